@@ -1,0 +1,43 @@
+import { beatsText, positionText } from "../../time/meter";
+import { spellAt } from "../../song/edits";
+import { instrumentOf, midiRange } from "../../instrument/instruments";
+import type { Fix, RawFinding, Rule } from "../rule";
+
+export const bassAboveChords: Rule = {
+  id: "bass-above-chords",
+  title: "Bass above the chord part",
+  explanation: "When the bass rises above the lowest note of the chord part, the chord part becomes the bass of the harmony and another inversion is heard than was written.",
+  source: "Huron 2001 (part crossing); common practice",
+  scope: "slice",
+  reads: ["bass", "chords"],
+  severity: { chorale: "fault", band: "warning", jazz: "warning", loop: "warning" },
+  find({ song, section, sliced, meter }) {
+    const found = new Map<string, RawFinding>();
+    for (const slice of sliced.slices) {
+      const bass = slice.notes.find((n) => sliced.real.parts.find((p) => p.id === n.part)!.role === "bass");
+      const lowest = slice.notes.find((n) => sliced.real.parts.find((p) => p.id === n.part)!.role === "chords");
+      if (!bass || !lowest || bass.note.midi <= lowest.note.midi) continue;
+      const id = `${bass.note.id}+${lowest.note.id}`;
+      const known = found.get(id);
+      if (known) {
+        known.duration = (known.duration ?? 0) + slice.duration;
+        continue;
+      }
+      const fixes: Fix[] = [];
+      const part = song.parts.find((p) => p.id === bass.part)!;
+      const [low] = midiRange(part.range ?? instrumentOf(part.instrument).range);
+      if (bass.note.midi - 12 >= low) {
+        const pitch = spellAt(song, section, bass.note.start, bass.note.midi - 12);
+        fixes.push({ label: `Bass to ${pitch}`, edit: { do: "changeNotes", section: section.id, part: bass.part, notes: [{ id: bass.note.id, pitch }] } });
+      }
+      const event = section.chords.find((c) => c.id === lowest.note.chordId);
+      const pitches = event?.voicings?.[lowest.part]?.pitches;
+      if (event && pitches) {
+        const raised = spellAt(song, section, event.start, lowest.note.midi + 12);
+        fixes.push({ label: `${sliced.real.parts.find((p) => p.id === lowest.part)!.name}'s ${lowest.note.pitch} an octave up`, edit: { do: "pinVoicing", section: section.id, part: lowest.part, chord: event.id, pitches: [...pitches.filter((p) => p !== lowest.note.pitch), raised] } });
+      }
+      found.set(id, { tick: slice.start, duration: slice.duration, parts: [bass.part, lowest.part], notes: [bass.note.id, lowest.note.id], fixes, measure: `${bass.note.midi - lowest.note.midi} semitones`, message: `The bass's ${bass.note.pitch} lies above the chord part's ${lowest.note.pitch} at ${positionText(meter, slice.start)}.` });
+    }
+    return [...found.values()].map((f) => ({ ...f, measure: `${f.measure}, ${beatsText(meter, f.duration!)}` }));
+  },
+};

@@ -1,0 +1,11 @@
+import type { Rule } from "../rule";
+import { bassAboveChords } from "./bassAboveChords";
+import { highVoice } from "./highVoice";
+import { longOutside } from "./longOutside";
+import { lowIntervals } from "./lowIntervals";
+import { outOfRange } from "./outOfRange";
+import { parallels } from "./parallels";
+import { uncoveredAccent } from "./uncoveredAccent";
+
+/** All checks; a new one is one file and one line here. */
+export const RULES: readonly Rule[] = [longOutside, uncoveredAccent, bassAboveChords, parallels, lowIntervals, outOfRange, highVoice];

@@ -1,0 +1,43 @@
+import { beatsText, positionText } from "../../time/meter";
+import { spellAt } from "../../song/edits";
+import { belowLimit } from "../../motion/motion";
+import type { Fix, RawFinding, Rule } from "../rule";
+
+const NAMES = ["unison", "minor second", "major second", "minor third", "major third", "fourth", "tritone", "fifth", "minor sixth", "major sixth", "minor seventh", "major seventh", "octave", "minor ninth", "major ninth", "minor tenth", "major tenth"];
+
+export const lowIntervals: Rule = {
+  id: "low-intervals",
+  title: "Close intervals too low",
+  explanation: "Close intervals turn to mud below a limit that depends on the interval: a minor third below C3, a fifth below B flat 1. The two lowest sounding notes are judged.",
+  source: "low interval limits of arranging handbooks, values from memory; handbooks differ by a step",
+  scope: "slice",
+  reads: ["bass", "chords", "melody", "counter", "vocal"],
+  severity: { chorale: "warning", band: "warning", jazz: "note", loop: "warning" },
+  find({ song, section, sliced, meter }) {
+    const found = new Map<string, RawFinding>();
+    for (const slice of sliced.slices) {
+      const [low, high] = slice.notes;
+      if (!low || !high) continue;
+      const short = belowLimit(low.note.midi, high.note.midi);
+      if (!short) continue;
+      const id = `${low.note.id}+${high.note.id}`;
+      const known = found.get(id);
+      if (known) {
+        known.duration = (known.duration ?? 0) + slice.duration;
+        continue;
+      }
+      const fixes: Fix[] = [];
+      const raised = spellAt(song, section, high.note.start, high.note.midi + 12);
+      const event = high.note.chordId ? section.chords.find((c) => c.id === high.note.chordId) : undefined;
+      const pitches = event?.voicings?.[high.part]?.pitches;
+      if (event && pitches) fixes.push({ label: `${high.note.pitch} an octave up in the chord`, edit: { do: "pinVoicing", section: section.id, part: high.part, chord: event.id, pitches: [...pitches.filter((p) => p !== high.note.pitch), raised] } });
+      else if (!high.note.chordId) fixes.push({ label: `${high.note.pitch} to ${raised}`, edit: { do: "changeNotes", section: section.id, part: high.part, notes: [{ id: high.note.id, pitch: raised }] } });
+      if (!low.note.chordId && low.note.midi - 12 >= 28) {
+        const lowered = spellAt(song, section, low.note.start, low.note.midi - 12);
+        fixes.push({ label: `${low.note.pitch} to ${lowered}`, edit: { do: "changeNotes", section: section.id, part: low.part, notes: [{ id: low.note.id, pitch: lowered }] } });
+      }
+      found.set(id, { tick: slice.start, duration: slice.duration, parts: [low.part, high.part], notes: [low.note.id, high.note.id], fixes, measure: `${short} ${short === 1 ? "semitone" : "semitones"} too low`, message: `The ${NAMES[high.note.midi - low.note.midi]} ${low.note.pitch}–${high.note.pitch} at ${positionText(meter, slice.start)} lies below its limit.` });
+    }
+    return [...found.values()].map((f) => ({ ...f, measure: `${f.measure}, ${beatsText(meter, f.duration!)}` }));
+  },
+};

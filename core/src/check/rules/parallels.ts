@@ -1,0 +1,53 @@
+import { mod } from "../../pitch/pitch";
+import { positionText } from "../../time/meter";
+import { chordPitchClasses } from "../../chord/chord";
+import { spellAt } from "../../song/edits";
+import { parallelPerfect } from "../../motion/motion";
+import { instrumentOf, midiRange } from "../../instrument/instruments";
+import type { SliceNote } from "../../slice/slices";
+import type { Fix, RawFinding, Rule } from "../rule";
+
+export const parallels: Rule = {
+  id: "parallels",
+  title: "Parallel fifths and octaves between outer voices",
+  explanation: "When the bass and the top voice move the same way from one fifth or octave into another, the two voices fuse and one of them is lost to the ear. In band, jazz and loop styles this is often wanted, so it is only mentioned there.",
+  source: "Huron 2001; any harmony textbook",
+  scope: "step",
+  reads: ["bass", "chords", "melody", "vocal"],
+  severity: { chorale: "fault", band: "note", jazz: "off", loop: "off" },
+  find({ song, section, sliced, meter }) {
+    const found: RawFinding[] = [];
+    let before: { bass: SliceNote; top: SliceNote } | null = null;
+    const roleOf = new Map(sliced.real.parts.map((p) => [p.id, p.role]));
+    for (const slice of sliced.slices) {
+      const bass = slice.notes.find((n) => roleOf.get(n.part) === "bass");
+      const top = slice.notes.at(-1);
+      if (!bass || !top || top === bass) {
+        before = null;
+        continue;
+      }
+      if (before && bass.attack && top.attack && before.bass.part === bass.part && before.top.part === top.part) {
+        const kind = parallelPerfect(before.bass.note.midi, bass.note.midi, before.top.note.midi, top.note.midi);
+        if (kind) {
+          const fixes: Fix[] = [];
+          const part = song.parts.find((p) => p.id === bass.part)!;
+          const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument).comfortable);
+          const pcs = slice.chord?.chord ? chordPitchClasses(slice.chord.chord) : [];
+          for (let d = 1; d <= 12 && fixes.length < 2; d++)
+            for (const midi of [bass.note.midi - d, bass.note.midi + d]) {
+              if (fixes.length === 2 || midi < low || midi > high || midi >= top.note.midi || !pcs.includes(mod(midi, 12)) || parallelPerfect(before.bass.note.midi, midi, before.top.note.midi, top.note.midi)) continue;
+              const pitch = spellAt(song, section, bass.note.start, midi);
+              fixes.push({ label: `Bass to ${pitch}`, edit: { do: "changeNotes", section: section.id, part: bass.part, notes: [{ id: bass.note.id, pitch }] } });
+            }
+          found.push({
+            tick: slice.start, duration: slice.duration, parts: [bass.part, top.part], notes: [before.bass.note.id, before.top.note.id, bass.note.id, top.note.id], fixes,
+            measure: `${Math.abs(bass.note.midi - before.bass.note.midi)} semitones`,
+            message: `Parallel ${kind}s into ${positionText(meter, slice.start)}: bass ${before.bass.note.pitch}–${bass.note.pitch}, ${sliced.real.parts.find((p) => p.id === top.part)!.name} ${before.top.note.pitch}–${top.note.pitch}.`,
+          });
+        }
+      }
+      before = { bass, top };
+    }
+    return found;
+  },
+};

@@ -1,0 +1,200 @@
+
+import { nameInKey, transposeKey, type Key } from "../pitch/key";
+import { mod, pitchMidi, pitchName, type Midi, type PitchName, type Semitones } from "../pitch/pitch";
+import type { Bpm, Meter, Seconds, Ticks } from "../time/meter";
+import { swung, ticksToSeconds } from "../time/swing";
+import { chordSymbol, transposeChord, type Chord } from "../chord/chord";
+import { parseChord } from "../chord/parse";
+import { NO_CHORD } from "../chord/progression";
+import { sectionKey, sectionMeter, sectionTempo } from "./document";
+import type { Drum, Note, Part, Reason, Section, Song } from "./schema";
+
+/** One pass of a section on the absolute axis. */
+export interface RealSection {
+  occurrence: string;
+  section: string;
+  name: string;
+  start: Ticks;
+  duration: Ticks;
+  bars: number;
+  meter: Meter;
+  key: Key;
+  tempo: Bpm;
+  groove: Section["groove"];
+}
+
+export interface RealChord {
+  id: string;
+  occurrence: string;
+  start: Ticks;
+  duration: Ticks;
+  symbol: string;
+  /** Null for N.C. */
+  chord: Chord | null;
+}
+
+export interface RealNote {
+  id: string;
+  part: string;
+  section: string;
+  occurrence: string;
+  /** Notated position and length. */
+  start: Ticks;
+  duration: Ticks;
+  midi: Midi;
+  pitch: PitchName;
+  velocity: number;
+  /** Where it sounds, in ticks on the same axis: swing and offsets applied. */
+  played: number;
+  playedEnd: number;
+  glideTo?: PitchName;
+  pinned?: boolean;
+  reason?: Reason;
+  lyric?: string;
+  /** The chord event a derived note comes from. */
+  chordId?: string;
+}
+
+export interface RealHit {
+  drum: Drum;
+  occurrence: string;
+  start: Ticks;
+  velocity: number;
+  played: number;
+  duration?: Ticks;
+  /** Position within its section, and index in its lane. */
+  inSection: Ticks;
+}
+
+export interface RealPart {
+  id: string;
+  name: string;
+  role: Part["role"];
+  instrument: string;
+  range?: [PitchName, PitchName];
+  linked: boolean;
+  muted: boolean;
+  notes: RealNote[];
+}
+
+export interface RealSong {
+  title: string;
+  duration: Ticks;
+  swing: Song["swing"];
+  sections: RealSection[];
+  chords: RealChord[];
+  parts: RealPart[];
+  hits: RealHit[];
+}
+
+export interface Scope {
+  /** Only this section, once, starting at tick 0. Otherwise the whole form. */
+  section?: string;
+}
+
+/**
+ * Expands linked parts and the form into plain notes on one absolute axis. Analysis reads notated positions (`start`), sound reads
+ * played ones (`played`).
+ */
+export function realize(song: Song, scope: Scope = {}): RealSong {
+  const passes = scope.section ? [{ id: scope.section, sectionId: scope.section }] : song.form;
+  const out: RealSong = { title: song.title, duration: 0, swing: song.swing, sections: [], chords: [], parts: [], hits: [] };
+  out.parts = song.parts.map((p) => ({ id: p.id, name: p.name, role: p.role, instrument: p.instrument, ...(p.range ? { range: p.range } : {}), linked: p.link !== undefined, muted: p.muted ?? false, notes: [] }));
+  for (const pass of passes) {
+    const section = song.sections.find((s) => s.id === pass.sectionId);
+    if (!section) continue;
+    addPass(song, section, pass, out);
+  }
+  for (const part of out.parts) part.notes.sort((a, b) => a.start - b.start || a.midi - b.midi);
+  return out;
+}
+
+function addPass(song: Song, section: Section, pass: { id: string; bars?: [number, number] | undefined; muted?: string[] | undefined; transpose?: Semitones | undefined }, out: RealSong): void {
+  const meter = sectionMeter(song, section);
+  const [fromBar, toBar] = pass.bars ?? [0, section.bars];
+  const from = fromBar * meter.bar;
+  const to = Math.min(toBar, section.bars) * meter.bar;
+  const shift = out.duration - from;
+  const semitones = pass.transpose ?? 0;
+  const home = sectionKey(song, section);
+  const key = semitones ? transposeKey(home, semitones) : home;
+  const real: RealSection = { occurrence: pass.id, section: section.id, name: section.name, start: out.duration, duration: to - from, bars: (to - from) / meter.bar, meter, key, tempo: sectionTempo(song, section), groove: section.groove };
+  out.sections.push(real);
+  out.duration += to - from;
+
+  for (const event of section.chords) {
+    const start = Math.max(event.start, from);
+    const end = Math.min(event.start + event.duration, to);
+    if (end <= start) continue;
+    const parsed = event.symbol === NO_CHORD ? null : parseChord(event.symbol);
+    const written = parsed?.ok ? parsed.value : null;
+    const chord = written && semitones ? transposeChord(written, (pc) => nameInKey(pc, key), semitones) : written;
+    out.chords.push({ id: event.id, occurrence: pass.id, start: start + shift, duration: end - start, symbol: chord ? chordSymbol(chord) : NO_CHORD, chord });
+  }
+
+  const played = (tick: Ticks): number => {
+    const inSection = tick + from;
+    const bar = Math.floor(inSection / meter.bar) * meter.bar;
+    return bar + swung(inSection - bar, meter.bar, song.swing) - from;
+  };
+  for (const part of out.parts) {
+    if (pass.muted?.includes(part.id)) continue;
+    const source = song.parts.find((p) => p.id === part.id)!;
+    const notes = source.link ? linkedNotes(section, source) : (section.notes[part.id] ?? []).map((note) => ({ note }));
+    for (const { note, chordId } of notes as { note: Note; chordId?: string }[]) {
+      const reachesBack = note.start < 0 && fromBar === 0;
+      if ((note.start < from && !reachesBack) || note.start >= to) continue;
+      const midi = pitchMidi(note.pitch) + semitones;
+      if (midi < 0 || midi > 127) continue;
+      const spell = (m: Midi, name: PitchName) => (semitones ? pitchName(m, nameInKey(mod(m, 12), key)) : name);
+      const offset = (note.offset ?? 0) + (source.offset ?? 0);
+      const start = note.start - from;
+      part.notes.push({
+        id: note.id, part: part.id, section: section.id, occurrence: pass.id,
+        start: start + real.start, duration: note.duration, midi, pitch: spell(midi, note.pitch), velocity: note.velocity,
+        played: real.start + played(start) + offset, playedEnd: real.start + played(start + note.duration) + offset,
+        ...(note.glideTo ? { glideTo: spell(pitchMidi(note.glideTo) + semitones, note.glideTo) } : {}),
+        ...(note.pinned ? { pinned: true } : {}), ...(note.reason ? { reason: note.reason } : {}),
+        ...(note.lyrics?.[0] ? { lyric: note.lyrics[0] } : {}), ...(chordId ? { chordId } : {}),
+      });
+    }
+  }
+
+  const drums = song.parts.find((p) => p.role === "drums");
+  if (drums && !pass.muted?.includes(drums.id)) {
+    for (const lane of section.groove.lanes)
+      for (const hit of lane.hits) {
+        if (hit.start < from || hit.start >= to) continue;
+        const start = hit.start - from;
+        out.hits.push({ drum: lane.drum, occurrence: pass.id, start: start + real.start, velocity: hit.velocity, played: real.start + played(start) + (hit.offset ?? 0) + (drums.offset ?? 0), inSection: hit.start, ...(hit.duration ? { duration: hit.duration } : {}) });
+      }
+    out.hits.sort((a, b) => a.start - b.start);
+  }
+}
+
+/** The notes of a part that plays the stored voicings, held as long as their chords. */
+function linkedNotes(section: Section, part: Part): { note: Note; chordId: string }[] {
+  return section.chords.flatMap((event) =>
+    (event.voicings?.[part.id]?.pitches ?? []).map((pitch, i) => ({
+      chordId: event.id,
+      note: { id: `${event.id}.${i}`, start: event.start, duration: event.duration, pitch, velocity: 72, voice: i + 1 },
+    })),
+  );
+}
+
+/** Time of a tick on the absolute axis, tempo changes between sections included. */
+export function secondsAt(real: RealSong, tick: number): Seconds {
+  let seconds = 0;
+  for (const section of real.sections) {
+    const end = section.start + section.duration;
+    if (tick <= end || section === real.sections.at(-1)) return seconds + ticksToSeconds(tick - section.start, section.tempo);
+    seconds += ticksToSeconds(section.duration, section.tempo);
+  }
+  return seconds;
+}
+
+/** The section a tick lies in (the last one for ticks past the end, the first for a pickup). */
+export function sectionAt(real: RealSong, tick: Ticks): RealSection {
+  return real.sections.findLast((s) => s.start <= tick) ?? real.sections[0]!;
+}
+

@@ -1,0 +1,89 @@
+import { mod, type Midi } from "../../pitch/pitch";
+import { bassPc, rootPc, dispensable, type Chord, type ChordTone } from "../../chord/chord";
+import type { VoicingStyle } from "../style";
+
+/** What it costs to leave a tone out: thirds, suspensions and sevenths name the chord; fifths hardly matter; the root may go to the bass. */
+function importance(tone: ChordTone, chord: Chord, bassCovered: boolean): number {
+  if (tone.degree === 1) return bassCovered ? 0.8 : 5;
+  if (dispensable(chord).includes(tone)) return tone.degree === 5 ? 0.6 : 1;
+  if (tone.degree <= 4 || tone.degree === 7 || tone.degree === 6) return 8;
+  return tone.degree === 5 ? (tone.alter ? 6 : 0.8) : 5;
+}
+
+/** Doubling the root or fifth is neutral, doubling a coloured tone is heard (common practice). */
+const doublingCost = (tone: ChordTone): number => (tone.degree === 1 ? 0.3 : tone.degree === 5 && !tone.alter ? 0.6 : tone.degree === 3 ? 1.5 : 3);
+
+interface ToneSet {
+  tones: ChordTone[];
+  missing: number;
+  doubling: number;
+}
+
+/** Sets of tones for a number of voices: those whose loss is within one point of the smallest. */
+function toneSets(chord: Chord, voices: number, bassCovered: boolean): ToneSet[] {
+  const { tones } = chord;
+  const weights = tones.map((t) => importance(t, chord, bassCovered));
+  const sets: ToneSet[] = [];
+  const size = Math.min(voices, tones.length);
+  const choose = (from: number, picked: number[]) => {
+    if (picked.length === size) {
+      const missing = weights.reduce((sum, w, i) => (picked.includes(i) ? sum : sum + w), 0);
+      sets.push({ tones: picked.map((i) => tones[i]!), missing, doubling: 0 });
+      return;
+    }
+    for (let i = from; i < tones.length; i++) choose(i + 1, [...picked, i]);
+  };
+  choose(0, []);
+  const least = Math.min(...sets.map((s) => s.missing));
+  const good = sets.filter((s) => s.missing <= least + 1);
+  if (voices <= tones.length) return good;
+  // Fewer tones than voices: double until the voices are filled.
+  let filled = good;
+  for (let v = tones.length; v < voices; v++) filled = filled.flatMap((s) => tones.map((t) => ({ ...s, tones: [...s.tones, t], doubling: s.doubling + doublingCost(t) })));
+  return filled;
+}
+
+/** Whether two hands can take the notes: some split leaves at most five notes and the span a hand reaches on either side. */
+export function playable(pitches: readonly Midi[], span: number): boolean {
+  for (let split = 0; split <= pitches.length; split++) {
+    const left = pitches.slice(0, split);
+    const right = pitches.slice(split);
+    const fits = (hand: readonly Midi[]) => hand.length <= 5 && (hand.length < 2 || hand.at(-1)! - hand[0]! <= span);
+    if (fits(left) && fits(right)) return true;
+  }
+  return false;
+}
+
+export const keyboard: VoicingStyle = {
+  id: "keyboard",
+  title: "Keyboard, any spread",
+  explanation: "Every inversion and every spread of the chord that lies in range and under two hands. The cheapest path through all of them is chosen.",
+  source: "common practice",
+  candidates(chord, { low, high, voices, span, bassCovered }) {
+    const root = rootPc(chord);
+    const slash = chord.bass !== undefined && !bassCovered ? bassPc(chord) : null;
+    const seen = new Map<string, { pitches: Midi[]; missing: number; doubling: number }>();
+    for (const set of toneSets(chord, slash === null ? voices : Math.max(2, voices - 1), bassCovered)) {
+      const pcs = set.tones.map((t) => mod(root + t.semitones, 12));
+      const place = (i: number, pitches: Midi[]) => {
+        if (i === pcs.length) {
+          const sorted = [...pitches].sort((a, b) => a - b);
+          if (slash !== null) {
+            // Without a bass part the written bass lies below everything.
+            const bottom = sorted[0]! - 1 - mod(sorted[0]! - 1 - slash, 12);
+            if (bottom < low - 12) return;
+            sorted.unshift(bottom);
+          }
+          if (new Set(sorted).size < sorted.length || !playable(sorted, span)) return;
+          const id = sorted.join();
+          const known = seen.get(id);
+          if (!known || known.missing + known.doubling > set.missing + set.doubling) seen.set(id, { pitches: sorted, missing: set.missing, doubling: set.doubling });
+          return;
+        }
+        for (let midi = low + mod(pcs[i]! - low, 12); midi <= high; midi += 12) place(i + 1, [...pitches, midi]);
+      };
+      place(0, []);
+    }
+    return [...seen.values()].sort((a, b) => a.pitches[0]! - b.pitches[0]! || a.pitches.at(-1)! - b.pitches.at(-1)!);
+  },
+};
