@@ -43,7 +43,9 @@ function candidateCost(ctx: BassContext, style: BassStyle, slot: Slot, chord: Re
     const isBass = pc === bassPc(chord.chord!);
     if (slot.use === "anchor") return { inChord, cost: isBass ? 0 : role === "5" ? 4 : role === "R" ? 5 : 6 };
     const own = isBass ? (slot.use === "octave" ? taste.octave : taste.root) : role === "R" ? taste.root + 0.5 : role === "5" ? taste.fifth : role === "3" ? taste.majorThird : role === "b3" ? taste.minorThird : role === "b7" || role === "7" ? taste.seventh : taste.other;
-    return { inChord, cost: own + (slot.use === "approach" ? 1 : 0) };
+    // In an approach slot a chord tone that lies a step beside the next root is as good as an approach from outside.
+    const beside = !isBass && ahead?.chord && ahead !== chord && Math.min(mod(bassPc(ahead.chord) - pc, 12), mod(pc - bassPc(ahead.chord), 12));
+    return { inChord, cost: slot.use !== "approach" ? own : beside === 1 || beside === 2 ? 0.15 : own + 1 };
   }
   if ((slot.use !== "approach" && slot.use !== "turn") || !ahead?.chord || ahead === chord) return null;
   // Approach notes aim at the next chord's bass: a scale step, or a semitone from below or above.
@@ -51,7 +53,7 @@ function candidateCost(ctx: BassContext, style: BassStyle, slot: Slot, chord: Re
   const distance = Math.min(mod(target - pc, 12), mod(pc - target, 12));
   if (distance > 2) return null;
   const inKey = ctx.key.pcs.includes(pc);
-  return { inChord, cost: distance === 1 ? 0.3 : inKey ? 0.2 : 1.2 };
+  return { inChord, cost: distance === 1 ? 0.25 : inKey ? 0.4 : 1.2 };
 }
 
 /** Cost of the interval from one bass note to the next; a tone outside the chord must leave by step into a chord tone. */

@@ -1,6 +1,6 @@
 import { fail, ok, type Result } from "../result";
 import { nameInKey } from "../pitch/key";
-import { mod, pitchMidi, pitchName, type Midi } from "../pitch/pitch";
+import { mod, pitchMidi, pitchName, transposeNote, type Midi } from "../pitch/pitch";
 import { beatsText, positionText, type Ticks } from "../time/meter";
 import { bassPc, chordToneName, toneRole } from "../chord/chord";
 import { applyEdit } from "../song/edits";
@@ -96,7 +96,7 @@ function finish(ctx: BassContext, style: BassStyle, slots: PitchSlot[], picks: n
     if (slot.pin) return slot.pin;
     const kick = ctx.kicks.find((k) => k.start === slot.start);
     const velocity = kick ? Math.round(66 + kick.velocity * 0.28) : slot.use === "approach" ? 76 : 84;
-    return { start: slot.start, duration: slot.duration, pitch: spell(ctx, slot, midis[i]!), velocity, reason: reasonFor(ctx, slots, midis, i) };
+    return { start: slot.start, duration: slot.duration, pitch: spell(ctx, slot, midis[i]!, { slot: slots[(i + 1) % slots.length]!, midi: midis[(i + 1) % slots.length]! }), velocity, reason: reasonFor(ctx, slots, midis, i) };
   });
   if (glides) addGlides(slots, midis, notes);
   const conflicts = findConflicts(ctx, style, slots, midis, over);
@@ -106,10 +106,15 @@ function finish(ctx: BassContext, style: BassStyle, slots: PitchSlot[], picks: n
   return report.ok ? { notes, reasons: notes.map((n) => n.reason), report: report.value, conflicts, seed, style: style.id, title } : null;
 }
 
-/** Chord tones as the chord spells them, approach notes as leading into their target. */
-function spell(ctx: BassContext, slot: PitchSlot, midi: Midi): string {
+/** Chord tones as the chord spells them, approach notes with the letter beside their target, other tones as the key does. */
+function spell(ctx: BassContext, slot: PitchSlot, midi: Midi, next?: { slot: PitchSlot; midi: Midi }): string {
   const pc = mod(midi, 12);
-  return pitchName(midi, (slot.chord?.chord && chordToneName(slot.chord.chord, pc)) || nameInKey(pc, ctx.key));
+  const own = slot.chord?.chord && chordToneName(slot.chord.chord, pc);
+  if (own) return pitchName(midi, own);
+  const distance = next ? midi - next.midi : 0;
+  const beside = next && distance && Math.abs(distance) <= 2 ? transposeNote(spell(ctx, next.slot, next.midi).replace(/-?\d+$/, ""), Math.sign(distance), distance) : null;
+  if (beside && beside.length <= 2) return pitchName(midi, beside);
+  return pitchName(midi, nameInKey(pc, ctx.key));
 }
 
 function reasonFor(ctx: BassContext, slots: PitchSlot[], midis: Midi[], i: number): Reason {

@@ -83,10 +83,11 @@ function name(real: RealSong, part: RealPart, notes: RealNote[], index: number, 
   const note = notes[index]!;
   const span = spans[i]!;
   const previous = notes[index - 1];
-  const next = notes[index + 1];
+  const again = real.loops && index === notes.length - 1 ? notes[0] : undefined;
+  const next = notes[index + 1] ?? (again && again !== note ? again : undefined);
   const isLast = i === spans.length - 1;
   const nextSpan = spans[i + 1];
-  const follows = isLast && next && next.start - (note.start + note.duration) <= 480 ? next : undefined;
+  const follows = isLast && next && next.start + (next === again ? real.duration : 0) - (note.start + note.duration) <= 480 ? next : undefined;
   const chordAt = (tick: Ticks) => real.chords.find((c) => c.start <= tick && tick < c.start + c.duration);
   const belongs = (midi: number, chord: RealChord | undefined) => chord?.chord != null && chordPitchClasses(chord.chord).includes(mod(midi, 12));
   const held = (i > 0 && spans[i - 1]!.kind === "chord") || (i === 0 && previous !== undefined && previous.midi === note.midi && previous.start + previous.duration >= note.start && belongs(note.midi, chordAt(previous.start)));

@@ -311,7 +311,7 @@ function freshId(song: Draft<Song>, prefix: string): string {
   return id;
 }
 
-const done = (song: Song, recipe: (draft: Draft<Song>) => void): Result<Applied> => ok({ song: produce(song, recipe), problems: [] });
+const done = (song: Song, recipe: (draft: Draft<Song>) => void): Result<Applied> => ok({ song: produce(song, (draft) => void recipe(draft)), problems: [] });
 
 /** A pitch spelled as the chord it stands in wants it, otherwise as the key does. */
 export function spellAt(song: Song, section: Section, tick: Ticks, midi: number): PitchName {

@@ -80,6 +80,8 @@ export interface RealPart {
 export interface RealSong {
   title: string;
   duration: Ticks;
+  /** A single section is taken to repeat: its last note leads into its first. */
+  loops: boolean;
   swing: Song["swing"];
   sections: RealSection[];
   chords: RealChord[];
@@ -98,7 +100,7 @@ export interface Scope {
  */
 export function realize(song: Song, scope: Scope = {}): RealSong {
   const passes = scope.section ? [{ id: scope.section, sectionId: scope.section }] : song.form;
-  const out: RealSong = { title: song.title, duration: 0, swing: song.swing, sections: [], chords: [], parts: [], hits: [] };
+  const out: RealSong = { title: song.title, duration: 0, loops: scope.section !== undefined, swing: song.swing, sections: [], chords: [], parts: [], hits: [] };
   out.parts = song.parts.map((p) => ({ id: p.id, name: p.name, role: p.role, instrument: p.instrument, ...(p.range ? { range: p.range } : {}), linked: p.link !== undefined, muted: p.muted ?? false, notes: [] }));
   for (const pass of passes) {
     const section = song.sections.find((s) => s.id === pass.sectionId);

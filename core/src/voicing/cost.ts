@@ -23,10 +23,10 @@ const PARALLEL_WEIGHT: Record<Profile, number> = { chorale: 8, band: 2, jazz: 0.
 
 export const sumTerms = (terms: Terms): number => Object.values(terms).reduce((a, b) => a + b, 0);
 
-/** Terms of one voicing on its own. `center` is the pitch the voicing should lie around. */
-export function nodeTerms({ pitches, missing, doubling }: RawVoicing, center: number): Terms {
+/** Terms of one voicing on its own. `center` is the pitch the voicing should lie around, `bass` the note the bass part is expected to play under it. */
+export function nodeTerms({ pitches, missing, doubling }: RawVoicing, center: number, bass?: Midi): Terms {
   let mean = 0;
-  let low = 0;
+  let low = bass === undefined ? 0 : belowLimit(bass, pitches[0]!);
   let spacing = 0;
   for (let i = 0; i < pitches.length; i++) {
     mean += pitches[i]! / pitches.length;
@@ -38,7 +38,7 @@ export function nodeTerms({ pitches, missing, doubling }: RawVoicing, center: nu
     if (i > 1 && gap > pitches[i - 1]! - pitches[i - 2]! + 4) spacing += 0.3;
   }
   if (pitches.length > 1 && pitches.at(-1)! - pitches.at(-2)! === 1) spacing += 1.2;
-  return { register: Math.max(0, Math.abs(mean - center) - 2) * 0.5, spacing, lowIntervals: low, missing, doubling };
+  return { register: Math.max(0, Math.abs(mean - center) - 2) * 0.5, spacing, lowIntervals: low * 3, missing, doubling };
 }
 
 /** Terms of the step from one voicing to the next. */

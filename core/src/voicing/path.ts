@@ -1,6 +1,6 @@
 import { fail, ok, type Result } from "../result";
 import { mod, pitchMidi, pitchName, plainName, type Midi, type PitchName } from "../pitch/pitch";
-import { chordToneName, type Chord } from "../chord/chord";
+import { bassPc, chordToneName, type Chord } from "../chord/chord";
 import { parseChord } from "../chord/parse";
 import { NO_CHORD } from "../chord/progression";
 import { sectionOf, partOf } from "../song/document";
@@ -40,6 +40,8 @@ export interface VoicingSpace {
 
 /** Part of the keyboard the chord part lives in: around the middle, above most bass notes. */
 const WINDOW: [Midi, Midi] = [47, 79];
+/** A bass part is expected in the octave from E1 up. */
+const BASS_OCTAVE: Midi = 28;
 
 /** All candidates of every chord and the lattice over them. */
 export function voicingSpace(chords: readonly Chord[], options: PathOptions): Result<VoicingSpace> {
@@ -54,7 +56,7 @@ export function voicingSpace(chords: readonly Chord[], options: PathOptions): Re
     const pin = options.pins?.[i];
     const raw: RawVoicing[] = pin ? [{ pitches: pin.map(pitchMidi).sort((a, b) => a - b), missing: 0, doubling: 0 }] : style.candidates(chord, limits);
     if (!raw.length) return fail("voicing.none", `Chord ${i + 1} has no voicing in this range`, { hint: "Use fewer voices." });
-    columns.push({ chord, candidates: raw.map((v) => { const terms = nodeTerms(v, center); return { ...v, terms, cost: sumTerms(terms) }; }) });
+    columns.push({ chord, candidates: raw.map((v) => { const terms = nodeTerms(v, center, limits.bassCovered ? BASS_OCTAVE + mod(bassPc(chord) - BASS_OCTAVE, 12) : undefined); return { ...v, terms, cost: sumTerms(terms) }; }) });
   }
   const lattice: Lattice = {
     sizes: columns.map((c) => c.candidates.length),

@@ -8,7 +8,7 @@ export const rootFifthOctave: BassStyle = {
   title: "Root, fifth, octave",
   explanation: "The root states the chord, fifth and octave move it on and come back down, an approach note leads into the next root. Suits songs that should walk without wandering.",
   source: "common practice",
-  targets: { pitchClasses: 4, longestOutside: 0.5, chordTime: 0.93 },
+  targets: { pitchClasses: 4, longestOutside: 0.5, chordTime: 0.85 },
   taste: { root: 0.8, fifth: 0.2, majorThird: 2.2, minorThird: 1.4, seventh: 2.4, other: 4, octave: 0.1, repeat: 0.8 },
   glides: false,
   rhythm(ctx, chance) {

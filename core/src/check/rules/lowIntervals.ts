@@ -20,10 +20,12 @@ export const lowIntervals: Rule = {
       if (!low || !high) continue;
       const short = belowLimit(low.note.midi, high.note.midi);
       if (!short) continue;
-      const id = `${low.note.id}+${high.note.id}`;
+      // One finding for each pair of pitches under one chord tone, however often the lower one is struck.
+      const id = `${low.note.midi}+${high.note.id}`;
       const known = found.get(id);
       if (known) {
         known.duration = (known.duration ?? 0) + slice.duration;
+        if (!known.notes.includes(low.note.id)) known.notes.push(low.note.id);
         continue;
       }
       const fixes: Fix[] = [];

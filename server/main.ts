@@ -1,0 +1,43 @@
+import { randomBytes } from "node:crypto";
+import type { AddressInfo } from "node:net";
+import path from "node:path";
+import { fileURLToPath } from "node:url";
+import { demoSongs } from "../demo/songs";
+import { createApp } from "./app";
+import { isLoopback } from "./guard";
+import { openDatabase } from "./store/database";
+import { SongStore } from "./store/songs";
+
+const root = path.join(path.dirname(fileURLToPath(import.meta.url)), "..");
+const host = process.env.HOST ?? "127.0.0.1";
+const portText = process.env.PORT ?? "4747";
+const port = Number(portText);
+
+if (!Number.isInteger(port) || port < 0 || port > 65535) {
+  console.error(`PORT is "${portText}"; it must be a number from 0 to 65535.`);
+  process.exit(1);
+}
+
+const db = await openDatabase(process.env.DATA_DIR ?? path.join(root, "data"));
+const store = new SongStore(db);
+// Seeding never touches a song that exists, deleted ones included.
+if (process.env.SEED !== "off") for (const song of demoSongs()) if (!(await store.exists(song.id))) await store.create(song, true);
+
+const token = isLoopback(host) ? undefined : (process.env.TOKEN ?? randomBytes(16).toString("hex"));
+const app = createApp({ store, web: path.join(root, "dist"), hosts: isLoopback(host) ? [] : [host, ...(process.env.ALLOWED_HOSTS ?? "").split(",").filter(Boolean)], ...(token ? { token } : {}) });
+
+const server = app.listen(port, host, (error?: Error) => {
+  if (error) {
+    if ((error as NodeJS.ErrnoException).code === "EADDRINUSE") console.error(`Port ${port} is taken by another program. Stop that program, or choose another port: PORT=${port + 1} npm start`);
+    else console.error(`The server cannot listen on ${host}:${port}: ${error.message}`);
+    process.exit(1);
+  }
+  const { port: actual } = server.address() as AddressInfo;
+  console.log(`Hushed Orchard is ready at http://${isLoopback(host) ? "localhost" : host}:${actual}/${token ? `?token=${token}` : ""}`);
+});
+
+for (const signal of ["SIGINT", "SIGTERM"] as const)
+  process.on(signal, () => {
+    server.close();
+    void db.destroy().then(() => process.exit(0));
+  });

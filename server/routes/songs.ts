@@ -1,0 +1,73 @@
+import { Router, type Request, type Response } from "express";
+import { z } from "zod";
+import { newSong, parseSong, type Result, type Song } from "../../core/src/index";
+import { HttpProblem } from "../problem";
+import type { SongStore, Stored } from "../store/songs";
+
+const NewSong = z.object({ title: z.string(), key: z.string().optional(), tempo: z.number().optional(), meter: z.string().optional(), bars: z.number().optional() });
+
+/** The value of a core result, or the problem it carries as an answer 422. */
+function accept<T>(result: Result<T>): T {
+  if (result.ok) return result.value;
+  throw new HttpProblem(422, result.error.code, result.error.message, { ...(result.error.hint ? { hint: result.error.hint } : {}) });
+}
+
+function basedOn(request: Request): number {
+  const header = request.headers["if-match"];
+  if (header === undefined) throw new HttpProblem(428, "revision.missing", "Saving needs the revision the edit is based on (If-Match)");
+  const match = /^"(\d+)"$/.exec(header);
+  if (!match) throw new HttpProblem(400, "revision.malformed", `"${header}" is no revision`, { hint: 'Send If-Match: "3".' });
+  return Number(match[1]);
+}
+
+const idOf = (request: Request): string => String(request.params.id);
+const numberOf = (request: Request): number => {
+  const value = Number(request.params.revision);
+  if (!Number.isInteger(value)) throw new HttpProblem(400, "revision.malformed", `"${String(request.params.revision)}" is no revision`);
+  return value;
+};
+
+function send(response: Response, { song, revision }: Stored, status = 200): void {
+  response.status(status).set("ETag", `"${revision}"`).json(song);
+}
+
+/** Songs and revisions under /api/songs. */
+export function songRoutes(store: SongStore): Router {
+  const routes = Router();
+  routes.get("/", async (_request, response) => void response.json(await store.list()));
+  routes.post("/", async (request, response) => {
+    const body: unknown = request.body;
+    const isDocument = typeof body === "object" && body !== null && "version" in body;
+    let song: Song;
+    if (isDocument) song = accept(parseSong(body));
+    else {
+      const settings = NewSong.safeParse(body);
+      if (!settings.success) throw new HttpProblem(422, "song.settings", `${settings.error.issues[0]!.path.join(".") || "body"}: ${settings.error.issues[0]!.message}`, { hint: "Send at least a title." });
+      song = accept(newSong(Object.fromEntries(Object.entries(settings.data).filter(([, v]) => v !== undefined)) as { title: string }));
+    }
+    send(response, await store.create(song), 201);
+  });
+  routes.get("/:id", async (request, response) => send(response, await store.get(idOf(request))));
+  routes.put("/:id", async (request, response) => {
+    const based = basedOn(request);
+    send(response, await store.save(idOf(request), based, accept(parseSong(request.body))));
+  });
+  routes.delete("/:id", async (request, response) => {
+    await store.remove(idOf(request));
+    response.status(204).end();
+  });
+  routes.post("/:id/restore", async (request, response) => {
+    await store.restore(idOf(request));
+    send(response, await store.get(idOf(request)));
+  });
+  routes.post("/:id/duplicate", async (request, response) => send(response, await store.duplicate(idOf(request)), 201));
+  routes.get("/:id/revisions", async (request, response) => void response.json(await store.revisions(idOf(request))));
+  routes.get("/:id/revisions/:revision", async (request, response) => void response.json(await store.revision(idOf(request), numberOf(request))));
+  routes.patch("/:id/revisions/:revision", async (request, response) => {
+    const body = z.object({ name: z.string().trim().min(1).max(200).nullable() }).safeParse(request.body);
+    if (!body.success) throw new HttpProblem(422, "revision.name", "A revision's name is a text of 1 to 200 characters, or null");
+    await store.nameRevision(idOf(request), numberOf(request), body.data.name);
+    response.status(204).end();
+  });
+  return routes;
+}

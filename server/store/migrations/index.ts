@@ -1,0 +1,11 @@
+import type { Knex } from "knex";
+import * as songs from "./001_songs";
+
+/** All migrations in order; a new one is one file and one line here. */
+const LIST: [name: string, migration: Knex.Migration][] = [["001_songs", songs]];
+
+export const migrations: Knex.MigrationSource<string> = {
+  getMigrations: () => Promise.resolve(LIST.map(([name]) => name)),
+  getMigrationName: (name) => name,
+  getMigration: (name) => Promise.resolve(LIST.find(([n]) => n === name)![1]),
+};

@@ -1,0 +1,146 @@
+import { randomUUID } from "node:crypto";
+import type { Knex } from "knex";
+import { keyName, must, parseKey, parseSong, type Song } from "../../core/src/index";
+import { HttpProblem } from "../problem";
+
+interface Row {
+  id: string;
+  title: string;
+  revision: number;
+  document: string;
+  created_at: number;
+  updated_at: number;
+  deleted_at: number | null;
+}
+
+export interface SongSummary {
+  id: string;
+  title: string;
+  key: string;
+  tempo: number;
+  meter: string;
+  bars: number;
+  sections: number;
+  revision: number;
+  updatedAt: number;
+}
+
+export interface Stored {
+  song: Song;
+  revision: number;
+}
+
+export interface RevisionInfo {
+  revision: number;
+  name: string | null;
+  createdAt: number;
+}
+
+const MINUTE = 60_000;
+const DAY = 24 * 60 * MINUTE;
+
+/** Songs and their revisions. Every change is one transaction; a song's newest document is also its newest revision. */
+export class SongStore {
+  constructor(private readonly db: Knex, private readonly now: () => number = Date.now) {}
+
+  async list(): Promise<SongSummary[]> {
+    const rows = await this.db<Row>("songs").whereNull("deleted_at").orderBy("updated_at", "desc").orderBy("title");
+    return rows.map((row) => {
+      const song = read(row.document);
+      const lengths = new Map(song.sections.map((s) => [s.id, s.bars]));
+      return { id: row.id, title: row.title, key: keyName(must(parseKey(song.key))), tempo: song.tempo, meter: song.meter, bars: song.form.reduce((sum, o) => sum + (lengths.get(o.sectionId) ?? 0), 0), sections: song.sections.length, revision: row.revision, updatedAt: row.updated_at };
+    });
+  }
+
+  async get(id: string): Promise<Stored> {
+    const row = await this.row(this.db, id);
+    return { song: read(row.document), revision: row.revision };
+  }
+
+  /** Stores a new song. An id of its own is given unless `keepId` asks for the document's (demo songs). */
+  async create(song: Song, keepId = false): Promise<Stored> {
+    const id = keepId ? song.id : randomUUID();
+    const document = { ...song, id };
+    const at = this.now();
+    await this.db.transaction(async (tx) => {
+      await tx<Row>("songs").insert({ id, title: song.title, revision: 1, document: JSON.stringify(document), created_at: at, updated_at: at, deleted_at: null });
+      await tx("revisions").insert({ song_id: id, revision: 1, document: JSON.stringify(document), name: null, created_at: at });
+    });
+    return { song: document, revision: 1 };
+  }
+
+  /** Replaces the document if it is still at the given revision; otherwise refuses and hands back what is stored. */
+  async save(id: string, based: number, song: Song): Promise<Stored> {
+    return this.db.transaction(async (tx) => {
+      const row = await this.row(tx, id);
+      if (row.revision !== based) throw new HttpProblem(409, "revision.stale", `The song was changed elsewhere: it is at revision ${row.revision}, the edit was based on ${based}`, { hint: "Compare both versions and keep one.", revision: row.revision, current: read(row.document) });
+      const revision = based + 1;
+      const at = this.now();
+      const document = JSON.stringify({ ...song, id });
+      await tx<Row>("songs").where({ id }).update({ title: song.title, revision, document, updated_at: at });
+      await tx("revisions").insert({ song_id: id, revision, document, name: null, created_at: at });
+      await this.thin(tx, id, at);
+      return { song: { ...song, id }, revision };
+    });
+  }
+
+  async duplicate(id: string): Promise<Stored> {
+    const { song } = await this.get(id);
+    return this.create({ ...song, title: `${song.title} (copy)`.slice(0, 200) });
+  }
+
+  async remove(id: string): Promise<void> {
+    await this.row(this.db, id);
+    await this.db<Row>("songs").where({ id }).update({ deleted_at: this.now() });
+  }
+
+  async restore(id: string): Promise<void> {
+    const count = await this.db<Row>("songs").where({ id }).update({ deleted_at: null });
+    if (!count) throw unknown(id);
+  }
+
+  async exists(id: string): Promise<boolean> {
+    return (await this.db<Row>("songs").where({ id }).first()) !== undefined;
+  }
+
+  async revisions(id: string): Promise<RevisionInfo[]> {
+    await this.row(this.db, id);
+    const rows = (await this.db("revisions").where({ song_id: id }).orderBy("revision", "desc").select("revision", "name", "created_at")) as { revision: number; name: string | null; created_at: number }[];
+    return rows.map((r) => ({ revision: r.revision, name: r.name, createdAt: r.created_at }));
+  }
+
+  async revision(id: string, revision: number): Promise<Song> {
+    const row = (await this.db("revisions").where({ song_id: id, revision }).first()) as { document: string } | undefined;
+    if (!row) throw new HttpProblem(404, "revision.unknown", `The song has no revision ${revision}`);
+    return read(row.document);
+  }
+
+  async nameRevision(id: string, revision: number, name: string | null): Promise<void> {
+    const count = await this.db("revisions").where({ song_id: id, revision }).update({ name });
+    if (!count) throw new HttpProblem(404, "revision.unknown", `The song has no revision ${revision}`);
+  }
+
+  /** Of unnamed revisions, all of the last ten minutes stay, then one for each ten minutes of a day, then one a day. */
+  private async thin(tx: Knex.Transaction, id: string, at: number): Promise<void> {
+    const rows = (await tx("revisions").where({ song_id: id }).whereNull("name").where("created_at", "<", at - 10 * MINUTE).orderBy("revision", "desc").select("revision", "created_at")) as { revision: number; created_at: number }[];
+    const seen = new Set<string>();
+    const drop = rows.filter((r) => {
+      const slot = at - r.created_at < DAY ? `t${Math.floor(r.created_at / (10 * MINUTE))}` : `d${Math.floor(r.created_at / DAY)}`;
+      const first = !seen.has(slot);
+      seen.add(slot);
+      return !first;
+    });
+    if (drop.length) await tx("revisions").where({ song_id: id }).whereIn("revision", drop.map((r) => r.revision)).delete();
+  }
+
+  private async row(db: Knex, id: string): Promise<Row> {
+    const row = await db<Row>("songs").where({ id }).whereNull("deleted_at").first();
+    if (!row) throw unknown(id);
+    return row;
+  }
+}
+
+const unknown = (id: string): HttpProblem => new HttpProblem(404, "song.unknown", `There is no song with the id "${id.slice(0, 60)}"`, { hint: "Go back to the list of songs." });
+
+/** Reads a stored document, migrating it to the present version. */
+const read = (document: string): Song => must(parseSong(document));

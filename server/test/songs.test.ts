@@ -1,0 +1,105 @@
+import http from "node:http";
+import { must, newSong, type Song } from "../../core/src/index";
+import { startServer } from "./helpers";
+
+let server: Awaited<ReturnType<typeof startServer>>;
+let clock = 1_800_000_000_000;
+beforeAll(async () => { server = await startServer({ now: () => clock }); });
+afterAll(() => server.stop());
+
+const json = (method: string, body: unknown, headers: Record<string, string> = {}) => ({ method, headers: { "Content-Type": "application/json", ...headers }, body: typeof body === "string" ? body : JSON.stringify(body) });
+const api = (path: string, init?: RequestInit) => fetch(`${server.url}/api/songs${path}`, init);
+const create = async (title: string): Promise<Song> => (await api("", json("POST", { title }))).json() as Promise<Song>;
+
+test("create, open, save, duplicate, delete and restore", async () => {
+  const made = await api("", json("POST", { title: "Windfall", key: "G major", tempo: 90, meter: "6/8" }));
+  expect([made.status, made.headers.get("etag")]).toEqual([201, '"1"']);
+  const song = (await made.json()) as Song;
+  const saved = await api(`/${song.id}`, json("PUT", { ...song, title: "Windfall Waltz" }, { "If-Match": '"1"' }));
+  expect([saved.status, saved.headers.get("etag")]).toEqual([200, '"2"']);
+  const copy = (await (await api(`/${song.id}/duplicate`, { method: "POST" })).json()) as Song;
+  expect(copy).toMatchObject({ title: "Windfall Waltz (copy)", key: "G major", meter: "6/8" });
+  expect((await api(`/${song.id}`, { method: "DELETE" })).status).toBe(204);
+  expect((await api(`/${song.id}`)).status).toBe(404);
+  expect((await api(`/${song.id}/restore`, { method: "POST" })).status).toBe(200);
+  const list = (await (await api("")).json()) as { id: string; title: string; revision: number }[];
+  expect(list.map((s) => s.title).sort()).toEqual(["Windfall Waltz", "Windfall Waltz (copy)"]);
+});
+
+test("a stale save is refused with what is stored, and changes nothing", async () => {
+  const song = await create("Two hands");
+  await api(`/${song.id}`, json("PUT", { ...song, tempo: 100 }, { "If-Match": '"1"' }));
+  const stale = await api(`/${song.id}`, json("PUT", { ...song, tempo: 60 }, { "If-Match": '"1"' }));
+  expect(stale.status).toBe(409);
+  expect(stale.headers.get("content-type")).toContain("application/problem+json");
+  expect(await stale.json()).toMatchObject({ code: "revision.stale", revision: 2, current: { tempo: 100 } });
+  expect(((await (await api(`/${song.id}`)).json()) as Song).tempo).toBe(100);
+});
+
+test("autosaves are thinned by age, named ones stay", async () => {
+  const song = await create("Old apples");
+  const save = async (revision: number) => api(`/${song.id}`, json("PUT", song, { "If-Match": `"${revision}"` }));
+  for (let r = 1; r <= 20; r++, clock += 60_000) {
+    await save(r);
+    if (r === 5) await api(`/${song.id}/revisions/5`, json("PATCH", { name: "with the good bridge" }));
+  }
+  clock += 3 * 24 * 3600_000;
+  await save(21);
+  const left = (await (await api(`/${song.id}/revisions`)).json()) as { revision: number; name: string | null }[];
+  expect(left[0]!.revision).toBe(22);
+  expect(left.find((r) => r.name)?.revision).toBe(5);
+  expect(left.length).toBeLessThan(6);
+  expect(((await (await api(`/${song.id}/revisions/5`)).json()) as Song).title).toBe("Old apples");
+});
+
+describe("bad input gets a clear answer and changes nothing", () => {
+  const good = () => must(newSong({ title: "Quiet" }));
+  const withNote = (note: object): unknown => { const song = good(); return { ...song, sections: [{ ...song.sections[0]!, notes: { bass: [{ id: "n1", start: 0, duration: 480, pitch: "C2", velocity: 80, ...note }] } }] }; };
+  const cases: [string, unknown, Record<string, string>, number, string, RegExp][] = [
+    ["tempo 0", { ...good(), tempo: 0 }, {}, 422, "song.invalid", /tempo.*at least 20/],
+    ["tempo 1000", { ...good(), tempo: 1000 }, {}, 422, "song.invalid", /tempo.*at most 400/],
+    ["a tick far out of bounds", withNote({ start: 99_999_999 }), {}, 422, "song.invalid", /sections\.0\.notes\.bass\.0\.start/],
+    ["half a tick", withNote({ start: 0.5 }), {}, 422, "song.invalid", /whole numbers/],
+    ["a note outside MIDI", withNote({ pitch: "C12" }), {}, 422, "song.invalid", /"C12" lies outside the MIDI range/],
+    ["an unknown chord", { ...good(), sections: [{ ...good().sections[0]!, chords: [{ id: "c1", start: 0, duration: 480, symbol: "Hmaj7" }] }] }, {}, 422, "song.invalid", /"Hmaj7"/],
+    ["malformed JSON", "{ title:", {}, 400, "body.json", /no JSON/],
+    ["a newer document", { ...good(), version: 2 }, {}, 422, "song.newer", /version 2/],
+    ["no version", { title: "x" }, {}, 422, "song.version", /version/],
+    ["a malformed If-Match", good(), { "If-Match": "yesterday" }, 400, "revision.malformed", /yesterday/],
+    ["a body over the limit", `"${"x".repeat(9_000_000)}"`, {}, 413, "body.large", /larger than 8mb/],
+    ["a foreign Origin", good(), { Origin: "http://elsewhere.example" }, 403, "origin.foreign", /elsewhere/],
+  ];
+  test.each(cases)("%s", async (_, body, headers, status, code, message) => {
+    const song = await create("Untouched");
+    const answer = await api(`/${song.id}`, json("PUT", body, { "If-Match": '"1"', ...headers }));
+    const problem = (await answer.json()) as { code: string; title: string };
+    expect([answer.status, problem.code]).toEqual([status, code]);
+    expect(problem.title).toMatch(message);
+    const after = await api(`/${song.id}`);
+    expect(after.headers.get("etag")).toBe('"1"');
+    expect(await after.json()).toEqual(song);
+  });
+
+  test("a missing If-Match, an unknown song, an unknown route", async () => {
+    const song = await create("Untouched");
+    expect((await api(`/${song.id}`, json("PUT", song))).status).toBe(428);
+    expect(await (await api("/nowhere")).json()).toMatchObject({ status: 404, code: "song.unknown", hint: expect.any(String) });
+    expect((await fetch(`${server.url}/api/other`)).status).toBe(404);
+  });
+
+  test("a foreign Host", async () => {
+    const { port } = new URL(server.url);
+    const status = await new Promise((resolve) => http.get({ port, host: "127.0.0.1", path: "/api/songs", headers: { Host: "evil.example" } }, (r) => { r.resume(); resolve(r.statusCode); }));
+    expect(status).toBe(403);
+  });
+});
+
+test("beyond this machine a token is asked for", async () => {
+  const open = await startServer({ token: "harvest-token" });
+  expect((await fetch(`${open.url}/api/songs`)).status).toBe(401);
+  expect((await fetch(`${open.url}/api/songs`, { headers: { Cookie: "token=harvest-toke" } })).status).toBe(401);
+  const first = await fetch(`${open.url}/api/songs?token=harvest-token`);
+  expect([first.status, first.headers.get("set-cookie")]).toEqual([200, expect.stringContaining("HttpOnly")]);
+  expect((await fetch(`${open.url}/api/songs`, { headers: { Cookie: "token=harvest-token" } })).status).toBe(200);
+  await open.stop();
+});
