@@ -26,12 +26,12 @@ function build(start: Song, edits: Edit[]): Song {
 }
 
 /** Voices every section and takes the writer's first bass line for it. */
-function arrange(song: Song, style: string, seed: number): Song {
+function arrange(song: Song, style: string, seed: number, glides: boolean): Song {
   let current = song;
   for (const { id } of song.sections) {
     const voiced = must(voiceSection(current, id, "keys"));
     current = build(current, [{ do: "setVoicings", section: id, part: "keys", pitches: Object.fromEntries(voiced.ids.map((chord, i) => [chord, voiced.chords[i]!.pitches])) }]);
-    const [line] = must(writeBass(current, { section: id, part: "bass", style, seed }));
+    const [line] = must(writeBass(current, { section: id, part: "bass", style, seed, settings: { glides } }));
     current = build(current, [{ do: "setNotes", section: id, part: "bass", notes: line!.notes }]);
   }
   return current;
@@ -43,7 +43,7 @@ function lanterns(): Song {
   const base = must(newSong({ id: "lanterns-on-row-nine", title: "Lanterns on Row Nine", key: "Eb major", tempo: 76, bars: 8, swing: { ratio: 0.54, unit: 8 } }));
   const withChorus = build(base, [
     { do: "setPart", part: "melody", name: "Orla, voice", instrument: "mezzo" },
-    { do: "setPart", part: "bass", settings: { style: "root-anchored" }, instrument: "doubleBass" },
+    { do: "setPart", part: "bass", settings: { style: "root-anchored", glides: false }, instrument: "doubleBass" },
     { do: "setLine", section: "s1", line: "| Ebmaj9 | Cm7 | Fm9 | Bb9sus4 Bb7 | Gm7 | Cm7 Cm7/Bb | Abmaj7 Abm6 | Bb7sus4 Bb7 |" },
     { do: "addSection", name: "Chorus", bars: 8 },
   ]);
@@ -61,7 +61,7 @@ function lanterns(): Song {
       ...drums(s, "closedHat", range(1, 8), EIGHTHS),
       ...drums(s, "kick", [8], "4.5:64"),
     ]),
-  ]), "root-anchored", 3);
+  ]), "root-anchored", 3, false);
 }
 
 function cider(): Song {
@@ -78,7 +78,7 @@ function cider(): Song {
     ...drums("s1", "clap", range(1, 8), "2:96 4:100"),
     ...drums("s1", "closedHat", range(1, 8), "1:80 1.5:52 2:74 2.5:52 3:80 3.5:52 4:74"),
     ...drums("s1", "openHat", range(1, 8), "4.5:70"),
-  ]), "kick-locked", 5);
+  ]), "kick-locked", 5, false);
 }
 
 export const demoSongs = (): Song[] => [lanterns(), cider()];

@@ -214,8 +214,14 @@ function setLine(song: Song, section: Section, line: string): Result<Applied> {
   const parsed = readLine(line, meter);
   if (!parsed.bars) return { ok: false, error: parsed.problems[0] ?? { code: "line.empty", message: "The line has no chord." } };
   if (parsed.bars > LIMITS.bars) return fail("line.bars", `The line has ${parsed.bars} bars; a section has at most ${LIMITS.bars}`, { hint: `A line has at most ${LINE_LIMIT} characters and ${LIMITS.bars} bars.` });
-  const kept = section.chords.filter((c) => parsed.unread.some((u) => c.start >= u.start && c.start + c.duration <= u.start + u.duration));
   let nextId = song.nextId;
+  // Where the line cannot be read, what stood there stays, cut to that place.
+  const kept = parsed.unread.flatMap((u) => section.chords.flatMap((c): ChordEvent[] => {
+    const start = Math.max(c.start, u.start);
+    const end = Math.min(c.start + c.duration, u.start + u.duration);
+    if (end <= start) return [];
+    return start === c.start && end === c.start + c.duration ? [c] : [{ ...c, id: `c${nextId++}`, start, duration: end - start }];
+  }));
   const old = new Map(section.chords.map((c) => [`${c.start}:${c.symbol}`, c]));
   const chords: ChordEvent[] = [...parsed.chords.map((c): ChordEvent => {
     const same = old.get(`${c.start}:${c.symbol}`);

@@ -1,7 +1,7 @@
 
 import { nameInKey, transposeKey, type Key } from "../pitch/key";
 import { mod, pitchMidi, pitchName, type Midi, type PitchName, type Semitones } from "../pitch/pitch";
-import type { Bpm, Meter, Seconds, Ticks } from "../time/meter";
+import { QUARTER, type Bpm, type Meter, type Seconds, type Ticks } from "../time/meter";
 import { swung, ticksToSeconds } from "../time/swing";
 import { chordSymbol, transposeChord, type Chord } from "../chord/chord";
 import { parseChord } from "../chord/parse";
@@ -195,8 +195,22 @@ export function secondsAt(real: RealSong, tick: number): Seconds {
   return seconds;
 }
 
+/** The tick that is played at a time: the inverse of `secondsAt`. */
+export function tickAt(real: RealSong, seconds: Seconds): number {
+  let rest = seconds;
+  for (const section of real.sections) {
+    const length = ticksToSeconds(section.duration, section.tempo);
+    if (rest < length || section === real.sections.at(-1)) return section.start + (rest * section.tempo * QUARTER) / 60;
+    rest -= length;
+  }
+  return 0;
+}
+
 /** The section a tick lies in (the last one for ticks past the end, the first for a pickup). */
 export function sectionAt(real: RealSong, tick: Ticks): RealSection {
   return real.sections.findLast((s) => s.start <= tick) ?? real.sections[0]!;
 }
 
+
+/** The chord that is meant at a tick, if any. */
+export const chordAtTick = (chords: readonly RealChord[], tick: Ticks): RealChord | null => chords.findLast((c) => c.start <= tick && tick < c.start + c.duration) ?? null;

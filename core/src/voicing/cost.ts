@@ -5,12 +5,12 @@ import type { RawVoicing } from "./style";
 
 /** The named terms a voicing path is judged by. Weights are common practice. */
 export const TERMS = {
-  motion: "how far the voices move in all",
-  leap: "the largest move of one voice beyond a third",
+  motion: "semitones moved in all",
+  leap: "one voice leaping past a third",
   topLine: "leaps of the top line",
-  parallels: "parallel fifths and octaves between outer voices",
-  register: "distance from the middle of the keyboard's range",
-  spacing: "wide gaps above narrow ones, or rubbing seconds",
+  parallels: "parallel outer voices",
+  register: "away from the middle register",
+  spacing: "uneven or rubbing spacing",
   lowIntervals: "close intervals too low",
   missing: "tones left out",
   doubling: "tones doubled",

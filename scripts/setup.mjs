@@ -1,0 +1,83 @@
+// Shared by start, dev and test: checks Node, installs what is missing, and only then. Plain Node, no dependency.
+import { execFileSync, spawnSync } from "node:child_process";
+import { createHash } from "node:crypto";
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import path from "node:path";
+import { fileURLToPath } from "node:url";
+
+export const root = path.join(path.dirname(fileURLToPath(import.meta.url)), "..");
+const cache = path.join(root, "node_modules", ".orchard");
+
+export function checkNode() {
+  const [major, minor] = process.versions.node.split(".").map(Number);
+  if (major < 20 || (major === 20 && minor < 19)) {
+    console.error(`Hushed Orchard needs Node 20.19 or newer; this is Node ${process.versions.node}. Install a newer Node and try again.`);
+    process.exit(1);
+  }
+}
+
+export const run = (command, args, options = {}) => spawnSync(command, args, { cwd: root, stdio: "inherit", ...options });
+
+const remember = (name, value) => {
+  mkdirSync(cache, { recursive: true });
+  writeFileSync(path.join(cache, name), value);
+};
+const remembered = (name) => (existsSync(path.join(cache, name)) ? readFileSync(path.join(cache, name), "utf8") : "");
+
+/** Installs the packages when the lock file is not the one they were installed from. */
+export function installPackages() {
+  const hash = createHash("sha256").update(readFileSync(path.join(root, "package-lock.json"))).update(process.versions.modules).digest("hex");
+  if (remembered("lock") === hash && existsSync(path.join(root, "node_modules", "better-sqlite3", "build", "Release", "better_sqlite3.node"))) return;
+  console.log("Installing packages (a few minutes the first time: the database driver is compiled) …");
+  const result = run("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"]);
+  if (result.status !== 0) {
+    console.error("npm could not install the packages. Check the connection to the registry, and that python3, make and a C++ compiler are there.");
+    process.exit(1);
+  }
+  remember("lock", hash);
+}
+
+/** Hash over names, sizes and times of the sources of the web application. */
+function sourceHash() {
+  const hash = createHash("sha256");
+  const visit = (folder) => {
+    for (const entry of readdirSync(folder, { withFileTypes: true }).sort((a, b) => a.name.localeCompare(b.name))) {
+      const file = path.join(folder, entry.name);
+      if (entry.isDirectory()) visit(file);
+      else hash.update(`${file}:${statSync(file).size}:${statSync(file).mtimeMs}`);
+    }
+  };
+  for (const folder of ["core/src", "web", "server/store"]) visit(path.join(root, folder));
+  for (const file of ["index.html", "vite.config.ts", "package-lock.json"]) hash.update(readFileSync(path.join(root, file)));
+  return hash.digest("hex");
+}
+
+/** Builds the web application when a source changed since the last build. */
+export function buildWeb() {
+  const hash = sourceHash();
+  if (remembered("build") === hash && existsSync(path.join(root, "dist", "index.html"))) return;
+  console.log("Building the application …");
+  const result = run(process.execPath, [path.join("node_modules", "vite", "bin", "vite.js"), "build", "--logLevel", "warn"]);
+  if (result.status !== 0) {
+    console.error("The application could not be built; see the messages above.");
+    process.exit(1);
+  }
+  remember("build", hash);
+}
+
+/** Path of a Chromium; installs Debian's package where there is none and that is possible. */
+export function findChromium() {
+  const names = [process.env.CHROMIUM, "/usr/bin/chromium", "/usr/bin/chromium-browser", "/usr/bin/google-chrome"].filter(Boolean);
+  const found = () => names.find((name) => existsSync(name));
+  if (found()) return found();
+  console.log("Installing Chromium …");
+  try {
+    const sudo = process.getuid?.() === 0 ? [] : ["sudo"];
+    const apt = (...args) => execFileSync([...sudo, "apt-get"][0], [...sudo, "apt-get", ...args].slice(1), { stdio: ["ignore", "ignore", "inherit"], env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" } });
+    apt("update", "-qq");
+    apt("install", "-y", "-qq", "--no-install-recommends", "chromium");
+  } catch {
+    console.error("Chromium could not be installed. Install it (Debian: apt-get install chromium) or set CHROMIUM to its path.");
+  }
+  return found();
+}

@@ -1,0 +1,41 @@
+// Type check, lint, Jest and Playwright; the last line adds them up.
+import { mkdtempSync, existsSync, readFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { buildWeb, checkNode, findChromium, installPackages, run } from "./setup.mjs";
+
+checkNode();
+installPackages();
+const chromium = findChromium();
+const out = mkdtempSync(path.join(tmpdir(), "orchard-test-"));
+const bin = (...parts) => path.join("node_modules", ...parts);
+let passed = 0;
+let failed = 0;
+
+function step(title, args, count, env = {}) {
+  console.log(`\n— ${title}`);
+  const result = run(process.execPath, args, { env: { ...process.env, ...env } });
+  const [good, bad] = count ? count() : [result.status === 0 ? 1 : 0, result.status === 0 ? 0 : 1];
+  passed += good;
+  // A runner that fails without a failing test (it could not start) counts as one failure.
+  failed += bad || (result.status === 0 ? 0 : 1);
+}
+
+const read = (name) => (existsSync(path.join(out, name)) ? JSON.parse(readFileSync(path.join(out, name), "utf8")) : null);
+step("Type check", [bin("typescript", "bin", "tsc"), "--noEmit"]);
+step("Lint", [bin("eslint", "bin", "eslint.js"), "."]);
+step("Jest", [bin("jest", "bin", "jest.js"), "--json", `--outputFile=${path.join(out, "jest.json")}`], () => {
+  const report = read("jest.json");
+  return report ? [report.numPassedTests, report.numFailedTests + report.numRuntimeErrorTestSuites] : [0, 1];
+});
+buildWeb();
+if (!chromium) {
+  console.error("There is no Chromium: the tests of the application did not run.");
+  failed++;
+} else
+  step("Playwright", [bin("@playwright", "test", "cli.js"), "test"], () => {
+    const report = read("playwright.json");
+    return report ? [report.stats.expected + report.stats.flaky, report.stats.unexpected] : [0, 1];
+  }, { CHROMIUM: chromium, PLAYWRIGHT_JSON_OUTPUT_NAME: path.join(out, "playwright.json") });
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed ? 1 : 0);

@@ -1,0 +1,61 @@
+import { instrumentOf, pitchMidi, QUARTER, secondsAt, type Drum, type Midi, type RealSong, type Seconds, type SoundKind, type Ticks } from "../../core/src/index";
+
+/** One sound at a time counted from the beginning of what is played. */
+export type SoundEvent =
+  | { kind: "note"; time: Seconds; duration: Seconds; part: string; sound: SoundKind; midi: Midi; velocity: number; glideTo?: Midi }
+  | { kind: "drum"; time: Seconds; part: string; drum: Drum; velocity: number; duration?: Seconds }
+  | { kind: "click"; time: Seconds; strong: boolean };
+
+export interface EventOptions {
+  from?: Ticks;
+  to?: Ticks;
+  /** Only these parts sound, when any are named. */
+  solo?: readonly string[];
+  click?: boolean;
+  /** Beats of one bar before the beginning. */
+  countIn?: boolean;
+}
+
+export interface Schedule {
+  events: SoundEvent[];
+  /** Length of the count-in, and of the whole. */
+  lead: Seconds;
+  length: Seconds;
+}
+
+/** Everything that sounds between two positions, from the played positions of the realized song: what is heard is what is written. */
+export function schedule(real: RealSong, { from = 0, to = real.duration, solo = [], click = false, countIn = false }: EventOptions = {}): Schedule {
+  const events: SoundEvent[] = [];
+  const first = real.sections.findLast((s) => s.start <= from) ?? real.sections[0];
+  const base = secondsAt(real, from);
+  const lead = countIn && first ? secondsAt(real, from + first.meter.bar) - base : 0;
+  const at = (tick: number): Seconds => secondsAt(real, tick) - base + lead;
+  const audible = (id: string, muted: boolean) => (solo.length ? solo.includes(id) : !muted);
+  for (const part of real.parts) {
+    if (!audible(part.id, part.muted)) continue;
+    const { sound } = instrumentOf(part.instrument);
+    for (const note of part.notes) {
+      // A pickup sounds into the count-in; a note that began earlier is entered in its middle.
+      const pickup = note.start < from && note.start < 0 && from === 0 && (countIn || at(note.played) >= 0);
+      if (note.start >= to || (note.start < from && !pickup && note.playedEnd <= from)) continue;
+      if (note.start < from && !pickup && note.start < 0) continue;
+      const start = pickup ? note.played : Math.max(note.played, from);
+      const time = Math.max(0, at(start));
+      const end = at(Math.min(note.playedEnd, to));
+      if (end <= time) continue;
+      events.push({ kind: "note", time, duration: end - time, part: part.id, sound, midi: note.midi, velocity: note.velocity, ...(note.glideTo ? { glideTo: pitchMidi(note.glideTo) } : {}) });
+    }
+  }
+  const drums = real.parts.find((p) => p.role === "drums");
+  if (drums && audible(drums.id, drums.muted))
+    for (const hit of real.hits) if (hit.start >= from && hit.start < to) events.push({ kind: "drum", time: Math.max(0, at(hit.played)), part: drums.id, drum: hit.drum, velocity: hit.velocity, ...(hit.duration ? { duration: (hit.duration / QUARTER) * (60 / first!.tempo) } : {}) });
+  if (lead && first) for (const beat of first.meter.beats) events.push({ kind: "click", time: at(from + beat.start) - lead, strong: beat.start === 0 });
+  if (click)
+    for (const section of real.sections)
+      for (let bar = 0; bar < section.bars; bar++)
+        for (const beat of section.meter.beats) {
+          const tick = section.start + bar * section.meter.bar + beat.start;
+          if (tick >= from && tick < to) events.push({ kind: "click", time: at(tick), strong: beat.start === 0 });
+        }
+  return { events: events.sort((a, b) => a.time - b.time), lead, length: at(to) };
+}

@@ -1,0 +1,107 @@
+import * as Tone from "tone";
+import { instrumentOf, tickAt, secondsAt, type Midi, type RealSong, type Ticks } from "../../core/src/index";
+import { Band } from "./band";
+import { schedule, type EventOptions } from "./events";
+
+interface Job {
+  real: RealSong;
+  options: EventOptions & { from: Ticks; to: Ticks };
+  loop: boolean;
+  lead: number;
+}
+
+/** Plays realized songs on the transport; one at a time. */
+export class Player {
+  private band: Band | null = null;
+  private bandFor = "";
+  private job: Job | null = null;
+  onEnd: () => void = () => undefined;
+
+  private async prepare(real: RealSong): Promise<Band> {
+    await Tone.start();
+    const id = real.parts.map((p) => `${p.id}:${p.instrument}`).join();
+    if (!this.band || this.bandFor !== id) {
+      this.band?.dispose();
+      this.band = new Band(real);
+      this.bandFor = id;
+    }
+    await this.band.ready;
+    return this.band;
+  }
+
+  async play(real: RealSong, options: EventOptions & { from: Ticks; to: Ticks }, loop: boolean, startAt?: Ticks): Promise<void> {
+    const band = await this.prepare(real);
+    this.halt();
+    this.job = { real, options, loop, lead: 0 };
+    const transport = Tone.getTransport();
+    transport.bpm.value = 120;
+    this.fill(band);
+    const offset = startAt !== undefined && startAt > options.from && startAt < options.to ? secondsAt(real, startAt) - secondsAt(real, options.from) + this.job.lead : 0;
+    transport.start("+0.06", offset);
+  }
+
+  /** The same stretch with another version of the song or other options, without a stop. */
+  update(real: RealSong, options: Partial<EventOptions>): void {
+    if (!this.job || !this.band) return;
+    this.job = { ...this.job, real, options: { ...this.job.options, ...options, countIn: this.job.lead > 0 } };
+    Tone.getTransport().cancel();
+    this.fill(this.band);
+  }
+
+  private fill(band: Band): void {
+    const job = this.job!;
+    const transport = Tone.getTransport();
+    const { events, lead, length } = schedule(job.real, job.options);
+    job.lead = lead;
+    for (const event of events) transport.schedule((time) => band.play(event, time), event.time);
+    transport.loop = job.loop;
+    if (job.loop) transport.setLoopPoints(lead, length);
+    else transport.schedule(() => Tone.getDraw().schedule(() => { this.stop(); this.onEnd(); }, Tone.now()), length + 0.4);
+  }
+
+  get playing(): boolean {
+    return this.job !== null;
+  }
+
+  /** Position of the playhead in ticks of what is played; null when nothing plays. */
+  position(): Ticks | null {
+    if (!this.job) return null;
+    const seconds = Tone.getTransport().seconds - this.job.lead;
+    return Math.min(this.job.options.to, tickAt(this.job.real, secondsAt(this.job.real, this.job.options.from) + seconds));
+  }
+
+  private halt(): void {
+    const transport = Tone.getTransport();
+    transport.stop();
+    transport.cancel();
+    transport.seconds = 0;
+    this.band?.silence();
+    this.job = null;
+  }
+
+  stop(): void {
+    this.halt();
+  }
+
+  /** A single note of a part, for a touch of a key or a note that is moved. */
+  async touch(real: RealSong, part: string, midi: Midi): Promise<void> {
+    const band = await this.prepare(real);
+    const found = real.parts.find((p) => p.id === part);
+    if (!found) return;
+    const { sound } = instrumentOf(found.instrument);
+    band.play({ kind: "note", time: 0, duration: 0.35, part, sound, midi, velocity: 80 }, Tone.now() + 0.02);
+  }
+}
+
+/** Renders a realized song without playing it: samples of the left channel. Sampled and synthesized sounds are the same as in `Player`. */
+export async function render(real: RealSong, options: EventOptions = {}, tail = 0.5): Promise<{ samples: Float32Array; rate: number }> {
+  const plan = schedule(real, options);
+  const buffer = await Tone.Offline(async ({ transport }) => {
+    const band = new Band(real);
+    await band.ready;
+    for (const event of plan.events) transport.schedule((time) => band.play(event, time), event.time);
+    transport.start(0);
+  }, plan.length + tail, 1, 22050);
+  return { samples: buffer.getChannelData(0), rate: buffer.sampleRate };
+}
+

@@ -1,0 +1,49 @@
+import { useMemo } from "react";
+import { kicks, noteRoles, realize, sectionKey, sectionMeter, type Key, type KickHit, type Meter, type RealNote, type RealPart, type RealSong, type RoleSpan, type Section, type Song, type Ticks } from "../../core/src/index";
+
+/** What the score shows of one section. */
+export interface ScoreData {
+  song: Song;
+  section: Section;
+  real: RealSong;
+  roles: Map<string, Map<RealNote, RoleSpan[]>>;
+  kicks: KickHit[];
+  meter: Meter;
+  key: Key;
+  length: Ticks;
+  /** Ticks shown before bar 1, for pickup notes. */
+  pickup: Ticks;
+}
+
+export function useScoreData(song: Song, sectionId: string): ScoreData | null {
+  return useMemo(() => {
+    const section = song.sections.find((s) => s.id === sectionId);
+    if (!section) return null;
+    const real = realize(song, { section: sectionId });
+    const meter = sectionMeter(song, section);
+    const earliest = Math.min(0, ...real.parts.flatMap((p) => p.notes.slice(0, 8).map((n) => n.start)));
+    const beat = meter.beats.at(-1)!.duration;
+    return {
+      song, section, real, meter, key: sectionKey(song, section), kicks: kicks(section.groove, meter), length: section.bars * meter.bar,
+      roles: new Map(real.parts.map((p) => [p.id, noteRoles(real, p)])), pickup: Math.max(beat, Math.ceil(-earliest / beat) * beat),
+    };
+  }, [song, sectionId]);
+}
+
+export const partOfReal = (data: ScoreData, id: string): RealPart => data.real.parts.find((p) => p.id === id)!;
+
+/** Places on the time axis. */
+export interface Axis {
+  /** Pixels a tick. */
+  scale: number;
+  pickup: Ticks;
+  length: Ticks;
+  width: number;
+  x(tick: number): number;
+  tick(x: number): number;
+}
+
+export function makeAxis(zoom: number, pickup: Ticks, length: Ticks): Axis {
+  const scale = zoom / 480;
+  return { scale, pickup, length, width: (length + pickup) * scale + 12, x: (tick) => (tick + pickup) * scale, tick: (x) => x / scale - pickup };
+}

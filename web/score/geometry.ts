@@ -1,0 +1,59 @@
+import { chordPitchClasses, mod, scaleStep, type Key, type Midi, type RealChord, type Ticks } from "../../core/src/index";
+import type { Snap } from "../store/view";
+
+/** Lowest and highest pitch a lane shows: its notes with some room, at least `least` semitones. */
+export function laneRange(midis: readonly Midi[], fallback: readonly [Midi, Midi], least = 17): [Midi, Midi] {
+  let low = midis.length ? Math.min(...midis) - 3 : fallback[0];
+  let high = midis.length ? Math.max(...midis) + 3 : fallback[1];
+  while (high - low < least) {
+    high++;
+    if (high - low < least) low--;
+  }
+  return [low, high];
+}
+
+/** Sideways shift for note heads that would overlap: heads a second apart (or closer than their diameter) at one start are set aside in turn. */
+export function setAside(heads: readonly { start: Ticks; y: number }[], diameter: number): number[] {
+  const shift = heads.map(() => 0);
+  const order = heads.map((_, i) => i).sort((a, b) => heads[a]!.start - heads[b]!.start || heads[b]!.y - heads[a]!.y);
+  for (let k = 0; k < order.length; k++) {
+    const taken = new Set<number>();
+    for (let j = k - 1; j >= 0 && heads[order[j]!]!.start === heads[order[k]!]!.start; j--)
+      if (Math.abs(heads[order[j]!]!.y - heads[order[k]!]!.y) < diameter) taken.add(shift[order[j]!]!);
+    while (taken.has(shift[order[k]!]!)) shift[order[k]!]! += 1;
+  }
+  return shift;
+}
+
+/** Nearest pitch the snap mode allows; where there is no chord, the scale counts. */
+export function snapPitch(midi: number, snap: Snap, chord: RealChord | null, key: Key): Midi {
+  const allowed = snap === "semitone" ? null : snap === "chord" && chord?.chord ? chordPitchClasses(chord.chord) : key.pcs;
+  const center = Math.round(midi);
+  if (!allowed) return center;
+  for (let d = 0; d < 12; d++) for (const m of midi >= center ? [center + d, center - d] : [center - d, center + d]) if (allowed.includes(mod(m, 12))) return m;
+  return center;
+}
+
+/** One step up or down in the snap mode. */
+export function stepPitch(midi: Midi, direction: 1 | -1, snap: Snap, chord: RealChord | null, key: Key): Midi {
+  if (snap === "semitone") return midi + direction;
+  if (snap === "scale" || !chord?.chord) return scaleStep(midi, direction, key);
+  const pcs = chordPitchClasses(chord.chord);
+  let next = midi + direction;
+  while (!pcs.includes(mod(next, 12))) next += direction;
+  return next;
+}
+
+export const snapTick = (tick: number, grid: Ticks): Ticks => Math.round(tick / grid) * grid;
+export const floorTick = (tick: number, grid: Ticks): Ticks => Math.floor(tick / grid) * grid;
+
+
+/** Words under notes on two lines: a word that would touch the one before it goes to the other line. `x` in pixels; widths are estimated. */
+export function lyricLines(words: readonly { x: number; text: string }[], charWidth = 6): (0 | 1)[] {
+  const ends = [-Infinity, -Infinity];
+  return words.map(({ x, text }) => {
+    const line = x >= ends[0]! ? 0 : x >= ends[1]! ? 1 : ends[0]! <= ends[1]! ? 0 : 1;
+    ends[line] = x + text.length * charWidth;
+    return line;
+  });
+}

@@ -1,0 +1,30 @@
+import { useEffect, useState } from "react";
+
+interface Props {
+  label: string;
+  value: string;
+  /** Takes the new text; false leaves the old value standing. */
+  commit(text: string): boolean;
+  className?: string;
+  width?: number;
+  suffix?: string;
+  list?: string;
+}
+
+/** A value that is edited where it stands: Enter or leaving takes it, Escape gives it back. */
+export function InPlace({ label, value, commit, className = "", width, suffix, list }: Props) {
+  const [text, setText] = useState(value);
+  useEffect(() => setText(value), [value]);
+  const finish = () => {
+    if (text.trim() === value || (text.trim() && commit(text.trim()))) return;
+    setText(value);
+  };
+  return (
+    <label className={`in-place ${className}`}>
+      <span className="visually-hidden">{label}</span>
+      <input value={text} title={label} style={{ width: width ?? `${Math.max(3, text.length + 1)}ch`, ...(suffix ? { textAlign: "right" } : {}) }} list={list} onChange={(e) => setText(e.target.value)} onBlur={finish}
+        onKeyDown={(e) => { e.stopPropagation(); if (e.key === "Enter") e.currentTarget.blur(); else if (e.key === "Escape") { setText(value); e.currentTarget.value = value; requestAnimationFrame(() => (e.target as HTMLInputElement).blur()); } }} />
+      {suffix && <span aria-hidden="true">{suffix}</span>}
+    </label>
+  );
+}
