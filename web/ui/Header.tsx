@@ -23,6 +23,7 @@ export function Header({ song }: { song: Song }) {
   const bars = song.sections.find((s) => s.id === section);
   return (
     <header className="song-head">
+      <h1 className="visually-hidden">{song.title}</h1>
       <Link to="/" className="home" title="All songs" aria-label="All songs"><i className="bi-chevron-left" /></Link>
       <InPlace label="Title" className="title" value={song.title} commit={(title) => edit({ do: "setTitle", title })} />
       <InPlace label="Key, for example Eb major" className="strong" value={song.key} list="keys" commit={(key) => edit({ do: "setKey", key })} />

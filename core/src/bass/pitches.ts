@@ -4,7 +4,7 @@ import { bassPc, chordPitchClasses, toneRole } from "../chord/chord";
 import type { RealChord } from "../song/realize";
 import type { Note } from "../song/schema";
 import { cheapestPath, cheapestPaths, type Lattice, type Path } from "../lattice/lattice";
-import { chordAt, figures, type BassContext } from "./context";
+import { beatLength, chordAt, figures, type BassContext } from "./context";
 import type { BassStyle, Slot } from "./style";
 
 /** A slot with the pitches it may take. A pinned note is a slot with one pitch. */
@@ -27,7 +27,7 @@ export function pitchSlots(ctx: BassContext, style: BassStyle, slots: (Slot & { 
       const next = slots[(index + 1) % slots.length]!;
       const ahead = chordAt(ctx, next.start);
       for (let midi = low; midi <= high; midi++) {
-        const found = candidateCost(ctx, style, slot, chord, ahead, midi);
+        const found = candidateCost(ctx, style, slot, chord, ahead, (slot.start + slot.duration) % ctx.length === next.start % ctx.length, midi);
         if (found) candidates.push({ midi, cost: found.cost + Math.abs(midi - center) * 0.05, inChord: found.inChord });
       }
     }
@@ -35,7 +35,7 @@ export function pitchSlots(ctx: BassContext, style: BassStyle, slots: (Slot & { 
   }).filter((slot) => slot.candidates.length > 0);
 }
 
-function candidateCost(ctx: BassContext, style: BassStyle, slot: Slot, chord: RealChord, ahead: RealChord | undefined, midi: Midi): { cost: number; inChord: boolean } | null {
+function candidateCost(ctx: BassContext, style: BassStyle, slot: Slot, chord: RealChord, ahead: RealChord | undefined, leads: boolean, midi: Midi): { cost: number; inChord: boolean } | null {
   const pc = mod(midi, 12);
   const { taste } = style;
   const { role, inChord } = toneRole(chord.chord!, pc);
@@ -47,7 +47,8 @@ function candidateCost(ctx: BassContext, style: BassStyle, slot: Slot, chord: Re
     const beside = !isBass && ahead?.chord && ahead !== chord && Math.min(mod(bassPc(ahead.chord) - pc, 12), mod(pc - bassPc(ahead.chord), 12));
     return { inChord, cost: slot.use !== "approach" ? own : beside === 1 || beside === 2 ? 0.15 : own + 1 };
   }
-  if ((slot.use !== "approach" && slot.use !== "turn") || !ahead?.chord || ahead === chord) return null;
+  const short = slot.duration <= beatLength(ctx, slot.start) / 2;
+  if ((slot.use !== "approach" && slot.use !== "turn") || !short || !leads || !ahead?.chord || ahead === chord) return null;
   // Approach notes aim at the next chord's bass: a scale step, or a semitone from below or above.
   const target = bassPc(ahead.chord);
   const distance = Math.min(mod(target - pc, 12), mod(pc - target, 12));

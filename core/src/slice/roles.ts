@@ -61,7 +61,7 @@ export function noteRoles(real: RealSong, part: RealPart): Map<RealNote, RoleSpa
       if (from > at) spans.push({ start: at, duration: Math.min(from, end) - at, chord: null, role: "", kind: "free", label: "–" });
       if (!chord || from >= end) break;
       const to = Math.min(end, chord.start + chord.duration);
-      spans.push(spanOf(note.midi, from, to - from, chord, key));
+      spans.push(spanOf(note.midi, from, to - from, chord, key, part.role === "bass"));
       at = to;
     }
     if (!part.linked) spans.forEach((span, i) => span.kind === "outside" && name(real, part, notes, index, spans, i, key));
@@ -70,11 +70,12 @@ export function noteRoles(real: RealSong, part: RealPart): Map<RealNote, RoleSpa
   return result;
 }
 
-function spanOf(midi: number, start: Ticks, duration: Ticks, chord: RealChord, key: Key): RoleSpan {
+// Under a chord a tone that is foreign to it is no color: in the bass there are no tensions.
+function spanOf(midi: number, start: Ticks, duration: Ticks, chord: RealChord, key: Key, isBass: boolean): RoleSpan {
   if (!chord.chord) return { start, duration, chord, role: "", kind: "free", label: "–" };
   const pc = mod(midi, 12);
   const { role, inChord } = toneRole(chord.chord, pc);
-  const kind: RoleKind = inChord ? "chord" : isTension(chord.chord, pc, key) ? "tension" : "outside";
+  const kind: RoleKind = inChord ? "chord" : !isBass && isTension(chord.chord, pc, key) ? "tension" : "outside";
   return { start, duration, chord, role, kind, label: kind === "outside" ? SIGN.outside! : role };
 }
 

@@ -1,4 +1,5 @@
 import { beatsText, positionText } from "../../time/meter";
+import { pitchMidi } from "../../pitch/pitch";
 import { spellAt } from "../../song/edits";
 import { instrumentOf, midiRange } from "../../instrument/instruments";
 import type { Fix, RawFinding, Rule } from "../rule";
@@ -33,8 +34,8 @@ export const bassAboveChords: Rule = {
       const event = section.chords.find((c) => c.id === lowest.note.chordId);
       const pitches = event?.voicings?.[lowest.part]?.pitches;
       if (event && pitches) {
-        const raised = spellAt(song, section, event.start, lowest.note.midi + 12);
-        fixes.push({ label: `${sliced.real.parts.find((p) => p.id === lowest.part)!.name}'s ${lowest.note.pitch} an octave up`, edit: { do: "pinVoicing", section: section.id, part: lowest.part, chord: event.id, pitches: [...pitches.filter((p) => p !== lowest.note.pitch), raised] } });
+        const raised = pitches.map((p) => spellAt(song, section, event.start, pitchMidi(p) + 12 * Math.max(0, Math.ceil((bass.note.midi - pitchMidi(p)) / 12))));
+        fixes.push({ label: `${sliced.real.parts.find((p) => p.id === lowest.part)!.name} above ${bass.note.pitch}`, edit: { do: "pinVoicing", section: section.id, part: lowest.part, chord: event.id, pitches: [...new Set(raised)] } });
       }
       found.set(id, { tick: slice.start, duration: slice.duration, parts: [bass.part, lowest.part], notes: [bass.note.id, lowest.note.id], fixes, measure: `${bass.note.midi - lowest.note.midi} semitones`, message: `The bass's ${bass.note.pitch} lies above the chord part's ${lowest.note.pitch} at ${positionText(meter, slice.start)}.` });
     }

@@ -1,0 +1,150 @@
+import { readFileSync } from "node:fs";
+import { parseSong, type Song } from "../core/src/index";
+import { expect, newSong, saved, songOf, test, typeLine } from "./fixtures";
+
+test("the main job: chords, kick, voicings, bass, check, hearing, editing, coming back, MIDI", async ({ page }) => {
+  const id = await newSong(page, "Windfall Evening");
+  await typeLine(page, "| Ebmaj9 | Cm7 F7sus4 F7 | Bbm7 Eb9 | Abmaj7 |");
+  await expect(page.locator("[data-chord]")).toHaveCount(7);
+  // Voiced at once.
+  await expect.poll(async () => (await songOf(page)).sections[0]!.chords.every((c) => (c.voicings?.keys?.pitches.length ?? 0) === 4)).toBe(true);
+
+  // A mistake is shown at its column, the rest of the line stays.
+  await typeLine(page, "| Ebmaj9 | Cm7 F7sus4 Fjj7 | Bbm7 Eb9 | Abmaj7 |");
+  await expect(page.getByRole("alert")).toContainText("column 24");
+  await expect(page.locator("[data-chord]")).toHaveCount(7);
+  await typeLine(page, "| Ebmaj9 | Cm7 F7sus4 F7 | Bbm7 Eb9 | Abmaj7 |");
+  await expect(page.getByRole("alert")).toHaveCount(0);
+
+  // Paint a kick by clicks and a drag, repeat it.
+  await page.getByRole("link", { name: "Groove" }).click();
+  const drums = page.locator(".drums.editable");
+  const kickRow = 4 * 17 + 8;
+  const at = (beats: number) => ({ x: 52 + beats * 52 + 4, y: kickRow });
+  await drums.click({ position: at(0) });
+  await drums.click({ position: at(2.5) });
+  await expect(page.locator('[data-hit^="kick@"]')).toHaveCount(2);
+  await page.getByRole("button", { name: "Repeat bar 1 through the section" }).click();
+  await expect(page.locator('[data-hit^="kick@"]')).toHaveCount(8);
+
+  // Bass lines to hear and compare; one is taken and undone as one step.
+  await page.getByRole("link", { name: /Bass/ }).click();
+  await page.getByRole("button", { name: "Write lines" }).click();
+  const lines = page.getByRole("list", { name: "Candidates" });
+  await expect(lines.getByRole("button", { name: "Take" })).toHaveCount(4);
+  await lines.getByRole("button", { name: "Hear" }).first().click();
+  await expect(page.getByText("Hearing: line 1")).toBeVisible();
+  expect((await songOf(page)).sections[0]!.notes.bass ?? []).toHaveLength(0);
+  await lines.getByRole("button", { name: "Take" }).first().click();
+  const bass = async () => (await songOf(page)).sections[0]!.notes.bass ?? [];
+  await expect.poll(async () => (await bass()).length).toBeGreaterThan(7);
+  const written = await bass();
+  expect(written.every((n) => n.reason)).toBe(true);
+  await expect(page.locator(".report")).toContainText("8 of 8");
+  await page.keyboard.press("Control+z");
+  await expect.poll(async () => (await bass()).length).toBe(0);
+  await page.keyboard.press("Control+Shift+z");
+  await expect.poll(async () => (await bass()).length).toBe(written.length);
+
+  // A deleted note on a main accent becomes a finding; its fix is taken and undone.
+  await page.locator('.lane.bass [data-note]').first().click();
+  await page.keyboard.press("Delete");
+  await expect(page.locator(".findings")).toContainText("The main kick at bar 1, beat 1 has no bass note");
+  await page.locator(".findings li").first().getByRole("button", { name: "Take" }).first().click();
+  await expect(page.locator(".findings")).toHaveCount(0);
+  await page.keyboard.press("Control+z");
+  await expect(page.locator(".findings")).toContainText("no bass note");
+  await page.keyboard.press("Control+z");
+
+  // Tomorrow it is still there.
+  await saved(page);
+  await page.reload();
+  await expect(page.locator("[data-chord]")).toHaveCount(7);
+  expect(await bass()).toEqual(written);
+
+  // It plays, and is taken away.
+  await page.keyboard.press("Space");
+  await expect(page.getByRole("button", { name: "Stop", exact: true })).toBeVisible();
+  await expect(page.locator(".where b")).toContainText("bar");
+  await page.keyboard.press("Space");
+  await page.getByRole("link", { name: "Hand over" }).click();
+  const midi = page.waitForEvent("download");
+  await page.getByRole("button", { name: "As it is played" }).click();
+  const bytes = readFileSync(await (await midi).path());
+  expect(bytes.subarray(0, 4).toString()).toBe("MThd");
+  const json = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Save as JSON" }).click();
+  const file = await (await json).path();
+  const parsed = parseSong(readFileSync(file, "utf8"));
+  expect(parsed.ok && parsed.value.id).toBe(id);
+  await page.locator(".desk input[type=file]").setInputFiles({ name: "windfall.json", mimeType: "application/json", buffer: readFileSync(file) });
+  await page.waitForURL((url) => /songs\/.+\/chords/.test(url.pathname) && !url.pathname.includes(id));
+  await expect(page.locator("[data-chord]")).toHaveCount(7);
+});
+
+test("the header is edited in place and refuses what cannot be", async ({ page }) => {
+  await newSong(page, "Header");
+  const set = async (label: RegExp | string, text: string) => { const field = page.getByLabel(label); await field.fill(text); await field.press("Enter"); };
+  await set(/^Key,/, "f# minor");
+  await set(/^Tempo/, "132");
+  await set(/^Swing, /, "66.7");
+  await set(/^Meter/, "7/8");
+  expect(await songOf(page)).toMatchObject({ key: "F# minor", tempo: 132, meter: "7/8", swing: { ratio: 0.667, unit: 8 } });
+  for (const [label, bad, message] of [[/^Tempo/, "0", "at least 20"], [/^Tempo/, "1000", "at most 400"], [/^Key,/, "H major", '"H major" is no key'], [/^Meter/, "4/5", "no meter"], [/^Swing, /, "90", "50 to 75"], [/^Bars/, "900", "at most 512"]] as const) {
+    await set(label, bad);
+    await expect(page.locator(".problem-bar")).toContainText(message);
+    await page.getByRole("button", { name: "Close" }).click();
+  }
+  expect(await songOf(page)).toMatchObject({ key: "F# minor", tempo: 132, meter: "7/8" });
+  const tap = page.getByRole("button", { name: "tap" });
+  for (let i = 0; i < 5; i++) { await tap.click(); await page.waitForTimeout(400); }
+  const { tempo } = await songOf(page);
+  expect(tempo).toBeGreaterThan(60);
+  expect(tempo).toBeLessThan(151);
+});
+
+test("voicings: cost terms are shown, another layout is pinned and the rest follows", async ({ page }) => {
+  await page.goto("/songs/lanterns-on-row-nine/voicings");
+  await page.locator("[data-chord]").nth(1).click();
+  await expect(page.locator(".measures tfoot")).toContainText("cost of this chord");
+  const before = (await songOf(page)).sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.join(" "));
+  await page.locator(".choices li").nth(5).getByRole("button", { name: "Pin" }).click();
+  await expect(page.getByText("This one is pinned.")).toBeVisible();
+  await expect.poll(async () => (await songOf(page)).sections[0]!.chords.filter((c, i) => c.voicings!.keys!.pitches.join(" ") !== before[i]).length).toBeGreaterThan(1);
+  expect((await songOf(page)).sections[0]!.chords[1]!.voicings!.keys!.pinned).toBe(true);
+  await page.keyboard.press("Control+z");
+  await expect.poll(async () => (await songOf(page)).sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.join(" "))).toEqual(before);
+});
+
+test("the list of songs: rename, duplicate, delete and undo, and a broken file", async ({ page }) => {
+  await newSong(page, "List me");
+  await page.goto("/");
+  const field = page.getByLabel("Title of List me");
+  await field.fill("Listed");
+  await field.press("Enter");
+  const row = page.getByRole("row").filter({ has: page.getByLabel("Title of Listed", { exact: true }) });
+  await expect(row).toHaveCount(1);
+  await row.getByRole("button", { name: "Duplicate" }).click();
+  await expect(page.getByLabel("Title of Listed (copy)")).toBeVisible();
+  await row.getByRole("button", { name: /Delete/ }).click();
+  await expect(row).toHaveCount(0);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(row).toHaveCount(1);
+  await page.locator("input[type=file]").setInputFiles({ name: "broken.json", mimeType: "application/json", buffer: Buffer.from('{"version": 1, "title": "x"}') });
+  await expect(page.getByRole("alert")).toContainText("broken.json: id:");
+});
+
+test("a section of its own, checked by the profile that is chosen", async ({ page }) => {
+  await page.goto("/songs/lanterns-on-row-nine/check");
+  await expect(page.locator(".findings .severity")).toHaveText(["note"]);
+  await page.getByLabel("judged as").selectOption("chorale");
+  await expect(page.locator(".findings .severity").first()).toHaveText("fault");
+  await page.getByRole("button", { name: "Leave, with a reason" }).first().click();
+  await page.getByLabel("Reason for leaving it").fill("doubling is wanted here");
+  await page.getByLabel("Reason for leaving it").press("Enter");
+  await expect(page.getByText("“doubling is wanted here”")).toBeVisible();
+  await page.getByLabel("Section", { exact: true }).selectOption({ label: "Chorus" });
+  await expect(page.locator("[data-chord]").first()).toContainText("A");
+  const song: Song = await songOf(page);
+  expect(song.waivers).toHaveLength(1);
+});

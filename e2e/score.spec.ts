@@ -1,0 +1,127 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, newSong, songOf, test, typeLine } from "./fixtures";
+
+const PICKUP = 52;
+
+test("notes by mouse and keyboard: add, move, resize, step, pickup, delete", async ({ page }) => {
+  await newSong(page, "By Hand");
+  await typeLine(page, "| C | Am | F | G |");
+  const lane = page.locator(".lane.bass .lane-svg");
+  const bass = async () => ((await songOf(page)).sections[0]!.notes.bass ?? []).map((n) => [n.start, n.duration, n.pitch] as const);
+  // A click writes the nearest chord tone on the grid.
+  await lane.click({ position: { x: PICKUP + 5, y: 60 } });
+  const [first] = await bass();
+  expect([first![0], first![1]]).toEqual([0, 240]);
+  expect(["C", "E", "G"]).toContain(first![2]!.replace(/\d/, ""));
+  const head = page.locator('.lane.bass [data-note] .head').first();
+  const box = (await head.boundingBox())!;
+  const x = box.x + box.width / 2;
+  const y = box.y + box.height / 2;
+  // Drag by a bar: it lands on a tone of the chord there.
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + 100, y - 10, { steps: 5 });
+  await page.mouse.move(x + 4 * 52, y - 14, { steps: 5 });
+  await page.mouse.up();
+  const [moved] = await bass();
+  expect(moved![0]).toBe(1920);
+  expect(["A", "C", "E"]).toContain(moved![2]!.replace(/\d/, ""));
+  // Resize by its end.
+  const grip = (await page.locator('.lane.bass .grip').first().boundingBox())!;
+  await page.mouse.move(grip.x + 5, grip.y + 7);
+  await page.mouse.down();
+  await page.mouse.move(grip.x + 5 + 52, grip.y + 7, { steps: 4 });
+  await page.mouse.up();
+  expect((await bass())[0]![1]).toBe(720);
+  // Keys: snap step, semitone, octave, time, length.
+  await page.locator('.lane.bass [data-note]').first().focus();
+  const pitch = async () => (await bass())[0]![2];
+  await page.getByRole("button", { name: "scale", exact: true }).click();
+  await page.locator('.lane.bass [data-note]').first().click();
+  const start = await pitch();
+  await page.keyboard.press("ArrowUp");
+  await page.keyboard.press("ArrowDown");
+  expect(await pitch()).toBe(start);
+  await page.keyboard.press("Alt+ArrowUp");
+  expect(await pitch()).toBe(start.replace(/\d/, (d) => String(Number(d) + 1)));
+  await page.keyboard.press("Alt+ArrowDown");
+  await page.keyboard.press("Control+ArrowRight");
+  await page.keyboard.press("Shift+ArrowLeft");
+  expect((await bass())[0]!.slice(0, 2)).toEqual([2160, 480]);
+  // A pickup note before bar 1.
+  await page.locator('.lane.melody .lane-svg').click({ position: { x: 30, y: 50 } });
+  expect((await songOf(page)).sections[0]!.notes.melody![0]!.start).toBe(-240);
+  await page.keyboard.press("Delete");
+  expect((await songOf(page)).sections[0]!.notes.melody).toEqual([]);
+});
+
+test("findings follow a note while it is dragged, and a chord that changes under a held note", async ({ page }) => {
+  const id = await newSong(page, "Held");
+  await typeLine(page, "| C | C |");
+  const lane = page.locator(".lane.bass .lane-svg");
+  await page.getByRole("button", { name: "semitones" }).click();
+  await lane.click({ position: { x: PICKUP + 5, y: 60 } });
+  await page.locator("#note-pitch").fill("C2");
+  await page.locator("#note-pitch").press("Enter");
+  await page.locator('.lane.bass [data-note]').first().click();
+  for (let i = 0; i < 15; i++) await page.keyboard.press("Shift+ArrowRight");
+  await page.goto(`/songs/${id}/check`).catch(() => undefined);
+  await expect(page.getByText("Nothing to report")).toBeVisible();
+  // The note is held over both bars; the second chord changes under it.
+  await page.locator("[data-chord]").nth(1).dblclick();
+  await page.getByLabel("Chord symbol").fill("B7");
+  await page.getByLabel("Chord symbol").press("Enter");
+  await expect(page.locator(".findings")).toContainText("C 2 is held into B7, where it is the flat ninth");
+  // Dragging it down to B, without letting go: the findings change with the mouse.
+  const head = (await page.locator('.lane.bass [data-note] .head').first().boundingBox())!;
+  await page.getByRole("button", { name: "semitones" }).click();
+  await page.mouse.move(head.x + 8, head.y + 8);
+  await page.mouse.down();
+  await page.mouse.move(head.x + 8, head.y + 16, { steps: 6 });
+  await expect(page.locator(".findings")).not.toContainText("flat ninth");
+  await page.mouse.up();
+});
+
+test("the drum grid: paint, erase, loudness, keys", async ({ page }) => {
+  await newSong(page, "Grid");
+  const drums = page.locator(".drums.editable");
+  const y = (row: number) => row * 17 + 8;
+  const box = (await drums.boundingBox())!;
+  await page.mouse.move(box.x + PICKUP + 4, box.y + y(1));
+  await page.mouse.down();
+  await page.mouse.move(box.x + PICKUP + 4 + 52, box.y + y(1), { steps: 8 });
+  await page.mouse.up();
+  const hits = async (drum: string) => (await songOf(page)).sections[0]!.groove.lanes.find((l) => l.drum === drum)?.hits.map((h) => [h.start, h.velocity]) ?? [];
+  expect((await hits("closedHat")).map((h) => h[0])).toEqual([0, 120, 240, 360, 480]);
+  await page.keyboard.press("Control+z");
+  expect(await hits("closedHat")).toEqual([]);
+  await drums.click({ position: { x: PICKUP + 5, y: y(4) } });
+  await page.mouse.move(box.x + PICKUP + 8, box.y + y(4));
+  await page.mouse.down();
+  await page.mouse.move(box.x + PICKUP + 8, box.y + y(4) + 20, { steps: 5 });
+  await page.mouse.up();
+  expect(await hits("kick")).toEqual([[0, 70]]);
+  await drums.focus();
+  for (const key of ["ArrowUp", "ArrowUp", "Shift+ArrowRight", "Enter"]) await page.keyboard.press(key);
+  expect((await hits("clap")).map((h) => h[0])).toEqual([480]);
+  await drums.click({ position: { x: PICKUP + 8, y: y(4) } });
+  expect(await hits("kick")).toEqual([]);
+});
+
+test("axe finds nothing, light and dark, in every workspace and in the list", async ({ page }) => {
+  for (const scheme of ["light", "dark"] as const) {
+    await page.emulateMedia({ colorScheme: scheme, reducedMotion: "reduce" });
+    for (const path of ["/", ...["groove", "chords", "voicings", "bass", "check", "handover"].map((w) => `/songs/lanterns-on-row-nine/${w}`)]) {
+      await page.goto(path);
+      await expect(page.locator("h1, h2").first()).toBeVisible();
+      const result = await new AxeBuilder({ page }).analyze();
+      expect(result.violations.map((v) => `${scheme} ${path} ${v.id}: ${v.nodes[0]!.html.slice(0, 140)} ${v.nodes[0]!.failureSummary?.slice(0, 200)}`)).toEqual([]);
+    }
+  }
+});
+
+test("a note announces itself", async ({ page }) => {
+  await page.goto("/songs/lanterns-on-row-nine/chords");
+  await expect(page.locator(".lane.bass [data-note]").first()).toHaveAttribute("aria-label", "E flat 2, root, bar 1, beat 1, on the kick");
+  await expect(page.locator(".lane.melody [data-note]").nth(3)).toHaveAttribute("aria-label", /^F 4, ninth, bar 1, beat 2½/);
+});
