@@ -2,7 +2,8 @@ import { defineConfig } from "@playwright/test";
 
 export default defineConfig({
   testDir: "e2e",
-  timeout: 60_000,
+  timeout: 120_000,
+  expect: { timeout: 15_000 },
   workers: 2,
   fullyParallel: false,
   retries: process.env.CI ? 1 : 0,

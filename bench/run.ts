@@ -44,8 +44,8 @@ function brute(lattice: Lattice): number {
 }
 
 const chords = (n: number) => loopOf(n).map((s) => must(parseChord(s)));
-// Five voices over the whole window: hundreds of candidates a chord.
-const space = must(voicingSpace(chords(64), { loop: true, voices: 5, bassCovered: true }));
+// Five voices over four octaves: hundreds of candidates a chord.
+const space = must(voicingSpace(chords(64), { loop: true, voices: 5, bassCovered: true, range: ["A2", "E6"] }));
 const { lattice, columns } = space;
 const sizes = columns.map((c) => c.candidates.length);
 const motion = (picks: number[]): number => picks.reduce((sum, pick, c) => sum + motionBetween(columns[c]!.candidates[pick]!.pitches, columns[(c + 1) % columns.length]!.candidates[picks[(c + 1) % columns.length]!]!.pitches), 0);

@@ -109,6 +109,7 @@ test("the drum grid: paint, erase, loudness, keys", async ({ page }) => {
 });
 
 test("axe finds nothing, light and dark, in every workspace and in the list", async ({ page }) => {
+  test.setTimeout(240_000);
   for (const scheme of ["light", "dark"] as const) {
     await page.emulateMedia({ colorScheme: scheme, reducedMotion: "reduce" });
     for (const path of ["/", ...["groove", "chords", "voicings", "bass", "check", "handover"].map((w) => `/songs/lanterns-on-row-nine/${w}`)]) {

@@ -30,6 +30,7 @@ function changed(song: Song): Song {
 }
 
 test("the demo rendered offline: notes at their times and pitches, silence where there is none", async ({ page, request }) => {
+  test.setTimeout(240_000);
   const original = (await (await request.get("/api/songs/cider-press-strut")).json()) as Song;
   const made = await request.post("/api/songs", { data: changed(original) });
   const song = (await made.json()) as Song;

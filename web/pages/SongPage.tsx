@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useDeferredValue, useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link, useParams } from "react-router";
 import { ApiProblem } from "../api";
@@ -74,7 +74,8 @@ function Workbench() {
   // An undone section leaves its id behind: fall back to the first one.
   const section = shown.sections.some((s) => s.id === view.section) ? view.section : shown.sections[0]!.id;
   useEffect(() => { if (section !== view.section) view.set({ section }); }, [section, view]);
-  const data = useScoreData(shown, section);
+  // The score follows a frame or two later, in slices, so that no edit blocks the hand that makes it.
+  const data = useScoreData(useDeferredValue(shown), useDeferredValue(section));
   const { workspace = "chords" } = useParams();
   const current = (WORKSPACES as readonly string[]).includes(workspace) ? (workspace as Workspace) : "chords";
   useEffect(() => { document.title = `${song.title} · Hushed Orchard`; }, [song.title]);

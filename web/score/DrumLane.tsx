@@ -29,7 +29,8 @@ export const DrumLane = memo(function DrumLane({ data, axis, from, to }: { data:
   const [drag, setDrag] = useState<Drag | null>(null);
   const [cursor, setCursor] = useState<{ row: number; start: Ticks } | null>(null);
   const height = ROWS.length * ROW;
-  const hit = (row: number, start: Ticks) => data.section.groove.lanes.find((l) => l.drum === ROWS[row])?.hits.find((h) => h.start === start);
+  // Read from the song as it is stored now: the drawn one may be a frame behind a fast hand.
+  const hit = (row: number, start: Ticks) => (useSong.getState().song?.sections.find((s) => s.id === data.section.id) ?? data.section).groove.lanes.find((l) => l.drum === ROWS[row])?.hits.find((h) => h.start === start);
   const mains = new Set(data.kicks.filter((k) => k.main).map((k) => k.start));
   const put = (row: number, start: Ticks, velocity: number | null, quiet: boolean) => edit({ do: "setHit", section: data.section.id, drum: ROWS[row]!, start, velocity }, { quiet });
   const usual = (row: number, start: Ticks) => (ROWS[row] === "kick" || ROWS[row] === "snare" || ROWS[row] === "clap" ? 100 : start % 480 === 0 ? 76 : 54);

@@ -1,5 +1,6 @@
-import { memo, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { memo, useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { chordAtTick, chordPitchClasses, instrumentOf, midiRange, mod, noteRoles, pitchMidi, rootPc, spellAt, type Edit, type Finding, type Midi, type RealNote, type Ticks } from "../../core/src/index";
+import { useShallow } from "zustand/shallow";
 import { touch } from "../audio/sound";
 import { tryEdit } from "../store/analysis";
 import { useSong } from "../store/song";
@@ -23,7 +24,7 @@ interface Props {
 
 type Change = { id: string; start?: Ticks; duration?: Ticks; pitch?: string };
 interface Drag {
-  kind: "move" | "resize" | "draw";
+  kind: "move" | "resize" | "draw" | "dropped";
   id: string;
   x: number;
   y: number;
@@ -33,11 +34,11 @@ interface Drag {
 
 export const PitchLane = memo(function PitchLane({ data, part: partId, axis, height, tint, from, to, findings }: Props) {
   const part = partOfReal(data, partId);
-  const view = useView();
+  const { set, snap, grid, selected, preview, names } = useView(useShallow((s) => ({ set: s.set, snap: s.snap, grid: s.grid, selected: s.selected, preview: s.preview, names: s.names })));
   const edit = useSong((s) => s.edit);
   const svg = useRef<SVGSVGElement>(null);
   const [drag, setDrag] = useState<Drag | null>(null);
-  const editable = !part.linked && !view.preview;
+  const editable = !part.linked && !preview;
   const comfortable = midiRange(instrumentOf(part.instrument).comfortable);
   const midis = part.notes.map((n) => n.midi);
   const span = laneRange(midis, [Math.max(comfortable[0], part.role === "bass" ? 28 : 55), Math.min(comfortable[1], part.role === "bass" ? 46 : 76)]);
@@ -58,7 +59,7 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
     return { notes, roles: noteRoles({ ...data.real, parts: data.real.parts.map((p) => (p.id === partId ? moved : p)) }, moved) };
   }, [drag, part, data, partId]);
 
-  const selectedIds = view.selected.part === partId ? view.selected.ids : [];
+  const selectedIds = selected.part === partId ? selected.ids : [];
   const current = selectedIds[0] ?? part.notes[0]?.id;
   const visible = shown.notes.filter((n) => axis.x(n.start + n.duration) >= from && axis.x(n.start) <= to);
   const aside = setAside(visible.map((n) => ({ start: n.start, y: y(n.midi) })), HEAD * 2 - 2);
@@ -83,19 +84,19 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
     if (target) {
       const id = target.getAttribute("data-note")!;
       const chordId = part.notes.find((n) => n.id === id)?.chordId;
-      view.set({ selected: { part: partId, ids: e.shiftKey ? [...new Set([...selectedIds, id])] : [id] }, ...(chordId ? { chord: chordId } : {}) });
+      set({ selected: { part: partId, ids: e.shiftKey ? [...new Set([...selectedIds, id])] : [id] }, ...(chordId ? { chord: chordId } : {}) });
       (target as SVGElement).focus();
       if (!editable) return;
       setDrag({ kind: (e.target as Element).hasAttribute("data-grip") ? "resize" : "move", id, ...at, moved: false, change: null });
     } else if (editable) {
-      const start = floorTick(axis.tick(at.x), view.grid);
+      const start = floorTick(axis.tick(at.x), grid);
       if (start < -axis.pickup || start >= data.length) return;
-      const midi = snapPitch(midiAt(at.y), view.snap, chordAtTick(data.real.chords, Math.max(0, start)), data.key);
-      if (!edit({ do: "addNote", section: data.section.id, part: partId, note: { start, duration: view.grid, pitch: spell(start, midi), velocity: 90 } })) return;
+      const midi = snapPitch(midiAt(at.y), snap, chordAtTick(data.real.chords, Math.max(0, start)), data.key);
+      if (!edit({ do: "addNote", section: data.section.id, part: partId, note: { start, duration: grid, pitch: spell(start, midi), velocity: 90 } })) return;
       const added = useSong.getState().song!.sections.find((s) => s.id === data.section.id)!.notes[partId]!.find((n) => n.start === start && pitchMidi(n.pitch) === midi);
       void touch(partId, midi);
       if (added) {
-        view.set({ selected: { part: partId, ids: [added.id] } });
+        set({ selected: { part: partId, ids: [added.id] } });
         setDrag({ kind: "draw", id: added.id, ...at, moved: false, change: null });
       }
     }
@@ -103,7 +104,7 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
   };
 
   const onMove = (e: PointerEvent) => {
-    if (!drag) return;
+    if (!drag || drag.kind === "dropped") return;
     const at = point(e);
     const dx = at.x - drag.x;
     const dy = at.y - drag.y;
@@ -112,12 +113,12 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
     if (!note) return;
     let change: Change;
     if (drag.kind === "move") {
-      const start = Math.min(data.length - view.grid, Math.max(-axis.pickup, note.start + snapTick(dx / axis.scale, view.grid)));
-      const midi = Math.abs(dy) < 4 && !drag.moved ? note.midi : snapPitch(note.midi - (dy / (foot - 2 * HEAD - 6)) * (high - low), view.snap, chordAtTick(data.real.chords, Math.max(0, start)), data.key);
+      const start = Math.min(data.length - grid, Math.max(-axis.pickup, note.start + snapTick(dx / axis.scale, grid)));
+      const midi = Math.abs(dy) < 4 && !drag.moved ? note.midi : snapPitch(note.midi - (dy / (foot - 2 * HEAD - 6)) * (high - low), snap, chordAtTick(data.real.chords, Math.max(0, start)), data.key);
       change = { id: note.id, start, pitch: Math.abs(dy) < 4 ? note.pitch : spell(start, Math.min(127, Math.max(0, midi))) };
     } else {
-      const end = drag.kind === "draw" ? floorTick(axis.tick(at.x), view.grid) + view.grid : snapTick(note.start + note.duration + dx / axis.scale, view.grid);
-      change = { id: note.id, duration: Math.max(view.grid / 2, end - note.start) };
+      const end = drag.kind === "draw" ? floorTick(axis.tick(at.x), grid) + grid : snapTick(note.start + note.duration + dx / axis.scale, grid);
+      change = { id: note.id, duration: Math.max(grid / 2, end - note.start) };
     }
     const same = drag.change && drag.change.start === change.start && drag.change.pitch === change.pitch && drag.change.duration === change.duration;
     if (same) return;
@@ -126,52 +127,63 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
   };
 
   const onUp = () => {
-    if (!drag) return;
+    if (!drag || drag.kind === "dropped") return;
+    let made = false;
     if (drag.change) {
-      edit(edits(drag.change), { quiet: drag.kind === "draw" });
+      made = edit(edits(drag.change), { quiet: drag.kind === "draw" });
       const pitch = drag.change.pitch ?? part.notes.find((n) => n.id === drag.id)?.pitch;
       if (pitch) void touch(partId, pitchMidi(pitch));
     } else {
       const note = part.notes.find((n) => n.id === drag.id);
       if (note && drag.kind !== "draw") void touch(partId, note.midi);
     }
-    setDrag(null);
+    // A changed note stays where it was dropped until the score has followed the edit.
+    setDrag(made ? { ...drag, kind: "dropped" } : null);
   };
+  useEffect(() => setDrag((d) => (d?.kind === "dropped" ? null : d)), [part]);
 
   const select = (id: string) => {
-    view.set({ selected: { part: partId, ids: [id] } });
+    set({ selected: { part: partId, ids: [id] } });
     requestAnimationFrame(() => svg.current?.querySelector<SVGElement>(`[data-note="${id}"]`)?.focus());
   };
 
+  /** Notes as they are stored now: the drawn ones may be a frame behind, and keys come fast. */
+  const stored = () => {
+    const section = useSong.getState().song?.sections.find((s) => s.id === data.section.id);
+    return part.linked ? part.notes : (section?.notes[partId] ?? []).map((n) => ({ ...n, midi: pitchMidi(n.pitch) }));
+  };
+
   const onKey = (e: KeyboardEvent) => {
-    const index = part.notes.findIndex((n) => n.id === current);
-    const note = part.notes[index];
+    const notes = stored();
+    const focused = useView.getState().selected.part === partId ? (useView.getState().selected.ids[0] ?? current) : current;
+    const index = notes.findIndex((n) => n.id === focused);
+    const note = notes[index];
     const sideways = e.key === "ArrowLeft" ? -1 : e.key === "ArrowRight" ? 1 : 0;
     const upward = e.key === "ArrowUp" ? 1 : e.key === "ArrowDown" ? -1 : 0;
     if (sideways && !e.ctrlKey && !e.shiftKey) {
-      const next = part.notes[index + sideways];
+      const next = notes[index + sideways];
       if (next) select(next.id);
-    } else if (e.key === "Escape") view.set({ selected: { part: "", ids: [] } });
+    } else if (e.key === "Escape") set({ selected: { part: "", ids: [] } });
     else if (!editable) return;
     else if (e.key.toLowerCase() === "n" && !e.ctrlKey) {
-      const start = note ? Math.min(note.start + note.duration, data.length - view.grid) : 0;
-      const midi = note?.midi ?? snapPitch((low + high) / 2, view.snap, chordAtTick(data.real.chords, 0), data.key);
-      if (edit({ do: "addNote", section: data.section.id, part: partId, note: { start, duration: view.grid, pitch: spell(start, midi), velocity: 90 } })) {
+      const start = note ? Math.min(note.start + note.duration, data.length - grid) : 0;
+      const midi = note?.midi ?? snapPitch((low + high) / 2, snap, chordAtTick(data.real.chords, 0), data.key);
+      if (edit({ do: "addNote", section: data.section.id, part: partId, note: { start, duration: grid, pitch: spell(start, midi), velocity: 90 } })) {
         const added = useSong.getState().song!.sections.find((s) => s.id === data.section.id)!.notes[partId]!.findLast((n) => n.start === start);
         if (added) select(added.id);
       }
     } else if (!note) return;
     else if (upward) {
       const chord = chordAtTick(data.real.chords, Math.max(0, note.start));
-      const move = (n: RealNote) => (e.altKey ? n.midi + 12 * upward : e.shiftKey ? n.midi + upward : stepPitch(n.midi, upward as 1 | -1, view.snap, chord, data.key));
-      const moved = part.notes.filter((n) => (selectedIds.length ? selectedIds : [note.id]).includes(n.id));
+      const move = (n: { midi: Midi }) => (e.altKey ? n.midi + 12 * upward : e.shiftKey ? n.midi + upward : stepPitch(n.midi, upward as 1 | -1, snap, chord, data.key));
+      const moved = notes.filter((n) => (selectedIds.length ? selectedIds : [note.id]).includes(n.id));
       edit({ do: "changeNotes", section: data.section.id, part: partId, notes: moved.map((n) => ({ id: n.id, pitch: spell(n.start, Math.min(127, Math.max(0, move(n)))) })) });
       void touch(partId, move(note));
-    } else if (sideways && e.ctrlKey) edit(edits({ id: note.id, start: Math.min(data.length - view.grid, Math.max(-axis.pickup, note.start + sideways * view.grid)) }));
-    else if (sideways && e.shiftKey) edit(edits({ id: note.id, duration: Math.max(view.grid / 2, note.duration + sideways * view.grid) }));
+    } else if (sideways && e.ctrlKey) edit(edits({ id: note.id, start: Math.min(data.length - grid, Math.max(-axis.pickup, note.start + sideways * grid)) }));
+    else if (sideways && e.shiftKey) edit(edits({ id: note.id, duration: Math.max(grid / 2, note.duration + sideways * grid) }));
     else if (e.key === "Delete" || e.key === "Backspace") {
       edit({ do: "removeNotes", section: data.section.id, part: partId, notes: selectedIds.length ? selectedIds : [note.id] });
-      const next = part.notes[index + 1] ?? part.notes[index - 1];
+      const next = notes[index + 1] ?? notes[index - 1];
       if (next) select(next.id);
     } else if (e.key === "Enter") document.querySelector<HTMLInputElement>("#note-pitch")?.focus();
     else return;
@@ -188,7 +200,7 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
       ))}
       {visible.map((note, i) => (
         <NoteMark key={note.id} note={note} spans={shown.roles.get(note) ?? []} x={axis.x(note.start)} y={y(note.midi)} width={note.duration * axis.scale} aside={aside[i]!} tint={tint} meter={data.meter} scale={axis.scale} lyricY={height - 5 - (1 - (lines.get(note.id) ?? 0)) * 11}
-          selected={selectedIds.includes(note.id)} focusable={note.id === current} editable={editable} names={view.names} onKick={kickAt.has(note.start)} {...(numbers.has(note.id) ? { finding: numbers.get(note.id)! } : {})} />
+          selected={selectedIds.includes(note.id)} focusable={note.id === current} editable={editable} names={names} onKick={kickAt.has(note.start)} {...(numbers.has(note.id) ? { finding: numbers.get(note.id)! } : {})} />
       ))}
       {part.role === "bass" && findings.map((f, i) => f.rule === "uncovered-accent" && f.waived === undefined && (
         <g key={f.id} className="ghost" aria-hidden="true">

@@ -3,7 +3,7 @@ import type { Key } from "../pitch/key";
 import type { Midi } from "../pitch/pitch";
 import { beatAt, type Meter, type Ticks } from "../time/meter";
 import { partOf, sectionKey, sectionMeter, sectionOf } from "../song/document";
-import type { RealChord } from "../song/realize";
+import { chordAtTick, type RealChord } from "../song/realize";
 import type { Note, Part, Section, Song } from "../song/schema";
 import { kicks, type KickHit } from "../slice/accents";
 import { sliceSong, type Sliced } from "../slice/slices";
@@ -69,7 +69,7 @@ export function bassContext(song: Song, sectionId: string, partId: string, slice
   });
 }
 
-export const chordAt = (ctx: BassContext, tick: Ticks): RealChord | undefined => ctx.chords.findLast((c) => c.start <= tick && tick < c.start + c.duration);
+export const chordAt = (ctx: BassContext, tick: Ticks): RealChord | null => chordAtTick(ctx.chords, tick);
 
 /** Length of the beat a position lies in. */
 export const beatLength = (ctx: BassContext, tick: Ticks): Ticks => ctx.meter.beats[beatAt(ctx.meter, ((tick % ctx.meter.bar) + ctx.meter.bar) % ctx.meter.bar)]!.duration;

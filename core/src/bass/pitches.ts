@@ -35,7 +35,7 @@ export function pitchSlots(ctx: BassContext, style: BassStyle, slots: (Slot & { 
   }).filter((slot) => slot.candidates.length > 0);
 }
 
-function candidateCost(ctx: BassContext, style: BassStyle, slot: Slot, chord: RealChord, ahead: RealChord | undefined, leads: boolean, midi: Midi): { cost: number; inChord: boolean } | null {
+function candidateCost(ctx: BassContext, style: BassStyle, slot: Slot, chord: RealChord, ahead: RealChord | null, leads: boolean, midi: Midi): { cost: number; inChord: boolean } | null {
   const pc = mod(midi, 12);
   const { taste } = style;
   const { role, inChord } = toneRole(chord.chord!, pc);

@@ -136,7 +136,7 @@ function reasonFor(ctx: BassContext, slots: PitchSlot[], midis: Midi[], i: numbe
     if (first < i && midis[i]! - midis[first]! === 12 && slot.use !== "anchor") return { id: "octave" };
     const kind = chord.bass ? "bass" : "root";
     const params = { pitch, chord: symbol };
-    return kick ? { id: kick.main ? `${kind}OnKick` : `${kind}WithKick`, params } : slot.use === "turn" ? { id: "turn", params: { role: "Root", chord: symbol } } : { id: `${kind}OnBeat`, params };
+    return kick ? { id: kick.main ? `${kind}OnKick` : `${kind}WithKick`, params } : slot.use === "turn" ? { id: "turn", params: { role: "Root", chord: symbol } } : { id: slot.start === slot.chord!.start ? `${kind}OnBeat` : `${kind}Hook`, params };
   }
   if (slot.use === "turn") return { id: "turn", params: { role, chord: symbol } };
   if (slot.use === "approach" && role !== "5") return { id: "fill", params: { role, chord: symbol } };

@@ -2,7 +2,7 @@ import { mod } from "../pitch/pitch";
 import type { Key } from "../pitch/key";
 import type { Ticks } from "../time/meter";
 import { chordPitchClasses, toneRole } from "../chord/chord";
-import { sectionAt, type RealChord, type RealNote, type RealPart, type RealSong } from "../song/realize";
+import { chordAtTick, sectionAt, type RealChord, type RealNote, type RealPart, type RealSong } from "../song/realize";
 
 /** How a note stands to the chord of the moment; non-chord tones are defined by how they are approached and left (any harmony textbook). */
 export type RoleKind =
@@ -89,8 +89,8 @@ function name(real: RealSong, part: RealPart, notes: RealNote[], index: number, 
   const isLast = i === spans.length - 1;
   const nextSpan = spans[i + 1];
   const follows = isLast && next && next.start + (next === again ? real.duration : 0) - (note.start + note.duration) <= 480 ? next : undefined;
-  const chordAt = (tick: Ticks) => real.chords.find((c) => c.start <= tick && tick < c.start + c.duration);
-  const belongs = (midi: number, chord: RealChord | undefined) => chord?.chord != null && chordPitchClasses(chord.chord).includes(mod(midi, 12));
+  const chordAt = (tick: Ticks) => chordAtTick(real.chords, tick);
+  const belongs = (midi: number, chord: RealChord | null) => chord?.chord != null && chordPitchClasses(chord.chord).includes(mod(midi, 12));
   const held = (i > 0 && spans[i - 1]!.kind === "chord") || (i === 0 && previous !== undefined && previous.midi === note.midi && previous.start + previous.duration >= note.start && belongs(note.midi, chordAt(previous.start)));
   const returns = nextSpan?.kind === "chord" || (isLast && next?.midi === note.midi && belongs(note.midi, chordAt(next.start)));
   let kind: RoleKind = "outside";

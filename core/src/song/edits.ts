@@ -185,13 +185,15 @@ function noteEdit(song: Song, section: Section, edit: NoteEdit): Result<Applied>
       return { ...(elsewhere ? moved : n), ...change };
     });
   }
-  const valid = checked("note", schema, after);
+  // Notes that were there before were checked before.
+  const known = new Set(before);
+  const valid = checked("note", schema, after.filter((n) => !known.has(n)));
   if (!valid.ok) return fail("edit.note", valid.error.message.replace(/^The note .* cannot be used/s, "The note cannot be used"));
   const latest = section.bars * sectionMeter(song, section).bar;
   const outside = after.find((n) => n.start >= latest && !before.some((b) => b.id === n.id && b.start === n.start));
   if (outside) return fail("edit.note", `A note starts at tick ${outside.start}; the section ends at tick ${latest}`, { hint: "Make the section longer first." });
   return done(song, (s) => {
-    s.sections.find((x) => x.id === section.id)!.notes[edit.part] = valid.value.sort((a, b) => a.start - b.start || pitchMidi(a.pitch) - pitchMidi(b.pitch));
+    s.sections.find((x) => x.id === section.id)!.notes[edit.part] = [...after.filter((n) => known.has(n)), ...valid.value].sort((a, b) => a.start - b.start || pitchMidi(a.pitch) - pitchMidi(b.pitch));
     s.nextId = nextId;
   });
 }

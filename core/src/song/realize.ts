@@ -212,5 +212,15 @@ export function sectionAt(real: RealSong, tick: Ticks): RealSection {
 }
 
 
-/** The chord that is meant at a tick, if any. */
-export const chordAtTick = (chords: readonly RealChord[], tick: Ticks): RealChord | null => chords.findLast((c) => c.start <= tick && tick < c.start + c.duration) ?? null;
+/** The chord that is meant at a tick, if any. Chords are in order of their starts. */
+export function chordAtTick(chords: readonly RealChord[], tick: Ticks): RealChord | null {
+  let low = 0;
+  let high = chords.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (chords[middle]!.start <= tick) low = middle + 1;
+    else high = middle;
+  }
+  const chord = chords[low - 1];
+  return chord && tick < chord.start + chord.duration ? chord : null;
+}

@@ -9,6 +9,8 @@ export const REASON_WORDS: Record<string, string> = {
   bassOnKick: "{pitch}, the written bass of {chord}, on the kick's main accent",
   bassOnBeat: "{pitch}, the written bass of {chord}, where the chord begins",
   bassWithKick: "{pitch}, the written bass of {chord}, with the kick",
+  rootHook: "Root {pitch} of {chord}, away from the kick",
+  bassHook: "{pitch}, the written bass of {chord}, away from the kick",
   octave: "Octave of the root, for lift",
   fifth: "Fifth of {chord}: neutral, falls back to the root",
   third: "Third of {chord}: its colour",

@@ -41,12 +41,23 @@ export function nodeTerms({ pitches, missing, doubling }: RawVoicing, center: nu
   return { register: Math.max(0, Math.abs(mean - center) - 2) * 0.5, spacing, lowIntervals: low * 3, missing, doubling };
 }
 
-/** Terms of the step from one voicing to the next. */
-export function stepTerms(a: readonly Midi[], b: readonly Midi[], profile: Profile): Terms {
-  const motion = motionBetween(a, b);
-  let leap = 0;
-  if (a.length === b.length) for (let i = 0; i < a.length; i++) leap = Math.max(leap, Math.abs(a[i]! - b[i]!));
-  const top = Math.abs(a.at(-1)! - b.at(-1)!);
-  const parallel = parallelPerfect(a[0]!, b[0]!, a.at(-1)!, b.at(-1)!);
-  return { motion, leap: Math.max(0, leap - 4) * 0.5, topLine: Math.max(0, top - 2) * 0.5, parallels: parallel ? PARALLEL_WEIGHT[profile] : 0 };
+/** The largest move of one voice beyond a major third. */
+function leapCost(a: readonly Midi[], b: readonly Midi[]): number {
+  if (a.length !== b.length) return 0;
+  let leap = 4;
+  for (let i = 0; i < a.length; i++) {
+    const move = Math.abs(a[i]! - b[i]!);
+    if (move > leap) leap = move;
+  }
+  return (leap - 4) * 0.5;
 }
+
+const topCost = (a: readonly Midi[], b: readonly Midi[]): number => Math.max(0, Math.abs(a[a.length - 1]! - b[b.length - 1]!) - 2) * 0.5;
+
+const parallelCost = (a: readonly Midi[], b: readonly Midi[], profile: Profile): number => (parallelPerfect(a[0]!, b[0]!, a[a.length - 1]!, b[b.length - 1]!) ? PARALLEL_WEIGHT[profile] : 0);
+
+/** Terms of the step from one voicing to the next. */
+export const stepTerms = (a: readonly Midi[], b: readonly Midi[], profile: Profile): Terms => ({ motion: motionBetween(a, b), leap: leapCost(a, b), topLine: topCost(a, b), parallels: parallelCost(a, b, profile) });
+
+/** The sum of `stepTerms`, without making them: this runs for every pair of candidates. */
+export const stepCost = (a: readonly Midi[], b: readonly Midi[], profile: Profile): number => motionBetween(a, b) + leapCost(a, b) + topCost(a, b) + parallelCost(a, b, profile);

@@ -8,7 +8,7 @@ import type { Profile, Song } from "../song/schema";
 import { cheapestPaths, prepare, type Lattice, type Prepared } from "../lattice/lattice";
 import { commonTones, motionBetween } from "../motion/motion";
 import { instrumentOf, midiRange } from "../instrument/instruments";
-import { nodeTerms, stepTerms, sumTerms, type Terms } from "./cost";
+import { nodeTerms, stepCost, stepTerms, sumTerms, type Terms } from "./cost";
 import type { RawVoicing, VoicingStyle } from "./style";
 import { keyboard } from "./styles/keyboard";
 
@@ -22,6 +22,8 @@ export interface PathOptions {
   voices?: number;
   bassCovered?: boolean;
   profile?: Profile;
+  /** Lowest and highest note; by default the middle of the keyboard. */
+  range?: [PitchName, PitchName];
   /** Fixed voicings by index of the chord. */
   pins?: Record<number, PitchName[]>;
 }
@@ -49,7 +51,8 @@ export function voicingSpace(chords: readonly Chord[], options: PathOptions): Re
   if (!style) return fail("voicing.style", `No voicing style is called "${options.style}"`, { hint: `Styles: ${VOICING_STYLES.map((s) => s.id).join(", ")}.` });
   const profile = options.profile ?? "band";
   const [rangeLow, rangeHigh] = midiRange(instrumentOf(options.instrument ?? "piano").comfortable);
-  const limits = { low: Math.max(rangeLow, WINDOW[0]), high: Math.min(rangeHigh, WINDOW[1]), voices: options.voices ?? 4, span: 14, bassCovered: options.bassCovered ?? true };
+  const window = options.range ? midiRange(options.range) : WINDOW;
+  const limits = { low: Math.max(rangeLow, window[0]), high: Math.min(rangeHigh, window[1]), voices: options.voices ?? 4, span: 14, bassCovered: options.bassCovered ?? true };
   const center = (limits.low + limits.high) / 2 - 1;
   const columns: Column[] = [];
   for (const [i, chord] of chords.entries()) {
@@ -66,9 +69,6 @@ export function voicingSpace(chords: readonly Chord[], options: PathOptions): Re
   };
   return ok({ columns, lattice, prepared: prepare(lattice), profile });
 }
-
-/** The sum of `stepTerms`. */
-const stepCost = (a: readonly Midi[], b: readonly Midi[], profile: Profile): number => sumTerms(stepTerms(a, b, profile));
 
 export interface VoicedChord {
   pitches: PitchName[];
@@ -157,7 +157,7 @@ export function voiceSection(song: Song, sectionId: string, partId: string): Res
   events.forEach((e, i) => { const v = e.voicings?.[partId]; if (v?.pinned) pins[i] = v.pitches; });
   if (!chords.length) return ok({ ids: [], chords: [], cost: 0, motion: 0, candidates: [], alternatives: {} });
   const bassCovered = song.parts.some((p) => p.role === "bass");
-  const options = { instrument: part.instrument, loop: part.link?.loop ?? false, voices: Number(part.settings.voices ?? 4), profile: song.profile, bassCovered, pins };
+  const options = { instrument: part.instrument, loop: part.link?.loop ?? false, voices: Number(part.settings.voices ?? 4), profile: song.profile, bassCovered, pins, ...(part.range ? { range: part.range } : {}) };
   const space = voicingSpace(chords, options);
   if (!space.ok) return space;
   const [best] = cheapestPaths(space.value.prepared, { k: 1 });

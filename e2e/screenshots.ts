@@ -1,0 +1,39 @@
+/** Takes one current picture of each main view from the demo songs: `npm run screenshots`. */
+import path from "node:path";
+import { fileURLToPath } from "node:url";
+import { chromium, type Page } from "@playwright/test";
+import config from "../playwright.config";
+import { launchServer } from "./fixtures";
+
+const folder = path.join(path.dirname(fileURLToPath(import.meta.url)), "../docs/screenshots");
+const ballad = "/songs/lanterns-on-row-nine";
+const groove = "/songs/cider-press-strut";
+
+const VIEWS: [name: string, path: string, prepare?: (page: Page) => Promise<unknown>][] = [
+  ["songs", "/"],
+  ["groove", `${groove}/groove`],
+  ["chords", `${ballad}/chords`, (page) => page.locator("[data-chord]").nth(3).click()],
+  ["voicings", `${ballad}/voicings`, (page) => page.locator("[data-chord]").nth(2).click()],
+  ["bass", `${groove}/bass`, async (page) => {
+    await page.getByRole("button", { name: "Write lines" }).click();
+    await page.getByRole("list", { name: "Candidates" }).waitFor();
+    await page.locator(".lane.bass [data-note]").nth(3).click();
+  }],
+  ["check", `${ballad}/check`, (page) => page.getByLabel("judged as").selectOption("chorale")],
+  ["handover", `${groove}/handover`],
+  ["dark", `${ballad}/bass`, (page) => page.emulateMedia({ colorScheme: "dark" })],
+];
+
+const server = await launchServer();
+const browser = await chromium.launch(config.use!.launchOptions!);
+for (const [name, address, prepare] of VIEWS) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(server.url + address);
+  await page.locator("table, [data-chord]").first().waitFor();
+  await prepare?.(page);
+  await page.waitForTimeout(900);
+  await page.screenshot({ path: path.join(folder, `${name}.png`) });
+  await page.close();
+}
+await browser.close();
+server.stop();
