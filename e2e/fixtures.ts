@@ -20,7 +20,6 @@ export async function launchServer(): Promise<{ url: string; stop(): void }> {
 }
 
 export const test = base.extend<{ quiet: undefined }, { server: { url: string } }>({
-  // eslint-disable-next-line no-empty-pattern
   server: [async ({}, use) => { const server = await launchServer(); await use(server); server.stop(); }, { scope: "worker" }],
   baseURL: async ({ server }, use) => use(server.url),
   // No page may log an error (a refused resource, a broken policy, a crash).

@@ -27,7 +27,14 @@ const remembered = (name) => (existsSync(path.join(cache, name)) ? readFileSync(
 /** Installs the packages when the lock file is not the one they were installed from. */
 export function installPackages() {
   const hash = createHash("sha256").update(readFileSync(path.join(root, "package-lock.json"))).update(process.versions.modules).digest("hex");
-  if (remembered("lock") === hash && existsSync(path.join(root, "node_modules", "better-sqlite3", "build", "Release", "better_sqlite3.node"))) return;
+  const driver = existsSync(path.join(root, "node_modules", "better-sqlite3", "build", "Release", "better_sqlite3.node"));
+  if (driver && remembered("lock") === hash) return;
+  // Somebody ran npm themselves: npm writes its own copy of the lock file when it has finished.
+  const own = path.join(root, "node_modules", ".package-lock.json");
+  if (driver && existsSync(own) && statSync(own).mtimeMs >= statSync(path.join(root, "package-lock.json")).mtimeMs) {
+    remember("lock", hash);
+    return;
+  }
   console.log("Installing packages (a few minutes the first time: the database driver is compiled) …");
   const result = run("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"]);
   if (result.status !== 0) {

@@ -10,7 +10,9 @@ export { LINE_LIMIT, NO_CHORD, readLine, shareBar, writeLine, type LineChord, ty
 export { parseProgression } from "./song/progression";
 export { DRUMS, LIMITS, PROFILES, SONG_VERSION, type ChordEvent, type Drum, type Groove, type Hit, type Note, type Occurrence, type Part, type Profile, type Reason, type Section, type Song, type Waiver } from "./song/schema";
 export { MIGRATIONS, newSong, parseSong, partByRole, partOf, sectionKey, sectionMeter, sectionOf, sectionTempo, type NewSong } from "./song/document";
-export { applyEdit, spellAt, type Applied, type Edit } from "./song/edits";
+export type { Applied, Edit } from "./song/edit";
+export { applyEdit } from "./song/edits";
+export { spellAt } from "./song/spell";
 export { describeReason, REASON_WORDS } from "./song/reason";
 export { chordAtTick, realize, secondsAt, sectionAt, tickAt, type RealChord, type RealHit, type RealNote, type RealPart, type RealSection, type RealSong } from "./song/realize";
 export { cheapestPath, cheapestPaths, prepare, type Lattice, type Path } from "./lattice/lattice";

@@ -7,12 +7,14 @@ const QUALITIES: [ours: string, theirs: string][] = [
   ["", "M"], ["m", "m"], ["5", "5"], ["sus2", "sus2"], ["sus4", "sus4"], ["6", "6"], ["m6", "m6"], ["6/9", "6/9"], ["7", "7"], ["maj7", "maj7"], ["m7", "m7"], ["mMaj7", "mMaj7"],
   ["m7b5", "m7b5"], ["dim", "dim"], ["dim7", "dim7"], ["aug", "aug"], ["9", "9"], ["maj9", "maj9"], ["m9", "m9"], ["m11", "m11"], ["13", "13"], ["maj13", "maj13"],
   ["7sus4", "7sus4"], ["9sus4", "9sus4"], ["13sus4", "13sus4"], ["7(b9)", "7b9"], ["7(#9)", "7#9"], ["7(#11)", "7#11"], ["7(b13)", "7b13"], ["7(b5)", "7b5"], ["7(#5)", "7#5"],
-  ["7(b9,#11)", "7b9#11"], ["maj7(#11)", "maj7#11"], ["(add9)", "Madd9"], ["m(add9)", "madd9"], ["maj7(#5)", "maj7#5"], ["m9b5", "m9b5"], ["mMaj9", "mMaj9"],
+  ["7(b9,#11)", "7b9#11"], ["maj7(#11)", "maj7#11"], ["(add9)", "Madd9"], ["m(add9)", "madd9"], ["maj7(#5)", "maj7#5"], ["m9b5", "m9b5"], ["mMaj9", "mMaj9"], ["11", "11"], ["m13", "m13"],
 ];
 
 /** Where the dictionary and we differ, and why. Nothing else may differ. */
 const EXPLAINED: Record<string, string> = {
   "7(b13)": "the dictionary drops the fifth beside a flat thirteenth; we keep it in the chord and let the voicing leave it out",
+  "11": "the dictionary drops the third; we write out the stacked thirds and let the voicing leave the third out",
+  m13: "the dictionary has no eleventh; over a minor third nothing rubs against it, so the stack is whole",
 };
 
 describe("chord symbols", () => {

@@ -17,7 +17,8 @@ export class Player {
   private job: Job | null = null;
   onEnd: () => void = () => undefined;
 
-  private async prepare(real: RealSong): Promise<Band> {
+  /** Makes the players of the song's parts and waits for their samples. */
+  async prepare(real: RealSong): Promise<Band> {
     await Tone.start();
     const id = real.parts.map((p) => `${p.id}:${p.instrument}`).join();
     if (!this.band || this.bandFor !== id) {

@@ -26,15 +26,21 @@ export const useSound = create<SoundState>(() => ({ playing: false, loading: fal
 
 const realNow = (song: Song) => realize(song, useView.getState().wholeSong ? {} : { section: useView.getState().section });
 
+/** Counts what was asked for: a request that was overtaken while the sounds loaded stays silent. */
+let ticket = 0;
+
 async function start(song: Song, options: { from: Ticks; to: Ticks; loop: boolean; countIn: boolean; startAt?: Ticks }): Promise<void> {
-  const view = useView.getState();
+  const mine = ++ticket;
   useSound.setState({ loading: true });
   try {
     const ready = await load();
+    await ready.prepare(realNow(song));
+    if (mine !== ticket) return;
+    const view = useView.getState();
     await ready.play(realNow(song), { from: options.from, to: options.to, solo: view.solo, click: view.click, countIn: options.countIn }, options.loop, options.startAt);
     useSound.setState({ playing: true });
   } finally {
-    useSound.setState({ loading: false });
+    if (mine === ticket) useSound.setState({ loading: false });
   }
 }
 
@@ -50,8 +56,9 @@ export async function play(startAt?: Ticks): Promise<void> {
 }
 
 export function stop(): void {
+  ticket++;
   player?.stop();
-  useSound.setState({ playing: false });
+  useSound.setState({ playing: false, loading: false });
 }
 
 /** Plays another version of the song around a place, once; the preview is shown while it sounds. */

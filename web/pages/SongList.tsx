@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { typeset } from "../../core/src/index";
 import type { SongSummary } from "../../server/store/songs";
@@ -12,9 +12,9 @@ export function SongList() {
   const [deleted, setDeleted] = useState<SongSummary | null>(null);
   const [title, setTitle] = useState("");
   const navigate = useNavigate();
-  const fail = (error: unknown) => setProblem(error instanceof ApiProblem ? error : new ApiProblem(0, "unknown", String(error)));
-  const refresh = () => api.list().then((list) => { setSongs(list); setProblem(null); }, fail);
-  useEffect(() => { document.title = "Hushed Orchard"; void refresh(); }, []);
+  const fail = useCallback((error: unknown) => setProblem(error instanceof ApiProblem ? error : new ApiProblem(0, "unknown", String(error))), []);
+  const refresh = useCallback(() => api.list().then((list) => { setSongs(list); setProblem(null); }, fail), [fail]);
+  useEffect(() => { document.title = "Hushed Orchard"; void refresh(); }, [refresh]);
 
   const create = () => api.create({ title: title.trim() || "Untitled" }).then(({ song }) => navigate(`/songs/${song.id}/chords`), fail);
   const rename = (song: SongSummary, next: string) => {

@@ -62,9 +62,11 @@ export function HandOverPanel({ data }: { data: ScoreData }) {
           <li key={p.id}>
             <input aria-label={`Name of ${p.name}`} defaultValue={p.name} key={p.name} onKeyDown={(e) => { e.stopPropagation(); if (e.key === "Enter") e.currentTarget.blur(); }} onBlur={(e) => e.target.value.trim() && e.target.value !== p.name && edit({ do: "setPart", part: p.id, name: e.target.value.trim() })} />
             {p.role !== "drums" && <select aria-label={`Instrument of ${p.name}`} value={p.instrument} onChange={(e) => edit({ do: "setPart", part: p.id, instrument: e.target.value })}>{INSTRUMENTS.filter((i) => i.roles.includes(p.role)).map((i) => <option key={i.id} value={i.id}>{i.title}</option>)}</select>}
+            {p.role === "counter" && <button type="button" aria-label={`Remove ${p.name}`} title="Remove the part and its notes; Undo brings it back" onClick={() => edit({ do: "removePart", part: p.id })}>×</button>}
           </li>
         ))}
       </ul>
+      <button type="button" onClick={() => edit({ do: "addPart", name: "Counter line", role: "counter", instrument: "clarinet" })}>Add a melodic part</button>
       <h3>Earlier versions</h3>
       {status !== "saved" && <p className="small">The newest edits are not stored yet.</p>}
       <ul className="revisions">

@@ -6,6 +6,13 @@ import { useView } from "../store/view";
 import { ChordName } from "../ui/ChordName";
 import type { Axis, ScoreData } from "./data";
 
+/** Size in pixels at which a symbol fits the width of its chord; raised parts count for less. */
+function symbolSize(symbol: string, width: number): number {
+  const slash = /\/[A-G][b#]?$/.exec(symbol)?.[0].length ?? 0;
+  const ems = 0.75 + 0.4 * (symbol.length - 1 - slash) + 0.55 * slash;
+  return Math.max(12, Math.min(21.6, (width - 10) / ems));
+}
+
 /** Ruler and chord symbols. A chord is chosen by a click and renamed in place by a double click or Enter. */
 export function ChordRow({ data, axis, from, to }: { data: ScoreData; axis: Axis; from: number; to: number }) {
   const { chord: selected, loop, set } = useView();
@@ -72,7 +79,7 @@ export function ChordRow({ data, axis, from, to }: { data: ScoreData; axis: Axis
               </>
             ) : (
               <button type="button" data-chord={event.id} tabIndex={event.id === current ? 0 : -1} aria-pressed={event.id === selected} title={`${event.symbol}, ${positionText(data.meter, event.start)}. Double click or Enter to rename it`} onClick={() => choose(event.id)} onDoubleClick={() => setEditing({ id: event.id, text: event.symbol, problem: null })} onKeyDown={(e) => onKey(e, i)}>
-                <ChordName symbol={event.symbol} />
+                <span style={{ fontSize: symbolSize(event.symbol, event.duration * axis.scale) }}><ChordName symbol={event.symbol} /></span>
                 {part && event.voicings?.[part.id]?.pinned && <i className="pin-dot" aria-label="voicing pinned" />}
               </button>
             )}

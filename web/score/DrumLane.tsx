@@ -114,6 +114,7 @@ export const DrumLane = memo(function DrumLane({ data, axis, from, to }: { data:
           })}
         </g>
       ))}
+      {!data.real.hits.length && <text className="invite" x={axis.x(0) + 10} y={(ROWS.length - 0.5) * ROW}>Click in this row to paint a kick</text>}
       {cursor && <rect className="cursor" x={axis.x(cursor.start) + HEAD - 8} y={cursor.row * ROW + 0.5} width={16} height={ROW - 1} rx={3} />}
     </svg>
   );

@@ -3,6 +3,7 @@ import { instrumentOf, midiRange, type Part } from "../../core/src/index";
 import { playhead, useSound } from "../audio/sound";
 import { useSong } from "../store/song";
 import { useView } from "../store/view";
+import { InPlace } from "../ui/InPlace";
 import { ChordRow } from "./ChordRow";
 import { makeAxis, partOfReal, type ScoreData } from "./data";
 import { DRUM_NAMES, DrumLane, ROW, ROWS } from "./DrumLane";
@@ -81,7 +82,7 @@ export function Score({ data }: { data: ScoreData }) {
       <div className="score-inner" style={{ width: HEAD_WIDTH + axis.width }}>
         <div className="playhead" ref={head} aria-hidden="true" />
         <div className="lane top">
-          <div className="lane-head"><span className="role">{data.section.name}</span></div>
+          <div className="lane-head"><InPlace label="Name of the section" value={data.section.name} commit={(name) => edit({ do: "setSection", section: data.section.id, name })} /></div>
           <ChordRow data={data} axis={axis} from={from} to={to} />
         </div>
         {parts.map((part) => {

@@ -17,8 +17,15 @@ export function Header({ song }: { song: Song }) {
     const tempo = tappedTempo(taps.current);
     if (tempo) edit({ do: "setTempo", tempo }, { quiet: taps.current.length > 2 });
   };
-  const addSection = () => {
-    if (edit({ do: "addSection", name: `Section ${song.sections.length + 1}`, bars: 4 })) set({ section: useSong.getState().song!.sections.at(-1)!.id });
+  const addSection = (copyOf?: string) => {
+    const name = copyOf ? `${song.sections.find((s) => s.id === copyOf)!.name} again` : `Section ${song.sections.length + 1}`;
+    if (edit({ do: "addSection", name, bars: 4, ...(copyOf ? { copyOf } : {}) })) set({ section: useSong.getState().song!.sections.at(-1)!.id });
+  };
+  const choose = (value: string) => {
+    if (value === "+new") addSection();
+    else if (value === "+copy") addSection(section);
+    else if (value === "+delete") edit({ do: "removeSection", section });
+    else set({ section: value });
   };
   const bars = song.sections.find((s) => s.id === section);
   return (
@@ -40,9 +47,12 @@ export function Header({ song }: { song: Song }) {
         </select>
       </span>
       <span className="head-group sections">
-        <select aria-label="Section" value={section} onChange={(e) => (e.target.value === "+" ? addSection() : set({ section: e.target.value }))}>
+        <select aria-label="Section" value={section} onChange={(e) => choose(e.target.value)}>
           {song.sections.map((s) => <option key={s.id} value={s.id}>{s.name}</option>)}
-          <option value="+">New section …</option>
+          <hr />
+          <option value="+new">New section</option>
+          <option value="+copy">Copy this section</option>
+          <option value="+delete" disabled={song.sections.length === 1}>Delete this section</option>
         </select>
         {bars && <InPlace label="Bars of this section" width={26} value={String(bars.bars)} commit={(t) => edit({ do: "setSection", section, bars: Number(t) })} suffix="bars" />}
       </span>

@@ -1,6 +1,6 @@
 import type { Key } from "../pitch/key";
 import type { Meter, Ticks } from "../time/meter";
-import type { Edit } from "../song/edits";
+import type { Edit } from "../song/edit";
 import type { Part, Profile, Section, Song } from "../song/schema";
 import type { Sliced } from "../slice/slices";
 

@@ -1,6 +1,6 @@
 import { beatsText, positionText } from "../../time/meter";
 import { pitchMidi } from "../../pitch/pitch";
-import { spellAt } from "../../song/edits";
+import { spellAt } from "../../song/spell";
 import { instrumentOf, midiRange } from "../../instrument/instruments";
 import type { Fix, RawFinding, Rule } from "../rule";
 

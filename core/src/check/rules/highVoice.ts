@@ -1,5 +1,5 @@
 import { beatsText, positionText } from "../../time/meter";
-import { spellAt } from "../../song/edits";
+import { spellAt } from "../../song/spell";
 import { instrumentOf, midiRange } from "../../instrument/instruments";
 import type { Rule } from "../rule";
 

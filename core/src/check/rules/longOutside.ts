@@ -1,7 +1,7 @@
 import { mod, spoken } from "../../pitch/pitch";
 import { beatsText, positionText } from "../../time/meter";
 import { chordPitchClasses } from "../../chord/chord";
-import { spellAt } from "../../song/edits";
+import { spellAt } from "../../song/spell";
 import { KIND_WORDS, ROLE_WORDS } from "../../slice/roles";
 import type { Fix, Rule } from "../rule";
 

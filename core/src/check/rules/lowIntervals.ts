@@ -1,5 +1,5 @@
 import { beatsText, positionText } from "../../time/meter";
-import { spellAt } from "../../song/edits";
+import { spellAt } from "../../song/spell";
 import { belowLimit } from "../../motion/motion";
 import type { Fix, RawFinding, Rule } from "../rule";
 

@@ -1,7 +1,7 @@
 import { mod } from "../../pitch/pitch";
 import { positionText } from "../../time/meter";
 import { chordPitchClasses } from "../../chord/chord";
-import { spellAt } from "../../song/edits";
+import { spellAt } from "../../song/spell";
 import { parallelPerfect } from "../../motion/motion";
 import { instrumentOf, midiRange } from "../../instrument/instruments";
 import type { SliceNote } from "../../slice/slices";
@@ -39,6 +39,9 @@ export const parallels: Rule = {
               const pitch = spellAt(song, section, bass.note.start, midi);
               fixes.push({ label: `Bass to ${pitch}`, edit: { do: "changeNotes", section: section.id, part: bass.part, notes: [{ id: bass.note.id, pitch }] } });
             }
+          // Without a chord to choose from, an octave the other way still breaks the parallel.
+          const octave = bass.note.midi + (bass.note.midi > before.bass.note.midi ? -12 : 12);
+          if (!fixes.length) fixes.push({ label: `Bass to ${spellAt(song, section, bass.note.start, octave)}`, edit: { do: "changeNotes", section: section.id, part: bass.part, notes: [{ id: bass.note.id, pitch: spellAt(song, section, bass.note.start, octave) }] } });
           found.push({
             tick: slice.start, duration: slice.duration, parts: [bass.part, top.part], notes: [before.bass.note.id, before.top.note.id, bass.note.id, top.note.id], fixes,
             measure: `${Math.abs(bass.note.midi - before.bass.note.midi)} semitones`,

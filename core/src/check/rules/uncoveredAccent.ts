@@ -1,10 +1,10 @@
 import { mod, type Midi } from "../../pitch/pitch";
 import { positionText } from "../../time/meter";
 import { bassPc } from "../../chord/chord";
-import { spellAt } from "../../song/edits";
+import { spellAt } from "../../song/spell";
 import { kicks } from "../../slice/accents";
 import { instrumentOf, midiRange } from "../../instrument/instruments";
-import type { Edit } from "../../song/edits";
+import type { Edit } from "../../song/edit";
 import type { Rule } from "../rule";
 
 export const uncoveredAccent: Rule = {

@@ -1,0 +1,59 @@
+import { produce, type Draft } from "immer";
+import { fail, ok, type Problem, type Result } from "../result";
+import type { PitchName } from "../pitch/pitch";
+import type { Ticks } from "../time/meter";
+import { SongSchema, type Drum, type Note, type Part, type Profile, type Song } from "./schema";
+
+/**
+ * Every change to a song is one of these edits: plain data with a name, applied by a pure function song → song. Fixes, undo, autosave and
+ * the worker all carry edits.
+ */
+export type Edit =
+  | { do: "setTitle"; title: string }
+  | { do: "setKey"; key: string }
+  | { do: "setTempo"; tempo: number }
+  | { do: "setMeter"; meter: string }
+  | { do: "setSwing"; ratio: number; unit: 8 | 16 }
+  | { do: "setProfile"; profile: Profile }
+  | { do: "setSection"; section: string; name?: string; bars?: number }
+  | { do: "addSection"; name: string; bars: number; copyOf?: string }
+  | { do: "removeSection"; section: string }
+  | { do: "setLine"; section: string; line: string }
+  | { do: "setChord"; section: string; chord: string; symbol: string }
+  | { do: "setVoicings"; section: string; part: string; pitches: Record<string, PitchName[]> }
+  | { do: "pinVoicing"; section: string; part: string; chord: string; pitches: PitchName[] | null }
+  | { do: "addNote"; section: string; part: string; note: Omit<Note, "id"> }
+  | { do: "changeNotes"; section: string; part: string; notes: ({ id: string } & Partial<Omit<Note, "id">>)[] }
+  | { do: "removeNotes"; section: string; part: string; notes: string[] }
+  | { do: "setNotes"; section: string; part: string; notes: (Omit<Note, "id"> & { id?: string })[] }
+  | { do: "setHit"; section: string; drum: Drum; start: Ticks; velocity: number | null }
+  | { do: "repeatDrums"; section: string; bar: number }
+  | { do: "setAccents"; section: string; accents: Ticks[] | null }
+  | { do: "setPart"; part: string; name?: string; instrument?: string; muted?: boolean; settings?: Part["settings"]; loop?: boolean }
+  | { do: "addPart"; name: string; role: Part["role"]; instrument: string }
+  | { do: "removePart"; part: string }
+  | { do: "waive"; finding: string; reason: string }
+  | { do: "unwaive"; finding: string }
+  | { do: "all"; label: string; edits: Edit[] };
+
+export interface Applied {
+  song: Song;
+  /** Places of a chord line that could not be read; what stood there stayed. */
+  problems: Problem[];
+}
+
+export const field = SongSchema.shape;
+
+export interface Checker<T> {
+  safeParse(value: unknown): { success: true; data: T } | { success: false; error: { issues: readonly { message: string }[] } };
+}
+
+export function checked<T>(name: string, schema: Checker<T>, value: unknown): Result<T> {
+  const result = schema.safeParse(value);
+  if (result.success) return ok(result.data);
+  const issue = result.error.issues[0]!;
+  return fail(`edit.${name}`, `The ${name} ${JSON.stringify(value)} cannot be used: ${issue.message}`);
+}
+
+/** The song after a recipe has changed a draft of it. */
+export const done = (song: Song, recipe: (draft: Draft<Song>) => void): Result<Applied> => ok({ song: produce(song, (draft) => void recipe(draft)), problems: [] });
