@@ -117,7 +117,9 @@ test("axe finds nothing, light and dark, in every workspace and in the list", as
     for (const path of ["/", ...workspaces.map((w) => `/songs/lanterns-on-row-nine/${w}`)]) {
       await page.goto(path);
       await expect(page.locator("h1, h2").first()).toBeVisible();
-      const result = await new AxeBuilder({ page }).analyze();
+      // The score is the same in every workspace: it is read once in the light and once in the dark.
+      const builder = new AxeBuilder({ page }).options({ resultTypes: ["violations"] });
+      const result = await (/bass$/.test(path) ? builder : builder.exclude("#score")).analyze();
       expect(result.violations.map((v) => `${scheme} ${path} ${v.id}: ${v.nodes[0]!.html.slice(0, 140)} ${v.nodes[0]!.failureSummary?.slice(0, 200)}`)).toEqual([]);
     }
   }
