@@ -1,6 +1,14 @@
 module.exports = {
   testMatch: ["<rootDir>/core/test/**/*.test.ts", "<rootDir>/server/test/**/*.test.ts", "<rootDir>/web/test/**/*.test.ts"],
-  transform: { "^.+\\.[jt]sx?$": ["@swc/jest", { jsc: { parser: { syntax: "typescript", tsx: true }, target: "es2022", transform: { react: { runtime: "automatic" } } }, module: { type: "commonjs" } }] },
+  transform: {
+    "^.+\\.[jt]sx?$": [
+      "@swc/jest",
+      {
+        jsc: { parser: { syntax: "typescript", tsx: true }, target: "es2022", transform: { react: { runtime: "automatic" } } },
+        module: { type: "commonjs" },
+      },
+    ],
+  },
   transformIgnorePatterns: ["/node_modules/(?!(@exodus|chord-symbol|tonal|@tonaljs)/)"],
   testTimeout: 60000,
 };

@@ -6,11 +6,30 @@ import { chromium } from "@playwright/test";
 import { launchServer } from "../e2e/fixtures";
 import { longSong } from "./songs";
 
-interface TraceEvent { name: string; ph: string; ts: number; dur?: number; tid: number; pid: number; args?: { name?: string } }
+interface TraceEvent {
+  name: string;
+  ph: string;
+  ts: number;
+  dur?: number;
+  tid: number;
+  pid: number;
+  args?: { name?: string };
+}
 
 export async function drag(): Promise<void> {
   const server = await launchServer();
-  const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"] });
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+    args: [
+      "--no-sandbox",
+      "--disable-gpu",
+      "--disable-quic",
+      "--no-first-run",
+      "--disable-background-networking",
+      "--disable-component-update",
+      "--disable-sync",
+    ],
+  });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const song = (await (await page.request.post(`${server.url}/api/songs`, { data: longSong() })).json()) as { id: string };
   await page.goto(`${server.url}/songs/${song.id}/check`);
@@ -28,13 +47,26 @@ export async function drag(): Promise<void> {
     await page.waitForTimeout(1500);
   };
   await once();
-  await browser.startTracing(page, { path: file, categories: ["toplevel", "disabled-by-default-devtools.timeline", "devtools.timeline", "__metadata"] });
+  await browser.startTracing(page, {
+    path: file,
+    categories: ["toplevel", "disabled-by-default-devtools.timeline", "devtools.timeline", "__metadata"],
+  });
   await once();
   await browser.stopTracing();
   const { traceEvents } = JSON.parse(readFileSync(file, "utf8")) as { traceEvents: TraceEvent[] };
-  const mains = new Set(traceEvents.filter((e) => e.name === "thread_name" && e.args?.name === "CrRendererMain").map((e) => `${e.pid}:${e.tid}`));
-  const tasks = traceEvents.filter((e) => e.ph === "X" && /RunTask/.test(e.name) && mains.has(`${e.pid}:${e.tid}`)).map((e) => (e.dur ?? 0) / 1000).sort((a, b) => b - a);
-  console.log(`dragging a bass note with findings open: ${tasks.length} tasks, the longest ${tasks.slice(0, 5).map((t) => t.toFixed(1)).join(", ")} ms; ${tasks.filter((t) => t > 50).length} over 50 ms`);
+  const mains = new Set(
+    traceEvents.filter((e) => e.name === "thread_name" && e.args?.name === "CrRendererMain").map((e) => `${e.pid}:${e.tid}`),
+  );
+  const tasks = traceEvents
+    .filter((e) => e.ph === "X" && /RunTask/.test(e.name) && mains.has(`${e.pid}:${e.tid}`))
+    .map((e) => (e.dur ?? 0) / 1000)
+    .sort((a, b) => b - a);
+  console.log(
+    `dragging a bass note with findings open: ${tasks.length} tasks, the longest ${tasks
+      .slice(0, 5)
+      .map((t) => t.toFixed(1))
+      .join(", ")} ms; ${tasks.filter((t) => t > 50).length} over 50 ms`,
+  );
   rmSync(file, { force: true });
   await browser.close();
   server.stop();

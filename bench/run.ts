@@ -8,7 +8,11 @@ const now = (): number => performance.now();
 /** Median time of several runs in milliseconds. */
 function time(run: () => unknown, times = 5): number {
   run();
-  const all = Array.from({ length: times }, () => { const t = now(); run(); return now() - t; });
+  const all = Array.from({ length: times }, () => {
+    const t = now();
+    run();
+    return now() - t;
+  });
   return all.sort((a, b) => a - b)[Math.floor(times / 2)]!;
 }
 
@@ -37,7 +41,8 @@ function brute(lattice: Lattice): number {
       best = Math.min(best, cost + (lattice.closed ? lattice.step(c - 1, picks[c - 1]!, picks[0]!) : 0));
       return;
     }
-    for (let i = 0; i < lattice.sizes[c]!; i++) walk([...picks, i], cost + lattice.node(c, i) + (c ? lattice.step(c - 1, picks[c - 1]!, i) : 0));
+    for (let i = 0; i < lattice.sizes[c]!; i++)
+      walk([...picks, i], cost + lattice.node(c, i) + (c ? lattice.step(c - 1, picks[c - 1]!, i) : 0));
   };
   walk([], 0);
   return best;
@@ -48,23 +53,49 @@ const chords = (n: number) => loopOf(n).map((s) => must(parseChord(s)));
 const space = must(voicingSpace(chords(64), { loop: true, voices: 5, bassCovered: true, range: ["A2", "E6"] }));
 const { lattice, columns } = space;
 const sizes = columns.map((c) => c.candidates.length);
-const motion = (picks: number[]): number => picks.reduce((sum, pick, c) => sum + motionBetween(columns[c]!.candidates[pick]!.pitches, columns[(c + 1) % columns.length]!.candidates[picks[(c + 1) % columns.length]!]!.pitches), 0);
+const motion = (picks: number[]): number =>
+  picks.reduce(
+    (sum, pick, c) =>
+      sum +
+      motionBetween(
+        columns[c]!.candidates[pick]!.pitches,
+        columns[(c + 1) % columns.length]!.candidates[picks[(c + 1) % columns.length]!]!.pitches,
+      ),
+    0,
+  );
 const walk = greedy(lattice);
 const prepared = prepare(lattice);
 const best = cheapestPrepared(prepared)!;
 const walkTime = time(() => greedy(lattice));
 const prepareTime = time(() => prepare(lattice), 3);
 const searchTime = time(() => cheapestPrepared(prepared), 3);
-console.log(`64 chords, ${Math.min(...sizes)}–${Math.max(...sizes)} candidates each (median ${[...sizes].sort((a, b) => a - b)[32]}), closed and exact`);
-console.log(`  costs of all steps once: ${(prepareTime / walkTime).toFixed(1)} × a greedy walk; the search itself: ${(searchTime / walkTime).toFixed(1)} × a greedy walk (${searchTime.toFixed(0)} ms here)`);
-console.log(`  total motion ${motion(best.picks)} against ${motion(walk.picks)} semitones: ${(motion(best.picks) / motion(walk.picks)).toFixed(2)} of greedy; cost ${(best.cost / walk.cost).toFixed(2)} of greedy`);
+console.log(
+  `64 chords, ${Math.min(...sizes)}–${Math.max(...sizes)} candidates each (median ${[...sizes].sort((a, b) => a - b)[32]}), closed and exact`,
+);
+console.log(
+  `  costs of all steps once: ${(prepareTime / walkTime).toFixed(1)} × a greedy walk; the search itself: ${(searchTime / walkTime).toFixed(1)} × a greedy walk (${searchTime.toFixed(0)} ms here)`,
+);
+console.log(
+  `  total motion ${motion(best.picks)} against ${motion(walk.picks)} semitones: ${(motion(best.picks) / motion(walk.picks)).toFixed(2)} of greedy; cost ${(best.cost / walk.cost).toFixed(2)} of greedy`,
+);
 
 let equal = 0;
-const short = [["C", "F", "G7"], ["Dm7", "G7", "Cmaj7"], ["Am", "E7/G#", "C/G", "D7"], ["Cm9", "F13"]];
-for (const closed of [false, true]) for (const symbols of short) {
-  const small = must(voicingSpace(symbols.map((s) => must(parseChord(s))), { loop: closed, voices: 3 }));
-  if (Math.abs(brute(small.lattice) - cheapestPrepared(small.prepared)!.cost) < 1e-9) equal++;
-}
+const short = [
+  ["C", "F", "G7"],
+  ["Dm7", "G7", "Cmaj7"],
+  ["Am", "E7/G#", "C/G", "D7"],
+  ["Cm9", "F13"],
+];
+for (const closed of [false, true])
+  for (const symbols of short) {
+    const small = must(
+      voicingSpace(
+        symbols.map((s) => must(parseChord(s))),
+        { loop: closed, voices: 3 },
+      ),
+    );
+    if (Math.abs(brute(small.lattice) - cheapestPrepared(small.prepared)!.cost) < 1e-9) equal++;
+  }
 console.log(`  equal to brute force on ${equal} of ${short.length * 2} short progressions`);
 
 const song = longSong();
@@ -73,6 +104,8 @@ const checkTime = time(() => checkSong(song));
 const checker = createChecker();
 checker.section(song, "s1");
 const notes = sliceSong(song, { section: "s1" }).real.parts.reduce((n, p) => n + p.notes.length, 0);
-console.log(`64 bars, four parts, ${notes} notes: a full check takes ${(checkTime / sliceTime).toFixed(2)} × one slices pass (${sliceTime.toFixed(0)} ms here); an unchanged song ${(time(() => checker.section(song, "s1")) / sliceTime).toFixed(3)} ×`);
+console.log(
+  `64 bars, four parts, ${notes} notes: a full check takes ${(checkTime / sliceTime).toFixed(2)} × one slices pass (${sliceTime.toFixed(0)} ms here); an unchanged song ${(time(() => checker.section(song, "s1")) / sliceTime).toFixed(3)} ×`,
+);
 
 if (process.argv.includes("drag")) await (await import("./drag")).drag();

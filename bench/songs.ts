@@ -1,6 +1,23 @@
 import { applyEdit, must, newSong, QUARTER, voiceSection, writeBass, type Edit, type Note, type Song } from "../core/src/index";
 
-const SYMBOLS = ["Ebmaj9", "Cm9", "Fm9", "Bb13", "Gm7", "C7(b9)", "Abmaj9", "Bb9sus4", "Am7b5", "D7(b9)", "Gm9", "C13", "Fm7", "Db9", "Ebmaj9", "G7(b13)"];
+const SYMBOLS = [
+  "Ebmaj9",
+  "Cm9",
+  "Fm9",
+  "Bb13",
+  "Gm7",
+  "C7(b9)",
+  "Abmaj9",
+  "Bb9sus4",
+  "Am7b5",
+  "D7(b9)",
+  "Gm9",
+  "C13",
+  "Fm7",
+  "Db9",
+  "Ebmaj9",
+  "G7(b13)",
+];
 
 /** A loop of n chords with at least five tones each where the symbol has them. */
 export const loopOf = (n: number): string[] => Array.from({ length: n }, (_, i) => SYMBOLS[(i * 5 + Math.floor(i / 16)) % SYMBOLS.length]!);
@@ -10,13 +27,38 @@ export function longSong(bars = 64): Song {
   const edit = (song: Song, ...edits: Edit[]): Song => edits.reduce((s, e) => must(applyEdit(s, e)).song, song);
   const chords = loopOf(bars * 2);
   const line = `| ${Array.from({ length: bars }, (_, b) => `${chords[2 * b]} ${chords[2 * b + 1]}`).join(" | ")} |`;
-  const melody = Array.from({ length: bars * 8 }, (_, i): Omit<Note, "id"> => ({ start: i * 240, duration: 240, pitch: ["G4", "Bb4", "C5", "D5", "F4", "Ab4"][(i * 7) % 6]!, velocity: 80 }));
-  let song = edit(must(newSong({ id: "long", title: "Sixty-four bars", key: "Eb major", bars })),
-    { do: "setLine", section: "s1", line }, { do: "setNotes", section: "s1", part: "melody", notes: melody },
+  const melody = Array.from({ length: bars * 8 }, (_, i): Omit<Note, "id"> => ({
+    start: i * 240,
+    duration: 240,
+    pitch: ["G4", "Bb4", "C5", "D5", "F4", "Ab4"][(i * 7) % 6]!,
+    velocity: 80,
+  }));
+  let song = edit(
+    must(newSong({ id: "long", title: "Sixty-four bars", key: "Eb major", bars })),
+    { do: "setLine", section: "s1", line },
+    { do: "setNotes", section: "s1", part: "melody", notes: melody },
     ...Array.from({ length: bars * 8 }, (_, i): Edit => ({ do: "setHit", section: "s1", drum: "closedHat", start: i * 240, velocity: 70 })),
-    ...Array.from({ length: bars }, (_, b) => [0, 1.5, 2.5].map((beat): Edit => ({ do: "setHit", section: "s1", drum: "kick", start: (b * 4 + beat) * QUARTER, velocity: beat ? 90 : 110 }))).flat(),
+    ...Array.from({ length: bars }, (_, b) =>
+      [0, 1.5, 2.5].map((beat): Edit => ({
+        do: "setHit",
+        section: "s1",
+        drum: "kick",
+        start: (b * 4 + beat) * QUARTER,
+        velocity: beat ? 90 : 110,
+      })),
+    ).flat(),
   );
   const voiced = must(voiceSection(song, "s1", "keys"));
-  song = edit(song, { do: "setVoicings", section: "s1", part: "keys", pitches: Object.fromEntries(voiced.ids.map((id, i) => [id, voiced.chords[i]!.pitches])) });
-  return edit(song, { do: "setNotes", section: "s1", part: "bass", notes: must(writeBass(song, { section: "s1", part: "bass" }))[0]!.notes });
+  song = edit(song, {
+    do: "setVoicings",
+    section: "s1",
+    part: "keys",
+    pitches: Object.fromEntries(voiced.ids.map((id, i) => [id, voiced.chords[i]!.pitches])),
+  });
+  return edit(song, {
+    do: "setNotes",
+    section: "s1",
+    part: "bass",
+    notes: must(writeBass(song, { section: "s1", part: "bass" }))[0]!.notes,
+  });
 }

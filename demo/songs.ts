@@ -8,16 +8,24 @@ function tune(text: string): Omit<Note, "id">[] {
     const [place, pitch, beats, syllable] = item.trim().split(/\s+/);
     const [bar, beat] = place!.split(":").map(Number);
     const start = (bar! - 1) * 4 * QUARTER + Math.round((beat! - 1) * QUARTER);
-    return { start, duration: Math.round(Number(beats) * QUARTER), pitch: pitch!, velocity: 88, ...(syllable ? { lyrics: [syllable] } : {}) };
+    return {
+      start,
+      duration: Math.round(Number(beats) * QUARTER),
+      pitch: pitch!,
+      velocity: 88,
+      ...(syllable ? { lyrics: [syllable] } : {}),
+    };
   });
 }
 
 /** Hits of one bar as "beat:velocity", repeated in the given bars. */
 const drums = (section: string, drum: Drum, bars: number[], pattern: string): Edit[] =>
-  bars.flatMap((bar) => pattern.split(/\s+/).map((hit): Edit => {
-    const [beat, velocity] = hit.split(":").map(Number);
-    return { do: "setHit", section, drum, start: (bar - 1) * 4 * QUARTER + Math.round((beat! - 1) * QUARTER), velocity: velocity! };
-  }));
+  bars.flatMap((bar) =>
+    pattern.split(/\s+/).map((hit): Edit => {
+      const [beat, velocity] = hit.split(":").map(Number);
+      return { do: "setHit", section, drum, start: (bar - 1) * 4 * QUARTER + Math.round((beat! - 1) * QUARTER), velocity: velocity! };
+    }),
+  );
 
 const range = (from: number, to: number): number[] => Array.from({ length: to - from + 1 }, (_, i) => from + i);
 
@@ -30,7 +38,14 @@ function arrange(song: Song, style: string, seed: number, glides: boolean): Song
   let current = song;
   for (const { id } of song.sections) {
     const voiced = must(voiceSection(current, id, "keys"));
-    current = build(current, [{ do: "setVoicings", section: id, part: "keys", pitches: Object.fromEntries(voiced.ids.map((chord, i) => [chord, voiced.chords[i]!.pitches])) }]);
+    current = build(current, [
+      {
+        do: "setVoicings",
+        section: id,
+        part: "keys",
+        pitches: Object.fromEntries(voiced.ids.map((chord, i) => [chord, voiced.chords[i]!.pitches])),
+      },
+    ]);
     const [line] = must(writeBass(current, { section: id, part: "bass", style, seed, settings: { glides } }));
     current = build(current, [{ do: "setNotes", section: id, part: "bass", notes: line!.notes }]);
   }
@@ -40,7 +55,16 @@ function arrange(song: Song, style: string, seed: number, glides: boolean): Song
 const EIGHTHS = "1:66 1.5:46 2:60 2.5:46 3:66 3.5:46 4:60 4.5:50";
 
 function lanterns(): Song {
-  const base = must(newSong({ id: "lanterns-on-row-nine", title: "Lanterns on Row Nine", key: "Eb major", tempo: 76, bars: 8, swing: { ratio: 0.54, unit: 8 } }));
+  const base = must(
+    newSong({
+      id: "lanterns-on-row-nine",
+      title: "Lanterns on Row Nine",
+      key: "Eb major",
+      tempo: 76,
+      bars: 8,
+      swing: { ratio: 0.54, unit: 8 },
+    }),
+  );
   const withChorus = build(base, [
     { do: "setPart", part: "melody", name: "Orla, voice", instrument: "mezzo" },
     { do: "setPart", part: "bass", settings: { style: "root-anchored", glides: false }, instrument: "doubleBass" },
@@ -48,37 +72,80 @@ function lanterns(): Song {
     { do: "addSection", name: "Chorus", bars: 8 },
   ]);
   const chorus = withChorus.sections[1]!.id;
-  const lined = build(withChorus, [{ do: "setLine", section: chorus, line: "| Abmaj9 | Bb/Ab | Gm7 C7(b9) | Fm9 Bb13 | Ebmaj9 Ebmaj9/D | Cm9 | Fm7 Bb7sus4 | Eb6/9 |" }]);
+  const lined = build(withChorus, [
+    { do: "setLine", section: chorus, line: "| Abmaj9 | Bb/Ab | Gm7 C7(b9) | Fm9 Bb13 | Ebmaj9 Ebmaj9/D | Cm9 | Fm7 Bb7sus4 | Eb6/9 |" },
+  ]);
   // Under the voice's G the piano takes the thirteenth along instead of rubbing its seventh against it.
   const thirteenth = lined.sections[1]!.chords.find((c) => c.symbol === "Bb13")!.id;
-  return arrange(build(lined, [
-    { do: "pinVoicing", section: chorus, part: "keys", chord: thirteenth, pitches: ["Ab3", "D4", "F4", "G4"] },
-    { do: "setNotes", section: "s1", part: "melody", notes: tune("0:4 Bb3 .5 Hang, 0:4.5 Eb4 .5 a, 1:1 G4 1.5 light, 1:2.5 F4 .5 on, 1:3 G4 1 ev-, 1:4 Bb4 1 'ry, 2:1 Bb4 1 low-, 2:2 G4 1 er, 2:3 Eb4 1.5 bough, 3:1 Ab4 1.5 nine, 3:2.5 G4 .5 rows, 3:3 F4 1 of, 3:4 Eb4 1 them, 4:1 F4 2 glow-, 4:3 D4 1.5 ing, 5:1.5 D4 .5 and, 5:2 G4 .5 the, 5:2.5 Bb4 .5 lad-, 5:3 D5 1.5 ders, 5:4.5 C5 .5 are, 6:1 C5 1 stand-, 6:2 Bb4 1 ing, 6:3 G4 1.5 now, 7:1 C5 1.5 wait-, 7:2.5 Bb4 .5 ing, 7:3 Cb5 1 for, 7:4 Ab4 1 the, 8:1 Bb4 2 snow, 8:3 F4 1 -ing") },
-    { do: "setNotes", section: chorus, part: "melody", notes: tune("1:1 C5 1.5 Bring, 1:2.5 Bb4 .5 the, 1:3 C5 1 last, 1:4 Eb5 1 of, 2:1 D5 2.5 it, 3:1 D5 1 down, 3:2 Bb4 1 to, 3:3 Db5 1 the, 3:4 Bb4 1 long, 4:1 C5 1.5 ta-, 4:2.5 Ab4 .5 bles, 4:3 G4 1.5 and, 5:1 G4 1 we'll, 5:2 Bb4 1 sing, 5:3 D5 1.5 it, 6:1 C5 1.5 till, 6:2.5 Bb4 .5 the, 6:3 G4 1.5 lights, 7:1 Ab4 1 are, 7:2 G4 .5 on-, 7:2.5 Ab4 .5 ly, 7:3 F4 2 em-, 8:1 G4 2.5 bers") },
-    ...["s1", chorus].flatMap((s) => [
-      ...drums(s, "kick", range(1, 8), "1:100 2.5:70 3:84"),
-      ...drums(s, "snare", range(1, 8), "2:72 4:78"),
-      ...drums(s, "closedHat", range(1, 8), EIGHTHS),
-      ...drums(s, "kick", [8], "4.5:64"),
+  return arrange(
+    build(lined, [
+      { do: "pinVoicing", section: chorus, part: "keys", chord: thirteenth, pitches: ["Ab3", "D4", "F4", "G4"] },
+      {
+        do: "setNotes",
+        section: "s1",
+        part: "melody",
+        notes: tune(
+          "0:4 Bb3 .5 Hang, 0:4.5 Eb4 .5 a, 1:1 G4 1.5 light, 1:2.5 F4 .5 on, 1:3 G4 1 ev-, 1:4 Bb4 1 'ry, 2:1 Bb4 1 low-, 2:2 G4 1 er, 2:3 Eb4 1.5 bough, 3:1 Ab4 1.5 nine, 3:2.5 G4 .5 rows, 3:3 F4 1 of, 3:4 Eb4 1 them, 4:1 F4 2 glow-, 4:3 D4 1.5 ing, 5:1.5 D4 .5 and, 5:2 G4 .5 the, 5:2.5 Bb4 .5 lad-, 5:3 D5 1.5 ders, 5:4.5 C5 .5 are, 6:1 C5 1 stand-, 6:2 Bb4 1 ing, 6:3 G4 1.5 now, 7:1 C5 1.5 wait-, 7:2.5 Bb4 .5 ing, 7:3 Cb5 1 for, 7:4 Ab4 1 the, 8:1 Bb4 2 snow, 8:3 F4 1 -ing",
+        ),
+      },
+      {
+        do: "setNotes",
+        section: chorus,
+        part: "melody",
+        notes: tune(
+          "1:1 C5 1.5 Bring, 1:2.5 Bb4 .5 the, 1:3 C5 1 last, 1:4 Eb5 1 of, 2:1 D5 2.5 it, 3:1 D5 1 down, 3:2 Bb4 1 to, 3:3 Db5 1 the, 3:4 Bb4 1 long, 4:1 C5 1.5 ta-, 4:2.5 Ab4 .5 bles, 4:3 G4 1.5 and, 5:1 G4 1 we'll, 5:2 Bb4 1 sing, 5:3 D5 1.5 it, 6:1 C5 1.5 till, 6:2.5 Bb4 .5 the, 6:3 G4 1.5 lights, 7:1 Ab4 1 are, 7:2 G4 .5 on-, 7:2.5 Ab4 .5 ly, 7:3 F4 2 em-, 8:1 G4 2.5 bers",
+        ),
+      },
+      ...["s1", chorus].flatMap((s) => [
+        ...drums(s, "kick", range(1, 8), "1:100 2.5:70 3:84"),
+        ...drums(s, "snare", range(1, 8), "2:72 4:78"),
+        ...drums(s, "closedHat", range(1, 8), EIGHTHS),
+        ...drums(s, "kick", [8], "4.5:64"),
+      ]),
     ]),
-  ]), "root-anchored", 3, false);
+    "root-anchored",
+    3,
+    false,
+  );
 }
 
 function cider(): Song {
-  const base = must(newSong({ id: "cider-press-strut", title: "Cider Press Strut", key: "D minor", tempo: 102, bars: 8, swing: { ratio: 0.58, unit: 16 }, profile: "loop" }));
-  return arrange(build(base, [
-    { do: "setPart", part: "melody", name: "Clarinet", instrument: "clarinet" },
-    { do: "setPart", part: "keys", name: "Electric piano", instrument: "electricPiano" },
-    { do: "setPart", part: "bass", settings: { style: "kick-locked" } },
-    { do: "setSection", section: "s1", name: "Strut" },
-    { do: "setLine", section: "s1", line: "| Dm9 | Gm7 | Bbmaj9 | A7sus4 A7 | Dm9 | Fmaj7/C | Bbmaj9 | Em7b5 A7(b9) |" },
-    { do: "setNotes", section: "s1", part: "melody", notes: tune("1:2.5 A4 .5, 1:3 C5 .5, 1:3.5 E5 1, 2:1 D5 1.5, 3:2.5 F4 .5, 3:3 A4 .5, 3:3.5 C5 1, 4:1 D5 1, 4:3 C#5 1, 5:2.5 A4 .5, 5:3 C5 .5, 5:3.5 E5 .5, 5:4 F5 .5, 6:1 E5 1.5, 6:3 C5 .5, 6:3.5 A4 1, 7:2.5 F4 .5, 7:3 A4 .5, 7:3.5 C5 1, 8:1 Bb4 1, 8:2 G4 1, 8:3 A4 1.5") },
-    ...drums("s1", "kick", [1, 3, 5, 7], "1:112 2.5:98 3.75:84"),
-    ...drums("s1", "kick", [2, 4, 6, 8], "1:110 1.75:72 3.5:100"),
-    ...drums("s1", "clap", range(1, 8), "2:96 4:100"),
-    ...drums("s1", "closedHat", range(1, 8), "1:80 1.5:52 2:74 2.5:52 3:80 3.5:52 4:74"),
-    ...drums("s1", "openHat", range(1, 8), "4.5:70"),
-  ]), "kick-locked", 5, false);
+  const base = must(
+    newSong({
+      id: "cider-press-strut",
+      title: "Cider Press Strut",
+      key: "D minor",
+      tempo: 102,
+      bars: 8,
+      swing: { ratio: 0.58, unit: 16 },
+      profile: "loop",
+    }),
+  );
+  return arrange(
+    build(base, [
+      { do: "setPart", part: "melody", name: "Clarinet", instrument: "clarinet" },
+      { do: "setPart", part: "keys", name: "Electric piano", instrument: "electricPiano" },
+      { do: "setPart", part: "bass", settings: { style: "kick-locked" } },
+      { do: "setSection", section: "s1", name: "Strut" },
+      { do: "setLine", section: "s1", line: "| Dm9 | Gm7 | Bbmaj9 | A7sus4 A7 | Dm9 | Fmaj7/C | Bbmaj9 | Em7b5 A7(b9) |" },
+      {
+        do: "setNotes",
+        section: "s1",
+        part: "melody",
+        notes: tune(
+          "1:2.5 A4 .5, 1:3 C5 .5, 1:3.5 E5 1, 2:1 D5 1.5, 3:2.5 F4 .5, 3:3 A4 .5, 3:3.5 C5 1, 4:1 D5 1, 4:3 C#5 1, 5:2.5 A4 .5, 5:3 C5 .5, 5:3.5 E5 .5, 5:4 F5 .5, 6:1 E5 1.5, 6:3 C5 .5, 6:3.5 A4 1, 7:2.5 F4 .5, 7:3 A4 .5, 7:3.5 C5 1, 8:1 Bb4 1, 8:2 G4 1, 8:3 A4 1.5",
+        ),
+      },
+      ...drums("s1", "kick", [1, 3, 5, 7], "1:112 2.5:98 3.75:84"),
+      ...drums("s1", "kick", [2, 4, 6, 8], "1:110 1.75:72 3.5:100"),
+      ...drums("s1", "clap", range(1, 8), "2:96 4:100"),
+      ...drums("s1", "closedHat", range(1, 8), "1:80 1.5:52 2:74 2.5:52 3:80 3.5:52 4:74"),
+      ...drums("s1", "openHat", range(1, 8), "4.5:70"),
+    ]),
+    "kick-locked",
+    5,
+    false,
+  );
 }
 
 export const demoSongs = (): Song[] => [lanterns(), cider()];

@@ -11,25 +11,50 @@ const root = path.join(path.dirname(fileURLToPath(import.meta.url)), "..");
 /** The real server with its demo songs, on a free port, with a temporary data folder. */
 export async function launchServer(): Promise<{ url: string; stop(): void }> {
   const folder = mkdtempSync(path.join(tmpdir(), "orchard-e2e-"));
-  const child = spawn(process.execPath, ["--import", "tsx", "server/main.ts"], { cwd: root, env: { ...process.env, PORT: "0", DATA_DIR: folder }, stdio: ["ignore", "pipe", "ignore"] });
+  const child = spawn(process.execPath, ["--import", "tsx", "server/main.ts"], {
+    cwd: root,
+    env: { ...process.env, PORT: "0", DATA_DIR: folder },
+    stdio: ["ignore", "pipe", "ignore"],
+  });
   const url = await new Promise<string>((resolve, reject) => {
-    child.stdout.on("data", (text: Buffer) => { const match = /http:\/\/localhost:\d+/.exec(String(text)); if (match) resolve(match[0]); });
+    child.stdout.on("data", (text: Buffer) => {
+      const match = /http:\/\/localhost:\d+/.exec(String(text));
+      if (match) resolve(match[0]);
+    });
     child.on("exit", (code) => reject(new Error(`server ended with ${code}`)));
   });
-  return { url, stop: () => { child.kill("SIGKILL"); rmSync(folder, { recursive: true, force: true }); } };
+  return {
+    url,
+    stop: () => {
+      child.kill("SIGKILL");
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
 }
 
 export const test = base.extend<{ quiet: undefined }, { server: { url: string } }>({
-  server: [async ({}, use) => { const server = await launchServer(); await use(server); server.stop(); }, { scope: "worker" }],
+  server: [
+    async ({}, use) => {
+      const server = await launchServer();
+      await use(server);
+      server.stop();
+    },
+    { scope: "worker" },
+  ],
   baseURL: async ({ server }, use) => use(server.url),
   // No page may log an error (a refused resource, a broken policy, a crash).
-  quiet: [async ({ page }, use) => {
-    const errors: string[] = [];
-    page.on("pageerror", (e) => errors.push(e.message));
-    page.on("console", (m) => { if (m.type() === "error" && !/Failed to load resource/.test(m.text())) errors.push(m.text()); });
-    await use(undefined);
-    expect(errors).toEqual([]);
-  }, { auto: true }],
+  quiet: [
+    async ({ page }, use) => {
+      const errors: string[] = [];
+      page.on("pageerror", (e) => errors.push(e.message));
+      page.on("console", (m) => {
+        if (m.type() === "error" && !/Failed to load resource/.test(m.text())) errors.push(m.text());
+      });
+      await use(undefined);
+      expect(errors).toEqual([]);
+    },
+    { auto: true },
+  ],
 });
 
 export { expect };

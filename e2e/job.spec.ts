@@ -7,7 +7,9 @@ test("the main job: chords, kick, voicings, bass, check, hearing, editing, comin
   await typeLine(page, "| Ebmaj9 | Cm7 F7sus4 F7 | Bbm7 Eb9 | Abmaj7 |");
   await expect(page.locator("[data-chord]")).toHaveCount(7);
   // Voiced at once.
-  await expect.poll(async () => (await songOf(page)).sections[0]!.chords.every((c) => (c.voicings?.keys?.pitches.length ?? 0) === 4)).toBe(true);
+  await expect
+    .poll(async () => (await songOf(page)).sections[0]!.chords.every((c) => (c.voicings?.keys?.pitches.length ?? 0) === 4))
+    .toBe(true);
 
   // A mistake is shown at its column, the rest of the line stays.
   await typeLine(page, "| Ebmaj9 | Cm7 F7sus4 Fjj7 | Bbm7 Eb9 | Abmaj7 |");
@@ -47,7 +49,7 @@ test("the main job: chords, kick, voicings, bass, check, hearing, editing, comin
   await expect.poll(async () => (await bass()).length).toBe(written.length);
 
   // A deleted note on a main accent becomes a finding; its fix is taken and undone.
-  await page.locator('.lane.bass [data-note]').first().click();
+  await page.locator(".lane.bass [data-note]").first().click();
   await page.keyboard.press("Delete");
   await expect(page.locator(".findings")).toContainText("The main kick at bar 1, beat 1 has no bass note");
   await page.locator(".findings li").first().getByRole("button", { name: "Take" }).first().click();
@@ -77,27 +79,43 @@ test("the main job: chords, kick, voicings, bass, check, hearing, editing, comin
   const file = await (await json).path();
   const parsed = parseSong(readFileSync(file, "utf8"));
   expect(parsed.ok && parsed.value.id).toBe(id);
-  await page.locator(".desk input[type=file]").setInputFiles({ name: "windfall.json", mimeType: "application/json", buffer: readFileSync(file) });
+  await page
+    .locator(".desk input[type=file]")
+    .setInputFiles({ name: "windfall.json", mimeType: "application/json", buffer: readFileSync(file) });
   await page.waitForURL((url) => /songs\/.+\/chords/.test(url.pathname) && !url.pathname.includes(id));
   await expect(page.locator("[data-chord]")).toHaveCount(7);
 });
 
 test("the header is edited in place and refuses what cannot be", async ({ page }) => {
   await newSong(page, "Header");
-  const set = async (label: RegExp | string, text: string) => { const field = page.getByLabel(label); await field.fill(text); await field.press("Enter"); };
+  const set = async (label: RegExp | string, text: string) => {
+    const field = page.getByLabel(label);
+    await field.fill(text);
+    await field.press("Enter");
+  };
   await set(/^Key,/, "f# minor");
   await set(/^Tempo/, "132");
   await set(/^Swing, /, "66.7");
   await set(/^Meter/, "7/8");
   expect(await songOf(page)).toMatchObject({ key: "F# minor", tempo: 132, meter: "7/8", swing: { ratio: 0.667, unit: 8 } });
-  for (const [label, bad, message] of [[/^Tempo/, "0", "at least 20"], [/^Tempo/, "1000", "at most 400"], [/^Key,/, "H major", '"H major" is no key'], [/^Meter/, "4/5", "no meter"], [/^Swing, /, "90", "50 to 75"], [/^Bars/, "900", "at most 512"]] as const) {
+  for (const [label, bad, message] of [
+    [/^Tempo/, "0", "at least 20"],
+    [/^Tempo/, "1000", "at most 400"],
+    [/^Key,/, "H major", '"H major" is no key'],
+    [/^Meter/, "4/5", "no meter"],
+    [/^Swing, /, "90", "50 to 75"],
+    [/^Bars/, "900", "at most 512"],
+  ] as const) {
     await set(label, bad);
     await expect(page.locator(".problem-bar")).toContainText(message);
     await page.getByRole("button", { name: "Close" }).click();
   }
   expect(await songOf(page)).toMatchObject({ key: "F# minor", tempo: 132, meter: "7/8" });
   const tap = page.getByRole("button", { name: "tap" });
-  for (let i = 0; i < 5; i++) { await tap.click(); await page.waitForTimeout(400); }
+  for (let i = 0; i < 5; i++) {
+    await tap.click();
+    await page.waitForTimeout(400);
+  }
   const { tempo } = await songOf(page);
   // At least 400 ms between taps: at most 150 bpm, and less on a slow machine.
   expect(tempo).not.toBe(132);
@@ -111,7 +129,9 @@ test("voicings: cost terms are shown, another layout is pinned and the rest foll
   const before = (await songOf(page)).sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.join(" "));
   await page.locator(".choices li").nth(5).getByRole("button", { name: "Pin" }).click();
   await expect(page.getByText("This one is pinned.")).toBeVisible();
-  await expect.poll(async () => (await songOf(page)).sections[0]!.chords.filter((c, i) => c.voicings!.keys!.pitches.join(" ") !== before[i]).length).toBeGreaterThan(1);
+  await expect
+    .poll(async () => (await songOf(page)).sections[0]!.chords.filter((c, i) => c.voicings!.keys!.pitches.join(" ") !== before[i]).length)
+    .toBeGreaterThan(1);
   expect((await songOf(page)).sections[0]!.chords[1]!.voicings!.keys!.pinned).toBe(true);
   await page.keyboard.press("Control+z");
   await expect.poll(async () => (await songOf(page)).sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.join(" "))).toEqual(before);
@@ -131,7 +151,9 @@ test("the list of songs: rename, duplicate, delete and undo, and a broken file",
   await expect(row).toHaveCount(0);
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(row).toHaveCount(1);
-  await page.locator("input[type=file]").setInputFiles({ name: "broken.json", mimeType: "application/json", buffer: Buffer.from('{"version": 1, "title": "x"}') });
+  await page
+    .locator("input[type=file]")
+    .setInputFiles({ name: "broken.json", mimeType: "application/json", buffer: Buffer.from('{"version": 1, "title": "x"}') });
   await expect(page.getByRole("alert")).toContainText("broken.json: id:");
 });
 

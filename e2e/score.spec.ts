@@ -13,7 +13,7 @@ test("notes by mouse and keyboard: add, move, resize, step, pickup, delete", asy
   const [first] = await bass();
   expect([first![0], first![1]]).toEqual([0, 240]);
   expect(["C", "E", "G"]).toContain(first![2]!.replace(/\d/, ""));
-  const head = page.locator('.lane.bass [data-note] .head').first();
+  const head = page.locator(".lane.bass [data-note] .head").first();
   const box = (await head.boundingBox())!;
   const x = box.x + box.width / 2;
   const y = box.y + box.height / 2;
@@ -27,17 +27,17 @@ test("notes by mouse and keyboard: add, move, resize, step, pickup, delete", asy
   expect(moved![0]).toBe(1920);
   expect(["A", "C", "E"]).toContain(moved![2]!.replace(/\d/, ""));
   // Resize by its end.
-  const grip = (await page.locator('.lane.bass .grip').first().boundingBox())!;
+  const grip = (await page.locator(".lane.bass .grip").first().boundingBox())!;
   await page.mouse.move(grip.x + 5, grip.y + 7);
   await page.mouse.down();
   await page.mouse.move(grip.x + 5 + 52, grip.y + 7, { steps: 4 });
   await page.mouse.up();
   expect((await bass())[0]![1]).toBe(720);
   // Keys: snap step, semitone, octave, time, length.
-  await page.locator('.lane.bass [data-note]').first().focus();
+  await page.locator(".lane.bass [data-note]").first().focus();
   const pitch = async () => (await bass())[0]![2];
   await page.getByRole("button", { name: "scale", exact: true }).click();
-  await page.locator('.lane.bass [data-note]').first().click();
+  await page.locator(".lane.bass [data-note]").first().click();
   const start = await pitch();
   await page.keyboard.press("ArrowUp");
   await page.keyboard.press("ArrowDown");
@@ -49,7 +49,7 @@ test("notes by mouse and keyboard: add, move, resize, step, pickup, delete", asy
   await page.keyboard.press("Shift+ArrowLeft");
   expect((await bass())[0]!.slice(0, 2)).toEqual([2160, 480]);
   // A pickup note before bar 1.
-  await page.locator('.lane.melody .lane-svg').click({ position: { x: 30, y: 50 } });
+  await page.locator(".lane.melody .lane-svg").click({ position: { x: 30, y: 50 } });
   expect((await songOf(page)).sections[0]!.notes.melody![0]!.start).toBe(-240);
   await page.keyboard.press("Delete");
   expect((await songOf(page)).sections[0]!.notes.melody).toEqual([]);
@@ -63,7 +63,7 @@ test("findings follow a note while it is dragged, and a chord that changes under
   await lane.click({ position: { x: PICKUP + 5, y: 60 } });
   await page.locator("#note-pitch").fill("C2");
   await page.locator("#note-pitch").press("Enter");
-  await page.locator('.lane.bass [data-note]').first().click();
+  await page.locator(".lane.bass [data-note]").first().click();
   for (let i = 0; i < 15; i++) await page.keyboard.press("Shift+ArrowRight");
   await page.goto(`/songs/${id}/check`).catch(() => undefined);
   await expect(page.getByText("Nothing to report")).toBeVisible();
@@ -73,7 +73,7 @@ test("findings follow a note while it is dragged, and a chord that changes under
   await page.getByLabel("Chord symbol").press("Enter");
   await expect(page.locator(".findings")).toContainText("C 2 is held into B7, where it is the flat ninth");
   // Dragging it down to B, without letting go: the findings change with the mouse.
-  const head = (await page.locator('.lane.bass [data-note] .head').first().boundingBox())!;
+  const head = (await page.locator(".lane.bass [data-note] .head").first().boundingBox())!;
   await page.getByRole("button", { name: "semitones" }).click();
   await page.mouse.move(head.x + 8, head.y + 8);
   await page.mouse.down();
@@ -91,7 +91,8 @@ test("the drum grid: paint, erase, loudness, keys", async ({ page }) => {
   await page.mouse.down();
   await page.mouse.move(box.x + PICKUP + 4 + 52, box.y + y(1), { steps: 8 });
   await page.mouse.up();
-  const hits = async (drum: string) => (await songOf(page)).sections[0]!.groove.lanes.find((l) => l.drum === drum)?.hits.map((h) => [h.start, h.velocity]) ?? [];
+  const hits = async (drum: string) =>
+    (await songOf(page)).sections[0]!.groove.lanes.find((l) => l.drum === drum)?.hits.map((h) => [h.start, h.velocity]) ?? [];
   expect((await hits("closedHat")).map((h) => h[0])).toEqual([0, 120, 240, 360, 480]);
   await page.keyboard.press("Control+z");
   expect(await hits("closedHat")).toEqual([]);
@@ -120,7 +121,11 @@ test("axe finds nothing, light and dark, in every workspace and in the list", as
       // The score is the same in every workspace: it is read once in the light and once in the dark.
       const builder = new AxeBuilder({ page }).options({ resultTypes: ["violations"] });
       const result = await (/bass$/.test(path) ? builder : builder.exclude("#score")).analyze();
-      expect(result.violations.map((v) => `${scheme} ${path} ${v.id}: ${v.nodes[0]!.html.slice(0, 140)} ${v.nodes[0]!.failureSummary?.slice(0, 200)}`)).toEqual([]);
+      expect(
+        result.violations.map(
+          (v) => `${scheme} ${path} ${v.id}: ${v.nodes[0]!.html.slice(0, 140)} ${v.nodes[0]!.failureSummary?.slice(0, 200)}`,
+        ),
+      ).toEqual([]);
     }
   }
 });

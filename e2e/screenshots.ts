@@ -14,11 +14,15 @@ const VIEWS: [name: string, path: string, prepare?: (page: Page) => Promise<unkn
   ["groove", `${groove}/groove`],
   ["chords", `${ballad}/chords`, (page) => page.locator("[data-chord]").nth(3).click()],
   ["voicings", `${ballad}/voicings`, (page) => page.locator("[data-chord]").nth(2).click()],
-  ["bass", `${groove}/bass`, async (page) => {
-    await page.getByRole("button", { name: "Write lines" }).click();
-    await page.getByRole("list", { name: "Candidates" }).waitFor();
-    await page.locator(".lane.bass [data-note]").nth(3).click();
-  }],
+  [
+    "bass",
+    `${groove}/bass`,
+    async (page) => {
+      await page.getByRole("button", { name: "Write lines" }).click();
+      await page.getByRole("list", { name: "Candidates" }).waitFor();
+      await page.locator(".lane.bass [data-note]").nth(3).click();
+    },
+  ],
   ["check", `${ballad}/check`, (page) => page.getByLabel("judged as").selectOption("chorale")],
   ["handover", `${groove}/handover`],
   ["dark", `${ballad}/bass`, (page) => page.emulateMedia({ colorScheme: "dark" })],

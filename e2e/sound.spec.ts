@@ -25,7 +25,9 @@ const loudness = (samples: number[], rate: number, from: number, to: number): nu
 /** The demo groove with swing, plus offsets and glides: what is heard is what is written. */
 function changed(song: Song): Song {
   const section = song.sections[0]!;
-  const bass = section.notes.bass!.map((n, i) => (i % 5 === 2 && n.start > 0 ? { ...n, offset: 40, duration: Math.min(n.duration, 240) } : { ...n, duration: Math.min(n.duration, 360) }));
+  const bass = section.notes.bass!.map((n, i) =>
+    i % 5 === 2 && n.start > 0 ? { ...n, offset: 40, duration: Math.min(n.duration, 240) } : { ...n, duration: Math.min(n.duration, 360) },
+  );
   return { ...song, sections: [{ ...section, notes: { ...section.notes, bass } }] };
 }
 
@@ -52,7 +54,8 @@ test("the demo rendered offline: notes at their times and pitches, silence where
       const place = `${part} ${note.pitch} at tick ${note.start}`;
       // Its pitch is louder than the semitones and tones beside it.
       const own = energy(samples, rate, from + 0.01, to, midiFrequency(note.midi));
-      for (const d of [-2, 2]) expect(own, `${place} against ${d}`).toBeGreaterThan(energy(samples, rate, from + 0.01, to, midiFrequency(note.midi + d)) * 1.5);
+      for (const d of [-2, 2])
+        expect(own, `${place} against ${d}`).toBeGreaterThan(energy(samples, rate, from + 0.01, to, midiFrequency(note.midi + d)) * 1.5);
       // Before it there is silence when the note before has ended (and rung out), and it begins within 15 ms of its time.
       const before = notes[i - 1];
       const quietFrom = (before ? at(before.playedEnd) : 0) + 0.12;
@@ -66,16 +69,21 @@ test("the demo rendered offline: notes at their times and pitches, silence where
   const { samples, rate } = await page.evaluate(() => window.orchard!.render({ section: "s1", solo: ["drums"] }));
   for (const hit of real.hits.filter((h) => h.drum === "kick")) {
     const time = at(hit.played);
-    expect(energy(samples, rate, time, time + 0.06, 60), `kick at ${hit.start}`).toBeGreaterThan(energy(samples, rate, time - 0.07, time - 0.005, 60) * 4);
+    expect(energy(samples, rate, time, time + 0.06, 60), `kick at ${hit.start}`).toBeGreaterThan(
+      energy(samples, rate, time - 0.07, time - 0.005, 60) * 4,
+    );
   }
   // The sampled piano sounds as well.
-  const ballad = await (await request.get("/api/songs/lanterns-on-row-nine")).json() as Song;
+  const ballad = (await (await request.get("/api/songs/lanterns-on-row-nine")).json()) as Song;
   await page.goto("/songs/lanterns-on-row-nine/chords");
   await expect(page.locator("[data-chord]").first()).toBeVisible();
   const piano = await page.evaluate(() => window.orchard!.render({ section: "s1", solo: ["keys"], to: 7680 }));
   const realBallad = realize(ballad, { section: "s1" });
   for (const note of realBallad.parts.find((p) => p.id === "keys")!.notes.filter((n) => n.start < 7680)) {
     const from = secondsAt(realBallad, note.played);
-    expect(energy(piano.samples, piano.rate, from, from + 0.5, midiFrequency(note.midi)), `piano ${note.pitch} at ${note.start}`).toBeGreaterThan(1e-9);
+    expect(
+      energy(piano.samples, piano.rate, from, from + 0.5, midiFrequency(note.midi)),
+      `piano ${note.pitch} at ${note.start}`,
+    ).toBeGreaterThan(1e-9);
   }
 });

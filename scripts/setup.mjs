@@ -26,7 +26,10 @@ const remembered = (name) => (existsSync(path.join(cache, name)) ? readFileSync(
 
 /** Installs the packages when the lock file is not the one they were installed from. */
 export function installPackages() {
-  const hash = createHash("sha256").update(readFileSync(path.join(root, "package-lock.json"))).update(process.versions.modules).digest("hex");
+  const hash = createHash("sha256")
+    .update(readFileSync(path.join(root, "package-lock.json")))
+    .update(process.versions.modules)
+    .digest("hex");
   const driver = existsSync(path.join(root, "node_modules", "better-sqlite3", "build", "Release", "better_sqlite3.node"));
   if (driver && remembered("lock") === hash) return;
   // Somebody ran npm themselves: npm writes its own copy of the lock file when it has finished.
@@ -38,7 +41,9 @@ export function installPackages() {
   console.log("Installing packages (a few minutes the first time: the database driver is compiled) …");
   const result = run("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"]);
   if (result.status !== 0) {
-    console.error("npm could not install the packages. Check the connection to the registry, and that python3, make and a C++ compiler are there.");
+    console.error(
+      "npm could not install the packages. Check the connection to the registry, and that python3, make and a C++ compiler are there.",
+    );
     process.exit(1);
   }
   remember("lock", hash);
@@ -80,7 +85,11 @@ export function findChromium() {
   console.log("Installing Chromium …");
   try {
     const sudo = process.getuid?.() === 0 ? [] : ["sudo"];
-    const apt = (...args) => execFileSync([...sudo, "apt-get"][0], [...sudo, "apt-get", ...args].slice(1), { stdio: ["ignore", "ignore", "inherit"], env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" } });
+    const apt = (...args) =>
+      execFileSync([...sudo, "apt-get"][0], [...sudo, "apt-get", ...args].slice(1), {
+        stdio: ["ignore", "ignore", "inherit"],
+        env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" },
+      });
     apt("update", "-qq");
     apt("install", "-y", "-qq", "--no-install-recommends", "chromium");
   } catch {

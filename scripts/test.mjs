@@ -33,9 +33,14 @@ if (!chromium) {
   console.error("There is no Chromium: the tests of the application did not run.");
   failed++;
 } else
-  step("Playwright", [bin("@playwright", "test", "cli.js"), "test"], () => {
-    const report = read("playwright.json");
-    return report ? [report.stats.expected + report.stats.flaky, report.stats.unexpected] : [0, 1];
-  }, { CHROMIUM: chromium, PLAYWRIGHT_JSON_OUTPUT_NAME: path.join(out, "playwright.json") });
+  step(
+    "Playwright",
+    [bin("@playwright", "test", "cli.js"), "test"],
+    () => {
+      const report = read("playwright.json");
+      return report ? [report.stats.expected + report.stats.flaky, report.stats.unexpected] : [0, 1];
+    },
+    { CHROMIUM: chromium, PLAYWRIGHT_JSON_OUTPUT_NAME: path.join(out, "playwright.json") },
+  );
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed ? 1 : 0);

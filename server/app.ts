@@ -23,10 +23,28 @@ const MAX_BODY = "8mb";
 export function createApp({ store, web, hosts = [], token }: AppOptions): Express {
   const app = express();
   app.disable("x-powered-by");
-  app.use(helmet({
-    contentSecurityPolicy: { useDefaults: false, directives: { defaultSrc: ["'self'"], scriptSrc: ["'self'"], styleSrc: ["'self'"], imgSrc: ["'self'", "data:"], fontSrc: ["'self'", "data:"], mediaSrc: ["'self'", "blob:", "data:"], connectSrc: ["'self'"], workerSrc: ["'self'", "blob:"], objectSrc: ["'none'"], baseUri: ["'self'"], formAction: ["'self'"], frameAncestors: ["'none'"] } },
-    strictTransportSecurity: false,
-  }));
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'"],
+          styleSrc: ["'self'"],
+          imgSrc: ["'self'", "data:"],
+          fontSrc: ["'self'", "data:"],
+          mediaSrc: ["'self'", "blob:", "data:"],
+          connectSrc: ["'self'"],
+          workerSrc: ["'self'", "blob:"],
+          objectSrc: ["'none'"],
+          baseUri: ["'self'"],
+          formAction: ["'self'"],
+          frameAncestors: ["'none'"],
+        },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
   app.use(checkOrigin(hosts));
   if (token) app.use(checkToken(token));
   app.use(express.json({ limit: MAX_BODY }));

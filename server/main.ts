@@ -24,11 +24,17 @@ const store = new SongStore(db);
 if (process.env.SEED !== "off") for (const song of demoSongs()) if (!(await store.exists(song.id))) await store.create(song, true);
 
 const token = isLoopback(host) ? undefined : (process.env.TOKEN ?? randomBytes(16).toString("hex"));
-const app = createApp({ store, web: path.join(root, "dist"), hosts: isLoopback(host) ? [] : [host, ...(process.env.ALLOWED_HOSTS ?? "").split(",").filter(Boolean)], ...(token ? { token } : {}) });
+const app = createApp({
+  store,
+  web: path.join(root, "dist"),
+  hosts: isLoopback(host) ? [] : [host, ...(process.env.ALLOWED_HOSTS ?? "").split(",").filter(Boolean)],
+  ...(token ? { token } : {}),
+});
 
 const server = app.listen(port, host, (error?: Error) => {
   if (error) {
-    if ((error as NodeJS.ErrnoException).code === "EADDRINUSE") console.error(`Port ${port} is taken by another program. Stop that program, or choose another port: PORT=${port + 1} npm start`);
+    if ((error as NodeJS.ErrnoException).code === "EADDRINUSE")
+      console.error(`Port ${port} is taken by another program. Stop that program, or choose another port: PORT=${port + 1} npm start`);
     else console.error(`The server cannot listen on ${host}:${port}: ${error.message}`);
     process.exit(1);
   }

@@ -3,7 +3,14 @@ import type { RevisionInfo, SongSummary } from "../server/store/songs";
 
 /** What the server said was wrong, or that it could not be reached (status 0). */
 export class ApiProblem extends Error {
-  constructor(readonly status: number, readonly code: string, message: string, readonly hint?: string, readonly current?: Song, readonly revision?: number) {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly hint?: string,
+    readonly current?: Song,
+    readonly revision?: number,
+  ) {
     super(message);
   }
 }
@@ -16,11 +23,28 @@ async function call(path: string, init?: RequestInit): Promise<Response> {
     throw new ApiProblem(0, "server.away", "The server is away", "Your edits are kept in this browser and sent when it is back.");
   }
   if (response.ok) return response;
-  const body = (await response.json().catch(() => ({}))) as { code?: string; title?: string; hint?: string; current?: Song; revision?: number };
-  throw new ApiProblem(response.status >= 502 ? 0 : response.status, body.code ?? "server.failed", body.title ?? `The server answered ${response.status}`, body.hint, body.current, body.revision);
+  const body = (await response.json().catch(() => ({}))) as {
+    code?: string;
+    title?: string;
+    hint?: string;
+    current?: Song;
+    revision?: number;
+  };
+  throw new ApiProblem(
+    response.status >= 502 ? 0 : response.status,
+    body.code ?? "server.failed",
+    body.title ?? `The server answered ${response.status}`,
+    body.hint,
+    body.current,
+    body.revision,
+  );
 }
 
-const send = (method: string, body: unknown, headers: Record<string, string> = {}): RequestInit => ({ method, headers: { "Content-Type": "application/json", ...headers }, body: JSON.stringify(body) });
+const send = (method: string, body: unknown, headers: Record<string, string> = {}): RequestInit => ({
+  method,
+  headers: { "Content-Type": "application/json", ...headers },
+  body: JSON.stringify(body),
+});
 const revisionOf = (response: Response): number => Number(/\d+/.exec(response.headers.get("etag") ?? "0")?.[0] ?? 0);
 const stored = async (response: Response) => ({ song: (await response.json()) as Song, revision: revisionOf(response) });
 
@@ -34,5 +58,6 @@ export const api = {
   duplicate: async (id: string) => stored(await call(`/${id}/duplicate`, { method: "POST" })),
   revisions: async (id: string) => (await (await call(`/${id}/revisions`)).json()) as RevisionInfo[],
   revision: async (id: string, revision: number) => (await (await call(`/${id}/revisions/${revision}`)).json()) as Song,
-  nameRevision: async (id: string, revision: number, name: string | null) => void (await call(`/${id}/revisions/${revision}`, send("PATCH", { name }))),
+  nameRevision: async (id: string, revision: number, name: string | null) =>
+    void (await call(`/${id}/revisions/${revision}`, send("PATCH", { name }))),
 };

@@ -4,7 +4,13 @@ import { newSong, parseSong, type Result, type Song } from "../../core/src/index
 import { HttpProblem } from "../problem";
 import type { SongStore, Stored } from "../store/songs";
 
-const NewSong = z.object({ title: z.string(), key: z.string().optional(), tempo: z.number().optional(), meter: z.string().optional(), bars: z.number().optional() });
+const NewSong = z.object({
+  title: z.string(),
+  key: z.string().optional(),
+  tempo: z.number().optional(),
+  meter: z.string().optional(),
+  bars: z.number().optional(),
+});
 
 /** The value of a core result, or the problem it carries as an answer 422. */
 function accept<T>(result: Result<T>): T {
@@ -42,7 +48,13 @@ export function songRoutes(store: SongStore): Router {
     if (isDocument) song = accept(parseSong(body));
     else {
       const settings = NewSong.safeParse(body);
-      if (!settings.success) throw new HttpProblem(422, "song.settings", `${settings.error.issues[0]!.path.join(".") || "body"}: ${settings.error.issues[0]!.message}`, { hint: "Send at least a title." });
+      if (!settings.success)
+        throw new HttpProblem(
+          422,
+          "song.settings",
+          `${settings.error.issues[0]!.path.join(".") || "body"}: ${settings.error.issues[0]!.message}`,
+          { hint: "Send at least a title." },
+        );
       song = accept(newSong(Object.fromEntries(Object.entries(settings.data).filter(([, v]) => v !== undefined)) as { title: string }));
     }
     send(response, await store.create(song), 201);
@@ -62,7 +74,10 @@ export function songRoutes(store: SongStore): Router {
   });
   routes.post("/:id/duplicate", async (request, response) => send(response, await store.duplicate(idOf(request)), 201));
   routes.get("/:id/revisions", async (request, response) => void response.json(await store.revisions(idOf(request))));
-  routes.get("/:id/revisions/:revision", async (request, response) => void response.json(await store.revision(idOf(request), numberOf(request))));
+  routes.get(
+    "/:id/revisions/:revision",
+    async (request, response) => void response.json(await store.revision(idOf(request), numberOf(request))),
+  );
   routes.patch("/:id/revisions/:revision", async (request, response) => {
     const body = z.object({ name: z.string().trim().min(1).max(200).nullable() }).safeParse(request.body);
     if (!body.success) throw new HttpProblem(422, "revision.name", "A revision's name is a text of 1 to 200 characters, or null");

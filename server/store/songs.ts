@@ -41,14 +41,27 @@ const DAY = 24 * 60 * MINUTE;
 
 /** Songs and their revisions. Every change is one transaction; a song's newest document is also its newest revision. */
 export class SongStore {
-  constructor(private readonly db: Knex, private readonly now: () => number = Date.now) {}
+  constructor(
+    private readonly db: Knex,
+    private readonly now: () => number = Date.now,
+  ) {}
 
   async list(): Promise<SongSummary[]> {
     const rows = await this.db<Row>("songs").whereNull("deleted_at").orderBy("updated_at", "desc").orderBy("title");
     return rows.map((row) => {
       const song = read(row.document);
       const lengths = new Map(song.sections.map((s) => [s.id, s.bars]));
-      return { id: row.id, title: row.title, key: keyName(must(parseKey(song.key))), tempo: song.tempo, meter: song.meter, bars: song.form.reduce((sum, o) => sum + (lengths.get(o.sectionId) ?? 0), 0), sections: song.sections.length, revision: row.revision, updatedAt: row.updated_at };
+      return {
+        id: row.id,
+        title: row.title,
+        key: keyName(must(parseKey(song.key))),
+        tempo: song.tempo,
+        meter: song.meter,
+        bars: song.form.reduce((sum, o) => sum + (lengths.get(o.sectionId) ?? 0), 0),
+        sections: song.sections.length,
+        revision: row.revision,
+        updatedAt: row.updated_at,
+      };
     });
   }
 
@@ -63,7 +76,15 @@ export class SongStore {
     const document = { ...song, id };
     const at = this.now();
     await this.db.transaction(async (tx) => {
-      await tx<Row>("songs").insert({ id, title: song.title, revision: 1, document: JSON.stringify(document), created_at: at, updated_at: at, deleted_at: null });
+      await tx<Row>("songs").insert({
+        id,
+        title: song.title,
+        revision: 1,
+        document: JSON.stringify(document),
+        created_at: at,
+        updated_at: at,
+        deleted_at: null,
+      });
       await tx("revisions").insert({ song_id: id, revision: 1, document: JSON.stringify(document), name: null, created_at: at });
     });
     return { song: document, revision: 1 };
@@ -73,7 +94,13 @@ export class SongStore {
   async save(id: string, based: number, song: Song): Promise<Stored> {
     return this.db.transaction(async (tx) => {
       const row = await this.row(tx, id);
-      if (row.revision !== based) throw new HttpProblem(409, "revision.stale", `The song was changed elsewhere: it is at revision ${row.revision}, the edit was based on ${based}`, { hint: "Compare both versions and keep one.", revision: row.revision, current: read(row.document) });
+      if (row.revision !== based)
+        throw new HttpProblem(
+          409,
+          "revision.stale",
+          `The song was changed elsewhere: it is at revision ${row.revision}, the edit was based on ${based}`,
+          { hint: "Compare both versions and keep one.", revision: row.revision, current: read(row.document) },
+        );
       const revision = based + 1;
       const at = this.now();
       const document = JSON.stringify({ ...song, id });
@@ -105,7 +132,10 @@ export class SongStore {
 
   async revisions(id: string): Promise<RevisionInfo[]> {
     await this.row(this.db, id);
-    const rows = (await this.db("revisions").where({ song_id: id }).orderBy("revision", "desc").select("revision", "name", "created_at")) as { revision: number; name: string | null; created_at: number }[];
+    const rows = (await this.db("revisions")
+      .where({ song_id: id })
+      .orderBy("revision", "desc")
+      .select("revision", "name", "created_at")) as { revision: number; name: string | null; created_at: number }[];
     return rows.map((r) => ({ revision: r.revision, name: r.name, createdAt: r.created_at }));
   }
 
@@ -122,7 +152,12 @@ export class SongStore {
 
   /** Of unnamed revisions, all of the last ten minutes stay, then one for each ten minutes of a day, then one a day. */
   private async thin(tx: Knex.Transaction, id: string, at: number): Promise<void> {
-    const rows = (await tx("revisions").where({ song_id: id }).whereNull("name").where("created_at", "<", at - 10 * MINUTE).orderBy("revision", "desc").select("revision", "created_at")) as { revision: number; created_at: number }[];
+    const rows = (await tx("revisions")
+      .where({ song_id: id })
+      .whereNull("name")
+      .where("created_at", "<", at - 10 * MINUTE)
+      .orderBy("revision", "desc")
+      .select("revision", "created_at")) as { revision: number; created_at: number }[];
     const seen = new Set<string>();
     const drop = rows.filter((r) => {
       const slot = at - r.created_at < DAY ? `t${Math.floor(r.created_at / (10 * MINUTE))}` : `d${Math.floor(r.created_at / DAY)}`;
@@ -130,7 +165,14 @@ export class SongStore {
       seen.add(slot);
       return !first;
     });
-    if (drop.length) await tx("revisions").where({ song_id: id }).whereIn("revision", drop.map((r) => r.revision)).delete();
+    if (drop.length)
+      await tx("revisions")
+        .where({ song_id: id })
+        .whereIn(
+          "revision",
+          drop.map((r) => r.revision),
+        )
+        .delete();
   }
 
   private async row(db: Knex, id: string): Promise<Row> {
@@ -140,7 +182,8 @@ export class SongStore {
   }
 }
 
-const unknown = (id: string): HttpProblem => new HttpProblem(404, "song.unknown", `There is no song with the id "${id.slice(0, 60)}"`, { hint: "Go back to the list of songs." });
+const unknown = (id: string): HttpProblem =>
+  new HttpProblem(404, "song.unknown", `There is no song with the id "${id.slice(0, 60)}"`, { hint: "Go back to the list of songs." });
 
 /** Reads a stored document, migrating it to the present version. */
 const read = (document: string): Song => must(parseSong(document));

@@ -10,7 +10,9 @@ import { SongStore } from "../store/songs";
 export const temporaryFolder = (): string => mkdtempSync(path.join(tmpdir(), "orchard-"));
 
 /** A real server on a free port with a real database in a temporary folder. */
-export async function startServer(options: Partial<AppOptions> & { now?: () => number } = {}): Promise<{ url: string; store: SongStore; stop(): Promise<void> }> {
+export async function startServer(
+  options: Partial<AppOptions> & { now?: () => number } = {},
+): Promise<{ url: string; store: SongStore; stop(): Promise<void> }> {
   const folder = temporaryFolder();
   const db = await openDatabase(folder);
   const store = new SongStore(db, options.now);

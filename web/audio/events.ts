@@ -1,4 +1,15 @@
-import { instrumentOf, pitchMidi, QUARTER, secondsAt, type Drum, type Midi, type RealSong, type Seconds, type SoundKind, type Ticks } from "../../core/src/index";
+import {
+  instrumentOf,
+  pitchMidi,
+  QUARTER,
+  secondsAt,
+  type Drum,
+  type Midi,
+  type RealSong,
+  type Seconds,
+  type SoundKind,
+  type Ticks,
+} from "../../core/src/index";
 
 /** One sound at a time counted from the beginning of what is played. */
 export type SoundEvent =
@@ -24,7 +35,10 @@ export interface Schedule {
 }
 
 /** Everything that sounds between two positions, from the played positions of the realized song: what is heard is what is written. */
-export function schedule(real: RealSong, { from = 0, to = real.duration, solo = [], click = false, countIn = false }: EventOptions = {}): Schedule {
+export function schedule(
+  real: RealSong,
+  { from = 0, to = real.duration, solo = [], click = false, countIn = false }: EventOptions = {},
+): Schedule {
   const events: SoundEvent[] = [];
   const first = real.sections.findLast((s) => s.start <= from) ?? real.sections[0];
   const base = secondsAt(real, from);
@@ -43,13 +57,32 @@ export function schedule(real: RealSong, { from = 0, to = real.duration, solo = 
       const time = Math.max(0, at(start));
       const end = at(Math.min(note.playedEnd, to));
       if (end <= time) continue;
-      events.push({ kind: "note", time, duration: end - time, part: part.id, sound, midi: note.midi, velocity: note.velocity, ...(note.glideTo ? { glideTo: pitchMidi(note.glideTo) } : {}) });
+      events.push({
+        kind: "note",
+        time,
+        duration: end - time,
+        part: part.id,
+        sound,
+        midi: note.midi,
+        velocity: note.velocity,
+        ...(note.glideTo ? { glideTo: pitchMidi(note.glideTo) } : {}),
+      });
     }
   }
   const drums = real.parts.find((p) => p.role === "drums");
   if (drums && audible(drums.id, drums.muted))
-    for (const hit of real.hits) if (hit.start >= from && hit.start < to) events.push({ kind: "drum", time: Math.max(0, at(hit.played)), part: drums.id, drum: hit.drum, velocity: hit.velocity, ...(hit.duration ? { duration: (hit.duration / QUARTER) * (60 / first!.tempo) } : {}) });
-  if (lead && first) for (const beat of first.meter.beats) events.push({ kind: "click", time: at(from + beat.start) - lead, strong: beat.start === 0 });
+    for (const hit of real.hits)
+      if (hit.start >= from && hit.start < to)
+        events.push({
+          kind: "drum",
+          time: Math.max(0, at(hit.played)),
+          part: drums.id,
+          drum: hit.drum,
+          velocity: hit.velocity,
+          ...(hit.duration ? { duration: (hit.duration / QUARTER) * (60 / first!.tempo) } : {}),
+        });
+  if (lead && first)
+    for (const beat of first.meter.beats) events.push({ kind: "click", time: at(from + beat.start) - lead, strong: beat.start === 0 });
   if (click)
     for (const section of real.sections)
       for (let bar = 0; bar < section.bars; bar++)

@@ -37,7 +37,10 @@ export class Player {
     const transport = Tone.getTransport();
     transport.bpm.value = 120;
     this.fill(band);
-    const offset = startAt !== undefined && startAt > options.from && startAt < options.to ? secondsAt(real, startAt) - secondsAt(real, options.from) + this.job.lead : 0;
+    const offset =
+      startAt !== undefined && startAt > options.from && startAt < options.to
+        ? secondsAt(real, startAt) - secondsAt(real, options.from) + this.job.lead
+        : 0;
     transport.start("+0.06", offset);
   }
 
@@ -57,7 +60,15 @@ export class Player {
     for (const event of events) transport.schedule((time) => band.play(event, time), event.time);
     transport.loop = job.loop;
     if (job.loop) transport.setLoopPoints(lead, length);
-    else transport.schedule(() => Tone.getDraw().schedule(() => { this.stop(); this.onEnd(); }, Tone.now()), length + 0.4);
+    else
+      transport.schedule(
+        () =>
+          Tone.getDraw().schedule(() => {
+            this.stop();
+            this.onEnd();
+          }, Tone.now()),
+        length + 0.4,
+      );
   }
 
   get playing(): boolean {
@@ -97,12 +108,16 @@ export class Player {
 /** Renders a realized song without playing it: samples of the left channel. Sampled and synthesized sounds are the same as in `Player`. */
 export async function render(real: RealSong, options: EventOptions = {}, tail = 0.5): Promise<{ samples: Float32Array; rate: number }> {
   const plan = schedule(real, options);
-  const buffer = await Tone.Offline(async ({ transport }) => {
-    const band = new Band(real);
-    await band.ready;
-    for (const event of plan.events) transport.schedule((time) => band.play(event, time), event.time);
-    transport.start(0);
-  }, plan.length + tail, 1, 22050);
+  const buffer = await Tone.Offline(
+    async ({ transport }) => {
+      const band = new Band(real);
+      await band.ready;
+      for (const event of plan.events) transport.schedule((time) => band.play(event, time), event.time);
+      transport.start(0);
+    },
+    plan.length + tail,
+    1,
+    22050,
+  );
   return { samples: buffer.getChannelData(0), rate: buffer.sampleRate };
 }
-

@@ -37,7 +37,12 @@ async function start(song: Song, options: { from: Ticks; to: Ticks; loop: boolea
     await ready.prepare(realNow(song));
     if (mine !== ticket) return;
     const view = useView.getState();
-    await ready.play(realNow(song), { from: options.from, to: options.to, solo: view.solo, click: view.click, countIn: options.countIn }, options.loop, options.startAt);
+    await ready.play(
+      realNow(song),
+      { from: options.from, to: options.to, solo: view.solo, click: view.click, countIn: options.countIn },
+      options.loop,
+      options.startAt,
+    );
     useSound.setState({ playing: true });
   } finally {
     if (mine === ticket) useSound.setState({ loading: false });
@@ -52,7 +57,12 @@ export async function play(startAt?: Ticks): Promise<void> {
   const shown = view.preview?.song ?? song;
   const { duration } = realNow(shown);
   const range = view.loop && !view.wholeSong ? { from: view.loop.from, to: view.loop.to } : { from: 0, to: duration };
-  await start(shown, { ...range, loop: !view.wholeSong && (view.loop?.on ?? true), countIn: view.countIn, ...(startAt !== undefined ? { startAt } : {}) });
+  await start(shown, {
+    ...range,
+    loop: !view.wholeSong && (view.loop?.on ?? true),
+    countIn: view.countIn,
+    ...(startAt !== undefined ? { startAt } : {}),
+  });
 }
 
 export function stop(): void {
@@ -110,7 +120,12 @@ export function startSound(): () => void {
 }
 
 /** For tests: renders the open song with the sounds that are played. */
-export async function renderOpenSong(options: { section?: string; from?: Ticks; to?: Ticks; solo?: string[] }): Promise<{ samples: number[]; rate: number }> {
+export async function renderOpenSong(options: {
+  section?: string;
+  from?: Ticks;
+  to?: Ticks;
+  solo?: string[];
+}): Promise<{ samples: number[]; rate: number }> {
   const { song } = useSong.getState();
   if (!song) throw new Error("no song is open");
   const { render } = await import("./player");

@@ -21,7 +21,14 @@ import { NoteStrip } from "../ui/NoteStrip";
 import { Transport } from "../ui/Transport";
 import { Conflict } from "./Conflict";
 
-const TITLES: Record<Workspace, string> = { groove: "Groove", chords: "Chords", voicings: "Voicings", bass: "Bass", check: "Check", handover: "Hand over" };
+const TITLES: Record<Workspace, string> = {
+  groove: "Groove",
+  chords: "Chords",
+  voicings: "Voicings",
+  bass: "Bass",
+  check: "Check",
+  handover: "Hand over",
+};
 
 declare global {
   interface Window {
@@ -44,7 +51,22 @@ export function SongPage() {
       () => {
         if (gone) return;
         const opened = useSong.getState().song!;
-        useView.getState().set({ section: opened.form[0]?.sectionId ?? opened.sections[0]!.id, chord: null, selected: { part: "", ids: [] }, lines: [], preview: null, loop: null, solo: [], folded: [], findings: [], report: null, voicing: null, zoom: fit(opened.sections[0]!.bars) });
+        useView
+          .getState()
+          .set({
+            section: opened.form[0]?.sectionId ?? opened.sections[0]!.id,
+            chord: null,
+            selected: { part: "", ids: [] },
+            lines: [],
+            preview: null,
+            loop: null,
+            solo: [],
+            folded: [],
+            findings: [],
+            report: null,
+            voicing: null,
+            zoom: fit(opened.sections[0]!.bars),
+          });
         ends = [startAutosave(), startAnalysis(), startSound()];
         window.orchard = { render: renderOpenSong, song: () => useSong.getState().song };
         setReady(id);
@@ -58,8 +80,22 @@ export function SongPage() {
     };
   }, [id]);
 
-  if (failed) return <main className="message"><h1>{failed.status === 404 ? "There is no such song" : "The song cannot be opened"}</h1><p>{failed.message}. {failed.hint}</p><Link to="/">All songs</Link></main>;
-  if (!song || ready !== id) return <main className="message" aria-busy="true"><p>Opening …</p></main>;
+  if (failed)
+    return (
+      <main className="message">
+        <h1>{failed.status === 404 ? "There is no such song" : "The song cannot be opened"}</h1>
+        <p>
+          {failed.message}. {failed.hint}
+        </p>
+        <Link to="/">All songs</Link>
+      </main>
+    );
+  if (!song || ready !== id)
+    return (
+      <main className="message" aria-busy="true">
+        <p>Opening …</p>
+      </main>
+    );
   return <Workbench />;
 }
 
@@ -73,27 +109,58 @@ function Workbench() {
   const shown = view.preview?.song ?? song;
   // An undone section leaves its id behind: fall back to the first one.
   const section = shown.sections.some((s) => s.id === view.section) ? view.section : shown.sections[0]!.id;
-  useEffect(() => { if (section !== view.section) view.set({ section }); }, [section, view]);
+  useEffect(() => {
+    if (section !== view.section) view.set({ section });
+  }, [section, view]);
   // The score follows a frame or two later, in slices, so that no edit blocks the hand that makes it.
   const data = useScoreData(useDeferredValue(shown), useDeferredValue(section));
   const { workspace = "chords" } = useParams();
   const current = (WORKSPACES as readonly string[]).includes(workspace) ? (workspace as Workspace) : "chords";
-  useEffect(() => { document.title = `${song.title} · Hushed Orchard`; }, [song.title]);
+  useEffect(() => {
+    document.title = `${song.title} · Hushed Orchard`;
+  }, [song.title]);
   if (!data) return null;
   const open = view.findings.filter((f) => f.waived === undefined);
   const bassPart = song.parts.find((p) => p.role === "bass")?.id;
-  const badge: Partial<Record<Workspace, number>> = { bass: open.filter((f) => bassPart && f.where.parts.includes(bassPart)).length, check: open.length };
+  const badge: Partial<Record<Workspace, number>> = {
+    bass: open.filter((f) => bassPart && f.where.parts.includes(bassPart)).length,
+    check: open.length,
+  };
   return (
     <div className="workbench">
       <Keys data={data} />
       <Header song={song} />
       <nav className="workspaces" aria-label="Workspaces">
-        {WORKSPACES.map((w) => <Link key={w} to={`/songs/${song.id}/${w}`} aria-current={w === current ? "page" : undefined}>{TITLES[w]}{badge[w] ? <sup aria-label={`${badge[w]} findings`}>{badge[w]}</sup> : null}</Link>)}
-        {view.preview && <span className="preview-note" role="status">Hearing: {view.preview.label} <button type="button" onClick={endPreview}>back to what is written</button></span>}
-        <button type="button" className="help-button" onClick={() => view.set({ help: true })} title="Keys (?)" aria-label="Keys">?</button>
+        {WORKSPACES.map((w) => (
+          <Link key={w} to={`/songs/${song.id}/${w}`} aria-current={w === current ? "page" : undefined}>
+            {TITLES[w]}
+            {badge[w] ? <sup aria-label={`${badge[w]} findings`}>{badge[w]}</sup> : null}
+          </Link>
+        ))}
+        {view.preview && (
+          <span className="preview-note" role="status">
+            Hearing: {view.preview.label}{" "}
+            <button type="button" onClick={endPreview}>
+              back to what is written
+            </button>
+          </span>
+        )}
+        <button type="button" className="help-button" onClick={() => view.set({ help: true })} title="Keys (?)" aria-label="Keys">
+          ?
+        </button>
       </nav>
-      {problem && <div className="problem-bar" role="alert">{problem.message}{/[.!?]$/.test(problem.message) ? "" : "."} {problem.hint} <button type="button" aria-label="Close" onClick={() => say(null)}>×</button></div>}
-      {conflict && status === "conflict" ? <Conflict mine={song} /> : (
+      {problem && (
+        <div className="problem-bar" role="alert">
+          {problem.message}
+          {/[.!?]$/.test(problem.message) ? "" : "."} {problem.hint}{" "}
+          <button type="button" aria-label="Close" onClick={() => say(null)}>
+            ×
+          </button>
+        </div>
+      )}
+      {conflict && status === "conflict" ? (
+        <Conflict mine={song} />
+      ) : (
         <div className="desk">
           <main className={view.preview ? "previewing" : ""} id="score" tabIndex={-1} aria-label="Score">
             <NoteStrip data={data} />
@@ -110,7 +177,9 @@ function Workbench() {
         </div>
       )}
       <Transport data={data} />
-      <div className="visually-hidden" aria-live="polite">{open.length === 0 ? "No findings" : `${open.length} findings. ${open[0]!.message}`}</div>
+      <div className="visually-hidden" aria-live="polite">
+        {open.length === 0 ? "No findings" : `${open.length} findings. ${open[0]!.message}`}
+      </div>
       <Help show={view.help} close={() => view.set({ help: false })} />
     </div>
   );
@@ -125,18 +194,23 @@ function Keys({ data }: { data: ScoreData }) {
   const lines = view.linesFor === `${data.section.id}:${bass}` ? view.lines : [];
   const heard = lines.findIndex((l, i) => view.preview?.id === `line:${i}:${l.seed}:${l.style}`);
   const [remembered, setRemembered] = useState(0);
-  useEffect(() => { if (heard >= 0) setRemembered(heard); }, [heard]);
+  useEffect(() => {
+    if (heard >= 0) setRemembered(heard);
+  }, [heard]);
   // Space always means play: it never presses the button that happens to have the focus.
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       const target = e.target as HTMLElement;
-      if (e.code !== "Space" || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) && (target as HTMLInputElement).type !== "checkbox") return;
+      if (e.code !== "Space" || (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) && (target as HTMLInputElement).type !== "checkbox"))
+        return;
       e.preventDefault();
       e.stopPropagation();
       if (useSound.getState().playing) stop();
       else void play();
     };
-    const swallow = (e: KeyboardEvent) => { if (e.code === "Space" && (e.target as HTMLElement).tagName === "BUTTON") e.preventDefault(); };
+    const swallow = (e: KeyboardEvent) => {
+      if (e.code === "Space" && (e.target as HTMLElement).tagName === "BUTTON") e.preventDefault();
+    };
     window.addEventListener("keydown", onKey, true);
     window.addEventListener("keyup", swallow, true);
     return () => {
@@ -146,18 +220,45 @@ function Keys({ data }: { data: ScoreData }) {
   }, []);
   const toggle = (list: string[], id: string) => (list.includes(id) ? list.filter((x) => x !== id) : [...list, id]);
   const lane = view.selected.part || bass || "";
-  useHotkeys("mod+z", (e) => { e.preventDefault(); undo(); });
-  useHotkeys("mod+shift+z, mod+y", (e) => { e.preventDefault(); redo(); });
-  useHotkeys("l", () => view.set({ wholeSong: false, loop: view.loop ? { ...view.loop, on: !view.loop.on } : { on: false, from: 0, to: data.length } }));
+  useHotkeys("mod+z", (e) => {
+    e.preventDefault();
+    undo();
+  });
+  useHotkeys("mod+shift+z, mod+y", (e) => {
+    e.preventDefault();
+    redo();
+  });
+  useHotkeys("l", () =>
+    view.set({ wholeSong: false, loop: view.loop ? { ...view.loop, on: !view.loop.on } : { on: false, from: 0, to: data.length } }),
+  );
   useHotkeys("m", () => lane && edit({ do: "setPart", part: lane, muted: !data.song.parts.find((p) => p.id === lane)?.muted }));
   useHotkeys("s", () => lane && view.set({ solo: toggle(view.solo, lane) }));
   useHotkeys("shift+slash, ?", () => view.set({ help: true }), { useKey: true });
   useHotkeys("equal, plus", () => view.set({ zoom: Math.min(200, view.zoom * 1.25) }));
   useHotkeys("minus", () => view.set({ zoom: Math.max(14, view.zoom / 1.25) }));
-  useHotkeys("1,2,3,4,5,6,7,8,9", (e) => { const i = Number(e.key) - 1; const line = lines[i]; if (line) candidate.hear(line, i); });
-  useHotkeys("a", () => { const line = lines[remembered]; if (heard >= 0) { endPreview(); void play(); } else if (line) { stop(); candidate.hear(line, remembered); } });
-  useHotkeys("t", () => { const line = lines[heard]; if (line) candidate.take(line); });
-  useHotkeys("f6", (e) => { e.preventDefault(); (document.activeElement?.closest("#panel") ? document.getElementById("score") : document.getElementById("panel"))?.focus(); });
+  useHotkeys("1,2,3,4,5,6,7,8,9", (e) => {
+    const i = Number(e.key) - 1;
+    const line = lines[i];
+    if (line) candidate.hear(line, i);
+  });
+  useHotkeys("a", () => {
+    const line = lines[remembered];
+    if (heard >= 0) {
+      endPreview();
+      void play();
+    } else if (line) {
+      stop();
+      candidate.hear(line, remembered);
+    }
+  });
+  useHotkeys("t", () => {
+    const line = lines[heard];
+    if (line) candidate.take(line);
+  });
+  useHotkeys("f6", (e) => {
+    e.preventDefault();
+    (document.activeElement?.closest("#panel") ? document.getElementById("score") : document.getElementById("panel"))?.focus();
+  });
   useHotkeys("escape", () => endPreview());
   return null;
 }

@@ -1,5 +1,17 @@
 import { useState } from "react";
-import { applyEdit, BASS_STYLES, beatsText, describeReason, noteRoles, partByRole, positionText, reasonOf, typesetNames, type BassLine, type BassReport } from "../../core/src/index";
+import {
+  applyEdit,
+  BASS_STYLES,
+  beatsText,
+  describeReason,
+  noteRoles,
+  partByRole,
+  positionText,
+  reasonOf,
+  typesetNames,
+  type BassLine,
+  type BassReport,
+} from "../../core/src/index";
 import { endPreview, hear, useSound } from "../audio/sound";
 import { partOfReal, type ScoreData } from "../score/data";
 import { useSong } from "../store/song";
@@ -16,7 +28,10 @@ async function write(section: string, part: string, style: string, seed: number,
   view.set({ busy: ticket, writeProblem: null });
   const result = await workers.writer.bass({ section, part, style, seed, ...(glides === undefined ? {} : { settings: { glides } }) });
   if (useView.getState().busy !== ticket) return;
-  view.set({ busy: null, ...(result.ok ? { lines: result.value, linesFor: `${section}:${part}` } : { lines: [], writeProblem: result.error }) });
+  view.set({
+    busy: null,
+    ...(result.ok ? { lines: result.value, linesFor: `${section}:${part}` } : { lines: [], writeProblem: result.error }),
+  });
 }
 
 export function useCandidate(data: ScoreData) {
@@ -56,14 +71,38 @@ export function BassPanel({ data }: { data: ScoreData }) {
     <>
       <h2>Bass, {data.section.name.toLowerCase()}</h2>
       <div className="controls">
-        <select aria-label="Style" value={style.id} onChange={(e) => { edit({ do: "setPart", part: part.id, settings: { style: e.target.value } }); view.set({ lines: [] }); }}>
-          {BASS_STYLES.map((s) => <option key={s.id} value={s.id}>{s.title}</option>)}
+        <select
+          aria-label="Style"
+          value={style.id}
+          onChange={(e) => {
+            edit({ do: "setPart", part: part.id, settings: { style: e.target.value } });
+            view.set({ lines: [] });
+          }}
+        >
+          {BASS_STYLES.map((s) => (
+            <option key={s.id} value={s.id}>
+              {s.title}
+            </option>
+          ))}
         </select>
-        <label><input type="checkbox" checked={glides} onChange={(e) => edit({ do: "setPart", part: part.id, settings: { glides: e.target.checked } })} /> glides</label>
-        <button type="button" className="primary" onClick={() => go(lines.length ? seed + 1 : seed)} disabled={view.busy !== null}>{view.busy ? "Writing …" : lines.length ? "Other lines" : "Write lines"}</button>
+        <label>
+          <input
+            type="checkbox"
+            checked={glides}
+            onChange={(e) => edit({ do: "setPart", part: part.id, settings: { glides: e.target.checked } })}
+          />{" "}
+          glides
+        </label>
+        <button type="button" className="primary" onClick={() => go(lines.length ? seed + 1 : seed)} disabled={view.busy !== null}>
+          {view.busy ? "Writing …" : lines.length ? "Other lines" : "Write lines"}
+        </button>
       </div>
       <p className="small">{style.explanation} Pinned notes stay.</p>
-      {view.writeProblem && <p className="problem" role="alert">{view.writeProblem.message}. {view.writeProblem.hint}</p>}
+      {view.writeProblem && (
+        <p className="problem" role="alert">
+          {view.writeProblem.message}. {view.writeProblem.hint}
+        </p>
+      )}
       {lines.length > 0 && (
         <ol className="choices lines" aria-label="Candidates">
           {lines.map((line, i) => {
@@ -71,10 +110,33 @@ export function BassPanel({ data }: { data: ScoreData }) {
             const heard = view.preview?.id === id;
             return (
               <li key={id} className={heard ? "current" : ""}>
-                <span className="line-title">{line.title}<span className="small"> {line.notes.length} notes, {line.report.accentsMet}/{line.report.accents} accents, {line.report.pitchClasses} pitches, {percent(line.report.silence)} silence</span></span>
-                <button type="button" aria-pressed={heard && playing} title={`Hear it in place (${i + 1})`} onClick={() => candidate.hear(line, i)}>{heard && playing ? "Stop" : "Hear"}</button>
-                <button type="button" onClick={() => candidate.take(line)}>Take</button>
-                {line.conflicts.length > 0 && <ul className="conflicts">{line.conflicts.slice(0, 3).map((c, k) => <li key={k}>{typesetNames(c.message)}</li>)}{line.conflicts.length > 3 && <li>and {line.conflicts.length - 3} more</li>}</ul>}
+                <span className="line-title">
+                  {line.title}
+                  <span className="small">
+                    {" "}
+                    {line.notes.length} notes, {line.report.accentsMet}/{line.report.accents} accents, {line.report.pitchClasses} pitches,{" "}
+                    {percent(line.report.silence)} silence
+                  </span>
+                </span>
+                <button
+                  type="button"
+                  aria-pressed={heard && playing}
+                  title={`Hear it in place (${i + 1})`}
+                  onClick={() => candidate.hear(line, i)}
+                >
+                  {heard && playing ? "Stop" : "Hear"}
+                </button>
+                <button type="button" onClick={() => candidate.take(line)}>
+                  Take
+                </button>
+                {line.conflicts.length > 0 && (
+                  <ul className="conflicts">
+                    {line.conflicts.slice(0, 3).map((c, k) => (
+                      <li key={k}>{typesetNames(c.message)}</li>
+                    ))}
+                    {line.conflicts.length > 3 && <li>and {line.conflicts.length - 3} more</li>}
+                  </ul>
+                )}
               </li>
             );
           })}
@@ -82,8 +144,17 @@ export function BassPanel({ data }: { data: ScoreData }) {
         </ol>
       )}
       <NoteReason data={data} part={part.id} />
-      {view.report && view.report.notes > 0 ? <Report report={view.report} data={data} part={part.id} targets={style.targets} /> : <p className="small">No bass notes yet. Write lines, or click into the bass lane.</p>}
-      {findings.length > 0 && <><hr /><FindingList data={data} findings={findings} all={view.findings} /></>}
+      {view.report && view.report.notes > 0 ? (
+        <Report report={view.report} data={data} part={part.id} targets={style.targets} />
+      ) : (
+        <p className="small">No bass notes yet. Write lines, or click into the bass lane.</p>
+      )}
+      {findings.length > 0 && (
+        <>
+          <hr />
+          <FindingList data={data} findings={findings} all={view.findings} />
+        </>
+      )}
     </>
   );
 }
@@ -96,32 +167,110 @@ function NoteReason({ data, part }: { data: ScoreData; part: string }) {
   const note = real.notes.find((n) => n.id === selected.ids[0]);
   if (!note) return null;
   const spans = noteRoles(data.real, real).get(note) ?? [];
-  const reason = reasonOf(note, spans, data.kicks.some((k) => k.start === note.start));
-  return <p className="reason"><b>{typesetNames(note.pitch)}, {positionText(data.meter, note.start)}:</b> {reason ? describeReason(reason) : "no reason found: outside the chord and not led anywhere"}.</p>;
+  const reason = reasonOf(
+    note,
+    spans,
+    data.kicks.some((k) => k.start === note.start),
+  );
+  return (
+    <p className="reason">
+      <b>
+        {typesetNames(note.pitch)}, {positionText(data.meter, note.start)}:
+      </b>{" "}
+      {reason ? describeReason(reason) : "no reason found: outside the chord and not led anywhere"}.
+    </p>
+  );
 }
 
-function Report({ report, data, part, targets }: { report: BassReport; data: ScoreData; part: string; targets: { pitchClasses: number; longestOutside: number; chordTime: number } }) {
+function Report({
+  report,
+  data,
+  part,
+  targets,
+}: {
+  report: BassReport;
+  data: ScoreData;
+  part: string;
+  targets: { pitchClasses: number; longestOutside: number; chordTime: number };
+}) {
   const set = useView((s) => s.set);
   const show = (ids: string[]) => set({ selected: { part, ids } });
   const longest = report.longestOutside ? beatsText(data.meter, report.longestOutside) : "none";
   const rows: [label: string, value: string, off: boolean, notes: string[], title: string][] = [
-    ["Time on chord tones", percent(report.chordTime), (report.chordTime ?? 1) < targets.chordTime, report.links.outside, `This style aims at ${percent(targets.chordTime)} or more`],
-    ["Longest other tone", longest, report.longestOutside > targets.longestOutside * data.meter.beats[0]!.duration, report.links.outside, "Pedals and anticipations by name are excepted; half a beat passes"],
-    ["Main kick accents met", `${report.accentsMet} of ${report.accents}`, report.accentsMet < report.accents, [], "A kick on a beat or clearly loud, or marked by you in Groove"],
+    [
+      "Time on chord tones",
+      percent(report.chordTime),
+      (report.chordTime ?? 1) < targets.chordTime,
+      report.links.outside,
+      `This style aims at ${percent(targets.chordTime)} or more`,
+    ],
+    [
+      "Longest other tone",
+      longest,
+      report.longestOutside > targets.longestOutside * data.meter.beats[0]!.duration,
+      report.links.outside,
+      "Pedals and anticipations by name are excepted; half a beat passes",
+    ],
+    [
+      "Main kick accents met",
+      `${report.accentsMet} of ${report.accents}`,
+      report.accentsMet < report.accents,
+      [],
+      "A kick on a beat or clearly loud, or marked by you in Groove",
+    ],
     ["Notes off the kick", String(report.offKick), false, report.links.offKick, "A few of them give the hook"],
-    ["Pitches in a figure", String(report.pitchClasses), report.pitchClasses > targets.pitchClasses, [], `This style aims at ${targets.pitchClasses} or fewer in one or two bars`],
+    [
+      "Pitches in a figure",
+      String(report.pitchClasses),
+      report.pitchClasses > targets.pitchClasses,
+      [],
+      `This style aims at ${targets.pitchClasses} or fewer in one or two bars`,
+    ],
     ["Silence", percent(report.silence), false, [], "Share of the section in which the bass rests"],
-    ["Approaches resolved", report.approaches ? `${report.approachesResolved} of ${report.approaches}` : "none", report.approachesResolved < report.approaches, report.links.unresolved, "Tones outside the chord that leave by step"],
-    ["Notes without a reason", String(report.withoutReason), report.withoutReason > 0, report.links.withoutReason, "Neither written for a reason, nor pinned, nor justified by their place"],
-    ...(report.lastBarVaried === null ? [] : [["Last bar differs", report.lastBarVaried ? "yes" : "no", !report.lastBarVaried, [], "The repetition ends differently"] as [string, string, boolean, string[], string]]),
+    [
+      "Approaches resolved",
+      report.approaches ? `${report.approachesResolved} of ${report.approaches}` : "none",
+      report.approachesResolved < report.approaches,
+      report.links.unresolved,
+      "Tones outside the chord that leave by step",
+    ],
+    [
+      "Notes without a reason",
+      String(report.withoutReason),
+      report.withoutReason > 0,
+      report.links.withoutReason,
+      "Neither written for a reason, nor pinned, nor justified by their place",
+    ],
+    ...(report.lastBarVaried === null
+      ? []
+      : [
+          ["Last bar differs", report.lastBarVaried ? "yes" : "no", !report.lastBarVaried, [], "The repetition ends differently"] as [
+            string,
+            string,
+            boolean,
+            string[],
+            string,
+          ],
+        ]),
   ];
   return (
     <table className="measures report">
       <tbody>
         {rows.map(([label, value, off, notes, title]) => (
           <tr key={label} className={off ? "off" : ""} title={title}>
-            <th scope="row">{notes.length ? <button type="button" onClick={() => show(notes)} title={`${title}. Show the notes`}>{label}</button> : label}</th>
-            <td>{off && <span aria-label="outside the target">! </span>}{value}</td>
+            <th scope="row">
+              {notes.length ? (
+                <button type="button" onClick={() => show(notes)} title={`${title}. Show the notes`}>
+                  {label}
+                </button>
+              ) : (
+                label
+              )}
+            </th>
+            <td>
+              {off && <span aria-label="outside the target">! </span>}
+              {value}
+            </td>
           </tr>
         ))}
       </tbody>

@@ -13,24 +13,60 @@ export function GroovePanel({ data }: { data: ScoreData }) {
       <h2>Groove, {data.section.name.toLowerCase()}</h2>
       <p className="small">Click or drag in the drum grid to paint, click a hit to take it away, drag a hit up or down for its loudness.</p>
       <div className="controls">
-        <button type="button" disabled={firstFilled === undefined || data.section.bars < 2} onClick={() => edit({ do: "repeatDrums", section: data.section.id, bar: firstFilled! })}>Repeat bar {(firstFilled ?? 0) + 1} through the section</button>
+        <button
+          type="button"
+          disabled={firstFilled === undefined || data.section.bars < 2}
+          onClick={() => edit({ do: "repeatDrums", section: data.section.id, bar: firstFilled! })}
+        >
+          Repeat bar {(firstFilled ?? 0) + 1} through the section
+        </button>
       </div>
       <h3>Kick</h3>
-      <p className="small">Main accents are what the bass must meet: kicks on a beat or with velocity {LOUD_KICK} and more, unless you mark them yourself.</p>
+      <p className="small">
+        Main accents are what the bass must meet: kicks on a beat or with velocity {LOUD_KICK} and more, unless you mark them yourself.
+      </p>
       {data.kicks.length ? (
         <>
           <ul className="kicks">
             {data.kicks.map((k) => (
               <li key={k.start}>
-                <label><input type="checkbox" checked={k.main} onChange={(e) => edit({ do: "setAccents", section: data.section.id, accents: e.target.checked ? [...mains, k.start] : mains.filter((m) => m !== k.start) })} /> {positionText(data.meter, k.start)}</label>
-                <input type="range" min={1} max={127} value={k.velocity} aria-label={`Velocity of the kick at ${positionText(data.meter, k.start)}`} onChange={(e) => edit({ do: "setHit", section: data.section.id, drum: "kick", start: k.start, velocity: Number(e.target.value) })} />
+                <label>
+                  <input
+                    type="checkbox"
+                    checked={k.main}
+                    onChange={(e) =>
+                      edit({
+                        do: "setAccents",
+                        section: data.section.id,
+                        accents: e.target.checked ? [...mains, k.start] : mains.filter((m) => m !== k.start),
+                      })
+                    }
+                  />{" "}
+                  {positionText(data.meter, k.start)}
+                </label>
+                <input
+                  type="range"
+                  min={1}
+                  max={127}
+                  value={k.velocity}
+                  aria-label={`Velocity of the kick at ${positionText(data.meter, k.start)}`}
+                  onChange={(e) =>
+                    edit({ do: "setHit", section: data.section.id, drum: "kick", start: k.start, velocity: Number(e.target.value) })
+                  }
+                />
                 <span className="tabular">{k.velocity}</span>
               </li>
             ))}
           </ul>
-          {groove.accents && <button type="button" onClick={() => edit({ do: "setAccents", section: data.section.id, accents: null })}>Back to the rule</button>}
+          {groove.accents && (
+            <button type="button" onClick={() => edit({ do: "setAccents", section: data.section.id, accents: null })}>
+              Back to the rule
+            </button>
+          )}
         </>
-      ) : <p>No kick yet: click into the kick row of the drum lane.</p>}
+      ) : (
+        <p>No kick yet: click into the kick row of the drum lane.</p>
+      )}
     </>
   );
 }

@@ -18,7 +18,8 @@ export function VoicingsPanel({ data }: { data: ScoreData }) {
   const index = event && voicing ? voicing.ids.indexOf(event.id) : -1;
   const chosen = index >= 0 ? voicing!.chords[index]! : null;
   const pinned = event?.voicings?.[part.id]?.pinned ?? false;
-  const pin = (pitches: string[] | null) => event && edit({ do: "pinVoicing", section: data.section.id, part: part.id, chord: event.id, pitches });
+  const pin = (pitches: string[] | null) =>
+    event && edit({ do: "pinVoicing", section: data.section.id, part: part.id, chord: event.id, pitches });
   const hearIt = (pitches: string[], id: string) => {
     if (!event) return;
     const result = applyEdit(data.song, { do: "pinVoicing", section: data.section.id, part: part.id, chord: event.id, pitches });
@@ -31,21 +32,69 @@ export function VoicingsPanel({ data }: { data: ScoreData }) {
     <>
       <h2>Voicings, {data.section.name.toLowerCase()}</h2>
       {voicing && voicing.ids.length > 0 ? (
-        <p className="small">The cheapest path through {Math.min(...voicing.candidates)}–{Math.max(...voicing.candidates)} layouts of each chord, found exactly. It moves <b>{voicing.motion}</b> semitones in all.</p>
-      ) : <p className="small">Type a chord line in Chords; it is voiced at once.</p>}
+        <p className="small">
+          The cheapest path through {Math.min(...voicing.candidates)}–{Math.max(...voicing.candidates)} layouts of each chord, found
+          exactly. It moves <b>{voicing.motion}</b> semitones in all.
+        </p>
+      ) : (
+        <p className="small">Type a chord line in Chords; it is voiced at once.</p>
+      )}
       <div className="controls">
-        <label><input type="checkbox" checked={part.link?.loop ?? false} onChange={(e) => edit({ do: "setPart", part: part.id, loop: e.target.checked })} /> joins its own beginning</label>
-        <label>voices <select value={Number(part.settings.voices ?? 4)} onChange={(e) => edit({ do: "setPart", part: part.id, settings: { voices: Number(e.target.value) } })}>{[3, 4, 5].map((n) => <option key={n}>{n}</option>)}</select></label>
+        <label>
+          <input
+            type="checkbox"
+            checked={part.link?.loop ?? false}
+            onChange={(e) => edit({ do: "setPart", part: part.id, loop: e.target.checked })}
+          />{" "}
+          joins its own beginning
+        </label>
+        <label>
+          voices{" "}
+          <select
+            value={Number(part.settings.voices ?? 4)}
+            onChange={(e) => edit({ do: "setPart", part: part.id, settings: { voices: Number(e.target.value) } })}
+          >
+            {[3, 4, 5].map((n) => (
+              <option key={n}>{n}</option>
+            ))}
+          </select>
+        </label>
       </div>
       {event && chosen && (
         <>
-          <h3><ChordName symbol={event.symbol} /> <span className="pitches">{chosen.pitches.map(typeset).join(" ")}</span></h3>
-          <p className="small">{chosen.motion === null ? "Begins the path." : `From the chord before: moves ${chosen.motion} semitones, keeps ${chosen.kept} ${chosen.kept === 1 ? "tone" : "tones"}.`} {span > 24 && "Wide for two hands: leave out what strains."}</p>
+          <h3>
+            <ChordName symbol={event.symbol} /> <span className="pitches">{chosen.pitches.map(typeset).join(" ")}</span>
+          </h3>
+          <p className="small">
+            {chosen.motion === null
+              ? "Begins the path."
+              : `From the chord before: moves ${chosen.motion} semitones, keeps ${chosen.kept} ${chosen.kept === 1 ? "tone" : "tones"}.`}{" "}
+            {span > 24 && "Wide for two hands: leave out what strains."}
+          </p>
           <table className="measures">
-            <tbody>{(Object.keys(TERMS) as TermName[]).map((t) => <tr key={t} className={chosen.terms[t] ? "" : "zero"}><th scope="row">{TERMS[t]}</th><td>{shown(chosen.terms[t] ?? 0)}</td></tr>)}</tbody>
-            <tfoot><tr><th scope="row">cost of this chord</th><td>{shown(chosen.cost)}</td></tr></tfoot>
+            <tbody>
+              {(Object.keys(TERMS) as TermName[]).map((t) => (
+                <tr key={t} className={chosen.terms[t] ? "" : "zero"}>
+                  <th scope="row">{TERMS[t]}</th>
+                  <td>{shown(chosen.terms[t] ?? 0)}</td>
+                </tr>
+              ))}
+            </tbody>
+            <tfoot>
+              <tr>
+                <th scope="row">cost of this chord</th>
+                <td>{shown(chosen.cost)}</td>
+              </tr>
+            </tfoot>
           </table>
-          <div className="row-head"><h4>Other layouts here</h4>{pinned && <button type="button" onClick={() => pin(null)}>Unpin</button>}</div>
+          <div className="row-head">
+            <h4>Other layouts here</h4>
+            {pinned && (
+              <button type="button" onClick={() => pin(null)}>
+                Unpin
+              </button>
+            )}
+          </div>
           <ol className="choices">
             {alternatives.map((a, i) => {
               const same = a.pitches.join() === chosen.pitches.join();
@@ -53,9 +102,22 @@ export function VoicingsPanel({ data }: { data: ScoreData }) {
               return (
                 <li key={a.pitches.join()} className={same ? "current" : ""}>
                   <span className="pitches">{a.pitches.map(typeset).join(" ")}</span>
-                  <span className="cost" title="Cost beside its present neighbors, compared with the best">{i === 0 ? "best" : `+${shown(a.cost - alternatives[0]!.cost)}`}</span>
-                  <button type="button" aria-pressed={preview?.id === id} onClick={() => hearIt(a.pitches, id)}>Hear</button>
-                  <button type="button" disabled={same && pinned} onClick={() => { pin(a.pitches); for (const p of a.pitches) void touch(part.id, pitchMidi(p)); }}>Pin</button>
+                  <span className="cost" title="Cost beside its present neighbors, compared with the best">
+                    {i === 0 ? "best" : `+${shown(a.cost - alternatives[0]!.cost)}`}
+                  </span>
+                  <button type="button" aria-pressed={preview?.id === id} onClick={() => hearIt(a.pitches, id)}>
+                    Hear
+                  </button>
+                  <button
+                    type="button"
+                    disabled={same && pinned}
+                    onClick={() => {
+                      pin(a.pitches);
+                      for (const p of a.pitches) void touch(part.id, pitchMidi(p));
+                    }}
+                  >
+                    Pin
+                  </button>
                 </li>
               );
             })}

@@ -28,9 +28,18 @@ export function FixLink({ fix, id, section, meter, tick }: { fix: Fix; id: strin
   return (
     <span className="fix">
       <span>{typesetNames(fix.label)}</span>
-      <button type="button" aria-pressed={heard && playing} onClick={() => hearEdit(fix.edit, fix.label, id, range.from, range.to)}>{heard && playing ? "Stop" : "Hear"}</button>
-      <button type="button" onClick={() => { endPreview(); edit(fix.edit); }}>Take</button>
+      <button type="button" aria-pressed={heard && playing} onClick={() => hearEdit(fix.edit, fix.label, id, range.from, range.to)}>
+        {heard && playing ? "Stop" : "Hear"}
+      </button>
+      <button
+        type="button"
+        onClick={() => {
+          endPreview();
+          edit(fix.edit);
+        }}
+      >
+        Take
+      </button>
     </span>
   );
 }
-

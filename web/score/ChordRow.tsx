@@ -22,7 +22,9 @@ export function ChordRow({ data, axis, from, to }: { data: ScoreData; axis: Axis
   const part = data.song.parts.find((p) => p.link);
   const events = data.section.chords;
   const current = selected ?? events[0]?.id;
-  const bars = Array.from({ length: data.section.bars }, (_, b) => b).filter((b) => axis.x((b + 1) * data.meter.bar) >= from && axis.x(b * data.meter.bar) <= to);
+  const bars = Array.from({ length: data.section.bars }, (_, b) => b).filter(
+    (b) => axis.x((b + 1) * data.meter.bar) >= from && axis.x(b * data.meter.bar) <= to,
+  );
 
   const choose = (id: string, sound = true) => {
     set({ chord: id });
@@ -32,7 +34,11 @@ export function ChordRow({ data, axis, from, to }: { data: ScoreData; axis: Axis
   const commit = () => {
     if (!editing) return;
     const text = editing.text.trim();
-    if (text === events.find((c) => c.id === editing.id)?.symbol || edit({ do: "setChord", section: data.section.id, chord: editing.id, symbol: /^n\.?c\.?$/i.test(text) ? "N.C." : text })) setEditing(null);
+    if (
+      text === events.find((c) => c.id === editing.id)?.symbol ||
+      edit({ do: "setChord", section: data.section.id, chord: editing.id, symbol: /^n\.?c\.?$/i.test(text) ? "N.C." : text })
+    )
+      setEditing(null);
     else {
       setEditing({ ...editing, problem: useSong.getState().problem });
       useSong.getState().say(null);
@@ -59,33 +65,91 @@ export function ChordRow({ data, axis, from, to }: { data: ScoreData; axis: Axis
   return (
     <div className="chord-row" style={{ width: axis.width }}>
       <div className="ruler" onPointerUp={() => setRuling(null)} onPointerLeave={() => setRuling(null)}>
-        {loop && <div className={`loop-range${loop.on ? "" : " off"}`} style={{ left: axis.x(loop.from), width: (loop.to - loop.from) * axis.scale }} />}
+        {loop && (
+          <div
+            className={`loop-range${loop.on ? "" : " off"}`}
+            style={{ left: axis.x(loop.from), width: (loop.to - loop.from) * axis.scale }}
+          />
+        )}
         {bars.map((b) => (
-          <div key={b} className="bar-number" style={{ left: axis.x(b * data.meter.bar), width: data.meter.bar * axis.scale }} title="Drag over bars to loop them, double click to loop the whole section"
-            onPointerDown={() => { setRuling(b); ruleTo(b, b); }} onPointerEnter={() => ruling !== null && ruleTo(b, ruling)} onDoubleClick={() => set({ loop: null })}>
+          <div
+            key={b}
+            className="bar-number"
+            style={{ left: axis.x(b * data.meter.bar), width: data.meter.bar * axis.scale }}
+            title="Drag over bars to loop them, double click to loop the whole section"
+            onPointerDown={() => {
+              setRuling(b);
+              ruleTo(b, b);
+            }}
+            onPointerEnter={() => ruling !== null && ruleTo(b, ruling)}
+            onDoubleClick={() => set({ loop: null })}
+          >
             {b + 1}
-            {axis.scale * 480 > 40 && data.meter.beats.slice(1).map((beat, i) => <span key={beat.start} style={{ left: beat.start * axis.scale }}>{i + 2}</span>)}
+            {axis.scale * 480 > 40 &&
+              data.meter.beats.slice(1).map((beat, i) => (
+                <span key={beat.start} style={{ left: beat.start * axis.scale }}>
+                  {i + 2}
+                </span>
+              ))}
           </div>
         ))}
       </div>
       <div className="chords" role="group" aria-label="Chords">
-        {events.map((event, i) => axis.x(event.start + event.duration) >= from && axis.x(event.start) <= to && (
-          <div key={event.id} className={`chord${event.id === selected ? " selected" : ""}`} style={{ left: axis.x(event.start), width: event.duration * axis.scale }}>
-            {editing?.id === event.id ? (
-              <>
-                <input autoFocus aria-label="Chord symbol" aria-invalid={editing.problem !== null} value={editing.text} onChange={(e) => setEditing({ ...editing, text: e.target.value, problem: null })} onBlur={() => (editing.problem ? setEditing(null) : commit())}
-                  onKeyDown={(e) => { e.stopPropagation(); if (e.key === "Enter") commit(); else if (e.key === "Escape") setEditing(null); }} />
-                {editing.problem && <p className="chord-problem" role="alert">{editing.problem.message}. {editing.problem.hint}</p>}
-              </>
-            ) : (
-              <button type="button" data-chord={event.id} tabIndex={event.id === current ? 0 : -1} aria-pressed={event.id === selected} title={`${event.symbol}, ${positionText(data.meter, event.start)}. Double click or Enter to rename it`} onClick={() => choose(event.id)} onDoubleClick={() => setEditing({ id: event.id, text: event.symbol, problem: null })} onKeyDown={(e) => onKey(e, i)}>
-                <span style={{ fontSize: symbolSize(event.symbol, event.duration * axis.scale) }}><ChordName symbol={event.symbol} /></span>
-                {part && event.voicings?.[part.id]?.pinned && <i className="pin-dot" aria-label="voicing pinned" />}
-              </button>
-            )}
-          </div>
-        ))}
-        {!events.length && <p className="empty-row" style={{ left: axis.x(0) }}>No chords yet: type a chord line in the Chords panel.</p>}
+        {events.map(
+          (event, i) =>
+            axis.x(event.start + event.duration) >= from &&
+            axis.x(event.start) <= to && (
+              <div
+                key={event.id}
+                className={`chord${event.id === selected ? " selected" : ""}`}
+                style={{ left: axis.x(event.start), width: event.duration * axis.scale }}
+              >
+                {editing?.id === event.id ? (
+                  <>
+                    <input
+                      autoFocus
+                      aria-label="Chord symbol"
+                      aria-invalid={editing.problem !== null}
+                      value={editing.text}
+                      onChange={(e) => setEditing({ ...editing, text: e.target.value, problem: null })}
+                      onBlur={() => (editing.problem ? setEditing(null) : commit())}
+                      onKeyDown={(e) => {
+                        e.stopPropagation();
+                        if (e.key === "Enter") commit();
+                        else if (e.key === "Escape") setEditing(null);
+                      }}
+                    />
+                    {editing.problem && (
+                      <p className="chord-problem" role="alert">
+                        {editing.problem.message}. {editing.problem.hint}
+                      </p>
+                    )}
+                  </>
+                ) : (
+                  <button
+                    type="button"
+                    data-chord={event.id}
+                    tabIndex={event.id === current ? 0 : -1}
+                    aria-pressed={event.id === selected}
+                    title={`${event.symbol}, ${positionText(data.meter, event.start)}. Double click or Enter to rename it`}
+                    onClick={() => choose(event.id)}
+                    onDoubleClick={() => setEditing({ id: event.id, text: event.symbol, problem: null })}
+                    onKeyDown={(e) => onKey(e, i)}
+                  >
+                    <span style={{ fontSize: symbolSize(event.symbol, event.duration * axis.scale) }}>
+                      <ChordName symbol={event.symbol} />
+                    </span>
+                    {part && event.voicings?.[part.id]?.pinned && <i className="pin-dot" aria-label="voicing pinned" />}
+                  </button>
+                )}
+              </div>
+            ),
+        )}
+        {!events.length && (
+          <p className="empty-row" style={{ left: axis.x(0) }}>
+            No chords yet: type a chord line in the Chords panel.
+          </p>
+        )}
       </div>
     </div>
   );

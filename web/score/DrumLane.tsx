@@ -6,7 +6,13 @@ import type { Axis, ScoreData } from "./data";
 import { floorTick } from "./geometry";
 import { HEAD } from "./NoteMark";
 
-export const DRUM_NAMES: Record<Drum, string> = { kick: "kick", snare: "snare", clap: "clap", closedHat: "closed hat", openHat: "open hat" };
+export const DRUM_NAMES: Record<Drum, string> = {
+  kick: "kick",
+  snare: "snare",
+  clap: "clap",
+  closedHat: "closed hat",
+  openHat: "open hat",
+};
 /** Top to bottom as drawn: hats above, kick at the foot, under the bass. */
 export const ROWS: Drum[] = [...DRUMS].reverse();
 export const ROW = 17;
@@ -30,10 +36,15 @@ export const DrumLane = memo(function DrumLane({ data, axis, from, to }: { data:
   const [cursor, setCursor] = useState<{ row: number; start: Ticks } | null>(null);
   const height = ROWS.length * ROW;
   // Read from the song as it is stored now: the drawn one may be a frame behind a fast hand.
-  const hit = (row: number, start: Ticks) => (useSong.getState().song?.sections.find((s) => s.id === data.section.id) ?? data.section).groove.lanes.find((l) => l.drum === ROWS[row])?.hits.find((h) => h.start === start);
+  const hit = (row: number, start: Ticks) =>
+    (useSong.getState().song?.sections.find((s) => s.id === data.section.id) ?? data.section).groove.lanes
+      .find((l) => l.drum === ROWS[row])
+      ?.hits.find((h) => h.start === start);
   const mains = new Set(data.kicks.filter((k) => k.main).map((k) => k.start));
-  const put = (row: number, start: Ticks, velocity: number | null, quiet: boolean) => edit({ do: "setHit", section: data.section.id, drum: ROWS[row]!, start, velocity }, { quiet });
-  const usual = (row: number, start: Ticks) => (ROWS[row] === "kick" || ROWS[row] === "snare" || ROWS[row] === "clap" ? 100 : start % 480 === 0 ? 76 : 54);
+  const put = (row: number, start: Ticks, velocity: number | null, quiet: boolean) =>
+    edit({ do: "setHit", section: data.section.id, drum: ROWS[row]!, start, velocity }, { quiet });
+  const usual = (row: number, start: Ticks) =>
+    ROWS[row] === "kick" || ROWS[row] === "snare" || ROWS[row] === "clap" ? 100 : start % 480 === 0 ? 76 : 54;
 
   const place = (e: PointerEvent) => {
     const box = svg.current!.getBoundingClientRect();
@@ -70,7 +81,8 @@ export const DrumLane = memo(function DrumLane({ data, axis, from, to }: { data:
       if (drag.mode === "press" && Math.abs(dy) < 4) return;
       put(drag.row, drag.start, Math.min(127, Math.max(1, drag.velocity + Math.round(dy * 1.5))), !drag.first);
       setDrag({ ...drag, mode: "velocity", first: false });
-    } else if (at.start >= 0 && at.start < data.length && (drag.mode === "paint") !== (hit(drag.row, at.start) !== undefined)) put(drag.row, at.start, drag.mode === "paint" ? usual(drag.row, at.start) : null, true);
+    } else if (at.start >= 0 && at.start < data.length && (drag.mode === "paint") !== (hit(drag.row, at.start) !== undefined))
+      put(drag.row, at.start, drag.mode === "paint" ? usual(drag.row, at.start) : null, true);
   };
   const onUp = () => {
     if (drag?.mode === "press") put(drag.row, drag.start, null, false);
@@ -86,36 +98,84 @@ export const DrumLane = memo(function DrumLane({ data, axis, from, to }: { data:
     else if (e.key === "ArrowDown" && !e.altKey) setCursor({ ...at, row: Math.min(ROWS.length - 1, at.row + 1) });
     else if (e.key === "Enter") put(at.row, at.start, found ? null : usual(at.row, at.start), false);
     else if ((e.key === "Delete" || e.key === "Backspace") && found) put(at.row, at.start, null, false);
-    else if ((e.key === "+" || e.key === "-" || (e.altKey && e.key.startsWith("Arrow"))) && found) put(at.row, at.start, Math.min(127, Math.max(1, found.velocity + (e.key === "+" || e.key === "ArrowUp" ? 8 : -8))), false);
+    else if ((e.key === "+" || e.key === "-" || (e.altKey && e.key.startsWith("Arrow"))) && found)
+      put(at.row, at.start, Math.min(127, Math.max(1, found.velocity + (e.key === "+" || e.key === "ArrowUp" ? 8 : -8))), false);
     else return;
     e.preventDefault();
     e.stopPropagation();
   };
   const here = cursor && hit(cursor.row, cursor.start);
-  const label = cursor ? `${DRUM_NAMES[ROWS[cursor.row]!]}, ${positionText(data.meter, cursor.start)}, ${here ? `velocity ${here.velocity}${ROWS[cursor.row] === "kick" && mains.has(cursor.start) ? ", main accent" : ""}` : "empty"}` : "arrow keys move, Enter sets a hit";
-  const bars = Array.from({ length: data.section.bars }, (_, b) => b).filter((b) => axis.x((b + 1) * data.meter.bar) >= from && axis.x(b * data.meter.bar) <= to);
+  const label = cursor
+    ? `${DRUM_NAMES[ROWS[cursor.row]!]}, ${positionText(data.meter, cursor.start)}, ${here ? `velocity ${here.velocity}${ROWS[cursor.row] === "kick" && mains.has(cursor.start) ? ", main accent" : ""}` : "empty"}`
+    : "arrow keys move, Enter sets a hit";
+  const bars = Array.from({ length: data.section.bars }, (_, b) => b).filter(
+    (b) => axis.x((b + 1) * data.meter.bar) >= from && axis.x(b * data.meter.bar) <= to,
+  );
 
   return (
-    <svg ref={svg} className="lane-svg drums editable" width={axis.width} height={height} role="application" aria-label={`Drums: ${label}`} tabIndex={0} onPointerDown={onDown} onPointerMove={onMove} onPointerUp={onUp} onPointerCancel={onUp} onKeyDown={onKey} onFocus={() => cursor || setCursor({ row: ROWS.length - 1, start: 0 })}>
-      {bars.flatMap((b) => Array.from({ length: data.meter.bar / STEP }, (_, i) => {
-        const tick = b * data.meter.bar + i * STEP;
-        const onBeat = data.meter.beats.some((x) => x.start === i * STEP);
-        return <line key={tick} className={i === 0 ? "bar-line" : onBeat ? "beat-line" : "step-line"} x1={axis.x(tick)} x2={axis.x(tick)} y1={0} y2={height} />;
-      }))}
+    <svg
+      ref={svg}
+      className="lane-svg drums editable"
+      width={axis.width}
+      height={height}
+      role="application"
+      aria-label={`Drums: ${label}`}
+      tabIndex={0}
+      onPointerDown={onDown}
+      onPointerMove={onMove}
+      onPointerUp={onUp}
+      onPointerCancel={onUp}
+      onKeyDown={onKey}
+      onFocus={() => cursor || setCursor({ row: ROWS.length - 1, start: 0 })}
+    >
+      {bars.flatMap((b) =>
+        Array.from({ length: data.meter.bar / STEP }, (_, i) => {
+          const tick = b * data.meter.bar + i * STEP;
+          const onBeat = data.meter.beats.some((x) => x.start === i * STEP);
+          return (
+            <line
+              key={tick}
+              className={i === 0 ? "bar-line" : onBeat ? "beat-line" : "step-line"}
+              x1={axis.x(tick)}
+              x2={axis.x(tick)}
+              y1={0}
+              y2={height}
+            />
+          );
+        }),
+      )}
       {ROWS.map((drum, row) => (
         <g key={drum} className={`row ${drum}`}>
           <line className="row-line" x1={axis.x(0)} x2={axis.x(data.length)} y1={row * ROW + ROW / 2} y2={row * ROW + ROW / 2} />
-          {data.section.groove.lanes.find((l) => l.drum === drum)?.hits.filter((h) => h.start < data.length && axis.x(h.start) >= from - 20 && axis.x(h.start) <= to).map((h) => {
-            const r = 2.6 + (h.velocity / 127) * 5;
-            const x = axis.x(h.start) + HEAD;
-            const y = row * ROW + ROW / 2;
-            const main = drum === "kick" && mains.has(h.start);
-            return <path key={h.start} className={`hit${main ? " main" : ""}`} data-hit={`${drum}@${h.start}`} d={`M${x},${y - r} L${x + r * 0.8},${y} L${x},${y + r} L${x - r * 0.8},${y} Z`}><title>{`${DRUM_NAMES[drum]}, ${positionText(data.meter, h.start)}, velocity ${h.velocity}`}</title></path>;
-          })}
+          {data.section.groove.lanes
+            .find((l) => l.drum === drum)
+            ?.hits.filter((h) => h.start < data.length && axis.x(h.start) >= from - 20 && axis.x(h.start) <= to)
+            .map((h) => {
+              const r = 2.6 + (h.velocity / 127) * 5;
+              const x = axis.x(h.start) + HEAD;
+              const y = row * ROW + ROW / 2;
+              const main = drum === "kick" && mains.has(h.start);
+              return (
+                <path
+                  key={h.start}
+                  className={`hit${main ? " main" : ""}`}
+                  data-hit={`${drum}@${h.start}`}
+                  d={`M${x},${y - r} L${x + r * 0.8},${y} L${x},${y + r} L${x - r * 0.8},${y} Z`}
+                >
+                  <title>{`${DRUM_NAMES[drum]}, ${positionText(data.meter, h.start)}, velocity ${h.velocity}`}</title>
+                </path>
+              );
+            })}
         </g>
       ))}
-      {!data.real.hits.length && <text className="invite" x={axis.x(0) + 10} y={(ROWS.length - 0.5) * ROW}>Click in this row to paint a kick</text>}
-      {cursor && <rect className="cursor" x={axis.x(cursor.start) + HEAD - 8} y={cursor.row * ROW + 0.5} width={16} height={ROW - 1} rx={3} />}
+      {!data.real.hits.length && (
+        <text className="invite" x={axis.x(0) + 10} y={(ROWS.length - 0.5) * ROW}>
+          Click in this row to paint a kick
+        </text>
+      )}
+      {cursor && (
+        <rect className="cursor" x={axis.x(cursor.start) + HEAD - 8} y={cursor.row * ROW + 0.5} width={16} height={ROW - 1} rx={3} />
+      )}
     </svg>
   );
 });

@@ -26,25 +26,69 @@ interface Props {
 }
 
 /** A note: a head with its role, a line as long as it lasts, and its new role where it is held into another chord. */
-export const NoteMark = memo(function NoteMark({ note, spans, x, y, width, aside, tint, selected, focusable, editable, names, onKick, finding, scale, meter, lyricY }: Props) {
+export const NoteMark = memo(function NoteMark({
+  note,
+  spans,
+  x,
+  y,
+  width,
+  aside,
+  tint,
+  selected,
+  focusable,
+  editable,
+  names,
+  onKick,
+  finding,
+  scale,
+  meter,
+  lyricY,
+}: Props) {
   const first = spans[0];
   const hollow = first !== undefined && first.kind !== "chord" && first.kind !== "free";
   const label = names ? typeset(note.pitch.replace(/-?\d+$/, "")) : typeset(first?.label ?? "–");
   const said = `${spoken(note.pitch)}, ${first ? (first.kind === "chord" || first.kind === "tension" ? (ROLE_WORDS[first.role] ?? first.role) : KIND_WORDS[first.kind]) : "no chord"}, ${positionText(meter, note.start)}${onKick ? ", on the kick" : ""}${note.pinned ? ", pinned" : ""}`;
   const cx = x + HEAD + aside * (HEAD * 2 - 1);
   return (
-    <g className={`note ${tint}${hollow ? " hollow" : ""}${selected ? " selected" : ""}`} data-note={note.id} role="button" aria-label={said} aria-pressed={selected} tabIndex={focusable ? 0 : -1}>
+    <g
+      className={`note ${tint}${hollow ? " hollow" : ""}${selected ? " selected" : ""}`}
+      data-note={note.id}
+      role="button"
+      aria-label={said}
+      aria-pressed={selected}
+      tabIndex={focusable ? 0 : -1}
+    >
       <line className="tail" x1={cx} x2={Math.max(cx + 1, x + width - 2)} y1={y} y2={y} />
       {editable && <rect className="grip" x={Math.max(cx + HEAD, x + width - 8)} y={y - 7} width={10} height={14} data-grip="true" />}
       {note.glideTo && <path className="glide" d={`M${x + width - 12},${y} q8,0 12,-7`} />}
       <circle className="head" cx={cx} cy={y} r={HEAD} />
-      <text className={label.length > 2 ? "small" : ""} x={cx} y={y}>{label}</text>
-      {spans.slice(1).filter((s) => s.duration * scale > 12).map((span) => (
-        <text key={span.start} className={`held ${span.kind === "chord" || span.kind === "tension" ? "" : "off"}`} x={x + (span.start - note.start) * scale + 4} y={y - 5}>{typeset(span.label)}</text>
-      ))}
+      <text className={label.length > 2 ? "small" : ""} x={cx} y={y}>
+        {label}
+      </text>
+      {spans
+        .slice(1)
+        .filter((s) => s.duration * scale > 12)
+        .map((span) => (
+          <text
+            key={span.start}
+            className={`held ${span.kind === "chord" || span.kind === "tension" ? "" : "off"}`}
+            x={x + (span.start - note.start) * scale + 4}
+            y={y - 5}
+          >
+            {typeset(span.label)}
+          </text>
+        ))}
       {note.pinned && <circle className="pin" cx={cx + 6} cy={y - 7} r={2.6} />}
-      {note.lyric && <text className="lyric" x={x + 1} y={lyricY}>{note.lyric}</text>}
-      {finding !== undefined && <text className="finding-mark" x={cx + 12} y={y - 8}>{finding}</text>}
+      {note.lyric && (
+        <text className="lyric" x={x + 1} y={lyricY}>
+          {note.lyric}
+        </text>
+      )}
+      {finding !== undefined && (
+        <text className="finding-mark" x={cx + 12} y={y - 8}>
+          {finding}
+        </text>
+      )}
     </g>
   );
 });

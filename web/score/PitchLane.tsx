@@ -1,5 +1,17 @@
 import { memo, useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
-import { chordAtTick, chordPitchClasses, instrumentOf, midiRange, mod, noteRoles, pitchMidi, rootPc, spellAt, type Edit, type Finding, type Midi, type RealNote, type Ticks } from "../../core/src/index";
+import {
+  chordAtTick,
+  instrumentOf,
+  midiRange,
+  noteRoles,
+  pitchMidi,
+  spellAt,
+  type Edit,
+  type Finding,
+  type Midi,
+  type RealNote,
+  type Ticks,
+} from "../../core/src/index";
 import { useShallow } from "zustand/shallow";
 import { touch } from "../audio/sound";
 import { tryEdit } from "../store/analysis";
@@ -8,6 +20,7 @@ import { useView } from "../store/view";
 import type { Axis, ScoreData } from "./data";
 import { partOfReal } from "./data";
 import { floorTick, laneRange, lyricLines, setAside, snapPitch, snapTick, stepPitch } from "./geometry";
+import { LaneBack, laneFoot } from "./LaneBack";
 import { HEAD, NoteMark } from "./NoteMark";
 
 interface Props {
@@ -34,14 +47,19 @@ interface Drag {
 
 export const PitchLane = memo(function PitchLane({ data, part: partId, axis, height, tint, from, to, findings }: Props) {
   const part = partOfReal(data, partId);
-  const { set, snap, grid, selected, preview, names } = useView(useShallow((s) => ({ set: s.set, snap: s.snap, grid: s.grid, selected: s.selected, preview: s.preview, names: s.names })));
+  const { set, snap, grid, selected, preview, names } = useView(
+    useShallow((s) => ({ set: s.set, snap: s.snap, grid: s.grid, selected: s.selected, preview: s.preview, names: s.names })),
+  );
   const edit = useSong((s) => s.edit);
   const svg = useRef<SVGSVGElement>(null);
   const [drag, setDrag] = useState<Drag | null>(null);
   const editable = !part.linked && !preview;
   const comfortable = midiRange(instrumentOf(part.instrument).comfortable);
   const midis = part.notes.map((n) => n.midi);
-  const span = laneRange(midis, [Math.max(comfortable[0], part.role === "bass" ? 28 : 55), Math.min(comfortable[1], part.role === "bass" ? 46 : 76)]);
+  const span = laneRange(midis, [
+    Math.max(comfortable[0], part.role === "bass" ? 28 : 55),
+    Math.min(comfortable[1], part.role === "bass" ? 46 : 76),
+  ]);
   // The lane keeps its range while a note is dragged.
   const frozen = useRef(span);
   if (!drag) frozen.current = span;
@@ -54,7 +72,9 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
   const shown = useMemo(() => {
     if (!drag?.change) return { notes: part.notes, roles: data.roles.get(partId)! };
     const { change } = drag;
-    const notes = part.notes.map((n): RealNote => (n.id === change.id ? { ...n, ...change, midi: change.pitch ? pitchMidi(change.pitch) : n.midi } : n)).sort((a, b) => a.start - b.start);
+    const notes = part.notes
+      .map((n): RealNote => (n.id === change.id ? { ...n, ...change, midi: change.pitch ? pitchMidi(change.pitch) : n.midi } : n))
+      .sort((a, b) => a.start - b.start);
     const moved = { ...part, notes };
     return { notes, roles: noteRoles({ ...data.real, parts: data.real.parts.map((p) => (p.id === partId ? moved : p)) }, moved) };
   }, [drag, part, data, partId]);
@@ -62,9 +82,15 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
   const selectedIds = selected.part === partId ? selected.ids : [];
   const current = selectedIds[0] ?? part.notes[0]?.id;
   const visible = shown.notes.filter((n) => axis.x(n.start + n.duration) >= from && axis.x(n.start) <= to);
-  const aside = setAside(visible.map((n) => ({ start: n.start, y: y(n.midi) })), HEAD * 2 - 2);
+  const aside = setAside(
+    visible.map((n) => ({ start: n.start, y: y(n.midi) })),
+    HEAD * 2 - 2,
+  );
   const numbers = new Map<string, number>();
-  findings.forEach((f, i) => f.waived === undefined && f.where.parts.includes(partId) && f.where.notes.forEach((n) => numbers.has(n) || numbers.set(n, i + 1)));
+  findings.forEach(
+    (f, i) =>
+      f.waived === undefined && f.where.parts.includes(partId) && f.where.notes.forEach((n) => numbers.has(n) || numbers.set(n, i + 1)),
+  );
   const sung = part.notes.filter((n) => n.lyric);
   const rows = lyricLines(sung.map((n) => ({ x: axis.x(n.start), text: n.lyric! })));
   const lines = new Map(sung.map((n, i) => [n.id, rows[i]!]));
@@ -84,7 +110,10 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
     if (target) {
       const id = target.getAttribute("data-note")!;
       const chordId = part.notes.find((n) => n.id === id)?.chordId;
-      set({ selected: { part: partId, ids: e.shiftKey ? [...new Set([...selectedIds, id])] : [id] }, ...(chordId ? { chord: chordId } : {}) });
+      set({
+        selected: { part: partId, ids: e.shiftKey ? [...new Set([...selectedIds, id])] : [id] },
+        ...(chordId ? { chord: chordId } : {}),
+      });
       (target as SVGElement).focus();
       if (!editable) return;
       setDrag({ kind: (e.target as Element).hasAttribute("data-grip") ? "resize" : "move", id, ...at, moved: false, change: null });
@@ -92,8 +121,19 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
       const start = floorTick(axis.tick(at.x), grid);
       if (start < -axis.pickup || start >= data.length) return;
       const midi = snapPitch(midiAt(at.y), snap, chordAtTick(data.real.chords, Math.max(0, start)), data.key);
-      if (!edit({ do: "addNote", section: data.section.id, part: partId, note: { start, duration: grid, pitch: spell(start, midi), velocity: 90 } })) return;
-      const added = useSong.getState().song!.sections.find((s) => s.id === data.section.id)!.notes[partId]!.find((n) => n.start === start && pitchMidi(n.pitch) === midi);
+      if (
+        !edit({
+          do: "addNote",
+          section: data.section.id,
+          part: partId,
+          note: { start, duration: grid, pitch: spell(start, midi), velocity: 90 },
+        })
+      )
+        return;
+      const added = useSong
+        .getState()
+        .song!.sections.find((s) => s.id === data.section.id)!
+        .notes[partId]!.find((n) => n.start === start && pitchMidi(n.pitch) === midi);
       void touch(partId, midi);
       if (added) {
         set({ selected: { part: partId, ids: [added.id] } });
@@ -114,13 +154,23 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
     let change: Change;
     if (drag.kind === "move") {
       const start = Math.min(data.length - grid, Math.max(-axis.pickup, note.start + snapTick(dx / axis.scale, grid)));
-      const midi = Math.abs(dy) < 4 && !drag.moved ? note.midi : snapPitch(note.midi - (dy / (foot - 2 * HEAD - 6)) * (high - low), snap, chordAtTick(data.real.chords, Math.max(0, start)), data.key);
+      const midi =
+        Math.abs(dy) < 4 && !drag.moved
+          ? note.midi
+          : snapPitch(
+              note.midi - (dy / (foot - 2 * HEAD - 6)) * (high - low),
+              snap,
+              chordAtTick(data.real.chords, Math.max(0, start)),
+              data.key,
+            );
       change = { id: note.id, start, pitch: Math.abs(dy) < 4 ? note.pitch : spell(start, Math.min(127, Math.max(0, midi))) };
     } else {
-      const end = drag.kind === "draw" ? floorTick(axis.tick(at.x), grid) + grid : snapTick(note.start + note.duration + dx / axis.scale, grid);
+      const end =
+        drag.kind === "draw" ? floorTick(axis.tick(at.x), grid) + grid : snapTick(note.start + note.duration + dx / axis.scale, grid);
       change = { id: note.id, duration: Math.max(grid / 2, end - note.start) };
     }
-    const same = drag.change && drag.change.start === change.start && drag.change.pitch === change.pitch && drag.change.duration === change.duration;
+    const same =
+      drag.change && drag.change.start === change.start && drag.change.pitch === change.pitch && drag.change.duration === change.duration;
     if (same) return;
     setDrag({ ...drag, moved: true, change });
     tryEdit(edits(change));
@@ -168,18 +218,35 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
     else if (e.key.toLowerCase() === "n" && !e.ctrlKey) {
       const start = note ? Math.min(note.start + note.duration, data.length - grid) : 0;
       const midi = note?.midi ?? snapPitch((low + high) / 2, snap, chordAtTick(data.real.chords, 0), data.key);
-      if (edit({ do: "addNote", section: data.section.id, part: partId, note: { start, duration: grid, pitch: spell(start, midi), velocity: 90 } })) {
-        const added = useSong.getState().song!.sections.find((s) => s.id === data.section.id)!.notes[partId]!.findLast((n) => n.start === start);
+      if (
+        edit({
+          do: "addNote",
+          section: data.section.id,
+          part: partId,
+          note: { start, duration: grid, pitch: spell(start, midi), velocity: 90 },
+        })
+      ) {
+        const added = useSong
+          .getState()
+          .song!.sections.find((s) => s.id === data.section.id)!
+          .notes[partId]!.findLast((n) => n.start === start);
         if (added) select(added.id);
       }
     } else if (!note) return;
     else if (upward) {
       const chord = chordAtTick(data.real.chords, Math.max(0, note.start));
-      const move = (n: { midi: Midi }) => (e.altKey ? n.midi + 12 * upward : e.shiftKey ? n.midi + upward : stepPitch(n.midi, upward as 1 | -1, snap, chord, data.key));
+      const move = (n: { midi: Midi }) =>
+        e.altKey ? n.midi + 12 * upward : e.shiftKey ? n.midi + upward : stepPitch(n.midi, upward as 1 | -1, snap, chord, data.key);
       const moved = notes.filter((n) => (selectedIds.length ? selectedIds : [note.id]).includes(n.id));
-      edit({ do: "changeNotes", section: data.section.id, part: partId, notes: moved.map((n) => ({ id: n.id, pitch: spell(n.start, Math.min(127, Math.max(0, move(n)))) })) });
+      edit({
+        do: "changeNotes",
+        section: data.section.id,
+        part: partId,
+        notes: moved.map((n) => ({ id: n.id, pitch: spell(n.start, Math.min(127, Math.max(0, move(n)))) })),
+      });
       void touch(partId, move(note));
-    } else if (sideways && e.ctrlKey) edit(edits({ id: note.id, start: Math.min(data.length - grid, Math.max(-axis.pickup, note.start + sideways * grid)) }));
+    } else if (sideways && e.ctrlKey)
+      edit(edits({ id: note.id, start: Math.min(data.length - grid, Math.max(-axis.pickup, note.start + sideways * grid)) }));
     else if (sideways && e.shiftKey) edit(edits({ id: note.id, duration: Math.max(grid / 2, note.duration + sideways * grid) }));
     else if (e.key === "Delete" || e.key === "Backspace") {
       edit({ do: "removeNotes", section: data.section.id, part: partId, notes: selectedIds.length ? selectedIds : [note.id] });
@@ -192,71 +259,69 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
   };
 
   return (
-    <svg ref={svg} className={`lane-svg${editable ? " editable" : ""}`} width={axis.width} height={height} role="group" aria-label={`${part.name}, ${part.notes.length} notes`} tabIndex={part.notes.length ? -1 : 0}
-      onPointerDown={onDown} onPointerMove={onMove} onPointerUp={onUp} onPointerCancel={onUp} onKeyDown={onKey} onContextMenu={(e) => e.preventDefault()}>
+    <svg
+      ref={svg}
+      className={`lane-svg${editable ? " editable" : ""}`}
+      width={axis.width}
+      height={height}
+      role="group"
+      aria-label={`${part.name}, ${part.notes.length} notes`}
+      tabIndex={part.notes.length ? -1 : 0}
+      onPointerDown={onDown}
+      onPointerMove={onMove}
+      onPointerUp={onUp}
+      onPointerCancel={onUp}
+      onKeyDown={onKey}
+      onContextMenu={(e) => e.preventDefault()}
+    >
       <LaneBack data={data} axis={axis} low={low} high={high} height={height} foot={foot} from={from} to={to} />
-      {part.role === "bass" && data.kicks.filter((k) => axis.x(k.start) >= from - 20 && axis.x(k.start) <= to).map((kick) => (
-        <line key={kick.start} className={`kick-line${kick.main ? " main" : ""}`} x1={axis.x(kick.start) + HEAD} x2={axis.x(kick.start) + HEAD} y1={0} y2={height} />
-      ))}
+      {part.role === "bass" &&
+        data.kicks
+          .filter((k) => axis.x(k.start) >= from - 20 && axis.x(k.start) <= to)
+          .map((kick) => (
+            <line
+              key={kick.start}
+              className={`kick-line${kick.main ? " main" : ""}`}
+              x1={axis.x(kick.start) + HEAD}
+              x2={axis.x(kick.start) + HEAD}
+              y1={0}
+              y2={height}
+            />
+          ))}
       {visible.map((note, i) => (
-        <NoteMark key={note.id} note={note} spans={shown.roles.get(note) ?? []} x={axis.x(note.start)} y={y(note.midi)} width={note.duration * axis.scale} aside={aside[i]!} tint={tint} meter={data.meter} scale={axis.scale} lyricY={height - 5 - (1 - (lines.get(note.id) ?? 0)) * 11}
-          selected={selectedIds.includes(note.id)} focusable={note.id === current} editable={editable} names={names} onKick={kickAt.has(note.start)} {...(numbers.has(note.id) ? { finding: numbers.get(note.id)! } : {})} />
+        <NoteMark
+          key={note.id}
+          note={note}
+          spans={shown.roles.get(note) ?? []}
+          x={axis.x(note.start)}
+          y={y(note.midi)}
+          width={note.duration * axis.scale}
+          aside={aside[i]!}
+          tint={tint}
+          meter={data.meter}
+          scale={axis.scale}
+          lyricY={height - 5 - (1 - (lines.get(note.id) ?? 0)) * 11}
+          selected={selectedIds.includes(note.id)}
+          focusable={note.id === current}
+          editable={editable}
+          names={names}
+          onKick={kickAt.has(note.start)}
+          {...(numbers.has(note.id) ? { finding: numbers.get(note.id)! } : {})}
+        />
       ))}
-      {part.role === "bass" && findings.map((f, i) => f.rule === "uncovered-accent" && f.waived === undefined && (
-        <g key={f.id} className="ghost" aria-hidden="true">
-          <circle cx={axis.x(f.where.tick) + HEAD} cy={height / 2} r={HEAD} />
-          <text className="finding-mark" x={axis.x(f.where.tick) + HEAD + 12} y={height / 2 - 8}>{i + 1}</text>
-        </g>
-      ))}
+      {part.role === "bass" &&
+        findings.map(
+          (f, i) =>
+            f.rule === "uncovered-accent" &&
+            f.waived === undefined && (
+              <g key={f.id} className="ghost" aria-hidden="true">
+                <circle cx={axis.x(f.where.tick) + HEAD} cy={height / 2} r={HEAD} />
+                <text className="finding-mark" x={axis.x(f.where.tick) + HEAD + 12} y={height / 2 - 8}>
+                  {i + 1}
+                </text>
+              </g>
+            ),
+        )}
     </svg>
   );
 });
-
-interface BackProps {
-  data: ScoreData;
-  axis: Axis;
-  low: Midi;
-  high: Midi;
-  height: number;
-  foot: number;
-  from: number;
-  to: number;
-}
-
-/** Bar and beat lines, and the tones of each chord as lines of its own: root and fifth heavier and named. */
-const LaneBack = memo(function LaneBack({ data, axis, low, high, height, foot, from, to }: BackProps) {
-  const y = (midi: number) => HEAD + 3 + ((high - midi) / (high - low)) * (foot - 2 * HEAD - 6);
-  const bars = Array.from({ length: data.section.bars }, (_, b) => b).filter((b) => axis.x((b + 1) * data.meter.bar) >= from && axis.x(b * data.meter.bar) <= to);
-  return (
-    <g aria-hidden="true">
-      {axis.pickup > 0 && <rect className="pickup" x={0} y={0} width={axis.x(0)} height={height} />}
-      {bars.flatMap((b) => data.meter.beats.map((beat) => {
-        const x = axis.x(b * data.meter.bar + beat.start);
-        return <line key={`${b}.${beat.start}`} className={beat.start === 0 ? "bar-line" : "beat-line"} x1={x} x2={x} y1={0} y2={height} />;
-      }))}
-      {data.real.chords.filter((c) => c.chord && axis.x(c.start + c.duration) >= from && axis.x(c.start) <= to).map((c) => {
-        const pcs = chordPitchClasses(c.chord!);
-        const root = rootPc(c.chord!);
-        const lines = [];
-        for (let m = low; m <= high; m++) {
-          if (!pcs.includes(mod(m, 12))) continue;
-          const above = mod(m - root, 12);
-          const strong = above === 0 || above === 7;
-          lines.push(<line key={m} className={strong ? "tone strong" : "tone"} x1={axis.x(c.start)} x2={axis.x(c.start + c.duration)} y1={y(m)} y2={y(m)} />);
-          if (strong && c.duration * axis.scale > 60) lines.push(<text key={`t${m}`} className="tone-name" x={axis.x(c.start + c.duration) - 4} y={y(m) - 2}>{above === 0 ? "R" : "5"}</text>);
-        }
-        return <g key={c.id + c.start}>{lines}</g>;
-      })}
-    </g>
-  );
-});
-
-/** Height that is left for notes: words take two lines of their own. */
-export const laneFoot = (notes: readonly RealNote[], height: number): number => (notes.some((n) => n.lyric) ? height - 24 : height);
-
-/** Octave marks for the header of a lane. */
-export function octaves(low: Midi, high: Midi): Midi[] {
-  const marks = [];
-  for (let m = Math.ceil(low / 12) * 12; m <= high; m += 12) marks.push(m);
-  return marks;
-}

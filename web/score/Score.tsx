@@ -9,13 +9,20 @@ import { makeAxis, partOfReal, type ScoreData } from "./data";
 import { DRUM_NAMES, DrumLane, ROW, ROWS } from "./DrumLane";
 import { laneRange } from "./geometry";
 import { HEAD } from "./NoteMark";
-import { laneFoot, octaves, PitchLane } from "./PitchLane";
+import { laneFoot, octaves } from "./LaneBack";
+import { PitchLane } from "./PitchLane";
 
 const HEAD_WIDTH = 112;
 const FOLDED = 26;
-const TINTS: Partial<Record<Part["role"], string>> = { bass: "tint-bass", chords: "tint-chords", counter: "tint-counter", vocal: "tint-vocal" };
+const TINTS: Partial<Record<Part["role"], string>> = {
+  bass: "tint-bass",
+  chords: "tint-chords",
+  counter: "tint-counter",
+  vocal: "tint-vocal",
+};
 
-const tintOf = (part: Part): string => (part.role === "drums" ? "" : TINTS[part.role] ?? (instrumentOf(part.instrument).sound === "voice" ? "tint-vocal" : "tint-counter"));
+const tintOf = (part: Part): string =>
+  part.role === "drums" ? "" : (TINTS[part.role] ?? (instrumentOf(part.instrument).sound === "voice" ? "tint-vocal" : "tint-counter"));
 /** Highest register on top, drums at the bottom. */
 const ORDER: Record<Part["role"], number> = { melody: 0, vocal: 1, counter: 2, chords: 3, bass: 4, drums: 5 };
 
@@ -34,7 +41,11 @@ export function Score({ data }: { data: ScoreData }) {
     if (!el) return;
     // Rounded, so that scrolling draws anew only now and then.
     const left = Math.floor(el.scrollLeft / 200) * 200;
-    setBox((b) => (b.left === left && b.width === el.clientWidth && b.height === el.clientHeight ? b : { left, width: el.clientWidth, height: el.clientHeight }));
+    setBox((b) =>
+      b.left === left && b.width === el.clientWidth && b.height === el.clientHeight
+        ? b
+        : { left, width: el.clientWidth, height: el.clientHeight },
+    );
   }, []);
   useLayoutEffect(() => {
     measure();
@@ -82,7 +93,13 @@ export function Score({ data }: { data: ScoreData }) {
       <div className="score-inner" style={{ width: HEAD_WIDTH + axis.width }}>
         <div className="playhead" ref={head} aria-hidden="true" />
         <div className="lane top">
-          <div className="lane-head"><InPlace label="Name of the section" value={data.section.name} commit={(name) => edit({ do: "setSection", section: data.section.id, name })} /></div>
+          <div className="lane-head">
+            <InPlace
+              label="Name of the section"
+              value={data.section.name}
+              commit={(name) => edit({ do: "setSection", section: data.section.id, name })}
+            />
+          </div>
           <ChordRow data={data} axis={axis} from={from} to={to} />
         </div>
         {parts.map((part) => {
@@ -90,19 +107,73 @@ export function Score({ data }: { data: ScoreData }) {
           const real = partOfReal(data, part.id);
           const height = isFolded ? FOLDED : part.role === "drums" ? drumHeight : laneHeight;
           return (
-            <section key={part.id} className={`lane ${part.role} ${tintOf(part)}${isFolded ? " folded" : ""}`} style={{ height }} aria-label={part.name}>
+            <section
+              key={part.id}
+              className={`lane ${part.role} ${tintOf(part)}${isFolded ? " folded" : ""}`}
+              style={{ height }}
+              aria-label={part.name}
+            >
               <div className="lane-head">
                 <b title={part.name}>{part.name}</b>
-                {!isFolded && part.role !== "drums" && <span className="role">{instrumentOf(part.instrument).title === part.name ? "" : instrumentOf(part.instrument).title.toLowerCase()}</span>}
+                {!isFolded && part.role !== "drums" && (
+                  <span className="role">
+                    {instrumentOf(part.instrument).title === part.name ? "" : instrumentOf(part.instrument).title.toLowerCase()}
+                  </span>
+                )}
                 <span className="lane-tools">
-                  <button type="button" title="Mute (M)" aria-pressed={part.muted ?? false} onClick={() => edit({ do: "setPart", part: part.id, muted: !part.muted })}>M</button>
-                  <button type="button" title="Solo (S)" aria-pressed={solo.includes(part.id)} onClick={() => set({ solo: toggle(solo, part.id) })}>S</button>
-                  <button type="button" title={isFolded ? "Unfold" : "Fold"} aria-expanded={!isFolded} aria-label={`${isFolded ? "Unfold" : "Fold"} ${part.name}`} onClick={() => set({ folded: toggle(folded, part.id) })}>{isFolded ? "▸" : "▾"}</button>
+                  <button
+                    type="button"
+                    title="Mute (M)"
+                    aria-pressed={part.muted ?? false}
+                    onClick={() => edit({ do: "setPart", part: part.id, muted: !part.muted })}
+                  >
+                    M
+                  </button>
+                  <button
+                    type="button"
+                    title="Solo (S)"
+                    aria-pressed={solo.includes(part.id)}
+                    onClick={() => set({ solo: toggle(solo, part.id) })}
+                  >
+                    S
+                  </button>
+                  <button
+                    type="button"
+                    title={isFolded ? "Unfold" : "Fold"}
+                    aria-expanded={!isFolded}
+                    aria-label={`${isFolded ? "Unfold" : "Fold"} ${part.name}`}
+                    onClick={() => set({ folded: toggle(folded, part.id) })}
+                  >
+                    {isFolded ? "▸" : "▾"}
+                  </button>
                 </span>
-                {part.role === "drums" && !isFolded && ROWS.map((drum, i) => <i key={drum} className="drum-name" style={{ top: i * ROW }}>{DRUM_NAMES[drum]}</i>)}
-                {part.role !== "drums" && !isFolded && <Octaves part={part} midis={real.notes.map((n) => n.midi)} height={laneFoot(real.notes, laneHeight)} />}
+                {part.role === "drums" &&
+                  !isFolded &&
+                  ROWS.map((drum, i) => (
+                    <i key={drum} className="drum-name" style={{ top: i * ROW }}>
+                      {DRUM_NAMES[drum]}
+                    </i>
+                  ))}
+                {part.role !== "drums" && !isFolded && (
+                  <Octaves part={part} midis={real.notes.map((n) => n.midi)} height={laneFoot(real.notes, laneHeight)} />
+                )}
               </div>
-              {isFolded ? <Strip data={data} part={part.id} axis={axis} /> : part.role === "drums" ? <DrumLane data={data} axis={axis} from={from} to={to} /> : <PitchLane data={data} part={part.id} axis={axis} height={laneHeight} tint={tintOf(part)} from={from} to={to} findings={findings} />}
+              {isFolded ? (
+                <Strip data={data} part={part.id} axis={axis} />
+              ) : part.role === "drums" ? (
+                <DrumLane data={data} axis={axis} from={from} to={to} />
+              ) : (
+                <PitchLane
+                  data={data}
+                  part={part.id}
+                  axis={axis}
+                  height={laneHeight}
+                  tint={tintOf(part)}
+                  from={from}
+                  to={to}
+                  findings={findings}
+                />
+              )}
             </section>
           );
         })}
@@ -113,8 +184,19 @@ export function Score({ data }: { data: ScoreData }) {
 
 function Octaves({ part, midis, height }: { part: Part; midis: number[]; height: number }) {
   const comfortable = midiRange(instrumentOf(part.instrument).comfortable);
-  const [low, high] = laneRange(midis, [Math.max(comfortable[0], part.role === "bass" ? 28 : 55), Math.min(comfortable[1], part.role === "bass" ? 46 : 76)]);
-  return <>{octaves(low, high).map((m) => <i key={m} className="octave" style={{ top: HEAD + 3 + ((high - m) / (high - low)) * (height - 2 * HEAD - 6) }}>C{m / 12 - 1}</i>)}</>;
+  const [low, high] = laneRange(midis, [
+    Math.max(comfortable[0], part.role === "bass" ? 28 : 55),
+    Math.min(comfortable[1], part.role === "bass" ? 46 : 76),
+  ]);
+  return (
+    <>
+      {octaves(low, high).map((m) => (
+        <i key={m} className="octave" style={{ top: HEAD + 3 + ((high - m) / (high - low)) * (height - 2 * HEAD - 6) }}>
+          C{m / 12 - 1}
+        </i>
+      ))}
+    </>
+  );
 }
 
 /** A folded lane: where the part sounds, nothing more. */
@@ -123,7 +205,9 @@ function Strip({ data, part, axis }: { data: ScoreData; part: string; axis: Retu
   const marks = real.role === "drums" ? data.real.hits.map((h) => ({ start: h.start, duration: 60 })) : real.notes;
   return (
     <svg className="lane-svg" width={axis.width} height={FOLDED} aria-hidden="true">
-      {marks.map((n, i) => <line key={i} className="strip" x1={axis.x(n.start)} x2={axis.x(n.start + n.duration) - 1} y1={FOLDED / 2} y2={FOLDED / 2} />)}
+      {marks.map((n, i) => (
+        <line key={i} className="strip" x1={axis.x(n.start)} x2={axis.x(n.start + n.duration) - 1} y1={FOLDED / 2} y2={FOLDED / 2} />
+      ))}
     </svg>
   );
 }

@@ -1,5 +1,21 @@
 import { useMemo } from "react";
-import { kicks, noteRoles, realize, sectionKey, sectionMeter, type Key, type KickHit, type Meter, type RealNote, type RealPart, type RealSong, type RoleSpan, type Section, type Song, type Ticks } from "../../core/src/index";
+import {
+  kicks,
+  noteRoles,
+  realize,
+  sectionKey,
+  sectionMeter,
+  type Key,
+  type KickHit,
+  type Meter,
+  type RealNote,
+  type RealPart,
+  type RealSong,
+  type RoleSpan,
+  type Section,
+  type Song,
+  type Ticks,
+} from "../../core/src/index";
 
 /** What the score shows of one section. */
 export interface ScoreData {
@@ -24,8 +40,15 @@ export function useScoreData(song: Song, sectionId: string): ScoreData | null {
     const earliest = Math.min(0, ...real.parts.flatMap((p) => p.notes.slice(0, 8).map((n) => n.start)));
     const beat = meter.beats.at(-1)!.duration;
     return {
-      song, section, real, meter, key: sectionKey(song, section), kicks: kicks(section.groove, meter), length: section.bars * meter.bar,
-      roles: new Map(real.parts.map((p) => [p.id, noteRoles(real, p)])), pickup: Math.max(beat, Math.ceil(-earliest / beat) * beat),
+      song,
+      section,
+      real,
+      meter,
+      key: sectionKey(song, section),
+      kicks: kicks(section.groove, meter),
+      length: section.bars * meter.bar,
+      roles: new Map(real.parts.map((p) => [p.id, noteRoles(real, p)])),
+      pickup: Math.max(beat, Math.ceil(-earliest / beat) * beat),
     };
   }, [song, sectionId]);
 }
@@ -45,5 +68,12 @@ export interface Axis {
 
 export function makeAxis(zoom: number, pickup: Ticks, length: Ticks): Axis {
   const scale = zoom / 480;
-  return { scale, pickup, length, width: (length + pickup) * scale + 12, x: (tick) => (tick + pickup) * scale, tick: (x) => x / scale - pickup };
+  return {
+    scale,
+    pickup,
+    length,
+    width: (length + pickup) * scale + 12,
+    x: (tick) => (tick + pickup) * scale,
+    tick: (x) => x / scale - pickup,
+  };
 }

@@ -30,7 +30,8 @@ export function snapPitch(midi: number, snap: Snap, chord: RealChord | null, key
   const allowed = snap === "semitone" ? null : snap === "chord" && chord?.chord ? chordPitchClasses(chord.chord) : key.pcs;
   const center = Math.round(midi);
   if (!allowed) return center;
-  for (let d = 0; d < 12; d++) for (const m of midi >= center ? [center + d, center - d] : [center - d, center + d]) if (allowed.includes(mod(m, 12))) return m;
+  for (let d = 0; d < 12; d++)
+    for (const m of midi >= center ? [center + d, center - d] : [center - d, center + d]) if (allowed.includes(mod(m, 12))) return m;
   return center;
 }
 
@@ -46,7 +47,6 @@ export function stepPitch(midi: Midi, direction: 1 | -1, snap: Snap, chord: Real
 
 export const snapTick = (tick: number, grid: Ticks): Ticks => Math.round(tick / grid) * grid;
 export const floorTick = (tick: number, grid: Ticks): Ticks => Math.floor(tick / grid) * grid;
-
 
 /** Words under notes on two lines: a word that would touch the one before it goes to the other line. `x` in pixels; widths are estimated. */
 export function lyricLines(words: readonly { x: number; text: string }[], charWidth = 6): (0 | 1)[] {

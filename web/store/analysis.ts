@@ -3,7 +3,10 @@ import { latest, sync, workers } from "../workers/client";
 import { useSong } from "./song";
 import { useView } from "./view";
 
-const analyze = latest((section: string, tried?: Edit) => workers.judge.analyze(section, tried), (result) => useView.getState().set(result));
+const analyze = latest(
+  (section: string, tried?: Edit) => workers.judge.analyze(section, tried),
+  (result) => useView.getState().set(result),
+);
 
 /** Judges an edit that is still being made, such as a note under the mouse. */
 export const tryEdit = (edit: Edit): void => analyze(useView.getState().section, edit);
@@ -40,7 +43,16 @@ function revoice(): void {
 const voicingInputs = (state: ReturnType<typeof useSong.getState>, section: string): unknown[] => {
   const part = state.song?.parts.find((p) => p.link);
   const chords = state.song?.sections.find((s) => s.id === section)?.chords ?? [];
-  return [part?.instrument, part?.link?.loop, part?.settings, state.song?.profile, ...chords.flatMap((c) => { const own = part ? c.voicings?.[part.id] : undefined; return [c.id, c.symbol, own?.pinned ?? false, own?.pinned ? own.pitches : null]; })];
+  return [
+    part?.instrument,
+    part?.link?.loop,
+    part?.settings,
+    state.song?.profile,
+    ...chords.flatMap((c) => {
+      const own = part ? c.voicings?.[part.id] : undefined;
+      return [c.id, c.symbol, own?.pinned ?? false, own?.pinned ? own.pitches : null];
+    }),
+  ];
 };
 
 /** Follows the song: tells the workers, judges again, and voices anew where chords, pins or the instrument changed. */

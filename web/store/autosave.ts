@@ -57,13 +57,16 @@ export function startAutosave(): () => void {
       }
     } catch (error) {
       const problem = error instanceof ApiProblem ? error : new ApiProblem(0, "server.away", String(error));
-      if (problem.status === 409 && problem.current) setSave({ status: "conflict", conflict: { song: problem.current, revision: problem.revision ?? 0 } });
+      if (problem.status === 409 && problem.current)
+        setSave({ status: "conflict", conflict: { song: problem.current, revision: problem.revision ?? 0 } });
       else if (problem.status === 0) {
         setSave({ status: "away" });
         later(RETRY);
       } else {
         setSave({ status: "refused" });
-        useSong.getState().say({ code: problem.code, message: `Not saved: ${problem.message}`, ...(problem.hint ? { hint: problem.hint } : {}) });
+        useSong
+          .getState()
+          .say({ code: problem.code, message: `Not saved: ${problem.message}`, ...(problem.hint ? { hint: problem.hint } : {}) });
       }
     } finally {
       running = false;
@@ -72,7 +75,8 @@ export function startAutosave(): () => void {
   const onChange = (state: ReturnType<typeof useSong.getState>, before: ReturnType<typeof useSong.getState>) => {
     if (state.version === before.version && state.status === before.status) return;
     if (state.status !== "waiting" && !(state.version !== before.version && state.status === "conflict")) return;
-    if (state.song && state.version !== before.version) void write(keyOf(state.song.id), { song: state.song, revision: state.revision } satisfies Unsent);
+    if (state.song && state.version !== before.version)
+      void write(keyOf(state.song.id), { song: state.song, revision: state.revision } satisfies Unsent);
     later(DELAY);
   };
   const unsubscribe = useSong.subscribe(onChange);

@@ -37,8 +37,29 @@ const HISTORY = 500;
  * what its edit touched.
  */
 export const useSong = create<SongState>((set, get) => ({
-  song: null, version: 0, lastEdit: null, revision: 0, status: "saved", conflict: null, past: [], future: [], problem: null, lineProblems: [],
-  open: (song, revision, status = "saved") => set({ song, revision, status, version: get().version + 1, lastEdit: null, conflict: null, past: [], future: [], problem: null, lineProblems: [] }),
+  song: null,
+  version: 0,
+  lastEdit: null,
+  revision: 0,
+  status: "saved",
+  conflict: null,
+  past: [],
+  future: [],
+  problem: null,
+  lineProblems: [],
+  open: (song, revision, status = "saved") =>
+    set({
+      song,
+      revision,
+      status,
+      version: get().version + 1,
+      lastEdit: null,
+      conflict: null,
+      past: [],
+      future: [],
+      problem: null,
+      lineProblems: [],
+    }),
   edit: (edit, { quiet = false } = {}) => {
     const { song, past, version } = get();
     if (!song) return false;
@@ -53,7 +74,16 @@ export const useSong = create<SongState>((set, get) => ({
       set({ lineProblems, problem: null });
       return true;
     }
-    set({ song: next, version: version + 1, lastEdit: edit, past: quiet ? past : [...past.slice(-HISTORY), song], future: quiet ? get().future : [], problem: null, lineProblems, status: get().status === "conflict" ? "conflict" : "waiting" });
+    set({
+      song: next,
+      version: version + 1,
+      lastEdit: edit,
+      past: quiet ? past : [...past.slice(-HISTORY), song],
+      future: quiet ? get().future : [],
+      problem: null,
+      lineProblems,
+      status: get().status === "conflict" ? "conflict" : "waiting",
+    });
     return true;
   },
   undo: () => move(get, set, "past", "future"),
@@ -66,5 +96,14 @@ function move(get: () => SongState, set: (s: Partial<SongState>) => void, from: 
   const state = get();
   const target = state[from].at(-1);
   if (!target || !state.song) return;
-  set({ song: target, version: state.version + 1, lastEdit: null, [from]: state[from].slice(0, -1), [to]: [...state[to], state.song], status: state.status === "conflict" ? "conflict" : "waiting", problem: null, lineProblems: [] });
+  set({
+    song: target,
+    version: state.version + 1,
+    lastEdit: null,
+    [from]: state[from].slice(0, -1),
+    [to]: [...state[to], state.song],
+    status: state.status === "conflict" ? "conflict" : "waiting",
+    problem: null,
+    lineProblems: [],
+  });
 }

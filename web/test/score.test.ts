@@ -7,18 +7,55 @@ const chord: RealChord = { id: "c", occurrence: "o", start: 0, duration: 1920, s
 const key = must(parseKey("Eb major"));
 
 test("note heads that would overlap are set aside, in turn; others stay", () => {
-  expect(setAside([{ start: 0, y: 50 }, { start: 0, y: 44 }, { start: 0, y: 35 }, { start: 480, y: 44 }], 14)).toEqual([0, 1, 0, 0]);
-  expect(setAside([{ start: 0, y: 50 }, { start: 0, y: 48 }, { start: 0, y: 46 }], 14)).toEqual([0, 1, 2]);
-  expect(setAside([{ start: 0, y: 50 }, { start: 0, y: 20 }], 14)).toEqual([0, 0]);
+  expect(
+    setAside(
+      [
+        { start: 0, y: 50 },
+        { start: 0, y: 44 },
+        { start: 0, y: 35 },
+        { start: 480, y: 44 },
+      ],
+      14,
+    ),
+  ).toEqual([0, 1, 0, 0]);
+  expect(
+    setAside(
+      [
+        { start: 0, y: 50 },
+        { start: 0, y: 48 },
+        { start: 0, y: 46 },
+      ],
+      14,
+    ),
+  ).toEqual([0, 1, 2]);
+  expect(
+    setAside(
+      [
+        { start: 0, y: 50 },
+        { start: 0, y: 20 },
+      ],
+      14,
+    ),
+  ).toEqual([0, 0]);
 });
 
 test("words that would touch go to the other line", () => {
-  expect(lyricLines([{ x: 0, text: "Hang" }, { x: 20, text: "a" }, { x: 40, text: "light" }])).toEqual([0, 1, 0]);
+  expect(
+    lyricLines([
+      { x: 0, text: "Hang" },
+      { x: 20, text: "a" },
+      { x: 40, text: "light" },
+    ]),
+  ).toEqual([0, 1, 0]);
 });
 
 test("snapping by chord tone, scale and semitone", () => {
-  expect([snapPitch(49.4, "chord", chord, key), snapPitch(49.4, "scale", chord, key), snapPitch(49.4, "semitone", chord, key)]).toEqual([48, 50, 49]);
-  expect([stepPitch(48, 1, "chord", chord, key), stepPitch(48, -1, "scale", chord, key), stepPitch(48, 1, "semitone", chord, key)]).toEqual([51, 46, 49]);
+  expect([snapPitch(49.4, "chord", chord, key), snapPitch(49.4, "scale", chord, key), snapPitch(49.4, "semitone", chord, key)]).toEqual([
+    48, 50, 49,
+  ]);
+  expect([stepPitch(48, 1, "chord", chord, key), stepPitch(48, -1, "scale", chord, key), stepPitch(48, 1, "semitone", chord, key)]).toEqual(
+    [51, 46, 49],
+  );
   expect(snapPitch(49.4, "chord", null, key)).toBe(50);
   expect(snapTick(330, 240)).toBe(240);
   expect(laneRange([40, 42], [28, 46], 17)).toEqual([33, 50]);
@@ -28,7 +65,10 @@ test("what sounds: swing, offsets, count-in, click, solo, mute, a stretch in the
   let song = songWith({ line: "| C | F |", kicks: [[0.5, 100]], bass: ["0 C2 1", "0.5 G2 0.5", "4 F2 4"], melody: ["-1 G4 1", "0 C5 2"] });
   song = edit(song, { do: "setTempo", tempo: 120 }, { do: "setSwing", ratio: 2 / 3, unit: 8 });
   const real = realize(song, { section: "s1" });
-  const starts = (options: Parameters<typeof schedule>[1], part: string) => schedule(real, options).events.filter((e) => e.kind !== "click" && e.part === part).map((e) => Number(e.time.toFixed(4)));
+  const starts = (options: Parameters<typeof schedule>[1], part: string) =>
+    schedule(real, options)
+      .events.filter((e) => e.kind !== "click" && e.part === part)
+      .map((e) => Number(e.time.toFixed(4)));
   expect(starts({}, "bass")).toEqual([0, 0.3333, 2]);
   expect(starts({}, "drums")).toEqual([0.3333]);
   expect(starts({}, "melody")).toEqual([0]);

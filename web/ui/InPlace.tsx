@@ -22,8 +22,23 @@ export function InPlace({ label, value, commit, className = "", width, suffix, l
   return (
     <label className={`in-place ${className}`}>
       <span className="visually-hidden">{label}</span>
-      <input value={text} title={label} style={{ width: width ?? `${Math.max(3, text.length + 1)}ch`, ...(suffix ? { textAlign: "right" } : {}) }} list={list} onChange={(e) => setText(e.target.value)} onBlur={finish}
-        onKeyDown={(e) => { e.stopPropagation(); if (e.key === "Enter") e.currentTarget.blur(); else if (e.key === "Escape") { setText(value); e.currentTarget.value = value; requestAnimationFrame(() => (e.target as HTMLInputElement).blur()); } }} />
+      <input
+        value={text}
+        title={label}
+        style={{ width: width ?? `${Math.max(3, text.length + 1)}ch`, ...(suffix ? { textAlign: "right" } : {}) }}
+        list={list}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={finish}
+        onKeyDown={(e) => {
+          e.stopPropagation();
+          if (e.key === "Enter") e.currentTarget.blur();
+          else if (e.key === "Escape") {
+            setText(value);
+            e.currentTarget.value = value;
+            requestAnimationFrame(() => (e.target as HTMLInputElement).blur());
+          }
+        }}
+      />
       {suffix && <span aria-hidden="true">{suffix}</span>}
     </label>
   );

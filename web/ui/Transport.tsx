@@ -24,11 +24,33 @@ export function Transport({ data }: { data: ScoreData }) {
 
   // Stopped, the keyboard shows the chosen chord, or the chosen note.
   const chosen = data.section.chords.find((c) => c.id === view.chord);
-  const note = view.selected.ids.length ? data.real.parts.find((p) => p.id === view.selected.part)?.notes.find((n) => n.id === view.selected.ids[0]) : undefined;
+  const note = view.selected.ids.length
+    ? data.real.parts.find((p) => p.id === view.selected.part)?.notes.find((n) => n.id === view.selected.ids[0])
+    : undefined;
   const at = view.wholeSong && playing ? null : (tick ?? chosen?.start ?? (note ? Math.max(0, note.start) : null));
   const chord = at === null ? null : chordAtTick(data.real.chords, at);
-  const sounding = at === null ? [] : data.real.parts.flatMap((p) => p.notes.filter((n) => n.start <= at && at < n.start + n.duration).map((n) => ({ note: n, part: p, role: data.roles.get(p.id)!.get(n)?.find((s) => s.start <= at && at < s.start + s.duration) })));
-  const words = data.real.parts.filter((p) => p.role !== "drums").map((p) => ({ name: p.name.split(",")[0]!, roles: sounding.filter((s) => s.part.id === p.id).map((s) => typeset(s.role?.label ?? "–")) })).filter((w) => w.roles.length);
+  const sounding =
+    at === null
+      ? []
+      : data.real.parts.flatMap((p) =>
+          p.notes
+            .filter((n) => n.start <= at && at < n.start + n.duration)
+            .map((n) => ({
+              note: n,
+              part: p,
+              role: data.roles
+                .get(p.id)!
+                .get(n)
+                ?.find((s) => s.start <= at && at < s.start + s.duration),
+            })),
+        );
+  const words = data.real.parts
+    .filter((p) => p.role !== "drums")
+    .map((p) => ({
+      name: p.name.split(",")[0]!,
+      roles: sounding.filter((s) => s.part.id === p.id).map((s) => typeset(s.role?.label ?? "–")),
+    }))
+    .filter((w) => w.roles.length);
   const whites: number[] = [];
   for (let m = LOW; m <= HIGH; m++) if (![1, 3, 6, 8, 10].includes(mod(m, 12))) whites.push(m);
   const width = 100 / whites.length;
@@ -37,30 +59,115 @@ export function Transport({ data }: { data: ScoreData }) {
 
   return (
     <footer className="transport">
-      <button type="button" className="play" aria-label={playing ? "Stop" : "Play"} title="Space" onClick={() => (playing ? stop() : void play())}><i className={loading ? "bi-hourglass-split" : playing ? "bi-stop-fill" : "bi-play-fill"} /></button>
+      <button
+        type="button"
+        className="play"
+        aria-label={playing ? "Stop" : "Play"}
+        title="Space"
+        onClick={() => (playing ? stop() : void play())}
+      >
+        <i className={loading ? "bi-hourglass-split" : playing ? "bi-stop-fill" : "bi-play-fill"} />
+      </button>
       <div className="where">
-        <b className="tabular">{tick === null ? (chosen ? positionText(data.meter, chosen.start) : "Stopped") : view.wholeSong ? "Whole song" : positionText(data.meter, Math.floor(tick / 120) * 120)}</b>
+        <b className="tabular">
+          {tick === null
+            ? chosen
+              ? positionText(data.meter, chosen.start)
+              : "Stopped"
+            : view.wholeSong
+              ? "Whole song"
+              : positionText(data.meter, Math.floor(tick / 120) * 120)}
+        </b>
         <div className="switches">
-          <button type="button" aria-pressed={!view.wholeSong && (view.loop?.on ?? true)} title="Loop the section, or the bars chosen in the ruler (L)" onClick={() => view.set({ wholeSong: false, loop: view.loop ? { ...view.loop, on: !view.loop.on } : { on: false, from: 0, to: data.length } })}>loop</button>
-          <button type="button" aria-pressed={view.wholeSong} title="Play the whole form once" onClick={() => view.set({ wholeSong: !view.wholeSong })}>whole song</button>
-          <button type="button" aria-pressed={view.click} title="Metronome" onClick={() => view.set({ click: !view.click })}>click</button>
-          <button type="button" aria-pressed={view.countIn} title="Count in one bar" onClick={() => view.set({ countIn: !view.countIn })}>count-in</button>
+          <button
+            type="button"
+            aria-pressed={!view.wholeSong && (view.loop?.on ?? true)}
+            title="Loop the section, or the bars chosen in the ruler (L)"
+            onClick={() =>
+              view.set({
+                wholeSong: false,
+                loop: view.loop ? { ...view.loop, on: !view.loop.on } : { on: false, from: 0, to: data.length },
+              })
+            }
+          >
+            loop
+          </button>
+          <button
+            type="button"
+            aria-pressed={view.wholeSong}
+            title="Play the whole form once"
+            onClick={() => view.set({ wholeSong: !view.wholeSong })}
+          >
+            whole song
+          </button>
+          <button type="button" aria-pressed={view.click} title="Metronome" onClick={() => view.set({ click: !view.click })}>
+            click
+          </button>
+          <button type="button" aria-pressed={view.countIn} title="Count in one bar" onClick={() => view.set({ countIn: !view.countIn })}>
+            count-in
+          </button>
         </div>
       </div>
-      <svg className="keyboard" viewBox="0 0 100 12" preserveAspectRatio="none" role="img" aria-label={`Keyboard: ${sounding.map((s) => s.note.pitch).join(" ") || "nothing sounds"}`}>
-        {whites.map((m, i) => <rect key={m} className="white" x={i * width} y={0} width={width} height={12} onPointerDown={() => void touch(keyPart, m)} />)}
-        {Array.from({ length: HIGH - LOW }, (_, i) => LOW + i).filter((m) => !whites.includes(m)).map((m) => <rect key={m} className="black" x={whites.filter((w) => w < m).length * width - width * 0.32} y={0} width={width * 0.64} height={7} onPointerDown={() => void touch(keyPart, m)} />)}
+      <svg
+        className="keyboard"
+        viewBox="0 0 100 12"
+        preserveAspectRatio="none"
+        role="img"
+        aria-label={`Keyboard: ${sounding.map((s) => s.note.pitch).join(" ") || "nothing sounds"}`}
+      >
+        {whites.map((m, i) => (
+          <rect key={m} className="white" x={i * width} y={0} width={width} height={12} onPointerDown={() => void touch(keyPart, m)} />
+        ))}
+        {Array.from({ length: HIGH - LOW }, (_, i) => LOW + i)
+          .filter((m) => !whites.includes(m))
+          .map((m) => (
+            <rect
+              key={m}
+              className="black"
+              x={whites.filter((w) => w < m).length * width - width * 0.32}
+              y={0}
+              width={width * 0.64}
+              height={7}
+              onPointerDown={() => void touch(keyPart, m)}
+            />
+          ))}
       </svg>
       <div className="key-dots" aria-hidden="true">
         {Array.from({ length: HIGH - LOW + 1 }, (_, i) => LOW + i).map((m) => {
           const found = dot(m);
           const white = whites.includes(m);
-          return found && <span key={m} className={`key-dot ${found.part.role}`} style={{ left: `${(white ? whites.indexOf(m) + 0.5 : whites.filter((w) => w < m).length) * width}%`, top: white ? "78%" : "36%" }}>{typeset(found.role?.label ?? "")}</span>;
+          return (
+            found && (
+              <span
+                key={m}
+                className={`key-dot ${found.part.role}`}
+                style={{
+                  left: `${(white ? whites.indexOf(m) + 0.5 : whites.filter((w) => w < m).length) * width}%`,
+                  top: white ? "78%" : "36%",
+                }}
+              >
+                {typeset(found.role?.label ?? "")}
+              </span>
+            )
+          );
         })}
-        {[36, 48, 60, 72].map((m) => <span key={`c${m}`} className="key-c" style={{ left: `${(whites.indexOf(m) + 0.5) * width}%` }}>C{m / 12 - 1}</span>)}
+        {[36, 48, 60, 72].map((m) => (
+          <span key={`c${m}`} className="key-c" style={{ left: `${(whites.indexOf(m) + 0.5) * width}%` }}>
+            C{m / 12 - 1}
+          </span>
+        ))}
       </div>
       <p className="now">
-        {chord ? <>{playing ? "Now" : "Here"}: <ChordName symbol={chord.symbol} /> — {words.map((w) => `${w.name} ${w.roles.join(" ")}`).join(", ") || "nothing sounds"}</> : at !== null ? "No chord here" : "Choose a chord or press Space"}
+        {chord ? (
+          <>
+            {playing ? "Now" : "Here"}: <ChordName symbol={chord.symbol} /> —{" "}
+            {words.map((w) => `${w.name} ${w.roles.join(" ")}`).join(", ") || "nothing sounds"}
+          </>
+        ) : at !== null ? (
+          "No chord here"
+        ) : (
+          "Choose a chord or press Space"
+        )}
       </p>
     </footer>
   );

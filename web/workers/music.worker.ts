@@ -1,5 +1,21 @@
 import { expose } from "comlink";
-import { applyEdit, createChecker, fail, partByRole, reportBass, voiceSection, writeBass, type BassLine, type BassReport, type BassRequest, type Edit, type Finding, type Result, type SectionVoicing, type Song } from "../../core/src/index";
+import {
+  applyEdit,
+  createChecker,
+  fail,
+  partByRole,
+  reportBass,
+  voiceSection,
+  writeBass,
+  type BassLine,
+  type BassReport,
+  type BassRequest,
+  type Edit,
+  type Finding,
+  type Result,
+  type SectionVoicing,
+  type Song,
+} from "../../core/src/index";
 
 /** Keeps the song by version and follows it by edits, so that a whole song crosses the border only when it is opened or undone. */
 let song: Song | null = null;
@@ -37,7 +53,8 @@ const musicWorker = {
     const report = bass && reportBass(judged, { section, part: bass.id, sliced: by.sliced(judged, section) });
     return { findings: by.section(judged, section), report: report?.ok ? report.value : null };
   },
-  voice: (section: string, part: string): Result<SectionVoicing> => (song ? voiceSection(song, section, part) : fail("song.none", "No song is open")),
+  voice: (section: string, part: string): Result<SectionVoicing> =>
+    song ? voiceSection(song, section, part) : fail("song.none", "No song is open"),
   bass: (request: BassRequest): Result<BassLine[]> => (song ? writeBass(song, request) : fail("song.none", "No song is open")),
 };
 

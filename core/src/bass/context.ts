@@ -42,7 +42,7 @@ export interface BassTargets {
 export function figures(ctx: Pick<BassContext, "meter" | "bars" | "chords">): { from: Ticks; to: Ticks }[] {
   const { bar } = ctx.meter;
   const out: { from: Ticks; to: Ticks }[] = [];
-  for (let b = 0; b < ctx.bars; ) {
+  for (let b = 0; b < ctx.bars;) {
     const busy = ctx.chords.filter((c) => c.start >= b * bar && c.start < (b + 2) * bar).length > 2;
     const step = busy || b + 1 >= ctx.bars ? 1 : 2;
     out.push({ from: b * bar, to: (b + step) * bar });
@@ -59,17 +59,35 @@ export function bassContext(song: Song, sectionId: string, partId: string, slice
   const meter = sectionMeter(song, section);
   const data = sliced ?? sliceSong(song, { section: sectionId });
   const length = section.bars * meter.bar;
-  const starts = (drums: string[]) => section.groove.lanes.filter((l) => drums.includes(l.drum)).flatMap((l) => l.hits.map((h) => h.start)).sort((a, b) => a - b);
+  const starts = (drums: string[]) =>
+    section.groove.lanes
+      .filter((l) => drums.includes(l.drum))
+      .flatMap((l) => l.hits.map((h) => h.start))
+      .sort((a, b) => a - b);
   const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument).comfortable);
   return ok({
-    song, section, part, sliced: data, meter, key: sectionKey(song, section), bars: section.bars, length,
-    chords: data.real.chords, kicks: kicks(section.groove, meter).filter((k) => k.start < length), backbeats: starts(["snare", "clap"]),
-    melody: song.parts.filter((p) => p.role === "melody" || p.role === "vocal").flatMap((p) => (section.notes[p.id] ?? []).map((n) => n.start)).sort((a, b) => a - b),
-    pinned: (section.notes[partId] ?? []).filter((n) => n.pinned), range: [low, high],
+    song,
+    section,
+    part,
+    sliced: data,
+    meter,
+    key: sectionKey(song, section),
+    bars: section.bars,
+    length,
+    chords: data.real.chords,
+    kicks: kicks(section.groove, meter).filter((k) => k.start < length),
+    backbeats: starts(["snare", "clap"]),
+    melody: song.parts
+      .filter((p) => p.role === "melody" || p.role === "vocal")
+      .flatMap((p) => (section.notes[p.id] ?? []).map((n) => n.start))
+      .sort((a, b) => a - b),
+    pinned: (section.notes[partId] ?? []).filter((n) => n.pinned),
+    range: [low, high],
   });
 }
 
 export const chordAt = (ctx: BassContext, tick: Ticks): RealChord | null => chordAtTick(ctx.chords, tick);
 
 /** Length of the beat a position lies in. */
-export const beatLength = (ctx: BassContext, tick: Ticks): Ticks => ctx.meter.beats[beatAt(ctx.meter, ((tick % ctx.meter.bar) + ctx.meter.bar) % ctx.meter.bar)]!.duration;
+export const beatLength = (ctx: BassContext, tick: Ticks): Ticks =>
+  ctx.meter.beats[beatAt(ctx.meter, ((tick % ctx.meter.bar) + ctx.meter.bar) % ctx.meter.bar)]!.duration;

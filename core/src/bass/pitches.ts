@@ -18,33 +18,70 @@ export interface PitchSlot extends Slot {
 export function pitchSlots(ctx: BassContext, style: BassStyle, slots: (Slot & { pin?: Note; pinMidi?: Midi })[]): PitchSlot[] {
   const [low, high] = ctx.range;
   const center = low + (high - low) * 0.4;
-  return slots.map((slot, index) => {
-    const chord = chordAt(ctx, slot.start) ?? null;
-    const candidates: PitchSlot["candidates"] = [];
-    if (slot.pinMidi !== undefined) {
-      candidates.push({ midi: slot.pinMidi, cost: 0, inChord: !chord?.chord || chordPitchClasses(chord.chord).includes(mod(slot.pinMidi, 12)) });
-    } else if (chord?.chord) {
-      const next = slots[(index + 1) % slots.length]!;
-      const ahead = chordAt(ctx, next.start);
-      for (let midi = low; midi <= high; midi++) {
-        const found = candidateCost(ctx, style, slot, chord, ahead, (slot.start + slot.duration) % ctx.length === next.start % ctx.length, midi);
-        if (found) candidates.push({ midi, cost: found.cost + Math.abs(midi - center) * 0.05, inChord: found.inChord });
+  return slots
+    .map((slot, index) => {
+      const chord = chordAt(ctx, slot.start) ?? null;
+      const candidates: PitchSlot["candidates"] = [];
+      if (slot.pinMidi !== undefined) {
+        candidates.push({
+          midi: slot.pinMidi,
+          cost: 0,
+          inChord: !chord?.chord || chordPitchClasses(chord.chord).includes(mod(slot.pinMidi, 12)),
+        });
+      } else if (chord?.chord) {
+        const next = slots[(index + 1) % slots.length]!;
+        const ahead = chordAt(ctx, next.start);
+        for (let midi = low; midi <= high; midi++) {
+          const found = candidateCost(
+            ctx,
+            style,
+            slot,
+            chord,
+            ahead,
+            (slot.start + slot.duration) % ctx.length === next.start % ctx.length,
+            midi,
+          );
+          if (found) candidates.push({ midi, cost: found.cost + Math.abs(midi - center) * 0.05, inChord: found.inChord });
+        }
       }
-    }
-    return { ...slot, chord, candidates };
-  }).filter((slot) => slot.candidates.length > 0);
+      return { ...slot, chord, candidates };
+    })
+    .filter((slot) => slot.candidates.length > 0);
 }
 
-function candidateCost(ctx: BassContext, style: BassStyle, slot: Slot, chord: RealChord, ahead: RealChord | null, leads: boolean, midi: Midi): { cost: number; inChord: boolean } | null {
+function candidateCost(
+  ctx: BassContext,
+  style: BassStyle,
+  slot: Slot,
+  chord: RealChord,
+  ahead: RealChord | null,
+  leads: boolean,
+  midi: Midi,
+): { cost: number; inChord: boolean } | null {
   const pc = mod(midi, 12);
   const { taste } = style;
   const { role, inChord } = toneRole(chord.chord!, pc);
   if (inChord) {
     const isBass = pc === bassPc(chord.chord!);
     if (slot.use === "anchor") return { inChord, cost: isBass ? 0 : role === "5" ? 4 : role === "R" ? 5 : 6 };
-    const own = isBass ? (slot.use === "octave" ? taste.octave : taste.root) : role === "R" ? taste.root + 0.5 : role === "5" ? taste.fifth : role === "3" ? taste.majorThird : role === "b3" ? taste.minorThird : role === "b7" || role === "7" ? taste.seventh : taste.other;
+    const own = isBass
+      ? slot.use === "octave"
+        ? taste.octave
+        : taste.root
+      : role === "R"
+        ? taste.root + 0.5
+        : role === "5"
+          ? taste.fifth
+          : role === "3"
+            ? taste.majorThird
+            : role === "b3"
+              ? taste.minorThird
+              : role === "b7" || role === "7"
+                ? taste.seventh
+                : taste.other;
     // In an approach slot a chord tone that lies a step beside the next root is as good as an approach from outside.
-    const beside = !isBass && ahead?.chord && ahead !== chord && Math.min(mod(bassPc(ahead.chord) - pc, 12), mod(pc - bassPc(ahead.chord), 12));
+    const beside =
+      !isBass && ahead?.chord && ahead !== chord && Math.min(mod(bassPc(ahead.chord) - pc, 12), mod(pc - bassPc(ahead.chord), 12));
     return { inChord, cost: slot.use !== "approach" ? own : beside === 1 || beside === 2 ? 0.15 : own + 1 };
   }
   const short = slot.duration <= beatLength(ctx, slot.start) / 2;
@@ -97,10 +134,17 @@ export interface PitchResult {
 export function choosePitches(ctx: BassContext, style: BassStyle, slots: PitchSlot[]): PitchResult | null {
   const spans = figures(ctx);
   const figureOf = slots.map((s) => spans.findIndex((f) => s.start >= f.from && s.start < f.to));
-  const used = (path: Path, f: number) => [...new Set(path.picks.flatMap((pick, c) => (figureOf[c] === f ? [mod(slots[c]!.candidates[pick]!.midi, 12)] : [])))];
+  const used = (path: Path, f: number) => [
+    ...new Set(path.picks.flatMap((pick, c) => (figureOf[c] === f ? [mod(slots[c]!.candidates[pick]!.midi, 12)] : []))),
+  ];
   const limit = style.targets.pitchClasses;
-  const solve = (bans: ReadonlySet<string>) => cheapestPath(lineLattice(slots, style, bans.size ? (c, midi) => bans.has(`${figureOf[c]}:${mod(midi, 12)}`) : undefined));
-  const overIn = (path: Path) => spans.flatMap((f, i) => { const count = used(path, i).length; return count > limit ? [{ ...f, count, index: i }] : []; });
+  const solve = (bans: ReadonlySet<string>) =>
+    cheapestPath(lineLattice(slots, style, bans.size ? (c, midi) => bans.has(`${figureOf[c]}:${mod(midi, 12)}`) : undefined));
+  const overIn = (path: Path) =>
+    spans.flatMap((f, i) => {
+      const count = used(path, i).length;
+      return count > limit ? [{ ...f, count, index: i }] : [];
+    });
   const first = solve(new Set());
   if (!first) return null;
   const queue = [{ path: first, bans: new Set<string>() as ReadonlySet<string> }];

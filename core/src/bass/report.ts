@@ -45,14 +45,20 @@ export function reasonOf(note: RealNote, spans: readonly RoleSpan[], onKick: boo
   const first = spans[0];
   if (!first?.chord) return null;
   const pitch = note.pitch.replace(/-?\d+$/, "");
-  if (first.kind === "chord") return first.role === "R" ? { id: onKick ? "rootWithKick" : "chordTone", params: { pitch, role: "Root", chord: first.chord.symbol } } : { id: "chordTone", params: { role: first.role, chord: first.chord.symbol } };
+  if (first.kind === "chord")
+    return first.role === "R"
+      ? { id: onKick ? "rootWithKick" : "chordTone", params: { pitch, role: "Root", chord: first.chord.symbol } }
+      : { id: "chordTone", params: { role: first.role, chord: first.chord.symbol } };
   if (first.kind === "anticipation") return { id: "anticipation", params: { chord: spans[1]?.chord?.symbol ?? "the next chord" } };
   if (first.kind === "outside" || first.kind === "tension" || first.kind === "free") return null;
   return { id: first.kind };
 }
 
 /** Measures a bass line of one section, written or drawn. */
-export function reportBass(song: Song, { section, part, targets = null, sliced }: { section: string; part: string; targets?: BassTargets | null; sliced?: Sliced }): Result<BassReport> {
+export function reportBass(
+  song: Song,
+  { section, part, targets = null, sliced }: { section: string; part: string; targets?: BassTargets | null; sliced?: Sliced },
+): Result<BassReport> {
   const context = bassContext(song, section, part, sliced);
   if (!context.ok) return context;
   const ctx = context.value;
@@ -60,8 +66,21 @@ export function reportBass(song: Song, { section, part, targets = null, sliced }
   const roles = ctx.sliced.roles.get(part)!;
   const kickAt = new Set(ctx.kicks.map((k) => k.start));
   const report: BassReport = {
-    notes: real.notes.length, chordTime: null, longestOutside: 0, accentsMet: 0, accents: 0, offKick: 0, pitchClasses: 0, silence: 1, approaches: 0, approachesResolved: 0, withoutReason: 0,
-    lastBarVaried: null, targets, links: { outside: [], offKick: [], unresolved: [], withoutReason: [] }, missed: [],
+    notes: real.notes.length,
+    chordTime: null,
+    longestOutside: 0,
+    accentsMet: 0,
+    accents: 0,
+    offKick: 0,
+    pitchClasses: 0,
+    silence: 1,
+    approaches: 0,
+    approachesResolved: 0,
+    withoutReason: 0,
+    lastBarVaried: null,
+    targets,
+    links: { outside: [], offKick: [], unresolved: [], withoutReason: [] },
+    missed: [],
   };
   let onChord = 0;
   let underChord = 0;
@@ -101,7 +120,16 @@ export function reportBass(song: Song, { section, part, targets = null, sliced }
   report.silence = Math.max(0, 1 - sounding / ctx.length);
   report.offKick = report.links.offKick.length;
   report.withoutReason = report.links.withoutReason.length;
-  for (const figure of figures(ctx)) report.pitchClasses = Math.max(report.pitchClasses, new Set(real.notes.filter((n) => n.start >= figure.from && n.start < figure.to).map((n) => mod(n.midi, 12))).size);
-  if (ctx.bars > 1 && real.notes.length) report.lastBarVaried = !lastBarRepeats(real.notes.map((n) => n.start), ctx.bars, ctx.meter.bar);
+  for (const figure of figures(ctx))
+    report.pitchClasses = Math.max(
+      report.pitchClasses,
+      new Set(real.notes.filter((n) => n.start >= figure.from && n.start < figure.to).map((n) => mod(n.midi, 12))).size,
+    );
+  if (ctx.bars > 1 && real.notes.length)
+    report.lastBarVaried = !lastBarRepeats(
+      real.notes.map((n) => n.start),
+      ctx.bars,
+      ctx.meter.bar,
+    );
   return ok(report);
 }

@@ -9,7 +9,8 @@ export type Positions = Map<Ticks, SlotUse>;
 export function skeleton(ctx: BassContext): Positions {
   const positions: Positions = new Map();
   for (const chord of ctx.chords) if (chord.chord) positions.set(chord.start, "anchor");
-  for (const kick of ctx.kicks) if (kick.main && chordAt(ctx, kick.start)?.chord && !positions.has(kick.start)) positions.set(kick.start, "kick");
+  for (const kick of ctx.kicks)
+    if (kick.main && chordAt(ctx, kick.start)?.chord && !positions.has(kick.start)) positions.set(kick.start, "kick");
   return positions;
 }
 
@@ -37,7 +38,11 @@ export function toSlots(ctx: BassContext, positions: Positions, limit: (start: T
   });
 }
 
-const figureOf = (starts: readonly Ticks[], bar: number, length: Ticks): string => starts.filter((s) => s >= bar * length && s < (bar + 1) * length).map((s) => s - bar * length).join();
+const figureOf = (starts: readonly Ticks[], bar: number, length: Ticks): string =>
+  starts
+    .filter((s) => s >= bar * length && s < (bar + 1) * length)
+    .map((s) => s - bar * length)
+    .join();
 
 /** Whether the last bar's rhythm is one that an earlier bar already had. */
 export function lastBarRepeats(starts: readonly Ticks[], bars: number, length: Ticks): boolean {
@@ -56,7 +61,14 @@ export function varyLastBar(ctx: BassContext, positions: Positions, chance: () =
     .reverse();
   const first = Math.floor(chance() * Math.min(2, free.length));
   for (const at of [...free.slice(first), ...free.slice(0, first)]) {
-    if (!lastBarRepeats([...positions.keys()].sort((a, b) => a - b), ctx.bars, bar)) return;
+    if (
+      !lastBarRepeats(
+        [...positions.keys()].sort((a, b) => a - b),
+        ctx.bars,
+        bar,
+      )
+    )
+      return;
     positions.set(at, "turn");
   }
 }

@@ -44,11 +44,17 @@ export interface BassLine {
  */
 export function writeBass(song: Song, request: BassRequest): Result<BassLine[]> {
   const style = BASS_STYLES.find((s) => s.id === (request.style ?? "kick-locked"));
-  if (!style) return fail("bass.style", `No bass style is called "${request.style}"`, { hint: `Styles: ${BASS_STYLES.map((s) => s.id).join(", ")}.` });
+  if (!style)
+    return fail("bass.style", `No bass style is called "${request.style}"`, {
+      hint: `Styles: ${BASS_STYLES.map((s) => s.id).join(", ")}.`,
+    });
   const context = bassContext(song, request.section, request.part);
   if (!context.ok) return context;
   const ctx = context.value;
-  if (!ctx.chords.some((c) => c.chord)) return fail("bass.chords", `${ctx.section.name} has no chords yet`, { hint: "Type a chord line first; the bass is written against it." });
+  if (!ctx.chords.some((c) => c.chord))
+    return fail("bass.chords", `${ctx.section.name} has no chords yet`, {
+      hint: "Type a chord line first; the bass is written against it.",
+    });
   const seed = request.seed ?? 1;
   const glides = request.settings?.glides ?? style.glides;
   const lines: BassLine[] = [];
@@ -67,15 +73,26 @@ export function writeBass(song: Song, request: BassRequest): Result<BassLine[]> 
     if (!chosen) continue;
     add(finish(ctx, style, slots, chosen.path.picks, chosen.over, glides, seed, turn === 0 ? "Closest to the style" : "Another rhythm"));
     if (turn > 0) continue;
-    const other = otherPitches(style, slots, 6).find((path) => path.picks.filter((p, i) => p !== chosen.path.picks[i]).length >= slots.length / 4);
-    if (other) add(finish(ctx, style, slots, other.picks, overFigures(ctx, style, slots, other.picks), glides, seed, "Same rhythm, other notes"));
+    const other = otherPitches(style, slots, 6).find(
+      (path) => path.picks.filter((p, i) => p !== chosen.path.picks[i]).length >= slots.length / 4,
+    );
+    if (other)
+      add(finish(ctx, style, slots, other.picks, overFigures(ctx, style, slots, other.picks), glides, seed, "Same rhythm, other notes"));
   }
-  return lines.length ? ok(lines) : fail("bass.none", "No line fits the range and the pinned notes", { hint: "Widen the range or unpin a note." });
+  return lines.length
+    ? ok(lines)
+    : fail("bass.none", "No line fits the range and the pinned notes", { hint: "Widen the range or unpin a note." });
 }
 
 /** Pinned notes take their place; slots that they cover give way, slots before them end where they begin. */
 function withPins(ctx: BassContext, slots: Slot[]): (Slot & { pin?: Note; pinMidi?: Midi })[] {
-  const pins = ctx.pinned.map((pin) => ({ start: pin.start, duration: pin.duration, use: "anchor" as const, pin, pinMidi: pitchMidi(pin.pitch) }));
+  const pins = ctx.pinned.map((pin) => ({
+    start: pin.start,
+    duration: pin.duration,
+    use: "anchor" as const,
+    pin,
+    pinMidi: pitchMidi(pin.pitch),
+  }));
   const free = slots
     .filter((s) => !pins.some((p) => s.start >= p.start && s.start < p.start + p.duration))
     .map((s) => {
@@ -86,17 +103,36 @@ function withPins(ctx: BassContext, slots: Slot[]): (Slot & { pin?: Note; pinMid
 }
 
 function overFigures(ctx: BassContext, style: BassStyle, slots: PitchSlot[], picks: number[]): { from: Ticks; to: Ticks; count: number }[] {
-  const chosen = choosePitches(ctx, style, slots.map((s, i) => ({ ...s, candidates: [s.candidates[picks[i]!]!] })));
+  const chosen = choosePitches(
+    ctx,
+    style,
+    slots.map((s, i) => ({ ...s, candidates: [s.candidates[picks[i]!]!] })),
+  );
   return chosen?.over ?? [];
 }
 
-function finish(ctx: BassContext, style: BassStyle, slots: PitchSlot[], picks: number[], over: { from: Ticks; to: Ticks; count: number }[], glides: boolean, seed: number, title: string): BassLine | null {
+function finish(
+  ctx: BassContext,
+  style: BassStyle,
+  slots: PitchSlot[],
+  picks: number[],
+  over: { from: Ticks; to: Ticks; count: number }[],
+  glides: boolean,
+  seed: number,
+  title: string,
+): BassLine | null {
   const midis = slots.map((s, i) => s.candidates[picks[i]!]!.midi);
   const notes = slots.map((slot, i): Omit<Note, "id"> & { id?: string } => {
     if (slot.pin) return slot.pin;
     const kick = ctx.kicks.find((k) => k.start === slot.start);
     const velocity = kick ? Math.round(66 + kick.velocity * 0.28) : slot.use === "approach" ? 76 : 84;
-    return { start: slot.start, duration: slot.duration, pitch: spell(ctx, slot, midis[i]!, { slot: slots[(i + 1) % slots.length]!, midi: midis[(i + 1) % slots.length]! }), velocity, reason: reasonFor(ctx, slots, midis, i) };
+    return {
+      start: slot.start,
+      duration: slot.duration,
+      pitch: spell(ctx, slot, midis[i]!, { slot: slots[(i + 1) % slots.length]!, midi: midis[(i + 1) % slots.length]! }),
+      velocity,
+      reason: reasonFor(ctx, slots, midis, i),
+    };
   });
   if (glides) addGlides(slots, midis, notes);
   const conflicts = findConflicts(ctx, style, slots, midis, over);
@@ -112,7 +148,10 @@ function spell(ctx: BassContext, slot: PitchSlot, midi: Midi, next?: { slot: Pit
   const own = slot.chord?.chord && chordToneName(slot.chord.chord, pc);
   if (own) return pitchName(midi, own);
   const distance = next ? midi - next.midi : 0;
-  const beside = next && distance && Math.abs(distance) <= 2 ? transposeNote(spell(ctx, next.slot, next.midi).replace(/-?\d+$/, ""), Math.sign(distance), distance) : null;
+  const beside =
+    next && distance && Math.abs(distance) <= 2
+      ? transposeNote(spell(ctx, next.slot, next.midi).replace(/-?\d+$/, ""), Math.sign(distance), distance)
+      : null;
   if (beside && beside.length <= 2) return pitchName(midi, beside);
   return pitchName(midi, nameInKey(pc, ctx.key));
 }
@@ -128,7 +167,10 @@ function reasonFor(ctx: BassContext, slots: PitchSlot[], midis: Midi[], i: numbe
   if (!inChord) {
     const target = spell(ctx, slots[nextAt]!, midis[nextAt]!).replace(/-?\d+$/, "");
     const up = midis[nextAt]! > midis[i]!;
-    return { id: up ? "approachBelow" : "approachAbove", params: { target, interval: Math.abs(midis[nextAt]! - midis[i]!) === 1 ? "semitone" : "whole tone" } };
+    return {
+      id: up ? "approachBelow" : "approachAbove",
+      params: { target, interval: Math.abs(midis[nextAt]! - midis[i]!) === 1 ? "semitone" : "whole tone" },
+    };
   }
   const kick = ctx.kicks.find((k) => k.start === slot.start);
   if (pc === bassPc(chord)) {
@@ -136,13 +178,18 @@ function reasonFor(ctx: BassContext, slots: PitchSlot[], midis: Midi[], i: numbe
     if (first < i && midis[i]! - midis[first]! === 12 && slot.use !== "anchor") return { id: "octave" };
     const kind = chord.bass ? "bass" : "root";
     const params = { pitch, chord: symbol };
-    return kick ? { id: kick.main ? `${kind}OnKick` : `${kind}WithKick`, params } : slot.use === "turn" ? { id: "turn", params: { role: "Root", chord: symbol } } : { id: slot.start === slot.chord!.start ? `${kind}OnBeat` : `${kind}Hook`, params };
+    return kick
+      ? { id: kick.main ? `${kind}OnKick` : `${kind}WithKick`, params }
+      : slot.use === "turn"
+        ? { id: "turn", params: { role: "Root", chord: symbol } }
+        : { id: slot.start === slot.chord!.start ? `${kind}OnBeat` : `${kind}Hook`, params };
   }
   if (slot.use === "turn") return { id: "turn", params: { role, chord: symbol } };
   if (slot.use === "approach" && role !== "5") return { id: "fill", params: { role, chord: symbol } };
   if (role === "5") {
     const ahead = slots[nextAt]!;
-    if (ahead.chord?.chord && ahead.chord !== slot.chord && mod(pc - bassPc(ahead.chord.chord), 12) === 7) return { id: "approachFifth", params: { target: ahead.chord.chord.root } };
+    if (ahead.chord?.chord && ahead.chord !== slot.chord && mod(pc - bassPc(ahead.chord.chord), 12) === 7)
+      return { id: "approachFifth", params: { target: ahead.chord.chord.root } };
     return { id: "fifth", params: { chord: symbol } };
   }
   if (role === "3" || role === "b3") return { id: "third", params: { chord: symbol } };
@@ -162,7 +209,13 @@ function addGlides(slots: PitchSlot[], midis: Midi[], notes: (Omit<Note, "id"> &
   }
 }
 
-function findConflicts(ctx: BassContext, style: BassStyle, slots: PitchSlot[], midis: Midi[], over: { from: Ticks; to: Ticks; count: number }[]): Conflict[] {
+function findConflicts(
+  ctx: BassContext,
+  style: BassStyle,
+  slots: PitchSlot[],
+  midis: Midi[],
+  over: { from: Ticks; to: Ticks; count: number }[],
+): Conflict[] {
   const conflicts: Conflict[] = [];
   const where = (tick: Ticks) => positionText(ctx.meter, tick);
   if (!ctx.kicks.length) conflicts.push({ code: "noKick", message: "No kick is painted: the line follows the chords and beats alone." });
@@ -170,21 +223,51 @@ function findConflicts(ctx: BassContext, style: BassStyle, slots: PitchSlot[], m
     const chord = chordAt(ctx, kick.start);
     if (slots.some((s) => s.start === kick.start)) continue;
     const pin = ctx.pinned.find((p) => p.start < kick.start && p.start + p.duration > kick.start);
-    if (!chord?.chord) conflicts.push({ code: "noChord", tick: kick.start, message: `The main accent at ${where(kick.start)} stands where there is no chord: the bass is silent there.` });
-    else if (pin) conflicts.push({ code: "held", tick: kick.start, message: `The pinned ${pin.pitch} is held through the main accent at ${where(kick.start)}, so nothing can sound anew there.` });
+    if (!chord?.chord)
+      conflicts.push({
+        code: "noChord",
+        tick: kick.start,
+        message: `The main accent at ${where(kick.start)} stands where there is no chord: the bass is silent there.`,
+      });
+    else if (pin)
+      conflicts.push({
+        code: "held",
+        tick: kick.start,
+        message: `The pinned ${pin.pitch} is held through the main accent at ${where(kick.start)}, so nothing can sound anew there.`,
+      });
   }
   slots.forEach((slot, i) => {
-    if (slot.pin && slot.chord?.chord && !toneRole(slot.chord.chord, mod(midis[i]!, 12)).inChord && slot.duration > style.targets.longestOutside * ctx.meter.beats[0]!.duration)
-      conflicts.push({ code: "pin", tick: slot.start, message: `The pinned ${slot.pin.pitch} at ${where(slot.start)} lies outside ${slot.chord.symbol} for ${beatsText(ctx.meter, slot.duration)}.` });
+    if (
+      slot.pin &&
+      slot.chord?.chord &&
+      !toneRole(slot.chord.chord, mod(midis[i]!, 12)).inChord &&
+      slot.duration > style.targets.longestOutside * ctx.meter.beats[0]!.duration
+    )
+      conflicts.push({
+        code: "pin",
+        tick: slot.start,
+        message: `The pinned ${slot.pin.pitch} at ${where(slot.start)} lies outside ${slot.chord.symbol} for ${beatsText(ctx.meter, slot.duration)}.`,
+      });
     const written = slot.chord?.chord && bassPc(slot.chord.chord);
     if (!slot.pin && slot.use === "anchor" && typeof written === "number" && mod(midis[i]!, 12) !== written) {
       const reachable = slot.candidates.some((c) => mod(c.midi, 12) === written);
-      if (!reachable) conflicts.push({ code: "range", tick: slot.start, message: `The bass note of ${slot.chord!.symbol} at ${where(slot.start)} is not in the part's range.` });
+      if (!reachable)
+        conflicts.push({
+          code: "range",
+          tick: slot.start,
+          message: `The bass note of ${slot.chord!.symbol} at ${where(slot.start)} is not in the part's range.`,
+        });
     }
   });
   for (const figure of over) {
-    const symbols = [...new Set(ctx.chords.filter((c) => c.chord && c.start < figure.to && c.start + c.duration > figure.from).map((c) => c.symbol))];
-    conflicts.push({ code: "pitchClasses", tick: figure.from, message: `From ${where(figure.from)} the figure needs ${figure.count} different pitches for ${symbols.join(", ")}; the style aims at ${style.targets.pitchClasses}.` });
+    const symbols = [
+      ...new Set(ctx.chords.filter((c) => c.chord && c.start < figure.to && c.start + c.duration > figure.from).map((c) => c.symbol)),
+    ];
+    conflicts.push({
+      code: "pitchClasses",
+      tick: figure.from,
+      message: `From ${where(figure.from)} the figure needs ${figure.count} different pitches for ${symbols.join(", ")}; the style aims at ${style.targets.pitchClasses}.`,
+    });
   }
   return conflicts;
 }

@@ -6,7 +6,10 @@ import { RULES } from "./rules";
 
 export const PROFILE_WORDS: Record<Profile, { title: string; assumes: string }> = {
   chorale: { title: "Chorale", assumes: "Independent voices: parallel fifths and octaves are faults, notes outside the chord resolve." },
-  band: { title: "Band and pop", assumes: "Bass and kick belong together; outer-voice parallels are only mentioned, octave doubling is orchestration." },
+  band: {
+    title: "Band and pop",
+    assumes: "Bass and kick belong together; outer-voice parallels are only mentioned, octave doubling is orchestration.",
+  },
   jazz: { title: "Jazz", assumes: "Guide tones and tensions matter; parallels do not, dissonance is mentioned rather than warned of." },
   loop: { title: "Loop and electronic", assumes: "Planing and power chords are the style; mud, clashes and missed accents matter." },
 };
@@ -44,7 +47,12 @@ export function createChecker(): Checker {
           memory.set(`${id}:${rule.id}`, { inputs, raw });
         }
         return raw.map((f) => toFinding(f, rule, severity, section, song));
-      }).sort((a, b) => Number(a.waived !== undefined) - Number(b.waived !== undefined) || RANK[a.severity] - RANK[b.severity] || a.where.tick - b.where.tick);
+      }).sort(
+        (a, b) =>
+          Number(a.waived !== undefined) - Number(b.waived !== undefined) ||
+          RANK[a.severity] - RANK[b.severity] ||
+          a.where.tick - b.where.tick,
+      );
     },
   };
 }
@@ -53,13 +61,31 @@ export function createChecker(): Checker {
 function inputsOf(rule: Rule, song: Song, section: Section): unknown[] {
   const parts = song.parts.filter((p) => rule.reads.includes(p.role));
   // Which voice is on top depends on every pitched part, but only on those the rule names.
-  return [section.chords, section.bars, section.key ?? song.key, section.meter ?? song.meter, rule.reads.includes("groove") ? section.groove : null, ...parts, ...parts.map((p) => section.notes[p.id])];
+  return [
+    section.chords,
+    section.bars,
+    section.key ?? song.key,
+    section.meter ?? song.meter,
+    rule.reads.includes("groove") ? section.groove : null,
+    ...parts,
+    ...parts.map((p) => section.notes[p.id]),
+  ];
 }
 
 function toFinding(raw: RawFinding, rule: Rule, severity: Severity, section: Section, song: Song): Finding {
   const id = `${rule.id}:${section.id}:${raw.notes.join("+")}:${raw.tick}`;
   const waived = song.waivers.find((w) => w.finding === id)?.reason;
-  return { id, rule: rule.id, severity, where: { section: section.id, tick: raw.tick, duration: raw.duration ?? 0, parts: raw.parts, notes: raw.notes }, message: raw.message, measure: raw.measure, source: rule.source, fixes: raw.fixes, ...(waived !== undefined ? { waived } : {}) };
+  return {
+    id,
+    rule: rule.id,
+    severity,
+    where: { section: section.id, tick: raw.tick, duration: raw.duration ?? 0, parts: raw.parts, notes: raw.notes },
+    message: raw.message,
+    measure: raw.measure,
+    source: rule.source,
+    fixes: raw.fixes,
+    ...(waived !== undefined ? { waived } : {}),
+  };
 }
 
 /** All findings of a song, section by section. `profile` overrides the song's own. */

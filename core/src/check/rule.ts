@@ -27,7 +27,12 @@ export interface Finding {
   waived?: string;
 }
 
-export type RawFinding = Pick<Finding, "message" | "measure" | "fixes"> & { tick: Ticks; duration?: Ticks; parts: string[]; notes: string[] };
+export type RawFinding = Pick<Finding, "message" | "measure" | "fixes"> & {
+  tick: Ticks;
+  duration?: Ticks;
+  parts: string[];
+  notes: string[];
+};
 
 export interface CheckContext {
   song: Song;

@@ -59,7 +59,12 @@ export function toneRole(chord: Chord, pc: PitchClass): { role: string; inChord:
   if (found) return { role: found.role, inChord: true };
   const inChord = chord.bass !== undefined && pitchClass(chord.bass) === pc;
   // Beside a minor third the natural third is called so; beside a major one, the minor third is a raised ninth.
-  const role = above === 3 && chord.tones.some((t) => t.role === "3") ? "#9" : above === 9 && !chord.tones.some((t) => t.degree === 7) ? "6" : OUTSIDE[above]!;
+  const role =
+    above === 3 && chord.tones.some((t) => t.role === "3")
+      ? "#9"
+      : above === 9 && !chord.tones.some((t) => t.degree === 7)
+        ? "6"
+        : OUTSIDE[above]!;
   return { role, inChord };
 }
 
@@ -83,7 +88,9 @@ export function dispensable(chord: Chord): ChordTone[] {
   return [
     ...chord.tones.filter((t) => t.degree === 5 && t.alter === 0 && chord.tones.length > 3),
     // Third and eleventh of a dominant rub: common practice leaves out the third.
-    ...chord.tones.filter((t) => t.degree === 3 && t.alter === 0 && has(11) && has(7) && chord.tones.some((e) => e.degree === 11 && e.alter === 0)),
+    ...chord.tones.filter(
+      (t) => t.degree === 3 && t.alter === 0 && has(11) && has(7) && chord.tones.some((e) => e.degree === 11 && e.alter === 0),
+    ),
     ...chord.tones.filter((t) => (t.degree === 11 || t.degree === 9) && t.alter === 0 && has(13)),
   ];
 }

@@ -155,7 +155,8 @@ function quality(draft: Draft): string {
   if (minor && draft.fifth === -1 && draft.seventh === "diminished") name = "dim7";
   else if (minor && draft.fifth === -1 && draft.seventh === "none" && !draft.sixth) name = "dim";
   else if (minor && draft.fifth === -1 && draft.seventh === "minor") name = `m${figure}b5`;
-  else if (!minor && draft.fifth === 1 && draft.seventh === "none" && !draft.sixth && !draft.sus.length && draft.third !== "none") name = "aug";
+  else if (!minor && draft.fifth === 1 && draft.seventh === "none" && !draft.sixth && !draft.sus.length && draft.third !== "none")
+    name = "aug";
   else {
     if (draft.fifth) altered.unshift(tone(5, draft.fifth));
     if (draft.third === "none") name = "5";
@@ -168,7 +169,11 @@ function quality(draft: Draft): string {
   if (draft.sus.length) name += "sus" + draft.sus.join("");
   rest.push(...altered.sort((a, b) => a.degree - b.degree || a.alter - b.alter).map(mark));
   rest.push(...draft.added.filter((t) => !(name.endsWith("6/9") && t.degree === 9)).map((t) => `add${mark(t)}`));
-  rest.push(...draft.omitted.filter((d) => !(d === 5 && altered.some((t) => t.degree === 13 || t.degree === 11) && draft.altered.length === 4)).map((d) => `no${d}`));
+  rest.push(
+    ...draft.omitted
+      .filter((d) => !(d === 5 && altered.some((t) => t.degree === 13 || t.degree === 11) && draft.altered.length === 4))
+      .map((d) => `no${d}`),
+  );
   return name + (rest.length ? `(${rest.join(",")})` : "");
 }
 
@@ -192,7 +197,10 @@ function readChord(source: string): Result<Chord> {
   const root = /^[A-G](?:bb|b|##|x|#)?/.exec(text);
   if (!root) {
     const lower = /^[a-g](?:b|#)?/.exec(text);
-    return fail("chord.root", `"${source}": a chord begins with a root from A to G`, { position: 1, hint: lower ? `Write the root as a capital letter: ${source[0]!.toUpperCase()}${source.slice(1)}.` : "Write for example Ebmaj7." });
+    return fail("chord.root", `"${source}": a chord begins with a root from A to G`, {
+      position: 1,
+      hint: lower ? `Write the root as a capital letter: ${source[0]!.toUpperCase()}${source.slice(1)}.` : "Write for example Ebmaj7.",
+    });
   }
   const rest = text.slice(root[0].length);
   // A slash bass is the last slash, unless it belongs to 6/9.
@@ -202,17 +210,39 @@ function readChord(source: string): Result<Chord> {
   let bass: NoteName | undefined;
   if (isBass) {
     const note = /^[A-G]/.test(bassText) ? parseNote(bassText) : null;
-    if (!note) return fail("chord.bass", `"${source}": no note is called ${bassText || "(nothing)"}`, { position: root[0].length + slash + 2, hint: "After the slash write a note, such as C/E." });
+    if (!note)
+      return fail("chord.bass", `"${source}": no note is called ${bassText || "(nothing)"}`, {
+        position: root[0].length + slash + 2,
+        hint: "After the slash write a note, such as C/E.",
+      });
     bass = noteName(note);
   }
-  const draft: Draft = { third: "major", fifth: 0, seventh: "none", extension: 0, sus: [], sixth: false, added: [], altered: [], omitted: [] };
+  const draft: Draft = {
+    third: "major",
+    fifth: 0,
+    seventh: "none",
+    extension: 0,
+    sus: [],
+    sixth: false,
+    added: [],
+    altered: [],
+    omitted: [],
+  };
   const cursor: Cursor = { text: isBass ? rest.slice(0, slash) : rest, column: root[0].length + 1 };
   readFamily(cursor, draft);
   while (cursor.text && readModifier(cursor, draft));
-  if (cursor.text) return fail("chord.quality", `"${source}": "${cursor.text}" is no chord quality`, { position: cursor.column, hint: hintFor(cursor.text) });
+  if (cursor.text)
+    return fail("chord.quality", `"${source}": "${cursor.text}" is no chord quality`, {
+      position: cursor.column,
+      hint: hintFor(cursor.text),
+    });
   const rootName = noteName(parseNote(root[0])!);
   const tones = build(draft);
-  if (tones.length < 2) return fail("chord.quality", `"${source}" leaves fewer than two tones`, { position: root[0].length + 1, hint: "Leave out fewer tones." });
+  if (tones.length < 2)
+    return fail("chord.quality", `"${source}" leaves fewer than two tones`, {
+      position: root[0].length + 1,
+      hint: "Leave out fewer tones.",
+    });
   return ok({ root: rootName, quality: quality(draft), tones, ...(bass && bass !== rootName ? { bass } : {}) });
 }
 

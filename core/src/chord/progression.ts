@@ -85,12 +85,22 @@ function dotBar(meter: Meter, tokens: Token[]): Ticks[] | null {
 export function readLine(line: string, meter: Meter): ParsedLine {
   const result: ParsedLine = { chords: [], unread: [], bars: 0, problems: [] };
   if (line.length > LINE_LIMIT) {
-    result.problems.push({ code: "line.long", message: `The line has ${line.length} characters; ${LINE_LIMIT} are allowed.`, position: LINE_LIMIT + 1, hint: "Put the rest into another section." });
+    result.problems.push({
+      code: "line.long",
+      message: `The line has ${line.length} characters; ${LINE_LIMIT} are allowed.`,
+      position: LINE_LIMIT + 1,
+      hint: "Put the rest into another section.",
+    });
     return result;
   }
   const bars = splitBars(line);
   if (!bars.length) {
-    result.problems.push({ code: "line.empty", message: "The line has no chord.", position: 1, hint: "Write bars between bar lines: | C | Am F |." });
+    result.problems.push({
+      code: "line.empty",
+      message: "The line has no chord.",
+      position: 1,
+      hint: "Write bars between bar lines: | C | Am F |.",
+    });
     return result;
   }
   bars.forEach((bar, index) => readBar(bar, index, meter, result));
@@ -110,7 +120,12 @@ function readBar(bar: Bar, index: number, meter: Meter, result: ParsedLine): voi
   if (!lengths) {
     const room = dotted ? meter.beats.length : Math.floor(meter.bar / 120);
     const over = bar.tokens[room]!;
-    result.problems.push({ code: "line.crowded", message: `Bar ${index + 1} has ${bar.tokens.length} ${dotted ? "beats" : "chords"}; a bar of ${meter.text} has room for ${room} (column ${over.column}).`, position: over.column, hint: "Put a bar line between them." });
+    result.problems.push({
+      code: "line.crowded",
+      message: `Bar ${index + 1} has ${bar.tokens.length} ${dotted ? "beats" : "chords"}; a bar of ${meter.text} has room for ${room} (column ${over.column}).`,
+      position: over.column,
+      hint: "Put a bar line between them.",
+    });
     result.unread.push({ start: barStart, duration: meter.bar });
     return;
   }
@@ -125,7 +140,12 @@ function readBar(bar: Bar, index: number, meter: Meter, result: ParsedLine): voi
 function repeatBar(token: Token, barStart: Ticks, meter: Meter, result: ParsedLine): void {
   const before = result.chords.filter((c) => c.start + c.duration > barStart - meter.bar && c.start < barStart);
   if (!before.length) {
-    result.problems.push({ code: "line.repeat", message: `"%" has no bar before it to repeat (column ${token.column}).`, position: token.column, hint: "Begin with a chord." });
+    result.problems.push({
+      code: "line.repeat",
+      message: `"%" has no bar before it to repeat (column ${token.column}).`,
+      position: token.column,
+      hint: "Begin with a chord.",
+    });
     result.unread.push({ start: barStart, duration: meter.bar });
     return;
   }
@@ -143,7 +163,12 @@ function readToken(token: Token, start: Ticks, duration: Ticks, result: ParsedLi
     if (unread && unread.start + unread.duration === start) unread.duration += duration;
     else if (last && last.start + last.duration === start) last.duration += duration;
     else {
-      result.problems.push({ code: "line.dot", message: `"." has no chord before it to hold (column ${token.column}).`, position: token.column, hint: "Begin with a chord." });
+      result.problems.push({
+        code: "line.dot",
+        message: `"." has no chord before it to hold (column ${token.column}).`,
+        position: token.column,
+        hint: "Begin with a chord.",
+      });
       result.unread.push({ start, duration });
     }
     return;

@@ -21,7 +21,11 @@ interface Timed {
   event: MidiEvent;
 }
 
-const make = (at: number, order: number, event: Record<string, unknown>): Timed => ({ at: Math.round(at), order, event: { deltaTime: 0, ...event } as unknown as MidiEvent });
+const make = (at: number, order: number, event: Record<string, unknown>): Timed => ({
+  at: Math.round(at),
+  order,
+  event: { deltaTime: 0, ...event } as unknown as MidiEvent,
+});
 
 /** Type 1 MIDI file (MMA RP-001): a tempo track, then one track a part. "straight" writes notated positions, "played" applies swing and offsets. */
 export function writeMidi(song: Song, options: { swing: "straight" | "played" }): Uint8Array {
@@ -55,7 +59,14 @@ function conductor(real: RealSong, shift: Ticks): Timed[] {
     if (state !== last) {
       events.push(
         make(at, 0, { type: "setTempo", meta: true, microsecondsPerBeat: Math.round(60_000_000 / section.tempo) }),
-        make(at, 0, { type: "timeSignature", meta: true, numerator: section.meter.count, denominator: section.meter.unit, metronome: (section.meter.beats[0]!.duration / QUARTER) * 24, thirtyseconds: 8 }),
+        make(at, 0, {
+          type: "timeSignature",
+          meta: true,
+          numerator: section.meter.count,
+          denominator: section.meter.unit,
+          metronome: (section.meter.beats[0]!.duration / QUARTER) * 24,
+          thirtyseconds: 8,
+        }),
         make(at, 0, { type: "keySignature", meta: true, key: section.key.signature, scale: isMinor(section.key) ? 1 : 0 }),
       );
       last = state;
@@ -66,24 +77,40 @@ function conductor(real: RealSong, shift: Ticks): Timed[] {
 }
 
 /** A key signature names major or minor; other modes are written as the one with their third. */
-const isMinor = (key: Key): boolean => ((key.pcs[2]! - key.pcs[0]! + 12) % 12) === 3;
+const isMinor = (key: Key): boolean => (key.pcs[2]! - key.pcs[0]! + 12) % 12 === 3;
 
 function drumEvents(hits: readonly RealHit[], begin: (h: RealHit) => number, shift: Ticks): Timed[] {
   return hits.flatMap((hit) => {
     const note = { channel: DRUM_CHANNEL, noteNumber: GM_DRUMS[hit.drum] };
-    return [make(begin(hit) + shift, 3, { type: "noteOn", ...note, velocity: hit.velocity }), make(begin(hit) + shift + (hit.duration ?? 60), 1, { type: "noteOff", ...note, velocity: 0 })];
+    return [
+      make(begin(hit) + shift, 3, { type: "noteOn", ...note, velocity: hit.velocity }),
+      make(begin(hit) + shift + (hit.duration ?? 60), 1, { type: "noteOff", ...note, velocity: 0 }),
+    ];
   });
 }
 
 function partEvents(part: RealPart, channel: number, played: boolean, shift: Ticks): Timed[] {
   const events = [make(0, 0, { type: "programChange", channel, programNumber: instrumentOf(part.instrument).program })];
-  if (part.notes.some((n) => n.glideTo)) for (const [controllerType, value] of [[101, 0], [100, 0], [6, BEND_RANGE], [38, 0]]) events.push(make(0, 0, { type: "controller", channel, controllerType, value }));
+  if (part.notes.some((n) => n.glideTo))
+    for (const [controllerType, value] of [
+      [101, 0],
+      [100, 0],
+      [6, BEND_RANGE],
+      [38, 0],
+    ])
+      events.push(make(0, 0, { type: "controller", channel, controllerType, value }));
   part.notes.forEach((note, i) => {
     const from = played ? note.played : note.start;
     // A pitch that sounds again before its first sounding has ended is cut there: MIDI cannot hold the same key twice.
     const again = part.notes.slice(i + 1, i + 40).find((n) => n.midi === note.midi);
-    const until = Math.min(played ? note.playedEnd : note.start + note.duration, again ? Math.max(from + 1, played ? again.played : again.start) : Infinity);
-    events.push(make(from + shift, 3, { type: "noteOn", channel, noteNumber: note.midi, velocity: note.velocity }), make(until + shift, 1, { type: "noteOff", channel, noteNumber: note.midi, velocity: 0 }));
+    const until = Math.min(
+      played ? note.playedEnd : note.start + note.duration,
+      again ? Math.max(from + 1, played ? again.played : again.start) : Infinity,
+    );
+    events.push(
+      make(from + shift, 3, { type: "noteOn", channel, noteNumber: note.midi, velocity: note.velocity }),
+      make(until + shift, 1, { type: "noteOff", channel, noteNumber: note.midi, velocity: 0 }),
+    );
     if (note.glideTo) events.push(...glide(from, until, pitchMidi(note.glideTo) - note.midi, channel, shift));
   });
   return events;
@@ -95,7 +122,11 @@ function glide(from: number, until: number, semitones: number, channel: number, 
   const steps = 12;
   const bends = Array.from({ length: steps }, (_, i) => {
     const share = (i + 1) / steps;
-    return make(start + (until - start) * (i / steps) + shift, 2, { type: "pitchBend", channel, value: Math.round(Math.max(-8192, Math.min(8191, (semitones * share * 8192) / BEND_RANGE))) });
+    return make(start + (until - start) * (i / steps) + shift, 2, {
+      type: "pitchBend",
+      channel,
+      value: Math.round(Math.max(-8192, Math.min(8191, (semitones * share * 8192) / BEND_RANGE))),
+    });
   });
   return [...bends, make(until + shift, 2, { type: "pitchBend", channel, value: 0 })];
 }
@@ -109,5 +140,9 @@ function finish(events: Timed[], name: string): MidiEvent[] {
     at = Math.max(at, tick);
     return { ...event, deltaTime: delta };
   });
-  return [{ deltaTime: 0, type: "trackName", meta: true, text: name } as MidiEvent, ...track, { deltaTime: 0, type: "endOfTrack", meta: true } as MidiEvent];
+  return [
+    { deltaTime: 0, type: "trackName", meta: true, text: name } as MidiEvent,
+    ...track,
+    { deltaTime: 0, type: "endOfTrack", meta: true } as MidiEvent,
+  ];
 }

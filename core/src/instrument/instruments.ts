@@ -22,8 +22,24 @@ const CHOIR = "Kostka & Payne, Tonal Harmony (four-part ranges), value from memo
 const MELODIC: Instrument["roles"] = ["melody", "counter"];
 const SUNG: Instrument["roles"] = ["melody", "counter", "vocal"];
 
-const row = (id: string, title: string, range: string, comfortable: string, program: number, sound: SoundKind, roles: Instrument["roles"], source = HANDBOOK): Instrument => ({
-  id, title, range: range.split(" ") as [string, string], comfortable: comfortable.split(" ") as [string, string], program, sound, roles, source,
+const row = (
+  id: string,
+  title: string,
+  range: string,
+  comfortable: string,
+  program: number,
+  sound: SoundKind,
+  roles: Instrument["roles"],
+  source = HANDBOOK,
+): Instrument => ({
+  id,
+  title,
+  range: range.split(" ") as [string, string],
+  comfortable: comfortable.split(" ") as [string, string],
+  program,
+  sound,
+  roles,
+  source,
 });
 
 /** Instruments of the first version. Ranges are sounding. */

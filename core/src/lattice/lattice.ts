@@ -119,7 +119,13 @@ function closing(p: Prepared, allowed: readonly number[]): { cost: Float64Array;
  * split between them. Each bound is one open pass.
  */
 function cheapestClosed(p: Prepared, starts: readonly number[]): Path | null {
-  interface Node { bound: number; set: readonly number[]; from: number; to: number; picks: number[] }
+  interface Node {
+    bound: number;
+    set: readonly number[];
+    from: number;
+    to: number;
+    picks: number[];
+  }
   const solve = (set: readonly number[]): Node | null => {
     const close = closing(p, set);
     const { rest, next } = backward(p, close.cost);
@@ -159,7 +165,8 @@ const turned = (p: Prepared): { p: Prepared; by: number } => {
   return { p: by ? rotate(p, by) : p, by };
 };
 
-const turnBack = (picks: number[], by: number): number[] => (by ? [...picks.slice(picks.length - by), ...picks.slice(0, picks.length - by)] : picks);
+const turnBack = (picks: number[], by: number): number[] =>
+  by ? [...picks.slice(picks.length - by), ...picks.slice(0, picks.length - by)] : picks;
 
 /** The exact cheapest path, or null when every path is forbidden. Time: one pass of Σ size·size steps when open, several when closed. */
 export function cheapestPath(lattice: Lattice): Path | null {
@@ -268,7 +275,10 @@ export function cheapestPaths(lattice: Lattice | Prepared, { k, differs, limit =
  * An open lattice whose costs look at three columns (leap recovery, suspensions), made into one of pairs: candidate (i, j) of pair
  * column c stands for i in column c and j in column c + 1.
  */
-export function widen(lattice: Lattice, triple: (column: number, i: number, j: number, k: number) => number): { lattice: Lattice; unpack(path: Path): Path } {
+export function widen(
+  lattice: Lattice,
+  triple: (column: number, i: number, j: number, k: number) => number,
+): { lattice: Lattice; unpack(path: Path): Path } {
   const { sizes } = lattice;
   const n = sizes.length;
   if (n < 3 || lattice.closed) return { lattice, unpack: (path) => path };
@@ -287,6 +297,9 @@ export function widen(lattice: Lattice, triple: (column: number, i: number, j: n
         return triple(c, Math.floor(a / width(c)), j, b % width(c + 1));
       },
     },
-    unpack: (path) => ({ cost: path.cost, picks: [Math.floor(path.picks[0]! / width(0)), ...path.picks.map((pair, c) => pair % width(c))] }),
+    unpack: (path) => ({
+      cost: path.cost,
+      picks: [Math.floor(path.picks[0]! / width(0)), ...path.picks.map((pair, c) => pair % width(c))],
+    }),
   };
 }

@@ -61,7 +61,11 @@ export function voiceLeadingDistance(a: readonly number[], b: readonly number[])
   const to = [...b].sort((x, y) => x - y);
   const ring = (x: number, y: number) => Math.min(mod(x - y, 12), mod(y - x, 12));
   let best = Infinity;
-  for (let turn = 0; turn < to.length; turn++) best = Math.min(best, from.reduce((sum, x, i) => sum + ring(x, to[(i + turn) % to.length]!), 0));
+  for (let turn = 0; turn < to.length; turn++)
+    best = Math.min(
+      best,
+      from.reduce((sum, x, i) => sum + ring(x, to[(i + turn) % to.length]!), 0),
+    );
   return best;
 }
 
@@ -69,7 +73,23 @@ export function voiceLeadingDistance(a: readonly number[], b: readonly number[])
  * Lowest sounding bottom note for each interval (arranging handbooks, value from memory; handbooks differ by a step), by semitones from 1
  * to 16; the octave has none.
  */
-export const LOW_INTERVAL_LIMITS: Readonly<Record<number, Midi>> = { 1: 52, 2: 51, 3: 48, 4: 46, 5: 46, 6: 46, 7: 34, 8: 43, 9: 41, 10: 41, 11: 41, 13: 40, 14: 39, 15: 36, 16: 34 };
+export const LOW_INTERVAL_LIMITS: Readonly<Record<number, Midi>> = {
+  1: 52,
+  2: 51,
+  3: 48,
+  4: 46,
+  5: 46,
+  6: 46,
+  7: 34,
+  8: 43,
+  9: 41,
+  10: 41,
+  11: 41,
+  13: 40,
+  14: 39,
+  15: 36,
+  16: 34,
+};
 
 /** Semitones by which the bottom note lies below its limit; 0 when the interval is high enough or wide enough. */
 export function belowLimit(low: Midi, high: Midi): number {

@@ -1,5 +1,17 @@
 import { fail, ok, type Result } from "../result";
-import { mod, noteName, parseNote, pitchClass, pitchName, plainName, transposeNote, type Midi, type NoteName, type PitchClass, type PitchName } from "./pitch";
+import {
+  mod,
+  noteName,
+  parseNote,
+  pitchClass,
+  pitchName,
+  plainName,
+  transposeNote,
+  type Midi,
+  type NoteName,
+  type PitchClass,
+  type PitchName,
+} from "./pitch";
 
 /** Semitones of the seven scale steps above the tonic. */
 export const MODES = {
@@ -45,12 +57,22 @@ function readKey(text: string): Result<Key> {
   if (!match || !note) return fail("key.unknown", `"${text}" is no key`, { hint });
   const word = match[2]!;
   const lower = word.toLowerCase();
-  const mode = (word === "" || lower === "maj" || lower === "ionian" ? "major" : lower === "m" || lower === "min" || lower === "aeolian" ? "minor" : lower) as Mode;
-  if (!(mode in MODES)) return fail("key.mode", `"${text}": no mode is called ${word}`, { hint: `Modes: ${Object.keys(MODES).join(", ")}.` });
+  const mode = (
+    word === "" || lower === "maj" || lower === "ionian"
+      ? "major"
+      : lower === "m" || lower === "min" || lower === "aeolian"
+        ? "minor"
+        : lower
+  ) as Mode;
+  if (!(mode in MODES))
+    return fail("key.mode", `"${text}": no mode is called ${word}`, { hint: `Modes: ${Object.keys(MODES).join(", ")}.` });
   const tonic = noteName(note);
   const scale = MODES[mode].map((semitones, i) => transposeNote(tonic, i, semitones));
   const signature = scale.reduce((sum, name) => sum + parseNote(name)!.alter, 0);
-  if (Math.abs(signature) > 7) return fail("key.signature", `"${text}" would need ${Math.abs(signature)} accidentals`, { hint: `Write it as ${plainName(pitchClass(tonic), signature > 0)} ${mode}.` });
+  if (Math.abs(signature) > 7)
+    return fail("key.signature", `"${text}" would need ${Math.abs(signature)} accidentals`, {
+      hint: `Write it as ${plainName(pitchClass(tonic), signature > 0)} ${mode}.`,
+    });
   const minorish = MODES[mode][2] === 3;
   return ok({ tonic, mode, scale, pcs: scale.map(pitchClass), signature, flats: signature < 0 || (signature === 0 && minorish) });
 }

@@ -100,9 +100,16 @@ export function transposeNote(name: NoteName, letters: number, semitones: Semito
 export const typeset = (text: string): string => text.replace(/bb/g, "𝄫").replace(/b/g, "♭").replace(/##|x/g, "𝄪").replace(/#/g, "♯");
 
 /** Typeset accidentals of the note names and chord roots inside a sentence: "Ab1 over Ebmaj7" → "A♭1 over E♭maj7". */
-export const typesetNames = (text: string): string => text.replace(/(^|[\s(–\/"“])([A-G])(bb|b|##|#)(?=[\d\s,.:;)–\/"”]|$|m|M|sus|dim|aug)/g, (_, before: string, letter: string, marks: string) => before + letter + typeset(marks));
+export const typesetNames = (text: string): string =>
+  text.replace(
+    /(^|[\s(–\/"“])([A-G])(bb|b|##|#)(?=[\d\s,.:;)–\/"”]|$|m|M|sus|dim|aug)/g,
+    (_, before: string, letter: string, marks: string) => before + letter + typeset(marks),
+  );
 
 /** "Eb4" → "E flat 4", for screen readers. */
 export const spoken = (name: string): string =>
   name.replace(/^([A-G])(bb|b|##|x|#)?(-?\d+)?$/, (_, letter: string, mark: string | undefined, octave: string | undefined) =>
-    [letter, { b: "flat", bb: "double flat", "#": "sharp", "##": "double sharp", x: "double sharp" }[mark ?? ""], octave].filter(Boolean).join(" "));
+    [letter, { b: "flat", bb: "double flat", "#": "sharp", "##": "double sharp", x: "double sharp" }[mark ?? ""], octave]
+      .filter(Boolean)
+      .join(" "),
+  );

@@ -13,5 +13,9 @@ export interface KickHit {
 /** All kicks of a section with their weight: main when on a beat or clearly loud, unless accents were set by hand. */
 export function kicks(groove: Groove, meter: Meter): KickHit[] {
   const hits = groove.lanes.find((l) => l.drum === "kick")?.hits ?? [];
-  return hits.map((hit) => ({ start: hit.start, velocity: hit.velocity, main: groove.accents ? groove.accents.includes(hit.start) : metricalLevel(meter, hit.start) >= -2 || hit.velocity >= LOUD_KICK }));
+  return hits.map((hit) => ({
+    start: hit.start,
+    velocity: hit.velocity,
+    main: groove.accents ? groove.accents.includes(hit.start) : metricalLevel(meter, hit.start) >= -2 || hit.velocity >= LOUD_KICK,
+  }));
 }

@@ -6,7 +6,19 @@ import { chordAtTick, sectionAt, type RealChord, type RealNote, type RealPart, t
 
 /** How a note stands to the chord of the moment; non-chord tones are defined by how they are approached and left (any harmony textbook). */
 export type RoleKind =
-  | "chord" | "tension" | "passing" | "neighbor" | "suspension" | "retardation" | "appoggiatura" | "escape" | "anticipation" | "approach" | "pedal" | "outside" | "free";
+  | "chord"
+  | "tension"
+  | "passing"
+  | "neighbor"
+  | "suspension"
+  | "retardation"
+  | "appoggiatura"
+  | "escape"
+  | "anticipation"
+  | "approach"
+  | "pedal"
+  | "outside"
+  | "free";
 
 /** The stretch of a note under one chord. */
 export interface RoleSpan {
@@ -20,17 +32,56 @@ export interface RoleSpan {
   label: string;
 }
 
-const SIGN: Partial<Record<RoleKind, string>> = { passing: "p", neighbor: "n", suspension: "s", retardation: "r", appoggiatura: "app", escape: "e", anticipation: "an", approach: "ap", pedal: "ped", outside: "×" };
+const SIGN: Partial<Record<RoleKind, string>> = {
+  passing: "p",
+  neighbor: "n",
+  suspension: "s",
+  retardation: "r",
+  appoggiatura: "app",
+  escape: "e",
+  anticipation: "an",
+  approach: "ap",
+  pedal: "ped",
+  outside: "×",
+};
 
 export const KIND_WORDS: Record<RoleKind, string> = {
-  chord: "chord tone", tension: "tension", passing: "passing tone", neighbor: "neighbor tone", suspension: "suspension", retardation: "retardation", appoggiatura: "appoggiatura",
-  escape: "escape tone", anticipation: "anticipation", approach: "approach note", pedal: "pedal", outside: "outside the chord", free: "no chord here",
+  chord: "chord tone",
+  tension: "tension",
+  passing: "passing tone",
+  neighbor: "neighbor tone",
+  suspension: "suspension",
+  retardation: "retardation",
+  appoggiatura: "appoggiatura",
+  escape: "escape tone",
+  anticipation: "anticipation",
+  approach: "approach note",
+  pedal: "pedal",
+  outside: "outside the chord",
+  free: "no chord here",
 };
 
 /** Interval names in the order of semitones above the root, spoken in messages. */
 export const ROLE_WORDS: Record<string, string> = {
-  R: "root", b9: "flat ninth", "9": "ninth", "#9": "sharp ninth", b3: "minor third", "3": "major third", "2": "second", "4": "fourth", "11": "eleventh", "#11": "sharp eleventh", b5: "flat fifth",
-  "5": "fifth", "#5": "sharp fifth", b13: "flat thirteenth", "6": "sixth", "13": "thirteenth", bb7: "diminished seventh", b7: "minor seventh", "7": "major seventh",
+  R: "root",
+  b9: "flat ninth",
+  "9": "ninth",
+  "#9": "sharp ninth",
+  b3: "minor third",
+  "3": "major third",
+  "2": "second",
+  "4": "fourth",
+  "11": "eleventh",
+  "#11": "sharp eleventh",
+  b5: "flat fifth",
+  "5": "fifth",
+  "#5": "sharp fifth",
+  b13: "flat thirteenth",
+  "6": "sixth",
+  "13": "thirteenth",
+  bb7: "diminished seventh",
+  b7: "minor seventh",
+  "7": "major seventh",
 };
 
 const isStep = (a: number, b: number): boolean => Math.abs(a - b) >= 1 && Math.abs(a - b) <= 2;
@@ -88,18 +139,39 @@ function name(real: RealSong, part: RealPart, notes: RealNote[], index: number, 
   const next = notes[index + 1] ?? (again && again !== note ? again : undefined);
   const isLast = i === spans.length - 1;
   const nextSpan = spans[i + 1];
-  const follows = isLast && next && next.start + (next === again ? real.duration : 0) - (note.start + note.duration) <= 480 ? next : undefined;
+  const follows =
+    isLast && next && next.start + (next === again ? real.duration : 0) - (note.start + note.duration) <= 480 ? next : undefined;
   const chordAt = (tick: Ticks) => chordAtTick(real.chords, tick);
   const belongs = (midi: number, chord: RealChord | null) => chord?.chord != null && chordPitchClasses(chord.chord).includes(mod(midi, 12));
-  const held = (i > 0 && spans[i - 1]!.kind === "chord") || (i === 0 && previous !== undefined && previous.midi === note.midi && previous.start + previous.duration >= note.start && belongs(note.midi, chordAt(previous.start)));
+  const held =
+    (i > 0 && spans[i - 1]!.kind === "chord") ||
+    (i === 0 &&
+      previous !== undefined &&
+      previous.midi === note.midi &&
+      previous.start + previous.duration >= note.start &&
+      belongs(note.midi, chordAt(previous.start)));
   const returns = nextSpan?.kind === "chord" || (isLast && next?.midi === note.midi && belongs(note.midi, chordAt(next.start)));
   let kind: RoleKind = "outside";
   if (held && follows && isStep(note.midi, follows.midi)) kind = follows.midi < note.midi ? "suspension" : "retardation";
   else if ((held && returns) || note.reason?.id === "pedal") kind = "pedal";
-  else if (nextSpan?.kind === "chord" || (follows?.midi === note.midi && chordAt(follows.start) !== span.chord && belongs(note.midi, chordAt(follows.start)))) kind = "anticipation";
-  else if (follows && part.role === "bass" && isStep(note.midi, follows.midi) && chordAt(follows.start) !== span.chord && belongs(follows.midi, chordAt(follows.start))) kind = "approach";
-  else if (previous && follows && isStep(previous.midi, note.midi) && isStep(note.midi, follows.midi)) kind = previous.midi === follows.midi ? "neighbor" : (note.midi - previous.midi) * (follows.midi - note.midi) > 0 ? "passing" : "neighbor";
-  else if (follows && isStep(note.midi, follows.midi) && belongs(follows.midi, chordAt(follows.start))) kind = part.role === "bass" ? "approach" : "appoggiatura";
+  else if (
+    nextSpan?.kind === "chord" ||
+    (follows?.midi === note.midi && chordAt(follows.start) !== span.chord && belongs(note.midi, chordAt(follows.start)))
+  )
+    kind = "anticipation";
+  else if (
+    follows &&
+    part.role === "bass" &&
+    isStep(note.midi, follows.midi) &&
+    chordAt(follows.start) !== span.chord &&
+    belongs(follows.midi, chordAt(follows.start))
+  )
+    kind = "approach";
+  else if (previous && follows && isStep(previous.midi, note.midi) && isStep(note.midi, follows.midi))
+    kind =
+      previous.midi === follows.midi ? "neighbor" : (note.midi - previous.midi) * (follows.midi - note.midi) > 0 ? "passing" : "neighbor";
+  else if (follows && isStep(note.midi, follows.midi) && belongs(follows.midi, chordAt(follows.start)))
+    kind = part.role === "bass" ? "approach" : "appoggiatura";
   else if (previous && follows && isStep(previous.midi, note.midi) && key.pcs.includes(mod(note.midi, 12))) kind = "escape";
   span.kind = kind;
   span.label = SIGN[kind] ?? span.label;

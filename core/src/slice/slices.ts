@@ -51,7 +51,9 @@ export function sliceSong(song: Song, scope: { section: string } | { form: true 
 export function sliceReal(real: RealSong): Sliced {
   const roles = new Map(real.parts.map((part) => [part.id, noteRoles(real, part)]));
   const kickMap = new Map<Ticks, KickHit>();
-  for (const section of real.sections) for (const kick of kicks(section.groove, section.meter)) if (kick.start < section.duration) kickMap.set(section.start + kick.start, kick);
+  for (const section of real.sections)
+    for (const kick of kicks(section.groove, section.meter))
+      if (kick.start < section.duration) kickMap.set(section.start + kick.start, kick);
   const notes = real.parts.flatMap((p) => p.notes).sort((a, b) => a.start - b.start);
   const cuts = new Set<Ticks>([0, real.duration]);
   for (const chord of real.chords) cuts.add(chord.start).add(chord.start + chord.duration);
@@ -81,10 +83,26 @@ export function sliceReal(real: RealSong): Sliced {
     const bar = Math.floor(inSection / section.meter.bar);
     const here = chord && chord.start <= start ? chord : null;
     out.push({
-      start, duration: edges[e + 1]! - start, section, bar, beat: beatAt(section.meter, inSection - bar * section.meter.bar), chord: here,
+      start,
+      duration: edges[e + 1]! - start,
+      section,
+      bar,
+      beat: beatAt(section.meter, inSection - bar * section.meter.bar),
+      chord: here,
       sounding: here && (bassNames.get(here) ?? here.symbol),
-      notes: active.map((note) => ({ part: note.part, note, attack: note.start === start, span: roles.get(note.part)!.get(note)!.find((s) => s.start <= start && start < s.start + s.duration)! })).sort((a, b) => a.note.midi - b.note.midi),
-      hits, kick: hits.some((h) => h.drum === "kick") ? (kickMap.get(start) ?? null) : null,
+      notes: active
+        .map((note) => ({
+          part: note.part,
+          note,
+          attack: note.start === start,
+          span: roles
+            .get(note.part)!
+            .get(note)!
+            .find((s) => s.start <= start && start < s.start + s.duration)!,
+        }))
+        .sort((a, b) => a.note.midi - b.note.midi),
+      hits,
+      kick: hits.some((h) => h.drum === "kick") ? (kickMap.get(start) ?? null) : null,
     });
   }
   return { real, slices: out, roles };

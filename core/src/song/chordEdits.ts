@@ -10,21 +10,29 @@ export function setLine(song: Song, section: Section, line: string): Result<Appl
   const meter = sectionMeter(song, section);
   const parsed = readLine(line, meter);
   if (!parsed.bars) return { ok: false, error: parsed.problems[0] ?? { code: "line.empty", message: "The line has no chord." } };
-  if (parsed.bars > LIMITS.bars) return fail("line.bars", `The line has ${parsed.bars} bars; a section has at most ${LIMITS.bars}`, { hint: `A line has at most ${LINE_LIMIT} characters and ${LIMITS.bars} bars.` });
+  if (parsed.bars > LIMITS.bars)
+    return fail("line.bars", `The line has ${parsed.bars} bars; a section has at most ${LIMITS.bars}`, {
+      hint: `A line has at most ${LINE_LIMIT} characters and ${LIMITS.bars} bars.`,
+    });
   let nextId = song.nextId;
   // Where the line cannot be read, what stood there stays, cut to that place.
-  const kept = parsed.unread.flatMap((u) => section.chords.flatMap((c): ChordEvent[] => {
-    const start = Math.max(c.start, u.start);
-    const end = Math.min(c.start + c.duration, u.start + u.duration);
-    if (end <= start) return [];
-    return start === c.start && end === c.start + c.duration ? [c] : [{ ...c, id: `c${nextId++}`, start, duration: end - start }];
-  }));
+  const kept = parsed.unread.flatMap((u) =>
+    section.chords.flatMap((c): ChordEvent[] => {
+      const start = Math.max(c.start, u.start);
+      const end = Math.min(c.start + c.duration, u.start + u.duration);
+      if (end <= start) return [];
+      return start === c.start && end === c.start + c.duration ? [c] : [{ ...c, id: `c${nextId++}`, start, duration: end - start }];
+    }),
+  );
   const old = new Map(section.chords.map((c) => [`${c.start}:${c.symbol}`, c]));
-  const chords: ChordEvent[] = [...parsed.chords.map((c): ChordEvent => {
-    const same = old.get(`${c.start}:${c.symbol}`);
-    if (!same) return { id: `c${nextId++}`, ...c };
-    return same.duration === c.duration ? same : { ...same, duration: c.duration };
-  }), ...kept].sort((a, b) => a.start - b.start);
+  const chords: ChordEvent[] = [
+    ...parsed.chords.map((c): ChordEvent => {
+      const same = old.get(`${c.start}:${c.symbol}`);
+      if (!same) return { id: `c${nextId++}`, ...c };
+      return same.duration === c.duration ? same : { ...same, duration: c.duration };
+    }),
+    ...kept,
+  ].sort((a, b) => a.start - b.start);
   const result = done(song, (s) => {
     const target = s.sections.find((x) => x.id === section.id)!;
     target.chords = chords;
@@ -36,7 +44,10 @@ export function setLine(song: Song, section: Section, line: string): Result<Appl
 
 /** Number of bars that hold notes or drum hits: a shorter chord line never cuts them off. */
 function lastUsedBar(section: Section, bar: Ticks): number {
-  const starts = [...Object.values(section.notes).flatMap((list) => list.map((n) => n.start)), ...section.groove.lanes.flatMap((l) => l.hits.map((h) => h.start))];
+  const starts = [
+    ...Object.values(section.notes).flatMap((list) => list.map((n) => n.start)),
+    ...section.groove.lanes.flatMap((l) => l.hits.map((h) => h.start)),
+  ];
   return starts.reduce((last, start) => Math.max(last, Math.floor(start / bar) + 1), 1);
 }
 
@@ -50,9 +61,19 @@ export function setMeter(song: Song, text: string): Result<Applied> {
     const old = sectionMeter(song, section).bar;
     const starts = [...Object.values(section.notes).flat(), ...section.groove.lanes.flatMap((l) => l.hits)].map((n) => n.start);
     const lost = starts.find((start) => start >= 0 && start % old >= meter.bar);
-    if (lost !== undefined) return fail("edit.meter", `${section.name}, bar ${Math.floor(lost / old) + 1} has a note or hit at tick ${lost % old}; a bar of ${meter.text} has ${meter.bar} ticks`, { hint: "Move or delete what lies past the end of the shorter bar first." });
+    if (lost !== undefined)
+      return fail(
+        "edit.meter",
+        `${section.name}, bar ${Math.floor(lost / old) + 1} has a note or hit at tick ${lost % old}; a bar of ${meter.text} has ${meter.bar} ticks`,
+        { hint: "Move or delete what lies past the end of the shorter bar first." },
+      );
     const line = readLine(writeLine(section.chords, sectionMeter(song, section), section.bars), meter);
-    if (section.chords.length && line.problems.length) return fail("edit.meter", `${section.name}: ${line.problems[0]!.message}`, line.problems[0]!.hint ? { hint: line.problems[0]!.hint } : {});
+    if (section.chords.length && line.problems.length)
+      return fail(
+        "edit.meter",
+        `${section.name}: ${line.problems[0]!.message}`,
+        line.problems[0]!.hint ? { hint: line.problems[0]!.hint } : {},
+      );
   }
   return done(song, (s) => {
     for (const section of s.sections) {
@@ -65,7 +86,10 @@ export function setMeter(song: Song, text: string): Result<Applied> {
       if (section.groove.accents) section.groove.accents = section.groove.accents.filter((a) => a % oldMeter.bar < meter.bar).map(move);
       if (!original.chords.length) continue;
       const line = readLine(writeLine(original.chords, oldMeter, original.bars), meter);
-      section.chords = line.chords.map((c, i) => ({ ...(original.chords[i]?.symbol === c.symbol ? original.chords[i]! : { id: `c${s.nextId++}` }), ...c }));
+      section.chords = line.chords.map((c, i) => ({
+        ...(original.chords[i]?.symbol === c.symbol ? original.chords[i]! : { id: `c${s.nextId++}` }),
+        ...c,
+      }));
     }
     s.meter = meter.text;
   });

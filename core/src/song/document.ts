@@ -19,20 +19,31 @@ export function parseSong(json: unknown): Result<Song> {
     try {
       document = JSON.parse(document) as unknown;
     } catch (error) {
-      return fail("song.json", `This is no JSON: ${error instanceof Error ? error.message : String(error)}`, { hint: "Choose a song file that this application wrote." });
+      return fail("song.json", `This is no JSON: ${error instanceof Error ? error.message : String(error)}`, {
+        hint: "Choose a song file that this application wrote.",
+      });
     }
   }
-  if (typeof document !== "object" || document === null || Array.isArray(document)) return fail("song.shape", "A song is a JSON object", { hint: "Choose a song file that this application wrote." });
+  if (typeof document !== "object" || document === null || Array.isArray(document))
+    return fail("song.shape", "A song is a JSON object", { hint: "Choose a song file that this application wrote." });
   let current = document as Json;
   const version = current.version;
-  if (typeof version !== "number" || !Number.isInteger(version) || version < 1) return fail("song.version", 'The document has no version number in "version"', { hint: "Choose a song file that this application wrote." });
-  if (version > SONG_VERSION) return fail("song.newer", `The document has version ${version}; this application reads up to version ${SONG_VERSION}`, { hint: "Update the application, then open the song again." });
+  if (typeof version !== "number" || !Number.isInteger(version) || version < 1)
+    return fail("song.version", 'The document has no version number in "version"', {
+      hint: "Choose a song file that this application wrote.",
+    });
+  if (version > SONG_VERSION)
+    return fail("song.newer", `The document has version ${version}; this application reads up to version ${SONG_VERSION}`, {
+      hint: "Update the application, then open the song again.",
+    });
   for (let v = version; v < SONG_VERSION; v++) current = MIGRATIONS[v]!(current);
   const parsed = SongSchema.safeParse(current);
   if (parsed.success) return ok(parsed.data);
   const issue = parsed.error.issues[0]!;
   const more = parsed.error.issues.length - 1;
-  return fail("song.invalid", `${pathText(issue.path)}: ${issue.message}${more > 0 ? ` (and ${more} more)` : ""}`, { hint: "Correct this place in the file and try again." });
+  return fail("song.invalid", `${pathText(issue.path)}: ${issue.message}${more > 0 ? ` (and ${more} more)` : ""}`, {
+    hint: "Correct this place in the file and try again.",
+  });
 }
 
 export interface NewSong {

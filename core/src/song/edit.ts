@@ -56,4 +56,5 @@ export function checked<T>(name: string, schema: Checker<T>, value: unknown): Re
 }
 
 /** The song after a recipe has changed a draft of it. */
-export const done = (song: Song, recipe: (draft: Draft<Song>) => void): Result<Applied> => ok({ song: produce(song, (draft) => void recipe(draft)), problems: [] });
+export const done = (song: Song, recipe: (draft: Draft<Song>) => void): Result<Applied> =>
+  ok({ song: produce(song, (draft) => void recipe(draft)), problems: [] });

@@ -14,44 +14,69 @@ import { LIMITS, type Drum, type Part, type Section, type Song } from "./schema"
 /** Applies an edit. The song that was passed in is never changed; an edit that cannot be made leaves everything as it was and says why. */
 export function applyEdit(song: Song, edit: Edit): Result<Applied> {
   switch (edit.do) {
-    case "setTitle": return withField(song, "title", edit.title);
+    case "setTitle":
+      return withField(song, "title", edit.title);
     case "setKey": {
       const key = parseKey(edit.key);
       return key.ok ? done(song, (s) => void (s.key = `${key.value.tonic} ${key.value.mode}`)) : key;
     }
-    case "setTempo": return withField(song, "tempo", edit.tempo);
-    case "setMeter": return setMeter(song, edit.meter);
-    case "setSwing": return withField(song, "swing", { ratio: edit.ratio, unit: edit.unit });
-    case "setProfile": return withField(song, "profile", edit.profile);
-    case "addSection": return addSection(song, edit);
-    case "addPart": return song.parts.length >= LIMITS.parts ? fail("edit.part", `A song has at most ${LIMITS.parts} parts`) : done(song, (s) => void s.parts.unshift({ id: freshId(s, "p"), name: edit.name, role: edit.role, instrument: edit.instrument, settings: {} }));
-    case "setPart": return onPart(song, edit.part, (p) => {
-      if (edit.name !== undefined) p.name = edit.name;
-      if (edit.instrument !== undefined) p.instrument = edit.instrument;
-      if (edit.muted !== undefined) p.muted = edit.muted;
-      if (edit.settings) Object.assign(p.settings, edit.settings);
-      if (edit.loop !== undefined && p.link) p.link.loop = edit.loop;
-    });
-    case "removePart": return onPart(song, edit.part, (_, s) => {
-      s.parts = s.parts.filter((p) => p.id !== edit.part);
-      for (const section of s.sections) {
-        delete section.notes[edit.part];
-        for (const chord of section.chords) delete chord.voicings?.[edit.part];
-      }
-    });
-    case "waive": return done(song, (s) => {
-      s.waivers = [...s.waivers.filter((w) => w.finding !== edit.finding), { finding: edit.finding, reason: edit.reason }];
-    });
-    case "unwaive": return done(song, (s) => void (s.waivers = s.waivers.filter((w) => w.finding !== edit.finding)));
-    case "all": return applyAll(song, edit.edits);
-    default: return sectionEdit(song, edit);
+    case "setTempo":
+      return withField(song, "tempo", edit.tempo);
+    case "setMeter":
+      return setMeter(song, edit.meter);
+    case "setSwing":
+      return withField(song, "swing", { ratio: edit.ratio, unit: edit.unit });
+    case "setProfile":
+      return withField(song, "profile", edit.profile);
+    case "addSection":
+      return addSection(song, edit);
+    case "addPart":
+      return song.parts.length >= LIMITS.parts
+        ? fail("edit.part", `A song has at most ${LIMITS.parts} parts`)
+        : done(
+            song,
+            (s) =>
+              void s.parts.unshift({ id: freshId(s, "p"), name: edit.name, role: edit.role, instrument: edit.instrument, settings: {} }),
+          );
+    case "setPart":
+      return onPart(song, edit.part, (p) => {
+        if (edit.name !== undefined) p.name = edit.name;
+        if (edit.instrument !== undefined) p.instrument = edit.instrument;
+        if (edit.muted !== undefined) p.muted = edit.muted;
+        if (edit.settings) Object.assign(p.settings, edit.settings);
+        if (edit.loop !== undefined && p.link) p.link.loop = edit.loop;
+      });
+    case "removePart":
+      return onPart(song, edit.part, (_, s) => {
+        s.parts = s.parts.filter((p) => p.id !== edit.part);
+        for (const section of s.sections) {
+          delete section.notes[edit.part];
+          for (const chord of section.chords) delete chord.voicings?.[edit.part];
+        }
+      });
+    case "waive":
+      return done(song, (s) => {
+        s.waivers = [...s.waivers.filter((w) => w.finding !== edit.finding), { finding: edit.finding, reason: edit.reason }];
+      });
+    case "unwaive":
+      return done(song, (s) => void (s.waivers = s.waivers.filter((w) => w.finding !== edit.finding)));
+    case "all":
+      return applyAll(song, edit.edits);
+    default:
+      return sectionEdit(song, edit);
   }
 }
 
 function sectionEdit(song: Song, edit: Extract<Edit, { section: string }>): Result<Applied> {
   const section = song.sections.find((s) => s.id === edit.section);
   if (!section) return fail("edit.section", `No section has the id "${edit.section}"`);
-  const inSection = (recipe: (s: Draft<Section>, song: Draft<Song>) => void) => done(song, (s) => recipe(s.sections.find((x) => x.id === edit.section)!, s));
+  const inSection = (recipe: (s: Draft<Section>, song: Draft<Song>) => void) =>
+    done(song, (s) =>
+      recipe(
+        s.sections.find((x) => x.id === edit.section)!,
+        s,
+      ),
+    );
   switch (edit.do) {
     case "setSection": {
       const bars = checked("number of bars", field.sections.element.shape.bars, edit.bars ?? section.bars);
@@ -66,7 +91,8 @@ function sectionEdit(song: Song, edit: Extract<Edit, { section: string }>): Resu
         s.sections = s.sections.filter((x) => x.id !== edit.section);
         s.form = s.form.filter((o) => o.sectionId !== edit.section);
       });
-    case "setLine": return setLine(song, section, edit.line);
+    case "setLine":
+      return setLine(song, section, edit.line);
     case "setChord": {
       const chord = edit.symbol === NO_CHORD ? null : parseChord(edit.symbol);
       if (chord && !chord.ok) return chord;
@@ -77,33 +103,40 @@ function sectionEdit(song: Song, edit: Extract<Edit, { section: string }>): Resu
         delete event.voicings;
       });
     }
-    case "setVoicings": return inSection((s) => {
-      for (const event of s.chords) {
-        const pitches = edit.pitches[event.id];
-        if (pitches?.length && !event.voicings?.[edit.part]?.pinned) (event.voicings ??= {})[edit.part] = { pitches };
-        else if (!pitches?.length && event.voicings?.[edit.part]) delete event.voicings[edit.part];
-      }
-    });
-    case "pinVoicing": return inSection((s) => {
-      const event = s.chords.find((c) => c.id === edit.chord);
-      if (event && edit.pitches) (event.voicings ??= {})[edit.part] = { pitches: edit.pitches, pinned: true };
-      else if (event?.voicings?.[edit.part]) delete event.voicings[edit.part]!.pinned;
-    });
-    case "setHit": return inSection((s) => setHit(s, edit));
+    case "setVoicings":
+      return inSection((s) => {
+        for (const event of s.chords) {
+          const pitches = edit.pitches[event.id];
+          if (pitches?.length && !event.voicings?.[edit.part]?.pinned) (event.voicings ??= {})[edit.part] = { pitches };
+          else if (!pitches?.length && event.voicings?.[edit.part]) delete event.voicings[edit.part];
+        }
+      });
+    case "pinVoicing":
+      return inSection((s) => {
+        const event = s.chords.find((c) => c.id === edit.chord);
+        if (event && edit.pitches) (event.voicings ??= {})[edit.part] = { pitches: edit.pitches, pinned: true };
+        else if (event?.voicings?.[edit.part]) delete event.voicings[edit.part]!.pinned;
+      });
+    case "setHit":
+      return inSection((s) => setHit(s, edit));
     case "repeatDrums": {
       const bar = sectionMeter(song, section).bar;
       return inSection((s) => {
         for (const lane of s.groove.lanes) {
           const pattern = lane.hits.filter((h) => h.start >= edit.bar * bar && h.start < (edit.bar + 1) * bar);
-          lane.hits = Array.from({ length: s.bars }, (_, i) => pattern.map((h) => ({ ...h, start: h.start + (i - edit.bar) * bar }))).flat();
+          lane.hits = Array.from({ length: s.bars }, (_, i) =>
+            pattern.map((h) => ({ ...h, start: h.start + (i - edit.bar) * bar })),
+          ).flat();
         }
       });
     }
-    case "setAccents": return inSection((s) => {
-      if (edit.accents) s.groove.accents = [...new Set(edit.accents)].sort((a, b) => a - b);
-      else delete s.groove.accents;
-    });
-    default: return noteEdit(song, section, edit);
+    case "setAccents":
+      return inSection((s) => {
+        if (edit.accents) s.groove.accents = [...new Set(edit.accents)].sort((a, b) => a - b);
+        else delete s.groove.accents;
+      });
+    default:
+      return noteEdit(song, section, edit);
   }
 }
 
@@ -129,7 +162,12 @@ function addSection(song: Song, edit: Extract<Edit, { do: "addSection" }>): Resu
       copy.chords = copy.chords.map((c) => ({ ...c, id: freshId(s, "c") }));
       for (const list of Object.values(copy.notes)) for (const note of list) note.id = freshId(s, "n");
     }
-    s.sections.push({ ...(copy ?? { bars: edit.bars, chords: [], groove: { lanes: [] }, notes: {} }), id, name: edit.name, ...(source ? { copyOf: source.id } : {}) });
+    s.sections.push({
+      ...(copy ?? { bars: edit.bars, chords: [], groove: { lanes: [] }, notes: {} }),
+      id,
+      name: edit.name,
+      ...(source ? { copyOf: source.id } : {}),
+    });
     s.form.push({ id: freshId(s, "o"), sectionId: id });
   });
 }
@@ -151,7 +189,12 @@ function withField<K extends "title" | "tempo" | "swing" | "profile">(song: Song
 
 function onPart(song: Song, id: string, recipe: (part: Draft<Part>, song: Draft<Song>) => void): Result<Applied> {
   if (!song.parts.some((p) => p.id === id)) return fail("edit.part", `No part has the id "${id}"`);
-  return done(song, (s) => recipe(s.parts.find((p) => p.id === id)!, s));
+  return done(song, (s) =>
+    recipe(
+      s.parts.find((p) => p.id === id)!,
+      s,
+    ),
+  );
 }
 
 function freshId(song: Draft<Song>, prefix: string): string {

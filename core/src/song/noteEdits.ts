@@ -30,21 +30,36 @@ export function noteEdit(song: Song, section: Section, edit: NoteEdit): Result<A
       if (!change) return n;
       // A generated reason and glide no longer hold once the note stands elsewhere.
       const { reason: _, glideTo: __, ...moved } = n;
-      const elsewhere = (change.pitch !== undefined && change.pitch !== n.pitch) || (change.start !== undefined && change.start !== n.start);
+      const elsewhere =
+        (change.pitch !== undefined && change.pitch !== n.pitch) || (change.start !== undefined && change.start !== n.start);
       return { ...(elsewhere ? moved : n), ...change };
     });
   }
   // Notes that were there before were checked before.
   const known = new Set(before);
-  const valid = checked("note", schema, after.filter((n) => !known.has(n)));
+  const valid = checked(
+    "note",
+    schema,
+    after.filter((n) => !known.has(n)),
+  );
   if (!valid.ok) return fail("edit.note", valid.error.message.replace(/^The note .* cannot be used/s, "The note cannot be used"));
-  const others = song.sections.flatMap((s) => Object.entries(s.notes).map(([part, list]) => (s.id === section.id && part === edit.part ? 0 : list.length))).reduce((a, b) => a + b, 0);
-  if (others + after.length > LIMITS.notes) return fail("edit.notes", `The song would have ${others + after.length} notes; ${LIMITS.notes} are allowed`, { hint: "Put a part of it into another song." });
+  const others = song.sections
+    .flatMap((s) => Object.entries(s.notes).map(([part, list]) => (s.id === section.id && part === edit.part ? 0 : list.length)))
+    .reduce((a, b) => a + b, 0);
+  if (others + after.length > LIMITS.notes)
+    return fail("edit.notes", `The song would have ${others + after.length} notes; ${LIMITS.notes} are allowed`, {
+      hint: "Put a part of it into another song.",
+    });
   const latest = section.bars * sectionMeter(song, section).bar;
   const outside = after.find((n) => n.start >= latest && !before.some((b) => b.id === n.id && b.start === n.start));
-  if (outside) return fail("edit.note", `A note starts at tick ${outside.start}; the section ends at tick ${latest}`, { hint: "Make the section longer first." });
+  if (outside)
+    return fail("edit.note", `A note starts at tick ${outside.start}; the section ends at tick ${latest}`, {
+      hint: "Make the section longer first.",
+    });
   return done(song, (s) => {
-    s.sections.find((x) => x.id === section.id)!.notes[edit.part] = [...after.filter((n) => known.has(n)), ...valid.value].sort((a, b) => a.start - b.start || pitchMidi(a.pitch) - pitchMidi(b.pitch));
+    s.sections.find((x) => x.id === section.id)!.notes[edit.part] = [...after.filter((n) => known.has(n)), ...valid.value].sort(
+      (a, b) => a.start - b.start || pitchMidi(a.pitch) - pitchMidi(b.pitch),
+    );
     s.nextId = nextId;
   });
 }

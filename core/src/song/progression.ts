@@ -8,7 +8,10 @@ import type { ChordEvent } from "./schema";
  * Reads a chord line into chord events from tick 0. `key` is checked here and used where events are analyzed; a bad key or meter is a
  * problem like any other. Columns are 1-based.
  */
-export function parseProgression(line: string, { key, meter }: { key: string; meter: string }): { events: ChordEvent[]; problems: Problem[] } {
+export function parseProgression(
+  line: string,
+  { key, meter }: { key: string; meter: string },
+): { events: ChordEvent[]; problems: Problem[] } {
   const problems: Problem[] = [];
   const keyResult = parseKey(key);
   if (!keyResult.ok) problems.push(keyResult.error);

@@ -1,4 +1,3 @@
-
 import { nameInKey, transposeKey, type Key } from "../pitch/key";
 import { mod, pitchMidi, pitchName, type Midi, type PitchName, type Semitones } from "../pitch/pitch";
 import { QUARTER, type Bpm, type Meter, type Seconds, type Ticks } from "../time/meter";
@@ -100,8 +99,26 @@ export interface Scope {
  */
 export function realize(song: Song, scope: Scope = {}): RealSong {
   const passes = scope.section ? [{ id: scope.section, sectionId: scope.section }] : song.form;
-  const out: RealSong = { title: song.title, duration: 0, loops: scope.section !== undefined, swing: song.swing, sections: [], chords: [], parts: [], hits: [] };
-  out.parts = song.parts.map((p) => ({ id: p.id, name: p.name, role: p.role, instrument: p.instrument, ...(p.range ? { range: p.range } : {}), linked: p.link !== undefined, muted: p.muted ?? false, notes: [] }));
+  const out: RealSong = {
+    title: song.title,
+    duration: 0,
+    loops: scope.section !== undefined,
+    swing: song.swing,
+    sections: [],
+    chords: [],
+    parts: [],
+    hits: [],
+  };
+  out.parts = song.parts.map((p) => ({
+    id: p.id,
+    name: p.name,
+    role: p.role,
+    instrument: p.instrument,
+    ...(p.range ? { range: p.range } : {}),
+    linked: p.link !== undefined,
+    muted: p.muted ?? false,
+    notes: [],
+  }));
   for (const pass of passes) {
     const section = song.sections.find((s) => s.id === pass.sectionId);
     if (!section) continue;
@@ -111,7 +128,12 @@ export function realize(song: Song, scope: Scope = {}): RealSong {
   return out;
 }
 
-function addPass(song: Song, section: Section, pass: { id: string; bars?: [number, number] | undefined; muted?: string[] | undefined; transpose?: Semitones | undefined }, out: RealSong): void {
+function addPass(
+  song: Song,
+  section: Section,
+  pass: { id: string; bars?: [number, number] | undefined; muted?: string[] | undefined; transpose?: Semitones | undefined },
+  out: RealSong,
+): void {
   const meter = sectionMeter(song, section);
   const [fromBar, toBar] = pass.bars ?? [0, section.bars];
   const from = fromBar * meter.bar;
@@ -120,7 +142,18 @@ function addPass(song: Song, section: Section, pass: { id: string; bars?: [numbe
   const semitones = pass.transpose ?? 0;
   const home = sectionKey(song, section);
   const key = semitones ? transposeKey(home, semitones) : home;
-  const real: RealSection = { occurrence: pass.id, section: section.id, name: section.name, start: out.duration, duration: to - from, bars: (to - from) / meter.bar, meter, key, tempo: sectionTempo(song, section), groove: section.groove };
+  const real: RealSection = {
+    occurrence: pass.id,
+    section: section.id,
+    name: section.name,
+    start: out.duration,
+    duration: to - from,
+    bars: (to - from) / meter.bar,
+    meter,
+    key,
+    tempo: sectionTempo(song, section),
+    groove: section.groove,
+  };
   out.sections.push(real);
   out.duration += to - from;
 
@@ -131,7 +164,14 @@ function addPass(song: Song, section: Section, pass: { id: string; bars?: [numbe
     const parsed = event.symbol === NO_CHORD ? null : parseChord(event.symbol);
     const written = parsed?.ok ? parsed.value : null;
     const chord = written && semitones ? transposeChord(written, (pc) => nameInKey(pc, key), semitones) : written;
-    out.chords.push({ id: event.id, occurrence: pass.id, start: start + shift, duration: end - start, symbol: chord ? chordSymbol(chord) : NO_CHORD, chord });
+    out.chords.push({
+      id: event.id,
+      occurrence: pass.id,
+      start: start + shift,
+      duration: end - start,
+      symbol: chord ? chordSymbol(chord) : NO_CHORD,
+      chord,
+    });
   }
 
   const played = (tick: Ticks): number => {
@@ -152,12 +192,22 @@ function addPass(song: Song, section: Section, pass: { id: string; bars?: [numbe
       const offset = (note.offset ?? 0) + (source.offset ?? 0);
       const start = note.start - from;
       part.notes.push({
-        id: note.id, part: part.id, section: section.id, occurrence: pass.id,
-        start: start + real.start, duration: note.duration, midi, pitch: spell(midi, note.pitch), velocity: note.velocity,
-        played: real.start + played(start) + offset, playedEnd: real.start + played(start + note.duration) + offset,
+        id: note.id,
+        part: part.id,
+        section: section.id,
+        occurrence: pass.id,
+        start: start + real.start,
+        duration: note.duration,
+        midi,
+        pitch: spell(midi, note.pitch),
+        velocity: note.velocity,
+        played: real.start + played(start) + offset,
+        playedEnd: real.start + played(start + note.duration) + offset,
         ...(note.glideTo ? { glideTo: spell(pitchMidi(note.glideTo) + semitones, note.glideTo) } : {}),
-        ...(note.pinned ? { pinned: true } : {}), ...(note.reason ? { reason: note.reason } : {}),
-        ...(note.lyrics?.[0] ? { lyric: note.lyrics[0] } : {}), ...(chordId ? { chordId } : {}),
+        ...(note.pinned ? { pinned: true } : {}),
+        ...(note.reason ? { reason: note.reason } : {}),
+        ...(note.lyrics?.[0] ? { lyric: note.lyrics[0] } : {}),
+        ...(chordId ? { chordId } : {}),
       });
     }
   }
@@ -168,7 +218,15 @@ function addPass(song: Song, section: Section, pass: { id: string; bars?: [numbe
       for (const hit of lane.hits) {
         if (hit.start < from || hit.start >= to) continue;
         const start = hit.start - from;
-        out.hits.push({ drum: lane.drum, occurrence: pass.id, start: start + real.start, velocity: hit.velocity, played: real.start + played(start) + (hit.offset ?? 0) + (drums.offset ?? 0), inSection: hit.start, ...(hit.duration ? { duration: hit.duration } : {}) });
+        out.hits.push({
+          drum: lane.drum,
+          occurrence: pass.id,
+          start: start + real.start,
+          velocity: hit.velocity,
+          played: real.start + played(start) + (hit.offset ?? 0) + (drums.offset ?? 0),
+          inSection: hit.start,
+          ...(hit.duration ? { duration: hit.duration } : {}),
+        });
       }
     out.hits.sort((a, b) => a.start - b.start);
   }
@@ -210,7 +268,6 @@ export function tickAt(real: RealSong, seconds: Seconds): number {
 export function sectionAt(real: RealSong, tick: Ticks): RealSection {
   return real.sections.findLast((s) => s.start <= tick) ?? real.sections[0]!;
 }
-
 
 /** The chord that is meant at a tick, if any. Chords are in order of their starts. */
 export function chordAtTick(chords: readonly RealChord[], tick: Ticks): RealChord | null {

@@ -13,20 +13,29 @@ export const SONG_VERSION = 1;
 
 /** A string field checked by one of the core's own readers; its message becomes the schema's. */
 const readBy = (read: (text: string) => { ok: true } | { ok: false; error: { message: string; hint?: string } }) =>
-  z.string().max(100).superRefine((text, ctx) => {
-    const result = read(text);
-    if (!result.ok) ctx.addIssue({ code: "custom", message: [result.error.message, result.error.hint].filter(Boolean).join(". ") });
-  });
+  z
+    .string()
+    .max(100)
+    .superRefine((text, ctx) => {
+      const result = read(text);
+      if (!result.ok) ctx.addIssue({ code: "custom", message: [result.error.message, result.error.hint].filter(Boolean).join(". ") });
+    });
 
 const Id = z.string().min(1).max(40);
-const Tick = z.int("ticks are whole numbers").min(-7680, "starts more than a bar before its section").max(LIMITS.tick, "lies past the longest possible section");
+const Tick = z
+  .int("ticks are whole numbers")
+  .min(-7680, "starts more than a bar before its section")
+  .max(LIMITS.tick, "lies past the longest possible section");
 const Duration = z.int("ticks are whole numbers").min(1, "lasts no time").max(LIMITS.tick);
 const Offset = z.int().min(-480).max(480);
 const Velocity = z.int().min(1, "velocities go from 1 to 127").max(127, "velocities go from 1 to 127");
 const Pitch = readBy(parsePitch);
 const KeyText = readBy(parseKey);
 const MeterText = readBy(parseMeter);
-const Tempo = z.number().min(LIMITS.tempo[0], `the tempo must be at least ${LIMITS.tempo[0]}`).max(LIMITS.tempo[1], `the tempo must be at most ${LIMITS.tempo[1]}`);
+const Tempo = z
+  .number()
+  .min(LIMITS.tempo[0], `the tempo must be at least ${LIMITS.tempo[0]}`)
+  .max(LIMITS.tempo[1], `the tempo must be at most ${LIMITS.tempo[1]}`);
 const Symbol = readBy((text) => (text === NO_CHORD ? { ok: true } : parseChord(text)));
 const Title = z.string().trim().min(1, "needs a name").max(LIMITS.title);
 
@@ -106,9 +115,22 @@ const Occurrence = z.object({
   transpose: z.int().min(-24).max(24).optional(),
 });
 
-const Singer = z.object({ id: Id, name: Title, voice: z.string().max(40), comfortable: z.tuple([Pitch, Pitch]).optional(), extremes: z.tuple([Pitch, Pitch]).optional() });
+const Singer = z.object({
+  id: Id,
+  name: Title,
+  voice: z.string().max(40),
+  comfortable: z.tuple([Pitch, Pitch]).optional(),
+  extremes: z.tuple([Pitch, Pitch]).optional(),
+});
 const Waiver = z.object({ finding: z.string().max(400), reason: z.string().max(1000) });
-const Take = z.object({ id: Id, name: Title, sectionId: Id, partId: Id, notes: z.array(Note).max(LIMITS.notes), made: z.string().max(40).optional() });
+const Take = z.object({
+  id: Id,
+  name: Title,
+  sectionId: Id,
+  partId: Id,
+  notes: z.array(Note).max(LIMITS.notes),
+  made: z.string().max(40).optional(),
+});
 
 export const PROFILES = ["chorale", "band", "jazz", "loop"] as const;
 
@@ -120,11 +142,17 @@ export const SongSchema = z
     key: KeyText,
     tempo: Tempo,
     meter: MeterText,
-    swing: z.object({ ratio: z.number().min(0.5, "swing goes from 50 to 75 %").max(0.75, "swing goes from 50 to 75 %"), unit: z.union([z.literal(8), z.literal(16)]) }),
+    swing: z.object({
+      ratio: z.number().min(0.5, "swing goes from 50 to 75 %").max(0.75, "swing goes from 50 to 75 %"),
+      unit: z.union([z.literal(8), z.literal(16)]),
+    }),
     spelling: z.enum(["sharps", "flats"]).optional(),
     profile: z.enum(PROFILES),
     parts: z.array(Part).max(LIMITS.parts, `a song has at most ${LIMITS.parts} parts`),
-    sections: z.array(Section).min(1, "a song has at least one section").max(LIMITS.sections, `a song has at most ${LIMITS.sections} sections`),
+    sections: z
+      .array(Section)
+      .min(1, "a song has at least one section")
+      .max(LIMITS.sections, `a song has at most ${LIMITS.sections} sections`),
     form: z.array(Occurrence).max(512),
     singers: z.array(Singer).max(64),
     waivers: z.array(Waiver).max(5000),
@@ -137,21 +165,25 @@ export const SongSchema = z
     if (sections.size < song.sections.length) ctx.addIssue({ code: "custom", path: ["sections"], message: "two sections share an id" });
     if (parts.size < song.parts.length) ctx.addIssue({ code: "custom", path: ["parts"], message: "two parts share an id" });
     song.form.forEach((o, i) => {
-      if (!sections.has(o.sectionId)) ctx.addIssue({ code: "custom", path: ["form", i, "sectionId"], message: `no section has the id "${o.sectionId}"` });
+      if (!sections.has(o.sectionId))
+        ctx.addIssue({ code: "custom", path: ["form", i, "sectionId"], message: `no section has the id "${o.sectionId}"` });
     });
     let notes = 0;
     song.sections.forEach((section, i) => {
       const ids = new Set<string>();
       for (const [part, list] of Object.entries(section.notes)) {
-        if (!parts.has(part)) ctx.addIssue({ code: "custom", path: ["sections", i, "notes", part], message: `no part has the id "${part}"` });
+        if (!parts.has(part))
+          ctx.addIssue({ code: "custom", path: ["sections", i, "notes", part], message: `no part has the id "${part}"` });
         notes += list.length;
         for (const note of list) {
-          if (ids.has(note.id)) ctx.addIssue({ code: "custom", path: ["sections", i, "notes", part], message: `two notes share the id "${note.id}"` });
+          if (ids.has(note.id))
+            ctx.addIssue({ code: "custom", path: ["sections", i, "notes", part], message: `two notes share the id "${note.id}"` });
           ids.add(note.id);
         }
       }
     });
-    if (notes > LIMITS.notes) ctx.addIssue({ code: "custom", path: ["sections"], message: `the song has ${notes} notes; ${LIMITS.notes} are allowed` });
+    if (notes > LIMITS.notes)
+      ctx.addIssue({ code: "custom", path: ["sections"], message: `the song has ${notes} notes; ${LIMITS.notes} are allowed` });
   });
 
 export type Song = z.infer<typeof SongSchema>;

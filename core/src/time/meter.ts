@@ -38,14 +38,23 @@ export function parseMeter(text: string): Result<Meter> {
   if (!match) return fail("meter.unknown", `"${text}" is no meter`, { hint });
   const count = Number(match[1]);
   const unit = Number(match[2]);
-  if (![2, 4, 8, 16].includes(unit) || count < 1 || count > 16) return fail("meter.unknown", `"${text}" is no meter this application knows: 1 to 16 beats of a half, quarter, eighth or sixteenth`, { hint });
+  if (![2, 4, 8, 16].includes(unit) || count < 1 || count > 16)
+    return fail("meter.unknown", `"${text}" is no meter this application knows: 1 to 16 beats of a half, quarter, eighth or sixteenth`, {
+      hint,
+    });
   const tick = (QUARTER * 4) / unit;
   const groups = match[3]
     ? match[3].split("+").map(Number)
     : unit < 8
       ? Array<number>(count).fill(1)
-      : (DEFAULT_GROUPS[`${count}/8`] ?? (count % 3 === 0 ? Array<number>(count / 3).fill(3) : count % 2 === 0 ? Array<number>(count / 2).fill(2) : [...Array<number>((count - 3) / 2).fill(2), 3]));
-  if (groups.some((g) => g < 1) || groups.reduce((a, b) => a + b, 0) !== count) return fail("meter.grouping", `"${text}": the groups do not add up to ${count}`, { hint });
+      : (DEFAULT_GROUPS[`${count}/8`] ??
+        (count % 3 === 0
+          ? Array<number>(count / 3).fill(3)
+          : count % 2 === 0
+            ? Array<number>(count / 2).fill(2)
+            : [...Array<number>((count - 3) / 2).fill(2), 3]));
+  if (groups.some((g) => g < 1) || groups.reduce((a, b) => a + b, 0) !== count)
+    return fail("meter.grouping", `"${text}": the groups do not add up to ${count}`, { hint });
   let start = 0;
   const beats = groups.map((g) => {
     const beat = { start, duration: g * tick };
@@ -83,7 +92,14 @@ export function positionText(meter: Meter, tick: Ticks): string {
   const index = beatAt(meter, inBar);
   const beat = meter.beats[index]!;
   const share = (inBar - beat.start) / beat.duration;
-  const marks: [number, string][] = [[0, ""], [1 / 4, "¼"], [1 / 3, "⅓"], [1 / 2, "½"], [2 / 3, "⅔"], [3 / 4, "¾"]];
+  const marks: [number, string][] = [
+    [0, ""],
+    [1 / 4, "¼"],
+    [1 / 3, "⅓"],
+    [1 / 2, "½"],
+    [2 / 3, "⅔"],
+    [3 / 4, "¾"],
+  ];
   const mark = marks.find(([value]) => Math.abs(value - share) < 0.01);
   const where = `beat ${index + 1}${mark ? mark[1] : ` + ${Math.round(share * 100)} %`}`;
   return bar < 0 ? `pickup, ${where}` : `bar ${bar + 1}, ${where}`;
@@ -94,7 +110,20 @@ export function beatsText(meter: Meter, duration: Ticks): string {
   const beats = duration / meter.beats[0]!.duration;
   const whole = Math.floor(beats + 1e-9);
   const rest = beats - whole;
-  const mark = rest < 0.01 ? "" : Math.abs(rest - 0.5) < 0.01 ? "½" : Math.abs(rest - 0.25) < 0.01 ? "¼" : Math.abs(rest - 0.75) < 0.01 ? "¾" : Math.abs(rest - 1 / 3) < 0.01 ? "⅓" : Math.abs(rest - 2 / 3) < 0.01 ? "⅔" : null;
+  const mark =
+    rest < 0.01
+      ? ""
+      : Math.abs(rest - 0.5) < 0.01
+        ? "½"
+        : Math.abs(rest - 0.25) < 0.01
+          ? "¼"
+          : Math.abs(rest - 0.75) < 0.01
+            ? "¾"
+            : Math.abs(rest - 1 / 3) < 0.01
+              ? "⅓"
+              : Math.abs(rest - 2 / 3) < 0.01
+                ? "⅔"
+                : null;
   const text = mark === null ? beats.toFixed(2) : `${whole || (mark ? "" : "0")}${mark}`;
   return `${text} ${beats > 1 + 1e-9 ? "beats" : "beat"}`;
 }

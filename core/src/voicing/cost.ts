@@ -54,10 +54,17 @@ function leapCost(a: readonly Midi[], b: readonly Midi[]): number {
 
 const topCost = (a: readonly Midi[], b: readonly Midi[]): number => Math.max(0, Math.abs(a[a.length - 1]! - b[b.length - 1]!) - 2) * 0.5;
 
-const parallelCost = (a: readonly Midi[], b: readonly Midi[], profile: Profile): number => (parallelPerfect(a[0]!, b[0]!, a[a.length - 1]!, b[b.length - 1]!) ? PARALLEL_WEIGHT[profile] : 0);
+const parallelCost = (a: readonly Midi[], b: readonly Midi[], profile: Profile): number =>
+  parallelPerfect(a[0]!, b[0]!, a[a.length - 1]!, b[b.length - 1]!) ? PARALLEL_WEIGHT[profile] : 0;
 
 /** Terms of the step from one voicing to the next. */
-export const stepTerms = (a: readonly Midi[], b: readonly Midi[], profile: Profile): Terms => ({ motion: motionBetween(a, b), leap: leapCost(a, b), topLine: topCost(a, b), parallels: parallelCost(a, b, profile) });
+export const stepTerms = (a: readonly Midi[], b: readonly Midi[], profile: Profile): Terms => ({
+  motion: motionBetween(a, b),
+  leap: leapCost(a, b),
+  topLine: topCost(a, b),
+  parallels: parallelCost(a, b, profile),
+});
 
 /** The sum of `stepTerms`, without making them: this runs for every pair of candidates. */
-export const stepCost = (a: readonly Midi[], b: readonly Midi[], profile: Profile): number => motionBetween(a, b) + leapCost(a, b) + topCost(a, b) + parallelCost(a, b, profile);
+export const stepCost = (a: readonly Midi[], b: readonly Midi[], profile: Profile): number =>
+  motionBetween(a, b) + leapCost(a, b) + topCost(a, b) + parallelCost(a, b, profile);

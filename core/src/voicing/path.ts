@@ -48,18 +48,35 @@ const BASS_OCTAVE: Midi = 28;
 /** All candidates of every chord and the lattice over them. */
 export function voicingSpace(chords: readonly Chord[], options: PathOptions): Result<VoicingSpace> {
   const style = VOICING_STYLES.find((s) => s.id === (options.style ?? "keyboard"));
-  if (!style) return fail("voicing.style", `No voicing style is called "${options.style}"`, { hint: `Styles: ${VOICING_STYLES.map((s) => s.id).join(", ")}.` });
+  if (!style)
+    return fail("voicing.style", `No voicing style is called "${options.style}"`, {
+      hint: `Styles: ${VOICING_STYLES.map((s) => s.id).join(", ")}.`,
+    });
   const profile = options.profile ?? "band";
   const [rangeLow, rangeHigh] = midiRange(instrumentOf(options.instrument ?? "piano").comfortable);
   const window = options.range ? midiRange(options.range) : WINDOW;
-  const limits = { low: Math.max(rangeLow, window[0]), high: Math.min(rangeHigh, window[1]), voices: options.voices ?? 4, span: 14, bassCovered: options.bassCovered ?? true };
+  const limits = {
+    low: Math.max(rangeLow, window[0]),
+    high: Math.min(rangeHigh, window[1]),
+    voices: options.voices ?? 4,
+    span: 14,
+    bassCovered: options.bassCovered ?? true,
+  };
   const center = (limits.low + limits.high) / 2 - 1;
   const columns: Column[] = [];
   for (const [i, chord] of chords.entries()) {
     const pin = options.pins?.[i];
-    const raw: RawVoicing[] = pin ? [{ pitches: pin.map(pitchMidi).sort((a, b) => a - b), missing: 0, doubling: 0 }] : style.candidates(chord, limits);
+    const raw: RawVoicing[] = pin
+      ? [{ pitches: pin.map(pitchMidi).sort((a, b) => a - b), missing: 0, doubling: 0 }]
+      : style.candidates(chord, limits);
     if (!raw.length) return fail("voicing.none", `Chord ${i + 1} has no voicing in this range`, { hint: "Use fewer voices." });
-    columns.push({ chord, candidates: raw.map((v) => { const terms = nodeTerms(v, center, limits.bassCovered ? BASS_OCTAVE + mod(bassPc(chord) - BASS_OCTAVE, 12) : undefined); return { ...v, terms, cost: sumTerms(terms) }; }) });
+    columns.push({
+      chord,
+      candidates: raw.map((v) => {
+        const terms = nodeTerms(v, center, limits.bassCovered ? BASS_OCTAVE + mod(bassPc(chord) - BASS_OCTAVE, 12) : undefined);
+        return { ...v, terms, cost: sumTerms(terms) };
+      }),
+    });
   }
   const lattice: Lattice = {
     sizes: columns.map((c) => c.candidates.length),
@@ -90,7 +107,8 @@ export interface VoicedPath {
 }
 
 /** Spelled as the chord wants it. */
-export const spellVoicing = (pitches: readonly Midi[], chord: Chord): PitchName[] => pitches.map((midi) => pitchName(midi, chordToneName(chord, mod(midi, 12)) ?? plainName(midi, true)));
+export const spellVoicing = (pitches: readonly Midi[], chord: Chord): PitchName[] =>
+  pitches.map((midi) => pitchName(midi, chordToneName(chord, mod(midi, 12)) ?? plainName(midi, true)));
 
 function describe(space: VoicingSpace, picks: readonly number[], cost: number): VoicedPath {
   const n = picks.length;
@@ -100,11 +118,19 @@ function describe(space: VoicingSpace, picks: readonly number[], cost: number): 
     const before = c > 0 || space.prepared.closed ? pitchesAt((c + n - 1) % n) : null;
     const terms = { ...(before ? stepTerms(before.pitches, here.pitches, space.profile) : {}), ...here.terms };
     return {
-      pitches: spellVoicing(here.pitches, space.columns[c]!.chord), terms, cost: sumTerms(terms),
-      motion: before ? motionBetween(before.pitches, here.pitches) : null, kept: before ? commonTones(before.pitches, here.pitches) : null,
+      pitches: spellVoicing(here.pitches, space.columns[c]!.chord),
+      terms,
+      cost: sumTerms(terms),
+      motion: before ? motionBetween(before.pitches, here.pitches) : null,
+      kept: before ? commonTones(before.pitches, here.pitches) : null,
     };
   });
-  return { chords, cost, motion: chords.reduce((sum, c) => sum + (c.motion ?? 0), 0), candidates: space.columns.map((c) => c.candidates.length) };
+  return {
+    chords,
+    cost,
+    motion: chords.reduce((sum, c) => sum + (c.motion ?? 0), 0),
+    candidates: space.columns.map((c) => c.candidates.length),
+  };
 }
 
 /** The k cheapest voicing paths; alternatives differ in at least a quarter of the chords. */
@@ -113,7 +139,11 @@ export function voicePaths(chords: readonly Chord[], options: PathOptions & { k?
   const space = voicingSpace(chords, options);
   if (!space.ok) return space;
   const least = Math.max(1, Math.ceil(chords.length / 4));
-  const paths = cheapestPaths(space.value.prepared, { k: options.k ?? 1, differs: (a, b) => a.filter((x, i) => x !== b[i]).length >= least, limit: 3000 });
+  const paths = cheapestPaths(space.value.prepared, {
+    k: options.k ?? 1,
+    differs: (a, b) => a.filter((x, i) => x !== b[i]).length >= least,
+    limit: 3000,
+  });
   return ok(paths.map((p) => describe(space.value, p.picks, p.cost)));
 }
 
@@ -128,7 +158,9 @@ export interface ProgressionRequest {
 }
 
 /** Voices a list of chord symbols; best first. Errors name the chord that cannot be read or voiced. */
-export function voiceProgression(request: ProgressionRequest & { k?: number }): Result<{ voicings: PitchName[][]; motion: number; terms: Terms[] }[]> {
+export function voiceProgression(
+  request: ProgressionRequest & { k?: number },
+): Result<{ voicings: PitchName[][]; motion: number; terms: Terms[] }[]> {
   const chords: Chord[] = [];
   for (const symbol of request.chords) {
     const chord = parseChord(symbol);
@@ -136,7 +168,9 @@ export function voiceProgression(request: ProgressionRequest & { k?: number }): 
     chords.push(chord.value);
   }
   const paths = voicePaths(chords, request);
-  return paths.ok ? ok(paths.value.map((p) => ({ voicings: p.chords.map((c) => c.pitches), motion: p.motion, terms: p.chords.map((c) => c.terms) }))) : paths;
+  return paths.ok
+    ? ok(paths.value.map((p) => ({ voicings: p.chords.map((c) => c.pitches), motion: p.motion, terms: p.chords.map((c) => c.terms) })))
+    : paths;
 }
 
 export interface SectionVoicing extends VoicedPath {
@@ -152,12 +186,26 @@ export function voiceSection(song: Song, sectionId: string, partId: string): Res
   const part = partOf(song, partId);
   if (!section || !part) return fail("voicing.place", `No section "${sectionId}" or part "${partId}"`);
   const events = section.chords.filter((c) => c.symbol !== NO_CHORD);
-  const chords = events.flatMap((e) => { const c = parseChord(e.symbol); return c.ok ? [c.value] : []; });
+  const chords = events.flatMap((e) => {
+    const c = parseChord(e.symbol);
+    return c.ok ? [c.value] : [];
+  });
   const pins: Record<number, PitchName[]> = {};
-  events.forEach((e, i) => { const v = e.voicings?.[partId]; if (v?.pinned) pins[i] = v.pitches; });
+  events.forEach((e, i) => {
+    const v = e.voicings?.[partId];
+    if (v?.pinned) pins[i] = v.pitches;
+  });
   if (!chords.length) return ok({ ids: [], chords: [], cost: 0, motion: 0, candidates: [], alternatives: {} });
   const bassCovered = song.parts.some((p) => p.role === "bass");
-  const options = { instrument: part.instrument, loop: part.link?.loop ?? false, voices: Number(part.settings.voices ?? 4), profile: song.profile, bassCovered, pins, ...(part.range ? { range: part.range } : {}) };
+  const options = {
+    instrument: part.instrument,
+    loop: part.link?.loop ?? false,
+    voices: Number(part.settings.voices ?? 4),
+    profile: song.profile,
+    bassCovered,
+    pins,
+    ...(part.range ? { range: part.range } : {}),
+  };
   const space = voicingSpace(chords, options);
   if (!space.ok) return space;
   const [best] = cheapestPaths(space.value.prepared, { k: 1 });
@@ -172,22 +220,33 @@ export function voiceSection(song: Song, sectionId: string, partId: string): Res
 }
 
 /** The cheapest layouts of one chord while its neighbours stay; each has another pair of bottom and top note. */
-function beside(space: VoicingSpace, free: VoicingSpace, picks: readonly number[], c: number): { pitches: PitchName[]; terms: Terms; cost: number }[] {
+function beside(
+  space: VoicingSpace,
+  free: VoicingSpace,
+  picks: readonly number[],
+  c: number,
+): { pitches: PitchName[]; terms: Terms; cost: number }[] {
   const n = picks.length;
   const { closed } = space.prepared;
-  const neighbor = (at: number) => (closed ? space.columns[mod(at, n)]!.candidates[picks[mod(at, n)]!] : space.columns[at]?.candidates[picks[at]!])?.pitches;
+  const neighbor = (at: number) =>
+    (closed ? space.columns[mod(at, n)]!.candidates[picks[mod(at, n)]!] : space.columns[at]?.candidates[picks[at]!])?.pitches;
   const before = n > 1 ? neighbor(c - 1) : undefined;
   const after = n > 1 ? neighbor(c + 1) : undefined;
-  const ranked = free.columns[c]!.candidates
-    .map((v) => ({ v, cost: v.cost + (before ? stepCost(before, v.pitches, space.profile) : 0) + (after ? stepCost(v.pitches, after, space.profile) : 0) }))
-    .sort((a, b) => a.cost - b.cost);
+  const ranked = free.columns[c]!.candidates.map((v) => ({
+    v,
+    cost: v.cost + (before ? stepCost(before, v.pitches, space.profile) : 0) + (after ? stepCost(v.pitches, after, space.profile) : 0),
+  })).sort((a, b) => a.cost - b.cost);
   const seen = new Set<string>();
   const out = [];
   for (const { v, cost } of ranked) {
     const id = `${mod(v.pitches[0]!, 12)}:${v.pitches.at(-1)}`;
     if (seen.has(id)) continue;
     seen.add(id);
-    out.push({ pitches: spellVoicing(v.pitches, free.columns[c]!.chord), terms: { ...(before ? stepTerms(before, v.pitches, space.profile) : {}), ...v.terms }, cost });
+    out.push({
+      pitches: spellVoicing(v.pitches, free.columns[c]!.chord),
+      terms: { ...(before ? stepTerms(before, v.pitches, space.profile) : {}), ...v.terms },
+      cost,
+    });
     if (out.length === 8) break;
   }
   return out;

@@ -7,7 +7,8 @@ import type { Fix, RawFinding, Rule } from "../rule";
 export const bassAboveChords: Rule = {
   id: "bass-above-chords",
   title: "Bass above the chord part",
-  explanation: "When the bass rises above the lowest note of the chord part, the chord part becomes the bass of the harmony and another inversion is heard than was written.",
+  explanation:
+    "When the bass rises above the lowest note of the chord part, the chord part becomes the bass of the harmony and another inversion is heard than was written.",
   source: "Huron 2001 (part crossing); common practice",
   scope: "slice",
   reads: ["bass", "chords"],
@@ -29,15 +30,31 @@ export const bassAboveChords: Rule = {
       const [low] = midiRange(part.range ?? instrumentOf(part.instrument).range);
       if (bass.note.midi - 12 >= low) {
         const pitch = spellAt(song, section, bass.note.start, bass.note.midi - 12);
-        fixes.push({ label: `Bass to ${pitch}`, edit: { do: "changeNotes", section: section.id, part: bass.part, notes: [{ id: bass.note.id, pitch }] } });
+        fixes.push({
+          label: `Bass to ${pitch}`,
+          edit: { do: "changeNotes", section: section.id, part: bass.part, notes: [{ id: bass.note.id, pitch }] },
+        });
       }
       const event = section.chords.find((c) => c.id === lowest.note.chordId);
       const pitches = event?.voicings?.[lowest.part]?.pitches;
       if (event && pitches) {
-        const raised = pitches.map((p) => spellAt(song, section, event.start, pitchMidi(p) + 12 * Math.max(0, Math.ceil((bass.note.midi - pitchMidi(p)) / 12))));
-        fixes.push({ label: `${sliced.real.parts.find((p) => p.id === lowest.part)!.name} above ${bass.note.pitch}`, edit: { do: "pinVoicing", section: section.id, part: lowest.part, chord: event.id, pitches: [...new Set(raised)] } });
+        const raised = pitches.map((p) =>
+          spellAt(song, section, event.start, pitchMidi(p) + 12 * Math.max(0, Math.ceil((bass.note.midi - pitchMidi(p)) / 12))),
+        );
+        fixes.push({
+          label: `${sliced.real.parts.find((p) => p.id === lowest.part)!.name} above ${bass.note.pitch}`,
+          edit: { do: "pinVoicing", section: section.id, part: lowest.part, chord: event.id, pitches: [...new Set(raised)] },
+        });
       }
-      found.set(id, { tick: slice.start, duration: slice.duration, parts: [bass.part, lowest.part], notes: [bass.note.id, lowest.note.id], fixes, measure: `${bass.note.midi - lowest.note.midi} semitones`, message: `The bass's ${bass.note.pitch} lies above the chord part's ${lowest.note.pitch} at ${positionText(meter, slice.start)}.` });
+      found.set(id, {
+        tick: slice.start,
+        duration: slice.duration,
+        parts: [bass.part, lowest.part],
+        notes: [bass.note.id, lowest.note.id],
+        fixes,
+        measure: `${bass.note.midi - lowest.note.midi} semitones`,
+        message: `The bass's ${bass.note.pitch} lies above the chord part's ${lowest.note.pitch} at ${positionText(meter, slice.start)}.`,
+      });
     }
     return [...found.values()].map((f) => ({ ...f, measure: `${f.measure}, ${beatsText(meter, f.duration!)}` }));
   },

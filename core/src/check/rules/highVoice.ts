@@ -9,23 +9,44 @@ const ALLOWED_BEATS = 2;
 export const highVoice: Rule = {
   id: "high-voice",
   title: "Voice held above its comfortable range",
-  explanation: "Singing high or loud for long tires and can injure the voice. Warm up, take breaks, consider another key; with pain or hoarseness, see a voice professional. The singer's own limits count more than any table.",
+  explanation:
+    "Singing high or loud for long tires and can injure the voice. Warm up, take breaks, consider another key; with pain or hoarseness, see a voice professional. The singer's own limits count more than any table.",
   source: "common practice; comfortable ranges of the instrument list",
   scope: "phrase",
   reads: ["melody", "counter", "vocal"],
   severity: { chorale: "note", band: "note", jazz: "note", loop: "note" },
   find({ song, section, sliced, meter }) {
-    return song.parts.filter((p) => instrumentOf(p.instrument).sound === "voice").flatMap((part) => {
-      const [, high] = midiRange(instrumentOf(part.instrument).comfortable);
-      const longest = ALLOWED_BEATS * meter.beats[0]!.duration;
-      return sliced.real.parts.find((p) => p.id === part.id)!.notes.filter((n) => n.midi > high && n.duration > longest).map((note) => ({
-        tick: note.start, duration: note.duration, parts: [part.id], notes: [note.id], measure: beatsText(meter, note.duration),
-        message: `${part.name} holds ${note.pitch} for ${beatsText(meter, note.duration)} at ${positionText(meter, note.start)}, above the comfortable range. Long high notes tire the voice: plan a warm-up and breaks, or another key.`,
-        fixes: [
-          { label: "An octave down", edit: { do: "changeNotes" as const, section: section.id, part: part.id, notes: [{ id: note.id, pitch: spellAt(song, section, note.start, note.midi - 12) }] } },
-          { label: `Hold it for ${ALLOWED_BEATS} beats`, edit: { do: "changeNotes" as const, section: section.id, part: part.id, notes: [{ id: note.id, duration: longest }] } },
-        ],
-      }));
-    });
+    return song.parts
+      .filter((p) => instrumentOf(p.instrument).sound === "voice")
+      .flatMap((part) => {
+        const [, high] = midiRange(instrumentOf(part.instrument).comfortable);
+        const longest = ALLOWED_BEATS * meter.beats[0]!.duration;
+        return sliced.real.parts
+          .find((p) => p.id === part.id)!
+          .notes.filter((n) => n.midi > high && n.duration > longest)
+          .map((note) => ({
+            tick: note.start,
+            duration: note.duration,
+            parts: [part.id],
+            notes: [note.id],
+            measure: beatsText(meter, note.duration),
+            message: `${part.name} holds ${note.pitch} for ${beatsText(meter, note.duration)} at ${positionText(meter, note.start)}, above the comfortable range. Long high notes tire the voice: plan a warm-up and breaks, or another key.`,
+            fixes: [
+              {
+                label: "An octave down",
+                edit: {
+                  do: "changeNotes" as const,
+                  section: section.id,
+                  part: part.id,
+                  notes: [{ id: note.id, pitch: spellAt(song, section, note.start, note.midi - 12) }],
+                },
+              },
+              {
+                label: `Hold it for ${ALLOWED_BEATS} beats`,
+                edit: { do: "changeNotes" as const, section: section.id, part: part.id, notes: [{ id: note.id, duration: longest }] },
+              },
+            ],
+          }));
+      });
   },
 };

@@ -13,42 +13,75 @@ const BY_NAME: Record<string, number> = { pedal: Infinity, anticipation: 1, susp
 export const longOutside: Rule = {
   id: "long-outside",
   title: "Long note outside the chord",
-  explanation: "A note outside the sounding chord is heard as passing while it is short. Held, it is heard as a wrong chord. Notes that are held into another chord are judged again there. Pedals, anticipations and resolved suspensions are excepted by name.",
+  explanation:
+    "A note outside the sounding chord is heard as passing while it is short. Held, it is heard as a wrong chord. Notes that are held into another chord are judged again there. Pedals, anticipations and resolved suspensions are excepted by name.",
   source: "common practice; non-chord tones as in any harmony textbook",
   scope: "step",
   reads: ["bass", "melody", "counter", "vocal"],
   severity: { chorale: "fault", band: "warning", jazz: "note", loop: "warning" },
   find({ song, section, sliced, meter }) {
-    return sliced.real.parts.filter((p) => !p.linked && p.role !== "drums").flatMap((part) =>
-      [...sliced.roles.get(part.id)!].flatMap(([note, spans]) =>
-        spans.flatMap((span, index) => {
-          if (span.kind === "chord" || span.kind === "free" || !span.chord?.chord) return [];
-          if (span.kind === "tension" && part.role !== "bass") return [];
-          const beats = span.duration / meter.beats[0]!.duration;
-          if (beats <= (BY_NAME[span.kind] ?? (part.role === "bass" ? ALLOWED.bass : ALLOWED.upper))) return [];
-          const held = index > 0 ? `is held into ${span.chord.symbol}, where it is` : `under ${span.chord.symbol} is`;
-          const kind = span.kind === "outside" || span.kind === "tension" ? "" : ` (${KIND_WORDS[span.kind]})`;
-          const fixes: Fix[] = [];
-          const change = (edit: { duration?: number; pitch?: string }) => ({ do: "changeNotes" as const, section: section.id, part: part.id, notes: [{ id: note.id, ...edit }] });
-          if (span.start > note.start) fixes.push({ label: `End it at ${positionText(meter, span.start)}`, edit: change({ duration: span.start - note.start }) });
-          const pcs = chordPitchClasses(span.chord.chord);
-          const nearest = [1, -1, 2, -2, 3, -3].map((d) => note.midi + d).filter((m) => pcs.includes(mod(m, 12))).slice(0, index > 0 ? 1 : 2);
-          for (const midi of nearest) {
-            const pitch = spellAt(song, section, span.start, midi);
-            if (index === 0) fixes.push({ label: `Move to ${pitch}`, edit: change({ pitch }) });
-            else {
-              // Only the held part moves: the note ends at the change and its neighbor continues.
-              const { id: _, ...own } = section.notes[part.id]!.find((n) => n.id === note.id)!;
-              fixes.push({ label: `Resolve to ${pitch} there`, edit: { do: "all", label: "resolve", edits: [change({ duration: span.start - note.start }), { do: "addNote", section: section.id, part: part.id, note: { start: span.start, duration: span.duration, pitch, velocity: own.velocity } }] } });
+    return sliced.real.parts
+      .filter((p) => !p.linked && p.role !== "drums")
+      .flatMap((part) =>
+        [...sliced.roles.get(part.id)!].flatMap(([note, spans]) =>
+          spans.flatMap((span, index) => {
+            if (span.kind === "chord" || span.kind === "free" || !span.chord?.chord) return [];
+            if (span.kind === "tension" && part.role !== "bass") return [];
+            const beats = span.duration / meter.beats[0]!.duration;
+            if (beats <= (BY_NAME[span.kind] ?? (part.role === "bass" ? ALLOWED.bass : ALLOWED.upper))) return [];
+            const held = index > 0 ? `is held into ${span.chord.symbol}, where it is` : `under ${span.chord.symbol} is`;
+            const kind = span.kind === "outside" || span.kind === "tension" ? "" : ` (${KIND_WORDS[span.kind]})`;
+            const fixes: Fix[] = [];
+            const change = (edit: { duration?: number; pitch?: string }) => ({
+              do: "changeNotes" as const,
+              section: section.id,
+              part: part.id,
+              notes: [{ id: note.id, ...edit }],
+            });
+            if (span.start > note.start)
+              fixes.push({ label: `End it at ${positionText(meter, span.start)}`, edit: change({ duration: span.start - note.start }) });
+            const pcs = chordPitchClasses(span.chord.chord);
+            const nearest = [1, -1, 2, -2, 3, -3]
+              .map((d) => note.midi + d)
+              .filter((m) => pcs.includes(mod(m, 12)))
+              .slice(0, index > 0 ? 1 : 2);
+            for (const midi of nearest) {
+              const pitch = spellAt(song, section, span.start, midi);
+              if (index === 0) fixes.push({ label: `Move to ${pitch}`, edit: change({ pitch }) });
+              else {
+                // Only the held part moves: the note ends at the change and its neighbor continues.
+                const { id: _, ...own } = section.notes[part.id]!.find((n) => n.id === note.id)!;
+                fixes.push({
+                  label: `Resolve to ${pitch} there`,
+                  edit: {
+                    do: "all",
+                    label: "resolve",
+                    edits: [
+                      change({ duration: span.start - note.start }),
+                      {
+                        do: "addNote",
+                        section: section.id,
+                        part: part.id,
+                        note: { start: span.start, duration: span.duration, pitch, velocity: own.velocity },
+                      },
+                    ],
+                  },
+                });
+              }
             }
-          }
-          return [{
-            tick: span.start, duration: span.duration, parts: [part.id], notes: [note.id], fixes,
-            measure: beatsText(meter, span.duration),
-            message: `${part.name}: ${spoken(note.pitch)} ${held} the ${ROLE_WORDS[span.role] ?? span.role}${kind}, for ${beatsText(meter, span.duration)}.`,
-          }];
-        }),
-      ),
-    );
+            return [
+              {
+                tick: span.start,
+                duration: span.duration,
+                parts: [part.id],
+                notes: [note.id],
+                fixes,
+                measure: beatsText(meter, span.duration),
+                message: `${part.name}: ${spoken(note.pitch)} ${held} the ${ROLE_WORDS[span.role] ?? span.role}${kind}, for ${beatsText(meter, span.duration)}.`,
+              },
+            ];
+          }),
+        ),
+      );
   },
 };

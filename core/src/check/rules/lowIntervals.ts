@@ -3,12 +3,31 @@ import { spellAt } from "../../song/spell";
 import { belowLimit } from "../../motion/motion";
 import type { Fix, RawFinding, Rule } from "../rule";
 
-const NAMES = ["unison", "minor second", "major second", "minor third", "major third", "fourth", "tritone", "fifth", "minor sixth", "major sixth", "minor seventh", "major seventh", "octave", "minor ninth", "major ninth", "minor tenth", "major tenth"];
+const NAMES = [
+  "unison",
+  "minor second",
+  "major second",
+  "minor third",
+  "major third",
+  "fourth",
+  "tritone",
+  "fifth",
+  "minor sixth",
+  "major sixth",
+  "minor seventh",
+  "major seventh",
+  "octave",
+  "minor ninth",
+  "major ninth",
+  "minor tenth",
+  "major tenth",
+];
 
 export const lowIntervals: Rule = {
   id: "low-intervals",
   title: "Close intervals too low",
-  explanation: "Close intervals turn to mud below a limit that depends on the interval: a minor third below C3, a fifth below B flat 1. The two lowest sounding notes are judged.",
+  explanation:
+    "Close intervals turn to mud below a limit that depends on the interval: a minor third below C3, a fifth below B flat 1. The two lowest sounding notes are judged.",
   source: "low interval limits of arranging handbooks, values from memory; handbooks differ by a step",
   scope: "slice",
   reads: ["bass", "chords", "melody", "counter", "vocal"],
@@ -29,16 +48,43 @@ export const lowIntervals: Rule = {
         continue;
       }
       const fixes: Fix[] = [];
-      const raised = spellAt(song, section, high.note.start, high.note.midi + 12);
+      // By as many octaves as it takes: a ninth may be too low where the second was.
+      const up = [12, 24].find((n) => !belowLimit(low.note.midi, high.note.midi + n)) ?? 24;
+      const raised = spellAt(song, section, high.note.start, high.note.midi + up);
       const event = high.note.chordId ? section.chords.find((c) => c.id === high.note.chordId) : undefined;
       const pitches = event?.voicings?.[high.part]?.pitches;
-      if (event && pitches) fixes.push({ label: `${high.note.pitch} an octave up in the chord`, edit: { do: "pinVoicing", section: section.id, part: high.part, chord: event.id, pitches: [...pitches.filter((p) => p !== high.note.pitch), raised] } });
-      else if (!high.note.chordId) fixes.push({ label: `${high.note.pitch} to ${raised}`, edit: { do: "changeNotes", section: section.id, part: high.part, notes: [{ id: high.note.id, pitch: raised }] } });
-      if (!low.note.chordId && low.note.midi - 12 >= 28) {
+      if (event && pitches)
+        fixes.push({
+          label: `${high.note.pitch} to ${raised} in the chord`,
+          edit: {
+            do: "pinVoicing",
+            section: section.id,
+            part: high.part,
+            chord: event.id,
+            pitches: [...pitches.filter((p) => p !== high.note.pitch), raised],
+          },
+        });
+      else if (!high.note.chordId)
+        fixes.push({
+          label: `${high.note.pitch} to ${raised}`,
+          edit: { do: "changeNotes", section: section.id, part: high.part, notes: [{ id: high.note.id, pitch: raised }] },
+        });
+      if (!low.note.chordId && low.note.midi - 12 >= 28 && !belowLimit(low.note.midi - 12, high.note.midi)) {
         const lowered = spellAt(song, section, low.note.start, low.note.midi - 12);
-        fixes.push({ label: `${low.note.pitch} to ${lowered}`, edit: { do: "changeNotes", section: section.id, part: low.part, notes: [{ id: low.note.id, pitch: lowered }] } });
+        fixes.push({
+          label: `${low.note.pitch} to ${lowered}`,
+          edit: { do: "changeNotes", section: section.id, part: low.part, notes: [{ id: low.note.id, pitch: lowered }] },
+        });
       }
-      found.set(id, { tick: slice.start, duration: slice.duration, parts: [low.part, high.part], notes: [low.note.id, high.note.id], fixes, measure: `${short} ${short === 1 ? "semitone" : "semitones"} too low`, message: `The ${NAMES[high.note.midi - low.note.midi]} ${low.note.pitch}–${high.note.pitch} at ${positionText(meter, slice.start)} lies below its limit.` });
+      found.set(id, {
+        tick: slice.start,
+        duration: slice.duration,
+        parts: [low.part, high.part],
+        notes: [low.note.id, high.note.id],
+        fixes,
+        measure: `${short} ${short === 1 ? "semitone" : "semitones"} too low`,
+        message: `The ${NAMES[high.note.midi - low.note.midi]} ${low.note.pitch}–${high.note.pitch} at ${positionText(meter, slice.start)} lies below its limit.`,
+      });
     }
     return [...found.values()].map((f) => ({ ...f, measure: `${f.measure}, ${beatsText(meter, f.duration!)}` }));
   },

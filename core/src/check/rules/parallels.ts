@@ -10,7 +10,8 @@ import type { Fix, RawFinding, Rule } from "../rule";
 export const parallels: Rule = {
   id: "parallels",
   title: "Parallel fifths and octaves between outer voices",
-  explanation: "When the bass and the top voice move the same way from one fifth or octave into another, the two voices fuse and one of them is lost to the ear. In band, jazz and loop styles this is often wanted, so it is only mentioned there.",
+  explanation:
+    "When the bass and the top voice move the same way from one fifth or octave into another, the two voices fuse and one of them is lost to the ear. In band, jazz and loop styles this is often wanted, so it is only mentioned there.",
   source: "Huron 2001; any harmony textbook",
   scope: "step",
   reads: ["bass", "chords", "melody", "vocal"],
@@ -35,15 +36,39 @@ export const parallels: Rule = {
           const pcs = slice.chord?.chord ? chordPitchClasses(slice.chord.chord) : [];
           for (let d = 1; d <= 12 && fixes.length < 2; d++)
             for (const midi of [bass.note.midi - d, bass.note.midi + d]) {
-              if (fixes.length === 2 || midi < low || midi > high || midi >= top.note.midi || !pcs.includes(mod(midi, 12)) || parallelPerfect(before.bass.note.midi, midi, before.top.note.midi, top.note.midi)) continue;
+              if (
+                fixes.length === 2 ||
+                midi < low ||
+                midi > high ||
+                midi >= top.note.midi ||
+                !pcs.includes(mod(midi, 12)) ||
+                parallelPerfect(before.bass.note.midi, midi, before.top.note.midi, top.note.midi)
+              )
+                continue;
               const pitch = spellAt(song, section, bass.note.start, midi);
-              fixes.push({ label: `Bass to ${pitch}`, edit: { do: "changeNotes", section: section.id, part: bass.part, notes: [{ id: bass.note.id, pitch }] } });
+              fixes.push({
+                label: `Bass to ${pitch}`,
+                edit: { do: "changeNotes", section: section.id, part: bass.part, notes: [{ id: bass.note.id, pitch }] },
+              });
             }
           // Without a chord to choose from, an octave the other way still breaks the parallel.
           const octave = bass.note.midi + (bass.note.midi > before.bass.note.midi ? -12 : 12);
-          if (!fixes.length) fixes.push({ label: `Bass to ${spellAt(song, section, bass.note.start, octave)}`, edit: { do: "changeNotes", section: section.id, part: bass.part, notes: [{ id: bass.note.id, pitch: spellAt(song, section, bass.note.start, octave) }] } });
+          if (!fixes.length)
+            fixes.push({
+              label: `Bass to ${spellAt(song, section, bass.note.start, octave)}`,
+              edit: {
+                do: "changeNotes",
+                section: section.id,
+                part: bass.part,
+                notes: [{ id: bass.note.id, pitch: spellAt(song, section, bass.note.start, octave) }],
+              },
+            });
           found.push({
-            tick: slice.start, duration: slice.duration, parts: [bass.part, top.part], notes: [before.bass.note.id, before.top.note.id, bass.note.id, top.note.id], fixes,
+            tick: slice.start,
+            duration: slice.duration,
+            parts: [bass.part, top.part],
+            notes: [before.bass.note.id, before.top.note.id, bass.note.id, top.note.id],
+            fixes,
             measure: `${Math.abs(bass.note.midi - before.bass.note.midi)} semitones`,
             message: `Parallel ${kind}s into ${positionText(meter, slice.start)}: bass ${before.bass.note.pitch}–${bass.note.pitch}, ${sliced.real.parts.find((p) => p.id === top.part)!.name} ${before.top.note.pitch}–${top.note.pitch}.`,
           });

@@ -10,7 +10,8 @@ import type { Rule } from "../rule";
 export const uncoveredAccent: Rule = {
   id: "uncovered-accent",
   title: "Main kick accent without bass",
-  explanation: "The bass sounds on the kick's main accents: kicks on a beat or clearly louder than the rest, or those you have marked. It need not sound on every kick.",
+  explanation:
+    "The bass sounds on the kick's main accents: kicks on a beat or clearly louder than the rest, or those you have marked. It need not sound on every kick.",
   source: "common practice",
   scope: "slice",
   reads: ["bass", "groove"],
@@ -32,20 +33,51 @@ export const uncoveredAccent: Rule = {
       for (let m = low; m <= high; m++) if (mod(m, 12) === bassPc(chord.chord)) pitches.push(m);
       const midi = pitches.sort((a, b) => Math.abs(a - near) - Math.abs(b - near))[0];
       const next = bass.notes.find((n) => n.start > kick.start);
-      const duration = Math.max(60, Math.min((next?.start ?? section.bars * meter.bar) - kick.start, chord.start + chord.duration - kick.start, meter.beats[0]!.duration));
+      const duration = Math.max(
+        60,
+        Math.min(
+          (next?.start ?? section.bars * meter.bar) - kick.start,
+          chord.start + chord.duration - kick.start,
+          meter.beats[0]!.duration,
+        ),
+      );
       const edits: Edit[] = [];
-      if (held) edits.push({ do: "changeNotes", section: section.id, part: bass.id, notes: [{ id: held.id, duration: kick.start - held.start }] });
+      if (held)
+        edits.push({ do: "changeNotes", section: section.id, part: bass.id, notes: [{ id: held.id, duration: kick.start - held.start }] });
       const fixes = [];
       if (midi !== undefined) {
         const pitch = spellAt(song, section, kick.start, midi);
-        edits.push({ do: "addNote", section: section.id, part: bass.id, note: { start: kick.start, duration, pitch, velocity: 92, reason: { id: "rootOnKick", params: { pitch: pitch.replace(/-?\d+$/, "") } } } });
+        edits.push({
+          do: "addNote",
+          section: section.id,
+          part: bass.id,
+          note: {
+            start: kick.start,
+            duration,
+            pitch,
+            velocity: 92,
+            reason: { id: "rootOnKick", params: { pitch: pitch.replace(/-?\d+$/, "") } },
+          },
+        });
         fixes.push({ label: `Play ${pitch} there`, edit: { do: "all" as const, label: "cover the accent", edits } });
       }
-      fixes.push({ label: "It is no main accent", edit: { do: "setAccents" as const, section: section.id, accents: main.map((k) => k.start).filter((s) => s !== kick.start) } });
-      return [{
-        tick: kick.start, duration: 120, parts: [bass.id], notes: [`kick@${kick.start}`], fixes, measure: `velocity ${kick.velocity}`,
-        message: held ? `The bass holds through the main kick at ${positionText(meter, kick.start)} without a new note.` : `The main kick at ${positionText(meter, kick.start)} has no bass note.`,
-      }];
+      fixes.push({
+        label: "It is no main accent",
+        edit: { do: "setAccents" as const, section: section.id, accents: main.map((k) => k.start).filter((s) => s !== kick.start) },
+      });
+      return [
+        {
+          tick: kick.start,
+          duration: 120,
+          parts: [bass.id],
+          notes: [`kick@${kick.start}`],
+          fixes,
+          measure: `velocity ${kick.velocity}`,
+          message: held
+            ? `The bass holds through the main kick at ${positionText(meter, kick.start)} without a new note.`
+            : `The main kick at ${positionText(meter, kick.start)} has no bass note.`,
+        },
+      ];
     });
   },
 };

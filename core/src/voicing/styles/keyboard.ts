@@ -11,7 +11,8 @@ function importance(tone: ChordTone, chord: Chord, bassCovered: boolean): number
 }
 
 /** Doubling the root or fifth is neutral, doubling a coloured tone is heard (common practice). */
-const doublingCost = (tone: ChordTone): number => (tone.degree === 1 ? 0.3 : tone.degree === 5 && !tone.alter ? 0.6 : tone.degree === 3 ? 1.5 : 3);
+const doublingCost = (tone: ChordTone): number =>
+  tone.degree === 1 ? 0.3 : tone.degree === 5 && !tone.alter ? 0.6 : tone.degree === 3 ? 1.5 : 3;
 
 interface ToneSet {
   tones: ChordTone[];
@@ -39,7 +40,8 @@ function toneSets(chord: Chord, voices: number, bassCovered: boolean): ToneSet[]
   if (voices <= tones.length) return good;
   // Fewer tones than voices: double until the voices are filled.
   let filled = good;
-  for (let v = tones.length; v < voices; v++) filled = filled.flatMap((s) => tones.map((t) => ({ ...s, tones: [...s.tones, t], doubling: s.doubling + doublingCost(t) })));
+  for (let v = tones.length; v < voices; v++)
+    filled = filled.flatMap((s) => tones.map((t) => ({ ...s, tones: [...s.tones, t], doubling: s.doubling + doublingCost(t) })));
   return filled;
 }
 
@@ -57,7 +59,8 @@ export function playable(pitches: readonly Midi[], span: number): boolean {
 export const keyboard: VoicingStyle = {
   id: "keyboard",
   title: "Keyboard, any spread",
-  explanation: "Every inversion and every spread of the chord that lies in range and under two hands. The cheapest path through all of them is chosen.",
+  explanation:
+    "Every inversion and every spread of the chord that lies in range and under two hands. The cheapest path through all of them is chosen.",
   source: "common practice",
   candidates(chord, { low, high, voices, span, bassCovered }) {
     const root = rootPc(chord);
@@ -77,7 +80,8 @@ export const keyboard: VoicingStyle = {
           if (new Set(sorted).size < sorted.length || !playable(sorted, span)) return;
           const id = sorted.join();
           const known = seen.get(id);
-          if (!known || known.missing + known.doubling > set.missing + set.doubling) seen.set(id, { pitches: sorted, missing: set.missing, doubling: set.doubling });
+          if (!known || known.missing + known.doubling > set.missing + set.doubling)
+            seen.set(id, { pitches: sorted, missing: set.missing, doubling: set.doubling });
           return;
         }
         for (let midi = low + mod(pcs[i]! - low, 12); midi <= high; midi += 12) place(i + 1, [...pitches, midi]);

@@ -1,0 +1,64 @@
+import { spawn, type ChildProcess } from "node:child_process";
+import { rmSync } from "node:fs";
+import net, { type AddressInfo } from "node:net";
+import path from "node:path";
+import { temporaryFolder } from "./helpers";
+
+const root = path.join(__dirname, "../..");
+
+const start = (env: Record<string, string>): ChildProcess =>
+  spawn(process.execPath, ["--import", "tsx", "server/main.ts"], {
+    cwd: root,
+    env: { ...process.env, ...env },
+    stdio: ["ignore", "pipe", "pipe"],
+  });
+
+/** What a process says, and its exit code; ended once `until` was said. */
+async function said(child: ChildProcess, until?: RegExp): Promise<{ text: string; code: number | null }> {
+  let text = "";
+  return new Promise((resolve) => {
+    const read = (chunk: Buffer) => {
+      text += String(chunk);
+      if (until?.test(text)) resolve({ text, code: null });
+    };
+    child.stdout!.on("data", read);
+    child.stderr!.on("data", read);
+    child.on("exit", (code) => resolve({ text, code }));
+  });
+}
+
+test("the server seeds the demo once, prints its address, and never touches a song that exists", async () => {
+  const folder = temporaryFolder();
+  for (const expected of ["Lanterns on Row Nine", "Changed by hand"]) {
+    const child = start({ PORT: "0", DATA_DIR: folder });
+    const { text } = await said(child, /ready at http\S+/);
+    const url = /http:\/\/localhost:\d+/.exec(text)![0].replace("localhost", "127.0.0.1");
+    const list = (await (await fetch(`${url}/api/songs`)).json()) as { id: string; title: string }[];
+    expect(list).toHaveLength(2);
+    expect(list.map((s) => s.title)).toContain(expected);
+    const got = await fetch(`${url}/api/songs/lanterns-on-row-nine`);
+    const song = (await got.json()) as { title: string };
+    await fetch(`${url}/api/songs/lanterns-on-row-nine`, {
+      method: "PUT",
+      headers: { "Content-Type": "application/json", "If-Match": got.headers.get("etag")! },
+      body: JSON.stringify({ ...song, title: "Changed by hand" }),
+    });
+    const ended = new Promise((resolve) => child.on("exit", resolve));
+    child.kill("SIGKILL");
+    await ended;
+  }
+  rmSync(folder, { recursive: true, force: true });
+});
+
+test("a taken port and a senseless one are named in a sentence", async () => {
+  const folder = temporaryFolder();
+  const holder = net.createServer();
+  await new Promise<void>((resolve) => holder.listen(0, "127.0.0.1", resolve));
+  const { port } = holder.address() as AddressInfo;
+  const taken = await said(start({ PORT: String(port), DATA_DIR: folder }));
+  expect([taken.code, taken.text]).toEqual([1, expect.stringContaining(`Port ${port} is taken by another program`)]);
+  const senseless = await said(start({ PORT: "harvest", DATA_DIR: folder }));
+  expect([senseless.code, senseless.text]).toEqual([1, expect.stringContaining('PORT is "harvest"')]);
+  holder.close();
+  rmSync(folder, { recursive: true, force: true });
+});

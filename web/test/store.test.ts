@@ -1,0 +1,59 @@
+import { must, newSong } from "../../core/src/index";
+import { useSong } from "../store/song";
+
+const state = () => useSong.getState();
+const open = () => state().open(must(newSong({ title: "Row Three" })), 4);
+
+describe("the open song", () => {
+  beforeEach(open);
+
+  test("an edit is one step of undo and redo; a quiet one joins the step before", () => {
+    expect(state().edit({ do: "setTempo", tempo: 100 })).toBe(true);
+    expect(state().edit({ do: "setTempo", tempo: 101 }, { quiet: true })).toBe(true);
+    expect(state().edit({ do: "setKey", key: "G major" })).toBe(true);
+    expect([state().past.length, state().status]).toEqual([2, "waiting"]);
+    state().undo();
+    expect(state().song).toMatchObject({ tempo: 101, key: "C major" });
+    state().undo();
+    expect(state().song!.tempo).toBe(96);
+    state().undo();
+    expect(state().song!.tempo).toBe(96);
+    state().redo();
+    state().redo();
+    expect(state().song).toMatchObject({ tempo: 101, key: "G major" });
+    state().undo();
+    state().edit({ do: "setTitle", title: "Row Four" });
+    expect(state().future).toEqual([]);
+  });
+
+  test("a refused edit changes nothing and says why; the next edit clears it", () => {
+    const { song, version } = state();
+    expect(state().edit({ do: "setTempo", tempo: 0 })).toBe(false);
+    expect([state().song, state().version]).toEqual([song, version]);
+    expect(state().problem!.message).toMatch(/at least 20/);
+    state().edit({ do: "setTempo", tempo: 90 });
+    expect(state().problem).toBeNull();
+  });
+
+  test("problems of a chord line stay beside the chords that could be read", () => {
+    state().edit({ do: "setLine", section: "s1", line: "| C | Hm |" });
+    expect(state().lineProblems.map((p) => p.position)).toEqual([7]);
+    expect(state().song!.sections[0]!.chords.map((c) => c.symbol)).toEqual(["C"]);
+    state().edit({ do: "setLine", section: "s1", line: "| C | Bm |" });
+    expect(state().lineProblems).toEqual([]);
+  });
+
+  test("the worker is told the edit, or after undo that it must take the whole song", () => {
+    const before = state().version;
+    state().edit({ do: "setTempo", tempo: 77 });
+    expect([state().version, state().lastEdit]).toEqual([before + 1, { do: "setTempo", tempo: 77 }]);
+    state().undo();
+    expect([state().version, state().lastEdit]).toEqual([before + 2, null]);
+  });
+
+  test("a conflict is not hidden by going on working", () => {
+    state().setSave({ status: "conflict" });
+    state().edit({ do: "setTempo", tempo: 77 });
+    expect(state().status).toBe("conflict");
+  });
+});
