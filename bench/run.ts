@@ -50,7 +50,7 @@ function brute(lattice: Lattice): number {
 
 const chords = (n: number) => loopOf(n).map((s) => must(parseChord(s)));
 // Five voices over four octaves: hundreds of candidates a chord.
-const space = must(voicingSpace(chords(64), { loop: true, voices: 5, bassCovered: true, range: ["A2", "E6"] }));
+const space = must(voicingSpace(chords(64), { loop: true, voices: 5, bassCovered: true, range: ["F#2", "C6"] }));
 const { lattice, columns } = space;
 const sizes = columns.map((c) => c.candidates.length);
 const motion = (picks: number[]): number =>

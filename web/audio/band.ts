@@ -1,5 +1,5 @@
 import * as Tone from "tone";
-import { GLIDE_SHARE, midiFrequency, type Drum, type RealSong } from "../../core/src/index";
+import { GLIDE_SHARE, midiFrequency, type Drum } from "../../core/src/index";
 import { instrumentOf } from "../../core/src/index";
 import type { SoundEvent } from "./events";
 
@@ -9,6 +9,12 @@ const files = import.meta.glob<string>("/node_modules/@audio-samples/piano-mp3-v
   eager: true,
 });
 const pianoUrls = Object.fromEntries(Object.entries(files).map(([path, url]) => [/([A-G]#?\d)v10/.exec(path)![1]!, url]));
+
+/** What a band must know of a part. */
+export interface Player {
+  id: string;
+  instrument: string;
+}
 
 interface Voice {
   play(event: Extract<SoundEvent, { kind: "note" }>, time: number): void;
@@ -26,11 +32,11 @@ export class Band {
   private readonly owned: { dispose(): unknown }[] = [];
   readonly ready: Promise<void>;
 
-  constructor(real: RealSong) {
+  constructor(parts: readonly Player[]) {
     const limiter = this.own(new Tone.Limiter(-2).toDestination());
     this.out = this.own(new Tone.Volume(MASTER_DB).connect(limiter));
     const loads: Promise<void>[] = [];
-    for (const part of real.parts) this.voices.set(part.id, this.makeVoice(instrumentOf(part.instrument).sound, loads));
+    for (const part of parts) this.voices.set(part.id, this.makeVoice(instrumentOf(part.instrument).sound, loads));
     this.drums = this.makeDrums();
     this.ready = Promise.all(loads).then(() => undefined);
   }

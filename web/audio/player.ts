@@ -1,6 +1,6 @@
 import * as Tone from "tone";
 import { instrumentOf, tickAt, secondsAt, type Midi, type RealSong, type Ticks } from "../../core/src/index";
-import { Band } from "./band";
+import { Band, type Player as Part } from "./band";
 import { schedule, type EventOptions } from "./events";
 
 interface Job {
@@ -18,12 +18,12 @@ export class Player {
   onEnd: () => void = () => undefined;
 
   /** Makes the players of the song's parts and waits for their samples. */
-  async prepare(real: RealSong): Promise<Band> {
+  async prepare(parts: readonly Part[]): Promise<Band> {
     await Tone.start();
-    const id = real.parts.map((p) => `${p.id}:${p.instrument}`).join();
+    const id = parts.map((p) => `${p.id}:${p.instrument}`).join();
     if (!this.band || this.bandFor !== id) {
       this.band?.dispose();
-      this.band = new Band(real);
+      this.band = new Band(parts);
       this.bandFor = id;
     }
     await this.band.ready;
@@ -31,7 +31,7 @@ export class Player {
   }
 
   async play(real: RealSong, options: EventOptions & { from: Ticks; to: Ticks }, loop: boolean, startAt?: Ticks): Promise<void> {
-    const band = await this.prepare(real);
+    const band = await this.prepare(real.parts);
     this.halt();
     this.job = { real, options, loop, lead: 0 };
     const transport = Tone.getTransport();
@@ -96,9 +96,9 @@ export class Player {
   }
 
   /** A single note of a part, for a touch of a key or a note that is moved. */
-  async touch(real: RealSong, part: string, midi: Midi): Promise<void> {
-    const band = await this.prepare(real);
-    const found = real.parts.find((p) => p.id === part);
+  async touch(parts: readonly Part[], part: string, midi: Midi): Promise<void> {
+    const band = await this.prepare(parts);
+    const found = parts.find((p) => p.id === part);
     if (!found) return;
     const { sound } = instrumentOf(found.instrument);
     band.play({ kind: "note", time: 0, duration: 0.35, part, sound, midi, velocity: 80 }, Tone.now() + 0.02);
@@ -110,7 +110,7 @@ export async function render(real: RealSong, options: EventOptions = {}, tail = 
   const plan = schedule(real, options);
   const buffer = await Tone.Offline(
     async ({ transport }) => {
-      const band = new Band(real);
+      const band = new Band(real.parts);
       await band.ready;
       for (const event of plan.events) transport.schedule((time) => band.play(event, time), event.time);
       transport.start(0);

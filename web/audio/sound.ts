@@ -34,7 +34,7 @@ async function start(song: Song, options: { from: Ticks; to: Ticks; loop: boolea
   useSound.setState({ loading: true });
   try {
     const ready = await load();
-    await ready.prepare(realNow(song));
+    await ready.prepare(song.parts);
     if (mine !== ticket) return;
     const view = useView.getState();
     await ready.play(
@@ -93,7 +93,7 @@ export function endPreview(): void {
 export async function touch(part: string, midi: Midi): Promise<void> {
   const { song } = useSong.getState();
   if (!song || useSound.getState().playing) return;
-  await (await load()).touch(realNow(song), part, midi);
+  await (await load()).touch(song.parts, part, midi);
 }
 
 export const playhead = (): Ticks | null => (useSound.getState().playing ? (player?.position() ?? null) : null);
