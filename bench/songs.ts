@@ -1,4 +1,4 @@
-import { applyEdit, must, newSong, QUARTER, voiceSection, writeBass, type Edit, type Note, type Song } from "../core/src/index";
+import { applyEdit, must, newSong, QUARTER, voiceSection, tryWriteBass, type Edit, type Note, type Song } from "../core/src/index";
 
 const SYMBOLS = [
   "Ebmaj9",
@@ -59,6 +59,6 @@ export function longSong(bars = 64): Song {
     do: "setNotes",
     section: "s1",
     part: "bass",
-    notes: must(writeBass(song, { section: "s1", part: "bass" }))[0]!.notes,
+    notes: must(tryWriteBass(song, { section: "s1", part: "bass" }))[0]!.notes,
   });
 }

@@ -1,4 +1,4 @@
-import { applyEdit, must, newSong, QUARTER, voiceSection, writeBass, type Drum, type Edit, type Note, type Song } from "../core/src/index";
+import { applyEdit, must, newSong, QUARTER, voiceSection, tryWriteBass, type Drum, type Edit, type Note, type Song } from "../core/src/index";
 
 /** Songs for the orchard's harvest-night concert: a small band and two singers. All invented. */
 
@@ -46,7 +46,7 @@ function arrange(song: Song, style: string, seed: number, glides: boolean): Song
         pitches: Object.fromEntries(voiced.ids.map((chord, i) => [chord, voiced.chords[i]!.pitches])),
       },
     ]);
-    const [line] = must(writeBass(current, { section: id, part: "bass", style, seed, settings: { glides } }));
+    const [line] = must(tryWriteBass(current, { section: id, part: "bass", style, seed, settings: { glides } }));
     current = build(current, [{ do: "setNotes", section: id, part: "bass", notes: line!.notes }]);
   }
   return current;

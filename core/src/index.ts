@@ -104,6 +104,7 @@ export { sumTerms, TERMS, type TermName, type Terms } from "./voicing/cost";
 export {
   VOICING_STYLES,
   voicePaths,
+  tryVoiceProgression,
   voiceProgression,
   voiceSection,
   voicingSpace,
@@ -113,7 +114,7 @@ export {
 } from "./voicing/path";
 export { reasonOf, reportBass, type BassReport } from "./bass/report";
 export { BASS_STYLES } from "./bass/styles";
-export { writeBass, type BassLine, type BassRequest, type Conflict } from "./bass/write";
+export { tryWriteBass, writeBass, type BassLine, type BassRequest, type Conflict } from "./bass/write";
 export { checkSong, createChecker, PROFILE_WORDS, type Checker } from "./check/check";
 export { RULES } from "./check/rules";
 export type { Finding, Fix, Rule, Severity } from "./check/rule";

@@ -6,7 +6,7 @@ import {
   partByRole,
   reportBass,
   voiceSection,
-  writeBass,
+  tryWriteBass,
   type BassLine,
   type BassReport,
   type BassRequest,
@@ -55,7 +55,7 @@ const musicWorker = {
   },
   voice: (section: string, part: string): Result<SectionVoicing> =>
     song ? voiceSection(song, section, part) : fail("song.none", "No song is open"),
-  bass: (request: BassRequest): Result<BassLine[]> => (song ? writeBass(song, request) : fail("song.none", "No song is open")),
+  bass: (request: BassRequest): Result<BassLine[]> => (song ? tryWriteBass(song, request) : fail("song.none", "No song is open")),
 };
 
 export type MusicWorker = typeof musicWorker;

@@ -42,7 +42,7 @@ export interface BassLine {
  * Writes up to four bass lines for a section in one style, best first: the same rhythm with other pitches, then other rhythms from the
  * seed. Where pins, chords, N.C. and targets cannot all be met, the line names the conflict.
  */
-export function writeBass(song: Song, request: BassRequest): Result<BassLine[]> {
+export function tryWriteBass(song: Song, request: BassRequest): Result<BassLine[]> {
   const style = BASS_STYLES.find((s) => s.id === (request.style ?? "kick-locked"));
   if (!style)
     return fail("bass.style", `No bass style is called "${request.style}"`, {
@@ -82,6 +82,12 @@ export function writeBass(song: Song, request: BassRequest): Result<BassLine[]> 
   return lines.length
     ? ok(lines)
     : fail("bass.none", "No line fits the range and the pinned notes", { hint: "Widen the range or unpin a note." });
+}
+
+/** The lines alone, best first; empty where `tryWriteBass` would name an error. */
+export function writeBass(song: Song, request: BassRequest): BassLine[] {
+  const result = tryWriteBass(song, request);
+  return result.ok ? result.value : [];
 }
 
 /** Pinned notes take their place; slots that they cover give way, slots before them end where they begin. */

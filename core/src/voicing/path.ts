@@ -158,7 +158,7 @@ export interface ProgressionRequest {
 }
 
 /** Voices a list of chord symbols; best first. Errors name the chord that cannot be read or voiced. */
-export function voiceProgression(
+export function tryVoiceProgression(
   request: ProgressionRequest & { k?: number },
 ): Result<{ voicings: PitchName[][]; motion: number; terms: Terms[] }[]> {
   const chords: Chord[] = [];
@@ -171,6 +171,14 @@ export function voiceProgression(
   return paths.ok
     ? ok(paths.value.map((p) => ({ voicings: p.chords.map((c) => c.pitches), motion: p.motion, terms: p.chords.map((c) => c.terms) })))
     : paths;
+}
+
+/** The list alone, best first; empty where `tryVoiceProgression` would name an error. */
+export function voiceProgression(
+  request: ProgressionRequest & { k?: number },
+): { voicings: PitchName[][]; motion: number; terms: Terms[] }[] {
+  const result = tryVoiceProgression(request);
+  return result.ok ? result.value : [];
 }
 
 export interface SectionVoicing extends VoicedPath {
