@@ -1,5 +1,5 @@
 import AxeBuilder from "@axe-core/playwright";
-import { expect, newSong, songOf, test, typeLine } from "./fixtures";
+import { expect, newSong, saved, songOf, test, typeLine } from "./fixtures";
 
 const PICKUP = 52;
 
@@ -65,6 +65,7 @@ test("findings follow a note while it is dragged, and a chord that changes under
   await page.locator("#note-pitch").press("Enter");
   await page.locator(".lane.bass [data-note]").first().click();
   for (let i = 0; i < 15; i++) await page.keyboard.press("Shift+ArrowRight");
+  await saved(page);
   await page.goto(`/songs/${id}/check`).catch(() => undefined);
   await expect(page.getByText("Nothing to report")).toBeVisible();
   // The note is held over both bars; the second chord changes under it.
