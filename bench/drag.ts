@@ -3,6 +3,7 @@ import { readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { chromium } from "@playwright/test";
+import config from "../playwright.config";
 import { launchServer } from "../e2e/fixtures";
 import { longSong } from "./songs";
 
@@ -18,18 +19,7 @@ interface TraceEvent {
 
 export async function drag(): Promise<void> {
   const server = await launchServer();
-  const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
-    args: [
-      "--no-sandbox",
-      "--disable-gpu",
-      "--disable-quic",
-      "--no-first-run",
-      "--disable-background-networking",
-      "--disable-component-update",
-      "--disable-sync",
-    ],
-  });
+  const browser = await chromium.launch(config.use!.launchOptions!);
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const song = (await (await page.request.post(`${server.url}/api/songs`, { data: longSong() })).json()) as { id: string };
   await page.goto(`${server.url}/songs/${song.id}/check`);

@@ -5,6 +5,7 @@ import type { SongSummary } from "../../server/store/songs";
 import { api, ApiProblem } from "../api";
 import { importFile } from "../panels/HandOverPanel";
 import { InPlace } from "../ui/InPlace";
+import { OpenFile } from "../ui/OpenFile";
 
 export function SongList() {
   const [songs, setSongs] = useState<SongSummary[] | null>(null);
@@ -72,19 +73,7 @@ export function SongList() {
         <button type="submit" className="primary">
           New song
         </button>
-        <label className="button">
-          Open a JSON file …
-          <input
-            type="file"
-            accept=".json,application/json"
-            className="visually-hidden"
-            onChange={(e) => {
-              const file = e.target.files?.[0];
-              e.target.value = "";
-              if (file) importFile(file).then((id) => void navigate(`/songs/${id}/chords`), fail);
-            }}
-          />
-        </label>
+        <OpenFile open={(file) => void importFile(file).then((id) => void navigate(`/songs/${id}/chords`), fail)} />
       </form>
       {problem && (
         <p className="problem" role="alert">

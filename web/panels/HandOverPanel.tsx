@@ -5,6 +5,7 @@ import type { RevisionInfo } from "../../server/store/songs";
 import { api, ApiProblem } from "../api";
 import type { ScoreData } from "../score/data";
 import { useSong } from "../store/song";
+import { OpenFile } from "../ui/OpenFile";
 
 export function download(name: string, data: BlobPart, type: string): void {
   const url = URL.createObjectURL(new Blob([data], { type }));
@@ -72,19 +73,7 @@ export function HandOverPanel({ data }: { data: ScoreData }) {
         <button type="button" onClick={() => download(fileName(song, "json"), writeSongFile(song), "application/json")}>
           Save as JSON
         </button>
-        <label className="button">
-          Open a JSON file …
-          <input
-            type="file"
-            accept=".json,application/json"
-            className="visually-hidden"
-            onChange={(e) => {
-              const file = e.target.files?.[0];
-              e.target.value = "";
-              if (file) importFile(file).then((id) => void navigate(`/songs/${id}`), fail);
-            }}
-          />
-        </label>
+        <OpenFile open={(file) => void importFile(file).then((id) => void navigate(`/songs/${id}`), fail)} />
       </div>
       <p className="small">An opened file becomes a song of its own; nothing here is overwritten.</p>
       <h3>Parts</h3>
