@@ -93,6 +93,8 @@ export function endPreview(): void {
 export async function touch(part: string, midi: Midi): Promise<void> {
   const { song } = useSong.getState();
   if (!song || useSound.getState().playing) return;
+  // In a task of its own: the edit that called for it is drawn first.
+  await new Promise((resolve) => setTimeout(resolve));
   await (await load()).touch(song.parts, part, midi);
 }
 
