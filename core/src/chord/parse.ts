@@ -168,13 +168,62 @@ function quality(draft: Draft): string {
   if (draft.sixth && draft.seventh === "none" && draft.added.some((t) => t.degree === 9 && t.alter === 0)) name += "/9";
   if (draft.sus.length) name += "sus" + draft.sus.join("");
   rest.push(...altered.sort((a, b) => a.degree - b.degree || a.alter - b.alter).map(mark));
-  rest.push(...draft.added.filter((t) => !(name.endsWith("6/9") && t.degree === 9)).map((t) => `add${mark(t)}`));
+  rest.push(
+    ...draft.added
+      .filter((t) => !(name.includes("6/9") && t.degree === 9 && t.alter === 0))
+      .sort((a, b) => a.degree - b.degree || a.alter - b.alter)
+      .map((t) => `add${mark(t)}`),
+  );
   rest.push(
     ...draft.omitted
       .filter((d) => !(d === 5 && altered.some((t) => t.degree === 13 || t.degree === 11) && draft.altered.length === 4))
       .map((d) => `no${d}`),
   );
   return name + (rest.length ? `(${rest.join(",")})` : "");
+}
+
+/**
+ * The chord with these tones over a root, named canonically. Ninths, elevenths and thirteenths are stacked on a seventh where they can be and
+ * added otherwise. Needs a root and one more tone.
+ */
+export function chordOfTones(root: NoteName, tones: readonly Pick<ChordTone, "degree" | "alter">[], bass?: NoteName): Chord {
+  const has = (degree: number, alter = 0) => tones.some((t) => t.degree === degree && t.alter === alter);
+  const of = (degree: number) => tones.filter((t) => t.degree === degree);
+  // A sixth over a diminished triad is its diminished seventh.
+  const asSeventh = has(6) && has(3, -1) && has(5, -1) && !of(7).length;
+  const seventh = asSeventh ? { degree: 7, alter: -1 } : of(7)[0];
+  const draft: Draft = {
+    third: has(3, -1) ? "minor" : has(3) ? "major" : "none",
+    fifth: has(5, -1) && !has(5) ? -1 : has(5, 1) && !has(5) ? 1 : 0,
+    seventh: !seventh ? "none" : seventh.alter === 0 ? "minor" : seventh.alter === 1 ? "major" : "diminished",
+    extension: 0,
+    sus: ([2, 4] as const).filter((d) => has(d)),
+    sixth: has(6) && !asSeventh,
+    added: [],
+    altered: [],
+    omitted: [],
+  };
+  if (seventh && draft.seventh !== "diminished") {
+    if (has(9) || (of(9).length && (has(11) || has(13)))) draft.extension = 9;
+    if (draft.extension && has(11) && !draft.sus.length) draft.extension = 11;
+    if (draft.extension && has(13) && (has(11) || draft.third !== "minor")) draft.extension = 13;
+  }
+  const stacked = {
+    9: draft.extension >= 9,
+    11: draft.extension === 11 || (draft.extension === 13 && draft.third === "minor"),
+    13: draft.extension === 13,
+  };
+  for (const t of tones)
+    if (t.degree >= 9) {
+      if (t.alter === 0 && stacked[t.degree as 9 | 11 | 13]) continue;
+      (t.alter !== 0 && seventh ? draft.altered : draft.added).push(tone(t.degree, t.alter));
+    }
+  if (draft.third === "none" && (draft.sus.length || tones.some((t) => t.degree > 5))) {
+    draft.third = "major";
+    if (!draft.sus.length) draft.omitted.push(3);
+  }
+  if (!of(5).length) draft.omitted.push(5);
+  return { root, quality: quality(draft), tones: build(draft), ...(bass && bass !== root ? { bass } : {}) };
 }
 
 const cache = new Map<string, Result<Chord>>();

@@ -2,7 +2,7 @@ import { produce, type Draft } from "immer";
 import { fail, ok, type Problem, type Result } from "../result";
 import type { PitchName } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
-import { SongSchema, type Drum, type Note, type Part, type Profile, type Song } from "./schema";
+import { SongSchema, type ChordEvent, type Drum, type Note, type Part, type Profile, type Song } from "./schema";
 
 /**
  * Every change to a song is one of these edits: plain data with a name, applied by a pure function song → song. Fixes, undo, autosave and
@@ -20,6 +20,14 @@ export type Edit =
   | { do: "removeSection"; section: string }
   | { do: "setLine"; section: string; line: string }
   | { do: "setChord"; section: string; chord: string; symbol: string }
+  | { do: "setChords"; section: string; from: Ticks; to: Ticks; chords: (Omit<ChordEvent, "id"> & { id?: string })[] }
+  | { do: "pinChords"; section: string; chords: string[]; pinned: boolean }
+  | { do: "setReadings"; section: string; chord: string; readings: string[] | null }
+  | { do: "arrangeChords"; section: string; chords: string[]; how: "reverse" | "swap" | "double" | "halve" | "remove" }
+  | { do: "moveChords"; section: string; chords: string[]; by: "scale" | "semitone"; steps: number }
+  | { do: "copyChords"; section: string; chords: string[]; to?: Ticks }
+  | { do: "setBorder"; section: string; chord: string; start: Ticks }
+  | { do: "respell"; key: string }
   | { do: "setVoicings"; section: string; part: string; pitches: Record<string, PitchName[]> }
   | { do: "pinVoicing"; section: string; part: string; chord: string; pitches: PitchName[] | null }
   | { do: "addNote"; section: string; part: string; note: Omit<Note, "id"> }

@@ -6,6 +6,7 @@ import { chordSymbol } from "../chord/chord";
 import { parseChord } from "../chord/parse";
 import { NO_CHORD } from "../chord/progression";
 import { setLine, setMeter } from "./chordEdits";
+import { chordGroupEdit, respellSong } from "./chordGroups";
 import { sectionMeter } from "./document";
 import { checked, done, field, type Applied, type Checker, type Edit } from "./edit";
 import { noteEdit } from "./noteEdits";
@@ -26,6 +27,8 @@ export function applyEdit(song: Song, edit: Edit): Result<Applied> {
       return setMeter(song, edit.meter);
     case "setSwing":
       return withField(song, "swing", { ratio: edit.ratio, unit: edit.unit });
+    case "respell":
+      return respellSong(song, edit.key);
     case "setProfile":
       return withField(song, "profile", edit.profile);
     case "addSection":
@@ -101,8 +104,18 @@ function sectionEdit(song: Song, edit: Extract<Edit, { section: string }>): Resu
         if (!event) return;
         event.symbol = chord ? chordSymbol(chord.value) : NO_CHORD;
         delete event.voicings;
+        delete event.why;
+        delete event.readings;
       });
     }
+    case "setChords":
+    case "pinChords":
+    case "setReadings":
+    case "arrangeChords":
+    case "moveChords":
+    case "copyChords":
+    case "setBorder":
+      return chordGroupEdit(song, section, edit);
     case "setVoicings":
       return inSection((s) => {
         for (const event of s.chords) {

@@ -1,0 +1,139 @@
+import { mod, noteName, parseNote, pitchClass, plainName, transposeNote, type NoteName } from "../pitch/pitch";
+import { nameInKey, type Key } from "../pitch/key";
+import { chordPitchClasses, rootPc, toneRole, type Chord, type ChordTone } from "./chord";
+import { identifyChords, type Reading } from "./identify";
+import { chordOfTones, parseChord } from "./parse";
+
+/** What can be switched on and off in a chord where it stands. */
+export const COLORS = ["seventh", "ninth", "thirteenth", "sixth", "sus4", "sus2", "third"] as const;
+export type Color = (typeof COLORS)[number];
+
+type Plain = Pick<ChordTone, "degree" | "alter">;
+
+export const hasColor = (chord: Chord, color: Color): boolean => {
+  const has = (degree: number) => chord.tones.some((t) => t.degree === degree);
+  return { seventh: has(7), ninth: has(9), thirteenth: has(13), sixth: has(6), sus4: has(4), sus2: has(2), third: has(3) }[color];
+};
+
+/** The chord with a color switched on (as the key has it, where it has one) or off. */
+export function toggleColor(chord: Chord, color: Color, key: Key): Chord {
+  const { tones } = chord;
+  const without = (...degrees: number[]): Plain[] => tones.filter((t) => !degrees.includes(t.degree));
+  const inKey = (semitones: number) => key.pcs.includes(mod(rootPc(chord) + semitones, 12));
+  const on = !hasColor(chord, color);
+  const dominant = tones.some((t) => t.role === "3") && tones.some((t) => t.role === "b7");
+  const third: Plain = { degree: 3, alter: inKey(3) && !inKey(4) ? -1 : 0 };
+  const make = (list: Plain[]) => chordOfTones(chord.root, list, chord.bass);
+  switch (color) {
+    case "seventh":
+      return make(on ? [...without(6), { degree: 7, alter: sevenths(chord, inKey) }] : without(7));
+    case "ninth":
+      return make(on ? [...tones, { degree: 9, alter: dominant && !inKey(2) && inKey(1) ? -1 : 0 }] : without(9));
+    case "thirteenth":
+      if (!on) return make(without(13));
+      // A thirteenth chord is built on its seventh and ninth.
+      return make([
+        ...without(6),
+        ...(tones.some((t) => t.degree === 7) ? [] : [{ degree: 7, alter: sevenths(chord, inKey) }]),
+        ...(tones.some((t) => t.degree === 9 || t.degree === 2) ? [] : [{ degree: 9, alter: 0 }]),
+        { degree: 13, alter: dominant && !inKey(9) && inKey(8) ? -1 : 0 },
+      ]);
+    case "sixth":
+      return make(on ? [...without(7, 13), { degree: 6, alter: 0 }] : without(6));
+    case "sus4":
+      return make(on ? [...without(3, 2, 11), { degree: 4, alter: 0 }] : [...without(4, 2), third]);
+    case "sus2":
+      return make(on ? [...without(3, 4, 9), { degree: 2, alter: 0 }] : [...without(4, 2), third]);
+    case "third":
+      return make(on ? [...without(2, 4), third] : without(3));
+  }
+}
+
+function sevenths(chord: Chord, inKey: (semitones: number) => boolean): number {
+  if (chord.tones.some((t) => t.role === "b5") && chord.tones.some((t) => t.role === "b3")) return inKey(10) ? 0 : -1;
+  return inKey(11) && !inKey(10) ? 1 : 0;
+}
+
+/** The chord over another bass note; the root takes the slash away. */
+export function withBass(chord: Chord, bass: NoteName | null): Chord {
+  const { bass: _, ...upper } = chord;
+  return bass === null || pitchClass(bass) === rootPc(chord) ? upper : { ...upper, bass };
+}
+
+export interface Bent {
+  symbol: string;
+  /** The tone before and after: note names and roles. */
+  from: { note: NoteName; role: string };
+  to: { note: NoteName; role: string };
+  /** Other names for the same notes. */
+  readings: Reading[];
+}
+
+/**
+ * Bends one tone of a chord by a semitone and names the result: on the same root where the notes allow it, otherwise by their best reading over
+ * the chord's bass. Null when fewer than two different notes would be left.
+ */
+export function bendTone(chord: Chord, index: number, direction: 1 | -1, key: Key): Bent | null {
+  const bent = chord.tones[index];
+  if (!bent) return null;
+  const root = rootPc(chord);
+  const fromNote = transposeNote(chord.root, bent.degree - 1, bent.semitones);
+  const target = mod(root + bent.semitones + direction, 12);
+  // A bent note keeps its letter where one accidental suffices, otherwise it takes the key's name.
+  const letter = parseNote(fromNote)!;
+  const alter = letter.alter + direction;
+  const toNote = Math.abs(alter) <= 1 ? noteName({ step: letter.step, alter }) : nameInKey(target, key);
+  const others = chord.tones.filter((_, i) => i !== index).map((t) => transposeNote(chord.root, t.degree - 1, t.semitones));
+  const pitches = [...others, toNote];
+  const bass = chord.bass ?? (index === 0 ? toNote : chord.root);
+  const readings = identifyChords({ pitches, bass, key: `${key.tonic} ${key.mode}` });
+  const best =
+    index === 0 ? readings[0] : (readings.find((r) => sameRoot(r.symbol, chord.root) && !r.rootless && r.score > 0.1) ?? readings[0]);
+  if (!best) return null;
+  const parsed = parseChord(best.symbol);
+  if (!parsed.ok) return null;
+  return {
+    symbol: best.symbol,
+    from: { note: fromNote, role: bent.role },
+    to: { note: toNote, role: toneRole(parsed.value, target).role },
+    readings: readings.filter((r) => r.symbol !== best.symbol).slice(0, 4),
+  };
+}
+
+const sameRoot = (symbol: string, root: NoteName): boolean => /^[A-G](?:bb|b|##|#)?/.exec(symbol)?.[0] === root;
+
+/** A chord moved along the scale: its root and bass by steps, its quality as the scale has it there (triads, sevenths, ninths; suspensions stay). */
+export function moveInScale(chord: Chord, steps: number, key: Key): Chord {
+  const at = (note: NoteName): NoteName => {
+    const pc = pitchClass(note);
+    const exact = key.pcs.indexOf(pc);
+    // A note between two scale notes stays as far above the lower one.
+    const index = exact >= 0 ? exact : key.pcs.findIndex((_, i) => key.pcs.includes(mod(pc - 1, 12)) && key.pcs[i] === mod(pc - 1, 12));
+    if (index < 0) return note;
+    const moved = key.scale[mod(index + steps, 7)]!;
+    return exact >= 0 ? moved : nameInKey(mod(pitchClass(moved) + 1, 12), key);
+  };
+  const root = at(chord.root);
+  const outside = chordPitchClasses(chord).some((pc) => !key.pcs.includes(pc));
+  const rootName = noteName(parseNote(root)!);
+  const tones = outside
+    ? chord.tones
+    : chord.tones.map((t): Plain => {
+        if (t.degree === 2 || t.degree === 4) return { degree: t.degree, alter: 0 };
+        const natural = { 1: 0, 2: 2, 3: 4, 4: 5, 5: 7, 6: 9, 7: 10, 9: 2, 11: 5, 13: 9 }[t.degree]!;
+        const step = key.pcs.indexOf(pitchClass(rootName));
+        const pc = key.pcs[mod(step + t.degree - 1, 7)]!;
+        return { degree: t.degree, alter: mod(pc - pitchClass(rootName) - natural + 6, 12) - 6 };
+      });
+  return chordOfTones(rootName, tones, chord.bass && at(chord.bass));
+}
+
+/** A chord moved by semitones, spelled as the key suggests. */
+export function moveBySemitones(chord: Chord, semitones: number, key: Key): Chord {
+  const move = (note: NoteName) => {
+    const pc = mod(pitchClass(note) + semitones, 12);
+    return key.pcs.includes(pc) ? nameInKey(pc, key) : plainName(pc, semitones < 0 || key.flats);
+  };
+  const { bass, ...upper } = chord;
+  return { ...upper, root: move(chord.root), ...(bass ? { bass: move(bass) } : {}) };
+}

@@ -1,0 +1,252 @@
+import { keyName, nameInKey, parseKey, type Key } from "../pitch/key";
+import { mod, pitchClass, transposeNote, typeset, type NoteName } from "../pitch/pitch";
+import type { Meter } from "../time/meter";
+import { chordPitchClasses, toneRole, type Chord } from "../chord/chord";
+import { degreeName, romanOf } from "../chord/numerals";
+import { parseChord } from "../chord/parse";
+import { NO_CHORD } from "../chord/progression";
+import { sectionKey, sectionMeter, sectionOf } from "../song/document";
+import type { ChordEvent, Song } from "../song/schema";
+import { findCadences, loopJoin, type Cadence, type LoopJoin } from "./cadence";
+import {
+  above,
+  isDominant,
+  isMinor,
+  isSuspended,
+  neighbor,
+  rootMove,
+  type HarmonicFunction,
+  type Heard,
+  type Progression,
+} from "./context";
+import { findKeysOfChords, type KeyFit } from "./keys";
+import { findRegions } from "./regions";
+import { RECOGNIZERS } from "./recognize";
+import { CATEGORIES, type Category } from "./recognize/types";
+
+export interface AnalyzedTone {
+  pitch: NoteName;
+  inKey: boolean;
+  role: string;
+}
+
+/** A note outside the key: what it is and where it wants to go. */
+export interface OutsideTone {
+  note: NoteName;
+  role: string;
+  what: string;
+  wants: NoteName;
+  /** The chord after it has the note it wants. */
+  arrives: boolean;
+}
+
+export interface ChordAnalysis {
+  id: string;
+  symbol: string;
+  /** The key it is heard in: the section's own, or another in a stretch that visits it. */
+  key: string;
+  elsewhere: boolean;
+  roman: string;
+  function: HarmonicFunction | "none";
+  category: Category | "none";
+  /** What else it is. */
+  also: Category[];
+  explanation: string;
+  tones: AnalyzedTone[];
+  outside: OutsideTone[];
+}
+
+export interface HarmonyReport {
+  chords: ChordAnalysis[];
+  /** Stretches in another key, by the ids of their first and last chord. */
+  regions: { key: string; from: string; to: string; text: string }[];
+  cadences: Cadence[];
+  join: LoopJoin | null;
+  keys: KeyFit[];
+  /** Numerals and key of each chord in the section's own key. */
+  home: string;
+}
+
+/** The chords of a progression with the keys they are heard in; events without a chord are left out. */
+export function hear(
+  events: readonly ChordEvent[],
+  home: Key,
+  loop: boolean,
+): Progression & { regions: { from: number; to: number; key: Key }[] } {
+  const read = events.flatMap((event): Heard[] => {
+    const chord = event.symbol === NO_CHORD ? null : parseChord(event.symbol);
+    return chord?.ok ? [{ event, chord: chord.value, key: home }] : [];
+  });
+  const regions = findRegions(
+    read.map((h) => h.chord),
+    home,
+  );
+  for (const region of regions) for (let i = region.from; i < region.to; i++) read[i] = { ...read[i]!, key: region.key };
+  return { chords: read, home, loop, regions };
+}
+
+/**
+ * Analyzes a progression in a key, chord by chord: numeral, function, category, one or two sentences, and every tone. Events with N.C. have the
+ * category "none". Empty when the key cannot be read.
+ */
+export function analyzeProgression(events: readonly ChordEvent[], key: string, { loop = false }: { loop?: boolean } = {}): ChordAnalysis[] {
+  const home = parseKey(key);
+  return home.ok ? analyzeEvents(events, home.value, loop, null).chords : [];
+}
+
+/** The harmony of a section: every chord, stretches in other keys, cadences, the loop's join, and which keys the chords fit. */
+export function analyzeSection(song: Song, sectionId: string): HarmonyReport {
+  const section = sectionOf(song, sectionId);
+  if (!section) return { chords: [], regions: [], cadences: [], join: null, keys: [], home: song.key };
+  return analyzeEvents(section.chords, sectionKey(song, section), true, sectionMeter(song, section));
+}
+
+export function analyzeEvents(events: readonly ChordEvent[], home: Key, loop: boolean, meter: Meter | null): HarmonyReport {
+  const p = hear(events, home, loop);
+  const at = new Map(p.chords.map((h, i) => [h.event.id, i]));
+  return {
+    home: keyName(home),
+    chords: events.map((event) => {
+      const i = at.get(event.id);
+      return i === undefined ? silent(event, home) : analyzeOne(p, i);
+    }),
+    regions: p.regions.map((r) => {
+      const stretch = p.chords.slice(r.from, r.to);
+      return {
+        key: keyName(r.key),
+        from: stretch[0]!.event.id,
+        to: stretch.at(-1)!.event.id,
+        text: `${stretch.map((h) => romanOf(h.chord, r.key)).join(" – ")} in ${typeset(r.key.tonic)} ${r.key.mode}`,
+      };
+    }),
+    cadences: findCadences(p, meter),
+    join: loop ? loopJoin(p) : null,
+    keys: findKeysOfChords(p.chords.map((h) => ({ chord: h.chord, duration: h.event.duration }))),
+  };
+}
+
+const silent = (event: ChordEvent, home: Key): ChordAnalysis => ({
+  id: event.id,
+  symbol: event.symbol,
+  key: keyName(home),
+  elsewhere: false,
+  roman: "",
+  function: "none",
+  category: "none",
+  also: [],
+  explanation: "No chord sounds here.",
+  tones: [],
+  outside: [],
+});
+
+function analyzeOne(p: Progression, i: number): ChordAnalysis {
+  const { event, chord, key } = p.chords[i]!;
+  const found = RECOGNIZERS.flatMap((r) => {
+    const result = r.find(p, i);
+    return result ? [{ id: r.id, ...result }] : [];
+  });
+  const first = found[0]!;
+  const also = found
+    .slice(1)
+    .flatMap((f) => (f.id === "chromatic" || f.id === "diatonic" || (f.id === "borrowed" && first.id !== "line-cliche") ? [] : [f]));
+  const roman = numeral(p, i, first.id);
+  const names = toneNames(chord);
+  const elsewhere = key !== p.home;
+  const place = elsewhere ? ` (heard in ${typeset(key.tonic)} ${key.mode})` : "";
+  return {
+    id: event.id,
+    symbol: event.symbol,
+    key: keyName(key),
+    elsewhere,
+    roman,
+    function: first.function ?? plainFunction(chord, key),
+    category: first.id,
+    also: also.map((a) => a.id),
+    explanation: first.explanation + (also.length && first.id === "diatonic" ? ` ${also[0]!.explanation}` : "") + place,
+    tones: names.map(({ note, pc }) => ({ pitch: note, inKey: p.home.pcs.includes(pc), role: toneRole(chord, pc).role })),
+    outside: names.filter(({ pc }) => !p.home.pcs.includes(pc)).map(({ note, pc }) => outsideTone(p, i, note, pc)),
+  };
+}
+
+/** Applied chords are counted from the degree they lead to, all others from the key. */
+function numeral(p: Progression, i: number, category: Category): string {
+  const { chord, key } = p.chords[i]!;
+  const plain = romanOf(chord, key);
+  const by = { "applied-dominant": 5, "applied-diminished": 1, "applied-two": 10 }[category as "applied-dominant"];
+  if (by === undefined) return plain;
+  const target = mod(pitchClass(chord.root) + by, 12);
+  const step = key.pcs.indexOf(target);
+  if (step < 0) return plain;
+  const local = parseKey(`${key.scale[step]} ${mod(key.pcs[mod(step + 2, 7)]! - key.pcs[step]!, 12) === 3 ? "minor" : "major"}`);
+  if (!local.ok) return plain;
+  const degree = ["I", "II", "III", "IV", "V", "VI", "VII"][step]!;
+  return `${romanOf(chord, local.value)}/${local.value.mode === "minor" ? degree.toLowerCase() : degree}`;
+}
+
+function toneNames(chord: Chord): { note: NoteName; pc: number }[] {
+  const names = chord.tones.map((t) => transposeNote(chord.root, t.degree - 1, t.semitones));
+  if (chord.bass && !names.some((n) => pitchClass(n) === pitchClass(chord.bass!))) names.push(chord.bass);
+  return names.map((note) => ({ note, pc: pitchClass(note) }));
+}
+
+function plainFunction(chord: Chord, key: Key): HarmonicFunction {
+  return (
+    [
+      "tonic",
+      "chromatic",
+      "subdominant",
+      "tonic",
+      "tonic",
+      "subdominant",
+      "chromatic",
+      "dominant",
+      isMinor(chord) ? "tonic" : "subdominant",
+      "tonic",
+      "dominant",
+      "dominant",
+    ] as const
+  )[above(chord, key)]!;
+}
+
+/** Raised notes lead up, lowered notes and sevenths fall (any harmony textbook); the chord after it tells whether they arrive. */
+function outsideTone(p: Progression, i: number, note: NoteName, pc: number): OutsideTone {
+  const { chord } = p.chords[i]!;
+  const next = neighbor(p, i, 1)?.chord;
+  const { role } = toneRole(chord, pc);
+  const leads =
+    (role === "3" && (isDominant(chord, true) || isSuspended(chord))) ||
+    (role === "R" && next !== undefined && rootMove(chord, next) === 1);
+  const seventh = role === "b7" || role === "bb7" || role === "b9" || role === "b5" || role === "b13";
+  const degree = degreeName(note, p.home);
+  const raised = degree.startsWith("#");
+  const up = leads || (!seventh && raised);
+  const target = mod(pc + (up ? 1 : -1), 12);
+  const wants = nameInKey(target, p.home);
+  const plain = typeset(p.home.scale[Number(degree.replace(/[#b]/g, "")) - 1]!);
+  const kind = raised ? `raised ${plain}` : degree.startsWith("b") ? `lowered ${plain}` : "another key's note";
+  return {
+    note,
+    role,
+    what: `${kind}, ${ROLE_NAME[role] ?? role} of ${typeset(chord.root)}`,
+    wants,
+    arrives: next !== undefined && chordPitchClasses(next).includes(target),
+  };
+}
+
+const ROLE_NAME: Record<string, string> = {
+  R: "root",
+  "3": "third",
+  b3: "third",
+  "5": "fifth",
+  b5: "lowered fifth",
+  "#5": "raised fifth",
+  b7: "seventh",
+  "7": "seventh",
+  bb7: "diminished seventh",
+  "9": "ninth",
+  b9: "flat ninth",
+  "#9": "sharp ninth",
+  "6": "sixth",
+};
+
+export const categoryTitle = (category: Category | "none"): string => (category === "none" ? "no chord" : CATEGORIES[category]);

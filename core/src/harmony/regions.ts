@@ -1,0 +1,74 @@
+import type { Key } from "../pitch/key";
+import { mod } from "../pitch/pitch";
+import { rootPc, type Chord } from "../chord/chord";
+import { isDiatonic } from "../chord/numerals";
+import { belongs, isDominant, isTonic } from "./context";
+import { tonicOf } from "./distance";
+import { nameKey } from "./keys";
+
+/** A stretch heard in another key: indices of its first chord and the one after its last. */
+export interface Region {
+  from: number;
+  to: number;
+  key: Key;
+}
+
+/**
+ * Finds stretches of a progression that are in another key (common practice): a run of chords that all belong to it, with its dominant going to its
+ * tonic. Where that tonic is foreign to the home key, a ii–V–I is enough; where it is one of the home key's own chords, the music has to stay
+ * there after arriving, otherwise it is only leaned on.
+ */
+export function findRegions(chords: readonly Chord[], home: Key): Region[] {
+  const foreign = chords.map((c) => !belongs(c, home));
+  if (foreign.filter(Boolean).length < 2) return [];
+  const found: (Region & { weight: number })[] = [];
+  for (const mode of ["major", "minor"] as const)
+    for (let pc = 0; pc < 12; pc++) {
+      const key = nameKey(pc, mode, home.signature > 0);
+      if (key.pcs.every((x) => home.pcs.includes(x)) && mode === home.mode) continue;
+      let from = 0;
+      while (from < chords.length) {
+        if (!belongs(chords[from]!, key)) {
+          from++;
+          continue;
+        }
+        let to = from;
+        while (to < chords.length && belongs(chords[to]!, key)) to++;
+        const region = trim(chords, foreign, from, to, key, home);
+        if (region) found.push(region);
+        from = to;
+      }
+    }
+  found.sort((a, b) => b.weight - a.weight || b.to - b.from - (a.to - a.from));
+  const taken: Region[] = [];
+  for (const { from, to, key } of found) if (taken.every((t) => to <= t.from || from >= t.to)) taken.push({ from, to, key });
+  return taken.sort((a, b) => a.from - b.from);
+}
+
+/** The part of a run that really is in the other key, or null when nothing confirms it. */
+function trim(
+  chords: readonly Chord[],
+  foreign: readonly boolean[],
+  from: number,
+  to: number,
+  key: Key,
+  home: Key,
+): (Region & { weight: number }) | null {
+  const arrivals: number[] = [];
+  for (let i = from + 1; i < to; i++)
+    if (isTonic(chords[i]!, key) && rootPc(chords[i - 1]!) === mod(key.pcs[0]! + 7, 12) && isDominant(chords[i - 1]!, foreign[i - 1]))
+      arrivals.push(i);
+  if (!arrivals.length) return null;
+  const outside = foreign.flatMap((f, i) => (f && i >= from && i < to ? [i] : []));
+  if (outside.length < 2) return null;
+  const tonicIsHome = isDiatonic(tonicOf(key), home);
+  const last = Math.max(arrivals.at(-1)!, outside.at(-1)!);
+  // A tonic that belongs to the home key must be stayed in: another arrival, or foreign chords after the first one.
+  if (tonicIsHome && !(arrivals.length > 1 && outside.some((i) => i > arrivals[0]!)) && outside.filter((i) => i > arrivals[0]!).length < 2)
+    return null;
+  let first = Math.min(arrivals[0]! - 1, outside[0]!);
+  // What prepares the dominant belongs to it: ii or IV of the other key.
+  while (first > from && [2, 5].includes(mod(rootPc(chords[first - 1]!) - key.pcs[0]!, 12)) && first === arrivals[0]! - 1) first--;
+  if (last + 1 - first < 3) return null;
+  return { from: first, to: last + 1, key, weight: outside.filter((i) => i >= first && i <= last).length };
+}
