@@ -38,6 +38,20 @@ export { swung, tappedTempo, ticksToSeconds, type Swing } from "./time/swing";
 export { bassPc, chordPitchClasses, chordSymbol, chordToneName, rootPc, toneRole, type Chord, type ChordTone } from "./chord/chord";
 export { parseChord } from "./chord/parse";
 export { LINE_LIMIT, NO_CHORD, readLine, shareBar, writeLine, type LineChord, type ParsedLine } from "./chord/progression";
+export { identifyChords, isSure, tryIdentifyChords, type Identify, type Reading } from "./chord/identify";
+export {
+  identifyFrets,
+  isReentrant,
+  parseFrets,
+  parseTuning,
+  tryIdentifyFrets,
+  TUNINGS,
+  type FretReadings,
+  type FretShape,
+} from "./chord/frets";
+export { diatonicChord, isMinorish, parseNumeral, readNumerals, romanOf } from "./chord/numerals";
+export { bendTone, COLORS, hasColor, moveBySemitones, moveInScale, toggleColor, withBass, type Bent, type Color } from "./chord/modify";
+export { chordOfTones } from "./chord/parse";
 export { parseProgression } from "./song/progression";
 export {
   DRUMS,
@@ -99,6 +113,21 @@ export {
   parallelPerfect,
   voiceLeadingDistance,
 } from "./motion/motion";
+export {
+  analyzeProgression,
+  analyzeSection,
+  categoryTitle,
+  type ChordAnalysis,
+  type HarmonyReport,
+  type OutsideTone,
+} from "./harmony/analyze";
+export type { Cadence, LoopJoin } from "./harmony/cadence";
+export { chordDistance, regionOf, setDistance, smallestMotion, tonicOf, type LerdahlDistance } from "./harmony/distance";
+export { EQUAL, EQUAL_CHORDS, findKeys, findKeysOfChords, PROFILES_KK, type KeyFit, type WeighedNote } from "./harmony/keys";
+export { RECOGNIZERS } from "./harmony/recognize";
+export { CATEGORIES, type Category } from "./harmony/recognize/types";
+export { PISTON, rootProgression, stepOf } from "./harmony/roots";
+export { fittingScales, SCALES, tensions, type FittingScale, type Tension } from "./harmony/scales";
 export { INSTRUMENTS, instrumentOf, midiRange, type Instrument, type SoundKind } from "./instrument/instruments";
 export { sumTerms, TERMS, type TermName, type Terms } from "./voicing/cost";
 export {
@@ -112,6 +141,26 @@ export {
   type VoicedChord,
   type VoicedPath,
 } from "./voicing/path";
+export {
+  describeChange,
+  judgeProgression,
+  reharmonize,
+  tryReharmonize,
+  type ReharmCandidate,
+  type ReharmRequest,
+} from "./reharm/reharmonize";
+export { reharmonizeSection, type Progressed, type SectionRequest } from "./reharm/section";
+export {
+  harmonizeBass,
+  harmonizeMelody,
+  RHYTHMS,
+  tryHarmonize,
+  type HarmonicRhythm,
+  type Harmonization,
+  type HarmonizeRequest,
+} from "./reharm/harmonize";
+export type { Technique } from "./reharm/technique";
+export { TECHNIQUES } from "./reharm/techniques";
 export { reasonOf, reportBass, type BassReport } from "./bass/report";
 export { BASS_STYLES } from "./bass/styles";
 export { tryWriteBass, writeBass, type BassLine, type BassRequest, type Conflict } from "./bass/write";
@@ -120,3 +169,5 @@ export { RULES } from "./check/rules";
 export type { Finding, Fix, Rule, Severity } from "./check/rule";
 export { readSongFile, writeSongFile } from "./format/json";
 export { BEND_RANGE, GLIDE_SHARE, GM_DRUMS, writeMidi } from "./format/midi";
+export { importMidi, nameChords, type MidiChoices, type MidiImport } from "./format/midiImport";
+export { readMidi, type MidiContents, type MidiNote, type MidiTrack } from "./format/midiRead";

@@ -23,6 +23,10 @@ export const REASON_WORDS: Record<string, string> = {
   pedal: "Pedal: holds {pitch} under {chord}",
   fill: "{role} of {chord}, in the gap before the turn",
   turn: "{role} of {chord}: the repetition ends differently",
+  harmonizes: "{roman} in {key}: holds {tones} of the tune; {how}",
+  harmonizesBass: "{roman} in {key}: stands on {tones} of the bass line; {how}",
+  played: "Played in",
+  imported: "Named from the notes of {file}",
   user: "Written by hand",
   pinned: "Pinned by hand",
 };

@@ -1,6 +1,7 @@
 import type { Rule } from "../rule";
 import { bassAboveChords } from "./bassAboveChords";
 import { highVoice } from "./highVoice";
+import { keyContradicted } from "./keyContradicted";
 import { longOutside } from "./longOutside";
 import { lowIntervals } from "./lowIntervals";
 import { outOfRange } from "./outOfRange";
@@ -8,4 +9,13 @@ import { parallels } from "./parallels";
 import { uncoveredAccent } from "./uncoveredAccent";
 
 /** All checks; a new one is one file and one line here. */
-export const RULES: readonly Rule[] = [longOutside, uncoveredAccent, bassAboveChords, parallels, lowIntervals, outOfRange, highVoice];
+export const RULES: readonly Rule[] = [
+  longOutside,
+  uncoveredAccent,
+  bassAboveChords,
+  parallels,
+  lowIntervals,
+  outOfRange,
+  highVoice,
+  keyContradicted,
+];

@@ -1,0 +1,208 @@
+import { fail, ok, type Result } from "../result";
+import { parseKey, spellInKey, type Key } from "../pitch/key";
+import { mod, plainName, type Midi } from "../pitch/pitch";
+import { parseMeter, type Meter, type Ticks } from "../time/meter";
+import { identifyChords, isSure } from "../chord/identify";
+import { NO_CHORD } from "../chord/progression";
+import { partByRole, sectionKey, sectionMeter, sectionOf } from "../song/document";
+import type { Edit } from "../song/edit";
+import type { ChordEvent, Drum, Note, Song } from "../song/schema";
+import type { MidiContents, MidiNote } from "./midiRead";
+
+export interface MidiChoices {
+  /** Ids of the tracks that the chords are named from. */
+  chords: string[];
+  melody?: string;
+  bass?: string;
+  drums?: string;
+  /** First bar (0-based) and the one after the last, in the file's first meter. */
+  bars: [number, number];
+  unit: "beat" | "half bar" | "bar";
+  /** Take tempo, meter and key of the file for the song. */
+  tempo: boolean;
+  meter: boolean;
+  file: string;
+}
+
+export interface MidiImport {
+  edit: Edit;
+  chords: Omit<ChordEvent, "id">[];
+  /** Chords that are doubtful: their readings are kept with them. */
+  unsure: number;
+  /** What was left out or changed, in sentences. */
+  reported: string[];
+}
+
+/** A pitch class counts for a chord when it sounds for at least this share of the stretch, or of the longest one's time. */
+const HEARD = 0.12;
+const HEARD_OF_LONGEST = 0.3;
+
+/**
+ * Names the chords of notes, one a stretch: pitch classes that sound long enough, over the lowest note at its beginning. Stretches with fewer than
+ * two notes hold the chord before. Neighbors of one name become one chord; doubtful ones keep their readings.
+ */
+export function nameChords(
+  notes: readonly MidiNote[],
+  length: Ticks,
+  meter: Meter,
+  unit: MidiChoices["unit"],
+  key: Key,
+  file: string,
+): Omit<ChordEvent, "id">[] {
+  const cuts: Ticks[] = [];
+  for (let bar = 0; bar * meter.bar < length; bar++) {
+    const middle = meter.beats[Math.ceil(meter.beats.length / 2)];
+    const inside = unit === "beat" ? meter.beats.map((b) => b.start) : unit === "half bar" && middle ? [0, middle.start] : [0];
+    cuts.push(...inside.map((b) => bar * meter.bar + b));
+  }
+  const events: Omit<ChordEvent, "id">[] = [];
+  cuts.forEach((start, i) => {
+    const end = Math.min(length, cuts[i + 1] ?? length);
+    const found = nameStretch(notes, start, end, key);
+    const last = events.at(-1);
+    if (!found) {
+      if (last) last.duration = end - last.start;
+      else events.push({ start, duration: end - start, symbol: NO_CHORD });
+    } else if (last?.symbol === found.symbol) last.duration = end - last.start;
+    else events.push({ start, duration: end - start, ...found, why: { id: "imported", params: { file } } });
+  });
+  return events;
+}
+
+function nameStretch(notes: readonly MidiNote[], start: Ticks, end: Ticks, key: Key): Pick<ChordEvent, "symbol" | "readings"> | null {
+  const time = new Map<number, number>();
+  let lowest: { midi: Midi; atStart: boolean } | null = null;
+  for (const n of notes) {
+    const overlap = Math.min(end, n.start + n.duration) - Math.max(start, n.start);
+    if (overlap <= 0) continue;
+    const pc = mod(n.midi, 12);
+    time.set(pc, (time.get(pc) ?? 0) + overlap);
+    // A note played a moment early or late still stands on the beginning.
+    const atStart = n.start <= start + 60 && overlap > 60;
+    if (!lowest || (atStart && !lowest.atStart) || (atStart === lowest.atStart && n.midi < lowest.midi)) lowest = { midi: n.midi, atStart };
+  }
+  const longest = Math.max(0, ...time.values());
+  const pcs = [...time].filter(([, t]) => t >= (end - start) * HEARD && t >= longest * HEARD_OF_LONGEST).map(([pc]) => pc);
+  if (pcs.length < 2 || !lowest) return null;
+  const name = (pc: number) => spellInKey(60 + pc, key).replace(/-?\d+$/, "");
+  const readings = identifyChords({ pitches: pcs.map(name), bass: name(mod(lowest.midi, 12)), key: `${key.tonic} ${key.mode}` });
+  if (!readings.length) return null;
+  return { symbol: readings[0]!.symbol, ...(isSure(readings) ? {} : { readings: readings.slice(0, 4).map((r) => r.symbol) }) };
+}
+
+/** The nearest sixteenth or eighth triplet, and how far from it the note was played. */
+function notated(tick: Ticks): { start: Ticks; offset: Ticks } {
+  const grid = [Math.round(tick / 120) * 120, Math.round(tick / 160) * 160];
+  const start = Math.abs(grid[1]! - tick) < Math.abs(grid[0]! - tick) ? grid[1]! : grid[0]!;
+  return { start, offset: tick - start };
+}
+
+const DRUM_OF: Record<number, Drum> = {
+  35: "kick",
+  36: "kick",
+  37: "snare",
+  38: "snare",
+  40: "snare",
+  39: "clap",
+  42: "closedHat",
+  44: "closedHat",
+  46: "openHat",
+};
+
+/** Plans the import of chosen tracks and bars into a section as one edit. Errors: `midi.bars`, `midi.tracks`, `midi.meter`. */
+export function importMidi(song: Song, sectionId: string, contents: MidiContents, choices: MidiChoices): Result<MidiImport> {
+  const section = sectionOf(song, sectionId);
+  if (!section) return fail("midi.section", `No section has the id "${sectionId}"`);
+  const tracks = (ids: readonly string[]) => contents.tracks.filter((t) => ids.includes(t.id));
+  const one = (id: string | undefined) => (id ? contents.tracks.find((t) => t.id === id) : undefined);
+  if (!choices.chords.length && !choices.melody && !choices.bass && !choices.drums)
+    return fail("midi.tracks", "No track is chosen", { hint: "Choose what each track is: chords, melody, bass or drums." });
+  const reported: string[] = [];
+  const fileMeter = contents.meters[0]!.text;
+  const meterText = choices.meter ? fileMeter : (section.meter ?? song.meter);
+  const meter = choices.meter ? parseMeter(fileMeter) : ok(sectionMeter(song, section));
+  if (!meter.ok)
+    return fail("midi.meter", `The file's meter ${fileMeter} is not one this application knows`, { hint: "Leave the song's own meter." });
+  if (!choices.meter && fileMeter !== meterText.split(" ")[0])
+    reported.push(`The file is in ${fileMeter}; its bars were counted in ${meterText}.`);
+  const [first, end] = choices.bars;
+  const from = first * meter.value.bar;
+  const to = end * meter.value.bar;
+  if (!(first >= 0 && end > first) || from >= contents.length)
+    return fail("midi.bars", `Bars ${first + 1} to ${end} are not in the file, which has ${Math.ceil(contents.length / meter.value.bar)}`);
+  const length = to - from;
+  const changes = <T extends { tick: Ticks }>(list: readonly T[], text: (x: T) => string, what: string) => {
+    const inside = list.filter((x) => x.tick > from && x.tick < to);
+    if (inside.length)
+      reported.push(
+        `${what} in these bars (${inside.map(text).join(", ")}) ${inside.length === 1 ? "was" : "were"} not kept: a section has one.`,
+      );
+  };
+  const barOf = (tick: Ticks) => `bar ${Math.floor(tick / meter.value.bar) + 1}`;
+  changes(contents.tempos, (t) => `${t.bpm} from ${barOf(t.tick)}`, "Tempo changes");
+  changes(contents.meters, (m) => `${m.text} from ${barOf(m.tick)}`, "Meter changes");
+  const key = sectionKey(song, section);
+  const fileKey = contents.keys[0];
+  if (fileKey && fileKey.key !== `${key.tonic} ${key.mode}` && parseKey(fileKey.key).ok)
+    reported.push(`The file says ${fileKey.key}; the section is in ${key.tonic} ${key.mode}.`);
+  const cut = (notes: readonly MidiNote[]): MidiNote[] =>
+    notes.flatMap((n) => {
+      const start = Math.max(n.start, from);
+      const stop = Math.min(n.start + n.duration, to);
+      return stop > start && n.start < to ? [{ ...n, start: start - from, duration: stop - start }] : [];
+    });
+
+  const edits: Edit[] = [];
+  if (choices.meter && fileMeter !== song.meter) edits.push({ do: "setMeter", meter: fileMeter });
+  const tempo = [...contents.tempos].reverse().find((t) => t.tick <= from)!.bpm;
+  if (choices.tempo) edits.push({ do: "setTempo", tempo: Math.min(400, Math.max(20, tempo)) });
+  else if (Math.abs(tempo - song.tempo) > 0.5) reported.push(`The file plays at ${tempo}; the song stays at ${song.tempo}.`);
+  edits.push({ do: "setSection", section: sectionId, bars: Math.max(section.bars, end - first) });
+
+  let chords: Omit<ChordEvent, "id">[] = [];
+  if (choices.chords.length) {
+    const bass = one(choices.bass);
+    const sounding = [...tracks(choices.chords), ...(bass && !choices.chords.includes(bass.id) ? [bass] : [])].flatMap((t) => cut(t.notes));
+    chords = nameChords(sounding, length, meter.value, choices.unit, key, choices.file);
+    edits.push({ do: "setChords", section: sectionId, from: 0, to: length, chords });
+  }
+  for (const role of ["melody", "bass"] as const) {
+    const track = one(choices[role]);
+    if (!track) continue;
+    const part = partByRole(song, role);
+    if (!part) {
+      reported.push(`The song has no ${role} part; ${track.name} was left out.`);
+      continue;
+    }
+    const notes = cut(track.notes).map((n): Omit<Note, "id"> => {
+      const { start, offset } = notated(n.start);
+      const pitch = spellInKey(n.midi, key);
+      return {
+        start: Math.min(start, length - 1),
+        duration: n.duration,
+        pitch,
+        velocity: Math.min(127, Math.max(1, n.velocity)),
+        ...(Math.abs(offset) > 6 ? { offset } : {}),
+      };
+    });
+    edits.push({ do: "setNotes", section: sectionId, part: part.id, notes });
+  }
+  const drums = one(choices.drums);
+  if (drums) {
+    const unmapped = new Map<number, number>();
+    for (const n of cut(drums.notes)) {
+      const drum = DRUM_OF[n.midi];
+      if (!drum) unmapped.set(n.midi, (unmapped.get(n.midi) ?? 0) + 1);
+      else {
+        const { start } = notated(n.start);
+        if (start < length) edits.push({ do: "setHit", section: sectionId, drum, start, velocity: Math.min(127, Math.max(1, n.velocity)) });
+      }
+    }
+    for (const [midi, count] of unmapped)
+      reported.push(
+        `${count} hit${count === 1 ? "" : "s"} of drum note ${midi} (${plainName(midi, true)}) have no lane here and were left out.`,
+      );
+  }
+  const unsure = chords.filter((c) => c.readings).length;
+  return ok({ edit: { do: "all", label: "import", edits }, chords, unsure, reported });
+}

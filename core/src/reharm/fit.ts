@@ -1,0 +1,101 @@
+import { mod, typeset } from "../pitch/pitch";
+import { beatsText, metricalLevel, positionText, type Meter, type Ticks } from "../time/meter";
+import { chordPitchClasses, toneRole, type Chord } from "../chord/chord";
+import { realize, type RealNote } from "../song/realize";
+import type { Song } from "../song/schema";
+import { tensions } from "../harmony/scales";
+import type { Key } from "../pitch/key";
+
+/** Notes that chords are tested against: tunes on top, the bass below. */
+export interface Lines {
+  melody: RealNote[];
+  bass: RealNote[];
+  names: Map<string, string>;
+  meter: Meter;
+}
+
+export function linesOf(song: Song, section: string, meter: Meter): Lines {
+  const real = realize(song, { section });
+  const of = (roles: readonly string[]) =>
+    real.parts
+      .filter((p) => roles.includes(p.role))
+      .flatMap((p) => p.notes)
+      .sort((a, b) => a.start - b.start);
+  return {
+    melody: of(["melody", "vocal", "counter"]),
+    bass: of(["bass"]),
+    names: new Map(real.parts.map((p) => [p.id, p.name.split(",")[0]!])),
+    meter,
+  };
+}
+
+export interface Fit {
+  chordTones: number;
+  tensions: number;
+  /** Notes that neither belong to the chord nor color it, with where and for how long. */
+  clashes: { note: string; tick: Ticks; text: string }[];
+  cost: number;
+}
+
+/** Weights of a place in the bar: a downbeat counts fully, weak places less (common practice). */
+const weightAt = (meter: Meter, tick: Ticks): number => [1, 0.9, 0.75, 0.45, 0.3][-metricalLevel(meter, tick)] ?? 0.25;
+
+/** Shorter than this off the beat, a note passes and is not held against a chord. */
+const PASSING: Ticks = 240;
+
+const tensionCache = new WeakMap<Chord, Map<Key, Map<number, boolean>>>();
+function available(chord: Chord, key: Key): Map<number, boolean> {
+  let byKey = tensionCache.get(chord);
+  if (!byKey) tensionCache.set(chord, (byKey = new Map()));
+  let found = byKey.get(key);
+  if (!found) byKey.set(key, (found = new Map(tensions(chord, key).map((t) => [t.pc, t.available]))));
+  return found;
+}
+
+/** How a chord stands to the notes that sound over (or under) it. Costs are in beats of clash, weighted by place; a semitone rub counts double. */
+export function fitOf(chord: Chord, key: Key, from: Ticks, to: Ticks, notes: readonly RealNote[], lines: Lines): Fit {
+  const pcs = chordPitchClasses(chord);
+  const fit: Fit = { chordTones: 0, tensions: 0, clashes: [], cost: 0 };
+  const beat = lines.meter.beats[0]!.duration;
+  for (const note of notes) {
+    const start = Math.max(from, note.start);
+    const end = Math.min(to, note.start + note.duration);
+    if (end <= start) continue;
+    const pc = mod(note.midi, 12);
+    if (pcs.includes(pc)) {
+      fit.chordTones++;
+      continue;
+    }
+    const beats = (end - start) / beat;
+    const weight = weightAt(lines.meter, start);
+    const tension = available(chord, key).get(pc);
+    if (tension) {
+      fit.tensions++;
+      fit.cost += 0.12 * beats * weight;
+      continue;
+    }
+    if (end - start <= PASSING && weight < 0.7) {
+      fit.cost += 0.1 * beats;
+      continue;
+    }
+    const rub = pcs.some((p) => mod(pc - p, 12) === 1);
+    fit.cost += beats * weight * (rub ? 2 : 1);
+    const { role } = toneRole(chord, pc);
+    fit.clashes.push({
+      note: note.id,
+      tick: start,
+      text: `${lines.names.get(note.part) ?? note.part}: ${typeset(note.pitch)} at ${positionText(lines.meter, start)} would be the ${typeset(role)} of ${typeset(chord.root + chord.quality)}, ${beatsText(lines.meter, end - start)}`,
+    });
+  }
+  return fit;
+}
+
+/** The bass part against a chord: tones of the chord are fine in any inversion. */
+export const bassFit = (chord: Chord, key: Key, from: Ticks, to: Ticks, lines: Lines): Fit => {
+  const fit = fitOf(chord, key, from, to, lines.bass, lines);
+  // In the bass a tension is a foreign note, but a line can be written anew more easily than a tune.
+  return { ...fit, cost: fit.cost * 0.5 + fit.tensions * 0.2 };
+};
+
+/** Outside notes of a chord, counted against a key. */
+export const outsideOf = (chord: Chord, key: Key): number => chordPitchClasses(chord).filter((pc) => !key.pcs.includes(pc)).length;

@@ -1,0 +1,273 @@
+import { fail, ok, type Result } from "../result";
+import { keyName } from "../pitch/key";
+import { typesetNames } from "../pitch/pitch";
+import type { Ticks } from "../time/meter";
+import { rootPc, type Chord } from "../chord/chord";
+import { parseChord } from "../chord/parse";
+import { sectionKey, sectionMeter, sectionOf } from "../song/document";
+import { describeReason } from "../song/reason";
+import type { ChordEvent, Reason, Section, Song } from "../song/schema";
+import { hear } from "../harmony/analyze";
+import { smallestMotion } from "../harmony/distance";
+import { bassFit, fitOf, linesOf, outsideOf, type Lines } from "./fit";
+import { reasonFor, type Proposal, type Slot, type Spot, type Technique } from "./technique";
+import { TECHNIQUES } from "./techniques";
+
+export interface ReharmTerm {
+  name: "melody" | "bass" | "voice leading" | "outside the key" | "adventure";
+  cost: number;
+}
+
+export interface ReharmCandidate {
+  /** All chords of the section as they would be. */
+  events: ChordEvent[];
+  /** The stretch that changes, and what takes its place: one `setChords` edit. */
+  from: Ticks;
+  to: Ticks;
+  chords: Omit<ChordEvent, "id">[];
+  technique: string;
+  title: string;
+  aim: "more" | "less";
+  reasons: Reason[];
+  terms: ReharmTerm[];
+  /** How far it goes, 0 to 1. */
+  adventure: number;
+  /** What the tune and the bass would be over it. */
+  melody: { chordTones: number; tensions: number; clashes: string[] };
+  bass: { clashes: string[] };
+  /** Semitones of voice leading through the stretch, before and after. */
+  motion: { before: number; after: number };
+  /** Different notes outside the key in it. */
+  outside: number;
+}
+
+export interface ReharmRequest {
+  song: Song;
+  section: string;
+  chordIds: readonly string[];
+  /** 0 stays close, 1 is adventurous; orders the candidates. */
+  range: number;
+  /** Ids of the techniques that may be used; all when absent. */
+  techniques?: readonly string[];
+}
+
+/** Why a chord is there: in the words of its technique, or of the writer that made it. */
+export function describeChange(reason: Reason | undefined): string {
+  const [id, variant] = (reason?.id ?? "").split(".");
+  const words = TECHNIQUES.find((t) => t.id === id)?.words[variant ?? ""];
+  if (!words) return describeReason(reason);
+  return typesetNames(words.replace(/\{(\w+)\}/g, (_, name: string) => String(reason!.params?.[name] ?? "")));
+}
+
+export interface Ground {
+  section: Section;
+  slots: Slot[];
+  lines: Lines;
+  loop: boolean;
+  song: Song;
+}
+
+/** What every technique looks at: the chords of a section with the keys they are heard in, the lines around them. */
+export function groundOf(song: Song, sectionId: string): Result<Ground> {
+  const section = sectionOf(song, sectionId);
+  if (!section) return fail("reharm.section", `No section has the id "${sectionId}"`);
+  const home = sectionKey(song, section);
+  const meter = sectionMeter(song, section);
+  const slots = hear(section.chords, home, true).chords;
+  return ok({ section, slots, lines: linesOf(song, sectionId, meter), loop: true, song });
+}
+
+export function spotAt(ground: Ground, index: number, selection: readonly [number, number]): Spot {
+  const { slots, lines, section, song } = ground;
+  const n = slots.length;
+  const around = (i: number) => (n > 1 ? slots[(i + n) % n]! : undefined);
+  const prev = around(index - 1);
+  const next = around(index + 1);
+  return {
+    slots,
+    index,
+    here: slots[index]!,
+    ...(prev ? { prev } : {}),
+    ...(next ? { next } : {}),
+    selection,
+    home: sectionKey(song, section),
+    meter: lines.meter,
+    last: index === n - 1,
+  };
+}
+
+/** The list alone, best first; empty where `tryReharmonize` would name an error. */
+export function reharmonize(request: ReharmRequest): ReharmCandidate[] {
+  const result = tryReharmonize(request);
+  return result.ok ? result.value : [];
+}
+
+const PER_TECHNIQUE = 3;
+const MOST = 40;
+
+/**
+ * Alternatives for chosen chords, those nearest to the wanted range first. Pinned chords stay. Errors: `reharm.section`, `reharm.none` when
+ * nothing is chosen that can change, `reharm.pinned` when all that is chosen is pinned.
+ */
+export function tryReharmonize({ song, section, chordIds, range, techniques }: ReharmRequest): Result<ReharmCandidate[]> {
+  const read = groundOf(song, section);
+  if (!read.ok) return read;
+  const ground = read.value;
+  const chosen = ground.slots.flatMap((s, i) => (chordIds.includes(s.event.id) ? [i] : []));
+  if (!chosen.length) return fail("reharm.none", "No chord is chosen", { hint: "Choose one or more chords in the score." });
+  if (chosen.every((i) => ground.slots[i]!.event.pinned))
+    return fail("reharm.pinned", "All chosen chords are pinned", { hint: "Take the pin from a chord that may change." });
+  const allowed = techniques ? TECHNIQUES.filter((t) => techniques.includes(t.id)) : TECHNIQUES;
+  const found: ReharmCandidate[] = [];
+  const seen = new Set<string>();
+  // Runs of neighboring chosen chords that are not pinned.
+  for (const [from, to] of runs(chosen.filter((i) => !ground.slots[i]!.event.pinned)))
+    for (let index = from; index <= to; index++) {
+      const spot = spotAt(ground, index, [from, to]);
+      for (const technique of allowed)
+        for (const proposal of technique.propose(spot)) {
+          const end = index + (proposal.span ?? 1) - 1;
+          if (end >= ground.slots.length || ground.slots.slice(index, end + 1).some((s) => s.event.pinned)) continue;
+          const candidate = weigh(ground, technique, proposal, index, end);
+          const id = `${candidate.from}:${candidate.chords.map((c) => `${c.symbol}+${c.duration}`).join()}`;
+          if (seen.has(id)) continue;
+          seen.add(id);
+          found.push(candidate);
+        }
+    }
+  const scored = found.map((c) => ({ c, score: total(c, range) })).sort((a, b) => a.score - b.score);
+  const counts = new Map<string, number>();
+  const kept = scored.filter(({ c }) => {
+    const count = (counts.get(c.technique) ?? 0) + 1;
+    counts.set(c.technique, count);
+    return count <= PER_TECHNIQUE * Math.max(1, Math.min(3, chosen.length));
+  });
+  return ok(kept.slice(0, MOST).map(({ c }) => c));
+}
+
+function runs(indices: readonly number[]): [number, number][] {
+  const out: [number, number][] = [];
+  for (const i of indices) {
+    const last = out.at(-1);
+    if (last && last[1] === i - 1) last[1] = i;
+    else out.push([i, i]);
+  }
+  return out;
+}
+
+/** The wanted distance first, then the tune, then the rest. */
+const total = (c: ReharmCandidate, range: number): number =>
+  Math.abs(c.adventure - range) * 6 + c.terms.reduce((sum, t) => sum + (t.name === "adventure" ? 0 : t.cost), 0);
+
+export const chordsOf = (proposal: Proposal): Chord[] =>
+  proposal.chords.map((c) => {
+    const chord = parseChord(c.symbol);
+    if (!chord.ok) throw new Error(chord.error.message);
+    return chord.value;
+  });
+
+/** How far a change goes: what the technique is like, and how many notes leave the key. */
+export function adventureOf(technique: Technique, outside: number): number {
+  return Math.min(1, technique.adventure * 0.75 + Math.min(5, outside) * 0.06);
+}
+
+const motionThrough = (chords: readonly (Chord | undefined)[]): number =>
+  chords.reduce((sum, c, i) => sum + (i > 0 && c && chords[i - 1] ? smallestMotion(chords[i - 1]!, c) : 0), 0);
+
+function weigh(ground: Ground, technique: Technique, proposal: Proposal, index: number, end: number): ReharmCandidate {
+  const { slots, lines, section } = ground;
+  const spot = spotAt(ground, index, [index, end]);
+  const after = slots.length > 1 ? slots[(end + 1) % slots.length]!.chord : undefined;
+  const chords = chordsOf(proposal);
+  const key = spot.here.key;
+  const from = spot.here.event.start;
+  const to = slots[end]!.event.start + slots[end]!.event.duration;
+  const reason = reasonFor(technique, proposal);
+  let at = from;
+  const melody = { chordTones: 0, tensions: 0, clashes: [] as string[] };
+  const bass = { clashes: [] as string[] };
+  let melodyCost = 0;
+  let bassCost = 0;
+  const placed = proposal.chords.map((c, i): Omit<ChordEvent, "id"> => {
+    const start = at;
+    at += c.duration;
+    const m = fitOf(chords[i]!, key, start, at, lines.melody, lines);
+    melody.chordTones += m.chordTones;
+    melody.tensions += m.tensions;
+    melody.clashes.push(...m.clashes.map((x) => x.text));
+    melodyCost += m.cost;
+    const b = bassFit(chords[i]!, key, start, at, lines);
+    bass.clashes.push(...b.clashes.map((x) => x.text));
+    bassCost += b.cost;
+    return { start, duration: c.duration, symbol: c.symbol, why: reason };
+  });
+  const old = slots.slice(index, end + 1).map((s) => s.chord);
+  const oldMelody = slots
+    .slice(index, end + 1)
+    .reduce((sum, s) => sum + fitOf(s.chord, s.key, s.event.start, s.event.start + s.event.duration, lines.melody, lines).cost, 0);
+  const motion = { before: motionThrough([spot.prev?.chord, ...old, after]), after: motionThrough([spot.prev?.chord, ...chords, after]) };
+  const outsideNotes = new Set(
+    chords.flatMap((c) => c.tones.map((t) => (rootPc(c) + t.semitones) % 12)).filter((pc) => !spot.home.pcs.includes(pc)),
+  );
+  const adventure = adventureOf(technique, outsideNotes.size);
+  const kept = section.chords.filter((c) => c.start + c.duration <= from || c.start >= to);
+  return {
+    events: [...kept, ...placed.map((c, i) => ({ id: `new${i + 1}`, ...c }))].sort((a, b) => a.start - b.start),
+    from,
+    to,
+    chords: placed,
+    technique: technique.id,
+    title: technique.title,
+    aim: technique.aim,
+    reasons: [reason],
+    terms: [
+      { name: "melody", cost: Math.max(0, melodyCost - oldMelody) * 1.6 },
+      { name: "bass", cost: bassCost * 0.5 },
+      {
+        name: "voice leading",
+        cost: Math.max(0, motion.after / Math.max(1, chords.length + 1) - motion.before / Math.max(1, old.length + 1)) * 0.15,
+      },
+      { name: "outside the key", cost: chords.reduce((sum, c) => sum + outsideOf(c, key), 0) * 0.05 },
+      { name: "adventure", cost: adventure },
+    ],
+    adventure,
+    melody,
+    bass,
+    motion,
+    outside: outsideNotes.size,
+  };
+}
+
+export interface Verdict {
+  /** Nothing needs doing. */
+  enough: boolean;
+  text: string;
+}
+
+/** Whether a progression works as it is, in one or two sentences: it is in one key, closes or loops, and the tune fits (common practice). */
+export function judgeProgression(song: Song, sectionId: string): Verdict {
+  const read = groundOf(song, sectionId);
+  if (!read.ok || read.value.slots.length < 2) return { enough: false, text: "There is too little here to judge." };
+  const { slots, lines, section } = read.value;
+  const home = sectionKey(song, section);
+  const roots = new Set(slots.map((s) => rootPc(s.chord))).size;
+  const clashes = slots.flatMap((s) => fitOf(s.chord, s.key, s.event.start, s.event.start + s.event.duration, lines.melody, lines).clashes);
+  const diatonic = slots.filter((s) => outsideOf(s.chord, home) === 0).length;
+  const last = slots.at(-1)!;
+  const join = smallestMotion(last.chord, slots[0]!.chord);
+  const parts = [
+    `${roots} root${roots === 1 ? "" : "s"} in ${slots.length} chords`,
+    `${diatonic} of them in ${keyName(home)}`,
+    lines.melody.length
+      ? clashes.length
+        ? `${clashes.length} note${clashes.length === 1 ? "" : "s"} of the tune rub`
+        : "the tune fits throughout"
+      : "no tune to fit yet",
+    `${join} semitones back to the beginning`,
+  ];
+  const enough = !clashes.length && roots >= 2 && join <= 8 && diatonic >= slots.length / 2;
+  return {
+    enough,
+    text: `${enough ? "It needs nothing" : clashes.length ? "The tune asks for a change" : "It could do with some care"}: ${parts.join(", ")}.`,
+  };
+}

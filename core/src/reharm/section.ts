@@ -1,0 +1,189 @@
+import { fail, ok, type Result } from "../result";
+import { bassPc, rootPc, type Chord } from "../chord/chord";
+import type { ChordEvent, Reason, Song } from "../song/schema";
+import { cheapestPaths, prepare } from "../lattice/lattice";
+import { smallestMotion } from "../harmony/distance";
+import { rootProgression, stepOf } from "../harmony/roots";
+import { bassFit, fitOf } from "./fit";
+import { adventureOf, chordsOf, groundOf, spotAt, type Ground } from "./reharmonize";
+import { reasonFor } from "./technique";
+import { TECHNIQUES } from "./techniques";
+
+export interface SectionRequest {
+  song: Song;
+  section: string;
+  range: number;
+  techniques?: readonly string[];
+  /** How many progressions (5 when absent). */
+  k?: number;
+}
+
+export interface Progressed {
+  /** All chords of the section as they would be. */
+  events: ChordEvent[];
+  technique: string;
+  reasons: Reason[];
+  terms: { name: string; cost: number }[];
+  cost: number;
+  /** Chords of what is written that are no longer there as they were. */
+  changed: number;
+  /** Notes of the tune that would rub. */
+  clashes: string[];
+}
+
+interface Option {
+  chords: Chord[];
+  events: Omit<ChordEvent, "id">[];
+  reason: Reason | null;
+  technique: string;
+  needsNext: boolean;
+  needsPrev: boolean;
+  melody: number;
+  bass: number;
+  clashes: string[];
+  adventure: number;
+  cost: number;
+}
+
+/** Weights of the sum a progression is chosen by (common practice). */
+const W = {
+  melody: 2.4,
+  bass: 0.6,
+  range: 4,
+  motion: 0.22,
+  usual: { usual: 0, sometimes: 0.25, seldom: 0.6, unlisted: 0.7 },
+  same: 0.5,
+  stutter: 1.2,
+} as const;
+
+/**
+ * Whole progressions for a section, the k cheapest that differ from each other in at least a quarter of the chords (exact, by the lattice). Every chord may
+ * stay or be changed by one of the techniques; pinned chords stay; the loop's join counts like every other step. Errors: `reharm.section`,
+ * `reharm.short` for fewer than two chords.
+ */
+export function reharmonizeSection({ song, section, range, techniques, k = 5 }: SectionRequest): Result<Progressed[]> {
+  const read = groundOf(song, section);
+  if (!read.ok) return read;
+  const ground = read.value;
+  if (ground.slots.length < 2)
+    return fail("reharm.short", "A section needs at least two chords to be reharmonized", { hint: "Write a chord line first." });
+  const columns = ground.slots.map((_, i) => optionsAt(ground, i, range, techniques));
+  const n = columns.length;
+  const step = (c: number, i: number, j: number): number => {
+    const a = columns[c]![i]!;
+    const b = columns[(c + 1) % n]![j]!;
+    const from = a.chords.at(-1)!;
+    const to = b.chords[0]!;
+    // A chord that leads into its neighbor is only right while that neighbor is there.
+    if (a.needsNext && rootPc(to) !== rootPc(ground.slots[(c + 1) % n]!.chord)) return Infinity;
+    if (b.needsPrev && rootPc(from) !== rootPc(ground.slots[c]!.chord)) return Infinity;
+    const key = ground.slots[(c + 1) % n]!.key;
+    const [x, y] = [stepOf(from, key), stepOf(to, key)];
+    const usual = x !== null && y !== null ? W.usual[rootProgression(x, y)] : 0.3;
+    // Two techniques that meet in the same chord stutter.
+    const stutter = (a.reason || b.reason) && rootPc(from) === rootPc(to) && bassPc(from) === bassPc(to) ? W.stutter : 0;
+    return smallestMotion(from, to) * W.motion + usual + stutter;
+  };
+  const paths = cheapestPaths(prepare({ sizes: columns.map((c) => c.length), node: (c, i) => columns[c]![i]!.cost, step, closed: true }), {
+    k,
+    differs: (a, b) => a.filter((x, i) => x !== b[i]).length >= Math.max(1, Math.ceil(n / 4)),
+    limit: 4000,
+  });
+  return ok(
+    paths.map((path): Progressed => {
+      const picks = path.picks.map((i, c) => columns[c]![i]!);
+      let id = 0;
+      const events = picks.flatMap((o, c) => (o.reason ? o.events.map((e) => ({ id: `new${++id}`, ...e })) : [ground.slots[c]!.event]));
+      const silent = ground.section.chords.filter((c) => !ground.slots.some((s) => s.event === c));
+      const sum = (of: (o: Option) => number) => picks.reduce((s, o) => s + of(o), 0);
+      return {
+        events: [...events, ...silent].sort((a, b) => a.start - b.start),
+        technique: [...new Set(picks.flatMap((o) => (o.reason ? [o.technique] : [])))].join(", ") || "as written",
+        reasons: picks.flatMap((o) => (o.reason ? [o.reason] : [])),
+        terms: [
+          { name: "melody", cost: sum((o) => o.melody) * W.melody },
+          { name: "bass", cost: sum((o) => o.bass) * W.bass },
+          { name: "distance from the wanted range", cost: sum((o) => Math.abs(o.adventure - range)) * W.range },
+          {
+            name: "voice leading",
+            cost: picks.reduce((s, o, c) => s + smallestMotion(o.chords.at(-1)!, picks[(c + 1) % n]!.chords[0]!), 0) * W.motion,
+          },
+        ],
+        cost: path.cost,
+        changed: picks.filter((o) => o.reason).length,
+        clashes: picks.flatMap((o) => o.clashes),
+      };
+    }),
+  );
+}
+
+function optionsAt(ground: Ground, index: number, range: number, allowed?: readonly string[]): Option[] {
+  const slot = ground.slots[index]!;
+  const spot = spotAt(ground, index, [index, index]);
+  const make = (
+    chords: Chord[],
+    durations: readonly number[],
+    symbols: readonly string[],
+    more: Pick<Option, "reason" | "technique" | "needsNext" | "needsPrev" | "adventure">,
+  ): Option => {
+    let at = slot.event.start;
+    let melody = 0;
+    let bass = 0;
+    const clashes: string[] = [];
+    const events = symbols.map((symbol, i) => {
+      const start = at;
+      at += durations[i]!;
+      const m = fitOf(chords[i]!, slot.key, start, at, ground.lines.melody, ground.lines);
+      melody += m.cost;
+      clashes.push(...m.clashes.map((c) => c.text));
+      bass += bassFit(chords[i]!, slot.key, start, at, ground.lines).cost;
+      return { start, duration: durations[i]!, symbol, ...(more.reason ? { why: more.reason } : {}) };
+    });
+    const inner = chords.reduce((s, c, i) => s + (i > 0 ? smallestMotion(chords[i - 1]!, c) : 0), 0);
+    const cost =
+      melody * W.melody +
+      bass * W.bass +
+      Math.abs(more.adventure - range) * W.range +
+      inner * W.motion * 0.5 +
+      (more.reason ? 0 : range * W.same);
+    return { chords, events, melody, bass, clashes, cost, ...more };
+  };
+  const written = make([slot.chord], [slot.event.duration], [slot.event.symbol], {
+    reason: null,
+    technique: "",
+    needsNext: false,
+    needsPrev: false,
+    adventure: 0,
+  });
+  if (slot.event.pinned) return [written];
+  const seen = new Set([slot.event.symbol]);
+  const options = [written];
+  for (const technique of TECHNIQUES) {
+    if (allowed && !allowed.includes(technique.id)) continue;
+    for (const p of technique.propose(spot)) {
+      if ((p.span ?? 1) > 1) continue;
+      const id = p.chords.map((c) => `${c.symbol}+${c.duration}`).join();
+      if (seen.has(id)) continue;
+      seen.add(id);
+      const chords = chordsOf(p);
+      const outside = new Set(
+        chords.flatMap((c) => c.tones.map((t) => (rootPc(c) + t.semitones) % 12)).filter((pc) => !spot.home.pcs.includes(pc)),
+      ).size;
+      options.push(
+        make(
+          chords,
+          p.chords.map((c) => c.duration),
+          p.chords.map((c) => c.symbol),
+          {
+            reason: reasonFor(technique, p),
+            technique: technique.id,
+            needsNext: p.needsNext ?? false,
+            needsPrev: p.needsPrev ?? false,
+            adventure: adventureOf(technique, outside),
+          },
+        ),
+      );
+    }
+  }
+  return options;
+}

@@ -1,0 +1,29 @@
+import { mod, transposeNote, pitchClass } from "../../pitch/pitch";
+import { chordPitchClasses, rootPc } from "../../chord/chord";
+import type { Technique } from "../technique";
+import { has, instead, read, sizeOf, symbolAt } from "../tools";
+
+export const chromaticMediant: Technique = {
+  id: "chromatic-mediant",
+  title: "Chromatic mediant",
+  explanation: "A chord of the same kind a third away keeps one note and shifts the rest: a change of light without a dominant.",
+  source: "Cohn 2012; any harmony textbook",
+  adventure: 0.78,
+  aim: "more",
+  words: { light: "{new} is of the same kind a third away from {old}; it keeps {kept}" },
+  propose(spot) {
+    const { chord, key, event } = spot.here;
+    const minor = has(chord, "b3");
+    if (has(chord, "b5") || has(chord, "b7") === !minor || !chord.tones.some((t) => t.degree === 3)) return [];
+    const quality = minor ? (sizeOf(chord) === 4 ? "m7" : "m") : sizeOf(chord) === 4 ? "maj7" : "";
+    return [3, 4, 8, 9].flatMap((by) => {
+      const symbol = symbolAt(rootPc(chord) + by, quality, key);
+      const other = read(symbol);
+      const kept = other.tones
+        .map((t) => transposeNote(other.root, t.degree - 1, t.semitones))
+        .filter((n) => chordPitchClasses(chord).includes(mod(pitchClass(n), 12)));
+      if (!kept.length || chordPitchClasses(other).every((pc) => key.pcs.includes(pc))) return [];
+      return instead(spot, symbol, "light", { new: symbol, old: event.symbol, kept: kept.join(" and ") });
+    });
+  },
+};

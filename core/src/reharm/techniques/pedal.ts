@@ -1,0 +1,26 @@
+import type { Technique } from "../technique";
+import { over, upper } from "../tools";
+
+export const pedal: Technique = {
+  id: "pedal",
+  title: "Pedal",
+  explanation: "The bass holds the tonic or the dominant while the chords above it go on.",
+  source: "any harmony textbook",
+  adventure: 0.3,
+  aim: "more",
+  words: { hold: "{bass} is held in the bass under {count} chords" },
+  propose(spot) {
+    const [from, to] = spot.selection;
+    if (spot.index !== from) return [];
+    // At least two chords make a pedal; a single chosen one takes its neighbor along.
+    const end = Math.min(spot.slots.length - 1, Math.max(to, from + 1));
+    const run = spot.slots.slice(from, end + 1);
+    if (run.length < 2) return [];
+    return [spot.home.scale[0]!, spot.home.scale[4]!].map((bass) => ({
+      span: run.length,
+      chords: run.map((s) => ({ symbol: over(upper(s.chord), bass), duration: s.event.duration })),
+      reason: "hold",
+      params: { bass, count: String(run.length) },
+    }));
+  },
+};

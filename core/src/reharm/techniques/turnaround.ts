@@ -1,0 +1,43 @@
+import { mod } from "../../pitch/pitch";
+import { rootPc } from "../../chord/chord";
+import { isMinorish } from "../../chord/numerals";
+import type { Technique } from "../technique";
+import { parts, symbolAt } from "../tools";
+
+export const turnaround: Technique = {
+  id: "turnaround",
+  title: "Turnaround",
+  explanation: "Four quick chords in the place of a tonic that only waits: they lead back to the beginning.",
+  source: "any jazz harmony textbook",
+  adventure: 0.42,
+  aim: "more",
+  words: { back: "{line} leads back to {first}" },
+  propose(spot) {
+    const { chord, key } = spot.here;
+    const first = spot.slots[0]!;
+    if (!spot.last || rootPc(chord) !== key.pcs[0] || rootPc(first.chord) === mod(key.pcs[0]! + 7, 12)) return [];
+    const lengths = parts(spot.here, 4) ?? parts(spot.here, 2);
+    if (!lengths) return [];
+    const minor = isMinorish(key);
+    const at = (semitones: number, quality: string) => symbolAt(key.pcs[0]! + semitones, quality, key);
+    const lines = minor
+      ? [
+          [at(0, "m7"), at(8, "maj7"), at(2, "m7b5"), at(7, "7(b9)")],
+          [at(0, "m7"), at(9, "m7b5"), at(2, "m7b5"), at(7, "7(b9)")],
+        ]
+      : [
+          [at(0, "maj7"), at(9, "m7"), at(2, "m7"), at(7, "7")],
+          [at(4, "m7"), at(9, "7"), at(2, "m7"), at(7, "7")],
+          [at(0, "maj7"), at(3, "maj7"), at(8, "maj7"), at(1, "7")],
+        ];
+    return lines.map((line) => {
+      const used = lengths.length === 4 ? line : line.slice(2);
+      return {
+        chords: used.map((symbol, i) => ({ symbol, duration: lengths[i]! })),
+        needsNext: true,
+        reason: "back",
+        params: { line: used.join(" – "), first: first.event.symbol },
+      };
+    });
+  },
+};

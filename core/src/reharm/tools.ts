@@ -1,0 +1,90 @@
+import { nameInKey, parseKey, type Key } from "../pitch/key";
+import { mod, plainName, pitchClass, type NoteName, type PitchClass } from "../pitch/pitch";
+import type { Meter, Ticks } from "../time/meter";
+import { chordPitchClasses, chordSymbol, rootPc, type Chord } from "../chord/chord";
+import { diatonicChord } from "../chord/numerals";
+import { parseChord } from "../chord/parse";
+import type { Proposal, Slot, Spot } from "./technique";
+
+/** Name of a root in a key: flats for roots approached from above, the key's own name where it has one. */
+export const rootName = (pc: PitchClass, key: Key, flats = true): NoteName =>
+  key.pcs.includes(mod(pc, 12)) ? nameInKey(mod(pc, 12), key) : plainName(mod(pc, 12), flats);
+
+export const symbolAt = (pc: PitchClass, quality: string, key: Key, flats = true): string => rootName(pc, key, flats) + quality;
+
+export const read = (symbol: string): Chord => {
+  const chord = parseChord(symbol);
+  if (!chord.ok) throw new Error(chord.error.message);
+  return chord.value;
+};
+
+/** The length of a slot in two parts, cut on the beat nearest its middle; null when it has no beat inside. */
+export function halves(slot: Slot, meter: Meter): [Ticks, Ticks] | null {
+  const { start, duration } = slot.event;
+  const beats: Ticks[] = [];
+  for (let bar = Math.floor(start / meter.bar); bar * meter.bar < start + duration; bar++)
+    for (const beat of meter.beats) {
+      const at = bar * meter.bar + beat.start;
+      if (at > start && at < start + duration) beats.push(at - start);
+    }
+  if (!beats.length) return null;
+  const cut = beats.reduce((best, b) => (Math.abs(b - duration / 2) < Math.abs(best - duration / 2) ? b : best));
+  return [cut, duration - cut];
+}
+
+/** A slot cut into n equal parts of whole sixteenths, or null. */
+export function parts(slot: Slot, n: number): Ticks[] | null {
+  const each = slot.event.duration / n;
+  return Number.isInteger(each / 120) && each >= 480 ? Array<Ticks>(n).fill(each) : null;
+}
+
+/** The chord stays for its first half and another takes the second. */
+export function before(spot: Spot, symbol: string, reason: string, params: Record<string, string>): Proposal[] {
+  const cut = halves(spot.here, spot.meter);
+  if (!cut || symbol === spot.here.event.symbol) return [];
+  return [
+    {
+      chords: [
+        { symbol: spot.here.event.symbol, duration: cut[0] },
+        { symbol, duration: cut[1] },
+      ],
+      needsNext: true,
+      reason,
+      params,
+    },
+  ];
+}
+
+/** One chord in the place of the whole slot. */
+export const instead = (
+  spot: Spot,
+  symbol: string,
+  reason: string,
+  params: Record<string, string>,
+  more: Partial<Proposal> = {},
+): Proposal[] =>
+  symbol === spot.here.event.symbol ? [] : [{ chords: [{ symbol, duration: spot.here.event.duration }], reason, params, ...more }];
+
+/** Triads answer triads, sevenths answer sevenths. */
+export const sizeOf = (chord: Chord): 3 | 4 => (chord.tones.some((t) => t.degree === 7 || t.degree > 7) ? 4 : 3);
+
+export const diatonicAt = (key: Key, step: number, like: Chord): string => diatonicChord(key, step, sizeOf(like));
+
+/** Quality of the dominant that leads into a chord: with a flat ninth into minor chords. */
+export const dominantInto = (target: Chord): string => (target.tones.some((t) => t.role === "b3") ? "7(b9)" : "9");
+
+/** The minor key on the same tonic (by its notes only where it could not be written). */
+export function parallelMinor(key: Key): Key {
+  const minor = parseKey(`${key.tonic} minor`);
+  return minor.ok ? minor.value : { ...key, mode: "minor", pcs: [0, 2, 3, 5, 7, 8, 10].map((s) => mod(key.pcs[0]! + s, 12)) };
+}
+
+export const has = (chord: Chord, role: string): boolean => chord.tones.some((t) => t.role === role);
+export const stepIn = (chord: Chord, key: Key): number => key.pcs.indexOf(rootPc(chord));
+export const upper = (chord: Chord): Chord => {
+  const { bass: _, ...rest } = chord;
+  return rest;
+};
+export const over = (chord: Chord, bass: NoteName): string =>
+  chordSymbol(pitchClass(bass) === rootPc(chord) ? upper(chord) : { ...chord, bass });
+export const shared = (a: Chord, b: Chord): number => chordPitchClasses(a).filter((pc) => chordPitchClasses(b).includes(pc)).length;
