@@ -103,7 +103,7 @@ export {
 export { cheapestPath, cheapestPaths, prepare, type Lattice, type Path } from "./lattice/lattice";
 export { kicks, LOUD_KICK, type KickHit } from "./slice/accents";
 export { KIND_WORDS, noteRoles, ROLE_WORDS, type RoleKind, type RoleSpan } from "./slice/roles";
-export { slices, sliceReal, sliceSong, type Slice, type Sliced, type SliceNote } from "./slice/slices";
+export { slices, sliceReal, sliceSong, soundingNames, type Slice, type Sliced, type SliceNote } from "./slice/slices";
 export {
   belowLimit,
   commonTones,
@@ -148,6 +148,7 @@ export {
   tryReharmonize,
   type ReharmCandidate,
   type ReharmRequest,
+  type Verdict,
 } from "./reharm/reharmonize";
 export { reharmonizeSection, type Progressed, type SectionRequest } from "./reharm/section";
 export {
@@ -162,6 +163,7 @@ export {
 export type { Technique } from "./reharm/technique";
 export { TECHNIQUES } from "./reharm/techniques";
 export { reasonOf, reportBass, type BassReport } from "./bass/report";
+export { adaptBass } from "./bass/adapt";
 export { BASS_STYLES } from "./bass/styles";
 export { tryWriteBass, writeBass, type BassLine, type BassRequest, type Conflict } from "./bass/write";
 export { checkSong, createChecker, PROFILE_WORDS, type Checker } from "./check/check";

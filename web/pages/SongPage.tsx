@@ -3,18 +3,20 @@ import { useHotkeys } from "react-hotkeys-hook";
 import { Link, useParams } from "react-router";
 import { ApiProblem } from "../api";
 import { endPreview, play, renderOpenSong, startSound, stop, useSound } from "../audio/sound";
-import { BassPanel, useCandidate } from "../panels/BassPanel";
+import { BassPanel, useLineOffers } from "../panels/BassPanel";
 import { CheckPanel } from "../panels/CheckPanel";
 import { ChordsPanel } from "../panels/ChordsPanel";
 import { GroovePanel } from "../panels/GroovePanel";
+import { hearEdit } from "../panels/hear";
 import { HandOverPanel } from "../panels/HandOverPanel";
 import { VoicingsPanel } from "../panels/VoicingsPanel";
+import { hearOffer, hearWritten, takeOffer } from "../panels/chords/offers";
 import { Score } from "../score/Score";
 import { useScoreData, type ScoreData } from "../score/data";
 import { startAnalysis } from "../store/analysis";
 import { openSong, startAutosave } from "../store/autosave";
 import { useSong } from "../store/song";
-import { useView, WORKSPACES, type Workspace } from "../store/view";
+import { useView, WORKSPACES, type Offer, type Workspace } from "../store/view";
 import { Header } from "../ui/Header";
 import { Help } from "../ui/Help";
 import { NoteStrip } from "../ui/NoteStrip";
@@ -51,22 +53,20 @@ export function SongPage() {
       () => {
         if (gone) return;
         const opened = useSong.getState().song!;
-        useView
-          .getState()
-          .set({
-            section: opened.form[0]?.sectionId ?? opened.sections[0]!.id,
-            chord: null,
-            selected: { part: "", ids: [] },
-            lines: [],
-            preview: null,
-            loop: null,
-            solo: [],
-            folded: [],
-            findings: [],
-            report: null,
-            voicing: null,
-            zoom: fit(opened.sections[0]!.bars),
-          });
+        useView.getState().set({
+          section: opened.form[0]?.sectionId ?? opened.sections[0]!.id,
+          chord: null,
+          selected: { part: "", ids: [] },
+          lines: [],
+          preview: null,
+          loop: null,
+          solo: [],
+          folded: [],
+          findings: [],
+          report: null,
+          voicing: null,
+          zoom: fit(opened.sections[0]!.bars),
+        });
         ends = [startAutosave(), startAnalysis(), startSound()];
         window.orchard = { render: renderOpenSong, song: () => useSong.getState().song };
         setReady(id);
@@ -128,7 +128,7 @@ function Workbench() {
   };
   return (
     <div className="workbench">
-      <Keys data={data} />
+      <Keys data={data} workspace={current} />
       <Header song={song} />
       <nav className="workspaces" aria-label="Workspaces">
         {WORKSPACES.map((w) => (
@@ -161,12 +161,12 @@ function Workbench() {
       {conflict && status === "conflict" ? (
         <Conflict mine={song} />
       ) : (
-        <div className="desk">
+        <div className={`desk ${current}`}>
           <main className={view.preview ? "previewing" : ""} id="score" tabIndex={-1} aria-label="Score">
             <NoteStrip data={data} />
             <Score data={data} />
           </main>
-          <aside className="panel" id="panel" tabIndex={-1} aria-label={TITLES[current]}>
+          <aside className={`panel ${current}`} id="panel" tabIndex={-1} aria-label={TITLES[current]}>
             {current === "groove" && <GroovePanel data={data} />}
             {current === "chords" && <ChordsPanel data={data} />}
             {current === "voicings" && <VoicingsPanel data={data} />}
@@ -176,7 +176,7 @@ function Workbench() {
           </aside>
         </div>
       )}
-      <Transport data={data} />
+      <Transport data={data} workspace={current} />
       <div className="visually-hidden" aria-live="polite">
         {open.length === 0 ? "No findings" : `${open.length} findings. ${open[0]!.message}`}
       </div>
@@ -186,13 +186,16 @@ function Workbench() {
 }
 
 /** The keyboard of the workbench; lanes and inputs handle their own keys first. */
-function Keys({ data }: { data: ScoreData }) {
+function Keys({ data, workspace }: { data: ScoreData; workspace: Workspace }) {
   const { undo, redo, edit } = useSong();
   const view = useView();
-  const candidate = useCandidate(data);
+  const lines = useLineOffers(data);
   const bass = data.song.parts.find((p) => p.role === "bass")?.id;
-  const lines = view.linesFor === `${data.section.id}:${bass}` ? view.lines : [];
-  const heard = lines.findIndex((l, i) => view.preview?.id === `line:${i}:${l.seed}:${l.style}`);
+  const inChords = workspace === "chords";
+  const offers = inChords ? view.offers : lines;
+  const heard = offers.findIndex((o) => view.preview?.id === o.id);
+  const bar = data.meter.bar;
+  const listen = (o: Offer) => (inChords ? void hearOffer(o, bar, data.length) : hearEdit(o.edit, o.label, o.id, o.from, o.to));
   const [remembered, setRemembered] = useState(0);
   useEffect(() => {
     if (heard >= 0) setRemembered(heard);
@@ -237,23 +240,38 @@ function Keys({ data }: { data: ScoreData }) {
   useHotkeys("equal, plus", () => view.set({ zoom: Math.min(200, view.zoom * 1.25) }));
   useHotkeys("minus", () => view.set({ zoom: Math.max(14, view.zoom / 1.25) }));
   useHotkeys("1,2,3,4,5,6,7,8,9", (e) => {
-    const i = Number(e.key) - 1;
-    const line = lines[i];
-    if (line) candidate.hear(line, i);
+    const offer = offers[Number(e.key) - 1];
+    if (offer) listen(offer);
   });
+  // Before and after at the same spot: the offer heard last, and what is written.
   useHotkeys("a", () => {
-    const line = lines[remembered];
-    if (heard >= 0) {
+    const offer = offers[remembered];
+    if (!offer) return;
+    if (heard >= 0 && inChords) {
+      stop();
+      void hearWritten(offer, bar, data.length);
+    } else if (heard >= 0) {
       endPreview();
       void play();
-    } else if (line) {
+    } else {
       stop();
-      candidate.hear(line, remembered);
+      listen(offer);
     }
   });
   useHotkeys("t", () => {
-    const line = lines[heard];
-    if (line) candidate.take(line);
+    const offer = offers[heard] ?? (view.preview?.id.startsWith("written:") ? offers[remembered] : undefined);
+    if (!offer) return;
+    if (inChords) void takeOffer(offer);
+    else {
+      endPreview();
+      if (edit(offer.edit)) view.set({ lines: [] });
+    }
+  });
+  useHotkeys("c", (e) => {
+    if (!inChords) return;
+    e.preventDefault();
+    view.set({ chordTab: "write", wayIn: "symbols" });
+    requestAnimationFrame(() => document.getElementById("line")?.focus());
   });
   useHotkeys("f6", (e) => {
     e.preventDefault();

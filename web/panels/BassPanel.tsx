@@ -1,6 +1,5 @@
 import { useState } from "react";
 import {
-  applyEdit,
   BASS_STYLES,
   beatsText,
   describeReason,
@@ -9,14 +8,14 @@ import {
   positionText,
   reasonOf,
   typesetNames,
-  type BassLine,
   type BassReport,
 } from "../../core/src/index";
-import { endPreview, hear, useSound } from "../audio/sound";
+import { endPreview, useSound } from "../audio/sound";
 import { partOfReal, type ScoreData } from "../score/data";
 import { useSong } from "../store/song";
-import { useView } from "../store/view";
+import { useView, type Offer } from "../store/view";
 import { workers } from "../workers/client";
+import { hearEdit } from "./hear";
 import { FindingList } from "./FindingList";
 
 const percent = (share: number | null): string => (share === null ? "–" : `${Math.round(share * 100)} %`);
@@ -34,21 +33,18 @@ async function write(section: string, part: string, style: string, seed: number,
   });
 }
 
-export function useCandidate(data: ScoreData) {
-  const edit = useSong((s) => s.edit);
+/** The written lines as offers that can be heard in place and taken. */
+export function useLineOffers(data: ScoreData): Offer[] {
+  const { lines, linesFor } = useView();
   const part = partByRole(data.song, "bass");
-  const editOf = (line: BassLine) => ({ do: "setNotes" as const, section: data.section.id, part: part!.id, notes: line.notes });
-  return {
-    hear(line: BassLine, i: number) {
-      const song = useSong.getState().song;
-      const result = song && applyEdit(song, editOf(line));
-      if (result?.ok) void hear(result.value.song, `line ${i + 1}`, `line:${i}:${line.seed}:${line.style}`, 0, data.length);
-    },
-    take(line: BassLine) {
-      endPreview();
-      if (edit(editOf(line))) useView.getState().set({ lines: [] });
-    },
-  };
+  if (!part || linesFor !== `${data.section.id}:${part.id}`) return [];
+  return lines.map((line, i) => ({
+    id: `line:${i}:${line.seed}:${line.style}`,
+    label: `line ${i + 1}`,
+    edit: { do: "setNotes", section: data.section.id, part: part.id, notes: line.notes },
+    from: 0,
+    to: data.length,
+  }));
 }
 
 export function BassPanel({ data }: { data: ScoreData }) {
@@ -56,7 +52,7 @@ export function BassPanel({ data }: { data: ScoreData }) {
   const { edit } = useSong();
   const playing = useSound((s) => s.playing);
   const part = partByRole(data.song, "bass");
-  const candidate = useCandidate(data);
+  const offers = useLineOffers(data);
   const [seed, setSeed] = useState(1);
   if (!part) return <p>This song has no bass part.</p>;
   const style = BASS_STYLES.find((s) => s.id === part.settings.style) ?? BASS_STYLES[1]!;
@@ -106,7 +102,8 @@ export function BassPanel({ data }: { data: ScoreData }) {
       {lines.length > 0 && (
         <ol className="choices lines" aria-label="Candidates">
           {lines.map((line, i) => {
-            const id = `line:${i}:${line.seed}:${line.style}`;
+            const offer = offers[i]!;
+            const id = offer.id;
             const heard = view.preview?.id === id;
             return (
               <li key={id} className={heard ? "current" : ""}>
@@ -122,11 +119,17 @@ export function BassPanel({ data }: { data: ScoreData }) {
                   type="button"
                   aria-pressed={heard && playing}
                   title={`Hear it in place (${i + 1})`}
-                  onClick={() => candidate.hear(line, i)}
+                  onClick={() => hearEdit(offer.edit, offer.label, id, offer.from, offer.to)}
                 >
                   {heard && playing ? "Stop" : "Hear"}
                 </button>
-                <button type="button" onClick={() => candidate.take(line)}>
+                <button
+                  type="button"
+                  onClick={() => {
+                    endPreview();
+                    if (edit(offer.edit)) view.set({ lines: [] });
+                  }}
+                >
                   Take
                 </button>
                 {line.conflicts.length > 0 && (

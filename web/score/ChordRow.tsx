@@ -1,10 +1,12 @@
-import { useState, type KeyboardEvent } from "react";
-import { pitchMidi, positionText, type Problem } from "../../core/src/index";
+import { useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from "react";
+import { categoryTitle, pitchMidi, positionText, typeset, type ChordEvent, type Problem, type Ticks } from "../../core/src/index";
 import { touch } from "../audio/sound";
+import { putEdit } from "../panels/chords/put";
 import { useSong } from "../store/song";
 import { useView } from "../store/view";
 import { ChordName } from "../ui/ChordName";
 import type { Axis, ScoreData } from "./data";
+import { Ruler } from "./Ruler";
 
 /** Size in pixels at which a symbol fits the width of its chord; raised parts count for less. */
 function symbolSize(symbol: string, width: number): number {
@@ -13,144 +15,238 @@ function symbolSize(symbol: string, width: number): number {
   return Math.max(12, Math.min(21.6, (width - 10) / ems));
 }
 
-/** Ruler and chord symbols. A chord is chosen by a click and renamed in place by a double click or Enter. */
+/** A chord that is not there yet: the bar after the last one. */
+const NEW = "new";
+
+interface Editing {
+  id: string;
+  text: string;
+  problem: Problem | null;
+}
+
+/**
+ * Ruler and chord symbols with what they mean in the key. A click chooses a chord (with Shift a row of them), a double click or Enter renames it in place,
+ * Tab goes on to the next one and past the end to a new bar; borders are dragged.
+ */
 export function ChordRow({ data, axis, from, to }: { data: ScoreData; axis: Axis; from: number; to: number }) {
-  const { chord: selected, loop, set } = useView();
+  const { chord: selected, chords: chosen, harmony, preview, set } = useView();
   const edit = useSong((s) => s.edit);
-  const [editing, setEditing] = useState<{ id: string; text: string; problem: Problem | null } | null>(null);
-  const [ruling, setRuling] = useState<number | null>(null);
+  const [editing, setEditing] = useState<Editing | null>(null);
   const part = data.song.parts.find((p) => p.link);
   const events = data.section.chords;
   const current = selected ?? events[0]?.id;
-  const bars = Array.from({ length: data.section.bars }, (_, b) => b).filter(
-    (b) => axis.x((b + 1) * data.meter.bar) >= from && axis.x(b * data.meter.bar) <= to,
-  );
+  const analyses = new Map(preview ? [] : harmony?.chords.map((c) => [c.id, c]));
 
-  const choose = (id: string, sound = true) => {
-    set({ chord: id });
+  const choose = (id: string, extend = false, sound = true) => {
+    const anchor = events.findIndex((c) => c.id === (chosen[0] ?? selected));
+    const at = events.findIndex((c) => c.id === id);
+    const range = extend && anchor >= 0 ? events.slice(Math.min(anchor, at), Math.max(anchor, at) + 1).map((c) => c.id) : [id];
+    // The first of the list is where the row was begun.
+    set({ chord: id, chords: extend && anchor > at ? range.reverse() : range });
     const pitches = part && events.find((c) => c.id === id)?.voicings?.[part.id]?.pitches;
     if (sound && part && pitches) for (const p of pitches) void touch(part.id, pitchMidi(p));
   };
-  const commit = () => {
-    if (!editing) return;
+  /** Takes what was typed; false when it cannot be read. */
+  const commit = (): boolean => {
+    if (!editing) return true;
     const text = editing.text.trim();
-    if (
-      text === events.find((c) => c.id === editing.id)?.symbol ||
-      edit({ do: "setChord", section: data.section.id, chord: editing.id, symbol: /^n\.?c\.?$/i.test(text) ? "N.C." : text })
-    )
+    const symbol = /^n\.?c\.?$/i.test(text) ? "N.C." : text;
+    if (editing.id === NEW && !text) {
       setEditing(null);
-    else {
-      setEditing({ ...editing, problem: useSong.getState().problem });
-      useSong.getState().say(null);
+      return true;
+    }
+    const same = text === events.find((c) => c.id === editing.id)?.symbol;
+    if (editing.id === NEW) set({ chord: null, chords: [] });
+    if (
+      same ||
+      edit(editing.id === NEW ? putEdit(data, symbol, "after") : { do: "setChord", section: data.section.id, chord: editing.id, symbol })
+    ) {
+      setEditing(null);
+      return true;
+    }
+    setEditing({ ...editing, problem: useSong.getState().problem });
+    useSong.getState().say(null);
+    return false;
+  };
+  const focus = (id: string) => requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-chord="${id}"]`)?.focus());
+  const onInputKey = (e: KeyboardEvent) => {
+    e.stopPropagation();
+    if (e.key === "Escape") {
+      setEditing(null);
+      if (editing && editing.id !== NEW) focus(editing.id);
+    } else if (e.key === "Enter") {
+      const id = editing!.id;
+      if (commit() && id !== NEW) focus(id);
+    } else if (e.key === "Tab") {
+      e.preventDefault();
+      const at = editing!.id === NEW ? events.length : events.findIndex((c) => c.id === editing!.id);
+      if (editing!.id === NEW && !editing!.text.trim()) return setEditing(null);
+      if (!commit()) return;
+      const next = events[at + (e.shiftKey ? -1 : 1)];
+      if (next) {
+        set({ chord: next.id, chords: [next.id] });
+        setEditing({ id: next.id, text: next.symbol, problem: null });
+      } else if (!e.shiftKey) setEditing({ id: NEW, text: "", problem: null });
     }
   };
   const onKey = (e: KeyboardEvent, index: number) => {
-    const step = e.key === "ArrowLeft" ? -1 : e.key === "ArrowRight" ? 1 : 0;
+    const event = events[index]!;
+    const ids = chosen.includes(event.id) ? chosen : [event.id];
+    const step = { ArrowLeft: -1, ArrowRight: 1, Home: -events.length, End: events.length }[e.key] ?? 0;
+    const section = data.section.id;
     if (step) {
-      const next = events[index + step];
-      if (!next) return;
-      choose(next.id);
-      document.querySelector<HTMLElement>(`[data-chord="${next.id}"]`)?.focus();
-    } else if (e.key === "Enter") setEditing({ id: events[index]!.id, text: events[index]!.symbol, problem: null });
+      const next = events[Math.min(events.length - 1, Math.max(0, index + step))]!;
+      choose(next.id, e.shiftKey);
+      focus(next.id);
+    } else if (e.key === "ArrowUp" || e.key === "ArrowDown")
+      edit({ do: "moveChords", section, chords: ids, by: e.shiftKey ? "semitone" : "scale", steps: e.key === "ArrowUp" ? 1 : -1 });
+    else if (e.key === "Enter") setEditing({ id: event.id, text: event.symbol, problem: null });
+    else if (e.key === "Delete" || e.key === "Backspace") {
+      const near = events[index - 1] ?? events[index + ids.length];
+      if (edit({ do: "arrangeChords", section, chords: ids, how: "remove" })) {
+        set({ chord: near?.id ?? null, chords: near ? [near.id] : [] });
+        if (near) focus(near.id);
+      }
+    } else if (e.key.toLowerCase() === "p" && !e.ctrlKey && !e.metaKey)
+      edit({ do: "pinChords", section, chords: ids, pinned: !ids.every((id) => events.find((c) => c.id === id)?.pinned) });
+    else if (e.key === "a" && (e.ctrlKey || e.metaKey)) set({ chords: events.map((c) => c.id), chord: event.id });
     else return;
     e.preventDefault();
     e.stopPropagation();
   };
-  const ruleTo = (bar: number, first: number) => {
-    const a = Math.min(bar, first);
-    const b = Math.max(bar, first) + 1;
-    set({ loop: { on: true, from: a * data.meter.bar, to: b * data.meter.bar } });
-  };
+  const input = (style: object) => (
+    <>
+      <input
+        autoFocus
+        style={style}
+        aria-label={editing!.id === NEW ? "New chord" : "Chord symbol"}
+        aria-invalid={editing!.problem !== null}
+        value={editing!.text}
+        placeholder={editing!.id === NEW ? "next bar" : undefined}
+        onChange={(e) => setEditing({ ...editing!, text: e.target.value, problem: null })}
+        onBlur={() => (editing?.problem ? setEditing(null) : commit())}
+        onKeyDown={onInputKey}
+      />
+      {editing!.problem && (
+        <p className="chord-problem" role="alert">
+          {editing!.problem.message}. {editing!.problem.hint}
+        </p>
+      )}
+    </>
+  );
+  const end = events.length ? Math.max(...events.map((c) => c.start + c.duration)) : 0;
 
   return (
     <div className="chord-row" style={{ width: axis.width }}>
-      <div className="ruler" onPointerUp={() => setRuling(null)} onPointerLeave={() => setRuling(null)}>
-        {loop && (
-          <div
-            className={`loop-range${loop.on ? "" : " off"}`}
-            style={{ left: axis.x(loop.from), width: (loop.to - loop.from) * axis.scale }}
-          />
-        )}
-        {bars.map((b) => (
-          <div
-            key={b}
-            className="bar-number"
-            style={{ left: axis.x(b * data.meter.bar), width: data.meter.bar * axis.scale }}
-            title="Drag over bars to loop them, double click to loop the whole section"
-            onPointerDown={() => {
-              setRuling(b);
-              ruleTo(b, b);
-            }}
-            onPointerEnter={() => ruling !== null && ruleTo(b, ruling)}
-            onDoubleClick={() => set({ loop: null })}
-          >
-            {b + 1}
-            {axis.scale * 480 > 40 &&
-              data.meter.beats.slice(1).map((beat, i) => (
-                <span key={beat.start} style={{ left: beat.start * axis.scale }}>
-                  {i + 2}
-                </span>
-              ))}
-          </div>
-        ))}
-      </div>
+      <Ruler data={data} axis={axis} from={from} to={to} />
       <div className="chords" role="group" aria-label="Chords">
-        {events.map(
-          (event, i) =>
-            axis.x(event.start + event.duration) >= from &&
-            axis.x(event.start) <= to && (
-              <div
-                key={event.id}
-                className={`chord${event.id === selected ? " selected" : ""}`}
-                style={{ left: axis.x(event.start), width: event.duration * axis.scale }}
+        {!preview &&
+          harmony?.regions.map((r) => {
+            const first = events.find((c) => c.id === r.from);
+            const last = events.find((c) => c.id === r.to);
+            if (!first || !last) return null;
+            return (
+              <span
+                key={r.from}
+                className="key-region"
+                style={{ left: axis.x(first.start), width: (last.start + last.duration - first.start) * axis.scale - 3 }}
+                title={typeset(r.text)}
               >
-                {editing?.id === event.id ? (
-                  <>
-                    <input
-                      autoFocus
-                      aria-label="Chord symbol"
-                      aria-invalid={editing.problem !== null}
-                      value={editing.text}
-                      onChange={(e) => setEditing({ ...editing, text: e.target.value, problem: null })}
-                      onBlur={() => (editing.problem ? setEditing(null) : commit())}
-                      onKeyDown={(e) => {
-                        e.stopPropagation();
-                        if (e.key === "Enter") commit();
-                        else if (e.key === "Escape") setEditing(null);
-                      }}
-                    />
-                    {editing.problem && (
-                      <p className="chord-problem" role="alert">
-                        {editing.problem.message}. {editing.problem.hint}
-                      </p>
+                in {typeset(r.key)}
+              </span>
+            );
+          })}
+        {events.map((event, i) => {
+          if (axis.x(event.start + event.duration) < from || axis.x(event.start) > to) return null;
+          const width = event.duration * axis.scale;
+          const found = analyses.get(event.id);
+          const sounding = data.sounding.get(event.id);
+          const isChosen = chosen.includes(event.id) || event.id === selected;
+          return (
+            <div key={event.id} className={`chord${isChosen ? " selected" : ""}`} style={{ left: axis.x(event.start), width }}>
+              {editing?.id === event.id ? (
+                input({})
+              ) : (
+                <button
+                  type="button"
+                  data-chord={event.id}
+                  tabIndex={event.id === current ? 0 : -1}
+                  aria-pressed={isChosen}
+                  title={`${event.symbol}, ${positionText(data.meter, event.start)}${found && found.category !== "none" ? `: ${typeset(found.roman)}, ${categoryTitle(found.category)}. ${found.explanation}` : ""}`}
+                  onClick={(e: MouseEvent) => choose(event.id, e.shiftKey)}
+                  onDoubleClick={() => setEditing({ id: event.id, text: event.symbol, problem: null })}
+                  onKeyDown={(e) => onKey(e, i)}
+                >
+                  <span className="symbol" style={{ fontSize: symbolSize(event.symbol, width) }}>
+                    <ChordName symbol={event.symbol} />
+                    {event.readings && (
+                      <i className="doubt" aria-label="not sure">
+                        ?
+                      </i>
                     )}
-                  </>
-                ) : (
-                  <button
-                    type="button"
-                    data-chord={event.id}
-                    tabIndex={event.id === current ? 0 : -1}
-                    aria-pressed={event.id === selected}
-                    title={`${event.symbol}, ${positionText(data.meter, event.start)}. Double click or Enter to rename it`}
-                    onClick={() => choose(event.id)}
-                    onDoubleClick={() => setEditing({ id: event.id, text: event.symbol, problem: null })}
-                    onKeyDown={(e) => onKey(e, i)}
-                  >
-                    <span style={{ fontSize: symbolSize(event.symbol, event.duration * axis.scale) }}>
-                      <ChordName symbol={event.symbol} />
-                    </span>
+                  </span>
+                  <span className="under">
+                    {found && found.category !== "none" && found.symbol === event.symbol && (
+                      <b className={found.outside.length ? "roman foreign" : "roman"}>{typeset(found.roman)}</b>
+                    )}
+                    {event.pinned && (
+                      <i className="pin-mark" aria-label="pinned">
+                        pin
+                      </i>
+                    )}
                     {part && event.voicings?.[part.id]?.pinned && <i className="pin-dot" aria-label="voicing pinned" />}
-                  </button>
-                )}
-              </div>
-            ),
+                  </span>
+                  {sounding && sounding !== event.symbol && width > 76 && <span className="sounding">{typeset(sounding)}</span>}
+                </button>
+              )}
+              {i > 0 && <Border event={event} data={data} axis={axis} />}
+            </div>
+          );
+        })}
+        {editing?.id === NEW && (
+          <div className="chord new" style={{ left: Math.min(axis.x(end), Math.max(0, axis.width - 130)), width: 124 }}>
+            {input({})}
+          </div>
         )}
-        {!events.length && (
+        {!events.length && !editing && (
           <p className="empty-row" style={{ left: axis.x(0) }}>
-            No chords yet: type a chord line in the Chords panel.
+            No chords yet.{" "}
+            <button type="button" onClick={() => setEditing({ id: NEW, text: "", problem: null })}>
+              Type the first one here
+            </button>{" "}
+            (Tab goes on to the next bar), or use the ways in on the right.
           </p>
         )}
       </div>
     </div>
+  );
+}
+
+/** The border before a chord: dragged, it snaps to the grid; one edit when it is let go. */
+function Border({ event, data, axis }: { event: ChordEvent; data: ScoreData; axis: Axis }) {
+  const edit = useSong((s) => s.edit);
+  const grid = useView((s) => s.grid);
+  const drag = useRef<{ x: number; start: Ticks } | null>(null);
+  const target = (e: PointerEvent) => Math.round((drag.current!.start + (e.clientX - drag.current!.x) / axis.scale) / grid) * grid;
+  return (
+    <span
+      className="chord-border"
+      title="Drag the border"
+      onPointerDown={(e) => {
+        e.preventDefault();
+        e.currentTarget.setPointerCapture(e.pointerId);
+        drag.current = { x: e.clientX, start: event.start };
+      }}
+      onPointerMove={(e) => {
+        if (drag.current) e.currentTarget.style.transform = `translateX(${(target(e) - drag.current.start) * axis.scale}px)`;
+      }}
+      onPointerUp={(e) => {
+        if (!drag.current) return;
+        const start = target(e);
+        drag.current = null;
+        e.currentTarget.style.transform = "";
+        if (start !== event.start) edit({ do: "setBorder", section: data.section.id, chord: event.id, start });
+      }}
+    />
   );
 }

@@ -1,5 +1,6 @@
 import { memo } from "react";
-import { chordPitchClasses, mod, rootPc, type Midi, type RealNote } from "../../core/src/index";
+import { chordPitchClasses, mod, parseKey, rootPc, tensions, typeset, type Midi, type RealNote } from "../../core/src/index";
+import { useView } from "../store/view";
 import type { Axis, ScoreData } from "./data";
 import { HEAD } from "./NoteMark";
 
@@ -17,6 +18,8 @@ interface BackProps {
 /** Bar and beat lines, and the tones of each chord as lines of its own: root and fifth heavier and named. */
 export const LaneBack = memo(function LaneBack({ data, axis, low, high, height, foot, from, to }: BackProps) {
   const y = (midi: number) => HEAD + 3 + ((high - midi) / (high - low)) * (foot - 2 * HEAD - 6);
+  const chosen = useView((s) => s.chord);
+  const harmony = useView((s) => s.harmony);
   const bars = Array.from({ length: data.section.bars }, (_, b) => b).filter(
     (b) => axis.x((b + 1) * data.meter.bar) >= from && axis.x(b * data.meter.bar) <= to,
   );
@@ -57,6 +60,21 @@ export const LaneBack = memo(function LaneBack({ data, axis, low, high, height, 
                   {above === 0 ? "R" : "5"}
                 </text>,
               );
+          }
+          // The chosen chord also shows its tensions, and the notes to avoid.
+          if (c.id === chosen && c.duration * axis.scale > 40) {
+            const local = parseKey(harmony?.chords.find((x) => x.id === c.id)?.key ?? "");
+            for (const t of tensions(c.chord!, local.ok ? local.value : data.key))
+              for (let m = low; m <= high; m++)
+                if (mod(m, 12) === t.pc)
+                  lines.push(
+                    <g key={`x${m}`} className={t.available ? "tension" : "tension avoid"}>
+                      <line x1={axis.x(c.start)} x2={axis.x(c.start + c.duration)} y1={y(m)} y2={y(m)} />
+                      <text x={axis.x(c.start) + 3} y={y(m) - 2}>
+                        {t.available ? typeset(t.role) : `avoid ${typeset(t.role)}`}
+                      </text>
+                    </g>,
+                  );
           }
           return <g key={c.id + c.start}>{lines}</g>;
         })}

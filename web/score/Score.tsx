@@ -26,6 +26,9 @@ const tintOf = (part: Part): string =>
 /** Highest register on top, drums at the bottom. */
 const ORDER: Record<Part["role"], number> = { melody: 0, vocal: 1, counter: 2, chords: 3, bass: 4, drums: 5 };
 
+/** Height of the ruler and the chords with their numerals. */
+const TOP = 98;
+
 export function Score({ data }: { data: ScoreData }) {
   const { zoom, folded, solo, findings, set } = useView();
   const edit = useSong((s) => s.edit);
@@ -84,7 +87,7 @@ export function Score({ data }: { data: ScoreData }) {
   const open = pitched.filter((p) => !folded.includes(p.id));
   const drums = parts.find((p) => p.role === "drums");
   const drumHeight = drums && !folded.includes(drums.id) ? ROWS.length * ROW : FOLDED;
-  const spare = box.height - 74 - drumHeight - (pitched.length - open.length) * FOLDED - parts.length - 16;
+  const spare = box.height - TOP - drumHeight - (pitched.length - open.length) * FOLDED - parts.length - 16;
   const laneHeight = Math.max(84, Math.min(190, Math.floor(spare / Math.max(1, open.length))));
   const toggle = (list: string[], id: string) => (list.includes(id) ? list.filter((x) => x !== id) : [...list, id]);
 

@@ -5,6 +5,7 @@ import {
   realize,
   sectionKey,
   sectionMeter,
+  soundingNames,
   type Key,
   type KickHit,
   type Meter,
@@ -29,6 +30,8 @@ export interface ScoreData {
   length: Ticks;
   /** Ticks shown before bar 1, for pickup notes. */
   pickup: Ticks;
+  /** Sounding names of the chords whose bass part changes them, by chord id. */
+  sounding: Map<string, string>;
 }
 
 export function useScoreData(song: Song, sectionId: string): ScoreData | null {
@@ -45,6 +48,7 @@ export function useScoreData(song: Song, sectionId: string): ScoreData | null {
       real,
       meter,
       key: sectionKey(song, section),
+      sounding: new Map([...soundingNames(real)].map(([c, name]) => [c.id, name])),
       kicks: kicks(section.groove, meter),
       length: section.bars * meter.bar,
       roles: new Map(real.parts.map((p) => [p.id, noteRoles(real, p)])),

@@ -3,9 +3,15 @@ import { latest, sync, workers } from "../workers/client";
 import { useSong } from "./song";
 import { useView } from "./view";
 
+let shownHarmony = -1;
 const analyze = latest(
   (section: string, tried?: Edit) => workers.judge.analyze(section, tried),
-  (result) => useView.getState().set(result),
+  ({ harmony, verdict, harmonyId, ...result }) => {
+    // What did not change stays the same object, so that nothing that shows it is drawn again.
+    const same = harmonyId === shownHarmony && useView.getState().harmony !== null;
+    shownHarmony = harmonyId;
+    useView.getState().set(same ? result : { ...result, harmony, verdict });
+  },
 );
 
 /** Judges an edit that is still being made, such as a note under the mouse. */
@@ -73,7 +79,16 @@ export function startAnalysis(): () => void {
   });
   const offView = useView.subscribe((state, before) => {
     if (state.section === before.section) return;
-    state.set({ lines: [], writeProblem: null, preview: null, chord: null, loop: null, selected: { part: "", ids: [] } });
+    state.set({
+      lines: [],
+      writeProblem: null,
+      preview: null,
+      chord: null,
+      chords: [],
+      offers: [],
+      loop: null,
+      selected: { part: "", ids: [] },
+    });
     refresh();
     revoice();
   });

@@ -1,9 +1,34 @@
 import { create } from "zustand";
-import type { BassLine, BassReport, Finding, Problem, SectionVoicing, Song, Ticks } from "../../core/src/index";
+import type {
+  BassLine,
+  BassReport,
+  Edit,
+  Finding,
+  HarmonyReport,
+  Problem,
+  SectionVoicing,
+  Song,
+  Ticks,
+  Verdict,
+} from "../../core/src/index";
 
 export const WORKSPACES = ["groove", "chords", "voicings", "bass", "check", "handover"] as const;
 export type Workspace = (typeof WORKSPACES)[number];
 export type Snap = "chord" | "scale" | "semitone";
+
+/** A change that can be heard in place and taken. */
+export interface Offer {
+  id: string;
+  label: string;
+  edit: Edit;
+  from: Ticks;
+  to: Ticks;
+}
+
+export const CHORD_TABS = ["write", "understand", "reharmonize", "harmonize"] as const;
+export type ChordTab = (typeof CHORD_TABS)[number];
+export const WAYS_IN = ["symbols", "numerals", "keys", "frets", "palette", "file"] as const;
+export type WayIn = (typeof WAYS_IN)[number];
 
 interface ViewState {
   section: string;
@@ -17,7 +42,13 @@ interface ViewState {
   solo: string[];
   /** Selected notes of one part. */
   selected: { part: string; ids: string[] };
+  /** The chord in focus, and all chosen ones (the one in focus among them). */
   chord: string | null;
+  chords: string[];
+  chordTab: ChordTab;
+  wayIn: WayIn;
+  /** Keys of the computer play notes. */
+  playIn: boolean;
   loop: { on: boolean; from: Ticks; to: Ticks } | null;
   wholeSong: boolean;
   click: boolean;
@@ -25,6 +56,10 @@ interface ViewState {
   help: boolean;
 
   findings: Finding[];
+  harmony: HarmonyReport | null;
+  verdict: Verdict | null;
+  /** Offers of the Chords workspace, in the order of their number keys. */
+  offers: Offer[];
   report: BassReport | null;
   voicing: SectionVoicing | null;
   lines: BassLine[];
@@ -46,12 +81,19 @@ export const useView = create<ViewState>((set) => ({
   solo: [],
   selected: { part: "", ids: [] },
   chord: null,
+  chords: [],
+  chordTab: "write",
+  wayIn: "symbols",
+  playIn: false,
   loop: null,
   wholeSong: false,
   click: false,
   countIn: false,
   help: false,
   findings: [],
+  harmony: null,
+  verdict: null,
+  offers: [],
   report: null,
   voicing: null,
   lines: [],

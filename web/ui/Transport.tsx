@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
-import { chordAtTick, mod, positionText, typeset } from "../../core/src/index";
+import { chordAtTick, mod, parseKey, positionText, tensions, typeset, type Midi } from "../../core/src/index";
 import { play, playhead, stop, touch, useSound } from "../audio/sound";
+import { touchKey, usePlayed } from "../input/played";
 import type { ScoreData } from "../score/data";
 import { useView } from "../store/view";
 import { ChordName } from "./ChordName";
@@ -9,7 +10,7 @@ const LOW = 36;
 const HIGH = 84;
 
 /** Play, position, and what sounds now: on the keyboard and in words. */
-export function Transport({ data }: { data: ScoreData }) {
+export function Transport({ data, workspace }: { data: ScoreData; workspace: string }) {
   const { playing, loading } = useSound();
   const view = useView();
   const [tick, setTick] = useState<number | null>(null);
@@ -56,6 +57,13 @@ export function Transport({ data }: { data: ScoreData }) {
   const width = 100 / whites.length;
   const keyPart = data.song.parts.find((p) => p.link)?.id ?? data.song.parts[0]!.id;
   const dot = (m: number) => sounding.find((s) => s.note.midi === m);
+  // While chords are played in, a touch of a key adds to the chord; otherwise it only sounds.
+  const played = usePlayed((s) => s.notes);
+  const collecting = workspace === "chords" && view.chordTab === "write" && view.wayIn === "keys";
+  const onKey = (m: Midi) => (collecting ? touchKey(m) : void touch(keyPart, m));
+  // The chosen chord's tensions and notes to avoid, once each, above its tones.
+  const local = parseKey(view.harmony?.chords.find((c) => c.id === chosen?.id)?.key ?? "");
+  const colors = !playing && !collecting && chord?.chord && chosen ? tensions(chord.chord, local.ok ? local.value : data.key) : [];
 
   return (
     <footer className="transport">
@@ -116,7 +124,7 @@ export function Transport({ data }: { data: ScoreData }) {
         aria-label={`Keyboard: ${sounding.map((s) => s.note.pitch).join(" ") || "nothing sounds"}`}
       >
         {whites.map((m, i) => (
-          <rect key={m} className="white" x={i * width} y={0} width={width} height={12} onPointerDown={() => void touch(keyPart, m)} />
+          <rect key={m} className="white" x={i * width} y={0} width={width} height={12} onPointerDown={() => onKey(m)} />
         ))}
         {Array.from({ length: HIGH - LOW }, (_, i) => LOW + i)
           .filter((m) => !whites.includes(m))
@@ -128,13 +136,13 @@ export function Transport({ data }: { data: ScoreData }) {
               y={0}
               width={width * 0.64}
               height={7}
-              onPointerDown={() => void touch(keyPart, m)}
+              onPointerDown={() => onKey(m)}
             />
           ))}
       </svg>
       <div className="key-dots" aria-hidden="true">
         {Array.from({ length: HIGH - LOW + 1 }, (_, i) => LOW + i).map((m) => {
-          const found = dot(m);
+          const found = collecting ? undefined : dot(m);
           const white = whites.includes(m);
           return (
             found && (
@@ -149,6 +157,39 @@ export function Transport({ data }: { data: ScoreData }) {
                 {typeset(found.role?.label ?? "")}
               </span>
             )
+          );
+        })}
+        {collecting &&
+          played
+            .filter((m) => m >= LOW && m <= HIGH)
+            .map((m) => {
+              const white = whites.includes(m);
+              return (
+                <span
+                  key={`p${m}`}
+                  className="key-dot played"
+                  style={{
+                    left: `${(white ? whites.indexOf(m) + 0.5 : whites.filter((w) => w < m).length) * width}%`,
+                    top: white ? "78%" : "36%",
+                  }}
+                />
+              );
+            })}
+        {colors.map((t) => {
+          const m = 72 + mod(t.pc, 12);
+          const white = whites.includes(m);
+          return (
+            <span
+              key={`t${t.pc}`}
+              className={`key-dot tension${t.available ? "" : " avoid"}`}
+              title={t.rule}
+              style={{
+                left: `${(white ? whites.indexOf(m) + 0.5 : whites.filter((w) => w < m).length) * width}%`,
+                top: white ? "78%" : "36%",
+              }}
+            >
+              {t.available ? typeset(t.role) : "×"}
+            </span>
           );
         })}
         {[36, 48, 60, 72].map((m) => (

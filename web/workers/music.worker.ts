@@ -1,20 +1,36 @@
 import { expose } from "comlink";
 import {
+  adaptBass,
+  analyzeSection,
   applyEdit,
   createChecker,
   fail,
+  judgeProgression,
+  ok,
   partByRole,
+  reharmonizeSection,
   reportBass,
   voiceSection,
+  tryHarmonize,
+  tryReharmonize,
   tryWriteBass,
   type BassLine,
   type BassReport,
   type BassRequest,
   type Edit,
   type Finding,
+  type Harmonization,
+  type HarmonizeRequest,
+  type HarmonyReport,
+  type Progressed,
+  type ReharmCandidate,
+  type ReharmRequest,
+  type SectionRequest,
+  type Verdict,
   type Result,
   type SectionVoicing,
   type Song,
+  type Ticks,
 } from "../../core/src/index";
 
 /** Keeps the song by version and follows it by edits, so that a whole song crosses the border only when it is opened or undone. */
@@ -27,6 +43,33 @@ const trial = createChecker();
 export interface Analysis {
   findings: Finding[];
   report: BassReport | null;
+  harmony: HarmonyReport | null;
+  verdict: Verdict | null;
+  /** Changes only when harmony and verdict do. */
+  harmonyId: number;
+}
+
+/** The harmony of a section is worked out anew only when its chords, its lines or its key change. */
+type Harmony = Pick<Analysis, "harmony" | "verdict" | "harmonyId">;
+let harmony: { song: Song; section: string; result: Harmony } | null = null;
+let harmonies = 0;
+function harmonyOf(of: Song, section: string): Harmony {
+  const same =
+    harmony?.section === section &&
+    harmony.song.key === of.key &&
+    harmony.song.meter === of.meter &&
+    harmony.song.parts === of.parts &&
+    (["chords", "notes", "key", "bars"] as const).every((f) => {
+      const [a, b] = [harmony!.song, of].map((x) => x.sections.find((y) => y.id === section)?.[f]);
+      return a === b;
+    });
+  if (!same)
+    harmony = {
+      song: of,
+      section,
+      result: { harmony: analyzeSection(of, section), verdict: judgeProgression(of, section), harmonyId: ++harmonies },
+    };
+  return harmony!.result;
 }
 
 const musicWorker = {
@@ -45,16 +88,47 @@ const musicWorker = {
   },
   /** Findings and bass report of a section; with `tried`, as if that edit had been made. */
   analyze(section: string, tried?: Edit): Analysis {
-    if (!song) return { findings: [], report: null };
+    if (!song) return { findings: [], report: null, harmony: null, verdict: null, harmonyId: 0 };
     const changed = tried ? applyEdit(song, tried) : null;
     const judged = changed?.ok ? changed.value.song : song;
     const by = changed?.ok ? trial : checker;
     const bass = partByRole(judged, "bass");
     const report = bass && reportBass(judged, { section, part: bass.id, sliced: by.sliced(judged, section) });
-    return { findings: by.section(judged, section), report: report?.ok ? report.value : null };
+    return { findings: by.section(judged, section), report: report?.ok ? report.value : null, ...harmonyOf(song, section) };
   },
   voice: (section: string, part: string): Result<SectionVoicing> =>
     song ? voiceSection(song, section, part) : fail("song.none", "No song is open"),
+  reharmonize: (request: Omit<ReharmRequest, "song">): Result<ReharmCandidate[]> =>
+    song ? tryReharmonize({ song, ...request }) : fail("song.none", "No song is open"),
+  reharmonizeSection: (request: Omit<SectionRequest, "song">): Result<Progressed[]> =>
+    song ? reharmonizeSection({ song, ...request }) : fail("song.none", "No song is open"),
+  harmonize: (request: Omit<HarmonizeRequest, "song">, as: "melody" | "bass"): Result<Harmonization[]> =>
+    song ? tryHarmonize({ song, ...request }, as) : fail("song.none", "No song is open"),
+  /** An edit of chords with what belongs to it: the bass that follows (when wanted) and the voicings. */
+  dress(edit: Edit, section: string, from: Ticks, to: Ticks, bassFollows: boolean): Result<Edit> {
+    if (!song) return fail("song.none", "No song is open");
+    const edits: Edit[] = [edit];
+    let current = applyEdit(song, edit);
+    if (!current.ok) return current;
+    const bass = bassFollows ? partByRole(song, "bass") : undefined;
+    const moved = bass && adaptBass(song, current.value.song, section, bass.id, from, to);
+    if (moved) {
+      edits.push(moved);
+      current = applyEdit(current.value.song, moved);
+      if (!current.ok) return current;
+    }
+    for (const part of song.parts.filter((p) => p.link)) {
+      const voiced = voiceSection(current.value.song, section, part.id);
+      if (!voiced.ok) continue;
+      edits.push({
+        do: "setVoicings",
+        section,
+        part: part.id,
+        pitches: Object.fromEntries(voiced.value.ids.map((id, i) => [id, voiced.value.chords[i]!.pitches])),
+      });
+    }
+    return ok({ do: "all", label: "chords", edits });
+  },
   bass: (request: BassRequest): Result<BassLine[]> => (song ? tryWriteBass(song, request) : fail("song.none", "No song is open")),
 };
 

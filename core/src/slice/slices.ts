@@ -1,6 +1,7 @@
-import { mod } from "../pitch/pitch";
+import { mod, pitchClass, transposeNote, type NoteName } from "../pitch/pitch";
 import { beatAt, type Ticks } from "../time/meter";
-import { bassPc, chordPitchClasses, chordSymbol } from "../chord/chord";
+import { bassPc, chordPitchClasses, chordSymbol, rootPc, type Chord } from "../chord/chord";
+import { identifyChords } from "../chord/identify";
 import { realize, type RealChord, type RealHit, type RealNote, type RealSection, type RealSong } from "../song/realize";
 import type { Song } from "../song/schema";
 import { kicks, type KickHit } from "./accents";
@@ -108,8 +109,26 @@ export function sliceReal(real: RealSong): Sliced {
   return { real, slices: out, roles };
 }
 
+const heard = new Map<string, string>();
+
+/** The name of a written chord over the bass note that sounds under it: Am over F is Fmaj7. */
+function nameOver(chord: Chord, bass: NoteName): string {
+  const { bass: _, ...upper } = chord;
+  if (pitchClass(bass) === rootPc(chord)) return chordSymbol(upper);
+  const id = `${chordSymbol(upper)}/${bass}`;
+  const known = heard.get(id);
+  if (known) return known;
+  const pitches = upper.tones.map((t) => transposeNote(upper.root, t.degree - 1, t.semitones));
+  const [first] = identifyChords({ pitches, bass });
+  // An inversion keeps its name; otherwise the best reading of all that sounds counts.
+  const inverted = chordPitchClasses(upper).includes(pitchClass(bass));
+  const name = inverted || !first || first.added.length ? chordSymbol({ ...upper, bass }) : first.symbol;
+  if (heard.size < 2000) heard.set(id, name);
+  return name;
+}
+
 /** Chords whose bass part sounds another bass than the written one: for at least half of the chord, or on its first beat. */
-function soundingNames(real: RealSong): Map<RealChord, string> {
+export function soundingNames(real: RealSong): Map<RealChord, string> {
   const bass = real.parts.find((p) => p.role === "bass");
   const names = new Map<RealChord, string>();
   for (const chord of real.chords) {
@@ -123,8 +142,7 @@ function soundingNames(real: RealSong): Map<RealChord, string> {
     const pc = mod(found.midi, 12);
     if (pc === bassPc(chord.chord)) continue;
     const name = found.pitch.replace(/-?\d+$/, "");
-    const { bass: _, ...upper } = chord.chord;
-    names.set(chord, chordSymbol(pc === chordPitchClasses(chord.chord)[0] ? upper : { ...upper, bass: name }));
+    names.set(chord, nameOver(chord.chord, name));
   }
   return names;
 }

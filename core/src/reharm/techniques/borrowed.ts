@@ -18,7 +18,7 @@ export const borrowed: Technique = {
     const { chord, key } = spot.here;
     const step = key.pcs.indexOf(rootPc(chord));
     // A dominant that gives up its leading tone for the minor v would lose its point.
-    if (step < 0 || (step === 4 && has(chord, "3"))) return [];
+    if (step < 0 || (step === 4 && !has(chord, "b3"))) return [];
     let other = parallelMinor(key);
     if (isMinorish(key)) {
       const major = parseKey(`${key.tonic} major`);

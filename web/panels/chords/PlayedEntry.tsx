@@ -1,0 +1,67 @@
+import { useEffect } from "react";
+import { identifyChords, keyName, spellInKey, typeset } from "../../../core/src/index";
+import { touch } from "../../audio/sound";
+import { clearPlayed, onPlayed, startComputerKeys, startMidi, usePlayed } from "../../input/played";
+import type { ScoreData } from "../../score/data";
+import { useView } from "../../store/view";
+import { Named } from "./Named";
+import { put } from "./put";
+
+/** Notes played on any keyboard, named while they are held. */
+export function PlayedEntry({ data }: { data: ScoreData }) {
+  const { notes, device, deviceProblem } = usePlayed();
+  const { playIn, chord, set } = useView();
+  const part = data.song.parts.find((p) => p.link)?.id ?? data.song.parts[0]!.id;
+  useEffect(() => onPlayed((midi) => void touch(part, midi)), [part]);
+  useEffect(() => {
+    void startMidi();
+    return () => set({ playIn: false });
+  }, [set]);
+  useEffect(() => (playIn ? startComputerKeys() : undefined), [playIn]);
+  const names = notes.map((m) => spellInKey(m, data.key));
+  const readings = notes.length > 1 ? identifyChords({ pitches: names, key: keyName(data.key) }) : [];
+  // With the computer's keys on, Enter puts the chord that was played.
+  useEffect(() => {
+    if (!playIn) return;
+    const onEnter = (e: KeyboardEvent) => {
+      if (e.key !== "Enter" || !readings[0] || /^(INPUT|TEXTAREA|SELECT|BUTTON)$/.test((e.target as HTMLElement).tagName)) return;
+      e.preventDefault();
+      e.stopPropagation();
+      if (put(data, readings[0].symbol, "after")) clearPlayed();
+    };
+    window.addEventListener("keydown", onEnter, true);
+    return () => window.removeEventListener("keydown", onEnter, true);
+  });
+  return (
+    <>
+      <p className="small">
+        Touch the keyboard at the foot of the page: each key joins the chord, or leaves it.{" "}
+        {device ? `Listening to ${device}.` : deviceProblem}
+      </p>
+      <div className="controls">
+        <button
+          type="button"
+          aria-pressed={playIn}
+          onClick={() => set({ playIn: !playIn })}
+          title="A W S E D F … are piano keys from C, Z and X move an octave"
+        >
+          computer keys play
+        </button>
+        <button type="button" disabled={!notes.length} onClick={clearPlayed}>
+          clear
+        </button>
+      </div>
+      {playIn && (
+        <p className="small">
+          <kbd>A</kbd> to <kbd>;</kbd> are white keys from C, the row above black ones. <kbd>Z</kbd> <kbd>X</kbd> move an octave,{" "}
+          <kbd>Enter</kbd> puts the chord
+          {chord ? "" : " at the end"}.
+        </p>
+      )}
+      <p className="played-notes" aria-live="polite">
+        {names.length ? typeset(names.join("  ")) : "No notes yet."}
+      </p>
+      <Named data={data} readings={readings} />
+    </>
+  );
+}

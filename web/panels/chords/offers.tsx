@@ -1,0 +1,68 @@
+import { applyEdit, type Edit, type Ticks } from "../../../core/src/index";
+import { endPreview, hear, useSound } from "../../audio/sound";
+import { useSong } from "../../store/song";
+import { useView, type Offer } from "../../store/view";
+import { workers } from "../../workers/client";
+
+/** Whether the bass goes along with changed chords, in listening and in taking. */
+export const bassFollows = { on: true };
+
+const dressed = new Map<string, Edit>();
+
+/** The offer's edit with its voicings and, when wanted, the bass that follows. */
+async function dress(offer: Offer): Promise<Edit> {
+  const { version } = useSong.getState();
+  const id = `${version}:${offer.id}:${bassFollows.on}`;
+  const known = dressed.get(id);
+  if (known) return known;
+  const result = await workers.writer.dress(offer.edit, useView.getState().section, offer.from, offer.to, bassFollows.on);
+  const edit = result.ok ? result.value : offer.edit;
+  if (dressed.size > 60) dressed.clear();
+  dressed.set(id, edit);
+  return edit;
+}
+
+/** One bar before the place, to its end and a bar after it. */
+const around = (offer: Offer, bar: Ticks, end: Ticks) => ({
+  from: Math.max(0, Math.floor(offer.from / bar) * bar - bar),
+  to: Math.min(end, Math.ceil(offer.to / bar) * bar + bar),
+});
+
+export async function hearOffer(offer: Offer, bar: Ticks, end: Ticks): Promise<void> {
+  const edit = await dress(offer);
+  const { song, say } = useSong.getState();
+  const result = song && applyEdit(song, edit);
+  if (!result) return;
+  const range = around(offer, bar, end);
+  if (result.ok) await hear(result.value.song, offer.label, offer.id, range.from, range.to);
+  else say(result.error);
+}
+
+/** What is written, at the same spot. */
+export async function hearWritten(offer: Offer, bar: Ticks, end: Ticks): Promise<void> {
+  const { song } = useSong.getState();
+  const range = around(offer, bar, end);
+  if (song) await hear(song, "what is written", `written:${offer.id}`, range.from, range.to);
+}
+
+export async function takeOffer(offer: Offer): Promise<void> {
+  const edit = await dress(offer);
+  endPreview();
+  if (useSong.getState().edit(edit)) useView.getState().set({ offers: [], chords: [], chord: null });
+}
+
+/** The three things one does with an offer. */
+export function OfferButtons({ offer, bar, end }: { offer: Offer; bar: Ticks; end: Ticks }) {
+  const heard = useView((s) => s.preview?.id === offer.id);
+  const playing = useSound((s) => s.playing);
+  return (
+    <span className="offer-buttons">
+      <button type="button" aria-pressed={heard && playing} onClick={() => void hearOffer(offer, bar, end)}>
+        {heard && playing ? "Stop" : "Hear"}
+      </button>
+      <button type="button" onClick={() => void takeOffer(offer)}>
+        Take
+      </button>
+    </span>
+  );
+}
