@@ -94,6 +94,12 @@ const cases: [what: string, rule: string, inside: Song, outside: Song][] = [
     songWith({ line: "| F |", melody: ["0 F5 2"] }),
     songWith({ line: "| F |", melody: ["0 F5 2.5"] }),
   ],
+  [
+    "a key two thirds of whose chords are its own stands, one that has none does not",
+    "key-contradicted",
+    songWith({ line: "| C | F | Bb7 | C |" }),
+    songWith({ line: "| Ebmaj7 | Cm7 | Fm7 | Bb7 |" }),
+  ],
 ];
 
 test.each(cases)("%s (%s)", (_, rule, inside, outside) => {

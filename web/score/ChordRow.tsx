@@ -1,7 +1,7 @@
 import { useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from "react";
 import { categoryTitle, pitchMidi, positionText, typeset, type ChordEvent, type Problem, type Ticks } from "../../core/src/index";
 import { touch } from "../audio/sound";
-import { putEdit } from "../panels/chords/put";
+import { chordsNow, putEdit } from "../panels/chords/put";
 import { useSong } from "../store/song";
 import { useView } from "../store/view";
 import { ChordName } from "../ui/ChordName";
@@ -55,7 +55,7 @@ export function ChordRow({ data, axis, from, to }: { data: ScoreData; axis: Axis
       setEditing(null);
       return true;
     }
-    const same = text === events.find((c) => c.id === editing.id)?.symbol;
+    const same = text === chordsNow(data.section.id).find((c) => c.id === editing.id)?.symbol;
     if (editing.id === NEW) set({ chord: null, chords: [] });
     if (
       same ||
@@ -79,10 +79,11 @@ export function ChordRow({ data, axis, from, to }: { data: ScoreData; axis: Axis
       if (commit() && id !== NEW) focus(id);
     } else if (e.key === "Tab") {
       e.preventDefault();
-      const at = editing!.id === NEW ? events.length : events.findIndex((c) => c.id === editing!.id);
       if (editing!.id === NEW && !editing!.text.trim()) return setEditing(null);
+      const before = chordsNow(data.section.id);
+      const at = editing!.id === NEW ? before.length : before.findIndex((c) => c.id === editing!.id);
       if (!commit()) return;
-      const next = events[at + (e.shiftKey ? -1 : 1)];
+      const next = chordsNow(data.section.id)[at + (e.shiftKey ? -1 : 1)];
       if (next) {
         set({ chord: next.id, chords: [next.id] });
         setEditing({ id: next.id, text: next.symbol, problem: null });

@@ -13,10 +13,12 @@ interface BackProps {
   foot: number;
   from: number;
   to: number;
+  /** Show tensions of the chosen chord: lines above the chords have a use for them. */
+  colors: boolean;
 }
 
 /** Bar and beat lines, and the tones of each chord as lines of its own: root and fifth heavier and named. */
-export const LaneBack = memo(function LaneBack({ data, axis, low, high, height, foot, from, to }: BackProps) {
+export const LaneBack = memo(function LaneBack({ data, axis, low, high, height, foot, from, to, colors }: BackProps) {
   const y = (midi: number) => HEAD + 3 + ((high - midi) / (high - low)) * (foot - 2 * HEAD - 6);
   const chosen = useView((s) => s.chord);
   const harmony = useView((s) => s.harmony);
@@ -62,7 +64,7 @@ export const LaneBack = memo(function LaneBack({ data, axis, low, high, height, 
               );
           }
           // The chosen chord also shows its tensions, and the notes to avoid.
-          if (c.id === chosen && c.duration * axis.scale > 40) {
+          if (colors && c.id === chosen && c.duration * axis.scale > 40) {
             const local = parseKey(harmony?.chords.find((x) => x.id === c.id)?.key ?? "");
             for (const t of tensions(c.chord!, local.ok ? local.value : data.key))
               for (let m = low; m <= high; m++)

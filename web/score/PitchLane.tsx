@@ -274,7 +274,17 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
       onKeyDown={onKey}
       onContextMenu={(e) => e.preventDefault()}
     >
-      <LaneBack data={data} axis={axis} low={low} high={high} height={height} foot={foot} from={from} to={to} />
+      <LaneBack
+        colors={part.role !== "bass" && !part.linked}
+        data={data}
+        axis={axis}
+        low={low}
+        high={high}
+        height={height}
+        foot={foot}
+        from={from}
+        to={to}
+      />
       {part.role === "bass" &&
         data.kicks
           .filter((k) => axis.x(k.start) >= from - 20 && axis.x(k.start) <= to)

@@ -102,10 +102,10 @@ function rank(names: Map<PitchClass, NoteName>, bass: PitchClass | null, explici
     // The bass may stand apart from the chord above it, unless the chord is built on it.
     const apart = bassAbove !== null && bassAbove !== 0 && names.size > 3 ? above & ~(1 << bassAbove) : null;
     for (const template of TEMPLATES) {
-      weigh(root, template, above, bassAbove, false, names.size, found);
+      weigh(root, template, above, bassAbove, false, names.size, explicit, found);
       // A sixth or seventh in the bass is an inversion, not a foreign bass.
       if (apart !== null && bassAbove! < 9 && !(template.mask & (1 << bassAbove!)))
-        weigh(root, template, apart, bassAbove, true, names.size, found);
+        weigh(root, template, apart, bassAbove, true, names.size, explicit, found);
     }
   }
   const plain = new Set(found.flatMap((f) => (f.added.length || f.rootless || f.foreign ? [] : [f.root])));
@@ -144,11 +144,24 @@ function rank(names: Map<PitchClass, NoteName>, bass: PitchClass | null, explici
 }
 
 /** Weighs one root and quality against the notes, given as a mask above that root. */
-function weigh(root: PitchClass, t: Template, above: number, bass: number | null, foreign: boolean, size: number, out: Found[]): void {
+function weigh(
+  root: PitchClass,
+  t: Template,
+  above: number,
+  bass: number | null,
+  foreign: boolean,
+  size: number,
+  explicit: boolean,
+  out: Found[],
+): void {
   const rootless = !(above & 1);
   // A root is only understood where third and seventh are there to point to it.
   if (rootless && (foreign || size < 3 || !t.seventh || t.suspended)) return;
-  let cost = t.cost + (t.suspended && size > 3 && bass !== 0 ? HANGING : 0) + (rootless ? ROOTLESS : 0) + (foreign ? FOREIGN_BASS : 0);
+  let cost =
+    t.cost +
+    (t.suspended && size > 3 && bass !== 0 ? HANGING : 0) +
+    (rootless ? ROOTLESS + (explicit ? 1 : 0) : 0) +
+    (foreign ? FOREIGN_BASS : 0);
   const omitted: string[] = rootless ? ["R"] : [];
   const missing = t.mask & ~above & ~1;
   if (missing) {

@@ -40,8 +40,10 @@ function degreeSemitones(key: Key, accidental: string, index: number, diminished
   const own = MODES[key.mode][index]!;
   const major = MODES.major[index]!;
   if (!accidental) return isMinorish(key) && index === 6 && diminished ? 11 : own;
-  // A flat is counted from the major scale, so that bVI is the same chord in C major and C minor; a sharp raises the mode's own degree.
-  return accidental[0] === "b" ? major - accidental.length : own + accidental.length;
+  // A flat is counted from the major scale, so that bVI is the same chord in C major and C minor, and a sharp from the mode's own degree; where the
+  // mode's degree is raised already (the fourth of lydian), the other way around.
+  const raised = own > major;
+  return accidental[0] === "b" ? (raised ? own : major) - accidental.length : (raised ? major : own) + accidental.length;
 }
 
 interface Split {
@@ -163,6 +165,8 @@ function degreeOf(note: NoteName, key: Key): { index: number; accidental: string
   // In major-like modes accidentals count from the major scale (bVII in mixolydian); in minor ones from the mode itself.
   const own = isMinorish(key) ? MODES[key.mode][index]! : MODES.major[index]!;
   const shift = mod(above - own + 6, 12) - 6;
+  // The major scale's degree is foreign where the mode has another one.
+  if (shift === 0 && own !== MODES[key.mode][index]) return { index, accidental: own > MODES[key.mode][index]! ? "#" : "b" };
   return { index, accidental: shift < 0 ? "b".repeat(-shift) : "#".repeat(shift) };
 }
 
@@ -190,7 +194,9 @@ export function romanOf(chord: Chord, key: Key): string {
   // The leading-tone chord of minor is plain vii°.
   const raised = isMinorish(key) && index === 6 && accidental === "#" && diminished;
   if (raised) numeral = "vii";
-  const prefix = raised ? "" : accidental;
+  // On the natural seventh a diminished chord needs a sign of its own.
+  const natural = isMinorish(key) && index === 6 && accidental === "" && diminished;
+  const prefix = raised ? "" : natural ? "b" : accidental;
   if (!chord.bass) return prefix + numeral + suffix;
   const inBass = chord.tones.find((t) => mod(rootPc(chord) + t.semitones, 12) === pitchClass(chord.bass!));
   const figures = figured(chord, suffix, inBass?.degree, third !== undefined && fifth !== undefined);

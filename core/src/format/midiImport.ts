@@ -21,6 +21,7 @@ export interface MidiChoices {
   /** Take tempo, meter and key of the file for the song. */
   tempo: boolean;
   meter: boolean;
+  key?: boolean;
   file: string;
 }
 
@@ -87,7 +88,12 @@ function nameStretch(notes: readonly MidiNote[], start: Ticks, end: Ticks, key: 
   const name = (pc: number) => spellInKey(60 + pc, key).replace(/-?\d+$/, "");
   const readings = identifyChords({ pitches: pcs.map(name), bass: name(mod(lowest.midi, 12)), key: `${key.tonic} ${key.mode}` });
   if (!readings.length) return null;
-  return { symbol: readings[0]!.symbol, ...(isSure(readings) ? {} : { readings: readings.slice(0, 4).map((r) => r.symbol) }) };
+  return {
+    symbol: readings[0]!.symbol,
+    ...(isSure(readings) && !readings[0]!.added.length && pcs.length < 6 && readings[0]!.score > 0.5
+      ? {}
+      : { readings: readings.slice(0, 4).map((r) => r.symbol) }),
+  };
 }
 
 /** The nearest sixteenth or eighth triplet, and how far from it the note was played. */
@@ -141,8 +147,9 @@ export function importMidi(song: Song, sectionId: string, contents: MidiContents
   const barOf = (tick: Ticks) => `bar ${Math.floor(tick / meter.value.bar) + 1}`;
   changes(contents.tempos, (t) => `${t.bpm} from ${barOf(t.tick)}`, "Tempo changes");
   changes(contents.meters, (m) => `${m.text} from ${barOf(m.tick)}`, "Meter changes");
-  const key = sectionKey(song, section);
-  const fileKey = contents.keys[0];
+  const fileKey = [...contents.keys].reverse().find((k) => k.tick <= from) ?? contents.keys[0];
+  const taken = choices.key && fileKey && !section.key ? parseKey(fileKey.key) : null;
+  const key = taken?.ok ? taken.value : sectionKey(song, section);
   if (fileKey && fileKey.key !== `${key.tonic} ${key.mode}` && parseKey(fileKey.key).ok)
     reported.push(`The file says ${fileKey.key}; the section is in ${key.tonic} ${key.mode}.`);
   const cut = (notes: readonly MidiNote[]): MidiNote[] =>
@@ -154,6 +161,7 @@ export function importMidi(song: Song, sectionId: string, contents: MidiContents
 
   const edits: Edit[] = [];
   if (choices.meter && fileMeter !== song.meter) edits.push({ do: "setMeter", meter: fileMeter });
+  if (taken?.ok && fileKey!.key !== song.key) edits.push({ do: "setKey", key: fileKey!.key });
   const tempo = [...contents.tempos].reverse().find((t) => t.tick <= from)!.bpm;
   if (choices.tempo) edits.push({ do: "setTempo", tempo: Math.min(400, Math.max(20, tempo)) });
   else if (Math.abs(tempo - song.tempo) > 0.5) reported.push(`The file plays at ${tempo}; the song stays at ${song.tempo}.`);

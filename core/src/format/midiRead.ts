@@ -46,6 +46,8 @@ export function readMidi(bytes: Uint8Array): Result<MidiContents> {
   let file: ReturnType<typeof parseMidi>;
   if (String.fromCharCode(...bytes.slice(0, 4)) !== "MThd")
     return fail("midi.file", "This is no Standard MIDI File: it does not begin with MThd", { hint: "Choose a file that ends in .mid." });
+  if (isCutOff(bytes))
+    return fail("midi.file", "The MIDI file ends in the middle of a track", { hint: "The file is cut off; export it again." });
   try {
     file = parseMidi(bytes);
   } catch (error) {
@@ -64,6 +66,17 @@ export function readMidi(bytes: Uint8Array): Result<MidiContents> {
   if (!out.tempos.length || out.tempos[0]!.tick > 0) out.tempos.unshift({ tick: 0, bpm: 120 });
   if (!out.meters.length || out.meters[0]!.tick > 0) out.meters.unshift({ tick: 0, text: "4/4" });
   return ok(out);
+}
+
+/** Whether a chunk claims more bytes than there are. */
+function isCutOff(bytes: Uint8Array): boolean {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  let at = 0;
+  while (at < bytes.length) {
+    if (at + 8 > bytes.length) return true;
+    at += 8 + view.getUint32(at + 4);
+  }
+  return at > bytes.length;
 }
 
 function readTrack(events: readonly MidiEvent[], index: number, scale: number, out: MidiContents): void {

@@ -35,6 +35,7 @@ export interface OutsideTone {
   note: NoteName;
   role: string;
   what: string;
+  /** The note itself where nothing pulls it. */
   wants: NoteName;
   /** The chord after it has the note it wants. */
   arrives: boolean;
@@ -210,9 +211,22 @@ function plainFunction(chord: Chord, key: Key): HarmonicFunction {
 
 /** Raised notes lead up, lowered notes and sevenths fall (any harmony textbook); the chord after it tells whether they arrive. */
 function outsideTone(p: Progression, i: number, note: NoteName, pc: number): OutsideTone {
-  const { chord } = p.chords[i]!;
+  const { chord, key } = p.chords[i]!;
   const next = neighbor(p, i, 1)?.chord;
   const { role } = toneRole(chord, pc);
+  // In a stretch that visits another key its notes are at home; only leading tones and sevenths pull.
+  if (key !== p.home && key.pcs.includes(pc)) {
+    const pull = role === "3" && isDominant(chord, true) ? 1 : role === "b7" && isDominant(chord) ? -1 : 0;
+    const step = key.pcs.indexOf(pc);
+    const goal = pull ? key.scale[mod(step + pull, 7)]! : note;
+    return {
+      note,
+      role,
+      what: `degree ${step + 1} of ${typeset(key.tonic)} ${key.mode}, ${ROLE_NAME[role] ?? role} of ${typeset(chord.root)}`,
+      wants: goal,
+      arrives: pull !== 0 && next !== undefined && chordPitchClasses(next).includes(pitchClass(goal)),
+    };
+  }
   const leads =
     (role === "3" && (isDominant(chord, true) || isSuspended(chord))) ||
     (role === "R" && next !== undefined && rootMove(chord, next) === 1);

@@ -63,9 +63,8 @@ function trim(
   if (outside.length < 2) return null;
   const tonicIsHome = isDiatonic(tonicOf(key), home);
   const last = Math.max(arrivals.at(-1)!, outside.at(-1)!);
-  // A tonic that belongs to the home key must be stayed in: another arrival, or foreign chords after the first one.
-  if (tonicIsHome && !(arrivals.length > 1 && outside.some((i) => i > arrivals[0]!)) && outside.filter((i) => i > arrivals[0]!).length < 2)
-    return null;
+  // A tonic that belongs to the home key must be stayed in: it is reached again, with chords from outside in between.
+  if (tonicIsHome && !(arrivals.length > 1 && outside.some((i) => i > arrivals[0]! && i < arrivals.at(-1)!))) return null;
   let first = Math.min(arrivals[0]! - 1, outside[0]!);
   // What prepares the dominant belongs to it: ii or IV of the other key.
   while (first > from && [2, 5].includes(mod(rootPc(chords[first - 1]!) - key.pcs[0]!, 12)) && first === arrivals[0]! - 1) first--;

@@ -127,7 +127,10 @@ export function tryReharmonize({ song, section, chordIds, range, techniques }: R
       for (const technique of allowed)
         for (const proposal of technique.propose(spot)) {
           const end = index + (proposal.span ?? 1) - 1;
-          if (end >= ground.slots.length || ground.slots.slice(index, end + 1).some((s) => s.event.pinned)) continue;
+          const span = ground.slots.slice(index, end + 1);
+          if (end >= ground.slots.length || span.some((s) => s.event.pinned)) continue;
+          // Silence between two chords is not filled.
+          if (span.some((s, k) => k > 0 && s.event.start !== span[k - 1]!.event.start + span[k - 1]!.event.duration)) continue;
           const candidate = weigh(ground, technique, proposal, index, end);
           const id = `${candidate.from}:${candidate.chords.map((c) => `${c.symbol}+${c.duration}`).join()}`;
           if (seen.has(id)) continue;
@@ -202,9 +205,6 @@ function weigh(ground: Ground, technique: Technique, proposal: Proposal, index: 
     return { start, duration: c.duration, symbol: c.symbol, why: reason };
   });
   const old = slots.slice(index, end + 1).map((s) => s.chord);
-  const oldMelody = slots
-    .slice(index, end + 1)
-    .reduce((sum, s) => sum + fitOf(s.chord, s.key, s.event.start, s.event.start + s.event.duration, lines.melody, lines).cost, 0);
   const motion = { before: motionThrough([spot.prev?.chord, ...old, after]), after: motionThrough([spot.prev?.chord, ...chords, after]) };
   const outsideNotes = new Set(
     chords.flatMap((c) => c.tones.map((t) => (rootPc(c) + t.semitones) % 12)).filter((pc) => !spot.home.pcs.includes(pc)),
@@ -221,7 +221,7 @@ function weigh(ground: Ground, technique: Technique, proposal: Proposal, index: 
     aim: technique.aim,
     reasons: [reason],
     terms: [
-      { name: "melody", cost: Math.max(0, melodyCost - oldMelody) * 1.6 },
+      { name: "melody", cost: melodyCost * 1.6 },
       { name: "bass", cost: bassCost * 0.5 },
       {
         name: "voice leading",

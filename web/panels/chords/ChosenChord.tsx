@@ -70,8 +70,8 @@ export function ChosenChord({ data }: { data: ScoreData }) {
         <ul className="outside">
           {found.outside.map((o) => (
             <li key={o.note}>
-              <b>{typeset(o.note)}</b>, {o.what}: wants to go to {typeset(o.wants)}
-              {o.arrives ? ", and does" : ""}.
+              <b>{typeset(o.note)}</b>, {o.what}
+              {o.wants === o.note ? "" : `: wants to go to ${typeset(o.wants)}${o.arrives ? ", and does" : ""}`}.
             </li>
           ))}
         </ul>

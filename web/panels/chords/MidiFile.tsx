@@ -23,7 +23,7 @@ export function MidiFile({ data }: { data: ScoreData }) {
   const [uses, setUses] = useState<Record<string, Use>>({});
   const [bars, setBars] = useState<[number, number]>([1, 8]);
   const [unit, setUnit] = useState<MidiChoices["unit"]>("bar");
-  const [keep, setKeep] = useState({ tempo: true, meter: true });
+  const [keep, setKeep] = useState({ tempo: true, meter: true, key: true });
   const [problem, setProblem] = useState<Problem | null>(null);
   const [done, setDone] = useState<string | null>(null);
   const open = async (chosen: File) => {
@@ -141,6 +141,12 @@ export function MidiFile({ data }: { data: ScoreData }) {
             <label>
               <input type="checkbox" checked={keep.meter} onChange={(e) => setKeep({ ...keep, meter: e.target.checked })} /> its meter
             </label>
+            {file.contents.keys[0] && !data.section.key && (
+              <label>
+                <input type="checkbox" checked={keep.key} onChange={(e) => setKeep({ ...keep, key: e.target.checked })} /> its key,{" "}
+                {typeset(file.contents.keys[0].key)}
+              </label>
+            )}
           </div>
           {plan && !plan.ok && (
             <p className="problem" role="alert">
@@ -154,7 +160,7 @@ export function MidiFile({ data }: { data: ScoreData }) {
                   <p className="line-preview">{typeset(writeLine(plan.value.chords, data.meter, bars[1] - bars[0] + 1))}</p>
                   <p className="small">
                     {plan.value.unsure
-                      ? `${plan.value.unsure} of ${plan.value.chords.length} chords are doubtful; their readings are kept with them.`
+                      ? `${plan.value.unsure} of ${plan.value.chords.length} chords are doubtful; their readings are kept with them.${unit === "bar" ? " A bar may hold two chords: try half bars." : ""}`
                       : "All chords are read with certainty."}
                   </p>
                 </>

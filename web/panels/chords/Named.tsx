@@ -39,20 +39,23 @@ export function Named({ data, readings, shape }: { data: ScoreData; readings: Re
       )}
       <table className="measures readings-table">
         <tbody>
-          {readings.slice(0, 5).map((r, i) => (
-            <tr key={r.symbol + String(r.rootless)}>
-              <th scope="row">
-                <button type="button" title="Hear it" onClick={() => sound(song, r.symbol)}>
-                  <ChordName symbol={r.symbol} />
-                </button>
-                <span className="small"> {readingText(r)}</span>
-              </th>
-              <td>
-                {percent(r.score)}
-                {i === 0 && !sure ? " ?" : ""}
-              </td>
-            </tr>
-          ))}
+          {readings
+            .filter((r, i) => i < 3 || r.score >= 0.01)
+            .slice(0, 5)
+            .map((r, i) => (
+              <tr key={r.symbol + String(r.rootless)}>
+                <th scope="row">
+                  <button type="button" title="Hear it" onClick={() => sound(song, r.symbol)}>
+                    <ChordName symbol={r.symbol} />
+                  </button>
+                  <span className="small"> {readingText(r)}</span>
+                </th>
+                <td>
+                  {percent(r.score)}
+                  {i === 0 && !sure ? " ?" : ""}
+                </td>
+              </tr>
+            ))}
         </tbody>
       </table>
       {places.map(([where, text]) => (

@@ -42,7 +42,11 @@ export function PlayedEntry({ data }: { data: ScoreData }) {
         <button
           type="button"
           aria-pressed={playIn}
-          onClick={() => set({ playIn: !playIn })}
+          onClick={(e) => {
+            // Enter belongs to the chord from here on.
+            e.currentTarget.blur();
+            set({ playIn: !playIn });
+          }}
           title="A W S E D F … are piano keys from C, Z and X move an octave"
         >
           computer keys play

@@ -1,10 +1,14 @@
-import { parseChord, pitchMidi, voiceSection, type Edit, type Midi, type Song } from "../../../core/src/index";
+import { parseChord, pitchMidi, voiceSection, type ChordEvent, type Edit, type Midi, type Song } from "../../../core/src/index";
 import { touch } from "../../audio/sound";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import { useView } from "../../store/view";
 
 export type Where = "instead" | "after";
+
+/** The chords as they are stored now: what is drawn may be a moment behind. */
+export const chordsNow = (sectionId: string): ChordEvent[] =>
+  useSong.getState().song?.sections.find((s) => s.id === sectionId)?.chords ?? [];
 
 /** What "after" means where the chord in focus stands. */
 export function afterText(data: ScoreData): string {
@@ -17,9 +21,9 @@ export function afterText(data: ScoreData): string {
 
 /** The edit that puts a chord into the section. */
 export function putEdit(data: ScoreData, symbol: string, where: Where, readings?: string[]): Edit {
-  const chords = data.section.chords;
-  const event = chords.find((c) => c.id === useView.getState().chord);
   const section = data.section.id;
+  const chords = chordsNow(section);
+  const event = chords.find((c) => c.id === useView.getState().chord);
   const more = readings?.length ? { readings } : {};
   if (event && where === "instead")
     return {
@@ -50,12 +54,11 @@ export function putEdit(data: ScoreData, symbol: string, where: Where, readings?
 
 /** Puts a chord into the section, moves the focus to it, and lets it sound. */
 export function put(data: ScoreData, symbol: string, where: Where, readings?: string[]): boolean {
+  const before = new Set(chordsNow(data.section.id).map((c) => c.id));
   const done = useSong.getState().edit(putEdit(data, symbol, where, readings));
   if (!done) return false;
   const song = useSong.getState().song!;
-  const section = song.sections.find((s) => s.id === data.section.id)!;
-  const before = new Set(data.section.chords.map((c) => c.id));
-  const fresh = section.chords.find((c) => !before.has(c.id));
+  const fresh = chordsNow(data.section.id).find((c) => !before.has(c.id));
   if (fresh) useView.getState().set({ chord: fresh.id, chords: [fresh.id] });
   sound(song, symbol);
   return true;
