@@ -42,7 +42,7 @@ test.each<[string, (s: Song) => Edit, string]>([
   [
     "a symbol that is none",
     () => ({ do: "setChords", section, from: 0, to: 960, chords: [{ start: 0, duration: 960, symbol: "Cjj" }] }),
-    "edit.chord",
+    "chord.quality",
   ],
 ])("%s is refused and nothing changes", (_, make, code) => {
   expect(applyEdit(song, make(song))).toMatchObject({ ok: false, error: { code } });

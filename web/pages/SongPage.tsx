@@ -185,6 +185,15 @@ function Workbench() {
   );
 }
 
+/** Keys count wherever no text is typed: sliders and check boxes have no use for them. */
+const OUTSIDE_TEXT = {
+  enableOnFormTags: true,
+  ignoreEventWhen: (e: KeyboardEvent) => {
+    const target = e.target as HTMLInputElement;
+    return /^(TEXTAREA|SELECT)$/.test(target.tagName) || (target.tagName === "INPUT" && !/^(range|checkbox)$/.test(target.type));
+  },
+};
+
 /** The keyboard of the workbench; lanes and inputs handle their own keys first. */
 function Keys({ data, workspace }: { data: ScoreData; workspace: Workspace }) {
   const { undo, redo, edit } = useSong();
@@ -223,60 +232,94 @@ function Keys({ data, workspace }: { data: ScoreData; workspace: Workspace }) {
   }, []);
   const toggle = (list: string[], id: string) => (list.includes(id) ? list.filter((x) => x !== id) : [...list, id]);
   const lane = view.selected.part || bass || "";
-  useHotkeys("mod+z", (e) => {
-    e.preventDefault();
-    undo();
-  });
-  useHotkeys("mod+shift+z, mod+y", (e) => {
-    e.preventDefault();
-    redo();
-  });
-  useHotkeys("l", () =>
-    view.set({ wholeSong: false, loop: view.loop ? { ...view.loop, on: !view.loop.on } : { on: false, from: 0, to: data.length } }),
+  useHotkeys(
+    "mod+z",
+    (e) => {
+      e.preventDefault();
+      undo();
+    },
+    OUTSIDE_TEXT,
   );
-  useHotkeys("m", () => lane && edit({ do: "setPart", part: lane, muted: !data.song.parts.find((p) => p.id === lane)?.muted }));
-  useHotkeys("s", () => lane && view.set({ solo: toggle(view.solo, lane) }));
-  useHotkeys("shift+slash, ?", () => view.set({ help: true }), { useKey: true });
-  useHotkeys("equal, plus", () => view.set({ zoom: Math.min(200, view.zoom * 1.25) }));
-  useHotkeys("minus", () => view.set({ zoom: Math.max(14, view.zoom / 1.25) }));
-  useHotkeys("1,2,3,4,5,6,7,8,9", (e) => {
-    const offer = offers[Number(e.key) - 1];
-    if (offer) listen(offer);
-  });
+  useHotkeys(
+    "mod+shift+z, mod+y",
+    (e) => {
+      e.preventDefault();
+      redo();
+    },
+    OUTSIDE_TEXT,
+  );
+  useHotkeys(
+    "l",
+    () => view.set({ wholeSong: false, loop: view.loop ? { ...view.loop, on: !view.loop.on } : { on: false, from: 0, to: data.length } }),
+    OUTSIDE_TEXT,
+  );
+  useHotkeys(
+    "m",
+    () => lane && edit({ do: "setPart", part: lane, muted: !data.song.parts.find((p) => p.id === lane)?.muted }),
+    OUTSIDE_TEXT,
+  );
+  useHotkeys("s", () => lane && view.set({ solo: toggle(view.solo, lane) }), OUTSIDE_TEXT);
+  useHotkeys("shift+slash, ?", () => view.set({ help: true }), { ...OUTSIDE_TEXT, useKey: true });
+  useHotkeys("equal, plus", () => view.set({ zoom: Math.min(200, view.zoom * 1.25) }), OUTSIDE_TEXT);
+  useHotkeys("minus", () => view.set({ zoom: Math.max(14, view.zoom / 1.25) }), OUTSIDE_TEXT);
+  useHotkeys(
+    "1,2,3,4,5,6,7,8,9",
+    (e) => {
+      const offer = offers[Number(e.key) - 1];
+      if (offer) listen(offer);
+    },
+    OUTSIDE_TEXT,
+  );
   // Before and after at the same spot: the offer heard last, and what is written.
-  useHotkeys("a", () => {
-    const offer = offers[remembered];
-    if (!offer) return;
-    if (heard >= 0 && inChords) {
-      stop();
-      void hearWritten(offer, bar, data.length);
-    } else if (heard >= 0) {
-      endPreview();
-      void play();
-    } else {
-      stop();
-      listen(offer);
-    }
-  });
-  useHotkeys("t", () => {
-    const offer = offers[heard] ?? (view.preview?.id.startsWith("written:") ? offers[remembered] : undefined);
-    if (!offer) return;
-    if (inChords) void takeOffer(offer);
-    else {
-      endPreview();
-      if (edit(offer.edit)) view.set({ lines: [] });
-    }
-  });
-  useHotkeys("c", (e) => {
-    if (!inChords) return;
-    e.preventDefault();
-    view.set({ chordTab: "write", wayIn: "symbols" });
-    requestAnimationFrame(() => document.getElementById("line")?.focus());
-  });
-  useHotkeys("f6", (e) => {
-    e.preventDefault();
-    (document.activeElement?.closest("#panel") ? document.getElementById("score") : document.getElementById("panel"))?.focus();
-  });
-  useHotkeys("escape", () => endPreview());
+  useHotkeys(
+    "a",
+    () => {
+      const offer = offers[remembered];
+      if (!offer) return;
+      if (heard >= 0 && inChords) {
+        stop();
+        void hearWritten(offer, bar, data.length);
+      } else if (heard >= 0) {
+        endPreview();
+        void play();
+      } else {
+        stop();
+        listen(offer);
+      }
+    },
+    OUTSIDE_TEXT,
+  );
+  useHotkeys(
+    "t",
+    () => {
+      const offer = offers[heard] ?? (view.preview?.id.startsWith("written:") ? offers[remembered] : undefined);
+      if (!offer) return;
+      if (inChords) void takeOffer(offer);
+      else {
+        endPreview();
+        if (edit(offer.edit)) view.set({ lines: [] });
+      }
+    },
+    OUTSIDE_TEXT,
+  );
+  useHotkeys(
+    "c",
+    (e) => {
+      if (!inChords) return;
+      e.preventDefault();
+      view.set({ chordTab: "write", wayIn: "symbols" });
+      requestAnimationFrame(() => document.getElementById("line")?.focus());
+    },
+    OUTSIDE_TEXT,
+  );
+  useHotkeys(
+    "f6",
+    (e) => {
+      e.preventDefault();
+      (document.activeElement?.closest("#panel") ? document.getElementById("score") : document.getElementById("panel"))?.focus();
+    },
+    OUTSIDE_TEXT,
+  );
+  useHotkeys("escape", () => endPreview(), OUTSIDE_TEXT);
   return null;
 }

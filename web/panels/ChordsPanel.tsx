@@ -28,6 +28,7 @@ export function ChordsPanel({ data }: { data: ScoreData }) {
   const Way = WAYS[wayIn];
   return (
     <>
+      <h2 className="visually-hidden">Chords, {data.section.name.toLowerCase()}</h2>
       <ChosenChord data={data} />
       <div className="tabs" role="tablist" aria-label="Chords">
         {CHORD_TABS.map((t) => (

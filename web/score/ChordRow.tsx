@@ -1,4 +1,5 @@
-import { useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from "react";
+import { useEffect, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from "react";
+import { flushSync } from "react-dom";
 import { categoryTitle, pitchMidi, positionText, typeset, type ChordEvent, type Problem, type Ticks } from "../../core/src/index";
 import { touch } from "../audio/sound";
 import { chordsNow, putEdit } from "../panels/chords/put";
@@ -35,6 +36,12 @@ export function ChordRow({ data, axis, from, to }: { data: ScoreData; axis: Axis
   const part = data.song.parts.find((p) => p.link);
   const events = data.section.chords;
   const current = selected ?? events[0]?.id;
+  // The place of a new chord stays in sight, also when the section grows under it.
+  const isNew = editing?.id === NEW;
+  useEffect(() => {
+    const view = document.querySelector<HTMLElement>(".score");
+    if (isNew && view) view.scrollLeft = view.scrollWidth;
+  }, [isNew, axis.width, events.length]);
   const analyses = new Map(preview ? [] : harmony?.chords.map((c) => [c.id, c]));
 
   const choose = (id: string, extend = false, sound = true) => {
@@ -68,15 +75,28 @@ export function ChordRow({ data, axis, from, to }: { data: ScoreData; axis: Axis
     useSong.getState().say(null);
     return false;
   };
-  const focus = (id: string) => requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-chord="${id}"]`)?.focus());
+  /** Scrolls a place of the row into view: what is out of sight is not drawn and cannot take the focus. */
+  const reveal = (start: Ticks, duration: Ticks) => {
+    const view = document.querySelector<HTMLElement>(".score");
+    if (!view) return;
+    const [left, right] = [axis.x(start), axis.x(start + duration)];
+    if (left < view.scrollLeft) view.scrollLeft = Math.max(0, left - 40);
+    else if (right > view.scrollLeft + view.clientWidth - 120) view.scrollLeft = right - view.clientWidth + 160;
+  };
+  const focus = (id: string) => {
+    const event = chordsNow(data.section.id).find((c) => c.id === id);
+    if (event) reveal(event.start, event.duration);
+    document.querySelector<HTMLElement>(`[data-chord="${id}"]`)?.focus({ preventScroll: true });
+  };
   const onInputKey = (e: KeyboardEvent) => {
     e.stopPropagation();
     if (e.key === "Escape") {
-      setEditing(null);
+      flushSync(() => setEditing(null));
       if (editing && editing.id !== NEW) focus(editing.id);
     } else if (e.key === "Enter") {
       const id = editing!.id;
-      if (commit() && id !== NEW) focus(id);
+      const done = flushSync(commit);
+      if (done && id !== NEW) focus(id);
     } else if (e.key === "Tab") {
       e.preventDefault();
       if (editing!.id === NEW && !editing!.text.trim()) return setEditing(null);
@@ -86,8 +106,11 @@ export function ChordRow({ data, axis, from, to }: { data: ScoreData; axis: Axis
       const next = chordsNow(data.section.id)[at + (e.shiftKey ? -1 : 1)];
       if (next) {
         set({ chord: next.id, chords: [next.id] });
+        reveal(next.start, next.duration);
         setEditing({ id: next.id, text: next.symbol, problem: null });
-      } else if (!e.shiftKey) setEditing({ id: NEW, text: "", problem: null });
+      } else if (!e.shiftKey) {
+        setEditing({ id: NEW, text: "", problem: null });
+      }
     }
   };
   const onKey = (e: KeyboardEvent, index: number) => {
@@ -97,7 +120,8 @@ export function ChordRow({ data, axis, from, to }: { data: ScoreData; axis: Axis
     const section = data.section.id;
     if (step) {
       const next = events[Math.min(events.length - 1, Math.max(0, index + step))]!;
-      choose(next.id, e.shiftKey);
+      // Drawn at once, so that the next key finds it.
+      flushSync(() => choose(next.id, e.shiftKey));
       focus(next.id);
     } else if (e.key === "ArrowUp" || e.key === "ArrowDown")
       edit({ do: "moveChords", section, chords: ids, by: e.shiftKey ? "semitone" : "scale", steps: e.key === "ArrowUp" ? 1 : -1 });
@@ -105,7 +129,7 @@ export function ChordRow({ data, axis, from, to }: { data: ScoreData; axis: Axis
     else if (e.key === "Delete" || e.key === "Backspace") {
       const near = events[index - 1] ?? events[index + ids.length];
       if (edit({ do: "arrangeChords", section, chords: ids, how: "remove" })) {
-        set({ chord: near?.id ?? null, chords: near ? [near.id] : [] });
+        flushSync(() => set({ chord: near?.id ?? null, chords: near ? [near.id] : [] }));
         if (near) focus(near.id);
       }
     } else if (e.key.toLowerCase() === "p" && !e.ctrlKey && !e.metaKey)
@@ -158,7 +182,9 @@ export function ChordRow({ data, axis, from, to }: { data: ScoreData; axis: Axis
             );
           })}
         {events.map((event, i) => {
-          if (axis.x(event.start + event.duration) < from || axis.x(event.start) > to) return null;
+          // Out of sight it is not drawn, unless the focus is on it or about to be.
+          const near = axis.x(event.start + event.duration) >= from && axis.x(event.start) <= to;
+          if (!near && event.id !== current && event.id !== editing?.id) return null;
           const width = event.duration * axis.scale;
           const found = analyses.get(event.id);
           const sounding = data.sounding.get(event.id);

@@ -80,6 +80,10 @@ export function chordGroupEdit(song: Song, section: Section, edit: ChordGroupEdi
   if (edit.do === "setChords") {
     if (edit.to <= edit.from) return fail("edit.chords", "The stretch to fill has no length");
     const outside = edit.chords.find((c) => c.start < edit.from || c.start + c.duration > edit.to);
+    for (const c of edit.chords) {
+      const read = c.symbol === NO_CHORD ? null : parseChord(c.symbol);
+      if (read && !read.ok) return read;
+    }
     if (outside) return fail("edit.chords", `${outside.symbol} does not lie between ticks ${edit.from} and ${edit.to}`);
     return put(
       replaceChords(section.chords, edit.from, edit.to, edit.chords, fresh),

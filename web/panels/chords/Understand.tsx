@@ -107,7 +107,7 @@ function Tones({ chord, data, id }: { chord: Chord; data: ScoreData; id: string 
       <thead>
         <tr>
           <th scope="col">tone</th>
-          <th scope="col"></th>
+          <td />
           <th scope="col">bent down</th>
           <th scope="col">bent up</th>
         </tr>
