@@ -1,4 +1,4 @@
-/** Benchmarks, printed as ratios to a reference measured in the same run. `npm run bench`; `npm run bench -- drag` adds the browser. */
+/** Benchmarks, printed as ratios to a reference measured in the same run. `npm run bench`; `npm run bench -- browser` adds the traces. */
 import { createChecker, checkSong, motionBetween, must, parseChord, sliceSong, voicingSpace, type Lattice } from "../core/src/index";
 import { cheapestPrepared, prepare } from "../core/src/lattice/lattice";
 import { longSong, loopOf } from "./songs";
@@ -108,4 +108,6 @@ console.log(
   `64 bars, four parts, ${notes} notes: a full check takes ${(checkTime / sliceTime).toFixed(2)} × one slices pass (${sliceTime.toFixed(0)} ms here); an unchanged song ${(time(() => checker.section(song, "s1")) / sliceTime).toFixed(3)} ×`,
 );
 
-if (process.argv.includes("drag")) await (await import("./drag")).drag();
+const browser = process.argv.includes("browser");
+await (await import("./harmony")).harmony(browser);
+if (browser) await (await import("./drag")).drag();

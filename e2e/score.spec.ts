@@ -6,6 +6,7 @@ const PICKUP = 52;
 test("notes by mouse and keyboard: add, move, resize, step, pickup, delete", async ({ page }) => {
   await newSong(page, "By Hand");
   await typeLine(page, "| C | Am | F | G |");
+  await expect(page.locator("[data-chord]")).toHaveCount(4);
   const lane = page.locator(".lane.bass .lane-svg");
   const bass = async () => ((await songOf(page)).sections[0]!.notes.bass ?? []).map((n) => [n.start, n.duration, n.pitch] as const);
   // A click writes the nearest chord tone on the grid.

@@ -12,7 +12,35 @@ const groove = "/songs/cider-press-strut";
 const VIEWS: [name: string, path: string, prepare?: (page: Page) => Promise<unknown>][] = [
   ["songs", "/"],
   ["groove", `${groove}/groove`],
-  ["chords", `${ballad}/chords`, (page) => page.locator("[data-chord]").nth(3).click()],
+  [
+    "chords",
+    `${ballad}/chords`,
+    async (page) => {
+      await page.getByLabel("Section", { exact: true }).selectOption({ label: "Chorus" });
+      await page.waitForTimeout(600);
+      await page.locator("[data-chord]").nth(3).click();
+      await page.getByRole("tab", { name: "Tones" }).click();
+    },
+  ],
+  [
+    "reharmonize",
+    `${ballad}/chords`,
+    async (page) => {
+      await page.locator("[data-chord]").nth(2).click();
+      await page.getByRole("tab", { name: "Reharmonize" }).click();
+      await page.getByLabel("From close to adventurous").fill("0.5");
+      await page.waitForTimeout(800);
+    },
+  ],
+  [
+    "harmonize",
+    `${groove}/chords`,
+    async (page) => {
+      await page.getByRole("tab", { name: "For a line" }).click();
+      await page.getByRole("button", { name: /^Harmonize / }).click();
+      await page.getByRole("list", { name: "Harmonizations" }).getByText("reasons").first().waitFor();
+    },
+  ],
   ["voicings", `${ballad}/voicings`, (page) => page.locator("[data-chord]").nth(2).click()],
   [
     "bass",

@@ -156,6 +156,7 @@ describe("analysis (categories as any harmony textbook has them, unless said in 
     ["| Dm7 Ebm7 | Em7 | C |", 1, "biii7", "planing"],
     ["| C | G7/B | Am | F |", 1, "V65", "diatonic"],
     ["| Am | E7 | Am |", 1, "V7", "diatonic", "A minor"],
+    ["| Am | E7sus4 | E7 |", 1, "V7sus4", "suspension", "A minor"],
     ["| C | Gb6/9 | F |", 1, "bV6/9", "chromatic"],
   ];
   test.each(cases.map(([line, i, roman, category, inKey = "C major"]) => [line, i, roman, category, inKey] as const))(
@@ -216,6 +217,10 @@ describe("analysis (categories as any harmony textbook has them, unless said in 
     ["| C | Dm | G |", "half"],
   ])("%s ends with a %s cadence", (line, kind) => {
     expect(report(line).cadences.at(-1)).toMatchObject({ kind });
+  });
+
+  test("an arrival that goes on in another color is one cadence", () => {
+    expect(report("| G7 | Cmaj7 C6 | Am |").cadences.map((c) => c.kind)).toEqual(["perfect"]);
   });
 
   test("the loop's join is named, with what it costs", () => {

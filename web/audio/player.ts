@@ -79,7 +79,7 @@ export class Player {
   position(): Ticks | null {
     if (!this.job) return null;
     const seconds = Tone.getTransport().seconds - this.job.lead;
-    return Math.min(this.job.options.to, tickAt(this.job.real, secondsAt(this.job.real, this.job.options.from) + seconds));
+    return Math.min(this.job.options.to - 1, tickAt(this.job.real, secondsAt(this.job.real, this.job.options.from) + seconds));
   }
 
   private halt(): void {

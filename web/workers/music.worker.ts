@@ -50,6 +50,8 @@ export interface Analysis {
 }
 
 /** The harmony of a section is worked out anew only when its chords, its lines or its key change. */
+export type ShownOffer = Omit<ReharmCandidate, "events">;
+
 type Harmony = Pick<Analysis, "harmony" | "verdict" | "harmonyId">;
 let harmony: { song: Song; section: string; result: Harmony } | null = null;
 let harmonies = 0;
@@ -98,8 +100,12 @@ const musicWorker = {
   },
   voice: (section: string, part: string): Result<SectionVoicing> =>
     song ? voiceSection(song, section, part) : fail("song.none", "No song is open"),
-  reharmonize: (request: Omit<ReharmRequest, "song">): Result<ReharmCandidate[]> =>
-    song ? tryReharmonize({ song, ...request }) : fail("song.none", "No song is open"),
+  /** Only what is shown crosses the border: the first offers, without the chords they leave alone. */
+  reharmonize(request: Omit<ReharmRequest, "song">): Result<ShownOffer[]> {
+    if (!song) return fail("song.none", "No song is open");
+    const found = tryReharmonize({ song, ...request });
+    return found.ok ? ok(found.value.slice(0, 9).map(({ events: _, ...shown }) => shown)) : found;
+  },
   reharmonizeSection: (request: Omit<SectionRequest, "song">): Result<Progressed[]> =>
     song ? reharmonizeSection({ song, ...request }) : fail("song.none", "No song is open"),
   harmonize: (request: Omit<HarmonizeRequest, "song">, as: "melody" | "bass"): Result<Harmonization[]> =>

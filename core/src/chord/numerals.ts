@@ -177,7 +177,9 @@ export function romanOf(chord: Chord, key: Key): string {
   const third = chord.tones.find((t) => t.degree === 3);
   const fifth = chord.tones.find((t) => t.degree === 5);
   const { quality } = chord;
-  const minorThird = third ? third.alter < 0 : accidental === "" && mod(key.pcs[mod(index + 2, 7)]! - key.pcs[index]!, 12) === 3;
+  const minorThird = third
+    ? third.alter < 0
+    : accidental === "" && index !== 4 && mod(key.pcs[mod(index + 2, 7)]! - key.pcs[index]!, 12) === 3;
   let numeral = minorThird ? ROMAN[index]!.toLowerCase() : ROMAN[index]!;
   let suffix = quality;
   let diminished = false;

@@ -131,6 +131,11 @@ export function tryReharmonize({ song, section, chordIds, range, techniques }: R
           if (end >= ground.slots.length || span.some((s) => s.event.pinned)) continue;
           // Silence between two chords is not filled.
           if (span.some((s, k) => k > 0 && s.event.start !== span[k - 1]!.event.start + span[k - 1]!.event.duration)) continue;
+          if (
+            span.map((s) => `${s.event.symbol}+${s.event.duration}`).join() ===
+            proposal.chords.map((c) => `${c.symbol}+${c.duration}`).join()
+          )
+            continue;
           const candidate = weigh(ground, technique, proposal, index, end);
           const id = `${candidate.from}:${candidate.chords.map((c) => `${c.symbol}+${c.duration}`).join()}`;
           if (seen.has(id)) continue;

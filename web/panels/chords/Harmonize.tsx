@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from "react";
+import { startTransition, useEffect, useMemo, useState } from "react";
 import {
   describeChange,
   RHYTHMS,
@@ -56,8 +56,10 @@ export function Harmonize({ data }: { data: ScoreData }) {
     const result = await workers.writer.harmonize({ section: data.section.id, part: part.id, rhythm, color, ending }, as);
     setBusy(false);
     setProblem(result.ok ? null : result.error);
-    setFound({ section: data.section.id, list: result.ok ? result.value : [] });
-    setOpen(0);
+    startTransition(() => {
+      setFound({ section: data.section.id, list: result.ok ? result.value : [] });
+      setOpen(0);
+    });
   };
   return (
     <>

@@ -1,26 +1,18 @@
-import { useEffect, useMemo, useState } from "react";
-import {
-  describeChange,
-  TECHNIQUES,
-  typeset,
-  typesetNames,
-  writeLine,
-  type Problem,
-  type Progressed,
-  type ReharmCandidate,
-} from "../../../core/src/index";
+import { startTransition, useEffect, useMemo, useState } from "react";
+import { describeChange, TECHNIQUES, typeset, typesetNames, writeLine, type Problem, type Progressed } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import { useView, type Offer } from "../../store/view";
 import { ChordName } from "../../ui/ChordName";
 import { latest, workers } from "../../workers/client";
+import type { ShownOffer } from "../../workers/music.worker";
 import { bassFollows, OfferButtons } from "./offers";
 
 type Aim = "all" | "more" | "less";
 
 /** What the last request found; only the newest one is shown. */
 interface Found {
-  one: ReharmCandidate[];
+  one: ShownOffer[];
   whole: Progressed[];
   problem: Problem | null;
 }
@@ -40,14 +32,17 @@ export function Reharmonize({ data }: { data: ScoreData }) {
   const [follows, setFollows] = useState(bassFollows.on);
   const request = useMemo(
     () =>
-      latest(async (section: string, ids: string[], at: number, allowed: string[], all: boolean): Promise<Found> => {
-        if (all) {
-          const result = await workers.writer.reharmonizeSection({ section, range: at, techniques: allowed });
-          return result.ok ? { ...NOTHING, whole: result.value } : { ...NOTHING, problem: result.error };
-        }
-        const result = await workers.writer.reharmonize({ section, chordIds: ids, range: at, techniques: allowed });
-        return result.ok ? { ...NOTHING, one: result.value } : { ...NOTHING, problem: result.error };
-      }, setFound),
+      latest(
+        async (section: string, ids: string[], at: number, allowed: string[], all: boolean): Promise<Found> => {
+          if (all) {
+            const result = await workers.writer.reharmonizeSection({ section, range: at, techniques: allowed });
+            return result.ok ? { ...NOTHING, whole: result.value } : { ...NOTHING, problem: result.error };
+          }
+          const result = await workers.writer.reharmonize({ section, chordIds: ids, range: at, techniques: allowed });
+          return result.ok ? { ...NOTHING, one: result.value } : { ...NOTHING, problem: result.error };
+        },
+        (result) => startTransition(() => setFound(result)),
+      ),
     [],
   );
   const ids = chords.length ? chords : chord ? [chord] : [];
@@ -59,7 +54,7 @@ export function Reharmonize({ data }: { data: ScoreData }) {
     else request(data.section.id, idText.split(","), range, allowedText.split(","), whole);
   }, [request, data.section.id, idText, range, allowedText, whole, version]);
 
-  const shown = found.one.slice(0, 9);
+  const shown = found.one;
   const offers = useMemo(
     () =>
       whole
@@ -70,7 +65,7 @@ export function Reharmonize({ data }: { data: ScoreData }) {
             from: 0,
             to: data.length,
           }))
-        : found.one.slice(0, 9).map((c): Offer => ({
+        : found.one.map((c): Offer => ({
             id: `reharm:${c.from}:${c.chords.map((x) => x.symbol).join()}`,
             label: `${c.title}: ${c.chords.map((x) => x.symbol).join(" ")}`,
             edit: { do: "setChords", section: data.section.id, from: c.from, to: c.to, chords: c.chords },
@@ -182,7 +177,7 @@ export function Reharmonize({ data }: { data: ScoreData }) {
   );
 }
 
-function OneOffer({ c, n, offer, bar, end }: { c: ReharmCandidate; n: number; offer: Offer | undefined; bar: number; end: number }) {
+function OneOffer({ c, n, offer, bar, end }: { c: ShownOffer; n: number; offer: Offer | undefined; bar: number; end: number }) {
   const heard = useView((s) => s.preview?.id === offer?.id);
   const clashes = c.melody.clashes;
   const tune = c.melody.chordTones + c.melody.tensions + clashes.length;
