@@ -7,6 +7,9 @@ const keys = (song: Song, ...pitches: string[]): Song =>
   edit(song, { do: "pinVoicing", section: "s1", part: "keys", chord: song.sections[0]!.chords[0]!.id, pitches });
 const instrument = (song: Song, part: string, name: string): Song => edit(song, { do: "setPart", part, instrument: name });
 
+/** Eight notes of B major. */
+const SHARP = ["B4", "C#5", "D#5", "F#5", "D#5", "C#5", "A#4", "B4"].map((pitch, i) => `${i} ${pitch} 1`);
+
 const cases: [what: string, rule: string, inside: Song, outside: Song][] = [
   [
     "a bass tone outside the chord: half a beat passes, more does not",
@@ -99,6 +102,12 @@ const cases: [what: string, rule: string, inside: Song, outside: Song][] = [
     "key-contradicted",
     songWith({ line: "| C | F | Bb7 | C |" }),
     songWith({ line: "| Ebmaj7 | Cm7 | Fm7 | Bb7 |" }),
+  ],
+  [
+    "without chords the notes decide: seven say nothing yet, eight do",
+    "key-contradicted",
+    songWith({ melody: SHARP.slice(0, 7) }),
+    songWith({ melody: SHARP }),
   ],
 ];
 

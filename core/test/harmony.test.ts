@@ -13,6 +13,7 @@ import {
   parseProgression,
   PISTON,
   PROFILES_KK,
+  regionOf,
   RECOGNIZERS,
   rootProgression,
   SCALES,
@@ -51,6 +52,11 @@ describe("distances", () => {
     ["Am", "A minor"],
   ])("the nearest keys lie at 7 with the region term: %s as I of %s (Lerdahl 1988, value from memory)", (to, region) => {
     expect(chordDistance(chord("C"), chord(to), key("C major"), key(region)).total).toBe(7);
+  });
+
+  test("the dominant of minor with its raised seventh belongs to the key, a borrowed chord to another one", () => {
+    expect(regionOf(chord("E7"), key("A minor"))).toBe(key("A minor"));
+    expect(regionOf(chord("Fm"), key("C major")).signature).toBe(-3);
   });
 
   test("smallest voice leading between chords of unlike size doubles a tone; equals brute force", () => {

@@ -1,6 +1,7 @@
 import { parseKey, type Key } from "../pitch/key";
 import { mod, type PitchClass } from "../pitch/pitch";
 import { chordPitchClasses, rootPc, type Chord } from "../chord/chord";
+import { isDiatonic } from "../chord/numerals";
 import { parseChord } from "../chord/parse";
 import { motionBetween } from "../motion/motion";
 
@@ -61,7 +62,8 @@ export function chordDistance(from: Chord, to: Chord, fromKey: Key, toKey: Key =
 export function regionOf(chord: Chord, key: Key): Key {
   const pcs = chordPitchClasses(chord);
   const holds = (k: Key) => pcs.every((pc) => k.pcs.includes(pc));
-  if (holds(key)) return key;
+  // The dominant of minor with its raised seventh is the key's own.
+  if (holds(key) || isDiatonic(chord, key, true)) return key;
   for (let steps = 1; steps <= 6; steps++)
     for (const sign of [-1, 1]) {
       const signature = key.signature + sign * steps;

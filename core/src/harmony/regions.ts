@@ -21,10 +21,12 @@ export interface Region {
 export function findRegions(chords: readonly Chord[], home: Key): Region[] {
   const foreign = chords.map((c) => !belongs(c, home));
   if (foreign.filter(Boolean).length < 2) return [];
+  const sharps =
+    chords.reduce((sum, c) => sum + (c.root.includes("#") ? 1 : c.root.includes("b") ? -1 : 0), home.signature > 0 ? 0.5 : -0.5) > 0;
   const found: (Region & { weight: number })[] = [];
   for (const mode of ["major", "minor"] as const)
     for (let pc = 0; pc < 12; pc++) {
-      const key = nameKey(pc, mode, home.signature > 0);
+      const key = nameKey(pc, mode, sharps);
       if (key.pcs.every((x) => home.pcs.includes(x)) && mode === home.mode) continue;
       let from = 0;
       while (from < chords.length) {

@@ -54,6 +54,7 @@ interface Choice {
 const W = {
   fit: 2,
   change: 0.35,
+  stay: 0.8,
   recolor: 0.35,
   weakChange: 0.8,
   motion: 0.06,
@@ -115,7 +116,8 @@ export function tryHarmonize(request: HarmonizeRequest, as: "melody" | "bass"): 
     const a = columns[c]![i]!;
     const b = columns[c + 1]![j]!;
     const onBar = segments[c + 1]!.start % meter.bar === 0;
-    if (a.symbol === b.symbol) return onBar ? W.change : 0;
+    // Who asks for a chord each bar wants to hear changes.
+    if (a.symbol === b.symbol) return onBar ? (rhythm === "free" ? W.change : W.stay) : rhythm === "free" ? 0 : W.change;
     const [x, y] = [stepOf(a.chord, key), stepOf(b.chord, key)];
     const usual = x !== null && y !== null ? W.usual[rootProgression(x, y)] : 0.5;
     // Another color of the same chord is hardly a change.
@@ -124,7 +126,8 @@ export function tryHarmonize(request: HarmonizeRequest, as: "melody" | "bass"): 
     const stray = a.leads !== undefined && a.leads !== rootPc(b.chord) ? W.stray : 0;
     const weak = rhythm === "free" && !onBar ? W.weakChange : 0;
     // The last step is the cadence: it comes from the dominant, or plagally.
-    const cadence = c + 1 === last && ending === "closed" ? (x === 5 ? 0 : x === 4 ? 0.6 : 1.2) : 0;
+    const leading = a.chord.tones.some((t) => t.role === "3");
+    const cadence = c + 1 === last && ending === "closed" ? (x === 5 && leading ? 0 : x === 4 ? 0.6 : 1.2) : 0;
     return usual + stray + weak + cadence + smallestMotion(a.chord, b.chord) * W.motion;
   };
   const paths = cheapestPaths(prepare({ sizes: columns.map((c) => c.length), node, step }), {
@@ -197,8 +200,13 @@ function candidates(key: Key, color: number): Choice[] {
   for (let step = 0; step < 7; step++) {
     const triad = diatonicChord(key, step, 3);
     const diminished = triad.endsWith("dim");
-    add(triad, (diminished ? 0.7 : 0) + (step === 2 || step === 6 ? 0.25 : 0) + color * 0.2);
-    add(diatonicChord(key, step, 4), (diminished ? 0.4 : 0) + (step === 2 ? 0.25 : 0) + (step === 4 ? 0.1 : 0.5 * (1 - color)) + 0.05);
+    // The minor v has no leading tone: it is a color, not the dominant.
+    const mild = step === 4 && isMinorish(key) && key.mode === "minor" ? 0.5 : 0;
+    add(triad, mild + (diminished ? 0.7 : 0) + (step === 2 || step === 6 ? 0.25 : 0) + color * 0.2);
+    add(
+      diatonicChord(key, step, 4),
+      mild + (diminished ? 0.4 : 0) + (step === 2 ? 0.25 : 0) + (step === 4 ? 0.1 : 0.5 * (1 - color)) + 0.05,
+    );
   }
   const tonic = key.pcs[0]!;
   if (isMinorish(key)) {
@@ -257,6 +265,8 @@ function weighChoice(
     for (const n of notes) {
       if (n.start < s.start || n.start >= s.start + s.duration || metricalLevel(lines.meter, n.start) < -1) continue;
       const { role, inChord } = toneRole(choice.chord, mod(n.midi, 12));
+      // A tension can carry a strong place, but the chord should rather hold the note.
+      if (!inChord) cost += 0.45;
       if (inChord) cost += role === "R" || role === "3" || role === "b3" ? 0 : role === "5" ? 0.06 : 0.12;
     }
   }

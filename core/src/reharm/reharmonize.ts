@@ -1,6 +1,6 @@
 import { fail, ok, type Result } from "../result";
 import { keyName } from "../pitch/key";
-import { typesetNames } from "../pitch/pitch";
+import { typeset } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
 import { rootPc, type Chord } from "../chord/chord";
 import { parseChord } from "../chord/parse";
@@ -56,7 +56,11 @@ export function describeChange(reason: Reason | undefined): string {
   const [id, variant] = (reason?.id ?? "").split(".");
   const words = TECHNIQUES.find((t) => t.id === id)?.words[variant ?? ""];
   if (!words) return describeReason(reason);
-  return typesetNames(words.replace(/\{(\w+)\}/g, (_, name: string) => String(reason!.params?.[name] ?? "")));
+  return words.replace(/\{(\w+)\}/g, (_, name: string) => {
+    const value = String(reason!.params?.[name] ?? "");
+    // Notes, chords and degrees are typeset; other words are left alone.
+    return /^[A-G]|^[b#]?\d/.test(value) ? typeset(value) : value;
+  });
 }
 
 export interface Ground {

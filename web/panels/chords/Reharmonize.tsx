@@ -201,7 +201,7 @@ function OneOffer({ c, n, offer, bar, end }: { c: ShownOffer; n: number; offer: 
           : clashes.length
             ? clashes[0]
             : c.melody.tensions
-              ? `tune: ${c.melody.chordTones} chord tones, ${c.melody.tensions} tensions`
+              ? `tune: ${c.melody.chordTones} chord tones, ${c.melody.tensions} tension${c.melody.tensions === 1 ? "" : "s"}`
               : "tune: all chord tones"}
         {clashes.length > 1 && ` and ${clashes.length - 1} more`}; voices {c.motion.before} → {c.motion.after} st;{" "}
         {c.outside ? `${c.outside} note${c.outside === 1 ? "" : "s"} outside the key` : "in the key"}
