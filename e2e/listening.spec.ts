@@ -38,6 +38,7 @@ test("a fix is heard in place before it is taken, and leaves nothing behind", as
   await page.goto("/songs/lanterns-on-row-nine/bass");
   const first = page.locator(".lane.bass [data-note]").first();
   await first.click();
+  await expect(page.locator(".lane.bass .note.selected")).toHaveCount(1);
   await page.keyboard.press("Delete");
   const finding = page.locator(".findings li").first();
   await expect(finding).toContainText("has no bass note");
