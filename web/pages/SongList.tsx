@@ -5,7 +5,7 @@ import type { SongSummary } from "../../server/store/songs";
 import { api, ApiProblem } from "../api";
 import { importFile } from "../panels/HandOverPanel";
 import { InPlace } from "../ui/InPlace";
-import { OpenFile } from "../ui/OpenFile";
+import { OpenFile, SONG_FILES } from "../ui/OpenFile";
 
 export function SongList() {
   const [songs, setSongs] = useState<SongSummary[] | null>(null);
@@ -73,7 +73,9 @@ export function SongList() {
         <button type="submit" className="primary">
           New song
         </button>
-        <OpenFile open={(file) => void importFile(file).then((id) => void navigate(`/songs/${id}/chords`), fail)} />
+        <OpenFile accept={SONG_FILES} open={(file) => void importFile(file).then((id) => void navigate(`/songs/${id}/chords`), fail)}>
+          Open a JSON file …
+        </OpenFile>
       </form>
       {problem && (
         <p className="problem" role="alert">

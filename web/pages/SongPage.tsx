@@ -1,27 +1,25 @@
 import { useDeferredValue, useEffect, useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
 import { Link, useParams } from "react-router";
 import { ApiProblem } from "../api";
-import { endPreview, play, renderOpenSong, startSound, stop, useSound } from "../audio/sound";
-import { BassPanel, useLineOffers } from "../panels/BassPanel";
+import { endPreview, renderOpenSong, startSound } from "../audio/sound";
+import { BassPanel } from "../panels/BassPanel";
 import { CheckPanel } from "../panels/CheckPanel";
 import { ChordsPanel } from "../panels/ChordsPanel";
 import { GroovePanel } from "../panels/GroovePanel";
-import { hearEdit } from "../panels/hear";
 import { HandOverPanel } from "../panels/HandOverPanel";
 import { VoicingsPanel } from "../panels/VoicingsPanel";
-import { hearOffer, hearWritten, takeOffer } from "../panels/chords/offers";
 import { Score } from "../score/Score";
-import { useScoreData, type ScoreData } from "../score/data";
+import { useScoreData } from "../score/data";
 import { startAnalysis } from "../store/analysis";
 import { openSong, startAutosave } from "../store/autosave";
 import { useSong } from "../store/song";
-import { useView, WORKSPACES, type Offer, type Workspace } from "../store/view";
+import { useView, WORKSPACES, type Workspace } from "../store/view";
 import { Header } from "../ui/Header";
 import { Help } from "../ui/Help";
 import { NoteStrip } from "../ui/NoteStrip";
 import { Transport } from "../ui/Transport";
 import { Conflict } from "./Conflict";
+import { Keys } from "./Keys";
 
 const TITLES: Record<Workspace, string> = {
   groove: "Groove",
@@ -183,143 +181,4 @@ function Workbench() {
       <Help show={view.help} close={() => view.set({ help: false })} />
     </div>
   );
-}
-
-/** Keys count wherever no text is typed: sliders and check boxes have no use for them. */
-const OUTSIDE_TEXT = {
-  enableOnFormTags: true,
-  ignoreEventWhen: (e: KeyboardEvent) => {
-    const target = e.target as HTMLInputElement;
-    return /^(TEXTAREA|SELECT)$/.test(target.tagName) || (target.tagName === "INPUT" && !/^(range|checkbox)$/.test(target.type));
-  },
-};
-
-/** The keyboard of the workbench; lanes and inputs handle their own keys first. */
-function Keys({ data, workspace }: { data: ScoreData; workspace: Workspace }) {
-  const { undo, redo, edit } = useSong();
-  const view = useView();
-  const lines = useLineOffers(data);
-  const bass = data.song.parts.find((p) => p.role === "bass")?.id;
-  const inChords = workspace === "chords";
-  const offers = inChords ? view.offers : lines;
-  const heard = offers.findIndex((o) => view.preview?.id === o.id);
-  const bar = data.meter.bar;
-  const listen = (o: Offer) => (inChords ? void hearOffer(o, bar, data.length) : hearEdit(o.edit, o.label, o.id, o.from, o.to));
-  const [remembered, setRemembered] = useState(0);
-  useEffect(() => {
-    if (heard >= 0) setRemembered(heard);
-  }, [heard]);
-  // Space always means play: it never presses the button that happens to have the focus.
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      const target = e.target as HTMLElement;
-      if (e.code !== "Space" || (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) && (target as HTMLInputElement).type !== "checkbox"))
-        return;
-      e.preventDefault();
-      e.stopPropagation();
-      if (useSound.getState().playing) stop();
-      else void play();
-    };
-    const swallow = (e: KeyboardEvent) => {
-      if (e.code === "Space" && (e.target as HTMLElement).tagName === "BUTTON") e.preventDefault();
-    };
-    window.addEventListener("keydown", onKey, true);
-    window.addEventListener("keyup", swallow, true);
-    return () => {
-      window.removeEventListener("keydown", onKey, true);
-      window.removeEventListener("keyup", swallow, true);
-    };
-  }, []);
-  const toggle = (list: string[], id: string) => (list.includes(id) ? list.filter((x) => x !== id) : [...list, id]);
-  const lane = view.selected.part || bass || "";
-  useHotkeys(
-    "mod+z",
-    (e) => {
-      e.preventDefault();
-      undo();
-    },
-    OUTSIDE_TEXT,
-  );
-  useHotkeys(
-    "mod+shift+z, mod+y",
-    (e) => {
-      e.preventDefault();
-      redo();
-    },
-    OUTSIDE_TEXT,
-  );
-  useHotkeys(
-    "l",
-    () => view.set({ wholeSong: false, loop: view.loop ? { ...view.loop, on: !view.loop.on } : { on: false, from: 0, to: data.length } }),
-    OUTSIDE_TEXT,
-  );
-  useHotkeys(
-    "m",
-    () => lane && edit({ do: "setPart", part: lane, muted: !data.song.parts.find((p) => p.id === lane)?.muted }),
-    OUTSIDE_TEXT,
-  );
-  useHotkeys("s", () => lane && view.set({ solo: toggle(view.solo, lane) }), OUTSIDE_TEXT);
-  useHotkeys("shift+slash, ?", () => view.set({ help: true }), { ...OUTSIDE_TEXT, useKey: true });
-  useHotkeys("equal, plus", () => view.set({ zoom: Math.min(200, view.zoom * 1.25) }), OUTSIDE_TEXT);
-  useHotkeys("minus", () => view.set({ zoom: Math.max(14, view.zoom / 1.25) }), OUTSIDE_TEXT);
-  useHotkeys(
-    "1,2,3,4,5,6,7,8,9",
-    (e) => {
-      const offer = offers[Number(e.key) - 1];
-      if (offer) listen(offer);
-    },
-    OUTSIDE_TEXT,
-  );
-  // Before and after at the same spot: the offer heard last, and what is written.
-  useHotkeys(
-    "a",
-    () => {
-      const offer = offers[remembered];
-      if (!offer) return;
-      if (heard >= 0 && inChords) {
-        stop();
-        void hearWritten(offer, bar, data.length);
-      } else if (heard >= 0) {
-        endPreview();
-        void play();
-      } else {
-        stop();
-        listen(offer);
-      }
-    },
-    OUTSIDE_TEXT,
-  );
-  useHotkeys(
-    "t",
-    () => {
-      const offer = offers[heard] ?? (view.preview?.id.startsWith("written:") ? offers[remembered] : undefined);
-      if (!offer) return;
-      if (inChords) void takeOffer(offer);
-      else {
-        endPreview();
-        if (edit(offer.edit)) view.set({ lines: [] });
-      }
-    },
-    OUTSIDE_TEXT,
-  );
-  useHotkeys(
-    "c",
-    (e) => {
-      if (!inChords) return;
-      e.preventDefault();
-      view.set({ chordTab: "write", wayIn: "symbols" });
-      requestAnimationFrame(() => document.getElementById("line")?.focus());
-    },
-    OUTSIDE_TEXT,
-  );
-  useHotkeys(
-    "f6",
-    (e) => {
-      e.preventDefault();
-      (document.activeElement?.closest("#panel") ? document.getElementById("score") : document.getElementById("panel"))?.focus();
-    },
-    OUTSIDE_TEXT,
-  );
-  useHotkeys("escape", () => endPreview(), OUTSIDE_TEXT);
-  return null;
 }

@@ -5,7 +5,7 @@ import type { RevisionInfo } from "../../server/store/songs";
 import { api, ApiProblem } from "../api";
 import type { ScoreData } from "../score/data";
 import { useSong } from "../store/song";
-import { OpenFile } from "../ui/OpenFile";
+import { OpenFile, SONG_FILES } from "../ui/OpenFile";
 
 export function download(name: string, data: BlobPart, type: string): void {
   const url = URL.createObjectURL(new Blob([data], { type }));
@@ -73,7 +73,9 @@ export function HandOverPanel({ data }: { data: ScoreData }) {
         <button type="button" onClick={() => download(fileName(song, "json"), writeSongFile(song), "application/json")}>
           Save as JSON
         </button>
-        <OpenFile open={(file) => void importFile(file).then((id) => void navigate(`/songs/${id}`), fail)} />
+        <OpenFile accept={SONG_FILES} open={(file) => void importFile(file).then((id) => void navigate(`/songs/${id}`), fail)}>
+          Open a JSON file …
+        </OpenFile>
       </div>
       <p className="small">An opened file becomes a song of its own; nothing here is overwritten.</p>
       <h3>Parts</h3>

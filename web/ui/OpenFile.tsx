@@ -1,11 +1,13 @@
-/** Chooses a song file; the same file can be chosen again. */
-export function OpenFile({ open }: { open(file: File): void }) {
+import type { ReactNode } from "react";
+
+/** Chooses a file; the same file can be chosen again. */
+export function OpenFile({ accept, open, children }: { accept: string; open(file: File): void; children: ReactNode }) {
   return (
     <label className="button">
-      Open a JSON file …
+      {children}
       <input
         type="file"
-        accept=".json,application/json"
+        accept={accept}
         className="visually-hidden"
         onChange={(e) => {
           const file = e.target.files?.[0];
@@ -16,3 +18,7 @@ export function OpenFile({ open }: { open(file: File): void }) {
     </label>
   );
 }
+
+/** What song files are. */
+export const SONG_FILES = ".json,application/json";
+export const MIDI_FILES = ".mid,.midi,audio/midi";

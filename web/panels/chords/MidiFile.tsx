@@ -2,6 +2,7 @@ import { useState } from "react";
 import { importMidi, readMidi, typeset, writeLine, type MidiChoices, type MidiContents, type Problem } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
+import { MIDI_FILES, OpenFile } from "../../ui/OpenFile";
 
 type Use = "–" | "chords" | "melody" | "bass" | "drums" | "chords and bass";
 
@@ -50,19 +51,9 @@ export function MidiFile({ data }: { data: ScoreData }) {
   const plan = choices && song ? importMidi(song, data.section.id, file!.contents, choices) : null;
   return (
     <>
-      <label className="button">
+      <OpenFile accept={MIDI_FILES} open={(chosen) => void open(chosen)}>
         Open a MIDI file …
-        <input
-          type="file"
-          accept=".mid,.midi,audio/midi"
-          className="visually-hidden"
-          onChange={(e) => {
-            const chosen = e.target.files?.[0];
-            e.target.value = "";
-            if (chosen) void open(chosen);
-          }}
-        />
-      </label>
+      </OpenFile>
       {problem && (
         <p className="problem" role="alert">
           {problem.message}. {problem.hint}

@@ -221,9 +221,9 @@ export const augmentedSixth: Recognizer = {
     const next = neighbor(p, i, 1)?.chord;
     if (!next || above(chord, key) !== 8 || !isDominant(chord) || !noteOf(chord, 3)) return null;
     const dominant = mod(key.pcs[0]! + 7, 12);
-    const toDominant =
+    const intoFive =
       rootPc(next) === dominant || (rootPc(next) === key.pcs[0] && next.bass !== undefined && noteOf(next, 5)?.name === next.bass);
-    if (!toDominant) return null;
+    if (!intoFive) return null;
     const kind = chord.tones.some((t) => t.role === "b5") ? "French" : chord.tones.some((t) => t.degree === 5) ? "German" : "Italian";
     return {
       function: "subdominant",
