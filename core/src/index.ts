@@ -130,8 +130,9 @@ export { PISTON, rootProgression, stepOf } from "./harmony/roots";
 export { fittingScales, SCALES, tensions, type FittingScale, type Tension } from "./harmony/scales";
 export { INSTRUMENTS, instrumentOf, midiRange, type Instrument, type SoundKind } from "./instrument/instruments";
 export { sumTerms, TERMS, type TermName, type Terms } from "./voicing/cost";
+export { VOICING_STYLES } from "./voicing/styles";
+export type { VoicingStyle } from "./voicing/style";
 export {
-  VOICING_STYLES,
   voicePaths,
   tryVoiceProgression,
   voiceProgression,

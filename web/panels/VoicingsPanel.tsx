@@ -1,4 +1,4 @@
-import { applyEdit, pitchMidi, TERMS, typeset, type TermName } from "../../core/src/index";
+import { applyEdit, pitchMidi, TERMS, typeset, VOICING_STYLES, type TermName } from "../../core/src/index";
 import { hear, touch } from "../audio/sound";
 import type { ScoreData } from "../score/data";
 import { useSong } from "../store/song";
@@ -13,6 +13,7 @@ export function VoicingsPanel({ data }: { data: ScoreData }) {
   const edit = useSong((s) => s.edit);
   const part = data.song.parts.find((p) => p.link);
   if (!part) return <p>This song has no chord part.</p>;
+  const style = VOICING_STYLES.find((s) => s.id === part.settings.style) ?? VOICING_STYLES[0]!;
   const events = data.section.chords.filter((c) => c.symbol !== "N.C.");
   const event = events.find((c) => c.id === chordId) ?? events[0];
   const index = event && voicing ? voicing.ids.indexOf(event.id) : -1;
@@ -40,6 +41,27 @@ export function VoicingsPanel({ data }: { data: ScoreData }) {
         <p className="small">Type a chord line in Chords; it is voiced at once.</p>
       )}
       <div className="controls">
+        <select
+          aria-label="Style"
+          value={style.id}
+          onChange={(e) => edit({ do: "setPart", part: part.id, settings: { style: e.target.value } })}
+        >
+          {VOICING_STYLES.map((s) => (
+            <option key={s.id} value={s.id}>
+              {s.title}
+            </option>
+          ))}
+        </select>
+      </div>
+      <p className="small">{style.explanation}</p>
+      {voicing && voicing.instead.length > 0 && (
+        <p className="small" role="status">
+          The style does not suit{" "}
+          {[...new Set(events.filter((e) => voicing.instead.includes(e.id)).map((e) => typeset(e.symbol)))].join(", ")}:{" "}
+          {voicing.instead.length === 1 ? "it is" : "they are"} laid out freely instead.
+        </p>
+      )}
+      <div className="controls">
         <label>
           <input
             type="checkbox"
@@ -48,17 +70,19 @@ export function VoicingsPanel({ data }: { data: ScoreData }) {
           />{" "}
           joins its own beginning
         </label>
-        <label>
-          voices{" "}
-          <select
-            value={Number(part.settings.voices ?? 4)}
-            onChange={(e) => edit({ do: "setPart", part: part.id, settings: { voices: Number(e.target.value) } })}
-          >
-            {[3, 4, 5].map((n) => (
-              <option key={n}>{n}</option>
-            ))}
-          </select>
-        </label>
+        {!style.fixed && (
+          <label>
+            voices{" "}
+            <select
+              value={Number(part.settings.voices ?? 4)}
+              onChange={(e) => edit({ do: "setPart", part: part.id, settings: { voices: Number(e.target.value) } })}
+            >
+              {[3, 4, 5].map((n) => (
+                <option key={n}>{n}</option>
+              ))}
+            </select>
+          </label>
+        )}
       </div>
       {event && chosen && (
         <>

@@ -8,7 +8,7 @@ export const TERMS = {
   motion: "semitones moved in all",
   leap: "one voice leaping past a third",
   topLine: "leaps of the top line",
-  parallels: "parallel outer voices",
+  parallels: "parallel fifths and octaves",
   register: "away from the middle register",
   spacing: "uneven or rubbing spacing",
   lowIntervals: "close intervals too low",
@@ -54,8 +54,15 @@ function leapCost(a: readonly Midi[], b: readonly Midi[]): number {
 
 const topCost = (a: readonly Midi[], b: readonly Midi[]): number => Math.max(0, Math.abs(a[a.length - 1]! - b[b.length - 1]!) - 2) * 0.5;
 
-const parallelCost = (a: readonly Midi[], b: readonly Midi[], profile: Profile): number =>
-  parallelPerfect(a[0]!, b[0]!, a[a.length - 1]!, b[b.length - 1]!) ? PARALLEL_WEIGHT[profile] : 0;
+/** Chorale style counts every pair of voices, all others the outer one. */
+function parallelCost(a: readonly Midi[], b: readonly Midi[], profile: Profile): number {
+  if (profile !== "chorale" || a.length !== b.length)
+    return parallelPerfect(a[0]!, b[0]!, a[a.length - 1]!, b[b.length - 1]!) ? PARALLEL_WEIGHT[profile] : 0;
+  let found = 0;
+  for (let low = 0; low < a.length; low++)
+    for (let high = low + 1; high < a.length; high++) if (parallelPerfect(a[low]!, b[low]!, a[high]!, b[high]!)) found++;
+  return found * PARALLEL_WEIGHT.chorale;
+}
 
 /** Terms of the step from one voicing to the next. */
 export const stepTerms = (a: readonly Midi[], b: readonly Midi[], profile: Profile): Terms => ({

@@ -9,11 +9,10 @@ import { cheapestPaths, prepare, type Lattice, type Prepared } from "../lattice/
 import { commonTones, motionBetween } from "../motion/motion";
 import { instrumentOf, midiRange } from "../instrument/instruments";
 import { nodeTerms, stepCost, stepTerms, sumTerms, type Terms } from "./cost";
-import type { RawVoicing, VoicingStyle } from "./style";
-import { keyboard } from "./styles/keyboard";
-
-/** All voicing styles; a new one is one file and one line here. */
-export const VOICING_STYLES: readonly VoicingStyle[] = [keyboard];
+import type { RawVoicing } from "./style";
+import { VOICING_STYLES } from "./styles";
+import { fourPart } from "./styles/fourPart";
+import { keyboard, playable } from "./styles/keyboard";
 
 export interface PathOptions {
   style?: string;
@@ -31,6 +30,8 @@ export interface PathOptions {
 interface Column {
   chord: Chord;
   candidates: (RawVoicing & { terms: Terms; cost: number })[];
+  /** The style had nothing for this chord; the free one was used. */
+  instead: boolean;
 }
 
 export interface VoicingSpace {
@@ -52,7 +53,8 @@ export function voicingSpace(chords: readonly Chord[], options: PathOptions): Re
     return fail("voicing.style", `No voicing style is called "${options.style}"`, {
       hint: `Styles: ${VOICING_STYLES.map((s) => s.id).join(", ")}.`,
     });
-  const profile = options.profile ?? "band";
+  // Four-part writing brings its own rules along.
+  const profile = style === fourPart ? "chorale" : (options.profile ?? "band");
   const [rangeLow, rangeHigh] = midiRange(instrumentOf(options.instrument ?? "piano").comfortable);
   const window = options.range ? midiRange(options.range) : WINDOW;
   const limits = {
@@ -66,12 +68,16 @@ export function voicingSpace(chords: readonly Chord[], options: PathOptions): Re
   const columns: Column[] = [];
   for (const [i, chord] of chords.entries()) {
     const pin = options.pins?.[i];
+    const own = pin ? [] : style.candidates(chord, limits).filter((v) => style === fourPart || playable(v.pitches, limits.span));
     const raw: RawVoicing[] = pin
       ? [{ pitches: pin.map(pitchMidi).sort((a, b) => a - b), missing: 0, doubling: 0 }]
-      : style.candidates(chord, limits);
+      : own.length
+        ? own
+        : keyboard.candidates(chord, limits);
     if (!raw.length) return fail("voicing.none", `Chord ${i + 1} has no voicing in this range`, { hint: "Use fewer voices." });
     columns.push({
       chord,
+      instead: !pin && !own.length,
       candidates: raw.map((v) => {
         const terms = nodeTerms(v, center, limits.bassCovered ? BASS_OCTAVE + mod(bassPc(chord) - BASS_OCTAVE, 12) : undefined);
         return { ...v, terms, cost: sumTerms(terms) };
@@ -184,6 +190,8 @@ export function voiceProgression(
 export interface SectionVoicing extends VoicedPath {
   /** Chord event ids in the order of `chords`; N.C. has none. */
   ids: string[];
+  /** Ids of the chords that the style does not suit: they are laid out freely. */
+  instead: string[];
   /** Other layouts for each chord beside its present neighbours, cheapest first, each with another bottom or top note. */
   alternatives: Record<string, { pitches: PitchName[]; terms: Terms; cost: number }[]>;
 }
@@ -203,9 +211,12 @@ export function voiceSection(song: Song, sectionId: string, partId: string): Res
     const v = e.voicings?.[partId];
     if (v?.pinned) pins[i] = v.pitches;
   });
-  if (!chords.length) return ok({ ids: [], chords: [], cost: 0, motion: 0, candidates: [], alternatives: {} });
+  if (!chords.length) return ok({ ids: [], chords: [], cost: 0, motion: 0, candidates: [], instead: [], alternatives: {} });
   const bassCovered = song.parts.some((p) => p.role === "bass");
+  const wanted = typeof part.settings.style === "string" ? part.settings.style : "keyboard";
   const options = {
+    // A style that a later version wrote is voiced freely.
+    style: VOICING_STYLES.some((s) => s.id === wanted) ? wanted : "keyboard",
     instrument: part.instrument,
     loop: part.link?.loop ?? false,
     voices: Number(part.settings.voices ?? 4),
@@ -224,7 +235,12 @@ export function voiceSection(song: Song, sectionId: string, partId: string): Res
   events.forEach((event, c) => {
     if (free.ok) alternatives[event.id] = beside(space.value, free.value, best.picks, c);
   });
-  return ok({ ...path, ids: events.map((e) => e.id), alternatives });
+  return ok({
+    ...path,
+    ids: events.map((e) => e.id),
+    instead: events.filter((_, c) => space.value.columns[c]!.instead).map((e) => e.id),
+    alternatives,
+  });
 }
 
 /** The cheapest layouts of one chord while its neighbours stay; each has another pair of bottom and top note. */

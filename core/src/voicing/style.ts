@@ -26,5 +26,8 @@ export interface VoicingStyle {
   /** One paragraph, shown in the interface. */
   explanation: string;
   source: string;
+  /** The number of voices belongs to the style. */
+  fixed?: boolean;
+  /** Layouts of the chord; empty where the style does not suit it. */
   candidates(chord: Chord, limits: VoicingLimits): RawVoicing[];
 }

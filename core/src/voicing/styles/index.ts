@@ -1,0 +1,33 @@
+import type { VoicingStyle } from "../style";
+import { close } from "./close";
+import { drop2 } from "./drop2";
+import { drop24 } from "./drop24";
+import { drop3 } from "./drop3";
+import { fourPart } from "./fourPart";
+import { keyboard } from "./keyboard";
+import { open } from "./open";
+import { power } from "./power";
+import { quartal } from "./quartal";
+import { rootlessAny } from "./rootless";
+import { shell } from "./shell";
+import { single } from "./single";
+import { spread } from "./spread";
+import { upperStructure } from "./upperStructure";
+
+/** All voicing styles; a new one is one file and one line here. */
+export const VOICING_STYLES: readonly VoicingStyle[] = [
+  keyboard,
+  close,
+  open,
+  drop2,
+  drop3,
+  drop24,
+  spread,
+  shell,
+  rootlessAny,
+  quartal,
+  power,
+  upperStructure,
+  fourPart,
+  single,
+];
