@@ -135,6 +135,15 @@ test("voicings: cost terms are shown, another layout is pinned and the rest foll
   expect((await songOf(page)).sections[0]!.chords[1]!.voicings!.keys!.pinned).toBe(true);
   await page.keyboard.press("Control+z");
   await expect.poll(async () => (await songOf(page)).sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.join(" "))).toEqual(before);
+  // Another style voices every chord anew; where it does not suit, that is said.
+  await page.getByLabel("Style").selectOption({ label: "Shell" });
+  const sizes = async () => (await songOf(page)).sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.length);
+  await expect.poll(async () => new Set(await sizes())).toEqual(new Set([3]));
+  await page.getByLabel("Style").selectOption({ label: "Triad over shell" });
+  await expect(page.getByText(/The style does not suit .*Cm7.*: they are laid out freely instead/)).toBeVisible();
+  await page.keyboard.press("Control+z");
+  await page.keyboard.press("Control+z");
+  await expect.poll(async () => (await songOf(page)).sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.join(" "))).toEqual(before);
 });
 
 test("the list of songs: rename, duplicate, delete and undo, and a broken file", async ({ page }) => {
