@@ -52,6 +52,7 @@ const QUALITIES: [quality: string, cost: number][] = [
   ["maj9", 0.6],
   ["m9", 0.6],
   ["9", 0.6],
+  ["m7(b9)", 1.7],
   ["m9b5", 1.4],
   ["mMaj9", 1.6],
   ["9sus4", 0.9],
