@@ -43,6 +43,7 @@ describe("Roman numerals and degrees", () => {
     ["i7 IV7", "D dorian", "Dm7 G7"],
     ["I bVII IV", "G mixolydian", "G F C"],
     ["V7/ii ii7 bII7 Imaj9", "F major", "D7 Gm7 Gb7 Fmaj9"],
+    ["ii5 V5 i5", "C major", "D5 G5 C5"],
     ["I6/9 V9sus4 iimaj7", "C major", "C6/9 G9sus4 DmMaj7"],
   ])("%s in %s", (text, inKey, expected) => expect(line(text, inKey)).toBe(expected));
 
@@ -57,6 +58,11 @@ describe("Roman numerals and degrees", () => {
   test("a bad numeral in a line is named at its column and nothing else is lost from the report", () => {
     const read = readNumerals("| ii7 | Q V |", key("C major"), must(parseMeter("4/4")));
     expect(read.problems).toMatchObject([{ code: "numeral.unknown", position: 9 }]);
+  });
+
+  test("the root under another name in the bass is no inversion", () => {
+    expect(romanOf(chord("F#7/Gb"), key("Gb major"))).toBe("I7");
+    expect(romanOf(chord("D#maj7/Eb"), key("C major"))).toMatch(/maj7$/);
   });
 
   test("numerals written for a chord read back as the chord, in every key and mode", () => {

@@ -121,6 +121,8 @@ export function parseNumeral(source: string, key: Key): Result<Chord> {
   } else if (suffix.startsWith("ø")) quality = suffix.includes("9") ? "m9b5" : "m7b5";
   else if (/^(°|dim)/.test(suffix)) quality = "dim" + suffix.replace(/^(°|dim)/, "");
   else if (suffix.startsWith("+")) quality = suffix === "+" ? "aug" : `aug${suffix.slice(1)}`;
+  // A power chord has no third to be minor.
+  else if (/^5($|\()/.test(suffix)) quality = suffix;
   else quality = (minor ? (/^maj/.test(suffix) ? "m" + suffix.replace("maj", "Maj") : "m" + suffix) : suffix).replace("(add6)", "6");
   const chord = parseChord(root + quality);
   if (!chord.ok)
@@ -199,7 +201,8 @@ export function romanOf(chord: Chord, key: Key): string {
   // On the natural seventh a diminished chord needs a sign of its own.
   const natural = isMinorish(key) && index === 6 && accidental === "" && diminished;
   const prefix = raised ? "" : natural ? "b" : accidental;
-  if (!chord.bass) return prefix + numeral + suffix;
+  // The root under another name is no other bass.
+  if (!chord.bass || pitchClass(chord.bass) === rootPc(chord)) return prefix + numeral + suffix;
   const inBass = chord.tones.find((t) => mod(rootPc(chord) + t.semitones, 12) === pitchClass(chord.bass!));
   const figures = figured(chord, suffix, inBass?.degree, third !== undefined && fifth !== undefined);
   return prefix + numeral + (figures ?? `${suffix}/${degreeName(respell(chord.bass, key), key)}`);
@@ -208,7 +211,10 @@ export function romanOf(chord: Chord, key: Key): string {
 function figured(chord: Chord, suffix: string, degree: number | undefined, whole: boolean): string | null {
   if (degree === undefined || !whole) return null;
   if (chord.tones.length === 3 && (degree === 3 || degree === 5)) return suffix + (degree === 3 ? "6" : "64");
-  if (chord.tones.length === 4 && /7$/.test(suffix)) return suffix.slice(0, -1) + { 3: "65", 5: "43", 7: "42" }[degree as 3 | 5 | 7];
+  if (chord.tones.length === 4 && /7$/.test(suffix)) {
+    const figure = { 3: "65", 5: "43", 7: "42" }[degree as 3 | 5 | 7];
+    return figure === undefined ? null : suffix.slice(0, -1) + figure;
+  }
   return null;
 }
 
