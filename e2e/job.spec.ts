@@ -144,6 +144,7 @@ test("voicings: cost terms are shown, another layout is pinned and the rest foll
   await page.keyboard.press("Control+z");
   await page.keyboard.press("Control+z");
   await expect.poll(async () => (await songOf(page)).sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.join(" "))).toEqual(before);
+  await saved(page);
 });
 
 test("the list of songs: rename, duplicate, delete and undo, and a broken file", async ({ page }) => {
