@@ -68,12 +68,16 @@ export function toneRole(chord: Chord, pc: PitchClass): { role: string; inChord:
   return { role, inChord };
 }
 
+/** Spelled name of a tone of a chord, by its own letter. */
+export const toneName = (chord: Pick<Chord, "root">, t: Pick<ChordTone, "degree" | "semitones">): NoteName =>
+  transposeNote(chord.root, t.degree - 1, t.semitones);
+
 /** Spelled name of a pitch class in a chord: the chord's own letter when it is a chord tone, otherwise null. */
 export function chordToneName(chord: Chord, pc: PitchClass): NoteName | null {
   if (chord.bass && pitchClass(chord.bass) === pc) return chord.bass;
   const root = parseNote(chord.root)!;
   const found = chord.tones.find((t) => mod(spelledPc(root) + t.semitones, 12) === pc);
-  return found ? transposeNote(chord.root, found.degree - 1, found.semitones) : null;
+  return found ? toneName(chord, found) : null;
 }
 
 /** The chord a number of semitones higher; the letters move as the given spelling of the new root tells. */

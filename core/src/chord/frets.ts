@@ -15,16 +15,16 @@ import {
 import { identifyChords, type Reading } from "./identify";
 
 /** Common tunings, sixth (lowest drawn) string first. */
-export const TUNINGS: { id: string; instrument: "guitar" | "ukulele" | "bass"; title: string; strings: PitchName[] }[] = [
-  { id: "guitar", instrument: "guitar", title: "Guitar, standard", strings: ["E2", "A2", "D3", "G3", "B3", "E4"] },
-  { id: "dropD", instrument: "guitar", title: "Guitar, drop D", strings: ["D2", "A2", "D3", "G3", "B3", "E4"] },
-  { id: "openD", instrument: "guitar", title: "Guitar, open D", strings: ["D2", "A2", "D3", "F#3", "A3", "D4"] },
-  { id: "openG", instrument: "guitar", title: "Guitar, open G", strings: ["D2", "G2", "D3", "G3", "B3", "D4"] },
-  { id: "dadgad", instrument: "guitar", title: "Guitar, D A D G A D", strings: ["D2", "A2", "D3", "G3", "A3", "D4"] },
-  { id: "ukulele", instrument: "ukulele", title: "Ukulele, high G", strings: ["G4", "C4", "E4", "A4"] },
-  { id: "ukuleleLow", instrument: "ukulele", title: "Ukulele, low G", strings: ["G3", "C4", "E4", "A4"] },
-  { id: "bass", instrument: "bass", title: "Bass, four strings", strings: ["E1", "A1", "D2", "G2"] },
-  { id: "bass5", instrument: "bass", title: "Bass, five strings", strings: ["B0", "E1", "A1", "D2", "G2"] },
+export const TUNINGS: { id: string; title: string; strings: PitchName[] }[] = [
+  { id: "guitar", title: "Guitar, standard", strings: ["E2", "A2", "D3", "G3", "B3", "E4"] },
+  { id: "dropD", title: "Guitar, drop D", strings: ["D2", "A2", "D3", "G3", "B3", "E4"] },
+  { id: "openD", title: "Guitar, open D", strings: ["D2", "A2", "D3", "F#3", "A3", "D4"] },
+  { id: "openG", title: "Guitar, open G", strings: ["D2", "G2", "D3", "G3", "B3", "D4"] },
+  { id: "dadgad", title: "Guitar, D A D G A D", strings: ["D2", "A2", "D3", "G3", "A3", "D4"] },
+  { id: "ukulele", title: "Ukulele, high G", strings: ["G4", "C4", "E4", "A4"] },
+  { id: "ukuleleLow", title: "Ukulele, low G", strings: ["G3", "C4", "E4", "A4"] },
+  { id: "bass", title: "Bass, four strings", strings: ["E1", "A1", "D2", "G2"] },
+  { id: "bass5", title: "Bass, five strings", strings: ["B0", "E1", "A1", "D2", "G2"] },
 ];
 
 export const MAX_FRET = 24;

@@ -1,6 +1,6 @@
-import { mod, noteName, parseNote, pitchClass, plainName, transposeNote, type NoteName } from "../pitch/pitch";
+import { mod, noteName, parseNote, pitchClass, plainName, type NoteName } from "../pitch/pitch";
 import { nameInKey, type Key } from "../pitch/key";
-import { chordPitchClasses, rootPc, toneRole, type Chord, type ChordTone } from "./chord";
+import { chordPitchClasses, rootPc, toneName, toneRole, type Chord, type ChordTone } from "./chord";
 import { identifyChords, type Reading } from "./identify";
 import { chordOfTones, parseChord } from "./parse";
 
@@ -77,13 +77,13 @@ export function bendTone(chord: Chord, index: number, direction: 1 | -1, key: Ke
   const bent = chord.tones[index];
   if (!bent) return null;
   const root = rootPc(chord);
-  const fromNote = transposeNote(chord.root, bent.degree - 1, bent.semitones);
+  const fromNote = toneName(chord, bent);
   const target = mod(root + bent.semitones + direction, 12);
   // A bent note keeps its letter where one accidental suffices, otherwise it takes the key's name.
   const letter = parseNote(fromNote)!;
   const alter = letter.alter + direction;
   const toNote = Math.abs(alter) <= 1 ? noteName({ step: letter.step, alter }) : nameInKey(target, key);
-  const others = chord.tones.filter((_, i) => i !== index).map((t) => transposeNote(chord.root, t.degree - 1, t.semitones));
+  const others = chord.tones.filter((_, i) => i !== index).map((t) => toneName(chord, t));
   const pitches = [...others, toNote];
   const bass = chord.bass ?? (index === 0 ? toNote : chord.root);
   const readings = identifyChords({ pitches, bass, key: `${key.tonic} ${key.mode}` });

@@ -1,8 +1,8 @@
 import { fail, ok, type Problem, type Result } from "../result";
 import { MODES, parseKey, type Key } from "../pitch/key";
-import { mod, noteName, parseNote, pitchClass, spelledPc, transposeNote, type NoteName, type PitchClass } from "../pitch/pitch";
+import { mod, parseNote, pitchClass, transposeNote, type NoteName, type PitchClass } from "../pitch/pitch";
 import type { Meter } from "../time/meter";
-import { chordPitchClasses, chordSymbol, rootPc, type Chord } from "./chord";
+import { chordPitchClasses, chordSymbol, rootPc, toneName, type Chord } from "./chord";
 import { parseChord } from "./parse";
 import { readLine, type ParsedLine } from "./progression";
 
@@ -244,6 +244,6 @@ export function isDiatonic(chord: Chord, key: Key, harmonic = false): boolean {
 export const noteOf = (chord: Chord, degree: number): { name: NoteName; pc: PitchClass } | null => {
   const found = chord.tones.find((t) => t.degree === degree);
   if (!found) return null;
-  const name = transposeNote(chord.root, degree - 1, found.semitones);
-  return { name: noteName(parseNote(name)!), pc: spelledPc(parseNote(name)!) };
+  const name = toneName(chord, found);
+  return { name, pc: pitchClass(name) };
 };

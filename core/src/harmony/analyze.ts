@@ -1,7 +1,7 @@
 import { keyName, nameInKey, parseKey, type Key } from "../pitch/key";
-import { mod, pitchClass, transposeNote, typeset, type NoteName } from "../pitch/pitch";
+import { mod, pitchClass, typeset, type NoteName } from "../pitch/pitch";
 import type { Meter } from "../time/meter";
-import { chordPitchClasses, toneRole, type Chord } from "../chord/chord";
+import { chordPitchClasses, toneName, toneRole, type Chord } from "../chord/chord";
 import { degreeName, romanOf } from "../chord/numerals";
 import { parseChord } from "../chord/parse";
 import { NO_CHORD } from "../chord/progression";
@@ -185,7 +185,7 @@ function numeral(p: Progression, i: number, category: Category): string {
 }
 
 function toneNames(chord: Chord): { note: NoteName; pc: number }[] {
-  const names = chord.tones.map((t) => transposeNote(chord.root, t.degree - 1, t.semitones));
+  const names = chord.tones.map((t) => toneName(chord, t));
   if (chord.bass && !names.some((n) => pitchClass(n) === pitchClass(chord.bass!))) names.push(chord.bass);
   return names.map((note) => ({ note, pc: pitchClass(note) }));
 }

@@ -1,6 +1,6 @@
-import { mod, pitchClass, transposeNote, type NoteName } from "../pitch/pitch";
+import { mod, pitchClass, type NoteName } from "../pitch/pitch";
 import { beatAt, type Ticks } from "../time/meter";
-import { bassPc, chordPitchClasses, chordSymbol, rootPc, type Chord } from "../chord/chord";
+import { bassPc, chordPitchClasses, chordSymbol, rootPc, toneName, type Chord } from "../chord/chord";
 import { identifyChords } from "../chord/identify";
 import { realize, type RealChord, type RealHit, type RealNote, type RealSection, type RealSong } from "../song/realize";
 import type { Song } from "../song/schema";
@@ -118,7 +118,7 @@ function nameOver(chord: Chord, bass: NoteName): string {
   const id = `${chordSymbol(upper)}/${bass}`;
   const known = heard.get(id);
   if (known) return known;
-  const pitches = upper.tones.map((t) => transposeNote(upper.root, t.degree - 1, t.semitones));
+  const pitches = upper.tones.map((t) => toneName(upper, t));
   const [first] = identifyChords({ pitches, bass });
   // An inversion keeps its name; otherwise the best reading of all that sounds counts.
   const inverted = chordPitchClasses(upper).includes(pitchClass(bass));

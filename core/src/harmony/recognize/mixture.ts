@@ -1,6 +1,6 @@
 import { MODES, parseKey, type Key, type Mode } from "../../pitch/key";
 import { mod, pitchClass, transposeNote, typeset } from "../../pitch/pitch";
-import { chordPitchClasses, rootPc, type Chord } from "../../chord/chord";
+import { chordPitchClasses, rootPc, toneName, type Chord } from "../../chord/chord";
 import { isDiatonic, isMinorish, noteOf } from "../../chord/numerals";
 import { above, belongs, isMajor, isMinor, neighbor, rootMove, shares } from "../context";
 import { preparesApplied } from "./dominants";
@@ -12,7 +12,7 @@ const nameOf = (chord: Chord): string => sym(chord.root + chord.quality);
 /** The key's own name of a note outside it, with the note of the scale it alters: "Ab (lowered 6)". */
 function altered(chord: Chord, key: Key): string[] {
   return chord.tones
-    .map((t) => transposeNote(chord.root, t.degree - 1, t.semitones))
+    .map((t) => toneName(chord, t))
     .filter((n) => !key.pcs.includes(pitchClass(n)))
     .map(sym);
 }
@@ -81,9 +81,7 @@ export const chromaticMediant: Recognizer = {
       if (!((isMajor(chord) && isMajor(other)) || (isMinor(chord) && isMinor(other)))) continue;
       const kept = shares(chord, other);
       if (!kept.length) continue;
-      const common = chord.tones
-        .map((t) => transposeNote(chord.root, t.degree - 1, t.semitones))
-        .find((n) => kept.includes(pitchClass(n)))!;
+      const common = chord.tones.map((t) => toneName(chord, t)).find((n) => kept.includes(pitchClass(n)))!;
       return {
         function: "chromatic",
         explanation: `A third away from ${nameOf(other)} and of the same kind: ${sym(common)} is kept, ${altered(chord, key).join(" and ")} bring${altered(chord, key).length === 1 ? "s" : ""} the new color.`,

@@ -1,6 +1,6 @@
 import { parseKey } from "../../pitch/key";
-import { mod, pitchClass, transposeNote } from "../../pitch/pitch";
-import { rootPc } from "../../chord/chord";
+import { mod, pitchClass } from "../../pitch/pitch";
+import { rootPc, toneName } from "../../chord/chord";
 import { diatonicChord, isMinorish } from "../../chord/numerals";
 import type { Technique } from "../technique";
 import { has, instead, parallelMinor, read, sizeOf } from "../tools";
@@ -27,7 +27,7 @@ export const borrowed: Technique = {
     }
     const symbol = diatonicChord(other, step, sizeOf(chord));
     const outside = read(symbol)
-      .tones.map((t) => transposeNote(read(symbol).root, t.degree - 1, t.semitones))
+      .tones.map((t) => toneName(read(symbol), t))
       .filter((n) => !key.pcs.includes(mod(pitchClass(n), 12)));
     if (!outside.length) return [];
     return instead(spot, symbol, "from", {

@@ -1,5 +1,5 @@
-import { mod, transposeNote, pitchClass } from "../../pitch/pitch";
-import { chordPitchClasses, rootPc } from "../../chord/chord";
+import { mod, pitchClass } from "../../pitch/pitch";
+import { chordPitchClasses, rootPc, toneName } from "../../chord/chord";
 import type { Technique } from "../technique";
 import { has, instead, read, sizeOf, symbolAt } from "../tools";
 
@@ -19,9 +19,7 @@ export const chromaticMediant: Technique = {
     return [3, 4, 8, 9].flatMap((by) => {
       const symbol = symbolAt(rootPc(chord) + by, quality, key);
       const other = read(symbol);
-      const kept = other.tones
-        .map((t) => transposeNote(other.root, t.degree - 1, t.semitones))
-        .filter((n) => chordPitchClasses(chord).includes(mod(pitchClass(n), 12)));
+      const kept = other.tones.map((t) => toneName(other, t)).filter((n) => chordPitchClasses(chord).includes(mod(pitchClass(n), 12)));
       if (!kept.length || chordPitchClasses(other).every((pc) => key.pcs.includes(pc))) return [];
       return instead(spot, symbol, "light", { new: symbol, old: event.symbol, kept: kept.join(" and ") });
     });

@@ -1,5 +1,5 @@
-import { mod, transposeNote, pitchClass } from "../../pitch/pitch";
-import { bassPc } from "../../chord/chord";
+import { mod, pitchClass } from "../../pitch/pitch";
+import { bassPc, toneName } from "../../chord/chord";
 import type { Technique } from "../technique";
 import { instead, over } from "../tools";
 
@@ -21,7 +21,7 @@ export const inversion: Technique = {
     return chord.tones
       .filter((t) => [1, 3, 5, 7].includes(t.degree))
       .flatMap((t) => {
-        const bass = transposeNote(chord.root, t.degree - 1, t.semitones);
+        const bass = toneName(chord, t);
         const pc = pitchClass(bass);
         const [a, b] = [distance(from, pc), distance(pc, to)];
         if (pc === bassPc(chord) || !a || !b || a > 2 || b > 2) return [];
