@@ -13,13 +13,14 @@ import {
   typeset,
   typesetNames,
   withBass,
+  type Chord,
   type Color,
 } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import { useView } from "../../store/view";
 import { ChordName } from "../../ui/ChordName";
-import { sound } from "./put";
+import { chordsNow, sound } from "./put";
 
 const COLOR_LABELS: Record<Color, string> = {
   seventh: "7",
@@ -42,7 +43,11 @@ export function ChosenChord({ data }: { data: ScoreData }) {
   const found = harmony?.chords.find((c) => c.id === event.id && c.symbol === event.symbol);
   const sounding = data.sounding.get(event.id);
   const many = chords.length > 1 && chords.includes(event.id);
-  const change = (symbol: string) => {
+  // What is drawn may be a moment behind: a change starts from the chord as it is stored now.
+  const change = (make: (chord: Chord) => Chord) => {
+    const stored = parseChord(chordsNow(data.section.id).find((c) => c.id === event.id)?.symbol ?? "");
+    if (!stored.ok) return;
+    const symbol = chordSymbol(make(stored.value));
     if (edit({ do: "setChord", section: data.section.id, chord: event.id, symbol })) sound(useSong.getState().song!, symbol);
   };
   const cadence = harmony?.cadences.find((c) => c.to === event.id);
@@ -99,7 +104,7 @@ export function ChosenChord({ data }: { data: ScoreData }) {
               type="button"
               aria-pressed={hasColor(chord, color)}
               title={`${color} ${hasColor(chord, color) ? "off" : "on"}: ${chordSymbol(toggleColor(chord, color, data.key))}`}
-              onClick={() => change(chordSymbol(toggleColor(chord, color, data.key)))}
+              onClick={() => change((c) => toggleColor(c, color, data.key))}
             >
               {COLOR_LABELS[color]}
             </button>
@@ -109,7 +114,10 @@ export function ChosenChord({ data }: { data: ScoreData }) {
             <select
               aria-label="Bass"
               value={chord.bass ?? chord.root}
-              onChange={(e) => change(chordSymbol(withBass(chord, e.target.value)))}
+              onChange={(e) => {
+                const bass = e.target.value;
+                change((c) => withBass(c, bass));
+              }}
             >
               {basses(chord.root, rootPc(chord), data, chord.bass).map((n) => (
                 <option key={n} value={n}>
