@@ -62,8 +62,10 @@ export {
   type Drum,
   type Groove,
   type Hit,
+  type Link,
   type Note,
   type Occurrence,
+  type OwnInstrument,
   type Part,
   type Profile,
   type Reason,
@@ -113,6 +115,8 @@ export {
   parallelPerfect,
   voiceLeadingDistance,
 } from "./motion/motion";
+export { criticalBand, pairRoughness, roughness, roughnessOfPartials, roughnessOfTones } from "./motion/roughness";
+export { threads, type Thread, type ThreadKind } from "./motion/threads";
 export {
   analyzeProgression,
   analyzeSection,
@@ -128,20 +132,44 @@ export { RECOGNIZERS } from "./harmony/recognize";
 export { CATEGORIES, type Category } from "./harmony/recognize/types";
 export { PISTON, rootProgression, stepOf } from "./harmony/roots";
 export { fittingScales, SCALES, tensions, type FittingScale, type Tension } from "./harmony/scales";
-export { INSTRUMENTS, instrumentOf, midiRange, type Instrument, type SoundKind } from "./instrument/instruments";
-export { sumTerms, TERMS, type TermName, type Terms } from "./voicing/cost";
+export {
+  CLEFS,
+  INSTRUMENTS,
+  instrumentOf,
+  instrumentsFor,
+  midiRange,
+  ROLES,
+  SOUNDS,
+  type Clef,
+  type Held,
+  type Instrument,
+  type Role,
+  type SoundKind,
+} from "./instrument/instruments";
+export { handStrain, NINTH_SPAN, OCTAVE_SPAN, twoHands, type Hand, type Hands } from "./instrument/hands";
+export { findShapes, holdShape, SHAPE_LIMITS, shapeOf, WIDE_REACH, type Neck, type Shape, type ShapeLimits } from "./instrument/fretboard";
+export { COMP_KINDS } from "./comp/kinds";
+export type { CompKind, SettingName } from "./comp/kind";
+export { parsePattern, PATTERNS, STEP, stepsOf, type CompPattern } from "./comp/patterns";
+export { linkedNotes, voicedChords, voicesOf } from "./song/linked";
+export { sumTerms, TERM_NAMES, TERMS, TOP_SHAPES, trade, type TermName, type Terms, type TopShape, type Weights } from "./voicing/cost";
 export { VOICING_STYLES } from "./voicing/styles";
 export type { VoicingStyle } from "./voicing/style";
+export { neckOf, voicingSpace, type PathOptions, type TopReport } from "./voicing/space";
+export { pathsOf, voicePaths, tryVoiceProgression, voiceProgression, type Alternative, type VoicedChord, type VoicedPath } from "./voicing/path";
 export {
-  voicePaths,
-  tryVoiceProgression,
-  voiceProgression,
+  blockNotes,
+  chooseCapo,
+  partOptions,
+  sectionPaths,
+  storeVoicing,
+  tuneOver,
   voiceSection,
-  voicingSpace,
+  weightSetting,
+  type CapoChoice,
+  type SectionPath,
   type SectionVoicing,
-  type VoicedChord,
-  type VoicedPath,
-} from "./voicing/path";
+} from "./voicing/section";
 export {
   describeChange,
   judgeProgression,

@@ -47,7 +47,7 @@ export function schedule(
   const audible = (id: string, muted: boolean) => (solo.length ? solo.includes(id) : !muted);
   for (const part of real.parts) {
     if (!audible(part.id, part.muted)) continue;
-    const { sound } = instrumentOf(part.instrument);
+    const { sound } = instrumentOf(part.instrument, real);
     for (const note of part.notes) {
       // A pickup sounds into the count-in; a note that began earlier is entered in its middle.
       const pickup = note.start < from && note.start < 0 && from === 0 && (countIn || at(note.played) >= 0);

@@ -24,7 +24,7 @@ export function adaptBass(before: Song, after: Song, sectionId: string, partId: 
   const [old, now] = [sectionOf(before, sectionId), sectionOf(after, sectionId)];
   const part = partOf(after, partId);
   if (!old || !now || !part) return null;
-  const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument).comfortable);
+  const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, after).comfortable);
   const nearest = (midi: Midi, allowed: readonly number[]): Midi => {
     for (let d = 0; d <= 11; d++) for (const m of [midi - d, midi + d]) if (allowed.includes(mod(m, 12)) && m >= low && m <= high) return m;
     return midi;

@@ -64,7 +64,7 @@ export function bassContext(song: Song, sectionId: string, partId: string, slice
       .filter((l) => drums.includes(l.drum))
       .flatMap((l) => l.hits.map((h) => h.start))
       .sort((a, b) => a - b);
-  const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument).comfortable);
+  const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).comfortable);
   return ok({
     song,
     section,

@@ -7,7 +7,7 @@ import { applyEdit } from "../song/edits";
 import type { Note, Reason, Song } from "../song/schema";
 import { bassContext, chordAt, type BassContext } from "./context";
 import { choosePitches, otherPitches, pitchSlots, type PitchSlot } from "./pitches";
-import { random } from "./random";
+import { random } from "../random";
 import { reportBass, type BassReport } from "./report";
 import type { BassStyle, Slot } from "./style";
 import { BASS_STYLES } from "./styles";

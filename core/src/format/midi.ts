@@ -43,7 +43,7 @@ export function writeMidi(song: Song, options: { swing: "straight" | "played" })
       tracks.push(finish(drumEvents(real.hits, begin, shift), part.name));
       continue;
     }
-    tracks.push(finish(partEvents(part, channel, played, shift), part.name));
+    tracks.push(finish(partEvents(real, part, channel, played, shift), part.name));
     channel = (channel + 1) % 16;
     if (channel === DRUM_CHANNEL) channel++;
   }
@@ -89,8 +89,8 @@ function drumEvents(hits: readonly RealHit[], begin: (h: RealHit) => number, shi
   });
 }
 
-function partEvents(part: RealPart, channel: number, played: boolean, shift: Ticks): Timed[] {
-  const events = [make(0, 0, { type: "programChange", channel, programNumber: instrumentOf(part.instrument).program })];
+function partEvents(real: RealSong, part: RealPart, channel: number, played: boolean, shift: Ticks): Timed[] {
+  const events = [make(0, 0, { type: "programChange", channel, programNumber: instrumentOf(part.instrument, real).program })];
   if (part.notes.some((n) => n.glideTo))
     for (const [controllerType, value] of [
       [101, 0],

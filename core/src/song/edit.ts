@@ -2,7 +2,7 @@ import { produce, type Draft } from "immer";
 import { fail, ok, type Problem, type Result } from "../result";
 import type { PitchName } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
-import { SongSchema, type ChordEvent, type Drum, type Note, type Part, type Profile, type Song } from "./schema";
+import { SongSchema, type ChordEvent, type Drum, type Link, type Note, type OwnInstrument, type Part, type Profile, type Song } from "./schema";
 
 /**
  * Every change to a song is one of these edits: plain data with a name, applied by a pure function song → song. Fixes, undo, autosave and
@@ -30,6 +30,7 @@ export type Edit =
   | { do: "respell"; key: string }
   | { do: "setVoicings"; section: string; part: string; pitches: Record<string, PitchName[]> }
   | { do: "pinVoicing"; section: string; part: string; chord: string; pitches: PitchName[] | null }
+  | { do: "pinEnds"; section: string; part: string; chord: string; top?: PitchName | null; bottom?: PitchName | null }
   | { do: "addNote"; section: string; part: string; note: Omit<Note, "id"> }
   | { do: "changeNotes"; section: string; part: string; notes: ({ id: string } & Partial<Omit<Note, "id">>)[] }
   | { do: "removeNotes"; section: string; part: string; notes: string[] }
@@ -37,8 +38,22 @@ export type Edit =
   | { do: "setHit"; section: string; drum: Drum; start: Ticks; velocity: number | null }
   | { do: "repeatDrums"; section: string; bar: number }
   | { do: "setAccents"; section: string; accents: Ticks[] | null }
-  | { do: "setPart"; part: string; name?: string; instrument?: string; muted?: boolean; settings?: Part["settings"]; loop?: boolean }
-  | { do: "addPart"; name: string; role: Part["role"]; instrument: string }
+  | {
+      do: "setPart";
+      part: string;
+      name?: string;
+      instrument?: string;
+      muted?: boolean;
+      /** Null takes a setting away. */
+      settings?: Record<string, Part["settings"][string] | null>;
+      loop?: boolean;
+      range?: [PitchName, PitchName] | null;
+    }
+  | { do: "addPart"; name: string; role: Part["role"]; instrument: string; link?: Link; settings?: Part["settings"] }
+  /** Null detaches: what the part plays becomes its own notes. */
+  | { do: "setLink"; part: string; link: Link | null }
+  | { do: "setInstrument"; instrument: OwnInstrument }
+  | { do: "removeInstrument"; instrument: string }
   | { do: "removePart"; part: string }
   | { do: "waive"; finding: string; reason: string }
   | { do: "unwaive"; finding: string }

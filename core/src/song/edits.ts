@@ -10,7 +10,8 @@ import { chordGroupEdit, respellSong } from "./chordGroups";
 import { sectionMeter } from "./document";
 import { checked, done, field, type Applied, type Checker, type Edit } from "./edit";
 import { noteEdit } from "./noteEdits";
-import { LIMITS, type Drum, type Part, type Section, type Song } from "./schema";
+import { partEdit } from "./partEdits";
+import { LIMITS, type Drum, type Section, type Song } from "./schema";
 
 /** Applies an edit. The song that was passed in is never changed; an edit that cannot be made leaves everything as it was and says why. */
 export function applyEdit(song: Song, edit: Edit): Result<Applied> {
@@ -34,29 +35,12 @@ export function applyEdit(song: Song, edit: Edit): Result<Applied> {
     case "addSection":
       return addSection(song, edit);
     case "addPart":
-      return song.parts.length >= LIMITS.parts
-        ? fail("edit.part", `A song has at most ${LIMITS.parts} parts`)
-        : done(
-            song,
-            (s) =>
-              void s.parts.unshift({ id: freshId(s, "p"), name: edit.name, role: edit.role, instrument: edit.instrument, settings: {} }),
-          );
     case "setPart":
-      return onPart(song, edit.part, (p) => {
-        if (edit.name !== undefined) p.name = edit.name;
-        if (edit.instrument !== undefined) p.instrument = edit.instrument;
-        if (edit.muted !== undefined) p.muted = edit.muted;
-        if (edit.settings) Object.assign(p.settings, edit.settings);
-        if (edit.loop !== undefined && p.link) p.link.loop = edit.loop;
-      });
     case "removePart":
-      return onPart(song, edit.part, (_, s) => {
-        s.parts = s.parts.filter((p) => p.id !== edit.part);
-        for (const section of s.sections) {
-          delete section.notes[edit.part];
-          for (const chord of section.chords) delete chord.voicings?.[edit.part];
-        }
-      });
+    case "setLink":
+    case "setInstrument":
+    case "removeInstrument":
+      return partEdit(song, edit, freshId);
     case "waive":
       return done(song, (s) => {
         s.waivers = [...s.waivers.filter((w) => w.finding !== edit.finding), { finding: edit.finding, reason: edit.reason }];
@@ -120,7 +104,8 @@ function sectionEdit(song: Song, edit: Extract<Edit, { section: string }>): Resu
       return inSection((s) => {
         for (const event of s.chords) {
           const pitches = edit.pitches[event.id];
-          if (pitches?.length && !event.voicings?.[edit.part]?.pinned) (event.voicings ??= {})[edit.part] = { pitches };
+          const stored = event.voicings?.[edit.part];
+          if (pitches?.length && !stored?.pinned) (event.voicings ??= {})[edit.part] = { ...stored, pitches };
           else if (!pitches?.length && event.voicings?.[edit.part]) delete event.voicings[edit.part];
         }
       });
@@ -129,6 +114,19 @@ function sectionEdit(song: Song, edit: Extract<Edit, { section: string }>): Resu
         const event = s.chords.find((c) => c.id === edit.chord);
         if (event && edit.pitches) (event.voicings ??= {})[edit.part] = { pitches: edit.pitches, pinned: true };
         else if (event?.voicings?.[edit.part]) delete event.voicings[edit.part]!.pinned;
+      });
+    case "pinEnds":
+      return inSection((s) => {
+        const event = s.chords.find((c) => c.id === edit.chord);
+        const pitch = edit.top ?? edit.bottom;
+        if (!event || (!pitch && !event.voicings?.[edit.part])) return;
+        const voicing = ((event.voicings ??= {})[edit.part] ??= { pitches: [pitch!] });
+        for (const end of ["top", "bottom"] as const) {
+          if (edit[end]) voicing[end] = edit[end];
+          else if (edit[end] === null) delete voicing[end];
+        }
+        // An end that is pinned anew lets the rest of the chord go.
+        if (pitch) delete voicing.pinned;
       });
     case "setHit":
       return inSection((s) => setHit(s, edit));
@@ -198,16 +196,6 @@ function applyAll(song: Song, edits: Edit[]): Result<Applied> {
 function withField<K extends "title" | "tempo" | "swing" | "profile">(song: Song, name: K, value: Song[K]): Result<Applied> {
   const result = checked(name, field[name] as unknown as Checker<Song[K]>, value);
   return result.ok ? done(song, (s) => void ((s as Song)[name] = result.value)) : result;
-}
-
-function onPart(song: Song, id: string, recipe: (part: Draft<Part>, song: Draft<Song>) => void): Result<Applied> {
-  if (!song.parts.some((p) => p.id === id)) return fail("edit.part", `No part has the id "${id}"`);
-  return done(song, (s) =>
-    recipe(
-      s.parts.find((p) => p.id === id)!,
-      s,
-    ),
-  );
 }
 
 function freshId(song: Draft<Song>, prefix: string): string {

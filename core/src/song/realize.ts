@@ -6,7 +6,8 @@ import { chordSymbol, transposeChord, type Chord } from "../chord/chord";
 import { parseChord } from "../chord/parse";
 import { NO_CHORD } from "../chord/progression";
 import { sectionKey, sectionMeter, sectionTempo } from "./document";
-import type { Drum, Note, Part, Reason, Section, Song } from "./schema";
+import { linkedNotes, type LinkedNote } from "./linked";
+import type { Drum, OwnInstrument, Part, Reason, Section, Song } from "./schema";
 
 /** One pass of a section on the absolute axis. */
 export interface RealSection {
@@ -52,6 +53,8 @@ export interface RealNote {
   lyric?: string;
   /** The chord event a derived note comes from. */
   chordId?: string;
+  /** Rises out of silence over its whole length. */
+  swell?: boolean;
 }
 
 export interface RealHit {
@@ -82,6 +85,8 @@ export interface RealSong {
   /** A single section is taken to repeat: its last note leads into its first. */
   loops: boolean;
   swing: Song["swing"];
+  /** Instruments of the song's own. */
+  instruments?: readonly OwnInstrument[];
   sections: RealSection[];
   chords: RealChord[];
   parts: RealPart[];
@@ -104,6 +109,7 @@ export function realize(song: Song, scope: Scope = {}): RealSong {
     duration: 0,
     loops: scope.section !== undefined,
     swing: song.swing,
+    ...(song.instruments ? { instruments: song.instruments } : {}),
     sections: [],
     chords: [],
     parts: [],
@@ -182,8 +188,8 @@ function addPass(
   for (const part of out.parts) {
     if (pass.muted?.includes(part.id)) continue;
     const source = song.parts.find((p) => p.id === part.id)!;
-    const notes = source.link ? linkedNotes(section, source) : (section.notes[part.id] ?? []).map((note) => ({ note }));
-    for (const { note, chordId } of notes as { note: Note; chordId?: string }[]) {
+    const notes = source.link ? linkedNotes(song, section, source) : (section.notes[part.id] ?? []).map((note) => ({ note }));
+    for (const { note, chordId } of notes as { note: LinkedNote; chordId?: string }[]) {
       const reachesBack = note.start < 0 && fromBar === 0;
       if ((note.start < from && !reachesBack) || note.start >= to) continue;
       const midi = pitchMidi(note.pitch) + semitones;
@@ -208,6 +214,7 @@ function addPass(
         ...(note.reason ? { reason: note.reason } : {}),
         ...(note.lyrics?.[0] ? { lyric: note.lyrics[0] } : {}),
         ...(chordId ? { chordId } : {}),
+        ...(note.swell ? { swell: true } : {}),
       });
     }
   }
@@ -230,16 +237,6 @@ function addPass(
       }
     out.hits.sort((a, b) => a.start - b.start);
   }
-}
-
-/** The notes of a part that plays the stored voicings, held as long as their chords. */
-function linkedNotes(section: Section, part: Part): { note: Note; chordId: string }[] {
-  return section.chords.flatMap((event) =>
-    (event.voicings?.[part.id]?.pitches ?? []).map((pitch, i) => ({
-      chordId: event.id,
-      note: { id: `${event.id}.${i}`, start: event.start, duration: event.duration, pitch, velocity: 72, voice: i + 1 },
-    })),
-  );
 }
 
 /** Time of a tick on the absolute axis, tempo changes between sections included. */

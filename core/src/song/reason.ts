@@ -25,6 +25,7 @@ export const REASON_WORDS: Record<string, string> = {
   turn: "{role} of {chord}: the repetition ends differently",
   harmonizes: "{roman} in {key}: holds {tones} of the tune; {how}",
   harmonizesBass: "{roman} in {key}: stands on {tones} of the bass line; {how}",
+  block: "Under {pitch} of the tune, {chord}",
   played: "Played in",
   imported: "Named from the notes of {file}",
   user: "Written by hand",

@@ -4,6 +4,8 @@ import { parsePitch } from "../pitch/pitch";
 import { parseMeter } from "../time/meter";
 import { parseChord } from "../chord/parse";
 import { NO_CHORD } from "../chord/progression";
+import { COMP_KIND_IDS } from "../comp/kinds";
+import { CLEFS, midiRange, ROLES, SOUNDS } from "../instrument/instruments";
 
 /** Limits of a song document. */
 export const LIMITS = { tempo: [20, 400], parts: 64, sections: 64, bars: 512, notes: 20_000, title: 200, tick: 512 * 7680 } as const;
@@ -59,6 +61,14 @@ const Note = z.object({
   glideTo: Pitch.optional(),
 });
 
+/** A chord as one part voices it: pinned as a whole, or only its top or its lowest note. */
+const Voicing = z.object({
+  pitches: z.array(Pitch).min(1).max(16),
+  pinned: z.boolean().optional(),
+  top: Pitch.optional(),
+  bottom: Pitch.optional(),
+});
+
 const ChordEvent = z.object({
   id: Id,
   start: Tick,
@@ -66,7 +76,7 @@ const ChordEvent = z.object({
   symbol: Symbol,
   readings: z.array(Symbol).max(16).optional(),
   pinned: z.boolean().optional(),
-  voicings: z.record(Id, z.object({ pitches: z.array(Pitch).min(1).max(16), pinned: z.boolean().optional() })).optional(),
+  voicings: z.record(Id, Voicing).optional(),
   why: Reason.optional(),
 });
 
@@ -92,17 +102,50 @@ const Section = z.object({
   notes: z.record(Id, z.array(Note).max(LIMITS.notes)),
 });
 
-/** A part that is derived from the chords plays the stored voicings, held. */
-const Link = z.object({ kind: z.literal("voicing"), loop: z.boolean().optional() });
+/**
+ * A part that is derived from the chords: how it plays them, whose voicings it plays (its own where `from` is absent), and the part whose
+ * notes its top follows.
+ */
+const Link = z.object({ kind: z.enum(COMP_KIND_IDS), loop: z.boolean().optional(), from: Id.optional(), top: Id.optional() });
+
+const Span = z.tuple([Pitch, Pitch]).refine(([low, high]) => {
+  const [a, b] = midiRange([low, high]);
+  return a < b;
+}, "the lower end of a range comes first");
+
+/** An instrument of this song alone; one with the id of a known instrument changes it for this song. */
+const OwnInstrument = z.object({
+  id: Id,
+  title: Title,
+  range: Span,
+  comfortable: Span,
+  clef: z.enum(CLEFS),
+  transposition: z.int().min(-36).max(36),
+  polyphony: z.int().min(1).max(16),
+  held: z.discriminatedUnion("by", [
+    z.object({ by: z.literal("hands"), span: z.int().min(7).max(24) }),
+    z.object({
+      by: z.literal("frets"),
+      strings: z.array(Pitch).min(3).max(12),
+      frets: z.int().min(5).max(36),
+      scale: z.number().min(200).max(1200),
+    }),
+    z.object({ by: z.literal("notes") }),
+  ]),
+  program: z.int().min(0).max(127),
+  sound: z.enum(SOUNDS),
+  roles: z.array(z.enum(ROLES)).min(1),
+  source: z.string().max(200),
+});
 
 const Part = z.object({
   id: Id,
   name: Title,
-  role: z.enum(["drums", "bass", "chords", "melody", "counter", "vocal"]),
+  role: z.enum(ROLES),
   instrument: z.string().max(40),
   range: z.tuple([Pitch, Pitch]).optional(),
   link: Link.optional(),
-  settings: z.record(z.string(), z.union([z.string(), z.number(), z.boolean()])),
+  settings: z.record(z.string().max(40), z.union([z.string().max(400), z.number(), z.boolean()])),
   muted: z.boolean().optional(),
   offset: Offset.optional(),
 });
@@ -148,6 +191,7 @@ export const SongSchema = z
     }),
     spelling: z.enum(["sharps", "flats"]).optional(),
     profile: z.enum(PROFILES),
+    instruments: z.array(OwnInstrument).max(64).optional(),
     parts: z.array(Part).max(LIMITS.parts, `a song has at most ${LIMITS.parts} parts`),
     sections: z
       .array(Section)
@@ -188,6 +232,8 @@ export const SongSchema = z
 
 export type Song = z.infer<typeof SongSchema>;
 export type Part = z.infer<typeof Part>;
+export type Link = z.infer<typeof Link>;
+export type OwnInstrument = z.infer<typeof OwnInstrument>;
 export type Section = z.infer<typeof Section>;
 export type Occurrence = z.infer<typeof Occurrence>;
 export type ChordEvent = z.infer<typeof ChordEvent>;

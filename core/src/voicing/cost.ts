@@ -1,30 +1,72 @@
 import type { Midi } from "../pitch/pitch";
 import type { Profile } from "../song/schema";
-import { belowLimit, motionBetween, parallelPerfect } from "../motion/motion";
+import { belowLimit, commonTones, motionBetween, parallelPerfect } from "../motion/motion";
 import type { RawVoicing } from "./style";
 
 /** The named terms a voicing path is judged by. Weights are common practice. */
 export const TERMS = {
   motion: "semitones moved in all",
   leap: "one voice leaping past a third",
-  topLine: "leaps of the top line",
+  common: "voices that do not stay",
+  topLine: "top line against its shape",
   parallels: "parallel fifths and octaves",
   register: "away from the middle register",
   spacing: "uneven or rubbing spacing",
   lowIntervals: "close intervals too low",
+  roughness: "rougher than the smoothest layout",
   missing: "tones left out",
   doubling: "tones doubled",
+  hand: "strain on the hand",
 } as const;
 
 export type TermName = keyof typeof TERMS;
 export type Terms = Partial<Record<TermName, number>>;
+export type Weights = Record<TermName, number>;
+
+export const TERM_NAMES = Object.keys(TERMS) as TermName[];
+
+/** What more and less of each term sounds like: what an alternative trades. */
+export const TRADE_WORDS: Record<TermName, [more: string, less: string]> = {
+  motion: ["moves more", "moves less"],
+  leap: ["larger leaps", "smaller leaps"],
+  common: ["keeps fewer tones", "keeps more tones"],
+  topLine: ["a rougher top line", "a better top line"],
+  parallels: ["more parallels", "fewer parallels"],
+  register: ["farther from the middle", "nearer to the middle"],
+  spacing: ["spaced less evenly", "spaced more evenly"],
+  lowIntervals: ["muddier below", "clearer below"],
+  roughness: ["sounds rougher", "sounds smoother"],
+  missing: ["leaves more out", "more complete"],
+  doubling: ["doubles more", "doubles less"],
+  hand: ["harder on the hand", "easier on the hand"],
+};
+
+/** Shapes a top line can be asked for. */
+export const TOP_SHAPES = {
+  smooth: "by step",
+  still: "as still as it can be",
+  rising: "rising",
+  falling: "falling",
+} as const;
+export type TopShape = keyof typeof TOP_SHAPES;
+
+/** What a path is judged by. */
+export interface Judge {
+  profile: Profile;
+  weights: Weights;
+  top: TopShape;
+}
+
+/** Weights with some of them changed; 0 switches a term off. */
+export const weightsWith = (changed: Partial<Weights> = {}): Weights =>
+  Object.fromEntries(TERM_NAMES.map((t) => [t, changed[t] ?? 1])) as Weights;
 
 const PARALLEL_WEIGHT: Record<Profile, number> = { chorale: 8, band: 2, jazz: 0.5, loop: 0 };
 
 export const sumTerms = (terms: Terms): number => Object.values(terms).reduce((a, b) => a + b, 0);
 
-/** Terms of one voicing on its own. `center` is the pitch the voicing should lie around, `bass` the note the bass part is expected to play under it. */
-export function nodeTerms({ pitches, missing, doubling }: RawVoicing, center: number, bass?: Midi): Terms {
+/** Terms of one voicing on its own, apart from roughness and hand. `center` is the pitch it should lie around, `bass` the note the bass part is expected to play under it. */
+export function nodeTerms({ pitches, missing, doubling }: RawVoicing, center: number, weights: Weights, bass?: Midi): Terms {
   let mean = 0;
   let low = bass === undefined ? 0 : belowLimit(bass, pitches[0]!);
   let spacing = 0;
@@ -38,7 +80,13 @@ export function nodeTerms({ pitches, missing, doubling }: RawVoicing, center: nu
     if (i > 1 && gap > pitches[i - 1]! - pitches[i - 2]! + 4) spacing += 0.3;
   }
   if (pitches.length > 1 && pitches.at(-1)! - pitches.at(-2)! === 1) spacing += 1.2;
-  return { register: Math.max(0, Math.abs(mean - center) - 2) * 0.5, spacing, lowIntervals: low * 3, missing, doubling };
+  return {
+    register: Math.max(0, Math.abs(mean - center) - 2) * 0.5 * weights.register,
+    spacing: spacing * weights.spacing,
+    lowIntervals: low * 3 * weights.lowIntervals,
+    missing: missing * weights.missing,
+    doubling: doubling * weights.doubling,
+  };
 }
 
 /** The largest move of one voice beyond a major third. */
@@ -52,7 +100,14 @@ function leapCost(a: readonly Midi[], b: readonly Midi[]): number {
   return (leap - 4) * 0.5;
 }
 
-const topCost = (a: readonly Midi[], b: readonly Midi[]): number => Math.max(0, Math.abs(a[a.length - 1]! - b[b.length - 1]!) - 2) * 0.5;
+function topCost(a: readonly Midi[], b: readonly Midi[], shape: TopShape): number {
+  const move = b[b.length - 1]! - a[a.length - 1]!;
+  const far = Math.max(0, Math.abs(move) - 2) * 0.5;
+  if (shape === "smooth") return far;
+  if (shape === "still") return Math.abs(move) * 0.8;
+  const against = shape === "rising" ? -move : move;
+  return far + (against > 0 ? 1.5 + against * 0.5 : against === 0 ? 0.5 : 0);
+}
 
 /** Chorale style counts every pair of voices, all others the outer one. */
 function parallelCost(a: readonly Midi[], b: readonly Midi[], profile: Profile): number {
@@ -64,14 +119,36 @@ function parallelCost(a: readonly Midi[], b: readonly Midi[], profile: Profile):
   return found * PARALLEL_WEIGHT.chorale;
 }
 
+/** Going from one place on the neck to another; open shapes are reached from anywhere. */
+const shiftCost = (a: RawVoicing, b: RawVoicing): number =>
+  a.shape && b.shape && a.shape.position && b.shape.position ? Math.abs(a.shape.position - b.shape.position) * 0.3 : 0;
+
+/** A voice that does not stay costs a little, whatever way it goes. */
+const STAY = 0.2;
+
 /** Terms of the step from one voicing to the next. */
-export const stepTerms = (a: readonly Midi[], b: readonly Midi[], profile: Profile): Terms => ({
-  motion: motionBetween(a, b),
-  leap: leapCost(a, b),
-  topLine: topCost(a, b),
-  parallels: parallelCost(a, b, profile),
+export const stepTerms = (a: RawVoicing, b: RawVoicing, { profile, weights, top }: Judge): Terms => ({
+  motion: motionBetween(a.pitches, b.pitches) * weights.motion,
+  leap: leapCost(a.pitches, b.pitches) * weights.leap,
+  common: (b.pitches.length - commonTones(a.pitches, b.pitches)) * STAY * weights.common,
+  topLine: topCost(a.pitches, b.pitches, top) * weights.topLine,
+  parallels: parallelCost(a.pitches, b.pitches, profile) * weights.parallels,
+  ...(b.shape ? { hand: shiftCost(a, b) * weights.hand } : {}),
 });
 
 /** The sum of `stepTerms`, without making them: this runs for every pair of candidates. */
-export const stepCost = (a: readonly Midi[], b: readonly Midi[], profile: Profile): number =>
-  motionBetween(a, b) + leapCost(a, b) + topCost(a, b) + parallelCost(a, b, profile);
+export const stepCost = (a: RawVoicing, b: RawVoicing, { profile, weights, top }: Judge): number =>
+  motionBetween(a.pitches, b.pitches) * weights.motion +
+  leapCost(a.pitches, b.pitches) * weights.leap +
+  (b.pitches.length - commonTones(a.pitches, b.pitches)) * STAY * weights.common +
+  topCost(a.pitches, b.pitches, top) * weights.topLine +
+  parallelCost(a.pitches, b.pitches, profile) * weights.parallels +
+  (b.shape ? shiftCost(a, b) * weights.hand : 0);
+
+/** Differences that are heard, largest first; positive is more of the term. */
+export function trade(from: Terms, to: Terms): { term: TermName; by: number; words: string }[] {
+  return TERM_NAMES.map((term) => ({ term, by: (to[term] ?? 0) - (from[term] ?? 0) }))
+    .filter(({ by }) => Math.abs(by) >= 0.3)
+    .sort((a, b) => Math.abs(b.by) - Math.abs(a.by))
+    .map(({ term, by }) => ({ term, by, words: TRADE_WORDS[term][by > 0 ? 0 : 1] }));
+}

@@ -1,97 +1,12 @@
 import { fail, ok, type Result } from "../result";
-import { mod, pitchMidi, pitchName, plainName, type Midi, type PitchName } from "../pitch/pitch";
-import { bassPc, chordToneName, type Chord } from "../chord/chord";
+import { mod, pitchName, plainName, type Midi, type PitchName } from "../pitch/pitch";
+import { chordToneName, type Chord } from "../chord/chord";
 import { parseChord } from "../chord/parse";
-import { NO_CHORD } from "../chord/progression";
-import { sectionOf, partOf } from "../song/document";
-import type { Profile, Song } from "../song/schema";
-import { cheapestPaths, prepare, type Lattice, type Prepared } from "../lattice/lattice";
+import { cheapestPaths, cheapestPrepared, type Path, type Prepared } from "../lattice/lattice";
+import type { Shape } from "../instrument/fretboard";
 import { commonTones, motionBetween } from "../motion/motion";
-import { instrumentOf, midiRange } from "../instrument/instruments";
-import { nodeTerms, stepCost, stepTerms, sumTerms, type Terms } from "./cost";
-import type { RawVoicing } from "./style";
-import { VOICING_STYLES } from "./styles";
-import { fourPart } from "./styles/fourPart";
-import { keyboard, playable } from "./styles/keyboard";
-
-export interface PathOptions {
-  style?: string;
-  instrument?: string;
-  loop?: boolean;
-  voices?: number;
-  bassCovered?: boolean;
-  profile?: Profile;
-  /** Lowest and highest note; by default the middle of the keyboard. */
-  range?: [PitchName, PitchName];
-  /** Fixed voicings by index of the chord. */
-  pins?: Record<number, PitchName[]>;
-}
-
-interface Column {
-  chord: Chord;
-  candidates: (RawVoicing & { terms: Terms; cost: number })[];
-  /** The style had nothing for this chord; the free one was used. */
-  instead: boolean;
-}
-
-export interface VoicingSpace {
-  columns: Column[];
-  lattice: Lattice;
-  prepared: Prepared;
-  profile: Profile;
-}
-
-/** Part of the keyboard the chord part lives in: around the middle, above most bass notes. */
-const WINDOW: [Midi, Midi] = [47, 79];
-/** A bass part is expected in the octave from E1 up. */
-const BASS_OCTAVE: Midi = 28;
-
-/** All candidates of every chord and the lattice over them. */
-export function voicingSpace(chords: readonly Chord[], options: PathOptions): Result<VoicingSpace> {
-  const style = VOICING_STYLES.find((s) => s.id === (options.style ?? "keyboard"));
-  if (!style)
-    return fail("voicing.style", `No voicing style is called "${options.style}"`, {
-      hint: `Styles: ${VOICING_STYLES.map((s) => s.id).join(", ")}.`,
-    });
-  // Four-part writing brings its own rules along.
-  const profile = style === fourPart ? "chorale" : (options.profile ?? "band");
-  const [rangeLow, rangeHigh] = midiRange(instrumentOf(options.instrument ?? "piano").comfortable);
-  const window = options.range ? midiRange(options.range) : WINDOW;
-  const limits = {
-    low: Math.max(rangeLow, window[0]),
-    high: Math.min(rangeHigh, window[1]),
-    voices: options.voices ?? 4,
-    span: 14,
-    bassCovered: options.bassCovered ?? true,
-  };
-  const center = (limits.low + limits.high) / 2 - 1;
-  const columns: Column[] = [];
-  for (const [i, chord] of chords.entries()) {
-    const pin = options.pins?.[i];
-    const own = pin ? [] : style.candidates(chord, limits).filter((v) => style === fourPart || playable(v.pitches, limits.span));
-    const raw: RawVoicing[] = pin
-      ? [{ pitches: pin.map(pitchMidi).sort((a, b) => a - b), missing: 0, doubling: 0 }]
-      : own.length
-        ? own
-        : keyboard.candidates(chord, limits);
-    if (!raw.length) return fail("voicing.none", `Chord ${i + 1} has no voicing in this range`, { hint: "Use fewer voices." });
-    columns.push({
-      chord,
-      instead: !pin && !own.length,
-      candidates: raw.map((v) => {
-        const terms = nodeTerms(v, center, limits.bassCovered ? BASS_OCTAVE + mod(bassPc(chord) - BASS_OCTAVE, 12) : undefined);
-        return { ...v, terms, cost: sumTerms(terms) };
-      }),
-    });
-  }
-  const lattice: Lattice = {
-    sizes: columns.map((c) => c.candidates.length),
-    node: (c, i) => columns[c]!.candidates[i]!.cost,
-    step: (c, i, j) => stepCost(columns[c]!.candidates[i]!.pitches, columns[(c + 1) % columns.length]!.candidates[j]!.pitches, profile),
-    closed: options.loop ?? false,
-  };
-  return ok({ columns, lattice, prepared: prepare(lattice), profile });
-}
+import { stepCost, stepTerms, sumTerms, trade, type TermName, type Terms, type Weights } from "./cost";
+import { voicingSpace, type PathOptions, type VoicingSpace } from "./space";
 
 export interface VoicedChord {
   pitches: PitchName[];
@@ -101,6 +16,8 @@ export interface VoicedChord {
   /** Semitones moved from the chord before, and tones kept; null for the first chord of an open path. */
   motion: number | null;
   kept: number | null;
+  /** How it lies on a neck. */
+  shape?: Shape;
 }
 
 export interface VoicedPath {
@@ -108,49 +25,104 @@ export interface VoicedPath {
   cost: number;
   /** Total motion in semitones. */
   motion: number;
+  /** Sums of the terms over the whole path. */
+  terms: Terms;
   /** Candidates looked at for each chord. */
   candidates: number[];
+  /** No cheaper path differs from those before it; otherwise it is the cheapest that was found. */
+  exact: boolean;
 }
 
 /** Spelled as the chord wants it. */
 export const spellVoicing = (pitches: readonly Midi[], chord: Chord): PitchName[] =>
   pitches.map((midi) => pitchName(midi, chordToneName(chord, mod(midi, 12)) ?? plainName(midi, true)));
 
-function describe(space: VoicingSpace, picks: readonly number[], cost: number): VoicedPath {
+/** A path of a voicing space with its terms. */
+export function describe(space: VoicingSpace, { picks, cost }: Path, exact = true): VoicedPath {
   const n = picks.length;
-  const pitchesAt = (c: number) => space.columns[c]!.candidates[picks[c]!]!;
+  const at = (c: number) => space.columns[c]!.candidates[picks[c]!]!;
+  const total: Terms = {};
   const chords = picks.map((_, c): VoicedChord => {
-    const here = pitchesAt(c);
-    const before = c > 0 || space.prepared.closed ? pitchesAt((c + n - 1) % n) : null;
-    const terms = { ...(before ? stepTerms(before.pitches, here.pitches, space.profile) : {}), ...here.terms };
+    const here = at(c);
+    const before = c > 0 || space.prepared.closed ? at((c + n - 1) % n) : null;
+    const step = before ? stepTerms(before, here, space.judge) : {};
+    const terms: Terms = { ...here.terms };
+    for (const [name, value] of Object.entries(step) as [TermName, number][]) terms[name] = (terms[name] ?? 0) + value;
+    for (const [name, value] of Object.entries(terms) as [TermName, number][]) total[name] = (total[name] ?? 0) + value;
     return {
       pitches: spellVoicing(here.pitches, space.columns[c]!.chord),
       terms,
       cost: sumTerms(terms),
       motion: before ? motionBetween(before.pitches, here.pitches) : null,
       kept: before ? commonTones(before.pitches, here.pitches) : null,
+      ...(here.shape ? { shape: here.shape } : {}),
     };
   });
   return {
     chords,
     cost,
     motion: chords.reduce((sum, c) => sum + (c.motion ?? 0), 0),
+    terms: total,
     candidates: space.columns.map((c) => c.candidates.length),
+    exact,
   };
 }
 
-/** The k cheapest voicing paths; alternatives differ in at least a quarter of the chords. */
+/** Paths looked at before alternatives are no longer sought in order of cost. */
+const LOOKED_AT = 400;
+
+/** Copies of the costs in which what was chosen before costs more. */
+const dearer = (prepared: Prepared, marked: readonly Set<number>[], by: number): Prepared => ({
+  ...prepared,
+  nodes: prepared.nodes.map((list, c) => list.map((cost, i) => (marked[c]!.has(i) ? cost + by : cost))),
+});
+
+/**
+ * The cheapest path, exactly, and up to k − 1 alternatives that a musician would notice: from each path before it an alternative differs
+ * in the top or the lowest note of at least a quarter of the chords. They are sought in order of cost; where hundreds of near twins lie
+ * between, what was chosen before is made dearer until another path wins, and that one is marked as not proven.
+ */
+export function pathsOf(space: VoicingSpace, k: number): { path: Path; exact: boolean }[] {
+  const { columns, prepared } = space;
+  const least = Math.max(1, Math.ceil(columns.length / 4));
+  const outer = columns.map((c) => c.candidates.map((v) => v.pitches[0]! * 128 + v.pitches.at(-1)!));
+  const differs = (a: readonly number[], b: readonly number[]) =>
+    a.filter((x, c) => outer[c]![x] !== outer[c]![b[c]!]).length >= least;
+  const found = cheapestPaths(prepared, { k, differs, limit: k > 1 ? LOOKED_AT : 1 }).map((path) => ({ path, exact: true }));
+  const marked = columns.map(() => new Set<number>());
+  const mark = (picks: readonly number[]) =>
+    picks.forEach((x, c) => outer[c]!.forEach((o, i) => o === outer[c]![x] && marked[c]!.add(i)));
+  for (const { path } of found) mark(path.picks);
+  while (found.length && found.length < k) {
+    let next: Path | null = null;
+    for (let by = 0.25; by <= 64 && !next; by *= 2) {
+      const path = cheapestPrepared(dearer(prepared, marked, by));
+      if (path && found.every((f) => differs(path.picks, f.path.picks))) next = path;
+    }
+    if (!next) break;
+    found.push({ path: { picks: next.picks, cost: costOf(prepared, next.picks) }, exact: false });
+    mark(next.picks);
+  }
+  const [best, ...rest] = found;
+  return best ? [best, ...rest.sort((a, b) => a.path.cost - b.path.cost)] : [];
+}
+
+function costOf(p: Prepared, picks: readonly number[]): number {
+  const n = picks.length;
+  let cost = 0;
+  picks.forEach((x, c) => {
+    cost += p.nodes[c]![x]!;
+    if (c + 1 < n || p.closed) cost += p.steps[c]![x * p.sizes[(c + 1) % n]! + picks[(c + 1) % n]!]!;
+  });
+  return cost;
+}
+
+/** The cheapest voicing path and its alternatives, as `pathsOf` says. */
 export function voicePaths(chords: readonly Chord[], options: PathOptions & { k?: number }): Result<VoicedPath[]> {
   if (!chords.length) return ok([]);
   const space = voicingSpace(chords, options);
   if (!space.ok) return space;
-  const least = Math.max(1, Math.ceil(chords.length / 4));
-  const paths = cheapestPaths(space.value.prepared, {
-    k: options.k ?? 1,
-    differs: (a, b) => a.filter((x, i) => x !== b[i]).length >= least,
-    limit: 3000,
-  });
-  return ok(paths.map((p) => describe(space.value, p.picks, p.cost)));
+  return ok(pathsOf(space.value, options.k ?? 1).map(({ path, exact }) => describe(space.value, path, exact)));
 }
 
 export interface ProgressionRequest {
@@ -160,13 +132,22 @@ export interface ProgressionRequest {
   loop?: boolean;
   voices?: number;
   bassCovered?: boolean;
+  capo?: number;
+  weights?: Partial<Weights>;
   pins?: Record<number, PitchName[]>;
+  ends?: NonNullable<PathOptions["ends"]>;
+}
+
+export interface VoicedProgression {
+  voicings: PitchName[][];
+  motion: number;
+  terms: Terms[];
+  /** Fret shapes of a fretted instrument. */
+  shapes?: Shape[];
 }
 
 /** Voices a list of chord symbols; best first. Errors name the chord that cannot be read or voiced. */
-export function tryVoiceProgression(
-  request: ProgressionRequest & { k?: number },
-): Result<{ voicings: PitchName[][]; motion: number; terms: Terms[] }[]> {
+export function tryVoiceProgression(request: ProgressionRequest & { k?: number }): Result<VoicedProgression[]> {
   const chords: Chord[] = [];
   for (const symbol of request.chords) {
     const chord = parseChord(symbol);
@@ -174,104 +155,74 @@ export function tryVoiceProgression(
     chords.push(chord.value);
   }
   const paths = voicePaths(chords, request);
-  return paths.ok
-    ? ok(paths.value.map((p) => ({ voicings: p.chords.map((c) => c.pitches), motion: p.motion, terms: p.chords.map((c) => c.terms) })))
-    : paths;
+  if (!paths.ok) return paths;
+  return ok(
+    paths.value.map((p) => {
+      const shapes = p.chords.flatMap((c) => c.shape ?? []);
+      return {
+        voicings: p.chords.map((c) => c.pitches),
+        motion: p.motion,
+        terms: p.chords.map((c) => c.terms),
+        ...(shapes.length ? { shapes } : {}),
+      };
+    }),
+  );
 }
 
 /** The list alone, best first; empty where `tryVoiceProgression` would name an error. */
-export function voiceProgression(
-  request: ProgressionRequest & { k?: number },
-): { voicings: PitchName[][]; motion: number; terms: Terms[] }[] {
+export function voiceProgression(request: ProgressionRequest & { k?: number }): VoicedProgression[] {
   const result = tryVoiceProgression(request);
   return result.ok ? result.value : [];
 }
 
-export interface SectionVoicing extends VoicedPath {
-  /** Chord event ids in the order of `chords`; N.C. has none. */
-  ids: string[];
-  /** Ids of the chords that the style does not suit: they are laid out freely. */
-  instead: string[];
-  /** Other layouts for each chord beside its present neighbours, cheapest first, each with another bottom or top note. */
-  alternatives: Record<string, { pitches: PitchName[]; terms: Terms; cost: number }[]>;
+export interface Alternative {
+  pitches: PitchName[];
+  terms: Terms;
+  cost: number;
+  /** What it trades against the one that is chosen. */
+  trades: string[];
+  shape?: Shape;
 }
 
-/** Voices a section for one chord part, keeping pinned voicings. */
-export function voiceSection(song: Song, sectionId: string, partId: string): Result<SectionVoicing> {
-  const section = sectionOf(song, sectionId);
-  const part = partOf(song, partId);
-  if (!section || !part) return fail("voicing.place", `No section "${sectionId}" or part "${partId}"`);
-  const events = section.chords.filter((c) => c.symbol !== NO_CHORD);
-  const chords = events.flatMap((e) => {
-    const c = parseChord(e.symbol);
-    return c.ok ? [c.value] : [];
-  });
-  const pins: Record<number, PitchName[]> = {};
-  events.forEach((e, i) => {
-    const v = e.voicings?.[partId];
-    if (v?.pinned) pins[i] = v.pitches;
-  });
-  if (!chords.length) return ok({ ids: [], chords: [], cost: 0, motion: 0, candidates: [], instead: [], alternatives: {} });
-  const bassCovered = song.parts.some((p) => p.role === "bass");
-  const wanted = typeof part.settings.style === "string" ? part.settings.style : "keyboard";
-  const options = {
-    // A style that a later version wrote is voiced freely.
-    style: VOICING_STYLES.some((s) => s.id === wanted) ? wanted : "keyboard",
-    instrument: part.instrument,
-    loop: part.link?.loop ?? false,
-    voices: Number(part.settings.voices ?? 4),
-    profile: song.profile,
-    bassCovered,
-    pins,
-    ...(part.range ? { range: part.range } : {}),
-  };
-  const space = voicingSpace(chords, options);
-  if (!space.ok) return space;
-  const [best] = cheapestPaths(space.value.prepared, { k: 1 });
-  if (!best) return fail("voicing.none", "No path of voicings fits the pins");
-  const path = describe(space.value, best.picks, best.cost);
-  const alternatives: SectionVoicing["alternatives"] = {};
-  const free = Object.keys(pins).length ? voicingSpace(chords, { ...options, pins: {} }) : space;
-  events.forEach((event, c) => {
-    if (free.ok) alternatives[event.id] = beside(space.value, free.value, best.picks, c);
-  });
-  return ok({
-    ...path,
-    ids: events.map((e) => e.id),
-    instead: events.filter((_, c) => space.value.columns[c]!.instead).map((e) => e.id),
-    alternatives,
-  });
-}
-
-/** The cheapest layouts of one chord while its neighbours stay; each has another pair of bottom and top note. */
-function beside(
-  space: VoicingSpace,
-  free: VoicingSpace,
-  picks: readonly number[],
-  c: number,
-): { pitches: PitchName[]; terms: Terms; cost: number }[] {
+/** The cheapest layouts of one chord while its neighbors stay; each has another pair of bottom and top note. */
+export function beside(space: VoicingSpace, free: VoicingSpace, picks: readonly number[], c: number, most = 8): Alternative[] {
   const n = picks.length;
   const { closed } = space.prepared;
   const neighbor = (at: number) =>
-    (closed ? space.columns[mod(at, n)]!.candidates[picks[mod(at, n)]!] : space.columns[at]?.candidates[picks[at]!])?.pitches;
+    closed ? space.columns[mod(at, n)]!.candidates[picks[mod(at, n)]!] : space.columns[at]?.candidates[picks[at]!];
   const before = n > 1 ? neighbor(c - 1) : undefined;
   const after = n > 1 ? neighbor(c + 1) : undefined;
+  const both = (v: (typeof free.columns)[number]["candidates"][number]): Terms => {
+    const sum: Terms = { ...v.terms };
+    for (const step of [before ? stepTerms(before, v, space.judge) : {}, after ? stepTerms(v, after, space.judge) : {}])
+      for (const [name, value] of Object.entries(step) as [TermName, number][]) sum[name] = (sum[name] ?? 0) + value;
+    return sum;
+  };
+  const chosen = both(space.columns[c]!.candidates[picks[c]!]!);
   const ranked = free.columns[c]!.candidates.map((v) => ({
     v,
-    cost: v.cost + (before ? stepCost(before, v.pitches, space.profile) : 0) + (after ? stepCost(v.pitches, after, space.profile) : 0),
+    cost: v.cost + (before ? stepCost(before, v, space.judge) : 0) + (after ? stepCost(v, after, space.judge) : 0),
   })).sort((a, b) => a.cost - b.cost);
   const seen = new Set<string>();
-  const out = [];
+  const out: Alternative[] = [];
   for (const { v, cost } of ranked) {
     const id = `${mod(v.pitches[0]!, 12)}:${v.pitches.at(-1)}`;
     if (seen.has(id)) continue;
     seen.add(id);
+    const terms = both(v);
     out.push({
       pitches: spellVoicing(v.pitches, free.columns[c]!.chord),
-      terms: { ...(before ? stepTerms(before, v.pitches, space.profile) : {}), ...v.terms },
+      terms,
       cost,
+      trades: trade(chosen, terms)
+        .slice(0, 3)
+        .map((t) => t.words),
+      ...(v.shape ? { shape: v.shape } : {}),
     });
-    if (out.length === 8) break;
+    if (out.length === most) break;
   }
   return out;
 }
+
+/** An error for a song that has no such place. */
+export const noPlace = (section: string, part: string): Result<never> => fail("voicing.place", `No section "${section}" or part "${part}"`);

@@ -1,5 +1,5 @@
 import { mod, type Midi, type PitchClass } from "../pitch/pitch";
-import { bassPc, rootPc, type Chord, type ChordTone } from "../chord/chord";
+import { bassPc, dispensable, rootPc, type Chord, type ChordTone } from "../chord/chord";
 import type { RawVoicing, VoicingLimits } from "./style";
 
 export const pcOf = (chord: Chord, tone: ChordTone): PitchClass => mod(rootPc(chord) + tone.semitones, 12);
@@ -82,3 +82,15 @@ export function voiced(
 export function chosenTones(chord: Chord, voices: number, bassCovered: boolean): ChordTone[] {
   return byWorth(chord, bassCovered).slice(0, Math.max(3, voices));
 }
+
+/** What it costs to leave a tone out: thirds, suspensions and sevenths name the chord; fifths hardly matter; the root may go to the bass. */
+export function importanceOf(tone: ChordTone, chord: Chord, bassCovered: boolean): number {
+  if (tone.degree === 1) return bassCovered ? 0.8 : 5;
+  if (dispensable(chord).includes(tone)) return tone.degree === 5 ? 0.6 : 1;
+  if (tone.degree <= 4 || tone.degree === 7 || tone.degree === 6) return 8;
+  return tone.degree === 5 ? (tone.alter ? 6 : 0.8) : 5;
+}
+
+/** Doubling the root or fifth is neutral, doubling a coloured tone is heard (common practice). */
+export const doublingCost = (tone: ChordTone): number =>
+  tone.degree === 1 ? 0.3 : tone.degree === 5 && !tone.alter ? 0.6 : tone.degree === 3 ? 1.5 : 3;

@@ -1,5 +1,6 @@
 import type { Midi, Semitones } from "../pitch/pitch";
 import type { Chord } from "../chord/chord";
+import type { Neck, Shape } from "../instrument/fretboard";
 
 export interface VoicingLimits {
   /** Lowest and highest note. */
@@ -10,6 +11,10 @@ export interface VoicingLimits {
   span: Semitones;
   /** A bass part plays the root or slash bass. */
   bassCovered: boolean;
+  /** The note of a tune that lies on top, for styles that are built under one. */
+  top?: Midi;
+  /** The neck, for shapes under the fingers. */
+  neck?: Neck;
 }
 
 export interface RawVoicing {
@@ -17,6 +22,8 @@ export interface RawVoicing {
   pitches: Midi[];
   missing: number;
   doubling: number;
+  /** How it lies on a neck. */
+  shape?: Shape;
 }
 
 /** A way of laying out a chord: one file each in styles/. */
@@ -28,6 +35,8 @@ export interface VoicingStyle {
   source: string;
   /** The number of voices belongs to the style. */
   fixed?: boolean;
+  /** Only for instruments held like this. */
+  held?: "hands" | "frets";
   /** Layouts of the chord; empty where the style does not suit it. */
   candidates(chord: Chord, limits: VoicingLimits): RawVoicing[];
 }

@@ -27,7 +27,7 @@ export const bassAboveChords: Rule = {
       }
       const fixes: Fix[] = [];
       const part = song.parts.find((p) => p.id === bass.part)!;
-      const [low] = midiRange(part.range ?? instrumentOf(part.instrument).range);
+      const [low] = midiRange(part.range ?? instrumentOf(part.instrument, song).range);
       if (bass.note.midi - 12 >= low) {
         const pitch = spellAt(song, section, bass.note.start, bass.note.midi - 12);
         fixes.push({

@@ -17,9 +17,9 @@ export const highVoice: Rule = {
   severity: { chorale: "note", band: "note", jazz: "note", loop: "note" },
   find({ song, section, sliced, meter }) {
     return song.parts
-      .filter((p) => instrumentOf(p.instrument).sound === "voice")
+      .filter((p) => instrumentOf(p.instrument, song).sound === "voice")
       .flatMap((part) => {
-        const [, high] = midiRange(instrumentOf(part.instrument).comfortable);
+        const [, high] = midiRange(instrumentOf(part.instrument, song).comfortable);
         const longest = ALLOWED_BEATS * meter.beats[0]!.duration;
         return sliced.real.parts
           .find((p) => p.id === part.id)!

@@ -15,7 +15,7 @@ export const outOfRange: Rule = {
     return song.parts
       .filter((p) => p.role !== "drums")
       .flatMap((part) => {
-        const instrument = instrumentOf(part.instrument);
+        const instrument = instrumentOf(part.instrument, song);
         const [low, high] = midiRange(part.range ?? instrument.range);
         return sliced.real.parts
           .find((p) => p.id === part.id)!

@@ -32,7 +32,7 @@ export const parallels: Rule = {
         if (kind) {
           const fixes: Fix[] = [];
           const part = song.parts.find((p) => p.id === bass.part)!;
-          const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument).comfortable);
+          const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).comfortable);
           const pcs = slice.chord?.chord ? chordPitchClasses(slice.chord.chord) : [];
           for (let d = 1; d <= 12 && fixes.length < 2; d++)
             for (const midi of [bass.note.midi - d, bass.note.midi + d]) {

@@ -22,7 +22,7 @@ export const uncoveredAccent: Rule = {
     const attacks = new Set(bass.notes.map((n) => n.start));
     const main = kicks(section.groove, meter).filter((k) => k.main);
     const part = song.parts.find((p) => p.id === bass.id)!;
-    const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument).comfortable);
+    const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).comfortable);
     return main.flatMap((kick) => {
       const chord = sliced.real.chords.find((c) => c.chord && c.start <= kick.start && kick.start < c.start + c.duration);
       if (!chord?.chord || attacks.has(kick.start)) return [];

@@ -1,14 +1,17 @@
 import type { VoicingStyle } from "../style";
+import { block } from "./block";
 import { close } from "./close";
 import { drop2 } from "./drop2";
 import { drop24 } from "./drop24";
 import { drop3 } from "./drop3";
+import { every } from "./every";
 import { fourPart } from "./fourPart";
 import { keyboard } from "./keyboard";
 import { open } from "./open";
 import { power } from "./power";
 import { quartal } from "./quartal";
 import { rootlessAny } from "./rootless";
+import { shapes } from "./shapes";
 import { shell } from "./shell";
 import { single } from "./single";
 import { spread } from "./spread";
@@ -17,6 +20,8 @@ import { upperStructure } from "./upperStructure";
 /** All voicing styles; a new one is one file and one line here. */
 export const VOICING_STYLES: readonly VoicingStyle[] = [
   keyboard,
+  every,
+  shapes,
   close,
   open,
   drop2,
@@ -29,5 +34,6 @@ export const VOICING_STYLES: readonly VoicingStyle[] = [
   power,
   upperStructure,
   fourPart,
+  block,
   single,
 ];

@@ -1,18 +1,8 @@
 import { mod, type Midi } from "../../pitch/pitch";
-import { bassPc, rootPc, dispensable, type Chord, type ChordTone } from "../../chord/chord";
+import { bassPc, rootPc, type Chord, type ChordTone } from "../../chord/chord";
+import { handStrain } from "../../instrument/hands";
+import { doublingCost, importanceOf } from "../stack";
 import type { VoicingStyle } from "../style";
-
-/** What it costs to leave a tone out: thirds, suspensions and sevenths name the chord; fifths hardly matter; the root may go to the bass. */
-function importance(tone: ChordTone, chord: Chord, bassCovered: boolean): number {
-  if (tone.degree === 1) return bassCovered ? 0.8 : 5;
-  if (dispensable(chord).includes(tone)) return tone.degree === 5 ? 0.6 : 1;
-  if (tone.degree <= 4 || tone.degree === 7 || tone.degree === 6) return 8;
-  return tone.degree === 5 ? (tone.alter ? 6 : 0.8) : 5;
-}
-
-/** Doubling the root or fifth is neutral, doubling a coloured tone is heard (common practice). */
-const doublingCost = (tone: ChordTone): number =>
-  tone.degree === 1 ? 0.3 : tone.degree === 5 && !tone.alter ? 0.6 : tone.degree === 3 ? 1.5 : 3;
 
 interface ToneSet {
   tones: ChordTone[];
@@ -23,7 +13,7 @@ interface ToneSet {
 /** Sets of tones for a number of voices: those whose loss is within one point of the smallest. */
 function toneSets(chord: Chord, voices: number, bassCovered: boolean): ToneSet[] {
   const { tones } = chord;
-  const weights = tones.map((t) => importance(t, chord, bassCovered));
+  const weights = tones.map((t) => importanceOf(t, chord, bassCovered));
   const sets: ToneSet[] = [];
   const size = Math.min(voices, tones.length);
   const choose = (from: number, picked: number[]) => {
@@ -43,17 +33,6 @@ function toneSets(chord: Chord, voices: number, bassCovered: boolean): ToneSet[]
   for (let v = tones.length; v < voices; v++)
     filled = filled.flatMap((s) => tones.map((t) => ({ ...s, tones: [...s.tones, t], doubling: s.doubling + doublingCost(t) })));
   return filled;
-}
-
-/** Whether two hands can take the notes: some split leaves at most five notes and the span a hand reaches on either side. */
-export function playable(pitches: readonly Midi[], span: number): boolean {
-  for (let split = 0; split <= pitches.length; split++) {
-    const left = pitches.slice(0, split);
-    const right = pitches.slice(split);
-    const fits = (hand: readonly Midi[]) => hand.length <= 5 && (hand.length < 2 || hand.at(-1)! - hand[0]! <= span);
-    if (fits(left) && fits(right)) return true;
-  }
-  return false;
 }
 
 export const keyboard: VoicingStyle = {
@@ -77,7 +56,7 @@ export const keyboard: VoicingStyle = {
             if (bottom < low - 12) return;
             sorted.unshift(bottom);
           }
-          if (new Set(sorted).size < sorted.length || !playable(sorted, span)) return;
+          if (new Set(sorted).size < sorted.length || handStrain(sorted, span) === Infinity) return;
           const id = sorted.join();
           const known = seen.get(id);
           if (!known || known.missing + known.doubling > set.missing + set.doubling)

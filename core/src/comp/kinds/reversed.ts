@@ -1,0 +1,27 @@
+import type { CompKind } from "../kind";
+
+export const reversed: CompKind = {
+  id: "reversed",
+  title: "Reversed in time",
+  explanation:
+    "Each chord turned around in time: its notes come in one after the other from the top, swell out of silence, and end together on the lowest, where the chord ends.",
+  source: "common practice",
+  voices: false,
+  settings: ["lift"],
+  notes({ chords, settings }) {
+    const lift = typeof settings.lift === "number" ? settings.lift : 0;
+    return chords.flatMap((chord) => {
+      const n = chord.pitches.length;
+      const gap = Math.floor(chord.duration / (n + 1));
+      return [...chord.pitches].reverse().map((p, i) => ({
+        chord: chord.id,
+        start: chord.start + i * gap,
+        duration: chord.duration - i * gap,
+        midi: p.midi + 12 * lift,
+        name: p.name.replace(/-?\d+$/, (d) => String(Number(d) + lift)),
+        velocity: Math.round(48 + (44 * (i + 1)) / n),
+        swell: true,
+      }));
+    });
+  },
+};

@@ -1,0 +1,49 @@
+import type { Midi, Semitones } from "../pitch/pitch";
+import { parallelPerfect } from "./motion";
+
+export type ThreadKind = "common" | "step" | "leap";
+
+/** The way of one voice from a sonority to the next: indices into the two, low to high. */
+export interface Thread {
+  from: number;
+  to: number;
+  semitones: Semitones;
+  /** Kept, moved by at most a whole tone, or farther. */
+  kind: ThreadKind;
+  /** It moves in a parallel fifth or octave with another voice. */
+  parallel: "fifth" | "octave" | null;
+}
+
+/**
+ * Which note of a sonority goes to which of the next, both low to high: no two ways cross, every note takes part, and the sum of the ways
+ * is the smallest there is (the matching that `motionBetween` measures).
+ */
+export function threads(a: readonly Midi[], b: readonly Midi[]): Thread[] {
+  if (!a.length || !b.length) return [];
+  const cost = a.map(() => new Array<number>(b.length).fill(Infinity));
+  for (let i = 0; i < a.length; i++)
+    for (let j = 0; j < b.length; j++) {
+      const before = i + j === 0 ? 0 : Math.min(cost[i - 1]?.[j] ?? Infinity, cost[i]![j - 1] ?? Infinity, cost[i - 1]?.[j - 1] ?? Infinity);
+      cost[i]![j] = before + Math.abs(a[i]! - b[j]!);
+    }
+  const pairs: [number, number][] = [];
+  if (a.length === b.length) a.forEach((_, i) => pairs.push([i, i]));
+  else
+    for (let i = a.length - 1, j = b.length - 1; ; ) {
+      pairs.unshift([i, j]);
+      if (i + j === 0) break;
+      const options: [number, number][] = [
+        [i - 1, j - 1],
+        [i - 1, j],
+        [i, j - 1],
+      ];
+      [i, j] = options.reduce((best, o) => ((cost[o[0]]?.[o[1]] ?? Infinity) < (cost[best[0]]?.[best[1]] ?? Infinity) ? o : best));
+    }
+  return pairs.map(([from, to]): Thread => {
+    const semitones = b[to]! - a[from]!;
+    const other = pairs
+      .map(([i, j]) => (i === from || j === to ? null : i < from ? parallelPerfect(a[i]!, b[j]!, a[from]!, b[to]!) : parallelPerfect(a[from]!, b[to]!, a[i]!, b[j]!)))
+      .find((p) => p !== null);
+    return { from, to, semitones, kind: semitones === 0 ? "common" : Math.abs(semitones) <= 2 ? "step" : "leap", parallel: other ?? null };
+  });
+}

@@ -1,0 +1,73 @@
+import { pitchMidi } from "../pitch/pitch";
+import type { CompChord } from "../comp/kind";
+import { COMP_KINDS } from "../comp/kinds";
+import { withFeel } from "../comp/feel";
+import { sectionMeter } from "./document";
+import type { Note, Part, Section, Song } from "./schema";
+
+/** A note of a linked part; `swell` rises out of silence. */
+export type LinkedNote = Note & { swell?: boolean };
+
+/** The chords of a section as a part voices them, in order. */
+export const voicedChords = (section: Section, part: string): CompChord[] =>
+  section.chords.flatMap((event) => {
+    const pitches = event.voicings?.[part]?.pitches;
+    if (!pitches?.length) return [];
+    return [
+      {
+        id: event.id,
+        start: event.start,
+        duration: event.duration,
+        pitches: pitches.map((name) => ({ midi: pitchMidi(name), name })).sort((a, b) => a.midi - b.midi),
+      },
+    ];
+  });
+
+/** The part whose voicings a linked part plays. */
+export const voicesOf = (part: Part): string => part.link?.from ?? part.id;
+
+/** What a linked part plays in a section, with the chord each note comes from. */
+export function linkedNotes(song: Song, section: Section, part: Part): { note: LinkedNote; chordId: string }[] {
+  const link = part.link!;
+  const kind = COMP_KINDS.find((k) => k.id === link.kind)!;
+  // Block chords are laid out by the voicing path and stored as notes.
+  if (kind.id === "block")
+    return (section.notes[part.id] ?? []).map((note) => ({
+      note,
+      chordId: section.chords.find((c) => c.start <= Math.max(0, note.start) && note.start < c.start + c.duration)?.id ?? "",
+    }));
+  const meter = sectionMeter(song, section);
+  const raw = kind.notes({
+    chords: voicedChords(section, voicesOf(part)),
+    meter,
+    length: section.bars * meter.bar,
+    loop: song.parts.find((p) => p.id === voicesOf(part))?.link?.loop ?? false,
+    hits: (drum) => [...(section.groove.lanes.find((l) => l.drum === drum)?.hits ?? [])].sort((a, b) => a.start - b.start),
+    melody: song.parts
+      .filter((p) => p.role === "melody" || p.role === "vocal")
+      .flatMap((p) => section.notes[p.id] ?? [])
+      .map(({ start, duration }) => ({ start, duration }))
+      .sort((a, b) => a.start - b.start),
+    settings: part.settings,
+  });
+  const counts = new Map<string, number>();
+  return withFeel(raw, part.settings)
+    .filter((n) => n.midi >= 0 && n.midi <= 127)
+    .map(({ chord, start, duration, name, velocity, offset, swell }) => {
+      const i = counts.get(chord) ?? 0;
+      counts.set(chord, i + 1);
+      return {
+        chordId: chord,
+        note: {
+          id: `${chord}.${i}`,
+          start,
+          duration,
+          pitch: name,
+          velocity,
+          voice: Math.min(8, i + 1),
+          ...(offset ? { offset } : {}),
+          ...(swell ? { swell } : {}),
+        },
+      };
+    });
+}
