@@ -81,15 +81,11 @@ export function holdShape(neck: Neck, frets: readonly (number | null)[]): Omit<S
     (barre ? 0.9 : 0) +
     Math.max(0, reach - 75) * 0.03 +
     muted * 0.8 +
-    Math.max(0, low - 5) * 0.05;
+    Math.max(0, low - 5) * 0.1 +
+    // Open strings beside a hand high on the neck are a special effect.
+    (low > 4 && frets.includes(0) ? (low - 4) * 0.4 : 0);
   return { position: low, span: high - low, reach, fingers, barre, muted, strain };
 }
-
-const options = (open: Midi, allowed: ReadonlySet<PitchClass>, from: number, to: number): number[] => {
-  const out: number[] = [];
-  for (let f = from; f <= to; f++) if (allowed.has(mod(open + f, 12))) out.push(f);
-  return out;
-};
 
 /**
  * Every shape of the given pitch classes that lies within the limits, found by search over strings and frets: each string is open,
@@ -102,36 +98,52 @@ export function findShapes(
   limits: ShapeLimits = SHAPE_LIMITS,
   least = 3,
 ): Shape[] {
-  const pcs = new Set(allowed);
+  const pcs = new Set(allowed.map((pc) => mod(pc, 12)));
+  const needed = required.reduce((mask, pc) => mask | (1 << mod(pc, 12)), 0);
   const strings = neck.strings.map((m) => m + neck.capo);
   const highest = Math.min(limits.highest, neck.frets - neck.capo);
   const out: Shape[] = [];
   const frets: (number | null)[] = new Array<number | null>(strings.length).fill(null);
-  const openOptions = strings.map((open) => (pcs.has(mod(open, 12)) ? [0] : []));
-  const walk = (s: number, choices: readonly number[][], position: number, sounding: number): void => {
-    if (s === strings.length) {
-      if (sounding < least || (position > 0 && !frets.includes(position))) return;
-      const heard = frets.map((f, i) => (f === null ? -1 : mod(strings[i]! + f, 12)));
-      if (!required.every((pc) => heard.includes(pc))) return;
-      const held = holdShape(neck, frets);
-      if (!held || held.fingers > limits.fingers || held.muted > limits.muted || held.reach > limits.reach) return;
-      const pitches = frets.flatMap((f, i) => (f === null ? [] : [strings[i]! + f])).sort((a, b) => a - b);
-      out.push({ frets: [...frets], pitches, ...held });
-      return;
-    }
-    frets[s] = null;
-    walk(s + 1, choices, position, sounding);
-    for (const f of choices[s]!) {
-      frets[s] = f;
-      walk(s + 1, choices, position, sounding + 1);
-    }
-    frets[s] = null;
+  /** Frets of each string that sound an allowed class: open, and within the hand. */
+  const choicesAt = (position: number, top: number) =>
+    strings.map((open) => {
+      const list = pcs.has(mod(open, 12)) ? [0] : [];
+      if (position) for (let f = position; f <= top; f++) if (pcs.has(mod(open + f, 12))) list.push(f);
+      return list.map((fret) => ({ fret, bit: 1 << mod(open + fret, 12) }));
+    });
+  const search = (position: number, top: number): void => {
+    const choices = choicesAt(position, top);
+    // What the strings from s on can still bring.
+    const ahead = [...choices, []].map((_, s) => choices.slice(s).flat().reduce((mask, c) => mask | c.bit, 0));
+    const rooted = choices.map((_, s) => choices.slice(s).some((list) => list.some((c) => c.fret === position)));
+    // Cut off early: tones that can no longer come, too many fingers, too many silent strings inside, too few strings left to sound.
+    const walk = (s: number, sounding: number, mask: number, based: boolean, above: number, inside: number, silent: number): void => {
+      if (sounding + strings.length - s < least || (needed & ~(mask | ahead[s]!)) !== 0 || (!based && !rooted[s])) return;
+      if (s === strings.length) {
+        const held = holdShape(neck, frets);
+        if (!held || held.fingers > limits.fingers || held.reach > limits.reach) return;
+        const pitches = frets.flatMap((f, i) => (f === null ? [] : [strings[i]! + f])).sort((a, b) => a - b);
+        out.push({ frets: [...frets], pitches, ...held });
+        return;
+      }
+      frets[s] = null;
+      walk(s + 1, sounding, mask, based, above, inside, sounding ? silent + 1 : 0);
+      if (inside + silent <= limits.muted)
+        for (const { fret, bit } of choices[s]!) {
+          const higher = above + (fret > position ? 1 : 0);
+          if (higher > limits.fingers) continue;
+          frets[s] = fret;
+          walk(s + 1, sounding + 1, mask | bit, based || fret === position, higher, inside + silent, 0);
+        }
+      frets[s] = null;
+    };
+    walk(0, 0, 0, position === 0, 0, 0, 0);
   };
-  walk(0, openOptions, 0, 0);
+  search(0, 0);
   for (let position = 1; position <= highest; position++) {
-    const top = Math.min(highest, position + limits.span);
-    const choices = strings.map((open, s) => [...openOptions[s]!, ...options(open, pcs, position, top)]);
-    walk(0, choices, position, 0);
+    let top = Math.min(highest, position + limits.span);
+    while (top > position && fretPlace(neck.scale, top + neck.capo) - fretPlace(neck.scale, position + neck.capo) > limits.reach) top--;
+    search(position, top);
   }
   return out;
 }

@@ -11,6 +11,8 @@ export interface Lattice {
   step(column: number, i: number, j: number): number;
   /** Looping: the step from the last column to the first counts as well. */
   closed?: boolean;
+  /** Columns with the same object here have the same candidates, and steps between two such pairs cost the same: they are computed once. */
+  alike?(column: number): object;
 }
 
 export interface Path {
@@ -34,12 +36,20 @@ export function prepare(lattice: Lattice): Prepared {
   const closed = (lattice.closed ?? false) && n > 1;
   const nodes = sizes.map((size, c) => Float64Array.from({ length: size }, (_, i) => lattice.node(c, i)));
   const steps: Float64Array[] = [];
+  const known = new Map<object, Map<object, Float64Array>>();
   for (let c = 0; c < (closed ? n : n - 1); c++) {
+    const ends = lattice.alike && ([lattice.alike(c), lattice.alike((c + 1) % n)] as const);
+    const same = ends && known.get(ends[0])?.get(ends[1]);
+    if (same) {
+      steps.push(same);
+      continue;
+    }
     const rows = sizes[c]!;
     const cols = sizes[(c + 1) % n]!;
     const table = new Float64Array(rows * cols);
     for (let i = 0, k = 0; i < rows; i++) for (let j = 0; j < cols; j++, k++) table[k] = lattice.step(c, i, j);
     steps.push(table);
+    if (ends) known.set(ends[0], (known.get(ends[0]) ?? new Map<object, Float64Array>()).set(ends[1], table));
   }
   return { sizes, nodes, steps, closed };
 }

@@ -33,22 +33,31 @@ export function motionBetween(a: readonly Midi[], b: readonly Midi[]): number {
     for (let i = 0; i < a.length; i++) sum += Math.abs(a[i]! - b[i]!);
     return sum;
   }
-  let row = new Array<number>(b.length).fill(Infinity);
+  // One row of the table is enough; this runs for every pair of candidates, so nothing is allocated.
   for (let i = 0; i < a.length; i++) {
-    const next = new Array<number>(b.length).fill(Infinity);
+    let diagonal = Infinity;
     for (let j = 0; j < b.length; j++) {
-      const before = i === 0 && j === 0 ? 0 : Math.min(row[j]!, j > 0 ? next[j - 1]! : Infinity, j > 0 ? row[j - 1]! : Infinity);
-      next[j] = before + Math.abs(a[i]! - b[j]!);
+      const up = i > 0 ? row[j]! : Infinity;
+      const left = j > 0 ? row[j - 1]! : Infinity;
+      const before = i === 0 && j === 0 ? 0 : Math.min(up, left, diagonal);
+      diagonal = up;
+      row[j] = before + Math.abs(a[i]! - b[j]!);
     }
-    row = next;
   }
   return row[b.length - 1]!;
 }
 
-/** Number of pitches two sonorities share. */
+const row = new Float64Array(256);
+
+/** Number of pitches two sonorities (low to high) share. */
 export function commonTones(a: readonly Midi[], b: readonly Midi[]): number {
   let count = 0;
-  for (const note of a) if (b.includes(note)) count++;
+  for (let i = 0, j = 0; i < a.length && j < b.length; ) {
+    const apart = a[i]! - b[j]!;
+    if (apart === 0) count++;
+    if (apart <= 0) i++;
+    if (apart >= 0) j++;
+  }
   return count;
 }
 

@@ -38,10 +38,17 @@ export const spelledPc = ({ step, alter }: Spelled): PitchClass => mod(NATURAL[m
 
 /** Pitch class of a note name that is known to be good. */
 export function pitchClass(name: NoteName): PitchClass {
+  const known = classes.get(name);
+  if (known !== undefined) return known;
   const note = parseNote(name);
   if (!note) throw new Error(`"${name}" is no note name`);
-  return spelledPc(note);
+  const pc = spelledPc(note);
+  // Names are few; a song full of wrong ones has failed before.
+  if (classes.size < 500) classes.set(name, pc);
+  return pc;
 }
+
+const classes = new Map<NoteName, PitchClass>();
 
 const PITCH = /^([A-G](?:bb|b|##|x|#)?)(-?\d+)$/;
 

@@ -137,13 +137,24 @@ export const stepTerms = (a: RawVoicing, b: RawVoicing, { profile, weights, top 
 });
 
 /** The sum of `stepTerms`, without making them: this runs for every pair of candidates. */
-export const stepCost = (a: RawVoicing, b: RawVoicing, { profile, weights, top }: Judge): number =>
-  motionBetween(a.pitches, b.pitches) * weights.motion +
-  leapCost(a.pitches, b.pitches) * weights.leap +
-  (b.pitches.length - commonTones(a.pitches, b.pitches)) * STAY * weights.common +
-  topCost(a.pitches, b.pitches, top) * weights.topLine +
-  parallelCost(a.pitches, b.pitches, profile) * weights.parallels +
-  (b.shape ? shiftCost(a, b) * weights.hand : 0);
+export function stepCost(from: RawVoicing, to: RawVoicing, { profile, weights, top }: Judge): number {
+  const a = from.pitches;
+  const b = to.pitches;
+  const rest =
+    (b.length - commonTones(a, b)) * STAY * weights.common +
+    topCost(a, b, top) * weights.topLine +
+    parallelCost(a, b, profile) * weights.parallels +
+    (to.shape ? shiftCost(from, to) * weights.hand : 0);
+  if (a.length !== b.length) return motionBetween(a, b) * weights.motion + rest;
+  let motion = 0;
+  let leap = 4;
+  for (let i = 0; i < a.length; i++) {
+    const move = Math.abs(a[i]! - b[i]!);
+    motion += move;
+    if (move > leap) leap = move;
+  }
+  return motion * weights.motion + (leap - 4) * 0.5 * weights.leap + rest;
+}
 
 /** Differences that are heard, largest first; positive is more of the term. */
 export function trade(from: Terms, to: Terms): { term: TermName; by: number; words: string }[] {

@@ -192,6 +192,7 @@ export function voicingSpace(chords: readonly Chord[], options: PathOptions): Re
     }
     return make;
   };
+  const judged = new Map<string, Candidate[]>();
   const columns: Column[] = [];
   for (const [i, chord] of chords.entries()) {
     const column = candidatesOf(i, chord);
@@ -244,24 +245,23 @@ export function voicingSpace(chords: readonly Chord[], options: PathOptions): Re
         raw = playedOn(instrument, keyboard, limits, hands)(keyboard.candidates(chord, { ...limits, voices }));
     }
     if (!raw.length) return null;
+    const id = chordSymbol(chord);
+    const known = pin || wish ? undefined : judged.get(id);
+    if (known) return { chord, instead, candidates: known };
     const bass = limits.bassCovered ? BASS_OCTAVE + mod(bassPc(chord) - BASS_OCTAVE, 12) : undefined;
     const rough = raw.map((v) => (judge.weights.roughness ? roughness(bass === undefined ? v.pitches : [bass, ...v.pitches]) : 0));
     const smoothest = Math.min(...rough);
-    return {
-      chord,
-      instead,
-      ...(top ? { top } : {}),
-      ...(bottomMissed ? { bottomMissed } : {}),
-      candidates: raw.map((v, k) => {
-        const strain = v.shape ? v.shape.strain : by === "hands" ? handStrain(v.pitches, 127, hands) : 0;
-        const terms: Terms = {
-          ...nodeTerms(v, center, judge.weights, bass),
-          roughness: (rough[k]! - smoothest) * 0.6 * judge.weights.roughness,
-          hand: Math.min(strain, 20) * judge.weights.hand,
-        };
-        return { ...v, terms, cost: sumTerms(terms) };
-      }),
-    };
+    const candidates = raw.map((v, k): Candidate => {
+      const strain = v.shape ? v.shape.strain : by === "hands" ? handStrain(v.pitches, 127, hands) : 0;
+      const terms: Terms = {
+        ...nodeTerms(v, center, judge.weights, bass),
+        roughness: (rough[k]! - smoothest) * 0.6 * judge.weights.roughness,
+        hand: Math.min(strain, 20) * judge.weights.hand,
+      };
+      return { ...v, terms, cost: sumTerms(terms) };
+    });
+    if (!pin && !wish) judged.set(id, candidates);
+    return { chord, instead, ...(top ? { top } : {}), ...(bottomMissed ? { bottomMissed } : {}), candidates };
   }
 
   const lattice: Lattice = {
@@ -269,6 +269,7 @@ export function voicingSpace(chords: readonly Chord[], options: PathOptions): Re
     node: (c, i) => columns[c]!.candidates[i]!.cost,
     step: (c, i, j) => stepCost(columns[c]!.candidates[i]!, columns[(c + 1) % columns.length]!.candidates[j]!, judge),
     closed: options.loop ?? false,
+    alike: (c) => columns[c]!.candidates,
   };
   return ok({ columns, lattice, prepared: prepare(lattice), judge, ...(neck ? { neck } : {}) });
 }
