@@ -14,6 +14,7 @@ const ORDER = [
   "motion",
   "harmony",
   "voicing",
+  "notation",
   "reharm",
   "groove",
   "bass",

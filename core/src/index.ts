@@ -156,7 +156,15 @@ export { sumTerms, TERM_NAMES, TERMS, TOP_SHAPES, trade, type TermName, type Ter
 export { VOICING_STYLES } from "./voicing/styles";
 export type { VoicingStyle } from "./voicing/style";
 export { neckOf, voicingSpace, type PathOptions, type TopReport } from "./voicing/space";
-export { pathsOf, voicePaths, tryVoiceProgression, voiceProgression, type Alternative, type VoicedChord, type VoicedPath } from "./voicing/path";
+export {
+  pathsOf,
+  voicePaths,
+  tryVoiceProgression,
+  voiceProgression,
+  type Alternative,
+  type VoicedChord,
+  type VoicedPath,
+} from "./voicing/path";
 export {
   blockNotes,
   chooseCapo,
@@ -170,6 +178,9 @@ export {
   type SectionPath,
   type SectionVoicing,
 } from "./voicing/section";
+export { tabOf, type TabPlace } from "./voicing/tab";
+export { engrave, writtenPitch, type EngravedChord, type EngravedPart, type EngravedStaff } from "./notation/engrave";
+export type { NoteValue } from "./notation/durations";
 export {
   describeChange,
   judgeProgression,

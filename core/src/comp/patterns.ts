@@ -28,7 +28,9 @@ const byBeat =
     meter.beats
       .map((b, i) => {
         const steps = b.duration / STEP;
-        return beat(i, steps, i === meter.beats.length - 1).slice(0, steps).padEnd(steps, ".");
+        return beat(i, steps, i === meter.beats.length - 1)
+          .slice(0, steps)
+          .padEnd(steps, ".");
       })
       .join("");
 
@@ -45,7 +47,11 @@ export const PATTERNS: readonly CompPattern[] = [
   { id: "long-short", title: "Long and short", steps: barOf("X----.x-") },
   { id: "pushes", title: "Pushed ahead", steps: byBeat((i, n, last) => (i === 0 ? hold(n) : last ? late(n, hold(n / 2, "X")) : "")) },
   { id: "driving", title: "Driving eighths", steps: byBeat((_, n) => "X.x.x.x.".slice(0, n)) },
-  { id: "gaps", title: "Two stabs and a gap", steps: byBeat((i, n) => (i === 0 ? "x.".padEnd(n - 1, ".") + "x" : i === 1 ? late(n, "X") : "")) },
+  {
+    id: "gaps",
+    title: "Two stabs and a gap",
+    steps: byBeat((i, n) => (i === 0 ? "x.".padEnd(n - 1, ".") + "x" : i === 1 ? late(n, "X") : "")),
+  },
   { id: "low-high", title: "After the downbeat", steps: byBeat((i, n) => (i === 0 ? "" : hold(Math.max(1, n / 2)))) },
   { id: "sixteenths", title: "Scratched sixteenths", steps: byBeat((i, n) => (i % 2 ? "X.xx" : "x.xx").padEnd(n, "xx").slice(0, n)) },
 ];
@@ -81,8 +87,7 @@ export function attacksOf(steps: string, length: Ticks): Attack[] {
     if (mark === "-" && last && last.start + last.duration === i * STEP) {
       last.duration += STEP;
       last.short = false;
-    } else if (mark === "x" || mark === "X")
-      out.push({ start: i * STEP, duration: STEP, velocity: mark === "X" ? 92 : 70, short: true });
+    } else if (mark === "x" || mark === "X") out.push({ start: i * STEP, duration: STEP, velocity: mark === "X" ? 92 : 70, short: true });
   }
   return out;
 }
@@ -115,7 +120,7 @@ export function inRhythm(ctx: CompContext, choose: (chord: CompChord) => CompCho
   const out: CompNote[] = [];
   for (const attack of rhythmOf(ctx)) {
     const end = Math.min(length, attack.start + attack.duration);
-    for (let at = attack.start; at < end; ) {
+    for (let at = attack.start; at < end;) {
       const here = chordAt(chords, at);
       const next = chords.find((c) => c.start > at) ?? (loop ? chords[0] : undefined);
       const change = here ? here.start + here.duration : Math.min(end, chords.find((c) => c.start > at)?.start ?? end);

@@ -114,7 +114,12 @@ export function findShapes(
   const search = (position: number, top: number): void => {
     const choices = choicesAt(position, top);
     // What the strings from s on can still bring.
-    const ahead = [...choices, []].map((_, s) => choices.slice(s).flat().reduce((mask, c) => mask | c.bit, 0));
+    const ahead = [...choices, []].map((_, s) =>
+      choices
+        .slice(s)
+        .flat()
+        .reduce((mask, c) => mask | c.bit, 0),
+    );
     const rooted = choices.map((_, s) => choices.slice(s).some((list) => list.some((c) => c.fret === position)));
     // Cut off early: tones that can no longer come, too many fingers, too many silent strings inside, too few strings left to sound.
     const walk = (s: number, sounding: number, mask: number, based: boolean, above: number, inside: number, silent: number): void => {
@@ -157,7 +162,8 @@ export function shapeOf(neck: Neck, pitches: readonly Midi[], limits: ShapeLimit
   const place = (i: number): void => {
     if (i === pitches.length) {
       const held = holdShape(neck, frets);
-      if (!held || held.fingers > limits.fingers || held.muted > limits.muted || held.reach > limits.reach || held.span > limits.span) return;
+      if (!held || held.fingers > limits.fingers || held.muted > limits.muted || held.reach > limits.reach || held.span > limits.span)
+        return;
       if (!best || held.strain < best.strain) best = { frets: [...frets], pitches: [...pitches].sort((a, b) => a - b), ...held };
       return;
     }

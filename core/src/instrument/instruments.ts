@@ -33,10 +33,7 @@ export type Role = (typeof ROLES)[number];
  * How it is held: keys under two hands (the widest span of one in semitones), strings with frets (open strings as drawn, number of frets,
  * vibrating length in millimetres), or note by note.
  */
-export type Held =
-  | { by: "hands"; span: Semitones }
-  | { by: "frets"; strings: PitchName[]; frets: number; scale: number }
-  | { by: "notes" };
+export type Held = { by: "hands"; span: Semitones } | { by: "frets"; strings: PitchName[]; frets: number; scale: number } | { by: "notes" };
 
 export interface Instrument {
   id: string;
@@ -100,7 +97,20 @@ const ROWS: Row[] = [
   ["doubleBass", "Double bass", "E1 C4", "E1 D3", "bass", -12, 1, NOTES, 32, "upright", BASS],
   ["bassGuitar", "Bass guitar, four strings", "E1 G4", "E1 D3", "bass", -12, 4, frets(BASS_STRINGS, 24, 864), 33, "bass", BASS],
   ["bassGuitar5", "Bass guitar, five strings", "B0 G4", "B0 D3", "bass", -12, 5, frets(`B0 ${BASS_STRINGS}`, 24, 864), 33, "bass", BASS],
-  ["subBass", "Sub bass", "C1 C3", "E1 E2", "bass", 0, 1, NOTES, 38, "sub", BASS, "common practice: below C1 most loudspeakers no longer speak"],
+  [
+    "subBass",
+    "Sub bass",
+    "C1 C3",
+    "E1 E2",
+    "bass",
+    0,
+    1,
+    NOTES,
+    38,
+    "sub",
+    BASS,
+    "common practice: below C1 most loudspeakers no longer speak",
+  ],
   ["violin", "Violin", "G3 A7", "G3 E6", "treble", 0, 1, NOTES, 40, "strings", MELODIC],
   ["viola", "Viola", "C3 E6", "C3 A5", "alto", 0, 1, NOTES, 41, "strings", MELODIC],
   ["cello", "Cello", "C2 C6", "C2 G4", "bass", 0, 1, NOTES, 42, "strings", [...MELODIC, "bass"]],
@@ -156,10 +166,7 @@ export const instrumentOf = (id: string, song?: WithInstruments): Instrument =>
 /** All instruments a song can choose from: the known ones, changed and joined by its own. */
 export function instrumentsFor(song: WithInstruments): Instrument[] {
   const own = song.instruments ?? [];
-  return [
-    ...INSTRUMENTS.map((i) => own.find((o) => o.id === i.id) ?? i),
-    ...own.filter((o) => !INSTRUMENTS.some((i) => i.id === o.id)),
-  ];
+  return [...INSTRUMENTS.map((i) => own.find((o) => o.id === i.id) ?? i), ...own.filter((o) => !INSTRUMENTS.some((i) => i.id === o.id))];
 }
 
 export const midiRange = (range: readonly [PitchName, PitchName]): [Midi, Midi] => [must(parsePitch(range[0])), must(parsePitch(range[1]))];

@@ -52,7 +52,7 @@ const row = new Float64Array(256);
 /** Number of pitches two sonorities (low to high) share. */
 export function commonTones(a: readonly Midi[], b: readonly Midi[]): number {
   let count = 0;
-  for (let i = 0, j = 0; i < a.length && j < b.length; ) {
+  for (let i = 0, j = 0; i < a.length && j < b.length;) {
     const apart = a[i]! - b[j]!;
     if (apart === 0) count++;
     if (apart <= 0) i++;

@@ -23,13 +23,14 @@ export function threads(a: readonly Midi[], b: readonly Midi[]): Thread[] {
   const cost = a.map(() => new Array<number>(b.length).fill(Infinity));
   for (let i = 0; i < a.length; i++)
     for (let j = 0; j < b.length; j++) {
-      const before = i + j === 0 ? 0 : Math.min(cost[i - 1]?.[j] ?? Infinity, cost[i]![j - 1] ?? Infinity, cost[i - 1]?.[j - 1] ?? Infinity);
+      const before =
+        i + j === 0 ? 0 : Math.min(cost[i - 1]?.[j] ?? Infinity, cost[i]![j - 1] ?? Infinity, cost[i - 1]?.[j - 1] ?? Infinity);
       cost[i]![j] = before + Math.abs(a[i]! - b[j]!);
     }
   const pairs: [number, number][] = [];
   if (a.length === b.length) a.forEach((_, i) => pairs.push([i, i]));
   else
-    for (let i = a.length - 1, j = b.length - 1; ; ) {
+    for (let i = a.length - 1, j = b.length - 1; ;) {
       pairs.unshift([i, j]);
       if (i + j === 0) break;
       const options: [number, number][] = [
@@ -42,7 +43,13 @@ export function threads(a: readonly Midi[], b: readonly Midi[]): Thread[] {
   return pairs.map(([from, to]): Thread => {
     const semitones = b[to]! - a[from]!;
     const other = pairs
-      .map(([i, j]) => (i === from || j === to ? null : i < from ? parallelPerfect(a[i]!, b[j]!, a[from]!, b[to]!) : parallelPerfect(a[from]!, b[to]!, a[i]!, b[j]!)))
+      .map(([i, j]) =>
+        i === from || j === to
+          ? null
+          : i < from
+            ? parallelPerfect(a[i]!, b[j]!, a[from]!, b[to]!)
+            : parallelPerfect(a[from]!, b[to]!, a[i]!, b[j]!),
+      )
       .find((p) => p !== null);
     return { from, to, semitones, kind: semitones === 0 ? "common" : Math.abs(semitones) <= 2 ? "step" : "leap", parallel: other ?? null };
   });

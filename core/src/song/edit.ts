@@ -2,7 +2,17 @@ import { produce, type Draft } from "immer";
 import { fail, ok, type Problem, type Result } from "../result";
 import type { PitchName } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
-import { SongSchema, type ChordEvent, type Drum, type Link, type Note, type OwnInstrument, type Part, type Profile, type Song } from "./schema";
+import {
+  SongSchema,
+  type ChordEvent,
+  type Drum,
+  type Link,
+  type Note,
+  type OwnInstrument,
+  type Part,
+  type Profile,
+  type Song,
+} from "./schema";
 
 /**
  * Every change to a song is one of these edits: plain data with a name, applied by a pure function song → song. Fixes, undo, autosave and

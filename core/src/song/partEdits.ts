@@ -58,8 +58,7 @@ export function partEdit(song: Song, edit: PartEdit, freshId: (song: Draft<Song>
     }
     case "removeInstrument": {
       const user = INSTRUMENTS.some((i) => i.id === edit.instrument) ? undefined : song.parts.find((p) => p.instrument === edit.instrument);
-      if (user)
-        return fail("edit.instrument", `${user.name} plays this instrument`, { hint: "Give the part another instrument first." });
+      if (user) return fail("edit.instrument", `${user.name} plays this instrument`, { hint: "Give the part another instrument first." });
       return done(song, (s) => {
         s.instruments = (s.instruments ?? []).filter((i) => i.id !== edit.instrument);
         if (!s.instruments.length) delete s.instruments;

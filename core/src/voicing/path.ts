@@ -86,12 +86,10 @@ export function pathsOf(space: VoicingSpace, k: number): { path: Path; exact: bo
   const { columns, prepared } = space;
   const least = Math.max(1, Math.ceil(columns.length / 4));
   const outer = columns.map((c) => c.candidates.map((v) => v.pitches[0]! * 128 + v.pitches.at(-1)!));
-  const differs = (a: readonly number[], b: readonly number[]) =>
-    a.filter((x, c) => outer[c]![x] !== outer[c]![b[c]!]).length >= least;
+  const differs = (a: readonly number[], b: readonly number[]) => a.filter((x, c) => outer[c]![x] !== outer[c]![b[c]!]).length >= least;
   const found = cheapestPaths(prepared, { k, differs, limit: k > 1 ? LOOKED_AT : 1 }).map((path) => ({ path, exact: true }));
   const marked = columns.map(() => new Set<number>());
-  const mark = (picks: readonly number[]) =>
-    picks.forEach((x, c) => outer[c]!.forEach((o, i) => o === outer[c]![x] && marked[c]!.add(i)));
+  const mark = (picks: readonly number[]) => picks.forEach((x, c) => outer[c]!.forEach((o, i) => o === outer[c]![x] && marked[c]!.add(i)));
   for (const { path } of found) mark(path.picks);
   while (found.length && found.length < k) {
     let next: Path | null = null;

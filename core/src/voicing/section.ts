@@ -54,8 +54,7 @@ export function partOptions(song: Song, part: Part): PathOptions {
   }
   const top = part.settings.topShape;
   const held = instrumentOf(part.instrument, song).held;
-  const tuning =
-    held.by === "frets" && typeof part.settings.tuning === "string" ? parseTuning(part.settings.tuning, held.strings) : null;
+  const tuning = held.by === "frets" && typeof part.settings.tuning === "string" ? parseTuning(part.settings.tuning, held.strings) : null;
   return {
     song,
     // A style that a later version wrote is voiced freely.

@@ -196,7 +196,8 @@ export function voicingSpace(chords: readonly Chord[], options: PathOptions): Re
   const columns: Column[] = [];
   for (const [i, chord] of chords.entries()) {
     const column = candidatesOf(i, chord);
-    if (!column) return fail("voicing.none", `Chord ${i + 1} (${chordSymbol(chord)}) has no voicing in this range`, { hint: "Use fewer voices." });
+    if (!column)
+      return fail("voicing.none", `Chord ${i + 1} (${chordSymbol(chord)}) has no voicing in this range`, { hint: "Use fewer voices." });
     columns.push(column);
   }
 
@@ -230,7 +231,9 @@ export function voicingSpace(chords: readonly Chord[], options: PathOptions): Re
           top = {
             wanted: wish.top,
             met: !raw.length ? "no" : inChord ? "chord" : "over",
-            ...(raw.length ? {} : { why: away ? `outside the range of the ${instrument.title.toLowerCase()}` : "no layout of the chord fits under it" }),
+            ...(raw.length
+              ? {}
+              : { why: away ? `outside the range of the ${instrument.title.toLowerCase()}` : "no layout of the chord fits under it" }),
           };
         }
         if (!raw.length && wish.bottom) bottomMissed = wish.bottom;

@@ -31,7 +31,8 @@ export const fills: CompKind = {
           const chord = chords.find((c) => c.start <= at && at < c.start + c.duration);
           if (!chord) continue;
           const ladder = [0, 1, 2].flatMap((o) => chord.pitches.map((p) => raised(p, o + lift))).sort((a, b) => a.midi - b.midi);
-          if (index === null) index = up ? Math.floor(chord.pitches.length / 2) : Math.min(ladder.length - 1, chord.pitches.length + count - 2);
+          if (index === null)
+            index = up ? Math.floor(chord.pitches.length / 2) : Math.min(ladder.length - 1, chord.pitches.length + count - 2);
           else {
             // The nearest rung beyond the last note: the run goes on through a change of chord.
             const last: number = out.at(-1)!.midi;

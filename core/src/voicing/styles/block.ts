@@ -8,7 +8,8 @@ function below(top: Midi, pcs: readonly number[]): Midi[] {
 }
 
 /** With five voices the tune is doubled an octave lower. */
-const doubled = (stack: Midi[], top: Midi, voices: number): Midi[] => (voices >= 5 && !stack.includes(top - 12) ? [top - 12, ...stack] : stack);
+const doubled = (stack: Midi[], top: Midi, voices: number): Midi[] =>
+  voices >= 5 && !stack.includes(top - 12) ? [top - 12, ...stack] : stack;
 
 export const block: VoicingStyle = {
   id: "block",
@@ -23,18 +24,19 @@ export const block: VoicingStyle = {
     const under = (top: Midi): ReturnType<VoicingStyle["candidates"]> => {
       const { voices } = limits;
       const wide: VoicingLimits = { ...limits, bassCovered: true, low: Math.min(limits.low, top - 14), high: Math.max(limits.high, top) };
-      const make = (stack: Midi[], missing: number) => voiced(chord, [doubled([...stack, top], top, voices)], wide, missing, pcs.length < 4 ? 0.3 : 0);
+      const make = (stack: Midi[], missing: number) =>
+        voiced(chord, [doubled([...stack, top], top, voices)], wide, missing, pcs.length < 4 ? 0.3 : 0);
       const pc = mod(top, 12);
       if (pcs.includes(pc)) {
-        const rest = below(top, pcs.filter((x) => x !== pc));
+        const rest = below(
+          top,
+          pcs.filter((x) => x !== pc),
+        );
         // A triad fills its fourth voice with the tune an octave lower.
         return make(pcs.length < 4 ? [top - 12, ...rest] : rest, loss);
       }
       const all = below(top, pcs);
-      return [
-        ...make(all.slice(0, -1).slice(-3), loss + 0.5),
-        ...make([top - 9, top - 6, top - 3], 1.5),
-      ];
+      return [...make(all.slice(0, -1).slice(-3), loss + 0.5), ...make([top - 9, top - 6, top - 3], 1.5)];
     };
     if (limits.top !== undefined) return under(limits.top);
     const out = [];
