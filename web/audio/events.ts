@@ -9,11 +9,22 @@ import {
   type Seconds,
   type SoundKind,
   type Ticks,
+  type WithInstruments,
 } from "../../core/src/index";
+
+/** What a band must know of a part. */
+export interface Player {
+  id: string;
+  sound: SoundKind;
+}
+
+/** The players of a song. */
+export const playersOf = (song: WithInstruments & { parts: readonly { id: string; instrument: string }[] }): Player[] =>
+  song.parts.map((p) => ({ id: p.id, sound: instrumentOf(p.instrument, song).sound }));
 
 /** One sound at a time counted from the beginning of what is played. */
 export type SoundEvent =
-  | { kind: "note"; time: Seconds; duration: Seconds; part: string; sound: SoundKind; midi: Midi; velocity: number; glideTo?: Midi }
+  | { kind: "note"; time: Seconds; duration: Seconds; part: string; sound: SoundKind; midi: Midi; velocity: number; glideTo?: Midi; swell?: boolean }
   | { kind: "drum"; time: Seconds; part: string; drum: Drum; velocity: number; duration?: Seconds }
   | { kind: "click"; time: Seconds; strong: boolean };
 
@@ -25,6 +36,8 @@ export interface EventOptions {
   click?: boolean;
   /** Beats of one bar before the beginning. */
   countIn?: boolean;
+  /** Share of the tempo, for practice: 0.5 is half as fast. */
+  speed?: number;
 }
 
 export interface Schedule {
@@ -37,13 +50,13 @@ export interface Schedule {
 /** Everything that sounds between two positions, from the played positions of the realized song: what is heard is what is written. */
 export function schedule(
   real: RealSong,
-  { from = 0, to = real.duration, solo = [], click = false, countIn = false }: EventOptions = {},
+  { from = 0, to = real.duration, solo = [], click = false, countIn = false, speed = 1 }: EventOptions = {},
 ): Schedule {
   const events: SoundEvent[] = [];
   const first = real.sections.findLast((s) => s.start <= from) ?? real.sections[0];
   const base = secondsAt(real, from);
-  const lead = countIn && first ? secondsAt(real, from + first.meter.bar) - base : 0;
-  const at = (tick: number): Seconds => secondsAt(real, tick) - base + lead;
+  const lead = countIn && first ? (secondsAt(real, from + first.meter.bar) - base) / speed : 0;
+  const at = (tick: number): Seconds => (secondsAt(real, tick) - base) / speed + lead;
   const audible = (id: string, muted: boolean) => (solo.length ? solo.includes(id) : !muted);
   for (const part of real.parts) {
     if (!audible(part.id, part.muted)) continue;
@@ -66,6 +79,7 @@ export function schedule(
         midi: note.midi,
         velocity: note.velocity,
         ...(note.glideTo ? { glideTo: pitchMidi(note.glideTo) } : {}),
+        ...(note.swell ? { swell: true } : {}),
       });
     }
   }

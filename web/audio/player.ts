@@ -1,7 +1,7 @@
 import * as Tone from "tone";
-import { instrumentOf, tickAt, secondsAt, type Midi, type RealSong, type Ticks } from "../../core/src/index";
-import { Band, type Player as Part } from "./band";
-import { schedule, type EventOptions } from "./events";
+import { tickAt, secondsAt, type Midi, type RealSong, type Ticks } from "../../core/src/index";
+import { Band } from "./band";
+import { playersOf, schedule, type EventOptions, type Player as Part } from "./events";
 
 interface Job {
   real: RealSong;
@@ -20,7 +20,7 @@ export class Player {
   /** Makes the players of the song's parts and waits for their samples. */
   async prepare(parts: readonly Part[]): Promise<Band> {
     await Tone.start();
-    const id = parts.map((p) => `${p.id}:${p.instrument}`).join();
+    const id = parts.map((p) => `${p.id}:${p.sound}`).join();
     if (!this.band || this.bandFor !== id) {
       this.band?.dispose();
       this.band = new Band(parts);
@@ -31,7 +31,7 @@ export class Player {
   }
 
   async play(real: RealSong, options: EventOptions & { from: Ticks; to: Ticks }, loop: boolean, startAt?: Ticks): Promise<void> {
-    const band = await this.prepare(real.parts);
+    const band = await this.prepare(playersOf(real));
     this.halt();
     this.job = { real, options, loop, lead: 0 };
     const transport = Tone.getTransport();
@@ -39,7 +39,7 @@ export class Player {
     this.fill(band);
     const offset =
       startAt !== undefined && startAt > options.from && startAt < options.to
-        ? secondsAt(real, startAt) - secondsAt(real, options.from) + this.job.lead
+        ? (secondsAt(real, startAt) - secondsAt(real, options.from)) / (options.speed ?? 1) + this.job.lead
         : 0;
     transport.start("+0.06", offset);
   }
@@ -78,7 +78,7 @@ export class Player {
   /** Position of the playhead in ticks of what is played; null when nothing plays. */
   position(): Ticks | null {
     if (!this.job) return null;
-    const seconds = Tone.getTransport().seconds - this.job.lead;
+    const seconds = (Tone.getTransport().seconds - this.job.lead) * (this.job.options.speed ?? 1);
     return Math.min(this.job.options.to - 1, tickAt(this.job.real, secondsAt(this.job.real, this.job.options.from) + seconds));
   }
 
@@ -96,12 +96,11 @@ export class Player {
   }
 
   /** A single note of a part, for a touch of a key or a note that is moved. */
-  async touch(parts: readonly Part[], part: string, midi: Midi): Promise<void> {
+  async touch(parts: readonly Part[], part: string, midi: Midi, duration = 0.35): Promise<void> {
     const band = await this.prepare(parts);
     const found = parts.find((p) => p.id === part);
     if (!found) return;
-    const { sound } = instrumentOf(found.instrument);
-    band.play({ kind: "note", time: 0, duration: 0.35, part, sound, midi, velocity: 80 }, Tone.now() + 0.02);
+    band.play({ kind: "note", time: 0, duration, part, sound: found.sound, midi, velocity: 80 }, Tone.now() + 0.02);
   }
 }
 
@@ -110,7 +109,7 @@ export async function render(real: RealSong, options: EventOptions = {}, tail = 
   const plan = schedule(real, options);
   const buffer = await Tone.Offline(
     async ({ transport }) => {
-      const band = new Band(real.parts);
+      const band = new Band(playersOf(real));
       await band.ready;
       for (const event of plan.events) transport.schedule((time) => band.play(event, time), event.time);
       transport.start(0);

@@ -2,6 +2,7 @@ import { create } from "zustand";
 import { realize, type Midi, type Song, type Ticks } from "../../core/src/index";
 import { useSong } from "../store/song";
 import { useView } from "../store/view";
+import { playersOf } from "./events";
 import type { Player } from "./player";
 
 /** The sound packages are loaded at the first touch of play, not with the page. */
@@ -34,12 +35,12 @@ async function start(song: Song, options: { from: Ticks; to: Ticks; loop: boolea
   useSound.setState({ loading: true });
   try {
     const ready = await load();
-    await ready.prepare(song.parts);
+    await ready.prepare(playersOf(song));
     if (mine !== ticket) return;
     const view = useView.getState();
     await ready.play(
       realNow(song),
-      { from: options.from, to: options.to, solo: view.solo, click: view.click, countIn: options.countIn },
+      { from: options.from, to: options.to, solo: view.solo, click: view.click, countIn: options.countIn, speed: view.speed },
       options.loop,
       options.startAt,
     );
@@ -90,12 +91,12 @@ export function endPreview(): void {
 }
 
 /** One note in the sound of a part. */
-export async function touch(part: string, midi: Midi): Promise<void> {
+export async function touch(part: string, midi: Midi, duration = 0.35): Promise<void> {
   const { song } = useSong.getState();
   if (!song || useSound.getState().playing) return;
   // In a task of its own: the edit that called for it is drawn first.
   await new Promise((resolve) => setTimeout(resolve));
-  await (await load()).touch(song.parts, part, midi);
+  await (await load()).touch(playersOf(song), part, midi, duration);
 }
 
 export const playhead = (): Ticks | null => (useSound.getState().playing ? (player?.position() ?? null) : null);
@@ -105,7 +106,7 @@ export function startSound(): () => void {
   const refresh = () => {
     const { song } = useSong.getState();
     const view = useView.getState();
-    if (song && player?.playing) player.update(realNow(view.preview?.song ?? song), { solo: view.solo, click: view.click });
+    if (song && player?.playing) player.update(realNow(view.preview?.song ?? song), { solo: view.solo, click: view.click, speed: view.speed });
   };
   const offSong = useSong.subscribe((state, before) => {
     if (state.version !== before.version) refresh();

@@ -4,6 +4,7 @@ import { endPreview, play, stop, useSound } from "../audio/sound";
 import { useLineOffers } from "../panels/BassPanel";
 import { hearOffer, hearWritten, takeOffer } from "../panels/chords/offers";
 import { hearEdit } from "../panels/hear";
+import { moveRegister, nextInstrument, nextStyle, turn } from "../panels/voicings/act";
 import type { ScoreData } from "../score/data";
 import { useSong } from "../store/song";
 import { useView, type Offer, type Workspace } from "../store/view";
@@ -23,7 +24,7 @@ export function Keys({ data, workspace }: { data: ScoreData; workspace: Workspac
   const view = useView();
   const lines = useLineOffers(data);
   const bass = data.song.parts.find((p) => p.role === "bass")?.id;
-  const inChords = workspace === "chords";
+  const inChords = workspace === "chords" || workspace === "voicings";
   const offers = inChords ? view.offers : lines;
   const heard = offers.findIndex((o) => view.preview?.id === o.id);
   const bar = data.meter.bar;
@@ -128,10 +129,20 @@ export function Keys({ data, workspace }: { data: ScoreData; workspace: Workspac
   useHotkeys(
     "c",
     (e) => {
-      if (!inChords) return;
+      if (workspace !== "chords") return;
       e.preventDefault();
       view.set({ chordTab: "write", wayIn: "symbols" });
       requestAnimationFrame(() => document.getElementById("line")?.focus());
+    },
+    OUTSIDE_TEXT,
+  );
+  // One key each for what is changed most in the Voicings workspace, with Shift the other way; all of it is heard at once.
+  useHotkeys(
+    "i, shift+i, v, shift+v, r, shift+r, o, shift+o",
+    (e) => {
+      if (workspace !== "voicings") return;
+      const way = e.shiftKey ? -1 : 1;
+      ({ i: turn, v: nextStyle, r: moveRegister, o: nextInstrument })[e.key.toLowerCase() as "i" | "v" | "r" | "o"](way);
     },
     OUTSIDE_TEXT,
   );

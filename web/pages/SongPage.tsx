@@ -7,7 +7,7 @@ import { CheckPanel } from "../panels/CheckPanel";
 import { ChordsPanel } from "../panels/ChordsPanel";
 import { GroovePanel } from "../panels/GroovePanel";
 import { HandOverPanel } from "../panels/HandOverPanel";
-import { VoicingsPanel } from "../panels/VoicingsPanel";
+import { VoicingsPanel } from "../panels/voicings/VoicingsPanel";
 import { Score } from "../score/Score";
 import { useScoreData } from "../score/data";
 import { startAnalysis } from "../store/analysis";
@@ -62,7 +62,10 @@ export function SongPage() {
           folded: [],
           findings: [],
           report: null,
-          voicing: null,
+          voicing: {},
+          voicePart: "",
+          voicingPaths: [],
+          offers: [],
           zoom: fit(opened.sections[0]!.bars),
         });
         ends = [startAutosave(), startAnalysis(), startSound()];

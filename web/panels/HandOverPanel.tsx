@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
-import { INSTRUMENTS, readSongFile, writeMidi, writeSongFile, type Song } from "../../core/src/index";
+import { instrumentsFor, readSongFile, writeMidi, writeSongFile, type Song } from "../../core/src/index";
 import type { RevisionInfo } from "../../server/store/songs";
 import { api, ApiProblem } from "../api";
 import type { ScoreData } from "../score/data";
@@ -100,7 +100,7 @@ export function HandOverPanel({ data }: { data: ScoreData }) {
                 value={p.instrument}
                 onChange={(e) => edit({ do: "setPart", part: p.id, instrument: e.target.value })}
               >
-                {INSTRUMENTS.filter((i) => i.roles.includes(p.role)).map((i) => (
+                {instrumentsFor(song).filter((i) => i.roles.includes(p.role)).map((i) => (
                   <option key={i.id} value={i.id}>
                     {i.title}
                   </option>

@@ -54,7 +54,7 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
   const svg = useRef<SVGSVGElement>(null);
   const [drag, setDrag] = useState<Drag | null>(null);
   const editable = !part.linked && !preview;
-  const comfortable = midiRange(instrumentOf(part.instrument).comfortable);
+  const comfortable = midiRange(instrumentOf(part.instrument, data.song).comfortable);
   const midis = part.notes.map((n) => n.midi);
   const span = laneRange(midis, [
     Math.max(comfortable[0], part.role === "bass" ? 28 : 55),

@@ -120,7 +120,7 @@ export function Score({ data }: { data: ScoreData }) {
                 <b title={part.name}>{part.name}</b>
                 {!isFolded && part.role !== "drums" && (
                   <span className="role">
-                    {instrumentOf(part.instrument).title === part.name ? "" : instrumentOf(part.instrument).title.toLowerCase()}
+                    {instrumentOf(part.instrument, data.song).title === part.name ? "" : instrumentOf(part.instrument, data.song).title.toLowerCase()}
                   </span>
                 )}
                 <span className="lane-tools">

@@ -6,6 +6,7 @@ import type {
   Finding,
   HarmonyReport,
   Problem,
+  SectionPath,
   SectionVoicing,
   Song,
   Ticks,
@@ -23,11 +24,15 @@ export interface Offer {
   edit: Edit;
   from: Ticks;
   to: Ticks;
+  /** The edit is complete: no voicings or bass have to follow it. */
+  whole?: boolean;
 }
 
 export const CHORD_TABS = ["write", "understand", "reharmonize", "harmonize"] as const;
 export type ChordTab = (typeof CHORD_TABS)[number];
 export const WAYS_IN = ["symbols", "numerals", "keys", "frets", "palette", "file"] as const;
+export const VOICE_TABS = ["path", "chord", "parts", "instrument"] as const;
+export type VoiceTab = (typeof VOICE_TABS)[number];
 export type WayIn = (typeof WAYS_IN)[number];
 
 interface ViewState {
@@ -61,7 +66,19 @@ interface ViewState {
   /** Offers of the Chords workspace, in the order of their number keys. */
   offers: Offer[];
   report: BassReport | null;
-  voicing: SectionVoicing | null;
+  /** What the path chose, by part. */
+  voicing: Record<string, SectionVoicing>;
+  /** The part whose voicings are worked on; the first one where it is empty. */
+  voicePart: string;
+  voiceTab: VoiceTab;
+  /** Ways through the section that were asked for, and the song version they belong to. */
+  voicingPaths: SectionPath[];
+  /** Show the parts as notes on staves. */
+  notation: boolean;
+  /** Notes on staves as the player of a transposing instrument reads them. */
+  written: boolean;
+  /** Tempo of practice, as a share. */
+  speed: number;
   lines: BassLine[];
   linesFor: string;
   busy: string | null;
@@ -95,7 +112,13 @@ export const useView = create<ViewState>((set) => ({
   verdict: null,
   offers: [],
   report: null,
-  voicing: null,
+  voicing: {},
+  voicePart: "",
+  voiceTab: "path",
+  voicingPaths: [],
+  notation: false,
+  written: false,
+  speed: 1,
   lines: [],
   linesFor: "",
   busy: null,

@@ -14,6 +14,7 @@ const ROWS: [string, string][] = [
   ["A", "back and forth between candidate and what is written"],
   ["T", "take the candidate that is heard"],
   ["C", "to the chord line (Chords)"],
+  ["I, V, R, O", "Voicings: next inversion of the chosen chord, style, higher register, instrument; with Shift back"],
   ["Shift ← →", "on a chord: choose a row of chords"],
   ["↑ ↓", "on a chord: along the scale, with Shift by semitones"],
   ["Tab", "while typing a chord: on to the next, past the end to a new bar"],

@@ -3,6 +3,8 @@ import {
   adaptBass,
   analyzeSection,
   applyEdit,
+  blockNotes,
+  chooseCapo,
   createChecker,
   fail,
   judgeProgression,
@@ -10,6 +12,8 @@ import {
   partByRole,
   reharmonizeSection,
   reportBass,
+  sectionPaths,
+  storeVoicing,
   voiceSection,
   tryHarmonize,
   tryReharmonize,
@@ -17,14 +21,17 @@ import {
   type BassLine,
   type BassReport,
   type BassRequest,
+  type CapoChoice,
   type Edit,
   type Finding,
   type Harmonization,
   type HarmonizeRequest,
   type HarmonyReport,
+  type Note,
   type Progressed,
   type ReharmCandidate,
   type ReharmRequest,
+  type SectionPath,
   type SectionRequest,
   type Verdict,
   type Result,
@@ -100,6 +107,11 @@ const musicWorker = {
   },
   voice: (section: string, part: string): Result<SectionVoicing> =>
     song ? voiceSection(song, section, part) : fail("song.none", "No song is open"),
+  block: (section: string, part: string): Result<Omit<Note, "id">[] | null> =>
+    song ? blockNotes(song, section, part) : fail("song.none", "No song is open"),
+  paths: (section: string, part: string): Result<SectionPath[]> =>
+    song ? sectionPaths(song, section, part) : fail("song.none", "No song is open"),
+  capo: (part: string): Result<CapoChoice[]> => (song ? chooseCapo(song, part) : fail("song.none", "No song is open")),
   /** Only what is shown crosses the border: the first offers, without the chords they leave alone. */
   reharmonize(request: Omit<ReharmRequest, "song">): Result<ShownOffer[]> {
     if (!song) return fail("song.none", "No song is open");
@@ -123,15 +135,9 @@ const musicWorker = {
       current = applyEdit(current.value.song, moved);
       if (!current.ok) return current;
     }
-    for (const part of song.parts.filter((p) => p.link)) {
+    for (const part of song.parts.filter((p) => p.link?.kind === "voicing" && !p.link.from)) {
       const voiced = voiceSection(current.value.song, section, part.id);
-      if (!voiced.ok) continue;
-      edits.push({
-        do: "setVoicings",
-        section,
-        part: part.id,
-        pitches: Object.fromEntries(voiced.value.ids.map((id, i) => [id, voiced.value.chords[i]!.pitches])),
-      });
+      if (voiced.ok) edits.push(storeVoicing(section, part.id, voiced.value));
     }
     return ok({ do: "all", label: "chords", edits });
   },

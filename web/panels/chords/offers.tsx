@@ -11,6 +11,7 @@ const dressed = new Map<string, Edit>();
 
 /** The offer's edit with its voicings and, when wanted, the bass that follows. */
 async function dress(offer: Offer): Promise<Edit> {
+  if (offer.whole) return offer.edit;
   const { version } = useSong.getState();
   const id = `${version}:${offer.id}:${bassFollows.on}`;
   const known = dressed.get(id);
@@ -23,10 +24,13 @@ async function dress(offer: Offer): Promise<Edit> {
 }
 
 /** One bar before the place, to its end and a bar after it. */
-const around = (offer: Offer, bar: Ticks, end: Ticks) => ({
-  from: Math.max(0, Math.floor(offer.from / bar) * bar - bar),
-  to: Math.min(end, Math.ceil(offer.to / bar) * bar + bar),
-});
+const around = (offer: Offer, bar: Ticks, end: Ticks) =>
+  offer.whole
+    ? { from: offer.from, to: offer.to }
+    : {
+        from: Math.max(0, Math.floor(offer.from / bar) * bar - bar),
+        to: Math.min(end, Math.ceil(offer.to / bar) * bar + bar),
+      };
 
 export async function hearOffer(offer: Offer, bar: Ticks, end: Ticks): Promise<void> {
   const edit = await dress(offer);
@@ -48,7 +52,8 @@ export async function hearWritten(offer: Offer, bar: Ticks, end: Ticks): Promise
 export async function takeOffer(offer: Offer): Promise<void> {
   const edit = await dress(offer);
   endPreview();
-  if (useSong.getState().edit(edit)) useView.getState().set({ offers: [], chords: [], chord: null });
+  if (!useSong.getState().edit(edit)) return;
+  if (!offer.whole) useView.getState().set({ offers: [], chords: [], chord: null });
 }
 
 /** The three things one does with an offer. */

@@ -1,0 +1,347 @@
+import { COMP_KINDS, DRUMS, instrumentsFor, PATTERNS, stepsOf, type CompKind, type Link, type Part, type SettingName } from "../../../core/src/index";
+import type { ScoreData } from "../../score/data";
+import { DRUM_NAMES } from "../../score/DrumLane";
+import { useSong } from "../../store/song";
+import { useView } from "../../store/view";
+import { voicedParts } from "./act";
+
+const kindOf = (part: Part): CompKind => COMP_KINDS.find((k) => k.id === part.link!.kind)!;
+
+/** What a new part is called and who plays it. */
+const NEW: Record<string, { name: string; instrument: string }> = {
+  voicing: { name: "Guitar", instrument: "guitar" },
+  pad: { name: "Pad", instrument: "pad" },
+  high: { name: "High strings", instrument: "strings" },
+  octave: { name: "Doubling", instrument: "vibraphone" },
+  arpeggio: { name: "Arpeggio", instrument: "nylonGuitar" },
+  fills: { name: "Fills", instrument: "electricPiano" },
+  reversed: { name: "Swells", instrument: "strings" },
+  block: { name: "Block chords", instrument: "electricPiano" },
+};
+
+/** All parts that play the chords, and how each plays them. */
+export function PartsTab({ data }: { data: ScoreData }) {
+  const edit = useSong((s) => s.edit);
+  const { voicePart, set } = useView();
+  const linked = data.song.parts.filter((p) => p.link);
+  const open = linked.find((p) => p.id === voicePart) ?? linked[0];
+  const add = (kind: CompKind) => {
+    const source = voicedParts(data.song).find((p) => p.link!.kind === "voicing");
+    const tune = data.song.parts.find((p) => (p.role === "melody" || p.role === "vocal") && !p.link);
+    const link: Link =
+      kind.id === "block"
+        ? { kind: "block", ...(tune ? { top: tune.id } : {}) }
+        : kind.voices
+          ? { kind: "voicing", loop: true }
+          : { kind: kind.id as Link["kind"], ...(source ? { from: source.id } : {}) };
+    const taken = new Set(data.song.parts.map((p) => p.name));
+    const { name, instrument } = NEW[kind.id]!;
+    let free = name;
+    for (let i = 2; taken.has(free); i++) free = `${name} ${i}`;
+    if (edit({ do: "addPart", name: free, role: "chords", instrument, link, settings: {} }))
+      set({ voicePart: useSong.getState().song!.parts[0]!.id });
+  };
+  return (
+    <>
+      <p className="small">One harmony, several parts. They follow the chords until you detach them; then their notes are yours to change.</p>
+      <ul className="part-list">
+        {linked.map((p) => (
+          <li key={p.id} className={p === open ? "open" : ""}>
+            <button type="button" className="part-name" aria-expanded={p === open} onClick={() => set({ voicePart: p.id })}>
+              <b>{p.name}</b> <span className="small">{kindOf(p).title.toLowerCase()}</span>
+            </button>
+            {p === open && <OnePart data={data} part={p} />}
+          </li>
+        ))}
+      </ul>
+      <h3>Add a part from these chords</h3>
+      <div className="add-kinds">
+        {COMP_KINDS.map((k) => (
+          <button key={k.id} type="button" title={k.explanation} onClick={() => add(k)}>
+            {k.title}
+          </button>
+        ))}
+      </div>
+    </>
+  );
+}
+
+function OnePart({ data, part }: { data: ScoreData; part: Part }) {
+  const edit = useSong((s) => s.edit);
+  const kind = kindOf(part);
+  const sources = voicedParts(data.song).filter((p) => p.link!.kind === "voicing" && p.id !== part.id);
+  const set = (settings: Record<string, string | number | boolean | null>) => edit({ do: "setPart", part: part.id, settings });
+  const has = (name: SettingName) => (kind.settings as readonly SettingName[]).includes(name);
+  const number = (name: string, fallback: number) => (typeof part.settings[name] === "number" ? (part.settings[name] as number) : fallback);
+  const choice = (name: string, label: string, options: readonly (readonly [number, string])[], fallback: number) => (
+    <label>
+      {label}{" "}
+      <select aria-label={`${label} of ${part.name}`} value={number(name, fallback)} onChange={(e) => set({ [name]: Number(e.target.value) })}>
+        {options.map(([value, text]) => (
+          <option key={value} value={value}>
+            {text}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+  const slider = (name: string, label: string, min: number, max: number, step: number, unit: string) => (
+    <label className="slider">
+      <span>{label}</span>
+      <input
+        type="range"
+        min={min}
+        max={max}
+        step={step}
+        value={number(name, 0)}
+        aria-label={`${label} of ${part.name}`}
+        onChange={(e) => set({ [name]: Number(e.target.value) })}
+      />
+      <span className="tabular">
+        {number(name, 0)} {unit}
+      </span>
+    </label>
+  );
+  return (
+    <div className="one-part">
+      <p className="small flush">{kind.explanation}</p>
+      <div className="controls">
+        <label>
+          on{" "}
+          <select aria-label={`Instrument of ${part.name}`} value={part.instrument} onChange={(e) => edit({ do: "setPart", part: part.id, instrument: e.target.value })}>
+            {instrumentsFor(data.song)
+              .filter((i) => i.roles.includes(part.role))
+              .map((i) => (
+                <option key={i.id} value={i.id}>
+                  {i.title}
+                </option>
+              ))}
+          </select>
+        </label>
+        {kind.id !== "block" && (sources.length > 0 || part.link!.from) && (
+          <label>
+            plays{" "}
+            <select
+              aria-label={`Voicings of ${part.name}`}
+              value={part.link!.from ?? ""}
+              onChange={(e) => {
+                const { from: _, ...link } = part.link!;
+                edit({ do: "setLink", part: part.id, link: e.target.value ? { ...link, from: e.target.value } : link });
+              }}
+            >
+              {kind.voices && <option value="">its own voicings</option>}
+              {sources.map((p) => (
+                <option key={p.id} value={p.id}>
+                  what {p.name} plays
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+      </div>
+      {has("rhythm") && <Rhythm data={data} part={part} set={set} />}
+      <div className="controls">
+        {has("lift") &&
+          choice(
+            "lift",
+            "octave",
+            kind.id === "octave"
+              ? [
+                  [-2, "two lower"],
+                  [-1, "one lower"],
+                  [1, "one higher"],
+                  [2, "two higher"],
+                ]
+              : [
+                  [-1, "one lower"],
+                  [0, "as voiced"],
+                  [1, "one higher"],
+                  [2, "two higher"],
+                ],
+            kind.id === "octave" ? 1 : 0,
+          )}
+        {has("notes") &&
+          choice(
+            "notes",
+            "notes",
+            [
+              [1, "top one"],
+              [2, "top two"],
+              [3, "top three"],
+            ],
+            2,
+          )}
+        {has("step") &&
+          choice(
+            "step",
+            "step",
+            [
+              [480, "quarter"],
+              [240, "eighth"],
+              [160, "eighth triplet"],
+              [120, "sixteenth"],
+            ],
+            240,
+          )}
+        {has("octaves") &&
+          choice(
+            "octaves",
+            "over",
+            [
+              [1, "one octave"],
+              [2, "two octaves"],
+              [3, "three octaves"],
+            ],
+            1,
+          )}
+        {has("way") && (
+          <label>
+            going{" "}
+            <select aria-label={`Direction of ${part.name}`} value={String(part.settings.way ?? "up")} onChange={(e) => set({ way: e.target.value })}>
+              <option value="up">up</option>
+              <option value="down">down</option>
+              <option value="up-down">up and down</option>
+              <option value="outside-in">from outside in</option>
+            </select>
+          </label>
+        )}
+        {has("gap") &&
+          choice(
+            "gap",
+            "gaps of",
+            [
+              [1, "a beat and more"],
+              [1.5, "one beat and a half"],
+              [2, "two beats"],
+              [3, "three beats"],
+            ],
+            1.5,
+          )}
+      </div>
+      {has("strum") && (
+        <>
+          {slider("strum", "strum", 0, 60, 2, "ticks a note")}
+          <div className="controls">
+            <label>
+              from{" "}
+              <select aria-label={`Strum of ${part.name}`} value={String(part.settings.strumWay ?? "up")} onChange={(e) => set({ strumWay: e.target.value })}>
+                <option value="up">the lowest note</option>
+                <option value="down">the highest note</option>
+                <option value="alternate">both in turn</option>
+              </select>
+            </label>
+          </div>
+          {slider("slope", "louder note by note", -12, 12, 1, "")}
+        </>
+      )}
+      {has("human") && (
+        <>
+          {slider("human", "loose hands", 0, 40, 1, "ticks")}
+          {number("human", 0) > 0 && (
+            <div className="controls">
+              <button type="button" onClick={() => set({ seed: number("seed", 1) + 1 })}>
+                Another hand ({number("seed", 1)})
+              </button>
+            </div>
+          )}
+        </>
+      )}
+      <div className="controls">
+        <button type="button" title="The notes become this part's own" onClick={() => edit({ do: "setLink", part: part.id, link: null })}>
+          Detach
+        </button>
+        <button type="button" title="Undo brings it back" onClick={() => edit({ do: "removePart", part: part.id })}>
+          Remove
+        </button>
+      </div>
+    </div>
+  );
+}
+
+const NEXT: Record<string, string> = { ".": "x", x: "X", X: "-", "-": "." };
+const CELL: Record<string, string> = { ".": "silent", x: "struck", X: "struck hard", "-": "held on" };
+
+/** A rhythm by name, of one's own, or a drum's; anticipation and length. */
+function Rhythm({ data, part, set }: { data: ScoreData; part: Part; set(settings: Record<string, string | number | boolean | null>): boolean }) {
+  const rhythm = String(part.settings.rhythm ?? "held");
+  const follow = String(part.settings.follow ?? "");
+  const named = PATTERNS.some((p) => p.id === rhythm);
+  const steps = stepsOf(rhythm, data.meter);
+  const value = follow ? `drum:${follow}` : named ? rhythm : "own";
+  const beats = data.meter.beats.map((b) => b.start / 120);
+  const bar = data.meter.bar / 120;
+  return (
+    <>
+      <div className="controls">
+        <label>
+          rhythm{" "}
+          <select
+            aria-label={`Rhythm of ${part.name}`}
+            value={value}
+            onChange={(e) => {
+              const v = e.target.value;
+              if (v.startsWith("drum:")) set({ follow: v.slice(5) });
+              else set({ follow: null, rhythm: v === "own" ? steps : v });
+            }}
+          >
+            {PATTERNS.map((p) => (
+              <option key={p.id} value={p.id}>
+                {p.title}
+              </option>
+            ))}
+            <option value="own">Your own</option>
+            {DRUMS.map((d) => (
+              <option key={d} value={`drum:${d}`}>
+                With the {DRUM_NAMES[d]}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label title="An attack in the last eighth before a change plays the next chord">
+          <input type="checkbox" checked={part.settings.anticipate === true} onChange={(e) => set({ anticipate: e.target.checked || null })} /> anticipates
+        </label>
+      </div>
+      {!follow && rhythm !== "held" && (
+        <div className="step-grid" role="group" aria-label={`Steps of ${part.name}, sixteenths`}>
+          {[...steps].map((mark, i) => (
+            <button
+              key={i}
+              type="button"
+              className={`step ${mark === "." ? "rest" : mark === "-" ? "hold" : mark === "X" ? "hard" : "soft"}${beats.includes(i % bar) ? " beat" : ""}`}
+              aria-label={`Step ${i + 1}: ${CELL[mark]}`}
+              onClick={() => set({ rhythm: steps.slice(0, i) + NEXT[mark]! + steps.slice(i + 1) })}
+            />
+          ))}
+        </div>
+      )}
+      {!follow && rhythm !== "held" && (
+        <div className="controls">
+          <button type="button" onClick={() => set({ rhythm: steps + steps })} disabled={steps.length * 2 > 256}>
+            Twice as long
+          </button>
+          {steps.length > bar && (
+            <button type="button" onClick={() => set({ rhythm: steps.slice(0, bar) })}>
+              One bar
+            </button>
+          )}
+          <span className="small">Click a step: struck, hard, held on, silent.</span>
+        </div>
+      )}
+      {rhythm !== "held" && (
+        <label className="slider">
+          <span>length</span>
+          <input
+            type="range"
+            min={20}
+            max={100}
+            step={5}
+            value={Number(part.settings.gate ?? 100)}
+            aria-label={`Length of ${part.name}`}
+            onChange={(e) => set({ gate: Number(e.target.value) })}
+          />
+          <span className="tabular">{Number(part.settings.gate ?? 100)} %</span>
+        </label>
+      )}
+    </>
+  );
+}
