@@ -34,7 +34,13 @@ const TIMBRES: Partial<Record<SoundKind, Timbre>> = {
     envelope: { attack: 0.004, decay: 1.6, sustain: 0.25, release: 0.4 },
     fm: { harmonicity: 2, index: 2.2, decay: 0.3 },
   },
-  organ: { db: -17, cutoff: 2600, wave: "sine", envelope: { attack: 0.012, decay: 0.05, sustain: 0.9, release: 0.08 }, fm: { harmonicity: 2, index: 1.1, decay: 4 } },
+  organ: {
+    db: -17,
+    cutoff: 2600,
+    wave: "sine",
+    envelope: { attack: 0.012, decay: 0.05, sustain: 0.9, release: 0.08 },
+    fm: { harmonicity: 2, index: 1.1, decay: 4 },
+  },
   pad: { db: -15, cutoff: 1500, wave: "sawtooth", envelope: { attack: 0.35, decay: 0.5, sustain: 0.8, release: 0.9 } },
   strings: { db: -16, cutoff: 2400, wave: "sawtooth", envelope: { attack: 0.09, decay: 0.3, sustain: 0.8, release: 0.3 } },
   pluck: { db: -11, cutoff: 3200, wave: "triangle", envelope: plucked(0.6) },
@@ -124,7 +130,13 @@ export class Band {
   }
 
   /** A note that rises out of silence to its full strength and ends there. */
-  private swell(to: Tone.Filter, wave: "triangle" | "sawtooth" | "square" | "sine", e: { midi: number; duration: number }, time: number, strength: number): void {
+  private swell(
+    to: Tone.Filter,
+    wave: "triangle" | "sawtooth" | "square" | "sine",
+    e: { midi: number; duration: number },
+    time: number,
+    strength: number,
+  ): void {
     const synth = new Tone.Synth({
       oscillator: { type: wave },
       envelope: { attack: Math.max(0.05, e.duration * 0.95), attackCurve: "exponential", decay: 0.01, sustain: 1, release: 0.03 },

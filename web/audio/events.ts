@@ -24,7 +24,17 @@ export const playersOf = (song: WithInstruments & { parts: readonly { id: string
 
 /** One sound at a time counted from the beginning of what is played. */
 export type SoundEvent =
-  | { kind: "note"; time: Seconds; duration: Seconds; part: string; sound: SoundKind; midi: Midi; velocity: number; glideTo?: Midi; swell?: boolean }
+  | {
+      kind: "note";
+      time: Seconds;
+      duration: Seconds;
+      part: string;
+      sound: SoundKind;
+      midi: Midi;
+      velocity: number;
+      glideTo?: Midi;
+      swell?: boolean;
+    }
   | { kind: "drum"; time: Seconds; part: string; drum: Drum; velocity: number; duration?: Seconds }
   | { kind: "click"; time: Seconds; strong: boolean };
 

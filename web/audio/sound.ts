@@ -106,7 +106,8 @@ export function startSound(): () => void {
   const refresh = () => {
     const { song } = useSong.getState();
     const view = useView.getState();
-    if (song && player?.playing) player.update(realNow(view.preview?.song ?? song), { solo: view.solo, click: view.click, speed: view.speed });
+    if (song && player?.playing)
+      player.update(realNow(view.preview?.song ?? song), { solo: view.solo, click: view.click, speed: view.speed });
   };
   const offSong = useSong.subscribe((state, before) => {
     if (state.version !== before.version) refresh();

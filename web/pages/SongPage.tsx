@@ -1,4 +1,4 @@
-import { useDeferredValue, useEffect, useState } from "react";
+import { lazy, Suspense, useDeferredValue, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { ApiProblem } from "../api";
 import { endPreview, renderOpenSong, startSound } from "../audio/sound";
@@ -29,6 +29,9 @@ const TITLES: Record<Workspace, string> = {
   check: "Check",
   handover: "Hand over",
 };
+
+/** The engraver and its music font are loaded when notes are first shown on staves. */
+const Notation = lazy(() => import("../score/Notation"));
 
 declare global {
   interface Window {
@@ -165,7 +168,13 @@ function Workbench() {
         <div className={`desk ${current}`}>
           <main className={view.preview ? "previewing" : ""} id="score" tabIndex={-1} aria-label="Score">
             <NoteStrip data={data} />
-            <Score data={data} />
+            {view.notation ? (
+              <Suspense fallback={<p className="muted">Setting the notes …</p>}>
+                <Notation data={data} />
+              </Suspense>
+            ) : (
+              <Score data={data} />
+            )}
           </main>
           <aside className={`panel ${current}`} id="panel" tabIndex={-1} aria-label={TITLES[current]}>
             {current === "groove" && <GroovePanel data={data} />}

@@ -100,11 +100,13 @@ export function HandOverPanel({ data }: { data: ScoreData }) {
                 value={p.instrument}
                 onChange={(e) => edit({ do: "setPart", part: p.id, instrument: e.target.value })}
               >
-                {instrumentsFor(song).filter((i) => i.roles.includes(p.role)).map((i) => (
-                  <option key={i.id} value={i.id}>
-                    {i.title}
-                  </option>
-                ))}
+                {instrumentsFor(song)
+                  .filter((i) => i.roles.includes(p.role))
+                  .map((i) => (
+                    <option key={i.id} value={i.id}>
+                      {i.title}
+                    </option>
+                  ))}
               </select>
             )}
             {p.role === "counter" && (

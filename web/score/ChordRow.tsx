@@ -1,9 +1,11 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from "react";
 import { flushSync } from "react-dom";
-import { categoryTitle, pitchMidi, positionText, typeset, type ChordEvent, type Problem, type Ticks } from "../../core/src/index";
+import { categoryTitle, instrumentOf, pitchMidi, positionText, typeset, type ChordEvent, type Problem, type Ticks } from "../../core/src/index";
 import { touch } from "../audio/sound";
 import { chordsNow, putEdit } from "../panels/chords/put";
 import { useSong } from "../store/song";
+import { chosenPart } from "../panels/voicings/act";
+import { FretDiagram } from "../ui/FretDiagram";
 import { useView } from "../store/view";
 import { ChordName } from "../ui/ChordName";
 import type { Axis, ScoreData } from "./data";
@@ -33,7 +35,8 @@ export function ChordRow({ data, axis, from, to }: { data: ScoreData; axis: Axis
   const { chord: selected, chords: chosen, harmony, preview, set } = useView();
   const edit = useSong((s) => s.edit);
   const [editing, setEditing] = useState<Editing | null>(null);
-  const part = data.song.parts.find((p) => p.link);
+  const part = chosenPart(data.song);
+  const shapes = useView((s) => (part && instrumentOf(part.instrument, data.song).held.by === "frets" ? s.voicing[part.id] : undefined));
   const events = data.section.chords;
   const current = selected ?? events[0]?.id;
   // The place of a new chord stays in sight, also when the section grows under it.
@@ -188,6 +191,8 @@ export function ChordRow({ data, axis, from, to }: { data: ScoreData; axis: Axis
           const width = event.duration * axis.scale;
           const found = analyses.get(event.id);
           const sounding = data.sounding.get(event.id);
+          const at = shapes ? shapes.ids.indexOf(event.id) : -1;
+          const shape = at >= 0 ? shapes!.chords[at]!.shape : undefined;
           const isChosen = chosen.includes(event.id) || event.id === selected;
           return (
             <div key={event.id} className={`chord${isChosen ? " selected" : ""}`} style={{ left: axis.x(event.start), width }}>
@@ -223,6 +228,7 @@ export function ChordRow({ data, axis, from, to }: { data: ScoreData; axis: Axis
                     )}
                     {part && event.voicings?.[part.id]?.pinned && <i className="pin-dot" aria-label="voicing pinned" />}
                   </span>
+                  {shape && width > 92 && <FretDiagram shape={shape} />}
                   {sounding && sounding !== event.symbol && width > 76 && <span className="sounding">{typeset(sounding)}</span>}
                 </button>
               )}

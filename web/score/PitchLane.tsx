@@ -6,6 +6,7 @@ import {
   noteRoles,
   pitchMidi,
   spellAt,
+  voicesOf,
   type Edit,
   type Finding,
   type Midi,
@@ -21,7 +22,9 @@ import type { Axis, ScoreData } from "./data";
 import { partOfReal } from "./data";
 import { floorTick, laneRange, lyricLines, setAside, snapPitch, snapTick, stepPitch } from "./geometry";
 import { LaneBack, laneFoot } from "./LaneBack";
+import { KickLines, OpenAccents } from "./Kicks";
 import { HEAD, NoteMark } from "./NoteMark";
+import { Threads } from "./Threads";
 
 interface Props {
   data: ScoreData;
@@ -54,6 +57,9 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
   const svg = useRef<SVGSVGElement>(null);
   const [drag, setDrag] = useState<Drag | null>(null);
   const editable = !part.linked && !preview;
+  const source = data.song.parts.find((p) => p.id === partId);
+  const linkKind = source?.link?.kind;
+  const voices = source?.link ? voicesOf(source) : partId;
   const comfortable = midiRange(instrumentOf(part.instrument, data.song).comfortable);
   const midis = part.notes.map((n) => n.midi);
   const span = laneRange(midis, [
@@ -285,19 +291,8 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
         from={from}
         to={to}
       />
-      {part.role === "bass" &&
-        data.kicks
-          .filter((k) => axis.x(k.start) >= from - 20 && axis.x(k.start) <= to)
-          .map((kick) => (
-            <line
-              key={kick.start}
-              className={`kick-line${kick.main ? " main" : ""}`}
-              x1={axis.x(kick.start) + HEAD}
-              x2={axis.x(kick.start) + HEAD}
-              y1={0}
-              y2={height}
-            />
-          ))}
+      {part.role === "bass" && <KickLines data={data} axis={axis} height={height} from={from} to={to} />}
+      {part.linked && linkKind === "voicing" && <Threads data={data} part={voices} axis={axis} y={y} from={from} to={to} />}
       {visible.map((note, i) => (
         <NoteMark
           key={note.id}
@@ -319,19 +314,7 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
           {...(numbers.has(note.id) ? { finding: numbers.get(note.id)! } : {})}
         />
       ))}
-      {part.role === "bass" &&
-        findings.map(
-          (f, i) =>
-            f.rule === "uncovered-accent" &&
-            f.waived === undefined && (
-              <g key={f.id} className="ghost" aria-hidden="true">
-                <circle cx={axis.x(f.where.tick) + HEAD} cy={height / 2} r={HEAD} />
-                <text className="finding-mark" x={axis.x(f.where.tick) + HEAD + 12} y={height / 2 - 8}>
-                  {i + 1}
-                </text>
-              </g>
-            ),
-        )}
+      {part.role === "bass" && <OpenAccents axis={axis} height={height} findings={findings} />}
     </svg>
   );
 });

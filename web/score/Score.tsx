@@ -120,7 +120,9 @@ export function Score({ data }: { data: ScoreData }) {
                 <b title={part.name}>{part.name}</b>
                 {!isFolded && part.role !== "drums" && (
                   <span className="role">
-                    {instrumentOf(part.instrument, data.song).title === part.name ? "" : instrumentOf(part.instrument, data.song).title.toLowerCase()}
+                    {instrumentOf(part.instrument, data.song).title === part.name
+                      ? ""
+                      : instrumentOf(part.instrument, data.song).title.toLowerCase()}
                   </span>
                 )}
                 <span className="lane-tools">

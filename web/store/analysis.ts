@@ -25,9 +25,7 @@ const makeVoice = (part: string) =>
   latest(
     async (section: string, version: number) => ({
       result:
-        partById(part)?.link?.kind === "block"
-          ? await workers.writer.block(section, part)
-          : await workers.writer.voice(section, part),
+        partById(part)?.link?.kind === "block" ? await workers.writer.block(section, part) : await workers.writer.voice(section, part),
       section,
       version,
     }),
@@ -58,7 +56,10 @@ const makeVoice = (part: string) =>
         if (stale) state.edit(edit, { quiet: true });
       } else {
         const text = (notes: readonly { start: number; duration: number; pitch: string }[]) =>
-          notes.map((n) => `${n.start}:${n.duration}:${n.pitch}`).sort().join();
+          notes
+            .map((n) => `${n.start}:${n.duration}:${n.pitch}`)
+            .sort()
+            .join();
         if (text(value ?? []) !== text(stored?.notes[part] ?? []))
           state.edit({ do: "setNotes", section, part, notes: value ?? [] }, { quiet: true });
       }

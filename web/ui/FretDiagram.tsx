@@ -15,9 +15,23 @@ export function FretDiagram({ shape, scale = 1 }: { shape: Pick<Shape, "frets" |
   const y = (f: number) => 12 + (f - first + 0.5) * FRET;
   const words = `Frets ${frets.map((f) => f ?? "x").join(" ")}${barre ? `, barre at fret ${barre.fret}` : ""}`;
   return (
-    <svg className="fret-diagram" width={width * scale} height={height * scale} viewBox={`0 0 ${width} ${height}`} role="img" aria-label={words}>
+    <svg
+      className="fret-diagram"
+      width={width * scale}
+      height={height * scale}
+      viewBox={`0 0 ${width} ${height}`}
+      role="img"
+      aria-label={words}
+    >
       {Array.from({ length: SHOWN + 1 }, (_, f) => (
-        <line key={f} className={f === 0 && first === 1 ? "nut" : "wire"} x1={x(0)} x2={x(frets.length - 1)} y1={12 + f * FRET} y2={12 + f * FRET} />
+        <line
+          key={f}
+          className={f === 0 && first === 1 ? "nut" : "wire"}
+          x1={x(0)}
+          x2={x(frets.length - 1)}
+          y1={12 + f * FRET}
+          y2={12 + f * FRET}
+        />
       ))}
       {first > 1 && (
         <text x={10} y={y(first) + 3} textAnchor="end">

@@ -19,7 +19,7 @@ const SNAPS: [Snap, string][] = [
 
 /** How notes snap, and the chosen note: everything about it, edited in place. */
 export function NoteStrip({ data }: { data: ScoreData }) {
-  const { selected, snap, grid, names, set } = useView();
+  const { selected, snap, grid, names, notation, set } = useView();
   const { edit, say } = useSong();
   const part = selected.ids.length ? data.song.parts.find((p) => p.id === selected.part) : undefined;
   const note = part && !part.link ? data.section.notes[part.id]?.find((n) => n.id === selected.ids[0]) : undefined;
@@ -41,6 +41,19 @@ export function NoteStrip({ data }: { data: ScoreData }) {
   const following = note && part ? partOfReal(data, part.id).notes.find((n) => n.start > note.start) : undefined;
   return (
     <div className="strip-bar" role="toolbar" aria-label="Notes">
+      <span className="group" role="group" aria-label="Shown as">
+        <button type="button" aria-pressed={!notation} onClick={() => set({ notation: false })}>
+          lanes
+        </button>
+        <button
+          type="button"
+          aria-pressed={notation}
+          title="The section on staves, with tablature for fretted parts"
+          onClick={() => set({ notation: true })}
+        >
+          staves
+        </button>
+      </span>
       <span className="group" role="group" aria-label="Pitch snaps to">
         <span className="muted">snap to</span>
         {SNAPS.map(([id, label]) => (

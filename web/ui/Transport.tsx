@@ -3,6 +3,7 @@ import { chordAtTick, mod, parseKey, positionText, tensions, typeset, type Midi 
 import { play, playhead, stop, touch, useSound } from "../audio/sound";
 import { touchKey, usePlayed } from "../input/played";
 import type { ScoreData } from "../score/data";
+import { chosenPart } from "../panels/voicings/act";
 import { useView } from "../store/view";
 import { ChordName } from "./ChordName";
 
@@ -55,7 +56,7 @@ export function Transport({ data, workspace }: { data: ScoreData; workspace: str
   const whites: number[] = [];
   for (let m = LOW; m <= HIGH; m++) if (![1, 3, 6, 8, 10].includes(mod(m, 12))) whites.push(m);
   const width = 100 / whites.length;
-  const keyPart = data.song.parts.find((p) => p.link)?.id ?? data.song.parts[0]!.id;
+  const keyPart = chosenPart(data.song)?.id ?? data.song.parts[0]!.id;
   const dot = (m: number) => sounding.find((s) => s.note.midi === m);
   // While chords are played in, a touch of a key adds to the chord; otherwise it only sounds.
   const played = usePlayed((s) => s.notes);
@@ -111,6 +112,23 @@ export function Transport({ data, workspace }: { data: ScoreData; workspace: str
           <button type="button" aria-pressed={view.click} title="Metronome" onClick={() => view.set({ click: !view.click })}>
             click
           </button>
+          <label title="Tempo for practice; the song keeps its own">
+            <span className="visually-hidden">Practice tempo</span>
+            <select
+              value={view.speed}
+              onChange={(e) => {
+                const at = playhead();
+                view.set({ speed: Number(e.target.value) });
+                if (playing) void play(at ?? undefined);
+              }}
+            >
+              {[1, 0.9, 0.8, 0.7, 0.6, 0.5].map((s) => (
+                <option key={s} value={s}>
+                  {s * 100} %
+                </option>
+              ))}
+            </select>
+          </label>
           <button type="button" aria-pressed={view.countIn} title="Count in one bar" onClick={() => view.set({ countIn: !view.countIn })}>
             count-in
           </button>

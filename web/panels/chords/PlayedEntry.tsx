@@ -3,6 +3,7 @@ import { identifyChords, keyName, spellInKey, typeset } from "../../../core/src/
 import { touch } from "../../audio/sound";
 import { clearPlayed, onPlayed, startComputerKeys, startMidi, usePlayed } from "../../input/played";
 import type { ScoreData } from "../../score/data";
+import { chosenPart } from "../voicings/act";
 import { useView } from "../../store/view";
 import { Named } from "./Named";
 import { put } from "./put";
@@ -11,7 +12,7 @@ import { put } from "./put";
 export function PlayedEntry({ data }: { data: ScoreData }) {
   const { notes, device, deviceProblem } = usePlayed();
   const { playIn, chord, set } = useView();
-  const part = data.song.parts.find((p) => p.link)?.id ?? data.song.parts[0]!.id;
+  const part = chosenPart(data.song)?.id ?? data.song.parts[0]!.id;
   useEffect(() => onPlayed((midi) => void touch(part, midi)), [part]);
   useEffect(() => {
     void startMidi();

@@ -3,6 +3,7 @@ import { touch } from "../../audio/sound";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import { useView } from "../../store/view";
+import { chosenPart } from "../voicings/act";
 
 export type Where = "instead" | "after";
 
@@ -66,7 +67,7 @@ export function put(data: ScoreData, symbol: string, where: Where, readings?: st
 
 /** Lets a chord sound alone in the chord part's sound. */
 export function sound(song: Song, symbol: string): void {
-  const part = song.parts.find((p) => p.link);
+  const part = chosenPart(song);
   const pitches = part && pitchesOf(song, symbol);
   if (part && pitches) for (const midi of pitches) void touch(part.id, midi);
 }
@@ -78,7 +79,7 @@ function pitchesOf(song: Song, symbol: string): Midi[] {
   if (!parseChord(symbol).ok) return [];
   // The voicing the chord would get on its own.
   const section = { ...song.sections[0]!, id: "alone", bars: 1, notes: {}, chords: [{ id: "c0", start: 0, duration: 480, symbol }] };
-  const part = song.parts.find((p) => p.link)!;
+  const part = chosenPart(song)!;
   const voiced = voiceSection({ ...song, sections: [section] }, "alone", part.id);
   const pitches = voiced.ok ? (voiced.value.chords[0]?.pitches ?? []).map(pitchMidi) : [];
   cache.set(symbol, pitches);

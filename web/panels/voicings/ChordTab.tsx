@@ -24,7 +24,14 @@ import { around } from "../hear";
 import { soundPitches, soundWhenVoiced, turn } from "./act";
 
 const shown = (n: number): string => (Math.round(n * 10) / 10).toFixed(1);
-const SPANS: Record<number, string> = { 12: "an octave", 13: "a minor ninth", 14: "a ninth", 15: "a minor tenth", 16: "a tenth", 17: "an eleventh" };
+const SPANS: Record<number, string> = {
+  12: "an octave",
+  13: "a minor ninth",
+  14: "a ninth",
+  15: "a minor tenth",
+  16: "a tenth",
+  17: "an eleventh",
+};
 
 /** One chord of a part: what was chosen, what it takes to play, what else there is. */
 export function ChordTab({ data, part }: { data: ScoreData; part: Part }) {
@@ -49,7 +56,11 @@ export function ChordTab({ data, part }: { data: ScoreData; part: Part }) {
     if (result.ok) void hear(result.value.song, id, id, range.from, range.to);
   };
   const setEnd = (end: "top" | "bottom", text: string): boolean => {
-    const name = text.trim().replace(/^[a-g]/, (l) => l.toUpperCase()).replace("♭", "b").replace("♯", "#");
+    const name = text
+      .trim()
+      .replace(/^[a-g]/, (l) => l.toUpperCase())
+      .replace("♭", "b")
+      .replace("♯", "#");
     if (/^(any|-|–)?$/i.test(name)) return edit({ do: "pinEnds", section, part: part.id, chord: event.id, [end]: null });
     const pitch = parsePitch(name);
     if (!pitch.ok) {
@@ -100,7 +111,8 @@ export function ChordTab({ data, part }: { data: ScoreData; part: Part }) {
           top note <InPlace label="Wanted top note" value={own?.top ? typeset(own.top) : "any"} commit={(t) => setEnd("top", t)} />
         </span>
         <span className="inline-field">
-          lowest <InPlace label="Wanted lowest note" value={own?.bottom ? typeset(own.bottom) : "any"} commit={(t) => setEnd("bottom", t)} />
+          lowest{" "}
+          <InPlace label="Wanted lowest note" value={own?.bottom ? typeset(own.bottom) : "any"} commit={(t) => setEnd("bottom", t)} />
         </span>
       </div>
       {voicing!.tops[event.id]?.met === "no" && (
@@ -178,7 +190,12 @@ function HandsOf({
   pin(pitches: PitchName[]): boolean;
 }) {
   const count = part.settings.hands === 1 ? 1 : 2;
-  const of = (list: readonly PitchName[]) => twoHands(list.map(pitchMidi).sort((a, b) => a - b), 127, count);
+  const of = (list: readonly PitchName[]) =>
+    twoHands(
+      list.map(pitchMidi).sort((a, b) => a - b),
+      127,
+      count,
+    );
   const hands = of(pitches);
   if (!hands) return <p className="small problem flush">More than five notes for one hand.</p>;
   const sorted = [...pitches].sort((a, b) => pitchMidi(a) - pitchMidi(b));
@@ -187,7 +204,9 @@ function HandsOf({
   const words = (name: string, list: readonly PitchName[], span: number) =>
     `${name} ${list.map(typeset).join(" ")} (${list.length} ${list.length === 1 ? "finger" : `fingers over ${span} semitones`})`;
   const easier =
-    hands.stretch === "none" ? undefined : alternatives.find((a) => of(a.pitches)?.stretch === "none" && a.pitches.length === pitches.length);
+    hands.stretch === "none"
+      ? undefined
+      : alternatives.find((a) => of(a.pitches)?.stretch === "none" && a.pitches.length === pitches.length);
   const wide = Math.max(hands.left.span, hands.right.span);
   return (
     <p className="small flush">
@@ -196,8 +215,8 @@ function HandsOf({
       {hands.stretch !== "none" && (
         <span className="caution">
           {" "}
-          A stretch of {SPANS[wide] ?? `${wide} semitones`}: not every hand reaches it. Roll it, or leave a note out; stop when it hurts, and ask a
-          teacher or a hand professional if it stays.{" "}
+          A stretch of {SPANS[wide] ?? `${wide} semitones`}: not every hand reaches it. Roll it, or leave a note out; stop when it hurts,
+          and ask a teacher or a hand professional if it stays.{" "}
           {easier && (
             <button type="button" onClick={() => pin(easier.pitches) && soundPitches(part.id, easier.pitches)}>
               Easier: {easier.pitches.map(typeset).join(" ")}
@@ -219,7 +238,8 @@ function NeckOf({ shape, before }: { shape: Shape; before: Shape | undefined }) 
         {shape.frets.map((f) => f ?? "x").join(" ")}: {shape.fingers} {shape.fingers === 1 ? "finger" : "fingers"}
         {shape.barre ? `, a barre at fret ${shape.barre.fret}` : ""}
         {shape.span ? `, ${shape.span + 1} frets (${Math.round(shape.reach)} mm)` : ""}
-        {shape.muted ? `, ${shape.muted} string kept silent inside` : ""}. {move ? `The hand moves ${move} ${move === 1 ? "fret" : "frets"} to it.` : ""}
+        {shape.muted ? `, ${shape.muted} string kept silent inside` : ""}.{" "}
+        {move ? `The hand moves ${move} ${move === 1 ? "fret" : "frets"} to it.` : ""}
         {shape.reach > WIDE_REACH && (
           <span className="caution"> A wide stretch of the left hand: warm up, do not force it, or take a shape higher on the neck.</span>
         )}

@@ -22,10 +22,20 @@ import { nextInstrument, soundWhenVoiced } from "./act";
 const CLEF_WORDS: Record<Clef, string> = { treble: "treble", alto: "alto", tenor: "tenor", bass: "bass", grand: "two staves" };
 
 const heldWords = (i: Instrument): string =>
-  i.held.by === "hands" ? "two hands on keys" : i.held.by === "frets" ? `${i.held.strings.length} strings, ${i.held.frets} frets` : i.polyphony === 1 ? "one note at a time" : "note by note";
+  i.held.by === "hands"
+    ? "two hands on keys"
+    : i.held.by === "frets"
+      ? `${i.held.strings.length} strings, ${i.held.frets} frets`
+      : i.polyphony === 1
+        ? "one note at a time"
+        : "note by note";
 
 const transposes = (n: number): string =>
-  n === 0 ? "sounds as written" : n === -12 ? "sounds an octave lower than written" : `sounds ${Math.abs(n)} semitones ${n < 0 ? "lower" : "higher"} than written`;
+  n === 0
+    ? "sounds as written"
+    : n === -12
+      ? "sounds an octave lower than written"
+      : `sounds ${Math.abs(n)} semitones ${n < 0 ? "lower" : "higher"} than written`;
 
 /** Who plays a part; every value can be changed for this song. */
 export function InstrumentTab({ data, part }: { data: ScoreData; part: Part }) {
@@ -41,7 +51,11 @@ export function InstrumentTab({ data, part }: { data: ScoreData; part: Part }) {
     return edit({ do: "setInstrument", instrument: copy });
   };
   const pitch = (text: string): string | null => {
-    const name = text.trim().replace(/^[a-g]/, (l) => l.toUpperCase()).replace("♭", "b").replace("♯", "#");
+    const name = text
+      .trim()
+      .replace(/^[a-g]/, (l) => l.toUpperCase())
+      .replace("♭", "b")
+      .replace("♯", "#");
     const result = parsePitch(name);
     if (result.ok) return name;
     say(result.error);
@@ -77,7 +91,12 @@ export function InstrumentTab({ data, part }: { data: ScoreData; part: Part }) {
     const taken = new Set(instrumentsFor(song).map((i) => i.id));
     let id = "own1";
     for (let n = 2; taken.has(id); n++) id = `own${n}`;
-    const made = { ...structuredClone(instrument), id, title: `${instrument.title}, my own`, source: "this song's own values" } as OwnInstrument;
+    const made = {
+      ...structuredClone(instrument),
+      id,
+      title: `${instrument.title}, my own`,
+      source: "this song's own values",
+    } as OwnInstrument;
     if (
       edit({
         do: "all",
@@ -150,12 +169,16 @@ export function InstrumentTab({ data, part }: { data: ScoreData; part: Part }) {
           <tr>
             <th scope="row">transposition</th>
             <td>
-              {changing ? numberField("Sounding less written, in semitones", instrument.transposition, (transposition) => put({ transposition })) : transposes(instrument.transposition)}
+              {changing
+                ? numberField("Sounding less written, in semitones", instrument.transposition, (transposition) => put({ transposition }))
+                : transposes(instrument.transposition)}
             </td>
           </tr>
           <tr>
             <th scope="row">notes at once</th>
-            <td>{changing ? numberField("Notes at once", instrument.polyphony, (polyphony) => put({ polyphony })) : instrument.polyphony}</td>
+            <td>
+              {changing ? numberField("Notes at once", instrument.polyphony, (polyphony) => put({ polyphony })) : instrument.polyphony}
+            </td>
           </tr>
           <tr>
             <th scope="row">held</th>
@@ -165,7 +188,8 @@ export function InstrumentTab({ data, part }: { data: ScoreData; part: Part }) {
             <tr>
               <th scope="row">one hand reaches</th>
               <td>
-                {numberField("Span of one hand in semitones", instrument.held.span, (span) => put({ held: { by: "hands", span } }))} semitones
+                {numberField("Span of one hand in semitones", instrument.held.span, (span) => put({ held: { by: "hands", span } }))}{" "}
+                semitones
               </td>
             </tr>
           )}
@@ -197,7 +221,11 @@ export function InstrumentTab({ data, part }: { data: ScoreData; part: Part }) {
                 <th scope="row">string length</th>
                 <td>
                   {changing
-                    ? numberField("String length in millimetres", instrument.held.scale, (scale) => instrument.held.by === "frets" && put({ held: { ...instrument.held, scale } }))
+                    ? numberField(
+                        "String length in millimetres",
+                        instrument.held.scale,
+                        (scale) => instrument.held.by === "frets" && put({ held: { ...instrument.held, scale } }),
+                      )
                     : instrument.held.scale}{" "}
                   mm
                 </td>

@@ -1,9 +1,9 @@
-import { COMP_KINDS, DRUMS, instrumentsFor, PATTERNS, stepsOf, type CompKind, type Link, type Part, type SettingName } from "../../../core/src/index";
+import { COMP_KINDS, instrumentsFor, type CompKind, type Link, type Part, type SettingName } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
-import { DRUM_NAMES } from "../../score/DrumLane";
 import { useSong } from "../../store/song";
 import { useView } from "../../store/view";
 import { voicedParts } from "./act";
+import { Rhythm } from "./Rhythm";
 
 const kindOf = (part: Part): CompKind => COMP_KINDS.find((k) => k.id === part.link!.kind)!;
 
@@ -43,7 +43,9 @@ export function PartsTab({ data }: { data: ScoreData }) {
   };
   return (
     <>
-      <p className="small">One harmony, several parts. They follow the chords until you detach them; then their notes are yours to change.</p>
+      <p className="small">
+        One harmony, several parts. They follow the chords until you detach them; then their notes are yours to change.
+      </p>
       <ul className="part-list">
         {linked.map((p) => (
           <li key={p.id} className={p === open ? "open" : ""}>
@@ -76,7 +78,11 @@ function OnePart({ data, part }: { data: ScoreData; part: Part }) {
   const choice = (name: string, label: string, options: readonly (readonly [number, string])[], fallback: number) => (
     <label>
       {label}{" "}
-      <select aria-label={`${label} of ${part.name}`} value={number(name, fallback)} onChange={(e) => set({ [name]: Number(e.target.value) })}>
+      <select
+        aria-label={`${label} of ${part.name}`}
+        value={number(name, fallback)}
+        onChange={(e) => set({ [name]: Number(e.target.value) })}
+      >
         {options.map(([value, text]) => (
           <option key={value} value={value}>
             {text}
@@ -108,7 +114,11 @@ function OnePart({ data, part }: { data: ScoreData; part: Part }) {
       <div className="controls">
         <label>
           on{" "}
-          <select aria-label={`Instrument of ${part.name}`} value={part.instrument} onChange={(e) => edit({ do: "setPart", part: part.id, instrument: e.target.value })}>
+          <select
+            aria-label={`Instrument of ${part.name}`}
+            value={part.instrument}
+            onChange={(e) => edit({ do: "setPart", part: part.id, instrument: e.target.value })}
+          >
             {instrumentsFor(data.song)
               .filter((i) => i.roles.includes(part.role))
               .map((i) => (
@@ -197,7 +207,11 @@ function OnePart({ data, part }: { data: ScoreData; part: Part }) {
         {has("way") && (
           <label>
             going{" "}
-            <select aria-label={`Direction of ${part.name}`} value={String(part.settings.way ?? "up")} onChange={(e) => set({ way: e.target.value })}>
+            <select
+              aria-label={`Direction of ${part.name}`}
+              value={String(part.settings.way ?? "up")}
+              onChange={(e) => set({ way: e.target.value })}
+            >
               <option value="up">up</option>
               <option value="down">down</option>
               <option value="up-down">up and down</option>
@@ -224,7 +238,11 @@ function OnePart({ data, part }: { data: ScoreData; part: Part }) {
           <div className="controls">
             <label>
               from{" "}
-              <select aria-label={`Strum of ${part.name}`} value={String(part.settings.strumWay ?? "up")} onChange={(e) => set({ strumWay: e.target.value })}>
+              <select
+                aria-label={`Strum of ${part.name}`}
+                value={String(part.settings.strumWay ?? "up")}
+                onChange={(e) => set({ strumWay: e.target.value })}
+              >
                 <option value="up">the lowest note</option>
                 <option value="down">the highest note</option>
                 <option value="alternate">both in turn</option>
@@ -255,93 +273,5 @@ function OnePart({ data, part }: { data: ScoreData; part: Part }) {
         </button>
       </div>
     </div>
-  );
-}
-
-const NEXT: Record<string, string> = { ".": "x", x: "X", X: "-", "-": "." };
-const CELL: Record<string, string> = { ".": "silent", x: "struck", X: "struck hard", "-": "held on" };
-
-/** A rhythm by name, of one's own, or a drum's; anticipation and length. */
-function Rhythm({ data, part, set }: { data: ScoreData; part: Part; set(settings: Record<string, string | number | boolean | null>): boolean }) {
-  const rhythm = String(part.settings.rhythm ?? "held");
-  const follow = String(part.settings.follow ?? "");
-  const named = PATTERNS.some((p) => p.id === rhythm);
-  const steps = stepsOf(rhythm, data.meter);
-  const value = follow ? `drum:${follow}` : named ? rhythm : "own";
-  const beats = data.meter.beats.map((b) => b.start / 120);
-  const bar = data.meter.bar / 120;
-  return (
-    <>
-      <div className="controls">
-        <label>
-          rhythm{" "}
-          <select
-            aria-label={`Rhythm of ${part.name}`}
-            value={value}
-            onChange={(e) => {
-              const v = e.target.value;
-              if (v.startsWith("drum:")) set({ follow: v.slice(5) });
-              else set({ follow: null, rhythm: v === "own" ? steps : v });
-            }}
-          >
-            {PATTERNS.map((p) => (
-              <option key={p.id} value={p.id}>
-                {p.title}
-              </option>
-            ))}
-            <option value="own">Your own</option>
-            {DRUMS.map((d) => (
-              <option key={d} value={`drum:${d}`}>
-                With the {DRUM_NAMES[d]}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label title="An attack in the last eighth before a change plays the next chord">
-          <input type="checkbox" checked={part.settings.anticipate === true} onChange={(e) => set({ anticipate: e.target.checked || null })} /> anticipates
-        </label>
-      </div>
-      {!follow && rhythm !== "held" && (
-        <div className="step-grid" role="group" aria-label={`Steps of ${part.name}, sixteenths`}>
-          {[...steps].map((mark, i) => (
-            <button
-              key={i}
-              type="button"
-              className={`step ${mark === "." ? "rest" : mark === "-" ? "hold" : mark === "X" ? "hard" : "soft"}${beats.includes(i % bar) ? " beat" : ""}`}
-              aria-label={`Step ${i + 1}: ${CELL[mark]}`}
-              onClick={() => set({ rhythm: steps.slice(0, i) + NEXT[mark]! + steps.slice(i + 1) })}
-            />
-          ))}
-        </div>
-      )}
-      {!follow && rhythm !== "held" && (
-        <div className="controls">
-          <button type="button" onClick={() => set({ rhythm: steps + steps })} disabled={steps.length * 2 > 256}>
-            Twice as long
-          </button>
-          {steps.length > bar && (
-            <button type="button" onClick={() => set({ rhythm: steps.slice(0, bar) })}>
-              One bar
-            </button>
-          )}
-          <span className="small">Click a step: struck, hard, held on, silent.</span>
-        </div>
-      )}
-      {rhythm !== "held" && (
-        <label className="slider">
-          <span>length</span>
-          <input
-            type="range"
-            min={20}
-            max={100}
-            step={5}
-            value={Number(part.settings.gate ?? 100)}
-            aria-label={`Length of ${part.name}`}
-            onChange={(e) => set({ gate: Number(e.target.value) })}
-          />
-          <span className="tabular">{Number(part.settings.gate ?? 100)} %</span>
-        </label>
-      )}
-    </>
   );
 }

@@ -27,7 +27,9 @@ export const chosenPart = (song: Song): Part | undefined => {
 /** Styles that suit how an instrument is held. */
 export const stylesFor = (song: Song, part: Part): VoicingStyle[] => {
   const { held } = instrumentOf(part.instrument, song);
-  return VOICING_STYLES.filter((s) => (!s.held || s.held === held.by) && (held.by === "hands" || s.id !== "every") && (held.by !== "frets" || s.id !== "keyboard"));
+  return VOICING_STYLES.filter(
+    (s) => (!s.held || s.held === held.by) && (held.by === "hands" || s.id !== "every") && (held.by !== "frets" || s.id !== "keyboard"),
+  );
 };
 
 export const styleOf = (song: Song, part: Part): VoicingStyle => {
@@ -99,7 +101,9 @@ function nextShape(part: string, chord: string, pitches: readonly PitchName[], d
     .sort((a, b) => Math.abs(height(a.pitches) - height(pitches)) - Math.abs(height(b.pitches) - height(pitches)))[0]?.pitches;
 }
 
-const setPart = (change: Omit<Extract<Parameters<ReturnType<typeof useSong.getState>["edit"]>[0], { do: "setPart" }>, "do" | "part">): void => {
+const setPart = (
+  change: Omit<Extract<Parameters<ReturnType<typeof useSong.getState>["edit"]>[0], { do: "setPart" }>, "do" | "part">,
+): void => {
   const { song, edit } = useSong.getState();
   const part = song && chosenPart(song);
   if (!part) return;

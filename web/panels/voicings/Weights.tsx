@@ -1,0 +1,64 @@
+import { useRef } from "react";
+import { TERM_NAMES, TERMS, weightSetting, type Part, type TermName } from "../../../core/src/index";
+import { useSong } from "../../store/song";
+import { useView } from "../../store/view";
+
+const shown = (n: number): string => (Math.round(n * 10) / 10).toFixed(1);
+
+/** Weights of the terms, and what each costs over the whole path. */
+export function Weights({ part }: { part: Part }) {
+  const edit = useSong((s) => s.edit);
+  const voicing = useView((s) => s.voicing[part.id]);
+  const dragging = useRef("");
+  const weight = (t: TermName) => Number(part.settings[weightSetting(t)] ?? 1);
+  const changed = TERM_NAMES.filter((t) => part.settings[weightSetting(t)] !== undefined);
+  return (
+    <>
+      <table className="measures weights">
+        <tbody>
+          {TERM_NAMES.map((t) => (
+            <tr key={t} className={weight(t) === 0 ? "zero" : ""}>
+              <th scope="row">{TERMS[t]}</th>
+              <td>
+                <input
+                  type="range"
+                  min={0}
+                  max={3}
+                  step={0.25}
+                  value={weight(t)}
+                  aria-label={`Weight of ${TERMS[t]}`}
+                  title={`× ${weight(t)}`}
+                  onPointerUp={() => (dragging.current = "")}
+                  onChange={(e) => {
+                    // One drag is one step of undo.
+                    edit(
+                      { do: "setPart", part: part.id, settings: { [weightSetting(t)]: Number(e.target.value) } },
+                      { quiet: dragging.current === t },
+                    );
+                    dragging.current = t;
+                  }}
+                />
+              </td>
+              <td className="tabular">{shown(voicing?.terms[t] ?? 0)}</td>
+            </tr>
+          ))}
+        </tbody>
+        <tfoot>
+          <tr>
+            <th scope="row">cost of the path</th>
+            <td />
+            <td>{shown(voicing?.cost ?? 0)}</td>
+          </tr>
+        </tfoot>
+      </table>
+      {changed.length > 0 && (
+        <button
+          type="button"
+          onClick={() => edit({ do: "setPart", part: part.id, settings: Object.fromEntries(changed.map((t) => [weightSetting(t), null])) })}
+        >
+          Back to the usual weights
+        </button>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,61 @@
+import { memo } from "react";
+import { threads, voicedChords } from "../../core/src/index";
+import type { Axis, ScoreData } from "./data";
+
+interface Props {
+  data: ScoreData;
+  part: string;
+  axis: Axis;
+  y(midi: number): number;
+  from: number;
+  to: number;
+}
+
+/** Room left for a thread before the next chord begins, in pixels. */
+const REACH = 22;
+
+/**
+ * The way of each voice from chord to chord: straight where it stays, dotted by step, dashed with its semitones where it leaps, doubled and
+ * marked where it moves in a parallel fifth or octave.
+ */
+export const Threads = memo(function Threads({ data, part, axis, y, from, to }: Props) {
+  const chords = voicedChords(data.section, part);
+  const source = data.song.parts.find((p) => p.id === part);
+  const joins = source?.link?.loop ?? false;
+  const out = [];
+  for (const [i, chord] of chords.entries()) {
+    const last = i === chords.length - 1;
+    const next = last ? (joins ? chords[0] : undefined) : chords[i + 1];
+    const end = chord.start + chord.duration;
+    if (!next || (!last && next.start > end)) continue;
+    const x = axis.x(end);
+    if (x < from || x > to + REACH) continue;
+    const reach = Math.min(REACH, chord.duration * axis.scale * 0.4);
+    for (const t of threads(
+      chord.pitches.map((p) => p.midi),
+      next.pitches.map((p) => p.midi),
+    )) {
+      const [y1, y2] = [y(chord.pitches[t.from]!.midi), y(next.pitches[t.to]!.midi)];
+      out.push(
+        <g key={`${chord.id}.${t.from}.${t.to}`} className={`thread ${t.kind}${t.parallel ? " parallel" : ""}${last ? " join" : ""}`}>
+          <path d={`M${x - reach},${y1} C${x - reach / 2},${y1} ${x - reach / 2},${y2} ${x},${y2}`} />
+          {t.parallel && (
+            <text x={x - reach / 2} y={(y1 + y2) / 2 - 3}>
+              ∥{t.parallel === "fifth" ? "5" : "8"}
+            </text>
+          )}
+          {t.kind === "leap" && !t.parallel && (
+            <text x={x - reach / 2} y={(y1 + y2) / 2 - 3}>
+              {t.semitones > 0 ? `+${t.semitones}` : `−${-t.semitones}`}
+            </text>
+          )}
+        </g>,
+      );
+    }
+  }
+  return (
+    <g className="threads" aria-hidden="true">
+      {out}
+    </g>
+  );
+});
