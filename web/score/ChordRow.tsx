@@ -1,6 +1,15 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from "react";
 import { flushSync } from "react-dom";
-import { categoryTitle, instrumentOf, pitchMidi, positionText, typeset, type ChordEvent, type Problem, type Ticks } from "../../core/src/index";
+import {
+  categoryTitle,
+  instrumentOf,
+  pitchMidi,
+  positionText,
+  typeset,
+  type ChordEvent,
+  type Problem,
+  type Ticks,
+} from "../../core/src/index";
 import { touch } from "../audio/sound";
 import { chordsNow, putEdit } from "../panels/chords/put";
 import { useSong } from "../store/song";

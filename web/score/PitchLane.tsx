@@ -24,7 +24,7 @@ import { floorTick, laneRange, lyricLines, setAside, snapPitch, snapTick, stepPi
 import { LaneBack, laneFoot } from "./LaneBack";
 import { KickLines, OpenAccents } from "./Kicks";
 import { HEAD, NoteMark } from "./NoteMark";
-import { Threads } from "./Threads";
+import { threadReach, Threads } from "./Threads";
 
 interface Props {
   data: ScoreData;
@@ -60,6 +60,8 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
   const source = data.song.parts.find((p) => p.id === partId);
   const linkKind = source?.link?.kind;
   const voices = source?.link ? voicesOf(source) : partId;
+  // Chords that are held from one to the next show the way of their voices.
+  const threaded = linkKind === "voicing" && !source?.settings.follow && (source?.settings.rhythm ?? "held") === "held";
   const comfortable = midiRange(instrumentOf(part.instrument, data.song).comfortable);
   const midis = part.notes.map((n) => n.midi);
   const span = laneRange(midis, [
@@ -292,7 +294,7 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
         to={to}
       />
       {part.role === "bass" && <KickLines data={data} axis={axis} height={height} from={from} to={to} />}
-      {part.linked && linkKind === "voicing" && <Threads data={data} part={voices} axis={axis} y={y} from={from} to={to} />}
+      {threaded && <Threads data={data} part={voices} axis={axis} y={y} from={from} to={to} />}
       {visible.map((note, i) => (
         <NoteMark
           key={note.id}
@@ -300,7 +302,7 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
           spans={shown.roles.get(note) ?? []}
           x={axis.x(note.start)}
           y={y(note.midi)}
-          width={note.duration * axis.scale}
+          width={note.duration * axis.scale - (threaded ? threadReach(note.duration * axis.scale) : 0)}
           aside={aside[i]!}
           tint={tint}
           meter={data.meter}

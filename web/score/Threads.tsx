@@ -11,8 +11,10 @@ interface Props {
   to: number;
 }
 
-/** Room left for a thread before the next chord begins, in pixels. */
 const REACH = 22;
+
+/** Room left for threads at the end of a chord as wide as this, in pixels. */
+export const threadReach = (width: number): number => Math.min(REACH, width * 0.4);
 
 /**
  * The way of each voice from chord to chord: straight where it stays, dotted by step, dashed with its semitones where it leaps, doubled and
@@ -30,7 +32,7 @@ export const Threads = memo(function Threads({ data, part, axis, y, from, to }: 
     if (!next || (!last && next.start > end)) continue;
     const x = axis.x(end);
     if (x < from || x > to + REACH) continue;
-    const reach = Math.min(REACH, chord.duration * axis.scale * 0.4);
+    const reach = threadReach(chord.duration * axis.scale);
     for (const t of threads(
       chord.pitches.map((p) => p.midi),
       next.pitches.map((p) => p.midi),
@@ -38,7 +40,7 @@ export const Threads = memo(function Threads({ data, part, axis, y, from, to }: 
       const [y1, y2] = [y(chord.pitches[t.from]!.midi), y(next.pitches[t.to]!.midi)];
       out.push(
         <g key={`${chord.id}.${t.from}.${t.to}`} className={`thread ${t.kind}${t.parallel ? " parallel" : ""}${last ? " join" : ""}`}>
-          <path d={`M${x - reach},${y1} C${x - reach / 2},${y1} ${x - reach / 2},${y2} ${x},${y2}`} />
+          <path d={`M${x - reach - 2},${y1} C${x - reach / 2},${y1} ${x - reach / 2},${y2} ${x},${y2}`} />
           {t.parallel && (
             <text x={x - reach / 2} y={(y1 + y2) / 2 - 3}>
               ∥{t.parallel === "fifth" ? "5" : "8"}

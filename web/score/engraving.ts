@@ -31,7 +31,9 @@ export interface Placed {
 
 const MARGIN = 92;
 const LINE = 78;
-const TAB_LINE = 74;
+/** Height of a staff of tablature with so many strings. */
+const tabLine = (strings: number): number => strings * TAB_GAP + 46;
+const TAB_GAP = 12;
 const SIGNATURES = ["Cb", "Gb", "Db", "Ab", "Eb", "Bb", "F", "C", "G", "D", "A", "E", "B", "F#", "C#"];
 
 const vexKey = (pitch: string): string => {
@@ -122,7 +124,7 @@ export async function drawStaves(
   // How wide a bar wants to be, by the number of its places.
   const wish = (bar: number): number => {
     const starts = new Set(parts.flatMap((p) => p.staves.flatMap((s) => chordsOf(s, bar).map((c) => c.start))));
-    return (bar < 0 ? 30 : 54) + Math.max(1, starts.size) * 26;
+    return (bar < 0 ? 30 : 54) + Math.max(1, starts.size) * 21;
   };
   const signatureWidth = 56 + Math.max(...parts.map((p) => Math.abs(p.key.signature))) * 9;
   const room = width - MARGIN;
@@ -133,7 +135,7 @@ export async function drawStaves(
     if (line && used + wish(bar) <= room) line.push(bar);
     else lines.push([bar]);
   }
-  const heightOf = (p: StaffPart) => p.staves.length * LINE + (p.tab ? TAB_LINE : 0) + 14;
+  const heightOf = (p: StaffPart) => p.staves.length * LINE + (p.tab ? tabLine(p.tab.strings) : 0) + 14;
   const lineHeight = above + parts.reduce((sum, p) => sum + heightOf(p), 0);
   const places: { tick: number; x: number; line: number }[] = [];
   const labels: Placed["labels"] = [];
@@ -178,21 +180,21 @@ export async function drawStaves(
           Accidental.applyAccidentals([voice], SIGNATURES[part.key.signature + 7]!);
           voices.push({ voice, stave, bar: drawn });
           sets.push([voice]);
-          if (part.tab && drawn && staff === part.staves[0]) {
-            const tab = new TabStave(x, y + LINE - 6, barWidth, { numLines: part.tab.strings, spacingBetweenLinesPx: 9 });
+          if (part.tab && staff === part.staves[0]) {
+            const tab = new TabStave(x, y + LINE + 8, barWidth, { numLines: part.tab.strings, spacingBetweenLinesPx: TAB_GAP });
             if (first) tab.addTabGlyph();
             tab.setNoteStartX(stave.getNoteStartX());
             tab.setContext(context).draw();
             const places = bar < 0 ? [] : part.tab.measures[bar]!;
             const tabVoice = new Voice({ numBeats: meter.count, beatValue: meter.unit }).setMode(Voice.Mode.SOFT);
-            tabVoice.addTickables(tabBar(drawn, places, part.tab.strings));
+            tabVoice.addTickables(drawn ? tabBar(drawn, places, part.tab.strings) : [new GhostNote({ duration: "q" })]);
             voices.push({ voice: tabVoice, stave: tab, bar: null });
             sets.push([tabVoice]);
           }
           if (first && k === 0 && staff === part.staves[0]) labels.push({ text: part.name, y: y + 50 });
           y += LINE;
         }
-        if (part.tab) y += TAB_LINE;
+        if (part.tab) y += tabLine(part.tab.strings);
         y += 14;
         staves.push(...own);
         if (first && own.length > 1) new StaveConnector(own[0]!, own[1]!).setType("brace").setContext(context).draw();

@@ -91,7 +91,7 @@ function OnePart({ data, part }: { data: ScoreData; part: Part }) {
       </select>
     </label>
   );
-  const slider = (name: string, label: string, min: number, max: number, step: number, unit: string) => (
+  const slider = (name: string, label: string, min: number, max: number, step: number, time = false) => (
     <label className="slider">
       <span>{label}</span>
       <input
@@ -103,9 +103,7 @@ function OnePart({ data, part }: { data: ScoreData; part: Part }) {
         aria-label={`${label} of ${part.name}`}
         onChange={(e) => set({ [name]: Number(e.target.value) })}
       />
-      <span className="tabular">
-        {number(name, 0)} {unit}
-      </span>
+      <span className="tabular">{time ? `${Math.round((number(name, 0) * 125) / data.song.tempo)} ms` : number(name, 0)}</span>
     </label>
   );
   return (
@@ -234,7 +232,7 @@ function OnePart({ data, part }: { data: ScoreData; part: Part }) {
       </div>
       {has("strum") && (
         <>
-          {slider("strum", "strum", 0, 60, 2, "ticks a note")}
+          {slider("strum", "strum", 0, 60, 2, true)}
           <div className="controls">
             <label>
               from{" "}
@@ -249,12 +247,12 @@ function OnePart({ data, part }: { data: ScoreData; part: Part }) {
               </select>
             </label>
           </div>
-          {slider("slope", "louder note by note", -12, 12, 1, "")}
+          {slider("slope", "louder note by note", -12, 12, 1)}
         </>
       )}
       {has("human") && (
         <>
-          {slider("human", "loose hands", 0, 40, 1, "ticks")}
+          {slider("human", "loose hands", 0, 40, 1, true)}
           {number("human", 0) > 0 && (
             <div className="controls">
               <button type="button" onClick={() => set({ seed: number("seed", 1) + 1 })}>

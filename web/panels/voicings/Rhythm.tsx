@@ -49,14 +49,16 @@ export function Rhythm({
             ))}
           </select>
         </label>
-        <label title="An attack in the last eighth before a change plays the next chord">
-          <input
-            type="checkbox"
-            checked={part.settings.anticipate === true}
-            onChange={(e) => set({ anticipate: e.target.checked || null })}
-          />{" "}
-          anticipates
-        </label>
+        {value !== "held" && (
+          <label title="An attack in the last eighth before a change plays the next chord">
+            <input
+              type="checkbox"
+              checked={part.settings.anticipate === true}
+              onChange={(e) => set({ anticipate: e.target.checked || null })}
+            />{" "}
+            anticipates
+          </label>
+        )}
       </div>
       {!follow && rhythm !== "held" && (
         <div className="step-grid" role="group" aria-label={`Steps of ${part.name}, sixteenths`}>
@@ -84,7 +86,7 @@ export function Rhythm({
           <span className="small">Click a step: struck, hard, held on, silent.</span>
         </div>
       )}
-      {rhythm !== "held" && (
+      {value !== "held" && (
         <label className="slider">
           <span>length</span>
           <input
