@@ -109,5 +109,6 @@ console.log(
 );
 
 const browser = process.argv.includes("browser");
+await (await import("./voicing")).voicing(time, greedy, browser);
 await (await import("./harmony")).harmony(browser);
 if (browser) await (await import("./drag")).drag();

@@ -1,13 +1,24 @@
-import { applyEdit, must, newSong, QUARTER, voiceSection, tryWriteBass, type Drum, type Edit, type Note, type Song } from "../core/src/index";
+import {
+  applyEdit,
+  must,
+  newSong,
+  QUARTER,
+  voiceSection,
+  tryWriteBass,
+  type Drum,
+  type Edit,
+  type Note,
+  type Song,
+} from "../core/src/index";
 
 /** Songs for the orchard's harvest-night concert: a small band and two singers. All invented. */
 
 /** Notes written as "bar:beat pitch beats [syllable]", separated by commas; bar 0 is the pickup. */
-function tune(text: string): Omit<Note, "id">[] {
+function tune(text: string, beatsInBar = 4): Omit<Note, "id">[] {
   return text.split(",").map((item) => {
     const [place, pitch, beats, syllable] = item.trim().split(/\s+/);
     const [bar, beat] = place!.split(":").map(Number);
-    const start = (bar! - 1) * 4 * QUARTER + Math.round((beat! - 1) * QUARTER);
+    const start = (bar! - 1) * beatsInBar * QUARTER + Math.round((beat! - 1) * QUARTER);
     return {
       start,
       duration: Math.round(Number(beats) * QUARTER),
@@ -19,11 +30,17 @@ function tune(text: string): Omit<Note, "id">[] {
 }
 
 /** Hits of one bar as "beat:velocity", repeated in the given bars. */
-const drums = (section: string, drum: Drum, bars: number[], pattern: string): Edit[] =>
+const drums = (section: string, drum: Drum, bars: number[], pattern: string, beatsInBar = 4): Edit[] =>
   bars.flatMap((bar) =>
     pattern.split(/\s+/).map((hit): Edit => {
       const [beat, velocity] = hit.split(":").map(Number);
-      return { do: "setHit", section, drum, start: (bar - 1) * 4 * QUARTER + Math.round((beat! - 1) * QUARTER), velocity: velocity! };
+      return {
+        do: "setHit",
+        section,
+        drum,
+        start: (bar - 1) * beatsInBar * QUARTER + Math.round((beat! - 1) * QUARTER),
+        velocity: velocity!,
+      };
     }),
   );
 
@@ -68,6 +85,7 @@ function lanterns(): Song {
   const withChorus = build(base, [
     { do: "setPart", part: "melody", name: "Orla, voice", instrument: "mezzo" },
     { do: "setPart", part: "bass", settings: { style: "root-anchored", glides: false }, instrument: "doubleBass" },
+    { do: "setPart", part: "keys", settings: { register: -5 } },
     { do: "setLine", section: "s1", line: "| Ebmaj9 | Cm7 | Fm9 | Bb9sus4 Bb7 | Gm7 | Cm7 Cm7/Bb | Abmaj7 Abm6 | Bb7sus4 Bb7 |" },
     { do: "addSection", name: "Chorus", bars: 8 },
   ]);
@@ -148,4 +166,48 @@ function cider(): Song {
   );
 }
 
-export const demoSongs = (): Song[] => [lanterns(), cider()];
+/** A waltz for nylon guitar: shapes on the neck, chords after the downbeat, strings that play the top of them. */
+function hayloft(): Song {
+  const base = must(
+    newSong({ id: "hayloft-waltz", title: "Hayloft Waltz", key: "G major", tempo: 118, meter: "3/4", bars: 8, profile: "band" }),
+  );
+  return arrange(
+    build(base, [
+      { do: "setPart", part: "melody", name: "Tam, voice", instrument: "tenor" },
+      {
+        do: "setPart",
+        part: "keys",
+        name: "Guitar",
+        instrument: "nylonGuitar",
+        settings: { rhythm: "low-high", register: 8, strum: 10, human: 6, seed: 2 },
+      },
+      { do: "setPart", part: "bass", instrument: "doubleBass", settings: { style: "root-fifth-octave" } },
+      { do: "setSection", section: "s1", name: "Round" },
+      { do: "setLine", section: "s1", line: "| Gmaj7 | Em7 | Am7 | D7sus4 | Bm7 | E7(b9) | Am9 | D7 |" },
+      {
+        do: "addPart",
+        name: "Strings",
+        role: "chords",
+        instrument: "strings",
+        link: { kind: "high", from: "keys" },
+        settings: { notes: 1 },
+      },
+      {
+        do: "setNotes",
+        section: "s1",
+        part: "melody",
+        notes: tune(
+          "0:3 D3 1 Round, 1:1 G3 2 the, 1:3 B3 1 loft, 2:1 B3 1.5 the, 2:2.5 A3 .5 straw, 2:3 G3 1 is, 3:1 C4 2 fall-, 3:3 B3 1 ing, 4:1 A3 2 down, 4:3 D3 1 and, 5:1 B3 1.5 all, 5:2.5 C#4 .5 of, 5:3 D4 1 us, 6:1 D4 2 turn, 6:3 B3 1 and, 7:1 C4 1 turn, 7:2 B3 1 a-, 7:3 A3 1 gain, 8:1 A3 2 now",
+          3,
+        ),
+      },
+      ...drums("s1", "kick", range(1, 8), "1:98", 3),
+      ...drums("s1", "snare", range(1, 8), "2:54 3:58", 3),
+    ]),
+    "root-fifth-octave",
+    7,
+    false,
+  );
+}
+
+export const demoSongs = (): Song[] => [lanterns(), cider(), hayloft()];

@@ -125,6 +125,7 @@ test("the header is edited in place and refuses what cannot be", async ({ page }
 test("voicings: cost terms are shown, another layout is pinned and the rest follows", async ({ page }) => {
   await page.goto("/songs/lanterns-on-row-nine/voicings");
   await page.locator("[data-chord]").nth(1).click();
+  await page.getByRole("tab", { name: "Chord" }).click();
   await expect(page.locator(".measures tfoot")).toContainText("cost of this chord");
   const before = (await songOf(page)).sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.join(" "));
   await page.locator(".choices li").nth(5).getByRole("button", { name: "Pin" }).click();
@@ -136,6 +137,7 @@ test("voicings: cost terms are shown, another layout is pinned and the rest foll
   await page.keyboard.press("Control+z");
   await expect.poll(async () => (await songOf(page)).sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.join(" "))).toEqual(before);
   // Another style voices every chord anew; where it does not suit, that is said.
+  await page.getByRole("tab", { name: "Path" }).click();
   await page.getByLabel("Style").selectOption({ label: "Shell" });
   const sizes = async () => (await songOf(page)).sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.length);
   await expect.poll(async () => new Set(await sizes())).toEqual(new Set([3]));

@@ -168,10 +168,13 @@ test("block chords: every note of the tune has four close tones under it; foreig
   expect([real.linked, real.notes.length]).toEqual([true, notes.length]);
 });
 
-test("turning: up moves the lowest note an octave, down the highest; four turns of four notes are an octave", () => {
+test("turning: every voice to the next tone, so that spreads keep their kind, the turn back is exact and four turns are an octave", () => {
   let v = ["C4", "E4", "G4", "Bb4"];
   expect(invert(v, 1)).toEqual(["E4", "G4", "Bb4", "C5"]);
   expect(invert(v, -1)).toEqual(["Bb3", "C4", "E4", "G4"]);
+  const spread = ["G3", "C4", "Eb4", "Bb4"];
+  expect(invert(spread, 1)).toEqual(["Bb3", "Eb4", "G4", "C5"]);
+  expect(invert(invert(spread, 1), -1)).toEqual(spread);
   for (let i = 0; i < 4; i++) v = invert(v, 1);
   expect(v).toEqual(["C5", "E5", "G5", "Bb5"]);
 });

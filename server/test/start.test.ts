@@ -34,7 +34,7 @@ test("the server seeds the demo once, prints its address, and never touches a so
     const { text } = await said(child, /ready at http\S+/);
     const url = /http:\/\/localhost:\d+/.exec(text)![0].replace("localhost", "127.0.0.1");
     const list = (await (await fetch(`${url}/api/songs`)).json()) as { id: string; title: string }[];
-    expect(list).toHaveLength(2);
+    expect(list).toHaveLength(3);
     expect(list.map((s) => s.title)).toContain(expected);
     const got = await fetch(`${url}/api/songs/lanterns-on-row-nine`);
     const song = (await got.json()) as { title: string };

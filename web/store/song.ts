@@ -80,7 +80,8 @@ export const useSong = create<SongState>((set, get) => ({
       lastEdit: edit,
       past: quiet ? past : [...past.slice(-HISTORY), song],
       future: quiet ? get().future : [],
-      problem: null,
+      // What follows an edit by itself does not take a message away.
+      problem: quiet ? get().problem : null,
       lineProblems,
       status: get().status === "conflict" ? "conflict" : "waiting",
     });

@@ -28,7 +28,7 @@ export function createChecker(): Checker {
   const memory = new Map<string, { inputs: readonly unknown[]; raw: RawFinding[] }>();
   let last: { song: Song; section: string; sliced: Sliced } | null = null;
   const sliced = (song: Song, id: string): Sliced => {
-    if (last?.song !== song || last.section !== id) last = { song, section: id, sliced: sliceSong(song, { section: id }) };
+    if (last?.song !== song || last.section !== id) last = { song, section: id, sliced: sliceSong(song, { section: id, harmony: true }) };
     return last.sliced;
   };
   return {
@@ -66,6 +66,7 @@ function inputsOf(rule: Rule, song: Song, section: Section): unknown[] {
     section.bars,
     section.key ?? song.key,
     section.meter ?? song.meter,
+    song.instruments,
     rule.reads.includes("groove") ? section.groove : null,
     ...parts,
     ...parts.map((p) => section.notes[p.id]),

@@ -44,8 +44,10 @@ export function slices(song: Song, scope: { section: string } | { form: true }):
   return sliceSong(song, scope).slices;
 }
 
-export function sliceSong(song: Song, scope: { section: string } | { form: true }): Sliced {
-  const real = realize(song, "section" in scope ? { section: scope.section } : {});
+/** With `harmony`, chopped and arpeggiated parts count as the chords they come from: so they are judged. */
+export function sliceSong(song: Song, scope: ({ section: string } | { form: true }) & { harmony?: boolean }): Sliced {
+  const harmony = scope.harmony ? { harmony: true } : {};
+  const real = realize(song, "section" in scope ? { section: scope.section, ...harmony } : harmony);
   return sliceReal(real);
 }
 

@@ -71,3 +71,7 @@ export function linkedNotes(song: Song, section: Section, part: Part): { note: L
       };
     });
 }
+
+/** The harmony of a linked part: its own voicings held as long as their chords; a part that plays another's brings nothing of its own. */
+export const linkedHarmony: typeof linkedNotes = (song, section, part) =>
+  part.link!.from ? [] : linkedNotes(song, section, { ...part, settings: {} });

@@ -6,7 +6,7 @@ import { chordSymbol, transposeChord, type Chord } from "../chord/chord";
 import { parseChord } from "../chord/parse";
 import { NO_CHORD } from "../chord/progression";
 import { sectionKey, sectionMeter, sectionTempo } from "./document";
-import { linkedNotes, type LinkedNote } from "./linked";
+import { linkedHarmony, linkedNotes, type LinkedNote } from "./linked";
 import type { Drum, OwnInstrument, Part, Reason, Section, Song } from "./schema";
 
 /** One pass of a section on the absolute axis. */
@@ -96,6 +96,8 @@ export interface RealSong {
 export interface Scope {
   /** Only this section, once, starting at tick 0. Otherwise the whole form. */
   section?: string;
+  /** Linked parts as the harmony they come from: their chords held, and parts that play another part's voicings left out. */
+  harmony?: boolean;
 }
 
 /**
@@ -128,7 +130,7 @@ export function realize(song: Song, scope: Scope = {}): RealSong {
   for (const pass of passes) {
     const section = song.sections.find((s) => s.id === pass.sectionId);
     if (!section) continue;
-    addPass(song, section, pass, out);
+    addPass(song, section, pass, out, scope.harmony ?? false);
   }
   for (const part of out.parts) part.notes.sort((a, b) => a.start - b.start || a.midi - b.midi);
   return out;
@@ -139,6 +141,7 @@ function addPass(
   section: Section,
   pass: { id: string; bars?: [number, number] | undefined; muted?: string[] | undefined; transpose?: Semitones | undefined },
   out: RealSong,
+  harmony: boolean,
 ): void {
   const meter = sectionMeter(song, section);
   const [fromBar, toBar] = pass.bars ?? [0, section.bars];
@@ -188,7 +191,9 @@ function addPass(
   for (const part of out.parts) {
     if (pass.muted?.includes(part.id)) continue;
     const source = song.parts.find((p) => p.id === part.id)!;
-    const notes = source.link ? linkedNotes(song, section, source) : (section.notes[part.id] ?? []).map((note) => ({ note }));
+    const notes = source.link
+      ? (harmony ? linkedHarmony : linkedNotes)(song, section, source)
+      : (section.notes[part.id] ?? []).map((note) => ({ note }));
     for (const { note, chordId } of notes as { note: LinkedNote; chordId?: string }[]) {
       const reachesBack = note.start < 0 && fromBar === 0;
       if ((note.start < from && !reachesBack) || note.start >= to) continue;

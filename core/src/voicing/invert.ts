@@ -1,16 +1,16 @@
-import { pitchMidi, type PitchName } from "../pitch/pitch";
-import { octaveUp } from "../comp/kind";
+import { mod, pitchMidi, pitchName, type PitchName } from "../pitch/pitch";
 
 /**
- * The next inversion of a layout, spelled as before: upward the lowest note rises by octaves past the others' reach, downward the highest
- * falls. Low to high.
+ * The next inversion of a layout: every voice goes to the next tone of the chord above (or below), so that close stays close and drop 2
+ * stays drop 2, and the turn back is exact. In close position this is the lowest note an octave higher. Low to high, spelled as before.
  */
 export function invert(pitches: readonly PitchName[], direction: 1 | -1): PitchName[] {
-  const sorted = [...pitches].sort((a, b) => pitchMidi(a) - pitchMidi(b));
-  if (sorted.length < 2) return sorted.map((p) => octaveUp(p, direction));
-  const moving = direction > 0 ? sorted[0]! : sorted.at(-1)!;
-  const rest = direction > 0 ? sorted.slice(1) : sorted.slice(0, -1);
-  let next = octaveUp(moving, direction);
-  while (rest.some((p) => pitchMidi(p) === pitchMidi(next))) next = octaveUp(next, direction);
-  return [...rest, next].sort((a, b) => pitchMidi(a) - pitchMidi(b));
+  const names = new Map(pitches.map((p) => [mod(pitchMidi(p), 12), p.replace(/-?\d+$/, "")]));
+  return pitches
+    .map((p) => {
+      let midi = pitchMidi(p) + direction;
+      while (!names.has(mod(midi, 12))) midi += direction;
+      return pitchName(midi, names.get(mod(midi, 12))!);
+    })
+    .sort((a, b) => pitchMidi(a) - pitchMidi(b));
 }

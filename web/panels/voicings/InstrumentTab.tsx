@@ -46,7 +46,9 @@ export function InstrumentTab({ data, part }: { data: ScoreData; part: Part }) {
   const own = song.instruments?.some((i) => i.id === instrument.id) ?? false;
   const [changing, setChanging] = useState(own);
   const put = (change: Partial<Instrument>): boolean => {
-    const copy = structuredClone({ ...instrument, ...change, source: "this song's own values" }) as OwnInstrument;
+    // As it is stored now: what is drawn may be a moment behind.
+    const now = instrumentOf(part.instrument, useSong.getState().song ?? song);
+    const copy = structuredClone({ ...now, ...change, source: "this song's own values" }) as OwnInstrument;
     soundWhenVoiced(part.id);
     return edit({ do: "setInstrument", instrument: copy });
   };
@@ -74,7 +76,7 @@ export function InstrumentTab({ data, part }: { data: ScoreData; part: Part }) {
                 commit={(text) => {
                   const name = pitch(text);
                   if (!name) return false;
-                  const range: [string, string] = [...instrument[field]];
+                  const range: [string, string] = [...instrumentOf(part.instrument, useSong.getState().song ?? song)[field]];
                   range[end] = name;
                   return put({ [field]: range });
                 }}

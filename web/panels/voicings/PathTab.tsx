@@ -87,7 +87,11 @@ export function PathTab({ data, part }: { data: ScoreData; part: Part }) {
         {!style.fixed && instrument.polyphony > 1 && (
           <label>
             {instrument.held.by === "frets" ? "strings, at least" : "voices"}{" "}
-            <select value={Number(part.settings.voices ?? 4)} onChange={(e) => set({ voices: Number(e.target.value) })}>
+            <select
+              aria-label={instrument.held.by === "frets" ? "Strings, at least" : "Number of voices"}
+              value={Number(part.settings.voices ?? 4)}
+              onChange={(e) => set({ voices: Number(e.target.value) })}
+            >
               {[2, 3, 4, 5, 6]
                 .filter((n) => n <= instrument.polyphony)
                 .map((n) => (

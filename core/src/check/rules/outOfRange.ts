@@ -1,7 +1,13 @@
 import { positionText } from "../../time/meter";
+import type { Meter } from "../../time/meter";
+import type { CompKind } from "../../comp/kind";
+import { COMP_KINDS } from "../../comp/kinds";
+import { linkedNotes } from "../../song/linked";
 import { spellAt } from "../../song/spell";
+import type { Part, Section, Song } from "../../song/schema";
 import { instrumentOf, midiRange } from "../../instrument/instruments";
-import type { Rule } from "../rule";
+import { pitchMidi, type Midi } from "../../pitch/pitch";
+import type { RawFinding, Rule } from "../rule";
 
 export const outOfRange: Rule = {
   id: "out-of-range",
@@ -17,6 +23,7 @@ export const outOfRange: Rule = {
       .flatMap((part) => {
         const instrument = instrumentOf(part.instrument, song);
         const [low, high] = midiRange(part.range ?? instrument.range);
+        if (part.link?.from) return liftedOut(song, section, part, [low, high], meter);
         return sliced.real.parts
           .find((p) => p.id === part.id)!
           .notes.filter((n) => n.midi < low || n.midi > high)
@@ -41,7 +48,8 @@ export const outOfRange: Rule = {
               duration: note.duration,
               parts: [part.id],
               notes: [note.id],
-              fixes: [{ label: `Move to ${pitch}`, edit }],
+              // Block chords follow their tune: there the tune or the instrument has to change.
+              fixes: part.link?.kind === "block" ? [] : [{ label: `Move to ${pitch}`, edit }],
               measure: `${by} ${by === 1 ? "semitone" : "semitones"} ${note.midi < low ? "too low" : "too high"}`,
               message: `${part.name}: ${note.pitch} at ${positionText(meter, note.start)} is outside the range ${(part.range ?? instrument.range).join("–")} of the ${instrument.title.toLowerCase()}.`,
             };
@@ -49,3 +57,33 @@ export const outOfRange: Rule = {
       });
   },
 };
+
+/** A part that plays another's voicings leaves its range: found once, for its first note; an octave lower or higher as a whole may cure it. */
+function liftedOut(song: Song, section: Section, part: Part, [low, high]: [Midi, Midi], meter: Meter): RawFinding[] {
+  const outside = linkedNotes(song, section, part)
+    .map(({ note }) => ({ note, midi: pitchMidi(note.pitch) }))
+    .filter(({ midi }) => midi < low || midi > high);
+  const [first] = outside;
+  if (!first) return [];
+  const lift = typeof part.settings.lift === "number" ? part.settings.lift : part.link!.kind === "octave" ? 1 : 0;
+  const way = first.midi < low ? 1 : -1;
+  const lifts = (COMP_KINDS as readonly CompKind[]).find((k) => k.id === part.link!.kind)!.settings.includes("lift");
+  return [
+    {
+      tick: first.note.start,
+      duration: first.note.duration,
+      parts: [part.id],
+      notes: [first.note.id],
+      measure: `${outside.length} ${outside.length === 1 ? "note" : "notes"}`,
+      message: `${part.name}: ${first.note.pitch} at ${positionText(meter, first.note.start)} is outside the range of the ${instrumentOf(part.instrument, song).title.toLowerCase()}.`,
+      fixes: lifts
+        ? [
+            {
+              label: `All of it an octave ${way > 0 ? "higher" : "lower"}`,
+              edit: { do: "setPart", part: part.id, settings: { lift: lift + way } },
+            },
+          ]
+        : [],
+    },
+  ];
+}

@@ -1,0 +1,126 @@
+/** Voicing paths, shapes on the neck, and the page while a weight is dragged; ratios to a greedy walk over the same candidates. */
+import { Voicing, VoicingDictionary } from "tonal";
+import {
+  cheapestPath,
+  findShapes,
+  instrumentOf,
+  motionBetween,
+  must,
+  neckOf,
+  parseChord,
+  pathsOf,
+  pitchMidi,
+  voicingSpace,
+  type Lattice,
+} from "../core/src/index";
+import { cheapestPrepared, prepare } from "../core/src/lattice/lattice";
+import { longSong, loopOf } from "./songs";
+import { trace } from "./trace";
+
+type Time = (run: () => unknown, times?: number) => number;
+interface Walk {
+  picks: number[];
+  cost: number;
+}
+
+export async function voicing(time: Time, greedy: (lattice: Lattice) => Walk, browser: boolean): Promise<void> {
+  const chords = (n: number) => loopOf(n).map((s) => must(parseChord(s)));
+  const space = must(voicingSpace(chords(64), { loop: true, style: "every", voices: 5, bassCovered: true, range: ["F#2", "C6"] }));
+  const { columns, lattice } = space;
+  const sizes = columns.map((c) => c.candidates.length).sort((a, b) => a - b);
+  const motion = (picks: readonly number[]) =>
+    picks.reduce((sum, x, c) => {
+      const next = (c + 1) % columns.length;
+      return sum + motionBetween(columns[c]!.candidates[x]!.pitches, columns[next]!.candidates[picks[next]!]!.pitches);
+    }, 0);
+  const walk = greedy(lattice);
+  const walkTime = time(() => greedy(lattice));
+  const { alike: _, ...each } = lattice;
+  const prepared = prepare(lattice);
+  const best = cheapestPrepared(prepared)!;
+  const times = (run: () => unknown, n = 3) => (time(run, n) / walkTime).toFixed(1);
+  console.log(`64 chords, every keyboard style at once: ${sizes[0]}–${sizes.at(-1)} candidates a chord (median ${sizes[32]}), closed`);
+  console.log(
+    `  exact path: ${times(() => cheapestPrepared(prepared))} × a greedy walk, its step costs ${times(() => prepare(lattice))} × (${times(() => prepare(each), 1)} × when no pair of chords is known twice)`,
+  );
+  const five = pathsOf(space, 6);
+  console.log(
+    `  with the five best others: ${times(() => pathsOf(space, 6), 1)} ×; costs ${five.map((f) => f.path.cost.toFixed(1) + (f.exact ? "" : "*")).join(", ")} (* not proven the cheapest that differs)`,
+  );
+  console.log(
+    `  motion ${motion(best.picks)} against ${motion(walk.picks)} semitones: ${(motion(best.picks) / motion(walk.picks)).toFixed(2)} of greedy; cost ${(best.cost / walk.cost).toFixed(2)} of greedy`,
+  );
+
+  console.log("  growth (closed): chords × candidates: step costs and search as multiples of the greedy walk over 64 chords above");
+  for (const n of [16, 64, 128])
+    for (const voices of [3, 4, 5]) {
+      const small = must(voicingSpace(chords(n), { loop: true, voices, range: ["C3", "C6"] }));
+      const { alike: __, ...plain } = small.lattice;
+      const mean = small.columns.reduce((sum, c) => sum + c.candidates.length, 0) / n;
+      console.log(
+        `    ${String(n).padStart(3)} × ${String(Math.round(mean)).padStart(4)}: ${times(() => prepare(plain), 1).padStart(7)} and ${times(() => cheapestPrepared(small.prepared), 3).padStart(6)}`,
+      );
+    }
+
+  // The dictionary's own candidates, its own way through them against ours.
+  const range = ["E3", "D5"];
+  const symbols = Array.from(
+    { length: 64 },
+    (_, i) => ["CM7", "Am7", "Dm7", "G7", "Em7", "A7", "FM7", "Bm7b5"][(i * 5 + Math.floor(i / 8)) % 8]!,
+  );
+  const theirs = Voicing.sequence(symbols, range, VoicingDictionary.all).map((v) => v.map(pitchMidi));
+  const sets = symbols.map((s) => Voicing.search(s, range, VoicingDictionary.all).map((v) => v.map(pitchMidi)));
+  const ours = cheapestPath({
+    sizes: sets.map((s) => s.length),
+    node: () => 0,
+    step: (c, i, j) => motionBetween(sets[c]![i]!, sets[c + 1]![j]!),
+  })!;
+  const total = (row: readonly number[][]) => row.slice(1).reduce((sum, v, i) => sum + motionBetween(row[i]!, v), 0);
+  const mine = total(ours.picks.map((x, c) => sets[c]![x]!));
+  console.log(
+    `  tonal's Voicing.sequence over its own candidates (${Math.min(...sets.map((s) => s.length))}–${Math.max(...sets.map((s) => s.length))} a chord, 64 chords): ${total(theirs)} semitones, the exact path over the same ${mine}: ${(mine / total(theirs)).toFixed(2)}`,
+  );
+
+  const neck = neckOf(instrumentOf("guitar"))!;
+  const searched = Array.from({ length: 200 }, (_, i) => {
+    const chord = must(
+      parseChord(
+        `${["C", "Db", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"][i % 12]}${["", "m7", "maj9", "13", "7(b9)", "6/9", "m7b5", "9sus4"][Math.floor(i / 12) % 8]}`,
+      ),
+    );
+    return chord.tones.map((t) => (t.semitones + pitchMidi(`${chord.root}4`)) % 12);
+  });
+  let shapes = 0;
+  const fretTime = time(() => {
+    shapes = 0;
+    for (const pcs of searched) shapes += findShapes(neck, pcs, pcs.length > 4 ? pcs.slice(1, 4) : pcs).length;
+  }, 1);
+  console.log(
+    `200 chords searched on a guitar's neck: ${shapes} shapes, ${(fretTime / walkTime).toFixed(1)} × the greedy walk (${(fretTime / 200).toFixed(1)} ms a chord here)`,
+  );
+  if (!browser) return;
+  await trace(
+    "a weight of the voicing path dragged, 64 bars",
+    longSong(),
+    "voicings",
+    async (page) => {
+      await page.locator("[data-chord]").first().waitFor();
+      await page.locator(".weights input").first().waitFor();
+      await page.waitForTimeout(4000);
+    },
+    async (page) => {
+      for (let i = 0; i <= 12; i++) {
+        await page.evaluate(
+          (v) => {
+            const slider = document.querySelector<HTMLInputElement>(".weights input")!;
+            Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value")!.set!.call(slider, String(v));
+            slider.dispatchEvent(new Event("input", { bubbles: true }));
+          },
+          (i % 12) * 0.25,
+        );
+        await page.waitForTimeout(150);
+      }
+      await page.waitForTimeout(2500);
+    },
+  );
+}

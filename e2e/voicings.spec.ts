@@ -1,0 +1,206 @@
+import type { Page } from "@playwright/test";
+import { pitchMidi, type Song } from "../core/src/index";
+import { expect, songOf, test } from "./fixtures";
+
+/** A copy of a demo song, so that nothing a test does is seen by another. */
+async function copyOf(page: Page, id: string, workspace = "voicings"): Promise<void> {
+  const demo = (await (await page.request.get(`/api/songs/${id}`)).json()) as Song;
+  const copy = (await (await page.request.post("/api/songs", { data: demo })).json()) as Song;
+  await page.goto(`/songs/${copy.id}/${workspace}`);
+  await expect(page.locator("[data-chord]").first()).toBeVisible();
+}
+
+const part = async (page: Page, name: string) => (await songOf(page)).parts.find((p) => p.name === name)!;
+const pitches = async (page: Page, id: string) =>
+  (await songOf(page)).sections[0]!.chords.map((c) => c.voicings?.[id]?.pitches.join(" ") ?? "");
+
+test("the path: a weight is dragged, five other ways are heard, compared and taken, all of it undone step by step", async ({ page }) => {
+  await copyOf(page, "lanterns-on-row-nine");
+  const before = await pitches(page, "keys");
+  const slider = page.getByLabel("Weight of semitones moved in all");
+  await slider.focus();
+  await slider.press("Home");
+  await expect.poll(() => pitches(page, "keys")).not.toEqual(before);
+  await page.getByRole("button", { name: "Back to the usual weights" }).click();
+  await expect.poll(() => pitches(page, "keys")).toEqual(before);
+
+  await page.getByRole("button", { name: "Find five" }).click();
+  const ways = page.getByRole("list", { name: "Other ways" });
+  await expect(ways.getByRole("button", { name: "Take" })).toHaveCount(5);
+  await page.getByRole("button", { name: "Keep aside" }).click();
+  await expect(ways.getByRole("button", { name: "Take" })).toHaveCount(6);
+  await page.keyboard.press("2");
+  await expect(page.getByText("Hearing: way 2")).toBeVisible();
+  expect(await pitches(page, "keys")).toEqual(before);
+  await page.keyboard.press("a");
+  await expect(page.getByText("Hearing: what is written")).toBeVisible();
+  await page.keyboard.press("a");
+  await page.keyboard.press("t");
+  await expect.poll(() => pitches(page, "keys")).not.toEqual(before);
+  const chords = (await songOf(page)).sections[0]!.chords;
+  expect(chords.every((c) => c.voicings!.keys!.pinned)).toBe(true);
+  // What was kept aside is still there to come back to.
+  await ways.getByRole("listitem").last().getByRole("button", { name: "Take" }).click();
+  await expect.poll(() => pitches(page, "keys")).toEqual(before);
+  await page.getByRole("button", { name: "Let all go" }).click();
+  await expect.poll(async () => (await songOf(page)).sections[0]!.chords.some((c) => c.voicings!.keys!.pinned)).toBe(false);
+});
+
+test("one key each: inversion, style, register, instrument; a wanted top note; a stretch with an easier way", async ({ page }) => {
+  await copyOf(page, "lanterns-on-row-nine");
+  await page.locator("[data-chord]").nth(1).click();
+  await page.getByRole("tab", { name: "Chord" }).click();
+  const chord = async () => (await songOf(page)).sections[0]!.chords[1]!.voicings!.keys!;
+  const start = (await chord()).pitches.map(pitchMidi);
+  await page.keyboard.press("i");
+  await expect.poll(async () => (await chord()).pitches.map(pitchMidi)[0]).toBeGreaterThan(start[0]!);
+  expect((await chord()).pinned).toBe(true);
+  await page.keyboard.press("Shift+I");
+  await expect.poll(async () => (await chord()).pitches.map(pitchMidi)).toEqual(start);
+  await page.getByRole("button", { name: "Unpin" }).click();
+
+  const wanted = page.getByLabel("Wanted top note");
+  await wanted.fill("G5");
+  await wanted.press("Enter");
+  await expect.poll(async () => (await chord()).pitches.at(-1)).toBe("G5");
+  await wanted.fill("any");
+  await wanted.press("Enter");
+  await expect.poll(async () => (await chord()).top).toBeUndefined();
+
+  await page.getByRole("tab", { name: "Path" }).click();
+  await page.getByRole("tab", { name: "Path" }).press("r");
+  await expect.poll(async () => (await part(page, "Piano")).settings.register).toBe(-1);
+  await page.keyboard.press("v");
+  await expect(page.getByLabel("Style")).toHaveValue("every");
+  await page.keyboard.press("o");
+  await expect.poll(async () => (await part(page, "Piano")).instrument).toBe("electricPiano");
+
+  // A tenth in one hand is named, and an easier layout offered.
+  const id = (await songOf(page)).sections[0]!.chords[1]!.id;
+  await page.getByRole("tab", { name: "Chord" }).click();
+  await page.getByRole("tab", { name: "Path" }).click();
+  await page.getByLabel("hands").selectOption("1");
+  await page.getByLabel("one reaches").selectOption("16");
+  await page.getByLabel("Number of voices").selectOption("3");
+  await page.getByLabel("Style").selectOption("open");
+  await page.getByRole("tab", { name: "Chord" }).click();
+  await expect(page.getByText(/A stretch of/)).toBeVisible();
+  await page.getByRole("button", { name: /^Easier:/ }).click();
+  await expect(page.getByText(/A stretch of/)).toHaveCount(0);
+  expect((await songOf(page)).sections[0]!.chords.find((c) => c.id === id)!.voicings!.keys!.pinned).toBe(true);
+});
+
+test("parts from one harmony: a guitar in a rhythm, a pad, block chords; they follow, and are detached", async ({ page }) => {
+  await copyOf(page, "lanterns-on-row-nine");
+  await page.getByRole("tab", { name: "Parts" }).click();
+  await page.getByRole("button", { name: "Chords in a rhythm", exact: true }).click();
+  await expect.poll(async () => (await pitches(page, (await part(page, "Guitar")).id)).every(Boolean)).toBe(true);
+  // Shapes stand beside the symbols.
+  await expect(page.locator(".chord .fret-diagram").first()).toBeVisible();
+  await page.getByLabel("Rhythm of Guitar").selectOption("backbeat");
+  await expect(page.getByRole("region", { name: "Guitar" }).locator("[data-note]")).not.toHaveCount(0);
+  const step = page.getByRole("button", { name: "Step 1: silent" });
+  await step.click();
+  await expect.poll(async () => (await part(page, "Guitar")).settings.rhythm).toBe("x...X.......X...");
+
+  await page.getByRole("button", { name: "Pad", exact: true }).click();
+  const pad = page.getByRole("region", { name: "Pad" }).locator("[data-note]");
+  await expect(pad.first()).toBeVisible();
+  await page.getByRole("button", { name: "Detach" }).click();
+  const padId = (await part(page, "Pad")).id;
+  expect((await part(page, "Pad")).link).toBeUndefined();
+  expect((await songOf(page)).sections[0]!.notes[padId]!.length).toBeGreaterThan(10);
+
+  await page.getByRole("button", { name: "Block chords under a tune" }).click();
+  const block = (await part(page, "Block chords")).id;
+  await expect.poll(async () => (await songOf(page)).sections[0]!.notes[block]?.length ?? 0).toBeGreaterThan(80);
+  // The tune moves, the block chords go with it.
+  const count = (await songOf(page)).sections[0]!.notes[block]!.length;
+  for (const lane of ["Guitar", "Pad", "Piano", "Bass"]) await page.getByRole("button", { name: `Fold ${lane}`, exact: true }).click();
+  await page.getByRole("region", { name: "Orla, voice" }).locator("[data-note] .head").nth(3).click();
+  await page.keyboard.press("Delete");
+  await expect.poll(async () => (await songOf(page)).sections[0]!.notes[block]!.length).toBe(count - 4);
+  await page.keyboard.press("Control+z");
+  await expect.poll(async () => (await songOf(page)).sections[0]!.notes[block]!.length).toBe(count);
+});
+
+test("melodic chords: the piano's top follows the voice and the report counts", async ({ page }) => {
+  await copyOf(page, "lanterns-on-row-nine");
+  await page.getByLabel("The top follows").selectOption({ label: "Orla, voice" });
+  await expect(page.getByText(/of 12 wanted top notes are met/)).toBeVisible();
+  await expect
+    .poll(async () => {
+      const section = (await songOf(page)).sections[0]!;
+      const tune = section.notes.melody!;
+      return section.chords.filter((c) => {
+        const note = tune.findLast((n) => n.start <= c.start && n.start + n.duration > c.start) ?? tune.find((n) => n.start > c.start)!;
+        return pitchMidi(c.voicings!.keys!.pitches.at(-1)!) === pitchMidi(note.pitch);
+      }).length;
+    })
+    .toBeGreaterThan(9);
+});
+
+test("guitar: the easiest capo for the song is taken, its shapes are drawn, another tuning is read or refused", async ({ page }) => {
+  await copyOf(page, "lanterns-on-row-nine");
+  await page.getByRole("tab", { name: "Instrument" }).click();
+  await page.getByLabel("Instrument", { exact: true }).selectOption({ label: "Steel-string guitar" });
+  await expect(page.locator(".chord .fret-diagram").first()).toBeVisible();
+  await page.getByRole("tab", { name: "Path" }).click();
+  await page.getByRole("button", { name: "Easiest for the song" }).click();
+  const capos = page.getByRole("list", { name: "Capos" });
+  await expect(capos).toContainText("Capo 3: think in C major", { timeout: 40_000 });
+  await capos.getByRole("button", { name: "Take" }).first().click();
+  await expect.poll(async () => (await part(page, "Piano")).settings.capo).toBe(3);
+  const tuning = page.getByLabel("Tuning, lowest drawn string first");
+  await tuning.fill("D2 A2 H3 G3 B3 E4");
+  await tuning.press("Enter");
+  await expect(page.locator(".problem-bar")).toContainText('"H3" is no note');
+  await tuning.fill("D2 A2 D3 G3 B3 E4");
+  await tuning.press("Enter");
+  await expect.poll(async () => (await part(page, "Piano")).settings.tuning).toBe("D2 A2 D3 G3 B3 E4");
+});
+
+test("an instrument of one's own is made and changed; what cannot be is refused", async ({ page }) => {
+  await copyOf(page, "lanterns-on-row-nine");
+  await page.getByRole("tab", { name: "Instrument" }).click();
+  await page.getByRole("button", { name: "New instrument from this one" }).click();
+  const name = page.getByLabel("Name of the instrument");
+  await name.fill("Barn upright");
+  await name.press("Enter");
+  const high = page.getByLabel("comfortable, highest note");
+  await high.fill("A4");
+  await high.press("Enter");
+  await expect.poll(async () => (await songOf(page)).instruments?.[0]).toMatchObject({ title: "Barn upright", comfortable: ["C2", "A4"] });
+  await expect
+    .poll(async () => (await songOf(page)).sections[0]!.chords.every((c) => c.voicings!.keys!.pitches.every((p) => pitchMidi(p) <= 69)))
+    .toBe(true);
+  await high.fill("C1");
+  await high.press("Enter");
+  await expect(page.locator(".problem-bar")).toContainText("the lower end of a range comes first");
+  await page.getByRole("button", { name: "Remove this instrument" }).click();
+  await expect.poll(async () => (await songOf(page)).instruments).toBeUndefined();
+});
+
+test("on staves: key, clefs, tablature, written pitch; the playhead goes along at practice tempo", async ({ page }) => {
+  await copyOf(page, "cider-press-strut");
+  await page.getByRole("button", { name: "staves" }).click();
+  await expect(page.locator(".sheet svg").first()).toBeVisible();
+  await expect(page.locator(".sheet-chord")).toHaveCount(10);
+  // Clarinet, two staves of the piano, bass and its strings: at least four clefs on each line, and fret numbers.
+  await expect(page.locator(".sheet svg").first().locator(".vf-clef")).toHaveCount(5);
+  await expect(page.locator(".sheet .vf-tabnote").first()).toBeAttached();
+  const signature = () => page.locator(".sheet svg").first().locator(".vf-keysignature").first().innerHTML();
+  const sounding = await signature();
+  await page.getByRole("button", { name: "as players read it" }).click();
+  await expect.poll(signature).not.toBe(sounding);
+  await page.getByLabel("Practice tempo").selectOption("0.5");
+  await page.keyboard.press("Space");
+  const head = page.locator(".sheet .playhead");
+  await expect(head).toBeVisible();
+  const first = await head.evaluate((e) => e.style.transform);
+  await expect.poll(() => head.evaluate((e) => e.style.transform)).not.toBe(first);
+  await page.keyboard.press("Space");
+  await expect(head).toBeHidden();
+  await page.getByRole("button", { name: "lanes" }).click();
+  await expect(page.locator(".lane.bass [data-note]").first()).toBeVisible();
+});
