@@ -191,6 +191,15 @@ test("weights and the register live with the part: a setting null goes back to t
   expect(back.parts.find((p) => p.id === "keys")!.settings).toEqual(song.parts.find((p) => p.id === "keys")!.settings);
 });
 
+test("a stretch past an octave comes with a layout that spares the hand, of whatever style", () => {
+  const wide = edit(song, { do: "setPart", part: "keys", settings: { style: "open", hands: 1, span: 17, voices: 3 } });
+  const { chords: out, easier, ids } = voiced(wide);
+  const far = ids.filter((_, i) => pitchMidi(out[i]!.pitches.at(-1)!) - pitchMidi(out[i]!.pitches[0]!) > 12);
+  expect(far.length).toBeGreaterThan(0);
+  expect(Object.keys(easier)).toEqual(far);
+  for (const p of Object.values(easier)) expect(pitchMidi(p.at(-1)!) - pitchMidi(p[0]!)).toBeLessThanOrEqual(12);
+});
+
 test("instruments of one note play single notes, small ones fewer voices, a choir keeps to its range", () => {
   const on = (instrument: string) =>
     voiced(edit(song, { do: "setPart", part: "keys", instrument })).chords.map((c) => c.pitches.map(pitchMidi));

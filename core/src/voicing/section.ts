@@ -5,6 +5,7 @@ import { parseTuning } from "../chord/frets";
 import { parseChord } from "../chord/parse";
 import type { Chord } from "../chord/chord";
 import { NO_CHORD } from "../chord/progression";
+import { OCTAVE_SPAN, twoHands } from "../instrument/hands";
 import { instrumentOf } from "../instrument/instruments";
 import { partOf, sectionOf } from "../song/document";
 import { spellAt } from "../song/spell";
@@ -24,6 +25,8 @@ export interface SectionVoicing extends VoicedPath {
   tops: Record<string, TopReport>;
   /** Wanted lowest notes that could not be had, by chord id. */
   bottoms: Record<string, PitchName>;
+  /** For chords that stretch a hand past an octave: the cheapest layout of any kind that does not. */
+  easier: Record<string, PitchName[]>;
   /** Other layouts for each chord beside its present neighbours, cheapest first, each with another bottom or top note. */
   alternatives: Record<string, Alternative[]>;
 }
@@ -133,6 +136,7 @@ export function voiceSection(song: Song, sectionId: string, partId: string): Res
       instead: [],
       tops: {},
       bottoms: {},
+      easier: {},
       alternatives: {},
     });
   const space = voicingSpace(chords, options);
@@ -145,15 +149,29 @@ export function voiceSection(song: Song, sectionId: string, partId: string): Res
     if (free.ok) alternatives[event.id] = beside(space.value, free.value, best.path.picks, c);
   });
   const { columns } = space.value;
+  const easier: SectionVoicing["easier"] = {};
+  const wide = events.map((_, c) => c).filter((c) => stretches(song, options, columns[c]!.candidates[best.path.picks[c]!]!.pitches));
+  if (wide.length) {
+    const near = voicingSpace(chords, { ...options, style: "keyboard", span: OCTAVE_SPAN, pins: {}, ends: {} });
+    for (const c of near.ok ? wide : []) {
+      const [first] = beside(space.value, (near as Extract<typeof near, { ok: true }>).value, best.path.picks, c, 1);
+      if (first) easier[events[c]!.id] = first.pitches;
+    }
+  }
   return ok({
     ...describe(space.value, best.path),
     ids: events.map((e) => e.id),
     instead: events.filter((_, c) => columns[c]!.instead).map((e) => e.id),
     tops: Object.fromEntries(events.flatMap((e, c) => (columns[c]!.top ? [[e.id, columns[c]!.top]] : []))),
     bottoms: Object.fromEntries(events.flatMap((e, c) => (columns[c]!.bottomMissed ? [[e.id, columns[c]!.bottomMissed]] : []))),
+    easier,
     alternatives,
   });
 }
+
+/** Whether a layout asks for more than an octave from one hand. */
+const stretches = (song: Song, { instrument = "", hands = 2 }: PathOptions, pitches: readonly number[]): boolean =>
+  instrumentOf(instrument, song).held.by === "hands" && twoHands(pitches, 127, hands)?.stretch !== "none";
 
 /** The edit that stores what the path chose. */
 export const storeVoicing = (section: string, part: string, voiced: Pick<SectionVoicing, "ids" | "chords">): Edit => ({

@@ -8,7 +8,6 @@ import {
   twoHands,
   typeset,
   WIDE_REACH,
-  type Alternative,
   type Part,
   type PitchName,
   type Shape,
@@ -120,7 +119,7 @@ export function ChordTab({ data, part }: { data: ScoreData; part: Part }) {
           {typeset(voicing!.tops[event.id]!.wanted)} on top cannot be had: {voicing!.tops[event.id]!.why}.
         </p>
       )}
-      {instrument.held.by === "hands" && <HandsOf pitches={chosen.pitches} part={part} alternatives={alternatives} pin={pin} />}
+      {instrument.held.by === "hands" && <HandsOf pitches={chosen.pitches} part={part} easier={voicing!.easier[event.id]} pin={pin} />}
       {chosen.shape && <NeckOf shape={chosen.shape} before={voicing!.chords[index - 1]?.shape} />}
       <div className="row-head">
         <h4>Other layouts here</h4>
@@ -181,12 +180,12 @@ export function ChordTab({ data, part }: { data: ScoreData; part: Part }) {
 function HandsOf({
   pitches,
   part,
-  alternatives,
+  easier,
   pin,
 }: {
   pitches: PitchName[];
   part: Part;
-  alternatives: Alternative[];
+  easier: PitchName[] | undefined;
   pin(pitches: PitchName[]): boolean;
 }) {
   const count = part.settings.hands === 1 ? 1 : 2;
@@ -203,10 +202,6 @@ function HandsOf({
   const right = sorted.slice(hands.left.fingers);
   const words = (name: string, list: readonly PitchName[], span: number) =>
     `${name} ${list.map(typeset).join(" ")} (${list.length} ${list.length === 1 ? "finger" : `fingers over ${span} semitones`})`;
-  const easier =
-    hands.stretch === "none"
-      ? undefined
-      : alternatives.find((a) => of(a.pitches)?.stretch === "none" && a.pitches.length === pitches.length);
   const wide = Math.max(hands.left.span, hands.right.span);
   return (
     <p className="small flush">
@@ -218,8 +213,8 @@ function HandsOf({
           A stretch of {SPANS[wide] ?? `${wide} semitones`}: not every hand reaches it. Roll it, or leave a note out; stop when it hurts,
           and ask a teacher or a hand professional if it stays.{" "}
           {easier && (
-            <button type="button" onClick={() => pin(easier.pitches) && soundPitches(part.id, easier.pitches)}>
-              Easier: {easier.pitches.map(typeset).join(" ")}
+            <button type="button" onClick={() => pin(easier) && soundPitches(part.id, easier)}>
+              Easier: {easier.map(typeset).join(" ")}
             </button>
           )}
         </span>
