@@ -8,6 +8,7 @@ import { launchServer } from "./fixtures";
 const folder = path.join(path.dirname(fileURLToPath(import.meta.url)), "../docs/screenshots");
 const ballad = "/songs/lanterns-on-row-nine";
 const groove = "/songs/cider-press-strut";
+const waltz = "/songs/hayloft-waltz";
 
 const VIEWS: [name: string, path: string, prepare?: (page: Page) => Promise<unknown>][] = [
   ["songs", "/"],
@@ -41,7 +42,41 @@ const VIEWS: [name: string, path: string, prepare?: (page: Page) => Promise<unkn
       await page.getByRole("list", { name: "Harmonizations" }).getByText("reasons").first().waitFor();
     },
   ],
-  ["voicings", `${ballad}/voicings`, (page) => page.locator("[data-chord]").nth(2).click()],
+  [
+    "voicings",
+    `${ballad}/voicings`,
+    async (page) => {
+      await page.locator("[data-chord]").nth(2).click();
+      await page.getByRole("button", { name: "Find five" }).click();
+      await page.getByRole("list", { name: "Other ways" }).waitFor();
+    },
+  ],
+  [
+    "shapes",
+    `${waltz}/voicings`,
+    async (page) => {
+      await page.locator("[data-chord]").nth(1).click();
+      await page.getByRole("tab", { name: "Chord" }).click();
+    },
+  ],
+  [
+    "parts",
+    `${waltz}/voicings`,
+    (page) =>
+      page
+        .getByRole("tab", { name: "Parts" })
+        .click()
+        .then(() => page.locator(".part-name").nth(1).click()),
+  ],
+  [
+    "staves",
+    `${waltz}/voicings`,
+    async (page) => {
+      await page.getByRole("button", { name: "staves" }).click();
+      await page.locator(".sheet svg").first().waitFor();
+      await page.locator(".notation select").selectOption({ label: "Guitar" });
+    },
+  ],
   [
     "bass",
     `${groove}/bass`,

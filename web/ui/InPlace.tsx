@@ -25,7 +25,7 @@ export function InPlace({ label, value, commit, className = "", width, suffix, l
       <input
         value={text}
         title={label}
-        style={{ width: width ?? `${Math.max(3, text.length + 1)}ch`, ...(suffix ? { textAlign: "right" } : {}) }}
+        style={{ width: width ?? `${Math.max(3, text.length + 1.5)}ch`, ...(suffix ? { textAlign: "right" } : {}) }}
         list={list}
         onChange={(e) => setText(e.target.value)}
         onBlur={finish}
