@@ -54,21 +54,25 @@ export function NoteStrip({ data }: { data: ScoreData }) {
           staves
         </button>
       </span>
-      <span className="group" role="group" aria-label="Pitch snaps to">
-        <span className="muted">snap to</span>
-        {SNAPS.map(([id, label]) => (
-          <button key={id} type="button" aria-pressed={snap === id} onClick={() => set({ snap: id })}>
-            {label}
-          </button>
-        ))}
-      </span>
-      <span className="group" role="group" aria-label="Time grid">
-        {GRIDS.map(([label, ticks]) => (
-          <button key={ticks} type="button" aria-pressed={grid === ticks} onClick={() => set({ grid: ticks })}>
-            {label}
-          </button>
-        ))}
-      </span>
+      {!notation && (
+        <>
+          <span className="group" role="group" aria-label="Pitch snaps to">
+            <span className="muted">snap to</span>
+            {SNAPS.map(([id, label]) => (
+              <button key={id} type="button" aria-pressed={snap === id} onClick={() => set({ snap: id })}>
+                {label}
+              </button>
+            ))}
+          </span>
+          <span className="group" role="group" aria-label="Time grid">
+            {GRIDS.map(([label, ticks]) => (
+              <button key={ticks} type="button" aria-pressed={grid === ticks} onClick={() => set({ grid: ticks })}>
+                {label}
+              </button>
+            ))}
+          </span>
+        </>
+      )}
       <button type="button" aria-pressed={names} title="Note names instead of roles" onClick={() => set({ names: !names })}>
         note names
       </button>

@@ -61,7 +61,12 @@ export function Rhythm({
         )}
       </div>
       {!follow && rhythm !== "held" && (
-        <div className="step-grid" role="group" aria-label={`Steps of ${part.name}, sixteenths`}>
+        <div
+          className="step-grid"
+          style={{ gridTemplateColumns: `repeat(${bar <= 16 ? bar : bar / 2}, 1fr)` }}
+          role="group"
+          aria-label={`Steps of ${part.name}, sixteenths`}
+        >
           {[...steps].map((mark, i) => (
             <button
               key={i}
