@@ -1,6 +1,7 @@
 import {
   applyEdit,
   engrave,
+  engraveGrand,
   INSTRUMENTS,
   instrumentOf,
   midiRange,
@@ -73,6 +74,17 @@ test("a keyboard is written on two staves, parted at middle C; nothing is lost b
   const [upper, lower] = text(song, "keys");
   expect([upper![0], lower![0]]).toEqual(["C4+G4:w", "E3+B3:w"]);
   expect(realize(song, { section: "s1" }).parts.find((p) => p.id === "keys")!.notes).toHaveLength(4);
+  // Everything on two staves: the tune and the bass join the piano.
+  const all = edit(
+    song,
+    { do: "setNotes", section: "s1", part: "melody", notes: [{ start: 0, duration: 1920, pitch: "E5", velocity: 80 }] },
+    { do: "setNotes", section: "s1", part: "bass", notes: [{ start: 0, duration: 960, pitch: "C2", velocity: 80 }] },
+  );
+  const grand = must(engraveGrand(all, "s1"));
+  expect(grand.staves.map((s) => s.measures[0]!.map((c) => c.notes.map((n) => n.pitch).join("+")))).toEqual([
+    ["C4+G4+E5"],
+    ["C2+E3+B3", "E3+B3"],
+  ]);
 });
 
 test("the instrument table is whole: ease within range, strings within range, the pitches instruments are known by", () => {

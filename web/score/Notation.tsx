@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useRef, useState } from "react";
-import { engrave, instrumentOf, neckOf, positionText, tabOf, type EngravedPart, type Part } from "../../core/src/index";
+import { engrave, engraveGrand, instrumentOf, neckOf, positionText, tabOf, type EngravedPart, type Part } from "../../core/src/index";
 import { playhead, useSound } from "../audio/sound";
 import { useView } from "../store/view";
 import { soundPitches, chosenPart } from "../panels/voicings/act";
@@ -15,6 +15,14 @@ function partOf(data: ScoreData, part: Part, written: boolean): StaffPart | null
   const tuning = typeof part.settings.tuning === "string" ? part.settings.tuning.split(/\s+/) : undefined;
   const neck = neckOf(instrumentOf(part.instrument, data.song), Number(part.settings.capo ?? 0), tuning);
   return { ...engraved.value, ...(neck ? { tab: tablature(engraved.value, neck) } : {}) };
+}
+
+/** Everything on a grand staff. */
+const GRAND = "*";
+
+function grand(data: ScoreData): StaffPart[] {
+  const engraved = engraveGrand(data.song, data.section.id);
+  return engraved.ok ? [engraved.value] : [];
 }
 
 function tablature(part: EngravedPart, neck: NonNullable<ReturnType<typeof neckOf>>): NonNullable<StaffPart["tab"]> {
@@ -56,7 +64,8 @@ export default function Notation({ data }: { data: ScoreData }) {
       [...pitched]
         .sort((a, b) => order.indexOf(a.role) - order.indexOf(b.role))
         .filter((p) => (only ? p.id === only : !folded.includes(p.id)))
-        .flatMap((p) => partOf(data, p, written) ?? []),
+        .flatMap((p) => partOf(data, p, written) ?? [])
+        .concat(only === GRAND ? grand(data) : []),
     // The order never changes.
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [data, written, only, folded],
@@ -118,7 +127,8 @@ export default function Notation({ data }: { data: ScoreData }) {
         <label>
           staves{" "}
           <select value={only} onChange={(e) => setOnly(e.target.value)}>
-            <option value="">all parts</option>
+            <option value="">one for each part</option>
+            <option value={GRAND}>two for everything</option>
             {pitched.map((p) => (
               <option key={p.id} value={p.id}>
                 {p.name}

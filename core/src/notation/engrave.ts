@@ -75,28 +75,49 @@ export function engrave(song: Song, sectionId: string, partId: string, options: 
   const shift = octaves ? instrument.transposition : options.written ? instrument.transposition : 0;
   const { key, respelled } = writtenKey(home, shift);
   const notes = realize(song, { section: sectionId }).parts.find((p) => p.id === partId)!.notes;
-  const length = section.bars * meter.bar;
   const read = (n: RealNote) => writtenPitch(n.pitch, n.midi, shift, respelled ? key : undefined);
+  const octave = octaves && shift === -12 && instrument.clef === "treble" ? -1 : 0;
+  const staves = stavesOf(instrument.clef, notes, octave, meter, section.bars, read);
+  return ok({ part: partId, name: part.name, meter, key, staves });
+}
+
+/** All pitched parts of a section together on two staves, as they sound. Errors: `notation.place`. */
+export function engraveGrand(song: Song, sectionId: string): Result<EngravedPart> {
+  const section = sectionOf(song, sectionId);
+  if (!section) return fail("notation.place", `No section "${sectionId}"`);
+  const meter = sectionMeter(song, section);
+  const notes = realize(song, { section: sectionId }).parts.flatMap((p) => (p.role === "drums" || p.muted ? [] : p.notes));
+  const staves = stavesOf("grand", notes, 0, meter, section.bars, (n) => n.pitch);
+  return ok({ part: "all", name: "All parts", meter, key: sectionKey(song, section), staves });
+}
+
+function stavesOf(
+  clefs: Clef,
+  notes: readonly RealNote[],
+  octave: EngravedStaff["octave"],
+  meter: Meter,
+  bars: number,
+  read: (note: RealNote) => PitchName,
+): EngravedStaff[] {
+  const length = bars * meter.bar;
   const staff = (clef: EngravedStaff["clef"], own: readonly RealNote[]): EngravedStaff => ({
     clef,
-    octave: octaves && shift === -12 && clef === "treble" ? -1 : 0,
+    octave,
     pickup: own.some((n) => n.start < 0) ? withoutRests(measure(own, -meter.bar, meter, length, read)) : [],
-    measures: Array.from({ length: section.bars }, (_, bar) => measure(own, bar * meter.bar, meter, length, read)),
+    measures: Array.from({ length: bars }, (_, bar) => measure(own, bar * meter.bar, meter, length, read)),
   });
-  const staves =
-    instrument.clef === "grand"
-      ? [
-          staff(
-            "treble",
-            notes.filter((n) => n.midi >= MIDDLE),
-          ),
-          staff(
-            "bass",
-            notes.filter((n) => n.midi < MIDDLE),
-          ),
-        ]
-      : [staff(instrument.clef, notes)];
-  return ok({ part: partId, name: part.name, meter, key, staves });
+  return clefs === "grand"
+    ? [
+        staff(
+          "treble",
+          notes.filter((n) => n.midi >= MIDDLE),
+        ),
+        staff(
+          "bass",
+          notes.filter((n) => n.midi < MIDDLE),
+        ),
+      ]
+    : [staff(clefs, notes)];
 }
 
 const withoutRests = (chords: EngravedChord[]): EngravedChord[] =>

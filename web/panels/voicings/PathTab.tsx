@@ -143,6 +143,12 @@ export function PathTab({ data, part }: { data: ScoreData; part: Part }) {
         </label>
       </div>
       <Tops data={data} part={part} />
+      {(part.settings.rhythm ?? "held") === "held" && (
+        <p className="small">
+          Threads in the lane: straight where a voice stays, dotted by step, dashed with its semitones where it leaps, ∥5 and ∥8 where two
+          go in parallel.
+        </p>
+      )}
       <OtherWays data={data} part={part} />
       {pinned.length > 0 && (
         <p className="controls">
