@@ -95,6 +95,13 @@ test("parts from one harmony: a guitar in a rhythm, a pad, block chords; they fo
   await page.getByRole("tab", { name: "Parts" }).click();
   await page.getByRole("button", { name: "Chords in a rhythm", exact: true }).click();
   await expect.poll(async () => (await pitches(page, (await part(page, "Guitar")).id)).every(Boolean)).toBe(true);
+  // Also where nobody is looking: in the chorus.
+  await expect
+    .poll(async () => {
+      const { id } = await part(page, "Guitar");
+      return (await songOf(page)).sections[1]!.chords.every((c) => c.voicings?.[id]?.pitches.length);
+    })
+    .toBe(true);
   // Shapes stand beside the symbols.
   await expect(page.locator(".chord .fret-diagram").first()).toBeVisible();
   await page.getByLabel("Rhythm of Guitar").selectOption("backbeat");

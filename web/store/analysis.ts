@@ -1,4 +1,4 @@
-import { COMP_KINDS, storeVoicing, type Edit, type Part, type Song } from "../../core/src/index";
+import { COMP_KINDS, storeVoicing, type Edit, type Part, type SectionVoicing, type Song } from "../../core/src/index";
 import { latest, sync, workers } from "../workers/client";
 import { useSong } from "./song";
 import { useView } from "./view";
@@ -21,39 +21,42 @@ export const tryEdit = (edit: Edit): void => analyze(useView.getState().section,
 const voicedParts = (song: Song | null): Part[] =>
   song?.parts.filter((p) => p.link && !p.link.from && COMP_KINDS.some((k) => k.id === p.link!.kind && k.voices)) ?? [];
 
-const makeVoice = (part: string) =>
+const partById = (id: string): Part | undefined => useSong.getState().song?.parts.find((p) => p.id === id);
+
+/** Lays out one part in one section whenever it is asked to, and stores what came out. */
+const makeVoice = (section: string, part: string) =>
   latest(
-    async (section: string, version: number) => ({
-      result:
-        partById(part)?.link?.kind === "block" ? await workers.writer.block(section, part) : await workers.writer.voice(section, part),
-      section,
-      version,
-    }),
-    ({ result, section, version }) => {
+    async () => {
+      const asked = voicingInputs(useSong.getState().song, part, section);
+      const block = partById(part)?.link?.kind === "block";
+      return { asked, result: block ? await workers.writer.block(section, part) : await workers.writer.voice(section, part) };
+    },
+    ({ result, asked }) => {
       const state = useSong.getState();
-      const now = partById(part);
-      if (!now?.link) return;
-      if (state.version !== version || useView.getState().section !== section) {
-        revoice(part);
+      if (!partById(part)?.link) return;
+      if (differ(asked, voicingInputs(state.song, part, section))) {
+        revoice(section, part);
         return;
       }
-      const { voicing, set } = useView.getState();
+      const view = useView.getState();
+      const show = (value: SectionVoicing | null) => {
+        if (view.section !== section) return;
+        const { [part]: _, ...rest } = view.voicing;
+        view.set({ voicing: value ? { ...rest, [part]: value } : rest });
+      };
       if (!result.ok) {
-        const { [part]: _, ...rest } = voicing;
-        set({ voicing: rest });
-        state.say(result.error);
+        show(null);
+        if (view.section === section) state.say(result.error);
         return;
       }
       // Undo steps over what is stored here: the voicings belong to the edit that called for them.
       const stored = state.song?.sections.find((s) => s.id === section);
       const { value } = result;
       if (value && "ids" in value) {
-        set({ voicing: { ...voicing, [part]: value } });
-        const edit = storeVoicing(section, part, value);
-        const stale = stored?.chords.some(
-          (c) => (c.voicings?.[part]?.pitches ?? []).join() !== (edit.do === "setVoicings" ? (edit.pitches[c.id] ?? []) : []).join(),
-        );
-        if (stale) state.edit(edit, { quiet: true });
+        show(value);
+        const pitches = new Map(value.ids.map((id, i) => [id, value.chords[i]!.pitches.join()]));
+        if (stored?.chords.some((c) => (c.voicings?.[part]?.pitches ?? []).join() !== (pitches.get(c.id) ?? "")))
+          state.edit(storeVoicing(section, part, value), { quiet: true });
       } else {
         const text = (notes: readonly { start: number; duration: number; pitch: string }[]) =>
           notes
@@ -66,49 +69,60 @@ const makeVoice = (part: string) =>
     },
   );
 
-const partById = (id: string): Part | undefined => useSong.getState().song?.parts.find((p) => p.id === id);
-
 const voices = new Map<string, ReturnType<typeof makeVoice>>();
-function revoice(only?: string): void {
-  const { song, version } = useSong.getState();
-  for (const part of voicedParts(song)) {
-    if (only && part.id !== only) continue;
-    if (!voices.has(part.id)) voices.set(part.id, makeVoice(part.id));
-    voices.get(part.id)!(useView.getState().section, version);
-  }
+function revoice(section: string, part: string): void {
+  const id = `${section}|${part}`;
+  if (!voices.has(id)) voices.set(id, makeVoice(section, part));
+  voices.get(id)!();
 }
 
-/** What the voicing path of a part depends on. */
-const voicingInputs = (song: Song | null, part: Part, section: string): unknown[] => {
-  const here = song?.sections.find((s) => s.id === section);
-  const own = song?.instruments?.find((i) => i.id === part.instrument);
+/** Every part of the section in view, whose paths are shown. */
+const revoiceShown = (): void => {
+  for (const part of voicedParts(useSong.getState().song)) revoice(useView.getState().section, part.id);
+};
+
+/** Sections out of sight in which a part has chords but no voicings yet. */
+function revoiceBare(): void {
+  const { song } = useSong.getState();
+  for (const part of voicedParts(song))
+    for (const section of song?.sections ?? [])
+      if (part.link!.kind === "voicing" && section.chords.some((c) => c.symbol !== "N.C." && !c.voicings?.[part.id]))
+        revoice(section.id, part.id);
+}
+
+const differ = (a: readonly unknown[], b: readonly unknown[]): boolean => a.length !== b.length || a.some((x, i) => x !== b[i]);
+
+/** What the voicing path of a part in a section depends on. */
+const voicingInputs = (song: Song | null, partId: string, section: string): unknown[] => {
+  const part = song?.parts.find((p) => p.id === partId);
+  if (!song || !part) return [];
+  const here = song.sections.find((s) => s.id === section);
   return [
     part.instrument,
-    own,
+    song.instruments?.find((i) => i.id === part.instrument),
     part.link?.kind,
     part.link?.loop,
     part.link?.top,
     part.link?.top ? here?.notes[part.link.top] : null,
     part.settings,
     part.range,
-    song?.profile,
-    song?.parts.some((p) => p.role === "bass" && !p.muted),
+    song.profile,
+    song.parts.some((p) => p.role === "bass" && !p.muted),
     ...(here?.chords ?? []).flatMap((c) => {
-      const v = c.voicings?.[part.id];
+      const v = c.voicings?.[partId];
       return [c.id, c.symbol, c.start, v?.pinned ?? false, v?.pinned ? v.pitches : null, v?.top, v?.bottom];
     }),
   ];
 };
 
-/** Parts whose path has to be found anew between two versions of the song. */
-function stale(song: Song, before: Song | null, section: string): Part[] {
-  return voicedParts(song).filter((part) => {
-    const old = before?.parts.find((p) => p.id === part.id);
-    if (!old) return true;
-    const now = voicingInputs(song, part, section);
-    const then = voicingInputs(before, old, section);
-    return now.length !== then.length || now.some((x, i) => x !== then[i]);
-  });
+/** Lays out anew what changed between two versions of the song, in all its sections. */
+function revoiceChanged(song: Song, before: Song | null): void {
+  const sameBand = song.parts === before?.parts && song.instruments === before.instruments && song.profile === before.profile;
+  for (const section of song.sections) {
+    if (sameBand && before.sections.includes(section)) continue;
+    for (const part of voicedParts(song))
+      if (differ(voicingInputs(song, part.id, section.id), voicingInputs(before, part.id, section.id))) revoice(section.id, part.id);
+  }
 }
 
 /** Follows the song: tells the workers, judges again, and voices anew where chords, pins or the instrument changed. */
@@ -122,7 +136,7 @@ export function startAnalysis(): () => void {
     if (state.version === before.version || !state.song) return;
     sync(state.version, state.song, state.version === before.version + 1 ? state.lastEdit : null);
     refresh();
-    for (const part of stale(state.song, before.song, useView.getState().section)) revoice(part.id);
+    revoiceChanged(state.song, before.song);
   });
   const offView = useView.subscribe((state, before) => {
     if (state.section === before.section) return;
@@ -139,10 +153,11 @@ export function startAnalysis(): () => void {
       selected: { part: "", ids: [] },
     });
     refresh();
-    revoice();
+    revoiceShown();
   });
   refresh();
-  revoice();
+  revoiceShown();
+  revoiceBare();
   return () => {
     offSong();
     offView();

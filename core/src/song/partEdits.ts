@@ -42,7 +42,9 @@ export function partEdit(song: Song, edit: PartEdit, freshId: (song: Draft<Song>
     case "removePart":
       return onPart(song, edit.part, (_, s) => {
         // Parts that play its voicings keep their notes.
-        for (const p of s.parts) if (p.link?.from === edit.part || p.link?.top === edit.part) detach(song, p, s);
+        for (const p of s.parts)
+          if (p.link?.from === edit.part || (p.link?.kind === "block" && p.link.top === edit.part)) detach(song, p, s);
+          else if (p.link?.top === edit.part) delete p.link.top;
         s.parts = s.parts.filter((p) => p.id !== edit.part);
         for (const section of s.sections) {
           delete section.notes[edit.part];
