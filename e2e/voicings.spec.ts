@@ -172,6 +172,7 @@ test("an instrument of one's own is made and changed; what cannot be is refused"
   await page.getByRole("tab", { name: "Instrument" }).click();
   await page.getByRole("button", { name: "New instrument from this one" }).click();
   const name = page.getByLabel("Name of the instrument");
+  await expect(name).toHaveValue("Grand piano, my own");
   await name.fill("Barn upright");
   await name.press("Enter");
   const high = page.getByLabel("comfortable, highest note");

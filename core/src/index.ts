@@ -53,8 +53,8 @@ export { diatonicChord, isMinorish, parseNumeral, readNumerals, romanOf } from "
 export { bendTone, COLORS, hasColor, moveBySemitones, moveInScale, toggleColor, withBass, type Bent, type Color } from "./chord/modify";
 export { chordOfTones } from "./chord/parse";
 export { parseProgression } from "./song/progression";
+export { DRUM_KINDS, DRUMS, type DrumKind } from "./song/drums";
 export {
-  DRUMS,
   LIMITS,
   PROFILES,
   SONG_VERSION,
@@ -62,6 +62,7 @@ export {
   type Drum,
   type Groove,
   type Hit,
+  type Lane,
   type Link,
   type Note,
   type Occurrence,

@@ -42,7 +42,7 @@ test("what we write reads back: tracks, notes, tempo, meter, key", () => {
     const read = must(readMidi(writeMidi(song, { swing: "straight" })));
     const real = realize(song);
     expect(read.tempos[0]!.bpm).toBeCloseTo(song.tempo, 1);
-    expect(read.meters[0]!.text).toBe("4/4");
+    expect(read.meters[0]!.text).toBe(song.meter);
     expect(read.keys[0]!.key).toBe(song.key);
     for (const part of real.parts) {
       if (part.role === "drums") continue;

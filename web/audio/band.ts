@@ -60,7 +60,7 @@ const MASTER_DB = -10;
 export class Band {
   private readonly out: Tone.Volume;
   private readonly voices = new Map<string, Voice>();
-  private readonly drums: Record<Drum | "click", (time: number, velocity: number, duration?: number) => void>;
+  private readonly drums: Record<Drum | "click", (time: number, velocity: number, duration?: number, midi?: number) => void>;
   private readonly owned: { dispose(): unknown }[] = [];
   readonly ready: Promise<void>;
 
@@ -76,7 +76,7 @@ export class Band {
   /** Sounds an event at a time of the audio context. */
   play(event: SoundEvent, time: number): void {
     if (event.kind === "note") this.voices.get(event.part)?.play(event, time);
-    else if (event.kind === "drum") this.drums[event.drum](time, event.velocity / 127, event.duration);
+    else if (event.kind === "drum") this.drums[event.drum](time, event.velocity / 127, event.duration, event.midi);
     else this.drums.click(time, event.strong ? 1 : 0.6);
   }
 
@@ -156,8 +156,12 @@ export class Band {
         filterEnvelope: { attack: 0.004, decay: 0.25, sustain: 0.35, release: 0.1, baseFrequency: 150, octaves: 2.4 },
       }).connect(level),
     );
+    let last = 0;
     return {
-      play: (e, time) => {
+      play: (e, at) => {
+        // One voice is struck at strictly rising times, however fast keys are touched.
+        const time = Math.max(at, last + 0.002);
+        last = time;
         // A little shorter than written, so that the next attack begins clean on the one voice.
         synth.triggerAttackRelease(midiFrequency(e.midi), Math.max(0.03, e.duration - 0.012), time, (e.velocity / 127) ** 1.2);
         if (e.glideTo !== undefined) {
@@ -173,7 +177,7 @@ export class Band {
     };
   }
 
-  private makeDrums(): Record<Drum | "click", (time: number, velocity: number, duration?: number) => void> {
+  private makeDrums(): Record<Drum | "click", (time: number, velocity: number, duration?: number, midi?: number) => void> {
     const level = (db: number) => this.own(new Tone.Volume(db).connect(this.out));
     const kick = this.own(
       new Tone.MembraneSynth({ pitchDecay: 0.03, octaves: 5, envelope: { attack: 0.001, decay: 0.28, sustain: 0, release: 0.05 } }).connect(
@@ -195,6 +199,26 @@ export class Band {
     const clap = noise("bandpass", 1300, 0.12, -8);
     const closed = noise("highpass", 7500, 0.04, -16);
     const open = noise("highpass", 6500, 0.28, -18);
+    const ride = noise("highpass", 5200, 0.4, -21);
+    const shaker = noise("bandpass", 6000, 0.06, -15);
+    const tambourine = noise("highpass", 8500, 0.1, -17);
+    const skin = (octaves: number, decay: number, db: number) =>
+      this.own(
+        new Tone.MembraneSynth({ pitchDecay: 0.02, octaves, envelope: { attack: 0.001, decay, sustain: 0, release: 0.03 } }).connect(
+          level(db),
+        ),
+      );
+    const tom = skin(2.5, 0.3, -8);
+    const conga = skin(1.2, 0.18, -9);
+    const wood = (decay: number, db: number) =>
+      this.own(
+        new Tone.Synth({ oscillator: { type: "triangle" }, envelope: { attack: 0.001, decay, sustain: 0, release: 0.02 } }).connect(
+          level(db),
+        ),
+      );
+    const rim = wood(0.04, -11);
+    const clave = wood(0.07, -12);
+    const triangle = wood(0.9, -24);
     const click = this.own(
       new Tone.Synth({ oscillator: { type: "sine" }, envelope: { attack: 0.001, decay: 0.03, sustain: 0, release: 0.01 } }).connect(
         level(-10),
@@ -208,7 +232,8 @@ export class Band {
       run(at);
     };
     return {
-      kick: (time, v) => strike(kick, time, (t) => kick.triggerAttackRelease("C1", 0.2, t, v)),
+      kick: (time, v, duration, midi) =>
+        strike(kick, time, (t) => kick.triggerAttackRelease(midi ? midiFrequency(midi) : "C1", midi ? (duration ?? 0.5) : 0.2, t, v)),
       snare: (time, v) =>
         strike(snare, time, (t) => {
           snare.triggerAttackRelease(0.1, t, v);
@@ -217,6 +242,19 @@ export class Band {
       clap: (time, v) => strike(clap, time, (t) => clap.triggerAttackRelease(0.1, t, v)),
       closedHat: (time, v) => strike(closed, time, (t) => closed.triggerAttackRelease(0.03, t, v)),
       openHat: (time, v, duration) => strike(open, time, (t) => open.triggerAttackRelease(duration ?? 0.24, t, v)),
+      rim: (time, v) => strike(rim, time, (t) => rim.triggerAttackRelease("G5", 0.03, t, v)),
+      clave: (time, v) => strike(clave, time, (t) => clave.triggerAttackRelease("D#6", 0.05, t, v)),
+      triangle: (time, v, duration) => strike(triangle, time, (t) => triangle.triggerAttackRelease("A6", duration ?? 0.5, t, v * 0.6)),
+      tom: (time, v, _, midi) => strike(tom, time, (t) => tom.triggerAttackRelease(midi ? midiFrequency(midi) : "G2", 0.25, t, v)),
+      conga: (time, v, _, midi) => strike(conga, time, (t) => conga.triggerAttackRelease(midi ? midiFrequency(midi) : "D4", 0.14, t, v)),
+      tambourine: (time, v) => strike(tambourine, time, (t) => tambourine.triggerAttackRelease(0.08, t, v)),
+      shaker: (time, v) => strike(shaker, time, (t) => shaker.triggerAttackRelease(0.05, t, v)),
+      pedalHat: (time, v) => strike(closed, time, (t) => closed.triggerAttackRelease(0.02, t, v * 0.8)),
+      ride: (time, v) => strike(ride, time, (t) => ride.triggerAttackRelease(0.3, t, v)),
+      free1: (time, v, _, midi) => strike(tom, time, (t) => tom.triggerAttackRelease(midi ? midiFrequency(midi) : "C3", 0.2, t, v)),
+      free2: (time, v, _, midi) => strike(conga, time, (t) => conga.triggerAttackRelease(midi ? midiFrequency(midi) : "A4", 0.1, t, v)),
+      free3: (time, v) => strike(rim, time, (t) => rim.triggerAttackRelease("C6", 0.04, t, v)),
+      free4: (time, v) => strike(tambourine, time, (t) => tambourine.triggerAttackRelease(0.05, t, v)),
       click: (time, v) => strike(click, time, (t) => click.triggerAttackRelease(v === 1 ? "C6" : "G5", 0.02, t, v * 0.7)),
     };
   }

@@ -35,7 +35,7 @@ export type SoundEvent =
       glideTo?: Midi;
       swell?: boolean;
     }
-  | { kind: "drum"; time: Seconds; part: string; drum: Drum; velocity: number; duration?: Seconds }
+  | { kind: "drum"; time: Seconds; part: string; drum: Drum; velocity: number; duration?: Seconds; midi?: Midi }
   | { kind: "click"; time: Seconds; strong: boolean };
 
 export interface EventOptions {
@@ -103,6 +103,7 @@ export function schedule(
           part: drums.id,
           drum: hit.drum,
           velocity: hit.velocity,
+          ...(hit.midi !== undefined ? { midi: hit.midi } : {}),
           ...(hit.duration ? { duration: (hit.duration / QUARTER) * (60 / first!.tempo) } : {}),
         });
   if (lead && first)

@@ -149,6 +149,19 @@ function Workbench() {
             </button>
           </span>
         )}
+        <span className="shown-as" role="group" aria-label="Shown as">
+          <button type="button" aria-pressed={!view.notation} onClick={() => view.set({ notation: false })}>
+            lanes
+          </button>
+          <button
+            type="button"
+            aria-pressed={view.notation}
+            title="The section on staves, with tablature for fretted parts"
+            onClick={() => view.set({ notation: true })}
+          >
+            staves
+          </button>
+        </span>
         <button type="button" className="help-button" onClick={() => view.set({ help: true })} title="Keys (?)" aria-label="Keys">
           ?
         </button>

@@ -1,20 +1,22 @@
 import { memo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
-import { DRUMS, positionText, type Drum, type Ticks } from "../../core/src/index";
+import { DRUM_KINDS, DRUMS, positionText, type Drum, type Section, type Ticks } from "../../core/src/index";
 import { useSong } from "../store/song";
 import { useView } from "../store/view";
 import type { Axis, ScoreData } from "./data";
 import { floorTick } from "./geometry";
 import { HEAD } from "./NoteMark";
 
-export const DRUM_NAMES: Record<Drum, string> = {
-  kick: "kick",
-  snare: "snare",
-  clap: "clap",
-  closedHat: "closed hat",
-  openHat: "open hat",
-};
-/** Top to bottom as drawn: hats above, kick at the foot, under the bass. */
-export const ROWS: Drum[] = [...DRUMS].reverse();
+/** Lanes that are always drawn; others when they are used or were added. */
+const USUAL: readonly Drum[] = ["kick", "snare", "clap", "closedHat", "openHat"];
+
+/** The rows of the grid, top to bottom: hats above, kick at the foot, under the bass. */
+export const rowsOf = (section: Section): Drum[] =>
+  DRUMS.filter((d) => USUAL.includes(d) || section.groove.lanes.some((l) => l.drum === d)).reverse();
+
+/** What a lane is called. */
+export const drumName = (section: Section, drum: Drum): string =>
+  section.groove.lanes.find((l) => l.drum === drum)?.name ?? DRUM_KINDS[drum].title;
+
 export const ROW = 17;
 const STEP: Ticks = 120;
 
@@ -34,23 +36,23 @@ export const DrumLane = memo(function DrumLane({ data, axis, from, to }: { data:
   const svg = useRef<SVGSVGElement>(null);
   const [drag, setDrag] = useState<Drag | null>(null);
   const [cursor, setCursor] = useState<{ row: number; start: Ticks } | null>(null);
-  const height = ROWS.length * ROW;
+  const rows = rowsOf(data.section);
+  const height = rows.length * ROW;
   // Read from the song as it is stored now: the drawn one may be a frame behind a fast hand.
   const hit = (row: number, start: Ticks) =>
     (useSong.getState().song?.sections.find((s) => s.id === data.section.id) ?? data.section).groove.lanes
-      .find((l) => l.drum === ROWS[row])
+      .find((l) => l.drum === rows[row])
       ?.hits.find((h) => h.start === start);
   const mains = new Set(data.kicks.filter((k) => k.main).map((k) => k.start));
   const put = (row: number, start: Ticks, velocity: number | null, quiet: boolean) =>
-    edit({ do: "setHit", section: data.section.id, drum: ROWS[row]!, start, velocity }, { quiet });
-  const usual = (row: number, start: Ticks) =>
-    ROWS[row] === "kick" || ROWS[row] === "snare" || ROWS[row] === "clap" ? 100 : start % 480 === 0 ? 76 : 54;
+    edit({ do: "setHit", section: data.section.id, drum: rows[row]!, start, velocity }, { quiet });
+  const usual = (row: number, start: Ticks) => DRUM_KINDS[rows[row]!].velocity[start % 480 === 0 ? 0 : 1];
 
   const place = (e: PointerEvent) => {
     const box = svg.current!.getBoundingClientRect();
     const px = e.clientX - box.left;
     const py = e.clientY - box.top;
-    const row = Math.min(ROWS.length - 1, Math.max(0, Math.floor(py / ROW)));
+    const row = Math.min(rows.length - 1, Math.max(0, Math.floor(py / ROW)));
     // A hit stands at the left edge of its step; half a head of tolerance to its left.
     const start = floorTick(axis.tick(px - 1), STEP);
     return { row, start, y: py };
@@ -89,13 +91,13 @@ export const DrumLane = memo(function DrumLane({ data, axis, from, to }: { data:
     setDrag(null);
   };
   const onKey = (e: KeyboardEvent) => {
-    const at = cursor ?? { row: ROWS.length - 1, start: 0 };
+    const at = cursor ?? { row: rows.length - 1, start: 0 };
     const step = e.shiftKey ? data.meter.beats[0]!.duration : STEP;
     const found = hit(at.row, at.start);
     if (e.key === "ArrowLeft") setCursor({ ...at, start: Math.max(0, at.start - step) });
     else if (e.key === "ArrowRight") setCursor({ ...at, start: Math.min(data.length - STEP, at.start + step) });
     else if (e.key === "ArrowUp" && !e.altKey) setCursor({ ...at, row: Math.max(0, at.row - 1) });
-    else if (e.key === "ArrowDown" && !e.altKey) setCursor({ ...at, row: Math.min(ROWS.length - 1, at.row + 1) });
+    else if (e.key === "ArrowDown" && !e.altKey) setCursor({ ...at, row: Math.min(rows.length - 1, at.row + 1) });
     else if (e.key === "Enter") put(at.row, at.start, found ? null : usual(at.row, at.start), false);
     else if ((e.key === "Delete" || e.key === "Backspace") && found) put(at.row, at.start, null, false);
     else if ((e.key === "+" || e.key === "-" || (e.altKey && e.key.startsWith("Arrow"))) && found)
@@ -106,7 +108,7 @@ export const DrumLane = memo(function DrumLane({ data, axis, from, to }: { data:
   };
   const here = cursor && hit(cursor.row, cursor.start);
   const label = cursor
-    ? `${DRUM_NAMES[ROWS[cursor.row]!]}, ${positionText(data.meter, cursor.start)}, ${here ? `velocity ${here.velocity}${ROWS[cursor.row] === "kick" && mains.has(cursor.start) ? ", main accent" : ""}` : "empty"}`
+    ? `${drumName(data.section, rows[cursor.row]!)}, ${positionText(data.meter, cursor.start)}, ${here ? `velocity ${here.velocity}${rows[cursor.row] === "kick" && mains.has(cursor.start) ? ", main accent" : ""}` : "empty"}`
     : "arrow keys move, Enter sets a hit";
   const bars = Array.from({ length: data.section.bars }, (_, b) => b).filter(
     (b) => axis.x((b + 1) * data.meter.bar) >= from && axis.x(b * data.meter.bar) <= to,
@@ -126,7 +128,7 @@ export const DrumLane = memo(function DrumLane({ data, axis, from, to }: { data:
       onPointerUp={onUp}
       onPointerCancel={onUp}
       onKeyDown={onKey}
-      onFocus={() => cursor || setCursor({ row: ROWS.length - 1, start: 0 })}
+      onFocus={() => cursor || setCursor({ row: rows.length - 1, start: 0 })}
     >
       {bars.flatMap((b) =>
         Array.from({ length: data.meter.bar / STEP }, (_, i) => {
@@ -144,7 +146,7 @@ export const DrumLane = memo(function DrumLane({ data, axis, from, to }: { data:
           );
         }),
       )}
-      {ROWS.map((drum, row) => (
+      {rows.map((drum, row) => (
         <g key={drum} className={`row ${drum}`}>
           <line className="row-line" x1={axis.x(0)} x2={axis.x(data.length)} y1={row * ROW + ROW / 2} y2={row * ROW + ROW / 2} />
           {data.section.groove.lanes
@@ -162,14 +164,14 @@ export const DrumLane = memo(function DrumLane({ data, axis, from, to }: { data:
                   data-hit={`${drum}@${h.start}`}
                   d={`M${x},${y - r} L${x + r * 0.8},${y} L${x},${y + r} L${x - r * 0.8},${y} Z`}
                 >
-                  <title>{`${DRUM_NAMES[drum]}, ${positionText(data.meter, h.start)}, velocity ${h.velocity}`}</title>
+                  <title>{`${drumName(data.section, drum)}, ${positionText(data.meter, h.start)}, velocity ${h.velocity}`}</title>
                 </path>
               );
             })}
         </g>
       ))}
       {!data.real.hits.length && (
-        <text className="invite" x={axis.x(0) + 10} y={(ROWS.length - 0.5) * ROW}>
+        <text className="invite" x={axis.x(0) + 10} y={(rows.length - 0.5) * ROW}>
           Click in this row to paint a kick
         </text>
       )}

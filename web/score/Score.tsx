@@ -6,7 +6,7 @@ import { useView } from "../store/view";
 import { InPlace } from "../ui/InPlace";
 import { ChordRow } from "./ChordRow";
 import { makeAxis, partOfReal, type ScoreData } from "./data";
-import { DRUM_NAMES, DrumLane, ROW, ROWS } from "./DrumLane";
+import { drumName, DrumLane, ROW, rowsOf } from "./DrumLane";
 import { laneRange } from "./geometry";
 import { HEAD } from "./NoteMark";
 import { laneFoot, octaves } from "./LaneBack";
@@ -86,7 +86,8 @@ export function Score({ data }: { data: ScoreData }) {
   const pitched = parts.filter((p) => p.role !== "drums");
   const open = pitched.filter((p) => !folded.includes(p.id));
   const drums = parts.find((p) => p.role === "drums");
-  const drumHeight = drums && !folded.includes(drums.id) ? ROWS.length * ROW : FOLDED;
+  const rows = rowsOf(data.section);
+  const drumHeight = drums && !folded.includes(drums.id) ? rows.length * ROW : FOLDED;
   const spare = box.height - TOP - drumHeight - (pitched.length - open.length) * FOLDED - parts.length - 16;
   const laneHeight = Math.max(84, Math.min(190, Math.floor(spare / Math.max(1, open.length))));
   const toggle = (list: string[], id: string) => (list.includes(id) ? list.filter((x) => x !== id) : [...list, id]);
@@ -154,9 +155,9 @@ export function Score({ data }: { data: ScoreData }) {
                 </span>
                 {part.role === "drums" &&
                   !isFolded &&
-                  ROWS.map((drum, i) => (
+                  rows.map((drum, i) => (
                     <i key={drum} className="drum-name" style={{ top: i * ROW }}>
-                      {DRUM_NAMES[drum]}
+                      {drumName(data.section, drum)}
                     </i>
                   ))}
                 {part.role !== "drums" && !isFolded && (

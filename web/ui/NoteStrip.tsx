@@ -41,19 +41,6 @@ export function NoteStrip({ data }: { data: ScoreData }) {
   const following = note && part ? partOfReal(data, part.id).notes.find((n) => n.start > note.start) : undefined;
   return (
     <div className="strip-bar" role="toolbar" aria-label="Notes">
-      <span className="group" role="group" aria-label="Shown as">
-        <button type="button" aria-pressed={!notation} onClick={() => set({ notation: false })}>
-          lanes
-        </button>
-        <button
-          type="button"
-          aria-pressed={notation}
-          title="The section on staves, with tablature for fretted parts"
-          onClick={() => set({ notation: true })}
-        >
-          staves
-        </button>
-      </span>
       {!notation && (
         <>
           <span className="group" role="group" aria-label="Pitch snaps to">

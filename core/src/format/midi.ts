@@ -4,10 +4,11 @@ import type { Key } from "../pitch/key";
 import { QUARTER, type Ticks } from "../time/meter";
 import { instrumentOf } from "../instrument/instruments";
 import { realize, type RealHit, type RealNote, type RealPart, type RealSong } from "../song/realize";
+import { DRUM_KINDS, DRUMS } from "../song/drums";
 import type { Drum, Song } from "../song/schema";
 
 /** General MIDI percussion notes (GM System Level 1). */
-export const GM_DRUMS: Record<Drum, number> = { kick: 36, snare: 38, clap: 39, closedHat: 42, openHat: 46 };
+export const GM_DRUMS = Object.fromEntries(DRUMS.map((d) => [d, DRUM_KINDS[d].note])) as Record<Drum, number>;
 const DRUM_CHANNEL = 9;
 /** Bend range that is set at the start of a track with glides, in semitones. */
 export const BEND_RANGE = 24;
@@ -81,7 +82,7 @@ const isMinor = (key: Key): boolean => (key.pcs[2]! - key.pcs[0]! + 12) % 12 ===
 
 function drumEvents(hits: readonly RealHit[], begin: (h: RealHit) => number, shift: Ticks): Timed[] {
   return hits.flatMap((hit) => {
-    const note = { channel: DRUM_CHANNEL, noteNumber: GM_DRUMS[hit.drum] };
+    const note = { channel: DRUM_CHANNEL, noteNumber: hit.note ?? GM_DRUMS[hit.drum] };
     return [
       make(begin(hit) + shift, 3, { type: "noteOn", ...note, velocity: hit.velocity }),
       make(begin(hit) + shift + (hit.duration ?? 60), 1, { type: "noteOff", ...note, velocity: 0 }),

@@ -6,8 +6,12 @@ import { chordSymbol, transposeChord, type Chord } from "../chord/chord";
 import { parseChord } from "../chord/parse";
 import { NO_CHORD } from "../chord/progression";
 import { sectionKey, sectionMeter, sectionTempo } from "./document";
+import { CLOSING } from "./drums";
 import { linkedHarmony, linkedNotes, type LinkedNote } from "./linked";
 import type { Drum, OwnInstrument, Part, Reason, Section, Song } from "./schema";
+
+/** An open hat that nothing closes rings for a beat. */
+const OPEN_HAT: Ticks = QUARTER;
 
 /** One pass of a section on the absolute axis. */
 export interface RealSection {
@@ -64,6 +68,10 @@ export interface RealHit {
   velocity: number;
   played: number;
   duration?: Ticks;
+  /** Of a tuned drum. */
+  midi?: Midi;
+  /** MIDI note of the lane, where it is not the usual one. */
+  note?: number;
   /** Position within its section, and index in its lane. */
   inSection: Ticks;
 }
@@ -183,10 +191,10 @@ function addPass(
     });
   }
 
-  const played = (tick: Ticks): number => {
+  const played = (tick: Ticks, swing = song.swing): number => {
     const inSection = tick + from;
     const bar = Math.floor(inSection / meter.bar) * meter.bar;
-    return bar + swung(inSection - bar, meter.bar, song.swing) - from;
+    return bar + swung(inSection - bar, meter.bar, swing) - from;
   };
   for (const part of out.parts) {
     if (pass.muted?.includes(part.id)) continue;
@@ -226,18 +234,28 @@ function addPass(
 
   const drums = song.parts.find((p) => p.role === "drums");
   if (drums && !pass.muted?.includes(drums.id)) {
+    const closing = section.groove.lanes
+      .filter((l) => CLOSING.includes(l.drum))
+      .flatMap((l) => l.hits.map((h) => h.start))
+      .sort((a, b) => a - b);
     for (const lane of section.groove.lanes)
       for (const hit of lane.hits) {
         if (hit.start < from || hit.start >= to) continue;
         const start = hit.start - from;
+        // An open hat rings until it is closed.
+        const closed = lane.drum === "openHat" ? closing.find((c) => c > hit.start) : undefined;
+        const length = closed === undefined ? hit.duration : Math.min(hit.duration ?? OPEN_HAT, closed - hit.start);
+        const swing = lane.swing === undefined ? song.swing : { ...song.swing, ratio: lane.swing };
         out.hits.push({
           drum: lane.drum,
           occurrence: pass.id,
           start: start + real.start,
           velocity: hit.velocity,
-          played: real.start + played(start) + (hit.offset ?? 0) + (drums.offset ?? 0),
+          played: real.start + played(start, swing) + (hit.offset ?? 0) + (lane.offset ?? 0) + (drums.offset ?? 0),
           inSection: hit.start,
-          ...(hit.duration ? { duration: hit.duration } : {}),
+          ...(length ? { duration: length } : {}),
+          ...(hit.pitch ? { midi: pitchMidi(hit.pitch) + semitones } : {}),
+          ...(lane.note !== undefined ? { note: lane.note } : {}),
         });
       }
     out.hits.sort((a, b) => a.start - b.start);

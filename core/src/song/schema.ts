@@ -5,6 +5,7 @@ import { parseMeter } from "../time/meter";
 import { parseChord } from "../chord/parse";
 import { NO_CHORD } from "../chord/progression";
 import { COMP_KIND_IDS } from "../comp/kinds";
+import { DRUMS } from "./drums";
 import { CLEFS, midiRange, ROLES, SOUNDS } from "../instrument/instruments";
 
 /** Limits of a song document. */
@@ -41,7 +42,6 @@ const Tempo = z
 const Symbol = readBy((text) => (text === NO_CHORD ? { ok: true } : parseChord(text)));
 const Title = z.string().trim().min(1, "needs a name").max(LIMITS.title);
 
-export const DRUMS = ["kick", "snare", "clap", "closedHat", "openHat"] as const;
 const Drum = z.enum(DRUMS);
 
 /** Why a generated thing is as it is: an id and its parameters; words come from `describeReason`. */
@@ -80,10 +80,28 @@ const ChordEvent = z.object({
   why: Reason.optional(),
 });
 
-const Hit = z.object({ start: Tick.min(0), velocity: Velocity, offset: Offset.optional(), duration: Duration.optional() });
+const Hit = z.object({
+  start: Tick.min(0),
+  velocity: Velocity,
+  offset: Offset.optional(),
+  duration: Duration.optional(),
+  /** Of a tuned drum. */
+  pitch: Pitch.optional(),
+});
+
+/** One drum: its hits, how it is named and mapped where the usual does not serve, and how it is played: swing of its own, late or early. */
+const Lane = z.object({
+  drum: Drum,
+  hits: z.array(Hit).max(10_000),
+  name: Title.optional(),
+  note: z.int().min(0).max(127).optional(),
+  swing: z.number().min(0.5).max(0.75).optional(),
+  offset: Offset.optional(),
+  tuned: z.boolean().optional(),
+});
 
 const Groove = z.object({
-  lanes: z.array(z.object({ drum: Drum, hits: z.array(Hit).max(10_000) })).max(16),
+  lanes: z.array(Lane).max(DRUMS.length),
   /** Main accents set by hand, as ticks; absent where the rule decides. */
   accents: z.array(Tick).max(10_000).optional(),
 });
@@ -240,7 +258,8 @@ export type ChordEvent = z.infer<typeof ChordEvent>;
 export type Note = z.infer<typeof Note>;
 export type Groove = z.infer<typeof Groove>;
 export type Hit = z.infer<typeof Hit>;
-export type Drum = z.infer<typeof Drum>;
+export type Lane = z.infer<typeof Lane>;
+export type { Drum } from "./drums";
 export type Reason = z.infer<typeof Reason>;
 export type Profile = (typeof PROFILES)[number];
 export type Waiver = z.infer<typeof Waiver>;

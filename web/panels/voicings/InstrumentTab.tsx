@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import {
   CLEFS,
   instrumentOf,
@@ -44,11 +44,16 @@ export function InstrumentTab({ data, part }: { data: ScoreData; part: Part }) {
   const instrument = instrumentOf(part.instrument, song);
   const known = INSTRUMENTS.find((i) => i.id === instrument.id);
   const own = song.instruments?.some((i) => i.id === instrument.id) ?? false;
-  const [changing, setChanging] = useState(own);
+  const [asked, setChanging] = useState(false);
+  const changing = asked || own;
+  useEffect(() => setChanging(false), [instrument.id]);
+  /** The instrument as it is stored now: what is drawn may be a moment behind. */
+  const stored = (): Instrument => {
+    const now = useSong.getState().song ?? song;
+    return instrumentOf(now.parts.find((p) => p.id === part.id)?.instrument ?? part.instrument, now);
+  };
   const put = (change: Partial<Instrument>): boolean => {
-    // As it is stored now: what is drawn may be a moment behind.
-    const now = instrumentOf(part.instrument, useSong.getState().song ?? song);
-    const copy = structuredClone({ ...now, ...change, source: "this song's own values" }) as OwnInstrument;
+    const copy = structuredClone({ ...stored(), ...change, source: "this song's own values" }) as OwnInstrument;
     soundWhenVoiced(part.id);
     return edit({ do: "setInstrument", instrument: copy });
   };
@@ -76,7 +81,7 @@ export function InstrumentTab({ data, part }: { data: ScoreData; part: Part }) {
                 commit={(text) => {
                   const name = pitch(text);
                   if (!name) return false;
-                  const range: [string, string] = [...instrumentOf(part.instrument, useSong.getState().song ?? song)[field]];
+                  const range: [string, string] = [...stored()[field]];
                   range[end] = name;
                   return put({ [field]: range });
                 }}
@@ -99,17 +104,14 @@ export function InstrumentTab({ data, part }: { data: ScoreData; part: Part }) {
       title: `${instrument.title}, my own`,
       source: "this song's own values",
     } as OwnInstrument;
-    if (
-      edit({
-        do: "all",
-        label: "instrument",
-        edits: [
-          { do: "setInstrument", instrument: made },
-          { do: "setPart", part: part.id, instrument: id },
-        ],
-      })
-    )
-      setChanging(true);
+    edit({
+      do: "all",
+      label: "instrument",
+      edits: [
+        { do: "setInstrument", instrument: made },
+        { do: "setPart", part: part.id, instrument: id },
+      ],
+    });
   };
   return (
     <>
@@ -268,7 +270,7 @@ export function InstrumentTab({ data, part }: { data: ScoreData; part: Part }) {
                     { do: "setPart" as const, part: part.id, instrument: "piano" },
                     { do: "removeInstrument" as const, instrument: instrument.id },
                   ];
-              if (edit({ do: "all", label: "instrument", edits })) setChanging(false);
+              edit({ do: "all", label: "instrument", edits });
             }}
           >
             {known ? "Back to the handbook's values" : "Remove this instrument"}

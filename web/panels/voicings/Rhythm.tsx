@@ -1,6 +1,5 @@
-import { DRUMS, PATTERNS, stepsOf, type Part } from "../../../core/src/index";
+import { DRUM_KINDS, DRUMS, PATTERNS, stepsOf, type Part } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
-import { DRUM_NAMES } from "../../score/DrumLane";
 
 const NEXT: Record<string, string> = { ".": "x", x: "X", X: "-", "-": "." };
 const CELL: Record<string, string> = { ".": "silent", x: "struck", X: "struck hard", "-": "held on" };
@@ -42,9 +41,9 @@ export function Rhythm({
               </option>
             ))}
             <option value="own">Your own</option>
-            {DRUMS.map((d) => (
+            {DRUMS.filter((d) => data.section.groove.lanes.some((l) => l.drum === d)).map((d) => (
               <option key={d} value={`drum:${d}`}>
-                With the {DRUM_NAMES[d]}
+                With the {DRUM_KINDS[d].title}
               </option>
             ))}
           </select>

@@ -1,4 +1,3 @@
-import { instrumentOf } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import { useView, VOICE_TABS, type VoiceTab } from "../../store/view";
@@ -55,7 +54,7 @@ export function VoicingsPanel({ data }: { data: ScoreData }) {
       {voiceTab === "path" && <PathTab data={data} part={part} />}
       {voiceTab === "chord" && <ChordTab data={data} part={part} />}
       {voiceTab === "parts" && <PartsTab data={data} />}
-      {voiceTab === "instrument" && <InstrumentTab key={part.id + instrumentOf(part.instrument, data.song).id} data={data} part={part} />}
+      {voiceTab === "instrument" && <InstrumentTab key={part.id} data={data} part={part} />}
     </>
   );
 }
