@@ -1,3 +1,4 @@
+import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
 import { pitchMidi, type Song } from "../core/src/index";
 import { expect, songOf, test } from "./fixtures";
@@ -211,4 +212,19 @@ test("on staves: key, clefs, tablature, written pitch; the playhead goes along a
   await expect(head).toBeHidden();
   await page.getByRole("button", { name: "lanes" }).click();
   await expect(page.locator(".lane.bass [data-note]").first()).toBeVisible();
+});
+
+test("every tab and the staves can be read by everybody: axe finds nothing", async ({ page }) => {
+  await copyOf(page, "hayloft-waltz");
+  for (const name of ["Path", "Chord", "Parts", "Instrument"]) {
+    await page.getByRole("tab", { name }).click();
+    if (name === "Instrument") {
+      await page.getByRole("button", { name: "Change it for this song" }).click();
+      await page.getByRole("button", { name: "staves" }).click();
+      await expect(page.locator(".sheet svg").first()).toBeVisible();
+    }
+    const scanned = name === "Instrument" ? new AxeBuilder({ page }) : new AxeBuilder({ page }).exclude("#score");
+    const found = await scanned.options({ resultTypes: ["violations"] }).analyze();
+    expect([name, found.violations.map((v) => `${v.id}: ${v.nodes[0]!.html.slice(0, 160)}`)]).toEqual([name, []]);
+  }
 });
