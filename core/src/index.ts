@@ -205,6 +205,9 @@ export {
 } from "./reharm/harmonize";
 export type { Technique } from "./reharm/technique";
 export { TECHNIQUES } from "./reharm/techniques";
+export { euclid } from "./groove/euclid";
+export { DRUM_PATTERNS, mergeLanes, patternLanes, roll, stepHits, withFill, withVariation, type DrumPattern } from "./groove/patterns";
+export { syncopation, syncopations, type Syncopation } from "./groove/syncopation";
 export { reasonOf, reportBass, type BassReport } from "./bass/report";
 export { adaptBass } from "./bass/adapt";
 export { BASS_STYLES } from "./bass/styles";

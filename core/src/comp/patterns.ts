@@ -22,7 +22,7 @@ export interface CompPattern {
 }
 
 /** Writes a bar beat by beat: what each beat holds, by its number and its length in steps. */
-const byBeat =
+export const byBeat =
   (beat: (index: number, steps: number, last: boolean) => string) =>
   (meter: Meter): string =>
     meter.beats

@@ -6,6 +6,8 @@ import {
   SongSchema,
   type ChordEvent,
   type Drum,
+  type Hit,
+  type Lane,
   type Link,
   type Note,
   type OwnInstrument,
@@ -13,6 +15,8 @@ import {
   type Profile,
   type Song,
 } from "./schema";
+
+type Nullable<T> = { [K in keyof T]?: T[K] | null };
 
 /**
  * Every change to a song is one of these edits: plain data with a name, applied by a pure function song → song. Fixes, undo, autosave and
@@ -46,6 +50,10 @@ export type Edit =
   | { do: "removeNotes"; section: string; part: string; notes: string[] }
   | { do: "setNotes"; section: string; part: string; notes: (Omit<Note, "id"> & { id?: string })[] }
   | { do: "setHit"; section: string; drum: Drum; start: Ticks; velocity: number | null }
+  /** Null takes a field away. */
+  | { do: "changeHit"; section: string; drum: Drum; start: Ticks; change: Nullable<Omit<Hit, "start">> }
+  | { do: "setLane"; section: string; drum: Drum; change: Nullable<Omit<Lane, "drum" | "hits">> & { hits?: Hit[] } }
+  | { do: "setDrums"; section: string; lanes: Lane[] }
   | { do: "repeatDrums"; section: string; bar: number }
   | { do: "setAccents"; section: string; accents: Ticks[] | null }
   | {

@@ -1,17 +1,16 @@
 import type { Draft } from "immer";
 import { fail, ok, type Result } from "../result";
 import { parseKey } from "../pitch/key";
-import type { Ticks } from "../time/meter";
 import { chordSymbol } from "../chord/chord";
 import { parseChord } from "../chord/parse";
 import { NO_CHORD } from "../chord/progression";
 import { setLine, setMeter } from "./chordEdits";
+import { drumEdit } from "./drumEdits";
 import { chordGroupEdit, respellSong } from "./chordGroups";
-import { sectionMeter } from "./document";
 import { checked, done, field, type Applied, type Checker, type Edit } from "./edit";
 import { noteEdit } from "./noteEdits";
 import { partEdit } from "./partEdits";
-import { LIMITS, type Drum, type Section, type Song } from "./schema";
+import { LIMITS, type Section, type Song } from "./schema";
 
 /** Applies an edit. The song that was passed in is never changed; an edit that cannot be made leaves everything as it was and says why. */
 export function applyEdit(song: Song, edit: Edit): Result<Applied> {
@@ -129,37 +128,14 @@ function sectionEdit(song: Song, edit: Extract<Edit, { section: string }>): Resu
         if (pitch) delete voicing.pinned;
       });
     case "setHit":
-      return inSection((s) => setHit(s, edit));
-    case "repeatDrums": {
-      const bar = sectionMeter(song, section).bar;
-      return inSection((s) => {
-        for (const lane of s.groove.lanes) {
-          const pattern = lane.hits.filter((h) => h.start >= edit.bar * bar && h.start < (edit.bar + 1) * bar);
-          lane.hits = Array.from({ length: s.bars }, (_, i) =>
-            pattern.map((h) => ({ ...h, start: h.start + (i - edit.bar) * bar })),
-          ).flat();
-        }
-      });
-    }
+    case "changeHit":
+    case "setLane":
+    case "setDrums":
+    case "repeatDrums":
     case "setAccents":
-      return inSection((s) => {
-        if (edit.accents) s.groove.accents = [...new Set(edit.accents)].sort((a, b) => a - b);
-        else delete s.groove.accents;
-      });
+      return drumEdit(song, section, edit);
     default:
       return noteEdit(song, section, edit);
-  }
-}
-
-function setHit(section: Draft<Section>, { drum, start, velocity }: { drum: Drum; start: Ticks; velocity: number | null }): void {
-  let lane = section.groove.lanes.find((l) => l.drum === drum);
-  if (!lane) section.groove.lanes.push((lane = { drum, hits: [] }));
-  const hit = lane.hits.find((h) => h.start === start);
-  if (velocity === null) lane.hits = lane.hits.filter((h) => h.start !== start);
-  else if (hit) hit.velocity = Math.round(Math.min(127, Math.max(1, velocity)));
-  else {
-    lane.hits.push({ start, velocity: Math.round(Math.min(127, Math.max(1, velocity))) });
-    lane.hits.sort((a, b) => a.start - b.start);
   }
 }
 
