@@ -3,6 +3,9 @@ import { applyEdit, checkSong, createChecker, must, parseSong, voiceSection, typ
 import { demoSongs } from "../../demo/songs";
 import { songWith } from "./helpers";
 
+/** Songs are immutable: made once, they serve every test. */
+const DEMO = demoSongs();
+
 /** Edits of all kinds with values inside and outside what is allowed. */
 const someEdit = (song: Song): fc.Arbitrary<Edit> => {
   const section = song.sections[0]!;
@@ -111,7 +114,7 @@ test("whatever is edited, the document stays valid, and the song before stays as
 });
 
 test("what did not change is shared with the song before, so that a history of songs is cheap", () => {
-  const [song] = demoSongs();
+  const [song] = DEMO;
   const next = must(applyEdit(song!, { do: "setHit", section: "s1", drum: "kick", start: 120, velocity: 50 })).song;
   expect(next.sections[1]).toBe(song!.sections[1]);
   expect(next.sections[0]!.notes).toBe(song!.sections[0]!.notes);
@@ -124,7 +127,7 @@ test("a checker that remembers finds what a fresh one finds, after every one of 
     list.map((f) => `${f.id} ${f.severity} ${f.message} ${f.waived ?? ""} ${f.fixes.map((x) => x.label).join()}`).sort();
   for (let seed = 50; seed < 53; seed++) {
     const checker = createChecker();
-    walk(demoSongs()[seed % 2]!, seed, 12, (song) => {
+    walk(DEMO[seed % 2]!, seed, 12, (song) => {
       const fresh = checkSong(song).filter((f) => f.where.section === song.sections[0]!.id);
       expect(plain(checker.section(song, song.sections[0]!.id))).toEqual(plain(fresh));
     });
@@ -135,7 +138,7 @@ test("every fix of every finding can be made and leaves a valid song with its ow
   let seen = 0;
   for (let seed = 80; seed < 83; seed++) {
     let last: Song | null = null;
-    walk(demoSongs()[seed % 2]!, seed, 12, (song) => void (last = song));
+    walk(DEMO[seed % 2]!, seed, 12, (song) => void (last = song));
     const song = must(applyEdit(last!, { do: "setProfile", profile: "chorale" })).song;
     for (const finding of checkSong(song).slice(0, 6))
       for (const fix of finding.fixes) {
@@ -155,7 +158,7 @@ test("every fix of every finding can be made and leaves a valid song with its ow
 });
 
 test("stored voicings are those the search finds: the demo is voiced as the application would", () => {
-  for (const song of demoSongs())
+  for (const song of DEMO)
     for (const section of song.sections) {
       const voiced = must(voiceSection(song, section.id, "keys"));
       const stored = section.chords.map((c) => c.voicings?.keys?.pitches.join(" "));
