@@ -84,6 +84,7 @@ test("patterns by feel fit every meter, begin with a kick on the first beat, and
   expect(of("four-floor", "kick")).toEqual([0, 1, 2, 3]);
   expect(of("half-time", "snare")).toEqual([2]);
   expect(of("boom-bap", "snare")).toEqual([1, 3]);
+  expect(of("bossa", "kick")).toEqual([0, 1.5, 2, 3.5]);
   expect(of("waltz", "snare", "3/4")).toEqual([1, 2]);
   expect(of("six-eight", "snare", "6/8")).toEqual([1.5]);
   expect(of("shuffle", "closedHat").slice(0, 4)).toEqual([0, 2 / 3, 1, 5 / 3]);

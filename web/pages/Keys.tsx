@@ -24,7 +24,7 @@ export function Keys({ data, workspace }: { data: ScoreData; workspace: Workspac
   const view = useView();
   const lines = useLineOffers(data);
   const bass = data.song.parts.find((p) => p.role === "bass")?.id;
-  const inChords = workspace === "chords" || workspace === "voicings";
+  const inChords = workspace === "chords" || workspace === "voicings" || workspace === "groove";
   const offers = inChords ? view.offers : lines;
   const heard = offers.findIndex((o) => view.preview?.id === o.id);
   const bar = data.meter.bar;

@@ -5,7 +5,7 @@ import { endPreview, renderOpenSong, startSound } from "../audio/sound";
 import { BassPanel } from "../panels/BassPanel";
 import { CheckPanel } from "../panels/CheckPanel";
 import { ChordsPanel } from "../panels/ChordsPanel";
-import { GroovePanel } from "../panels/GroovePanel";
+import { GroovePanel } from "../panels/groove/GroovePanel";
 import { HandOverPanel } from "../panels/HandOverPanel";
 import { VoicingsPanel } from "../panels/voicings/VoicingsPanel";
 import { Score } from "../score/Score";

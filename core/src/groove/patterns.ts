@@ -85,7 +85,7 @@ export const DRUM_PATTERNS: readonly DrumPattern[] = [
     title: "Bossa-type",
     explanation: "A kick that walks with the bass, a rim figure over two bars, a shaker that never stops.",
     rows: (m) => [
-      beats("kick", (_, n) => "x..x".slice(0, n), m),
+      beats("kick", (i) => (i % 2 === 0 ? "X" : "..x"), m),
       row("rim", fit("x..x..x...x..x..", m) + fit("..x..x..x..x..x.", m)),
       beats("shaker", (_, n) => eighths(n), m),
     ],

@@ -1,26 +1,14 @@
-import { LOUD_KICK, positionText } from "../../core/src/index";
-import type { ScoreData } from "../score/data";
-import { useSong } from "../store/song";
+import { LOUD_KICK, positionText } from "../../../core/src/index";
+import type { ScoreData } from "../../score/data";
+import { useSong } from "../../store/song";
 
-export function GroovePanel({ data }: { data: ScoreData }) {
+/** The main accents of the kick: by rule, or marked by hand. */
+export function Kicks({ data }: { data: ScoreData }) {
   const edit = useSong((s) => s.edit);
   const { groove } = data.section;
   const mains = data.kicks.filter((k) => k.main).map((k) => k.start);
-  const filled = new Set(groove.lanes.flatMap((l) => l.hits.map((h) => Math.floor(h.start / data.meter.bar))));
-  const firstFilled = [...filled].sort((a, b) => a - b)[0];
   return (
     <>
-      <h2>Groove, {data.section.name.toLowerCase()}</h2>
-      <p className="small">Click or drag in the drum grid to paint, click a hit to take it away, drag a hit up or down for its loudness.</p>
-      <div className="controls">
-        <button
-          type="button"
-          disabled={firstFilled === undefined || data.section.bars < 2}
-          onClick={() => edit({ do: "repeatDrums", section: data.section.id, bar: firstFilled! })}
-        >
-          Repeat bar {(firstFilled ?? 0) + 1} through the section
-        </button>
-      </div>
       <h3>Kick</h3>
       <p className="small">
         Main accents are what the bass must meet: kicks on a beat or with velocity {LOUD_KICK} and more, unless you mark them yourself.
