@@ -205,6 +205,7 @@ export {
 } from "./reharm/harmonize";
 export type { Technique } from "./reharm/technique";
 export { TECHNIQUES } from "./reharm/techniques";
+export { ACCENT_STEP, accentMap, pairOf, type AccentMap, type AccentPair, type AccentRow, type PairKind } from "./groove/accentMap";
 export { euclid } from "./groove/euclid";
 export { DRUM_PATTERNS, mergeLanes, patternLanes, roll, stepHits, withFill, withVariation, type DrumPattern } from "./groove/patterns";
 export { syncopation, syncopations, type Syncopation } from "./groove/syncopation";

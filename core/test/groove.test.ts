@@ -1,4 +1,5 @@
 import {
+  accentMap,
   applyEdit,
   DRUM_KINDS,
   DRUM_PATTERNS,
@@ -8,6 +9,7 @@ import {
   kicks,
   mergeLanes,
   must,
+  pairOf,
   parseMeter,
   parseSong,
   patternLanes,
@@ -153,4 +155,55 @@ test("every drum has a name and a note of its own on the General MIDI map (GM Sy
     ),
   ).toEqual([36, 37, 38, 39, 42, 44, 46, 51, 54, 75, 81]);
   expect(Object.values(DRUM_KINDS).every((d) => d.title.length > 2)).toBe(true);
+});
+
+describe("the accent map", () => {
+  const song = songWith({
+    line: "| C | C |",
+    kicks: [0, 2.5, 4, 6.5].map((b) => [b, 110]),
+    bass: ["0 C2 1", "2.5 C2 1", "4 C2 1", "6.5 G2 1"],
+    melody: ["0.5 E4 0.5", "1.5 G4 1", "4.5 E4 0.5", "5.5 G4 1"],
+  });
+  const map = must(accentMap(song, "s1"));
+  const row = (id: string) => map.rows.find((r) => r.id === id)!;
+  const pair = (a: string, b: string) => map.pairs.find((p) => (p.a === a && p.b === b) || (p.a === b && p.b === a))!;
+
+  test("says for every sixteenth of the bar who strikes and how strongly, a chord counting once", () => {
+    expect(map.steps).toBe(16);
+    expect(row("drum:kick").accents).toEqual([0, 10]);
+    expect(row("drum:kick").strength[0]).toBeCloseTo(110 / 127);
+    expect(map.total[0]).toBeCloseTo(map.rows.reduce((sum, r) => sum + r.strength[0]!, 0));
+    const chords = edit(song, {
+      do: "pinVoicing",
+      section: "s1",
+      part: "keys",
+      chord: song.sections[0]!.chords[0]!.id,
+      pitches: ["C4", "E4", "G4"],
+    });
+    expect(must(accentMap(chords, "s1")).rows.find((r) => r.id === "keys")!.strength[0]).toBeCloseTo(72 / 127 / 2);
+  });
+
+  test("pairs: bass with the kick agrees, the tune between them interlocks, a sixteenth beside the kick rubs", () => {
+    expect(pair("bass", "drum:kick")).toMatchObject({ kind: "agree", together: [0, 10] });
+    expect(pair("melody", "drum:kick").kind).toBe("interlock");
+    expect(pairOf({ id: "a", accents: [0, 6, 10] }, { id: "b", accents: [0, 7, 11] }, 16)).toMatchObject({
+      kind: "fight",
+      together: [0],
+      rubbing: [
+        [6, 7],
+        [10, 11],
+      ],
+    });
+    // The end of the bar lies beside its beginning.
+    expect(pairOf({ id: "a", accents: [0, 8] }, { id: "b", accents: [15, 4] }, 16).rubbing).toEqual([[0, 15]]);
+  });
+
+  test("syncopation is counted for every player, for a bar", () => {
+    // Beat 3½ into a silent beat 4 and bar line: one syncopated attack a bar.
+    expect(row("drum:kick").syncopations).toHaveLength(2);
+    expect(row("drum:kick").syncopation).toBeGreaterThan(0);
+    expect(must(accentMap(songWith({ kicks: [0, 1, 2, 3].map((b) => [b, 100]) }), "s1")).rows[0]!.syncopations.length).toBeLessThanOrEqual(
+      1,
+    );
+  });
 });

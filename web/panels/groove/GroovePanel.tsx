@@ -4,12 +4,13 @@ import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import { useView, type Offer } from "../../store/view";
 import { OfferButtons } from "../chords/offers";
+import { Accents } from "./Accents";
 import { Euclidean } from "./Euclidean";
 import { Kicks } from "./Kicks";
 import { LaneTab } from "./LaneTab";
 
 const TABS = ["patterns", "lanes", "accents"] as const;
-const TITLES = { patterns: "Patterns", lanes: "Lanes", accents: "Kick" };
+const TITLES = { patterns: "Patterns", lanes: "Lanes", accents: "Accents" };
 
 export function GroovePanel({ data }: { data: ScoreData }) {
   const [tab, setTab] = useState<(typeof TABS)[number]>("patterns");
@@ -26,7 +27,12 @@ export function GroovePanel({ data }: { data: ScoreData }) {
       </div>
       {tab === "patterns" && <Patterns data={data} />}
       {tab === "lanes" && <LaneTab data={data} />}
-      {tab === "accents" && <Kicks data={data} />}
+      {tab === "accents" && (
+        <>
+          <Accents data={data} />
+          <Kicks data={data} />
+        </>
+      )}
     </>
   );
 }

@@ -1,0 +1,119 @@
+import { fail, ok, type Result } from "../result";
+import type { Meter, Ticks } from "../time/meter";
+import { sectionMeter, sectionOf } from "../song/document";
+import { DRUM_KINDS, type Drum } from "../song/drums";
+import { realize } from "../song/realize";
+import type { Song } from "../song/schema";
+import { syncopations, type Syncopation } from "./syncopation";
+
+/** Positions of the bar that are told apart: sixteenths. */
+export const ACCENT_STEP: Ticks = 120;
+
+/** One player: a pitched part, or one drum. */
+export interface AccentRow {
+  /** Part id, or `drum:kick`. */
+  id: string;
+  name: string;
+  /** For every step of the bar from 0 to 1: how often and how strongly it is struck there. */
+  strength: number[];
+  /** Steps that are accents of this player: struck in most bars, and not much softer than its strongest one. */
+  accents: number[];
+  /** Syncopated attacks, held notes counted, and their weight for a bar. */
+  syncopations: Syncopation[];
+  syncopation: number;
+}
+
+export type PairKind = "agree" | "interlock" | "fight" | "apart";
+
+/** How the accents of two players stand to each other. */
+export interface AccentPair {
+  a: string;
+  b: string;
+  kind: PairKind;
+  /** Steps on which both have an accent. */
+  together: number[];
+  /** Accents of the two that miss each other by a sixteenth: heard as unclean. */
+  rubbing: [number, number][];
+}
+
+export interface AccentMap {
+  meter: Meter;
+  steps: number;
+  rows: AccentRow[];
+  /** Over all players: who strikes where, added up. */
+  total: number[];
+  pairs: AccentPair[];
+}
+
+const ACCENT_SHARE = 0.6;
+
+/** Accents are what most bars have and what is not much softer than the strongest of the row (common practice). */
+const accentsOf = (strength: readonly number[]): number[] => {
+  const most = Math.max(...strength);
+  return strength.flatMap((s, i) => (most > 0 && s >= most * ACCENT_SHARE ? [i] : []));
+};
+
+/**
+ * Two players agree where most accents of the one with fewer fall together; they fight where at least a third of them miss each other by a
+ * sixteenth; they interlock where hardly any fall together and each fills what the other leaves (common practice).
+ */
+export function pairOf(a: Pick<AccentRow, "id" | "accents">, b: Pick<AccentRow, "id" | "accents">, steps: number): AccentPair {
+  const together = a.accents.filter((x) => b.accents.includes(x));
+  const rubbing: [number, number][] = [];
+  for (const x of a.accents)
+    for (const y of b.accents) {
+      const apart = Math.min((x - y + steps) % steps, (y - x + steps) % steps);
+      if (apart === 1 && !together.includes(x) && !together.includes(y)) rubbing.push([x, y]);
+    }
+  const fewer = Math.max(1, Math.min(a.accents.length, b.accents.length));
+  const kind: PairKind =
+    rubbing.length * 3 >= fewer && rubbing.length
+      ? "fight"
+      : together.length >= fewer * ACCENT_SHARE
+        ? "agree"
+        : together.length <= fewer * 0.34 && a.accents.length > 1 && b.accents.length > 1
+          ? "interlock"
+          : "apart";
+  return { a: a.id, b: b.id, kind, together, rubbing };
+}
+
+/** Who strikes where in the bar of a section, how syncopated each is, and how the players stand to each other. Errors: `accents.section`. */
+export function accentMap(song: Song, sectionId: string): Result<AccentMap> {
+  const section = sectionOf(song, sectionId);
+  if (!section) return fail("accents.section", `No section "${sectionId}"`);
+  const meter = sectionMeter(song, section);
+  const real = realize(song, { section: sectionId });
+  const steps = Math.round(meter.bar / ACCENT_STEP);
+  const length = section.bars * meter.bar;
+  const players: { id: string; name: string; attacks: { start: Ticks; velocity: number }[] }[] = real.parts
+    .filter((p) => p.role !== "drums" && !p.muted)
+    .map((p) => ({ id: p.id, name: p.name, attacks: p.notes.filter((n) => n.start >= 0) }));
+  for (const lane of section.groove.lanes)
+    players.push({ id: `drum:${lane.drum}`, name: lane.name ?? DRUM_KINDS[lane.drum as Drum].title, attacks: lane.hits });
+  const rows = players.flatMap(({ id, name, attacks }): AccentRow[] => {
+    // The notes of a chord are one attack, as strong as its strongest.
+    const struck = new Map<Ticks, number>();
+    for (const { start, velocity } of attacks)
+      if (start < length) {
+        const at = Math.round(start / ACCENT_STEP) * ACCENT_STEP;
+        struck.set(at, Math.max(struck.get(at) ?? 0, velocity));
+      }
+    if (!struck.size) return [];
+    const strength = new Array<number>(steps).fill(0);
+    for (const [at, velocity] of struck) strength[(at / ACCENT_STEP) % steps]! += velocity / 127 / section.bars;
+    const found = syncopations([...struck.keys()], meter, length);
+    return [
+      {
+        id,
+        name,
+        strength,
+        accents: accentsOf(strength),
+        syncopations: found,
+        syncopation: found.reduce((sum, s) => sum + s.weight, 0) / section.bars,
+      },
+    ];
+  });
+  const pairs = rows.flatMap((a, i) => rows.slice(i + 1).map((b) => pairOf(a, b, steps)));
+  const total = Array.from({ length: steps }, (_, i) => rows.reduce((sum, r) => sum + r.strength[i]!, 0));
+  return ok({ meter, steps, rows, total, pairs });
+}
