@@ -180,7 +180,7 @@ function Workbench() {
       ) : (
         <div className={`desk ${current}`}>
           <main className={view.preview ? "previewing" : ""} id="score" tabIndex={-1} aria-label="Score">
-            <NoteStrip data={data} />
+            {!view.notation && <NoteStrip data={data} />}
             {view.notation ? (
               <Suspense fallback={<p className="muted">Setting the notes …</p>}>
                 <Notation data={data} />

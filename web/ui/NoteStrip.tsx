@@ -19,7 +19,7 @@ const SNAPS: [Snap, string][] = [
 
 /** How notes snap, and the chosen note: everything about it, edited in place. */
 export function NoteStrip({ data }: { data: ScoreData }) {
-  const { selected, snap, grid, names, notation, set } = useView();
+  const { selected, snap, grid, names, set } = useView();
   const { edit, say } = useSong();
   const part = selected.ids.length ? data.song.parts.find((p) => p.id === selected.part) : undefined;
   const note = part && !part.link ? data.section.notes[part.id]?.find((n) => n.id === selected.ids[0]) : undefined;
@@ -41,25 +41,21 @@ export function NoteStrip({ data }: { data: ScoreData }) {
   const following = note && part ? partOfReal(data, part.id).notes.find((n) => n.start > note.start) : undefined;
   return (
     <div className="strip-bar" role="toolbar" aria-label="Notes">
-      {!notation && (
-        <>
-          <span className="group" role="group" aria-label="Pitch snaps to">
-            <span className="muted">snap to</span>
-            {SNAPS.map(([id, label]) => (
-              <button key={id} type="button" aria-pressed={snap === id} onClick={() => set({ snap: id })}>
-                {label}
-              </button>
-            ))}
-          </span>
-          <span className="group" role="group" aria-label="Time grid">
-            {GRIDS.map(([label, ticks]) => (
-              <button key={ticks} type="button" aria-pressed={grid === ticks} onClick={() => set({ grid: ticks })}>
-                {label}
-              </button>
-            ))}
-          </span>
-        </>
-      )}
+      <span className="group" role="group" aria-label="Pitch snaps to">
+        <span className="muted">snap to</span>
+        {SNAPS.map(([id, label]) => (
+          <button key={id} type="button" aria-pressed={snap === id} onClick={() => set({ snap: id })}>
+            {label}
+          </button>
+        ))}
+      </span>
+      <span className="group" role="group" aria-label="Time grid">
+        {GRIDS.map(([label, ticks]) => (
+          <button key={ticks} type="button" aria-pressed={grid === ticks} onClick={() => set({ grid: ticks })}>
+            {label}
+          </button>
+        ))}
+      </span>
       <button type="button" aria-pressed={names} title="Note names instead of roles" onClick={() => set({ names: !names })}>
         note names
       </button>

@@ -64,7 +64,7 @@ export const DRUM_PATTERNS: readonly DrumPattern[] = [
     explanation: "A heavy kick, a late second one, a dry snare on the backbeat, swung sixteenths.",
     swing: 0.58,
     rows: (m) => [
-      row("kick", fit("X.....x...x.....X......x..x.....", { ...m, bar: m.bar * 2 })),
+      row("kick", fit("X.....x...x.....", m) + fit("X......x..x.....", m)),
       beats("snare", (i) => (backbeat(i, m) ? "X" : ""), m),
       beats("closedHat", (_, n) => eighths(n), m),
     ],

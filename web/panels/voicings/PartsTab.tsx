@@ -68,12 +68,26 @@ export function PartsTab({ data }: { data: ScoreData }) {
   );
 }
 
+/** Why a part plays nothing. */
+function whySilent(data: ScoreData, part: Part): string {
+  const tune = data.song.parts.some((p) => (p.role === "melody" || p.role === "vocal") && data.section.notes[p.id]?.length);
+  if (!data.section.chords.length) return "there are no chords yet.";
+  if (part.link!.kind === "block")
+    return part.link!.top && data.section.notes[part.link!.top]?.length
+      ? "it is being laid out."
+      : "choose a tune under Path, and write it.";
+  if (part.link!.kind === "fills") return tune ? "no gap of the tune is long enough." : "there is no tune to leave gaps.";
+  if (part.settings.follow) return "the drum it follows is not struck.";
+  return "the part it plays after has no voicings, or its rhythm has no attack.";
+}
+
 function OnePart({ data, part }: { data: ScoreData; part: Part }) {
   const edit = useSong((s) => s.edit);
   const kind = kindOf(part);
   const sources = voicedParts(data.song).filter((p) => p.link!.kind === "voicing" && p.id !== part.id);
   const set = (settings: Record<string, string | number | boolean | null>) => edit({ do: "setPart", part: part.id, settings });
   const has = (name: SettingName) => (kind.settings as readonly SettingName[]).includes(name);
+  const silent = data.real.parts.find((p) => p.id === part.id)?.notes.length ? "" : whySilent(data, part);
   const number = (name: string, fallback: number) => (typeof part.settings[name] === "number" ? (part.settings[name] as number) : fallback);
   const choice = (name: string, label: string, options: readonly (readonly [number, string])[], fallback: number) => (
     <label>
@@ -109,6 +123,11 @@ function OnePart({ data, part }: { data: ScoreData; part: Part }) {
   return (
     <div className="one-part">
       <p className="small flush">{kind.explanation}</p>
+      {silent && (
+        <p className="small problem flush" role="status">
+          Silent in this section: {silent}
+        </p>
+      )}
       <div className="controls">
         <label>
           on{" "}

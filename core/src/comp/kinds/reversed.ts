@@ -1,4 +1,5 @@
 import type { CompKind } from "../kind";
+import { STEP } from "../patterns";
 
 export const reversed: CompKind = {
   id: "reversed",
@@ -12,7 +13,9 @@ export const reversed: CompKind = {
     const lift = typeof settings.lift === "number" ? settings.lift : 0;
     return chords.flatMap((chord) => {
       const n = chord.pitches.length;
-      const gap = Math.floor(chord.duration / (n + 1));
+      // On sixteenths, so that it can be read.
+      const even = chord.duration / (n + 1);
+      const gap = even >= STEP ? Math.floor(even / STEP) * STEP : Math.floor(even);
       return [...chord.pitches].reverse().map((p, i) => ({
         chord: chord.id,
         start: chord.start + i * gap,
