@@ -1,9 +1,10 @@
-import { beatsText, parsePitch, pitchMidi, positionText } from "../../core/src/index";
+import { beatsText, pitchMidi, positionText } from "../../core/src/index";
 import { touch } from "../audio/sound";
 import { partOfReal, type ScoreData } from "../score/data";
 import { useSong } from "../store/song";
 import { useView, type Snap } from "../store/view";
 import { InPlace } from "./InPlace";
+import { typedPitch } from "./texts";
 
 const GRIDS: [label: string, ticks: number][] = [
   ["¼", 480],
@@ -26,16 +27,9 @@ export function NoteStrip({ data }: { data: ScoreData }) {
   const change = (fields: object) =>
     edit({ do: "changeNotes", section: data.section.id, part: part!.id, notes: selected.ids.map((id) => ({ id, ...fields })) });
   const setPitch = (text: string) => {
-    const name = text
-      .replace(/^[a-g]/, (l) => l.toUpperCase())
-      .replace("♭", "b")
-      .replace("♯", "#");
-    const pitch = parsePitch(name);
-    if (!pitch.ok) {
-      say(pitch.error);
-      return false;
-    }
-    void touch(part!.id, pitch.value);
+    const name = typedPitch(text, say);
+    if (!name) return false;
+    void touch(part!.id, pitchMidi(name));
     return edit({ do: "changeNotes", section: data.section.id, part: part!.id, notes: [{ id: note!.id, pitch: name }] });
   };
   const following = note && part ? partOfReal(data, part.id).notes.find((n) => n.start > note.start) : undefined;

@@ -52,6 +52,8 @@ export interface CompKind {
   source: string;
   /** Has voicings of its own; other kinds play those of another part. */
   voices: boolean;
+  /** Name and instrument of a new part of this kind. */
+  fresh: { name: string; instrument: string };
   settings: readonly SettingName[];
   notes(ctx: CompContext): CompNote[];
 }

@@ -36,3 +36,6 @@ export const DRUMS = Object.keys(DRUM_KINDS) as [Drum, ...Drum[]];
 
 /** Hats that end an open hat. */
 export const CLOSING: readonly Drum[] = ["closedHat", "pedalHat", "openHat"];
+
+/** Drums with a pitch of their own: skins, and the free lanes that sound like them. */
+export const TUNABLE: readonly Drum[] = ["kick", "tom", "conga", "free1", "free2"];

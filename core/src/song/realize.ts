@@ -254,7 +254,7 @@ function addPass(
           played: real.start + played(start, swing) + (hit.offset ?? 0) + (lane.offset ?? 0) + (drums.offset ?? 0),
           inSection: hit.start,
           ...(length ? { duration: length } : {}),
-          ...(hit.pitch ? { midi: pitchMidi(hit.pitch) + semitones } : {}),
+          ...(hit.pitch && lane.tuned ? { midi: pitchMidi(hit.pitch) + semitones } : {}),
           ...(lane.note !== undefined ? { note: lane.note } : {}),
         });
       }

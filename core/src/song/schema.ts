@@ -4,7 +4,7 @@ import { parsePitch } from "../pitch/pitch";
 import { parseMeter } from "../time/meter";
 import { parseChord } from "../chord/parse";
 import { NO_CHORD } from "../chord/progression";
-import { COMP_KIND_IDS } from "../comp/kinds";
+import { COMP_KINDS } from "../comp/kinds";
 import { DRUMS } from "./drums";
 import { CLEFS, midiRange, ROLES, SOUNDS } from "../instrument/instruments";
 
@@ -124,7 +124,7 @@ const Section = z.object({
  * A part that is derived from the chords: how it plays them, whose voicings it plays (its own where `from` is absent), and the part whose
  * notes its top follows.
  */
-const Link = z.object({ kind: z.enum(COMP_KIND_IDS), loop: z.boolean().optional(), from: Id.optional(), top: Id.optional() });
+const Link = z.object({ kind: z.enum(COMP_KINDS.map((k) => k.id)), loop: z.boolean().optional(), from: Id.optional(), top: Id.optional() });
 
 const Span = z.tuple([Pitch, Pitch]).refine(([low, high]) => {
   const [a, b] = midiRange([low, high]);

@@ -35,6 +35,8 @@ export interface VoicingStyle {
   source: string;
   /** The number of voices belongs to the style. */
   fixed?: boolean;
+  /** Not mixed into the style that tries all keyboard styles at once. */
+  alone?: boolean;
   /** Only for instruments held like this. */
   held?: "hands" | "frets";
   /** Layouts of the chord; empty where the style does not suit it. */

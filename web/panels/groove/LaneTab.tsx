@@ -1,9 +1,10 @@
 import { useState } from "react";
-import { DRUM_KINDS, DRUMS, parsePitch, positionText, roll, typeset, type Drum, type Hit, type Lane } from "../../../core/src/index";
+import { DRUM_KINDS, DRUMS, positionText, roll, TUNABLE, typeset, type Drum, type Hit, type Lane } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { drumName } from "../../score/DrumLane";
 import { useSong } from "../../store/song";
 import { InPlace } from "../../ui/InPlace";
+import { typedPitch } from "../../ui/texts";
 
 const ms = (ticks: number, tempo: number): number => Math.round((ticks * 125) / tempo);
 
@@ -91,9 +92,11 @@ export function LaneTab({ data }: { data: ScoreData }) {
             Swing with the song
           </button>
         )}
-        <label>
-          <input type="checkbox" checked={lane.tuned ?? false} onChange={(e) => set({ tuned: e.target.checked || null })} /> tuned
-        </label>
+        {TUNABLE.includes(drum) && (
+          <label>
+            <input type="checkbox" checked={lane.tuned ?? false} onChange={(e) => set({ tuned: e.target.checked || null })} /> tuned
+          </label>
+        )}
         <button
           type="button"
           title="Thirty-second notes over the last beat, from soft to loud"
@@ -163,13 +166,8 @@ export function LaneTab({ data }: { data: ScoreData }) {
                         label={`Pitch at ${where}`}
                         value={h.pitch ? typeset(h.pitch) : "–"}
                         commit={(t) => {
-                          const name = t
-                            .replace(/^[a-g]/, (l) => l.toUpperCase())
-                            .replace("♭", "b")
-                            .replace("♯", "#");
-                          const pitch = parsePitch(name);
-                          if (!pitch.ok) say(pitch.error);
-                          return pitch.ok && change(h, { pitch: name });
+                          const pitch = typedPitch(t, say);
+                          return pitch !== null && change(h, { pitch });
                         }}
                       />
                     </td>

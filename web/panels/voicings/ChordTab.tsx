@@ -1,7 +1,6 @@
 import {
   applyEdit,
   instrumentOf,
-  parsePitch,
   pitchMidi,
   TERM_NAMES,
   TERMS,
@@ -21,8 +20,8 @@ import { FretDiagram } from "../../ui/FretDiagram";
 import { InPlace } from "../../ui/InPlace";
 import { around } from "../hear";
 import { soundPitches, soundWhenVoiced, turn } from "./act";
+import { oneDecimal, typedPitch } from "../../ui/texts";
 
-const shown = (n: number): string => (Math.round(n * 10) / 10).toFixed(1);
 const SPANS: Record<number, string> = {
   12: "an octave",
   13: "a minor ninth",
@@ -55,17 +54,9 @@ export function ChordTab({ data, part }: { data: ScoreData; part: Part }) {
     if (result.ok) void hear(result.value.song, id, id, range.from, range.to);
   };
   const setEnd = (end: "top" | "bottom", text: string): boolean => {
-    const name = text
-      .trim()
-      .replace(/^[a-g]/, (l) => l.toUpperCase())
-      .replace("♭", "b")
-      .replace("♯", "#");
-    if (/^(any|-|–)?$/i.test(name)) return edit({ do: "pinEnds", section, part: part.id, chord: event.id, [end]: null });
-    const pitch = parsePitch(name);
-    if (!pitch.ok) {
-      say(pitch.error);
-      return false;
-    }
+    if (/^(any|-|–)?$/i.test(text.trim())) return edit({ do: "pinEnds", section, part: part.id, chord: event.id, [end]: null });
+    const name = typedPitch(text, say);
+    if (!name) return false;
     soundWhenVoiced(part.id);
     return edit({ do: "pinEnds", section, part: part.id, chord: event.id, [end]: name });
   };
@@ -136,7 +127,7 @@ export function ChordTab({ data, part }: { data: ScoreData; part: Part }) {
                 <span className="small">{same ? "chosen" : a.trades.join(", ") || "nearly the same"}</span>
               </span>
               <span className="cost" title="Cost beside its present neighbors, compared with the best">
-                {i === 0 ? "best" : `+${shown(a.cost - alternatives[0]!.cost)}`}
+                {i === 0 ? "best" : `+${oneDecimal(a.cost - alternatives[0]!.cost)}`}
               </span>
               <button type="button" aria-pressed={preview?.id === id} onClick={() => hearIt(a.pitches, id)}>
                 Hear
@@ -161,14 +152,14 @@ export function ChordTab({ data, part }: { data: ScoreData; part: Part }) {
           {TERM_NAMES.filter((t) => (chosen.terms[t] ?? 0) >= 0.05).map((t) => (
             <tr key={t}>
               <th scope="row">{TERMS[t]}</th>
-              <td>{shown(chosen.terms[t] ?? 0)}</td>
+              <td>{oneDecimal(chosen.terms[t] ?? 0)}</td>
             </tr>
           ))}
         </tbody>
         <tfoot>
           <tr>
             <th scope="row">cost of this chord</th>
-            <td>{shown(chosen.cost)}</td>
+            <td>{oneDecimal(chosen.cost)}</td>
           </tr>
         </tfoot>
       </table>

@@ -4,7 +4,6 @@ import {
   instrumentOf,
   INSTRUMENTS,
   instrumentsFor,
-  parsePitch,
   parseTuning,
   SOUNDS,
   typeset,
@@ -17,6 +16,7 @@ import {
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import { InPlace } from "../../ui/InPlace";
+import { typedPitch } from "../../ui/texts";
 import { nextInstrument, soundWhenVoiced } from "./act";
 
 const CLEF_WORDS: Record<Clef, string> = { treble: "treble", alto: "alto", tenor: "tenor", bass: "bass", grand: "two staves" };
@@ -57,17 +57,6 @@ export function InstrumentTab({ data, part }: { data: ScoreData; part: Part }) {
     soundWhenVoiced(part.id);
     return edit({ do: "setInstrument", instrument: copy });
   };
-  const pitch = (text: string): string | null => {
-    const name = text
-      .trim()
-      .replace(/^[a-g]/, (l) => l.toUpperCase())
-      .replace("♭", "b")
-      .replace("♯", "#");
-    const result = parsePitch(name);
-    if (result.ok) return name;
-    say(result.error);
-    return null;
-  };
   const ends = (field: "range" | "comfortable", label: string) => (
     <tr>
       <th scope="row">{label}</th>
@@ -79,7 +68,7 @@ export function InstrumentTab({ data, part }: { data: ScoreData; part: Part }) {
                 label={`${label}, ${end ? "highest" : "lowest"} note`}
                 value={typeset(instrument[field][end])}
                 commit={(text) => {
-                  const name = pitch(text);
+                  const name = typedPitch(text, say);
                   if (!name) return false;
                   const range: [string, string] = [...stored()[field]];
                   range[end] = name;

@@ -4,8 +4,7 @@ import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import { InPlace } from "../../ui/InPlace";
 import { workers } from "../../workers/client";
-
-const shown = (n: number): string => (Math.round(n * 10) / 10).toFixed(1);
+import { oneDecimal } from "../../ui/texts";
 
 /** Tuning and capo of a fretted part. */
 export function Neck({ data, part, set }: { data: ScoreData; part: Part; set(settings: Record<string, string | number | null>): void }) {
@@ -60,7 +59,7 @@ export function Neck({ data, part, set }: { data: ScoreData; part: Part; set(set
               <span className="line-title">
                 {c.capo ? `Capo ${c.capo}` : "No capo"}: think in {typeset(c.keyOfShapes)}
                 <span className="small">
-                  strain {shown(c.strain)}, {c.barres} {c.barres === 1 ? "barre" : "barres"}, {c.open} open strings
+                  strain {oneDecimal(c.strain)}, {c.barres} {c.barres === 1 ? "barre" : "barres"}, {c.open} open strings
                 </span>
               </span>
               <button type="button" onClick={() => set({ capo: c.capo })}>

@@ -7,18 +7,6 @@ import { Rhythm } from "./Rhythm";
 
 const kindOf = (part: Part): CompKind => COMP_KINDS.find((k) => k.id === part.link!.kind)!;
 
-/** What a new part is called and who plays it. */
-const NEW: Record<string, { name: string; instrument: string }> = {
-  voicing: { name: "Guitar", instrument: "guitar" },
-  pad: { name: "Pad", instrument: "pad" },
-  high: { name: "High strings", instrument: "strings" },
-  octave: { name: "Doubling", instrument: "vibraphone" },
-  arpeggio: { name: "Arpeggio", instrument: "nylonGuitar" },
-  fills: { name: "Fills", instrument: "electricPiano" },
-  reversed: { name: "Swells", instrument: "strings" },
-  block: { name: "Block chords", instrument: "electricPiano" },
-};
-
 /** All parts that play the chords, and how each plays them. */
 export function PartsTab({ data }: { data: ScoreData }) {
   const edit = useSong((s) => s.edit);
@@ -33,9 +21,9 @@ export function PartsTab({ data }: { data: ScoreData }) {
         ? { kind: "block", ...(tune ? { top: tune.id } : {}) }
         : kind.voices
           ? { kind: "voicing", loop: true }
-          : { kind: kind.id as Link["kind"], ...(source ? { from: source.id } : {}) };
+          : { kind: kind.id, ...(source ? { from: source.id } : {}) };
     const taken = new Set(data.song.parts.map((p) => p.name));
-    const { name, instrument } = NEW[kind.id]!;
+    const { name, instrument } = kind.fresh;
     let free = name;
     for (let i = 2; taken.has(free); i++) free = `${name} ${i}`;
     if (edit({ do: "addPart", name: free, role: "chords", instrument, link, settings: {} }))
@@ -86,7 +74,7 @@ function OnePart({ data, part }: { data: ScoreData; part: Part }) {
   const kind = kindOf(part);
   const sources = voicedParts(data.song).filter((p) => p.link!.kind === "voicing" && p.id !== part.id);
   const set = (settings: Record<string, string | number | boolean | null>) => edit({ do: "setPart", part: part.id, settings });
-  const has = (name: SettingName) => (kind.settings as readonly SettingName[]).includes(name);
+  const has = (name: SettingName) => kind.settings.includes(name);
   const silent = data.real.parts.find((p) => p.id === part.id)?.notes.length ? "" : whySilent(data, part);
   const number = (name: string, fallback: number) => (typeof part.settings[name] === "number" ? (part.settings[name] as number) : fallback);
   const choice = (name: string, label: string, options: readonly (readonly [number, string])[], fallback: number) => (

@@ -2,8 +2,7 @@ import { useRef } from "react";
 import { TERM_NAMES, TERMS, weightSetting, type Part, type TermName } from "../../../core/src/index";
 import { useSong } from "../../store/song";
 import { useView } from "../../store/view";
-
-const shown = (n: number): string => (Math.round(n * 10) / 10).toFixed(1);
+import { oneDecimal } from "../../ui/texts";
 
 /** Weights of the terms, and what each costs over the whole path. */
 export function Weights({ part }: { part: Part }) {
@@ -39,7 +38,7 @@ export function Weights({ part }: { part: Part }) {
                   }}
                 />
               </td>
-              <td className="tabular">{shown(voicing?.terms[t] ?? 0)}</td>
+              <td className="tabular">{oneDecimal(voicing?.terms[t] ?? 0)}</td>
             </tr>
           ))}
         </tbody>
@@ -47,7 +46,7 @@ export function Weights({ part }: { part: Part }) {
           <tr>
             <th scope="row">cost of the path</th>
             <td />
-            <td>{shown(voicing?.cost ?? 0)}</td>
+            <td>{oneDecimal(voicing?.cost ?? 0)}</td>
           </tr>
         </tfoot>
       </table>

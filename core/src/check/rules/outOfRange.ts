@@ -1,6 +1,5 @@
 import { positionText } from "../../time/meter";
 import type { Meter } from "../../time/meter";
-import type { CompKind } from "../../comp/kind";
 import { COMP_KINDS } from "../../comp/kinds";
 import { linkedNotes } from "../../song/linked";
 import { spellAt } from "../../song/spell";
@@ -67,7 +66,7 @@ function liftedOut(song: Song, section: Section, part: Part, [low, high]: [Midi,
   if (!first) return [];
   const lift = typeof part.settings.lift === "number" ? part.settings.lift : part.link!.kind === "octave" ? 1 : 0;
   const way = first.midi < low ? 1 : -1;
-  const lifts = (COMP_KINDS as readonly CompKind[]).find((k) => k.id === part.link!.kind)!.settings.includes("lift");
+  const lifts = COMP_KINDS.find((k) => k.id === part.link!.kind)!.settings.includes("lift");
   return [
     {
       tick: first.note.start,

@@ -15,6 +15,7 @@ export const arpeggio: CompKind = {
   explanation: "The notes of each voicing one after the other, up, down or both, beginning anew with every chord.",
   source: "common practice",
   voices: false,
+  fresh: { name: "Arpeggio", instrument: "nylonGuitar" },
   settings: ["step", "way", "octaves", "lift", "human"],
   notes({ chords, settings }) {
     const step = Math.max(40, numberOf(settings, "step", 240));

@@ -8,6 +8,7 @@ export const block: CompKind = {
     "Every note of a tune becomes the top of a chord of its own: the tones of the chord close below it, moving as the tune moves. A tune note foreign to the chord is laid over its nearest tones, or a passing diminished seventh carries it.",
   source: "any jazz arranging handbook",
   voices: true,
+  fresh: { name: "Block chords", instrument: "electricPiano" },
   settings: ["strum", "human"],
   notes: () => [],
 };

@@ -8,6 +8,7 @@ export const fills: CompKind = {
     "Silent while the tune moves; in its gaps a short run of chord tones, up or down, that ends before the tune comes back. How long a gap must be is yours to say.",
   source: "common practice",
   voices: false,
+  fresh: { name: "Fills", instrument: "electricPiano" },
   settings: ["gap", "step", "lift", "human"],
   notes({ chords, settings, melody, meter, length }) {
     const beat = meter.beats[0]!.duration;

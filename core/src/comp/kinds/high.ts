@@ -10,6 +10,7 @@ export const high: CompKind = {
   explanation: "Only the top one or two notes of each voicing, lifted above the voices: light without weight.",
   source: "common practice",
   voices: false,
+  fresh: { name: "High strings", instrument: "strings" },
   settings: ["notes", "rhythm", "strum", "human"],
   notes(ctx) {
     const count = numberOf(ctx.settings, "notes", 2);

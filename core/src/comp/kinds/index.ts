@@ -9,6 +9,4 @@ import { pad } from "./pad";
 import { reversed } from "./reversed";
 
 /** All ways of playing the chords; a new one is one file and one line here. */
-export const COMP_KINDS = [chords, pad, high, octave, arpeggio, fills, reversed, block] as const satisfies readonly CompKind[];
-
-export const COMP_KIND_IDS = ["voicing", "pad", "high", "octave", "arpeggio", "fills", "reversed", "block"] as const;
+export const COMP_KINDS: readonly CompKind[] = [chords, pad, high, octave, arpeggio, fills, reversed, block];

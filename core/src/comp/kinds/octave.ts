@@ -7,6 +7,7 @@ export const octave: CompKind = {
   explanation: "The top note of each voicing again, octaves higher or lower: the line of the top made clear in another sound.",
   source: "common practice",
   voices: false,
+  fresh: { name: "Doubling", instrument: "vibraphone" },
   settings: ["lift", "rhythm", "human"],
   notes(ctx) {
     const lift = numberOf(ctx.settings, "lift", 1) || 1;

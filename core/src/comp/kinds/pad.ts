@@ -6,6 +6,7 @@ export const pad: CompKind = {
   explanation: "Holds the same chords evenly, without the chops; a note that stays in the next chord is held on, not struck again.",
   source: "common practice",
   voices: false,
+  fresh: { name: "Pad", instrument: "pad" },
   settings: ["lift"],
   notes({ chords, settings }) {
     const lift = numberOf(settings, "lift", 0);

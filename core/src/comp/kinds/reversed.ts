@@ -1,4 +1,4 @@
-import type { CompKind } from "../kind";
+import { numberOf, raised, type CompKind } from "../kind";
 import { STEP } from "../patterns";
 
 export const reversed: CompKind = {
@@ -8,9 +8,10 @@ export const reversed: CompKind = {
     "Each chord turned around in time: its notes come in one after the other from the top, swell out of silence, and end together on the lowest, where the chord ends.",
   source: "common practice",
   voices: false,
+  fresh: { name: "Swells", instrument: "strings" },
   settings: ["lift"],
   notes({ chords, settings }) {
-    const lift = typeof settings.lift === "number" ? settings.lift : 0;
+    const lift = numberOf(settings, "lift", 0);
     return chords.flatMap((chord) => {
       const n = chord.pitches.length;
       // On sixteenths, so that it can be read.
@@ -20,8 +21,7 @@ export const reversed: CompKind = {
         chord: chord.id,
         start: chord.start + i * gap,
         duration: chord.duration - i * gap,
-        midi: p.midi + 12 * lift,
-        name: p.name.replace(/-?\d+$/, (d) => String(Number(d) + lift)),
+        ...raised(p, lift),
         velocity: Math.round(48 + (44 * (i + 1)) / n),
         swell: true,
       }));

@@ -17,6 +17,7 @@ export const block: VoicingStyle = {
   explanation:
     "Four tones close together under the note of a tune, every note of it with a chord of its own; with five voices the tune is doubled at the octave. A note foreign to the chord stands in for the tone below it, or is carried by a diminished seventh.",
   source: "any jazz arranging handbook",
+  alone: true,
   candidates(chord, limits) {
     const tones = chosenTones(chord, 4, limits.bassCovered);
     const pcs = tones.map((t) => pcOf(chord, t));

@@ -26,6 +26,7 @@ export const fourPart: VoicingStyle = {
   explanation:
     "Soprano, alto, tenor and bass in their ranges, upper voices at most an octave apart, the root doubled first: textbook part writing. The bass sings the root or the written bass.",
   source: "Kostka & Payne, Tonal Harmony; Huron 2001",
+  alone: true,
   fixed: true,
   candidates(chord) {
     const pcs = [...new Set(chord.tones.map((t) => pcOf(chord, t)))];

@@ -4,7 +4,7 @@ import { close } from "./close";
 import { drop2 } from "./drop2";
 import { drop24 } from "./drop24";
 import { drop3 } from "./drop3";
-import { every } from "./every";
+import { everyOf } from "./every";
 import { fourPart } from "./fourPart";
 import { keyboard } from "./keyboard";
 import { open } from "./open";
@@ -17,10 +17,8 @@ import { single } from "./single";
 import { spread } from "./spread";
 import { upperStructure } from "./upperStructure";
 
-/** All voicing styles; a new one is one file and one line here. */
-export const VOICING_STYLES: readonly VoicingStyle[] = [
+const STYLES: readonly VoicingStyle[] = [
   keyboard,
-  every,
   shapes,
   close,
   open,
@@ -37,3 +35,6 @@ export const VOICING_STYLES: readonly VoicingStyle[] = [
   block,
   single,
 ];
+
+/** All voicing styles; a new one is one file and one line above. */
+export const VOICING_STYLES: readonly VoicingStyle[] = [keyboard, everyOf(STYLES.filter((s) => !s.alone)), ...STYLES.slice(1)];

@@ -7,6 +7,7 @@ export const power: VoicingStyle = {
   title: "Thirdless and power",
   explanation: "Root and fifth, doubled at the octave, without any third: neither major nor minor, made for distortion and for open loops.",
   source: "common practice",
+  alone: true,
   fixed: true,
   candidates(chord, limits) {
     const fifth = toneAt(chord, 5);

@@ -54,6 +54,7 @@ export const shapes: VoicingStyle = {
   explanation:
     "Every shape that one hand can hold, found by searching strings, frets, capo and tuning: four fingers over four or five frets, a barre where no open string forbids it, at most one silent string inside.",
   source: "common practice",
+  alone: true,
   held: "frets",
   candidates: (chord, { neck, voices, bassCovered }: VoicingLimits) => (neck ? shapesOf(chord, neck, voices, bassCovered) : []),
 };

@@ -7,6 +7,7 @@ export const single: VoicingStyle = {
   explanation:
     "One tone a chord, the material of a thin line: the path keeps or steps to the nearest tone, third and seventh before root and fifth.",
   source: "common practice",
+  alone: true,
   fixed: true,
   candidates: (chord, limits) =>
     chord.tones.flatMap((t) =>

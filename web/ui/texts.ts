@@ -1,0 +1,17 @@
+import { parsePitch, type PitchName, type Problem } from "../../core/src/index";
+
+/** A pitch as it is typed: small letters and real accidentals are taken as well. Null when it is none, which `say` is told. */
+export function typedPitch(text: string, say: (problem: Problem) => void): PitchName | null {
+  const name = text
+    .trim()
+    .replace(/^[a-g]/, (letter) => letter.toUpperCase())
+    .replace("♭", "b")
+    .replace("♯", "#");
+  const pitch = parsePitch(name);
+  if (pitch.ok) return name;
+  say(pitch.error);
+  return null;
+}
+
+/** A cost with one decimal. */
+export const oneDecimal = (n: number): string => (Math.round(n * 10) / 10).toFixed(1);
