@@ -53,6 +53,7 @@ export { diatonicChord, isMinorish, parseNumeral, readNumerals, romanOf } from "
 export { bendTone, COLORS, hasColor, moveBySemitones, moveInScale, toggleColor, withBass, type Bent, type Color } from "./chord/modify";
 export { chordOfTones } from "./chord/parse";
 export { parseProgression } from "./song/progression";
+export { quantize, type PlayedNote, type Quantize } from "./song/played";
 export { DRUM_KINDS, DRUMS, TUNABLE, type DrumKind } from "./song/drums";
 export {
   LIMITS,
@@ -206,17 +207,28 @@ export {
 export type { Technique } from "./reharm/technique";
 export { TECHNIQUES } from "./reharm/techniques";
 export { ACCENT_STEP, accentMap, pairOf, type AccentMap, type AccentPair, type AccentRow, type PairKind } from "./groove/accentMap";
+export { agreeOnAccents, moveAttacks, type Agreement, type PlayerRequest } from "./groove/agree";
+export { moveAway, nearness, parseReference, swapDistance, type Nearness } from "./groove/reference";
 export { euclid } from "./groove/euclid";
 export { DRUM_PATTERNS, mergeLanes, patternLanes, roll, stepHits, withFill, withVariation, type DrumPattern } from "./groove/patterns";
 export { syncopation, syncopations, type Syncopation } from "./groove/syncopation";
-export { reasonOf, reportBass, type BassReport } from "./bass/report";
+export { reasonOf, reportBass, type BassReport, type ReportLink, type ToneUse } from "./bass/report";
+export { judgeBass, type BassVerdict, type JustifiedNote } from "./bass/judge";
+export { measuresOf, type Measure } from "./bass/measures";
 export { adaptBass } from "./bass/adapt";
 export { BASS_STYLES } from "./bass/styles";
-export { tryWriteBass, writeBass, type BassLine, type BassRequest, type Conflict } from "./bass/write";
+export type { BassStyle, BassTargets } from "./bass/style";
+export { buildUp, gates, justified, thinOut, type Gate, type ShapeStep } from "./bass/shape";
+export { impliedChords, impliedRoots, type ImpliedRoot } from "./bass/implied";
+export { bassLayers, drumAsBass, layerOffers, type BassLayer, type BassLayers, type LayerOffer, type LayerProblem } from "./bass/layers";
+export { weavePlan, type WeavePlace } from "./bass/others";
+export { settingName, settingsOf, styleOf, USUAL_SETTINGS, type BassSettings } from "./bass/settings";
+export { bassRequest, tryWriteBass, writeBass, type BassLine, type BassRequest } from "./bass/write";
+export type { Conflict } from "./bass/conflicts";
 export { checkSong, createChecker, PROFILE_WORDS, type Checker } from "./check/check";
 export { RULES } from "./check/rules";
 export type { Finding, Fix, Rule, Severity } from "./check/rule";
 export { readSongFile, writeSongFile } from "./format/json";
 export { BEND_RANGE, GLIDE_SHARE, GM_DRUMS, writeMidi } from "./format/midi";
-export { importMidi, nameChords, type MidiChoices, type MidiImport } from "./format/midiImport";
+export { drumNotes, importMidi, laneForNote, nameChords, type MidiChoices, type MidiImport } from "./format/midiImport";
 export { readMidi, type MidiContents, type MidiNote, type MidiTrack } from "./format/midiRead";

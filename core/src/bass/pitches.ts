@@ -1,47 +1,77 @@
-import { mod, type Midi } from "../pitch/pitch";
+import { mod, type Midi, type PitchClass } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
 import { bassPc, chordPitchClasses, toneRole } from "../chord/chord";
 import type { RealChord } from "../song/realize";
 import type { Note } from "../song/schema";
-import { cheapestPath, cheapestPaths, type Lattice, type Path } from "../lattice/lattice";
-import { beatLength, chordAt, figures, type BassContext } from "./context";
+import { cheapestPath, type Lattice, type Path } from "../lattice/lattice";
+import { beatLength, chordAt, figures, tuneAt, type BassContext } from "./context";
 import type { BassStyle, Slot } from "./style";
 
-/** A slot with the pitches it may take. A pinned note is a slot with one pitch. */
-export interface PitchSlot extends Slot {
-  chord: RealChord | null;
-  pin?: Note;
-  candidates: { midi: Midi; cost: number; inChord: boolean }[];
+/** A slot as the writer holds it. A pinned note is a slot with one pitch. */
+export type OpenSlot = Slot & { pin?: Note; pinMidi?: Midi };
+
+export interface Candidate {
+  midi: Midi;
+  cost: number;
+  inChord: boolean;
+  /** A step of the scale between chord tones. */
+  scale?: boolean;
+  /** Belongs to the chord that comes. */
+  ahead?: boolean;
+  /** The way the line came here, where the style minds turns: one candidate for each. */
+  way?: 1 | -1;
 }
 
-/** Candidates of every slot with their costs: chord tones by the style's taste; in approach and turn slots also tones a step away from the next chord. */
-export function pitchSlots(ctx: BassContext, style: BassStyle, slots: (Slot & { pin?: Note; pinMidi?: Midi })[]): PitchSlot[] {
+/** A slot with the pitches it may take. */
+export interface PitchSlot extends OpenSlot {
+  chord: RealChord | null;
+  candidates: Candidate[];
+}
+
+/** Costs that are the same for every style (common practice). */
+const COST = {
+  wish: 0.6,
+  unwished: 1.1,
+  middle: 0.05,
+  underTune: 2.5,
+  firstInverted: 1.5,
+  seventhBelow: 1.2,
+  anchor: { fifth: 4, root: 5, other: 6 },
+} as const;
+
+/** Candidates of every slot with their costs: chord tones by the style's taste; where the slot leads on, also tones a step beside the next. */
+export function pitchSlots(ctx: BassContext, style: BassStyle, slots: readonly OpenSlot[], pedal?: PitchClass): PitchSlot[] {
   const [low, high] = ctx.range;
   const center = low + (high - low) * 0.4;
   return slots
-    .map((slot, index) => {
-      const chord = chordAt(ctx, slot.start) ?? null;
-      const candidates: PitchSlot["candidates"] = [];
+    .map((slot, index): PitchSlot => {
+      const chord = chordAt(ctx, slot.start);
       if (slot.pinMidi !== undefined) {
-        candidates.push({
-          midi: slot.pinMidi,
-          cost: 0,
-          inChord: !chord?.chord || chordPitchClasses(chord.chord).includes(mod(slot.pinMidi, 12)),
-        });
-      } else if (chord?.chord) {
+        const inChord = !chord?.chord || chordPitchClasses(chord.chord).includes(mod(slot.pinMidi, 12));
+        return { ...slot, chord, candidates: [{ midi: slot.pinMidi, cost: 0, inChord }] };
+      }
+      const candidates: Candidate[] = [];
+      if (chord?.chord) {
         const next = slots[(index + 1) % slots.length]!;
         const ahead = chordAt(ctx, next.start);
+        const leads =
+          (slot.start + slot.duration) % ctx.length === next.start % ctx.length || next.start - slot.start <= beatLength(ctx, slot.start);
+        const tune = ctx.settings.melody ? tuneAt(ctx, slot.start) : null;
         for (let midi = low; midi <= high; midi++) {
-          const found = candidateCost(
-            ctx,
-            style,
-            slot,
-            chord,
-            ahead,
-            (slot.start + slot.duration) % ctx.length === next.start % ctx.length,
-            midi,
-          );
-          if (found) candidates.push({ midi, cost: found.cost + Math.abs(midi - center) * 0.05, inChord: found.inChord });
+          const pc = mod(midi, 12);
+          const found =
+            pedal === undefined
+              ? candidateOf(ctx, style, slot, chord, ahead, leads, midi, center)
+              : pc === pedal
+                ? { midi, cost: 0, inChord: true }
+                : null;
+          if (!found) continue;
+          const cost =
+            found.cost +
+            Math.abs(midi - center) * COST.middle +
+            (tune !== null && midi > tune - 12 ? COST.underTune + (midi - tune + 12) * 0.2 : 0);
+          if (style.taste.turn === undefined) candidates.push({ ...found, cost });
+          else candidates.push({ ...found, cost, way: 1 }, { ...found, cost, way: -1 });
         }
       }
       return { ...slot, chord, candidates };
@@ -49,7 +79,18 @@ export function pitchSlots(ctx: BassContext, style: BassStyle, slots: (Slot & { 
     .filter((slot) => slot.candidates.length > 0);
 }
 
-function candidateCost(
+const WISHES: Record<string, readonly string[]> = {
+  "3": ["3", "b3", "4", "2"],
+  "5": ["5", "b5", "#5"],
+  "7": ["7", "b7", "bb7", "6"],
+};
+
+/** Position of a tone among the wishes of a slot; −1 where it is none of them. */
+function wishOf(wish: readonly string[], role: string, isBass: boolean, high: boolean): number {
+  return wish.findIndex((w) => (w === "bass" ? isBass && !high : w === "8" ? isBass && high : (WISHES[w] ?? [w]).includes(role)));
+}
+
+function candidateOf(
   ctx: BassContext,
   style: BassStyle,
   slot: Slot,
@@ -57,63 +98,89 @@ function candidateCost(
   ahead: RealChord | null,
   leads: boolean,
   midi: Midi,
-): { cost: number; inChord: boolean } | null {
+  center: Midi,
+): Candidate | null {
   const pc = mod(midi, 12);
-  const { taste } = style;
   const { role, inChord } = toneRole(chord.chord!, pc);
+  const next = ahead?.chord && ahead !== chord ? bassPc(ahead.chord) : null;
+  const beside = next === null ? null : Math.min(mod(next - pc, 12), mod(pc - next, 12));
+  if (slot.use === "push" && next === pc && (slot.wish ?? []).includes("next"))
+    return { midi, cost: 0, inChord, ...(inChord ? {} : { ahead: true }) };
   if (inChord) {
     const isBass = pc === bassPc(chord.chord!);
-    if (slot.use === "anchor") return { inChord, cost: isBass ? 0 : role === "5" ? 4 : role === "R" ? 5 : 6 };
-    const own = isBass
-      ? slot.use === "octave"
-        ? taste.octave
-        : taste.root
-      : role === "R"
-        ? taste.root + 0.5
-        : role === "5"
-          ? taste.fifth
-          : role === "3"
-            ? taste.majorThird
-            : role === "b3"
-              ? taste.minorThird
-              : role === "b7" || role === "7"
-                ? taste.seventh
-                : taste.other;
-    // In an approach slot a chord tone that lies a step beside the next root is as good as an approach from outside.
-    const beside =
-      !isBass && ahead?.chord && ahead !== chord && Math.min(mod(bassPc(ahead.chord) - pc, 12), mod(pc - bassPc(ahead.chord), 12));
-    return { inChord, cost: slot.use !== "approach" ? own : beside === 1 || beside === 2 ? 0.15 : own + 1 };
+    if (slot.use === "anchor" && !style.inverts)
+      return { midi, inChord, cost: isBass ? 0 : role === "5" ? COST.anchor.fifth : role === "R" ? COST.anchor.root : COST.anchor.other };
+    let own = tasteOf(ctx, style, chord, role, isBass, slot.use === "octave");
+    // A beginning wants its root; a major seventh in the bass rubs against the root above it.
+    if (slot.use === "anchor") own += (slot.start === 0 && !isBass ? COST.firstInverted : 0) + (role === "7" ? COST.seventhBelow : 0);
+    // In a slot that leads on, a chord tone that lies a step beside the next root is as good as an approach from outside.
+    if (slot.use === "approach") return { midi, inChord, cost: beside === 1 || beside === 2 ? 0.15 : own + 1 };
+    if (!slot.wish) return { midi, inChord, cost: own };
+    const at = wishOf(slot.wish, role, isBass, midi >= center && midi - 12 >= ctx.range[0]);
+    return { midi, inChord, cost: at < 0 ? own + COST.unwished : at * COST.wish };
   }
-  const short = slot.duration <= beatLength(ctx, slot.start) / 2;
-  if ((slot.use !== "approach" && slot.use !== "turn") || !short || !leads || !ahead?.chord || ahead === chord) return null;
-  // Approach notes aim at the next chord's bass: a scale step, or a semitone from below or above.
-  const target = bassPc(ahead.chord);
-  const distance = Math.min(mod(target - pc, 12), mod(pc - target, 12));
-  if (distance > 2) return null;
-  const inKey = ctx.key.pcs.includes(pc);
-  return { inChord, cost: distance === 1 ? 0.25 : inKey ? 0.4 : 1.2 };
+  const most = (style.targets.longestOutside ?? 1) * beatLength(ctx, slot.start);
+  if (slot.duration > most || !leads) return null;
+  if (slot.use === "approach" || slot.use === "turn") {
+    // Approach notes aim at the next chord's bass: a scale step, or a semitone from below or above.
+    if (beside === null || beside > 2 || beside === 0) return null;
+    return { midi, inChord, cost: beside === 1 ? 0.25 : ctx.key.pcs.includes(pc) ? 0.4 : 1.2 };
+  }
+  if (slot.use === "scale" && ctx.key.pcs.includes(pc)) return { midi, inChord, cost: 0.5, scale: true };
+  return null;
 }
 
-/** Cost of the interval from one bass note to the next; a tone outside the chord must leave by step into a chord tone. */
-function stepCost(style: BassStyle, from: PitchSlot["candidates"][number], to: PitchSlot["candidates"][number]): number {
+/** The style's taste, bent by what the settings say of thirds and fifths over major and minor chords. */
+function tasteOf(ctx: BassContext, style: BassStyle, chord: RealChord, role: string, isBass: boolean, octave: boolean): number {
+  const { taste } = style;
+  if (isBass) return octave ? taste.octave : taste.root;
+  const minor = chord.chord!.tones.some((t) => t.role === "b3");
+  const liked = minor ? ctx.settings.overMinor : ctx.settings.overMajor;
+  if (role === "R") return taste.root + 0.5;
+  if (role === "5" || role === "b5" || role === "#5")
+    return Math.max(0, taste.fifth + (liked === "third" ? 0.8 : liked === "either" ? 0 : -0.1) + (role === "5" ? 0 : 0.2));
+  if (role === "3" || role === "b3") {
+    const own = role === "3" ? taste.majorThird : taste.minorThird;
+    return Math.max(0.1, liked === "third" ? own * 0.5 : liked === "either" ? own * 0.8 : own);
+  }
+  if (role === "b7" || role === "7" || role === "bb7" || role === "6") return taste.seventh;
+  return taste.other;
+}
+
+/**
+ * Cost of the interval from one bass note to the next. A tone outside the chord must leave by step into a chord tone (or be repeated, where
+ * it took the next chord early).
+ */
+export function stepCost(style: BassStyle, octaves: "none" | "some" | "many", from: Candidate, to: Candidate, lifts: boolean): number {
   const distance = Math.abs(to.midi - from.midi);
+  if (to.way && (distance ? Math.sign(to.midi - from.midi) !== to.way : from.way !== undefined && from.way !== to.way)) return Infinity;
+  if (to.way && from.way && from.way !== to.way) return turnless(style, octaves, from, to, lifts) + (style.taste.turn ?? 0);
+  return turnless(style, octaves, from, to, lifts);
+}
+
+function turnless(style: BassStyle, octaves: "none" | "some" | "many", from: Candidate, to: Candidate, lifts: boolean): number {
+  const distance = Math.abs(to.midi - from.midi);
+  if (from.ahead) return distance === 0 ? 0 : Infinity;
   if (!from.inChord && (distance < 1 || distance > 2 || !to.inChord)) return Infinity;
-  if (distance === 0) return style.taste.repeat;
-  if (distance <= 2) return 0;
-  if (distance === 12) return 0.5;
-  if (distance > 12) return 2 + distance * 0.2;
-  return distance * 0.09 + (distance === 6 || distance >= 10 ? 0.8 : 0);
+  // A scale step comes by step as well.
+  const strays = to.scale && (distance === 0 || distance > 2) ? 2 : 0;
+  if (distance === 0) return style.taste.repeat + strays;
+  if (distance <= 2) return strays;
+  const leap = distance * (style.taste.leap ?? 0.09) + strays;
+  if (distance === 12) return octaves === "none" ? 3 : octaves === "many" ? (lifts ? -0.4 : 0) : lifts ? 0.1 : 0.5;
+  if (distance > 12) return 2 + leap;
+  return leap + (distance === 6 || distance >= 10 ? 0.8 : 0);
 }
 
 /** The lattice of a line; `forbidden` removes pitch classes from figures. The line leads back into its own beginning. */
-function lineLattice(slots: PitchSlot[], style: BassStyle, forbidden?: (slot: number, midi: Midi) => boolean): Lattice {
+function lineLattice(ctx: BassContext, slots: PitchSlot[], style: BassStyle, forbidden?: (slot: number, midi: Midi) => boolean): Lattice {
   return {
     sizes: slots.map((s) => s.candidates.length),
     node: (c, i) => (forbidden?.(c, slots[c]!.candidates[i]!.midi) ? Infinity : slots[c]!.candidates[i]!.cost),
     step: (c, i, j) => {
       const to = slots[(c + 1) % slots.length]!;
       // A pinned note is left as the user wants it; its conflicts are reported instead.
-      return slots[c]!.pin ? 0 : stepCost(style, slots[c]!.candidates[i]!, to.candidates[j]!);
+      return slots[c]!.pin ? 0 : stepCost(style, ctx.settings.octaves, slots[c]!.candidates[i]!, to.candidates[j]!, to.use === "octave");
     },
     closed: true,
   };
@@ -123,8 +190,21 @@ const MOST_NODES = 300;
 
 export interface PitchResult {
   path: Path;
-  /** Figures that need more pitch classes than the target allows. */
+  /** Figures that need more pitch classes than the settings allow. */
   over: { from: Ticks; to: Ticks; count: number }[];
+}
+
+/** Figures of a line that have more pitch classes than the settings allow. */
+export function overFigures(
+  ctx: BassContext,
+  slots: PitchSlot[],
+  picks: readonly number[],
+): { from: Ticks; to: Ticks; count: number; index: number }[] {
+  return figures(ctx).flatMap((f, index) => {
+    const used = slots.flatMap((s, c) => (s.start >= f.from && s.start < f.to ? [mod(s.candidates[picks[c]!]!.midi, 12)] : []));
+    const count = new Set(used).size;
+    return count > ctx.settings.pitches ? [{ ...f, count, index }] : [];
+  });
 }
 
 /**
@@ -137,14 +217,8 @@ export function choosePitches(ctx: BassContext, style: BassStyle, slots: PitchSl
   const used = (path: Path, f: number) => [
     ...new Set(path.picks.flatMap((pick, c) => (figureOf[c] === f ? [mod(slots[c]!.candidates[pick]!.midi, 12)] : []))),
   ];
-  const limit = style.targets.pitchClasses;
   const solve = (bans: ReadonlySet<string>) =>
-    cheapestPath(lineLattice(slots, style, bans.size ? (c, midi) => bans.has(`${figureOf[c]}:${mod(midi, 12)}`) : undefined));
-  const overIn = (path: Path) =>
-    spans.flatMap((f, i) => {
-      const count = used(path, i).length;
-      return count > limit ? [{ ...f, count, index: i }] : [];
-    });
+    cheapestPath(lineLattice(ctx, slots, style, bans.size ? (c, midi) => bans.has(`${figureOf[c]}:${mod(midi, 12)}`) : undefined));
   const first = solve(new Set());
   if (!first) return null;
   const queue = [{ path: first, bans: new Set<string>() as ReadonlySet<string> }];
@@ -153,7 +227,7 @@ export function choosePitches(ctx: BassContext, style: BassStyle, slots: PitchSl
     let at = 0;
     for (let i = 1; i < queue.length; i++) if (queue[i]!.path.cost < queue[at]!.path.cost) at = i;
     const node = queue.splice(at, 1)[0]!;
-    const over = overIn(node.path)[0];
+    const over = overFigures(ctx, slots, node.path.picks)[0];
     if (!over) return { path: node.path, over: [] };
     for (const pc of used(node.path, over.index)) {
       const bans = new Set([...node.bans, `${over.index}:${pc}`]);
@@ -164,11 +238,18 @@ export function choosePitches(ctx: BassContext, style: BassStyle, slots: PitchSl
       if (path) queue.push({ path, bans });
     }
   }
-  return { path: first, over: overIn(first).map(({ from, to, count }) => ({ from, to, count })) };
+  return { path: first, over: overFigures(ctx, slots, first.picks).map(({ from, to, count }) => ({ from, to, count })) };
 }
 
-/** Other lines on the same rhythm, each with a different pitch on at least a quarter of the notes. */
-export function otherPitches(style: BassStyle, slots: PitchSlot[], k: number): Path[] {
-  const least = Math.max(1, Math.ceil(slots.length / 4));
-  return cheapestPaths(lineLattice(slots, style), { k, differs: (a, b) => a.filter((x, i) => x !== b[i]).length >= least, limit: 600 });
+/** Another line on the same rhythm: what the first one took between its anchors costs more and more, until a quarter of the notes differ. */
+export function otherPitches(ctx: BassContext, style: BassStyle, slots: PitchSlot[], taken: readonly number[]): PitchResult | null {
+  for (const dearer of [0.4, 0.8, 1.6]) {
+    const turned = slots.map((s, c) => ({
+      ...s,
+      candidates: s.candidates.map((x, i) => (i === taken[c] && !s.pin && s.use !== "anchor" ? { ...x, cost: x.cost + dearer } : x)),
+    }));
+    const found = choosePitches(ctx, style, turned);
+    if (found && found.path.picks.filter((p, c) => p !== taken[c]).length * 4 >= slots.length) return found;
+  }
+  return null;
 }

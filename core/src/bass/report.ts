@@ -1,13 +1,24 @@
 import type { Result } from "../result";
 import { ok } from "../result";
-import { mod } from "../pitch/pitch";
+import { mod, type Midi } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
+import { sectionMeter } from "../song/document";
 import type { RealNote } from "../song/realize";
 import type { Reason, Song } from "../song/schema";
 import type { RoleSpan } from "../slice/roles";
-import type { Sliced } from "../slice/slices";
-import { bassContext, figures, type BassTargets } from "./context";
-import { lastBarRepeats } from "./rhythm";
+import { soundingNames, type Sliced } from "../slice/slices";
+import { syncopation } from "../groove/syncopation";
+import { bassContext, beatLength, figures, inGap, tuneAt, type BassContext } from "./context";
+import type { BassSettings } from "./settings";
+import { alike, attackProfile, lastBarRepeats } from "./rhythm";
+
+/** How often each tone is played over chords of one kind. */
+export interface ToneUse {
+  root: number;
+  third: number;
+  fifth: number;
+  other: number;
+}
 
 export interface BassReport {
   notes: number;
@@ -17,21 +28,66 @@ export interface BassReport {
   longestOutside: Ticks;
   accentsMet: number;
   accents: number;
+  /** Notes away from the kick, and whether there is a kick on at least half of the beats. */
   offKick: number;
+  steadyKick: boolean;
   /** Most different pitch classes in any one figure. */
   pitchClasses: number;
   /** Share of the section in which the bass is silent, 0–1. */
   silence: number;
+  /** Notes shorter than half a beat, up to a beat and a half, and longer. */
+  lengths: { short: number; middle: number; long: number };
   approaches: number;
   approachesResolved: number;
+  /** Tones by the quality of their chord. */
+  overMajor: ToneUse;
+  overMinor: ToneUse;
+  /** Notes that begin in a gap of the tune, and with or beside its own notes; null without a tune. */
+  tune: { inGaps: number; under: number; close: number } | null;
+  lowest: Midi | null;
+  highest: Midi | null;
+  /** Notes below or above what the part has to itself. */
+  outOfRange: number;
+  /** Chords that are heard as others, because of the bass. */
+  sounding: { chord: string; symbol: string; heard: string; tick: Ticks }[];
+  /** How much the rhythm figure is alike those of other sections, 0–1. */
+  likeness: { section: string; name: string; share: number }[];
+  /** Longest run of bars that repeat the bar (or two bars) before note for note. */
+  repeats: number;
+  /** Snares and claps before which the bass has ended. */
+  backbeats: number;
+  backbeatsFree: number;
+  /** Syncopation a bar (Longuet-Higgins & Lee), held notes counted. */
+  syncopation: number;
+  /** Share of moves that are steps; repeats count with them. */
+  stepwise: number | null;
   withoutReason: number;
   lastBarVaried: boolean | null;
-  targets: BassTargets | null;
   /** The notes each measure rests on. */
-  links: Record<"outside" | "offKick" | "unresolved" | "withoutReason", string[]>;
+  links: Record<ReportLink, string[]>;
   /** Positions of main accents without a bass attack. */
   missed: Ticks[];
 }
+
+export type ReportLink =
+  | "outside"
+  | "offKick"
+  | "unresolved"
+  | "withoutReason"
+  | "missed"
+  | "figure"
+  | "gaps"
+  | "under"
+  | "close"
+  | "range"
+  | "sounding"
+  | "repeats"
+  | "short"
+  | "long"
+  | "overMajor"
+  | "overMinor"
+  | "leaps"
+  | "backbeats";
 
 const OUTSIDE = new Set(["outside", "tension", "passing", "neighbor", "appoggiatura", "escape", "approach", "suspension", "retardation"]);
 const LEADS = new Set(["outside", "tension", "passing", "neighbor", "appoggiatura", "approach"]);
@@ -54,82 +110,223 @@ export function reasonOf(note: RealNote, spans: readonly RoleSpan[], onKick: boo
   return { id: first.kind };
 }
 
-/** Measures a bass line of one section, written or drawn. */
+const noUse = (): ToneUse => ({ root: 0, third: 0, fifth: 0, other: 0 });
+
+/** Measures a bass line of one section, written or drawn. Errors: `bass.section`, `bass.part`, `bass.range`. */
 export function reportBass(
   song: Song,
-  { section, part, targets = null, sliced }: { section: string; part: string; targets?: BassTargets | null; sliced?: Sliced },
+  { section, part, sliced, settings }: { section: string; part: string; sliced?: Sliced; settings?: BassSettings },
 ): Result<BassReport> {
-  const context = bassContext(song, section, part, sliced);
-  if (!context.ok) return context;
-  const ctx = context.value;
-  const real = ctx.sliced.real.parts.find((p) => p.id === part)!;
-  const roles = ctx.sliced.roles.get(part)!;
+  const context = bassContext(song, section, part, { sliced, settings });
+  return context.ok ? ok(reportOf(context.value)) : context;
+}
+
+export function reportOf(ctx: BassContext): BassReport {
+  const real = ctx.sliced.real.parts.find((p) => p.id === ctx.part.id)!;
+  const notes = real.notes;
+  const roles = ctx.sliced.roles.get(ctx.part.id)!;
   const kickAt = new Set(ctx.kicks.map((k) => k.start));
+  const { bar } = ctx.meter;
+  const links: BassReport["links"] = {
+    outside: [],
+    offKick: [],
+    unresolved: [],
+    withoutReason: [],
+    missed: [],
+    figure: [],
+    gaps: [],
+    under: [],
+    close: [],
+    range: [],
+    sounding: [],
+    repeats: [],
+    short: [],
+    long: [],
+    overMajor: [],
+    overMinor: [],
+    leaps: [],
+    backbeats: [],
+  };
+  const beats = ctx.bars * ctx.meter.beats.length;
   const report: BassReport = {
-    notes: real.notes.length,
+    notes: notes.length,
     chordTime: null,
     longestOutside: 0,
     accentsMet: 0,
     accents: 0,
     offKick: 0,
+    steadyKick: ctx.kicks.length * 2 >= beats,
     pitchClasses: 0,
     silence: 1,
+    lengths: { short: 0, middle: 0, long: 0 },
     approaches: 0,
     approachesResolved: 0,
+    overMajor: noUse(),
+    overMinor: noUse(),
+    tune: ctx.tune.notes.length ? { inGaps: 0, under: 0, close: 0 } : null,
+    lowest: notes.length ? Math.min(...notes.map((n) => n.midi)) : null,
+    highest: notes.length ? Math.max(...notes.map((n) => n.midi)) : null,
+    outOfRange: 0,
+    sounding: [],
+    likeness: [],
+    repeats: 0,
+    backbeats: 0,
+    backbeatsFree: 0,
+    syncopation: 0,
+    stepwise: null,
     withoutReason: 0,
     lastBarVaried: null,
-    targets,
-    links: { outside: [], offKick: [], unresolved: [], withoutReason: [] },
+    links,
     missed: [],
   };
-  let onChord = 0;
-  let underChord = 0;
-  let sounding = 0;
-  let soundedTo = 0;
-  for (const note of real.notes) {
+  let [onChord, underChord, sounding, soundedTo, steps, moves] = [0, 0, 0, 0, 0, 0];
+  notes.forEach((note, i) => {
     const spans = roles.get(note)!;
     const end = Math.min(note.start + note.duration, ctx.length);
     sounding += Math.max(0, end - Math.max(note.start, soundedTo, 0));
     soundedTo = Math.max(soundedTo, end);
     for (const span of spans) {
-      if (span.kind === "free") continue;
+      // A pedal, and a chord taken early, are heard as what they are: they count neither way.
+      if (span.kind === "free" || span.kind === "pedal" || span.kind === "anticipation") continue;
       underChord += span.duration;
       if (span.kind === "chord") onChord += span.duration;
       if (isOutside(span)) {
-        report.links.outside.push(note.id);
+        links.outside.push(note.id);
         report.longestOutside = Math.max(report.longestOutside, span.duration);
       }
     }
-    if (!kickAt.has(note.start)) report.links.offKick.push(note.id);
+    if (!kickAt.has(note.start)) links.offKick.push(note.id);
     const last = spans.at(-1)!;
     if (LEADS.has(last.kind)) {
       report.approaches++;
-      if (last.kind === "outside" || last.kind === "tension") report.links.unresolved.push(note.id);
+      if (last.kind === "outside" || last.kind === "tension") links.unresolved.push(note.id);
       else report.approachesResolved++;
     }
-    if (!reasonOf(note, spans, kickAt.has(note.start))) report.links.withoutReason.push(note.id);
-  }
-  const attacks = new Set(real.notes.map((n) => n.start));
+    const first = spans[0];
+    if (first?.kind === "chord" && first.chord?.chord) {
+      const minor = first.chord.chord.tones.some((t) => t.role === "b3");
+      const use = minor ? report.overMinor : report.overMajor;
+      const tone = first.role === "R" ? "root" : /^b?3$/.test(first.role) ? "third" : /^[b#]?5$/.test(first.role) ? "fifth" : "other";
+      use[tone]++;
+      if (tone === "third" || tone === "fifth") links[minor ? "overMinor" : "overMajor"].push(note.id);
+    }
+    const beat = beatLength(ctx, Math.max(0, note.start));
+    if (note.duration * 2 < beat) {
+      report.lengths.short++;
+      links.short.push(note.id);
+    } else if (note.duration * 2 <= beat * 3) report.lengths.middle++;
+    else {
+      report.lengths.long++;
+      links.long.push(note.id);
+    }
+    if (note.midi < ctx.range[0] || note.midi > ctx.range[1]) links.range.push(note.id);
+    if (report.tune) {
+      const tune = tuneAt(ctx, note.start);
+      if (inGap(ctx, note.start)) links.gaps.push(note.id);
+      // With a main accent the bass must sound, whatever the tune does.
+      else if (!ctx.kicks.some((k) => k.main && k.start === note.start) && !ctx.chords.some((c) => c.start === note.start))
+        links.under.push(note.id);
+      if (tune !== null && note.midi > tune - 12) links.close.push(note.id);
+    }
+    const next = notes[i + 1];
+    if (next) {
+      moves++;
+      if (Math.abs(next.midi - note.midi) <= 2) steps++;
+      else links.leaps.push(note.id);
+    }
+    if (!reasonOf(note, spans, kickAt.has(note.start))) links.withoutReason.push(note.id);
+  });
+  const attacks = new Set(notes.map((n) => n.start));
   for (const kick of ctx.kicks) {
     if (!kick.main || !ctx.chords.some((c) => c.chord && c.start <= kick.start && kick.start < c.start + c.duration)) continue;
     report.accents++;
     if (attacks.has(kick.start)) report.accentsMet++;
-    else report.missed.push(kick.start);
+    else {
+      report.missed.push(kick.start);
+      const held = notes.findLast((n) => n.start < kick.start && n.start + n.duration > kick.start);
+      if (held) links.missed.push(held.id);
+    }
+  }
+  for (const at of ctx.backbeats) {
+    report.backbeats++;
+    const ringing = notes.find((n) => n.start < at && n.start + n.duration > at);
+    if (ringing) links.backbeats.push(ringing.id);
+    else report.backbeatsFree++;
   }
   report.chordTime = underChord ? onChord / underChord : null;
   report.silence = Math.max(0, 1 - sounding / ctx.length);
-  report.offKick = report.links.offKick.length;
-  report.withoutReason = report.links.withoutReason.length;
-  for (const figure of figures(ctx))
-    report.pitchClasses = Math.max(
-      report.pitchClasses,
-      new Set(real.notes.filter((n) => n.start >= figure.from && n.start < figure.to).map((n) => mod(n.midi, 12))).size,
+  report.offKick = links.offKick.length;
+  report.withoutReason = links.withoutReason.length;
+  report.outOfRange = links.range.length;
+  report.stepwise = moves ? steps / moves : null;
+  if (report.tune) report.tune = { inGaps: links.gaps.length, under: links.under.length, close: links.close.length };
+  for (const figure of figures(ctx)) {
+    const inside = notes.filter((n) => n.start >= figure.from && n.start < figure.to);
+    const count = new Set(inside.map((n) => mod(n.midi, 12))).size;
+    if (count > report.pitchClasses) {
+      report.pitchClasses = count;
+      links.figure = inside.map((n) => n.id);
+    }
+  }
+  const starts = notes.map((n) => n.start);
+  if (ctx.bars > 1 && notes.length) report.lastBarVaried = !lastBarRepeats(starts, ctx.bars, bar);
+  report.syncopation = syncopation(starts, ctx.meter, ctx.length) / ctx.bars;
+  findRepeats(ctx, notes, report);
+  for (const [chord, heard] of soundingNames(ctx.sliced.real)) {
+    report.sounding.push({ chord: chord.id, symbol: chord.symbol, heard, tick: chord.start });
+    links.sounding.push(
+      ...notes.filter((n) => n.start < chord.start + chord.duration && n.start + n.duration > chord.start).map((n) => n.id),
     );
-  if (ctx.bars > 1 && real.notes.length)
-    report.lastBarVaried = !lastBarRepeats(
-      real.notes.map((n) => n.start),
-      ctx.bars,
-      ctx.meter.bar,
-    );
-  return ok(report);
+  }
+  report.likeness = likenesses(ctx, starts);
+  for (const name of Object.keys(links) as ReportLink[]) links[name] = [...new Set(links[name])];
+  return report;
+}
+
+/** Runs of bars that repeat what was one or two bars before, rhythm and pitch. */
+function findRepeats(ctx: BassContext, notes: readonly RealNote[], report: BassReport): void {
+  const { bar } = ctx.meter;
+  const text = Array.from({ length: ctx.bars }, (_, b) =>
+    notes
+      .filter((n) => n.start >= b * bar && n.start < (b + 1) * bar)
+      .map((n) => `${n.start - b * bar}:${n.midi}`)
+      .join(),
+  );
+  for (const period of [1, 2]) {
+    let run = 0;
+    for (let b = period; b < ctx.bars; b++) {
+      run = text[b] && text[b] === text[b - period] ? run + 1 : 0;
+      const passes = Math.floor(run / period);
+      if (passes > report.repeats) {
+        report.repeats = passes;
+        report.links.repeats = notes.filter((n) => n.start >= (b - run + 1) * bar && n.start < (b + 1) * bar).map((n) => n.id);
+      }
+    }
+  }
+}
+
+/** Rhythm figures of the same part in the other sections. */
+export function otherFigures(ctx: Pick<BassContext, "song" | "section" | "part">): { section: string; name: string; profile: number[] }[] {
+  return ctx.song.sections.flatMap((s) => {
+    const notes = s.notes[ctx.part.id] ?? [];
+    if (s.id === ctx.section.id || !notes.length || s.copyOf === ctx.section.id || ctx.section.copyOf === s.id) return [];
+    const meter = sectionMeter(ctx.song, s);
+    return [
+      {
+        section: s.id,
+        name: s.name,
+        profile: attackProfile(
+          notes.map((n) => n.start),
+          meter.bar,
+          s.bars,
+        ),
+      },
+    ];
+  });
+}
+
+function likenesses(ctx: BassContext, starts: readonly Ticks[]): BassReport["likeness"] {
+  if (!starts.length) return [];
+  const own = attackProfile(starts, ctx.meter.bar, ctx.bars);
+  return otherFigures(ctx).map(({ section, name, profile }) => ({ section, name, share: alike(own, profile) }));
 }

@@ -1,40 +1,128 @@
+import { random } from "../random";
+import { mod } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
-import { beatLength, chordAt, type BassContext } from "./context";
-import type { Slot, SlotUse } from "./style";
+import { beatLength, chordAt, figures, inGap, type BassContext } from "./context";
+import type { BassStyle, Place, Slot } from "./style";
 
-/** Positions with their uses; a position named twice keeps its first use. */
-export type Positions = Map<Ticks, SlotUse>;
-
-/** Chord beginnings and main accents: what every style states. */
-export function skeleton(ctx: BassContext): Positions {
-  const positions: Positions = new Map();
-  for (const chord of ctx.chords) if (chord.chord) positions.set(chord.start, "anchor");
-  for (const kick of ctx.kicks)
-    if (kick.main && chordAt(ctx, kick.start)?.chord && !positions.has(kick.start)) positions.set(kick.start, "kick");
-  return positions;
+/** Every beat of the section that has a chord. */
+export function beatsOf(ctx: BassContext): { at: Ticks; beat: number; duration: Ticks; bar: number; since: Ticks; last: boolean }[] {
+  const out = [];
+  for (let bar = 0; bar < ctx.bars; bar++)
+    for (const [beat, { start, duration }] of ctx.meter.beats.entries()) {
+      const at = bar * ctx.meter.bar + start;
+      const chord = chordAt(ctx, at);
+      if (chord?.chord) out.push({ at, beat, duration, bar, since: at - chord.start, last: at + duration >= chord.start + chord.duration });
+    }
+  return out;
 }
 
-/** Adds an approach a half-beat before each change of chord, by chance, never where the melody attacks with it. */
-export function addApproaches(ctx: BassContext, positions: Positions, chance: () => number, likelihood: number): void {
-  ctx.chords.forEach((chord, i) => {
+/** Half of a beat where that lies on the grid, otherwise two thirds of it. */
+export const halfOf = (duration: Ticks): Ticks => (duration % 720 === 0 ? (duration * 2) / 3 : duration / 2);
+
+/** Places a half-beat before each change of chord, from which a note can lead into the next one. */
+export function approachPlaces(ctx: BassContext, need: number): Place[] {
+  return ctx.chords.flatMap((chord, i): Place[] => {
     const next = ctx.chords[(i + 1) % ctx.chords.length]!;
-    const roll = chance();
-    if (!chord.chord || !next.chord || next.symbol === chord.symbol || roll > likelihood) return;
+    if (!chord.chord || !next.chord || next.symbol === chord.symbol) return [];
     const end = chord.start + chord.duration;
-    const at = end - beatLength(ctx, end - 1) / 2;
-    if (at > chord.start && Number.isInteger(at) && !positions.has(at) && !ctx.melody.includes(at)) positions.set(at, "approach");
+    const beat = beatLength(ctx, end - 1);
+    const at = end - (beat - halfOf(beat));
+    return at > chord.start && Number.isInteger(at) ? [{ at, use: "approach", need }] : [];
   });
 }
 
-/** Sorted slots; each lasts until the next one, its chord's end or its own limit, whichever comes first. */
-export function toSlots(ctx: BassContext, positions: Positions, limit: (start: Ticks, use: SlotUse) => Ticks): Slot[] {
-  const starts = [...positions.keys()].sort((a, b) => a - b);
-  return starts.map((start, i) => {
-    const chord = chordAt(ctx, start)!;
-    const end = Math.min(starts[i + 1] ?? ctx.length, chord.start + chord.duration);
-    const use = positions.get(start)!;
-    const short = use === "approach" ? beatLength(ctx, start) / 2 : Infinity;
-    return { start, duration: Math.max(60, Math.min(end - start, limit(start, use), short)), use };
+/** A number for a position of the figure: the same in every bar, so that a rhythm comes back. */
+function noise(seed: number, position: number): number {
+  return random(seed * 7919 + position * 31 + 17)();
+}
+
+/** Bars that depart from the figure: every fourth one. */
+const departs = (bar: number): boolean => bar % 4 === 3;
+
+/** What must sound: the beginnings of chords (of the first one where a note is held under all of them), and the kicks the settings name. */
+function musts(ctx: BassContext, style: BassStyle): Map<Ticks, Place> {
+  const places = new Map<Ticks, Place>();
+  ctx.chords.forEach((chord, i) => {
+    if (chord.chord && !(style.sustains && i > 0 && ctx.chords[i - 1]!.chord))
+      places.set(chord.start, { at: chord.start, use: "anchor", need: 1 });
+  });
+  if (ctx.settings.lock !== "chords")
+    for (const kick of ctx.kicks)
+      if ((kick.main || ctx.settings.lock === "every") && chordAt(ctx, kick.start)?.chord && !places.has(kick.start))
+        places.set(kick.start, { at: kick.start, use: "kick", need: 1 });
+  return places;
+}
+
+/**
+ * The rhythm of a line: what must sound, and of the style's other places those that the density lets through. Kicks and gaps of the tune
+ * speak for a place, notes of the tune that begin there against it; chance decides between equals, in the same way in every bar.
+ */
+export function rhythmOf(ctx: BassContext, style: BassStyle, seed: number): Slot[] {
+  const { settings } = ctx;
+  const chosen = musts(ctx, style);
+  const kickAt = new Set(ctx.kicks.map((k) => k.start));
+  const tuneAt = new Set(ctx.tune.starts);
+  const obeys = settings.melody && ctx.tune.notes.length > 0;
+  const restAt = settings.rests ? restsOf(ctx) : [];
+  for (const place of style.places(ctx)) {
+    const known = chosen.get(place.at);
+    // A place that must sound anyway takes over what the style wishes for there.
+    if (known) {
+      if (place.wish && !known.wish) chosen.set(place.at, { ...known, wish: place.wish, ...(place.with ? { with: place.with } : {}) });
+      continue;
+    }
+    const chord = chordAt(ctx, place.at);
+    if (!chord?.chord || place.at < 0 || place.at >= ctx.length) continue;
+    if (place.use === "octave" && settings.octaves === "none") continue;
+    if (restAt.some((r) => place.at >= r.from && place.at < r.to)) continue;
+    const bar = Math.floor(place.at / ctx.meter.bar);
+    const position = mod(place.at, ctx.meter.bar);
+    let want = place.need;
+    if (want < 1) {
+      if (kickAt.has(place.at) && settings.lock !== "chords") want += 0.15;
+      if (place.use === "octave" && settings.octaves === "many") want += 0.2;
+      if (obeys) {
+        if (inGap(ctx, place.at)) want += 0.12;
+        else if (tuneAt.has(place.at) && !kickAt.has(place.at)) want -= ctx.tune.sung ? 0.3 : 0.2;
+      }
+      want += (noise(seed, position) - 0.5) * 0.5;
+      if (departs(bar)) want += (noise(seed + 101, position) - 0.4) * settings.variation;
+    }
+    if (want >= 1 - settings.density) chosen.set(place.at, place);
+  }
+  if (settings.turn) addTurn(ctx, chosen, seed);
+  return toSlots(ctx, style, chosen, restAt);
+}
+
+/** The last beat of every figure, where rests are placed on purpose. */
+export const restsOf = (ctx: BassContext): { from: Ticks; to: Ticks }[] =>
+  figures(ctx).map(({ to }) => ({ from: to - ctx.meter.beats.at(-1)!.duration, to }));
+
+/** Sorted slots; each lasts until the next one, its chord's end or the style's own limit, whichever comes first. */
+function toSlots(
+  ctx: BassContext,
+  style: BassStyle,
+  places: ReadonlyMap<Ticks, Place>,
+  rests: readonly { from: Ticks; to: Ticks }[],
+): Slot[] {
+  const sorted = [...places.values()].sort((a, b) => a.at - b.at);
+  const { length, gate } = ctx.settings;
+  return sorted.map(({ at, use, wish, with: other }, i): Slot => {
+    const chord = chordAt(ctx, at)!;
+    const end = style.sustains ? ctx.length : chord.start + chord.duration;
+    const room = Math.min(sorted[i + 1]?.at ?? ctx.length, end) - at;
+    const hold = length === "long" ? Infinity : style.hold(ctx, at, use) * (length === "short" ? 0.5 : 1);
+    const rest = rests.find((r) => r.from > at);
+    const most = Math.min(room, hold, rest ? rest.from - at : Infinity);
+    const duration = gate === "cut" ? untilBackbeat(ctx.backbeats, at, most) : most;
+    return {
+      start: at,
+      duration: Math.max(60, Math.min(room, Math.round(duration))),
+      use,
+      ...(wish ? { wish } : {}),
+      ...(other ? { with: other } : {}),
+      ...(inGap(ctx, at) ? { inGap: true } : {}),
+    };
   });
 }
 
@@ -51,30 +139,51 @@ export function lastBarRepeats(starts: readonly Ticks[], bars: number, length: T
 }
 
 /** The repetition ends differently: where the last bar would repeat an earlier one, a turn is added in a free half-beat near its end. */
-export function varyLastBar(ctx: BassContext, positions: Positions, chance: () => number): void {
+function addTurn(ctx: BassContext, places: Map<Ticks, Place>, seed: number): void {
   const { bar, beats } = ctx.meter;
   const from = (ctx.bars - 1) * bar;
-  const free = beats
-    .flatMap((b) => [b.start, b.start + b.duration / 2])
-    .map((at) => from + at)
-    .filter((at) => at > from && Number.isInteger(at) && !positions.has(at) && chordAt(ctx, at)?.chord)
-    .reverse();
-  const first = Math.floor(chance() * Math.min(2, free.length));
-  for (const at of [...free.slice(first), ...free.slice(0, first)]) {
+  const fine = beats.flatMap((b) => [b.start + halfOf(b.duration), b.start]);
+  const finer = Array.from({ length: bar / 120 }, (_, i) => i * 120);
+  const free = (list: readonly Ticks[]) =>
+    list
+      .map((at) => from + at)
+      .filter((at) => at > from && at % 120 === 0 && !places.has(at) && chordAt(ctx, at)?.chord)
+      .sort((a, b) => b - a);
+  const first = free(fine);
+  const turn = Math.floor(noise(seed, 3) * Math.min(2, first.length));
+  for (const at of [...first.slice(turn), ...first.slice(0, turn), ...free(finer)]) {
     if (
       !lastBarRepeats(
-        [...positions.keys()].sort((a, b) => a - b),
+        [...places.keys()].sort((a, b) => a - b),
         ctx.bars,
         bar,
       )
     )
       return;
-    positions.set(at, "turn");
+    places.set(at, { at, use: "turn", need: 1 });
   }
 }
 
-/** Ends a note before the next snare or clap, so that the line breathes; at least a sixteenth remains. */
-export function untilBackbeat(ctx: BassContext, start: Ticks, most: Ticks): Ticks {
-  const next = ctx.backbeats.find((b) => b > start);
+/** The length that ends before the next snare or clap, so that the line breathes; at least a sixteenth remains. */
+export function untilBackbeat(backbeats: readonly Ticks[], start: Ticks, most: Ticks): Ticks {
+  const next = backbeats.find((b) => b > start);
   return next !== undefined && next - start < most ? Math.max(120, next - start) : most;
+}
+
+/** Share of bars that sound at each sixteenth of the bar: the rhythm figure of a line. */
+export function attackProfile(starts: readonly Ticks[], bar: Ticks, bars: number): number[] {
+  const profile = new Array<number>(Math.round(bar / 120)).fill(0);
+  for (const s of starts) if (s >= 0 && s < bars * bar) profile[Math.floor(mod(s, bar) / 120)]! += 1 / bars;
+  return profile.map((x) => Math.min(1, x));
+}
+
+/** How much two figures are alike, 0–1: what they share of all they have (weighted Jaccard index). */
+export function alike(a: readonly number[], b: readonly number[]): number {
+  let shared = 0;
+  let all = 0;
+  for (let i = 0; i < Math.max(a.length, b.length); i++) {
+    shared += Math.min(a[i] ?? 0, b[i] ?? 0);
+    all += Math.max(a[i] ?? 0, b[i] ?? 0);
+  }
+  return all ? shared / all : 0;
 }

@@ -1,16 +1,35 @@
+import type { PitchClass } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
-import type { BassContext, BassTargets } from "./context";
+import type { BassContext } from "./context";
+import type { BassSettings } from "./settings";
 
 /**
- * What a slot of the rhythm is for: an anchor states the chord, a kick slot doubles the kick, a hook stands off the kick, an octave lifts,
- * an approach leads into the next anchor, a turn makes the last bar differ.
+ * What a slot of the rhythm is for: an anchor states the chord, a kick slot doubles the kick, a hook stands off the kick, an octave lifts, an
+ * approach leads into the next anchor, a turn makes the last bar differ, a scale slot steps on, a weave slot meets another player's accent, a
+ * push takes the next chord early.
  */
-export type SlotUse = "anchor" | "kick" | "hook" | "octave" | "approach" | "turn";
+export type SlotUse = "anchor" | "kick" | "hook" | "octave" | "approach" | "turn" | "scale" | "weave" | "push";
 
 export interface Slot {
   start: Ticks;
   duration: Ticks;
   use: SlotUse;
+  /** Tones that are wished for, best first: roles over the chord, "8" for the bass an octave up, "bass" for the written bass. */
+  wish?: readonly string[];
+  /** Player whose accent a weave slot meets. */
+  with?: string;
+  /** A gap of the melody lies here. */
+  inGap?: boolean;
+}
+
+/** A place where a style may sound. */
+export interface Place {
+  at: Ticks;
+  use: SlotUse;
+  /** How much the style wants it: 1 always, 0.5 at middling density, near 0 only in the busiest line. */
+  need: number;
+  wish?: readonly string[];
+  with?: string;
 }
 
 /** Cost of each chord tone in slots that are not anchors; lower is liked better. */
@@ -24,6 +43,25 @@ export interface Taste {
   other: number;
   octave: number;
   repeat: number;
+  /** Cost of a semitone of leap. */
+  leap?: number;
+  /** Cost of a change of direction, where the line should go on the way it goes. */
+  turn?: number;
+}
+
+export interface BassTargets {
+  /** Largest number of different pitch classes in a figure. */
+  pitchClasses: number;
+  /** Longest time outside the chord, in beats; null where that is the point of the style. */
+  longestOutside: number | null;
+  /** Least share of time on chord tones. */
+  chordTime: number;
+  /** Share of the section that is silent, at least and at most. */
+  silence?: [number, number];
+  /** Largest share of notes away from the kick, where there is a kick on most beats. */
+  offKick?: number;
+  /** Least share of moves that are steps or repeats. */
+  stepwise?: number;
 }
 
 /** A way of playing bass: one file each in styles/. */
@@ -35,8 +73,16 @@ export interface BassStyle {
   source: string;
   targets: BassTargets;
   taste: Taste;
-  /** Glides where the setting does not say otherwise. */
-  glides: boolean;
-  /** The rhythm; every main accent inside a chord must be among the slots. */
-  rhythm(ctx: BassContext, chance: () => number): Slot[];
+  /** Settings that are usual for it, where they are not the common ones. */
+  usual: Partial<BassSettings>;
+  /** Every place where it may sound. Beginnings of chords and the kicks it must meet are added to these. */
+  places(ctx: BassContext): Place[];
+  /** How long a note is held at most, in ticks; it always ends where the next one or its chord does. */
+  hold(ctx: BassContext, start: Ticks, use: SlotUse): Ticks;
+  /** Notes that are held under all chords, where the style has one: each gives a line of its own. */
+  pedals?(ctx: BassContext): PitchClass[];
+  /** Anchors may take any tone of the chord: the bass chooses the inversion. */
+  inverts?: boolean;
+  /** Notes sound on into the next chord where they belong to it. */
+  sustains?: boolean;
 }

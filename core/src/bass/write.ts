@@ -1,29 +1,32 @@
 import { fail, ok, type Result } from "../result";
+import { mod, pitchClass, pitchMidi, type Midi, type PitchClass } from "../pitch/pitch";
 import { nameInKey } from "../pitch/key";
-import { mod, pitchMidi, pitchName, transposeNote, type Midi } from "../pitch/pitch";
-import { beatsText, positionText, type Ticks } from "../time/meter";
-import { bassPc, chordToneName, toneRole } from "../chord/chord";
+import { bassPc, chordPitchClasses, chordSymbol, chordToneName } from "../chord/chord";
 import { applyEdit } from "../song/edits";
+import { partOf } from "../song/document";
 import type { Note, Reason, Song } from "../song/schema";
-import { bassContext, chordAt, type BassContext } from "./context";
-import { choosePitches, otherPitches, pitchSlots, type PitchSlot } from "./pitches";
-import { random } from "../random";
-import { reportBass, type BassReport } from "./report";
+import { realize } from "../song/realize";
+import { noteRoles } from "../slice/roles";
+import type { Sliced } from "../slice/slices";
+import { findConflicts, type Conflict } from "./conflicts";
+import { bassContext, type BassContext } from "./context";
+import { choosePitches, otherPitches, pitchSlots, type OpenSlot, type PitchSlot } from "./pitches";
+import { measuresOf } from "./measures";
+import { reasonFor, spell, type Chosen } from "./reasons";
+import { otherFigures, reportOf, type BassReport } from "./report";
+import { alike, attackProfile, rhythmOf } from "./rhythm";
+import { settingsOf, styleOf, type BassSettings } from "./settings";
 import type { BassStyle, Slot } from "./style";
 import { BASS_STYLES } from "./styles";
 
 export interface BassRequest {
   section: string;
   part: string;
+  /** A style's id; what the part has stored for the section, or kick-locked, where it is absent. */
   style?: string;
   seed?: number;
-  settings?: { glides?: boolean };
-}
-
-export interface Conflict {
-  code: "noChord" | "pin" | "held" | "pitchClasses" | "range" | "noKick";
-  message: string;
-  tick?: Ticks;
+  /** Over what is stored in the part, and what is usual for the style. `glides` is the older name of `slides: "some"`. */
+  settings?: Partial<BassSettings> & { glides?: boolean };
 }
 
 export interface BassLine {
@@ -36,27 +39,52 @@ export interface BassLine {
   style: string;
   /** What sets this candidate apart, in words. */
   title: string;
+  /** Chords whose written bass the line changes, as they would be written with it. */
+  slashes: { chord: string; symbol: string }[];
+}
+
+/** How many lines are offered. */
+const LINES = 5;
+const ATTEMPTS = 14;
+
+/** The style of a request, by its id. Errors: `bass.style`. */
+export function bassStyle(id: string): Result<BassStyle> {
+  const style = BASS_STYLES.find((s) => s.id === id);
+  return style
+    ? ok(style)
+    : fail("bass.style", `No bass style is called "${id}"`, { hint: `Styles: ${BASS_STYLES.map((s) => s.id).join(", ")}.` });
+}
+
+/** The context of a request with its style and settings resolved. Errors: `bass.style`, and those of `bassContext`. */
+export function bassRequest(song: Song, request: BassRequest, sliced?: Sliced): Result<{ ctx: BassContext; style: BassStyle }> {
+  const part = partOf(song, request.part);
+  const style = bassStyle(request.style ?? (part && styleOf(part, request.section)) ?? "kick-locked");
+  if (!style.ok) return style;
+  const { glides, ...own } = request.settings ?? {};
+  const usual = { pitches: style.value.targets.pitchClasses, ...style.value.usual };
+  const settings: BassSettings | undefined = part && {
+    ...settingsOf(part, request.section, usual),
+    ...(glides === undefined ? {} : { slides: glides ? ("some" as const) : ("none" as const) }),
+    ...own,
+  };
+  const ctx = bassContext(song, request.section, request.part, { settings, sliced });
+  return ctx.ok ? ok({ ctx: ctx.value, style: style.value }) : ctx;
 }
 
 /**
- * Writes up to four bass lines for a section in one style, best first: the same rhythm with other pitches, then other rhythms from the
- * seed. Where pins, chords, N.C. and targets cannot all be met, the line names the conflict.
+ * Writes up to five bass lines for a section in one style, best first: the same rhythm with other pitches, then other rhythms from the
+ * seed. Where pins, chords, N.C. and targets cannot all be met, the line names the conflict. Errors: `bass.style`, `bass.section`,
+ * `bass.part`, `bass.range`, `bass.chords`, `bass.none`.
  */
 export function tryWriteBass(song: Song, request: BassRequest): Result<BassLine[]> {
-  const style = BASS_STYLES.find((s) => s.id === (request.style ?? "kick-locked"));
-  if (!style)
-    return fail("bass.style", `No bass style is called "${request.style}"`, {
-      hint: `Styles: ${BASS_STYLES.map((s) => s.id).join(", ")}.`,
-    });
-  const context = bassContext(song, request.section, request.part);
-  if (!context.ok) return context;
-  const ctx = context.value;
+  const resolved = bassRequest(song, request);
+  if (!resolved.ok) return resolved;
+  const { ctx, style } = resolved.value;
   if (!ctx.chords.some((c) => c.chord))
     return fail("bass.chords", `${ctx.section.name} has no chords yet`, {
-      hint: "Type a chord line first; the bass is written against it.",
+      hint: "Type a chord line first; the bass is written against it. A bass of your own can be harmonized instead.",
     });
   const seed = request.seed ?? 1;
-  const glides = request.settings?.glides ?? style.glides;
   const lines: BassLine[] = [];
   const seen = new Set<string>();
   const add = (line: BassLine | null) => {
@@ -66,21 +94,29 @@ export function tryWriteBass(song: Song, request: BassRequest): Result<BassLine[
       lines.push(line);
     }
   };
-  for (let turn = 0; turn < 8 && lines.length < 4; turn++) {
-    const slots = pitchSlots(ctx, style, withPins(ctx, style.rhythm(ctx, random(seed * 97 + turn))));
-    if (!slots.length) continue;
-    const chosen = choosePitches(ctx, style, slots);
-    if (!chosen) continue;
-    add(finish(ctx, style, slots, chosen.path.picks, chosen.over, glides, seed, turn === 0 ? "Closest to the style" : "Another rhythm"));
-    if (turn > 0) continue;
-    const other = otherPitches(style, slots, 6).find(
-      (path) => path.picks.filter((p, i) => p !== chosen.path.picks[i]).length >= slots.length / 4,
-    );
-    if (other)
-      add(finish(ctx, style, slots, other.picks, overFigures(ctx, style, slots, other.picks), glides, seed, "Same rhythm, other notes"));
+  const pedals: (PitchClass | undefined)[] = style.pedals?.(ctx) ?? [undefined];
+  const rhythms = distinctRhythms(ctx, style, seed);
+  for (const [turn, slots] of rhythms.entries()) {
+    if (lines.length >= LINES) break;
+    for (const pedal of pedals) {
+      const open = pitchSlots(ctx, style, withPins(ctx, slots), pedal);
+      const chosen = open.length ? choosePitches(ctx, style, open) : null;
+      if (!chosen) continue;
+      const named = pedal === undefined ? "" : `Pedal on ${nameInKey(pedal, ctx.key)}`;
+      const title = turn === 0 ? named || "As the style has it" : named ? `${named}, another rhythm` : "Another rhythm";
+      add(finish(ctx, style, open, chosen.path.picks, chosen.over, seed, title, pedal !== undefined));
+      if (turn > 0 || pedal !== undefined) continue;
+      const other = otherPitches(ctx, style, open, chosen.path.picks);
+      if (other) add(finish(ctx, style, open, other.path.picks, other.over, seed, "Same rhythm, other notes", false));
+    }
   }
+  // Lines that fall short of fewer targets come first.
+  const short = new Map(lines.map((l) => [l, measuresOf(l.report, ctx.meter, style, ctx.settings).filter((m) => m.met === false).length]));
+  lines.sort((a, b) => short.get(a)! - short.get(b)!);
+  const [best] = lines;
+  if (best && short.get(best)! < Math.max(...short.values()) && best.title === "Another rhythm") best.title = "Meets most aims";
   return lines.length
-    ? ok(lines)
+    ? ok(lines.slice(0, LINES))
     : fail("bass.none", "No line fits the range and the pinned notes", { hint: "Widen the range or unpin a note." });
 }
 
@@ -90,8 +126,33 @@ export function writeBass(song: Song, request: BassRequest): BassLine[] {
   return result.ok ? result.value : [];
 }
 
+/** Different rhythms from one seed; where a figure of its own is wanted, the one least like those of the other sections comes first. */
+function distinctRhythms(ctx: BassContext, style: BassStyle, seed: number): Slot[][] {
+  const found = new Map<string, Slot[]>();
+  for (let turn = 0; turn < ATTEMPTS; turn++) {
+    const slots = rhythmOf(ctx, style, seed * 97 + turn);
+    const id = slots.map((s) => `${s.start}:${s.duration}`).join();
+    if (slots.length && !found.has(id)) found.set(id, slots);
+  }
+  const list = [...found.values()];
+  if (!ctx.settings.ownFigure) return list;
+  const others = otherFigures(ctx);
+  const nearest = (slots: Slot[]) => {
+    const own = attackProfile(
+      slots.map((s) => s.start),
+      ctx.meter.bar,
+      ctx.bars,
+    );
+    return Math.max(0, ...others.map((o) => alike(own, o.profile)));
+  };
+  return list
+    .map((slots) => ({ slots, near: nearest(slots) }))
+    .sort((a, b) => a.near - b.near)
+    .map((r) => r.slots);
+}
+
 /** Pinned notes take their place; slots that they cover give way, slots before them end where they begin. */
-function withPins(ctx: BassContext, slots: Slot[]): (Slot & { pin?: Note; pinMidi?: Midi })[] {
+function withPins(ctx: BassContext, slots: readonly Slot[]): OpenSlot[] {
   const pins = ctx.pinned.map((pin) => ({
     start: pin.start,
     duration: pin.duration,
@@ -108,172 +169,86 @@ function withPins(ctx: BassContext, slots: Slot[]): (Slot & { pin?: Note; pinMid
   return [...free, ...pins].sort((a, b) => a.start - b.start);
 }
 
-function overFigures(ctx: BassContext, style: BassStyle, slots: PitchSlot[], picks: number[]): { from: Ticks; to: Ticks; count: number }[] {
-  const chosen = choosePitches(
-    ctx,
-    style,
-    slots.map((s, i) => ({ ...s, candidates: [s.candidates[picks[i]!]!] })),
-  );
-  return chosen?.over ?? [];
-}
+/** Loudness of a note: with the kick as loud as it is, otherwise by what it does. */
+const velocityOf = (ctx: BassContext, slot: Slot): number => {
+  const kick = ctx.kicks.find((k) => k.start === slot.start);
+  return kick ? Math.round(66 + kick.velocity * 0.28) : slot.use === "approach" || slot.use === "scale" ? 76 : 84;
+};
 
 function finish(
   ctx: BassContext,
   style: BassStyle,
   slots: PitchSlot[],
   picks: number[],
-  over: { from: Ticks; to: Ticks; count: number }[],
-  glides: boolean,
+  over: { from: number; to: number; count: number }[],
   seed: number,
   title: string,
+  pedal: boolean,
 ): BassLine | null {
-  const midis = slots.map((s, i) => s.candidates[picks[i]!]!.midi);
-  const notes = slots.map((slot, i): Omit<Note, "id"> & { id?: string } => {
+  const line: Chosen[] = slots.map((slot, i) => ({ slot, midi: slot.candidates[picks[i]!]!.midi }));
+  const notes = line.map((chosen, i): Omit<Note, "id"> & { id?: string } => {
+    const { slot } = chosen;
     if (slot.pin) return slot.pin;
-    const kick = ctx.kicks.find((k) => k.start === slot.start);
-    const velocity = kick ? Math.round(66 + kick.velocity * 0.28) : slot.use === "approach" ? 76 : 84;
     return {
       start: slot.start,
       duration: slot.duration,
-      pitch: spell(ctx, slot, midis[i]!, { slot: slots[(i + 1) % slots.length]!, midi: midis[(i + 1) % slots.length]! }),
-      velocity,
-      reason: reasonFor(ctx, slots, midis, i),
+      pitch: spell(ctx, chosen, line[(i + 1) % line.length]!),
+      velocity: velocityOf(ctx, slot),
+      reason: reasonFor(ctx, line, i, pedal),
     };
   });
-  if (glides) addGlides(slots, midis, notes);
-  const conflicts = findConflicts(ctx, style, slots, midis, over);
-  const applied = applyEdit(ctx.song, { do: "setNotes", section: ctx.section.id, part: ctx.part.id, notes });
+  if (ctx.settings.slides !== "none") addGlides(ctx, line, notes);
+  const measured = measure(ctx, notes);
+  if (!measured) return null;
+  return {
+    notes,
+    reasons: notes.map((n) => n.reason),
+    report: measured,
+    conflicts: findConflicts(ctx, style, line, over, measured),
+    seed,
+    style: style.id,
+    title,
+    slashes: slashesOf(ctx, style, line),
+  };
+}
+
+/** The report of a line that is not yet written: only the bass part of the sliced section is another one. */
+function measure(ctx: BassContext, notes: readonly (Omit<Note, "id"> & { id?: string })[]): BassReport | null {
+  const applied = applyEdit(ctx.song, { do: "setNotes", section: ctx.section.id, part: ctx.part.id, notes: [...notes] });
   if (!applied.ok) return null;
-  const report = reportBass(applied.value.song, { section: ctx.section.id, part: ctx.part.id, targets: style.targets });
-  return report.ok ? { notes, reasons: notes.map((n) => n.reason), report: report.value, conflicts, seed, style: style.id, title } : null;
+  const parts = applied.value.song.parts.filter((p) => p.id === ctx.part.id);
+  const alone = realize({ ...applied.value.song, parts }, { section: ctx.section.id });
+  const own = alone.parts[0]!;
+  const real = { ...ctx.sliced.real, parts: ctx.sliced.real.parts.map((p) => (p.id === own.id ? own : p)) };
+  return reportOf({ ...ctx, sliced: { ...ctx.sliced, real, roles: new Map([[own.id, noteRoles(real, own)]]) } });
 }
 
-/** Chord tones as the chord spells them, approach notes with the letter beside their target, other tones as the key does. */
-function spell(ctx: BassContext, slot: PitchSlot, midi: Midi, next?: { slot: PitchSlot; midi: Midi }): string {
-  const pc = mod(midi, 12);
-  const own = slot.chord?.chord && chordToneName(slot.chord.chord, pc);
-  if (own) return pitchName(midi, own);
-  const distance = next ? midi - next.midi : 0;
-  const beside =
-    next && distance && Math.abs(distance) <= 2
-      ? transposeNote(spell(ctx, next.slot, next.midi).replace(/-?\d+$/, ""), Math.sign(distance), distance)
-      : null;
-  if (beside && beside.length <= 2) return pitchName(midi, beside);
-  return pitchName(midi, nameInKey(pc, ctx.key));
-}
-
-function reasonFor(ctx: BassContext, slots: PitchSlot[], midis: Midi[], i: number): Reason {
-  const slot = slots[i]!;
-  const chord = slot.chord!.chord!;
-  const pc = mod(midis[i]!, 12);
-  const pitch = spell(ctx, slot, midis[i]!).replace(/-?\d+$/, "");
-  const { role, inChord } = toneRole(chord, pc);
-  const symbol = slot.chord!.symbol;
-  const nextAt = (i + 1) % slots.length;
-  if (!inChord) {
-    const target = spell(ctx, slots[nextAt]!, midis[nextAt]!).replace(/-?\d+$/, "");
-    const up = midis[nextAt]! > midis[i]!;
-    return {
-      id: up ? "approachBelow" : "approachAbove",
-      params: { target, interval: Math.abs(midis[nextAt]! - midis[i]!) === 1 ? "semitone" : "whole tone" },
-    };
-  }
-  const kick = ctx.kicks.find((k) => k.start === slot.start);
-  if (pc === bassPc(chord)) {
-    const first = slots.findIndex((s) => s.chord === slot.chord && mod(midis[slots.indexOf(s)]!, 12) === pc);
-    if (first < i && midis[i]! - midis[first]! === 12 && slot.use !== "anchor") return { id: "octave" };
-    const kind = chord.bass ? "bass" : "root";
-    const params = { pitch, chord: symbol };
-    return kick
-      ? { id: kick.main ? `${kind}OnKick` : `${kind}WithKick`, params }
-      : slot.use === "turn"
-        ? { id: "turn", params: { role: "Root", chord: symbol } }
-        : { id: slot.start === slot.chord!.start ? `${kind}OnBeat` : `${kind}Hook`, params };
-  }
-  if (slot.use === "turn") return { id: "turn", params: { role, chord: symbol } };
-  if (slot.use === "approach" && role !== "5") return { id: "fill", params: { role, chord: symbol } };
-  if (role === "5") {
-    const ahead = slots[nextAt]!;
-    if (ahead.chord?.chord && ahead.chord !== slot.chord && mod(pc - bassPc(ahead.chord.chord), 12) === 7)
-      return { id: "approachFifth", params: { target: ahead.chord.chord.root } };
-    return { id: "fifth", params: { chord: symbol } };
-  }
-  if (role === "3" || role === "b3") return { id: "third", params: { chord: symbol } };
-  if (role === "7" || role === "b7") return { id: "seventh", params: { chord: symbol } };
-  return { id: "chordTone", params: { role, chord: symbol } };
-}
-
-/** At most one glide in two bars: from a note that lasts at least a beat into the next note, when that follows without a gap and a third to an octave away. */
-function addGlides(slots: PitchSlot[], midis: Midi[], notes: (Omit<Note, "id"> & { id?: string })[]): void {
-  let last = -Infinity;
-  for (let i = 0; i + 1 < slots.length; i++) {
-    const distance = Math.abs(midis[i + 1]! - midis[i]!);
-    const joined = slots[i]!.start + slots[i]!.duration === slots[i + 1]!.start;
-    if (slots[i]!.pin || !joined || distance < 3 || distance > 12 || slots[i]!.duration < 480 || slots[i]!.start - last < 3840) continue;
-    notes[i] = { ...notes[i]!, glideTo: notes[i + 1]!.pitch };
-    last = slots[i]!.start;
-  }
-}
-
-function findConflicts(
-  ctx: BassContext,
-  style: BassStyle,
-  slots: PitchSlot[],
-  midis: Midi[],
-  over: { from: Ticks; to: Ticks; count: number }[],
-): Conflict[] {
-  const conflicts: Conflict[] = [];
-  const where = (tick: Ticks) => positionText(ctx.meter, tick);
-  if (!ctx.kicks.length) conflicts.push({ code: "noKick", message: "No kick is painted: the line follows the chords and beats alone." });
-  for (const kick of ctx.kicks.filter((k) => k.main)) {
-    const chord = chordAt(ctx, kick.start);
-    if (slots.some((s) => s.start === kick.start)) continue;
-    const pin = ctx.pinned.find((p) => p.start < kick.start && p.start + p.duration > kick.start);
-    if (!chord?.chord)
-      conflicts.push({
-        code: "noChord",
-        tick: kick.start,
-        message: `The main accent at ${where(kick.start)} stands where there is no chord: the bass is silent there.`,
-      });
-    else if (pin)
-      conflicts.push({
-        code: "held",
-        tick: kick.start,
-        message: `The pinned ${pin.pitch} is held through the main accent at ${where(kick.start)}, so nothing can sound anew there.`,
-      });
-  }
-  slots.forEach((slot, i) => {
-    if (
-      slot.pin &&
-      slot.chord?.chord &&
-      !toneRole(slot.chord.chord, mod(midis[i]!, 12)).inChord &&
-      slot.duration > style.targets.longestOutside * ctx.meter.beats[0]!.duration
-    )
-      conflicts.push({
-        code: "pin",
-        tick: slot.start,
-        message: `The pinned ${slot.pin.pitch} at ${where(slot.start)} lies outside ${slot.chord.symbol} for ${beatsText(ctx.meter, slot.duration)}.`,
-      });
-    const written = slot.chord?.chord && bassPc(slot.chord.chord);
-    if (!slot.pin && slot.use === "anchor" && typeof written === "number" && mod(midis[i]!, 12) !== written) {
-      const reachable = slot.candidates.some((c) => mod(c.midi, 12) === written);
-      if (!reachable)
-        conflicts.push({
-          code: "range",
-          tick: slot.start,
-          message: `The bass note of ${slot.chord!.symbol} at ${where(slot.start)} is not in the part's range.`,
-        });
-    }
+/** Chords that should be written with another bass, where the style chose inversions or held a pedal. */
+function slashesOf(ctx: BassContext, style: BassStyle, line: readonly Chosen[]): BassLine["slashes"] {
+  if (!style.inverts && !style.pedals) return [];
+  return ctx.chords.flatMap((c) => {
+    if (!c.chord) return [];
+    const note = line.findLast((s) => s.slot.start <= c.start && s.slot.start + s.slot.duration > c.start);
+    if (!note || mod(note.midi, 12) === bassPc(c.chord)) return [];
+    const pc = mod(note.midi, 12);
+    const { bass: _, ...upper } = c.chord;
+    if (pc === pitchClass(upper.root)) return [{ chord: c.id, symbol: chordSymbol(upper) }];
+    const name = chordPitchClasses(upper).includes(pc) ? chordToneName(upper, pc)! : nameInKey(pc, ctx.key);
+    return [{ chord: c.id, symbol: chordSymbol({ ...upper, bass: name }) }];
   });
-  for (const figure of over) {
-    const symbols = [
-      ...new Set(ctx.chords.filter((c) => c.chord && c.start < figure.to && c.start + c.duration > figure.from).map((c) => c.symbol)),
-    ];
-    conflicts.push({
-      code: "pitchClasses",
-      tick: figure.from,
-      message: `From ${where(figure.from)} the figure needs ${figure.count} different pitches for ${symbols.join(", ")}; the style aims at ${style.targets.pitchClasses}.`,
-    });
+}
+
+/** Glides from a note that lasts into the next one, a third to an octave away: one in two bars at most, or wherever there is room. */
+function addGlides(ctx: BassContext, line: readonly Chosen[], notes: (Omit<Note, "id"> & { id?: string })[]): void {
+  const many = ctx.settings.slides === "many";
+  let last = -Infinity;
+  const far = (a: Midi, b: Midi) => Math.abs(a - b) >= 3 && Math.abs(a - b) <= 12;
+  for (let i = 0; i + 1 < line.length; i++) {
+    const { slot, midi } = line[i]!;
+    const joined = slot.start + slot.duration === line[i + 1]!.slot.start;
+    if (slot.pin || !joined || !far(midi, line[i + 1]!.midi) || slot.duration < (many ? 240 : 480)) continue;
+    if (slot.start - last < (many ? 1 : 2) * ctx.meter.bar * (many ? 0.5 : 1)) continue;
+    notes[i] = { ...notes[i]!, glideTo: notes[i + 1]!.pitch };
+    last = slot.start;
   }
-  return conflicts;
 }

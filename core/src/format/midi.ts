@@ -39,14 +39,32 @@ export function writeMidi(song: Song, options: { swing: "straight" | "played" })
   const shift = Math.ceil(-earliest / bar) * bar;
   const tracks = [finish(conductor(real, shift), song.title)];
   let channel = 0;
+  const next = () => {
+    channel = (channel + 1) % 16;
+    if (channel === DRUM_CHANNEL) channel++;
+  };
   for (const part of real.parts) {
     if (part.role === "drums") {
-      tracks.push(finish(drumEvents(real.hits, begin, shift), part.name));
+      tracks.push(
+        finish(
+          drumEvents(
+            real.hits.filter((h) => h.midi === undefined),
+            begin,
+            shift,
+          ),
+          part.name,
+        ),
+      );
+      // Drums with a pitch are a line of their own: on the drum channel a note is a drum, not a pitch.
+      for (const drum of new Set(real.hits.flatMap((h) => (h.midi === undefined ? [] : [h.drum])))) {
+        const line = real.hits.filter((h) => h.drum === drum && h.midi !== undefined);
+        tracks.push(finish(tunedEvents(line, channel, begin, shift), `${DRUM_KINDS[drum].title}, tuned`));
+        next();
+      }
       continue;
     }
     tracks.push(finish(partEvents(real, part, channel, played, shift), part.name));
-    channel = (channel + 1) % 16;
-    if (channel === DRUM_CHANNEL) channel++;
+    next();
   }
   return Uint8Array.from(encode({ header: { format: 1, numTracks: tracks.length, ticksPerBeat: QUARTER }, tracks }));
 }
@@ -90,16 +108,36 @@ function drumEvents(hits: readonly RealHit[], begin: (h: RealHit) => number, shi
   });
 }
 
+/** General MIDI program of a tuned drum, "Melodic Tom" (GM System Level 1, from memory). */
+const MELODIC_TOM = 117;
+
+function tunedEvents(hits: readonly RealHit[], channel: number, begin: (h: RealHit) => number, shift: Ticks): Timed[] {
+  const events = [make(0, 0, { type: "programChange", channel, programNumber: MELODIC_TOM })];
+  if (hits.some((h) => h.glideTo !== undefined)) events.push(...bendRange(channel));
+  hits.forEach((hit, i) => {
+    const from = begin(hit);
+    const after = hits[i + 1];
+    const until = Math.max(from + 1, Math.min(from + (hit.duration ?? QUARTER / 2), after ? begin(after) : Infinity));
+    events.push(
+      make(from + shift, 3, { type: "noteOn", channel, noteNumber: hit.midi, velocity: hit.velocity }),
+      make(until + shift, 1, { type: "noteOff", channel, noteNumber: hit.midi, velocity: 0 }),
+    );
+    if (hit.glideTo !== undefined) events.push(...glide(from, until, hit.glideTo - hit.midi!, channel, shift));
+  });
+  return events;
+}
+
+const bendRange = (channel: number): Timed[] =>
+  [
+    [101, 0],
+    [100, 0],
+    [6, BEND_RANGE],
+    [38, 0],
+  ].map(([controllerType, value]) => make(0, 0, { type: "controller", channel, controllerType, value }));
+
 function partEvents(real: RealSong, part: RealPart, channel: number, played: boolean, shift: Ticks): Timed[] {
   const events = [make(0, 0, { type: "programChange", channel, programNumber: instrumentOf(part.instrument, real).program })];
-  if (part.notes.some((n) => n.glideTo))
-    for (const [controllerType, value] of [
-      [101, 0],
-      [100, 0],
-      [6, BEND_RANGE],
-      [38, 0],
-    ])
-      events.push(make(0, 0, { type: "controller", channel, controllerType, value }));
+  if (part.notes.some((n) => n.glideTo)) events.push(...bendRange(channel));
   part.notes.forEach((note, i) => {
     const from = played ? note.played : note.start;
     // A pitch that sounds again before its first sounding has ended is cut there: MIDI cannot hold the same key twice.

@@ -6,8 +6,10 @@ import { identifyChords, isSure } from "../chord/identify";
 import { NO_CHORD } from "../chord/progression";
 import { partByRole, sectionKey, sectionMeter, sectionOf } from "../song/document";
 import type { Edit } from "../song/edit";
-import type { ChordEvent, Drum, Note, Song } from "../song/schema";
-import type { MidiContents, MidiNote } from "./midiRead";
+import { DRUM_KINDS, DRUMS } from "../song/drums";
+import type { ChordEvent, Drum, Hit, Lane, Note, Song } from "../song/schema";
+import { mergeLanes } from "../groove/patterns";
+import type { MidiContents, MidiNote, MidiTrack } from "./midiRead";
 
 export interface MidiChoices {
   /** Ids of the tracks that the chords are named from. */
@@ -15,6 +17,10 @@ export interface MidiChoices {
   melody?: string;
   bass?: string;
   drums?: string;
+  /** Lanes for drum notes, where they are not the usual ones; null leaves a note out. */
+  drumMap?: Record<number, Drum | null>;
+  /** Hits join what the section has instead of replacing it. */
+  addDrums?: boolean;
   /** First bar (0-based) and the one after the last, in the file's first meter. */
   bars: [number, number];
   unit: "beat" | "half bar" | "bar";
@@ -103,17 +109,42 @@ function notated(tick: Ticks): { start: Ticks; offset: Ticks } {
   return { start, offset: tick - start };
 }
 
-const DRUM_OF: Record<number, Drum> = {
+/** Lanes for notes of General MIDI that have no lane of their own (GM System Level 1, GM2 for the shaker; from memory). */
+const GM_NEAREST: Record<number, Drum> = {
   35: "kick",
-  36: "kick",
-  37: "snare",
-  38: "snare",
   40: "snare",
-  39: "clap",
-  42: "closedHat",
-  44: "closedHat",
-  46: "openHat",
+  41: "tom",
+  43: "tom",
+  47: "tom",
+  48: "tom",
+  50: "tom",
+  53: "ride",
+  59: "ride",
+  62: "conga",
+  64: "conga",
+  69: "shaker",
+  80: "triangle",
+  82: "shaker",
 };
+
+/** The lane a drum note goes to: as the song's own lanes are mapped, else as General MIDI has it; null for a note without one. */
+export function laneForNote(song: Song, sectionId: string, midi: number): Drum | null {
+  const own = sectionOf(song, sectionId)?.groove.lanes.find((l) => (l.note ?? DRUM_KINDS[l.drum].note) === midi);
+  return own?.drum ?? DRUMS.find((d) => DRUM_KINDS[d].note === midi && !d.startsWith("free")) ?? GM_NEAREST[midi] ?? null;
+}
+
+/** The notes of a track between two bars, with how often each is struck and the lane it would go to. */
+export function drumNotes(
+  song: Song,
+  sectionId: string,
+  track: MidiTrack,
+  from: Ticks,
+  to: Ticks,
+): { note: Midi; count: number; lane: Drum | null }[] {
+  const counts = new Map<Midi, number>();
+  for (const n of track.notes) if (n.start >= from && n.start < to) counts.set(n.midi, (counts.get(n.midi) ?? 0) + 1);
+  return [...counts].sort(([a], [b]) => a - b).map(([note, count]) => ({ note, count, lane: laneForNote(song, sectionId, note) }));
+}
 
 /** Plans the import of chosen tracks and bars into a section as one edit. Errors: `midi.bars`, `midi.tracks`, `midi.meter`. */
 export function importMidi(song: Song, sectionId: string, contents: MidiContents, choices: MidiChoices): Result<MidiImport> {
@@ -198,14 +229,24 @@ export function importMidi(song: Song, sectionId: string, contents: MidiContents
   const drums = one(choices.drums);
   if (drums) {
     const unmapped = new Map<number, number>();
-    for (const n of cut(drums.notes)) {
-      const drum = DRUM_OF[n.midi];
-      if (!drum) unmapped.set(n.midi, (unmapped.get(n.midi) ?? 0) + 1);
-      else {
-        const { start } = notated(n.start);
-        if (start < length) edits.push({ do: "setHit", section: sectionId, drum, start, velocity: Math.min(127, Math.max(1, n.velocity)) });
+    const lanes = new Map<Drum, Map<Ticks, Hit>>();
+    for (const n of cut(drums.notes.filter((x) => x.start >= from))) {
+      const chosen = choices.drumMap?.[n.midi];
+      const drum = chosen === undefined ? laneForNote(song, sectionId, n.midi) : chosen;
+      if (!drum) {
+        if (chosen === undefined) unmapped.set(n.midi, (unmapped.get(n.midi) ?? 0) + 1);
+        continue;
       }
+      const { start, offset } = notated(n.start);
+      if (start >= length) continue;
+      const hits = lanes.get(drum) ?? new Map<Ticks, Hit>();
+      const velocity = Math.min(127, Math.max(1, n.velocity, hits.get(start)?.velocity ?? 0));
+      lanes.set(drum, hits.set(start, { start, velocity, ...(Math.abs(offset) > 6 ? { offset } : {}) }));
     }
+    const fresh = [...lanes].map(([drum, hits]): Lane => ({ drum, hits: [...hits.values()].sort((x, y) => x.start - y.start) }));
+    // What the section had in these bars gives way, unless both are wanted; how its lanes are played stays.
+    const kept = section.groove.lanes.map((l) => (choices.addDrums ? l : { ...l, hits: l.hits.filter((h) => h.start >= length) }));
+    edits.push({ do: "setDrums", section: sectionId, lanes: mergeLanes(kept, fresh) });
     for (const [midi, count] of unmapped)
       reported.push(
         `${count} hit${count === 1 ? "" : "s"} of drum note ${midi} (${plainName(midi, true)}) have no lane here and were left out.`,

@@ -131,12 +131,13 @@ function nameOver(chord: Chord, bass: NoteName): string {
 
 /** Chords whose bass part sounds another bass than the written one: for at least half of the chord, or on its first beat. */
 export function soundingNames(real: RealSong): Map<RealChord, string> {
-  const bass = real.parts.find((p) => p.role === "bass");
+  const notes = real.parts.filter((p) => p.role === "bass" && !p.muted).flatMap((p) => p.notes);
   const names = new Map<RealChord, string>();
+  if (!notes.length) return names;
   for (const chord of real.chords) {
-    if (!bass || !chord.chord) continue;
+    if (!chord.chord) continue;
     const end = chord.start + chord.duration;
-    const found = bass.notes.find((n) => {
+    const found = notes.find((n) => {
       const overlap = Math.min(end, n.start + n.duration) - Math.max(chord.start, n.start);
       return overlap > 0 && (overlap * 2 >= chord.duration || (n.start <= chord.start && overlap >= 120));
     });

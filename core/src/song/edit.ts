@@ -73,6 +73,9 @@ export type Edit =
   | { do: "setInstrument"; instrument: OwnInstrument }
   | { do: "removeInstrument"; instrument: string }
   | { do: "removePart"; part: string }
+  /** Keeps what a part plays in a section under a name, to come back to; a state that is kept already is not kept twice. */
+  | { do: "keepTake"; section: string; part: string; name: string }
+  | { do: "removeTake"; take: string }
   | { do: "waive"; finding: string; reason: string }
   | { do: "unwaive"; finding: string }
   | { do: "all"; label: string; edits: Edit[] };

@@ -10,7 +10,7 @@ import { chordGroupEdit, respellSong } from "./chordGroups";
 import { checked, done, field, type Applied, type Checker, type Edit } from "./edit";
 import { noteEdit } from "./noteEdits";
 import { partEdit } from "./partEdits";
-import { LIMITS, type Section, type Song } from "./schema";
+import { LIMITS, type Note, type Section, type Song } from "./schema";
 
 /** Applies an edit. The song that was passed in is never changed; an edit that cannot be made leaves everything as it was and says why. */
 export function applyEdit(song: Song, edit: Edit): Result<Applied> {
@@ -46,11 +46,32 @@ export function applyEdit(song: Song, edit: Edit): Result<Applied> {
       });
     case "unwaive":
       return done(song, (s) => void (s.waivers = s.waivers.filter((w) => w.finding !== edit.finding)));
+    case "removeTake":
+      return done(song, (s) => void (s.takes = s.takes.filter((t) => t.id !== edit.take)));
     case "all":
       return applyAll(song, edit.edits);
     default:
       return sectionEdit(song, edit);
   }
+}
+
+/** Kept states of one part in one section; older ones give way. */
+const MOST_TAKES = 24;
+
+function keepTake(song: Song, { section, part, name }: Extract<Edit, { do: "keepTake" }>): Result<Applied> {
+  const found = song.sections.find((s) => s.id === section);
+  if (!found) return fail("edit.section", `No section has the id "${section}"`);
+  const notes = found.notes[part] ?? [];
+  const same = song.takes.filter((t) => t.sectionId === section && t.partId === part);
+  const text = (list: readonly Note[]) => list.map((n) => `${n.start}:${n.duration}:${n.pitch}:${n.velocity}`).join();
+  if (!notes.length || same.some((t) => text(t.notes) === text(notes))) return done(song, () => undefined);
+  const named = checked("take", field.takes.element.shape.name, name);
+  if (!named.ok) return named;
+  return done(song, (s) => {
+    const gone = same.length >= MOST_TAKES ? same[0]!.id : null;
+    s.takes = s.takes.filter((t) => t.id !== gone);
+    s.takes.push({ id: `t${s.nextId++}`, name: named.value, sectionId: section, partId: part, notes: [...notes] });
+  });
 }
 
 function sectionEdit(song: Song, edit: Extract<Edit, { section: string }>): Result<Applied> {
@@ -71,11 +92,14 @@ function sectionEdit(song: Song, edit: Extract<Edit, { section: string }>): Resu
       if (!name.ok) return name;
       return inSection((s) => Object.assign(s, { bars: bars.value, name: name.value }));
     }
+    case "keepTake":
+      return keepTake(song, edit);
     case "removeSection":
       if (song.sections.length === 1) return fail("edit.section", "A song has at least one section");
       return done(song, (s) => {
         s.sections = s.sections.filter((x) => x.id !== edit.section);
         s.form = s.form.filter((o) => o.sectionId !== edit.section);
+        s.takes = s.takes.filter((t) => t.sectionId !== edit.section);
       });
     case "setLine":
       return setLine(song, section, edit.line);

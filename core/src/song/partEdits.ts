@@ -46,6 +46,7 @@ export function partEdit(song: Song, edit: PartEdit, freshId: (song: Draft<Song>
           if (p.link?.from === edit.part || (p.link?.kind === "block" && p.link.top === edit.part)) detach(song, p, s);
           else if (p.link?.top === edit.part) delete p.link.top;
         s.parts = s.parts.filter((p) => p.id !== edit.part);
+        s.takes = s.takes.filter((t) => t.partId !== edit.part);
         for (const section of s.sections) {
           delete section.notes[edit.part];
           for (const chord of section.chords) delete chord.voicings?.[edit.part];

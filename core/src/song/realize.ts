@@ -68,8 +68,9 @@ export interface RealHit {
   velocity: number;
   played: number;
   duration?: Ticks;
-  /** Of a tuned drum. */
+  /** Of a tuned drum, and where it slides to. */
   midi?: Midi;
+  glideTo?: Midi;
   /** MIDI note of the lane, where it is not the usual one. */
   note?: number;
   /** Position within its section, and index in its lane. */
@@ -255,6 +256,7 @@ function addPass(
           inSection: hit.start,
           ...(length ? { duration: length } : {}),
           ...(hit.pitch && lane.tuned ? { midi: pitchMidi(hit.pitch) + semitones } : {}),
+          ...(hit.pitch && hit.glideTo && lane.tuned ? { glideTo: pitchMidi(hit.glideTo) + semitones } : {}),
           ...(lane.note !== undefined ? { note: lane.note } : {}),
         });
       }

@@ -85,8 +85,9 @@ const Hit = z.object({
   velocity: Velocity,
   offset: Offset.optional(),
   duration: Duration.optional(),
-  /** Of a tuned drum. */
+  /** Of a tuned drum, and where it slides to. */
   pitch: Pitch.optional(),
+  glideTo: Pitch.optional(),
 });
 
 /** One drum: its hits, how it is named and mapped where the usual does not serve, and how it is played: swing of its own, late or early. */

@@ -1,4 +1,5 @@
 import type { Rule } from "../rule";
+import { bassLayersRule } from "./bassLayers";
 import { bassAboveChords } from "./bassAboveChords";
 import { highVoice } from "./highVoice";
 import { keyContradicted } from "./keyContradicted";
@@ -12,6 +13,7 @@ import { uncoveredAccent } from "./uncoveredAccent";
 export const RULES: readonly Rule[] = [
   longOutside,
   uncoveredAccent,
+  bassLayersRule,
   bassAboveChords,
   parallels,
   lowIntervals,

@@ -17,9 +17,11 @@ export const uncoveredAccent: Rule = {
   reads: ["bass", "groove"],
   severity: { chorale: "off", band: "warning", jazz: "note", loop: "warning" },
   find({ song, section, sliced, meter }) {
-    const bass = sliced.real.parts.find((p) => p.role === "bass");
-    if (!bass?.notes.length) return [];
-    const attacks = new Set(bass.notes.map((n) => n.start));
+    const layers = sliced.real.parts.filter((p) => p.role === "bass" && !p.muted && p.notes.length);
+    const [bass] = layers;
+    // A tuned kick is the bass itself.
+    if (!bass || section.groove.lanes.some((l) => l.drum === "kick" && l.tuned)) return [];
+    const attacks = new Set(layers.flatMap((p) => p.notes.map((n) => n.start)));
     const main = kicks(section.groove, meter).filter((k) => k.main);
     const part = song.parts.find((p) => p.id === bass.id)!;
     const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).comfortable);

@@ -1,0 +1,271 @@
+import { fail, ok, type Result } from "../result";
+import { mod, pitchMidi, type Midi } from "../pitch/pitch";
+import { positionText, type Ticks } from "../time/meter";
+import { partOf, sectionMeter, sectionOf } from "../song/document";
+import { DRUM_KINDS, TUNABLE, type Drum } from "../song/drums";
+import type { Edit } from "../song/edit";
+import { realize, type RealNote, type RealSong } from "../song/realize";
+import type { Hit, Note, Part, Section, Song } from "../song/schema";
+import { spellAt } from "../song/spell";
+import { bassPc } from "../chord/chord";
+import { chordAtTick } from "../song/realize";
+import { instrumentOf, midiRange } from "../instrument/instruments";
+import { figures } from "./context";
+
+/** Below E2 (82 Hz) two full voices at once blur into one boom (common practice). */
+export const LOW: Midi = 40;
+/** A note this short does not fill the low octave. */
+const FULL: Ticks = 240;
+
+/** A player of bass notes: a bass part, or a tuned low drum. */
+export interface BassLayer {
+  id: string;
+  name: string;
+  kind: "part" | "drum";
+  notes: Pick<RealNote, "id" | "start" | "duration" | "midi" | "pitch">[];
+}
+
+export type LayerProblem = {
+  kind: "pitch" | "rhythm" | "low";
+  tick: Ticks;
+  duration: Ticks;
+  /** The two layers, and their notes. */
+  layers: [string, string];
+  notes: [string, string];
+  message: string;
+};
+
+export interface BassLayers {
+  layers: BassLayer[];
+  /** Who plays in each bar, by id. */
+  bars: string[][];
+  /** How the layers stand to each other: alone, taking turns, one voice in several sounds, or neither. */
+  kind: "alone" | "turns" | "voice" | "mixed";
+  problems: LayerProblem[];
+}
+
+/** The layers of a realized section: bass parts that are not muted, and drums that are tuned. */
+export function layersOf(real: RealSong): BassLayer[] {
+  const parts: BassLayer[] = real.parts
+    .filter((p) => p.role === "bass" && !p.muted && p.notes.length)
+    .map((p) => ({ id: p.id, name: p.name, kind: "part", notes: p.notes }));
+  const drums = new Map<Drum, BassLayer>();
+  for (const hit of real.hits) {
+    if (hit.midi === undefined || hit.midi >= 60) continue;
+    const layer = drums.get(hit.drum) ?? { id: `drum:${hit.drum}`, name: `tuned ${DRUM_KINDS[hit.drum].title}`, kind: "drum", notes: [] };
+    layer.notes.push({ id: `${hit.drum}@${hit.start}`, start: hit.start, duration: hit.duration ?? FULL, midi: hit.midi, pitch: "" });
+    drums.set(hit.drum, layer);
+  }
+  return [...parts, ...drums.values()];
+}
+
+/**
+ * Who plays where, and where layers get in each other's way: at the same time with different pitch classes, with attacks that miss each
+ * other, or both full below E2. Errors: `bass.section`.
+ */
+export function bassLayers(song: Song, sectionId: string): Result<BassLayers> {
+  const section = sectionOf(song, sectionId);
+  if (!section) return fail("bass.section", `No section has the id "${sectionId}"`);
+  return ok(judgeLayers(realize(song, { section: sectionId }), sectionMeter(song, section).bar, section.bars));
+}
+
+export function judgeLayers(real: RealSong, bar: Ticks, bars: number): BassLayers {
+  const layers = layersOf(real);
+  const who = Array.from({ length: bars }, (_, b) =>
+    layers.filter((l) => l.notes.some((n) => n.start < (b + 1) * bar && n.start + n.duration > b * bar)).map((l) => l.id),
+  );
+  const problems: LayerProblem[] = [];
+  const { meter } = real.sections[0]!;
+  let together = 0;
+  let agreed = 0;
+  layers.forEach((a, i) =>
+    layers.slice(i + 1).forEach((b) => {
+      for (const x of a.notes)
+        for (const y of b.notes) {
+          const from = Math.max(x.start, y.start);
+          const overlap = Math.min(x.start + x.duration, y.start + y.duration) - from;
+          if (overlap < 60) continue;
+          together++;
+          const where = positionText(meter, from);
+          const base = { tick: from, duration: overlap, layers: [a.id, b.id] as [string, string], notes: [x.id, y.id] as [string, string] };
+          const samePitch = mod(x.midi - y.midi, 12) === 0;
+          const apart = Math.abs(x.start - y.start);
+          const low = x.midi < LOW && y.midi < LOW && overlap >= FULL ? ", both in the low octave" : "";
+          if (!samePitch)
+            problems.push({ ...base, kind: "pitch", message: `${a.name} and ${b.name} play different notes at ${where}${low}.` });
+          else if (
+            apart >= 60 &&
+            (b.notes.every((n) => Math.abs(n.start - x.start) >= 60) || a.notes.every((n) => Math.abs(n.start - y.start) >= 60))
+          )
+            problems.push({
+              ...base,
+              kind: "rhythm",
+              message: `${a.name} and ${b.name} begin the same note at different times at ${where}.`,
+            });
+          else if (samePitch && apart < 60 && x.midi < LOW && y.midi < LOW && overlap >= FULL)
+            problems.push({ ...base, kind: "low", message: `${a.name} and ${b.name} both fill the low octave at ${where}.` });
+          else agreed++;
+        }
+    }),
+  );
+  const kind = layers.length < 2 ? "alone" : together === 0 ? "turns" : agreed === together ? "voice" : "mixed";
+  return { layers, bars: who, kind, problems };
+}
+
+export interface LayerOffer {
+  id: string;
+  title: string;
+  explanation: string;
+  edit: Edit;
+}
+
+const plainNotes = (notes: readonly Note[]): Omit<Note, "id">[] => notes.map(({ id: _, ...n }) => n);
+
+/** Octaves by which a line is moved to lie in a range, as near as it can; null where it does not fit. */
+function octavesInto(notes: readonly Note[], [low, high]: [Midi, Midi], wish: number): number | null {
+  const midis = notes.map((n) => pitchMidi(n.pitch));
+  const fits = [wish, 12, -12, 24, -24].filter((by) => midis.every((m) => m + by >= low && m + by <= high));
+  return fits[0] ?? null;
+}
+
+const shifted = (song: Song, section: Section, notes: readonly Note[], by: number): Omit<Note, "id">[] =>
+  plainNotes(notes).map((n) => ({
+    ...n,
+    pitch: spellAt(song, section, Math.max(0, n.start), pitchMidi(n.pitch) + by),
+    ...(n.glideTo ? { glideTo: spellAt(song, section, Math.max(0, n.start), pitchMidi(n.glideTo) + by) } : {}),
+  }));
+
+/**
+ * Ways for two bass parts to share one line: taking turns by figure, the low notes for one and the moves for the other, the ends for the
+ * other, or both as one voice an octave apart. Errors: `bass.layers`.
+ */
+export function layerOffers(song: Song, sectionId: string, lead: string, other: string): Result<LayerOffer[]> {
+  const section = sectionOf(song, sectionId);
+  const [a, b] = [partOf(song, lead), partOf(song, other)];
+  const line = section?.notes[lead] ?? [];
+  if (!section || !a || !b || a.id === b.id) return fail("bass.layers", "Two bass parts are needed");
+  if (!line.length) return fail("bass.layers", `${a.name} has no notes in ${section.name} to share`, { hint: "Write its line first." });
+  const meter = sectionMeter(song, section);
+  const real = realize(song, { section: sectionId });
+  const spans = figures({ meter, bars: section.bars, chords: real.chords });
+  const range = midiRange(b.range ?? instrumentOf(b.instrument, song).comfortable);
+  const share = (mine: (n: Note) => boolean, by: number): Edit => ({
+    do: "all",
+    label: "bass layers",
+    edits: [
+      { do: "setNotes", section: sectionId, part: lead, notes: line.filter(mine) },
+      {
+        do: "setNotes",
+        section: sectionId,
+        part: other,
+        notes: shifted(
+          song,
+          section,
+          line.filter((n) => !mine(n)),
+          by,
+        ),
+      },
+    ],
+  });
+  const offers: LayerOffer[] = [];
+  const turn = octavesInto(line, range, 0);
+  if (turn !== null) {
+    if (spans.length > 1)
+      offers.push({
+        id: "turns-figure",
+        title: "Turns, figure by figure",
+        explanation: `${a.name} plays the first figure, ${b.name} answers with the second.`,
+        edit: share((n) => spans.findIndex((f) => n.start < f.to) % 2 === 0, turn),
+      });
+    const last = (n: Note) => spans.some((f) => n.start >= f.to - meter.beats.at(-1)!.duration && n.start < f.to);
+    if (line.some(last) && !line.every(last))
+      offers.push({
+        id: "turns-ends",
+        title: "Turns, the ends for the other",
+        explanation: `${a.name} carries the figure, ${b.name} plays what leads into the next one.`,
+        edit: share((n) => !last(n), turn),
+      });
+    const anchor = (n: Note) => {
+      const chord = chordAtTick(real.chords, n.start);
+      return !chord?.chord || mod(pitchMidi(n.pitch), 12) === bassPc(chord.chord);
+    };
+    if (line.some(anchor) && !line.every(anchor))
+      offers.push({
+        id: "turns-roots",
+        title: "Roots below, moves above",
+        explanation: `${a.name} keeps the bass of every chord, ${b.name} has the other notes.`,
+        edit: share(anchor, turn),
+      });
+  }
+  const up = octavesInto(line, range, 12);
+  if (up !== null && up !== 0)
+    offers.push({
+      id: "voice",
+      title: `One voice, ${Math.abs(up) === 12 ? "an octave" : "two octaves"} ${up > 0 ? "higher" : "lower"}`,
+      explanation: `${b.name} plays every note of ${a.name} with it: same rhythm, same pitches, another octave.`,
+      edit: { do: "setNotes", section: sectionId, part: other, notes: shifted(song, section, line, up) },
+    });
+  return offers.length
+    ? ok(offers)
+    : fail("bass.layers", `No octave of the line lies in ${b.name}’s range`, { hint: "Widen its range or choose another instrument." });
+}
+
+/**
+ * A low tuned drum as the bass: its pitch from the line (or from the chords where the line is silent), every tail ended before the next
+ * note. With `rhythm: "line"` its hits are the line's, otherwise its own. Errors: `bass.drum`.
+ */
+export function drumAsBass(
+  song: Song,
+  sectionId: string,
+  part: Part["id"],
+  drum: Drum,
+  { rhythm, glides, mute }: { rhythm: "line" | "drum"; glides: boolean; mute: boolean },
+): Result<Edit> {
+  const section = sectionOf(song, sectionId);
+  if (!section) return fail("bass.section", `No section has the id "${sectionId}"`);
+  if (!TUNABLE.includes(drum))
+    return fail("bass.drum", `The ${DRUM_KINDS[drum].title} has no pitch of its own`, {
+      hint: `Drums that can be tuned: ${TUNABLE.map((d) => DRUM_KINDS[d].title).join(", ")}.`,
+    });
+  const length = section.bars * sectionMeter(song, section).bar;
+  const line = [...(section.notes[part] ?? [])].filter((n) => n.start >= 0).sort((a, b) => a.start - b.start);
+  const own = section.groove.lanes.find((l) => l.drum === drum)?.hits ?? [];
+  const source: Hit[] =
+    rhythm === "line" ? line.map((n) => ({ start: n.start, velocity: n.velocity })) : own.filter((h) => h.start < length);
+  if (!source.length)
+    return fail("bass.drum", rhythm === "line" ? "There is no bass line to follow" : `The ${DRUM_KINDS[drum].title} has no hits yet`, {
+      hint: rhythm === "line" ? "Write a line first." : "Paint some, or let it play the line’s rhythm.",
+    });
+  const real = realize(song, { section: sectionId });
+  const pitchAt = (tick: Ticks): string | null => {
+    const note = line.findLast((n) => n.start <= tick && n.start + n.duration > tick) ?? line.find((n) => Math.abs(n.start - tick) < 60);
+    if (note) return note.pitch;
+    const chord = chordAtTick(real.chords, tick);
+    if (!chord?.chord) return null;
+    // The chord's bass in the octave from E1, where such drums speak.
+    return spellAt(song, section, tick, 28 + mod(bassPc(chord.chord) - 28, 12));
+  };
+  const hits = source.flatMap((hit, i): Hit[] => {
+    const pitch = pitchAt(hit.start);
+    if (!pitch) return [];
+    const end = source[i + 1]?.start ?? length;
+    const note = rhythm === "line" ? line[i]! : line.find((n) => n.start === hit.start);
+    const room = end - hit.start;
+    // The tail ends a moment before the next note, so that two of them never sound at once.
+    const duration = Math.max(30, Math.min(note?.duration ?? room, room - 15));
+    const next = source[i + 1] && pitchAt(source[i + 1]!.start);
+    return [
+      {
+        start: hit.start,
+        velocity: hit.velocity,
+        ...(hit.offset ? { offset: hit.offset } : {}),
+        duration,
+        pitch,
+        ...(glides && next && next !== pitch && duration >= 360 ? { glideTo: next } : {}),
+      },
+    ];
+  });
+  const edits: Edit[] = [{ do: "setLane", section: sectionId, drum, change: { tuned: true, hits } }];
+  if (mute) edits.push({ do: "setPart", part, muted: true });
+  return ok({ do: "all", label: "drum as bass", edits });
+}

@@ -1,0 +1,254 @@
+import { fail, ok, type Result } from "../result";
+import { mod } from "../pitch/pitch";
+import { metricalLevel, type Ticks } from "../time/meter";
+import { chordPitchClasses } from "../chord/chord";
+import type { Edit } from "../song/edit";
+import { applyEdit } from "../song/edits";
+import type { RealNote } from "../song/realize";
+import type { Note, Reason, Song } from "../song/schema";
+import { cheapestPath } from "../lattice/lattice";
+import { beatLength, chordAt, inGap, type BassContext } from "./context";
+import { pitchSlots, stepCost, type OpenSlot } from "./pitches";
+import { reasonFor, spell, worthOf } from "./reasons";
+import { reasonOf, reportBass, type BassReport } from "./report";
+import { halfOf, restsOf, untilBackbeat } from "./rhythm";
+import type { Place } from "./style";
+import { bassRequest, type BassRequest } from "./write";
+
+/** One step of thinning or building, as an edit that undo takes back. */
+export interface ShapeStep {
+  edit: Edit;
+  tick: Ticks;
+  pitch: string;
+  /** Why it went first, or was added; null where the note had no reason at all. */
+  reason: Reason | null;
+  /** How many notes there are after it. */
+  notes: number;
+}
+
+const LEADING = /^(approach|scaleStep|anticipation|fill|passing)/;
+
+/** Notes of the line with how well each is justified, least first. Pinned notes and those written by hand for a reason stand last. */
+export function justified(ctx: BassContext): { note: RealNote; reason: Reason | null; worth: number }[] {
+  const notes = ctx.sliced.real.parts.find((p) => p.id === ctx.part.id)!.notes;
+  const roles = ctx.sliced.roles.get(ctx.part.id)!;
+  const kickAt = new Set(ctx.kicks.map((k) => k.start));
+  const list = notes.map((note) => ({ note, reason: reasonOf(note, roles.get(note)!, kickAt.has(note.start)) }));
+  return list
+    .map(({ note, reason }, i) => {
+      let worth = worthOf(reason, note.pinned);
+      if (worth > 0 && worth < 1) {
+        // A note that another one leads into is needed by it; notes under the tune's motion and on weak places are needed less.
+        if (i > 0 && LEADING.test(list[i - 1]!.reason?.id ?? "")) worth += 0.4;
+        if (ctx.tune.notes.length && !inGap(ctx, note.start)) worth -= 0.08;
+        worth += metricalLevel(ctx.meter, note.start) * 0.02;
+      }
+      return { note, reason, worth };
+    })
+    .sort((a, b) => a.worth - b.worth || b.note.start - a.note.start);
+}
+
+/** Takes the least justified note away; what was tied to its beginning takes its time where the chord is the same. Errors: as `bassRequest`, `bass.bare`. */
+export function thinOut(song: Song, request: BassRequest): Result<ShapeStep> {
+  const resolved = bassRequest(song, request);
+  if (!resolved.ok) return resolved;
+  const { ctx } = resolved.value;
+  const order = justified(ctx);
+  const least = order[0];
+  if (!least) return fail("bass.bare", "There is no note to take away");
+  if (least.worth >= 1) return fail("bass.bare", "Every note that is left must sound: a new chord, a main accent, or pinned by you");
+  const { note } = least;
+  const at = { section: ctx.section.id, part: ctx.part.id };
+  const edits: Edit[] = [{ do: "removeNotes", ...at, notes: [note.id] }];
+  const before = order.map((o) => o.note).find((n) => n.start + n.duration === note.start && !n.pinned);
+  if (before && ctx.settings.gate === "ring" && chordAt(ctx, before.start) === chordAt(ctx, note.start))
+    edits.push({ do: "changeNotes", ...at, notes: [{ id: before.id, duration: before.duration + note.duration }] });
+  return ok({
+    edit: { do: "all", label: "thin out", edits },
+    tick: note.start,
+    pitch: note.pitch,
+    reason: least.reason,
+    notes: order.length - 1,
+  });
+}
+
+/** Adds the best justified note the style knows a place for, with the pitch that costs least between its neighbors. Errors: as `bassRequest`, `bass.full`. */
+export function buildUp(song: Song, request: BassRequest): Result<ShapeStep> {
+  const resolved = bassRequest(song, request);
+  if (!resolved.ok) return resolved;
+  const { ctx, style } = resolved.value;
+  const notes = ctx.sliced.real.parts.find((p) => p.id === ctx.part.id)!.notes;
+  const free = (at: Ticks) =>
+    at >= 0 &&
+    at < ctx.length &&
+    chordAt(ctx, at)?.chord &&
+    !notes.some((n) => Math.abs(n.start - at) < 120 || (n.pinned && n.start < at && n.start + n.duration > at));
+  const kickPlaces: Place[] = ctx.kicks.map((k) => ({ at: k.start, use: "kick", need: k.main ? 1 : 0.6 }));
+  const chordPlaces: Place[] = ctx.chords.flatMap((c) => (c.chord ? [{ at: c.start, use: "anchor" as const, need: 1 }] : []));
+  const between: Place[] = Array.from({ length: ctx.bars }, (_, bar) =>
+    ctx.meter.beats.flatMap((b): Place[] => [
+      { at: bar * ctx.meter.bar + b.start, use: "hook", need: 0.2 },
+      { at: bar * ctx.meter.bar + b.start + halfOf(b.duration), use: "hook", need: 0.1 },
+    ]),
+  ).flat();
+  const places = new Map<Ticks, Place>();
+  for (const place of [...chordPlaces, ...kickPlaces, ...style.places(ctx), ...between])
+    if (free(place.at) && (places.get(place.at)?.need ?? -1) < place.need) places.set(place.at, place);
+  const ranked = [...places.values()]
+    .map((p) => ({ p, want: p.need + (ctx.tune.notes.length ? (inGap(ctx, p.at) ? 0.15 : -0.15) : 0) }))
+    .sort((a, b) => b.want - a.want || a.p.at - b.p.at)
+    .slice(0, 8);
+  const fixed: OpenSlot[] = notes.map((n) => ({ start: n.start, duration: n.duration, use: "anchor", pinMidi: n.midi }));
+  const pedal = style.pedals && notes.length ? mod(notes[0]!.midi, 12) : undefined;
+  let best: { score: number; step: ShapeStep } | null = null;
+  for (const { p, want } of ranked) {
+    const next = notes.find((n) => n.start > p.at);
+    const chord = chordAt(ctx, p.at)!;
+    const room = Math.min(next?.start ?? ctx.length, chord.start + chord.duration) - p.at;
+    const most = Math.min(room, style.hold(ctx, p.at, p.use), beatLength(ctx, p.at) * 2);
+    const duration = Math.max(60, Math.round(ctx.settings.gate === "cut" ? untilBackbeat(ctx.backbeats, p.at, most) : most));
+    const added: OpenSlot = {
+      start: p.at,
+      duration,
+      use: p.use,
+      ...(p.wish ? { wish: p.wish } : {}),
+      ...(p.with ? { with: p.with } : {}),
+      ...(inGap(ctx, p.at) ? { inGap: true } : {}),
+    };
+    const slots = pitchSlots(
+      ctx,
+      style,
+      [...fixed, added].sort((a, b) => a.start - b.start),
+      pedal,
+    );
+    const i = slots.findIndex((s) => s.start === p.at);
+    if (i < 0) continue;
+    const path = cheapestPath({
+      sizes: slots.map((s) => s.candidates.length),
+      node: (c, k) => slots[c]!.candidates[k]!.cost,
+      // Only the steps into the new note and out of it are chosen here.
+      step: (c, a, b) => {
+        const to = slots[(c + 1) % slots.length]!;
+        return c !== i && (c + 1) % slots.length !== i
+          ? 0
+          : stepCost(style, ctx.settings.octaves, slots[c]!.candidates[a]!, to.candidates[b]!, to.use === "octave");
+      },
+      closed: slots.length > 1,
+    });
+    if (!path) continue;
+    const line = slots.map((slot, c) => ({ slot, midi: slot.candidates[path.picks[c]!]!.midi }));
+    const reason = reasonFor(ctx, line, i, pedal !== undefined);
+    const score = worthOf(reason) + want - path.cost * 0.05;
+    if (best && best.score >= score) continue;
+    const pitch = spell(ctx, line[i]!, line[(i + 1) % line.length]!);
+    const at = { section: ctx.section.id, part: ctx.part.id };
+    const over = notes.filter((n) => n.start < p.at && n.start + n.duration > p.at);
+    const edits: Edit[] = [
+      ...(over.length ? [{ do: "changeNotes" as const, ...at, notes: over.map((n) => ({ id: n.id, duration: p.at - n.start })) }] : []),
+      { do: "addNote", ...at, note: { start: p.at, duration, pitch, velocity: p.use === "kick" ? 90 : 80, reason } },
+    ];
+    best = { score, step: { edit: { do: "all", label: "build up", edits }, tick: p.at, pitch, reason, notes: notes.length + 1 } };
+  }
+  return best
+    ? ok(best.step)
+    : fail("bass.full", "The style knows no other place for a note here", { hint: "Another style knows others." });
+}
+
+/** A way to end notes, with what it does to the groove. */
+export interface Gate {
+  id: "cut" | "ring" | "short" | "breath";
+  title: string;
+  explanation: string;
+  edit: Edit;
+  effect: Pick<BassReport, "silence" | "backbeatsFree" | "backbeats">;
+  changed: number;
+}
+
+/** Ways to set the lengths of a line that stands, each with its effect. Pinned notes keep theirs. Errors: as `bassRequest`. */
+export function gates(song: Song, request: BassRequest): Result<{ now: Gate["effect"]; gates: Gate[] }> {
+  const resolved = bassRequest(song, request);
+  if (!resolved.ok) return resolved;
+  const { ctx } = resolved.value;
+  const notes = ctx.sliced.real.parts.find((p) => p.id === ctx.part.id)!.notes;
+  const at = { section: ctx.section.id, part: ctx.part.id };
+  const effectOf = (of: Song): Gate["effect"] => {
+    const report = reportBass(of, at);
+    return report.ok ? report.value : { silence: 0, backbeatsFree: 0, backbeats: 0 };
+  };
+  const roomOf = (i: number): Ticks => {
+    const note = notes[i]!;
+    const end = notes[i + 1]?.start ?? ctx.length;
+    // A note rings into the next chord only where it belongs to it.
+    const cut = ctx.chords.find(
+      (c) => c.start > note.start && c.start < end && (!c.chord || !chordPitchClasses(c.chord).includes(mod(note.midi, 12))),
+    );
+    return Math.max(60, (cut?.start ?? end) - note.start);
+  };
+  const lengths = (length: (note: RealNote, i: number) => Ticks): Edit => ({
+    do: "changeNotes",
+    ...at,
+    notes: notes.flatMap((n, i) => {
+      const duration = Math.max(60, Math.round(length(n, i)));
+      return n.pinned || duration === n.duration ? [] : [{ id: n.id, duration }];
+    }),
+  });
+  const rests = restsOf(ctx);
+  const weak = new Set(
+    justified(ctx)
+      .filter((j) => j.worth < 0.9)
+      .map((j) => j.note.id),
+  );
+  const gone = notes.filter((n) => weak.has(n.id) && rests.some((r) => n.start >= r.from && n.start < r.to));
+  const breath: Edit = {
+    do: "all",
+    label: "breathe",
+    edits: [
+      ...(gone.length ? [{ do: "removeNotes" as const, ...at, notes: gone.map((n) => n.id) }] : []),
+      {
+        do: "changeNotes",
+        ...at,
+        notes: notes.flatMap((n) => {
+          const rest = rests.find((r) => n.start < r.from && n.start + n.duration > r.from);
+          return rest && !n.pinned ? [{ id: n.id, duration: rest.from - n.start }] : [];
+        }),
+      },
+    ],
+  };
+  const made: Omit<Gate, "effect" | "changed">[] = [
+    {
+      id: "cut",
+      title: "Cut before the backbeat",
+      explanation: "Every note ends where a snare or clap is struck: the line breathes and the backbeat stands alone.",
+      edit: lengths((n) => untilBackbeat(ctx.backbeats, n.start, n.duration)),
+    },
+    {
+      id: "ring",
+      title: "Ring through",
+      explanation: "Every note lasts until the next one, as long as its chord allows: full and even.",
+      edit: lengths((_, i) => roomOf(i)),
+    },
+    {
+      id: "short",
+      title: "Short",
+      explanation: "Every note takes half of its room: dry and light.",
+      edit: lengths((_, i) => Math.min(roomOf(i) / 2, beatLength(ctx, Math.max(0, notes[i]!.start)))),
+    },
+    {
+      id: "breath",
+      title: "Breathe at the end of the figure",
+      explanation: "The last beat of every figure is silent, but for what must sound there.",
+      edit: breath,
+    },
+  ];
+  return ok({
+    now: effectOf(song),
+    gates: made.map((g) => {
+      const applied = applyEdit(song, g.edit);
+      const after = applied.ok ? applied.value.song : song;
+      const text = (s: Song) =>
+        (s.sections.find((x) => x.id === at.section)!.notes[at.part] ?? []).map((n: Note) => `${n.id}:${n.duration}`);
+      const [was, is] = [new Set(text(song)), text(after)];
+      return { ...g, effect: effectOf(after), changed: is.filter((t) => !was.has(t)).length + Math.max(0, was.size - is.length) };
+    }),
+  });
+}

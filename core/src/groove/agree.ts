@@ -1,0 +1,158 @@
+import { fail, ok, type Result } from "../result";
+import { metricalLevel, positionText, type Meter, type Ticks } from "../time/meter";
+import { mod } from "../pitch/pitch";
+import { stepsOf } from "../comp/patterns";
+import { sectionMeter, sectionOf } from "../song/document";
+import type { Edit } from "../song/edit";
+import type { Drum, Song } from "../song/schema";
+import { ACCENT_STEP, accentMap, type AccentRow } from "./accentMap";
+
+/** What one player would change so that all accent the same places. */
+export interface PlayerRequest {
+  id: string;
+  name: string;
+  /** Steps of the bar: from where to where. */
+  moves: [from: number, to: number][];
+  /** A short note to the player. */
+  note: string;
+  /** Null where the part is played in a way that cannot be moved note by note. */
+  edit: Edit | null;
+}
+
+export interface Agreement {
+  /** Accents that all have in the end. */
+  steps: number[];
+  players: PlayerRequest[];
+  /** All changes together. */
+  edit: Edit;
+}
+
+/** Players that keep time: they have no accent of their own to give up. */
+export const keepsTime = (id: string): boolean => /^drum:(.*Hat|shaker|ride|tambourine)$/.test(id);
+
+/** Accents of a bar that stand a sixteenth apart in different players, as chains of neighboring steps. */
+export function rubbingChains(rows: readonly AccentRow[], steps: number): number[][] {
+  const rubs = new Set<number>();
+  rows.forEach((a, i) =>
+    rows.slice(i + 1).forEach((b) => {
+      for (const x of a.accents)
+        for (const y of b.accents)
+          if (Math.min(mod(x - y, steps), mod(y - x, steps)) === 1 && !b.accents.includes(x) && !a.accents.includes(y)) rubs.add(x).add(y);
+    }),
+  );
+  const chains: number[][] = [];
+  for (const step of [...rubs].sort((a, b) => a - b)) {
+    const last = chains.at(-1);
+    if (last && step - last.at(-1)! === 1 && last.length < 3) last.push(step);
+    else chains.push([step]);
+  }
+  return chains.filter((c) => c.length > 1);
+}
+
+/** What speaks for a step: who strikes it and how hard, the kick first, and its place in the meter. */
+const weightOf = (rows: readonly AccentRow[], meter: Meter, step: number): number =>
+  rows.reduce((sum, r) => sum + (r.accents.includes(step) ? r.strength[step]! * (r.id === "drum:kick" ? 1.5 : 1) : 0), 0) +
+  (metricalLevel(meter, step * ACCENT_STEP) + 6) * 0.08;
+
+const inBar = (meter: Meter, step: number): string => positionText(meter, step * ACCENT_STEP).replace("bar 1, ", "");
+
+/**
+ * One accent pattern for players that rub: in every chain of accents a sixteenth apart the one that most, and the kick, strike is kept, and
+ * the others are asked to come there. Errors: `accents.section`, `accents.agreed` where nobody rubs.
+ */
+export function agreeOnAccents(song: Song, sectionId: string): Result<Agreement> {
+  const map = accentMap(song, sectionId);
+  if (!map.ok) return map;
+  const { meter, steps } = map.value;
+  const rows = map.value.rows.filter((r) => !keepsTime(r.id) && !isSung(song, r.id));
+  const chains = rubbingChains(rows, steps);
+  if (!chains.length) return fail("accents.agreed", "No two players rub here: there is nothing to agree on");
+  const targets = chains.map((chain) => chain.reduce((a, b) => (weightOf(rows, meter, b) > weightOf(rows, meter, a) ? b : a)));
+  const players = rows.flatMap((row): PlayerRequest[] => {
+    const moves = chains.flatMap((chain, i) =>
+      chain.filter((s) => s !== targets[i] && row.accents.includes(s)).map((s): [number, number] => [s, targets[i]!]),
+    );
+    if (!moves.length) return [];
+    const [from, to] = moves[0]!;
+    const who = rows.filter((r) => r.id !== row.id && r.accents.includes(to)).map((r) => r.name.split(",")[0]!);
+    const others = who.length ? ` with ${who.slice(0, 2).join(" and ")}` : "";
+    const more =
+      moves.length > 1
+        ? ` The same at ${moves
+            .slice(1)
+            .map(([f]) => inBar(meter, f))
+            .join(", ")}.`
+        : "";
+    return [
+      {
+        id: row.id,
+        name: row.name,
+        moves,
+        note: `${row.name.split(",")[0]}: you accent ${inBar(meter, from)}, a sixteenth ${mod(to - from, steps) === 1 ? "before" : "after"} the others. Would you try it on ${inBar(meter, to)}${others}? Then it lands as one.${more}`,
+        edit: moveAttacks(song, sectionId, row.id, moves, steps),
+      },
+    ];
+  });
+  const kept = new Set(rows.flatMap((r) => r.accents));
+  for (const p of players)
+    for (const [from, to] of p.moves) {
+      kept.delete(from);
+      kept.add(to);
+    }
+  const edits = players.flatMap((p) => (p.edit ? [p.edit] : []));
+  return ok({ steps: [...kept].sort((a, b) => a - b), players, edit: { do: "all", label: "agree on accents", edits } });
+}
+
+/** A tune keeps its rhythm: the others come to it. */
+const isSung = (song: Song, id: string): boolean => ["melody", "vocal"].includes(song.parts.find((p) => p.id === id)?.role ?? "");
+
+/** Moves what a player strikes at some steps of every bar to other steps; null where its rhythm is made by a rule. */
+export function moveAttacks(song: Song, sectionId: string, id: string, moves: readonly [number, number][], steps: number): Edit | null {
+  const section = sectionOf(song, sectionId)!;
+  const target = new Map(moves);
+  const moved = (tick: Ticks): Ticks | null => {
+    const step = Math.round(tick / ACCENT_STEP);
+    const to = target.get(mod(step, steps));
+    if (to === undefined) return null;
+    let by = to - mod(step, steps);
+    if (by > steps / 2) by -= steps;
+    if (by < -steps / 2) by += steps;
+    return tick + by * ACCENT_STEP;
+  };
+  const length = section.bars * steps * ACCENT_STEP;
+  if (id.startsWith("drum:")) {
+    const drum = id.slice(5) as Drum;
+    const hits = section.groove.lanes.find((l) => l.drum === drum)?.hits ?? [];
+    const at = new Map<Ticks, (typeof hits)[number]>();
+    for (const hit of hits) {
+      const start = moved(hit.start) ?? hit.start;
+      if (start < 0 || start >= length) continue;
+      const known = at.get(start);
+      if (!known || known.velocity < hit.velocity) at.set(start, { ...hit, start });
+    }
+    return { do: "setLane", section: sectionId, drum, change: { hits: [...at.values()].sort((a, b) => a.start - b.start) } };
+  }
+  const part = song.parts.find((p) => p.id === id);
+  if (!part) return null;
+  if (part.link) {
+    if (part.link.kind !== "voicing") return null;
+    const meter = sectionMeter(song, section);
+    const text = [...stepsOf(typeof part.settings.rhythm === "string" ? part.settings.rhythm : "held", meter)];
+    for (let bar = 0; bar * steps < text.length; bar++)
+      for (const [from, to] of moves) {
+        const [a, b] = [bar * steps + from, bar * steps + to];
+        if (!/x/i.test(text[a] ?? "") || b >= text.length) continue;
+        const mark = text[a]!;
+        text[a] = b < a ? "-" : ".";
+        text[b] = mark;
+      }
+    return { do: "setPart", part: id, settings: { rhythm: text.join("") } };
+  }
+  const notes = (section.notes[id] ?? []).flatMap((n) => {
+    const start = moved(n.start);
+    return start === null || start < 0 || start >= length
+      ? []
+      : [{ id: n.id, start, duration: Math.max(60, n.duration + n.start - start) }];
+  });
+  return notes.length ? { do: "changeNotes", section: sectionId, part: id, notes } : null;
+}

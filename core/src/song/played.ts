@@ -1,0 +1,67 @@
+import { spellAt } from "./spell";
+import type { Midi } from "../pitch/pitch";
+import type { Ticks } from "../time/meter";
+import type { Note, Section, Song } from "./schema";
+
+/** A note as it was played in: ticks of the section, not rounded. */
+export interface PlayedNote {
+  midi: Midi;
+  start: number;
+  end: number;
+  velocity: number;
+}
+
+export interface Quantize {
+  /** Grid the beginnings go to, in ticks. */
+  grid: Ticks;
+  /** 1 puts every note on the grid; less keeps that much of what was played early or late, as an offset. */
+  strength: number;
+  /** Notes end on the grid as well. */
+  ends: boolean;
+  /** One note at a time: a new one ends the last. */
+  single: boolean;
+}
+
+/**
+ * Notes that were played in, on the grid: the notated place is always on it, what is left of the playing is the offset. Two notes of one
+ * pitch that fall on the same place are one, as loud as the louder. Notes before `from` by less than half a step belong to its beginning.
+ */
+export function quantize(
+  song: Song,
+  section: Section,
+  played: readonly PlayedNote[],
+  { grid, strength, ends, single }: Quantize,
+  from: Ticks,
+  to: Ticks,
+): Omit<Note, "id">[] {
+  const placed = new Map<string, PlayedNote & { at: Ticks }>();
+  for (const note of played) {
+    const at = Math.round(note.start / grid) * grid;
+    if (at < from || at >= to) continue;
+    const id = `${at}:${note.midi}`;
+    const known = placed.get(id);
+    if (!known) placed.set(id, { ...note, at });
+    else placed.set(id, { ...known, end: Math.max(known.end, note.end), velocity: Math.max(known.velocity, note.velocity) });
+  }
+  const sorted = [...placed.values()].sort((a, b) => a.at - b.at || a.midi - b.midi);
+  // Of notes struck together by one hand that plays a line, the loudest stays.
+  const line = single
+    ? sorted.filter(
+        (n) => !sorted.some((m) => m !== n && m.at === n.at && (m.velocity > n.velocity || (m.velocity === n.velocity && m.midi < n.midi))),
+      )
+    : sorted;
+  return line.map((note, i) => {
+    const after = line.slice(i + 1).find((n) => n.at > note.at && (single || n.midi === note.midi));
+    const raw = note.end - note.start;
+    const length = ends ? Math.max(grid, Math.round(raw / grid) * grid) : Math.max(30, Math.round(raw));
+    const offset = Math.round((note.start - note.at) * (1 - strength));
+    return {
+      start: note.at,
+      duration: Math.max(1, Math.min(length, (after?.at ?? to) - note.at)),
+      pitch: spellAt(song, section, Math.max(0, note.at), note.midi),
+      velocity: Math.min(127, Math.max(1, Math.round(note.velocity))),
+      reason: { id: "played" },
+      ...(Math.abs(offset) > 3 ? { offset: Math.max(-480, Math.min(480, offset)) } : {}),
+    };
+  });
+}
