@@ -7,6 +7,18 @@ const keys = (song: Song, ...pitches: string[]): Song =>
   edit(song, { do: "pinVoicing", section: "s1", part: "keys", chord: song.sections[0]!.chords[0]!.id, pitches });
 const instrument = (song: Song, part: string, name: string): Song => edit(song, { do: "setPart", part, instrument: name });
 
+/** A second bass sound beside the first. */
+const twoBasses = (first: string[], second: string[]): Song => {
+  const song = edit(songWith({ line: "| C |", bass: first }), { do: "addPart", name: "Sub", role: "bass", instrument: "subBass" });
+  const part = song.parts.find((p) => p.name === "Sub")!.id;
+  return edit(song, {
+    do: "setNotes",
+    section: "s1",
+    part,
+    notes: songWith({ bass: second }).sections[0]!.notes.bass!.map(({ id: _, ...n }) => n),
+  });
+};
+
 /** Eight notes of B major. */
 const SHARP = ["B4", "C#5", "D#5", "F#5", "D#5", "C#5", "A#4", "B4"].map((pitch, i) => `${i} ${pitch} 1`);
 
@@ -108,6 +120,18 @@ const cases: [what: string, rule: string, inside: Song, outside: Song][] = [
     "key-contradicted",
     songWith({ melody: SHARP.slice(0, 7) }),
     songWith({ melody: SHARP }),
+  ],
+  [
+    "two bass sounds an octave apart are one voice; at the same low pitch they are not",
+    "bass-layers",
+    twoBasses(["0 C2 1", "1 G1 1"], ["0 C3 1", "1 G2 1"]),
+    twoBasses(["0 C2 1"], ["0 C2 1"]),
+  ],
+  [
+    "layers that take turns may differ, at once they may not",
+    "bass-layers",
+    twoBasses(["0 C2 1"], ["1 A2 1"]),
+    twoBasses(["0 C2 1"], ["0.5 A2 1"]),
   ],
 ];
 

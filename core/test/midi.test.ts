@@ -1,4 +1,4 @@
-import { BEND_RANGE, GM_DRUMS, midiFrequency, pitchMidi, realize, writeMidi, type Song } from "../src/index";
+import { BEND_RANGE, drumAsBass, GM_DRUMS, must, midiFrequency, pitchMidi, realize, writeMidi, type Song } from "../src/index";
 import { demoSongs } from "../../demo/songs";
 import { edit, songWith } from "./helpers";
 
@@ -50,6 +50,28 @@ function notesOf(track: Timed[]): string[] {
   return out.sort();
 }
 const nameOf = (track: Timed[]): string => String.fromCharCode(...(track.find((e) => e.type === 0xff && e.subtype === 0x03)?.data ?? []));
+
+test("a tuned drum is a track of its own, with its pitches and slides, and no longer on the drum channel", () => {
+  let song = songWith({
+    line: "| C | F |",
+    kicks: [
+      [0, 100],
+      [2, 90],
+      [4, 100],
+    ],
+    bass: ["0 C2 2", "2 G1 2", "4 F1 4"],
+  });
+  const made = drumAsBass(song, "s1", "bass", "kick", { rhythm: "drum", glides: true, mute: true });
+  song = edit(song, must(made), { do: "setHit", section: "s1", drum: "snare", start: 480, velocity: 80 });
+  const { tracks } = read(writeMidi(song, { swing: "straight" }));
+  const kick = tracks.find((t) => nameOf(t) === "kick, tuned")!;
+  // Tails end fifteen ticks before the next hit.
+  expect(notesOf(kick).map((n) => n.replace(/ \d+$/, ""))).toEqual(["0–945 36 100", "1920–3825 29 100", "960–1905 31 90"].sort());
+  expect(kick.filter((e) => e.type === 0x8 && e.subtype === 0xe).length).toBeGreaterThan(10);
+  expect(new Set(kick.filter((e) => e.type === 0x8).map((e) => e.channel))).not.toContain(9);
+  const drums = tracks.find((t) => t.some((e) => e.type === 0x8 && e.channel === 9))!;
+  expect(notesOf(drums).map((n) => n.split(" ")[1])).toEqual(["38"]);
+});
 
 function golden(): Song[] {
   const odd = edit(

@@ -56,11 +56,14 @@ const TIMBRES: Partial<Record<SoundKind, Timbre>> = {
 /** A quiet start: full scale is never reached with the usual number of parts (moderate level). */
 const MASTER_DB = -10;
 
+/** A tuned drum has a pitch, and perhaps one it slides to. */
+type Strike = (time: number, velocity: number, duration?: number, midi?: number, glideTo?: number) => void;
+
 /** The players of a song in the present audio context. */
 export class Band {
   private readonly out: Tone.Volume;
   private readonly voices = new Map<string, Voice>();
-  private readonly drums: Record<Drum | "click", (time: number, velocity: number, duration?: number, midi?: number) => void>;
+  private readonly drums: Record<Drum | "click", Strike>;
   private readonly owned: { dispose(): unknown }[] = [];
   readonly ready: Promise<void>;
 
@@ -76,7 +79,7 @@ export class Band {
   /** Sounds an event at a time of the audio context. */
   play(event: SoundEvent, time: number): void {
     if (event.kind === "note") this.voices.get(event.part)?.play(event, time);
-    else if (event.kind === "drum") this.drums[event.drum](time, event.velocity / 127, event.duration, event.midi);
+    else if (event.kind === "drum") this.drums[event.drum](time, event.velocity / 127, event.duration, event.midi, event.glideTo);
     else this.drums.click(time, event.strong ? 1 : 0.6);
   }
 
@@ -177,7 +180,7 @@ export class Band {
     };
   }
 
-  private makeDrums(): Record<Drum | "click", (time: number, velocity: number, duration?: number, midi?: number) => void> {
+  private makeDrums(): Record<Drum | "click", Strike> {
     const level = (db: number) => this.own(new Tone.Volume(db).connect(this.out));
     const kick = this.own(
       new Tone.MembraneSynth({ pitchDecay: 0.03, octaves: 5, envelope: { attack: 0.001, decay: 0.28, sustain: 0, release: 0.05 } }).connect(
@@ -224,6 +227,33 @@ export class Band {
         level(-10),
       ),
     );
+    // A drum that plays the bass rings as long as its note, and can slide: a skin with a tail of its own.
+    const tails = new Map<string, Tone.MembraneSynth>();
+    const tailOf = (drum: string) => {
+      const known = tails.get(drum);
+      if (known) return known;
+      const made = this.own(
+        new Tone.MembraneSynth({
+          pitchDecay: 0.025,
+          octaves: 3,
+          envelope: { attack: 0.001, decay: 0.9, sustain: 0.35, release: 0.02 },
+        }).connect(level(-4)),
+      );
+      tails.set(drum, made);
+      return made;
+    };
+    const tuned =
+      (drum: string, untuned: (time: number, velocity: number) => void): Strike =>
+      (time, v, duration = 0.3, midi, glideTo) => {
+        if (midi === undefined) return untuned(time, v);
+        const tail = tailOf(drum);
+        strike(tail, time, (t) => {
+          tail.triggerAttackRelease(midiFrequency(midi), Math.max(0.03, duration - 0.02), t, v);
+          if (glideTo === undefined) return;
+          tail.frequency.setValueAtTime(midiFrequency(midi), t + duration * (1 - GLIDE_SHARE));
+          tail.frequency.exponentialRampToValueAtTime(midiFrequency(glideTo), t + duration - 0.015);
+        });
+      };
     const guard = new Map<unknown, number>();
     // Monophonic sources must be struck at strictly rising times.
     const strike = (source: unknown, time: number, run: (time: number) => void) => {
@@ -232,8 +262,7 @@ export class Band {
       run(at);
     };
     return {
-      kick: (time, v, duration, midi) =>
-        strike(kick, time, (t) => kick.triggerAttackRelease(midi ? midiFrequency(midi) : "C1", midi ? (duration ?? 0.5) : 0.2, t, v)),
+      kick: tuned("kick", (time, v) => strike(kick, time, (t) => kick.triggerAttackRelease("C1", 0.2, t, v))),
       snare: (time, v) =>
         strike(snare, time, (t) => {
           snare.triggerAttackRelease(0.1, t, v);
@@ -245,14 +274,14 @@ export class Band {
       rim: (time, v) => strike(rim, time, (t) => rim.triggerAttackRelease("G5", 0.03, t, v)),
       clave: (time, v) => strike(clave, time, (t) => clave.triggerAttackRelease("D#6", 0.05, t, v)),
       triangle: (time, v, duration) => strike(triangle, time, (t) => triangle.triggerAttackRelease("A6", duration ?? 0.5, t, v * 0.6)),
-      tom: (time, v, _, midi) => strike(tom, time, (t) => tom.triggerAttackRelease(midi ? midiFrequency(midi) : "G2", 0.25, t, v)),
-      conga: (time, v, _, midi) => strike(conga, time, (t) => conga.triggerAttackRelease(midi ? midiFrequency(midi) : "D4", 0.14, t, v)),
+      tom: tuned("tom", (time, v) => strike(tom, time, (t) => tom.triggerAttackRelease("G2", 0.25, t, v))),
+      conga: tuned("conga", (time, v) => strike(conga, time, (t) => conga.triggerAttackRelease("D4", 0.14, t, v))),
       tambourine: (time, v) => strike(tambourine, time, (t) => tambourine.triggerAttackRelease(0.08, t, v)),
       shaker: (time, v) => strike(shaker, time, (t) => shaker.triggerAttackRelease(0.05, t, v)),
       pedalHat: (time, v) => strike(closed, time, (t) => closed.triggerAttackRelease(0.02, t, v * 0.8)),
       ride: (time, v) => strike(ride, time, (t) => ride.triggerAttackRelease(0.3, t, v)),
-      free1: (time, v, _, midi) => strike(tom, time, (t) => tom.triggerAttackRelease(midi ? midiFrequency(midi) : "C3", 0.2, t, v)),
-      free2: (time, v, _, midi) => strike(conga, time, (t) => conga.triggerAttackRelease(midi ? midiFrequency(midi) : "A4", 0.1, t, v)),
+      free1: tuned("free1", (time, v) => strike(tom, time, (t) => tom.triggerAttackRelease("C3", 0.2, t, v))),
+      free2: tuned("free2", (time, v) => strike(conga, time, (t) => conga.triggerAttackRelease("A4", 0.1, t, v))),
       free3: (time, v) => strike(rim, time, (t) => rim.triggerAttackRelease("C6", 0.04, t, v)),
       free4: (time, v) => strike(tambourine, time, (t) => tambourine.triggerAttackRelease(0.05, t, v)),
       click: (time, v) => strike(click, time, (t) => click.triggerAttackRelease(v === 1 ? "C6" : "G5", 0.02, t, v * 0.7)),

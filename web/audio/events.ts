@@ -35,13 +35,13 @@ export type SoundEvent =
       glideTo?: Midi;
       swell?: boolean;
     }
-  | { kind: "drum"; time: Seconds; part: string; drum: Drum; velocity: number; duration?: Seconds; midi?: Midi }
+  | { kind: "drum"; time: Seconds; part: string; drum: Drum; velocity: number; duration?: Seconds; midi?: Midi; glideTo?: Midi }
   | { kind: "click"; time: Seconds; strong: boolean };
 
 export interface EventOptions {
   from?: Ticks;
   to?: Ticks;
-  /** Only these parts sound, when any are named. */
+  /** Only these parts sound, when any are named; `drum:kick` is one drum alone. */
   solo?: readonly string[];
   click?: boolean;
   /** Beats of one bar before the beginning. */
@@ -94,9 +94,9 @@ export function schedule(
     }
   }
   const drums = real.parts.find((p) => p.role === "drums");
-  if (drums && audible(drums.id, drums.muted))
+  if (drums)
     for (const hit of real.hits)
-      if (hit.start >= from && hit.start < to)
+      if (hit.start >= from && hit.start < to && (audible(drums.id, drums.muted) || solo.includes(`drum:${hit.drum}`)))
         events.push({
           kind: "drum",
           time: Math.max(0, at(hit.played)),
@@ -104,6 +104,7 @@ export function schedule(
           drum: hit.drum,
           velocity: hit.velocity,
           ...(hit.midi !== undefined ? { midi: hit.midi } : {}),
+          ...(hit.glideTo !== undefined ? { glideTo: hit.glideTo } : {}),
           ...(hit.duration ? { duration: (hit.duration / QUARTER) * (60 / first!.tempo) } : {}),
         });
   if (lead && first)

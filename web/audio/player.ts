@@ -78,7 +78,8 @@ export class Player {
   /** Position of the playhead in ticks of what is played; null when nothing plays. */
   position(): Ticks | null {
     if (!this.job) return null;
-    const seconds = (Tone.getTransport().seconds - this.job.lead) * (this.job.options.speed ?? 1);
+    // Where the ear is, not the scheduler, which runs ahead.
+    const seconds = (Tone.getTransport().getSecondsAtTime(Tone.immediate()) - this.job.lead) * (this.job.options.speed ?? 1);
     return Math.min(this.job.options.to - 1, tickAt(this.job.real, secondsAt(this.job.real, this.job.options.from) + seconds));
   }
 

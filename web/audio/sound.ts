@@ -1,5 +1,5 @@
 import { create } from "zustand";
-import { realize, type Midi, type Song, type Ticks } from "../../core/src/index";
+import { realize, type Midi, type RealSong, type Song, type Ticks } from "../../core/src/index";
 import { useSong } from "../store/song";
 import { useView } from "../store/view";
 import { playersOf } from "./events";
@@ -25,7 +25,14 @@ interface SoundState {
 
 export const useSound = create<SoundState>(() => ({ playing: false, loading: false }));
 
-const realNow = (song: Song) => realize(song, useView.getState().wholeSong ? {} : { section: useView.getState().section });
+/** A part that is silent while it is played in anew. */
+let silent: string | null = null;
+export const silence = (part: string | null): void => void (silent = part);
+
+function realNow(song: Song): RealSong {
+  const real = realize(song, useView.getState().wholeSong ? {} : { section: useView.getState().section });
+  return silent ? { ...real, parts: real.parts.map((p) => (p.id === silent ? { ...p, notes: [] } : p)) } : real;
+}
 
 /** Counts what was asked for: a request that was overtaken while the sounds loaded stays silent. */
 let ticket = 0;
@@ -97,6 +104,12 @@ export async function touch(part: string, midi: Midi, duration = 0.35): Promise<
   // In a task of its own: the edit that called for it is drawn first.
   await new Promise((resolve) => setTimeout(resolve));
   await (await load()).touch(playersOf(song), part, midi, duration);
+}
+
+/** A key that is played in: it sounds while the band plays, too. */
+export async function sounded(part: string, midi: Midi, duration = 0.35): Promise<void> {
+  const { song } = useSong.getState();
+  if (song) await (await load()).touch(playersOf(song), part, midi, duration);
 }
 
 export const playhead = (): Ticks | null => (useSound.getState().playing ? (player?.position() ?? null) : null);

@@ -23,6 +23,13 @@ export function onPlayed(listener: (midi: Midi, velocity: number) => void): () =
   return () => listeners.delete(listener);
 }
 
+const releases = new Set<(midi: Midi) => void>();
+/** Hears every key that is let go; returns a function that ends this. */
+export function onReleased(listener: (midi: Midi) => void): () => void {
+  releases.add(listener);
+  return () => releases.delete(listener);
+}
+
 export function press(midi: Midi, velocity = 80): void {
   const { held, notes } = usePlayed.getState();
   // Hands that come back to the keys begin a new chord.
@@ -32,6 +39,7 @@ export function press(midi: Midi, velocity = 80): void {
 
 export function release(midi: Midi): void {
   usePlayed.setState((s) => ({ held: s.held.filter((m) => m !== midi) }));
+  for (const listener of releases) listener(midi);
 }
 
 /** A key touched on screen joins the chord, or leaves it when it was in it. */
@@ -66,8 +74,8 @@ const ROW = [
 ];
 
 /** Lets the computer's keys play while it lasts; Z and X move an octave. Returns a function that ends it. */
-export function startComputerKeys(): () => void {
-  let base: Midi = 48;
+export function startComputerKeys(from: Midi = 48): () => void {
+  let base = from;
   const down = new Map<string, Midi>();
   const typing = (e: KeyboardEvent) => /^(INPUT|TEXTAREA|SELECT)$/.test((e.target as HTMLElement).tagName);
   const onDown = (e: KeyboardEvent) => {

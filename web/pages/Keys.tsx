@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { endPreview, play, stop, useSound } from "../audio/sound";
-import { useLineOffers } from "../panels/BassPanel";
+import { useLineOffers } from "../panels/bass/lines";
 import { hearOffer, hearWritten, takeOffer } from "../panels/chords/offers";
 import { hearEdit } from "../panels/hear";
 import { moveRegister, nextInstrument, nextStyle, turn } from "../panels/voicings/act";

@@ -2,7 +2,7 @@ import { lazy, Suspense, useDeferredValue, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { ApiProblem } from "../api";
 import { endPreview, renderOpenSong, startSound } from "../audio/sound";
-import { BassPanel } from "../panels/BassPanel";
+import { BassPanel } from "../panels/bass/BassPanel";
 import { CheckPanel } from "../panels/CheckPanel";
 import { ChordsPanel } from "../panels/ChordsPanel";
 import { GroovePanel } from "../panels/groove/GroovePanel";
@@ -67,6 +67,7 @@ export function SongPage() {
           report: null,
           voicing: {},
           voicePart: "",
+          bassPart: "",
           voicingPaths: [],
           offers: [],
           zoom: fit(opened.sections[0]!.bars),

@@ -18,13 +18,13 @@ export const drumName = (section: Section, drum: Drum): string =>
   section.groove.lanes.find((l) => l.drum === drum)?.name ?? DRUM_KINDS[drum].title;
 
 export const ROW = 17;
-const STEP: Ticks = 120;
 
 interface Drag {
   row: number;
   start: Ticks;
   y: number;
-  mode: "paint" | "erase" | "velocity" | "press";
+  x: number;
+  mode: "paint" | "erase" | "velocity" | "press" | "offset";
   velocity: number;
   first: boolean;
 }
@@ -33,16 +33,16 @@ interface Drag {
 export const DrumLane = memo(function DrumLane({ data, axis, from, to }: { data: ScoreData; axis: Axis; from: number; to: number }) {
   const edit = useSong((s) => s.edit);
   const preview = useView((s) => s.preview);
+  const STEP = useView((s) => s.drumGrid);
   const svg = useRef<SVGSVGElement>(null);
   const [drag, setDrag] = useState<Drag | null>(null);
   const [cursor, setCursor] = useState<{ row: number; start: Ticks } | null>(null);
   const rows = rowsOf(data.section);
   const height = rows.length * ROW;
   // Read from the song as it is stored now: the drawn one may be a frame behind a fast hand.
-  const hit = (row: number, start: Ticks) =>
-    (useSong.getState().song?.sections.find((s) => s.id === data.section.id) ?? data.section).groove.lanes
-      .find((l) => l.drum === rows[row])
-      ?.hits.find((h) => h.start === start);
+  const stored = () => useSong.getState().song?.sections.find((s) => s.id === data.section.id) ?? data.section;
+  const hitsOf = (row: number) => stored().groove.lanes.find((l) => l.drum === rows[row])?.hits ?? [];
+  const hit = (row: number, start: Ticks) => hitsOf(row).find((h) => h.start === start);
   const mains = new Set(data.kicks.filter((k) => k.main).map((k) => k.start));
   const put = (row: number, start: Ticks, velocity: number | null, quiet: boolean) =>
     edit({ do: "setHit", section: data.section.id, drum: rows[row]!, start, velocity }, { quiet });
@@ -55,8 +55,17 @@ export const DrumLane = memo(function DrumLane({ data, axis, from, to }: { data:
     const row = Math.min(rows.length - 1, Math.max(0, Math.floor(py / ROW)));
     // A hit stands at the left edge of its step; half a head of tolerance to its left.
     const start = floorTick(axis.tick(px - 1), STEP);
-    return { row, start, y: py };
+    // A hit that stands between the steps of this grid is met where it is drawn.
+    const drawn = hitsOf(row).find((h) => Math.abs(axis.x(h.start + (h.offset ?? 0)) + HEAD - px) < 6);
+    return { row, start: drawn?.start ?? start, y: py, x: px };
   };
+  /** Marks a kick as a main accent, or takes the mark away; from then on the marks count, not the rule. */
+  const toggleAccent = (start: Ticks) =>
+    edit({
+      do: "setAccents",
+      section: data.section.id,
+      accents: mains.has(start) ? [...mains].filter((m) => m !== start) : [...mains, start],
+    });
   const onDown = (e: PointerEvent) => {
     if (e.button !== 0 || preview) return;
     const at = place(e);
@@ -64,7 +73,9 @@ export const DrumLane = memo(function DrumLane({ data, axis, from, to }: { data:
     svg.current!.setPointerCapture(e.pointerId);
     setCursor(at);
     const existing = hit(at.row, at.start);
-    if (existing) setDrag({ ...at, mode: "press", velocity: existing.velocity, first: true });
+    if (existing && e.shiftKey && rows[at.row] === "kick") toggleAccent(at.start);
+    else if (existing && e.altKey) setDrag({ ...at, mode: "offset", velocity: existing.offset ?? 0, first: true });
+    else if (existing) setDrag({ ...at, mode: "press", velocity: existing.velocity, first: true });
     else {
       put(at.row, at.start, usual(at.row, at.start), false);
       setDrag({ ...at, mode: "paint", velocity: 0, first: false });
@@ -73,7 +84,14 @@ export const DrumLane = memo(function DrumLane({ data, axis, from, to }: { data:
   const onMove = (e: PointerEvent) => {
     if (!drag) return;
     const at = place(e);
-    if (drag.mode === "press" || drag.mode === "velocity") {
+    if (drag.mode === "offset") {
+      const offset = Math.round(Math.max(-STEP / 2, Math.min(STEP / 2, drag.velocity + (at.x - drag.x) / axis.scale)));
+      edit(
+        { do: "changeHit", section: data.section.id, drum: rows[drag.row]!, start: drag.start, change: { offset: offset || null } },
+        { quiet: !drag.first },
+      );
+      if (drag.first) setDrag({ ...drag, first: false });
+    } else if (drag.mode === "press" || drag.mode === "velocity") {
       const dy = drag.y - at.y;
       if (drag.mode === "press" && at.start !== drag.start && Math.abs(dy) < 6) {
         put(drag.row, drag.start, null, false);
@@ -98,6 +116,7 @@ export const DrumLane = memo(function DrumLane({ data, axis, from, to }: { data:
     else if (e.key === "ArrowRight") setCursor({ ...at, start: Math.min(data.length - STEP, at.start + step) });
     else if (e.key === "ArrowUp" && !e.altKey) setCursor({ ...at, row: Math.max(0, at.row - 1) });
     else if (e.key === "ArrowDown" && !e.altKey) setCursor({ ...at, row: Math.min(rows.length - 1, at.row + 1) });
+    else if (e.key === "." && found && rows[at.row] === "kick") toggleAccent(at.start);
     else if (e.key === "Enter") put(at.row, at.start, found ? null : usual(at.row, at.start), false);
     else if ((e.key === "Delete" || e.key === "Backspace") && found) put(at.row, at.start, null, false);
     else if ((e.key === "+" || e.key === "-" || (e.altKey && e.key.startsWith("Arrow"))) && found)
@@ -154,7 +173,7 @@ export const DrumLane = memo(function DrumLane({ data, axis, from, to }: { data:
             ?.hits.filter((h) => h.start < data.length && axis.x(h.start) >= from - 20 && axis.x(h.start) <= to)
             .map((h) => {
               const r = 2.6 + (h.velocity / 127) * 5;
-              const x = axis.x(h.start) + HEAD;
+              const x = axis.x(h.start + (h.offset ?? 0)) + HEAD;
               const y = row * ROW + ROW / 2;
               const main = drum === "kick" && mains.has(h.start);
               return (
@@ -164,7 +183,7 @@ export const DrumLane = memo(function DrumLane({ data, axis, from, to }: { data:
                   data-hit={`${drum}@${h.start}`}
                   d={`M${x},${y - r} L${x + r * 0.8},${y} L${x},${y + r} L${x - r * 0.8},${y} Z`}
                 >
-                  <title>{`${drumName(data.section, drum)}, ${positionText(data.meter, h.start)}, velocity ${h.velocity}`}</title>
+                  <title>{`${drumName(data.section, drum)}, ${positionText(data.meter, h.start)}, velocity ${h.velocity}${h.offset ? `, ${h.offset > 0 ? "late" : "early"}` : ""}`}</title>
                 </path>
               );
             })}

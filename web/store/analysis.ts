@@ -5,7 +5,7 @@ import { useView } from "./view";
 
 let shownHarmony = -1;
 const analyze = latest(
-  (section: string, tried?: Edit) => workers.judge.analyze(section, tried),
+  (section: string, tried?: Edit) => workers.judge.analyze(section, useView.getState().bassPart, tried),
   ({ harmony, verdict, harmonyId, ...result }) => {
     // What did not change stays the same object, so that nothing that shows it is drawn again.
     const same = harmonyId === shownHarmony && useView.getState().harmony !== null;
@@ -139,6 +139,7 @@ export function startAnalysis(): () => void {
     revoiceChanged(state.song, before.song);
   });
   const offView = useView.subscribe((state, before) => {
+    if (state.bassPart !== before.bassPart) refresh();
     if (state.section === before.section) return;
     state.set({
       lines: [],

@@ -1,7 +1,7 @@
 import { create } from "zustand";
 import type {
   BassLine,
-  BassReport,
+  BassVerdict,
   Edit,
   Finding,
   HarmonyReport,
@@ -33,6 +33,8 @@ export type ChordTab = (typeof CHORD_TABS)[number];
 export const WAYS_IN = ["symbols", "numerals", "keys", "frets", "palette", "file"] as const;
 export const VOICE_TABS = ["path", "chord", "parts", "instrument"] as const;
 export type VoiceTab = (typeof VOICE_TABS)[number];
+export const BASS_TABS = ["write", "report", "shape", "layers", "play in"] as const;
+export type BassTab = (typeof BASS_TABS)[number];
 export type WayIn = (typeof WAYS_IN)[number];
 
 interface ViewState {
@@ -65,7 +67,7 @@ interface ViewState {
   verdict: Verdict | null;
   /** Offers of the Chords workspace, in the order of their number keys. */
   offers: Offer[];
-  report: BassReport | null;
+  report: BassVerdict | null;
   /** What the path chose, by part. */
   voicing: Record<string, SectionVoicing>;
   /** The part whose voicings are worked on; the first one where it is empty. */
@@ -79,6 +81,11 @@ interface ViewState {
   written: boolean;
   /** Tempo of practice, as a share. */
   speed: number;
+  /** The bass part that is worked on; the first one where it is empty. */
+  bassPart: string;
+  bassTab: BassTab;
+  /** Steps of the drum grid, in ticks. */
+  drumGrid: Ticks;
   lines: BassLine[];
   linesFor: string;
   busy: string | null;
@@ -119,6 +126,9 @@ export const useView = create<ViewState>((set) => ({
   notation: false,
   written: false,
   speed: 1,
+  bassPart: "",
+  bassTab: "write",
+  drumGrid: 120,
   lines: [],
   linesFor: "",
   busy: null,

@@ -36,7 +36,7 @@ export function NoteStrip({ data }: { data: ScoreData }) {
   return (
     <div className="strip-bar" role="toolbar" aria-label="Notes">
       <span className="group" role="group" aria-label="Pitch snaps to">
-        <span className="muted">snap to</span>
+        {!note && <span className="muted">snap to</span>}
         {SNAPS.map(([id, label]) => (
           <button key={id} type="button" aria-pressed={snap === id} onClick={() => set({ snap: id })}>
             {label}

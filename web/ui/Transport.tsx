@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { chordAtTick, mod, parseKey, positionText, tensions, typeset, type Midi } from "../../core/src/index";
 import { play, playhead, stop, touch, useSound } from "../audio/sound";
-import { touchKey, usePlayed } from "../input/played";
+import { press, release, touchKey, usePlayed } from "../input/played";
 import type { ScoreData } from "../score/data";
 import { chosenPart } from "../panels/voicings/act";
 import { useView } from "../store/view";
@@ -61,7 +61,16 @@ export function Transport({ data, workspace }: { data: ScoreData; workspace: str
   // While chords are played in, a touch of a key adds to the chord; otherwise it only sounds.
   const played = usePlayed((s) => s.notes);
   const collecting = workspace === "chords" && view.chordTab === "write" && view.wayIn === "keys";
-  const onKey = (m: Midi) => (collecting ? touchKey(m) : void touch(keyPart, m));
+  const playingIn = workspace === "bass" && view.bassTab === "play in";
+  const held = usePlayed((s) => s.held);
+  const onKey = (m: Midi) => (playingIn ? press(m) : collecting ? touchKey(m) : void touch(keyPart, m));
+  const onLeave = (m: Midi) => playingIn && held.includes(m) && release(m);
+  const key = (m: Midi) => ({
+    "data-key": m,
+    onPointerDown: () => onKey(m),
+    onPointerUp: () => onLeave(m),
+    onPointerLeave: () => onLeave(m),
+  });
   // The chosen chord's tensions and notes to avoid, once each, above its tones.
   const local = parseKey(view.harmony?.chords.find((c) => c.id === chosen?.id)?.key ?? "");
   const colors = !playing && !collecting && chord?.chord && chosen ? tensions(chord.chord, local.ok ? local.value : data.key) : [];
@@ -142,7 +151,7 @@ export function Transport({ data, workspace }: { data: ScoreData; workspace: str
         aria-label={`Keyboard: ${sounding.map((s) => s.note.pitch).join(" ") || "nothing sounds"}`}
       >
         {whites.map((m, i) => (
-          <rect key={m} className="white" x={i * width} y={0} width={width} height={12} onPointerDown={() => onKey(m)} />
+          <rect key={m} className="white" x={i * width} y={0} width={width} height={12} {...key(m)} />
         ))}
         {Array.from({ length: HIGH - LOW }, (_, i) => LOW + i)
           .filter((m) => !whites.includes(m))
@@ -154,7 +163,7 @@ export function Transport({ data, workspace }: { data: ScoreData; workspace: str
               y={0}
               width={width * 0.64}
               height={7}
-              onPointerDown={() => onKey(m)}
+              {...key(m)}
             />
           ))}
       </svg>
@@ -177,8 +186,8 @@ export function Transport({ data, workspace }: { data: ScoreData; workspace: str
             )
           );
         })}
-        {collecting &&
-          played
+        {(collecting || playingIn) &&
+          (playingIn ? held : played)
             .filter((m) => m >= LOW && m <= HIGH)
             .map((m) => {
               const white = whites.includes(m);

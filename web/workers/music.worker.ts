@@ -11,7 +11,10 @@ import {
   ok,
   partByRole,
   reharmonizeSection,
-  reportBass,
+  judgeBass,
+  gates,
+  thinOut,
+  buildUp,
   sectionPaths,
   storeVoicing,
   voiceSection,
@@ -19,7 +22,8 @@ import {
   tryReharmonize,
   tryWriteBass,
   type BassLine,
-  type BassReport,
+  type BassVerdict,
+  type ShapeStep,
   type BassRequest,
   type CapoChoice,
   type Edit,
@@ -49,7 +53,7 @@ const trial = createChecker();
 
 export interface Analysis {
   findings: Finding[];
-  report: BassReport | null;
+  report: BassVerdict | null;
   harmony: HarmonyReport | null;
   verdict: Verdict | null;
   /** Changes only when harmony and verdict do. */
@@ -96,13 +100,13 @@ const musicWorker = {
     return true;
   },
   /** Findings and bass report of a section; with `tried`, as if that edit had been made. */
-  analyze(section: string, tried?: Edit): Analysis {
+  analyze(section: string, bassPart: string, tried?: Edit): Analysis {
     if (!song) return { findings: [], report: null, harmony: null, verdict: null, harmonyId: 0 };
     const changed = tried ? applyEdit(song, tried) : null;
     const judged = changed?.ok ? changed.value.song : song;
     const by = changed?.ok ? trial : checker;
-    const bass = partByRole(judged, "bass");
-    const report = bass && reportBass(judged, { section, part: bass.id, sliced: by.sliced(judged, section) });
+    const bass = judged.parts.find((p) => p.id === bassPart) ?? partByRole(judged, "bass");
+    const report = bass && judgeBass(judged, { section, part: bass.id, sliced: by.sliced(judged, section) });
     return { findings: by.section(judged, section), report: report?.ok ? report.value : null, ...harmonyOf(song, section) };
   },
   voice: (section: string, part: string): Result<SectionVoicing> =>
@@ -128,9 +132,9 @@ const musicWorker = {
     const edits: Edit[] = [edit];
     let current = applyEdit(song, edit);
     if (!current.ok) return current;
-    const bass = bassFollows ? partByRole(song, "bass") : undefined;
-    const moved = bass && adaptBass(song, current.value.song, section, bass.id, from, to);
-    if (moved) {
+    for (const bass of bassFollows ? song.parts.filter((p) => p.role === "bass" && !p.link) : []) {
+      const moved = adaptBass(song, current.value.song, section, bass.id, from, to);
+      if (!moved) continue;
       edits.push(moved);
       current = applyEdit(current.value.song, moved);
       if (!current.ok) return current;
@@ -141,6 +145,10 @@ const musicWorker = {
     }
     return ok({ do: "all", label: "chords", edits });
   },
+  gates: (request: BassRequest) => (song ? gates(song, request) : fail("song.none", "No song is open")),
+  /** Takes the least justified note away, or adds the best justified one. */
+  shape: (request: BassRequest, way: "thin" | "build"): Result<ShapeStep> =>
+    song ? (way === "thin" ? thinOut : buildUp)(song, request) : fail("song.none", "No song is open"),
   bass: (request: BassRequest): Result<BassLine[]> => (song ? tryWriteBass(song, request) : fail("song.none", "No song is open")),
 };
 

@@ -37,7 +37,7 @@ const SPEAKS: Record<number, number> = {
   8: 0.02,
   1: 0,
 };
-const COST = { change: 0.55, weak: 0.5, outside: 0.35, other: 1 } as const;
+const COST = { change: 0.3, weak: 0.3, outside: 0.35, other: 1 } as const;
 
 /**
  * Roots that a bass line implies where no chord is written yet: for every half bar (or beat group) each root is weighed by how long and how

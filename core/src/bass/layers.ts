@@ -148,7 +148,10 @@ export function layerOffers(song: Song, sectionId: string, lead: string, other: 
   const meter = sectionMeter(song, section);
   const real = realize(song, { section: sectionId });
   const spans = figures({ meter, bars: section.bars, chords: real.chords });
-  const range = midiRange(b.range ?? instrumentOf(b.instrument, song).comfortable);
+  // Comfortable where that is possible, else whatever the instrument can.
+  const comfortable = midiRange(b.range ?? instrumentOf(b.instrument, song).comfortable);
+  const all = midiRange(b.range ?? instrumentOf(b.instrument, song).range);
+  const octaves = (wish: number) => octavesInto(line, comfortable, wish) ?? octavesInto(line, all, wish);
   const share = (mine: (n: Note) => boolean, by: number): Edit => ({
     do: "all",
     label: "bass layers",
@@ -168,7 +171,7 @@ export function layerOffers(song: Song, sectionId: string, lead: string, other: 
     ],
   });
   const offers: LayerOffer[] = [];
-  const turn = octavesInto(line, range, 0);
+  const turn = octaves(0);
   if (turn !== null) {
     if (spans.length > 1)
       offers.push({
@@ -197,13 +200,30 @@ export function layerOffers(song: Song, sectionId: string, lead: string, other: 
         edit: share(anchor, turn),
       });
   }
-  const up = octavesInto(line, range, 12);
+  const up = octaves(12);
   if (up !== null && up !== 0)
     offers.push({
       id: "voice",
       title: `One voice, ${Math.abs(up) === 12 ? "an octave" : "two octaves"} ${up > 0 ? "higher" : "lower"}`,
       explanation: `${b.name} plays every note of ${a.name} with it: same rhythm, same pitches, another octave.`,
       edit: { do: "setNotes", section: sectionId, part: other, notes: shifted(song, section, line, up) },
+    });
+  // Underneath: the lead goes up an octave, and the other takes its place.
+  const leadRange = midiRange(a.range ?? instrumentOf(a.instrument, song).comfortable);
+  const under = octaves(0);
+  if (under === 0 && octavesInto(line, leadRange, 12) === 12)
+    offers.push({
+      id: "voice-under",
+      title: `One voice, ${b.name} underneath`,
+      explanation: `${a.name} moves an octave up, ${b.name} plays the same line where it was: one line in two sounds.`,
+      edit: {
+        do: "all",
+        label: "bass layers",
+        edits: [
+          { do: "setNotes", section: sectionId, part: lead, notes: shifted(song, section, line, 12) },
+          { do: "setNotes", section: sectionId, part: other, notes: plainNotes(line) },
+        ],
+      },
     });
   return offers.length
     ? ok(offers)

@@ -152,8 +152,8 @@ export function measuresOf(report: BassReport, meter: Meter, style: BassStyle, s
   if (tune) {
     row(
       "tune",
-      "Moves in the tune’s gaps",
-      `${tune.inGaps}, under its notes ${tune.under}`,
+      "Moves around the tune",
+      `${tune.inGaps} in its gaps, ${tune.under} under it`,
       settings.melody
         ? ["no more under the tune than in its gaps; accents and new chords are not counted", tune.under <= Math.max(tune.inGaps, 2)]
         : null,

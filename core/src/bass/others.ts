@@ -1,7 +1,6 @@
 import type { Ticks } from "../time/meter";
 import { mod } from "../pitch/pitch";
-import { ACCENT_STEP, accentMap } from "../groove/accentMap";
-import { keepsTime } from "../groove/agree";
+import { ACCENT_STEP, accentMap, keepsTime } from "../groove/accentMap";
 import type { BassContext } from "./context";
 
 /** A step of the bar that somebody accents, and whether a weaving bass sounds on it. */

@@ -3,7 +3,7 @@ import type { Ticks } from "../time/meter";
 import { bassPc, chordPitchClasses, toneRole } from "../chord/chord";
 import type { RealChord } from "../song/realize";
 import type { Note } from "../song/schema";
-import { cheapestPath, type Lattice, type Path } from "../lattice/lattice";
+import { cheapestPrepared, prepare, type Lattice, type Path } from "../lattice/lattice";
 import { beatLength, chordAt, figures, tuneAt, type BassContext } from "./context";
 import type { BassStyle, Slot } from "./style";
 
@@ -172,11 +172,11 @@ function turnless(style: BassStyle, octaves: "none" | "some" | "many", from: Can
   return leap + (distance === 6 || distance >= 10 ? 0.8 : 0);
 }
 
-/** The lattice of a line; `forbidden` removes pitch classes from figures. The line leads back into its own beginning. */
-function lineLattice(ctx: BassContext, slots: PitchSlot[], style: BassStyle, forbidden?: (slot: number, midi: Midi) => boolean): Lattice {
+/** The lattice of a line, which leads back into its own beginning. */
+function lineLattice(ctx: BassContext, slots: PitchSlot[], style: BassStyle): Lattice {
   return {
     sizes: slots.map((s) => s.candidates.length),
-    node: (c, i) => (forbidden?.(c, slots[c]!.candidates[i]!.midi) ? Infinity : slots[c]!.candidates[i]!.cost),
+    node: (c, i) => slots[c]!.candidates[i]!.cost,
     step: (c, i, j) => {
       const to = slots[(c + 1) % slots.length]!;
       // A pinned note is left as the user wants it; its conflicts are reported instead.
@@ -217,8 +217,17 @@ export function choosePitches(ctx: BassContext, style: BassStyle, slots: PitchSl
   const used = (path: Path, f: number) => [
     ...new Set(path.picks.flatMap((pick, c) => (figureOf[c] === f ? [mod(slots[c]!.candidates[pick]!.midi, 12)] : []))),
   ];
+  // Costs are worked out once; what is banned only takes candidates away.
+  const costs = prepare(lineLattice(ctx, slots, style));
   const solve = (bans: ReadonlySet<string>) =>
-    cheapestPath(lineLattice(ctx, slots, style, bans.size ? (c, midi) => bans.has(`${figureOf[c]}:${mod(midi, 12)}`) : undefined));
+    cheapestPrepared({
+      ...costs,
+      nodes: bans.size
+        ? costs.nodes.map((column, c) =>
+            column.map((cost, i) => (bans.has(`${figureOf[c]}:${mod(slots[c]!.candidates[i]!.midi, 12)}`) ? Infinity : cost)),
+          )
+        : costs.nodes,
+    });
   const first = solve(new Set());
   if (!first) return null;
   const queue = [{ path: first, bans: new Set<string>() as ReadonlySet<string> }];

@@ -6,9 +6,8 @@ import type { Edit } from "../song/edit";
 import { applyEdit } from "../song/edits";
 import type { RealNote } from "../song/realize";
 import type { Note, Reason, Song } from "../song/schema";
-import { cheapestPath } from "../lattice/lattice";
 import { beatLength, chordAt, inGap, type BassContext } from "./context";
-import { pitchSlots, stepCost, type OpenSlot } from "./pitches";
+import { pitchSlots, stepCost, type Candidate, type OpenSlot, type PitchSlot } from "./pitches";
 import { reasonFor, spell, worthOf } from "./reasons";
 import { reasonOf, reportBass, type BassReport } from "./report";
 import { halfOf, restsOf, untilBackbeat } from "./rhythm";
@@ -123,31 +122,32 @@ export function buildUp(song: Song, request: BassRequest): Result<ShapeStep> {
     );
     const i = slots.findIndex((s) => s.start === p.at);
     if (i < 0) continue;
-    const path = cheapestPath({
-      sizes: slots.map((s) => s.candidates.length),
-      node: (c, k) => slots[c]!.candidates[k]!.cost,
-      // Only the steps into the new note and out of it are chosen here.
-      step: (c, a, b) => {
-        const to = slots[(c + 1) % slots.length]!;
-        return c !== i && (c + 1) % slots.length !== i
-          ? 0
-          : stepCost(style, ctx.settings.octaves, slots[c]!.candidates[a]!, to.candidates[b]!, to.use === "octave");
-      },
-      closed: slots.length > 1,
-    });
-    if (!path) continue;
-    const line = slots.map((slot, c) => ({ slot, midi: slot.candidates[path.picks[c]!]!.midi }));
-    const reason = reasonFor(ctx, line, i, pedal !== undefined);
-    const score = worthOf(reason) + want - path.cost * 0.05;
-    if (best && best.score >= score) continue;
-    const pitch = spell(ctx, line[i]!, line[(i + 1) % line.length]!);
-    const at = { section: ctx.section.id, part: ctx.part.id };
-    const over = notes.filter((n) => n.start < p.at && n.start + n.duration > p.at);
-    const edits: Edit[] = [
-      ...(over.length ? [{ do: "changeNotes" as const, ...at, notes: over.map((n) => ({ id: n.id, duration: p.at - n.start })) }] : []),
-      { do: "addNote", ...at, note: { start: p.at, duration, pitch, velocity: p.use === "kick" ? 90 : 80, reason } },
-    ];
-    best = { score, step: { edit: { do: "all", label: "build up", edits }, tick: p.at, pitch, reason, notes: notes.length + 1 } };
+    const [before, after] = [slots[(i + slots.length - 1) % slots.length]!, slots[(i + 1) % slots.length]!];
+    const step = (from: PitchSlot, a: Candidate, to: PitchSlot, b: Candidate) =>
+      from === to ? 0 : stepCost(style, ctx.settings.octaves, a, b, to.use === "octave");
+    // Only the steps into the new note and out of it are chosen here.
+    const priced = slots[i]!.candidates.map((c) => ({
+      c,
+      cost:
+        c.cost +
+        Math.min(...before.candidates.map((x) => step(before, x, slots[i]!, c))) +
+        Math.min(...after.candidates.map((x) => step(slots[i]!, c, after, x))),
+    }));
+    for (const { c, cost } of priced) {
+      if (cost === Infinity) continue;
+      const line = slots.map((slot, k) => ({ slot, midi: k === i ? c.midi : slot.pinMidi! }));
+      const reason = reasonFor(ctx, line, i, pedal !== undefined);
+      const score = worthOf(reason) + want - cost * 0.3;
+      if (best && best.score >= score) continue;
+      const pitch = spell(ctx, line[i]!, line[(i + 1) % line.length]!);
+      const at = { section: ctx.section.id, part: ctx.part.id };
+      const over = notes.filter((n) => n.start < p.at && n.start + n.duration > p.at);
+      const edits: Edit[] = [
+        ...(over.length ? [{ do: "changeNotes" as const, ...at, notes: over.map((n) => ({ id: n.id, duration: p.at - n.start })) }] : []),
+        { do: "addNote", ...at, note: { start: p.at, duration, pitch, velocity: p.use === "kick" ? 90 : 80, reason } },
+      ];
+      best = { score, step: { edit: { do: "all", label: "build up", edits }, tick: p.at, pitch, reason, notes: notes.length + 1 } };
+    }
   }
   return best
     ? ok(best.step)

@@ -16,6 +16,8 @@ export interface MidiChoices {
   chords: string[];
   melody?: string;
   bass?: string;
+  /** The part the bass goes to; the first bass where it is absent. */
+  bassPart?: string;
   drums?: string;
   /** Lanes for drum notes, where they are not the usual ones; null leaves a note out. */
   drumMap?: Record<number, Drum | null>;
@@ -208,7 +210,7 @@ export function importMidi(song: Song, sectionId: string, contents: MidiContents
   for (const role of ["melody", "bass"] as const) {
     const track = one(choices[role]);
     if (!track) continue;
-    const part = partByRole(song, role);
+    const part = (role === "bass" && song.parts.find((p) => p.id === choices.bassPart)) || partByRole(song, role);
     if (!part) {
       reported.push(`The song has no ${role} part; ${track.name} was left out.`);
       continue;

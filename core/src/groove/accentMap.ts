@@ -45,6 +45,9 @@ export interface AccentMap {
   pairs: AccentPair[];
 }
 
+/** Players that keep time: they have no accent of their own to give up. */
+export const keepsTime = (id: string): boolean => /^drum:(.*Hat|shaker|ride|tambourine)$/.test(id);
+
 const ACCENT_SHARE = 0.6;
 
 /** Accents are what most bars have and what is not much softer than the strongest of the row (common practice). */
@@ -113,7 +116,13 @@ export function accentMap(song: Song, sectionId: string): Result<AccentMap> {
       },
     ];
   });
-  const pairs = rows.flatMap((a, i) => rows.slice(i + 1).map((b) => pairOf(a, b, steps)));
+  const pairs = rows.flatMap((a, i) =>
+    rows.slice(i + 1).map((b): AccentPair => {
+      const pair = pairOf(a, b, steps);
+      // Against an even stream nobody rubs.
+      return pair.kind === "fight" && (keepsTime(a.id) || keepsTime(b.id)) ? { ...pair, kind: "apart" } : pair;
+    }),
+  );
   const total = Array.from({ length: steps }, (_, i) => rows.reduce((sum, r) => sum + r.strength[i]!, 0));
   return ok({ meter, steps, rows, total, pairs });
 }

@@ -5,7 +5,7 @@ import { stepsOf } from "../comp/patterns";
 import { sectionMeter, sectionOf } from "../song/document";
 import type { Edit } from "../song/edit";
 import type { Drum, Song } from "../song/schema";
-import { ACCENT_STEP, accentMap, type AccentRow } from "./accentMap";
+import { ACCENT_STEP, accentMap, keepsTime, type AccentRow } from "./accentMap";
 
 /** What one player would change so that all accent the same places. */
 export interface PlayerRequest {
@@ -26,9 +26,6 @@ export interface Agreement {
   /** All changes together. */
   edit: Edit;
 }
-
-/** Players that keep time: they have no accent of their own to give up. */
-export const keepsTime = (id: string): boolean => /^drum:(.*Hat|shaker|ride|tambourine)$/.test(id);
 
 /** Accents of a bar that stand a sixteenth apart in different players, as chains of neighboring steps. */
 export function rubbingChains(rows: readonly AccentRow[], steps: number): number[][] {
@@ -54,6 +51,7 @@ const weightOf = (rows: readonly AccentRow[], meter: Meter, step: number): numbe
   rows.reduce((sum, r) => sum + (r.accents.includes(step) ? r.strength[step]! * (r.id === "drum:kick" ? 1.5 : 1) : 0), 0) +
   (metricalLevel(meter, step * ACCENT_STEP) + 6) * 0.08;
 
+const capital = (name: string): string => name[0]!.toUpperCase() + name.slice(1);
 const inBar = (meter: Meter, step: number): string => positionText(meter, step * ACCENT_STEP).replace("bar 1, ", "");
 
 /**
@@ -70,7 +68,7 @@ export function agreeOnAccents(song: Song, sectionId: string): Result<Agreement>
   const targets = chains.map((chain) => chain.reduce((a, b) => (weightOf(rows, meter, b) > weightOf(rows, meter, a) ? b : a)));
   const players = rows.flatMap((row): PlayerRequest[] => {
     const moves = chains.flatMap((chain, i) =>
-      chain.filter((s) => s !== targets[i] && row.accents.includes(s)).map((s): [number, number] => [s, targets[i]!]),
+      chain.filter((s) => Math.abs(s - targets[i]!) === 1 && row.accents.includes(s)).map((s): [number, number] => [s, targets[i]!]),
     );
     if (!moves.length) return [];
     const [from, to] = moves[0]!;
@@ -88,7 +86,7 @@ export function agreeOnAccents(song: Song, sectionId: string): Result<Agreement>
         id: row.id,
         name: row.name,
         moves,
-        note: `${row.name.split(",")[0]}: you accent ${inBar(meter, from)}, a sixteenth ${mod(to - from, steps) === 1 ? "before" : "after"} the others. Would you try it on ${inBar(meter, to)}${others}? Then it lands as one.${more}`,
+        note: `${capital(row.name.split(",")[0]!)}: you accent ${inBar(meter, from)}, a sixteenth ${mod(to - from, steps) === 1 ? "before" : "after"} the others. Would you try it on ${inBar(meter, to)}${others}? Then it lands as one.${more}`,
         edit: moveAttacks(song, sectionId, row.id, moves, steps),
       },
     ];

@@ -14,7 +14,12 @@ export function partEdit(song: Song, edit: PartEdit, freshId: (song: Draft<Song>
       if (song.parts.length >= LIMITS.parts) return fail("edit.part", `A song has at most ${LIMITS.parts} parts`);
       const { do: _, settings = {}, ...rest } = edit;
       const valid = checked("part", field.parts.element.omit({ id: true }), { ...rest, settings });
-      return valid.ok ? done(song, (s) => void s.parts.unshift({ id: freshId(s, "p"), ...valid.value })) : valid;
+      if (!valid.ok) return valid;
+      return done(song, (s) => {
+        // Beside the others of its role, so that the first of them stays the first.
+        const after = s.parts.findLastIndex((p) => p.role === valid.value.role);
+        s.parts.splice(after + 1, 0, { id: freshId(s, "p"), ...valid.value });
+      });
     }
     case "setPart": {
       const valid = checked("part", field.parts.element.shape.range, edit.range ?? undefined);

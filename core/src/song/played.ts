@@ -36,7 +36,8 @@ export function quantize(
 ): Omit<Note, "id">[] {
   const placed = new Map<string, PlayedNote & { at: Ticks }>();
   for (const note of played) {
-    const at = Math.round(note.start / grid) * grid;
+    // Adding nothing keeps a start just before the beginning from being minus nothing.
+    const at = Math.round(note.start / grid) * grid + 0;
     if (at < from || at >= to) continue;
     const id = `${at}:${note.midi}`;
     const known = placed.get(id);

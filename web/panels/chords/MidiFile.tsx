@@ -1,13 +1,31 @@
 import { useState } from "react";
-import { importMidi, readMidi, typeset, writeLine, type MidiChoices, type MidiContents, type Problem } from "../../../core/src/index";
+import {
+  DRUM_KINDS,
+  drumNotes,
+  DRUMS,
+  importMidi,
+  readMidi,
+  typeset,
+  writeLine,
+  type Drum,
+  type MidiChoices,
+  type MidiContents,
+  type Problem,
+} from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import { MIDI_FILES, OpenFile } from "../../ui/OpenFile";
 
 type Use = "–" | "chords" | "melody" | "bass" | "drums" | "chords and bass";
 
+type Only = "drums" | "bass";
+
 /** A first guess of what each track is: drums by channel, the lowest single line is the bass, the highest one the tune, the rest chords. */
-function guess(contents: MidiContents): Record<string, Use> {
+function guess(contents: MidiContents, only: Only | undefined): Record<string, Use> {
+  if (only) {
+    const bass = [...contents.tracks].filter((t) => !t.drums).sort((a, b) => a.lowest - b.lowest)[0];
+    return Object.fromEntries(contents.tracks.map((t) => [t.id, only === "drums" ? (t.drums ? "drums" : "–") : t === bass ? "bass" : "–"]));
+  }
   const pitched = contents.tracks.filter((t) => !t.drums);
   const lines = pitched.filter((t) => t.voices <= 2);
   const bass = [...lines].sort((a, b) => a.lowest - b.lowest).find((t) => t.lowest < 48);
@@ -18,13 +36,15 @@ function guess(contents: MidiContents): Record<string, Use> {
 }
 
 /** Takes chords, tune, bass and drums from a Standard MIDI File; what will be written is seen before it is. */
-export function MidiFile({ data }: { data: ScoreData }) {
+export function MidiFile({ data, only, bassPart }: { data: ScoreData; only?: Only; bassPart?: string }) {
   const { edit, song } = useSong();
   const [file, setFile] = useState<{ name: string; contents: MidiContents } | null>(null);
   const [uses, setUses] = useState<Record<string, Use>>({});
   const [bars, setBars] = useState<[number, number]>([1, 8]);
   const [unit, setUnit] = useState<MidiChoices["unit"]>("bar");
-  const [keep, setKeep] = useState({ tempo: true, meter: true, key: true });
+  const [keep, setKeep] = useState({ tempo: !only, meter: !only, key: !only });
+  const [drumMap, setDrumMap] = useState<Record<number, Drum | null>>({});
+  const [addDrums, setAddDrums] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [done, setDone] = useState<string | null>(null);
   const open = async (chosen: File) => {
@@ -33,7 +53,8 @@ export function MidiFile({ data }: { data: ScoreData }) {
     setProblem(result.ok ? null : result.error);
     if (!result.ok) return setFile(null);
     setFile({ name: chosen.name, contents: result.value });
-    setUses(guess(result.value));
+    setUses(guess(result.value, only));
+    setDrumMap({});
     setBars([1, Math.min(512, Math.max(1, Math.ceil(result.value.length / data.meter.bar)))]);
   };
   const by = (use: Use) =>
@@ -45,9 +66,13 @@ export function MidiFile({ data }: { data: ScoreData }) {
     ...(by("drums") ? { drums: by("drums")! } : {}),
     bars: [bars[0] - 1, bars[1]],
     unit,
+    drumMap,
+    addDrums,
+    ...(bassPart ? { bassPart } : {}),
     ...keep,
     file: file.name,
   };
+  const drumTrack = file?.contents.tracks.find((t) => t.id === choices?.drums);
   const plan = choices && song ? importMidi(song, data.section.id, file!.contents, choices) : null;
   return (
     <>
@@ -86,7 +111,7 @@ export function MidiFile({ data }: { data: ScoreData }) {
                       value={uses[t.id]}
                       onChange={(e) => setUses({ ...uses, [t.id]: e.target.value as Use })}
                     >
-                      {(t.drums ? ["–", "drums"] : ["–", "chords", "melody", "bass", "chords and bass"]).map((u) => (
+                      {usesOf(t.drums, only).map((u) => (
                         <option key={u}>{u}</option>
                       ))}
                     </select>
@@ -116,7 +141,7 @@ export function MidiFile({ data }: { data: ScoreData }) {
                 onChange={(e) => setBars([bars[0], Number(e.target.value) || 1])}
               />
             </label>
-            <label>
+            <label hidden={only !== undefined}>
               <span className="muted">a chord each</span>
               <select value={unit} onChange={(e) => setUnit(e.target.value as MidiChoices["unit"])}>
                 <option>bar</option>
@@ -139,6 +164,15 @@ export function MidiFile({ data }: { data: ScoreData }) {
               </label>
             )}
           </div>
+          {drumTrack && (
+            <DrumMap
+              notes={drumNotes(data.song, data.section.id, drumTrack, (bars[0] - 1) * data.meter.bar, bars[1] * data.meter.bar)}
+              map={drumMap}
+              set={setDrumMap}
+              add={addDrums}
+              setAdd={setAddDrums}
+            />
+          )}
           {plan && !plan.ok && (
             <p className="problem" role="alert">
               {plan.error.message}. {plan.error.hint}
@@ -167,7 +201,7 @@ export function MidiFile({ data }: { data: ScoreData }) {
                 onClick={() => {
                   if (edit(plan.value.edit)) {
                     setDone(
-                      `Written into ${data.section.name}: ${plan.value.chords.length} chords${choices?.melody ? ", the tune" : ""}${choices?.bass ? ", the bass" : ""}${choices?.drums ? ", the drums" : ""}.`,
+                      `Written into ${data.section.name}: ${only ? "" : `${plan.value.chords.length} chords`}${choices?.melody ? ", the tune" : ""}${choices?.bass ? `${only ? "" : ", "}the bass` : ""}${choices?.drums ? `${only ? "" : ", "}the drums` : ""}.`,
                     );
                     setFile(null);
                   }
@@ -179,6 +213,59 @@ export function MidiFile({ data }: { data: ScoreData }) {
           )}
         </>
       )}
+    </>
+  );
+}
+
+/** What a track can be used as. A drum track on another channel than the tenth is chosen by hand. */
+const usesOf = (drums: boolean, only: Only | undefined): Use[] =>
+  only ? ["–", only] : drums ? ["–", "drums"] : ["–", "chords", "melody", "bass", "chords and bass", "drums"];
+
+/** Which lane each drum note goes to: as General MIDI has it, or as is chosen here. */
+function DrumMap({
+  notes,
+  map,
+  set,
+  add,
+  setAdd,
+}: {
+  notes: { note: number; count: number; lane: Drum | null }[];
+  map: Record<number, Drum | null>;
+  set(map: Record<number, Drum | null>): void;
+  add: boolean;
+  setAdd(add: boolean): void;
+}) {
+  return (
+    <>
+      <h3>Drum notes</h3>
+      <table className="measures drum-map">
+        <tbody>
+          {notes.map(({ note, count, lane }) => (
+            <tr key={note}>
+              <th scope="row">
+                note {note} <span className="small">{count} ×</span>
+              </th>
+              <td>
+                <select
+                  aria-label={`Lane of note ${note}`}
+                  value={(note in map ? map[note] : lane) ?? ""}
+                  onChange={(e) => set({ ...map, [note]: (e.target.value || null) as Drum | null })}
+                >
+                  <option value="">left out</option>
+                  {DRUMS.map((d) => (
+                    <option key={d} value={d}>
+                      {DRUM_KINDS[d].title}
+                    </option>
+                  ))}
+                </select>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <label className="check">
+        <input type="checkbox" checked={add} onChange={(e) => setAdd(e.target.checked)} /> join what the lanes have instead of replacing it
+      </label>
     </>
   );
 }

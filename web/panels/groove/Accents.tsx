@@ -1,11 +1,13 @@
 import { useMemo } from "react";
 import { ACCENT_STEP, accentMap, positionText, type AccentPair, type AccentRow } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
+import { useSong } from "../../store/song";
 
 const WORDS: Record<AccentPair["kind"], string> = { agree: "agree", interlock: "interlock", fight: "rub", apart: "go their own ways" };
 
 /** Who strikes where in the bar, and who agrees with whom. */
 export function Accents({ data }: { data: ScoreData }) {
+  const edit = useSong((s) => s.edit);
   const map = useMemo(() => accentMap(data.song, data.section.id), [data.song, data.section.id]);
   if (!map.ok) return <p className="problem">{map.error.message}</p>;
   const { rows, steps, total, pairs, meter } = map.value;
@@ -14,12 +16,36 @@ export function Accents({ data }: { data: ScoreData }) {
   const where = (step: number) => positionText(meter, step * ACCENT_STEP).replace("bar 1, ", "");
   const nameOf = (id: string) => rows.find((r) => r.id === id)!.name;
   const most = Math.max(...total, 0.01);
+  // A step of the kick is a main accent when it is one in every bar that has a kick there.
+  const kickSteps = new Map<number, { hits: number[]; main: boolean }>();
+  for (const k of data.kicks) {
+    const step = Math.round((k.start % meter.bar) / ACCENT_STEP);
+    const known = kickSteps.get(step) ?? { hits: [], main: true };
+    kickSteps.set(step, { hits: [...known.hits, k.start], main: known.main && k.main });
+  }
+  const toggle = (step: number) => {
+    const kick = kickSteps.get(step)!;
+    const mains = data.kicks.filter((k) => k.main && !kick.hits.includes(k.start)).map((k) => k.start);
+    edit({ do: "setAccents", section: data.section.id, accents: kick.main ? mains : [...mains, ...kick.hits] });
+  };
   const line = (r: Pick<AccentRow, "id" | "name" | "strength" | "accents">, scale: number) => (
     <tr key={r.id}>
       <th scope="row">{r.name}</th>
       {r.strength.map((s, i) => (
         <td key={i} className={beats.includes(i) ? "beat" : ""} title={`${r.name}, ${where(i)}: ${Math.round((s / scale) * 100)} %`}>
-          <i className={r.accents.includes(i) ? "accent" : ""} style={{ height: `${Math.round(Math.min(1, s / scale) * 14)}px` }} />
+          {r.id === "drum:kick" && kickSteps.has(i) ? (
+            <button
+              type="button"
+              className={kickSteps.get(i)!.main ? "main" : ""}
+              aria-pressed={kickSteps.get(i)!.main}
+              aria-label={`Main accent of the kick at ${where(i)}`}
+              onClick={() => toggle(i)}
+            >
+              <i className={r.accents.includes(i) ? "accent" : ""} style={{ height: `${Math.round(Math.min(1, s / scale) * 14)}px` }} />
+            </button>
+          ) : (
+            <i className={r.accents.includes(i) ? "accent" : ""} style={{ height: `${Math.round(Math.min(1, s / scale) * 14)}px` }} />
+          )}
         </td>
       ))}
     </tr>
@@ -35,7 +61,10 @@ export function Accents({ data }: { data: ScoreData }) {
           {rows.map((r) => line(r, 1))}
         </tbody>
       </table>
-      <p className="small">Dark columns are accents: struck in most bars, and not much softer than the strongest of the row.</p>
+      <p className="small">
+        Dark columns are accents: struck in most bars, and not much softer than the strongest of the row. Underlined kicks are main accents,
+        which the bass must meet: press one to change that in all bars.
+      </p>
       <h3>Syncopation a bar</h3>
       <table className="measures">
         <tbody>

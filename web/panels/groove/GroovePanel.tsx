@@ -8,16 +8,42 @@ import { Accents } from "./Accents";
 import { Euclidean } from "./Euclidean";
 import { Kicks } from "./Kicks";
 import { LaneTab } from "./LaneTab";
+import { Reference } from "./Reference";
+import { WaysOut } from "./WaysOut";
+import { MidiFile } from "../chords/MidiFile";
 
-const TABS = ["patterns", "lanes", "accents"] as const;
-const TITLES = { patterns: "Patterns", lanes: "Lanes", accents: "Accents" };
+const TABS = ["patterns", "lanes", "accents", "file"] as const;
+const STEPS: [number, string][] = [
+  [120, "sixteenths"],
+  [240, "eighths"],
+  [160, "eighth triplets"],
+  [80, "sixteenth triplets"],
+  [60, "thirty-seconds"],
+];
+const TITLES = { patterns: "Patterns", lanes: "Lanes", accents: "Accents", file: "File" };
 
 export function GroovePanel({ data }: { data: ScoreData }) {
   const [tab, setTab] = useState<(typeof TABS)[number]>("patterns");
+  const { drumGrid, set } = useView();
   return (
     <>
       <h2>Groove, {data.section.name.toLowerCase()}</h2>
-      <p className="small">Click or drag in the drum grid to paint, click a hit to take it away, drag a hit up or down for its loudness.</p>
+      <p className="small">
+        Click or drag in the drum grid to paint, click a hit to take it away. Drag it up or down for its loudness, with Alt sideways off the
+        grid. Shift-click a kick to mark it as a main accent.
+      </p>
+      <div className="controls">
+        <label>
+          <span className="muted">steps are</span>
+          <select aria-label="Steps of the grid" value={drumGrid} onChange={(e) => set({ drumGrid: Number(e.target.value) })}>
+            {STEPS.map(([ticks, label]) => (
+              <option key={ticks} value={ticks}>
+                {label}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
       <div className="tabs" role="tablist" aria-label="Groove">
         {TABS.map((t) => (
           <button key={t} type="button" role="tab" aria-selected={tab === t} onClick={() => setTab(t)}>
@@ -26,11 +52,19 @@ export function GroovePanel({ data }: { data: ScoreData }) {
         ))}
       </div>
       {tab === "patterns" && <Patterns data={data} />}
+      {tab === "file" && (
+        <>
+          <p className="small">Drums of a Standard MIDI File: choose track and channel, the bars, and the lane of every drum note.</p>
+          <MidiFile data={data} only="drums" />
+        </>
+      )}
       {tab === "lanes" && <LaneTab data={data} />}
       {tab === "accents" && (
         <>
           <Accents data={data} />
+          <WaysOut data={data} />
           <Kicks data={data} />
+          <Reference data={data} />
         </>
       )}
     </>

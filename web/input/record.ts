@@ -1,0 +1,66 @@
+import { create } from "zustand";
+import { play, playhead, silence, stop, useSound } from "../audio/sound";
+import { useView } from "../store/view";
+import type { PlayedNote, Ticks } from "../../core/src/index";
+import { onPlayed, onReleased } from "./played";
+
+interface RecordState {
+  /** Listening to the keys while the band plays. */
+  on: boolean;
+  /** What was played in the last pass, and the stretch it belongs to. */
+  take: { notes: PlayedNote[]; from: Ticks; to: Ticks } | null;
+}
+
+/** Playing-in: keys that are pressed while the section plays, at the place where the playhead stands. */
+export const useRecord = create<RecordState>(() => ({ on: false, take: null }));
+
+let end: (() => void) | null = null;
+
+/** Plays a stretch once, after a count-in, and keeps what is played to it; with `over`, what the part has there is silent meanwhile. */
+export async function startRecording(
+  part: string,
+  from: Ticks,
+  to: Ticks,
+  { countIn, over }: { countIn: boolean; over: boolean },
+): Promise<void> {
+  end?.();
+  const view = useView.getState();
+  const before = { loop: view.loop, countIn: view.countIn, wholeSong: view.wholeSong };
+  const open = new Map<number, PlayedNote>();
+  const notes: PlayedNote[] = [];
+  const offs = [
+    onPlayed((midi, velocity) => {
+      const tick = playhead();
+      if (tick === null) return;
+      const note: PlayedNote = { midi, velocity, start: tick, end: tick };
+      open.set(midi, note);
+      notes.push(note);
+    }),
+    onReleased((midi) => {
+      const note = open.get(midi);
+      if (!note) return;
+      note.end = Math.max(note.start + 1, playhead() ?? to);
+      open.delete(midi);
+    }),
+  ];
+  useRecord.setState({ on: true, take: null });
+  view.set({ wholeSong: false, countIn, loop: { on: false, from, to } });
+  const offSound = useSound.subscribe((state, was) => {
+    if (was.playing && !state.playing) end?.();
+  });
+  end = () => {
+    end = null;
+    silence(null);
+    for (const off of [...offs, offSound]) off();
+    for (const note of open.values()) note.end = Math.max(note.start + 1, to);
+    useView.getState().set(before);
+    useRecord.setState({ on: false, take: notes.length ? { notes, from, to } : null });
+  };
+  silence(over ? part : null);
+  await play();
+}
+
+export function stopRecording(): void {
+  stop();
+  end?.();
+}

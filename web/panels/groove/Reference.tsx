@@ -1,0 +1,125 @@
+import { useMemo, useState } from "react";
+import { accentMap, moveAttacks, moveAway, nearness, parseReference, positionText } from "../../../core/src/index";
+import type { ScoreData } from "../../score/data";
+import { useSong } from "../../store/song";
+import { hearEdit } from "../hear";
+import { rhythmOfRow } from "./WaysOut";
+
+/** A rhythm beside one it should not come too close to. */
+export function Reference({ data }: { data: ScoreData }) {
+  const edit = useSong((s) => s.edit);
+  const drums = data.song.parts.find((p) => p.role === "drums");
+  const stored = drums?.settings.reference;
+  const [text, setText] = useState(typeof stored === "string" ? stored : "");
+  const [limit, setLimit] = useState(0.7);
+  const map = useMemo(() => accentMap(data.song, data.section.id), [data.song, data.section.id]);
+  const rows = map.ok ? map.value.rows : [];
+  const [chosen, setChosen] = useState("");
+  const id = rows.some((r) => r.id === chosen) ? chosen : (rows.find((r) => r.id === "drum:kick")?.id ?? rows[0]?.id ?? "");
+  const reference = text.trim() ? parseReference(text) : null;
+  if (!rows.length) return null;
+  const own = rhythmOfRow(data, id);
+  const near = reference?.ok ? nearness(own, reference.value) : null;
+  const close = near !== null && Math.max(near.share, near.turnedShare) >= limit;
+  const moves = near && reference?.ok && near.share >= limit ? moveAway(own, reference.value, limit) : [];
+  // What lies beyond the bar repeats with it.
+  const inBar = moves.filter(([a, b]) => a < own.length && b < own.length);
+  const change = inBar.length ? moveAttacks(data.song, data.section.id, id, inBar, own.length) : null;
+  const where = (step: number) => positionText(data.meter, step * 120).replace("bar 1, ", "");
+  const percent = (x: number) => `${Math.round(x * 100)} %`;
+  return (
+    <>
+      <h3>Too close to a known rhythm?</h3>
+      <div className="controls">
+        <label>
+          <span className="muted">compare</span>
+          <select aria-label="Rhythm to compare" value={id} onChange={(e) => setChosen(e.target.value)}>
+            {rows.map((r) => (
+              <option key={r.id} value={r.id}>
+                {r.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <div className="controls">
+        <label>
+          <span className="muted">with</span>
+          <input
+            aria-label="Reference rhythm"
+            placeholder="x..x..x...x.x..."
+            value={text}
+            style={{ width: 180 }}
+            onKeyDown={(e) => e.stopPropagation()}
+            onChange={(e) => setText(e.target.value)}
+            onBlur={() => drums && text !== stored && edit({ do: "setPart", part: drums.id, settings: { reference: text.trim() || null } })}
+          />
+        </label>
+        <button
+          type="button"
+          title="The rhythm as it stands now becomes the reference"
+          onClick={() => setText(own.map((x) => (x ? "x" : ".")).join(""))}
+        >
+          this one
+        </button>
+      </div>
+      {reference && !reference.ok && (
+        <p className="problem" role="alert">
+          {reference.error.message}. {reference.error.hint}
+        </p>
+      )}
+      {near && (
+        <>
+          <label className="range">
+            <span>too close from</span>
+            <input
+              type="range"
+              min={0.3}
+              max={1}
+              step={0.05}
+              value={limit}
+              aria-label="Too close from"
+              onChange={(e) => setLimit(Number(e.target.value))}
+            />
+            <span>{percent(limit)}</span>
+          </label>
+          <p role="status">
+            <b className={close ? "severity warning" : ""}>{close ? "Too close" : "Far enough"}</b>: {percent(near.share)} of the attacks
+            are shared
+            {near.turnedBy > 0 &&
+              near.turnedShare > near.share &&
+              `, ${percent(near.turnedShare)} when it is turned by ${near.turnedBy} steps`}
+            .{" "}
+            <span className="small">
+              {near.swaps} {near.swaps === 1 ? "step" : "steps"} of moving make one of the other
+              {near.together.length > 0 && `; together at ${near.together.slice(0, 6).map(where).join(", ")}`}.
+            </span>
+          </p>
+          {change && (
+            <p className="offer-head">
+              <span>
+                Move{" "}
+                {inBar
+                  .slice(0, 3)
+                  .map(([a, b]) => `${where(a)} to ${where(b)}`)
+                  .join(", ")}
+              </span>
+              <span className="offer-buttons">
+                <button type="button" onClick={() => hearEdit(change, "moved away", `away:${id}`, 0, data.length)}>
+                  Hear
+                </button>
+                <button type="button" onClick={() => edit(change)}>
+                  Take
+                </button>
+              </span>
+            </p>
+          )}
+        </>
+      )}
+      <p className="small">
+        x is struck, a point is silent, one step a sixteenth. Rhythms of your own to stay clear of; nothing is compared unless you write it
+        here.
+      </p>
+    </>
+  );
+}
