@@ -1,6 +1,7 @@
 import AxeBuilder from "@axe-core/playwright";
+import { writeMidi, type MidiEvent } from "midi-file";
 import type { Page } from "@playwright/test";
-import { expect, newSong, songOf, test } from "./fixtures";
+import { expect, newSong, songOf, test, typeLine } from "./fixtures";
 
 const lane = async (page: Page, drum: string) => (await songOf(page)).sections[0]!.groove.lanes.find((l) => l.drum === drum);
 const starts = async (page: Page, drum: string) => (await lane(page, drum))?.hits.map((h) => h.start / 480) ?? [];
@@ -59,4 +60,92 @@ test("a lane is named, swings and lies by itself; hits are moved off the grid an
   await expect.poll(async () => (await lane(page, "kick"))!.swing).toBeUndefined();
   const found = await new AxeBuilder({ page }).exclude("#score").analyze();
   expect(found.violations.map((v) => `${v.id}: ${v.nodes[0]!.html.slice(0, 160)}`)).toEqual([]);
+});
+
+test("triplets are painted, a hit is dragged off the grid, a kick is marked by hand", async ({ page }) => {
+  await newSong(page, "Ladder step");
+  await page.getByRole("link", { name: "Groove" }).click();
+  const drums = page.locator(".drums.editable");
+  const box = (await drums.boundingBox())!;
+  const kick = 4 * 17 + 8;
+  const x = (beats: number) => 52 + beats * 52 + 4;
+  await page.getByLabel("Steps of the grid").selectOption("160");
+  await page.mouse.move(box.x + x(0), box.y + kick);
+  await page.mouse.down();
+  await page.mouse.move(box.x + x(0.8), box.y + kick, { steps: 6 });
+  await page.mouse.up();
+  await expect.poll(async () => (await lane(page, "kick"))?.hits.map((h) => h.start)).toEqual([0, 160, 320]);
+  await page.getByLabel("Steps of the grid").selectOption("120");
+  // A hit between the steps of this grid is still met where it stands.
+  await page.keyboard.down("Alt");
+  await page.mouse.move(box.x + x(1 / 3) + 4, box.y + kick);
+  await page.mouse.down();
+  await page.mouse.move(box.x + x(1 / 3) + 8, box.y + kick, { steps: 4 });
+  await page.mouse.up();
+  await page.keyboard.up("Alt");
+  await expect.poll(async () => (await lane(page, "kick"))!.hits[1]!.offset ?? 0).toBeGreaterThan(20);
+  expect((await lane(page, "kick"))!.hits[1]!.start).toBe(160);
+  await drums.click({ position: { x: x(2 / 3) + 4, y: kick }, modifiers: ["Shift"] });
+  await expect.poll(async () => (await songOf(page)).sections[0]!.groove.accents ?? []).toContain(0);
+  const marked = (await songOf(page)).sections[0]!.groove.accents!;
+  expect(marked.includes(320)).toBe(false);
+});
+
+test("players that rub: the bass weaves or all agree, heard and taken; a rhythm is moved away from a reference", async ({ page }) => {
+  await newSong(page, "Gate and post");
+  await typeLine(page, "| Dm | Bb | F | C |");
+  await page.getByRole("link", { name: "Groove" }).click();
+  await page.getByRole("list", { name: "Patterns" }).getByRole("listitem").first().getByRole("button", { name: "Take" }).click();
+  const drums = page.locator(".drums.editable");
+  // A clap a sixteenth before the third beat of every bar, loud enough to be an accent.
+  await page.getByLabel("into").selectOption("rim");
+  await page.getByLabel("pulses").fill("1");
+  await page.getByLabel("turned by").fill("9");
+  await page.getByRole("button", { name: "Put it there" }).click();
+  await expect.poll(() => starts(page, "rim")).toEqual([1.75, 5.75, 9.75, 13.75]);
+  await page.getByRole("tab", { name: "Accents" }).click();
+  await expect(page.getByText(/kick and rim/)).toContainText("rub");
+  await expect(page.getByText(/“Rim: you accent beat 2¾/)).toBeVisible();
+  const ways = page.locator("#panel .offer-head");
+  await ways.filter({ hasText: "The bass weaves" }).getByRole("button", { name: "Hear" }).click();
+  await expect(page.getByText("Hearing: the bass weaves")).toBeVisible();
+  await ways.filter({ hasText: "The bass weaves" }).getByRole("button", { name: "Take" }).click();
+  await expect.poll(async () => (await songOf(page)).sections[0]!.notes.bass?.length ?? 0).toBeGreaterThan(8);
+  expect((await songOf(page)).sections[0]!.notes.bass!.some((n) => n.start % 1920 === 840)).toBe(false);
+  await ways.filter({ hasText: "All agree" }).getByRole("button", { name: "Take" }).click();
+  await expect.poll(() => starts(page, "rim")).toEqual([2, 6, 10, 14]);
+  await expect(drums).toBeVisible();
+  // A main accent is taken back for all bars in the map.
+  await page.getByRole("button", { name: "Main accent of the kick at beat 2", exact: true }).click();
+  await expect.poll(async () => (await songOf(page)).sections[0]!.groove.accents?.some((a) => a % 1920 === 480)).toBe(false);
+
+  await page.getByLabel("Rhythm to compare").selectOption({ label: "kick" });
+  await page.getByLabel("Reference rhythm").fill("x...x..x...x....");
+  await expect(page.getByText("Far enough")).toBeVisible();
+  await page.getByRole("button", { name: "this one" }).click();
+  await expect(page.getByText("Too close", { exact: true })).toBeVisible();
+  await page.locator("#panel .offer-head").last().getByRole("button", { name: "Take" }).click();
+  await expect.poll(async () => (await starts(page, "kick")).join()).not.toBe(Array.from({ length: 16 }, (_, i) => i).join());
+});
+
+test("drums of a MIDI file go to the lanes that are chosen, over the bars that are chosen", async ({ page }) => {
+  await newSong(page, "Borrowed barn");
+  await page.getByRole("link", { name: "Groove" }).click();
+  await page.getByRole("tab", { name: "File" }).click();
+  const note = (deltaTime: number, noteNumber: number): MidiEvent[] => [
+    { deltaTime, type: "noteOn", channel: 9, noteNumber, velocity: 90 },
+    { deltaTime: 60, type: "noteOff", channel: 9, noteNumber, velocity: 0 },
+  ];
+  const bar = (first: number): MidiEvent[] => [...note(first, 36), ...note(420, 67), ...note(420, 36), ...note(420, 67)];
+  const bytes = writeMidi({
+    header: { format: 1, numTracks: 1, ticksPerBeat: 480 },
+    tracks: [[...bar(0), ...bar(420), { deltaTime: 0, type: "endOfTrack", meta: true }]],
+  });
+  await page.locator('#panel input[type="file"]').setInputFiles({ name: "barn.mid", mimeType: "audio/midi", buffer: Buffer.from(bytes) });
+  await expect(page.getByText("hits of drum note 67")).toBeVisible();
+  await page.getByLabel("Lane of note 67").selectOption("conga");
+  await page.getByLabel("Last bar").fill("1");
+  await page.getByRole("button", { name: /^Write into/ }).click();
+  await expect.poll(() => starts(page, "conga")).toEqual([1, 3]);
+  expect(await starts(page, "kick")).toEqual([0, 2]);
 });

@@ -33,11 +33,12 @@ test("the main job: chords, kick, voicings, bass, check, hearing, editing, comin
   await page.getByRole("link", { name: /Bass/ }).click();
   await page.getByRole("button", { name: "Write lines" }).click();
   const lines = page.getByRole("list", { name: "Candidates" });
-  await expect(lines.getByRole("button", { name: "Take" })).toHaveCount(4);
+  await expect.poll(() => lines.getByRole("button", { name: "Take", exact: true }).count()).toBeGreaterThan(2);
   await lines.getByRole("button", { name: "Hear" }).first().click();
   await expect(page.getByText("Hearing: line 1")).toBeVisible();
   expect((await songOf(page)).sections[0]!.notes.bass ?? []).toHaveLength(0);
-  await lines.getByRole("button", { name: "Take" }).first().click();
+  await lines.getByRole("button", { name: "Take", exact: true }).first().click();
+  await page.getByRole("tab", { name: "Report" }).click();
   const bass = async () => (await songOf(page)).sections[0]!.notes.bass ?? [];
   await expect.poll(async () => (await bass()).length).toBeGreaterThan(7);
   const written = await bass();

@@ -50,6 +50,7 @@ test("a fix is heard in place before it is taken, and leaves nothing behind", as
   await expect(page.locator("main.previewing")).toHaveCount(0);
   expect(await songOf(page)).toEqual(before);
   await page.keyboard.press("Control+z");
+  await page.getByRole("tab", { name: "Report" }).click();
   await expect(page.locator(".report")).toContainText("16 of 16");
   // Other tests read the demo song as it came.
   await saved(page);

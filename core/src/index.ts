@@ -206,7 +206,7 @@ export {
 } from "./reharm/harmonize";
 export type { Technique } from "./reharm/technique";
 export { TECHNIQUES } from "./reharm/techniques";
-export { ACCENT_STEP, accentMap, pairOf, type AccentMap, type AccentPair, type AccentRow, type PairKind } from "./groove/accentMap";
+export { accentMap, pairOf, type AccentMap, type AccentPair, type AccentRow, type PairKind } from "./groove/accentMap";
 export { agreeOnAccents, moveAttacks, type Agreement, type PlayerRequest } from "./groove/agree";
 export { moveAway, nearness, parseReference, swapDistance, type Nearness } from "./groove/reference";
 export { euclid } from "./groove/euclid";

@@ -208,3 +208,24 @@ describe("the accent map", () => {
     );
   });
 });
+
+test("where triplets are struck the bar is shown in their steps, where both are, in the finest", () => {
+  const shuffle = edit(songWith({ line: "| C | C |" }), {
+    do: "setDrums",
+    section: "s1",
+    lanes: patternLanes(
+      DRUM_PATTERNS.find((p) => p.id === "shuffle")!,
+      must(parseMeter("4/4")),
+      2,
+    ),
+  });
+  const map = must(accentMap(shuffle, "s1"));
+  expect([map.step, map.steps]).toEqual([80, 24]);
+  const hat = map.rows.find((r) => r.id === "drum:closedHat")!;
+  expect(hat.strength.flatMap((s, i) => (s > 0 ? [i * map.step] : []))).toEqual([0, 320, 480, 800, 960, 1280, 1440, 1760]);
+  const both = edit(shuffle, { do: "setHit", section: "s1", drum: "rim", start: 120, velocity: 100 });
+  expect(must(accentMap(both, "s1"))).toMatchObject({ step: 40, steps: 48 });
+  // A sixteenth of rubbing is the same length on every grid.
+  expect(pairOf({ id: "a", accents: [0, 12] }, { id: "b", accents: [3, 24] }, 48, 40).rubbing).toEqual([[0, 3]]);
+  expect(pairOf({ id: "a", accents: [0] }, { id: "b", accents: [4] }, 48, 40).rubbing).toEqual([]);
+});

@@ -131,7 +131,7 @@ export function measuresOf(report: BassReport, meter: Meter, style: BassStyle, s
       : null,
     "backbeats",
   );
-  row("syncopation", "Syncopation a bar", report.syncopation.toFixed(1), null);
+  row("syncopation", "Syncopation a bar", report.syncopation.toFixed(1), null, "syncopated");
   row(
     "approaches",
     "Approaches resolved",
@@ -203,6 +203,7 @@ export function measuresOf(report: BassReport, meter: Meter, style: BassStyle, s
       "Last bar differs",
       report.lastBarVaried ? "yes" : "no",
       settings.turn ? ["the repetition ends differently", report.lastBarVaried] : null,
+      "lastBar",
     );
   row(
     "reasons",

@@ -1,11 +1,12 @@
 import type { Ticks } from "../time/meter";
-import { mod } from "../pitch/pitch";
-import { ACCENT_STEP, accentMap, keepsTime } from "../groove/accentMap";
+import { accentMap, keepsTime, rub } from "../groove/accentMap";
 import type { BassContext } from "./context";
 
 /** A step of the bar that somebody accents, and whether a weaving bass sounds on it. */
 export interface WeavePlace {
   step: number;
+  /** The same in ticks of the bar. */
+  tick: Ticks;
   /** Who accents it, the strongest first. */
   names: string[];
   /** How much it matters among all such steps, 0–1: how strongly it is struck, and by how many. */
@@ -23,7 +24,7 @@ type Ground = Pick<BassContext, "song" | "section" | "part" | "meter">;
 export function weavePlan(ctx: Ground): WeavePlace[] {
   const map = accentMap(ctx.song, ctx.section.id);
   if (!map.ok) return [];
-  const { steps } = map.value;
+  const { steps, step: length } = map.value;
   const tune = new Set(ctx.song.parts.filter((p) => p.role === "melody" || p.role === "vocal").map((p) => p.id));
   const found = new Map<number, { sum: number; who: { name: string; w: number; kick: boolean; tune: boolean }[] }>();
   for (const row of map.value.rows) {
@@ -41,7 +42,7 @@ export function weavePlan(ctx: Ground): WeavePlace[] {
     .map(([step, { sum, who }]) => {
       const names = [...who].sort((a, b) => b.w - a.w).map((x) => x.name);
       const share = sum / most;
-      const beside = [mod(step - 1, steps), mod(step + 1, steps)].find((s) => (found.get(s)?.sum ?? 0) > sum);
+      const beside = [...found.keys()].find((s) => rub(s, step, steps, length) && found.get(s)!.sum > sum);
       const onlyTune = who.every((x) => x.tune);
       const kick = who.some((x) => x.kick);
       const take = kick ? beside === undefined || sum >= 0.5 * found.get(beside)!.sum : !onlyTune && beside === undefined && share >= 0.25;
@@ -56,7 +57,7 @@ export function weavePlan(ctx: Ground): WeavePlace[] {
           : onlyTune
             ? "the tune has it to itself"
             : "too light to be met";
-      return { step, names, share, take, why };
+      return { step, tick: step * length, names, share, take, why };
     });
 }
 
@@ -64,6 +65,6 @@ export function weavePlan(ctx: Ground): WeavePlace[] {
 export function weavePlaces(ctx: Ground & Pick<BassContext, "bars">): { at: Ticks; name: string; share: number }[] {
   const plan = weavePlan(ctx).filter((p) => p.take);
   return Array.from({ length: ctx.bars }, (_, bar) =>
-    plan.map(({ step, names, share }) => ({ at: bar * ctx.meter.bar + step * ACCENT_STEP, name: names[0]!, share })),
+    plan.map(({ tick, names, share }) => ({ at: bar * ctx.meter.bar + tick, name: names[0]!, share })),
   ).flat();
 }

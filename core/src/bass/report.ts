@@ -7,7 +7,7 @@ import type { RealNote } from "../song/realize";
 import type { Reason, Song } from "../song/schema";
 import type { RoleSpan } from "../slice/roles";
 import { soundingNames, type Sliced } from "../slice/slices";
-import { syncopation } from "../groove/syncopation";
+import { syncopations } from "../groove/syncopation";
 import { bassContext, beatLength, figures, inGap, tuneAt, type BassContext } from "./context";
 import type { BassSettings } from "./settings";
 import { alike, attackProfile, lastBarRepeats } from "./rhythm";
@@ -87,7 +87,9 @@ export type ReportLink =
   | "overMajor"
   | "overMinor"
   | "leaps"
-  | "backbeats";
+  | "backbeats"
+  | "syncopated"
+  | "lastBar";
 
 const OUTSIDE = new Set(["outside", "tension", "passing", "neighbor", "appoggiatura", "escape", "approach", "suspension", "retardation"]);
 const LEADS = new Set(["outside", "tension", "passing", "neighbor", "appoggiatura", "approach"]);
@@ -146,6 +148,8 @@ export function reportOf(ctx: BassContext): BassReport {
     overMinor: [],
     leaps: [],
     backbeats: [],
+    syncopated: [],
+    lastBar: [],
   };
   const beats = ctx.bars * ctx.meter.beats.length;
   const report: BassReport = {
@@ -270,7 +274,10 @@ export function reportOf(ctx: BassContext): BassReport {
   }
   const starts = notes.map((n) => n.start);
   if (ctx.bars > 1 && notes.length) report.lastBarVaried = !lastBarRepeats(starts, ctx.bars, bar);
-  report.syncopation = syncopation(starts, ctx.meter, ctx.length) / ctx.bars;
+  links.lastBar = notes.filter((n) => n.start >= (ctx.bars - 1) * bar).map((n) => n.id);
+  const off = syncopations(starts, ctx.meter, ctx.length);
+  report.syncopation = off.reduce((sum, s) => sum + s.weight, 0) / ctx.bars;
+  links.syncopated = notes.filter((n) => off.some((s) => s.start === n.start)).map((n) => n.id);
   findRepeats(ctx, notes, report);
   for (const [chord, heard] of soundingNames(ctx.sliced.real)) {
     report.sounding.push({ chord: chord.id, symbol: chord.symbol, heard, tick: chord.start });

@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from "../result";
+import { mod } from "../pitch/pitch";
 import type { Meter, Ticks } from "../time/meter";
 import { sectionMeter, sectionOf } from "../song/document";
 import { DRUM_KINDS, type Drum } from "../song/drums";
@@ -6,8 +7,10 @@ import { realize } from "../song/realize";
 import type { Song } from "../song/schema";
 import { syncopations, type Syncopation } from "./syncopation";
 
-/** Positions of the bar that are told apart: sixteenths. */
-export const ACCENT_STEP: Ticks = 120;
+/** Two accents that miss each other by no more than this are heard as unclean: a sixteenth. */
+const RUB: Ticks = 120;
+/** Grids a bar can be shown on, the coarsest first: sixteenths, sixteenth triplets, both. */
+const GRIDS: readonly Ticks[] = [120, 80, 40];
 
 /** One player: a pitched part, or one drum. */
 export interface AccentRow {
@@ -38,6 +41,8 @@ export interface AccentPair {
 
 export interface AccentMap {
   meter: Meter;
+  /** Length of a step, in ticks: sixteenths, or finer where triplets are struck. */
+  step: Ticks;
   steps: number;
   rows: AccentRow[];
   /** Over all players: who strikes where, added up. */
@@ -56,17 +61,34 @@ const accentsOf = (strength: readonly number[]): number[] => {
   return strength.flatMap((s, i) => (most > 0 && s >= most * ACCENT_SHARE ? [i] : []));
 };
 
+/** Whether two steps of the bar miss each other by a sixteenth or less. */
+export const rub = (x: number, y: number, steps: number, step: Ticks): boolean => {
+  const apart = Math.min(mod(x - y, steps), mod(y - x, steps)) * step;
+  return apart > 0 && apart <= RUB;
+};
+
+/** The coarsest grid on which nearly all attacks stand. */
+function gridOf(ticks: readonly Ticks[], bar: Ticks): Ticks {
+  const fits = (grid: Ticks) =>
+    bar % grid === 0 && ticks.filter((t) => Math.abs(t - Math.round(t / grid) * grid) <= 6).length >= ticks.length * 0.98;
+  return GRIDS.find(fits) ?? GRIDS[0]!;
+}
+
 /**
  * Two players agree where most accents of the one with fewer fall together; they fight where at least a third of them miss each other by a
  * sixteenth; they interlock where hardly any fall together and each fills what the other leaves (common practice).
  */
-export function pairOf(a: Pick<AccentRow, "id" | "accents">, b: Pick<AccentRow, "id" | "accents">, steps: number): AccentPair {
+export function pairOf(
+  a: Pick<AccentRow, "id" | "accents">,
+  b: Pick<AccentRow, "id" | "accents">,
+  steps: number,
+  step: Ticks = RUB,
+): AccentPair {
   const together = a.accents.filter((x) => b.accents.includes(x));
   const rubbing: [number, number][] = [];
   for (const x of a.accents)
     for (const y of b.accents) {
-      const apart = Math.min((x - y + steps) % steps, (y - x + steps) % steps);
-      if (apart === 1 && !together.includes(x) && !together.includes(y)) rubbing.push([x, y]);
+      if (rub(x, y, steps, step) && !together.includes(x) && !together.includes(y)) rubbing.push([x, y]);
     }
   const fewer = Math.max(1, Math.min(a.accents.length, b.accents.length));
   const kind: PairKind =
@@ -86,24 +108,28 @@ export function accentMap(song: Song, sectionId: string): Result<AccentMap> {
   if (!section) return fail("accents.section", `No section "${sectionId}"`);
   const meter = sectionMeter(song, section);
   const real = realize(song, { section: sectionId });
-  const steps = Math.round(meter.bar / ACCENT_STEP);
   const length = section.bars * meter.bar;
   const players: { id: string; name: string; attacks: { start: Ticks; velocity: number }[] }[] = real.parts
     .filter((p) => p.role !== "drums" && !p.muted)
     .map((p) => ({ id: p.id, name: p.name, attacks: p.notes.filter((n) => n.start >= 0) }));
   for (const lane of section.groove.lanes)
     players.push({ id: `drum:${lane.drum}`, name: lane.name ?? DRUM_KINDS[lane.drum as Drum].title, attacks: lane.hits });
+  const step = gridOf(
+    players.flatMap((p) => p.attacks.map((x) => x.start)),
+    meter.bar,
+  );
+  const steps = Math.round(meter.bar / step);
   const rows = players.flatMap(({ id, name, attacks }): AccentRow[] => {
     // The notes of a chord are one attack, as strong as its strongest.
     const struck = new Map<Ticks, number>();
     for (const { start, velocity } of attacks)
       if (start < length) {
-        const at = Math.round(start / ACCENT_STEP) * ACCENT_STEP;
+        const at = Math.round(start / step) * step;
         struck.set(at, Math.max(struck.get(at) ?? 0, velocity));
       }
     if (!struck.size) return [];
     const strength = new Array<number>(steps).fill(0);
-    for (const [at, velocity] of struck) strength[(at / ACCENT_STEP) % steps]! += velocity / 127 / section.bars;
+    for (const [at, velocity] of struck) strength[(at / step) % steps]! += velocity / 127 / section.bars;
     const found = syncopations([...struck.keys()], meter, length);
     return [
       {
@@ -118,11 +144,11 @@ export function accentMap(song: Song, sectionId: string): Result<AccentMap> {
   });
   const pairs = rows.flatMap((a, i) =>
     rows.slice(i + 1).map((b): AccentPair => {
-      const pair = pairOf(a, b, steps);
+      const pair = pairOf(a, b, steps, step);
       // Against an even stream nobody rubs.
       return pair.kind === "fight" && (keepsTime(a.id) || keepsTime(b.id)) ? { ...pair, kind: "apart" } : pair;
     }),
   );
   const total = Array.from({ length: steps }, (_, i) => rows.reduce((sum, r) => sum + r.strength[i]!, 0));
-  return ok({ meter, steps, rows, total, pairs });
+  return ok({ meter, step, steps, rows, total, pairs });
 }

@@ -1,11 +1,11 @@
 import { fail, ok, type Result } from "../result";
 import { metricalLevel, positionText, type Meter, type Ticks } from "../time/meter";
 import { mod } from "../pitch/pitch";
-import { stepsOf } from "../comp/patterns";
+import { STEP, stepsOf } from "../comp/patterns";
 import { sectionMeter, sectionOf } from "../song/document";
 import type { Edit } from "../song/edit";
 import type { Drum, Song } from "../song/schema";
-import { ACCENT_STEP, accentMap, keepsTime, type AccentRow } from "./accentMap";
+import { accentMap, keepsTime, rub, type AccentRow } from "./accentMap";
 
 /** What one player would change so that all accent the same places. */
 export interface PlayerRequest {
@@ -28,31 +28,31 @@ export interface Agreement {
 }
 
 /** Accents of a bar that stand a sixteenth apart in different players, as chains of neighboring steps. */
-export function rubbingChains(rows: readonly AccentRow[], steps: number): number[][] {
+export function rubbingChains(rows: readonly AccentRow[], steps: number, tick: Ticks): number[][] {
   const rubs = new Set<number>();
   rows.forEach((a, i) =>
     rows.slice(i + 1).forEach((b) => {
       for (const x of a.accents)
-        for (const y of b.accents)
-          if (Math.min(mod(x - y, steps), mod(y - x, steps)) === 1 && !b.accents.includes(x) && !a.accents.includes(y)) rubs.add(x).add(y);
+        for (const y of b.accents) if (rub(x, y, steps, tick) && !b.accents.includes(x) && !a.accents.includes(y)) rubs.add(x).add(y);
     }),
   );
   const chains: number[][] = [];
   for (const step of [...rubs].sort((a, b) => a - b)) {
     const last = chains.at(-1);
-    if (last && step - last.at(-1)! === 1 && last.length < 3) last.push(step);
+    if (last && rub(step, last.at(-1)!, steps, tick) && last.length < 3) last.push(step);
     else chains.push([step]);
   }
   return chains.filter((c) => c.length > 1);
 }
 
 /** What speaks for a step: who strikes it and how hard, the kick first, and its place in the meter. */
-const weightOf = (rows: readonly AccentRow[], meter: Meter, step: number): number =>
+const weightOf = (rows: readonly AccentRow[], meter: Meter, step: number, tick: Ticks): number =>
   rows.reduce((sum, r) => sum + (r.accents.includes(step) ? r.strength[step]! * (r.id === "drum:kick" ? 1.5 : 1) : 0), 0) +
-  (metricalLevel(meter, step * ACCENT_STEP) + 6) * 0.08;
+  (metricalLevel(meter, step * tick) + 6) * 0.08;
 
+const apartText = (ticks: Ticks): string => (ticks === 120 ? "a sixteenth" : ticks === 80 ? "a sixteenth triplet" : "a little");
 const capital = (name: string): string => name[0]!.toUpperCase() + name.slice(1);
-const inBar = (meter: Meter, step: number): string => positionText(meter, step * ACCENT_STEP).replace("bar 1, ", "");
+const inBar = (meter: Meter, tick: Ticks): string => positionText(meter, tick).replace("bar 1, ", "");
 
 /**
  * One accent pattern for players that rub: in every chain of accents a sixteenth apart the one that most, and the kick, strike is kept, and
@@ -61,14 +61,15 @@ const inBar = (meter: Meter, step: number): string => positionText(meter, step *
 export function agreeOnAccents(song: Song, sectionId: string): Result<Agreement> {
   const map = accentMap(song, sectionId);
   if (!map.ok) return map;
-  const { meter, steps } = map.value;
+  const { meter, steps, step } = map.value;
+  const where = (at: number) => inBar(meter, at * step);
   const rows = map.value.rows.filter((r) => !keepsTime(r.id) && !isSung(song, r.id));
-  const chains = rubbingChains(rows, steps);
+  const chains = rubbingChains(rows, steps, step);
   if (!chains.length) return fail("accents.agreed", "No two players rub here: there is nothing to agree on");
-  const targets = chains.map((chain) => chain.reduce((a, b) => (weightOf(rows, meter, b) > weightOf(rows, meter, a) ? b : a)));
+  const targets = chains.map((chain) => chain.reduce((a, b) => (weightOf(rows, meter, b, step) > weightOf(rows, meter, a, step) ? b : a)));
   const players = rows.flatMap((row): PlayerRequest[] => {
     const moves = chains.flatMap((chain, i) =>
-      chain.filter((s) => Math.abs(s - targets[i]!) === 1 && row.accents.includes(s)).map((s): [number, number] => [s, targets[i]!]),
+      chain.filter((s) => rub(s, targets[i]!, steps, step) && row.accents.includes(s)).map((s): [number, number] => [s, targets[i]!]),
     );
     if (!moves.length) return [];
     const [from, to] = moves[0]!;
@@ -78,7 +79,7 @@ export function agreeOnAccents(song: Song, sectionId: string): Result<Agreement>
       moves.length > 1
         ? ` The same at ${moves
             .slice(1)
-            .map(([f]) => inBar(meter, f))
+            .map(([f]) => where(f))
             .join(", ")}.`
         : "";
     return [
@@ -86,8 +87,8 @@ export function agreeOnAccents(song: Song, sectionId: string): Result<Agreement>
         id: row.id,
         name: row.name,
         moves,
-        note: `${capital(row.name.split(",")[0]!)}: you accent ${inBar(meter, from)}, a sixteenth ${mod(to - from, steps) === 1 ? "before" : "after"} the others. Would you try it on ${inBar(meter, to)}${others}? Then it lands as one.${more}`,
-        edit: moveAttacks(song, sectionId, row.id, moves, steps),
+        note: `${capital(row.name.split(",")[0]!)}: you accent ${where(from)}, ${apartText(Math.min(mod(to - from, steps), mod(from - to, steps)) * step)} ${mod(to - from, steps) < steps / 2 ? "before" : "after"} the others. Would you try it on ${where(to)}${others}? Then it lands as one.${more}`,
+        edit: moveAttacks(song, sectionId, row.id, moves, steps, step),
       },
     ];
   });
@@ -105,19 +106,26 @@ export function agreeOnAccents(song: Song, sectionId: string): Result<Agreement>
 const isSung = (song: Song, id: string): boolean => ["melody", "vocal"].includes(song.parts.find((p) => p.id === id)?.role ?? "");
 
 /** Moves what a player strikes at some steps of every bar to other steps; null where its rhythm is made by a rule. */
-export function moveAttacks(song: Song, sectionId: string, id: string, moves: readonly [number, number][], steps: number): Edit | null {
+export function moveAttacks(
+  song: Song,
+  sectionId: string,
+  id: string,
+  moves: readonly [number, number][],
+  steps: number,
+  tick: Ticks,
+): Edit | null {
   const section = sectionOf(song, sectionId)!;
   const target = new Map(moves);
-  const moved = (tick: Ticks): Ticks | null => {
-    const step = Math.round(tick / ACCENT_STEP);
+  const moved = (at: Ticks): Ticks | null => {
+    const step = Math.round(at / tick);
     const to = target.get(mod(step, steps));
     if (to === undefined) return null;
     let by = to - mod(step, steps);
     if (by > steps / 2) by -= steps;
     if (by < -steps / 2) by += steps;
-    return tick + by * ACCENT_STEP;
+    return at + by * tick;
   };
-  const length = section.bars * steps * ACCENT_STEP;
+  const length = section.bars * steps * tick;
   if (id.startsWith("drum:")) {
     const drum = id.slice(5) as Drum;
     const hits = section.groove.lanes.find((l) => l.drum === drum)?.hits ?? [];
@@ -133,7 +141,8 @@ export function moveAttacks(song: Song, sectionId: string, id: string, moves: re
   const part = song.parts.find((p) => p.id === id);
   if (!part) return null;
   if (part.link) {
-    if (part.link.kind !== "voicing") return null;
+    // Its rhythm is written in sixteenths.
+    if (part.link.kind !== "voicing" || tick !== STEP) return null;
     const meter = sectionMeter(song, section);
     const text = [...stepsOf(typeof part.settings.rhythm === "string" ? part.settings.rhythm : "held", meter)];
     for (let bar = 0; bar * steps < text.length; bar++)

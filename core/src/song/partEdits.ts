@@ -16,8 +16,8 @@ export function partEdit(song: Song, edit: PartEdit, freshId: (song: Draft<Song>
       const valid = checked("part", field.parts.element.omit({ id: true }), { ...rest, settings });
       if (!valid.ok) return valid;
       return done(song, (s) => {
-        // Beside the others of its role, so that the first of them stays the first.
-        const after = s.parts.findLastIndex((p) => p.role === valid.value.role);
+        // The first bass stays the first: it is the bass of the harmony.
+        const after = valid.value.role === "bass" ? s.parts.findLastIndex((p) => p.role === "bass") : -1;
         s.parts.splice(after + 1, 0, { id: freshId(s, "p"), ...valid.value });
       });
     }

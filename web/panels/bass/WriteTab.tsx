@@ -17,6 +17,7 @@ import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import { useView } from "../../store/view";
 import { MidiFile } from "../chords/MidiFile";
+import { FindingList } from "../FindingList";
 import { hearEdit } from "../hear";
 import { useLineOffers, writeLines } from "./lines";
 import { Settings, styleFor } from "./Settings";
@@ -36,6 +37,7 @@ export function WriteTab({ data, part }: { data: ScoreData; part: Part }) {
     void writeLines(data.section.id, part.id, next);
   };
   const verdict = view.report?.part === part.id ? view.report : null;
+  const own = view.findings.filter((f) => f.where.parts.includes(part.id) && f.waived === undefined);
   const bare = !data.section.chords.some((c) => c.symbol !== "N.C.");
   return (
     <>
@@ -74,6 +76,12 @@ export function WriteTab({ data, part }: { data: ScoreData; part: Part }) {
         <p className="small">No bass notes yet. Write lines, click into the bass lane, or play one in.</p>
       )}
       <FromFile data={data} part={part.id} />
+      {own.length > 0 && (
+        <>
+          <hr />
+          <FindingList data={data} findings={own} all={view.findings} />
+        </>
+      )}
     </>
   );
 }

@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { ACCENT_STEP, accentMap, positionText, type AccentPair, type AccentRow } from "../../../core/src/index";
+import { accentMap, positionText, type AccentPair, type AccentRow } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 
@@ -10,16 +10,16 @@ export function Accents({ data }: { data: ScoreData }) {
   const edit = useSong((s) => s.edit);
   const map = useMemo(() => accentMap(data.song, data.section.id), [data.song, data.section.id]);
   if (!map.ok) return <p className="problem">{map.error.message}</p>;
-  const { rows, steps, total, pairs, meter } = map.value;
+  const { rows, steps, step: length, total, pairs, meter } = map.value;
   if (!rows.length) return <p className="small">Nothing is struck yet: paint drums or write a line.</p>;
-  const beats = meter.beats.map((b) => b.start / ACCENT_STEP);
-  const where = (step: number) => positionText(meter, step * ACCENT_STEP).replace("bar 1, ", "");
+  const beats = meter.beats.map((b) => b.start / length);
+  const where = (step: number) => positionText(meter, step * length).replace("bar 1, ", "");
   const nameOf = (id: string) => rows.find((r) => r.id === id)!.name;
   const most = Math.max(...total, 0.01);
   // A step of the kick is a main accent when it is one in every bar that has a kick there.
   const kickSteps = new Map<number, { hits: number[]; main: boolean }>();
   for (const k of data.kicks) {
-    const step = Math.round((k.start % meter.bar) / ACCENT_STEP);
+    const step = Math.round((k.start % meter.bar) / length);
     const known = kickSteps.get(step) ?? { hits: [], main: true };
     kickSteps.set(step, { hits: [...known.hits, k.start], main: known.main && k.main });
   }
@@ -55,7 +55,7 @@ export function Accents({ data }: { data: ScoreData }) {
   return (
     <>
       <h3>Who strikes where in the bar</h3>
-      <table className="accent-map" aria-label={`Accents over ${steps} sixteenths of the bar`}>
+      <table className="accent-map" aria-label={`Accents over ${steps} steps of the bar`}>
         <tbody>
           {line({ id: "all", name: "all", strength: total, accents: [] }, most)}
           {rows.map((r) => line(r, 1))}
@@ -87,7 +87,7 @@ export function Accents({ data }: { data: ScoreData }) {
               <li key={`${p.a}|${p.b}`}>
                 {nameOf(p.a)} and {nameOf(p.b)} <b className={p.kind === "fight" ? "severity warning" : ""}>{WORDS[p.kind]}</b>
                 <span className="small">
-                  {p.rubbing.length > 0 && `, a sixteenth apart at ${p.rubbing.map(([x, y]) => `${where(Math.min(x, y))}`).join(", ")}`}
+                  {p.rubbing.length > 0 && `, a little apart at ${p.rubbing.map(([x, y]) => `${where(Math.min(x, y))}`).join(", ")}`}
                   {p.kind === "agree" && ` on ${p.together.map(where).join(", ")}`}
                 </span>
               </li>

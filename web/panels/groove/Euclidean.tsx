@@ -2,6 +2,7 @@ import { useState } from "react";
 import { DRUM_KINDS, DRUMS, euclid, stepHits, type Drum } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
+import { useView } from "../../store/view";
 
 /** Pulses spread evenly over steps, put into a lane. */
 export function Euclidean({ data }: { data: ScoreData }) {
@@ -10,6 +11,7 @@ export function Euclidean({ data }: { data: ScoreData }) {
   const [pulses, setPulses] = useState(5);
   const [steps, setSteps] = useState(16);
   const [turn, setTurn] = useState(0);
+  const grid = useView((s) => s.drumGrid);
   const row = euclid(pulses, steps, turn);
   const number = (label: string, value: number, low: number, high: number, take: (n: number) => void) => (
     <label>
@@ -63,13 +65,13 @@ export function Euclidean({ data }: { data: ScoreData }) {
               do: "setLane",
               section: data.section.id,
               drum,
-              change: { hits: stepHits(row, 120, data.length, DRUM_KINDS[drum].velocity[1]) },
+              change: { hits: stepHits(row, grid, data.length, DRUM_KINDS[drum].velocity[1]) },
             })
           }
         >
           Put it there
         </button>
-        <span className="small">steps are sixteenths</span>
+        <span className="small">in steps of the grid</span>
       </div>
     </>
   );

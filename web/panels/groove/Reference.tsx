@@ -14,6 +14,7 @@ export function Reference({ data }: { data: ScoreData }) {
   const [limit, setLimit] = useState(0.7);
   const map = useMemo(() => accentMap(data.song, data.section.id), [data.song, data.section.id]);
   const rows = map.ok ? map.value.rows : [];
+  const length = map.ok ? map.value.step : 120;
   const [chosen, setChosen] = useState("");
   const id = rows.some((r) => r.id === chosen) ? chosen : (rows.find((r) => r.id === "drum:kick")?.id ?? rows[0]?.id ?? "");
   const reference = text.trim() ? parseReference(text) : null;
@@ -24,8 +25,8 @@ export function Reference({ data }: { data: ScoreData }) {
   const moves = near && reference?.ok && near.share >= limit ? moveAway(own, reference.value, limit) : [];
   // What lies beyond the bar repeats with it.
   const inBar = moves.filter(([a, b]) => a < own.length && b < own.length);
-  const change = inBar.length ? moveAttacks(data.song, data.section.id, id, inBar, own.length) : null;
-  const where = (step: number) => positionText(data.meter, step * 120).replace("bar 1, ", "");
+  const change = inBar.length ? moveAttacks(data.song, data.section.id, id, inBar, own.length, length) : null;
+  const where = (step: number) => positionText(data.meter, step * length).replace("bar 1, ", "");
   const percent = (x: number) => `${Math.round(x * 100)} %`;
   return (
     <>
@@ -117,8 +118,9 @@ export function Reference({ data }: { data: ScoreData }) {
         </>
       )}
       <p className="small">
-        x is struck, a point is silent, one step a sixteenth. Rhythms of your own to stay clear of; nothing is compared unless you write it
-        here.
+        x is struck, a point is silent, one step{" "}
+        {length === 120 ? "a sixteenth" : length === 80 ? "a sixteenth triplet" : "a twelfth of a beat"}. Rhythms of your own to stay clear
+        of; nothing is compared unless you write it here.
       </p>
     </>
   );

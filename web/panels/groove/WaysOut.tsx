@@ -17,7 +17,7 @@ export function WaysOut({ data }: { data: ScoreData }) {
     const found = bass && bassRequest(song, { section: section.id, part: bass.id, style: "weave" });
     return found?.ok ? weavePlan(found.value.ctx) : [];
   }, [song, section.id, bass]);
-  const where = (step: number) => positionText(meter, step * 120).replace("bar 1, ", "");
+  const where = (tick: number) => positionText(meter, tick).replace("bar 1, ", "");
   const weave = (): Edit | null => {
     if (!bass) return null;
     const made = tryWriteBass(song, { section: section.id, part: bass.id, style: "weave" });
@@ -62,7 +62,7 @@ export function WaysOut({ data }: { data: ScoreData }) {
           <ul className="plain-list small weave">
             {plan.map((p) => (
               <li key={p.step} className={p.take ? "" : "left"}>
-                <b>{where(p.step)}</b> {p.take ? "take" : "leave"}: {p.why}
+                <b>{where(p.tick)}</b> {p.take ? "take" : "leave"}: {p.why}
               </li>
             ))}
           </ul>
