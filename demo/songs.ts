@@ -1,7 +1,13 @@
 import {
   applyEdit,
+  DRUM_PATTERNS,
+  layerOffers,
   must,
   newSong,
+  parseMeter,
+  patternLanes,
+  settingName,
+  storeVoicing,
   QUARTER,
   voiceSection,
   tryWriteBass,
@@ -210,4 +216,77 @@ function hayloft(): Song {
   );
 }
 
-export const demoSongs = (): Song[] => [lanterns(), cider(), hayloft()];
+/** Bass and drums first: a stomp whose rim rubs against the kick, a bass and a sub that share a line, and a half-time section with a figure of its own. */
+function shed(): Song {
+  const base = must(
+    newSong({
+      id: "sorting-shed-stomp",
+      title: "Sorting Shed Stomp",
+      key: "E minor",
+      tempo: 112,
+      bars: 8,
+      swing: { ratio: 0.5, unit: 16 },
+      profile: "loop",
+    }),
+  );
+  const meter = must(parseMeter("4/4"));
+  const pattern = (id: string, bars: number): Edit[] => [
+    {
+      do: "setDrums",
+      section: "s1",
+      lanes: patternLanes(
+        DRUM_PATTERNS.find((p) => p.id === id)!,
+        meter,
+        bars,
+      ),
+    },
+  ];
+  let song = build(base, [
+    { do: "setPart", part: "melody", name: "Vi, voice", instrument: "alto" },
+    { do: "setPart", part: "keys", name: "Organ", instrument: "organ", settings: { rhythm: "offbeats" } },
+    { do: "setPart", part: "bass", settings: { style: "stab-bounce" } },
+    { do: "setSection", section: "s1", name: "Shed" },
+    { do: "setLine", section: "s1", line: "| Em7 | A9 | Em7 | A9 | Cmaj7 | Bm7 | Am7 | B7(#9) |" },
+    ...pattern("breakbeat", 8),
+    // The rim comes a sixteenth before the second kick.
+    ...drums("s1", "rim", range(1, 8), "1.25:100 3.75:96"),
+    { do: "addPart", name: "Sub", role: "bass", instrument: "subBass" },
+    {
+      do: "setNotes",
+      section: "s1",
+      part: "melody",
+      notes: tune(
+        "1:3 G4 .5 Red, 1:3.5 A4 .5 ones, 1:4 B4 1 left, 2:1 A4 1 and, 2:2 G4 1.5 right, 3:3 G4 .5 green, 3:3.5 A4 .5 ones, 3:4 B4 .5 fall, 4:1 A4 2.5 through, 5:2.5 B4 .5 count, 5:3 G4 1 them, 5:4 E4 1 by, 6:1 F#4 1 the, 6:2 D4 2 hun-, 7:1 E4 1 dred, 7:3 C4 1 to, 8:1 D#4 2.5 you",
+      ),
+    },
+    { do: "addSection", name: "Tailgate", bars: 4 },
+  ]);
+  const tailgate = song.sections[1]!.id;
+  song = build(song, [
+    { do: "setLine", section: tailgate, line: "| Cmaj9 | D6 | Em9 | Em9 |" },
+    {
+      do: "setDrums",
+      section: tailgate,
+      lanes: patternLanes(
+        DRUM_PATTERNS.find((p) => p.id === "half-time")!,
+        meter,
+        4,
+      ),
+    },
+    {
+      do: "setPart",
+      part: "bass",
+      settings: { [settingName("style", tailgate)]: "arpeggio", [settingName("ownFigure", tailgate)]: true },
+    },
+  ]);
+  for (const { id } of song.sections) {
+    song = build(song, [storeVoicing(id, "keys", must(voiceSection(song, id, "keys")))]);
+    const [line] = must(tryWriteBass(song, { section: id, part: "bass", seed: 2 }));
+    song = build(song, [{ do: "setNotes", section: id, part: "bass", notes: line!.notes }]);
+  }
+  // In the half-time section the sub carries the bass of every chord.
+  const sub = song.parts.find((p) => p.name === "Sub")!.id;
+  return build(song, [must(layerOffers(song, tailgate, "bass", sub)).find((o) => o.id === "turns-moves")!.edit]);
+}
+
+export const demoSongs = (): Song[] => [lanterns(), cider(), hayloft(), shed()];

@@ -151,56 +151,48 @@ export function layerOffers(song: Song, sectionId: string, lead: string, other: 
   // Comfortable where that is possible, else whatever the instrument can.
   const comfortable = midiRange(b.range ?? instrumentOf(b.instrument, song).comfortable);
   const all = midiRange(b.range ?? instrumentOf(b.instrument, song).range);
-  const octaves = (wish: number) => octavesInto(line, comfortable, wish) ?? octavesInto(line, all, wish);
-  const share = (mine: (n: Note) => boolean, by: number): Edit => ({
-    do: "all",
-    label: "bass layers",
-    edits: [
-      { do: "setNotes", section: sectionId, part: lead, notes: line.filter(mine) },
-      {
-        do: "setNotes",
-        section: sectionId,
-        part: other,
-        notes: shifted(
-          song,
-          section,
-          line.filter((n) => !mine(n)),
-          by,
-        ),
-      },
-    ],
-  });
+  const octaves = (notes: readonly Note[], wish: number) => octavesInto(notes, comfortable, wish) ?? octavesInto(notes, all, wish);
   const offers: LayerOffer[] = [];
-  const turn = octaves(0);
-  if (turn !== null) {
-    if (spans.length > 1)
-      offers.push({
-        id: "turns-figure",
-        title: "Turns, figure by figure",
-        explanation: `${a.name} plays the first figure, ${b.name} answers with the second.`,
-        edit: share((n) => spans.findIndex((f) => n.start < f.to) % 2 === 0, turn),
-      });
-    const last = (n: Note) => spans.some((f) => n.start >= f.to - meter.beats.at(-1)!.duration && n.start < f.to);
-    if (line.some(last) && !line.every(last))
-      offers.push({
-        id: "turns-ends",
-        title: "Turns, the ends for the other",
-        explanation: `${a.name} carries the figure, ${b.name} plays what leads into the next one.`,
-        edit: share((n) => !last(n), turn),
-      });
-    const anchor = (n: Note) => {
-      const chord = chordAtTick(real.chords, n.start);
-      return !chord?.chord || mod(pitchMidi(n.pitch), 12) === bassPc(chord.chord);
-    };
-    if (line.some(anchor) && !line.every(anchor))
-      offers.push({
-        id: "turns-roots",
-        title: "Roots below, moves above",
-        explanation: `${a.name} keeps the bass of every chord, ${b.name} has the other notes.`,
-        edit: share(anchor, turn),
-      });
-  }
-  const up = octaves(12);
+  /** The notes that are not the lead's go to the other, in the octave where they fit. */
+  const share = (id: string, title: string, explanation: string, mine: (n: Note) => boolean): void => {
+    const given = line.filter((n) => !mine(n));
+    if (!given.length || given.length === line.length) return;
+    // As a whole where it fits, otherwise each note in the nearest octave that the other has.
+    const by = octaves(given, 0);
+    const moved = by === null ? given.flatMap((n) => shifted(song, section, [n], octaves([n], 0) ?? 0)) : shifted(song, section, given, by);
+    offers.push({
+      id,
+      title,
+      explanation,
+      edit: {
+        do: "all",
+        label: "bass layers",
+        edits: [
+          { do: "setNotes", section: sectionId, part: lead, notes: line.filter(mine) },
+          { do: "setNotes", section: sectionId, part: other, notes: moved },
+        ],
+      },
+    });
+  };
+  share(
+    "turns-figure",
+    "Turns, figure by figure",
+    `${a.name} plays the first figure, ${b.name} answers with the second.`,
+    (n) => spans.findIndex((f) => n.start < f.to) % 2 === 0,
+  );
+  share(
+    "turns-ends",
+    "Turns, the ends for the other",
+    `${a.name} carries the figure, ${b.name} plays what leads into the next one.`,
+    (n) => !spans.some((f) => n.start >= f.to - meter.beats.at(-1)!.duration && n.start < f.to),
+  );
+  const anchor = (n: Note) => {
+    const chord = chordAtTick(real.chords, n.start);
+    return !chord?.chord || mod(pitchMidi(n.pitch), 12) === bassPc(chord.chord);
+  };
+  share("turns-roots", `Roots for ${a.name}`, `${a.name} keeps the bass of every chord, ${b.name} has the other notes.`, anchor);
+  share("turns-moves", `Roots for ${b.name}`, `${b.name} has the bass of every chord, ${a.name} keeps the other notes.`, (n) => !anchor(n));
+  const up = octaves(line, 12);
   if (up !== null && up !== 0)
     offers.push({
       id: "voice",
@@ -210,7 +202,7 @@ export function layerOffers(song: Song, sectionId: string, lead: string, other: 
     });
   // Underneath: the lead goes up an octave, and the other takes its place.
   const leadRange = midiRange(a.range ?? instrumentOf(a.instrument, song).comfortable);
-  const under = octaves(0);
+  const under = octaves(line, 0);
   if (under === 0 && octavesInto(line, leadRange, 12) === 12)
     offers.push({
       id: "voice-under",

@@ -34,6 +34,7 @@ const COST = {
   unwished: 1.1,
   middle: 0.05,
   underTune: 2.5,
+  otherOctave: 0.6,
   firstInverted: 1.5,
   seventhBelow: 1.2,
   anchor: { fifth: 4, root: 5, other: 6 },
@@ -108,15 +109,21 @@ function candidateOf(
     return { midi, cost: 0, inChord, ...(inChord ? {} : { ahead: true }) };
   if (inChord) {
     const isBass = pc === bassPc(chord.chord!);
+    const high = midi >= center && midi - 12 >= ctx.range[0];
+    const at = slot.wish ? wishOf(slot.wish, role, isBass, high) : 0;
+    // An anchor states the written bass; a wish only says in which octave.
     if (slot.use === "anchor" && !style.inverts)
-      return { midi, inChord, cost: isBass ? 0 : role === "5" ? COST.anchor.fifth : role === "R" ? COST.anchor.root : COST.anchor.other };
+      return {
+        midi,
+        inChord,
+        cost: isBass ? (at ? COST.otherOctave : 0) : role === "5" ? COST.anchor.fifth : role === "R" ? COST.anchor.root : COST.anchor.other,
+      };
     let own = tasteOf(ctx, style, chord, role, isBass, slot.use === "octave");
     // A beginning wants its root; a major seventh in the bass rubs against the root above it.
     if (slot.use === "anchor") own += (slot.start === 0 && !isBass ? COST.firstInverted : 0) + (role === "7" ? COST.seventhBelow : 0);
     // In a slot that leads on, a chord tone that lies a step beside the next root is as good as an approach from outside.
     if (slot.use === "approach") return { midi, inChord, cost: beside === 1 || beside === 2 ? 0.15 : own + 1 };
     if (!slot.wish) return { midi, inChord, cost: own };
-    const at = wishOf(slot.wish, role, isBass, midi >= center && midi - 12 >= ctx.range[0]);
     return { midi, inChord, cost: at < 0 ? own + COST.unwished : at * COST.wish };
   }
   const most = (style.targets.longestOutside ?? 1) * beatLength(ctx, slot.start);

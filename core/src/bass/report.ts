@@ -240,7 +240,9 @@ export function reportOf(ctx: BassContext): BassReport {
     }
     if (!reasonOf(note, spans, kickAt.has(note.start))) links.withoutReason.push(note.id);
   });
-  const attacks = new Set(notes.map((n) => n.start));
+  // Where several bass sounds share a line, it does not matter which of them meets an accent.
+  const layers = ctx.sliced.real.parts.filter((p) => p.role === "bass" && !p.muted && p !== real);
+  const attacks = new Set([real, ...layers].flatMap((p) => p.notes.map((n) => n.start)));
   for (const kick of ctx.kicks) {
     if (!kick.main || !ctx.chords.some((c) => c.chord && c.start <= kick.start && kick.start < c.start + c.duration)) continue;
     report.accents++;

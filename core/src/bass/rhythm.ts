@@ -83,7 +83,9 @@ export function rhythmOf(ctx: BassContext, style: BassStyle, seed: number): Slot
       if (place.use === "octave" && settings.octaves === "many") want += 0.2;
       if (obeys) {
         if (inGap(ctx, place.at)) want += 0.12;
-        else if (!kickAt.has(place.at)) want -= (tuneAt.has(place.at) ? 0.35 : 0.15) * (ctx.tune.sung ? 1.2 : 1);
+        // What makes the style gives way least.
+        else if (!kickAt.has(place.at))
+          want -= (tuneAt.has(place.at) ? 0.35 : 0.15) * (ctx.tune.sung ? 1.2 : 1) * Math.min(1, 2.5 * (1 - place.need) + 0.1);
       }
       want += (noise(seed, position) - 0.5) * 0.5;
       if (departs(bar)) want += (noise(seed + 101, position) - 0.4) * settings.variation;

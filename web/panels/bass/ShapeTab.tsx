@@ -124,10 +124,10 @@ export function ShapeTab({ data, part }: { data: ScoreData; part: Part }) {
           <table className="measures gates">
             <thead>
               <tr>
-                <th />
+                <td />
                 <th scope="col">silence</th>
                 <th scope="col">backbeats free</th>
-                <th />
+                <td />
               </tr>
             </thead>
             <tbody>

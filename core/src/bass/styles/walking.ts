@@ -30,5 +30,5 @@ export const walking: BassStyle = {
     // A skip between two beats now and then.
     ...approachPlaces(ctx, 0.25),
   ],
-  hold: (ctx) => ctx.meter.beats[0]!.duration * 0.95,
+  hold: (ctx) => ctx.meter.beats[0]!.duration,
 };

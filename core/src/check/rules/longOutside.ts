@@ -3,6 +3,8 @@ import { beatsText, positionText } from "../../time/meter";
 import { chordPitchClasses } from "../../chord/chord";
 import { spellAt } from "../../song/spell";
 import { KIND_WORDS, ROLE_WORDS } from "../../slice/roles";
+import { styleOf } from "../../bass/settings";
+import { BASS_STYLES } from "../../bass/styles";
 import type { Fix, Rule } from "../rule";
 
 /** Longest stay outside the chord that passes unnoticed, in beats (common practice): a bass half a beat, an upper line under one beat. */
@@ -14,12 +16,19 @@ export const longOutside: Rule = {
   id: "long-outside",
   title: "Long note outside the chord",
   explanation:
-    "A note outside the sounding chord is heard as passing while it is short. Held, it is heard as a wrong chord. Notes that are held into another chord are judged again there. Pedals, anticipations and resolved suspensions are excepted by name.",
+    "A note outside the sounding chord is heard as passing while it is short; a walking bass may lead on for a beat. Held, it is heard as a wrong chord. Notes that are held into another chord are judged again there. Pedals, anticipations and resolved suspensions are excepted by name.",
   source: "common practice; non-chord tones as in any harmony textbook",
   scope: "step",
   reads: ["bass", "melody", "counter", "vocal"],
   severity: { chorale: "fault", band: "warning", jazz: "note", loop: "warning" },
   find({ song, section, sliced, meter }) {
+    // A style of bass that goes by step may stay outside for as long as it aims at, where the note is led on.
+    const byStyle = (id: string): number => {
+      const part = song.parts.find((p) => p.id === id)!;
+      const style = BASS_STYLES.find((s) => s.id === styleOf(part, section.id));
+      return Math.max(ALLOWED.bass, style?.targets.longestOutside ?? ALLOWED.bass);
+    };
+    const led = new Set(["approach", "passing", "neighbor"]);
     return sliced.real.parts
       .filter((p) => !p.linked && p.role !== "drums")
       .flatMap((part) =>
@@ -28,7 +37,10 @@ export const longOutside: Rule = {
             if (span.kind === "chord" || span.kind === "free" || !span.chord?.chord) return [];
             if (span.kind === "tension" && part.role !== "bass") return [];
             const beats = span.duration / meter.beats[0]!.duration;
-            if (beats <= (BY_NAME[span.kind] ?? (part.role === "bass" ? ALLOWED.bass : ALLOWED.upper))) return [];
+            if (
+              beats <= (BY_NAME[span.kind] ?? (part.role !== "bass" ? ALLOWED.upper : led.has(span.kind) ? byStyle(part.id) : ALLOWED.bass))
+            )
+              return [];
             const held = index > 0 ? `is held into ${span.chord.symbol}, where it is` : `under ${span.chord.symbol} is`;
             const kind = span.kind === "outside" || span.kind === "tension" ? "" : ` (${KIND_WORDS[span.kind]})`;
             const fixes: Fix[] = [];
