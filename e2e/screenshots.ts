@@ -9,10 +9,20 @@ const folder = path.join(path.dirname(fileURLToPath(import.meta.url)), "../docs/
 const ballad = "/songs/lanterns-on-row-nine";
 const groove = "/songs/cider-press-strut";
 const waltz = "/songs/hayloft-waltz";
+const shed = "/songs/sorting-shed-stomp";
 
 const VIEWS: [name: string, path: string, prepare?: (page: Page) => Promise<unknown>][] = [
   ["songs", "/"],
   ["groove", `${groove}/groove`],
+  [
+    "accents",
+    `${shed}/groove`,
+    async (page) => {
+      await page.getByRole("tab", { name: "Accents" }).click();
+      await page.getByText("All agree on one pattern").scrollIntoViewIfNeeded();
+      await page.evaluate(() => document.getElementById("panel")!.scrollBy(0, 140));
+    },
+  ],
   [
     "chords",
     `${ballad}/chords`,
@@ -84,6 +94,26 @@ const VIEWS: [name: string, path: string, prepare?: (page: Page) => Promise<unkn
       await page.getByRole("button", { name: "Write lines" }).click();
       await page.getByRole("list", { name: "Candidates" }).waitFor();
       await page.locator(".lane.bass [data-note]").nth(3).click();
+    },
+  ],
+  [
+    "report",
+    `${waltz}/bass`,
+    async (page) => {
+      await page.getByRole("tab", { name: "Report" }).click();
+      await page.locator(".report").waitFor();
+      await page.getByRole("button", { name: "Moves by step" }).click();
+    },
+  ],
+  [
+    "shape",
+    `${groove}/bass`,
+    async (page) => {
+      await page.getByRole("tab", { name: "Shape" }).click();
+      for (const name of ["Thin out", "Thin out", "Build up"]) {
+        await page.getByRole("button", { name }).click();
+        await page.waitForTimeout(900);
+      }
     },
   ],
   ["check", `${ballad}/check`, (page) => page.getByLabel("judged as").selectOption("chorale")],

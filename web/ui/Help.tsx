@@ -9,6 +9,8 @@ const ROWS: [string, string][] = [
   ["N", "new note after the chosen one"],
   ["Enter", "edit in place; in the drum grid: set or clear a hit"],
   ["Delete", "delete"],
+  [".", "in the drum grid: make the kick a main accent, or not (Shift-click)"],
+  ["Alt drag", "a drum hit off the grid, early or late"],
   ["+ −", "loudness of a drum hit; elsewhere zoom"],
   ["1–9", "hear a candidate"],
   ["A", "back and forth between candidate and what is written"],
