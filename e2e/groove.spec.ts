@@ -149,3 +149,25 @@ test("drums of a MIDI file go to the lanes that are chosen, over the bars that a
   await expect.poll(() => starts(page, "conga")).toEqual([1, 3]);
   expect(await starts(page, "kick")).toEqual([0, 2]);
 });
+
+test("drums are played in on the keys, heard, and join what was painted", async ({ page }) => {
+  await newSong(page, "Threshing floor");
+  await page.getByRole("link", { name: "Groove" }).click();
+  await page.locator(".drums.editable").click({ position: { x: 52 + 3 * 52 + 4, y: 2 * 17 + 8 } });
+  await expect.poll(() => starts(page, "clap")).toEqual([3]);
+  await page.getByRole("tab", { name: "Play in" }).click();
+  await page.getByLabel("count-in").first().click();
+  await page.getByRole("button", { name: "computer keys play" }).click();
+  await page.getByRole("button", { name: "Record" }).click();
+  await expect(page.locator(".where b")).toContainText("bar 1");
+  for (const key of ["a", "s", "a", "s"]) {
+    await page.keyboard.press(key, { delay: 60 });
+    await page.waitForTimeout(300);
+  }
+  await page.getByRole("button", { name: "Stop recording" }).click();
+  await expect(page.getByText(/4 hits played: kick 2, snare 2/)).toBeVisible();
+  await page.locator("#panel").getByRole("button", { name: "Take" }).click();
+  await expect.poll(async () => (await starts(page, "kick")).length).toBe(2);
+  expect((await lane(page, "snare"))!.hits.every((h) => h.start % 120 === 0)).toBe(true);
+  expect(await starts(page, "clap")).toEqual([3]);
+});

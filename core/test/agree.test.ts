@@ -9,6 +9,7 @@ import {
   nearness,
   parseReference,
   quantize,
+  quantizeHits,
   swapDistance,
   weavePlan,
   type Edit,
@@ -131,6 +132,20 @@ describe("a rhythm beside a reference", () => {
 });
 
 describe("playing in", () => {
+  test("drums: each key goes to its lane, doubles become the louder, keys without a drum are left out", () => {
+    const stroke = (midi: number, start: number, velocity: number) => ({ midi, start, end: start + 50, velocity });
+    const lanes = quantizeHits(
+      [stroke(36, 10, 90), stroke(36, -20, 100), stroke(38, 470, 80), stroke(99, 480, 80), stroke(36, 3900, 80)],
+      (midi) => (midi === 36 ? "kick" : midi === 38 ? "snare" : null),
+      { grid: 120, strength: 0 },
+      0,
+      3840,
+    );
+    expect(lanes).toEqual([
+      { drum: "kick", hits: [{ start: 0, velocity: 100, offset: -20 }] },
+      { drum: "snare", hits: [{ start: 480, velocity: 80, offset: -10 }] },
+    ]);
+  });
   const song = songWith({ line: "| C | F |" });
   const section = song.sections[0]!;
   const grid = { grid: 240, strength: 1, ends: true, single: true };

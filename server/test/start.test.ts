@@ -6,12 +6,18 @@ import { temporaryFolder } from "./helpers";
 
 const root = path.join(__dirname, "../..");
 
-const start = (env: Record<string, string>): ChildProcess =>
-  spawn(process.execPath, ["--import", "tsx", "server/main.ts"], {
+const started: ChildProcess[] = [];
+const start = (env: Record<string, string>): ChildProcess => {
+  const child = spawn(process.execPath, ["--import", "tsx", "server/main.ts"], {
     cwd: root,
     env: { ...process.env, ...env },
     stdio: ["ignore", "pipe", "pipe"],
   });
+  started.push(child);
+  return child;
+};
+// A test that fails half-way leaves no server behind.
+afterAll(() => started.forEach((child) => child.kill("SIGKILL")));
 
 /** What a process says, and its exit code; ended once `until` was said. */
 async function said(child: ChildProcess, until?: RegExp): Promise<{ text: string; code: number | null }> {
@@ -34,7 +40,7 @@ test("the server seeds the demo once, prints its address, and never touches a so
     const { text } = await said(child, /ready at http\S+/);
     const url = /http:\/\/localhost:\d+/.exec(text)![0].replace("localhost", "127.0.0.1");
     const list = (await (await fetch(`${url}/api/songs`)).json()) as { id: string; title: string }[];
-    expect(list).toHaveLength(3);
+    expect(list).toHaveLength(4);
     expect(list.map((s) => s.title)).toContain(expected);
     const got = await fetch(`${url}/api/songs/lanterns-on-row-nine`);
     const song = (await got.json()) as { title: string };

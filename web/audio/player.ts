@@ -1,5 +1,5 @@
 import * as Tone from "tone";
-import { tickAt, secondsAt, type Midi, type RealSong, type Ticks } from "../../core/src/index";
+import { tickAt, secondsAt, type Drum, type Midi, type RealSong, type Ticks } from "../../core/src/index";
 import { Band } from "./band";
 import { playersOf, schedule, type EventOptions, type Player as Part } from "./events";
 
@@ -94,6 +94,12 @@ export class Player {
 
   stop(): void {
     this.halt();
+  }
+
+  /** A single stroke of a drum. */
+  async strike(parts: readonly Part[], part: string, drum: Drum, velocity: number): Promise<void> {
+    const band = await this.prepare(parts);
+    band.play({ kind: "drum", time: 0, part, drum, velocity }, Tone.now() + 0.02);
   }
 
   /** A single note of a part, for a touch of a key or a note that is moved. */

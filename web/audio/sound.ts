@@ -1,5 +1,5 @@
 import { create } from "zustand";
-import { realize, type Midi, type RealSong, type Song, type Ticks } from "../../core/src/index";
+import { realize, type Drum, type Midi, type RealSong, type Song, type Ticks } from "../../core/src/index";
 import { useSong } from "../store/song";
 import { useView } from "../store/view";
 import { playersOf } from "./events";
@@ -31,7 +31,9 @@ export const silence = (part: string | null): void => void (silent = part);
 
 function realNow(song: Song): RealSong {
   const real = realize(song, useView.getState().wholeSong ? {} : { section: useView.getState().section });
-  return silent ? { ...real, parts: real.parts.map((p) => (p.id === silent ? { ...p, notes: [] } : p)) } : real;
+  if (!silent) return real;
+  const parts = real.parts.map((p) => (p.id === silent ? { ...p, notes: [] } : p));
+  return { ...real, parts, hits: parts.some((p) => p.id === silent && p.role === "drums") ? [] : real.hits };
 }
 
 /** Counts what was asked for: a request that was overtaken while the sounds loaded stays silent. */
@@ -110,6 +112,12 @@ export async function touch(part: string, midi: Midi, duration = 0.35): Promise<
 export async function sounded(part: string, midi: Midi, duration = 0.35): Promise<void> {
   const { song } = useSong.getState();
   if (song) await (await load()).touch(playersOf(song), part, midi, duration);
+}
+
+/** A drum that is played in. */
+export async function struck(part: string, drum: Drum, velocity: number): Promise<void> {
+  const { song } = useSong.getState();
+  if (song) await (await load()).strike(playersOf(song), part, drum, velocity);
 }
 
 export const playhead = (): Ticks | null => (useSound.getState().playing ? (player?.position() ?? null) : null);

@@ -33,6 +33,8 @@ export type ChordTab = (typeof CHORD_TABS)[number];
 export const WAYS_IN = ["symbols", "numerals", "keys", "frets", "palette", "file"] as const;
 export const VOICE_TABS = ["path", "chord", "parts", "instrument"] as const;
 export type VoiceTab = (typeof VOICE_TABS)[number];
+export const GROOVE_TABS = ["patterns", "lanes", "accents", "play in", "file"] as const;
+export type GrooveTab = (typeof GROOVE_TABS)[number];
 export const BASS_TABS = ["write", "report", "shape", "layers", "play in"] as const;
 export type BassTab = (typeof BASS_TABS)[number];
 export type WayIn = (typeof WAYS_IN)[number];
@@ -84,6 +86,7 @@ interface ViewState {
   /** The bass part that is worked on; the first one where it is empty. */
   bassPart: string;
   bassTab: BassTab;
+  grooveTab: GrooveTab;
   /** Steps of the drum grid, in ticks. */
   drumGrid: Ticks;
   lines: BassLine[];
@@ -128,6 +131,7 @@ export const useView = create<ViewState>((set) => ({
   speed: 1,
   bassPart: "",
   bassTab: "write",
+  grooveTab: "patterns",
   drumGrid: 120,
   lines: [],
   linesFor: "",

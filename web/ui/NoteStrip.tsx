@@ -50,9 +50,12 @@ export function NoteStrip({ data }: { data: ScoreData }) {
           </button>
         ))}
       </span>
-      <button type="button" aria-pressed={names} title="Note names instead of roles" onClick={() => set({ names: !names })}>
-        note names
-      </button>
+      {/* The chosen note needs the room: a strip that grew would move the score under the mouse. */}
+      {!note && (
+        <button type="button" aria-pressed={names} title="Note names instead of roles" onClick={() => set({ names: !names })}>
+          note names
+        </button>
+      )}
       {note && part ? (
         <span className="group chosen">
           <span className="muted">

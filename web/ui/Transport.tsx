@@ -61,7 +61,7 @@ export function Transport({ data, workspace }: { data: ScoreData; workspace: str
   // While chords are played in, a touch of a key adds to the chord; otherwise it only sounds.
   const played = usePlayed((s) => s.notes);
   const collecting = workspace === "chords" && view.chordTab === "write" && view.wayIn === "keys";
-  const playingIn = workspace === "bass" && view.bassTab === "play in";
+  const playingIn = (workspace === "bass" && view.bassTab === "play in") || (workspace === "groove" && view.grooveTab === "play in");
   const held = usePlayed((s) => s.held);
   const onKey = (m: Midi) => (playingIn ? press(m) : collecting ? touchKey(m) : void touch(keyPart, m));
   const onLeave = (m: Midi) => playingIn && held.includes(m) && release(m);

@@ -15,3 +15,6 @@ export function typedPitch(text: string, say: (problem: Problem) => void): Pitch
 
 /** A cost with one decimal. */
 export const oneDecimal = (n: number): string => (Math.round(n * 10) / 10).toFixed(1);
+
+/** A share as a whole percentage. */
+export const percent = (share: number): string => `${Math.round(share * 100)} %`;

@@ -1,6 +1,8 @@
 import { expose } from "comlink";
 import {
+  accentMap,
   adaptBass,
+  agreeOnAccents,
   analyzeSection,
   applyEdit,
   blockNotes,
@@ -18,9 +20,12 @@ import {
   sectionPaths,
   storeVoicing,
   voiceSection,
+  weavePlan,
   tryHarmonize,
   tryReharmonize,
   tryWriteBass,
+  type AccentMap,
+  type Agreement,
   type BassLine,
   type BassVerdict,
   type ShapeStep,
@@ -42,6 +47,7 @@ import {
   type SectionVoicing,
   type Song,
   type Ticks,
+  type WeavePlace,
 } from "../../core/src/index";
 
 /** Keeps the song by version and follows it by edits, so that a whole song crosses the border only when it is opened or undone. */
@@ -58,6 +64,13 @@ export interface Analysis {
   verdict: Verdict | null;
   /** Changes only when harmony and verdict do. */
   harmonyId: number;
+}
+
+export interface AccentView {
+  map: AccentMap;
+  /** Null where nobody rubs. */
+  agreed: Agreement | null;
+  plan: WeavePlace[];
 }
 
 /** The harmony of a section is worked out anew only when its chords, its lines or its key change. */
@@ -108,6 +121,19 @@ const musicWorker = {
     const bass = judged.parts.find((p) => p.id === bassPart) ?? partByRole(judged, "bass");
     const report = bass && judgeBass(judged, { section, part: bass.id, sliced: by.sliced(judged, section) });
     return { findings: by.section(judged, section), report: report?.ok ? report.value : null, ...harmonyOf(song, section) };
+  },
+  /** Who strikes where in a section, what those who rub could agree on, and where a bass would weave. */
+  accents(section: string, part: string): AccentView | null {
+    const map = song && accentMap(song, section);
+    if (!song || !map?.ok) return null;
+    const agreed = agreeOnAccents(song, section);
+    const found = song.parts.find((p) => p.id === part);
+    const here = song.sections.find((s) => s.id === section)!;
+    return {
+      map: map.value,
+      agreed: agreed.ok ? agreed.value : null,
+      plan: found ? weavePlan({ song, section: here, part: found, meter: map.value.meter }) : [],
+    };
   },
   voice: (section: string, part: string): Result<SectionVoicing> =>
     song ? voiceSection(song, section, part) : fail("song.none", "No song is open"),

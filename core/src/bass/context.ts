@@ -75,10 +75,6 @@ export function bassContext(
     return read?.ok ? read.value : usual;
   };
   const range: [Midi, Midi] = [end(wanted.low, low), end(wanted.high, high)];
-  if (range[1] - range[0] < 11)
-    return fail("bass.range", `From ${wanted.low || "the lowest note"} to ${wanted.high || "the highest one"} is less than an octave`, {
-      hint: "A line needs at least an octave, so that every chord has its root.",
-    });
   const lines = data.real.parts.filter((p) => (p.role === "melody" || p.role === "vocal") && !p.muted && p.id !== partId);
   const notes = lines.flatMap((p) => p.notes).sort((a, b) => a.start - b.start);
   return ok({

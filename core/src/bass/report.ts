@@ -318,7 +318,7 @@ function findRepeats(ctx: BassContext, notes: readonly RealNote[], report: BassR
 export function otherFigures(ctx: Pick<BassContext, "song" | "section" | "part">): { section: string; name: string; profile: number[] }[] {
   return ctx.song.sections.flatMap((s) => {
     const notes = s.notes[ctx.part.id] ?? [];
-    if (s.id === ctx.section.id || !notes.length || s.copyOf === ctx.section.id || ctx.section.copyOf === s.id) return [];
+    if (s.id === ctx.section.id || !notes.length) return [];
     const meter = sectionMeter(ctx.song, s);
     return [
       {

@@ -1,5 +1,5 @@
 import { fail, ok, type Result } from "../result";
-import { mod, pitchClass, pitchMidi, type Midi, type PitchClass } from "../pitch/pitch";
+import { mod, pitchClass, pitchMidi, pitchName, type Midi, type PitchClass } from "../pitch/pitch";
 import { nameInKey } from "../pitch/key";
 import { bassPc, chordPitchClasses, chordSymbol, chordToneName } from "../chord/chord";
 import { applyEdit } from "../song/edits";
@@ -84,6 +84,14 @@ export function tryWriteBass(song: Song, request: BassRequest): Result<BassLine[
     return fail("bass.chords", `${ctx.section.name} has no chords yet`, {
       hint: "Type a chord line first; the bass is written against it. A bass of your own can be harmonized instead.",
     });
+  if (ctx.range[1] - ctx.range[0] < 11)
+    return fail(
+      "bass.range",
+      `${pitchName(ctx.range[0], nameInKey(mod(ctx.range[0], 12), ctx.key))} to ${pitchName(ctx.range[1], nameInKey(mod(ctx.range[1], 12), ctx.key))} is less than an octave`,
+      {
+        hint: "A line needs at least an octave, so that every chord has its root.",
+      },
+    );
   const seed = request.seed ?? 1;
   const lines: BassLine[] = [];
   const seen = new Set<string>();

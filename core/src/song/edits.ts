@@ -172,6 +172,10 @@ function addSection(song: Song, edit: Extract<Edit, { do: "addSection" }>): Resu
     if (copy) {
       copy.chords = copy.chords.map((c) => ({ ...c, id: freshId(s, "c") }));
       for (const list of Object.values(copy.notes)) for (const note of list) note.id = freshId(s, "n");
+      // How a part is played in a section goes with the section.
+      for (const part of s.parts)
+        for (const [name, value] of Object.entries(part.settings))
+          if (name.endsWith(`@${copy.id}`)) part.settings[`${name.split("@")[0]}@${id}`] = value;
     }
     s.sections.push({
       ...(copy ?? { bars: edit.bars, chords: [], groove: { lanes: [] }, notes: {} }),

@@ -1,7 +1,7 @@
 import { spellAt } from "./spell";
 import type { Midi } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
-import type { Note, Section, Song } from "./schema";
+import type { Drum, Hit, Lane, Note, Section, Song } from "./schema";
 
 /** A note as it was played in: ticks of the section, not rounded. */
 export interface PlayedNote {
@@ -20,6 +20,30 @@ export interface Quantize {
   ends: boolean;
   /** One note at a time: a new one ends the last. */
   single: boolean;
+}
+
+/** Strokes that were played in, on the grid, by the lane each key stands for; keys without a lane are left out. */
+export function quantizeHits(
+  played: readonly PlayedNote[],
+  laneOf: (midi: Midi) => Drum | null,
+  { grid, strength }: Pick<Quantize, "grid" | "strength">,
+  from: Ticks,
+  to: Ticks,
+): Lane[] {
+  const lanes = new Map<Drum, Map<Ticks, Hit>>();
+  for (const note of played) {
+    const drum = laneOf(note.midi);
+    const start = Math.round(note.start / grid) * grid + 0;
+    if (!drum || start < Math.max(0, from) || start >= to) continue;
+    const offset = Math.round((note.start - start) * (1 - strength));
+    const hits = lanes.get(drum) ?? new Map<Ticks, Hit>();
+    const velocity = Math.min(127, Math.max(1, Math.round(Math.max(note.velocity, hits.get(start)?.velocity ?? 0))));
+    lanes.set(
+      drum,
+      hits.set(start, { start, velocity, ...(Math.abs(offset) > 3 ? { offset: Math.max(-480, Math.min(480, offset)) } : {}) }),
+    );
+  }
+  return [...lanes].map(([drum, hits]) => ({ drum, hits: [...hits.values()].sort((a, b) => a.start - b.start) }));
 }
 
 /**

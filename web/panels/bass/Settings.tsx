@@ -14,6 +14,7 @@ import { useSong } from "../../store/song";
 import { useView } from "../../store/view";
 import { InPlace } from "../../ui/InPlace";
 import { typedPitch } from "../../ui/texts";
+import { Between } from "../../ui/Between";
 
 type Name = keyof BassSettings;
 type Choice = [value: string, label: string];
@@ -135,32 +136,8 @@ export function Settings({ data, part, style }: { data: ScoreData; part: Part; s
   );
   return (
     <div className="bass-settings">
-      <label className="range">
-        <span>few notes</span>
-        <input
-          type="range"
-          min={0}
-          max={1}
-          step={0.05}
-          value={now.density}
-          aria-label="Density"
-          onChange={(e) => put({ density: Number(e.target.value) })}
-        />
-        <span>many</span>
-      </label>
-      <label className="range">
-        <span>steady</span>
-        <input
-          type="range"
-          min={0}
-          max={1}
-          step={0.1}
-          value={now.variation}
-          aria-label="Variation"
-          onChange={(e) => put({ variation: Number(e.target.value) })}
-        />
-        <span>varied</span>
-      </label>
+      <Between from="few notes" to="many" label="Density" value={now.density} step={0.05} set={(n) => put({ density: n })} />
+      <Between from="steady" to="varied" label="Variation" value={now.variation} set={(n) => put({ variation: n })} />
       <table className="measures settings">
         <tbody>
           <tr>

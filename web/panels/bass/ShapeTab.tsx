@@ -7,6 +7,7 @@ import { workers } from "../../workers/client";
 import { hearEdit } from "../hear";
 import { songNow } from "./lines";
 import { NoteReason } from "./NoteReason";
+import { percent } from "../../ui/texts";
 
 const FIRST = 8;
 type Lengths = { now: Gate["effect"]; gates: Gate[] };
@@ -39,7 +40,8 @@ export function ShapeTab({ data, part }: { data: ScoreData; part: Part }) {
     if (!edit({ do: "all", label: way === "thin" ? "thin out" : "build up", edits: [keep(), value.edit] })) return;
     const where = `${typeset(value.pitch)}, ${positionText(data.meter, value.tick)}`;
     const why = value.reason ? describeReason(value.reason) : "it had no reason";
-    setDone(way === "thin" ? `Took away ${where}: ${why}.` : `Added ${where}: ${why}.`);
+    // Why a new note is there stands below, with the note chosen.
+    setDone(way === "thin" ? `Took away ${where}: ${why}.` : `Added ${where}.`);
     const added = songNow()
       .sections.find((s) => s.id === section)!
       .notes[part.id]!.find((n) => n.start === value.tick && n.pitch === value.pitch);
@@ -59,7 +61,6 @@ export function ShapeTab({ data, part }: { data: ScoreData; part: Part }) {
   const list = verdict?.part === part.id ? verdict.notes : [];
   const without = list.filter((n) => !n.reason).length;
   if (!notes.length && !takes.length) return <p className="small">No bass notes yet. Write lines first, or click into the bass lane.</p>;
-  const percent = (share: number) => `${Math.round(share * 100)} %`;
   return (
     <>
       <div className="controls">

@@ -21,8 +21,7 @@ import { FindingList } from "../FindingList";
 import { hearEdit } from "../hear";
 import { useLineOffers, writeLines } from "./lines";
 import { Settings, styleFor } from "./Settings";
-
-const percent = (share: number): string => `${Math.round(share * 100)} %`;
+import { percent } from "../../ui/texts";
 
 /** Lines written by style and settings, heard in place and taken. */
 export function WriteTab({ data, part }: { data: ScoreData; part: Part }) {
@@ -116,8 +115,9 @@ function Candidates({ data, part }: { data: ScoreData; part: Part }) {
               {typesetNames(line.title)}
               <span className="small">
                 {" "}
-                {line.notes.length} notes, {report.accentsMet}/{report.accents} accents, {report.pitchClasses}{" "}
-                {report.pitchClasses === 1 ? "pitch" : "pitches"}, {percent(report.silence)} silence
+                {line.notes.length} notes,{" "}
+                {report.accentsMet === report.accents ? "all accents" : `${report.accentsMet} of ${report.accents} accents`},{" "}
+                {report.pitchClasses} {report.pitchClasses === 1 ? "pitch" : "pitches"}, {percent(report.silence)} rest
               </span>
             </span>
             <button

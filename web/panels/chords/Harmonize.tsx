@@ -13,6 +13,7 @@ import { useView, type Offer } from "../../store/view";
 import { workers } from "../../workers/client";
 import { ChordName } from "../../ui/ChordName";
 import { OfferButtons } from "./offers";
+import { Between } from "../../ui/Between";
 
 /** Chords for a line that is there already: a tune, or a bass. */
 export function Harmonize({ data }: { data: ScoreData }) {
@@ -94,19 +95,7 @@ export function Harmonize({ data }: { data: ScoreData }) {
           </select>
         </label>
       </div>
-      <label className="range">
-        <span>plain triads</span>
-        <input
-          type="range"
-          min={0}
-          max={1}
-          step={0.1}
-          value={color}
-          aria-label="Color"
-          onChange={(e) => setColor(Number(e.target.value))}
-        />
-        <span>sevenths, neighbors</span>
-      </label>
+      <Between from="plain triads" to="sevenths, neighbors" label="Color" value={color} set={setColor} />
       <div className="controls">
         <button type="button" className="primary" disabled={busy} onClick={() => void go()}>
           {busy ? "Working …" : `Harmonize ${part.name.split(",")[0]}`}

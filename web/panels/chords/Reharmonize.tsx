@@ -7,6 +7,7 @@ import { ChordName } from "../../ui/ChordName";
 import { latest, workers } from "../../workers/client";
 import type { ShownOffer } from "../../workers/music.worker";
 import { bassFollows, OfferButtons } from "./offers";
+import { Between } from "../../ui/Between";
 
 type Aim = "all" | "more" | "less";
 
@@ -93,19 +94,7 @@ export function Reharmonize({ data }: { data: ScoreData }) {
           whole section
         </button>
       </div>
-      <label className="range">
-        <span>close</span>
-        <input
-          type="range"
-          min={0}
-          max={1}
-          step={0.05}
-          value={range}
-          aria-label="From close to adventurous"
-          onChange={(e) => setRange(Number(e.target.value))}
-        />
-        <span>adventurous</span>
-      </label>
+      <Between from="close" to="adventurous" label="From close to adventurous" value={range} step={0.05} set={setRange} />
       <div className="controls" role="group" aria-label="More or less">
         {(
           [

@@ -1,17 +1,13 @@
-import { useMemo } from "react";
-import { accentMap, positionText, type AccentPair, type AccentRow } from "../../../core/src/index";
+import { positionText, type AccentMap, type AccentPair, type AccentRow } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 
 const WORDS: Record<AccentPair["kind"], string> = { agree: "agree", interlock: "interlock", fight: "rub", apart: "go their own ways" };
 
 /** Who strikes where in the bar, and who agrees with whom. */
-export function Accents({ data }: { data: ScoreData }) {
+export function Accents({ data, map }: { data: ScoreData; map: AccentMap }) {
   const edit = useSong((s) => s.edit);
-  const map = useMemo(() => accentMap(data.song, data.section.id), [data.song, data.section.id]);
-  if (!map.ok) return <p className="problem">{map.error.message}</p>;
-  const { rows, steps, step: length, total, pairs, meter } = map.value;
-  if (!rows.length) return <p className="small">Nothing is struck yet: paint drums or write a line.</p>;
+  const { rows, steps, step: length, total, pairs, meter } = map;
   const beats = meter.beats.map((b) => b.start / length);
   const where = (step: number) => positionText(meter, step * length).replace("bar 1, ", "");
   const nameOf = (id: string) => rows.find((r) => r.id === id)!.name;

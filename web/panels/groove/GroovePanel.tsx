@@ -2,17 +2,14 @@ import { useEffect, useMemo, useState } from "react";
 import { DRUM_PATTERNS, mergeLanes, patternLanes, withFill, withVariation, type Edit, type Lane } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
-import { useView, type Offer } from "../../store/view";
+import { GROOVE_TABS, useView, type Offer } from "../../store/view";
 import { OfferButtons } from "../chords/offers";
-import { Accents } from "./Accents";
+import { AccentsTab } from "./AccentsTab";
+import { DrumPlay } from "./DrumPlay";
 import { Euclidean } from "./Euclidean";
-import { Kicks } from "./Kicks";
 import { LaneTab } from "./LaneTab";
-import { Reference } from "./Reference";
-import { WaysOut } from "./WaysOut";
 import { MidiFile } from "../chords/MidiFile";
 
-const TABS = ["patterns", "lanes", "accents", "file"] as const;
 const STEPS: [number, string][] = [
   [120, "sixteenths"],
   [240, "eighths"],
@@ -20,11 +17,10 @@ const STEPS: [number, string][] = [
   [80, "sixteenth triplets"],
   [60, "thirty-seconds"],
 ];
-const TITLES = { patterns: "Patterns", lanes: "Lanes", accents: "Accents", file: "File" };
+const TITLES = { patterns: "Patterns", lanes: "Lanes", accents: "Accents", "play in": "Play in", file: "File" };
 
 export function GroovePanel({ data }: { data: ScoreData }) {
-  const [tab, setTab] = useState<(typeof TABS)[number]>("patterns");
-  const { drumGrid, set } = useView();
+  const { drumGrid, grooveTab: tab, set } = useView();
   return (
     <>
       <h2>Groove, {data.section.name.toLowerCase()}</h2>
@@ -45,13 +41,14 @@ export function GroovePanel({ data }: { data: ScoreData }) {
         </label>
       </div>
       <div className="tabs" role="tablist" aria-label="Groove">
-        {TABS.map((t) => (
-          <button key={t} type="button" role="tab" aria-selected={tab === t} onClick={() => setTab(t)}>
+        {GROOVE_TABS.map((t) => (
+          <button key={t} type="button" role="tab" aria-selected={tab === t} onClick={() => set({ grooveTab: t })}>
             {TITLES[t]}
           </button>
         ))}
       </div>
       {tab === "patterns" && <Patterns data={data} />}
+      {tab === "play in" && <DrumPlay data={data} />}
       {tab === "file" && (
         <>
           <p className="small">Drums of a Standard MIDI File: choose track and channel, the bars, and the lane of every drum note.</p>
@@ -59,14 +56,7 @@ export function GroovePanel({ data }: { data: ScoreData }) {
         </>
       )}
       {tab === "lanes" && <LaneTab data={data} />}
-      {tab === "accents" && (
-        <>
-          <Accents data={data} />
-          <WaysOut data={data} />
-          <Kicks data={data} />
-          <Reference data={data} />
-        </>
-      )}
+      {tab === "accents" && <AccentsTab data={data} />}
     </>
   );
 }

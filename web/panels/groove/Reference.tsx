@@ -1,25 +1,24 @@
-import { useMemo, useState } from "react";
-import { accentMap, moveAttacks, moveAway, nearness, parseReference, positionText } from "../../../core/src/index";
+import { useState } from "react";
+import { moveAttacks, moveAway, nearness, parseReference, positionText, type AccentMap } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import { hearEdit } from "../hear";
-import { rhythmOfRow } from "./WaysOut";
+import { Between } from "../../ui/Between";
+import { percent } from "../../ui/texts";
 
 /** A rhythm beside one it should not come too close to. */
-export function Reference({ data }: { data: ScoreData }) {
+export function Reference({ data, map }: { data: ScoreData; map: AccentMap }) {
   const edit = useSong((s) => s.edit);
   const drums = data.song.parts.find((p) => p.role === "drums");
   const stored = drums?.settings.reference;
   const [text, setText] = useState(typeof stored === "string" ? stored : "");
   const [limit, setLimit] = useState(0.7);
-  const map = useMemo(() => accentMap(data.song, data.section.id), [data.song, data.section.id]);
-  const rows = map.ok ? map.value.rows : [];
-  const length = map.ok ? map.value.step : 120;
+  const { rows, step: length } = map;
   const [chosen, setChosen] = useState("");
   const id = rows.some((r) => r.id === chosen) ? chosen : (rows.find((r) => r.id === "drum:kick")?.id ?? rows[0]?.id ?? "");
   const reference = text.trim() ? parseReference(text) : null;
-  if (!rows.length) return null;
-  const own = rhythmOfRow(data, id);
+  // What is struck in at least every sixth bar belongs to the rhythm.
+  const own = rows.find((r) => r.id === id)!.strength.map((s) => s > 0.15);
   const near = reference?.ok ? nearness(own, reference.value) : null;
   const close = near !== null && Math.max(near.share, near.turnedShare) >= limit;
   const moves = near && reference?.ok && near.share >= limit ? moveAway(own, reference.value, limit) : [];
@@ -27,7 +26,6 @@ export function Reference({ data }: { data: ScoreData }) {
   const inBar = moves.filter(([a, b]) => a < own.length && b < own.length);
   const change = inBar.length ? moveAttacks(data.song, data.section.id, id, inBar, own.length, length) : null;
   const where = (step: number) => positionText(data.meter, step * length).replace("bar 1, ", "");
-  const percent = (x: number) => `${Math.round(x * 100)} %`;
   return (
     <>
       <h3>Too close to a known rhythm?</h3>
@@ -71,19 +69,7 @@ export function Reference({ data }: { data: ScoreData }) {
       )}
       {near && (
         <>
-          <label className="range">
-            <span>too close from</span>
-            <input
-              type="range"
-              min={0.3}
-              max={1}
-              step={0.05}
-              value={limit}
-              aria-label="Too close from"
-              onChange={(e) => setLimit(Number(e.target.value))}
-            />
-            <span>{percent(limit)}</span>
-          </label>
+          <Between from="too close from" to={percent(limit)} label="Too close from" value={limit} min={0.3} step={0.05} set={setLimit} />
           <p role="status">
             <b className={close ? "severity warning" : ""}>{close ? "Too close" : "Far enough"}</b>: {percent(near.share)} of the attacks
             are shared

@@ -1,58 +1,48 @@
-import { useMemo } from "react";
-import { accentMap, agreeOnAccents, bassRequest, positionText, tryWriteBass, weavePlan, type Edit } from "../../../core/src/index";
+import { positionText, settingName, type Edit, type Part } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
-import { useView } from "../../store/view";
-import { bassPartOf } from "../bass/lines";
+import type { AccentView } from "../../workers/music.worker";
+import { workers } from "../../workers/client";
 import { hearEdit } from "../hear";
 
 /** Two ways out where players rub: a bass that weaves between them, or one pattern that all agree on. */
-export function WaysOut({ data }: { data: ScoreData }) {
+export function WaysOut({ data, view, bass }: { data: ScoreData; view: AccentView; bass: Part | undefined }) {
   const edit = useSong((s) => s.edit);
-  const bassPart = useView((s) => s.bassPart);
-  const { song, section, meter, length } = data;
-  const bass = bassPartOf(song, bassPart);
-  const agreed = useMemo(() => agreeOnAccents(song, section.id), [song, section.id]);
-  const plan = useMemo(() => {
-    const found = bass && bassRequest(song, { section: section.id, part: bass.id, style: "weave" });
-    return found?.ok ? weavePlan(found.value.ctx) : [];
-  }, [song, section.id, bass]);
+  const { section, meter, length } = data;
+  const { agreed, plan } = view;
   const where = (tick: number) => positionText(meter, tick).replace("bar 1, ", "");
-  const weave = (): Edit | null => {
+  const weave = async (): Promise<Edit | null> => {
     if (!bass) return null;
-    const made = tryWriteBass(song, { section: section.id, part: bass.id, style: "weave" });
+    const made = await workers.writer.bass({ section: section.id, part: bass.id, style: "weave" });
     if (!made.ok) {
       useSong.getState().say(made.error);
       return null;
     }
-    return { do: "setNotes", section: section.id, part: bass.id, notes: made.value[0]!.notes };
+    return {
+      do: "all",
+      label: "weave",
+      edits: [
+        { do: "setPart", part: bass.id, settings: { [settingName("style", section.id)]: "weave" } },
+        { do: "setNotes", section: section.id, part: bass.id, notes: made.value[0]!.notes },
+      ],
+    };
   };
-  const buttons = (id: string, label: string, make: () => Edit | null, keep: Edit[]) => (
+  const buttons = (id: string, label: string, make: () => Promise<Edit | null> | Edit | null, keep: Edit[]) => (
     <span className="offer-buttons">
-      <button
-        type="button"
-        onClick={() => {
-          const change = make();
-          if (change) hearEdit(change, label, id, 0, length);
-        }}
-      >
+      <button type="button" onClick={() => void Promise.resolve(make()).then((change) => change && hearEdit(change, label, id, 0, length))}>
         Hear
       </button>
       <button
         type="button"
-        onClick={() => {
-          const change = make();
-          if (change) edit({ do: "all", label, edits: [...keep, change] });
-        }}
+        onClick={() => void Promise.resolve(make()).then((change) => change && edit({ do: "all", label, edits: [...keep, change] }))}
       >
         Take
       </button>
     </span>
   );
-  if (!agreed.ok && agreed.error.code !== "accents.agreed") return null;
   return (
     <>
-      <h3>{agreed.ok ? "Where they rub: two ways out" : "A bass that weaves"}</h3>
+      <h3>{agreed ? "Where they rub: two ways out" : "A bass that weaves"}</h3>
       {bass && plan.length > 0 && (
         <>
           <p className="offer-head">
@@ -68,14 +58,14 @@ export function WaysOut({ data }: { data: ScoreData }) {
           </ul>
         </>
       )}
-      {agreed.ok ? (
+      {agreed ? (
         <>
           <p className="offer-head">
             <b>All agree on one pattern</b>
-            {agreed.value.players.some((p) => p.edit) && buttons("agree", "one accent pattern", () => agreed.value.edit, [])}
+            {agreed.players.some((p) => p.edit) && buttons("agree", "one accent pattern", () => agreed.edit, [])}
           </p>
           <ul className="plain-list notes-to-players">
-            {agreed.value.players.map((p) => (
+            {agreed.players.map((p) => (
               <li key={p.id}>
                 “{p.note}”{" "}
                 {p.edit ? (
@@ -93,10 +83,3 @@ export function WaysOut({ data }: { data: ScoreData }) {
     </>
   );
 }
-
-/** Steps that a player strikes in the bar, as a rhythm of the accent map. */
-export const rhythmOfRow = (data: ScoreData, id: string): boolean[] => {
-  const map = accentMap(data.song, data.section.id);
-  const row = map.ok ? map.value.rows.find((r) => r.id === id) : undefined;
-  return row ? row.strength.map((s) => s > 0.15) : [];
-};

@@ -1,0 +1,39 @@
+import { useEffect, useState } from "react";
+import type { ScoreData } from "../../score/data";
+import { useView } from "../../store/view";
+import { workers } from "../../workers/client";
+import type { AccentView } from "../../workers/music.worker";
+import { bassPartOf } from "../bass/lines";
+import { Accents } from "./Accents";
+import { Kicks } from "./Kicks";
+import { Reference } from "./Reference";
+import { WaysOut } from "./WaysOut";
+
+/** Accents of all players in the bar of the section, measured in the worker. */
+export function AccentsTab({ data }: { data: ScoreData }) {
+  const bass = bassPartOf(
+    data.song,
+    useView((s) => s.bassPart),
+  );
+  const [view, setView] = useState<AccentView | null>(null);
+  const part = bass?.id ?? "";
+  useEffect(() => {
+    let gone = false;
+    void workers.judge.accents(data.section.id, part).then((found) => {
+      if (!gone) setView(found);
+    });
+    return () => {
+      gone = true;
+    };
+  }, [data.song, data.section.id, part]);
+  if (!view) return <p className="muted">Measuring …</p>;
+  if (!view.map.rows.length) return <p className="small">Nothing is struck yet: paint drums or write a line.</p>;
+  return (
+    <>
+      <Accents data={data} map={view.map} />
+      <WaysOut data={data} view={view} bass={bass} />
+      <Kicks data={data} />
+      <Reference data={data} map={view.map} />
+    </>
+  );
+}
