@@ -57,14 +57,14 @@ function musts(ctx: BassContext, style: BassStyle): Map<Ticks, Place> {
  * The rhythm of a line: what must sound, and of the style's other places those that the density lets through. Kicks and gaps of the tune
  * speak for a place, notes of the tune that begin there against it; chance decides between equals, in the same way in every bar.
  */
-export function rhythmOf(ctx: BassContext, style: BassStyle, seed: number): Slot[] {
+export function rhythmOf(ctx: BassContext, style: BassStyle, seed: number, places = style.places(ctx)): Slot[] {
   const { settings } = ctx;
   const chosen = musts(ctx, style);
   const kickAt = new Set(ctx.kicks.map((k) => k.start));
   const tuneAt = new Set(ctx.tune.starts);
   const obeys = settings.melody && ctx.tune.notes.length > 0;
   const restAt = settings.rests ? restsOf(ctx) : [];
-  for (const place of style.places(ctx)) {
+  for (const place of places) {
     const known = chosen.get(place.at);
     // A place that must sound anyway takes over what the style wishes for there.
     if (known) {

@@ -137,8 +137,9 @@ export function writeBass(song: Song, request: BassRequest): BassLine[] {
 /** Different rhythms from one seed; where a figure of its own is wanted, the one least like those of the other sections comes first. */
 function distinctRhythms(ctx: BassContext, style: BassStyle, seed: number): Slot[][] {
   const found = new Map<string, Slot[]>();
+  const places = style.places(ctx);
   for (let turn = 0; turn < ATTEMPTS; turn++) {
-    const slots = rhythmOf(ctx, style, seed * 97 + turn);
+    const slots = rhythmOf(ctx, style, seed * 97 + turn, places);
     const id = slots.map((s) => `${s.start}:${s.duration}`).join();
     if (slots.length && !found.has(id)) found.set(id, slots);
   }
