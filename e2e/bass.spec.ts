@@ -76,7 +76,7 @@ test("two bass sounds share a line, disagreement is found, and a tuned kick take
   await page.getByRole("button", { name: "Write lines" }).click();
   await page.getByRole("list", { name: "Candidates" }).getByRole("button", { name: "Take", exact: true }).first().click();
   await tab(page, "Layers").click();
-  await expect(panel(page).getByText("One bass sound plays here.")).toBeVisible();
+  await expect(panel(page).getByText("No more than one bass sound plays here.")).toBeVisible();
   await page.getByRole("button", { name: "Add a bass part" }).click();
   await panel(page).getByText("Turns, figure by figure").locator("..").getByRole("button", { name: "Take" }).click();
   await expect(panel(page).getByText("The bass sounds take turns: never two at once.")).toBeVisible();

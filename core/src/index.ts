@@ -212,7 +212,8 @@ export { moveAway, nearness, parseReference, swapDistance, type Nearness } from 
 export { euclid } from "./groove/euclid";
 export { DRUM_PATTERNS, mergeLanes, patternLanes, roll, stepHits, withFill, withVariation, type DrumPattern } from "./groove/patterns";
 export { syncopation, syncopations, type Syncopation } from "./groove/syncopation";
-export { reasonOf, reportBass, type BassReport, type ReportLink, type ToneUse } from "./bass/report";
+export { reasonOf } from "./bass/reasons";
+export { reportBass, type BassReport, type ReportLink, type ToneUse } from "./bass/report";
 export { judgeBass, type BassVerdict, type JustifiedNote } from "./bass/judge";
 export { measuresOf, type Measure } from "./bass/measures";
 export { adaptBass } from "./bass/adapt";

@@ -1,5 +1,5 @@
 import { memo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
-import { DRUM_KINDS, DRUMS, positionText, type Drum, type Section, type Ticks } from "../../core/src/index";
+import { DRUM_KINDS, DRUMS, positionText, typeset, type Drum, type Section, type Ticks } from "../../core/src/index";
 import { useSong } from "../store/song";
 import { useView } from "../store/view";
 import type { Axis, ScoreData } from "./data";
@@ -183,7 +183,7 @@ export const DrumLane = memo(function DrumLane({ data, axis, from, to }: { data:
                   data-hit={`${drum}@${h.start}`}
                   d={`M${x},${y - r} L${x + r * 0.8},${y} L${x},${y + r} L${x - r * 0.8},${y} Z`}
                 >
-                  <title>{`${drumName(data.section, drum)}, ${positionText(data.meter, h.start)}, velocity ${h.velocity}${h.offset ? `, ${h.offset > 0 ? "late" : "early"}` : ""}`}</title>
+                  <title>{`${drumName(data.section, drum)}, ${positionText(data.meter, h.start)}, velocity ${h.velocity}${h.offset ? `, ${h.offset > 0 ? "late" : "early"}` : ""}${h.pitch ? `, ${typeset(h.pitch)}` : ""}`}</title>
                 </path>
               );
             })}

@@ -90,6 +90,9 @@ export function Score({ data }: { data: ScoreData }) {
   const drumHeight = drums && !folded.includes(drums.id) ? rows.length * ROW : FOLDED;
   const spare = box.height - TOP - drumHeight - (pitched.length - open.length) * FOLDED - parts.length - 16;
   const laneHeight = Math.max(84, Math.min(190, Math.floor(spare / Math.max(1, open.length))));
+  // A single drum that is heard alone belongs to the drums.
+  const belongs = (part: Part, id: string) => id === part.id || (part.role === "drums" && id.startsWith("drum:"));
+  const soloOf = (part: Part) => solo.some((id) => belongs(part, id));
   const toggle = (list: string[], id: string) => (list.includes(id) ? list.filter((x) => x !== id) : [...list, id]);
 
   return (
@@ -138,8 +141,8 @@ export function Score({ data }: { data: ScoreData }) {
                   <button
                     type="button"
                     title="Solo (S)"
-                    aria-pressed={solo.includes(part.id)}
-                    onClick={() => set({ solo: toggle(solo, part.id) })}
+                    aria-pressed={soloOf(part)}
+                    onClick={() => set({ solo: soloOf(part) ? solo.filter((s) => !belongs(part, s)) : [...solo, part.id] })}
                   >
                     S
                   </button>

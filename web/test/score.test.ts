@@ -1,4 +1,4 @@
-import { must, newSong, parseChord, parseKey, realize, type RealChord } from "../../core/src/index";
+import { drumAsBass, must, newSong, parseChord, parseKey, realize, type RealChord } from "../../core/src/index";
 import { laneRange, lyricLines, setAside, snapPitch, snapTick, stepPitch } from "../score/geometry";
 import { schedule } from "../audio/events";
 import { edit, songWith } from "../../core/test/helpers";
@@ -81,4 +81,34 @@ test("what sounds: swing, offsets, count-in, click, solo, mute, a stretch in the
   const muted = realize(edit(song, { do: "setPart", part: "bass", muted: true }), { section: "s1" });
   expect(schedule(muted).events.some((e) => e.kind === "note" && e.part === "bass")).toBe(false);
   expect(schedule(realize(must(newSong({ title: "empty" })), {})).events).toEqual([]);
+});
+
+test("one drum alone beside a part, and a tuned drum with its tail and its slide", () => {
+  let song = songWith({
+    line: "| C | F |",
+    kicks: [
+      [0, 100],
+      [2, 90],
+    ],
+    bass: ["0 C2 2", "2 F1 2"],
+  });
+  song = edit(song, { do: "setTempo", tempo: 120 }, { do: "setHit", section: "s1", drum: "snare", start: 480, velocity: 90 });
+  const solo = (ids: string[]) =>
+    schedule(realize(song, { section: "s1" }), { solo: ids }).events.map((e) => (e.kind === "drum" ? e.drum : e.kind));
+  expect(solo(["bass", "drum:kick"]).sort()).toEqual(["kick", "kick", "note", "note"]);
+  expect(solo(["drum:snare"])).toEqual(["snare"]);
+  // Muted drums are heard when they are asked for by name.
+  song = edit(song, { do: "setPart", part: "drums", muted: true });
+  expect(solo(["drum:kick"])).toEqual(["kick", "kick"]);
+  song = edit(song, must(drumAsBass(song, "s1", "bass", "kick", { rhythm: "drum", glides: true, mute: true })), {
+    do: "setPart",
+    part: "drums",
+    muted: false,
+  });
+  const [first, second] = schedule(realize(song, { section: "s1" })).events.filter((e) => e.kind === "drum" && e.drum === "kick");
+  // Two beats at 120 less fifteen ticks.
+  expect(first).toMatchObject({ midi: 36, glideTo: 29 });
+  expect((first as { duration: number }).duration).toBeCloseTo(945 / 960);
+  expect(second).toMatchObject({ midi: 29 });
+  expect(second).not.toHaveProperty("glideTo");
 });

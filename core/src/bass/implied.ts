@@ -1,7 +1,7 @@
 import { fail, ok, type Result } from "../result";
-import { nameInKey } from "../pitch/key";
+import { nameInKey, type Key } from "../pitch/key";
 import { mod, type PitchClass } from "../pitch/pitch";
-import { metricalLevel, type Ticks } from "../time/meter";
+import { metricalLevel, type Meter, type Ticks } from "../time/meter";
 import type { ChordEvent, Song } from "../song/schema";
 import type { RealNote } from "../song/realize";
 import { cheapestPath } from "../lattice/lattice";
@@ -37,119 +37,111 @@ const SPEAKS: Record<number, number> = {
   8: 0.02,
   1: 0,
 };
-const COST = { change: 0.3, weak: 0.3, outside: 0.35, other: 1 } as const;
+const COST = { change: 0.3, inBar: 0.09, outside: 0.18 } as const;
+
+/** A stretch of time with what sounds in it, and how well each root explains that, 0–1. */
+interface Stretch {
+  from: Ticks;
+  to: Ticks;
+  notes: RealNote[];
+  fit: number[];
+}
+
+/** How much a note counts in a stretch: its share of the time, more on strong places; the note that begins it is heard as its bass. */
+function weightIn(n: RealNote, from: Ticks, to: Ticks, meter: Meter): number {
+  const time = Math.min(to, n.start + n.duration) - Math.max(from, n.start);
+  if (time <= 0) return 0;
+  const strong = n.start <= from ? 1.6 : 1 + (metricalLevel(meter, n.start) + 3) * 0.12;
+  return (time / (to - from)) * Math.max(0.5, strong);
+}
+
+/** Half bars where the meter has a middle, otherwise bars. */
+function stretchesOf(notes: readonly RealNote[], meter: Meter, bars: number): Stretch[] {
+  const middle = meter.beats.length % 2 === 0 ? [meter.beats[meter.beats.length / 2]!.start] : [];
+  const cuts = Array.from({ length: bars }, (_, bar) => [0, ...middle].map((at) => bar * meter.bar + at)).flat();
+  return cuts.map((from, i) => {
+    const to = cuts[i + 1] ?? bars * meter.bar;
+    const inside = notes.map((n) => ({ n, w: weightIn(n, from, to, meter) })).filter((x) => x.w > 0);
+    const all = inside.reduce((sum, x) => sum + x.w, 0);
+    const fit = Array.from({ length: 12 }, (_, root) =>
+      all ? inside.reduce((sum, { n, w }) => sum + w * (SPEAKS[mod(n.midi - root, 12)] ?? 0), 0) / all : 0.5,
+    );
+    return { from, to, notes: inside.map((x) => x.n), fit };
+  });
+}
 
 /**
- * Roots that a bass line implies where no chord is written yet: for every half bar (or beat group) each root is weighed by how long and how
- * strongly its tones sound, and the cheapest way through the section is taken, in which a change of root costs something. Errors: those of
+ * Roots that a bass line implies where no chord is written yet: for every half bar (or bar) each root is weighed by how long and how strongly
+ * its tones sound, and the cheapest way through the section is taken, in which a change of root costs something. Errors: those of
  * `bassContext`, and `bass.empty`.
  */
 export function impliedRoots(song: Song, sectionId: string, partId: string): Result<ImpliedRoot[]> {
   const context = bassContext(song, sectionId, partId);
   if (!context.ok) return context;
-  const ctx = context.value;
-  const notes = ctx.sliced.real.parts.find((p) => p.id === partId)!.notes.filter((n) => n.start >= 0);
+  const { sliced, meter, bars, key } = context.value;
+  const notes = sliced.real.parts.find((p) => p.id === partId)!.notes.filter((n) => n.start >= 0);
   if (!notes.length)
     return fail("bass.empty", "There is no bass line yet", {
       hint: "Click one into the bass lane, play it in, or take it from a MIDI file.",
     });
-  const { meter } = ctx;
-  // Stretches: half bars where the meter has a middle, otherwise its beats.
-  const cuts: Ticks[] = [];
-  for (let bar = 0; bar < ctx.bars; bar++) {
-    const halves = meter.beats.length % 2 === 0 && meter.beats.length > 1 ? [0, meter.beats[meter.beats.length / 2]!.start] : [0];
-    for (const at of halves) cuts.push(bar * meter.bar + at);
-  }
-  const spans = cuts.map((from, i) => ({ from, to: cuts[i + 1] ?? ctx.length }));
-  const weightOf = (n: RealNote, from: Ticks, to: Ticks): number => {
-    const time = Math.min(to, n.start + n.duration) - Math.max(from, n.start);
-    if (time <= 0) return 0;
-    // The note that begins a stretch counts most: it is heard as its bass.
-    const strong = n.start <= from ? 1.6 : 1 + (metricalLevel(meter, n.start) + 3) * 0.12;
-    return (time / (to - from)) * Math.max(0.5, strong);
-  };
-  const points = spans.map(({ from, to }) => {
-    const inside = notes.map((n) => ({ n, w: weightOf(n, from, to) })).filter((x) => x.w > 0);
-    const all = inside.reduce((sum, x) => sum + x.w, 0);
-    return {
-      inside: inside.map((x) => x.n),
-      fit: Array.from({ length: 12 }, (_, root) =>
-        all ? inside.reduce((sum, { n, w }) => sum + w * (SPEAKS[mod(n.midi - root, 12)] ?? 0), 0) / all : 0.5,
-      ),
-      silent: all === 0,
-    };
-  });
+  const stretches = stretchesOf(notes, meter, bars);
+  const silent = (s: Stretch) => s.notes.length === 0;
   const path = cheapestPath({
-    sizes: spans.map(() => 12),
-    node: (c, root) =>
-      (points[c]!.silent ? 0 : (1 - points[c]!.fit[root]!) * COST.other) + (ctx.key.pcs.includes(root) ? 0 : COST.outside * 0.5),
-    step: (c, a, b) =>
-      a === b ? 0 : COST.change * (points[c + 1]!.silent ? 2 : 1) + (spans[c + 1]!.from % meter.bar ? COST.weak * 0.3 : 0),
+    sizes: stretches.map(() => 12),
+    node: (c, root) => (silent(stretches[c]!) ? 0 : 1 - stretches[c]!.fit[root]!) + (key.pcs.includes(root) ? 0 : COST.outside),
+    step: (c, a, b) => {
+      const to = stretches[c + 1]!;
+      return a === b ? 0 : COST.change * (silent(to) ? 2 : 1) + (to.from % meter.bar ? COST.inBar : 0);
+    },
   })!;
-  const out: ImpliedRoot[] = [];
+  const rows: { root: PitchClass; over: Stretch[] }[] = [];
   path.picks.forEach((root, c) => {
-    const { from, to } = spans[c]!;
-    const last = out.at(-1);
-    if (last && last.root === root) {
-      last.duration = to - last.start;
-      last.notes.push(...points[c]!.inside.map((n) => n.id).filter((id) => !last.notes.includes(id)));
-      return;
-    }
-    out.push({
-      start: from,
-      duration: to - from,
-      root,
-      name: nameInKey(root, ctx.key),
-      symbol: "",
-      others: [],
-      reason: "",
-      notes: points[c]!.inside.map((n) => n.id),
-    });
+    const last = rows.at(-1);
+    if (last?.root === root) last.over.push(stretches[c]!);
+    else rows.push({ root, over: [stretches[c]!] });
   });
-  for (const found of out) {
-    const end = found.start + found.duration;
-    const time = new Map<number, number>();
-    for (const n of notes) {
-      const overlap = Math.min(end, n.start + n.duration) - Math.max(found.start, n.start);
-      if (overlap > 0) time.set(mod(n.midi - found.root, 12), (time.get(mod(n.midi - found.root, 12)) ?? 0) + overlap);
-    }
-    const total = [...time.values()].reduce((a, b) => a + b, 0) || 1;
-    const has = (semitones: number) => (time.get(semitones) ?? 0) / total > 0.06;
-    const minor = has(3)
-      ? true
-      : has(4)
-        ? false
-        : ctx.key.pcs.includes(mod(found.root + 3, 12)) && !ctx.key.pcs.includes(mod(found.root + 4, 12));
-    const flat5 =
-      has(6) && !has(7)
-        ? true
-        : !has(7) && minor && !ctx.key.pcs.includes(mod(found.root + 7, 12)) && ctx.key.pcs.includes(mod(found.root + 6, 12));
-    const seventh = has(10) ? "7" : has(11) && !minor ? "maj7" : "";
-    found.symbol = found.name + (minor ? (flat5 ? (seventh === "7" ? "m7b5" : "dim") : `m${seventh === "7" ? "7" : ""}`) : seventh);
-    const words: Record<number, string> = {
-      0: "its root",
-      7: "its fifth",
-      4: "its third",
-      3: "its third",
-      10: "its seventh",
-      11: "its seventh",
-    };
-    const spoken = [...time].filter(([pc, t]) => words[pc] && t / total > 0.06).sort((a, b) => b[1] - a[1]);
-    found.reason = spoken.length
-      ? spoken.map(([pc, t]) => `${words[pc]} ${Math.round((t / total) * 100)} % of the time`).join(", ")
-      : "carried on from before";
-    const mean = Array.from({ length: 12 }, (_, root) => {
-      const inside = spans.map((s, c) => ({ s, c })).filter(({ s }) => s.from >= found.start && s.to <= end);
-      return inside.reduce((sum, { c }) => sum + points[c]!.fit[root]!, 0) / inside.length;
-    });
-    found.others = mean
-      .map((fit, root) => ({ fit, root }))
-      .filter((x) => x.root !== found.root && x.fit > mean[found.root]! * 0.75 && x.fit > 0.3)
-      .sort((a, b) => b.fit - a.fit)
-      .slice(0, 2)
-      .map((x) => nameInKey(x.root, ctx.key));
+  return ok(rows.map(({ root, over }) => describe(root, over, key)));
+}
+
+const TELLS: Record<number, string> = { 0: "root", 7: "fifth", 4: "third", 3: "third", 10: "seventh", 11: "seventh" };
+/** A tone counts where it sounds for more than this share. */
+const HEARD = 0.06;
+
+/** What is known of a root: the chord meant most plainly, what speaks for it, and what else it could be. */
+function describe(root: PitchClass, over: readonly Stretch[], key: Key): ImpliedRoot {
+  const [start, end] = [over[0]!.from, over.at(-1)!.to];
+  const notes = [...new Set(over.flatMap((s) => s.notes))];
+  const time = new Map<number, number>();
+  for (const n of notes) {
+    const above = mod(n.midi - root, 12);
+    time.set(above, (time.get(above) ?? 0) + Math.min(end, n.start + n.duration) - Math.max(start, n.start));
   }
-  return ok(out);
+  const total = [...time.values()].reduce((a, b) => a + b, 0) || 1;
+  const share = (above: number) => (time.get(above) ?? 0) / total;
+  const heard = (above: number) => share(above) > HEARD;
+  const inKey = (above: number) => key.pcs.includes(mod(root + above, 12));
+  // What the line leaves open the key decides.
+  const minor = heard(3) || (!heard(4) && inKey(3) && !inKey(4));
+  const diminished = !heard(7) && (heard(6) || (minor && !inKey(7) && inKey(6)));
+  const quality = minor ? (diminished ? (heard(10) ? "m7b5" : "dim") : heard(10) ? "m7" : "m") : heard(10) ? "7" : heard(11) ? "maj7" : "";
+  const name = nameInKey(root, key);
+  const spoken = [...time.keys()].filter((above) => TELLS[above] && heard(above)).sort((a, b) => share(b) - share(a));
+  const mean = Array.from({ length: 12 }, (_, pc) => over.reduce((sum, s) => sum + s.fit[pc]!, 0) / over.length);
+  return {
+    start,
+    duration: end - start,
+    root,
+    name,
+    symbol: name + quality,
+    others: [...mean.keys()]
+      .filter((pc) => pc !== root && mean[pc]! > Math.max(0.3, mean[root]! * 0.75))
+      .sort((a, b) => mean[b]! - mean[a]!)
+      .slice(0, 2)
+      .map((pc) => nameInKey(pc, key)),
+    reason:
+      spoken.map((above) => `its ${TELLS[above]} ${Math.round(share(above) * 100)} % of the time`).join(", ") || "carried on from before",
+    notes: notes.map((n) => n.id),
+  };
 }
 
 /** Implied roots as chords that can be written. */

@@ -1,7 +1,9 @@
 import { nameInKey } from "../pitch/key";
 import { mod, pitchName, transposeNote, type Midi } from "../pitch/pitch";
 import { bassPc, chordToneName, toneRole } from "../chord/chord";
+import type { RealNote } from "../song/realize";
 import type { Reason } from "../song/schema";
+import type { RoleSpan } from "../slice/roles";
 import { chordAt, type BassContext } from "./context";
 import type { PitchSlot } from "./pitches";
 
@@ -72,6 +74,22 @@ export function reasonFor(ctx: BassContext, line: readonly Chosen[], i: number, 
   if (role === "3" || role === "b3") return { id: "third", params: { chord: symbol } };
   if (role === "7" || role === "b7") return { id: "seventh", params: { chord: symbol } };
   return { id: "chordTone", params: { role, chord: symbol } };
+}
+
+/** The reason of a note: the stored one, the user's pin, or what its place justifies; null when nothing does. */
+export function reasonOf(note: RealNote, spans: readonly RoleSpan[], onKick: boolean): Reason | null {
+  if (note.reason) return note.reason;
+  if (note.pinned) return { id: "pinned" };
+  const first = spans[0];
+  if (!first?.chord) return null;
+  const pitch = note.pitch.replace(/-?\d+$/, "");
+  if (first.kind === "chord")
+    return first.role === "R"
+      ? { id: onKick ? "rootWithKick" : "chordTone", params: { pitch, role: "Root", chord: first.chord.symbol } }
+      : { id: "chordTone", params: { role: first.role, chord: first.chord.symbol } };
+  if (first.kind === "anticipation") return { id: "anticipation", params: { chord: spans[1]?.chord?.symbol ?? "the next chord" } };
+  if (first.kind === "outside" || first.kind === "tension" || first.kind === "free") return null;
+  return { id: first.kind };
 }
 
 /** How well a reason justifies a note, 0–1: what must sound first, what only decorates last (common practice). */

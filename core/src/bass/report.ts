@@ -4,11 +4,12 @@ import { mod, type Midi } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
 import { sectionMeter } from "../song/document";
 import type { RealNote } from "../song/realize";
-import type { Reason, Song } from "../song/schema";
+import type { Song } from "../song/schema";
 import type { RoleSpan } from "../slice/roles";
 import { soundingNames, type Sliced } from "../slice/slices";
 import { syncopations } from "../groove/syncopation";
-import { bassContext, beatLength, figures, inGap, tuneAt, type BassContext } from "./context";
+import { bassContext, beatLength, chordAt, figures, inGap, tuneAt, type BassContext } from "./context";
+import { reasonOf } from "./reasons";
 import type { BassSettings } from "./settings";
 import { alike, attackProfile, lastBarRepeats } from "./rhythm";
 
@@ -96,22 +97,6 @@ const LEADS = new Set(["outside", "tension", "passing", "neighbor", "appoggiatur
 
 export const isOutside = (span: RoleSpan): boolean => OUTSIDE.has(span.kind);
 
-/** The reason of a note: the stored one, the user's pin, or what its place justifies; null when nothing does. */
-export function reasonOf(note: RealNote, spans: readonly RoleSpan[], onKick: boolean): Reason | null {
-  if (note.reason) return note.reason;
-  if (note.pinned) return { id: "pinned" };
-  const first = spans[0];
-  if (!first?.chord) return null;
-  const pitch = note.pitch.replace(/-?\d+$/, "");
-  if (first.kind === "chord")
-    return first.role === "R"
-      ? { id: onKick ? "rootWithKick" : "chordTone", params: { pitch, role: "Root", chord: first.chord.symbol } }
-      : { id: "chordTone", params: { role: first.role, chord: first.chord.symbol } };
-  if (first.kind === "anticipation") return { id: "anticipation", params: { chord: spans[1]?.chord?.symbol ?? "the next chord" } };
-  if (first.kind === "outside" || first.kind === "tension" || first.kind === "free") return null;
-  return { id: first.kind };
-}
-
 const noUse = (): ToneUse => ({ root: 0, third: 0, fifth: 0, other: 0 });
 
 /** Measures a bass line of one section, written or drawn. Errors: `bass.section`, `bass.part`, `bass.range`. */
@@ -125,41 +110,47 @@ export function reportBass(
 
 export function reportOf(ctx: BassContext): BassReport {
   const real = ctx.sliced.real.parts.find((p) => p.id === ctx.part.id)!;
-  const notes = real.notes;
   const roles = ctx.sliced.roles.get(ctx.part.id)!;
-  const kickAt = new Set(ctx.kicks.map((k) => k.start));
-  const { bar } = ctx.meter;
-  const links: BassReport["links"] = {
-    outside: [],
-    offKick: [],
-    unresolved: [],
-    withoutReason: [],
-    missed: [],
-    figure: [],
-    gaps: [],
-    under: [],
-    close: [],
-    range: [],
-    sounding: [],
-    repeats: [],
-    short: [],
-    long: [],
-    overMajor: [],
-    overMinor: [],
-    leaps: [],
-    backbeats: [],
-    syncopated: [],
-    lastBar: [],
-  };
-  const beats = ctx.bars * ctx.meter.beats.length;
-  const report: BassReport = {
+  const { notes } = real;
+  const report = emptyReport(ctx, notes);
+  for (const measure of [measureRoles, measureTones, measureLengths, measureMotion, measureTune, measureKick, measureFigure])
+    measure(ctx, notes, report, roles);
+  for (const name of Object.keys(report.links) as ReportLink[]) report.links[name] = [...new Set(report.links[name])];
+  return report;
+}
+
+const LINKS: readonly ReportLink[] = [
+  "outside",
+  "offKick",
+  "unresolved",
+  "withoutReason",
+  "missed",
+  "figure",
+  "gaps",
+  "under",
+  "close",
+  "range",
+  "sounding",
+  "repeats",
+  "short",
+  "long",
+  "overMajor",
+  "overMinor",
+  "leaps",
+  "backbeats",
+  "syncopated",
+  "lastBar",
+];
+
+function emptyReport(ctx: BassContext, notes: readonly RealNote[]): BassReport {
+  return {
     notes: notes.length,
     chordTime: null,
     longestOutside: 0,
     accentsMet: 0,
     accents: 0,
     offKick: 0,
-    steadyKick: ctx.kicks.length * 2 >= beats,
+    steadyKick: ctx.kicks.length * 2 >= ctx.bars * ctx.meter.beats.length,
     pitchClasses: 0,
     silence: 1,
     lengths: { short: 0, middle: 0, long: 0 },
@@ -180,71 +171,118 @@ export function reportOf(ctx: BassContext): BassReport {
     stepwise: null,
     withoutReason: 0,
     lastBarVaried: null,
-    links,
+    links: Object.fromEntries(LINKS.map((l) => [l, []])) as unknown as BassReport["links"],
     missed: [],
   };
-  let [onChord, underChord, sounding, soundedTo, steps, moves] = [0, 0, 0, 0, 0, 0];
-  notes.forEach((note, i) => {
+}
+
+/** One group of measures: reads the notes with their roles, writes into the report. */
+type MeasureNotes = (ctx: BassContext, notes: readonly RealNote[], report: BassReport, roles: ReadonlyMap<RealNote, RoleSpan[]>) => void;
+
+/** Time inside and outside the chords, what leads on, what has no reason, and chords that are heard as others. */
+const measureRoles: MeasureNotes = (ctx, notes, report, roles) => {
+  const { links } = report;
+  const kickAt = new Set(ctx.kicks.map((k) => k.start));
+  let [onChord, underChord] = [0, 0];
+  for (const note of notes) {
     const spans = roles.get(note)!;
-    const end = Math.min(note.start + note.duration, ctx.length);
-    sounding += Math.max(0, end - Math.max(note.start, soundedTo, 0));
-    soundedTo = Math.max(soundedTo, end);
     for (const span of spans) {
       // A pedal, and a chord taken early, are heard as what they are: they count neither way.
       if (span.kind === "free" || span.kind === "pedal" || span.kind === "anticipation") continue;
       underChord += span.duration;
       if (span.kind === "chord") onChord += span.duration;
-      if (isOutside(span)) {
-        links.outside.push(note.id);
-        report.longestOutside = Math.max(report.longestOutside, span.duration);
-      }
+      if (!isOutside(span)) continue;
+      links.outside.push(note.id);
+      report.longestOutside = Math.max(report.longestOutside, span.duration);
     }
-    if (!kickAt.has(note.start)) links.offKick.push(note.id);
     const last = spans.at(-1)!;
     if (LEADS.has(last.kind)) {
       report.approaches++;
       if (last.kind === "outside" || last.kind === "tension") links.unresolved.push(note.id);
       else report.approachesResolved++;
     }
-    const first = spans[0];
-    if (first?.kind === "chord" && first.chord?.chord) {
-      const minor = first.chord.chord.tones.some((t) => t.role === "b3");
-      const use = minor ? report.overMinor : report.overMajor;
-      const tone = first.role === "R" ? "root" : /^b?3$/.test(first.role) ? "third" : /^[b#]?5$/.test(first.role) ? "fifth" : "other";
-      use[tone]++;
-      if (tone === "third" || tone === "fifth") links[minor ? "overMinor" : "overMajor"].push(note.id);
-    }
-    const beat = beatLength(ctx, Math.max(0, note.start));
-    if (note.duration * 2 < beat) {
-      report.lengths.short++;
-      links.short.push(note.id);
-    } else if (note.duration * 2 <= beat * 3) report.lengths.middle++;
-    else {
-      report.lengths.long++;
-      links.long.push(note.id);
-    }
-    if (note.midi < ctx.range[0] || note.midi > ctx.range[1]) links.range.push(note.id);
-    if (report.tune) {
-      const tune = tuneAt(ctx, note.start);
-      if (inGap(ctx, note.start)) links.gaps.push(note.id);
-      // With a main accent the bass must sound, whatever the tune does.
-      else if (!ctx.kicks.some((k) => k.main && k.start === note.start) && !ctx.chords.some((c) => c.start === note.start))
-        links.under.push(note.id);
-      if (tune !== null && note.midi > tune - 12) links.close.push(note.id);
-    }
-    const next = notes[i + 1];
-    if (next) {
-      moves++;
-      if (Math.abs(next.midi - note.midi) <= 2) steps++;
-      else links.leaps.push(note.id);
-    }
     if (!reasonOf(note, spans, kickAt.has(note.start))) links.withoutReason.push(note.id);
-  });
+  }
+  report.chordTime = underChord ? onChord / underChord : null;
+  report.withoutReason = links.withoutReason.length;
+  for (const [chord, heard] of soundingNames(ctx.sliced.real)) {
+    report.sounding.push({ chord: chord.id, symbol: chord.symbol, heard, tick: chord.start });
+    const under = notes.filter((n) => n.start < chord.start + chord.duration && n.start + n.duration > chord.start);
+    links.sounding.push(...under.map((n) => n.id));
+  }
+};
+
+/** Roots, thirds and fifths by the quality of their chords. */
+const measureTones: MeasureNotes = (_, notes, report, roles) => {
+  for (const note of notes) {
+    const first = roles.get(note)![0];
+    if (first?.kind !== "chord" || !first.chord?.chord) continue;
+    const minor = first.chord.chord.tones.some((t) => t.role === "b3");
+    const tone = first.role === "R" ? "root" : /^b?3$/.test(first.role) ? "third" : /^[b#]?5$/.test(first.role) ? "fifth" : "other";
+    (minor ? report.overMinor : report.overMajor)[tone]++;
+    if (tone === "third" || tone === "fifth") report.links[minor ? "overMinor" : "overMajor"].push(note.id);
+  }
+};
+
+/** How long notes are, how much is silent, and what rings into a backbeat. */
+const measureLengths: MeasureNotes = (ctx, notes, report) => {
+  const { links } = report;
+  let [sounding, soundedTo] = [0, 0];
+  for (const note of notes) {
+    const end = Math.min(note.start + note.duration, ctx.length);
+    sounding += Math.max(0, end - Math.max(note.start, soundedTo, 0));
+    soundedTo = Math.max(soundedTo, end);
+    const halves = (note.duration * 2) / beatLength(ctx, Math.max(0, note.start));
+    const kind = halves < 1 ? "short" : halves <= 3 ? "middle" : "long";
+    report.lengths[kind]++;
+    if (kind !== "middle") links[kind].push(note.id);
+  }
+  report.silence = Math.max(0, 1 - sounding / ctx.length);
+  report.backbeats = ctx.backbeats.length;
+  for (const at of ctx.backbeats) {
+    const ringing = notes.find((n) => n.start < at && n.start + n.duration > at);
+    if (ringing) links.backbeats.push(ringing.id);
+    else report.backbeatsFree++;
+  }
+};
+
+/** Steps and leaps, and the range. */
+const measureMotion: MeasureNotes = (ctx, notes, report) => {
+  const { links } = report;
+  const [low, high] = ctx.range;
+  const moves = notes.slice(1).map((n, i) => Math.abs(n.midi - notes[i]!.midi));
+  links.leaps = notes.filter((_, i) => moves[i] !== undefined && moves[i]! > 2).map((n) => n.id);
+  report.stepwise = moves.length ? moves.filter((d) => d <= 2).length / moves.length : null;
+  links.range = notes.filter((n) => n.midi < low || n.midi > high).map((n) => n.id);
+  report.outOfRange = links.range.length;
+};
+
+/** Movement in the gaps of the tune and under it, and notes within its octave. */
+const measureTune: MeasureNotes = (ctx, notes, report) => {
+  if (!report.tune) return;
+  const { links } = report;
+  // With a main accent and a new chord the bass must sound, whatever the tune does.
+  const must = new Set([...ctx.kicks.filter((k) => k.main).map((k) => k.start), ...ctx.chords.map((c) => c.start)]);
+  for (const note of notes) {
+    const tune = tuneAt(ctx, note.start);
+    if (inGap(ctx, note.start)) links.gaps.push(note.id);
+    else if (!must.has(note.start)) links.under.push(note.id);
+    if (tune !== null && note.midi > tune - 12) links.close.push(note.id);
+  }
+  report.tune = { inGaps: links.gaps.length, under: links.under.length, close: links.close.length };
+};
+
+/** Main accents met, and notes away from the kick. */
+const measureKick: MeasureNotes = (ctx, notes, report) => {
+  const { links } = report;
+  const kickAt = new Set(ctx.kicks.map((k) => k.start));
+  links.offKick = notes.filter((n) => !kickAt.has(n.start)).map((n) => n.id);
+  report.offKick = links.offKick.length;
   // Where several bass sounds share a line, it does not matter which of them meets an accent.
-  const layers = ctx.sliced.real.parts.filter((p) => p.role === "bass" && !p.muted && p !== real);
-  const attacks = new Set([real, ...layers].flatMap((p) => p.notes.map((n) => n.start)));
+  const layers = ctx.sliced.real.parts.filter((p) => p.id !== ctx.part.id && p.role === "bass" && !p.muted);
+  const attacks = new Set([...notes, ...layers.flatMap((p) => p.notes)].map((n) => n.start));
   for (const kick of ctx.kicks) {
-    if (!kick.main || !ctx.chords.some((c) => c.chord && c.start <= kick.start && kick.start < c.start + c.duration)) continue;
+    if (!kick.main || !chordAt(ctx, kick.start)?.chord) continue;
     report.accents++;
     if (attacks.has(kick.start)) report.accentsMet++;
     else {
@@ -253,44 +291,28 @@ export function reportOf(ctx: BassContext): BassReport {
       if (held) links.missed.push(held.id);
     }
   }
-  for (const at of ctx.backbeats) {
-    report.backbeats++;
-    const ringing = notes.find((n) => n.start < at && n.start + n.duration > at);
-    if (ringing) links.backbeats.push(ringing.id);
-    else report.backbeatsFree++;
-  }
-  report.chordTime = underChord ? onChord / underChord : null;
-  report.silence = Math.max(0, 1 - sounding / ctx.length);
-  report.offKick = links.offKick.length;
-  report.withoutReason = links.withoutReason.length;
-  report.outOfRange = links.range.length;
-  report.stepwise = moves ? steps / moves : null;
-  if (report.tune) report.tune = { inGaps: links.gaps.length, under: links.under.length, close: links.close.length };
+};
+
+/** The figure: its pitches, its syncopation, its repeats, its end, and how much it is like those of other sections. */
+const measureFigure: MeasureNotes = (ctx, notes, report) => {
+  const { links } = report;
+  const { bar } = ctx.meter;
+  const starts = notes.map((n) => n.start);
   for (const figure of figures(ctx)) {
     const inside = notes.filter((n) => n.start >= figure.from && n.start < figure.to);
     const count = new Set(inside.map((n) => mod(n.midi, 12))).size;
-    if (count > report.pitchClasses) {
-      report.pitchClasses = count;
-      links.figure = inside.map((n) => n.id);
-    }
+    if (count <= report.pitchClasses) continue;
+    report.pitchClasses = count;
+    links.figure = inside.map((n) => n.id);
   }
-  const starts = notes.map((n) => n.start);
   if (ctx.bars > 1 && notes.length) report.lastBarVaried = !lastBarRepeats(starts, ctx.bars, bar);
   links.lastBar = notes.filter((n) => n.start >= (ctx.bars - 1) * bar).map((n) => n.id);
   const off = syncopations(starts, ctx.meter, ctx.length);
   report.syncopation = off.reduce((sum, s) => sum + s.weight, 0) / ctx.bars;
   links.syncopated = notes.filter((n) => off.some((s) => s.start === n.start)).map((n) => n.id);
   findRepeats(ctx, notes, report);
-  for (const [chord, heard] of soundingNames(ctx.sliced.real)) {
-    report.sounding.push({ chord: chord.id, symbol: chord.symbol, heard, tick: chord.start });
-    links.sounding.push(
-      ...notes.filter((n) => n.start < chord.start + chord.duration && n.start + n.duration > chord.start).map((n) => n.id),
-    );
-  }
   report.likeness = likenesses(ctx, starts);
-  for (const name of Object.keys(links) as ReportLink[]) links[name] = [...new Set(links[name])];
-  return report;
-}
+};
 
 /** Runs of bars that repeat what was one or two bars before, rhythm and pitch. */
 function findRepeats(ctx: BassContext, notes: readonly RealNote[], report: BassReport): void {

@@ -1,5 +1,5 @@
 import { fail, ok, type Result } from "../result";
-import { mod } from "../pitch/pitch";
+import { mod, type Midi } from "../pitch/pitch";
 import { metricalLevel, type Ticks } from "../time/meter";
 import { chordPitchClasses } from "../chord/chord";
 import type { Edit } from "../song/edit";
@@ -8,10 +8,10 @@ import type { RealNote } from "../song/realize";
 import type { Note, Reason, Song } from "../song/schema";
 import { beatLength, chordAt, inGap, type BassContext } from "./context";
 import { pitchSlots, stepCost, type Candidate, type OpenSlot, type PitchSlot } from "./pitches";
-import { reasonFor, spell, worthOf } from "./reasons";
-import { reasonOf, reportBass, type BassReport } from "./report";
-import { halfOf, restsOf, untilBackbeat } from "./rhythm";
-import type { Place } from "./style";
+import { reasonFor, reasonOf, spell, worthOf } from "./reasons";
+import { reportBass, type BassReport } from "./report";
+import { beatsOf, halfOf, restsOf, untilBackbeat } from "./rhythm";
+import type { BassStyle, Place } from "./style";
 import { bassRequest, type BassRequest } from "./write";
 
 /** One step of thinning or building, as an edit that undo takes back. */
@@ -71,87 +71,95 @@ export function thinOut(song: Song, request: BassRequest): Result<ShapeStep> {
   });
 }
 
-/** Adds the best justified note the style knows a place for, with the pitch that costs least between its neighbors. Errors: as `bassRequest`, `bass.full`. */
-export function buildUp(song: Song, request: BassRequest): Result<ShapeStep> {
-  const resolved = bassRequest(song, request);
-  if (!resolved.ok) return resolved;
-  const { ctx, style } = resolved.value;
-  const notes = ctx.sliced.real.parts.find((p) => p.id === ctx.part.id)!.notes;
+/** Places where a note could be added, the most wanted first: new chords, kicks, what the style knows, and the beats between. */
+function freePlaces(ctx: BassContext, style: BassStyle, notes: readonly RealNote[]): { place: Place; want: number }[] {
   const free = (at: Ticks) =>
     at >= 0 &&
     at < ctx.length &&
     chordAt(ctx, at)?.chord &&
     !notes.some((n) => Math.abs(n.start - at) < 120 || (n.pinned && n.start < at && n.start + n.duration > at));
-  const kickPlaces: Place[] = ctx.kicks.map((k) => ({ at: k.start, use: "kick", need: k.main ? 1 : 0.6 }));
-  const chordPlaces: Place[] = ctx.chords.flatMap((c) => (c.chord ? [{ at: c.start, use: "anchor" as const, need: 1 }] : []));
-  const between: Place[] = Array.from({ length: ctx.bars }, (_, bar) =>
-    ctx.meter.beats.flatMap((b): Place[] => [
-      { at: bar * ctx.meter.bar + b.start, use: "hook", need: 0.2 },
-      { at: bar * ctx.meter.bar + b.start + halfOf(b.duration), use: "hook", need: 0.1 },
+  const candidates: Place[] = [
+    ...ctx.chords.flatMap((c): Place[] => (c.chord ? [{ at: c.start, use: "anchor", need: 1 }] : [])),
+    ...ctx.kicks.map((k): Place => ({ at: k.start, use: "kick", need: k.main ? 1 : 0.6 })),
+    ...style.places(ctx),
+    ...beatsOf(ctx).flatMap((b): Place[] => [
+      { at: b.at, use: "hook", need: 0.2 },
+      { at: b.at + halfOf(b.duration), use: "hook", need: 0.1 },
     ]),
-  ).flat();
+  ];
   const places = new Map<Ticks, Place>();
-  for (const place of [...chordPlaces, ...kickPlaces, ...style.places(ctx), ...between])
-    if (free(place.at) && (places.get(place.at)?.need ?? -1) < place.need) places.set(place.at, place);
-  const ranked = [...places.values()]
-    .map((p) => ({ p, want: p.need + (ctx.tune.notes.length ? (inGap(ctx, p.at) ? 0.15 : -0.15) : 0) }))
-    .sort((a, b) => b.want - a.want || a.p.at - b.p.at)
-    .slice(0, 8);
+  for (const place of candidates) if (free(place.at) && (places.get(place.at)?.need ?? -1) < place.need) places.set(place.at, place);
+  const gaps = ctx.tune.notes.length > 0;
+  return [...places.values()]
+    .map((place) => ({ place, want: place.need + (gaps ? (inGap(ctx, place.at) ? 0.15 : -0.15) : 0) }))
+    .sort((x, y) => y.want - x.want || x.place.at - y.place.at);
+}
+
+/** The slot of a place: as long as the style holds it, within its room. */
+function slotAt(ctx: BassContext, style: BassStyle, { at, use, wish, with: other }: Place, next: Ticks): OpenSlot {
+  const chord = chordAt(ctx, at)!;
+  const most = Math.min(Math.min(next, chord.start + chord.duration) - at, style.hold(ctx, at, use), beatLength(ctx, at) * 2);
+  return {
+    start: at,
+    duration: Math.max(60, Math.round(ctx.settings.gate === "cut" ? untilBackbeat(ctx.backbeats, at, most) : most)),
+    use,
+    ...(wish ? { wish } : {}),
+    ...(other ? { with: other } : {}),
+    ...(inGap(ctx, at) ? { inGap: true } : {}),
+  };
+}
+
+/** How many of the most wanted places are tried with all their pitches. */
+const TRIED = 8;
+
+/** Adds the best justified note the style knows a place for, with the pitch that suits its neighbors. Errors: as `bassRequest`, `bass.full`. */
+export function buildUp(song: Song, request: BassRequest): Result<ShapeStep> {
+  const resolved = bassRequest(song, request);
+  if (!resolved.ok) return resolved;
+  const { ctx, style } = resolved.value;
+  const notes = ctx.sliced.real.parts.find((p) => p.id === ctx.part.id)!.notes;
   const fixed: OpenSlot[] = notes.map((n) => ({ start: n.start, duration: n.duration, use: "anchor", pinMidi: n.midi }));
   const pedal = style.pedals && notes.length ? mod(notes[0]!.midi, 12) : undefined;
-  let best: { score: number; step: ShapeStep } | null = null;
-  for (const { p, want } of ranked) {
-    const next = notes.find((n) => n.start > p.at);
-    const chord = chordAt(ctx, p.at)!;
-    const room = Math.min(next?.start ?? ctx.length, chord.start + chord.duration) - p.at;
-    const most = Math.min(room, style.hold(ctx, p.at, p.use), beatLength(ctx, p.at) * 2);
-    const duration = Math.max(60, Math.round(ctx.settings.gate === "cut" ? untilBackbeat(ctx.backbeats, p.at, most) : most));
-    const added: OpenSlot = {
-      start: p.at,
-      duration,
-      use: p.use,
-      ...(p.wish ? { wish: p.wish } : {}),
-      ...(p.with ? { with: p.with } : {}),
-      ...(inGap(ctx, p.at) ? { inGap: true } : {}),
-    };
-    const slots = pitchSlots(
-      ctx,
-      style,
-      [...fixed, added].sort((a, b) => a.start - b.start),
-      pedal,
-    );
-    const i = slots.findIndex((s) => s.start === p.at);
+  let best: { score: number; slot: OpenSlot; pitch: string; reason: Reason } | null = null;
+  for (const { place, want } of freePlaces(ctx, style, notes).slice(0, TRIED)) {
+    const slot = slotAt(ctx, style, place, notes.find((n) => n.start > place.at)?.start ?? ctx.length);
+    const all = [...fixed, slot].sort((x, y) => x.start - y.start);
+    const slots = pitchSlots(ctx, style, all, pedal);
+    const i = slots.findIndex((s) => s.start === slot.start);
     if (i < 0) continue;
-    const [before, after] = [slots[(i + slots.length - 1) % slots.length]!, slots[(i + 1) % slots.length]!];
-    const step = (from: PitchSlot, a: Candidate, to: PitchSlot, b: Candidate) =>
-      from === to ? 0 : stepCost(style, ctx.settings.octaves, a, b, to.use === "octave");
-    // Only the steps into the new note and out of it are chosen here.
-    const priced = slots[i]!.candidates.map((c) => ({
-      c,
-      cost:
-        c.cost +
-        Math.min(...before.candidates.map((x) => step(before, x, slots[i]!, c))) +
-        Math.min(...after.candidates.map((x) => step(slots[i]!, c, after, x))),
-    }));
-    for (const { c, cost } of priced) {
-      if (cost === Infinity) continue;
-      const line = slots.map((slot, k) => ({ slot, midi: k === i ? c.midi : slot.pinMidi! }));
+    for (const { midi, cost } of pricedAt(ctx, style, slots, i)) {
+      const line = slots.map((s, k) => ({ slot: s, midi: k === i ? midi : s.pinMidi! }));
       const reason = reasonFor(ctx, line, i, pedal !== undefined);
       const score = worthOf(reason) + want - cost * 0.3;
-      if (best && best.score >= score) continue;
-      const pitch = spell(ctx, line[i]!, line[(i + 1) % line.length]!);
-      const at = { section: ctx.section.id, part: ctx.part.id };
-      const over = notes.filter((n) => n.start < p.at && n.start + n.duration > p.at);
-      const edits: Edit[] = [
-        ...(over.length ? [{ do: "changeNotes" as const, ...at, notes: over.map((n) => ({ id: n.id, duration: p.at - n.start })) }] : []),
-        { do: "addNote", ...at, note: { start: p.at, duration, pitch, velocity: p.use === "kick" ? 90 : 80, reason } },
-      ];
-      best = { score, step: { edit: { do: "all", label: "build up", edits }, tick: p.at, pitch, reason, notes: notes.length + 1 } };
+      if (!best || score > best.score) best = { score, slot, reason, pitch: spell(ctx, line[i]!, line[(i + 1) % line.length]!) };
     }
   }
-  return best
-    ? ok(best.step)
-    : fail("bass.full", "The style knows no other place for a note here", { hint: "Another style knows others." });
+  if (!best) return fail("bass.full", "The style knows no other place for a note here", { hint: "Another style knows others." });
+  const { slot, pitch, reason } = best;
+  const at = { section: ctx.section.id, part: ctx.part.id };
+  const over = notes.filter((n) => n.start < slot.start && n.start + n.duration > slot.start);
+  const edits: Edit[] = [
+    ...(over.length ? [{ do: "changeNotes" as const, ...at, notes: over.map((n) => ({ id: n.id, duration: slot.start - n.start })) }] : []),
+    { do: "addNote", ...at, note: { start: slot.start, duration: slot.duration, pitch, velocity: slot.use === "kick" ? 90 : 80, reason } },
+  ];
+  return ok({ edit: { do: "all", label: "build up", edits }, tick: slot.start, pitch, reason, notes: notes.length + 1 });
+}
+
+/** Pitches of one slot among fixed neighbors, with what they and the steps into and out of them cost. */
+function pricedAt(ctx: BassContext, style: BassStyle, slots: readonly PitchSlot[], i: number): { midi: Midi; cost: number }[] {
+  const here = slots[i]!;
+  const [before, after] = [slots[(i + slots.length - 1) % slots.length]!, slots[(i + 1) % slots.length]!];
+  const step = (from: PitchSlot, a: Candidate, to: PitchSlot, b: Candidate) =>
+    from === to ? 0 : stepCost(style, ctx.settings.octaves, a, b, to.use === "octave");
+  return here.candidates
+    .map((c) => ({
+      midi: c.midi,
+      cost:
+        c.cost +
+        Math.min(...before.candidates.map((x) => step(before, x, here, c))) +
+        Math.min(...after.candidates.map((x) => step(here, c, after, x))),
+    }))
+    .filter((x) => x.cost < Infinity);
 }
 
 /** A way to end notes, with what it does to the groove. */

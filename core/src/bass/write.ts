@@ -122,6 +122,7 @@ export function tryWriteBass(song: Song, request: BassRequest): Result<BassLine[
   const short = new Map(lines.map((l) => [l, measuresOf(l.report, ctx.meter, style, ctx.settings).filter((m) => m.met === false).length]));
   lines.sort((a, b) => short.get(a)! - short.get(b)!);
   const [best] = lines;
+  if (best) for (const line of lines.slice(1)) if (line.title.endsWith("nother rhythm")) line.title += apart(line.report, best.report);
   if (best && short.get(best)! < Math.max(...short.values()) && best.title === "Another rhythm") best.title = "Meets most aims";
   return lines.length
     ? ok(lines.slice(0, LINES))
@@ -132,6 +133,17 @@ export function tryWriteBass(song: Song, request: BassRequest): Result<BassLine[
 export function writeBass(song: Song, request: BassRequest): BassLine[] {
   const result = tryWriteBass(song, request);
   return result.ok ? result.value : [];
+}
+
+/** How a rhythm differs from the first one, in words. */
+function apart(report: BassReport, first: BassReport): string {
+  const more = report.notes / Math.max(1, first.notes);
+  if (more > 1.08) return ", fuller";
+  if (more < 0.93) return ", sparser";
+  const off = report.syncopation - first.syncopation;
+  if (Math.abs(off) > 0.3) return off > 0 ? ", more syncopated" : ", straighter";
+  const rest = report.silence - first.silence;
+  return Math.abs(rest) > 0.04 ? (rest > 0 ? ", shorter notes" : ", longer notes") : "";
 }
 
 /** Different rhythms from one seed; where a figure of its own is wanted, the one least like those of the other sections comes first. */

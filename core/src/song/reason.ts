@@ -37,7 +37,7 @@ export const REASON_WORDS: Record<string, string> = {
   implied: "Implied by the bass line",
   played: "Played in",
   imported: "Named from the notes of {file}",
-  user: "Written by hand",
+  user: "Your own: meant as it is",
   pinned: "Pinned by hand",
 };
 

@@ -18,7 +18,7 @@ import { hearEdit } from "../hear";
 import { bassParts, songNow } from "./lines";
 
 const WORDS: Record<BassLayers["kind"], string> = {
-  alone: "One bass sound plays here.",
+  alone: "No more than one bass sound plays here.",
   turns: "The bass sounds take turns: never two at once.",
   voice: "The bass sounds are one voice: same pitches, same rhythm.",
   mixed: "The bass sounds play together without being one voice.",
@@ -34,7 +34,11 @@ export function LayersTab({ data, part }: { data: ScoreData; part: Part }) {
   const { layers, bars, kind, problems } = found.value;
   return (
     <>
-      <p>{WORDS[kind]}</p>
+      <p>
+        {WORDS[kind]}
+        {kind === "alone" && layers[0] && layers[0].id !== part.id && ` It is the ${layers[0].name}.`}
+        {!layers.length && " Nothing is written yet."}
+      </p>
       {layers.length > 1 && (
         <table className="accent-map layers" aria-label="Who plays in which bar">
           <tbody>

@@ -181,6 +181,18 @@ export function ShapeTab({ data, part }: { data: ScoreData; part: Part }) {
             <span className="small">
               {n.reason ? typesetNames(describeReason(n.reason)) : "no reason: outside the chord, and not led anywhere"}
             </span>
+            {!n.reason && (
+              <>
+                {" "}
+                <button
+                  type="button"
+                  title="Your own reason: it is no longer listed, and not taken away"
+                  onClick={() => edit({ do: "changeNotes", section, part: part.id, notes: [{ id: n.id, reason: { id: "user" } }] })}
+                >
+                  it is meant
+                </button>
+              </>
+            )}
           </li>
         ))}
       </ol>
