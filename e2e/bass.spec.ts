@@ -78,10 +78,16 @@ test("two bass sounds share a line, disagreement is found, and a tuned kick take
   await tab(page, "Layers").click();
   await expect(panel(page).getByText("No more than one bass sound plays here.")).toBeVisible();
   await page.getByRole("button", { name: "Add a bass part" }).click();
-  await panel(page).getByText("Turns, figure by figure").locator("..").getByRole("button", { name: "Take" }).click();
+  const all = (await bassOf(page)).length;
+  const turns = panel(page).getByText("Turns, figure by figure").locator("..");
+  // What is taken is made from the song as it is, not from what is being heard.
+  await turns.getByRole("button", { name: "Hear" }).click();
+  await expect(page.getByText(/^Hearing: turns/)).toBeVisible();
+  await turns.getByRole("button", { name: "Take" }).click();
   await expect(panel(page).getByText("The bass sounds take turns: never two at once.")).toBeVisible();
   const other = (await songOf(page)).parts.filter((p) => p.role === "bass")[1]!.id;
   expect((await bassOf(page, other)).length).toBeGreaterThan(2);
+  expect((await bassOf(page)).length + (await bassOf(page, other)).length).toBe(all);
   // The second sound moved under the first bar is in the way.
   await page.getByRole("combobox", { name: "Bass part" }).selectOption(other);
   await tab(page, "Play in").click();

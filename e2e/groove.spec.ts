@@ -124,6 +124,12 @@ test("players that rub: the bass weaves or all agree, heard and taken; a rhythm 
   await expect(page.getByText("Far enough")).toBeVisible();
   await page.getByRole("button", { name: "this one" }).click();
   await expect(page.getByText("Too close", { exact: true })).toBeVisible();
+  for (const name of ["Patterns", "Lanes", "Play in", "File", "Accents"]) {
+    await page.getByRole("tab", { name }).click();
+    if (name === "Accents") await expect(page.getByText("Too close", { exact: true })).toBeVisible();
+    const found = await new AxeBuilder({ page }).include("#panel").analyze();
+    expect(found.violations.map((v) => `${name} ${v.id}: ${v.nodes[0]!.html.slice(0, 160)}`)).toEqual([]);
+  }
   await page.locator("#panel .offer-head").last().getByRole("button", { name: "Take" }).click();
   await expect.poll(async () => (await starts(page, "kick")).join()).not.toBe(Array.from({ length: 16 }, (_, i) => i).join());
 });

@@ -1,4 +1,4 @@
-import { applyEdit, typesetNames, type Edit, type Fix, type Meter, type Section, type Ticks } from "../../core/src/index";
+import { applyEdit, typesetNames, type Edit, type Fix, type Meter, type Section, type Song, type Ticks } from "../../core/src/index";
 import { endPreview, hear, useSound } from "../audio/sound";
 import { useSong } from "../store/song";
 import { useView } from "../store/view";
@@ -19,9 +19,20 @@ export function hearEdit(edit: Edit, label: string, id: string, from: Ticks, to:
   else say(result.error);
 }
 
+/** Makes an edit that may just be heard: what is tried out ends with it. */
+export function takeEdit(edit: Edit): boolean {
+  endPreview();
+  return useSong.getState().edit(edit);
+}
+
+/** The song as it is stored, and one of its sections, whatever is being tried out in the score. */
+export function useStored(sectionId: string): { song: Song; section: Section } {
+  const song = useSong((s) => s.song)!;
+  return { song, section: song.sections.find((s) => s.id === sectionId) ?? song.sections[0]! };
+}
+
 /** A fix that can be heard and taken. */
 export function FixLink({ fix, id, section, meter, tick }: { fix: Fix; id: string; section: Section; meter: Meter; tick: Ticks }) {
-  const edit = useSong((s) => s.edit);
   const heard = useView((s) => s.preview?.id === id);
   const playing = useSound((s) => s.playing);
   const range = around(section, meter, tick);
@@ -31,13 +42,7 @@ export function FixLink({ fix, id, section, meter, tick }: { fix: Fix; id: strin
       <button type="button" aria-pressed={heard && playing} onClick={() => hearEdit(fix.edit, fix.label, id, range.from, range.to)}>
         {heard && playing ? "Stop" : "Hear"}
       </button>
-      <button
-        type="button"
-        onClick={() => {
-          endPreview();
-          edit(fix.edit);
-        }}
-      >
+      <button type="button" onClick={() => takeEdit(fix.edit)}>
         Take
       </button>
     </span>

@@ -14,7 +14,7 @@ import {
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import { useView } from "../../store/view";
-import { hearEdit } from "../hear";
+import { hearEdit, takeEdit, useStored } from "../hear";
 import { bassParts, songNow } from "./lines";
 
 const WORDS: Record<BassLayers["kind"], string> = {
@@ -104,8 +104,9 @@ function ShowNotes({ layers, notes, label }: { layers: readonly string[]; notes:
 }
 
 function Offers({ data, lead, other }: { data: ScoreData; lead: Part; other: Part }) {
-  const { edit } = useSong();
-  const offers = useMemo(() => layerOffers(data.song, data.section.id, lead.id, other.id), [data.song, data.section.id, lead.id, other.id]);
+  // Offers belong to the song as it is, not to the one that is being heard.
+  const { song } = useStored(data.section.id);
+  const offers = useMemo(() => layerOffers(song, data.section.id, lead.id, other.id), [song, data.section.id, lead.id, other.id]);
   if (!offers.ok)
     return (
       <p className="small">
@@ -128,7 +129,7 @@ function Offers({ data, lead, other }: { data: ScoreData; lead: Part; other: Par
               <button type="button" onClick={() => hearEdit(o.edit, o.title.toLowerCase(), `layer:${other.id}:${o.id}`, 0, data.length)}>
                 Hear
               </button>
-              <button type="button" onClick={() => edit({ do: "all", label: o.title, edits: [...keep, o.edit] })}>
+              <button type="button" onClick={() => takeEdit({ do: "all", label: o.title, edits: [...keep, o.edit] })}>
                 Take
               </button>
             </span>
@@ -149,7 +150,7 @@ function DrumBass({ data, part }: { data: ScoreData; part: Part }) {
   const make = (take: boolean) => {
     const made = drumAsBass(songNow(), data.section.id, part.id, drum, { rhythm, glides, mute });
     if (!made.ok) say(made.error);
-    else if (take) edit(made.value);
+    else if (take) takeEdit(made.value);
     else hearEdit(made.value, `${DRUM_KINDS[drum].title} as the bass`, `drum:${drum}:${rhythm}:${glides}:${mute}`, 0, data.length);
   };
   const lane = data.section.groove.lanes.find((l) => l.drum === drum);

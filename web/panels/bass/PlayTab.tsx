@@ -4,14 +4,13 @@ import { sounded } from "../../audio/sound";
 import { onPlayed, usePlayed } from "../../input/played";
 import { startRecording, useRecord } from "../../input/record";
 import type { ScoreData } from "../../score/data";
-import { useSong } from "../../store/song";
 import { useView } from "../../store/view";
-import { hearEdit } from "../hear";
+import { hearEdit, takeEdit, useStored } from "../hear";
 import { PLAY_IN, PlayControls, PlayedTake } from "../PlayControls";
 
 /** A line played in on any keyboard while the band plays, set on the grid, and heard before it is taken. */
 export function PlayTab({ data, part }: { data: ScoreData; part: Part }) {
-  const edit = useSong((s) => s.edit);
+  const { song, section } = useStored(data.section.id);
   const loop = useView((s) => s.loop);
   const { take } = useRecord();
   const held = usePlayed((s) => s.held);
@@ -20,12 +19,12 @@ export function PlayTab({ data, part }: { data: ScoreData; part: Part }) {
   const { grid, strength, mode } = settings;
   useEffect(() => onPlayed((midi) => void sounded(part.id, midi)), [part.id]);
   const notes = useMemo(
-    () => take && quantize(data.song, data.section, take.notes, { grid, strength, ends, single: true }, take.from, take.to),
-    [take, data.song, data.section, grid, strength, ends],
+    () => take && quantize(song, section, take.notes, { grid, strength, ends, single: true }, take.from, take.to),
+    [take, song, section, grid, strength, ends],
   );
   const change = useMemo((): Edit | null => {
     if (!take || !notes) return null;
-    const stored = data.section.notes[part.id] ?? [];
+    const stored = section.notes[part.id] ?? [];
     // Replacing clears the stretch that was played over; adding lets the new notes cut what they fall into.
     const kept =
       mode === "replace"
@@ -39,11 +38,11 @@ export function PlayTab({ data, part }: { data: ScoreData; part: Part }) {
       do: "all",
       label: "played in",
       edits: [
-        { do: "keepTake", section: data.section.id, part: part.id, name: `${stored.length} notes, before playing in` },
-        { do: "setNotes", section: data.section.id, part: part.id, notes: [...cut, ...notes] },
+        { do: "keepTake", section: section.id, part: part.id, name: `${stored.length} notes, before playing in` },
+        { do: "setNotes", section: section.id, part: part.id, notes: [...cut, ...notes] },
       ],
     };
-  }, [take, notes, data.section, part.id, mode]);
+  }, [take, notes, section, part.id, mode]);
   const range = loop?.on ? { from: loop.from, to: loop.to } : { from: 0, to: data.length };
   return (
     <>
@@ -71,7 +70,7 @@ export function PlayTab({ data, part }: { data: ScoreData; part: Part }) {
               .join(" "),
           )}${notes.length > 12 ? " …" : ""}`}
           hear={() => hearEdit(change, "what was played", "played", take.from, take.to)}
-          take={() => edit(change)}
+          take={() => takeEdit(change)}
         />
       )}
     </>

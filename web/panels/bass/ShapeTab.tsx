@@ -4,7 +4,7 @@ import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import { useView } from "../../store/view";
 import { workers } from "../../workers/client";
-import { hearEdit } from "../hear";
+import { hearEdit, takeEdit } from "../hear";
 import { songNow } from "./lines";
 import { NoteReason } from "./NoteReason";
 import { percent } from "../../ui/texts";
@@ -37,7 +37,7 @@ export function ShapeTab({ data, part }: { data: ScoreData; part: Part }) {
     }
     const { value } = result;
     // The state before is kept with the step, so that one undo takes both back.
-    if (!edit({ do: "all", label: way === "thin" ? "thin out" : "build up", edits: [keep(), value.edit] })) return;
+    if (!takeEdit({ do: "all", label: way === "thin" ? "thin out" : "build up", edits: [keep(), value.edit] })) return;
     const where = `${typeset(value.pitch)}, ${positionText(data.meter, value.tick)}`;
     const why = value.reason ? describeReason(value.reason) : "it had no reason";
     // Why a new note is there stands below, with the note chosen.
@@ -89,7 +89,7 @@ export function ShapeTab({ data, part }: { data: ScoreData; part: Part }) {
                 <button type="button" onClick={() => hearEdit(back, t.name, `take:${t.id}`, 0, data.length)}>
                   Hear
                 </button>
-                <button type="button" onClick={() => edit({ do: "all", label: "back to a state", edits: [keep(), back] })}>
+                <button type="button" onClick={() => takeEdit({ do: "all", label: "back to a state", edits: [keep(), back] })}>
                   Back to it
                 </button>
                 <button
@@ -160,7 +160,7 @@ export function ShapeTab({ data, part }: { data: ScoreData; part: Part }) {
                       type="button"
                       aria-label={`Take: ${g.title}`}
                       disabled={!g.changed}
-                      onClick={() => edit({ do: "all", label: g.title, edits: [keep(), g.edit] })}
+                      onClick={() => takeEdit({ do: "all", label: g.title, edits: [keep(), g.edit] })}
                     >
                       Take
                     </button>

@@ -12,13 +12,13 @@ import {
   type ImpliedRoot,
   type Part,
 } from "../../../core/src/index";
-import { endPreview, useSound } from "../../audio/sound";
+import { useSound } from "../../audio/sound";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import { useView } from "../../store/view";
 import { MidiFile } from "../chords/MidiFile";
 import { FindingList } from "../FindingList";
-import { hearEdit } from "../hear";
+import { hearEdit, takeEdit } from "../hear";
 import { useLineOffers, writeLines } from "./lines";
 import { Settings, styleFor } from "./Settings";
 import { percent } from "../../ui/texts";
@@ -87,12 +87,10 @@ export function WriteTab({ data, part }: { data: ScoreData; part: Part }) {
 
 function Candidates({ data, part }: { data: ScoreData; part: Part }) {
   const view = useView();
-  const edit = useSong((s) => s.edit);
   const playing = useSound((s) => s.playing);
   const offers = useLineOffers(data);
   const take = (change: Edit) => {
-    endPreview();
-    if (edit(change)) view.set({ lines: [] });
+    if (takeEdit(change)) view.set({ lines: [] });
   };
   return (
     <ol className="choices lines" aria-label="Candidates">

@@ -7,18 +7,17 @@ import type { ScoreData } from "../../score/data";
 import { drumName } from "../../score/DrumLane";
 import { useSong } from "../../store/song";
 import { useView } from "../../store/view";
-import { hearEdit } from "../hear";
+import { hearEdit, takeEdit, useStored } from "../hear";
 import { PLAY_IN, PlayControls, PlayedTake } from "../PlayControls";
 
 /** Drums played in on any keyboard or pads; each key is the drum that General MIDI or the song's own lanes have there. */
 export function DrumPlay({ data }: { data: ScoreData }) {
-  const edit = useSong((s) => s.edit);
   const loop = useView((s) => s.loop);
   const { take } = useRecord();
   const held = usePlayed((s) => s.held);
   const [settings, setSettings] = useState({ ...PLAY_IN, grid: 120, mode: "add" as (typeof PLAY_IN)["mode"] });
   const { grid, strength, mode } = settings;
-  const { song, section } = data;
+  const { song, section } = useStored(data.section.id);
   const drums = song.parts.find((p) => p.role === "drums");
   const drumId = drums?.id ?? "";
   useEffect(
@@ -67,7 +66,7 @@ export function DrumPlay({ data }: { data: ScoreData }) {
         <PlayedTake
           text={change.text}
           hear={() => hearEdit(change.edit, "what was played", "played", take.from, take.to)}
-          take={() => edit(change.edit)}
+          take={() => takeEdit(change.edit)}
         />
       )}
     </>

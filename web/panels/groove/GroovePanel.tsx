@@ -9,6 +9,7 @@ import { DrumPlay } from "./DrumPlay";
 import { Euclidean } from "./Euclidean";
 import { LaneTab } from "./LaneTab";
 import { MidiFile } from "../chords/MidiFile";
+import { takeEdit, useStored } from "../hear";
 
 const STEPS: [number, string][] = [
   [120, "sixteenths"],
@@ -70,7 +71,8 @@ function Patterns({ data }: { data: ScoreData }) {
   const [pass, setPass] = useState(2);
   const [seed, setSeed] = useState(1);
   const { section, meter, length } = data;
-  const { lanes } = section.groove;
+  // What is built on is what is stored, not a pattern that is just being heard.
+  const { lanes } = useStored(section.id).section.groove;
   const made = useMemo(
     () =>
       DRUM_PATTERNS.map((pattern): Offer => {
@@ -92,7 +94,7 @@ function Patterns({ data }: { data: ScoreData }) {
     return () => set({ offers: [] });
   }, [made, set]);
   const filled = [...new Set(lanes.flatMap((l) => l.hits.map((h) => Math.floor(h.start / meter.bar))))].sort((a, b) => a - b);
-  const put = (next: Lane[]) => edit({ do: "setDrums", section: section.id, lanes: next });
+  const put = (next: Lane[]) => takeEdit({ do: "setDrums", section: section.id, lanes: next });
   const has = filled.length > 0;
   return (
     <>

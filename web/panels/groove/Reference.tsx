@@ -2,14 +2,15 @@ import { useState } from "react";
 import { moveAttacks, moveAway, nearness, parseReference, positionText, type AccentMap } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
-import { hearEdit } from "../hear";
+import { hearEdit, takeEdit, useStored } from "../hear";
 import { Between } from "../../ui/Between";
 import { percent } from "../../ui/texts";
 
 /** A rhythm beside one it should not come too close to. */
 export function Reference({ data, map }: { data: ScoreData; map: AccentMap }) {
   const edit = useSong((s) => s.edit);
-  const drums = data.song.parts.find((p) => p.role === "drums");
+  const { song } = useStored(data.section.id);
+  const drums = song.parts.find((p) => p.role === "drums");
   const stored = drums?.settings.reference;
   const [text, setText] = useState(typeof stored === "string" ? stored : "");
   const [limit, setLimit] = useState(0.7);
@@ -24,7 +25,12 @@ export function Reference({ data, map }: { data: ScoreData; map: AccentMap }) {
   const moves = near && reference?.ok && near.share >= limit ? moveAway(own, reference.value, limit) : [];
   // What lies beyond the bar repeats with it.
   const inBar = moves.filter(([a, b]) => a < own.length && b < own.length);
-  const change = inBar.length ? moveAttacks(data.song, data.section.id, id, inBar, own.length, length) : null;
+  const change = inBar.length ? moveAttacks(song, data.section.id, id, inBar, own.length, length) : null;
+  /** The reference stays with the song. */
+  const keep = (reference: string) =>
+    drums &&
+    reference.trim() !== (stored ?? "") &&
+    edit({ do: "setPart", part: drums.id, settings: { reference: reference.trim() || null } });
   const where = (step: number) => positionText(data.meter, step * length).replace("bar 1, ", "");
   return (
     <>
@@ -51,13 +57,17 @@ export function Reference({ data, map }: { data: ScoreData; map: AccentMap }) {
             style={{ width: 180 }}
             onKeyDown={(e) => e.stopPropagation()}
             onChange={(e) => setText(e.target.value)}
-            onBlur={() => drums && text !== stored && edit({ do: "setPart", part: drums.id, settings: { reference: text.trim() || null } })}
+            onBlur={() => keep(text)}
           />
         </label>
         <button
           type="button"
           title="The rhythm as it stands now becomes the reference"
-          onClick={() => setText(own.map((x) => (x ? "x" : ".")).join(""))}
+          onClick={() => {
+            const now = own.map((x) => (x ? "x" : ".")).join("");
+            setText(now);
+            keep(now);
+          }}
         >
           this one
         </button>
@@ -95,7 +105,7 @@ export function Reference({ data, map }: { data: ScoreData; map: AccentMap }) {
                 <button type="button" onClick={() => hearEdit(change, "moved away", `away:${id}`, 0, data.length)}>
                   Hear
                 </button>
-                <button type="button" onClick={() => edit(change)}>
+                <button type="button" onClick={() => takeEdit(change)}>
                   Take
                 </button>
               </span>

@@ -3,11 +3,10 @@ import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import type { AccentView } from "../../workers/music.worker";
 import { workers } from "../../workers/client";
-import { hearEdit } from "../hear";
+import { hearEdit, takeEdit } from "../hear";
 
 /** Two ways out where players rub: a bass that weaves between them, or one pattern that all agree on. */
 export function WaysOut({ data, view, bass }: { data: ScoreData; view: AccentView; bass: Part | undefined }) {
-  const edit = useSong((s) => s.edit);
   const { section, meter, length } = data;
   const { agreed, plan } = view;
   const where = (tick: number) => positionText(meter, tick).replace("bar 1, ", "");
@@ -34,7 +33,7 @@ export function WaysOut({ data, view, bass }: { data: ScoreData; view: AccentVie
       </button>
       <button
         type="button"
-        onClick={() => void Promise.resolve(make()).then((change) => change && edit({ do: "all", label, edits: [...keep, change] }))}
+        onClick={() => void Promise.resolve(make()).then((change) => change && takeEdit({ do: "all", label, edits: [...keep, change] }))}
       >
         Take
       </button>
