@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 
 interface Props {
   label: string;
@@ -14,8 +14,13 @@ interface Props {
 /** A value that is edited where it stands: Enter or leaving takes it, Escape gives it back. */
 export function InPlace({ label, value, commit, className = "", width, suffix, list }: Props) {
   const [text, setText] = useState(value);
-  useEffect(() => setText(value), [value]);
+  // A value that arrives late, from the edit before, does not take away what is being typed.
+  const typing = useRef(false);
+  useEffect(() => {
+    if (!typing.current) setText(value);
+  }, [value]);
   const finish = () => {
+    typing.current = false;
     if (text.trim() === value || (text.trim() && commit(text.trim()))) return;
     setText(value);
   };
@@ -27,12 +32,16 @@ export function InPlace({ label, value, commit, className = "", width, suffix, l
         title={label}
         style={{ width: width ?? `${Math.max(3, text.length + 1.5)}ch`, ...(suffix ? { textAlign: "right" } : {}) }}
         list={list}
-        onChange={(e) => setText(e.target.value)}
+        onChange={(e) => {
+          typing.current = true;
+          setText(e.target.value);
+        }}
         onBlur={finish}
         onKeyDown={(e) => {
           e.stopPropagation();
           if (e.key === "Enter") e.currentTarget.blur();
           else if (e.key === "Escape") {
+            typing.current = false;
             setText(value);
             e.currentTarget.value = value;
             requestAnimationFrame(() => (e.target as HTMLInputElement).blur());
