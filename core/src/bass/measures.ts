@@ -1,4 +1,4 @@
-import { beatsText, positionText, type Meter, type Ticks } from "../time/meter";
+import { beatsText, type Meter, type Ticks } from "../time/meter";
 import { pitchName, plainName, type Midi } from "../pitch/pitch";
 import type { BassReport, ReportLink, ToneUse } from "./report";
 import type { BassSettings } from "./settings";
@@ -216,10 +216,3 @@ export function measuresOf(report: BassReport, meter: Meter, style: BassStyle, s
 }
 
 const plain = (midi: Midi): string => pitchName(midi, plainName(midi, true));
-
-/** Where in words, for a list of places. */
-export const placesText = (meter: Meter, ticks: readonly Ticks[], most = 3): string =>
-  ticks
-    .slice(0, most)
-    .map((t) => positionText(meter, t))
-    .join("; ") + (ticks.length > most ? ` and ${ticks.length - most} more` : "");
