@@ -128,7 +128,6 @@ export function Settings({ data, part, style }: { data: ScoreData; part: Part; s
       label={name === "low" ? "Lowest note" : "Highest note"}
       value={typeset(now[name] || shown)}
       commit={(text) => {
-        if (!text.trim()) return put({ [name]: null });
         const read = typedPitch(text, say);
         return read !== null && put({ [name]: read });
       }}

@@ -22,6 +22,7 @@ import { hearEdit, takeEdit } from "../hear";
 import { useLineOffers, writeLines } from "./lines";
 import { Settings, styleFor } from "./Settings";
 import { percent } from "../../ui/texts";
+import { Refused } from "../../ui/Refused";
 
 /** Lines written by style and settings, heard in place and taken. */
 export function WriteTab({ data, part }: { data: ScoreData; part: Part }) {
@@ -60,11 +61,7 @@ export function WriteTab({ data, part }: { data: ScoreData; part: Part }) {
         </button>
       </div>
       <p className="small">{style.explanation} Pinned notes stay.</p>
-      {view.writeProblem && (
-        <p className="problem" role="alert">
-          {view.writeProblem.message}. {view.writeProblem.hint}
-        </p>
-      )}
+      {view.writeProblem && <Refused problem={view.writeProblem} />}
       {lines.length > 0 && <Candidates data={data} part={part} />}
       <button type="button" className="more" aria-expanded={open} onClick={() => setOpen(!open)}>
         {open ? "▾" : "▸"} how it is played

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { keyName, parseFrets, parseTuning, tryIdentifyFrets, TUNINGS, typeset } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { Named } from "./Named";
+import { Refused } from "../../ui/Refused";
 
 const SHOWN = 5;
 
@@ -104,11 +105,7 @@ export function FretEntry({ data }: { data: ScoreData }) {
           </button>
         </div>
       </div>
-      {problem && (
-        <p className="problem" role="alert">
-          {problem.message}. {problem.hint}
-        </p>
-      )}
+      {problem && <Refused problem={problem} />}
       {named.ok && (
         <>
           <p className="played-notes">{typeset(named.value.pitches.join("  "))}</p>

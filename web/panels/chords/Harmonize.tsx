@@ -14,6 +14,7 @@ import { workers } from "../../workers/client";
 import { ChordName } from "../../ui/ChordName";
 import { OfferButtons } from "./offers";
 import { Between } from "../../ui/Between";
+import { Refused } from "../../ui/Refused";
 
 /** Chords for a line that is there already: a tune, or a bass. */
 export function Harmonize({ data }: { data: ScoreData }) {
@@ -101,11 +102,7 @@ export function Harmonize({ data }: { data: ScoreData }) {
           {busy ? "Working …" : `Harmonize ${part.name.split(",")[0]}`}
         </button>
       </div>
-      {problem && (
-        <p className="problem" role="alert">
-          {problem.message}. {problem.hint}
-        </p>
-      )}
+      {problem && <Refused problem={problem} />}
       <ol className="offer-list" aria-label="Harmonizations">
         {list.map((h, i) => (
           <li key={offers[i]!.id}>

@@ -15,6 +15,7 @@ import {
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import { MIDI_FILES, OpenFile } from "../../ui/OpenFile";
+import { Refused } from "../../ui/Refused";
 
 type Use = "–" | "chords" | "melody" | "bass" | "drums" | "chords and bass";
 
@@ -79,11 +80,7 @@ export function MidiFile({ data, only, bassPart }: { data: ScoreData; only?: Onl
       <OpenFile accept={MIDI_FILES} open={(chosen) => void open(chosen)}>
         Open a MIDI file …
       </OpenFile>
-      {problem && (
-        <p className="problem" role="alert">
-          {problem.message}. {problem.hint}
-        </p>
-      )}
+      {problem && <Refused problem={problem} />}
       {done && (
         <p className="small" role="status">
           {done}
@@ -173,11 +170,7 @@ export function MidiFile({ data, only, bassPart }: { data: ScoreData; only?: Onl
               setAdd={setAddDrums}
             />
           )}
-          {plan && !plan.ok && (
-            <p className="problem" role="alert">
-              {plan.error.message}. {plan.error.hint}
-            </p>
-          )}
+          {plan && !plan.ok && <Refused problem={plan.error} />}
           {plan?.ok && (
             <>
               {plan.value.chords.length > 0 && (

@@ -5,6 +5,7 @@ import { useSong } from "../../store/song";
 import { hearEdit, takeEdit, useStored } from "../hear";
 import { Between } from "../../ui/Between";
 import { percent } from "../../ui/texts";
+import { Refused } from "../../ui/Refused";
 
 /** A rhythm beside one it should not come too close to. */
 export function Reference({ data, map }: { data: ScoreData; map: AccentMap }) {
@@ -72,11 +73,7 @@ export function Reference({ data, map }: { data: ScoreData; map: AccentMap }) {
           this one
         </button>
       </div>
-      {reference && !reference.ok && (
-        <p className="problem" role="alert">
-          {reference.error.message}. {reference.error.hint}
-        </p>
-      )}
+      {reference && !reference.ok && <Refused problem={reference.error} />}
       {near && (
         <>
           <Between from="too close from" to={percent(limit)} label="Too close from" value={limit} min={0.3} step={0.05} set={setLimit} />
