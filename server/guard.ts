@@ -21,7 +21,8 @@ export const checkOrigin =
         hint: "Open it under the address it printed.",
       });
     const { origin } = request.headers;
-    if (origin !== undefined && origin !== "null" ? new URL(origin).host !== host : origin === "null")
+    // "null" and what cannot be read as an address are foreign too.
+    if (origin !== undefined && !(URL.canParse(origin) && new URL(origin).host === host))
       throw new HttpProblem(403, "origin.foreign", `Requests from ${origin} are refused`, { hint: "Use the application's own page." });
     next();
   };

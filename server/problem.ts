@@ -34,7 +34,7 @@ export const problemHandler =
         new HttpProblem(413, "body.large", `The request is larger than ${maxBody}`, { hint: "Split the song in two." }),
       );
     else if (isBodyError(error, "entity.parse.failed"))
-      sendProblem(response, new HttpProblem(400, "body.json", `The request is no JSON: ${(error as Error).message}`));
+      sendProblem(response, new HttpProblem(400, "body.json", `The request is not JSON: ${(error as Error).message}`));
     else if (typeof (error as { status?: unknown }).status === "number" && (error as { status: number }).status < 500)
       sendProblem(response, new HttpProblem((error as { status: number }).status, "request.bad", (error as Error).message));
     else {

@@ -51,6 +51,8 @@ const stored = async (response: Response) => ({ song: (await response.json()) as
 export const api = {
   list: async () => (await (await call("")).json()) as SongSummary[],
   get: async (id: string) => stored(await call(`/${id}`)),
+  /** The stored document as it stands, for a song that cannot be read. */
+  documentUrl: (id: string): string => `/api/songs/${id}/document`,
   create: async (settings: { title: string } | Song) => stored(await call("", send("POST", settings))),
   save: async (song: Song, revision: number) => revisionOf(await call(`/${song.id}`, send("PUT", song, { "If-Match": `"${revision}"` }))),
   remove: async (id: string) => void (await call(`/${id}`, { method: "DELETE" })),

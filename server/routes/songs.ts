@@ -22,14 +22,14 @@ function basedOn(request: Request): number {
   const header = request.headers["if-match"];
   if (header === undefined) throw new HttpProblem(428, "revision.missing", "Saving needs the revision the edit is based on (If-Match)");
   const match = /^"(\d+)"$/.exec(header);
-  if (!match) throw new HttpProblem(400, "revision.malformed", `"${header}" is no revision`, { hint: 'Send If-Match: "3".' });
+  if (!match) throw new HttpProblem(400, "revision.malformed", `"${header}" is not a revision`, { hint: 'Send If-Match: "3".' });
   return Number(match[1]);
 }
 
 const idOf = (request: Request): string => String(request.params.id);
 const numberOf = (request: Request): number => {
   const value = Number(request.params.revision);
-  if (!Number.isInteger(value)) throw new HttpProblem(400, "revision.malformed", `"${String(request.params.revision)}" is no revision`);
+  if (!Number.isInteger(value)) throw new HttpProblem(400, "revision.malformed", `"${String(request.params.revision)}" is not a revision`);
   return value;
 };
 
@@ -60,6 +60,13 @@ export function songRoutes(store: SongStore): Router {
     send(response, await store.create(song), 201);
   });
   routes.get("/:id", async (request, response) => send(response, await store.get(idOf(request))));
+  routes.get("/:id/document", async (request, response) => {
+    const { title, document } = await store.document(idOf(request));
+    response
+      .attachment(`${title.replace(/[^\p{L}\p{N} ]+/gu, "").trim() || "song"}.json`)
+      .type("application/json")
+      .send(document);
+  });
   routes.put("/:id", async (request, response) => {
     const based = basedOn(request);
     send(response, await store.save(idOf(request), based, accept(parseSong(request.body))));

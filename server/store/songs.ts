@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import type { Knex } from "knex";
-import { keyName, must, parseKey, parseSong, type Song } from "../../core/src/index";
+import { keyName, must, parseKey, parseSong, type Problem, type Result, type Song } from "../../core/src/index";
 import { HttpProblem } from "../problem";
 
 interface Row {
@@ -8,22 +8,42 @@ interface Row {
   title: string;
   revision: number;
   document: string;
+  /** What the list shows, as JSON; null until it is worked out. */
+  summary: string | null;
   created_at: number;
   updated_at: number;
   deleted_at: number | null;
 }
 
-export interface SongSummary {
-  id: string;
-  title: string;
+/** What the list says of a song's music. */
+interface Contents {
   key: string;
   tempo: number;
   meter: string;
   bars: number;
   sections: number;
+}
+
+export interface SongSummary {
+  id: string;
+  title: string;
   revision: number;
   updatedAt: number;
+  /** Null where the stored document cannot be read; then `problem` says why. */
+  contents: Contents | null;
+  problem: Problem | null;
 }
+
+const contentsOf = (song: Song): Contents => {
+  const lengths = new Map(song.sections.map((s) => [s.id, s.bars]));
+  return {
+    key: keyName(must(parseKey(song.key))),
+    tempo: song.tempo,
+    meter: song.meter,
+    bars: song.form.reduce((sum, pass) => sum + (pass.bars ? pass.bars[1] - pass.bars[0] : (lengths.get(pass.sectionId) ?? 0)), 0),
+    sections: song.sections.length,
+  };
+};
 
 export interface Stored {
   song: Song;
@@ -47,22 +67,41 @@ export class SongStore {
   ) {}
 
   async list(): Promise<SongSummary[]> {
-    const rows = await this.db<Row>("songs").whereNull("deleted_at").orderBy("updated_at", "desc").orderBy("title");
-    return rows.map((row) => {
-      const song = read(row.document);
-      const lengths = new Map(song.sections.map((s) => [s.id, s.bars]));
-      return {
-        id: row.id,
-        title: row.title,
-        key: keyName(must(parseKey(song.key))),
-        tempo: song.tempo,
-        meter: song.meter,
-        bars: song.form.reduce((sum, o) => sum + (lengths.get(o.sectionId) ?? 0), 0),
-        sections: song.sections.length,
-        revision: row.revision,
-        updatedAt: row.updated_at,
-      };
-    });
+    const rows = await this.db<Row>("songs")
+      .whereNull("deleted_at")
+      .orderBy("updated_at", "desc")
+      .orderBy("title")
+      .select("id", "title", "revision", "updated_at", "summary");
+    return Promise.all(
+      rows.map(async ({ id, title, revision, updated_at: updatedAt, summary }) => {
+        const contents: Result<Contents> = summary ? { ok: true, value: JSON.parse(summary) as Contents } : await this.summarize(id);
+        return {
+          id,
+          title,
+          revision,
+          updatedAt,
+          contents: contents.ok ? contents.value : null,
+          problem: contents.ok ? null : contents.error,
+        };
+      }),
+    );
+  }
+
+  /** Works out what the list shows of a song and keeps it; a document that cannot be read is tried again the next time. */
+  private async summarize(id: string): Promise<Result<Contents>> {
+    const { document } = await this.row(this.db, id);
+    const song = parseSong(document);
+    if (!song.ok) return song;
+    const contents = contentsOf(song.value);
+    await this.db<Row>("songs")
+      .where({ id })
+      .update({ summary: JSON.stringify(contents) });
+    return { ok: true, value: contents };
+  }
+
+  /** The stored document as it stands, readable or not. */
+  async document(id: string): Promise<{ title: string; document: string }> {
+    return this.row(this.db, id);
   }
 
   async get(id: string): Promise<Stored> {
@@ -81,6 +120,7 @@ export class SongStore {
         title: song.title,
         revision: 1,
         document: JSON.stringify(document),
+        summary: JSON.stringify(contentsOf(song)),
         created_at: at,
         updated_at: at,
         deleted_at: null,
@@ -104,7 +144,9 @@ export class SongStore {
       const revision = based + 1;
       const at = this.now();
       const document = JSON.stringify({ ...song, id });
-      await tx<Row>("songs").where({ id }).update({ title: song.title, revision, document, updated_at: at });
+      await tx<Row>("songs")
+        .where({ id })
+        .update({ title: song.title, revision, document, summary: JSON.stringify(contentsOf(song)), updated_at: at });
       await tx("revisions").insert({ song_id: id, revision, document, name: null, created_at: at });
       await this.thin(tx, id, at);
       return { song: { ...song, id }, revision };
@@ -186,4 +228,10 @@ const unknown = (id: string): HttpProblem =>
   new HttpProblem(404, "song.unknown", `There is no song with the id "${id.slice(0, 60)}"`, { hint: "Go back to the list of songs." });
 
 /** Reads a stored document, migrating it to the present version. */
-const read = (document: string): Song => must(parseSong(document));
+function read(document: string): Song {
+  const song = parseSong(document);
+  if (song.ok) return song.value;
+  throw new HttpProblem(422, "song.unreadable", `The stored song cannot be read: ${song.error.message}`, {
+    hint: "Save it to a file from the list of songs; an earlier version may still be readable.",
+  });
+}

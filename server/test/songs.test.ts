@@ -1,5 +1,7 @@
 import http from "node:http";
+import { readFileSync } from "node:fs";
 import { must, newSong, type Song } from "../../core/src/index";
+import type { SongSummary } from "../store/songs";
 import { startServer } from "./helpers";
 
 let server: Awaited<ReturnType<typeof startServer>>;
@@ -81,12 +83,14 @@ describe("bad input gets a clear answer and changes nothing", () => {
       "song.invalid",
       /"Hmaj7"/,
     ],
-    ["malformed JSON", "{ title:", {}, 400, "body.json", /no JSON/],
-    ["a newer document", { ...good(), version: 2 }, {}, 422, "song.newer", /version 2/],
+    ["malformed JSON", "{ title:", {}, 400, "body.json", /not JSON/],
+    ["a newer document", { ...good(), version: 3 }, {}, 422, "song.newer", /version 3/],
     ["no version", { title: "x" }, {}, 422, "song.version", /version/],
     ["a malformed If-Match", good(), { "If-Match": "yesterday" }, 400, "revision.malformed", /yesterday/],
     ["a body over the limit", `"${"x".repeat(9_000_000)}"`, {}, 413, "body.large", /larger than 8mb/],
     ["a foreign Origin", good(), { Origin: "http://elsewhere.example" }, 403, "origin.foreign", /elsewhere/],
+    ["a malformed Origin", good(), { Origin: "apples" }, 403, "origin.foreign", /apples/],
+    ["an Origin of nowhere", good(), { Origin: "null" }, 403, "origin.foreign", /null/],
   ];
   test.each(cases)("%s", async (_, body, headers, status, code, message) => {
     const song = await create("Untouched");
@@ -116,6 +120,34 @@ describe("bad input gets a clear answer and changes nothing", () => {
     );
     expect(status).toBe(403);
   });
+});
+
+test("the list reads summaries, and a document that cannot be read is listed as such, saved to a file, and hides no other song", async () => {
+  const own = await startServer();
+  const call = (path: string, init?: RequestInit) => fetch(`${own.url}/api/songs${path}`, init);
+  const make = async (title: string) => (await call("", json("POST", { title, key: "G major" }))).json() as Promise<Song>;
+  const [good, bad] = [await make("Whole"), await make("Broken: by hand")];
+  const older = JSON.parse(readFileSync("core/test/fixtures/version1/pickup.json", "utf8")) as Song;
+  await own.db("songs").where({ id: bad.id }).update({ document: '{"version":2,"title":"half a song', summary: null });
+  await own
+    .db("songs")
+    .where({ id: good.id })
+    .update({ document: JSON.stringify({ ...older, id: good.id }), summary: null });
+  const list = async () => (await (await call("")).json()) as SongSummary[];
+  const byId = new Map((await list()).map((s) => [s.id, s]));
+  expect(byId.get(bad.id)).toMatchObject({ title: "Broken: by hand", contents: null, problem: { code: "song.json" } });
+  expect(byId.get(good.id)).toMatchObject({ contents: { key: "G major", meter: "3/4", bars: 4 + 4 + 3 }, problem: null });
+  const opened = await call(`/${bad.id}`);
+  expect([opened.status, ((await opened.json()) as { code: string }).code]).toEqual([422, "song.unreadable"]);
+  const file = await call(`/${bad.id}/document`);
+  expect([file.headers.get("content-disposition"), await file.text()]).toEqual([
+    expect.stringContaining("Broken by hand.json"),
+    '{"version":2,"title":"half a song',
+  ]);
+  // What was worked out once is stored: the document may even become unreadable without the list noticing.
+  await own.db("songs").where({ id: good.id }).update({ document: "gone" });
+  expect((await list()).find((s) => s.id === good.id)?.contents?.bars).toBe(11);
+  await own.stop();
 });
 
 test("beyond this machine a token is asked for", async () => {

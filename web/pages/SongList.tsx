@@ -111,23 +111,43 @@ export function SongList() {
             {songs.map((song) => (
               <tr key={song.id}>
                 <td>
-                  <InPlace label={`Title of ${song.title}`} className="title" value={song.title} commit={(t) => rename(song, t)} />
+                  {song.contents ? (
+                    <InPlace label={`Title of ${song.title}`} className="title" value={song.title} commit={(t) => rename(song, t)} />
+                  ) : (
+                    <span className="title">{song.title}</span>
+                  )}
                 </td>
-                <td>
-                  {typeset(song.key.split(" ")[0]!)} {song.key.split(" ")[1]}
-                </td>
-                <td className="tabular">{song.tempo} bpm</td>
-                <td className="tabular">{song.meter}</td>
-                <td className="tabular">{song.bars}</td>
+                {song.contents ? (
+                  <>
+                    <td>
+                      {typeset(song.contents.key.split(" ")[0]!)} {song.contents.key.split(" ")[1]}
+                    </td>
+                    <td className="tabular">{song.contents.tempo} bpm</td>
+                    <td className="tabular">{song.contents.meter}</td>
+                    <td className="tabular">{song.contents.bars}</td>
+                  </>
+                ) : (
+                  <td colSpan={4} className="problem">
+                    This song cannot be read: {song.problem?.message}
+                  </td>
+                )}
                 <td className="tabular">{new Date(song.updatedAt).toLocaleDateString([], { dateStyle: "medium" })}</td>
                 <td>
                   <div className="actions">
-                    <Link className="button primary" to={`/songs/${song.id}/chords`} aria-label={`Open ${song.title}`}>
-                      Open
-                    </Link>
-                    <button type="button" onClick={() => void api.duplicate(song.id).then(refresh, fail)}>
-                      Duplicate
-                    </button>
+                    {song.contents ? (
+                      <>
+                        <Link className="button primary" to={`/songs/${song.id}/chords`} aria-label={`Open ${song.title}`}>
+                          Open
+                        </Link>
+                        <button type="button" onClick={() => void api.duplicate(song.id).then(refresh, fail)}>
+                          Duplicate
+                        </button>
+                      </>
+                    ) : (
+                      <a className="button" href={api.documentUrl(song.id)} download aria-label={`Save ${song.title} to a file`}>
+                        Save to a file
+                      </a>
+                    )}
                     <button type="button" onClick={() => void remove(song)} aria-label={`Delete ${song.title}`}>
                       Delete
                     </button>

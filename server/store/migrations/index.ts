@@ -1,8 +1,12 @@
 import type { Knex } from "knex";
 import * as songs from "./001_songs";
+import * as summaries from "./002_summaries";
 
 /** All migrations in order; a new one is one file and one line here. */
-const LIST: [name: string, migration: Knex.Migration][] = [["001_songs", songs]];
+const LIST: [name: string, migration: Knex.Migration][] = [
+  ["001_songs", songs],
+  ["002_summaries", summaries],
+];
 
 export const migrations: Knex.MigrationSource<string> = {
   getMigrations: () => Promise.resolve(LIST.map(([name]) => name)),
