@@ -17,8 +17,9 @@ const ORDER = [
   "notation",
   "reharm",
   "groove",
+  "facts",
   "bass",
-  "line",
+  "follow",
   "check",
   "format",
 ];

@@ -2,6 +2,7 @@ import {
   applyEdit,
   BASS_STYLES,
   bassRequest,
+  factsOf,
   measuresOf,
   must,
   newSong,
@@ -50,7 +51,7 @@ export function gridSong({ key, line, meter, kick }: Omit<Case, "style"> & { key
   const base = must(newSong({ title: "Grid", key, meter, bars: 4 }));
   const edit = (song: Song, e: Edit) => must(applyEdit(song, e)).song;
   let song = edit(base, { do: "setLine", section: "s1", line });
-  const { meter: read } = must(bassRequest(song, { section: "s1", part: "bass" })).ctx;
+  const { meter: read } = must(bassRequest(factsOf(song), { section: "s1", part: "bass" })).ctx;
   const pattern = DRUM_PATTERNS.find((p) => p.id === kick);
   if (pattern) song = edit(song, { do: "setDrums", section: "s1", lanes: patternLanes(pattern, read, 4) });
   if (kick === "pushed")
@@ -81,9 +82,9 @@ export function judge(c: Case & { key: string }, seed = 4): Outcome {
   const song = gridSong(c);
   const request = { section: "s1", part: "bass", style: c.style, seed };
   const lines = must(tryWriteBass(song, request));
-  const { ctx, style } = must(bassRequest(song, request));
+  const { ctx, style } = must(bassRequest(factsOf(song), request));
   const { report, conflicts } = lines[0]!;
-  const unmet = measuresOf(report, ctx.meter, style, ctx.settings).filter((m) => m.met === false);
+  const unmet = measuresOf(report, { style, settings: ctx.settings, meter: ctx.meter }).filter((m) => m.met === false);
   const named = new Set(conflicts.flatMap((x) => x.measures));
   return { lines: lines.length, unmet, unexplained: unmet.filter((m) => !named.has(m.id)), conflicts, report };
 }

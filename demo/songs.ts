@@ -6,7 +6,6 @@ import {
   newSong,
   parseMeter,
   patternLanes,
-  settingName,
   storeVoicing,
   QUARTER,
   voiceSection,
@@ -90,8 +89,9 @@ function lanterns(): Song {
   );
   const withChorus = build(base, [
     { do: "setPart", part: "melody", name: "Orla, voice", instrument: "mezzo" },
-    { do: "setPart", part: "bass", settings: { style: "root-anchored", glides: false }, instrument: "doubleBass" },
-    { do: "setPart", part: "keys", settings: { register: -5 } },
+    { do: "setPart", part: "bass", instrument: "doubleBass" },
+    { do: "setPlaying", part: "bass", bass: { style: "root-anchored", slides: "none" } },
+    { do: "setPlaying", part: "keys", voicing: { register: -5 } },
     { do: "setLine", section: "s1", line: "| Ebmaj9 | Cm7 | Fm9 | Bb9sus4 Bb7 | Gm7 | Cm7 Cm7/Bb | Abmaj7 Abm6 | Bb7sus4 Bb7 |" },
     { do: "addSection", name: "Chorus", bars: 8 },
   ]);
@@ -149,7 +149,7 @@ function cider(): Song {
     build(base, [
       { do: "setPart", part: "melody", name: "Clarinet", instrument: "clarinet" },
       { do: "setPart", part: "keys", name: "Electric piano", instrument: "electricPiano" },
-      { do: "setPart", part: "bass", settings: { style: "kick-locked" } },
+      { do: "setPlaying", part: "bass", bass: { style: "kick-locked" } },
       { do: "setSection", section: "s1", name: "Strut" },
       { do: "setLine", section: "s1", line: "| Dm9 | Gm7 | Bbmaj9 | A7sus4 A7 | Dm9 | Fmaj7/C | Bbmaj9 | Em7b5 A7(b9) |" },
       {
@@ -185,9 +185,15 @@ function hayloft(): Song {
         part: "keys",
         name: "Guitar",
         instrument: "nylonGuitar",
-        settings: { rhythm: "low-high", register: 8, strum: 10, human: 6, seed: 2 },
       },
-      { do: "setPart", part: "bass", instrument: "doubleBass", settings: { style: "root-fifth-octave" } },
+      {
+        do: "setPlaying",
+        part: "keys",
+        comp: { rhythm: "low-high", strum: 10, human: 6, seed: 2 },
+        voicing: { register: 8 },
+      },
+      { do: "setPart", part: "bass", instrument: "doubleBass" },
+      { do: "setPlaying", part: "bass", bass: { style: "root-fifth-octave" } },
       { do: "setSection", section: "s1", name: "Round" },
       { do: "setLine", section: "s1", line: "| Gmaj7 | Em7 | Am7 | D7sus4 | Bm7 | E7(b9) | Am9 | D7 |" },
       {
@@ -196,7 +202,7 @@ function hayloft(): Song {
         role: "chords",
         instrument: "strings",
         link: { kind: "high", from: "keys" },
-        settings: { notes: 1 },
+        playing: { comp: { notes: 1 } },
       },
       {
         do: "setNotes",
@@ -243,8 +249,9 @@ function shed(): Song {
   ];
   let song = build(base, [
     { do: "setPart", part: "melody", name: "Vi, voice", instrument: "alto" },
-    { do: "setPart", part: "keys", name: "Organ", instrument: "organ", settings: { rhythm: "offbeats" } },
-    { do: "setPart", part: "bass", settings: { style: "stab-bounce" } },
+    { do: "setPart", part: "keys", name: "Organ", instrument: "organ" },
+    { do: "setPlaying", part: "keys", comp: { rhythm: "offbeats" } },
+    { do: "setPlaying", part: "bass", bass: { style: "stab-bounce" } },
     { do: "setSection", section: "s1", name: "Shed" },
     { do: "setLine", section: "s1", line: "| Em7 | A9 | Em7 | A9 | Cmaj7 | Bm7 | Am7 | B7(#9) |" },
     ...pattern("breakbeat", 8),
@@ -274,9 +281,10 @@ function shed(): Song {
       ),
     },
     {
-      do: "setPart",
+      do: "setPlaying",
       part: "bass",
-      settings: { [settingName("style", tailgate)]: "arpeggio", [settingName("ownFigure", tailgate)]: true },
+      section: tailgate,
+      bass: { style: "arpeggio", ownFigure: true },
     },
   ]);
   for (const { id } of song.sections) {

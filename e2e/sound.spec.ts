@@ -1,4 +1,4 @@
-import { midiFrequency, realize, secondsAt, type RealSong, type Song } from "../core/src/index";
+import { midiFrequency, realize, secondsAt, type RealizedSong, type Song } from "../core/src/index";
 import { expect, test } from "./fixtures";
 
 /** Energy of a frequency in a stretch of samples (Goertzel), by sample. */
@@ -38,7 +38,7 @@ test("the demo rendered offline: notes at their times and pitches, silence where
   const song = (await made.json()) as Song;
   await page.goto(`/songs/${song.id}/chords`);
   await expect(page.locator("[data-chord]").first()).toBeVisible();
-  const real: RealSong = realize(song, { section: "s1" });
+  const real: RealizedSong = realize(song, { section: "s1" });
   const at = (tick: number) => secondsAt(real, tick);
   for (const part of ["bass", "melody"]) {
     const { samples, rate } = await page.evaluate((p) => window.orchard!.render({ section: "s1", solo: [p] }), part);

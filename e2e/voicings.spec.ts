@@ -70,7 +70,7 @@ test("one key each: inversion, style, register, instrument; a wanted top note; a
 
   await page.getByRole("tab", { name: "Path" }).click();
   await page.getByRole("tab", { name: "Path" }).press("r");
-  await expect.poll(async () => (await part(page, "Piano")).settings.register).toBe(-1);
+  await expect.poll(async () => (await part(page, "Piano")).playing.voicing?.register).toBe(-1);
   await page.keyboard.press("v");
   await expect(page.getByLabel("Style")).toHaveValue("every");
   await page.keyboard.press("o");
@@ -109,7 +109,7 @@ test("parts from one harmony: a guitar in a rhythm, a pad, block chords; they fo
   await expect(page.getByRole("region", { name: "Guitar" }).locator("[data-note]")).not.toHaveCount(0);
   const step = page.getByRole("button", { name: "Step 1: silent" });
   await step.click();
-  await expect.poll(async () => (await part(page, "Guitar")).settings.rhythm).toBe("x...X.......X...");
+  await expect.poll(async () => (await part(page, "Guitar")).playing.comp?.rhythm).toBe("x...X.......X...");
 
   await page.getByRole("button", { name: "Pad", exact: true }).click();
   const pad = page.getByRole("region", { name: "Pad" }).locator("[data-note]");
@@ -158,14 +158,14 @@ test("guitar: the easiest capo for the song is taken, its shapes are drawn, anot
   const capos = page.getByRole("list", { name: "Capos" });
   await expect(capos).toContainText("Capo 3: think in C major", { timeout: 40_000 });
   await capos.getByRole("button", { name: "Take" }).first().click();
-  await expect.poll(async () => (await part(page, "Piano")).settings.capo).toBe(3);
+  await expect.poll(async () => (await part(page, "Piano")).playing.voicing?.capo).toBe(3);
   const tuning = page.getByLabel("Tuning, lowest drawn string first");
   await tuning.fill("D2 A2 H3 G3 B3 E4");
   await tuning.press("Enter");
   await expect(page.locator(".problem-bar")).toContainText('"H3" is no note');
   await tuning.fill("D2 A2 D3 G3 B3 E4");
   await tuning.press("Enter");
-  await expect.poll(async () => (await part(page, "Piano")).settings.tuning).toBe("D2 A2 D3 G3 B3 E4");
+  await expect.poll(async () => (await part(page, "Piano")).playing.voicing?.tuning?.join(" ")).toBe("D2 A2 D3 G3 B3 E4");
 });
 
 test("an instrument of one's own is made and changed; what cannot be is refused", async ({ page }) => {

@@ -54,7 +54,7 @@ export { bendTone, COLORS, hasColor, moveBySemitones, moveInScale, toggleColor, 
 export { chordOfTones } from "./chord/parse";
 export { parseProgression } from "./song/progression";
 export { quantize, quantizeHits, type PlayedNote, type Quantize } from "./song/played";
-export { DRUM_KINDS, DRUMS, TUNABLE, type DrumKind } from "./song/drums";
+export { DRUM_KINDS, DRUMS, TUNABLE, type DrumKind } from "./instrument/drums";
 export {
   LIMITS,
   PROFILES,
@@ -65,15 +65,23 @@ export {
   type Hit,
   type Lane,
   type Link,
+  type Entry,
+  type Matter,
   type Note,
-  type Occurrence,
   type OwnInstrument,
   type Part,
+  type Pass,
+  type Playing,
+  type PlayingOf,
   type Profile,
   type Reason,
   type Section,
+  type Singer,
+  type Slide,
   type Song,
+  type Take,
   type Waiver,
+  type Way,
 } from "./song/schema";
 export {
   MIGRATIONS,
@@ -87,22 +95,27 @@ export {
   sectionTempo,
   type NewSong,
 } from "./song/document";
-export type { Applied, Edit } from "./song/edit";
-export { applyEdit } from "./song/edits";
+export { applyEdit, EDITS, type Applied, type Edit } from "./song/edits";
+export type { EditDefinition } from "./song/edits/define";
+export { drumOf, drumPlayer, type PlayerId } from "./song/players";
+export { ownerOf, playingOf, type Level, type Where } from "./song/playing";
+export { findPlace, passPlace, sectionPlace, type Place } from "./song/place";
+export { createMemory, factsOf, type Fact, type Memory, type Reader } from "./facts/memory";
+export * from "./facts/facts";
 export { spellAt } from "./song/spell";
-export { describeReason, REASON_WORDS } from "./song/reason";
+export { because, describeReason, REASONS, weightOfReason, type ReasonId, type ReasonParams } from "./song/reasons";
 export {
   chordAtTick,
   realize,
   secondsAt,
   sectionAt,
   tickAt,
-  type RealChord,
-  type RealHit,
-  type RealNote,
-  type RealPart,
-  type RealSection,
-  type RealSong,
+  type RealizedChord,
+  type RealizedHit,
+  type RealizedNote,
+  type RealizedPart,
+  type RealizedSection,
+  type RealizedSong,
 } from "./song/realize";
 export { cheapestPath, cheapestPaths, prepare, type Lattice, type Path } from "./lattice/lattice";
 export { kicks, LOUD_KICK, type KickHit } from "./slice/accents";
@@ -176,7 +189,6 @@ export {
   storeVoicing,
   tuneOver,
   voiceSection,
-  weightSetting,
   type CapoChoice,
   type SectionPath,
   type SectionVoicing,
@@ -213,9 +225,12 @@ export { euclid } from "./groove/euclid";
 export { DRUM_PATTERNS, mergeLanes, patternLanes, roll, stepHits, withFill, withVariation, type DrumPattern } from "./groove/patterns";
 export { syncopation, syncopations, type Syncopation } from "./groove/syncopation";
 export { reasonOf } from "./bass/reasons";
-export { reportBass, type BassReport, type ReportLink, type ToneUse } from "./bass/report";
-export { judgeBass, type BassVerdict, type JustifiedNote } from "./bass/judge";
-export { measuresOf, type Measure } from "./bass/measures";
+export { reportBass } from "./bass/report";
+export { bassVerdictAt, judgeBass, type BassVerdict, type JustifiedNote } from "./bass/judge";
+export { BASS_MEASURES, measuresOf, reportOf, type BassReport, type Measure } from "./bass/measures";
+export type { Aim, BassMeasure } from "./bass/measures/measure";
+export type { ToneUse } from "./bass/measures/chordTones";
+export { bassStyle, bassStyleOf, usualFor } from "./bass/chosen";
 export { adaptBass } from "./bass/adapt";
 export { BASS_STYLES } from "./bass/styles";
 export type { BassStyle, BassTargets } from "./bass/style";
@@ -223,9 +238,10 @@ export { buildUp, gates, justified, thinOut, type Gate, type ShapeStep } from ".
 export { impliedChords, impliedRoots, type ImpliedRoot } from "./bass/implied";
 export { bassLayers, drumAsBass, layerOffers, type BassLayer, type BassLayers, type LayerOffer, type LayerProblem } from "./bass/layers";
 export { weavePlan, type WeavePlace } from "./bass/others";
-export { settingName, settingsOf, styleOf, USUAL_SETTINGS, type BassSettings } from "./bass/settings";
+export { bassSettings, USUAL_SETTINGS, type BassSettings } from "./bass/settings";
 export { bassRequest, tryWriteBass, writeBass, type BassLine, type BassRequest } from "./bass/write";
 export type { Conflict } from "./bass/conflicts";
+export { follow, followChange, laidOutParts, withFollowing, type FollowOptions } from "./follow/follow";
 export { checkSong, createChecker, PROFILE_WORDS, type Checker } from "./check/check";
 export { RULES } from "./check/rules";
 export type { Finding, Fix, Rule, Severity } from "./check/rule";

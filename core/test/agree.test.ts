@@ -4,6 +4,7 @@ import {
   agreeOnAccents,
   applyEdit,
   bassRequest,
+  factsOf,
   moveAway,
   must,
   nearness,
@@ -66,15 +67,15 @@ describe("where players rub", () => {
     const chop = edit(
       song,
       ...song.sections[0]!.chords.map((c): Edit => ({ do: "pinVoicing", section: "s1", part: "keys", chord: c.id, pitches: ["C4", "F4"] })),
-      { do: "setPart", part: "keys", settings: { rhythm: "x......x--......" } },
+      { do: "setPlaying", part: "keys", comp: { rhythm: "x......x--......" } },
     );
     const agreed = must(agreeOnAccents(chop, "s1"));
     expect(agreed.players.map((p) => p.id)).toEqual(["keys"]);
     const after = edit(chop, agreed.edit);
-    expect(after.parts.find((p) => p.id === "keys")!.settings.rhythm).toBe("x.......x-......");
+    expect(after.parts.find((p) => p.id === "keys")!.playing.comp?.rhythm).toBe("x.......x-......");
   });
   test("weaving takes the kick and who stands clear of it, and leaves what would smear", () => {
-    const { ctx } = must(bassRequest(rubbing, { section: "s1", part: "bass", style: "weave" }));
+    const { ctx } = must(bassRequest(factsOf(rubbing), { section: "s1", part: "bass", style: "weave" }));
     expect(weavePlan(ctx).map((p) => [p.step, p.take])).toEqual([
       [0, true],
       [7, false],

@@ -149,7 +149,7 @@ test("every offer for any song can be taken and stored, and the bass can follow 
 test("any song is voiced in every style, if need be freely", () => {
   run((s) => {
     for (const { id } of VOICING_STYLES) {
-      const styled = must(applyEdit(s, { do: "setPart", part: "keys", settings: { style: id } })).song;
+      const styled = must(applyEdit(s, { do: "setPlaying", part: "keys", voicing: { style: id } })).song;
       const voiced = must(voiceSection(styled, "s1", "keys"));
       expect([id, voiced.ids.length]).toEqual([id, s.sections[0]!.chords.filter((c) => c.symbol !== "N.C.").length]);
     }

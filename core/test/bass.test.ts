@@ -1,4 +1,5 @@
 import {
+  applyEdit,
   BASS_STYLES,
   bassRequest,
   bassPc,
@@ -14,8 +15,8 @@ import {
   pitchMidi,
   realize,
   reportBass,
-  settingName,
-  settingsOf,
+  bassSettings,
+  factsOf,
   tryWriteBass,
   type BassLine,
   type BassSettings,
@@ -177,23 +178,20 @@ describe("settings", () => {
       write(minor, "kick-locked", { overMinor: "third", density: 1, octaves: "none" })[0]!.report.overMinor.third,
     ).toBeGreaterThanOrEqual(write(minor, "kick-locked", { overMinor: "fifth", density: 1, octaves: "none" })[0]!.report.overMinor.third);
   });
-  test("what is set for a section counts there alone, and a value that is none is passed over", () => {
-    const song = edit(plain, {
-      do: "setPart",
-      part: "bass",
-      settings: {
-        density: 0.2,
-        [settingName("density", "s1")]: 0.9,
-        [settingName("gate", "s1")]: "sideways",
-        [settingName("style", "s1")]: "walking",
-      },
-    });
+  test("what is set for a section counts there alone, and a value that is none is refused", () => {
+    const song = edit(
+      plain,
+      { do: "setPlaying", part: "bass", bass: { density: 0.2 } },
+      { do: "setPlaying", part: "bass", section: "s1", bass: { density: 0.9, style: "walking" } },
+    );
+    expect(applyEdit(song, { do: "setPlaying", part: "bass", bass: { gate: "sideways" as "cut" } }).ok).toBe(false);
     const part = song.parts.find((p) => p.id === "bass")!;
-    expect([settingsOf(part, "s1").density, settingsOf(part, "s2").density, settingsOf(part, "s1").gate]).toEqual([0.9, 0.2, "ring"]);
-    expect(must(bassRequest(song, at)).style.id).toBe("walking");
+    const here = bassSettings(part, song.sections[0]);
+    expect([here.density, bassSettings(part, undefined).density, here.gate]).toEqual([0.9, 0.2, "ring"]);
+    expect(must(bassRequest(factsOf(song), at)).style.id).toBe("walking");
     // A copy of the section is played as it is.
     const copied = edit(song, { do: "addSection", name: "Again", bars: 4, copyOf: "s1" });
-    expect(must(bassRequest(copied, { section: copied.sections[1]!.id, part: "bass" })).style.id).toBe("walking");
+    expect(must(bassRequest(factsOf(copied), { section: copied.sections[1]!.id, part: "bass" })).style.id).toBe("walking");
   });
   test("a figure of its own differs from the one of the other section", () => {
     let song = edit(groovy, { do: "addSection", name: "Chorus", bars: 4, copyOf: "s1" });
@@ -257,9 +255,9 @@ test("pinned notes stay as they are, and what they prevent is named", () => {
 
 test("glides lead into the next note", () => {
   const [line] = write(songWith({ line: "| C | F | C | G |", kicks: BEATS }), "root-anchored", { slides: "some" });
-  const gliding = line!.notes.filter((n) => n.glideTo);
+  const gliding = line!.notes.filter((n) => n.slide);
   expect(gliding.length).toBeGreaterThan(0);
-  for (const n of gliding) expect(line!.notes.find((m) => m.start === n.start + n.duration)!.pitch).toBe(n.glideTo);
+  for (const n of gliding) expect(line!.notes.find((m) => m.start === n.start + n.duration)!.pitch).toBe(n.slide!.to);
 });
 
 test("the report measures what is there, and each measure points at its notes", () => {
@@ -298,19 +296,18 @@ test("the report measures what is there, and each measure points at its notes", 
   expect(report.silence).toBeCloseTo(3 / 8);
   expect(report.stepwise).toBeCloseTo(2 / 4);
   const notes = song.sections[0]!.notes.bass!;
-  expect(report.links.outside).toEqual([notes[1]!.id, notes[4]!.id]);
+  expect(report.links.longestOutside).toEqual([notes[1]!.id, notes[4]!.id]);
   expect(report.links.backbeats).toEqual([notes[3]!.id]);
   const style = BASS_STYLES.find((s) => s.id === "kick-locked")!;
-  const rows = measuresOf(
-    report,
-    must(parseMeter("4/4")),
+  const rows = measuresOf(report, {
+    meter: must(parseMeter("4/4")),
     style,
-    settingsOf(
+    settings: bassSettings(
       song.parts.find((p) => p.id === "bass")!,
-      "s1",
+      song.sections[0],
       style.usual,
     ),
-  );
+  });
   expect(rows.filter((r) => r.met === false).map((r) => r.id)).toEqual(
     expect.arrayContaining(["chordTime", "longestOutside", "accents", "approaches", "reasons", "backbeats"]),
   );

@@ -80,7 +80,7 @@ describe("thin out and build up", () => {
     song = edit(song, { do: "keepTake", ...at, name: "first" }, { do: "keepTake", ...at, name: "again" });
     expect(song.takes.map((t) => t.name)).toEqual(["first"]);
     song = edit(song, must(thinOut(song, at)).edit, { do: "keepTake", ...at, name: "thinner" });
-    song = edit(song, { do: "setNotes", ...at, notes: song.takes[0]!.notes });
+    song = edit(song, { do: "setNotes", ...at, notes: song.takes[0]!.notes!.bass! });
     expect(notesOf(song)).toEqual(before);
     for (let i = 0; i < 40; i++)
       song = edit(

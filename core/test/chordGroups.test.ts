@@ -33,7 +33,7 @@ test.each<[string, (s: Song) => Edit, string]>([
   ["a border past its chord", (s) => ({ do: "setBorder", section, chord: ids(s, 2)[0]!, start: 3840 }), "edit.border"],
   ["reversing chords that are apart", (s) => ({ do: "arrangeChords", section, chords: ids(s, 0, 3), how: "reverse" }), "edit.chords"],
   ["swapping three", (s) => ({ do: "arrangeChords", section, chords: ids(s, 0, 1, 2), how: "swap" }), "edit.swap"],
-  ["no chord", () => ({ do: "pinChords", section, chords: ["x"], pinned: true }), "edit.chords"],
+  ["no chord", () => ({ do: "pinChords", section, chords: ["x"], pinned: true }), "edit.chord"],
   [
     "a chord outside its stretch",
     () => ({ do: "setChords", section, from: 0, to: 960, chords: [{ start: 0, duration: 1920, symbol: "C" }] }),

@@ -12,6 +12,7 @@ import {
   storeVoicing,
   voiceSection,
   type Link,
+  type PlayingOf,
   type Song,
 } from "../src/index";
 import { edit, songWith } from "./helpers";
@@ -28,8 +29,8 @@ const base = edit(plain, storeVoicing("s1", "keys", must(voiceSection(plain, "s1
 const keys = base.sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.map(pitchMidi).sort((a, b) => a - b));
 
 /** The notes of a part of a kind that plays the piano's voicings. */
-const play = (kind: Link["kind"], settings: Song["parts"][number]["settings"] = {}, from: Song = base) => {
-  const song = edit(from, { do: "addPart", name: "X", role: "chords", instrument: "pad", link: { kind, from: "keys" }, settings });
+const play = (kind: Link["kind"], comp: PlayingOf<"comp"> = {}, from: Song = base) => {
+  const song = edit(from, { do: "addPart", name: "X", role: "chords", instrument: "pad", link: { kind, from: "keys" }, playing: { comp } });
   return realize(song, { section: "s1" }).parts[0]!.notes;
 };
 const at = (notes: ReturnType<typeof play>) => [...new Set(notes.map((n) => n.start / 480))];

@@ -1,4 +1,4 @@
-import { applyEdit, checkSong, describeReason, must, REASON_WORDS, reportBass, sliceSong, spoken } from "../src/index";
+import { applyEdit, checkSong, describeReason, must, REASONS, reportBass, sliceSong, spoken } from "../src/index";
 import { demoSongs } from "../../demo/songs";
 
 describe("the demo is sound music", () => {
@@ -20,7 +20,7 @@ describe("the demo is sound music", () => {
     }
   });
   test("reasons are words", () => {
-    for (const id of Object.keys(REASON_WORDS))
+    for (const id of Object.keys(REASONS))
       expect(describeReason({ id, params: { pitch: "Eb", chord: "Ebmaj7", role: "b3", target: "C", interval: "semitone" } })).not.toMatch(
         /[{}]/,
       );

@@ -87,10 +87,12 @@ test("a guitar part is made of shapes, position changes count, and the capo that
   expect(capos[0]).toMatchObject({ capo: 3, keyOfShapes: "C major" });
   expect(capos[0]!.strain).toBeLessThan(capos.find((c) => c.capo === 0)!.strain);
   const free = must(voiceSection(song, "s1", "keys"));
-  const still = must(voiceSection(edit(song, { do: "setPart", part: "keys", settings: { "w.hand": 3 } }), "s1", "keys"));
+  const still = must(voiceSection(edit(song, { do: "setPlaying", part: "keys", voicing: { weights: { hand: 3 } } }), "s1", "keys"));
   expect(still.terms.hand! / 3).toBeLessThanOrEqual(free.terms.hand! + 1e-9);
   // Another tuning is searched as it is.
-  const open = must(voiceSection(edit(song, { do: "setPart", part: "keys", settings: { tuning: "D2 A2 D3 F#3 A3 D4" } }), "s1", "keys"));
+  const open = must(
+    voiceSection(edit(song, { do: "setPlaying", part: "keys", voicing: { tuning: ["D2", "A2", "D3", "F#3", "A3", "D4"] } }), "s1", "keys"),
+  );
   for (const { shape } of open.chords) expect(shape!.frets).toHaveLength(6);
 });
 

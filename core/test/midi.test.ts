@@ -93,7 +93,7 @@ function golden(): Song[] {
     section: "s1",
     part: "bass",
     notes: [
-      { start: 0, duration: 480, pitch: "C2", velocity: 90, glideTo: "G2", offset: 12 },
+      { start: 0, duration: 480, pitch: "C2", velocity: 90, slide: { kind: "glide", to: "G2" }, offset: 12 },
       { start: 480, duration: 240, pitch: "G2", velocity: 70 },
     ],
   });

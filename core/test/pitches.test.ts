@@ -1,4 +1,4 @@
-import { BASS_STYLES, bassRequest, mod, must } from "../src/index";
+import { BASS_STYLES, bassRequest, factsOf, mod, must } from "../src/index";
 import { figures } from "../src/bass/context";
 import { choosePitches, pitchSlots, stepCost, type PitchSlot } from "../src/bass/pitches";
 import type { Slot } from "../src/bass/style";
@@ -47,7 +47,7 @@ test.each(BASS_STYLES.filter((s) => !s.pedals).flatMap((s) => [4, 2, 1].map((lim
   (id, limit) => {
     const song = songWith({ key: "C major", line: "| Am7 | F |", kicks: [[0, 100]] });
     const narrow = { ...song, parts: song.parts.map((p) => (p.id === "bass" ? { ...p, range: ["E1", "G2"] as [string, string] } : p)) };
-    const { ctx, style } = must(bassRequest(narrow, { section: "s1", part: "bass", style: id, settings: { pitches: limit } }));
+    const { ctx, style } = must(bassRequest(factsOf(narrow), { section: "s1", part: "bass", style: id, settings: { pitches: limit } }));
     const slots = pitchSlots(ctx, style, SHORT);
     const found = choosePitches(ctx, style, slots)!;
     const best = brute(slots, (a, b, to) => stepCost(style, ctx.settings.octaves, a, b, to.use === "octave"), figures(ctx), limit);

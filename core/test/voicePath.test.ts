@@ -16,7 +16,6 @@ import {
   voicePaths,
   voiceSection,
   voicingSpace,
-  weightSetting,
 } from "../src/index";
 import { edit, songWith } from "./helpers";
 
@@ -180,19 +179,19 @@ test("turning: every voice to the next tone, so that spreads keep their kind, th
 });
 
 test("weights and the register live with the part: a setting null goes back to the usual", () => {
-  const low = edit(song, { do: "setPart", part: "keys", settings: { register: -8 } });
+  const low = edit(song, { do: "setPlaying", part: "keys", voicing: { register: -8 } });
   const mean = (s: typeof song) =>
     voiced(s)
       .chords.flatMap((c) => c.pitches.map(pitchMidi))
       .reduce((a, b, _, l) => a + b / l.length, 0);
   expect(mean(low)).toBeLessThan(mean(song) - 3);
-  const weighed = edit(song, { do: "setPart", part: "keys", settings: { [weightSetting("motion")]: 3 } });
-  const back = edit(weighed, { do: "setPart", part: "keys", settings: { [weightSetting("motion")]: null } });
-  expect(back.parts.find((p) => p.id === "keys")!.settings).toEqual(song.parts.find((p) => p.id === "keys")!.settings);
+  const weighed = edit(song, { do: "setPlaying", part: "keys", voicing: { weights: { motion: 3 } } });
+  const back = edit(weighed, { do: "setPlaying", part: "keys", voicing: { weights: { motion: null } } });
+  expect(back.parts.find((p) => p.id === "keys")!.playing).toEqual(song.parts.find((p) => p.id === "keys")!.playing);
 });
 
 test("a stretch past an octave comes with a layout that spares the hand, of whatever style", () => {
-  const wide = edit(song, { do: "setPart", part: "keys", settings: { style: "open", hands: 1, span: 17, voices: 3 } });
+  const wide = edit(song, { do: "setPlaying", part: "keys", voicing: { style: "open", hands: 1, span: 17, voices: 3 } });
   const { chords: out, easier, ids } = voiced(wide);
   const far = ids.filter((_, i) => pitchMidi(out[i]!.pitches.at(-1)!) - pitchMidi(out[i]!.pitches[0]!) > 12);
   expect(far.length).toBeGreaterThan(0);

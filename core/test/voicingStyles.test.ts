@@ -109,7 +109,7 @@ describe("four parts (Kostka & Payne, Tonal Harmony; Huron 2001)", () => {
 });
 
 test("a style that does not suit a chord says so and lays it out freely; an unknown style is an error by name", () => {
-  const song = edit(songWith({ line: "| Dm9 | G13 | C | F5 |" }), { do: "setPart", part: "keys", settings: { style: "rootless" } });
+  const song = edit(songWith({ line: "| Dm9 | G13 | C | F5 |" }), { do: "setPlaying", part: "keys", voicing: { style: "rootless" } });
   const voiced = must(voiceSection(song, "s1", "keys"));
   expect(voiced.instead).toEqual(song.sections[0]!.chords.slice(2).map((c) => c.id));
   expect(voiced.chords.every((c) => c.pitches.length > 1)).toBe(true);
@@ -118,5 +118,5 @@ test("a style that does not suit a chord says so and lays it out freely; an unkn
     error: { code: "voicing.style", hint: expect.stringContaining("rootless") },
   });
   // A song from a later version with a style this one does not know still sounds.
-  expect(must(voiceSection(edit(song, { do: "setPart", part: "keys", settings: { style: "later" } }), "s1", "keys")).instead).toEqual([]);
+  expect(must(voiceSection(edit(song, { do: "setPlaying", part: "keys", voicing: { style: "later" } }), "s1", "keys")).instead).toEqual([]);
 });

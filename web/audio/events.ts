@@ -1,11 +1,12 @@
 import {
+  drumPlayer,
   instrumentOf,
   pitchMidi,
   QUARTER,
   secondsAt,
   type Drum,
   type Midi,
-  type RealSong,
+  type RealizedSong,
   type Seconds,
   type SoundKind,
   type Ticks,
@@ -59,7 +60,7 @@ export interface Schedule {
 
 /** Everything that sounds between two positions, from the played positions of the realized song: what is heard is what is written. */
 export function schedule(
-  real: RealSong,
+  real: RealizedSong,
   { from = 0, to = real.duration, solo = [], click = false, countIn = false, speed = 1 }: EventOptions = {},
 ): Schedule {
   const events: SoundEvent[] = [];
@@ -96,7 +97,7 @@ export function schedule(
   const drums = real.parts.find((p) => p.role === "drums");
   if (drums)
     for (const hit of real.hits)
-      if (hit.start >= from && hit.start < to && (audible(drums.id, drums.muted) || solo.includes(`drum:${hit.drum}`)))
+      if (hit.start >= from && hit.start < to && (audible(drums.id, drums.muted) || solo.includes(drumPlayer(hit.drum))))
         events.push({
           kind: "drum",
           time: Math.max(0, at(hit.played)),

@@ -1,10 +1,10 @@
 import * as Tone from "tone";
-import { tickAt, secondsAt, type Drum, type Midi, type RealSong, type Ticks } from "../../core/src/index";
+import { tickAt, secondsAt, type Drum, type Midi, type RealizedSong, type Ticks } from "../../core/src/index";
 import { Band } from "./band";
 import { playersOf, schedule, type EventOptions, type Player as Part } from "./events";
 
 interface Job {
-  real: RealSong;
+  real: RealizedSong;
   options: EventOptions & { from: Ticks; to: Ticks };
   loop: boolean;
   lead: number;
@@ -30,7 +30,7 @@ export class Player {
     return this.band;
   }
 
-  async play(real: RealSong, options: EventOptions & { from: Ticks; to: Ticks }, loop: boolean, startAt?: Ticks): Promise<void> {
+  async play(real: RealizedSong, options: EventOptions & { from: Ticks; to: Ticks }, loop: boolean, startAt?: Ticks): Promise<void> {
     const band = await this.prepare(playersOf(real));
     this.halt();
     this.job = { real, options, loop, lead: 0 };
@@ -45,7 +45,7 @@ export class Player {
   }
 
   /** The same stretch with another version of the song or other options, without a stop. */
-  update(real: RealSong, options: Partial<EventOptions>): void {
+  update(real: RealizedSong, options: Partial<EventOptions>): void {
     if (!this.job || !this.band) return;
     this.job = { ...this.job, real, options: { ...this.job.options, ...options, countIn: this.job.lead > 0 } };
     Tone.getTransport().cancel();
@@ -112,7 +112,7 @@ export class Player {
 }
 
 /** Renders a realized song without playing it: samples of the left channel. Sampled and synthesized sounds are the same as in `Player`. */
-export async function render(real: RealSong, options: EventOptions = {}, tail = 0.5): Promise<{ samples: Float32Array; rate: number }> {
+export async function render(real: RealizedSong, options: EventOptions = {}, tail = 0.5): Promise<{ samples: Float32Array; rate: number }> {
   const plan = schedule(real, options);
   const buffer = await Tone.Offline(
     async ({ transport }) => {

@@ -1,5 +1,5 @@
 import { create } from "zustand";
-import { realize, type Drum, type Midi, type RealSong, type Song, type Ticks } from "../../core/src/index";
+import { realize, type Drum, type Midi, type RealizedSong, type Song, type Ticks } from "../../core/src/index";
 import { useSong } from "../store/song";
 import { useView } from "../store/view";
 import { playersOf } from "./events";
@@ -29,7 +29,7 @@ export const useSound = create<SoundState>(() => ({ playing: false, loading: fal
 let silent: string | null = null;
 export const silence = (part: string | null): void => void (silent = part);
 
-function realNow(song: Song): RealSong {
+function realNow(song: Song): RealizedSong {
   const real = realize(song, useView.getState().wholeSong ? {} : { section: useView.getState().section });
   if (!silent) return real;
   const parts = real.parts.map((p) => (p.id === silent ? { ...p, notes: [] } : p));

@@ -62,7 +62,7 @@ const Item = memo(function Item({ finding: f, number, section, meter }: ItemProp
         {f.waived !== undefined ? (
           <p className="small">
             Left: “{f.waived}”{" "}
-            <button type="button" onClick={() => edit({ do: "unwaive", finding: f.id })}>
+            <button type="button" onClick={() => edit({ do: "unwaive", waiver: f.waiver! })}>
               Judge it again
             </button>
           </p>

@@ -1,5 +1,5 @@
 import { memo } from "react";
-import { chordPitchClasses, mod, parseKey, rootPc, tensions, typeset, type Midi, type RealNote } from "../../core/src/index";
+import { chordPitchClasses, mod, parseKey, rootPc, tensions, typeset, type Midi, type RealizedNote } from "../../core/src/index";
 import { useView } from "../store/view";
 import type { Axis, ScoreData } from "./data";
 import { HEAD } from "./NoteMark";
@@ -85,7 +85,7 @@ export const LaneBack = memo(function LaneBack({ data, axis, low, high, height, 
 });
 
 /** Height that is left for notes: words take two lines of their own. */
-export const laneFoot = (notes: readonly RealNote[], height: number): number => (notes.some((n) => n.lyric) ? height - 24 : height);
+export const laneFoot = (notes: readonly RealizedNote[], height: number): number => (notes.some((n) => n.lyric) ? height - 24 : height);
 
 /** Octave marks for the header of a lane. */
 export function octaves(low: Midi, high: Midi): Midi[] {

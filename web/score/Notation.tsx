@@ -12,8 +12,8 @@ import { drawStaves, type Placed, type StaffPart } from "./engraving";
 function partOf(data: ScoreData, part: Part, written: boolean): StaffPart | null {
   const engraved = engrave(data.song, data.section.id, part.id, { written });
   if (!engraved.ok) return null;
-  const tuning = typeof part.settings.tuning === "string" ? part.settings.tuning.split(/\s+/) : undefined;
-  const neck = neckOf(instrumentOf(part.instrument, data.song), Number(part.settings.capo ?? 0), tuning);
+  const { capo, tuning } = part.playing.voicing ?? {};
+  const neck = neckOf(instrumentOf(part.instrument, data.song), capo, tuning);
   return { ...engraved.value, ...(neck ? { tab: tablature(engraved.value, neck) } : {}) };
 }
 

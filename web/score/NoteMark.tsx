@@ -1,10 +1,10 @@
 import { memo } from "react";
-import { KIND_WORDS, positionText, ROLE_WORDS, spoken, typeset, type Meter, type RealNote, type RoleSpan } from "../../core/src/index";
+import { KIND_WORDS, positionText, ROLE_WORDS, spoken, typeset, type Meter, type RealizedNote, type RoleSpan } from "../../core/src/index";
 
 export const HEAD = 8;
 
 interface Props {
-  note: RealNote;
+  note: RealizedNote;
   spans: readonly RoleSpan[];
   x: number;
   y: number;

@@ -10,7 +10,7 @@ import {
   type Edit,
   type Finding,
   type Midi,
-  type RealNote,
+  type RealizedNote,
   type Ticks,
 } from "../../core/src/index";
 import { useShallow } from "zustand/shallow";
@@ -61,7 +61,7 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
   const linkKind = source?.link?.kind;
   const voices = source?.link ? voicesOf(source) : partId;
   // Chords that are held from one to the next show the way of their voices.
-  const threaded = linkKind === "voicing" && !source?.settings.follow && (source?.settings.rhythm ?? "held") === "held";
+  const threaded = linkKind === "voicing" && !source?.playing.comp?.follow && (source?.playing.comp?.rhythm ?? "held") === "held";
   const comfortable = midiRange(instrumentOf(part.instrument, data.song).comfortable);
   const midis = part.notes.map((n) => n.midi);
   const span = laneRange(midis, [
@@ -81,10 +81,10 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
     if (!drag?.change) return { notes: part.notes, roles: data.roles.get(partId)! };
     const { change } = drag;
     const notes = part.notes
-      .map((n): RealNote => (n.id === change.id ? { ...n, ...change, midi: change.pitch ? pitchMidi(change.pitch) : n.midi } : n))
+      .map((n): RealizedNote => (n.id === change.id ? { ...n, ...change, midi: change.pitch ? pitchMidi(change.pitch) : n.midi } : n))
       .sort((a, b) => a.start - b.start);
     const moved = { ...part, notes };
-    return { notes, roles: noteRoles({ ...data.real, parts: data.real.parts.map((p) => (p.id === partId ? moved : p)) }, moved) };
+    return { notes, roles: noteRoles(data.real, moved) };
   }, [drag, part, data, partId]);
 
   const selectedIds = selected.part === partId ? selected.ids : [];

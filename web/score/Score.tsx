@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
-import { instrumentOf, midiRange, type Part } from "../../core/src/index";
+import { drumOf, instrumentOf, midiRange, type Part } from "../../core/src/index";
 import { playhead, useSound } from "../audio/sound";
 import { useSong } from "../store/song";
 import { useView } from "../store/view";
@@ -91,7 +91,7 @@ export function Score({ data }: { data: ScoreData }) {
   const spare = box.height - TOP - drumHeight - (pitched.length - open.length) * FOLDED - parts.length - 16;
   const laneHeight = Math.max(84, Math.min(190, Math.floor(spare / Math.max(1, open.length))));
   // A single drum that is heard alone belongs to the drums.
-  const belongs = (part: Part, id: string) => id === part.id || (part.role === "drums" && id.startsWith("drum:"));
+  const belongs = (part: Part, id: string) => id === part.id || (part.role === "drums" && drumOf(id) !== null);
   const soloOf = (part: Part) => solo.some((id) => belongs(part, id));
   const toggle = (list: string[], id: string) => (list.includes(id) ? list.filter((x) => x !== id) : [...list, id]);
 

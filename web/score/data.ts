@@ -1,17 +1,20 @@
 import { useMemo } from "react";
 import {
-  kicks,
-  noteRoles,
-  realize,
+  createMemory,
+  kicksAt,
+  realizedAt,
+  rolesAt,
   sectionKey,
   sectionMeter,
-  soundingNames,
+  sectionOf,
+  sectionPlace,
+  soundingAt,
   type Key,
   type KickHit,
   type Meter,
-  type RealNote,
-  type RealPart,
-  type RealSong,
+  type RealizedNote,
+  type RealizedPart,
+  type RealizedSong,
   type RoleSpan,
   type Section,
   type Song,
@@ -22,8 +25,8 @@ import {
 export interface ScoreData {
   song: Song;
   section: Section;
-  real: RealSong;
-  roles: Map<string, Map<RealNote, RoleSpan[]>>;
+  real: RealizedSong;
+  roles: Map<string, Map<RealizedNote, RoleSpan[]>>;
   kicks: KickHit[];
   meter: Meter;
   key: Key;
@@ -34,11 +37,16 @@ export interface ScoreData {
   sounding: Map<string, string>;
 }
 
+/** Facts of the song in view, remembered from edit to edit. */
+const memory = createMemory();
+
 export function useScoreData(song: Song, sectionId: string): ScoreData | null {
   return useMemo(() => {
-    const section = song.sections.find((s) => s.id === sectionId);
+    const section = sectionOf(song, sectionId);
     if (!section) return null;
-    const real = realize(song, { section: sectionId });
+    const read = memory.at(song);
+    const place = sectionPlace(sectionId);
+    const real = read.get(realizedAt, place, "played");
     const meter = sectionMeter(song, section);
     const earliest = Math.min(0, ...real.parts.flatMap((p) => p.notes.slice(0, 8).map((n) => n.start)));
     const beat = meter.beats.at(-1)!.duration;
@@ -48,16 +56,16 @@ export function useScoreData(song: Song, sectionId: string): ScoreData | null {
       real,
       meter,
       key: sectionKey(song, section),
-      sounding: new Map([...soundingNames(real)].map(([c, name]) => [c.id, name])),
-      kicks: kicks(section.groove, meter),
+      sounding: read.get(soundingAt, place),
+      kicks: read.get(kicksAt, place),
       length: section.bars * meter.bar,
-      roles: new Map(real.parts.map((p) => [p.id, noteRoles(real, p)])),
+      roles: new Map(real.parts.map((p) => [p.id, read.get(rolesAt, place, p.id, "played")])),
       pickup: Math.max(beat, Math.ceil(-earliest / beat) * beat),
     };
   }, [song, sectionId]);
 }
 
-export const partOfReal = (data: ScoreData, id: string): RealPart => data.real.parts.find((p) => p.id === id)!;
+export const partOfReal = (data: ScoreData, id: string): RealizedPart => data.real.parts.find((p) => p.id === id)!;
 
 /** Places on the time axis. */
 export interface Axis {

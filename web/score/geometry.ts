@@ -1,4 +1,4 @@
-import { chordPitchClasses, mod, scaleStep, type Key, type Midi, type RealChord, type Ticks } from "../../core/src/index";
+import { chordPitchClasses, mod, scaleStep, type Key, type Midi, type RealizedChord, type Ticks } from "../../core/src/index";
 import type { Snap } from "../store/view";
 
 /** Lowest and highest pitch a lane shows: its notes with some room, at least `least` semitones. */
@@ -26,7 +26,7 @@ export function setAside(heads: readonly { start: Ticks; y: number }[], diameter
 }
 
 /** Nearest pitch the snap mode allows; where there is no chord, the scale counts. */
-export function snapPitch(midi: number, snap: Snap, chord: RealChord | null, key: Key): Midi {
+export function snapPitch(midi: number, snap: Snap, chord: RealizedChord | null, key: Key): Midi {
   const allowed = snap === "semitone" ? null : snap === "chord" && chord?.chord ? chordPitchClasses(chord.chord) : key.pcs;
   const center = Math.round(midi);
   if (!allowed) return center;
@@ -36,7 +36,7 @@ export function snapPitch(midi: number, snap: Snap, chord: RealChord | null, key
 }
 
 /** One step up or down in the snap mode. */
-export function stepPitch(midi: Midi, direction: 1 | -1, snap: Snap, chord: RealChord | null, key: Key): Midi {
+export function stepPitch(midi: Midi, direction: 1 | -1, snap: Snap, chord: RealizedChord | null, key: Key): Midi {
   if (snap === "semitone") return midi + direction;
   if (snap === "scale" || !chord?.chord) return scaleStep(midi, direction, key);
   const pcs = chordPitchClasses(chord.chord);

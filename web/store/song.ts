@@ -1,12 +1,17 @@
 import { create } from "zustand";
 import { applyEdit, type Edit, type Problem, type Song } from "../../core/src/index";
 
+/** What can be set of the ways a part plays. */
+export type PlayingChange = Omit<Extract<Edit, { do: "setPlaying" }>, "do" | "part" | "section" | "pass">;
+
 export type SaveStatus = "saved" | "waiting" | "saving" | "away" | "conflict" | "refused";
 
 interface SongState {
   song: Song | null;
   /** Counts every change of `song`; the worker knows songs by it. */
   version: number;
+  /** Counts the songs that came from elsewhere: opened, brought back, taken after a conflict. */
+  opened: number;
   /** The edit that led from the version before to this one; null when the song came from elsewhere (opened, undone, redone). */
   lastEdit: Edit | null;
   /** Revision of the server that the song is based on. */
@@ -24,6 +29,8 @@ interface SongState {
   open(song: Song, revision: number, status?: SaveStatus): void;
   /** Makes an edit; false (and a problem) when it cannot be made. `quiet` joins it to the edit before, as one step of undo. */
   edit(edit: Edit, options?: { quiet?: boolean }): boolean;
+  /** The same, with the ids of what it made; null when it cannot be made. */
+  make(edit: Edit, options?: { quiet?: boolean }): string[] | null;
   undo(): void;
   redo(): void;
   setSave(update: Partial<Pick<SongState, "status" | "revision" | "conflict">>): void;
@@ -39,6 +46,7 @@ const HISTORY = 500;
 export const useSong = create<SongState>((set, get) => ({
   song: null,
   version: 0,
+  opened: 0,
   lastEdit: null,
   revision: 0,
   status: "saved",
@@ -53,6 +61,7 @@ export const useSong = create<SongState>((set, get) => ({
       revision,
       status,
       version: get().version + 1,
+      opened: get().opened + 1,
       lastEdit: null,
       conflict: null,
       past: [],
@@ -60,19 +69,20 @@ export const useSong = create<SongState>((set, get) => ({
       problem: null,
       lineProblems: [],
     }),
-  edit: (edit, { quiet = false } = {}) => {
+  edit: (edit, options) => get().make(edit, options) !== null,
+  make: (edit, { quiet = false } = {}) => {
     const { song, past, version } = get();
-    if (!song) return false;
+    if (!song) return null;
     const result = applyEdit(song, edit);
     if (!result.ok) {
       set({ problem: result.error });
-      return false;
+      return null;
     }
-    const { song: next, problems } = result.value;
+    const { song: next, problems, created } = result.value;
     const lineProblems = edit.do === "setLine" ? problems : get().lineProblems;
     if (next === song) {
       set({ lineProblems, problem: null });
-      return true;
+      return created;
     }
     set({
       song: next,
@@ -85,7 +95,7 @@ export const useSong = create<SongState>((set, get) => ({
       lineProblems,
       status: get().status === "conflict" ? "conflict" : "waiting",
     });
-    return true;
+    return created;
   },
   undo: () => move(get, set, "past", "future"),
   redo: () => move(get, set, "future", "past"),

@@ -1,9 +1,9 @@
-import { drumAsBass, must, newSong, parseChord, parseKey, realize, type RealChord } from "../../core/src/index";
+import { drumAsBass, must, newSong, parseChord, parseKey, realize, type RealizedChord } from "../../core/src/index";
 import { laneRange, lyricLines, setAside, snapPitch, snapTick, stepPitch } from "../score/geometry";
 import { schedule } from "../audio/events";
 import { edit, songWith } from "../../core/test/helpers";
 
-const chord: RealChord = { id: "c", occurrence: "o", start: 0, duration: 1920, symbol: "Cm7", chord: must(parseChord("Cm7")) };
+const chord: RealizedChord = { id: "c", pass: "o", start: 0, duration: 1920, symbol: "Cm7", chord: must(parseChord("Cm7")) };
 const key = must(parseKey("Eb major"));
 
 test("note heads that would overlap are set aside, in turn; others stay", () => {

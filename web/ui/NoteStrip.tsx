@@ -87,9 +87,9 @@ export function NoteStrip({ data }: { data: ScoreData }) {
           {part.role === "bass" && following && (
             <button
               type="button"
-              aria-pressed={note.glideTo !== undefined}
+              aria-pressed={note.slide !== undefined}
               title={`Glide into ${following.pitch}`}
-              onClick={() => change({ glideTo: note.glideTo ? undefined : following.pitch })}
+              onClick={() => change({ slide: note.slide ? null : { kind: "glide", to: following.pitch } })}
             >
               glide
             </button>

@@ -8,10 +8,10 @@ const start = (): Remote<MusicWorker> => wrap<MusicWorker>(new Worker(new URL(".
 export const workers = { judge: start(), writer: start() };
 
 /** Brings both workers to a version of the song. Calls are answered in order, so what follows sees it. */
-export function sync(version: number, song: Song, edit: Edit | null): void {
+export function sync(version: number, song: Song, edit: Edit | null, fresh = false): void {
   for (const worker of Object.values(workers))
-    if (!edit) void worker.load(version, song);
-    else void worker.edit(version, edit).then((followed) => (followed ? undefined : worker.load(version, song)));
+    if (!edit) void worker.load(version, song, fresh);
+    else void worker.edit(version, edit).then((followed) => (followed ? undefined : worker.load(version, song, false)));
 }
 
 /** Runs a request so that only the newest one is answered; at most one is under way and one waits. */

@@ -1,107 +1,115 @@
 import { expose } from "comlink";
 import {
-  accentMap,
-  adaptBass,
-  agreeOnAccents,
-  analyzeSection,
+  accentsAt,
+  agreementAt,
   applyEdit,
-  blockNotes,
+  bassRequest,
+  bassVerdictAt,
+  buildUp,
   chooseCapo,
   createChecker,
+  createMemory,
   fail,
-  judgeProgression,
+  followChange,
+  gates,
+  harmonyAt,
+  laidOutParts,
   ok,
   partByRole,
+  partOf,
+  pathsAt,
   reharmonizeSection,
-  judgeBass,
-  gates,
   thinOut,
-  buildUp,
-  sectionPaths,
-  storeVoicing,
-  voiceSection,
-  weavePlan,
   tryHarmonize,
   tryReharmonize,
   tryWriteBass,
+  verdictAt,
+  voicingAt,
+  weavePlan,
+  withFollowing,
   type AccentMap,
   type Agreement,
   type BassLine,
-  type BassVerdict,
-  type ShapeStep,
   type BassRequest,
+  type BassVerdict,
   type CapoChoice,
   type Edit,
   type Finding,
+  type Gate,
   type Harmonization,
   type HarmonizeRequest,
   type HarmonyReport,
-  type Note,
   type Progressed,
   type ReharmCandidate,
   type ReharmRequest,
+  type Result,
   type SectionPath,
   type SectionRequest,
-  type Verdict,
-  type Result,
   type SectionVoicing,
+  type ShapeStep,
   type Song,
-  type Ticks,
+  type Verdict,
   type WeavePlace,
 } from "../../core/src/index";
 
 /** Keeps the song by version and follows it by edits, so that a whole song crosses the border only when it is opened or undone. */
 let song: Song | null = null;
 let version = 0;
-const checker = createChecker();
+/** The last song that had all that belongs to it; null for one that was just opened. */
+let settled: Song | null = null;
+const memory = createMemory();
+const checker = createChecker(memory);
 // Judges what is only tried out (a drag, a preview), without displacing what is remembered of the song itself.
-const trial = createChecker();
+const trialMemory = createMemory();
+const trialChecker = createChecker(trialMemory);
+
+/** Runs what needs an open song. */
+const withSong = <T>(run: (open: Song) => Result<T>): Result<T> => (song ? run(song) : fail("song.none", "No song is open"));
+
+/** A number for each result, so that what the caller has already does not cross the border again. */
+const numbers = new WeakMap<object, number>();
+let count = 0;
+function numberOf(result: object): number {
+  let number = numbers.get(result);
+  if (!number) numbers.set(result, (number = ++count));
+  return number;
+}
+
+export interface Harmony {
+  harmony: HarmonyReport;
+  verdict: Verdict;
+  number: number;
+}
 
 export interface Analysis {
   findings: Finding[];
   report: BassVerdict | null;
-  harmony: HarmonyReport | null;
-  verdict: Verdict | null;
-  /** Changes only when harmony and verdict do. */
-  harmonyId: number;
+  /** Null where it is what the caller has. */
+  harmony: Harmony | null;
 }
 
 export interface AccentView {
   map: AccentMap;
-  /** Null where nobody rubs. */
+  /** Null where all accents agree. */
   agreed: Agreement | null;
   plan: WeavePlace[];
 }
 
-/** The harmony of a section is worked out anew only when its chords, its lines or its key change. */
-export type ShownOffer = Omit<ReharmCandidate, "events">;
-
-type Harmony = Pick<Analysis, "harmony" | "verdict" | "harmonyId">;
-let harmony: { song: Song; section: string; result: Harmony } | null = null;
-let harmonies = 0;
-function harmonyOf(of: Song, section: string): Harmony {
-  const same =
-    harmony?.section === section &&
-    harmony.song.key === of.key &&
-    harmony.song.meter === of.meter &&
-    harmony.song.parts === of.parts &&
-    (["chords", "notes", "key", "bars"] as const).every((f) => {
-      const [a, b] = [harmony!.song, of].map((x) => x.sections.find((y) => y.id === section)?.[f]);
-      return a === b;
-    });
-  if (!same)
-    harmony = {
-      song: of,
-      section,
-      result: { harmony: analyzeSection(of, section), verdict: judgeProgression(of, section), harmonyId: ++harmonies },
-    };
-  return harmony!.result;
+export interface Layouts {
+  part: string;
+  number: number;
+  /** Null where it is what the caller has; otherwise the layouts, or why there are none. */
+  voicing: Result<SectionVoicing> | null;
 }
 
+export type ShownOffer = Omit<ReharmCandidate, "events">;
+
 const musicWorker = {
-  load(next: number, document: Song): void {
+  /** `fresh`: a song that was opened, whose layouts stay as they are stored. */
+  load(next: number, document: Song, fresh: boolean): void {
     song = document;
     version = next;
+    if (fresh) settled = null;
   },
   /** False when the worker does not hold the version before: then the song must be loaded. */
   edit(next: number, change: Edit): boolean {
@@ -112,70 +120,73 @@ const musicWorker = {
     version = next;
     return true;
   },
-  /** Findings and bass report of a section; with `tried`, as if that edit had been made. */
-  analyze(section: string, bassPart: string, tried?: Edit): Analysis {
-    if (!song) return { findings: [], report: null, harmony: null, verdict: null, harmonyId: 0 };
+  /** Findings and bass report of a section; with `tried`, as if that edit had been made. `known`: number of the harmony the caller has. */
+  analyze(section: string, bassPart: string, known: number, tried?: Edit): Analysis {
+    if (!song) return { findings: [], report: null, harmony: null };
     const changed = tried ? applyEdit(song, tried) : null;
     const judged = changed?.ok ? changed.value.song : song;
-    const by = changed?.ok ? trial : checker;
-    const bass = judged.parts.find((p) => p.id === bassPart) ?? partByRole(judged, "bass");
-    const report = bass && judgeBass(judged, { section, part: bass.id, sliced: by.sliced(judged, section) });
-    return { findings: by.section(judged, section), report: report?.ok ? report.value : null, ...harmonyOf(song, section) };
-  },
-  /** Who strikes where in a section, what those who rub could agree on, and where a bass would weave. */
-  accents(section: string, part: string): AccentView | null {
-    const map = song && accentMap(song, section);
-    if (!song || !map?.ok) return null;
-    const agreed = agreeOnAccents(song, section);
-    const found = song.parts.find((p) => p.id === part);
-    const here = song.sections.find((s) => s.id === section)!;
+    const [read, by] = changed?.ok ? [trialMemory.at(judged), trialChecker] : [memory.at(judged), checker];
+    const bass = partOf(judged, bassPart) ?? partByRole(judged, "bass");
+    const report = bass && read.get(bassVerdictAt, section, bass.id);
+    const findings = by.section(judged, section);
+    const harmony = memory.at(song).get(harmonyAt, section);
+    const number = numberOf(harmony);
     return {
-      map: map.value,
-      agreed: agreed.ok ? agreed.value : null,
-      plan: found ? weavePlan({ song, section: here, part: found, meter: map.value.meter }) : [],
+      findings,
+      report: report?.ok ? report.value : null,
+      harmony: number === known ? null : { harmony, verdict: memory.at(song).get(verdictAt, section), number },
     };
   },
-  voice: (section: string, part: string): Result<SectionVoicing> =>
-    song ? voiceSection(song, section, part) : fail("song.none", "No song is open"),
-  block: (section: string, part: string): Result<Omit<Note, "id">[] | null> =>
-    song ? blockNotes(song, section, part) : fail("song.none", "No song is open"),
-  paths: (section: string, part: string): Result<SectionPath[]> =>
-    song ? sectionPaths(song, section, part) : fail("song.none", "No song is open"),
-  capo: (part: string): Result<CapoChoice[]> => (song ? chooseCapo(song, part) : fail("song.none", "No song is open")),
+  /** Who strikes where in a section, what could be agreed on where accents miss each other, and where a bass would weave. */
+  accents(section: string, part: string): AccentView | null {
+    if (!song) return null;
+    const read = memory.at(song);
+    const map = read.get(accentsAt, section);
+    if (!map.ok) return null;
+    const agreed = read.get(agreementAt, section);
+    const bass = bassRequest(read, { section, part });
+    return { map: map.value, agreed: agreed.ok ? agreed.value : null, plan: bass.ok ? weavePlan(bass.value.ctx) : [] };
+  },
+  /** Edits that belong to what changed since the song was last settled; made, they settle it. */
+  follow(): { version: number; edits: Edit[] } {
+    const edits = song ? followChange(settled, song, { memory }) : [];
+    if (!edits.length) settled = song;
+    return { version, edits };
+  },
+  /** An edit with what belongs to it, the bass too where it is to go along. */
+  withFollowing: (edit: Edit, bass: boolean): Result<Edit> =>
+    withSong((open) => {
+      const applied = applyEdit(open, edit);
+      return applied.ok ? ok(withFollowing(open, edit, { bass, memory: trialMemory })) : applied;
+    }),
+  /** What the voicing path chose for each part of a section. `known`: numbers of what the caller has, by part. */
+  layouts(section: string, known: Record<string, number>): Layouts[] {
+    if (!song) return [];
+    const read = memory.at(song);
+    return laidOutParts(song).flatMap((part): Layouts[] => {
+      const voiced = part.link!.kind === "voicing" ? read.get(voicingAt, section, part.id) : null;
+      if (!voiced) return [];
+      const number = numberOf(voiced);
+      return [{ part: part.id, number, voicing: known[part.id] === number ? null : voiced }];
+    });
+  },
+  paths: (section: string, part: string): Result<SectionPath[]> => withSong((open) => memory.at(open).get(pathsAt, section, part)),
+  capo: (part: string): Result<CapoChoice[]> => withSong((open) => chooseCapo(open, part)),
   /** Only what is shown crosses the border: the first offers, without the chords they leave alone. */
-  reharmonize(request: Omit<ReharmRequest, "song">): Result<ShownOffer[]> {
-    if (!song) return fail("song.none", "No song is open");
-    const found = tryReharmonize({ song, ...request });
-    return found.ok ? ok(found.value.slice(0, 9).map(({ events: _, ...shown }) => shown)) : found;
-  },
+  reharmonize: (request: Omit<ReharmRequest, "song">): Result<ShownOffer[]> =>
+    withSong((open) => {
+      const found = tryReharmonize({ song: open, ...request });
+      return found.ok ? ok(found.value.slice(0, 9).map(({ events: _, ...shown }) => shown)) : found;
+    }),
   reharmonizeSection: (request: Omit<SectionRequest, "song">): Result<Progressed[]> =>
-    song ? reharmonizeSection({ song, ...request }) : fail("song.none", "No song is open"),
+    withSong((open) => reharmonizeSection({ song: open, ...request })),
   harmonize: (request: Omit<HarmonizeRequest, "song">, as: "melody" | "bass"): Result<Harmonization[]> =>
-    song ? tryHarmonize({ song, ...request }, as) : fail("song.none", "No song is open"),
-  /** An edit of chords with what belongs to it: the bass that follows (when wanted) and the voicings. */
-  dress(edit: Edit, section: string, from: Ticks, to: Ticks, bassFollows: boolean): Result<Edit> {
-    if (!song) return fail("song.none", "No song is open");
-    const edits: Edit[] = [edit];
-    let current = applyEdit(song, edit);
-    if (!current.ok) return current;
-    for (const bass of bassFollows ? song.parts.filter((p) => p.role === "bass" && !p.link) : []) {
-      const moved = adaptBass(song, current.value.song, section, bass.id, from, to);
-      if (!moved) continue;
-      edits.push(moved);
-      current = applyEdit(current.value.song, moved);
-      if (!current.ok) return current;
-    }
-    for (const part of song.parts.filter((p) => p.link?.kind === "voicing" && !p.link.from)) {
-      const voiced = voiceSection(current.value.song, section, part.id);
-      if (voiced.ok) edits.push(storeVoicing(section, part.id, voiced.value));
-    }
-    return ok({ do: "all", label: "chords", edits });
-  },
-  gates: (request: BassRequest) => (song ? gates(song, request) : fail("song.none", "No song is open")),
-  /** Takes the least justified note away, or adds the best justified one. */
+    withSong((open) => tryHarmonize({ song: open, ...request }, as)),
+  gates: (request: BassRequest): Result<{ now: Gate["effect"]; gates: Gate[] }> => withSong((open) => gates(open, request)),
+  /** Removes the least justified note, or adds the best justified one. */
   shape: (request: BassRequest, way: "thin" | "build"): Result<ShapeStep> =>
-    song ? (way === "thin" ? thinOut : buildUp)(song, request) : fail("song.none", "No song is open"),
-  bass: (request: BassRequest): Result<BassLine[]> => (song ? tryWriteBass(song, request) : fail("song.none", "No song is open")),
+    withSong((open) => (way === "thin" ? thinOut : buildUp)(open, request)),
+  bass: (request: BassRequest): Result<BassLine[]> => withSong((open) => tryWriteBass(open, request)),
 };
 
 export type MusicWorker = typeof musicWorker;

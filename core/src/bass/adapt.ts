@@ -4,7 +4,7 @@ import { bassPc, chordPitchClasses, type Chord } from "../chord/chord";
 import { parseChord } from "../chord/parse";
 import { NO_CHORD } from "../chord/progression";
 import { partOf, sectionOf } from "../song/document";
-import type { Edit } from "../song/edit";
+import type { Edit } from "../song/edits";
 import { spellAt } from "../song/spell";
 import type { ChordEvent, Note, Song } from "../song/schema";
 import { instrumentOf, midiRange } from "../instrument/instruments";

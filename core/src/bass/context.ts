@@ -1,33 +1,42 @@
 import { fail, ok, type Result } from "../result";
+import { chordsAt, kicksAt, notesAt, rolesAt } from "../facts/facts";
+import type { Reader } from "../facts/memory";
 import type { Key } from "../pitch/key";
 import { parsePitch, type Midi } from "../pitch/pitch";
 import { beatAt, type Meter, type Ticks } from "../time/meter";
 import { partOf, sectionKey, sectionMeter, sectionOf } from "../song/document";
-import { chordAtTick, type RealChord, type RealNote } from "../song/realize";
-import type { Note, Part, Section, Song } from "../song/schema";
-import { kicks, type KickHit } from "../slice/accents";
-import { sliceSong, type Sliced } from "../slice/slices";
+import { chordAtTick, type RealizedChord, type RealizedNote } from "../song/realize";
+import type { Drum, Note, Part, Section, Song } from "../song/schema";
+import { sectionPlace } from "../song/place";
+import type { KickHit } from "../slice/accents";
+import type { RoleSpan } from "../slice/roles";
 import { instrumentOf, midiRange } from "../instrument/instruments";
-import { settingsOf, type BassSettings } from "./settings";
+import { bassSettings, type BassSettings } from "./settings";
 
 /** A tune above the bass: its notes, and whether somebody sings it. */
 export interface Tune {
   starts: Ticks[];
-  notes: Pick<RealNote, "start" | "duration" | "midi">[];
+  notes: Pick<RealizedNote, "start" | "duration" | "midi">[];
   sung: boolean;
 }
 
 /** What a bass line is written against, all in ticks of one section. */
 export interface BassContext {
+  /** Where facts of the song are read. */
+  read: Reader;
   song: Song;
   section: Section;
   part: Part;
-  sliced: Sliced;
+  /** The line as it stands, or a candidate for it, with the roles of its notes. */
+  notes: readonly RealizedNote[];
+  roles: ReadonlyMap<RealizedNote, RoleSpan[]>;
+  /** Notes of other bass sounds that are heard with it. */
+  layers: readonly RealizedNote[];
   meter: Meter;
   key: Key;
   bars: number;
   length: Ticks;
-  chords: RealChord[];
+  chords: RealizedChord[];
   kicks: KickHit[];
   /** Starts of snares and claps. */
   backbeats: Ticks[];
@@ -50,57 +59,59 @@ export function figures(ctx: Pick<BassContext, "meter" | "bars" | "chords">): { 
   return out;
 }
 
-export function bassContext(
-  song: Song,
-  sectionId: string,
-  partId: string,
-  { sliced, settings }: { sliced?: Sliced | undefined; settings?: BassSettings | undefined } = {},
-): Result<BassContext> {
+/** What a part's line in a section is written against. Errors: `bass.section`, `bass.part`. */
+export function bassContext(read: Reader, sectionId: string, partId: string, settings?: BassSettings): Result<BassContext> {
+  const { song } = read;
   const section = sectionOf(song, sectionId);
   const part = partOf(song, partId);
   if (!section) return fail("bass.section", `No section has the id "${sectionId}"`);
-  if (!part || part.link || part.role === "drums") return fail("bass.part", `"${partId}" is no part that notes can be written into`);
+  if (!part || part.link || part.role === "drums") return fail("bass.part", `"${partId}" is not a part that notes can be written into`);
   const meter = sectionMeter(song, section);
-  const data = sliced ?? sliceSong(song, { section: sectionId });
+  const place = sectionPlace(sectionId);
   const length = section.bars * meter.bar;
-  const wanted = settings ?? settingsOf(part, sectionId);
-  const starts = (drums: string[]) =>
+  const wanted = settings ?? bassSettings(part, section);
+  const heard = (id: string) => read.get(notesAt, place, id, "held");
+  const starts = (drums: Drum[]) =>
     section.groove.lanes
       .filter((l) => drums.includes(l.drum))
       .flatMap((l) => l.hits.map((h) => h.start))
+      .filter((start) => start < length)
       .sort((a, b) => a - b);
   const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).comfortable);
   const end = (text: string, usual: Midi) => {
-    const read = text ? parsePitch(text) : null;
-    return read?.ok ? read.value : usual;
+    const pitch = text ? parsePitch(text) : null;
+    return pitch?.ok ? pitch.value : usual;
   };
-  const range: [Midi, Midi] = [end(wanted.low, low), end(wanted.high, high)];
-  const lines = data.real.parts.filter((p) => (p.role === "melody" || p.role === "vocal") && !p.muted && p.id !== partId);
-  const notes = lines.flatMap((p) => p.notes).sort((a, b) => a.start - b.start);
+  const others = song.parts.filter((p) => !p.muted && p.id !== partId);
+  const lines = others.filter((p) => p.role === "melody" || p.role === "vocal");
+  const tune = lines.flatMap((p) => heard(p.id)).sort((a, b) => a.start - b.start);
   return ok({
+    read,
     song,
     section,
     part,
-    sliced: data,
+    notes: heard(partId),
+    roles: read.get(rolesAt, place, partId, "held"),
+    layers: others.filter((p) => p.role === "bass").flatMap((p) => heard(p.id)),
     meter,
     key: sectionKey(song, section),
     bars: section.bars,
     length,
-    chords: data.real.chords,
-    kicks: kicks(section.groove, meter).filter((k) => k.start < length),
+    chords: read.get(chordsAt, place),
+    kicks: read.get(kicksAt, place),
     backbeats: starts(["snare", "clap"]),
     tune: {
-      notes,
-      starts: [...new Set(notes.map((n) => n.start))],
-      sung: lines.some((p) => p.role === "vocal" || p.notes.some((n) => n.lyric)),
+      starts: [...new Set(tune.map((n) => n.start))],
+      notes: tune,
+      sung: lines.some((p) => p.role === "vocal" || heard(p.id).some((n) => n.lyric)),
     },
     pinned: (section.notes[partId] ?? []).filter((n) => n.pinned),
-    range,
+    range: [end(wanted.low, low), end(wanted.high, high)],
     settings: wanted,
   });
 }
 
-export const chordAt = (ctx: Pick<BassContext, "chords">, tick: Ticks): RealChord | null => chordAtTick(ctx.chords, tick);
+export const chordAt = (ctx: Pick<BassContext, "chords">, tick: Ticks): RealizedChord | null => chordAtTick(ctx.chords, tick);
 
 /** Length of the beat a position lies in. */
 export const beatLength = (ctx: Pick<BassContext, "meter">, tick: Ticks): Ticks =>

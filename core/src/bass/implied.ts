@@ -1,11 +1,13 @@
+import { because } from "../song/reasons";
 import { fail, ok, type Result } from "../result";
 import { nameInKey, type Key } from "../pitch/key";
 import { mod, type PitchClass } from "../pitch/pitch";
 import { metricalLevel, type Meter, type Ticks } from "../time/meter";
 import type { ChordEvent, Song } from "../song/schema";
-import type { RealNote } from "../song/realize";
+import type { RealizedNote } from "../song/realize";
 import { cheapestPath } from "../lattice/lattice";
-import { bassContext } from "./context";
+import { factsOf } from "../facts/memory";
+import { bassContext, type BassContext } from "./context";
 
 /** What a stretch of a bass line alone says about the harmony. */
 export interface ImpliedRoot {
@@ -43,12 +45,12 @@ const COST = { change: 0.3, inBar: 0.09, outside: 0.18 } as const;
 interface Stretch {
   from: Ticks;
   to: Ticks;
-  notes: RealNote[];
+  notes: RealizedNote[];
   fit: number[];
 }
 
 /** How much a note counts in a stretch: its share of the time, more on strong places; the note that begins it is heard as its bass. */
-function weightIn(n: RealNote, from: Ticks, to: Ticks, meter: Meter): number {
+function weightIn(n: RealizedNote, from: Ticks, to: Ticks, meter: Meter): number {
   const time = Math.min(to, n.start + n.duration) - Math.max(from, n.start);
   if (time <= 0) return 0;
   const strong = n.start <= from ? 1.6 : 1 + (metricalLevel(meter, n.start) + 3) * 0.12;
@@ -56,7 +58,7 @@ function weightIn(n: RealNote, from: Ticks, to: Ticks, meter: Meter): number {
 }
 
 /** Half bars where the meter has a middle, otherwise bars. */
-function stretchesOf(notes: readonly RealNote[], meter: Meter, bars: number): Stretch[] {
+function stretchesOf(notes: readonly RealizedNote[], meter: Meter, bars: number): Stretch[] {
   const middle = meter.beats.length % 2 === 0 ? [meter.beats[meter.beats.length / 2]!.start] : [];
   const cuts = Array.from({ length: bars }, (_, bar) => [0, ...middle].map((at) => bar * meter.bar + at)).flat();
   return cuts.map((from, i) => {
@@ -76,14 +78,20 @@ function stretchesOf(notes: readonly RealNote[], meter: Meter, bars: number): St
  * `bassContext`, and `bass.empty`.
  */
 export function impliedRoots(song: Song, sectionId: string, partId: string): Result<ImpliedRoot[]> {
-  const context = bassContext(song, sectionId, partId);
+  const context = bassContext(factsOf(song), sectionId, partId);
   if (!context.ok) return context;
-  const { sliced, meter, bars, key } = context.value;
-  const notes = sliced.real.parts.find((p) => p.id === partId)!.notes.filter((n) => n.start >= 0);
-  if (!notes.length)
-    return fail("bass.empty", "There is no bass line yet", {
-      hint: "Click one into the bass lane, play it in, or take it from a MIDI file.",
-    });
+  const roots = rootsIn(context.value);
+  return roots.length
+    ? ok(roots)
+    : fail("bass.empty", "There is no bass line yet", {
+        hint: "Click one into the bass lane, play it in, or take it from a MIDI file.",
+      });
+}
+
+/** The same for a line that is known; empty where it has no notes. */
+export function rootsIn({ notes: all, meter, bars, key }: BassContext): ImpliedRoot[] {
+  const notes = all.filter((n) => n.start >= 0);
+  if (!notes.length) return [];
   const stretches = stretchesOf(notes, meter, bars);
   const silent = (s: Stretch) => s.notes.length === 0;
   const path = cheapestPath({
@@ -100,7 +108,7 @@ export function impliedRoots(song: Song, sectionId: string, partId: string): Res
     if (last?.root === root) last.over.push(stretches[c]!);
     else rows.push({ root, over: [stretches[c]!] });
   });
-  return ok(rows.map(({ root, over }) => describe(root, over, key)));
+  return rows.map(({ root, over }) => describe(root, over, key));
 }
 
 const TELLS: Record<number, string> = { 0: "root", 7: "fifth", 4: "third", 3: "third", 10: "seventh", 11: "seventh" };
@@ -146,4 +154,4 @@ function describe(root: PitchClass, over: readonly Stretch[], key: Key): Implied
 
 /** Implied roots as chords that can be written. */
 export const impliedChords = (roots: readonly ImpliedRoot[]): Omit<ChordEvent, "id">[] =>
-  roots.map(({ start, duration, symbol }) => ({ start, duration, symbol, why: { id: "implied" } }));
+  roots.map(({ start, duration, symbol }) => ({ start, duration, symbol, why: because("implied") }));

@@ -2,10 +2,9 @@ import { ok, type Result } from "../result";
 import type { PitchName } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
 import type { Reason, Song } from "../song/schema";
-import type { Sliced } from "../slice/slices";
-import { impliedRoots, type ImpliedRoot } from "./implied";
-import { measuresOf, type Measure } from "./measures";
-import { reportOf, type BassReport } from "./report";
+import { factsOf, type Fact, type Reader } from "../facts/memory";
+import { rootsIn, type ImpliedRoot } from "./implied";
+import { measuresOf, reportOf, type BassReport, type Measure } from "./measures";
 import { justified } from "./shape";
 import { bassRequest } from "./write";
 
@@ -30,20 +29,29 @@ export interface BassVerdict {
   implied: ImpliedRoot[];
 }
 
+/** The verdict on a line as it stands. Errors: as `bassRequest`. */
+export const bassVerdictAt: Fact<[section: string, part: string], Result<BassVerdict>> = {
+  id: "bass verdict",
+  of: (read, section, part) => judge(read, section, part),
+};
+
 /** Measures a line of one section against the style and settings of its part. Errors: as `bassRequest`. */
-export function judgeBass(song: Song, { section, part, sliced }: { section: string; part: string; sliced?: Sliced }): Result<BassVerdict> {
-  const resolved = bassRequest(song, { section, part }, sliced);
+export const judgeBass = (song: Song, { section, part }: { section: string; part: string }): Result<BassVerdict> =>
+  factsOf(song).get(bassVerdictAt, section, part);
+
+function judge(read: Reader, section: string, part: string): Result<BassVerdict> {
+  const resolved = bassRequest(read, { section, part });
   if (!resolved.ok) return resolved;
   const { ctx, style } = resolved.value;
   const report = reportOf(ctx);
   const bare = !ctx.chords.some((c) => c.chord);
-  const implied = bare && report.notes ? impliedRoots(song, section, part) : null;
+  const implied = bare && report.notes ? rootsIn(ctx) : [];
   return ok({
     part,
     style: style.id,
     report,
-    measures: measuresOf(report, ctx.meter, style, ctx.settings),
+    measures: measuresOf(report, { style, settings: ctx.settings, meter: ctx.meter }),
     notes: justified(ctx).map(({ note, reason, worth }) => ({ id: note.id, tick: note.start, pitch: note.pitch, reason, worth })),
-    implied: implied?.ok ? implied.value : [],
+    implied,
   });
 }

@@ -2,9 +2,10 @@ import { fail, ok, type Result } from "../result";
 import { mod, pitchMidi, type Midi } from "../pitch/pitch";
 import { positionText, type Ticks } from "../time/meter";
 import { partOf, sectionMeter, sectionOf } from "../song/document";
-import { DRUM_KINDS, TUNABLE, type Drum } from "../song/drums";
-import type { Edit } from "../song/edit";
-import { realize, type RealNote, type RealSong } from "../song/realize";
+import { DRUM_KINDS, TUNABLE, type Drum } from "../instrument/drums";
+import type { Edit } from "../song/edits";
+import { drumPlayer, type PlayerId } from "../song/players";
+import { realize, type RealizedNote, type RealizedSong } from "../song/realize";
 import type { Hit, Note, Part, Section, Song } from "../song/schema";
 import { spellAt } from "../song/spell";
 import { bassPc } from "../chord/chord";
@@ -19,10 +20,10 @@ const FULL: Ticks = 240;
 
 /** A player of bass notes: a bass part, or a tuned low drum. */
 export interface BassLayer {
-  id: string;
+  id: PlayerId;
   name: string;
   kind: "part" | "drum";
-  notes: Pick<RealNote, "id" | "start" | "duration" | "midi" | "pitch">[];
+  notes: Pick<RealizedNote, "id" | "start" | "duration" | "midi" | "pitch">[];
 }
 
 export type LayerProblem = {
@@ -30,7 +31,7 @@ export type LayerProblem = {
   tick: Ticks;
   duration: Ticks;
   /** The two layers, and their notes. */
-  layers: [string, string];
+  layers: [PlayerId, PlayerId];
   notes: [string, string];
   message: string;
 };
@@ -45,14 +46,14 @@ export interface BassLayers {
 }
 
 /** The layers of a realized section: bass parts that are not muted, and drums that are tuned. */
-export function layersOf(real: RealSong): BassLayer[] {
+export function layersOf(real: RealizedSong): BassLayer[] {
   const parts: BassLayer[] = real.parts
     .filter((p) => p.role === "bass" && !p.muted && p.notes.length)
     .map((p) => ({ id: p.id, name: p.name, kind: "part", notes: p.notes }));
   const drums = new Map<Drum, BassLayer>();
   for (const hit of real.hits) {
     if (hit.midi === undefined || hit.midi >= 60) continue;
-    const layer = drums.get(hit.drum) ?? { id: `drum:${hit.drum}`, name: `tuned ${DRUM_KINDS[hit.drum].title}`, kind: "drum", notes: [] };
+    const layer = drums.get(hit.drum) ?? { id: drumPlayer(hit.drum), name: `tuned ${DRUM_KINDS[hit.drum].title}`, kind: "drum", notes: [] };
     layer.notes.push({ id: `${hit.drum}@${hit.start}`, start: hit.start, duration: hit.duration ?? FULL, midi: hit.midi, pitch: "" });
     drums.set(hit.drum, layer);
   }
@@ -69,7 +70,7 @@ export function bassLayers(song: Song, sectionId: string): Result<BassLayers> {
   return ok(judgeLayers(realize(song, { section: sectionId }), sectionMeter(song, section).bar, section.bars));
 }
 
-export function judgeLayers(real: RealSong, bar: Ticks, bars: number): BassLayers {
+export function judgeLayers(real: RealizedSong, bar: Ticks, bars: number): BassLayers {
   const layers = layersOf(real);
   const who = Array.from({ length: bars }, (_, b) =>
     layers.filter((l) => l.notes.some((n) => n.start < (b + 1) * bar && n.start + n.duration > b * bar)).map((l) => l.id),
@@ -132,7 +133,7 @@ const shifted = (song: Song, section: Section, notes: readonly Note[], by: numbe
   plainNotes(notes).map((n) => ({
     ...n,
     pitch: spellAt(song, section, Math.max(0, n.start), pitchMidi(n.pitch) + by),
-    ...(n.glideTo ? { glideTo: spellAt(song, section, Math.max(0, n.start), pitchMidi(n.glideTo) + by) } : {}),
+    ...(n.slide ? { slide: { ...n.slide, to: spellAt(song, section, Math.max(0, n.start), pitchMidi(n.slide.to) + by) } } : {}),
   }));
 
 /**

@@ -1,5 +1,7 @@
 import type { Ticks } from "../time/meter";
-import { accentMap, keepsTime, rub } from "../groove/accentMap";
+import { keepsTime, rub } from "../groove/accentMap";
+import { accentsAt } from "../facts/facts";
+import { drumOf } from "../song/players";
 import type { BassContext } from "./context";
 
 /** A step of the bar that somebody accents, and whether a weaving bass sounds on it. */
@@ -15,14 +17,14 @@ export interface WeavePlace {
   why: string;
 }
 
-type Ground = Pick<BassContext, "song" | "section" | "part" | "meter">;
+type Ground = Pick<BassContext, "song" | "section" | "part" | "meter" | "read">;
 
 /**
  * Where a bass line that weaves sounds: on the kick's accents and on those of others that stand clear of them. Of two accents a sixteenth
  * apart it takes the weightier one; with the tune it does not compete.
  */
 export function weavePlan(ctx: Ground): WeavePlace[] {
-  const map = accentMap(ctx.song, ctx.section.id);
+  const map = ctx.read.get(accentsAt, ctx.section.id);
   if (!map.ok) return [];
   const { steps, step: length } = map.value;
   const tune = new Set(ctx.song.parts.filter((p) => p.role === "melody" || p.role === "vocal").map((p) => p.id));
@@ -30,7 +32,7 @@ export function weavePlan(ctx: Ground): WeavePlace[] {
   for (const row of map.value.rows) {
     if (row.id === ctx.part.id || keepsTime(row.id)) continue;
     for (const step of row.accents) {
-      const kick = row.id === "drum:kick";
+      const kick = drumOf(row.id) === "kick";
       const w = row.strength[step]! * (kick ? 1.5 : tune.has(row.id) ? 0.4 : 1);
       const known = found.get(step) ?? { sum: 0, who: [] };
       found.set(step, { sum: known.sum + w, who: [...known.who, { name: row.name.split(",")[0]!, w, kick, tune: tune.has(row.id) }] });

@@ -1,7 +1,7 @@
 import { mod, type Midi, type PitchClass } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
 import { bassPc, chordPitchClasses, toneRole } from "../chord/chord";
-import type { RealChord } from "../song/realize";
+import type { RealizedChord } from "../song/realize";
 import type { Note } from "../song/schema";
 import { cheapestPrepared, prepare, type Lattice, type Path } from "../lattice/lattice";
 import { beatLength, chordAt, figures, tuneAt, type BassContext } from "./context";
@@ -24,7 +24,7 @@ export interface Candidate {
 
 /** A slot with the pitches it may take. */
 export interface PitchSlot extends OpenSlot {
-  chord: RealChord | null;
+  chord: RealizedChord | null;
   candidates: Candidate[];
 }
 
@@ -95,8 +95,8 @@ function candidateOf(
   ctx: BassContext,
   style: BassStyle,
   slot: Slot,
-  chord: RealChord,
-  ahead: RealChord | null,
+  chord: RealizedChord,
+  ahead: RealizedChord | null,
   leads: boolean,
   midi: Midi,
   center: Midi,
@@ -138,7 +138,7 @@ function candidateOf(
 }
 
 /** The style's taste, bent by what the settings say of thirds and fifths over major and minor chords. */
-function tasteOf(ctx: BassContext, style: BassStyle, chord: RealChord, role: string, isBass: boolean, octave: boolean): number {
+function tasteOf(ctx: BassContext, style: BassStyle, chord: RealizedChord, role: string, isBass: boolean, octave: boolean): number {
   const { taste } = style;
   if (isBass) return octave ? taste.octave : taste.root;
   const minor = chord.chord!.tones.some((t) => t.role === "b3");

@@ -1,7 +1,8 @@
 import { nameInKey } from "../pitch/key";
-import { mod, pitchName, transposeNote, type Midi } from "../pitch/pitch";
+import { mod, noteOf, pitchName, transposeNote, type Midi } from "../pitch/pitch";
 import { bassPc, chordToneName, toneRole } from "../chord/chord";
-import type { RealNote } from "../song/realize";
+import type { RealizedNote } from "../song/realize";
+import { because } from "../song/reasons";
 import type { Reason } from "../song/schema";
 import type { RoleSpan } from "../slice/roles";
 import { chordAt, type BassContext } from "./context";
@@ -20,13 +21,10 @@ export function spell(ctx: BassContext, { slot, midi }: Chosen, next?: Chosen): 
   if (own) return pitchName(midi, own);
   const distance = next ? midi - next.midi : 0;
   if (next && distance === 0) return spell(ctx, { slot: next.slot, midi });
-  const beside =
-    next && Math.abs(distance) <= 2 ? transposeNote(spell(ctx, next).replace(/-?\d+$/, ""), Math.sign(distance), distance) : null;
+  const beside = next && Math.abs(distance) <= 2 ? transposeNote(noteOf(spell(ctx, next)), Math.sign(distance), distance) : null;
   if (beside && beside.length <= 2) return pitchName(midi, beside);
   return pitchName(midi, nameInKey(pc, ctx.key));
 }
-
-const letter = (pitch: string): string => pitch.replace(/-?\d+$/, "");
 
 /** Why each note of a written line is there. */
 export function reasonFor(ctx: BassContext, line: readonly Chosen[], i: number, pedal: boolean): Reason {
@@ -34,98 +32,60 @@ export function reasonFor(ctx: BassContext, line: readonly Chosen[], i: number, 
   const chord = slot.chord!.chord!;
   const next = line[(i + 1) % line.length]!;
   const pc = mod(midi, 12);
-  const pitch = letter(spell(ctx, line[i]!, next));
+  const pitch = noteOf(spell(ctx, line[i]!, next));
   const { role, inChord } = toneRole(chord, pc);
   const symbol = slot.chord!.symbol;
-  if (pedal) return { id: "pedal", params: { pitch, chord: symbol } };
+  if (pedal) return because("pedal", { pitch, chord: symbol });
   if (!inChord) {
-    const target = letter(spell(ctx, next));
-    if (next.midi === midi) return { id: "anticipation", params: { chord: next.slot.chord?.symbol ?? symbol } };
+    const target = noteOf(spell(ctx, next));
+    if (next.midi === midi) return because("anticipation", { chord: next.slot.chord?.symbol ?? symbol });
     const interval = Math.abs(next.midi - midi) === 1 ? "semitone" : "whole tone";
     const previous = line[i - 1];
     if (slot.use === "scale" && chordAt(ctx, next.slot.start) === slot.chord && previous)
-      return previous.midi === next.midi ? { id: "neighbor" } : { id: "scaleStep", params: { from: letter(spell(ctx, previous)), target } };
-    return { id: next.midi > midi ? "approachBelow" : "approachAbove", params: { target, interval } };
+      return previous.midi === next.midi ? because("neighbor") : because("scaleStep", { from: noteOf(spell(ctx, previous)), target });
+    return because(next.midi > midi ? "approachBelow" : "approachAbove", { target, interval });
   }
   const kick = ctx.kicks.find((k) => k.start === slot.start);
   if (pc === bassPc(chord)) {
     const first = line.findIndex((s) => s.slot.chord === slot.chord && mod(s.midi, 12) === pc);
-    if (first < i && midi - line[first]!.midi === 12 && slot.use !== "anchor") return { id: "octave" };
+    if (first < i && midi - line[first]!.midi === 12 && slot.use !== "anchor") return because("octave");
     const kind = chord.bass ? "bass" : "root";
     const params = { pitch, chord: symbol };
-    if (slot.use === "weave" && slot.with) return { id: "weave", params: { ...params, with: slot.with } };
-    if (kick) return { id: kick.main ? `${kind}OnKick` : `${kind}WithKick`, params };
-    if (slot.use === "turn") return { id: "turn", params: { role: "Root", chord: symbol } };
-    if (slot.start === slot.chord!.start) return { id: `${kind}OnBeat`, params };
-    if (slot.inGap && slot.use !== "anchor") return { id: "gap", params: { role: "Root", chord: symbol } };
-    return { id: `${kind}Hook`, params };
+    if (slot.use === "weave" && slot.with) return because("weave", { ...params, with: slot.with });
+    if (kick) return because(kick.main ? (`${kind}OnKick` as const) : (`${kind}WithKick` as const), params);
+    if (slot.use === "turn") return because("turn", { role: "Root", chord: symbol });
+    if (slot.start === slot.chord!.start) return because(`${kind}OnBeat` as const, params);
+    if (slot.inGap && slot.use !== "anchor") return because("gap", { role: "Root", chord: symbol });
+    return because(`${kind}Hook` as const, params);
   }
-  if (slot.use === "turn") return { id: "turn", params: { role, chord: symbol } };
-  if (slot.use === "anchor" && !kick) return { id: "inversion", params: { role, chord: symbol } };
-  if (slot.use === "approach" && role !== "5") return { id: "fill", params: { role, chord: symbol } };
-  if (slot.use === "weave" && slot.with) return { id: "weaveTone", params: { role, chord: symbol, with: slot.with } };
+  if (slot.use === "turn") return because("turn", { role, chord: symbol });
+  if (slot.use === "anchor" && !kick) return because("inversion", { role, chord: symbol });
+  if (slot.use === "approach" && role !== "5") return because("fill", { role, chord: symbol });
+  if (slot.use === "weave" && slot.with) return because("weaveTone", { role, chord: symbol, with: slot.with });
   if (role === "5") {
     if (next.slot.chord?.chord && next.slot.chord !== slot.chord && mod(pc - bassPc(next.slot.chord.chord), 12) === 7)
-      return { id: "approachFifth", params: { target: next.slot.chord.chord.root } };
-    if (slot.inGap) return { id: "gap", params: { role, chord: symbol } };
-    return { id: "fifth", params: { chord: symbol } };
+      return because("approachFifth", { target: next.slot.chord.chord.root });
+    if (slot.inGap) return because("gap", { role, chord: symbol });
+    return because("fifth", { chord: symbol });
   }
-  if (slot.inGap) return { id: "gap", params: { role, chord: symbol } };
-  if (role === "3" || role === "b3") return { id: "third", params: { chord: symbol } };
-  if (role === "7" || role === "b7") return { id: "seventh", params: { chord: symbol } };
-  return { id: "chordTone", params: { role, chord: symbol } };
+  if (slot.inGap) return because("gap", { role, chord: symbol });
+  if (role === "3" || role === "b3") return because("third", { chord: symbol });
+  if (role === "7" || role === "b7") return because("seventh", { chord: symbol });
+  return because("chordTone", { role, chord: symbol });
 }
 
 /** The reason of a note: the stored one, the user's pin, or what its place justifies; null when nothing does. */
-export function reasonOf(note: RealNote, spans: readonly RoleSpan[], onKick: boolean): Reason | null {
+export function reasonOf(note: RealizedNote, spans: readonly RoleSpan[], onKick: boolean): Reason | null {
   if (note.reason) return note.reason;
-  if (note.pinned) return { id: "pinned" };
+  if (note.pinned) return because("pinned");
   const first = spans[0];
   if (!first?.chord) return null;
-  const pitch = note.pitch.replace(/-?\d+$/, "");
+  const pitch = noteOf(note.pitch);
   if (first.kind === "chord")
     return first.role === "R"
-      ? { id: onKick ? "rootWithKick" : "chordTone", params: { pitch, role: "Root", chord: first.chord.symbol } }
-      : { id: "chordTone", params: { role: first.role, chord: first.chord.symbol } };
-  if (first.kind === "anticipation") return { id: "anticipation", params: { chord: spans[1]?.chord?.symbol ?? "the next chord" } };
+      ? because(onKick ? "rootWithKick" : "chordTone", { pitch, role: "Root", chord: first.chord.symbol })
+      : because("chordTone", { role: first.role, chord: first.chord.symbol });
+  if (first.kind === "anticipation") return because("anticipation", { chord: spans[1]?.chord?.symbol ?? "the next chord" });
   if (first.kind === "outside" || first.kind === "tension" || first.kind === "free") return null;
-  return { id: first.kind };
+  return first.kind === "pedal" ? because("pedal", { pitch, chord: first.chord.symbol }) : because(first.kind);
 }
-
-/** How well a reason justifies a note, 0–1: what must sound first, what only decorates last (common practice). */
-const WORTH: Record<string, number> = {
-  rootOnKick: 1,
-  bassOnKick: 1,
-  rootOnBeat: 0.95,
-  bassOnBeat: 0.95,
-  pedal: 0.9,
-  inversion: 0.9,
-  weave: 0.8,
-  rootWithKick: 0.75,
-  bassWithKick: 0.75,
-  weaveTone: 0.7,
-  anticipation: 0.65,
-  approachFifth: 0.6,
-  approachBelow: 0.55,
-  approachAbove: 0.55,
-  gap: 0.5,
-  fill: 0.5,
-  turn: 0.5,
-  fifth: 0.45,
-  octave: 0.4,
-  scaleStep: 0.4,
-  passing: 0.4,
-  rootHook: 0.35,
-  bassHook: 0.35,
-  third: 0.35,
-  seventh: 0.3,
-  chordTone: 0.3,
-  neighbor: 0.25,
-  suspension: 0.5,
-};
-
-/** Notes of the user's own count as wanted. */
-const OWN = 2;
-
-export const worthOf = (reason: Reason | null, pinned = false): number =>
-  pinned || reason?.id === "pinned" || reason?.id === "user" ? OWN : reason ? (WORTH[reason.id] ?? 0.3) : 0;

@@ -2,14 +2,17 @@ import { fail, ok, type Result } from "../result";
 import { mod, type Midi } from "../pitch/pitch";
 import { metricalLevel, type Ticks } from "../time/meter";
 import { chordPitchClasses } from "../chord/chord";
-import type { Edit } from "../song/edit";
+import type { Edit } from "../song/edits";
 import { applyEdit } from "../song/edits";
-import type { RealNote } from "../song/realize";
+import type { RealizedNote } from "../song/realize";
+import { weightOfReason } from "../song/reasons";
 import type { Note, Reason, Song } from "../song/schema";
 import { beatLength, chordAt, inGap, type BassContext } from "./context";
 import { pitchSlots, stepCost, type Candidate, type OpenSlot, type PitchSlot } from "./pitches";
-import { reasonFor, reasonOf, spell, worthOf } from "./reasons";
-import { reportBass, type BassReport } from "./report";
+import { reasonFor, reasonOf, spell } from "./reasons";
+import { factsOf } from "../facts/memory";
+import { reportBass } from "./report";
+import type { BassReport } from "./measures";
 import { beatsOf, halfOf, restsOf, untilBackbeat } from "./rhythm";
 import type { BassStyle, Place } from "./style";
 import { bassRequest, type BassRequest } from "./write";
@@ -28,14 +31,13 @@ export interface ShapeStep {
 const LEADING = /^(approach|scaleStep|anticipation|fill|passing)/;
 
 /** Notes of the line with how well each is justified, least first. Pinned notes and those written by hand for a reason stand last. */
-export function justified(ctx: BassContext): { note: RealNote; reason: Reason | null; worth: number }[] {
-  const notes = ctx.sliced.real.parts.find((p) => p.id === ctx.part.id)!.notes;
-  const roles = ctx.sliced.roles.get(ctx.part.id)!;
+export function justified(ctx: BassContext): { note: RealizedNote; reason: Reason | null; worth: number }[] {
+  const { notes, roles } = ctx;
   const kickAt = new Set(ctx.kicks.map((k) => k.start));
   const list = notes.map((note) => ({ note, reason: reasonOf(note, roles.get(note)!, kickAt.has(note.start)) }));
   return list
     .map(({ note, reason }, i) => {
-      let worth = worthOf(reason, note.pinned);
+      let worth = weightOfReason(reason, note.pinned);
       if (worth > 0 && worth < 1) {
         // A note that another one leads into is needed by it; notes under the tune's motion and on weak places are needed less.
         if (i > 0 && LEADING.test(list[i - 1]!.reason?.id ?? "")) worth += 0.4;
@@ -49,7 +51,7 @@ export function justified(ctx: BassContext): { note: RealNote; reason: Reason | 
 
 /** Takes the least justified note away; what was tied to its beginning takes its time where the chord is the same. Errors: as `bassRequest`, `bass.bare`. */
 export function thinOut(song: Song, request: BassRequest): Result<ShapeStep> {
-  const resolved = bassRequest(song, request);
+  const resolved = bassRequest(factsOf(song), request);
   if (!resolved.ok) return resolved;
   const { ctx } = resolved.value;
   const order = justified(ctx);
@@ -72,7 +74,7 @@ export function thinOut(song: Song, request: BassRequest): Result<ShapeStep> {
 }
 
 /** Places where a note could be added, the most wanted first: new chords, kicks, what the style knows, and the beats between. */
-function freePlaces(ctx: BassContext, style: BassStyle, notes: readonly RealNote[]): { place: Place; want: number }[] {
+function freePlaces(ctx: BassContext, style: BassStyle, notes: readonly RealizedNote[]): { place: Place; want: number }[] {
   const free = (at: Ticks) =>
     at >= 0 &&
     at < ctx.length &&
@@ -114,10 +116,10 @@ const TRIED = 8;
 
 /** Adds the best justified note the style knows a place for, with the pitch that suits its neighbors. Errors: as `bassRequest`, `bass.full`. */
 export function buildUp(song: Song, request: BassRequest): Result<ShapeStep> {
-  const resolved = bassRequest(song, request);
+  const resolved = bassRequest(factsOf(song), request);
   if (!resolved.ok) return resolved;
   const { ctx, style } = resolved.value;
-  const notes = ctx.sliced.real.parts.find((p) => p.id === ctx.part.id)!.notes;
+  const { notes } = ctx;
   const fixed: OpenSlot[] = notes.map((n) => ({ start: n.start, duration: n.duration, use: "anchor", pinMidi: n.midi }));
   const pedal = style.pedals && notes.length ? mod(notes[0]!.midi, 12) : undefined;
   let best: { score: number; slot: OpenSlot; pitch: string; reason: Reason } | null = null;
@@ -130,7 +132,7 @@ export function buildUp(song: Song, request: BassRequest): Result<ShapeStep> {
     for (const { midi, cost } of pricedAt(ctx, style, slots, i)) {
       const line = slots.map((s, k) => ({ slot: s, midi: k === i ? midi : s.pinMidi! }));
       const reason = reasonFor(ctx, line, i, pedal !== undefined);
-      const score = worthOf(reason) + want - cost * 0.3;
+      const score = weightOfReason(reason) + want - cost * 0.3;
       if (!best || score > best.score) best = { score, slot, reason, pitch: spell(ctx, line[i]!, line[(i + 1) % line.length]!) };
     }
   }
@@ -174,10 +176,10 @@ export interface Gate {
 
 /** Ways to set the lengths of a line that stands, each with its effect. Pinned notes keep theirs. Errors: as `bassRequest`. */
 export function gates(song: Song, request: BassRequest): Result<{ now: Gate["effect"]; gates: Gate[] }> {
-  const resolved = bassRequest(song, request);
+  const resolved = bassRequest(factsOf(song), request);
   if (!resolved.ok) return resolved;
   const { ctx } = resolved.value;
-  const notes = ctx.sliced.real.parts.find((p) => p.id === ctx.part.id)!.notes;
+  const { notes } = ctx;
   const at = { section: ctx.section.id, part: ctx.part.id };
   const effectOf = (of: Song): Gate["effect"] => {
     const report = reportBass(of, at);
@@ -192,7 +194,7 @@ export function gates(song: Song, request: BassRequest): Result<{ now: Gate["eff
     );
     return Math.max(60, (cut?.start ?? end) - note.start);
   };
-  const lengths = (length: (note: RealNote, i: number) => Ticks): Edit => ({
+  const lengths = (length: (note: RealizedNote, i: number) => Ticks): Edit => ({
     do: "changeNotes",
     ...at,
     notes: notes.flatMap((n, i) => {

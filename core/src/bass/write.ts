@@ -2,20 +2,21 @@ import { fail, ok, type Result } from "../result";
 import { mod, pitchClass, pitchMidi, pitchName, type Midi, type PitchClass } from "../pitch/pitch";
 import { nameInKey } from "../pitch/key";
 import { bassPc, chordPitchClasses, chordSymbol, chordToneName } from "../chord/chord";
-import { applyEdit } from "../song/edits";
-import { partOf } from "../song/document";
-import type { Note, Reason, Song } from "../song/schema";
-import { realize } from "../song/realize";
+import { partOf, sectionOf } from "../song/document";
+import { sectionPlace } from "../song/place";
+import type { NewNote, Note, Reason, Song } from "../song/schema";
+import { frameOf, realizedNotes } from "../song/realize";
 import { noteRoles } from "../slice/roles";
-import type { Sliced } from "../slice/slices";
+import { factsOf, type Reader } from "../facts/memory";
+import { bassStyle, bassStyleOf, usualFor } from "./chosen";
 import { findConflicts, type Conflict } from "./conflicts";
 import { bassContext, type BassContext } from "./context";
 import { choosePitches, otherPitches, pitchSlots, type OpenSlot, type PitchSlot } from "./pitches";
-import { measuresOf } from "./measures";
+import { measuresOf, reportOf, type BassReport } from "./measures";
+import { otherFigures } from "./measures/figure";
 import { reasonFor, spell, type Chosen } from "./reasons";
-import { otherFigures, reportOf, type BassReport } from "./report";
 import { alike, attackProfile, rhythmOf } from "./rhythm";
-import { settingsOf, styleOf, type BassSettings } from "./settings";
+import { bassSettings, type BassSettings } from "./settings";
 import type { BassStyle, Slot } from "./style";
 import { BASS_STYLES } from "./styles";
 
@@ -31,7 +32,7 @@ export interface BassRequest {
 
 export interface BassLine {
   /** The whole part for the section: pinned notes kept, everything else new. Ids of new notes are given when the line is taken. */
-  notes: (Omit<Note, "id"> & { id?: string })[];
+  notes: (NewNote & { id?: string })[];
   reasons: (Reason | undefined)[];
   report: BassReport;
   conflicts: Conflict[];
@@ -47,27 +48,20 @@ export interface BassLine {
 const LINES = 5;
 const ATTEMPTS = 14;
 
-/** The style of a request, by its id. Errors: `bass.style`. */
-export function bassStyle(id: string): Result<BassStyle> {
-  const style = BASS_STYLES.find((s) => s.id === id);
-  return style
-    ? ok(style)
-    : fail("bass.style", `No bass style is called "${id}"`, { hint: `Styles: ${BASS_STYLES.map((s) => s.id).join(", ")}.` });
-}
-
 /** The context of a request with its style and settings resolved. Errors: `bass.style`, and those of `bassContext`. */
-export function bassRequest(song: Song, request: BassRequest, sliced?: Sliced): Result<{ ctx: BassContext; style: BassStyle }> {
+export function bassRequest(read: Reader, request: BassRequest): Result<{ ctx: BassContext; style: BassStyle }> {
+  const { song } = read;
   const part = partOf(song, request.part);
-  const style = bassStyle(request.style ?? (part && styleOf(part, request.section)) ?? "kick-locked");
+  const section = sectionOf(song, request.section);
+  const style = request.style === undefined ? ok(part ? bassStyleOf(part, section) : BASS_STYLES[0]!) : bassStyle(request.style);
   if (!style.ok) return style;
   const { glides, ...own } = request.settings ?? {};
-  const usual = { pitches: style.value.targets.pitchClasses, ...style.value.usual };
   const settings: BassSettings | undefined = part && {
-    ...settingsOf(part, request.section, usual),
+    ...bassSettings(part, section, usualFor(style.value)),
     ...(glides === undefined ? {} : { slides: glides ? ("some" as const) : ("none" as const) }),
     ...own,
   };
-  const ctx = bassContext(song, request.section, request.part, { settings, sliced });
+  const ctx = bassContext(read, request.section, request.part, settings);
   return ctx.ok ? ok({ ctx: ctx.value, style: style.value }) : ctx;
 }
 
@@ -77,7 +71,7 @@ export function bassRequest(song: Song, request: BassRequest, sliced?: Sliced): 
  * `bass.part`, `bass.range`, `bass.chords`, `bass.none`.
  */
 export function tryWriteBass(song: Song, request: BassRequest): Result<BassLine[]> {
-  const resolved = bassRequest(song, request);
+  const resolved = bassRequest(factsOf(song), request);
   if (!resolved.ok) return resolved;
   const { ctx, style } = resolved.value;
   if (!ctx.chords.some((c) => c.chord))
@@ -119,7 +113,9 @@ export function tryWriteBass(song: Song, request: BassRequest): Result<BassLine[
     }
   }
   // Lines that fall short of fewer targets come first.
-  const short = new Map(lines.map((l) => [l, measuresOf(l.report, ctx.meter, style, ctx.settings).filter((m) => m.met === false).length]));
+  const short = new Map(
+    lines.map((l) => [l, measuresOf(l.report, { style, settings: ctx.settings, meter: ctx.meter }).filter((m) => m.met === false).length]),
+  );
   lines.sort((a, b) => short.get(a)! - short.get(b)!);
   const [best] = lines;
   if (best) for (const line of lines.slice(1)) if (line.title.endsWith("nother rhythm")) line.title += apart(line.report, best.report);
@@ -207,7 +203,7 @@ function finish(
   pedal: boolean,
 ): BassLine | null {
   const line: Chosen[] = slots.map((slot, i) => ({ slot, midi: slot.candidates[picks[i]!]!.midi }));
-  const notes = line.map((chosen, i): Omit<Note, "id"> & { id?: string } => {
+  const notes = line.map((chosen, i): NewNote & { id?: string } => {
     const { slot } = chosen;
     if (slot.pin) return slot.pin;
     return {
@@ -233,15 +229,15 @@ function finish(
   };
 }
 
-/** The report of a line that is not yet written: only the bass part of the sliced section is another one. */
-function measure(ctx: BassContext, notes: readonly (Omit<Note, "id"> & { id?: string })[]): BassReport | null {
-  const applied = applyEdit(ctx.song, { do: "setNotes", section: ctx.section.id, part: ctx.part.id, notes: [...notes] });
-  if (!applied.ok) return null;
-  const parts = applied.value.song.parts.filter((p) => p.id === ctx.part.id);
-  const alone = realize({ ...applied.value.song, parts }, { section: ctx.section.id });
-  const own = alone.parts[0]!;
-  const real = { ...ctx.sliced.real, parts: ctx.sliced.real.parts.map((p) => (p.id === own.id ? own : p)) };
-  return reportOf({ ...ctx, sliced: { ...ctx.sliced, real, roles: new Map([[own.id, noteRoles(real, own)]]) } });
+/** The report of a line that is not yet written: it stands in the place of the part's own. */
+function measure(ctx: BassContext, notes: readonly (NewNote & { id?: string })[]): BassReport | null {
+  const frame = frameOf(ctx.song, sectionPlace(ctx.section.id));
+  if (!frame) return null;
+  const written = notes.map((n, i): Note => ({ ...n, id: n.id ?? `new${i}` }));
+  const section = { ...frame.section, notes: { ...frame.section.notes, [ctx.part.id]: written } };
+  const line = realizedNotes(ctx.song, { ...frame, section }, ctx.part, true);
+  const ground = { chords: ctx.chords, sections: [{ start: 0, key: ctx.key }], loops: true, duration: ctx.length };
+  return reportOf({ ...ctx, notes: line, roles: noteRoles(ground, { role: ctx.part.role, linked: false, notes: line }) });
 }
 
 /** Chords that should be written with another bass, where the style chose inversions or held a pedal. */
@@ -260,7 +256,7 @@ function slashesOf(ctx: BassContext, style: BassStyle, line: readonly Chosen[]):
 }
 
 /** Glides from a note that lasts into the next one, a third to an octave away: one in two bars at most, or wherever there is room. */
-function addGlides(ctx: BassContext, line: readonly Chosen[], notes: (Omit<Note, "id"> & { id?: string })[]): void {
+function addGlides(ctx: BassContext, line: readonly Chosen[], notes: (NewNote & { id?: string })[]): void {
   const many = ctx.settings.slides === "many";
   let last = -Infinity;
   const far = (a: Midi, b: Midi) => Math.abs(a - b) >= 3 && Math.abs(a - b) <= 12;
@@ -269,7 +265,7 @@ function addGlides(ctx: BassContext, line: readonly Chosen[], notes: (Omit<Note,
     const joined = slot.start + slot.duration === line[i + 1]!.slot.start;
     if (slot.pin || !joined || !far(midi, line[i + 1]!.midi) || slot.duration < (many ? 240 : 480)) continue;
     if (slot.start - last < (many ? 1 : 2) * ctx.meter.bar * (many ? 0.5 : 1)) continue;
-    notes[i] = { ...notes[i]!, glideTo: notes[i + 1]!.pitch };
+    notes[i] = { ...notes[i]!, slide: { kind: "glide", to: notes[i + 1]!.pitch } };
     last = slot.start;
   }
 }

@@ -1,7 +1,10 @@
-import { sectionKey, sectionMeter } from "../song/document";
-import type { Profile, Section, Song } from "../song/schema";
-import { sliceSong, type Sliced } from "../slice/slices";
-import type { Finding, RawFinding, Rule, Severity } from "./rule";
+import { sectionKey, sectionMeter, sectionOf } from "../song/document";
+import { aboutText, covers, matterId } from "../song/matter";
+import { sectionPlace } from "../song/place";
+import type { Matter, Profile, Song } from "../song/schema";
+import { notesAt, slicesAt } from "../facts/facts";
+import { createMemory, type Fact, type Memory, type Reader } from "../facts/memory";
+import type { CheckContext, Finding, RawFinding, Severity } from "./rule";
 import { RULES } from "./rules";
 
 export const PROFILE_WORDS: Record<Profile, { title: string; assumes: string }> = {
@@ -16,76 +19,80 @@ export const PROFILE_WORDS: Record<Profile, { title: string; assumes: string }> 
 
 const RANK: Record<Severity, number> = { fault: 0, warning: 1, note: 2 };
 
-export interface Checker {
-  /** Findings of one section, worst first. Rules whose inputs did not change since the last call are not run again. */
-  section(song: Song, sectionId: string): Finding[];
-  /** The slices of a section, kept while the song stays the same. */
-  sliced(song: Song, sectionId: string): Sliced;
-}
+/** What a rule finds in a section, with what each finding is about; severity and waivers are added when it is asked for. */
+const foundBy: Fact<[rule: string, section: string], { raw: RawFinding; matter: Matter }[]> = {
+  id: "findings",
+  of(read, rule, sectionId) {
+    const ctx = contextOf(read, sectionId);
+    if (!ctx) return [];
+    return RULES.find((r) => r.id === rule)!
+      .find(ctx)
+      .map((raw) => ({ raw, matter: { rule, sectionId, parts: raw.parts, about: aboutOf(read, sectionId, raw) } }));
+  },
+};
 
-/** A checker that remembers the findings of each rule by what the rule read. */
-export function createChecker(): Checker {
-  const memory = new Map<string, { inputs: readonly unknown[]; raw: RawFinding[] }>();
-  let last: { song: Song; section: string; sliced: Sliced } | null = null;
-  const sliced = (song: Song, id: string): Sliced => {
-    if (last?.song !== song || last.section !== id) last = { song, section: id, sliced: sliceSong(song, { section: id, harmony: true }) };
-    return last.sliced;
-  };
+function contextOf(read: Reader, sectionId: string): CheckContext | null {
+  const { song } = read;
+  const section = sectionOf(song, sectionId);
+  if (!section) return null;
   return {
-    sliced,
-    section(song, id) {
-      const section = song.sections.find((s) => s.id === id);
-      if (!section) return [];
-      return RULES.flatMap((rule) => {
-        const severity = rule.severity[song.profile];
-        if (severity === "off") return [];
-        const inputs = inputsOf(rule, song, section);
-        const known = memory.get(`${id}:${rule.id}`);
-        let raw = known && known.inputs.length === inputs.length && known.inputs.every((x, i) => x === inputs[i]) ? known.raw : null;
-        if (!raw) {
-          raw = rule.find({ song, section, sliced: sliced(song, id), meter: sectionMeter(song, section), key: sectionKey(song, section) });
-          memory.set(`${id}:${rule.id}`, { inputs, raw });
-        }
-        return raw.map((f) => toFinding(f, rule, severity, section, song));
-      }).sort(
-        (a, b) =>
-          Number(a.waived !== undefined) - Number(b.waived !== undefined) ||
-          RANK[a.severity] - RANK[b.severity] ||
-          a.where.tick - b.where.tick,
-      );
+    song,
+    section,
+    meter: sectionMeter(song, section),
+    key: sectionKey(song, section),
+    get sliced() {
+      return read.get(slicesAt, sectionPlace(sectionId));
     },
   };
 }
 
-/** Everything in the song a rule's result can depend on, by identity. */
-function inputsOf(rule: Rule, song: Song, section: Section): unknown[] {
-  const parts = song.parts.filter((p) => rule.reads.includes(p.role));
-  // Which voice is on top depends on every pitched part, but only on those the rule names.
-  return [
-    section.chords,
-    section.bars,
-    section.key ?? song.key,
-    section.meter ?? song.meter,
-    song.instruments,
-    rule.reads.includes("groove") ? section.groove : null,
-    ...parts,
-    ...parts.map((p) => section.notes[p.id]),
-  ];
+/** Place and pitches of a finding. */
+function aboutOf(read: Reader, section: string, { tick, parts, notes }: RawFinding): string {
+  const place = sectionPlace(section);
+  const pitches = notes.flatMap((id) => {
+    for (const part of parts)
+      for (const reading of ["held", "played"] as const) {
+        const note = read.get(notesAt, place, part, reading).find((n) => n.id === id);
+        if (note) return [note.pitch];
+      }
+    return [];
+  });
+  return aboutText(tick, pitches);
 }
 
-function toFinding(raw: RawFinding, rule: Rule, severity: Severity, section: Section, song: Song): Finding {
-  const id = `${rule.id}:${section.id}:${raw.notes.join("+")}:${raw.tick}`;
-  const waived = song.waivers.find((w) => w.finding === id)?.reason;
+export interface Checker {
+  /** Findings of one section, worst first. Rules whose inputs did not change since the last call are not run again. */
+  section(song: Song, sectionId: string): Finding[];
+}
+
+/** A checker that remembers what each rule found for as long as nothing that the rule read has changed. */
+export const createChecker = (memory: Memory = createMemory()): Checker => ({
+  section(song, id) {
+    const read = memory.at(song);
+    return RULES.flatMap((rule) => {
+      const severity = rule.severity[song.profile];
+      return severity === "off" ? [] : read.get(foundBy, rule.id, id).map((found) => toFinding(found, rule.source, severity, song));
+    }).sort(
+      (a, b) =>
+        Number(a.waived !== undefined) - Number(b.waived !== undefined) ||
+        RANK[a.severity] - RANK[b.severity] ||
+        a.where.tick - b.where.tick,
+    );
+  },
+});
+
+function toFinding({ raw, matter }: { raw: RawFinding; matter: Matter }, source: string, severity: Severity, song: Song): Finding {
+  const waiver = song.waivers.find((w) => covers(w, matter));
   return {
-    id,
-    rule: rule.id,
+    id: matterId(matter),
+    rule: matter.rule,
     severity,
-    where: { section: section.id, tick: raw.tick, duration: raw.duration ?? 0, parts: raw.parts, notes: raw.notes },
+    where: { section: matter.sectionId!, tick: raw.tick, duration: raw.duration ?? 0, parts: raw.parts, notes: raw.notes },
     message: raw.message,
     measure: raw.measure,
-    source: rule.source,
+    source,
     fixes: raw.fixes,
-    ...(waived !== undefined ? { waived } : {}),
+    ...(waiver ? { waived: waiver.reason, waiver: waiver.id } : {}),
   };
 }
 

@@ -1,7 +1,7 @@
 import type { Key } from "../pitch/key";
 import type { Meter, Ticks } from "../time/meter";
-import type { Edit } from "../song/edit";
-import type { Part, Profile, Section, Song } from "../song/schema";
+import type { Edit } from "../song/edits";
+import type { Profile, Section, Song } from "../song/schema";
 import type { Sliced } from "../slice/slices";
 
 export type Severity = "fault" | "warning" | "note";
@@ -13,7 +13,7 @@ export interface Fix {
 }
 
 export interface Finding {
-  /** Rule and note ids: stays the same while the notes do. */
+  /** Rule, section, parts and what it is about: stays the same while the matter does. */
   id: string;
   rule: string;
   severity: Severity;
@@ -23,8 +23,9 @@ export interface Finding {
   measure: string;
   source: string;
   fixes: Fix[];
-  /** Why the user lets it stand, when waived. */
+  /** Why the user lets it stand, and the waiver that says so. */
   waived?: string;
+  waiver?: string;
 }
 
 export type RawFinding = Pick<Finding, "message" | "measure" | "fixes"> & {
@@ -39,19 +40,17 @@ export interface CheckContext {
   section: Section;
   meter: Meter;
   key: Key;
+  /** Slices of the section: chopped and arpeggiated parts as the chords they come from. */
   sliced: Sliced;
 }
 
-/** A check: one file each in rules/. */
+/** A check: one file each in rules/. It declares nothing of what it reads: that is recorded, and it runs again when any of it changes. */
 export interface Rule {
   id: string;
   title: string;
   /** One paragraph, shown in the interface. */
   explanation: string;
   source: string;
-  scope: "slice" | "step" | "phrase" | "section" | "form";
-  /** Roles of the parts whose notes it reads; "groove" for the drums. */
-  reads: (Part["role"] | "groove")[];
   severity: Record<Profile, Severity | "off">;
   find(ctx: CheckContext): RawFinding[];
 }

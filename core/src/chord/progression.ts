@@ -1,6 +1,6 @@
 import type { Problem } from "../result";
 import type { Meter, Ticks } from "../time/meter";
-import { chordSymbol } from "./chord";
+import { chordSymbol, type Chord } from "./chord";
 import { parseChord } from "./parse";
 
 /** One chord of a line, on the time axis of its section. */
@@ -21,6 +21,12 @@ export interface ParsedLine {
 }
 
 export const NO_CHORD = "N.C.";
+
+/** The chord of a symbol; null for N.C., and for what cannot be read. */
+export function chordOf(symbol: string): Chord | null {
+  const chord = symbol === NO_CHORD ? null : parseChord(symbol);
+  return chord?.ok ? chord.value : null;
+}
 export const LINE_LIMIT = 4000;
 
 interface Token {

@@ -1,17 +1,18 @@
 import { random } from "../random";
-import { numberOf, textOf, type CompNote, type Settings } from "./kind";
+import type { CompNote } from "./kind";
+import type { CompPlaying } from "./settings";
 
 /**
  * Hands on the notes: a strum (each note of a chord later than the one before by `strum` ticks, louder or softer by `slope`), and loose
  * timing and touch (`human`, in ticks, from `seed`). Both only move what is played, not what is notated.
  */
-export function withFeel(notes: readonly CompNote[], settings: Settings): CompNote[] {
-  const strum = numberOf(settings, "strum", 0);
-  const slope = numberOf(settings, "slope", 0);
-  const human = numberOf(settings, "human", 0);
+export function withFeel(notes: readonly CompNote[], playing: Readonly<CompPlaying>): CompNote[] {
+  const strum = playing.strum ?? 0;
+  const slope = playing.slope ?? 0;
+  const human = playing.human ?? 0;
   if (!strum && !slope && !human) return [...notes];
-  const way = textOf(settings, "strumWay", "up");
-  const next = random(numberOf(settings, "seed", 1));
+  const way = playing.strumWay ?? "up";
+  const next = random(playing.seed ?? 1);
   const groups = new Map<number, CompNote[]>();
   for (const note of notes) groups.set(note.start, [...(groups.get(note.start) ?? []), note]);
   const out: CompNote[] = [];

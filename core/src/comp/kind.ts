@@ -1,5 +1,6 @@
 import type { Midi, PitchName } from "../pitch/pitch";
 import type { Meter, Ticks } from "../time/meter";
+import type { CompPlaying } from "./settings";
 
 /** A chord as one part voices it. */
 export interface CompChord {
@@ -9,8 +10,6 @@ export interface CompChord {
   /** Low to high. */
   pitches: { midi: Midi; name: PitchName }[];
 }
-
-export type Settings = Readonly<Record<string, string | number | boolean>>;
 
 export interface CompContext {
   /** Chords with a voicing, in order. */
@@ -23,7 +22,7 @@ export interface CompContext {
   hits(drum: string): readonly { start: Ticks; velocity: number }[];
   /** Attacks and lengths of the tunes that are sung or played. */
   melody: readonly { start: Ticks; duration: Ticks }[];
-  settings: Settings;
+  playing: Readonly<CompPlaying>;
 }
 
 /** A note of a part that is derived from the chords. */
@@ -40,8 +39,8 @@ export interface CompNote {
   swell?: boolean;
 }
 
-/** Settings a kind of part reads, in the order they are shown. */
-export type SettingName = "rhythm" | "lift" | "notes" | "step" | "way" | "octaves" | "gap" | "strum" | "human";
+/** Settings a kind of part offers, in the order they are shown. */
+export type SettingName = Extract<keyof CompPlaying, "rhythm" | "lift" | "notes" | "step" | "way" | "octaves" | "gap" | "strum" | "human">;
 
 /** One way of playing the chords, one file each in kinds/. */
 export interface CompKind {
@@ -57,11 +56,6 @@ export interface CompKind {
   settings: readonly SettingName[];
   notes(ctx: CompContext): CompNote[];
 }
-
-export const numberOf = (settings: Settings, name: string, fallback: number): number =>
-  typeof settings[name] === "number" ? settings[name] : fallback;
-export const textOf = (settings: Settings, name: string, fallback: string): string =>
-  typeof settings[name] === "string" ? settings[name] : fallback;
 
 /** The name of a pitch some octaves higher. */
 export const octaveUp = (name: PitchName, octaves: number): PitchName =>

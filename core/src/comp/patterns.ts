@@ -1,6 +1,6 @@
 import { fail, ok, type Result } from "../result";
 import type { Meter, Ticks } from "../time/meter";
-import { numberOf, textOf, type CompChord, type CompContext, type CompNote } from "./kind";
+import { type CompChord, type CompContext, type CompNote } from "./kind";
 
 /** A step of a rhythm pattern: a sixteenth. */
 export const STEP: Ticks = 120;
@@ -93,9 +93,9 @@ export function attacksOf(steps: string, length: Ticks): Attack[] {
 }
 
 /** The rhythm a part plays: its pattern, or the hits of the drum it follows. */
-export function rhythmOf({ settings, meter, length, hits, chords }: CompContext): Attack[] {
-  const follow = textOf(settings, "follow", "");
-  const rhythm = textOf(settings, "rhythm", "held");
+export function rhythmOf({ playing, meter, length, hits, chords }: CompContext): Attack[] {
+  const follow = playing.follow ?? "";
+  const rhythm = playing.rhythm ?? "held";
   if (!follow && rhythm === "held") return chords.map((c) => ({ start: c.start, duration: c.duration, velocity: 72, short: false }));
   if (!follow) return attacksOf(stepsOf(rhythm, meter), length);
   const found = hits(follow).filter((h) => h.start < length);
@@ -114,9 +114,9 @@ const chordAt = (chords: readonly CompChord[], tick: Ticks) => chords.findLast((
  * an attack in the last eighth before a change already plays what comes.
  */
 export function inRhythm(ctx: CompContext, choose: (chord: CompChord) => CompChord["pitches"]): CompNote[] {
-  const { chords, settings, length, loop } = ctx;
-  const anticipate = settings.anticipate === true;
-  const gate = numberOf(settings, "gate", 100) / 100;
+  const { chords, playing, length, loop } = ctx;
+  const anticipate = playing.anticipate === true;
+  const gate = (playing.gate ?? 100) / 100;
   const out: CompNote[] = [];
   for (const attack of rhythmOf(ctx)) {
     const end = Math.min(length, attack.start + attack.duration);

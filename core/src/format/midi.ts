@@ -3,8 +3,8 @@ import { pitchMidi } from "../pitch/pitch";
 import type { Key } from "../pitch/key";
 import { QUARTER, type Ticks } from "../time/meter";
 import { instrumentOf } from "../instrument/instruments";
-import { realize, type RealHit, type RealNote, type RealPart, type RealSong } from "../song/realize";
-import { DRUM_KINDS, DRUMS } from "../song/drums";
+import { realize, type RealizedHit, type RealizedNote, type RealizedPart, type RealizedSong } from "../song/realize";
+import { DRUM_KINDS, DRUMS } from "../instrument/drums";
 import type { Drum, Song } from "../song/schema";
 
 /** General MIDI percussion notes (GM System Level 1). */
@@ -32,7 +32,7 @@ const make = (at: number, order: number, event: Record<string, unknown>): Timed 
 export function writeMidi(song: Song, options: { swing: "straight" | "played" }): Uint8Array {
   const real = realize(song);
   const played = options.swing === "played";
-  const begin = (n: RealNote | RealHit) => (played ? n.played : n.start);
+  const begin = (n: RealizedNote | RealizedHit) => (played ? n.played : n.start);
   const earliest = Math.min(0, ...real.parts.flatMap((p) => p.notes.map(begin)), ...real.hits.map(begin));
   const bar = real.sections[0]?.meter.bar ?? 4 * QUARTER;
   // A pickup needs a bar in front of the song.
@@ -69,7 +69,7 @@ export function writeMidi(song: Song, options: { swing: "straight" | "played" })
   return Uint8Array.from(encode({ header: { format: 1, numTracks: tracks.length, ticksPerBeat: QUARTER }, tracks }));
 }
 
-function conductor(real: RealSong, shift: Ticks): Timed[] {
+function conductor(real: RealizedSong, shift: Ticks): Timed[] {
   const events: Timed[] = [];
   let last = "";
   real.sections.forEach((section, i) => {
@@ -98,7 +98,7 @@ function conductor(real: RealSong, shift: Ticks): Timed[] {
 /** A key signature names major or minor; other modes are written as the one with their third. */
 const isMinor = (key: Key): boolean => (key.pcs[2]! - key.pcs[0]! + 12) % 12 === 3;
 
-function drumEvents(hits: readonly RealHit[], begin: (h: RealHit) => number, shift: Ticks): Timed[] {
+function drumEvents(hits: readonly RealizedHit[], begin: (h: RealizedHit) => number, shift: Ticks): Timed[] {
   return hits.flatMap((hit) => {
     const note = { channel: DRUM_CHANNEL, noteNumber: hit.note ?? GM_DRUMS[hit.drum] };
     return [
@@ -111,7 +111,7 @@ function drumEvents(hits: readonly RealHit[], begin: (h: RealHit) => number, shi
 /** General MIDI program of a tuned drum, "Melodic Tom" (GM System Level 1, from memory). */
 const MELODIC_TOM = 117;
 
-function tunedEvents(hits: readonly RealHit[], channel: number, begin: (h: RealHit) => number, shift: Ticks): Timed[] {
+function tunedEvents(hits: readonly RealizedHit[], channel: number, begin: (h: RealizedHit) => number, shift: Ticks): Timed[] {
   const events = [make(0, 0, { type: "programChange", channel, programNumber: MELODIC_TOM })];
   if (hits.some((h) => h.glideTo !== undefined)) events.push(...bendRange(channel));
   hits.forEach((hit, i) => {
@@ -135,7 +135,7 @@ const bendRange = (channel: number): Timed[] =>
     [38, 0],
   ].map(([controllerType, value]) => make(0, 0, { type: "controller", channel, controllerType, value }));
 
-function partEvents(real: RealSong, part: RealPart, channel: number, played: boolean, shift: Ticks): Timed[] {
+function partEvents(real: RealizedSong, part: RealizedPart, channel: number, played: boolean, shift: Ticks): Timed[] {
   const events = [make(0, 0, { type: "programChange", channel, programNumber: instrumentOf(part.instrument, real).program })];
   if (part.notes.some((n) => n.glideTo)) events.push(...bendRange(channel));
   part.notes.forEach((note, i) => {

@@ -1,3 +1,4 @@
+import { because } from "../song/reasons";
 import { fail, ok, type Result } from "../result";
 import { parseKey, spellInKey, type Key } from "../pitch/key";
 import { mod, plainName, type Midi } from "../pitch/pitch";
@@ -5,8 +6,8 @@ import { parseMeter, type Meter, type Ticks } from "../time/meter";
 import { identifyChords, isSure } from "../chord/identify";
 import { NO_CHORD } from "../chord/progression";
 import { partByRole, sectionKey, sectionMeter, sectionOf } from "../song/document";
-import type { Edit } from "../song/edit";
-import { DRUM_KINDS, DRUMS } from "../song/drums";
+import type { Edit } from "../song/edits";
+import { DRUM_KINDS, DRUMS } from "../instrument/drums";
 import type { ChordEvent, Drum, Hit, Lane, Note, Song } from "../song/schema";
 import { mergeLanes } from "../groove/patterns";
 import type { MidiContents, MidiNote, MidiTrack } from "./midiRead";
@@ -73,7 +74,7 @@ export function nameChords(
       if (last) last.duration = end - last.start;
       else events.push({ start, duration: end - start, symbol: NO_CHORD });
     } else if (last?.symbol === found.symbol) last.duration = end - last.start;
-    else events.push({ start, duration: end - start, ...found, why: { id: "imported", params: { file } } });
+    else events.push({ start, duration: end - start, ...found, why: because("imported", { file }) });
   });
   return events;
 }

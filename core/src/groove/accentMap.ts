@@ -2,8 +2,9 @@ import { fail, ok, type Result } from "../result";
 import { mod } from "../pitch/pitch";
 import type { Meter, Ticks } from "../time/meter";
 import { sectionMeter, sectionOf } from "../song/document";
-import { DRUM_KINDS, type Drum } from "../song/drums";
-import { realize } from "../song/realize";
+import { DRUM_KINDS, type Drum } from "../instrument/drums";
+import { drumOf, drumPlayer, type PlayerId } from "../song/players";
+import { realize, type RealizedSong } from "../song/realize";
 import type { Song } from "../song/schema";
 import { syncopations, type Syncopation } from "./syncopation";
 
@@ -14,8 +15,7 @@ const GRIDS: readonly Ticks[] = [120, 80, 40];
 
 /** One player: a pitched part, or one drum. */
 export interface AccentRow {
-  /** Part id, or `drum:kick`. */
-  id: string;
+  id: PlayerId;
   name: string;
   /** For every step of the bar from 0 to 1: how often and how strongly it is struck there. */
   strength: number[];
@@ -30,8 +30,8 @@ export type PairKind = "agree" | "interlock" | "fight" | "apart";
 
 /** How the accents of two players stand to each other. */
 export interface AccentPair {
-  a: string;
-  b: string;
+  a: PlayerId;
+  b: PlayerId;
   kind: PairKind;
   /** Steps on which both have an accent. */
   together: number[];
@@ -50,8 +50,10 @@ export interface AccentMap {
   pairs: AccentPair[];
 }
 
+const STREAMS: readonly Drum[] = ["closedHat", "openHat", "pedalHat", "shaker", "ride", "tambourine"];
+
 /** Players that keep time: they have no accent of their own to give up. */
-export const keepsTime = (id: string): boolean => /^drum:(.*Hat|shaker|ride|tambourine)$/.test(id);
+export const keepsTime = (id: PlayerId): boolean => STREAMS.some((drum) => drum === drumOf(id));
 
 const ACCENT_SHARE = 0.6;
 
@@ -103,17 +105,20 @@ export function pairOf(
 }
 
 /** Who strikes where in the bar of a section, how syncopated each is, and how the players stand to each other. Errors: `accents.section`. */
-export function accentMap(song: Song, sectionId: string): Result<AccentMap> {
+export function accentMap(
+  song: Song,
+  sectionId: string,
+  real: Pick<RealizedSong, "parts"> = realize(song, { section: sectionId }),
+): Result<AccentMap> {
   const section = sectionOf(song, sectionId);
   if (!section) return fail("accents.section", `No section "${sectionId}"`);
   const meter = sectionMeter(song, section);
-  const real = realize(song, { section: sectionId });
   const length = section.bars * meter.bar;
   const players: { id: string; name: string; attacks: { start: Ticks; velocity: number }[] }[] = real.parts
     .filter((p) => p.role !== "drums" && !p.muted)
     .map((p) => ({ id: p.id, name: p.name, attacks: p.notes.filter((n) => n.start >= 0) }));
   for (const lane of section.groove.lanes)
-    players.push({ id: `drum:${lane.drum}`, name: lane.name ?? DRUM_KINDS[lane.drum as Drum].title, attacks: lane.hits });
+    players.push({ id: drumPlayer(lane.drum), name: lane.name ?? DRUM_KINDS[lane.drum].title, attacks: lane.hits });
   const step = gridOf(
     players.flatMap((p) => p.attacks.map((x) => x.start)),
     meter.bar,

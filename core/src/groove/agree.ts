@@ -3,13 +3,15 @@ import { metricalLevel, positionText, type Meter, type Ticks } from "../time/met
 import { mod } from "../pitch/pitch";
 import { STEP, stepsOf } from "../comp/patterns";
 import { sectionMeter, sectionOf } from "../song/document";
-import type { Edit } from "../song/edit";
-import type { Drum, Song } from "../song/schema";
+import type { Edit } from "../song/edits";
+import { drumOf, type PlayerId } from "../song/players";
+import { ownerOf, playingOf } from "../song/playing";
+import type { Song } from "../song/schema";
 import { accentMap, keepsTime, rub, type AccentRow } from "./accentMap";
 
 /** What one player would change so that all accent the same places. */
 export interface PlayerRequest {
-  id: string;
+  id: PlayerId;
   name: string;
   /** Steps of the bar: from where to where. */
   moves: [from: number, to: number][];
@@ -47,7 +49,7 @@ export function rubbingChains(rows: readonly AccentRow[], steps: number, tick: T
 
 /** What speaks for a step: who strikes it and how hard, the kick first, and its place in the meter. */
 const weightOf = (rows: readonly AccentRow[], meter: Meter, step: number, tick: Ticks): number =>
-  rows.reduce((sum, r) => sum + (r.accents.includes(step) ? r.strength[step]! * (r.id === "drum:kick" ? 1.5 : 1) : 0), 0) +
+  rows.reduce((sum, r) => sum + (r.accents.includes(step) ? r.strength[step]! * (drumOf(r.id) === "kick" ? 1.5 : 1) : 0), 0) +
   (metricalLevel(meter, step * tick) + 6) * 0.08;
 
 const apartText = (ticks: Ticks): string => (ticks === 120 ? "a sixteenth" : ticks === 80 ? "a sixteenth triplet" : "a little");
@@ -58,8 +60,7 @@ const inBar = (meter: Meter, tick: Ticks): string => positionText(meter, tick).r
  * One accent pattern for players that rub: in every chain of accents a sixteenth apart the one that most, and the kick, strike is kept, and
  * the others are asked to come there. Errors: `accents.section`, `accents.agreed` where nobody rubs.
  */
-export function agreeOnAccents(song: Song, sectionId: string): Result<Agreement> {
-  const map = accentMap(song, sectionId);
+export function agreeOnAccents(song: Song, sectionId: string, map = accentMap(song, sectionId)): Result<Agreement> {
   if (!map.ok) return map;
   const { meter, steps, step } = map.value;
   const where = (at: number) => inBar(meter, at * step);
@@ -109,7 +110,7 @@ const isSung = (song: Song, id: string): boolean => ["melody", "vocal"].includes
 export function moveAttacks(
   song: Song,
   sectionId: string,
-  id: string,
+  id: PlayerId,
   moves: readonly [number, number][],
   steps: number,
   tick: Ticks,
@@ -126,8 +127,8 @@ export function moveAttacks(
     return at + by * tick;
   };
   const length = section.bars * steps * tick;
-  if (id.startsWith("drum:")) {
-    const drum = id.slice(5) as Drum;
+  const drum = drumOf(id);
+  if (drum) {
     const hits = section.groove.lanes.find((l) => l.drum === drum)?.hits ?? [];
     const at = new Map<Ticks, (typeof hits)[number]>();
     for (const hit of hits) {
@@ -144,7 +145,7 @@ export function moveAttacks(
     // Its rhythm is written in sixteenths.
     if (part.link.kind !== "voicing" || tick !== STEP) return null;
     const meter = sectionMeter(song, section);
-    const text = [...stepsOf(typeof part.settings.rhythm === "string" ? part.settings.rhythm : "held", meter)];
+    const text = [...stepsOf(playingOf(part, "comp", { section }).rhythm ?? "held", meter)];
     for (let bar = 0; bar * steps < text.length; bar++)
       for (const [from, to] of moves) {
         const [a, b] = [bar * steps + from, bar * steps + to];
@@ -153,7 +154,8 @@ export function moveAttacks(
         text[a] = b < a ? "-" : ".";
         text[b] = mark;
       }
-    return { do: "setPart", part: id, settings: { rhythm: text.join("") } };
+    const owned = ownerOf(part, "comp", "rhythm", { section }) === "section";
+    return { do: "setPlaying", part: id, ...(owned ? { section: sectionId } : {}), comp: { rhythm: text.join("") } };
   }
   const notes = (section.notes[id] ?? []).flatMap((n) => {
     const start = moved(n.start);

@@ -2,7 +2,7 @@ import { random } from "../random";
 import { byBeat } from "../comp/patterns";
 import { mod } from "../pitch/pitch";
 import type { Meter, Ticks } from "../time/meter";
-import type { Drum } from "../song/drums";
+import type { Drum } from "../instrument/drums";
 import type { Hit, Lane } from "../song/schema";
 
 /** A step of a pattern: sixteenths, or thirds of a quarter. */

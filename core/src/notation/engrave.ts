@@ -4,7 +4,7 @@ import { mod, pitchName, transposeNote, type Midi, type PitchName, type Semitone
 import type { Meter, Ticks } from "../time/meter";
 import { instrumentOf, type Clef } from "../instrument/instruments";
 import { partOf, sectionKey, sectionMeter, sectionOf } from "../song/document";
-import { realize, type RealNote } from "../song/realize";
+import { realize, type RealizedNote } from "../song/realize";
 import type { Song } from "../song/schema";
 import { gridsOf, snapEdge, write, type NoteValue } from "./durations";
 
@@ -75,7 +75,7 @@ export function engrave(song: Song, sectionId: string, partId: string, options: 
   const shift = octaves ? instrument.transposition : options.written ? instrument.transposition : 0;
   const { key, respelled } = writtenKey(home, shift);
   const notes = realize(song, { section: sectionId }).parts.find((p) => p.id === partId)!.notes;
-  const read = (n: RealNote) => writtenPitch(n.pitch, n.midi, shift, respelled ? key : undefined);
+  const read = (n: RealizedNote) => writtenPitch(n.pitch, n.midi, shift, respelled ? key : undefined);
   const octave = octaves && shift === -12 && instrument.clef === "treble" ? -1 : 0;
   const staves = stavesOf(instrument.clef, notes, octave, meter, section.bars, read);
   return ok({ part: partId, name: part.name, meter, key, staves });
@@ -93,14 +93,14 @@ export function engraveGrand(song: Song, sectionId: string): Result<EngravedPart
 
 function stavesOf(
   clefs: Clef,
-  notes: readonly RealNote[],
+  notes: readonly RealizedNote[],
   octave: EngravedStaff["octave"],
   meter: Meter,
   bars: number,
-  read: (note: RealNote) => PitchName,
+  read: (note: RealizedNote) => PitchName,
 ): EngravedStaff[] {
   const length = bars * meter.bar;
-  const staff = (clef: EngravedStaff["clef"], own: readonly RealNote[]): EngravedStaff => ({
+  const staff = (clef: EngravedStaff["clef"], own: readonly RealizedNote[]): EngravedStaff => ({
     clef,
     octave,
     pickup: own.some((n) => n.start < 0) ? withoutRests(measure(own, -meter.bar, meter, length, read)) : [],
@@ -130,11 +130,11 @@ const withoutRests = (chords: EngravedChord[]): EngravedChord[] =>
 
 /** One bar of a staff, in one voice: wherever a note begins or ends, a new chord is written and what goes on is tied. */
 function measure(
-  notes: readonly RealNote[],
+  notes: readonly RealizedNote[],
   from: Ticks,
   meter: Meter,
   length: Ticks,
-  written: (note: RealNote) => PitchName,
+  written: (note: RealizedNote) => PitchName,
 ): EngravedChord[] {
   const to = Math.min(length, from + meter.bar);
   const here = notes

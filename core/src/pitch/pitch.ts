@@ -62,6 +62,9 @@ export function parsePitch(text: string): Result<Midi> {
   return ok(midi);
 }
 
+/** The note of a pitch, without its octave: "Eb4" → "Eb". */
+export const noteOf = (pitch: PitchName): NoteName => pitch.replace(/-?\d+$/, "");
+
 const midiCache = new Map<PitchName, Midi>();
 
 /** MIDI number of a pitch that is known to be good. */

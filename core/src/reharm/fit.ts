@@ -1,15 +1,15 @@
 import { mod, typeset } from "../pitch/pitch";
 import { beatsText, metricalLevel, positionText, type Meter, type Ticks } from "../time/meter";
 import { chordPitchClasses, toneRole, type Chord } from "../chord/chord";
-import { realize, type RealNote } from "../song/realize";
+import { realize, type RealizedNote } from "../song/realize";
 import type { Song } from "../song/schema";
 import { tensions } from "../harmony/scales";
 import type { Key } from "../pitch/key";
 
 /** Notes that chords are tested against: tunes on top, the bass below. */
 export interface Lines {
-  melody: RealNote[];
-  bass: RealNote[];
+  melody: RealizedNote[];
+  bass: RealizedNote[];
   names: Map<string, string>;
   meter: Meter;
 }
@@ -53,7 +53,7 @@ function available(chord: Chord, key: Key): Map<number, boolean> {
 }
 
 /** How a chord stands to the notes that sound over (or under) it. Costs are in beats of clash, weighted by place; a semitone rub counts double. */
-export function fitOf(chord: Chord, key: Key, from: Ticks, to: Ticks, notes: readonly RealNote[], lines: Lines): Fit {
+export function fitOf(chord: Chord, key: Key, from: Ticks, to: Ticks, notes: readonly RealizedNote[], lines: Lines): Fit {
   const pcs = chordPitchClasses(chord);
   const fit: Fit = { chordTones: 0, tensions: 0, clashes: [], cost: 0 };
   const beat = lines.meter.beats[0]!.duration;

@@ -7,7 +7,8 @@ import { diatonicChord, isMinorish, romanOf } from "../chord/numerals";
 import { parseChord } from "../chord/parse";
 import { NO_CHORD } from "../chord/progression";
 import { partOf, sectionKey, sectionMeter, sectionOf } from "../song/document";
-import type { RealNote } from "../song/realize";
+import type { RealizedNote } from "../song/realize";
+import { because } from "../song/reasons";
 import type { ChordEvent, Reason, Song } from "../song/schema";
 import { cheapestPaths, prepare } from "../lattice/lattice";
 import { smallestMotion } from "../harmony/distance";
@@ -227,14 +228,14 @@ function candidates(key: Key, color: number): Choice[] {
 }
 
 /** The note that counts as the bass of a stretch: the one on its first beat, otherwise the longest. */
-function bassOf(notes: readonly RealNote[], s: Segment): RealNote | undefined {
+function bassOf(notes: readonly RealizedNote[], s: Segment): RealizedNote | undefined {
   const inside = notes.filter((n) => n.start < s.start + s.duration && n.start + n.duration > s.start);
-  const overlap = (n: RealNote) => Math.min(n.start + n.duration, s.start + s.duration) - Math.max(n.start, s.start);
+  const overlap = (n: RealizedNote) => Math.min(n.start + n.duration, s.start + s.duration) - Math.max(n.start, s.start);
   return inside.find((n) => n.start <= s.start && overlap(n) >= 240) ?? [...inside].sort((a, b) => overlap(b) - overlap(a))[0];
 }
 
 /** The chord with the line's note as its bass, written as a slash where it is no root. */
-function onBass(choice: Choice, notes: readonly RealNote[], s: Segment, key: Key): Choice {
+function onBass(choice: Choice, notes: readonly RealizedNote[], s: Segment, key: Key): Choice {
   const note = bassOf(notes, s);
   if (!note) return choice;
   const pc = mod(note.midi, 12);
@@ -248,7 +249,7 @@ function onBass(choice: Choice, notes: readonly RealNote[], s: Segment, key: Key
 
 function weighChoice(
   choice: Choice,
-  notes: readonly RealNote[],
+  notes: readonly RealizedNote[],
   s: Segment,
   key: Key,
   lines: Lines,
@@ -277,7 +278,7 @@ function weighChoice(
 function merge(
   picks: { choice: Choice; segment: Segment }[],
   written: readonly ChordEvent[],
-  notes: readonly RealNote[],
+  notes: readonly RealizedNote[],
   key: Key,
   as: "melody" | "bass",
 ): ChordEvent[] {
@@ -293,9 +294,15 @@ function merge(
   return events.map((event, i) => (event.pinned ? event : { ...event, why: reasonOf(event, events[i + 1], notes, key, as) }));
 }
 
-function reasonOf(event: ChordEvent, next: ChordEvent | undefined, notes: readonly RealNote[], key: Key, as: "melody" | "bass"): Reason {
+function reasonOf(
+  event: ChordEvent,
+  next: ChordEvent | undefined,
+  notes: readonly RealizedNote[],
+  key: Key,
+  as: "melody" | "bass",
+): Reason {
   const chord = parseChord(event.symbol);
-  if (!chord.ok) return { id: "user" };
+  if (!chord.ok) return because("user");
   const inside = notes.filter((n) => n.start < event.start + event.duration && n.start + n.duration > event.start);
   const carried = [...new Map(inside.map((n) => [mod(n.midi, 12), n])).values()].flatMap((n) => {
     const { role, inChord } = toneRole(chord.value, mod(n.midi, 12));
@@ -309,8 +316,10 @@ function reasonOf(event: ChordEvent, next: ChordEvent | undefined, notes: readon
       ? { usual: "usually", sometimes: "sometimes", seldom: "less often", unlisted: "seldom" }[rootProgression(x, y)] +
         ` goes to ${romanOf(following.value, key)}`
       : `leads to ${typeset(following.value.root)}`;
-  return {
-    id: as === "bass" ? "harmonizesBass" : "harmonizes",
-    params: { roman: romanOf(chord.value, key), key: keyName(key), tones: carried.join(", ") || "no chord tone of the line", how },
-  };
+  return because(as === "bass" ? "harmonizesBass" : "harmonizes", {
+    roman: romanOf(chord.value, key),
+    key: keyName(key),
+    tones: carried.join(", ") || "no chord tone of the line",
+    how,
+  });
 }

@@ -5,7 +5,7 @@ import type { Ticks } from "../time/meter";
 import { rootPc, type Chord } from "../chord/chord";
 import { parseChord } from "../chord/parse";
 import { sectionKey, sectionMeter, sectionOf } from "../song/document";
-import { describeReason } from "../song/reason";
+import { describeReason } from "../song/reasons";
 import type { ChordEvent, Reason, Section, Song } from "../song/schema";
 import { hear } from "../harmony/analyze";
 import { smallestMotion } from "../harmony/distance";

@@ -2,7 +2,15 @@ import { mod } from "../pitch/pitch";
 import type { Key } from "../pitch/key";
 import type { Ticks } from "../time/meter";
 import { chordPitchClasses, toneRole } from "../chord/chord";
-import { chordAtTick, sectionAt, type RealChord, type RealNote, type RealPart, type RealSong } from "../song/realize";
+import {
+  chordAtTick,
+  sectionAt,
+  type RealizedChord,
+  type RealizedNote,
+  type RealizedPart,
+  type RealizedSection,
+  type RealizedSong,
+} from "../song/realize";
 
 /** How a note stands to the chord of the moment; non-chord tones are defined by how they are approached and left (any harmony textbook). */
 export type RoleKind =
@@ -24,7 +32,7 @@ export type RoleKind =
 export interface RoleSpan {
   start: Ticks;
   duration: Ticks;
-  chord: RealChord | null;
+  chord: RealizedChord | null;
   /** Interval name over the chord: R, 3, b7, 9 … */
   role: string;
   kind: RoleKind;
@@ -90,19 +98,22 @@ const isStep = (a: number, b: number): boolean => Math.abs(a - b) >= 1 && Math.a
  * A note of the scale that lies a whole tone or more above every chord tone below it colours the chord without contradicting it
  * (the avoid-note rule of jazz teaching, common practice).
  */
-export function isTension(chord: NonNullable<RealChord["chord"]>, pc: number, key: Key): boolean {
+export function isTension(chord: NonNullable<RealizedChord["chord"]>, pc: number, key: Key): boolean {
   const pcs = chordPitchClasses(chord);
   return !pcs.includes(pc) && key.pcs.includes(pc) && !pcs.includes(mod(pc - 1, 12));
 }
 
+/** What the roles of notes are read against: chords and keys of the stretch they stand in. */
+export type Ground = Pick<RealizedSong, "chords" | "loops" | "duration"> & { sections: readonly Pick<RealizedSection, "start" | "key">[] };
+
 /** Role spans of every note of a part, by note object. A held note is judged again under each chord it sounds with. */
-export function noteRoles(real: RealSong, part: RealPart): Map<RealNote, RoleSpan[]> {
-  const result = new Map<RealNote, RoleSpan[]>();
+export function noteRoles(real: Ground, part: Pick<RealizedPart, "role" | "linked" | "notes">): Map<RealizedNote, RoleSpan[]> {
+  const result = new Map<RealizedNote, RoleSpan[]>();
   const { notes } = part;
   let first = 0;
   notes.forEach((note, index) => {
     const end = note.start + note.duration;
-    const key = sectionAt(real, Math.max(0, note.start)).key;
+    const { key } = sectionAt(real, Math.max(0, note.start));
     while (first < real.chords.length && real.chords[first]!.start + real.chords[first]!.duration <= note.start) first++;
     const spans: RoleSpan[] = [];
     let at = note.start;
@@ -122,7 +133,7 @@ export function noteRoles(real: RealSong, part: RealPart): Map<RealNote, RoleSpa
 }
 
 // Under a chord a tone that is foreign to it is no color: in the bass there are no tensions.
-function spanOf(midi: number, start: Ticks, duration: Ticks, chord: RealChord, key: Key, isBass: boolean): RoleSpan {
+function spanOf(midi: number, start: Ticks, duration: Ticks, chord: RealizedChord, key: Key, isBass: boolean): RoleSpan {
   if (!chord.chord) return { start, duration, chord, role: "", kind: "free", label: "–" };
   const pc = mod(midi, 12);
   const { role, inChord } = toneRole(chord.chord, pc);
@@ -131,7 +142,15 @@ function spanOf(midi: number, start: Ticks, duration: Ticks, chord: RealChord, k
 }
 
 /** Gives a tone outside its chord the name its surroundings justify. */
-function name(real: RealSong, part: RealPart, notes: RealNote[], index: number, spans: RoleSpan[], i: number, key: Key): void {
+function name(
+  real: Ground,
+  part: Pick<RealizedPart, "role">,
+  notes: RealizedNote[],
+  index: number,
+  spans: RoleSpan[],
+  i: number,
+  key: Key,
+): void {
   const note = notes[index]!;
   const span = spans[i]!;
   const previous = notes[index - 1];
@@ -142,7 +161,8 @@ function name(real: RealSong, part: RealPart, notes: RealNote[], index: number, 
   const follows =
     isLast && next && next.start + (next === again ? real.duration : 0) - (note.start + note.duration) <= 480 ? next : undefined;
   const chordAt = (tick: Ticks) => chordAtTick(real.chords, tick);
-  const belongs = (midi: number, chord: RealChord | null) => chord?.chord != null && chordPitchClasses(chord.chord).includes(mod(midi, 12));
+  const belongs = (midi: number, chord: RealizedChord | null) =>
+    chord?.chord != null && chordPitchClasses(chord.chord).includes(mod(midi, 12));
   const held =
     (i > 0 && spans[i - 1]!.kind === "chord") ||
     (i === 0 &&

@@ -2,14 +2,14 @@ import { mod, pitchClass, type NoteName } from "../pitch/pitch";
 import { beatAt, type Ticks } from "../time/meter";
 import { bassPc, chordPitchClasses, chordSymbol, rootPc, toneName, type Chord } from "../chord/chord";
 import { identifyChords } from "../chord/identify";
-import { realize, type RealChord, type RealHit, type RealNote, type RealSection, type RealSong } from "../song/realize";
+import { realize, type RealizedChord, type RealizedHit, type RealizedNote, type RealizedSection, type RealizedSong } from "../song/realize";
 import type { Song } from "../song/schema";
 import { kicks, type KickHit } from "./accents";
 import { noteRoles, type RoleSpan } from "./roles";
 
 export interface SliceNote {
   part: string;
-  note: RealNote;
+  note: RealizedNote;
   /** Begins in this slice. */
   attack: boolean;
   span: RoleSpan;
@@ -19,24 +19,24 @@ export interface SliceNote {
 export interface Slice {
   start: Ticks;
   duration: Ticks;
-  section: RealSection;
+  section: RealizedSection;
   /** 0-based bar and beat of its start, within the section (bar −1 is the pickup). */
   bar: number;
   beat: number;
-  chord: RealChord | null;
+  chord: RealizedChord | null;
   /** The written chord with the bass part's note, where that note counts as the bass of the chord. */
   sounding: string | null;
   /** Low to high. */
   notes: SliceNote[];
-  hits: RealHit[];
+  hits: RealizedHit[];
   kick: KickHit | null;
 }
 
 /** A realized song with its slices and roles: what analysis, reports, checks and views read. */
 export interface Sliced {
-  real: RealSong;
+  real: RealizedSong;
   slices: Slice[];
-  roles: Map<string, Map<RealNote, RoleSpan[]>>;
+  roles: Map<string, Map<RealizedNote, RoleSpan[]>>;
 }
 
 /** All slices of one section or of the whole form, in order. */
@@ -51,8 +51,10 @@ export function sliceSong(song: Song, scope: ({ section: string } | { form: true
   return sliceReal(real);
 }
 
-export function sliceReal(real: RealSong): Sliced {
-  const roles = new Map(real.parts.map((part) => [part.id, noteRoles(real, part)]));
+export function sliceReal(
+  real: RealizedSong,
+  roles: Sliced["roles"] = new Map(real.parts.map((part) => [part.id, noteRoles(real, part)])),
+): Sliced {
   const kickMap = new Map<Ticks, KickHit>();
   for (const section of real.sections)
     for (const kick of kicks(section.groove, section.meter))
@@ -66,7 +68,7 @@ export function sliceReal(real: RealSong): Sliced {
   const bassNames = soundingNames(real);
 
   const out: Slice[] = [];
-  let active: RealNote[] = [];
+  let active: RealizedNote[] = [];
   let noteAt = 0;
   let chordAt = 0;
   let hitAt = 0;
@@ -77,7 +79,7 @@ export function sliceReal(real: RealSong): Sliced {
     while (noteAt < notes.length && notes[noteAt]!.start <= start) active.push(notes[noteAt++]!);
     while (chordAt < real.chords.length && real.chords[chordAt]!.start + real.chords[chordAt]!.duration <= start) chordAt++;
     while (sectionIndex + 1 < real.sections.length && real.sections[sectionIndex + 1]!.start <= start) sectionIndex++;
-    const hits: RealHit[] = [];
+    const hits: RealizedHit[] = [];
     while (hitAt < real.hits.length && real.hits[hitAt]!.start <= start) hits.push(real.hits[hitAt++]!);
     const section = real.sections[sectionIndex];
     if (!section) break;
@@ -130,11 +132,18 @@ function nameOver(chord: Chord, bass: NoteName): string {
 }
 
 /** Chords whose bass part sounds another bass than the written one: for at least half of the chord, or on its first beat. */
-export function soundingNames(real: RealSong): Map<RealChord, string> {
-  const notes = real.parts.filter((p) => p.role === "bass" && !p.muted).flatMap((p) => p.notes);
-  const names = new Map<RealChord, string>();
+export function soundingNames(real: Pick<RealizedSong, "chords" | "parts">): Map<RealizedChord, string> {
+  return namesOver(
+    real.chords,
+    real.parts.filter((p) => p.role === "bass" && !p.muted).flatMap((p) => p.notes),
+  );
+}
+
+/** The same for chords and the notes of the bass alone. */
+export function namesOver(chords: readonly RealizedChord[], notes: readonly RealizedNote[]): Map<RealizedChord, string> {
+  const names = new Map<RealizedChord, string>();
   if (!notes.length) return names;
-  for (const chord of real.chords) {
+  for (const chord of chords) {
     if (!chord.chord) continue;
     const end = chord.start + chord.duration;
     const found = notes.find((n) => {

@@ -3,7 +3,8 @@ import type { CompChord } from "../comp/kind";
 import { COMP_KINDS } from "../comp/kinds";
 import { withFeel } from "../comp/feel";
 import { sectionMeter } from "./document";
-import type { Note, Part, Section, Song } from "./schema";
+import { playingOf } from "./playing";
+import type { Note, Part, Pass, PlayingOf, Section, Song } from "./schema";
 
 /** A note of a linked part; `swell` rises out of silence. */
 export type LinkedNote = Note & { swell?: boolean };
@@ -27,7 +28,11 @@ export const voicedChords = (section: Section, part: string): CompChord[] =>
 export const voicesOf = (part: Part): string => part.link?.from ?? part.id;
 
 /** What a linked part plays in a section, with the chord each note comes from. */
-export function linkedNotes(song: Song, section: Section, part: Part): { note: LinkedNote; chordId: string }[] {
+export function linkedNotes(song: Song, section: Section, part: Part, pass?: Pass): { note: LinkedNote; chordId: string }[] {
+  return derived(song, section, part, playingOf(part, "comp", { section, pass }));
+}
+
+function derived(song: Song, section: Section, part: Part, playing: PlayingOf<"comp">): { note: LinkedNote; chordId: string }[] {
   const link = part.link!;
   const kind = COMP_KINDS.find((k) => k.id === link.kind)!;
   // Block chords are laid out by the voicing path and stored as notes.
@@ -48,10 +53,10 @@ export function linkedNotes(song: Song, section: Section, part: Part): { note: L
       .flatMap((p) => section.notes[p.id] ?? [])
       .map(({ start, duration }) => ({ start, duration }))
       .sort((a, b) => a.start - b.start),
-    settings: part.settings,
+    playing,
   });
   const counts = new Map<string, number>();
-  return withFeel(raw, part.settings)
+  return withFeel(raw, playing)
     .filter((n) => n.midi >= 0 && n.midi <= 127)
     .map(({ chord, start, duration, name, velocity, offset, swell }) => {
       const i = counts.get(chord) ?? 0;
@@ -73,5 +78,4 @@ export function linkedNotes(song: Song, section: Section, part: Part): { note: L
 }
 
 /** The harmony of a linked part: its own voicings held as long as their chords; a part that plays another's brings nothing of its own. */
-export const linkedHarmony: typeof linkedNotes = (song, section, part) =>
-  part.link!.from ? [] : linkedNotes(song, section, { ...part, settings: {} });
+export const linkedHarmony: typeof linkedNotes = (song, section, part) => (part.link!.from ? [] : derived(song, section, part, {}));

@@ -1,3 +1,4 @@
+import { because } from "./reasons";
 import { spellAt } from "./spell";
 import type { Midi } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
@@ -85,7 +86,7 @@ export function quantize(
       duration: Math.max(1, Math.min(length, (after?.at ?? to) - note.at)),
       pitch: spellAt(song, section, Math.max(0, note.at), note.midi),
       velocity: Math.min(127, Math.max(1, Math.round(note.velocity))),
-      reason: { id: "played" },
+      reason: because("played"),
       ...(Math.abs(offset) > 3 ? { offset: Math.max(-480, Math.min(480, offset)) } : {}),
     };
   });

@@ -1,5 +1,5 @@
 import type { Midi } from "../pitch/pitch";
-import type { Profile } from "../song/schema";
+import { VOICING_TERMS, type Profile } from "../song/schema";
 import { belowLimit, commonTones, motionBetween, parallelPerfect } from "../motion/motion";
 import type { RawVoicing } from "./style";
 
@@ -17,13 +17,13 @@ export const TERMS = {
   missing: "tones left out",
   doubling: "tones doubled",
   hand: "strain on the hand",
-} as const;
+} as const satisfies Record<(typeof VOICING_TERMS)[number], string>;
 
-export type TermName = keyof typeof TERMS;
+export type TermName = (typeof VOICING_TERMS)[number];
 export type Terms = Partial<Record<TermName, number>>;
 export type Weights = Record<TermName, number>;
 
-export const TERM_NAMES = Object.keys(TERMS) as TermName[];
+export const TERM_NAMES: readonly TermName[] = VOICING_TERMS;
 
 /** What more and less of each term sounds like: what an alternative trades. */
 export const TRADE_WORDS: Record<TermName, [more: string, less: string]> = {

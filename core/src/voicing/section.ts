@@ -1,19 +1,19 @@
+import { because } from "../song/reasons";
 import { must, ok, type Result } from "../result";
 import { keyName, parseKey, transposeKey } from "../pitch/key";
 import { pitchMidi, type PitchName } from "../pitch/pitch";
-import { parseTuning } from "../chord/frets";
-import { parseChord } from "../chord/parse";
 import type { Chord } from "../chord/chord";
-import { NO_CHORD } from "../chord/progression";
+import { chordOf } from "../chord/progression";
 import { OCTAVE_SPAN, twoHands } from "../instrument/hands";
 import { instrumentOf } from "../instrument/instruments";
 import { partOf, sectionOf } from "../song/document";
 import { spellAt } from "../song/spell";
-import type { ChordEvent, Note, Part, Section, Song } from "../song/schema";
-import type { Edit } from "../song/edit";
-import { TERM_NAMES, TOP_SHAPES, trade, type TopShape, type Weights } from "./cost";
+import { playingOf } from "../song/playing";
+import type { ChordEvent, NewNote, Note, Part, Section, Song } from "../song/schema";
+import type { Edit } from "../song/edits";
+import { trade, type Weights } from "./cost";
 import { beside, describe, noPlace, pathsOf, type Alternative, type VoicedPath } from "./path";
-import { voicingSpace, type PathOptions, type TopReport } from "./space";
+import { voicingSpace, type PathOptions, type TopReport, type VoicingSpace } from "./space";
 import { VOICING_STYLES } from "./styles";
 
 export interface SectionVoicing extends VoicedPath {
@@ -41,39 +41,25 @@ export interface SectionPath {
   exact: boolean;
 }
 
-/** Setting of a part that holds the weight of a term. */
-export const weightSetting = (term: string): string => `w.${term}`;
-
-const numberIn = (part: Part, name: string): number | undefined =>
-  typeof part.settings[name] === "number" ? (part.settings[name] as number) : undefined;
-
-/** How a part asks to be voiced, from its settings. */
-export function partOptions(song: Song, part: Part): PathOptions {
-  const wanted = typeof part.settings.style === "string" ? part.settings.style : "keyboard";
-  const weights: Partial<Weights> = {};
-  for (const term of TERM_NAMES) {
-    const weight = numberIn(part, weightSetting(term));
-    if (weight !== undefined) weights[term] = weight;
-  }
-  const top = part.settings.topShape;
-  const held = instrumentOf(part.instrument, song).held;
-  const tuning = held.by === "frets" && typeof part.settings.tuning === "string" ? parseTuning(part.settings.tuning, held.strings) : null;
+/** How a part asks to be voiced in a section, from how it plays there. */
+export function partOptions(song: Song, part: Part, section?: Section): PathOptions {
+  const { style, school, over, voices, register, weights, topShape, hands, span, capo, tuning } = playingOf(part, "voicing", { section });
   return {
-    song,
     // A style that a later version wrote is voiced freely.
-    style: VOICING_STYLES.some((s) => s.id === wanted) ? wanted : "keyboard",
+    style: VOICING_STYLES.some((s) => s.id === style) ? style! : "keyboard",
     instrument: part.instrument,
+    ...(song.instruments ? { song: { instruments: song.instruments } } : {}),
     loop: part.link?.loop ?? false,
-    voices: numberIn(part, "voices") ?? 4,
-    profile: song.profile,
-    bassCovered: song.parts.some((p) => p.role === "bass" && !p.muted),
-    weights,
-    register: numberIn(part, "register") ?? 0,
-    hands: part.settings.hands === 1 ? 1 : 2,
-    capo: numberIn(part, "capo") ?? 0,
-    ...(typeof top === "string" && top in TOP_SHAPES ? { topShape: top as TopShape } : {}),
-    ...(numberIn(part, "span") ? { span: numberIn(part, "span")! } : {}),
-    ...(tuning?.ok ? { tuning: tuning.value } : {}),
+    voices: voices ?? 4,
+    profile: school ?? "band",
+    bassCovered: over ? over === "bass" : song.parts.some((p) => p.role === "bass"),
+    weights: (weights ?? {}) as Partial<Weights>,
+    register: register ?? 0,
+    hands: hands ?? 2,
+    capo: capo ?? 0,
+    ...(topShape ? { topShape } : {}),
+    ...(span ? { span } : {}),
+    ...(tuning ? { tuning } : {}),
     ...(part.range ? { range: part.range } : {}),
   };
 }
@@ -88,26 +74,20 @@ export function tuneOver(section: Section, part: string, chord: ChordEvent): Not
   );
 }
 
-interface Asked {
-  section: Section;
-  part: Part;
-  events: ChordEvent[];
-  chords: Chord[];
+/** Everything the layouts of a part in a section depend on, as plain data. */
+export interface AskedVoicing {
+  /** Chords that are laid out, by id; N.C. is not among them. */
+  ids: string[];
+  symbols: string[];
   options: PathOptions;
 }
 
-function ask(song: Song, sectionId: string, partId: string): Result<Asked> {
+/** What is asked of the voicing path. Errors: `voicing.place`. */
+export function askVoicing(song: Song, sectionId: string, partId: string): Result<AskedVoicing> {
   const section = sectionOf(song, sectionId);
   const part = partOf(song, partId);
   if (!section || !part) return noPlace(sectionId, partId);
-  const events: ChordEvent[] = [];
-  const chords: Chord[] = [];
-  for (const event of section.chords) {
-    const chord = event.symbol === NO_CHORD ? null : parseChord(event.symbol);
-    if (!chord?.ok) continue;
-    events.push(event);
-    chords.push(chord.value);
-  }
+  const events = section.chords.filter((event) => chordOf(event.symbol));
   const pins: Record<number, PitchName[]> = {};
   const ends: NonNullable<PathOptions["ends"]> = {};
   events.forEach((e, i) => {
@@ -116,61 +96,85 @@ function ask(song: Song, sectionId: string, partId: string): Result<Asked> {
     const top = v?.top ?? (part.link?.top ? tuneOver(section, part.link.top, e)?.pitch : undefined);
     if (top || v?.bottom) ends[i] = { ...(top ? { top } : {}), ...(v?.bottom ? { bottom: v.bottom } : {}) };
   });
-  return ok({ section, part, events, chords, options: { ...partOptions(song, part), pins, ends } });
+  return ok({
+    ids: events.map((e) => e.id),
+    symbols: events.map((e) => e.symbol),
+    options: { ...partOptions(song, part, section), pins, ends },
+  });
 }
+
+const chordsOf = ({ symbols }: AskedVoicing): Chord[] => symbols.flatMap((symbol) => chordOf(symbol) ?? []);
 
 /** Voices a section for one chord part, keeping pinned voicings and wanted top and lowest notes. */
 export function voiceSection(song: Song, sectionId: string, partId: string): Result<SectionVoicing> {
-  const asked = ask(song, sectionId, partId);
-  if (!asked.ok) return asked;
-  const { events, chords, options } = asked.value;
-  if (!chords.length)
-    return ok({
-      ids: [],
-      chords: [],
-      cost: 0,
-      motion: 0,
-      terms: {},
-      candidates: [],
-      exact: true,
-      instead: [],
-      tops: {},
-      bottoms: {},
-      easier: {},
-      alternatives: {},
-    });
+  const asked = askVoicing(song, sectionId, partId);
+  return asked.ok ? layOut(asked.value) : asked;
+}
+
+const NOTHING: SectionVoicing = {
+  ids: [],
+  chords: [],
+  cost: 0,
+  motion: 0,
+  terms: {},
+  candidates: [],
+  exact: true,
+  instead: [],
+  tops: {},
+  bottoms: {},
+  easier: {},
+  alternatives: {},
+};
+
+/** The cheapest layouts for what is asked, with other ones for each chord. */
+export function layOut(asked: AskedVoicing): Result<SectionVoicing> {
+  const { ids, options } = asked;
+  const chords = chordsOf(asked);
+  if (!chords.length) return ok(NOTHING);
   const space = voicingSpace(chords, options);
   if (!space.ok) return space;
   const best = pathsOf(space.value, 1)[0]!;
   const alternatives: SectionVoicing["alternatives"] = {};
   const bound = Object.keys(options.pins!).length > 0;
   const free = bound ? voicingSpace(chords, { ...options, pins: {} }) : space;
-  events.forEach((event, c) => {
-    if (free.ok) alternatives[event.id] = beside(space.value, free.value, best.path.picks, c);
+  ids.forEach((id, c) => {
+    if (free.ok) alternatives[id] = beside(space.value, free.value, best.path.picks, c);
   });
   const { columns } = space.value;
-  const easier: SectionVoicing["easier"] = {};
-  const wide = events.map((_, c) => c).filter((c) => stretches(song, options, columns[c]!.candidates[best.path.picks[c]!]!.pitches));
-  if (wide.length) {
-    const near = voicingSpace(chords, { ...options, style: "keyboard", span: OCTAVE_SPAN, pins: {}, ends: {} });
-    for (const c of near.ok ? wide : []) {
-      const [first] = beside(space.value, (near as Extract<typeof near, { ok: true }>).value, best.path.picks, c, 1);
-      if (first) easier[events[c]!.id] = first.pitches;
-    }
-  }
+  const byId = <T>(value: (c: number) => T | undefined): Record<string, T> =>
+    Object.fromEntries(
+      ids.flatMap((id, c) => {
+        const found = value(c);
+        return found === undefined ? [] : [[id, found]];
+      }),
+    );
   return ok({
     ...describe(space.value, best.path),
-    ids: events.map((e) => e.id),
-    instead: events.filter((_, c) => columns[c]!.instead).map((e) => e.id),
-    tops: Object.fromEntries(events.flatMap((e, c) => (columns[c]!.top ? [[e.id, columns[c]!.top]] : []))),
-    bottoms: Object.fromEntries(events.flatMap((e, c) => (columns[c]!.bottomMissed ? [[e.id, columns[c]!.bottomMissed]] : []))),
-    easier,
+    ids,
+    instead: ids.filter((_, c) => columns[c]!.instead),
+    tops: byId((c) => columns[c]!.top),
+    bottoms: byId((c) => columns[c]!.bottomMissed),
+    easier: easierOnes(asked, space.value, best.path.picks),
     alternatives,
   });
 }
 
+/** For chords that stretch a hand past an octave, the cheapest layout of any kind that does not. */
+function easierOnes({ ids, options, ...asked }: AskedVoicing, space: VoicingSpace, picks: readonly number[]): SectionVoicing["easier"] {
+  const wide = ids.map((_, c) => c).filter((c) => stretches(options, space.columns[c]!.candidates[picks[c]!]!.pitches));
+  if (!wide.length) return {};
+  const near = voicingSpace(chordsOf({ ids, options, ...asked }), { ...options, style: "keyboard", span: OCTAVE_SPAN, pins: {}, ends: {} });
+  if (!near.ok) return {};
+  return Object.fromEntries(
+    wide.flatMap((c) => {
+      const [first] = beside(space, near.value, picks, c, 1);
+      return first ? [[ids[c]!, first.pitches]] : [];
+    }),
+  );
+}
+
 /** Whether a layout asks for more than an octave from one hand. */
-const stretches = (song: Song, { instrument = "", hands = 2 }: PathOptions, pitches: readonly number[]): boolean =>
+const stretches = ({ instrument = "", song, hands = 2 }: PathOptions, pitches: readonly number[]): boolean =>
   instrumentOf(instrument, song).held.by === "hands" && twoHands(pitches, 127, hands)?.stretch !== "none";
 
 /** The edit that stores what the path chose. */
@@ -182,17 +186,20 @@ export const storeVoicing = (section: string, part: string, voiced: Pick<Section
 });
 
 /** Up to k ways through a section, the cheapest first, each with what it trades against the first. */
-export function sectionPaths(song: Song, sectionId: string, partId: string, k = 6): Result<SectionPath[]> {
-  const asked = ask(song, sectionId, partId);
-  if (!asked.ok) return asked;
-  const { events, chords, options } = asked.value;
+export function sectionPaths(song: Song, sectionId: string, partId: string, k?: number): Result<SectionPath[]> {
+  const asked = askVoicing(song, sectionId, partId);
+  return asked.ok ? pathsThrough(asked.value, k) : asked;
+}
+
+export function pathsThrough(asked: AskedVoicing, k = 6): Result<SectionPath[]> {
+  const chords = chordsOf(asked);
   if (!chords.length) return ok([]);
-  const space = voicingSpace(chords, options);
+  const space = voicingSpace(chords, asked.options);
   if (!space.ok) return space;
   const paths = pathsOf(space.value, k).map(({ path, exact }) => describe(space.value, path, exact));
   return ok(
     paths.map((p) => ({
-      pitches: Object.fromEntries(events.map((e, c) => [e.id, p.chords[c]!.pitches])),
+      pitches: Object.fromEntries(asked.ids.map((id, c) => [id, p.chords[c]!.pitches])),
       motion: p.motion,
       cost: p.cost,
       exact: p.exact,
@@ -204,7 +211,7 @@ export function sectionPaths(song: Song, sectionId: string, partId: string, k = 
 }
 
 /** Notes of a part that lays a chord under every note of a tune (its link's `top`); null when there is no tune. */
-export function blockNotes(song: Song, sectionId: string, partId: string): Result<Omit<Note, "id">[] | null> {
+export function blockNotes(song: Song, sectionId: string, partId: string): Result<NewNote[] | null> {
   const section = sectionOf(song, sectionId);
   const part = partOf(song, partId);
   if (!section || !part) return noPlace(sectionId, partId);
@@ -213,11 +220,11 @@ export function blockNotes(song: Song, sectionId: string, partId: string): Resul
   for (const note of tune) {
     const at = Math.max(0, note.start);
     const event = section.chords.find((c) => c.start <= at && at < c.start + c.duration);
-    const chord = event && event.symbol !== NO_CHORD ? parseChord(event.symbol) : null;
-    if (event && chord?.ok) events.push({ note, chord: chord.value, symbol: event.symbol });
+    const chord = event && chordOf(event.symbol);
+    if (event && chord) events.push({ note, chord, symbol: event.symbol });
   }
   if (!events.length) return ok(null);
-  const { range: _, ...options } = partOptions(song, part);
+  const { range: _, ...options } = partOptions(song, part, section);
   const space = voicingSpace(
     events.map((e) => e.chord),
     { ...options, style: "block", loop: false, ends: Object.fromEntries(events.map((e, i) => [i, { top: e.note.pitch }])) },
@@ -226,14 +233,14 @@ export function blockNotes(song: Song, sectionId: string, partId: string): Resul
   const path = describe(space.value, pathsOf(space.value, 1)[0]!.path);
   return ok(
     events.flatMap(({ note, symbol }, i) =>
-      path.chords[i]!.pitches.map(pitchMidi).map((midi): Omit<Note, "id"> => {
+      path.chords[i]!.pitches.map(pitchMidi).map((midi): NewNote => {
         const isTune = midi === pitchMidi(note.pitch);
         return {
           start: note.start,
           duration: note.duration,
           pitch: isTune ? note.pitch : spellAt(song, section, note.start, midi),
           velocity: isTune ? 80 : 68,
-          reason: { id: "block", params: { pitch: note.pitch, chord: symbol } },
+          reason: because("block", { pitch: note.pitch, chord: symbol }),
         };
       }),
     ),
@@ -257,9 +264,10 @@ export function chooseCapo(song: Song, partId: string, highest = 7): Result<Capo
   for (let capo = 0; capo <= highest; capo++) {
     const sum = { capo, strain: 0, barres: 0, open: 0, keyOfShapes: keyName(transposeKey(must(parseKey(song.key)), -capo)) };
     for (const section of song.sections) {
-      const asked = ask(song, section.id, partId);
+      const asked = askVoicing(song, section.id, partId);
       if (!asked.ok) return asked;
-      const { chords, options } = asked.value;
+      const { options } = asked.value;
+      const chords = chordsOf(asked.value);
       if (!chords.length) continue;
       const space = voicingSpace(chords, { ...options, capo, pins: {} });
       if (!space.ok) return space;

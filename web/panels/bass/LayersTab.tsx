@@ -3,6 +3,8 @@ import {
   bassLayers,
   DRUM_KINDS,
   drumAsBass,
+  drumOf,
+  drumPlayer,
   layerOffers,
   positionText,
   TUNABLE,
@@ -94,7 +96,7 @@ export function LayersTab({ data, part }: { data: ScoreData; part: Part }) {
 
 function ShowNotes({ layers, notes, label }: { layers: readonly string[]; notes: readonly string[]; label: string }) {
   const set = useView((s) => s.set);
-  const at = layers.findIndex((l) => !l.startsWith("drum:"));
+  const at = layers.findIndex((l) => !drumOf(l));
   if (at < 0) return <b>{label}</b>;
   return (
     <button type="button" onClick={() => set({ selected: { part: layers[at]!, ids: [notes[at]!] } })}>
@@ -151,7 +153,7 @@ function DrumBass({ data, part }: { data: ScoreData; part: Part }) {
     const made = drumAsBass(songNow(), data.section.id, part.id, drum, { rhythm, glides, mute });
     if (!made.ok) say(made.error);
     else if (take) takeEdit(made.value);
-    else hearEdit(made.value, `${DRUM_KINDS[drum].title} as the bass`, `drum:${drum}:${rhythm}:${glides}:${mute}`, 0, data.length);
+    else hearEdit(made.value, `${DRUM_KINDS[drum].title} as the bass`, `${drumPlayer(drum)}:${rhythm}:${glides}:${mute}`, 0, data.length);
   };
   const lane = data.section.groove.lanes.find((l) => l.drum === drum);
   return (

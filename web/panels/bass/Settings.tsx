@@ -1,13 +1,13 @@
 import {
-  BASS_STYLES,
   instrumentOf,
-  settingName,
-  settingsOf,
+  bassSettings,
+  usualFor,
   typeset,
   type BassSettings,
   type BassStyle,
   type Edit,
   type Part,
+  type Section,
 } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
@@ -91,36 +91,31 @@ const CHECKS: [Name, string, string][] = [
 ];
 
 /** What is set for a part in a section, over what is usual for the style. */
-export const settingsFor = (part: Part, section: string, style: BassStyle): BassSettings =>
-  settingsOf(part, section, { pitches: style.targets.pitchClasses, ...style.usual });
+export const settingsFor = (part: Part, section: Section, style: BassStyle): BassSettings => bassSettings(part, section, usualFor(style));
 
 /** How the bass is played, in plain terms. Every change is one of this section. */
 export function Settings({ data, part, style }: { data: ScoreData; part: Part; style: BassStyle }) {
   const { edit, say } = useSong();
   const set = useView((s) => s.set);
   const section = data.section.id;
-  const now = settingsFor(part, section, style);
-  const put = (values: Partial<Record<Name, BassSettings[Name] | null>>) => {
+  const now = settingsFor(part, data.section, style);
+  const put = (values: Partial<BassSettings>) => {
     set({ lines: [] });
-    return edit({
-      do: "setPart",
-      part: part.id,
-      settings: Object.fromEntries(Object.entries(values).map(([name, value]) => [settingName(name as Name, section), value])),
-    });
+    return edit({ do: "setPlaying", part: part.id, section, bass: values });
   };
-  const own = Object.keys(part.settings).filter((k) => k.endsWith(`@${section}`) && !k.startsWith("style@"));
+  const { style: _, ...own } = data.section.playing?.[part.id]?.bass ?? {};
+  const cleared = (playing: object): Extract<Edit, { do: "setPlaying" }>["bass"] =>
+    Object.fromEntries(Object.keys(playing).map((name) => [name, null]));
   const everywhere = (): Edit => ({
-    do: "setPart",
-    part: part.id,
-    settings: {
-      ...Object.fromEntries(
-        Object.keys(part.settings)
-          .filter((k) => k.includes("@"))
-          .map((k) => [k, null]),
-      ),
-      style: style.id,
-      ...Object.fromEntries(own.map((k) => [k.split("@")[0]!, part.settings[k]!])),
-    },
+    do: "all",
+    label: "in every section",
+    edits: [
+      ...data.song.sections.flatMap((s): Edit[] => {
+        const there = s.playing?.[part.id]?.bass;
+        return there ? [{ do: "setPlaying", part: part.id, section: s.id, bass: cleared(there) }] : [];
+      }),
+      { do: "setPlaying", part: part.id, bass: { ...own, style: style.id } },
+    ],
   });
   const usual = instrumentOf(part.instrument, data.song).comfortable;
   const pitch = (name: "low" | "high", shown: string) => (
@@ -185,8 +180,8 @@ export function Settings({ data, part, style }: { data: ScoreData; part: Part; s
       <p className="controls">
         <button
           type="button"
-          disabled={!own.length}
-          onClick={() => edit({ do: "setPart", part: part.id, settings: Object.fromEntries(own.map((k) => [k, null])) })}
+          disabled={!Object.keys(own).length}
+          onClick={() => edit({ do: "setPlaying", part: part.id, section, bass: cleared(own) })}
         >
           Back to the usual
         </button>
@@ -199,7 +194,3 @@ export function Settings({ data, part, style }: { data: ScoreData; part: Part; s
     </div>
   );
 }
-
-/** The style of a part in a section; kick-locked where none was chosen. */
-export const styleFor = (id: string | undefined): BassStyle =>
-  BASS_STYLES.find((s) => s.id === id) ?? BASS_STYLES.find((s) => s.id === "kick-locked")!;

@@ -57,7 +57,7 @@ export function ShapeTab({ data, part }: { data: ScoreData; part: Part }) {
       gone = true;
     };
   }, [data.song, section, part.id]);
-  const takes = data.song.takes.filter((t) => t.sectionId === section && t.partId === part.id);
+  const takes = data.song.takes.filter((t) => t.sectionId === section && t.notes?.[part.id]);
   const list = verdict?.part === part.id ? verdict.notes : [];
   const without = list.filter((n) => !n.reason).length;
   if (!notes.length && !takes.length) return <p className="small">No bass notes yet. Write lines first, or click into the bass lane.</p>;
@@ -82,7 +82,7 @@ export function ShapeTab({ data, part }: { data: ScoreData; part: Part }) {
       {takes.length ? (
         <ul className="plain-list takes">
           {[...takes].reverse().map((t) => {
-            const back: Edit = { do: "setNotes", section, part: part.id, notes: t.notes };
+            const back: Edit = { do: "setNotes", section, part: part.id, notes: t.notes![part.id]! };
             return (
               <li key={t.id}>
                 <span>{t.name}</span>

@@ -4,8 +4,7 @@ import {
   BASS_STYLES,
   impliedChords,
   positionText,
-  settingName,
-  styleOf,
+  bassStyleOf,
   typeset,
   typesetNames,
   type Edit,
@@ -20,7 +19,7 @@ import { MidiFile } from "../chords/MidiFile";
 import { FindingList } from "../FindingList";
 import { hearEdit, takeEdit } from "../hear";
 import { useLineOffers, writeLines } from "./lines";
-import { Settings, styleFor } from "./Settings";
+import { Settings } from "./Settings";
 import { percent } from "../../ui/texts";
 import { Refused } from "../../ui/Refused";
 
@@ -30,7 +29,7 @@ export function WriteTab({ data, part }: { data: ScoreData; part: Part }) {
   const edit = useSong((s) => s.edit);
   const [seed, setSeed] = useState(1);
   const [open, setOpen] = useState(false);
-  const style = styleFor(styleOf(part, data.section.id));
+  const style = bassStyleOf(part, data.section);
   const lines = view.linesFor === `${data.section.id}:${part.id}` ? view.lines : [];
   const go = (next: number) => {
     setSeed(next);
@@ -46,7 +45,7 @@ export function WriteTab({ data, part }: { data: ScoreData; part: Part }) {
           aria-label="Style"
           value={style.id}
           onChange={(e) => {
-            edit({ do: "setPart", part: part.id, settings: { [settingName("style", data.section.id)]: e.target.value } });
+            edit({ do: "setPlaying", part: part.id, section: data.section.id, bass: { style: e.target.value } });
             view.set({ lines: [], writeProblem: null });
           }}
         >

@@ -1,8 +1,10 @@
-import { partByRole, type Part, type Song } from "../../../core/src/index";
+import { drumPlayer, partByRole, type Part, type Song } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import { useView, type Offer } from "../../store/view";
 import { workers } from "../../workers/client";
+
+const KICK = drumPlayer("kick");
 
 /** Bass parts whose notes are written, not derived. */
 export const bassParts = (song: Song): Part[] => song.parts.filter((p) => p.role === "bass" && !p.link);
@@ -40,14 +42,14 @@ export function useLineOffers(data: ScoreData): Offer[] {
 
 /** Hears the bass by itself, with the kick, or in the whole band. */
 export function hearWith(part: string, what: "alone" | "kick" | "all"): void {
-  useView.getState().set({ solo: what === "alone" ? [part] : what === "kick" ? [part, "drum:kick"] : [] });
+  useView.getState().set({ solo: what === "alone" ? [part] : what === "kick" ? [part, KICK] : [] });
 }
 
 /** What is heard beside the bass now; null where the choice of solo parts is another one. */
 export function heardWith(part: string, solo: readonly string[]): "alone" | "kick" | "all" | null {
   if (!solo.length) return "all";
   if (solo.includes(part) && solo.length === 1) return "alone";
-  return solo.includes(part) && solo.includes("drum:kick") && solo.length === 2 ? "kick" : null;
+  return solo.includes(part) && solo.includes(KICK) && solo.length === 2 ? "kick" : null;
 }
 
 /** The stored song, for edits that follow each other faster than the screen. */

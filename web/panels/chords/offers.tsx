@@ -7,19 +7,19 @@ import { workers } from "../../workers/client";
 /** Whether the bass goes along with changed chords, in listening and in taking. */
 export const bassFollows = { on: true };
 
-const dressed = new Map<string, Edit>();
+const prepared = new Map<string, Edit>();
 
 /** The offer's edit with its voicings and, when wanted, the bass that follows. */
-async function dress(offer: Offer): Promise<Edit> {
+async function prepare(offer: Offer): Promise<Edit> {
   if (offer.whole) return offer.edit;
   const { version } = useSong.getState();
   const id = `${version}:${offer.id}:${bassFollows.on}`;
-  const known = dressed.get(id);
+  const known = prepared.get(id);
   if (known) return known;
-  const result = await workers.writer.dress(offer.edit, useView.getState().section, offer.from, offer.to, bassFollows.on);
+  const result = await workers.writer.withFollowing(offer.edit, bassFollows.on);
   const edit = result.ok ? result.value : offer.edit;
-  if (dressed.size > 60) dressed.clear();
-  dressed.set(id, edit);
+  if (prepared.size > 60) prepared.clear();
+  prepared.set(id, edit);
   return edit;
 }
 
@@ -33,7 +33,7 @@ const around = (offer: Offer, bar: Ticks, end: Ticks) =>
       };
 
 export async function hearOffer(offer: Offer, bar: Ticks, end: Ticks): Promise<void> {
-  const edit = await dress(offer);
+  const edit = await prepare(offer);
   const { song, say } = useSong.getState();
   const result = song && applyEdit(song, edit);
   if (!result) return;
@@ -50,7 +50,7 @@ export async function hearWritten(offer: Offer, bar: Ticks, end: Ticks): Promise
 }
 
 export async function takeOffer(offer: Offer): Promise<void> {
-  const edit = await dress(offer);
+  const edit = await prepare(offer);
   endPreview();
   if (!useSong.getState().edit(edit)) return;
   if (!offer.whole) useView.getState().set({ offers: [], chords: [], chord: null });

@@ -1,4 +1,4 @@
-import { positionText, type AccentMap, type AccentPair, type AccentRow } from "../../../core/src/index";
+import { drumOf, positionText, type AccentMap, type AccentPair, type AccentRow } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 
@@ -29,7 +29,7 @@ export function Accents({ data, map }: { data: ScoreData; map: AccentMap }) {
       <th scope="row">{r.name}</th>
       {r.strength.map((s, i) => (
         <td key={i} className={beats.includes(i) ? "beat" : ""} title={`${r.name}, ${where(i)}: ${Math.round((s / scale) * 100)} %`}>
-          {r.id === "drum:kick" && kickSteps.has(i) ? (
+          {drumOf(r.id) === "kick" && kickSteps.has(i) ? (
             <button
               type="button"
               className={kickSteps.get(i)!.main ? "main" : ""}

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { moveAttacks, moveAway, nearness, parseReference, positionText, type AccentMap } from "../../../core/src/index";
+import { drumOf, moveAttacks, moveAway, nearness, parseReference, positionText, type AccentMap } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import { hearEdit, takeEdit, useStored } from "../hear";
@@ -12,12 +12,12 @@ export function Reference({ data, map }: { data: ScoreData; map: AccentMap }) {
   const edit = useSong((s) => s.edit);
   const { song } = useStored(data.section.id);
   const drums = song.parts.find((p) => p.role === "drums");
-  const stored = drums?.settings.reference;
-  const [text, setText] = useState(typeof stored === "string" ? stored : "");
+  const stored = drums?.playing.drums?.reference;
+  const [text, setText] = useState(stored ?? "");
   const [limit, setLimit] = useState(0.7);
   const { rows, step: length } = map;
   const [chosen, setChosen] = useState("");
-  const id = rows.some((r) => r.id === chosen) ? chosen : (rows.find((r) => r.id === "drum:kick")?.id ?? rows[0]?.id ?? "");
+  const id = rows.some((r) => r.id === chosen) ? chosen : (rows.find((r) => drumOf(r.id) === "kick")?.id ?? rows[0]?.id ?? "");
   const reference = text.trim() ? parseReference(text) : null;
   // What is struck in at least every sixth bar belongs to the rhythm.
   const own = rows.find((r) => r.id === id)!.strength.map((s) => s > 0.15);
@@ -31,7 +31,7 @@ export function Reference({ data, map }: { data: ScoreData; map: AccentMap }) {
   const keep = (reference: string) =>
     drums &&
     reference.trim() !== (stored ?? "") &&
-    edit({ do: "setPart", part: drums.id, settings: { reference: reference.trim() || null } });
+    edit({ do: "setPlaying", part: drums.id, drums: { reference: reference.trim() || null } });
   const where = (step: number) => positionText(data.meter, step * length).replace("bar 1, ", "");
   return (
     <>

@@ -1,4 +1,4 @@
-import { positionText, settingName, type Edit, type Part } from "../../../core/src/index";
+import { positionText, type Edit, type Part } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import type { AccentView } from "../../workers/music.worker";
@@ -21,7 +21,7 @@ export function WaysOut({ data, view, bass }: { data: ScoreData; view: AccentVie
       do: "all",
       label: "weave",
       edits: [
-        { do: "setPart", part: bass.id, settings: { [settingName("style", section.id)]: "weave" } },
+        { do: "setPlaying", part: bass.id, section: section.id, bass: { style: "weave" } },
         { do: "setNotes", section: section.id, part: bass.id, notes: made.value[0]!.notes },
       ],
     };

@@ -179,7 +179,7 @@ function HandsOf({
   easier: PitchName[] | undefined;
   pin(pitches: PitchName[]): boolean;
 }) {
-  const count = part.settings.hands === 1 ? 1 : 2;
+  const count = part.playing.voicing?.hands ?? 2;
   const of = (list: readonly PitchName[]) =>
     twoHands(
       list.map(pitchMidi).sort((a, b) => a - b),

@@ -2,12 +2,13 @@ import { useState } from "react";
 import { instrumentOf, parseTuning, typeset, type CapoChoice, type Part } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
+import type { PlayingChange } from "../../store/song";
 import { InPlace } from "../../ui/InPlace";
 import { workers } from "../../workers/client";
 import { oneDecimal } from "../../ui/texts";
 
 /** Tuning and capo of a fretted part. */
-export function Neck({ data, part, set }: { data: ScoreData; part: Part; set(settings: Record<string, string | number | null>): void }) {
+export function Neck({ data, part, set }: { data: ScoreData; part: Part; set(voicing: PlayingChange["voicing"]): void }) {
   const [choices, setChoices] = useState<CapoChoice[] | null>(null);
   const [busy, setBusy] = useState(false);
   const held = instrumentOf(part.instrument, data.song).held;
@@ -24,7 +25,7 @@ export function Neck({ data, part, set }: { data: ScoreData; part: Part; set(set
       <div className="controls">
         <label>
           capo{" "}
-          <select aria-label="Capo" value={Number(part.settings.capo ?? 0)} onChange={(e) => set({ capo: Number(e.target.value) })}>
+          <select aria-label="Capo" value={part.playing.voicing?.capo ?? 0} onChange={(e) => set({ capo: Number(e.target.value) })}>
             {Array.from({ length: 13 }, (_, i) => (
               <option key={i} value={i}>
                 {i === 0 ? "none" : `fret ${i}`}
@@ -39,14 +40,14 @@ export function Neck({ data, part, set }: { data: ScoreData; part: Part; set(set
           strings{" "}
           <InPlace
             label="Tuning, lowest drawn string first"
-            value={String(part.settings.tuning ?? held.strings.join(" "))}
+            value={(part.playing.voicing?.tuning ?? held.strings).join(" ")}
             commit={(text) => {
               const parsed = text.trim() ? parseTuning(text, held.strings) : null;
               if (parsed && !parsed.ok) {
                 useSong.getState().say(parsed.error);
                 return false;
               }
-              set({ tuning: parsed ? parsed.value.join(" ") : null });
+              set({ tuning: parsed ? parsed.value : null });
               return true;
             }}
           />
@@ -55,7 +56,7 @@ export function Neck({ data, part, set }: { data: ScoreData; part: Part; set(set
       {choices && (
         <ol className="choices" aria-label="Capos">
           {choices.slice(0, 4).map((c) => (
-            <li key={c.capo} className={c.capo === Number(part.settings.capo ?? 0) ? "current" : ""}>
+            <li key={c.capo} className={c.capo === (part.playing.voicing?.capo ?? 0) ? "current" : ""}>
               <span className="line-title">
                 {c.capo ? `Capo ${c.capo}` : "No capo"}: think in {typeset(c.keyOfShapes)}
                 <span className="small">

@@ -1,15 +1,18 @@
-import { COMP_KINDS, instrumentsFor, type CompKind, type Link, type Part, type SettingName } from "../../../core/src/index";
+import { COMP_KINDS, instrumentsFor, type CompKind, type Link, type Part, type PlayingOf, type SettingName } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
-import { useSong } from "../../store/song";
+import { useSong, type PlayingChange } from "../../store/song";
 import { useView } from "../../store/view";
 import { voicedParts } from "./act";
 import { Rhythm } from "./Rhythm";
+
+type CompNumber = {
+  [K in keyof PlayingOf<"comp">]-?: PlayingOf<"comp">[K] extends number | undefined ? K : never;
+}[keyof PlayingOf<"comp">];
 
 const kindOf = (part: Part): CompKind => COMP_KINDS.find((k) => k.id === part.link!.kind)!;
 
 /** All parts that play the chords, and how each plays them. */
 export function PartsTab({ data }: { data: ScoreData }) {
-  const edit = useSong((s) => s.edit);
   const { voicePart, set } = useView();
   const linked = data.song.parts.filter((p) => p.link);
   const open = linked.find((p) => p.id === voicePart) ?? linked[0];
@@ -26,8 +29,8 @@ export function PartsTab({ data }: { data: ScoreData }) {
     const { name, instrument } = kind.fresh;
     let free = name;
     for (let i = 2; taken.has(free); i++) free = `${name} ${i}`;
-    if (edit({ do: "addPart", name: free, role: "chords", instrument, link, settings: {} }))
-      set({ voicePart: useSong.getState().song!.parts[0]!.id });
+    const made = useSong.getState().make({ do: "addPart", name: free, role: "chords", instrument, link });
+    if (made) set({ voicePart: made[0]! });
   };
   return (
     <>
@@ -65,7 +68,7 @@ function whySilent(data: ScoreData, part: Part): string {
       ? "it is being laid out."
       : "choose a tune under Path, and write it.";
   if (part.link!.kind === "fills") return tune ? "no gap of the tune is long enough." : "there is no tune to leave gaps.";
-  if (part.settings.follow) return "the drum it follows is not struck.";
+  if (part.playing.comp?.follow) return "the drum it follows is not struck.";
   return "the part it plays after has no voicings, or its rhythm has no attack.";
 }
 
@@ -73,11 +76,12 @@ function OnePart({ data, part }: { data: ScoreData; part: Part }) {
   const edit = useSong((s) => s.edit);
   const kind = kindOf(part);
   const sources = voicedParts(data.song).filter((p) => p.link!.kind === "voicing" && p.id !== part.id);
-  const set = (settings: Record<string, string | number | boolean | null>) => edit({ do: "setPart", part: part.id, settings });
+  const comp = part.playing.comp ?? {};
+  const set = (change: PlayingChange["comp"]) => edit({ do: "setPlaying", part: part.id, comp: change });
   const has = (name: SettingName) => kind.settings.includes(name);
   const silent = data.real.parts.find((p) => p.id === part.id)?.notes.length ? "" : whySilent(data, part);
-  const number = (name: string, fallback: number) => (typeof part.settings[name] === "number" ? (part.settings[name] as number) : fallback);
-  const choice = (name: string, label: string, options: readonly (readonly [number, string])[], fallback: number) => (
+  const number = (name: CompNumber, fallback: number) => comp[name] ?? fallback;
+  const choice = (name: CompNumber, label: string, options: readonly (readonly [number, string])[], fallback: number) => (
     <label>
       {label}{" "}
       <select
@@ -93,7 +97,7 @@ function OnePart({ data, part }: { data: ScoreData; part: Part }) {
       </select>
     </label>
   );
-  const slider = (name: string, label: string, min: number, max: number, step: number, time = false) => (
+  const slider = (name: CompNumber, label: string, min: number, max: number, step: number, time = false) => (
     <label className="slider">
       <span>{label}</span>
       <input
@@ -214,8 +218,8 @@ function OnePart({ data, part }: { data: ScoreData; part: Part }) {
             going{" "}
             <select
               aria-label={`Direction of ${part.name}`}
-              value={String(part.settings.way ?? "up")}
-              onChange={(e) => set({ way: e.target.value })}
+              value={comp.way ?? "up"}
+              onChange={(e) => set({ way: e.target.value as NonNullable<typeof comp.way> })}
             >
               <option value="up">up</option>
               <option value="down">down</option>
@@ -245,8 +249,8 @@ function OnePart({ data, part }: { data: ScoreData; part: Part }) {
               from{" "}
               <select
                 aria-label={`Strum of ${part.name}`}
-                value={String(part.settings.strumWay ?? "up")}
-                onChange={(e) => set({ strumWay: e.target.value })}
+                value={comp.strumWay ?? "up"}
+                onChange={(e) => set({ strumWay: e.target.value as NonNullable<typeof comp.strumWay> })}
               >
                 <option value="up">the lowest note</option>
                 <option value="down">the highest note</option>

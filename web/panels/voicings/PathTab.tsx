@@ -1,6 +1,6 @@
-import { instrumentOf, TOP_SHAPES, typeset, type Part } from "../../../core/src/index";
+import { instrumentOf, TOP_SHAPES, typeset, type Part, type TopShape } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
-import { useSong } from "../../store/song";
+import { useSong, type PlayingChange } from "../../store/song";
 import { useView } from "../../store/view";
 import { moveRegister, soundWhenVoiced, styleOf, stylesFor } from "./act";
 import { Neck } from "./Neck";
@@ -17,11 +17,12 @@ export function PathTab({ data, part }: { data: ScoreData; part: Part }) {
   const block = part.link?.kind === "block";
   const events = section.chords.filter((c) => c.symbol !== "N.C.");
   const pinned = events.filter((e) => e.voicings?.[part.id]?.pinned);
-  const set = (settings: Record<string, string | number | boolean | null>) => {
+  const asked = part.playing.voicing ?? {};
+  const set = (change: PlayingChange["voicing"]) => {
     soundWhenVoiced(part.id);
-    edit({ do: "setPart", part: part.id, settings });
+    edit({ do: "setPlaying", part: part.id, voicing: change });
   };
-  const register = Number(part.settings.register ?? 0);
+  const register = asked.register ?? 0;
   if (block)
     return (
       <>
@@ -33,8 +34,8 @@ export function PathTab({ data, part }: { data: ScoreData; part: Part }) {
           <TopPart data={data} part={part} />
         </label>
         <label className="controls">
-          <input type="checkbox" checked={part.settings.voices === 5} onChange={(e) => set({ voices: e.target.checked ? 5 : 4 })} /> double
-          the tune an octave lower
+          <input type="checkbox" checked={asked.voices === 5} onChange={(e) => set({ voices: e.target.checked ? 5 : 4 })} /> double the tune
+          an octave lower
         </label>
       </>
     );
@@ -89,7 +90,7 @@ export function PathTab({ data, part }: { data: ScoreData; part: Part }) {
             {instrument.held.by === "frets" ? "strings, at least" : "voices"}{" "}
             <select
               aria-label={instrument.held.by === "frets" ? "Strings, at least" : "Number of voices"}
-              value={Number(part.settings.voices ?? 4)}
+              value={asked.voices ?? 4}
               onChange={(e) => set({ voices: Number(e.target.value) })}
             >
               {[2, 3, 4, 5, 6]
@@ -104,14 +105,14 @@ export function PathTab({ data, part }: { data: ScoreData; part: Part }) {
           <>
             <label>
               hands{" "}
-              <select value={part.settings.hands === 1 ? 1 : 2} onChange={(e) => set({ hands: Number(e.target.value) })}>
+              <select value={asked.hands ?? 2} onChange={(e) => set({ hands: e.target.value === "1" ? 1 : 2 })}>
                 <option>1</option>
                 <option>2</option>
               </select>
             </label>
             <label>
               one reaches{" "}
-              <select value={Number(part.settings.span ?? instrument.held.span)} onChange={(e) => set({ span: Number(e.target.value) })}>
+              <select value={asked.span ?? instrument.held.span} onChange={(e) => set({ span: Number(e.target.value) })}>
                 <option value={12}>an octave</option>
                 <option value={14}>a ninth</option>
                 <option value={16}>a tenth</option>
@@ -128,8 +129,8 @@ export function PathTab({ data, part }: { data: ScoreData; part: Part }) {
           goes{" "}
           <select
             aria-label="Shape of the top line"
-            value={String(part.settings.topShape ?? "smooth")}
-            onChange={(e) => set({ topShape: e.target.value })}
+            value={asked.topShape ?? "smooth"}
+            onChange={(e) => set({ topShape: e.target.value as TopShape })}
           >
             {Object.entries(TOP_SHAPES).map(([id, words]) => (
               <option key={id} value={id}>
@@ -143,7 +144,7 @@ export function PathTab({ data, part }: { data: ScoreData; part: Part }) {
         </label>
       </div>
       <Tops data={data} part={part} />
-      {(part.settings.rhythm ?? "held") === "held" && (
+      {(part.playing.comp?.rhythm ?? "held") === "held" && (
         <p className="small">
           Threads in the lane: straight where a voice stays, dotted by step, dashed with its semitones where it leaps, ∥5 and ∥8 where two
           go in parallel.

@@ -1,24 +1,17 @@
-import { DRUM_KINDS, DRUMS, PATTERNS, stepsOf, type Part } from "../../../core/src/index";
+import { DRUM_KINDS, drumOf, drumPlayer, DRUMS, PATTERNS, stepsOf, type Part } from "../../../core/src/index";
+import type { PlayingChange } from "../../store/song";
 import type { ScoreData } from "../../score/data";
 
 const NEXT: Record<string, string> = { ".": "x", x: "X", X: "-", "-": "." };
 const CELL: Record<string, string> = { ".": "silent", x: "struck", X: "struck hard", "-": "held on" };
 
 /** A rhythm by name, of one's own, or a drum's; anticipation and length. */
-export function Rhythm({
-  data,
-  part,
-  set,
-}: {
-  data: ScoreData;
-  part: Part;
-  set(settings: Record<string, string | number | boolean | null>): boolean;
-}) {
-  const rhythm = String(part.settings.rhythm ?? "held");
-  const follow = String(part.settings.follow ?? "");
+export function Rhythm({ data, part, set }: { data: ScoreData; part: Part; set(comp: PlayingChange["comp"]): boolean }) {
+  const rhythm = part.playing.comp?.rhythm ?? "held";
+  const follow = part.playing.comp?.follow;
   const named = PATTERNS.some((p) => p.id === rhythm);
   const steps = stepsOf(rhythm, data.meter);
-  const value = follow ? `drum:${follow}` : named ? rhythm : "own";
+  const value = follow ? drumPlayer(follow) : named ? rhythm : "own";
   const beats = data.meter.beats.map((b) => b.start / 120);
   const bar = data.meter.bar / 120;
   return (
@@ -31,7 +24,8 @@ export function Rhythm({
             value={value}
             onChange={(e) => {
               const v = e.target.value;
-              if (v.startsWith("drum:")) set({ follow: v.slice(5) });
+              const drum = drumOf(v);
+              if (drum) set({ follow: drum });
               else set({ follow: null, rhythm: v === "own" ? steps : v });
             }}
           >
@@ -42,7 +36,7 @@ export function Rhythm({
             ))}
             <option value="own">Your own</option>
             {DRUMS.filter((d) => data.section.groove.lanes.some((l) => l.drum === d)).map((d) => (
-              <option key={d} value={`drum:${d}`}>
+              <option key={d} value={drumPlayer(d)}>
                 With the {DRUM_KINDS[d].title}
               </option>
             ))}
@@ -52,7 +46,7 @@ export function Rhythm({
           <label title="An attack in the last eighth before a change plays the next chord">
             <input
               type="checkbox"
-              checked={part.settings.anticipate === true}
+              checked={part.playing.comp?.anticipate === true}
               onChange={(e) => set({ anticipate: e.target.checked || null })}
             />{" "}
             anticipates
@@ -98,11 +92,11 @@ export function Rhythm({
             min={20}
             max={100}
             step={5}
-            value={Number(part.settings.gate ?? 100)}
+            value={part.playing.comp?.gate ?? 100}
             aria-label={`Length of ${part.name}`}
             onChange={(e) => set({ gate: Number(e.target.value) })}
           />
-          <span className="tabular">{Number(part.settings.gate ?? 100)} %</span>
+          <span className="tabular">{part.playing.comp?.gate ?? 100} %</span>
         </label>
       )}
     </>

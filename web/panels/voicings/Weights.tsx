@@ -1,5 +1,5 @@
 import { useRef } from "react";
-import { TERM_NAMES, TERMS, weightSetting, type Part, type TermName } from "../../../core/src/index";
+import { TERM_NAMES, TERMS, type Part, type TermName } from "../../../core/src/index";
 import { useSong } from "../../store/song";
 import { useView } from "../../store/view";
 import { oneDecimal } from "../../ui/texts";
@@ -9,8 +9,8 @@ export function Weights({ part }: { part: Part }) {
   const edit = useSong((s) => s.edit);
   const voicing = useView((s) => s.voicing[part.id]);
   const dragging = useRef("");
-  const weight = (t: TermName) => Number(part.settings[weightSetting(t)] ?? 1);
-  const changed = TERM_NAMES.filter((t) => part.settings[weightSetting(t)] !== undefined);
+  const weight = (t: TermName) => part.playing.voicing?.weights?.[t] ?? 1;
+  const changed = TERM_NAMES.filter((t) => part.playing.voicing?.weights?.[t] !== undefined);
   return (
     <>
       <table className="measures weights">
@@ -31,7 +31,7 @@ export function Weights({ part }: { part: Part }) {
                   onChange={(e) => {
                     // One drag is one step of undo.
                     edit(
-                      { do: "setPart", part: part.id, settings: { [weightSetting(t)]: Number(e.target.value) } },
+                      { do: "setPlaying", part: part.id, voicing: { weights: { [t]: Number(e.target.value) } } },
                       { quiet: dragging.current === t },
                     );
                     dragging.current = t;
@@ -51,10 +51,7 @@ export function Weights({ part }: { part: Part }) {
         </tfoot>
       </table>
       {changed.length > 0 && (
-        <button
-          type="button"
-          onClick={() => edit({ do: "setPart", part: part.id, settings: Object.fromEntries(changed.map((t) => [weightSetting(t), null])) })}
-        >
+        <button type="button" onClick={() => edit({ do: "setPlaying", part: part.id, voicing: { weights: null } })}>
           Back to the usual weights
         </button>
       )}

@@ -11,7 +11,7 @@ import {
   type VoicingStyle,
 } from "../../../core/src/index";
 import { touch } from "../../audio/sound";
-import { useSong } from "../../store/song";
+import { useSong, type PlayingChange } from "../../store/song";
 import { useView } from "../../store/view";
 
 /** Parts that are laid out by the path. */
@@ -34,7 +34,7 @@ export const stylesFor = (song: Song, part: Part): VoicingStyle[] => {
 
 export const styleOf = (song: Song, part: Part): VoicingStyle => {
   const styles = stylesFor(song, part);
-  return styles.find((s) => s.id === part.settings.style) ?? styles[0]!;
+  return styles.find((s) => s.id === part.playing.voicing?.style) ?? styles[0]!;
 };
 
 /** Lets a chord sound in the sound of its part. */
@@ -101,14 +101,12 @@ function nextShape(part: string, chord: string, pitches: readonly PitchName[], d
     .sort((a, b) => Math.abs(height(a.pitches) - height(pitches)) - Math.abs(height(b.pitches) - height(pitches)))[0]?.pitches;
 }
 
-const setPart = (
-  change: Omit<Extract<Parameters<ReturnType<typeof useSong.getState>["edit"]>[0], { do: "setPart" }>, "do" | "part">,
-): void => {
+const setVoicing = (voicing: PlayingChange["voicing"]): void => {
   const { song, edit } = useSong.getState();
   const part = song && chosenPart(song);
   if (!part) return;
   soundWhenVoiced(part.id);
-  edit({ do: "setPart", part: part.id, ...change });
+  edit({ do: "setPlaying", part: part.id, voicing });
 };
 
 /** The next style (or the one before) for the whole part. */
@@ -118,7 +116,7 @@ export function nextStyle(direction: 1 | -1): void {
   if (!song || !part) return;
   const styles = stylesFor(song, part);
   const at = styles.indexOf(styleOf(song, part));
-  setPart({ settings: { style: styles[(at + direction + styles.length) % styles.length]!.id } });
+  setVoicing({ style: styles[(at + direction + styles.length) % styles.length]!.id });
 }
 
 /** Semitones by which one step moves the register. */
@@ -128,8 +126,8 @@ export function moveRegister(direction: 1 | -1): void {
   const { song } = useSong.getState();
   const part = song && chosenPart(song);
   if (!part) return;
-  const now = typeof part.settings.register === "number" ? part.settings.register : 0;
-  setPart({ settings: { register: Math.max(-24, Math.min(24, now + direction * REGISTER_STEP)) } });
+  const now = part.playing.voicing?.register ?? 0;
+  setVoicing({ register: Math.max(-24, Math.min(24, now + direction * REGISTER_STEP)) });
 }
 
 export function nextInstrument(direction: 1 | -1): void {
@@ -138,5 +136,6 @@ export function nextInstrument(direction: 1 | -1): void {
   if (!song || !part) return;
   const all = instrumentsFor(song).filter((i) => i.roles.includes(part.role));
   const at = all.findIndex((i) => i.id === part.instrument);
-  setPart({ instrument: all[(at + direction + all.length) % all.length]!.id });
+  soundWhenVoiced(part.id);
+  useSong.getState().edit({ do: "setPart", part: part.id, instrument: all[(at + direction + all.length) % all.length]!.id });
 }

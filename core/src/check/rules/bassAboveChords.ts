@@ -10,8 +10,6 @@ export const bassAboveChords: Rule = {
   explanation:
     "When the bass rises above the lowest note of the chord part, the chord part becomes the bass of the harmony and another inversion is heard than was written.",
   source: "Huron 2001 (part crossing); common practice",
-  scope: "slice",
-  reads: ["bass", "chords"],
   severity: { chorale: "fault", band: "warning", jazz: "warning", loop: "warning" },
   find({ song, section, sliced, meter }) {
     const found = new Map<string, RawFinding>();

@@ -1,6 +1,7 @@
 import { pitchMidi } from "../../pitch/pitch";
 import { spellAt } from "../../song/spell";
 import { instrumentOf, midiRange } from "../../instrument/instruments";
+import { drumOf } from "../../song/players";
 import { judgeLayers, type LayerProblem } from "../../bass/layers";
 import type { CheckContext, Fix, Rule } from "../rule";
 
@@ -10,15 +11,13 @@ export const bassLayersRule: Rule = {
   explanation:
     "Several bass sounds take turns, or they are one voice: same pitches, same rhythm, an octave or a sound apart. What hurts is disagreement of pitch or rhythm, or two full low octaves at once.",
   source: "common practice",
-  scope: "slice",
-  reads: ["bass", "groove"],
   severity: { chorale: "warning", band: "warning", jazz: "warning", loop: "warning" },
   find(ctx) {
     const { problems } = judgeLayers(ctx.sliced.real, ctx.meter.bar, ctx.section.bars);
     return problems.map((p) => ({
       tick: p.tick,
       duration: p.duration,
-      parts: p.layers.map((l) => (l.startsWith("drum:") ? ctx.sliced.real.parts.find((x) => x.role === "drums")!.id : l)),
+      parts: p.layers.map((l) => (drumOf(l) ? ctx.sliced.real.parts.find((x) => x.role === "drums")!.id : l)),
       notes: [...p.notes],
       message: p.message,
       measure: p.kind === "low" ? "both below E2" : p.kind === "pitch" ? "different pitches" : "different beginnings",

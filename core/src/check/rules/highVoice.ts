@@ -12,8 +12,6 @@ export const highVoice: Rule = {
   explanation:
     "Singing high or loud for long tires and can injure the voice. Warm up, take breaks, consider another key; with pain or hoarseness, see a voice professional. The singer's own limits count more than any table.",
   source: "common practice; comfortable ranges of the instrument list",
-  scope: "phrase",
-  reads: ["melody", "counter", "vocal"],
   severity: { chorale: "note", band: "note", jazz: "note", loop: "note" },
   find({ song, section, sliced, meter }) {
     return song.parts

@@ -16,8 +16,6 @@ export const keyContradicted: Rule = {
   explanation:
     "The key that is written names the degrees, spells the notes and guides every suggestion. When most of the chords lie outside it and another key fits them clearly better, one of the two is wrong. A tonic that is only named in the other spelling (D sharp minor, E flat minor) is no contradiction.",
   source: "Krumhansl & Kessler 1982; common practice for the limits",
-  scope: "section",
-  reads: ["melody", "counter", "vocal", "bass"],
   severity: { chorale: "warning", band: "warning", jazz: "note", loop: "warning" },
   find({ section, sliced, key }) {
     const chords = sliced.real.chords.flatMap((c) => (c.chord ? [{ chord: c.chord, duration: c.duration }] : []));

@@ -3,7 +3,7 @@ import { beatsText, positionText } from "../../time/meter";
 import { chordPitchClasses } from "../../chord/chord";
 import { spellAt } from "../../song/spell";
 import { KIND_WORDS, ROLE_WORDS } from "../../slice/roles";
-import { styleOf } from "../../bass/settings";
+import { playingOf } from "../../song/playing";
 import { BASS_STYLES } from "../../bass/styles";
 import type { Fix, Rule } from "../rule";
 
@@ -18,15 +18,16 @@ export const longOutside: Rule = {
   explanation:
     "A note outside the sounding chord is heard as passing while it is short; a walking bass may lead on for a beat. Held, it is heard as a wrong chord. Notes that are held into another chord are judged again there. Pedals, anticipations and resolved suspensions are excepted by name.",
   source: "common practice; non-chord tones as in any harmony textbook",
-  scope: "step",
-  reads: ["bass", "melody", "counter", "vocal"],
   severity: { chorale: "fault", band: "warning", jazz: "note", loop: "warning" },
   find({ song, section, sliced, meter }) {
     // A style of bass that goes by step may stay outside for as long as it aims at, where the note is led on.
     const byStyle = (id: string): number => {
-      const part = song.parts.find((p) => p.id === id)!;
-      const style = BASS_STYLES.find((s) => s.id === styleOf(part, section.id));
-      return Math.max(ALLOWED.bass, style?.targets.longestOutside ?? ALLOWED.bass);
+      const { style } = playingOf(
+        song.parts.find((p) => p.id === id)!,
+        "bass",
+        { section },
+      );
+      return Math.max(ALLOWED.bass, BASS_STYLES.find((s) => s.id === style)?.targets.longestOutside ?? ALLOWED.bass);
     };
     const led = new Set(["approach", "passing", "neighbor"]);
     return sliced.real.parts

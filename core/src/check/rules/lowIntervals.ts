@@ -29,8 +29,6 @@ export const lowIntervals: Rule = {
   explanation:
     "Close intervals turn to mud below a limit that depends on the interval: a minor third below C3, a fifth below B flat 1. The two lowest sounding notes are judged.",
   source: "low interval limits of arranging handbooks, values from memory; handbooks differ by a step",
-  scope: "slice",
-  reads: ["bass", "chords", "melody", "counter", "vocal"],
   severity: { chorale: "warning", band: "warning", jazz: "note", loop: "warning" },
   find({ song, section, sliced, meter }) {
     const found = new Map<string, RawFinding>();

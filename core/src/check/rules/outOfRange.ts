@@ -2,6 +2,7 @@ import { positionText } from "../../time/meter";
 import type { Meter } from "../../time/meter";
 import { COMP_KINDS } from "../../comp/kinds";
 import { linkedNotes } from "../../song/linked";
+import { ownerOf, playingOf } from "../../song/playing";
 import { spellAt } from "../../song/spell";
 import type { Part, Section, Song } from "../../song/schema";
 import { instrumentOf, midiRange } from "../../instrument/instruments";
@@ -13,8 +14,6 @@ export const outOfRange: Rule = {
   title: "Outside the range",
   explanation: "The note lies outside what the instrument or voice can sound, or outside the range set for the part.",
   source: "ranges of the instrument list (handbooks, values from memory; choral ranges after Kostka & Payne)",
-  scope: "slice",
-  reads: ["bass", "chords", "melody", "counter", "vocal"],
   severity: { chorale: "fault", band: "fault", jazz: "fault", loop: "fault" },
   find({ song, section, sliced, meter }) {
     return song.parts
@@ -64,7 +63,8 @@ function liftedOut(song: Song, section: Section, part: Part, [low, high]: [Midi,
     .filter(({ midi }) => midi < low || midi > high);
   const [first] = outside;
   if (!first) return [];
-  const lift = typeof part.settings.lift === "number" ? part.settings.lift : part.link!.kind === "octave" ? 1 : 0;
+  const lift = playingOf(part, "comp", { section }).lift ?? (part.link!.kind === "octave" ? 1 : 0);
+  const own = ownerOf(part, "comp", "lift", { section }) === "section" ? { section: section.id } : {};
   const way = first.midi < low ? 1 : -1;
   const lifts = COMP_KINDS.find((k) => k.id === part.link!.kind)!.settings.includes("lift");
   return [
@@ -79,7 +79,7 @@ function liftedOut(song: Song, section: Section, part: Part, [low, high]: [Midi,
         ? [
             {
               label: `All of it an octave ${way > 0 ? "higher" : "lower"}`,
-              edit: { do: "setPart", part: part.id, settings: { lift: lift + way } },
+              edit: { do: "setPlaying", part: part.id, ...own, comp: { lift: lift + way } },
             },
           ]
         : [],

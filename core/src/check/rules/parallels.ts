@@ -13,8 +13,6 @@ export const parallels: Rule = {
   explanation:
     "When the bass and the top voice move the same way from one fifth or octave into another, the two voices fuse and one of them is lost to the ear. In band, jazz and loop styles this is often wanted, so it is only mentioned there.",
   source: "Huron 2001; any harmony textbook",
-  scope: "step",
-  reads: ["bass", "chords", "melody", "vocal"],
   severity: { chorale: "fault", band: "note", jazz: "off", loop: "off" },
   find({ song, section, sliced, meter }) {
     const found: RawFinding[] = [];

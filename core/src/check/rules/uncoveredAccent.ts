@@ -1,10 +1,11 @@
-import { mod, type Midi } from "../../pitch/pitch";
+import { because } from "../../song/reasons";
+import { mod, noteOf, type Midi } from "../../pitch/pitch";
 import { positionText } from "../../time/meter";
 import { bassPc } from "../../chord/chord";
 import { spellAt } from "../../song/spell";
 import { kicks } from "../../slice/accents";
 import { instrumentOf, midiRange } from "../../instrument/instruments";
-import type { Edit } from "../../song/edit";
+import type { Edit } from "../../song/edits";
 import type { Rule } from "../rule";
 
 export const uncoveredAccent: Rule = {
@@ -13,8 +14,6 @@ export const uncoveredAccent: Rule = {
   explanation:
     "The bass sounds on the kick's main accents: kicks on a beat or clearly louder than the rest, or those you have marked. It need not sound on every kick.",
   source: "common practice",
-  scope: "slice",
-  reads: ["bass", "groove"],
   severity: { chorale: "off", band: "warning", jazz: "note", loop: "warning" },
   find({ song, section, sliced, meter }) {
     const layers = sliced.real.parts.filter((p) => p.role === "bass" && !p.muted && p.notes.length);
@@ -58,7 +57,7 @@ export const uncoveredAccent: Rule = {
             duration,
             pitch,
             velocity: 92,
-            reason: { id: "rootOnKick", params: { pitch: pitch.replace(/-?\d+$/, "") } },
+            reason: because("rootOnKick", { pitch: noteOf(pitch) }),
           },
         });
         fixes.push({ label: `Play ${pitch} there`, edit: { do: "all" as const, label: "cover the accent", edits } });

@@ -1,4 +1,4 @@
-import { numberOf, raised, textOf, type CompChord, type CompKind, type CompNote } from "../kind";
+import { raised, type CompChord, type CompKind, type CompNote } from "../kind";
 
 /** The order in which the notes of a chord follow each other. */
 function order(pitches: CompChord["pitches"], way: string): CompChord["pitches"] {
@@ -17,15 +17,15 @@ export const arpeggio: CompKind = {
   voices: false,
   fresh: { name: "Arpeggio", instrument: "nylonGuitar" },
   settings: ["step", "way", "octaves", "lift", "human"],
-  notes({ chords, settings }) {
-    const step = Math.max(40, numberOf(settings, "step", 240));
-    const octaves = Math.max(1, numberOf(settings, "octaves", 1));
-    const lift = numberOf(settings, "lift", 0);
+  notes({ chords, playing }) {
+    const step = Math.max(40, playing.step ?? 240);
+    const octaves = Math.max(1, playing.octaves ?? 1);
+    const lift = playing.lift ?? 0;
     return chords.flatMap((chord) => {
       const pitches = Array.from({ length: octaves }, (_, o) => chord.pitches.map((p) => raised(p, o + lift)))
         .flat()
         .sort((a, b) => a.midi - b.midi);
-      const tones = order(pitches, textOf(settings, "way", "up"));
+      const tones = order(pitches, playing.way ?? "up");
       const out: CompNote[] = [];
       for (let at = 0, i = 0; at < chord.duration && tones.length; at += step, i++)
         out.push({

@@ -1,4 +1,4 @@
-import { numberOf, raised, type CompKind, type CompNote } from "../kind";
+import { raised, type CompKind, type CompNote } from "../kind";
 import { random } from "../../random";
 
 export const fills: CompKind = {
@@ -10,12 +10,12 @@ export const fills: CompKind = {
   voices: false,
   fresh: { name: "Fills", instrument: "electricPiano" },
   settings: ["gap", "step", "lift", "human"],
-  notes({ chords, settings, melody, meter, length }) {
+  notes({ chords, playing, melody, meter, length }) {
     const beat = meter.beats[0]!.duration;
-    const least = numberOf(settings, "gap", 1.5) * beat;
-    const step = Math.max(60, numberOf(settings, "step", 240));
-    const lift = numberOf(settings, "lift", 0);
-    const next = random(numberOf(settings, "seed", 1));
+    const least = (playing.gap ?? 1.5) * beat;
+    const step = Math.max(60, playing.step ?? 240);
+    const lift = playing.lift ?? 0;
+    const next = random(playing.seed ?? 1);
     const out: CompNote[] = [];
     const tune = melody.filter((n) => n.start + n.duration > 0);
     const edges = [...tune.map((n) => n.start), length].sort((a, b) => a - b);

@@ -1,4 +1,4 @@
-import { numberOf, raised, type CompKind } from "../kind";
+import { raised, type CompKind } from "../kind";
 import { inRhythm } from "../patterns";
 
 /** The layer lies above this note (C5): clear of most voices (common practice). */
@@ -13,7 +13,7 @@ export const high: CompKind = {
   fresh: { name: "High strings", instrument: "strings" },
   settings: ["notes", "rhythm", "strum", "human"],
   notes(ctx) {
-    const count = numberOf(ctx.settings, "notes", 2);
+    const count = ctx.playing.notes ?? 2;
     // One lift for the whole section, so that the layer keeps the line of the voicings it comes from.
     const lowest = Math.min(...ctx.chords.flatMap((c) => c.pitches.slice(-count).map((p) => p.midi)), 127);
     const lift = Math.max(0, Math.ceil((ABOVE - lowest) / 12));

@@ -1,4 +1,4 @@
-import { numberOf, raised, type CompKind } from "../kind";
+import { raised, type CompKind } from "../kind";
 import { inRhythm } from "../patterns";
 
 export const octave: CompKind = {
@@ -10,7 +10,7 @@ export const octave: CompKind = {
   fresh: { name: "Doubling", instrument: "vibraphone" },
   settings: ["lift", "rhythm", "human"],
   notes(ctx) {
-    const lift = numberOf(ctx.settings, "lift", 1) || 1;
+    const lift = (ctx.playing.lift ?? 1) || 1;
     return inRhythm(ctx, (c) => c.pitches.slice(-1).map((p) => raised(p, lift)));
   },
 };

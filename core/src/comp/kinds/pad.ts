@@ -1,4 +1,4 @@
-import { numberOf, raised, type CompKind, type CompNote } from "../kind";
+import { raised, type CompKind, type CompNote } from "../kind";
 
 export const pad: CompKind = {
   id: "pad",
@@ -8,8 +8,8 @@ export const pad: CompKind = {
   voices: false,
   fresh: { name: "Pad", instrument: "pad" },
   settings: ["lift"],
-  notes({ chords, settings }) {
-    const lift = numberOf(settings, "lift", 0);
+  notes({ chords, playing }) {
+    const lift = playing.lift ?? 0;
     const out: CompNote[] = [];
     let sounding = new Map<number, CompNote>();
     for (const chord of chords) {

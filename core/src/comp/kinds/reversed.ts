@@ -1,4 +1,4 @@
-import { numberOf, raised, type CompKind } from "../kind";
+import { raised, type CompKind } from "../kind";
 import { STEP } from "../patterns";
 
 export const reversed: CompKind = {
@@ -10,8 +10,8 @@ export const reversed: CompKind = {
   voices: false,
   fresh: { name: "Swells", instrument: "strings" },
   settings: ["lift"],
-  notes({ chords, settings }) {
-    const lift = numberOf(settings, "lift", 0);
+  notes({ chords, playing }) {
+    const lift = playing.lift ?? 0;
     return chords.flatMap((chord) => {
       const n = chord.pitches.length;
       // On sixteenths, so that it can be read.

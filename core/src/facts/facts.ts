@@ -1,0 +1,193 @@
+import type { Place } from "../song/place";
+import {
+  assemble,
+  frameOf,
+  joinPasses,
+  realizedChords,
+  realizedHits,
+  realizedNotes,
+  type RealizedChord,
+  type RealizedHit,
+  type RealizedNote,
+  type RealizedSong,
+} from "../song/realize";
+import { passPlace, sectionPlace } from "../song/place";
+import { partOf } from "../song/document";
+import { kicks, type KickHit } from "../slice/accents";
+import { noteRoles, type Ground, type RoleSpan } from "../slice/roles";
+import { namesOver, sliceReal, type Sliced } from "../slice/slices";
+import { analyzeSection, type HarmonyReport } from "../harmony/analyze";
+import { askVoicing, blockNotes, layOut, pathsThrough, type AskedVoicing, type SectionPath, type SectionVoicing } from "../voicing/section";
+import { judgeProgression, type Verdict } from "../reharm/reharmonize";
+import { accentMap, type AccentMap } from "../groove/accentMap";
+import { agreeOnAccents, type Agreement } from "../groove/agree";
+import type { Result } from "../result";
+import type { NewNote } from "../song/schema";
+import type { Fact } from "./memory";
+
+/** Small values that say the same although they were made anew. */
+const alike = <T>(a: T, b: T): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/** How linked parts are read: as they are played, or as the chords they come from. */
+export type Reading = "played" | "held";
+
+/** Chords of a place, as written. */
+export const chordsAt: Fact<[Place], RealizedChord[]> = {
+  id: "chords",
+  of(read, place) {
+    const frame = frameOf(read.song, place);
+    return frame ? realizedChords(frame) : [];
+  },
+};
+
+/** Notes of one part at a place. */
+export const notesAt: Fact<[Place, string, Reading], RealizedNote[]> = {
+  id: "notes",
+  of(read, place, id, reading) {
+    const frame = frameOf(read.song, place);
+    const part = partOf(read.song, id);
+    return frame && part ? realizedNotes(read.song, frame, part, reading === "held") : [];
+  },
+};
+
+/** Drum hits of a place. */
+export const hitsAt: Fact<[Place], RealizedHit[]> = {
+  id: "hits",
+  of(read, place) {
+    const frame = frameOf(read.song, place);
+    return frame ? realizedHits(read.song, frame) : [];
+  },
+};
+
+/** A place realized by itself, from tick 0. */
+export const realizedAt: Fact<[Place, Reading], RealizedSong> = {
+  id: "realized",
+  of: (read, place, reading) =>
+    assemble(
+      read.song,
+      frameOf(read.song, place),
+      read.get(chordsAt, place),
+      (part) => read.get(notesAt, place, part.id, reading),
+      read.get(hitsAt, place),
+    ),
+};
+
+/** The whole form on one axis; passes that differ in nothing are worked out once. */
+export const formRealized: Fact<[Reading], RealizedSong> = {
+  id: "form",
+  of: (read, reading) =>
+    joinPasses(
+      read.song,
+      read.song.form.map((pass) => read.get(realizedAt, passPlace(read.song, pass.id), reading)),
+    ),
+};
+
+/** What roles are read against, apart from the chords. */
+const groundAt: Fact<[Place], Omit<Ground, "chords"> | null> = {
+  id: "ground",
+  of(read, place) {
+    const frame = frameOf(read.song, place);
+    return frame && { sections: [{ start: 0, key: frame.key }], loops: true, duration: frame.to - frame.from };
+  },
+  same: alike,
+};
+
+/** Roles of the notes of one part at a place, by note. */
+export const rolesAt: Fact<[Place, string, Reading], Map<RealizedNote, RoleSpan[]>> = {
+  id: "roles",
+  of(read, place, id, reading) {
+    const part = partOf(read.song, id);
+    const ground = read.get(groundAt, place);
+    if (!part || !ground) return new Map();
+    const notes = read.get(notesAt, place, id, reading);
+    return noteRoles({ ...ground, chords: read.get(chordsAt, place) }, { role: part.role, linked: part.link !== undefined, notes });
+  },
+};
+
+/** Slices of a place: chopped and arpeggiated parts count as the chords they come from. */
+export const slicesAt: Fact<[Place], Sliced> = {
+  id: "slices",
+  of(read, place) {
+    const real = read.get(realizedAt, place, "held");
+    return sliceReal(real, new Map(real.parts.map((p) => [p.id, read.get(rolesAt, place, p.id, "held")])));
+  },
+};
+
+/** Chords whose bass part makes them others, by chord id. */
+export const soundingAt: Fact<[Place], Map<string, string>> = {
+  id: "sounding",
+  of(read, place) {
+    const basses = read.song.parts.filter((p) => p.role === "bass" && !p.muted);
+    const names = namesOver(
+      read.get(chordsAt, place),
+      basses.flatMap((p) => read.get(notesAt, place, p.id, "played")),
+    );
+    return new Map([...names].map(([chord, name]) => [chord.id, name]));
+  },
+};
+
+/** Kicks of a place with their weight. */
+export const kicksAt: Fact<[Place], KickHit[]> = {
+  id: "kicks",
+  of(read, place) {
+    const frame = frameOf(read.song, place);
+    return frame ? kicks(frame.section.groove, frame.meter).filter((k) => k.start >= frame.from && k.start < frame.to) : [];
+  },
+};
+
+/** The harmony of a section, chord by chord. */
+export const harmonyAt: Fact<[section: string], HarmonyReport> = {
+  id: "harmony",
+  of: (read, section) => analyzeSection(read.song, section),
+};
+
+/** Whether the progression of a section needs anything. */
+export const verdictAt: Fact<[section: string], Verdict> = {
+  id: "verdict",
+  of: (read, section) => judgeProgression(read.song, section),
+  same: alike,
+};
+
+/** Who strikes where in a section. */
+export const accentsAt: Fact<[section: string], Result<AccentMap>> = {
+  id: "accents",
+  of: (read, section) => accentMap(read.song, section, read.get(realizedAt, sectionPlace(section), "played")),
+};
+
+/** What players whose accents miss each other could agree on. */
+export const agreementAt: Fact<[section: string], Result<Agreement>> = {
+  id: "agreement",
+  of: (read, section) => agreeOnAccents(read.song, section, read.get(accentsAt, section)),
+};
+
+/** What the layouts of a part in a section depend on. */
+export const voicingAskedAt: Fact<[section: string, part: string], Result<AskedVoicing>> = {
+  id: "voicing asked",
+  of: (read, section, part) => askVoicing(read.song, section, part),
+  same: alike,
+};
+
+/** The cheapest layouts of a part through a section. */
+export const voicingAt: Fact<[section: string, part: string], Result<SectionVoicing>> = {
+  id: "voicing",
+  of(read, section, part) {
+    const asked = read.get(voicingAskedAt, section, part);
+    return asked.ok ? layOut(asked.value) : asked;
+  },
+};
+
+/** Several ways of laying a section out. */
+export const pathsAt: Fact<[section: string, part: string], Result<SectionPath[]>> = {
+  id: "paths",
+  of(read, section, part) {
+    const asked = read.get(voicingAskedAt, section, part);
+    return asked.ok ? pathsThrough(asked.value) : asked;
+  },
+};
+
+/** Chords of a part under every note of a tune. */
+export const blockAt: Fact<[section: string, part: string], Result<NewNote[] | null>> = {
+  id: "block",
+  of: (read, section, part) => blockNotes(read.song, section, part),
+  same: alike,
+};

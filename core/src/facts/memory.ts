@@ -1,0 +1,144 @@
+import { createProxy, isChanged, markToTrack } from "proxy-compare";
+import type { Song } from "../song/schema";
+
+/**
+ * Something that follows from a song: worked out when it is asked for, and again only when something that was read for it has changed. A fact
+ * declares nothing; what it reads of the song and of other facts is recorded. It must have a value for every place, even one that is not there.
+ */
+export interface Fact<At extends string[], T> {
+  id: string;
+  of(read: Reader, ...at: At): T;
+  /** Whether a new value says the same as the old one; then whatever rests on it stands. By default only the same object does. */
+  same?: (a: T, b: T) => boolean;
+}
+
+/** What a fact is worked out from. */
+export interface Reader {
+  /** The song; what is read of it is recorded. Lists of notes, chords and hits are recorded as wholes. */
+  readonly song: Song;
+  get<At extends string[], T>(fact: Fact<At, T>, ...at: At): T;
+}
+
+interface Cell {
+  fact: Fact<string[], unknown>;
+  at: string[];
+  value: unknown;
+  /** The song it was worked out from, and what was read of it. */
+  song: Song;
+  read: WeakMap<object, unknown>;
+  /** Other facts it rests on, with the values they had, in the order in which they were read. */
+  rests: { cell: Cell; value: unknown }[];
+  /** The last song it was found to hold for. */
+  holds: Song;
+}
+
+/** What is recorded as a whole, by identity: everything of a song but its outer structure. Objects are marked once; songs share them. */
+const marked = new WeakSet<object>();
+const whole = (x: unknown): void => {
+  if (typeof x === "object" && x !== null) markToTrack(x, false);
+};
+const eachField = (holder: object, open: readonly string[]): void => {
+  if (marked.has(holder)) return;
+  marked.add(holder);
+  for (const [name, value] of Object.entries(holder)) if (!open.includes(name)) whole(value);
+};
+function mark(song: Song): void {
+  eachField(song, ["parts", "sections", "form"]);
+  for (const part of song.parts) eachField(part, []);
+  for (const pass of song.form) eachField(pass, []);
+  for (const section of song.sections) {
+    eachField(section, ["notes"]);
+    eachField(section.notes, []);
+  }
+}
+
+/** Remembers facts from one version of a song to the next. */
+export interface Memory {
+  /** The facts of a song. */
+  at(song: Song): Reader;
+  /** How often facts were worked out, by id: for tests and benchmarks. */
+  readonly counts: ReadonlyMap<string, number>;
+}
+
+export function createMemory(): Memory {
+  const cells = new Map<string, Cell>();
+  const counts = new Map<string, number>();
+  let song: Song | null = null;
+  /** What the facts that are being worked out have read of other facts, the innermost last. */
+  const open: Cell["rests"][] = [];
+
+  function work(cell: Cell, now: Song): void {
+    const read = new WeakMap<object, unknown>();
+    const proxies = new WeakMap<object, unknown>();
+    const rests: Cell["rests"] = [];
+    open.push(rests);
+    let value: unknown;
+    try {
+      const reader: Reader = {
+        get song() {
+          return createProxy(now, read, proxies);
+        },
+        get: (fact, ...at) => get(fact, at),
+      };
+      value = cell.fact.of(reader, ...cell.at);
+    } finally {
+      open.pop();
+    }
+    if (cell.value === undefined || !cell.fact.same?.(cell.value, value)) cell.value = value;
+    Object.assign(cell, { song: now, read, rests, holds: now });
+    counts.set(cell.fact.id, (counts.get(cell.fact.id) ?? 0) + 1);
+  }
+
+  /** Brings a cell up to the present song. */
+  function settle(cell: Cell): void {
+    const now = song!;
+    if (cell.holds === now) return;
+    if (isChanged(cell.song, now, cell.read)) return work(cell, now);
+    for (const { cell: other, value } of cell.rests) {
+      settle(other);
+      if (other.value !== value) return work(cell, now);
+    }
+    cell.holds = now;
+  }
+
+  function get<At extends string[], T>(fact: Fact<At, T>, at: At): T {
+    const id = `${fact.id} ${at.join(" ")}`;
+    let cell = cells.get(id);
+    if (cell) settle(cell);
+    else {
+      cell = { fact: fact as unknown as Cell["fact"], at, value: undefined, song: song!, read: new WeakMap(), rests: [], holds: song! };
+      work(cell, song!);
+      cells.set(id, cell);
+    }
+    open.at(-1)?.push({ cell, value: cell.value });
+    return cell.value as T;
+  }
+
+  return {
+    counts,
+    at(next) {
+      if (open.length) throw new Error("A fact cannot move to another song while it is worked out.");
+      if (next !== song) {
+        mark(next);
+        song = next;
+      }
+      return {
+        song: next,
+        get: (fact, ...at) => {
+          // A reader that was kept while the memory moved on leads back to its own song.
+          song = next;
+          return get(fact, at);
+        },
+      };
+    },
+  };
+}
+
+const memories = new WeakMap<Song, Reader>();
+
+/** The facts of a song that stands alone: worked out once for as long as the song is kept. */
+export function factsOf(song: Song): Reader {
+  let reader = memories.get(song);
+  if (!reader) memories.set(song, (reader = createMemory().at(song)));
+  return reader;
+}

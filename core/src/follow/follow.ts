@@ -1,0 +1,115 @@
+import { pitchMidi } from "../pitch/pitch";
+import type { Ticks } from "../time/meter";
+import { COMP_KINDS } from "../comp/kinds";
+import { sectionOf } from "../song/document";
+import { applyEdit, type Edit } from "../song/edits";
+import type { ChordEvent, NewNote, Note, Part, Section, Song } from "../song/schema";
+import { spellAt } from "../song/spell";
+import { blockAt, voicingAskedAt, voicingAt } from "../facts/facts";
+import { createMemory, type Memory } from "../facts/memory";
+import { storeVoicing } from "../voicing/section";
+import { adaptBass } from "../bass/adapt";
+
+export interface FollowOptions {
+  /** Written bass lines are led along with chords that change under them. */
+  bass?: boolean;
+  /** Where facts are remembered from one call to the next. */
+  memory?: Memory;
+}
+
+/** Parts that the voicing path lays out: with layouts of their own, or block chords under a tune. */
+export const laidOutParts = (song: Song): Part[] =>
+  song.parts.filter((p) => p.link && !p.link.from && COMP_KINDS.some((k) => k.id === p.link!.kind && k.voices));
+
+/**
+ * The edits that belong to an edit of a song: spelling, a bass that is led along, layouts and block chords. They are to be made after it and undone
+ * with it. Empty where the edit is refused, and where nothing follows.
+ */
+export function follow(song: Song, edit: Edit, options: FollowOptions = {}): Edit[] {
+  const applied = applyEdit(song, edit);
+  return applied.ok ? followChange(song, applied.value.song, options) : [];
+}
+
+/** An edit with all that belongs to it, as one. */
+export function withFollowing(song: Song, edit: Edit, options: FollowOptions = {}): Edit {
+  const following = follow(song, edit, options);
+  return following.length ? { do: "all", label: "with what follows", edits: [edit, ...following] } : edit;
+}
+
+/** What follows from all that changed between two versions of a song; from nothing: what a song that is opened still lacks. */
+export function followChange(before: Song | null, after: Song, { bass = false, memory = createMemory() }: FollowOptions = {}): Edit[] {
+  const edits: Edit[] = [];
+  let now = after;
+  const make = (edit: Edit | null): void => {
+    const made = edit && applyEdit(now, edit);
+    if (!edit || !made?.ok || made.value.song === now) return;
+    edits.push(edit);
+    now = made.value.song;
+  };
+  if (before)
+    for (const section of after.sections) {
+      const old = sectionOf(before, section.id);
+      const span = old && old !== section ? changedSpan(old.chords, section.chords) : null;
+      if (!old || !span) continue;
+      for (const edit of respelled(before, after, old, section, span)) make(edit);
+      if (!bass) continue;
+      for (const part of after.parts.filter((p) => p.role === "bass" && !p.link))
+        make(adaptBass(before, now, section.id, part.id, ...span));
+    }
+  for (const part of laidOutParts(now)) for (const section of now.sections) make(layoutEdit(before, now, section, part, memory));
+  return edits;
+}
+
+/** The stretch in which two lists of chords differ in time or name. */
+function changedSpan(a: readonly ChordEvent[], b: readonly ChordEvent[]): [from: Ticks, to: Ticks] | null {
+  if (a === b) return null;
+  const text = (c: ChordEvent) => `${c.start}:${c.duration}:${c.symbol}`;
+  const [inA, inB] = [new Set(a.map(text)), new Set(b.map(text))];
+  const odd = [...a.filter((c) => !inB.has(text(c))), ...b.filter((c) => !inA.has(text(c)))];
+  return odd.length ? [Math.min(...odd.map((c) => c.start)), Math.max(...odd.map((c) => c.start + c.duration))] : null;
+}
+
+/** Notes that were named as their chord named them are named as the new one does; other names are the user's. */
+function respelled(before: Song, after: Song, old: Section, section: Section, [from, to]: [Ticks, Ticks]): Edit[] {
+  return Object.entries(section.notes).flatMap(([part, list]): Edit[] => {
+    const changes = list.flatMap((n: Note) => {
+      if (n.start < from || n.start >= to) return [];
+      const midi = pitchMidi(n.pitch);
+      const pitch = spellAt(after, section, n.start, midi);
+      return pitch !== n.pitch && spellAt(before, old, n.start, midi) === n.pitch ? [{ id: n.id, pitch }] : [];
+    });
+    return changes.length ? [{ do: "changeNotes", section: section.id, part, notes: changes }] : [];
+  });
+}
+
+/** Stores layouts that are called for anew: where what they depend on has changed, or where a chord has none yet. */
+function layoutEdit(before: Song | null, now: Song, section: Section, part: Part, memory: Memory): Edit | null {
+  if (before?.sections.includes(section) && before.parts === now.parts && before.instruments === now.instruments) return null;
+  if (part.link!.kind === "block") return blockEdit(before, now, section, part, memory);
+  const bare = section.chords.some((c) => c.symbol !== "N.C." && !c.voicings?.[part.id]);
+  if (!before && !bare) return null;
+  if (before) {
+    const was = memory.at(before).get(voicingAskedAt, section.id, part.id);
+    const is = memory.at(now).get(voicingAskedAt, section.id, part.id);
+    if (!bare && JSON.stringify(was) === JSON.stringify(is)) return null;
+  }
+  const voiced = memory.at(now).get(voicingAt, section.id, part.id);
+  if (!voiced.ok) return null;
+  const wanted = new Map(voiced.value.ids.map((id, i) => [id, voiced.value.chords[i]!.pitches.join()]));
+  const stands = section.chords.every((c) => (c.voicings?.[part.id]?.pitches.join() ?? "") === (wanted.get(c.id) ?? ""));
+  return stands ? null : storeVoicing(section.id, part.id, voiced.value);
+}
+
+const textOf = (notes: readonly NewNote[]): string =>
+  notes
+    .map((n) => `${n.start}:${n.duration}:${n.pitch}`)
+    .sort()
+    .join();
+
+function blockEdit(before: Song | null, now: Song, section: Section, part: Part, memory: Memory): Edit | null {
+  if (!before) return null;
+  const made = memory.at(now).get(blockAt, section.id, part.id);
+  if (!made.ok) return null;
+  const notes = made.value ?? [];
+  return textOf(notes) === textOf(section.notes[part.id] ?? []) ? null : { do: "setNotes", section: section.id, part: part.id, notes };
+}

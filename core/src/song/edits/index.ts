@@ -1,0 +1,191 @@
+import { produce } from "immer";
+import { z } from "zod";
+import { fail, ok, type Problem, type Result } from "../../result";
+import { INSTRUMENTS } from "../../instrument/instruments";
+import { breachOf, freeNumber } from "../integrity";
+import { SongFields, type Song, type Thing } from "../schema";
+import { issueIn, valueAt, type Issue } from "../validate";
+import * as chords from "./chords";
+import type { EditDefinition } from "./define";
+import * as drums from "./drums";
+import * as notes from "./notes";
+import * as parts from "./parts";
+import * as records from "./records";
+import * as sections from "./sections";
+import * as song from "./song";
+import * as voicings from "./voicings";
+
+/** Every edit there is; a new one is a definition in its subject's file and one line here. */
+export const EDITS = [
+  song.setTitle,
+  song.setKey,
+  song.setTempo,
+  song.setMeter,
+  song.setSwing,
+  song.setProfile,
+  song.respell,
+  sections.setSection,
+  sections.addSection,
+  sections.removeSection,
+  chords.setLine,
+  chords.setChord,
+  chords.setChords,
+  chords.pinChords,
+  chords.setReadings,
+  chords.arrangeChords,
+  chords.moveChords,
+  chords.copyChords,
+  chords.setBorder,
+  voicings.setVoicings,
+  voicings.pinVoicing,
+  voicings.pinEnds,
+  notes.addNote,
+  notes.changeNotes,
+  notes.removeNotes,
+  notes.setNotes,
+  drums.setHit,
+  drums.changeHit,
+  drums.setLane,
+  drums.setDrums,
+  drums.repeatDrums,
+  drums.setAccents,
+  parts.addPart,
+  parts.setPart,
+  parts.setPlaying,
+  parts.setLink,
+  parts.removePart,
+  parts.setInstrument,
+  parts.removeInstrument,
+  records.keepTake,
+  records.removeTake,
+  records.waive,
+  records.unwaive,
+] as const;
+
+type EditOf<D> = D extends EditDefinition<infer N, infer S> ? { do: N } & z.input<z.ZodObject<S>> : never;
+
+/**
+ * Every change to a song is one of these edits: plain data with a name, applied by a pure function song → song. Fixes, undo, autosave and
+ * the workers all carry edits. `all` makes several as one.
+ */
+export type Edit = EditOf<(typeof EDITS)[number]> | { do: "all"; label: string; edits: Edit[] };
+
+export interface Applied {
+  song: Song;
+  /** Ids of what the edit made, what was asked for first. */
+  created: string[];
+  /** What could not be done while the rest stands, such as places of a chord line that could not be read. */
+  problems: Problem[];
+}
+
+const REGISTRY = new Map(
+  EDITS.map((definition) => {
+    const erased = definition as unknown as EditDefinition;
+    return [erased.name, { definition: erased, schema: z.strictObject({ do: z.literal(erased.name), ...erased.schema }) }];
+  }),
+);
+
+/**
+ * Applies an edit. The song that was passed in is never changed; an accepted edit leaves a document that `parseSong` accepts, with no reference
+ * into nothing; a refused one leaves everything as it was and says what and why. Error codes begin with `edit.`, or are those of what is read.
+ */
+export function applyEdit(before: Song, edit: Edit): Result<Applied> {
+  if (edit.do === "all") return applyAll(before, edit.edits);
+  const entry = REGISTRY.get(edit.do);
+  if (!entry) return fail("edit.unknown", `There is no edit called "${String(edit.do)}"`);
+  const parsed = entry.schema.safeParse(edit);
+  if (!parsed.success) {
+    const [issue] = parsed.error.issues;
+    const read = issue?.code === "custom" ? (issue.params?.problem as Problem | undefined) : undefined;
+    if (read) return { ok: false, error: read };
+    return fail(`edit.${edit.do}`, cannotUse(entry.definition, { ...issue!, value: valueAt(edit, issue!.path) }));
+  }
+  const { do: _, ...fields } = parsed.data as Record<string, unknown>;
+  const absent = absentIn(before, entry.definition, fields);
+  if (absent) return { ok: false, error: absent };
+  return make(before, entry.definition, fields);
+}
+
+function make(before: Song, { apply }: EditDefinition, edit: Record<string, unknown>): Result<Applied> {
+  const created: string[] = [];
+  const problems: Problem[] = [];
+  let refused: Problem | undefined;
+  const next = new Map<string, number>();
+  const after = produce(before, (draft) => {
+    const fresh = (prefix: string, taken?: ReadonlySet<string>): string => {
+      let number = Math.max(draft.nextId, next.get(prefix) ?? freeNumber(before, prefix));
+      while (taken?.has(prefix + number)) number++;
+      next.set(prefix, number + 1);
+      draft.nextId = number + 1;
+      created.push(prefix + number);
+      return prefix + number;
+    };
+    refused = apply(draft, edit as never, { song: before, fresh, note: (p) => void problems.push(p) }) ?? undefined;
+  });
+  if (refused) return { ok: false, error: refused };
+  const issue = issueIn(SongFields, before, after);
+  if (issue)
+    return fail("edit.invalid", `This would leave a song that cannot be kept: ${issue.path.map(String).join(".")}: ${issue.message}`);
+  const breach = after === before ? null : breachOf(after);
+  if (breach) return fail("edit.invalid", `This would leave a song that cannot be kept: ${breach.path.join(".")}: ${breach.message}`);
+  return ok({ song: after, created, problems });
+}
+
+function applyAll(song: Song, edits: readonly Edit[]): Result<Applied> {
+  const all: Applied = { song, created: [], problems: [] };
+  for (const edit of edits) {
+    const next = applyEdit(all.song, edit);
+    if (!next.ok) return next;
+    all.song = next.value.song;
+    all.created.push(...next.value.created);
+    all.problems.push(...next.value.problems);
+  }
+  return ok(all);
+}
+
+/** An issue in words: "The velocity 0 cannot be used: velocities go from 1 to 127". */
+function cannotUse({ title }: EditDefinition, { path, message, value }: Issue): string {
+  const name = path.findLast((key) => typeof key === "string");
+  const index = path.find((key) => typeof key === "number");
+  if (name === undefined) return `Cannot ${title}: ${message}`;
+  const shown = JSON.stringify(value) ?? "nothing";
+  const where = index === undefined ? "" : ` of number ${index + 1}`;
+  return `Cannot ${title}: the ${String(name)}${where} cannot be ${shown.length > 60 ? `${shown.slice(0, 60)}…` : shown}: ${message}`;
+}
+
+/** What a schema's field refers to, through what makes it optional, nullable or a list. */
+function refOf(schema: z.ZodType): Thing | undefined {
+  const { innerType, element } = schema.def as unknown as { innerType?: z.ZodType; element?: z.ZodType };
+  return schema.meta()?.ref ?? (innerType ? refOf(innerType) : element ? refOf(element) : undefined);
+}
+
+/** Whether a song has the thing an id names; chords and notes are looked for in a section. */
+function has(song: Song, thing: Thing, id: string, section: unknown): boolean {
+  switch (thing) {
+    case "instrument":
+      return [...INSTRUMENTS, ...(song.instruments ?? [])].some((i) => i.id === id);
+    case "chord":
+      return song.sections.find((s) => s.id === section)?.chords.some((c) => c.id === id) ?? false;
+    // The edits of notes look for theirs in one part.
+    case "note":
+      return true;
+    default:
+      return song[LISTS[thing]].some((x) => x.id === id);
+  }
+}
+const LISTS = { section: "sections", part: "parts", pass: "form", take: "takes", waiver: "waivers" } as const;
+
+/** A reference of an edit into nothing. */
+function absentIn(song: Song, { schema }: EditDefinition, edit: Record<string, unknown>): Problem | null {
+  for (const [name, field] of Object.entries(schema)) {
+    const thing = refOf(field);
+    if (!thing) continue;
+    for (const id of [edit[name]].flat())
+      if (typeof id === "string" && !has(song, thing, id, edit.section))
+        return {
+          code: `edit.${thing}`,
+          message: thing === "chord" ? `No chord of this section has the id "${id}"` : `No ${thing} has the id "${id}"`,
+        };
+  }
+  return null;
+}

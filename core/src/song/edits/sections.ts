@@ -1,0 +1,56 @@
+import { Bars, SectionId, Title, type Section } from "../schema";
+import { defineEdit, draftOf, refuse } from "./define";
+
+export const setSection = defineEdit({
+  name: "setSection",
+  title: "name a section or set its length",
+  schema: { section: SectionId, name: Title.optional(), bars: Bars.optional() },
+  apply(draft, { section, name, bars }) {
+    const target = draftOf(draft, section);
+    if (name !== undefined) target.name = name;
+    if (bars !== undefined) target.bars = bars;
+  },
+});
+
+/** A new section at the end of the form, empty or as a copy of another with ids of its own. Made: the section, its pass, then what is in it. */
+export const addSection = defineEdit({
+  name: "addSection",
+  title: "add a section",
+  schema: { name: Title, bars: Bars, copyOf: SectionId.optional() },
+  apply(draft, edit, { song, fresh }) {
+    const id = fresh("s");
+    const source = edit.copyOf === undefined ? undefined : song.sections.find((s) => s.id === edit.copyOf);
+    draft.form.push({ id: fresh("o"), sectionId: id });
+    const fill: Omit<Section, "id" | "name"> = source
+      ? {
+          ...source,
+          copyOf: source.id,
+          chords: source.chords.map((c) => ({ ...c, id: fresh("c") })),
+          notes: Object.fromEntries(
+            Object.entries(source.notes).map(([part, list]) => [part, list.map((n) => ({ ...n, id: fresh("n") }))]),
+          ),
+        }
+      : { bars: edit.bars, chords: [], groove: { lanes: [] }, notes: {} };
+    draft.sections.push({ ...fill, id, name: edit.name });
+  },
+});
+
+/** Everything that belongs to the section goes with it: its passes, takes and waivers; a line of the log stays, without its place. */
+export const removeSection = defineEdit({
+  name: "removeSection",
+  title: "remove a section",
+  schema: { section: SectionId },
+  apply(draft, { section }) {
+    if (draft.sections.length === 1) return refuse("section", "A song has at least one section");
+    draft.sections = draft.sections.filter((s) => s.id !== section);
+    for (const s of draft.sections) if (s.copyOf === section) delete s.copyOf;
+    draft.form = draft.form.filter((p) => p.sectionId !== section);
+    draft.waivers = draft.waivers.filter((w) => w.sectionId !== section);
+    const gone = new Set(draft.takes.filter((t) => t.sectionId === section).map((t) => t.id));
+    draft.takes = draft.takes.filter((t) => !gone.has(t.id));
+    for (const entry of draft.log) {
+      if (entry.takeId !== undefined && gone.has(entry.takeId)) delete entry.takeId;
+      if (entry.where?.sectionId === section) delete entry.where;
+    }
+  },
+});

@@ -1,0 +1,151 @@
+import type { Draft } from "immer";
+import { must } from "../../result";
+import { keyName, parseKey, type Key } from "../../pitch/key";
+import { mod, noteOf, parseNote, pitchClass, pitchMidi, pitchName, transposeNote, type NoteName, type PitchName } from "../../pitch/pitch";
+import { parseMeter, positionText, type Ticks } from "../../time/meter";
+import { chordSymbol } from "../../chord/chord";
+import { chordOf, readLine, writeLine } from "../../chord/progression";
+import { sectionMeter } from "../document";
+import { KeyText, MeterText, SongFields, Swing, Tempo, Title, type Note, type Song } from "../schema";
+import { defineEdit, refuse } from "./define";
+
+export const setTitle = defineEdit({
+  name: "setTitle",
+  title: "name the song",
+  schema: { title: Title },
+  apply: (song, { title }) => void (song.title = title),
+});
+
+export const setKey = defineEdit({
+  name: "setKey",
+  title: "set the key",
+  schema: { key: KeyText },
+  apply: (song, { key }) => void (song.key = keyName(must(parseKey(key)))),
+});
+
+export const setTempo = defineEdit({
+  name: "setTempo",
+  title: "set the tempo",
+  schema: { tempo: Tempo },
+  apply: (song, { tempo }) => void (song.tempo = tempo),
+});
+
+export const setSwing = defineEdit({
+  name: "setSwing",
+  title: "set the swing",
+  schema: Swing.shape,
+  apply: (song, { ratio, unit }) => void (song.swing = { ratio, unit }),
+});
+
+export const setProfile = defineEdit({
+  name: "setProfile",
+  title: "judge by another school",
+  schema: { profile: SongFields.shape.profile },
+  apply: (song, { profile }) => void (song.profile = profile),
+});
+
+/** Chords are shared out anew bar by bar, notes and hits keep their place in their bar. Refused where the new bar is too short for them. */
+export const setMeter = defineEdit({
+  name: "setMeter",
+  title: "set the meter",
+  schema: { meter: MeterText },
+  apply(draft, edit, { song, fresh }) {
+    const meter = must(parseMeter(edit.meter));
+    for (const section of song.sections) {
+      if (section.meter) continue;
+      const old = sectionMeter(song, section);
+      const starts = [...Object.values(section.notes).flat(), ...section.groove.lanes.flatMap((l) => l.hits)].map((n) => n.start);
+      const lost = starts.find((start) => start >= 0 && start % old.bar >= meter.bar);
+      if (lost !== undefined)
+        return refuse(
+          "meter",
+          `${section.name} has a note or hit at ${positionText(old, lost)}, past the end of a bar of ${meter.text}`,
+          "Move or delete what lies past the end of the shorter bar first.",
+        );
+      const line = readLine(writeLine(section.chords, old, section.bars), meter);
+      if (section.chords.length && line.problems.length)
+        return refuse("meter", `${section.name}: ${line.problems[0]!.message}`, line.problems[0]!.hint);
+    }
+    for (const section of draft.sections) {
+      if (section.meter) continue;
+      const original = song.sections.find((x) => x.id === section.id)!;
+      const old = sectionMeter(song, original);
+      const move = (start: Ticks) => (start < 0 ? start : Math.floor(start / old.bar) * meter.bar + (start % old.bar));
+      for (const list of Object.values(section.notes)) for (const note of list) note.start = move(note.start);
+      for (const lane of section.groove.lanes) for (const hit of lane.hits) hit.start = move(hit.start);
+      if (section.groove.accents) section.groove.accents = section.groove.accents.filter((a) => a % old.bar < meter.bar).map(move);
+      if (!original.chords.length) continue;
+      const line = readLine(writeLine(original.chords, old, original.bars), meter);
+      section.chords = line.chords.map((c, i) => ({
+        ...(original.chords[i]?.symbol === c.symbol ? original.chords[i]! : { id: fresh("c") }),
+        ...c,
+      }));
+    }
+    draft.meter = meter.text;
+  },
+});
+
+/** What spelling a song in another key of the same sound does to each kind of name. */
+function respelling(from: Key, to: Key) {
+  const letters = mod(parseNote(to.tonic)!.step - parseNote(from.tonic)!.step, 7);
+  const note = (name: NoteName): NoteName => transposeNote(name, letters, 0);
+  return {
+    pitch: (name: PitchName): PitchName => pitchName(pitchMidi(name), note(noteOf(name))),
+    symbol(text: string): string {
+      const chord = chordOf(text);
+      return chord ? chordSymbol({ ...chord, root: note(chord.root), ...(chord.bass ? { bass: note(chord.bass) } : {}) }) : text;
+    },
+    key(text: string): string {
+      const read = parseKey(text);
+      if (!read.ok) return text;
+      const renamed = parseKey(`${note(read.value.tonic)} ${read.value.mode}`);
+      return renamed.ok && pitchClass(renamed.value.tonic) === pitchClass(read.value.tonic) ? keyName(renamed.value) : text;
+    },
+  };
+}
+
+/** What sections, own bars of passes, and takes hold. */
+type Material = { [K in "chords" | "notes" | "groove"]?: Draft<Song>["sections"][number][K] | undefined };
+
+/**
+ * Writes the whole song in another spelling of its key (D# minor as Eb minor) without changing a sound: every root, bass, note and section key moves
+ * by the same number of letters.
+ */
+export const respell = defineEdit({
+  name: "respell",
+  title: "spell the song in another key of the same sound",
+  schema: { key: KeyText },
+  apply(draft, edit, { song }) {
+    const [from, to] = [must(parseKey(song.key)), must(parseKey(edit.key))];
+    if (from.pcs[0] !== to.pcs[0] || from.mode !== to.mode)
+      return refuse("respell", `${edit.key} does not sound like ${song.key}`, "Use another key of the same sound, or set the key instead.");
+    const { pitch, symbol, key } = respelling(from, to);
+    const spellNote = (n: Draft<Note>) => {
+      n.pitch = pitch(n.pitch);
+      if (n.slide) n.slide.to = pitch(n.slide.to);
+    };
+    const spellAll = ({ chords = [], notes = {}, groove }: Material) => {
+      for (const chord of chords) {
+        chord.symbol = symbol(chord.symbol);
+        if (chord.readings) chord.readings = chord.readings.map(symbol);
+        for (const v of Object.values(chord.voicings ?? {})) {
+          v.pitches = v.pitches.map(pitch);
+          if (v.top) v.top = pitch(v.top);
+          if (v.bottom) v.bottom = pitch(v.bottom);
+        }
+      }
+      Object.values(notes).flat().forEach(spellNote);
+      for (const hit of groove?.lanes.flatMap((l) => l.hits) ?? []) {
+        if (hit.pitch) hit.pitch = pitch(hit.pitch);
+        if (hit.glideTo) hit.glideTo = pitch(hit.glideTo);
+      }
+    };
+    draft.key = keyName(to);
+    for (const section of draft.sections) {
+      if (section.key) section.key = key(section.key);
+      spellAll(section);
+    }
+    for (const own of draft.form.flatMap((p) => p.own ?? [])) spellAll(own);
+    for (const take of draft.takes) spellAll(take);
+  },
+});

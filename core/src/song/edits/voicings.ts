@@ -1,0 +1,59 @@
+import { z } from "zod";
+import { ChordId, PartId, SectionId, Voicing } from "../schema";
+import { defineEdit, draftOf } from "./define";
+
+const Pitches = Voicing.shape.pitches;
+
+/** Stores the layouts of a part by chord; what is not named is no longer voiced, what is pinned stays. */
+export const setVoicings = defineEdit({
+  name: "setVoicings",
+  title: "store layouts",
+  schema: { section: SectionId, part: PartId, pitches: z.record(ChordId, Pitches) },
+  apply(draft, { section, part, pitches }) {
+    for (const event of draftOf(draft, section).chords) {
+      const wanted = pitches[event.id];
+      const stored = event.voicings?.[part];
+      if (stored?.pinned) continue;
+      if (wanted) (event.voicings ??= {})[part] = { ...stored, pitches: wanted };
+      else if (stored) delete event.voicings![part];
+    }
+  },
+});
+
+/** Pins a layout of a chord, or lets it go. */
+export const pinVoicing = defineEdit({
+  name: "pinVoicing",
+  title: "pin a layout or let it go",
+  schema: { section: SectionId, part: PartId, chord: ChordId, pitches: Pitches.nullable() },
+  apply(draft, { section, part, chord, pitches }) {
+    const event = draftOf(draft, section).chords.find((c) => c.id === chord)!;
+    if (pitches) (event.voicings ??= {})[part] = { pitches, pinned: true };
+    else delete event.voicings?.[part]?.pinned;
+  },
+});
+
+/** Asks for a top or a lowest note of a chord; null lets it go. */
+export const pinEnds = defineEdit({
+  name: "pinEnds",
+  title: "ask for a top or lowest note",
+  schema: {
+    section: SectionId,
+    part: PartId,
+    chord: ChordId,
+    top: Voicing.shape.top.unwrap().nullable().optional(),
+    bottom: Voicing.shape.bottom.unwrap().nullable().optional(),
+  },
+  apply(draft, { section, part, chord, ...ends }) {
+    const event = draftOf(draft, section).chords.find((c) => c.id === chord)!;
+    const pitch = ends.top ?? ends.bottom;
+    if (!pitch && !event.voicings?.[part]) return;
+    const voicing = ((event.voicings ??= {})[part] ??= { pitches: [pitch!] });
+    for (const end of ["top", "bottom"] as const) {
+      const wish = ends[end];
+      if (wish) voicing[end] = wish;
+      else if (wish === null) delete voicing[end];
+    }
+    // An end that is pinned anew lets the rest of the chord go.
+    if (pitch) delete voicing.pinned;
+  },
+});

@@ -1,0 +1,209 @@
+import { INSTRUMENTS } from "../instrument/instruments";
+import type { ChordEvent, Note } from "./schema/material";
+import { LIMITS } from "./schema/scalars";
+import type { Pass, Section, Song } from "./schema/song";
+
+/** Something that does not hold between the things of a song. */
+export interface Breach {
+  path: (string | number)[];
+  message: string;
+}
+
+interface ListFacts {
+  ids: Set<string>;
+  /** An id that stands twice. */
+  twice: string | null;
+  /** The highest number that ids made from the counter have, by what they begin with. */
+  highest: Map<string, number>;
+}
+
+/** Lists are shared between versions of a song, so what is known of one is worked out once. */
+const known = new WeakMap<readonly { id: string }[], ListFacts>();
+const COUNTED = /^([a-z]+)(\d{1,15})$/;
+
+function factsOf(list: readonly { id: string }[]): ListFacts {
+  let facts = known.get(list);
+  if (!facts) {
+    facts = { ids: new Set(), twice: null, highest: new Map() };
+    for (const { id } of list) {
+      if (facts.ids.has(id)) facts.twice ??= id;
+      facts.ids.add(id);
+      const counted = COUNTED.exec(id);
+      if (counted) facts.highest.set(counted[1]!, Math.max(facts.highest.get(counted[1]!) ?? 0, Number(counted[2])));
+    }
+    known.set(list, facts);
+  }
+  return facts;
+}
+
+const voicing = new WeakMap<readonly ChordEvent[], Set<string>>();
+/** Parts that voice any of these chords. */
+function voicedBy(chords: readonly ChordEvent[]): Set<string> {
+  let parts = voicing.get(chords);
+  if (!parts) voicing.set(chords, (parts = new Set(chords.flatMap((c) => Object.keys(c.voicings ?? {})))));
+  return parts;
+}
+
+/** All lists of a section or of what a pass has of its own whose ids are made from the counter. */
+function* idLists(song: Song): Generator<readonly { id: string }[]> {
+  yield* [song.parts, song.sections, song.form, song.singers, song.waivers, song.takes, song.log];
+  for (const holder of [...song.sections, ...song.form.flatMap((p) => p.own ?? []), ...song.takes]) {
+    if (holder.chords) yield holder.chords;
+    if (holder.notes) yield* Object.values(holder.notes);
+  }
+}
+
+/** A number from which no id that begins so is taken, whatever the document's counter says. */
+export function freeNumber(song: Song, prefix: string): number {
+  let free = song.nextId;
+  for (const list of idLists(song)) free = Math.max(free, (factsOf(list).highest.get(prefix) ?? 0) + 1);
+  return free;
+}
+
+/**
+ * What does not hold between the things of a song: an id that stands twice, a reference to something that is not there, more notes than a song may
+ * have. Null when all is well. Costs little for a song that shares its lists with one that was looked at before.
+ */
+export function breachOf(song: Song): Breach | null {
+  return (
+    doubled(song) ??
+    danglingRecord(song) ??
+    song.sections.reduce<Breach | null>((found, s, i) => found ?? breachIn(song, s, ["sections", i]), null) ??
+    tooManyNotes(song)
+  );
+}
+
+const missing = (path: Breach["path"], what: string, id: string): Breach => ({ path, message: `no ${what} has the id "${id}"` });
+
+function doubled(song: Song): Breach | null {
+  for (const name of ["sections", "parts", "form", "singers", "waivers", "takes", "log"] as const) {
+    const { twice } = factsOf(song[name]);
+    if (twice !== null) return { path: [name], message: `two of the ${name} share the id "${twice}"` };
+  }
+  return null;
+}
+
+/** References of everything but the sections. */
+function danglingRecord(song: Song): Breach | null {
+  const sections = factsOf(song.sections).ids;
+  const parts = factsOf(song.parts).ids;
+  const part = (id: string | undefined, ...path: Breach["path"]) => (id !== undefined && !parts.has(id) ? missing(path, "part", id) : null);
+  const section = (id: string | undefined, ...path: Breach["path"]) =>
+    id !== undefined && !sections.has(id) ? missing(path, "section", id) : null;
+  const eachPart = (ids: readonly string[], ...path: Breach["path"]) =>
+    ids.reduce<Breach | null>((found, id, i) => found ?? part(id, ...path, i), null);
+  const takes = factsOf(song.takes).ids;
+  const instruments = new Set([...INSTRUMENTS, ...(song.instruments ?? [])].map((i) => i.id));
+  for (const [i, p] of song.parts.entries()) {
+    const found =
+      (instruments.has(p.instrument) ? null : missing(["parts", i, "instrument"], "instrument", p.instrument)) ??
+      part(p.link?.from, "parts", i, "link", "from") ??
+      part(p.link?.top, "parts", i, "link", "top");
+    if (found) return found;
+  }
+  for (const [i, pass] of song.form.entries()) {
+    const found = section(pass.sectionId, "form", i, "sectionId") ?? breachOfPass(song, pass, i, eachPart);
+    if (found) return found;
+  }
+  for (const [i, t] of song.takes.entries()) {
+    const found =
+      section(t.sectionId, "takes", i, "sectionId") ??
+      eachPart(Object.keys(t.notes ?? {}), "takes", i, "notes") ??
+      materialOf(song, t, ["takes", i]);
+    if (found) return found;
+  }
+  for (const [i, w] of song.waivers.entries()) {
+    const found = section(w.sectionId, "waivers", i, "sectionId") ?? eachPart(w.parts, "waivers", i, "parts");
+    if (found) return found;
+  }
+  for (const [i, s] of song.singers.entries()) {
+    const found = part(s.partId, "singers", i, "partId");
+    if (found) return found;
+  }
+  for (const [i, e] of song.log.entries()) {
+    const found =
+      section(e.where?.sectionId, "log", i, "where", "sectionId") ??
+      eachPart(e.where?.parts ?? [], "log", i, "where", "parts") ??
+      (e.takeId !== undefined && !takes.has(e.takeId) ? missing(["log", i, "takeId"], "take", e.takeId) : null);
+    if (found) return found;
+  }
+  return null;
+}
+
+function breachOfPass(
+  song: Song,
+  pass: Pass,
+  i: number,
+  eachPart: (ids: readonly string[], ...path: Breach["path"]) => Breach | null,
+): Breach | null {
+  const plain = eachPart(pass.muted ?? [], "form", i, "muted") ?? eachPart(Object.keys(pass.playing ?? {}), "form", i, "playing");
+  if (plain) return plain;
+  const own = [...(pass.own ?? [])];
+  for (const [k, o] of own.entries()) {
+    const found = eachPart(Object.keys(o.notes ?? {}), "form", i, "own", k, "notes") ?? materialOf(song, o, ["form", i, "own", k]);
+    if (found) return found;
+    const other = own.findIndex((x, j) => j < k && x.bars[0] < o.bars[1] && o.bars[0] < x.bars[1]);
+    if (other >= 0) return { path: ["form", i, "own", k, "bars"], message: "two stretches of own bars overlap" };
+  }
+  return null;
+}
+
+function breachIn(song: Song, section: Section, path: Breach["path"]): Breach | null {
+  const parts = factsOf(song.parts).ids;
+  if (section.copyOf !== undefined && !factsOf(song.sections).ids.has(section.copyOf))
+    return missing([...path, "copyOf"], "section", section.copyOf);
+  for (const id of Object.keys(section.playing ?? {})) if (!parts.has(id)) return missing([...path, "playing", id], "part", id);
+  return materialOf(song, section, path);
+}
+
+/** Chords, notes and lanes of one place: ids, and the parts they name. */
+function materialOf(
+  song: Song,
+  { chords, notes, groove }: { [K in "chords" | "notes" | "groove"]?: Section[K] | undefined },
+  path: Breach["path"],
+): Breach | null {
+  const parts = factsOf(song.parts).ids;
+  if (chords) {
+    const { twice } = factsOf(chords);
+    if (twice !== null) return { path: [...path, "chords"], message: `two chords share the id "${twice}"` };
+    for (const id of voicedBy(chords)) if (!parts.has(id)) return missing([...path, "chords", "voicings", id], "part", id);
+  }
+  if (groove && new Set(groove.lanes.map((l) => l.drum)).size < groove.lanes.length)
+    return { path: [...path, "groove", "lanes"], message: "two lanes hold the same drum" };
+  const seen: Set<string>[] = [];
+  for (const [part, list] of Object.entries(notes ?? {})) {
+    if (!parts.has(part)) return missing([...path, "notes", part], "part", part);
+    const { ids, twice } = factsOf(list);
+    const shared = twice ?? seen.reduce<string | null>((found, other) => found ?? firstShared(other, ids), null);
+    if (shared !== null) return { path: [...path, "notes", part], message: `two notes share the id "${shared}"` };
+    seen.push(ids);
+  }
+  return null;
+}
+
+const sharing = new WeakMap<ReadonlySet<string>, WeakMap<ReadonlySet<string>, string | null>>();
+/** An id that is in both sets; remembered, since most lists of a section stay as they were. */
+function firstShared(a: ReadonlySet<string>, b: ReadonlySet<string>): string | null {
+  let beside = sharing.get(a);
+  if (!beside) sharing.set(a, (beside = new WeakMap()));
+  let found = beside.get(b);
+  if (found === undefined) {
+    const [few, many] = a.size < b.size ? [a, b] : [b, a];
+    found = [...few].find((id) => many.has(id)) ?? null;
+    beside.set(b, found);
+  }
+  return found;
+}
+
+const countOf = (notes: Record<string, readonly Note[]> | undefined): number =>
+  Object.values(notes ?? {}).reduce((sum, list) => sum + list.length, 0);
+
+/** Notes that sections and passes hold; takes are kept beside them. */
+export const noteCount = (song: Song): number =>
+  song.sections.reduce((sum, s) => sum + countOf(s.notes), 0) +
+  song.form.reduce((sum, p) => sum + (p.own ?? []).reduce((own, o) => own + countOf(o.notes), 0), 0);
+
+function tooManyNotes(song: Song): Breach | null {
+  const count = noteCount(song);
+  return count > LIMITS.notes ? { path: ["sections"], message: `the song would have ${count} notes; ${LIMITS.notes} are allowed` } : null;
+}

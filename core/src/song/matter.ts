@@ -1,0 +1,35 @@
+import type { PitchName } from "../pitch/pitch";
+import type { Ticks } from "../time/meter";
+import type { Matter, Waiver } from "./schema/song";
+
+/** What a finding is about, without ids: its place in the section and the pitches concerned. */
+export const aboutText = (tick: Ticks, pitches: readonly PitchName[]): string =>
+  pitches.length ? `${tick}|${pitches.join(" ")}`.slice(0, 400) : String(tick);
+
+/** Whether a waiver covers a matter: its rule, its section or any, its parts or any, and the same thing, the same place or anything. */
+export function covers(waiver: Waiver, matter: Matter): boolean {
+  return (
+    waiver.rule === matter.rule &&
+    (waiver.sectionId === undefined || waiver.sectionId === matter.sectionId) &&
+    waiver.parts.every((p) => matter.parts.includes(p)) &&
+    (waiver.about === "" || waiver.about === matter.about || (!waiver.about.includes("|") && waiver.about === matter.about.split("|")[0]))
+  );
+}
+
+const encode = (texts: readonly string[]): string => texts.map(encodeURIComponent).join("+");
+
+/** One text for a matter: the id of its finding. */
+export const matterId = ({ rule, sectionId = "", parts, about }: Matter): string =>
+  [encode([rule]), encode([sectionId]), encode(parts), encode([about])].join(":");
+
+/** The matter an id stands for; null where the text is not such an id. */
+export function matterOf(id: string): Matter | null {
+  const fields = id.split(":");
+  if (fields.length !== 4 || !fields[0]) return null;
+  try {
+    const [rule, section, parts, about] = fields.map((f) => f.split("+").map(decodeURIComponent));
+    return { rule: rule![0]!, ...(section![0] ? { sectionId: section![0] } : {}), parts: parts!.filter(Boolean), about: about![0] ?? "" };
+  } catch {
+    return null;
+  }
+}

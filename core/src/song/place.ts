@@ -1,0 +1,77 @@
+import type { Ticks } from "../time/meter";
+import { passOf, sectionMeter, sectionOf } from "./document";
+import type { ChordEvent, Pass, Section, Song } from "./schema";
+
+/** A section, or one pass of it in the form. */
+export type Place = `section:${string}` | `pass:${string}`;
+
+export const sectionPlace = (id: string): Place => `section:${id}`;
+
+/** What a pass changes; one that changes nothing sounds as its section does. */
+const CHANGES = ["bars", "transpose", "muted", "playing", "own"] as const;
+
+/** The place of a pass: that of its section where nothing is different, so that equal passes are worked out once. */
+export function passPlace(song: Song, id: string): Place {
+  const pass = passOf(song, id);
+  return pass && CHANGES.every((name) => pass[name] === undefined) ? sectionPlace(pass.sectionId) : `pass:${id}`;
+}
+
+export interface Found {
+  /** With the bars that the pass has for itself put in. */
+  section: Section;
+  pass: Pass | undefined;
+}
+
+/** What stands at a place; null where there is no such section or pass. */
+export function findPlace(song: Song, place: Place): Found | null {
+  const at = place.indexOf(":");
+  const id = place.slice(at + 1);
+  if (place.startsWith("section:")) {
+    const section = sectionOf(song, id);
+    return section ? { section, pass: undefined } : null;
+  }
+  const pass = passOf(song, id);
+  const section = pass && sectionOf(song, pass.sectionId);
+  return pass && section ? { section: withOwnBars(song, section, pass), pass } : null;
+}
+
+/** Chords outside a stretch, cut where they reach into it, and those of another list inside it. */
+function spliced(chords: readonly ChordEvent[], own: readonly ChordEvent[], from: Ticks, to: Ticks): ChordEvent[] {
+  const outside = chords.flatMap((c): ChordEvent[] => {
+    const end = c.start + c.duration;
+    if (end <= from || c.start >= to) return [c];
+    const parts: ChordEvent[] = [];
+    if (c.start < from) parts.push({ ...c, duration: from - c.start });
+    if (end > to) parts.push({ ...c, start: to, duration: end - to });
+    return parts;
+  });
+  return [...outside, ...own.filter((c) => c.start >= from && c.start < to)].sort((a, b) => a.start - b.start);
+}
+
+/** A section as one pass plays it: in the bars that are its own, its chords, drums and notes stand for those of the section. */
+export function withOwnBars(song: Song, section: Section, pass: Pass): Section {
+  const { bar } = sectionMeter(song, section);
+  return (pass.own ?? []).reduce((base, { bars, chords, groove, notes }): Section => {
+    const [from, to] = [bars[0] * bar, bars[1] * bar];
+    const inside = (x: { start: Ticks }) => x.start >= from && x.start < to;
+    const either = <T extends { start: Ticks }>(theirs: readonly T[], own: readonly T[]): T[] =>
+      [...theirs.filter((x) => !inside(x)), ...own.filter(inside)].sort((a, b) => a.start - b.start);
+    const drums = new Set([...base.groove.lanes, ...(groove?.lanes ?? [])].map((l) => l.drum));
+    return {
+      ...base,
+      chords: chords ? spliced(base.chords, chords, from, to) : base.chords,
+      groove: groove
+        ? {
+            ...base.groove,
+            lanes: [...drums].map((drum) => {
+              const [lane, own] = [base.groove.lanes, groove.lanes].map((lanes) => lanes.find((l) => l.drum === drum));
+              return { ...(lane ?? own!), hits: either(lane?.hits ?? [], own?.hits ?? []) };
+            }),
+          }
+        : base.groove,
+      notes: notes
+        ? { ...base.notes, ...Object.fromEntries(Object.entries(notes).map(([part, own]) => [part, either(base.notes[part] ?? [], own)])) }
+        : base.notes,
+    };
+  }, section);
+}

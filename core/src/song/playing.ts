@@ -1,0 +1,35 @@
+import type { Part, Pass, Section } from "./schema/song";
+import type { Playing, PlayingOf, Way } from "./schema/playing";
+
+/** Where something is played: in a section, in one pass of it, or anywhere. */
+export interface Where {
+  section?: Section | undefined;
+  pass?: Pass | undefined;
+}
+
+/** Who says how something is played. */
+export type Level = "part" | "section" | "pass";
+
+const layers = (part: Part, { section, pass }: Where): [Level, Playing | undefined][] => [
+  ["part", part.playing],
+  ["section", section?.playing?.[part.id]],
+  ["pass", pass?.playing?.[part.id]],
+];
+
+/** How a part plays: its own values, over them those of the section, over them those of the pass. Weights are inherited one by one. */
+export function playingOf<W extends Way>(part: Part, way: W, where: Where = {}): PlayingOf<W> {
+  const out: Record<string, unknown> = {};
+  for (const [, playing] of layers(part, where))
+    for (const [name, value] of Object.entries(playing?.[way] ?? {})) {
+      const known = out[name];
+      out[name] = isPlain(value) && isPlain(known) ? { ...known, ...value } : value;
+    }
+  return out as PlayingOf<W>;
+}
+
+const isPlain = (x: unknown): x is Record<string, unknown> => typeof x === "object" && x !== null && !Array.isArray(x);
+
+/** The nearest level that has a value of its own; null where the usual one is taken. */
+export function ownerOf<W extends Way>(part: Part, way: W, name: keyof PlayingOf<W>, where: Where = {}): Level | null {
+  return layers(part, where).findLast(([, playing]) => (playing?.[way] as PlayingOf<W> | undefined)?.[name] !== undefined)?.[0] ?? null;
+}

@@ -1,0 +1,137 @@
+import type { Key } from "../pitch/key";
+import type { Midi, PitchName } from "../pitch/pitch";
+import { QUARTER, type Bpm, type Meter, type Seconds, type Ticks } from "../time/meter";
+import { ticksToSeconds, type Swing } from "../time/swing";
+import type { Chord } from "../chord/chord";
+import type { Drum } from "../instrument/drums";
+import type { OwnInstrument, Part, Reason, Section } from "./schema";
+
+/** One pass of a section on the absolute axis. */
+export interface RealizedSection {
+  /** The pass; the section itself where a section is realized alone. */
+  pass: string;
+  section: string;
+  name: string;
+  start: Ticks;
+  duration: Ticks;
+  bars: number;
+  meter: Meter;
+  key: Key;
+  tempo: Bpm;
+  swing: Swing;
+  groove: Section["groove"];
+}
+
+export interface RealizedChord {
+  id: string;
+  pass: string;
+  start: Ticks;
+  duration: Ticks;
+  symbol: string;
+  /** Null for N.C. */
+  chord: Chord | null;
+}
+
+export interface RealizedNote {
+  id: string;
+  part: string;
+  section: string;
+  pass: string;
+  /** Notated position and length. */
+  start: Ticks;
+  duration: Ticks;
+  midi: Midi;
+  pitch: PitchName;
+  velocity: number;
+  /** Where it sounds, in ticks on the same axis: swing and offsets applied. */
+  played: number;
+  playedEnd: number;
+  glideTo?: PitchName;
+  pinned?: boolean;
+  reason?: Reason;
+  lyric?: string;
+  /** The chord event a derived note comes from. */
+  chordId?: string;
+  /** Rises out of silence over its whole length. */
+  swell?: boolean;
+}
+
+export interface RealizedHit {
+  drum: Drum;
+  pass: string;
+  start: Ticks;
+  velocity: number;
+  played: number;
+  duration?: Ticks;
+  /** Of a tuned drum, and where it slides to. */
+  midi?: Midi;
+  glideTo?: Midi;
+  /** MIDI note of the lane, where it is not the usual one. */
+  note?: number;
+  /** Position within its section, and index in its lane. */
+  inSection: Ticks;
+}
+
+export interface RealizedPart {
+  id: string;
+  name: string;
+  role: Part["role"];
+  instrument: string;
+  range?: [PitchName, PitchName];
+  linked: boolean;
+  muted: boolean;
+  notes: RealizedNote[];
+}
+
+export interface RealizedSong {
+  title: string;
+  duration: Ticks;
+  /** A single section is taken to repeat: its last note leads into its first. */
+  loops: boolean;
+  /** Instruments of the song's own. */
+  instruments?: readonly OwnInstrument[];
+  sections: RealizedSection[];
+  chords: RealizedChord[];
+  parts: RealizedPart[];
+  hits: RealizedHit[];
+}
+
+/** Time of a tick on the absolute axis, tempo changes between sections included. */
+export function secondsAt(real: RealizedSong, tick: number): Seconds {
+  let seconds = 0;
+  for (const section of real.sections) {
+    const end = section.start + section.duration;
+    if (tick <= end || section === real.sections.at(-1)) return seconds + ticksToSeconds(tick - section.start, section.tempo);
+    seconds += ticksToSeconds(section.duration, section.tempo);
+  }
+  return seconds;
+}
+
+/** The tick that is played at a time: the inverse of `secondsAt`. */
+export function tickAt(real: RealizedSong, seconds: Seconds): number {
+  let rest = seconds;
+  for (const section of real.sections) {
+    const length = ticksToSeconds(section.duration, section.tempo);
+    if (rest < length || section === real.sections.at(-1)) return section.start + (rest * section.tempo * QUARTER) / 60;
+    rest -= length;
+  }
+  return 0;
+}
+
+/** The section a tick lies in (the last one for ticks past the end, the first for a pickup). */
+export function sectionAt<S extends { start: Ticks }>(real: { sections: readonly S[] }, tick: Ticks): S {
+  return real.sections.findLast((s) => s.start <= tick) ?? real.sections[0]!;
+}
+
+/** The chord that is meant at a tick, if any. Chords are in order of their starts. */
+export function chordAtTick(chords: readonly RealizedChord[], tick: Ticks): RealizedChord | null {
+  let low = 0;
+  let high = chords.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (chords[middle]!.start <= tick) low = middle + 1;
+    else high = middle;
+  }
+  const chord = chords[low - 1];
+  return chord && tick < chord.start + chord.duration ? chord : null;
+}

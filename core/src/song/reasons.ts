@@ -1,0 +1,84 @@
+import { typeset } from "../pitch/pitch";
+import type { Reason } from "./schema";
+
+/** One reason a generated note or choice can carry. */
+interface ReasonDefinition {
+  /** In words; `{name}` stands for a parameter. */
+  words: string;
+  /** How well it justifies a note, 0–1: what must sound first, what only decorates last (common practice). 2: what the user wants. */
+  weight: number;
+}
+
+/** Every reason there is; a new one is one line here, and a typo in its id or its parameters does not compile. */
+export const REASONS = {
+  rootOnKick: { words: "Root {pitch} on the kick's main accent", weight: 1 },
+  rootOnBeat: { words: "Root {pitch} where the chord begins", weight: 0.95 },
+  rootWithKick: { words: "Root {pitch} with the kick", weight: 0.75 },
+  bassOnKick: { words: "{pitch}, the written bass of {chord}, on the kick's main accent", weight: 1 },
+  bassOnBeat: { words: "{pitch}, the written bass of {chord}, where the chord begins", weight: 0.95 },
+  bassWithKick: { words: "{pitch}, the written bass of {chord}, with the kick", weight: 0.75 },
+  rootHook: { words: "Root {pitch} of {chord}, away from the kick", weight: 0.35 },
+  bassHook: { words: "{pitch}, the written bass of {chord}, away from the kick", weight: 0.35 },
+  octave: { words: "Octave of the root, for lift", weight: 0.4 },
+  fifth: { words: "Fifth of {chord}: neutral, falls back to the root", weight: 0.45 },
+  third: { words: "Third of {chord}: its color", weight: 0.35 },
+  seventh: { words: "Seventh of {chord}: its color", weight: 0.3 },
+  chordTone: { words: "{role} of {chord}", weight: 0.3 },
+  approachBelow: { words: "Approaches {target} from a {interval} below", weight: 0.55 },
+  approachAbove: { words: "Approaches {target} from a {interval} above", weight: 0.55 },
+  approachFifth: { words: "Fifth above {target}: falls to the root", weight: 0.6 },
+  anticipation: { words: "Anticipates {chord}", weight: 0.65 },
+  scaleStep: { words: "Steps on from {from} to {target}", weight: 0.4 },
+  inversion: { words: "{role} of {chord} in the bass: the bass moves by step", weight: 0.9 },
+  weave: { words: "{pitch} of {chord} with {with}", weight: 0.8 },
+  weaveTone: { words: "{role} of {chord} with {with}", weight: 0.7 },
+  gap: { words: "{role} of {chord}: moves in the gap of the tune", weight: 0.5 },
+  pedal: { words: "Pedal: holds {pitch} under {chord}", weight: 0.9 },
+  fill: { words: "{role} of {chord}, leads into the next chord", weight: 0.5 },
+  turn: { words: "{role} of {chord}: the repetition ends differently", weight: 0.5 },
+  harmonizes: { words: "{roman} in {key}: holds {tones} of the tune; {how}", weight: 0.3 },
+  harmonizesBass: { words: "{roman} in {key}: stands on {tones} of the bass line; {how}", weight: 0.3 },
+  block: { words: "Under {pitch} of the tune, {chord}", weight: 0.3 },
+  passing: { words: "Passing tone between two others", weight: 0.4 },
+  neighbor: { words: "Neighbor tone: leaves and comes back", weight: 0.25 },
+  suspension: { words: "Suspension: held over and resolved by step", weight: 0.5 },
+  retardation: { words: "Retardation: held over and resolved up by step", weight: 0.3 },
+  appoggiatura: { words: "Appoggiatura: struck outside the chord and resolved by step", weight: 0.3 },
+  escape: { words: "Escape tone: reached by step and left by leap", weight: 0.3 },
+  approach: { words: "Approaches the next chord by step", weight: 0.3 },
+  implied: { words: "Implied by the bass line", weight: 0.3 },
+  played: { words: "Played in", weight: 0.3 },
+  imported: { words: "Named from the notes of {file}", weight: 0.3 },
+  user: { words: "Your own: meant as it is", weight: 2 },
+  pinned: { words: "Pinned by hand", weight: 2 },
+} as const satisfies Record<string, ReasonDefinition>;
+
+export type ReasonId = keyof typeof REASONS;
+
+/** The parameters that the words of a reason name. */
+type ParamsIn<Words extends string> = Words extends `${string}{${infer Name}}${infer Rest}` ? Name | ParamsIn<Rest> : never;
+export type ReasonParams<I extends ReasonId> = ParamsIn<(typeof REASONS)[I]["words"]>;
+
+/** A reason with its parameters: `because("fifth", { chord: "Cm7" })`. */
+export function because<I extends ReasonId>(
+  id: I,
+  ...[params]: [ReasonParams<I>] extends [never] ? [] : [params: Record<ReasonParams<I>, string | number>]
+): Reason {
+  return params === undefined ? { id } : { id, params };
+}
+
+const known = (id: string): ReasonDefinition | undefined => (Object.hasOwn(REASONS, id) ? REASONS[id as ReasonId] : undefined);
+
+/** The words of a reason; an unknown id is shown as it is, so that nothing is hidden. */
+export function describeReason(reason: Reason | undefined): string {
+  if (!reason) return "No reason given";
+  const words = known(reason.id)?.words ?? reason.id;
+  return words.replace(/\{(\w+)\}/g, (_, name: string) => {
+    const value = reason.params?.[name];
+    return typeof value === "string" && /^[A-G]|^[b#]?\d/.test(value) ? typeset(value) : String(value ?? "");
+  });
+}
+
+/** How well a reason justifies a note; 0 where there is none, as much as a plain chord tone where it is not known. */
+export const weightOfReason = (reason: Reason | null, pinned = false): number =>
+  pinned ? REASONS.pinned.weight : reason ? (known(reason.id)?.weight ?? REASONS.chordTone.weight) : 0;

@@ -1,0 +1,100 @@
+import { z } from "zod";
+import { CompPlaying } from "../../comp/settings";
+import { PartId, Pitch } from "./scalars";
+
+/** Schools that profiles, voicings and checks distinguish. */
+export const PROFILES = ["chorale", "band", "jazz", "loop"] as const;
+export type Profile = (typeof PROFILES)[number];
+
+/** Terms a voicing path is judged by; what they mean stands in `voicing/cost`. */
+export const VOICING_TERMS = [
+  "motion",
+  "leap",
+  "common",
+  "topLine",
+  "parallels",
+  "register",
+  "spacing",
+  "lowIntervals",
+  "roughness",
+  "missing",
+  "doubling",
+  "hand",
+] as const;
+
+const StyleId = z.string().min(1).max(40);
+const share = () => z.number().min(0, "goes from 0 to 1").max(1, "goes from 0 to 1");
+
+/** How a part lays the chords out. */
+export const VoicingPlaying = z.strictObject({
+  style: StyleId.optional(),
+  /** The school it is written for; band where it is absent. Judging by another school changes nothing here. */
+  school: z.enum(PROFILES).optional(),
+  /** Whether another part plays the bass under it; absent: yes where the song has a bass part. */
+  over: z.enum(["bass", "nothing"]).optional(),
+  voices: z.int().min(1).max(16).optional(),
+  /** Semitones by which the usual register is moved. */
+  register: z.int().min(-48).max(48).optional(),
+  weights: z.partialRecord(z.enum(VOICING_TERMS), z.number().min(0).max(100)).optional(),
+  topShape: z.enum(["smooth", "still", "rising", "falling"]).optional(),
+  hands: z.union([z.literal(1), z.literal(2)]).optional(),
+  /** Widest span of one hand, in semitones. */
+  span: z.int().min(1).max(36).optional(),
+  capo: z.int().min(0).max(24).optional(),
+  /** Open strings where they are not the instrument's, first drawn string first. */
+  tuning: z.array(Pitch).min(3).max(12).optional(),
+});
+
+/** How a bass line is written, in plain terms. */
+export const BassPlaying = z.strictObject({
+  style: StyleId.optional(),
+  /** 0 only what must sound, 1 every place the style knows. */
+  density: share().optional(),
+  /** Length of a note: cut short, as the style has it, or up to the next note. */
+  length: z.enum(["short", "usual", "long"]).optional(),
+  /** What happens before a snare or clap: the note ends there, or rings on. */
+  gate: z.enum(["cut", "ring"]).optional(),
+  /** Silence on purpose in the last beat of every figure. */
+  rests: z.boolean().optional(),
+  /** Most different pitches (octaves not counted) in a figure of one or two bars. */
+  pitches: z.int().min(1, "goes from 1 to 7").max(7, "goes from 1 to 7").optional(),
+  octaves: z.enum(["none", "some", "many"]).optional(),
+  slides: z.enum(["none", "some", "many"]).optional(),
+  /** Which kicks the line must meet. */
+  lock: z.enum(["chords", "main", "every"]).optional(),
+  /** Color that is liked beside the root, by quality of the chord (common practice: the fifth over major, the third over minor). */
+  overMajor: z.enum(["fifth", "third", "either"]).optional(),
+  overMinor: z.enum(["fifth", "third", "either"]).optional(),
+  /** Move in the gaps of a tune, hold under its motion, keep out of its octave. */
+  melody: z.boolean().optional(),
+  /** A rhythm figure that the other sections do not have. */
+  ownFigure: z.boolean().optional(),
+  /** How much every fourth bar departs from the figure. */
+  variation: share().optional(),
+  /** The last bar ends differently. */
+  turn: z.boolean().optional(),
+  /** Lowest and highest note; the part's range where it is empty. */
+  low: Pitch.or(z.literal("")).optional(),
+  high: Pitch.or(z.literal("")).optional(),
+});
+
+export const DrumsPlaying = z.strictObject({
+  /** A rhythm to stay clear of: x struck, . silent. */
+  reference: z.string().max(400).optional(),
+});
+
+/** All ways of playing; a new one is one schema and one line here. What is absent is inherited: pass, section, part, usual value. */
+export const WAYS = { comp: CompPlaying, voicing: VoicingPlaying, bass: BassPlaying, drums: DrumsPlaying } as const;
+
+export const Playing = z.strictObject({
+  comp: CompPlaying.optional(),
+  voicing: VoicingPlaying.optional(),
+  bass: BassPlaying.optional(),
+  drums: DrumsPlaying.optional(),
+});
+/** Own values of a section or a pass, by part. */
+export const PlayingByPart = z.record(PartId, Playing);
+
+export type Playing = z.infer<typeof Playing>;
+export type Way = keyof typeof WAYS;
+export type PlayingOf<W extends Way> = NonNullable<Playing[W]>;

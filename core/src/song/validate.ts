@@ -1,0 +1,91 @@
+import type { z } from "zod";
+
+export interface Issue {
+  path: PropertyKey[];
+  message: string;
+  value: unknown;
+}
+
+/** The parts of a schema's definition that are walked. */
+interface Def {
+  type: string;
+  innerType?: z.ZodType;
+  element?: z.ZodType;
+  valueType?: z.ZodType;
+  shape?: Record<string, z.ZodType>;
+  checks?: readonly { _zod: { def: { check: string; maximum?: number; minimum?: number; error?: unknown } } }[];
+}
+const defOf = (schema: z.ZodType): Def => schema.def as unknown as Def;
+
+const plain = (schema: z.ZodType): z.ZodType => {
+  const { type, innerType } = defOf(schema);
+  return innerType && (type === "optional" || type === "nullable") ? plain(innerType) : schema;
+};
+
+const idOf = (x: unknown): unknown => (typeof x === "object" && x !== null && "id" in x ? x.id : undefined);
+
+/**
+ * The first thing that a schema refuses in what is new of a value: whatever is the same object as before was checked before. Objects are walked
+ * field by field, records entry by entry, lists element by element; anything else, and what has no counterpart, is parsed.
+ */
+export function issueIn(schema: z.ZodType, before: unknown, after: unknown, path: PropertyKey[] = []): Issue | null {
+  if (after === before) return null;
+  const def = defOf(plain(schema));
+  if (
+    after === undefined ||
+    after === null ||
+    before === undefined ||
+    before === null ||
+    typeof after !== "object" ||
+    typeof before !== "object"
+  )
+    return parse(schema, after, path);
+  if (def.type === "object" && def.shape && !def.checks?.length) {
+    for (const [name, field] of Object.entries(def.shape)) {
+      const issue = issueIn(field, (before as Record<string, unknown>)[name], (after as Record<string, unknown>)[name], [...path, name]);
+      if (issue) return issue;
+    }
+    const odd = Object.keys(after).find((name) => !(name in def.shape!));
+    return odd === undefined ? null : parse(schema, after, path);
+  }
+  if (def.type === "record" && def.valueType) {
+    for (const [name, value] of Object.entries(after)) {
+      const was = (before as Record<string, unknown>)[name];
+      const issue = was === undefined ? parse(schema, { [name]: value }, path) : issueIn(def.valueType, was, value, [...path, name]);
+      if (issue) return issue;
+    }
+    return null;
+  }
+  if (def.type === "array" && def.element && Array.isArray(after) && Array.isArray(before)) {
+    const same = new Set<unknown>(before);
+    const byId = new Map(before.map((x) => [idOf(x), x]));
+    for (const [i, value] of after.entries()) {
+      if (same.has(value)) continue;
+      const issue = issueIn(def.element, idOf(value) === undefined ? undefined : byId.get(idOf(value)), value, [...path, i]);
+      if (issue) return issue;
+    }
+    // How many there may be is all that is left to check; the elements are good.
+    return parseLength(schema, after, path);
+  }
+  return parse(schema, after, path);
+}
+
+function parse(schema: z.ZodType, value: unknown, path: PropertyKey[]): Issue | null {
+  const result = schema.safeParse(value);
+  if (result.success) return null;
+  const issue = result.error.issues[0]!;
+  return { path: [...path, ...issue.path], message: issue.message, value: valueAt(value, issue.path) };
+}
+
+function parseLength(schema: z.ZodType, list: readonly unknown[], path: PropertyKey[]): Issue | null {
+  for (const { _zod } of defOf(plain(schema)).checks ?? []) {
+    const { check, maximum = Infinity, minimum = 0 } = _zod.def;
+    if ((check === "max_length" && list.length > maximum) || (check === "min_length" && list.length < minimum))
+      return parse(schema, list, path);
+  }
+  return null;
+}
+
+/** What stands at a path; undefined where nothing does. */
+export const valueAt = (value: unknown, path: readonly PropertyKey[]): unknown =>
+  path.reduce<unknown>((x, key) => (typeof x === "object" && x !== null ? (x as Record<PropertyKey, unknown>)[key] : undefined), value);
