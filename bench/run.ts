@@ -1,4 +1,4 @@
-/** Benchmarks, printed as ratios to a reference measured in the same run. `npm run bench`; `npm run bench -- browser` adds the traces, `grid` all bass styles. */
+/** Benchmarks, printed as ratios to a reference measured in the same run. `npm run bench`; `npm run bench -- browser` adds the traces, `grid` all bass styles, `edits` ten thousand random edits. */
 import { createChecker, checkSong, motionBetween, must, parseChord, sliceSong, voicingSpace, type Lattice } from "../core/src/index";
 import { cheapestPrepared, prepare } from "../core/src/lattice/lattice";
 import { longSong, loopOf } from "./songs";
@@ -113,3 +113,4 @@ await (await import("./voicing")).voicing(time, greedy, browser);
 await (await import("./harmony")).harmony(browser);
 await (await import("./bass")).bass(time, { grid: process.argv.includes("grid"), browser });
 if (browser) await (await import("./drag")).drag();
+if (process.argv.includes("edits")) (await import("./edits")).edits();

@@ -74,7 +74,10 @@ function strings(schema: z.ZodType, pools: Pools): fc.Arbitrary<unknown> {
   const pool = meta && pools[meta.ref ?? meta.text ?? ""];
   if (pool) return oneOf(pool);
   const most = defOf(schema).checks?.find((c) => c._zod.def.check === "max_length")?._zod.def.maximum ?? 300;
-  return oneOf(["Windfall", " Row nine ", "Äpfel 🍎", "x".repeat(Math.min(most, 2000))], ["", "   ", "x".repeat(Math.min(most + 1, 100_001)), 7, null]);
+  return oneOf(
+    ["Windfall", " Row nine ", "Äpfel 🍎", "x".repeat(Math.min(most, 2000))],
+    ["", "   ", "x".repeat(Math.min(most + 1, 100_001)), 7, null],
+  );
 }
 
 /** Values for a schema. */
@@ -104,7 +107,9 @@ function valueOf(schema: z.ZodType, pools: Pools): fc.Arbitrary<unknown> {
     case "array":
       return fc.array(inner(def.element!), { maxLength: 3 });
     case "record":
-      return fc.array(fc.tuple(inner(def.keyType!).map(String), inner(def.valueType!)), { maxLength: 3 }).map((list) => Object.fromEntries(list));
+      return fc
+        .array(fc.tuple(inner(def.keyType!).map(String), inner(def.valueType!)), { maxLength: 3 })
+        .map((list) => Object.fromEntries(list));
     case "object":
       return fc
         .record(Object.fromEntries(Object.entries(def.shape!).map(([name, field]) => [name, inner(field)])))

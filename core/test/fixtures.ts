@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
 import { must, parseSong, type Song } from "../src/index";
 
-const folder = path.join(__dirname, "fixtures", "version1");
+const folder = path.join(process.cwd(), "core", "test", "fixtures", "version1");
 
 /** Song files of version 1: the demo songs of 0.1.0, and golden songs with what is easily lost. Kept for ever. */
 export const VERSION1: readonly string[] = readdirSync(folder)

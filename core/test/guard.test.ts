@@ -34,7 +34,11 @@ test.each(EDITS.map((d) => d.name))("%s: what is accepted can be kept, what is r
 
 test("the same holds along rows of edits, and a counter that is too low never gives an id twice", () => {
   for (let seed = 0; seed < 4; seed++)
-    walk({ ...STARTS[seed]!, nextId: 1 }, { seed, length: 40, apply: (s, e) => (judged(s, e) ? must(applyEdit(s, e)).song : s) }, () => undefined);
+    walk(
+      { ...STARTS[seed]!, nextId: 1 },
+      { seed, length: 40, apply: (s, e) => (judged(s, e) ? must(applyEdit(s, e)).song : s) },
+      () => undefined,
+    );
 });
 
 const base = edit(songWith({ line: "| C | F |", bass: ["0 C2 4", "4 F2 4"], kicks: [[0, 100]] }), {
@@ -58,7 +62,17 @@ const hostile: [string, unknown][] = [
   ["a part that plays after itself", { do: "setLink", part: "keys", link: { kind: "pad", from: "keys" } }],
   ["layouts of a part that is not there", { do: "pinVoicing", section: "s1", part: "nobody", chord: "c1", pitches: ["C4"] }],
   ["an instrument that is not there", { do: "setPart", part: "bass", instrument: "comb" }],
-  ["two lanes of one drum", { do: "setDrums", section: "s1", lanes: [{ drum: "kick", hits: [] }, { drum: "kick", hits: [] }] }],
+  [
+    "two lanes of one drum",
+    {
+      do: "setDrums",
+      section: "s1",
+      lanes: [
+        { drum: "kick", hits: [] },
+        { drum: "kick", hits: [] },
+      ],
+    },
+  ],
   ["a bar past the end", { do: "repeatDrums", section: "s1", bar: 9 }],
   ["a setting of another name", { do: "setPlaying", part: "bass", bass: { densety: 1 } }],
   ["a field of another name", { do: "setPart", part: "bass", mutd: true }],
@@ -73,7 +87,15 @@ test("what belongs to a section or a part goes with it, and nothing points at it
   song = {
     ...song,
     singers: song.singers.map((s, i) => (i ? s : { ...s, partId: "melody" })),
-    log: [{ id: "l1", at: "2026-10-02", what: "kept the walking one", where: { sectionId: first!, parts: ["bass"] }, takeId: song.takes[0]!.id }],
+    log: [
+      {
+        id: "l1",
+        at: "2026-10-02",
+        what: "kept the walking one",
+        where: { sectionId: first!, parts: ["bass"] },
+        takeId: song.takes[0]!.id,
+      },
+    ],
     form: song.form.map((p) => ({ ...p, muted: ["bass"], own: [{ bars: [0, 1] as [number, number], notes: { bass: [], melody: [] } }] })),
   };
   expect(parseSong(song).ok).toBe(true);

@@ -1,4 +1,6 @@
-import { must, newSong } from "../../core/src/index";
+import { must, newSong, type Song } from "../../core/src/index";
+import { walk } from "../../core/test/anyEdit";
+import { goldenSong } from "../../core/test/fixtures";
 import { useSong } from "../store/song";
 
 const state = () => useSong.getState();
@@ -56,4 +58,39 @@ describe("the open song", () => {
     state().edit({ do: "setTempo", tempo: 77 });
     expect(state().status).toBe("conflict");
   });
+});
+
+test("undo and redo of any row of edits, quiet ones among them, give the very documents that were there", () => {
+  for (const [seed, name] of ["every-setting", "pickup", "glides"].entries()) {
+    state().open(goldenSong(name), 1);
+    const seen: Song[] = [state().song!];
+    let step = 0;
+    walk(
+      state().song!,
+      {
+        seed: 900 + seed,
+        length: 40,
+        apply(song, change) {
+          const quiet = step++ % 5 === 4 && seen.length > 1;
+          state().edit(change, { quiet });
+          const now = state().song!;
+          if (now !== song) {
+            if (quiet) seen[seen.length - 1] = now;
+            else seen.push(now);
+          }
+          return now;
+        },
+      },
+      () => undefined,
+    );
+    expect(seen.length).toBeGreaterThan(5);
+    for (const song of seen.slice(0, -1).reverse()) {
+      state().undo();
+      expect(state().song).toBe(song);
+    }
+    for (const song of seen.slice(1)) {
+      state().redo();
+      expect(state().song).toBe(song);
+    }
+  }
 });

@@ -23,9 +23,9 @@ interface Cell {
   fact: Fact<string[], unknown>;
   at: string[];
   value: unknown;
-  /** The song it was worked out from, and what was read of it. */
+  /** The song it was worked out from, and what was read of it; null where it rests on other facts alone. */
   song: Song;
-  read: WeakMap<object, unknown>;
+  read: WeakMap<object, unknown> | null;
   /** Other facts it rests on, with the values they had, in the order in which they were read. */
   rests: { cell: Cell; value: unknown }[];
   /** The last song it was found to hold for. */
@@ -68,7 +68,7 @@ export function createMemory(): Memory {
   const open: Cell["rests"][] = [];
 
   function work(cell: Cell, now: Song): void {
-    const read = new WeakMap<object, unknown>();
+    let read: WeakMap<object, unknown> | null = null;
     const proxies = new WeakMap<object, unknown>();
     const rests: Cell["rests"] = [];
     open.push(rests);
@@ -76,7 +76,7 @@ export function createMemory(): Memory {
     try {
       const reader: Reader = {
         get song() {
-          return createProxy(now, read, proxies);
+          return createProxy(now, (read ??= new WeakMap()), proxies);
         },
         get: (fact, ...at) => get(fact, at),
       };
@@ -93,7 +93,7 @@ export function createMemory(): Memory {
   function settle(cell: Cell): void {
     const now = song!;
     if (cell.holds === now) return;
-    if (isChanged(cell.song, now, cell.read)) return work(cell, now);
+    if (cell.read && isChanged(cell.song, now, cell.read)) return work(cell, now);
     for (const { cell: other, value } of cell.rests) {
       settle(other);
       if (other.value !== value) return work(cell, now);
@@ -106,7 +106,7 @@ export function createMemory(): Memory {
     let cell = cells.get(id);
     if (cell) settle(cell);
     else {
-      cell = { fact: fact as unknown as Cell["fact"], at, value: undefined, song: song!, read: new WeakMap(), rests: [], holds: song! };
+      cell = { fact: fact as unknown as Cell["fact"], at, value: undefined, song: song!, read: null, rests: [], holds: song! };
       work(cell, song!);
       cells.set(id, cell);
     }

@@ -13,27 +13,36 @@ interface ListFacts {
   ids: Set<string>;
   /** An id that stands twice. */
   twice: string | null;
-  /** The highest number that ids made from the counter have, by what they begin with. */
-  highest: Map<string, number>;
 }
 
 /** Lists are shared between versions of a song, so what is known of one is worked out once. */
 const known = new WeakMap<readonly { id: string }[], ListFacts>();
-const COUNTED = /^([a-z]+)(\d{1,15})$/;
 
 function factsOf(list: readonly { id: string }[]): ListFacts {
   let facts = known.get(list);
   if (!facts) {
-    facts = { ids: new Set(), twice: null, highest: new Map() };
-    for (const { id } of list) {
-      if (facts.ids.has(id)) facts.twice ??= id;
-      facts.ids.add(id);
-      const counted = COUNTED.exec(id);
-      if (counted) facts.highest.set(counted[1]!, Math.max(facts.highest.get(counted[1]!) ?? 0, Number(counted[2])));
-    }
-    known.set(list, facts);
+    const ids = new Set(list.map((x) => x.id));
+    const twice = ids.size < list.length ? (list.find((x, i) => list.findIndex((y) => y.id === x.id) < i)?.id ?? null) : null;
+    known.set(list, (facts = { ids, twice }));
   }
   return facts;
+}
+
+const COUNTED = /^([a-z]+)(\d{1,15})$/;
+const counted = new WeakMap<readonly { id: string }[], Map<string, number>>();
+
+/** The highest number that ids made from the counter have in a list, by what they begin with. */
+function highestIn(list: readonly { id: string }[]): Map<string, number> {
+  let highest = counted.get(list);
+  if (!highest) {
+    highest = new Map();
+    for (const { id } of list) {
+      const [, prefix, number] = COUNTED.exec(id) ?? [];
+      if (prefix) highest.set(prefix, Math.max(highest.get(prefix) ?? 0, Number(number)));
+    }
+    counted.set(list, highest);
+  }
+  return highest;
 }
 
 const voicing = new WeakMap<readonly ChordEvent[], Set<string>>();
@@ -56,7 +65,7 @@ function* idLists(song: Song): Generator<readonly { id: string }[]> {
 /** A number from which no id that begins so is taken, whatever the document's counter says. */
 export function freeNumber(song: Song, prefix: string): number {
   let free = song.nextId;
-  for (const list of idLists(song)) free = Math.max(free, (factsOf(list).highest.get(prefix) ?? 0) + 1);
+  for (const list of idLists(song)) free = Math.max(free, (highestIn(list).get(prefix) ?? 0) + 1);
   return free;
 }
 
@@ -189,7 +198,12 @@ function firstShared(a: ReadonlySet<string>, b: ReadonlySet<string>): string | n
   let found = beside.get(b);
   if (found === undefined) {
     const [few, many] = a.size < b.size ? [a, b] : [b, a];
-    found = [...few].find((id) => many.has(id)) ?? null;
+    found = null;
+    for (const id of few)
+      if (many.has(id)) {
+        found = id;
+        break;
+      }
     beside.set(b, found);
   }
   return found;

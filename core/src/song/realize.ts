@@ -63,7 +63,6 @@ export function assemble(
   hits: RealizedHit[],
 ): RealizedSong {
   return {
-    title: song.title,
     duration: frame ? frame.to - frame.from : 0,
     loops: true,
     ...(song.instruments ? { instruments: song.instruments } : {}),
@@ -109,6 +108,9 @@ export interface Frame {
   pass: Pass | undefined;
   meter: Meter;
   swing: Swing;
+  sectionId: string;
+  /** The pass; the section itself where it is realized alone. */
+  passId: string;
   /** As it sounds: transposed with the pass. */
   key: Key;
   from: Ticks;
@@ -128,6 +130,8 @@ export function frameOf(song: Song, place: Place): Frame | null {
   return {
     section,
     pass,
+    sectionId: section.id,
+    passId: pass?.id ?? section.id,
     meter,
     swing: sectionSwing(song, section),
     key: semitones ? transposeKey(home, semitones) : home,
@@ -137,12 +141,10 @@ export function frameOf(song: Song, place: Place): Frame | null {
   };
 }
 
-const passId = ({ pass, section }: Frame): string => pass?.id ?? section.id;
-
 function realizedSection(song: Song, frame: Frame): RealizedSection {
   const { section, meter, key, swing, from, to } = frame;
   return {
-    pass: passId(frame),
+    pass: frame.passId,
     section: section.id,
     name: section.name,
     start: 0,
@@ -168,7 +170,7 @@ export function realizedChords(frame: Frame): RealizedChord[] {
     return [
       {
         id: event.id,
-        pass: passId(frame),
+        pass: frame.passId,
         start: start - from,
         duration: end - start,
         symbol: chord ? chordSymbol(chord) : NO_CHORD,
@@ -192,41 +194,43 @@ export function realizedNotes(song: Song, frame: Frame, part: Part, harmony: boo
   const { section, pass, from, to, semitones, key } = frame;
   if (pass?.muted?.includes(part.id)) return [];
   const played = playedAt(frame, frame.swing);
+  const { id: partId, offset: late = 0 } = part;
+  const { passId: passName, sectionId } = frame;
   const notes: { note: LinkedNote; chordId?: string }[] = part.link
     ? (harmony ? linkedHarmony : linkedNotes)(song, section, part, pass)
-    : (section.notes[part.id] ?? []).map((note) => ({ note }));
+    : (section.notes[partId] ?? []).map((note) => ({ note }));
   const spell = (m: Midi, name: PitchName) => (semitones ? pitchName(m, nameInKey(mod(m, 12), key)) : name);
-  return notes
-    .flatMap(({ note, chordId }): RealizedNote[] => {
-      const reachesBack = note.start < 0 && from === 0;
-      if ((note.start < from && !reachesBack) || note.start >= to) return [];
-      const midi = pitchMidi(note.pitch) + semitones;
-      if (midi < 0 || midi > 127) return [];
-      const offset = (note.offset ?? 0) + (part.offset ?? 0);
-      const start = note.start - from;
-      return [
-        {
-          id: note.id,
-          part: part.id,
-          section: section.id,
-          pass: passId(frame),
-          start,
-          duration: note.duration,
-          midi,
-          pitch: spell(midi, note.pitch),
-          velocity: note.velocity,
-          played: played(start) + offset,
-          playedEnd: played(start + note.duration) + offset,
-          ...(note.slide ? { glideTo: spell(pitchMidi(note.slide.to) + semitones, note.slide.to) } : {}),
-          ...(note.pinned ? { pinned: true } : {}),
-          ...(note.reason ? { reason: note.reason } : {}),
-          ...(note.lyrics?.[0] ? { lyric: note.lyrics[0] } : {}),
-          ...(chordId ? { chordId } : {}),
-          ...(note.swell ? { swell: true } : {}),
-        },
-      ];
-    })
-    .sort((a, b) => a.start - b.start || a.midi - b.midi);
+  const out: RealizedNote[] = [];
+  for (const { note, chordId } of notes) {
+    const reachesBack = note.start < 0 && from === 0;
+    if ((note.start < from && !reachesBack) || note.start >= to) continue;
+    const midi = pitchMidi(note.pitch) + semitones;
+    if (midi < 0 || midi > 127) continue;
+    const offset = (note.offset ?? 0) + late;
+    const start = note.start - from;
+    const real: RealizedNote = {
+      id: note.id,
+      part: partId,
+      section: sectionId,
+      pass: passName,
+      start,
+      duration: note.duration,
+      midi,
+      pitch: spell(midi, note.pitch),
+      velocity: note.velocity,
+      played: played(start) + offset,
+      playedEnd: played(start + note.duration) + offset,
+    };
+    // Set one by one: most notes have none of these, and there are thousands.
+    if (note.slide) real.glideTo = spell(pitchMidi(note.slide.to) + semitones, note.slide.to);
+    if (note.pinned) real.pinned = true;
+    if (note.reason) real.reason = note.reason;
+    if (note.lyrics?.[0]) real.lyric = note.lyrics[0];
+    if (chordId) real.chordId = chordId;
+    if (note.swell) real.swell = true;
+    out.push(real);
+  }
+  return out.sort((a, b) => a.start - b.start || a.midi - b.midi);
 }
 
 /** Drum hits of a place, in order; none where the pass mutes the drums. */
@@ -234,18 +238,20 @@ export function realizedHits(song: Song, frame: Frame): RealizedHit[] {
   const drums = song.parts.find((p) => p.role === "drums");
   const { section, pass } = frame;
   if (!drums || pass?.muted?.includes(drums.id)) return [];
-  const closing = section.groove.lanes
+  const { lanes } = section.groove;
+  const late = drums.offset ?? 0;
+  const closing = lanes
     .filter((l) => CLOSING.includes(l.drum))
     .flatMap((l) => l.hits.map((h) => h.start))
     .sort((a, b) => a - b);
-  return section.groove.lanes
-    .flatMap((lane) => {
-      const played = playedAt(frame, lane.swing === undefined ? frame.swing : { ...frame.swing, ratio: lane.swing });
-      return lane.hits
-        .filter((hit) => hit.start >= frame.from && hit.start < frame.to)
-        .map((hit) => realizedHit(frame, lane, hit, closing, played(hit.start - frame.from) + (drums.offset ?? 0)));
-    })
-    .sort((a, b) => a.start - b.start);
+  const out: RealizedHit[] = [];
+  for (const lane of lanes) {
+    const played = playedAt(frame, lane.swing === undefined ? frame.swing : { ...frame.swing, ratio: lane.swing });
+    for (const hit of lane.hits)
+      if (hit.start >= frame.from && hit.start < frame.to)
+        out.push(realizedHit(frame, lane, hit, closing, played(hit.start - frame.from) + late));
+  }
+  return out.sort((a, b) => a.start - b.start);
 }
 
 function realizedHit(frame: Frame, lane: Lane, hit: Hit, closing: readonly Ticks[], played: number): RealizedHit {
@@ -255,7 +261,7 @@ function realizedHit(frame: Frame, lane: Lane, hit: Hit, closing: readonly Ticks
   const length = closed === undefined ? hit.duration : Math.min(hit.duration ?? OPEN_HAT, closed - hit.start);
   return {
     drum: lane.drum,
-    pass: passId(frame),
+    pass: frame.passId,
     start: hit.start - from,
     velocity: hit.velocity,
     played: played + (hit.offset ?? 0) + (lane.offset ?? 0),

@@ -84,7 +84,6 @@ export interface RealizedPart {
 }
 
 export interface RealizedSong {
-  title: string;
   duration: Ticks;
   /** A single section is taken to repeat: its last note leads into its first. */
   loops: boolean;

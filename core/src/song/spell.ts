@@ -1,5 +1,5 @@
 import { spellInKey } from "../pitch/key";
-import { pitchMidi, type PitchName } from "../pitch/pitch";
+import { parsePitch, type PitchName } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
 import { chordToneName } from "../chord/chord";
 import { parseChord } from "../chord/parse";
@@ -15,6 +15,9 @@ export function spellAt(song: Song, section: Section, tick: Ticks, midi: number)
   const inKey = spellInKey(midi, sectionKey(song, section));
   if (!name) return inKey;
   const octave = Number(/-?\d+$/.exec(inKey)![0]);
-  for (const o of [octave, octave - 1, octave + 1]) if (pitchMidi(name + o) === midi) return name + o;
+  for (const o of [octave, octave - 1, octave + 1]) {
+    const pitch = parsePitch(name + o);
+    if (pitch.ok && pitch.value === midi) return name + o;
+  }
   return inKey;
 }

@@ -57,11 +57,16 @@ export function issueIn(schema: z.ZodType, before: unknown, after: unknown, path
     return null;
   }
   if (def.type === "array" && def.element && Array.isArray(after) && Array.isArray(before)) {
-    const same = new Set<unknown>(before);
-    const byId = new Map(before.map((x) => [idOf(x), x]));
-    for (const [i, value] of after.entries()) {
-      if (same.has(value)) continue;
-      const issue = issueIn(def.element, idOf(value) === undefined ? undefined : byId.get(idOf(value)), value, [...path, i]);
+    // Most stands where it stood; only where it does not is it looked for elsewhere.
+    const moved = after.flatMap((value: unknown, i) => (value === before[i] ? [] : [i]));
+    const same = moved.length > 1 ? new Set<unknown>(before) : null;
+    for (const i of moved) {
+      const value: unknown = after[i];
+      if (same?.has(value)) continue;
+      const id = idOf(value);
+      // What has no id is held against what stood in its place: whatever the two share was good there too.
+      const counterpart: unknown = id === undefined || idOf(before[i]) === id ? before[i] : before.find((x) => idOf(x) === id);
+      const issue = issueIn(def.element, counterpart, value, [...path, i]);
       if (issue) return issue;
     }
     // How many there may be is all that is left to check; the elements are good.

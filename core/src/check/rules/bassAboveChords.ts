@@ -4,6 +4,9 @@ import { spellAt } from "../../song/spell";
 import { instrumentOf, midiRange } from "../../instrument/instruments";
 import type { Fix, RawFinding, Rule } from "../rule";
 
+/** The highest note there is (MIDI 1.0). */
+const HIGHEST = 127;
+
 export const bassAboveChords: Rule = {
   id: "bass-above-chords",
   title: "Bass above the chord part",
@@ -36,13 +39,13 @@ export const bassAboveChords: Rule = {
       const event = section.chords.find((c) => c.id === lowest.note.chordId);
       const pitches = event?.voicings?.[lowest.part]?.pitches;
       if (event && pitches) {
-        const raised = pitches.map((p) =>
-          spellAt(song, section, event.start, pitchMidi(p) + 12 * Math.max(0, Math.ceil((bass.note.midi - pitchMidi(p)) / 12))),
-        );
-        fixes.push({
-          label: `${sliced.real.parts.find((p) => p.id === lowest.part)!.name} above ${bass.note.pitch}`,
-          edit: { do: "pinVoicing", section: section.id, part: lowest.part, chord: event.id, pitches: [...new Set(raised)] },
-        });
+        const midis = pitches.map((p) => pitchMidi(p) + 12 * Math.max(0, Math.ceil((bass.note.midi - pitchMidi(p)) / 12)));
+        const raised = midis.map((midi) => spellAt(song, section, event.start, midi));
+        if (Math.max(...midis) <= HIGHEST)
+          fixes.push({
+            label: `${sliced.real.parts.find((p) => p.id === lowest.part)!.name} above ${bass.note.pitch}`,
+            edit: { do: "pinVoicing", section: section.id, part: lowest.part, chord: event.id, pitches: [...new Set(raised)] },
+          });
       }
       found.set(id, {
         tick: slice.start,

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { sectionMeter, sectionOf } from "../document";
-import { Accents, DrumName, Groove, Hit, Lane, SectionTick, SectionId, Velocity, type Lane as LaneType } from "../schema";
+import { Accents, DrumName, Groove, Hit, Lane, SectionTick, SectionId, type Lane as LaneType } from "../schema";
 import { assign, defineEdit, draftOf, laneIn, refuse } from "./define";
 
 const At = { section: SectionId, drum: DrumName };
@@ -11,18 +11,21 @@ export const setHit = defineEdit({
   name: "setHit",
   title: "strike a drum",
   schema: { ...At, start: SectionTick, velocity: z.number().nullable() },
-  apply(draft, { section, drum, start, velocity }) {
-    const target = draftOf(draft, section);
+  apply(draft, { section, drum, start, velocity }, { song }) {
+    // Looked for in the song: every hit that is looked at in a draft costs a draft of its own.
+    const hits = sectionOf(song, section)!.groove.lanes.find((l) => l.drum === drum)?.hits ?? [];
+    const at = hits.findIndex((h) => h.start === start);
     if (velocity === null) {
-      const lane = target.groove.lanes.find((l) => l.drum === drum);
-      if (lane) lane.hits = lane.hits.filter((h) => h.start !== start);
+      if (at >= 0) laneIn(draftOf(draft, section), drum).hits.splice(at, 1);
       return;
     }
-    const lane = laneIn(target, drum);
-    const loud = Velocity.parse(Math.round(Math.min(127, Math.max(1, velocity))));
-    const hit = lane.hits.find((h) => h.start === start);
-    if (hit) hit.velocity = loud;
-    else lane.hits = [...lane.hits, { start, velocity: loud }].sort((a, b) => a.start - b.start);
+    const loud = Math.round(Math.min(127, Math.max(1, velocity)));
+    const lane = laneIn(draftOf(draft, section), drum);
+    if (at >= 0) lane.hits[at]!.velocity = loud;
+    else {
+      const after = hits.findIndex((h) => h.start > start);
+      lane.hits.splice(after < 0 ? hits.length : after, 0, { start, velocity: loud });
+    }
   },
 });
 
