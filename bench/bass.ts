@@ -1,5 +1,5 @@
 /** The whole grid of styles, progressions, kicks and meters; a line of sixteen bars against a check of it; painting kicks with the report open. */
-import { BASS_STYLES, checkSong, tryWriteBass } from "../core/src/index";
+import { BASS_STYLES, checkSong, bassLines } from "../core/src/index";
 import { GRID, judge } from "./bassGrid";
 import { longSong } from "./songs";
 import { trace } from "./trace";
@@ -14,7 +14,7 @@ export async function bass(
   const check = time(() => checkSong(song));
   const ratios = BASS_STYLES.map((s) => ({
     id: s.id,
-    ratio: time(() => tryWriteBass(song, { section: "s1", part: "bass", style: s.id }), 3) / check,
+    ratio: time(() => bassLines(song, { section: "s1", part: "bass", style: s.id }), 3) / check,
   }));
   const worst = ratios.reduce((a, b) => (b.ratio > a.ratio ? b : a));
   console.log(

@@ -8,7 +8,7 @@ import {
   newSong,
   patternLanes,
   DRUM_PATTERNS,
-  tryWriteBass,
+  bassLines,
   type BassReport,
   type Conflict,
   type Edit,
@@ -81,7 +81,7 @@ export interface Outcome {
 export function judge(c: Case & { key: string }, seed = 4): Outcome {
   const song = gridSong(c);
   const request = { section: "s1", part: "bass", style: c.style, seed };
-  const lines = must(tryWriteBass(song, request));
+  const lines = must(bassLines(song, request));
   const { ctx, style } = must(bassRequest(factsOf(song), request));
   const { report, conflicts } = lines[0]!;
   const unmet = measuresOf(report, { style, settings: ctx.settings, meter: ctx.meter }).filter((m) => m.met === false);

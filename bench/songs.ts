@@ -1,4 +1,4 @@
-import { applyEdit, must, newSong, QUARTER, voiceSection, tryWriteBass, type Edit, type Note, type Song } from "../core/src/index";
+import { applyEdit, must, newSong, QUARTER, voiceSection, bassLines, type Edit, type Note, type Song } from "../core/src/index";
 
 const SYMBOLS = [
   "Ebmaj9",
@@ -59,6 +59,6 @@ export function longSong(bars = 64): Song {
     do: "setNotes",
     section: "s1",
     part: "bass",
-    notes: must(tryWriteBass(song, { section: "s1", part: "bass" }))[0]!.notes,
+    notes: must(bassLines(song, { section: "s1", part: "bass" }))[0]!.notes,
   });
 }

@@ -9,7 +9,7 @@ import {
   storeVoicing,
   QUARTER,
   voiceSection,
-  tryWriteBass,
+  bassLines,
   type Drum,
   type Edit,
   type Note,
@@ -68,7 +68,7 @@ function arrange(song: Song, style: string, seed: number, glides: boolean): Song
         pitches: Object.fromEntries(voiced.ids.map((chord, i) => [chord, voiced.chords[i]!.pitches])),
       },
     ]);
-    const [line] = must(tryWriteBass(current, { section: id, part: "bass", style, seed, settings: { glides } }));
+    const [line] = must(bassLines(current, { section: id, part: "bass", style, seed, settings: { glides } }));
     current = build(current, [{ do: "setNotes", section: id, part: "bass", notes: line!.notes }]);
   }
   return current;
@@ -99,7 +99,7 @@ function lanterns(): Song {
   const lined = build(withChorus, [
     { do: "setLine", section: chorus, line: "| Abmaj9 | Bb/Ab | Gm7 C7(b9) | Fm9 Bb13 | Ebmaj9 Ebmaj9/D | Cm9 | Fm7 Bb7sus4 | Eb6/9 |" },
   ]);
-  // Under the voice's G the piano takes the thirteenth along instead of rubbing its seventh against it.
+  // Under the voice's G the piano takes the thirteenth along instead of its seventh, which would clash.
   const thirteenth = lined.sections[1]!.chords.find((c) => c.symbol === "Bb13")!.id;
   return arrange(
     build(lined, [
@@ -222,7 +222,7 @@ function hayloft(): Song {
   );
 }
 
-/** Bass and drums first: a stomp whose rim rubs against the kick, a bass and a sub that share a line, and a half-time section with a figure of its own. */
+/** Bass and drums first: a stomp whose rim just misses the kick, a bass and a sub that share a line, and a half-time section with a figure of its own. */
 function shed(): Song {
   const base = must(
     newSong({
@@ -289,7 +289,7 @@ function shed(): Song {
   ]);
   for (const { id } of song.sections) {
     song = build(song, [storeVoicing(id, "keys", must(voiceSection(song, id, "keys")))]);
-    const [line] = must(tryWriteBass(song, { section: id, part: "bass", seed: 2 }));
+    const [line] = must(bassLines(song, { section: id, part: "bass", seed: 2 }));
     song = build(song, [{ do: "setNotes", section: id, part: "bass", notes: line!.notes }]);
   }
   // In the half-time section the sub carries the bass of every chord.

@@ -65,7 +65,7 @@ test("ways in: numerals, fret shapes, keys on screen, of the computer and of a M
   await way(page, "numerals");
   const numerals = page.getByRole("textbox", { name: /Numerals/ });
   await numerals.fill("6 4 Q 5");
-  await expect(page.getByRole("alert")).toContainText('"Q" is no numeral');
+  await expect(page.getByRole("alert")).toContainText('"Q" is not a numeral');
   await numerals.fill("6 4 1 5");
   await expect(page.locator(".line-preview")).toHaveText("| Am | F | C | G |");
   await numerals.press("Enter");

@@ -91,7 +91,7 @@ test("triplets are painted, a hit is dragged off the grid, a kick is marked by h
   expect(marked.includes(320)).toBe(false);
 });
 
-test("players that rub: the bass weaves or all agree, heard and taken; a rhythm is moved away from a reference", async ({ page }) => {
+test("accents that just miss: the bass weaves or all agree, heard and taken; a rhythm is moved away from a reference", async ({ page }) => {
   await newSong(page, "Gate and post");
   await typeLine(page, "| Dm | Bb | F | C |");
   await page.getByRole("link", { name: "Groove" }).click();
@@ -104,7 +104,7 @@ test("players that rub: the bass weaves or all agree, heard and taken; a rhythm 
   await page.getByRole("button", { name: "Put it there" }).click();
   await expect.poll(() => starts(page, "rim")).toEqual([1.75, 5.75, 9.75, 13.75]);
   await page.getByRole("tab", { name: "Accents" }).click();
-  await expect(page.getByText(/kick and rim/)).toContainText("rub");
+  await expect(page.getByText(/kick and rim/)).toContainText("just miss");
   await expect(page.getByText(/“Rim: you accent beat 2¾/)).toBeVisible();
   const ways = page.locator("#panel .offer-head");
   await ways.filter({ hasText: "The bass weaves" }).getByRole("button", { name: "Hear" }).click();

@@ -102,7 +102,7 @@ test("the header is edited in place and refuses what cannot be", async ({ page }
   for (const [label, bad, message] of [
     [/^Tempo/, "0", "at least 20"],
     [/^Tempo/, "1000", "at most 400"],
-    [/^Key,/, "H major", '"H major" is no key'],
+    [/^Key,/, "H major", '"H major" is not a key'],
     [/^Meter/, "4/5", "no meter"],
     [/^Swing, /, "90", "50 to 75"],
     [/^Bars/, "900", "at most 512"],

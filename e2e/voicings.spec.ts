@@ -162,7 +162,7 @@ test("guitar: the easiest capo for the song is taken, its shapes are drawn, anot
   const tuning = page.getByLabel("Tuning, lowest drawn string first");
   await tuning.fill("D2 A2 H3 G3 B3 E4");
   await tuning.press("Enter");
-  await expect(page.locator(".problem-bar")).toContainText('"H3" is no note');
+  await expect(page.locator(".problem-bar")).toContainText('"H3" is not a note');
   await tuning.fill("D2 A2 D3 G3 B3 E4");
   await tuning.press("Enter");
   await expect.poll(async () => (await part(page, "Piano")).playing.voicing?.tuning?.join(" ")).toBe("D2 A2 D3 G3 B3 E4");

@@ -38,13 +38,13 @@ export { swung, tappedTempo, ticksToSeconds, type Swing } from "./time/swing";
 export { bassPc, chordPitchClasses, chordSymbol, chordToneName, rootPc, toneRole, type Chord, type ChordTone } from "./chord/chord";
 export { parseChord } from "./chord/parse";
 export { LINE_LIMIT, NO_CHORD, readLine, shareBar, writeLine, type LineChord, type ParsedLine } from "./chord/progression";
-export { identifyChords, isSure, tryIdentifyChords, type Identify, type Reading } from "./chord/identify";
+export { identifyChords, isSure, chordReadings, type Identify, type Reading } from "./chord/identify";
 export {
   identifyFrets,
   isReentrant,
   parseFrets,
   parseTuning,
-  tryIdentifyFrets,
+  fretReadings,
   TUNINGS,
   type FretReadings,
   type FretShape,
@@ -175,7 +175,7 @@ export { neckOf, voicingSpace, type PathOptions, type TopReport } from "./voicin
 export {
   pathsOf,
   voicePaths,
-  tryVoiceProgression,
+  voicedProgressions,
   voiceProgression,
   type Alternative,
   type VoicedChord,
@@ -201,7 +201,7 @@ export {
   describeChange,
   judgeProgression,
   reharmonize,
-  tryReharmonize,
+  reharmonizations,
   type ReharmCandidate,
   type ReharmRequest,
   type Verdict,
@@ -211,7 +211,7 @@ export {
   harmonizeBass,
   harmonizeMelody,
   RHYTHMS,
-  tryHarmonize,
+  harmonizations,
   type HarmonicRhythm,
   type Harmonization,
   type HarmonizeRequest,
@@ -239,7 +239,7 @@ export { impliedChords, impliedRoots, type ImpliedRoot } from "./bass/implied";
 export { bassLayers, drumAsBass, layerOffers, type BassLayer, type BassLayers, type LayerOffer, type LayerProblem } from "./bass/layers";
 export { weavePlan, type WeavePlace } from "./bass/others";
 export { bassSettings, USUAL_SETTINGS, type BassSettings } from "./bass/settings";
-export { bassRequest, tryWriteBass, writeBass, type BassLine, type BassRequest } from "./bass/write";
+export { bassRequest, bassLines, writeBass, type BassLine, type BassRequest } from "./bass/write";
 export type { Conflict } from "./bass/conflicts";
 export { follow, followChange, laidOutParts, withFollowing, type FollowOptions } from "./follow/follow";
 export { checkSong, createChecker, PROFILE_WORDS, type Checker } from "./check/check";

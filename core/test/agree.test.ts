@@ -26,7 +26,7 @@ const hits = (song: Song, drum: "rim" | "snare", at: number[], bars = 2): Song =
     .flat()
     .reduce((s, e) => edit(s, e), song);
 // The rim strikes a sixteenth before the kick in the middle of the bar, and alone on the last beat.
-const rubbing = hits(
+const nearMisses = hits(
   songWith({
     line: "| C | F |",
     kicks: [
@@ -40,15 +40,15 @@ const rubbing = hits(
   [7, 12],
 );
 
-describe("where players rub", () => {
-  test("the agreement moves the lighter one to the kick, says so politely, and then nobody rubs", () => {
-    const agreed = must(agreeOnAccents(rubbing, "s1"));
+describe("where accents just miss each other", () => {
+  test("the agreement moves the lighter one to the kick, says so politely, and then nobody is early or late", () => {
+    const agreed = must(agreeOnAccents(nearMisses, "s1"));
     expect(agreed.players.map((p) => [p.id, p.moves])).toEqual([["drum:rim", [[7, 8]]]]);
     expect(agreed.players[0]!.note).toMatch(
       /^Rim: you accent beat 2¾, a sixteenth before the others\. Would you try it on beat 3 with kick\?/,
     );
     expect(agreed.steps).toEqual([0, 8, 12]);
-    const after = edit(rubbing, agreed.edit);
+    const after = edit(nearMisses, agreed.edit);
     expect(after.sections[0]!.groove.lanes.find((l) => l.drum === "rim")!.hits.map((h) => h.start)).toEqual([960, 1440, 2880, 3360]);
     expect(must(accentMap(after, "s1")).pairs.filter((p) => p.kind === "fight")).toEqual([]);
     expect(agreeOnAccents(after, "s1")).toMatchObject({ ok: false, error: { code: "accents.agreed" } });
@@ -75,7 +75,7 @@ describe("where players rub", () => {
     expect(after.parts.find((p) => p.id === "keys")!.playing.comp?.rhythm).toBe("x.......x-......");
   });
   test("weaving takes the kick and who stands clear of it, and leaves what would smear", () => {
-    const { ctx } = must(bassRequest(factsOf(rubbing), { section: "s1", part: "bass", style: "weave" }));
+    const { ctx } = must(bassRequest(factsOf(nearMisses), { section: "s1", part: "bass", style: "weave" }));
     expect(weavePlan(ctx).map((p) => [p.step, p.take])).toEqual([
       [0, true],
       [7, false],
@@ -122,7 +122,7 @@ describe("a rhythm beside a reference", () => {
   });
   test("a turned copy is found, and moving away ends below the limit", () => {
     const turned = son.slice(6) + son.slice(0, 6);
-    expect(nearness(steps(turned), steps(son))).toMatchObject({ turnedShare: 1 });
+    expect(nearness(steps(turned), steps(son))).toMatchObject({ rotatedShare: 1 });
     const moves = moveAway(steps(son), steps(son), 0.6);
     const moved = steps(son);
     for (const [from, to] of moves) [moved[from], moved[to]] = [false, true];

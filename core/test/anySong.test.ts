@@ -25,7 +25,7 @@ import {
   romanOf,
   tensions,
   toggleColor,
-  tryHarmonize,
+  harmonizations,
   voiceSection,
   VOICING_STYLES,
   type Song,
@@ -138,7 +138,7 @@ test("every offer for any song can be taken and stored, and the bass can follow 
     reharmonizeSection({ song: s, section: "s1", range: 0.5 });
     for (const as of ["melody", "bass"] as const)
       for (const rhythm of RHYTHMS) {
-        const found = tryHarmonize({ song: s, section: "s1", part: as, rhythm }, as);
+        const found = harmonizations({ song: s, section: "s1", part: as, rhythm }, as);
         if (!found.ok) continue;
         const to = s.sections[0]!.bars * must(parseMeter(s.meter)).bar;
         expect(applyEdit(s, { do: "setChords", section: "s1", from: 0, to, chords: found.value[0]!.events }).ok).toBe(true);

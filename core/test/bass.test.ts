@@ -17,7 +17,7 @@ import {
   reportBass,
   bassSettings,
   factsOf,
-  tryWriteBass,
+  bassLines,
   type BassLine,
   type BassSettings,
   type Song,
@@ -30,7 +30,7 @@ const groove = demoSongs()[1]!;
 const BEATS: [number, number][] = [0, 4, 8, 12].map((b) => [b, 100]);
 const plain = songWith({ key: "C major", line: "| C | Am | Dm7 | G7 |", kicks: BEATS });
 const write = (song: Song, style: string, settings: Partial<BassSettings> = {}, seed = 1): BassLine[] =>
-  must(tryWriteBass(song, { ...at, style, seed, settings }));
+  must(bassLines(song, { ...at, style, seed, settings }));
 const starts = (line: BassLine) => line.notes.map((n) => n.start);
 const midis = (line: BassLine) => line.notes.map((n) => pitchMidi(n.pitch));
 const patterned = (song: Song, pattern: string, bars = 4, meter = "4/4") =>
@@ -127,7 +127,7 @@ describe("settings", () => {
   const groovy = patterned(songWith({ key: "C minor", line: "| Cm7 | Abmaj7 | Fm7 | G7 |" }), "boom-bap");
   test("more density never takes notes away", () => {
     for (const style of BASS_STYLES) {
-      const counts = [0, 0.25, 0.5, 0.75, 1].map((density) => write(groovy, style.id, { density, turn: false })[0]!.notes.length);
+      const counts = [0, 0.25, 0.5, 0.75, 1].map((density) => write(groovy, style.id, { density, ending: false })[0]!.notes.length);
       expect([style.id, ...counts]).toEqual([style.id, ...[...counts].sort((a, b) => a - b)]);
     }
   });
@@ -145,7 +145,7 @@ describe("settings", () => {
     });
     const kicks = song.sections[0]!.groove.lanes.find((l) => l.drum === "kick")!.hits.map((h) => h.start);
     const met = (lock: BassSettings["lock"]) => {
-      const [line] = write(song, "root-anchored", { lock, density: 0, turn: false });
+      const [line] = write(song, "root-anchored", { lock, density: 0, ending: false });
       return kicks.filter((k) => starts(line!).includes(k)).length;
     };
     expect(met("every")).toBe(kicks.length);
@@ -156,7 +156,7 @@ describe("settings", () => {
     for (const style of ["kick-locked", "root-fifth-octave", "arpeggio"]) {
       const [cut] = write(groovy, style, { gate: "cut" });
       expect([style, cut!.report.backbeatsFree]).toEqual([style, cut!.report.backbeats]);
-      const [rests] = write(groovy, style, { rests: true, lock: "chords", turn: false });
+      const [rests] = write(groovy, style, { rests: true, lock: "chords", ending: false });
       for (const end of [3840, 7680])
         expect([style, rests!.notes.some((n) => n.start < end && n.start + n.duration > end - 480)]).toEqual([style, false]);
       const [narrow] = write(groovy, style, { low: "G1", high: "F#2", octaves: "none" });
@@ -165,7 +165,7 @@ describe("settings", () => {
       const [few] = write(groovy, style, { pitches: 1 });
       expect([style, few!.report.pitchClasses]).toEqual([style, 1]);
     }
-    expect(tryWriteBass(groovy, { ...at, settings: { low: "C2", high: "G2" } })).toMatchObject({
+    expect(bassLines(groovy, { ...at, settings: { low: "C2", high: "G2" } })).toMatchObject({
       ok: false,
       error: { code: "bass.range" },
     });
@@ -249,8 +249,8 @@ test("pinned notes stay as they are, and what they prevent is named", () => {
     expect(notes.some((n) => n.start >= 1920 && n.start < 3840)).toBe(false);
     expect(conflicts.map((c) => c.code)).toEqual(expect.arrayContaining(["noChord", "held", "pin"]));
   }
-  expect(tryWriteBass(songWith({}), at)).toMatchObject({ ok: false, error: { code: "bass.chords" } });
-  expect(tryWriteBass(song, { ...at, style: "polka" })).toMatchObject({ ok: false, error: { code: "bass.style" } });
+  expect(bassLines(songWith({}), at)).toMatchObject({ ok: false, error: { code: "bass.chords" } });
+  expect(bassLines(song, { ...at, style: "polka" })).toMatchObject({ ok: false, error: { code: "bass.style" } });
 });
 
 test("glides lead into the next note", () => {
@@ -326,5 +326,5 @@ test("every reason of every style has words", () => {
     for (const line of write(groove, style.id))
       for (const reason of line.reasons) expect(describeReason(reason!)).not.toMatch(/undefined|\{|^[a-z][A-Za-z]*$/);
   const verdict = must(judgeBass(groove, at));
-  expect(verdict.notes.map((n) => n.worth)).toEqual([...verdict.notes.map((n) => n.worth)].sort((a, b) => a - b));
+  expect(verdict.notes.map((n) => n.weight)).toEqual([...verdict.notes.map((n) => n.weight)].sort((a, b) => a - b));
 });

@@ -12,7 +12,7 @@ import {
   realize,
   rootPc,
   thinOut,
-  tryWriteBass,
+  bassLines,
   type Song,
 } from "../src/index";
 import { GRID, gridSong } from "../../bench/bassGrid";
@@ -21,7 +21,7 @@ import { edit, songWith } from "./helpers";
 const at = { section: "s1", part: "bass" };
 const notesOf = (song: Song, part = "bass") => song.sections[0]!.notes[part] ?? [];
 const written = (song: Song, style: string): Song =>
-  edit(song, { do: "setNotes", ...at, notes: must(tryWriteBass(song, { ...at, style }))[0]!.notes });
+  edit(song, { do: "setNotes", ...at, notes: must(bassLines(song, { ...at, style }))[0]!.notes });
 const grooves: [number, number][] = [
   [0, 100],
   [1.5, 80],

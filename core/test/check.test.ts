@@ -51,7 +51,7 @@ describe("findings", () => {
     const found = checkSong(song).find((f): f is Finding => f.rule === rule)!;
     expect(found).toMatchObject({
       where: { section: "s1" },
-      measure: expect.stringMatching(/\w/),
+      amount: expect.stringMatching(/\w/),
       source: expect.stringMatching(/\w/),
       message: expect.stringMatching(/\w/),
     });

@@ -61,7 +61,7 @@ const QUALITIES: [ours: string, theirs: string][] = [
 const EXPLAINED: Record<string, string> = {
   "7(b13)": "the dictionary drops the fifth beside a flat thirteenth; we keep it in the chord and let the voicing leave it out",
   "11": "the dictionary drops the third; we write out the stacked thirds and let the voicing leave the third out",
-  m13: "the dictionary has no eleventh; over a minor third nothing rubs against it, so the stack is whole",
+  m13: "the dictionary has no eleventh; over a minor third nothing clashes with it, so the stack is whole",
 };
 
 describe("chord symbols", () => {

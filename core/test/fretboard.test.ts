@@ -12,7 +12,7 @@ import {
   SHAPE_LIMITS,
   shapeOf,
   tabOf,
-  tryVoiceProgression,
+  voicedProgressions,
   twoHands,
   voiceSection,
   type Neck,
@@ -78,7 +78,7 @@ test("shapes every player knows are held as every player holds them (common prac
 });
 
 test("a guitar part is made of shapes, position changes count, and the capo that eases the song is found", () => {
-  const [path] = must(tryVoiceProgression({ chords: ["C", "Am", "F", "G7"], instrument: "guitar", loop: true }));
+  const [path] = must(voicedProgressions({ chords: ["C", "Am", "F", "G7"], instrument: "guitar", loop: true }));
   expect(path!.shapes).toHaveLength(4);
   path!.voicings.forEach((v, i) => expect(v.map(pitchMidi)).toEqual(path!.shapes![i]!.pitches));
   // In E flat a capo on the third fret gives the open shapes of C.

@@ -184,19 +184,19 @@ describe("the accent map", () => {
     expect(must(accentMap(chords, "s1")).rows.find((r) => r.id === "keys")!.strength[0]).toBeCloseTo(72 / 127 / 2);
   });
 
-  test("pairs: bass with the kick agrees, the tune between them interlocks, a sixteenth beside the kick rubs", () => {
+  test("pairs: bass with the kick agrees, the tune between them interlocks, a sixteenth beside the kick just misses it", () => {
     expect(pair("bass", "drum:kick")).toMatchObject({ kind: "agree", together: [0, 10] });
     expect(pair("melody", "drum:kick").kind).toBe("interlock");
     expect(pairOf({ id: "a", accents: [0, 6, 10] }, { id: "b", accents: [0, 7, 11] }, 16)).toMatchObject({
       kind: "fight",
       together: [0],
-      rubbing: [
+      nearMisses: [
         [6, 7],
         [10, 11],
       ],
     });
     // The end of the bar lies beside its beginning.
-    expect(pairOf({ id: "a", accents: [0, 8] }, { id: "b", accents: [15, 4] }, 16).rubbing).toEqual([[0, 15]]);
+    expect(pairOf({ id: "a", accents: [0, 8] }, { id: "b", accents: [15, 4] }, 16).nearMisses).toEqual([[0, 15]]);
   });
 
   test("syncopation is counted for every player, for a bar", () => {
@@ -225,7 +225,7 @@ test("where triplets are struck the bar is shown in their steps, where both are,
   expect(hat.strength.flatMap((s, i) => (s > 0 ? [i * map.step] : []))).toEqual([0, 320, 480, 800, 960, 1280, 1440, 1760]);
   const both = edit(shuffle, { do: "setHit", section: "s1", drum: "rim", start: 120, velocity: 100 });
   expect(must(accentMap(both, "s1"))).toMatchObject({ step: 40, steps: 48 });
-  // A sixteenth of rubbing is the same length on every grid.
-  expect(pairOf({ id: "a", accents: [0, 12] }, { id: "b", accents: [3, 24] }, 48, 40).rubbing).toEqual([[0, 3]]);
-  expect(pairOf({ id: "a", accents: [0] }, { id: "b", accents: [4] }, 48, 40).rubbing).toEqual([]);
+  // A sixteenth of nearMisses is the same length on every grid.
+  expect(pairOf({ id: "a", accents: [0, 12] }, { id: "b", accents: [3, 24] }, 48, 40).nearMisses).toEqual([[0, 3]]);
+  expect(pairOf({ id: "a", accents: [0] }, { id: "b", accents: [4] }, 48, 40).nearMisses).toEqual([]);
 });

@@ -11,8 +11,8 @@ import {
   parseFrets,
   parseTuning,
   transposeNote,
-  tryIdentifyChords,
-  tryIdentifyFrets,
+  chordReadings,
+  fretReadings,
   TUNINGS,
   type Chord,
   type Reading,
@@ -77,12 +77,12 @@ describe("naming (common practice unless said)", () => {
   });
 
   test("bad notes are named; a set nobody plays still gets a name", () => {
-    expect(tryIdentifyChords({ pitches: ["C4", "H4"] })).toMatchObject({
+    expect(chordReadings({ pitches: ["C4", "H4"] })).toMatchObject({
       ok: false,
-      error: { code: "identify.note", message: '"H4" is no note' },
+      error: { code: "identify.note", message: '"H4" is not a note' },
     });
-    expect(tryIdentifyChords({ pitches: ["C4", "C5"] })).toMatchObject({ ok: false, error: { code: "identify.few" } });
-    expect(tryIdentifyChords({ pitches: ["C", "E"], key: "Q major" })).toMatchObject({ ok: false, error: { code: "key.unknown" } });
+    expect(chordReadings({ pitches: ["C4", "C5"] })).toMatchObject({ ok: false, error: { code: "identify.few" } });
+    expect(chordReadings({ pitches: ["C", "E"], key: "Q major" })).toMatchObject({ ok: false, error: { code: "key.unknown" } });
     expect(identifyChords({ pitches: ["C4", "C#4", "D4", "D#4"] }).length).toBeGreaterThan(0);
   });
 
@@ -107,7 +107,7 @@ describe("naming (common practice unless said)", () => {
     [{ frets: [0, 2, 2, 99, 0, 0] }, "frets.range"],
     [{ frets: [0, 2, 2, 1, 0, 0], capo: 15 }, "frets.capo"],
   ])("%j is refused with %s", (request, code) => {
-    expect(tryIdentifyFrets(request)).toMatchObject({ ok: false, error: { code } });
+    expect(fretReadings(request)).toMatchObject({ ok: false, error: { code } });
   });
 
   test("frets and tunings as text", () => {

@@ -128,7 +128,7 @@ describe("pitches", () => {
       }
   });
 
-  test.each(["H4", "C", "4", "Cbbb4", "C10", "Cb-1", "c4"])("%s is no pitch", (text) => expect(parsePitch(text).ok).toBe(false));
+  test.each(["H4", "C", "4", "Cbbb4", "C10", "Cb-1", "c4"])("%s is not a pitch", (text) => expect(parsePitch(text).ok).toBe(false));
 
   test("reading, speaking and printing names", () => {
     expect(parseNote("B♭")).toEqual(parseNote("Bb"));

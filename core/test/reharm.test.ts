@@ -12,8 +12,8 @@ import {
   reharmonize,
   reharmonizeSection,
   TECHNIQUES,
-  tryHarmonize,
-  tryReharmonize,
+  harmonizations,
+  reharmonizations,
   type Song,
 } from "../src/index";
 import { edit, songWith } from "./helpers";
@@ -106,8 +106,8 @@ describe("reharmonizing a selection", () => {
     expect(mean(0.5)).toBeLessThan(mean(1));
   });
 
-  test("a tune that would rub is named with note and beat, and puts a candidate behind those that fit", () => {
-    // C over the place of the dominant: a suspended chord holds it, the plain triad rubs.
+  test("a tune that would clash is named with note and beat, and puts a candidate behind those that fit", () => {
+    // C over the place of the dominant: a suspended chord holds it, the plain triad clashes.
     const song = songWith({ line: "| C | G | C |", melody: ["4 C5 4"] });
     const found = reharmonize({ song, section: "s1", chordIds: ids(song, 1), range: 0.3 });
     const rubbing = found.filter((c) => c.melody.clashes.length);
@@ -125,11 +125,11 @@ describe("reharmonizing a selection", () => {
     const kept = section(pinned).chords[2]!;
     for (const c of reharmonize({ song: pinned, section: "s1", chordIds: ids(song, 0, 1, 2, 3), range: 0.5 }))
       expect(c.events).toContainEqual(kept);
-    expect(tryReharmonize({ song: pinned, section: "s1", chordIds: [kept.id], range: 0 })).toMatchObject({
+    expect(reharmonizations({ song: pinned, section: "s1", chordIds: [kept.id], range: 0 })).toMatchObject({
       ok: false,
       error: { code: "reharm.pinned" },
     });
-    expect(tryReharmonize({ song, section: "s1", chordIds: [], range: 0 })).toMatchObject({ ok: false, error: { code: "reharm.none" } });
+    expect(reharmonizations({ song, section: "s1", chordIds: [], range: 0 })).toMatchObject({ ok: false, error: { code: "reharm.none" } });
     expect(
       reharmonize({ song, section: "s1", chordIds: ids(song, 3), range: 1, techniques: ["tritone"] }).every(
         (c) => c.technique === "tritone",
@@ -294,24 +294,24 @@ describe("harmonizing a line", () => {
   });
 
   test("a part without notes is an error that says so", () => {
-    expect(tryHarmonize({ song: songWith({ line: "| C |" }), section: "s1", part: "melody", rhythm: "bar" }, "melody")).toMatchObject({
+    expect(harmonizations({ song: songWith({ line: "| C |" }), section: "s1", part: "melody", rhythm: "bar" }, "melody")).toMatchObject({
       ok: false,
       error: { code: "harmonize.empty" },
     });
-    expect(tryHarmonize({ song: tune, section: "s1", part: "nobody", rhythm: "bar" }, "melody")).toMatchObject({
+    expect(harmonizations({ song: tune, section: "s1", part: "nobody", rhythm: "bar" }, "melody")).toMatchObject({
       ok: false,
       error: { code: "harmonize.place" },
     });
   });
 });
 
-test("a progression that works is left in peace; one whose tune rubs is not", () => {
+test("a progression that works is left in peace; one whose tune clashes is not", () => {
   expect(judgeProgression(songWith({ line: "| C | Am | F | G |" }), "s1")).toMatchObject({
     enough: true,
     text: expect.stringContaining("It needs nothing"),
   });
   expect(judgeProgression(songWith({ line: "| C | G | C | G |", melody: ["0 F#5 4"] }), "s1")).toMatchObject({
     enough: false,
-    text: expect.stringContaining("1 note of the tune rub"),
+    text: expect.stringContaining("1 note of the tune clashes"),
   });
 });

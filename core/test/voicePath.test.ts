@@ -12,7 +12,7 @@ import {
   sumTerms,
   TERM_NAMES,
   trade,
-  tryVoiceProgression,
+  voicedProgressions,
   voicePaths,
   voiceSection,
   voicingSpace,
@@ -102,11 +102,11 @@ test("a top line shape is followed: still, rising and falling", () => {
 
 test("any top note and any lowest note can be wanted; what cannot be had is said, with the reason", () => {
   const ends = { 0: { top: "A4" }, 1: { top: "A4", bottom: "F3" }, 2: { top: "Bb4" } };
-  const [path] = must(tryVoiceProgression({ chords: ["Dm7", "G7", "Cmaj7"], ends }));
+  const [path] = must(voicedProgressions({ chords: ["Dm7", "G7", "Cmaj7"], outer: ends }));
   expect(path!.voicings[0]!.at(-1)).toBe("A4");
   expect([path!.voicings[1]![0], path!.voicings[1]!.at(-1)]).toEqual(["F3", "A4"]);
   expect(pitchMidi(path!.voicings[2]!.at(-1)!)).toBe(70);
-  const space = must(voicingSpace(chords("Dm7", "G7", "Cmaj7", "F"), { ends: { ...ends, 3: { top: "C9" } } }));
+  const space = must(voicingSpace(chords("Dm7", "G7", "Cmaj7", "F"), { outer: { ...ends, 3: { top: "C9" } } }));
   expect(space.columns.map((c) => c.top?.met)).toEqual(["chord", "over", "over", "no"]);
   expect(space.columns[3]!.top!.why).toContain("range");
   // Stored with the chord, kept by the next path, and given back.

@@ -1,4 +1,4 @@
-import { chordPitchClasses, motionBetween, must, parseChord, pitchMidi, voicePaths, tryVoiceProgression, voicingSpace } from "../src/index";
+import { chordPitchClasses, motionBetween, must, parseChord, pitchMidi, voicePaths, voicedProgressions, voicingSpace } from "../src/index";
 
 const chord = (symbol: string) => must(parseChord(symbol));
 
@@ -35,7 +35,7 @@ describe("voicings", () => {
 
   test("every voicing names its chord: no foreign tone, guide tones kept, in range, spelled as the chord", () => {
     const symbols = ["Ebmaj9", "Cm7", "F7sus4", "F13(b9)", "Bbm7", "Eb9(#11)", "Abmaj7", "Db6/9", "G7alt", "Caug", "Am7b5", "D5", "E/G#"];
-    const [path] = must(tryVoiceProgression({ chords: symbols, loop: true }));
+    const [path] = must(voicedProgressions({ chords: symbols, loop: true }));
     path!.voicings.forEach((pitches, i) => {
       const c = chord(symbols[i]!);
       const pcs = chordPitchClasses(c);
@@ -50,10 +50,10 @@ describe("voicings", () => {
 
   test("a pin stays and the rest follows; without a bass part the written bass lies lowest", () => {
     const pins = { 1: ["A3", "C4", "F4", "A4"] };
-    const [path] = must(tryVoiceProgression({ chords: ["C", "F", "G7"], loop: true, pins }));
+    const [path] = must(voicedProgressions({ chords: ["C", "F", "G7"], loop: true, pins }));
     expect(path!.voicings[1]).toEqual(pins[1]);
-    const [bare] = must(tryVoiceProgression({ chords: ["C/E", "F", "D7/F#"], bassCovered: false }));
+    const [bare] = must(voicedProgressions({ chords: ["C/E", "F", "D7/F#"], bassCovered: false }));
     expect(bare!.voicings.map((v) => v[0]!.replace(/\d/, ""))).toEqual(["E", expect.any(String), "F#"]);
-    expect(tryVoiceProgression({ chords: ["C", "Zm"] })).toMatchObject({ ok: false, error: { code: "chord.root" } });
+    expect(voicedProgressions({ chords: ["C", "Zm"] })).toMatchObject({ ok: false, error: { code: "chord.root" } });
   });
 });

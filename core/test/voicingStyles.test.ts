@@ -7,7 +7,7 @@ import {
   parseNumeral,
   chordSymbol,
   pitchMidi,
-  tryVoiceProgression,
+  voicedProgressions,
   VOICING_STYLES,
   voiceProgression,
   voiceSection,
@@ -82,7 +82,7 @@ describe("four parts (Kostka & Payne, Tonal Harmony; Huron 2001)", () => {
       for (const numerals of progressions) {
         const key = must(parseKey(`${tonic === "F#" ? "Gb" : tonic} major`));
         const chords = numerals.map((n) => chordSymbol(must(parseNumeral(n, key))));
-        const [best] = must(tryVoiceProgression({ chords, style: "four-part" }));
+        const [best] = must(voicedProgressions({ chords, style: "four-part" }));
         const voices = best!.voicings.map((v) => v.map(pitchMidi));
         for (const [b, t, a, s] of voices as [number, number, number, number][]) {
           expect([b >= 40 && b <= 60, t >= 48 && t <= 67, a >= 53 && a <= 74, s >= 60 && s <= 79]).toEqual([true, true, true, true]);
@@ -111,12 +111,14 @@ describe("four parts (Kostka & Payne, Tonal Harmony; Huron 2001)", () => {
 test("a style that does not suit a chord says so and lays it out freely; an unknown style is an error by name", () => {
   const song = edit(songWith({ line: "| Dm9 | G13 | C | F5 |" }), { do: "setPlaying", part: "keys", voicing: { style: "rootless" } });
   const voiced = must(voiceSection(song, "s1", "keys"));
-  expect(voiced.instead).toEqual(song.sections[0]!.chords.slice(2).map((c) => c.id));
+  expect(voiced.fallbacks).toEqual(song.sections[0]!.chords.slice(2).map((c) => c.id));
   expect(voiced.chords.every((c) => c.pitches.length > 1)).toBe(true);
-  expect(tryVoiceProgression({ chords: ["C"], style: "nothing" })).toMatchObject({
+  expect(voicedProgressions({ chords: ["C"], style: "nothing" })).toMatchObject({
     ok: false,
     error: { code: "voicing.style", hint: expect.stringContaining("rootless") },
   });
   // A song from a later version with a style this one does not know still sounds.
-  expect(must(voiceSection(edit(song, { do: "setPlaying", part: "keys", voicing: { style: "later" } }), "s1", "keys")).instead).toEqual([]);
+  expect(must(voiceSection(edit(song, { do: "setPlaying", part: "keys", voicing: { style: "later" } }), "s1", "keys")).fallbacks).toEqual(
+    [],
+  );
 });

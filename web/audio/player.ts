@@ -1,7 +1,7 @@
 import * as Tone from "tone";
 import { tickAt, secondsAt, type Drum, type Midi, type RealizedSong, type Ticks } from "../../core/src/index";
 import { Band } from "./band";
-import { playersOf, schedule, type EventOptions, type Player as Part } from "./events";
+import { playersOf, schedule, type EventOptions, type BandPart as Part } from "./events";
 
 interface Job {
   real: RealizedSong;
@@ -103,7 +103,7 @@ export class Player {
   }
 
   /** A single note of a part, for a touch of a key or a note that is moved. */
-  async touch(parts: readonly Part[], part: string, midi: Midi, duration = 0.35): Promise<void> {
+  async soundNote(parts: readonly Part[], part: string, midi: Midi, duration = 0.35): Promise<void> {
     const band = await this.prepare(parts);
     const found = parts.find((p) => p.id === part);
     if (!found) return;

@@ -82,7 +82,7 @@ export function stop(): void {
 }
 
 /** Plays another version of the song around a place, once; the preview is shown while it sounds. */
-export async function hear(song: Song, label: string, id: string, from: Ticks, to: Ticks): Promise<void> {
+export async function audition(song: Song, label: string, id: string, from: Ticks, to: Ticks): Promise<void> {
   const view = useView.getState();
   if (view.preview?.id === id && useSound.getState().playing) {
     stop();
@@ -100,22 +100,22 @@ export function endPreview(): void {
 }
 
 /** One note in the sound of a part. */
-export async function touch(part: string, midi: Midi, duration = 0.35): Promise<void> {
+export async function soundNote(part: string, midi: Midi, duration = 0.35): Promise<void> {
   const { song } = useSong.getState();
   if (!song || useSound.getState().playing) return;
   // In a task of its own: the edit that called for it is drawn first.
   await new Promise((resolve) => setTimeout(resolve));
-  await (await load()).touch(playersOf(song), part, midi, duration);
+  await (await load()).soundNote(playersOf(song), part, midi, duration);
 }
 
 /** A key that is played in: it sounds while the band plays, too. */
-export async function sounded(part: string, midi: Midi, duration = 0.35): Promise<void> {
+export async function soundPlayedNote(part: string, midi: Midi, duration = 0.35): Promise<void> {
   const { song } = useSong.getState();
-  if (song) await (await load()).touch(playersOf(song), part, midi, duration);
+  if (song) await (await load()).soundNote(playersOf(song), part, midi, duration);
 }
 
 /** A drum that is played in. */
-export async function struck(part: string, drum: Drum, velocity: number): Promise<void> {
+export async function soundPlayedDrum(part: string, drum: Drum, velocity: number): Promise<void> {
   const { song } = useSong.getState();
   if (song) await (await load()).strike(playersOf(song), part, drum, velocity);
 }

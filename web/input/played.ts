@@ -43,7 +43,7 @@ export function release(midi: Midi): void {
 }
 
 /** A key touched on screen joins the chord, or leaves it when it was in it. */
-export function touchKey(midi: Midi): void {
+export function pressKey(midi: Midi): void {
   const { notes } = usePlayed.getState();
   const on = !notes.includes(midi);
   usePlayed.setState({ notes: sorted(on ? [...notes, midi] : notes.filter((m) => m !== midi)) });

@@ -8,11 +8,11 @@ interface RecordState {
   /** Listening to the keys while the band plays. */
   on: boolean;
   /** What was played in the last pass, and the stretch it belongs to. */
-  take: { notes: PlayedNote[]; from: Ticks; to: Ticks } | null;
+  recording: { notes: PlayedNote[]; from: Ticks; to: Ticks } | null;
 }
 
 /** Playing-in: keys that are pressed while the section plays, at the place where the playhead stands. */
-export const useRecord = create<RecordState>(() => ({ on: false, take: null }));
+export const useRecord = create<RecordState>(() => ({ on: false, recording: null }));
 
 let end: (() => void) | null = null;
 
@@ -43,7 +43,7 @@ export async function startRecording(
       open.delete(midi);
     }),
   ];
-  useRecord.setState({ on: true, take: null });
+  useRecord.setState({ on: true, recording: null });
   view.set({ wholeSong: false, countIn, loop: { on: false, from, to } });
   const offSound = useSound.subscribe((state, was) => {
     if (was.playing && !state.playing) end?.();
@@ -54,7 +54,7 @@ export async function startRecording(
     for (const off of [...offs, offSound]) off();
     for (const note of open.values()) note.end = Math.max(note.start + 1, to);
     useView.getState().set(before);
-    useRecord.setState({ on: false, take: notes.length ? { notes, from, to } : null });
+    useRecord.setState({ on: false, recording: notes.length ? { notes, from, to } : null });
   };
   silence(over ? part : null);
   await play();

@@ -2,9 +2,9 @@ import { useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { endPreview, play, stop, useSound } from "../audio/sound";
 import { useLineOffers } from "../panels/bass/lines";
-import { hearOffer, hearWritten, takeOffer } from "../panels/chords/offers";
-import { hearEdit } from "../panels/hear";
-import { moveRegister, nextInstrument, nextStyle, turn } from "../panels/voicings/act";
+import { auditionOffer, auditionWritten, acceptOffer } from "../panels/chords/offers";
+import { auditionEdit } from "../panels/hear";
+import { moveRegister, nextInstrument, nextStyle, invertChord } from "../panels/voicings/act";
 import type { ScoreData } from "../score/data";
 import { useSong } from "../store/song";
 import { useView, type Offer, type Workspace } from "../store/view";
@@ -28,7 +28,7 @@ export function Keys({ data, workspace }: { data: ScoreData; workspace: Workspac
   const offers = inChords ? view.offers : lines;
   const heard = offers.findIndex((o) => view.preview?.id === o.id);
   const bar = data.meter.bar;
-  const listen = (o: Offer) => (inChords ? void hearOffer(o, bar, data.length) : hearEdit(o.edit, o.label, o.id, o.from, o.to));
+  const listen = (o: Offer) => (inChords ? void auditionOffer(o, bar, data.length) : auditionEdit(o.edit, o.label, o.id, o.from, o.to));
   const [remembered, setRemembered] = useState(0);
   useEffect(() => {
     if (heard >= 0) setRemembered(heard);
@@ -102,7 +102,7 @@ export function Keys({ data, workspace }: { data: ScoreData; workspace: Workspac
       if (!offer) return;
       if (heard >= 0 && inChords) {
         stop();
-        void hearWritten(offer, bar, data.length);
+        void auditionWritten(offer, bar, data.length);
       } else if (heard >= 0) {
         endPreview();
         void play();
@@ -118,7 +118,7 @@ export function Keys({ data, workspace }: { data: ScoreData; workspace: Workspac
     () => {
       const offer = offers[heard] ?? (view.preview?.id.startsWith("written:") ? offers[remembered] : undefined);
       if (!offer) return;
-      if (inChords) void takeOffer(offer);
+      if (inChords) void acceptOffer(offer);
       else {
         endPreview();
         if (edit(offer.edit)) view.set({ lines: [] });
@@ -142,7 +142,7 @@ export function Keys({ data, workspace }: { data: ScoreData; workspace: Workspac
     (e) => {
       if (workspace !== "voicings") return;
       const way = e.shiftKey ? -1 : 1;
-      ({ i: turn, v: nextStyle, r: moveRegister, o: nextInstrument })[e.key.toLowerCase() as "i" | "v" | "r" | "o"](way);
+      ({ i: invertChord, v: nextStyle, r: moveRegister, o: nextInstrument })[e.key.toLowerCase() as "i" | "v" | "r" | "o"](way);
     },
     OUTSIDE_TEXT,
   );

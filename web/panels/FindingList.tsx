@@ -56,7 +56,7 @@ const Item = memo(function Item({ finding: f, number, section, meter }: ItemProp
       <div>
         <p>{typesetNames(f.message)}</p>
         <p className="small" title={rule?.explanation}>
-          <span className={`severity ${f.severity}`}>{f.severity}</span> {f.measure} · {rule?.title}{" "}
+          <span className={`severity ${f.severity}`}>{f.severity}</span> {f.amount} · {rule?.title}{" "}
           <span className="source">({f.source})</span>
         </p>
         {f.waived !== undefined ? (

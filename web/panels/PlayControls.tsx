@@ -127,24 +127,24 @@ export function PlayControls({
 }
 
 /** What was recorded: heard, taken or dropped. */
-export function PlayedTake({ text, hear, take }: { text: string; hear(): void; take(): boolean }) {
+export function PlayedIn({ text, audition, accept }: { text: string; audition(): void; accept(): boolean }) {
   return (
-    <div className="played-take">
+    <div className="played-in">
       <p role="status">{text}</p>
       <p className="controls">
-        <button type="button" onClick={hear}>
+        <button type="button" onClick={audition}>
           Hear
         </button>
         <button
           type="button"
           className="primary"
           onClick={() => {
-            if (take()) useRecord.setState({ take: null });
+            if (accept()) useRecord.setState({ recording: null });
           }}
         >
           Take
         </button>
-        <button type="button" onClick={() => useRecord.setState({ take: null })}>
+        <button type="button" onClick={() => useRecord.setState({ recording: null })}>
           Drop it
         </button>
       </p>

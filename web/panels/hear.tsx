@@ -1,5 +1,5 @@
 import { applyEdit, typesetNames, type Edit, type Fix, type Meter, type Section, type Song, type Ticks } from "../../core/src/index";
-import { endPreview, hear, useSound } from "../audio/sound";
+import { endPreview, audition, useSound } from "../audio/sound";
 import { useSong } from "../store/song";
 import { useView } from "../store/view";
 
@@ -11,16 +11,16 @@ export function around(section: Section, meter: Meter, tick: Ticks): { from: Tic
 }
 
 /** Plays the song as it would be after an edit. */
-export function hearEdit(edit: Edit, label: string, id: string, from: Ticks, to: Ticks): void {
+export function auditionEdit(edit: Edit, label: string, id: string, from: Ticks, to: Ticks): void {
   const { song, say } = useSong.getState();
   const result = song && applyEdit(song, edit);
   if (!result) return;
-  if (result.ok) void hear(result.value.song, label, id, from, to);
+  if (result.ok) void audition(result.value.song, label, id, from, to);
   else say(result.error);
 }
 
 /** Makes an edit that may just be heard: what is tried out ends with it. */
-export function takeEdit(edit: Edit): boolean {
+export function acceptEdit(edit: Edit): boolean {
   endPreview();
   return useSong.getState().edit(edit);
 }
@@ -39,10 +39,10 @@ export function FixLink({ fix, id, section, meter, tick }: { fix: Fix; id: strin
   return (
     <span className="fix">
       <span>{typesetNames(fix.label)}</span>
-      <button type="button" aria-pressed={heard && playing} onClick={() => hearEdit(fix.edit, fix.label, id, range.from, range.to)}>
+      <button type="button" aria-pressed={heard && playing} onClick={() => auditionEdit(fix.edit, fix.label, id, range.from, range.to)}>
         {heard && playing ? "Stop" : "Hear"}
       </button>
-      <button type="button" onClick={() => takeEdit(fix.edit)}>
+      <button type="button" onClick={() => acceptEdit(fix.edit)}>
         Take
       </button>
     </span>

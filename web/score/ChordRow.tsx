@@ -10,7 +10,7 @@ import {
   type Problem,
   type Ticks,
 } from "../../core/src/index";
-import { touch } from "../audio/sound";
+import { soundNote } from "../audio/sound";
 import { chordsNow, putEdit } from "../panels/chords/put";
 import { useSong } from "../store/song";
 import { chosenPart } from "../panels/voicings/act";
@@ -63,7 +63,7 @@ export function ChordRow({ data, axis, from, to }: { data: ScoreData; axis: Axis
     // The first of the list is where the row was begun.
     set({ chord: id, chords: extend && anchor > at ? range.reverse() : range });
     const pitches = part && events.find((c) => c.id === id)?.voicings?.[part.id]?.pitches;
-    if (sound && part && pitches) for (const p of pitches) void touch(part.id, pitchMidi(p));
+    if (sound && part && pitches) for (const p of pitches) void soundNote(part.id, pitchMidi(p));
   };
   /** Takes what was typed; false when it cannot be read. */
   const commit = (): boolean => {

@@ -14,7 +14,7 @@ import {
   type Ticks,
 } from "../../core/src/index";
 import { useShallow } from "zustand/shallow";
-import { touch } from "../audio/sound";
+import { soundNote } from "../audio/sound";
 import { tryEdit } from "../store/analysis";
 import { useSong } from "../store/song";
 import { useView } from "../store/view";
@@ -142,7 +142,7 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
         .getState()
         .song!.sections.find((s) => s.id === data.section.id)!
         .notes[partId]!.find((n) => n.start === start && pitchMidi(n.pitch) === midi);
-      void touch(partId, midi);
+      void soundNote(partId, midi);
       if (added) {
         set({ selected: { part: partId, ids: [added.id] } });
         setDrag({ kind: "draw", id: added.id, ...at, moved: false, change: null });
@@ -190,10 +190,10 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
     if (drag.change) {
       made = edit(edits(drag.change), { quiet: drag.kind === "draw" });
       const pitch = drag.change.pitch ?? part.notes.find((n) => n.id === drag.id)?.pitch;
-      if (pitch) void touch(partId, pitchMidi(pitch));
+      if (pitch) void soundNote(partId, pitchMidi(pitch));
     } else {
       const note = part.notes.find((n) => n.id === drag.id);
-      if (note && drag.kind !== "draw") void touch(partId, note.midi);
+      if (note && drag.kind !== "draw") void soundNote(partId, note.midi);
     }
     // A changed note stays where it was dropped until the score has followed the edit.
     setDrag(made ? { ...drag, kind: "dropped" } : null);
@@ -252,7 +252,7 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
         part: partId,
         notes: moved.map((n) => ({ id: n.id, pitch: spell(n.start, Math.min(127, Math.max(0, move(n)))) })),
       });
-      void touch(partId, move(note));
+      void soundNote(partId, move(note));
     } else if (sideways && e.ctrlKey)
       edit(edits({ id: note.id, start: Math.min(data.length - grid, Math.max(-axis.pickup, note.start + sideways * grid)) }));
     else if (sideways && e.shiftKey) edit(edits({ id: note.id, duration: Math.max(grid / 2, note.duration + sideways * grid) }));

@@ -1,4 +1,4 @@
-import { clearPlayed, midiMessage, onPlayed, press, release, touchKey, usePlayed } from "../input/played";
+import { clearPlayed, midiMessage, onPlayed, press, release, pressKey, usePlayed } from "../input/played";
 
 const notes = () => usePlayed.getState().notes;
 
@@ -18,9 +18,9 @@ test("keys held together make one chord; hands that come back begin another", ()
 });
 
 test("keys on screen join the chord or leave it", () => {
-  touchKey(48);
-  touchKey(52);
-  touchKey(48);
+  pressKey(48);
+  pressKey(52);
+  pressKey(48);
   expect(notes()).toEqual([52]);
 });
 

@@ -41,7 +41,7 @@ test("keys are kept with the places of the playhead; what is still held ends wit
   stopRecording();
   expect(useRecord.getState()).toEqual({
     on: false,
-    take: {
+    recording: {
       from: 0,
       to: 1920,
       notes: [
@@ -54,12 +54,12 @@ test("keys are kept with the places of the playhead; what is still held ends wit
   expect([sound.silent, useView.getState().countIn, useView.getState().loop]).toEqual([null, false, { on: true, from: 0, to: 1920 }]);
   // What is played afterwards is heard, not kept.
   at(1200, () => press(50));
-  expect(useRecord.getState().take!.notes).toHaveLength(3);
+  expect(useRecord.getState().recording!.notes).toHaveLength(3);
 });
 
 test("a pass without a note leaves nothing, and one that adds keeps the part sounding", async () => {
   await startRecording("bass", 960, 1920, { countIn: false, over: false });
   expect([sound.silent, useView.getState().loop]).toEqual([null, { on: false, from: 960, to: 1920 }]);
   stopRecording();
-  expect(useRecord.getState()).toEqual({ on: false, take: null });
+  expect(useRecord.getState()).toEqual({ on: false, recording: null });
 });

@@ -1,5 +1,5 @@
 import { beatsText, pitchMidi, positionText } from "../../core/src/index";
-import { touch } from "../audio/sound";
+import { soundNote } from "../audio/sound";
 import { partOfReal, type ScoreData } from "../score/data";
 import { useSong } from "../store/song";
 import { useView, type Snap } from "../store/view";
@@ -29,7 +29,7 @@ export function NoteStrip({ data }: { data: ScoreData }) {
   const setPitch = (text: string) => {
     const name = typedPitch(text, say);
     if (!name) return false;
-    void touch(part!.id, pitchMidi(name));
+    void soundNote(part!.id, pitchMidi(name));
     return edit({ do: "changeNotes", section: data.section.id, part: part!.id, notes: [{ id: note!.id, pitch: name }] });
   };
   const following = note && part ? partOfReal(data, part.id).notes.find((n) => n.start > note.start) : undefined;

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { chordAtTick, mod, parseKey, positionText, tensions, typeset, type Midi } from "../../core/src/index";
-import { play, playhead, stop, touch, useSound } from "../audio/sound";
-import { press, release, touchKey, usePlayed } from "../input/played";
+import { play, playhead, stop, soundNote, useSound } from "../audio/sound";
+import { press, release, pressKey, usePlayed } from "../input/played";
 import type { ScoreData } from "../score/data";
 import { chosenPart } from "../panels/voicings/act";
 import { useView } from "../store/view";
@@ -63,7 +63,7 @@ export function Transport({ data, workspace }: { data: ScoreData; workspace: str
   const collecting = workspace === "chords" && view.chordTab === "write" && view.wayIn === "keys";
   const playingIn = (workspace === "bass" && view.bassTab === "play in") || (workspace === "groove" && view.grooveTab === "play in");
   const held = usePlayed((s) => s.held);
-  const onKey = (m: Midi) => (playingIn ? press(m) : collecting ? touchKey(m) : void touch(keyPart, m));
+  const onKey = (m: Midi) => (playingIn ? press(m) : collecting ? pressKey(m) : void soundNote(keyPart, m));
   const onLeave = (m: Midi) => playingIn && held.includes(m) && release(m);
   const key = (m: Midi) => ({
     "data-key": m,

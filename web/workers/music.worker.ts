@@ -20,9 +20,9 @@ import {
   pathsAt,
   reharmonizeSection,
   thinOut,
-  tryHarmonize,
-  tryReharmonize,
-  tryWriteBass,
+  harmonizations,
+  reharmonizations,
+  bassLines,
   verdictAt,
   voicingAt,
   weavePlan,
@@ -175,18 +175,18 @@ const musicWorker = {
   /** Only what is shown crosses the border: the first offers, without the chords they leave alone. */
   reharmonize: (request: Omit<ReharmRequest, "song">): Result<ShownOffer[]> =>
     withSong((open) => {
-      const found = tryReharmonize({ song: open, ...request });
+      const found = reharmonizations({ song: open, ...request });
       return found.ok ? ok(found.value.slice(0, 9).map(({ events: _, ...shown }) => shown)) : found;
     }),
   reharmonizeSection: (request: Omit<SectionRequest, "song">): Result<Progressed[]> =>
     withSong((open) => reharmonizeSection({ song: open, ...request })),
   harmonize: (request: Omit<HarmonizeRequest, "song">, as: "melody" | "bass"): Result<Harmonization[]> =>
-    withSong((open) => tryHarmonize({ song: open, ...request }, as)),
+    withSong((open) => harmonizations({ song: open, ...request }, as)),
   gates: (request: BassRequest): Result<{ now: Gate["effect"]; gates: Gate[] }> => withSong((open) => gates(open, request)),
   /** Removes the least justified note, or adds the best justified one. */
   shape: (request: BassRequest, way: "thin" | "build"): Result<ShapeStep> =>
     withSong((open) => (way === "thin" ? thinOut : buildUp)(open, request)),
-  bass: (request: BassRequest): Result<BassLine[]> => withSong((open) => tryWriteBass(open, request)),
+  bass: (request: BassRequest): Result<BassLine[]> => withSong((open) => bassLines(open, request)),
 };
 
 export type MusicWorker = typeof musicWorker;

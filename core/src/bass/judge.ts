@@ -15,7 +15,7 @@ export interface JustifiedNote {
   pitch: PitchName;
   reason: Reason | null;
   /** 0 without a reason, 1 where it must sound, 2 where the user wants it. */
-  worth: number;
+  weight: number;
 }
 
 /** All that the Bass workspace shows of a line as it stands. */
@@ -51,7 +51,7 @@ function judge(read: Reader, section: string, part: string): Result<BassVerdict>
     style: style.id,
     report,
     measures: measuresOf(report, { style, settings: ctx.settings, meter: ctx.meter }),
-    notes: justified(ctx).map(({ note, reason, worth }) => ({ id: note.id, tick: note.start, pitch: note.pitch, reason, worth })),
+    notes: justified(ctx).map(({ note, reason, weight }) => ({ id: note.id, tick: note.start, pitch: note.pitch, reason, weight })),
     implied,
   });
 }

@@ -123,9 +123,9 @@ export interface LayerOffer {
 const plainNotes = (notes: readonly Note[]): Omit<Note, "id">[] => notes.map(({ id: _, ...n }) => n);
 
 /** Octaves by which a line is moved to lie in a range, as near as it can; null where it does not fit. */
-function octavesInto(notes: readonly Note[], [low, high]: [Midi, Midi], wish: number): number | null {
+function octavesInto(notes: readonly Note[], [low, high]: [Midi, Midi], prefers: number): number | null {
   const midis = notes.map((n) => pitchMidi(n.pitch));
-  const fits = [wish, 12, -12, 24, -24].filter((by) => midis.every((m) => m + by >= low && m + by <= high));
+  const fits = [prefers, 12, -12, 24, -24].filter((by) => midis.every((m) => m + by >= low && m + by <= high));
   return fits[0] ?? null;
 }
 
@@ -152,7 +152,7 @@ export function layerOffers(song: Song, sectionId: string, lead: string, other: 
   // Comfortable where that is possible, else whatever the instrument can.
   const comfortable = midiRange(b.range ?? instrumentOf(b.instrument, song).comfortable);
   const all = midiRange(b.range ?? instrumentOf(b.instrument, song).range);
-  const octaves = (notes: readonly Note[], wish: number) => octavesInto(notes, comfortable, wish) ?? octavesInto(notes, all, wish);
+  const octaves = (notes: readonly Note[], prefers: number) => octavesInto(notes, comfortable, prefers) ?? octavesInto(notes, all, prefers);
   const offers: LayerOffer[] = [];
   /** The notes that are not the lead's go to the other, in the octave where they fit. */
   const share = (id: string, title: string, explanation: string, mine: (n: Note) => boolean): void => {

@@ -1,5 +1,5 @@
 import type { Ticks } from "../time/meter";
-import { keepsTime, rub } from "../groove/accentMap";
+import { keepsTime, nearMiss } from "../groove/accentMap";
 import { accentsAt } from "../facts/facts";
 import { drumOf } from "../song/players";
 import type { BassContext } from "./context";
@@ -17,13 +17,13 @@ export interface WeavePlace {
   why: string;
 }
 
-type Ground = Pick<BassContext, "song" | "section" | "part" | "meter" | "read">;
+type WeaveContext = Pick<BassContext, "song" | "section" | "part" | "meter" | "read">;
 
 /**
  * Where a bass line that weaves sounds: on the kick's accents and on those of others that stand clear of them. Of two accents a sixteenth
  * apart it takes the weightier one; with the tune it does not compete.
  */
-export function weavePlan(ctx: Ground): WeavePlace[] {
+export function weavePlan(ctx: WeaveContext): WeavePlace[] {
   const map = ctx.read.get(accentsAt, ctx.section.id);
   if (!map.ok) return [];
   const { steps, step: length } = map.value;
@@ -44,7 +44,7 @@ export function weavePlan(ctx: Ground): WeavePlace[] {
     .map(([step, { sum, who }]) => {
       const names = [...who].sort((a, b) => b.w - a.w).map((x) => x.name);
       const share = sum / most;
-      const beside = [...found.keys()].find((s) => rub(s, step, steps, length) && found.get(s)!.sum > sum);
+      const beside = [...found.keys()].find((s) => nearMiss(s, step, steps, length) && found.get(s)!.sum > sum);
       const onlyTune = who.every((x) => x.tune);
       const kick = who.some((x) => x.kick);
       const take = kick ? beside === undefined || sum >= 0.5 * found.get(beside)!.sum : !onlyTune && beside === undefined && share >= 0.25;
@@ -64,7 +64,7 @@ export function weavePlan(ctx: Ground): WeavePlace[] {
 }
 
 /** The places of a weaving line over the whole section. */
-export function weavePlaces(ctx: Ground & Pick<BassContext, "bars">): { at: Ticks; name: string; share: number }[] {
+export function weavePlaces(ctx: WeaveContext & Pick<BassContext, "bars">): { at: Ticks; name: string; share: number }[] {
   const plan = weavePlan(ctx).filter((p) => p.take);
   return Array.from({ length: ctx.bars }, (_, bar) =>
     plan.map(({ tick, names, share }) => ({ at: bar * ctx.meter.bar + tick, name: names[0]!, share })),

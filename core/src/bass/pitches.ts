@@ -30,8 +30,8 @@ export interface PitchSlot extends OpenSlot {
 
 /** Costs that are the same for every style (common practice). */
 const COST = {
-  wish: 0.6,
-  unwished: 1.1,
+  prefers: 0.6,
+  unpreferred: 1.1,
   middle: 0.05,
   underTune: 2.5,
   otherOctave: 0.6,
@@ -40,7 +40,7 @@ const COST = {
   anchor: { fifth: 4, root: 5, other: 6 },
 } as const;
 
-/** Candidates of every slot with their costs: chord tones by the style's taste; where the slot leads on, also tones a step beside the next. */
+/** Candidates of every slot with their costs: chord tones by the style's costs; where the slot leads on, also tones a step beside the next. */
 export function pitchSlots(ctx: BassContext, style: BassStyle, slots: readonly OpenSlot[], pedal?: PitchClass): PitchSlot[] {
   const [low, high] = ctx.range;
   const center = low + (high - low) * 0.4;
@@ -71,7 +71,7 @@ export function pitchSlots(ctx: BassContext, style: BassStyle, slots: readonly O
             found.cost +
             Math.abs(midi - center) * COST.middle +
             (tune !== null && midi > tune - 12 ? COST.underTune + (midi - tune + 12) * 0.2 : 0);
-          if (style.taste.turn === undefined) candidates.push({ ...found, cost });
+          if (style.costs.reverse === undefined) candidates.push({ ...found, cost });
           else candidates.push({ ...found, cost, way: 1 }, { ...found, cost, way: -1 });
         }
       }
@@ -80,15 +80,15 @@ export function pitchSlots(ctx: BassContext, style: BassStyle, slots: readonly O
     .filter((slot) => slot.candidates.length > 0);
 }
 
-const WISHES: Record<string, readonly string[]> = {
+const TONES: Record<string, readonly string[]> = {
   "3": ["3", "b3", "4", "2"],
   "5": ["5", "b5", "#5"],
   "7": ["7", "b7", "bb7", "6"],
 };
 
 /** Position of a tone among the wishes of a slot; −1 where it is none of them. */
-function wishOf(wish: readonly string[], role: string, isBass: boolean, high: boolean): number {
-  return wish.findIndex((w) => (w === "bass" ? isBass && !high : w === "8" ? isBass && high : (WISHES[w] ?? [w]).includes(role)));
+function preferenceOf(prefers: readonly string[], role: string, isBass: boolean, high: boolean): number {
+  return prefers.findIndex((w) => (w === "bass" ? isBass && !high : w === "8" ? isBass && high : (TONES[w] ?? [w]).includes(role)));
 }
 
 function candidateOf(
@@ -105,30 +105,30 @@ function candidateOf(
   const { role, inChord } = toneRole(chord.chord!, pc);
   const next = ahead?.chord && ahead !== chord ? bassPc(ahead.chord) : null;
   const beside = next === null ? null : Math.min(mod(next - pc, 12), mod(pc - next, 12));
-  if (slot.use === "push" && next === pc && (slot.wish ?? []).includes("next"))
+  if (slot.use === "push" && next === pc && (slot.prefers ?? []).includes("next"))
     return { midi, cost: 0, inChord, ...(inChord ? {} : { ahead: true }) };
   if (inChord) {
     const isBass = pc === bassPc(chord.chord!);
     const high = midi >= center && midi - 12 >= ctx.range[0];
-    const at = slot.wish ? wishOf(slot.wish, role, isBass, high) : 0;
-    // An anchor states the written bass; a wish only says in which octave.
+    const at = slot.prefers ? preferenceOf(slot.prefers, role, isBass, high) : 0;
+    // An anchor states the written bass; a preference only says in which octave.
     if (slot.use === "anchor" && !style.inverts)
       return {
         midi,
         inChord,
         cost: isBass ? (at ? COST.otherOctave : 0) : role === "5" ? COST.anchor.fifth : role === "R" ? COST.anchor.root : COST.anchor.other,
       };
-    let own = tasteOf(ctx, style, chord, role, isBass, slot.use === "octave");
-    // A beginning wants its root; a major seventh in the bass rubs against the root above it.
+    let own = toneCost(ctx, style, chord, role, isBass, slot.use === "octave");
+    // A beginning wants its root; a major seventh in the bass clashes with the root above it.
     if (slot.use === "anchor") own += (slot.start === 0 && !isBass ? COST.firstInverted : 0) + (role === "7" ? COST.seventhBelow : 0);
     // In a slot that leads on, a chord tone that lies a step beside the next root is as good as an approach from outside.
     if (slot.use === "approach") return { midi, inChord, cost: beside === 1 || beside === 2 ? 0.15 : own + 1 };
-    if (!slot.wish) return { midi, inChord, cost: own };
-    return { midi, inChord, cost: at < 0 ? own + COST.unwished : at * COST.wish };
+    if (!slot.prefers) return { midi, inChord, cost: own };
+    return { midi, inChord, cost: at < 0 ? own + COST.unpreferred : at * COST.prefers };
   }
   const most = (style.targets.longestOutside ?? 1) * beatLength(ctx, slot.start);
   if (slot.duration > most || !leads) return null;
-  if (slot.use === "approach" || slot.use === "turn") {
+  if (slot.use === "approach" || slot.use === "ending") {
     // Approach notes aim at the next chord's bass: a scale step, or a semitone from below or above.
     if (beside === null || beside > 2 || beside === 0) return null;
     return { midi, inChord, cost: beside === 1 ? 0.25 : ctx.key.pcs.includes(pc) ? 0.4 : 1.2 };
@@ -137,21 +137,21 @@ function candidateOf(
   return null;
 }
 
-/** The style's taste, bent by what the settings say of thirds and fifths over major and minor chords. */
-function tasteOf(ctx: BassContext, style: BassStyle, chord: RealizedChord, role: string, isBass: boolean, octave: boolean): number {
-  const { taste } = style;
-  if (isBass) return octave ? taste.octave : taste.root;
+/** The style's costs, bent by what the settings say of thirds and fifths over major and minor chords. */
+function toneCost(ctx: BassContext, style: BassStyle, chord: RealizedChord, role: string, isBass: boolean, octave: boolean): number {
+  const { costs } = style;
+  if (isBass) return octave ? costs.octave : costs.root;
   const minor = chord.chord!.tones.some((t) => t.role === "b3");
   const liked = minor ? ctx.settings.overMinor : ctx.settings.overMajor;
-  if (role === "R") return taste.root + 0.5;
+  if (role === "R") return costs.root + 0.5;
   if (role === "5" || role === "b5" || role === "#5")
-    return Math.max(0, taste.fifth + (liked === "third" ? 0.8 : liked === "either" ? 0 : -0.1) + (role === "5" ? 0 : 0.2));
+    return Math.max(0, costs.fifth + (liked === "third" ? 0.8 : liked === "either" ? 0 : -0.1) + (role === "5" ? 0 : 0.2));
   if (role === "3" || role === "b3") {
-    const own = role === "3" ? taste.majorThird : taste.minorThird;
+    const own = role === "3" ? costs.majorThird : costs.minorThird;
     return Math.max(0.1, liked === "third" ? own * 0.5 : liked === "either" ? own * 0.8 : own);
   }
-  if (role === "b7" || role === "7" || role === "bb7" || role === "6") return taste.seventh;
-  return taste.other;
+  if (role === "b7" || role === "7" || role === "bb7" || role === "6") return costs.seventh;
+  return costs.other;
 }
 
 /**
@@ -161,19 +161,19 @@ function tasteOf(ctx: BassContext, style: BassStyle, chord: RealizedChord, role:
 export function stepCost(style: BassStyle, octaves: "none" | "some" | "many", from: Candidate, to: Candidate, lifts: boolean): number {
   const distance = Math.abs(to.midi - from.midi);
   if (to.way && (distance ? Math.sign(to.midi - from.midi) !== to.way : from.way !== undefined && from.way !== to.way)) return Infinity;
-  if (to.way && from.way && from.way !== to.way) return turnless(style, octaves, from, to, lifts) + (style.taste.turn ?? 0);
-  return turnless(style, octaves, from, to, lifts);
+  if (to.way && from.way && from.way !== to.way) return moveCost(style, octaves, from, to, lifts) + (style.costs.reverse ?? 0);
+  return moveCost(style, octaves, from, to, lifts);
 }
 
-function turnless(style: BassStyle, octaves: "none" | "some" | "many", from: Candidate, to: Candidate, lifts: boolean): number {
+function moveCost(style: BassStyle, octaves: "none" | "some" | "many", from: Candidate, to: Candidate, lifts: boolean): number {
   const distance = Math.abs(to.midi - from.midi);
   if (from.ahead) return distance === 0 ? 0 : Infinity;
   if (!from.inChord && (distance < 1 || distance > 2 || !to.inChord)) return Infinity;
   // A scale step comes by step as well.
   const strays = to.scale && (distance === 0 || distance > 2) ? 2 : 0;
-  if (distance === 0) return style.taste.repeat + strays;
+  if (distance === 0) return style.costs.repeat + strays;
   if (distance <= 2) return strays;
-  const leap = distance * (style.taste.leap ?? 0.09) + strays;
+  const leap = distance * (style.costs.leap ?? 0.09) + strays;
   if (distance === 12) return octaves === "none" ? 3 : octaves === "many" ? (lifts ? -0.4 : 0) : lifts ? 0.1 : 0.5;
   if (distance > 12) return 2 + leap;
   return leap + (distance === 6 || distance >= 10 ? 0.8 : 0);
@@ -259,10 +259,10 @@ export function choosePitches(ctx: BassContext, style: BassStyle, slots: PitchSl
 
 /** Another line on the same rhythm: what the first one took between its anchors costs more and more, until a quarter of the notes differ. */
 export function otherPitches(ctx: BassContext, style: BassStyle, slots: PitchSlot[], taken: readonly number[]): PitchResult | null {
-  for (const dearer of [0.4, 0.8, 1.6]) {
+  for (const surcharge of [0.4, 0.8, 1.6]) {
     const turned = slots.map((s, c) => ({
       ...s,
-      candidates: s.candidates.map((x, i) => (i === taken[c] && !s.pin && s.use !== "anchor" ? { ...x, cost: x.cost + dearer } : x)),
+      candidates: s.candidates.map((x, i) => (i === taken[c] && !s.pin && s.use !== "anchor" ? { ...x, cost: x.cost + surcharge } : x)),
     }));
     const found = choosePitches(ctx, style, turned);
     if (found && found.path.picks.filter((p, c) => p !== taken[c]).length * 4 >= slots.length) return found;

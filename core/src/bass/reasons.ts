@@ -27,7 +27,7 @@ export function spell(ctx: BassContext, { slot, midi }: Chosen, next?: Chosen): 
 }
 
 /** Why each note of a written line is there. */
-export function reasonFor(ctx: BassContext, line: readonly Chosen[], i: number, pedal: boolean): Reason {
+export function reasonForNote(ctx: BassContext, line: readonly Chosen[], i: number, pedal: boolean): Reason {
   const { slot, midi } = line[i]!;
   const chord = slot.chord!.chord!;
   const next = line[(i + 1) % line.length]!;
@@ -53,12 +53,12 @@ export function reasonFor(ctx: BassContext, line: readonly Chosen[], i: number, 
     const params = { pitch, chord: symbol };
     if (slot.use === "weave" && slot.with) return because("weave", { ...params, with: slot.with });
     if (kick) return because(kick.main ? (`${kind}OnKick` as const) : (`${kind}WithKick` as const), params);
-    if (slot.use === "turn") return because("turn", { role: "Root", chord: symbol });
+    if (slot.use === "ending") return because("ending", { role: "Root", chord: symbol });
     if (slot.start === slot.chord!.start) return because(`${kind}OnBeat` as const, params);
     if (slot.inGap && slot.use !== "anchor") return because("gap", { role: "Root", chord: symbol });
     return because(`${kind}Hook` as const, params);
   }
-  if (slot.use === "turn") return because("turn", { role, chord: symbol });
+  if (slot.use === "ending") return because("ending", { role, chord: symbol });
   if (slot.use === "anchor" && !kick) return because("inversion", { role, chord: symbol });
   if (slot.use === "approach" && role !== "5") return because("fill", { role, chord: symbol });
   if (slot.use === "weave" && slot.with) return because("weaveTone", { role, chord: symbol, with: slot.with });

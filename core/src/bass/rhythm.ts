@@ -20,14 +20,14 @@ export function beatsOf(ctx: BassContext): { at: Ticks; beat: number; duration: 
 export const halfOf = (duration: Ticks): Ticks => (duration % 720 === 0 ? (duration * 2) / 3 : duration / 2);
 
 /** Places a half-beat before each change of chord, from which a note can lead into the next one. */
-export function approachPlaces(ctx: BassContext, need: number): Place[] {
+export function approachPlaces(ctx: BassContext, priority: number): Place[] {
   return ctx.chords.flatMap((chord, i): Place[] => {
     const next = ctx.chords[(i + 1) % ctx.chords.length]!;
     if (!chord.chord || !next.chord || next.symbol === chord.symbol) return [];
     const end = chord.start + chord.duration;
     const beat = beatLength(ctx, end - 1);
     const at = end - (beat - halfOf(beat));
-    return at > chord.start && Number.isInteger(at) ? [{ at, use: "approach", need }] : [];
+    return at > chord.start && Number.isInteger(at) ? [{ at, use: "approach", priority }] : [];
   });
 }
 
@@ -40,16 +40,16 @@ function noise(seed: number, position: number): number {
 const departs = (bar: number): boolean => bar % 4 === 3;
 
 /** What must sound: the beginnings of chords (of the first one where a note is held under all of them), and the kicks the settings name. */
-function musts(ctx: BassContext, style: BassStyle): Map<Ticks, Place> {
+function requiredPlaces(ctx: BassContext, style: BassStyle): Map<Ticks, Place> {
   const places = new Map<Ticks, Place>();
   ctx.chords.forEach((chord, i) => {
     if (chord.chord && !(style.sustains && i > 0 && ctx.chords[i - 1]!.chord))
-      places.set(chord.start, { at: chord.start, use: "anchor", need: 1 });
+      places.set(chord.start, { at: chord.start, use: "anchor", priority: 1 });
   });
   if (ctx.settings.lock !== "chords")
     for (const kick of ctx.kicks)
       if ((kick.main || ctx.settings.lock === "every") && chordAt(ctx, kick.start)?.chord && !places.has(kick.start))
-        places.set(kick.start, { at: kick.start, use: "kick", need: 1 });
+        places.set(kick.start, { at: kick.start, use: "kick", priority: 1 });
   return places;
 }
 
@@ -59,7 +59,7 @@ function musts(ctx: BassContext, style: BassStyle): Map<Ticks, Place> {
  */
 export function rhythmOf(ctx: BassContext, style: BassStyle, seed: number, places = style.places(ctx)): Slot[] {
   const { settings } = ctx;
-  const chosen = musts(ctx, style);
+  const chosen = requiredPlaces(ctx, style);
   const kickAt = new Set(ctx.kicks.map((k) => k.start));
   const tuneAt = new Set(ctx.tune.starts);
   const obeys = settings.melody && ctx.tune.notes.length > 0;
@@ -68,7 +68,8 @@ export function rhythmOf(ctx: BassContext, style: BassStyle, seed: number, place
     const known = chosen.get(place.at);
     // A place that must sound anyway takes over what the style wishes for there.
     if (known) {
-      if (place.wish && !known.wish) chosen.set(place.at, { ...known, wish: place.wish, ...(place.with ? { with: place.with } : {}) });
+      if (place.prefers && !known.prefers)
+        chosen.set(place.at, { ...known, prefers: place.prefers, ...(place.with ? { with: place.with } : {}) });
       continue;
     }
     const chord = chordAt(ctx, place.at);
@@ -77,22 +78,22 @@ export function rhythmOf(ctx: BassContext, style: BassStyle, seed: number, place
     if (restAt.some((r) => place.at >= r.from && place.at < r.to)) continue;
     const bar = Math.floor(place.at / ctx.meter.bar);
     const position = mod(place.at, ctx.meter.bar);
-    let want = place.need;
-    if (want < 1) {
-      if (kickAt.has(place.at) && settings.lock !== "chords") want += 0.15;
-      if (place.use === "octave" && settings.octaves === "many") want += 0.2;
+    let score = place.priority;
+    if (score < 1) {
+      if (kickAt.has(place.at) && settings.lock !== "chords") score += 0.15;
+      if (place.use === "octave" && settings.octaves === "many") score += 0.2;
       if (obeys) {
-        if (inGap(ctx, place.at)) want += 0.12;
+        if (inGap(ctx, place.at)) score += 0.12;
         // What makes the style gives way least.
         else if (!kickAt.has(place.at))
-          want -= (tuneAt.has(place.at) ? 0.35 : 0.15) * (ctx.tune.sung ? 1.2 : 1) * Math.min(1, 2.5 * (1 - place.need) + 0.1);
+          score -= (tuneAt.has(place.at) ? 0.35 : 0.15) * (ctx.tune.sung ? 1.2 : 1) * Math.min(1, 2.5 * (1 - place.priority) + 0.1);
       }
-      want += (noise(seed, position) - 0.5) * 0.5;
-      if (departs(bar)) want += (noise(seed + 101, position) - 0.4) * settings.variation;
+      score += (noise(seed, position) - 0.5) * 0.5;
+      if (departs(bar)) score += (noise(seed + 101, position) - 0.4) * settings.variation;
     }
-    if (want >= 1 - settings.density) chosen.set(place.at, place);
+    if (score >= 1 - settings.density) chosen.set(place.at, place);
   }
-  if (settings.turn) addTurn(ctx, chosen, seed);
+  if (settings.ending) addEnding(ctx, chosen, seed);
   return toSlots(ctx, style, chosen, restAt);
 }
 
@@ -109,7 +110,7 @@ function toSlots(
 ): Slot[] {
   const sorted = [...places.values()].sort((a, b) => a.at - b.at);
   const { length, gate } = ctx.settings;
-  return sorted.map(({ at, use, wish, with: other }, i): Slot => {
+  return sorted.map(({ at, use, prefers, with: other }, i): Slot => {
     const chord = chordAt(ctx, at)!;
     const end = style.sustains ? ctx.length : chord.start + chord.duration;
     const room = Math.min(sorted[i + 1]?.at ?? ctx.length, end) - at;
@@ -121,7 +122,7 @@ function toSlots(
       start: at,
       duration: Math.max(60, Math.min(room, Math.round(duration))),
       use,
-      ...(wish ? { wish } : {}),
+      ...(prefers ? { prefers } : {}),
       ...(other ? { with: other } : {}),
       ...(inGap(ctx, at) ? { inGap: true } : {}),
     };
@@ -140,8 +141,8 @@ export function lastBarRepeats(starts: readonly Ticks[], bars: number, length: T
   return bars > 1 && Array.from({ length: bars - 1 }, (_, b) => figureOf(starts, b, length)).includes(last);
 }
 
-/** The repetition ends differently: where the last bar would repeat an earlier one, a turn is added in a free half-beat near its end. */
-function addTurn(ctx: BassContext, places: Map<Ticks, Place>, seed: number): void {
+/** The repetition ends differently: where the last bar would repeat an earlier one, a note is added in a free half-beat near its end. */
+function addEnding(ctx: BassContext, places: Map<Ticks, Place>, seed: number): void {
   const { bar, beats } = ctx.meter;
   const from = (ctx.bars - 1) * bar;
   const fine = beats.flatMap((b) => [b.start + halfOf(b.duration), b.start]);
@@ -152,8 +153,8 @@ function addTurn(ctx: BassContext, places: Map<Ticks, Place>, seed: number): voi
       .filter((at) => at > from && at % 120 === 0 && !places.has(at) && chordAt(ctx, at)?.chord)
       .sort((a, b) => b - a);
   const first = free(fine);
-  const turn = Math.floor(noise(seed, 3) * Math.min(2, first.length));
-  for (const at of [...first.slice(turn), ...first.slice(0, turn), ...free(finer)]) {
+  const shift = Math.floor(noise(seed, 3) * Math.min(2, first.length));
+  for (const at of [...first.slice(shift), ...first.slice(0, shift), ...free(finer)]) {
     if (
       !lastBarRepeats(
         [...places.keys()].sort((a, b) => a - b),
@@ -162,7 +163,7 @@ function addTurn(ctx: BassContext, places: Map<Ticks, Place>, seed: number): voi
       )
     )
       return;
-    places.set(at, { at, use: "turn", need: 1 });
+    places.set(at, { at, use: "ending", priority: 1 });
   }
 }
 

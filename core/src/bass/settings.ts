@@ -18,7 +18,7 @@ export const USUAL_SETTINGS: BassSettings = {
   melody: true,
   ownFigure: false,
   variation: 0.3,
-  turn: true,
+  ending: true,
   low: "",
   high: "",
 };

@@ -9,7 +9,7 @@ import { weightOfReason } from "../song/reasons";
 import type { Note, Reason, Song } from "../song/schema";
 import { beatLength, chordAt, inGap, type BassContext } from "./context";
 import { pitchSlots, stepCost, type Candidate, type OpenSlot, type PitchSlot } from "./pitches";
-import { reasonFor, reasonOf, spell } from "./reasons";
+import { reasonForNote, reasonOf, spell } from "./reasons";
 import { factsOf } from "../facts/memory";
 import { reportBass } from "./report";
 import type { BassReport } from "./measures";
@@ -31,33 +31,33 @@ export interface ShapeStep {
 const LEADING = /^(approach|scaleStep|anticipation|fill|passing)/;
 
 /** Notes of the line with how well each is justified, least first. Pinned notes and those written by hand for a reason stand last. */
-export function justified(ctx: BassContext): { note: RealizedNote; reason: Reason | null; worth: number }[] {
+export function justified(ctx: BassContext): { note: RealizedNote; reason: Reason | null; weight: number }[] {
   const { notes, roles } = ctx;
   const kickAt = new Set(ctx.kicks.map((k) => k.start));
   const list = notes.map((note) => ({ note, reason: reasonOf(note, roles.get(note)!, kickAt.has(note.start)) }));
   return list
     .map(({ note, reason }, i) => {
-      let worth = weightOfReason(reason, note.pinned);
-      if (worth > 0 && worth < 1) {
+      let weight = weightOfReason(reason, note.pinned);
+      if (weight > 0 && weight < 1) {
         // A note that another one leads into is needed by it; notes under the tune's motion and on weak places are needed less.
-        if (i > 0 && LEADING.test(list[i - 1]!.reason?.id ?? "")) worth += 0.4;
-        if (ctx.tune.notes.length && !inGap(ctx, note.start)) worth -= 0.08;
-        worth += metricalLevel(ctx.meter, note.start) * 0.02;
+        if (i > 0 && LEADING.test(list[i - 1]!.reason?.id ?? "")) weight += 0.4;
+        if (ctx.tune.notes.length && !inGap(ctx, note.start)) weight -= 0.08;
+        weight += metricalLevel(ctx.meter, note.start) * 0.02;
       }
-      return { note, reason, worth };
+      return { note, reason, weight };
     })
-    .sort((a, b) => a.worth - b.worth || b.note.start - a.note.start);
+    .sort((a, b) => a.weight - b.weight || b.note.start - a.note.start);
 }
 
-/** Takes the least justified note away; what was tied to its beginning takes its time where the chord is the same. Errors: as `bassRequest`, `bass.bare`. */
+/** Removes the least justified note; what was tied to its beginning takes its time where the chord is the same. Errors: as `bassRequest`, `bass.bare`. */
 export function thinOut(song: Song, request: BassRequest): Result<ShapeStep> {
   const resolved = bassRequest(factsOf(song), request);
   if (!resolved.ok) return resolved;
   const { ctx } = resolved.value;
   const order = justified(ctx);
   const least = order[0];
-  if (!least) return fail("bass.bare", "There is no note to take away");
-  if (least.worth >= 1) return fail("bass.bare", "Every note that is left must sound: a new chord, a main accent, or pinned by you");
+  if (!least) return fail("bass.bare", "There is no note to remove");
+  if (least.weight >= 1) return fail("bass.bare", "Every note that is left must sound: a new chord, a main accent, or pinned by you");
   const { note } = least;
   const at = { section: ctx.section.id, part: ctx.part.id };
   const edits: Edit[] = [{ do: "removeNotes", ...at, notes: [note.id] }];
@@ -74,38 +74,39 @@ export function thinOut(song: Song, request: BassRequest): Result<ShapeStep> {
 }
 
 /** Places where a note could be added, the most wanted first: new chords, kicks, what the style knows, and the beats between. */
-function freePlaces(ctx: BassContext, style: BassStyle, notes: readonly RealizedNote[]): { place: Place; want: number }[] {
+function freePlaces(ctx: BassContext, style: BassStyle, notes: readonly RealizedNote[]): { place: Place; score: number }[] {
   const free = (at: Ticks) =>
     at >= 0 &&
     at < ctx.length &&
     chordAt(ctx, at)?.chord &&
     !notes.some((n) => Math.abs(n.start - at) < 120 || (n.pinned && n.start < at && n.start + n.duration > at));
   const candidates: Place[] = [
-    ...ctx.chords.flatMap((c): Place[] => (c.chord ? [{ at: c.start, use: "anchor", need: 1 }] : [])),
-    ...ctx.kicks.map((k): Place => ({ at: k.start, use: "kick", need: k.main ? 1 : 0.6 })),
+    ...ctx.chords.flatMap((c): Place[] => (c.chord ? [{ at: c.start, use: "anchor", priority: 1 }] : [])),
+    ...ctx.kicks.map((k): Place => ({ at: k.start, use: "kick", priority: k.main ? 1 : 0.6 })),
     ...style.places(ctx),
     ...beatsOf(ctx).flatMap((b): Place[] => [
-      { at: b.at, use: "hook", need: 0.2 },
-      { at: b.at + halfOf(b.duration), use: "hook", need: 0.1 },
+      { at: b.at, use: "hook", priority: 0.2 },
+      { at: b.at + halfOf(b.duration), use: "hook", priority: 0.1 },
     ]),
   ];
   const places = new Map<Ticks, Place>();
-  for (const place of candidates) if (free(place.at) && (places.get(place.at)?.need ?? -1) < place.need) places.set(place.at, place);
+  for (const place of candidates)
+    if (free(place.at) && (places.get(place.at)?.priority ?? -1) < place.priority) places.set(place.at, place);
   const gaps = ctx.tune.notes.length > 0;
   return [...places.values()]
-    .map((place) => ({ place, want: place.need + (gaps ? (inGap(ctx, place.at) ? 0.15 : -0.15) : 0) }))
-    .sort((x, y) => y.want - x.want || x.place.at - y.place.at);
+    .map((place) => ({ place, score: place.priority + (gaps ? (inGap(ctx, place.at) ? 0.15 : -0.15) : 0) }))
+    .sort((x, y) => y.score - x.score || x.place.at - y.place.at);
 }
 
 /** The slot of a place: as long as the style holds it, within its room. */
-function slotAt(ctx: BassContext, style: BassStyle, { at, use, wish, with: other }: Place, next: Ticks): OpenSlot {
+function slotAt(ctx: BassContext, style: BassStyle, { at, use, prefers, with: other }: Place, next: Ticks): OpenSlot {
   const chord = chordAt(ctx, at)!;
   const most = Math.min(Math.min(next, chord.start + chord.duration) - at, style.hold(ctx, at, use), beatLength(ctx, at) * 2);
   return {
     start: at,
     duration: Math.max(60, Math.round(ctx.settings.gate === "cut" ? untilBackbeat(ctx.backbeats, at, most) : most)),
     use,
-    ...(wish ? { wish } : {}),
+    ...(prefers ? { prefers } : {}),
     ...(other ? { with: other } : {}),
     ...(inGap(ctx, at) ? { inGap: true } : {}),
   };
@@ -123,7 +124,7 @@ export function buildUp(song: Song, request: BassRequest): Result<ShapeStep> {
   const fixed: OpenSlot[] = notes.map((n) => ({ start: n.start, duration: n.duration, use: "anchor", pinMidi: n.midi }));
   const pedal = style.pedals && notes.length ? mod(notes[0]!.midi, 12) : undefined;
   let best: { score: number; slot: OpenSlot; pitch: string; reason: Reason } | null = null;
-  for (const { place, want } of freePlaces(ctx, style, notes).slice(0, TRIED)) {
+  for (const { place, score: wanted } of freePlaces(ctx, style, notes).slice(0, TRIED)) {
     const slot = slotAt(ctx, style, place, notes.find((n) => n.start > place.at)?.start ?? ctx.length);
     const all = [...fixed, slot].sort((x, y) => x.start - y.start);
     const slots = pitchSlots(ctx, style, all, pedal);
@@ -131,8 +132,8 @@ export function buildUp(song: Song, request: BassRequest): Result<ShapeStep> {
     if (i < 0) continue;
     for (const { midi, cost } of pricedAt(ctx, style, slots, i)) {
       const line = slots.map((s, k) => ({ slot: s, midi: k === i ? midi : s.pinMidi! }));
-      const reason = reasonFor(ctx, line, i, pedal !== undefined);
-      const score = weightOfReason(reason) + want - cost * 0.3;
+      const reason = reasonForNote(ctx, line, i, pedal !== undefined);
+      const score = weightOfReason(reason) + wanted - cost * 0.3;
       if (!best || score > best.score) best = { score, slot, reason, pitch: spell(ctx, line[i]!, line[(i + 1) % line.length]!) };
     }
   }
@@ -205,7 +206,7 @@ export function gates(song: Song, request: BassRequest): Result<{ now: Gate["eff
   const rests = restsOf(ctx);
   const weak = new Set(
     justified(ctx)
-      .filter((j) => j.worth < 0.9)
+      .filter((j) => j.weight < 0.9)
       .map((j) => j.note.id),
   );
   const gone = notes.filter((n) => weak.has(n.id) && rests.some((r) => n.start >= r.from && n.start < r.to));

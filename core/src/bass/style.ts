@@ -5,17 +5,17 @@ import type { BassSettings } from "./settings";
 
 /**
  * What a slot of the rhythm is for: an anchor states the chord, a kick slot doubles the kick, a hook stands off the kick, an octave lifts, an
- * approach leads into the next anchor, a turn makes the last bar differ, a scale slot steps on, a weave slot meets another player's accent, a
+ * approach leads into the next anchor, an ending makes the last bar differ, a scale slot steps on, a weave slot meets another player's accent, a
  * push takes the next chord early.
  */
-export type SlotUse = "anchor" | "kick" | "hook" | "octave" | "approach" | "turn" | "scale" | "weave" | "push";
+export type SlotUse = "anchor" | "kick" | "hook" | "octave" | "approach" | "ending" | "scale" | "weave" | "push";
 
 export interface Slot {
   start: Ticks;
   duration: Ticks;
   use: SlotUse;
   /** Tones that are wished for, best first: roles over the chord, "8" for the bass an octave up, "bass" for the written bass. */
-  wish?: readonly string[];
+  prefers?: readonly string[];
   /** Player whose accent a weave slot meets. */
   with?: string;
   /** A gap of the melody lies here. */
@@ -26,17 +26,17 @@ export interface Slot {
 export interface Place {
   at: Ticks;
   use: SlotUse;
-  /** How much the style wants it: 1 always, 0.5 at middling density, near 0 only in the busiest line. */
-  need: number;
-  wish?: readonly string[];
+  /** How much the style wants it: 1 always, 0.5 at medium density, near 0 only in the busiest line. */
+  priority: number;
+  prefers?: readonly string[];
   with?: string;
 }
 
 /** Cost of each chord tone in slots that are not anchors; lower is liked better. */
-export interface Taste {
+export interface ToneCosts {
   root: number;
   fifth: number;
-  /** Over major chords the fifth is the safer colour, over minor chords the third is welcome (common practice). */
+  /** Over major chords the fifth is the safer color, over minor chords the third is welcome (common practice). */
   majorThird: number;
   minorThird: number;
   seventh: number;
@@ -46,7 +46,7 @@ export interface Taste {
   /** Cost of a semitone of leap. */
   leap?: number;
   /** Cost of a change of direction, where the line should go on the way it goes. */
-  turn?: number;
+  reverse?: number;
 }
 
 export interface BassTargets {
@@ -72,7 +72,7 @@ export interface BassStyle {
   explanation: string;
   source: string;
   targets: BassTargets;
-  taste: Taste;
+  costs: ToneCosts;
   /** Settings that are usual for it, where they are not the common ones. */
   usual: Partial<BassSettings>;
   /** Every place where it may sound. Beginnings of chords and the kicks it must meet are added to these. */

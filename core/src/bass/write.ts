@@ -14,7 +14,7 @@ import { bassContext, type BassContext } from "./context";
 import { choosePitches, otherPitches, pitchSlots, type OpenSlot, type PitchSlot } from "./pitches";
 import { measuresOf, reportOf, type BassReport } from "./measures";
 import { otherFigures } from "./measures/figure";
-import { reasonFor, spell, type Chosen } from "./reasons";
+import { reasonForNote, spell, type Chosen } from "./reasons";
 import { alike, attackProfile, rhythmOf } from "./rhythm";
 import { bassSettings, type BassSettings } from "./settings";
 import type { BassStyle, Slot } from "./style";
@@ -70,7 +70,7 @@ export function bassRequest(read: Reader, request: BassRequest): Result<{ ctx: B
  * seed. Where pins, chords, N.C. and targets cannot all be met, the line names the conflict. Errors: `bass.style`, `bass.section`,
  * `bass.part`, `bass.range`, `bass.chords`, `bass.none`.
  */
-export function tryWriteBass(song: Song, request: BassRequest): Result<BassLine[]> {
+export function bassLines(song: Song, request: BassRequest): Result<BassLine[]> {
   const resolved = bassRequest(factsOf(song), request);
   if (!resolved.ok) return resolved;
   const { ctx, style } = resolved.value;
@@ -98,16 +98,16 @@ export function tryWriteBass(song: Song, request: BassRequest): Result<BassLine[
   };
   const pedals: (PitchClass | undefined)[] = style.pedals?.(ctx) ?? [undefined];
   const rhythms = distinctRhythms(ctx, style, seed);
-  for (const [turn, slots] of rhythms.entries()) {
+  for (const [attempt, slots] of rhythms.entries()) {
     if (lines.length >= LINES) break;
     for (const pedal of pedals) {
       const open = pitchSlots(ctx, style, withPins(ctx, slots), pedal);
       const chosen = open.length ? choosePitches(ctx, style, open) : null;
       if (!chosen) continue;
       const named = pedal === undefined ? "" : `Pedal on ${nameInKey(pedal, ctx.key)}`;
-      const title = turn === 0 ? named || "As the style has it" : named ? `${named}, another rhythm` : "Another rhythm";
+      const title = attempt === 0 ? named || "As the style has it" : named ? `${named}, another rhythm` : "Another rhythm";
       add(finish(ctx, style, open, chosen.path.picks, chosen.over, seed, title, pedal !== undefined));
-      if (turn > 0 || pedal !== undefined) continue;
+      if (attempt > 0 || pedal !== undefined) continue;
       const other = otherPitches(ctx, style, open, chosen.path.picks);
       if (other) add(finish(ctx, style, open, other.path.picks, other.over, seed, "Same rhythm, other notes", false));
     }
@@ -125,9 +125,9 @@ export function tryWriteBass(song: Song, request: BassRequest): Result<BassLine[
     : fail("bass.none", "No line fits the range and the pinned notes", { hint: "Widen the range or unpin a note." });
 }
 
-/** The lines alone, best first; empty where `tryWriteBass` would name an error. */
+/** The lines alone, best first; empty where `bassLines` would name an error. */
 export function writeBass(song: Song, request: BassRequest): BassLine[] {
-  const result = tryWriteBass(song, request);
+  const result = bassLines(song, request);
   return result.ok ? result.value : [];
 }
 
@@ -146,8 +146,8 @@ function apart(report: BassReport, first: BassReport): string {
 function distinctRhythms(ctx: BassContext, style: BassStyle, seed: number): Slot[][] {
   const found = new Map<string, Slot[]>();
   const places = style.places(ctx);
-  for (let turn = 0; turn < ATTEMPTS; turn++) {
-    const slots = rhythmOf(ctx, style, seed * 97 + turn, places);
+  for (let attempt = 0; attempt < ATTEMPTS; attempt++) {
+    const slots = rhythmOf(ctx, style, seed * 97 + attempt, places);
     const id = slots.map((s) => `${s.start}:${s.duration}`).join();
     if (slots.length && !found.has(id)) found.set(id, slots);
   }
@@ -211,7 +211,7 @@ function finish(
       duration: slot.duration,
       pitch: spell(ctx, chosen, line[(i + 1) % line.length]!),
       velocity: velocityOf(ctx, slot),
-      reason: reasonFor(ctx, line, i, pedal),
+      reason: reasonForNote(ctx, line, i, pedal),
     };
   });
   if (ctx.settings.slides !== "none") addGlides(ctx, line, notes);

@@ -89,7 +89,7 @@ function toFinding({ raw, matter }: { raw: RawFinding; matter: Matter }, source:
     severity,
     where: { section: matter.sectionId!, tick: raw.tick, duration: raw.duration ?? 0, parts: raw.parts, notes: raw.notes },
     message: raw.message,
-    measure: raw.measure,
+    amount: raw.amount,
     source,
     fixes: raw.fixes,
     ...(waiver ? { waived: waiver.reason, waiver: waiver.id } : {}),

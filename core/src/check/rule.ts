@@ -20,7 +20,7 @@ export interface Finding {
   where: { section: string; tick: Ticks; duration: Ticks; parts: string[]; notes: string[] };
   message: string;
   /** How much, in words: "½ beat", "4 semitones". */
-  measure: string;
+  amount: string;
   source: string;
   fixes: Fix[];
   /** Why the user lets it stand, and the waiver that says so. */
@@ -28,7 +28,7 @@ export interface Finding {
   waiver?: string;
 }
 
-export type RawFinding = Pick<Finding, "message" | "measure" | "fixes"> & {
+export type RawFinding = Pick<Finding, "message" | "amount" | "fixes"> & {
   tick: Ticks;
   duration?: Ticks;
   parts: string[];

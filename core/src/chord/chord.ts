@@ -38,7 +38,7 @@ export const bassPc = (chord: Chord): PitchClass => pitchClass(chord.bass ?? cho
 
 const pcsCache = new WeakMap<Chord, PitchClass[]>();
 
-/** Pitch classes, root first in the order of the tones; a slash bass that is no chord tone comes last. */
+/** Pitch classes, root first in the order of the tones; a slash bass that is not a chord tone comes last. */
 export function chordPitchClasses(chord: Chord): PitchClass[] {
   const known = pcsCache.get(chord);
   if (known) return known;
@@ -91,7 +91,7 @@ export function dispensable(chord: Chord): ChordTone[] {
   const has = (degree: number) => chord.tones.some((t) => t.degree === degree);
   return [
     ...chord.tones.filter((t) => t.degree === 5 && t.alter === 0 && chord.tones.length > 3),
-    // Third and eleventh of a dominant rub: common practice leaves out the third.
+    // Third and eleventh of a dominant clash: common practice leaves out the third.
     ...chord.tones.filter(
       (t) => t.degree === 3 && t.alter === 0 && has(11) && has(7) && chord.tones.some((e) => e.degree === 11 && e.alter === 0),
     ),

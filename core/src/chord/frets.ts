@@ -46,9 +46,9 @@ export interface FretReadings {
   pitches: PitchName[];
 }
 
-/** Names a shape and what sounds; both lists are empty where `tryIdentifyFrets` would name an error. */
+/** Names a shape and what sounds; both lists are empty where `fretReadings` would name an error. */
 export function identifyFrets(request: FretShape): FretReadings {
-  const result = tryIdentifyFrets(request);
+  const result = fretReadings(request);
   return result.ok ? result.value : { shape: [], sounding: [], pitches: [] };
 }
 
@@ -57,7 +57,7 @@ export const isReentrant = (tuning: readonly PitchName[]): boolean =>
   tuning.some((string, i) => i > 0 && pitchMidi(string) < pitchMidi(tuning[i - 1]!));
 
 /** Errors: `frets.count`, `frets.range`, `frets.few`, `frets.capo`, `pitch.*` for the tuning. */
-export function tryIdentifyFrets({ frets, tuning = TUNINGS[0]!.strings, capo = 0, key }: FretShape): Result<FretReadings> {
+export function fretReadings({ frets, tuning = TUNINGS[0]!.strings, capo = 0, key }: FretShape): Result<FretReadings> {
   if (frets.length !== tuning.length)
     return fail("frets.count", `The shape has ${frets.length} strings and the tuning ${tuning.length}`, {
       hint: `Write ${tuning.length} frets, x for a string that is not played.`,
@@ -112,7 +112,7 @@ export function parseFrets(text: string): Result<(number | null)[]> {
     if (/^[xXmM-]$/.test(part)) frets.push(null);
     else if (/^\d{1,2}$/.test(part)) frets.push(Number(part));
     else
-      return fail("frets.text", `"${part}" (string ${i + 1}) is no fret`, {
+      return fail("frets.text", `"${part}" (string ${i + 1}) is not a fret`, {
         hint: "Write a number a string, x for silence: x32010 or 10 12 12 11 10 10.",
       });
   }
@@ -132,7 +132,7 @@ export function parseTuning(text: string, like: readonly PitchName[]): Result<Pi
     const plain = parseNote(name);
     if (!plain) {
       const pitch = parsePitch(name);
-      if (!pitch.ok) return fail("tuning.note", `String ${i + 1}: "${part}" is no note`, { hint: "Write notes like D, F# or Eb3." });
+      if (!pitch.ok) return fail("tuning.note", `String ${i + 1}: "${part}" is not a note`, { hint: "Write notes like D, F# or Eb3." });
       strings.push(name);
       continue;
     }

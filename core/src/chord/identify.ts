@@ -56,19 +56,19 @@ interface Found {
   cost: number;
 }
 
-/** Ranks readings of a set of notes, most likely first; empty for notes that cannot be read (see `tryIdentifyChords`). */
+/** Ranks readings of a set of notes, most likely first; empty for notes that cannot be read (see `chordReadings`). */
 export function identifyChords(request: Identify): Reading[] {
-  const result = tryIdentifyChords(request);
+  const result = chordReadings(request);
   return result.ok ? result.value : [];
 }
 
-/** Errors: `identify.note` names the text that is no note; `identify.few` for fewer than two different notes; `key.*` for the key. */
-export function tryIdentifyChords({ pitches, bass, key, noBass }: Identify): Result<Reading[]> {
+/** Errors: `identify.note` names the text that is not a note; `identify.few` for fewer than two different notes; `key.*` for the key. */
+export function chordReadings({ pitches, bass, key, noBass }: Identify): Result<Reading[]> {
   const names = new Map<PitchClass, NoteName>();
   let lowest: { midi: number; pc: PitchClass } | null = null;
   for (const text of bass === undefined ? pitches : [bass, ...pitches]) {
     const read = readNote(text);
-    if (!read) return fail("identify.note", `"${text}" is no note`, { hint: "Write notes like Eb4, or Eb without an octave." });
+    if (!read) return fail("identify.note", `"${text}" is not a note`, { hint: "Write notes like Eb4, or Eb without an octave." });
     if (!names.has(read.pc)) names.set(read.pc, read.name);
     if (read.midi !== null && (!lowest || read.midi < lowest.midi)) lowest = { midi: read.midi, pc: read.pc };
   }
@@ -91,13 +91,13 @@ function readNote(text: string): { pc: PitchClass; name: NoteName; midi: number 
   return { pc: mod(midi.value, 12), name: text.replace(/-?\d+$/, ""), midi: midi.value };
 }
 
-const turn = (mask: number, by: number): number => ((mask >> by) | (mask << (12 - by))) & 0xfff;
+const rotate = (mask: number, by: number): number => ((mask >> by) | (mask << (12 - by))) & 0xfff;
 
 function rank(names: Map<PitchClass, NoteName>, bass: PitchClass | null, explicit: boolean, key: Key | null): Reading[] {
   const notes = [...names.keys()].reduce((m, pc) => m | (1 << pc), 0);
   const found: Found[] = [];
   for (let root = 0; root < 12; root++) {
-    const above = turn(notes, root);
+    const above = rotate(notes, root);
     const bassAbove = bass === null ? null : mod(bass - root, 12);
     // The bass may stand apart from the chord above it, unless the chord is built on it.
     const apart = bassAbove !== null && bassAbove !== 0 && names.size > 3 ? above & ~(1 << bassAbove) : null;
@@ -204,7 +204,7 @@ const isSymmetric = (f: Found): boolean =>
   !f.foreign &&
   !f.added.length &&
   !f.omitted.length &&
-  [3, 4, 6].some((by) => turn(f.template.mask, by) === f.template.mask);
+  [3, 4, 6].some((by) => rotate(f.template.mask, by) === f.template.mask);
 
 /** Chords that repeat themselves within the octave have one sound and several roots: the others follow the first at once. */
 function symmetric(found: Found[]): void {

@@ -88,7 +88,7 @@ export function parseNumeral(source: string, key: Key): Result<Chord> {
   const hint = "Write numerals like ii7, V65, bVII, V7/V, or degrees like 6 4 1 5.";
   const over = !isSixNine && slash > 0 ? split(after) : null;
   if (!isSixNine && slash > 0 && (!over || over.suffix))
-    return fail("numeral.unknown", `"${source}": "${after}" is no degree`, { position: slash + 2, hint });
+    return fail("numeral.unknown", `"${source}": "${after}" is not a degree`, { position: slash + 2, hint });
   if (over && !over.arabic) {
     // Applied: read in the key of the other degree.
     const root = transposeNote(key.tonic, over.index, degreeSemitones(key, over.accidental, over.index, false));
@@ -98,7 +98,7 @@ export function parseNumeral(source: string, key: Key): Result<Chord> {
   }
   const head = over ? text.slice(0, slash) : text;
   const parts = split(head);
-  if (!parts) return fail("numeral.unknown", `"${source}" is no numeral`, { position: 1, hint });
+  if (!parts) return fail("numeral.unknown", `"${source}" is not a numeral`, { position: 1, hint });
   const { accidental, index, arabic, minor } = parts;
   let { suffix } = parts;
   const diminished = /^(°|ø|dim)/.test(suffix);
@@ -126,7 +126,7 @@ export function parseNumeral(source: string, key: Key): Result<Chord> {
   else quality = (minor ? (/^maj/.test(suffix) ? "m" + suffix.replace("maj", "Maj") : "m" + suffix) : suffix).replace("(add6)", "6");
   const chord = parseChord(root + quality);
   if (!chord.ok)
-    return fail("numeral.quality", `"${source}": "${parts.suffix}" is no chord ending`, {
+    return fail("numeral.quality", `"${source}": "${parts.suffix}" is not a chord ending`, {
       position: source.length - parts.suffix.length + 1,
       hint: chord.error.hint ?? hint,
     });

@@ -281,7 +281,7 @@ function readChord(source: string): Result<Chord> {
   readFamily(cursor, draft);
   while (cursor.text && readModifier(cursor, draft));
   if (cursor.text)
-    return fail("chord.quality", `"${source}": "${cursor.text}" is no chord quality`, {
+    return fail("chord.quality", `"${source}": "${cursor.text}" is not a chord quality`, {
       position: cursor.column,
       hint: hintFor(cursor.text),
     });

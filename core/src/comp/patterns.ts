@@ -61,7 +61,7 @@ export function parsePattern(text: string): Result<string> {
   const steps = text.replace(/[\s|]/g, "");
   const wrong = [...steps].findIndex((c) => !"Xx-.".includes(c));
   if (wrong >= 0)
-    return fail("pattern.mark", `"${steps[wrong]}" is no step of a rhythm`, {
+    return fail("pattern.mark", `"${steps[wrong]}" is not a step of a rhythm`, {
       position: wrong,
       hint: "X is struck hard, x struck, - held on, . silent.",
     });

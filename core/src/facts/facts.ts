@@ -14,7 +14,7 @@ import {
 import { passPlace, sectionPlace } from "../song/place";
 import { partOf } from "../song/document";
 import { kicks, type KickHit } from "../slice/accents";
-import { noteRoles, type Ground, type RoleSpan } from "../slice/roles";
+import { noteRoles, type RoleContext, type RoleSpan } from "../slice/roles";
 import { namesOver, sliceReal, type Sliced } from "../slice/slices";
 import { analyzeSection, type HarmonyReport } from "../harmony/analyze";
 import { askVoicing, blockNotes, layOut, pathsThrough, type AskedVoicing, type SectionPath, type SectionVoicing } from "../voicing/section";
@@ -83,7 +83,7 @@ export const formRealized: Fact<[Reading], RealizedSong> = {
 };
 
 /** What roles are read against, apart from the chords. */
-const groundAt: Fact<[Place], Omit<Ground, "chords"> | null> = {
+const groundAt: Fact<[Place], Omit<RoleContext, "chords"> | null> = {
   id: "ground",
   of(read, place) {
     const frame = frameOf(read.song, place);

@@ -45,7 +45,7 @@ const MINOR_KEYS = ["Ab", "Eb", "Bb", "F", "C", "G", "D", "A", "E", "B", "F#", "
 export function readMidi(bytes: Uint8Array): Result<MidiContents> {
   let file: ReturnType<typeof parseMidi>;
   if (String.fromCharCode(...bytes.slice(0, 4)) !== "MThd")
-    return fail("midi.file", "This is no Standard MIDI File: it does not begin with MThd", { hint: "Choose a file that ends in .mid." });
+    return fail("midi.file", "This is not a Standard MIDI File: it does not begin with MThd", { hint: "Choose a file that ends in .mid." });
   if (isCutOff(bytes))
     return fail("midi.file", "The MIDI file ends in the middle of a track", { hint: "The file is cut off; export it again." });
   try {

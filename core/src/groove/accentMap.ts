@@ -9,7 +9,7 @@ import type { Song } from "../song/schema";
 import { syncopations, type Syncopation } from "./syncopation";
 
 /** Two accents that miss each other by no more than this are heard as unclean: a sixteenth. */
-const RUB: Ticks = 120;
+const NEAR_MISS: Ticks = 120;
 /** Grids a bar can be shown on, the coarsest first: sixteenths, sixteenth triplets, both. */
 const GRIDS: readonly Ticks[] = [120, 80, 40];
 
@@ -36,7 +36,7 @@ export interface AccentPair {
   /** Steps on which both have an accent. */
   together: number[];
   /** Accents of the two that miss each other by a sixteenth: heard as unclean. */
-  rubbing: [number, number][];
+  nearMisses: [number, number][];
 }
 
 export interface AccentMap {
@@ -64,9 +64,9 @@ const accentsOf = (strength: readonly number[]): number[] => {
 };
 
 /** Whether two steps of the bar miss each other by a sixteenth or less. */
-export const rub = (x: number, y: number, steps: number, step: Ticks): boolean => {
+export const nearMiss = (x: number, y: number, steps: number, step: Ticks): boolean => {
   const apart = Math.min(mod(x - y, steps), mod(y - x, steps)) * step;
-  return apart > 0 && apart <= RUB;
+  return apart > 0 && apart <= NEAR_MISS;
 };
 
 /** The coarsest grid on which nearly all attacks stand. */
@@ -84,24 +84,24 @@ export function pairOf(
   a: Pick<AccentRow, "id" | "accents">,
   b: Pick<AccentRow, "id" | "accents">,
   steps: number,
-  step: Ticks = RUB,
+  step: Ticks = NEAR_MISS,
 ): AccentPair {
   const together = a.accents.filter((x) => b.accents.includes(x));
-  const rubbing: [number, number][] = [];
+  const nearMisses: [number, number][] = [];
   for (const x of a.accents)
     for (const y of b.accents) {
-      if (rub(x, y, steps, step) && !together.includes(x) && !together.includes(y)) rubbing.push([x, y]);
+      if (nearMiss(x, y, steps, step) && !together.includes(x) && !together.includes(y)) nearMisses.push([x, y]);
     }
   const fewer = Math.max(1, Math.min(a.accents.length, b.accents.length));
   const kind: PairKind =
-    rubbing.length * 3 >= fewer && rubbing.length
+    nearMisses.length * 3 >= fewer && nearMisses.length
       ? "fight"
       : together.length >= fewer * ACCENT_SHARE
         ? "agree"
         : together.length <= fewer * 0.34 && a.accents.length > 1 && b.accents.length > 1
           ? "interlock"
           : "apart";
-  return { a: a.id, b: b.id, kind, together, rubbing };
+  return { a: a.id, b: b.id, kind, together, nearMisses };
 }
 
 /** Who strikes where in the bar of a section, how syncopated each is, and how the players stand to each other. Errors: `accents.section`. */
@@ -150,7 +150,7 @@ export function accentMap(
   const pairs = rows.flatMap((a, i) =>
     rows.slice(i + 1).map((b): AccentPair => {
       const pair = pairOf(a, b, steps, step);
-      // Against an even stream nobody rubs.
+      // Against an even stream nobody missed.
       return pair.kind === "fight" && (keepsTime(a.id) || keepsTime(b.id)) ? { ...pair, kind: "apart" } : pair;
     }),
   );

@@ -7,7 +7,7 @@ import type { Edit } from "../song/edits";
 import { drumOf, type PlayerId } from "../song/players";
 import { ownerOf, playingOf } from "../song/playing";
 import type { Song } from "../song/schema";
-import { accentMap, keepsTime, rub, type AccentRow } from "./accentMap";
+import { accentMap, keepsTime, nearMiss, type AccentRow } from "./accentMap";
 
 /** What one player would change so that all accent the same places. */
 export interface PlayerRequest {
@@ -30,18 +30,19 @@ export interface Agreement {
 }
 
 /** Accents of a bar that stand a sixteenth apart in different players, as chains of neighboring steps. */
-export function rubbingChains(rows: readonly AccentRow[], steps: number, tick: Ticks): number[][] {
-  const rubs = new Set<number>();
+export function nearMissChains(rows: readonly AccentRow[], steps: number, tick: Ticks): number[][] {
+  const missed = new Set<number>();
   rows.forEach((a, i) =>
     rows.slice(i + 1).forEach((b) => {
       for (const x of a.accents)
-        for (const y of b.accents) if (rub(x, y, steps, tick) && !b.accents.includes(x) && !a.accents.includes(y)) rubs.add(x).add(y);
+        for (const y of b.accents)
+          if (nearMiss(x, y, steps, tick) && !b.accents.includes(x) && !a.accents.includes(y)) missed.add(x).add(y);
     }),
   );
   const chains: number[][] = [];
-  for (const step of [...rubs].sort((a, b) => a - b)) {
+  for (const step of [...missed].sort((a, b) => a - b)) {
     const last = chains.at(-1);
-    if (last && rub(step, last.at(-1)!, steps, tick) && last.length < 3) last.push(step);
+    if (last && nearMiss(step, last.at(-1)!, steps, tick) && last.length < 3) last.push(step);
     else chains.push([step]);
   }
   return chains.filter((c) => c.length > 1);
@@ -57,20 +58,20 @@ const capital = (name: string): string => name[0]!.toUpperCase() + name.slice(1)
 const inBar = (meter: Meter, tick: Ticks): string => positionText(meter, tick).replace("bar 1, ", "");
 
 /**
- * One accent pattern for players that rub: in every chain of accents a sixteenth apart the one that most, and the kick, strike is kept, and
- * the others are asked to come there. Errors: `accents.section`, `accents.agreed` where nobody rubs.
+ * One accent pattern for players whose accents just miss each other: in every chain of accents a sixteenth apart the one that most, and the kick, strike is kept, and
+ * the others are asked to come there. Errors: `accents.section`, `accents.agreed` where nobody missed.
  */
 export function agreeOnAccents(song: Song, sectionId: string, map = accentMap(song, sectionId)): Result<Agreement> {
   if (!map.ok) return map;
   const { meter, steps, step } = map.value;
   const where = (at: number) => inBar(meter, at * step);
   const rows = map.value.rows.filter((r) => !keepsTime(r.id) && !isSung(song, r.id));
-  const chains = rubbingChains(rows, steps, step);
-  if (!chains.length) return fail("accents.agreed", "No two players rub here: there is nothing to agree on");
+  const chains = nearMissChains(rows, steps, step);
+  if (!chains.length) return fail("accents.agreed", "All accents fall together or well apart: there is nothing to agree on");
   const targets = chains.map((chain) => chain.reduce((a, b) => (weightOf(rows, meter, b, step) > weightOf(rows, meter, a, step) ? b : a)));
   const players = rows.flatMap((row): PlayerRequest[] => {
     const moves = chains.flatMap((chain, i) =>
-      chain.filter((s) => rub(s, targets[i]!, steps, step) && row.accents.includes(s)).map((s): [number, number] => [s, targets[i]!]),
+      chain.filter((s) => nearMiss(s, targets[i]!, steps, step) && row.accents.includes(s)).map((s): [number, number] => [s, targets[i]!]),
     );
     if (!moves.length) return [];
     const [from, to] = moves[0]!;

@@ -6,9 +6,9 @@ import { mod } from "../pitch/pitch";
 export interface Nearness {
   /** Steps on which both are struck, of all that either strikes, 0–1. */
   share: number;
-  /** The same at the turn of the reference that comes nearest, and by how many steps it is turned. */
-  turnedShare: number;
-  turnedBy: number;
+  /** The same at the rotation of the reference that comes nearest, and by how many steps it is rotated. */
+  rotatedShare: number;
+  rotatedBy: number;
   /** Steps that attacks would have to be moved in all, to make one of the other (directed swap distance, Díaz-Báñez et al. 2004). */
   swaps: number;
   together: number[];
@@ -52,15 +52,15 @@ export function swapDistance(a: readonly boolean[], b: readonly boolean[]): numb
 export function nearness(own: readonly boolean[], reference: readonly boolean[]): Nearness {
   const length = Math.max(own.length, reference.length);
   const [a, b] = [fitted(own, length), fitted(reference, length)];
-  let [turnedShare, turnedBy] = [0, 0];
+  let [rotatedShare, rotatedBy] = [0, 0];
   for (let by = 0; by < length; by++) {
     const here = share(
       a,
       a.map((_, i) => b[mod(i - by, length)]!),
     );
-    if (here > turnedShare + 1e-9) [turnedShare, turnedBy] = [here, by];
+    if (here > rotatedShare + 1e-9) [rotatedShare, rotatedBy] = [here, by];
   }
-  return { share: share(a, b), turnedShare, turnedBy, swaps: swapDistance(a, b), together: a.flatMap((x, i) => (x && b[i] ? [i] : [])) };
+  return { share: share(a, b), rotatedShare, rotatedBy, swaps: swapDistance(a, b), together: a.flatMap((x, i) => (x && b[i] ? [i] : [])) };
 }
 
 /**

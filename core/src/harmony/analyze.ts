@@ -69,7 +69,7 @@ export interface HarmonyReport {
 }
 
 /** The chords of a progression with the keys they are heard in; events without a chord are left out. */
-export function hear(
+export function readProgression(
   events: readonly ChordEvent[],
   home: Key,
   loop: boolean,
@@ -103,7 +103,7 @@ export function analyzeSection(song: Song, sectionId: string): HarmonyReport {
 }
 
 export function analyzeEvents(events: readonly ChordEvent[], home: Key, loop: boolean, meter: Meter | null): HarmonyReport {
-  const p = hear(events, home, loop);
+  const p = readProgression(events, home, loop);
   const at = new Map(p.chords.map((h, i) => [h.event.id, i]));
   return {
     home: keyName(home),

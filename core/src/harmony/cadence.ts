@@ -64,7 +64,7 @@ export function findCadences(p: Progression, meter: Meter | null): Cadence[] {
     const end = b.event.start + b.event.duration;
     const endsPhrase = i === p.chords.length - 1 || (meter !== null && end % (4 * meter.bar) === 0);
     const cadence = between(a, b, endsPhrase);
-    // Another color of the chord that has arrived is no second arrival.
+    // Another color of the chord that has arrived is not a second arrival.
     const goesOn = at < i - 1 && cadence?.kind !== "half" && cadence?.kind !== "phrygian half";
     if (cadence && !goesOn) found.push(cadence);
   });

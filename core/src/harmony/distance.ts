@@ -107,8 +107,8 @@ export function setDistance(a: readonly PitchClass[], b: readonly PitchClass[]):
   let best = Infinity;
   for (let s = 0; s < from.length; s++) {
     const first = from.map((_, i) => from[(i + s) % from.length]! + (i + s >= from.length ? 12 : 0));
-    for (let turn = -to.length; turn <= to.length; turn++) {
-      const second = to.map((_, i) => to[mod(i + turn, to.length)]! + 12 * Math.floor((i + turn) / to.length));
+    for (let rotation = -to.length; rotation <= to.length; rotation++) {
+      const second = to.map((_, i) => to[mod(i + rotation, to.length)]! + 12 * Math.floor((i + rotation) / to.length));
       for (const shift of [0, 12])
         best = Math.min(
           best,

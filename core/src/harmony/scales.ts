@@ -69,7 +69,7 @@ const ROLE = ["R", "b9", "9", "#9", "3", "11", "#11", "5", "b13", "13", "b7", "7
 /**
  * The notes of the best fitting scale that the chord does not contain: tensions, and notes to avoid. The rule is the usual one of jazz teaching
  * (common practice): a note a semitone above a chord tone contradicts it; over dominants b9, #9 and b13 are wanted colors, and only the fourth
- * rubs against the third.
+ * clashes with the third.
  */
 export function tensions(chord: Chord, key: Key): Tension[] {
   const root = rootPc(chord);
@@ -97,7 +97,7 @@ export function tensions(chord: Chord, key: Key): Tension[] {
         ...base,
         available: true,
         rule: under
-          ? `${typeset(note)} rubs on purpose: over a dominant it wants to fall or rise into the next chord`
+          ? `${typeset(note)} clashes on purpose: over a dominant it wants to fall or rise into the next chord`
           : `${typeset(note)} lies a whole tone or more above the chord tone below it`,
       };
     })

@@ -1,5 +1,5 @@
 /**
- * Columns of candidates, a cost for each candidate and for each step between neighbours. Finds the exact cheapest path, open or looping,
+ * Columns of candidates, a cost for each candidate and for each step between neighbors. Finds the exact cheapest path, open or looping,
  * and the k cheapest. Voicings, bass pitches and harmonizations are all this one problem.
  */
 export interface Lattice {
@@ -56,8 +56,8 @@ export function prepare(lattice: Lattice): Prepared {
 
 /** Turns the columns so that the given one comes first; only meaningful when closed. */
 function rotate(p: Prepared, by: number): Prepared {
-  const turn = <T>(list: readonly T[]): T[] => [...list.slice(by), ...list.slice(0, by)];
-  return { ...p, sizes: turn(p.sizes), nodes: turn(p.nodes), steps: turn(p.steps) };
+  const rotate = <T>(list: readonly T[]): T[] => [...list.slice(by), ...list.slice(0, by)];
+  return { ...p, sizes: rotate(p.sizes), nodes: rotate(p.nodes), steps: rotate(p.steps) };
 }
 
 /** Cost to go from every candidate of every column to the end; `end` gives the closing cost of the last column. */
@@ -160,7 +160,7 @@ function cheapestClosed(p: Prepared, starts: readonly number[]): Path | null {
   return null;
 }
 
-/** Two halves of a set, the given members in different halves; candidates are listed low to high, so neighbours stay together. */
+/** Two halves of a set, the given members in different halves; candidates are listed low to high, so neighbors stay together. */
 function split(set: readonly number[], a: number, b: number): [number[], number[]] {
   const [low, high] = a < b ? [a, b] : [b, a];
   const middle = (low + high) / 2;

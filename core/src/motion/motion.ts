@@ -70,10 +70,10 @@ export function voiceLeadingDistance(a: readonly number[], b: readonly number[])
   const to = [...b].sort((x, y) => x - y);
   const ring = (x: number, y: number) => Math.min(mod(x - y, 12), mod(y - x, 12));
   let best = Infinity;
-  for (let turn = 0; turn < to.length; turn++)
+  for (let rotation = 0; rotation < to.length; rotation++)
     best = Math.min(
       best,
-      from.reduce((sum, x, i) => sum + ring(x, to[(i + turn) % to.length]!), 0),
+      from.reduce((sum, x, i) => sum + ring(x, to[(i + rotation) % to.length]!), 0),
     );
   return best;
 }

@@ -54,7 +54,7 @@ function readKey(text: string): Result<Key> {
   const hint = 'Write a tonic and a mode: "Eb major", "F# dorian", "Am".';
   const match = /^\s*([A-Ga-g](?:b|#|♭|♯)?)\s*([A-Za-z]*)\s*$/.exec(text);
   const note = match && parseNote(match[1]!);
-  if (!match || !note) return fail("key.unknown", `"${text}" is no key`, { hint });
+  if (!match || !note) return fail("key.unknown", `"${text}" is not a key`, { hint });
   const word = match[2]!;
   const lower = word.toLowerCase();
   const mode = (

@@ -22,7 +22,7 @@ export interface Spelled {
 
 export const mod = (n: number, m: number): number => ((n % m) + m) % m;
 
-/** Reads "Eb", "F#", "B♭", "Cx"; null when the text is no note name. */
+/** Reads "Eb", "F#", "B♭", "Cx"; null when the text is not a note name. */
 export function parseNote(text: string): Spelled | null {
   const match = /^([A-Ga-g])(bb|b|##|x|#|♭♭|♭|♯♯|♯)?$/.exec(text);
   if (!match) return null;
@@ -41,7 +41,7 @@ export function pitchClass(name: NoteName): PitchClass {
   const known = classes.get(name);
   if (known !== undefined) return known;
   const note = parseNote(name);
-  if (!note) throw new Error(`"${name}" is no note name`);
+  if (!note) throw new Error(`"${name}" is not a note name`);
   const pc = spelledPc(note);
   // Names are few; a song full of wrong ones has failed before.
   if (classes.size < 500) classes.set(name, pc);
@@ -56,7 +56,8 @@ const PITCH = /^([A-G](?:bb|b|##|x|#)?)(-?\d+)$/;
 export function parsePitch(text: string): Result<Midi> {
   const match = PITCH.exec(text);
   const note = match && parseNote(match[1]!);
-  if (!match || !note) return fail("pitch.unknown", `"${text}" is no pitch`, { hint: "Write a letter, an accidental and an octave: Eb4." });
+  if (!match || !note)
+    return fail("pitch.unknown", `"${text}" is not a pitch`, { hint: "Write a letter, an accidental and an octave: Eb4." });
   const midi = 12 * (Number(match[2]) + 1) + NATURAL[note.step]! + note.alter;
   if (midi < 0 || midi > 127) return fail("pitch.range", `"${text}" lies outside the MIDI range C-1 to G9`);
   return ok(midi);
@@ -83,7 +84,7 @@ export const midiFrequency = (midi: number): Hertz => 440 * 2 ** ((midi - 69) / 
 /** The spelled pitch for a MIDI number, given the note name wanted for its pitch class. */
 export function pitchName(midi: Midi, name: NoteName): PitchName {
   const note = parseNote(name);
-  if (!note) throw new Error(`"${name}" is no note name`);
+  if (!note) throw new Error(`"${name}" is not a note name`);
   const octave = Math.round((midi - NATURAL[note.step]! - note.alter) / 12) - 1;
   return name + octave;
 }
@@ -99,7 +100,7 @@ export const plainName = (pc: PitchClass, flats: boolean): NoteName => (flats ? 
  */
 export function transposeNote(name: NoteName, letters: number, semitones: Semitones): NoteName {
   const note = parseNote(name);
-  if (!note) throw new Error(`"${name}" is no note name`);
+  if (!note) throw new Error(`"${name}" is not a note name`);
   const step = mod(note.step + letters, 7);
   const target = mod(spelledPc(note) + semitones, 12);
   const alter = mod(target - NATURAL[step]! + 6, 12) - 6;

@@ -52,7 +52,7 @@ function available(chord: Chord, key: Key): Map<number, boolean> {
   return found;
 }
 
-/** How a chord stands to the notes that sound over (or under) it. Costs are in beats of clash, weighted by place; a semitone rub counts double. */
+/** How a chord stands to the notes that sound over (or under) it. Costs are in beats of clash, weighted by place; a semitone counts double. */
 export function fitOf(chord: Chord, key: Key, from: Ticks, to: Ticks, notes: readonly RealizedNote[], lines: Lines): Fit {
   const pcs = chordPitchClasses(chord);
   const fit: Fit = { chordTones: 0, tensions: 0, clashes: [], cost: 0 };
@@ -78,8 +78,8 @@ export function fitOf(chord: Chord, key: Key, from: Ticks, to: Ticks, notes: rea
       fit.cost += 0.1 * beats;
       continue;
     }
-    const rub = pcs.some((p) => mod(pc - p, 12) === 1);
-    fit.cost += beats * weight * (rub ? 2 : 1);
+    const semitone = pcs.some((p) => mod(pc - p, 12) === 1);
+    fit.cost += beats * weight * (semitone ? 2 : 1);
     const { role } = toneRole(chord, pc);
     fit.clashes.push({
       note: note.id,

@@ -65,15 +65,15 @@ const W = {
   stray: 2.5,
 } as const;
 
-/** The list alone, best first; empty where `tryHarmonize` would name an error. */
+/** The list alone, best first; empty where `harmonizations` would name an error. */
 export function harmonizeMelody(request: HarmonizeRequest): Harmonization[] {
-  const result = tryHarmonize(request, "melody");
+  const result = harmonizations(request, "melody");
   return result.ok ? result.value : [];
 }
 
 /** As `harmonizeMelody`, with the notes taken as the bass of the chords. */
 export function harmonizeBass(request: HarmonizeRequest): Harmonization[] {
-  const result = tryHarmonize(request, "bass");
+  const result = harmonizations(request, "bass");
   return result.ok ? result.value : [];
 }
 
@@ -81,7 +81,7 @@ export function harmonizeBass(request: HarmonizeRequest): Harmonization[] {
  * Harmonizes the notes of a part in a section: candidates from the key and its near neighbors, exact cheapest paths by the lattice, root progressions
  * as usual in Piston's table, a cadence at the end. Pinned chords stay. Errors: `harmonize.place`, `harmonize.empty` for a part without notes.
  */
-export function tryHarmonize(request: HarmonizeRequest, as: "melody" | "bass"): Result<Harmonization[]> {
+export function harmonizations(request: HarmonizeRequest, as: "melody" | "bass"): Result<Harmonization[]> {
   const { song, part, rhythm, color = 0.5, ending = "closed", k = 5 } = request;
   const section = sectionOf(song, request.section);
   const found = partOf(song, part);
@@ -234,7 +234,7 @@ function bassOf(notes: readonly RealizedNote[], s: Segment): RealizedNote | unde
   return inside.find((n) => n.start <= s.start && overlap(n) >= 240) ?? [...inside].sort((a, b) => overlap(b) - overlap(a))[0];
 }
 
-/** The chord with the line's note as its bass, written as a slash where it is no root. */
+/** The chord with the line's note as its bass, written as a slash where it is not a root. */
 function onBass(choice: Choice, notes: readonly RealizedNote[], s: Segment, key: Key): Choice {
   const note = bassOf(notes, s);
   if (!note) return choice;

@@ -7,10 +7,10 @@ import { parseChord } from "../chord/parse";
 import { sectionKey, sectionMeter, sectionOf } from "../song/document";
 import { describeReason } from "../song/reasons";
 import type { ChordEvent, Reason, Section, Song } from "../song/schema";
-import { hear } from "../harmony/analyze";
+import { readProgression } from "../harmony/analyze";
 import { smallestMotion } from "../harmony/distance";
 import { bassFit, fitOf, linesOf, outsideOf, type Lines } from "./fit";
-import { reasonFor, type Proposal, type Slot, type Spot, type Technique } from "./technique";
+import { techniqueReason, type Proposal, type ChordSlot, type Spot, type Technique } from "./technique";
 import { TECHNIQUES } from "./techniques";
 
 export interface ReharmTerm {
@@ -65,19 +65,19 @@ export function describeChange(reason: Reason | undefined): string {
 
 export interface Ground {
   section: Section;
-  slots: Slot[];
+  slots: ChordSlot[];
   lines: Lines;
   loop: boolean;
   song: Song;
 }
 
 /** What every technique looks at: the chords of a section with the keys they are heard in, the lines around them. */
-export function groundOf(song: Song, sectionId: string): Result<Ground> {
+export function materialOf(song: Song, sectionId: string): Result<Ground> {
   const section = sectionOf(song, sectionId);
   if (!section) return fail("reharm.section", `No section has the id "${sectionId}"`);
   const home = sectionKey(song, section);
   const meter = sectionMeter(song, section);
-  const slots = hear(section.chords, home, true).chords;
+  const slots = readProgression(section.chords, home, true).chords;
   return ok({ section, slots, lines: linesOf(song, sectionId, meter), loop: true, song });
 }
 
@@ -100,9 +100,9 @@ export function spotAt(ground: Ground, index: number, selection: readonly [numbe
   };
 }
 
-/** The list alone, best first; empty where `tryReharmonize` would name an error. */
+/** The list alone, best first; empty where `reharmonizations` would name an error. */
 export function reharmonize(request: ReharmRequest): ReharmCandidate[] {
-  const result = tryReharmonize(request);
+  const result = reharmonizations(request);
   return result.ok ? result.value : [];
 }
 
@@ -113,8 +113,8 @@ const MOST = 40;
  * Alternatives for chosen chords, those nearest to the wanted range first. Pinned chords stay. Errors: `reharm.section`, `reharm.none` when
  * nothing is chosen that can change, `reharm.pinned` when all that is chosen is pinned.
  */
-export function tryReharmonize({ song, section, chordIds, range, techniques }: ReharmRequest): Result<ReharmCandidate[]> {
-  const read = groundOf(song, section);
+export function reharmonizations({ song, section, chordIds, range, techniques }: ReharmRequest): Result<ReharmCandidate[]> {
+  const read = materialOf(song, section);
   if (!read.ok) return read;
   const ground = read.value;
   const chosen = ground.slots.flatMap((s, i) => (chordIds.includes(s.event.id) ? [i] : []));
@@ -194,7 +194,7 @@ function weigh(ground: Ground, technique: Technique, proposal: Proposal, index: 
   const key = spot.here.key;
   const from = spot.here.event.start;
   const to = slots[end]!.event.start + slots[end]!.event.duration;
-  const reason = reasonFor(technique, proposal);
+  const reason = techniqueReason(technique, proposal);
   let at = from;
   const melody = { chordTones: 0, tensions: 0, clashes: [] as string[] };
   const bass = { clashes: [] as string[] };
@@ -255,7 +255,7 @@ export interface Verdict {
 
 /** Whether a progression works as it is, in one or two sentences: it is in one key, closes or loops, and the tune fits (common practice). */
 export function judgeProgression(song: Song, sectionId: string): Verdict {
-  const read = groundOf(song, sectionId);
+  const read = materialOf(song, sectionId);
   if (!read.ok || read.value.slots.length < 2) return { enough: false, text: "There is too little here to judge." };
   const { slots, lines, section } = read.value;
   const home = sectionKey(song, section);
@@ -269,7 +269,7 @@ export function judgeProgression(song: Song, sectionId: string): Verdict {
     `${diatonic} of them in ${keyName(home)}`,
     lines.melody.length
       ? clashes.length
-        ? `${clashes.length} note${clashes.length === 1 ? "" : "s"} of the tune rub`
+        ? `${clashes.length} ${clashes.length === 1 ? "note of the tune clashes" : "notes of the tune clash"}`
         : "the tune fits throughout"
       : "no tune to fit yet",
     `${join} semitones back to the beginning`,

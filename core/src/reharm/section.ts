@@ -5,8 +5,8 @@ import { cheapestPaths, prepare } from "../lattice/lattice";
 import { smallestMotion } from "../harmony/distance";
 import { rootProgression, stepOf } from "../harmony/roots";
 import { bassFit, fitOf } from "./fit";
-import { adventureOf, chordsOf, groundOf, spotAt, type Ground } from "./reharmonize";
-import { reasonFor } from "./technique";
+import { adventureOf, chordsOf, materialOf, spotAt, type Ground } from "./reharmonize";
+import { techniqueReason } from "./technique";
 import { TECHNIQUES } from "./techniques";
 
 export interface SectionRequest {
@@ -27,7 +27,7 @@ export interface Progressed {
   cost: number;
   /** Chords of what is written that are no longer there as they were. */
   changed: number;
-  /** Notes of the tune that would rub. */
+  /** Notes of the tune that would clash. */
   clashes: string[];
 }
 
@@ -62,7 +62,7 @@ const W = {
  * `reharm.short` for fewer than two chords.
  */
 export function reharmonizeSection({ song, section, range, techniques, k = 5 }: SectionRequest): Result<Progressed[]> {
-  const read = groundOf(song, section);
+  const read = materialOf(song, section);
   if (!read.ok) return read;
   const ground = read.value;
   if (ground.slots.length < 2)
@@ -175,7 +175,7 @@ function optionsAt(ground: Ground, index: number, range: number, allowed?: reado
           p.chords.map((c) => c.duration),
           p.chords.map((c) => c.symbol),
           {
-            reason: reasonFor(technique, p),
+            reason: techniqueReason(technique, p),
             technique: technique.id,
             needsNext: p.needsNext ?? false,
             needsPrev: p.needsPrev ?? false,

@@ -4,7 +4,7 @@ import type { Chord } from "../chord/chord";
 import type { ChordEvent, Reason } from "../song/schema";
 
 /** A chord in its place, with the key it is heard in. */
-export interface Slot {
+export interface ChordSlot {
   event: ChordEvent;
   chord: Chord;
   key: Key;
@@ -12,11 +12,11 @@ export interface Slot {
 
 /** A chord that may be changed, seen with its surroundings. */
 export interface Spot {
-  slots: readonly Slot[];
+  slots: readonly ChordSlot[];
   index: number;
-  here: Slot;
-  prev?: Slot;
-  next?: Slot;
+  here: ChordSlot;
+  prev?: ChordSlot;
+  next?: ChordSlot;
   /** First and last index of the selection the spot lies in. */
   selection: readonly [number, number];
   home: Key;
@@ -55,7 +55,7 @@ export interface Technique {
 }
 
 /** A reason as it is stored with a chord: "technique.variant" and its parameters. */
-export const reasonFor = (technique: Technique, proposal: Proposal): Reason => ({
+export const techniqueReason = (technique: Technique, proposal: Proposal): Reason => ({
   id: `${technique.id}.${proposal.reason}`,
   params: proposal.params,
 });

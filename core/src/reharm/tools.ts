@@ -4,7 +4,7 @@ import type { Meter, Ticks } from "../time/meter";
 import { chordPitchClasses, chordSymbol, rootPc, type Chord } from "../chord/chord";
 import { diatonicChord } from "../chord/numerals";
 import { parseChord } from "../chord/parse";
-import type { Proposal, Slot, Spot } from "./technique";
+import type { Proposal, ChordSlot, Spot } from "./technique";
 
 /** Name of a root in a key: flats for roots approached from above, the key's own name where it has one. */
 export const rootName = (pc: PitchClass, key: Key, flats = true): NoteName =>
@@ -19,7 +19,7 @@ export const read = (symbol: string): Chord => {
 };
 
 /** The length of a slot in two parts, cut on the beat nearest its middle; null when it has no beat inside. */
-export function halves(slot: Slot, meter: Meter): [Ticks, Ticks] | null {
+export function halves(slot: ChordSlot, meter: Meter): [Ticks, Ticks] | null {
   const { start, duration } = slot.event;
   const beats: Ticks[] = [];
   for (let bar = Math.floor(start / meter.bar); bar * meter.bar < start + duration; bar++)
@@ -33,7 +33,7 @@ export function halves(slot: Slot, meter: Meter): [Ticks, Ticks] | null {
 }
 
 /** A slot cut into n equal parts of whole sixteenths, or null. */
-export function parts(slot: Slot, n: number): Ticks[] | null {
+export function parts(slot: ChordSlot, n: number): Ticks[] | null {
   const each = slot.event.duration / n;
   return Number.isInteger(each / 120) && each >= 480 ? Array<Ticks>(n).fill(each) : null;
 }
@@ -56,7 +56,7 @@ export function before(spot: Spot, symbol: string, reason: string, params: Recor
 }
 
 /** One chord in the place of the whole slot. */
-export const instead = (
+export const replacement = (
   spot: Spot,
   symbol: string,
   reason: string,

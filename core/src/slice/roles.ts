@@ -95,7 +95,7 @@ export const ROLE_WORDS: Record<string, string> = {
 const isStep = (a: number, b: number): boolean => Math.abs(a - b) >= 1 && Math.abs(a - b) <= 2;
 
 /**
- * A note of the scale that lies a whole tone or more above every chord tone below it colours the chord without contradicting it
+ * A note of the scale that lies a whole tone or more above every chord tone below it colors the chord without contradicting it
  * (the avoid-note rule of jazz teaching, common practice).
  */
 export function isTension(chord: NonNullable<RealizedChord["chord"]>, pc: number, key: Key): boolean {
@@ -104,10 +104,12 @@ export function isTension(chord: NonNullable<RealizedChord["chord"]>, pc: number
 }
 
 /** What the roles of notes are read against: chords and keys of the stretch they stand in. */
-export type Ground = Pick<RealizedSong, "chords" | "loops" | "duration"> & { sections: readonly Pick<RealizedSection, "start" | "key">[] };
+export type RoleContext = Pick<RealizedSong, "chords" | "loops" | "duration"> & {
+  sections: readonly Pick<RealizedSection, "start" | "key">[];
+};
 
 /** Role spans of every note of a part, by note object. A held note is judged again under each chord it sounds with. */
-export function noteRoles(real: Ground, part: Pick<RealizedPart, "role" | "linked" | "notes">): Map<RealizedNote, RoleSpan[]> {
+export function noteRoles(real: RoleContext, part: Pick<RealizedPart, "role" | "linked" | "notes">): Map<RealizedNote, RoleSpan[]> {
   const result = new Map<RealizedNote, RoleSpan[]>();
   const { notes } = part;
   let first = 0;
@@ -143,7 +145,7 @@ function spanOf(midi: number, start: Ticks, duration: Ticks, chord: RealizedChor
 
 /** Gives a tone outside its chord the name its surroundings justify. */
 function name(
-  real: Ground,
+  real: RoleContext,
   part: Pick<RealizedPart, "role">,
   notes: RealizedNote[],
   index: number,

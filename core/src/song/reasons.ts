@@ -35,7 +35,7 @@ export const REASONS = {
   gap: { words: "{role} of {chord}: moves in the gap of the tune", weight: 0.5 },
   pedal: { words: "Pedal: holds {pitch} under {chord}", weight: 0.9 },
   fill: { words: "{role} of {chord}, leads into the next chord", weight: 0.5 },
-  turn: { words: "{role} of {chord}: the repetition ends differently", weight: 0.5 },
+  ending: { words: "{role} of {chord}: the repetition ends differently", weight: 0.5 },
   harmonizes: { words: "{roman} in {key}: holds {tones} of the tune; {how}", weight: 0.3 },
   harmonizesBass: { words: "{roman} in {key}: stands on {tones} of the bass line; {how}", weight: 0.3 },
   block: { words: "Under {pitch} of the tune, {chord}", weight: 0.3 },

@@ -35,11 +35,11 @@ const DEFAULT_GROUPS: Record<string, number[]> = {
 export function parseMeter(text: string): Result<Meter> {
   const hint = 'Write a meter like "4/4", "6/8" or "7/8 2+2+3".';
   const match = /^\s*(\d{1,2})\/(\d{1,2})(?:\s+(\d(?:\+\d)*))?\s*$/.exec(text);
-  if (!match) return fail("meter.unknown", `"${text}" is no meter`, { hint });
+  if (!match) return fail("meter.unknown", `"${text}" is not a meter`, { hint });
   const count = Number(match[1]);
   const unit = Number(match[2]);
   if (![2, 4, 8, 16].includes(unit) || count < 1 || count > 16)
-    return fail("meter.unknown", `"${text}" is no meter this application knows: 1 to 16 beats of a half, quarter, eighth or sixteenth`, {
+    return fail("meter.unknown", `"${text}" is not a meter this application knows: 1 to 16 beats of a half, quarter, eighth or sixteenth`, {
       hint,
     });
   const tick = (QUARTER * 4) / unit;

@@ -11,7 +11,7 @@ export const TERMS = {
   topLine: "top line against its shape",
   parallels: "parallel fifths and octaves",
   register: "away from the middle register",
-  spacing: "uneven or rubbing spacing",
+  spacing: "uneven or clashing spacing",
   lowIntervals: "close intervals too low",
   roughness: "rougher than the smoothest layout",
   missing: "tones left out",

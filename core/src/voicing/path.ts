@@ -72,7 +72,7 @@ export function describe(space: VoicingSpace, { picks, cost }: Path, exact = tru
 const LOOKED_AT = 400;
 
 /** Copies of the costs in which what was chosen before costs more. */
-const dearer = (prepared: Prepared, marked: readonly Set<number>[], by: number): Prepared => ({
+const withSurcharge = (prepared: Prepared, marked: readonly Set<number>[], by: number): Prepared => ({
   ...prepared,
   nodes: prepared.nodes.map((list, c) => list.map((cost, i) => (marked[c]!.has(i) ? cost + by : cost))),
 });
@@ -94,7 +94,7 @@ export function pathsOf(space: VoicingSpace, k: number): { path: Path; exact: bo
   while (found.length && found.length < k) {
     let next: Path | null = null;
     for (let by = 0.25; by <= 64 && !next; by *= 2) {
-      const path = cheapestPrepared(dearer(prepared, marked, by));
+      const path = cheapestPrepared(withSurcharge(prepared, marked, by));
       if (path && found.every((f) => differs(path.picks, f.path.picks))) next = path;
     }
     if (!next) break;
@@ -133,7 +133,7 @@ export interface ProgressionRequest {
   capo?: number;
   weights?: Partial<Weights>;
   pins?: Record<number, PitchName[]>;
-  ends?: NonNullable<PathOptions["ends"]>;
+  outer?: NonNullable<PathOptions["outer"]>;
 }
 
 export interface VoicedProgression {
@@ -145,7 +145,7 @@ export interface VoicedProgression {
 }
 
 /** Voices a list of chord symbols; best first. Errors name the chord that cannot be read or voiced. */
-export function tryVoiceProgression(request: ProgressionRequest & { k?: number }): Result<VoicedProgression[]> {
+export function voicedProgressions(request: ProgressionRequest & { k?: number }): Result<VoicedProgression[]> {
   const chords: Chord[] = [];
   for (const symbol of request.chords) {
     const chord = parseChord(symbol);
@@ -167,9 +167,9 @@ export function tryVoiceProgression(request: ProgressionRequest & { k?: number }
   );
 }
 
-/** The list alone, best first; empty where `tryVoiceProgression` would name an error. */
+/** The list alone, best first; empty where `voicedProgressions` would name an error. */
 export function voiceProgression(request: ProgressionRequest & { k?: number }): VoicedProgression[] {
-  const result = tryVoiceProgression(request);
+  const result = voicedProgressions(request);
   return result.ok ? result.value : [];
 }
 
@@ -183,7 +183,7 @@ export interface Alternative {
 }
 
 /** The cheapest layouts of one chord while its neighbors stay; each has another pair of bottom and top note. */
-export function beside(space: VoicingSpace, free: VoicingSpace, picks: readonly number[], c: number, most = 8): Alternative[] {
+export function alternativesAt(space: VoicingSpace, free: VoicingSpace, picks: readonly number[], c: number, most = 8): Alternative[] {
   const n = picks.length;
   const { closed } = space.prepared;
   const neighbor = (at: number) =>

@@ -12,7 +12,7 @@ import { playingOf } from "../song/playing";
 import type { ChordEvent, NewNote, Note, Part, Section, Song } from "../song/schema";
 import type { Edit } from "../song/edits";
 import { trade, type Weights } from "./cost";
-import { beside, describe, noPlace, pathsOf, type Alternative, type VoicedPath } from "./path";
+import { alternativesAt, describe, noPlace, pathsOf, type Alternative, type VoicedPath } from "./path";
 import { voicingSpace, type PathOptions, type TopReport, type VoicingSpace } from "./space";
 import { VOICING_STYLES } from "./styles";
 
@@ -20,14 +20,14 @@ export interface SectionVoicing extends VoicedPath {
   /** Chord event ids in the order of `chords`; N.C. has none. */
   ids: string[];
   /** Ids of the chords that the style does not suit: they are laid out freely. */
-  instead: string[];
+  fallbacks: string[];
   /** What became of the wanted top notes, by chord id. */
   tops: Record<string, TopReport>;
   /** Wanted lowest notes that could not be had, by chord id. */
   bottoms: Record<string, PitchName>;
   /** For chords that stretch a hand past an octave: the cheapest layout of any kind that does not. */
   easier: Record<string, PitchName[]>;
-  /** Other layouts for each chord beside its present neighbours, cheapest first, each with another bottom or top note. */
+  /** Other layouts for each chord beside its present neighbors, cheapest first, each with another bottom or top note. */
   alternatives: Record<string, Alternative[]>;
 }
 
@@ -89,17 +89,17 @@ export function askVoicing(song: Song, sectionId: string, partId: string): Resul
   if (!section || !part) return noPlace(sectionId, partId);
   const events = section.chords.filter((event) => chordOf(event.symbol));
   const pins: Record<number, PitchName[]> = {};
-  const ends: NonNullable<PathOptions["ends"]> = {};
+  const outer: NonNullable<PathOptions["outer"]> = {};
   events.forEach((e, i) => {
     const v = e.voicings?.[partId];
     if (v?.pinned) pins[i] = v.pitches;
     const top = v?.top ?? (part.link?.top ? tuneOver(section, part.link.top, e)?.pitch : undefined);
-    if (top || v?.bottom) ends[i] = { ...(top ? { top } : {}), ...(v?.bottom ? { bottom: v.bottom } : {}) };
+    if (top || v?.bottom) outer[i] = { ...(top ? { top } : {}), ...(v?.bottom ? { bottom: v.bottom } : {}) };
   });
   return ok({
     ids: events.map((e) => e.id),
     symbols: events.map((e) => e.symbol),
-    options: { ...partOptions(song, part, section), pins, ends },
+    options: { ...partOptions(song, part, section), pins, outer },
   });
 }
 
@@ -119,7 +119,7 @@ const NOTHING: SectionVoicing = {
   terms: {},
   candidates: [],
   exact: true,
-  instead: [],
+  fallbacks: [],
   tops: {},
   bottoms: {},
   easier: {},
@@ -138,7 +138,7 @@ export function layOut(asked: AskedVoicing): Result<SectionVoicing> {
   const bound = Object.keys(options.pins!).length > 0;
   const free = bound ? voicingSpace(chords, { ...options, pins: {} }) : space;
   ids.forEach((id, c) => {
-    if (free.ok) alternatives[id] = beside(space.value, free.value, best.path.picks, c);
+    if (free.ok) alternatives[id] = alternativesAt(space.value, free.value, best.path.picks, c);
   });
   const { columns } = space.value;
   const byId = <T>(value: (c: number) => T | undefined): Record<string, T> =>
@@ -151,7 +151,7 @@ export function layOut(asked: AskedVoicing): Result<SectionVoicing> {
   return ok({
     ...describe(space.value, best.path),
     ids,
-    instead: ids.filter((_, c) => columns[c]!.instead),
+    fallbacks: ids.filter((_, c) => columns[c]!.fallback),
     tops: byId((c) => columns[c]!.top),
     bottoms: byId((c) => columns[c]!.bottomMissed),
     easier: easierOnes(asked, space.value, best.path.picks),
@@ -163,11 +163,17 @@ export function layOut(asked: AskedVoicing): Result<SectionVoicing> {
 function easierOnes({ ids, options, ...asked }: AskedVoicing, space: VoicingSpace, picks: readonly number[]): SectionVoicing["easier"] {
   const wide = ids.map((_, c) => c).filter((c) => stretches(options, space.columns[c]!.candidates[picks[c]!]!.pitches));
   if (!wide.length) return {};
-  const near = voicingSpace(chordsOf({ ids, options, ...asked }), { ...options, style: "keyboard", span: OCTAVE_SPAN, pins: {}, ends: {} });
+  const near = voicingSpace(chordsOf({ ids, options, ...asked }), {
+    ...options,
+    style: "keyboard",
+    span: OCTAVE_SPAN,
+    pins: {},
+    outer: {},
+  });
   if (!near.ok) return {};
   return Object.fromEntries(
     wide.flatMap((c) => {
-      const [first] = beside(space, near.value, picks, c, 1);
+      const [first] = alternativesAt(space, near.value, picks, c, 1);
       return first ? [[ids[c]!, first.pitches]] : [];
     }),
   );
@@ -227,7 +233,7 @@ export function blockNotes(song: Song, sectionId: string, partId: string): Resul
   const { range: _, ...options } = partOptions(song, part, section);
   const space = voicingSpace(
     events.map((e) => e.chord),
-    { ...options, style: "block", loop: false, ends: Object.fromEntries(events.map((e, i) => [i, { top: e.note.pitch }])) },
+    { ...options, style: "block", loop: false, outer: Object.fromEntries(events.map((e, i) => [i, { top: e.note.pitch }])) },
   );
   if (!space.ok) return space;
   const path = describe(space.value, pathsOf(space.value, 1)[0]!.path);

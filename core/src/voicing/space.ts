@@ -40,7 +40,7 @@ export interface PathOptions {
   /** Fixed voicings by index of the chord. */
   pins?: Record<number, PitchName[]>;
   /** Wanted top and lowest notes by index of the chord. */
-  ends?: Record<number, { top?: PitchName; bottom?: PitchName }>;
+  outer?: Record<number, { top?: PitchName; bottom?: PitchName }>;
 }
 
 /** Whether a wanted top note was met, by a tone of the chord or laid over it; if not, why. */
@@ -59,7 +59,7 @@ export interface Column {
   chord: Chord;
   candidates: Candidate[];
   /** The style had nothing for this chord; the free one was used. */
-  instead: boolean;
+  fallback: boolean;
   top?: TopReport;
   /** A wanted lowest note that could not be had. */
   bottomMissed?: PitchName;
@@ -104,7 +104,7 @@ function playedOn(instrument: Instrument, style: VoicingStyle, limits: VoicingLi
 }
 
 /** Layouts of a style with a wanted top or lowest note: its own ones, else that note laid over or under fewer voices. */
-function withEnds(
+function withOuterNotes(
   make: (limits: VoicingLimits) => RawVoicing[],
   limits: VoicingLimits,
   top: Midi | undefined,
@@ -175,14 +175,14 @@ export function voicingSpace(chords: readonly Chord[], options: PathOptions): Re
   };
   const hands = options.hands ?? 2;
   const center = neck ? (Math.min(...neck.strings) + Math.max(...neck.strings)) / 2 + neck.capo + 2 + register : (low + high) / 2 - 1;
-  const made = new Map<VoicingStyle, (chord: Chord, ends?: { top?: Midi; bottom?: Midi }) => RawVoicing[]>();
+  const made = new Map<VoicingStyle, (chord: Chord, outer?: { top?: Midi; bottom?: Midi }) => RawVoicing[]>();
   const layouts = (s: VoicingStyle) => {
     let make = made.get(s);
     if (!make) {
       const playable = playedOn(instrument, s, limits, hands);
       const plain = new Map<string, RawVoicing[]>();
-      make = (chord, ends) => {
-        if (ends) return playable(withEnds((l) => s.candidates(chord, l), limits, ends.top, ends.bottom));
+      make = (chord, outer) => {
+        if (outer) return playable(withOuterNotes((l) => s.candidates(chord, l), limits, outer.top, outer.bottom));
         const id = chordSymbol(chord);
         let list = plain.get(id);
         if (!list) plain.set(id, (list = playable(s.candidates(chord, limits))));
@@ -203,10 +203,10 @@ export function voicingSpace(chords: readonly Chord[], options: PathOptions): Re
 
   function candidatesOf(i: number, chord: Chord): Column | null {
     const pin = options.pins?.[i];
-    const wish = options.ends?.[i];
+    const wish = options.outer?.[i];
     let top: TopReport | undefined;
     let raw: RawVoicing[] = [];
-    let instead = false;
+    let fallback = false;
     let bottomMissed: PitchName | undefined;
     if (pin) {
       const pitches = pin.map(pitchMidi).sort((a, b) => a - b);
@@ -214,20 +214,20 @@ export function voicingSpace(chords: readonly Chord[], options: PathOptions): Re
       raw = [{ pitches, missing: 0, doubling: 0, ...(shape ? { shape } : {}) }];
     } else {
       if (wish) {
-        const ends = {
+        const outer = {
           ...(wish.top ? { top: pitchMidi(wish.top) } : {}),
           ...(wish.bottom ? { bottom: pitchMidi(wish.bottom) } : {}),
         };
         const whole = midiRange(instrument.range);
-        const away = [ends.top, ends.bottom].some((m) => m !== undefined && (m < whole[0] || m > whole[1]));
-        raw = away ? [] : layouts(style)(chord, ends);
-        if (!raw.length && !away) raw = layouts(free)(chord, ends);
+        const away = [outer.top, outer.bottom].some((m) => m !== undefined && (m < whole[0] || m > whole[1]));
+        raw = away ? [] : layouts(style)(chord, outer);
+        if (!raw.length && !away) raw = layouts(free)(chord, outer);
         if (!raw.length && wish.top && wish.bottom && !away) {
-          raw = layouts(free)(chord, { top: ends.top! });
+          raw = layouts(free)(chord, { top: outer.top! });
           if (raw.length) bottomMissed = wish.bottom;
         }
         if (wish.top) {
-          const inChord = chord.tones.some((t) => mod(pitchMidi(chord.root + "4") + t.semitones, 12) === mod(ends.top!, 12));
+          const inChord = chord.tones.some((t) => mod(pitchMidi(chord.root + "4") + t.semitones, 12) === mod(outer.top!, 12));
           top = {
             wanted: wish.top,
             met: !raw.length ? "no" : inChord ? "chord" : "over",
@@ -240,7 +240,7 @@ export function voicingSpace(chords: readonly Chord[], options: PathOptions): Re
       }
       if (!raw.length) raw = layouts(style)(chord);
       if (!raw.length) {
-        instead = true;
+        fallback = true;
         raw = layouts(free)(chord);
       }
       // Fewer voices than asked for are better than silence.
@@ -250,7 +250,7 @@ export function voicingSpace(chords: readonly Chord[], options: PathOptions): Re
     if (!raw.length) return null;
     const id = chordSymbol(chord);
     const known = pin || wish ? undefined : judged.get(id);
-    if (known) return { chord, instead, candidates: known };
+    if (known) return { chord, fallback, candidates: known };
     const bass = limits.bassCovered ? BASS_OCTAVE + mod(bassPc(chord) - BASS_OCTAVE, 12) : undefined;
     const rough = raw.map((v) => (judge.weights.roughness ? roughness(bass === undefined ? v.pitches : [bass, ...v.pitches]) : 0));
     const smoothest = Math.min(...rough);
@@ -264,7 +264,7 @@ export function voicingSpace(chords: readonly Chord[], options: PathOptions): Re
       return { ...v, terms, cost: sumTerms(terms) };
     });
     if (!pin && !wish) judged.set(id, candidates);
-    return { chord, instead, ...(top ? { top } : {}), ...(bottomMissed ? { bottomMissed } : {}), candidates };
+    return { chord, fallback, ...(top ? { top } : {}), ...(bottomMissed ? { bottomMissed } : {}), candidates };
   }
 
   const lattice: Lattice = {

@@ -7,16 +7,16 @@ export const pcOf = (chord: Chord, tone: ChordTone): PitchClass => mod(rootPc(ch
 export const toneAt = (chord: Chord, ...degrees: number[]): ChordTone | undefined =>
   degrees.map((d) => chord.tones.find((t) => t.degree === d)).find((t) => t !== undefined);
 
-/** Tones in the order of their worth to the name: third (or suspension), seventh or sixth, highest color, altered fifth, root, fifth, the rest. */
+/** Tones in the order of what they tell of the name: third (or suspension), seventh or sixth, highest color, altered fifth, root, fifth, the rest. */
 export function byWorth(chord: Chord, bassCovered: boolean): ChordTone[] {
-  const worth = (t: ChordTone): number => {
+  const rankOf = (t: ChordTone): number => {
     if (t.degree === 3 || t.degree === 2 || t.degree === 4) return 0;
     if (t.degree === 7 || t.degree === 6) return 1;
     if (t.degree > 7) return t.alter ? 2 : 3 + (13 - t.degree) / 10;
     if (t.degree === 5) return t.alter ? 2 : 6;
     return bassCovered ? 5 : -1;
   };
-  return [...chord.tones].sort((a, b) => worth(a) - worth(b));
+  return [...chord.tones].sort((a, b) => rankOf(a) - rankOf(b));
 }
 
 /** What is lost by the tones left out: the fifth hardly counts, the root little where a bass plays it (common practice). */
@@ -49,7 +49,7 @@ export function places(pcs: readonly PitchClass[], { low, high }: Pick<VoicingLi
 export function closePositions(pcs: readonly PitchClass[], limits: Pick<VoicingLimits, "low" | "high">): Midi[][] {
   const order = [...new Set(pcs)];
   const ring = order.sort((a, b) => a - b);
-  return ring.flatMap((_, turn) => places([...ring.slice(turn), ...ring.slice(0, turn)], limits));
+  return ring.flatMap((_, rotation) => places([...ring.slice(rotation), ...ring.slice(0, rotation)], limits));
 }
 
 /** A set of layouts as voicings, duplicates and those outside the limits left out; a written slash bass goes below where no bass part plays it. */
@@ -91,6 +91,6 @@ export function importanceOf(tone: ChordTone, chord: Chord, bassCovered: boolean
   return tone.degree === 5 ? (tone.alter ? 6 : 0.8) : 5;
 }
 
-/** Doubling the root or fifth is neutral, doubling a coloured tone is heard (common practice). */
+/** Doubling the root or fifth is neutral, doubling a colored tone is heard (common practice). */
 export const doublingCost = (tone: ChordTone): number =>
   tone.degree === 1 ? 0.3 : tone.degree === 5 && !tone.alter ? 0.6 : tone.degree === 3 ? 1.5 : 3;

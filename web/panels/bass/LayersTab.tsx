@@ -16,7 +16,7 @@ import {
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import { useView } from "../../store/view";
-import { hearEdit, takeEdit, useStored } from "../hear";
+import { auditionEdit, acceptEdit, useStored } from "../hear";
 import { bassParts, songNow } from "./lines";
 
 const WORDS: Record<BassLayers["kind"], string> = {
@@ -128,10 +128,13 @@ function Offers({ data, lead, other }: { data: ScoreData; lead: Part; other: Par
           <span className="offer-head">
             <b>{o.title}</b>
             <span className="offer-buttons">
-              <button type="button" onClick={() => hearEdit(o.edit, o.title.toLowerCase(), `layer:${other.id}:${o.id}`, 0, data.length)}>
+              <button
+                type="button"
+                onClick={() => auditionEdit(o.edit, o.title.toLowerCase(), `layer:${other.id}:${o.id}`, 0, data.length)}
+              >
                 Hear
               </button>
-              <button type="button" onClick={() => takeEdit({ do: "all", label: o.title, edits: [...keep, o.edit] })}>
+              <button type="button" onClick={() => acceptEdit({ do: "all", label: o.title, edits: [...keep, o.edit] })}>
                 Take
               </button>
             </span>
@@ -152,8 +155,9 @@ function DrumBass({ data, part }: { data: ScoreData; part: Part }) {
   const make = (take: boolean) => {
     const made = drumAsBass(songNow(), data.section.id, part.id, drum, { rhythm, glides, mute });
     if (!made.ok) say(made.error);
-    else if (take) takeEdit(made.value);
-    else hearEdit(made.value, `${DRUM_KINDS[drum].title} as the bass`, `${drumPlayer(drum)}:${rhythm}:${glides}:${mute}`, 0, data.length);
+    else if (take) acceptEdit(made.value);
+    else
+      auditionEdit(made.value, `${DRUM_KINDS[drum].title} as the bass`, `${drumPlayer(drum)}:${rhythm}:${glides}:${mute}`, 0, data.length);
   };
   const lane = data.section.groove.lanes.find((l) => l.drum === drum);
   return (

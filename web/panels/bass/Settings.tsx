@@ -87,7 +87,7 @@ const CHECKS: [Name, string, string][] = [
   ["rests", "rest at the end of every figure", "The last beat of one or two bars is silent, but for what must sound"],
   ["melody", "leave room for the tune", "Moves in its gaps, holds under its motion, keeps out of its octave"],
   ["ownFigure", "a rhythm of its own in this section", "Unlike the figures of the other sections"],
-  ["turn", "the last bar ends differently", "A turn where the last bar would repeat an earlier one"],
+  ["ending", "the last bar ends differently", "A change where the last bar would repeat an earlier one"],
 ];
 
 /** What is set for a part in a section, over what is usual for the style. */

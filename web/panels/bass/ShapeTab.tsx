@@ -4,7 +4,7 @@ import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import { useView } from "../../store/view";
 import { workers } from "../../workers/client";
-import { hearEdit, takeEdit } from "../hear";
+import { auditionEdit, acceptEdit } from "../hear";
 import { songNow } from "./lines";
 import { NoteReason } from "./NoteReason";
 import { percent } from "../../ui/texts";
@@ -37,7 +37,7 @@ export function ShapeTab({ data, part }: { data: ScoreData; part: Part }) {
     }
     const { value } = result;
     // The state before is kept with the step, so that one undo takes both back.
-    if (!takeEdit({ do: "all", label: way === "thin" ? "thin out" : "build up", edits: [keep(), value.edit] })) return;
+    if (!acceptEdit({ do: "all", label: way === "thin" ? "thin out" : "build up", edits: [keep(), value.edit] })) return;
     const where = `${typeset(value.pitch)}, ${positionText(data.meter, value.tick)}`;
     const why = value.reason ? describeReason(value.reason) : "it had no reason";
     // Why a new note is there stands below, with the note chosen.
@@ -86,10 +86,10 @@ export function ShapeTab({ data, part }: { data: ScoreData; part: Part }) {
             return (
               <li key={t.id}>
                 <span>{t.name}</span>
-                <button type="button" onClick={() => hearEdit(back, t.name, `take:${t.id}`, 0, data.length)}>
+                <button type="button" onClick={() => auditionEdit(back, t.name, `take:${t.id}`, 0, data.length)}>
                   Hear
                 </button>
-                <button type="button" onClick={() => takeEdit({ do: "all", label: "back to a state", edits: [keep(), back] })}>
+                <button type="button" onClick={() => acceptEdit({ do: "all", label: "back to a state", edits: [keep(), back] })}>
                   Back to it
                 </button>
                 <button
@@ -152,7 +152,7 @@ export function ShapeTab({ data, part }: { data: ScoreData; part: Part }) {
                       type="button"
                       aria-label={`Hear: ${g.title}`}
                       disabled={!g.changed}
-                      onClick={() => hearEdit(g.edit, g.title.toLowerCase(), `gate:${g.id}`, 0, data.length)}
+                      onClick={() => auditionEdit(g.edit, g.title.toLowerCase(), `gate:${g.id}`, 0, data.length)}
                     >
                       Hear
                     </button>
@@ -160,7 +160,7 @@ export function ShapeTab({ data, part }: { data: ScoreData; part: Part }) {
                       type="button"
                       aria-label={`Take: ${g.title}`}
                       disabled={!g.changed}
-                      onClick={() => takeEdit({ do: "all", label: g.title, edits: [keep(), g.edit] })}
+                      onClick={() => acceptEdit({ do: "all", label: g.title, edits: [keep(), g.edit] })}
                     >
                       Take
                     </button>
@@ -186,7 +186,7 @@ export function ShapeTab({ data, part }: { data: ScoreData; part: Part }) {
                 {" "}
                 <button
                   type="button"
-                  title="Your own reason: it is no longer listed, and not taken away"
+                  title="Your own reason: it is no longer listed, and not removed"
                   onClick={() => edit({ do: "changeNotes", section, part: part.id, notes: [{ id: n.id, reason: { id: "user" } }] })}
                 >
                   it is meant

@@ -17,7 +17,7 @@ import { useSong } from "../../store/song";
 import { useView } from "../../store/view";
 import { MidiFile } from "../chords/MidiFile";
 import { FindingList } from "../FindingList";
-import { hearEdit, takeEdit } from "../hear";
+import { auditionEdit, acceptEdit } from "../hear";
 import { useLineOffers, writeLines } from "./lines";
 import { Settings } from "./Settings";
 import { percent } from "../../ui/texts";
@@ -86,7 +86,7 @@ function Candidates({ data, part }: { data: ScoreData; part: Part }) {
   const playing = useSound((s) => s.playing);
   const offers = useLineOffers(data);
   const take = (change: Edit) => {
-    if (takeEdit(change)) view.set({ lines: [] });
+    if (acceptEdit(change)) view.set({ lines: [] });
   };
   return (
     <ol className="choices lines" aria-label="Candidates">
@@ -118,7 +118,7 @@ function Candidates({ data, part }: { data: ScoreData; part: Part }) {
               type="button"
               aria-pressed={heard && playing}
               title={`Hear it in place (${i + 1})`}
-              onClick={() => hearEdit(offer.edit, offer.label, offer.id, offer.from, offer.to)}
+              onClick={() => auditionEdit(offer.edit, offer.label, offer.id, offer.from, offer.to)}
             >
               {heard && playing ? "Stop" : "Hear"}
             </button>

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { keyName, parseFrets, parseTuning, tryIdentifyFrets, TUNINGS, typeset } from "../../../core/src/index";
+import { keyName, parseFrets, parseTuning, fretReadings, TUNINGS, typeset } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { Named } from "./Named";
 import { Refused } from "../../ui/Refused";
@@ -18,7 +18,7 @@ export function FretEntry({ data }: { data: ScoreData }) {
   const [text, setText] = useState("x32010");
   const frets = parseFrets(text);
   const shape = frets.ok && frets.value.length === strings.length ? frets.value : strings.map(() => null);
-  const named = frets.ok ? tryIdentifyFrets({ frets: frets.value, tuning: strings, capo, key: keyName(data.key) }) : frets;
+  const named = frets.ok ? fretReadings({ frets: frets.value, tuning: strings, capo, key: keyName(data.key) }) : frets;
   const setFret = (string: number, fret: number | null) => {
     const next = shape.map((f, i) => (i === string ? (f === fret ? null : fret) : f));
     setText(next.map((f) => (f === null ? "x" : String(f))).join(next.some((f) => f !== null && f > 9) ? " " : ""));

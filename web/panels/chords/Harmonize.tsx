@@ -109,8 +109,10 @@ export function Harmonize({ data }: { data: ScoreData }) {
             <span className="offer-head">
               <b className="tabular">{i + 1}</b>
               <span className="small">
-                {h.clashes.length ? `${h.clashes.length} note${h.clashes.length === 1 ? " rubs" : "s rub"}` : "every long note fits"}, cost{" "}
-                {h.cost.toFixed(1)}
+                {h.clashes.length
+                  ? `${h.clashes.length} ${h.clashes.length === 1 ? "note clashes" : "notes clash"}`
+                  : "every long note fits"}
+                , cost {h.cost.toFixed(1)}
               </span>
               <OfferButtons offer={offers[i]!} bar={data.meter.bar} end={data.length} />
             </span>

@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import { identifyChords, keyName, spellInKey, typeset } from "../../../core/src/index";
-import { touch } from "../../audio/sound";
+import { soundNote } from "../../audio/sound";
 import { clearPlayed, onPlayed, startComputerKeys, startMidi, usePlayed } from "../../input/played";
 import type { ScoreData } from "../../score/data";
 import { chosenPart } from "../voicings/act";
@@ -13,7 +13,7 @@ export function PlayedEntry({ data }: { data: ScoreData }) {
   const { notes, device, deviceProblem } = usePlayed();
   const { playIn, chord, set } = useView();
   const part = chosenPart(data.song)?.id ?? data.song.parts[0]!.id;
-  useEffect(() => onPlayed((midi) => void touch(part, midi)), [part]);
+  useEffect(() => onPlayed((midi) => void soundNote(part, midi)), [part]);
   useEffect(() => {
     void startMidi();
     return () => set({ playIn: false });

@@ -231,7 +231,7 @@ function WholeOffer({
       <span className="small">
         {titles};{" "}
         {p.clashes.length
-          ? `${p.clashes.length} note${p.clashes.length === 1 ? "" : "s"} of the tune would rub: ${p.clashes[0]}`
+          ? `${p.clashes.length} ${p.clashes.length === 1 ? "note" : "notes"} of the tune would clash: ${p.clashes[0]}`
           : "the tune fits"}
       </span>
     </li>

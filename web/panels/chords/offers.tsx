@@ -1,5 +1,5 @@
 import { applyEdit, type Edit, type Ticks } from "../../../core/src/index";
-import { endPreview, hear, useSound } from "../../audio/sound";
+import { endPreview, audition, useSound } from "../../audio/sound";
 import { useSong } from "../../store/song";
 import { useView, type Offer } from "../../store/view";
 import { workers } from "../../workers/client";
@@ -32,24 +32,24 @@ const around = (offer: Offer, bar: Ticks, end: Ticks) =>
         to: Math.min(end, Math.ceil(offer.to / bar) * bar + bar),
       };
 
-export async function hearOffer(offer: Offer, bar: Ticks, end: Ticks): Promise<void> {
+export async function auditionOffer(offer: Offer, bar: Ticks, end: Ticks): Promise<void> {
   const edit = await prepare(offer);
   const { song, say } = useSong.getState();
   const result = song && applyEdit(song, edit);
   if (!result) return;
   const range = around(offer, bar, end);
-  if (result.ok) await hear(result.value.song, offer.label, offer.id, range.from, range.to);
+  if (result.ok) await audition(result.value.song, offer.label, offer.id, range.from, range.to);
   else say(result.error);
 }
 
 /** What is written, at the same spot. */
-export async function hearWritten(offer: Offer, bar: Ticks, end: Ticks): Promise<void> {
+export async function auditionWritten(offer: Offer, bar: Ticks, end: Ticks): Promise<void> {
   const { song } = useSong.getState();
   const range = around(offer, bar, end);
-  if (song) await hear(song, "what is written", `written:${offer.id}`, range.from, range.to);
+  if (song) await audition(song, "what is written", `written:${offer.id}`, range.from, range.to);
 }
 
-export async function takeOffer(offer: Offer): Promise<void> {
+export async function acceptOffer(offer: Offer): Promise<void> {
   const edit = await prepare(offer);
   endPreview();
   if (!useSong.getState().edit(edit)) return;
@@ -62,10 +62,10 @@ export function OfferButtons({ offer, bar, end }: { offer: Offer; bar: Ticks; en
   const playing = useSound((s) => s.playing);
   return (
     <span className="offer-buttons">
-      <button type="button" aria-pressed={heard && playing} onClick={() => void hearOffer(offer, bar, end)}>
+      <button type="button" aria-pressed={heard && playing} onClick={() => void auditionOffer(offer, bar, end)}>
         {heard && playing ? "Stop" : "Hear"}
       </button>
-      <button type="button" onClick={() => void takeOffer(offer)}>
+      <button type="button" onClick={() => void acceptOffer(offer)}>
         Take
       </button>
     </span>

@@ -1,5 +1,5 @@
 import { parseChord, pitchMidi, voiceSection, type ChordEvent, type Edit, type Midi, type Song } from "../../../core/src/index";
-import { touch } from "../../audio/sound";
+import { soundNote } from "../../audio/sound";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import { useView } from "../../store/view";
@@ -69,7 +69,7 @@ export function put(data: ScoreData, symbol: string, where: Where, readings?: st
 export function sound(song: Song, symbol: string): void {
   const part = chosenPart(song);
   const pitches = part && pitchesOf(song, symbol);
-  if (part && pitches) for (const midi of pitches) void touch(part.id, midi);
+  if (part && pitches) for (const midi of pitches) void soundNote(part.id, midi);
 }
 
 const cache = new Map<string, Midi[]>();

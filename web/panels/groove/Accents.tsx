@@ -2,7 +2,12 @@ import { drumOf, positionText, type AccentMap, type AccentPair, type AccentRow }
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 
-const WORDS: Record<AccentPair["kind"], string> = { agree: "agree", interlock: "interlock", fight: "rub", apart: "go their own ways" };
+const WORDS: Record<AccentPair["kind"], string> = {
+  agree: "agree",
+  interlock: "interlock",
+  fight: "just miss each other",
+  apart: "go their own ways",
+};
 
 /** Who strikes where in the bar, and who agrees with whom. */
 export function Accents({ data, map }: { data: ScoreData; map: AccentMap }) {
@@ -83,14 +88,14 @@ export function Accents({ data, map }: { data: ScoreData; map: AccentMap }) {
               <li key={`${p.a}|${p.b}`}>
                 {nameOf(p.a)} and {nameOf(p.b)} <b className={p.kind === "fight" ? "severity warning" : ""}>{WORDS[p.kind]}</b>
                 <span className="small">
-                  {p.rubbing.length > 0 && `, a little apart at ${p.rubbing.map(([x, y]) => `${where(Math.min(x, y))}`).join(", ")}`}
+                  {p.nearMisses.length > 0 && `, a little apart at ${p.nearMisses.map(([x, y]) => `${where(Math.min(x, y))}`).join(", ")}`}
                   {p.kind === "agree" && ` on ${p.together.map(where).join(", ")}`}
                 </span>
               </li>
             ))}
         </ul>
       ) : (
-        <p className="small">No two players agree, interlock or rub.</p>
+        <p className="small">No two players agree, interlock or just miss each other.</p>
       )}
     </>
   );

@@ -1,19 +1,19 @@
 import { useEffect, useMemo, useState } from "react";
 import { laneForNote, mergeLanes, quantizeHits, type Edit } from "../../../core/src/index";
-import { struck } from "../../audio/sound";
+import { soundPlayedDrum } from "../../audio/sound";
 import { onPlayed, usePlayed } from "../../input/played";
 import { startRecording, useRecord } from "../../input/record";
 import type { ScoreData } from "../../score/data";
 import { drumName } from "../../score/DrumLane";
 import { useSong } from "../../store/song";
 import { useView } from "../../store/view";
-import { hearEdit, takeEdit, useStored } from "../hear";
-import { PLAY_IN, PlayControls, PlayedTake } from "../PlayControls";
+import { auditionEdit, acceptEdit, useStored } from "../hear";
+import { PLAY_IN, PlayControls, PlayedIn } from "../PlayControls";
 
 /** Drums played in on any keyboard or pads; each key is the drum that General MIDI or the song's own lanes have there. */
 export function DrumPlay({ data }: { data: ScoreData }) {
   const loop = useView((s) => s.loop);
-  const { take } = useRecord();
+  const { recording } = useRecord();
   const held = usePlayed((s) => s.held);
   const [settings, setSettings] = useState({ ...PLAY_IN, grid: 120, mode: "add" as (typeof PLAY_IN)["mode"] });
   const { grid, strength, mode } = settings;
@@ -24,23 +24,29 @@ export function DrumPlay({ data }: { data: ScoreData }) {
     () =>
       onPlayed((midi, velocity) => {
         const lane = laneForNote(useSong.getState().song!, section.id, midi);
-        if (lane) void struck(drumId, lane, velocity);
+        if (lane) void soundPlayedDrum(drumId, lane, velocity);
       }),
     [drumId, section.id],
   );
   const change = useMemo((): { edit: Edit; text: string } | null => {
-    if (!take) return null;
-    const lanes = quantizeHits(take.notes, (midi) => laneForNote(song, section.id, midi), { grid, strength }, take.from, take.to);
+    if (!recording) return null;
+    const lanes = quantizeHits(
+      recording.notes,
+      (midi) => laneForNote(song, section.id, midi),
+      { grid, strength },
+      recording.from,
+      recording.to,
+    );
     const kept =
       mode === "add"
         ? section.groove.lanes
-        : section.groove.lanes.map((l) => ({ ...l, hits: l.hits.filter((h) => h.start < take.from || h.start >= take.to) }));
+        : section.groove.lanes.map((l) => ({ ...l, hits: l.hits.filter((h) => h.start < recording.from || h.start >= recording.to) }));
     const hits = lanes.reduce((sum, l) => sum + l.hits.length, 0);
     return {
       edit: { do: "setDrums", section: section.id, lanes: mergeLanes(kept, lanes) },
       text: `${hits} hits played: ${lanes.map((l) => `${drumName(section, l.drum)} ${l.hits.length}`).join(", ") || "none on a key that has a drum"}`,
     };
-  }, [take, song, section, grid, strength, mode]);
+  }, [recording, song, section, grid, strength, mode]);
   if (!drums) return <p>This song has no drums.</p>;
   const range = loop?.on ? { from: loop.from, to: loop.to } : { from: 0, to: data.length };
   return (
@@ -62,11 +68,11 @@ export function DrumPlay({ data }: { data: ScoreData }) {
           })
           .join(", ")}
       />
-      {take && change && (
-        <PlayedTake
+      {recording && change && (
+        <PlayedIn
           text={change.text}
-          hear={() => hearEdit(change.edit, "what was played", "played", take.from, take.to)}
-          take={() => takeEdit(change.edit)}
+          audition={() => auditionEdit(change.edit, "what was played", "played", recording.from, recording.to)}
+          accept={() => acceptEdit(change.edit)}
         />
       )}
     </>

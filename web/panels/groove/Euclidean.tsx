@@ -10,9 +10,9 @@ export function Euclidean({ data }: { data: ScoreData }) {
   const [drum, setDrum] = useState<Drum>("rim");
   const [pulses, setPulses] = useState(5);
   const [steps, setSteps] = useState(16);
-  const [turn, setTurn] = useState(0);
+  const [rotation, setRotation] = useState(0);
   const grid = useView((s) => s.drumGrid);
-  const row = euclid(pulses, steps, turn);
+  const row = euclid(pulses, steps, rotation);
   const number = (label: string, value: number, low: number, high: number, take: (n: number) => void) => (
     <label>
       {label}{" "}
@@ -35,7 +35,7 @@ export function Euclidean({ data }: { data: ScoreData }) {
           setSteps(n);
           setPulses(Math.min(pulses, n));
         })}
-        {number("turned by", turn, 0, steps - 1, setTurn)}
+        {number("rotated by", rotation, 0, steps - 1, setRotation)}
       </div>
       <p
         className="step-grid"

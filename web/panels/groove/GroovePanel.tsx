@@ -9,7 +9,7 @@ import { DrumPlay } from "./DrumPlay";
 import { Euclidean } from "./Euclidean";
 import { LaneTab } from "./LaneTab";
 import { MidiFile } from "../chords/MidiFile";
-import { takeEdit, useStored } from "../hear";
+import { acceptEdit, useStored } from "../hear";
 
 const STEPS: [number, string][] = [
   [120, "sixteenths"],
@@ -94,7 +94,7 @@ function Patterns({ data }: { data: ScoreData }) {
     return () => set({ offers: [] });
   }, [made, set]);
   const filled = [...new Set(lanes.flatMap((l) => l.hits.map((h) => Math.floor(h.start / meter.bar))))].sort((a, b) => a - b);
-  const put = (next: Lane[]) => takeEdit({ do: "setDrums", section: section.id, lanes: next });
+  const put = (next: Lane[]) => acceptEdit({ do: "setDrums", section: section.id, lanes: next });
   const has = filled.length > 0;
   return (
     <>

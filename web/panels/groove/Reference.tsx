@@ -2,7 +2,7 @@ import { useState } from "react";
 import { drumOf, moveAttacks, moveAway, nearness, parseReference, positionText, type AccentMap } from "../../../core/src/index";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
-import { hearEdit, takeEdit, useStored } from "../hear";
+import { auditionEdit, acceptEdit, useStored } from "../hear";
 import { Between } from "../../ui/Between";
 import { percent } from "../../ui/texts";
 import { Refused } from "../../ui/Refused";
@@ -22,7 +22,7 @@ export function Reference({ data, map }: { data: ScoreData; map: AccentMap }) {
   // What is struck in at least every sixth bar belongs to the rhythm.
   const own = rows.find((r) => r.id === id)!.strength.map((s) => s > 0.15);
   const near = reference?.ok ? nearness(own, reference.value) : null;
-  const close = near !== null && Math.max(near.share, near.turnedShare) >= limit;
+  const close = near !== null && Math.max(near.share, near.rotatedShare) >= limit;
   const moves = near && reference?.ok && near.share >= limit ? moveAway(own, reference.value, limit) : [];
   // What lies beyond the bar repeats with it.
   const inBar = moves.filter(([a, b]) => a < own.length && b < own.length);
@@ -80,9 +80,9 @@ export function Reference({ data, map }: { data: ScoreData; map: AccentMap }) {
           <p role="status">
             <b className={close ? "severity warning" : ""}>{close ? "Too close" : "Far enough"}</b>: {percent(near.share)} of the attacks
             are shared
-            {near.turnedBy > 0 &&
-              near.turnedShare > near.share &&
-              `, ${percent(near.turnedShare)} when it is turned by ${near.turnedBy} steps`}
+            {near.rotatedBy > 0 &&
+              near.rotatedShare > near.share &&
+              `, ${percent(near.rotatedShare)} when it is turned by ${near.rotatedBy} steps`}
             .{" "}
             <span className="small">
               {near.swaps} {near.swaps === 1 ? "step" : "steps"} of moving make one of the other
@@ -99,10 +99,10 @@ export function Reference({ data, map }: { data: ScoreData; map: AccentMap }) {
                   .join(", ")}
               </span>
               <span className="offer-buttons">
-                <button type="button" onClick={() => hearEdit(change, "moved away", `away:${id}`, 0, data.length)}>
+                <button type="button" onClick={() => auditionEdit(change, "moved away", `away:${id}`, 0, data.length)}>
                   Hear
                 </button>
-                <button type="button" onClick={() => takeEdit(change)}>
+                <button type="button" onClick={() => acceptEdit(change)}>
                   Take
                 </button>
               </span>

@@ -3,9 +3,9 @@ import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import type { AccentView } from "../../workers/music.worker";
 import { workers } from "../../workers/client";
-import { hearEdit, takeEdit } from "../hear";
+import { auditionEdit, acceptEdit } from "../hear";
 
-/** Two ways out where players rub: a bass that weaves between them, or one pattern that all agree on. */
+/** Two ways out where accents just miss each other: a bass that weaves between them, or one pattern that all agree on. */
 export function WaysOut({ data, view, bass }: { data: ScoreData; view: AccentView; bass: Part | undefined }) {
   const { section, meter, length } = data;
   const { agreed, plan } = view;
@@ -28,12 +28,15 @@ export function WaysOut({ data, view, bass }: { data: ScoreData; view: AccentVie
   };
   const buttons = (id: string, label: string, make: () => Promise<Edit | null> | Edit | null, keep: Edit[]) => (
     <span className="offer-buttons">
-      <button type="button" onClick={() => void Promise.resolve(make()).then((change) => change && hearEdit(change, label, id, 0, length))}>
+      <button
+        type="button"
+        onClick={() => void Promise.resolve(make()).then((change) => change && auditionEdit(change, label, id, 0, length))}
+      >
         Hear
       </button>
       <button
         type="button"
-        onClick={() => void Promise.resolve(make()).then((change) => change && takeEdit({ do: "all", label, edits: [...keep, change] }))}
+        onClick={() => void Promise.resolve(make()).then((change) => change && acceptEdit({ do: "all", label, edits: [...keep, change] }))}
       >
         Take
       </button>
@@ -41,7 +44,7 @@ export function WaysOut({ data, view, bass }: { data: ScoreData; view: AccentVie
   );
   return (
     <>
-      <h3>{agreed ? "Where they rub: two ways out" : "A bass that weaves"}</h3>
+      <h3>{agreed ? "Where accents just miss each other: two ways out" : "A bass that weaves"}</h3>
       {bass && plan.length > 0 && (
         <>
           <p className="offer-head">
@@ -77,7 +80,7 @@ export function WaysOut({ data, view, bass }: { data: ScoreData; view: AccentVie
           </ul>
         </>
       ) : (
-        <p className="small">No two players rub here: nothing has to be agreed on.</p>
+        <p className="small">All accents fall together or well apart: nothing has to be agreed on.</p>
       )}
     </>
   );

@@ -11,7 +11,7 @@ import {
   type PitchName,
   type Shape,
 } from "../../../core/src/index";
-import { hear } from "../../audio/sound";
+import { audition } from "../../audio/sound";
 import type { ScoreData } from "../../score/data";
 import { useSong } from "../../store/song";
 import { useView } from "../../store/view";
@@ -19,7 +19,7 @@ import { ChordName } from "../../ui/ChordName";
 import { FretDiagram } from "../../ui/FretDiagram";
 import { InPlace } from "../../ui/InPlace";
 import { around } from "../hear";
-import { soundPitches, soundWhenVoiced, turn } from "./act";
+import { soundPitches, soundWhenVoiced, invertChord } from "./act";
 import { oneDecimal, typedPitch } from "../../ui/texts";
 
 const SPANS: Record<number, string> = {
@@ -51,7 +51,7 @@ export function ChordTab({ data, part }: { data: ScoreData; part: Part }) {
   const hearIt = (pitches: PitchName[], id: string) => {
     const result = applyEdit(data.song, { do: "pinVoicing", section, part: part.id, chord: event.id, pitches });
     const range = around(data.section, data.meter, event.start);
-    if (result.ok) void hear(result.value.song, id, id, range.from, range.to);
+    if (result.ok) void audition(result.value.song, id, id, range.from, range.to);
   };
   const setEnd = (end: "top" | "bottom", text: string): boolean => {
     if (/^(any|-|–)?$/i.test(text.trim())) return edit({ do: "pinEnds", section, part: part.id, chord: event.id, [end]: null });
@@ -76,11 +76,11 @@ export function ChordTab({ data, part }: { data: ScoreData; part: Part }) {
       </p>
       <div className="controls">
         <span className="stepper" role="group" aria-label="Turn">
-          <button type="button" title="Shift I" onClick={() => turn(-1)}>
-            {instrument.held.by === "frets" ? "lower shape" : "turn down"}
+          <button type="button" title="Shift I" onClick={() => invertChord(-1)}>
+            {instrument.held.by === "frets" ? "lower shape" : "invert down"}
           </button>
-          <button type="button" title="I" onClick={() => turn(1)}>
-            {instrument.held.by === "frets" ? "higher shape" : "turn up"}
+          <button type="button" title="I" onClick={() => invertChord(1)}>
+            {instrument.held.by === "frets" ? "higher shape" : "invert up"}
           </button>
         </span>
         <button type="button" onClick={() => soundPitches(part.id, chosen.pitches)}>

@@ -93,7 +93,7 @@ export function OtherWays({ data, part }: { data: ScoreData; part: Part }) {
                 <span className="small offer-why">
                   {path ? path.trades.join(", ") || "nearly the same price" : "what you kept, to be compared with what is written"}
                   {path && !path.exact && (
-                    <span title="Found by making what came before dearer; a cheaper one may exist"> · not proven the cheapest</span>
+                    <span title="Found by making what came before cost more; a cheaper one may exist"> · not proven the cheapest</span>
                   )}
                 </span>
               </li>

@@ -2,7 +2,7 @@ import { instrumentOf, TOP_SHAPES, typeset, type Part, type TopShape } from "../
 import type { ScoreData } from "../../score/data";
 import { useSong, type PlayingChange } from "../../store/song";
 import { useView } from "../../store/view";
-import { moveRegister, soundWhenVoiced, styleOf, stylesFor } from "./act";
+import { moveRegister, soundWhenVoiced, voicingStyleOf, stylesFor } from "./act";
 import { Neck } from "./Neck";
 import { OtherWays } from "./OtherWays";
 import { Weights } from "./Weights";
@@ -12,7 +12,7 @@ export function PathTab({ data, part }: { data: ScoreData; part: Part }) {
   const edit = useSong((s) => s.edit);
   const { song, section } = data;
   const styles = stylesFor(song, part);
-  const style = styleOf(song, part);
+  const style = voicingStyleOf(song, part);
   const instrument = instrumentOf(part.instrument, song);
   const block = part.link?.kind === "block";
   const events = section.chords.filter((c) => c.symbol !== "N.C.");
@@ -69,11 +69,11 @@ export function PathTab({ data, part }: { data: ScoreData; part: Part }) {
         </span>
       </div>
       <p className="small">{style.explanation}</p>
-      {voicing && voicing.instead.length > 0 && (
+      {voicing && voicing.fallbacks.length > 0 && (
         <p className="small" role="status">
           The style does not suit{" "}
-          {[...new Set(events.filter((e) => voicing.instead.includes(e.id)).map((e) => typeset(e.symbol)))].join(", ")}:{" "}
-          {voicing.instead.length === 1 ? "it is" : "they are"} laid out freely instead.
+          {[...new Set(events.filter((e) => voicing.fallbacks.includes(e.id)).map((e) => typeset(e.symbol)))].join(", ")}:{" "}
+          {voicing.fallbacks.length === 1 ? "it is" : "they are"} laid out freely instead.
         </p>
       )}
       <div className="controls">

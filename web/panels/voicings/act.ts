@@ -10,7 +10,7 @@ import {
   type Song,
   type VoicingStyle,
 } from "../../../core/src/index";
-import { touch } from "../../audio/sound";
+import { soundNote } from "../../audio/sound";
 import { useSong, type PlayingChange } from "../../store/song";
 import { useView } from "../../store/view";
 
@@ -32,14 +32,14 @@ export const stylesFor = (song: Song, part: Part): VoicingStyle[] => {
   );
 };
 
-export const styleOf = (song: Song, part: Part): VoicingStyle => {
+export const voicingStyleOf = (song: Song, part: Part): VoicingStyle => {
   const styles = stylesFor(song, part);
   return styles.find((s) => s.id === part.playing.voicing?.style) ?? styles[0]!;
 };
 
 /** Lets a chord sound in the sound of its part. */
 export function soundPitches(part: string, pitches: readonly PitchName[]): void {
-  for (const p of pitches) void touch(part, pitchMidi(p), 0.9);
+  for (const p of pitches) void soundNote(part, pitchMidi(p), 0.9);
 }
 
 const chordInFocus = (song: Song) => {
@@ -75,8 +75,8 @@ export function soundWhenVoiced(part: string): void {
   };
 }
 
-/** Lays the chord in focus a turn higher (or lower), keeps it so, and lets it sound. On a neck: the next shape up or down. */
-export function turn(direction: 1 | -1): void {
+/** Lays the chord in focus an inversion higher (or lower), keeps it so, and lets it sound. On a neck: the next shape up or down. */
+export function invertChord(direction: 1 | -1): void {
   const { song, edit, say } = useSong.getState();
   const part = song && chosenPart(song);
   if (!song || !part) return;
@@ -86,7 +86,7 @@ export function turn(direction: 1 | -1): void {
   const next =
     instrumentOf(part.instrument, song).held.by === "frets" ? nextShape(part.id, event.id, pitches, direction) : invert(pitches, direction);
   if (!next || next.some((p) => pitchMidi(p) < 12 || pitchMidi(p) > 115)) {
-    say({ code: "voicing.turn", message: `There is no ${direction > 0 ? "higher" : "lower"} layout of ${event.symbol}` });
+    say({ code: "voicing.inversion", message: `There is no ${direction > 0 ? "higher" : "lower"} layout of ${event.symbol}` });
     return;
   }
   useView.getState().set({ chord: event.id });
@@ -115,7 +115,7 @@ export function nextStyle(direction: 1 | -1): void {
   const part = song && chosenPart(song);
   if (!song || !part) return;
   const styles = stylesFor(song, part);
-  const at = styles.indexOf(styleOf(song, part));
+  const at = styles.indexOf(voicingStyleOf(song, part));
   setVoicing({ style: styles[(at + direction + styles.length) % styles.length]!.id });
 }
 

@@ -137,7 +137,7 @@ export const lastBar = defineMeasure({
   notes: (ctx) => idsOf(ctx.notes.filter((n) => n.start >= (ctx.bars - 1) * ctx.meter.bar)),
   show: (own) => (own.lastBarVaried === null ? null : own.lastBarVaried ? "yes" : "no"),
   target: (own, { settings }) =>
-    own.lastBarVaried !== null && settings.turn ? ["the repetition ends differently", own.lastBarVaried] : null,
+    own.lastBarVaried !== null && settings.ending ? ["the repetition ends differently", own.lastBarVaried] : null,
   cause: (ctx, line) => ({
     code: "figure",
     message:

@@ -12,14 +12,14 @@ export const arpeggio: BassStyle = {
     "Chord tones one after the other, up and back, so that the bass spells the harmony by itself. For thin textures; crowds a busy piano.",
   source: "common practice",
   targets: { pitchClasses: 4, longestOutside: 0.5, chordTime: 0.9 },
-  taste: { root: 0.4, fifth: 0.2, majorThird: 0.5, minorThird: 0.4, seventh: 0.9, other: 1.6, octave: 0.3, repeat: 1.2, leap: 0.03 },
+  costs: { root: 0.4, fifth: 0.2, majorThird: 0.5, minorThird: 0.4, seventh: 0.9, other: 1.6, octave: 0.3, repeat: 1.2, leap: 0.03 },
   usual: { density: 0.55, overMajor: "either", overMinor: "either", octaves: "many" },
   places: (ctx) => [
     ...beatsOf(ctx).flatMap((b) => {
       const step = Math.round(b.since / (b.duration / 2));
       return [
-        { at: b.at, use: "hook" as const, need: 0.9, wish: WAY[step % WAY.length]! },
-        { at: b.at + halfOf(b.duration), use: "hook" as const, need: 0.6, wish: WAY[(step + 1) % WAY.length]! },
+        { at: b.at, use: "hook" as const, priority: 0.9, prefers: WAY[step % WAY.length]! },
+        { at: b.at + halfOf(b.duration), use: "hook" as const, priority: 0.6, prefers: WAY[(step + 1) % WAY.length]! },
       ];
     }),
     ...approachPlaces(ctx, 0.3),

@@ -9,19 +9,19 @@ export const drivingEighths: BassStyle = {
     "The root in even half-beats, with an octave or a fifth now and then and a step into the next chord. Pushes a chorus forward; tires where it never stops.",
   source: "common practice",
   targets: { pitchClasses: 4, longestOutside: 0.5, chordTime: 0.9, silence: [0, 0.45] },
-  taste: { root: 0, fifth: 1.1, majorThird: 2.6, minorThird: 2, seventh: 2.4, other: 5, octave: 0.7, repeat: 0 },
+  costs: { root: 0, fifth: 1.1, majorThird: 2.6, minorThird: 2, seventh: 2.4, other: 5, octave: 0.7, repeat: 0 },
   usual: { density: 0.7, length: "usual" },
   places: (ctx) => [
     ...approachPlaces(ctx, 0.55),
     ...beatsOf(ctx).flatMap((b) => {
       const half = halfOf(b.duration);
       const places: Place[] = [
-        { at: b.at + half, use: "octave", need: 0.22, wish: ["8"] },
-        { at: b.at + half, use: "hook", need: 0.15, wish: ["5"] },
-        { at: b.at, use: "hook", need: 0.95, wish: ["bass"] },
-        { at: b.at + half, use: "hook", need: 0.85, wish: ["bass"] },
+        { at: b.at + half, use: "octave", priority: 0.22, prefers: ["8"] },
+        { at: b.at + half, use: "hook", priority: 0.15, prefers: ["5"] },
+        { at: b.at, use: "hook", priority: 0.95, prefers: ["bass"] },
+        { at: b.at + half, use: "hook", priority: 0.85, prefers: ["bass"] },
       ];
-      if (b.duration === 720) places.push({ at: b.at + 240, use: "hook", need: 0.8, wish: ["bass"] });
+      if (b.duration === 720) places.push({ at: b.at + 240, use: "hook", priority: 0.8, prefers: ["bass"] });
       return places;
     }),
   ],

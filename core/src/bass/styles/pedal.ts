@@ -10,9 +10,9 @@ export const pedal: BassStyle = {
     "One note stays while the chords move above it: the tonic for rest, the dominant for waiting, or the tone most chords share. Other players may hear other chords; the report says which.",
   source: "common practice",
   targets: { pitchClasses: 1, longestOutside: null, chordTime: 0, silence: [0, 0.4] },
-  taste: { root: 0, fifth: 0, majorThird: 0, minorThird: 0, seventh: 0, other: 0, octave: 0.3, repeat: 0 },
+  costs: { root: 0, fifth: 0, majorThird: 0, minorThird: 0, seventh: 0, other: 0, octave: 0.3, repeat: 0 },
   usual: { pitches: 1, octaves: "none", density: 0.45, variation: 0.1 },
-  places: (ctx) => beatsOf(ctx).map((b) => ({ at: b.at, use: "hook", need: b.beat === 0 ? 0.6 : 0.35 })),
+  places: (ctx) => beatsOf(ctx).map((b) => ({ at: b.at, use: "hook", priority: b.beat === 0 ? 0.6 : 0.35 })),
   hold: () => Infinity,
   sustains: true,
   /** Tonic and dominant of the key, and the tone that sounds longest in the chords. */

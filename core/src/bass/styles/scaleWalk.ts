@@ -8,7 +8,7 @@ export const scaleWalk: BassStyle = {
     "The bass goes up and down the scale by step, and the harmony rides on it: chord tones on the strong places, passing tones between. Carries a progression that stands still.",
   source: "common practice",
   targets: { pitchClasses: 7, longestOutside: 1, chordTime: 0.55, stepwise: 0.55 },
-  taste: {
+  costs: {
     root: 0.7,
     fifth: 0.5,
     majorThird: 0.3,
@@ -18,13 +18,13 @@ export const scaleWalk: BassStyle = {
     octave: 1.5,
     repeat: 1.8,
     leap: 0.35,
-    turn: 0.7,
+    reverse: 0.7,
   },
   usual: { overMajor: "either", overMinor: "either", octaves: "none", density: 0.5 },
   places: (ctx) =>
     beatsOf(ctx).flatMap((b) => [
-      { at: b.at, use: "scale" as const, need: 0.85 },
-      { at: b.at + halfOf(b.duration), use: "scale" as const, need: 0.3 },
+      { at: b.at, use: "scale" as const, priority: 0.85 },
+      { at: b.at + halfOf(b.duration), use: "scale" as const, priority: 0.3 },
     ]),
   hold: () => Infinity,
 };

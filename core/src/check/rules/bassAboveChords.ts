@@ -53,10 +53,10 @@ export const bassAboveChords: Rule = {
         parts: [bass.part, lowest.part],
         notes: [bass.note.id, lowest.note.id],
         fixes,
-        measure: `${bass.note.midi - lowest.note.midi} semitones`,
+        amount: `${bass.note.midi - lowest.note.midi} semitones`,
         message: `The bass's ${bass.note.pitch} lies above the chord part's ${lowest.note.pitch} at ${positionText(meter, slice.start)}.`,
       });
     }
-    return [...found.values()].map((f) => ({ ...f, measure: `${f.measure}, ${beatsText(meter, f.duration!)}` }));
+    return [...found.values()].map((f) => ({ ...f, measure: `${f.amount}, ${beatsText(meter, f.duration!)}` }));
   },
 };

@@ -20,7 +20,7 @@ export const bassLayersRule: Rule = {
       parts: p.layers.map((l) => (drumOf(l) ? ctx.sliced.real.parts.find((x) => x.role === "drums")!.id : l)),
       notes: [...p.notes],
       message: p.message,
-      measure: p.kind === "low" ? "both below E2" : p.kind === "pitch" ? "different pitches" : "different beginnings",
+      amount: p.kind === "low" ? "both below E2" : p.kind === "pitch" ? "different pitches" : "different beginnings",
       fixes: fixesOf(ctx, p),
     }));
   },

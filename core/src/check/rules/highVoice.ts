@@ -27,7 +27,7 @@ export const highVoice: Rule = {
             duration: note.duration,
             parts: [part.id],
             notes: [note.id],
-            measure: beatsText(meter, note.duration),
+            amount: beatsText(meter, note.duration),
             message: `${part.name} holds ${note.pitch} for ${beatsText(meter, note.duration)} at ${positionText(meter, note.start)}, above the comfortable range. Long high notes tire the voice: plan a warm-up and breaks, or another key.`,
             fixes: [
               {

@@ -40,7 +40,7 @@ export const keyContradicted: Rule = {
         duration: 0,
         parts: [],
         notes: [],
-        measure: `${percent} % of the time`,
+        amount: `${percent} % of the time`,
         message: `${keyName(key)} is written, but only ${percent} % of the ${chords.length < 3 ? "notes'" : "chords'"} time lies in it; ${best.key} fits better${best.equal.length ? `, and so does ${best.equal[0]}` : ""}.`,
         fixes: section.key
           ? []

@@ -89,7 +89,7 @@ export const longOutside: Rule = {
                 parts: [part.id],
                 notes: [note.id],
                 fixes,
-                measure: beatsText(meter, span.duration),
+                amount: beatsText(meter, span.duration),
                 message: `${part.name}: ${spoken(note.pitch)} ${held} the ${ROLE_WORDS[span.role] ?? span.role}${kind}, for ${beatsText(meter, span.duration)}.`,
               },
             ];

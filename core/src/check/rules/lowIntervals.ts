@@ -80,10 +80,10 @@ export const lowIntervals: Rule = {
         parts: [low.part, high.part],
         notes: [low.note.id, high.note.id],
         fixes,
-        measure: `${short} ${short === 1 ? "semitone" : "semitones"} too low`,
+        amount: `${short} ${short === 1 ? "semitone" : "semitones"} too low`,
         message: `The ${NAMES[high.note.midi - low.note.midi]} ${low.note.pitch}–${high.note.pitch} at ${positionText(meter, slice.start)} lies below its limit.`,
       });
     }
-    return [...found.values()].map((f) => ({ ...f, measure: `${f.measure}, ${beatsText(meter, f.duration!)}` }));
+    return [...found.values()].map((f) => ({ ...f, measure: `${f.amount}, ${beatsText(meter, f.duration!)}` }));
   },
 };

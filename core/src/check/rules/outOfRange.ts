@@ -48,7 +48,7 @@ export const outOfRange: Rule = {
               notes: [note.id],
               // Block chords follow their tune: there the tune or the instrument has to change.
               fixes: part.link?.kind === "block" ? [] : [{ label: `Move to ${pitch}`, edit }],
-              measure: `${by} ${by === 1 ? "semitone" : "semitones"} ${note.midi < low ? "too low" : "too high"}`,
+              amount: `${by} ${by === 1 ? "semitone" : "semitones"} ${note.midi < low ? "too low" : "too high"}`,
               message: `${part.name}: ${note.pitch} at ${positionText(meter, note.start)} is outside the range ${(part.range ?? instrument.range).join("–")} of the ${instrument.title.toLowerCase()}.`,
             };
           });
@@ -73,7 +73,7 @@ function liftedOut(song: Song, section: Section, part: Part, [low, high]: [Midi,
       duration: first.note.duration,
       parts: [part.id],
       notes: [first.note.id],
-      measure: `${outside.length} ${outside.length === 1 ? "note" : "notes"}`,
+      amount: `${outside.length} ${outside.length === 1 ? "note" : "notes"}`,
       message: `${part.name}: ${first.note.pitch} at ${positionText(meter, first.note.start)} is outside the range of the ${instrumentOf(part.instrument, song).title.toLowerCase()}.`,
       fixes: lifts
         ? [

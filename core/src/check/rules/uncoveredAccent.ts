@@ -63,7 +63,7 @@ export const uncoveredAccent: Rule = {
         fixes.push({ label: `Play ${pitch} there`, edit: { do: "all" as const, label: "cover the accent", edits } });
       }
       fixes.push({
-        label: "It is no main accent",
+        label: "It is not a main accent",
         edit: { do: "setAccents" as const, section: section.id, accents: main.map((k) => k.start).filter((s) => s !== kick.start) },
       });
       return [
@@ -73,7 +73,7 @@ export const uncoveredAccent: Rule = {
           parts: [bass.id],
           notes: [`kick@${kick.start}`],
           fixes,
-          measure: `velocity ${kick.velocity}`,
+          amount: `velocity ${kick.velocity}`,
           message: held
             ? `The bass holds through the main kick at ${positionText(meter, kick.start)} without a new note.`
             : `The main kick at ${positionText(meter, kick.start)} has no bass note.`,

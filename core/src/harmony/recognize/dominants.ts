@@ -20,7 +20,7 @@ import type { Recognizer } from "./types";
 const name = (chord: Chord, degree: number): string => typeset(noteOf(chord, degree)?.name ?? "");
 const sym = (text: string): string => typeset(text);
 
-/** The scale step (0–6) a dominant would lead to, a fifth below its root; null where that is no usable degree of the key. */
+/** The scale step (0–6) a dominant would lead to, a fifth below its root; null where that is not a usable degree of the key. */
 function targetStep(p: Progression, i: number): number | null {
   const { chord, key } = p.chords[i]!;
   const step = key.pcs.indexOf(mod(rootPc(chord) + 5, 12));

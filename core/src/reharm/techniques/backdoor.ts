@@ -2,7 +2,7 @@ import { mod } from "../../pitch/pitch";
 import { rootPc } from "../../chord/chord";
 import { isMinorish } from "../../chord/numerals";
 import type { Technique } from "../technique";
-import { halves, has, instead, symbolAt } from "../tools";
+import { halves, has, replacement, symbolAt } from "../tools";
 
 export const backdoor: Technique = {
   id: "backdoor",
@@ -23,7 +23,7 @@ export const backdoor: Technique = {
     const home = spot.next!.event.symbol;
     const cut = halves(spot.here, spot.meter);
     return [
-      ...(dominant ? instead(spot, seven, "alone", { new: seven, home, old: event.symbol }, { needsNext: true }) : []),
+      ...(dominant ? replacement(spot, seven, "alone", { new: seven, home, old: event.symbol }, { needsNext: true }) : []),
       ...(cut
         ? [
             {

@@ -3,7 +3,7 @@ import { mod, pitchClass } from "../../pitch/pitch";
 import { rootPc, toneName } from "../../chord/chord";
 import { diatonicChord, isMinorish } from "../../chord/numerals";
 import type { Technique } from "../technique";
-import { has, instead, parallelMinor, read, sizeOf } from "../tools";
+import { has, replacement, parallelMinor, read, sizeOf } from "../tools";
 
 export const borrowed: Technique = {
   id: "borrowed",
@@ -30,7 +30,7 @@ export const borrowed: Technique = {
       .tones.map((t) => toneName(read(symbol), t))
       .filter((n) => !key.pcs.includes(mod(pitchClass(n), 12)));
     if (!outside.length) return [];
-    return instead(spot, symbol, "from", {
+    return replacement(spot, symbol, "from", {
       new: symbol,
       mode: `${key.tonic} ${other.mode}`,
       notes: outside.join(" and "),

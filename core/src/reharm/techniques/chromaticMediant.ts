@@ -1,7 +1,7 @@
 import { mod, pitchClass } from "../../pitch/pitch";
 import { chordPitchClasses, rootPc, toneName } from "../../chord/chord";
 import type { Technique } from "../technique";
-import { has, instead, read, sizeOf, symbolAt } from "../tools";
+import { has, replacement, read, sizeOf, symbolAt } from "../tools";
 
 export const chromaticMediant: Technique = {
   id: "chromatic-mediant",
@@ -21,7 +21,7 @@ export const chromaticMediant: Technique = {
       const other = read(symbol);
       const kept = other.tones.map((t) => toneName(other, t)).filter((n) => chordPitchClasses(chord).includes(mod(pitchClass(n), 12)));
       if (!kept.length || chordPitchClasses(other).every((pc) => key.pcs.includes(pc))) return [];
-      return instead(spot, symbol, "light", { new: symbol, old: event.symbol, kept: kept.join(" and ") });
+      return replacement(spot, symbol, "light", { new: symbol, old: event.symbol, kept: kept.join(" and ") });
     });
   },
 };

@@ -1,7 +1,7 @@
 import { chordSymbol } from "../../chord/chord";
 import { hasColor, toggleColor, type Color } from "../../chord/modify";
 import type { Technique } from "../technique";
-import { has, instead } from "../tools";
+import { has, replacement } from "../tools";
 
 export const color: Technique = {
   id: "color",
@@ -22,7 +22,7 @@ export const color: Technique = {
       const added = next.tones.filter((t) => !chord.tones.some((o) => o.role === t.role));
       // Only what the key has: a color should not need an excuse.
       if (!added.length || added.some((t) => t.alter < 0 && t.degree > 7)) return [];
-      return instead(spot, chordSymbol(next), "add", { what, note: added.map((t) => t.role).join(" and ") });
+      return replacement(spot, chordSymbol(next), "add", { what, note: added.map((t) => t.role).join(" and ") });
     });
   },
 };

@@ -2,7 +2,7 @@ import { mod } from "../../pitch/pitch";
 import { rootPc } from "../../chord/chord";
 import { isMinorish } from "../../chord/numerals";
 import type { Technique } from "../technique";
-import { diatonicAt, has, instead, sizeOf, symbolAt } from "../tools";
+import { diatonicAt, has, replacement, sizeOf, symbolAt } from "../tools";
 
 export const deceptive: Technique = {
   id: "deceptive",
@@ -23,8 +23,8 @@ export const deceptive: Technique = {
     const six = diatonicAt(key, 5, chord);
     const flat = symbolAt(key.pcs[0]! + 8, sizeOf(chord) === 4 ? "maj7" : "", key);
     return [
-      ...instead(spot, six, "six", { ...params, new: six }, { needsPrev: true }),
-      ...(isMinorish(key) ? [] : instead(spot, flat, "flat", { ...params, new: flat }, { needsPrev: true })),
+      ...replacement(spot, six, "six", { ...params, new: six }, { needsPrev: true }),
+      ...(isMinorish(key) ? [] : replacement(spot, flat, "flat", { ...params, new: flat }, { needsPrev: true })),
     ];
   },
 };

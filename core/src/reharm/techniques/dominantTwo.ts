@@ -2,7 +2,7 @@ import { mod } from "../../pitch/pitch";
 import { rootPc } from "../../chord/chord";
 import { isMinorish } from "../../chord/numerals";
 import type { Technique } from "../technique";
-import { instead, symbolAt } from "../tools";
+import { replacement, symbolAt } from "../tools";
 
 export const dominantTwo: Technique = {
   id: "dominant-two",
@@ -18,7 +18,7 @@ export const dominantTwo: Technique = {
     if (isMinorish(key) || (above !== 2 && above !== 5)) return [];
     return ["7", "9"].flatMap((quality) => {
       const symbol = symbolAt(key.pcs[1]!, quality, key);
-      return instead(spot, symbol, "shine", { new: symbol, raised: symbolAt(key.pcs[0]! + 6, "", key, false), plain: key.scale[3]! });
+      return replacement(spot, symbol, "shine", { new: symbol, raised: symbolAt(key.pcs[0]! + 6, "", key, false), plain: key.scale[3]! });
     });
   },
 };

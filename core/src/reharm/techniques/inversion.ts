@@ -1,7 +1,7 @@
 import { mod, pitchClass } from "../../pitch/pitch";
 import { bassPc, toneName } from "../../chord/chord";
 import type { Technique } from "../technique";
-import { instead, over } from "../tools";
+import { replacement, over } from "../tools";
 
 const distance = (a: number, b: number) => Math.min(mod(a - b, 12), mod(b - a, 12));
 
@@ -25,7 +25,7 @@ export const inversion: Technique = {
         const pc = pitchClass(bass);
         const [a, b] = [distance(from, pc), distance(pc, to)];
         if (pc === bassPc(chord) || !a || !b || a > 2 || b > 2) return [];
-        return instead(spot, over(chord, bass), "step", {
+        return replacement(spot, over(chord, bass), "step", {
           bass,
           from: spot.prev!.chord.bass ?? spot.prev!.chord.root,
           to: spot.next!.chord.bass ?? spot.next!.chord.root,

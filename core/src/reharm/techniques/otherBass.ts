@@ -1,7 +1,7 @@
 import { mod, pitchClass } from "../../pitch/pitch";
 import { rootPc } from "../../chord/chord";
 import type { Technique } from "../technique";
-import { has, instead, over, sizeOf, upper } from "../tools";
+import { has, replacement, over, sizeOf, upper } from "../tools";
 
 export const otherBass: Technique = {
   id: "other-bass",
@@ -24,8 +24,8 @@ export const otherBass: Technique = {
     const third = sizeOf(chord) === 3 && minor ? at(8) : sizeOf(chord) === 3 && major ? at(9) : undefined;
     const tone = major ? at(2) : undefined;
     return [
-      ...(third ? instead(spot, over(plain, third), "below", { bass: third, sounds: third + (minor ? "maj7" : "m7") }) : []),
-      ...(tone ? instead(spot, over(plain, tone), "above", { bass: tone }) : []),
+      ...(third ? replacement(spot, over(plain, third), "below", { bass: third, sounds: third + (minor ? "maj7" : "m7") }) : []),
+      ...(tone ? replacement(spot, over(plain, tone), "above", { bass: tone }) : []),
     ];
   },
 };

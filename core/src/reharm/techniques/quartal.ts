@@ -1,5 +1,5 @@
 import type { Technique } from "../technique";
-import { has, instead } from "../tools";
+import { has, replacement } from "../tools";
 
 export const quartal: Technique = {
   id: "quartal",
@@ -15,6 +15,6 @@ export const quartal: Technique = {
     if (chord.bass || has(chord, "b5")) return [];
     const qualities =
       has(chord, "b7") && has(chord, "3") ? ["9sus4", "13sus4"] : has(chord, "b3") ? ["m11"] : has(chord, "3") ? ["6/9", "sus2"] : [];
-    return qualities.flatMap((q) => instead(spot, chord.root + q, "open", { new: chord.root + q, old: event.symbol }));
+    return qualities.flatMap((q) => replacement(spot, chord.root + q, "open", { new: chord.root + q, old: event.symbol }));
   },
 };

@@ -2,7 +2,7 @@ import { mod } from "../../pitch/pitch";
 import { rootPc } from "../../chord/chord";
 import { noteOf } from "../../chord/numerals";
 import type { Technique } from "../technique";
-import { has, instead, read } from "../tools";
+import { has, replacement, read } from "../tools";
 
 export const raisedThird: Technique = {
   id: "raised-third",
@@ -18,7 +18,7 @@ export const raisedThird: Technique = {
     if (!next || !has(chord, "b3") || has(chord, "b5") || mod(rootPc(next) - rootPc(chord), 12) !== 5) return [];
     const figure = chord.tones.some((t) => t.degree === 9) ? "9" : "7";
     const symbol = chord.root + (has(next, "b3") && figure === "9" ? "7(b9)" : figure);
-    return instead(
+    return replacement(
       spot,
       symbol,
       "raise",

@@ -1,7 +1,7 @@
 import { chordPitchClasses } from "../../chord/chord";
 import { isDiatonic } from "../../chord/numerals";
 import type { Technique } from "../technique";
-import { diatonicAt, instead, read, shared, stepIn } from "../tools";
+import { diatonicAt, replacement, read, shared, stepIn } from "../tools";
 
 export const relative: Technique = {
   id: "relative",
@@ -21,7 +21,7 @@ export const relative: Technique = {
       if (/dim|b5/.test(symbol) && step !== 4) return [];
       const kept = shared(chord, read(symbol));
       return kept >= Math.min(2, chordPitchClasses(chord).length)
-        ? instead(spot, symbol, "third", { new: symbol, old: spot.here.event.symbol, kept: String(kept) })
+        ? replacement(spot, symbol, "third", { new: symbol, old: spot.here.event.symbol, kept: String(kept) })
         : [];
     });
   },

@@ -1,7 +1,7 @@
 import { mod, transposeNote } from "../../pitch/pitch";
 import { rootPc } from "../../chord/chord";
 import type { Technique } from "../technique";
-import { has, instead } from "../tools";
+import { has, replacement } from "../tools";
 
 export const rootlessDominant: Technique = {
   id: "rootless-dominant",
@@ -17,6 +17,6 @@ export const rootlessDominant: Technique = {
     if (!has(chord, "3") || !has(chord, "b7") || chord.bass) return [];
     const minor = spot.next !== undefined && has(spot.next.chord, "b3") && mod(rootPc(spot.next.chord) - rootPc(chord), 12) === 5;
     const symbol = transposeNote(chord.root, 2, 4) + (minor ? "dim7" : "m7b5");
-    return instead(spot, symbol, "third", { new: symbol, old: event.symbol, root: chord.root });
+    return replacement(spot, symbol, "third", { new: symbol, old: event.symbol, root: chord.root });
   },
 };

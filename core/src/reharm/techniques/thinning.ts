@@ -1,12 +1,12 @@
 import { chordSymbol } from "../../chord/chord";
 import { chordOfTones } from "../../chord/parse";
 import type { Technique } from "../technique";
-import { instead } from "../tools";
+import { replacement } from "../tools";
 
 export const thinning: Technique = {
   id: "thinning",
   title: "Thinner chords",
-  explanation: "Colors are taken away down to the triad, or to the open fifth: simple is often enough.",
+  explanation: "Colors are removed down to the triad, or to the open fifth: simple is often enough.",
   source: "common practice",
   adventure: 0.05,
   aim: "less",
@@ -22,6 +22,9 @@ export const thinning: Technique = {
       ),
     );
     const fifth = chord.tones.some((t) => t.role === "5") ? `${chord.root}5` : null;
-    return [...instead(spot, triad, "triad", { new: triad, old }), ...(fifth ? instead(spot, fifth, "fifth", { new: fifth, old }) : [])];
+    return [
+      ...replacement(spot, triad, "triad", { new: triad, old }),
+      ...(fifth ? replacement(spot, fifth, "fifth", { new: fifth, old }) : []),
+    ];
   },
 };

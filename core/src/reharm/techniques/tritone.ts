@@ -1,7 +1,7 @@
 import { mod } from "../../pitch/pitch";
 import { rootPc } from "../../chord/chord";
 import type { Technique } from "../technique";
-import { before, has, instead, symbolAt } from "../tools";
+import { before, has, replacement, symbolAt } from "../tools";
 
 export const tritone: Technique = {
   id: "tritone",
@@ -21,7 +21,7 @@ export const tritone: Technique = {
     if (isFive)
       return ["7", "9", "7(#11)"].flatMap((quality) => {
         const sub = symbolAt(rootPc(next) + 1, quality, key);
-        return instead(spot, sub, "bass", { new: sub, old: event.symbol, root }, { needsNext: true });
+        return replacement(spot, sub, "bass", { new: sub, old: event.symbol, root }, { needsNext: true });
       });
     return rootPc(next) === rootPc(chord)
       ? []

@@ -11,7 +11,14 @@ const rising = ([a, b]: [string, string]): [string, string] => (pitchMidi(a) <= 
 const spanOf = (ends: [string, string] | undefined): [string, string] | undefined =>
   ends && pitchMidi(ends[0]) !== pitchMidi(ends[1]) ? rising(ends) : undefined;
 
-const noteOf = ({ glideTo, ...note }: Note1): Note => ({ ...note, ...(glideTo ? { slide: { kind: "glide" as const, to: glideTo } } : {}) });
+/** Reasons that have another id now. */
+const REASONS: Record<string, string> = { turn: "ending" };
+
+const noteOf = ({ glideTo, reason, ...note }: Note1): Note => ({
+  ...note,
+  ...(reason ? { reason: { ...reason, id: REASONS[reason.id] ?? reason.id } } : {}),
+  ...(glideTo ? { slide: { kind: "glide" as const, to: glideTo } } : {}),
+});
 
 /** Things whose ids stood twice, which version 1 allowed, get one of their own. */
 function apart<T extends { id: string }>(list: readonly T[], fresh: () => string): T[] {

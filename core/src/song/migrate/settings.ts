@@ -45,7 +45,6 @@ const BASS = [
   "melody",
   "ownFigure",
   "variation",
-  "turn",
   "low",
   "high",
 ];
@@ -69,6 +68,7 @@ function placeOf(song: Song1, part: Part1, name: string, value: Value): Place {
   // Two ways of playing used these names with different values.
   if (name === "octaves") return { way: typeof value === "number" ? "comp" : "bass", field: name, value };
   if (name === "gate") return { way: typeof value === "number" ? "comp" : "bass", field: name, value };
+  if (name === "turn") return { way: "bass", field: "ending", value };
   if (VOICING.includes(name)) return { way: "voicing", field: name, value };
   if (COMP.includes(name)) return { way: "comp", field: name, value };
   return BASS.includes(name) ? { way: "bass", field: name, value } : null;

@@ -72,7 +72,7 @@ export const BassPlaying = z.strictObject({
   /** How much every fourth bar departs from the figure. */
   variation: share().optional(),
   /** The last bar ends differently. */
-  turn: z.boolean().optional(),
+  ending: z.boolean().optional(),
   /** Lowest and highest note; the part's range where it is empty. */
   low: Pitch.or(z.literal("")).optional(),
   high: Pitch.or(z.literal("")).optional(),
