@@ -4,6 +4,7 @@ export {
   midiFrequency,
   mod,
   noteName,
+  noteOf,
   parseNote,
   parsePitch,
   pitchClass,
@@ -24,10 +25,15 @@ export { keyName, MODES, nameInKey, parseKey, scaleStep, spellInKey, transposeKe
 export {
   beatAt,
   beatsText,
+  EIGHTH,
+  EIGHTH_TRIPLET,
   metricalLevel,
   parseMeter,
   positionText,
   QUARTER,
+  SIXTEENTH,
+  SIXTEENTH_TRIPLET,
+  THIRTY_SECOND,
   type Beat,
   type Bpm,
   type Meter,
@@ -37,7 +43,7 @@ export {
 export { swung, tappedTempo, ticksToSeconds, type Swing } from "./time/swing";
 export { bassPc, chordPitchClasses, chordSymbol, chordToneName, rootPc, toneRole, type Chord, type ChordTone } from "./chord/chord";
 export { parseChord } from "./chord/parse";
-export { LINE_LIMIT, NO_CHORD, readLine, shareBar, writeLine, type LineChord, type ParsedLine } from "./chord/progression";
+export { chordOf, LINE_LIMIT, NO_CHORD, readLine, shareBar, writeLine, type LineChord, type ParsedLine } from "./chord/progression";
 export { identifyChords, isSure, chordReadings, type Identify, type Reading } from "./chord/identify";
 export {
   identifyFrets,
@@ -67,6 +73,7 @@ export {
   type Link,
   type Entry,
   type Matter,
+  type NewNote,
   type Note,
   type OwnInstrument,
   type Part,
@@ -97,7 +104,7 @@ export {
 } from "./song/document";
 export { applyEdit, EDITS, type Applied, type Edit } from "./song/edits";
 export type { EditDefinition } from "./song/edits/define";
-export { drumOf, drumPlayer, type PlayerId } from "./song/players";
+export { drumOf, drumPlayer, laneName, laneTitle, type PlayerId } from "./song/players";
 export { ownerOf, playingOf, type Level, type Where } from "./song/playing";
 export { findPlace, passPlace, sectionPlace, type Place } from "./song/place";
 export { createMemory, factsOf, type Fact, type Memory, type Reader } from "./facts/memory";
@@ -247,5 +254,6 @@ export { RULES } from "./check/rules";
 export type { Finding, Fix, Rule, Severity } from "./check/rule";
 export { readSongFile, writeSongFile } from "./format/json";
 export { BEND_RANGE, GLIDE_SHARE, GM_DRUMS, writeMidi } from "./format/midi";
-export { drumNotes, importMidi, laneForNote, nameChords, type MidiChoices, type MidiImport } from "./format/midiImport";
+export { nameChords } from "./format/midiChords";
+export { drumNotes, importMidi, laneForNote, type MidiChoices, type MidiImport } from "./format/midiImport";
 export { readMidi, type MidiContents, type MidiNote, type MidiTrack } from "./format/midiRead";

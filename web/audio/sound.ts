@@ -1,7 +1,8 @@
 import { create } from "zustand";
 import { realize, type Drum, type Midi, type RealizedSong, type Song, type Ticks } from "../../core/src/index";
+import { usePlayback } from "../store/playback";
+import { useSelection } from "../store/selection";
 import { useSong } from "../store/song";
-import { useView } from "../store/view";
 import { playersOf } from "./events";
 import type { Player } from "./player";
 
@@ -13,7 +14,7 @@ const load = (): Promise<Player> =>
     player = new module.Player();
     player.onEnd = () => {
       useSound.setState({ playing: false });
-      useView.getState().set({ preview: null });
+      usePlayback.setState({ preview: null });
     };
     return player;
   }));
@@ -25,12 +26,10 @@ interface SoundState {
 
 export const useSound = create<SoundState>(() => ({ playing: false, loading: false }));
 
-/** A part that is silent while it is played in anew. */
-let silent: string | null = null;
-export const silence = (part: string | null): void => void (silent = part);
-
-function realNow(song: Song): RealizedSong {
-  const real = realize(song, useView.getState().wholeSong ? {} : { section: useView.getState().section });
+/** What is heard of a song: the section in view or the whole form, without the part that is played in anew. */
+function heardOf(song: Song): RealizedSong {
+  const { wholeSong, silent } = usePlayback.getState();
+  const real = realize(song, wholeSong ? {} : { section: useSelection.getState().section });
   if (!silent) return real;
   const parts = real.parts.map((p) => (p.id === silent ? { ...p, notes: [] } : p));
   return { ...real, parts, hits: parts.some((p) => p.id === silent && p.role === "drums") ? [] : real.hits };
@@ -46,32 +45,28 @@ async function start(song: Song, options: { from: Ticks; to: Ticks; loop: boolea
     const ready = await load();
     await ready.prepare(playersOf(song));
     if (mine !== ticket) return;
-    const view = useView.getState();
-    await ready.play(
-      realNow(song),
-      { from: options.from, to: options.to, solo: view.solo, click: view.click, countIn: options.countIn, speed: view.speed },
-      options.loop,
-      options.startAt,
-    );
+    const { solo, click, speed } = usePlayback.getState();
+    const { from, to, countIn } = options;
+    await ready.play(heardOf(song), { from, to, solo, click, countIn, speed }, options.loop, options.startAt);
     useSound.setState({ playing: true });
   } finally {
     if (mine === ticket) useSound.setState({ loading: false });
   }
 }
 
-/** Plays the section (or the whole song once) from its beginning or from a position. */
-export async function play(startAt?: Ticks): Promise<void> {
+/** Plays the section (or the whole song once) from its beginning, from the place set in the ruler, or from a position. */
+export async function play(position?: Ticks): Promise<void> {
   const { song } = useSong.getState();
-  const view = useView.getState();
   if (!song) return;
-  const shown = view.preview?.song ?? song;
-  const { duration } = realNow(shown);
-  const range = view.loop && !view.wholeSong ? { from: view.loop.from, to: view.loop.to } : { from: 0, to: duration };
+  const { preview, loop, from, wholeSong, countIn } = usePlayback.getState();
+  const startAt = position ?? (wholeSong ? null : from);
+  const shown = preview?.song ?? song;
+  const range = loop && !wholeSong ? { from: loop.from, to: loop.to } : { from: 0, to: heardOf(shown).duration };
   await start(shown, {
     ...range,
-    loop: !view.wholeSong && (view.loop?.on ?? true),
-    countIn: view.countIn,
-    ...(startAt !== undefined ? { startAt } : {}),
+    loop: !wholeSong && (loop?.on ?? true),
+    countIn,
+    ...(startAt !== null ? { startAt } : {}),
   });
 }
 
@@ -81,31 +76,25 @@ export function stop(): void {
   useSound.setState({ playing: false, loading: false });
 }
 
-/** Plays another version of the song around a place, once; the preview is shown while it sounds. */
+/** Plays another version of the song around a place, once; the preview is shown while it sounds. Asked for again, it stops. */
 export async function audition(song: Song, label: string, id: string, from: Ticks, to: Ticks): Promise<void> {
-  const view = useView.getState();
-  if (view.preview?.id === id && useSound.getState().playing) {
-    stop();
-    view.set({ preview: null });
-    return;
-  }
-  view.set({ preview: { song, label, id }, wholeSong: false });
+  if (usePlayback.getState().preview?.id === id && useSound.getState().playing) return endPreview();
+  usePlayback.setState({ preview: { song, label, id }, wholeSong: false });
   await start(song, { from, to, loop: false, countIn: false });
 }
 
 export function endPreview(): void {
-  if (!useView.getState().preview) return;
+  if (!usePlayback.getState().preview) return;
   stop();
-  useView.getState().set({ preview: null });
+  usePlayback.setState({ preview: null });
 }
 
-/** One note in the sound of a part. */
+/** One note in the sound of a part, unless the band plays. */
 export async function soundNote(part: string, midi: Midi, duration = 0.35): Promise<void> {
-  const { song } = useSong.getState();
-  if (!song || useSound.getState().playing) return;
+  if (useSound.getState().playing) return;
   // In a task of its own: the edit that called for it is drawn first.
   await new Promise((resolve) => setTimeout(resolve));
-  await (await load()).soundNote(playersOf(song), part, midi, duration);
+  await soundPlayedNote(part, midi, duration);
 }
 
 /** A key that is played in: it sounds while the band plays, too. */
@@ -122,24 +111,26 @@ export async function soundPlayedDrum(part: string, drum: Drum, velocity: number
 
 export const playhead = (): Ticks | null => (useSound.getState().playing ? (player?.position() ?? null) : null);
 
-/** What plays follows edits, solo and click at once. */
+/** What plays follows edits, solo, click and another section at once. Returns a function that ends this and all sound. */
 export function startSound(): () => void {
   const refresh = () => {
     const { song } = useSong.getState();
-    const view = useView.getState();
-    if (song && player?.playing)
-      player.update(realNow(view.preview?.song ?? song), { solo: view.solo, click: view.click, speed: view.speed });
+    const { preview, solo, click, speed } = usePlayback.getState();
+    if (song && player?.playing) player.update(heardOf(preview?.song ?? song), { solo, click, speed });
   };
-  const offSong = useSong.subscribe((state, before) => {
-    if (state.version !== before.version) refresh();
-  });
-  const offView = useView.subscribe((state, before) => {
-    if (state.section !== before.section && !state.wholeSong) stop();
-    else if (state.solo !== before.solo || state.click !== before.click) refresh();
-  });
+  const ends = [
+    useSong.subscribe((state, before) => {
+      if (state.version !== before.version) refresh();
+    }),
+    usePlayback.subscribe((state, before) => {
+      if (state.solo !== before.solo || state.click !== before.click) refresh();
+    }),
+    useSelection.subscribe((state, before) => {
+      if (state.section !== before.section && !usePlayback.getState().wholeSong) stop();
+    }),
+  ];
   return () => {
-    offSong();
-    offView();
+    for (const end of ends) end();
     stop();
   };
 }

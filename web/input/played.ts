@@ -9,10 +9,12 @@ interface PlayedState {
   /** What plays: a MIDI keyboard by its name, or null. */
   device: string | null;
   deviceProblem: string | null;
+  /** What the keys on screen do: they only sound, a touch puts a note into the chord or takes it out, or they play like any keyboard. */
+  screenKeys: "sound" | "collect" | "play";
 }
 
 /** One path for every key: a MIDI keyboard, the keys of the computer and the keyboard on screen all end here. */
-export const usePlayed = create<PlayedState>(() => ({ held: [], notes: [], device: null, deviceProblem: null }));
+export const usePlayed = create<PlayedState>(() => ({ held: [], notes: [], device: null, deviceProblem: null, screenKeys: "sound" }));
 
 const sorted = (list: Iterable<Midi>): Midi[] => [...new Set(list)].sort((a, b) => a - b);
 

@@ -1,15 +1,23 @@
-import { useEffect, useMemo, useRef, useState } from "react";
-import { engrave, engraveGrand, instrumentOf, neckOf, positionText, tabOf, type EngravedPart, type Part } from "../../core/src/index";
+import { useEffect, useMemo, useRef, useState, type RefObject } from "react";
+import { engrave, engraveGrand, instrumentOf, neckOf, positionText, type Part, type SectionVoicing } from "../../core/src/index";
 import { playhead, useSound } from "../audio/sound";
-import { useView } from "../store/view";
-import { soundPitches, chosenPart } from "../panels/voicings/act";
+import { soundLayout } from "../commands/voicings";
+import { usePlayback } from "../store/playback";
+import { usePreferences } from "../store/preferences";
+import { useResults } from "../store/results";
+import type { SectionData } from "../store/sectionData";
+import { chooseChord, useSelection } from "../store/selection";
 import { ChordName } from "../ui/ChordName";
 import { FretDiagram } from "../ui/FretDiagram";
-import type { ScoreData } from "./data";
-import { drawStaves, type Placed, type StaffPart } from "./engraving";
+import { Select, type Choice } from "../ui/Select";
+import { Switches } from "../ui/Switches";
+import { drawStaves, type StaffPart } from "./engraving";
+import { laneOrder } from "./layout";
+import type { Placed } from "./sheet";
+import { tablature } from "./tablature";
 
 /** A part as it is drawn: its staves, and for fretted instruments strings and frets. */
-function partOf(data: ScoreData, part: Part, written: boolean): StaffPart | null {
+function staffOf(data: SectionData, part: Part, written: boolean): StaffPart | null {
   const engraved = engrave(data.song, data.section.id, part.id, { written });
   if (!engraved.ok) return null;
   const { capo, tuning } = part.playing.voicing ?? {};
@@ -19,78 +27,43 @@ function partOf(data: ScoreData, part: Part, written: boolean): StaffPart | null
 
 /** Everything on a grand staff. */
 const GRAND = "*";
+const EACH = "";
 
-function grand(data: ScoreData): StaffPart[] {
+function grand(data: SectionData): StaffPart[] {
   const engraved = engraveGrand(data.song, data.section.id);
   return engraved.ok ? [engraved.value] : [];
 }
 
-function tablature(part: EngravedPart, neck: NonNullable<ReturnType<typeof neckOf>>): NonNullable<StaffPart["tab"]> {
-  // What is tied over is not struck again.
-  let held = new Set<number>();
-  const moments = part.staves[0]!.measures.map((measure) =>
-    measure.map((chord) => {
-      const struck = chord.notes.filter((n) => !held.has(n.midi)).map((n) => n.midi);
-      held = new Set(chord.notes.filter((n) => n.tied).map((n) => n.midi));
-      return struck;
-    }),
-  );
-  const flat = moments.flat();
-  const filled = flat.map((m, i) => ({ m, i })).filter(({ m }) => m.length);
-  const places = tabOf(
-    neck,
-    filled.map(({ m }) => m),
-  );
-  const all = flat.map(() => null as (typeof places)[number]);
-  filled.forEach(({ i }, k) => (all[i] = places[k]!));
-  let at = 0;
-  return { strings: neck.strings.length, measures: moments.map((m) => m.map(() => all[at++]!)) };
-}
+/** Room above a line for symbols, and for symbols with shapes. */
+const [SYMBOLS, SHAPES] = [44, 96];
 
-/** The section on staves: chord symbols above, shapes beside them for fretted parts, tablature below their lines. */
-export default function Notation({ data }: { data: ScoreData }) {
-  const { written, chord: selected, set, folded } = useView();
-  const playing = useSound((s) => s.playing);
+/** Draws the sheet anew where its parts or its width have changed. */
+function useSheet(parts: readonly StaffPart[], bars: number, above: number) {
   const scroller = useRef<HTMLDivElement>(null);
   const sheet = useRef<HTMLDivElement>(null);
-  const head = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(900);
   const [placed, setPlaced] = useState<Placed | null>(null);
-  const [only, setOnly] = useState("");
-  const pitched = data.song.parts.filter((p) => p.role !== "drums");
-  const order = ["melody", "vocal", "counter", "chords", "bass"];
-  const parts = useMemo(
-    () =>
-      [...pitched]
-        .sort((a, b) => order.indexOf(a.role) - order.indexOf(b.role))
-        .filter((p) => (only ? p.id === only : !folded.includes(p.id)))
-        .flatMap((p) => partOf(data, p, written) ?? [])
-        .concat(only === GRAND ? grand(data) : []),
-    // The order never changes.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [data, written, only, folded],
-  );
-  const fretted = pitched.find((p) => p.link?.kind === "voicing" && instrumentOf(p.instrument, data.song).held.by === "frets");
-  const shapes = useView((s) => (fretted ? s.voicing[fretted.id] : undefined));
-
   useEffect(() => {
     const observer = new ResizeObserver(() => setWidth(Math.floor((scroller.current?.clientWidth ?? 900) / 20) * 20));
     observer.observe(scroller.current!);
     return () => observer.disconnect();
   }, []);
-
   useEffect(() => {
     const stop = { on: false };
-    const host = sheet.current!;
-    void drawStaves(host, parts, { width: width - 30, bars: data.section.bars, above: shapes ? 96 : 44, stop }).then((result) => {
+    void drawStaves(sheet.current!, parts, { width: width - 30, bars, above, stop }).then((result) => {
       if (!stop.on && result) setPlaced(result);
     });
     return () => {
       stop.on = true;
     };
-  }, [parts, width, data.section.bars, shapes]);
+  }, [parts, width, bars, above]);
+  return { scroller, sheet, placed };
+}
 
-  // The playhead moves outside React, once a frame, and keeps its line in sight.
+/** Moves the playhead outside React, once a frame, and keeps its line in sight. */
+function useSheetPlayhead(placed: Placed | null, scroller: RefObject<HTMLDivElement | null>): RefObject<HTMLDivElement | null> {
+  const playing = useSound((s) => s.playing);
+  const head = useRef<HTMLDivElement>(null);
   useEffect(() => {
     const el = head.current;
     if (!el) return;
@@ -101,7 +74,7 @@ export default function Notation({ data }: { data: ScoreData }) {
     let frame = 0;
     const draw = () => {
       const tick = playhead();
-      const at = tick === null || useView.getState().wholeSong ? null : placed.at(tick);
+      const at = tick === null || usePlayback.getState().wholeSong ? null : placed.at(tick);
       const view = scroller.current;
       el.style.display = at ? "block" : "none";
       if (at && view) {
@@ -113,42 +86,44 @@ export default function Notation({ data }: { data: ScoreData }) {
     };
     frame = requestAnimationFrame(draw);
     return () => cancelAnimationFrame(frame);
-  }, [playing, placed]);
+  }, [playing, placed, scroller]);
+  return head;
+}
 
-  const choose = (id: string) => {
-    set({ chord: id, chords: [id] });
-    const part = chosenPart(data.song);
-    const pitches = part && data.section.chords.find((c) => c.id === id)?.voicings?.[part.id]?.pitches;
-    if (part && pitches) soundPitches(part.id, pitches);
-  };
+/** The section on staves: chord symbols above, shapes beside them for fretted parts, tablature below their lines. */
+export default function Notation({ data }: { data: SectionData }) {
+  const written = usePreferences((s) => s.written);
+  const lanes = useSelection((s) => s.lanes);
+  const [only, setOnly] = useState(EACH);
+  const pitched = useMemo(() => laneOrder(data.song.parts).filter((p) => p.role !== "drums"), [data.song.parts]);
+  const parts = useMemo(() => {
+    if (only === GRAND) return grand(data);
+    return pitched.filter((p) => (only ? p.id === only : lanes[p.id] !== false)).flatMap((p) => staffOf(data, p, written) ?? []);
+  }, [data, written, only, lanes, pitched]);
+  const fretted = pitched.find((p) => p.link?.kind === "voicing" && instrumentOf(p.instrument, data.song).held.by === "frets");
+  const shapes = useResults((s) => (fretted ? s.voicing[fretted.id] : undefined));
+  const { scroller, sheet, placed } = useSheet(parts, data.section.bars, shapes ? SHAPES : SYMBOLS);
+  const head = useSheetPlayhead(placed, scroller);
   return (
     <div className="notation" ref={scroller}>
       <div className="notation-bar" role="toolbar" aria-label="Staves">
-        <label>
-          staves{" "}
-          <select value={only} onChange={(e) => setOnly(e.target.value)}>
-            <option value="">one for each part</option>
-            <option value={GRAND}>two for everything</option>
-            {pitched.map((p) => (
-              <option key={p.id} value={p.id}>
-                {p.name}
-              </option>
-            ))}
-          </select>
-        </label>
-        <span className="group" role="group" aria-label="Pitch">
-          <button type="button" aria-pressed={!written} onClick={() => set({ written: false })}>
-            as it sounds
-          </button>
-          <button
-            type="button"
-            aria-pressed={written}
-            title="Each transposing instrument in its own key"
-            onClick={() => set({ written: true })}
-          >
-            as players read it
-          </button>
-        </span>
+        <Select<string>
+          label="Staves"
+          text="staves"
+          value={only}
+          set={setOnly}
+          choices={[[EACH, "one for each part"], [GRAND, "two for everything"], ...pitched.map((p): Choice<string> => [p.id, p.name])]}
+        />
+        <Switches
+          label="Pitch"
+          value={written ? "written" : "sounding"}
+          choices={[
+            ["sounding", "as it sounds"],
+            ["written", "as players read it"],
+          ]}
+          titles={{ written: "Each transposing instrument in its own key" }}
+          set={(v) => usePreferences.setState({ written: v === "written" })}
+        />
       </div>
       <div className="sheet" role="img" aria-label={`${data.section.name} on staves: ${parts.map((p) => p.name).join(", ")}`}>
         <div className="playhead" ref={head} aria-hidden="true" />
@@ -159,30 +134,39 @@ export default function Notation({ data }: { data: ScoreData }) {
           </span>
         ))}
       </div>
-      {placed && (
-        <div className="sheet-chords">
-          {data.section.chords.map((c) => {
-            const at = placed.at(c.start);
-            if (!at) return null;
-            const k = shapes?.ids.indexOf(c.id) ?? -1;
-            const shape = k >= 0 ? shapes!.chords[k]?.shape : undefined;
-            return (
-              <button
-                key={c.id}
-                type="button"
-                className="sheet-chord"
-                style={{ left: at.x - 6, top: at.top + 2 }}
-                aria-pressed={c.id === selected}
-                aria-label={`${c.symbol}, ${positionText(data.meter, c.start)}`}
-                onClick={() => choose(c.id)}
-              >
-                <ChordName symbol={c.symbol} />
-                {shape && <FretDiagram shape={shape} />}
-              </button>
-            );
-          })}
-        </div>
-      )}
+      {placed && <SheetChords data={data} placed={placed} shapes={shapes} />}
+    </div>
+  );
+}
+
+/** Symbols over the staves, chosen and heard like those over the lanes. */
+function SheetChords({ data, placed, shapes }: { data: SectionData; placed: Placed; shapes: SectionVoicing | undefined }) {
+  const selected = useSelection((s) => s.chord);
+  return (
+    <div className="sheet-chords">
+      {data.section.chords.map((c) => {
+        const at = placed.at(c.start);
+        if (!at) return null;
+        const k = shapes?.ids.indexOf(c.id) ?? -1;
+        const shape = k >= 0 ? shapes!.chords[k]?.shape : undefined;
+        return (
+          <button
+            key={c.id}
+            type="button"
+            className="sheet-chord"
+            style={{ left: at.x - 6, top: at.top + 2 }}
+            aria-pressed={c.id === selected}
+            aria-label={`${c.symbol}, ${positionText(data.meter, c.start)}`}
+            onClick={() => {
+              chooseChord(c.id);
+              soundLayout(data.song, c);
+            }}
+          >
+            <ChordName symbol={c.symbol} />
+            {shape && <FretDiagram shape={shape} />}
+          </button>
+        );
+      })}
     </div>
   );
 }

@@ -1,7 +1,16 @@
 import { memo } from "react";
-import { KIND_WORDS, positionText, ROLE_WORDS, spoken, typeset, type Meter, type RealizedNote, type RoleSpan } from "../../core/src/index";
-
-export const HEAD = 8;
+import {
+  KIND_WORDS,
+  noteOf,
+  positionText,
+  ROLE_WORDS,
+  spoken,
+  typeset,
+  type Meter,
+  type RealizedNote,
+  type RoleSpan,
+} from "../../core/src/index";
+import { RADIUS } from "./layout";
 
 interface Props {
   note: RealizedNote;
@@ -46,9 +55,9 @@ export const NoteMark = memo(function NoteMark({
 }: Props) {
   const first = spans[0];
   const hollow = first !== undefined && first.kind !== "chord" && first.kind !== "free";
-  const label = names ? typeset(note.pitch.replace(/-?\d+$/, "")) : typeset(first?.label ?? "–");
+  const label = names ? typeset(noteOf(note.pitch)) : typeset(first?.label ?? "–");
   const said = `${spoken(note.pitch)}, ${first ? (first.kind === "chord" || first.kind === "tension" ? (ROLE_WORDS[first.role] ?? first.role) : KIND_WORDS[first.kind]) : "no chord"}, ${positionText(meter, note.start)}${onKick ? ", on the kick" : ""}${note.pinned ? ", pinned" : ""}`;
-  const cx = x + HEAD + aside * (HEAD * 2 - 1);
+  const cx = x + RADIUS + aside * (RADIUS * 2 - 1);
   return (
     <g
       className={`note ${tint}${hollow ? " hollow" : ""}${selected ? " selected" : ""}`}
@@ -59,10 +68,10 @@ export const NoteMark = memo(function NoteMark({
       tabIndex={focusable ? 0 : -1}
     >
       <line className="tail" x1={cx} x2={Math.max(cx + 1, x + width - 2)} y1={y} y2={y} />
-      {editable && <rect className="grip" x={Math.max(cx + HEAD, x + width - 8)} y={y - 7} width={10} height={14} data-grip="true" />}
+      {editable && <rect className="grip" x={Math.max(cx + RADIUS, x + width - 8)} y={y - 7} width={10} height={14} data-grip="true" />}
       {note.glideTo && <path className="glide" d={`M${x + width - 12},${y} q8,0 12,-7`} />}
-      <circle className="head" cx={cx} cy={y} r={HEAD} />
-      <text className={label.length > 2 ? "small" : ""} x={cx} y={y}>
+      <circle className="head" cx={cx} cy={y} r={RADIUS} />
+      <text x={cx} y={y} {...(label.length > 2 ? { textLength: RADIUS * 1.6, lengthAdjust: "spacingAndGlyphs" } : {})}>
         {label}
       </text>
       {spans

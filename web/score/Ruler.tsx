@@ -1,42 +1,63 @@
-import { useState } from "react";
-import { useView } from "../store/view";
-import type { Axis, ScoreData } from "./data";
+import { useRef, useState, type PointerEvent } from "react";
+import { positionText } from "../../core/src/index";
+import { usePlayback } from "../store/playback";
+import type { SectionData } from "../store/sectionData";
+import { barsInSight, type Axis, type Window } from "./axis";
+import { showsBeats } from "./LaneBack";
 
-/** Bar numbers and beats; dragging over bars loops them. */
-export function Ruler({ data, axis, from, to }: { data: ScoreData; axis: Axis; from: number; to: number }) {
-  const { loop, set } = useView();
-  const [ruling, setRuling] = useState<number | null>(null);
-  const bars = Array.from({ length: data.section.bars }, (_, b) => b).filter(
-    (b) => axis.x((b + 1) * data.meter.bar) >= from && axis.x(b * data.meter.bar) <= to,
-  );
-  const ruleTo = (bar: number, first: number) => {
-    const a = Math.min(bar, first);
-    const b = Math.max(bar, first) + 1;
-    set({ loop: { on: true, from: a * data.meter.bar, to: b * data.meter.bar } });
+/** Pixels the mouse may move before a press in the ruler drags a loop. */
+const SLACK = 5;
+
+/** Bar numbers and beats. A click sets where playing begins; a drag loops the bars it goes over. */
+export function Ruler({ data, axis, window }: { data: SectionData; axis: Axis; window: Window }) {
+  const loop = usePlayback((s) => s.loop);
+  const from = usePlayback((s) => s.from);
+  const ruler = useRef<HTMLDivElement>(null);
+  const [drag, setDrag] = useState<{ x: number; looping: boolean } | null>(null);
+  const { bar } = data.meter;
+  const tickAt = (clientX: number) => {
+    const tick = axis.tick(clientX - ruler.current!.getBoundingClientRect().left);
+    return Math.min(data.length - 1, Math.max(0, tick));
+  };
+  const onMove = (e: PointerEvent) => {
+    if (!drag || (!drag.looping && Math.abs(e.clientX - drag.x) < SLACK)) return;
+    const first = Math.floor(tickAt(drag.x) / bar);
+    const last = Math.floor(tickAt(e.clientX) / bar);
+    const [a, b] = [Math.min(first, last), Math.max(first, last) + 1];
+    usePlayback.setState({ loop: { on: true, from: a * bar, to: b * bar }, from: null });
+    if (!drag.looping) setDrag({ ...drag, looping: true });
+  };
+  const onUp = (e: PointerEvent) => {
+    if (drag && !drag.looping) {
+      const beat = data.meter.beats.findLast((b) => b.start <= tickAt(e.clientX) % bar)!;
+      usePlayback.setState({ from: Math.floor(tickAt(e.clientX) / bar) * bar + beat.start });
+    }
+    setDrag(null);
   };
   return (
-    <div className="ruler" onPointerUp={() => setRuling(null)} onPointerLeave={() => setRuling(null)}>
+    <div
+      ref={ruler}
+      className="ruler"
+      style={{ width: axis.width }}
+      title="Click: play from there. Drag over bars: loop them"
+      onPointerDown={(e) => {
+        e.currentTarget.setPointerCapture(e.pointerId);
+        setDrag({ x: e.clientX, looping: false });
+      }}
+      onPointerMove={onMove}
+      onPointerUp={onUp}
+      onPointerCancel={() => setDrag(null)}
+    >
       {loop && (
         <div
           className={`loop-range${loop.on ? "" : " off"}`}
           style={{ left: axis.x(loop.from), width: (loop.to - loop.from) * axis.scale }}
         />
       )}
-      {bars.map((b) => (
-        <div
-          key={b}
-          className="bar-number"
-          style={{ left: axis.x(b * data.meter.bar), width: data.meter.bar * axis.scale }}
-          title="Drag over bars to loop them, double click to loop the whole section"
-          onPointerDown={() => {
-            setRuling(b);
-            ruleTo(b, b);
-          }}
-          onPointerEnter={() => ruling !== null && ruleTo(b, ruling)}
-          onDoubleClick={() => set({ loop: null })}
-        >
+      {barsInSight(axis, window, data.section.bars, data.meter).map((b) => (
+        <div key={b} className="bar-number" style={{ left: axis.x(b * bar), width: bar * axis.scale }}>
           {b + 1}
-          {axis.scale * 480 > 40 &&
+          {showsBeats(axis) &&
             data.meter.beats.slice(1).map((beat, i) => (
               <span key={beat.start} style={{ left: beat.start * axis.scale }}>
                 {i + 2}
@@ -44,6 +65,14 @@ export function Ruler({ data, axis, from, to }: { data: ScoreData; axis: Axis; f
             ))}
         </div>
       ))}
+      {from !== null && (
+        <div
+          className="play-from"
+          style={{ left: axis.x(from) }}
+          title={`Play from ${positionText(data.meter, from)}`}
+          aria-hidden="true"
+        />
+      )}
     </div>
   );
 }

@@ -1,19 +1,21 @@
-import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
-import { drumOf, instrumentOf, midiRange, type Part } from "../../core/src/index";
-import { playhead, useSound } from "../audio/sound";
-import { useSong } from "../store/song";
-import { useView } from "../store/view";
+import { useEffect, useMemo } from "react";
+import { instrumentOf, type Meter, type Part } from "../../core/src/index";
+import { usePreferences } from "../store/preferences";
+import { useResults } from "../store/results";
+import type { SectionData } from "../store/sectionData";
+import { useSelection } from "../store/selection";
+import { edit } from "../store/song";
 import { InPlace } from "../ui/InPlace";
+import { makeAxis, zoomToFit } from "./axis";
 import { ChordRow } from "./ChordRow";
-import { makeAxis, partOfReal, type ScoreData } from "./data";
-import { drumName, DrumLane, ROW, rowsOf } from "./DrumLane";
-import { laneRange } from "./geometry";
-import { HEAD } from "./NoteMark";
-import { laneFoot, octaves } from "./LaneBack";
+import { DrumLane } from "./DrumLane";
+import { LaneLabel } from "./LaneLabel";
+import { LABEL_WIDTH, laneBoxes, laneOrder, rowsOf, SCORE_VARIABLES, TOP_HEIGHT } from "./layout";
 import { PitchLane } from "./PitchLane";
+import { Strip } from "./Strip";
+import "./style.scss";
+import { usePlayhead, useViewport } from "./useViewport";
 
-const HEAD_WIDTH = 112;
-const FOLDED = 26;
 const TINTS: Partial<Record<Part["role"], string>> = {
   bass: "tint-bass",
   chords: "tint-chords",
@@ -23,164 +25,87 @@ const TINTS: Partial<Record<Part["role"], string>> = {
 
 const tintOf = (part: Part): string =>
   part.role === "drums" ? "" : (TINTS[part.role] ?? (instrumentOf(part.instrument).sound === "voice" ? "tint-vocal" : "tint-counter"));
-/** Highest register on top, drums at the bottom. */
-const ORDER: Record<Part["role"], number> = { melody: 0, vocal: 1, counter: 2, chords: 3, bass: 4, drums: 5 };
 
-/** Height of the ruler and the chords with their numerals. */
-const TOP = 98;
+/** Pixels drawn beyond the edges, so that scrolling shows no gaps. */
+const BEYOND = 250;
+/** Least pixels a quarter note at which bars read well. */
+const READABLE = 34;
 
-export function Score({ data }: { data: ScoreData }) {
-  const { zoom, folded, solo, findings, set } = useView();
-  const edit = useSong((s) => s.edit);
-  const playing = useSound((s) => s.playing);
-  const scroller = useRef<HTMLDivElement>(null);
-  const head = useRef<HTMLDivElement>(null);
-  const [box, setBox] = useState({ left: 0, width: 900, height: 500 });
-  const axis = useMemo(() => makeAxis(zoom, data.pickup, data.length), [zoom, data.pickup, data.length]);
-  const parts = useMemo(() => [...data.song.parts].sort((a, b) => ORDER[a.role] - ORDER[b.role]), [data.song.parts]);
+/** Zoom at which as many whole bars as read well fill the width: all of them, or eight, four, two. */
+export function zoomForBars(width: number, pickup: number, bars: number, meter: Meter): number {
+  const shown = [bars, 16, 8, 4, 2].filter((n) => n <= bars);
+  const zooms = shown.map((n) => zoomToFit(width, pickup, n * meter.bar));
+  return Math.min(96, zooms.find((z) => z >= READABLE) ?? Math.max(READABLE, zooms.at(-1) ?? READABLE));
+}
 
-  const measure = useCallback(() => {
-    const el = scroller.current;
-    if (!el) return;
-    // Rounded, so that scrolling draws anew only now and then.
-    const left = Math.floor(el.scrollLeft / 200) * 200;
-    setBox((b) =>
-      b.left === left && b.width === el.clientWidth && b.height === el.clientHeight
-        ? b
-        : { left, width: el.clientWidth, height: el.clientHeight },
-    );
-  }, []);
-  useLayoutEffect(() => {
-    measure();
-    const observer = new ResizeObserver(measure);
-    observer.observe(scroller.current!);
-    return () => observer.disconnect();
-  }, [measure]);
-
-  // The playhead moves outside React, once a frame.
+/** Keeps the zoom as the window asks for, until one zooms by hand. */
+function useFit(width: number, { pickup, section: { bars }, meter }: SectionData): void {
+  const fit = usePreferences((s) => s.fit);
   useEffect(() => {
-    if (!playing) {
-      if (head.current) head.current.style.display = "none";
-      return;
-    }
-    let frame = 0;
-    const draw = () => {
-      const tick = playhead();
-      const el = head.current;
-      const view = scroller.current;
-      if (el && view && tick !== null && !useView.getState().wholeSong) {
-        const x = axis.x(tick);
-        el.style.display = "block";
-        el.style.transform = `translateX(${HEAD_WIDTH + x}px)`;
-        const inView = x - view.scrollLeft;
-        if (inView > view.clientWidth - HEAD_WIDTH - 30 || inView < 0) view.scrollLeft = Math.max(0, x - 40);
-      }
-      frame = requestAnimationFrame(draw);
-    };
-    frame = requestAnimationFrame(draw);
-    return () => cancelAnimationFrame(frame);
-  }, [playing, axis]);
+    if (!fit) return;
+    const room = width - LABEL_WIDTH;
+    const zoom = fit === "section" ? zoomToFit(room, pickup, bars * meter.bar) : zoomForBars(room, pickup, bars, meter);
+    usePreferences.setState({ zoom });
+  }, [fit, width, pickup, bars, meter]);
+}
 
-  const from = box.left - 250;
-  const to = box.left + box.width + 250;
-  const pitched = parts.filter((p) => p.role !== "drums");
-  const open = pitched.filter((p) => !folded.includes(p.id));
-  const drums = parts.find((p) => p.role === "drums");
-  const rows = rowsOf(data.section);
-  const drumHeight = drums && !folded.includes(drums.id) ? rows.length * ROW : FOLDED;
-  const spare = box.height - TOP - drumHeight - (pitched.length - open.length) * FOLDED - parts.length - 16;
-  const laneHeight = Math.max(84, Math.min(190, Math.floor(spare / Math.max(1, open.length))));
-  // A single drum that is heard alone belongs to the drums.
-  const belongs = (part: Part, id: string) => id === part.id || (part.role === "drums" && drumOf(id) !== null);
-  const soloOf = (part: Part) => solo.some((id) => belongs(part, id));
-  const toggle = (list: string[], id: string) => (list.includes(id) ? list.filter((x) => x !== id) : [...list, id]);
-
+/** The lanes of a section over time: highest register on top, drums at the bottom. Those the work is about stand high. */
+export function Score({ data, focus }: { data: SectionData; focus: readonly string[] }) {
+  const zoom = usePreferences((s) => s.zoom);
+  const chosen = useSelection((s) => s.lanes);
+  const findings = useResults((s) => s.findings);
+  const view = useViewport();
+  const axis = useMemo(() => makeAxis(zoom, data.pickup, data.length), [zoom, data.pickup, data.length]);
+  const parts = useMemo(() => laneOrder(data.song.parts), [data.song.parts]);
+  const head = usePlayhead(view.ref, axis);
+  useFit(view.width, data);
+  const window = useMemo(() => ({ from: view.left - BEYOND, to: view.left + view.width + BEYOND }), [view.left, view.width]);
+  const boxes = laneBoxes(parts, rowsOf(data.section).length, view.height - TOP_HEIGHT, focus, chosen);
+  // What one works in comes into view with its workspace.
+  const first = focus[0];
+  useEffect(() => {
+    document.getElementById(`lane-${first}`)?.scrollIntoView({ block: "nearest" });
+  }, [first]);
   return (
-    <div className="score" ref={scroller} onScroll={measure}>
-      <div className="score-inner" style={{ width: HEAD_WIDTH + axis.width }}>
+    <div className="score" ref={view.ref} onScroll={view.onScroll} style={SCORE_VARIABLES}>
+      <div className="score-inner" style={{ width: LABEL_WIDTH + axis.width }}>
         <div className="playhead" ref={head} aria-hidden="true" />
         <div className="lane top">
-          <div className="lane-head">
+          <div className="lane-label">
             <InPlace
               label="Name of the section"
               value={data.section.name}
               commit={(name) => edit({ do: "setSection", section: data.section.id, name })}
             />
           </div>
-          <ChordRow data={data} axis={axis} from={from} to={to} />
+          <ChordRow data={data} axis={axis} window={window} />
         </div>
         {parts.map((part) => {
-          const isFolded = folded.includes(part.id);
-          const real = partOfReal(data, part.id);
-          const height = isFolded ? FOLDED : part.role === "drums" ? drumHeight : laneHeight;
+          const box = boxes.get(part.id)!;
+          const tint = tintOf(part);
           return (
             <section
               key={part.id}
-              className={`lane ${part.role} ${tintOf(part)}${isFolded ? " folded" : ""}`}
-              style={{ height }}
+              id={`lane-${part.id}`}
+              className={`lane ${part.role} ${tint}${box.folded ? " folded" : ""}`}
+              style={{ height: box.height }}
               aria-label={part.name}
             >
-              <div className="lane-head">
-                <b title={part.name}>{part.name}</b>
-                {!isFolded && part.role !== "drums" && (
-                  <span className="role">
-                    {instrumentOf(part.instrument, data.song).title === part.name
-                      ? ""
-                      : instrumentOf(part.instrument, data.song).title.toLowerCase()}
-                  </span>
-                )}
-                <span className="lane-tools">
-                  <button
-                    type="button"
-                    title="Mute (M)"
-                    aria-pressed={part.muted ?? false}
-                    onClick={() => edit({ do: "setPart", part: part.id, muted: !part.muted })}
-                  >
-                    M
-                  </button>
-                  <button
-                    type="button"
-                    title="Solo (S)"
-                    aria-pressed={soloOf(part)}
-                    onClick={() => set({ solo: soloOf(part) ? solo.filter((s) => !belongs(part, s)) : [...solo, part.id] })}
-                  >
-                    S
-                  </button>
-                  <button
-                    type="button"
-                    title={isFolded ? "Unfold" : "Fold"}
-                    aria-expanded={!isFolded}
-                    aria-label={`${isFolded ? "Unfold" : "Fold"} ${part.name}`}
-                    onClick={() => set({ folded: toggle(folded, part.id) })}
-                  >
-                    {isFolded ? "▸" : "▾"}
-                  </button>
-                </span>
-                {part.role === "drums" &&
-                  !isFolded &&
-                  rows.map((drum, i) => (
-                    <i key={drum} className="drum-name" style={{ top: i * ROW }}>
-                      {drumName(data.section, drum)}
-                    </i>
-                  ))}
-                {part.role !== "drums" && !isFolded && (
-                  <Octaves part={part} midis={real.notes.map((n) => n.midi)} height={laneFoot(real.notes, laneHeight)} />
-                )}
-              </div>
-              {isFolded ? (
+              <LaneLabel data={data} part={part} box={box} />
+              {box.folded ? (
                 <Strip data={data} part={part.id} axis={axis} />
               ) : part.role === "drums" ? (
-                <DrumLane data={data} axis={axis} from={from} to={to} />
+                <DrumLane data={data} axis={axis} window={window} />
               ) : (
                 <PitchLane
                   data={data}
                   part={part.id}
                   axis={axis}
-                  height={laneHeight}
-                  tint={tintOf(part)}
-                  from={from}
-                  to={to}
+                  height={box.height}
+                  tint={tint}
+                  window={window}
                   findings={findings}
+                  lined={focus.includes(part.id)}
                 />
               )}
             </section>
@@ -188,35 +113,5 @@ export function Score({ data }: { data: ScoreData }) {
         })}
       </div>
     </div>
-  );
-}
-
-function Octaves({ part, midis, height }: { part: Part; midis: number[]; height: number }) {
-  const comfortable = midiRange(instrumentOf(part.instrument).comfortable);
-  const [low, high] = laneRange(midis, [
-    Math.max(comfortable[0], part.role === "bass" ? 28 : 55),
-    Math.min(comfortable[1], part.role === "bass" ? 46 : 76),
-  ]);
-  return (
-    <>
-      {octaves(low, high).map((m) => (
-        <i key={m} className="octave" style={{ top: HEAD + 3 + ((high - m) / (high - low)) * (height - 2 * HEAD - 6) }}>
-          C{m / 12 - 1}
-        </i>
-      ))}
-    </>
-  );
-}
-
-/** A folded lane: where the part sounds, nothing more. */
-function Strip({ data, part, axis }: { data: ScoreData; part: string; axis: ReturnType<typeof makeAxis> }) {
-  const real = partOfReal(data, part);
-  const marks = real.role === "drums" ? data.real.hits.map((h) => ({ start: h.start, duration: 60 })) : real.notes;
-  return (
-    <svg className="lane-svg" width={axis.width} height={FOLDED} aria-hidden="true">
-      {marks.map((n, i) => (
-        <line key={i} className="strip" x1={axis.x(n.start)} x2={axis.x(n.start + n.duration) - 1} y1={FOLDED / 2} y2={FOLDED / 2} />
-      ))}
-    </svg>
   );
 }

@@ -1,14 +1,14 @@
 import { memo } from "react";
 import { threads, voicedChords } from "../../core/src/index";
-import type { Axis, ScoreData } from "./data";
+import type { SectionData } from "../store/sectionData";
+import type { Axis, Window } from "./axis";
 
 interface Props {
-  data: ScoreData;
+  data: SectionData;
   part: string;
   axis: Axis;
   y(midi: number): number;
-  from: number;
-  to: number;
+  window: Window;
 }
 
 const REACH = 22;
@@ -20,7 +20,7 @@ export const threadReach = (width: number): number => Math.min(REACH, width * 0.
  * The way of each voice from chord to chord: straight where it stays, dotted by step, dashed with its semitones where it leaps, doubled and
  * marked where it moves in a parallel fifth or octave.
  */
-export const Threads = memo(function Threads({ data, part, axis, y, from, to }: Props) {
+export const Threads = memo(function Threads({ data, part, axis, y, window }: Props) {
   const chords = voicedChords(data.section, part);
   const source = data.song.parts.find((p) => p.id === part);
   const joins = source?.link?.loop ?? false;
@@ -31,7 +31,7 @@ export const Threads = memo(function Threads({ data, part, axis, y, from, to }: 
     const end = chord.start + chord.duration;
     if (!next || (!last && next.start > end)) continue;
     const x = axis.x(end);
-    if (x < from || x > to + REACH) continue;
+    if (x < window.from || x > window.to + REACH) continue;
     const reach = threadReach(chord.duration * axis.scale);
     for (const t of threads(
       chord.pitches.map((p) => p.midi),

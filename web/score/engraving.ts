@@ -14,27 +14,27 @@ import {
   TabStave,
   Tuplet,
   Voice,
+  type RenderContext,
   type StemmableNote,
 } from "vexflow/bravura";
-import type { EngravedChord, EngravedPart, EngravedStaff, Meter, TabPlace } from "../../core/src/index";
+import {
+  EIGHTH,
+  QUARTER,
+  type EngravedChord,
+  type EngravedPart,
+  type EngravedStaff,
+  type Meter,
+  type TabPlace,
+} from "../../core/src/index";
+import { layOutSheet, MARGIN, LINE, placesOf, TAB_GAP, tabHeight, type Line, type Placed, type Spot } from "./sheet";
+import type { Tablature } from "./tablature";
 
 export interface StaffPart extends EngravedPart {
-  tab?: { strings: number; measures: (TabPlace[] | null)[][] };
+  tab?: Tablature;
 }
 
-/** Where things stand on the sheet, in pixels. */
-export interface Placed {
-  labels: { text: string; y: number }[];
-  /** Place of a tick: on which line of the sheet, and where on it. */
-  at(tick: number): { x: number; top: number; height: number } | null;
-}
-
-const MARGIN = 92;
-const LINE = 78;
-/** Height of a staff of tablature with so many strings. */
-const tabLine = (strings: number): number => strings * TAB_GAP + 46;
-const TAB_GAP = 12;
 const SIGNATURES = ["Cb", "Gb", "Db", "Ab", "Eb", "Bb", "F", "C", "G", "D", "A", "E", "B", "F#", "C#"];
+const signatureOf = (part: EngravedPart): string => SIGNATURES[part.key.signature + 7]!;
 
 const vexKey = (pitch: string): string => {
   const [, name, octave] = /^([A-G](?:bb|b|##|x|#)?)(-?\d+)$/.exec(pitch)!;
@@ -42,8 +42,6 @@ const vexKey = (pitch: string): string => {
 };
 
 const REST_KEY: Record<EngravedStaff["clef"], string> = { treble: "b/4", bass: "d/3", alto: "c/4", tenor: "a/3" };
-
-const groups = (meter: Meter): Fraction[] => meter.beats.map((b) => new Fraction(b.duration / 240, 8));
 
 interface Bar {
   notes: StemmableNote[];
@@ -68,35 +66,61 @@ function barOf(chords: readonly EngravedChord[], staff: EngravedStaff, meter: Me
     if (c.dots) Dot.buildAndAttach([note], { all: true });
     return note;
   });
-  const tuplets: Tuplet[] = [];
-  if (!silent)
-    for (let i = 0; i < list.length;) {
-      if (!list[i]!.triplet) {
-        i++;
-        continue;
-      }
-      // A beat's worth of thirds.
-      const start = Math.floor(list[i]!.start / 480) * 480;
-      let j = i;
-      while (j < list.length && list[j]!.triplet && list[j]!.start < start + 480) j++;
-      tuplets.push(new Tuplet(notes.slice(i, j), { numNotes: 3, notesOccupied: 2 }));
-      i = j;
-    }
-  const beams = silent ? [] : Beam.generateBeams(notes, { groups: groups(meter), maintainStemDirections: false });
-  return { notes, chords: silent ? [] : list, tuplets, beams };
+  if (silent) return { notes, chords: [], tuplets: [], beams: [] };
+  const groups = meter.beats.map((b) => new Fraction(b.duration / EIGHTH, 8));
+  return {
+    notes,
+    chords: list,
+    tuplets: tupletsOf(list, notes),
+    beams: Beam.generateBeams(notes, { groups, maintainStemDirections: false }),
+  };
+}
+
+/** Thirds of a beat, bracketed beat by beat. */
+function tupletsOf(list: readonly EngravedChord[], notes: StaveNote[]): Tuplet[] {
+  const beats = new Map<number, StaveNote[]>();
+  list.forEach((c, i) => {
+    if (!c.triplet) return;
+    const beat = Math.floor(c.start / QUARTER);
+    beats.set(beat, [...(beats.get(beat) ?? []), notes[i]!]);
+  });
+  return [...beats.values()].map((group) => new Tuplet(group, { numNotes: 3, notesOccupied: 2 }));
 }
 
 /** A bar of tablature beside the notes of the same bar. */
-function tabBar(notes: Bar, places: readonly (TabPlace[] | null)[], strings: number): StemmableNote[] {
+function tabBar(notes: Bar | null, places: readonly (TabPlace[] | null)[], strings: number): StemmableNote[] {
+  if (!notes) return [new GhostNote({ duration: "q" })];
   if (!notes.chords.length) return [new GhostNote({ duration: "w" })];
   return notes.chords.map((c, i) => {
     const here = places[i];
     const duration = `${c.value}${c.dots ? "d" : ""}`;
     if (!here?.length) return new GhostNote({ duration });
-    const note = new TabNote({ positions: here.map((p) => ({ str: strings - p.string, fret: p.fret })), duration });
-    return note;
+    return new TabNote({ positions: here.map((p) => ({ str: strings - p.string, fret: p.fret })), duration });
   });
 }
+
+/** Notes whose ties go on into the next bar, by staff. */
+type Pending = Map<string, { note: StaveNote; indices: Map<number, number> }>;
+
+/** A staff in one bar, ready to be drawn. */
+interface Drawn {
+  id: string;
+  voice: Voice;
+  stave: Stave;
+  bar: Bar | null;
+}
+
+interface Sheet {
+  parts: readonly StaffPart[];
+  meter: Meter;
+  bars: number;
+  above: number;
+  context: RenderContext;
+  pending: Pending;
+}
+
+/** Chords of a staff in a bar; bar −1 is the pickup. */
+export const chordsIn = (staff: EngravedStaff, bar: number): readonly EngravedChord[] => (bar < 0 ? staff.pickup : staff.measures[bar]!);
 
 /** Lets the page breathe between lines. */
 const pause = () => new Promise((resolve) => setTimeout(resolve));
@@ -110,160 +134,154 @@ export async function drawStaves(
   parts: readonly StaffPart[],
   { width, bars, above, stop }: { width: number; bars: number; above: number; stop: { on: boolean } },
 ): Promise<Placed | null> {
-  const sheet = document.createElement("div");
   await document.fonts.ready;
   const meter = parts[0]?.meter;
   if (!meter || stop.on) {
     host.replaceChildren();
     return { labels: [], at: () => null };
   }
-  const hasPickup = parts.some((p) => p.staves.some((s) => s.pickup.length));
-  const measures = [...(hasPickup ? [-1] : []), ...Array.from({ length: bars }, (_, b) => b)];
-  const chordsOf = (staff: EngravedStaff, bar: number): readonly EngravedChord[] =>
-    bar < 0 ? (staff.pickup.length ? staff.pickup : []) : staff.measures[bar]!;
-  // How wide a bar wants to be, by the number of its places.
-  const wish = (bar: number): number => {
-    const starts = new Set(parts.flatMap((p) => p.staves.flatMap((s) => chordsOf(s, bar).map((c) => c.start))));
-    return (bar < 0 ? 30 : 54) + Math.max(1, starts.size) * 21;
-  };
-  const signatureWidth = 56 + Math.max(...parts.map((p) => Math.abs(p.key.signature))) * 9;
-  const room = width - MARGIN;
-  const lines: number[][] = [];
-  for (const bar of measures) {
-    const line = lines.at(-1);
-    const used = line ? signatureWidth + line.reduce((sum, b) => sum + wish(b), 0) : Infinity;
-    if (line && used + wish(bar) <= room) line.push(bar);
-    else lines.push([bar]);
-  }
-  const heightOf = (p: StaffPart) => p.staves.length * LINE + (p.tab ? tabLine(p.tab.strings) : 0) + 14;
-  const lineHeight = above + parts.reduce((sum, p) => sum + heightOf(p), 0);
-  const places: { tick: number; x: number; line: number }[] = [];
-  const labels: Placed["labels"] = [];
-  const pending = new Map<string, { note: StaveNote; indices: Map<number, number> }>();
+  const sheet = document.createElement("div");
+  const { lines, height } = layOutSheet(parts, { width, bars, above });
+  const spots: Spot[] = [];
+  const pending: Pending = new Map();
   for (const [k, line] of lines.entries()) {
     await pause();
     if (stop.on) return null;
     const div = document.createElement("div");
     sheet.appendChild(div);
     const renderer = new Renderer(div, Renderer.Backends.SVG);
-    renderer.resize(width, lineHeight);
+    renderer.resize(width, height);
     const context = renderer.getContext();
     context.setFillStyle("currentColor").setStrokeStyle("currentColor");
-    const wanted = line.reduce((sum, b) => sum + wish(b), 0);
-    // A last short line is not drawn out over the whole width.
-    const share = k === lines.length - 1 && wanted < room * 0.6 && lines.length > 1 ? 1.15 : (room - signatureWidth) / wanted;
-    let x = MARGIN;
-    for (const [m, bar] of line.entries()) {
-      const first = m === 0;
-      const barWidth = wish(bar) * share + (first ? signatureWidth : 0);
-      let y = above - 30;
-      const voices: { voice: Voice; stave: Stave; bar: Bar | null }[] = [];
-      const staves: Stave[] = [];
-      const sets: Voice[][] = [];
-      for (const part of parts) {
-        const own: Stave[] = [];
-        for (const staff of part.staves) {
-          const stave = new Stave(x, y, barWidth);
-          if (first) {
-            stave
-              .addClef(staff.clef, "default", staff.octave === -1 ? "8vb" : undefined)
-              .addKeySignature(SIGNATURES[part.key.signature + 7]!);
-            if (k === 0) stave.addTimeSignature(meter.text.split(" ")[0]!);
-          }
-          if (bar === bars - 1) stave.setEndBarType(3);
-          stave.setContext(context).draw();
-          own.push(stave);
-          const chords = chordsOf(staff, bar);
-          const drawn = chords.length ? barOf(chords, staff, meter) : null;
-          const voice = new Voice({ numBeats: meter.count, beatValue: meter.unit }).setMode(Voice.Mode.SOFT);
-          voice.addTickables(drawn ? drawn.notes : [new GhostNote({ duration: "q" })]);
-          Accidental.applyAccidentals([voice], SIGNATURES[part.key.signature + 7]!);
-          voices.push({ voice, stave, bar: drawn });
-          sets.push([voice]);
-          if (part.tab && staff === part.staves[0]) {
-            const tab = new TabStave(x, y + LINE + 8, barWidth, { numLines: part.tab.strings, spacingBetweenLinesPx: TAB_GAP });
-            if (first) tab.addTabGlyph();
-            tab.setNoteStartX(stave.getNoteStartX());
-            tab.setContext(context).draw();
-            const places = bar < 0 ? [] : part.tab.measures[bar]!;
-            const tabVoice = new Voice({ numBeats: meter.count, beatValue: meter.unit }).setMode(Voice.Mode.SOFT);
-            tabVoice.addTickables(drawn ? tabBar(drawn, places, part.tab.strings) : [new GhostNote({ duration: "q" })]);
-            voices.push({ voice: tabVoice, stave: tab, bar: null });
-            sets.push([tabVoice]);
-          }
-          if (first && k === 0 && staff === part.staves[0]) labels.push({ text: part.name, y: y + 50 });
-          y += LINE;
-        }
-        if (part.tab) y += tabLine(part.tab.strings);
-        y += 14;
-        staves.push(...own);
-        if (first && own.length > 1) new StaveConnector(own[0]!, own[1]!).setType("brace").setContext(context).draw();
-      }
-      const begin = Math.max(...staves.map((s) => s.getNoteStartX()));
-      for (const s of voices) s.stave.setNoteStartX(begin);
-      const formatter = new Formatter();
-      for (const set of sets) formatter.joinVoices(set);
-      formatter.format(
-        voices.map((v) => v.voice),
-        Math.max(20, x + barWidth - begin - 14),
-      );
-      for (const { voice, stave, bar: drawn } of voices) {
-        voice.draw(context, stave);
-        for (const beam of drawn?.beams ?? []) beam.setContext(context).draw();
-        for (const tuplet of drawn?.tuplets ?? []) tuplet.setContext(context).draw();
-      }
-      new StaveConnector(staves[0]!, staves.at(-1)!)
-        .setType(bar === bars - 1 ? "boldDoubleRight" : "singleRight")
-        .setContext(context)
-        .draw();
-      if (first) new StaveConnector(staves[0]!, staves.at(-1)!).setType("singleLeft").setContext(context).draw();
-      // Ties, also from the line before.
-      let s = 0;
-      for (const part of parts)
-        part.staves.forEach((_, i) => {
-          while (!voices[s]!.bar && voices[s]!.stave instanceof TabStave) s++;
-          const { bar: drawn } = voices[s++]!;
-          drawTies(context, drawn, `${part.part}.${i}`, pending);
-        });
-      const starts = new Map<number, number>();
-      for (const { bar: drawn } of voices)
-        drawn?.chords.forEach((c, i) => starts.set(c.start, Math.min(starts.get(c.start) ?? Infinity, drawn.notes[i]!.getAbsoluteX())));
-      if (!starts.has(bar * meter.bar) && bar >= 0) starts.set(bar * meter.bar, begin + 8);
-      for (const [tick, at] of starts) places.push({ tick, x: at, line: k });
-      places.push({ tick: (bar + 1) * meter.bar - 1, x: x + barWidth - 8, line: k });
-      x += barWidth;
-    }
+    spots.push(...drawLine({ parts, meter, bars, above, context, pending }, line, k));
     pending.clear();
   }
   if (stop.on) return null;
   host.replaceChildren(sheet);
-  places.sort((a, b) => a.tick - b.tick);
-  return {
-    labels,
-    at(tick) {
-      const i = places.findLastIndex((p) => p.tick <= tick);
-      const here = places[Math.max(0, i)];
-      if (!here) return null;
-      const next = places[i + 1];
-      const share = next && next.line === here.line && next.tick > here.tick ? Math.max(0, tick - here.tick) / (next.tick - here.tick) : 0;
-      return { x: here.x + (next ? (next.x - here.x) * share : 0), top: here.line * lineHeight, height: lineHeight };
-    },
-  };
+  return placesOf(parts, spots, { above, height });
 }
 
-type Pending = Map<string, { note: StaveNote; indices: Map<number, number> }>;
+function drawLine(sheet: Sheet, line: Line, k: number): Spot[] {
+  let x = MARGIN;
+  return line.bars.flatMap(({ bar, width }, i) => {
+    const spots = drawBar(sheet, bar, { x, width, first: i === 0, opening: i === 0 && k === 0, line: k });
+    x += width;
+    return spots;
+  });
+}
 
-function drawTies(context: Parameters<StaveTie["setContext"]>[0], bar: Bar | null, id: string, pending: Pending): void {
+interface BarBox {
+  x: number;
+  width: number;
+  /** First bar of its line, and of the sheet. */
+  first: boolean;
+  opening: boolean;
+  line: number;
+}
+
+/** Draws all staves of one bar; returns where its places stand. */
+function drawBar(sheet: Sheet, bar: number, box: BarBox): Spot[] {
+  const { parts, meter, bars, context, pending } = sheet;
+  const last = bar === bars - 1;
+  let y = sheet.above - 30;
+  const drawn: Drawn[] = [];
+  for (const part of parts) {
+    const own = part.staves.map((staff, i) => {
+      const made = drawStaff(sheet, part, staff, bar, { ...box, y: y + i * LINE, id: `${part.part}.${i}` });
+      drawn.push(made);
+      if (part.tab && i === 0) drawn.push(drawTab(sheet, part.tab, made.bar, bar, { ...box, y: y + LINE + 8, stave: made.stave }));
+      return made.stave;
+    });
+    if (box.first && own.length > 1) new StaveConnector(own[0]!, own[1]!).setType("brace").setContext(context).draw();
+    y += part.staves.length * LINE + (part.tab ? tabHeight(part.tab.strings) : 0) + 14;
+  }
+  const begin = Math.max(...drawn.map((s) => s.stave.getNoteStartX()));
+  formatBar(drawn, begin, box, context);
+  const [top, foot] = [drawn[0]!.stave, drawn.at(-1)!.stave];
+  new StaveConnector(top, foot)
+    .setType(last ? "boldDoubleRight" : "singleRight")
+    .setContext(context)
+    .draw();
+  if (box.first) new StaveConnector(top, foot).setType("singleLeft").setContext(context).draw();
+  for (const d of drawn) if (!(d.stave instanceof TabStave)) drawTies(context, d.bar, d.id, pending);
+  return spotsOf(drawn, bar, meter, begin, box);
+}
+
+function drawStaff(
+  { meter, bars, context }: Sheet,
+  part: StaffPart,
+  staff: EngravedStaff,
+  bar: number,
+  { x, y, width, first, opening, id }: BarBox & { y: number; id: string },
+): Drawn {
+  const stave = new Stave(x, y, width);
+  if (first) {
+    stave.addClef(staff.clef, "default", staff.octave === -1 ? "8vb" : undefined).addKeySignature(signatureOf(part));
+    if (opening) stave.addTimeSignature(meter.text.split(" ")[0]!);
+  }
+  if (bar === bars - 1) stave.setEndBarType(3);
+  stave.setContext(context).draw();
+  const chords = chordsIn(staff, bar);
+  const made = chords.length ? barOf(chords, staff, meter) : null;
+  const voice = voiceOf(meter, made ? made.notes : [new GhostNote({ duration: "q" })]);
+  Accidental.applyAccidentals([voice], signatureOf(part));
+  return { id, voice, stave, bar: made };
+}
+
+function drawTab(
+  { meter, context }: Sheet,
+  tab: Tablature,
+  notes: Bar | null,
+  bar: number,
+  { x, y, width, first, stave }: BarBox & { y: number; stave: Stave },
+): Drawn {
+  const tabStave = new TabStave(x, y, width, { numLines: tab.strings, spacingBetweenLinesPx: TAB_GAP });
+  if (first) tabStave.addTabGlyph();
+  tabStave.setNoteStartX(stave.getNoteStartX());
+  tabStave.setContext(context).draw();
+  const places = bar < 0 ? [] : tab.measures[bar]!;
+  return { id: "", voice: voiceOf(meter, tabBar(notes, places, tab.strings)), stave: tabStave, bar: null };
+}
+
+const voiceOf = (meter: Meter, notes: StemmableNote[]): Voice =>
+  new Voice({ numBeats: meter.count, beatValue: meter.unit }).setMode(Voice.Mode.SOFT).addTickables(notes);
+
+/** Sets the notes of all staves under each other, and draws them. */
+function formatBar(drawn: readonly Drawn[], begin: number, { x, width }: BarBox, context: RenderContext): void {
+  for (const d of drawn) d.stave.setNoteStartX(begin);
+  const formatter = new Formatter();
+  for (const d of drawn) formatter.joinVoices([d.voice]);
+  formatter.format(
+    drawn.map((d) => d.voice),
+    Math.max(20, x + width - begin - 14),
+  );
+  for (const { voice, stave, bar } of drawn) {
+    voice.draw(context, stave);
+    for (const beam of bar?.beams ?? []) beam.setContext(context).draw();
+    for (const tuplet of bar?.tuplets ?? []) tuplet.setContext(context).draw();
+  }
+}
+
+/** Where the places of a bar stand. */
+function spotsOf(drawn: readonly Drawn[], bar: number, meter: Meter, begin: number, { x, width, line }: BarBox): Spot[] {
+  const starts = new Map<number, number>();
+  for (const { bar: b } of drawn)
+    b?.chords.forEach((c, i) => starts.set(c.start, Math.min(starts.get(c.start) ?? Infinity, b.notes[i]!.getAbsoluteX())));
+  if (bar >= 0 && !starts.has(bar * meter.bar)) starts.set(bar * meter.bar, begin + 8);
+  return [...[...starts].map(([tick, at]) => ({ tick, x: at, line })), { tick: (bar + 1) * meter.bar - 1, x: x + width - 8, line }];
+}
+
+/** Ties, also from the bar before. */
+function drawTies(context: RenderContext, bar: Bar | null, id: string, pending: Pending): void {
   let before = pending.get(id) ?? null;
   pending.delete(id);
   bar?.chords.forEach((chord, i) => {
     const note = bar.notes[i] as StaveNote;
-    if (before)
-      chord.notes.forEach((n, index) => {
-        const from = before!.indices.get(n.midi);
-        if (from !== undefined)
-          new StaveTie({ firstNote: before!.note, lastNote: note, firstIndexes: [from], lastIndexes: [index] }).setContext(context!).draw();
-      });
+    chord.notes.forEach((n, index) => {
+      const from = before?.indices.get(n.midi);
+      if (before && from !== undefined)
+        new StaveTie({ firstNote: before.note, lastNote: note, firstIndexes: [from], lastIndexes: [index] }).setContext(context).draw();
+    });
     const tied = chord.notes.flatMap((n, index) => (n.tied ? [[n.midi, index] as const] : []));
     before = tied.length ? { note, indices: new Map(tied) } : null;
   });

@@ -1,5 +1,5 @@
 import { chordPitchClasses, mod, scaleStep, type Key, type Midi, type RealizedChord, type Ticks } from "../../core/src/index";
-import type { Snap } from "../store/view";
+import type { Snap } from "../store/preferences";
 
 /** Lowest and highest pitch a lane shows: its notes with some room, at least `least` semitones. */
 export function laneRange(midis: readonly Midi[], fallback: readonly [Midi, Midi], least = 17): [Midi, Midi] {
@@ -56,4 +56,17 @@ export function lyricLines(words: readonly { x: number; text: string }[], charWi
     ends[line] = x + text.length * charWidth;
     return line;
   });
+}
+
+/** Sizes of a chord symbol in pixels, and how far it may be condensed. */
+const [LARGEST, SMALLEST, NARROWEST] = [22, 12, 0.6];
+
+/** Style in which a symbol fits the width of its chord: smaller, then narrower; it is never cut to the name of another chord. */
+export function symbolSize(symbol: string, width: number): { fontSize: number; transform?: string } {
+  const slash = /\/[A-G](bb|b|##|x|#)?$/.exec(symbol)?.[0].length ?? 0;
+  // Widths in ems: root, raised quality, bass after the slash.
+  const ems = 0.75 + 0.4 * (symbol.length - 1 - slash) + 0.55 * slash;
+  const fontSize = Math.max(SMALLEST, Math.min(LARGEST, (width - 10) / ems));
+  const share = (width - 6) / (ems * fontSize);
+  return share >= 1 ? { fontSize } : { fontSize, transform: `scaleX(${Math.max(NARROWEST, share).toFixed(2)})` };
 }

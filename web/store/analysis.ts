@@ -1,42 +1,41 @@
 import { laidOutParts, type Edit } from "../../core/src/index";
 import { latest, sync, workers } from "../workers/client";
-import { useSong } from "./song";
-import { useView } from "./view";
+import { leaveSectionPlayback } from "./playback";
+import { leaveSectionResults, useResults } from "./results";
+import { chooseChord, chooseNoNotes, useSelection } from "./selection";
+import { say, useSong } from "./song";
 
-/** Number of the harmony that is shown, so that it is not sent again. */
-let shownHarmony = -1;
 const analyze = latest(
-  (section: string, tried?: Edit) => workers.judge.analyze(section, useView.getState().bassPart, shownHarmony, tried),
-  ({ harmony, ...result }) => {
-    if (harmony) shownHarmony = harmony.number;
-    useView.getState().set(harmony ? { ...result, harmony: harmony.harmony, verdict: harmony.verdict } : result);
-  },
+  (section: string, tried?: Edit) =>
+    workers.judge.analyze(section, useSelection.getState().bassPart, useResults.getState().harmonyNumber, tried),
+  ({ harmony, ...result }) =>
+    useResults.setState(
+      harmony ? { ...result, harmony: harmony.harmony, verdict: harmony.verdict, harmonyNumber: harmony.number } : result,
+    ),
 );
 
 /** Judges an edit that is still being made, such as a note under the mouse. */
-export const tryEdit = (edit: Edit): void => analyze(useView.getState().section, edit);
+export const tryEdit = (edit: Edit): void => analyze(useSelection.getState().section, edit);
 
-/** Numbers of the layouts that are shown, by part. */
-let shownLayouts: Record<string, number> = {};
 /** Shows what the voicing path chose in the section in view. */
 const showLayouts = latest(
-  (section: string) => workers.writer.layouts(section, shownLayouts).then((layouts) => ({ section, layouts })),
+  (section: string) => workers.writer.layouts(section, useResults.getState().layoutNumbers).then((layouts) => ({ section, layouts })),
   ({ section, layouts }) => {
-    const view = useView.getState();
-    if (view.section !== section) return;
+    if (useSelection.getState().section !== section) return;
+    const shown = useResults.getState().voicing;
     const changed = layouts.filter((l) => l.voicing);
-    const gone = Object.keys(view.voicing).filter((part) => !layouts.some((l) => l.part === part));
-    shownLayouts = Object.fromEntries(layouts.map((l) => [l.part, l.number]));
-    if (!changed.length && !gone.length) return;
-    const voicing = Object.fromEntries(Object.entries(view.voicing).filter(([part]) => !gone.includes(part)));
+    const gone = Object.keys(shown).filter((part) => !layouts.some((l) => l.part === part));
+    const layoutNumbers = Object.fromEntries(layouts.map((l) => [l.part, l.number]));
+    if (!changed.length && !gone.length) return useResults.setState({ layoutNumbers });
+    const voicing = Object.fromEntries(Object.entries(shown).filter(([part]) => !gone.includes(part)));
     for (const { part, voicing: laidOut } of changed) {
       if (laidOut!.ok) voicing[part] = laidOut!.value;
       else {
         delete voicing[part];
-        useSong.getState().say(laidOut!.error);
+        say(laidOut!.error);
       }
     }
-    view.set({ voicing });
+    useResults.setState({ voicing, layoutNumbers });
   },
 );
 
@@ -51,45 +50,36 @@ const settle = latest(
   },
 );
 
-/** Follows the song: tells the workers, judges again, and makes what belongs to each edit. */
+function refresh(): void {
+  const { section } = useSelection.getState();
+  const { song } = useSong.getState();
+  analyze(section);
+  if (song && laidOutParts(song).length) showLayouts(section);
+}
+
+/** Follows the song: tells the workers, judges again, and makes what belongs to each edit. Returns a function that ends this. */
 export function startAnalysis(): () => void {
-  const first = useSong.getState();
-  if (first.song) sync(first.version, first.song, null, true);
-  const refresh = () => {
-    const { section } = useView.getState();
-    analyze(section);
-    if (useSong.getState().song && laidOutParts(useSong.getState().song!).length) showLayouts(section);
-  };
+  const { song, version } = useSong.getState();
+  if (song) sync(version, song, null);
   const offSong = useSong.subscribe((state, before) => {
     if (state.version === before.version || !state.song) return;
-    const fresh = state.opened !== before.opened;
-    sync(state.version, state.song, state.version === before.version + 1 && !fresh ? state.lastEdit : null, fresh);
+    sync(state.version, state.song, state.version === before.version + 1 ? state.lastEdit : null);
     settle();
     refresh();
   });
-  const offView = useView.subscribe((state, before) => {
+  const offSelection = useSelection.subscribe((state, before) => {
     if (state.bassPart !== before.bassPart) analyze(state.section);
     if (state.section === before.section) return;
-    shownLayouts = {};
-    shownHarmony = -1;
-    state.set({
-      lines: [],
-      voicing: {},
-      voicingPaths: [],
-      writeProblem: null,
-      preview: null,
-      chord: null,
-      chords: [],
-      offers: [],
-      loop: null,
-      selected: { part: "", ids: [] },
-    });
+    leaveSectionResults();
+    leaveSectionPlayback();
+    chooseChord(null);
+    chooseNoNotes();
     refresh();
   });
   settle();
   refresh();
   return () => {
     offSong();
-    offView();
+    offSelection();
   };
 }

@@ -91,12 +91,12 @@ export function startAutosave(): () => void {
   };
 }
 
-/** Ends a conflict: keep this browser's version (saved over the stored one) or take the stored one. */
+/** Ends a conflict: keep this browser's version (saved over the stored one) or take the stored one, which undo takes back. */
 export async function resolveConflict(keep: "mine" | "stored"): Promise<void> {
-  const { conflict, song, open, setSave } = useSong.getState();
+  const { conflict, song, adopt, setSave } = useSong.getState();
   if (!conflict || !song) return;
   if (keep === "stored") {
     await del(keyOf(song.id));
-    open(conflict.song, conflict.revision);
+    adopt(conflict.song, conflict.revision, "saved");
   } else setSave({ revision: conflict.revision, conflict: null, status: "waiting" });
 }

@@ -1,5 +1,5 @@
 import { create } from "zustand";
-import { applyEdit, type Edit, type Problem, type Song } from "../../core/src/index";
+import { applyEdit, sectionOf, type Edit, type Problem, type Section, type Song } from "../../core/src/index";
 
 /** What can be set of the ways a part plays. */
 export type PlayingChange = Omit<Extract<Edit, { do: "setPlaying" }>, "do" | "part" | "section" | "pass">;
@@ -10,8 +10,6 @@ interface SongState {
   song: Song | null;
   /** Counts every change of `song`; the worker knows songs by it. */
   version: number;
-  /** Counts the songs that came from elsewhere: opened, brought back, taken after a conflict. */
-  opened: number;
   /** The edit that led from the version before to this one; null when the song came from elsewhere (opened, undone, redone). */
   lastEdit: Edit | null;
   /** Revision of the server that the song is based on. */
@@ -27,6 +25,8 @@ interface SongState {
   lineProblems: Problem[];
 
   open(song: Song, revision: number, status?: SaveStatus): void;
+  /** Takes another version of the song in place of this one, as a step that undo takes back. */
+  adopt(song: Song, revision: number, status: SaveStatus): void;
   /** Makes an edit; false (and a problem) when it cannot be made. `quiet` joins it to the edit before, as one step of undo. */
   edit(edit: Edit, options?: { quiet?: boolean }): boolean;
   /** The same, with the ids of what it made; null when it cannot be made. */
@@ -38,6 +38,7 @@ interface SongState {
 }
 
 const HISTORY = 500;
+const CLEAN = { lastEdit: null, conflict: null, future: [], problem: null, lineProblems: [] };
 
 /**
  * The open song and its history. Songs are immutable and share what did not change, so the history keeps whole songs: an entry costs only
@@ -46,29 +47,15 @@ const HISTORY = 500;
 export const useSong = create<SongState>((set, get) => ({
   song: null,
   version: 0,
-  opened: 0,
-  lastEdit: null,
   revision: 0,
   status: "saved",
-  conflict: null,
   past: [],
-  future: [],
-  problem: null,
-  lineProblems: [],
-  open: (song, revision, status = "saved") =>
-    set({
-      song,
-      revision,
-      status,
-      version: get().version + 1,
-      opened: get().opened + 1,
-      lastEdit: null,
-      conflict: null,
-      past: [],
-      future: [],
-      problem: null,
-      lineProblems: [],
-    }),
+  ...CLEAN,
+  open: (song, revision, status = "saved") => set({ ...CLEAN, song, revision, status, version: get().version + 1, past: [] }),
+  adopt: (song, revision, status) => {
+    const { song: now, past, version } = get();
+    set({ ...CLEAN, song, revision, status, version: version + 1, past: now ? [...past.slice(-HISTORY), now] : past });
+  },
   edit: (edit, options) => get().make(edit, options) !== null,
   make: (edit, { quiet = false } = {}) => {
     const { song, past, version } = get();
@@ -117,4 +104,25 @@ function move(get: () => SongState, set: (s: Partial<SongState>) => void, from: 
     problem: null,
     lineProblems: [],
   });
+}
+
+/** The stored song: what is drawn may be a moment behind it. */
+export const songNow = (): Song => useSong.getState().song!;
+
+/** A section as it is stored now. */
+export const sectionNow = (id: string): Section | undefined => {
+  const { song } = useSong.getState();
+  return song ? sectionOf(song, id) : undefined;
+};
+
+/** Makes an edit of the stored song. */
+export const edit = (change: Edit, options?: { quiet?: boolean }): boolean => useSong.getState().edit(change, options);
+
+/** Shows a message; null takes it away. */
+export const say = (problem: Problem | null): void => useSong.getState().say(problem);
+
+/** The song as it is stored, and one of its sections, whatever is being tried out in the score. */
+export function useStored(sectionId: string): { song: Song; section: Section } {
+  const song = useSong((s) => s.song)!;
+  return { song, section: sectionOf(song, sectionId) ?? song.sections[0]! };
 }

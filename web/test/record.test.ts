@@ -1,17 +1,15 @@
 import { press, release } from "../input/played";
-import { startRecording, stopRecording, useRecord } from "../input/record";
-import { useView } from "../store/view";
+import { startRecording, stopRecording, useRecord } from "../commands/record";
+import { usePlayback } from "../store/playback";
 
 /** A stand-in for the player: a playhead that is set by hand, and a switch that tells whether it plays. */
 const sound = {
   tick: null as number | null,
-  silent: undefined as string | null | undefined,
   listeners: new Set<(now: { playing: boolean }, before: { playing: boolean }) => void>(),
 };
 jest.mock("../audio/sound", () => ({
   play: () => Promise.resolve(void (sound.tick = -1920)),
   playhead: () => sound.tick,
-  silence: (part: string | null) => void (sound.silent = part),
   stop: () => {
     sound.tick = null;
     for (const l of sound.listeners) l({ playing: false }, { playing: true });
@@ -30,9 +28,9 @@ const at = (tick: number, act: () => void): void => {
 };
 
 test("keys are kept with the places of the playhead; what is still held ends with the stretch; loop and count-in come back", async () => {
-  useView.setState({ loop: { on: true, from: 0, to: 1920 }, countIn: false });
+  usePlayback.setState({ loop: { on: true, from: 0, to: 1920 }, countIn: false });
   await startRecording("bass", 0, 1920, { countIn: true, over: true });
-  expect([sound.silent, useView.getState().countIn, useRecord.getState().on]).toEqual(["bass", true, true]);
+  expect([usePlayback.getState().silent, usePlayback.getState().countIn, useRecord.getState().on]).toEqual(["bass", true, true]);
   at(-40, () => press(36, 70));
   at(430, () => release(36));
   at(500, () => press(43, 90));
@@ -51,7 +49,11 @@ test("keys are kept with the places of the playhead; what is still held ends wit
       ],
     },
   });
-  expect([sound.silent, useView.getState().countIn, useView.getState().loop]).toEqual([null, false, { on: true, from: 0, to: 1920 }]);
+  expect([usePlayback.getState().silent, usePlayback.getState().countIn, usePlayback.getState().loop]).toEqual([
+    null,
+    false,
+    { on: true, from: 0, to: 1920 },
+  ]);
   // What is played afterwards is heard, not kept.
   at(1200, () => press(50));
   expect(useRecord.getState().recording!.notes).toHaveLength(3);
@@ -59,7 +61,7 @@ test("keys are kept with the places of the playhead; what is still held ends wit
 
 test("a pass without a note leaves nothing, and one that adds keeps the part sounding", async () => {
   await startRecording("bass", 960, 1920, { countIn: false, over: false });
-  expect([sound.silent, useView.getState().loop]).toEqual([null, { on: false, from: 960, to: 1920 }]);
+  expect([usePlayback.getState().silent, usePlayback.getState().loop]).toEqual([null, { on: false, from: 960, to: 1920 }]);
   stopRecording();
   expect(useRecord.getState()).toEqual({ on: false, recording: null });
 });

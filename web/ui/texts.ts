@@ -1,4 +1,4 @@
-import { parsePitch, type PitchName, type Problem } from "../../core/src/index";
+import { parsePitch, type Bpm, type PitchName, type Problem, type Ticks, QUARTER } from "../../core/src/index";
 
 /** A pitch as it is typed: small letters and real accidentals are taken as well. Null when it is none, which `say` is told. */
 export function typedPitch(text: string, say: (problem: Problem) => void): PitchName | null {
@@ -18,3 +18,9 @@ export const oneDecimal = (n: number): string => (Math.round(n * 10) / 10).toFix
 
 /** A share as a whole percentage. */
 export const percent = (share: number): string => `${Math.round(share * 100)} %`;
+
+const MINUTE = 60_000;
+
+/** Ticks as milliseconds at a tempo, and back. */
+export const milliseconds = (ticks: Ticks, tempo: Bpm): number => Math.round((ticks / QUARTER) * (MINUTE / tempo));
+export const ticksOf = (ms: number, tempo: Bpm): Ticks => Math.round((ms * tempo * QUARTER) / MINUTE);

@@ -8,9 +8,9 @@ const start = (): Remote<MusicWorker> => wrap<MusicWorker>(new Worker(new URL(".
 export const workers = { judge: start(), writer: start() };
 
 /** Brings both workers to a version of the song. Calls are answered in order, so what follows sees it. */
-export function sync(version: number, song: Song, edit: Edit | null, fresh = false): void {
+export function sync(version: number, song: Song, edit: Edit | null): void {
   for (const worker of Object.values(workers))
-    if (!edit) void worker.load(version, song, fresh);
+    if (!edit) void worker.load(version, song, true);
     else void worker.edit(version, edit).then((followed) => (followed ? undefined : worker.load(version, song, false)));
 }
 

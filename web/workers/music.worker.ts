@@ -55,7 +55,7 @@ import {
 /** Keeps the song by version and follows it by edits, so that a whole song crosses the border only when it is opened or undone. */
 let song: Song | null = null;
 let version = 0;
-/** The last song that had all that belongs to it; null for one that was just opened. */
+/** The last song that had all that belongs to it; null for one that came as a whole: its layouts stay as they are stored. */
 let settled: Song | null = null;
 const memory = createMemory();
 const checker = createChecker(memory);
@@ -105,7 +105,7 @@ export interface Layouts {
 export type ShownOffer = Omit<ReharmCandidate, "events">;
 
 const musicWorker = {
-  /** `fresh`: a song that was opened, whose layouts stay as they are stored. */
+  /** `fresh`: a song that was opened, undone or redone, not one that was edited. */
   load(next: number, document: Song, fresh: boolean): void {
     song = document;
     version = next;

@@ -1,7 +1,8 @@
 import { fail, ok, type Result } from "../result";
 import { mod, type Midi } from "../pitch/pitch";
-import { metricalLevel, type Ticks } from "../time/meter";
+import { metricalLevel, THIRTY_SECOND, type Ticks } from "../time/meter";
 import { chordPitchClasses } from "../chord/chord";
+import { sectionOf } from "../song/document";
 import type { Edit } from "../song/edits";
 import { applyEdit } from "../song/edits";
 import type { RealizedNote } from "../song/realize";
@@ -175,91 +176,105 @@ export interface Gate {
   changed: number;
 }
 
+const SHORTEST: Ticks = THIRTY_SECOND;
+/** A note whose reason weighs less is done without when a line is to breathe. */
+const WEAK = 0.9;
+
+type NotePlace = Pick<Extract<Edit, { do: "changeNotes" }>, "section" | "part">;
+
+/** How long a note of the line may ring: to the next one, and into the next chord only where it belongs to it. */
+function roomOf({ notes, chords, length }: BassContext, i: number): Ticks {
+  const note = notes[i]!;
+  const end = notes[i + 1]?.start ?? length;
+  const cut = chords.find(
+    (c) => c.start > note.start && c.start < end && (!c.chord || !chordPitchClasses(c.chord).includes(mod(note.midi, 12))),
+  );
+  return Math.max(SHORTEST, (cut?.start ?? end) - note.start);
+}
+
+/** The edit that gives each note another length; pinned ones keep theirs. */
+const withLengths = (at: NotePlace, { notes }: BassContext, length: (note: RealizedNote, i: number) => Ticks): Edit => ({
+  do: "changeNotes",
+  ...at,
+  notes: notes.flatMap((n, i) => {
+    const duration = Math.max(SHORTEST, Math.round(length(n, i)));
+    return n.pinned || duration === n.duration ? [] : [{ id: n.id, duration }];
+  }),
+});
+
+/** The edit that silences the end of every figure, but for what must sound there. */
+function breathe(at: NotePlace, ctx: BassContext): Edit {
+  const rests = restsOf(ctx);
+  const weak = new Set(
+    justified(ctx)
+      .filter((j) => j.weight < WEAK)
+      .map((j) => j.note.id),
+  );
+  const gone = ctx.notes.filter((n) => weak.has(n.id) && rests.some((r) => n.start >= r.from && n.start < r.to));
+  const cut = ctx.notes.flatMap((n) => {
+    const rest = rests.find((r) => n.start < r.from && n.start + n.duration > r.from);
+    return rest && !n.pinned ? [{ id: n.id, duration: rest.from - n.start }] : [];
+  });
+  return {
+    do: "all",
+    label: "breathe",
+    edits: [
+      ...(gone.length ? [{ do: "removeNotes" as const, ...at, notes: gone.map((n) => n.id) }] : []),
+      { do: "changeNotes", ...at, notes: cut },
+    ],
+  };
+}
+
+const waysToEnd = (at: NotePlace, ctx: BassContext): Omit<Gate, "effect" | "changed">[] => [
+  {
+    id: "cut",
+    title: "Cut before the backbeat",
+    explanation: "Every note ends where a snare or clap is played: the line breathes and the backbeat stands alone.",
+    edit: withLengths(at, ctx, (n) => untilBackbeat(ctx.backbeats, n.start, n.duration)),
+  },
+  {
+    id: "ring",
+    title: "Ring through",
+    explanation: "Every note lasts until the next one, as long as its chord allows: full and even.",
+    edit: withLengths(at, ctx, (_, i) => roomOf(ctx, i)),
+  },
+  {
+    id: "short",
+    title: "Short",
+    explanation: "Every note takes half of its room: dry and light.",
+    edit: withLengths(at, ctx, (n, i) => Math.min(roomOf(ctx, i) / 2, beatLength(ctx, Math.max(0, n.start)))),
+  },
+  {
+    id: "breath",
+    title: "Breathe at the end of the figure",
+    explanation: "The last beat of every figure is silent, but for what must sound there.",
+    edit: breathe(at, ctx),
+  },
+];
+
+/** How many notes of a part an edit changed or removed. */
+function changedNotes(before: Song, after: Song, { section, part }: NotePlace): number {
+  const text = (s: Song) => (sectionOf(s, section)?.notes[part] ?? []).map((n: Note) => `${n.id}:${n.duration}`);
+  const [was, is] = [new Set(text(before)), text(after)];
+  return is.filter((t) => !was.has(t)).length + Math.max(0, was.size - is.length);
+}
+
 /** Ways to set the lengths of a line that stands, each with its effect. Pinned notes keep theirs. Errors: as `bassRequest`. */
 export function gates(song: Song, request: BassRequest): Result<{ now: Gate["effect"]; gates: Gate[] }> {
   const resolved = bassRequest(factsOf(song), request);
   if (!resolved.ok) return resolved;
   const { ctx } = resolved.value;
-  const { notes } = ctx;
-  const at = { section: ctx.section.id, part: ctx.part.id };
+  const at: NotePlace = { section: ctx.section.id, part: ctx.part.id };
   const effectOf = (of: Song): Gate["effect"] => {
     const report = reportBass(of, at);
     return report.ok ? report.value : { silence: 0, backbeatsFree: 0, backbeats: 0 };
   };
-  const roomOf = (i: number): Ticks => {
-    const note = notes[i]!;
-    const end = notes[i + 1]?.start ?? ctx.length;
-    // A note rings into the next chord only where it belongs to it.
-    const cut = ctx.chords.find(
-      (c) => c.start > note.start && c.start < end && (!c.chord || !chordPitchClasses(c.chord).includes(mod(note.midi, 12))),
-    );
-    return Math.max(60, (cut?.start ?? end) - note.start);
-  };
-  const lengths = (length: (note: RealizedNote, i: number) => Ticks): Edit => ({
-    do: "changeNotes",
-    ...at,
-    notes: notes.flatMap((n, i) => {
-      const duration = Math.max(60, Math.round(length(n, i)));
-      return n.pinned || duration === n.duration ? [] : [{ id: n.id, duration }];
-    }),
-  });
-  const rests = restsOf(ctx);
-  const weak = new Set(
-    justified(ctx)
-      .filter((j) => j.weight < 0.9)
-      .map((j) => j.note.id),
-  );
-  const gone = notes.filter((n) => weak.has(n.id) && rests.some((r) => n.start >= r.from && n.start < r.to));
-  const breath: Edit = {
-    do: "all",
-    label: "breathe",
-    edits: [
-      ...(gone.length ? [{ do: "removeNotes" as const, ...at, notes: gone.map((n) => n.id) }] : []),
-      {
-        do: "changeNotes",
-        ...at,
-        notes: notes.flatMap((n) => {
-          const rest = rests.find((r) => n.start < r.from && n.start + n.duration > r.from);
-          return rest && !n.pinned ? [{ id: n.id, duration: rest.from - n.start }] : [];
-        }),
-      },
-    ],
-  };
-  const made: Omit<Gate, "effect" | "changed">[] = [
-    {
-      id: "cut",
-      title: "Cut before the backbeat",
-      explanation: "Every note ends where a snare or clap is struck: the line breathes and the backbeat stands alone.",
-      edit: lengths((n) => untilBackbeat(ctx.backbeats, n.start, n.duration)),
-    },
-    {
-      id: "ring",
-      title: "Ring through",
-      explanation: "Every note lasts until the next one, as long as its chord allows: full and even.",
-      edit: lengths((_, i) => roomOf(i)),
-    },
-    {
-      id: "short",
-      title: "Short",
-      explanation: "Every note takes half of its room: dry and light.",
-      edit: lengths((_, i) => Math.min(roomOf(i) / 2, beatLength(ctx, Math.max(0, notes[i]!.start)))),
-    },
-    {
-      id: "breath",
-      title: "Breathe at the end of the figure",
-      explanation: "The last beat of every figure is silent, but for what must sound there.",
-      edit: breath,
-    },
-  ];
   return ok({
     now: effectOf(song),
-    gates: made.map((g) => {
+    gates: waysToEnd(at, ctx).map((g) => {
       const applied = applyEdit(song, g.edit);
       const after = applied.ok ? applied.value.song : song;
-      const text = (s: Song) =>
-        (s.sections.find((x) => x.id === at.section)!.notes[at.part] ?? []).map((n: Note) => `${n.id}:${n.duration}`);
-      const [was, is] = [new Set(text(song)), text(after)];
-      return { ...g, effect: effectOf(after), changed: is.filter((t) => !was.has(t)).length + Math.max(0, was.size - is.length) };
+      return { ...g, effect: effectOf(after), changed: changedNotes(song, after, at) };
     }),
   });
 }

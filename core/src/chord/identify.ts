@@ -1,6 +1,6 @@
 import { fail, ok, type Result } from "../result";
 import { nameInKey, parseKey, type Key } from "../pitch/key";
-import { mod, noteName, parseNote, parsePitch, spelledPc, type NoteName, type PitchClass } from "../pitch/pitch";
+import { mod, noteName, type NoteName, noteOf, parseNote, parsePitch, type PitchClass, spelledPc } from "../pitch/pitch";
 import { chordSymbol } from "./chord";
 import { parseChord } from "./parse";
 import { addedName, TEMPLATES, type Template } from "./qualities";
@@ -88,7 +88,7 @@ function readNote(text: string): { pc: PitchClass; name: NoteName; midi: number 
   if (plain) return { pc: spelledPc(plain), name: noteName(plain), midi: null };
   const midi = parsePitch(text);
   if (!midi.ok) return null;
-  return { pc: mod(midi.value, 12), name: text.replace(/-?\d+$/, ""), midi: midi.value };
+  return { pc: mod(midi.value, 12), name: noteOf(text), midi: midi.value };
 }
 
 const rotate = (mask: number, by: number): number => ((mask >> by) | (mask << (12 - by))) & 0xfff;

@@ -2,8 +2,8 @@ import { fail, ok, type Result } from "../result";
 import { mod } from "../pitch/pitch";
 import type { Meter, Ticks } from "../time/meter";
 import { sectionMeter, sectionOf } from "../song/document";
-import { DRUM_KINDS, type Drum } from "../instrument/drums";
-import { drumOf, drumPlayer, type PlayerId } from "../song/players";
+import type { Drum } from "../instrument/drums";
+import { drumOf, drumPlayer, laneTitle, type PlayerId } from "../song/players";
 import { realize, type RealizedSong } from "../song/realize";
 import type { Song } from "../song/schema";
 import { syncopations, type Syncopation } from "./syncopation";
@@ -41,7 +41,7 @@ export interface AccentPair {
 
 export interface AccentMap {
   meter: Meter;
-  /** Length of a step, in ticks: sixteenths, or finer where triplets are struck. */
+  /** Length of a step, in ticks: sixteenths, or finer where triplets are attacks. */
   step: Ticks;
   steps: number;
   rows: AccentRow[];
@@ -117,8 +117,7 @@ export function accentMap(
   const players: { id: string; name: string; attacks: { start: Ticks; velocity: number }[] }[] = real.parts
     .filter((p) => p.role !== "drums" && !p.muted)
     .map((p) => ({ id: p.id, name: p.name, attacks: p.notes.filter((n) => n.start >= 0) }));
-  for (const lane of section.groove.lanes)
-    players.push({ id: drumPlayer(lane.drum), name: lane.name ?? DRUM_KINDS[lane.drum].title, attacks: lane.hits });
+  for (const lane of section.groove.lanes) players.push({ id: drumPlayer(lane.drum), name: laneTitle(lane), attacks: lane.hits });
   const step = gridOf(
     players.flatMap((p) => p.attacks.map((x) => x.start)),
     meter.bar,
@@ -126,16 +125,16 @@ export function accentMap(
   const steps = Math.round(meter.bar / step);
   const rows = players.flatMap(({ id, name, attacks }): AccentRow[] => {
     // The notes of a chord are one attack, as strong as its strongest.
-    const struck = new Map<Ticks, number>();
+    const loudest = new Map<Ticks, number>();
     for (const { start, velocity } of attacks)
       if (start < length) {
         const at = Math.round(start / step) * step;
-        struck.set(at, Math.max(struck.get(at) ?? 0, velocity));
+        loudest.set(at, Math.max(loudest.get(at) ?? 0, velocity));
       }
-    if (!struck.size) return [];
+    if (!loudest.size) return [];
     const strength = new Array<number>(steps).fill(0);
-    for (const [at, velocity] of struck) strength[(at / step) % steps]! += velocity / 127 / section.bars;
-    const found = syncopations([...struck.keys()], meter, length);
+    for (const [at, velocity] of loudest) strength[(at / step) % steps]! += velocity / 127 / section.bars;
+    const found = syncopations([...loudest.keys()], meter, length);
     return [
       {
         id,

@@ -1,5 +1,5 @@
 import { keyName, MODES, parseKey, type Key } from "../pitch/key";
-import { mod, parseNote, parsePitch, pitchClass, plainName, spelledPc, type PitchClass } from "../pitch/pitch";
+import { mod, noteOf, parseNote, parsePitch, pitchClass, type PitchClass, plainName, spelledPc } from "../pitch/pitch";
 import { bassPc, chordPitchClasses, rootPc, type Chord } from "../chord/chord";
 
 /** Probe-tone profiles of major and minor keys (Krumhansl and Kessler 1982, values from memory). */
@@ -76,7 +76,7 @@ export function findKeys(notes: readonly WeighedNote[]): KeyFit[] {
   for (const item of notes) {
     const text = typeof item === "string" ? item : item.pitch;
     const plain = parseNote(text);
-    const pc = plain ? spelledPc(plain) : parsePitch(text).ok ? pitchClass(text.replace(/-?\d+$/, "")) : null;
+    const pc = plain ? spelledPc(plain) : parsePitch(text).ok ? pitchClass(noteOf(text)) : null;
     if (pc === null) continue;
     weights[pc]! += typeof item === "string" ? 1 : item.duration;
     lean += text.includes("#") ? 1 : text.slice(1).includes("b") ? -1 : 0;

@@ -1,6 +1,6 @@
 import { fail, ok, type Result } from "../result";
 import { nameInKey, transposeKey, type Key } from "../pitch/key";
-import { mod, pitchName, transposeNote, type Midi, type PitchName, type Semitones } from "../pitch/pitch";
+import { type Midi, mod, noteOf, pitchName, type PitchName, type Semitones, transposeNote } from "../pitch/pitch";
 import type { Meter, Ticks } from "../time/meter";
 import { instrumentOf, type Clef } from "../instrument/instruments";
 import { partOf, sectionKey, sectionMeter, sectionOf } from "../song/document";
@@ -43,7 +43,7 @@ const STEPS = [0, 1, 1, 2, 2, 3, 3, 4, 5, 5, 6, 6];
 
 /** A sounding pitch as an instrument reads it; `key` is the written key, where its notes are not named by the plain interval. */
 export function writtenPitch(pitch: PitchName, midi: Midi, transposition: Semitones, key?: Key): PitchName {
-  const name = pitch.replace(/-?\d+$/, "");
+  const name = noteOf(pitch);
   if (transposition % 12 === 0) return transposition ? pitchName(midi - transposition, name) : pitch;
   const up = mod(-transposition, 12);
   return pitchName(midi - transposition, key ? nameInKey(mod(midi - transposition, 12), key) : transposeNote(name, STEPS[up]!, up));

@@ -1,6 +1,6 @@
 import { fail, ok, type Result } from "../result";
 import { keyName, type Key } from "../pitch/key";
-import { mod, pitchClass, typeset, type NoteName } from "../pitch/pitch";
+import { mod, type NoteName, noteOf, pitchClass, typeset } from "../pitch/pitch";
 import { metricalLevel, type Meter, type Ticks } from "../time/meter";
 import { bassPc, chordPitchClasses, chordSymbol, rootPc, toneRole, type Chord } from "../chord/chord";
 import { diatonicChord, isMinorish, romanOf } from "../chord/numerals";
@@ -241,7 +241,7 @@ function onBass(choice: Choice, notes: readonly RealizedNote[], s: Segment, key:
   const pc = mod(note.midi, 12);
   if (pc === rootPc(choice.chord) || !chordPitchClasses(choice.chord).includes(pc)) return choice;
   const tone = choice.chord.tones.find((t) => mod(rootPc(choice.chord) + t.semitones, 12) === pc)!;
-  const name: NoteName = note.pitch.replace(/-?\d+$/, "");
+  const name: NoteName = noteOf(note.pitch);
   const chord = { ...choice.chord, bass: key.scale.find((n) => pitchClass(n) === pc) ?? name };
   const price = { 3: 0.35, 5: 0.8, 7: 0.9 }[tone.degree as 3 | 5 | 7] ?? 1.5;
   return { ...choice, symbol: chordSymbol(chord), chord, distance: choice.distance + price };
@@ -306,7 +306,7 @@ function reasonOf(
   const inside = notes.filter((n) => n.start < event.start + event.duration && n.start + n.duration > event.start);
   const carried = [...new Map(inside.map((n) => [mod(n.midi, 12), n])).values()].flatMap((n) => {
     const { role, inChord } = toneRole(chord.value, mod(n.midi, 12));
-    return inChord ? [`${typeset(n.pitch.replace(/-?\d+$/, ""))} (${typeset(role)})`] : [];
+    return inChord ? [`${typeset(noteOf(n.pitch))} (${typeset(role)})`] : [];
   });
   const following = next && next.symbol !== NO_CHORD ? parseChord(next.symbol) : null;
   const [x, y] = [stepOf(chord.value, key), following?.ok ? stepOf(following.value, key) : null];

@@ -1,4 +1,4 @@
-import { mod, pitchClass, type NoteName } from "../pitch/pitch";
+import { mod, type NoteName, noteOf, pitchClass } from "../pitch/pitch";
 import { beatAt, type Ticks } from "../time/meter";
 import { bassPc, chordPitchClasses, chordSymbol, rootPc, toneName, type Chord } from "../chord/chord";
 import { identifyChords } from "../chord/identify";
@@ -153,7 +153,7 @@ export function namesOver(chords: readonly RealizedChord[], notes: readonly Real
     if (!found) continue;
     const pc = mod(found.midi, 12);
     if (pc === bassPc(chord.chord)) continue;
-    const name = found.pitch.replace(/-?\d+$/, "");
+    const name = noteOf(found.pitch);
     names.set(chord, nameOver(chord.chord, name));
   }
   return names;

@@ -7,6 +7,11 @@ export type Bpm = number;
 export type Seconds = number;
 
 export const QUARTER: Ticks = 480;
+export const EIGHTH: Ticks = QUARTER / 2;
+export const SIXTEENTH: Ticks = QUARTER / 4;
+export const THIRTY_SECOND: Ticks = QUARTER / 8;
+export const EIGHTH_TRIPLET: Ticks = QUARTER / 3;
+export const SIXTEENTH_TRIPLET: Ticks = QUARTER / 6;
 
 export interface Beat {
   start: Ticks;

@@ -3,7 +3,7 @@ import { mod, pitchMidi, type Midi, type PitchName, type Semitones } from "../pi
 import { bassPc, chordSymbol, type Chord } from "../chord/chord";
 import type { Neck } from "../instrument/fretboard";
 import { shapeOf } from "../instrument/fretboard";
-import { handStrain, NINTH_SPAN } from "../instrument/hands";
+import { handStrain } from "../instrument/hands";
 import { instrumentOf, midiRange, type Instrument, type WithInstruments } from "../instrument/instruments";
 import type { Profile } from "../song/schema";
 import { prepare, type Lattice, type Prepared } from "../lattice/lattice";
@@ -137,136 +137,189 @@ function withOuterNotes(
   });
 }
 
-/** All candidates of every chord and the lattice over them. Errors: `voicing.style`, `voicing.none`. */
-export function voicingSpace(chords: readonly Chord[], options: PathOptions): Result<VoicingSpace> {
+/** Everything that follows from the options before a chord is looked at. */
+interface Setting {
+  options: PathOptions;
+  instrument: Instrument;
+  neck: Neck | undefined;
+  /** The style that was asked for, and the free one that steps in for it. */
+  style: VoicingStyle;
+  free: VoicingStyle;
+  judge: Judge;
+  limits: VoicingLimits;
+  hands: 1 | 2;
+  /** Where layouts lie best. */
+  center: number;
+}
+
+/** Lowest and highest pitch of the layouts: the window within the instrument; one that does not meet it gives way to what is comfortable. */
+function rangeOf(instrument: Instrument, options: PathOptions): [Midi, Midi] {
+  const { by } = instrument.held;
+  const [lowest, highest] = midiRange(by === "hands" ? instrument.comfortable : instrument.range);
+  const window = options.range ? midiRange(options.range) : by === "frets" ? ([lowest, highest] as const) : WINDOW;
+  const register = options.register ?? 0;
+  const inside = (m: number) => Math.min(highest, Math.max(lowest, m));
+  const [low, high] = [inside(window[0] + register), inside(window[1] + register)];
+  if (high - low >= 12) return [low, high];
+  const comfort = midiRange(instrument.comfortable);
+  return [Math.min(low, comfort[0]), Math.max(high, Math.min(comfort[1], comfort[0] + 24))];
+}
+
+function settingOf(options: PathOptions): Result<Setting> {
   const wanted = VOICING_STYLES.find((s) => s.id === (options.style ?? "keyboard"));
   if (!wanted)
     return fail("voicing.style", `No voicing style is called "${options.style}"`, {
       hint: `Styles: ${VOICING_STYLES.map((s) => s.id).join(", ")}.`,
     });
   const instrument = instrumentOf(options.instrument ?? "piano", options.song);
-  const { by } = instrument.held;
+  const { held, polyphony } = instrument;
   const neck = neckOf(instrument, options.capo, options.tuning);
-  const oneNote = instrument.polyphony === 1;
-  const free = by === "frets" ? shapes : oneNote ? single : keyboard;
+  const oneNote = polyphony === 1;
+  const free = held.by === "frets" ? shapes : oneNote ? single : keyboard;
   // The free style of a fretted instrument are its shapes; an instrument of one note plays single notes.
-  const style = oneNote || (wanted.held ?? by) !== by || wanted === keyboard || (by !== "hands" && wanted.id === "every") ? free : wanted;
-  const judge: Judge = {
-    // Four-part writing brings its own rules along.
-    profile: style === fourPart ? "chorale" : (options.profile ?? "band"),
-    weights: weightsWith(options.weights),
-    top: options.topShape ?? "smooth",
-  };
-  const [lowest, highest] = midiRange(by === "hands" ? instrument.comfortable : instrument.range);
-  const window = options.range ? midiRange(options.range) : by === "frets" ? ([lowest, highest] as const) : WINDOW;
+  const foreign = (wanted.held ?? held.by) !== held.by || (held.by !== "hands" && wanted.id === "every");
+  const style = oneNote || foreign || wanted === keyboard ? free : wanted;
+  const [low, high] = rangeOf(instrument, options);
   const register = options.register ?? 0;
-  // A window that does not meet the instrument gives way to what is comfortable on it.
-  const comfort = midiRange(instrument.comfortable);
-  const inside = (m: number) => Math.min(highest, Math.max(lowest, m));
-  let [low, high] = [inside(window[0] + register), inside(window[1] + register)];
-  if (high - low < 12) [low, high] = [Math.min(low, comfort[0]), Math.max(high, Math.min(comfort[1], comfort[0] + 24))];
-  const limits: VoicingLimits = {
-    low,
-    high,
-    voices: Math.min(options.voices ?? 4, instrument.polyphony),
-    span: by === "hands" ? (options.span ?? (instrument.held.by === "hands" ? instrument.held.span : NINTH_SPAN)) : 127,
-    bassCovered: options.bassCovered ?? true,
-    ...(neck ? { neck } : {}),
+  return ok({
+    options,
+    instrument,
+    neck,
+    style,
+    free,
+    judge: {
+      // Four-part writing brings its own rules along.
+      profile: style === fourPart ? "chorale" : (options.profile ?? "band"),
+      weights: weightsWith(options.weights),
+      top: options.topShape ?? "smooth",
+    },
+    limits: {
+      low,
+      high,
+      voices: Math.min(options.voices ?? 4, polyphony),
+      span: held.by === "hands" ? (options.span ?? held.span) : 127,
+      bassCovered: options.bassCovered ?? true,
+      ...(neck ? { neck } : {}),
+    },
+    hands: options.hands ?? 2,
+    center: neck ? (Math.min(...neck.strings) + Math.max(...neck.strings)) / 2 + neck.capo + 2 + register : (low + high) / 2 - 1,
+  });
+}
+
+interface Outer {
+  top?: Midi;
+  bottom?: Midi;
+}
+
+/** Layouts of a chord in a style, each worked out once. */
+function layoutsOf({ instrument, limits, hands }: Setting): (style: VoicingStyle, chord: Chord, outer?: Outer) => RawVoicing[] {
+  const made = new Map<VoicingStyle, { playable: (raw: RawVoicing[]) => RawVoicing[]; plain: Map<string, RawVoicing[]> }>();
+  return (style, chord, outer) => {
+    let known = made.get(style);
+    if (!known) made.set(style, (known = { playable: playedOn(instrument, style, limits, hands), plain: new Map() }));
+    const { playable, plain } = known;
+    if (outer) return playable(withOuterNotes((l) => style.candidates(chord, l), limits, outer.top, outer.bottom));
+    const id = chordSymbol(chord);
+    let list = plain.get(id);
+    if (!list) plain.set(id, (list = playable(style.candidates(chord, limits))));
+    return list;
   };
-  const hands = options.hands ?? 2;
-  const center = neck ? (Math.min(...neck.strings) + Math.max(...neck.strings)) / 2 + neck.capo + 2 + register : (low + high) / 2 - 1;
-  const made = new Map<VoicingStyle, (chord: Chord, outer?: { top?: Midi; bottom?: Midi }) => RawVoicing[]>();
-  const layouts = (s: VoicingStyle) => {
-    let make = made.get(s);
-    if (!make) {
-      const playable = playedOn(instrument, s, limits, hands);
-      const plain = new Map<string, RawVoicing[]>();
-      make = (chord, outer) => {
-        if (outer) return playable(withOuterNotes((l) => s.candidates(chord, l), limits, outer.top, outer.bottom));
-        const id = chordSymbol(chord);
-        let list = plain.get(id);
-        if (!list) plain.set(id, (list = playable(s.candidates(chord, limits))));
-        return list;
-      };
-      made.set(s, make);
-    }
-    return make;
+}
+
+/** A pinned layout as it is, with its shape where it has one. */
+function pinnedLayout(pin: readonly PitchName[], neck: Neck | undefined): RawVoicing {
+  const pitches = pin.map(pitchMidi).sort((a, b) => a - b);
+  const shape = neck ? shapeOf(neck, pitches, { highest: 24, span: 24, reach: 999, fingers: 9, muted: 9 }) : null;
+  return { pitches, missing: 0, doubling: 0, ...(shape ? { shape } : {}) };
+}
+
+type Layouts = ReturnType<typeof layoutsOf>;
+type Found = Pick<Column, "top" | "bottomMissed"> & { raw: RawVoicing[] };
+
+/** Layouts with wanted outer notes, and what became of the wishes. */
+function withWishes(s: Setting, layouts: Layouts, chord: Chord, wish: { top?: PitchName; bottom?: PitchName }): Found {
+  const outer: Outer = {
+    ...(wish.top ? { top: pitchMidi(wish.top) } : {}),
+    ...(wish.bottom ? { bottom: pitchMidi(wish.bottom) } : {}),
   };
+  const whole = midiRange(s.instrument.range);
+  const away = [outer.top, outer.bottom].some((m) => m !== undefined && (m < whole[0] || m > whole[1]));
+  let raw = away ? [] : layouts(s.style, chord, outer);
+  if (!raw.length && !away) raw = layouts(s.free, chord, outer);
+  const bottomMissed = !raw.length && wish.bottom ? { bottomMissed: wish.bottom } : {};
+  if (!raw.length && wish.bottom && wish.top && !away) raw = layouts(s.free, chord, { top: outer.top! });
+  if (!wish.top) return { raw, ...bottomMissed };
+  const inChord = chord.tones.some((t) => mod(pitchMidi(chord.root + "4") + t.semitones, 12) === mod(outer.top!, 12));
+  const why = away ? `outside the range of the ${s.instrument.title.toLowerCase()}` : "no layout of the chord fits under it";
+  const met = !raw.length ? "no" : inChord ? "chord" : "over";
+  return { raw, ...bottomMissed, top: { wanted: wish.top, met, ...(raw.length ? {} : { why }) } };
+}
+
+/** Layouts of the style, else free ones, else fewer voices: they are better than silence. */
+function anyLayouts(
+  { instrument, style, free, limits, hands }: Setting,
+  layouts: Layouts,
+  chord: Chord,
+): { raw: RawVoicing[]; fallback: boolean } {
+  let raw = layouts(style, chord);
+  const fallback = !raw.length;
+  if (fallback) raw = layouts(free, chord);
+  for (let voices = limits.voices - 1; !raw.length && voices > 0; voices--)
+    raw = playedOn(instrument, keyboard, limits, hands)(keyboard.candidates(chord, { ...limits, voices }));
+  return { raw, fallback };
+}
+
+/** What each layout of a chord costs by itself. */
+function priced({ instrument, judge, limits, hands, center }: Setting, chord: Chord, raw: readonly RawVoicing[]): Candidate[] {
+  const bass = limits.bassCovered ? BASS_OCTAVE + mod(bassPc(chord) - BASS_OCTAVE, 12) : undefined;
+  const rough = raw.map((v) => (judge.weights.roughness ? roughness(bass === undefined ? v.pitches : [bass, ...v.pitches]) : 0));
+  const smoothest = Math.min(...rough);
+  return raw.map((v, k): Candidate => {
+    const strain = v.shape ? v.shape.strain : instrument.held.by === "hands" ? handStrain(v.pitches, 127, hands) : 0;
+    const terms: Terms = {
+      ...nodeTerms(v, center, judge.weights, bass),
+      roughness: (rough[k]! - smoothest) * 0.6 * judge.weights.roughness,
+      hand: Math.min(strain, 20) * judge.weights.hand,
+    };
+    return { ...v, terms, cost: sumTerms(terms) };
+  });
+}
+
+/** Makes the column of a chord; null where nothing can be laid out. Chords of one name share their candidates. */
+function columnMaker(s: Setting): (i: number, chord: Chord) => Column | null {
+  const layouts = layoutsOf(s);
   const judged = new Map<string, Candidate[]>();
+  return (i, chord) => {
+    const pin = s.options.pins?.[i];
+    const wish = s.options.outer?.[i];
+    if (pin) return { chord, fallback: false, candidates: priced(s, chord, [pinnedLayout(pin, s.neck)]) };
+    const wished = wish && withWishes(s, layouts, chord, wish);
+    const { raw, fallback } = wished?.raw.length ? { raw: wished.raw, fallback: false } : anyLayouts(s, layouts, chord);
+    if (!raw.length) return null;
+    if (wished) {
+      const { raw: _, ...became } = wished;
+      return { chord, fallback, ...became, candidates: priced(s, chord, raw) };
+    }
+    const id = chordSymbol(chord);
+    let candidates = judged.get(id);
+    if (!candidates) judged.set(id, (candidates = priced(s, chord, raw)));
+    return { chord, fallback, candidates };
+  };
+}
+
+/** All candidates of every chord and the lattice over them. Errors: `voicing.style`, `voicing.none`. */
+export function voicingSpace(chords: readonly Chord[], options: PathOptions): Result<VoicingSpace> {
+  const setting = settingOf(options);
+  if (!setting.ok) return setting;
+  const { judge, neck } = setting.value;
+  const columnOf = columnMaker(setting.value);
   const columns: Column[] = [];
   for (const [i, chord] of chords.entries()) {
-    const column = candidatesOf(i, chord);
+    const column = columnOf(i, chord);
     if (!column)
       return fail("voicing.none", `Chord ${i + 1} (${chordSymbol(chord)}) has no voicing in this range`, { hint: "Use fewer voices." });
     columns.push(column);
   }
-
-  function candidatesOf(i: number, chord: Chord): Column | null {
-    const pin = options.pins?.[i];
-    const wish = options.outer?.[i];
-    let top: TopReport | undefined;
-    let raw: RawVoicing[] = [];
-    let fallback = false;
-    let bottomMissed: PitchName | undefined;
-    if (pin) {
-      const pitches = pin.map(pitchMidi).sort((a, b) => a - b);
-      const shape = neck ? shapeOf(neck, pitches, { highest: 24, span: 24, reach: 999, fingers: 9, muted: 9 }) : null;
-      raw = [{ pitches, missing: 0, doubling: 0, ...(shape ? { shape } : {}) }];
-    } else {
-      if (wish) {
-        const outer = {
-          ...(wish.top ? { top: pitchMidi(wish.top) } : {}),
-          ...(wish.bottom ? { bottom: pitchMidi(wish.bottom) } : {}),
-        };
-        const whole = midiRange(instrument.range);
-        const away = [outer.top, outer.bottom].some((m) => m !== undefined && (m < whole[0] || m > whole[1]));
-        raw = away ? [] : layouts(style)(chord, outer);
-        if (!raw.length && !away) raw = layouts(free)(chord, outer);
-        if (!raw.length && wish.top && wish.bottom && !away) {
-          raw = layouts(free)(chord, { top: outer.top! });
-          if (raw.length) bottomMissed = wish.bottom;
-        }
-        if (wish.top) {
-          const inChord = chord.tones.some((t) => mod(pitchMidi(chord.root + "4") + t.semitones, 12) === mod(outer.top!, 12));
-          top = {
-            wanted: wish.top,
-            met: !raw.length ? "no" : inChord ? "chord" : "over",
-            ...(raw.length
-              ? {}
-              : { why: away ? `outside the range of the ${instrument.title.toLowerCase()}` : "no layout of the chord fits under it" }),
-          };
-        }
-        if (!raw.length && wish.bottom) bottomMissed = wish.bottom;
-      }
-      if (!raw.length) raw = layouts(style)(chord);
-      if (!raw.length) {
-        fallback = true;
-        raw = layouts(free)(chord);
-      }
-      // Fewer voices than asked for are better than silence.
-      for (let voices = limits.voices - 1; !raw.length && voices > 0; voices--)
-        raw = playedOn(instrument, keyboard, limits, hands)(keyboard.candidates(chord, { ...limits, voices }));
-    }
-    if (!raw.length) return null;
-    const id = chordSymbol(chord);
-    const known = pin || wish ? undefined : judged.get(id);
-    if (known) return { chord, fallback, candidates: known };
-    const bass = limits.bassCovered ? BASS_OCTAVE + mod(bassPc(chord) - BASS_OCTAVE, 12) : undefined;
-    const rough = raw.map((v) => (judge.weights.roughness ? roughness(bass === undefined ? v.pitches : [bass, ...v.pitches]) : 0));
-    const smoothest = Math.min(...rough);
-    const candidates = raw.map((v, k): Candidate => {
-      const strain = v.shape ? v.shape.strain : by === "hands" ? handStrain(v.pitches, 127, hands) : 0;
-      const terms: Terms = {
-        ...nodeTerms(v, center, judge.weights, bass),
-        roughness: (rough[k]! - smoothest) * 0.6 * judge.weights.roughness,
-        hand: Math.min(strain, 20) * judge.weights.hand,
-      };
-      return { ...v, terms, cost: sumTerms(terms) };
-    });
-    if (!pin && !wish) judged.set(id, candidates);
-    return { chord, fallback, ...(top ? { top } : {}), ...(bottomMissed ? { bottomMissed } : {}), candidates };
-  }
-
   const lattice: Lattice = {
     sizes: columns.map((c) => c.candidates.length),
     node: (c, i) => columns[c]!.candidates[i]!.cost,

@@ -1,0 +1,25 @@
+import { applyEdit, type Edit, type Meter, type Section, type Ticks } from "../../core/src/index";
+import { audition, endPreview } from "../audio/sound";
+import { say, useSong } from "../store/song";
+
+/** Two bars around a place, within the section. */
+export function around(section: Section, meter: Meter, tick: Ticks): { from: Ticks; to: Ticks } {
+  const bar = Math.floor(Math.max(0, tick) / meter.bar);
+  const first = tick % meter.bar === 0 && bar > 0 ? bar - 1 : bar;
+  return { from: first * meter.bar, to: Math.min(section.bars, Math.max(first + 2, bar + 1)) * meter.bar };
+}
+
+/** Plays the song as it would be after an edit; asked for again, it stops. */
+export function auditionEdit(edit: Edit, label: string, id: string, from: Ticks, to: Ticks): void {
+  const { song } = useSong.getState();
+  const result = song && applyEdit(song, edit);
+  if (!result) return;
+  if (result.ok) void audition(result.value.song, label, id, from, to);
+  else say(result.error);
+}
+
+/** Makes an edit that may just be heard: what is tried out ends with it. */
+export function acceptEdit(edit: Edit): boolean {
+  endPreview();
+  return useSong.getState().edit(edit);
+}

@@ -1,0 +1,79 @@
+import { useState, type MouseEvent } from "react";
+import { Link, useNavigate } from "react-router";
+import { typeset } from "../../core/src/index";
+import type { SongSummary } from "../../server/store/songs";
+import { api } from "../api";
+import { Field } from "../ui/Field";
+
+interface Props {
+  song: SongSummary;
+  rename(title: string): void;
+  duplicate(): void;
+  remove(): void;
+}
+
+/** A song of the list: the row opens it, unless a control in it was meant. */
+export function SongRow({ song, rename, duplicate, remove }: Props) {
+  const [renaming, setRenaming] = useState(false);
+  const navigate = useNavigate();
+  const { contents } = song;
+  const address = `/songs/${song.id}/chords`;
+  const open = (e: MouseEvent) => {
+    if (contents && !(e.target as HTMLElement).closest("a, button, input")) void navigate(address);
+  };
+  return (
+    <tr className={contents ? "opens" : ""} onClick={open}>
+      <td className="title">
+        {renaming ? (
+          <Field
+            label={`Title of ${song.title}`}
+            value={song.title}
+            autoFocus
+            commit={(title) => title && rename(title)}
+            leave={() => setRenaming(false)}
+          />
+        ) : contents ? (
+          <Link to={address}>{song.title}</Link>
+        ) : (
+          song.title
+        )}
+      </td>
+      {contents ? (
+        <>
+          <td>
+            {typeset(contents.key.split(" ")[0]!)} {contents.key.split(" ")[1]}
+          </td>
+          <td className="tabular">{contents.tempo} bpm</td>
+          <td className="tabular">{contents.meter}</td>
+          <td className="tabular">{contents.bars}</td>
+        </>
+      ) : (
+        <td colSpan={4} className="problem">
+          This song cannot be read: {song.problem?.message}
+        </td>
+      )}
+      <td className="tabular">{new Date(song.updatedAt).toLocaleDateString([], { dateStyle: "medium" })}</td>
+      <td>
+        <div className="actions">
+          {contents ? (
+            <>
+              <button type="button" onClick={() => setRenaming(true)} aria-label={`Rename ${song.title}`}>
+                Rename
+              </button>
+              <button type="button" onClick={duplicate} aria-label={`Duplicate ${song.title}`}>
+                Duplicate
+              </button>
+            </>
+          ) : (
+            <a className="button" href={api.documentUrl(song.id)} download aria-label={`Save ${song.title} to a file`}>
+              Save to a file
+            </a>
+          )}
+          <button type="button" onClick={remove} aria-label={`Delete ${song.title}`}>
+            Delete
+          </button>
+        </div>
+      </td>
+    </tr>
+  );
+}

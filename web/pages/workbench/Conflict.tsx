@@ -1,0 +1,68 @@
+import { sectionMeter, writeLine, type Song } from "../../../core/src/index";
+import { resolveConflict } from "../../store/autosave";
+import { useSong } from "../../store/song";
+
+/** What can be compared of a song, by name. */
+function facts(song: Song): [string, string][] {
+  return [
+    ["Title", song.title],
+    ["Key", song.key],
+    ["Tempo, meter", `${song.tempo} bpm, ${song.meter}`],
+    ...song.sections.flatMap((s): [string, string][] => [
+      [`${s.name}: chords`, s.chords.length ? writeLine(s.chords, sectionMeter(song, s), s.bars) : "none"],
+      ...song.parts
+        .filter((p) => (s.notes[p.id] ?? []).length)
+        .map((p): [string, string] => [
+          `${s.name}: ${p.name}`,
+          `${s.notes[p.id]!.length} notes, ${s.notes[p.id]!.slice(0, 10)
+            .map((n) => n.pitch)
+            .join(" ")} …`,
+        ]),
+      [`${s.name}: drums`, `${s.groove.lanes.reduce((n, l) => n + l.hits.length, 0)} hits`],
+    ]),
+  ];
+}
+
+/** Both versions side by side, after somebody else (or another window) saved first. */
+export function Conflict({ mine }: { mine: Song }) {
+  const conflict = useSong((s) => s.conflict);
+  if (!conflict) return null;
+  const left = new Map(facts(mine));
+  const right = new Map(facts(conflict.song));
+  const names = [...new Set([...left.keys(), ...right.keys()])];
+  return (
+    <div className="conflict" role="alertdialog" aria-labelledby="conflict-title">
+      <h2 id="conflict-title">This song was changed elsewhere</h2>
+      <p>
+        Another window saved it while you were working. Nothing is lost: choose which version goes on. The other one stays among the earlier
+        versions if it was stored.
+      </p>
+      <table>
+        <thead>
+          <tr>
+            <th />
+            <th scope="col">In this window</th>
+            <th scope="col">Stored</th>
+          </tr>
+        </thead>
+        <tbody>
+          {names.map((n) => (
+            <tr key={n} className={left.get(n) === right.get(n) ? "same" : "different"}>
+              <th scope="row">{n}</th>
+              <td>{left.get(n) ?? "–"}</td>
+              <td>{right.get(n) ?? "–"}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <div className="controls">
+        <button type="button" className="primary" onClick={() => void resolveConflict("mine")}>
+          Go on with this window’s version
+        </button>
+        <button type="button" onClick={() => void resolveConflict("stored")}>
+          Take the stored version
+        </button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,143 @@
+import { useRef } from "react";
+import { Link } from "react-router";
+import { keyName, parseKey, tappedTempo, type Song } from "../../../core/src/index";
+import { toggleFit, usePreferences, zoomBy } from "../../store/preferences";
+import { edit, useSong, type SaveStatus } from "../../store/song";
+import { InPlace } from "../../ui/InPlace";
+import { Select } from "../../ui/Select";
+import { KeyOffer } from "./KeyOffer";
+import { SectionMenu } from "./SectionMenu";
+
+const STATUS: Record<SaveStatus, string> = {
+  saved: "Saved",
+  waiting: "Saving …",
+  saving: "Saving …",
+  away: "Server away: kept in this browser",
+  conflict: "Changed elsewhere",
+  refused: "Not saved",
+};
+const KEYS = ["C", "G", "D", "A", "E", "B", "F#", "Db", "Ab", "Eb", "Bb", "F"]
+  .flatMap((t) => [`${t} major`, `${t} minor`])
+  .map((k) => parseKey(k))
+  .flatMap((k) => (k.ok ? [keyName(k.value)] : []));
+/** Taps that count: the newest of one stretch. */
+const TAPS = 9;
+
+/** Title, key, tempo, meter and swing, edited in place; sections; undo; zoom. */
+export function Header({ song }: { song: Song }) {
+  return (
+    <header className="song-head">
+      <h1 className="visually-hidden">{song.title}</h1>
+      <Link to="/" className="home" title="All songs" aria-label="All songs">
+        <i className="bi-chevron-left" />
+      </Link>
+      <InPlace label="Title" className="title" value={song.title} commit={(title) => edit({ do: "setTitle", title })} />
+      <span className="head-group">
+        <InPlace
+          label="Key, for example Eb major"
+          className="strong"
+          value={song.key}
+          list="keys"
+          commit={(key) => edit({ do: "setKey", key })}
+        />
+        <datalist id="keys">
+          {KEYS.map((k) => (
+            <option key={k} value={k} />
+          ))}
+        </datalist>
+        <KeyOffer song={song} />
+      </span>
+      <TimeFields song={song} />
+      <SectionMenu song={song} />
+      <HistoryAndZoom />
+    </header>
+  );
+}
+
+function TimeFields({ song }: { song: Song }) {
+  const taps = useRef<number[]>([]);
+  const tap = () => {
+    taps.current = [...taps.current, performance.now()].slice(-TAPS);
+    const tempo = tappedTempo(taps.current);
+    if (tempo) edit({ do: "setTempo", tempo }, { quiet: taps.current.length > 2 });
+  };
+  const { ratio, unit } = song.swing;
+  return (
+    <span className="head-group">
+      <InPlace
+        label="Tempo in quarter notes a minute, 20 to 400"
+        className="strong"
+        value={String(song.tempo)}
+        width={38}
+        commit={(t) => edit({ do: "setTempo", tempo: Number(t) })}
+        suffix="bpm"
+      />
+      <button type="button" className="quiet" onClick={tap} title="Tap the tempo, twice or more">
+        tap
+      </button>
+      <InPlace
+        label="Meter, for example 6/8 or 7/8 2+2+3"
+        className="strong"
+        value={song.meter}
+        commit={(meter) => edit({ do: "setMeter", meter })}
+      />
+      <span className="muted word">swing</span>
+      <InPlace
+        label="Swing, 50 to 75 percent"
+        className="strong"
+        width={26}
+        value={String(Math.round(ratio * 1000) / 10)}
+        commit={(t) => edit({ do: "setSwing", ratio: Number(t.replace("%", "")) / 100, unit })}
+        suffix="%"
+      />
+      <Select
+        label="Swing of"
+        value={unit}
+        choices={[
+          [8, "8ths"],
+          [16, "16ths"],
+        ]}
+        set={(u) => edit({ do: "setSwing", ratio, unit: u as 8 | 16 })}
+      />
+    </span>
+  );
+}
+
+function HistoryAndZoom() {
+  const { undo, redo } = useSong.getState();
+  const canUndo = useSong((s) => s.past.length > 0);
+  const canRedo = useSong((s) => s.future.length > 0);
+  const status = useSong((s) => s.status);
+  const whole = usePreferences((s) => s.fit === "section");
+  return (
+    <span className="head-group end">
+      <button type="button" className="quiet" onClick={undo} disabled={!canUndo} aria-label="Undo" title="Undo (Ctrl+Z)">
+        <i className="bi-arrow-counterclockwise" /> <span className="undo-word">Undo</span>
+      </button>
+      <button type="button" className="quiet" onClick={redo} disabled={!canRedo} aria-label="Redo" title="Redo (Ctrl+Shift+Z)">
+        <i className="bi-arrow-clockwise" /> <span className="undo-word">Redo</span>
+      </button>
+      <span className={`status ${status}`} role="status">
+        {STATUS[status]}
+      </span>
+      <span className="zoom" role="group" aria-label="Zoom">
+        <button type="button" className="quiet" aria-label="Zoom out" title="Zoom out (-)" onClick={() => zoomBy(-1)}>
+          −
+        </button>
+        <button
+          type="button"
+          className="toggle"
+          aria-pressed={whole}
+          title="The whole section in the window (F)"
+          aria-label="Fit the section to the window"
+          onClick={toggleFit}
+        >
+          fit
+        </button>
+        <button type="button" className="quiet" aria-label="Zoom in" title="Zoom in (+)" onClick={() => zoomBy(1)}>
+          +
+        </button>
+      </span>
+    </span>
+  );
+}

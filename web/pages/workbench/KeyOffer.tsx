@@ -1,0 +1,33 @@
+import { parseKey, sectionOf, typeset, type Song } from "../../../core/src/index";
+import { useResults } from "../../store/results";
+import { useSelection } from "../../store/selection";
+import { edit } from "../../store/song";
+
+/** Chords that must be there before a key is clear. */
+const LEAST_CHORDS = 3;
+
+/** The pitch classes of a key, to tell modes of one scale. */
+const scaleOf = (key: string): string => {
+  const parsed = parseKey(key);
+  return parsed.ok ? [...parsed.value.pcs].sort().join() : "";
+};
+
+/** The key the chords are in, as soon as it is clear and is not the one that is written: taken with one click. */
+export function KeyOffer({ song }: { song: Song }) {
+  const harmony = useResults((s) => s.harmony);
+  const id = useSelection((s) => s.section);
+  const section = sectionOf(song, id);
+  const [best] = harmony?.keys ?? [];
+  if (!best || !section || section.key || section.chords.length < LEAST_CHORDS) return null;
+  if (best.equal.length || scaleOf(best.key) === scaleOf(song.key)) return null;
+  return (
+    <button
+      type="button"
+      className="key-offer"
+      title={`The chords fit ${typeset(best.key)} better than ${typeset(song.key)}. Renames the key; no chord changes`}
+      onClick={() => edit({ do: "setKey", key: best.key })}
+    >
+      {typeset(best.key)}?
+    </button>
+  );
+}

@@ -1,0 +1,97 @@
+import { chordOf, mod, parseKey, tensions, typeset, type Midi } from "../../../core/src/index";
+import { soundNote, useSound } from "../../audio/sound";
+import { useVoicePart } from "../../commands/voicings";
+import { press, pressKey, release, usePlayed } from "../../input/played";
+import { useResults } from "../../store/results";
+import type { SectionData } from "../../store/sectionData";
+import { useSelection } from "../../store/selection";
+import type { Sounding } from "./sounding";
+
+const LOW: Midi = 36;
+const HIGH: Midi = 84;
+const KEYS = Array.from({ length: HIGH - LOW + 1 }, (_, i) => LOW + i);
+const isBlack = (m: Midi): boolean => [1, 3, 6, 8, 10].includes(mod(m, 12));
+const WHITES = KEYS.filter((m) => !isBlack(m));
+/** Width of a white key, of a hundred. */
+const WIDTH = 100 / WHITES.length;
+/** Middle of a key, of a hundred: a black one stands between two white ones. */
+const middle = (m: Midi): number => (isBlack(m) ? WHITES.filter((w) => w < m).length : WHITES.indexOf(m) + 0.5) * WIDTH;
+const dotAt = (m: Midi) => ({ left: `${middle(m)}%`, top: isBlack(m) ? "36%" : "78%" });
+/** The octave in which a chord's tensions are shown. */
+const COLOR_OCTAVE: Midi = 72;
+
+/** A keyboard that shows what sounds, and plays: alone, into the chord that is collected, or into what is recorded. */
+export function Keyboard({ data, sounding }: { data: SectionData; sounding: readonly Sounding[] }) {
+  const does = usePlayed((s) => s.screenKeys);
+  const held = usePlayed((s) => s.held);
+  const collected = usePlayed((s) => s.notes);
+  const part = useVoicePart(data.song)?.id ?? data.song.parts[0]!.id;
+  const onKey = (m: Midi) => (does === "play" ? press(m) : does === "collect" ? pressKey(m) : void soundNote(part, m));
+  const onLeave = (m: Midi) => does === "play" && held.includes(m) && release(m);
+  const key = (m: Midi) => ({
+    "data-key": m,
+    onPointerDown: () => onKey(m),
+    onPointerUp: () => onLeave(m),
+    onPointerLeave: () => onLeave(m),
+  });
+  const played = does === "play" ? held : does === "collect" ? collected : [];
+  return (
+    <>
+      <svg
+        className="keyboard"
+        viewBox="0 0 100 12"
+        preserveAspectRatio="none"
+        role="img"
+        aria-label={`Keyboard: ${sounding.map((s) => s.note.pitch).join(" ") || "nothing sounds"}`}
+      >
+        {WHITES.map((m, i) => (
+          <rect key={m} className="white" x={i * WIDTH} y={0} width={WIDTH} height={12} {...key(m)} />
+        ))}
+        {KEYS.filter(isBlack).map((m) => (
+          <rect key={m} className="black" x={middle(m) - WIDTH * 0.32} y={0} width={WIDTH * 0.64} height={7} {...key(m)} />
+        ))}
+      </svg>
+      <div className="key-dots" aria-hidden="true">
+        {does !== "collect" && <SoundingDots sounding={sounding} />}
+        {played
+          .filter((m) => m >= LOW && m <= HIGH)
+          .map((m) => (
+            <span key={m} className="key-dot played" style={dotAt(m)} />
+          ))}
+        {does !== "collect" && <ColorDots data={data} />}
+        {KEYS.filter((m) => m % 12 === 0 && m < HIGH).map((m) => (
+          <span key={m} className="key-c" style={{ left: `${middle(m)}%` }}>
+            C{m / 12 - 1}
+          </span>
+        ))}
+      </div>
+    </>
+  );
+}
+
+function SoundingDots({ sounding }: { sounding: readonly Sounding[] }) {
+  const byKey = new Map([...sounding].reverse().map((s) => [s.note.midi, s]));
+  return [...byKey]
+    .filter(([m]) => m >= LOW && m <= HIGH)
+    .map(([m, { part, role }]) => (
+      <span key={m} className={`key-dot ${part.role}`} style={dotAt(m)}>
+        {typeset(role?.label ?? "")}
+      </span>
+    ));
+}
+
+/** The chosen chord's tensions and notes to avoid, once each, above its tones. */
+function ColorDots({ data }: { data: SectionData }) {
+  const id = useSelection((s) => s.chord);
+  const key = useResults((s) => s.harmony?.chords.find((c) => c.id === id)?.key);
+  const playing = useSound((s) => s.playing);
+  const event = data.section.chords.find((c) => c.id === id);
+  const chord = event && !playing ? chordOf(event.symbol) : null;
+  if (!chord) return null;
+  const local = parseKey(key ?? "");
+  return tensions(chord, local.ok ? local.value : data.key).map((t) => (
+    <span key={t.pc} className={`key-dot tension${t.available ? "" : " avoid"}`} title={t.rule} style={dotAt(COLOR_OCTAVE + mod(t.pc, 12))}>
+      {t.available ? typeset(t.role) : "×"}
+    </span>
+  ));
+}

@@ -1,0 +1,48 @@
+import Dropdown from "react-bootstrap/Dropdown";
+import { sectionOf, type Song } from "../../../core/src/index";
+import { addSection, removeSection } from "../../commands/sections";
+import { showSection, useSelection } from "../../store/selection";
+import { edit } from "../../store/song";
+import { InPlace } from "../../ui/InPlace";
+import { Select } from "../../ui/Select";
+
+/** The section in view: chosen in a box that only chooses, and what can be done with it in a menu of its own. */
+export function SectionMenu({ song }: { song: Song }) {
+  const id = useSelection((s) => s.section);
+  const section = sectionOf(song, id);
+  if (!section) return null;
+  return (
+    <span className="head-group sections">
+      <Select label="Section" value={id} choices={song.sections.map((s) => [s.id, s.name])} set={showSection} />
+      <InPlace
+        label="Bars of this section"
+        width={30}
+        value={String(section.bars)}
+        commit={(t) => edit({ do: "setSection", section: id, bars: Number(t) })}
+        suffix="bars"
+      />
+      <Dropdown>
+        <Dropdown.Toggle
+          as="button"
+          type="button"
+          className="quiet"
+          aria-label="What to do with sections"
+          title="Add, copy, delete sections"
+        >
+          <i className="bi-three-dots" />
+        </Dropdown.Toggle>
+        <Dropdown.Menu>
+          <Dropdown.Item as="button" type="button" onClick={() => addSection()}>
+            New section
+          </Dropdown.Item>
+          <Dropdown.Item as="button" type="button" onClick={() => addSection(section)}>
+            Copy {section.name}
+          </Dropdown.Item>
+          <Dropdown.Item as="button" type="button" disabled={song.sections.length === 1} onClick={() => removeSection(section)}>
+            Delete {section.name}
+          </Dropdown.Item>
+        </Dropdown.Menu>
+      </Dropdown>
+    </span>
+  );
+}

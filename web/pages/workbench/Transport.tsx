@@ -1,0 +1,175 @@
+import { useEffect, useState } from "react";
+import { chordAtTick, positionText, SIXTEENTH, typeset, type Ticks } from "../../../core/src/index";
+import { play, playhead, stop, useSound } from "../../audio/sound";
+import { clearLoop, toggleLoop, usePlayback } from "../../store/playback";
+import type { SectionData } from "../../store/sectionData";
+import { useSelection } from "../../store/selection";
+import { ChordName } from "../../ui/ChordName";
+import { Select } from "../../ui/Select";
+import { Keyboard } from "./Keyboard";
+import { soundingAt, type Sounding } from "./sounding";
+
+/** How often the position is read while the band plays, in milliseconds. */
+const TICK = 70;
+
+/** The playhead, read now and then; null while nothing plays. */
+function usePosition(): Ticks | null {
+  const playing = useSound((s) => s.playing);
+  const [tick, setTick] = useState<Ticks | null>(null);
+  useEffect(() => {
+    if (!playing) {
+      setTick(null);
+      return;
+    }
+    const timer = setInterval(() => setTick(playhead()), TICK);
+    return () => clearInterval(timer);
+  }, [playing]);
+  return tick;
+}
+
+/** Where one looks: at the playhead; stopped, at the chosen chord, at the chosen note, or where playing was set to begin. */
+function usePlaceInView(data: SectionData, tick: Ticks | null): Ticks | null {
+  const whole = usePlayback((s) => s.wholeSong);
+  const from = usePlayback((s) => s.from);
+  const chord = useSelection((s) => s.chord);
+  const chosen = useSelection((s) => s.notes);
+  const playing = useSound((s) => s.playing);
+  if (playing) return whole ? null : tick;
+  const event = data.section.chords.find((c) => c.id === chord);
+  const note = chosen.ids.length ? data.real.parts.find((p) => p.id === chosen.part)?.notes.find((n) => n.id === chosen.ids[0]) : undefined;
+  return event?.start ?? (note ? Math.max(0, note.start) : from);
+}
+
+/** Play, position, and what sounds now: on the keyboard and in words. */
+export function Transport({ data }: { data: SectionData }) {
+  const playing = useSound((s) => s.playing);
+  const loading = useSound((s) => s.loading);
+  const tick = usePosition();
+  const at = usePlaceInView(data, tick);
+  const sounding = at === null ? [] : soundingAt(data, at);
+  return (
+    <footer className="transport">
+      <button
+        type="button"
+        className="play"
+        aria-label={playing ? "Stop" : "Play"}
+        title="Space"
+        onClick={() => (playing ? stop() : void play())}
+      >
+        <i className={loading ? "bi-hourglass-split" : playing ? "bi-stop-fill" : "bi-play-fill"} />
+      </button>
+      <div className="where">
+        <Position data={data} tick={tick} at={at} />
+        <Switches length={data.length} />
+      </div>
+      <Keyboard data={data} sounding={sounding} />
+      <Now data={data} at={at} sounding={sounding} />
+    </footer>
+  );
+}
+
+function Position({ data, tick, at }: { data: SectionData; tick: Ticks | null; at: Ticks | null }) {
+  const whole = usePlayback((s) => s.wholeSong);
+  const text =
+    tick !== null && whole
+      ? "Whole song"
+      : tick !== null
+        ? positionText(data.meter, Math.floor(tick / SIXTEENTH) * SIXTEENTH)
+        : at !== null
+          ? positionText(data.meter, at)
+          : "Stopped";
+  return <b className="tabular">{text}</b>;
+}
+
+const SPEEDS = [1, 0.9, 0.8, 0.7, 0.6, 0.5];
+
+function Switches({ length }: { length: Ticks }) {
+  const loop = usePlayback((s) => s.loop);
+  const whole = usePlayback((s) => s.wholeSong);
+  const click = usePlayback((s) => s.click);
+  const countIn = usePlayback((s) => s.countIn);
+  const speed = usePlayback((s) => s.speed);
+  const playing = useSound((s) => s.playing);
+  return (
+    <div className="play-switches">
+      <button
+        type="button"
+        className="toggle"
+        aria-pressed={!whole && (loop?.on ?? true)}
+        title="Again and again: the section, or the bars chosen in the ruler (L)"
+        onClick={() => toggleLoop(length)}
+      >
+        loop
+      </button>
+      <button
+        type="button"
+        className="quiet"
+        disabled={!loop || (loop.from === 0 && loop.to === length)}
+        title="The whole section again (Shift L)"
+        aria-label="clear the looped bars"
+        onClick={clearLoop}
+      >
+        ×
+      </button>
+      <button
+        type="button"
+        className="toggle"
+        aria-pressed={whole}
+        title="Play the whole form once"
+        onClick={() => usePlayback.setState({ wholeSong: !whole })}
+      >
+        whole song
+      </button>
+      <button
+        type="button"
+        className="toggle"
+        aria-pressed={click}
+        title="Metronome"
+        onClick={() => usePlayback.setState({ click: !click })}
+      >
+        click
+      </button>
+      <button
+        type="button"
+        className="toggle"
+        aria-pressed={countIn}
+        title="Count in one bar"
+        onClick={() => usePlayback.setState({ countIn: !countIn })}
+      >
+        count-in
+      </button>
+      <Select
+        label="Practice tempo"
+        title="Tempo for practice; the song keeps its own"
+        value={speed}
+        choices={SPEEDS.map((s) => [s, `${s * 100} %`])}
+        set={(s) => {
+          const now = playhead();
+          usePlayback.setState({ speed: s });
+          if (playing) void play(now ?? undefined);
+        }}
+      />
+    </div>
+  );
+}
+
+/** The chord of the moment, and what each part has in it. */
+function Now({ data, at, sounding }: { data: SectionData; at: Ticks | null; sounding: readonly Sounding[] }) {
+  const playing = useSound((s) => s.playing);
+  const chord = at === null ? null : chordAtTick(data.real.chords, at);
+  if (at === null) return <p className="now">Choose a chord or press Space</p>;
+  if (!chord) return <p className="now">No chord here</p>;
+  const words = data.real.parts
+    .filter((p) => p.role !== "drums")
+    .map((p) => ({
+      name: p.name.split(",")[0]!,
+      roles: sounding.filter((s) => s.part.id === p.id).map((s) => typeset(s.role?.label ?? "–")),
+    }))
+    .filter((w) => w.roles.length)
+    .map((w) => `${w.name} ${w.roles.join(" ")}`);
+  return (
+    <p className="now">
+      {playing ? "Now" : "Here"}: <ChordName symbol={chord.symbol} /> {words.join(" · ") || "nothing sounds"}
+    </p>
+  );
+}

@@ -1,0 +1,162 @@
+import { lazy, Suspense, useDeferredValue, useEffect, useMemo } from "react";
+import { Link, useParams } from "react-router";
+import { sectionOf, type Song } from "../../../core/src/index";
+import { NoteStrip } from "../../score/NoteStrip";
+import { Score } from "../../score/Score";
+import { usePlayback } from "../../store/playback";
+import { usePreferences } from "../../store/preferences";
+import { useResults } from "../../store/results";
+import { useSectionData, type SectionData } from "../../store/sectionData";
+import { showSection, useSelection } from "../../store/selection";
+import { useSong } from "../../store/song";
+import { Switches } from "../../ui/Switches";
+import { WORKSPACES, type Workspace } from "../../workspaces";
+import { Conflict } from "./Conflict";
+import { Header } from "./Header";
+import { Help, placeOfFocus } from "./Help";
+import { Keys } from "./Keys";
+import { Messages, PreviewNote } from "./Messages";
+import { PanelEdge } from "./PanelEdge";
+import "./style.scss";
+import { Transport } from "./Transport";
+
+/** The engraver and its music font are loaded when notes are first shown on staves. */
+const Notation = lazy(() => import("../../score/Notation"));
+
+/** The section in view of the song that is shown: what is auditioned, or what is written. */
+function useShown(song: Song): SectionData | null {
+  const preview = usePlayback((s) => s.preview?.song);
+  const chosen = useSelection((s) => s.section);
+  const shown = preview ?? song;
+  // An undone section leaves its id behind: fall back to the first one.
+  const section = sectionOf(shown, chosen) ? chosen : shown.sections[0]!.id;
+  useEffect(() => {
+    if (section !== chosen) showSection(section);
+  }, [section, chosen]);
+  // The score follows a frame or two later, in slices, so that no edit blocks the hand that makes it.
+  return useSectionData(useDeferredValue(shown), useDeferredValue(section));
+}
+
+/** Parts the open workspace is about. */
+function useFocus(workspace: Workspace, song: Song): string[] {
+  const voicePart = useSelection((s) => s.voicePart);
+  const bassPart = useSelection((s) => s.bassPart);
+  const chosen = useSelection((s) => s.notes.part);
+  const findings = useResults((s) => s.findings);
+  const text = workspace.focus({ song, voicePart, bassPart, findings, chosen }).join();
+  return useMemo(() => (text ? text.split(",") : []), [text]);
+}
+
+export function Workbench() {
+  const song = useSong((s) => s.song)!;
+  const conflict = useSong((s) => s.conflict !== null && s.status === "conflict");
+  const { workspace: word } = useParams();
+  const workspace = WORKSPACES.find((w) => w.id === word) ?? WORKSPACES[1]!;
+  const data = useShown(song);
+  const focus = useFocus(workspace, song);
+  const help = usePreferences((s) => s.help);
+  const offers = useResults((s) => s.offers.length > 0);
+  const previewing = usePlayback((s) => s.preview !== null);
+  const panelWidth = usePreferences((s) => s.panelWidth);
+  useEffect(() => {
+    document.title = `${song.title} · Hushed Orchard`;
+  }, [song.title]);
+  if (!data) return null;
+  return (
+    <div className="workbench">
+      <a className="skip-link" href="#score">
+        To the score
+      </a>
+      <Keys data={data} workspace={workspace.id} />
+      <Header song={song} />
+      <Nav song={song} current={workspace} />
+      {conflict ? (
+        <Conflict mine={song} />
+      ) : (
+        <div
+          className={`desk ${workspace.id}`}
+          style={panelWidth ? ({ "--panel-width": `${panelWidth}px` } as React.CSSProperties) : undefined}
+        >
+          <main className={previewing ? "previewing" : ""} id="score" tabIndex={-1} aria-label="Score">
+            <Sheet data={data} focus={focus} />
+            <Messages />
+          </main>
+          <PanelEdge />
+          <aside className={`panel ${workspace.id}`} id="panel" tabIndex={-1} aria-label={workspace.title}>
+            <workspace.Panel data={data} />
+          </aside>
+        </div>
+      )}
+      <Transport data={data} />
+      <FindingsSaid />
+      {help && <Help workspace={workspace.id} focus={placeOfFocus()} offers={offers} />}
+    </div>
+  );
+}
+
+/** The section as lanes, or on staves. */
+function Sheet({ data, focus }: { data: SectionData; focus: readonly string[] }) {
+  const notation = usePreferences((s) => s.notation);
+  return notation ? (
+    <Suspense fallback={<p className="muted">Setting the notes …</p>}>
+      <Notation data={data} />
+    </Suspense>
+  ) : (
+    <>
+      <NoteStrip data={data} />
+      <Score data={data} focus={focus} />
+    </>
+  );
+}
+
+/** The workspaces, what is heard, and how the section is shown. */
+function Nav({ song, current }: { song: Song; current: Workspace }) {
+  const findings = useResults((s) => s.findings);
+  const notation = usePreferences((s) => s.notation);
+  const open = findings.filter((f) => f.waived === undefined);
+  return (
+    <nav className="workspaces" aria-label="Workspaces">
+      {WORKSPACES.map((w) => {
+        const count = w.counts ? open.filter((f) => w.counts!(f, song)).length : 0;
+        return (
+          <Link key={w.id} to={`/songs/${song.id}/${w.id}`} aria-current={w === current ? "page" : undefined}>
+            {w.title}
+            {count ? <sup aria-label={`${count} ${count === 1 ? "finding" : "findings"}`}>{count}</sup> : null}
+          </Link>
+        );
+      })}
+      <PreviewNote />
+      <Switches
+        label="Shown as"
+        value={notation ? "staves" : "lanes"}
+        choices={[
+          ["lanes", "lanes"],
+          ["staves", "staves"],
+        ]}
+        titles={{ staves: "The section on staves, with tablature for fretted parts" }}
+        set={(v) => usePreferences.setState({ notation: v === "staves" })}
+      />
+      <button
+        type="button"
+        className="help-button"
+        onClick={() => usePreferences.setState({ help: true })}
+        title="Keys (?)"
+        aria-label="Keys"
+      >
+        ?
+      </button>
+    </nav>
+  );
+}
+
+/** What is found, for those who hear the page. */
+function FindingsSaid() {
+  const findings = useResults((s) => s.findings);
+  const open = findings.filter((f) => f.waived === undefined);
+  const count = open.length === 1 ? "1 finding" : `${open.length} findings`;
+  return (
+    <div className="visually-hidden" aria-live="polite">
+      {open.length ? `${count}. ${open[0]!.message}` : "No findings"}
+    </div>
+  );
+}

@@ -1,0 +1,112 @@
+import { useRef, type MouseEvent, type PointerEvent } from "react";
+import {
+  categoryTitle,
+  positionText,
+  typeset,
+  type ChordAnalysis,
+  type ChordEvent,
+  type Meter,
+  type Shape,
+  type Ticks,
+} from "../../core/src/index";
+import { usePreferences } from "../store/preferences";
+import { edit } from "../store/song";
+import { ChordName } from "../ui/ChordName";
+import { FretDiagram } from "../ui/FretDiagram";
+import type { Axis } from "./axis";
+import { chooseInRow, chordKey } from "./chordKeys";
+import { symbolSize } from "./geometry";
+
+/** Pixels a chord must be wide for its shape, and for its sounding name. */
+const SHAPED = 92;
+const SOUNDING = 76;
+
+interface Props {
+  event: ChordEvent;
+  section: string;
+  meter: Meter;
+  width: number;
+  chosen: boolean;
+  focusable: boolean;
+  analysis: ChordAnalysis | undefined;
+  sounding: string | undefined;
+  shape: Shape | undefined;
+  layoutPinned: boolean;
+  focus(id: string): void;
+  rename(): void;
+}
+
+/** A chord above the lanes: its symbol, what it is in the key, and what it sounds like with the bass. */
+export function ChordCell({ event, analysis, width, meter, sounding, shape, ...rest }: Props) {
+  const { section, chosen, focusable, layoutPinned, focus, rename } = rest;
+  const found = analysis && analysis.category !== "none" && analysis.symbol === event.symbol ? analysis : undefined;
+  const meaning = found ? `: ${typeset(found.roman)}, ${categoryTitle(found.category)}. ${found.explanation}` : "";
+  const room = width - (shape && width > SHAPED ? FRETS : 0);
+  return (
+    <button
+      type="button"
+      data-chord={event.id}
+      tabIndex={focusable ? 0 : -1}
+      aria-pressed={chosen}
+      title={`${typeset(event.symbol)}, ${positionText(meter, event.start)}${meaning}`}
+      onClick={(e: MouseEvent) => chooseInRow(section, event.id, e.shiftKey)}
+      onDoubleClick={rename}
+      onKeyDown={(e) => {
+        if (!chordKey(e, { section, id: event.id, focus, rename })) return;
+        e.preventDefault();
+        e.stopPropagation();
+      }}
+    >
+      <span className="symbol" style={symbolSize(event.symbol, room)}>
+        <ChordName symbol={event.symbol} />
+        {event.readings && (
+          <i className="doubt" aria-label="not sure">
+            ?
+          </i>
+        )}
+      </span>
+      <span className="under">
+        {found && <b className={found.outside.length ? "roman foreign" : "roman"}>{typeset(found.roman)}</b>}
+        {event.pinned && (
+          <i className="pin-mark" aria-label="pinned">
+            pin
+          </i>
+        )}
+        {layoutPinned && <i className="pin-dot" aria-label="voicing pinned" />}
+      </span>
+      {shape && width > SHAPED && <FretDiagram shape={shape} />}
+      {sounding && sounding !== event.symbol && width > SOUNDING && <span className="sounding">{typeset(sounding)}</span>}
+    </button>
+  );
+}
+
+/** Pixels a fret diagram takes. */
+const FRETS = 64;
+
+/** The border before a chord: dragged, it snaps to the grid; one edit when it is let go. */
+export function ChordBorder({ event, section, axis }: { event: ChordEvent; section: string; axis: Axis }) {
+  const grid = usePreferences((s) => s.grid);
+  const drag = useRef<{ x: number; start: Ticks } | null>(null);
+  const target = (e: PointerEvent) => Math.round((drag.current!.start + (e.clientX - drag.current!.x) / axis.scale) / grid) * grid;
+  return (
+    <span
+      className="chord-border"
+      title="Drag the border"
+      onPointerDown={(e) => {
+        e.preventDefault();
+        e.currentTarget.setPointerCapture(e.pointerId);
+        drag.current = { x: e.clientX, start: event.start };
+      }}
+      onPointerMove={(e) => {
+        if (drag.current) e.currentTarget.style.transform = `translateX(${(target(e) - drag.current.start) * axis.scale}px)`;
+      }}
+      onPointerUp={(e) => {
+        if (!drag.current) return;
+        const start = target(e);
+        drag.current = null;
+        e.currentTarget.style.transform = "";
+        if (start !== event.start) edit({ do: "setBorder", section, chord: event.id, start });
+      }}
+    />
+  );
+}

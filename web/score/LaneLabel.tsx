@@ -1,0 +1,81 @@
+import { drumOf, instrumentOf, laneName, type Part } from "../../core/src/index";
+import { usePlayback } from "../store/playback";
+import type { SectionData } from "../store/sectionData";
+import { partOfReal } from "../store/sectionData";
+import { setLane } from "../store/selection";
+import { edit } from "../store/song";
+import { laneFoot, laneScale, octaves, partRange } from "./laneScale";
+import { ROW, rowsOf, type LaneBox } from "./layout";
+
+/** Whether a name in the list of solo players belongs to a part: a single drum belongs to the drums. */
+const belongs = (part: Part, id: string): boolean => id === part.id || (part.role === "drums" && drumOf(id) !== null);
+
+/** Hears a part alone, or with the others again. */
+export function toggleSolo(part: Part): void {
+  const { solo } = usePlayback.getState();
+  const on = solo.some((id) => belongs(part, id));
+  usePlayback.setState({ solo: on ? solo.filter((id) => !belongs(part, id)) : [...solo, part.id] });
+}
+
+/** The head of a lane: who plays it, on what, whether it is heard, and how high it stands. */
+export function LaneLabel({ data, part, box }: { data: SectionData; part: Part; box: LaneBox }) {
+  const soloed = usePlayback((s) => s.solo.some((id) => belongs(part, id)));
+  const instrument = instrumentOf(part.instrument, data.song).title;
+  const open = !box.folded;
+  return (
+    <div className="lane-label">
+      <b title={part.name}>{part.name}</b>
+      {open && part.role !== "drums" && instrument !== part.name && <span className="role">{instrument.toLowerCase()}</span>}
+      <span className="lane-tools">
+        <button
+          type="button"
+          className="toggle"
+          title="Mute (M)"
+          aria-label={`mute ${part.name}`}
+          aria-pressed={part.muted ?? false}
+          onClick={() => edit({ do: "setPart", part: part.id, muted: !part.muted })}
+        >
+          mute
+        </button>
+        <button
+          type="button"
+          className="toggle"
+          title="Solo (S)"
+          aria-label={`solo ${part.name}`}
+          aria-pressed={soloed}
+          onClick={() => toggleSolo(part)}
+        >
+          solo
+        </button>
+        <button
+          type="button"
+          title={open ? "Fold to a strip" : "Unfold"}
+          aria-expanded={open}
+          aria-label={`${open ? "fold" : "unfold"} ${part.name}`}
+          onClick={() => setLane(part.id, !open)}
+        >
+          {open ? "▾" : "▸"}
+        </button>
+      </span>
+      {open && (part.role === "drums" ? <DrumNames data={data} /> : <Octaves data={data} part={part} height={box.height} />)}
+    </div>
+  );
+}
+
+const DrumNames = ({ data }: { data: SectionData }) =>
+  rowsOf(data.section).map((drum, i) => (
+    <i key={drum} className="drum-name" style={{ top: i * ROW }}>
+      {laneName(data.section, drum)}
+    </i>
+  ));
+
+function Octaves({ data, part, height }: { data: SectionData; part: Part; height: number }) {
+  const real = partOfReal(data, part.id);
+  const [low, high] = partRange(real, data.song);
+  const scale = laneScale([low, high], laneFoot(real.notes, height));
+  return octaves(low, high).map((m) => (
+    <i key={m} className="octave" style={{ top: scale.y(m) }}>
+      C{m / 12 - 1}
+    </i>
+  ));
+}

@@ -1,0 +1,151 @@
+import { beatsText, EIGHTH, EIGHTH_TRIPLET, pitchMidi, positionText, QUARTER, SIXTEENTH, type Note, type Part } from "../../core/src/index";
+import { soundNote } from "../audio/sound";
+import { changeNotes, removeNotes, type NoteChange } from "../commands/notes";
+import { usePreferences } from "../store/preferences";
+import { partOfReal, type SectionData } from "../store/sectionData";
+import { chooseNoNotes, useSelection } from "../store/selection";
+import { say } from "../store/song";
+import { InPlace } from "../ui/InPlace";
+import { Switches } from "../ui/Switches";
+import { typedPitch } from "../ui/texts";
+
+/** How notes snap, and the chosen note: everything about it, edited in place. */
+export function NoteStrip({ data }: { data: SectionData }) {
+  const chosen = useSelection((s) => s.notes);
+  const snap = usePreferences((s) => s.snap);
+  const grid = usePreferences((s) => s.grid);
+  const names = usePreferences((s) => s.names);
+  const part = chosen.ids.length ? data.song.parts.find((p) => p.id === chosen.part) : undefined;
+  const note = part && !part.link ? data.section.notes[part.id]?.find((n) => n.id === chosen.ids[0]) : undefined;
+  return (
+    <div className="strip-bar" role="toolbar" aria-label="Notes">
+      <Switches
+        label="Pitch snaps to"
+        value={snap}
+        choices={[
+          ["chord", "chord tones"],
+          ["scale", "scale"],
+          ["semitone", "semitones"],
+        ]}
+        set={(s) => usePreferences.setState({ snap: s })}
+      />
+      <Switches
+        label="Time grid"
+        value={grid}
+        choices={[
+          [QUARTER, "¼"],
+          [EIGHTH, "⅛"],
+          [EIGHTH_TRIPLET, "⅛ triplet"],
+          [SIXTEENTH, "1⁄16"],
+        ]}
+        set={(g) => usePreferences.setState({ grid: g })}
+      />
+      <button
+        type="button"
+        className="toggle names"
+        aria-pressed={names}
+        title="Note names instead of roles"
+        onClick={() => usePreferences.setState({ names: !names })}
+      >
+        note names
+      </button>
+      {note && part ? (
+        <ChosenNote data={data} part={part} note={note} ids={chosen.ids} />
+      ) : (
+        <span className="muted hint">Click into a lane to write a note, drag to move it.</span>
+      )}
+    </div>
+  );
+}
+
+/** Pitch, place, loudness, pin and glide of the chosen note. */
+function ChosenNote({ data, part, note, ids }: { data: SectionData; part: Part; note: Note; ids: string[] }) {
+  const place = { section: data.section.id, part: part.id };
+  const change = (fields: Omit<NoteChange, "id">) =>
+    changeNotes(
+      place,
+      ids.map((id) => ({ id, ...fields })),
+    );
+  const setPitch = (text: string): boolean => {
+    const name = typedPitch(text, say);
+    if (!name) return false;
+    void soundNote(part.id, pitchMidi(name));
+    return changeNotes(place, [{ id: note.id, pitch: name }]);
+  };
+  const following = partOfReal(data, part.id).notes.find((n) => n.start > note.start);
+  return (
+    <span className="group chosen">
+      <span className="muted">
+        {part.name.split(",")[0]}
+        {ids.length > 1 ? `, ${ids.length} notes` : ""}
+      </span>
+      <label className="in-place strong">
+        <span className="visually-hidden">Pitch</span>
+        <PitchInput key={note.id + note.pitch} value={note.pitch} commit={setPitch} />
+      </label>
+      <span className="tabular">
+        {positionText(data.meter, note.start)}, {beatsText(data.meter, note.duration)}
+      </span>
+      <InPlace
+        label="Velocity, 1 to 127"
+        width={34}
+        value={String(note.velocity)}
+        commit={(t) => change({ velocity: Number(t) })}
+        suffix="vel"
+      />
+      <button
+        type="button"
+        className="toggle"
+        aria-pressed={note.pinned ?? false}
+        title="Pinned notes stay when lines are written"
+        onClick={() => change({ pinned: !note.pinned })}
+      >
+        pin
+      </button>
+      {part.role === "bass" && following && (
+        <button
+          type="button"
+          className="toggle"
+          aria-pressed={note.slide !== undefined}
+          title={`Glide into ${following.pitch}`}
+          onClick={() => change({ slide: note.slide ? null : { kind: "glide", to: following.pitch } })}
+        >
+          glide
+        </button>
+      )}
+      <button
+        type="button"
+        className="quiet"
+        title="Delete"
+        aria-label="Delete the note"
+        onClick={() => {
+          removeNotes(place, ids);
+          chooseNoNotes();
+        }}
+      >
+        <i className="bi-trash3" />
+      </button>
+    </span>
+  );
+}
+
+function PitchInput({ value, commit }: { value: string; commit(text: string): boolean }) {
+  return (
+    <input
+      id="note-pitch"
+      title={`Pitch (MIDI ${pitchMidi(value)})`}
+      defaultValue={value}
+      style={{ width: 42 }}
+      onBlur={(e) => {
+        if (e.target.value !== value && !commit(e.target.value.trim())) e.target.value = value;
+      }}
+      onKeyDown={(e) => {
+        e.stopPropagation();
+        if (e.key === "Enter" || e.key === "Escape") {
+          if (e.key === "Escape") e.currentTarget.value = value;
+          e.currentTarget.blur();
+        }
+      }}
+    />
+  );
+}

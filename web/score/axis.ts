@@ -1,0 +1,45 @@
+import { QUARTER, type Meter, type Ticks } from "../../core/src/index";
+
+/** Places on the time axis. */
+export interface Axis {
+  /** Pixels a tick. */
+  scale: number;
+  pickup: Ticks;
+  length: Ticks;
+  width: number;
+  x(tick: Ticks): number;
+  tick(x: number): Ticks;
+}
+
+/** Room behind the last bar, in pixels. */
+const MARGIN = 12;
+
+/** An axis with so many pixels a quarter note. */
+export function makeAxis(zoom: number, pickup: Ticks, length: Ticks): Axis {
+  const scale = zoom / QUARTER;
+  return {
+    scale,
+    pickup,
+    length,
+    width: (length + pickup) * scale + MARGIN,
+    x: (tick) => (tick + pickup) * scale,
+    tick: (x) => x / scale - pickup,
+  };
+}
+
+/** Zoom at which all bars fit a width in pixels. */
+export const zoomToFit = (width: number, pickup: Ticks, length: Ticks): number =>
+  (Math.max(1, width - MARGIN) / (length + pickup)) * QUARTER;
+
+/** The part of the axis that is in sight, in pixels, with some room to either side. */
+export interface Window {
+  from: number;
+  to: number;
+}
+
+/** Whether something between two ticks is in sight. */
+export const inSight = (axis: Axis, { from, to }: Window, start: Ticks, end: Ticks): boolean => axis.x(end) >= from && axis.x(start) <= to;
+
+/** Bars that are in sight, counted from 0. */
+export const barsInSight = (axis: Axis, window: Window, bars: number, meter: Meter): number[] =>
+  Array.from({ length: bars }, (_, b) => b).filter((b) => inSight(axis, window, b * meter.bar, (b + 1) * meter.bar));

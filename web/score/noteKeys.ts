@@ -1,0 +1,97 @@
+import { chordAtTick, type Midi, type RealizedPart } from "../../core/src/index";
+import type { KeyboardEvent } from "react";
+import { soundNote } from "../audio/sound";
+import { addNote, changeNotes, notesNow, removeNotes, spellHere, type NotePlace } from "../commands/notes";
+import { usePreferences } from "../store/preferences";
+import type { SectionData } from "../store/sectionData";
+import { chooseNoNotes, useSelection } from "../store/selection";
+import type { Axis } from "./axis";
+import { snapPitch, stepPitch } from "./geometry";
+import type { LaneScale } from "./laneScale";
+import { clampStart } from "./useNoteGestures";
+
+interface Lane {
+  data: SectionData;
+  part: RealizedPart;
+  axis: Axis;
+  scale: LaneScale;
+  editable: boolean;
+  /** Chooses a note and moves the focus to it. */
+  select(id: string): void;
+}
+
+type Placed = { id: string; start: number; duration: number; midi: Midi };
+
+/** Keys of a lane: arrows move through the notes and change them. True when the key meant something here. */
+export function noteKey(e: KeyboardEvent, lane: Lane): boolean {
+  const { part, data, editable, select } = lane;
+  const place: NotePlace = { section: data.section.id, part: part.id };
+  const notes: Placed[] = part.linked ? part.notes : notesNow(place);
+  const { notes: chosen } = useSelection.getState();
+  const ids = chosen.part === part.id ? chosen.ids : [];
+  const index = Math.max(
+    0,
+    notes.findIndex((n) => n.id === ids[0]),
+  );
+  const note = notes[index];
+  const sideways = { ArrowLeft: -1, ArrowRight: 1 }[e.key] ?? 0;
+  if (sideways && !e.ctrlKey && !e.shiftKey) {
+    const next = notes[index + sideways];
+    if (next) select(next.id);
+    return true;
+  }
+  if (e.key === "Escape") {
+    chooseNoNotes();
+    return true;
+  }
+  if (!editable) return false;
+  if (e.key.toLowerCase() === "n" && !e.ctrlKey && !e.metaKey) return newNote(lane, place, note);
+  return note ? changeKey(e, lane, place, notes, note, ids.length ? ids : [note.id]) : false;
+}
+
+/** A new note behind the chosen one, at its pitch. */
+function newNote({ data, scale, select }: Lane, place: NotePlace, note: Placed | undefined): boolean {
+  const { snap, grid } = usePreferences.getState();
+  const start = note ? Math.min(note.start + note.duration, data.length - grid) : 0;
+  const midi = note?.midi ?? snapPitch((scale.low + scale.high) / 2, snap, chordAtTick(data.real.chords, 0), data.key);
+  const id = addNote(place, { start, duration: grid, pitch: spellHere(data.section, start, midi) });
+  if (id) select(id);
+  return true;
+}
+
+/** Keys that change the chosen notes. */
+function changeKey(e: KeyboardEvent, lane: Lane, place: NotePlace, notes: Placed[], note: Placed, ids: string[]): boolean {
+  const { data, select } = lane;
+  const { snap, grid } = usePreferences.getState();
+  const chosen = notes.filter((n) => ids.includes(n.id));
+  const sideways = { ArrowLeft: -1, ArrowRight: 1 }[e.key] ?? 0;
+  const upward = ({ ArrowUp: 1, ArrowDown: -1 } as const)[e.key];
+  if (upward) {
+    const moved = (n: Placed): Midi => {
+      if (e.altKey) return n.midi + 12 * upward;
+      if (e.shiftKey) return n.midi + upward;
+      return stepPitch(n.midi, upward, snap, chordAtTick(data.real.chords, Math.max(0, n.start)), data.key);
+    };
+    changeNotes(
+      place,
+      chosen.map((n) => ({ id: n.id, pitch: spellHere(data.section, n.start, moved(n)) })),
+    );
+    void soundNote(place.part, moved(note));
+  } else if (sideways && e.ctrlKey)
+    changeNotes(
+      place,
+      chosen.map((n) => ({ id: n.id, start: clampStart(n.start + sideways * grid, grid, lane) })),
+    );
+  else if (sideways && e.shiftKey)
+    changeNotes(
+      place,
+      chosen.map((n) => ({ id: n.id, duration: Math.max(grid / 2, n.duration + sideways * grid) })),
+    );
+  else if (e.key === "Delete" || e.key === "Backspace") {
+    const at = notes.indexOf(note);
+    const next = notes.slice(at).find((n) => !ids.includes(n.id)) ?? notes.slice(0, at).findLast((n) => !ids.includes(n.id));
+    if (removeNotes(place, ids) && next) select(next.id);
+  } else if (e.key === "Enter") document.querySelector<HTMLInputElement>("#note-pitch")?.focus();
+  else return false;
+  return true;
+}

@@ -1,0 +1,69 @@
+import { useCallback, useEffect, useLayoutEffect, useRef, useState, type RefObject } from "react";
+import { playhead, useSound } from "../audio/sound";
+import { usePlayback } from "../store/playback";
+import type { Axis } from "./axis";
+import { LABEL_WIDTH } from "./layout";
+
+export interface Viewport {
+  ref: RefObject<HTMLDivElement | null>;
+  /** How far it is scrolled, rounded, so that scrolling draws anew only now and then. */
+  left: number;
+  width: number;
+  height: number;
+  onScroll(): void;
+}
+
+const ROUND = 200;
+
+/** Size and place of the part of the score that is in sight. */
+export function useViewport(): Viewport {
+  const ref = useRef<HTMLDivElement>(null);
+  const [box, setBox] = useState({ left: 0, width: 900, height: 500 });
+  const measure = useCallback(() => {
+    const el = ref.current;
+    if (!el) return;
+    const left = Math.floor(el.scrollLeft / ROUND) * ROUND;
+    const { clientWidth: width, clientHeight: height } = el;
+    setBox((b) => (b.left === left && b.width === width && b.height === height ? b : { left, width, height }));
+  }, []);
+  useLayoutEffect(() => {
+    measure();
+    const observer = new ResizeObserver(measure);
+    observer.observe(ref.current!);
+    return () => observer.disconnect();
+  }, [measure]);
+  return { ref, ...box, onScroll: measure };
+}
+
+/** Pixels the playhead may come near the edge, and where it is put when the page turns. */
+const NEAR = 30;
+const TURNED = 40;
+
+/** Moves the playhead outside React, once a frame, and keeps it in sight. */
+export function usePlayhead(viewport: RefObject<HTMLDivElement | null>, axis: Axis): RefObject<HTMLDivElement | null> {
+  const playing = useSound((s) => s.playing);
+  const head = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const el = head.current;
+    if (!playing) {
+      if (el) el.style.display = "none";
+      return;
+    }
+    let frame = 0;
+    const draw = () => {
+      const tick = playhead();
+      const view = viewport.current;
+      if (el && view && tick !== null && !usePlayback.getState().wholeSong) {
+        const x = axis.x(tick);
+        el.style.display = "block";
+        el.style.transform = `translateX(${LABEL_WIDTH + x}px)`;
+        const inView = x - view.scrollLeft;
+        if (inView > view.clientWidth - LABEL_WIDTH - NEAR || inView < 0) view.scrollLeft = Math.max(0, x - TURNED);
+      }
+      frame = requestAnimationFrame(draw);
+    };
+    frame = requestAnimationFrame(draw);
+    return () => cancelAnimationFrame(frame);
+  }, [playing, axis, viewport]);
+  return head;
+}

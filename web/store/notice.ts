@@ -1,0 +1,12 @@
+import { create } from "zustand";
+
+/** A note about something that was just done and can be taken back from where it is told. */
+interface Notice {
+  text: string;
+  /** What the button does, and what it is called. */
+  act?: { label: string; run(): void };
+}
+
+export const useNotice = create<{ notice: Notice | null }>(() => ({ notice: null }));
+
+export const tell = (notice: Notice | null): void => useNotice.setState({ notice });

@@ -1,0 +1,91 @@
+import { useMemo } from "react";
+import {
+  createMemory,
+  kicksAt,
+  realizedAt,
+  rolesAt,
+  sectionKey,
+  sectionMeter,
+  sectionOf,
+  sectionPlace,
+  soundingAt,
+  type Key,
+  type KickHit,
+  type Meter,
+  type RealizedNote,
+  type RealizedPart,
+  type RealizedSong,
+  type RoleSpan,
+  type Section,
+  type Song,
+  type Ticks,
+} from "../../core/src/index";
+
+/** What the score shows of one section. */
+export interface SectionData {
+  song: Song;
+  section: Section;
+  real: RealizedSong;
+  roles: Map<string, Map<RealizedNote, RoleSpan[]>>;
+  kicks: KickHit[];
+  meter: Meter;
+  key: Key;
+  length: Ticks;
+  /** Ticks shown before bar 1, for pickup notes. */
+  pickup: Ticks;
+  /** Sounding names of the chords whose bass part changes them, by chord id. */
+  sounding: Map<string, string>;
+}
+
+/** Facts of the song in view, remembered from edit to edit. */
+const memory = createMemory();
+
+export function useSectionData(song: Song, sectionId: string): SectionData | null {
+  return useMemo(() => {
+    const section = sectionOf(song, sectionId);
+    if (!section) return null;
+    const read = memory.at(song);
+    const place = sectionPlace(sectionId);
+    const real = read.get(realizedAt, place, "played");
+    const meter = sectionMeter(song, section);
+    const earliest = Math.min(0, ...real.parts.flatMap((p) => p.notes.slice(0, 8).map((n) => n.start)));
+    const beat = meter.beats.at(-1)!.duration;
+    return {
+      song,
+      section,
+      real,
+      meter,
+      key: sectionKey(song, section),
+      sounding: read.get(soundingAt, place),
+      kicks: read.get(kicksAt, place),
+      length: section.bars * meter.bar,
+      roles: new Map(real.parts.map((p) => [p.id, read.get(rolesAt, place, p.id, "played")])),
+      pickup: Math.max(beat, Math.ceil(-earliest / beat) * beat),
+    };
+  }, [song, sectionId]);
+}
+
+export const partOfReal = (data: SectionData, id: string): RealizedPart => data.real.parts.find((p) => p.id === id)!;
+
+/** Places on the time axis. */
+export interface Axis {
+  /** Pixels a tick. */
+  scale: number;
+  pickup: Ticks;
+  length: Ticks;
+  width: number;
+  x(tick: number): number;
+  tick(x: number): number;
+}
+
+export function makeAxis(zoom: number, pickup: Ticks, length: Ticks): Axis {
+  const scale = zoom / 480;
+  return {
+    scale,
+    pickup,
+    length,
+    width: (length + pickup) * scale + 12,
+    x: (tick) => (tick + pickup) * scale,
+    tick: (x) => x / scale - pickup,
+  };
+}

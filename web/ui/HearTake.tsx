@@ -1,0 +1,39 @@
+import { usePlayback } from "../store/playback";
+import { useSound } from "../audio/sound";
+
+interface Props {
+  /** Id of the preview, to show whether it is heard now. */
+  id: string;
+  hear(): unknown;
+  take(): unknown;
+  /** What is heard and taken, for those who do not see where the buttons stand. */
+  name?: string;
+  /** What taking is called here. */
+  takeText?: string;
+  hearTitle?: string;
+  disabled?: boolean;
+}
+
+/** The two things one does with what is offered: hear it in place, and take it. */
+export function HearTake({ id, hear, take, name, takeText = "Take", hearTitle, disabled = false }: Props) {
+  const heard = usePlayback((s) => s.preview?.id === id);
+  const playing = useSound((s) => s.playing);
+  const on = heard && playing;
+  return (
+    <span className="hear-take">
+      <button
+        type="button"
+        aria-pressed={on}
+        disabled={disabled}
+        title={hearTitle}
+        aria-label={name && `${on ? "Stop" : "Hear"}: ${name}`}
+        onClick={() => void hear()}
+      >
+        {on ? "Stop" : "Hear"}
+      </button>
+      <button type="button" disabled={disabled} aria-label={name && `${takeText}: ${name}`} onClick={() => void take()}>
+        {takeText}
+      </button>
+    </span>
+  );
+}

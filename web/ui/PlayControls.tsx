@@ -1,0 +1,166 @@
+import { useEffect, type ReactNode } from "react";
+import { EIGHTH, EIGHTH_TRIPLET, QUARTER, SIXTEENTH, SIXTEENTH_TRIPLET, type Ticks } from "../../core/src/index";
+import { useSound } from "../audio/sound";
+import { dropRecording, stopRecording, useRecord } from "../commands/record";
+import { startComputerKeys, startMidi, usePlayed } from "../input/played";
+import { usePreferences } from "../store/preferences";
+import { Check } from "./Check";
+import { Select } from "./Select";
+import { Slider } from "./Slider";
+
+/** How what is played in is set on the grid. */
+export interface PlayIn {
+  countIn: boolean;
+  grid: Ticks;
+  strength: number;
+  mode: "replace" | "add";
+}
+
+export const PLAY_IN: PlayIn = { countIn: true, grid: EIGHTH, strength: 1, mode: "replace" };
+
+/** The C from which the computer's keys play: two octaves below the middle one. */
+const LOWEST_KEY = 36;
+
+interface Props {
+  settings: PlayIn;
+  set(change: Partial<PlayIn>): void;
+  record(): void;
+  /** What the computer's keys stand for. */
+  keys: ReactNode;
+  /** What is held now, in words. */
+  heard: string;
+  children?: ReactNode;
+}
+
+/** Every keyboard plays while the controls are shown; what is left open is ended with them. */
+function useKeyboards(): void {
+  const playIn = usePreferences((s) => s.playIn);
+  useEffect(() => {
+    void startMidi();
+    usePlayed.setState({ screenKeys: "play" });
+    return () => {
+      usePlayed.setState({ screenKeys: "sound" });
+      usePreferences.setState({ playIn: false });
+      if (useRecord.getState().on) stopRecording();
+    };
+  }, []);
+  useEffect(() => (playIn ? startComputerKeys(LOWEST_KEY) : undefined), [playIn]);
+}
+
+/** Recording from any keyboard: on screen, of the computer, or MIDI; the same for notes and for drums. */
+export function PlayControls({ settings, set, record, keys, heard, children }: Props) {
+  const playIn = usePreferences((s) => s.playIn);
+  const on = useRecord((s) => s.on);
+  const playing = useSound((s) => s.playing);
+  const device = usePlayed((s) => s.device);
+  const deviceProblem = usePlayed((s) => s.deviceProblem);
+  useKeyboards();
+  return (
+    <>
+      <p className="small">
+        Press record, then play: the keys on screen at the foot of the page, those of the computer, or a MIDI keyboard.{" "}
+        {device ? `Listening to ${device}.` : deviceProblem}
+      </p>
+      <div className="controls">
+        <button
+          type="button"
+          className="primary"
+          aria-pressed={on}
+          onClick={(e) => {
+            e.currentTarget.blur();
+            if (on) stopRecording();
+            else record();
+          }}
+        >
+          {on ? "Stop recording" : playing ? "Record from the beginning" : "Record"}
+        </button>
+        <button
+          type="button"
+          className="toggle"
+          aria-pressed={playIn}
+          title="A W S E D F … are piano keys from C, Z and X move an octave"
+          onClick={(e) => {
+            e.currentTarget.blur();
+            usePreferences.setState({ playIn: !playIn });
+          }}
+        >
+          computer keys play
+        </button>
+        <Check on={settings.countIn} set={(countIn) => set({ countIn })}>
+          count-in
+        </Check>
+      </div>
+      {playIn && <p className="small">{keys}</p>}
+      <p className="played-notes" aria-live="polite">
+        {on ? heard || "Listening …" : null}
+      </p>
+      <OnTheGrid settings={settings} set={set}>
+        {children}
+      </OnTheGrid>
+    </>
+  );
+}
+
+/** How what was played is set on the grid, and what it does to what was there. */
+function OnTheGrid({ settings, set, children }: Pick<Props, "settings" | "set" | "children">) {
+  return (
+    <>
+      <div className="controls">
+        <Select
+          label="Set on"
+          text="set on"
+          value={settings.grid}
+          choices={[
+            [QUARTER, "quarters"],
+            [EIGHTH, "eighths"],
+            [SIXTEENTH, "sixteenths"],
+            [EIGHTH_TRIPLET, "eighth triplets"],
+            [SIXTEENTH_TRIPLET, "sixteenth triplets"],
+          ]}
+          set={(grid) => set({ grid })}
+        />
+        {children}
+      </div>
+      <Slider
+        from="as played"
+        to="on the grid"
+        label="How strictly on the grid"
+        value={settings.strength}
+        step={0.05}
+        set={(strength) => set({ strength })}
+      />
+      <div className="controls">
+        <Select
+          label="What was there"
+          text="what was there"
+          value={settings.mode}
+          choices={[
+            ["replace", "gives way"],
+            ["add", "stays, the new notes join it"],
+          ]}
+          set={(mode) => set({ mode })}
+        />
+      </div>
+    </>
+  );
+}
+
+/** What was recorded: heard, taken or dropped. */
+export function PlayedIn({ text, audition, accept }: { text: string; audition(): void; accept(): boolean }) {
+  return (
+    <div className="played-in">
+      <p role="status">{text}</p>
+      <p className="controls">
+        <button type="button" onClick={audition}>
+          Hear
+        </button>
+        <button type="button" className="primary" onClick={() => accept() && dropRecording()}>
+          Take
+        </button>
+        <button type="button" onClick={dropRecording}>
+          Drop it
+        </button>
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,26 @@
+import type { Choice } from "./Select";
+
+/** Two or three values beside each other, of which one is pressed. */
+export function Switches<T extends string | number>({
+  label,
+  value,
+  choices,
+  set,
+  titles = {},
+}: {
+  label: string;
+  value: T;
+  choices: readonly Choice<NoInfer<T>>[];
+  set(value: NoInfer<T>): unknown;
+  titles?: Partial<Record<T, string>>;
+}) {
+  return (
+    <span className="switches" role="group" aria-label={label}>
+      {choices.map(([v, words]) => (
+        <button key={v} type="button" aria-pressed={v === value} title={titles[v]} onClick={() => set(v)}>
+          {words}
+        </button>
+      ))}
+    </span>
+  );
+}

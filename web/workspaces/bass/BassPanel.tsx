@@ -1,0 +1,92 @@
+import type { Part } from "../../../core/src/index";
+import { useSound } from "../../audio/sound";
+import { bassParts, heardWith, hearWith, useBassPart } from "../../commands/bass";
+import { usePlayback } from "../../store/playback";
+import { clearLines, useResults } from "../../store/results";
+import type { SectionData } from "../../store/sectionData";
+import { useSelection } from "../../store/selection";
+import { PanelHead } from "../../ui/PanelHead";
+import { Select } from "../../ui/Select";
+import { Tabs, useTab, type Tab } from "../../ui/Tabs";
+import { LayersTab } from "./LayersTab";
+import { PlayTab } from "./PlayTab";
+import { ReportTab } from "./ReportTab";
+import { ShapeTab } from "./ShapeTab";
+import "./style.scss";
+import { WriteTab } from "./WriteTab";
+
+export interface BassProps {
+  data: SectionData;
+  part: Part;
+}
+
+const TABS: readonly Tab<BassProps>[] = [
+  { id: "write", title: "Write", Tab: WriteTab },
+  { id: "report", title: "Report", Tab: ReportTab },
+  { id: "shape", title: "Shape", Tab: ShapeTab },
+  { id: "layers", title: "Layers", Tab: LayersTab },
+  { id: "play in", title: "Play in", Tab: PlayTab },
+];
+const HEARD = [
+  ["alone", "alone"],
+  ["kick", "with the kick"],
+  ["all", "with all"],
+] as const;
+
+/** The bench of the bass: lines written and measured against chord tones, kick and tune. */
+export function BassPanel({ data }: { data: SectionData }) {
+  const part = useBassPart(data.song);
+  const open = useTab("bass", TABS);
+  const verdict = useResults((s) => s.report);
+  if (!part)
+    return (
+      <>
+        <PanelHead title="Bass" />
+        <p>This song has no bass part. Add one in Voicings, Parts.</p>
+      </>
+    );
+  const all = bassParts(data.song);
+  const mine = verdict?.part === part.id && verdict.report.notes > 0;
+  const short = mine ? verdict.measures.filter((m) => m.met === false).length : 0;
+  return (
+    <>
+      <PanelHead title={`Bass, ${data.section.name.toLowerCase()}`}>
+        {all.length > 1 && (
+          <Select
+            label="Bass part"
+            value={part.id}
+            choices={all.map((p) => [p.id, p.name])}
+            set={(id) => {
+              useSelection.setState({ bassPart: id });
+              clearLines();
+            }}
+          />
+        )}
+        <HeardWith part={part.id} />
+        <Tabs
+          row="bass"
+          label="Bass"
+          tabs={TABS}
+          mark={(id) => id === "report" && short > 0 && <sup aria-label={`${short} off the target`}>{short}</sup>}
+        />
+      </PanelHead>
+      <open.Tab key={part.id} data={data} part={part} />
+    </>
+  );
+}
+
+function HeardWith({ part }: { part: string }) {
+  const solo = usePlayback((s) => s.solo);
+  const playing = useSound((s) => s.playing);
+  const heard = heardWith(part, solo);
+  return (
+    <div className="controls heard" role="group" aria-label="Hear the bass">
+      <span className="muted">{playing ? "hearing it" : "hear it"}</span>
+      {HEARD.map(([id, label]) => (
+        <button key={id} type="button" className="toggle" aria-pressed={heard === id} onClick={() => hearWith(part, id)}>
+          {label}
+        </button>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,227 @@
+import { useEffect, useState } from "react";
+import { describeReason, positionText, typeset, typesetNames, type BassVerdict, type Edit, type Gate } from "../../../core/src/index";
+import { acceptEdit, auditionEdit } from "../../commands/audition";
+import { keepNotes } from "../../commands/bass";
+import { useResults } from "../../store/results";
+import { chooseNotes } from "../../store/selection";
+import { edit, say, sectionNow, songNow } from "../../store/song";
+import { HearTake } from "../../ui/HearTake";
+import { percent } from "../../ui/texts";
+import { workers } from "../../workers/client";
+import type { BassProps } from "./BassPanel";
+import { NoteReason } from "./NoteReason";
+
+/** Notes whose reason is told before all are asked for. */
+const FIRST = 8;
+
+/** A line cut back to its best parts or grown note by note, its lengths, and the states it came from. */
+export function ShapeTab({ data, part }: BassProps) {
+  const verdict = useResults((s) => (s.report?.part === part.id ? s.report : null));
+  const section = data.section.id;
+  const notes = data.section.notes[part.id] ?? [];
+  const kept = data.song.takes.some((t) => t.sectionId === section && t.notes?.[part.id]);
+  if (!notes.length && !kept) return <p className="small">No bass notes yet. Write lines first, or click into the bass lane.</p>;
+  return (
+    <>
+      <Steps data={data} part={part} without={verdict?.notes.filter((n) => !n.reason).length ?? 0} />
+      <NoteReason data={data} part={part.id} />
+      <States data={data} part={part} />
+      {notes.length > 0 && <Lengths data={data} part={part} />}
+      <h3>Why each note is there</h3>
+      <Whys data={data} part={part} list={verdict?.notes ?? []} />
+    </>
+  );
+}
+
+/** Takes the least justified note away, or adds the best justified one. */
+function Steps({ data, part, without }: BassProps & { without: number }) {
+  const [done, setDone] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const section = data.section.id;
+  const count = data.section.notes[part.id]?.length ?? 0;
+  const step = async (way: "thin" | "build") => {
+    setBusy(true);
+    const result = await workers.writer.shape({ section, part: part.id }, way);
+    setBusy(false);
+    if (!result.ok) return setDone(`${result.error.message}.`);
+    const { pitch, tick, reason, edit: change } = result.value;
+    // The state before is kept with the step, so that one undo takes both back.
+    const label = way === "thin" ? "thin out" : "build up";
+    if (!acceptEdit({ do: "all", label, edits: [keepNotes(section, part.id), change] })) return;
+    const where = `${typeset(pitch)}, ${positionText(data.meter, tick)}`;
+    const why = reason ? typesetNames(describeReason(reason)) : "it had no reason";
+    // Why a new note is there stands below, with the note chosen.
+    setDone(way === "thin" ? `Removed ${where}: ${why}.` : `Added ${where}.`);
+    const added = way === "build" ? sectionNow(section)?.notes[part.id]?.find((n) => n.start === tick && n.pitch === pitch) : undefined;
+    chooseNotes(part.id, added ? [added.id] : []);
+  };
+  return (
+    <>
+      <div className="controls">
+        <button type="button" className="primary" disabled={busy || !count} onClick={() => void step("thin")}>
+          Thin out
+        </button>
+        <button type="button" className="primary" disabled={busy} onClick={() => void step("build")}>
+          Build up
+        </button>
+        <span className="small">
+          {count} {count === 1 ? "note" : "notes"}
+          {without ? `, ${without} without a reason` : ""}
+        </span>
+      </div>
+      <p className="small" role="status">
+        {done ?? "Each press removes the least justified note, or adds the best justified one."}
+      </p>
+    </>
+  );
+}
+
+/** States of the line that were kept: heard, and come back to. */
+function States({ data, part }: BassProps) {
+  const section = data.section.id;
+  const takes = data.song.takes.filter((t) => t.sectionId === section && t.notes?.[part.id]);
+  const keep = () => {
+    const before = songNow().takes.length;
+    if (edit(keepNotes(section, part.id)) && songNow().takes.length === before)
+      say({ code: "take.same", message: "This state is kept already" });
+  };
+  return (
+    <>
+      <h3>Earlier states</h3>
+      {takes.length ? (
+        <ul className="plain-list takes">
+          {[...takes].reverse().map((t) => {
+            const back: Edit = { do: "setNotes", section, part: part.id, notes: t.notes![part.id]! };
+            const edits = () => [keepNotes(section, part.id), back];
+            return (
+              <li key={t.id}>
+                <span>{t.name}</span>
+                <HearTake
+                  id={`take:${t.id}`}
+                  name={t.name}
+                  takeText="Back to it"
+                  hear={() => auditionEdit(back, t.name, `take:${t.id}`, 0, data.length)}
+                  take={() => acceptEdit({ do: "all", label: "back to a state", edits: edits() })}
+                />
+                <button
+                  type="button"
+                  className="quiet"
+                  aria-label={`Forget ${t.name}`}
+                  title="Forget it"
+                  onClick={() => edit({ do: "removeTake", take: t.id })}
+                >
+                  <i className="bi-trash3" />
+                </button>
+              </li>
+            );
+          })}
+        </ul>
+      ) : (
+        <p className="small">None yet: every step keeps the state before it.</p>
+      )}
+      <p className="controls">
+        <button type="button" disabled={!data.section.notes[part.id]?.length} onClick={keep}>
+          Keep what is there now
+        </button>
+      </p>
+    </>
+  );
+}
+
+/** Ways of shortening the line, with the silence each makes. */
+function Lengths({ data, part }: BassProps) {
+  const section = data.section.id;
+  const [found, setFound] = useState<{ now: Gate["effect"]; gates: Gate[] } | null>(null);
+  useEffect(() => {
+    let gone = false;
+    void workers.writer.gates({ section, part: part.id }).then((result) => {
+      if (!gone) setFound(result.ok ? result.value : null);
+    });
+    return () => {
+      gone = true;
+    };
+  }, [data.song, section, part.id]);
+  if (!found) return null;
+  return (
+    <>
+      <h3>Lengths and silence</h3>
+      <table className="measures gates">
+        <thead>
+          <tr>
+            <td />
+            <th scope="col">silence</th>
+            <th scope="col">backbeats free</th>
+            <td />
+          </tr>
+        </thead>
+        <tbody>
+          <tr>
+            <th scope="row">now</th>
+            <Effect of={found.now} />
+            <td />
+          </tr>
+          {found.gates.map((g) => (
+            <tr key={g.id} title={g.explanation} className={g.changed ? "" : "zero"}>
+              <th scope="row">{g.title}</th>
+              <Effect of={g.effect} />
+              <td className="acts">
+                <HearTake
+                  id={`gate:${g.id}`}
+                  name={g.title}
+                  disabled={!g.changed}
+                  hear={() => auditionEdit(g.edit, g.title.toLowerCase(), `gate:${g.id}`, 0, data.length)}
+                  take={() => acceptEdit({ do: "all", label: g.title, edits: [keepNotes(section, part.id), g.edit] })}
+                />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+const Effect = ({ of }: { of: Gate["effect"] }) => (
+  <>
+    <td>{percent(of.silence)}</td>
+    <td>
+      {of.backbeatsFree} of {of.backbeats}
+    </td>
+  </>
+);
+
+/** Why each note is there, the least justified first. */
+function Whys({ data, part, list }: BassProps & { list: BassVerdict["notes"] }) {
+  const [all, setAll] = useState(false);
+  const meant = (id: string) =>
+    edit({ do: "changeNotes", section: data.section.id, part: part.id, notes: [{ id, reason: { id: "user" } }] });
+  return (
+    <>
+      <ol className="plain-list whys">
+        {(all ? list : list.slice(0, FIRST)).map((n) => (
+          <li key={n.id} className={n.reason ? "" : "off"}>
+            <button type="button" onClick={() => chooseNotes(part.id, [n.id])}>
+              {typeset(n.pitch)}, {positionText(data.meter, n.tick)}
+            </button>{" "}
+            <span className="small">
+              {n.reason ? typesetNames(describeReason(n.reason)) : "no reason: outside the chord, and not led anywhere"}
+            </span>
+            {!n.reason && (
+              <>
+                {" "}
+                <button type="button" title="Your own reason: it is no longer listed, and not removed" onClick={() => meant(n.id)}>
+                  it is meant
+                </button>
+              </>
+            )}
+          </li>
+        ))}
+      </ol>
+      {list.length > FIRST && (
+        <button type="button" aria-expanded={all} onClick={() => setAll(!all)}>
+          {all ? "The least justified only" : `All ${list.length}`}
+        </button>
+      )}
+    </>
+  );
+}

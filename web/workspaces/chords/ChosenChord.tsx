@@ -1,0 +1,186 @@
+import {
+  categoryTitle,
+  chordOf,
+  chordSymbol,
+  COLORS,
+  describeChange,
+  hasColor,
+  toggleColor,
+  typeset,
+  typesetNames,
+  withBass,
+  type Chord,
+  type ChordAnalysis,
+  type ChordEvent,
+  type Color,
+  type HarmonyReport,
+} from "../../../core/src/index";
+import { chordsNow, rename, soundChord } from "../../commands/chords";
+import { useResults } from "../../store/results";
+import type { SectionData } from "../../store/sectionData";
+import { chooseChord, useSelection } from "../../store/selection";
+import { edit, useStored } from "../../store/song";
+import { ChordName } from "../../ui/ChordName";
+import { Select } from "../../ui/Select";
+import { basses } from "./basses";
+import { GroupTools } from "./GroupTools";
+
+const COLOR_LABELS: Record<Color, string> = {
+  seventh: "7",
+  ninth: "9",
+  thirteenth: "13",
+  sixth: "6",
+  sus4: "sus4",
+  sus2: "sus2",
+  third: "3",
+};
+
+/** The chord in focus as it is written: what it is, why it works, and what can be changed in it at once. It stays while another is heard in its place. */
+export function ChosenChord({ data }: { data: SectionData }) {
+  const id = useSelection((s) => s.chord);
+  const chords = useSelection((s) => s.chords);
+  const harmony = useResults((s) => s.harmony);
+  const { section } = useStored(data.section.id);
+  const event = section.chords.find((c) => c.id === id);
+  if (!event)
+    return (
+      <section className="chosen-chord" aria-label="Chosen chord">
+        <p className="small">Choose a chord above the lanes: what it is and what it can become stands here.</p>
+      </section>
+    );
+  const many = chords.length > 1 && chords.includes(event.id);
+  const found = harmony?.chords.find((c) => c.id === event.id && c.symbol === event.symbol);
+  return (
+    <section className="chosen-chord" aria-label="Chosen chord">
+      <p className="chosen-line">
+        <ChordName symbol={event.symbol} />
+        {found && found.category !== "none" && <Meaning found={found} />}
+        <button type="button" className="quiet end" aria-label="Choose no chord" onClick={() => chooseChord(null)}>
+          done
+        </button>
+      </p>
+      {many ? <GroupTools section={section} ids={chords} /> : <Changes data={data} event={event} />}
+      <div className="whys">
+        <Why data={data} event={event} found={found} harmony={harmony} />
+      </div>
+    </section>
+  );
+}
+
+const Meaning = ({ found }: { found: ChordAnalysis }) => (
+  <span className="roman-line">
+    <b className="roman">{typeset(found.roman)}</b> {found.function}
+    {found.category === "diatonic" ? "" : `, ${categoryTitle(found.category)}`}
+    {found.also.length > 0 && `, also ${found.also.slice(0, 2).map(categoryTitle).join(", ")}`}
+  </span>
+);
+
+/** Why the chord works, what of it lies outside the key, and how it may be read. */
+function Why({
+  data,
+  event,
+  found,
+  harmony,
+}: {
+  data: SectionData;
+  event: ChordEvent;
+  found: ChordAnalysis | undefined;
+  harmony: HarmonyReport | null;
+}) {
+  const sounding = data.sounding.get(event.id);
+  const cadence = harmony?.cadences.find((c) => c.to === event.id);
+  const region = harmony?.regions.find((r) => found?.elsewhere && r.key === found.key);
+  return (
+    <>
+      {found && <p className="why">{found.explanation}</p>}
+      {sounding && sounding !== event.symbol && (
+        <p className="small">
+          With the bass as written it sounds as <ChordName symbol={sounding} />.
+        </p>
+      )}
+      {region && <p className="why">{typesetNames(region.text)}.</p>}
+      {found && found.outside.length > 0 && (
+        <ul className="outside">
+          {found.outside.map((o) => (
+            <li key={o.note}>
+              <b>{typeset(o.note)}</b>, {o.what}
+              {o.wants === o.note ? "" : `: wants to go to ${typeset(o.wants)}${o.arrives ? ", and does" : ""}`}.
+            </li>
+          ))}
+        </ul>
+      )}
+      {event.why && event.why.id !== "user" && <p className="small">Chosen because: {describeChange(event.why)}.</p>}
+      {cadence && <p className="small">{typesetNames(cadence.text)}.</p>}
+      {event.readings && <Readings section={data.section.id} event={event} readings={event.readings} />}
+    </>
+  );
+}
+
+/** How an unsure chord can be read. */
+function Readings({ section, event, readings }: { section: string; event: ChordEvent; readings: string[] }) {
+  const settle = (symbol: string) => {
+    if (symbol === event.symbol) return;
+    const edits = [
+      { do: "setChord" as const, section, chord: event.id, symbol },
+      { do: "setReadings" as const, section, chord: event.id, readings },
+    ];
+    if (edit({ do: "all", label: "reading", edits })) soundChord(symbol);
+  };
+  return (
+    <p className="readings" role="group" aria-label="Readings">
+      <span className="muted">Not sure yet. It can be read as </span>
+      {readings.map((r) => (
+        <button key={r} type="button" className="toggle" aria-pressed={r === event.symbol} onClick={() => settle(r)}>
+          <ChordName symbol={r} />
+        </button>
+      ))}
+      <button type="button" onClick={() => edit({ do: "setReadings", section, chord: event.id, readings: null })}>
+        settled
+      </button>
+    </p>
+  );
+}
+
+/** Tones added and taken out, another bass, a pin. */
+function Changes({ data, event }: { data: SectionData; event: ChordEvent }) {
+  const section = data.section.id;
+  const chord = chordOf(event.symbol);
+  if (!chord) return null;
+  // A change starts from the chord as it is stored now.
+  const change = (make: (chord: Chord) => Chord) => {
+    const stored = chordOf(chordsNow(section).find((c) => c.id === event.id)?.symbol ?? "");
+    if (stored) rename(section, event.id, chordSymbol(make(stored)));
+  };
+  return (
+    <div className="colors" role="group" aria-label="Change the chord where it stands">
+      {COLORS.map((color) => (
+        <button
+          key={color}
+          type="button"
+          className="toggle"
+          aria-pressed={hasColor(chord, color)}
+          title={`${color} ${hasColor(chord, color) ? "off" : "on"}: ${typeset(chordSymbol(toggleColor(chord, color, data.key)))}`}
+          onClick={() => change((c) => toggleColor(c, color, data.key))}
+        >
+          {COLOR_LABELS[color]}
+        </button>
+      ))}
+      <Select
+        label="Bass"
+        text="over"
+        value={chord.bass ?? chord.root}
+        choices={basses(chord, data.key).map((n) => [n, typeset(n)])}
+        set={(bass) => change((c) => withBass(c, bass))}
+      />
+      <button
+        type="button"
+        className="toggle"
+        aria-pressed={event.pinned ?? false}
+        title="A pinned chord keeps its name and its layouts when progressions are made (P)"
+        onClick={() => edit({ do: "pinChords", section, chords: [event.id], pinned: !event.pinned })}
+      >
+        pin
+      </button>
+    </div>
+  );
+}

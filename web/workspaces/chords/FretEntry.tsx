@@ -1,0 +1,128 @@
+import { useState } from "react";
+import { fretReadings, keyName, noteOf, parseFrets, parseTuning, TUNINGS, typeset } from "../../../core/src/index";
+import type { SectionData } from "../../store/sectionData";
+import { NumberBox } from "../../ui/NumberBox";
+import { Refused } from "../../ui/Refused";
+import { Select } from "../../ui/Select";
+import { Named } from "./Named";
+
+const SHOWN = 5;
+const HIGHEST_POSITION = 12;
+
+/** A shape on guitar, ukulele or bass: clicked on the neck or typed, with capo and any tuning. */
+export function FretEntry({ data }: { data: SectionData }) {
+  const [tuningId, setTuningId] = useState("guitar");
+  const [ownTuning, setOwnTuning] = useState<string | null>(null);
+  const [capo, setCapo] = useState(0);
+  const [text, setText] = useState("x32010");
+  const known = TUNINGS.find((t) => t.id === tuningId)!;
+  const tuning = ownTuning === null ? null : parseTuning(ownTuning, known.strings);
+  const strings = tuning?.ok ? tuning.value : known.strings;
+  const frets = parseFrets(text);
+  const shape = frets.ok && frets.value.length === strings.length ? frets.value : strings.map(() => null);
+  const named = frets.ok ? fretReadings({ frets: frets.value, tuning: strings, capo, key: keyName(data.key) }) : frets;
+  const problem = tuning && !tuning.ok ? tuning.error : !named.ok ? named.error : null;
+  const setFret = (string: number, fret: number | null) => {
+    const next = shape.map((f, i) => (i === string ? (f === fret ? null : fret) : f));
+    setText(next.map((f) => (f === null ? "x" : String(f))).join(next.some((f) => f !== null && f > 9) ? " " : ""));
+  };
+  const setKnown = (id: string) => {
+    setTuningId(id);
+    setOwnTuning(null);
+    setText(
+      TUNINGS.find((t) => t.id === id)!
+        .strings.map(() => "x")
+        .join(""),
+    );
+  };
+  return (
+    <>
+      <div className="controls">
+        <Select label="Instrument and tuning" value={tuningId} choices={TUNINGS.map((t) => [t.id, t.title])} set={setKnown} />
+        <label>
+          <span className="muted">capo</span>
+          <NumberBox label="Capo" min={0} max={12} value={capo} set={setCapo} />
+        </label>
+      </div>
+      <div className="controls">
+        <label>
+          <span className="muted">tuning</span>
+          <input
+            value={ownTuning ?? strings.map(noteOf).join(" ")}
+            className="tuning"
+            spellCheck={false}
+            onChange={(e) => setOwnTuning(e.target.value)}
+            title="Strings as text, lowest drawn string first: D A D F# A D, or with octaves D2 A2 …"
+          />
+        </label>
+        <label>
+          <span className="muted">frets</span>
+          <input value={text} className="frets" spellCheck={false} aria-label="Frets" onChange={(e) => setText(e.target.value)} />
+        </label>
+      </div>
+      <NeckGrid strings={strings} shape={shape} setFret={setFret} />
+      {problem && <Refused problem={problem} />}
+      {named.ok && (
+        <>
+          <p className="played-notes">{typeset(named.value.pitches.join("  "))}</p>
+          <Named data={data} readings={named.value.sounding} {...(capo ? { shape: named.value.shape } : {})} />
+        </>
+      )}
+    </>
+  );
+}
+
+interface NeckProps {
+  strings: readonly string[];
+  shape: readonly (number | null)[];
+  setFret(string: number, fret: number | null): void;
+}
+
+/** Five frets of the neck to click on, with the open strings above. */
+function NeckGrid({ strings, shape, setFret }: NeckProps) {
+  const [position, setPosition] = useState(1);
+  const stateOf = (i: number) => (shape[i] === null ? "silent" : shape[i] === 0 ? "open" : `fret ${shape[i]}`);
+  return (
+    <div className="neck" role="group" aria-label="Neck">
+      <div className="neck-row names">
+        <span>{position > 1 ? position : ""}</span>
+        {strings.map((s, i) => (
+          <button
+            key={i}
+            type="button"
+            aria-pressed={shape[i] === 0}
+            aria-label={`String ${strings.length - i}, ${s}: ${stateOf(i)}`}
+            title={shape[i] === null ? "Silent; click for the open string" : "Click for the open string, again for silence"}
+            onClick={() => setFret(i, 0)}
+          >
+            {shape[i] === null ? "×" : shape[i] === 0 ? "o" : " "}
+          </button>
+        ))}
+      </div>
+      {Array.from({ length: SHOWN }, (_, row) => position + row).map((fret) => (
+        <div key={fret} className="neck-row">
+          <span>{fret}</span>
+          {strings.map((_, i) => (
+            <button
+              key={i}
+              type="button"
+              aria-pressed={shape[i] === fret}
+              aria-label={`String ${strings.length - i}, fret ${fret}`}
+              onClick={() => setFret(i, fret)}
+            >
+              {shape[i] === fret ? "●" : ""}
+            </button>
+          ))}
+        </div>
+      ))}
+      <div className="controls">
+        <button type="button" disabled={position === 1} onClick={() => setPosition(position - 1)}>
+          lower frets
+        </button>
+        <button type="button" disabled={position > HIGHEST_POSITION} onClick={() => setPosition(position + 1)}>
+          higher frets
+        </button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,90 @@
+import { isSure, type Reading } from "../../../core/src/index";
+import { afterText, put, soundChord, type Where } from "../../commands/chords";
+import type { SectionData } from "../../store/sectionData";
+import { useSelection } from "../../store/selection";
+import { ChordName } from "../../ui/ChordName";
+import { percent } from "../../ui/texts";
+
+/** Readings that are shown: the first three, then those that are likely enough. */
+const SURELY = 3;
+const SHOWN = 5;
+const LIKELY = 0.01;
+/** Readings that are kept with a chord one is not sure of. */
+const KEPT = 4;
+
+/** What a reading leaves out, adds or understands, in words. */
+export function readingText(r: Reading): string {
+  return [
+    r.rootless ? "root understood" : "",
+    ...r.omitted.filter((o) => o !== "R").map((o) => `without ${o}`),
+    ...r.added.map((a) => `${a} added`),
+    r.equals.length ? `same notes as ${r.equals.join(", ")}` : "",
+  ]
+    .filter(Boolean)
+    .join(", ");
+}
+
+/** Readings of some notes; one is chosen and put into the section, or all are kept until later. */
+export function Named({ data, readings, shape }: { data: SectionData; readings: Reading[]; shape?: Reading[] }) {
+  const focus = useSelection((s) => s.chord);
+  const [first] = readings;
+  if (!first) return null;
+  const event = data.section.chords.find((c) => c.id === focus);
+  const places: [Where, string][] = [["after", afterText(data, focus)]];
+  if (event) places.unshift(["instead", `in place of ${event.symbol}`]);
+  return (
+    <div className="named">
+      {shape?.[0] && (
+        <p className="small">
+          The shape is <ChordName symbol={shape[0].symbol} />; with the capo it sounds:
+        </p>
+      )}
+      <table className="measures readings-table">
+        <tbody>
+          {readings
+            .filter((r, i) => i < SURELY || r.score >= LIKELY)
+            .slice(0, SHOWN)
+            .map((r, i) => (
+              <tr key={r.symbol + String(r.rootless)}>
+                <th scope="row">
+                  <button type="button" title="Hear it" onClick={() => soundChord(r.symbol)}>
+                    <ChordName symbol={r.symbol} />
+                  </button>
+                  <span className="small"> {readingText(r)}</span>
+                </th>
+                <td>
+                  {percent(r.score)}
+                  {i === 0 && !isSure(readings) ? " ?" : ""}
+                </td>
+              </tr>
+            ))}
+        </tbody>
+      </table>
+      {places.map(([where, text], i) => (
+        <div key={where} className="put-row">
+          <button type="button" className={i === 0 ? "primary" : ""} onClick={() => put(data, first.symbol, where)}>
+            Put <ChordName symbol={first.symbol} /> {text}
+          </button>
+        </div>
+      ))}
+      {readings.length > 1 && (
+        <div className="put-row">
+          <button
+            type="button"
+            title="The chord is written with all its readings; you decide later"
+            onClick={() =>
+              put(
+                data,
+                first.symbol,
+                places[0]![0],
+                readings.slice(0, KEPT).map((r) => r.symbol),
+              )
+            }
+          >
+            not sure: keep the readings with it
+          </button>
+        </div>
+      )}
+    </div>
+  );
+}

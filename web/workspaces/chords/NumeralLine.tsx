@@ -1,0 +1,56 @@
+import { useState } from "react";
+import { chordOf, keyName, readNumerals, romanOf, typeset, writeLine } from "../../../core/src/index";
+import type { SectionData } from "../../store/sectionData";
+import { edit } from "../../store/song";
+import { LineProblems } from "./SymbolLine";
+
+/** Numerals of the present chords that are shown. */
+const SHOWN = 24;
+
+/** Numerals or degrees, read in the section's key, shown as chords while they are typed. */
+export function NumeralLine({ data }: { data: SectionData }) {
+  const [text, setText] = useState("");
+  const read = text.trim() ? readNumerals(text, data.key, data.meter) : null;
+  const good = read && !read.problems.length;
+  const line = good ? writeLine(read.chords, data.meter, read.bars) : "";
+  const write = () => good && edit({ do: "setLine", section: data.section.id, line }) && setText("");
+  const present = data.section.chords.map((c) => {
+    const chord = chordOf(c.symbol);
+    return chord ? romanOf(chord, data.key) : "–";
+  });
+  return (
+    <>
+      <label className="block-label" htmlFor="numerals">
+        Numerals or degrees in {typeset(keyName(data.key))}
+      </label>
+      <textarea
+        id="numerals"
+        rows={2}
+        spellCheck={false}
+        autoComplete="off"
+        value={text}
+        placeholder="6 4 1 5   or   | ii7 V7/V | V7 Imaj7 |"
+        onChange={(e) => setText(e.target.value)}
+        onKeyDown={(e) => {
+          e.stopPropagation();
+          if (e.key === "Enter") {
+            e.preventDefault();
+            write();
+          }
+        }}
+      />
+      {read && <LineProblems text={text} problems={read.problems} after="Nothing is written until every numeral can be read." />}
+      {good && <p className="line-preview">{typeset(line)}</p>}
+      <div className="controls">
+        <button type="button" className="primary" disabled={!good} onClick={write}>
+          Write into the section
+        </button>
+      </div>
+      <p className="small">
+        Without bar lines every numeral is a bar. Plain degrees take the key’s own triad, <code>27</code> its seventh; <code>V65</code> is
+        an inversion, <code>V7/ii</code> an applied dominant, <code>IV/5</code> stands over degree 5.
+      </p>
+      {present.length > 0 && <p className="small">Now: {typeset(present.slice(0, SHOWN).join("  "))}</p>}
+    </>
+  );
+}

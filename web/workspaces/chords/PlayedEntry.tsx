@@ -1,0 +1,87 @@
+import { useEffect } from "react";
+import { identifyChords, keyName, spellInKey, typeset } from "../../../core/src/index";
+import { soundNote } from "../../audio/sound";
+import { put } from "../../commands/chords";
+import { useVoicePart } from "../../commands/voicings";
+import { clearPlayed, onPlayed, startComputerKeys, startMidi, usePlayed } from "../../input/played";
+import { usePreferences } from "../../store/preferences";
+import type { SectionData } from "../../store/sectionData";
+import { useSelection } from "../../store/selection";
+import { Named } from "./Named";
+
+/** Keys join the chord that is collected, while it lasts; each sounds. */
+function useCollecting(part: string): void {
+  const playIn = usePreferences((s) => s.playIn);
+  useEffect(() => onPlayed((midi) => void soundNote(part, midi)), [part]);
+  useEffect(() => {
+    void startMidi();
+    usePlayed.setState({ screenKeys: "collect" });
+    return () => {
+      usePlayed.setState({ screenKeys: "sound" });
+      usePreferences.setState({ playIn: false });
+    };
+  }, []);
+  useEffect(() => (playIn ? startComputerKeys() : undefined), [playIn]);
+}
+
+/** Notes played on any keyboard, named while they are held. */
+export function PlayedEntry({ data }: { data: SectionData }) {
+  const notes = usePlayed((s) => s.notes);
+  const device = usePlayed((s) => s.device);
+  const deviceProblem = usePlayed((s) => s.deviceProblem);
+  const playIn = usePreferences((s) => s.playIn);
+  const chord = useSelection((s) => s.chord);
+  const part = useVoicePart(data.song)?.id ?? data.song.parts[0]!.id;
+  useCollecting(part);
+  const names = notes.map((m) => spellInKey(m, data.key));
+  const readings = notes.length > 1 ? identifyChords({ pitches: names, key: keyName(data.key) }) : [];
+  // With the computer's keys on, Enter puts the chord that was played.
+  useEffect(() => {
+    if (!playIn) return;
+    const onEnter = (e: KeyboardEvent) => {
+      if (e.key !== "Enter" || !readings[0] || /^(INPUT|TEXTAREA|SELECT|BUTTON)$/.test((e.target as HTMLElement).tagName)) return;
+      e.preventDefault();
+      e.stopPropagation();
+      if (put(data, readings[0].symbol, "after")) clearPlayed();
+    };
+    window.addEventListener("keydown", onEnter, true);
+    return () => window.removeEventListener("keydown", onEnter, true);
+  });
+  return (
+    <>
+      <p className="small">
+        Touch the keyboard at the foot of the page: each key joins the chord, or leaves it.{" "}
+        {device ? `Listening to ${device}.` : deviceProblem}
+      </p>
+      <div className="controls">
+        <button
+          type="button"
+          className="toggle"
+          aria-pressed={playIn}
+          onClick={(e) => {
+            // Enter belongs to the chord from here on.
+            e.currentTarget.blur();
+            usePreferences.setState({ playIn: !playIn });
+          }}
+          title="A W S E D F … are piano keys from C, Z and X move an octave"
+        >
+          computer keys play
+        </button>
+        <button type="button" disabled={!notes.length} onClick={clearPlayed}>
+          clear
+        </button>
+      </div>
+      {playIn && (
+        <p className="small">
+          <kbd>A</kbd> to <kbd>;</kbd> are white keys from C, the row above black ones. <kbd>Z</kbd> <kbd>X</kbd> move an octave,{" "}
+          <kbd>Enter</kbd> puts the chord
+          {chord ? "" : " at the end"}.
+        </p>
+      )}
+      <p className="played-notes" aria-live="polite">
+        {names.length ? typeset(names.join("  ")) : "No notes yet."}
+      </p>
+      <Named data={data} readings={readings} />
+    </>
+  );
+}

@@ -1,0 +1,181 @@
+import { startTransition, useEffect, useMemo, useState } from "react";
+import { TECHNIQUES, typesetNames, type Problem, type Progressed } from "../../../core/src/index";
+import { usePreferences } from "../../store/preferences";
+import { useOffers, useResults, type Offer } from "../../store/results";
+import type { SectionData } from "../../store/sectionData";
+import { useSelection } from "../../store/selection";
+import { useSong, useStored } from "../../store/song";
+import { Check } from "../../ui/Check";
+import { Slider } from "../../ui/Slider";
+import { Switches } from "../../ui/Switches";
+import { latest, workers } from "../../workers/client";
+import type { ShownOffer } from "../../workers/music.worker";
+import { OneOffer, WholeOffer } from "./ReharmOffers";
+
+type Aim = "all" | "more" | "less";
+type Scope = "chords" | "section";
+
+/** What the last request found; only the newest one is shown. */
+interface Found {
+  one: ShownOffer[];
+  whole: Progressed[];
+  problem: Problem | null;
+}
+
+const NOTHING: Found = { one: [], whole: [], problem: null };
+
+/** Asks again whenever what is asked for, or the song, has changed. */
+function useFound(section: string, ids: string, range: number, techniques: string, scope: Scope): Found {
+  const version = useSong((s) => s.version);
+  const [found, setFound] = useState<Found>(NOTHING);
+  const request = useMemo(
+    () =>
+      latest(
+        async (section: string, ids: string[], range: number, techniques: string[], scope: Scope): Promise<Found> => {
+          if (scope === "section") {
+            const result = await workers.writer.reharmonizeSection({ section, range, techniques });
+            return result.ok ? { ...NOTHING, whole: result.value } : { ...NOTHING, problem: result.error };
+          }
+          const result = await workers.writer.reharmonize({ section, chordIds: ids, range, techniques });
+          return result.ok ? { ...NOTHING, one: result.value } : { ...NOTHING, problem: result.error };
+        },
+        (result) => startTransition(() => setFound(result)),
+      ),
+    [],
+  );
+  useEffect(() => {
+    if (scope === "chords" && !ids) setFound(NOTHING);
+    else request(section, ids.split(","), range, techniques.split(","), scope);
+  }, [request, section, ids, range, techniques, scope, version]);
+  return found;
+}
+
+/** What was found as offers that can be heard in place and taken. */
+function offersOf({ one, whole }: Found, section: string, length: number): Offer[] {
+  return [
+    ...whole.map((p, i): Offer => ({
+      id: `whole:${i}:${p.cost.toFixed(3)}`,
+      label: `progression ${i + 1}`,
+      edit: { do: "setChords", section, from: 0, to: length, chords: p.events },
+      from: 0,
+      to: length,
+    })),
+    ...one.map((c): Offer => {
+      const symbols = c.chords.map((x) => x.symbol).join(" ");
+      return {
+        id: `reharm:${c.from}:${symbols}`,
+        label: `${c.title}: ${symbols}`,
+        edit: { do: "setChords", section, from: c.from, to: c.to, chords: c.chords },
+        from: c.from,
+        to: c.to,
+      };
+    }),
+  ];
+}
+
+/** Alternatives for the chosen chords or the whole section, from close to adventurous. */
+export function Reharmonize({ data }: { data: SectionData }) {
+  const chords = useSelection((s) => s.chords);
+  const chord = useSelection((s) => s.chord);
+  const verdict = useResults((s) => s.verdict);
+  const follows = usePreferences((s) => s.bassFollows);
+  const written = useStored(data.section.id).section.chords.length;
+  const [range, setRange] = useState(0.35);
+  const [off, setOff] = useState<string[]>([]);
+  const [aim, setAim] = useState<Aim>("all");
+  const [scope, setScope] = useState<Scope>("chords");
+  const ids = chords.length ? chords : chord ? [chord] : [];
+  const allowed = TECHNIQUES.filter((t) => !off.includes(t.id) && (aim === "all" || t.aim === aim)).map((t) => t.id);
+  const found = useFound(data.section.id, ids.join(), range, allowed.join(), scope);
+  const offers = useMemo(() => offersOf(found, data.section.id, data.length), [found, data.section.id, data.length]);
+  useOffers(offers);
+  return (
+    <>
+      {verdict && data.section.chords.length > 1 && (
+        <p className={verdict.enough ? "verdict enough" : "verdict"}>{typesetNames(verdict.text)}</p>
+      )}
+      <div className="controls">
+        <Switches
+          label="What to change"
+          value={scope}
+          set={setScope}
+          choices={[
+            ["chords", ids.length > 1 ? `${ids.length} chosen chords` : "chosen chord"],
+            ["section", "whole section"],
+          ]}
+        />
+      </div>
+      <Slider from="close" to="adventurous" label="From close to adventurous" value={range} step={0.05} set={setRange} />
+      <div className="controls">
+        <Switches
+          label="More or less"
+          value={aim}
+          set={setAim}
+          choices={[
+            ["all", "everything"],
+            ["more", "more color"],
+            ["less", "fewer chords"],
+          ]}
+        />
+        <Check
+          on={follows}
+          title="The written bass keeps its rhythm and goes to the new chord tones"
+          set={(on) => usePreferences.setState({ bassFollows: on })}
+        >
+          bass follows
+        </Check>
+      </div>
+      <Techniques off={off} set={setOff} />
+      {found.problem && (
+        <p className="small">
+          {found.problem.message}. {found.problem.hint}
+        </p>
+      )}
+      {scope === "chords" && !ids.length && (
+        <p className="small">Choose a chord in the score; Shift and arrows, or Shift and a click, choose a row of them.</p>
+      )}
+      <ol className="offer-list" aria-label="Alternatives">
+        {found.whole.map((p, i) => (
+          <WholeOffer key={offers[i]!.id} p={p} n={i + 1} data={data} written={written} offer={offers[i]!} />
+        ))}
+        {found.one.map((c, i) => (
+          <OneOffer key={offers[i]!.id} c={c} n={i + 1} data={data} offer={offers[i]!} />
+        ))}
+      </ol>
+      {offers.length > 0 && (
+        <p className="small">
+          Keys 1–{offers.length} hear one, A goes back and forth between it and what is written, T takes it. Pinned chords stay.
+        </p>
+      )}
+    </>
+  );
+}
+
+/** Which techniques may be used. */
+function Techniques({ off, set }: { off: string[]; set(off: string[]): void }) {
+  return (
+    <details className="techniques">
+      <summary className="small">
+        {TECHNIQUES.length - off.length} of {TECHNIQUES.length} techniques
+      </summary>
+      <div className="controls">
+        <button type="button" onClick={() => set([])}>
+          all
+        </button>
+        <button type="button" onClick={() => set(TECHNIQUES.map((t) => t.id))}>
+          none
+        </button>
+      </div>
+      {TECHNIQUES.map((t) => (
+        <Check
+          key={t.id}
+          on={!off.includes(t.id)}
+          title={`${t.explanation} (${t.source})`}
+          set={(on) => set(on ? off.filter((x) => x !== t.id) : [...off, t.id])}
+        >
+          {t.title}
+        </Check>
+      ))}
+    </details>
+  );
+}

@@ -1,0 +1,105 @@
+import { CATEGORIES, keyName, parseKey, RECOGNIZERS, typeset, typesetNames, type HarmonyReport } from "../../../core/src/index";
+import { useResults } from "../../store/results";
+import type { SectionData } from "../../store/sectionData";
+import { edit } from "../../store/song";
+
+const TONICS = ["Cb", "C", "C#", "Db", "D", "D#", "Eb", "E", "F", "F#", "Gb", "G", "G#", "Ab", "A", "A#", "Bb", "B"];
+
+/** The other name of a key, where it has one. */
+function enharmonic(name: string): string | null {
+  const read = parseKey(name);
+  if (!read.ok) return null;
+  for (const tonic of TONICS) {
+    const other = parseKey(`${tonic} ${read.value.mode}`);
+    if (tonic !== read.value.tonic && other.ok && other.value.pcs[0] === read.value.pcs[0]) return keyName(other.value);
+  }
+  return null;
+}
+
+const signed = (n: number): string => (n > 0 ? `+${n.toFixed(2)}` : n.toFixed(2).replace("-", "−"));
+
+/** Which keys fit the chords, cadences, the loop's join, other spellings. */
+export function SectionKeys({ data }: { data: SectionData }) {
+  const harmony = useResults((s) => s.harmony);
+  if (!harmony || data.section.chords.length < 2) return null;
+  const other = enharmonic(data.song.key);
+  return (
+    <>
+      <h3>Key and shape of the section</h3>
+      <BestKey data={data} harmony={harmony} />
+      <table className="measures">
+        <tbody>
+          {harmony.keys.slice(0, 3).map((k) => (
+            <tr key={k.key}>
+              <th scope="row">{typeset(k.key)}</th>
+              <td>{k.score.toFixed(2)}</td>
+              <td>{signed(k.margin)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {other && (
+        <p className="small">
+          <button
+            type="button"
+            title="Renames every chord and note; nothing sounds different"
+            onClick={() => edit({ do: "respell", key: other })}
+          >
+            spell the song in {typeset(other)}
+          </button>
+        </p>
+      )}
+      {harmony.regions.map((r) => (
+        <p key={r.from} className="small">
+          {typesetNames(r.text)}.
+        </p>
+      ))}
+      {harmony.join && <p className="small">Loop: {typesetNames(harmony.join.text)}</p>}
+      {harmony.cadences.length > 0 && (
+        <ul className="small plain-list">
+          {harmony.cadences.slice(0, 8).map((c) => (
+            <li key={c.from + c.to}>{typesetNames(c.text)}</li>
+          ))}
+        </ul>
+      )}
+      <Words harmony={harmony} />
+    </>
+  );
+}
+
+function BestKey({ data, harmony }: { data: SectionData; harmony: HarmonyReport }) {
+  const [best, next] = harmony.keys;
+  const named = keyName(data.key);
+  if (!best) return null;
+  const rivals = best.equal.length ? ` and ${typeset(best.equal.join(", "))} equally well` : `, ahead of ${typeset(next!.key)}`;
+  return (
+    <p className="small">
+      The chords fit {typeset(best.key)} best{rivals}.{" "}
+      {best.key !== named && !best.equal.includes(named) && !data.section.key && (
+        <button type="button" onClick={() => edit({ do: "setKey", key: best.key })}>
+          write it in {typeset(best.key)}
+        </button>
+      )}
+    </p>
+  );
+}
+
+/** What the words mean that were used of the section's chords. */
+function Words({ harmony }: { harmony: HarmonyReport }) {
+  const used = new Set(harmony.chords.flatMap((c) => (c.category === "none" ? [] : [c.category, ...c.also])));
+  return (
+    <details>
+      <summary className="small">What the words mean</summary>
+      <dl className="small words">
+        {RECOGNIZERS.filter((r) => used.has(r.id)).map((r) => (
+          <div key={r.id}>
+            <dt>{CATEGORIES[r.id]}</dt>
+            <dd>
+              {r.explanation} ({r.source})
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </details>
+  );
+}

@@ -1,0 +1,60 @@
+import { EIGHTH, EIGHTH_TRIPLET, SIXTEENTH, SIXTEENTH_TRIPLET, THIRTY_SECOND } from "../../../core/src/index";
+import { usePreferences } from "../../store/preferences";
+import type { SectionData } from "../../store/sectionData";
+import { MidiFile } from "../../ui/MidiFile";
+import { PanelHead } from "../../ui/PanelHead";
+import { Select } from "../../ui/Select";
+import { Tabs, useTab, type Tab } from "../../ui/Tabs";
+import { AccentsTab } from "./AccentsTab";
+import { DrumPlay } from "./DrumPlay";
+import { LaneTab } from "./LaneTab";
+import { Patterns } from "./Patterns";
+import "./style.scss";
+
+interface Props {
+  data: SectionData;
+}
+
+const FromFile = ({ data }: Props) => (
+  <>
+    <p className="small">Drums of a Standard MIDI File: choose track and channel, the bars, and the lane of every drum note.</p>
+    <MidiFile data={data} only="drums" />
+  </>
+);
+
+const TABS: readonly Tab<Props>[] = [
+  { id: "patterns", title: "Patterns", Tab: Patterns },
+  { id: "lanes", title: "Lanes", Tab: LaneTab },
+  { id: "accents", title: "Accents", Tab: AccentsTab },
+  { id: "play in", title: "Play in", Tab: DrumPlay },
+  { id: "file", title: "File", Tab: FromFile },
+];
+
+/** The bench of the groove: drums painted, taken from patterns or played in, and what agrees with them. */
+export function GroovePanel({ data }: Props) {
+  const grid = usePreferences((s) => s.drumGrid);
+  const open = useTab("groove", TABS);
+  return (
+    <>
+      <PanelHead title={`Groove, ${data.section.name.toLowerCase()}`}>
+        <div className="controls">
+          <Select
+            label="Steps of the grid"
+            text="steps are"
+            value={grid}
+            choices={[
+              [SIXTEENTH, "sixteenths"],
+              [EIGHTH, "eighths"],
+              [EIGHTH_TRIPLET, "eighth triplets"],
+              [SIXTEENTH_TRIPLET, "sixteenth triplets"],
+              [THIRTY_SECOND, "thirty-seconds"],
+            ]}
+            set={(drumGrid) => usePreferences.setState({ drumGrid })}
+          />
+        </div>
+        <Tabs row="groove" label="Groove" tabs={TABS} />
+      </PanelHead>
+      <open.Tab data={data} />
+    </>
+  );
+}

@@ -1,0 +1,60 @@
+import { LOUD_KICK, positionText, type KickHit } from "../../../core/src/index";
+import { setHit, setMain } from "../../commands/drums";
+import type { SectionData } from "../../store/sectionData";
+import { edit } from "../../store/song";
+import { Check } from "../../ui/Check";
+import { Slider } from "../../ui/Slider";
+
+/** The main accents of the kick: by rule, or marked by hand. */
+export function Kicks({ data }: { data: SectionData }) {
+  const section = data.section.id;
+  return (
+    <>
+      <h3>Kick</h3>
+      <p className="small">
+        Main accents are what the bass must meet: kicks on a beat or with velocity {LOUD_KICK} and more, unless you mark them yourself.
+      </p>
+      {data.kicks.length ? (
+        <>
+          <ul className="kicks">
+            {data.kicks.map((k) => (
+              <li key={k.start}>
+                <Kick data={data} kick={k} />
+              </li>
+            ))}
+          </ul>
+          {data.section.groove.accents && (
+            <button type="button" onClick={() => edit({ do: "setAccents", section, accents: null })}>
+              Back to the rule
+            </button>
+          )}
+        </>
+      ) : (
+        <p>No kick yet: click into the kick row of the drum lane.</p>
+      )}
+    </>
+  );
+}
+
+function Kick({ data, kick }: { data: SectionData; kick: KickHit }) {
+  const section = data.section.id;
+  const place = positionText(data.meter, kick.start);
+  return (
+    <>
+      <Check on={kick.main} set={(on) => setMain(section, data.kicks, [kick.start], on)}>
+        {place}
+      </Check>
+      <Slider
+        className="velocity"
+        label={`Velocity of the kick at ${place}`}
+        from=""
+        to={kick.velocity}
+        min={1}
+        max={127}
+        step={1}
+        value={kick.velocity}
+        set={(n, quiet) => setHit(section, "kick", kick.start, n, quiet)}
+      />
+    </>
+  );
+}

@@ -1,0 +1,198 @@
+import {
+  chordOf,
+  instrumentOf,
+  TERM_NAMES,
+  TERMS,
+  typeset,
+  type Alternative,
+  type ChordEvent,
+  type Part,
+  type PitchName,
+  type SectionVoicing,
+  type VoicedChord,
+} from "../../../core/src/index";
+import { around, auditionEdit } from "../../commands/audition";
+import { invertChord, soundPitches, soundWhenVoiced } from "../../commands/voicings";
+import { useResults } from "../../store/results";
+import type { SectionData } from "../../store/sectionData";
+import { useSelection } from "../../store/selection";
+import { edit, say } from "../../store/song";
+import { ChordName } from "../../ui/ChordName";
+import { FretDiagram } from "../../ui/FretDiagram";
+import { HearTake } from "../../ui/HearTake";
+import { InPlace } from "../../ui/InPlace";
+import { oneDecimal, typedPitch } from "../../ui/texts";
+import { HandsOf, NeckOf } from "./Held";
+
+/** Costs below this are not told. */
+const NOTHING = 0.05;
+
+interface Props {
+  data: SectionData;
+  part: Part;
+}
+
+/** One chord of a part: what was chosen, what it takes to play, what else there is. */
+export function ChordTab({ data, part }: Props) {
+  const focus = useSelection((s) => s.chord);
+  const voicing = useResults((s) => s.voicing[part.id]);
+  const events = data.section.chords.filter((c) => chordOf(c.symbol));
+  const event = events.find((c) => c.id === focus) ?? events[0];
+  const index = event && voicing ? voicing.ids.indexOf(event.id) : -1;
+  if (!event || !voicing || index < 0) return <p className="small">Type a chord line in Chords, then choose a chord above the lanes.</p>;
+  return <OneChord data={data} part={part} event={event} voicing={voicing} index={index} />;
+}
+
+interface OneProps extends Props {
+  event: ChordEvent;
+  voicing: SectionVoicing;
+  /** Place of the chord in the path. */
+  index: number;
+}
+
+function OneChord({ data, part, event, voicing, index }: OneProps) {
+  const chosen = voicing.chords[index]!;
+  const base = { section: data.section.id, part: part.id, chord: event.id };
+  const own = event.voicings?.[part.id];
+  const pinned = own?.pinned ?? false;
+  const { held } = instrumentOf(part.instrument, data.song);
+  const frets = held.by === "frets";
+  const pin = (pitches: PitchName[] | null): boolean => edit({ do: "pinVoicing", ...base, pitches });
+  const setEnd = (end: "top" | "bottom", text: string): boolean => {
+    if (/^(any|-|–)?$/i.test(text.trim())) return edit({ do: "pinEnds", ...base, [end]: null });
+    const name = typedPitch(text, say);
+    if (!name) return false;
+    soundWhenVoiced(part.id);
+    return edit({ do: "pinEnds", ...base, [end]: name });
+  };
+  const top = voicing.tops[event.id];
+  return (
+    <>
+      <div className="chord-head">
+        <h3>
+          <ChordName symbol={event.symbol} />
+        </h3>
+        <span className="pitches">{chosen.pitches.map(typeset).join(" ")}</span>
+        {pinned && <span className="pin-mark">pinned</span>}
+      </div>
+      <p className="small flush">{motionText(chosen)}</p>
+      <div className="controls">
+        <span className="stepper" role="group" aria-label="Invert">
+          <button type="button" title="Shift I" onClick={() => invertChord(-1)}>
+            {frets ? "lower shape" : "invert down"}
+          </button>
+          <button type="button" title="I" onClick={() => invertChord(1)}>
+            {frets ? "higher shape" : "invert up"}
+          </button>
+        </span>
+        <button type="button" onClick={() => soundPitches(part.id, chosen.pitches)}>
+          Hear it
+        </button>
+        <button type="button" className="toggle" aria-pressed={pinned} onClick={() => pin(pinned ? null : chosen.pitches)}>
+          {pinned ? "Unpin" : "Pin"}
+        </button>
+      </div>
+      <div className="controls">
+        <span className="inline-field">
+          top note <InPlace label="Wanted top note" value={own?.top ? typeset(own.top) : "any"} commit={(t) => setEnd("top", t)} />
+        </span>
+        <span className="inline-field">
+          lowest{" "}
+          <InPlace label="Wanted lowest note" value={own?.bottom ? typeset(own.bottom) : "any"} commit={(t) => setEnd("bottom", t)} />
+        </span>
+      </div>
+      {top?.met === "no" && (
+        <p className="small problem flush">
+          {typeset(top.wanted)} on top cannot be had: {top.why}.
+        </p>
+      )}
+      {held.by === "hands" && <HandsOf pitches={chosen.pitches} part={part} easier={voicing.easier[event.id]} pin={pin} />}
+      {chosen.shape && <NeckOf shape={chosen.shape} before={voicing.chords[index - 1]?.shape} />}
+      <Others data={data} part={part} event={event} chosen={chosen} alternatives={voicing.alternatives[event.id] ?? []} pin={pin} />
+      <p className="small">A pinned layout stays; the rest of the path is found anew around it. {pinned && "This one is pinned."}</p>
+      <Costs chosen={chosen} />
+    </>
+  );
+}
+
+const motionText = ({ motion, kept }: VoicedChord): string =>
+  motion === null
+    ? "Begins the path."
+    : `From the chord before: moves ${motion} ${motion === 1 ? "semitone" : "semitones"}, keeps ${kept} ${kept === 1 ? "tone" : "tones"}.`;
+
+interface OthersProps extends Props {
+  event: ChordEvent;
+  chosen: VoicedChord;
+  alternatives: readonly Alternative[];
+  pin(pitches: PitchName[]): boolean;
+}
+
+/** Other layouts of the chord beside its present neighbors, the cheapest first. */
+function Others({ data, part, event, chosen, alternatives, pin }: OthersProps) {
+  const { from, to } = around(data.section, data.meter, event.start);
+  const edits = (pitches: PitchName[]) => ({
+    do: "pinVoicing" as const,
+    section: data.section.id,
+    part: part.id,
+    chord: event.id,
+    pitches,
+  });
+  return (
+    <>
+      <div className="row-head">
+        <h4>Other layouts here</h4>
+      </div>
+      <ol className="choices" aria-label="Other layouts">
+        {alternatives.map((a, i) => {
+          const pitches = a.pitches.map(typeset).join(" ");
+          const same = a.pitches.join() === chosen.pitches.join();
+          const id = `voicing:${event.id}:${a.pitches.join()}`;
+          return (
+            <li key={a.pitches.join() + (a.shape?.frets.join() ?? "")} className={same ? "current" : ""}>
+              {a.shape && <FretDiagram shape={a.shape} />}
+              <span className="line-title">
+                <span className="pitches">{pitches}</span>
+                <span className="small">{same ? "chosen" : a.trades.join(", ") || "nearly the same"}</span>
+              </span>
+              <span className="cost" title="Cost beside its present neighbors, compared with the best">
+                {i === 0 ? "best" : `+${oneDecimal(a.cost - alternatives[0]!.cost)}`}
+              </span>
+              <HearTake
+                id={id}
+                name={pitches}
+                takeText="Pin"
+                hear={() => auditionEdit(edits(a.pitches), pitches, id, from, to)}
+                take={() => {
+                  pin(a.pitches);
+                  soundPitches(part.id, a.pitches);
+                }}
+              />
+            </li>
+          );
+        })}
+      </ol>
+    </>
+  );
+}
+
+/** What the chord costs, term by term. */
+function Costs({ chosen }: { chosen: VoicedChord }) {
+  return (
+    <table className="measures">
+      <tbody>
+        {TERM_NAMES.filter((t) => (chosen.terms[t] ?? 0) >= NOTHING).map((t) => (
+          <tr key={t}>
+            <th scope="row">{TERMS[t]}</th>
+            <td>{oneDecimal(chosen.terms[t] ?? 0)}</td>
+          </tr>
+        ))}
+      </tbody>
+      <tfoot>
+        <tr>
+          <th scope="row">cost of this chord</th>
+          <td>{oneDecimal(chosen.cost)}</td>
+        </tr>
+      </tfoot>
+    </table>
+  );
+}

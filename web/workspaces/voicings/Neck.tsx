@@ -1,0 +1,71 @@
+import { useState } from "react";
+import { instrumentOf, parseTuning, typeset, type CapoChoice, type Part } from "../../../core/src/index";
+import { setVoicing } from "../../commands/voicings";
+import type { SectionData } from "../../store/sectionData";
+import { say } from "../../store/song";
+import { InPlace } from "../../ui/InPlace";
+import { Select } from "../../ui/Select";
+import { oneDecimal } from "../../ui/texts";
+import { workers } from "../../workers/client";
+
+const FRETS = 13;
+const SHOWN = 4;
+
+/** Tuning and capo of a fretted part. */
+export function Neck({ data, part }: { data: SectionData; part: Part }) {
+  const [choices, setChoices] = useState<CapoChoice[] | null>(null);
+  const [busy, setBusy] = useState(false);
+  const { held } = instrumentOf(part.instrument, data.song);
+  if (held.by !== "frets") return null;
+  const { capo = 0, tuning = held.strings } = part.playing.voicing ?? {};
+  const find = async () => {
+    setBusy(true);
+    const found = await workers.writer.capo(part.id);
+    setBusy(false);
+    if (found.ok) setChoices(found.value);
+    else say(found.error);
+  };
+  const setTuning = (text: string): boolean => {
+    const parsed = text.trim() ? parseTuning(text, held.strings) : null;
+    if (!parsed || parsed.ok) return setVoicing(part.id, { tuning: parsed ? parsed.value : null });
+    say(parsed.error);
+    return false;
+  };
+  return (
+    <>
+      <div className="controls">
+        <Select
+          label="Capo"
+          text="capo"
+          value={capo}
+          choices={Array.from({ length: FRETS }, (_, i) => [i, i === 0 ? "none" : `fret ${i}`] as const)}
+          set={(c) => setVoicing(part.id, { capo: c })}
+        />
+        <button type="button" disabled={busy} onClick={() => void find()}>
+          {busy ? "Trying capos …" : "Easiest for the song"}
+        </button>
+        <span className="inline-field">
+          strings <InPlace label="Tuning, lowest drawn string first" value={tuning.join(" ")} commit={setTuning} />
+        </span>
+      </div>
+      {choices && (
+        <ol className="choices" aria-label="Capos">
+          {choices.slice(0, SHOWN).map((c) => (
+            <li key={c.capo} className={c.capo === capo ? "current" : ""}>
+              <span className="line-title">
+                {c.capo ? `Capo ${c.capo}` : "No capo"}: think in {typeset(c.keyOfShapes)}
+                <span className="small">
+                  strain {oneDecimal(c.strain)}, {c.barres} {c.barres === 1 ? "barre" : "barres"}, {c.open} open{" "}
+                  {c.open === 1 ? "string" : "strings"}
+                </span>
+              </span>
+              <button type="button" onClick={() => setVoicing(part.id, { capo: c.capo })}>
+                Take
+              </button>
+            </li>
+          ))}
+        </ol>
+      )}
+    </>
+  );
+}

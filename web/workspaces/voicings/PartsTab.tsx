@@ -1,0 +1,131 @@
+import { COMP_KINDS, instrumentsFor, laidOutParts, type CompKind, type Link, type Part } from "../../../core/src/index";
+import { setInstrument } from "../../commands/voicings";
+import type { SectionData } from "../../store/sectionData";
+import { useSelection } from "../../store/selection";
+import { edit, songNow, useSong } from "../../store/song";
+import { Select, type Choice } from "../../ui/Select";
+import { CompSettings } from "./CompSettings";
+
+const kindOf = (part: Part): CompKind => COMP_KINDS.find((k) => k.id === part.link!.kind)!;
+
+/** Parts that find layouts of their own, which others may play after. */
+const sourcesIn = (parts: readonly Part[]): Part[] => parts.filter((p) => p.link!.kind === "voicing");
+
+const isTune = (p: Part): boolean => p.role === "melody" || p.role === "vocal";
+
+/** Adds a part that plays the chords in a way, and shows it. */
+function addPart(kind: CompKind): void {
+  const song = songNow();
+  const source = sourcesIn(laidOutParts(song))[0];
+  const tune = song.parts.find((p) => isTune(p) && !p.link);
+  const links: Partial<Record<Link["kind"], Link>> = { block: { kind: "block", ...(tune ? { top: tune.id } : {}) } };
+  const link: Link =
+    links[kind.id] ?? (kind.voices ? { kind: "voicing", loop: true } : { kind: kind.id, ...(source ? { from: source.id } : {}) });
+  const taken = new Set(song.parts.map((p) => p.name));
+  const { name, instrument } = kind.fresh;
+  let free = name;
+  for (let i = 2; taken.has(free); i++) free = `${name} ${i}`;
+  const made = useSong.getState().make({ do: "addPart", name: free, role: "chords", instrument, link });
+  if (made) useSelection.setState({ voicePart: made[0]! });
+}
+
+/** All parts that play the chords, and how each plays them. */
+export function PartsTab({ data }: { data: SectionData }) {
+  const chosen = useSelection((s) => s.voicePart);
+  const linked = data.song.parts.filter((p) => p.link);
+  const open = linked.find((p) => p.id === chosen) ?? linked[0];
+  return (
+    <>
+      <p className="small">
+        One harmony, several parts. They follow the chords until you detach them; then their notes are yours to change.
+      </p>
+      <ul className="part-list">
+        {linked.map((p) => (
+          <li key={p.id} className={p === open ? "open" : ""}>
+            <button
+              type="button"
+              className="part-name"
+              aria-expanded={p === open}
+              onClick={() => useSelection.setState({ voicePart: p.id })}
+            >
+              <b>{p.name}</b> <span className="small">{kindOf(p).title.toLowerCase()}</span>
+            </button>
+            {p === open && <OnePart data={data} part={p} />}
+          </li>
+        ))}
+      </ul>
+      <h3>Add a part from these chords</h3>
+      <div className="add-kinds">
+        {COMP_KINDS.map((k) => (
+          <button key={k.id} type="button" title={k.explanation} onClick={() => addPart(k)}>
+            {k.title}
+          </button>
+        ))}
+      </div>
+    </>
+  );
+}
+
+/** Why a part plays nothing. */
+function whySilent({ song, section }: SectionData, part: Part): string {
+  const written = (id: string | undefined) => id !== undefined && (section.notes[id]?.length ?? 0) > 0;
+  const tune = song.parts.some((p) => isTune(p) && written(p.id));
+  const { kind, top } = part.link!;
+  if (!section.chords.length) return "there are no chords yet.";
+  if (kind === "block") return written(top) ? "it is being laid out." : "choose a tune under Path, and write it.";
+  if (kind === "fills") return tune ? "no gap of the tune is long enough." : "there is no tune to leave gaps.";
+  if (part.playing.comp?.follow) return "the drum it follows is not struck.";
+  return "the part it plays after has no voicings, or its rhythm has no attack.";
+}
+
+function OnePart({ data, part }: { data: SectionData; part: Part }) {
+  const kind = kindOf(part);
+  const silent = data.real.parts.find((p) => p.id === part.id)?.notes.length ? "" : whySilent(data, part);
+  return (
+    <div className="one-part">
+      <p className="small flush">{kind.explanation}</p>
+      {silent && (
+        <p className="small problem flush" role="status">
+          Silent in this section: {silent}
+        </p>
+      )}
+      <div className="controls">
+        <Select
+          label={`Instrument of ${part.name}`}
+          text="on"
+          value={part.instrument}
+          choices={instrumentsFor(data.song)
+            .filter((i) => i.roles.includes(part.role))
+            .map((i) => [i.id, i.title])}
+          set={(id) => setInstrument(part.id, id)}
+        />
+        {kind.id !== "block" && <Source data={data} part={part} own={kind.voices} />}
+      </div>
+      <CompSettings data={data} part={part} kind={kind} />
+      <div className="controls">
+        <button type="button" title="The notes become this part's own" onClick={() => edit({ do: "setLink", part: part.id, link: null })}>
+          Detach
+        </button>
+        <button type="button" title="Undo brings it back" onClick={() => edit({ do: "removePart", part: part.id })}>
+          Remove
+        </button>
+      </div>
+    </div>
+  );
+}
+
+/** Whose layouts a part plays: its own, or those of another. */
+function Source({ data, part, own }: { data: SectionData; part: Part; own: boolean }) {
+  const sources = sourcesIn(laidOutParts(data.song)).filter((p) => p.id !== part.id);
+  const { from, ...link } = part.link!;
+  if (!sources.length && !from) return null;
+  return (
+    <Select
+      label={`Voicings of ${part.name}`}
+      text="plays"
+      value={from ?? ""}
+      choices={[...(own ? [["", "its own voicings"] as const] : []), ...sources.map((p): Choice<string> => [p.id, `what ${p.name} plays`])]}
+      set={(id) => edit({ do: "setLink", part: part.id, link: id ? { ...link, from: id } : link })}
+    />
+  );
+}

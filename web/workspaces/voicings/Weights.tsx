@@ -1,0 +1,42 @@
+import { TERM_NAMES, TERMS, type Part, type TermName } from "../../../core/src/index";
+import { useResults } from "../../store/results";
+import { edit } from "../../store/song";
+import { Slider } from "../../ui/Slider";
+import { oneDecimal } from "../../ui/texts";
+
+/** Weights of the terms, and what each costs over the whole path. */
+export function Weights({ part }: { part: Part }) {
+  const voicing = useResults((s) => s.voicing[part.id]);
+  const weights = part.playing.voicing?.weights ?? {};
+  const weight = (t: TermName) => weights[t] ?? 1;
+  return (
+    <>
+      <div className="weights">
+        {TERM_NAMES.map((t) => (
+          <Slider
+            key={t}
+            className={`slider${weight(t) === 0 ? " zero" : ""}`}
+            label={`Weight of ${TERMS[t]}`}
+            title={`× ${weight(t)}`}
+            from={TERMS[t]}
+            to={oneDecimal(voicing?.terms[t] ?? 0)}
+            value={weight(t)}
+            max={3}
+            step={0.25}
+            set={(value, quiet) => edit({ do: "setPlaying", part: part.id, voicing: { weights: { [t]: value } } }, { quiet })}
+          />
+        ))}
+        <p className="slider total">
+          <span>cost of the path</span>
+          <span />
+          <b className="tabular">{oneDecimal(voicing?.cost ?? 0)}</b>
+        </p>
+      </div>
+      {Object.keys(weights).length > 0 && (
+        <button type="button" onClick={() => edit({ do: "setPlaying", part: part.id, voicing: { weights: null } })}>
+          Back to the usual weights
+        </button>
+      )}
+    </>
+  );
+}
