@@ -63,7 +63,7 @@ export { expect };
 export async function newSong(page: Page, title: string): Promise<string> {
   await page.goto("/");
   await page.getByPlaceholder("Title of a new song").fill(title);
-  await page.getByRole("button", { name: "New song" }).click();
+  await page.getByRole("button", { name: "chords", exact: true }).click();
   await page.waitForURL(/songs\/.+\/chords/);
   await expect(page.getByLabel("Title", { exact: true })).toHaveValue(title);
   return page.url().split("/").at(-2)!;

@@ -132,7 +132,7 @@ function Begin({ fail }: { fail(error: unknown): void }) {
         <button
           key={b.label}
           type={i ? "button" : "submit"}
-          className="primary"
+          className={i ? "" : "primary"}
           title={b.title}
           onClick={i ? () => void begin(b) : undefined}
         >

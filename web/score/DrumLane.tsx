@@ -6,28 +6,30 @@ import { usePreferences } from "../store/preferences";
 import type { SectionData } from "../store/sectionData";
 import { barsInSight, inSight, type Axis, type Window } from "./axis";
 import { drumKey, type Cursor } from "./drumKeys";
-import { RADIUS, ROW, rowsOf } from "./layout";
+import { RADIUS, rowsOf } from "./layout";
 import { useDrumGestures } from "./useDrumGestures";
 
 interface Props {
   data: SectionData;
   axis: Axis;
   window: Window;
+  /** Height of a row. */
+  row: number;
 }
 
-/** Height of the softest and of the loudest stem. */
+/** Height of the softest stem, and what is left above the loudest. */
 const SOFTEST = 3;
-const LOUDEST = ROW - 3;
+const ABOVE = 3;
 
 /** The drum grid: every hit is a stem on the line of its row, as tall as it is loud. */
-export const DrumLane = memo(function DrumLane({ data, axis, window }: Props) {
+export const DrumLane = memo(function DrumLane({ data, axis, window, row }: Props) {
   const preview = usePlayback((s) => s.preview !== null);
   const step = usePreferences((s) => s.drumGrid);
   const svg = useRef<SVGSVGElement>(null);
   const [cursor, setCursor] = useState<Cursor | null>(null);
   const rows = rowsOf(data.section);
-  const height = rows.length * ROW;
-  const gestures = useDrumGestures({ svg, data, axis, rows, step, moveCursor: setCursor });
+  const height = rows.length * row;
+  const gestures = useDrumGestures({ svg, data, axis, rows, row, step, moveCursor: setCursor });
   const at = cursor ?? { row: rows.length - 1, start: 0 };
   return (
     <svg
@@ -49,17 +51,17 @@ export const DrumLane = memo(function DrumLane({ data, axis, window }: Props) {
       }}
       onFocus={() => setCursor(at)}
     >
-      <Grid data={data} axis={axis} window={window} step={step} height={height} />
-      {rows.map((drum, row) => (
-        <Row key={drum} drum={drum} foot={(row + 1) * ROW - 1} data={data} axis={axis} window={window} />
+      <Grid data={data} axis={axis} window={window} row={row} step={step} height={height} />
+      {rows.map((drum, i) => (
+        <Row key={drum} drum={drum} foot={(i + 1) * row - 1} row={row} data={data} axis={axis} window={window} />
       ))}
       {!data.real.hits.length && (
-        <text className="invite" x={axis.x(0) + 10} y={(rows.length - 0.5) * ROW}>
+        <text className="invite" x={axis.x(0) + 10} y={(rows.length - 0.5) * row}>
           Click in this row to paint a kick
         </text>
       )}
       {cursor && (
-        <rect className="cursor" x={axis.x(cursor.start) + RADIUS - 8} y={cursor.row * ROW + 0.5} width={16} height={ROW - 1} rx={3} />
+        <rect className="cursor" x={axis.x(cursor.start) + RADIUS - 8} y={cursor.row * row + 0.5} width={16} height={row - 1} rx={3} />
       )}
     </svg>
   );
@@ -86,7 +88,7 @@ function Grid({ data, axis, window, step, height }: Props & { step: number; heig
   );
 }
 
-function Row({ drum, foot, data, axis, window }: Props & { drum: Drum; foot: number }) {
+function Row({ drum, foot, row, data, axis, window }: Props & { drum: Drum; foot: number }) {
   const mains = drum === "kick" ? new Set(data.kicks.filter((k) => k.main).map((k) => k.start)) : null;
   const hits = data.section.groove.lanes.find((l) => l.drum === drum)?.hits ?? [];
   return (
@@ -96,7 +98,7 @@ function Row({ drum, foot, data, axis, window }: Props & { drum: Drum; foot: num
         .filter((h) => h.start < data.length && inSight(axis, window, h.start, h.start))
         .map((h) => {
           const x = axis.x(h.start + (h.offset ?? 0)) + RADIUS;
-          const tall = SOFTEST + (h.velocity / 127) * (LOUDEST - SOFTEST);
+          const tall = SOFTEST + (h.velocity / 127) * (row - ABOVE - SOFTEST);
           return (
             <g key={h.start} className={`hit${mains?.has(h.start) ? " main" : ""}`} data-hit={`${drum}@${h.start}`}>
               <line className="stem" x1={x} x2={x} y1={foot} y2={foot - tall} />

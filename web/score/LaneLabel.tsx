@@ -1,11 +1,11 @@
-import { drumOf, instrumentOf, laneName, type Part } from "../../core/src/index";
+import { drumOf, instrumentOf, laneName, typesetNames, type Part } from "../../core/src/index";
 import { usePlayback } from "../store/playback";
 import type { SectionData } from "../store/sectionData";
 import { partOfReal } from "../store/sectionData";
 import { setLane } from "../store/selection";
 import { edit } from "../store/song";
 import { laneFoot, laneScale, octaves, partRange } from "./laneScale";
-import { ROW, rowsOf, type LaneBox } from "./layout";
+import { rowsOf, type LaneBox } from "./layout";
 
 /** Whether a name in the list of solo players belongs to a part: a single drum belongs to the drums. */
 const belongs = (part: Part, id: string): boolean => id === part.id || (part.role === "drums" && drumOf(id) !== null);
@@ -25,7 +25,7 @@ export function LaneLabel({ data, part, box }: { data: SectionData; part: Part; 
   return (
     <div className="lane-label">
       <b title={part.name}>{part.name}</b>
-      {open && part.role !== "drums" && instrument !== part.name && <span className="role">{instrument.toLowerCase()}</span>}
+      {open && part.role !== "drums" && instrument !== part.name && <span className="role">{typesetNames(instrument)}</span>}
       <span className="lane-tools">
         <button
           type="button"
@@ -57,14 +57,15 @@ export function LaneLabel({ data, part, box }: { data: SectionData; part: Part; 
           {open ? "▾" : "▸"}
         </button>
       </span>
-      {open && (part.role === "drums" ? <DrumNames data={data} /> : <Octaves data={data} part={part} height={box.height} />)}
+      {open &&
+        (part.role === "drums" ? <DrumNames data={data} height={box.height} /> : <Octaves data={data} part={part} height={box.height} />)}
     </div>
   );
 }
 
-const DrumNames = ({ data }: { data: SectionData }) =>
-  rowsOf(data.section).map((drum, i) => (
-    <i key={drum} className="drum-name" style={{ top: i * ROW }}>
+const DrumNames = ({ data, height }: { data: SectionData; height: number }) =>
+  rowsOf(data.section).map((drum, i, { length }) => (
+    <i key={drum} className="drum-name" style={{ top: (i * height) / length, lineHeight: `${height / length}px` }}>
       {laneName(data.section, drum)}
     </i>
   ));

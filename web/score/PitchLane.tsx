@@ -163,7 +163,7 @@ interface NotesProps {
 }
 
 /** Height of a line of words, and their room to the foot of the lane. */
-const [WORD_LINE, WORD_FOOT] = [11, 5];
+const [WORD_LINE, WORD_FOOT] = [13, 5];
 
 function Notes({ data, part, notes, roles, axis, scale, window, height, threaded, findings, ids, current, ...rest }: NotesProps) {
   const names = usePreferences((s) => s.names);

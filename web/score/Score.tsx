@@ -28,6 +28,8 @@ const tintOf = (part: Part): string =>
 
 /** Pixels drawn beyond the edges, so that scrolling shows no gaps. */
 const BEYOND = 250;
+/** Room behind the last bar. */
+const BEHIND = 2;
 /** Least pixels a quarter note at which bars read well. */
 const READABLE = 34;
 
@@ -44,7 +46,7 @@ function useFit(width: number, { pickup, section: { bars }, meter }: SectionData
   useEffect(() => {
     if (!fit) return;
     const room = width - LABEL_WIDTH;
-    const zoom = fit === "section" ? zoomToFit(room, pickup, bars * meter.bar) : zoomForBars(room, pickup, bars, meter);
+    const zoom = fit === "section" ? zoomToFit(room - BEHIND, pickup, bars * meter.bar) : zoomForBars(room - BEHIND, pickup, bars, meter);
     usePreferences.setState({ zoom });
   }, [fit, width, pickup, bars, meter]);
 }
@@ -60,7 +62,8 @@ export function Score({ data, focus }: { data: SectionData; focus: readonly stri
   const head = usePlayhead(view.ref, axis);
   useFit(view.width, data);
   const window = useMemo(() => ({ from: view.left - BEYOND, to: view.left + view.width + BEYOND }), [view.left, view.width]);
-  const boxes = laneBoxes(parts, rowsOf(data.section).length, view.height - TOP_HEIGHT, focus, chosen);
+  const rows = rowsOf(data.section).length;
+  const boxes = laneBoxes(parts, rows, view.height - TOP_HEIGHT, focus, chosen);
   // What one works in comes into view with its workspace.
   const first = focus[0];
   useEffect(() => {
@@ -95,7 +98,7 @@ export function Score({ data, focus }: { data: SectionData; focus: readonly stri
               {box.folded ? (
                 <Strip data={data} part={part.id} axis={axis} />
               ) : part.role === "drums" ? (
-                <DrumLane data={data} axis={axis} window={window} />
+                <DrumLane data={data} axis={axis} window={window} row={box.height / rows} />
               ) : (
                 <PitchLane
                   data={data}

@@ -12,7 +12,7 @@ export interface Axis {
 }
 
 /** Room behind the last bar, in pixels. */
-const MARGIN = 12;
+const MARGIN = 2;
 
 /** An axis with so many pixels a quarter note. */
 export function makeAxis(zoom: number, pickup: Ticks, length: Ticks): Axis {
@@ -27,9 +27,8 @@ export function makeAxis(zoom: number, pickup: Ticks, length: Ticks): Axis {
   };
 }
 
-/** Zoom at which all bars fit a width in pixels. */
-export const zoomToFit = (width: number, pickup: Ticks, length: Ticks): number =>
-  (Math.max(1, width - MARGIN) / (length + pickup)) * QUARTER;
+/** Zoom at which a length fits a width in pixels. */
+export const zoomToFit = (width: number, pickup: Ticks, length: Ticks): number => (Math.max(1, width) / (length + pickup)) * QUARTER;
 
 /** The part of the axis that is in sight, in pixels, with some room to either side. */
 export interface Window {

@@ -16,7 +16,7 @@ export interface LaneScale {
 
 const PAD = RADIUS + 3;
 /** Two lines of words. */
-const WORDS = 24;
+const WORDS = 30;
 
 export const laneFoot = (notes: readonly RealizedNote[], height: number): number => (notes.some((n) => n.lyric) ? height - WORDS : height);
 

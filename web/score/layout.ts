@@ -5,12 +5,16 @@ export const LABEL_WIDTH = 140;
 export const RULER_HEIGHT = 22;
 export const CHORDS_HEIGHT = 76;
 export const TOP_HEIGHT = RULER_HEIGHT + CHORDS_HEIGHT;
-/** A row of the drum lane. */
+/** The lowest row of the drum lane. */
 export const ROW = 19;
 /** A lane that is folded to a strip. */
 export const STRIP_HEIGHT = 28;
 const LEAST_LANE = 84;
+/** What a lane the work is about is to have before others are opened. */
+const LEAST_FOCUS = 150;
 const MOST_LANE = 260;
+/** The highest row of the drum lane. */
+const MOST_ROW = 32;
 const LANE_LINE = 1;
 /** Radius of a note head. */
 export const RADIUS = 9;
@@ -20,7 +24,6 @@ export const SCORE_VARIABLES = {
   "--ruler-height": `${RULER_HEIGHT}px`,
   "--chords-height": `${CHORDS_HEIGHT}px`,
   "--top-height": `${TOP_HEIGHT}px`,
-  "--drum-row": `${ROW}px`,
 } as React.CSSProperties;
 
 /** Drums that have a row always; others when they are used or were added. */
@@ -55,19 +58,26 @@ export function laneBoxes(
   chosen: Readonly<Record<string, boolean>>,
 ): Map<string, LaneBox> {
   const least = (p: Part) => (p.role === "drums" ? drumRows * ROW : LEAST_LANE);
+  const wanted = (p: Part) => (p.role !== "drums" && focus.includes(p.id) ? LEAST_FOCUS : least(p));
   const open = new Set(parts.filter((p) => chosen[p.id] ?? focus.includes(p.id)).map((p) => p.id));
-  const used = () => parts.reduce((sum, p) => sum + (open.has(p.id) ? least(p) : STRIP_HEIGHT) + LANE_LINE, 0);
-  for (const p of parts) if (chosen[p.id] === undefined && !open.has(p.id) && used() + least(p) - STRIP_HEIGHT <= room) open.add(p.id);
-  const pitched = parts.filter((p) => open.has(p.id) && p.role !== "drums");
-  // Lanes the work is about take two shares of what is left, the others one.
-  const share = (p: Part) => (focus.includes(p.id) ? 2 : 1);
-  const shares = pitched.reduce((sum, p) => sum + share(p), 0);
-  const spare = Math.max(0, room - used());
+  const used = (height: (p: Part) => number) => parts.reduce((sum, p) => sum + (open.has(p.id) ? height(p) : STRIP_HEIGHT) + LANE_LINE, 0);
+  for (const p of parts)
+    if (chosen[p.id] === undefined && !open.has(p.id) && used(wanted) + least(p) - STRIP_HEIGHT <= room) open.add(p.id);
+  // Lanes the work is about take two shares of what is left, the others one; drums only where the work is about them.
+  const share = (p: Part) => (focus.includes(p.id) ? 2 : p.role === "drums" ? 0 : 1);
+  const opened = parts.filter((p) => open.has(p.id));
+  const shares = Math.max(
+    1,
+    opened.reduce((sum, p) => sum + share(p), 0),
+  );
+  const spare = Math.max(0, room - used(least));
   return new Map(
     parts.map((p): [string, LaneBox] => {
       if (!open.has(p.id)) return [p.id, { height: STRIP_HEIGHT, folded: true }];
-      if (p.role === "drums") return [p.id, { height: least(p), folded: false }];
-      return [p.id, { height: Math.min(MOST_LANE, LEAST_LANE + Math.floor((spare * share(p)) / shares)), folded: false }];
+      const height = least(p) + Math.floor((spare * share(p)) / shares);
+      // Rows of drums are whole pixels high.
+      if (p.role === "drums") return [p.id, { height: drumRows * Math.min(MOST_ROW, Math.floor(height / drumRows)), folded: false }];
+      return [p.id, { height: Math.min(MOST_LANE, height), folded: false }];
     }),
   );
 }

@@ -5,7 +5,7 @@ import type { SectionData } from "../store/sectionData";
 import { edit } from "../store/song";
 import type { Axis } from "./axis";
 import { floorTick } from "./geometry";
-import { RADIUS, ROW } from "./layout";
+import { RADIUS } from "./layout";
 
 /** Pixels: how near a hit must be to be meant, how far a press moves before it is a drag, how far up or down one changes the loudness. */
 const NEAR = 6;
@@ -32,6 +32,8 @@ interface Grid {
   data: SectionData;
   axis: Axis;
   rows: readonly Drum[];
+  /** Height of a row. */
+  row: number;
   step: Ticks;
   /** Shows where the keyboard stands. */
   moveCursor(at: { row: number; start: Ticks }): void;
@@ -50,13 +52,13 @@ export interface DrumGestures {
 }
 
 /** The drum grid under the mouse: a press paints or clears, a drag paints a row, changes loudness, or with Alt moves a hit off the grid. */
-export function useDrumGestures({ svg, data, axis, rows, step, moveCursor }: Grid): DrumGestures {
+export function useDrumGestures({ svg, data, axis, rows, row: height, step, moveCursor }: Grid): DrumGestures {
   const [drag, setDrag] = useState<Drag | null>(null);
   const section = data.section.id;
   const place = (e: PointerEvent) => {
     const box = svg.current!.getBoundingClientRect();
     const [x, y] = [e.clientX - box.left, e.clientY - box.top];
-    const row = Math.min(rows.length - 1, Math.max(0, Math.floor(y / ROW)));
+    const row = Math.min(rows.length - 1, Math.max(0, Math.floor(y / height)));
     // A hit that stands between the steps of this grid is met where it is drawn.
     const drawn = hitsNow(section, rows[row]!).find((h) => Math.abs(axis.x(h.start + (h.offset ?? 0)) + RADIUS - x) < NEAR);
     return { row, drum: rows[row]!, start: drawn?.start ?? floorTick(axis.tick(x - 1), step), x, y };

@@ -30,7 +30,7 @@ export function InPlace({ label, value, commit, className = "", width, suffix, l
       <input
         value={text}
         title={label}
-        style={{ width: width ?? `${Math.max(3, text.length + 1.5)}ch`, ...(suffix ? { textAlign: "right" } : {}) }}
+        style={{ width: width ?? `${Math.max(3, text.length + 2.5)}ch`, ...(suffix ? { textAlign: "right" } : {}) }}
         list={list}
         onChange={(e) => {
           typing.current = true;

@@ -17,7 +17,7 @@ export function typedPitch(text: string, say: (problem: Problem) => void): Pitch
 export const oneDecimal = (n: number): string => (Math.round(n * 10) / 10).toFixed(1);
 
 /** A share as a whole percentage. */
-export const percent = (share: number): string => `${Math.round(share * 100)} %`;
+export const percent = (share: number): string => `${Math.round(share * 100)}\u00a0%`;
 
 const MINUTE = 60_000;
 

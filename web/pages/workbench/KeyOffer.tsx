@@ -20,6 +20,9 @@ export function KeyOffer({ song }: { song: Song }) {
   const [best] = harmony?.keys ?? [];
   if (!best || !section || section.key || section.chords.length < LEAST_CHORDS) return null;
   if (best.equal.length || scaleOf(best.key) === scaleOf(song.key)) return null;
+  // A key that most chords are at home in is kept, whatever fits as well.
+  const atHome = harmony!.chords.filter((c) => c.category === "diatonic").length;
+  if (atHome * 2 >= harmony!.chords.length) return null;
   return (
     <button
       type="button"
