@@ -1,6 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
-import { expect, newSong, saved, songOf, test, typeLine } from "./fixtures";
+import { expect, newSong, playheadAt, saved, songOf, test, typeLine } from "./fixtures";
 
 const bassOf = async (page: Page, part = "bass") => (await songOf(page)).sections[0]!.notes[part] ?? [];
 const panel = (page: Page) => page.locator("#panel");
@@ -119,11 +119,16 @@ test("bass first: a line played in on the keys, its implied roots, and chords fr
   await page.getByRole("button", { name: "computer keys play" }).click();
   await page.getByRole("button", { name: "Record" }).click();
   await expect(page.locator(".where b")).toContainText("bar 1");
-  for (const key of ["a", "a", "f", "f"]) {
+  for (const [key, bar, beat] of [
+    ["a", 1, 1],
+    ["a", 1, 3],
+    ["f", 2, 1],
+    ["f", 2, 3],
+  ] as const) {
+    await playheadAt(page, bar, beat);
     await page.keyboard.down(key);
-    await page.waitForTimeout(380);
+    await playheadAt(page, bar, beat + 1);
     await page.keyboard.up(key);
-    await page.waitForTimeout(240);
   }
   // A key on the screen goes the same way.
   await page.locator('[data-key="43"]').click({ delay: 300 });
@@ -142,7 +147,7 @@ test("bass first: a line played in on the keys, its implied roots, and chords fr
 
 test("the bass is heard alone, with the kick, and with all", async ({ page }) => {
   await page.goto("/songs/cider-press-strut/bass");
-  const lane = page.locator(".lane.bass").getByRole("button", { name: "S", exact: true });
+  const lane = page.getByRole("button", { name: "solo Bass" });
   await page.getByRole("button", { name: "alone" }).click();
   await expect(lane).toHaveAttribute("aria-pressed", "true");
   // What sounds is rendered with the same choice of parts.

@@ -28,7 +28,7 @@ test("the path: a weight is dragged, five other ways are heard, compared and tak
   await page.getByRole("button", { name: "Find five" }).click();
   const ways = page.getByRole("list", { name: "Other ways" });
   await expect(ways.getByRole("button", { name: "Take" })).toHaveCount(5);
-  await page.getByRole("button", { name: "Keep aside" }).click();
+  await page.getByRole("button", { name: "Remember these" }).click();
   await expect(ways.getByRole("button", { name: "Take" })).toHaveCount(6);
   await page.keyboard.press("2");
   await expect(page.getByText("Hearing: way 2")).toBeVisible();
@@ -80,8 +80,8 @@ test("one key each: inversion, style, register, instrument; a wanted top note; a
   const id = (await songOf(page)).sections[0]!.chords[1]!.id;
   await page.getByRole("tab", { name: "Chord" }).click();
   await page.getByRole("tab", { name: "Path" }).click();
-  await page.getByLabel("hands").selectOption("1");
-  await page.getByLabel("one reaches").selectOption("16");
+  await page.getByLabel("Hands", { exact: true }).selectOption("1");
+  await page.getByLabel("One hand reaches").selectOption("16");
   await page.getByLabel("Number of voices").selectOption("3");
   await page.getByLabel("Style").selectOption("open");
   await page.getByRole("tab", { name: "Chord" }).click();
@@ -124,7 +124,7 @@ test("parts from one harmony: a guitar in a rhythm, a pad, block chords; they fo
   await expect.poll(async () => (await songOf(page)).sections[0]!.notes[block]?.length ?? 0).toBeGreaterThan(80);
   // The tune moves, the block chords go with it.
   const count = (await songOf(page)).sections[0]!.notes[block]!.length;
-  for (const lane of ["Guitar", "Pad", "Piano", "Bass"]) await page.getByRole("button", { name: `Fold ${lane}`, exact: true }).click();
+  for (const lane of ["Guitar", "Pad", "Piano", "Bass"]) await page.getByRole("button", { name: `fold ${lane}`, exact: true }).click();
   await page.getByRole("region", { name: "Orla, voice" }).locator("[data-note] .head").nth(3).click();
   await page.keyboard.press("Delete");
   await expect.poll(async () => (await songOf(page)).sections[0]!.notes[block]!.length).toBe(count - 4);
@@ -162,7 +162,7 @@ test("guitar: the easiest capo for the song is taken, its shapes are drawn, anot
   const tuning = page.getByLabel("Tuning, lowest drawn string first");
   await tuning.fill("D2 A2 H3 G3 B3 E4");
   await tuning.press("Enter");
-  await expect(page.locator(".problem-bar")).toContainText('"H3" is not a note');
+  await expect(page.getByRole("alert")).toContainText('"H3" is not a note');
   await tuning.fill("D2 A2 D3 G3 B3 E4");
   await tuning.press("Enter");
   await expect.poll(async () => (await part(page, "Piano")).playing.voicing?.tuning?.join(" ")).toBe("D2 A2 D3 G3 B3 E4");
@@ -185,7 +185,7 @@ test("an instrument of one's own is made and changed; what cannot be is refused"
     .toBe(true);
   await high.fill("C1");
   await high.press("Enter");
-  await expect(page.locator(".problem-bar")).toContainText("the lower end of a range comes first");
+  await expect(page.getByRole("alert")).toContainText("the lower end of a range comes first");
   await page.getByRole("button", { name: "Remove this instrument" }).click();
   await expect.poll(async () => (await songOf(page)).instruments).toBeUndefined();
 });

@@ -81,9 +81,11 @@ export function Workbench() {
             <Sheet data={data} focus={focus} />
             <Messages />
           </main>
-          <PanelEdge />
-          <aside className={`panel ${workspace.id}`} id="panel" tabIndex={-1} aria-label={workspace.title}>
-            <workspace.Panel data={data} />
+          <aside className="side" aria-label={workspace.title}>
+            <PanelEdge />
+            <div className={`panel ${workspace.id}`} id="panel" tabIndex={-1}>
+              <workspace.Panel data={data} />
+            </div>
           </aside>
         </div>
       )}
