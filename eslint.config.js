@@ -122,5 +122,7 @@ export default tseslint.config(
   },
   // A test file is one story of many small ones.
   { files: ["**/test/**", "e2e/**", "bench/**"], rules: { "max-lines-per-function": "off" } },
+  // Stand-ins take the place of a module, and load what they stand beside when they are asked.
+  { files: ["**/__mocks__/**"], rules: { "@typescript-eslint/no-require-imports": "off" } },
   { files: ["jest.config.cjs"], rules: { "@typescript-eslint/no-require-imports": "off", "no-undef": "off" } },
 );

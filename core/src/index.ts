@@ -102,6 +102,7 @@ export {
   sectionTempo,
   type NewSong,
 } from "./song/document";
+export { countBeyond } from "./song/beyond";
 export { applyEdit, EDITS, type Applied, type Edit } from "./song/edits";
 export type { EditDefinition } from "./song/edits/define";
 export { drumOf, drumPlayer, laneName, laneTitle, type PlayerId } from "./song/players";
@@ -193,9 +194,11 @@ export {
   chooseCapo,
   partOptions,
   sectionPaths,
+  storeLayouts,
   storeVoicing,
   tuneOver,
   voiceSection,
+  type Anew,
   type CapoChoice,
   type SectionPath,
   type SectionVoicing,
@@ -243,7 +246,16 @@ export { BASS_STYLES } from "./bass/styles";
 export type { BassStyle, BassTargets } from "./bass/style";
 export { buildUp, gates, justified, thinOut, type Gate, type ShapeStep } from "./bass/shape";
 export { impliedChords, impliedRoots, type ImpliedRoot } from "./bass/implied";
-export { bassLayers, drumAsBass, layerOffers, type BassLayer, type BassLayers, type LayerOffer, type LayerProblem } from "./bass/layers";
+export {
+  bassLayers,
+  drumAsBass,
+  drumUntuned,
+  layerOffers,
+  type BassLayer,
+  type BassLayers,
+  type LayerOffer,
+  type LayerProblem,
+} from "./bass/layers";
 export { weavePlan, type WeavePlace } from "./bass/others";
 export { bassSettings, USUAL_SETTINGS, type BassSettings } from "./bass/settings";
 export { bassRequest, bassLines, writeBass, type BassLine, type BassRequest } from "./bass/write";

@@ -167,7 +167,7 @@ describe("layers", () => {
   test("a tuned drum follows the line: its pitch at every hit, and no tail into the next", () => {
     const song = edit(base, { do: "setNotes", ...at, notes: written(base, "root-anchored").sections[0]!.notes.bass! });
     for (const rhythm of ["drum", "line"] as const) {
-      const tuned = edit(song, must(drumAsBass(song, "s1", "bass", "kick", { rhythm, glides: true, mute: true })));
+      const tuned = edit(song, must(drumAsBass(song, "s1", "bass", "kick", { rhythm, glides: true, instead: true })));
       const hits = realize(tuned, { section: "s1" }).hits.filter((h) => h.drum === "kick");
       expect(hits).toHaveLength(rhythm === "line" ? notesOf(song).length : grooves.length);
       hits.forEach((h, i) => {
@@ -178,7 +178,7 @@ describe("layers", () => {
       // Alone it is the one bass; the check that asks for a bass on the kick is silent.
       expect(must(bassLayers(tuned, "s1"))).toMatchObject({ kind: "alone", problems: [] });
     }
-    expect(drumAsBass(song, "s1", "bass", "snare", { rhythm: "line", glides: false, mute: false })).toMatchObject({
+    expect(drumAsBass(song, "s1", "bass", "snare", { rhythm: "line", glides: false, instead: false })).toMatchObject({
       ok: false,
       error: { code: "bass.drum" },
     });

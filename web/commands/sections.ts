@@ -1,10 +1,51 @@
-import type { Section } from "../../core/src/index";
-import { tell } from "../store/notice";
+import { countBeyond, type Section } from "../../core/src/index";
+import { tell, useNotice } from "../store/notice";
 import { showSection } from "../store/selection";
-import { edit, songNow, useSong } from "../store/song";
+import { edit, sectionNow, songNow, useSong } from "../store/song";
 
 /** Bars of a section from nothing. */
 const NEW_BARS = 4;
+
+const plural = (n: number, one: string): string => `${n} ${n === 1 ? one : `${one}s`}`;
+
+/** What is kept past the end of a section, in one line; null where nothing is. */
+export function beyondText(section: Section): string | null {
+  const { chords, notes, hits } = countBeyond(section);
+  const list = [
+    ...(chords ? [plural(chords, "chord")] : []),
+    ...(notes ? [plural(notes, "note")] : []),
+    ...(hits ? [plural(hits, "drum hit")] : []),
+  ];
+  if (!list.length) return null;
+  const words = list.length > 1 ? `${list.slice(0, -1).join(", ")} and ${list.at(-1)!}` : list[0]!;
+  return `${words} past bar ${section.bars} ${chords + notes + hits === 1 ? "is" : "are"} kept and not heard; a longer ${section.name} brings them back.`;
+}
+
+/** Sets the length of a section; what then lies past its end is told. */
+export function setBars(id: string, bars: number): boolean {
+  const shorter = bars < (sectionNow(id)?.bars ?? 0);
+  if (!edit({ do: "setSection", section: id, bars })) return false;
+  const now = sectionNow(id);
+  const text = shorter && now ? beyondText(now) : null;
+  if (text) tellUndoable(text);
+  return true;
+}
+
+/** Tells what was just done, with a button that takes it back; the note goes with the next change, which is another step. */
+function tellUndoable(text: string, then?: () => void): void {
+  const undo = () => {
+    useSong.getState().undo();
+    then?.();
+  };
+  const notice = { text, act: { label: "Undo", run: undo } };
+  tell(notice);
+  const off = useSong.subscribe((now, before) => {
+    // What follows an edit joins its step.
+    if (now.past === before.past || now.past.length === before.past.length) return;
+    off();
+    if (useNotice.getState().notice === notice) tell(null);
+  });
+}
 
 /** Adds a section, from nothing or as a copy, and shows it. */
 export function addSection(copy?: Section): void {
@@ -16,14 +57,5 @@ export function addSection(copy?: Section): void {
 /** Deletes a section; where that was done it can be taken back. */
 export function removeSection(section: Section): void {
   if (!edit({ do: "removeSection", section: section.id })) return;
-  tell({
-    text: `${section.name} was deleted.`,
-    act: {
-      label: "Undo",
-      run: () => {
-        useSong.getState().undo();
-        showSection(section.id);
-      },
-    },
-  });
+  tellUndoable(`${section.name} was deleted.`, () => showSection(section.id));
 }

@@ -1,5 +1,6 @@
 import { laidOutParts, type Edit } from "../../core/src/index";
-import { latest, sync, workers } from "../workers/client";
+import { workers } from "../workers/client";
+import { latest, sync } from "../workers/sync";
 import { leaveSectionPlayback } from "./playback";
 import { leaveSectionResults, useResults } from "./results";
 import { chooseChord, chooseNoNotes, useSelection } from "./selection";

@@ -66,26 +66,3 @@ export function useSectionData(song: Song, sectionId: string): SectionData | nul
 }
 
 export const partOfReal = (data: SectionData, id: string): RealizedPart => data.real.parts.find((p) => p.id === id)!;
-
-/** Places on the time axis. */
-export interface Axis {
-  /** Pixels a tick. */
-  scale: number;
-  pickup: Ticks;
-  length: Ticks;
-  width: number;
-  x(tick: number): number;
-  tick(x: number): number;
-}
-
-export function makeAxis(zoom: number, pickup: Ticks, length: Ticks): Axis {
-  const scale = zoom / 480;
-  return {
-    scale,
-    pickup,
-    length,
-    width: (length + pickup) * scale + 12,
-    x: (tick) => (tick + pickup) * scale,
-    tick: (x) => x / scale - pickup,
-  };
-}

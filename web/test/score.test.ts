@@ -100,7 +100,7 @@ test("one drum alone beside a part, and a tuned drum with its tail and its slide
   // Muted drums are heard when they are asked for by name.
   song = edit(song, { do: "setPart", part: "drums", muted: true });
   expect(solo(["drum:kick"])).toEqual(["kick", "kick"]);
-  song = edit(song, must(drumAsBass(song, "s1", "bass", "kick", { rhythm: "drum", glides: true, mute: true })), {
+  song = edit(song, must(drumAsBass(song, "s1", "bass", "kick", { rhythm: "drum", glides: true, instead: false })), {
     do: "setPart",
     part: "drums",
     muted: false,

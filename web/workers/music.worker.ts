@@ -2,6 +2,7 @@ import { expose } from "comlink";
 import {
   accentsAt,
   agreementAt,
+  anewAt,
   applyEdit,
   bassRequest,
   bassVerdictAt,
@@ -29,6 +30,7 @@ import {
   withFollowing,
   type AccentMap,
   type Agreement,
+  type Anew,
   type BassLine,
   type BassRequest,
   type BassVerdict,
@@ -170,6 +172,8 @@ const musicWorker = {
       return [{ part: part.id, number, voicing: known[part.id] === number ? null : voiced }];
     });
   },
+  /** What laying the section out anew would gain; null where nothing. */
+  anew: (section: string, part: string): Result<Anew | null> => withSong((open) => memory.at(open).get(anewAt, section, part)),
   paths: (section: string, part: string): Result<SectionPath[]> => withSong((open) => memory.at(open).get(pathsAt, section, part)),
   capo: (part: string): Result<CapoChoice[]> => withSong((open) => chooseCapo(open, part)),
   /** Only what is shown crosses the border: the first offers, without the chords they leave alone. */

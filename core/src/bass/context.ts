@@ -82,7 +82,7 @@ export function bassContext(read: Reader, sectionId: string, partId: string, set
     const pitch = text ? parsePitch(text) : null;
     return pitch?.ok ? pitch.value : usual;
   };
-  const others = song.parts.filter((p) => !p.muted && p.id !== partId);
+  const others = song.parts.filter((p) => p.id !== partId);
   const lines = others.filter((p) => p.role === "melody" || p.role === "vocal");
   const tune = lines.flatMap((p) => heard(p.id)).sort((a, b) => a.start - b.start);
   return ok({

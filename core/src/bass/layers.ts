@@ -45,10 +45,10 @@ export interface BassLayers {
   problems: LayerProblem[];
 }
 
-/** The layers of a realized section: bass parts that are not muted, and drums that are tuned. */
+/** The layers of a realized section: bass parts, and drums that are tuned. */
 export function layersOf(real: RealizedSong): BassLayer[] {
   const parts: BassLayer[] = real.parts
-    .filter((p) => p.role === "bass" && !p.muted && p.notes.length)
+    .filter((p) => p.role === "bass" && p.notes.length)
     .map((p) => ({ id: p.id, name: p.name, kind: "part", notes: p.notes }));
   const drums = new Map<Drum, BassLayer>();
   for (const hit of real.hits) {
@@ -223,16 +223,34 @@ export function layerOffers(song: Song, sectionId: string, lead: string, other: 
     : fail("bass.layers", `No octave of the line lies in ${b.name}’s range`, { hint: "Widen its range or choose another instrument." });
 }
 
+/** The edit that makes a tuned drum a drum again, and brings the line back that made room for it. */
+export function drumUntuned(song: Song, section: string, part: Part["id"], drum: Drum): Edit {
+  const here = sectionOf(song, section);
+  const lane = here?.groove.lanes.find((l) => l.drum === drum);
+  const plain = (lane?.hits ?? []).map(({ pitch: _, glideTo: __, duration: ___, ...hit }) => hit);
+  const kept = song.takes.findLast((t) => t.sectionId === section && t.notes?.[part])?.notes?.[part];
+  const silent = !here?.notes[part]?.length;
+  return {
+    do: "all",
+    label: "drum untuned",
+    edits: [
+      { do: "setLane", section, drum, change: { tuned: null, hits: plain } },
+      ...(silent && kept ? [{ do: "setNotes" as const, section, part, notes: plainNotes(kept) }] : []),
+    ],
+  };
+}
+
 /**
  * A low tuned drum as the bass: its pitch from the line (or from the chords where the line is silent), every tail ended before the next
- * note. With `rhythm: "line"` its hits are the line's, otherwise its own. Errors: `bass.drum`.
+ * note. With `rhythm: "line"` its hits are the line's, otherwise its own. `instead`: the line is kept as a take and makes room for the drum.
+ * Errors: `bass.drum`.
  */
 export function drumAsBass(
   song: Song,
   sectionId: string,
   part: Part["id"],
   drum: Drum,
-  { rhythm, glides, mute }: { rhythm: "line" | "drum"; glides: boolean; mute: boolean },
+  { rhythm, glides, instead }: { rhythm: "line" | "drum"; glides: boolean; instead: boolean },
 ): Result<Edit> {
   const section = sectionOf(song, sectionId);
   if (!section) return fail("bass.section", `No section has the id "${sectionId}"`);
@@ -279,6 +297,9 @@ export function drumAsBass(
     ];
   });
   const edits: Edit[] = [{ do: "setLane", section: sectionId, drum, change: { tuned: true, hits } }];
-  if (mute) edits.push({ do: "setPart", part, muted: true });
+  if (instead && line.length) {
+    edits.push({ do: "keepTake", section: sectionId, part, name: `before the ${DRUM_KINDS[drum].title} took over` });
+    edits.push({ do: "setNotes", section: sectionId, part, notes: [] });
+  }
   return ok({ do: "all", label: "drum as bass", edits });
 }

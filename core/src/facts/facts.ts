@@ -12,12 +12,24 @@ import {
   type RealizedSong,
 } from "../song/realize";
 import { passPlace, sectionPlace } from "../song/place";
-import { partOf } from "../song/document";
+import { partOf, sectionOf } from "../song/document";
 import { kicks, type KickHit } from "../slice/accents";
 import { noteRoles, type RoleContext, type RoleSpan } from "../slice/roles";
 import { namesOver, sliceReal, type Sliced } from "../slice/slices";
 import { analyzeSection, type HarmonyReport } from "../harmony/analyze";
-import { askVoicing, blockNotes, layOut, pathsThrough, type AskedVoicing, type SectionPath, type SectionVoicing } from "../voicing/section";
+import {
+  askVoicing,
+  blockNotes,
+  layOut,
+  layOutAnew,
+  layoutsOf,
+  pathsThrough,
+  type Anew,
+  type AskedVoicing,
+  type Layouts,
+  type SectionPath,
+  type SectionVoicing,
+} from "../voicing/section";
 import { judgeProgression, type Verdict } from "../reharm/reharmonize";
 import { accentMap, type AccentMap } from "../groove/accentMap";
 import { agreeOnAccents, type Agreement } from "../groove/agree";
@@ -117,7 +129,7 @@ export const slicesAt: Fact<[Place], Sliced> = {
 export const soundingAt: Fact<[Place], Map<string, string>> = {
   id: "sounding",
   of(read, place) {
-    const basses = read.song.parts.filter((p) => p.role === "bass" && !p.muted);
+    const basses = read.song.parts.filter((p) => p.role === "bass");
     const names = namesOver(
       read.get(chordsAt, place),
       basses.flatMap((p) => read.get(notesAt, place, p.id, "played")),
@@ -167,12 +179,31 @@ export const voicingAskedAt: Fact<[section: string, part: string], Result<AskedV
   same: alike,
 };
 
-/** The cheapest layouts of a part through a section. */
+/** Layouts a part has in a section, by chord id. */
+export const layoutsAt: Fact<[section: string, part: string], Layouts> = {
+  id: "layouts",
+  of(read, id, part) {
+    const section = sectionOf(read.song, id);
+    return section ? layoutsOf(section, part) : {};
+  },
+  same: alike,
+};
+
+/** A part through a section as it is laid out, with other layouts for each chord; chords that have none yet get the cheapest. */
 export const voicingAt: Fact<[section: string, part: string], Result<SectionVoicing>> = {
   id: "voicing",
   of(read, section, part) {
     const asked = read.get(voicingAskedAt, section, part);
-    return asked.ok ? layOut(asked.value) : asked;
+    return asked.ok ? layOut(asked.value, read.get(layoutsAt, section, part)) : asked;
+  },
+};
+
+/** What laying a section out anew would gain. */
+export const anewAt: Fact<[section: string, part: string], Result<Anew | null>> = {
+  id: "anew",
+  of(read, section, part) {
+    const asked = read.get(voicingAskedAt, section, part);
+    return asked.ok ? layOutAnew(asked.value, read.get(layoutsAt, section, part)) : asked;
   },
 };
 

@@ -1,13 +1,14 @@
 import { pitchMidi } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
+import { NO_CHORD } from "../chord/progression";
 import { COMP_KINDS } from "../comp/kinds";
 import { sectionOf } from "../song/document";
 import { applyEdit, type Edit } from "../song/edits";
 import type { ChordEvent, NewNote, Note, Part, Section, Song } from "../song/schema";
 import { spellAt } from "../song/spell";
-import { blockAt, voicingAskedAt, voicingAt } from "../facts/facts";
+import { blockAt, voicingAskedAt } from "../facts/facts";
 import { createMemory, type Memory } from "../facts/memory";
-import { storeVoicing } from "../voicing/section";
+import { layOutBeside, layoutsOf, storeVoicing, type AskedVoicing, type Layouts } from "../voicing/section";
 import { adaptBass } from "../bass/adapt";
 
 export interface FollowOptions {
@@ -82,22 +83,38 @@ function respelled(before: Song, after: Song, old: Section, section: Section, [f
   });
 }
 
-/** Stores layouts that are called for anew: where what they depend on has changed, or where a chord has none yet. */
+/**
+ * Stores layouts that are called for: all that are not pinned where the part is laid out in another way or most chords are others, otherwise
+ * only those of chords that have none, or that ask for another top or lowest note. The others stay.
+ */
 function layoutEdit(before: Song | null, now: Song, section: Section, part: Part, memory: Memory): Edit | null {
   if (before?.sections.includes(section) && before.parts === now.parts && before.instruments === now.instruments) return null;
   if (part.link!.kind === "block") return blockEdit(before, now, section, part, memory);
-  const bare = section.chords.some((c) => c.symbol !== "N.C." && !c.voicings?.[part.id]);
+  const bare = section.chords.some((c) => c.symbol !== NO_CHORD && !c.voicings?.[part.id]);
   if (!before && !bare) return null;
-  if (before) {
-    const was = memory.at(before).get(voicingAskedAt, section.id, part.id);
-    const is = memory.at(now).get(voicingAskedAt, section.id, part.id);
-    if (!bare && JSON.stringify(was) === JSON.stringify(is)) return null;
-  }
-  const voiced = memory.at(now).get(voicingAt, section.id, part.id);
+  const is = memory.at(now).get(voicingAskedAt, section.id, part.id);
+  const was = before && memory.at(before).get(voicingAskedAt, section.id, part.id);
+  if (!is.ok) return null;
+  const has = layoutsOf(section, part.id);
+  const stay = was?.ok === false ? {} : stayingLayouts(was?.value ?? null, is.value, has);
+  if (is.value.ids.every((id) => stay[id])) return null;
+  const voiced = layOutBeside(is.value, stay);
   if (!voiced.ok) return null;
   const wanted = new Map(voiced.value.ids.map((id, i) => [id, voiced.value.chords[i]!.pitches.join()]));
-  const stands = section.chords.every((c) => (c.voicings?.[part.id]?.pitches.join() ?? "") === (wanted.get(c.id) ?? ""));
+  const stands = section.chords.every((c) => (has[c.id]?.join() ?? "") === (wanted.get(c.id) ?? ""));
   return stands ? null : storeVoicing(section.id, part.id, voiced.value);
+}
+
+/** The layouts that stay when what is asked of the path has changed. */
+function stayingLayouts(was: AskedVoicing | null, is: AskedVoicing, has: Layouts): Layouts {
+  if (!was) return has;
+  const general = ({ options: { pins: _, outer: __, ...options } }: AskedVoicing) => JSON.stringify(options);
+  if (general(was) !== general(is)) return {};
+  const wish = ({ options: { outer } }: AskedVoicing, i: number) => JSON.stringify(i < 0 ? undefined : outer?.[i]);
+  const stay = is.ids.filter((id, i) => has[id] && wish(is, i) === wish(was, was.ids.indexOf(id)));
+  // Another progression is laid out as a whole.
+  if (stay.length * 2 < is.ids.length) return {};
+  return Object.fromEntries(stay.map((id) => [id, has[id]!]));
 }
 
 const textOf = (notes: readonly NewNote[]): string =>

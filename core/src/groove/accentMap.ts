@@ -115,7 +115,7 @@ export function accentMap(
   const meter = sectionMeter(song, section);
   const length = section.bars * meter.bar;
   const players: { id: string; name: string; attacks: { start: Ticks; velocity: number }[] }[] = real.parts
-    .filter((p) => p.role !== "drums" && !p.muted)
+    .filter((p) => p.role !== "drums")
     .map((p) => ({ id: p.id, name: p.name, attacks: p.notes.filter((n) => n.start >= 0) }));
   for (const lane of section.groove.lanes) players.push({ id: drumPlayer(lane.drum), name: laneTitle(lane), attacks: lane.hits });
   const step = gridOf(

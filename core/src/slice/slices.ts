@@ -135,7 +135,7 @@ function nameOver(chord: Chord, bass: NoteName): string {
 export function soundingNames(real: Pick<RealizedSong, "chords" | "parts">): Map<RealizedChord, string> {
   return namesOver(
     real.chords,
-    real.parts.filter((p) => p.role === "bass" && !p.muted).flatMap((p) => p.notes),
+    real.parts.filter((p) => p.role === "bass").flatMap((p) => p.notes),
   );
 }
 

@@ -56,7 +56,8 @@ function voicedBy(chords: readonly ChordEvent[]): Set<string> {
 /** All lists of a section or of what a pass has of its own whose ids are made from the counter. */
 function* idLists(song: Song): Generator<readonly { id: string }[]> {
   yield* [song.parts, song.sections, song.form, song.singers, song.waivers, song.takes, song.log];
-  for (const holder of [...song.sections, ...song.form.flatMap((p) => p.own ?? []), ...song.takes]) {
+  const beyond = song.sections.flatMap((s) => s.beyond ?? []);
+  for (const holder of [...song.sections, ...beyond, ...song.form.flatMap((p) => p.own ?? []), ...song.takes]) {
     if (holder.chords) yield holder.chords;
     if (holder.notes) yield* Object.values(holder.notes);
   }
@@ -162,7 +163,7 @@ function breachIn(song: Song, section: Section, path: Breach["path"]): Breach | 
   if (section.copyOf !== undefined && !factsOf(song.sections).ids.has(section.copyOf))
     return missing([...path, "copyOf"], "section", section.copyOf);
   for (const id of Object.keys(section.playing ?? {})) if (!parts.has(id)) return missing([...path, "playing", id], "part", id);
-  return materialOf(song, section, path);
+  return materialOf(song, section, path) ?? (section.beyond ? materialOf(song, section.beyond, [...path, "beyond"]) : null);
 }
 
 /** Chords, notes and lanes of one place: ids, and the parts they name. */
@@ -214,7 +215,7 @@ const countOf = (notes: Record<string, readonly Note[]> | undefined): number =>
 
 /** Notes that sections and passes hold; takes are kept beside them. */
 export const noteCount = (song: Song): number =>
-  song.sections.reduce((sum, s) => sum + countOf(s.notes), 0) +
+  song.sections.reduce((sum, s) => sum + countOf(s.notes) + countOf(s.beyond?.notes), 0) +
   song.form.reduce((sum, p) => sum + (p.own ?? []).reduce((own, o) => own + countOf(o.notes), 0), 0);
 
 function tooManyNotes(song: Song): Breach | null {

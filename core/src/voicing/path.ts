@@ -44,7 +44,7 @@ export function describe(space: VoicingSpace, { picks, cost }: Path, exact = tru
   const total: Terms = {};
   const chords = picks.map((_, c): VoicedChord => {
     const here = at(c);
-    const before = c > 0 || space.prepared.closed ? at((c + n - 1) % n) : null;
+    const before = c > 0 || space.closed ? at((c + n - 1) % n) : null;
     const step = before ? stepTerms(before, here, space.judge) : {};
     const terms: Terms = { ...here.terms };
     for (const [name, value] of Object.entries(step) as [TermName, number][]) terms[name] = (terms[name] ?? 0) + value;
@@ -185,7 +185,7 @@ export interface Alternative {
 /** The cheapest layouts of one chord while its neighbors stay; each has another pair of bottom and top note. */
 export function alternativesAt(space: VoicingSpace, free: VoicingSpace, picks: readonly number[], c: number, most = 8): Alternative[] {
   const n = picks.length;
-  const { closed } = space.prepared;
+  const { closed } = space;
   const neighbor = (at: number) =>
     closed ? space.columns[mod(at, n)]!.candidates[picks[mod(at, n)]!] : space.columns[at]?.candidates[picks[at]!];
   const before = n > 1 ? neighbor(c - 1) : undefined;

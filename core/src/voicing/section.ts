@@ -1,7 +1,7 @@
 import { because } from "../song/reasons";
 import { must, ok, type Result } from "../result";
 import { keyName, parseKey, transposeKey } from "../pitch/key";
-import { pitchMidi, type PitchName } from "../pitch/pitch";
+import { pitchMidi, type PitchName, type Semitones } from "../pitch/pitch";
 import type { Chord } from "../chord/chord";
 import { chordOf } from "../chord/progression";
 import { OCTAVE_SPAN, twoHands } from "../instrument/hands";
@@ -13,6 +13,7 @@ import type { ChordEvent, NewNote, Note, Part, Section, Song } from "../song/sch
 import type { Edit } from "../song/edits";
 import { trade, type Weights } from "./cost";
 import { alternativesAt, describe, noPlace, pathsOf, type Alternative, type VoicedPath } from "./path";
+import { heldSpace, type LayoutsByIndex } from "./held";
 import { voicingSpace, type PathOptions, type TopReport, type VoicingSpace } from "./space";
 import { VOICING_STYLES } from "./styles";
 
@@ -74,6 +75,10 @@ export function tuneOver(section: Section, part: string, chord: ChordEvent): Not
   );
 }
 
+/** Layouts a part has in a section, by chord id. */
+export const layoutsOf = (section: Section, part: string): Layouts =>
+  Object.fromEntries(section.chords.flatMap((c) => (c.voicings?.[part] ? [[c.id, c.voicings[part].pitches] as const] : [])));
+
 /** Everything the layouts of a part in a section depend on, as plain data. */
 export interface AskedVoicing {
   /** Chords that are laid out, by id; N.C. is not among them. */
@@ -92,7 +97,8 @@ export function askVoicing(song: Song, sectionId: string, partId: string): Resul
   const outer: NonNullable<PathOptions["outer"]> = {};
   events.forEach((e, i) => {
     const v = e.voicings?.[partId];
-    if (v?.pinned) pins[i] = v.pitches;
+    // A pinned chord keeps its name and its layout.
+    if (v?.pinned || (v && e.pinned)) pins[i] = v.pitches;
     const top = v?.top ?? (part.link?.top ? tuneOver(section, part.link.top, e)?.pitch : undefined);
     if (top || v?.bottom) outer[i] = { ...(top ? { top } : {}), ...(v?.bottom ? { bottom: v.bottom } : {}) };
   });
@@ -126,21 +132,34 @@ const NOTHING: SectionVoicing = {
   alternatives: {},
 };
 
-/** The cheapest layouts for what is asked, with other ones for each chord. */
-export function layOut(asked: AskedVoicing): Result<SectionVoicing> {
+/** Layouts that chords have, by chord id. */
+export type Layouts = Readonly<Record<string, readonly PitchName[]>>;
+
+/** Pinned layouts and those that are to stay, by the index of their chord. */
+function heldIn({ ids, options }: AskedVoicing, stay: Layouts): LayoutsByIndex {
+  return { ...Object.fromEntries(ids.flatMap((id, i) => (stay[id] ? [[i, stay[id]] as const] : []))), ...options.pins };
+}
+
+/** The cheapest layouts for what is asked, where those that are to stay do: only what is stored of them. */
+export function layOutBeside(asked: AskedVoicing, stay: Layouts): Result<Pick<SectionVoicing, "ids" | "chords" | "cost" | "motion">> {
+  const chords = chordsOf(asked);
+  if (!chords.length) return ok(NOTHING);
+  const spaces = heldSpace(chords, asked.options, heldIn(asked, stay));
+  if (!spaces.ok) return spaces;
+  const { space } = spaces.value;
+  return ok({ ...describe(space, pathsOf(space, 1)[0]!.path), ids: asked.ids });
+}
+
+/** The cheapest layouts for what is asked, with other ones for each chord; those that are to stay do. */
+export function layOut(asked: AskedVoicing, stay: Layouts = {}): Result<SectionVoicing> {
   const { ids, options } = asked;
   const chords = chordsOf(asked);
   if (!chords.length) return ok(NOTHING);
-  const space = voicingSpace(chords, options);
-  if (!space.ok) return space;
-  const best = pathsOf(space.value, 1)[0]!;
-  const alternatives: SectionVoicing["alternatives"] = {};
-  const bound = Object.keys(options.pins!).length > 0;
-  const free = bound ? voicingSpace(chords, { ...options, pins: {} }) : space;
-  ids.forEach((id, c) => {
-    if (free.ok) alternatives[id] = alternativesAt(space.value, free.value, best.path.picks, c);
-  });
-  const { columns } = space.value;
+  const spaces = heldSpace(chords, options, heldIn(asked, stay));
+  if (!spaces.ok) return spaces;
+  const { space, free } = spaces.value;
+  const best = pathsOf(space, 1)[0]!;
+  const { columns } = space;
   const byId = <T>(value: (c: number) => T | undefined): Record<string, T> =>
     Object.fromEntries(
       ids.flatMap((id, c) => {
@@ -149,13 +168,54 @@ export function layOut(asked: AskedVoicing): Result<SectionVoicing> {
       }),
     );
   return ok({
-    ...describe(space.value, best.path),
+    ...describe(space, best.path),
+    candidates: free.columns.map((c) => c.candidates.length),
     ids,
     fallbacks: ids.filter((_, c) => columns[c]!.fallback),
     tops: byId((c) => columns[c]!.top),
     bottoms: byId((c) => columns[c]!.bottomMissed),
-    easier: easierOnes(asked, space.value, best.path.picks),
-    alternatives,
+    easier: easierOnes(asked, space, best.path.picks),
+    alternatives: byId((c) => alternativesAt(space, free, best.path.picks, c)),
+  });
+}
+
+/** What laying a section out anew would gain against the layouts it has. */
+export interface Anew {
+  pitches: Record<string, PitchName[]>;
+  /** Semitones moved in all: anew, and as it stands. */
+  motion: [anew: Semitones, now: Semitones];
+  /** How much less it costs. */
+  gain: number;
+  /** Chords whose layout would be another one. */
+  changed: number;
+  /** What is better, and what is worse. */
+  trades: string[];
+}
+
+/** Gains below this are not worth an offer. */
+const LEAST_GAIN = 0.5;
+
+/** The cheapest way through a section beside the one it has; null where it has that one, or one that costs as little. */
+export function layOutAnew(asked: AskedVoicing, now: Layouts): Result<Anew | null> {
+  const chords = chordsOf(asked);
+  if (!chords.length) return ok(null);
+  const free = heldSpace(chords, asked.options, heldIn(asked, {}));
+  if (!free.ok) return free;
+  const held = heldSpace(chords, asked.options, heldIn(asked, now));
+  if (!held.ok) return held;
+  const [fresh, stands] = [free, held].map(({ value: { space } }) => describe(space, pathsOf(space, 1)[0]!.path));
+  const pitches = Object.fromEntries(asked.ids.map((id, i) => [id, fresh!.chords[i]!.pitches]));
+  const changed = asked.ids.filter((id) => now[id]?.join() !== pitches[id]!.join()).length;
+  const gain = stands!.cost - fresh!.cost;
+  if (!changed || gain < LEAST_GAIN) return ok(null);
+  return ok({
+    pitches,
+    motion: [fresh!.motion, stands!.motion],
+    gain,
+    changed,
+    trades: trade(stands!.terms, fresh!.terms)
+      .slice(0, 3)
+      .map((t) => t.words),
   });
 }
 
@@ -183,13 +243,17 @@ function easierOnes({ ids, options, ...asked }: AskedVoicing, space: VoicingSpac
 const stretches = ({ instrument = "", song, hands = 2 }: PathOptions, pitches: readonly number[]): boolean =>
   instrumentOf(instrument, song).held.by === "hands" && twoHands(pitches, 127, hands)?.stretch !== "none";
 
-/** The edit that stores what the path chose. */
-export const storeVoicing = (section: string, part: string, voiced: Pick<SectionVoicing, "ids" | "chords">): Edit => ({
+/** The edit that stores layouts by chord id. */
+export const storeLayouts = (section: string, part: string, pitches: Record<string, PitchName[]>): Edit => ({
   do: "setVoicings",
   section,
   part,
-  pitches: Object.fromEntries(voiced.ids.map((id, i) => [id, voiced.chords[i]!.pitches])),
+  pitches,
 });
+
+/** The edit that stores what the path chose. */
+export const storeVoicing = (section: string, part: string, voiced: Pick<SectionVoicing, "ids" | "chords">): Edit =>
+  storeLayouts(section, part, Object.fromEntries(voiced.ids.map((id, i) => [id, voiced.chords[i]!.pitches])));
 
 /** Up to k ways through a section, the cheapest first, each with what it trades against the first. */
 export function sectionPaths(song: Song, sectionId: string, partId: string, k?: number): Result<SectionPath[]> {
@@ -200,9 +264,10 @@ export function sectionPaths(song: Song, sectionId: string, partId: string, k?: 
 export function pathsThrough(asked: AskedVoicing, k = 6): Result<SectionPath[]> {
   const chords = chordsOf(asked);
   if (!chords.length) return ok([]);
-  const space = voicingSpace(chords, asked.options);
-  if (!space.ok) return space;
-  const paths = pathsOf(space.value, k).map(({ path, exact }) => describe(space.value, path, exact));
+  const spaces = heldSpace(chords, asked.options, heldIn(asked, {}));
+  if (!spaces.ok) return spaces;
+  const { space } = spaces.value;
+  const paths = pathsOf(space, k).map(({ path, exact }) => describe(space, path, exact));
   return ok(
     paths.map((p) => ({
       pitches: Object.fromEntries(asked.ids.map((id, c) => [id, p.chords[c]!.pitches])),

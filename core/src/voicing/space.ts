@@ -68,7 +68,10 @@ export interface Column {
 export interface VoicingSpace {
   columns: Column[];
   lattice: Lattice;
-  prepared: Prepared;
+  /** The costs of the lattice; worked out when they are first asked for. */
+  readonly prepared: Prepared;
+  /** The last chord leads back to the first. */
+  closed: boolean;
   judge: Judge;
   neck?: Neck;
 }
@@ -320,12 +323,27 @@ export function voicingSpace(chords: readonly Chord[], options: PathOptions): Re
       return fail("voicing.none", `Chord ${i + 1} (${chordSymbol(chord)}) has no voicing in this range`, { hint: "Use fewer voices." });
     columns.push(column);
   }
+  return ok(spaceOver(columns, judge, options.loop ?? false, neck));
+}
+
+/** The space over columns that are known. */
+export function spaceOver(columns: Column[], judge: Judge, loop: boolean, neck: Neck | undefined): VoicingSpace {
   const lattice: Lattice = {
     sizes: columns.map((c) => c.candidates.length),
     node: (c, i) => columns[c]!.candidates[i]!.cost,
     step: (c, i, j) => stepCost(columns[c]!.candidates[i]!, columns[(c + 1) % columns.length]!.candidates[j]!, judge),
-    closed: options.loop ?? false,
+    closed: loop,
     alike: (c) => columns[c]!.candidates,
   };
-  return ok({ columns, lattice, prepared: prepare(lattice), judge, ...(neck ? { neck } : {}) });
+  let prepared: Prepared | undefined;
+  return {
+    columns,
+    lattice,
+    get prepared() {
+      return (prepared ??= prepare(lattice));
+    },
+    closed: loop && columns.length > 1,
+    judge,
+    ...(neck ? { neck } : {}),
+  };
 }

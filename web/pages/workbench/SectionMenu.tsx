@@ -1,8 +1,7 @@
 import Dropdown from "react-bootstrap/Dropdown";
 import { sectionOf, type Song } from "../../../core/src/index";
-import { addSection, removeSection } from "../../commands/sections";
+import { addSection, beyondText, removeSection, setBars } from "../../commands/sections";
 import { showSection, useSelection } from "../../store/selection";
-import { edit } from "../../store/song";
 import { InPlace } from "../../ui/InPlace";
 import { Select } from "../../ui/Select";
 
@@ -11,16 +10,11 @@ export function SectionMenu({ song }: { song: Song }) {
   const id = useSelection((s) => s.section);
   const section = sectionOf(song, id);
   if (!section) return null;
+  const beyond = beyondText(section);
   return (
     <span className="head-group sections">
       <Select label="Section" value={id} choices={song.sections.map((s) => [s.id, s.name])} set={showSection} />
-      <InPlace
-        label="Bars of this section"
-        width={30}
-        value={String(section.bars)}
-        commit={(t) => edit({ do: "setSection", section: id, bars: Number(t) })}
-        suffix="bars"
-      />
+      <InPlace label="Bars of this section" width={30} value={String(section.bars)} commit={(t) => setBars(id, Number(t))} suffix="bars" />
       <Dropdown>
         <Dropdown.Toggle
           as="button"
@@ -32,6 +26,7 @@ export function SectionMenu({ song }: { song: Song }) {
           <i className="bi-three-dots" />
         </Dropdown.Toggle>
         <Dropdown.Menu>
+          {beyond && <Dropdown.ItemText className="small">{beyond}</Dropdown.ItemText>}
           <Dropdown.Item as="button" type="button" onClick={() => addSection()}>
             New section
           </Dropdown.Item>

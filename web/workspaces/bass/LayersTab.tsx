@@ -3,6 +3,7 @@ import {
   bassLayers,
   DRUM_KINDS,
   drumAsBass,
+  drumUntuned,
   drumOf,
   drumPlayer,
   layerOffers,
@@ -11,7 +12,6 @@ import {
   type BassLayers,
   type Drum,
   type Edit,
-  type Lane,
   type Part,
 } from "../../../core/src/index";
 import { acceptEdit, auditionEdit } from "../../commands/audition";
@@ -160,10 +160,10 @@ function DrumBass({ data, part }: BassProps) {
   const [drum, setDrum] = useState<Drum>("kick");
   const [rhythm, setRhythm] = useState<DrumRhythm>("drum");
   const [glides, setGlides] = useState(false);
-  const [mute, setMute] = useState(true);
-  const id = `${drumPlayer(drum)}:${rhythm}:${glides}:${mute}`;
+  const [instead, setInstead] = useState(true);
+  const id = `${drumPlayer(drum)}:${rhythm}:${glides}:${instead}`;
   const make = (then: (change: Edit) => void) => {
-    const made = drumAsBass(songNow(), data.section.id, part.id, drum, { rhythm, glides, mute });
+    const made = drumAsBass(songNow(), data.section.id, part.id, drum, { rhythm, glides, instead });
     if (made.ok) then(made.value);
     else say(made.error);
   };
@@ -187,8 +187,8 @@ function DrumBass({ data, part }: BassProps) {
       <Check on={glides} set={setGlides}>
         long notes slide into the next
       </Check>
-      <Check on={mute} set={setMute}>
-        mute {part.name.split(",")[0]}
+      <Check on={instead} set={setInstead} title="Its line is kept under Shape, to come back to">
+        in place of {part.name.split(",")[0]}
       </Check>
       <p className="controls">
         <HearTake
@@ -198,7 +198,7 @@ function DrumBass({ data, part }: BassProps) {
           take={() => make(acceptEdit)}
         />
         {lane?.tuned && (
-          <button type="button" onClick={() => edit(untuned(data.section.id, part.id, lane))}>
+          <button type="button" onClick={() => edit(drumUntuned(songNow(), data.section.id, part.id, drum))}>
             Only a drum again
           </button>
         )}
@@ -206,18 +206,3 @@ function DrumBass({ data, part }: BassProps) {
     </>
   );
 }
-
-/** The edit that makes a tuned drum a drum again, and lets the bass sound. */
-const untuned = (section: string, part: string, lane: Lane): Edit => ({
-  do: "all",
-  label: "drum untuned",
-  edits: [
-    {
-      do: "setLane",
-      section,
-      drum: lane.drum,
-      change: { tuned: null, hits: lane.hits.map(({ pitch: _, glideTo: __, duration: ___, ...h }) => h) },
-    },
-    { do: "setPart", part, muted: false },
-  ],
-});

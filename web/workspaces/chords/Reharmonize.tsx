@@ -8,7 +8,8 @@ import { useSong, useStored } from "../../store/song";
 import { Check } from "../../ui/Check";
 import { Slider } from "../../ui/Slider";
 import { Switches } from "../../ui/Switches";
-import { latest, workers } from "../../workers/client";
+import { workers } from "../../workers/client";
+import { latest } from "../../workers/sync";
 import type { ShownOffer } from "../../workers/music.worker";
 import { OneOffer, WholeOffer } from "./ReharmOffers";
 

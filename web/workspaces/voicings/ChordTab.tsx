@@ -20,6 +20,7 @@ import { edit, say } from "../../store/song";
 import { ChordName } from "../../ui/ChordName";
 import { FretDiagram } from "../../ui/FretDiagram";
 import { HearTake } from "../../ui/HearTake";
+import { LaidOutAnew } from "../../ui/LaidOutAnew";
 import { InPlace } from "../../ui/InPlace";
 import { oneDecimal, typedPitch } from "../../ui/texts";
 import { HandsOf, NeckOf } from "./Held";
@@ -109,7 +110,8 @@ function OneChord({ data, part, event, voicing, index }: OneProps) {
       {held.by === "hands" && <HandsOf pitches={chosen.pitches} part={part} easier={voicing.easier[event.id]} pin={pin} />}
       {chosen.shape && <NeckOf shape={chosen.shape} before={voicing.chords[index - 1]?.shape} />}
       <Others data={data} part={part} event={event} chosen={chosen} alternatives={voicing.alternatives[event.id] ?? []} pin={pin} />
-      <p className="small">A pinned layout stays; the rest of the path is found anew around it. {pinned && "This one is pinned."}</p>
+      <p className="small">A pinned layout stays when the part is laid out anew. {pinned && "This one is pinned."}</p>
+      <LaidOutAnew data={data} part={part} />
       <Costs chosen={chosen} />
     </>
   );

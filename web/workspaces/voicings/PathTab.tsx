@@ -15,6 +15,7 @@ import type { SectionData } from "../../store/sectionData";
 import { chooseChord } from "../../store/selection";
 import { edit } from "../../store/song";
 import { Check } from "../../ui/Check";
+import { LaidOutAnew } from "../../ui/LaidOutAnew";
 import { Select, type Choice } from "../../ui/Select";
 import { Grounds } from "./Grounds";
 import { Neck } from "./Neck";
@@ -54,6 +55,7 @@ function Path({ data, part }: Props) {
   return (
     <>
       <Found voicing={voicing} what={held === "frets" ? "shapes" : "layouts"} />
+      <LaidOutAnew data={data} part={part} />
       <Style data={data} part={part} voicing={voicing} />
       <Grounds part={part} song={data.song} />
       <Hands data={data} part={part} asked={asked} />
@@ -88,8 +90,8 @@ function Found({ voicing, what }: { voicing: SectionVoicing | undefined; what: s
   if (!voicing?.ids.length) return <p className="small">Type a chord line in Chords; it is voiced at once.</p>;
   return (
     <p className="small">
-      The cheapest path through {Math.min(...voicing.candidates)}–{Math.max(...voicing.candidates)} {what} of each chord, found exactly. It
-      moves <b>{voicing.motion}</b> semitones in all.
+      Each chord has {Math.min(...voicing.candidates)}–{Math.max(...voicing.candidates)} {what}; the ones chosen move{" "}
+      <b>{voicing.motion}</b> semitones in all.
     </p>
   );
 }

@@ -16,7 +16,7 @@ export const uncoveredAccent: Rule = {
   source: "common practice",
   severity: { chorale: "off", band: "warning", jazz: "note", loop: "warning" },
   find({ song, section, sliced, meter }) {
-    const layers = sliced.real.parts.filter((p) => p.role === "bass" && !p.muted && p.notes.length);
+    const layers = sliced.real.parts.filter((p) => p.role === "bass" && p.notes.length);
     const [bass] = layers;
     // A tuned kick is the bass itself.
     if (!bass || section.groove.lanes.some((l) => l.drum === "kick" && l.tuned)) return [];

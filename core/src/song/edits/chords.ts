@@ -1,3 +1,4 @@
+import type { Draft } from "immer";
 import { z } from "zod";
 import type { Key } from "../../pitch/key";
 import type { Ticks } from "../../time/meter";
@@ -6,6 +7,7 @@ import { chordSymbol } from "../../chord/chord";
 import { moveBySemitones, moveInScale } from "../../chord/modify";
 import { parseChord } from "../../chord/parse";
 import { chordOf, LINE_LIMIT, NO_CHORD, readLine } from "../../chord/progression";
+import { cutAt, joined } from "../beyond";
 import { sectionKey, sectionMeter, sectionOf } from "../document";
 import { ChordEvent, ChordId, ChordText, LIMITS, SectionId, Tick, type Section } from "../schema";
 import { defineEdit, draftOf, refuse, type EditTools } from "./define";
@@ -92,9 +94,20 @@ export const setLine = defineEdit({
       ...kept,
     ].sort((a, b) => a.start - b.start);
     target.bars = Math.max(parsed.bars, lastUsedBar(section, meter.bar));
+    if (section.beyond && target.bars > section.bars) bringBack(target, section, target.bars * meter.bar, fresh);
     parsed.problems.forEach(tools.note);
   },
 });
+
+/** A line that makes the section longer brings back the notes and hits that were kept past its end, but not the chords it stands for. */
+function bringBack(target: Draft<Section>, section: Section, end: Ticks, fresh: () => string): void {
+  const { chords = [], ...kept } = section.beyond!;
+  const rest = chords.filter((c) => c.start >= end);
+  const { groove, notes, beyond } = cutAt(joined({ ...section, beyond: rest.length ? { ...kept, chords: rest } : kept }, fresh), end);
+  Object.assign(target, { groove, notes });
+  if (beyond) target.beyond = beyond;
+  else delete target.beyond;
+}
 
 /** Number of bars that hold notes or drum hits: a shorter chord line never cuts them off. */
 function lastUsedBar(section: Section, bar: Ticks): number {

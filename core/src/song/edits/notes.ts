@@ -118,7 +118,8 @@ export const setNotes = defineEdit({
   },
   apply(draft, { section, part, notes }, { song, fresh }) {
     const here = sectionOf(song, section)!;
-    const used = new Set(Object.entries(here.notes).flatMap(([other, list]) => (other === part ? [] : list.map((n) => n.id))));
+    const others = Object.entries(here.notes).flatMap(([other, list]) => (other === part ? [] : list));
+    const used = new Set([...others, ...Object.values(here.beyond?.notes ?? {}).flat()].map((n) => n.id));
     const after = notes.map((n): Note => {
       const id = n.id !== undefined && !used.has(n.id) ? n.id : fresh("n", used);
       used.add(id);

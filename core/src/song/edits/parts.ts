@@ -139,7 +139,10 @@ export const setLink = defineEdit({
     }
     if (link.from === id || link.top === id) return refuse("link", "A part cannot follow itself");
     partIn(draft, id).link = link;
-    for (const section of draft.sections) delete section.notes[id];
+    for (const section of draft.sections) {
+      delete section.notes[id];
+      delete section.beyond?.notes?.[id];
+    }
     for (const own of draft.form.flatMap((p) => p.own ?? [])) delete own.notes?.[id];
   },
 });
@@ -174,7 +177,10 @@ export const removePart = defineEdit({
       if (holder.playing) delete holder.playing[id];
       for (const chord of holder.chords ?? []) delete chord.voicings?.[id];
     };
-    draft.sections.forEach(without);
+    for (const section of draft.sections) {
+      without(section);
+      without(section.beyond ?? {});
+    }
     for (const pass of draft.form) {
       without(pass);
       if (pass.muted) pass.muted = pass.muted.filter((p) => p !== id);

@@ -1,14 +1,25 @@
+import { cutAt, joined } from "../beyond";
+import { sectionMeter, sectionOf } from "../document";
 import { Bars, SectionId, Title, type Section } from "../schema";
 import { defineEdit, draftOf, refuse } from "./define";
 
+/** A section that becomes shorter keeps what lies past its end, out of everything; it comes back when the section is longer again. */
 export const setSection = defineEdit({
   name: "setSection",
   title: "name a section or set its length",
   schema: { section: SectionId, name: Title.optional(), bars: Bars.optional() },
-  apply(draft, { section, name, bars }) {
+  apply(draft, { section, name, bars }, { song, fresh }) {
     const target = draftOf(draft, section);
     if (name !== undefined) target.name = name;
-    if (bars !== undefined) target.bars = bars;
+    const here = sectionOf(song, section)!;
+    if (bars === undefined || bars === here.bars) return;
+    const { beyond, ...rest } = cutAt(
+      joined(here, () => fresh("c")),
+      bars * sectionMeter(song, here).bar,
+    );
+    Object.assign(target, rest, { bars, ...(name === undefined ? {} : { name }) });
+    if (beyond) target.beyond = beyond;
+    else delete target.beyond;
   },
 });
 
@@ -21,9 +32,10 @@ export const addSection = defineEdit({
     const id = fresh("s");
     const source = edit.copyOf === undefined ? undefined : song.sections.find((s) => s.id === edit.copyOf);
     draft.form.push({ id: fresh("o"), sectionId: id });
+    const { beyond: _, ...copied } = source ?? {};
     const fill: Omit<Section, "id" | "name"> = source
       ? {
-          ...source,
+          ...(copied as Section),
           copyOf: source.id,
           chords: source.chords.map((c) => ({ ...c, id: fresh("c") })),
           notes: Object.fromEntries(

@@ -71,9 +71,18 @@ export const setMeter = defineEdit({
       const original = song.sections.find((x) => x.id === section.id)!;
       const old = sectionMeter(song, original);
       const move = (start: Ticks) => (start < 0 ? start : Math.floor(start / old.bar) * meter.bar + (start % old.bar));
-      for (const list of Object.values(section.notes)) for (const note of list) note.start = move(note.start);
-      for (const lane of section.groove.lanes) for (const hit of lane.hits) hit.start = move(hit.start);
-      if (section.groove.accents) section.groove.accents = section.groove.accents.filter((a) => a % old.bar < meter.bar).map(move);
+      const { beyond } = section;
+      for (const { notes = {}, groove } of beyond ? [section, beyond] : [section]) {
+        for (const list of Object.values(notes)) for (const note of list) note.start = move(note.start);
+        for (const lane of groove?.lanes ?? []) for (const hit of lane.hits) hit.start = move(hit.start);
+        if (groove?.accents) groove.accents = groove.accents.filter((a) => a % old.bar < meter.bar).map(move);
+      }
+      for (const chord of beyond?.chords ?? []) {
+        // A chord past the end takes whole bars of the new meter.
+        const [from, to] = [chord.start, chord.start + chord.duration].map((t) => Math.round(t / old.bar) * meter.bar);
+        chord.start = from!;
+        chord.duration = Math.max(meter.bar, to! - from!);
+      }
       if (!original.chords.length) continue;
       const line = readLine(writeLine(original.chords, old, original.bars), meter);
       section.chords = line.chords.map((c, i) => ({
@@ -144,6 +153,7 @@ export const respell = defineEdit({
     for (const section of draft.sections) {
       if (section.key) section.key = key(section.key);
       spellAll(section);
+      spellAll(section.beyond ?? {});
     }
     for (const own of draft.form.flatMap((p) => p.own ?? [])) spellAll(own);
     for (const take of draft.takes) spellAll(take);

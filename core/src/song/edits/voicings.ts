@@ -13,7 +13,7 @@ export const setVoicings = defineEdit({
     for (const event of draftOf(draft, section).chords) {
       const wanted = pitches[event.id];
       const stored = event.voicings?.[part];
-      if (stored?.pinned) continue;
+      if (stored?.pinned || (stored && event.pinned)) continue;
       if (wanted) (event.voicings ??= {})[part] = { ...stored, pitches: wanted };
       else if (stored) delete event.voicings![part];
     }

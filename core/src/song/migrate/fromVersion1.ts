@@ -1,5 +1,8 @@
 import { INSTRUMENTS } from "../../instrument/instruments";
+import { must } from "../../result";
 import { pitchMidi } from "../../pitch/pitch";
+import { parseMeter } from "../../time/meter";
+import { cutAt } from "../beyond";
 import { aboutText } from "../matter";
 import type { ChordEvent, Groove, Note } from "../schema/material";
 import type { OwnInstrument, Part, Section, Song, Waiver } from "../schema/song";
@@ -90,7 +93,7 @@ function sectionOf(song: Song1, section: Section1, fresh: () => string): Section
       return own ? [[p.id, own]] : [];
     }),
   );
-  return {
+  const whole: Section = {
     ...rest,
     ...(song.sections.some((s) => s.id === copyOf) ? { copyOf } : {}),
     chords: apart(section.chords.map(voiced), fresh),
@@ -98,6 +101,8 @@ function sectionOf(song: Song1, section: Section1, fresh: () => string): Section
     notes: Object.fromEntries(Object.entries(section.notes).map(([part, list]) => [part, list.map(noteOf)])),
     ...(Object.keys(playing).length ? { playing } : {}),
   };
+  // What version 1 left standing past the end is kept beside the section.
+  return cutAt(whole, section.bars * must(parseMeter(section.meter ?? song.meter)).bar);
 }
 
 /**

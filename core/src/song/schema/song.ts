@@ -29,6 +29,13 @@ export const SONG_VERSION = 2;
 
 export const Transposition = z.int("semitones are whole numbers").min(-24, "at most two octaves down").max(24, "at most two octaves up");
 
+/** What a section had past its end before it was made shorter: out of everything, until it is longer again. */
+const Beyond = z.object({
+  chords: z.array(ChordEvent).max(5000).optional(),
+  groove: Groove.optional(),
+  notes: NotesByPart.optional(),
+});
+
 export const Section = z.object({
   id: Id,
   name: Title,
@@ -43,6 +50,7 @@ export const Section = z.object({
   groove: Groove,
   notes: NotesByPart,
   playing: PlayingByPart.optional(),
+  beyond: Beyond.optional(),
 });
 
 /** Bars that a pass has for itself; what is absent in them is the section's. */

@@ -1,0 +1,45 @@
+import { must, newSong, type Edit, type Section, type Song } from "../../core/src/index";
+import * as sound from "../audio/sound";
+import { startAnalysis } from "../store/analysis";
+import { resetPlayback } from "../store/playback";
+import { resetPreferences } from "../store/preferences";
+import { resetResults } from "../store/results";
+import { resetSelection } from "../store/selection";
+import { songNow, useSong } from "../store/song";
+import * as client from "../workers/client";
+
+/** The stand-ins under `__mocks__`; a test that uses the bench mocks both modules. */
+export const { heard, notesHeard, setPlayhead } = sound as unknown as typeof import("../audio/__mocks__/sound");
+export const { idle } = client as unknown as typeof import("../workers/__mocks__/client");
+
+let end: (() => void) | null = null;
+
+/** Opens a song as the application does: all stores as for a newcomer, the workers following. */
+export async function bench(song: Song = must(newSong({ title: "Press House" }))): Promise<void> {
+  end?.();
+  resetPreferences();
+  resetPlayback();
+  resetResults();
+  resetSelection(song.sections[0]!.id);
+  heard.length = 0;
+  notesHeard.length = 0;
+  useSong.getState().open(song, 1);
+  end = startAnalysis();
+  await idle();
+}
+
+/** Makes edits one after another, each with what follows it. Fails where one is refused. */
+export async function make(...edits: Edit[]): Promise<void> {
+  for (const edit of edits) {
+    if (!useSong.getState().edit(edit)) throw new Error(`${edit.do}: ${useSong.getState().problem!.message}`);
+    await idle();
+  }
+}
+
+export const section = (index = 0): Section => songNow().sections[index]!;
+export const symbols = (index = 0): string =>
+  section(index)
+    .chords.map((c) => c.symbol)
+    .join(" ");
+export const layouts = (part = "keys", index = 0): string[] =>
+  section(index).chords.map((c) => c.voicings?.[part]?.pitches.join(" ") ?? "");

@@ -1,0 +1,163 @@
+import { demoSongs } from "../../demo/songs";
+import { PROFILES, sectionOf, type Edit, type Song } from "../../core/src/index";
+import { toggleSolo } from "../score/LaneLabel";
+import { auditionOffer } from "../commands/offers";
+import { auditionEdit } from "../commands/audition";
+import { hearWith, writeLines } from "../commands/bass";
+import { resetPlayback, usePlayback } from "../store/playback";
+import { useResults } from "../store/results";
+import { showSection } from "../store/selection";
+import { songNow, useSong } from "../store/song";
+import { workers } from "../workers/client";
+import { bench, heard, idle, layouts, make, section, symbols } from "./bench";
+
+jest.mock("../workers/client");
+jest.mock("../audio/sound");
+
+const line = (text: string): Edit => ({ do: "setLine", section: section().id, line: text });
+const undo = async (): Promise<void> => {
+  useSong.getState().undo();
+  await idle();
+};
+
+describe("what follows an edit", () => {
+  test("a chord line is voiced at once, and one undo takes both back", async () => {
+    await bench();
+    await make(line("| Cmaj7 | Am7 | Dm7 | G7 |"));
+    expect(layouts().every((l) => l.split(" ").length === 4)).toBe(true);
+    await undo();
+    expect(symbols()).toBe("");
+    useSong.getState().redo();
+    await idle();
+    expect([symbols(), layouts().every(Boolean)]).toEqual(["Cmaj7 Am7 Dm7 G7", true]);
+  });
+
+  test("after one chord has changed the other layouts stay; the new one is laid out beside them", async () => {
+    await bench();
+    await make(line("| Cmaj7 | Am7 | Dm7 | G7 | Em7 | A7 | Dm7 | G7 |"));
+    const before = layouts();
+    await make({ do: "setChord", section: section().id, chord: section().chords[3]!.id, symbol: "Db7" });
+    const after = layouts();
+    expect(after.filter((l, i) => l !== before[i])).toHaveLength(1);
+    expect(after[3]).not.toBe(before[3]);
+    await undo();
+    expect(layouts()).toEqual(before);
+  });
+
+  test("a pinned chord keeps its name and its layout, whatever happens around it and to how the part is laid out", async () => {
+    await bench();
+    await make(line("| Cmaj7 | Am7 | Dm7 | G7 |"));
+    const [, second] = section().chords;
+    await make({ do: "pinChords", section: section().id, chords: [second!.id], pinned: true });
+    const kept = layouts()[1];
+    await make(
+      { do: "setChord", section: section().id, chord: section().chords[0]!.id, symbol: "Ebmaj7" },
+      { do: "setPlaying", part: "keys", voicing: { style: "shell" } },
+      { do: "setPlaying", part: "keys", voicing: { register: 4 } },
+    );
+    expect(layouts()[1]).toBe(kept);
+    expect(layouts()[0]!.split(" ")).toHaveLength(3);
+    // Let go, it is laid out like the rest.
+    await make({ do: "pinChords", section: section().id, chords: [second!.id], pinned: false });
+    await make({ do: "setPlaying", part: "keys", voicing: { register: 0 } });
+    expect(layouts()[1]!.split(" ")).toHaveLength(3);
+  });
+
+  test("another way of laying out concerns every chord and every section, in one step", async () => {
+    await bench(demoSongs()[0]!);
+    const before = songNow();
+    await make({ do: "setPlaying", part: "keys", voicing: { style: "shell" } });
+    for (const [i, s] of songNow().sections.entries()) {
+      const three = s.chords.filter((c) => c.voicings!.keys!.pitches.length === 3).length;
+      expect(three * 4).toBeGreaterThan(before.sections[i]!.chords.length * 3);
+    }
+    await undo();
+    expect(songNow().sections).toEqual(before.sections);
+  });
+
+  test("a tune that moves leads its block chords along", async () => {
+    await bench(demoSongs()[0]!);
+    await make({ do: "addPart", name: "Row", role: "chords", instrument: "piano" });
+    const id = songNow().parts.at(-1)!.id;
+    await make({ do: "setLink", part: id, link: { kind: "block", top: "melody", loop: false } });
+    const count = () => section().notes[id]!.length;
+    const full = count();
+    expect(full).toBeGreaterThan(40);
+    await make({ do: "removeNotes", section: section().id, part: "melody", notes: [section().notes.melody![2]!.id] });
+    expect(count()).toBe(full - 4);
+  });
+});
+
+describe("what is only looked at or listened to changes nothing", () => {
+  /** Everything of a song but the marks that an act may set. */
+  const music = (song: Song) => ({
+    sections: song.sections,
+    parts: song.parts.map(({ muted: _, ...part }) => part),
+    form: song.form,
+    takes: song.takes,
+  });
+
+  for (const demo of demoSongs()) {
+    test(`muting, soloing, judging, hearing: ${demo.title}`, async () => {
+      await bench(demo);
+      const before = music(songNow());
+      for (const profile of PROFILES) await make({ do: "setProfile", profile });
+      for (const part of demo.parts) {
+        await make({ do: "setPart", part: part.id, muted: true });
+        toggleSolo(part);
+        await idle();
+      }
+      expect(music(songNow())).toEqual(before);
+      for (const part of demo.parts) await make({ do: "setPart", part: part.id, muted: false });
+      resetPlayback();
+      hearWith("bass", "kick");
+      await writeLines(section().id, "bass", 3);
+      const [offer] = useResults.getState().lines;
+      auditionEdit({ do: "setNotes", section: section().id, part: "bass", notes: offer!.notes }, "line 1", "x", 0, 1920);
+      for (const s of demo.sections) {
+        showSection(s.id);
+        await idle();
+      }
+      expect(heard).toHaveLength(1);
+      expect(music(songNow())).toEqual(before);
+    });
+
+    test(`a muted part is judged like any other: ${demo.title}`, async () => {
+      await bench(demo);
+      const { id } = section();
+      const found = async () => {
+        const { findings } = await workers.judge.analyze(id, "bass", -1);
+        return findings.map((f) => f.message);
+      };
+      const before = await found();
+      for (const part of demo.parts) {
+        await make({ do: "setPart", part: part.id, muted: true });
+        expect([part.name, await found()]).toEqual([part.name, before]);
+      }
+    });
+  }
+
+  test("an offer that is heard begins a bar before its change and leaves the song as it is", async () => {
+    await bench();
+    await make(line("| Cmaj7 | Am7 | Dm7 | G7 |"));
+    const now = songNow();
+    const chord = section().chords[2]!;
+    await auditionOffer(
+      { id: "o", label: "another", edit: { do: "setChord", section: section().id, chord: chord.id, symbol: "Ab7" }, from: 3840, to: 5760 },
+      1920,
+      7680,
+    );
+    expect(songNow()).toBe(now);
+    expect(heard.map((h) => [h.label, h.from, h.to])).toEqual([["another", 1920, 7680]]);
+    const shown = sectionOf(heard[0]!.song, section().id)!;
+    expect([shown.chords[2]!.symbol, shown.chords[2]!.voicings!.keys!.pitches.length]).toEqual(["Ab7", 4]);
+    expect(usePlayback.getState().preview!.label).toBe("another");
+  });
+});
+
+test("a song that is opened stays as it is stored, and nothing waits to be saved", async () => {
+  for (const demo of demoSongs()) {
+    await bench(demo);
+    expect([songNow(), useSong.getState().status]).toEqual([demo, "saved"]);
+  }
+});

@@ -1,0 +1,35 @@
+import type { MusicWorker } from "../music.worker";
+
+/**
+ * The two workers without a browser: each a module of its own with its own memory, asked and answered by copies, one call after another.
+ * What runs in them is the real thing.
+ */
+let waiting = 0;
+
+function start(): unknown {
+  const exposed: MusicWorker[] = [];
+  jest.isolateModules(() => {
+    jest.doMock("comlink", () => ({ expose: (worker: MusicWorker) => void exposed.push(worker) }));
+    require("../music.worker");
+  });
+  const worker = exposed[0] as unknown as Record<string, (...args: unknown[]) => unknown>;
+  let last: Promise<unknown> = Promise.resolve();
+  const call = (name: string, args: unknown[]): Promise<unknown> => {
+    const sent = structuredClone(args);
+    waiting++;
+    const answer = last.then(() => structuredClone(worker[name]!(...sent))).finally(() => waiting--);
+    last = answer.catch(() => undefined);
+    return answer;
+  };
+  return new Proxy(
+    {},
+    { get: (_, name) => (typeof name === "string" && name !== "then" ? (...args: unknown[]) => call(name, args) : undefined) },
+  );
+}
+
+export const workers = { judge: start(), writer: start() };
+
+/** Waits until both workers have answered all they were asked, and what their answers set off. */
+export async function idle(): Promise<void> {
+  for (let quiet = 0; quiet < 3; quiet = waiting ? 0 : quiet + 1) await new Promise((resolve) => setImmediate(resolve));
+}
