@@ -1,12 +1,12 @@
 import { useEffect, useMemo } from "react";
-import { instrumentOf, type Meter, type Part } from "../../core/src/index";
+import { instrumentOf, type Part } from "../../core/src/index";
 import { usePreferences } from "../store/preferences";
 import { useResults } from "../store/results";
 import type { SectionData } from "../store/sectionData";
 import { useSelection } from "../store/selection";
 import { edit } from "../store/song";
 import { InPlace } from "../ui/InPlace";
-import { makeAxis, zoomToFit } from "./axis";
+import { makeAxis, zoomForBars, zoomToFit } from "./axis";
 import { ChordRow } from "./ChordRow";
 import { DrumLane } from "./DrumLane";
 import { LaneLabel } from "./LaneLabel";
@@ -30,16 +30,6 @@ const tintOf = (part: Part): string =>
 const BEYOND = 250;
 /** Room behind the last bar. */
 const BEHIND = 2;
-/** Least pixels a quarter note at which bars read well. */
-const READABLE = 34;
-
-/** Zoom at which as many whole bars as read well fill the width: all of them, or eight, four, two. */
-export function zoomForBars(width: number, pickup: number, bars: number, meter: Meter): number {
-  const shown = [bars, 16, 8, 4, 2].filter((n) => n <= bars);
-  const zooms = shown.map((n) => zoomToFit(width, pickup, n * meter.bar));
-  return Math.min(96, zooms.find((z) => z >= READABLE) ?? Math.max(READABLE, zooms.at(-1) ?? READABLE));
-}
-
 /** Keeps the zoom as the window asks for, until one zooms by hand. */
 function useFit(width: number, { pickup, section: { bars }, meter }: SectionData): void {
   const fit = usePreferences((s) => s.fit);

@@ -30,6 +30,18 @@ export function makeAxis(zoom: number, pickup: Ticks, length: Ticks): Axis {
 /** Zoom at which a length fits a width in pixels. */
 export const zoomToFit = (width: number, pickup: Ticks, length: Ticks): number => (Math.max(1, width) / (length + pickup)) * QUARTER;
 
+/** Most pixels a quarter note where bars are fitted. */
+const WIDEST = 96;
+/** Least pixels a quarter note at which bars read well. */
+const READABLE = 34;
+
+/** Zoom at which as many whole bars as read well fill the width: all of them, or eight, four, two. */
+export function zoomForBars(width: number, pickup: number, bars: number, meter: Meter): number {
+  const shown = [bars, 16, 8, 4, 2].filter((n) => n <= bars);
+  const zooms = shown.map((n) => zoomToFit(width, pickup, n * meter.bar));
+  return Math.min(WIDEST, zooms.find((z) => z >= READABLE) ?? Math.max(READABLE, zooms.at(-1) ?? READABLE));
+}
+
 /** The part of the axis that is in sight, in pixels, with some room to either side. */
 export interface Window {
   from: number;

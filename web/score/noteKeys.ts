@@ -77,12 +77,15 @@ function changeKey(e: KeyboardEvent, lane: Lane, place: NotePlace, notes: Placed
       chosen.map((n) => ({ id: n.id, pitch: spellHere(data.section, n.start, moved(n)) })),
     );
     void soundNote(place.part, moved(note));
-  } else if (sideways && e.ctrlKey)
+  } else if (sideways && e.ctrlKey) {
+    // All go as far as the one that can go least: they stay as far apart.
+    const ways = chosen.map((n) => clampStart(n.start + sideways * grid, grid, lane) - n.start);
+    const by = sideways > 0 ? Math.min(...ways) : Math.max(...ways);
     changeNotes(
       place,
-      chosen.map((n) => ({ id: n.id, start: clampStart(n.start + sideways * grid, grid, lane) })),
+      chosen.map((n) => ({ id: n.id, start: n.start + by })),
     );
-  else if (sideways && e.shiftKey)
+  } else if (sideways && e.shiftKey)
     changeNotes(
       place,
       chosen.map((n) => ({ id: n.id, duration: Math.max(grid / 2, n.duration + sideways * grid) })),

@@ -14,6 +14,8 @@ import { bench, heard, idle, layouts, make, section, symbols } from "./bench";
 jest.mock("../workers/client");
 jest.mock("../audio/sound");
 
+const demos = demoSongs();
+
 const line = (text: string): Edit => ({ do: "setLine", section: section().id, line: text });
 const undo = async (): Promise<void> => {
   useSong.getState().undo();
@@ -64,7 +66,7 @@ describe("what follows an edit", () => {
   });
 
   test("another way of laying out concerns every chord and every section, in one step", async () => {
-    await bench(demoSongs()[0]!);
+    await bench(demos[0]!);
     const before = songNow();
     await make({ do: "setPlaying", part: "keys", voicing: { style: "shell" } });
     for (const [i, s] of songNow().sections.entries()) {
@@ -76,7 +78,7 @@ describe("what follows an edit", () => {
   });
 
   test("a tune that moves leads its block chords along", async () => {
-    await bench(demoSongs()[0]!);
+    await bench(demos[0]!);
     await make({ do: "addPart", name: "Row", role: "chords", instrument: "piano" });
     const id = songNow().parts.at(-1)!.id;
     await make({ do: "setLink", part: id, link: { kind: "block", top: "melody", loop: false } });
@@ -97,7 +99,7 @@ describe("what is only looked at or listened to changes nothing", () => {
     takes: song.takes,
   });
 
-  for (const demo of demoSongs()) {
+  for (const demo of demos) {
     test(`muting, soloing, judging, hearing: ${demo.title}`, async () => {
       await bench(demo);
       const before = music(songNow());
@@ -156,7 +158,7 @@ describe("what is only looked at or listened to changes nothing", () => {
 });
 
 test("a song that is opened stays as it is stored, and nothing waits to be saved", async () => {
-  for (const demo of demoSongs()) {
+  for (const demo of demos) {
     await bench(demo);
     expect([songNow(), useSong.getState().status]).toEqual([demo, "saved"]);
   }

@@ -1,0 +1,368 @@
+import { must, newSong, pitchMidi, QUARTER, type Drum, type Edit } from "../../core/src/index";
+import { demoSongs } from "../../demo/songs";
+import { around, acceptEdit, auditionEdit } from "../commands/audition";
+import { bassPartOf, bassParts, hearWith, heardWith, keepNotes, linesId, writeLines } from "../commands/bass";
+import { afterText, chordsNow, put, putEdit, rename } from "../commands/chords";
+import { hitsNow, paintHits, setHit, setMain, usualVelocity } from "../commands/drums";
+import { fileName, importFile } from "../commands/files";
+import { addNote, changeNotes, notesNow, removeNotes, spellHere } from "../commands/notes";
+import { acceptOffer, auditionOffer, auditionWritten, isWritten } from "../commands/offers";
+import { addSection, beyondText, removeSection, setBars } from "../commands/sections";
+import { invertChord, moveRegister, nextInstrument, nextStyle, soundLayout, stylesFor, voicePartOf } from "../commands/voicings";
+import { useNotice } from "../store/notice";
+import { usePlayback } from "../store/playback";
+import { usePreferences } from "../store/preferences";
+import { useResults, type Offer } from "../store/results";
+import { chooseChord, showSection, useSelection } from "../store/selection";
+import type { SectionData } from "../store/sectionData";
+import { songNow, useSong } from "../store/song";
+import { bench, heard, idle, layouts, make, notesHeard, section, symbols } from "./bench";
+
+jest.mock("../workers/client");
+jest.mock("../audio/sound");
+
+const demos = demoSongs();
+
+const line = (text: string): Edit => ({ do: "setLine", section: section().id, line: text });
+/** As much of the score's data as the commands read. */
+const data = (): SectionData => ({ section: section(), meter: { bar: 1920 } }) as unknown as SectionData;
+const problem = () => useSong.getState().problem?.message;
+
+describe("chords", () => {
+  beforeEach(async () => {
+    await bench();
+    await make(line("| C | Am | F | G |"));
+  });
+
+  test("a chord goes in place of the one in focus, into its second half, or into a new bar at the end", () => {
+    chooseChord(section().chords[1]!.id);
+    expect(putEdit(data(), "E7", "instead")).toEqual({ do: "setChord", section: "s1", chord: section().chords[1]!.id, symbol: "E7" });
+    expect(putEdit(data(), "E7", "after")).toMatchObject({
+      do: "setChords",
+      from: 2880,
+      to: 3840,
+      chords: [{ start: 2880, duration: 960 }],
+    });
+    expect(afterText(data(), section().chords[1]!.id)).toBe("in the second half of Am");
+    chooseChord(section().chords.at(-1)!.id);
+    expect(putEdit(data(), "E7", "after")).toMatchObject({ from: 7680, to: 9600 });
+    expect(afterText(data(), section().chords.at(-1)!.id)).toBe("in a new bar at the end");
+    expect(afterText({ ...data(), section: { ...section(), chords: [] } }, null)).toBe("in bar 1");
+  });
+
+  test("what was put takes the focus and is heard alone in the sound of the piano", () => {
+    chooseChord(section().chords[0]!.id);
+    expect(put(data(), "E7", "after")).toBe(true);
+    expect(symbols()).toBe("C E7 Am F G");
+    expect(useSelection.getState().chord).toBe(section().chords[1]!.id);
+    expect(notesHeard.length).toBeGreaterThan(2);
+    expect(notesHeard.every((n) => n.part === "keys")).toBe(true);
+    expect(new Set(notesHeard.map((n) => n.midi % 12))).toEqual(
+      new Set([4, 8, 11, 2].filter((pc) => notesHeard.some((n) => n.midi % 12 === pc))),
+    );
+  });
+
+  test("readings go with a chord one is not sure of", () => {
+    chooseChord(section().chords[0]!.id);
+    put(data(), "Am7", "instead", ["Am7", "C6"]);
+    expect(chordsNow("s1")[0]).toMatchObject({ symbol: "Am7", readings: ["Am7", "C6"] });
+    chooseChord(section().chords.at(-1)!.id);
+    put(data(), "D6", "after", ["D6", "Bm7"]);
+    expect(chordsNow("s1").at(-1)).toMatchObject({ symbol: "D6", readings: ["D6", "Bm7"], start: 7680 });
+  });
+
+  test("a symbol that cannot be read changes nothing and says so", () => {
+    const before = songNow();
+    expect(rename("s1", section().chords[0]!.id, "Hmm")).toBe(false);
+    expect(problem()).toContain('"Hmm"');
+    expect(songNow()).toBe(before);
+    expect(chordsNow("nobody")).toEqual([]);
+  });
+});
+
+describe("voicings", () => {
+  beforeEach(() => bench(demos[0]!));
+
+  test("the chord in focus is inverted both ways, pinned and heard", () => {
+    const id = section().chords[1]!.id;
+    chooseChord(id);
+    const before = layouts()[1]!;
+    invertChord(1);
+    expect(section().chords[1]!.voicings!.keys!.pinned).toBe(true);
+    const lowest = (text: string) => pitchMidi(text.split(" ")[0]!);
+    expect(lowest(layouts()[1]!)).toBeGreaterThan(lowest(before));
+    expect(notesHeard.slice(-4).map((n) => n.midi)).toEqual(layouts()[1]!.split(" ").map(pitchMidi));
+    invertChord(-1);
+    expect(layouts()[1]).toBe(before);
+    useSong.getState().undo();
+    useSong.getState().undo();
+    expect(section().chords[1]!.voicings!.keys!.pinned).toBeUndefined();
+  });
+
+  test("style, register and instrument go on by one key and back again", async () => {
+    const part = () => voicePartOf(songNow())!;
+    const styles = stylesFor(songNow(), part()).map((s) => s.id);
+    const at = styles.indexOf(part().playing.voicing?.style ?? "keyboard");
+    nextStyle(1);
+    expect(part().playing.voicing?.style).toBe(styles[(at + 1) % styles.length]);
+    nextStyle(-1);
+    expect(part().playing.voicing?.style).toBe(styles[at]);
+    const register = part().playing.voicing?.register ?? 0;
+    moveRegister(1);
+    expect(part().playing.voicing?.register).toBe(register + 4);
+    for (let i = 0; i < 12; i++) moveRegister(-1);
+    expect(part().playing.voicing?.register).toBe(-24);
+    const before = part().instrument;
+    nextInstrument(1);
+    expect(part().instrument).not.toBe(before);
+    nextInstrument(-1);
+    expect(part().instrument).toBe(before);
+    await idle();
+  });
+
+  test("a chord sounds as it is laid out", () => {
+    const event = section().chords[2]!;
+    notesHeard.length = 0;
+    soundLayout(songNow(), event);
+    expect(notesHeard.map((n) => n.midi)).toEqual(event.voicings!.keys!.pitches.map(pitchMidi));
+    soundLayout(songNow(), undefined);
+    expect(notesHeard).toHaveLength(event.voicings!.keys!.pitches.length);
+  });
+
+  test("past the end of the keyboard there is no inversion, and that is said", () => {
+    chooseChord(section().chords[0]!.id);
+    for (let i = 0; i < 60 && !problem(); i++) invertChord(1);
+    expect(problem()).toMatch(/There is no higher layout of/);
+  });
+});
+
+describe("drums", () => {
+  beforeEach(() => bench());
+  const starts = (drum: Drum) => hitsNow("s1", drum).map((h) => h.start);
+
+  test("a row is painted and cleared as one step; cells that are so already stay as loud as they are", () => {
+    setHit("s1", "kick", 480, 40);
+    paintHits("s1", "kick", [0, 480, 960], true, false);
+    expect(hitsNow("s1", "kick").map((h) => [h.start, h.velocity])).toEqual([
+      [0, usualVelocity("kick", 0)],
+      [480, 40],
+      [960, usualVelocity("kick", 960)],
+    ]);
+    useSong.getState().undo();
+    expect(starts("kick")).toEqual([480]);
+    paintHits("s1", "kick", [0, 240, 480], false, false);
+    expect(starts("kick")).toEqual([]);
+    const { version } = useSong.getState();
+    paintHits("s1", "kick", [0, 240], false, false);
+    expect(useSong.getState().version).toBe(version);
+  });
+
+  test("off the quarter a hit is softer than on it, and loudness stays between 1 and 127", () => {
+    expect(usualVelocity("closedHat", 240)).toBeLessThan(usualVelocity("closedHat", QUARTER));
+    setHit("s1", "snare", 480, 400);
+    expect(hitsNow("s1", "snare")[0]!.velocity).toBe(127);
+    setHit("s1", "snare", 480, -20);
+    expect(hitsNow("s1", "snare")[0]!.velocity).toBe(1);
+    setHit("s1", "snare", 480, null);
+    expect(starts("snare")).toEqual([]);
+  });
+
+  test("from the first mark on the marks count, not the rule", () => {
+    const kicks = [0, 960, 1440].map((start, i) => ({ start, velocity: 100, main: i < 2 })) as never;
+    setMain("s1", kicks, [1440], true);
+    expect(section().groove.accents).toEqual([0, 960, 1440]);
+    setMain("s1", kicks, [0], false);
+    expect(section().groove.accents).toEqual([960]);
+  });
+});
+
+describe("notes", () => {
+  const place = { section: "s1", part: "bass" };
+  beforeEach(async () => {
+    await bench();
+    await make(line("| Cm | Ab | Eb | Bb |"));
+  });
+
+  test("a note is written, chosen and heard; changed, and removed", () => {
+    const id = addNote(place, { start: 0, duration: 480, pitch: "C2" })!;
+    expect([useSelection.getState().notes, notesHeard.at(-1)]).toEqual([
+      { part: "bass", ids: [id] },
+      { part: "bass", midi: 36 },
+    ]);
+    expect(notesNow(place)).toMatchObject([{ id, midi: 36, velocity: 90 }]);
+    expect(changeNotes(place, [{ id, pitch: "Eb2", start: 240 }])).toBe(true);
+    expect(notesNow(place)).toMatchObject([{ id, midi: 39, start: 240 }]);
+    expect(removeNotes(place, [id])).toBe(true);
+    expect(notesNow(place)).toEqual([]);
+    expect([removeNotes(place, [id]), problem()]).toEqual([false, `No note of this part has the id "${id}"`]);
+  });
+
+  test("past the end of the section no note can be written", () => {
+    expect(addNote(place, { start: 7680, duration: 480, pitch: "C2" })).toBeNull();
+    expect(problem()).toContain("ends with bar 4");
+    expect(notesHeard).toEqual([]);
+  });
+
+  test("a pitch is named as the chord of the moment names it", () => {
+    expect([spellHere(section(), 0, 39), spellHere(section(), 1920, 44), spellHere(section(), 0, 200)]).toEqual(["Eb2", "Ab2", "G9"]);
+  });
+});
+
+describe("sections", () => {
+  beforeEach(() => bench(demos[0]!));
+  const names = () => songNow().sections.map((s) => s.name);
+
+  test("a new one and a copy come into view", () => {
+    addSection();
+    expect([names(), useSelection.getState().section]).toEqual([["Verse", "Chorus", "Section 3"], songNow().sections[2]!.id]);
+    addSection(section());
+    expect(names().at(-1)).toBe("Verse again");
+    expect(songNow().sections[3]!.chords.map((c) => c.symbol)).toEqual(section().chords.map((c) => c.symbol));
+  });
+
+  test("one that is deleted can be had back from where it was done, until something else was done", () => {
+    const before = songNow();
+    showSection(before.sections[1]!.id);
+    removeSection(before.sections[1]!);
+    expect([names(), useNotice.getState().notice!.text]).toEqual([["Verse"], "Chorus was deleted."]);
+    useNotice.getState().notice!.act!.run();
+    expect([songNow(), useSelection.getState().section]).toEqual([before, before.sections[1]!.id]);
+    removeSection(before.sections[1]!);
+    useSong.getState().edit({ do: "setTempo", tempo: 77 });
+    expect(useNotice.getState().notice).toBeNull();
+  });
+
+  test("making one shorter says in one line what is kept, and undo brings it back", () => {
+    const before = songNow();
+    const { id, bars } = section();
+    expect(setBars(id, 2)).toBe(true);
+    expect(useNotice.getState().notice!.text).toMatch(
+      /^\d+ chords, \d+ notes and \d+ drum hits past bar 2 are kept and not heard; a longer Verse brings them back\.$/,
+    );
+    expect(beyondText(section())).toBe(useNotice.getState().notice!.text);
+    expect(setBars(id, bars)).toBe(true);
+    expect(beyondText(section())).toBeNull();
+    useSong.getState().undo();
+    useSong.getState().undo();
+    expect(songNow()).toBe(before);
+    expect([setBars(id, 0), setBars("nobody", 3)]).toEqual([false, false]);
+  });
+});
+
+describe("offers", () => {
+  const offer = (change: Edit, more: Partial<Offer> = {}): Offer => ({
+    id: "o1",
+    label: "another",
+    edit: change,
+    from: 1920,
+    to: 3840,
+    ...more,
+  });
+  beforeEach(async () => {
+    await bench();
+    await make(line("| Cmaj7 | Am7 | Dm7 | G7 |"));
+  });
+
+  test("heard: the bars around the change, voiced; taken: the same, as one step", async () => {
+    const change: Edit = { do: "setChord", section: "s1", chord: section().chords[1]!.id, symbol: "Eb7" };
+    await auditionOffer(offer(change), 1920, 7680);
+    expect(heard[0]).toMatchObject({ label: "another", from: 0, to: 5760 });
+    const shown = heard[0]!.song.sections[0]!.chords[1]!;
+    await auditionWritten(offer(change), 1920, 7680);
+    expect([heard[1]!.song, isWritten(usePlayback.getState().preview!.id)]).toEqual([songNow(), true]);
+    const before = songNow();
+    await acceptOffer(offer(change));
+    await idle();
+    expect([usePlayback.getState().preview, useResults.getState().offers]).toEqual([null, []]);
+    expect(section().chords[1]!.voicings!.keys!.pitches).toEqual(shown.voicings!.keys!.pitches);
+    useSong.getState().undo();
+    expect(songNow()).toBe(before);
+  });
+
+  test("a bass goes along in listening and in taking, when that is wanted", async () => {
+    await make({
+      do: "setNotes",
+      section: "s1",
+      part: "bass",
+      notes: [0, 1, 2, 3].map((i) => ({ start: i * 1920, duration: 1920, pitch: "C2", velocity: 90 })),
+    });
+    const change: Edit = { do: "setChord", section: "s1", chord: section().chords[1]!.id, symbol: "Ebmaj7" };
+    const bassOf = () => heard.at(-1)!.song.sections[0]!.notes.bass!.map((n) => n.pitch);
+    usePreferences.setState({ bassFollows: false });
+    await auditionOffer(offer(change), 1920, 7680);
+    expect(bassOf()).toEqual(["C2", "C2", "C2", "C2"]);
+    usePreferences.setState({ bassFollows: true });
+    await auditionOffer(offer(change, { id: "o2" }), 1920, 7680);
+    expect(bassOf()[1]).not.toBe("C2");
+    expect([bassOf()[0], bassOf()[3]]).toEqual(["C2", "C2"]);
+  });
+
+  test("an offer that is complete is taken as it is, and says what is done then", async () => {
+    let done = 0;
+    await acceptOffer(offer({ do: "setTempo", tempo: 120 }, { whole: true, taken: () => void done++ }));
+    expect([songNow().tempo, done]).toEqual([120, 1]);
+    await acceptOffer(offer({ do: "setTempo", tempo: 0 }, { whole: true, taken: () => void done++ }));
+    expect([done, problem()]).toEqual([1, expect.stringContaining("at least 20")]);
+  });
+
+  test("hearing the same again stops; what cannot be made is not heard", () => {
+    const change: Edit = { do: "setTempo", tempo: 120 };
+    auditionEdit(change, "faster", "f", 0, 1920);
+    auditionEdit(change, "faster", "f", 0, 1920);
+    expect([heard.length, usePlayback.getState().preview]).toEqual([1, null]);
+    auditionEdit({ do: "setTempo", tempo: 0 }, "no", "n", 0, 1920);
+    expect([heard.length, problem()]).toEqual([1, expect.stringContaining("at least 20")]);
+    auditionEdit(change, "faster", "f", 0, 1920);
+    expect(acceptEdit(change)).toBe(true);
+    expect(usePlayback.getState().preview).toBeNull();
+  });
+
+  test("two bars around a place, one of them before it where it begins a bar", () => {
+    const meter = { bar: 1920 } as never;
+    expect(around(section(), meter, 0)).toEqual({ from: 0, to: 3840 });
+    expect(around(section(), meter, 3840)).toEqual({ from: 1920, to: 5760 });
+    expect(around(section(), meter, 4000)).toEqual({ from: 3840, to: 7680 });
+    expect(around(section(), meter, -240)).toEqual({ from: 0, to: 3840 });
+    expect(around(section(), meter, 7000)).toEqual({ from: 5760, to: 7680 });
+  });
+});
+
+describe("bass", () => {
+  beforeEach(() => bench(demos[3]!));
+
+  test("parts whose notes are written, the one that is worked on, and whom one hears with it", () => {
+    expect(bassParts(songNow()).map((p) => p.role)).toEqual(["bass", "bass"]);
+    expect(bassPartOf(songNow(), "")!.id).toBe("bass");
+    expect(bassPartOf(songNow(), bassParts(songNow())[1]!.id)!.id).not.toBe("bass");
+    for (const what of ["alone", "kick", "all"] as const) {
+      hearWith("bass", what);
+      expect(heardWith("bass", usePlayback.getState().solo)).toBe(what);
+    }
+    expect([heardWith("bass", ["melody"]), heardWith("bass", ["bass", "melody"])]).toEqual([null, null]);
+  });
+
+  test("lines are written for one section and part; a state is kept under how many notes it has", async () => {
+    const before = songNow();
+    await writeLines("s1", "bass", 1);
+    const { lines, linesFor, busy } = useResults.getState();
+    expect([lines.length > 2, linesFor, busy]).toEqual([true, linesId("s1", "bass"), null]);
+    expect(songNow()).toBe(before);
+    expect(keepNotes("s1", "bass")).toMatchObject({ do: "keepTake", name: expect.stringMatching(/^\d+ notes, /) as string });
+    expect(keepNotes("s1", "bass", "mine")).toMatchObject({ name: "mine" });
+    await writeLines("s1", "nobody", 1);
+    expect([useResults.getState().lines, useResults.getState().writeProblem]).toMatchObject([[], { code: "bass.part" }]);
+  });
+});
+
+test("a file is named after its song, and an unreadable one is refused with its name", async () => {
+  const named = (title: string) => fileName(must(newSong({ title })), "mid");
+  expect([named("Lanterns, on Row Nine!"), named("Über den Äpfeln"), named("…")]).toEqual([
+    "lanterns-on-row-nine.mid",
+    "über-den-äpfeln.mid",
+    "song.mid",
+  ]);
+  await expect(importFile({ name: "x.json", text: () => Promise.resolve("{") } as File)).rejects.toMatchObject({
+    status: 422,
+    message: expect.stringContaining("x.json: This is not JSON") as string,
+  });
+});

@@ -1,0 +1,277 @@
+import type { KeyboardEvent } from "react";
+import { createMemory, type Edit, kicksAt, realizedAt, sectionKey, sectionMeter, sectionPlace } from "../../core/src/index";
+import { changeNotes } from "../commands/notes";
+import { makeAxis } from "../score/axis";
+import { chordKey, chooseInRow } from "../score/chordKeys";
+import { drumKey, type Cursor } from "../score/drumKeys";
+import { laneScale, partRange } from "../score/laneScale";
+import { rowsOf } from "../score/layout";
+import { noteKey } from "../score/noteKeys";
+import { usePreferences } from "../store/preferences";
+import { partOfReal, type SectionData } from "../store/sectionData";
+import { chooseChord, chooseNotes, useSelection } from "../store/selection";
+import { songNow, useSong } from "../store/song";
+import { bench, make, notesHeard, section, symbols } from "./bench";
+
+jest.mock("../workers/client");
+jest.mock("../audio/sound");
+jest.mock("react-dom", () => ({ flushSync: (run: () => unknown) => run() }));
+
+/** A key as a browser tells it: "Shift+ArrowUp". */
+function key(text: string): KeyboardEvent {
+  const names = text.split("+");
+  const held = (name: string) => names.slice(0, -1).includes(name);
+  return {
+    key: names.at(-1) || "+",
+    shiftKey: held("Shift"),
+    altKey: held("Alt"),
+    ctrlKey: held("Ctrl"),
+    metaKey: held("Meta"),
+  } as KeyboardEvent;
+}
+
+const memory = createMemory();
+/** The section as the score has it now. */
+function data(): SectionData {
+  const song = songNow();
+  const read = memory.at(song);
+  const place = sectionPlace(section().id);
+  return {
+    song,
+    section: section(),
+    real: read.get(realizedAt, place, "played"),
+    roles: new Map(),
+    kicks: read.get(kicksAt, place),
+    meter: sectionMeter(song, section()),
+    key: sectionKey(song, section()),
+    length: section().bars * sectionMeter(song, section()).bar,
+    pickup: 480,
+    sounding: new Map(),
+  };
+}
+const line = (text: string): Edit => ({ do: "setLine", section: "s1", line: text });
+
+describe("keys of a lane of notes", () => {
+  const place = { section: "s1", part: "bass" };
+  const notes = () => (section().notes.bass ?? []).map((n) => [n.start, n.duration, n.pitch]);
+  const press = (...texts: string[]): boolean[] =>
+    texts.map((text) => {
+      const now = data();
+      const part = partOfReal(now, "bass");
+      const lane = {
+        part,
+        data: now,
+        editable: true,
+        axis: makeAxis(48, now.pickup, now.length),
+        scale: laneScale(partRange(part, now.song), 150),
+        select: (id: string) => chooseNotes("bass", [id]),
+      };
+      return noteKey(key(text), lane as never);
+    });
+
+  beforeEach(async () => {
+    await bench();
+    await make(line("| C | Am | F | G |"), {
+      do: "setNotes",
+      section: "s1",
+      part: "bass",
+      notes: [0, 1920, 3840].map((start, i) => ({ start, duration: 960, pitch: ["C2", "A1", "F2"][i]!, velocity: 90 })),
+    });
+    chooseNotes("bass", [section().notes.bass![0]!.id]);
+  });
+
+  test("arrows go from note to note, and move the chosen one by what the snap says", () => {
+    press("ArrowRight");
+    expect(useSelection.getState().notes.ids).toEqual([section().notes.bass![1]!.id]);
+    press("ArrowLeft", "ArrowUp");
+    expect(notes()[0]![2]).toBe("E2");
+    usePreferences.setState({ snap: "scale" });
+    press("ArrowUp");
+    expect(notes()[0]![2]).toBe("F2");
+    usePreferences.setState({ snap: "semitone" });
+    press("ArrowUp");
+    expect(notes()[0]![2]).toBe("F#2");
+    press("Shift+ArrowDown", "Alt+ArrowDown");
+    expect(notes()[0]![2]).toBe("F1");
+    expect(notesHeard.at(-1)).toEqual({ part: "bass", midi: 29 });
+  });
+
+  test("with Control they move it in time by the grid, with Shift they change its length", () => {
+    press("Ctrl+ArrowRight", "Ctrl+ArrowRight", "Shift+ArrowRight");
+    expect(notes()[0]).toEqual([480, 1200, "C2"]);
+    press(...Array.from({ length: 20 }, () => "Shift+ArrowLeft"));
+    expect(notes()[0]![1]).toBe(120);
+    press(...Array.from({ length: 20 }, () => "Ctrl+ArrowLeft"));
+    expect(notes()[0]![0]).toBe(-480);
+  });
+
+  test("several chosen notes are moved together and stay as far apart, at the edge as well", () => {
+    chooseNotes(
+      "bass",
+      section().notes.bass!.map((n) => n.id),
+    );
+    press("Alt+ArrowUp", "Ctrl+ArrowRight");
+    expect(notes()).toEqual([
+      [240, 960, "C3"],
+      [2160, 960, "A2"],
+      [4080, 960, "F3"],
+    ]);
+    press(...Array.from({ length: 9 }, () => "Ctrl+ArrowLeft"));
+    expect(notes().map((n) => n[0])).toEqual([-480, 1440, 3360]);
+    press(...Array.from({ length: 40 }, () => "Ctrl+ArrowRight"));
+    expect(notes().map((n) => n[0])).toEqual([3600, 5520, 7440]);
+  });
+
+  test("N writes a note behind the chosen one, Delete takes it and goes on to the next", () => {
+    press("n");
+    expect(notes()[1]).toEqual([960, 240, "C2"]);
+    expect(useSelection.getState().notes.ids).toEqual([section().notes.bass![1]!.id]);
+    press("Delete");
+    expect(notes()).toHaveLength(3);
+    expect(useSelection.getState().notes.ids).toEqual([section().notes.bass![1]!.id]);
+    press("Delete", "Delete", "Delete");
+    expect(notes()).toEqual([]);
+    expect(press("Delete", "ArrowUp")).toEqual([false, false]);
+  });
+
+  test("in an empty lane N writes the first note, on a tone of the first chord", async () => {
+    await make({ do: "setNotes", section: "s1", part: "bass", notes: [] });
+    press("n");
+    expect([notes()[0]![0], ["C", "E", "G"].includes(String(notes()[0]![2]).replace(/\d/, ""))]).toEqual([0, true]);
+  });
+
+  test("Escape lets go; keys that mean nothing here are left to others", () => {
+    expect(press("x", "Enter".toUpperCase(), "Escape")).toEqual([false, false, true]);
+    expect(useSelection.getState().notes.ids).toEqual([]);
+  });
+
+  test("every press is a step of its own", () => {
+    const before = useSong.getState().past.length;
+    press("ArrowUp", "ArrowUp", "Ctrl+ArrowRight");
+    expect(useSong.getState().past.length).toBe(before + 3);
+    changeNotes(place, [{ id: section().notes.bass![0]!.id, velocity: 50 }], { quiet: true });
+    expect(useSong.getState().past.length).toBe(before + 3);
+  });
+});
+
+describe("keys of the row of chords", () => {
+  const focused: string[] = [];
+  let renamed = 0;
+  const press = (id: string, text: string): boolean =>
+    chordKey(key(text), { section: "s1", id, focus: (x) => void focused.push(x), rename: () => void renamed++ });
+  const id = (i: number) => section().chords[i]!.id;
+
+  beforeEach(async () => {
+    await bench();
+    await make(line("| C | Am | F | G |"));
+    focused.length = 0;
+    renamed = 0;
+  });
+
+  test("arrows, Home and End go through the row and stop at its ends", () => {
+    press(id(0), "ArrowRight");
+    press(id(1), "End");
+    press(id(3), "ArrowRight");
+    press(id(3), "Home");
+    expect(focused).toEqual([id(1), id(3), id(3), id(0)]);
+    expect(useSelection.getState()).toMatchObject({ chord: id(0), chords: [id(0)] });
+  });
+
+  test("with Shift a row is chosen from where it was begun, both ways", () => {
+    chooseInRow("s1", id(1));
+    press(id(1), "Shift+ArrowRight");
+    press(id(2), "Shift+ArrowRight");
+    expect(useSelection.getState().chords).toEqual([id(1), id(2), id(3)]);
+    press(id(1), "Shift+ArrowLeft");
+    expect(useSelection.getState().chords).toEqual([id(1), id(0)]);
+    press(id(0), "Ctrl+a");
+    expect(useSelection.getState().chords).toHaveLength(4);
+  });
+
+  test("up and down move along the scale, with Shift by semitones; the whole row when it is chosen", () => {
+    press(id(1), "ArrowUp");
+    expect(symbols()).toBe("C Bdim F G");
+    press(id(1), "ArrowDown");
+    press(id(0), "Shift+ArrowUp");
+    expect(symbols()).toMatch(/^(Db|C#) Am F G$/);
+    press(id(0), "Shift+ArrowDown");
+    chooseChord(id(0), [id(0), id(1)]);
+    press(id(0), "ArrowUp");
+    expect(symbols()).toBe("Dm Bdim F G");
+  });
+
+  test("P pins and lets go, Delete removes and goes to the one before, Enter renames", () => {
+    press(id(1), "p");
+    expect(section().chords[1]!.pinned).toBe(true);
+    press(id(1), "p");
+    expect(section().chords[1]!.pinned).toBeFalsy();
+    expect(press(id(1), "Ctrl+p")).toBe(false);
+    press(id(1), "Enter");
+    expect(renamed).toBe(1);
+    const first = id(0);
+    press(id(1), "Delete");
+    expect([symbols(), useSelection.getState().chord, focused]).toEqual(["C F G", first, [first]]);
+  });
+});
+
+describe("keys of the drum grid", () => {
+  let cursor: Cursor;
+  const press = (...texts: string[]): boolean[] =>
+    texts.map((text) => {
+      const now = data();
+      return drumKey(key(text), { data: now, rows: rowsOf(now.section), step: 120, cursor, moveCursor: (c) => void (cursor = c) });
+    });
+  const hits = (drum: string) =>
+    section()
+      .groove.lanes.find((l) => l.drum === drum)
+      ?.hits.map((h) => [h.start, h.velocity]) ?? [];
+
+  beforeEach(async () => {
+    await bench();
+    cursor = { row: rowsOf(section()).length - 1, start: 0 };
+  });
+
+  test("Enter strikes and takes away; + and − change the loudness; Delete takes away", () => {
+    press("Enter");
+    const [[, loud]] = hits("kick") as [[number, number]];
+    press("-", "-", "+");
+    expect(hits("kick")).toEqual([[0, loud - 8]]);
+    press("Alt+ArrowUp", "Alt+ArrowDown");
+    expect(hits("kick")).toEqual([[0, loud - 8]]);
+    press("Enter");
+    expect(hits("kick")).toEqual([]);
+    press("Enter", "Delete");
+    expect(hits("kick")).toEqual([]);
+    expect(press("+", ".", "Delete")).toEqual([false, false, false]);
+  });
+
+  test("arrows move by the grid, with Shift by a beat, and stay inside the section", () => {
+    press("ArrowRight", "Shift+ArrowRight", "ArrowUp");
+    expect(cursor).toEqual({ row: 3, start: 600 });
+    press("Shift+ArrowLeft", "Shift+ArrowLeft", "ArrowDown", "ArrowDown", "ArrowDown");
+    expect(cursor).toEqual({ row: 4, start: 0 });
+    press(...Array.from({ length: 40 }, () => "Shift+ArrowRight"));
+    expect(cursor.start).toBe(4 * 1920 - 120);
+    press(...Array.from({ length: 9 }, () => "ArrowUp"));
+    expect(cursor.row).toBe(0);
+  });
+
+  test("a dot marks a kick as a main accent and takes the mark away, only on the kick", () => {
+    press("Enter", "Shift+ArrowRight", "Shift+ArrowRight", "ArrowRight", "Enter");
+    const before = section().groove.accents;
+    expect(before).toBeUndefined();
+    // The rule hears it as a main accent: the first press takes the mark away.
+    expect(
+      data()
+        .kicks.filter((k) => k.main)
+        .map((k) => k.start),
+    ).toEqual([0, 1080]);
+    press(".");
+    expect(section().groove.accents).toEqual([0]);
+    press(".");
+    expect(section().groove.accents).toEqual([0, 1080]);
+    cursor = { row: 3, start: 0 };
+    press("Enter");
+    expect(press(".")).toEqual([false]);
+  });
+});
