@@ -9,6 +9,8 @@ module.exports = {
       },
     ],
   },
+  // Style sheets say nothing without a browser.
+  moduleNameMapper: { "\\.scss$": "<rootDir>/web/test/noStyle.ts" },
   transformIgnorePatterns: ["/node_modules/(?!(@exodus|chord-symbol|tonal|@tonaljs)/)"],
   testTimeout: 60000,
 };

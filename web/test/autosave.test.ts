@@ -1,0 +1,181 @@
+import { must, newSong, type Song } from "../../core/src/index";
+import { api, ApiProblem } from "../api";
+import { openSong, resolveConflict, startAutosave } from "../store/autosave";
+import { songNow, useSong } from "../store/song";
+
+/** What the browser keeps between two visits. */
+const kept = new Map<string, unknown>();
+jest.mock("idb-keyval", () => ({
+  get: (key: string) => Promise.resolve(structuredClone(kept.get(key))),
+  set: (key: string, value: unknown) => Promise.resolve(void kept.set(key, structuredClone(value))),
+  del: (key: string) => Promise.resolve(void kept.delete(key)),
+}));
+
+/** A server of one song, which can be away, slow or of another opinion. */
+const server = { song: null as unknown as Song, revision: 1, away: false, refuses: null as ApiProblem | null, saves: 0 };
+jest
+  .spyOn(api, "get")
+  .mockImplementation(() =>
+    server.away
+      ? Promise.reject(new ApiProblem(0, "server.away", "away"))
+      : Promise.resolve({ song: server.song, revision: server.revision }),
+  );
+jest.spyOn(api, "save").mockImplementation((song, revision) => {
+  server.saves++;
+  if (server.away) return Promise.reject(new ApiProblem(0, "server.away", "away"));
+  if (server.refuses) return Promise.reject(server.refuses);
+  if (revision !== server.revision)
+    return Promise.reject(
+      Object.assign(new ApiProblem(409, "revision.stale", "stale"), { current: server.song, revision: server.revision }),
+    );
+  server.song = song;
+  return Promise.resolve(++server.revision);
+});
+
+const state = () => useSong.getState();
+const edit = (tempo: number): void => void state().edit({ do: "setTempo", tempo });
+const settle = async (ms = 0): Promise<void> => {
+  await jest.advanceTimersByTimeAsync(ms);
+};
+const online: (() => void)[] = [];
+let end: () => void;
+
+beforeEach(async () => {
+  jest.useFakeTimers();
+  Object.assign(globalThis, {
+    window: { addEventListener: (_: string, f: () => void) => online.push(f), removeEventListener: () => online.splice(0) },
+  });
+  kept.clear();
+  Object.assign(server, {
+    song: { ...must(newSong({ title: "Cellar" })), id: "cellar" },
+    revision: 4,
+    away: false,
+    refuses: null,
+    saves: 0,
+  });
+  await openSong("cellar");
+  end = startAutosave();
+});
+afterEach(async () => {
+  end();
+  await settle(10_000);
+  jest.useRealTimers();
+});
+
+test("an edit is kept in the browser at once and is on the server within a second; then nothing is kept", async () => {
+  edit(100);
+  await settle();
+  expect([state().status, (kept.get("unsent:cellar") as { song: Song }).song.tempo, server.song.tempo]).toEqual(["waiting", 100, 96]);
+  await settle(1000);
+  expect([state().status, state().revision, server.song.tempo, kept.size]).toEqual(["saved", 5, 100, 0]);
+});
+
+test("many edits in a row are one save", async () => {
+  for (let tempo = 60; tempo < 90; tempo++) {
+    edit(tempo);
+    await settle(50);
+  }
+  await settle(1000);
+  expect([server.saves, server.song.tempo]).toEqual([1, 89]);
+});
+
+test("an edit made while the song is being saved is saved after it", async () => {
+  let answer: (revision: number) => void = () => undefined;
+  jest.spyOn(api, "save").mockImplementationOnce(() => new Promise((resolve) => (answer = resolve)));
+  edit(100);
+  await settle(600);
+  expect(state().status).toBe("saving");
+  edit(120);
+  server.revision = 5;
+  answer(5);
+  await settle(2000);
+  expect([state().status, server.song.tempo, state().revision]).toEqual(["saved", 120, 6]);
+});
+
+test("a server that is away is tried again, and at once when the network is back", async () => {
+  server.away = true;
+  edit(100);
+  await settle(1000);
+  expect(state().status).toBe("away");
+  await settle(3000);
+  expect(server.saves).toBeGreaterThan(1);
+  server.away = false;
+  online.forEach((f) => f());
+  await settle(10);
+  expect([state().status, server.song.tempo]).toEqual(["saved", 100]);
+});
+
+test("what could not be sent is there on the next visit, with the server or without it", async () => {
+  server.away = true;
+  edit(100);
+  await settle(1000);
+  end();
+  await openSong("cellar");
+  expect([songNow().tempo, state().status]).toEqual([100, "away"]);
+  server.away = false;
+  await openSong("cellar");
+  expect([songNow().tempo, state().status]).toEqual([100, "waiting"]);
+  end = startAutosave();
+  await settle(1000);
+  expect([server.song.tempo, state().status]).toEqual([100, "saved"]);
+});
+
+test("edits of two windows meet: both are shown, keeping mine saves over, taking the other is a step back", async () => {
+  edit(100);
+  server.song = { ...server.song, tempo: 140 };
+  server.revision = 9;
+  await settle(1000);
+  expect([state().status, state().conflict!.song.tempo]).toEqual(["conflict", 140]);
+  // Going on working keeps both.
+  edit(101);
+  await settle(3000);
+  expect([state().status, server.song.tempo]).toEqual(["conflict", 140]);
+  await resolveConflict("mine");
+  await settle(1000);
+  expect([state().status, server.song.tempo, state().conflict]).toEqual(["saved", 101, null]);
+
+  edit(90);
+  server.song = { ...server.song, tempo: 150 };
+  server.revision = 20;
+  await settle(1000);
+  await resolveConflict("stored");
+  expect([songNow().tempo, state().status]).toEqual([150, "saved"]);
+  state().undo();
+  expect(songNow().tempo).toBe(90);
+  await settle(1000);
+  expect(server.song.tempo).toBe(90);
+});
+
+test("unsent edits on an older revision open as a conflict", async () => {
+  server.away = true;
+  edit(100);
+  await settle(1000);
+  end();
+  Object.assign(server, { away: false, revision: 12, song: { ...server.song, tempo: 66 } });
+  await openSong("cellar");
+  expect([state().status, songNow().tempo, state().conflict!.song.tempo]).toEqual(["conflict", 100, 66]);
+  end = startAutosave();
+  await settle(2000);
+  expect(server.song.tempo).toBe(66);
+});
+
+test("what the server refuses is told, and stays in the browser", async () => {
+  server.refuses = new ApiProblem(413, "song.size", "The song is larger than 8 MB");
+  edit(100);
+  await settle(1000);
+  expect([state().status, state().problem!.message]).toEqual(["refused", "Not saved: The song is larger than 8 MB"]);
+  expect(kept.size).toBe(1);
+  server.refuses = null;
+  edit(101);
+  await settle(1000);
+  expect([state().status, server.song.tempo]).toEqual(["saved", 101]);
+});
+
+test("a song that is neither here nor there is an error; kept rubbish is passed over", async () => {
+  kept.set("unsent:cellar", { song: { version: 99 }, revision: 1 });
+  await openSong("cellar");
+  expect(songNow().title).toBe("Cellar");
+  kept.clear();
+  server.away = true;
+  await expect(openSong("cellar")).rejects.toMatchObject({ status: 0 });
+});
