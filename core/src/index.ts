@@ -21,7 +21,7 @@ export {
   type PitchName,
   type Semitones,
 } from "./pitch/pitch";
-export { keyName, MODES, nameInKey, parseKey, scaleStep, spellInKey, transposeKey, type Key, type Mode } from "./pitch/key";
+export { keyName, MODES, nameInKey, parseKey, rootInKey, scaleStep, spellInKey, transposeKey, type Key, type Mode } from "./pitch/key";
 export {
   beatAt,
   beatsText,

@@ -1,6 +1,6 @@
 import { because } from "../song/reasons";
 import { fail, ok, type Result } from "../result";
-import { nameInKey, type Key } from "../pitch/key";
+import { nameInKey, rootInKey, type Key } from "../pitch/key";
 import { mod, type PitchClass } from "../pitch/pitch";
 import { metricalLevel, type Meter, type Ticks } from "../time/meter";
 import type { ChordEvent, Song } from "../song/schema";
@@ -132,7 +132,7 @@ function describe(root: PitchClass, over: readonly Stretch[], key: Key): Implied
   const minor = heard(3) || (!heard(4) && inKey(3) && !inKey(4));
   const diminished = !heard(7) && (heard(6) || (minor && !inKey(7) && inKey(6)));
   const quality = minor ? (diminished ? (heard(10) ? "m7b5" : "dim") : heard(10) ? "m7" : "m") : heard(10) ? "7" : heard(11) ? "maj7" : "";
-  const name = nameInKey(root, key);
+  const name = rootInKey(root, key);
   const spoken = [...time.keys()].filter((above) => TELLS[above] && heard(above)).sort((a, b) => share(b) - share(a));
   const mean = Array.from({ length: 12 }, (_, pc) => over.reduce((sum, s) => sum + s.fit[pc]!, 0) / over.length);
   return {

@@ -81,8 +81,7 @@ export function chordToneName(chord: Chord, pc: PitchClass): NoteName | null {
 }
 
 /** The chord a number of semitones higher; the letters move as the given spelling of the new root tells. */
-export function transposeChord(chord: Chord, name: (pc: PitchClass) => NoteName, semitones: Semitones): Chord {
-  const move = (note: NoteName) => name(mod(pitchClass(note) + semitones, 12));
+export function transposeChord(chord: Chord, move: (note: NoteName) => NoteName): Chord {
   return { ...chord, root: move(chord.root), ...(chord.bass ? { bass: move(chord.bass) } : {}) };
 }
 

@@ -100,7 +100,12 @@ function respelled(midis: readonly Midi[], noBass: boolean, key?: string): { rea
 
 /** Names notes by MIDI number alone, with roots as they are usually written. */
 function identifyPlain(midis: readonly Midi[], flats: boolean, noBass: boolean, key?: string): Reading[] {
-  return identifyChords({ pitches: midis.map((m) => pitchName(m, plainName(m, flats))), noBass, ...(key ? { key } : {}) });
+  return identifyChords({
+    pitches: midis.map((m) => pitchName(m, plainName(m, flats))),
+    soundsOnly: true,
+    noBass,
+    ...(key ? { key } : {}),
+  });
 }
 
 /** Reads "x32010", "x 3 2 0 1 0" or "10-12-12-11-10-10"; x, X, m and - alone are strings that are not played. */

@@ -1,7 +1,7 @@
 import { fail, ok, type Result } from "../result";
-import { nameInKey, parseKey, type Key } from "../pitch/key";
+import { parseKey, rootInKey, type Key } from "../pitch/key";
 import { mod, noteName, type NoteName, noteOf, parseNote, parsePitch, type PitchClass, spelledPc } from "../pitch/pitch";
-import { chordSymbol } from "./chord";
+import { chordSymbol, chordToneName } from "./chord";
 import { parseChord } from "./parse";
 import { addedName, TEMPLATES, type Template } from "./qualities";
 
@@ -10,6 +10,8 @@ export interface Identify {
   pitches: readonly string[];
   bass?: string;
   key?: string;
+  /** The names mean no more than sounds (keys, frets, MIDI): the chord is spelled by what it is in the key. */
+  soundsOnly?: boolean;
   /** Re-entrant tunings and note names without octave have no lowest note that means anything. */
   noBass?: boolean;
 }
@@ -63,7 +65,7 @@ export function identifyChords(request: Identify): Reading[] {
 }
 
 /** Errors: `identify.note` names the text that is not a note; `identify.few` for fewer than two different notes; `key.*` for the key. */
-export function chordReadings({ pitches, bass, key, noBass }: Identify): Result<Reading[]> {
+export function chordReadings({ pitches, bass, key, noBass, soundsOnly }: Identify): Result<Reading[]> {
   const names = new Map<PitchClass, NoteName>();
   let lowest: { midi: number; pc: PitchClass } | null = null;
   for (const text of bass === undefined ? pitches : [bass, ...pitches]) {
@@ -80,7 +82,7 @@ export function chordReadings({ pitches, bass, key, noBass }: Identify): Result<
     parsedKey = read.value;
   }
   const bassNote = bass === undefined ? (noBass || !lowest ? null : lowest.pc) : readNote(bass)!.pc;
-  return ok(rank(names, bassNote, bass !== undefined, parsedKey));
+  return ok(rank([...names.keys()], soundsOnly ? new Map() : names, bassNote, bass !== undefined, parsedKey));
 }
 
 function readNote(text: string): { pc: PitchClass; name: NoteName; midi: number | null } | null {
@@ -93,19 +95,25 @@ function readNote(text: string): { pc: PitchClass; name: NoteName; midi: number 
 
 const rotate = (mask: number, by: number): number => ((mask >> by) | (mask << (12 - by))) & 0xfff;
 
-function rank(names: Map<PitchClass, NoteName>, bass: PitchClass | null, explicit: boolean, key: Key | null): Reading[] {
-  const notes = [...names.keys()].reduce((m, pc) => m | (1 << pc), 0);
+function rank(
+  pcs: readonly PitchClass[],
+  names: Map<PitchClass, NoteName>,
+  bass: PitchClass | null,
+  explicit: boolean,
+  key: Key | null,
+): Reading[] {
+  const notes = pcs.reduce((m, pc) => m | (1 << pc), 0);
   const found: Found[] = [];
   for (let root = 0; root < 12; root++) {
     const above = rotate(notes, root);
     const bassAbove = bass === null ? null : mod(bass - root, 12);
     // The bass may stand apart from the chord above it, unless the chord is built on it.
-    const apart = bassAbove !== null && bassAbove !== 0 && names.size > 3 ? above & ~(1 << bassAbove) : null;
+    const apart = bassAbove !== null && bassAbove !== 0 && pcs.length > 3 ? above & ~(1 << bassAbove) : null;
     for (const template of TEMPLATES) {
-      weigh(root, template, above, bassAbove, false, names.size, explicit, found);
+      weigh(root, template, above, bassAbove, false, pcs.length, explicit, found);
       // A sixth or seventh in the bass is an inversion, not a foreign bass.
       if (apart !== null && bassAbove! < 9 && !(template.mask & (1 << bassAbove!)))
-        weigh(root, template, apart, bassAbove, true, names.size, explicit, found);
+        weigh(root, template, apart, bassAbove, true, pcs.length, explicit, found);
     }
   }
   const plain = new Set(found.flatMap((f) => (f.added.length || f.rootless || f.foreign ? [] : [f.root])));
@@ -220,9 +228,13 @@ function symmetric(found: Found[]): void {
 const MINOR_ROOTS = ["C", "C#", "D", "Eb", "E", "F", "F#", "G", "G#", "A", "Bb", "B"];
 const MAJOR_ROOTS = ["C", "Db", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"];
 
+/** Diminished chords outside a key lead up to the root above them. */
+const leadsUp = ({ tones }: Template): boolean =>
+  tones.some((t) => t.degree === 5 && t.alter === -1) && tones.some((t) => t.degree === 3 && t.alter === -1);
+
 function spell(f: Found, names: Map<PitchClass, NoteName>, bass: PitchClass | null, explicit: boolean, key: Key | null): string | null {
   const usual = f.template.tones.some((t) => t.degree === 3 && t.alter === -1) ? MINOR_ROOTS : MAJOR_ROOTS;
-  const root = names.get(f.root) ?? (key ? nameInKey(f.root, key) : usual[f.root]!);
+  const root = names.get(f.root) ?? (key ? rootInKey(f.root, key, leadsUp(f.template)) : usual[f.root]!);
   const extras = f.added.map((a) => `add${a}`);
   if (f.omitted.some((o) => o === "3" || o === "b3") && !(f.template.tones.some((t) => t.degree === 11) && f.omitted.includes("3")))
     extras.push("no3");
@@ -230,7 +242,10 @@ function spell(f: Found, names: Map<PitchClass, NoteName>, bass: PitchClass | nu
   if (!chord.ok) return null;
   const slash = bass !== null && bass !== f.root && !isSymmetric(f) && (!f.rootless || explicit);
   if (!slash) return chordSymbol(chord.value);
-  return chordSymbol({ ...chord.value, bass: names.get(bass)! });
+  return chordSymbol({
+    ...chord.value,
+    bass: names.get(bass) ?? chordToneName(chord.value, bass) ?? (key ? rootInKey(bass, key) : usual[bass]!),
+  });
 }
 
 /** Whether the first reading is far enough ahead of the next different one to be taken as the name. */

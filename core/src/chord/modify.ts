@@ -1,6 +1,6 @@
-import { mod, noteName, parseNote, pitchClass, plainName, type NoteName } from "../pitch/pitch";
-import { nameInKey, type Key } from "../pitch/key";
-import { chordPitchClasses, rootPc, toneName, toneRole, type Chord, type ChordTone } from "./chord";
+import { mod, noteName, parseNote, pitchClass, type NoteName } from "../pitch/pitch";
+import { nameInKey, rootInKey, type Key } from "../pitch/key";
+import { chordPitchClasses, chordToneName, rootPc, toneName, toneRole, type Chord, type ChordTone } from "./chord";
 import { identifyChords, type Reading } from "./identify";
 import { chordOfTones, parseChord } from "./parse";
 
@@ -128,12 +128,12 @@ export function moveInScale(chord: Chord, steps: number, key: Key): Chord {
   return chordOfTones(rootName, tones, chord.bass && at(chord.bass));
 }
 
-/** A chord moved by semitones, spelled as the key suggests. */
+/** A chord moved by semitones, its root spelled by what it is in the key, its bass as the chord has it. */
 export function moveBySemitones(chord: Chord, semitones: number, key: Key): Chord {
-  const move = (note: NoteName) => {
-    const pc = mod(pitchClass(note) + semitones, 12);
-    return key.pcs.includes(pc) ? nameInKey(pc, key) : plainName(pc, semitones < 0 || key.flats);
-  };
+  const pcOf = (note: NoteName) => mod(pitchClass(note) + semitones, 12);
   const { bass, ...upper } = chord;
-  return { ...upper, root: move(chord.root), ...(bass ? { bass: move(bass) } : {}) };
+  const leads =
+    upper.tones.some((t) => t.degree === 5 && t.semitones === 6) && upper.tones.some((t) => t.degree === 3 && t.semitones === 3);
+  const moved: Chord = { ...upper, root: rootInKey(pcOf(chord.root), key, leads) };
+  return bass ? { ...moved, bass: chordToneName(moved, pcOf(bass)) ?? rootInKey(pcOf(bass), key) } : moved;
 }

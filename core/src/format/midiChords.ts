@@ -62,7 +62,12 @@ function nameStretch(notes: readonly MidiNote[], start: Ticks, end: Ticks, key: 
   const pcs = [...time].filter(([, t]) => t >= (end - start) * HEARD && t >= longest * HEARD_OF_LONGEST).map(([pc]) => pc);
   if (pcs.length < 2 || !lowest) return null;
   const name = (pc: number) => noteOf(spellInKey(60 + pc, key));
-  const readings = identifyChords({ pitches: pcs.map(name), bass: name(mod(lowest.midi, 12)), key: `${key.tonic} ${key.mode}` });
+  const readings = identifyChords({
+    pitches: pcs.map(name),
+    bass: name(mod(lowest.midi, 12)),
+    key: `${key.tonic} ${key.mode}`,
+    soundsOnly: true,
+  });
   if (!readings.length) return null;
   return {
     symbol: readings[0]!.symbol,

@@ -89,6 +89,26 @@ export function nameInKey(pc: PitchClass, key: Key): NoteName {
   return raised < 0 ? plainName(pc, key.flats || above === 10 || above === 3) : transposeNote(key.tonic, raised, above);
 }
 
+/** Letters above the tonic by which roots outside the scale are named: lowered degrees, and raised ones that lead up. */
+const LOWERED = [0, 1, 1, 2, 2, 3, 4, 4, 5, 5, 6, 6];
+const RAISED = [0, 0, 1, 1, 2, 3, 3, 4, 4, 5, 5, 6];
+/** Names that are only read where the signature is near them: accidentals a key must have at least, flats below nought. */
+const FAR: Record<string, number> = { Cb: -3, Fb: -5, "E#": 5, "B#": 6 };
+
+/**
+ * Name of a chord's root in a key. Outside the scale it is what it is there: a lowered degree (♭II, ♭III, ♭VI, ♭VII), or, with `leads`, a raised one,
+ * as diminished chords are that lead up by a semitone. Plain where the exact name would be hard to read (common practice).
+ */
+export function rootInKey(pc: PitchClass, key: Key, leads = false): NoteName {
+  const index = key.pcs.indexOf(mod(pc, 12));
+  if (index >= 0) return key.scale[index]!;
+  const above = mod(pc - key.pcs[0]!, 12);
+  const name = transposeNote(key.tonic, (leads ? RAISED : LOWERED)[above]!, above);
+  const far = FAR[name];
+  const readable = Math.abs(parseNote(name)!.alter) < 2 && (far === undefined || (far < 0 ? key.signature <= far : key.signature >= far));
+  return readable ? name : plainName(pc, !leads);
+}
+
 export const spellInKey = (midi: Midi, key: Key): PitchName => pitchName(midi, nameInKey(mod(midi, 12), key));
 
 /** The next scale note above (+1) or below (−1) a MIDI number. */

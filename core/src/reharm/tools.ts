@@ -1,14 +1,13 @@
-import { nameInKey, parseKey, type Key } from "../pitch/key";
-import { mod, plainName, pitchClass, type NoteName, type PitchClass } from "../pitch/pitch";
+import { parseKey, rootInKey, type Key } from "../pitch/key";
+import { mod, pitchClass, type NoteName, type PitchClass } from "../pitch/pitch";
 import type { Meter, Ticks } from "../time/meter";
 import { chordPitchClasses, chordSymbol, rootPc, type Chord } from "../chord/chord";
 import { diatonicChord } from "../chord/numerals";
 import { parseChord } from "../chord/parse";
 import type { Proposal, ChordSlot, Spot } from "./technique";
 
-/** Name of a root in a key: flats for roots approached from above, the key's own name where it has one. */
-export const rootName = (pc: PitchClass, key: Key, flats = true): NoteName =>
-  key.pcs.includes(mod(pc, 12)) ? nameInKey(mod(pc, 12), key) : plainName(mod(pc, 12), flats);
+/** Name of a root in a key: a lowered degree, or a raised one, where the key has no name for it. */
+export const rootName = (pc: PitchClass, key: Key, flats = true): NoteName => rootInKey(mod(pc, 12), key, !flats);
 
 export const symbolAt = (pc: PitchClass, quality: string, key: Key, flats = true): string => rootName(pc, key, flats) + quality;
 

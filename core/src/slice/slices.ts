@@ -1,6 +1,6 @@
 import { mod, type NoteName, noteOf, pitchClass } from "../pitch/pitch";
 import { beatAt, type Ticks } from "../time/meter";
-import { bassPc, chordPitchClasses, chordSymbol, rootPc, toneName, type Chord } from "../chord/chord";
+import { bassPc, chordPitchClasses, chordSymbol, chordToneName, rootPc, toneName, type Chord } from "../chord/chord";
 import { identifyChords } from "../chord/identify";
 import { realize, type RealizedChord, type RealizedHit, type RealizedNote, type RealizedSection, type RealizedSong } from "../song/realize";
 import type { Song } from "../song/schema";
@@ -116,9 +116,11 @@ export function sliceReal(
 const heard = new Map<string, string>();
 
 /** The name of a written chord over the bass note that sounds under it: Am over F is Fmaj7. */
-function nameOver(chord: Chord, bass: NoteName): string {
+function nameOver(chord: Chord, played: NoteName): string {
   const { bass: _, ...upper } = chord;
-  if (pitchClass(bass) === rootPc(chord)) return chordSymbol(upper);
+  if (pitchClass(played) === rootPc(chord)) return chordSymbol(upper);
+  // A tone of the chord is named as the chord names it.
+  const bass = chordToneName(upper, pitchClass(played)) ?? played;
   const id = `${chordSymbol(upper)}/${bass}`;
   const known = heard.get(id);
   if (known) return known;

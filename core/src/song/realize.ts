@@ -1,5 +1,18 @@
-import { nameInKey, transposeKey, type Key } from "../pitch/key";
-import { mod, pitchMidi, pitchName, type Midi, type PitchName, type Semitones } from "../pitch/pitch";
+import { transposeKey, type Key } from "../pitch/key";
+import {
+  mod,
+  noteOf,
+  parseNote,
+  pitchClass,
+  pitchMidi,
+  pitchName,
+  plainName,
+  transposeNote,
+  type Midi,
+  type NoteName,
+  type PitchName,
+  type Semitones,
+} from "../pitch/pitch";
 import { QUARTER, type Meter, type Ticks } from "../time/meter";
 import { swung, type Swing } from "../time/swing";
 import { chordSymbol, transposeChord } from "../chord/chord";
@@ -116,6 +129,18 @@ export interface Frame {
   from: Ticks;
   to: Ticks;
   semitones: Semitones;
+  /** A note's name as it sounds: as many letters and semitones from its own as the keys are apart. */
+  moved(name: NoteName): NoteName;
+}
+
+/** How names go from one key to another; plain where the exact name would need two accidentals. */
+function movedBetween(from: Key, to: Key, semitones: Semitones): (name: NoteName) => NoteName {
+  const letters = mod(parseNote(to.tonic)!.step - parseNote(from.tonic)!.step, 7);
+  const distance = mod(semitones, 12);
+  return (name) => {
+    const exact = transposeNote(name, letters, distance);
+    return Math.abs(parseNote(exact)!.alter) < 2 ? exact : plainName(mod(pitchClass(name) + distance, 12), to.flats);
+  };
 }
 
 export function frameOf(song: Song, place: Place): Frame | null {
@@ -127,6 +152,7 @@ export function frameOf(song: Song, place: Place): Frame | null {
   const semitones = pass?.transpose ?? 0;
   const home = sectionKey(song, section);
   const from = Math.min(fromBar, section.bars) * meter.bar;
+  const key = semitones ? transposeKey(home, semitones) : home;
   return {
     section,
     pass,
@@ -134,7 +160,8 @@ export function frameOf(song: Song, place: Place): Frame | null {
     passId: pass?.id ?? section.id,
     meter,
     swing: sectionSwing(song, section),
-    key: semitones ? transposeKey(home, semitones) : home,
+    key,
+    moved: movedBetween(home, key, semitones),
     from,
     to: Math.max(from, Math.min(toBar, section.bars) * meter.bar),
     semitones,
@@ -160,13 +187,13 @@ function realizedSection(song: Song, frame: Frame): RealizedSection {
 
 /** Chords of a place, cut to it. */
 export function realizedChords(frame: Frame): RealizedChord[] {
-  const { section, from, to, semitones, key } = frame;
+  const { section, from, to, semitones, moved } = frame;
   return section.chords.flatMap((event): RealizedChord[] => {
     const start = Math.max(event.start, from);
     const end = Math.min(event.start + event.duration, to);
     if (end <= start) return [];
     const written = chordOf(event.symbol);
-    const chord = written && semitones ? transposeChord(written, (pc) => nameInKey(pc, key), semitones) : written;
+    const chord = written && semitones ? transposeChord(written, moved) : written;
     return [
       {
         id: event.id,
@@ -191,7 +218,7 @@ const playedAt =
 
 /** Notes of one part at a place; none where the pass mutes it. With `harmony`, a linked part's chords held. */
 export function realizedNotes(song: Song, frame: Frame, part: Part, harmony: boolean): RealizedNote[] {
-  const { section, pass, from, to, semitones, key } = frame;
+  const { section, pass, from, to, semitones, moved } = frame;
   if (pass?.muted?.includes(part.id)) return [];
   const played = playedAt(frame, frame.swing);
   const { id: partId, offset: late = 0 } = part;
@@ -199,7 +226,7 @@ export function realizedNotes(song: Song, frame: Frame, part: Part, harmony: boo
   const notes: { note: LinkedNote; chordId?: string }[] = part.link
     ? (harmony ? linkedHarmony : linkedNotes)(song, section, part, pass)
     : (section.notes[partId] ?? []).map((note) => ({ note }));
-  const spell = (m: Midi, name: PitchName) => (semitones ? pitchName(m, nameInKey(mod(m, 12), key)) : name);
+  const spell = (m: Midi, name: PitchName) => (semitones ? pitchName(m, moved(noteOf(name))) : name);
   const out: RealizedNote[] = [];
   for (const { note, chordId } of notes) {
     const reachesBack = note.start < 0 && from === 0;

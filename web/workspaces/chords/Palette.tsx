@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { chordOf, diatonicChord, isMinorish, keyName, mod, nameInKey, romanOf, typeset, type Key } from "../../../core/src/index";
+import { chordOf, diatonicChord, isMinorish, keyName, mod, rootInKey, romanOf, typeset, type Key } from "../../../core/src/index";
 import { afterText, put, soundChord, type Where } from "../../commands/chords";
 import type { SectionData } from "../../store/sectionData";
 import { useSelection } from "../../store/selection";
@@ -10,10 +10,10 @@ const DEGREES = [0, 1, 2, 3, 4, 5, 6];
 
 /** Chords near a key, in rows: its own, the dominants of its degrees, and what is borrowed or further off. */
 export function paletteOf(key: Key): [title: string, symbols: string[]][] {
-  const at = (semitones: number, quality: string) => nameInKey(mod(key.pcs[0]! + semitones, 12), key) + quality;
+  const at = (semitones: number, quality: string) => rootInKey(mod(key.pcs[0]! + semitones, 12), key) + quality;
   const dominants = DEGREES.slice(1)
     .filter((d) => !diatonicChord(key, d, 3).endsWith("dim"))
-    .map((d) => nameInKey(mod(key.pcs[d]! + 7, 12), key) + "7");
+    .map((d) => rootInKey(mod(key.pcs[d]! + 7, 12), key) + "7");
   return [
     [`Triads of ${typeset(keyName(key))}`, DEGREES.map((d) => diatonicChord(key, d, 3))],
     ["Sevenths", DEGREES.map((d) => diatonicChord(key, d, 4))],

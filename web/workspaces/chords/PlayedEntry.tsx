@@ -34,7 +34,7 @@ export function PlayedEntry({ data }: { data: SectionData }) {
   const part = useVoicePart(data.song)?.id ?? data.song.parts[0]!.id;
   useCollecting(part);
   const names = notes.map((m) => spellInKey(m, data.key));
-  const readings = notes.length > 1 ? identifyChords({ pitches: names, key: keyName(data.key) }) : [];
+  const readings = notes.length > 1 ? identifyChords({ pitches: names, key: keyName(data.key), soundsOnly: true }) : [];
   // With the computer's keys on, Enter puts the chord that was played.
   useEffect(() => {
     if (!playIn) return;
