@@ -139,7 +139,7 @@ export {
   voiceLeadingDistance,
 } from "./motion/motion";
 export { criticalBand, pairRoughness, roughness, roughnessOfPartials, roughnessOfTones } from "./motion/roughness";
-export { threads, type Thread, type ThreadKind } from "./motion/threads";
+export { threads, type Counted, type Thread, type ThreadKind } from "./motion/threads";
 export {
   analyzeProgression,
   analyzeSection,
@@ -176,7 +176,18 @@ export { COMP_KINDS } from "./comp/kinds";
 export type { CompKind, SettingName } from "./comp/kind";
 export { parsePattern, PATTERNS, STEP, stepsOf, type CompPattern } from "./comp/patterns";
 export { linkedNotes, voicedChords, voicesOf } from "./song/linked";
-export { sumTerms, TERM_NAMES, TERMS, TOP_SHAPES, trade, type TermName, type Terms, type TopShape, type Weights } from "./voicing/cost";
+export {
+  countedBy,
+  sumTerms,
+  TERM_NAMES,
+  TERMS,
+  TOP_SHAPES,
+  trade,
+  type TermName,
+  type Terms,
+  type TopShape,
+  type Weights,
+} from "./voicing/cost";
 export { VOICING_STYLES } from "./voicing/styles";
 export type { VoicingStyle } from "./voicing/style";
 export { neckOf, voicingSpace, type PathOptions, type TopReport } from "./voicing/space";

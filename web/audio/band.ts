@@ -1,5 +1,5 @@
 import * as Tone from "tone";
-import { GLIDE_SHARE, midiFrequency, type SoundKind } from "../../core/src/index";
+import { GLIDE_SHARE, midiFrequency, type Midi, type SoundKind } from "../../core/src/index";
 import { DrumKit } from "./drumKit";
 import type { BandPart, SoundEvent } from "./events";
 
@@ -16,6 +16,8 @@ interface Voice {
 }
 
 interface Timbre {
+  /** Level at which it is as loud as the others at this pitch. */
+  at: Midi;
   db: number;
   cutoff: number;
   wave: "triangle" | "sawtooth" | "square" | "sine";
@@ -29,33 +31,48 @@ const blown = (attack: number) => ({ attack, decay: 0.2, sustain: 0.75, release:
 /** Synthesized sounds, made to be heard for hours. */
 const TIMBRES: Partial<Record<SoundKind, Timbre>> = {
   keys: {
-    db: -11,
+    at: 60,
+    db: 5.8,
     cutoff: 3200,
     wave: "sine",
     envelope: { attack: 0.004, decay: 1.6, sustain: 0.25, release: 0.4 },
     fm: { harmonicity: 2, index: 2.2, decay: 0.3 },
   },
   organ: {
-    db: -17,
+    at: 60,
+    db: -0.6,
     cutoff: 2600,
     wave: "sine",
     envelope: { attack: 0.012, decay: 0.05, sustain: 0.9, release: 0.08 },
     fm: { harmonicity: 2, index: 1.1, decay: 4 },
   },
-  pad: { db: -15, cutoff: 1500, wave: "sawtooth", envelope: { attack: 0.35, decay: 0.5, sustain: 0.8, release: 0.9 } },
-  strings: { db: -16, cutoff: 2400, wave: "sawtooth", envelope: { attack: 0.09, decay: 0.3, sustain: 0.8, release: 0.3 } },
-  pluck: { db: -11, cutoff: 3200, wave: "triangle", envelope: plucked(0.6) },
-  electric: { db: -14, cutoff: 2600, wave: "sawtooth", envelope: plucked(0.9) },
-  flute: { db: -12, cutoff: 3400, wave: "sine", envelope: blown(0.05) },
-  reed: { db: -15, cutoff: 1800, wave: "square", envelope: blown(0.03) },
-  brass: { db: -17, cutoff: 1900, wave: "sawtooth", envelope: blown(0.04) },
-  voice: { db: -12, cutoff: 2200, wave: "triangle", envelope: blown(0.03) },
-  mallet: { db: -11, cutoff: 5000, wave: "sine", envelope: plucked(1.4), fm: { harmonicity: 4, index: 0.6, decay: 0.12 } },
-  pan: { db: -12, cutoff: 4200, wave: "sine", envelope: plucked(0.8), fm: { harmonicity: 2, index: 1.6, decay: 0.2 } },
+  pad: { at: 66, db: -9.4, cutoff: 1500, wave: "sawtooth", envelope: { attack: 0.35, decay: 0.5, sustain: 0.8, release: 0.9 } },
+  strings: { at: 72, db: -10.7, cutoff: 2400, wave: "sawtooth", envelope: { attack: 0.09, decay: 0.3, sustain: 0.8, release: 0.3 } },
+  pluck: { at: 58, db: 0, cutoff: 3200, wave: "triangle", envelope: plucked(0.6) },
+  electric: { at: 62, db: -4, cutoff: 2600, wave: "sawtooth", envelope: plucked(0.9) },
+  flute: { at: 79, db: -13.9, cutoff: 3400, wave: "sine", envelope: blown(0.05) },
+  reed: { at: 67, db: -13.0, cutoff: 1800, wave: "square", envelope: blown(0.03) },
+  brass: { at: 68, db: -9.3, cutoff: 1900, wave: "sawtooth", envelope: blown(0.04) },
+  voice: { at: 70, db: -9.2, cutoff: 2200, wave: "triangle", envelope: blown(0.03) },
+  mallet: { at: 71, db: 3.3, cutoff: 5000, wave: "sine", envelope: plucked(1.4), fm: { harmonicity: 4, index: 0.6, decay: 0.12 } },
+  pan: { at: 74, db: 4.1, cutoff: 4200, wave: "sine", envelope: plucked(0.8), fm: { harmonicity: 2, index: 1.6, decay: 0.2 } },
 };
 
+/** Levels at which every sound is as loud to the ear as the others in the middle of its range: measured, see the test of loudness. */
+const PIANO_DB = 7.2;
+const BASSES = {
+  bass: { db: 1, decay: 0.5, sustain: 0.5, partials: [1, 0.62, 0.42, 0.3, 0.2, 0.14, 0.1, 0.07] },
+  upright: { db: 2, decay: 0.9, sustain: 0.42, partials: [1, 0.5, 0.34, 0.16, 0.1, 0.06] },
+  sub: { db: 2, decay: 0.5, sustain: 0.9, partials: [1, 0.34, 0.2, 0.1, 0.05] },
+} as const;
+
+/** Decibels a semitone that an instrument below the measured pitch is given more, and how much at most (fitted to the A-curve). */
+const TILT = 0.28;
+const MOST_TILT = 7;
+const tilt = (at: Midi, middle: Midi): number => Math.max(-MOST_TILT, Math.min(MOST_TILT, (at - middle) * TILT));
+
 /** A quiet start: full scale is never reached with the usual number of parts (moderate level). */
-const MASTER_DB = -10;
+const MASTER_DB = -10.8;
 
 /** The players of a song in the present audio context. */
 export class Band {
@@ -69,7 +86,7 @@ export class Band {
     const limiter = this.own(new Tone.Limiter(-2).toDestination());
     this.out = this.own(new Tone.Volume(MASTER_DB).connect(limiter));
     const loads: Promise<void>[] = [];
-    for (const part of parts) this.voices.set(part.id, this.makeVoice(part.sound, loads));
+    for (const part of parts) this.voices.set(part.id, this.makeVoice(part, loads));
     this.drums = new DrumKit((node) => this.own(node), this.out);
     this.ready = Promise.all(loads).then(() => undefined);
   }
@@ -94,9 +111,9 @@ export class Band {
     return node;
   }
 
-  private makeVoice(sound: SoundKind, loads: Promise<void>[]): Voice {
+  private makeVoice({ sound, middle }: BandPart, loads: Promise<void>[]): Voice {
     if (sound === "piano") {
-      const level = this.own(new Tone.Volume(-4).connect(this.out));
+      const level = this.own(new Tone.Volume(PIANO_DB).connect(this.out));
       const sampler = this.own(new Tone.Sampler({ urls: pianoUrls, release: 0.6 }).connect(level));
       loads.push(Tone.loaded());
       return {
@@ -106,7 +123,7 @@ export class Band {
     }
     if (sound === "bass" || sound === "upright" || sound === "sub") return this.makeBass(sound);
     const timbre = TIMBRES[sound] ?? TIMBRES.keys!;
-    const level = this.own(new Tone.Volume(timbre.db).connect(this.out));
+    const level = this.own(new Tone.Volume(timbre.db + tilt(timbre.at, middle)).connect(this.out));
     const filter = this.own(new Tone.Filter(timbre.cutoff, "lowpass").connect(level));
     const poly = this.own(
       timbre.fm
@@ -148,13 +165,14 @@ export class Band {
   }
 
   private makeBass(sound: "bass" | "upright" | "sub"): Voice {
-    const level = this.own(new Tone.Volume(sound === "sub" ? -3 : -5).connect(this.out));
+    const { db, decay, sustain, partials } = BASSES[sound];
+    const level = this.own(new Tone.Volume(db).connect(this.out));
     const synth = this.own(
       new Tone.MonoSynth({
-        oscillator: { type: sound === "sub" ? "sine" : sound === "upright" ? "triangle" : "sawtooth" },
-        envelope: { attack: 0.006, decay: sound === "upright" ? 0.9 : 0.5, sustain: sound === "sub" ? 0.9 : 0.45, release: 0.06 },
-        filter: { type: "lowpass", rolloff: -24, Q: 1 },
-        filterEnvelope: { attack: 0.004, decay: 0.25, sustain: 0.35, release: 0.1, baseFrequency: 150, octaves: 2.4 },
+        oscillator: { type: "custom", partials: [...partials] },
+        envelope: { attack: 0.006, decay, sustain, release: 0.06 },
+        filter: { type: "lowpass", rolloff: -24, Q: 0.7 },
+        filterEnvelope: { attack: 0.004, decay: 0.25, sustain: 0.6, release: 0.1, baseFrequency: 300, octaves: 2.2 },
       }).connect(level),
     );
     let last = 0;

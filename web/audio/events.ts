@@ -1,11 +1,15 @@
 import {
   drumPlayer,
   instrumentOf,
+  midiRange,
   pitchMidi,
   QUARTER,
   secondsAt,
   type Drum,
+  type Instrument,
   type Midi,
+  type RealizedNote,
+  type RealizedPart,
   type RealizedSong,
   type Seconds,
   type SoundKind,
@@ -17,11 +21,37 @@ import {
 export interface BandPart {
   id: string;
   sound: SoundKind;
+  /** The middle of its comfortable range: low instruments are given more, for the ear hears low notes less. */
+  middle: Midi;
+}
+
+function middleOf(instrument: Instrument): Midi {
+  const [low, high] = midiRange(instrument.comfortable);
+  return (low + high) / 2;
 }
 
 /** The players of a song. */
 export const playersOf = (song: WithInstruments & { parts: readonly { id: string; instrument: string }[] }): BandPart[] =>
-  song.parts.map((p) => ({ id: p.id, sound: instrumentOf(p.instrument, song).sound }));
+  song.parts.map((p) => {
+    const instrument = instrumentOf(p.instrument, song);
+    return { id: p.id, sound: instrument.sound, middle: middleOf(instrument) };
+  });
+
+/** Notes at once that are as loud together as one may be; more share what there is. */
+const FULL_CHORD = 3;
+/** Exponent that turns a share of power into a share of velocity, as the instruments are struck. */
+const SHARE = 0.5;
+/** What a change is brought forward by while it is auditioned, and what the others step back. */
+const FORWARD = 1.2;
+const BACK = 0.85;
+
+/** How loud each note of a part is struck: chords share, what changed comes forward. */
+function strengthOf(part: RealizedPart, forward: readonly string[]): (note: RealizedNote) => number {
+  const together = new Map<Ticks, number>();
+  for (const n of part.notes) together.set(n.start, (together.get(n.start) ?? 0) + 1);
+  const step = !forward.length ? 1 : forward.includes(part.id) ? FORWARD : BACK;
+  return (note) => Math.min(127, note.velocity * step * Math.min(1, (FULL_CHORD / together.get(note.start)!) ** SHARE));
+}
 
 /** One sound at a time counted from the beginning of what is played. */
 export type SoundEvent =
@@ -49,6 +79,8 @@ export interface EventOptions {
   countIn?: boolean;
   /** Share of the tempo, for practice: 0.5 is half as fast. */
   speed?: number;
+  /** Parts that come forward a little. */
+  forward?: readonly string[];
 }
 
 export interface Schedule {
@@ -61,7 +93,7 @@ export interface Schedule {
 /** Everything that sounds between two positions, from the played positions of the realized song: what is heard is what is written. */
 export function schedule(
   real: RealizedSong,
-  { from = 0, to = real.duration, solo = [], click = false, countIn = false, speed = 1 }: EventOptions = {},
+  { from = 0, to = real.duration, solo = [], click = false, countIn = false, speed = 1, forward = [] }: EventOptions = {},
 ): Schedule {
   const events: SoundEvent[] = [];
   const first = real.sections.findLast((s) => s.start <= from) ?? real.sections[0];
@@ -72,6 +104,7 @@ export function schedule(
   for (const part of real.parts) {
     if (!audible(part.id, part.muted)) continue;
     const { sound } = instrumentOf(part.instrument, real);
+    const strength = strengthOf(part, forward);
     for (const note of part.notes) {
       // A pickup sounds into the count-in; a note that began earlier is entered in its middle.
       const pickup = note.start < from && note.start < 0 && from === 0 && (countIn || at(note.played) >= 0);
@@ -88,7 +121,7 @@ export function schedule(
         part: part.id,
         sound,
         midi: note.midi,
-        velocity: note.velocity,
+        velocity: strength(note),
         ...(note.glideTo ? { glideTo: pitchMidi(note.glideTo) } : {}),
         ...(note.swell ? { swell: true } : {}),
       });

@@ -35,6 +35,19 @@ function heardOf(song: Song): RealizedSong {
   return { ...real, parts, hits: parts.some((p) => p.id === silent && p.role === "drums") ? [] : real.hits };
 }
 
+/** Parts that what is auditioned would change: they come forward a little. None where it changes all of them, or nothing. */
+function changedParts(song: Song): string[] {
+  const { song: written } = useSong.getState();
+  if (!written || written === song) return [];
+  const text = (s: Song) => {
+    const real = heardOf(s);
+    return new Map(real.parts.map((p) => [p.id, JSON.stringify(p.role === "drums" ? real.hits : p.notes)]));
+  };
+  const [before, now] = [text(written), text(song)];
+  const changed = [...now.keys()].filter((id) => now.get(id) !== before.get(id));
+  return changed.length < now.size ? changed : [];
+}
+
 /** Counts what was asked for: a request that was overtaken while the sounds loaded stays silent. */
 let ticket = 0;
 
@@ -47,7 +60,8 @@ async function start(song: Song, options: { from: Ticks; to: Ticks; loop: boolea
     if (mine !== ticket) return;
     const { solo, click, speed } = usePlayback.getState();
     const { from, to, countIn } = options;
-    await ready.play(heardOf(song), { from, to, solo, click, countIn, speed }, options.loop, options.startAt);
+    const forward = changedParts(song);
+    await ready.play(heardOf(song), { from, to, solo, click, countIn, speed, forward }, options.loop, options.startAt);
     useSound.setState({ playing: true });
   } finally {
     if (mine === ticket) useSound.setState({ loading: false });
@@ -135,14 +149,15 @@ export function startSound(): () => void {
   };
 }
 
-/** For tests: renders the open song with the sounds that are played. */
-export async function renderOpenSong(options: {
+/** For tests: renders the open song, or another one, with the sounds that are played. */
+export async function renderSong(options: {
+  song?: Song;
   section?: string;
   from?: Ticks;
   to?: Ticks;
   solo?: string[];
 }): Promise<{ samples: number[]; rate: number }> {
-  const { song } = useSong.getState();
+  const song = options.song ?? useSong.getState().song;
   if (!song) throw new Error("no song is open");
   const { render } = await import("./player");
   const { samples, rate } = await render(realize(song, options.section ? { section: options.section } : {}), options);

@@ -2,11 +2,10 @@ import { applyEdit, type Edit, type Meter, type Section, type Ticks } from "../.
 import { audition, endPreview } from "../audio/sound";
 import { say, useSong } from "../store/song";
 
-/** Two bars around a place, within the section. */
+/** The bar of a place with the one before and the one behind it, within the section: a change is heard as it comes and as it goes on. */
 export function around(section: Section, meter: Meter, tick: Ticks): { from: Ticks; to: Ticks } {
   const bar = Math.floor(Math.max(0, tick) / meter.bar);
-  const first = tick % meter.bar === 0 && bar > 0 ? bar - 1 : bar;
-  return { from: first * meter.bar, to: Math.min(section.bars, Math.max(first + 2, bar + 1)) * meter.bar };
+  return { from: Math.max(0, bar - 1) * meter.bar, to: Math.min(section.bars, bar + 2) * meter.bar };
 }
 
 /** Plays the song as it would be after an edit; asked for again, it stops. */

@@ -1,7 +1,7 @@
 import { countBeyond, type Section } from "../../core/src/index";
-import { tell, useNotice } from "../store/notice";
 import { showSection } from "../store/selection";
 import { edit, sectionNow, songNow, useSong } from "../store/song";
+import { tellUndoable } from "./undoable";
 
 /** Bars of a section from nothing. */
 const NEW_BARS = 4;
@@ -29,22 +29,6 @@ export function setBars(id: string, bars: number): boolean {
   const text = shorter && now ? beyondText(now) : null;
   if (text) tellUndoable(text);
   return true;
-}
-
-/** Tells what was just done, with a button that takes it back; the note goes with the next change, which is another step. */
-function tellUndoable(text: string, then?: () => void): void {
-  const undo = () => {
-    useSong.getState().undo();
-    then?.();
-  };
-  const notice = { text, act: { label: "Undo", run: undo } };
-  tell(notice);
-  const off = useSong.subscribe((now, before) => {
-    // What follows an edit joins its step.
-    if (now.past === before.past || now.past.length === before.past.length) return;
-    off();
-    if (useNotice.getState().notice === notice) tell(null);
-  });
 }
 
 /** Adds a section, from nothing or as a copy, and shows it. */

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { ApiProblem } from "../api";
-import { renderOpenSong, startSound } from "../audio/sound";
+import { renderSong, startSound } from "../audio/sound";
 import { startAnalysis } from "../store/analysis";
 import { openSong, startAutosave } from "../store/autosave";
 import { tell } from "../store/notice";
@@ -16,7 +16,7 @@ import { Workbench } from "./workbench/Workbench";
 declare global {
   interface Window {
     /** For tests only: offline rendering of the open song, and the song itself. */
-    orchard?: { render: typeof renderOpenSong; song: () => ReturnType<typeof useSong.getState>["song"] };
+    orchard?: { render: typeof renderSong; song: () => ReturnType<typeof useSong.getState>["song"] };
   }
 }
 
@@ -43,7 +43,7 @@ function useOpenSong(id: string): { ready: boolean; failed: ApiProblem | null } 
         if (gone) return;
         prepare();
         ends = [startAutosave(), startAnalysis(), startSound()];
-        window.orchard = { render: renderOpenSong, song: () => useSong.getState().song };
+        window.orchard = { render: renderSong, song: () => useSong.getState().song };
         setReady(id);
       },
       (error: unknown) => setFailed(error instanceof ApiProblem ? error : new ApiProblem(0, "unknown", String(error))),

@@ -5,6 +5,7 @@ import { partOfReal } from "../store/sectionData";
 import { setLane } from "../store/selection";
 import { edit } from "../store/song";
 import { laneFoot, laneScale, octaves, partRange } from "./laneScale";
+import { LaneMenu } from "./LaneMenu";
 import { rowsOf, type LaneBox } from "./layout";
 
 /** Whether a name in the list of solo players belongs to a part: a single drum belongs to the drums. */
@@ -24,7 +25,10 @@ export function LaneLabel({ data, part, box }: { data: SectionData; part: Part; 
   const open = !box.folded;
   return (
     <div className="lane-label">
-      <b title={part.name}>{part.name}</b>
+      <span className="lane-name">
+        <b title={part.name}>{part.name}</b>
+        <LaneMenu data={data} part={part} />
+      </span>
       {open && part.role !== "drums" && instrument !== part.name && <span className="role">{typesetNames(instrument)}</span>}
       <span className="lane-tools">
         <button

@@ -1,17 +1,21 @@
 import { useRef, useState, type PointerEvent } from "react";
-import { positionText } from "../../core/src/index";
+import { positionText, typesetNames } from "../../core/src/index";
 import { usePlayback } from "../store/playback";
+import { useResults } from "../store/results";
 import type { SectionData } from "../store/sectionData";
 import { barsInSight, type Axis, type Window } from "./axis";
 import { showsBeats } from "./LaneBack";
 
 /** Pixels the mouse may move before a press in the ruler drags a loop. */
 const SLACK = 5;
+/** Least width of the mark of a finding. */
+const LEAST_MARK = 6;
 
 /** Bar numbers and beats. A click sets where playing begins; a drag loops the bars it goes over. */
 export function Ruler({ data, axis, window }: { data: SectionData; axis: Axis; window: Window }) {
   const loop = usePlayback((s) => s.loop);
   const from = usePlayback((s) => s.from);
+  const findings = useResults((s) => s.findings);
   const ruler = useRef<HTMLDivElement>(null);
   const [drag, setDrag] = useState<{ x: number; looping: boolean } | null>(null);
   const { bar } = data.meter;
@@ -65,6 +69,16 @@ export function Ruler({ data, axis, window }: { data: SectionData; axis: Axis; w
             ))}
         </div>
       ))}
+      {findings
+        .filter((f) => f.waived === undefined && f.where.section === data.section.id)
+        .map((f) => (
+          <div
+            key={f.id}
+            className={`found ${f.severity}`}
+            style={{ left: axis.x(Math.max(0, f.where.tick)), width: Math.max(LEAST_MARK, f.where.duration * axis.scale) }}
+            title={typesetNames(f.message)}
+          />
+        ))}
       {from !== null && (
         <div
           className="play-from"

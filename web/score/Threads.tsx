@@ -1,5 +1,5 @@
 import { memo } from "react";
-import { threads, voicedChords } from "../../core/src/index";
+import { countedBy, RULES, threads, voicedChords } from "../../core/src/index";
 import type { SectionData } from "../store/sectionData";
 import type { Axis, Window } from "./axis";
 
@@ -10,6 +10,8 @@ interface Props {
   y(midi: number): number;
   window: Window;
 }
+
+const PARALLELS = RULES.find((r) => r.id === "parallels")!;
 
 const REACH = 22;
 
@@ -24,6 +26,9 @@ export const Threads = memo(function Threads({ data, part, axis, y, window }: Pr
   const chords = voicedChords(data.section, part);
   const source = data.song.parts.find((p) => p.id === part);
   const joins = source?.link?.loop ?? false;
+  // Counted as the cost of the layouts counts them, red where the school that judges calls them a fault.
+  const counted = countedBy(source?.playing.voicing?.school ?? "band");
+  const fault = PARALLELS.severity[data.song.profile] === "fault" ? " fault" : "";
   const out = [];
   for (const [i, chord] of chords.entries()) {
     const last = i === chords.length - 1;
@@ -36,10 +41,14 @@ export const Threads = memo(function Threads({ data, part, axis, y, window }: Pr
     for (const t of threads(
       chord.pitches.map((p) => p.midi),
       next.pitches.map((p) => p.midi),
+      counted,
     )) {
       const [y1, y2] = [y(chord.pitches[t.from]!.midi), y(next.pitches[t.to]!.midi)];
       out.push(
-        <g key={`${chord.id}.${t.from}.${t.to}`} className={`thread ${t.kind}${t.parallel ? " parallel" : ""}${last ? " join" : ""}`}>
+        <g
+          key={`${chord.id}.${t.from}.${t.to}`}
+          className={`thread ${t.kind}${t.parallel ? ` parallel${fault}` : ""}${last ? " join" : ""}`}
+        >
           <path d={`M${x - reach - 2},${y1} C${x - reach / 2},${y1} ${x - reach / 2},${y2} ${x},${y2}`} />
           {t.parallel && (
             <text x={x - reach / 2} y={(y1 + y2) / 2 - 3}>

@@ -1,22 +1,16 @@
 import { must, newSong, pitchMidi, QUARTER, type Drum, type Edit } from "../../core/src/index";
 import { demoSongs } from "../../demo/songs";
-import { around, acceptEdit, auditionEdit } from "../commands/audition";
-import { bassPartOf, bassParts, hearWith, heardWith, keepNotes, linesId, writeLines } from "../commands/bass";
 import { afterText, chordsNow, put, putEdit, rename } from "../commands/chords";
 import { hitsNow, paintHits, setHit, setMain, usualVelocity } from "../commands/drums";
 import { fileName, importFile } from "../commands/files";
 import { addNote, changeNotes, notesNow, removeNotes, spellHere } from "../commands/notes";
-import { acceptOffer, auditionOffer, auditionWritten, isWritten } from "../commands/offers";
 import { addSection, beyondText, removeSection, setBars } from "../commands/sections";
 import { invertChord, moveRegister, nextInstrument, nextStyle, soundLayout, stylesFor, voicePartOf } from "../commands/voicings";
 import { useNotice } from "../store/notice";
-import { usePlayback } from "../store/playback";
-import { usePreferences } from "../store/preferences";
-import { useResults, type Offer } from "../store/results";
 import { chooseChord, showSection, useSelection } from "../store/selection";
 import type { SectionData } from "../store/sectionData";
 import { songNow, useSong } from "../store/song";
-import { bench, heard, idle, layouts, make, notesHeard, section, symbols } from "./bench";
+import { bench, idle, layouts, make, notesHeard, section, symbols } from "./bench";
 
 jest.mock("../workers/client");
 jest.mock("../audio/sound");
@@ -246,111 +240,6 @@ describe("sections", () => {
     useSong.getState().undo();
     expect(songNow()).toBe(before);
     expect([setBars(id, 0), setBars("nobody", 3)]).toEqual([false, false]);
-  });
-});
-
-describe("offers", () => {
-  const offer = (change: Edit, more: Partial<Offer> = {}): Offer => ({
-    id: "o1",
-    label: "another",
-    edit: change,
-    from: 1920,
-    to: 3840,
-    ...more,
-  });
-  beforeEach(async () => {
-    await bench();
-    await make(line("| Cmaj7 | Am7 | Dm7 | G7 |"));
-  });
-
-  test("heard: the bars around the change, voiced; taken: the same, as one step", async () => {
-    const change: Edit = { do: "setChord", section: "s1", chord: section().chords[1]!.id, symbol: "Eb7" };
-    await auditionOffer(offer(change), 1920, 7680);
-    expect(heard[0]).toMatchObject({ label: "another", from: 0, to: 5760 });
-    const shown = heard[0]!.song.sections[0]!.chords[1]!;
-    await auditionWritten(offer(change), 1920, 7680);
-    expect([heard[1]!.song, isWritten(usePlayback.getState().preview!.id)]).toEqual([songNow(), true]);
-    const before = songNow();
-    await acceptOffer(offer(change));
-    await idle();
-    expect([usePlayback.getState().preview, useResults.getState().offers]).toEqual([null, []]);
-    expect(section().chords[1]!.voicings!.keys!.pitches).toEqual(shown.voicings!.keys!.pitches);
-    useSong.getState().undo();
-    expect(songNow()).toBe(before);
-  });
-
-  test("a bass goes along in listening and in taking, when that is wanted", async () => {
-    await make({
-      do: "setNotes",
-      section: "s1",
-      part: "bass",
-      notes: [0, 1, 2, 3].map((i) => ({ start: i * 1920, duration: 1920, pitch: "C2", velocity: 90 })),
-    });
-    const change: Edit = { do: "setChord", section: "s1", chord: section().chords[1]!.id, symbol: "Ebmaj7" };
-    const bassOf = () => heard.at(-1)!.song.sections[0]!.notes.bass!.map((n) => n.pitch);
-    usePreferences.setState({ bassFollows: false });
-    await auditionOffer(offer(change), 1920, 7680);
-    expect(bassOf()).toEqual(["C2", "C2", "C2", "C2"]);
-    usePreferences.setState({ bassFollows: true });
-    await auditionOffer(offer(change, { id: "o2" }), 1920, 7680);
-    expect(bassOf()[1]).not.toBe("C2");
-    expect([bassOf()[0], bassOf()[3]]).toEqual(["C2", "C2"]);
-  });
-
-  test("an offer that is complete is taken as it is, and says what is done then", async () => {
-    let done = 0;
-    await acceptOffer(offer({ do: "setTempo", tempo: 120 }, { whole: true, taken: () => void done++ }));
-    expect([songNow().tempo, done]).toEqual([120, 1]);
-    await acceptOffer(offer({ do: "setTempo", tempo: 0 }, { whole: true, taken: () => void done++ }));
-    expect([done, problem()]).toEqual([1, expect.stringContaining("at least 20")]);
-  });
-
-  test("hearing the same again stops; what cannot be made is not heard", () => {
-    const change: Edit = { do: "setTempo", tempo: 120 };
-    auditionEdit(change, "faster", "f", 0, 1920);
-    auditionEdit(change, "faster", "f", 0, 1920);
-    expect([heard.length, usePlayback.getState().preview]).toEqual([1, null]);
-    auditionEdit({ do: "setTempo", tempo: 0 }, "no", "n", 0, 1920);
-    expect([heard.length, problem()]).toEqual([1, expect.stringContaining("at least 20")]);
-    auditionEdit(change, "faster", "f", 0, 1920);
-    expect(acceptEdit(change)).toBe(true);
-    expect(usePlayback.getState().preview).toBeNull();
-  });
-
-  test("two bars around a place, one of them before it where it begins a bar", () => {
-    const meter = { bar: 1920 } as never;
-    expect(around(section(), meter, 0)).toEqual({ from: 0, to: 3840 });
-    expect(around(section(), meter, 3840)).toEqual({ from: 1920, to: 5760 });
-    expect(around(section(), meter, 4000)).toEqual({ from: 3840, to: 7680 });
-    expect(around(section(), meter, -240)).toEqual({ from: 0, to: 3840 });
-    expect(around(section(), meter, 7000)).toEqual({ from: 5760, to: 7680 });
-  });
-});
-
-describe("bass", () => {
-  beforeEach(() => bench(demos[3]!));
-
-  test("parts whose notes are written, the one that is worked on, and whom one hears with it", () => {
-    expect(bassParts(songNow()).map((p) => p.role)).toEqual(["bass", "bass"]);
-    expect(bassPartOf(songNow(), "")!.id).toBe("bass");
-    expect(bassPartOf(songNow(), bassParts(songNow())[1]!.id)!.id).not.toBe("bass");
-    for (const what of ["alone", "kick", "all"] as const) {
-      hearWith("bass", what);
-      expect(heardWith("bass", usePlayback.getState().solo)).toBe(what);
-    }
-    expect([heardWith("bass", ["melody"]), heardWith("bass", ["bass", "melody"])]).toEqual([null, null]);
-  });
-
-  test("lines are written for one section and part; a state is kept under how many notes it has", async () => {
-    const before = songNow();
-    await writeLines("s1", "bass", 1);
-    const { lines, linesFor, busy } = useResults.getState();
-    expect([lines.length > 2, linesFor, busy]).toEqual([true, linesId("s1", "bass"), null]);
-    expect(songNow()).toBe(before);
-    expect(keepNotes("s1", "bass")).toMatchObject({ do: "keepTake", name: expect.stringMatching(/^\d+ notes, /) as string });
-    expect(keepNotes("s1", "bass", "mine")).toMatchObject({ name: "mine" });
-    await writeLines("s1", "nobody", 1);
-    expect([useResults.getState().lines, useResults.getState().writeProblem]).toMatchObject([[], { code: "bass.part" }]);
   });
 });
 

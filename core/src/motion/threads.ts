@@ -14,11 +14,18 @@ export interface Thread {
   parallel: "fifth" | "octave" | null;
 }
 
+/** Between which voices parallels count: every pair, as in four parts, the outermost two, or none. */
+export type Counted = "every" | "outer" | "none";
+
+/** Whether a pair of voices counts, by their places among so many. */
+export const counts = (counted: Counted, low: number, high: number, voices: number): boolean =>
+  counted === "every" || (counted === "outer" && low === 0 && high === voices - 1);
+
 /**
  * Which note of a sonority goes to which of the next, both low to high: no two ways cross, every note takes part, and the sum of the ways
  * is the smallest there is (the matching that `motionBetween` measures).
  */
-export function threads(a: readonly Midi[], b: readonly Midi[]): Thread[] {
+export function threads(a: readonly Midi[], b: readonly Midi[], counted: Counted = "every"): Thread[] {
   if (!a.length || !b.length) return [];
   const cost = a.map(() => new Array<number>(b.length).fill(Infinity));
   for (let i = 0; i < a.length; i++)
@@ -40,11 +47,11 @@ export function threads(a: readonly Midi[], b: readonly Midi[]): Thread[] {
       ];
       [i, j] = options.reduce((best, o) => ((cost[o[0]]?.[o[1]] ?? Infinity) < (cost[best[0]]?.[best[1]] ?? Infinity) ? o : best));
     }
-  return pairs.map(([from, to]): Thread => {
+  return pairs.map(([from, to], own): Thread => {
     const semitones = b[to]! - a[from]!;
     const other = pairs
-      .map(([i, j]) =>
-        i === from || j === to
+      .map(([i, j], k) =>
+        i === from || j === to || !counts(counted, Math.min(k, own), Math.max(k, own), pairs.length)
           ? null
           : i < from
             ? parallelPerfect(a[i]!, b[j]!, a[from]!, b[to]!)

@@ -1,5 +1,6 @@
 import type { Midi } from "../pitch/pitch";
 import { VOICING_TERMS, type Profile } from "../song/schema";
+import type { Counted } from "../motion/threads";
 import { belowLimit, commonTones, motionBetween, parallelPerfect } from "../motion/motion";
 import type { RawVoicing } from "./style";
 
@@ -109,7 +110,9 @@ function topCost(a: readonly Midi[], b: readonly Midi[], shape: TopShape): numbe
   return far + (against > 0 ? 1.5 + against * 0.5 : against === 0 ? 0.5 : 0);
 }
 
-/** Chorale style counts every pair of voices, all others the outer one. */
+/** Between which voices a school counts parallels: in four parts between any two, elsewhere between the outermost, in loops not at all. */
+export const countedBy = (profile: Profile): Counted => (profile === "chorale" ? "every" : PARALLEL_WEIGHT[profile] ? "outer" : "none");
+
 function parallelCost(a: readonly Midi[], b: readonly Midi[], profile: Profile): number {
   if (profile !== "chorale" || a.length !== b.length)
     return parallelPerfect(a[0]!, b[0]!, a[a.length - 1]!, b[b.length - 1]!) ? PARALLEL_WEIGHT[profile] : 0;

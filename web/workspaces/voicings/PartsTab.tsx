@@ -1,4 +1,5 @@
-import { COMP_KINDS, instrumentsFor, laidOutParts, type CompKind, type Link, type Part } from "../../../core/src/index";
+import { COMP_KINDS, instrumentsFor, laidOutParts, typesetNames, type CompKind, type Link, type Part } from "../../../core/src/index";
+import { freeName, removePart } from "../../commands/parts";
 import { setInstrument } from "../../commands/voicings";
 import type { SectionData } from "../../store/sectionData";
 import { useSelection } from "../../store/selection";
@@ -21,11 +22,8 @@ function addPart(kind: CompKind): void {
   const links: Partial<Record<Link["kind"], Link>> = { block: { kind: "block", ...(tune ? { top: tune.id } : {}) } };
   const link: Link =
     links[kind.id] ?? (kind.voices ? { kind: "voicing", loop: true } : { kind: kind.id, ...(source ? { from: source.id } : {}) });
-  const taken = new Set(song.parts.map((p) => p.name));
   const { name, instrument } = kind.fresh;
-  let free = name;
-  for (let i = 2; taken.has(free); i++) free = `${name} ${i}`;
-  const made = useSong.getState().make({ do: "addPart", name: free, role: "chords", instrument, link });
+  const made = useSong.getState().make({ do: "addPart", name: freeName(name), role: "chords", instrument, link });
   if (made) useSelection.setState({ voicePart: made[0]! });
 }
 
@@ -96,7 +94,7 @@ function OnePart({ data, part }: { data: SectionData; part: Part }) {
           value={part.instrument}
           choices={instrumentsFor(data.song)
             .filter((i) => i.roles.includes(part.role))
-            .map((i) => [i.id, i.title])}
+            .map((i) => [i.id, typesetNames(i.title)])}
           set={(id) => setInstrument(part.id, id)}
         />
         {kind.id !== "block" && <Source data={data} part={part} own={kind.voices} />}
@@ -106,7 +104,7 @@ function OnePart({ data, part }: { data: SectionData; part: Part }) {
         <button type="button" title="The notes become this part's own" onClick={() => edit({ do: "setLink", part: part.id, link: null })}>
           Detach
         </button>
-        <button type="button" title="Undo brings it back" onClick={() => edit({ do: "removePart", part: part.id })}>
+        <button type="button" title="Undo brings it back" onClick={() => removePart(part.id)}>
           Remove
         </button>
       </div>

@@ -50,6 +50,7 @@ export const EDITS = [
   drums.repeatDrums,
   drums.setAccents,
   parts.addPart,
+  parts.movePart,
   parts.setPart,
   parts.setPlaying,
   parts.setLink,

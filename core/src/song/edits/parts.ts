@@ -39,6 +39,20 @@ export const addPart = defineEdit({
   },
 });
 
+/** Puts a part before another one, or last where none is named. Parts are shown by register; within one, in this order. */
+export const movePart = defineEdit({
+  name: "movePart",
+  title: "move a part",
+  schema: { part: PartId, before: PartId.nullable() },
+  apply(draft, { part: id, before }) {
+    if (id === before) return;
+    const part = partIn(draft, id);
+    const others = draft.parts.filter((p) => p.id !== id);
+    const at = before === null ? others.length : others.findIndex((p) => p.id === before);
+    draft.parts = [...others.slice(0, at), part, ...others.slice(at)];
+  },
+});
+
 const partIn = (draft: Draft<Song>, id: string): Draft<Part> => draft.parts.find((p) => p.id === id)!;
 
 export const setPart = defineEdit({

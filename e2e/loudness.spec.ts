@@ -1,0 +1,79 @@
+import { INSTRUMENTS, midiRange, must, newSong, pitchName, type Song } from "../core/src/index";
+import { loudness, peak, aWeight } from "./loudness";
+import { expect, test } from "./fixtures";
+
+/** Four bars of a demo song. */
+const BARS = 7680;
+
+const NAMES = ["C", "Db", "D", "Eb", "E", "F", "Gb", "G", "Ab", "A", "Bb", "B"];
+
+/** Two notes of an instrument in the middle of its comfortable range, at velocity 80. */
+function middle(id: string): Song {
+  const instrument = INSTRUMENTS.find((i) => i.id === id)!;
+  const [low, high] = midiRange(instrument.comfortable);
+  const center = Math.round((low + high) / 2);
+  const song = must(newSong({ title: "Weighing", tempo: 120 }));
+  const notes = [0, 4].map((above, i) => ({
+    id: `n${i}`,
+    start: i * 960,
+    duration: 720,
+    pitch: pitchName(center + above, NAMES[(center + above) % 12]!),
+    velocity: 80,
+  }));
+  return {
+    ...song,
+    parts: [{ id: "p", name: "Player", role: instrument.roles[0]!, instrument: id, playing: {} }],
+    sections: [{ ...song.sections[0]!, notes: { p: notes } }],
+  };
+}
+
+test("the A-curve has its values (IEC 61672-1, from memory): 1 kHz 0, 100 Hz −19.1, 50 Hz −30.2, 4 kHz +1.0 dB", () => {
+  const db = (f: number) => 20 * Math.log10(aWeight(f));
+  expect(db(1000)).toBeCloseTo(0, 1);
+  expect(db(100)).toBeCloseTo(-19.1, 0);
+  expect(db(50)).toBeCloseTo(-30.2, 0);
+  expect(db(4000)).toBeCloseTo(1.0, 0);
+});
+
+test("every instrument is as loud as the others, chords as the tune, the bass as the chords; nothing is distorted", async ({
+  page,
+  request,
+}) => {
+  test.setTimeout(300_000);
+  await page.goto("/songs/cider-press-strut/chords");
+  await expect(page.locator("[data-chord]").first()).toBeVisible();
+  const render = (song: Song, options: { solo?: string[]; to?: number }) =>
+    page.evaluate(([s, o]) => window.orchard!.render({ song: s, section: "s1", ...o }), [song, options] as const);
+  // One instrument of each sound, and those that lie far from it.
+  const weighed = INSTRUMENTS.filter(
+    (i, at) =>
+      i.id !== "drums" && (INSTRUMENTS.findIndex((x) => x.sound === i.sound) === at || /cello|tenor$|bassVoice|trombone/.test(i.id)),
+  );
+  const levels = [];
+  for (const { id } of weighed) {
+    const { samples, rate } = await render(middle(id), { to: 1920 });
+    levels.push({ id, level: loudness(samples, rate) });
+  }
+  const common = (Math.max(...levels.map((l) => l.level)) + Math.min(...levels.map((l) => l.level))) / 2;
+  for (const { id, level } of levels)
+    expect(Math.abs(level - common), `${id} at ${level.toFixed(1)} dB, the others around ${common.toFixed(1)}`).toBeLessThan(3);
+  for (const id of ["lanterns-on-row-nine", "cider-press-strut", "hayloft-waltz", "sorting-shed-stomp"]) {
+    const song = (await (await request.get(`/api/songs/${id}`)).json()) as Song;
+    const level = async (role: string) => {
+      const part = song.parts.find((p) => p.role === role)!;
+      const { samples, rate } = await render(song, { solo: [part.id], to: BARS });
+      return loudness(samples, rate);
+    };
+    const [tune, chords, bass] = [await level("melody"), await level("chords"), await level("bass")];
+    expect(Math.abs(chords - tune), `${id}: chords ${chords.toFixed(1)}, tune ${tune.toFixed(1)}`).toBeLessThan(4);
+    expect(Math.abs(bass - chords), `${id}: bass ${bass.toFixed(1)}, chords ${chords.toFixed(1)}`).toBeLessThan(4);
+    const { samples } = await render(song, { to: BARS });
+    const most = peak(samples);
+    const top = 20 * Math.log10(most);
+    expect(top, `${id}: peak`).toBeGreaterThan(-9);
+    expect(top, `${id}: peak`).toBeLessThan(-3);
+    // A sound that is cut off stays at its highest value for samples on end.
+    const flat = samples.filter((x, i) => Math.abs(x) > most * 0.999 && x === samples[i + 1]).length;
+    expect(flat, `${id}: samples at the limit`).toBe(0);
+  }
+});

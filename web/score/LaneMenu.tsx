@@ -1,0 +1,66 @@
+import Dropdown from "react-bootstrap/Dropdown";
+import { instrumentsFor, typesetNames, type Part } from "../../core/src/index";
+import { addPart, moveEdit, NEW_PARTS, removePart } from "../commands/parts";
+import { setInstrument } from "../commands/voicings";
+import type { SectionData } from "../store/sectionData";
+import { edit } from "../store/song";
+import { InPlace } from "../ui/InPlace";
+import { Select } from "../ui/Select";
+
+/** What can be done with a part, at its own label: its name and instrument, its place among the others, more parts, and away with it. */
+export function LaneMenu({ data, part }: { data: SectionData; part: Part }) {
+  return (
+    <Dropdown autoClose="outside" className="lane-menu">
+      <Dropdown.Toggle as="button" type="button" aria-label={`change ${part.name}`} title="Name, instrument, place, more parts">
+        <i className="bi-three-dots" />
+      </Dropdown.Toggle>
+      <Dropdown.Menu popperConfig={{ strategy: "fixed" }} renderOnMount={false}>
+        <Items data={data} part={part} />
+      </Dropdown.Menu>
+    </Dropdown>
+  );
+}
+
+function Items({ data, part }: { data: SectionData; part: Part }) {
+  const { song } = data;
+  const instruments = instrumentsFor(song).filter((i) => i.roles.includes(part.role));
+  const [up, down] = [moveEdit(song.parts, part.id, -1), moveEdit(song.parts, part.id, 1)];
+  return (
+    <>
+      <div className="lane-menu-fields">
+        <InPlace
+          label={`Name of ${part.name}`}
+          value={part.name}
+          width={150}
+          commit={(name) => edit({ do: "setPart", part: part.id, name })}
+        />
+        {instruments.length > 1 && (
+          <Select
+            label={`Instrument of ${part.name}`}
+            text="on"
+            value={part.instrument}
+            choices={instruments.map((i) => [i.id, typesetNames(i.title)])}
+            set={(id) => setInstrument(part.id, id)}
+          />
+        )}
+      </div>
+      <Dropdown.Divider />
+      <Dropdown.Item as="button" type="button" disabled={!up} onClick={() => up && edit(up)}>
+        Move up
+      </Dropdown.Item>
+      <Dropdown.Item as="button" type="button" disabled={!down} onClick={() => down && edit(down)}>
+        Move down
+      </Dropdown.Item>
+      <Dropdown.Divider />
+      {NEW_PARTS.map(({ role, title }) => (
+        <Dropdown.Item key={role} as="button" type="button" onClick={() => addPart(role)}>
+          Add {title}
+        </Dropdown.Item>
+      ))}
+      <Dropdown.Divider />
+      <Dropdown.Item as="button" type="button" onClick={() => removePart(part.id)}>
+        Remove {part.name}
+      </Dropdown.Item>
+    </>
+  );
+}
