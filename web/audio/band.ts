@@ -48,7 +48,7 @@ const TIMBRES: Partial<Record<SoundKind, Timbre>> = {
   },
   pad: { at: 66, db: -9.4, cutoff: 1500, wave: "sawtooth", envelope: { attack: 0.35, decay: 0.5, sustain: 0.8, release: 0.9 } },
   strings: { at: 72, db: -10.7, cutoff: 2400, wave: "sawtooth", envelope: { attack: 0.09, decay: 0.3, sustain: 0.8, release: 0.3 } },
-  pluck: { at: 58, db: 0, cutoff: 3200, wave: "triangle", envelope: plucked(0.6) },
+  pluck: { at: 58, db: 0.8, cutoff: 3200, wave: "triangle", envelope: plucked(0.6) },
   electric: { at: 62, db: -4, cutoff: 2600, wave: "sawtooth", envelope: plucked(0.9) },
   flute: { at: 79, db: -13.9, cutoff: 3400, wave: "sine", envelope: blown(0.05) },
   reed: { at: 67, db: -13.0, cutoff: 1800, wave: "square", envelope: blown(0.03) },
@@ -59,7 +59,7 @@ const TIMBRES: Partial<Record<SoundKind, Timbre>> = {
 };
 
 /** Levels at which every sound is as loud to the ear as the others in the middle of its range: measured, see the test of loudness. */
-const PIANO_DB = 7.2;
+const PIANO_DB = 6.9;
 const BASSES = {
   bass: { db: 1, decay: 0.5, sustain: 0.5, partials: [1, 0.62, 0.42, 0.3, 0.2, 0.14, 0.1, 0.07] },
   upright: { db: 2, decay: 0.9, sustain: 0.42, partials: [1, 0.5, 0.34, 0.16, 0.1, 0.06] },
