@@ -69,7 +69,7 @@ export function buildWeb() {
   const hash = sourceHash();
   if (remembered("build") === hash && existsSync(path.join(root, "dist", "index.html"))) return;
   console.log("Building the application …");
-  const result = run(process.execPath, [path.join("node_modules", "vite", "bin", "vite.js"), "build", "--logLevel", "warn"]);
+  const result = run(process.execPath, [path.join("node_modules", "vite", "bin", "vite.js"), "build", "--logLevel", "error"]);
   if (result.status !== 0) {
     console.error("The application could not be built; see the messages above.");
     process.exit(1);
