@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { drumPlayer, partByRole, type Edit, type Part, type Song, type Ticks } from "../../core/src/index";
+import { counted, drumPlayer, partByRole, type Edit, type Part, type Song, type Ticks } from "../../core/src/index";
 import { usePlayback } from "../store/playback";
 import { clearLines, useResults, type Offer } from "../store/results";
 import { useSelection } from "../store/selection";
@@ -67,7 +67,7 @@ export function acceptLine(change: Edit): void {
 export function keepNotes(section: string, part: string, name?: string): Edit {
   const notes = sectionNow(section)?.notes[part]?.length ?? 0;
   const time = new Date().toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", second: "2-digit" });
-  return { do: "keepTake", section, part, name: name ?? `${notes} notes, ${time}` };
+  return { do: "keepTake", section, part, name: name ?? `${counted(notes, "note")}, ${time}` };
 }
 
 /** Hears the bass by itself, with the kick, or in the whole band. */

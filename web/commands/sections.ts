@@ -1,4 +1,4 @@
-import { countBeyond, type Section } from "../../core/src/index";
+import { countBeyond, counted, type Section } from "../../core/src/index";
 import { showSection } from "../store/selection";
 import { edit, sectionNow, songNow, useSong } from "../store/song";
 import { tellUndoable } from "./undoable";
@@ -6,15 +6,13 @@ import { tellUndoable } from "./undoable";
 /** Bars of a section from nothing. */
 const NEW_BARS = 4;
 
-const plural = (n: number, one: string): string => `${n} ${n === 1 ? one : `${one}s`}`;
-
 /** What is kept past the end of a section, in one line; null where nothing is. */
 export function beyondText(section: Section): string | null {
   const { chords, notes, hits } = countBeyond(section);
   const list = [
-    ...(chords ? [plural(chords, "chord")] : []),
-    ...(notes ? [plural(notes, "note")] : []),
-    ...(hits ? [plural(hits, "drum hit")] : []),
+    ...(chords ? [counted(chords, "chord")] : []),
+    ...(notes ? [counted(notes, "note")] : []),
+    ...(hits ? [counted(hits, "drum hit")] : []),
   ];
   if (!list.length) return null;
   const words = list.length > 1 ? `${list.slice(0, -1).join(", ")} and ${list.at(-1)!}` : list[0]!;

@@ -1,5 +1,14 @@
 import { memo, useMemo, useRef, useState } from "react";
-import { noteRoles, pitchMidi, voicesOf, type Finding, type RealizedNote, type RealizedPart, type RoleSpan } from "../../core/src/index";
+import {
+  counted,
+  noteRoles,
+  pitchMidi,
+  voicesOf,
+  type Finding,
+  type RealizedNote,
+  type RealizedPart,
+  type RoleSpan,
+} from "../../core/src/index";
 import type { NoteChange } from "../commands/notes";
 import { usePlayback } from "../store/playback";
 import { usePreferences } from "../store/preferences";
@@ -96,7 +105,7 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
       width={axis.width}
       height={height}
       role="group"
-      aria-label={`${part.name}, ${part.notes.length} notes`}
+      aria-label={`${part.name}, ${counted(part.notes.length, "note")}`}
       tabIndex={part.notes.length ? -1 : 0}
       onPointerEnter={() => hold(true)}
       onPointerLeave={() => hold(false)}

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from "react";
-import { storeLayouts, type Anew, type Part } from "../../core/src/index";
+import { counted, storeLayouts, type Anew, type Part } from "../../core/src/index";
 import type { Offer } from "../store/results";
 import type { SectionData } from "../store/sectionData";
 import { useSong } from "../store/song";
@@ -49,8 +49,8 @@ export function LaidOutAnew({ data, part }: { data: SectionData; part: Part }) {
         <OfferButtons offer={offer} bar={data.meter.bar} end={data.length} />
       </span>
       <span className="small offer-why">
-        {moves < now ? `moves ${moves} semitones instead of ${now}` : anew.trades.join(", ") || "costs less in all"}; {anew.changed}{" "}
-        {anew.changed === 1 ? "chord changes" : "chords change"}, pinned ones stay
+        {moves < now ? `moves ${counted(moves, "semitone")} instead of ${now}` : anew.trades.join(", ") || "costs less in all"};{" "}
+        {counted(anew.changed, "chord changes", "chords change")}, pinned ones stay
       </span>
     </div>
   );

@@ -55,8 +55,9 @@ export interface Instrument {
   source: string;
 }
 
-const HANDBOOK = "orchestration handbooks, values from memory";
-const CHOIR = "Kostka & Payne, Tonal Harmony (four-part ranges), value from memory";
+// Both from memory.
+const HANDBOOK = "orchestration handbooks";
+const CHOIR = "Kostka & Payne, Tonal Harmony (four-part ranges)";
 const CHORDS: Role[] = ["chords", "melody", "counter"];
 const MELODIC: Role[] = ["melody", "counter", "chords"];
 const SUNG: Role[] = ["melody", "counter", "vocal", "chords"];

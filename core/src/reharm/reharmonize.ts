@@ -1,3 +1,4 @@
+import { counted } from "../words";
 import { fail, ok, type Result } from "../result";
 import { keyName } from "../pitch/key";
 import { typeset } from "../pitch/pitch";
@@ -265,14 +266,14 @@ export function judgeProgression(song: Song, sectionId: string): Verdict {
   const last = slots.at(-1)!;
   const join = smallestMotion(last.chord, slots[0]!.chord);
   const parts = [
-    `${roots} root${roots === 1 ? "" : "s"} in ${slots.length} chords`,
+    `${counted(roots, "root")} in ${counted(slots.length, "chord")}`,
     `${diatonic} of them in ${keyName(home)}`,
     lines.melody.length
       ? clashes.length
         ? `${clashes.length} ${clashes.length === 1 ? "note of the tune clashes" : "notes of the tune clash"}`
         : "the tune fits throughout"
       : "no tune to fit yet",
-    `${join} semitones back to the beginning`,
+    `${counted(join, "semitone")} back to the beginning`,
   ];
   const enough = !clashes.length && roots >= 2 && join <= 8 && diatonic >= slots.length / 2;
   return {

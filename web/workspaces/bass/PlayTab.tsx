@@ -1,5 +1,15 @@
 import { useEffect, useMemo, useState } from "react";
-import { quantize, spellInKey, typeset, type Edit, type NewNote, type Note, type PlayedNote, type Ticks } from "../../../core/src/index";
+import {
+  counted,
+  quantize,
+  spellInKey,
+  typeset,
+  type Edit,
+  type NewNote,
+  type Note,
+  type PlayedNote,
+  type Ticks,
+} from "../../../core/src/index";
 import { soundPlayedNote } from "../../audio/sound";
 import { acceptEdit, auditionEdit } from "../../commands/audition";
 import { keepNotes } from "../../commands/bass";
@@ -54,7 +64,7 @@ export function PlayTab({ data, part }: BassProps) {
       do: "all",
       label: "played in",
       edits: [
-        keepNotes(section.id, part.id, `${stored.length} notes, before playing in`),
+        keepNotes(section.id, part.id, `${counted(stored.length, "note")}, before playing in`),
         { do: "setNotes", section: section.id, part: part.id, notes: withPlayed(stored, notes, recording, mode) },
       ],
     };

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import {
+  counted,
   BASS_STYLES,
   bassStyleOf,
   chordOf,
@@ -101,7 +102,7 @@ const SLASHES = 4;
 function lineText({ notes, report }: BassLine): string {
   const accents = report.accentsMet === report.accents ? "all accents" : `${report.accentsMet} of ${report.accents} accents`;
   const pitches = `${report.pitchClasses} different ${report.pitchClasses === 1 ? "note" : "notes"}`;
-  return `${notes.length} notes, ${accents}, ${pitches}, ${percent(report.silence)} rest`;
+  return `${counted(notes.length, "note")}, ${accents}, ${pitches}, ${percent(report.silence)} rest`;
 }
 
 function Candidate({ data, line, offer }: { data: SectionData; line: BassLine; offer: Offer }) {

@@ -1,4 +1,4 @@
-import { describeChange, TECHNIQUES, typeset, typesetNames, writeLine, type Progressed } from "../../../core/src/index";
+import { counted, describeChange, TECHNIQUES, typeset, typesetNames, writeLine, type Progressed } from "../../../core/src/index";
 import { usePlayback } from "../../store/playback";
 import { usePreferences } from "../../store/preferences";
 import type { Offer } from "../../store/results";
@@ -67,7 +67,7 @@ export function WholeOffer({ p, n, data, written, offer }: Props & { p: Progress
       <span className="offer-head">
         <b className="tabular">{n}</b>
         <span className="small">
-          {p.changed ? `${p.changed} of ${written} chords changed` : "as written"}, cost {p.cost.toFixed(1)}
+          {p.changed ? `${p.changed} of ${counted(written, "chord")} changed` : "as written"}, cost {p.cost.toFixed(1)}
         </span>
         <OfferButtons offer={offer} bar={data.meter.bar} end={data.length} />
       </span>

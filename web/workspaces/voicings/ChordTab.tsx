@@ -1,4 +1,5 @@
 import {
+  counted,
   chordOf,
   instrumentOf,
   TERM_NAMES,
@@ -120,7 +121,7 @@ function OneChord({ data, part, event, voicing, index }: OneProps) {
 const motionText = ({ motion, kept }: VoicedChord): string =>
   motion === null
     ? "Begins the path."
-    : `From the chord before: moves ${motion} ${motion === 1 ? "semitone" : "semitones"}, keeps ${kept} ${kept === 1 ? "tone" : "tones"}.`;
+    : `From the chord before: moves ${counted(motion, "semitone")}, keeps ${counted(kept ?? 0, "tone")}.`;
 
 interface OthersProps extends Props {
   event: ChordEvent;

@@ -1,3 +1,4 @@
+import { counted } from "../../words";
 import { beatsText, positionText } from "../../time/meter";
 import { pitchMidi } from "../../pitch/pitch";
 import { spellAt } from "../../song/spell";
@@ -53,7 +54,7 @@ export const bassAboveChords: Rule = {
         parts: [bass.part, lowest.part],
         notes: [bass.note.id, lowest.note.id],
         fixes,
-        amount: `${bass.note.midi - lowest.note.midi} semitones`,
+        amount: counted(bass.note.midi - lowest.note.midi, "semitone"),
         message: `The bass's ${bass.note.pitch} lies above the chord part's ${lowest.note.pitch} at ${positionText(meter, slice.start)}.`,
       });
     }

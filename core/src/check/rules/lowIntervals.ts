@@ -1,3 +1,4 @@
+import { counted } from "../../words";
 import { beatsText, positionText } from "../../time/meter";
 import { spellAt } from "../../song/spell";
 import { belowLimit } from "../../motion/motion";
@@ -28,7 +29,7 @@ export const lowIntervals: Rule = {
   title: "Close intervals too low",
   explanation:
     "Close intervals turn to mud below a limit that depends on the interval: a minor third below C3, a fifth below B flat 1. The two lowest sounding notes are judged.",
-  source: "low interval limits of arranging handbooks, values from memory; handbooks differ by a step",
+  source: "low interval limits of arranging handbooks, which differ by a step",
   severity: { chorale: "warning", band: "warning", jazz: "note", loop: "warning" },
   find({ song, section, sliced, meter }) {
     const found = new Map<string, RawFinding>();
@@ -80,7 +81,7 @@ export const lowIntervals: Rule = {
         parts: [low.part, high.part],
         notes: [low.note.id, high.note.id],
         fixes,
-        amount: `${short} ${short === 1 ? "semitone" : "semitones"} too low`,
+        amount: `${counted(short, "semitone")} too low`,
         message: `The ${NAMES[high.note.midi - low.note.midi]} ${low.note.pitch}–${high.note.pitch} at ${positionText(meter, slice.start)} lies below its limit.`,
       });
     }

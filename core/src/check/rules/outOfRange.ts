@@ -1,3 +1,4 @@
+import { counted } from "../../words";
 import { positionText } from "../../time/meter";
 import type { Meter } from "../../time/meter";
 import { COMP_KINDS } from "../../comp/kinds";
@@ -13,7 +14,7 @@ export const outOfRange: Rule = {
   id: "out-of-range",
   title: "Outside the range",
   explanation: "The note lies outside what the instrument or voice can sound, or outside the range set for the part.",
-  source: "ranges of the instrument list (handbooks, values from memory; choral ranges after Kostka & Payne)",
+  source: "ranges of orchestration handbooks; voices in four parts after Kostka & Payne",
   severity: { chorale: "fault", band: "fault", jazz: "fault", loop: "fault" },
   find({ song, section, sliced, meter }) {
     return song.parts
@@ -48,7 +49,7 @@ export const outOfRange: Rule = {
               notes: [note.id],
               // Block chords follow their tune: there the tune or the instrument has to change.
               fixes: part.link?.kind === "block" ? [] : [{ label: `Move to ${pitch}`, edit }],
-              amount: `${by} ${by === 1 ? "semitone" : "semitones"} ${note.midi < low ? "too low" : "too high"}`,
+              amount: `${counted(by, "semitone")} ${note.midi < low ? "too low" : "too high"}`,
               message: `${part.name}: ${note.pitch} at ${positionText(meter, note.start)} is outside the range ${(part.range ?? instrument.range).join("–")} of the ${instrument.title.toLowerCase()}.`,
             };
           });

@@ -1,3 +1,4 @@
+import { counted } from "../../words";
 import { mod } from "../../pitch/pitch";
 import { positionText } from "../../time/meter";
 import { chordPitchClasses } from "../../chord/chord";
@@ -67,7 +68,7 @@ export const parallels: Rule = {
             parts: [bass.part, top.part],
             notes: [before.bass.note.id, before.top.note.id, bass.note.id, top.note.id],
             fixes,
-            amount: `${Math.abs(bass.note.midi - before.bass.note.midi)} semitones`,
+            amount: counted(Math.abs(bass.note.midi - before.bass.note.midi), "semitone"),
             message: `Parallel ${kind}s into ${positionText(meter, slice.start)}: bass ${before.bass.note.pitch}–${bass.note.pitch}, ${sliced.real.parts.find((p) => p.id === top.part)!.name} ${before.top.note.pitch}–${top.note.pitch}.`,
           });
         }
