@@ -1,9 +1,9 @@
 import { useState, type MouseEvent } from "react";
 import { Link, useNavigate } from "react-router";
-import { typeset } from "../../core/src/index";
 import type { SongSummary } from "../../server/store/songs";
 import { api } from "../api";
 import { Field } from "../ui/Field";
+import { keyText } from "../ui/texts";
 
 interface Props {
   song: SongSummary;
@@ -40,9 +40,7 @@ export function SongRow({ song, rename, duplicate, remove }: Props) {
       </td>
       {contents ? (
         <>
-          <td>
-            {typeset(contents.key.split(" ")[0]!)} {contents.key.split(" ")[1]}
-          </td>
+          <td>{keyText(contents.key)}</td>
           <td className="tabular">{contents.tempo} bpm</td>
           <td className="tabular">{contents.meter}</td>
           <td className="tabular">{contents.bars}</td>

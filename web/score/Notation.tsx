@@ -11,9 +11,9 @@ import { ChordName } from "../ui/ChordName";
 import { FretDiagram } from "../ui/FretDiagram";
 import { Select, type Choice } from "../ui/Select";
 import { Switches } from "../ui/Switches";
-import { drawStaves, type StaffPart } from "./engraving";
+import { drawStaves } from "./engraving";
 import { laneOrder } from "./layout";
-import type { Placed } from "./sheet";
+import type { Placed, StaffPart } from "./sheet";
 import { tablature } from "./tablature";
 
 /** A part as it is drawn: its staves, and for fretted instruments strings and frets. */

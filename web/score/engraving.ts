@@ -26,12 +26,8 @@ import {
   type Meter,
   type TabPlace,
 } from "../../core/src/index";
-import { layOutSheet, MARGIN, LINE, placesOf, TAB_GAP, tabHeight, type Line, type Placed, type Spot } from "./sheet";
+import { layOutSheet, MARGIN, LINE, placesOf, TAB_GAP, tabHeight, type Line, type Placed, type Spot, type StaffPart } from "./sheet";
 import type { Tablature } from "./tablature";
-
-export interface StaffPart extends EngravedPart {
-  tab?: Tablature;
-}
 
 const SIGNATURES = ["Cb", "Gb", "Db", "Ab", "Eb", "Bb", "F", "C", "G", "D", "A", "E", "B", "F#", "C#"];
 const signatureOf = (part: EngravedPart): string => SIGNATURES[part.key.signature + 7]!;

@@ -1,4 +1,9 @@
-import type { StaffPart } from "./engraving";
+import type { EngravedPart } from "../../core/src/index";
+import type { Tablature } from "./tablature";
+
+export interface StaffPart extends EngravedPart {
+  tab?: Tablature;
+}
 
 /** Where things stand on the sheet, in pixels. */
 export interface Placed {

@@ -26,7 +26,7 @@ import { chooseChord, showSection } from "../store/selection";
 import { songNow, useSong } from "../store/song";
 import { workers } from "../workers/client";
 import { guessUses, midiChoices, usesOf, writtenText } from "../ui/midiChoices";
-import { milliseconds, oneDecimal, percent, ticksOf, typedPitch } from "../ui/texts";
+import { keyText, milliseconds, oneDecimal, percent, plainSigns, ticksOf, typedPitch } from "../ui/texts";
 import { WORKSPACES } from "../workspaces";
 import { bench, idle, layouts, make, section, symbols } from "./bench";
 
@@ -261,6 +261,11 @@ describe("texts", () => {
     expect([read("eb4"), read(" F♯3 "), read("B♭2"), read("C-1")]).toEqual(["Eb4", "F#3", "Bb2", "C-1"]);
     expect([read("H4"), read("C"), read("")]).toEqual([null, null, null]);
     expect(said[0]).toBe('"H4" is not a pitch');
+  });
+
+  test("keys are shown with real accidentals, and read with them", () => {
+    expect([keyText("Eb major"), keyText("F# dorian"), keyText("B minor")]).toEqual(["E♭ major", "F♯ dorian", "B minor"]);
+    for (const key of ["Eb major", "F# minor", "Bb mixolydian"]) expect(plainSigns(keyText(key))).toBe(key);
   });
 
   test("numbers", () => {

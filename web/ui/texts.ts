@@ -1,12 +1,17 @@
-import { parsePitch, type Bpm, type PitchName, type Problem, type Ticks, QUARTER } from "../../core/src/index";
+import { parsePitch, typeset, type Bpm, type PitchName, type Problem, type Ticks, QUARTER } from "../../core/src/index";
+
+/** Typed text with the letters that stand for real accidentals. */
+export const plainSigns = (text: string): string => text.replaceAll("♭", "b").replaceAll("♯", "#");
+
+/** A key with real accidentals: "E♭ major". */
+export const keyText = (key: string): string => {
+  const [tonic, ...mode] = key.split(" ");
+  return [typeset(tonic!), ...mode].join(" ");
+};
 
 /** A pitch as it is typed: small letters and real accidentals are taken as well. Null when it is none, which `say` is told. */
 export function typedPitch(text: string, say: (problem: Problem) => void): PitchName | null {
-  const name = text
-    .trim()
-    .replace(/^[a-g]/, (letter) => letter.toUpperCase())
-    .replace("♭", "b")
-    .replace("♯", "#");
+  const name = plainSigns(text.trim()).replace(/^[a-g]/, (letter) => letter.toUpperCase());
   const pitch = parsePitch(name);
   if (pitch.ok) return name;
   say(pitch.error);

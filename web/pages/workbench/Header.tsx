@@ -5,6 +5,7 @@ import { toggleFit, usePreferences, zoomBy } from "../../store/preferences";
 import { edit, useSong, type SaveStatus } from "../../store/song";
 import { InPlace } from "../../ui/InPlace";
 import { Select } from "../../ui/Select";
+import { keyText, plainSigns } from "../../ui/texts";
 import { KeyOffer } from "./KeyOffer";
 import { SectionMenu } from "./SectionMenu";
 
@@ -34,15 +35,15 @@ export function Header({ song }: { song: Song }) {
       <InPlace label="Title" className="title" value={song.title} commit={(title) => edit({ do: "setTitle", title })} />
       <span className="head-group">
         <InPlace
-          label="Key, for example Eb major"
+          label="Key, for example E♭ major"
           className="strong"
-          value={song.key}
+          value={keyText(song.key)}
           list="keys"
-          commit={(key) => edit({ do: "setKey", key })}
+          commit={(key) => edit({ do: "setKey", key: plainSigns(key) })}
         />
         <datalist id="keys">
           {KEYS.map((k) => (
-            <option key={k} value={k} />
+            <option key={k} value={keyText(k)} />
           ))}
         </datalist>
         <KeyOffer song={song} />

@@ -1,4 +1,3 @@
-import type { Part } from "../../../core/src/index";
 import { useSound } from "../../audio/sound";
 import { bassParts, heardWith, hearWith, useBassPart } from "../../commands/bass";
 import { usePlayback } from "../../store/playback";
@@ -8,17 +7,13 @@ import { useSelection } from "../../store/selection";
 import { PanelHead } from "../../ui/PanelHead";
 import { Select } from "../../ui/Select";
 import { Tabs, useTab, type Tab } from "../../ui/Tabs";
+import type { BassProps } from "./props";
 import { LayersTab } from "./LayersTab";
 import { PlayTab } from "./PlayTab";
 import { ReportTab } from "./ReportTab";
 import { ShapeTab } from "./ShapeTab";
 import "./style.scss";
 import { WriteTab } from "./WriteTab";
-
-export interface BassProps {
-  data: SectionData;
-  part: Part;
-}
 
 const TABS: readonly Tab<BassProps>[] = [
   { id: "write", title: "Write", Tab: WriteTab },

@@ -22,7 +22,7 @@ import { edit, say, songNow, useStored } from "../../store/song";
 import { Check } from "../../ui/Check";
 import { HearTake } from "../../ui/HearTake";
 import { Select } from "../../ui/Select";
-import type { BassProps } from "./BassPanel";
+import type { BassProps } from "./props";
 
 const WORDS: Record<BassLayers["kind"], string> = {
   alone: "No more than one bass sound plays here.",

@@ -19,7 +19,7 @@ import { stretchOf, usePlayback } from "../../store/playback";
 import { useStored } from "../../store/song";
 import { Check } from "../../ui/Check";
 import { PLAY_IN, PlayControls, PlayedIn, type PlayIn } from "../../ui/PlayControls";
-import type { BassProps } from "./BassPanel";
+import type { BassProps } from "./props";
 
 /** Pitches that are told of what was played. */
 const SHOWN = 12;

@@ -2,7 +2,7 @@ import { BASS_STYLES, positionText, typesetNames, type Measure } from "../../../
 import { useResults } from "../../store/results";
 import type { SectionData } from "../../store/sectionData";
 import { chooseNotes } from "../../store/selection";
-import type { BassProps } from "./BassPanel";
+import type { BassProps } from "./props";
 import { NoteReason } from "./NoteReason";
 import { OwnFindings } from "./OwnFindings";
 

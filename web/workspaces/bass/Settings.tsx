@@ -17,7 +17,7 @@ import { InPlace } from "../../ui/InPlace";
 import { Select, type Choice } from "../../ui/Select";
 import { Slider } from "../../ui/Slider";
 import { typedPitch } from "../../ui/texts";
-import type { BassProps } from "./BassPanel";
+import type { BassProps } from "./props";
 
 type Name = keyof BassSettings;
 

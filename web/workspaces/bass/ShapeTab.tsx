@@ -8,7 +8,7 @@ import { edit, say, sectionNow, songNow } from "../../store/song";
 import { HearTake } from "../../ui/HearTake";
 import { percent } from "../../ui/texts";
 import { workers } from "../../workers/client";
-import type { BassProps } from "./BassPanel";
+import type { BassProps } from "./props";
 import { NoteReason } from "./NoteReason";
 
 /** Notes whose reason is told before all are asked for. */

@@ -25,7 +25,7 @@ import { OfferButtons } from "../../ui/OfferButtons";
 import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { percent } from "../../ui/texts";
-import type { BassProps } from "./BassPanel";
+import type { BassProps } from "./props";
 import { OwnFindings } from "./OwnFindings";
 import { Settings } from "./Settings";
 
