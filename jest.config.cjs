@@ -9,6 +9,9 @@ module.exports = {
       },
     ],
   },
+  globalSetup: "<rootDir>/core/test/demoSetup.ts",
+  // Both cores of a small machine; by default one would stand idle.
+  maxWorkers: "100%",
   // Style sheets say nothing without a browser.
   moduleNameMapper: { "\\.scss$": "<rootDir>/web/test/noStyle.ts" },
   transformIgnorePatterns: ["/node_modules/(?!(@exodus|chord-symbol|tonal|@tonaljs)/)"],

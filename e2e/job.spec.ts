@@ -123,7 +123,7 @@ test("the header is edited in place and refuses what cannot be", async ({ page }
   expect(tempo).toBeLessThan(151);
 });
 
-test("voicings: cost terms are shown, another layout is pinned and the rest follows", async ({ page }) => {
+test("voicings: cost terms are shown, another layout is pinned, the others stay, and laying out anew is offered", async ({ page }) => {
   await page.goto("/songs/lanterns-on-row-nine/voicings");
   await page.locator("[data-chord]").nth(1).click();
   await page.getByRole("tab", { name: "Chord" }).click();
@@ -131,10 +131,18 @@ test("voicings: cost terms are shown, another layout is pinned and the rest foll
   const before = (await songOf(page)).sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.join(" "));
   await page.locator(".choices li").nth(5).getByRole("button", { name: "Pin" }).click();
   await expect(page.getByText("This one is pinned.")).toBeVisible();
-  await expect
-    .poll(async () => (await songOf(page)).sections[0]!.chords.filter((c, i) => c.voicings!.keys!.pitches.join(" ") !== before[i]).length)
-    .toBeGreaterThan(1);
+  const changed = async () =>
+    (await songOf(page)).sections[0]!.chords.filter((c, i) => c.voicings!.keys!.pitches.join(" ") !== before[i]).length;
+  // The others stay; what the rest would gain laid out anew around it is an offer.
+  await expect.poll(changed).toBe(1);
   expect((await songOf(page)).sections[0]!.chords[1]!.voicings!.keys!.pinned).toBe(true);
+  const anew = page.getByRole("group", { name: "Laid out anew" });
+  await expect(anew).toContainText("pinned ones stay");
+  await anew.getByRole("button", { name: "Take" }).click();
+  await expect.poll(changed).toBeGreaterThan(1);
+  await expect(anew).toHaveCount(0);
+  await page.keyboard.press("Control+z");
+  await expect.poll(changed).toBe(1);
   await page.keyboard.press("Control+z");
   await expect.poll(async () => (await songOf(page)).sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.join(" "))).toEqual(before);
   // Another style voices every chord anew; where it does not suit, that is said.

@@ -12,7 +12,7 @@ import {
   type BassSettings,
   type Song,
 } from "../src/index";
-import { demoSongs } from "../../demo/songs";
+import { demoSongs } from "./demos";
 import { edit, songWith } from "./helpers";
 
 const at = { section: "s1", part: "bass" };

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { applyEdit, checkSong, createChecker, must, parseSong, voiceSection, type Edit, type Finding, type Song } from "../src/index";
-import { demoSongs } from "../../demo/songs";
+import { demoSongs } from "./demos";
 import { songWith } from "./helpers";
 
 /** Songs are immutable: made once, they serve every test. */

@@ -1,5 +1,5 @@
 import { BEND_RANGE, drumAsBass, GM_DRUMS, must, midiFrequency, pitchMidi, realize, writeMidi, type Song } from "../src/index";
-import { demoSongs } from "../../demo/songs";
+import { demoSongs } from "./demos";
 import { edit, songWith } from "./helpers";
 
 /** An independent reader from the registry (midifile, MIT). */

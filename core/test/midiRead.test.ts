@@ -13,7 +13,7 @@ import {
   type MidiChoices,
   type Song,
 } from "../src/index";
-import { demoSongs } from "../../demo/songs";
+import { demoSongs } from "./demos";
 
 const meter = must(parseMeter("4/4"));
 const choices = (more: Partial<MidiChoices>): MidiChoices => ({

@@ -15,7 +15,7 @@ import {
   type Song,
 } from "../src/index";
 import { edit, songWith } from "./helpers";
-import { demoSongs } from "../../demo/songs";
+import { demoSongs } from "./demos";
 
 describe("time", () => {
   test("swing arithmetic: 66.7 % puts the second eighth on the triplet", () => {

@@ -1,5 +1,5 @@
 import { must, newSong, pitchMidi, QUARTER, type Drum, type Edit } from "../../core/src/index";
-import { demoSongs } from "../../demo/songs";
+import { demoSongs } from "../../core/test/demos";
 import { afterText, chordsNow, put, putEdit, rename } from "../commands/chords";
 import { hitsNow, paintHits, setHit, setMain, usualVelocity } from "../commands/drums";
 import { fileName, importFile } from "../commands/files";

@@ -1,4 +1,4 @@
-import { demoSongs } from "../../demo/songs";
+import { demoSongs } from "../../core/test/demos";
 import { PROFILES, sectionOf, type Edit, type Song } from "../../core/src/index";
 import { toggleSolo } from "../score/LaneLabel";
 import { auditionOffer } from "../commands/offers";

@@ -1,4 +1,4 @@
-import { demoSongs } from "../../demo/songs";
+import { demoSongs } from "../../core/test/demos";
 import {
   checkSong,
   drumAsBass,

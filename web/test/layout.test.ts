@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { must, newSong, parseMeter, realize, type Part } from "../../core/src/index";
-import { demoSongs } from "../../demo/songs";
+import { demoSongs } from "../../core/test/demos";
 import { edit } from "../../core/test/helpers";
 import { barsInSight, inSight, makeAxis, zoomForBars, zoomToFit } from "../score/axis";
 import { symbolSize } from "../score/geometry";

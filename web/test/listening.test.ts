@@ -1,4 +1,4 @@
-import { demoSongs } from "../../demo/songs";
+import { demoSongs } from "../../core/test/demos";
 import { realize, secondsAt, tickAt, type Song } from "../../core/src/index";
 import { edit } from "../../core/test/helpers";
 import { playersOf, schedule, type EventOptions } from "../audio/events";

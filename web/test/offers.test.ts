@@ -1,5 +1,5 @@
 import { type Edit } from "../../core/src/index";
-import { demoSongs } from "../../demo/songs";
+import { demoSongs } from "../../core/test/demos";
 import { acceptEdit, around, auditionEdit } from "../commands/audition";
 import { bassPartOf, bassParts, hearWith, heardWith, keepNotes, linesId, writeLines } from "../commands/bass";
 import { acceptOffer, auditionOffer, auditionWritten, isWritten } from "../commands/offers";

@@ -1,4 +1,4 @@
-import { demoSongs } from "../../demo/songs";
+import { demoSongs } from "../../core/test/demos";
 import { applyEdit, COMP_KINDS, instrumentOf, must, realize, type Edit, type Song } from "../../core/src/index";
 import { edit as apply, songWith } from "../../core/test/helpers";
 import { playersOf, schedule } from "../audio/events";

@@ -1,5 +1,5 @@
 import { must, newSong, QUARTER } from "../../core/src/index";
-import { demoSongs } from "../../demo/songs";
+import { demoSongs } from "../../core/test/demos";
 import { tell, useNotice } from "../store/notice";
 import { clearLoop, leaveSectionPlayback, resetPlayback, stretchOf, toggleLoop, usePlayback } from "../store/playback";
 import { openTab, resetPreferences, toggled, toggleFit, usePreferences, zoomBy } from "../store/preferences";
