@@ -1,4 +1,4 @@
-import { StrictMode } from "react";
+import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Navigate, Route, Routes, useParams } from "react-router";
 import "@fontsource/source-serif-4/400.css";
@@ -7,7 +7,9 @@ import "@fontsource/source-sans-3/400.css";
 import "@fontsource/source-sans-3/600.css";
 import "./styles/index.scss";
 import { SongList } from "./pages/SongList";
-import { SongPage } from "./pages/SongPage";
+
+/** The workbench is loaded when a song is opened: the list comes first. */
+const SongPage = lazy(() => import("./pages/SongPage").then((page) => ({ default: page.SongPage })));
 
 function ToChords() {
   const { id } = useParams();
@@ -17,12 +19,14 @@ function ToChords() {
 createRoot(document.getElementById("root")!).render(
   <StrictMode>
     <BrowserRouter>
-      <Routes>
-        <Route path="/" element={<SongList />} />
-        <Route path="/songs/:id" element={<ToChords />} />
-        <Route path="/songs/:id/:workspace" element={<SongPage />} />
-        <Route path="*" element={<Navigate replace to="/" />} />
-      </Routes>
+      <Suspense fallback={<p className="message muted">Opening …</p>}>
+        <Routes>
+          <Route path="/" element={<SongList />} />
+          <Route path="/songs/:id" element={<ToChords />} />
+          <Route path="/songs/:id/:workspace" element={<SongPage />} />
+          <Route path="*" element={<Navigate replace to="/" />} />
+        </Routes>
+      </Suspense>
     </BrowserRouter>
   </StrictMode>,
 );
