@@ -17,6 +17,7 @@ const ORDER = [
   "notation",
   "reharm",
   "groove",
+  "line",
   "facts",
   "bass",
   "follow",

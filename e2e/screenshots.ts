@@ -88,6 +88,14 @@ const VIEWS: [name: string, path: string, prepare?: (page: Page) => Promise<unkn
     },
   ],
   [
+    "lines",
+    `${waltz}/lines`,
+    async (page) => {
+      await page.locator(".report").waitFor();
+      await page.getByRole("button", { name: "Leaps" }).click();
+    },
+  ],
+  [
     "bass",
     `${groove}/bass`,
     async (page) => {

@@ -248,6 +248,8 @@ export { DRUM_PATTERNS, mergeLanes, patternLanes, roll, stepHits, withFill, with
 export { syncopation, syncopations, type Syncopation } from "./groove/syncopation";
 export { reasonOf } from "./bass/reasons";
 export { reportBass } from "./bass/report";
+export * from "./line/tune";
+export * from "./line/report";
 export { bassVerdictAt, judgeBass, type BassVerdict, type JustifiedNote } from "./bass/judge";
 export { BASS_MEASURES, measuresOf, reportOf, type BassReport, type Measure } from "./bass/measures";
 export type { Aim, BassMeasure } from "./bass/measures/measure";

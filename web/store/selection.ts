@@ -12,13 +12,15 @@ interface SelectionState {
   voicePart: string;
   /** The bass part that is worked on; the first one where it is empty. */
   bassPart: string;
+  /** The tune or counter melody that is worked on; the first one where it is empty. */
+  linePart: string;
   /** Lanes the user unfolded (true) or folded to a strip (false); the others fold by themselves. */
   lanes: Record<string, boolean>;
 }
 
 const NO_NOTES = { part: "", ids: [] };
 const inSection = () => ({ notes: NO_NOTES, chord: null, chords: [] });
-const initial = (): SelectionState => ({ section: "", ...inSection(), voicePart: "", bassPart: "", lanes: {} });
+const initial = (): SelectionState => ({ section: "", ...inSection(), voicePart: "", bassPart: "", linePart: "", lanes: {} });
 
 /** What is chosen: the section in view, notes and chords in it, and the parts that are worked on. */
 export const useSelection = create<SelectionState>(initial);

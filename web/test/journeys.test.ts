@@ -207,12 +207,14 @@ describe("workspaces say which lanes they are about", () => {
   test("each names parts of the song, the first the most; whatever is chosen is among them", () => {
     for (const demo of demos)
       for (const w of WORKSPACES) {
-        const focus = w.focus({ song: demo, voicePart: "", bassPart: "", findings: [], chosen: "" });
+        const focus = w.focus({ song: demo, voicePart: "", bassPart: "", linePart: "", findings: [], chosen: "" });
         expect([w.id, focus.every((id) => demo.parts.some((p) => p.id === id)), new Set(focus).size]).toEqual([w.id, true, focus.length]);
-        expect(w.focus({ song: demo, voicePart: "nobody", bassPart: "nobody", findings: [], chosen: "nobody" })).not.toContain("nobody");
+        expect(
+          w.focus({ song: demo, voicePart: "nobody", bassPart: "nobody", linePart: "nobody", findings: [], chosen: "nobody" }),
+        ).not.toContain("nobody");
       }
     const of = (id: string) => WORKSPACES.find((w) => w.id === id)!;
-    const context = { song: demos[3]!, voicePart: "", bassPart: "", findings: [], chosen: "" };
+    const context = { song: demos[3]!, voicePart: "", bassPart: "", linePart: "", findings: [], chosen: "" };
     expect(of("bass").focus(context)[0]).toBe("bass");
     expect(of("groove").focus(context)[0]).toBe("drums");
     expect(of("check").focus({ ...context, chosen: "melody" })[0]).toBe("melody");

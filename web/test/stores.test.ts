@@ -34,6 +34,7 @@ describe("selection", () => {
       chords: [],
       voicePart: "guitar",
       bassPart: "sub",
+      linePart: "",
       lanes: { bass: false },
     });
     resetSelection("s1");

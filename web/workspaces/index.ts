@@ -1,11 +1,13 @@
 import type { ComponentType } from "react";
 import { laidOutParts, partByRole, type Finding, type Song } from "../../core/src/index";
+import { linePartOf, lineParts } from "../commands/lines";
 import type { SectionData } from "../store/sectionData";
 import { BassPanel } from "./bass/BassPanel";
 import { CheckPanel } from "./check/CheckPanel";
 import { ChordsPanel } from "./chords/ChordsPanel";
 import { GroovePanel } from "./groove/GroovePanel";
 import { HandOverPanel } from "./handover/HandOverPanel";
+import { LinesPanel } from "./lines/LinesPanel";
 import { VoicingsPanel } from "./voicings/VoicingsPanel";
 
 /** What a workspace may know to say which lanes it is about. */
@@ -13,6 +15,7 @@ export interface FocusContext {
   song: Song;
   voicePart: string;
   bassPart: string;
+  linePart: string;
   findings: readonly Finding[];
   /** The part of the chosen notes. */
   chosen: string;
@@ -54,6 +57,18 @@ export const WORKSPACES: readonly Workspace[] = [
     title: "Voicings",
     Panel: VoicingsPanel,
     focus: ({ song, voicePart }) => known(song, [voicePart || laidOutParts(song)[0]?.id]),
+  },
+  {
+    id: "lines",
+    title: "Lines",
+    Panel: LinesPanel,
+    focus: ({ song, linePart }) =>
+      known(song, [
+        linePartOf(song, linePart)?.id,
+        ...lineParts(song)
+          .map((p) => p.id)
+          .slice(0, 2),
+      ]),
   },
   {
     id: "bass",

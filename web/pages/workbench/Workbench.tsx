@@ -41,9 +41,10 @@ function useShown(song: Song): SectionData | null {
 function useFocus(workspace: Workspace, song: Song): string[] {
   const voicePart = useSelection((s) => s.voicePart);
   const bassPart = useSelection((s) => s.bassPart);
+  const linePart = useSelection((s) => s.linePart);
   const chosen = useSelection((s) => s.notes.part);
   const findings = useResults((s) => s.findings);
-  const text = workspace.focus({ song, voicePart, bassPart, findings, chosen }).join();
+  const text = workspace.focus({ song, voicePart, bassPart, linePart, findings, chosen }).join();
   return useMemo(() => (text ? text.split(",") : []), [text]);
 }
 

@@ -1,0 +1,129 @@
+import { counted } from "../words";
+import { mod } from "../pitch/pitch";
+import { positionText } from "../time/meter";
+import type { RealizedNote } from "../song/realize";
+import { attacksABar, contourOf, leapsOf, nearest, phrasesOf, returnsOf, silenceOf, span, type Contour, type TuneContext } from "./tune";
+
+/** A measure of a tune: everything that is known of it stands in its definition. */
+interface Definition {
+  id: string;
+  title: string;
+  how: string;
+  take(context: TuneContext): { value: string; of?: readonly RealizedNote[] };
+}
+
+/** One row of the report on a tune. */
+export interface TuneMeasure {
+  id: string;
+  title: string;
+  /** How it is worked out; shown beside it. */
+  how: string;
+  value: string;
+  /** Ids of the notes it points at. */
+  notes: string[];
+}
+
+const CONTOURS: Record<Contour, string> = { rises: "rises", falls: "falls", arch: "an arch", bowl: "a bowl", level: "level" };
+
+/** Returns that are told one by one. */
+const TOLD = 3;
+
+/** Every measure of a tune, in the order in which they are shown; a new one is one definition. */
+const TUNE_MEASURES: readonly Definition[] = [
+  {
+    id: "range",
+    title: "Range",
+    how: "lowest and highest note",
+    take({ notes }) {
+      const sorted = [...notes].sort((a, b) => a.midi - b.midi);
+      const [low, high] = [sorted[0]!, sorted.at(-1)!];
+      return { value: `${low.pitch} to ${high.pitch}, ${counted(high.midi - low.midi, "semitone")}`, of: [low, high] };
+    },
+  },
+  {
+    id: "tessitura",
+    title: "Tessitura",
+    how: "where half of the sounding time lies, in the middle of all pitches",
+    take({ notes }) {
+      const [low, high] = span(notes, 0.5);
+      return {
+        value: `${nearest(notes, low).pitch} to ${nearest(notes, high).pitch}`,
+        of: notes.filter((n) => n.midi >= low && n.midi <= high),
+      };
+    },
+  },
+  {
+    id: "leaps",
+    title: "Leaps",
+    how: "wider than a major third; answered by a step the other way. It shows those that are not",
+    take(context) {
+      const leaps = leapsOf(context);
+      if (!leaps.length) return { value: "none" };
+      const led = leaps.filter((l) => l.recovered !== null);
+      const open = led.filter((l) => !l.recovered);
+      return {
+        value: `${leaps.length}, ${led.length - open.length} of ${led.length} answered`,
+        of: (open.length ? open : leaps).flatMap((l) => [l.from, l.to]),
+      };
+    },
+  },
+  {
+    id: "phrases",
+    title: "Phrases",
+    how: "a rest of a beat or more ends one; the longest in seconds, as it is breathed",
+    take(context) {
+      const phrases = phrasesOf(context);
+      const longest = phrases.reduce((a, b) => (b.seconds > a.seconds ? b : a));
+      const from = positionText(context.meter, Math.max(0, longest.start));
+      return { value: `${phrases.length}, the longest ${longest.seconds.toFixed(1)} s from ${from}`, of: longest.notes };
+    },
+  },
+  {
+    id: "contour",
+    title: "Contour",
+    how: "the three thirds of the tune against each other",
+    take: ({ notes }) => ({ value: CONTOURS[contourOf(notes)] }),
+  },
+  {
+    id: "pitches",
+    title: "Different notes",
+    how: "octaves counted as one",
+    take: ({ notes }) => ({ value: String(new Set(notes.map((n) => mod(n.midi, 12))).size) }),
+  },
+  {
+    id: "density",
+    title: "Notes a bar",
+    how: "attacks over all bars of the section",
+    take: (context) => ({ value: attacksABar(context).toFixed(1) }),
+  },
+  {
+    id: "silence",
+    title: "Silence",
+    how: "share of the section in which it rests",
+    take: (context) => ({ value: `${Math.round(silenceOf(context) * 100)} %` }),
+  },
+  {
+    id: "returns",
+    title: "Comes back",
+    how: "phrases that begin with three notes or more of an earlier one, in rhythm and intervals",
+    take(context) {
+      const returns = returnsOf(context);
+      if (!returns.length) return { value: "no phrase" };
+      const told = returns
+        .slice(0, TOLD)
+        .map((r) => `at ${positionText(context.meter, Math.max(0, r.again.start))} ${r.words}`)
+        .join("; ");
+      const more = returns.length - TOLD;
+      return { value: more > 0 ? `${told}; and ${more} more` : told, of: returns.flatMap((r) => r.again.notes) };
+    },
+  },
+];
+
+/** The report on a tune; empty where it has no note. */
+export const tuneReport = (context: TuneContext): TuneMeasure[] =>
+  context.notes.length
+    ? TUNE_MEASURES.map(({ id, title, how, take }) => {
+        const { value, of = [] } = take(context);
+        return { id, title, how, value, notes: [...new Set(of.map((n) => n.id))] };
+      })
+    : [];
