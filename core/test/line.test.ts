@@ -59,6 +59,7 @@ describe("a tune is told what it is", () => {
     ]);
     expect(phrasesOf(tune("C4 1 - .5 D4 1 - 1 E4 1"))).toHaveLength(2);
     expect(row(scale, "phrases")).toBe("2, the longest 3.0 s from bar 1, beat 1");
+    expect(row(tune("C4 1 D4 1"), "phrases")).toBe("one, of 1.0 s");
   });
 
   test("a leap is answered by a step the other way; at the end of a phrase nothing answers it", () => {

@@ -74,8 +74,9 @@ const TUNE_MEASURES: readonly Definition[] = [
     take(context) {
       const phrases = phrasesOf(context);
       const longest = phrases.reduce((a, b) => (b.seconds > a.seconds ? b : a));
-      const from = positionText(context.meter, Math.max(0, longest.start));
-      return { value: `${phrases.length}, the longest ${longest.seconds.toFixed(1)} s from ${from}`, of: longest.notes };
+      const seconds = `${longest.seconds.toFixed(1)} s`;
+      if (phrases.length === 1) return { value: `one, of ${seconds}`, of: longest.notes };
+      return { value: `${phrases.length}, the longest ${seconds} from ${positionText(context.meter, longest.start)}`, of: longest.notes };
     },
   },
   {
@@ -111,7 +112,7 @@ const TUNE_MEASURES: readonly Definition[] = [
       if (!returns.length) return { value: "no phrase" };
       const told = returns
         .slice(0, TOLD)
-        .map((r) => `at ${positionText(context.meter, Math.max(0, r.again.start))} ${r.words}`)
+        .map((r) => `at ${positionText(context.meter, r.again.start)} ${r.words}`)
         .join("; ");
       const more = returns.length - TOLD;
       return { value: more > 0 ? `${told}; and ${more} more` : told, of: returns.flatMap((r) => r.again.notes) };
