@@ -167,6 +167,8 @@ test("one chord and rows of chords are changed where they stand; a border is dra
   await expect.poll(() => symbols(page)).toBe("A7 Em Am Dm");
   await page.getByRole("button", { name: "reverse" }).click();
   await expect.poll(() => symbols(page)).toBe("A7 Dm Am Em");
+  // The score follows the song a moment later.
+  await expect(chord(page, 3)).toContainText("Em");
   const border = (await page.locator(".chord-border").first().boundingBox())!;
   const half = (await beatX(page, 2)) - (await beatX(page, 0));
   await drag(page, { x: border.x + 4, y: border.y + 40 }, { x: border.x + 4 + half, y: border.y + 40 }, 4);

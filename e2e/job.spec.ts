@@ -115,12 +115,11 @@ test("the header is edited in place and refuses what cannot be", async ({ page }
   await page.clock.install();
   for (let i = 0; i < 5; i++) {
     await tap.click();
-    await page.clock.fastForward(400);
+    await page.clock.fastForward(500);
   }
   const { tempo } = await songOf(page);
-  // At least 400 ms between taps: at most 150 bpm, and less on a slow machine.
-  expect(tempo).not.toBe(132);
-  expect(tempo).toBeLessThan(151);
+  // At least 500 ms between taps: at most 120 bpm, and less on a slow machine.
+  expect(tempo).toBeLessThan(121);
 });
 
 test("voicings: cost terms are shown, another layout is pinned, the others stay, and laying out anew is offered", async ({ page }) => {

@@ -33,14 +33,17 @@ async function open(page: Page, song: Song, workspace: string): Promise<void> {
 
 /** Where everything stands that one may aim at. */
 const places = (page: Page): Promise<string[]> =>
-  page
-    .locator("header button, nav a, [data-chord], .lane-label, #panel h2, #panel [role=tab], #panel li, #panel select, .transport button")
-    .evaluateAll((all) =>
-      all.map((e) => {
-        const { x, y, width, height } = e.getBoundingClientRect();
-        return [Math.round(x), Math.round(y), Math.round(width), Math.round(height)].join();
-      }),
-    );
+  // Looked up and measured in one go: what is drawn anew in between would have no place.
+  page.evaluate(() =>
+    [
+      ...document.querySelectorAll(
+        "header button, nav a, [data-chord], .lane-label, #panel h2, #panel [role=tab], #panel li, #panel select, .transport button",
+      ),
+    ].map((e) => {
+      const { x, y, width, height } = e.getBoundingClientRect();
+      return [Math.round(x), Math.round(y), Math.round(width), Math.round(height)].join();
+    }),
+  );
 
 test("nothing on the page shifts while an offer is heard, nor when something is refused or told", async ({ page }) => {
   await open(page, demoSongs()[0]!, "chords");
