@@ -191,7 +191,8 @@ export {
 } from "./voicing/cost";
 export { VOICING_STYLES } from "./voicing/styles";
 export type { VoicingStyle } from "./voicing/style";
-export { neckOf, voicingSpace, type PathOptions, type TopReport } from "./voicing/space";
+export { neckOf, type PathOptions } from "./voicing/setting";
+export { voicingSpace, type TopReport } from "./voicing/space";
 export {
   pathsOf,
   voicePaths,
@@ -201,17 +202,16 @@ export {
   type VoicedChord,
   type VoicedPath,
 } from "./voicing/path";
+export { blockNotes } from "./voicing/block";
+export { chooseCapo, type CapoChoice } from "./voicing/capo";
+export type { Anew } from "./voicing/anew";
 export {
-  blockNotes,
-  chooseCapo,
   partOptions,
   sectionPaths,
   storeLayouts,
   storeVoicing,
   tuneOver,
   voiceSection,
-  type Anew,
-  type CapoChoice,
   type SectionPath,
   type SectionVoicing,
 } from "./voicing/section";
@@ -229,15 +229,8 @@ export {
   type Verdict,
 } from "./reharm/reharmonize";
 export { reharmonizeSection, type Progressed, type SectionRequest } from "./reharm/section";
-export {
-  harmonizeBass,
-  harmonizeMelody,
-  RHYTHMS,
-  harmonizations,
-  type HarmonicRhythm,
-  type Harmonization,
-  type HarmonizeRequest,
-} from "./reharm/harmonize";
+export { RHYTHMS, type HarmonicRhythm } from "./reharm/choices";
+export { harmonizeBass, harmonizeMelody, harmonizations, type Harmonization, type HarmonizeRequest } from "./reharm/harmonize";
 export type { Technique } from "./reharm/technique";
 export { TECHNIQUES } from "./reharm/techniques";
 export { accentMap, pairOf, type AccentMap, type AccentPair, type AccentRow, type PairKind } from "./groove/accentMap";

@@ -2,6 +2,7 @@ import fc from "fast-check";
 import {
   attacksABar,
   contourOf,
+  factsOf,
   leapsOf,
   meanPitch,
   must,
@@ -12,7 +13,7 @@ import {
   samePlace,
   silenceOf,
   span,
-  tuneIn,
+  tuneAt,
   tuneReport,
   type TuneContext,
 } from "../src/index";
@@ -37,7 +38,7 @@ function tune(text: string, bars = 4): TuneContext {
       return { start: Number(beat) * 480, duration: Number(beats) * 480, pitch: pitch!, velocity: 90 };
     }),
   });
-  return tuneIn(filled, "s1", "melody")!;
+  return factsOf(filled).get(tuneAt, "s1", "melody")!;
 }
 const row = (context: TuneContext, id: string) => tuneReport(context).find((m) => m.id === id)!.value;
 
@@ -108,8 +109,8 @@ describe("a tune is told what it is", () => {
   test("each row points at notes that are there", () => {
     for (const m of tuneReport(scale)) expect(m.notes.every((id) => scale.notes.some((n) => n.id === id))).toBe(true);
     expect(tuneReport(tune("- 1"))).toEqual([]);
-    expect(tuneIn(songWith({}), "s1", "nobody")).toBeNull();
-    expect(tuneIn(songWith({}), "nobody", "melody")).toBeNull();
+    expect(factsOf(songWith({})).get(tuneAt, "s1", "nobody")).toBeNull();
+    expect(factsOf(songWith({})).get(tuneAt, "nobody", "melody")).toBeNull();
   });
 });
 
@@ -160,7 +161,7 @@ test("whatever the tune: it is as high as its notes, its phrases hold each note 
 
 test("the meter says what a beat is: in six eight a rest of an eighth ends no phrase", () => {
   const song = edit(songWith({ meter: "6/8", melody: ["0 C4 1", "1.5 D4 0.5", "3.5 E4 1"] }));
-  const context = tuneIn(song, "s1", "melody")!;
+  const context = factsOf(song).get(tuneAt, "s1", "melody")!;
   expect(context.meter.beats[0]!.duration).toBe(must(parseMeter("6/8")).beats[0]!.duration);
   expect(phrasesOf(context).map((p) => p.notes.length)).toEqual([2, 1]);
   expect(pitchMidi("C4")).toBe(60);

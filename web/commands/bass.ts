@@ -1,11 +1,11 @@
 import { useMemo } from "react";
 import { counted, drumPlayer, partByRole, type Edit, type Part, type Song, type Ticks } from "../../core/src/index";
-import { usePlayback } from "../store/playback";
 import { clearLines, useResults, type Offer } from "../store/results";
 import { useSelection } from "../store/selection";
 import { sectionNow } from "../store/song";
 import { workers } from "../workers/client";
 import { acceptEdit } from "./audition";
+import { ALONE, WITH_ALL, type Hearing } from "./hearing";
 
 const KICK = drumPlayer("kick");
 
@@ -70,14 +70,5 @@ export function keepNotes(section: string, part: string, name?: string): Edit {
   return { do: "keepTake", section, part, name: name ?? `${counted(notes, "note")}, ${time}` };
 }
 
-/** Hears the bass by itself, with the kick, or in the whole band. */
-export function hearWith(part: string, what: "alone" | "kick" | "all"): void {
-  usePlayback.setState({ solo: what === "alone" ? [part] : what === "kick" ? [part, KICK] : [] });
-}
-
-/** What is heard beside the bass now; null where the choice of solo parts is another one. */
-export function heardWith(part: string, solo: readonly string[]): "alone" | "kick" | "all" | null {
-  if (!solo.length) return "all";
-  if (solo.includes(part) && solo.length === 1) return "alone";
-  return solo.includes(part) && solo.includes(KICK) && solo.length === 2 ? "kick" : null;
-}
+/** Whom the bass is heard with. */
+export const BASS_HEARINGS: readonly Hearing[] = [ALONE, { id: "kick", title: "with the kick", beside: () => [KICK] }, WITH_ALL];

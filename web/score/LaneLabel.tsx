@@ -7,6 +7,7 @@ import { edit } from "../store/song";
 import { laneFoot, laneScale, octaves, partRange } from "./laneScale";
 import { LaneMenu } from "./LaneMenu";
 import { rowsOf, type LaneBox } from "./layout";
+import { Toggle } from "../ui/Toggle";
 
 /** Whether a name in the list of solo players belongs to a part: a single drum belongs to the drums. */
 const belongs = (part: Part, id: string): boolean => id === part.id || (part.role === "drums" && drumOf(id) !== null);
@@ -31,26 +32,17 @@ export function LaneLabel({ data, part, box }: { data: SectionData; part: Part; 
       </span>
       {open && part.role !== "drums" && instrument !== part.name && <span className="role">{typesetNames(instrument)}</span>}
       <span className="lane-tools">
-        <button
-          type="button"
-          className="toggle"
+        <Toggle
+          on={part.muted ?? false}
+          label={`mute ${part.name}`}
           title="Mute (M)"
-          aria-label={`mute ${part.name}`}
-          aria-pressed={part.muted ?? false}
-          onClick={() => edit({ do: "setPart", part: part.id, muted: !part.muted })}
+          press={() => edit({ do: "setPart", part: part.id, muted: !part.muted })}
         >
           mute
-        </button>
-        <button
-          type="button"
-          className="toggle"
-          title="Solo (S)"
-          aria-label={`solo ${part.name}`}
-          aria-pressed={soloed}
-          onClick={() => toggleSolo(part)}
-        >
+        </Toggle>
+        <Toggle on={soloed} label={`solo ${part.name}`} title="Solo (S)" press={() => toggleSolo(part)}>
           solo
-        </button>
+        </Toggle>
         <button
           type="button"
           title={open ? "Fold to a strip" : "Unfold"}

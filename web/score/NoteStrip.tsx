@@ -8,6 +8,7 @@ import { say } from "../store/song";
 import { InPlace } from "../ui/InPlace";
 import { Switches } from "../ui/Switches";
 import { typedPitch } from "../ui/texts";
+import { Toggle } from "../ui/Toggle";
 
 /** How notes snap, and the chosen note: everything about it, edited in place. */
 export function NoteStrip({ data }: { data: SectionData }) {
@@ -93,25 +94,17 @@ function ChosenNote({ data, part, note, ids }: { data: SectionData; part: Part; 
         commit={(t) => change({ velocity: Number(t) })}
         suffix="vel"
       />
-      <button
-        type="button"
-        className="toggle"
-        aria-pressed={note.pinned ?? false}
-        title="Pinned notes stay when lines are written"
-        onClick={() => change({ pinned: !note.pinned })}
-      >
+      <Toggle on={note.pinned ?? false} title="Pinned notes stay when lines are written" press={() => change({ pinned: !note.pinned })}>
         pin
-      </button>
+      </Toggle>
       {part.role === "bass" && following && (
-        <button
-          type="button"
-          className="toggle"
-          aria-pressed={note.slide !== undefined}
+        <Toggle
+          on={note.slide !== undefined}
           title={`Glide into ${following.pitch}`}
-          onClick={() => change({ slide: note.slide ? null : { kind: "glide", to: following.pitch } })}
+          press={() => change({ slide: note.slide ? null : { kind: "glide", to: following.pitch } })}
         >
           glide
-        </button>
+        </Toggle>
       )}
       <button
         type="button"

@@ -3,7 +3,7 @@ import { positionText, typesetNames } from "../../core/src/index";
 import { usePlayback } from "../store/playback";
 import { useResults } from "../store/results";
 import type { SectionData } from "../store/sectionData";
-import { barsInSight, type Axis, type Window } from "./axis";
+import { barsInSight, inSight, type Axis, type Window } from "./axis";
 import { showsBeats } from "./LaneBack";
 
 /** Pixels the mouse may move before a press in the ruler drags a loop. */
@@ -15,7 +15,6 @@ const LEAST_MARK = 6;
 export function Ruler({ data, axis, window }: { data: SectionData; axis: Axis; window: Window }) {
   const loop = usePlayback((s) => s.loop);
   const from = usePlayback((s) => s.from);
-  const findings = useResults((s) => s.findings);
   const ruler = useRef<HTMLDivElement>(null);
   const [drag, setDrag] = useState<{ x: number; looping: boolean } | null>(null);
   const { bar } = data.meter;
@@ -69,16 +68,7 @@ export function Ruler({ data, axis, window }: { data: SectionData; axis: Axis; w
             ))}
         </div>
       ))}
-      {findings
-        .filter((f) => f.waived === undefined && f.where.section === data.section.id)
-        .map((f) => (
-          <div
-            key={f.id}
-            className={`found ${f.severity}`}
-            style={{ left: axis.x(Math.max(0, f.where.tick)), width: Math.max(LEAST_MARK, f.where.duration * axis.scale) }}
-            title={typesetNames(f.message)}
-          />
-        ))}
+      <FoundMarks data={data} axis={axis} window={window} />
       {from !== null && (
         <div
           className="play-from"
@@ -89,4 +79,22 @@ export function Ruler({ data, axis, window }: { data: SectionData; axis: Axis; w
       )}
     </div>
   );
+}
+
+/** Where something was found, under the numbers of the bars. */
+function FoundMarks({ data, axis, window }: { data: SectionData; axis: Axis; window: Window }) {
+  const findings = useResults((s) => s.findings);
+  return findings
+    .filter(({ waived, where: { section, tick, duration } }) => {
+      if (waived !== undefined || section !== data.section.id) return false;
+      return inSight(axis, window, tick, tick + duration);
+    })
+    .map((f) => (
+      <div
+        key={f.id}
+        className={`found ${f.severity}`}
+        style={{ left: axis.x(Math.max(0, f.where.tick)), width: Math.max(LEAST_MARK, f.where.duration * axis.scale) }}
+        title={typesetNames(f.message)}
+      />
+    ));
 }

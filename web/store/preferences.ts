@@ -65,7 +65,3 @@ export const toggleFit = (): void => usePreferences.setState({ fit: usePreferenc
 /** Opens a tab of a row of tabs. */
 export const openTab = (row: string, tab: string): void =>
   usePreferences.setState({ tabs: { ...usePreferences.getState().tabs, [row]: tab } });
-
-/** Adds or removes an id. */
-export const toggled = (list: readonly string[], id: string): string[] =>
-  list.includes(id) ? list.filter((x) => x !== id) : [...list, id];

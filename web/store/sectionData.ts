@@ -12,6 +12,7 @@ import {
   type Key,
   type KickHit,
   type Meter,
+  type Reader,
   type RealizedNote,
   type RealizedPart,
   type RealizedSong,
@@ -39,6 +40,9 @@ export interface SectionData {
 
 /** Facts of the song in view, remembered from edit to edit. */
 const memory = createMemory();
+
+/** What follows from a song, remembered as well. */
+export const factsNow = (song: Song): Reader => memory.at(song);
 
 export function useSectionData(song: Song, sectionId: string): SectionData | null {
   return useMemo(() => {

@@ -3,7 +3,8 @@ import { PROFILES, sectionOf, type Edit, type Song } from "../../core/src/index"
 import { toggleSolo } from "../score/LaneLabel";
 import { auditionOffer } from "../commands/offers";
 import { auditionEdit } from "../commands/audition";
-import { hearWith, writeLines } from "../commands/bass";
+import { BASS_HEARINGS, writeLines } from "../commands/bass";
+import { hear } from "../commands/hearing";
 import { resetPlayback, usePlayback } from "../store/playback";
 import { useResults } from "../store/results";
 import { showSection } from "../store/selection";
@@ -112,7 +113,7 @@ describe("what is only looked at or listened to changes nothing", () => {
       expect(music(songNow())).toEqual(before);
       for (const part of demo.parts) await make({ do: "setPart", part: part.id, muted: false });
       resetPlayback();
-      hearWith("bass", "kick");
+      hear(songNow(), "bass", BASS_HEARINGS[1]!);
       await writeLines(section().id, "bass", 3);
       const [offer] = useResults.getState().lines;
       auditionEdit({ do: "setNotes", section: section().id, part: "bass", notes: offer!.notes }, "line 1", "x", 0, 1920);

@@ -1,7 +1,9 @@
 import { type Edit } from "../../core/src/index";
 import { demoSongs } from "../../core/test/demos";
 import { acceptEdit, around, auditionEdit } from "../commands/audition";
-import { bassPartOf, bassParts, hearWith, heardWith, keepNotes, linesId, writeLines } from "../commands/bass";
+import { BASS_HEARINGS, bassPartOf, bassParts, keepNotes, linesId, writeLines } from "../commands/bass";
+import { hear, heardAs, type Hearing } from "../commands/hearing";
+import { LINE_HEARINGS, lineParts } from "../commands/lines";
 import { acceptOffer, auditionOffer, auditionWritten, isWritten } from "../commands/offers";
 import { usePlayback } from "../store/playback";
 import { usePreferences } from "../store/preferences";
@@ -101,11 +103,26 @@ describe("bass", () => {
     expect(bassParts(songNow()).map((p) => p.role)).toEqual(["bass", "bass"]);
     expect(bassPartOf(songNow(), "")!.id).toBe("bass");
     expect(bassPartOf(songNow(), bassParts(songNow())[1]!.id)!.id).not.toBe("bass");
-    for (const what of ["alone", "kick", "all"] as const) {
-      hearWith("bass", what);
-      expect(heardWith("bass", usePlayback.getState().solo)).toBe(what);
-    }
-    expect([heardWith("bass", ["melody"]), heardWith("bass", ["bass", "melody"])]).toEqual([null, null]);
+  });
+
+  test("a part is heard alone, with some, with all, and the choice is known again; another choice is none of them", () => {
+    const song = songNow();
+    const each = (part: string, hearings: readonly Hearing[]) => {
+      for (const hearing of hearings) {
+        hear(song, part, hearing);
+        const { solo } = usePlayback.getState();
+        expect(heardAs(song, part, [...solo].reverse(), hearings)).toBe(hearing);
+        if (hearing.id === "all") expect(solo).toEqual([]);
+        else expect(solo).toContain(part);
+      }
+      expect(heardAs(song, part, ["drum:snare"], hearings)).toBeUndefined();
+    };
+    each("bass", BASS_HEARINGS);
+    each(
+      lineParts(song)[0]!.id,
+      LINE_HEARINGS.filter((h) => h.id !== "lines"),
+    );
+    expect(songNow()).toBe(song);
   });
 
   test("lines are written for one section and part; a state is kept under how many notes it has", async () => {

@@ -7,6 +7,7 @@ import { usePreferences } from "../store/preferences";
 import { Check } from "./Check";
 import { Select } from "./Select";
 import { Slider } from "./Slider";
+import { ComputerKeys } from "./ComputerKeys";
 
 /** How what is played in is set on the grid. */
 export interface PlayIn {
@@ -74,18 +75,7 @@ export function PlayControls({ settings, set, record, keys, heard, children }: P
         >
           {on ? "Stop recording" : playing ? "Record from the beginning" : "Record"}
         </button>
-        <button
-          type="button"
-          className="toggle"
-          aria-pressed={playIn}
-          title="A W S E D F … are piano keys from C, Z and X move an octave"
-          onClick={(e) => {
-            e.currentTarget.blur();
-            usePreferences.setState({ playIn: !playIn });
-          }}
-        >
-          computer keys play
-        </button>
+        <ComputerKeys />
         <Check on={settings.countIn} set={(countIn) => set({ countIn })}>
           count-in
         </Check>

@@ -12,25 +12,25 @@ import {
   type RealizedSong,
 } from "../song/realize";
 import { passPlace, sectionPlace } from "../song/place";
-import { partOf, sectionOf } from "../song/document";
+import { partOf, sectionOf, sectionTempo } from "../song/document";
 import { kicks, type KickHit } from "../slice/accents";
 import { noteRoles, type RoleContext, type RoleSpan } from "../slice/roles";
 import { namesOver, sliceReal, type Sliced } from "../slice/slices";
 import { analyzeSection, type HarmonyReport } from "../harmony/analyze";
 import {
   askVoicing,
-  blockNotes,
   layOut,
-  layOutAnew,
   layoutsOf,
   pathsThrough,
-  type Anew,
   type AskedVoicing,
   type Layouts,
   type SectionPath,
   type SectionVoicing,
 } from "../voicing/section";
+import { layOutAnew, type Anew } from "../voicing/anew";
+import { blockNotes } from "../voicing/block";
 import { judgeProgression, type Verdict } from "../reharm/reharmonize";
+import type { TuneContext } from "../line/tune";
 import { accentMap, type AccentMap } from "../groove/accentMap";
 import { agreeOnAccents, type Agreement } from "../groove/agree";
 import type { Result } from "../result";
@@ -135,6 +135,18 @@ export const soundingAt: Fact<[Place], Map<string, string>> = {
       basses.flatMap((p) => read.get(notesAt, place, p.id, "played")),
     );
     return new Map([...names].map(([chord, name]) => [chord.id, name]));
+  },
+};
+
+/** A part of a section looked at as a tune; null where there is no such part. */
+export const tuneAt: Fact<[section: string, part: string], TuneContext | null> = {
+  id: "tune",
+  of(read, section, part) {
+    const place = sectionPlace(section);
+    const frame = frameOf(read.song, place);
+    if (!frame || !partOf(read.song, part)) return null;
+    const { meter, from, to } = frame;
+    return { notes: read.get(notesAt, place, part, "played"), meter, tempo: sectionTempo(read.song, frame.section), length: to - from };
   },
 };
 

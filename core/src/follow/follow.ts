@@ -110,8 +110,9 @@ function stayingLayouts(was: AskedVoicing | null, is: AskedVoicing, has: Layouts
   if (!was) return has;
   const general = ({ options: { pins: _, outer: __, ...options } }: AskedVoicing) => JSON.stringify(options);
   if (general(was) !== general(is)) return {};
-  const wish = ({ options: { outer } }: AskedVoicing, i: number) => JSON.stringify(i < 0 ? undefined : outer?.[i]);
-  const stay = is.ids.filter((id, i) => has[id] && wish(is, i) === wish(was, was.ids.indexOf(id)));
+  const wishes = ({ ids, options: { outer } }: AskedVoicing) => new Map(ids.map((id, i) => [id, JSON.stringify(outer?.[i])]));
+  const [before, now] = [wishes(was), wishes(is)];
+  const stay = is.ids.filter((id) => has[id] && now.get(id) === before.get(id));
   // Another progression is laid out as a whole.
   if (stay.length * 2 < is.ids.length) return {};
   return Object.fromEntries(stay.map((id) => [id, has[id]!]));

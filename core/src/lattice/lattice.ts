@@ -280,36 +280,3 @@ export function cheapestPaths(lattice: Lattice | Prepared, { k, differs, limit =
   }
   return found;
 }
-
-/**
- * An open lattice whose costs look at three columns (leap recovery, suspensions), made into one of pairs: candidate (i, j) of pair
- * column c stands for i in column c and j in column c + 1.
- */
-export function widen(
-  lattice: Lattice,
-  triple: (column: number, i: number, j: number, k: number) => number,
-): { lattice: Lattice; unpack(path: Path): Path } {
-  const { sizes } = lattice;
-  const n = sizes.length;
-  if (n < 3 || lattice.closed) return { lattice, unpack: (path) => path };
-  const width = (c: number) => sizes[c + 1]!;
-  return {
-    lattice: {
-      sizes: Array.from({ length: n - 1 }, (_, c) => sizes[c]! * sizes[c + 1]!),
-      node: (c, pair) => {
-        const i = Math.floor(pair / width(c));
-        const j = pair % width(c);
-        return (c === 0 ? lattice.node(0, i) : 0) + lattice.node(c + 1, j) + lattice.step(c, i, j);
-      },
-      step: (c, a, b) => {
-        const j = a % width(c);
-        if (Math.floor(b / width(c + 1)) !== j) return Infinity;
-        return triple(c, Math.floor(a / width(c)), j, b % width(c + 1));
-      },
-    },
-    unpack: (path) => ({
-      cost: path.cost,
-      picks: [Math.floor(path.picks[0]! / width(0)), ...path.picks.map((pair, c) => pair % width(c))],
-    }),
-  };
-}

@@ -2,9 +2,7 @@ import { counted } from "../words";
 import type { Midi } from "../pitch/pitch";
 import type { Meter, Seconds, Ticks } from "../time/meter";
 import { ticksToSeconds } from "../time/swing";
-import { sectionMeter, sectionOf, sectionTempo } from "../song/document";
-import { realize, type RealizedNote } from "../song/realize";
-import type { Song } from "../song/schema";
+import type { RealizedNote } from "../song/realize";
 
 /** A tune in one place, as it is looked at. */
 export interface TuneContext {
@@ -14,15 +12,6 @@ export interface TuneContext {
   tempo: number;
   /** Length of the place. */
   length: Ticks;
-}
-
-/** A part of a section, looked at as a tune; null where there is no such part. */
-export function tuneIn(song: Song, sectionId: string, partId: string): TuneContext | null {
-  const section = sectionOf(song, sectionId);
-  const real = section && realize(song, { section: sectionId });
-  const part = real?.parts.find((p) => p.id === partId);
-  if (!section || !real || !part) return null;
-  return { notes: part.notes, meter: sectionMeter(song, section), tempo: sectionTempo(song, section), length: real.duration };
 }
 
 /** A wider step than a major third is a leap (any textbook of counterpoint). */
@@ -130,15 +119,22 @@ const figure = ({ notes, start }: Phrase): string[] => notes.map((n) => `${n.sta
 export function returnsOf(context: TuneContext): Return[] {
   const phrases = phrasesOf(context);
   const figures = phrases.map(figure);
+  // Earlier phrases by how they begin, each figure once: a tune twice as long takes twice the time.
+  const known = new Map<string, Map<string, number>>();
   return phrases.flatMap((again, k): Return[] => {
-    const best = phrases
-      .slice(0, k)
-      .map((first, j) => {
-        const differs = figures[k]!.findIndex((x, i) => x !== figures[j]![i]);
-        return { first, same: differs < 0 ? figures[k]!.length : differs };
+    const own = figures[k]!;
+    if (own.length < KNOWN) return [];
+    const beginning = own.slice(0, KNOWN).join();
+    const alike = known.get(beginning) ?? new Map<string, number>();
+    known.set(beginning, alike);
+    const best = [...alike.values()]
+      .map((j) => {
+        const differs = own.findIndex((x, i) => x !== figures[j]![i]);
+        return { first: phrases[j]!, same: differs < 0 ? own.length : differs };
       })
       .sort((a, b) => b.same - a.same)[0];
-    if (!best || best.same < KNOWN) return [];
+    if (!alike.has(own.join())) alike.set(own.join(), k);
+    if (!best) return [];
     const { first, same } = best;
     const moved = again.notes[0]!.midi - first.notes[0]!.midi;
     const whole = same === again.notes.length && same === first.notes.length;

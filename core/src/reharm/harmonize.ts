@@ -1,9 +1,9 @@
 import { fail, ok, type Result } from "../result";
 import { keyName, type Key } from "../pitch/key";
-import { mod, type NoteName, noteOf, pitchClass, typeset } from "../pitch/pitch";
-import { metricalLevel, type Meter, type Ticks } from "../time/meter";
-import { bassPc, chordPitchClasses, chordSymbol, rootPc, toneRole, type Chord } from "../chord/chord";
-import { diatonicChord, isMinorish, romanOf } from "../chord/numerals";
+import { mod, noteOf, typeset } from "../pitch/pitch";
+import { metricalLevel } from "../time/meter";
+import { bassPc, chordPitchClasses, rootPc, toneRole, type Chord } from "../chord/chord";
+import { romanOf } from "../chord/numerals";
 import { parseChord } from "../chord/parse";
 import { NO_CHORD } from "../chord/progression";
 import { partOf, sectionKey, sectionMeter, sectionOf } from "../song/document";
@@ -13,12 +13,8 @@ import type { ChordEvent, Reason, Song } from "../song/schema";
 import { cheapestPaths, prepare } from "../lattice/lattice";
 import { smallestMotion } from "../harmony/distance";
 import { rootProgression, stepOf } from "../harmony/roots";
+import { bassOf, candidates, cutSegments, onBass, type Choice, type HarmonicRhythm, type Segment } from "./choices";
 import { fitOf, linesOf, outsideOf, type Lines } from "./fit";
-import { parallelMinor, symbolAt } from "./tools";
-
-/** How often the harmony may change. "free" may change on every half bar (or beat) and stays where the tune lets it. */
-export const RHYTHMS = ["two bars", "bar", "half bar", "beat", "free"] as const;
-export type HarmonicRhythm = (typeof RHYTHMS)[number];
 
 export interface HarmonizeRequest {
   song: Song;
@@ -40,15 +36,6 @@ export interface Harmonization {
   terms: { name: string; cost: number }[];
   cost: number;
   clashes: string[];
-}
-
-interface Choice {
-  symbol: string;
-  chord: Chord;
-  /** Costs of its own: sevenths, chords from outside. */
-  distance: number;
-  /** Pitch class it must lead to, for applied dominants. */
-  leads?: number;
 }
 
 /** Weights (common practice), in the same unit as the fit: beats of clash. */
@@ -163,89 +150,6 @@ export function harmonizations(request: HarmonizeRequest, as: "melody" | "bass")
 /** The same root, bass and third: a musician would call it the same harmony. */
 const alike = (a: Chord, b: Chord): boolean =>
   rootPc(a) === rootPc(b) && bassPc(a) === bassPc(b) && a.tones.some((t) => t.role === "b3") === b.tones.some((t) => t.role === "b3");
-
-interface Segment {
-  start: Ticks;
-  duration: Ticks;
-}
-
-/** Stretches that take one chord each; pinned chords cut them. */
-function cutSegments(length: Ticks, meter: Meter, rhythm: HarmonicRhythm, pinned: readonly ChordEvent[]): Segment[] {
-  const cuts = new Set<Ticks>([0, length]);
-  for (let bar = 0; bar * meter.bar < length; bar++) {
-    const at = bar * meter.bar;
-    if (rhythm === "two bars" ? bar % 2 === 0 : true) cuts.add(at);
-    if (rhythm === "beat") for (const beat of meter.beats) cuts.add(at + beat.start);
-    if (rhythm === "half bar" || rhythm === "free") {
-      // The beat nearest the middle: beat 3 of 4/4, the second dotted quarter of 6/8, beat 3 of 3/4.
-      const middle =
-        meter.beats.length > 1
-          ? meter.beats.reduce((best, b) => (Math.abs(b.start - meter.bar / 2) <= Math.abs(best.start - meter.bar / 2) ? b : best))
-          : null;
-      if (middle && middle.start > 0) cuts.add(at + middle.start);
-    }
-  }
-  for (const c of pinned) cuts.add(c.start).add(Math.min(length, c.start + c.duration));
-  const edges = [...cuts].filter((t) => t >= 0 && t <= length).sort((a, b) => a - b);
-  return edges.slice(0, -1).map((start, i) => ({ start, duration: edges[i + 1]! - start }));
-}
-
-/** Chords of the key and its near neighbors, each with its distance; the more color is wanted, the cheaper sevenths and neighbors are. */
-function candidates(key: Key, color: number): Choice[] {
-  const out = new Map<string, Choice>();
-  const add = (symbol: string, distance: number, leads?: number) => {
-    const chord = parseChord(symbol);
-    if (chord.ok && !out.has(symbol)) out.set(symbol, { symbol, chord: chord.value, distance, ...(leads === undefined ? {} : { leads }) });
-  };
-  const far = (base: number) => base + 1.4 * (1 - color);
-  for (let step = 0; step < 7; step++) {
-    const triad = diatonicChord(key, step, 3);
-    const diminished = triad.endsWith("dim");
-    // The minor v has no leading tone: it is a color, not the dominant.
-    const mild = step === 4 && isMinorish(key) && key.mode === "minor" ? 0.5 : 0;
-    add(triad, mild + (diminished ? 0.7 : 0) + (step === 2 || step === 6 ? 0.25 : 0) + color * 0.2);
-    add(
-      diatonicChord(key, step, 4),
-      mild + (diminished ? 0.4 : 0) + (step === 2 ? 0.25 : 0) + (step === 4 ? 0.1 : 0.5 * (1 - color)) + 0.05,
-    );
-  }
-  const tonic = key.pcs[0]!;
-  if (isMinorish(key)) {
-    add(symbolAt(tonic + 7, "", key), 0.05);
-    add(symbolAt(tonic + 7, "7", key), 0.05);
-    add(symbolAt(tonic + 11, "dim7", key, false), 0.7);
-  } else {
-    const minor = parallelMinor(key);
-    add(diatonicChord(minor, 3, 3), far(0.5));
-    add(symbolAt(tonic + 10, "", key), far(0.5));
-    add(symbolAt(tonic + 8, "", key), far(0.8));
-  }
-  for (let step = 1; step < 6; step++) {
-    if (diatonicChord(key, step, 3).endsWith("dim")) continue;
-    add(symbolAt(key.pcs[step]! + 7, "7", key), far(0.4), key.pcs[step]!);
-  }
-  return [...out.values()];
-}
-
-/** The note that counts as the bass of a stretch: the one on its first beat, otherwise the longest. */
-function bassOf(notes: readonly RealizedNote[], s: Segment): RealizedNote | undefined {
-  const inside = notes.filter((n) => n.start < s.start + s.duration && n.start + n.duration > s.start);
-  const overlap = (n: RealizedNote) => Math.min(n.start + n.duration, s.start + s.duration) - Math.max(n.start, s.start);
-  return inside.find((n) => n.start <= s.start && overlap(n) >= 240) ?? [...inside].sort((a, b) => overlap(b) - overlap(a))[0];
-}
-
-/** The chord with the line's note as its bass, written as a slash where it is not a root. */
-function onBass(choice: Choice, notes: readonly RealizedNote[], s: Segment, key: Key): Choice {
-  const note = bassOf(notes, s);
-  if (!note) return choice;
-  const pc = mod(note.midi, 12);
-  if (pc === rootPc(choice.chord) || !chordPitchClasses(choice.chord).includes(pc)) return choice;
-  const tone = choice.chord.tones.find((t) => mod(rootPc(choice.chord) + t.semitones, 12) === pc)!;
-  const name: NoteName = noteOf(note.pitch);
-  const chord = { ...choice.chord, bass: key.scale.find((n) => pitchClass(n) === pc) ?? name };
-  const price = { 3: 0.35, 5: 0.8, 7: 0.9 }[tone.degree as 3 | 5 | 7] ?? 1.5;
-  return { ...choice, symbol: chordSymbol(chord), chord, distance: choice.distance + price };
-}
 
 function weighChoice(
   choice: Choice,

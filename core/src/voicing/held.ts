@@ -1,22 +1,24 @@
 import { ok, type Result } from "../result";
 import { pitchMidi, type PitchName } from "../pitch/pitch";
 import type { Chord } from "../chord/chord";
-import { spaceOver, voicingSpace, type Column, type PathOptions, type VoicingSpace } from "./space";
+import { spaceOver, voicingSpace, type Column, type VoicingSpace } from "./space";
+import type { PathOptions } from "./setting";
 
 /** Layouts by the index of their chord. */
 export type LayoutsByIndex = Readonly<Record<number, readonly PitchName[]>>;
 
 /**
  * Two spaces over the same chords: `free`, in which every chord has all its layouts, and `space`, in which some chords have the one they keep.
- * Errors: those of `voicingSpace`.
+ * `known` is the free one, where it was worked out before. Errors: those of `voicingSpace`.
  */
 export function heldSpace(
   chords: readonly Chord[],
   options: PathOptions,
   held: LayoutsByIndex,
+  known?: VoicingSpace,
 ): Result<{ free: VoicingSpace; space: VoicingSpace }> {
   const { pins: _, ...rest } = options;
-  const free = voicingSpace(chords, rest);
+  const free = known ? ok(known) : voicingSpace(chords, rest);
   const pins: Record<number, PitchName[]> = {};
   const find = (column: Column | undefined, pitches: readonly PitchName[]) => {
     const text = pitches

@@ -6,7 +6,8 @@ import { cheapestPaths, cheapestPrepared, type Path, type Prepared } from "../la
 import type { Shape } from "../instrument/fretboard";
 import { commonTones, motionBetween } from "../motion/motion";
 import { stepCost, stepTerms, sumTerms, trade, type TermName, type Terms, type Weights } from "./cost";
-import { voicingSpace, type PathOptions, type VoicingSpace } from "./space";
+import { voicingSpace, type VoicingSpace } from "./space";
+import type { PathOptions } from "./setting";
 
 export interface VoicedChord {
   pitches: PitchName[];

@@ -1,20 +1,18 @@
-import { because } from "../song/reasons";
-import { must, ok, type Result } from "../result";
-import { keyName, parseKey, transposeKey } from "../pitch/key";
-import { pitchMidi, type PitchName, type Semitones } from "../pitch/pitch";
+import { ok, type Result } from "../result";
+import { type PitchName } from "../pitch/pitch";
 import type { Chord } from "../chord/chord";
 import { chordOf } from "../chord/progression";
 import { OCTAVE_SPAN, twoHands } from "../instrument/hands";
 import { instrumentOf } from "../instrument/instruments";
 import { partOf, sectionOf } from "../song/document";
-import { spellAt } from "../song/spell";
 import { playingOf } from "../song/playing";
-import type { ChordEvent, NewNote, Note, Part, Section, Song } from "../song/schema";
+import type { ChordEvent, Note, Part, Section, Song } from "../song/schema";
 import type { Edit } from "../song/edits";
 import { trade, type Weights } from "./cost";
 import { alternativesAt, describe, noPlace, pathsOf, type Alternative, type VoicedPath } from "./path";
 import { heldSpace, type LayoutsByIndex } from "./held";
-import { voicingSpace, type PathOptions, type TopReport, type VoicingSpace } from "./space";
+import { voicingSpace, type TopReport, type VoicingSpace } from "./space";
+import type { PathOptions } from "./setting";
 import { VOICING_STYLES } from "./styles";
 
 export interface SectionVoicing extends VoicedPath {
@@ -109,7 +107,7 @@ export function askVoicing(song: Song, sectionId: string, partId: string): Resul
   });
 }
 
-const chordsOf = ({ symbols }: AskedVoicing): Chord[] => symbols.flatMap((symbol) => chordOf(symbol) ?? []);
+export const chordsOf = ({ symbols }: AskedVoicing): Chord[] => symbols.flatMap((symbol) => chordOf(symbol) ?? []);
 
 /** Voices a section for one chord part, keeping pinned voicings and wanted top and lowest notes. */
 export function voiceSection(song: Song, sectionId: string, partId: string): Result<SectionVoicing> {
@@ -136,7 +134,7 @@ const NOTHING: SectionVoicing = {
 export type Layouts = Readonly<Record<string, readonly PitchName[]>>;
 
 /** Pinned layouts and those that are to stay, by the index of their chord. */
-function heldIn({ ids, options }: AskedVoicing, stay: Layouts): LayoutsByIndex {
+export function heldIn({ ids, options }: AskedVoicing, stay: Layouts): LayoutsByIndex {
   return { ...Object.fromEntries(ids.flatMap((id, i) => (stay[id] ? [[i, stay[id]] as const] : []))), ...options.pins };
 }
 
@@ -176,46 +174,6 @@ export function layOut(asked: AskedVoicing, stay: Layouts = {}): Result<SectionV
     bottoms: byId((c) => columns[c]!.bottomMissed),
     easier: easierOnes(asked, space, best.path.picks),
     alternatives: byId((c) => alternativesAt(space, free, best.path.picks, c)),
-  });
-}
-
-/** What laying a section out anew would gain against the layouts it has. */
-export interface Anew {
-  pitches: Record<string, PitchName[]>;
-  /** Semitones moved in all: anew, and as it stands. */
-  motion: [anew: Semitones, now: Semitones];
-  /** How much less it costs. */
-  gain: number;
-  /** Chords whose layout would be another one. */
-  changed: number;
-  /** What is better, and what is worse. */
-  trades: string[];
-}
-
-/** Gains below this are not worth an offer. */
-const LEAST_GAIN = 0.5;
-
-/** The cheapest way through a section beside the one it has; null where it has that one, or one that costs as little. */
-export function layOutAnew(asked: AskedVoicing, now: Layouts): Result<Anew | null> {
-  const chords = chordsOf(asked);
-  if (!chords.length) return ok(null);
-  const free = heldSpace(chords, asked.options, heldIn(asked, {}));
-  if (!free.ok) return free;
-  const held = heldSpace(chords, asked.options, heldIn(asked, now));
-  if (!held.ok) return held;
-  const [fresh, stands] = [free, held].map(({ value: { space } }) => describe(space, pathsOf(space, 1)[0]!.path));
-  const pitches = Object.fromEntries(asked.ids.map((id, i) => [id, fresh!.chords[i]!.pitches]));
-  const changed = asked.ids.filter((id) => now[id]?.join() !== pitches[id]!.join()).length;
-  const gain = stands!.cost - fresh!.cost;
-  if (!changed || gain < LEAST_GAIN) return ok(null);
-  return ok({
-    pitches,
-    motion: [fresh!.motion, stands!.motion],
-    gain,
-    changed,
-    trades: trade(stands!.terms, fresh!.terms)
-      .slice(0, 3)
-      .map((t) => t.words),
   });
 }
 
@@ -279,79 +237,4 @@ export function pathsThrough(asked: AskedVoicing, k = 6): Result<SectionPath[]> 
         .map((t) => t.words),
     })),
   );
-}
-
-/** Notes of a part that lays a chord under every note of a tune (its link's `top`); null when there is no tune. */
-export function blockNotes(song: Song, sectionId: string, partId: string): Result<NewNote[] | null> {
-  const section = sectionOf(song, sectionId);
-  const part = partOf(song, partId);
-  if (!section || !part) return noPlace(sectionId, partId);
-  const tune = part.link?.top ? (section.notes[part.link.top] ?? []) : [];
-  const events: { note: Note; chord: Chord; symbol: string }[] = [];
-  for (const note of tune) {
-    const at = Math.max(0, note.start);
-    const event = section.chords.find((c) => c.start <= at && at < c.start + c.duration);
-    const chord = event && chordOf(event.symbol);
-    if (event && chord) events.push({ note, chord, symbol: event.symbol });
-  }
-  if (!events.length) return ok(null);
-  const { range: _, ...options } = partOptions(song, part, section);
-  const space = voicingSpace(
-    events.map((e) => e.chord),
-    { ...options, style: "block", loop: false, outer: Object.fromEntries(events.map((e, i) => [i, { top: e.note.pitch }])) },
-  );
-  if (!space.ok) return space;
-  const path = describe(space.value, pathsOf(space.value, 1)[0]!.path);
-  return ok(
-    events.flatMap(({ note, symbol }, i) =>
-      path.chords[i]!.pitches.map(pitchMidi).map((midi): NewNote => {
-        const isTune = midi === pitchMidi(note.pitch);
-        return {
-          start: note.start,
-          duration: note.duration,
-          pitch: isTune ? note.pitch : spellAt(song, section, note.start, midi),
-          velocity: isTune ? 80 : 68,
-          reason: because("block", { pitch: note.pitch, chord: symbol }),
-        };
-      }),
-    ),
-  );
-}
-
-export interface CapoChoice {
-  capo: number;
-  /** Strain on the hand over the whole song, position changes included. */
-  strain: number;
-  barres: number;
-  /** Open strings that sound. */
-  open: number;
-  /** The key the player thinks in. */
-  keyOfShapes: string;
-}
-
-/** The capo that makes the whole song easiest for a fretted part: every fret up to `highest`, easiest first. */
-export function chooseCapo(song: Song, partId: string, highest = 7): Result<CapoChoice[]> {
-  const out: CapoChoice[] = [];
-  for (let capo = 0; capo <= highest; capo++) {
-    const sum = { capo, strain: 0, barres: 0, open: 0, keyOfShapes: keyName(transposeKey(must(parseKey(song.key)), -capo)) };
-    for (const section of song.sections) {
-      const asked = askVoicing(song, section.id, partId);
-      if (!asked.ok) return asked;
-      const { options } = asked.value;
-      const chords = chordsOf(asked.value);
-      if (!chords.length) continue;
-      const space = voicingSpace(chords, { ...options, capo, pins: {} });
-      if (!space.ok) return space;
-      const best = pathsOf(space.value, 1)[0]!.path;
-      const path = describe(space.value, best);
-      sum.strain += path.terms.hand ?? 0;
-      for (const { shape } of path.chords) {
-        if (!shape) continue;
-        sum.barres += shape.barre ? 1 : 0;
-        sum.open += shape.frets.filter((f) => f === 0).length;
-      }
-    }
-    out.push({ ...sum, strain: Math.round(sum.strain * 10) / 10 });
-  }
-  return ok(out.sort((a, b) => a.strain - b.strain));
 }

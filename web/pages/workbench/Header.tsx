@@ -8,6 +8,7 @@ import { Select } from "../../ui/Select";
 import { keyText, plainSigns } from "../../ui/texts";
 import { KeyOffer } from "./KeyOffer";
 import { SectionMenu } from "./SectionMenu";
+import { Toggle } from "../../ui/Toggle";
 
 const STATUS: Record<SaveStatus, string> = {
   saved: "Saved",
@@ -125,16 +126,9 @@ function HistoryAndZoom() {
         <button type="button" className="quiet" aria-label="Zoom out" title="Zoom out (-)" onClick={() => zoomBy(-1)}>
           −
         </button>
-        <button
-          type="button"
-          className="toggle"
-          aria-pressed={whole}
-          title="The whole section in the window (F)"
-          aria-label="Fit the section to the window"
-          onClick={toggleFit}
-        >
+        <Toggle on={whole} label="Fit the section to the window" title="The whole section in the window (F)" press={toggleFit}>
           fit
-        </button>
+        </Toggle>
         <button type="button" className="quiet" aria-label="Zoom in" title="Zoom in (+)" onClick={() => zoomBy(1)}>
           +
         </button>

@@ -8,6 +8,7 @@ import { ChordName } from "../../ui/ChordName";
 import { Select } from "../../ui/Select";
 import { Keyboard } from "./Keyboard";
 import { soundingAt, type Sounding } from "./sounding";
+import { Toggle } from "../../ui/Toggle";
 
 /** How often the position is read while the band plays, in milliseconds. */
 const TICK = 70;
@@ -92,15 +93,13 @@ function Switches({ length }: { length: Ticks }) {
   const playing = useSound((s) => s.playing);
   return (
     <div className="play-switches">
-      <button
-        type="button"
-        className="toggle"
-        aria-pressed={!whole && (loop?.on ?? true)}
+      <Toggle
+        on={!whole && (loop?.on ?? true)}
         title="Again and again: the section, or the bars chosen in the ruler (L)"
-        onClick={() => toggleLoop(length)}
+        press={() => toggleLoop(length)}
       >
         loop
-      </button>
+      </Toggle>
       <button
         type="button"
         className="quiet"
@@ -111,33 +110,15 @@ function Switches({ length }: { length: Ticks }) {
       >
         ×
       </button>
-      <button
-        type="button"
-        className="toggle"
-        aria-pressed={whole}
-        title="Play the whole form once"
-        onClick={() => usePlayback.setState({ wholeSong: !whole })}
-      >
+      <Toggle on={whole} title="Play the whole form once" press={() => usePlayback.setState({ wholeSong: !whole })}>
         whole song
-      </button>
-      <button
-        type="button"
-        className="toggle"
-        aria-pressed={click}
-        title="Metronome"
-        onClick={() => usePlayback.setState({ click: !click })}
-      >
+      </Toggle>
+      <Toggle on={click} title="Metronome" press={() => usePlayback.setState({ click: !click })}>
         click
-      </button>
-      <button
-        type="button"
-        className="toggle"
-        aria-pressed={countIn}
-        title="Count in one bar"
-        onClick={() => usePlayback.setState({ countIn: !countIn })}
-      >
+      </Toggle>
+      <Toggle on={countIn} title="Count in one bar" press={() => usePlayback.setState({ countIn: !countIn })}>
         count-in
-      </button>
+      </Toggle>
       <Select
         label="Practice tempo"
         title="Tempo for practice; the song keeps its own"

@@ -1,9 +1,8 @@
-import { useSound } from "../../audio/sound";
-import { bassParts, heardWith, hearWith, useBassPart } from "../../commands/bass";
-import { usePlayback } from "../../store/playback";
+import { BASS_HEARINGS, bassParts, useBassPart } from "../../commands/bass";
 import { clearLines, useResults } from "../../store/results";
 import type { SectionData } from "../../store/sectionData";
 import { useSelection } from "../../store/selection";
+import { HeardWith } from "../../ui/HeardWith";
 import { PanelHead } from "../../ui/PanelHead";
 import { Select } from "../../ui/Select";
 import { Tabs, useTab, type Tab } from "../../ui/Tabs";
@@ -22,11 +21,6 @@ const TABS: readonly Tab<BassProps>[] = [
   { id: "layers", title: "Layers", Tab: LayersTab },
   { id: "play in", title: "Play in", Tab: PlayTab },
 ];
-const HEARD = [
-  ["alone", "alone"],
-  ["kick", "with the kick"],
-  ["all", "with all"],
-] as const;
 
 /** The bench of the bass: lines written and measured against chord tones, kick and tune. */
 export function BassPanel({ data }: { data: SectionData }) {
@@ -37,7 +31,7 @@ export function BassPanel({ data }: { data: SectionData }) {
     return (
       <>
         <PanelHead title="Bass" />
-        <p>This song has no bass part. Add one in Voicings, Parts.</p>
+        <p>This song has no bass part. Add one at the label of any lane.</p>
       </>
     );
   const all = bassParts(data.song);
@@ -57,7 +51,7 @@ export function BassPanel({ data }: { data: SectionData }) {
             }}
           />
         )}
-        <HeardWith part={part.id} />
+        <HeardWith label="Hear the bass" song={data.song} part={part.id} hearings={BASS_HEARINGS} />
         <Tabs
           row="bass"
           label="Bass"
@@ -67,21 +61,5 @@ export function BassPanel({ data }: { data: SectionData }) {
       </PanelHead>
       <open.Tab key={part.id} data={data} part={part} />
     </>
-  );
-}
-
-function HeardWith({ part }: { part: string }) {
-  const solo = usePlayback((s) => s.solo);
-  const playing = useSound((s) => s.playing);
-  const heard = heardWith(part, solo);
-  return (
-    <div className="controls heard" role="group" aria-label="Hear the bass">
-      <span className="muted">{playing ? "hearing it" : "hear it"}</span>
-      {HEARD.map(([id, label]) => (
-        <button key={id} type="button" className="toggle" aria-pressed={heard === id} onClick={() => hearWith(part, id)}>
-          {label}
-        </button>
-      ))}
-    </div>
   );
 }

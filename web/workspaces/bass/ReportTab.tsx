@@ -1,13 +1,19 @@
 import { BASS_STYLES, positionText, typesetNames, type Measure } from "../../../core/src/index";
 import { useResults } from "../../store/results";
 import type { SectionData } from "../../store/sectionData";
-import { chooseNotes } from "../../store/selection";
-import type { BassProps } from "./props";
+import { MeasureTable, type MeasureRow } from "../../ui/MeasureTable";
 import { NoteReason } from "./NoteReason";
 import { OwnFindings } from "./OwnFindings";
+import type { BassProps } from "./props";
 
 /** Places of a measure that are told. */
 const PLACES = 3;
+
+function rowOf({ id, title, value, notes, ticks, target, met }: Measure, { meter }: SectionData): MeasureRow {
+  const places = ticks.slice(0, PLACES).map((t) => positionText(meter, t));
+  const hint = typesetNames([target && `Aims at ${target}`, places.length && `at ${places.join("; ")}`].filter(Boolean).join(". "));
+  return { id, title, value, notes, hint, missed: met === false ? (target ?? undefined) : undefined };
+}
 
 /** What a line measures against what its style aims at; each measure shows its notes. */
 export function ReportTab({ data, part }: BassProps) {
@@ -19,37 +25,8 @@ export function ReportTab({ data, part }: BassProps) {
     <>
       <NoteReason data={data} part={part.id} />
       <p className="small">Measured against {style?.title.toLowerCase()} and its settings. A measure shows its notes when you press it.</p>
-      <table className="measures report">
-        <tbody>
-          {verdict.measures.map((m) => (
-            <Row key={m.id} measure={m} part={part.id} data={data} />
-          ))}
-        </tbody>
-      </table>
+      <MeasureTable part={part.id} rows={verdict.measures.map((m) => rowOf(m, data))} />
       <OwnFindings data={data} part={part.id} />
     </>
-  );
-}
-
-function Row({ measure: m, part, data }: { measure: Measure; part: string; data: SectionData }) {
-  const places = m.ticks.slice(0, PLACES).map((t) => positionText(data.meter, t));
-  const title = typesetNames([m.target && `Aims at ${m.target}`, places.length && `at ${places.join("; ")}`].filter(Boolean).join(". "));
-  return (
-    <tr className={m.met === false ? "off" : ""} title={title}>
-      <th scope="row">
-        {m.notes.length ? (
-          <button type="button" title={`${title}${title ? ". " : ""}Show the notes`} onClick={() => chooseNotes(part, m.notes)}>
-            {m.title}
-          </button>
-        ) : (
-          m.title
-        )}
-        {m.met === false && m.target && <span className="aim">aims at {typesetNames(m.target)}</span>}
-      </th>
-      <td>
-        {m.met === false && <span aria-label="outside the target">! </span>}
-        {typesetNames(m.value)}
-      </td>
-    </tr>
   );
 }

@@ -24,6 +24,7 @@ import { ChordName } from "../../ui/ChordName";
 import { Select } from "../../ui/Select";
 import { basses } from "./basses";
 import { GroupTools } from "./GroupTools";
+import { Toggle } from "../../ui/Toggle";
 
 const COLOR_LABELS: Record<Color, string> = {
   seventh: "7",
@@ -130,9 +131,9 @@ function Readings({ section, event, readings }: { section: string; event: ChordE
     <p className="readings" role="group" aria-label="Readings">
       <span className="muted">Not sure yet. It can be read as </span>
       {readings.map((r) => (
-        <button key={r} type="button" className="toggle" aria-pressed={r === event.symbol} onClick={() => settle(r)}>
+        <Toggle key={r} on={r === event.symbol} press={() => settle(r)}>
           <ChordName symbol={r} />
-        </button>
+        </Toggle>
       ))}
       <button type="button" onClick={() => edit({ do: "setReadings", section, chord: event.id, readings: null })}>
         settled
@@ -154,16 +155,14 @@ function Changes({ data, event }: { data: SectionData; event: ChordEvent }) {
   return (
     <div className="colors" role="group" aria-label="Change the chord where it stands">
       {COLORS.map((color) => (
-        <button
+        <Toggle
           key={color}
-          type="button"
-          className="toggle"
-          aria-pressed={hasColor(chord, color)}
+          on={hasColor(chord, color)}
           title={`${color} ${hasColor(chord, color) ? "off" : "on"}: ${typeset(chordSymbol(toggleColor(chord, color, data.key)))}`}
-          onClick={() => change((c) => toggleColor(c, color, data.key))}
+          press={() => change((c) => toggleColor(c, color, data.key))}
         >
           {COLOR_LABELS[color]}
-        </button>
+        </Toggle>
       ))}
       <Select
         label="Bass"
@@ -172,15 +171,13 @@ function Changes({ data, event }: { data: SectionData; event: ChordEvent }) {
         choices={basses(chord, data.key).map((n) => [n, typeset(n)])}
         set={(bass) => change((c) => withBass(c, bass))}
       />
-      <button
-        type="button"
-        className="toggle"
-        aria-pressed={event.pinned ?? false}
+      <Toggle
+        on={event.pinned ?? false}
         title="A pinned chord keeps its name and its layouts when progressions are made (P)"
-        onClick={() => edit({ do: "pinChords", section, chords: [event.id], pinned: !event.pinned })}
+        press={() => edit({ do: "pinChords", section, chords: [event.id], pinned: !event.pinned })}
       >
         pin
-      </button>
+      </Toggle>
     </div>
   );
 }

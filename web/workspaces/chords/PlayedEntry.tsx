@@ -8,6 +8,7 @@ import { usePreferences } from "../../store/preferences";
 import type { SectionData } from "../../store/sectionData";
 import { useSelection } from "../../store/selection";
 import { Named } from "./Named";
+import { ComputerKeys } from "../../ui/ComputerKeys";
 
 /** Keys join the chord that is collected, while it lasts; each sounds. */
 function useCollecting(part: string): void {
@@ -54,19 +55,7 @@ export function PlayedEntry({ data }: { data: SectionData }) {
         {device ? `Listening to ${device}.` : deviceProblem}
       </p>
       <div className="controls">
-        <button
-          type="button"
-          className="toggle"
-          aria-pressed={playIn}
-          onClick={(e) => {
-            // Enter belongs to the chord from here on.
-            e.currentTarget.blur();
-            usePreferences.setState({ playIn: !playIn });
-          }}
-          title="A W S E D F … are piano keys from C, Z and X move an octave"
-        >
-          computer keys play
-        </button>
+        <ComputerKeys />
         <button type="button" disabled={!notes.length} onClick={clearPlayed}>
           clear
         </button>

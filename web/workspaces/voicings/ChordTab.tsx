@@ -25,6 +25,7 @@ import { LaidOutAnew } from "../../ui/LaidOutAnew";
 import { InPlace } from "../../ui/InPlace";
 import { oneDecimal, typedPitch } from "../../ui/texts";
 import { HandsOf, NeckOf } from "./Held";
+import { Toggle } from "../../ui/Toggle";
 
 /** Costs below this are not told. */
 const NOTHING = 0.05;
@@ -90,9 +91,9 @@ function OneChord({ data, part, event, voicing, index }: OneProps) {
         <button type="button" onClick={() => soundPitches(part.id, chosen.pitches)}>
           Hear it
         </button>
-        <button type="button" className="toggle" aria-pressed={pinned} onClick={() => pin(pinned ? null : chosen.pitches)}>
+        <Toggle on={pinned} press={() => pin(pinned ? null : chosen.pitches)}>
           {pinned ? "Unpin" : "Pin"}
-        </button>
+        </Toggle>
       </div>
       <div className="controls">
         <span className="inline-field">

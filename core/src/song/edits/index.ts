@@ -5,6 +5,7 @@ import { INSTRUMENTS } from "../../instrument/instruments";
 import { breachOf, freeNumber } from "../integrity";
 import { SongFields, type Song, type Thing } from "../schema";
 import { issueIn, valueAt, type Issue } from "../validate";
+import * as chordRows from "./chordRows";
 import * as chords from "./chords";
 import type { EditDefinition } from "./define";
 import * as drums from "./drums";
@@ -30,12 +31,12 @@ export const EDITS = [
   chords.setLine,
   chords.setChord,
   chords.setChords,
-  chords.pinChords,
+  chordRows.pinChords,
   chords.setReadings,
-  chords.arrangeChords,
-  chords.moveChords,
-  chords.copyChords,
-  chords.setBorder,
+  chordRows.arrangeChords,
+  chordRows.moveChords,
+  chordRows.copyChords,
+  chordRows.setBorder,
   voicings.setVoicings,
   voicings.pinVoicing,
   voicings.pinEnds,

@@ -1,0 +1,44 @@
+import { must, ok, type Result } from "../result";
+import { keyName, parseKey, transposeKey } from "../pitch/key";
+import type { Song } from "../song/schema";
+import { describe, pathsOf } from "./path";
+import { askVoicing, chordsOf } from "./section";
+import { voicingSpace } from "./space";
+
+export interface CapoChoice {
+  capo: number;
+  /** Strain on the hand over the whole song, position changes included. */
+  strain: number;
+  barres: number;
+  /** Open strings that sound. */
+  open: number;
+  /** The key the player thinks in. */
+  keyOfShapes: string;
+}
+
+/** The capo that makes the whole song easiest for a fretted part: every fret up to `highest`, easiest first. */
+export function chooseCapo(song: Song, partId: string, highest = 7): Result<CapoChoice[]> {
+  const out: CapoChoice[] = [];
+  for (let capo = 0; capo <= highest; capo++) {
+    const sum = { capo, strain: 0, barres: 0, open: 0, keyOfShapes: keyName(transposeKey(must(parseKey(song.key)), -capo)) };
+    for (const section of song.sections) {
+      const asked = askVoicing(song, section.id, partId);
+      if (!asked.ok) return asked;
+      const { options } = asked.value;
+      const chords = chordsOf(asked.value);
+      if (!chords.length) continue;
+      const space = voicingSpace(chords, { ...options, capo, pins: {} });
+      if (!space.ok) return space;
+      const best = pathsOf(space.value, 1)[0]!.path;
+      const path = describe(space.value, best);
+      sum.strain += path.terms.hand ?? 0;
+      for (const { shape } of path.chords) {
+        if (!shape) continue;
+        sum.barres += shape.barre ? 1 : 0;
+        sum.open += shape.frets.filter((f) => f === 0).length;
+      }
+    }
+    out.push({ ...sum, strain: Math.round(sum.strain * 10) / 10 });
+  }
+  return ok(out.sort((a, b) => a.strain - b.strain));
+}
