@@ -15,7 +15,7 @@ import { ChordName } from "../ui/ChordName";
 import { FretDiagram } from "../ui/FretDiagram";
 import type { Axis } from "./axis";
 import { chooseInRow, chordKey } from "./chordKeys";
-import { symbolSize } from "./geometry";
+import { symbolFits, symbolSize } from "./geometry";
 
 /** Pixels a chord must be wide for its shape, and for its sounding name. */
 const SHAPED = 92;
@@ -45,6 +45,7 @@ export function ChordCell({ event, analysis, width, meter, sounding, shape, ...r
   return (
     <button
       type="button"
+      className={symbolFits(event.symbol, room) ? "" : "tight"}
       data-chord={event.id}
       tabIndex={focusable ? 0 : -1}
       aria-pressed={chosen}
@@ -66,7 +67,10 @@ export function ChordCell({ event, analysis, width, meter, sounding, shape, ...r
         )}
       </span>
       <span className="under">
-        {found && <b className={found.outside.length ? "roman foreign" : "roman"}>{typeset(found.roman)}</b>}
+        {/* A numeral is not cut to another one either. */}
+        {found && found.roman.length * NUMERAL + PADDING <= width && (
+          <b className={found.outside.length ? "roman foreign" : "roman"}>{typeset(found.roman)}</b>
+        )}
         {event.pinned && (
           <i className="pin-mark" aria-label="pinned">
             pin
@@ -80,6 +84,9 @@ export function ChordCell({ event, analysis, width, meter, sounding, shape, ...r
   );
 }
 
+/** Pixels a letter of a numeral takes, and what lies beside it. */
+const NUMERAL = 7.5;
+const PADDING = 8;
 /** Pixels a fret diagram takes. */
 const FRETS = 64;
 

@@ -3,6 +3,7 @@ import {
   KIND_WORDS,
   noteOf,
   positionText,
+  QUARTER,
   ROLE_WORDS,
   spoken,
   typeset,
@@ -10,7 +11,7 @@ import {
   type RealizedNote,
   type RoleSpan,
 } from "../../core/src/index";
-import { RADIUS } from "./layout";
+import { DOT, DOTS_BELOW, RADIUS } from "./layout";
 
 interface Props {
   note: RealizedNote;
@@ -57,7 +58,8 @@ export const NoteMark = memo(function NoteMark({
   const hollow = first !== undefined && first.kind !== "chord" && first.kind !== "free";
   const label = names ? typeset(noteOf(note.pitch)) : typeset(first?.label ?? "–");
   const said = `${spoken(note.pitch)}, ${first ? (first.kind === "chord" || first.kind === "tension" ? (ROLE_WORDS[first.role] ?? first.role) : KIND_WORDS[first.kind]) : "no chord"}, ${positionText(meter, note.start)}${onKick ? ", on the kick" : ""}${note.pinned ? ", pinned" : ""}`;
-  const cx = x + RADIUS + aside * (RADIUS * 2 - 1);
+  const dot = scale * QUARTER < DOTS_BELOW;
+  const cx = dot ? x + DOT : x + RADIUS + aside * (RADIUS * 2 - 1);
   return (
     <g
       className={`note ${tint}${hollow ? " hollow" : ""}${selected ? " selected" : ""}`}
@@ -70,10 +72,12 @@ export const NoteMark = memo(function NoteMark({
       <line className="tail" x1={cx} x2={Math.max(cx + 1, x + width - 2)} y1={y} y2={y} />
       {editable && <rect className="grip" x={Math.max(cx + RADIUS, x + width - 8)} y={y - 7} width={10} height={14} data-grip="true" />}
       {note.glideTo && <path className="glide" d={`M${x + width - 12},${y} q8,0 12,-7`} />}
-      <circle className="head" cx={cx} cy={y} r={RADIUS} />
-      <text x={cx} y={y} {...(label.length > 2 ? { textLength: RADIUS * 1.6, lengthAdjust: "spacingAndGlyphs" } : {})}>
-        {label}
-      </text>
+      <circle className="head" cx={cx} cy={y} r={dot ? DOT : RADIUS} />
+      {!dot && (
+        <text x={cx} y={y} {...(label.length > 2 ? { textLength: RADIUS * 1.6, lengthAdjust: "spacingAndGlyphs" } : {})}>
+          {label}
+        </text>
+      )}
       {spans
         .slice(1)
         .filter((s) => s.duration * scale > 12)
@@ -87,13 +91,13 @@ export const NoteMark = memo(function NoteMark({
             {typeset(span.label)}
           </text>
         ))}
-      {note.pinned && <circle className="pin" cx={cx + 6} cy={y - 7} r={2.6} />}
-      {note.lyric && (
+      {note.pinned && !dot && <circle className="pin" cx={cx + 6} cy={y - 7} r={2.6} />}
+      {note.lyric && !dot && (
         <text className="lyric" x={x + 1} y={lyricY}>
           {note.lyric}
         </text>
       )}
-      {finding !== undefined && (
+      {finding !== undefined && !dot && (
         <text className="finding-mark" x={cx + 12} y={y - 8}>
           {finding}
         </text>

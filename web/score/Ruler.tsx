@@ -8,6 +8,10 @@ import { showsBeats } from "./LaneBack";
 
 /** Pixels the mouse may move before a press in the ruler drags a loop. */
 const SLACK = 5;
+/** Least pixels from one number to the next. */
+const NUMBER = 26;
+/** Every how many bars are numbered: one, two, four …, so that no number touches the next. */
+const numbered = (width: number): number => 2 ** Math.max(0, Math.ceil(Math.log2(NUMBER / width)));
 /** Least width of the mark of a finding. */
 const LEAST_MARK = 6;
 
@@ -18,6 +22,7 @@ export function Ruler({ data, axis, window }: { data: SectionData; axis: Axis; w
   const ruler = useRef<HTMLDivElement>(null);
   const [drag, setDrag] = useState<{ x: number; looping: boolean } | null>(null);
   const { bar } = data.meter;
+  const every = numbered(bar * axis.scale);
   const tickAt = (clientX: number) => {
     const tick = axis.tick(clientX - ruler.current!.getBoundingClientRect().left);
     return Math.min(data.length - 1, Math.max(0, tick));
@@ -59,7 +64,7 @@ export function Ruler({ data, axis, window }: { data: SectionData; axis: Axis; w
       )}
       {barsInSight(axis, window, data.section.bars, data.meter).map((b) => (
         <div key={b} className="bar-number" style={{ left: axis.x(b * bar), width: bar * axis.scale }}>
-          {b + 1}
+          {b % every === 0 && b + 1}
           {showsBeats(axis) &&
             data.meter.beats.slice(1).map((beat, i) => (
               <span key={beat.start} style={{ left: beat.start * axis.scale }}>

@@ -1,7 +1,8 @@
 import { memo } from "react";
-import { countedBy, RULES, threads, voicedChords } from "../../core/src/index";
+import { countedBy, QUARTER, RULES, threads, voicedChords } from "../../core/src/index";
 import type { SectionData } from "../store/sectionData";
 import type { Axis, Window } from "./axis";
+import { DOTS_BELOW } from "./layout";
 
 interface Props {
   data: SectionData;
@@ -29,6 +30,8 @@ export const Threads = memo(function Threads({ data, part, axis, y, window }: Pr
   // Counted as the cost of the layouts counts them, red where the school that judges calls them a fault.
   const counted = countedBy(source?.playing.voicing?.school ?? "band");
   const fault = PARALLELS.severity[data.song.profile] === "fault" ? " fault" : "";
+  // Words stand where there is room for them.
+  const told = axis.scale * QUARTER >= DOTS_BELOW;
   const out = [];
   for (const [i, chord] of chords.entries()) {
     const last = i === chords.length - 1;
@@ -50,12 +53,12 @@ export const Threads = memo(function Threads({ data, part, axis, y, window }: Pr
           className={`thread ${t.kind}${t.parallel ? ` parallel${fault}` : ""}${last ? " join" : ""}`}
         >
           <path d={`M${x - reach - 2},${y1} C${x - reach / 2},${y1} ${x - reach / 2},${y2} ${x},${y2}`} />
-          {t.parallel && (
+          {t.parallel && told && (
             <text x={x - reach / 2} y={(y1 + y2) / 2 - 3}>
               ∥{t.parallel === "fifth" ? "5" : "8"}
             </text>
           )}
-          {t.kind === "leap" && !t.parallel && (
+          {t.kind === "leap" && !t.parallel && told && (
             <text x={x - reach / 2} y={(y1 + y2) / 2 - 3}>
               {t.semitones > 0 ? `+${t.semitones}` : `−${-t.semitones}`}
             </text>

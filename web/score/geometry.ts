@@ -61,11 +61,18 @@ export function lyricLines(words: readonly { x: number; text: string }[], charWi
 /** Sizes of a chord symbol in pixels, and how far it may be condensed. */
 const [LARGEST, SMALLEST, NARROWEST] = [22, 12, 0.6];
 
+/** Width of a symbol in ems: root, raised quality, bass after the slash. */
+function emsOf(symbol: string): number {
+  const slash = /\/[A-G](bb|b|##|x|#)?$/.exec(symbol)?.[0].length ?? 0;
+  return 0.75 + 0.4 * (symbol.length - 1 - slash) + 0.55 * slash;
+}
+
+/** Whether a symbol can be read in the width of its chord at all; where not, it is shown when one comes to it. */
+export const symbolFits = (symbol: string, width: number): boolean => (width - 6) / (emsOf(symbol) * SMALLEST) >= NARROWEST;
+
 /** Style in which a symbol fits the width of its chord: smaller, then narrower; it is never cut to the name of another chord. */
 export function symbolSize(symbol: string, width: number): { fontSize: number; transform?: string } {
-  const slash = /\/[A-G](bb|b|##|x|#)?$/.exec(symbol)?.[0].length ?? 0;
-  // Widths in ems: root, raised quality, bass after the slash.
-  const ems = 0.75 + 0.4 * (symbol.length - 1 - slash) + 0.55 * slash;
+  const ems = emsOf(symbol);
   const fontSize = Math.max(SMALLEST, Math.min(LARGEST, (width - 10) / ems));
   const share = (width - 6) / (ems * fontSize);
   return share >= 1 ? { fontSize } : { fontSize, transform: `scaleX(${Math.max(NARROWEST, share).toFixed(2)})` };

@@ -18,6 +18,9 @@ const MOST_ROW = 32;
 const LANE_LINE = 1;
 /** Radius of a note head. */
 export const RADIUS = 9;
+/** The same where a quarter note is so narrow that heads would cover each other: a dot without a word. */
+export const DOT = 3.5;
+export const DOTS_BELOW = 20;
 
 export const SCORE_VARIABLES = {
   "--label-width": `${LABEL_WIDTH}px`,

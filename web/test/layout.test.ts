@@ -3,7 +3,7 @@ import { must, newSong, parseMeter, realize, type Part } from "../../core/src/in
 import { demoSongs } from "../../core/test/demos";
 import { edit } from "../../core/test/helpers";
 import { barsInSight, inSight, makeAxis, zoomForBars, zoomToFit } from "../score/axis";
-import { symbolSize } from "../score/geometry";
+import { symbolFits, symbolSize } from "../score/geometry";
 import { keptRange, laneScale, octaves, partRange } from "../score/laneScale";
 import { laneBoxes, laneOrder, ROW, rowsOf, STRIP_HEIGHT } from "../score/layout";
 
@@ -191,5 +191,12 @@ test("a symbol shrinks, then narrows, and is never cut: the narrower its chord, 
       last = fontSize * share;
     }
     expect(width(symbol, 300)).toEqual({ fontSize: 22, share: 1 });
+    // Where it could only be cut it is not shown; it never is where there is room for it.
+    expect([symbolFits(symbol, 300), symbolFits(symbol, 10)]).toEqual([true, false]);
+    for (const room of [160, 90, 60, 40, 24]) {
+      const { fontSize, share } = width(symbol, room);
+      const ems = 0.75 + 0.4 * (symbol.length - 1);
+      if (symbolFits(symbol, room) && !symbol.includes("/")) expect(fontSize * share * ems).toBeLessThanOrEqual(room);
+    }
   }
 });
