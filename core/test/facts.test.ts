@@ -21,6 +21,7 @@ import {
   sliceSong,
   soundingAt,
   verdictAt,
+  tuneAt,
   voicingAt,
   type Edit,
   type Finding,
@@ -51,6 +52,7 @@ function everything(memory: Memory, song: Song, layouts: boolean): Record<string
     out[`${id} accents`] = [read.get(accentsAt, id), read.get(agreementAt, id)];
     for (const part of song.parts) {
       out[`${id} ${part.id} bass`] = read.get(bassVerdictAt, id, part.id);
+      if (part.role !== "drums") out[`${id} ${part.id} tune`] = read.get(tuneAt, id, part.id);
       if (layouts && part.link) out[`${id} ${part.id} layouts`] = read.get(voicingAt, id, part.id);
     }
   }

@@ -1,12 +1,15 @@
 import {
   analyzeSection,
   chordPitchClasses,
+  factsOf,
   findKeys,
   harmonizations,
   must,
   parseChord,
   pitchMidi,
   realize,
+  tuneAt,
+  tuneReport,
   type Edit,
   type NewNote,
   type Song,
@@ -115,6 +118,20 @@ describe.each(TUNES.map((t) => [`${t.name} (${t.source})`, t] as const))("%s", (
       const report = analyzeSection(made, "s1");
       expect(report.chords.filter((c) => c.category === "chromatic")).toEqual([]);
     }
+  });
+
+  test("its report says what one can sing: as many phrases as rests divide it into, its own ends, a leap answered or not", () => {
+    const context = factsOf(song).get(tuneAt, "s1", "melody")!;
+    const rows = new Map(tuneReport(context).map((m) => [m.id, m]));
+    const midis = notes.map((n) => pitchMidi(n.pitch));
+    const [low, high] = [notes[midis.indexOf(Math.min(...midis))]!, notes[midis.indexOf(Math.max(...midis))]!];
+    expect(rows.get("range")!.value).toBe(`${low.pitch} to ${high.pitch}, ${Math.max(...midis) - Math.min(...midis)} semitones`);
+    // None of these tunes rests: each is one phrase, though a singer breathes.
+    expect(rows.get("phrases")!.value).toMatch(/^one, of \d+\.\d s$/);
+    const wide = midis.slice(1).filter((m, i) => Math.abs(m - midis[i]!) >= 5).length;
+    expect(rows.get("leaps")!.value.startsWith(wide ? String(wide) : "none")).toBe(true);
+    expect(Number(rows.get("pitches")!.value)).toBe(new Set(midis.map((m) => m % 12)).size);
+    for (const row of rows.values()) expect([row.id, row.how.length > 10, row.value.length > 0]).toEqual([row.id, true, true]);
   });
 
   test("every alternative is another one", () => {

@@ -8,7 +8,7 @@ export function FixLink({ fix, id, section, meter, tick }: { fix: Fix; id: strin
   return (
     <span className="fix">
       <span>{typesetNames(fix.label)}</span>
-      <HearTake id={id} hear={() => auditionEdit(fix.edit, fix.label, id, from, to)} take={() => acceptEdit(fix.edit)} />
+      <HearTake id={id} name={fix.label} hear={() => auditionEdit(fix.edit, fix.label, id, from, to)} take={() => acceptEdit(fix.edit)} />
     </span>
   );
 }
