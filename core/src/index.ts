@@ -128,7 +128,8 @@ export {
 } from "./song/realize";
 export { cheapestPath, cheapestPaths, prepare, type Lattice, type Path } from "./lattice/lattice";
 export { kicks, LOUD_KICK, type KickHit } from "./slice/accents";
-export { KIND_WORDS, noteRoles, ROLE_WORDS, type RoleKind, type RoleSpan } from "./slice/roles";
+export { nonChordTones, type NonChordTone } from "./facts/nonChord";
+export { KIND_WORDS, noteRoles, ROLE_WORDS, textbookKind, type RoleKind, type RoleSpan } from "./slice/roles";
 export { slices, sliceReal, sliceSong, soundingNames, type Slice, type Sliced, type SliceNote } from "./slice/slices";
 export {
   belowLimit,
@@ -244,7 +245,7 @@ export { reportBass } from "./bass/report";
 export * from "./line/tune";
 export * from "./line/report";
 export { bassVerdictAt, judgeBass, type BassVerdict, type JustifiedNote } from "./bass/judge";
-export { BASS_MEASURES, measuresOf, reportOf, type BassReport, type Measure } from "./bass/measures";
+export { BASS_MEASURES, measuresOf, reportOf, type BassReport } from "./bass/measures";
 export type { Aim, BassMeasure } from "./bass/measures/measure";
 export type { ToneUse } from "./bass/measures/chordTones";
 export { bassStyle, bassStyleOf, usualFor } from "./bass/chosen";
@@ -266,7 +267,7 @@ export {
 export { weavePlan, type WeavePlace } from "./bass/others";
 export { bassSettings, USUAL_SETTINGS, type BassSettings } from "./bass/settings";
 export { bassRequest, bassLines, writeBass, type BassLine, type BassRequest } from "./bass/write";
-export type { Conflict } from "./bass/conflicts";
+export type { Conflict, Measure } from "./writer/measure";
 export { follow, followChange, laidOutParts, withFollowing, type FollowOptions } from "./follow/follow";
 export { checkSong, createChecker, PROFILE_WORDS, type Checker } from "./check/check";
 export { RULES } from "./check/rules";

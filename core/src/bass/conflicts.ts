@@ -2,16 +2,10 @@ import { mod } from "../pitch/pitch";
 import { beatsText, positionText, type Ticks } from "../time/meter";
 import { bassPc, toneRole } from "../chord/chord";
 import { chordAt, type BassContext } from "./context";
+import { causesOf, type Conflict } from "../writer/measure";
 import { EVERY_MEASURE, type BassReport } from "./measures";
-import type { Cause } from "./measures/measure";
 import type { Chosen } from "./reasons";
 import type { BassStyle } from "./style";
-
-/** What keeps a line from its targets. */
-export interface Conflict extends Cause {
-  /** Measures of the report that it explains. */
-  measures: string[];
-}
 
 /** What stands between the material and the targets: pins, N.C., range, chords that share nothing, accents that leave no room. */
 export function findConflicts(
@@ -74,12 +68,6 @@ export function findConflicts(
       message: `From ${where(figure.from)} the figure needs ${figure.count} different pitches for ${symbols.join(", ")}; the aim is ${ctx.settings.pitches}.`,
     });
   }
-  const explained = new Set(conflicts.flatMap((c) => c.measures));
   const aim = { style, settings: ctx.settings, meter: ctx.meter };
-  for (const measure of EVERY_MEASURE) {
-    if (explained.has(measure.id) || measure.target?.(report, aim)?.[1] !== false) continue;
-    const found = measure.cause?.(ctx, line, report);
-    if (found) conflicts.push({ ...found, measures: [measure.id] });
-  }
-  return conflicts;
+  return [...conflicts, ...causesOf(EVERY_MEASURE, conflicts, { ctx, line, report, aim })];
 }

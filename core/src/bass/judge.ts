@@ -4,7 +4,8 @@ import type { Ticks } from "../time/meter";
 import type { Reason, Song } from "../song/schema";
 import { factsOf, type Fact, type Reader } from "../facts/memory";
 import { rootsIn, type ImpliedRoot } from "./implied";
-import { measuresOf, reportOf, type BassReport, type Measure } from "./measures";
+import type { Measure } from "../writer/measure";
+import { measuresOf, reportOf, type BassReport } from "./measures";
 import { justified } from "./shape";
 import { bassRequest } from "./write";
 

@@ -2,13 +2,13 @@ import { mod, type Midi, type PitchClass } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
 import { bassPc, chordPitchClasses, toneRole } from "../chord/chord";
 import type { RealizedChord } from "../song/realize";
-import type { Note } from "../song/schema";
+import type { Pinned } from "../writer/slots";
 import { cheapestPrepared, prepare, type Lattice, type Path } from "../lattice/lattice";
 import { beatLength, chordAt, figures, tuneAt, type BassContext } from "./context";
 import type { BassStyle, Slot } from "./style";
 
 /** A slot as the writer holds it. A pinned note is a slot with one pitch. */
-export type OpenSlot = Slot & { pin?: Note; pinMidi?: Midi };
+export type OpenSlot = Slot & Pinned;
 
 export interface Candidate {
   midi: Midi;

@@ -1,6 +1,6 @@
-import { random } from "../random";
 import { mod } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
+import { halfOf, noise } from "../writer/rhythm";
 import { beatLength, chordAt, figures, inGap, type BassContext } from "./context";
 import type { BassStyle, Place, Slot } from "./style";
 
@@ -16,9 +16,6 @@ export function beatsOf(ctx: BassContext): { at: Ticks; beat: number; duration: 
   return out;
 }
 
-/** Half of a beat where that lies on the grid, otherwise two thirds of it. */
-export const halfOf = (duration: Ticks): Ticks => (duration % 720 === 0 ? (duration * 2) / 3 : duration / 2);
-
 /** Places a half-beat before each change of chord, from which a note can lead into the next one. */
 export function approachPlaces(ctx: BassContext, priority: number): Place[] {
   return ctx.chords.flatMap((chord, i): Place[] => {
@@ -29,11 +26,6 @@ export function approachPlaces(ctx: BassContext, priority: number): Place[] {
     const at = end - (beat - halfOf(beat));
     return at > chord.start && Number.isInteger(at) ? [{ at, use: "approach", priority }] : [];
   });
-}
-
-/** A number for a position of the figure: the same in every bar, so that a rhythm comes back. */
-function noise(seed: number, position: number): number {
-  return random(seed * 7919 + position * 31 + 17)();
 }
 
 /** Bars that depart from the figure: every fourth one. */
@@ -171,22 +163,4 @@ function addEnding(ctx: BassContext, places: Map<Ticks, Place>, seed: number): v
 export function untilBackbeat(backbeats: readonly Ticks[], start: Ticks, most: Ticks): Ticks {
   const next = backbeats.find((b) => b > start);
   return next !== undefined && next - start < most ? Math.max(120, next - start) : most;
-}
-
-/** Share of bars that sound at each sixteenth of the bar: the rhythm figure of a line. */
-export function attackProfile(starts: readonly Ticks[], bar: Ticks, bars: number): number[] {
-  const profile = new Array<number>(Math.round(bar / 120)).fill(0);
-  for (const s of starts) if (s >= 0 && s < bars * bar) profile[Math.floor(mod(s, bar) / 120)]! += 1 / bars;
-  return profile.map((x) => Math.min(1, x));
-}
-
-/** How much two figures are alike, 0–1: what they share of all they have (weighted Jaccard index). */
-export function alike(a: readonly number[], b: readonly number[]): number {
-  let shared = 0;
-  let all = 0;
-  for (let i = 0; i < Math.max(a.length, b.length); i++) {
-    shared += Math.min(a[i] ?? 0, b[i] ?? 0);
-    all += Math.max(a[i] ?? 0, b[i] ?? 0);
-  }
-  return all ? shared / all : 0;
 }

@@ -14,7 +14,8 @@ import { reasonForNote, reasonOf, spell } from "./reasons";
 import { factsOf } from "../facts/memory";
 import { reportBass } from "./report";
 import type { BassReport } from "./measures";
-import { beatsOf, halfOf, restsOf, untilBackbeat } from "./rhythm";
+import { halfOf } from "../writer/rhythm";
+import { beatsOf, restsOf, untilBackbeat } from "./rhythm";
 import type { BassStyle, Place } from "./style";
 import { bassRequest, type BassRequest } from "./write";
 

@@ -1,5 +1,5 @@
 import { fail, ok, type Result } from "../result";
-import { mod, pitchClass, pitchMidi, pitchName, type Midi, type PitchClass } from "../pitch/pitch";
+import { mod, pitchClass, pitchName, type Midi, type PitchClass } from "../pitch/pitch";
 import { nameInKey } from "../pitch/key";
 import { bassPc, chordPitchClasses, chordSymbol, chordToneName } from "../chord/chord";
 import { partOf, sectionOf } from "../song/document";
@@ -9,13 +9,16 @@ import { frameOf, realizedNotes } from "../song/realize";
 import { noteRoles } from "../slice/roles";
 import { factsOf, type Reader } from "../facts/memory";
 import { bassStyle, bassStyleOf, usualFor } from "./chosen";
-import { findConflicts, type Conflict } from "./conflicts";
+import { missesOf, type Conflict } from "../writer/measure";
+import { collector, distinctRhythms, withPins } from "../writer/slots";
+import { findConflicts } from "./conflicts";
 import { bassContext, type BassContext } from "./context";
 import { choosePitches, otherPitches, pitchSlots, type OpenSlot, type PitchSlot } from "./pitches";
 import { measuresOf, reportOf, type BassReport } from "./measures";
 import { otherFigures } from "./measures/figure";
 import { reasonForNote, spell, type Chosen } from "./reasons";
-import { alike, attackProfile, rhythmOf } from "./rhythm";
+import { alike, attackProfile } from "../writer/rhythm";
+import { rhythmOf } from "./rhythm";
 import { bassSettings, type BassSettings } from "./settings";
 import type { BassStyle, Slot } from "./style";
 import { BASS_STYLES } from "./styles";
@@ -47,6 +50,8 @@ export interface BassLine {
 /** How many lines are offered. */
 const LINES = 5;
 const ATTEMPTS = 14;
+/** How many are looked at: every rhythm with every pedal. */
+const MOST_LINES = 20;
 
 /** The context of a request with its style and settings resolved. Errors: `bass.style`, and those of `bassContext`. */
 export function bassRequest(read: Reader, request: BassRequest): Result<{ ctx: BassContext; style: BassStyle }> {
@@ -87,21 +92,18 @@ export function bassLines(song: Song, request: BassRequest): Result<BassLine[]> 
       },
     );
   const seed = request.seed ?? 1;
-  const lines: BassLine[] = [];
-  const seen = new Set<string>();
-  const add = (line: BassLine | null) => {
-    const id = line && line.notes.map((n) => `${n.start}:${n.pitch}:${n.duration}`).join();
-    if (line && !seen.has(id!)) {
-      seen.add(id!);
-      lines.push(line);
-    }
-  };
+  const { lines, add } = collector<BassLine>(MOST_LINES);
   const pedals: (PitchClass | undefined)[] = style.pedals?.(ctx) ?? [undefined];
-  const rhythms = distinctRhythms(ctx, style, seed);
+  const rhythms = rhythmsOf(ctx, style, seed);
   for (const [attempt, slots] of rhythms.entries()) {
     if (lines.length >= LINES) break;
     for (const pedal of pedals) {
-      const open = pitchSlots(ctx, style, withPins(ctx, slots), pedal);
+      const open = pitchSlots(
+        ctx,
+        style,
+        withPins<OpenSlot>(slots, ctx.pinned, (pin) => ({ start: pin.start, duration: pin.duration, use: "anchor" })),
+        pedal,
+      );
       const chosen = open.length ? choosePitches(ctx, style, open) : null;
       if (!chosen) continue;
       const named = pedal === undefined ? "" : `Pedal on ${nameInKey(pedal, ctx.key)}`;
@@ -113,9 +115,7 @@ export function bassLines(song: Song, request: BassRequest): Result<BassLine[]> 
     }
   }
   // Lines that fall short of fewer targets come first.
-  const short = new Map(
-    lines.map((l) => [l, measuresOf(l.report, { style, settings: ctx.settings, meter: ctx.meter }).filter((m) => m.met === false).length]),
-  );
+  const short = new Map(lines.map((l) => [l, missesOf(measuresOf(l.report, { style, settings: ctx.settings, meter: ctx.meter }))]));
   lines.sort((a, b) => short.get(a)! - short.get(b)!);
   const [best] = lines;
   if (best) for (const line of lines.slice(1)) if (line.title.endsWith("nother rhythm")) line.title += apart(line.report, best.report);
@@ -143,15 +143,9 @@ function apart(report: BassReport, first: BassReport): string {
 }
 
 /** Different rhythms from one seed; where a figure of its own is wanted, the one least like those of the other sections comes first. */
-function distinctRhythms(ctx: BassContext, style: BassStyle, seed: number): Slot[][] {
-  const found = new Map<string, Slot[]>();
+function rhythmsOf(ctx: BassContext, style: BassStyle, seed: number): Slot[][] {
   const places = style.places(ctx);
-  for (let attempt = 0; attempt < ATTEMPTS; attempt++) {
-    const slots = rhythmOf(ctx, style, seed * 97 + attempt, places);
-    const id = slots.map((s) => `${s.start}:${s.duration}`).join();
-    if (slots.length && !found.has(id)) found.set(id, slots);
-  }
-  const list = [...found.values()];
+  const list = distinctRhythms(ATTEMPTS, (attempt) => rhythmOf(ctx, style, seed * 97 + attempt, places));
   if (!ctx.settings.ownFigure) return list;
   const others = otherFigures(ctx);
   const nearest = (slots: Slot[]) => {
@@ -166,24 +160,6 @@ function distinctRhythms(ctx: BassContext, style: BassStyle, seed: number): Slot
     .map((slots) => ({ slots, near: nearest(slots) }))
     .sort((a, b) => a.near - b.near)
     .map((r) => r.slots);
-}
-
-/** Pinned notes take their place; slots that they cover give way, slots before them end where they begin. */
-function withPins(ctx: BassContext, slots: readonly Slot[]): OpenSlot[] {
-  const pins = ctx.pinned.map((pin) => ({
-    start: pin.start,
-    duration: pin.duration,
-    use: "anchor" as const,
-    pin,
-    pinMidi: pitchMidi(pin.pitch),
-  }));
-  const free = slots
-    .filter((s) => !pins.some((p) => s.start >= p.start && s.start < p.start + p.duration))
-    .map((s) => {
-      const next = pins.find((p) => p.start > s.start);
-      return next ? { ...s, duration: Math.min(s.duration, next.start - s.start) } : s;
-    });
-  return [...free, ...pins].sort((a, b) => a.start - b.start);
 }
 
 /** Loudness of a note: with the kick as loud as it is, otherwise by what it does. */
@@ -236,7 +212,7 @@ function measure(ctx: BassContext, notes: readonly (NewNote & { id?: string })[]
   const written = notes.map((n, i): Note => ({ ...n, id: n.id ?? `new${i}` }));
   const section = { ...frame.section, notes: { ...frame.section.notes, [ctx.part.id]: written } };
   const line = realizedNotes(ctx.song, { ...frame, section }, ctx.part, true);
-  const ground = { chords: ctx.chords, sections: [{ start: 0, key: ctx.key }], loops: true, duration: ctx.length };
+  const ground = { chords: ctx.chords, sections: [{ start: 0, key: ctx.key, meter: ctx.meter }], loops: true, duration: ctx.length };
   return reportOf({ ...ctx, notes: line, roles: noteRoles(ground, { role: ctx.part.role, linked: false, notes: line }) });
 }
 

@@ -99,7 +99,7 @@ const groundAt: Fact<[Place], Omit<RoleContext, "chords"> | null> = {
   id: "ground",
   of(read, place) {
     const frame = frameOf(read.song, place);
-    return frame && { sections: [{ start: 0, key: frame.key }], loops: true, duration: frame.to - frame.from };
+    return frame && { sections: [{ start: 0, key: frame.key, meter: frame.meter }], loops: true, duration: frame.to - frame.from };
   },
   same: alike,
 };

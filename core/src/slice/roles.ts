@@ -1,6 +1,6 @@
 import { mod } from "../pitch/pitch";
 import type { Key } from "../pitch/key";
-import type { Ticks } from "../time/meter";
+import { metricalLevel, type Ticks } from "../time/meter";
 import { chordPitchClasses, toneRole } from "../chord/chord";
 import {
   chordAtTick,
@@ -22,6 +22,7 @@ export type RoleKind =
   | "retardation"
   | "appoggiatura"
   | "escape"
+  | "cambiata"
   | "anticipation"
   | "approach"
   | "pedal"
@@ -36,6 +37,10 @@ export interface RoleSpan {
   /** Interval name over the chord: R, 3, b7, 9 … */
   role: string;
   kind: RoleKind;
+  /** A tension that also is a non-chord tone of the textbooks: reached and left as one. */
+  as?: RoleKind;
+  /** A non-chord tone on a stronger position than the note it goes on to. */
+  accented?: boolean;
   /** What is written in the note: the role of a chord tone or tension, the sign of another tone. */
   label: string;
 }
@@ -47,6 +52,7 @@ const SIGN: Partial<Record<RoleKind, string>> = {
   retardation: "r",
   appoggiatura: "app",
   escape: "e",
+  cambiata: "c",
   anticipation: "an",
   approach: "ap",
   pedal: "ped",
@@ -62,12 +68,22 @@ export const KIND_WORDS: Record<RoleKind, string> = {
   retardation: "retardation",
   appoggiatura: "appoggiatura",
   escape: "escape tone",
+  cambiata: "cambiata",
   anticipation: "anticipation",
   approach: "approach note",
   pedal: "pedal",
   outside: "outside the chord",
   free: "no chord here",
 };
+
+/** Kinds that are no non-chord tones of a textbook. */
+const OTHER: ReadonlySet<RoleKind> = new Set<RoleKind>(["chord", "tension", "outside", "free"]);
+
+/** The textbook kind of a span: null for chord tones, colors that stand, and tones no textbook names. */
+export function textbookKind(span: RoleSpan): RoleKind | null {
+  const kind = span.as ?? span.kind;
+  return OTHER.has(kind) ? null : kind;
+}
 
 /** Interval names in the order of semitones above the root, spoken in messages. */
 export const ROLE_WORDS: Record<string, string> = {
@@ -105,7 +121,7 @@ export function isTension(chord: NonNullable<RealizedChord["chord"]>, pc: number
 
 /** What the roles of notes are read against: chords and keys of the stretch they stand in. */
 export type RoleContext = Pick<RealizedSong, "chords" | "loops" | "duration"> & {
-  sections: readonly Pick<RealizedSection, "start" | "key">[];
+  sections: readonly Pick<RealizedSection, "start" | "key" | "meter">[];
 };
 
 /** Role spans of every note of a part, by note object. A held note is judged again under each chord it sounds with. */
@@ -115,7 +131,7 @@ export function noteRoles(real: RoleContext, part: Pick<RealizedPart, "role" | "
   let first = 0;
   notes.forEach((note, index) => {
     const end = note.start + note.duration;
-    const { key } = sectionAt(real, Math.max(0, note.start));
+    const { key, meter, start: origin } = sectionAt(real, Math.max(0, note.start));
     while (first < real.chords.length && real.chords[first]!.start + real.chords[first]!.duration <= note.start) first++;
     const spans: RoleSpan[] = [];
     let at = note.start;
@@ -128,7 +144,16 @@ export function noteRoles(real: RoleContext, part: Pick<RealizedPart, "role" | "
       spans.push(spanOf(note.midi, from, to - from, chord, key, part.role === "bass"));
       at = to;
     }
-    if (!part.linked) spans.forEach((span, i) => span.kind === "outside" && name(real, part, notes, index, spans, i, key));
+    if (!part.linked)
+      spans.forEach((span, i) => {
+        if (span.kind !== "outside" && !isBriefColor(span)) return;
+        const follows = followerOf(real, notes, index, spans, i);
+        const kind = nonChordKind(real, part, notes, index, spans, i, key);
+        const level = (tick: Ticks) => metricalLevel(meter, tick - origin);
+        if (kind !== "outside" && follows && level(span.start) > level(follows.start)) span.accented = true;
+        if (span.kind === "outside") Object.assign(span, { kind, label: SIGN[kind] ?? span.label });
+        else if (kind !== "outside") span.as = kind;
+      });
     result.set(note, spans);
   });
   return result;
@@ -143,25 +168,56 @@ function spanOf(midi: number, start: Ticks, duration: Ticks, chord: RealizedChor
   return { start, duration, chord, role, kind, label: kind === "outside" ? SIGN.outside! : role };
 }
 
-/** Gives a tone outside its chord the name its surroundings justify. */
-function name(
+/** A color that does not last: held for more than half of its chord, a ninth is heard as one, however it is left (common practice). */
+const isBriefColor = (span: RoleSpan): boolean => span.kind === "tension" && span.duration * 2 <= (span.chord?.duration ?? 0);
+
+/** The widest rest after which a note still counts as the one that follows: a quarter (common practice). */
+const BREATH: Ticks = 480;
+/** A skip of a third. */
+const isThird = (a: number, b: number): boolean => Math.abs(a - b) >= 3 && Math.abs(a - b) <= 4;
+
+/** The note that comes next; after the last one of a loop its first. */
+function afterOf(real: RoleContext, notes: readonly RealizedNote[], index: number): { note: RealizedNote; start: Ticks } | undefined {
+  const next = notes[index + 1];
+  if (next) return { note: next, start: next.start };
+  const again = real.loops && notes[0] !== notes[index] ? notes[0] : undefined;
+  return again && { note: again, start: again.start + real.duration };
+}
+
+/** The note to which a note goes on from one of its spans: none from a span that is held into the next chord, or before a rest. */
+function followerOf(
+  real: RoleContext,
+  notes: readonly RealizedNote[],
+  index: number,
+  spans: readonly RoleSpan[],
+  i: number,
+): { midi: number; start: Ticks } | undefined {
+  const note = notes[index]!;
+  if (i < spans.length - 1) return { midi: note.midi, start: spans[i + 1]!.start };
+  const after = afterOf(real, notes, index);
+  return after && after.start - (note.start + note.duration) <= BREATH ? { midi: after.note.midi, start: after.start } : undefined;
+}
+
+/** The name that its surroundings justify for a tone outside its chord: how it is reached and left (any harmony textbook); "outside" where none does. */
+function nonChordKind(
   real: RoleContext,
   part: Pick<RealizedPart, "role">,
-  notes: RealizedNote[],
+  notes: readonly RealizedNote[],
   index: number,
-  spans: RoleSpan[],
+  spans: readonly RoleSpan[],
   i: number,
   key: Key,
-): void {
+): RoleKind {
   const note = notes[index]!;
   const span = spans[i]!;
-  const previous = notes[index - 1];
-  const again = real.loops && index === notes.length - 1 ? notes[0] : undefined;
-  const next = notes[index + 1] ?? (again && again !== note ? again : undefined);
+  const before = notes[index - 1];
+  // What a long rest parts from the note does not lead to it.
+  const previous = before && note.start - (before.start + before.duration) <= BREATH ? before : undefined;
+  const after = afterOf(real, notes, index);
+  const next = after?.note;
   const isLast = i === spans.length - 1;
   const nextSpan = spans[i + 1];
-  const follows =
-    isLast && next && next.start + (next === again ? real.duration : 0) - (note.start + note.duration) <= 480 ? next : undefined;
+  const follows = isLast && after && after.start - (note.start + note.duration) <= BREATH ? after.note : undefined;
   const chordAt = (tick: Ticks) => chordAtTick(real.chords, tick);
   const belongs = (midi: number, chord: RealizedChord | null) =>
     chord?.chord != null && chordPitchClasses(chord.chord).includes(mod(midi, 12));
@@ -173,28 +229,31 @@ function name(
       previous.start + previous.duration >= note.start &&
       belongs(note.midi, chordAt(previous.start)));
   const returns = nextSpan?.kind === "chord" || (isLast && next?.midi === note.midi && belongs(note.midi, chordAt(next.start)));
-  let kind: RoleKind = "outside";
-  if (held && follows && isStep(note.midi, follows.midi)) kind = follows.midi < note.midi ? "suspension" : "retardation";
-  else if ((held && returns) || note.reason?.id === "pedal") kind = "pedal";
-  else if (
+  if (held && follows && isStep(note.midi, follows.midi)) return follows.midi < note.midi ? "suspension" : "retardation";
+  if ((held && returns) || note.reason?.id === "pedal") return "pedal";
+  if (
     nextSpan?.kind === "chord" ||
     (follows?.midi === note.midi && chordAt(follows.start) !== span.chord && belongs(note.midi, chordAt(follows.start)))
   )
-    kind = "anticipation";
-  else if (
-    follows &&
-    part.role === "bass" &&
-    isStep(note.midi, follows.midi) &&
-    chordAt(follows.start) !== span.chord &&
-    belongs(follows.midi, chordAt(follows.start))
+    return "anticipation";
+  const leaves = follows && isStep(note.midi, follows.midi);
+  if (leaves && part.role === "bass" && chordAt(follows.start) !== span.chord && belongs(follows.midi, chordAt(follows.start)))
+    return "approach";
+  const comes = previous && isStep(previous.midi, note.midi);
+  if (comes && leaves)
+    return previous.midi !== follows.midi && (note.midi - previous.midi) * (follows.midi - note.midi) > 0 ? "passing" : "neighbor";
+  if (leaves && belongs(follows.midi, chordAt(follows.start))) return part.role === "bass" ? "approach" : "appoggiatura";
+  if (!comes || !follows) return "outside";
+  // A step, a skip of a third on in the same direction, and a step back: the figure of strict counterpoint.
+  const last = notes[index + 2];
+  const onward = Math.sign(follows.midi - note.midi);
+  if (
+    onward === Math.sign(note.midi - previous.midi) &&
+    isThird(note.midi, follows.midi) &&
+    last &&
+    isStep(follows.midi, last.midi) &&
+    Math.sign(last.midi - follows.midi) === -onward
   )
-    kind = "approach";
-  else if (previous && follows && isStep(previous.midi, note.midi) && isStep(note.midi, follows.midi))
-    kind =
-      previous.midi === follows.midi ? "neighbor" : (note.midi - previous.midi) * (follows.midi - note.midi) > 0 ? "passing" : "neighbor";
-  else if (follows && isStep(note.midi, follows.midi) && belongs(follows.midi, chordAt(follows.start)))
-    kind = part.role === "bass" ? "approach" : "appoggiatura";
-  else if (previous && follows && isStep(previous.midi, note.midi) && key.pcs.includes(mod(note.midi, 12))) kind = "escape";
-  span.kind = kind;
-  span.label = SIGN[kind] ?? span.label;
+    return "cambiata";
+  return key.pcs.includes(mod(note.midi, 12)) ? "escape" : "outside";
 }

@@ -45,6 +45,7 @@ export const REASONS = {
   retardation: { words: "Retardation: held over and resolved up by step", weight: 0.3 },
   appoggiatura: { words: "Appoggiatura: struck outside the chord and resolved by step", weight: 0.3 },
   escape: { words: "Escape tone: reached by step and left by leap", weight: 0.3 },
+  cambiata: { words: "Cambiata: reached by step, skips a third on and steps back", weight: 0.3 },
   approach: { words: "Approaches the next chord by step", weight: 0.3 },
   implied: { words: "Implied by the bass line", weight: 0.3 },
   played: { words: "Played in", weight: 0.3 },

@@ -3,7 +3,8 @@ import { sectionMeter } from "../../song/document";
 import type { RealizedNote } from "../../song/realize";
 import { syncopations } from "../../groove/syncopation";
 import { figures, type BassContext } from "../context";
-import { alike, attackProfile, lastBarRepeats } from "../rhythm";
+import { alike, attackProfile } from "../../writer/rhythm";
+import { lastBarRepeats } from "../rhythm";
 import { defineMeasure, idsOf, percent } from "./measure";
 
 /** A figure that comes back so often in a row asks for a change (common practice). */

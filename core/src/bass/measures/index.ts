@@ -1,4 +1,4 @@
-import type { Ticks } from "../../time/meter";
+import { rowsOf, takeAll, type Measure } from "../../writer/measure";
 import type { BassContext } from "../context";
 import { approaches, chordTime, longestOutside, overMajor, overMinor, reasons, sounding } from "./chordTones";
 import { lastBar, likeness, pitchClasses, repeats, syncopation } from "./figure";
@@ -42,49 +42,11 @@ export type BassReport = Basics & All<FieldsOf<(typeof BASS_MEASURES)[number]>> 
 export const EVERY_MEASURE = BASS_MEASURES as unknown as readonly BassMeasure<BassReport>[];
 
 /** Measures a line: the one that stands, or a candidate put in its place. */
-export function reportOf(ctx: BassContext): BassReport {
-  return Object.assign(
-    {
-      notes: ctx.notes.length,
-      steadyKick: ctx.kicks.length * 2 >= ctx.bars * ctx.meter.beats.length,
-      links: Object.fromEntries(EVERY_MEASURE.map((m) => [m.id, m.notes?.(ctx) ?? []])),
-    },
-    ...EVERY_MEASURE.map((m) => m.take(ctx)),
-  ) as BassReport;
-}
-
-/** One row of the report: what was measured, what is aimed at, and the notes it rests on. */
-export interface Measure {
-  id: string;
-  title: string;
-  how: string;
-  value: string;
-  /** In words; null where nothing is aimed at. */
-  target: string | null;
-  /** Null where nothing is aimed at. */
-  met: boolean | null;
-  notes: string[];
-  /** Places that have no note to point at. */
-  ticks: Ticks[];
-}
+export const reportOf = (ctx: BassContext): BassReport =>
+  takeAll<BassContext, Basics, BassReport>(EVERY_MEASURE, ctx, {
+    notes: ctx.notes.length,
+    steadyKick: ctx.kicks.length * 2 >= ctx.bars * ctx.meter.beats.length,
+  });
 
 /** A report as rows to read. */
-export function measuresOf(report: BassReport, aim: Aim): Measure[] {
-  return EVERY_MEASURE.flatMap((m): Measure[] => {
-    const value = m.show(report, aim.meter);
-    if (value === null) return [];
-    const target = m.target?.(report, aim) ?? null;
-    return [
-      {
-        id: m.id,
-        title: m.title,
-        how: m.how,
-        value,
-        target: target && target[0],
-        met: target && target[1],
-        notes: report.links[m.id] ?? [],
-        ticks: m.ticks?.(report) ?? [],
-      },
-    ];
-  });
-}
+export const measuresOf = (report: BassReport, aim: Aim): Measure[] => rowsOf(EVERY_MEASURE, report, aim, aim.meter);

@@ -1,5 +1,6 @@
 import { beatLength } from "../context";
-import { approachPlaces, beatsOf, halfOf } from "../rhythm";
+import { halfOf } from "../../writer/rhythm";
+import { approachPlaces, beatsOf } from "../rhythm";
 import type { BassStyle } from "../style";
 
 /** Up the chord and back, a tone each half-beat. */

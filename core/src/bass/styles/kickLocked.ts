@@ -1,4 +1,5 @@
-import { approachPlaces, beatsOf, halfOf } from "../rhythm";
+import { halfOf } from "../../writer/rhythm";
+import { approachPlaces, beatsOf } from "../rhythm";
 import { beatLength } from "../context";
 import type { BassStyle } from "../style";
 

@@ -1,4 +1,5 @@
-import { beatsOf, halfOf } from "../rhythm";
+import { halfOf } from "../../writer/rhythm";
+import { beatsOf } from "../rhythm";
 import type { BassStyle } from "../style";
 
 export const slashBass: BassStyle = {

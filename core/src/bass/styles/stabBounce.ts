@@ -1,5 +1,6 @@
 import { beatLength } from "../context";
-import { beatsOf, halfOf } from "../rhythm";
+import { halfOf } from "../../writer/rhythm";
+import { beatsOf } from "../rhythm";
 import type { BassStyle } from "../style";
 
 export const stabBounce: BassStyle = {
