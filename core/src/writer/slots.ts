@@ -26,12 +26,12 @@ export function withPins<S extends Timed>(slots: readonly S[], pinned: readonly 
   return [...free, ...pins].sort((a, b) => a.start - b.start);
 }
 
-/** Different rhythms, each once, in the order in which they were found; empty ones are none. */
+/** Different plans of a line, each once, in the order in which they were found; empty ones are none. */
 export function distinctRhythms<S extends Timed>(attempts: number, make: (attempt: number) => S[]): S[][] {
   const found = new Map<string, S[]>();
   for (let attempt = 0; attempt < attempts; attempt++) {
     const slots = make(attempt);
-    const id = slots.map((s) => `${s.start}:${s.duration}`).join();
+    const id = JSON.stringify(slots);
     if (slots.length && !found.has(id)) found.set(id, slots);
   }
   return [...found.values()];

@@ -4,6 +4,7 @@ import { INSTRUMENTS } from "../../instrument/instruments";
 import { linkedNotes } from "../linked";
 import {
   BassPlaying,
+  CounterPlaying,
   CompPlaying,
   DrumsPlaying,
   InstrumentId,
@@ -104,6 +105,7 @@ export const setPlaying = defineEdit({
     comp: changesOf(CompPlaying).optional(),
     voicing: VoicingChanges.optional(),
     bass: changesOf(BassPlaying).optional(),
+    counter: changesOf(CounterPlaying).optional(),
     drums: changesOf(DrumsPlaying).optional(),
   },
   apply(draft, { part, section, pass, ...ways }) {

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { CompPlaying } from "../../comp/settings";
+import { DRUMS } from "../../instrument/drums";
 import { PartId, Pitch } from "./scalars";
 
 /** Schools that profiles, voicings and checks distinguish. */
@@ -78,18 +79,44 @@ export const BassPlaying = z.strictObject({
   high: Pitch.or(z.literal("")).optional(),
 });
 
+/** How a counter melody is written. */
+export const CounterPlaying = z.strictObject({
+  style: StyleId.optional(),
+  /** 0 the fewest notes the style can do with, 1 the most. */
+  density: share().optional(),
+  /** Where it lies against the tune. */
+  side: z.enum(["below", "above", "either"]).optional(),
+  /** Lowest and highest note; the part's range where it is empty. */
+  low: Pitch.or(z.literal("")).optional(),
+  high: Pitch.or(z.literal("")).optional(),
+  /** Whose hits it takes, and which pitches it gives them: as few as it can, up and down the chord, or a line by step. */
+  drum: z.enum(DRUMS).optional(),
+  hits: z.enum(["few", "chord", "line"]).optional(),
+  /** A drawn cell: held as it is while the chords change, refitted to each of them, or moved along the scale with their roots. */
+  cell: z.enum(["hold", "refit", "scale"]).optional(),
+  /** What lies under each note of a line in double-stops. */
+  under: z.enum(["thirds", "sixths"]).optional(),
+});
+
 export const DrumsPlaying = z.strictObject({
   /** A rhythm to stay clear of: x struck, . silent. */
   reference: z.string().max(400).optional(),
 });
 
 /** All ways of playing; a new one is one schema and one line here. What is absent is inherited: pass, section, part, usual value. */
-export const WAYS = { comp: CompPlaying, voicing: VoicingPlaying, bass: BassPlaying, drums: DrumsPlaying } as const;
+export const WAYS = {
+  comp: CompPlaying,
+  voicing: VoicingPlaying,
+  bass: BassPlaying,
+  counter: CounterPlaying,
+  drums: DrumsPlaying,
+} as const;
 
 export const Playing = z.strictObject({
   comp: CompPlaying.optional(),
   voicing: VoicingPlaying.optional(),
   bass: BassPlaying.optional(),
+  counter: CounterPlaying.optional(),
   drums: DrumsPlaying.optional(),
 });
 /** Own values of a section or a pass, by part. */

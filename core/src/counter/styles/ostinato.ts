@@ -1,0 +1,28 @@
+import { CELL_WAYS, cellOf, laidCell, waysFrom } from "../cell";
+import type { CounterContext } from "../context";
+import { COSTS, type CounterStyle } from "../style";
+
+const drawn = (ctx: CounterContext): boolean => cellOf(ctx)?.drawn ?? false;
+
+export const ostinato: CounterStyle = {
+  id: "ostinato",
+  title: "Arpeggio or ostinato",
+  explanation:
+    "A cell that comes back: the first bar you drew (or two), or the tones of the first chord where nothing is drawn. Refitted, it takes the same degrees of every chord; moved along the scale, it keeps its shape; held, it stays as it is, and what clashes is listed.",
+  source: "common practice",
+  targets: {},
+  costs: COSTS,
+  uses: ["cell", "density", "side"],
+  alone: true,
+  titles: (ctx) =>
+    drawn(ctx) ? waysFrom(ctx.settings.cell).map((w) => CELL_WAYS[w]) : ["Up and back", "Rolling", "Down", "By leaps", "Up"],
+  slots(ctx, seed, attempt) {
+    const cell = cellOf(ctx, attempt, Math.floor(seed / 97) % 3);
+    if (!cell) return [];
+    const ways = waysFrom(ctx.settings.cell);
+    const way = cell.drawn ? ways[attempt] : ways[0];
+    return way
+      ? laidCell(ctx, cell, way).map(({ start, duration, midi }) => ({ start, duration, use: "cell", fixed: midi, cell: way }))
+      : [];
+  },
+};
