@@ -244,22 +244,18 @@ export { reasonOf } from "./bass/reasons";
 export { reportBass } from "./bass/report";
 export * from "./line/tune";
 export * from "./line/report";
+export * from "./line/text";
+export * from "./lyrics/syllables";
+export * from "./lyrics/words";
+export * from "./lyrics/rhythm";
+export { roomAt, roomForVoice, roomOffers, type InTheRoom, type Room, type RoomOffer } from "./room/room";
 export { COUNTER_STYLES } from "./counter/styles";
 export { gapsOf, leadsOf } from "./counter/context";
 export { counterMeasures, type CounterReport } from "./counter/measures";
 export type { CounterStyle } from "./counter/style";
 export { counterSettings, type CounterSettings } from "./counter/settings";
 export { cheapestSecond, type SecondOrder } from "./lattice/second";
-export {
-  counterLines,
-  counterRequest,
-  counterStyleOf,
-  counterVerdictAt,
-  writeCounterMelody,
-  type CounterLine,
-  type CounterRequest,
-  type CounterVerdict,
-} from "./counter/write";
+export * from "./counter/write";
 export { bassVerdictAt, judgeBass, type BassVerdict, type JustifiedNote } from "./bass/judge";
 export { BASS_MEASURES, measuresOf, reportOf, type BassReport } from "./bass/measures";
 export type { Aim, BassMeasure } from "./bass/measures/measure";

@@ -45,6 +45,7 @@ const COST = {
   octave: 0.5,
   wide: 3,
   parallel: 6,
+  lessWanted: 0.05,
   speciesRub: 4,
   sameWay: 0.35,
   wrongWay: 0.6,
@@ -91,20 +92,17 @@ function candidatesFor(ctx: CounterContext, style: CounterStyle, slot: Based, ne
     const cost = own + place(ctx, slot, midi) + (!rubbed && rubsAt(ctx, midi, slot.start) ? COST.offBeatRub : 0);
     const { under: unders } = slot;
     if (!unders) return [{ midi, cost, standing }];
-    return unders.flatMap((below): Candidate[] => {
-      const under = midi - below;
-      const fits = within(ctx, under) && belongs(slot.chord, under) && !rubbedBeats(ctx, under, slot.start, slot.duration).length;
-      return fits && standing === "chord"
-        ? [
-            {
-              midi,
-              cost: cost + (below === unders[0] ? 0 : 0.1) + crossed(ctx, slot, under) + (under === slot.tune ? COST.doublesUnison : 0),
-              standing,
-              under,
-            },
-          ]
-        : [];
-    });
+    if (standing !== "chord") return [];
+    // The best two of the notes that fit under it: the line is chosen by its upper notes.
+    return unders
+      .flatMap((below, rank): Candidate[] => {
+        const under = midi - below;
+        const fits = within(ctx, under) && belongs(slot.chord, under) && !rubbedBeats(ctx, under, slot.start, slot.duration).length;
+        const doubles = under === slot.tune ? COST.doublesUnison : 0;
+        return fits ? [{ midi, cost: cost + rank * COST.lessWanted + crossed(ctx, slot, under) + doubles, standing, under }] : [];
+      })
+      .sort((a, b) => a.cost - b.cost)
+      .slice(0, 2);
   });
 }
 

@@ -1,0 +1,132 @@
+import { fail, ok, type Result } from "../result";
+import { parseNote, parsePitch, pitchMidi, type Midi, type PitchName } from "../pitch/pitch";
+import { beatsText, type Meter, type Ticks } from "../time/meter";
+import type { NewNote } from "../song/schema";
+
+/** Lengths by their first letters: whole, half, quarter, eighth, sixteenth, thirty-second. */
+const LENGTHS = { w: 1920, h: 960, q: 480, e: 240, s: 120, t: 60 } as const;
+const HINT =
+  "Write a note and its length: E4 q, then F4 e. w h q e s t are whole to thirty-second, a dot lengthens, 3 makes a triplet, r rests, _ holds on, | is a bar line.";
+
+interface Token {
+  text: string;
+  at: number;
+}
+
+const tokensOf = (text: string): Token[] => [...text.matchAll(/\||[^\s|]+/g)].map((m) => ({ text: m[0], at: m.index }));
+
+/** A length: "q", "h.", "e3" for the eighth of a triplet. Null where it is none. */
+function lengthOf(text: string): Ticks | null {
+  const match = /^([whqest])(\.{0,2})(3?)$/.exec(text);
+  if (!match) return null;
+  const base = LENGTHS[match[1] as keyof typeof LENGTHS];
+  const dotted = match[2] === "" ? base : match[2] === "." ? base * 1.5 : base * 1.75;
+  const ticks = match[3] ? (dotted * 2) / 3 : dotted;
+  return Number.isInteger(ticks) ? ticks : null;
+}
+
+/** The pitch of a note that is typed without its octave: the one nearest to the note before. */
+function nearest(name: string, near: Midi): PitchName | null {
+  const options = Array.from({ length: 11 }, (_, o) => `${name}${o - 1}`).filter((p) => parsePitch(p).ok);
+  return options.sort((a, b) => Math.abs(pitchMidi(a) - near) - Math.abs(pitchMidi(b) - near))[0] ?? null;
+}
+
+const plainSigns = (text: string): string => text.replace(/♯/g, "#").replace(/♭/g, "b");
+
+/**
+ * Reads a tune that is typed: "E4 q F e G e | A h r q". A length holds for what follows; a note without an octave is the nearest to the one before;
+ * "_" holds the note before for one more length; bar lines are checked. Errors: `tune.token`, `tune.bar`, `tune.hold`, with their column.
+ */
+export function parseTune(text: string, { meter, near = 67, from = 0 }: { meter: Meter; near?: Midi; from?: Ticks }): Result<NewNote[]> {
+  const tokens = tokensOf(text);
+  const notes: NewNote[] = [];
+  let [at, last, length] = [from, near, LENGTHS.q as Ticks];
+  const wrong = (code: string, token: Token, message: string) => fail(code, message, { position: token.at, hint: HINT });
+  for (let i = 0; i < tokens.length; i++) {
+    const token = tokens[i]!;
+    const word = plainSigns(token.text);
+    if (word === "|") {
+      const off = (((at - from) % meter.bar) + meter.bar) % meter.bar;
+      // A first bar that is short is a pickup that was not said; a bar line at the very beginning says nothing.
+      if (off)
+        return wrong(
+          "tune.bar",
+          token,
+          `The bar before this bar line has ${beatsText(meter, off)}; a bar of ${meter.text} has ${beatsText(meter, meter.bar)}`,
+        );
+      continue;
+    }
+    const following = tokens[i + 1] && lengthOf(tokens[i + 1]!.text);
+    const isNote = /^[A-Ga-g][#b]{0,2}(-?\d+)?$/.test(word) && !(lengthOf(word) !== null && i > 0 && word === word.toLowerCase());
+    const isRest = /^(r|rest)$/i.test(word);
+    const isHeld = word === "_";
+    if (!isNote && !isRest && !isHeld) return wrong("tune.token", token, `"${token.text}" is neither a note nor a length`);
+    if (following) {
+      length = following;
+      i++;
+    }
+    if (isHeld) {
+      const held = notes.at(-1);
+      if (!held || held.start + held.duration !== at) return wrong("tune.hold", token, "There is no note here that could be held on");
+      held.duration += length;
+    } else if (isNote) {
+      const name = word.charAt(0).toUpperCase() + word.slice(1);
+      const pitch = /\d$/.test(name) ? name : parseNote(name) ? nearest(name, last) : null;
+      const parsed = pitch === null ? null : parsePitch(pitch);
+      if (!parsed?.ok || pitch === null) return wrong("tune.token", token, `"${token.text}" is not a note of the keyboard`);
+      last = parsed.value;
+      notes.push({ start: at, duration: length, pitch, velocity: 90 });
+    }
+    at += length;
+  }
+  return ok(notes);
+}
+
+/** Lengths that can be written, longest first. */
+const WRITABLE: readonly [Ticks, string][] = Object.entries(LENGTHS)
+  .flatMap(([letter, base]): [Ticks, string][] => [
+    [base, letter],
+    [base * 1.5, `${letter}.`],
+    [(base * 2) / 3, `${letter}3`],
+  ])
+  .filter(([ticks]) => Number.isInteger(ticks) && ticks >= 40)
+  .sort((a, b) => b[0] - a[0]);
+
+/** A stretch as lengths, cut at bar lines; null where it cannot be written. */
+function lengthsFor(from: Ticks, to: Ticks, bar: Ticks): { text: string; bar: boolean }[] | null {
+  const out: { text: string; bar: boolean }[] = [];
+  for (let at = from; at < to;) {
+    const edge = (Math.floor(at / bar) + 1) * bar;
+    const room = Math.min(to, edge) - at;
+    const found = WRITABLE.find(([ticks]) => ticks <= room);
+    if (!found) return null;
+    at += found[0];
+    out.push({ text: found[1], bar: at === edge && at < to });
+  }
+  return out;
+}
+
+/** A tune as it could be typed; null where it has a note before the first bar, two at once, or one that no length can write. */
+export function tuneText(notes: readonly { start: Ticks; duration: Ticks; pitch: PitchName }[], meter: Meter): string | null {
+  const words: string[] = [];
+  let [at, length] = [0, ""];
+  const put = (what: string, from: Ticks, to: Ticks): boolean => {
+    const parts = lengthsFor(from, to, meter.bar);
+    if (!parts) return false;
+    parts.forEach((part, i) => {
+      words.push(i === 0 ? what : what === "r" ? "r" : "_");
+      if (part.text !== length) words.push((length = part.text));
+      if (part.bar) words.push("|");
+    });
+    return true;
+  };
+  for (const [i, note] of notes.entries()) {
+    if (note.start < at) return null;
+    if (note.start > at && !put("r", at, note.start)) return null;
+    if (note.start > 0 && note.start % meter.bar === 0 && words.at(-1) !== "|") words.push("|");
+    const end = Math.min(note.start + note.duration, notes[i + 1]?.start ?? Infinity);
+    if (!put(note.pitch, note.start, end)) return null;
+    at = end;
+  }
+  return words.join(" ");
+}
