@@ -59,7 +59,7 @@ export { diatonicChord, isMinorish, parseNumeral, readNumerals, romanOf } from "
 export { bendTone, COLORS, hasColor, moveBySemitones, moveInScale, toggleColor, withBass, type Bent, type Color } from "./chord/modify";
 export { chordOfTones } from "./chord/parse";
 export { parseProgression } from "./song/progression";
-export { quantize, quantizeHits, type PlayedNote, type Quantize } from "./song/played";
+export { quantize, quantizeHits, tightened, type PlayedNote, type Quantize } from "./song/played";
 export { DRUM_KINDS, DRUMS, TUNABLE, type DrumKind } from "./instrument/drums";
 export {
   LIMITS,

@@ -2,6 +2,7 @@ import { useEffect } from "react";
 import { create } from "zustand";
 import type {
   BassLine,
+  CounterLine,
   BassVerdict,
   Edit,
   Finding,
@@ -43,8 +44,8 @@ interface ResultsState {
   voicingPaths: SectionPath[];
   /** Voicings the user remembered to compare them with others. */
   remembered: { part: string; section: string; pitches: Record<string, PitchName[]> } | null;
-  /** Written bass lines, and the section and part they are for. */
-  lines: BassLine[];
+  /** Written lines, and the bench, section and part they are for. */
+  lines: (BassLine | CounterLine)[];
   linesFor: string;
   /** The request for lines that is under way. */
   busy: string | null;

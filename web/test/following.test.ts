@@ -3,7 +3,8 @@ import { PROFILES, sectionOf, type Edit, type Song } from "../../core/src/index"
 import { toggleSolo } from "../score/LaneLabel";
 import { auditionOffer } from "../commands/offers";
 import { auditionEdit } from "../commands/audition";
-import { BASS_HEARINGS, writeLines } from "../commands/bass";
+import { BASS_HEARINGS } from "../commands/bass";
+import { writeLines } from "../commands/written";
 import { hear } from "../commands/hearing";
 import { resetPlayback, usePlayback } from "../store/playback";
 import { useResults } from "../store/results";

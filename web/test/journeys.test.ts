@@ -15,9 +15,10 @@ import {
   writeMidi,
   writeSongFile,
   type Edit,
+  type BassLine,
 } from "../../core/src/index";
 import { acceptEdit } from "../commands/audition";
-import { acceptLine, linesId, writeLines } from "../commands/bass";
+import { acceptLine, linesId, writeLines } from "../commands/written";
 import { acceptOffer } from "../commands/offers";
 import { paintHits } from "../commands/drums";
 import { addSection } from "../commands/sections";
@@ -45,7 +46,7 @@ test("from nothing to a song: chords, kick, bass line, a finding fixed, all of i
   paintHits("s1", "kick", [0, 1200], true, false);
   await make({ do: "repeatDrums", section: "s1", bar: 0 });
   await writeLines("s1", "bass", 1);
-  const [line] = useResults.getState().lines;
+  const [line] = useResults.getState().lines as BassLine[];
   expect(line!.report.accentsMet).toBe(line!.report.accents);
   acceptLine({ do: "setNotes", section: "s1", part: "bass", notes: line!.notes });
   await idle();
@@ -287,5 +288,5 @@ test("every rhythm a part can play leaves notes, at every place of the chords, i
     const layout = section().chords.every((c) => c.voicings?.[id]?.pitches.every((p) => pitchMidi(p) >= 40));
     expect([pattern.id, layout]).toEqual([pattern.id, true]);
   }
-  expect(linesId("s1", id)).toBe(`s1:${id}`);
+  expect(linesId("bass", "s1", id)).toBe(`bass:s1:${id}`);
 });

@@ -1,7 +1,8 @@
 import { type Edit } from "../../core/src/index";
 import { demoSongs } from "../../core/test/demos";
 import { acceptEdit, around, auditionEdit } from "../commands/audition";
-import { BASS_HEARINGS, bassPartOf, bassParts, keepNotes, linesId, writeLines } from "../commands/bass";
+import { BASS_HEARINGS, bassPartOf, bassParts, keepNotes } from "../commands/bass";
+import { linesId, writeLines } from "../commands/written";
 import { hear, heardAs, type Hearing } from "../commands/hearing";
 import { LINE_HEARINGS, lineParts } from "../commands/lines";
 import { acceptOffer, auditionOffer, auditionWritten, isWritten } from "../commands/offers";
@@ -129,7 +130,7 @@ describe("bass", () => {
     const before = songNow();
     await writeLines("s1", "bass", 1);
     const { lines, linesFor, busy } = useResults.getState();
-    expect([lines.length > 2, linesFor, busy]).toEqual([true, linesId("s1", "bass"), null]);
+    expect([lines.length > 2, linesFor, busy]).toEqual([true, linesId("bass", "s1", "bass"), null]);
     expect(songNow()).toBe(before);
     expect(keepNotes("s1", "bass")).toMatchObject({ do: "keepTake", name: expect.stringMatching(/^\d+ notes, /) as string });
     expect(keepNotes("s1", "bass", "mine")).toMatchObject({ name: "mine" });

@@ -29,16 +29,27 @@ const at = (tick: number, act: () => void): void => {
 
 test("keys are kept with the places of the playhead; what is still held ends with the stretch; loop and count-in come back", async () => {
   usePlayback.setState({ loop: { on: true, from: 0, to: 1920 }, countIn: false });
-  await startRecording("bass", 0, 1920, { countIn: true, over: true });
-  expect([usePlayback.getState().silent, usePlayback.getState().countIn, useRecord.getState().on]).toEqual(["bass", true, true]);
+  await startRecording("bass", 0, 1920, { countIn: true, click: true, over: true });
+  expect([usePlayback.getState().silent, usePlayback.getState().countIn, useRecord.getState().phase, usePlayback.getState().click]).toEqual(
+    ["bass", true, "counting", true],
+  );
   at(-40, () => press(36, 70));
+  expect(useRecord.getState()).toMatchObject({ phase: "counting", part: "bass", live: [{ midi: 36 }] });
   at(430, () => release(36));
   at(500, () => press(43, 90));
   at(900, () => press(48, 60));
+  // What is played is seen at once: what is held is as long as it lasts so far.
+  expect(useRecord.getState()).toMatchObject({ phase: "recording", now: 900 });
+  expect(useRecord.getState().live.map((n) => [n.midi, n.end])).toEqual([
+    [36, 430],
+    [43, 900],
+    [48, 901],
+  ]);
   at(1000, () => release(43));
   stopRecording();
-  expect(useRecord.getState()).toEqual({
-    on: false,
+  expect(useRecord.getState()).toMatchObject({
+    phase: "off",
+    live: [],
     recording: {
       from: 0,
       to: 1920,
@@ -60,8 +71,8 @@ test("keys are kept with the places of the playhead; what is still held ends wit
 });
 
 test("a pass without a note leaves nothing, and one that adds keeps the part sounding", async () => {
-  await startRecording("bass", 960, 1920, { countIn: false, over: false });
+  await startRecording("bass", 960, 1920, { countIn: false, click: false, over: false });
   expect([usePlayback.getState().silent, usePlayback.getState().loop]).toEqual([null, { on: false, from: 960, to: 1920 }]);
   stopRecording();
-  expect(useRecord.getState()).toEqual({ on: false, recording: null });
+  expect(useRecord.getState()).toMatchObject({ phase: "off", recording: null });
 });

@@ -1,7 +1,7 @@
 import { useEffect, type ReactNode } from "react";
-import { EIGHTH, EIGHTH_TRIPLET, QUARTER, SIXTEENTH, SIXTEENTH_TRIPLET, type Ticks } from "../../core/src/index";
+import { EIGHTH, EIGHTH_TRIPLET, QUARTER, SIXTEENTH, SIXTEENTH_TRIPLET, type Midi, type Ticks } from "../../core/src/index";
 import { useSound } from "../audio/sound";
-import { dropRecording, stopRecording, useRecord } from "../commands/record";
+import { dropRecording, isRecording, stopRecording, useRecord } from "../commands/record";
 import { startComputerKeys, startMidi, usePlayed } from "../input/played";
 import { usePreferences } from "../store/preferences";
 import { Check } from "./Check";
@@ -12,15 +12,16 @@ import { ComputerKeys } from "./ComputerKeys";
 /** How what is played in is set on the grid. */
 export interface PlayIn {
   countIn: boolean;
+  click: boolean;
   grid: Ticks;
   strength: number;
   mode: "replace" | "add";
 }
 
-export const PLAY_IN: PlayIn = { countIn: true, grid: EIGHTH, strength: 1, mode: "replace" };
+export const PLAY_IN: PlayIn = { countIn: true, click: true, grid: EIGHTH, strength: 1, mode: "replace" };
 
-/** The C from which the computer's keys play: two octaves below the middle one. */
-const LOWEST_KEY = 36;
+/** The C from which the computer's keys play a bass or drums: two octaves below the middle one. */
+export const LOWEST_KEY = 36;
 
 interface Props {
   settings: PlayIn;
@@ -28,13 +29,15 @@ interface Props {
   record(): void;
   /** What the computer's keys stand for. */
   keys: ReactNode;
+  /** The lowest of the computer's keys, where it is another one. */
+  lowest?: Midi;
   /** What is held now, in words. */
   heard: string;
   children?: ReactNode;
 }
 
 /** Every keyboard plays while the controls are shown; what is left open is ended with them. */
-function useKeyboards(): void {
+function useKeyboards(lowest: Midi): void {
   const playIn = usePreferences((s) => s.playIn);
   useEffect(() => {
     void startMidi();
@@ -42,20 +45,24 @@ function useKeyboards(): void {
     return () => {
       usePlayed.setState({ screenKeys: "sound" });
       usePreferences.setState({ playIn: false });
-      if (useRecord.getState().on) stopRecording();
+      if (isRecording(useRecord.getState())) stopRecording();
     };
   }, []);
-  useEffect(() => (playIn ? startComputerKeys(LOWEST_KEY) : undefined), [playIn]);
+  useEffect(() => (playIn ? startComputerKeys(lowest) : undefined), [playIn, lowest]);
 }
 
+/** What the keys do now: they sound, and nothing is kept; the band counts in; they are kept. */
+const PHASES = { off: "Armed: keys sound, nothing is kept", counting: "Counting in …", recording: "Recording" } as const;
+
 /** Recording from any keyboard: on screen, of the computer, or MIDI; the same for notes and for drums. */
-export function PlayControls({ settings, set, record, keys, heard, children }: Props) {
+export function PlayControls({ settings, set, record, keys, lowest = LOWEST_KEY, heard, children }: Props) {
   const playIn = usePreferences((s) => s.playIn);
-  const on = useRecord((s) => s.on);
+  const phase = useRecord((s) => s.phase);
+  const on = phase !== "off";
   const playing = useSound((s) => s.playing);
   const device = usePlayed((s) => s.device);
   const deviceProblem = usePlayed((s) => s.deviceProblem);
-  useKeyboards();
+  useKeyboards(lowest);
   return (
     <>
       <p className="small">
@@ -79,10 +86,13 @@ export function PlayControls({ settings, set, record, keys, heard, children }: P
         <Check on={settings.countIn} set={(countIn) => set({ countIn })}>
           count-in
         </Check>
+        <Check on={settings.click} set={(click) => set({ click })}>
+          click
+        </Check>
       </div>
       {playIn && <p className="small">{keys}</p>}
-      <p className="played-notes" aria-live="polite">
-        {on ? heard || "Listening …" : null}
+      <p className={`played-notes ${phase}`} role="status">
+        <b>{PHASES[phase]}</b> {heard}
       </p>
       <OnTheGrid settings={settings} set={set}>
         {children}

@@ -24,6 +24,7 @@ import {
   harmonizations,
   reharmonizations,
   bassLines,
+  counterLines,
   verdictAt,
   voicingAt,
   weavePlan,
@@ -35,6 +36,8 @@ import {
   type BassRequest,
   type BassVerdict,
   type CapoChoice,
+  type CounterLine,
+  type CounterRequest,
   type Edit,
   type Finding,
   type Gate,
@@ -190,6 +193,7 @@ const musicWorker = {
   /** Removes the least justified note, or adds the best justified one. */
   shape: (request: BassRequest, way: "thin" | "build"): Result<ShapeStep> =>
     withSong((open) => (way === "thin" ? thinOut : buildUp)(open, request)),
+  counter: (request: CounterRequest): Result<CounterLine[]> => withSong((open) => counterLines(open, request)),
   bass: (request: BassRequest): Result<BassLine[]> => withSong((open) => bassLines(open, request)),
 };
 

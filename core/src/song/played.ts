@@ -91,3 +91,16 @@ export function quantize(
     };
   });
 }
+
+/** Notes set on a grid later: the notated place goes to the grid, of what was played early or late only the rest of the strength is kept. */
+export function tightened(
+  notes: readonly Note[],
+  { grid, strength }: Pick<Quantize, "grid" | "strength">,
+): { id: string; start: Ticks; offset: Ticks | null }[] {
+  return notes.map((note) => {
+    const played = note.start + (note.offset ?? 0);
+    const start = Math.round(played / grid) * grid + 0;
+    const offset = Math.round((played - start) * (1 - strength));
+    return { id: note.id, start, offset: Math.abs(offset) > 3 ? Math.max(-480, Math.min(480, offset)) : null };
+  });
+}

@@ -6,15 +6,15 @@ import { HeardWith } from "../../ui/HeardWith";
 import { PanelHead } from "../../ui/PanelHead";
 import { Select } from "../../ui/Select";
 import { Tabs, useTab, type Tab } from "../../ui/Tabs";
-import type { BassProps } from "./props";
+import type { PartProps } from "../../ui/partProps";
 import { LayersTab } from "./LayersTab";
-import { PlayTab } from "./PlayTab";
+import { PlayTab } from "../../ui/PlayTab";
 import { ReportTab } from "./ReportTab";
 import { ShapeTab } from "./ShapeTab";
 import "./style.scss";
 import { WriteTab } from "./WriteTab";
 
-const TABS: readonly Tab<BassProps>[] = [
+const TABS: readonly Tab<PartProps>[] = [
   { id: "write", title: "Write", Tab: WriteTab },
   { id: "report", title: "Report", Tab: ReportTab },
   { id: "shape", title: "Shape", Tab: ShapeTab },

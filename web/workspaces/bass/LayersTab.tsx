@@ -22,7 +22,7 @@ import { edit, say, songNow, useStored } from "../../store/song";
 import { Check } from "../../ui/Check";
 import { HearTake } from "../../ui/HearTake";
 import { Select } from "../../ui/Select";
-import type { BassProps } from "./props";
+import type { PartProps } from "../../ui/partProps";
 
 const WORDS: Record<BassLayers["kind"], string> = {
   alone: "No more than one bass sound plays here.",
@@ -34,7 +34,7 @@ const WORDS: Record<BassLayers["kind"], string> = {
 const SHOWN = 6;
 
 /** Several bass sounds: who plays where, how they can share a line, and a tuned drum as the bass. */
-export function LayersTab({ data, part }: BassProps) {
+export function LayersTab({ data, part }: PartProps) {
   const section = data.section.id;
   const found = useMemo(() => bassLayers(data.song, section), [data.song, section]);
   const others = bassParts(data.song).filter((p) => p.id !== part.id);
@@ -156,7 +156,7 @@ function Offers({ data, lead, other }: { data: SectionData; lead: Part; other: P
 type DrumRhythm = "line" | "drum";
 
 /** A tuned drum that plays the line. */
-function DrumBass({ data, part }: BassProps) {
+function DrumBass({ data, part }: PartProps) {
   const [drum, setDrum] = useState<Drum>("kick");
   const [rhythm, setRhythm] = useState<DrumRhythm>("drum");
   const [glides, setGlides] = useState(false);

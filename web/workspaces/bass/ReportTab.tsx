@@ -2,9 +2,9 @@ import { BASS_STYLES, positionText, typesetNames, type Measure } from "../../../
 import { useResults } from "../../store/results";
 import type { SectionData } from "../../store/sectionData";
 import { MeasureTable, type MeasureRow } from "../../ui/MeasureTable";
-import { NoteReason } from "./NoteReason";
-import { OwnFindings } from "./OwnFindings";
-import type { BassProps } from "./props";
+import { NoteReason } from "../../ui/NoteReason";
+import { OwnFindings } from "../../ui/OwnFindings";
+import type { PartProps } from "../../ui/partProps";
 
 /** Places of a measure that are told. */
 const PLACES = 3;
@@ -16,7 +16,7 @@ function rowOf({ id, title, value, notes, ticks, target, met }: Measure, { meter
 }
 
 /** What a line measures against what its style aims at; each measure shows its notes. */
-export function ReportTab({ data, part }: BassProps) {
+export function ReportTab({ data, part }: PartProps) {
   const verdict = useResults((s) => s.report);
   if (!verdict || verdict.part !== part.id || !verdict.report.notes)
     return <p className="small">No bass notes yet. Write lines, or click into the bass lane.</p>;

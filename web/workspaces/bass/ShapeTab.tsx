@@ -8,14 +8,14 @@ import { edit, say, sectionNow, songNow } from "../../store/song";
 import { HearTake } from "../../ui/HearTake";
 import { percent } from "../../ui/texts";
 import { workers } from "../../workers/client";
-import type { BassProps } from "./props";
-import { NoteReason } from "./NoteReason";
+import type { PartProps } from "../../ui/partProps";
+import { NoteReason } from "../../ui/NoteReason";
 
 /** Notes whose reason is told before all are asked for. */
 const FIRST = 8;
 
 /** A line cut back to its best parts or grown note by note, its lengths, and the states it came from. */
-export function ShapeTab({ data, part }: BassProps) {
+export function ShapeTab({ data, part }: PartProps) {
   const verdict = useResults((s) => (s.report?.part === part.id ? s.report : null));
   const section = data.section.id;
   const notes = data.section.notes[part.id] ?? [];
@@ -34,7 +34,7 @@ export function ShapeTab({ data, part }: BassProps) {
 }
 
 /** Takes the least justified note away, or adds the best justified one. */
-function Steps({ data, part, without }: BassProps & { without: number }) {
+function Steps({ data, part, without }: PartProps & { without: number }) {
   const [done, setDone] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const section = data.section.id;
@@ -77,7 +77,7 @@ function Steps({ data, part, without }: BassProps & { without: number }) {
 }
 
 /** States of the line that were kept: heard, and come back to. */
-function States({ data, part }: BassProps) {
+function States({ data, part }: PartProps) {
   const section = data.section.id;
   const takes = data.song.takes.filter((t) => t.sectionId === section && t.notes?.[part.id]);
   const keep = () => {
@@ -129,7 +129,7 @@ function States({ data, part }: BassProps) {
 }
 
 /** Ways of shortening the line, with the silence each makes. */
-function Lengths({ data, part }: BassProps) {
+function Lengths({ data, part }: PartProps) {
   const section = data.section.id;
   const [found, setFound] = useState<{ now: Gate["effect"]; gates: Gate[] } | null>(null);
   useEffect(() => {
@@ -191,7 +191,7 @@ const Effect = ({ of }: { of: Gate["effect"] }) => (
 );
 
 /** Why each note is there, the least justified first. */
-function Whys({ data, part, list }: BassProps & { list: BassVerdict["notes"] }) {
+function Whys({ data, part, list }: PartProps & { list: BassVerdict["notes"] }) {
   const [all, setAll] = useState(false);
   const meant = (id: string) =>
     edit({ do: "changeNotes", section: data.section.id, part: part.id, notes: [{ id, reason: { id: "user" } }] });

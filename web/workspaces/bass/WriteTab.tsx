@@ -8,33 +8,31 @@ import {
   impliedChords,
   positionText,
   typeset,
-  typesetNames,
   type BassLine,
   type Edit,
   type ImpliedRoot,
 } from "../../../core/src/index";
-import { acceptLine, linesId, useLineOffers, writeLines } from "../../commands/bass";
-import { usePlayback } from "../../store/playback";
+import { acceptLine, useLineOffers, useWritten, writeLines } from "../../commands/written";
 import { openTab } from "../../store/preferences";
-import { clearLines, useOffers, useResults, type Offer } from "../../store/results";
+import { clearLines, useResults, type Offer } from "../../store/results";
 import type { SectionData } from "../../store/sectionData";
 import { edit } from "../../store/song";
 import { Fold } from "../../ui/Fold";
 import { MidiFile } from "../../ui/MidiFile";
-import { OfferButtons } from "../../ui/OfferButtons";
+import { LineCandidates } from "../../ui/LineCandidates";
 import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { percent } from "../../ui/texts";
-import type { BassProps } from "./props";
-import { OwnFindings } from "./OwnFindings";
+import type { PartProps } from "../../ui/partProps";
+import { OwnFindings } from "../../ui/OwnFindings";
 import { Settings } from "./Settings";
 
 /** Lines written by style and settings, heard in place and taken. */
-export function WriteTab({ data, part }: BassProps) {
+export function WriteTab({ data, part }: PartProps) {
   const section = data.section.id;
   const busy = useResults((s) => s.busy !== null);
   const problem = useResults((s) => s.writeProblem);
-  const mine = useResults((s) => s.linesFor === linesId(section, part.id) && s.lines.length > 0);
+  const mine = useWritten("bass", section, part.id).length > 0;
   const verdict = useResults((s) => (s.report?.part === part.id ? s.report : null));
   const [seed, setSeed] = useState(1);
   const style = bassStyleOf(part, data.section);
@@ -78,25 +76,17 @@ export function WriteTab({ data, part }: BassProps) {
   );
 }
 
-function Candidates({ data, part }: BassProps) {
-  const lines = useResults((s) => s.lines);
-  const offers = useLineOffers(part.id, data.section.id, data.length);
-  useOffers(offers);
-  if (!offers.length) return null;
+function Candidates({ data, part }: PartProps) {
+  const lines = useWritten("bass", data.section.id, part.id);
+  const offers = useLineOffers("bass", part.id, data.section.id, data.length);
   return (
-    <ol className="choices lines" aria-label="Candidates">
-      {offers.map((offer, i) => (
-        <Candidate key={offer.id} data={data} line={lines[i]!} offer={offer} />
-      ))}
-      <li className="hint small">
-        Keys 1–{offers.length} hear a line, A goes back and forth between it and what {part.name.split(",")[0]} has now, T takes it.
-      </li>
-    </ol>
+    <LineCandidates data={data} part={part} offers={offers} lines={lines} text={lineText}>
+      {(line, offer) => line.slashes.length > 0 && <Slashed section={data.section.id} line={line} offer={offer} />}
+    </LineCandidates>
   );
 }
 
-/** Conflicts and slash chords of a line that are told. */
-const CONFLICTS = 3;
+/** Slash chords of a line that are told. */
 const SLASHES = 4;
 
 function lineText({ notes, report }: BassLine): string {
@@ -105,41 +95,24 @@ function lineText({ notes, report }: BassLine): string {
   return `${counted(notes.length, "note")}, ${accents}, ${pitches}, ${percent(report.silence)} rest`;
 }
 
-function Candidate({ data, line, offer }: { data: SectionData; line: BassLine; offer: Offer }) {
-  const heard = usePlayback((s) => s.preview?.id === offer.id);
+/** A line taken together with the chords as they are written over it. */
+function Slashed({ section, line, offer }: { section: string; line: BassLine; offer: Offer }) {
   const slashed: Edit = {
     do: "all",
     label: "line with slash chords",
-    edits: [offer.edit, ...line.slashes.map((s): Edit => ({ do: "setChord", section: data.section.id, chord: s.chord, symbol: s.symbol }))],
+    edits: [offer.edit, ...line.slashes.map((s): Edit => ({ do: "setChord", section, chord: s.chord, symbol: s.symbol }))],
   };
   return (
-    <li className={heard ? "current" : ""}>
-      <span className="line-title">
-        {typesetNames(line.title)}
-        <span className="small"> {lineText(line)}</span>
-      </span>
-      <OfferButtons offer={offer} bar={data.meter.bar} end={data.length} />
-      {line.slashes.length > 0 && (
-        <span className="slashes small">
-          <button type="button" onClick={() => acceptLine(slashed)}>
-            Take with its slash chords
-          </button>{" "}
-          {line.slashes
-            .slice(0, SLASHES)
-            .map((s) => typeset(s.symbol))
-            .join(", ")}
-          {line.slashes.length > SLASHES ? " …" : ""}
-        </span>
-      )}
-      {line.conflicts.length > 0 && (
-        <ul className="conflicts">
-          {line.conflicts.slice(0, CONFLICTS).map((c, k) => (
-            <li key={k}>{typesetNames(c.message)}</li>
-          ))}
-          {line.conflicts.length > CONFLICTS && <li>and {line.conflicts.length - CONFLICTS} more</li>}
-        </ul>
-      )}
-    </li>
+    <span className="slashes small">
+      <button type="button" onClick={() => acceptLine(slashed)}>
+        Take with its slash chords
+      </button>{" "}
+      {line.slashes
+        .slice(0, SLASHES)
+        .map((s) => typeset(s.symbol))
+        .join(", ")}
+      {line.slashes.length > SLASHES ? " …" : ""}
+    </span>
   );
 }
 

@@ -44,7 +44,7 @@ export function DrumPlay({ data }: { data: SectionData }) {
       <PlayControls
         settings={settings}
         set={(x) => setSettings({ ...settings, ...x })}
-        record={() => void startRecording(part, from, to, { countIn: settings.countIn, over: mode === "replace" })}
+        record={() => void startRecording(part, from, to, { countIn: settings.countIn, click: settings.click, over: mode === "replace" })}
         keys={
           <>
             <kbd>A</kbd> kick, <kbd>W</kbd> rim, <kbd>S</kbd> snare, <kbd>E</kbd> clap, <kbd>T</kbd> closed hat, <kbd>Y</kbd> pedal hat,{" "}

@@ -1,25 +1,30 @@
 import { useEffect, useMemo, useState } from "react";
 import {
   counted,
+  instrumentOf,
+  midiRange,
   quantize,
   spellInKey,
   typeset,
   type Edit,
+  type Midi,
   type NewNote,
   type Note,
+  type Part,
   type PlayedNote,
+  type Song,
   type Ticks,
-} from "../../../core/src/index";
-import { soundPlayedNote } from "../../audio/sound";
-import { acceptEdit, auditionEdit } from "../../commands/audition";
-import { keepNotes } from "../../commands/bass";
-import { startRecording, useRecord } from "../../commands/record";
-import { onPlayed, usePlayed } from "../../input/played";
-import { stretchOf, usePlayback } from "../../store/playback";
-import { useStored } from "../../store/song";
-import { Check } from "../../ui/Check";
-import { PLAY_IN, PlayControls, PlayedIn, type PlayIn } from "../../ui/PlayControls";
-import type { BassProps } from "./props";
+} from "../../core/src/index";
+import { soundPlayedNote } from "../audio/sound";
+import { acceptEdit, auditionEdit } from "../commands/audition";
+import { keepNotes } from "../commands/bass";
+import { startRecording, useRecord } from "../commands/record";
+import { onPlayed, usePlayed } from "../input/played";
+import { stretchOf, usePlayback } from "../store/playback";
+import { useStored } from "../store/song";
+import { Check } from "./Check";
+import { PLAY_IN, PlayControls, PlayedIn, type PlayIn } from "./PlayControls";
+import type { PartProps } from "./partProps";
 
 /** Pitches that are told of what was played. */
 const SHOWN = 12;
@@ -43,8 +48,14 @@ export function withPlayed(stored: readonly Note[], notes: readonly NewNote[], {
   return [...cut, ...notes];
 }
 
+/** The C at or below the middle of a part, from which the computer's keys play it. */
+function lowestKey(part: Part, song: Song): Midi {
+  const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).comfortable);
+  return Math.floor((low + high) / 24) * 12;
+}
+
 /** A line played in on any keyboard while the band plays, set on the grid, and heard before it is taken. */
-export function PlayTab({ data, part }: BassProps) {
+export function PlayTab({ data, part }: PartProps) {
   const { song, section } = useStored(data.section.id);
   const loop = usePlayback((s) => s.loop);
   const recording = useRecord((s) => s.recording);
@@ -70,17 +81,22 @@ export function PlayTab({ data, part }: BassProps) {
     };
   }, [recording, notes, section, part.id, mode]);
   const { from, to } = stretchOf(loop, data.length);
+  const lowest = lowestKey(part, song);
   return (
     <>
       <PlayControls
         settings={settings}
         set={(x) => setSettings({ ...settings, ...x })}
-        record={() => void startRecording(part.id, from, to, { countIn: settings.countIn, over: mode === "replace" })}
+        record={() =>
+          void startRecording(part.id, from, to, { countIn: settings.countIn, click: settings.click, over: mode === "replace" })
+        }
         keys={
           <>
-            <kbd>A</kbd> to <kbd>;</kbd> are white keys from C2, the row above black ones. <kbd>Z</kbd> <kbd>X</kbd> move an octave.
+            <kbd>A</kbd> to <kbd>;</kbd> are white keys from {spellInKey(lowest, data.key)}, the row above black ones. <kbd>Z</kbd>{" "}
+            <kbd>X</kbd> move an octave.
           </>
         }
+        lowest={lowest}
         heard={typeset(held.map((m) => spellInKey(m, data.key)).join("  "))}
       >
         <Check on={ends} set={setEnds}>

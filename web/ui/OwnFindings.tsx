@@ -1,6 +1,6 @@
-import { useResults } from "../../store/results";
-import type { SectionData } from "../../store/sectionData";
-import { FindingList } from "../../ui/FindingList";
+import { useResults } from "../store/results";
+import type { SectionData } from "../store/sectionData";
+import { FindingList } from "./FindingList";
 
 /** What Check finds about one part. */
 export function OwnFindings({ data, part }: { data: SectionData; part: string }) {
