@@ -17,6 +17,8 @@ interface PreferencesState {
   /** Show the parts as notes on staves, and those as the player of a transposing instrument reads them. */
   notation: boolean;
   written: boolean;
+  /** The verse whose words are shown and typed, from 0. */
+  verse: number;
   /** Keys of the computer play notes. */
   playIn: boolean;
   help: boolean;
@@ -37,6 +39,7 @@ const initial = (): PreferencesState => ({
   names: false,
   notation: false,
   written: false,
+  verse: 0,
   playIn: false,
   help: false,
   bassFollows: true,

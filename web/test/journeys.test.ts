@@ -247,9 +247,9 @@ describe("a MIDI file", () => {
   test("bars are counted from one for people and from nought for the importer; one track can be chords and bass", () => {
     const uses = { ...guessUses(contents, undefined) };
     const piano = contents.tracks.find((t) => /piano/i.test(t.name))!.id;
-    const choices = midiChoices(contents, uses, settings, "strut.mid", undefined);
+    const choices = midiChoices(contents, uses, settings, "strut.mid", {});
     expect(choices).toMatchObject({ bars: [0, 4], chords: [piano], tempo: true, key: false, file: "strut.mid" });
-    const both = midiChoices(contents, { [piano]: "chords and bass" }, settings, "strut.mid", "bass");
+    const both = midiChoices(contents, { [piano]: "chords and bass" }, settings, "strut.mid", { bassPart: "bass" });
     expect(both).toMatchObject({ chords: [piano], bass: piano, bassPart: "bass" });
     expect(both).not.toHaveProperty("melody");
     expect(writtenText(choices, 1, undefined, "Verse")).toBe("Written into Verse: 1 chord, the tune, the bass, the drums.");

@@ -1,8 +1,8 @@
 import { useState, type ReactNode } from "react";
 
 /** Something that is only shown when it is asked for. */
-export function Fold({ title, children }: { title: string; children: ReactNode }) {
-  const [open, setOpen] = useState(false);
+export function Fold({ title, open: first = false, children }: { title: string; open?: boolean; children: ReactNode }) {
+  const [open, setOpen] = useState(first);
   return (
     <>
       <button type="button" className="more" aria-expanded={open} onClick={() => setOpen(!open)}>

@@ -28,7 +28,7 @@ interface Opened {
 }
 
 /** Takes chords, tune, bass and drums from a Standard MIDI File; what will be written is seen before it is. */
-export function MidiFile({ data, only, bassPart }: { data: SectionData; only?: Only; bassPart?: string }) {
+export function MidiFile({ data, only, part }: { data: SectionData; only?: Only; part?: string }) {
   const [file, setFile] = useState<Opened | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [done, setDone] = useState<string | null>(null);
@@ -55,7 +55,7 @@ export function MidiFile({ data, only, bassPart }: { data: SectionData; only?: O
           file={file}
           data={data}
           only={only}
-          bassPart={bassPart}
+          part={part}
           done={(text) => {
             setDone(text);
             setFile(null);
@@ -70,12 +70,12 @@ interface ImportProps {
   file: Opened;
   data: SectionData;
   only: Only | undefined;
-  bassPart: string | undefined;
+  part: string | undefined;
   done(text: string): void;
 }
 
 /** What of a file is taken, and where it will stand. */
-function Import({ file: { name, contents }, data, only, bassPart, done }: ImportProps) {
+function Import({ file: { name, contents }, data, only, part, done }: ImportProps) {
   const { song, section } = useStored(data.section.id);
   const [uses, setUses] = useState(() => guessUses(contents, only));
   const [settings, setSettings] = useState<MidiSettings>(() => ({
@@ -86,7 +86,7 @@ function Import({ file: { name, contents }, data, only, bassPart, done }: Import
     addDrums: false,
   }));
   const set = (change: Partial<MidiSettings>) => setSettings({ ...settings, ...change });
-  const choices = midiChoices(contents, uses, settings, name, bassPart);
+  const choices = midiChoices(contents, uses, settings, name, only === "melody" ? { melodyPart: part } : { bassPart: part });
   const plan = importMidi(song, section.id, contents, choices);
   const drums = contents.tracks.find((t) => t.id === choices.drums);
   const [from, to] = settings.bars;

@@ -3,7 +3,7 @@ import type { Drum, MidiChoices, MidiContents, MidiTrack } from "../../core/src/
 export type Use = "–" | "chords" | "melody" | "bass" | "drums" | "chords and bass";
 
 /** A file may be opened for one thing alone. */
-export type Only = "drums" | "bass";
+export type Only = "drums" | "bass" | "melody";
 
 /** Lowest pitch that makes a line a bass. */
 const BASS_BELOW = 48;
@@ -21,6 +21,7 @@ export function guessUses({ tracks }: MidiContents, only: Only | undefined): Rec
   const useOf = (t: MidiTrack): Use => {
     if (only === "drums") return t.drums ? "drums" : "–";
     if (only === "bass") return t === bass ? "bass" : "–";
+    if (only === "melody") return t === (melody ?? bass) ? "melody" : "–";
     return t.drums ? "drums" : t === bass ? "bass" : t === melody && pitched.length > 1 ? "melody" : "chords";
   };
   return Object.fromEntries(tracks.map((t) => [t.id, useOf(t)]));
@@ -42,7 +43,7 @@ export function midiChoices(
   uses: Record<string, Use>,
   { bars, unit, keep, drumMap, addDrums }: MidiSettings,
   file: string,
-  bassPart: string | undefined,
+  parts: { bassPart?: string | undefined; melodyPart?: string | undefined },
 ): MidiChoices {
   const one = (use: "melody" | "bass" | "drums") => {
     const track = tracks.find((t) => uses[t.id] === use || (use === "bass" && uses[t.id] === "chords and bass"));
@@ -57,7 +58,8 @@ export function midiChoices(
     unit,
     drumMap,
     addDrums,
-    ...(bassPart ? { bassPart } : {}),
+    ...(parts.bassPart ? { bassPart: parts.bassPart } : {}),
+    ...(parts.melodyPart ? { melodyPart: parts.melodyPart } : {}),
     ...keep,
     file,
   };

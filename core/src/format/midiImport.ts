@@ -17,6 +17,8 @@ export interface MidiChoices {
   bass?: string;
   /** The part the bass goes to; the first bass where it is absent. */
   bassPart?: string;
+  /** The part the tune goes to; the first tune where it is absent. */
+  melodyPart?: string;
   drums?: string;
   /** Lanes for drum notes, where they are not the usual ones; null leaves a note out. */
   drumMap?: Record<number, Drum | null>;
@@ -211,7 +213,7 @@ function lineEdits(plan: Plan): Edit[] {
   return (["melody", "bass"] as const).flatMap((role): Edit[] => {
     const track = trackOf(plan, choices[role]);
     if (!track) return [];
-    const part = (role === "bass" && song.parts.find((p) => p.id === choices.bassPart)) || partByRole(song, role);
+    const part = song.parts.find((p) => p.id === (role === "bass" ? choices.bassPart : choices.melodyPart)) ?? partByRole(song, role);
     if (!part) {
       reported.push(`The song has no ${role} part; ${track.name} was left out.`);
       return [];

@@ -41,7 +41,7 @@ export function parseTune(text: string, { meter, near = 67, from = 0 }: { meter:
   const tokens = tokensOf(text);
   const notes: NewNote[] = [];
   let [at, last, length] = [from, near, LENGTHS.q as Ticks];
-  const wrong = (code: string, token: Token, message: string) => fail(code, message, { position: token.at, hint: HINT });
+  const wrong = (code: string, token: Token, message: string) => fail(code, message, { position: token.at + 1, hint: HINT });
   for (let i = 0; i < tokens.length; i++) {
     const token = tokens[i]!;
     const word = plainSigns(token.text);

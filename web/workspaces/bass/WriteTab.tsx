@@ -69,7 +69,7 @@ export function WriteTab({ data, part }: PartProps) {
         <p className="small">No bass notes yet. Write lines, click into the bass lane, or play one in.</p>
       )}
       <Fold title="take a line from a MIDI file">
-        <MidiFile data={data} only="bass" bassPart={part.id} />
+        <MidiFile data={data} only="bass" part={part.id} />
       </Fold>
       <OwnFindings data={data} part={part.id} />
     </>

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { chordOf, keyName, readNumerals, romanOf, typeset, writeLine } from "../../../core/src/index";
 import type { SectionData } from "../../store/sectionData";
 import { edit } from "../../store/song";
-import { LineProblems } from "./SymbolLine";
+import { LineProblems } from "../../ui/LineProblems";
 
 /** Numerals of the present chords that are shown. */
 const SHOWN = 24;

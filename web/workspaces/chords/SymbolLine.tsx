@@ -2,12 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import { writeLine } from "../../../core/src/index";
 import type { SectionData } from "../../store/sectionData";
 import { edit, say, useSong } from "../../store/song";
-
-interface LineProblem {
-  message: string;
-  position?: number;
-  hint?: string;
-}
+import { LineProblems, type LineProblem } from "../../ui/LineProblems";
 
 /** The whole section as one line of symbols: every key pressed is heard by the score. */
 export function SymbolLine({ data }: { data: SectionData }) {
@@ -69,32 +64,5 @@ export function SymbolLine({ data }: { data: SectionData }) {
         <code>%</code> repeats the bar, <code>N.C.</code> is no chord.
       </p>
     </>
-  );
-}
-
-/** Characters shown before and behind the place of a problem. */
-const BEFORE = 15;
-const BEHIND = 12;
-
-/** Problems of a typed line, each with its place. */
-export function LineProblems({ text, problems, after }: { text: string; problems: LineProblem[]; after: string }) {
-  const first = problems[0];
-  if (!first) return null;
-  return (
-    <div className="line-problem" role="alert">
-      {first.position !== undefined && (
-        <pre aria-hidden="true">
-          {text.slice(Math.max(0, first.position - BEFORE - 1), first.position + BEHIND)}
-          {"\n"}
-          {" ".repeat(Math.min(first.position - 1, BEFORE))}^
-        </pre>
-      )}
-      {problems.slice(0, 4).map((p, i) => (
-        <p key={i}>
-          {p.message} <span className="small">{p.hint}</span>
-        </p>
-      ))}
-      <p className="small">{after}</p>
-    </div>
   );
 }

@@ -1,0 +1,124 @@
+import { useEffect, useRef, useState } from "react";
+import { EIGHTH, parseTune, QUARTER, SIXTEENTH, tightened, tuneText, type Problem } from "../../../core/src/index";
+import { useSelection } from "../../store/selection";
+import { edit, say, useSong } from "../../store/song";
+import { Fold } from "../../ui/Fold";
+import { LineProblems } from "../../ui/LineProblems";
+import { MidiFile } from "../../ui/MidiFile";
+import type { PartProps } from "../../ui/partProps";
+import { PlayTab } from "../../ui/PlayTab";
+import { Select } from "../../ui/Select";
+import { Slider } from "../../ui/Slider";
+
+/** Ways to get a line in: typed, played, from a file; drawing needs no tab. */
+export function EnterTab({ data, part }: PartProps) {
+  return (
+    <>
+      <Typed data={data} part={part} />
+      <h3>Play it in</h3>
+      <PlayTab data={data} part={part} />
+      <Tighten data={data} part={part} />
+      <Fold title="take a line from a MIDI file">
+        <MidiFile data={data} only="melody" part={part.id} />
+      </Fold>
+      <p className="small">Or draw it: a press into the lane writes a note, and a drag to the right makes it longer.</p>
+    </>
+  );
+}
+
+/** The line as text: every change that can be read is heard by the score. */
+function Typed({ data, part }: PartProps) {
+  const { section, meter } = data;
+  const stored = section.notes[part.id] ?? [];
+  const written = tuneText(stored, meter);
+  const [draft, setDraft] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  // One visit to the field is one step of undo, however many keys it took.
+  const visited = useRef(false);
+  useEffect(() => {
+    setDraft(null);
+    setProblem(null);
+  }, [section.id, part.id]);
+  const take = (text: string) => {
+    setDraft(text);
+    const read = parseTune(text, { meter });
+    if (!read.ok) return setProblem(read.error);
+    // What is said of a note that stays where it is stays with it.
+    const notes = read.value.map((n) => {
+      const before = stored.find((m) => m.start === n.start);
+      return before ? { ...n, id: before.id, ...(before.lyrics ? { lyrics: before.lyrics } : {}), velocity: before.velocity } : n;
+    });
+    const fine = edit({ do: "setNotes", section: section.id, part: part.id, notes }, { quiet: visited.current });
+    if (fine) visited.current = true;
+    setProblem(fine ? null : useSong.getState().problem);
+    say(null);
+  };
+  if (written === null && draft === null)
+    return (
+      <p className="small">The line has a pickup, notes together or notes between the grid: it is changed in its lane, not as text.</p>
+    );
+  const text = draft ?? written!;
+  return (
+    <>
+      <label className="block-label" htmlFor="tune">
+        The line as text
+      </label>
+      <textarea
+        id="tune"
+        rows={4}
+        spellCheck={false}
+        autoComplete="off"
+        value={text}
+        aria-invalid={problem !== null}
+        aria-describedby="tune-help"
+        placeholder="E4 q F e G e A h | G q E r h"
+        onChange={(e) => take(e.target.value)}
+        onKeyDown={(e) => e.stopPropagation()}
+        onFocus={() => {
+          visited.current = false;
+        }}
+        onBlur={() => problem || setDraft(null)}
+      />
+      {problem && <LineProblems text={text} problems={[problem]} after="The line stays as it was until this can be read." />}
+      <p id="tune-help" className="small">
+        A note and its length: <code>w h q e s t</code> are whole to thirty-second, <code>.</code> dots, <code>3</code> makes a triplet; a
+        length holds for what follows. <code>r</code> rests, <code>_</code> holds on, <code>|</code> is checked.
+      </p>
+    </>
+  );
+}
+
+/** Notes set on the grid later: the chosen ones, or all. */
+function Tighten({ data, part }: PartProps) {
+  const chosen = useSelection((s) => s.notes);
+  const [grid, setGrid] = useState(EIGHTH);
+  const [strength, setStrength] = useState(1);
+  const stored = data.section.notes[part.id] ?? [];
+  const ids = chosen.part === part.id ? chosen.ids : [];
+  const notes = ids.length > 1 ? stored.filter((n) => ids.includes(n.id)) : stored;
+  if (!stored.length) return null;
+  return (
+    <Fold title="set it on the grid later">
+      <div className="controls">
+        <Select
+          label="Grid"
+          text="set on"
+          value={grid}
+          choices={[
+            [QUARTER, "quarters"],
+            [EIGHTH, "eighths"],
+            [SIXTEENTH, "sixteenths"],
+          ]}
+          set={setGrid}
+        />
+        <button
+          type="button"
+          onClick={() => edit({ do: "changeNotes", section: data.section.id, part: part.id, notes: tightened(notes, { grid, strength }) })}
+        >
+          Set {ids.length > 1 ? `the ${notes.length} chosen notes` : "all notes"}
+        </button>
+      </div>
+      <Slider from="as played" to="on the grid" label="How strictly" value={strength} step={0.05} set={setStrength} />
+    </Fold>
+  );
+}

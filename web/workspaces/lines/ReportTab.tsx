@@ -1,0 +1,79 @@
+import { useMemo } from "react";
+import {
+  counterVerdictAt,
+  positionText,
+  samePlace,
+  tuneAt,
+  tuneReport,
+  typesetNames,
+  type Measure,
+  type Part,
+} from "../../../core/src/index";
+import { factsNow, type SectionData } from "../../store/sectionData";
+import { Fold } from "../../ui/Fold";
+import { MeasureTable, type MeasureRow } from "../../ui/MeasureTable";
+import { NoteReason } from "../../ui/NoteReason";
+import { OwnFindings } from "../../ui/OwnFindings";
+import type { PartProps } from "../../ui/partProps";
+
+/** Sections in which the part lies where it lies in this one, and why one would say so. */
+function useAlike({ song, section }: SectionData, part: Part["id"]): { name: string; why: string }[] {
+  return useMemo(() => {
+    const read = factsNow(song);
+    const here = read.get(tuneAt, section.id, part);
+    return song.sections.flatMap((other) => {
+      const there = other.id === section.id ? null : read.get(tuneAt, other.id, part);
+      const why = here && there ? samePlace(here, there) : null;
+      return why ? [{ name: other.name, why }] : [];
+    });
+  }, [song, section.id, part]);
+}
+
+/** Places of a measure that are told. */
+const PLACES = 3;
+
+function rowOf({ id, title, value, notes, ticks, target, met, how }: Measure, { meter }: SectionData): MeasureRow {
+  const places = ticks.slice(0, PLACES).map((t) => positionText(meter, t));
+  const hint = typesetNames([how, target && `aims at ${target}`, places.length && `at ${places.join("; ")}`].filter(Boolean).join(". "));
+  return { id, title, value, notes, hint, missed: met === false ? (target ?? undefined) : undefined };
+}
+
+/** What a line is, measured; a counter melody is set against its style as well. */
+export function ReportTab({ data, part }: PartProps) {
+  const { song, section } = data;
+  const tune = factsNow(song).get(tuneAt, section.id, part.id);
+  const alike = useAlike(data, part.id);
+  const measures = tune ? tuneReport(tune) : [];
+  if (!measures.length)
+    return (
+      <p>
+        {part.name} has no note in {section.name}. Click into its lane to write one, press N there, or go to Enter.
+      </p>
+    );
+  return (
+    <>
+      <NoteReason data={data} part={part.id} />
+      <p className="small">What the line is. A measure shows its notes when you press it.</p>
+      <MeasureTable part={part.id} rows={measures.map(({ how, ...m }) => ({ ...m, hint: how }))} />
+      {alike.map(({ name, why }) => (
+        <p key={name} className="small" role="note">
+          {section.name} and {name} sit in one place: {typesetNames(why)}. Where one should lift out of the other, move it by a third or
+          more, or change how dense it is.
+        </p>
+      ))}
+      {part.role === "counter" && <AgainstTune data={data} part={part} />}
+      <OwnFindings data={data} part={part.id} />
+    </>
+  );
+}
+
+/** A counter melody against the line it answers, and against what its style aims at. */
+function AgainstTune({ data, part }: PartProps) {
+  const verdict = factsNow(data.song).get(counterVerdictAt, data.section.id, part.id);
+  if (!verdict.ok) return null;
+  return (
+    <Fold title="against the tune and its style" open>
+      <MeasureTable part={part.id} rows={verdict.value.measures.map((m) => rowOf(m, data))} />
+    </Fold>
+  );
+}

@@ -1,0 +1,121 @@
+import { useMemo, useState } from "react";
+import { roomAt, roomOffers, typeset, type InTheRoom, type RoomOffer } from "../../../core/src/index";
+import { factsNow } from "../../store/sectionData";
+import { useOffers, type Offer } from "../../store/results";
+import { OfferButtons } from "../../ui/OfferButtons";
+import type { PartProps } from "../../ui/partProps";
+import { percent } from "../../ui/texts";
+
+/** Who plays while the line sounds, where, how loud and how much in its way; what each could do instead. */
+export function RoomTab({ data, part }: PartProps) {
+  const room = factsNow(data.song).get(roomAt, data.section.id, part.id);
+  const [open, setOpen] = useState<string | null>(null);
+  if (room.lowest === null)
+    return (
+      <p>
+        {part.name} has no note in {data.section.name}: there is nothing to leave room for yet.
+      </p>
+    );
+  const chosen = room.parts.find((p) => p.part === open) ?? room.parts.find((p) => p.conflict > 0) ?? null;
+  return (
+    <>
+      <p className="small">
+        Who plays while {part.name} sounds. Its lowest note is {typeset(room.lowest)}. A part is in its way while it sounds within a fourth
+        of the sung note; an octave lower it is not.
+      </p>
+      <table className="measures room">
+        <thead>
+          <tr>
+            <th scope="col">part</th>
+            <th scope="col">in the way</th>
+            <th scope="col" title="Attacks in a bar of the line">
+              attacks
+            </th>
+            <th scope="col" title="Octaves it sounds in, from C to B">
+              octaves
+            </th>
+            <th scope="col" title="Its highest note meanwhile">
+              top
+            </th>
+            <th scope="col" title="Loudness against the line, by velocities and levels">
+              dB
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {room.parts.map((p) => (
+            <Row key={p.part} row={p} current={p === chosen} open={() => setOpen(p.part)} />
+          ))}
+        </tbody>
+      </table>
+      {!room.parts.length && <p className="small">Nobody else plays while it sounds.</p>}
+      {chosen && <Instead data={data} part={part} row={chosen} />}
+    </>
+  );
+}
+
+const signed = (n: number): string => (n > 0 ? `+${n}` : n < 0 ? `−${-n}` : "0");
+
+function Row({ row, current, open }: { row: InTheRoom; current: boolean; open(): void }) {
+  const { name, conflict, attacksABar, octaves, top, loudness } = row;
+  return (
+    <tr className={current ? "current" : ""}>
+      <th scope="row">
+        <button type="button" aria-pressed={current} title="What it could do instead" onClick={open}>
+          {name}
+        </button>
+      </th>
+      <td className={conflict > 0.1 ? "off" : ""}>{percent(conflict)}</td>
+      <td>{attacksABar.toFixed(1)}</td>
+      <td>{octaves.length > 1 ? `${octaves[0]}–${octaves.at(-1)}` : octaves[0]}</td>
+      <td>{typeset(top)}</td>
+      <td>{signed(loudness)}</td>
+    </tr>
+  );
+}
+
+/** Other ways for a part that is in the way. */
+function Instead({ data, part, row }: PartProps & { row: InTheRoom }) {
+  const { song, section, length, meter } = data;
+  const found = useMemo(
+    () => roomOffers(song, { section: section.id, voice: part.id, part: row.part }),
+    [song, section.id, part.id, row.part],
+  );
+  const offers = useMemo(
+    () =>
+      found.map((o): Offer => ({
+        id: `room:${row.part}:${o.id}`,
+        label: `${row.name}: ${o.label.toLowerCase()}`,
+        edit: o.edit,
+        from: 0,
+        to: length,
+        whole: true,
+      })),
+    [found, row.part, row.name, length],
+  );
+  useOffers(offers);
+  if (!found.length)
+    return (
+      <p className="small">
+        {row.name} {row.conflict > 0.1 ? "has no other way that would help here." : "leaves it room."}
+      </p>
+    );
+  return (
+    <>
+      <h3>{row.name} instead</h3>
+      <ol className="choices" aria-label="Room for the voice">
+        {found.map((o, i) => (
+          <li key={o.id}>
+            <span className="line-title">
+              {o.label} <span className="small">{effect(o, row)}</span>
+            </span>
+            <OfferButtons offer={offers[i]!} bar={meter.bar} end={length} />
+          </li>
+        ))}
+      </ol>
+    </>
+  );
+}
+
+const effect = (o: RoomOffer, was: InTheRoom): string =>
+  `in the way ${percent(o.conflict)}${o.attacks === was.attacks ? "" : `, ${o.attacks} instead of ${was.attacks} attacks`}`;
