@@ -42,7 +42,7 @@ test("notes by mouse and keyboard: add, move, resize, step, pickup, delete", asy
   expect(await pitch()).toBe(start.replace(/\d/, (d) => String(Number(d) + 1)));
   await page.keyboard.press("Alt+ArrowDown");
   await page.keyboard.press("Control+ArrowRight");
-  await page.keyboard.press("Shift+ArrowLeft");
+  await page.keyboard.press("Control+Shift+ArrowLeft");
   expect((await bass())[0]!.slice(0, 2)).toEqual([2160, 480]);
   // A pickup note before bar 1.
   await clickLane(page, "melody", -0.5, 50);
@@ -59,7 +59,7 @@ test("findings follow a note while it is dragged, and a chord that changes under
   await page.locator("#note-pitch").fill("C2");
   await page.locator("#note-pitch").press("Enter");
   await page.locator(".lane.bass [data-note]").first().click();
-  for (let i = 0; i < 15; i++) await page.keyboard.press("Shift+ArrowRight");
+  for (let i = 0; i < 15; i++) await page.keyboard.press("Control+Shift+ArrowRight");
   await saved(page);
   await page.goto(`/songs/${id}/check`).catch(() => undefined);
   await expect(page.getByText("Nothing is worth a remark")).toBeVisible();

@@ -59,6 +59,7 @@ export { diatonicChord, isMinorish, parseNumeral, readNumerals, romanOf } from "
 export { bendTone, COLORS, hasColor, moveBySemitones, moveInScale, toggleColor, withBass, type Bent, type Color } from "./chord/modify";
 export { chordOfTones } from "./chord/parse";
 export { parseProgression } from "./song/progression";
+export * from "./song/clip";
 export { quantize, quantizeHits, tightened, type PlayedNote, type Quantize } from "./song/played";
 export { DRUM_KINDS, DRUMS, TUNABLE, type DrumKind } from "./instrument/drums";
 export {
@@ -129,7 +130,7 @@ export {
 export { cheapestPath, cheapestPaths, prepare, type Lattice, type Path } from "./lattice/lattice";
 export { kicks, LOUD_KICK, type KickHit } from "./slice/accents";
 export { nonChordTones, type NonChordTone } from "./facts/nonChord";
-export { KIND_WORDS, noteRoles, ROLE_WORDS, textbookKind, type RoleKind, type RoleSpan } from "./slice/roles";
+export { KIND_WORDS, noteRoles, ROLE_WORDS, SIGNS, textbookKind, type RoleKind, type RoleSpan } from "./slice/roles";
 export { slices, sliceReal, sliceSong, soundingNames, type Slice, type Sliced, type SliceNote } from "./slice/slices";
 export {
   belowLimit,

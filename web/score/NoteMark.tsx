@@ -1,11 +1,14 @@
 import { memo } from "react";
 import {
+  HELD,
   KIND_WORDS,
   noteOf,
   positionText,
   QUARTER,
   ROLE_WORDS,
+  SIGNS,
   spoken,
+  textbookKind,
   typeset,
   type Meter,
   type RealizedNote,
@@ -31,8 +34,33 @@ interface Props {
   /** Pixels a tick, for the roles inside a held note. */
   scale: number;
   meter: Meter;
+  /** The syllable of the verse that is shown. */
+  word: string;
+  /** While the note is dragged: whether it lies in the key. */
+  inKey?: boolean;
   /** Where words are written: one or two lines along the foot of the lane. */
   lyricY: number;
+}
+
+/** What a note is over its chord, in words: a tone of it, a color, and the non-chord tone it is where it is one. */
+function saidOf(span: RoleSpan | undefined): string {
+  if (!span) return "no chord";
+  const kind = textbookKind(span);
+  if (span.kind === "chord") return ROLE_WORDS[span.role] ?? span.role;
+  const words = kind ? `${span.accented ? "accented " : ""}${KIND_WORDS[kind]}` : KIND_WORDS[span.kind];
+  return span.kind === "tension" ? [ROLE_WORDS[span.role] ?? span.role, ...(kind ? [words] : [])].join(", ") : words;
+}
+
+/** While a note is dragged: in the chord, in the key, or outside. */
+function DragTag({ x, y, span, inKey }: { x: number; y: number; span: RoleSpan | undefined; inKey: boolean }) {
+  const inChord = span?.kind === "chord";
+  const where = !span?.chord ? (inKey ? "in the key" : "outside the key") : inChord ? "in the chord" : inKey ? "in the key" : "outside";
+  return (
+    <text className={`drag-tag ${inChord ? "" : inKey ? "in-key" : "outside"}`} x={x} y={y}>
+      {where}
+      {span?.chord && !inChord ? `: ${typeset(span.role)}` : ""}
+    </text>
+  );
 }
 
 /** A note: a head with its role, a line as long as it lasts, and its new role where it is held into another chord. */
@@ -52,12 +80,14 @@ export const NoteMark = memo(function NoteMark({
   finding,
   scale,
   meter,
+  word,
+  inKey,
   lyricY,
 }: Props) {
   const first = spans[0];
   const hollow = first !== undefined && first.kind !== "chord" && first.kind !== "free";
   const label = names ? typeset(noteOf(note.pitch)) : typeset(first?.label ?? "–");
-  const said = `${spoken(note.pitch)}, ${first ? (first.kind === "chord" || first.kind === "tension" ? (ROLE_WORDS[first.role] ?? first.role) : KIND_WORDS[first.kind]) : "no chord"}, ${positionText(meter, note.start)}${onKick ? ", on the kick" : ""}${note.pinned ? ", pinned" : ""}`;
+  const said = `${spoken(note.pitch)}, ${saidOf(first)}, ${positionText(meter, note.start)}${onKick ? ", on the kick" : ""}${note.pinned ? ", pinned" : ""}`;
   const dot = scale * QUARTER < DOTS_BELOW;
   const cx = dot ? x + DOT : x + RADIUS + aside * (RADIUS * 2 - 1);
   return (
@@ -78,6 +108,11 @@ export const NoteMark = memo(function NoteMark({
           {label}
         </text>
       )}
+      {first?.as && !dot && width > 2 * RADIUS + 6 && (
+        <text className="held off" x={cx + RADIUS + 2} y={y - 4}>
+          {SIGNS[first.as]}
+        </text>
+      )}
       {spans
         .slice(1)
         .filter((s) => s.duration * scale > 12)
@@ -92,11 +127,12 @@ export const NoteMark = memo(function NoteMark({
           </text>
         ))}
       {note.pinned && !dot && <circle className="pin" cx={cx + 6} cy={y - 7} r={2.6} />}
-      {note.lyric && !dot && (
+      {word && !dot && (
         <text className="lyric" x={x + 1} y={lyricY}>
-          {note.lyric}
+          {word === HELD ? "—" : word}
         </text>
       )}
+      {inKey !== undefined && <DragTag x={cx + RADIUS + 4} y={y < 24 ? y + 22 : y - 12} span={first} inKey={inKey} />}
       {finding !== undefined && !dot && (
         <text className="finding-mark" x={cx + 12} y={y - 8}>
           {finding}

@@ -1,4 +1,4 @@
-import { memo, useMemo, useRef, useState } from "react";
+import { memo, useMemo, useRef, useState, type KeyboardEvent } from "react";
 import {
   counted,
   noteRoles,
@@ -23,7 +23,9 @@ import { RADIUS } from "./layout";
 import { noteKey } from "./noteKeys";
 import { NoteMark } from "./NoteMark";
 import { threadReach, Threads } from "./Threads";
-import { useNoteGestures } from "./useNoteGestures";
+import { useNoteGestures, type NoteGestures } from "./useNoteGestures";
+import { WordEntry } from "./WordEntry";
+import { Box, LiveNotes } from "./LiveNotes";
 
 interface Props {
   data: SectionData;
@@ -48,9 +50,9 @@ function numbersOf(findings: readonly Finding[], part: string): Map<string, numb
 }
 
 /** Which of the two lines of words each sung note's syllable stands on, by note. */
-function wordLines(notes: readonly RealizedNote[], axis: Axis): Map<string, number> {
-  const sung = notes.filter((n) => n.lyric);
-  const lines = lyricLines(sung.map((n) => ({ x: axis.x(n.start), text: n.lyric! })));
+function wordLines(notes: readonly RealizedNote[], axis: Axis, verse: number): Map<string, number> {
+  const sung = notes.filter((n) => n.lyrics?.[verse]);
+  const lines = lyricLines(sung.map((n) => ({ x: axis.x(n.start), text: n.lyrics![verse]! })));
   return new Map(sung.map((n, i) => [n.id, lines[i]!]));
 }
 
@@ -68,6 +70,22 @@ function useLaneScale(data: SectionData, partId: string, height: number): { scal
   return { scale: useMemo(() => laneScale([low, high], foot), [low, high, foot]), hold };
 }
 
+/** The notes as they are shown: while some are dragged, as they would be. */
+function useShown(data: SectionData, part: RealizedPart, { changes, copies }: NoteGestures): Pick<NotesProps, "notes" | "roles"> {
+  return useMemo(() => {
+    if (!changes.length) return { notes: part.notes, roles: data.roles.get(part.id)! };
+    const by = new Map(changes.map((c) => [c.id, c]));
+    const went = part.notes.flatMap((n): RealizedNote[] => {
+      const change = by.get(n.id);
+      if (!change) return [n];
+      const gone = { ...n, ...moved(n, change) };
+      return copies ? [n, { ...gone, id: `${n.id}-copy` }] : [gone];
+    });
+    const notes = went.sort((a, b) => a.start - b.start);
+    return { notes, roles: noteRoles(data.real, { ...part, notes }) };
+  }, [changes, copies, part, data]);
+}
+
 /** A pitched part: its notes over the tones of each chord, written and moved with mouse and keys. */
 export const PitchLane = memo(function PitchLane({ data, part: partId, axis, height, tint, window, findings, lined }: Props) {
   const part = partOfReal(data, partId);
@@ -78,26 +96,25 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
   const { scale, hold } = useLaneScale(data, partId, height);
   const editable = !part.linked && !preview;
   const gestures = useNoteGestures({ svg, data, part, axis, scale, editable });
-  const { change } = gestures;
-  // While a note is dragged, the lane shows the notes as they would be.
-  const shown = useMemo(() => {
-    if (!change) return { notes: part.notes, roles: data.roles.get(partId)! };
-    const notes = part.notes
-      .map((n): RealizedNote => (n.id === change.id ? { ...n, ...moved(n, change) } : n))
-      .sort((a, b) => a.start - b.start);
-    return { notes, roles: noteRoles(data.real, { ...part, notes }) };
-  }, [change, part, data, partId]);
+  const shown = useShown(data, part, gestures);
+  const [typing, setTyping] = useState<string | null>(null);
 
   const ids = chosen.part === partId ? chosen.ids : [];
   const current = ids[0] ?? part.notes[0]?.id;
-  const select = (id: string) => {
-    chooseNotes(partId, [id]);
+  const select = (id: string, all = [id]) => {
+    chooseNotes(partId, all);
     requestAnimationFrame(() => svg.current?.querySelector<SVGElement>(`[data-note="${id}"]`)?.focus());
   };
   const comp = source?.playing.comp;
   // Chords that are held from one to the next show the way of their voices.
   const threaded = source?.link?.kind === "voicing" && !comp?.follow && (comp?.rhythm ?? "held") === "held";
   const bass = part.role === "bass";
+  const lane = { data, axis, scale, height };
+  const onKeyDown = (e: KeyboardEvent) => {
+    if (!noteKey(e, { data, part, axis, scale, editable, select, typeWords: setTyping })) return;
+    e.preventDefault();
+    e.stopPropagation();
+  };
   return (
     <svg
       ref={svg}
@@ -109,48 +126,60 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
       tabIndex={part.notes.length ? -1 : 0}
       onPointerEnter={() => hold(true)}
       onPointerLeave={() => hold(false)}
-      onPointerDown={gestures.onPointerDown}
-      onPointerMove={gestures.onPointerMove}
-      onPointerUp={gestures.onPointerUp}
-      onPointerCancel={gestures.onPointerUp}
-      onKeyDown={(e) => {
-        if (!noteKey(e, { data, part, axis, scale, editable, select })) return;
-        e.preventDefault();
-        e.stopPropagation();
-      }}
+      {...gestures.on}
+      onKeyDown={onKeyDown}
       onContextMenu={(e) => e.preventDefault()}
     >
-      <LaneBack
-        data={data}
-        axis={axis}
-        scale={scale}
-        height={height}
-        window={window}
-        lined={lined}
-        colors={lined && !bass && !part.linked}
-      />
+      <LaneBack {...lane} window={window} lined={lined} colors={lined && !bass && !part.linked} />
       {bass && <KickLines data={data} axis={axis} height={height} window={window} />}
       {threaded && <Threads data={data} part={voicesOf(source)} axis={axis} y={scale.y} window={window} />}
       <Notes
-        data={data}
+        {...lane}
+        {...shown}
         part={part}
-        notes={shown.notes}
-        roles={shown.roles}
-        axis={axis}
-        scale={scale}
         window={window}
-        height={height}
         tint={tint}
         ids={ids}
         current={current}
         editable={editable}
         threaded={threaded}
         findings={findings}
+        dragged={gestures.dragged}
       />
+      <Over {...lane} part={partId} box={gestures.box} typing={typing} type={setTyping} select={select} />
       {bass && <OpenAccents axis={axis} height={height} findings={findings} />}
     </svg>
   );
 });
+
+interface OverProps {
+  data: SectionData;
+  part: string;
+  axis: Axis;
+  scale: LaneScale;
+  height: number;
+  box: NoteGestures["box"];
+  /** The note whose word is typed. */
+  typing: string | null;
+  type(note: string | null): void;
+  select(note: string): void;
+}
+
+/** What lies over the notes for a while: those that are played in, a box around some, a word that is typed. */
+function Over({ data, part, axis, scale, height, box, typing, type, select }: OverProps) {
+  const end = (note: string) => {
+    type(null);
+    select(note);
+  };
+  const place = { section: data.section.id, part };
+  return (
+    <>
+      <LiveNotes part={part} axis={axis} scale={scale} />
+      {box && <Box from={box.from} to={box.to} />}
+      {typing !== null && <WordEntry place={place} note={typing} axis={axis} height={height} go={type} end={end} />}
+    </>
+  );
+}
 
 interface NotesProps {
   data: SectionData;
@@ -169,20 +198,23 @@ interface NotesProps {
   editable: boolean;
   threaded: boolean;
   findings: readonly Finding[];
+  /** The note that is dragged: what it would be is told beside it. */
+  dragged: string | null;
 }
 
 /** Height of a line of words, and their room to the foot of the lane. */
 const [WORD_LINE, WORD_FOOT] = [13, 5];
 
-function Notes({ data, part, notes, roles, axis, scale, window, height, threaded, findings, ids, current, ...rest }: NotesProps) {
+function Notes({ data, part, notes, roles, axis, scale, window, height, threaded, findings, ids, current, dragged, ...rest }: NotesProps) {
   const names = usePreferences((s) => s.names);
+  const verse = usePreferences((s) => s.verse);
   const visible = notes.filter((n) => inSight(axis, window, n.start, n.start + n.duration));
   const aside = setAside(
     visible.map((n) => ({ start: n.start, y: scale.y(n.midi) })),
     RADIUS * 2 - 2,
   );
   const numbers = numbersOf(findings, part.id);
-  const words = wordLines(part.notes, axis);
+  const words = wordLines(part.notes, axis, verse);
   const kickAt = new Set(data.kicks.map((k) => k.start));
   const widthOf = (n: RealizedNote) => n.duration * axis.scale - (threaded ? threadReach(n.duration * axis.scale) : 0);
   return visible.map((note, i) => (
@@ -202,6 +234,8 @@ function Notes({ data, part, notes, roles, axis, scale, window, height, threaded
       focusable={note.id === current}
       editable={rest.editable}
       names={names}
+      word={note.lyrics?.[verse] ?? ""}
+      {...(dragged === note.id || `${dragged}-copy` === note.id ? { inKey: data.key.pcs.includes(note.midi % 12) } : {})}
       onKick={kickAt.has(note.start)}
       {...(numbers.has(note.id) ? { finding: numbers.get(note.id)! } : {})}
     />

@@ -18,7 +18,7 @@ const PAD = RADIUS + 3;
 /** Two lines of words. */
 const WORDS = 30;
 
-export const laneFoot = (notes: readonly RealizedNote[], height: number): number => (notes.some((n) => n.lyric) ? height - WORDS : height);
+export const laneFoot = (notes: readonly RealizedNote[], height: number): number => (notes.some((n) => n.lyrics) ? height - WORDS : height);
 
 export function laneScale([low, high]: readonly [Midi, Midi], foot: number): LaneScale {
   const span = high - low;

@@ -1,6 +1,7 @@
 import { chordAtTick, type Midi, type RealizedPart } from "../../core/src/index";
 import type { KeyboardEvent } from "react";
 import { soundNote } from "../audio/sound";
+import { copyNotes, cutNotes, duplicateNotes, pasteNotes } from "../commands/clipboard";
 import { addNote, changeNotes, notesNow, removeNotes, spellHere, type NotePlace } from "../commands/notes";
 import { usePreferences } from "../store/preferences";
 import type { SectionData } from "../store/sectionData";
@@ -16,8 +17,10 @@ interface Lane {
   axis: Axis;
   scale: LaneScale;
   editable: boolean;
-  /** Chooses a note and moves the focus to it. */
-  select(id: string): void;
+  /** Chooses a note and moves the focus to it; with `ids`, all of these. */
+  select(id: string, ids?: string[]): void;
+  /** Types words from this note on. */
+  typeWords(id: string): void;
 }
 
 type Placed = { id: string; start: number; duration: number; midi: Midi };
@@ -34,19 +37,53 @@ export function noteKey(e: KeyboardEvent, lane: Lane): boolean {
     notes.findIndex((n) => n.id === ids[0]),
   );
   const note = notes[index];
+  const mod = e.ctrlKey || e.metaKey;
   const sideways = { ArrowLeft: -1, ArrowRight: 1 }[e.key] ?? 0;
-  if (sideways && !e.ctrlKey && !e.shiftKey) {
+  if (sideways && !mod) {
     const next = notes[index + sideways];
-    if (next) select(next.id);
+    if (next) select(next.id, e.shiftKey ? reach(notes, ids, index + sideways) : undefined);
     return true;
   }
+  if (mod && e.key.toLowerCase() === "a") {
+    if (note) select(note.id, [note.id, ...notes.filter((n) => n !== note).map((n) => n.id)]);
+    return true;
+  }
+  if (mod && e.key.toLowerCase() === "c") return copyNotes(place, ids);
   if (e.key === "Escape") {
     chooseNoNotes();
     return true;
   }
   if (!editable) return false;
-  if (e.key.toLowerCase() === "n" && !e.ctrlKey && !e.metaKey) return newNote(lane, place, note);
+  const command = mod && !e.shiftKey ? COMMANDS[e.key.toLowerCase()] : undefined;
+  if (command) {
+    if (!command(place, ids)) return true;
+    const [first] = useSelection.getState().notes.ids;
+    if (first) select(first, useSelection.getState().notes.ids);
+    return true;
+  }
+  if (e.key.toLowerCase() === "n" && !mod) return newNote(lane, place, note);
+  if (e.key.toLowerCase() === "w" && !mod && note) {
+    lane.typeWords(note.id);
+    return true;
+  }
   return note ? changeKey(e, lane, place, notes, note, ids.length ? ids : [note.id]) : false;
+}
+
+/** What is done with the chosen notes by the keys that everything knows for it. */
+const COMMANDS: Record<string, (place: NotePlace, ids: readonly string[]) => boolean> = {
+  x: cutNotes,
+  v: pasteNotes,
+  d: duplicateNotes,
+};
+
+/** All notes from where choosing began to another one, that one first. */
+function reach(notes: readonly Placed[], ids: readonly string[], to: number): string[] {
+  const anchor = Math.max(
+    0,
+    notes.findIndex((n) => n.id === (ids.at(-1) ?? "")),
+  );
+  const row = notes.slice(Math.min(anchor, to), Math.max(anchor, to) + 1).map((n) => n.id);
+  return to < anchor ? row : row.reverse();
 }
 
 /** A new note behind the chosen one, at its pitch. */
@@ -64,6 +101,7 @@ function changeKey(e: KeyboardEvent, lane: Lane, place: NotePlace, notes: Placed
   const { data, select } = lane;
   const { snap, grid } = usePreferences.getState();
   const chosen = notes.filter((n) => ids.includes(n.id));
+  // Without Ctrl they go from note to note.
   const sideways = { ArrowLeft: -1, ArrowRight: 1 }[e.key] ?? 0;
   const upward = ({ ArrowUp: 1, ArrowDown: -1 } as const)[e.key];
   if (upward) {
@@ -77,7 +115,7 @@ function changeKey(e: KeyboardEvent, lane: Lane, place: NotePlace, notes: Placed
       chosen.map((n) => ({ id: n.id, pitch: spellHere(data.section, n.start, moved(n)) })),
     );
     void soundNote(place.part, moved(note));
-  } else if (sideways && e.ctrlKey) {
+  } else if (sideways && !e.shiftKey) {
     // All go as far as the one that can go least: they stay as far apart.
     const ways = chosen.map((n) => clampStart(n.start + sideways * grid, grid, lane) - n.start);
     const by = sideways > 0 ? Math.min(...ways) : Math.max(...ways);
@@ -85,7 +123,7 @@ function changeKey(e: KeyboardEvent, lane: Lane, place: NotePlace, notes: Placed
       place,
       chosen.map((n) => ({ id: n.id, start: n.start + by })),
     );
-  } else if (sideways && e.shiftKey)
+  } else if (sideways)
     changeNotes(
       place,
       chosen.map((n) => ({ id: n.id, duration: Math.max(grid / 2, n.duration + sideways * grid) })),

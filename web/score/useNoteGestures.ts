@@ -1,6 +1,16 @@
 import { useEffect, useState, type PointerEvent, type RefObject } from "react";
-import { chordAtTick, pitchMidi, type Meter, type RealizedPart, type Ticks } from "../../core/src/index";
+import {
+  chordAtTick,
+  pitchMidi,
+  scaleStep,
+  type Meter,
+  type Midi,
+  type RealizedNote,
+  type RealizedPart,
+  type Ticks,
+} from "../../core/src/index";
 import { soundNote } from "../audio/sound";
+import { addCopies } from "../commands/clipboard";
 import { addNote, changeNotes, changeNotesEdit, spellHere, type NoteChange, type NotePlace } from "../commands/notes";
 import { tryEdit } from "../store/analysis";
 import { usePreferences } from "../store/preferences";
@@ -14,13 +24,21 @@ import type { LaneScale } from "./laneScale";
 /** Pixels the mouse may move before a press is a drag. */
 const SLACK = 4;
 
-interface Drag {
-  kind: "move" | "resize" | "draw" | "dropped";
-  id: string;
+interface Point {
   x: number;
   y: number;
+}
+
+interface Drag extends Point {
+  kind: "move" | "copy" | "resize" | "draw" | "box" | "dropped";
+  /** The note under the mouse; none in a box. */
+  id: string;
   moved: boolean;
-  change: NoteChange | null;
+  /** What the dragged notes would become, the one under the mouse first. */
+  changes: NoteChange[];
+  /** The other corner of a box, and what was chosen before it. */
+  to: Point;
+  kept: readonly string[];
 }
 
 interface Lane {
@@ -33,39 +51,107 @@ interface Lane {
 }
 
 export interface NoteGestures {
-  /** What the dragged note would become; null while nothing is dragged. */
-  change: NoteChange | null;
-  dragging: boolean;
-  onPointerDown(e: PointerEvent): void;
-  onPointerMove(e: PointerEvent): void;
-  onPointerUp(): void;
+  /** What the dragged notes would become; empty while none is dragged. */
+  changes: readonly NoteChange[];
+  /** The dragged notes stay, and copies go. */
+  copies: boolean;
+  /** The note under the mouse while it is dragged. */
+  dragged: string | null;
+  /** Corners of the box that is drawn around notes. */
+  box: { from: Point; to: Point } | null;
+  /** What the lane does with the mouse. */
+  on: {
+    onPointerDown(e: PointerEvent): void;
+    onPointerMove(e: PointerEvent): void;
+    onPointerUp(): void;
+    onPointerCancel(): void;
+  };
 }
 
 /** Where a note may begin: not before the pickup that is shown, not behind the section. */
 export const clampStart = (start: Ticks, grid: Ticks, { axis, data }: { axis: Axis; data: { length: Ticks; meter: Meter } }): Ticks =>
   Math.min(data.length - grid, Math.max(-axis.pickup, start));
 
-/** What the dragged note would become with the mouse at a place. */
-function changeAt({ data, part, axis, scale }: Lane, drag: Drag, at: { x: number; y: number }): NoteChange | null {
-  const { snap, grid } = usePreferences.getState();
-  const note = part.notes.find((n) => n.id === drag.id);
-  if (!note) return null;
-  const [dx, dy] = [at.x - drag.x, at.y - drag.y];
-  if (drag.kind !== "move") {
-    const end =
-      drag.kind === "draw" ? floorTick(axis.tick(at.x), grid) + grid : snapTick(note.start + note.duration + dx / axis.scale, grid);
-    return { id: note.id, duration: Math.max(grid / 2, end - note.start) };
+/** A pitch moved as another one was: by as many steps of the scale where notes snap, by semitones where they do not. */
+function movedLike(midi: Midi, from: Midi, to: Midi, { data }: Pick<Lane, "data">): Midi {
+  if (usePreferences.getState().snap === "semitone" || from === to || Math.abs(to - from) % 12 === 0) return midi + to - from;
+  const way = to > from ? 1 : -1;
+  let [at, moved] = [from, midi];
+  while ((way > 0 ? at < to : at > to) && Math.abs(moved - midi) < 60) {
+    at = scaleStep(at, way, data.key);
+    moved = scaleStep(moved, way, data.key);
   }
-  const start = clampStart(note.start + snapTick(dx / axis.scale, grid), grid, { axis, data });
-  if (Math.abs(dy) < SLACK) return { id: note.id, start, pitch: note.pitch };
-  const midi = snapPitch(note.midi + scale.semitones(dy), snap, chordAtTick(data.real.chords, Math.max(0, start)), data.key);
-  return { id: note.id, start, pitch: spellHere(data.section, start, midi) };
+  return moved;
 }
 
-const same = (a: NoteChange | null, b: NoteChange): boolean =>
-  a !== null && a.start === b.start && a.pitch === b.pitch && a.duration === b.duration;
+/** What the dragged notes would become with the mouse at a place: all chosen ones go along. */
+function changesAt(lane: Lane, drag: Drag, at: Point, ids: readonly string[]): NoteChange[] {
+  const { data, part, axis, scale } = lane;
+  const { snap, grid } = usePreferences.getState();
+  const note = part.notes.find((n) => n.id === drag.id);
+  if (!note) return [];
+  const [dx, dy] = [at.x - drag.x, at.y - drag.y];
+  if (drag.kind === "resize" || drag.kind === "draw") {
+    const end =
+      drag.kind === "draw" ? floorTick(axis.tick(at.x), grid) + grid : snapTick(note.start + note.duration + dx / axis.scale, grid);
+    return [{ id: note.id, duration: Math.max(grid / 2, end - note.start) }];
+  }
+  const others = part.notes.filter((n) => n.id !== note.id && ids.includes(n.id));
+  // All go as far as the one that can go least: they stay as far apart.
+  const wanted = snapTick(dx / axis.scale, grid);
+  const ways = [note, ...others].map((n) => clampStart(n.start + wanted, grid, lane) - n.start);
+  const by = wanted > 0 ? Math.min(...ways) : Math.max(...ways);
+  const level = Math.abs(dy) < SLACK;
+  const midi = level
+    ? note.midi
+    : snapPitch(note.midi + scale.semitones(dy), snap, chordAtTick(data.real.chords, Math.max(0, note.start + by)), data.key);
+  const changeOf = (n: RealizedNote, to: Midi): NoteChange => ({
+    id: n.id,
+    start: n.start + by,
+    pitch: to === n.midi ? n.pitch : spellHere(data.section, n.start + by, to),
+  });
+  return [changeOf(note, midi), ...others.map((n) => changeOf(n, level ? n.midi : movedLike(n.midi, note.midi, midi, lane)))];
+}
 
-/** Notes written with the mouse: a press into the empty lane writes one and draws out its length, a drag moves or resizes; one edit when it is let go. */
+const same = (a: readonly NoteChange[], b: readonly NoteChange[]): boolean =>
+  a.length === b.length && a.every((x, i) => x.start === b[i]!.start && x.pitch === b[i]!.pitch && x.duration === b[i]!.duration);
+
+/** Notes whose heads lie in a box. */
+function within({ part, axis, scale }: Lane, from: Point, to: Point): string[] {
+  const [left, right] = [Math.min(from.x, to.x), Math.max(from.x, to.x)];
+  const [top, bottom] = [Math.min(from.y, to.y), Math.max(from.y, to.y)];
+  return part.notes
+    .filter((n) => {
+      const [x, y] = [axis.x(n.start), scale.y(n.midi)];
+      return x + n.duration * axis.scale >= left && x <= right && y >= top && y <= bottom;
+    })
+    .map((n) => n.id);
+}
+
+const start = (kind: Drag["kind"], id: string, at: Point, kept: readonly string[] = []): Drag => ({
+  kind,
+  id,
+  ...at,
+  moved: false,
+  changes: [],
+  to: at,
+  kept,
+});
+
+/** Makes the edit of a drag that is let go; whether there was one. */
+function dropped({ part }: Lane, place: NotePlace, d: Drag): boolean {
+  const note = (sectionNow(place.section)?.notes[part.id] ?? part.notes).find((n) => n.id === d.id);
+  const pitch = d.changes[0]?.pitch ?? note?.pitch;
+  const made =
+    d.changes.length > 0 && (d.kind === "copy" ? addCopies(place, d.changes) : changeNotes(place, d.changes, { quiet: d.kind === "draw" }));
+  if (pitch && (d.changes.length || d.kind !== "draw")) void soundNote(part.id, pitchMidi(pitch));
+  return made;
+}
+
+/**
+ * Notes written with the mouse: a press into the empty lane writes one and draws out its length, with Shift it draws a box around notes; a drag moves all
+ * chosen notes or resizes one, with Alt it leaves them and moves copies. One edit when it is let go.
+ */
 export function useNoteGestures(lane: Lane): NoteGestures {
   const { svg, data, part, axis, scale, editable } = lane;
   const place: NotePlace = { section: data.section.id, part: part.id };
@@ -73,56 +159,73 @@ export function useNoteGestures(lane: Lane): NoteGestures {
   // A changed note stays where it was dropped until the score has followed the edit.
   useEffect(() => setDrag((d) => (d?.kind === "dropped" ? null : d)), [part]);
 
-  const point = (e: PointerEvent) => {
+  const point = (e: PointerEvent): Point => {
     const box = svg.current!.getBoundingClientRect();
     return { x: e.clientX - box.left, y: e.clientY - box.top };
   };
+  const chosen = (): readonly string[] => {
+    const { notes } = useSelection.getState();
+    return notes.part === part.id ? notes.ids : [];
+  };
   const press = (e: PointerEvent, target: SVGElement) => {
     const id = target.getAttribute("data-note")!;
-    const { notes } = useSelection.getState();
-    const chosen = notes.part === part.id ? notes.ids : [];
-    chooseNotes(part.id, e.shiftKey ? [...new Set([...chosen, id])] : [id]);
+    const ids = chosen();
+    if (e.shiftKey) chooseNotes(part.id, [id, ...ids.filter((x) => x !== id)]);
+    else if (!ids.includes(id)) chooseNotes(part.id, [id]);
     const chordId = part.notes.find((n) => n.id === id)?.chordId;
     if (chordId) chooseChord(chordId, useSelection.getState().chords);
     target.focus();
     const resize = (e.target as Element).hasAttribute("data-grip");
-    if (editable) setDrag({ kind: resize ? "resize" : "move", id, ...point(e), moved: false, change: null });
+    if (editable) setDrag(start(resize ? "resize" : e.altKey ? "copy" : "move", id, point(e), e.shiftKey ? [id] : []));
   };
-  const draw = (e: PointerEvent) => {
+  const draw = (at: Point) => {
     const { snap, grid } = usePreferences.getState();
+    const from = floorTick(axis.tick(at.x), grid);
+    if (from < -axis.pickup || from >= data.length) return;
+    const midi = snapPitch(scale.midiAt(at.y), snap, chordAtTick(data.real.chords, Math.max(0, from)), data.key);
+    const id = addNote(place, { start: from, duration: grid, pitch: spellHere(data.section, from, midi) });
+    if (id) setDrag(start("draw", id, at));
+  };
+  const onPointerDown = (e: PointerEvent): void => {
+    if (e.button !== 0) return;
+    // Only notes are chosen here, never the words of the page.
+    document.getSelection()?.removeAllRanges();
+    const target = (e.target as Element).closest<SVGElement>("[data-note]");
+    if (target) press(e, target);
+    else if (e.shiftKey) setDrag(start("box", "", point(e), chosen()));
+    else if (editable) draw(point(e));
+    svg.current!.setPointerCapture(e.pointerId);
+  };
+  const onPointerMove = (e: PointerEvent): void => {
+    if (!drag || drag.kind === "dropped") return;
     const at = point(e);
-    const start = floorTick(axis.tick(at.x), grid);
-    if (start < -axis.pickup || start >= data.length) return;
-    const midi = snapPitch(scale.midiAt(at.y), snap, chordAtTick(data.real.chords, Math.max(0, start)), data.key);
-    const id = addNote(place, { start, duration: grid, pitch: spellHere(data.section, start, midi) });
-    if (id) setDrag({ kind: "draw", id, ...at, moved: false, change: null });
+    if (!drag.moved && Math.abs(at.x - drag.x) < SLACK && Math.abs(at.y - drag.y) < SLACK) return;
+    if (drag.kind === "box") {
+      chooseNotes(part.id, [...new Set([...drag.kept, ...within(lane, drag, at)])]);
+      setDrag({ ...drag, moved: true, to: at });
+      return;
+    }
+    const changes = changesAt(lane, drag, at, chosen());
+    if (!changes.length || same(drag.changes, changes)) return;
+    setDrag({ ...drag, moved: true, changes });
+    if (drag.kind !== "copy") tryEdit(changeNotesEdit(place, changes));
+  };
+  const onPointerUp = (): void => {
+    if (!drag || drag.kind === "dropped") return;
+    if (drag.kind === "box") {
+      svg.current?.querySelector<SVGElement>(`[data-note="${chosen()[0] ?? ""}"]`)?.focus();
+      setDrag(null);
+      return;
+    }
+    // A press on one of several chosen notes that does not move it chooses it alone.
+    if (!drag.moved && drag.kind === "move" && !drag.kept.length && chosen().length > 1) chooseNotes(part.id, [drag.id]);
+    setDrag(dropped(lane, place, drag) ? { ...drag, kind: "dropped" } : null);
   };
   return {
-    change: drag?.change ?? null,
-    dragging: drag !== null,
-    onPointerDown(e) {
-      if (e.button !== 0) return;
-      const target = (e.target as Element).closest<SVGElement>("[data-note]");
-      if (target) press(e, target);
-      else if (editable) draw(e);
-      svg.current!.setPointerCapture(e.pointerId);
-    },
-    onPointerMove(e) {
-      if (!drag || drag.kind === "dropped") return;
-      const at = point(e);
-      if (!drag.moved && Math.abs(at.x - drag.x) < SLACK && Math.abs(at.y - drag.y) < SLACK) return;
-      const change = changeAt(lane, drag, at);
-      if (!change || same(drag.change, change)) return;
-      setDrag({ ...drag, moved: true, change });
-      tryEdit(changeNotesEdit(place, [change]));
-    },
-    onPointerUp() {
-      if (!drag || drag.kind === "dropped") return;
-      const note = (sectionNow(place.section)?.notes[part.id] ?? part.notes).find((n) => n.id === drag.id);
-      const pitch = drag.change?.pitch ?? note?.pitch;
-      const made = drag.change !== null && changeNotes(place, [drag.change], { quiet: drag.kind === "draw" });
-      if (pitch && (drag.change || drag.kind !== "draw")) void soundNote(part.id, pitchMidi(pitch));
-      setDrag(made ? { ...drag, kind: "dropped" } : null);
-    },
+    changes: drag && drag.kind !== "box" ? drag.changes : [],
+    copies: drag?.kind === "copy",
+    dragged: drag?.moved && drag.kind !== "dropped" ? drag.id || null : null,
+    box: drag?.kind === "box" && drag.moved ? { from: { x: drag.x, y: drag.y }, to: drag.to } : null,
+    on: { onPointerDown, onPointerMove, onPointerUp, onPointerCancel: onPointerUp },
   };
 }

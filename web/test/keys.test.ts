@@ -97,9 +97,9 @@ describe("keys of a lane of notes", () => {
   });
 
   test("with Control they move it in time by the grid, with Shift they change its length", () => {
-    press("Ctrl+ArrowRight", "Ctrl+ArrowRight", "Shift+ArrowRight");
+    press("Ctrl+ArrowRight", "Ctrl+ArrowRight", "Ctrl+Shift+ArrowRight");
     expect(notes()[0]).toEqual([480, 1200, "C2"]);
-    press(...Array.from({ length: 20 }, () => "Shift+ArrowLeft"));
+    press(...Array.from({ length: 20 }, () => "Ctrl+Shift+ArrowLeft"));
     expect(notes()[0]![1]).toBe(120);
     press(...Array.from({ length: 20 }, () => "Ctrl+ArrowLeft"));
     expect(notes()[0]![0]).toBe(-480);

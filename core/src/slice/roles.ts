@@ -45,7 +45,8 @@ export interface RoleSpan {
   label: string;
 }
 
-const SIGN: Partial<Record<RoleKind, string>> = {
+/** Signs of the non-chord tones, as they are written in a note. */
+export const SIGNS: Partial<Record<RoleKind, string>> = {
   passing: "p",
   neighbor: "n",
   suspension: "s",
@@ -151,7 +152,7 @@ export function noteRoles(real: RoleContext, part: Pick<RealizedPart, "role" | "
         const kind = nonChordKind(real, part, notes, index, spans, i, key);
         const level = (tick: Ticks) => metricalLevel(meter, tick - origin);
         if (kind !== "outside" && follows && level(span.start) > level(follows.start)) span.accented = true;
-        if (span.kind === "outside") Object.assign(span, { kind, label: SIGN[kind] ?? span.label });
+        if (span.kind === "outside") Object.assign(span, { kind, label: SIGNS[kind] ?? span.label });
         else if (kind !== "outside") span.as = kind;
       });
     result.set(note, spans);
@@ -165,7 +166,7 @@ function spanOf(midi: number, start: Ticks, duration: Ticks, chord: RealizedChor
   const pc = mod(midi, 12);
   const { role, inChord } = toneRole(chord.chord, pc);
   const kind: RoleKind = inChord ? "chord" : !isBass && isTension(chord.chord, pc, key) ? "tension" : "outside";
-  return { start, duration, chord, role, kind, label: kind === "outside" ? SIGN.outside! : role };
+  return { start, duration, chord, role, kind, label: kind === "outside" ? SIGNS.outside! : role };
 }
 
 /** A color that does not last: held for more than half of its chord, a ninth is heard as one, however it is left (common practice). */

@@ -253,6 +253,7 @@ export function realizedNotes(song: Song, frame: Frame, part: Part, harmony: boo
     if (note.pinned) real.pinned = true;
     if (note.reason) real.reason = note.reason;
     if (note.lyrics?.[0]) real.lyric = note.lyrics[0];
+    if (note.lyrics) real.lyrics = note.lyrics;
     if (chordId) real.chordId = chordId;
     if (note.swell) real.swell = true;
     out.push(real);

@@ -49,7 +49,9 @@ export interface RealizedNote {
   glideTo?: PitchName;
   pinned?: boolean;
   reason?: Reason;
+  /** The syllable of the first verse, and those of all. */
   lyric?: string;
+  lyrics?: readonly string[];
   /** The chord event a derived note comes from. */
   chordId?: string;
   /** Rises out of silence over its whole length. */

@@ -1,0 +1,85 @@
+import { useEffect, useRef, useState, type KeyboardEvent } from "react";
+import { HELD, layOne, sungNotes } from "../../core/src/index";
+import { changeNotes, type NotePlace } from "../commands/notes";
+import { usePreferences } from "../store/preferences";
+import { sectionNow } from "../store/song";
+import type { Axis } from "./axis";
+
+interface Props {
+  place: NotePlace;
+  /** The note whose syllable is typed. */
+  note: string;
+  axis: Axis;
+  height: number;
+  /** Goes on to another note. */
+  go(note: string): void;
+  /** Typing is done; the focus goes back to this note. */
+  end(note: string): void;
+}
+
+/** Words typed under the notes: space or hyphen goes on to the next note, an underline holds the syllable, Enter ends. */
+export function WordEntry({ place, note: id, axis, height, go, end }: Props) {
+  const verse = usePreferences((s) => s.verse);
+  const notes = sungNotes(sectionNow(place.section)?.notes[place.part] ?? []);
+  const at = notes.findIndex((n) => n.id === id);
+  const note = notes[at];
+  const stored = note?.lyrics?.[verse] ?? "";
+  const [text, setText] = useState(stored.replace(/-$/, ""));
+  const input = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    setText(stored.replace(/-$/, ""));
+    input.current?.focus();
+    input.current?.select();
+    // Another note shows its own syllable; what is typed into this one stays.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [id]);
+  if (!note) return null;
+  const put = (index: number, word: string) => {
+    const target = notes[index];
+    if (target && (target.lyrics?.[verse] ?? "") !== word) changeNotes(place, [layOne(target, word, verse)]);
+  };
+  const on = (step: number) => {
+    const next = notes[at + step];
+    if (next) go(next.id);
+    else end(id);
+  };
+  const key = (e: KeyboardEvent<HTMLInputElement>) => {
+    e.stopPropagation();
+    const word = text.trim();
+    const whole = stored.endsWith("-") && word === stored.slice(0, -1) ? stored : word;
+    if (e.key === " ") {
+      put(at, whole);
+      on(1);
+    } else if (e.key === "-" && word) {
+      put(at, `${word}-`);
+      on(1);
+    } else if (e.key === HELD) {
+      // Behind a syllable the next note holds it; in an empty place this one does.
+      if (word) put(at, whole);
+      put(word ? at + 1 : at, HELD);
+      on(word ? 2 : 1);
+    } else if (e.key === "Enter" || e.key === "Escape") {
+      if (e.key === "Enter") put(at, whole);
+      end(id);
+    } else if (e.key === "Backspace" && !text) on(at > 0 ? -1 : 0);
+    else return;
+    e.preventDefault();
+  };
+  return (
+    <foreignObject x={axis.x(note.start) - 2} y={height - 26} width={120} height={24}>
+      <input
+        ref={input}
+        className="word-entry"
+        aria-label={`Words under note ${at + 1} of ${notes.length}, verse ${verse + 1}`}
+        value={text}
+        maxLength={60}
+        onChange={(e) => setText(e.target.value)}
+        onKeyDown={key}
+        onPointerDown={(e) => e.stopPropagation()}
+        onBlur={() => {
+          if (text.trim() !== stored.replace(/-$/, "")) put(at, text.trim());
+        }}
+      />
+    </foreignObject>
+  );
+}
