@@ -109,7 +109,7 @@ function lanterns(): Song {
         section: "s1",
         part: "melody",
         notes: tune(
-          "0:4 Bb3 .5 Hang, 0:4.5 Eb4 .5 a, 1:1 G4 1.5 light, 1:2.5 F4 .5 on, 1:3 G4 1 ev-, 1:4 Bb4 1 'ry, 2:1 Bb4 1 low-, 2:2 G4 1 er, 2:3 Eb4 1.5 bough, 3:1 Ab4 1.5 nine, 3:2.5 G4 .5 rows, 3:3 F4 1 of, 3:4 Eb4 1 them, 4:1 F4 2 glow-, 4:3 D4 1.5 ing, 5:1.5 D4 .5 and, 5:2 G4 .5 the, 5:2.5 Bb4 .5 lad-, 5:3 D5 1.5 ders, 5:4.5 C5 .5 are, 6:1 C5 1 stand-, 6:2 Bb4 1 ing, 6:3 G4 1.5 now, 7:1 C5 1.5 wait-, 7:2.5 Bb4 .5 ing, 7:3 Cb5 1 for, 7:4 Ab4 1 the, 8:1 Bb4 2 snow, 8:3 F4 1 -ing",
+          "0:4 Bb3 .5 Hang, 0:4.5 Eb4 .5 a, 1:1 G4 1.5 light, 1:2.5 F4 .5 on, 1:3 G4 1 ev-, 1:4 Bb4 1 'ry, 2:1 Bb4 1 low-, 2:2 G4 1 er, 2:3 Eb4 1.5 bough, 3:1 Ab4 1.5 nine, 3:2.5 G4 .5 rows, 3:3 F4 1 of, 3:4 Eb4 1 them, 4:1 F4 2 glow-, 4:3 D4 1.5 ing, 5:1.5 D4 .5 and, 5:2 G4 .5 the, 5:2.5 Bb4 .5 lad-, 5:3 D5 1.5 ders, 5:4.5 C5 .5 are, 6:1 C5 1 stand-, 6:2 Bb4 1 ing, 6:3 G4 1.5 now, 7:1 C5 1.5 wait-, 7:2.5 Bb4 .5 ing, 7:3 Cb5 1 for, 7:4 Ab4 1 the, 8:1 Bb4 2 snow-, 8:3 F4 1 ing",
         ),
       },
       {

@@ -11,7 +11,7 @@ test("the report on a tune shows its notes; a line is heard alone, with the chor
   const before = await songOf(page);
   await report.getByRole("button", { name: "Range" }).click();
   await expect(page.locator(".lane.melody .note.selected")).not.toHaveCount(0);
-  await page.getByRole("button", { name: "with the chords" }).click();
+  await page.getByRole("button", { name: "with chords" }).click();
   await expect(page.getByRole("button", { name: "solo Piano" })).toHaveAttribute("aria-pressed", "true");
   await expect(page.getByRole("button", { name: "solo Bass" })).toHaveAttribute("aria-pressed", "false");
   await page.getByRole("button", { name: "with all" }).click();

@@ -15,7 +15,7 @@ export const linePartOf = (song: Song, id: string): Part | undefined => {
 /** Whom a line is heard with. */
 export const LINE_HEARINGS: readonly Hearing[] = [
   ALONE,
-  { id: "chords", title: "with the chords", beside: (song) => laidOutParts(song).map((p) => p.id) },
+  { id: "chords", title: "with chords", beside: (song) => laidOutParts(song).map((p) => p.id) },
   { id: "lines", title: "all lines", beside: (song) => lineParts(song).map((p) => p.id) },
   WITH_ALL,
 ];

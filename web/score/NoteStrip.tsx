@@ -53,7 +53,7 @@ export function NoteStrip({ data }: { data: SectionData }) {
       {note && part ? (
         <ChosenNote data={data} part={part} note={note} ids={chosen.ids} />
       ) : (
-        <span className="muted hint">Click into a lane to write a note, drag to move it.</span>
+        <span className="muted hint">Click writes a note, drag moves it, Shift-drag chooses several.</span>
       )}
     </div>
   );

@@ -53,9 +53,12 @@ import {
   type SectionVoicing,
   type ShapeStep,
   type Song,
+  type Syllable,
   type Verdict,
   type WeavePlace,
+  type WordBook,
 } from "../../core/src/index";
+import { linesOf, wordBook, type Language } from "./wordBook";
 
 /** Keeps the song by version and follows it by edits, so that a whole song crosses the border only when it is opened or undone. */
 let song: Song | null = null;
@@ -79,6 +82,8 @@ function numberOf(result: object): number {
   if (!number) numbers.set(result, (number = ++count));
   return number;
 }
+
+const books = new Map<Language, Promise<WordBook>>();
 
 export interface Harmony {
   harmony: HarmonyReport;
@@ -193,6 +198,12 @@ const musicWorker = {
   /** Removes the least justified note, or adds the best justified one. */
   shape: (request: BassRequest, way: "thin" | "build"): Result<ShapeStep> =>
     withSong((open) => (way === "thin" ? thinOut : buildUp)(open, request)),
+  /** Lines of text in syllables; a language is loaded when it is first asked for, and stays. */
+  async syllables(text: string, language: Language): Promise<Syllable[][]> {
+    let book = books.get(language);
+    if (!book) books.set(language, (book = wordBook(language)));
+    return linesOf(text, await book);
+  },
   counter: (request: CounterRequest): Result<CounterLine[]> => withSong((open) => counterLines(open, request)),
   bass: (request: BassRequest): Result<BassLine[]> => withSong((open) => bassLines(open, request)),
 };

@@ -46,6 +46,7 @@ const COST = {
   wide: 3,
   parallel: 6,
   lessWanted: 0.05,
+  keeps: -1.5,
   speciesRub: 4,
   sameWay: 0.35,
   wrongWay: 0.6,
@@ -185,7 +186,8 @@ function stepCost({ costs }: CounterStyle, a: PitchSlot, b: PitchSlot, from: Can
   if (!pinned && !joins(from, to)) return Infinity;
   const move = to.midi - from.midi;
   const size = Math.abs(move);
-  let cost = size === 0 ? (to.standing === "suspension" ? 0 : costs.repeat) : size <= 2 ? costs.step : size * costs.leap;
+  let cost =
+    size === 0 ? (b.keeps ? COST.keeps : to.standing === "suspension" ? 0 : costs.repeat) : size <= 2 ? costs.step : size * costs.leap;
   if (size === 6) cost += COST.tritone;
   else if (size === 10 || size === 11) cost += COST.seventh;
   else if (size === 12) cost += COST.octave;

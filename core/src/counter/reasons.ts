@@ -81,8 +81,9 @@ export function reasonFor(ctx: CounterContext, line: readonly Chosen[], i: numbe
   if (slot.use === "guide") return byStep && from ? because("guideStep", { ...own, from }) : because("guide", own);
   if (slot.use === "figure") return slot.fresh || move >= 0 ? because("figure", own) : because("falls", own);
   if (before && move === 0 && before.slot.chord !== slot.chord) return because("keeps", own);
-  const tune = before && before.slot.tune !== null && slot.tune !== null ? slot.tune - before.slot.tune : 0;
-  if (move && tune && Math.sign(move) !== Math.sign(tune)) return because("opposes", { ...own, part: ctx.against });
+  // It moves while the tune moves, and the other way.
+  const [was, is] = [ctx.tuneAt(slot.start - 1), ctx.tuneAt(slot.start)];
+  if (move && was && is && Math.sign(is.midi - was.midi) === -Math.sign(move)) return because("opposes", { ...own, part: ctx.against });
   return byStep && from ? because("steps", { ...own, from }) : because("lasts", own);
 }
 

@@ -27,6 +27,8 @@ export interface CounterSlot {
   near?: number;
   /** Where the note it varies stands. */
   of?: Ticks;
+  /** It likes to be the note before once more. */
+  keeps?: boolean;
   /** A rest lies before it: the note before does not lead here. */
   fresh?: boolean;
 }

@@ -1,7 +1,6 @@
 import { fail, ok, type Result } from "../result";
-import { pitchName } from "../pitch/pitch";
 import { nameInKey } from "../pitch/key";
-import { mod } from "../pitch/pitch";
+import { mod, pitchMidi, pitchName } from "../pitch/pitch";
 import { positionText } from "../time/meter";
 import { partOf, sectionOf } from "../song/document";
 import { sectionPlace } from "../song/place";
@@ -116,9 +115,36 @@ export function counterLines(song: Song, request: CounterRequest): Result<Counte
   }
   const short = new Map(lines.map((l) => [l, missesOf(counterMeasures(l.report, { style, settings: ctx.settings }, ctx.meter))]));
   lines.sort((a, b) => short.get(a)! - short.get(b)!);
+  setApart(lines);
   return lines.length
     ? ok(lines.slice(0, LINES))
     : fail("counter.none", "No line fits the range, the tune and the pinned notes", { hint: "Widen the range or unpin a note." });
+}
+
+/** Lines that are called the same say what sets them apart from the first one of that name, or are counted. */
+function setApart(lines: CounterLine[]): void {
+  const firsts = new Map<string, CounterLine>();
+  const taken = new Set<string>();
+  for (const line of lines) {
+    const first = firsts.get(line.title);
+    if (first) {
+      const named = `${line.title}${apart(line, first)}`;
+      line.title = taken.has(named) ? `${line.title} (${[...taken].filter((t) => t.startsWith(line.title)).length + 1})` : named;
+    } else firsts.set(line.title, line);
+    taken.add(line.title);
+  }
+}
+
+/** How a line differs from another one, in words; empty where it is much alike. */
+function apart({ notes, report }: CounterLine, first: CounterLine): string {
+  const more = report.notes / Math.max(1, first.report.notes);
+  if (more > 1.08) return ", fuller";
+  if (more < 0.93) return ", sparser";
+  const mean = (list: CounterLine["notes"]) => list.reduce((sum, n) => sum + pitchMidi(n.pitch), 0) / list.length;
+  const higher = mean(notes) - mean(first.notes);
+  if (Math.abs(higher) >= 1.5) return higher > 0 ? ", higher" : ", lower";
+  const longer = notes.reduce((sum, n) => sum + n.duration, 0) / first.notes.reduce((sum, n) => sum + n.duration, 0);
+  return longer > 1.08 ? ", longer notes" : longer < 0.93 ? ", shorter notes" : "";
 }
 
 /** The lines alone, best first; empty where `counterLines` would name an error. */

@@ -35,25 +35,29 @@ const plainSigns = (text: string): string => text.replace(/♯/g, "#").replace(/
 
 /**
  * Reads a tune that is typed: "E4 q F e G e | A h r q". A length holds for what follows; a note without an octave is the nearest to the one before;
- * "_" holds the note before for one more length; bar lines are checked. Errors: `tune.token`, `tune.bar`, `tune.hold`, with their column.
+ * "_" holds the note before for one more length; bar lines are checked, and what stands before the first one and is short is a pickup. Errors: `tune.token`, `tune.bar`, `tune.hold`, with their column.
  */
 export function parseTune(text: string, { meter, near = 67, from = 0 }: { meter: Meter; near?: Midi; from?: Ticks }): Result<NewNote[]> {
   const tokens = tokensOf(text);
   const notes: NewNote[] = [];
-  let [at, last, length] = [from, near, LENGTHS.q as Ticks];
+  let [at, last, length, barred] = [from, near, LENGTHS.q as Ticks, false];
   const wrong = (code: string, token: Token, message: string) => fail(code, message, { position: token.at + 1, hint: HINT });
   for (let i = 0; i < tokens.length; i++) {
     const token = tokens[i]!;
     const word = plainSigns(token.text);
     if (word === "|") {
       const off = (((at - from) % meter.bar) + meter.bar) % meter.bar;
-      // A first bar that is short is a pickup that was not said; a bar line at the very beginning says nothing.
-      if (off)
+      // What stands before the first bar line and is shorter than a bar is a pickup; a bar line at the very beginning says nothing.
+      if (off && !barred) {
+        for (const n of notes) n.start -= off;
+        at -= off;
+      } else if (off)
         return wrong(
           "tune.bar",
           token,
           `The bar before this bar line has ${beatsText(meter, off)}; a bar of ${meter.text} has ${beatsText(meter, meter.bar)}`,
         );
+      barred = true;
       continue;
     }
     const following = tokens[i + 1] && lengthOf(tokens[i + 1]!.text);
@@ -106,10 +110,10 @@ function lengthsFor(from: Ticks, to: Ticks, bar: Ticks): { text: string; bar: bo
   return out;
 }
 
-/** A tune as it could be typed; null where it has a note before the first bar, two at once, or one that no length can write. */
+/** A tune as it could be typed; null where two notes sound at once, or one has a place or length that cannot be written. */
 export function tuneText(notes: readonly { start: Ticks; duration: Ticks; pitch: PitchName }[], meter: Meter): string | null {
   const words: string[] = [];
-  let [at, length] = [0, ""];
+  let [at, length] = [Math.min(0, notes[0]?.start ?? 0), ""];
   const put = (what: string, from: Ticks, to: Ticks): boolean => {
     const parts = lengthsFor(from, to, meter.bar);
     if (!parts) return false;
@@ -123,7 +127,7 @@ export function tuneText(notes: readonly { start: Ticks; duration: Ticks; pitch:
   for (const [i, note] of notes.entries()) {
     if (note.start < at) return null;
     if (note.start > at && !put("r", at, note.start)) return null;
-    if (note.start > 0 && note.start % meter.bar === 0 && words.at(-1) !== "|") words.push("|");
+    if ((note.start > 0 || words.length) && note.start % meter.bar === 0 && words.at(-1) !== "|") words.push("|");
     const end = Math.min(note.start + note.duration, notes[i + 1]?.start ?? Infinity);
     if (!put(note.pitch, note.start, end)) return null;
     at = end;

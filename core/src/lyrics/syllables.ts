@@ -9,12 +9,18 @@ export interface Syllable {
   goesOn: boolean;
 }
 
+/** A syllable as it is spoken: its stress, and whether its vowel is short, so that a consonant closes it (ev-er, but o-ver). */
+export interface SpokenSyllable {
+  stress: Stress;
+  short: boolean;
+}
+
 /** What is known of the words of a language: where they may be hyphenated, and, where there is a dictionary, how they are spoken. */
 export interface WordBook {
   /** The parts of a word between its hyphens. */
   hyphenate(word: string): string[];
-  /** Stresses of its syllables as it is spoken; absent where the word is not known. */
-  spoken?(word: string): Stress[] | undefined;
+  /** Its syllables as it is spoken; absent where the word is not known. */
+  spoken?(word: string): SpokenSyllable[] | undefined;
   /** Which syllable of an unknown word is stressed: the first, the last, or the last but one. */
   stressed: "first" | "last" | "last but one";
   /** Words of one syllable that are seldom stressed. */
@@ -44,14 +50,30 @@ function nuclei(word: string, all = false): { from: number; to: number }[] {
 }
 
 /** Where a word without help is divided: before the last consonant between two vowels, or before a pair that begins a syllable. */
-function dividedByLetters(word: string, all = false): string[] {
-  const vowels = nuclei(word, all);
+const dividedByLetters = (word: string, all = false): string[] => dividedAt(word, nuclei(word, all));
+
+/** A word divided between vowels. After a short one a single consonant closes the syllable. */
+function dividedAt(word: string, vowels: readonly { from: number; to: number }[], spoken?: readonly SpokenSyllable[]): string[] {
   const cuts = vowels.slice(1).map((next, i) => {
     const between = word.slice(vowels[i]!.to, next.from);
     const onset = ONSET.exec(between)?.[0].length ?? Math.min(1, between.length);
-    return next.from - onset;
+    // An r belongs to the vowel it colors: ev-er-y.
+    const closes = spoken?.[i]?.short && (spoken[i]!.stress > 0 || /^r$/i.test(between)) && onset === between.length;
+    return closes ? next.from : next.from - onset;
   });
   return cutAt(word, cuts);
+}
+
+/** A word divided into as many syllables as are spoken, by its vowels; null where letters and sounds do not come out even. */
+function dividedAsSpoken(word: string, spoken: readonly SpokenSyllable[]): string[] | null {
+  const vowels = nuclei(word);
+  // An e in the middle is often not spoken: eve-ning, ev'-ry.
+  while (vowels.length > spoken.length) {
+    const mute = vowels.findLastIndex((v, i) => i > 0 && i < vowels.length - 1 && /^e$/i.test(word.slice(v.from, v.to)));
+    if (mute < 0) return null;
+    vowels.splice(mute, 1);
+  }
+  return vowels.length === spoken.length ? dividedAt(word, vowels, spoken) : null;
 }
 
 function cutAt(word: string, cuts: readonly number[]): string[] {
@@ -98,20 +120,21 @@ export function syllablesOfWord(word: string, book: WordBook): Syllable[] {
   const typed = word.split(/-+/).filter((x) => x);
   const core = letters(word);
   const spoken = book.spoken?.(core);
-  const pieces = typed.length > 1 ? typed : dividedWord(word, book, spoken?.length);
-  const stresses = spoken?.length === pieces.length ? spoken : byRule(pieces.length, book);
+  const pieces = typed.length > 1 ? typed : dividedWord(word, book, spoken);
+  const stresses = spoken?.length === pieces.length ? spoken.map((s) => s.stress) : byRule(pieces.length, book);
   const light = pieces.length === 1 && book.light.has(core);
   return pieces.map((text, i) => ({ text, stress: light ? 0 : stresses[i]!, goesOn: i < pieces.length - 1 }));
 }
 
-function dividedWord(word: string, book: WordBook, count: number | undefined): string[] {
+function dividedWord(word: string, book: WordBook, spoken: readonly SpokenSyllable[] | undefined): string[] {
   // Marks before and after stay with the first and the last syllable.
   const inside = /[\p{L}][\p{L}'’]*/u.exec(word);
   if (!inside) return [word];
   const bare = inside[0];
   const byBook = book.hyphenate(bare);
   const byLetters = dividedByLetters(bare).length;
-  const pieces = broughtTo(byBook, count ?? Math.max(byBook.length, byLetters));
+  const bySound = spoken && byBook.length < spoken.length ? dividedAsSpoken(bare, spoken) : null;
+  const pieces = bySound ?? broughtTo(byBook, spoken?.length ?? Math.max(byBook.length, byLetters));
   pieces[0] = word.slice(0, inside.index) + pieces[0]!;
   pieces[pieces.length - 1] += word.slice(inside.index + bare.length);
   return pieces;
@@ -129,8 +152,12 @@ export const syllablesOf = (line: string, book: WordBook): Syllable[] =>
     .filter((w) => /[\p{L}\p{N}]/u.test(w))
     .flatMap((w) => syllablesOfWord(w, book));
 
-/** Stresses in a transcription of sounds with stress numbers after the vowels ("AO1 R CH ER0 D"). */
-export const stressesIn = (sounds: string): Stress[] => [...sounds.matchAll(/\d/g)].map(([d]) => (d === "1" ? 2 : d === "2" ? 1 : 0));
+/** The syllables of a transcription of sounds with stress numbers after the vowels ("AO1 R CH ER0 D": the CMU Pronouncing Dictionary). */
+export const soundsOf = (sounds: string): SpokenSyllable[] =>
+  [...sounds.matchAll(/([A-Z]+)(\d)/g)].map(([, vowel, d]) => ({
+    stress: d === "1" ? 2 : d === "2" ? 1 : 0,
+    short: ["AE", "AH", "EH", "IH", "UH", "AA", "ER"].includes(vowel!),
+  }));
 
 /** English words of one syllable that seldom carry a stress (common practice). */
 export const LIGHT_ENGLISH: ReadonlySet<string> = new Set(

@@ -54,9 +54,7 @@ function Typed({ data, part }: PartProps) {
     say(null);
   };
   if (written === null && draft === null)
-    return (
-      <p className="small">The line has a pickup, notes together or notes between the grid: it is changed in its lane, not as text.</p>
-    );
+    return <p className="small">The line has notes together or between the grid: it is changed in its lane, not as text.</p>;
   const text = draft ?? written!;
   return (
     <>

@@ -1,35 +1,27 @@
 import { useEffect, useMemo, useState } from "react";
-import {
-  counted,
-  sungNotes,
-  versesOf,
-  wordsText,
-  writtenSyllable,
-  type Edit,
-  type Stress,
-  type Syllable,
-  type WordBook,
-} from "../../../core/src/index";
+import { counted, sungNotes, versesOf, wordsText, writtenSyllable, type Edit, type Stress, type Syllable } from "../../../core/src/index";
 import { acceptEdit, auditionEdit } from "../../commands/audition";
-import { layEdit, LANGUAGES, linesOf, proposedNotes, wordBook, type Language } from "../../commands/words";
+import { layEdit, proposedNotes } from "../../commands/words";
 import { usePreferences } from "../../store/preferences";
 import { chooseNotes, useSelection } from "../../store/selection";
 import { edit, useStored } from "../../store/song";
 import { HearTake } from "../../ui/HearTake";
+import { workers } from "../../workers/client";
+import { LANGUAGES, type Language } from "../../workers/wordBook";
 import type { PartProps } from "../../ui/partProps";
 import { Select } from "../../ui/Select";
 
-/** What is known of a language, once it is loaded. */
-function useWordBook(language: Language): WordBook | null {
-  const [book, setBook] = useState<{ language: Language; book: WordBook } | null>(null);
+/** A text in syllables; what is shown while another one is worked out is the one before. */
+function useSyllables(text: string, language: Language): Syllable[][] {
+  const [lines, setLines] = useState<Syllable[][]>([]);
   useEffect(() => {
     let wanted = true;
-    void wordBook(language).then((loaded) => wanted && setBook({ language, book: loaded }));
+    void workers.writer.syllables(text, language).then((found) => wanted && setLines(found));
     return () => {
       wanted = false;
     };
-  }, [language]);
-  return book?.language === language ? book.book : null;
+  }, [text, language]);
+  return lines;
 }
 
 /** Most verses of a note. */
@@ -44,15 +36,12 @@ export function WordsTab({ data, part }: PartProps) {
   const [language, setLanguage] = useState<Language>("en-us");
   const [draft, setDraft] = useState<string | null>(null);
   const [stresses, setStresses] = useState<Record<string, Stress>>({});
-  const book = useWordBook(language);
   useEffect(() => setDraft(null), [section.id, part.id, verse]);
   const text = draft ?? "";
+  const divided = useSyllables(text, language);
   const lines = useMemo(
-    () =>
-      book
-        ? linesOf(text, book).map((l, i) => l.map((s, k): Syllable => ({ ...s, stress: stresses[`${i}:${k}:${s.text}`] ?? s.stress })))
-        : [],
-    [text, book, stresses],
+    () => divided.map((line, i) => line.map((s, k): Syllable => ({ ...s, stress: stresses[`${i}:${k}:${s.text}`] ?? s.stress }))),
+    [divided, stresses],
   );
   return (
     <>

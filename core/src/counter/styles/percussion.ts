@@ -31,6 +31,7 @@ export const percussion: CounterStyle = {
           start,
           duration: Math.max(60, Math.min(room, beat)),
           use: "hit",
+          ...(rule === "few" ? { keeps: true } : {}),
           // Up and down the chord by turns, a bar each way.
           ...(rule === "chord" ? { way: bar % 2 ? (-1 as const) : (1 as const) } : {}),
           ...(rule === "line" ? { passes: true, way: Math.floor(bar / 2) % 2 ? (1 as const) : (-1 as const) } : {}),
