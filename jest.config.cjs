@@ -14,6 +14,6 @@ module.exports = {
   maxWorkers: "100%",
   // Style sheets say nothing without a browser.
   moduleNameMapper: { "\\.scss$": "<rootDir>/web/test/noStyle.ts" },
-  transformIgnorePatterns: ["/node_modules/(?!(@exodus|chord-symbol|tonal|@tonaljs)/)"],
+  transformIgnorePatterns: ["/node_modules/(?!(@exodus|chord-symbol|cmu-pronouncing-dictionary|tonal|@tonaljs)/)"],
   testTimeout: 60000,
 };

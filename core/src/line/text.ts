@@ -86,26 +86,47 @@ export function parseTune(text: string, { meter, near = 67, from = 0 }: { meter:
   return ok(notes);
 }
 
-/** Lengths that can be written, longest first. */
-const WRITABLE: readonly [Ticks, string][] = Object.entries(LENGTHS)
-  .flatMap(([letter, base]): [Ticks, string][] => [
-    [base, letter],
-    [base * 1.5, `${letter}.`],
-    [(base * 2) / 3, `${letter}3`],
+/** Lengths that can be written, longest first, with what each costs: triplets are the last resort. */
+const WRITABLE: readonly { ticks: Ticks; text: string; cost: number }[] = Object.entries(LENGTHS)
+  .flatMap(([letter, base]) => [
+    { ticks: base, text: letter, cost: 1 },
+    { ticks: base * 1.5, text: `${letter}.`, cost: 1.01 },
+    { ticks: (base * 2) / 3, text: `${letter}3`, cost: 1.5 },
   ])
-  .filter(([ticks]) => Number.isInteger(ticks) && ticks >= 40)
-  .sort((a, b) => b[0] - a[0]);
+  .filter(({ ticks }) => Number.isInteger(ticks) && ticks >= 40)
+  .sort((a, b) => b.ticks - a.ticks);
+
+/** All places where a written length can end. */
+const FINEST: Ticks = 20;
+const best = new Map<Ticks, string[] | null>([[0, []]]);
+const weight = new Map<Ticks, number>([[0, 0]]);
+
+/** The fewest lengths that last so many ticks, longest first; null where none do. */
+function fewestFor(ticks: Ticks): string[] | null {
+  if (ticks % FINEST) return null;
+  for (let t = FINEST; t <= ticks; t += FINEST) {
+    if (best.has(t)) continue;
+    let [found, cost]: [string[] | null, number] = [null, Infinity];
+    for (const w of WRITABLE) {
+      const rest = best.get(t - w.ticks);
+      const sum = (weight.get(t - w.ticks) ?? Infinity) + w.cost;
+      if (rest && sum < cost - 1e-9) [found, cost] = [[w.text, ...rest], sum];
+    }
+    best.set(t, found);
+    weight.set(t, cost);
+  }
+  return best.get(ticks) ?? null;
+}
 
 /** A stretch as lengths, cut at bar lines; null where it cannot be written. */
 function lengthsFor(from: Ticks, to: Ticks, bar: Ticks): { text: string; bar: boolean }[] | null {
   const out: { text: string; bar: boolean }[] = [];
   for (let at = from; at < to;) {
-    const edge = (Math.floor(at / bar) + 1) * bar;
-    const room = Math.min(to, edge) - at;
-    const found = WRITABLE.find(([ticks]) => ticks <= room);
-    if (!found) return null;
-    at += found[0];
-    out.push({ text: found[1], bar: at === edge && at < to });
+    const edge = Math.min(to, (Math.floor(at / bar) + 1) * bar);
+    const texts = fewestFor(edge - at);
+    if (!texts) return null;
+    texts.forEach((text, i) => out.push({ text, bar: i === texts.length - 1 && edge < to }));
+    at = edge;
   }
   return out;
 }
@@ -128,7 +149,8 @@ export function tuneText(notes: readonly { start: Ticks; duration: Ticks; pitch:
     if (note.start < at) return null;
     if (note.start > at && !put("r", at, note.start)) return null;
     if ((note.start > 0 || words.length) && note.start % meter.bar === 0 && words.at(-1) !== "|") words.push("|");
-    const end = Math.min(note.start + note.duration, notes[i + 1]?.start ?? Infinity);
+    const end = note.start + note.duration;
+    if (end > (notes[i + 1]?.start ?? Infinity)) return null;
     if (!put(note.pitch, note.start, end)) return null;
     at = end;
   }

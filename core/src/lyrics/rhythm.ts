@@ -81,7 +81,7 @@ function placeLine(line: readonly Syllable[], meter: Meter, from: Ticks, to: Tic
     : line.map((_, i) => from + Math.floor(((to - from) * i) / line.length / 60) * 60);
   return line.map((s, i) => {
     const start = starts[i]!;
-    const next = starts[i + 1] ?? Math.max(start + beat / 2, Math.min(to - beat / 2, start + 2 * beat));
+    const next = starts[i + 1] ?? Math.min(to, Math.max(start + beat / 2, Math.min(to - beat / 2, start + 2 * beat)));
     // A word ends before a longer rest than a beat and a half.
     const duration = Math.min(next - start, s.goesOn ? 2 * beat : 1.5 * beat + (i === line.length - 1 ? beat / 2 : 0));
     return { ...s, start, duration: Math.max(60, Math.round(duration)) };
