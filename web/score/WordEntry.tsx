@@ -50,14 +50,16 @@ export function WordEntry({ place, note: id, axis, height, go, end }: Props) {
     if (e.key === " ") {
       put(at, whole);
       on(1);
-    } else if (e.key === "-" && word) {
+    } else if (e.key === "-" && word && word !== HELD) {
       put(at, `${word}-`);
       on(1);
     } else if (e.key === HELD) {
       // Behind a syllable the next note holds it; in an empty place this one does.
-      if (word) put(at, whole);
-      put(word ? at + 1 : at, HELD);
-      on(word ? 2 : 1);
+      if (word) {
+        put(at, whole);
+        put(at + 1, HELD);
+        on(1);
+      } else setText(HELD);
     } else if (e.key === "Enter" || e.key === "Escape") {
       if (e.key === "Enter") put(at, whole);
       end(id);

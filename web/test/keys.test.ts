@@ -7,6 +7,7 @@ import { drumKey, type Cursor } from "../score/drumKeys";
 import { laneScale, partRange } from "../score/laneScale";
 import { rowsOf } from "../score/layout";
 import { noteKey } from "../score/noteKeys";
+import { usePlayback } from "../store/playback";
 import { usePreferences } from "../store/preferences";
 import { partOfReal, type SectionData } from "../store/sectionData";
 import { chooseChord, chooseNotes, useSelection } from "../store/selection";
@@ -54,6 +55,7 @@ const line = (text: string): Edit => ({ do: "setLine", section: "s1", line: text
 describe("keys of a lane of notes", () => {
   const place = { section: "s1", part: "bass" };
   const notes = () => (section().notes.bass ?? []).map((n) => [n.start, n.duration, n.pitch]);
+  const typed: string[] = [];
   const press = (...texts: string[]): boolean[] =>
     texts.map((text) => {
       const now = data();
@@ -64,7 +66,8 @@ describe("keys of a lane of notes", () => {
         editable: true,
         axis: makeAxis(48, now.pickup, now.length),
         scale: laneScale(partRange(part, now.song), 150),
-        select: (id: string) => chooseNotes("bass", [id]),
+        select: (id: string, ids = [id]) => chooseNotes("bass", ids),
+        typeWords: (id: string) => typed.push(id),
       };
       return noteKey(key(text), lane as never);
     });
@@ -103,6 +106,55 @@ describe("keys of a lane of notes", () => {
     expect(notes()[0]![1]).toBe(120);
     press(...Array.from({ length: 20 }, () => "Ctrl+ArrowLeft"));
     expect(notes()[0]![0]).toBe(-480);
+  });
+
+  test("Shift and arrows choose a row and give it back; Control A chooses all; W types words", () => {
+    const all = section().notes.bass!.map((n) => n.id);
+    press("Shift+ArrowRight", "Shift+ArrowRight");
+    expect(useSelection.getState().notes.ids).toEqual([all[2], all[1], all[0]]);
+    press("Shift+ArrowLeft");
+    expect(useSelection.getState().notes.ids).toEqual([all[1], all[0]]);
+    press("Ctrl+a");
+    expect(new Set(useSelection.getState().notes.ids)).toEqual(new Set(all));
+    press("w");
+    expect(typed.at(-1)).toBe(useSelection.getState().notes.ids[0]);
+  });
+
+  test("copied, set down behind, duplicated and cut: what stands there gives way, and each is one step of undo", () => {
+    const [first, second] = section().notes.bass!.map((n) => n.id);
+    chooseNotes("bass", [first!, second!]);
+    press("Ctrl+c", "Ctrl+v");
+    // Two bars behind, where the third note stood.
+    expect(notes().map((n) => [n[0], n[2]])).toEqual([
+      [0, "C2"],
+      [1920, "A1"],
+      [3840, "C2"],
+      [5760, "A1"],
+    ]);
+    expect(useSelection.getState().notes.ids).toHaveLength(2);
+    useSong.getState().undo();
+    expect(notes().map((n) => n[2])).toEqual(["C2", "A1", "F2"]);
+    chooseNotes("bass", [section().notes.bass![0]!.id]);
+    press("Ctrl+d");
+    expect(notes().map((n) => [n[0], n[2]])).toEqual([
+      [0, "C2"],
+      [960, "C2"],
+      [1920, "A1"],
+      [3840, "F2"],
+    ]);
+    press("Ctrl+x");
+    expect(notes().map((n) => n[0])).toEqual([0, 1920, 3840]);
+    usePlayback.setState({ from: 5760 });
+    press("Ctrl+v");
+    expect(notes().map((n) => n[0])).toEqual([0, 1920, 3840, 5760]);
+    usePlayback.setState({ from: null });
+    // Nothing is set down behind the end.
+    chooseNotes("bass", [section().notes.bass!.at(-1)!.id]);
+    const before = notes();
+    usePlayback.setState({ from: 4 * 1920 });
+    press("Ctrl+v");
+    expect(notes()).toEqual(before);
+    usePlayback.setState({ from: null });
   });
 
   test("several chosen notes are moved together and stay as far apart, at the edge as well", () => {

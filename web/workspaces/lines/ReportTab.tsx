@@ -8,8 +8,11 @@ import {
   typesetNames,
   type Measure,
   type Part,
+  type Section,
+  type Song,
 } from "../../../core/src/index";
 import { factsNow, type SectionData } from "../../store/sectionData";
+import { useStored } from "../../store/song";
 import { Fold } from "../../ui/Fold";
 import { MeasureTable, type MeasureRow } from "../../ui/MeasureTable";
 import { NoteReason } from "../../ui/NoteReason";
@@ -17,7 +20,7 @@ import { OwnFindings } from "../../ui/OwnFindings";
 import type { PartProps } from "../../ui/partProps";
 
 /** Sections in which the part lies where it lies in this one, and why one would say so. */
-function useAlike({ song, section }: SectionData, part: Part["id"]): { name: string; why: string }[] {
+function useAlike(song: Song, section: Section, part: Part["id"]): { name: string; why: string }[] {
   return useMemo(() => {
     const read = factsNow(song);
     const here = read.get(tuneAt, section.id, part);
@@ -40,9 +43,9 @@ function rowOf({ id, title, value, notes, ticks, target, met, how }: Measure, { 
 
 /** What a line is, measured; a counter melody is set against its style as well. */
 export function ReportTab({ data, part }: PartProps) {
-  const { song, section } = data;
+  const { song, section } = useStored(data.section.id);
   const tune = factsNow(song).get(tuneAt, section.id, part.id);
-  const alike = useAlike(data, part.id);
+  const alike = useAlike(song, section, part.id);
   const measures = tune ? tuneReport(tune) : [];
   if (!measures.length)
     return (
@@ -69,7 +72,8 @@ export function ReportTab({ data, part }: PartProps) {
 
 /** A counter melody against the line it answers, and against what its style aims at. */
 function AgainstTune({ data, part }: PartProps) {
-  const verdict = factsNow(data.song).get(counterVerdictAt, data.section.id, part.id);
+  const { song } = useStored(data.section.id);
+  const verdict = factsNow(song).get(counterVerdictAt, data.section.id, part.id);
   if (!verdict.ok) return null;
   return (
     <Fold title="against the tune and its style" open>

@@ -2,13 +2,16 @@ import { useMemo, useState } from "react";
 import { roomAt, roomOffers, typeset, type InTheRoom, type RoomOffer } from "../../../core/src/index";
 import { factsNow } from "../../store/sectionData";
 import { useOffers, type Offer } from "../../store/results";
+import { useStored } from "../../store/song";
 import { OfferButtons } from "../../ui/OfferButtons";
 import type { PartProps } from "../../ui/partProps";
 import { percent } from "../../ui/texts";
 
 /** Who plays while the line sounds, where, how loud and how much in its way; what each could do instead. */
 export function RoomTab({ data, part }: PartProps) {
-  const room = factsNow(data.song).get(roomAt, data.section.id, part.id);
+  // What is heard just now is not what is written.
+  const { song } = useStored(data.section.id);
+  const room = factsNow(song).get(roomAt, data.section.id, part.id);
   const [open, setOpen] = useState<string | null>(null);
   if (room.lowest === null)
     return (
@@ -76,7 +79,8 @@ function Row({ row, current, open }: { row: InTheRoom; current: boolean; open():
 
 /** Other ways for a part that is in the way. */
 function Instead({ data, part, row }: PartProps & { row: InTheRoom }) {
-  const { song, section, length, meter } = data;
+  const { song, section } = useStored(data.section.id);
+  const { length, meter } = data;
   const found = useMemo(
     () => roomOffers(song, { section: section.id, voice: part.id, part: row.part }),
     [song, section.id, part.id, row.part],
