@@ -16,7 +16,7 @@ import { tryEdit } from "../store/analysis";
 import { usePreferences } from "../store/preferences";
 import type { SectionData } from "../store/sectionData";
 import { chooseChord, chooseNotes, useSelection } from "../store/selection";
-import { sectionNow } from "../store/song";
+import { sectionNow, useSong } from "../store/song";
 import type { Axis } from "./axis";
 import { floorTick, snapPitch, snapTick } from "./geometry";
 import type { LaneScale } from "./laneScale";
@@ -148,6 +148,19 @@ function dropped({ part }: Lane, place: NotePlace, d: Drag): boolean {
   return made;
 }
 
+/** A changed note stays where it was dropped until the score has followed the edit, or the edit is undone before it did. */
+function useFollowed(isDropped: boolean, part: RealizedPart, setDrag: (drag: null) => void): void {
+  useEffect(() => {
+    if (isDropped) setDrag(null);
+    // Only another part tells that the score has followed.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [part]);
+  useEffect(() => {
+    const { song } = useSong.getState();
+    return isDropped ? useSong.subscribe((s) => s.song !== song && setDrag(null)) : undefined;
+  }, [isDropped, setDrag]);
+}
+
 /**
  * Notes written with the mouse: a press into the empty lane writes one and draws out its length, with Shift it draws a box around notes; a drag moves all
  * chosen notes or resizes one, with Alt it leaves them and moves copies. One edit when it is let go.
@@ -156,8 +169,7 @@ export function useNoteGestures(lane: Lane): NoteGestures {
   const { svg, data, part, axis, scale, editable } = lane;
   const place: NotePlace = { section: data.section.id, part: part.id };
   const [drag, setDrag] = useState<Drag | null>(null);
-  // A changed note stays where it was dropped until the score has followed the edit.
-  useEffect(() => setDrag((d) => (d?.kind === "dropped" ? null : d)), [part]);
+  useFollowed(drag?.kind === "dropped", part, setDrag);
 
   const point = (e: PointerEvent): Point => {
     const box = svg.current!.getBoundingClientRect();
