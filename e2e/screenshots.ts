@@ -91,8 +91,33 @@ const VIEWS: [name: string, path: string, prepare?: (page: Page) => Promise<unkn
     "lines",
     `${waltz}/lines`,
     async (page) => {
+      await page.getByRole("tab", { name: "Report" }).click();
       await page.locator(".report").waitFor();
       await page.getByRole("button", { name: "Leaps" }).click();
+    },
+  ],
+  [
+    "words",
+    `${ballad}/lines`,
+    async (page) => {
+      await page.getByRole("tab", { name: "Words" }).click();
+      await page.getByLabel("Verse", { exact: true }).selectOption({ label: "2" });
+      await page.locator("#words").fill("Lanterns hang above the orchard row\nevery apple waits for you to go");
+      await page.getByRole("group", { name: "Syllables" }).waitFor();
+      await page.getByRole("button", { name: /^Lay under/ }).click();
+    },
+  ],
+  [
+    "answer",
+    `${groove}/lines`,
+    async (page) => {
+      await page.getByRole("tab", { name: "Answer" }).click();
+      await page.getByRole("button", { name: "Add a counter melody" }).click();
+      await page.getByRole("button", { name: "Write lines" }).click();
+      await page.getByRole("list", { name: "Candidates" }).waitFor();
+      await page.keyboard.press("1");
+      await page.waitForTimeout(500);
+      await page.keyboard.press("Space");
     },
   ],
   [

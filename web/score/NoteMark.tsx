@@ -109,7 +109,7 @@ export const NoteMark = memo(function NoteMark({
         </text>
       )}
       {first?.as && !dot && width > 2 * RADIUS + 6 && (
-        <text className="held off" x={cx + RADIUS + 2} y={y - 4}>
+        <text className="held sign" x={cx + RADIUS + 2} y={y - 4}>
           {SIGNS[first.as]}
         </text>
       )}

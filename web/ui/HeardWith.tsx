@@ -1,5 +1,4 @@
 import type { Part, Song } from "../../core/src/index";
-import { useSound } from "../audio/sound";
 import { hear, heardAs, type Hearing } from "../commands/hearing";
 import { usePlayback } from "../store/playback";
 import { Toggle } from "./Toggle";
@@ -14,11 +13,10 @@ interface Props {
 /** Whom a part is heard with. */
 export function HeardWith({ label, song, part, hearings }: Props) {
   const solo = usePlayback((s) => s.solo);
-  const playing = useSound((s) => s.playing);
   const heard = heardAs(song, part, solo, hearings);
   return (
     <div className="controls heard" role="group" aria-label={label}>
-      <span className="muted">{playing ? "hearing it" : "hear it"}</span>
+      <span className="muted">hear it</span>
       {hearings.map((h) => (
         <Toggle key={h.id} on={h === heard} press={() => hear(song, part, h)}>
           {h.title}

@@ -74,13 +74,15 @@ export function PlayControls({ settings, set, record, keys, lowest = LOWEST_KEY,
           type="button"
           className="primary"
           aria-pressed={on}
+          aria-label={on ? "Stop recording" : playing ? "Record from the beginning" : "Record"}
+          title={playing && !on ? "From the beginning" : undefined}
           onClick={(e) => {
             e.currentTarget.blur();
             if (on) stopRecording();
             else record();
           }}
         >
-          {on ? "Stop recording" : playing ? "Record from the beginning" : "Record"}
+          {on ? "Stop" : "Record"}
         </button>
         <ComputerKeys />
         <Check on={settings.countIn} set={(countIn) => set({ countIn })}>

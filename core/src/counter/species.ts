@@ -14,7 +14,8 @@ const CONSONANT = [0, 3, 4, 7, 8, 9];
 export const BROKEN = 1000;
 
 /** Position of a slot in the strict line. */
-const isFirst = (ctx: CounterContext, slot: CounterSlot): boolean => slot.start === ctx.tune[0]?.start;
+// A pickup leads in; the line begins with the first bar.
+const isFirst = (ctx: CounterContext, slot: CounterSlot): boolean => slot.start === ctx.tune.find((n) => n.start >= 0)?.start;
 const isLast = (ctx: CounterContext, slot: CounterSlot): boolean => slot.start === ctx.tune.at(-1)?.start;
 
 /** What the interval over (or under) the tune costs. Tones come from the key; the last but one may be its leading tone. */

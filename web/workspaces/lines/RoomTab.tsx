@@ -64,7 +64,7 @@ function Row({ row, current, open }: { row: InTheRoom; current: boolean; open():
   return (
     <tr className={current ? "current" : ""}>
       <th scope="row">
-        <button type="button" aria-pressed={current} title="What it could do instead" onClick={open}>
+        <button type="button" aria-pressed={current} title={`${name}: what it could do instead`} onClick={open}>
           {name}
         </button>
       </th>
