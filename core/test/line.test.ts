@@ -88,7 +88,13 @@ describe("a tune is told what it is", () => {
   });
 
   test("five notes over a chord of B minor are five, whatever their octave", () => {
-    expect(row(tune("B3 1 C#4 1 D4 1 F#4 1 A4 1 B4 1 D5 1"), "pitches")).toBe("5");
+    expect(row(tune("B3 1 C#4 1 D4 1 F#4 1 A4 1 B4 1 D5 1"), "pitches")).toBe("5: B C# D F# A");
+    const over = (line: string) => {
+      const song = songWith({ key: "B minor", line, melody: ["0 B4 1", "1 C#5 1", "2 D5 1", "3 F#5 1", "4 A5 1", "5 B5 3"] });
+      return row(factsOf(song).get(tuneAt, "s1", "melody")!, "pitches");
+    };
+    expect(over("| Bm | % |")).toBe("5: B C# D F# A (R 9 b3 5 b7 over Bm)");
+    expect(over("| Bm | G |")).toBe("5: B C# D F# A");
   });
 
   test("a phrase that comes back is known, and how its second time ends", () => {

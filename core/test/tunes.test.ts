@@ -130,7 +130,7 @@ describe.each(TUNES.map((t) => [`${t.name} (${t.source})`, t] as const))("%s", (
     expect(rows.get("phrases")!.value).toMatch(/^one, of \d+\.\d s$/);
     const wide = midis.slice(1).filter((m, i) => Math.abs(m - midis[i]!) >= 5).length;
     expect(rows.get("leaps")!.value.startsWith(wide ? String(wide) : "none")).toBe(true);
-    expect(Number(rows.get("pitches")!.value)).toBe(new Set(midis.map((m) => m % 12)).size);
+    expect(Number.parseInt(rows.get("pitches")!.value, 10)).toBe(new Set(midis.map((m) => m % 12)).size);
     for (const row of rows.values()) expect([row.id, row.how.length > 10, row.value.length > 0]).toEqual([row.id, true, true]);
   });
 

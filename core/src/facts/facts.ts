@@ -146,7 +146,13 @@ export const tuneAt: Fact<[section: string, part: string], TuneContext | null> =
     const frame = frameOf(read.song, place);
     if (!frame || !partOf(read.song, part)) return null;
     const { meter, from, to } = frame;
-    return { notes: read.get(notesAt, place, part, "played"), meter, tempo: sectionTempo(read.song, frame.section), length: to - from };
+    return {
+      notes: read.get(notesAt, place, part, "played"),
+      meter,
+      tempo: sectionTempo(read.song, frame.section),
+      length: to - from,
+      chords: read.get(chordsAt, place),
+    };
   },
 };
 

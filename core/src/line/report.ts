@@ -1,6 +1,7 @@
 import { counted } from "../words";
-import { mod } from "../pitch/pitch";
+import { mod, noteOf } from "../pitch/pitch";
 import { positionText } from "../time/meter";
+import { toneRole } from "../chord/chord";
 import type { RealizedNote } from "../song/realize";
 import { attacksABar, contourOf, leapsOf, nearest, phrasesOf, returnsOf, silenceOf, span, type Contour, type TuneContext } from "./tune";
 
@@ -27,6 +28,27 @@ const CONTOURS: Record<Contour, string> = { rises: "rises", falls: "falls", arch
 
 /** Returns that are told one by one. */
 const TOLD = 3;
+
+/** Different notes that are named; of more only the number is told. */
+const NAMED = 8;
+
+/** The different notes from the lowest up, and what they are over the chord where all sound over one. */
+function differentNotes({ notes, chords }: TuneContext): string {
+  const names = new Map<number, string>();
+  for (const n of [...notes].sort((a, b) => a.midi - b.midi)) {
+    const pc = mod(n.midi, 12);
+    if (!names.has(pc)) names.set(pc, noteOf(n.pitch));
+  }
+  if (names.size > NAMED) return String(names.size);
+  const under = new Map(
+    (chords ?? []).flatMap((c) =>
+      c.chord && notes.some((n) => n.start < c.start + c.duration && n.start + n.duration > c.start) ? [[c.symbol, c.chord]] : [],
+    ),
+  );
+  const [only] = under.size === 1 ? [...under] : [];
+  const roles = only ? ` (${[...names.keys()].map((pc) => toneRole(only[1], pc).role).join(" ")} over ${only[0]})` : "";
+  return `${names.size}: ${[...names.values()].join(" ")}${roles}`;
+}
 
 /** Every measure of a tune, in the order in which they are shown; a new one is one definition. */
 const TUNE_MEASURES: readonly Definition[] = [
@@ -89,7 +111,7 @@ const TUNE_MEASURES: readonly Definition[] = [
     id: "pitches",
     title: "Different notes",
     how: "octaves counted as one",
-    take: ({ notes }) => ({ value: String(new Set(notes.map((n) => mod(n.midi, 12))).size) }),
+    take: (context) => ({ value: differentNotes(context) }),
   },
   {
     id: "density",
@@ -128,3 +150,10 @@ export const tuneReport = (context: TuneContext): TuneMeasure[] =>
         return { id, title, how, value, notes: [...new Set(of.map((n) => n.id))] };
       })
     : [];
+
+/** What is told of a tune where another one stands beside it. */
+export const tuneInShort = ({ notes, ...context }: TuneContext): string => {
+  const sorted = [...notes].sort((a, b) => a.midi - b.midi);
+  const density = attacksABar({ notes, ...context }).toFixed(1);
+  return `${sorted[0]!.pitch} to ${sorted.at(-1)!.pitch}, ${density} notes a bar, ${Math.round(silenceOf({ notes, ...context }) * 100)} % silence`;
+};

@@ -2,7 +2,7 @@ import { counted } from "../words";
 import type { Midi } from "../pitch/pitch";
 import type { Meter, Seconds, Ticks } from "../time/meter";
 import { ticksToSeconds } from "../time/swing";
-import type { RealizedNote } from "../song/realize";
+import type { RealizedChord, RealizedNote } from "../song/realize";
 
 /** A tune in one place, as it is looked at. */
 export interface TuneContext {
@@ -12,6 +12,8 @@ export interface TuneContext {
   tempo: number;
   /** Length of the place. */
   length: Ticks;
+  /** Chords it sounds over, where they are known. */
+  chords?: readonly RealizedChord[];
 }
 
 /** A wider step than a major third is a leap (any textbook of counterpoint). */

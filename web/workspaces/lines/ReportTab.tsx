@@ -1,5 +1,6 @@
 import { useMemo } from "react";
 import {
+  tuneInShort,
   counterVerdictAt,
   positionText,
   samePlace,
@@ -58,6 +59,7 @@ export function ReportTab({ data, part }: PartProps) {
       <NoteReason data={data} part={part.id} />
       <p className="small">What the line is. A measure shows its notes when you press it.</p>
       <MeasureTable part={part.id} rows={measures.map(({ how, ...m }) => ({ ...m, hint: how }))} />
+      <Neighbors song={song} section={section} part={part} />
       {alike.map(({ name, why }) => (
         <p key={name} className="small" role="note">
           {section.name} and {name} sit in one place: {typesetNames(why)}. Where one should lift out of the other, move it by a third or
@@ -66,6 +68,31 @@ export function ReportTab({ data, part }: PartProps) {
       ))}
       {part.role === "counter" && <AgainstTune data={data} part={part} />}
       <OwnFindings data={data} part={part.id} />
+    </>
+  );
+}
+
+/** The tune of the sections before and after, in the order of the form. */
+function Neighbors({ song, section, part }: { song: Song; section: Section; part: Part }) {
+  const ids = song.form.map((p) => p.sectionId);
+  const at = ids.indexOf(section.id);
+  const found = [
+    ["before", ids.slice(0, Math.max(0, at)).findLast((id) => id !== section.id)],
+    ["after", ids.slice(at + 1).find((id) => id !== section.id)],
+  ].flatMap(([where, id]) => {
+    const tune = id === undefined ? null : factsNow(song).get(tuneAt, id, part.id);
+    const name = song.sections.find((s) => s.id === id)?.name;
+    return tune?.notes.length ? [{ where, name, text: tuneInShort(tune) }] : [];
+  });
+  if (!found.length) return null;
+  return (
+    <>
+      <h3>Beside it</h3>
+      {found.map(({ where, name, text }) => (
+        <p key={where} className="small">
+          {name}, {where}: {typesetNames(text)}.
+        </p>
+      ))}
     </>
   );
 }
