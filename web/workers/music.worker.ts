@@ -14,6 +14,7 @@ import {
   followChange,
   gates,
   harmonyAt,
+  isComplete,
   laidOutParts,
   ok,
   partByRole,
@@ -126,6 +127,7 @@ const musicWorker = {
     if (!song || version !== next - 1) return false;
     const result = applyEdit(song, change);
     if (!result.ok) return false;
+    if (settled === song && isComplete(change)) settled = result.value.song;
     song = result.value.song;
     version = next;
     return true;

@@ -27,9 +27,13 @@ export const laidOutParts = (song: Song): Part[] =>
  * with it. Empty where the edit is refused, and where nothing follows.
  */
 export function follow(song: Song, edit: Edit, options: FollowOptions = {}): Edit[] {
+  if (isComplete(edit)) return [];
   const applied = applyEdit(song, edit);
   return applied.ok ? followChange(song, applied.value.song, options) : [];
 }
+
+/** Whether an edit takes along all that belongs to it: a song that is moved or spelled anew keeps its layouts and lines as they are. */
+export const isComplete = (edit: Edit): boolean => edit.do === "transpose" || edit.do === "respell";
 
 /** An edit with all that belongs to it, as one. */
 export function withFollowing(song: Song, edit: Edit, options: FollowOptions = {}): Edit {

@@ -9,6 +9,7 @@ import * as chordRows from "./chordRows";
 import * as chords from "./chords";
 import type { EditDefinition } from "./define";
 import * as drums from "./drums";
+import * as moving from "./moving";
 import * as notes from "./notes";
 import * as parts from "./parts";
 import * as records from "./records";
@@ -24,7 +25,8 @@ export const EDITS = [
   song.setMeter,
   song.setSwing,
   song.setProfile,
-  song.respell,
+  moving.respell,
+  moving.transpose,
   sections.setSection,
   sections.addSection,
   sections.removeSection,

@@ -1,12 +1,9 @@
-import type { Draft } from "immer";
 import { must } from "../../result";
-import { keyName, parseKey, type Key } from "../../pitch/key";
-import { mod, noteOf, parseNote, pitchClass, pitchMidi, pitchName, transposeNote, type NoteName, type PitchName } from "../../pitch/pitch";
+import { keyName, parseKey } from "../../pitch/key";
 import { parseMeter, positionText, type Ticks } from "../../time/meter";
-import { chordSymbol } from "../../chord/chord";
-import { chordOf, readLine, writeLine } from "../../chord/progression";
+import { readLine, writeLine } from "../../chord/progression";
 import { sectionMeter } from "../document";
-import { KeyText, MeterText, SongFields, Swing, Tempo, Title, type Note, type Song } from "../schema";
+import { KeyText, MeterText, SongFields, Swing, Tempo, Title } from "../schema";
 import { defineEdit, refuse } from "./define";
 
 export const setTitle = defineEdit({
@@ -91,71 +88,5 @@ export const setMeter = defineEdit({
       }));
     }
     draft.meter = meter.text;
-  },
-});
-
-/** What spelling a song in another key of the same sound does to each kind of name. */
-function respelling(from: Key, to: Key) {
-  const letters = mod(parseNote(to.tonic)!.step - parseNote(from.tonic)!.step, 7);
-  const note = (name: NoteName): NoteName => transposeNote(name, letters, 0);
-  return {
-    pitch: (name: PitchName): PitchName => pitchName(pitchMidi(name), note(noteOf(name))),
-    symbol(text: string): string {
-      const chord = chordOf(text);
-      return chord ? chordSymbol({ ...chord, root: note(chord.root), ...(chord.bass ? { bass: note(chord.bass) } : {}) }) : text;
-    },
-    key(text: string): string {
-      const read = parseKey(text);
-      if (!read.ok) return text;
-      const renamed = parseKey(`${note(read.value.tonic)} ${read.value.mode}`);
-      return renamed.ok && pitchClass(renamed.value.tonic) === pitchClass(read.value.tonic) ? keyName(renamed.value) : text;
-    },
-  };
-}
-
-/** What sections, own bars of passes, and takes hold. */
-type Material = { [K in "chords" | "notes" | "groove"]?: Draft<Song>["sections"][number][K] | undefined };
-
-/**
- * Writes the whole song in another spelling of its key (D# minor as Eb minor) without changing a sound: every root, bass, note and section key moves
- * by the same number of letters.
- */
-export const respell = defineEdit({
-  name: "respell",
-  title: "spell the song in another key of the same sound",
-  schema: { key: KeyText },
-  apply(draft, edit, { song }) {
-    const [from, to] = [must(parseKey(song.key)), must(parseKey(edit.key))];
-    if (from.pcs[0] !== to.pcs[0] || from.mode !== to.mode)
-      return refuse("respell", `${edit.key} does not sound like ${song.key}`, "Use another key of the same sound, or set the key instead.");
-    const { pitch, symbol, key } = respelling(from, to);
-    const spellNote = (n: Draft<Note>) => {
-      n.pitch = pitch(n.pitch);
-      if (n.slide) n.slide.to = pitch(n.slide.to);
-    };
-    const spellAll = ({ chords = [], notes = {}, groove }: Material) => {
-      for (const chord of chords) {
-        chord.symbol = symbol(chord.symbol);
-        if (chord.readings) chord.readings = chord.readings.map(symbol);
-        for (const v of Object.values(chord.voicings ?? {})) {
-          v.pitches = v.pitches.map(pitch);
-          if (v.top) v.top = pitch(v.top);
-          if (v.bottom) v.bottom = pitch(v.bottom);
-        }
-      }
-      Object.values(notes).flat().forEach(spellNote);
-      for (const hit of groove?.lanes.flatMap((l) => l.hits) ?? []) {
-        if (hit.pitch) hit.pitch = pitch(hit.pitch);
-        if (hit.glideTo) hit.glideTo = pitch(hit.glideTo);
-      }
-    };
-    draft.key = keyName(to);
-    for (const section of draft.sections) {
-      if (section.key) section.key = key(section.key);
-      spellAll(section);
-      spellAll(section.beyond ?? {});
-    }
-    for (const own of draft.form.flatMap((p) => p.own ?? [])) spellAll(own);
-    for (const take of draft.takes) spellAll(take);
   },
 });
