@@ -1,4 +1,4 @@
-import { useRef } from "react";
+import { useRef, useState } from "react";
 import { Link } from "react-router";
 import { keyName, parseKey, tappedTempo, type Song } from "../../../core/src/index";
 import { toggleFit, usePreferences, zoomBy } from "../../store/preferences";
@@ -6,6 +6,7 @@ import { edit, useSong, type SaveStatus } from "../../store/song";
 import { InPlace } from "../../ui/InPlace";
 import { Select } from "../../ui/Select";
 import { keyText, plainSigns } from "../../ui/texts";
+import { KeyMove, movableKey } from "./KeyMove";
 import { KeyOffer } from "./KeyOffer";
 import { SectionMenu } from "./SectionMenu";
 import { Toggle } from "../../ui/Toggle";
@@ -27,6 +28,8 @@ const TAPS = 9;
 
 /** Title, key, tempo, meter and swing, edited in place; sections; undo; zoom. */
 export function Header({ song }: { song: Song }) {
+  // The key that was typed, while it is asked whether the music goes along.
+  const [moving, setMoving] = useState<string | null>(null);
   return (
     <header className="song-head">
       <h1 className="visually-hidden">{song.title}</h1>
@@ -40,7 +43,12 @@ export function Header({ song }: { song: Song }) {
           className="strong"
           value={keyText(song.key)}
           list="keys"
-          commit={(key) => edit({ do: "setKey", key: plainSigns(key) })}
+          commit={(text) => {
+            const key = movableKey(song, plainSigns(text));
+            if (!key) return edit({ do: "setKey", key: plainSigns(text) });
+            setMoving(key);
+            return false;
+          }}
         />
         <datalist id="keys">
           {KEYS.map((k) => (
@@ -48,6 +56,7 @@ export function Header({ song }: { song: Song }) {
           ))}
         </datalist>
         <KeyOffer song={song} />
+        {moving && <KeyMove song={song} to={moving} done={() => setMoving(null)} />}
       </span>
       <TimeFields song={song} />
       <SectionMenu song={song} />

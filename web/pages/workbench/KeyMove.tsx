@@ -1,0 +1,93 @@
+import { useMemo } from "react";
+import {
+  keyName,
+  parseKey,
+  sectionMeter,
+  sectionOf,
+  transposeSong,
+  typeset,
+  typesetNames,
+  waysTo,
+  type Song,
+} from "../../../core/src/index";
+import { endPreview } from "../../audio/sound";
+import { auditionEdit } from "../../commands/audition";
+import { tellUndoable } from "../../commands/undoable";
+import { useSelection } from "../../store/selection";
+import { edit } from "../../store/song";
+
+/** Whether there is anything that could move. */
+const hasMusic = (song: Song): boolean =>
+  song.sections.some((s) => s.chords.length > 0 || Object.values(s.notes).some((list) => list.length > 0));
+
+/** A key as it was typed, where it is one that the music could move to: of the same mode, on another tonic. */
+export function movableKey(song: Song, text: string): string | null {
+  const [from, to] = [parseKey(song.key), parseKey(text)];
+  if (!from.ok || !to.ok || !hasMusic(song)) return null;
+  return from.value.mode === to.value.mode && from.value.pcs[0] !== to.value.pcs[0] ? keyName(to.value) : null;
+}
+
+const way = (semitones: number): string => `${semitones > 0 ? "up" : "down"} ${counted(Math.abs(semitones), "semitone")}`;
+
+/** Another key was typed: the music moves there, up or down, or only its name changes. */
+export function KeyMove({ song, to, done }: { song: Song; to: string; done(): void }) {
+  const ways = useMemo(
+    () =>
+      waysTo(song.key, to).flatMap((semitones) => {
+        const found = transposeSong(song, { key: to, semitones });
+        return found.ok ? [{ semitones, ...found.value }] : [];
+      }),
+    [song, to],
+  );
+  const section =
+    sectionOf(
+      song,
+      useSelection((s) => s.section),
+    ) ?? song.sections[0]!;
+  const end = section.bars * sectionMeter(song, section).bar;
+  return (
+    <div className="key-move" role="group" aria-label={`To ${typeset(to)}`}>
+      <span>To {typeset(to)}:</span>
+      {ways.map(({ semitones, edit: change, left }) => (
+        <span key={semitones} className="key-way">
+          <button
+            type="button"
+            title="Hear the section there"
+            onClick={() => auditionEdit(change, `${to}, ${way(semitones)}`, `key:${semitones}`, 0, end)}
+          >
+            Hear
+          </button>
+          <button
+            type="button"
+            className="primary"
+            onClick={() => {
+              endPreview();
+              if (edit(change)) tellUndoable(`The song was moved to ${typeset(to)}, ${way(semitones)}.`);
+              done();
+            }}
+          >
+            Move {way(semitones)}
+          </button>
+          {left.length > 0 && (
+            <span className="small" title={left.map((l) => typesetNames(`${l.what}: ${l.why}`)).join("\n")}>
+              {typesetNames(left.map((l) => l.what).join("; "))} would not fit
+            </span>
+          )}
+        </span>
+      ))}
+      <button
+        type="button"
+        title="The notes stay as they are; only the key is called another one"
+        onClick={() => {
+          edit({ do: "setKey", key: to });
+          done();
+        }}
+      >
+        Only rename the key
+      </button>
+      <button type="button" onClick={done}>
+        Cancel
+      </button>
+    </div>
+  );
+}
