@@ -14,12 +14,12 @@ test("another key: the music moves up or down or only its name changes; heard fi
   };
   await retype("F major");
   const ask = page.getByRole("group", { name: "To F major" });
-  await expect(ask.getByRole("button", { name: /^Move/ })).toHaveText(["Move up 2", "Move down 10"]);
+  await expect(ask.getByRole("button", { name: /^Move/ })).toHaveText(["Move up 2 semitones", "Move down 10 semitones"]);
   expect(await songOf(page)).toEqual(before);
   await ask.getByRole("button", { name: "Hear" }).first().click();
-  await expect(page.getByText("Hearing: F major, up 2")).toBeVisible();
+  await expect(page.getByText("Hearing: F major, up 2 semitones")).toBeVisible();
   expect(await songOf(page)).toEqual(before);
-  await ask.getByRole("button", { name: "Move up 2" }).click();
+  await ask.getByRole("button", { name: "Move up 2 semitones" }).click();
   await expect(ask).toHaveCount(0);
   const after = await songOf(page);
   expect([after.key, after.sections[0]!.chords[0]!.symbol]).toEqual(["F major", "Fmaj9"]);

@@ -1,5 +1,6 @@
 import { useMemo } from "react";
 import {
+  counted,
   keyName,
   parseKey,
   sectionMeter,
@@ -75,19 +76,21 @@ export function KeyMove({ song, to, done }: { song: Song; to: string; done(): vo
           )}
         </span>
       ))}
-      <button
-        type="button"
-        title="The notes stay as they are; only the key is called another one"
-        onClick={() => {
-          edit({ do: "setKey", key: to });
-          done();
-        }}
-      >
-        Only rename the key
-      </button>
-      <button type="button" onClick={done}>
-        Cancel
-      </button>
+      <span className="key-way">
+        <button
+          type="button"
+          title="The notes stay as they are; only the key is called another one"
+          onClick={() => {
+            edit({ do: "setKey", key: to });
+            done();
+          }}
+        >
+          Only rename the key
+        </button>
+        <button type="button" onClick={done}>
+          Cancel
+        </button>
+      </span>
     </div>
   );
 }
