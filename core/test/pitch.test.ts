@@ -1,3 +1,4 @@
+import { intervalWords } from "../src/pitch/interval";
 import fc from "fast-check";
 import { Note, Scale } from "tonal";
 import {
@@ -136,4 +137,20 @@ describe("pitches", () => {
     expect(typesetNames("bass Ab1–Bb1 under Ebmaj7, a beat before C#m")).toBe("bass A♭1–B♭1 under E♭maj7, a beat before C♯m");
     expect(typesetNames("Bass and Bob stay")).toBe("Bass and Bob stay");
   });
+});
+
+test("intervals by their names, simple and compound (any theory textbook)", () => {
+  expect([0, 3, 6, 7, 9, 12, 13, 16, 19, 24, 28].map(intervalWords)).toEqual([
+    "unison",
+    "minor third",
+    "tritone",
+    "fifth",
+    "major sixth",
+    "octave",
+    "minor ninth",
+    "major tenth",
+    "twelfth",
+    "2 octaves",
+    "major third and 2 octaves",
+  ]);
 });

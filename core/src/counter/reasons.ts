@@ -1,3 +1,4 @@
+import { intervalWords } from "../pitch/interval";
 import { nameInKey } from "../pitch/key";
 import { mod, noteOf, pitchName, type PitchName } from "../pitch/pitch";
 import { positionText } from "../time/meter";
@@ -21,25 +22,6 @@ export function spell(ctx: CounterContext, slot: PitchSlot, midi: number): Pitch
   const own = slot.chord?.chord && chordToneName(slot.chord.chord, pc);
   return pitchName(midi, own ?? nameInKey(pc, ctx.key));
 }
-
-const INTERVALS = [
-  "unison",
-  "minor second",
-  "major second",
-  "minor third",
-  "major third",
-  "fourth",
-  "tritone",
-  "fifth",
-  "minor sixth",
-  "major sixth",
-  "minor seventh",
-  "major seventh",
-];
-const COMPOUND: Record<number, string> = { 12: "octave", 15: "minor tenth", 16: "major tenth", 19: "twelfth", 24: "double octave" };
-
-/** An interval by its semitones: "major sixth", "minor tenth". */
-export const intervalWords = (semitones: number): string => COMPOUND[semitones] ?? INTERVALS[mod(semitones, 12)]!;
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { EIGHTH, parseTune, QUARTER, SIXTEENTH, tightened, tuneText, type Problem } from "../../../core/src/index";
+import { EIGHTH, parseTune, QUARTER, SIXTEENTH, tightened, tuneText, type NewNote, type Note, type Problem } from "../../../core/src/index";
 import { useSelection } from "../../store/selection";
 import { edit, say, useSong } from "../../store/song";
 import { Fold } from "../../ui/Fold";
@@ -26,6 +26,15 @@ export function EnterTab({ data, part }: PartProps) {
   );
 }
 
+/** A note that stays as it is stays with all that is said of it; one that changes keeps its words, its loudness and its pin. */
+function withWhatItHad(n: NewNote, stored: readonly Note[]): NewNote & { id?: string } {
+  const before = stored.find((m) => m.start === n.start);
+  if (!before) return n;
+  if (before.pitch === n.pitch && before.duration === n.duration) return before;
+  const { id, velocity, lyrics, pinned } = before;
+  return { ...n, id, velocity, ...(lyrics ? { lyrics } : {}), ...(pinned ? { pinned } : {}) };
+}
+
 /** The line as text: every change that can be read is heard by the score. */
 function Typed({ data, part }: PartProps) {
   const { section, meter } = data;
@@ -43,11 +52,7 @@ function Typed({ data, part }: PartProps) {
     setDraft(text);
     const read = parseTune(text, { meter });
     if (!read.ok) return setProblem(read.error);
-    // What is said of a note that stays where it is stays with it.
-    const notes = read.value.map((n) => {
-      const before = stored.find((m) => m.start === n.start);
-      return before ? { ...n, id: before.id, ...(before.lyrics ? { lyrics: before.lyrics } : {}), velocity: before.velocity } : n;
-    });
+    const notes = read.value.map((n) => withWhatItHad(n, stored));
     const fine = edit({ do: "setNotes", section: section.id, part: part.id, notes }, { quiet: visited.current });
     if (fine) visited.current = true;
     setProblem(fine ? null : useSong.getState().problem);

@@ -1,28 +1,9 @@
 import { counted } from "../../words";
+import { intervalWords } from "../../pitch/interval";
 import { beatsText, positionText } from "../../time/meter";
 import { spellAt } from "../../song/spell";
 import { belowLimit } from "../../motion/motion";
 import type { Fix, RawFinding, Rule } from "../rule";
-
-const NAMES = [
-  "unison",
-  "minor second",
-  "major second",
-  "minor third",
-  "major third",
-  "fourth",
-  "tritone",
-  "fifth",
-  "minor sixth",
-  "major sixth",
-  "minor seventh",
-  "major seventh",
-  "octave",
-  "minor ninth",
-  "major ninth",
-  "minor tenth",
-  "major tenth",
-];
 
 export const lowIntervals: Rule = {
   id: "low-intervals",
@@ -82,7 +63,7 @@ export const lowIntervals: Rule = {
         notes: [low.note.id, high.note.id],
         fixes,
         amount: `${counted(short, "semitone")} too low`,
-        message: `The ${NAMES[high.note.midi - low.note.midi]} ${low.note.pitch}–${high.note.pitch} at ${positionText(meter, slice.start)} lies below its limit.`,
+        message: `The ${intervalWords(high.note.midi - low.note.midi)} ${low.note.pitch}–${high.note.pitch} at ${positionText(meter, slice.start)} lies below its limit.`,
       });
     }
     return [...found.values()].map((f) => ({ ...f, measure: `${f.amount}, ${beatsText(meter, f.duration!)}` }));

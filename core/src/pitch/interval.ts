@@ -1,0 +1,32 @@
+import type { Semitones } from "./pitch";
+
+const NAMES = [
+  "unison",
+  "minor second",
+  "major second",
+  "minor third",
+  "major third",
+  "fourth",
+  "tritone",
+  "fifth",
+  "minor sixth",
+  "major sixth",
+  "minor seventh",
+  "major seventh",
+  "octave",
+  "minor ninth",
+  "major ninth",
+  "minor tenth",
+  "major tenth",
+  "eleventh",
+  "compound tritone",
+  "twelfth",
+];
+
+/** An interval by its semitones: "major sixth", "minor tenth"; what is wider than a twelfth by its octaves ("major third and 2 octaves"). */
+export function intervalWords(semitones: Semitones): string {
+  const name = NAMES[semitones];
+  if (name) return name;
+  const octaves = Math.floor(semitones / 12);
+  return semitones % 12 ? `${NAMES[semitones % 12]} and ${octaves} ${octaves === 1 ? "octave" : "octaves"}` : `${octaves} octaves`;
+}
