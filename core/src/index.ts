@@ -129,6 +129,7 @@ export {
 } from "./song/realize";
 export { cheapestPath, cheapestPaths, prepare, type Lattice, type Path } from "./lattice/lattice";
 export { kicks, LOUD_KICK, type KickHit } from "./slice/accents";
+export { reportMelody, type MelodyReport } from "./facts/melody";
 export { nonChordTones, type NonChordTone } from "./facts/nonChord";
 export { KIND_WORDS, noteRoles, ROLE_WORDS, SIGNS, textbookKind, type RoleKind, type RoleSpan } from "./slice/roles";
 export { slices, sliceReal, sliceSong, soundingNames, type Slice, type Sliced, type SliceNote } from "./slice/slices";
@@ -251,7 +252,7 @@ export * from "./lyrics/words";
 export * from "./lyrics/rhythm";
 export { roomAt, roomForVoice, roomOffers, type InTheRoom, type Room, type RoomOffer } from "./room/room";
 export { COUNTER_STYLES } from "./counter/styles";
-export { gapsOf, leadsOf } from "./counter/context";
+export { leadsOf } from "./counter/context";
 export { counterMeasures, type CounterReport } from "./counter/measures";
 export type { CounterStyle } from "./counter/style";
 export { counterSettings, type CounterSettings } from "./counter/settings";

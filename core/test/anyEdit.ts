@@ -36,7 +36,7 @@ function poolsOf(song: Song): fc.Arbitrary<Pools> {
   return fc.constantFrom(...song.sections).chain((section) => {
     const parts = song.parts.map((p) => p.id);
     const voiced = parts.filter((p) => section.notes[p]?.length);
-    return fc.constantFrom(...(voiced.length ? voiced : parts)).map((part) => ({
+    return fc.constantFrom(...(voiced.length ? voiced : parts.length ? parts : ["nobody"])).map((part) => ({
       ...TEXTS,
       section: [section.id, section.id, section.id, song.sections[0]!.id, "nobody", ""],
       part: [part, part, part, ...parts, "nobody"],

@@ -8,6 +8,7 @@ import {
   must,
   parseMeter,
   phrasesOf,
+  reportMelody,
   pitchMidi,
   returnsOf,
   samePlace,
@@ -171,4 +172,32 @@ test("the meter says what a beat is: in six eight a rest of an eighth ends no ph
   expect(context.meter.beats[0]!.duration).toBe(must(parseMeter("6/8")).beats[0]!.duration);
   expect(phrasesOf(context).map((p) => p.notes.length)).toEqual([2, 1]);
   expect(pitchMidi("C4")).toBe(60);
+});
+
+test("the report as data says what its rows say", () => {
+  const song = songWith({ line: "| C | F | G7 | C |", melody: ["0 C4 1", "1 A4 1", "2 G4 2", "6 E4 1", "7 D4 1", "8 C4 4"] });
+  const report = must(reportMelody(song, { section: "s1", part: "melody" }));
+  expect(report).toMatchObject({
+    notes: 6,
+    range: ["C4", "A4"],
+    leaps: [{ from: "C4", to: "A4", semitones: 9, recovered: true }],
+    phrases: [
+      { start: 0, end: 1920, notes: 3 },
+      { start: 2880, end: 5760, notes: 3 },
+    ],
+    gaps: [
+      { from: 1920, to: 2880 },
+      { from: 5760, to: 7680 },
+    ],
+    pitchClasses: 5,
+    attacksABar: 1.5,
+    silence: 6 / 16,
+  });
+  const value = (id: string) => report.measures.find((m) => m.id === id)!.value;
+  expect([value("gaps"), value("leaps")]).toEqual(["2, the longest 4 beats from bar 4, beat 1", "1, 1 of 1 answered"]);
+  const code = (section: string, part: string) => {
+    const result = reportMelody(song, { section, part });
+    return result.ok ? "ok" : result.error.code;
+  };
+  expect([code("none", "melody"), code("s1", "none"), code("s1", "bass")]).toEqual(["melody.section", "melody.part", "melody.empty"]);
 });

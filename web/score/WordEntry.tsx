@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, type KeyboardEvent } from "react";
+import { useLayoutEffect, useRef, useState, type KeyboardEvent } from "react";
 import { HELD, layOne, sungNotes } from "../../core/src/index";
 import { changeNotes, type NotePlace } from "../commands/notes";
 import { usePreferences } from "../store/preferences";
@@ -24,14 +24,14 @@ export function WordEntry({ place, note: id, axis, height, go, end }: Props) {
   const at = notes.findIndex((n) => n.id === id);
   const note = notes[at];
   const stored = note?.lyrics?.[verse] ?? "";
-  const [text, setText] = useState(stored.replace(/-$/, ""));
+  // Another note shows its own syllable at once, however fast one types; what is typed into this one stays.
+  const [typed, setTyped] = useState<{ id: string; text: string } | null>(null);
+  const text = typed?.id === id ? typed.text : stored.replace(/-$/, "");
+  const setText = (next: string) => setTyped({ id, text: next });
   const input = useRef<HTMLInputElement>(null);
-  useEffect(() => {
-    setText(stored.replace(/-$/, ""));
+  useLayoutEffect(() => {
     input.current?.focus();
     input.current?.select();
-    // Another note shows its own syllable; what is typed into this one stays.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [id]);
   if (!note) return null;
   const put = (index: number, word: string) => {

@@ -10,15 +10,9 @@ import type { Drum, Note, Part, Section, Song } from "../song/schema";
 import { sectionPlace } from "../song/place";
 import type { RoleSpan } from "../slice/roles";
 import { instrumentOf, midiRange } from "../instrument/instruments";
-import { meanPitch, phrasesOf, type Phrase } from "../line/tune";
+import { gapsOf, meanPitch, phrasesOf, type Gap, type Phrase } from "../line/tune";
 import { soundingIn } from "../writer/notes";
 import type { CounterSettings } from "./settings";
-
-/** A stretch in which the tune is silent. */
-export interface Gap {
-  from: Ticks;
-  to: Ticks;
-}
 
 /** What a counter melody is written against, all in ticks of one section. */
 export interface CounterContext {
@@ -53,22 +47,6 @@ export interface CounterContext {
   home: Midi;
   side: "below" | "above";
   settings: CounterSettings;
-}
-
-/** Silences of a tune of a beat or more, within a section that comes back. */
-export function gapsOf(notes: readonly { start: Ticks; duration: Ticks }[], meter: Meter, length: Ticks): Gap[] {
-  const beat = meter.beats[0]!.duration;
-  const gaps: Gap[] = [];
-  let end: Ticks | null = null;
-  for (const n of notes) {
-    const from: Ticks = end ?? 0;
-    if (n.start - from >= beat) gaps.push({ from, to: n.start });
-    end = Math.max(end ?? 0, n.start + n.duration);
-  }
-  // A pickup of the repetition sounds before its first bar.
-  const again = length + Math.min(0, notes[0]?.start ?? 0);
-  if (end !== null && again - end >= beat) gaps.push({ from: end, to: again });
-  return gaps;
 }
 
 /** Drums a line likes to double, best first. */

@@ -1,9 +1,21 @@
 import { counted } from "../words";
 import { mod, noteOf } from "../pitch/pitch";
-import { positionText } from "../time/meter";
+import { beatsText, positionText } from "../time/meter";
 import { toneRole } from "../chord/chord";
 import type { RealizedNote } from "../song/realize";
-import { attacksABar, contourOf, leapsOf, nearest, phrasesOf, returnsOf, silenceOf, span, type Contour, type TuneContext } from "./tune";
+import {
+  attacksABar,
+  contourOf,
+  gapsOf,
+  leapsOf,
+  nearest,
+  phrasesOf,
+  returnsOf,
+  silenceOf,
+  span,
+  type Contour,
+  type TuneContext,
+} from "./tune";
 
 /** A measure of a tune: everything that is known of it stands in its definition. */
 interface Definition {
@@ -99,6 +111,18 @@ const TUNE_MEASURES: readonly Definition[] = [
       const seconds = `${longest.seconds.toFixed(1)} s`;
       if (phrases.length === 1) return { value: `one, of ${seconds}`, of: longest.notes };
       return { value: `${phrases.length}, the longest ${seconds} from ${positionText(context.meter, longest.start)}`, of: longest.notes };
+    },
+  },
+  {
+    id: "gaps",
+    title: "Gaps",
+    how: "silences of a beat or more, the repetition counted: where something could answer",
+    take({ notes, meter, length }) {
+      const gaps = gapsOf(notes, meter, length);
+      if (!gaps.length) return { value: "none" };
+      const longest = gaps.reduce((a, b) => (b.to - b.from > a.to - a.from ? b : a));
+      const said = `${beatsText(meter, longest.to - longest.from)} from ${positionText(meter, longest.from)}`;
+      return { value: gaps.length === 1 ? `one, ${said}` : `${gaps.length}, the longest ${said}` };
     },
   },
   {

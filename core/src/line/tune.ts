@@ -44,6 +44,28 @@ export function phrasesOf({ notes, meter, tempo }: TuneContext): Phrase[] {
   });
 }
 
+/** A stretch in which the tune is silent. */
+export interface Gap {
+  from: Ticks;
+  to: Ticks;
+}
+
+/** Silences of a tune of a beat or more, within a section that comes back. */
+export function gapsOf(notes: readonly { start: Ticks; duration: Ticks }[], meter: Meter, length: Ticks): Gap[] {
+  const beat = meter.beats[0]!.duration;
+  const gaps: Gap[] = [];
+  let end: Ticks | null = null;
+  for (const n of notes) {
+    const from: Ticks = end ?? 0;
+    if (n.start - from >= beat) gaps.push({ from, to: n.start });
+    end = Math.max(end ?? 0, n.start + n.duration);
+  }
+  // A pickup of the repetition sounds before its first bar.
+  const again = length + Math.min(0, notes[0]?.start ?? 0);
+  if (end !== null && again - end >= beat) gaps.push({ from: end, to: again });
+  return gaps;
+}
+
 export interface Leap {
   from: RealizedNote;
   to: RealizedNote;

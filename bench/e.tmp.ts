@@ -1,0 +1,2 @@
+import { edits } from "./edits";
+edits();
