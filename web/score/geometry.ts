@@ -49,11 +49,11 @@ export const snapTick = (tick: number, grid: Ticks): Ticks => Math.round(tick / 
 export const floorTick = (tick: number, grid: Ticks): Ticks => Math.floor(tick / grid) * grid;
 
 /** Words under notes on two lines: a word that would touch the one before it goes to the other line. `x` in pixels; widths are estimated. */
-export function lyricLines(words: readonly { x: number; text: string }[], charWidth = 7): (0 | 1)[] {
+export function lyricLines(words: readonly { x: number; text: string }[], charWidth = 7.4, space = 5): (0 | 1)[] {
   const ends = [-Infinity, -Infinity];
   return words.map(({ x, text }) => {
     const line = x >= ends[0]! ? 0 : x >= ends[1]! ? 1 : ends[0]! <= ends[1]! ? 0 : 1;
-    ends[line] = x + text.length * charWidth;
+    ends[line] = x + text.length * charWidth + space;
     return line;
   });
 }

@@ -64,7 +64,8 @@ export function pitchSlots(
   const open = slots.flatMap((slot, index): PitchSlot[] => {
     const chord = chordAt(ctx, Math.max(0, slot.start));
     const tune = ctx.tuneAt(slot.start)?.midi ?? null;
-    const base = { ...slot, chord, tune };
+    // Nothing leads to the first note.
+    const base = { ...slot, ...(index === 0 ? { fresh: true } : {}), chord, tune };
     const only = slot.pinMidi ?? slot.fixed;
     if (only !== undefined) {
       const inChord = !chord?.chord || chordPitchClasses(chord.chord).includes(mod(only, 12));
@@ -138,7 +139,7 @@ function standings(
   const out: [Standing, number][] = [];
   if (!rubbed && costs.color !== undefined && isTension(chord, pc, ctx.key))
     out.push(["color", costs.color + (leaves(ctx, slot, midi) ? 2 : 0)]);
-  if (!ctx.key.pcs.includes(pc)) return out;
+  if (slot.fresh || !ctx.key.pcs.includes(pc)) return out;
   const beat = ctx.meter.beats[0]!.duration;
   // A tone that is passed through: short, and weaker than what it leads to.
   const weak = next !== undefined && metricalLevel(ctx.meter, slot.start) < metricalLevel(ctx.meter, next.start);

@@ -37,6 +37,9 @@ export const EVERY_COUNTER_MEASURE = COUNTER_MEASURES as unknown as readonly Cou
 export const counterReportOf = (ctx: CounterContext): CounterReport =>
   takeAll<CounterContext, Basics, CounterReport>(EVERY_COUNTER_MEASURE, ctx, { notes: ctx.notes.length, tune: ctx.tune.length });
 
+/** Measures that say something of any counter melody; the others are shown where the style aims at them. */
+const ALWAYS: ReadonlySet<string> = new Set(["clashes", "overlap", "motion", "together", "chordTime", "pitches", "stepwise", "reasons"]);
+
 /** A report as rows to read. */
 export const counterMeasures = (report: CounterReport, aim: Aim, meter: CounterContext["meter"]): Measure[] =>
-  rowsOf(EVERY_COUNTER_MEASURE, report, aim, meter);
+  rowsOf(EVERY_COUNTER_MEASURE, report, aim, meter).filter((m) => m.target !== null || ALWAYS.has(m.id));
