@@ -3,7 +3,7 @@ import { metricalLevel } from "../time/meter";
 import { chordPitchClasses, toneRole } from "../chord/chord";
 import type { RealizedChord } from "../song/realize";
 import { cheapestSecond, type SecondOrder } from "../lattice/second";
-import { motionKind, parallelPerfect } from "../motion/motion";
+import { motionAgainst } from "../motion/motion";
 import { isTension } from "../slice/roles";
 import type { Pinned } from "../writer/slots";
 import { rubbedBeats, rubsAt } from "./clash";
@@ -195,18 +195,8 @@ function stepCost({ costs }: CounterStyle, a: PitchSlot, b: PitchSlot, from: Can
   else if (size > 12) cost += COST.wide;
   if (a.way && Math.sign(move) !== a.way) cost += COST.wrongWay * (size === 0 ? 0.6 : 1);
   if (a.tune === null || b.tune === null) return cost;
-  const [low, high] =
-    from.midi < a.tune
-      ? [
-          [from.midi, to.midi],
-          [a.tune, b.tune],
-        ]
-      : [
-          [a.tune, b.tune],
-          [from.midi, to.midi],
-        ];
-  if (parallelPerfect(low[0]!, low[1]!, high[0]!, high[1]!)) cost += COST.parallel;
-  const kind = motionKind(low[0]!, low[1]!, high[0]!, high[1]!);
+  const { kind, parallel } = motionAgainst(from.midi, to.midi, a.tune, b.tune);
+  if (parallel) cost += COST.parallel;
   if (kind === "similar" || kind === "parallel") cost += costs.similar;
   return cost;
 }

@@ -70,6 +70,8 @@ export interface CounterTargets {
   hits?: boolean;
   /** Begins in gaps of the tune and ends before it goes on. */
   answers?: boolean;
+  /** Its pitches are given: how they go with the tune is told, not aimed at. */
+  given?: boolean;
   /** Strict rules against the tune. */
   strict?: boolean;
 }
@@ -89,8 +91,6 @@ export interface CounterStyle {
   /** What each attempt is called, where it is not another rhythm. */
   titles?(ctx: CounterContext): readonly string[];
   nothing?(ctx: CounterContext): { message: string; hint: string };
-  /** It needs no tune. */
-  alone?: boolean;
   /** Settings that mean something for it. */
   uses: readonly (keyof CounterSettings)[];
 }

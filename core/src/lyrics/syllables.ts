@@ -152,7 +152,7 @@ export const syllablesOf = (line: string, book: WordBook): Syllable[] =>
     .filter((w) => /[\p{L}\p{N}]/u.test(w))
     .flatMap((w) => syllablesOfWord(w, book));
 
-/** The syllables of a transcription of sounds with stress numbers after the vowels ("AO1 R CH ER0 D": the CMU Pronouncing Dictionary). */
+/** The syllables of a word in phonemes, with stress numbers after the vowels ("AO1 R CH ER0 D": the CMU Pronouncing Dictionary). */
 export const soundsOf = (sounds: string): SpokenSyllable[] =>
   [...sounds.matchAll(/([A-Z]+)(\d)/g)].map(([, vowel, d]) => ({
     stress: d === "1" ? 2 : d === "2" ? 1 : 0,

@@ -23,6 +23,12 @@ export function parallelPerfect(lowFrom: Midi, lowTo: Midi, highFrom: Midi, high
   return from === 7 ? "fifth" : from === 0 ? "octave" : null;
 }
 
+/** How a voice goes against another one that may lie above or below it: the kind of motion, and whether a perfect interval is parallel. */
+export function motionAgainst(from: Midi, to: Midi, otherFrom: Midi, otherTo: Midi): { kind: MotionKind; parallel: boolean } {
+  const voices = from < otherFrom ? ([from, to, otherFrom, otherTo] as const) : ([otherFrom, otherTo, from, to] as const);
+  return { kind: motionKind(...voices), parallel: parallelPerfect(...voices) !== null };
+}
+
 /**
  * Total motion in semitones between two sonorities, sorted low to high, every note of each matched to at least one of the other: the
  * smallest sum over all matchings that do not cross (for equal numbers this is voice to voice). Exact, by dynamic programming.

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { EIGHTH, parseTune, QUARTER, SIXTEENTH, tightened, tuneText, type NewNote, type Note, type Problem } from "../../../core/src/index";
 import { useSelection } from "../../store/selection";
-import { edit, say, useSong } from "../../store/song";
+import { edit, say, useSong, useStored } from "../../store/song";
 import { Fold } from "../../ui/Fold";
 import { LineProblems } from "../../ui/LineProblems";
 import { MidiFile } from "../../ui/MidiFile";
@@ -37,7 +37,8 @@ function withWhatItHad(n: NewNote, stored: readonly Note[]): NewNote & { id?: st
 
 /** The line as text: every change that can be read is heard by the score. */
 function Typed({ data, part }: PartProps) {
-  const { section, meter } = data;
+  const { section } = useStored(data.section.id);
+  const { meter } = data;
   const stored = section.notes[part.id] ?? [];
   const written = tuneText(stored, meter);
   const [draft, setDraft] = useState<string | null>(null);
@@ -96,7 +97,8 @@ function Tighten({ data, part }: PartProps) {
   const chosen = useSelection((s) => s.notes);
   const [grid, setGrid] = useState(EIGHTH);
   const [strength, setStrength] = useState(1);
-  const stored = data.section.notes[part.id] ?? [];
+  const { section } = useStored(data.section.id);
+  const stored = section.notes[part.id] ?? [];
   const ids = chosen.part === part.id ? chosen.ids : [];
   const notes = ids.length > 1 ? stored.filter((n) => ids.includes(n.id)) : stored;
   if (!stored.length) return null;

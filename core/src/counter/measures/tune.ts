@@ -1,7 +1,7 @@
 import { mod } from "../../pitch/pitch";
 import type { Ticks } from "../../time/meter";
 import type { RealizedNote } from "../../song/realize";
-import { motionKind, parallelPerfect } from "../../motion/motion";
+import { motionAgainst } from "../../motion/motion";
 import type { CounterContext } from "../context";
 import { at, defineMeasure, idsOf, percent, topOf } from "./measure";
 
@@ -34,25 +34,8 @@ function moves(ctx: CounterContext): { note: RealizedNote; independent: boolean;
     const before = line[i]!;
     const [a, b] = [ctx.tuneAt(before.start), ctx.tuneAt(note.start)];
     if (!a || !b || note.start - (before.start + before.duration) > ctx.meter.beats[0]!.duration) return [];
-    const [low, high] =
-      before.midi < a.midi
-        ? [
-            [before.midi, note.midi],
-            [a.midi, b.midi],
-          ]
-        : [
-            [a.midi, b.midi],
-            [before.midi, note.midi],
-          ];
-    const kind = motionKind(low[0]!, low[1]!, high[0]!, high[1]!);
-    if (kind === "none") return [];
-    return [
-      {
-        note,
-        independent: kind === "contrary" || kind === "oblique",
-        parallel: parallelPerfect(low[0]!, low[1]!, high[0]!, high[1]!) !== null,
-      },
-    ];
+    const { kind, parallel } = motionAgainst(before.midi, note.midi, a.midi, b.midi);
+    return kind === "none" ? [] : [{ note, independent: kind === "contrary" || kind === "oblique", parallel }];
   });
 }
 
@@ -82,7 +65,7 @@ export const parallels = defineMeasure({
   take: (ctx): { parallels: number | null } => ({ parallels: ctx.tune.length ? moves(ctx).filter((m) => m.parallel).length : null }),
   notes: (ctx) => idsOf(moves(ctx).flatMap((m) => (m.parallel ? [m.note] : []))),
   show: (own) => (own.parallels === null ? null : String(own.parallels)),
-  target: (own, { style }) => (own.parallels === null || (style.alone && style.id === "ostinato") ? null : ["none", own.parallels === 0]),
+  target: (own, { style }) => (own.parallels === null || style.targets.given ? null : ["none", own.parallels === 0]),
   cause: (ctx) => ({
     code: "parallels",
     message: `Every other tone there would rub or leave the range${at(ctx, moves(ctx).find((m) => m.parallel)?.note.start)}.`,

@@ -21,7 +21,6 @@ export const descending: CounterStyle = {
   targets: { falls: 0.7, chordTime: 0.5, pitches: 7 },
   costs: { ...COSTS, repeat: 1.2, leap: 0.24, similar: 0.1, unanswered: 0.2 },
   uses: ["density", "side"],
-  alone: true,
   slots(ctx, seed) {
     const { bar, beats } = ctx.meter;
     const every = ctx.settings.density > 0.6 ? 1 : 2;

@@ -15,7 +15,6 @@ export const doubleStops: CounterStyle = {
   targets: { chordTime: 0.9, independent: 0.4 },
   costs: { ...COSTS, repeat: 0.3, leap: 0.14 },
   uses: ["under", "density", "side"],
-  alone: true,
   titles: ({ settings }) =>
     both(settings.under).flatMap((u) => [TITLES[u], `${TITLES[u]}, ${settings.density > 0.4 ? "longer" : "shorter"} notes`]),
   slots(ctx, _seed, attempt) {

@@ -14,7 +14,6 @@ export const guideTones: CounterStyle = {
   targets: { guides: 0.75, stepwise: 0.6, chordTime: 0.9 },
   costs: { tones: TONES, step: 0, similar: COSTS.similar, repeat: 0.02, leap: 0.28, unanswered: 0.3 },
   uses: ["density", "side"],
-  alone: true,
   slots: (ctx, seed) =>
     stretches(ctx, 2).flatMap((s, i) => {
       const middle = middleOf(ctx, s);

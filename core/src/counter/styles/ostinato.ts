@@ -10,10 +10,9 @@ export const ostinato: CounterStyle = {
   explanation:
     "A cell that comes back: the first bar you drew (or two), or the tones of the first chord where nothing is drawn. Refitted, it takes the same degrees of every chord; moved along the scale, it keeps its shape; held, it stays as it is, and what clashes is listed.",
   source: "common practice",
-  targets: {},
+  targets: { given: true },
   costs: COSTS,
   uses: ["cell", "density", "side"],
-  alone: true,
   titles: (ctx) =>
     drawn(ctx) ? waysFrom(ctx.settings.cell).map((w) => CELL_WAYS[w]) : ["Up and back", "Rolling", "Down", "By leaps", "Up"],
   slots(ctx, seed, attempt) {

@@ -15,7 +15,6 @@ export const percussion: CounterStyle = {
   targets: { hits: true, chordTime: 0.6 },
   costs: { ...COSTS, repeat: 0 },
   uses: ["drum", "hits", "side"],
-  alone: true,
   titles: ({ settings }) => rulesFrom(settings.hits).map((r) => TITLES[r]),
   slots(ctx, _seed, attempt) {
     const rule = rulesFrom(ctx.settings.hits)[attempt];

@@ -11,7 +11,6 @@ export const sustained: CounterStyle = {
   targets: { chordTime: 0.75, stepwise: 0.6, independent: 0.5, pitches: 5 },
   costs: { ...COSTS, repeat: 0.05, leap: 0.2, similar: 0.35 },
   uses: ["density", "side"],
-  alone: true,
   slots: (ctx, seed) =>
     stretches(ctx, 1).flatMap((s, i) => {
       const middle = middleOf(ctx, s);

@@ -22,7 +22,6 @@ export const variation: CounterStyle = {
   targets: { chordTime: 0.6 },
   costs: { ...COSTS, repeat: 0.5 },
   uses: ["density", "side"],
-  alone: true,
   slots(ctx, seed) {
     const half = halfOf(ctx);
     const first = firstHalf(ctx);
