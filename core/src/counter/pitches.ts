@@ -8,8 +8,7 @@ import { isTension } from "../slice/roles";
 import type { Pinned } from "../writer/slots";
 import { rubbedBeats, rubsAt } from "./clash";
 import { chordAt, REACH, type CounterContext } from "./context";
-import { speciesNode, speciesStep, speciesTurn } from "./species";
-import type { CounterSlot, CounterStyle } from "./style";
+import type { CounterSlot, CounterStyle, PlacedSlot } from "./style";
 
 /** How a pitch stands to the chord of its slot. */
 export type Standing = "chord" | "color" | "passing" | "suspension" | "free";
@@ -23,9 +22,7 @@ export interface Candidate {
 }
 
 /** A slot with its chord, the tune at its beginning, and the pitches it may take. */
-export interface PitchSlot extends CounterSlot, Pinned {
-  chord: RealizedChord | null;
-  tune: Midi | null;
+export interface PitchSlot extends PlacedSlot, Pinned {
   candidates: Candidate[];
 }
 
@@ -47,7 +44,7 @@ const COST = {
   parallel: 6,
   lessWanted: 0.05,
   keeps: -1.5,
-  speciesRub: 4,
+  ruledRub: 4,
   sameWay: 0.35,
   wrongWay: 0.6,
 } as const;
@@ -80,13 +77,13 @@ export function pitchSlots(
   return { slots: open, stuck };
 }
 
-type Based = CounterSlot & Pinned & { chord: RealizedChord | null; tune: Midi | null };
+type Based = PlacedSlot & Pinned;
 
 function candidatesFor(ctx: CounterContext, style: CounterStyle, slot: Based, next: CounterSlot | undefined, midi: Midi): Candidate[] {
-  if (style.targets.strict) {
-    const cost = speciesNode(ctx, slot, midi);
+  if (style.rules) {
+    const cost = style.rules.node(ctx, slot, midi);
     // The chords are heard last: of what the rules let stand, what does not rub against them.
-    const rubs = rubbedBeats(ctx, midi, slot.start, slot.duration).length ? COST.speciesRub : 0;
+    const rubs = rubbedBeats(ctx, midi, slot.start, slot.duration).length ? COST.ruledRub : 0;
     return cost === Infinity ? [] : [{ midi, cost: cost + rubs + place(ctx, slot, midi), standing: "chord" }];
   }
   const rubbed = rubbedBeats(ctx, midi, slot.start, slot.duration).length > 0;
@@ -213,14 +210,14 @@ function turnCost({ costs }: CounterStyle, a: Candidate, b: Candidate, c: Candid
 /** The line as a lattice. */
 export function lineLattice(style: CounterStyle, slots: readonly PitchSlot[]): SecondOrder {
   const at = (c: number, i: number) => slots[c]!.candidates[i]!;
-  const strict = style.targets.strict === true;
+  const { rules } = style;
   return {
     sizes: slots.map((s) => s.candidates.length),
     node: (c, i) => at(c, i).cost,
     step: (c, i, j) =>
-      strict ? speciesStep(slots, c, at(c, i).midi, at(c + 1, j).midi) : stepCost(style, slots[c]!, slots[c + 1]!, at(c, i), at(c + 1, j)),
+      rules ? rules.step(slots, c, at(c, i).midi, at(c + 1, j).midi) : stepCost(style, slots[c]!, slots[c + 1]!, at(c, i), at(c + 1, j)),
     turn: (c, i, j, k) => {
-      if (strict) return speciesTurn(slots, c, at(c, i).midi, at(c + 1, j).midi, at(c + 2, k).midi);
+      if (rules) return rules.turn(slots, c, at(c, i).midi, at(c + 1, j).midi, at(c + 2, k).midi);
       return slots[c + 1]!.fresh || slots[c + 2]!.fresh ? 0 : turnCost(style, at(c, i), at(c + 1, j), at(c + 2, k));
     },
   };

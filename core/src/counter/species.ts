@@ -1,12 +1,12 @@
 import { mod, type Midi } from "../pitch/pitch";
 import type { CounterContext } from "./context";
-import type { CounterSlot } from "./style";
+import type { PlacedSlot } from "./style";
 
 /**
  * First species in two voices: one note against each note of the tune (Fux 1725, Gradus ad Parnassum). Consonances only, the fourth among the
  * dissonances; perfect at the beginning and the end; no parallel or direct perfect intervals; contrary motion preferred.
  */
-type Against = CounterSlot & { tune: Midi | null };
+type Against = Pick<PlacedSlot, "start" | "duration" | "tune">;
 
 const PERFECT = [0, 7];
 const CONSONANT = [0, 3, 4, 7, 8, 9];
@@ -15,8 +15,8 @@ export const BROKEN = 1000;
 
 /** Position of a slot in the strict line. */
 // A pickup leads in; the line begins with the first bar.
-const isFirst = (ctx: CounterContext, slot: CounterSlot): boolean => slot.start === ctx.tune.find((n) => n.start >= 0)?.start;
-const isLast = (ctx: CounterContext, slot: CounterSlot): boolean => slot.start === ctx.tune.at(-1)?.start;
+const isFirst = (ctx: CounterContext, slot: Against): boolean => slot.start === ctx.tune.find((n) => n.start >= 0)?.start;
+const isLast = (ctx: CounterContext, slot: Against): boolean => slot.start === ctx.tune.at(-1)?.start;
 
 /** What the interval over (or under) the tune costs. Tones come from the key; the last but one may be its leading tone. */
 export function speciesNode(ctx: CounterContext, slot: Against, midi: Midi): number {

@@ -1,16 +1,14 @@
-import type { Semitones } from "../pitch/pitch";
+import type { Midi, NoteName, Semitones } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
+import type { RealizedChord } from "../song/realize";
+import type { Reason } from "../song/schema";
 import type { CounterContext } from "./context";
 import type { CounterSettings } from "./settings";
-
-/** What a note of the line is for: it decides which reason it gets. */
-export type CounterUse = "answer" | "held" | "figure" | "cell" | "guide" | "hit" | "stop" | "variation" | "species";
 
 /** A place of the rhythm with what the style wishes for there. */
 export interface CounterSlot {
   start: Ticks;
   duration: Ticks;
-  use: CounterUse;
   /** The way the line should go from here to the next slot. */
   way?: 1 | -1;
   /** Tones outside the chord may stand here, where they are passed through by step. */
@@ -29,6 +27,8 @@ export interface CounterSlot {
   of?: Ticks;
   /** It likes to be the note before once more. */
   keeps?: boolean;
+  /** Joined to the note before where both have one pitch: a tone that lasts through a change of chord. */
+  ties?: boolean;
   /** A rest lies before it: the note before does not lead here. */
   fresh?: boolean;
 }
@@ -76,6 +76,30 @@ export interface CounterTargets {
   strict?: boolean;
 }
 
+/** A slot with the chord and the tune at its beginning. */
+export type PlacedSlot = CounterSlot & { chord: RealizedChord | null; tune: Midi | null };
+
+/** Rules of a style of its own for the pitches, in place of the common costs. */
+export interface PitchRules {
+  /** Infinity forbids a pitch. */
+  node(ctx: CounterContext, slot: PlacedSlot, midi: Midi): number;
+  step(slots: readonly PlacedSlot[], column: number, from: Midi, to: Midi): number;
+  turn(slots: readonly PlacedSlot[], column: number, x: Midi, y: Midi, z: Midi): number;
+}
+
+/** A note of a written line, as it is asked for its reason. */
+export interface WrittenNote {
+  ctx: CounterContext;
+  slot: PlacedSlot;
+  midi: Midi;
+  /** From the note before; 0 where none leads here. */
+  move: Semitones;
+  /** The note before, where it is left by step. */
+  stepFrom: NoteName | null;
+  /** What it is over its chord, for the words of a reason. */
+  own: { role: string; chord: string };
+}
+
 /** A way of writing a counter melody: one file each in styles/. */
 export interface CounterStyle {
   id: string;
@@ -91,6 +115,11 @@ export interface CounterStyle {
   /** What each attempt is called, where it is not another rhythm. */
   titles?(ctx: CounterContext): readonly string[];
   nothing?(ctx: CounterContext): { message: string; hint: string };
+  rules?: PitchRules;
+  /** Why a note is there, where the style has words of its own for it. */
+  reason?(note: WrittenNote): Reason | null;
+  /** It hears the tune and the key; chords need not be there. */
+  withoutChords?: boolean;
   /** Settings that mean something for it. */
   uses: readonly (keyof CounterSettings)[];
 }

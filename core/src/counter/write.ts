@@ -74,7 +74,7 @@ export function counterLines(song: Song, request: CounterRequest): Result<Counte
   const resolved = counterRequest(factsOf(song), request);
   if (!resolved.ok) return resolved;
   const { ctx, style } = resolved.value;
-  if (!style.targets.strict && !ctx.chords.some((c) => c.chord))
+  if (!style.withoutChords && !ctx.chords.some((c) => c.chord))
     return fail("counter.chords", `${ctx.section.name} has no chords yet`, {
       hint: "Type a chord line first; the line is written against it.",
     });
@@ -95,7 +95,7 @@ export function counterLines(song: Song, request: CounterRequest): Result<Counte
     const { slots, stuck } = pitchSlots(
       ctx,
       style,
-      withPins(rhythm, ctx.pinned, (pin): CounterSlot => ({ start: pin.start, duration: pin.duration, use: "held" })),
+      withPins(rhythm, ctx.pinned, (pin): CounterSlot => ({ start: pin.start, duration: pin.duration })),
     );
     const picks = slots.length ? choosePitches(style, slots) : null;
     if (!picks) continue;
@@ -162,10 +162,9 @@ function tied(line: readonly Chosen[]): { chosen: Chosen[]; index: number }[] {
   line.forEach((chosen, index) => {
     const last = out.at(-1);
     const before = last?.chosen.at(-1);
-    const holds = chosen.slot.use === "held" || chosen.slot.use === "guide";
     const joins =
-      holds &&
-      before?.slot.use === chosen.slot.use &&
+      chosen.slot.ties &&
+      before?.slot.ties &&
       !before.slot.pin &&
       !chosen.slot.pin &&
       before.pick.midi === chosen.pick.midi &&
@@ -196,7 +195,7 @@ function finish(
     if (slot.pin) return [slot.pin];
     const duration = chosen.reduce((sum, c) => sum + c.slot.duration, 0);
     const base = { start: slot.start, duration, velocity: velocityOf(ctx, slot.start) };
-    const top = { ...base, pitch: spell(ctx, slot, pick.midi), reason: reasonFor(ctx, line, index) };
+    const top = { ...base, pitch: spell(ctx, slot, pick.midi), reason: reasonFor(ctx, style, line, index) };
     if (pick.under === undefined) return [top];
     return [{ ...base, velocity: base.velocity - 6, pitch: spell(ctx, slot, pick.under), reason: reasonUnder(ctx, chosen[0]!) }, top];
   });

@@ -65,7 +65,7 @@ function Writer({ data, part }: PartProps) {
   const leads = leadsOf(data.song, part.id);
   const against = leads.find((p) => p.id === lead) ?? leads[0];
   const style = counterStyleOf(part, data.section);
-  const bare = !style.targets.strict && !data.section.chords.some((c) => chordOf(c.symbol));
+  const bare = !style.withoutChords && !data.section.chords.some((c) => chordOf(c.symbol));
   const write = () => {
     const next = lines.length ? seed + 1 : seed;
     setSeed(next);

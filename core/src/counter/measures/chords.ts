@@ -33,12 +33,11 @@ export const clashes = defineMeasure({
   cause(ctx, line) {
     const list = clashing(ctx);
     const told = list.slice(0, 4).map(({ note, at }) => `${note.pitch} in ${positionText(ctx.meter, at)}`);
-    const use = line[0]?.slot.use;
     const what = list.some((c) => c.note.pinned)
       ? "A pinned note rubs"
-      : use === "species"
-        ? "The strict rules hear the tune alone; against the chords it rubs"
-        : "The cell rubs";
+      : line[0]?.slot.fixed !== undefined
+        ? "The cell rubs"
+        : "The rules of the style hear the tune alone; against the chords it rubs";
     const more = list.length > told.length ? ` and ${list.length - told.length} more` : "";
     return { code: "clash", ...(list[0] ? { tick: list[0].at } : {}), message: `${what}: ${told.join("; ")}${more}.` };
   },

@@ -1,3 +1,4 @@
+import { because } from "../../song/reasons";
 import { noise } from "../../writer/rhythm";
 import type { CounterContext } from "../context";
 import { COSTS, type CounterSlot, type CounterStyle } from "../style";
@@ -31,7 +32,6 @@ function figureIn(ctx: CounterContext, from: number, to: number, seed: number): 
     out.push({
       start: at,
       duration: Math.min(duration, end - at),
-      use: "answer",
       passes: true,
       ...(i === 0 ? { fresh: true } : { way: -1 }),
     });
@@ -51,6 +51,7 @@ export const answer: CounterStyle = {
   targets: { overlap: 0.2, answers: true, chordTime: 0.6, pitches: 6 },
   costs: COSTS,
   uses: ["density", "side"],
+  reason: ({ ctx, own }) => because("answers", { ...own, part: ctx.against }),
   slots: (ctx, seed) =>
     ctx.gaps
       .filter((g) => g.to > 0 && g.from < ctx.length)

@@ -1,3 +1,4 @@
+import { because } from "../../song/reasons";
 import { noise } from "../../writer/rhythm";
 import { chordAt } from "../context";
 import { COSTS, type CounterSlot, type CounterStyle } from "../style";
@@ -21,6 +22,7 @@ export const descending: CounterStyle = {
   targets: { falls: 0.7, chordTime: 0.5, pitches: 7 },
   costs: { ...COSTS, repeat: 1.2, leap: 0.24, similar: 0.1, unanswered: 0.2 },
   uses: ["density", "side"],
+  reason: ({ slot, move, own }) => because(slot.fresh || move >= 0 ? "figure" : "falls", own),
   slots(ctx, seed) {
     const { bar, beats } = ctx.meter;
     const every = ctx.settings.density > 0.6 ? 1 : 2;
@@ -41,7 +43,6 @@ export const descending: CounterStyle = {
         out.push({
           start: at,
           duration,
-          use: "figure",
           passes: true,
           ...(last ? {} : { way: -1 as const }),
           ...(i === 0 ? { fresh: true } : {}),

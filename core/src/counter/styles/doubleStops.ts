@@ -21,7 +21,7 @@ export const doubleStops: CounterStyle = {
     const kind = both(ctx.settings.under)[Math.floor(attempt / 2)];
     if (!kind) return [];
     const busy = ctx.settings.density > 0.4 !== (attempt % 2 === 1);
-    const stop = { use: "stop" as const, under: UNDER[kind] };
+    const stop = { under: UNDER[kind] };
     return stretches(ctx, 1).flatMap((s) => {
       const middle = middleOf(ctx, s);
       return busy && middle < s.to

@@ -1,3 +1,4 @@
+import { because } from "../../song/reasons";
 import { noise } from "../../writer/rhythm";
 import { COSTS, type CounterStyle } from "../style";
 import { middleOf, stretches } from "./common";
@@ -14,15 +15,16 @@ export const guideTones: CounterStyle = {
   targets: { guides: 0.75, stepwise: 0.6, chordTime: 0.9 },
   costs: { tones: TONES, step: 0, similar: COSTS.similar, repeat: 0.02, leap: 0.28, unanswered: 0.3 },
   uses: ["density", "side"],
+  reason: ({ own, stepFrom }) => (stepFrom ? because("guideStep", { ...own, from: stepFrom }) : because("guide", own)),
   slots: (ctx, seed) =>
     stretches(ctx, 2).flatMap((s, i) => {
       const middle = middleOf(ctx, s);
       const turns = middle < s.to && s.to - s.from >= ctx.meter.bar && ctx.settings.density > 0.4 + noise(seed, i % 2) * 0.5;
       return turns
         ? [
-            { start: s.from, duration: middle - s.from, use: "guide" as const },
-            { start: middle, duration: s.to - middle, use: "guide" as const },
+            { start: s.from, duration: middle - s.from, ties: true },
+            { start: middle, duration: s.to - middle, ties: true },
           ]
-        : [{ start: s.from, duration: s.to - s.from, use: "guide" as const }];
+        : [{ start: s.from, duration: s.to - s.from, ties: true }];
     }),
 };

@@ -1,3 +1,4 @@
+import { because } from "../../song/reasons";
 import { CELL_WAYS, cellOf, laidCell, waysFrom } from "../cell";
 import type { CounterContext } from "../context";
 import { COSTS, type CounterStyle } from "../style";
@@ -15,13 +16,12 @@ export const ostinato: CounterStyle = {
   uses: ["cell", "density", "side"],
   titles: (ctx) =>
     drawn(ctx) ? waysFrom(ctx.settings.cell).map((w) => CELL_WAYS[w]) : ["Up and back", "Rolling", "Down", "By leaps", "Up"],
+  reason: ({ slot, own }) => (slot.cell === "refit" ? because("cell", own) : because(slot.cell === "scale" ? "cellScale" : "cellHeld")),
   slots(ctx, seed, attempt) {
     const cell = cellOf(ctx, attempt, Math.floor(seed / 97) % 3);
     if (!cell) return [];
     const ways = waysFrom(ctx.settings.cell);
     const way = cell.drawn ? ways[attempt] : ways[0];
-    return way
-      ? laidCell(ctx, cell, way).map(({ start, duration, midi }) => ({ start, duration, use: "cell", fixed: midi, cell: way }))
-      : [];
+    return way ? laidCell(ctx, cell, way).map(({ start, duration, midi }) => ({ start, duration, fixed: midi, cell: way })) : [];
   },
 };

@@ -1,3 +1,4 @@
+import { because } from "../../song/reasons";
 import { DRUM_KINDS } from "../../instrument/drums";
 import { chordAt, type CounterContext } from "../context";
 import { COSTS, type CounterSlot, type CounterStyle } from "../style";
@@ -16,6 +17,7 @@ export const percussion: CounterStyle = {
   costs: { ...COSTS, repeat: 0 },
   uses: ["drum", "hits", "side"],
   titles: ({ settings }) => rulesFrom(settings.hits).map((r) => TITLES[r]),
+  reason: ({ ctx, own }) => because("withDrum", { ...own, drum: DRUM_KINDS[ctx.drum].title }),
   slots(ctx, _seed, attempt) {
     const rule = rulesFrom(ctx.settings.hits)[attempt];
     if (!rule) return [];
@@ -29,7 +31,6 @@ export const percussion: CounterStyle = {
         return {
           start,
           duration: Math.max(60, Math.min(room, beat)),
-          use: "hit",
           ...(rule === "few" ? { keeps: true } : {}),
           // Up and down the chord by turns, a bar each way.
           ...(rule === "chord" ? { way: bar % 2 ? (-1 as const) : (1 as const) } : {}),

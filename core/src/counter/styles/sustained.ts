@@ -15,11 +15,11 @@ export const sustained: CounterStyle = {
     stretches(ctx, 1).flatMap((s, i) => {
       const middle = middleOf(ctx, s);
       const split = middle < s.to && (ctx.settings.density > 0.66 || (ctx.settings.density > 0.33 && noise(seed, i % 4) > 0.6));
-      const hold = { use: "held" as const, suspends: s.first && split };
+      const hold = { ties: true, suspends: s.first && split };
       return split
         ? [
             { start: s.from, duration: middle - s.from, ...hold },
-            { start: middle, duration: s.to - middle, use: "held" as const },
+            { start: middle, duration: s.to - middle, ties: true },
           ]
         : [{ start: s.from, duration: s.to - s.from, ...hold }];
     }),

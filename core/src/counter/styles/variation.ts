@@ -1,3 +1,5 @@
+import { positionText } from "../../time/meter";
+import { because } from "../../song/reasons";
 import { noise } from "../../writer/rhythm";
 import { chordAt, type CounterContext } from "../context";
 import { COSTS, type CounterSlot, type CounterStyle } from "../style";
@@ -10,7 +12,7 @@ const firstHalf = (ctx: CounterContext): CounterSlot[] => {
   const half = halfOf(ctx);
   return ctx.notes
     .filter((n) => n.start < half)
-    .map((n) => ({ start: n.start, duration: Math.min(n.duration, half - n.start), use: "variation", fixed: n.midi }));
+    .map((n) => ({ start: n.start, duration: Math.min(n.duration, half - n.start), fixed: n.midi }));
 };
 
 export const variation: CounterStyle = {
@@ -22,6 +24,10 @@ export const variation: CounterStyle = {
   targets: { chordTime: 0.6 },
   costs: { ...COSTS, repeat: 0.5 },
   uses: ["density", "side"],
+  reason({ ctx, slot, own }) {
+    if (slot.of === undefined) return null;
+    return because(slot.passes ? "fills" : "again", { ...own, where: positionText(ctx.meter, slot.of) });
+  },
   slots(ctx, seed) {
     const half = halfOf(ctx);
     const first = firstHalf(ctx);
@@ -35,7 +41,7 @@ export const variation: CounterStyle = {
         if (start >= ctx.length || !chord?.chord) return [];
         // A note may sound on where the first time another chord cut it off, and ends with its own chord.
         const duration = Math.min(s.duration, chord.start + chord.duration - start);
-        const varied = { use: "variation" as const, of: s.start, near: s.fixed! };
+        const varied = { of: s.start, near: s.fixed! };
         const splits = duration >= 2 * beat && noise(seed, i % 5) < 0.35 + ctx.settings.density * 0.6;
         if (!splits) return [{ start, duration, ...varied }];
         const into = duration >= 3 * beat ? [duration - beat, beat / 2, beat / 2] : [duration - beat, beat];
