@@ -92,6 +92,7 @@ export {
   type Way,
 } from "./song/schema";
 export {
+  isWritten,
   MIGRATIONS,
   newSong,
   parseSong,
@@ -112,6 +113,8 @@ export { ownerOf, playingOf, type Level, type Where } from "./song/playing";
 export { findPlace, passPlace, sectionPlace, type Place } from "./song/place";
 export { createMemory, factsOf, type Fact, type Memory, type Reader } from "./facts/memory";
 export * from "./facts/facts";
+export { echoNotes, echoSettings, fadedVelocity, USUAL_ECHO, type EchoSettings } from "./song/echo";
+export { decibels, strengthOf, velocityOf } from "./instrument/loudness";
 export { spellAt } from "./song/spell";
 export { because, describeReason, REASONS, weightOfReason, type ReasonId, type ReasonParams } from "./song/reasons";
 export {
@@ -258,6 +261,15 @@ export type { CounterStyle } from "./counter/style";
 export { counterSettings, type CounterSettings } from "./counter/settings";
 export { cheapestSecond, type SecondOrder } from "./lattice/second";
 export * from "./counter/write";
+export { VOCAL_SCHOOLS } from "./vocal/schools";
+export type { VocalSchool } from "./vocal/school";
+export { tunesFor } from "./vocal/context";
+export { vocalRows, type VocalReport } from "./vocal/measures";
+export { vocalSettings, type VocalSettings } from "./vocal/settings";
+export type { RoughSpot } from "./vocal/spots";
+export * from "./vocal/write";
+export * from "./line/between";
+export * from "./singer/range";
 export { bassVerdictAt, judgeBass, type BassVerdict, type JustifiedNote } from "./bass/judge";
 export { BASS_MEASURES, measuresOf, reportOf, type BassReport } from "./bass/measures";
 export type { Aim, BassMeasure } from "./bass/measures/measure";

@@ -44,6 +44,7 @@ function poolsOf(song: Song): fc.Arbitrary<Pools> {
       chord: [...section.chords.map((c) => c.id), "nobody"],
       note: [...(section.notes[part] ?? []).map((n) => n.id), "nobody"],
       take: [...song.takes.map((t) => t.id), "nobody"],
+      singer: [...song.singers.map((s) => s.id), "nobody"],
       waiver: [...song.waivers.map((w) => w.id), "nobody"],
       instrument: ["piano", "clarinet", "bassGuitar", "guitar", ...(song.instruments ?? []).map((i) => i.id), "nobody", "x".repeat(41)],
     }));

@@ -1,5 +1,5 @@
 import * as Tone from "tone";
-import { GLIDE_SHARE, midiFrequency, type Midi, type SoundKind } from "../../core/src/index";
+import { GLIDE_SHARE, midiFrequency, strengthOf, type Midi, type SoundKind } from "../../core/src/index";
 import { DrumKit } from "./drumKit";
 import type { BandPart, SoundEvent } from "./events";
 
@@ -117,7 +117,7 @@ export class Band {
       const sampler = this.own(new Tone.Sampler({ urls: pianoUrls, release: 0.6 }).connect(level));
       loads.push(Tone.loaded());
       return {
-        play: (e, time) => void sampler.triggerAttackRelease(midiFrequency(e.midi), e.duration, time, (e.velocity / 127) ** 1.4),
+        play: (e, time) => void sampler.triggerAttackRelease(midiFrequency(e.midi), e.duration, time, strengthOf(e.velocity)),
         stop: () => void sampler.releaseAll(),
       };
     }
@@ -139,7 +139,7 @@ export class Band {
     poly.connect(filter);
     return {
       play: (e, time) => {
-        const strength = (e.velocity / 127) ** 1.3;
+        const strength = strengthOf(e.velocity);
         if (e.swell) this.swell(filter, timbre.wave, e, time, strength);
         else poly.triggerAttackRelease(midiFrequency(e.midi), e.duration, time, strength);
       },

@@ -1,4 +1,4 @@
-import { counted, drumPlayer, partByRole, type Edit, type Part, type Song } from "../../core/src/index";
+import { counted, drumPlayer, partByRole, type Edit, type Part, type Song, isWritten } from "../../core/src/index";
 import { useSelection } from "../store/selection";
 import { sectionNow } from "../store/song";
 import { ALONE, WITH_ALL, type Hearing } from "./hearing";
@@ -6,7 +6,7 @@ import { ALONE, WITH_ALL, type Hearing } from "./hearing";
 const KICK = drumPlayer("kick");
 
 /** Bass parts whose notes are written, not derived. */
-export const bassParts = (song: Song): Part[] => song.parts.filter((p) => p.role === "bass" && !p.link);
+export const bassParts = (song: Song): Part[] => song.parts.filter((p) => p.role === "bass" && isWritten(p));
 
 /** The bass part that is worked on. */
 export const bassPartOf = (song: Song, id: string): Part | undefined =>

@@ -1,10 +1,10 @@
-import { laidOutParts, type Part, type Song } from "../../core/src/index";
+import { isWritten, laidOutParts, type Part, type Song } from "../../core/src/index";
 import { ALONE, WITH_ALL, type Hearing } from "./hearing";
 
 const ROLES: readonly Part["role"][] = ["melody", "vocal", "counter"];
 
 /** Parts that sing or play a line of their own: tunes first, then voices and counter melodies. */
-export const lineParts = (song: Song): Part[] => ROLES.flatMap((role) => song.parts.filter((p) => !p.link && p.role === role));
+export const lineParts = (song: Song): Part[] => ROLES.flatMap((role) => song.parts.filter((p) => isWritten(p) && p.role === role));
 
 /** The line that is worked on. */
 export const linePartOf = (song: Song, id: string): Part | undefined => {

@@ -1,4 +1,15 @@
-import { beatsText, EIGHTH, EIGHTH_TRIPLET, pitchMidi, positionText, QUARTER, SIXTEENTH, type Note, type Part } from "../../core/src/index";
+import {
+  beatsText,
+  EIGHTH,
+  EIGHTH_TRIPLET,
+  pitchMidi,
+  positionText,
+  QUARTER,
+  SIXTEENTH,
+  type Note,
+  type Part,
+  isWritten,
+} from "../../core/src/index";
 import { soundNote } from "../audio/sound";
 import { changeNotes, removeNotes, type NoteChange } from "../commands/notes";
 import { usePreferences } from "../store/preferences";
@@ -17,7 +28,7 @@ export function NoteStrip({ data }: { data: SectionData }) {
   const grid = usePreferences((s) => s.grid);
   const names = usePreferences((s) => s.names);
   const part = chosen.ids.length ? data.song.parts.find((p) => p.id === chosen.part) : undefined;
-  const note = part && !part.link ? data.section.notes[part.id]?.find((n) => n.id === chosen.ids[0]) : undefined;
+  const note = part && isWritten(part) ? data.section.notes[part.id]?.find((n) => n.id === chosen.ids[0]) : undefined;
   return (
     <div className="strip-bar" role="toolbar" aria-label="Notes">
       <Switches

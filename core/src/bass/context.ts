@@ -4,7 +4,7 @@ import type { Reader } from "../facts/memory";
 import type { Key } from "../pitch/key";
 import { parsePitch, type Midi } from "../pitch/pitch";
 import { beatAt, type Meter, type Ticks } from "../time/meter";
-import { partOf, sectionKey, sectionMeter, sectionOf } from "../song/document";
+import { isWritten, partOf, sectionKey, sectionMeter, sectionOf } from "../song/document";
 import { chordAtTick, type RealizedChord, type RealizedNote } from "../song/realize";
 import type { Drum, Note, Part, Section, Song } from "../song/schema";
 import { sectionPlace } from "../song/place";
@@ -65,7 +65,7 @@ export function bassContext(read: Reader, sectionId: string, partId: string, set
   const section = sectionOf(song, sectionId);
   const part = partOf(song, partId);
   if (!section) return fail("bass.section", `No section has the id "${sectionId}"`);
-  if (!part || part.link || part.role === "drums") return fail("bass.part", `"${partId}" is not a part that notes can be written into`);
+  if (!part || !isWritten(part)) return fail("bass.part", `"${partId}" is not a part that notes can be written into`);
   const meter = sectionMeter(song, section);
   const place = sectionPlace(sectionId);
   const length = section.bars * meter.bar;

@@ -4,7 +4,7 @@ import type { Reader } from "../facts/memory";
 import type { Key } from "../pitch/key";
 import { parsePitch, type Midi } from "../pitch/pitch";
 import type { Meter, Ticks } from "../time/meter";
-import { partOf, sectionKey, sectionMeter, sectionOf, sectionTempo } from "../song/document";
+import { isWritten, partOf, sectionKey, sectionMeter, sectionOf, sectionTempo } from "../song/document";
 import { chordAtTick, type RealizedChord, type RealizedNote } from "../song/realize";
 import type { Drum, Note, Part, Section, Song } from "../song/schema";
 import { sectionPlace } from "../song/place";
@@ -74,7 +74,7 @@ function homeOf(
 
 /** Parts whose line a counter melody can be written against: voices and tunes first. */
 export const leadsOf = (song: Song, part: string): Part[] =>
-  (["melody", "vocal", "counter"] as const).flatMap((role) => song.parts.filter((p) => p.role === role && p.id !== part && !p.link));
+  (["melody", "vocal", "counter"] as const).flatMap((role) => song.parts.filter((p) => p.role === role && p.id !== part && isWritten(p)));
 
 export interface CounterPlace {
   section: string;
@@ -93,7 +93,7 @@ export function counterContext(
   const section = sectionOf(song, sectionId);
   const part = partOf(song, partId);
   if (!section) return fail("counter.section", `No section has the id "${sectionId}"`);
-  if (!part || part.link || part.role === "drums") return fail("counter.part", `"${partId}" is not a part that notes can be written into`);
+  if (!part || !isWritten(part)) return fail("counter.part", `"${partId}" is not a part that notes can be written into`);
   const lead = against === undefined ? leadsOf(song, partId)[0] : partOf(song, against);
   if (against !== undefined && (!lead || lead.id === partId || lead.role === "drums"))
     return fail("counter.against", `"${against}" is not a line that ${part.name} could answer`);

@@ -2,7 +2,7 @@ import { pitchMidi } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
 import { NO_CHORD } from "../chord/progression";
 import { COMP_KINDS } from "../comp/kinds";
-import { sectionOf } from "../song/document";
+import { isWritten, sectionOf } from "../song/document";
 import { applyEdit, type Edit } from "../song/edits";
 import type { ChordEvent, NewNote, Note, Part, Section, Song } from "../song/schema";
 import { spellAt } from "../song/spell";
@@ -58,7 +58,7 @@ export function followChange(before: Song | null, after: Song, { bass = false, m
       if (!old || !span) continue;
       for (const edit of respelled(before, after, old, section, span)) make(edit);
       if (!bass) continue;
-      for (const part of after.parts.filter((p) => p.role === "bass" && !p.link))
+      for (const part of after.parts.filter((p) => p.role === "bass" && isWritten(p)))
         make(adaptBass(before, now, section.id, part.id, ...span));
     }
   for (const part of laidOutParts(now)) for (const section of now.sections) make(layoutEdit(before, now, section, part, memory));

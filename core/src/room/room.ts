@@ -11,14 +11,13 @@ import { playingOf } from "../song/playing";
 import type { RealizedNote } from "../song/realize";
 import type { NewNote, Part, Section, Song } from "../song/schema";
 import { instrumentOf, midiRange } from "../instrument/instruments";
+import { decibels, strengthOf } from "../instrument/loudness";
 import { soundingIn } from "../writer/notes";
 
 /** A note no farther from the sung one stands in its octave: less than half an octave up or down, so that an octave lower it is clear. */
 const NEAR = 5;
 /** Share of the voice's time in which a part must be in its way to be offered another way of playing (common practice). */
 const IN_THE_WAY = 0.1;
-/** Decibels for a tenfold velocity: instruments here are struck as velocity to the power of 1.3. */
-const STRIKE_DB = 26;
 
 /** What a part does while the voice sounds. */
 export interface InTheRoom {
@@ -101,7 +100,7 @@ function measured(part: Part, voice: Part, sung: readonly RealizedNote[], notes:
   // Notes struck at once are one attack.
   const attacks = new Set(during.filter((n) => tune.at(n.start).length).map((n) => n.start)).size;
   const loud =
-    STRIKE_DB * Math.log10(mean(during.map((n) => n.velocity)) / mean(sung.map((n) => n.velocity))) +
+    decibels(strengthOf(mean(during.map((n) => n.velocity))) / strengthOf(mean(sung.map((n) => n.velocity)))) +
     (part.level ?? 0) -
     (voice.level ?? 0);
   return {

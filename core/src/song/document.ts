@@ -114,4 +114,6 @@ export const sectionSwing = (song: Song, section: Section): Song["swing"] => sec
 export const sectionOf = (song: Song, id: string): Section | undefined => song.sections.find((s) => s.id === id);
 export const partOf = (song: Song, id: string): Part | undefined => song.parts.find((p) => p.id === id);
 export const passOf = (song: Song, id: string): Pass | undefined => song.form.find((p) => p.id === id);
+/** Whether a part has notes of its own to be written: no drums, no chords it is derived from, no part it echoes. */
+export const isWritten = (part: Part): boolean => !part.link && part.echoes === undefined && part.role !== "drums";
 export const partByRole = (song: Song, role: Part["role"]): Part | undefined => song.parts.find((p) => p.role === role);

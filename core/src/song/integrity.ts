@@ -108,7 +108,11 @@ function danglingRecord(song: Song): Breach | null {
     const found =
       (instruments.has(p.instrument) ? null : missing(["parts", i, "instrument"], "instrument", p.instrument)) ??
       part(p.link?.from, "parts", i, "link", "from") ??
-      part(p.link?.top, "parts", i, "link", "top");
+      part(p.link?.top, "parts", i, "link", "top") ??
+      part(p.echoes, "parts", i, "echoes") ??
+      (p.echoes !== undefined && (p.link || song.parts.some((q) => q.id === p.echoes && (q.echoes !== undefined || q.role === "drums")))
+        ? { path: ["parts", i, "echoes"], message: "an echo repeats a pitched part that is no echo itself, and plays no chords" }
+        : null);
     if (found) return found;
   }
   for (const [i, pass] of song.form.entries()) {

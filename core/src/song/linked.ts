@@ -6,9 +6,6 @@ import { sectionMeter } from "./document";
 import { playingOf } from "./playing";
 import type { Note, Part, Pass, PlayingOf, Section, Song } from "./schema";
 
-/** A note of a linked part; `swell` rises out of silence. */
-export type LinkedNote = Note & { swell?: boolean };
-
 /** The chords of a section as a part voices them, in order. */
 export const voicedChords = (section: Section, part: string): CompChord[] =>
   section.chords.flatMap((event) => {
@@ -28,11 +25,11 @@ export const voicedChords = (section: Section, part: string): CompChord[] =>
 export const voicesOf = (part: Part): string => part.link?.from ?? part.id;
 
 /** What a linked part plays in a section, with the chord each note comes from. */
-export function linkedNotes(song: Song, section: Section, part: Part, pass?: Pass): { note: LinkedNote; chordId: string }[] {
+export function linkedNotes(song: Song, section: Section, part: Part, pass?: Pass): { note: Note; chordId: string }[] {
   return derived(song, section, part, playingOf(part, "comp", { section, pass }));
 }
 
-function derived(song: Song, section: Section, part: Part, playing: PlayingOf<"comp">): { note: LinkedNote; chordId: string }[] {
+function derived(song: Song, section: Section, part: Part, playing: PlayingOf<"comp">): { note: Note; chordId: string }[] {
   const link = part.link!;
   const kind = COMP_KINDS.find((k) => k.id === link.kind)!;
   // Block chords are laid out by the voicing path and stored as notes.

@@ -19,10 +19,11 @@ import { chordSymbol, transposeChord } from "../chord/chord";
 import { chordOf, NO_CHORD } from "../chord/progression";
 import { CLOSING } from "../instrument/drums";
 import { sectionKey, sectionMeter, sectionSwing, sectionTempo } from "./document";
-import { linkedHarmony, linkedNotes, type LinkedNote } from "./linked";
+import { echoNotes } from "./echo";
+import { linkedHarmony, linkedNotes } from "./linked";
 import { findPlace, passPlace, sectionPlace, type Place } from "./place";
 import type { RealizedChord, RealizedHit, RealizedNote, RealizedSection, RealizedSong } from "./realized";
-import type { Hit, Lane, Part, Pass, Section, Song } from "./schema";
+import type { Hit, Lane, Note, Part, Pass, Section, Song } from "./schema";
 
 export * from "./realized";
 
@@ -87,7 +88,7 @@ export function assemble(
       role: part.role,
       instrument: part.instrument,
       ...(part.range ? { range: part.range } : {}),
-      linked: part.link !== undefined,
+      linked: part.link !== undefined || part.echoes !== undefined,
       muted: part.muted ?? false,
       notes: notesOf(part),
     })),
@@ -223,9 +224,11 @@ export function realizedNotes(song: Song, frame: Frame, part: Part, harmony: boo
   const played = playedAt(frame, frame.swing);
   const { id: partId, offset: late = 0 } = part;
   const { passId: passName, sectionId } = frame;
-  const notes: { note: LinkedNote; chordId?: string }[] = part.link
+  const notes: { note: Note; chordId?: string }[] = part.link
     ? (harmony ? linkedHarmony : linkedNotes)(song, section, part, pass)
-    : (section.notes[partId] ?? []).map((note) => ({ note }));
+    : part.echoes !== undefined
+      ? echoNotes(song, section, part, pass).map((note) => ({ note }))
+      : (section.notes[partId] ?? []).map((note) => ({ note }));
   const spell = (m: Midi, name: PitchName) => (semitones ? pitchName(m, moved(noteOf(name))) : name);
   const out: RealizedNote[] = [];
   for (const { note, chordId } of notes) {

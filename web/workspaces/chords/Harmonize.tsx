@@ -8,6 +8,7 @@ import {
   type Harmonization,
   type Part,
   type Problem,
+  isWritten,
 } from "../../../core/src/index";
 import { useOffers, type Offer } from "../../store/results";
 import type { SectionData } from "../../store/sectionData";
@@ -22,7 +23,7 @@ type Ending = "closed" | "open";
 
 /** Chords for a line that is there already: a tune, or a bass. */
 export function Harmonize({ data }: { data: SectionData }) {
-  const lines = data.song.parts.filter((p) => !p.link && p.role !== "drums" && (data.section.notes[p.id]?.length ?? 0) > 0);
+  const lines = data.song.parts.filter((p) => isWritten(p) && (data.section.notes[p.id]?.length ?? 0) > 0);
   const [chosen, choose] = useState("");
   const part = lines.find((p) => p.id === chosen) ?? lines[0];
   if (!part)

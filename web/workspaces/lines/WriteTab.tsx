@@ -10,6 +10,7 @@ import {
   type CounterLine,
   type CounterSettings,
   type CounterStyle,
+  isWritten,
 } from "../../../core/src/index";
 import { addPart } from "../../commands/parts";
 import { useLineOffers, useWritten, writeCounters } from "../../commands/written";
@@ -29,7 +30,7 @@ import { WayButtons, WayRange } from "../../ui/WaySettings";
 /** Counter melodies written for an instrument by style, heard in place and taken. */
 export function WriteTab({ data, part }: PartProps) {
   if (part.role === "counter") return <Writer data={data} part={part} />;
-  const others = data.song.parts.filter((p) => p.role === "counter" && !p.link);
+  const others = data.song.parts.filter((p) => p.role === "counter" && isWritten(p));
   return (
     <>
       <p>{part.name} is a tune. What answers it is written for a part of its own, so that the tune stays as it is.</p>

@@ -1,4 +1,13 @@
-import { COMP_KINDS, instrumentsFor, laidOutParts, typesetNames, type CompKind, type Link, type Part } from "../../../core/src/index";
+import {
+  COMP_KINDS,
+  instrumentsFor,
+  laidOutParts,
+  typesetNames,
+  type CompKind,
+  type Link,
+  type Part,
+  isWritten,
+} from "../../../core/src/index";
 import { freeName, removePart } from "../../commands/parts";
 import { setInstrument } from "../../commands/voicings";
 import type { SectionData } from "../../store/sectionData";
@@ -18,7 +27,7 @@ const isTune = (p: Part): boolean => p.role === "melody" || p.role === "vocal";
 function addPart(kind: CompKind): void {
   const song = songNow();
   const source = sourcesIn(laidOutParts(song))[0];
-  const tune = song.parts.find((p) => isTune(p) && !p.link);
+  const tune = song.parts.find((p) => isTune(p) && isWritten(p));
   const links: Partial<Record<Link["kind"], Link>> = { block: { kind: "block", ...(tune ? { top: tune.id } : {}) } };
   const link: Link =
     links[kind.id] ?? (kind.voices ? { kind: "voicing", loop: true } : { kind: kind.id, ...(source ? { from: source.id } : {}) });

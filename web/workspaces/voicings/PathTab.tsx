@@ -7,6 +7,7 @@ import {
   type PlayingOf,
   type SectionVoicing,
   type TopShape,
+  isWritten,
 } from "../../../core/src/index";
 import { moveRegister, setVoicing, soundWhenVoiced, stylesFor, voicingStyleOf } from "../../commands/voicings";
 import { openTab } from "../../store/preferences";
@@ -189,7 +190,7 @@ function Hands({ data, part, asked }: Props & { asked: PlayingOf<"voicing"> }) {
 
 /** The part whose notes the top follows. */
 function TopPart({ data, part, words }: Props & { words: string }) {
-  const tunes = data.song.parts.filter((p) => p.id !== part.id && !p.link && p.role !== "drums" && p.role !== "bass");
+  const tunes = data.song.parts.filter((p) => p.id !== part.id && isWritten(p) && p.role !== "bass");
   const { top, ...link } = part.link!;
   return (
     <Select

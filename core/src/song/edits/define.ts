@@ -5,7 +5,7 @@ import type { Drum } from "../../instrument/drums";
 import type { Section, Song } from "../schema";
 
 /** What begins the ids of each thing. */
-export type IdPrefix = "s" | "p" | "o" | "c" | "n" | "t" | "w";
+export type IdPrefix = "s" | "p" | "o" | "c" | "n" | "t" | "v" | "w";
 
 /** What an edit can use beside the draft it changes. */
 export interface EditTools {

@@ -14,6 +14,7 @@ import * as notes from "./notes";
 import * as parts from "./parts";
 import * as records from "./records";
 import * as sections from "./sections";
+import * as singers from "./singers";
 import * as song from "./song";
 import * as voicings from "./voicings";
 
@@ -57,9 +58,13 @@ export const EDITS = [
   parts.setPart,
   parts.setPlaying,
   parts.setLink,
+  parts.setEcho,
   parts.removePart,
   parts.setInstrument,
   parts.removeInstrument,
+  singers.addSinger,
+  singers.setSinger,
+  singers.removeSinger,
   records.keepTake,
   records.removeTake,
   records.waive,
@@ -177,7 +182,7 @@ function has(song: Song, thing: Thing, id: string, section: unknown): boolean {
       return song[LISTS[thing]].some((x) => x.id === id);
   }
 }
-const LISTS = { section: "sections", part: "parts", pass: "form", take: "takes", waiver: "waivers" } as const;
+const LISTS = { section: "sections", part: "parts", pass: "form", take: "takes", waiver: "waivers", singer: "singers" } as const;
 
 /** A reference of an edit into nothing. */
 function absentIn(song: Song, { schema }: EditDefinition, edit: Record<string, unknown>): Problem | null {

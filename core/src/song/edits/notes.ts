@@ -15,7 +15,7 @@ type Fields = z.infer<typeof NewNote>;
 /** A note with its fields always in the same order: thousands of notes of one shape are read far faster than notes of many. */
 function noteWith(id: string, { start, duration, pitch, velocity, ...more }: Fields): Note {
   const note: Note = { id, start, duration, pitch, velocity };
-  for (const name of ["voice", "offset", "pinned", "reason", "lyrics", "slide"] as const)
+  for (const name of ["voice", "offset", "pinned", "reason", "lyrics", "slide", "swell"] as const)
     if (more[name] !== undefined) Object.assign(note, { [name]: more[name] });
   return note;
 }
@@ -63,6 +63,7 @@ const Change = z.strictObject({
   reason: more.reason.nullable(),
   lyrics: more.lyrics.nullable(),
   slide: more.slide.nullable(),
+  swell: more.swell.nullable(),
 });
 
 function changed(note: Note, { id: _, ...change }: z.infer<typeof Change>): Note {

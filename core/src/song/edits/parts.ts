@@ -1,19 +1,24 @@
 import type { Draft } from "immer";
 import { z } from "zod";
 import { INSTRUMENTS } from "../../instrument/instruments";
+import { echoNotes } from "../echo";
 import { linkedNotes } from "../linked";
 import {
   BassPlaying,
   CounterPlaying,
   CompPlaying,
   DrumsPlaying,
+  EchoPlaying,
   InstrumentId,
   Link,
+  LIMITS,
+  Note,
   OwnInstrument,
   Part,
   PartId,
   PassId,
   SectionId,
+  VocalPlaying,
   VoicingPlaying,
   WAYS,
   type Playing,
@@ -33,10 +38,19 @@ export const addPart = defineEdit({
     link: Link.optional(),
     playing: Part.shape.playing.optional(),
     range: Part.shape.range,
+    echoes: PartId.optional(),
+    /** What it plays from the beginning, in sections. */
+    notes: z.record(SectionId, z.array(Note.omit({ id: true })).max(LIMITS.notes)).optional(),
   },
-  apply(draft, { playing = {}, ...part }, { fresh }) {
+  apply(draft, { playing = {}, notes = {}, ...part }, { fresh }) {
+    const unknown = Object.keys(notes).find((id) => !draft.sections.some((s) => s.id === id));
+    if (unknown !== undefined) return refuse("section", `No section has the id "${unknown}"`);
     const after = part.role === "bass" ? draft.parts.findLastIndex((p) => p.role === "bass") : -1;
-    draft.parts.splice(after + 1, 0, { id: fresh("p"), ...part, playing });
+    const id = fresh("p");
+    draft.parts.splice(after + 1, 0, { id, ...part, playing });
+    for (const section of draft.sections)
+      if (notes[section.id]?.length)
+        section.notes[id] = notes[section.id]!.map((n) => ({ id: fresh("n"), ...n })).sort((a, b) => a.start - b.start);
   },
 });
 
@@ -106,6 +120,8 @@ export const setPlaying = defineEdit({
     voicing: VoicingChanges.optional(),
     bass: changesOf(BassPlaying).optional(),
     counter: changesOf(CounterPlaying).optional(),
+    vocal: changesOf(VocalPlaying).optional(),
+    echo: changesOf(EchoPlaying).optional(),
     drums: changesOf(DrumsPlaying).optional(),
   },
   apply(draft, { part, section, pass, ...ways }) {
@@ -155,13 +171,48 @@ export const setLink = defineEdit({
     }
     if (link.from === id || link.top === id) return refuse("link", "A part cannot follow itself");
     partIn(draft, id).link = link;
-    for (const section of draft.sections) {
-      delete section.notes[id];
-      delete section.beyond?.notes?.[id];
-    }
-    for (const own of draft.form.flatMap((p) => p.own ?? [])) delete own.notes?.[id];
+    delete partIn(draft, id).echoes;
+    withoutNotes(draft, id);
   },
 });
+
+/** What was written by hand for a part that is derived from now on gives way. */
+function withoutNotes(draft: Draft<Song>, id: string): void {
+  for (const section of draft.sections) {
+    delete section.notes[id];
+    delete section.beyond?.notes?.[id];
+  }
+  for (const own of draft.form.flatMap((p) => p.own ?? [])) delete own.notes?.[id];
+}
+
+/** Lets a part repeat another one, as an echo does; null prints the echo: what it plays becomes its own notes. What was written by hand gives way to an echo. */
+export const setEcho = defineEdit({
+  name: "setEcho",
+  title: "let a part echo another one or print the echo",
+  schema: { part: PartId, of: PartId.nullable() },
+  apply(draft, { part: id, of }, tools) {
+    const part = partIn(draft, id);
+    if (of === null) return print(draft, id, tools);
+    const source = tools.song.parts.find((p) => p.id === of)!;
+    if (of === id || source.echoes !== undefined) return refuse("echo", "A part echoes another one, and no echo is echoed");
+    if (source.role === "drums" || part.role === "drums") return refuse("echo", "Drums are not echoed");
+    if (part.link) return refuse("echo", `${part.name} plays the chords`, "Give the echo a part of its own.");
+    if (tools.song.parts.some((p) => p.echoes === id)) return refuse("echo", `${part.name} is echoed itself`);
+    part.echoes = of;
+    withoutNotes(draft, id);
+  },
+});
+
+/** What an echo plays becomes notes of its own. */
+function print(draft: Draft<Song>, id: string, { song, fresh }: EditTools): void {
+  const echo = song.parts.find((p) => p.id === id);
+  if (!echo?.echoes) return;
+  for (const section of draft.sections) {
+    const original = song.sections.find((s) => s.id === section.id)!;
+    section.notes[id] = echoNotes(song, original, echo).map((note) => ({ ...note, id: fresh("n") }));
+  }
+  delete partIn(draft, id).echoes;
+}
 
 /** What a linked part plays becomes notes of its own. */
 function detach(draft: Draft<Song>, id: string, { song, fresh }: EditTools): void {
@@ -169,7 +220,7 @@ function detach(draft: Draft<Song>, id: string, { song, fresh }: EditTools): voi
   if (!source?.link) return;
   for (const section of draft.sections) {
     const original = song.sections.find((s) => s.id === section.id)!;
-    section.notes[id] = linkedNotes(song, original, source).map(({ note: { swell: _, ...note } }) => ({ ...note, id: fresh("n") }));
+    section.notes[id] = linkedNotes(song, original, source).map(({ note }) => ({ ...note, id: fresh("n") }));
   }
   delete partIn(draft, id).link;
 }
@@ -182,6 +233,7 @@ export const removePart = defineEdit({
   apply(draft, { part: id }, tools) {
     for (const p of tools.song.parts)
       if (p.link?.from === id || (p.link?.kind === "block" && p.link.top === id)) detach(draft, p.id, tools);
+      else if (p.echoes === id) print(draft, p.id, tools);
       else if (p.link?.top === id) delete partIn(draft, p.id).link!.top;
     draft.parts = draft.parts.filter((p) => p.id !== id);
     const without = (holder: {

@@ -18,6 +18,8 @@ export const Note = z.object({
   /** One syllable a verse. */
   lyrics: z.array(z.string().max(200)).max(16).optional(),
   slide: Slide.optional(),
+  /** Rises out of silence to its end. */
+  swell: z.boolean().optional(),
 });
 
 /** A layout as it is held on a neck: frets from the first drawn string, null where a string is silent, counted from the capo. */

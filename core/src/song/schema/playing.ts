@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { CompPlaying } from "../../comp/settings";
 import { DRUMS } from "../../instrument/drums";
-import { PartId, Pitch } from "./scalars";
+import { Duration, PartId, Pitch } from "./scalars";
 
 /** Schools that profiles, voicings and checks distinguish. */
 export const PROFILES = ["chorale", "band", "jazz", "loop"] as const;
@@ -98,6 +98,36 @@ export const CounterPlaying = z.strictObject({
   under: z.enum(["thirds", "sixths"]).optional(),
 });
 
+/** How voices are written beside a tune. */
+export const VocalPlaying = z.strictObject({
+  school: StyleId.optional(),
+  /** How many sing in all, the tune among them. */
+  voices: z.int().min(2, "goes from 2 to 4").max(4, "goes from 2 to 4").optional(),
+  side: z.enum(["below", "above"]).optional(),
+  /** The interval that is liked: of a line that goes along with the tune. */
+  interval: z.enum(["third", "sixth"]).optional(),
+  /** Of a copy at a fixed interval, up or down. */
+  semitones: z.int().min(-24, "at most two octaves").max(24, "at most two octaves").optional(),
+  /** Voices behind the singer: held, or rising out of silence again and again. */
+  manner: z.enum(["held", "swelling"]).optional(),
+  syllable: z.enum(["oo", "ah", "mm"]).optional(),
+  /** What a drone holds: the tonic, the fifth, or the tone that most chords have. */
+  tone: z.enum(["tonic", "fifth", "common"]).optional(),
+  /** Where the tune lies among voices that move with it. */
+  lead: z.enum(["top", "second"]).optional(),
+});
+
+/** How a part repeats another one. */
+export const EchoPlaying = z.strictObject({
+  /** Ticks from a note to its first repeat, and from each to the next. */
+  delay: Duration.max(7680, "at most four whole notes").optional(),
+  repeats: z.int().min(1, "goes from 1 to 12").max(12, "goes from 1 to 12").optional(),
+  /** What is left of the amplitude each time. */
+  decay: z.number().min(0.05, "goes from 5 to 100 %").max(1, "goes from 5 to 100 %").optional(),
+  /** Semitones by which the repeats lie higher. */
+  shift: z.int().min(-24, "at most two octaves").max(24, "at most two octaves").optional(),
+});
+
 export const DrumsPlaying = z.strictObject({
   /** A rhythm to stay clear of: x struck, . silent. */
   reference: z.string().max(400).optional(),
@@ -109,7 +139,9 @@ export const WAYS = {
   voicing: VoicingPlaying,
   bass: BassPlaying,
   counter: CounterPlaying,
+  vocal: VocalPlaying,
   drums: DrumsPlaying,
+  echo: EchoPlaying,
 } as const;
 
 export const Playing = z.strictObject({
@@ -117,7 +149,9 @@ export const Playing = z.strictObject({
   voicing: VoicingPlaying.optional(),
   bass: BassPlaying.optional(),
   counter: CounterPlaying.optional(),
+  vocal: VocalPlaying.optional(),
   drums: DrumsPlaying.optional(),
+  echo: EchoPlaying.optional(),
 });
 /** Own values of a section or a pass, by part. */
 export const PlayingByPart = z.record(PartId, Playing);

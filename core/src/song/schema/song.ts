@@ -119,6 +119,8 @@ export const Part = z.object({
   instrument: InstrumentId,
   range: Span.optional(),
   link: Link.optional(),
+  /** The part it repeats, as an echo does; it has no notes of its own then. */
+  echoes: PartId.optional(),
   playing: Playing,
   muted: z.boolean().optional(),
   /** Loudness against the others, in decibels. */
@@ -136,6 +138,8 @@ export const Singer = z.object({
   partId: PartId.optional(),
   comfortable: Span.optional(),
   extremes: Span.optional(),
+  /** Seconds one breath lasts at ease. */
+  breath: z.number().min(2, "goes from 2 to 30 seconds").max(30, "goes from 2 to 30 seconds").optional(),
 });
 
 /**

@@ -1,2 +1,0 @@
-import { edits } from "./edits";
-edits();
