@@ -1,5 +1,6 @@
 import { sectionKey, sectionMeter, sectionOf } from "../song/document";
 import { aboutText, covers, matterId } from "../song/matter";
+import type { Edit } from "../song/edits";
 import { sectionPlace } from "../song/place";
 import type { Matter, Profile, Song } from "../song/schema";
 import { notesAt, slicesAt } from "../facts/facts";
@@ -81,6 +82,13 @@ export const createChecker = (memory: Memory = createMemory()): Checker => ({
   },
 });
 
+/** Whether an edit would write into a part that echoes another one: it has no notes of its own. */
+const writesEcho = (song: Song, edit: Edit): boolean =>
+  edit.do === "all"
+    ? edit.edits.some((e) => writesEcho(song, e))
+    : (edit.do === "changeNotes" || edit.do === "removeNotes" || edit.do === "setNotes") &&
+      song.parts.find((p) => p.id === edit.part)?.echoes !== undefined;
+
 function toFinding({ raw, matter }: { raw: RawFinding; matter: Matter }, source: string, severity: Severity, song: Song): Finding {
   const waiver = song.waivers.find((w) => covers(w, matter));
   return {
@@ -91,7 +99,7 @@ function toFinding({ raw, matter }: { raw: RawFinding; matter: Matter }, source:
     message: raw.message,
     amount: raw.amount,
     source,
-    fixes: raw.fixes,
+    fixes: raw.fixes.filter((f) => !writesEcho(song, f.edit)),
     ...(waiver ? { waived: waiver.reason, waiver: waiver.id } : {}),
   };
 }

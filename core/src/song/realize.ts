@@ -135,7 +135,7 @@ export interface Frame {
 }
 
 /** How names go from one key to another; plain where the exact name would need two accidentals. */
-function movedBetween(from: Key, to: Key, semitones: Semitones): (name: NoteName) => NoteName {
+export function movedBetween(from: Key, to: Key, semitones: Semitones): (name: NoteName) => NoteName {
   const letters = mod(parseNote(to.tonic)!.step - parseNote(from.tonic)!.step, 7);
   const distance = mod(semitones, 12);
   return (name) => {

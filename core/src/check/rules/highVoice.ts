@@ -1,6 +1,7 @@
 import { beatsText, positionText } from "../../time/meter";
 import { spellAt } from "../../song/spell";
-import { instrumentOf, midiRange } from "../../instrument/instruments";
+import { instrumentOf } from "../../instrument/instruments";
+import { rangeOfPart } from "../../singer/range";
 import type { Rule } from "../rule";
 
 /** Longest single note above the comfortable range that goes without a word, in beats (common practice). */
@@ -17,7 +18,7 @@ export const highVoice: Rule = {
     return song.parts
       .filter((p) => instrumentOf(p.instrument, song).sound === "voice")
       .flatMap((part) => {
-        const [, high] = midiRange(instrumentOf(part.instrument, song).comfortable);
+        const [, high] = rangeOfPart(song, part).comfortable;
         const longest = ALLOWED_BEATS * meter.beats[0]!.duration;
         return sliced.real.parts
           .find((p) => p.id === part.id)!

@@ -8,6 +8,11 @@ import { lowIntervals } from "./lowIntervals";
 import { outOfRange } from "./outOfRange";
 import { parallels } from "./parallels";
 import { uncoveredAccent } from "./uncoveredAccent";
+import { voiceClash } from "./voices/clash";
+import { voiceCrossing } from "./voices/crossing";
+import { voiceOverlap } from "./voices/overlap";
+import { voiceParallels } from "./voices/parallel";
+import { voiceUnison } from "./voices/unison";
 
 /** All checks; a new one is one file and one line here. */
 export const RULES: readonly Rule[] = [
@@ -16,6 +21,11 @@ export const RULES: readonly Rule[] = [
   bassLayersRule,
   bassAboveChords,
   parallels,
+  voiceParallels,
+  voiceCrossing,
+  voiceOverlap,
+  voiceClash,
+  voiceUnison,
   lowIntervals,
   outOfRange,
   highVoice,

@@ -7,6 +7,7 @@ import { ownerOf, playingOf } from "../../song/playing";
 import { spellAt } from "../../song/spell";
 import type { Part, Section, Song } from "../../song/schema";
 import { instrumentOf, midiRange } from "../../instrument/instruments";
+import { singerOf, singerRange } from "../../singer/range";
 import { pitchMidi, type Midi } from "../../pitch/pitch";
 import type { RawFinding, Rule } from "../rule";
 
@@ -21,7 +22,9 @@ export const outOfRange: Rule = {
       .filter((p) => p.role !== "drums")
       .flatMap((part) => {
         const instrument = instrumentOf(part.instrument, song);
-        const [low, high] = midiRange(part.range ?? instrument.range);
+        const singer = singerOf(song, part.id);
+        const [low, high] = singer ? singerRange(song, singer).extremes : midiRange(part.range ?? instrument.range);
+        const ends = singer?.extremes ?? part.range ?? instrument.range;
         if (part.link?.from) return liftedOut(song, section, part, [low, high], meter);
         return sliced.real.parts
           .find((p) => p.id === part.id)!
@@ -50,7 +53,7 @@ export const outOfRange: Rule = {
               // Block chords follow their tune: there the tune or the instrument has to change.
               fixes: part.link?.kind === "block" ? [] : [{ label: `Move to ${pitch}`, edit }],
               amount: `${counted(by, "semitone")} ${note.midi < low ? "too low" : "too high"}`,
-              message: `${part.name}: ${note.pitch} at ${positionText(meter, note.start)} is outside the range ${(part.range ?? instrument.range).join("–")} of the ${instrument.title.toLowerCase()}.`,
+              message: `${part.name}: ${note.pitch} at ${positionText(meter, note.start)} is outside the range ${ends.join("–")} of ${singer ? singer.name : `the ${instrument.title.toLowerCase()}`}.`,
             };
           });
       });
