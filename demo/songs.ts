@@ -9,6 +9,7 @@ import {
   storeVoicing,
   QUARTER,
   voiceSection,
+  vocalLines,
   bassLines,
   type Drum,
   type Edit,
@@ -101,7 +102,7 @@ function lanterns(): Song {
   ]);
   // Under the voice's G the piano takes the thirteenth along instead of its seventh, which would clash.
   const thirteenth = lined.sections[1]!.chords.find((c) => c.symbol === "Bb13")!.id;
-  return arrange(
+  const song = arrange(
     build(lined, [
       { do: "pinVoicing", section: chorus, part: "keys", chord: thirteenth, pitches: ["Ab3", "D4", "F4", "G4"] },
       {
@@ -131,6 +132,23 @@ function lanterns(): Song {
     3,
     false,
   );
+  return withSecondSinger(song, chorus);
+}
+
+/** Two singers; the second one joins in the chorus, below the tune. */
+function withSecondSinger(song: Song, chorus: string): Song {
+  const both = build(song, [
+    { do: "addPart", name: "Wren, voice", role: "vocal", instrument: "alto" },
+    { do: "addSinger", name: "Orla", voice: "mezzo", part: "melody", comfortable: ["B3", "D5"], extremes: ["A3", "G5"] },
+  ]);
+  const wren = both.parts.find((p) => p.name === "Wren, voice")!.id;
+  const ready = build(both, [
+    { do: "movePart", part: wren, before: "keys" },
+    { do: "addSinger", name: "Wren", voice: "alto", part: wren },
+    { do: "setPlaying", part: wren, vocal: { school: "inScale", side: "below", interval: "third" } },
+  ]);
+  const [line] = must(vocalLines(ready, { section: chorus, part: wren, lead: "melody" }));
+  return build(ready, [{ do: "setNotes", section: chorus, part: wren, notes: line!.notes }]);
 }
 
 function cider(): Song {

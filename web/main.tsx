@@ -11,6 +11,8 @@ import { SongList } from "./pages/SongList";
 /** The workbench is loaded when a song is opened: the list comes first. */
 const SongPage = lazy(() => import("./pages/SongPage").then((page) => ({ default: page.SongPage })));
 
+const SingerPages = lazy(() => import("./pages/SingerPages").then((page) => ({ default: page.SingerPages })));
+
 function ToChords() {
   const { id } = useParams();
   return <Navigate replace to={`/songs/${id}/chords`} />;
@@ -23,6 +25,7 @@ createRoot(document.getElementById("root")!).render(
         <Routes>
           <Route path="/" element={<SongList />} />
           <Route path="/songs/:id" element={<ToChords />} />
+          <Route path="/songs/:id/pages" element={<SingerPages />} />
           <Route path="/songs/:id/:workspace" element={<SongPage />} />
           <Route path="*" element={<Navigate replace to="/" />} />
         </Routes>

@@ -6,14 +6,14 @@ export interface Hearing {
   id: string;
   title: string;
   /** Who sounds beside the part; null is everybody. */
-  beside(song: Song): readonly PlayerId[] | null;
+  beside(song: Song, part: Part["id"]): readonly PlayerId[] | null;
 }
 
 export const ALONE: Hearing = { id: "alone", title: "alone", beside: () => [] };
 export const WITH_ALL: Hearing = { id: "all", title: "with all", beside: () => null };
 
 const players = (song: Song, part: Part["id"], hearing: Hearing): PlayerId[] => {
-  const beside = hearing.beside(song);
+  const beside = hearing.beside(song, part);
   return beside ? [...new Set([part, ...beside])].sort() : [];
 };
 

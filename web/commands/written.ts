@@ -1,6 +1,19 @@
 import { useMemo } from "react";
-import type { BassLine, CounterLine, Edit, Problem, Result, Ticks } from "../../core/src/index";
+import {
+  mended,
+  takeVoices,
+  type BassLine,
+  type CounterLine,
+  type Edit,
+  type Problem,
+  type Result,
+  type RoughSpot,
+  type Ticks,
+  type VocalLines,
+  type VocalRequest,
+} from "../../core/src/index";
 import { clearLines, useResults, type Offer } from "../store/results";
+import { songNow } from "../store/song";
 import { workers } from "../workers/client";
 import { acceptEdit } from "./audition";
 
@@ -8,6 +21,7 @@ import { acceptEdit } from "./audition";
 export interface Written {
   bass: BassLine;
   counter: CounterLine;
+  vocal: VocalLines;
 }
 export type Bench = keyof Written;
 
@@ -26,7 +40,7 @@ async function write<B extends Bench>(
   useResults.setState({ busy, writeProblem: null });
   const result = await ask;
   if (useResults.getState().busy !== busy) return;
-  const written = (lines: (BassLine | CounterLine)[], writeProblem: Problem | null) =>
+  const written = (lines: (BassLine | CounterLine | VocalLines)[], writeProblem: Problem | null) =>
     useResults.setState({ busy: null, lines, linesFor: linesId(bench, section, part), writeProblem });
   if (result.ok) written(result.value, null);
   else written([], result.error);
@@ -40,6 +54,37 @@ export const writeLines = (section: string, part: string, seed: number): Promise
 export const writeCounters = (section: string, part: string, seed: number, against: string | undefined): Promise<void> =>
   write("counter", section, part, seed, workers.writer.counter({ section, part, seed, ...(against === undefined ? {} : { against }) }));
 
+/** Writes voices beside a tune with the school and settings of the part. */
+export const writeVoices = (request: VocalRequest): Promise<void> =>
+  write("vocal", request.section, request.part, 0, workers.writer.vocal(request));
+
+/** Mends a rough spot of written voices: the note has another pitch, and they are judged once more. */
+export async function mendVoices(request: VocalRequest, index: number, spot: RoughSpot, pitch: string): Promise<void> {
+  const lines = useResults.getState().lines as VocalLines[];
+  const next = mended(lines[index]!, spot, pitch);
+  const judged = await workers.writer.rejudge(request, next);
+  const put = judged.ok ? judged.value : next;
+  if (useResults.getState().lines === lines) useResults.setState({ lines: lines.map((l, i) => (i === index ? put : l)) });
+}
+
+/** Written voices as offers: into the parts they are for, and into new ones. */
+export function useVoiceOffers(section: string, part: string, length: Ticks): Offer[] {
+  const lines = useWritten("vocal", section, part);
+  return useMemo(
+    () =>
+      lines.map((line, i): Offer => ({
+        id: `voices:${i}:${line.school}:${part}`,
+        label: `way ${i + 1}`,
+        edit: takeVoices(songNow(), section, line),
+        from: 0,
+        to: length,
+        whole: true,
+        taken: clearLines,
+      })),
+    [lines, section, part, length],
+  );
+}
+
 /** The lines that were written for a part; none while others are shown. */
 export const useWritten = <B extends Bench>(bench: B, section: string, part: string): readonly Written[B][] => {
   const lines = useResults((s) => s.lines);
@@ -49,7 +94,7 @@ export const useWritten = <B extends Bench>(bench: B, section: string, part: str
 const NONE: readonly never[] = [];
 
 /** The written lines as offers that can be heard in place and taken. */
-export function useLineOffers(bench: Bench, part: string, section: string, length: Ticks): Offer[] {
+export function useLineOffers(bench: Exclude<Bench, "vocal">, part: string, section: string, length: Ticks): Offer[] {
   const lines = useWritten(bench, section, part);
   return useMemo(
     () =>

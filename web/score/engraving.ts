@@ -1,5 +1,6 @@
 import {
   Accidental,
+  Annotation,
   Beam,
   Dot,
   Formatter,
@@ -15,6 +16,7 @@ import {
   Tuplet,
   Voice,
   type RenderContext,
+  type StaveModifier,
   type StemmableNote,
 } from "vexflow/bravura";
 import {
@@ -26,7 +28,7 @@ import {
   type Meter,
   type TabPlace,
 } from "../../core/src/index";
-import { layOutSheet, MARGIN, LINE, placesOf, TAB_GAP, tabHeight, type Line, type Placed, type Spot, type StaffPart } from "./sheet";
+import { heightOf, layOutSheet, MARGIN, LINE, placesOf, TAB_GAP, type Line, type Placed, type Spot, type StaffPart } from "./sheet";
 import type { Tablature } from "./tablature";
 
 const SIGNATURES = ["Cb", "Gb", "Db", "Ab", "Eb", "Bb", "F", "C", "G", "D", "A", "E", "B", "F#", "C#"];
@@ -39,6 +41,20 @@ const vexKey = (pitch: string): string => {
 
 const REST_KEY: Record<EngravedStaff["clef"], string> = { treble: "b/4", bass: "d/3", alto: "c/4", tenor: "a/3" };
 
+/** Keeps room to the right of a note for what is written over or under it elsewhere. */
+class Spacer extends Annotation {
+  constructor(private readonly wide: number) {
+    super("");
+    this.setJustification(Annotation.HorizontalJustify.LEFT).setVerticalJustification(Annotation.VerticalJustify.BOTTOM);
+  }
+  override getWidth(): number {
+    return this.wide;
+  }
+  override draw(): void {
+    this.setRendered();
+  }
+}
+
 interface Bar {
   notes: StemmableNote[];
   chords: readonly EngravedChord[];
@@ -47,7 +63,7 @@ interface Bar {
 }
 
 /** One bar of a staff as notes that can be drawn. */
-function barOf(chords: readonly EngravedChord[], staff: EngravedStaff, meter: Meter): Bar {
+function barOf(chords: readonly EngravedChord[], staff: EngravedStaff, { meter, room }: Pick<StaffPart, "meter" | "room">): Bar {
   const silent = chords.every((c) => !c.notes.length);
   const list = silent ? [{ ...chords[0]!, value: "w" as const, dots: 0 as const, triplet: false }] : chords;
   const notes = list.map((c) => {
@@ -60,6 +76,8 @@ function barOf(chords: readonly EngravedChord[], staff: EngravedStaff, meter: Me
       ...(silent ? { alignCenter: true } : {}),
     });
     if (c.dots) Dot.buildAndAttach([note], { all: true });
+    const wide = room?.get(c.start);
+    if (wide && !silent) note.addModifier(new Spacer(wide));
     return note;
   });
   if (silent) return { notes, chords: [], tuplets: [], beams: [] };
@@ -146,7 +164,8 @@ export async function drawStaves(
     const div = document.createElement("div");
     sheet.appendChild(div);
     const renderer = new Renderer(div, Renderer.Backends.SVG);
-    renderer.resize(width, height);
+    // The last bar line stands on the edge.
+    renderer.resize(width + 2, height);
     const context = renderer.getContext();
     context.setFillStyle("currentColor").setStrokeStyle("currentColor");
     spots.push(...drawLine({ parts, meter, bars, above, context, pending }, line, k));
@@ -189,7 +208,7 @@ function drawBar(sheet: Sheet, bar: number, box: BarBox): Spot[] {
       return made.stave;
     });
     if (box.first && own.length > 1) new StaveConnector(own[0]!, own[1]!).setType("brace").setContext(context).draw();
-    y += part.staves.length * LINE + (part.tab ? tabHeight(part.tab.strings) : 0) + 14;
+    y += heightOf(part);
   }
   const begin = Math.max(...drawn.map((s) => s.stave.getNoteStartX()));
   formatBar(drawn, begin, box, context);
@@ -203,6 +222,33 @@ function drawBar(sheet: Sheet, bar: number, box: BarBox): Spot[] {
   return spotsOf(drawn, bar, meter, begin, box);
 }
 
+/** Distance of the lines of a small staff, and the size of its signs against the usual one. */
+const SMALL_GAP = 7;
+const SMALL = 0.7;
+
+interface Sign {
+  fontSizeInPoints: number;
+  fontSize: string | number;
+}
+const shrink = (sign: Sign): void => void (sign.fontSize = sign.fontSizeInPoints * SMALL);
+
+/** A key signature makes its signs when it is measured; its width is theirs. */
+function shrinkModifier(modifier: StaveModifier): void {
+  const width = modifier.getWidth();
+  const { children } = modifier as unknown as { children: Sign[] };
+  for (const sign of children) shrink(sign);
+  if (children.length) modifier.setWidth(width * SMALL);
+  else {
+    shrink(modifier);
+    modifier.setWidth(modifier.getWidth() + 5);
+  }
+}
+
+function shrinkNote(note: StaveNote): void {
+  for (const head of note.noteHeads ?? []) shrink(head);
+  for (const modifier of note.getModifiers()) shrink(modifier);
+}
+
 function drawStaff(
   { meter, bars, context }: Sheet,
   part: StaffPart,
@@ -210,17 +256,19 @@ function drawStaff(
   bar: number,
   { x, y, width, first, opening, id }: BarBox & { y: number; id: string },
 ): Drawn {
-  const stave = new Stave(x, y, width);
+  const stave = new Stave(x, y, width, part.small ? { spacingBetweenLinesPx: SMALL_GAP } : {});
   if (first) {
     stave.addClef(staff.clef, "default", staff.octave === -1 ? "8vb" : undefined).addKeySignature(signatureOf(part));
-    if (opening) stave.addTimeSignature(meter.text.split(" ")[0]!);
+    if (opening && !part.small) stave.addTimeSignature(meter.text.split(" ")[0]!);
   }
+  if (part.small) stave.getModifiers().forEach(shrinkModifier);
   if (bar === bars - 1) stave.setEndBarType(3);
   stave.setContext(context).draw();
   const chords = chordsIn(staff, bar);
-  const made = chords.length ? barOf(chords, staff, meter) : null;
+  const made = chords.length ? barOf(chords, staff, part) : null;
   const voice = voiceOf(meter, made ? made.notes : [new GhostNote({ duration: "q" })]);
   Accidental.applyAccidentals([voice], signatureOf(part));
+  if (part.small) for (const note of made?.notes ?? []) shrinkNote(note as StaveNote);
   return { id, voice, stave, bar: made };
 }
 

@@ -3,6 +3,12 @@ import type { Tablature } from "./tablature";
 
 export interface StaffPart extends EngravedPart {
   tab?: Tablature;
+  /** Printed small, to be followed rather than played. */
+  small?: boolean;
+  /** Room below its last staff, for words. */
+  below?: number;
+  /** Least room for a note and what stands over or under it, in pixels, by the tick it begins at. */
+  room?: ReadonlyMap<number, number>;
 }
 
 /** Where things stand on the sheet, in pixels. */
@@ -28,19 +34,31 @@ export interface Line {
 export const MARGIN = 92;
 /** Height of a staff with what stands above and below it. */
 export const LINE = 78;
+const SMALL_LINE = 60;
 export const TAB_GAP = 12;
 const BETWEEN_PARTS = 14;
 
 /** Height of a staff of tablature with so many strings. */
 export const tabHeight = (strings: number): number => strings * TAB_GAP + 46;
 
-const heightOf = (p: StaffPart): number => p.staves.length * LINE + (p.tab ? tabHeight(p.tab.strings) : 0) + BETWEEN_PARTS;
+/** Height of a part with all that belongs to it. */
+export const heightOf = (p: StaffPart): number =>
+  p.staves.length * (p.small ? SMALL_LINE : LINE) + (p.tab ? tabHeight(p.tab.strings) : 0) + (p.below ?? 0) + BETWEEN_PARTS;
 
-/** How wide a bar asks to be, by the number of its places. */
+/** How wide a bar asks to be, by the number of its places and what stands at them. */
 function wish(parts: readonly StaffPart[], bar: number): number {
   const starts = new Set(parts.flatMap((p) => p.staves.flatMap((s) => (bar < 0 ? s.pickup : s.measures[bar]!).map((c) => c.start))));
-  return (bar < 0 ? 30 : 54) + Math.max(1, starts.size) * 21;
+  const room = (start: number) => Math.max(PLACE, ...parts.map((p) => (p.room?.get(start) ?? 0) + GAP));
+  return (
+    (bar < 0 ? 30 : 54) +
+    Math.max(
+      PLACE,
+      [...starts].reduce((sum, start) => sum + room(start), 0),
+    )
+  );
 }
+const PLACE = 21;
+const GAP = 6;
 
 /** Breaks bars into lines that fit a width. */
 export function layOutSheet(

@@ -13,6 +13,7 @@ import type {
   SectionVoicing,
   Ticks,
   Verdict,
+  VocalLines,
 } from "../../core/src/index";
 
 /** A change that can be heard in place and taken. */
@@ -45,7 +46,7 @@ interface ResultsState {
   /** Voicings the user remembered to compare them with others. */
   remembered: { part: string; section: string; pitches: Record<string, PitchName[]> } | null;
   /** Written lines, and the bench, section and part they are for. */
-  lines: (BassLine | CounterLine)[];
+  lines: (BassLine | CounterLine | VocalLines)[];
   linesFor: string;
   /** The request for lines that is under way. */
   busy: string | null;

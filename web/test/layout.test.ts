@@ -8,7 +8,7 @@ import { keptRange, laneScale, octaves, partRange } from "../score/laneScale";
 import { laneBoxes, laneOrder, ROW, rowsOf, STRIP_HEIGHT } from "../score/layout";
 
 const band = laneOrder(demoSongs()[0]!.parts);
-const eight: Part[] = laneOrder(
+const nine: Part[] = laneOrder(
   ["Second voice", "Third voice", "Strings", "Guitar"].reduce(
     (song, name, i) => edit(song, { do: "addPart", name, role: i < 2 ? "vocal" : "chords", instrument: "piano" }),
     demoSongs()[0]!,
@@ -19,8 +19,8 @@ const used = (boxes: Map<string, { height: number }>) => [...boxes.values()].red
 
 describe("lanes", () => {
   test("stand by register: voices above, drums at the foot, in the order of the song within one", () => {
-    expect(eight.map((p) => p.role)).toEqual(["melody", "vocal", "vocal", "chords", "chords", "chords", "bass", "drums"]);
-    const [two, three] = [eight.filter((p) => p.role === "chords"), [...eight].reverse().filter((p) => p.role === "chords")];
+    expect(nine.map((p) => p.role)).toEqual(["melody", "vocal", "vocal", "vocal", "chords", "chords", "chords", "bass", "drums"]);
+    const [two, three] = [nine.filter((p) => p.role === "chords"), [...nine].reverse().filter((p) => p.role === "chords")];
     expect(laneOrder(three)).toEqual(three);
     expect(laneOrder(two)).toEqual(two);
   });
@@ -31,9 +31,9 @@ describe("lanes", () => {
     expect(used(boxes)).toBeLessThanOrEqual(700 + band.length);
   });
 
-  test("the lane a workspace is about is high, with eight parts and little room: the others are strips", () => {
-    for (const focus of eight.map((p) => p.id)) {
-      const boxes = laneBoxes(eight, 5, 420, [focus], {});
+  test("the lane a workspace is about is high, with nine parts and little room: the others are strips", () => {
+    for (const focus of nine.map((p) => p.id)) {
+      const boxes = laneBoxes(nine, 5, 420, [focus], {});
       expect(boxes.get(focus)!.folded).toBe(false);
       expect(boxes.get(focus)!.height).toBeGreaterThanOrEqual(focus === "drums" ? 5 * ROW : 84);
       for (const [id, box] of boxes) if (id !== focus && box.folded) expect(box.height).toBe(STRIP_HEIGHT);
@@ -41,7 +41,7 @@ describe("lanes", () => {
   });
 
   test("what the user folded stays folded, even what the work is about; what was unfolded stays open", () => {
-    const boxes = laneBoxes(eight, 5, 500, ["bass"], { bass: false, keys: true });
+    const boxes = laneBoxes(nine, 5, 500, ["bass"], { bass: false, keys: true });
     expect([boxes.get("bass")!.folded, boxes.get("keys")!.folded]).toEqual([true, false]);
   });
 
@@ -59,12 +59,12 @@ describe("lanes", () => {
     fc.assert(
       fc.property(
         fc.integer({ min: 0, max: 2000 }),
-        fc.subarray(eight.map((p) => p.id)),
-        fc.dictionary(fc.constantFrom(...eight.map((p) => p.id)), fc.boolean()),
+        fc.subarray(nine.map((p) => p.id)),
+        fc.dictionary(fc.constantFrom(...nine.map((p) => p.id)), fc.boolean()),
         fc.integer({ min: 5, max: 12 }),
         (room, focus, chosen, rows) => {
-          const boxes = laneBoxes(eight, rows, room, focus, chosen);
-          expect([...boxes.keys()]).toEqual(eight.map((p) => p.id));
+          const boxes = laneBoxes(nine, rows, room, focus, chosen);
+          expect([...boxes.keys()]).toEqual(nine.map((p) => p.id));
           for (const [id, box] of boxes) {
             expect(box.height).toBeGreaterThanOrEqual(STRIP_HEIGHT);
             expect(Number.isInteger(box.height)).toBe(true);

@@ -4,7 +4,7 @@ import { acceptEdit, around, auditionEdit } from "../commands/audition";
 import { BASS_HEARINGS, bassPartOf, bassParts, keepNotes } from "../commands/bass";
 import { linesId, writeLines } from "../commands/written";
 import { hear, heardAs, type Hearing } from "../commands/hearing";
-import { LINE_HEARINGS, lineParts } from "../commands/lines";
+import { lineHearings, lineParts } from "../commands/lines";
 import { acceptOffer, auditionOffer, auditionWritten, isWritten } from "../commands/offers";
 import { usePlayback } from "../store/playback";
 import { usePreferences } from "../store/preferences";
@@ -119,10 +119,7 @@ describe("bass", () => {
       expect(heardAs(song, part, ["drum:snare"], hearings)).toBeUndefined();
     };
     each("bass", BASS_HEARINGS);
-    each(
-      lineParts(song)[0]!.id,
-      LINE_HEARINGS.filter((h) => h.id !== "lines"),
-    );
+    each(lineParts(song)[0]!.id, lineHearings(song));
     expect(songNow()).toBe(song);
   });
 

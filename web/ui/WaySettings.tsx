@@ -5,7 +5,7 @@ import type { PartProps } from "./partProps";
 import { typedPitch } from "./texts";
 
 /** Ways of writing a line that a section can have settings of its own for. */
-type LineWay = "bass" | "counter";
+type LineWay = "bass" | "counter" | "vocal";
 
 /** Lowest and highest note: set here, for the part, or the instrument's comfortable ones. */
 export function WayRange({
@@ -32,17 +32,18 @@ export function WayRange({
 const cleared = (playing: object): Record<string, null> => Object.fromEntries(Object.keys(playing).map((name) => [name, null]));
 
 /** The edit that makes a section's own way of playing that of all sections. */
-function everywhere(song: Song, part: string, way: LineWay, own: object, style: string): Edit {
+function everywhere(song: Song, part: string, way: LineWay, own: object, chosen: object): Edit {
   const there = song.sections.flatMap((s): Edit[] => {
     const playing = s.playing?.[part]?.[way];
     return playing ? [{ do: "setPlaying", part, section: s.id, [way]: cleared(playing) }] : [];
   });
-  return { do: "all", label: "in every section", edits: [...there, { do: "setPlaying", part, [way]: { ...own, style } }] };
+  return { do: "all", label: "in every section", edits: [...there, { do: "setPlaying", part, [way]: { ...own, ...chosen } }] };
 }
 
 /** Settings of a section given back, or made those of all. */
-export function WayButtons({ data, part, way, style }: PartProps & { way: LineWay; style: string }) {
-  const { style: _, ...own } = data.section.playing?.[part.id]?.[way] ?? {};
+/** `chosen` is the style or school as it stands: it stays when settings are given back. */
+export function WayButtons({ data, part, way, chosen }: PartProps & { way: LineWay; chosen: Record<string, string> }) {
+  const own = Object.fromEntries(Object.entries(data.section.playing?.[part.id]?.[way] ?? {}).filter(([name]) => !(name in chosen)));
   return (
     <p className="controls">
       <button
@@ -53,7 +54,7 @@ export function WayButtons({ data, part, way, style }: PartProps & { way: LineWa
         Back to the usual
       </button>
       {data.song.sections.length > 1 && (
-        <button type="button" onClick={() => edit(everywhere(data.song, part.id, way, own, style))}>
+        <button type="button" onClick={() => edit(everywhere(data.song, part.id, way, own, chosen))}>
           Use in every section
         </button>
       )}

@@ -26,6 +26,10 @@ import {
   reharmonizations,
   bassLines,
   counterLines,
+  fitKey,
+  neckKey,
+  rejudge,
+  vocalLines,
   verdictAt,
   voicingAt,
   weavePlan,
@@ -45,6 +49,10 @@ import {
   type Harmonization,
   type HarmonizeRequest,
   type HarmonyReport,
+  type SungKey,
+  type NeckKey,
+  type VocalLines,
+  type VocalRequest,
   type Progressed,
   type ReharmCandidate,
   type ReharmRequest,
@@ -112,6 +120,9 @@ export interface Layouts {
   /** Null where it is what the caller has; otherwise the layouts, or why there are none. */
   voicing: Result<SectionVoicing> | null;
 }
+
+/** A key with how the song would be held on a neck in it. */
+export type TriedKey = SungKey & { necks: NeckKey[] };
 
 export type ShownOffer = Omit<ReharmCandidate, "events">;
 
@@ -206,6 +217,19 @@ const musicWorker = {
     if (!book) books.set(language, (book = wordBook(language)));
     return linesOf(text, await book);
   },
+  vocal: (request: VocalRequest): Result<VocalLines[]> => withSong((open) => vocalLines(open, request)),
+  /** Voices judged once more after a note of them was changed. */
+  rejudge: (request: VocalRequest, lines: VocalLines): Result<VocalLines> => withSong((open) => rejudge(open, request, lines)),
+  /** The song in twelve keys for its singers, each with how guitar and ukulele would hold it. */
+  keys: (singers: string[]): Result<TriedKey[]> =>
+    withSong((open) =>
+      ok(
+        fitKey(open, { singers }).map((fit) => ({
+          ...fit,
+          necks: (["guitar", "ukulele"] as const).flatMap((instrument) => neckKey(open, fit.semitones, instrument) ?? []),
+        })),
+      ),
+    ),
   counter: (request: CounterRequest): Result<CounterLine[]> => withSong((open) => counterLines(open, request)),
   bass: (request: BassRequest): Result<BassLine[]> => withSong((open) => bassLines(open, request)),
 };

@@ -114,7 +114,9 @@ export function pairReport(a: Line, b: Line, { meter, chords }: PairGround): Pai
     // Within a phrase of both: what each did just before.
     const was: { x: RealizedNote; y: RealizedNote } | null = before && end(before.x) >= x.start && end(before.y) >= y.start ? before : null;
     if (was && x !== was.x && y !== was.y && !octaves) {
-      const kind = parallelPerfect(was.y.midi, y.midi, was.x.midi, x.midi);
+      const [from, to] = was.x.midi < was.y.midi ? [was.x, was.y] : [was.y, was.x];
+      const [fromNow, toNow] = from === was.x ? [x, y] : [y, x];
+      const kind = parallelPerfect(from.midi, fromNow.midi, to.midi, toNow.midi);
       if (kind) put("parallel", tick, x, y, lasts, kind);
     }
     if (was && top.midi >= low.midi) {

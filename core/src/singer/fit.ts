@@ -38,7 +38,7 @@ export interface SingerFit {
 }
 
 /** One of the twelve keys. */
-export interface KeyFit {
+export interface SungKey {
   key: string;
   semitones: Semitones;
   /** As good as for the singer it suits least. */
@@ -109,7 +109,7 @@ const lowestOf = (values: readonly (number | null)[]): number | null => {
 };
 
 /** What a key is worth to all singers: as much as to the one it suits least. */
-const together = (fits: readonly SingerFit[]): Pick<KeyFit, "comfort" | "power"> => ({
+const together = (fits: readonly SingerFit[]): Pick<SungKey, "comfort" | "power"> => ({
   comfort: Math.min(...fits.map((f) => f.comfort)),
   power: lowestOf(fits.map((f) => f.power)),
 });
@@ -118,7 +118,7 @@ const together = (fits: readonly SingerFit[]): Pick<KeyFit, "comfort" | "power">
  * A song tried in all twelve keys for its singers, best by comfort first; of the ways up and down to a key the more comfortable one, the nearer of two
  * alike. `power` ranks the same keys by where the chorus's peaks fall. Empty where nobody sings. Singers are named by id; all of them where none is.
  */
-export function fitKey(song: Song, { singers }: { singers?: readonly string[] } = {}): KeyFit[] {
+export function fitKey(song: Song, { singers }: { singers?: readonly string[] } = {}): SungKey[] {
   const read = factsOf(song);
   const sung = song.singers
     .filter((s) => !singers?.length || singers.includes(s.id))
@@ -136,7 +136,7 @@ export function fitKey(song: Song, { singers }: { singers?: readonly string[] } 
     .filter((s) => s.notes.length);
   if (!sung.length) return [];
   const home = must(parseKey(song.key));
-  const fits = Array.from({ length: 12 }, (_, up): KeyFit => {
+  const fits = Array.from({ length: 12 }, (_, up): SungKey => {
     const key = up === 0 ? home : transposeKey(home, up);
     const ways = (up === 0 ? [0, 12, -12] : [up, up - 12]).sort((a, b) => Math.abs(a) - Math.abs(b));
     const tried = ways.map((semitones) => {
@@ -149,5 +149,5 @@ export function fitKey(song: Song, { singers }: { singers?: readonly string[] } 
 }
 
 /** The same keys by power: where the peaks of the chorus fall; of two alike the more comfortable one. */
-export const byPower = (fits: readonly KeyFit[]): KeyFit[] =>
+export const byPower = (fits: readonly SungKey[]): SungKey[] =>
   [...fits].sort((a, b) => (b.power ?? -1) - (a.power ?? -1) || b.comfort - a.comfort || Math.abs(a.semitones) - Math.abs(b.semitones));

@@ -12,7 +12,7 @@ import { meanPitch, phrasesOf, type Phrase } from "../line/tune";
 import { byVoice } from "../line/between";
 import { soundingIn } from "../writer/notes";
 import { midiRange } from "../instrument/instruments";
-import { isSung, rangeOfPart, voiceAround, type VoiceRange } from "../singer/range";
+import { isSung, rangeOfPart, voiceAround, VOICES, type VoiceRange } from "../singer/range";
 import type { VocalSettings } from "./settings";
 
 /** A voice that is written: of a part, or of one that is still to be added. */
@@ -64,8 +64,8 @@ export const tunesFor = (song: Song, part: string): Part[] =>
 const middle = ({ comfortable: [low, high] }: VoiceRange): number => (low + high) / 2;
 
 /** Where a voice that is still to be added would sing: below the tune, lower with each. */
-function freshVoice(tune: readonly RealizedNote[], k: number): VocalVoice {
-  const voice = voiceAround((tune.length ? meanPitch(tune) : 64) - 4 - 5 * k);
+function freshVoice(tune: readonly RealizedNote[], k: number, type: string | undefined): VocalVoice {
+  const voice = VOICES.find((v) => v.id === type) ?? voiceAround((tune.length ? meanPitch(tune) : 64) - 4 - 5 * k);
   return { part: null, name: voice.title, extremes: midiRange(voice.range), comfortable: midiRange(voice.comfortable), pinned: [] };
 }
 
@@ -74,7 +74,7 @@ export function vocalContext(
   read: Reader,
   { section: sectionId, part: partId, lead: leadId, others = [] }: VocalPlace,
   settings: VocalSettings,
-  count: number,
+  { count, types }: { count: number; types?: readonly string[] | undefined },
 ): Result<VocalContext> {
   const { song } = read;
   const section = sectionOf(song, sectionId);
@@ -110,7 +110,7 @@ export function vocalContext(
   }));
   const voices = [
     ...own.sort((a, b) => middle(b) - middle(a)),
-    ...Array.from({ length: count - own.length }, (_, k) => freshVoice(tune, own.length + k)),
+    ...Array.from({ length: count - own.length }, (_, k) => freshVoice(tune, own.length + k, types?.[own.length + k])),
   ];
   const beside = song.parts.filter((p) => isSung(song, p) && p !== lead && !parts.includes(p) && !p.muted);
   const takes = [

@@ -12,11 +12,12 @@ export const chordPcs = (chord: RealizedChord | null): readonly PitchClass[] => 
 /** Whether a pitch is a tone of a chord; where none sounds, every tone is one. */
 export const inChord = (chord: RealizedChord | null, midi: Midi): boolean => !chord?.chord || chordPcs(chord).includes(mod(midi, 12));
 
-/** The scale of a moment: that of the key, in which tones of the chord stand for those they alter. */
-export function scaleOf(ctx: Pick<VocalContext, "key">, chord: RealizedChord | null): PitchClass[] {
+/** The scale of a moment: that of the key, in which tones of the chord stand for those of the same letter. */
+export function scaleOf({ key }: Pick<VocalContext, "key">, chord: RealizedChord | null): PitchClass[] {
   const own = chordPcs(chord);
-  const altered = own.filter((pc) => !ctx.key.pcs.includes(pc));
-  const kept = ctx.key.pcs.filter((pc) => own.includes(pc) || !altered.some((a) => mod(a - pc, 12) === 1 || mod(pc - a, 12) === 1));
+  const altered = own.filter((pc) => !key.pcs.includes(pc));
+  const letters = altered.map((pc) => chordToneName(chord!.chord!, pc)?.[0]);
+  const kept = key.pcs.filter((pc, i) => own.includes(pc) || !letters.includes(key.scale[i]![0]));
   return [...new Set([...kept, ...altered])].sort((a, b) => a - b);
 }
 

@@ -70,7 +70,7 @@ export function vocalRequest(read: Reader, request: VocalRequest): Result<{ ctx:
     });
   const stored = part ? vocalSettings(part, section, school.usual) : ({ voices: 2 } as VocalSettings);
   const settings = { ...stored, ...request.settings, ...(request.voices === undefined ? {} : { voices: request.voices }) };
-  const ctx = vocalContext(read, request, settings, writtenVoices(school, settings.voices));
+  const ctx = vocalContext(read, request, settings, { count: writtenVoices(school, settings.voices), types: school.types });
   return ctx.ok ? ok({ ctx: ctx.value, school }) : ctx;
 }
 
@@ -106,9 +106,11 @@ export function vocalLines(song: Song, request: VocalRequest): Result<VocalLines
       seen.add(id);
       out.push(judged(ctx, school, voices, k ? `${way.title}, another way` : way.title));
     }
+  const [wanted] = out;
   const misses = new Map(out.map((l) => [l, missesOf(vocalRows(l.report, school.targets, ctx.meter))]));
-  // The wanted way comes first among those that fall short of as many aims.
-  out.sort((a, b) => misses.get(a)! - misses.get(b)!);
+  // What was asked for comes first, unless another way meets two more of the aims.
+  const order = (l: VocalLines) => misses.get(l)! - (l === wanted ? 1.5 : 0);
+  out.sort((a, b) => order(a) - order(b));
   return out.length
     ? ok(out)
     : fail("vocal.none", "No voice fits the tune, the chords and the ranges", { hint: "Choose another school, or widen the ranges." });

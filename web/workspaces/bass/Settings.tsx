@@ -108,7 +108,7 @@ export function Settings({ data, part, style }: PartProps & { style: BassStyle }
           {label}
         </Check>
       ))}
-      <WayButtons data={data} part={part} way="bass" style={style.id} />
+      <WayButtons data={data} part={part} way="bass" chosen={{ style: style.id }} />
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import { LINE_HEARINGS, lineParts, linePartOf } from "../../commands/lines";
+import { lineHearings, lineParts, linePartOf } from "../../commands/lines";
 import { clearLines } from "../../store/results";
 import type { SectionData } from "../../store/sectionData";
 import { useSelection } from "../../store/selection";
@@ -10,7 +10,9 @@ import { Tabs, useTab, type Tab } from "../../ui/Tabs";
 import { EnterTab } from "./EnterTab";
 import { ReportTab } from "./ReportTab";
 import { RoomTab } from "./RoomTab";
+import { SingersTab } from "./SingersTab";
 import "./style.scss";
+import { VoicesTab } from "./VoicesTab";
 import { WordsTab } from "./WordsTab";
 import { WriteTab } from "./WriteTab";
 
@@ -19,6 +21,8 @@ const TABS: readonly Tab<PartProps>[] = [
   { id: "words", title: "Words", Tab: WordsTab },
   { id: "report", title: "Report", Tab: ReportTab },
   { id: "answer", title: "Answer", Tab: WriteTab },
+  { id: "voices", title: "Voices", Tab: VoicesTab },
+  { id: "singers", title: "Singers", Tab: SingersTab },
   { id: "room", title: "Room", Tab: RoomTab },
 ];
 
@@ -44,12 +48,7 @@ export function LinesPanel({ data }: { data: SectionData }) {
         )}
         {part && (
           <>
-            <HeardWith
-              label="Hear the line"
-              song={data.song}
-              part={part.id}
-              hearings={LINE_HEARINGS.filter((h) => lines.length > 1 || h.id !== "lines")}
-            />
+            <HeardWith label="Hear the line" song={data.song} part={part.id} hearings={lineHearings(data.song)} />
             <Tabs row="lines" label="Lines" tabs={TABS} />
           </>
         )}

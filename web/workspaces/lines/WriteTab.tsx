@@ -202,7 +202,7 @@ function Settings({ data, part, style }: PartProps & { style: CounterStyle }) {
           </tr>
         </tbody>
       </table>
-      <WayButtons data={data} part={part} way="counter" style={style.id} />
+      <WayButtons data={data} part={part} way="counter" chosen={{ style: style.id }} />
     </div>
   );
 }

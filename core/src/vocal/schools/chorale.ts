@@ -49,7 +49,7 @@ function settings(ctx: VocalContext, slot: VocalSlot): Stack[] {
           if (!counts.has(mod(rootPc(chord.chord) + tone.semitones, 12)))
             cost +=
               tone.degree === 5 ? 0.7 : tone.degree === 1 ? 2.5 : tone.degree === 3 || tone.degree === 4 || tone.degree === 2 ? 5 : 1.5;
-        if (seventh !== null && !counts.has(seventh)) cost += 1.5;
+        if (seventh !== null && !counts.has(seventh)) cost += 5;
         cost +=
           rangeCost(alto!, a) +
           rangeCost(tenor!, t) +
@@ -132,6 +132,7 @@ export const chorale: VocalSchool = {
     "Alto, tenor and bass under the tune as the soprano, moving with the chords and beats: complete chords with the root doubled first, upper voices at most an octave apart, no parallel fifths or octaves, leading tones up and sevenths down. Assumes four independent voices.",
   source: "Kostka & Payne, Tonal Harmony",
   voices: [3, 3],
+  types: ["alto", "tenor", "bassVoice"],
   needs: ["tune", "chords"],
   targets: { chordTime: 0.95, strict: true },
   usual: { voices: 4 },

@@ -1,0 +1,102 @@
+import { useMemo } from "react";
+import {
+  byVoice,
+  chordsAt,
+  isSung,
+  notesAt,
+  pairReport,
+  rangeOfPart,
+  sectionPlace,
+  sectionTempo,
+  ticksToSeconds,
+  timeByPitch,
+  type Part,
+  type RealizedNote,
+} from "../../../core/src/index";
+import { factsNow, type SectionData } from "../../store/sectionData";
+import { useResults } from "../../store/results";
+import { useSelection } from "../../store/selection";
+import { useStored } from "../../store/song";
+import { FindingList } from "../../ui/FindingList";
+import { RangeStrip } from "../../ui/RangeStrip";
+import { percent } from "../../ui/texts";
+
+interface Line {
+  part: Part;
+  notes: readonly RealizedNote[];
+}
+
+const short = (p: Part): string => p.name.split(",")[0]!;
+
+/** The sung lines of the section side by side: where each spends its time, how two go together, who leads; and what Check finds between them. */
+export function Between({ data }: { data: SectionData }) {
+  const { song, section } = useStored(data.section.id);
+  const lines = useMemo((): Line[] => {
+    const read = factsNow(song);
+    return song.parts
+      .filter((p) => isSung(song, p))
+      .map((part) => ({ part, notes: read.get(notesAt, sectionPlace(section.id), part.id, "played") }))
+      .filter((l) => l.notes.length > 0);
+  }, [song, section.id]);
+  const findings = useResults((s) => s.findings);
+  const rules = findings.filter((f) => f.rule.startsWith("voice-") && f.waived === undefined);
+  if (!lines.length) return null;
+  const tempo = sectionTempo(song, section);
+  const voices = byVoice(lines, data);
+  return (
+    <>
+      <h3>The voices here</h3>
+      <table className="measures voices">
+        <tbody>
+          {voices.map(([first, ...takes]) => {
+            const { part, notes } = first!;
+            const time = timeByPitch(notes.map((n) => ({ midi: n.midi, seconds: ticksToSeconds(n.duration, tempo) })));
+            return (
+              <tr key={part.id}>
+                <th scope="row">
+                  <button type="button" title={`Work on ${part.name}`} onClick={() => useSelection.setState({ linePart: part.id })}>
+                    {short(part)}
+                  </button>
+                  {takes.length > 0 && <span className="small"> with {takes.map((t) => short(t.part)).join(", ")}, takes of one line</span>}
+                </th>
+                <td>
+                  <RangeStrip label={part.name} range={rangeOfPart(song, part)} time={time} />
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <Pairs data={data} voices={voices.map((v) => v[0]!)} />
+      {rules.length > 0 && <FindingList data={data} findings={rules} all={findings} />}
+    </>
+  );
+}
+
+const bars = ({ meter }: SectionData, from: number, to: number): string => {
+  const [a, b] = [Math.floor(from / meter.bar) + 1, Math.ceil(to / meter.bar)];
+  return a < 1 ? (b < 2 ? "the pickup" : `the pickup to ${b}`) : a === b ? String(a) : `${a}–${b}`;
+};
+
+/** Every two voices: how much of their rhythm they share, and who leads where. */
+function Pairs({ data, voices }: { data: SectionData; voices: readonly Line[] }) {
+  const { song } = useStored(data.section.id);
+  const rows = useMemo(() => {
+    const chords = factsNow(song).get(chordsAt, sectionPlace(data.section.id));
+    return voices.flatMap((a, i) =>
+      voices.slice(i + 1).map((b) => ({ a, b, pair: pairReport(a.notes, b.notes, { meter: data.meter, chords }) })),
+    );
+  }, [song, voices, data.section.id, data.meter]);
+  return rows.map(({ a, b, pair }) => {
+    const names = { first: short(a.part), second: short(b.part) };
+    const led = pair.leads.filter((l) => l.who !== "together");
+    const told = led.slice(0, 4).map((l) => `${names[l.who as "first" | "second"]} in ${bars(data, l.from, l.to)}`);
+    return (
+      <p key={`${a.part.id}:${b.part.id}`} className="small">
+        {names.first} and {names.second}: {percent(pair.sameRhythm)} of the attacks together
+        {pair.together ? "" : ", never at once"}
+        {told.length ? `; more by itself, bar by bar: ${told.join(", ")}${led.length > told.length ? " …" : ""}` : ", neither leads"}.
+      </p>
+    );
+  });
+}

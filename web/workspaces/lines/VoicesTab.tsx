@@ -1,0 +1,311 @@
+import { useState } from "react";
+import {
+  chordOf,
+  counted,
+  isSung,
+  isWritten,
+  tunesFor,
+  typesetNames,
+  VOCAL_SCHOOLS,
+  vocalSchoolOf,
+  vocalSettings,
+  writtenVoices,
+  type Part,
+  type VocalLines,
+  type VocalRequest,
+  type VocalSchool,
+  type VocalSettings,
+} from "../../../core/src/index";
+import { addPart } from "../../commands/parts";
+import { mendVoices, useVoiceOffers, useWritten, writeVoices } from "../../commands/written";
+import { clearLines, useResults } from "../../store/results";
+import { useSelection } from "../../store/selection";
+import { edit } from "../../store/song";
+import { Fold } from "../../ui/Fold";
+import { LineCandidates } from "../../ui/LineCandidates";
+import type { PartProps } from "../../ui/partProps";
+import { Refused } from "../../ui/Refused";
+import { Select, type Choice } from "../../ui/Select";
+import { percent } from "../../ui/texts";
+import { WayButtons } from "../../ui/WaySettings";
+import { Between } from "./Between";
+import { EchoOf } from "./Echo";
+
+/** Voices beside a tune: written by school, compared with each other, echoed. */
+export function VoicesTab({ data, part }: PartProps) {
+  const first = tunesFor(data.song, "")[0];
+  return (
+    <>
+      {part.role === "vocal" && part !== first ? <Writer data={data} part={part} /> : <Choose data={data} part={part} />}
+      <Between data={data} />
+      <EchoOf data={data} part={part} />
+    </>
+  );
+}
+
+const vocals = (data: PartProps["data"], but: readonly string[]): Part[] =>
+  data.song.parts.filter((p) => p.role === "vocal" && isWritten(p) && !but.includes(p.id));
+
+/** The tune stays as it is: voices are written for parts of their own. */
+function Choose({ data, part }: PartProps) {
+  const others = vocals(data, [part.id]);
+  const choose = (id: string) => useSelection.setState({ linePart: id });
+  return (
+    <>
+      <p>
+        {isSung(data.song, part) ? `${part.name} sings the tune.` : `${part.name} is no second voice.`} What goes with a tune is written for
+        a voice of its own.
+      </p>
+      <p className="controls">
+        {others.map((p) => (
+          <button key={p.id} type="button" onClick={() => choose(p.id)}>
+            Write for {p.name}
+          </button>
+        ))}
+        <button
+          type="button"
+          className={others.length ? "" : "primary"}
+          onClick={() => {
+            const id = addPart("vocal");
+            if (id) choose(id);
+          }}
+        >
+          Add a voice
+        </button>
+      </p>
+    </>
+  );
+}
+
+function Writer({ data, part }: PartProps) {
+  const section = data.section.id;
+  const busy = useResults((s) => s.busy !== null);
+  const problem = useResults((s) => s.writeProblem);
+  const lines = useWritten("vocal", section, part.id);
+  const offers = useVoiceOffers(section, part.id, data.length);
+  const school = vocalSchoolOf(part, data.section);
+  const now = vocalSettings(part, data.section, school.usual);
+  const [leadId, setLead] = useState<string | undefined>(undefined);
+  const leads = tunesFor(data.song, part.id);
+  const lead = leads.find((p) => p.id === leadId) ?? leads[0];
+  const count = writtenVoices(school, now.voices);
+  const beside = vocals(data, [part.id, lead?.id ?? ""]);
+  const [chosen, setChosen] = useState<readonly string[] | null>(null);
+  const others = (chosen ?? beside.map((p) => p.id)).filter((id) => beside.some((p) => p.id === id)).slice(0, count - 1);
+  const request: VocalRequest = { section, part: part.id, others, ...(lead ? { lead: lead.id } : {}) };
+  const bare = school.needs.includes("chords") && !data.section.chords.some((c) => chordOf(c.symbol));
+  const silent = school.needs.includes("tune") && !(lead && data.section.notes[lead.id]?.length);
+  return (
+    <>
+      <div className="controls">
+        <Select
+          label="School"
+          value={school.id}
+          choices={VOCAL_SCHOOLS.map((s) => [s.id, s.title])}
+          set={(id) => {
+            edit({ do: "setPlaying", part: part.id, section, vocal: { school: id } });
+            clearLines();
+          }}
+        />
+        {leads.length > 1 && lead && (
+          <Select
+            label="The tune"
+            text="beside"
+            value={lead.id}
+            choices={leads.map((p) => [p.id, p.name])}
+            set={(id) => {
+              setLead(id);
+              clearLines();
+            }}
+          />
+        )}
+        <button type="button" className="primary" disabled={busy || bare || silent} onClick={() => void writeVoices(request)}>
+          {busy ? "Writing …" : count > 1 ? "Write the voices" : "Write the voice"}
+        </button>
+      </div>
+      <p className="small">
+        {school.explanation} {school.source.startsWith("common") ? "" : `(${school.source}.) `}Pinned notes stay.
+      </p>
+      <Settings data={data} part={part} school={school} now={now} />
+      {count > 1 && <Further part={part} count={count} beside={beside} others={others} set={setChosen} />}
+      {bare && <p className="small">There are no chords here yet: type them in Chords, and voices can be written from them.</p>}
+      {!bare && silent && (
+        <p className="small">
+          {lead ? `${lead.name} has no note here yet` : "There is no tune yet"}: enter it first, and voices can join it.
+        </p>
+      )}
+      {problem && <Refused problem={problem} />}
+      <LineCandidates data={data} part={part} offers={offers} lines={lines} text={(line) => wayText(line, school)}>
+        {(line) => <Rough line={line} mend={(spot, pitch) => void mendVoices(request, lines.indexOf(line), spot, pitch)} />}
+      </LineCandidates>
+    </>
+  );
+}
+
+/** What sets a way apart, in figures. */
+function wayText({ report, parts }: VocalLines, { targets }: VocalSchool): string {
+  return [
+    parts.length > 1 && counted(parts.length, "voice"),
+    report.chordTime !== null && `${percent(report.chordTime)} on chord tones`,
+    report.rubs ? `${report.rubs} rub` : "no rub",
+    report.outOfKey > 0 && `${report.outOfKey} out of the key`,
+    targets.strict && (report.parallels ? counted(report.parallels, "parallel") : "no parallels"),
+    report.outOfRange > 0 && `${report.outOfRange} out of range`,
+  ]
+    .filter(Boolean)
+    .join(", ");
+}
+
+/** Rough spots that are told at once. */
+const SPOTS = 12;
+
+/** Where written voices are rough, each with the tones that would mend it. */
+function Rough({ line, mend }: { line: VocalLines; mend(spot: VocalLines["spots"][number], pitch: string): void }) {
+  if (!line.spots.length) return null;
+  return (
+    <div className="whole">
+      <Fold title={counted(line.spots.length, "rough spot")}>
+        <ul className="rough">
+          {line.spots.slice(0, SPOTS).map((spot, i) => (
+            <li key={i}>
+              <span>{typesetNames(spot.message)}</span>
+              {spot.fixes.map((pitch) => (
+                <button key={pitch} type="button" title="Put this note there" onClick={() => mend(spot, pitch)}>
+                  {typesetNames(pitch)}
+                </button>
+              ))}
+            </li>
+          ))}
+          {line.spots.length > SPOTS && <li>and {line.spots.length - SPOTS} more</li>}
+        </ul>
+      </Fold>
+    </div>
+  );
+}
+
+const NEW = "new";
+
+/** Which parts sing the further voices; what none is named for becomes a new part when it is taken. */
+function Further({
+  part,
+  count,
+  beside,
+  others,
+  set,
+}: {
+  part: Part;
+  count: number;
+  beside: readonly Part[];
+  others: readonly string[];
+  set(ids: readonly string[]): void;
+}) {
+  return (
+    <p className="controls">
+      <span className="muted">{part.name.split(",")[0]} and</span>
+      {Array.from({ length: count - 1 }, (_, i) => (
+        <Select
+          key={i}
+          label={`Voice ${i + 2}`}
+          value={others[i] ?? NEW}
+          choices={[
+            ...beside.filter((p) => p.id === others[i] || !others.includes(p.id)).map((p): Choice<string> => [p.id, p.name]),
+            [NEW, "a new voice"],
+          ]}
+          set={(id) => {
+            clearLines();
+            set(id === NEW ? others.filter((_, k) => k !== i) : [...others.slice(0, i), id, ...others.slice(i + 1)]);
+          }}
+        />
+      ))}
+    </p>
+  );
+}
+
+type Name = keyof VocalSettings;
+const CHOICES: Partial<Record<Name, { label: string; choices: readonly Choice<string | number>[] }>> = {
+  voices: {
+    label: "singing in all",
+    choices: [
+      [2, "two"],
+      [3, "three"],
+      [4, "four"],
+    ],
+  },
+  side: {
+    label: "lies",
+    choices: [
+      ["below", "below the tune"],
+      ["above", "above the tune"],
+    ],
+  },
+  interval: {
+    label: "goes in",
+    choices: [
+      ["third", "thirds"],
+      ["sixth", "sixths"],
+    ],
+  },
+  semitones: {
+    label: "semitones away",
+    choices: [12, 9, 8, 7, 5, 4, 3, -3, -4, -5, -7, -8, -9, -12].map((n): Choice<number> => [n, n > 0 ? `${n} up` : `${-n} down`]),
+  },
+  manner: {
+    label: "notes are",
+    choices: [
+      ["held", "held"],
+      ["swelling", "swelling"],
+    ],
+  },
+  syllable: {
+    label: "on",
+    choices: [
+      ["oo", "oo"],
+      ["ah", "ah"],
+      ["mm", "mm"],
+    ],
+  },
+  tone: {
+    label: "holds",
+    choices: [
+      ["tonic", "the tonic"],
+      ["fifth", "the fifth"],
+      ["common", "what most chords have"],
+    ],
+  },
+  lead: {
+    label: "the tune lies",
+    choices: [
+      ["top", "on top"],
+      ["second", "under one voice"],
+    ],
+  },
+};
+
+/** What the school makes use of. Every change is one of this section. */
+function Settings({ data, part, school, now }: PartProps & { school: VocalSchool; now: VocalSettings }) {
+  if (!school.uses.length) return null;
+  const put = (name: Name, value: string | number) => {
+    clearLines();
+    return edit({ do: "setPlaying", part: part.id, section: data.section.id, vocal: { [name]: value } });
+  };
+  return (
+    <>
+      <table className="measures settings">
+        <tbody>
+          {school.uses.map((name) => {
+            const { label, choices } = CHOICES[name]!;
+            return (
+              <tr key={name}>
+                <th scope="row">{label}</th>
+                <td>
+                  <Select label={label} value={now[name] as string | number} choices={choices} set={(v) => put(name, v)} />
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <WayButtons data={data} part={part} way="vocal" chosen={{ school: school.id }} />
+    </>
+  );
+}
