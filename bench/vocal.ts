@@ -1,5 +1,5 @@
 /** Vocal harmony over the whole grid, as a multiple of one check of the same song, and how it grows; key fitting for three singers. */
-import { applyEdit, checkSong, must, VOCAL_SCHOOLS, vocalLines, type Song } from "../core/src/index";
+import { applyEdit, checkSong, fitKey, must, neckKey, VOCAL_SCHOOLS, vocalLines, type Song } from "../core/src/index";
 import { longSong } from "./songs";
 import { judgeVocal, VOCAL_GRID } from "./vocalGrid";
 
@@ -44,7 +44,25 @@ export function vocal(time: (run: () => unknown, times?: number) => number, { gr
     console.log(
       `vocal harmony, ${r.id}, 16 bars: ${(r.times[0]! / check).toFixed(1)} × one check; doubled ${(r.times[1]! / r.times[0]!).toFixed(1)} ×, again ${(r.times[2]! / r.times[1]!).toFixed(1)} ×`,
     );
+  const [three] = songs.map(withSingers);
+  const fit = time(() => fitKey({ ...three!, title: `${Math.random()}` }), 3);
+  const necks = time(() => Array.from({ length: 12 }, (_, k) => neckKey(three!, k, "guitar")), 3);
+  console.log(
+    `key fitting for three singers, 16 bars: ${(fit / check).toFixed(1)} × one check; guitar shapes for all keys, known chords: ${(necks / check).toFixed(1)} ×`,
+  );
   if (grid) overGrid();
+}
+
+/** Three singers, of whom two sing what the third does. */
+function withSingers(song: Song): Song {
+  const edit = (s: Song, e: Parameters<typeof applyEdit>[1]) => must(applyEdit(s, e)).song;
+  const tune = song.sections[0]!.notes.melody!;
+  let out = edit(song, { do: "addSinger", name: "One", voice: "mezzo", part: "melody" });
+  for (const voice of ["alto", "tenor"]) {
+    out = edit(out, { do: "addPart", name: voice, role: "vocal", instrument: voice, notes: { s1: tune.map(({ id: _, ...n }) => n) } });
+    out = edit(out, { do: "addSinger", name: voice, voice, part: out.parts.find((p) => p.name === voice)!.id });
+  }
+  return out;
 }
 
 function overGrid(): void {

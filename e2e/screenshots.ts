@@ -44,15 +44,6 @@ const VIEWS: [name: string, path: string, prepare?: (page: Page) => Promise<unkn
     },
   ],
   [
-    "harmonize",
-    `${groove}/chords`,
-    async (page) => {
-      await page.getByRole("tab", { name: "For a line" }).click();
-      await page.getByRole("button", { name: /^Harmonize / }).click();
-      await page.getByRole("list", { name: "Harmonizations" }).getByText("reasons").first().waitFor();
-    },
-  ],
-  [
     "voicings",
     `${ballad}/voicings`,
     async (page) => {
@@ -121,32 +112,34 @@ const VIEWS: [name: string, path: string, prepare?: (page: Page) => Promise<unkn
     },
   ],
   [
+    "voices",
+    `${ballad}/lines`,
+    async (page) => {
+      await page.getByLabel("Section", { exact: true }).selectOption({ label: "Chorus" });
+      await page.getByRole("tab", { name: "Voices" }).click();
+      await page.getByRole("button", { name: "Write for Wren, voice" }).click();
+      await page.getByRole("button", { name: "Write the voice" }).click();
+      await page.getByRole("list", { name: "Candidates" }).waitFor();
+      await page.evaluate(() => document.getElementById("panel")!.scrollBy(0, 90));
+    },
+  ],
+  [
+    "singers",
+    `${ballad}/lines`,
+    async (page) => {
+      await page.getByRole("tab", { name: "Singers" }).click();
+      await page.locator(".song-keys").waitFor();
+      await page.evaluate(() => document.getElementById("panel")!.scrollBy(0, 150));
+    },
+  ],
+  ["pages", `${ballad}/pages`, (page) => page.locator(".page-syllable").first().waitFor()],
+  [
     "bass",
     `${groove}/bass`,
     async (page) => {
       await page.getByRole("button", { name: "Write lines" }).click();
       await page.getByRole("list", { name: "Candidates" }).waitFor();
       await page.locator(".lane.bass [data-note]").nth(3).click();
-    },
-  ],
-  [
-    "report",
-    `${waltz}/bass`,
-    async (page) => {
-      await page.getByRole("tab", { name: "Report" }).click();
-      await page.locator(".report").waitFor();
-      await page.getByRole("button", { name: "Moves by step" }).click();
-    },
-  ],
-  [
-    "shape",
-    `${groove}/bass`,
-    async (page) => {
-      await page.getByRole("tab", { name: "Shape" }).click();
-      for (const name of ["Thin out", "Thin out", "Build up"]) {
-        await page.getByRole("button", { name }).click();
-        await page.waitForTimeout(900);
-      }
     },
   ],
   ["check", `${ballad}/check`, (page) => page.getByLabel("judged as").selectOption("chorale")],
@@ -159,7 +152,7 @@ const browser = await chromium.launch(config.use!.launchOptions!);
 for (const [name, address, prepare] of VIEWS) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(server.url + address);
-  await page.locator("table, [data-chord]").first().waitFor();
+  await page.locator("table, [data-chord], .singer-page").first().waitFor();
   await prepare?.(page);
   await page.waitForTimeout(900);
   await page.screenshot({ path: path.join(folder, `${name}.png`) });

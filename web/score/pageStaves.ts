@@ -1,4 +1,4 @@
-import { engrave, typesetNames, type PageSection, type Song } from "../../core/src/index";
+import { engrave, typesetNames, type EngravedPart, type PageSection, type Song } from "../../core/src/index";
 import { drawStaves } from "./engraving";
 import { MARGIN, type Placed, type StaffPart } from "./sheet";
 
@@ -30,7 +30,7 @@ export function pageParts(song: Song, section: PageSection, part: string): Staff
       ? [
           {
             ...own.value,
-            below: Math.max(0, section.verses.length - 1) * VERSE,
+            below: Math.max(0, section.verses.length - 1) * VERSE + depthOf(own.value),
             room: roomFor(
               [
                 ...section.verses.flat().map((w): [number, string] => [w.start, w.text]),
@@ -42,6 +42,21 @@ export function pageParts(song: Song, section: PageSection, part: string): Staff
         ]
       : []),
   ];
+}
+
+/** Steps of the bottom line of a staff above C0, and what of a note's depth the words clear anyway. */
+const BOTTOM = { treble: 30, bass: 18, alto: 24, tenor: 22 } as const;
+const CLEAR = 2;
+const LETTERS = "CDEFGAB";
+
+/** How far notes hang below their staff, past where words stand: each step is half a space. */
+function depthOf({ staves }: EngravedPart): number {
+  const depths = staves.flatMap((staff) =>
+    [...staff.pickup, ...staff.measures.flat()].flatMap((c) =>
+      c.notes.map((n) => BOTTOM[staff.clef] - (LETTERS.indexOf(n.pitch[0]!) + 7 * Number(/-?\d+$/.exec(n.pitch)![0]))),
+    ),
+  );
+  return Math.max(0, Math.max(0, ...depths) - CLEAR) * 5;
 }
 
 const WORD_FONT = "13px 'Source Serif 4'";
@@ -69,6 +84,7 @@ interface Text {
 /** Everything on a page that is text: symbols, words, breaths, numbers of bars at the beginning of a line, names of the staves. */
 function textsOf(section: PageSection, parts: readonly StaffPart[], placed: Placed, bar: number): Text[] {
   const own = placed.labels.at(-1)!.y - LABEL;
+  const deep = depthOf(parts.at(-1)!);
   const firsts = new Map<number, number>();
   for (let b = 0; b < section.bars; b++) {
     const top = placed.at(b * bar)?.top;
@@ -77,7 +93,7 @@ function textsOf(section: PageSection, parts: readonly StaffPart[], placed: Plac
   return [
     ...section.chords.map((c): Text => ({ kind: "symbol", text: typesetNames(c.symbol), tick: c.start, dx: -4, y: 8 })),
     ...section.verses.flatMap((line, v) =>
-      line.map((w): Text => ({ kind: "syllable", text: w.text, tick: w.start, dx: -3, y: own + WORDS + v * VERSE })),
+      line.map((w): Text => ({ kind: "syllable", text: w.text, tick: w.start, dx: -3, y: own + WORDS + deep + v * VERSE })),
     ),
     ...section.breaths.map((tick): Text => ({ kind: "breath", text: "’", tick, dx: -13, y: own + 18 })),
     ...[...firsts.values()].map((b): Text => ({ kind: "number", text: String(b + 1), tick: b * bar, dx: NaN, y: own + 22 })),

@@ -38,14 +38,17 @@ import { Keys } from "./Keys";
 export function SingersTab({ data, part }: PartProps) {
   const { song } = useStored(data.section.id);
   const { id } = useParams();
-  const mine = singerOf(song, part.id);
-  const add = () =>
+  const add = () => {
+    // The line that is worked on, else the first that is sung and has no singer yet.
+    const free = song.parts.filter((p) => isSung(song, p) && isWritten(p) && !singerOf(song, p.id));
+    const sings = free.find((p) => p.id === part.id) ?? free[0];
     edit({
       do: "addSinger",
-      name: mine ? `Singer ${song.singers.length + 1}` : part.name.split(",")[0]!,
-      voice: VOICES.some((v) => v.id === part.instrument) ? part.instrument : "mezzo",
-      ...(mine || !isSung(song, part) ? {} : { part: part.id }),
+      name: sings?.name.split(",")[0] ?? `Singer ${song.singers.length + 1}`,
+      voice: VOICES.find((v) => v.id === sings?.instrument)?.id ?? "mezzo",
+      ...(sings ? { part: sings.id } : {}),
     });
+  };
   return (
     <>
       {song.singers.map((s) => (

@@ -52,10 +52,7 @@ function Choose({ data, part }: PartProps) {
   const choose = (id: string) => useSelection.setState({ linePart: id });
   return (
     <>
-      <p>
-        {isSung(data.song, part) ? `${part.name} sings the tune.` : `${part.name} is no second voice.`} What goes with a tune is written for
-        a voice of its own.
-      </p>
+      <p>{isSung(data.song, part) ? `${part.name} sings the tune. ` : ""}What goes with a tune is written for a voice of its own.</p>
       <p className="controls">
         {others.map((p) => (
           <button key={p.id} type="button" onClick={() => choose(p.id)}>
