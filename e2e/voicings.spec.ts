@@ -124,7 +124,11 @@ test("parts from one harmony: a guitar in a rhythm, a pad, block chords; they fo
   await expect.poll(async () => (await songOf(page)).sections[0]!.notes[block]?.length ?? 0).toBeGreaterThan(80);
   // The tune moves, the block chords go with it.
   const count = (await songOf(page)).sections[0]!.notes[block]!.length;
-  for (const lane of ["Guitar", "Pad", "Piano", "Bass"]) await page.getByRole("button", { name: `fold ${lane}`, exact: true }).click();
+  for (const lane of ["Guitar", "Pad", "Piano", "Bass"]) {
+    // Where there is no room for all, some are folded already.
+    const open = page.getByRole("button", { name: `fold ${lane}`, exact: true });
+    if (await open.count()) await open.click();
+  }
   await page.getByRole("region", { name: "Orla, voice" }).locator("[data-note] .head").nth(3).click();
   await page.keyboard.press("Delete");
   await expect.poll(async () => (await songOf(page)).sections[0]!.notes[block]!.length).toBe(count - 4);

@@ -293,7 +293,7 @@ export * from "./song/transposeSong";
 export { follow, followChange, isComplete, laidOutParts, withFollowing, type FollowOptions } from "./follow/follow";
 export { checkSong, createChecker, PROFILE_WORDS, type Checker } from "./check/check";
 export { RULES } from "./check/rules";
-export type { Finding, Fix, Rule, Severity } from "./check/rule";
+export { FAMILIES, type Family, type Finding, type FindingPlace, type Fix, type Rule, type Severity } from "./check/rule";
 export { readSongFile, writeSongFile } from "./format/json";
 export { BEND_RANGE, GLIDE_SHARE, GM_DRUMS, writeMidi } from "./format/midi";
 export { nameChords } from "./format/midiChords";

@@ -42,8 +42,13 @@ describe.each(VERSION1)("%s, a file of version 1", (name) => {
     ]);
   });
   test("is judged the same, and what was let stand stands for the same reason", () => {
-    const found = checkSong(song).map((f) => [f.rule, f.where.section, f.where.tick, f.severity, f.waived ?? null]);
-    expect(found).toEqual(expected.findings);
+    // By the rules of that time, place by place: which places make one finding, and in which order, is another matter.
+    const known = new Set(VERSION1.flatMap((n) => EXPECTED[n]!.findings.map(([rule]) => rule)));
+    const found = checkSong(song).flatMap((f) =>
+      known.has(f.rule) ? f.places.map((p) => [f.rule, f.where.section, p.tick, f.severity, f.waived ?? null]) : [],
+    );
+    const inOrder = (list: readonly unknown[]) => list.map((x) => JSON.stringify(x)).sort();
+    expect(inOrder(found)).toEqual(inOrder(expected.findings));
   });
   test("its bass and its layouts are written as they were", () => {
     for (const [place, values] of Object.entries(expected.bass)) {

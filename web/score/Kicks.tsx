@@ -20,15 +20,15 @@ export const KickLines = ({ data, axis, height, window }: { data: SectionData; a
 
 /** Main accents without a bass note, numbered like their findings. */
 export const OpenAccents = ({ axis, height, findings }: { axis: Axis; height: number; findings: readonly Finding[] }) =>
-  findings.map(
-    (f, i) =>
-      f.rule === "uncovered-accent" &&
-      f.waived === undefined && (
-        <g key={f.id} className="ghost" aria-hidden="true">
-          <circle cx={axis.x(f.where.tick) + RADIUS} cy={height / 2} r={RADIUS} />
-          <text className="finding-mark" x={axis.x(f.where.tick) + RADIUS + 12} y={height / 2 - 8}>
-            {i + 1}
-          </text>
-        </g>
-      ),
+  findings.flatMap((f, i) =>
+    f.rule === "uncovered-accent" && f.waived === undefined
+      ? f.places.map((p) => (
+          <g key={p.id} className="ghost" aria-hidden="true">
+            <circle cx={axis.x(p.tick) + RADIUS} cy={height / 2} r={RADIUS} />
+            <text className="finding-mark" x={axis.x(p.tick) + RADIUS + 12} y={height / 2 - 8}>
+              {i + 1}
+            </text>
+          </g>
+        ))
+      : [],
   );

@@ -90,16 +90,15 @@ export function Ruler({ data, axis, window }: { data: SectionData; axis: Axis; w
 function FoundMarks({ data, axis, window }: { data: SectionData; axis: Axis; window: Window }) {
   const findings = useResults((s) => s.findings);
   return findings
-    .filter(({ waived, where: { section, tick, duration } }) => {
-      if (waived !== undefined || section !== data.section.id) return false;
-      return inSight(axis, window, tick, tick + duration);
-    })
-    .map((f) => (
+    .filter((f) => f.waived === undefined && f.where.section === data.section.id)
+    .flatMap((f) => f.places.map((place) => ({ ...place, severity: f.severity })))
+    .filter(({ tick, duration }) => inSight(axis, window, tick, tick + duration))
+    .map((p) => (
       <div
-        key={f.id}
-        className={`found ${f.severity}`}
-        style={{ left: axis.x(Math.max(0, f.where.tick)), width: Math.max(LEAST_MARK, f.where.duration * axis.scale) }}
-        title={typesetNames(f.message)}
+        key={p.id}
+        className={`found ${p.severity}`}
+        style={{ left: axis.x(Math.max(0, p.tick)), width: Math.max(LEAST_MARK, p.duration * axis.scale) }}
+        title={typesetNames(p.message)}
       />
     ));
 }

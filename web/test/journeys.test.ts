@@ -167,12 +167,13 @@ test("check: every finding of a section full of faults has a place, parts that a
   const fixed = [];
   for (const f of all) {
     expect([f.message, f.where.parts.every((p) => parts.has(p)), f.where.tick >= 0]).toEqual([f.message, true, true]);
-    for (const fix of f.fixes) {
+    // A fix mends the place it is offered for; the one for all places mends them all.
+    const all = f.fixes.slice(f.places[0]!.fixes.length).map((fix) => ({ fix, ids: f.places.map((p) => p.id) }));
+    for (const { fix, ids } of [...f.places.flatMap((p) => p.fixes.map((fix) => ({ fix, ids: [p.id] }))), ...all]) {
       const before = songNow();
       await make(fix.edit);
-      // A fix mends what it is offered for.
-      const now = checkSong(songNow()).map((x) => x.id);
-      fixed.push([fix.label, now.includes(f.id)]);
+      const now = new Set(checkSong(songNow()).flatMap((x) => x.places.map((p) => p.id)));
+      fixed.push([fix.label, ids.some((id) => now.has(id))]);
       useSong.getState().undo();
       await idle();
       expect(songNow()).toBe(before);

@@ -1,5 +1,14 @@
 import { memo, useState } from "react";
-import { positionText, RULES, typesetNames, type Finding, type Meter, type Section } from "../../core/src/index";
+import {
+  positionText,
+  RULES,
+  typesetNames,
+  type Edit,
+  type Finding,
+  type FindingPlace,
+  type Meter,
+  type Section,
+} from "../../core/src/index";
 import type { SectionData } from "../store/sectionData";
 import { chooseNotes } from "../store/selection";
 import { edit } from "../store/song";
@@ -53,28 +62,46 @@ const same = (a: CardProps, b: CardProps): boolean =>
 
 const Card = memo(function Card({ finding: f, number, section, meter, names }: CardProps) {
   const rule = RULES.find((r) => r.id === f.rule);
-  const place = positionText(meter, f.where.tick);
+  const [at, setAt] = useState(0);
+  const place = f.places[Math.min(at, f.places.length - 1)]!;
+  const several = f.places.length > 1;
+  const show = (p: FindingPlace) =>
+    chooseNotes(
+      p.parts[0]!,
+      p.notes.filter((n) => !n.includes("@")),
+    );
+  const walk = (step: 1 | -1) => {
+    const next = (Math.min(at, f.places.length - 1) + step + f.places.length) % f.places.length;
+    setAt(next);
+    show(f.places[next]!);
+  };
+  // The last fix of several places mends them all.
+  const all = several ? f.fixes.slice(f.places[0]!.fixes.length) : [];
   return (
     <li className={`finding ${f.severity}${f.waived !== undefined ? " waived" : ""}`}>
       <p className="finding-head">
-        <button
-          type="button"
-          title="Show it in the score"
-          onClick={() =>
-            chooseNotes(
-              f.where.parts[0]!,
-              f.where.notes.filter((n) => !n.includes("@")),
-            )
-          }
-        >
-          <b className="number">{number}</b> {place}
+        <button type="button" title="Show it in the score" onClick={() => show(place)}>
+          <b className="number">{number}</b> {positionText(meter, place.tick)}
           {names && <> · {names}</>}
         </button>
         <span className={`severity ${f.severity}`}>{f.severity}</span>
       </p>
-      <p>{typesetNames(f.message)}</p>
+      {several && (
+        <p className="finding-places small">
+          <button type="button" aria-label="Place before" onClick={() => walk(-1)}>
+            ‹
+          </button>
+          <span className="tabular">
+            {f.places.indexOf(place) + 1} of {f.places.length} places
+          </span>
+          <button type="button" aria-label="Next place" onClick={() => walk(1)}>
+            ›
+          </button>
+        </p>
+      )}
+      <p>{typesetNames(place.message)}</p>
       <p className="small" title={rule?.explanation}>
-        {rule?.title} · {f.amount} · {f.source}
+        {rule?.title} · {place.amount} · {f.source}
       </p>
       {f.waived !== undefined ? (
         <p className="small">
@@ -85,25 +112,30 @@ const Card = memo(function Card({ finding: f, number, section, meter, names }: C
         </p>
       ) : (
         <div className="fixes">
-          {f.fixes.map((fix) => (
-            <FixLink key={fix.label} fix={fix} id={`${f.id}/${fix.label}`} section={section} meter={meter} tick={f.where.tick} />
+          {[...place.fixes, ...all].map((fix) => (
+            <FixLink key={fix.label} fix={fix} id={`${place.id}/${fix.label}`} section={section} meter={meter} tick={place.tick} />
           ))}
-          <Leave finding={f.id} />
+          <Leave key={place.id} places={[place]} words={several ? "Leave it here, with a reason" : "Leave, with a reason"} />
+          {several && <Leave places={f.places} words={`Leave all ${f.places.length}`} />}
         </div>
       )}
     </li>
   );
 }, same);
 
-/** Lets a finding stand, with a reason. */
-function Leave({ finding }: { finding: string }) {
+/** Lets places of a finding stand, with a reason. */
+function Leave({ places, words }: { places: readonly FindingPlace[]; words: string }) {
   const [reason, setReason] = useState<string | null>(null);
   if (reason === null)
     return (
       <button type="button" className="quiet" onClick={() => setReason("")}>
-        Leave, with a reason
+        {words}
       </button>
     );
+  const leave = (why: string) => {
+    const edits = places.map((p): Edit => ({ do: "waive", finding: p.id, reason: why }));
+    edit(edits.length === 1 ? edits[0]! : { do: "all", label: "leave them", edits });
+  };
   return (
     <input
       autoFocus
@@ -116,7 +148,7 @@ function Leave({ finding }: { finding: string }) {
         e.stopPropagation();
         if (e.key === "Escape") setReason(null);
         if (e.key === "Enter" && reason.trim()) {
-          edit({ do: "waive", finding, reason: reason.trim() });
+          leave(reason.trim());
           setReason(null);
         }
       }}

@@ -1,11 +1,13 @@
+import { counted } from "../words";
 import { sectionKey, sectionMeter, sectionOf } from "../song/document";
 import { aboutText, covers, matterId } from "../song/matter";
 import type { Edit } from "../song/edits";
 import { sectionPlace } from "../song/place";
-import type { Matter, Profile, Song } from "../song/schema";
+import type { Matter, Profile, Song, Waiver } from "../song/schema";
 import { notesAt, slicesAt } from "../facts/facts";
 import { createMemory, type Fact, type Memory, type Reader } from "../facts/memory";
-import type { CheckContext, Finding, RawFinding, Severity } from "./rule";
+import { noticing, together } from "./rank";
+import type { CheckContext, Finding, FindingPlace, Fix, RawFinding, Rule, Severity } from "./rule";
 import { RULES } from "./rules";
 
 export const PROFILE_WORDS: Record<Profile, { title: string; assumes: string }> = {
@@ -20,19 +22,31 @@ export const PROFILE_WORDS: Record<Profile, { title: string; assumes: string }> 
 
 const RANK: Record<Severity, number> = { fault: 0, warning: 1, note: 2 };
 
-/** What a rule finds in a section, with what each finding is about; severity and waivers are added when it is asked for. */
-const foundBy: Fact<[rule: string, section: string], { raw: RawFinding; matter: Matter }[]> = {
+interface Found {
+  raw: RawFinding;
+  matter: Matter;
+  weight: number;
+}
+
+/** What a rule finds in a section, place by place, with what each is about; severity and waivers are added when it is asked for. */
+const foundBy: Fact<[rule: string, section: string], Found[]> = {
   id: "findings",
-  of(read, rule, sectionId) {
+  of(read, ruleId, sectionId) {
     const ctx = contextOf(read, sectionId);
     if (!ctx) return [];
-    return RULES.find((r) => r.id === rule)!
-      .find(ctx)
-      .map((raw) => ({ raw, matter: { rule, sectionId, parts: raw.parts, about: aboutOf(read, sectionId, raw) } }));
+    const rule = RULES.find((r) => r.id === ruleId)!;
+    const all = rule.find(ctx);
+    if (!all.length) return [];
+    const weightOf = noticing(ctx);
+    return all.map((raw) => ({
+      raw,
+      matter: { rule: ruleId, sectionId, parts: raw.parts, about: aboutOf(read, sectionId, raw) },
+      weight: weightOf(raw) * (rule.heard ?? 1),
+    }));
   },
 };
 
-function contextOf(read: Reader, sectionId: string): CheckContext | null {
+export function contextOf(read: Reader, sectionId: string): CheckContext | null {
   const { song } = read;
   const section = sectionOf(song, sectionId);
   if (!section) return null;
@@ -72,15 +86,29 @@ export const createChecker = (memory: Memory = createMemory()): Checker => ({
     const read = memory.at(song);
     return RULES.flatMap((rule) => {
       const severity = rule.severity[song.profile];
-      return severity === "off" ? [] : read.get(foundBy, rule.id, id).map((found) => toFinding(found, rule.source, severity, song));
+      return severity === "off" ? [] : grouped(read.get(foundBy, rule.id, id), rule, severity, song);
     }).sort(
       (a, b) =>
         Number(a.waived !== undefined) - Number(b.waived !== undefined) ||
         RANK[a.severity] - RANK[b.severity] ||
+        b.weight - a.weight ||
         a.where.tick - b.where.tick,
     );
   },
 });
+
+/** The same fault of the same parts is one finding; what a waiver lets stand is one of its own. */
+function grouped(found: readonly Found[], rule: Rule, severity: Severity, song: Song): Finding[] {
+  const groups = new Map<string, { found: Found[]; waiver: Waiver | undefined }>();
+  for (const f of found) {
+    const waiver = song.waivers.find((w) => covers(w, f.matter));
+    const id = `${waiver?.id ?? ""}|${[...f.raw.parts].sort().join()}|${f.raw.fault ?? ""}`;
+    const group = groups.get(id);
+    if (group) group.found.push(f);
+    else groups.set(id, { found: [f], waiver });
+  }
+  return [...groups.values()].map((g) => toFinding(g.found, rule, severity, song, g.waiver));
+}
 
 /** Whether an edit would write into a part that echoes another one: it has no notes of its own. */
 const writesEcho = (song: Song, edit: Edit): boolean =>
@@ -89,19 +117,51 @@ const writesEcho = (song: Song, edit: Edit): boolean =>
     : (edit.do === "changeNotes" || edit.do === "removeNotes" || edit.do === "setNotes") &&
       song.parts.find((p) => p.id === edit.part)?.echoes !== undefined;
 
-function toFinding({ raw, matter }: { raw: RawFinding; matter: Matter }, source: string, severity: Severity, song: Song): Finding {
-  const waiver = song.waivers.find((w) => covers(w, matter));
-  return {
+function toFinding(found: readonly Found[], rule: Rule, severity: Severity, song: Song, waiver: Waiver | undefined): Finding {
+  const sorted = [...found].sort((a, b) => a.raw.tick - b.raw.tick);
+  const places = sorted.map(({ raw, matter }): FindingPlace => ({
     id: matterId(matter),
-    rule: matter.rule,
-    severity,
-    where: { section: matter.sectionId!, tick: raw.tick, duration: raw.duration ?? 0, parts: raw.parts, notes: raw.notes },
+    tick: raw.tick,
+    duration: raw.duration ?? 0,
+    parts: raw.parts,
+    notes: raw.notes,
     message: raw.message,
     amount: raw.amount,
-    source,
     fixes: raw.fixes.filter((f) => !writesEcho(song, f.edit)),
+  }));
+  const [first] = places;
+  const { matter, raw } = sorted[0]!;
+  const several = places.length > 1;
+  return {
+    id: several ? matterId({ ...matter, about: raw.fault ?? "" }) : first!.id,
+    rule: rule.id,
+    family: rule.family,
+    severity,
+    where: {
+      section: matter.sectionId!,
+      tick: first!.tick,
+      duration: first!.duration,
+      parts: first!.parts,
+      notes: [...new Set(places.flatMap((p) => p.notes))],
+    },
+    places,
+    message: first!.message,
+    amount: several ? counted(places.length, "place") : first!.amount,
+    source: rule.source,
+    fixes: [...first!.fixes, ...(several ? allAtOnce(places) : [])],
+    weight: together(found.map((f) => f.weight)),
     ...(waiver ? { waived: waiver.reason, waiver: waiver.id } : {}),
   };
+}
+
+/** The first fix of every place as one edit, where every place has one. */
+function allAtOnce(places: readonly FindingPlace[]): Fix[] {
+  const firsts = places.flatMap((p) => p.fixes[0] ?? []);
+  if (firsts.length < places.length) return [];
+  const edits = [...new Map(firsts.map((f) => [JSON.stringify(f.edit), f.edit])).values()];
+  // What mends one place mends all of them.
+  if (edits.length < 2) return [];
+  return [{ label: `All ${places.length} places, each as its first fix has it`, edit: { do: "all", label: "fix all places", edits } }];
 }
 
 /** All findings of a song, section by section. `profile` overrides the song's own. */

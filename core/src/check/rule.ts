@@ -6,33 +6,69 @@ import type { Sliced } from "../slice/slices";
 
 export type Severity = "fault" | "warning" | "note";
 
+/** What a check looks at. */
+export const FAMILIES = {
+  voices: "Voices",
+  range: "Range",
+  vertical: "Sounding together",
+  room: "Room",
+  groove: "Groove",
+  form: "Form",
+  handover: "Handing over",
+  reason: "Reasons",
+} as const;
+export type Family = keyof typeof FAMILIES;
+
 /** A way out of a finding: heard, taken and undone as one edit. */
 export interface Fix {
   label: string;
   edit: Edit;
 }
 
-export interface Finding {
-  /** Rule, section, parts and what it is about: stays the same while the matter does. */
+/** One place at which a fault stands. */
+export interface FindingPlace {
+  /** Rule, section, parts and what it is about here: stays the same while the matter does. */
   id: string;
-  rule: string;
-  severity: Severity;
-  where: { section: string; tick: Ticks; duration: Ticks; parts: string[]; notes: string[] };
+  tick: Ticks;
+  duration: Ticks;
+  parts: string[];
+  notes: string[];
   message: string;
   /** How much, in words: "½ beat", "4 semitones". */
   amount: string;
-  source: string;
   fixes: Fix[];
+}
+
+/** The same fault of one part or pair, with all its places in a section. */
+export interface Finding {
+  /** That of its place where it has one alone; otherwise rule, section, parts and fault. */
+  id: string;
+  rule: string;
+  family: Family;
+  severity: Severity;
+  /** The first place; `notes` are those of all. */
+  where: { section: string; tick: Ticks; duration: Ticks; parts: string[]; notes: string[] };
+  /** In order of time. */
+  places: FindingPlace[];
+  /** Of the first place. */
+  message: string;
+  /** Of the place where there is one, otherwise how many there are. */
+  amount: string;
+  source: string;
+  /** Of the first place, and one for all of them where they can be mended at once. */
+  fixes: Fix[];
+  /** How much a listener notices it: findings of one severity stand in this order. */
+  weight: number;
   /** Why the user lets it stand, and the waiver that says so. */
   waived?: string;
   waiver?: string;
 }
 
-export type RawFinding = Pick<Finding, "message" | "amount" | "fixes"> & {
-  tick: Ticks;
+/** What a rule finds at one place. */
+export type RawFinding = Pick<FindingPlace, "message" | "amount" | "fixes" | "tick" | "parts" | "notes"> & {
   duration?: Ticks;
-  parts: string[];
-  notes: string[];
+  /** Which fault of these parts it is, where a rule knows several. */
+  fault?: string;
 };
 
 export interface CheckContext {
@@ -48,9 +84,12 @@ export interface CheckContext {
 export interface Rule {
   id: string;
   title: string;
+  family: Family;
   /** One paragraph, shown in the interface. */
   explanation: string;
   source: string;
   severity: Record<Profile, Severity | "off">;
+  /** How plainly it is heard against others of its length and loudness; 1 where it is absent (common practice). */
+  heard?: number;
   find(ctx: CheckContext): RawFinding[];
 }

@@ -5,7 +5,7 @@ import { partOf, sectionOf } from "../song/document";
 import { playingOf } from "../song/playing";
 import type { NewNote, Note, Part, Reason, Section, Song } from "../song/schema";
 import type { RealizedNote } from "../song/realize";
-import { cheapestPaths, type Lattice } from "../lattice/lattice";
+import { cheapestPath, type Lattice } from "../lattice/lattice";
 import { factsOf, type Reader } from "../facts/memory";
 import { missesOf, type Conflict } from "../writer/measure";
 import { vocalContext, type VocalContext, type VocalPlace } from "./context";
@@ -149,10 +149,10 @@ function plans(ctx: VocalContext, way: VocalWay): NewNote[][][] {
       return b.fresh ? moves * 0.3 : moves + (way.step?.(from, to, a, b) ?? 0);
     },
   };
-  const differs = (a: readonly number[], b: readonly number[]) =>
-    a.filter((x, c) => at(c, x).pitches.join() !== at(c, b[c]!).pitches.join()).length >= OTHER * a.length;
-  const paths = cheapestPaths(lattice, way.several ? { k: 2, differs, limit: 60 } : { k: 1 });
-  return paths.map(({ picks }) =>
+  const best = cheapestPath(lattice)?.picks;
+  if (!best) return [];
+  const paths = [best, ...(way.several ? (otherPath(lattice, best, at) ?? []) : [])];
+  return paths.map((picks) =>
     ctx.voices.map((_, v) =>
       notesOf(
         ctx,
@@ -163,6 +163,16 @@ function plans(ctx: VocalContext, way: VocalWay): NewNote[][][] {
       ),
     ),
   );
+}
+
+/** Another way through the same places: what the first one took costs more and more, until enough of the places are set otherwise. */
+function otherPath(lattice: Lattice, taken: readonly number[], at: (c: number, i: number) => Stack): number[][] | null {
+  const same = (c: number, i: number) => at(c, i).pitches.join() === at(c, taken[c]!).pitches.join();
+  for (const surcharge of [0.4, 1, 2]) {
+    const path = cheapestPath({ ...lattice, node: (c, i) => lattice.node(c, i) + (lattice.sizes[c]! > 1 && same(c, i) ? surcharge : 0) });
+    if (path && path.picks.filter((p, c) => !same(c, p)).length >= OTHER * taken.length) return [path.picks];
+  }
+  return null;
 }
 
 /** Ways of setting the voices with what is pinned in its place; the rest of each stays as it is. */

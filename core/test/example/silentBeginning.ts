@@ -5,6 +5,7 @@ import { beatsText } from "../../src/time/meter";
 export const silentBeginning: Rule = {
   id: "silent-beginning",
   title: "Nobody plays on the first beat",
+  family: "room",
   explanation:
     "A section that begins with a rest is heard to begin later than it does: the ear takes the first sound for the first beat, until the meter sets it right.",
   source: "common practice",

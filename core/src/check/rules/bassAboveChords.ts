@@ -11,6 +11,7 @@ const HIGHEST = 127;
 export const bassAboveChords: Rule = {
   id: "bass-above-chords",
   title: "Bass above the chord part",
+  family: "vertical",
   explanation:
     "When the bass rises above the lowest note of the chord part, the chord part becomes the bass of the harmony and another inversion is heard than was written.",
   source: "Huron 2001 (part crossing); common practice",

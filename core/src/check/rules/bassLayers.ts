@@ -8,6 +8,7 @@ import type { CheckContext, Fix, Rule } from "../rule";
 export const bassLayersRule: Rule = {
   id: "bass-layers",
   title: "Bass layers in each other’s way",
+  family: "groove",
   explanation:
     "Several bass sounds take turns, or they are one voice: same pitches, same rhythm, an octave or a sound apart. What hurts is disagreement of pitch or rhythm, or two full low octaves at once.",
   source: "common practice",

@@ -10,6 +10,7 @@ const ALLOWED_BEATS = 2;
 export const highVoice: Rule = {
   id: "high-voice",
   title: "Voice held above its comfortable range",
+  family: "range",
   explanation:
     "Singing high or loud for long tires and can injure the voice. Warm up, take breaks, consider another key; with pain or hoarseness, see a voice professional. The singer's own limits count more than any table.",
   source: "common practice; comfortable ranges of the instrument list",

@@ -13,6 +13,7 @@ const FEWEST = 8;
 export const keyContradicted: Rule = {
   id: "key-contradicted",
   title: "The stated key and the chords disagree",
+  family: "handover",
   explanation:
     "The key that is written names the degrees, spells the notes and guides every suggestion. When most of the chords lie outside it and another key fits them clearly better, one of the two is wrong. A tonic that is only named in the other spelling (D sharp minor, E flat minor) is no contradiction.",
   source: "Krumhansl & Kessler 1982; common practice for the limits",

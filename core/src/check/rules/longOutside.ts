@@ -15,6 +15,7 @@ const BY_NAME: Record<string, number> = { pedal: Infinity, anticipation: 1, susp
 export const longOutside: Rule = {
   id: "long-outside",
   title: "Long note outside the chord",
+  family: "vertical",
   explanation:
     "A note outside the sounding chord is heard as passing while it is short; a walking bass may lead on for a beat. Held, it is heard as a wrong chord. Notes that are held into another chord are judged again there. Pedals, anticipations and resolved suspensions are excepted by name.",
   source: "common practice; non-chord tones as in any harmony textbook",

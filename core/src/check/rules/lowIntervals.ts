@@ -8,6 +8,7 @@ import type { Fix, RawFinding, Rule } from "../rule";
 export const lowIntervals: Rule = {
   id: "low-intervals",
   title: "Close intervals too low",
+  family: "vertical",
   explanation:
     "Close intervals turn to mud below a limit that depends on the interval: a minor third below C3, a fifth below B flat 1. The two lowest sounding notes are judged.",
   source: "low interval limits of arranging handbooks, which differ by a step",

@@ -14,6 +14,7 @@ import type { RawFinding, Rule } from "../rule";
 export const outOfRange: Rule = {
   id: "out-of-range",
   title: "Outside the range",
+  family: "range",
   explanation: "The note lies outside what the instrument or voice can sound, or outside the range set for the part.",
   source: "ranges of orchestration handbooks; voices in four parts after Kostka & Payne",
   severity: { chorale: "fault", band: "fault", jazz: "fault", loop: "fault" },

@@ -11,6 +11,7 @@ import type { Fix, RawFinding, Rule } from "../rule";
 export const parallels: Rule = {
   id: "parallels",
   title: "Parallel fifths and octaves between outer voices",
+  family: "voices",
   explanation:
     "When the bass and the top voice move the same way from one fifth or octave into another, the two voices fuse and one of them is lost to the ear. In band, jazz and loop styles this is often wanted, so it is only mentioned there.",
   source: "Huron 2001; any harmony textbook",

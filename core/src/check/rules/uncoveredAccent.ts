@@ -11,6 +11,7 @@ import type { Rule } from "../rule";
 export const uncoveredAccent: Rule = {
   id: "uncovered-accent",
   title: "Main kick accent without bass",
+  family: "groove",
   explanation:
     "The bass sounds on the kick's main accents: kicks on a beat or clearly louder than the rest, or those you have marked. It need not sound on every kick.",
   source: "common practice",

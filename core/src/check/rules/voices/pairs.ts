@@ -1,9 +1,7 @@
-import { counted } from "../../../words";
 import { mod, type Midi } from "../../../pitch/pitch";
 import { positionText } from "../../../time/meter";
 import { chordPitchClasses } from "../../../chord/chord";
 import { chordAtTick, type RealizedNote } from "../../../song/realize";
-import type { Edit } from "../../../song/edits";
 import type { Part } from "../../../song/schema";
 import { isWritten } from "../../../song/document";
 import { spellAt } from "../../../song/spell";
@@ -25,10 +23,6 @@ function sungLines({ song, sliced, meter }: CheckContext): Line[] {
   return byVoice(lines, { meter }).map(([first]) => first!);
 }
 
-/** Notes of a finding that are shown; what it is about names no more of them. */
-const SHOWN = 16;
-/** Places that its words name. */
-const TOLD = 3;
 /** How far a tone that mends may lie from the one that stands there. */
 const NEAR = 7;
 
@@ -40,9 +34,10 @@ interface PairRule {
   says: string;
   /** Words of one place. */
   at?(place: Between): string;
+  amount(place: Between, ctx: CheckContext): string;
 }
 
-/** One finding for each pair of sung lines in which something happens, with all its places; the fixes move the lower line, here or everywhere. */
+/** Every place at which two sung lines do something to each other; the fix moves the lower line. */
 export function betweenVoices(ctx: CheckContext, rule: PairRule): RawFinding[] {
   const lines = sungLines(ctx);
   const ground = { meter: ctx.meter, chords: ctx.sliced.real.chords };
@@ -52,20 +47,15 @@ export function betweenVoices(ctx: CheckContext, rule: PairRule): RawFinding[] {
       const places = report.places.filter((p) => p.kind === rule.kind && (rule.counts?.(p, ctx) ?? true));
       if (!places.length) return [];
       const [top, low] = report.above ? [a, b] : [b, a];
-      const moves = places.flatMap((place) => clearOf(ctx, top, low, place, report.above) ?? []);
-      const told = places.slice(0, TOLD).map((p) => `${positionText(ctx.meter, p.tick)}${rule.at ? ` (${rule.at(p)})` : ""}`);
-      const more = places.length - told.length;
-      return [
-        {
-          tick: places[0]!.tick,
-          duration: places[0]!.duration,
-          parts: [low.part.id, top.part.id],
-          notes: [...new Set(places.flatMap((p) => [p.first.id, p.second.id]))].slice(0, SHOWN),
-          message: `${top.part.name} and ${low.part.name} ${rule.says}: ${told.join("; ")}${more > 0 ? ` and ${more} more` : ""}.`,
-          amount: counted(places.length, "place"),
-          fixes: fixesOf(ctx, low, moves),
-        },
-      ];
+      return places.map((place): RawFinding => ({
+        tick: place.tick,
+        duration: place.duration,
+        parts: [low.part.id, top.part.id],
+        notes: [place.first.id, place.second.id],
+        message: `${top.part.name} and ${low.part.name} ${rule.says} at ${positionText(ctx.meter, place.tick)}${rule.at ? `: ${rule.at(place)}` : ""}.`,
+        amount: rule.amount(place, ctx),
+        fixes: fixesOf(ctx, low, clearOf(ctx, top, low, place, report.above)),
+      }));
     }),
   );
 }
@@ -93,20 +83,13 @@ function clearOf(ctx: CheckContext, top: Line, low: Line, place: Between, above:
   return clear === undefined ? null : { note, midi: clear };
 }
 
-/** The first place, and all of them at once where there are more. */
-function fixesOf({ song, section }: CheckContext, { part }: Line, moves: readonly { note: RealizedNote; midi: Midi }[]): Fix[] {
-  const once = moves.filter((m, i) => moves.findIndex((x) => x.note === m.note) === i);
-  const [first] = once;
-  if (!first) return [];
-  const pitch = (m: { note: RealizedNote; midi: Midi }) => spellAt(song, section, Math.max(0, m.note.start), m.midi);
-  const edit = (list: typeof once): Edit => ({
-    do: "changeNotes",
-    section: section.id,
-    part: part.id,
-    notes: list.map((m) => ({ id: m.note.id, pitch: pitch(m) })),
-  });
+function fixesOf({ song, section }: CheckContext, { part }: Line, move: { note: RealizedNote; midi: Midi } | null): Fix[] {
+  if (!move) return [];
+  const pitch = spellAt(song, section, Math.max(0, move.note.start), move.midi);
   return [
-    { label: `${part.name.split(",")[0]} to ${pitch(first)}`, edit: edit([first]) },
-    ...(once.length > 1 ? [{ label: `All ${once.length} places, each to the nearest clear tone of its chord`, edit: edit(once) }] : []),
+    {
+      label: `${part.name.split(",")[0]} to ${pitch}`,
+      edit: { do: "changeNotes", section: section.id, part: part.id, notes: [{ id: move.note.id, pitch }] },
+    },
   ];
 }

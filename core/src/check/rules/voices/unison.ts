@@ -1,9 +1,11 @@
+import { beatsText } from "../../../time/meter";
 import type { Rule } from "../../rule";
 import { betweenVoices } from "./pairs";
 
 export const voiceUnison: Rule = {
   id: "voice-unison",
   title: "Two voices on one note",
+  family: "voices",
   explanation:
     "For a beat or more two sung lines have one pitch: for that time there is one voice less. Takes of one line count as one voice and are not named.",
   source: "common practice",
@@ -14,5 +16,6 @@ export const voiceUnison: Rule = {
       says: "sing one note",
       counts: (p, { meter }) => p.duration >= meter.beats[0]!.duration,
       at: (p) => p.first.pitch,
+      amount: (p, { meter }) => beatsText(meter, p.duration),
     }),
 };
