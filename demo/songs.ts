@@ -1,5 +1,6 @@
 import {
   applyEdit,
+  breathsOf,
   DRUM_PATTERNS,
   layerOffers,
   must,
@@ -55,6 +56,22 @@ const range = (from: number, to: number): number[] => Array.from({ length: to - 
 function build(start: Song, edits: Edit[]): Song {
   return edits.reduce((song, edit) => must(applyEdit(song, edit)).song, start);
 }
+
+/** Ends notes early where singers would find no place to breathe. */
+const breathing = (song: Song): Song =>
+  song.sections.reduce(
+    (all, { id }) =>
+      all.parts.reduce((now, part) => {
+        const phrases = part.role === "vocal" || part.role === "melody" ? breathsOf(now, { section: id, part: part.id }) : null;
+        return phrases?.ok
+          ? build(
+              now,
+              phrases.value.flatMap((p) => p.breaths.flatMap((b) => b.edit ?? [])),
+            )
+          : now;
+      }, all),
+    song,
+  );
 
 /** Voices every section and takes the writer's first bass line for it. */
 function arrange(song: Song, style: string, seed: number, glides: boolean): Song {
@@ -315,4 +332,4 @@ function shed(): Song {
   return build(song, [must(layerOffers(song, tailgate, "bass", sub)).find((o) => o.id === "turns-moves")!.edit]);
 }
 
-export const demoSongs = (): Song[] => [lanterns(), cider(), hayloft(), shed()];
+export const demoSongs = (): Song[] => [lanterns(), cider(), hayloft(), shed()].map(breathing);

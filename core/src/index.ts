@@ -291,7 +291,7 @@ export { bassRequest, bassLines, writeBass, type BassLine, type BassRequest } fr
 export type { Conflict, Measure } from "./writer/measure";
 export * from "./song/transposeSong";
 export { follow, followChange, isComplete, laidOutParts, withFollowing, type FollowOptions } from "./follow/follow";
-export { checkSong, createChecker, PROFILE_WORDS, type Checker } from "./check/check";
+export { checkSong, createChecker, PROFILE_WORDS, severityOf, type Checker } from "./check/check";
 export { RULES } from "./check/rules";
 export { FAMILIES, type Family, type Finding, type FindingPlace, type Fix, type Rule, type Severity } from "./check/rule";
 export { readSongFile, writeSongFile } from "./format/json";

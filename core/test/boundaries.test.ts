@@ -1,4 +1,5 @@
 import { checkSong, RULES, type Profile, type Song } from "../src/index";
+import { LINES } from "./boundariesOfLines";
 import { edit, songWith } from "./helpers";
 
 /** Just inside and just outside of what each check allows. */
@@ -177,6 +178,8 @@ const cases: [what: string, rule: string, inside: Song, outside: Song][] = [
     twoBasses(["0 C2 1"], ["0.5 A2 1"]),
   ],
 ];
+
+cases.push(...LINES);
 
 test.each(cases)("%s (%s)", (_, rule, inside, outside) => {
   expect([found(inside, rule), found(outside, rule)]).toEqual([false, true]);

@@ -14,7 +14,7 @@ const FORMS: [key: string, line: string, tune: string][] = [
   ["A minor", "| Am Dm | E7 Am |", "C5 h D | B4 h A"],
   ["A minor", "| Am Bm7b5 | E7 Am |", "C5 h D | B4 h C5"],
   ["F major", "| F Bb | Gm C7 | F |", "A4 h Bb | Bb4 h G | A4 w"],
-  ["D major", "| D A/C# | Bm G | A7 D |", "D5 h C# | B4 h B | A4 h F#"],
+  ["D major", "| D A/C# | Bm G | A7 D |", "A4 h A | B4 h B | G4 h F#"],
   ["Eb major", "| Eb Ab | Bb7 Eb | Cm Fm7 | Bb7 Eb |", "G4 h Ab | F4 h G | Eb4 h Ab | Ab4 h G"],
 ];
 

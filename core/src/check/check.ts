@@ -80,12 +80,15 @@ export interface Checker {
   section(song: Song, sectionId: string): Finding[];
 }
 
+/** How grave a rule is in a song: as the user weighs it, else as the school does. */
+export const severityOf = (rule: Rule, song: Song): Severity | "off" => song.severities?.[rule.id] ?? rule.severity[song.profile];
+
 /** A checker that remembers what each rule found for as long as nothing that the rule read has changed. */
 export const createChecker = (memory: Memory = createMemory()): Checker => ({
   section(song, id) {
     const read = memory.at(song);
     return RULES.flatMap((rule) => {
-      const severity = rule.severity[song.profile];
+      const severity = severityOf(rule, song);
       return severity === "off" ? [] : grouped(read.get(foundBy, rule.id, id), rule, severity, song);
     }).sort(
       (a, b) =>
@@ -154,11 +157,29 @@ function toFinding(found: readonly Found[], rule: Rule, severity: Severity, song
   };
 }
 
-/** The first fix of every place as one edit, where every place has one. */
+/** Notes an edit changes or removes. */
+const touched = (edit: Edit): string[] =>
+  edit.do === "all"
+    ? edit.edits.flatMap(touched)
+    : edit.do === "changeNotes"
+      ? edit.notes.map((n) => n.id)
+      : edit.do === "removeNotes"
+        ? edit.notes
+        : [];
+
+/** The first fix of every place as one edit, where every place has one. A note is changed once: by the place that comes first. */
 function allAtOnce(places: readonly FindingPlace[]): Fix[] {
   const firsts = places.flatMap((p) => p.fixes[0] ?? []);
   if (firsts.length < places.length) return [];
-  const edits = [...new Map(firsts.map((f) => [JSON.stringify(f.edit), f.edit])).values()];
+  const edits: Edit[] = [];
+  const seen = new Set<string>();
+  for (const { edit } of firsts) {
+    const text = JSON.stringify(edit);
+    const notes = touched(edit);
+    if (seen.has(text) || notes.some((n) => seen.has(n))) continue;
+    for (const id of [text, ...notes]) seen.add(id);
+    edits.push(edit);
+  }
   // What mends one place mends all of them.
   if (edits.length < 2) return [];
   return [{ label: `All ${places.length} places, each as its first fix has it`, edit: { do: "all", label: "fix all places", edits } }];

@@ -19,11 +19,15 @@ export interface Between {
   /** Of parallels: the interval; of clashes: the distance in semitones. */
   interval?: "fifth" | "octave";
   semitones: number;
+  /** Of parallels and overlaps: the notes before, which make them. */
+  before?: readonly [RealizedNote, RealizedNote];
 }
 
 export interface PairGround {
   meter: Meter;
   chords: readonly RealizedChord[];
+  /** Whether the first line is the upper one by its nature; where it is absent, the line that mostly lies above is. */
+  above?: boolean | undefined;
 }
 
 /** A stretch of bars in which one of two lines moves more, or both move together. */
@@ -88,8 +92,10 @@ export function byVoice<L extends { notes: Line }>(lines: readonly L[], ground: 
 const doubled = (moves: readonly { octave: boolean }[]): boolean =>
   moves.length > 3 && moves.filter((m) => m.octave).length >= SAME * moves.length;
 
+const mean = (line: Line): number => line.reduce((sum, n) => sum + n.midi, 0) / Math.max(1, line.length);
+
 /** How two lines go together, place by place. */
-export function pairReport(a: Line, b: Line, { meter, chords }: PairGround): PairReport {
+export function pairReport(a: Line, b: Line, { meter, chords, above: known }: PairGround): PairReport {
   const [first, second] = [soundingIn(a, meter.bar), soundingIn(b, meter.bar)];
   const topAt = (sung: ReturnType<typeof soundingIn<RealizedNote>>, tick: Ticks) => sung.at(tick).at(-1) ?? null;
   const moments = [...new Set([...a, ...b].map((n) => n.start))].sort((x, y) => x - y);
@@ -98,10 +104,10 @@ export function pairReport(a: Line, b: Line, { meter, chords }: PairGround): Pai
     return x && y ? [{ tick, x, y }] : [];
   });
   const weight = pairs.reduce((sum, { x, y }) => sum + Math.sign(x.midi - y.midi), 0);
-  const above = weight >= 0;
+  const above = known ?? (weight === 0 ? mean(a) >= mean(b) : weight > 0);
   const places: Between[] = [];
-  const put = (kind: BetweenKind, tick: Ticks, x: RealizedNote, y: RealizedNote, duration: Ticks, interval?: "fifth" | "octave") =>
-    places.push({ kind, tick, first: x, second: y, duration, semitones: x.midi - y.midi, ...(interval ? { interval } : {}) });
+  const put = (kind: BetweenKind, tick: Ticks, x: RealizedNote, y: RealizedNote, duration: Ticks, more: Partial<Between> = {}) =>
+    places.push({ kind, tick, first: x, second: y, duration, semitones: x.midi - y.midi, ...more });
   const octaves = doubled(pairs.map(({ x, y }) => ({ octave: mod(x.midi - y.midi, 12) === 0 })));
   let before: (typeof pairs)[number] | null = null;
   for (const here of pairs) {
@@ -117,11 +123,12 @@ export function pairReport(a: Line, b: Line, { meter, chords }: PairGround): Pai
       const [from, to] = was.x.midi < was.y.midi ? [was.x, was.y] : [was.y, was.x];
       const [fromNow, toNow] = from === was.x ? [x, y] : [y, x];
       const kind = parallelPerfect(from.midi, fromNow.midi, to.midi, toNow.midi);
-      if (kind) put("parallel", tick, x, y, lasts, kind);
+      if (kind) put("parallel", tick, x, y, lasts, { interval: kind, before: [was.x, was.y] });
     }
     if (was && top.midi >= low.midi) {
       const [topWas, lowWas] = above ? [was.x, was.y] : [was.y, was.x];
-      if ((top !== topWas && top.midi < lowWas.midi) || (low !== lowWas && low.midi > topWas.midi)) put("overlap", tick, x, y, lasts);
+      if ((top !== topWas && top.midi < lowWas.midi) || (low !== lowWas && low.midi > topWas.midi))
+        put("overlap", tick, x, y, lasts, { before: [was.x, was.y] });
     }
     before = here;
   }

@@ -19,6 +19,8 @@ import type { VocalSettings } from "./settings";
 export interface VocalVoice extends VoiceRange {
   part: Part | null;
   name: string;
+  /** Its type, where it has no part yet. */
+  type?: string;
   pinned: readonly Note[];
 }
 
@@ -66,7 +68,14 @@ const middle = ({ comfortable: [low, high] }: VoiceRange): number => (low + high
 /** Where a voice that is still to be added would sing: below the tune, lower with each. */
 function freshVoice(tune: readonly RealizedNote[], k: number, type: string | undefined): VocalVoice {
   const voice = VOICES.find((v) => v.id === type) ?? voiceAround((tune.length ? meanPitch(tune) : 64) - 4 - 5 * k);
-  return { part: null, name: voice.title, extremes: midiRange(voice.range), comfortable: midiRange(voice.comfortable), pinned: [] };
+  return {
+    part: null,
+    name: voice.title,
+    type: voice.id,
+    extremes: midiRange(voice.range),
+    comfortable: midiRange(voice.comfortable),
+    pinned: [],
+  };
 }
 
 /** What the voices of a section are written against. Errors: `vocal.section`, `vocal.part`, `vocal.lead`. */

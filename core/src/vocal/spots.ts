@@ -8,7 +8,7 @@ import { soundingIn } from "../writer/notes";
 import { chordAt, type VocalContext } from "./context";
 import type { VocalTargets } from "./school";
 import { chordPcs, inChord, pitchesIn, rubsAt, scaleOf, spell, weighs } from "./tones";
-import { leadingToneOf, seventhOf, WIDEST_UPPER } from "./tendency";
+import { leadingToneOf, seventhOf, WIDEST_UPPER } from "../harmony/tendency";
 
 export const SPOT_KINDS = ["rub", "key", "chord", "parallel", "crossing", "unison", "leap", "range", "spacing", "tendency"] as const;
 export type SpotKind = (typeof SPOT_KINDS)[number];

@@ -1,7 +1,6 @@
-import { pitchMidi } from "../pitch/pitch";
 import type { Edit } from "../song/edits";
 import type { Song } from "../song/schema";
-import { voiceAround } from "../singer/range";
+import { VOICES } from "../singer/range";
 import type { VocalLines } from "./write";
 
 /** A name that no part has yet. */
@@ -15,11 +14,10 @@ function freeName(taken: ReadonlySet<string>, name: string): string {
 /** The edit that takes written voices: into the parts they are for, and into new ones for those that have none yet. */
 export function takeVoices(song: Song, section: string, lines: VocalLines): Edit {
   const taken = new Set(song.parts.map((p) => p.name));
-  const edits = lines.parts.flatMap(({ part, notes }): Edit[] => {
+  const edits = lines.parts.flatMap(({ part, type, notes }): Edit[] => {
     if (part !== null) return [{ do: "setNotes", section, part, notes }];
     if (!notes.length) return [];
-    const mean = notes.reduce((sum, n) => sum + pitchMidi(n.pitch) * n.duration, 0) / notes.reduce((sum, n) => sum + n.duration, 0);
-    const voice = voiceAround(mean);
+    const voice = VOICES.find((v) => v.id === type) ?? VOICES[0]!;
     const name = freeName(taken, voice.title);
     taken.add(name);
     return [{ do: "addPart", name, role: "vocal", instrument: voice.id, notes: { [section]: notes.map(({ id: _, ...n }) => n) } }];

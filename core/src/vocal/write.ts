@@ -30,6 +30,8 @@ export interface WrittenVoice {
   /** Null for a voice that is still to be added as a part. */
   part: string | null;
   name: string;
+  /** The type of voice of the part that is to be added. */
+  type?: string;
   notes: (NewNote & { id?: string })[];
 }
 
@@ -269,7 +271,10 @@ function judged(ctx: VocalContext, school: VocalSchool, voices: readonly Written
   const spots = roughSpots(sounding);
   const all = { ...sounding, spots };
   const report = vocalReportOf(all);
-  const parts = voices.map((notes, v): WrittenVoice => ({ part: ctx.voices[v]!.part?.id ?? null, name: ctx.voices[v]!.name, notes }));
+  const parts = voices.map((notes, v): WrittenVoice => {
+    const { part, name, type } = ctx.voices[v]!;
+    return { part: part?.id ?? null, name, ...(type ? { type } : {}), notes };
+  });
   return {
     parts,
     notes: parts[0]!.notes,

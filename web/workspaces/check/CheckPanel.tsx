@@ -1,7 +1,9 @@
-import { PROFILE_WORDS, PROFILES, RULES } from "../../../core/src/index";
+import { useState } from "react";
+import { FAMILIES, PROFILE_WORDS, PROFILES, RULES, severityOf, type Family, type Finding, type Severity } from "../../../core/src/index";
 import { useResults } from "../../store/results";
 import type { SectionData } from "../../store/sectionData";
 import { edit } from "../../store/song";
+import { Fold } from "../../ui/Fold";
 import { FindingList } from "../../ui/FindingList";
 import { PanelHead } from "../../ui/PanelHead";
 import { Select } from "../../ui/Select";
@@ -12,12 +14,14 @@ const count = (n: number): string => (n === 0 ? "Nothing to look at" : n === 1 ?
 /** Everything found in the section in a column of its own, most grave first. */
 export function CheckPanel({ data }: { data: SectionData }) {
   const findings = useResults((s) => s.findings);
-  const open = findings.filter((f) => f.waived === undefined);
+  const [filter, setFilter] = useState<Filter>(NO_FILTER);
+  const all = findings.filter((f) => f.waived === undefined);
+  const open = all.filter((f) => passes(f, filter));
   const waived = findings.filter((f) => f.waived !== undefined);
   const { profile } = data.song;
   return (
     <>
-      <PanelHead title={count(open.length)}>
+      <PanelHead title={count(all.length)}>
         <p className="small flush">
           {data.section.name}
           {waived.length > 0 && `, ${waived.length} left with a reason`}
@@ -33,13 +37,110 @@ export function CheckPanel({ data }: { data: SectionData }) {
         </div>
         <p className="small flush assumes">{PROFILE_WORDS[profile].assumes}</p>
       </PanelHead>
-      {open.length ? <FindingList data={data} findings={open} all={findings} /> : <Nothing data={data} />}
+      {all.length > 3 && <Filters data={data} findings={all} filter={filter} set={setFilter} />}
+      {open.length ? (
+        <FindingList data={data} findings={open} all={findings} />
+      ) : all.length ? (
+        <p>Nothing of this kind.</p>
+      ) : (
+        <Nothing data={data} />
+      )}
       {waived.length > 0 && (
         <>
           <h3>Left with a reason</h3>
           <FindingList data={data} findings={waived} all={findings} />
         </>
       )}
+      <Fold title="how grave each rule is in this song">
+        <Weights data={data} />
+      </Fold>
+    </>
+  );
+}
+
+interface Filter {
+  part: string;
+  family: Family | "";
+  severity: Severity | "";
+}
+const NO_FILTER: Filter = { part: "", family: "", severity: "" };
+
+const passes = (f: Finding, { part, family, severity }: Filter): boolean =>
+  (!part || f.where.parts.includes(part)) && (!family || f.family === family) && (!severity || f.severity === severity);
+
+/** Shows findings of a part, a family or a severity alone. */
+function Filters({
+  data,
+  findings,
+  filter,
+  set,
+}: {
+  data: SectionData;
+  findings: readonly Finding[];
+  filter: Filter;
+  set(f: Filter): void;
+}) {
+  const parts = data.song.parts.filter((p) => findings.some((f) => f.where.parts.includes(p.id)));
+  const families = (Object.keys(FAMILIES) as Family[]).filter((k) => findings.some((f) => f.family === k));
+  const severities = (["fault", "warning", "note"] as const).filter((s) => findings.some((f) => f.severity === s));
+  return (
+    <div className="controls filters" role="group" aria-label="Show only">
+      <Select<string>
+        label="Part"
+        value={filter.part}
+        choices={[["", "all parts"], ...parts.map((p) => [p.id, p.name] as const)]}
+        set={(part) => set({ ...filter, part })}
+      />
+      <Select<Family | "">
+        label="Family"
+        value={filter.family}
+        choices={[["", "every kind"], ...families.map((k) => [k, FAMILIES[k]] as const)]}
+        set={(family) => set({ ...filter, family })}
+      />
+      <Select<Severity | "">
+        label="Severity"
+        value={filter.severity}
+        choices={[["", "however grave"], ...severities.map((s) => [s, `${s}s`] as const)]}
+        set={(severity) => set({ ...filter, severity })}
+      />
+    </div>
+  );
+}
+
+const AS_SCHOOL = "school";
+
+/** Every rule with its severity: as the school has it, or as it is weighed in this song. */
+function Weights({ data: { song } }: { data: SectionData }) {
+  return (
+    <>
+      <p className="small">
+        What is set here holds for this song, whichever school judges it. The rest is as {PROFILE_WORDS[song.profile].title} has it.
+      </p>
+      <table className="measures settings">
+        <tbody>
+          {RULES.map((rule) => (
+            <tr key={rule.id}>
+              <th scope="row" title={rule.explanation}>
+                {rule.title}
+              </th>
+              <td>
+                <Select<Severity | "off" | typeof AS_SCHOOL>
+                  label={rule.title}
+                  value={song.severities?.[rule.id] ?? AS_SCHOOL}
+                  choices={[
+                    [AS_SCHOOL, severityOf(rule, { ...song, severities: {} })],
+                    ["fault", "fault here"],
+                    ["warning", "warning here"],
+                    ["note", "note here"],
+                    ["off", "off here"],
+                  ]}
+                  set={(s) => edit({ do: "setSeverity", rule: rule.id, severity: s === AS_SCHOOL ? null : s })}
+                />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </>
   );
 }

@@ -1,4 +1,15 @@
 import type { Rule } from "../rule";
+import { breath } from "./breath";
+import { clash } from "./clash";
+import { polyphony } from "./polyphony";
+import { sameAgain } from "./sameAgain";
+import { directPerfects } from "./voices/direct";
+import { doubledLeadingTone } from "./voices/doubled";
+import { falseRelation } from "./voices/falseRelation";
+import { voiceSpacing } from "./voices/spacing";
+import { leadingTone, seventh } from "./voices/tendency";
+import { unrecovered } from "./voices/unrecovered";
+import { wideLeap } from "./voices/wideLeap";
 import { bassLayersRule } from "./bassLayers";
 import { bassAboveChords } from "./bassAboveChords";
 import { highVoice } from "./highVoice";
@@ -20,14 +31,26 @@ export const RULES: readonly Rule[] = [
   uncoveredAccent,
   bassLayersRule,
   bassAboveChords,
+  clash,
   parallels,
+  directPerfects,
   voiceParallels,
   voiceCrossing,
   voiceOverlap,
   voiceClash,
   voiceUnison,
+  voiceSpacing,
+  leadingTone,
+  seventh,
+  doubledLeadingTone,
+  falseRelation,
+  wideLeap,
+  unrecovered,
   lowIntervals,
   outOfRange,
+  polyphony,
+  breath,
   highVoice,
+  sameAgain,
   keyContradicted,
 ];

@@ -26,6 +26,7 @@ export const EDITS = [
   song.setMeter,
   song.setSwing,
   song.setProfile,
+  song.setSeverity,
   moving.respell,
   moving.transpose,
   sections.setSection,

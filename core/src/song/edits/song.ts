@@ -1,3 +1,4 @@
+import { z } from "zod";
 import { must } from "../../result";
 import { keyName, parseKey } from "../../pitch/key";
 import { parseMeter, positionText, type Ticks } from "../../time/meter";
@@ -39,6 +40,19 @@ export const setProfile = defineEdit({
   title: "judge by another school",
   schema: { profile: SongFields.shape.profile },
   apply: (song, { profile }) => void (song.profile = profile),
+});
+
+/** How grave findings of a rule are in this song; null leaves it to the school. */
+export const setSeverity = defineEdit({
+  name: "setSeverity",
+  title: "weigh a rule",
+  schema: { rule: z.string().min(1).max(60), severity: z.enum(["fault", "warning", "note", "off"]).nullable() },
+  apply(song, { rule, severity }) {
+    const { [rule]: _, ...rest } = song.severities ?? {};
+    const next = severity === null ? rest : { ...rest, [rule]: severity };
+    if (Object.keys(next).length) song.severities = next;
+    else delete song.severities;
+  },
 });
 
 /** Chords are shared out anew bar by bar, notes and hits keep their place in their bar. Refused where the new bar is too short for them. */

@@ -189,6 +189,8 @@ export const SongFields = z.object({
   swing: Swing,
   spelling: z.enum(["sharps", "flats"]).optional(),
   profile: z.enum(PROFILES),
+  /** How grave a rule's findings are in this song, where it is not as the school has it. */
+  severities: z.record(z.string().min(1).max(60), z.enum(["fault", "warning", "note", "off"])).optional(),
   instruments: z.array(OwnInstrument).max(64, "a song has at most 64 instruments of its own").optional(),
   parts: z.array(Part).max(LIMITS.parts, `a song has at most ${LIMITS.parts} parts`),
   sections: z

@@ -2,11 +2,11 @@ import { mod, type Midi } from "../../pitch/pitch";
 import { bassPc, rootPc } from "../../chord/chord";
 import { because } from "../../song/reasons";
 import { isRub } from "../../line/between";
-import { parallelPerfect } from "../../motion/motion";
+import { belowLimit, parallelPerfect } from "../../motion/motion";
 import type { VocalContext } from "../context";
 import type { Stack, VocalSchool, VocalSlot } from "../school";
 import { hymnSlots } from "../slots";
-import { leadingToneOf, seventhOf, WIDEST_UPPER } from "../tendency";
+import { leadingToneOf, seventhOf, WIDEST_UPPER } from "../../harmony/tendency";
 import { chordPcs, pitchesIn, rangeCost, roleOver } from "../tones";
 import { distanceWords } from "./inScale";
 
@@ -57,7 +57,7 @@ function settings(ctx: VocalContext, slot: VocalSlot): Stack[] {
           (a === s ? 1.2 : 0) +
           (t === a ? 1.2 : 0) +
           (t === b ? 0.8 : 0);
-        cost += Math.max(0, t - b - 16) * 0.1;
+        cost += Math.max(0, t - b - 16) * 0.1 + belowLimit(b, t) * 1.5;
         if (!pcs.includes(mod(s, 12))) cost += [a, t, b].filter((m) => isRub(m, s)).length * 4;
         out.push({ pitches: [a, t, b], cost });
       }

@@ -17,12 +17,14 @@ interface Line {
 /** Sung lines of a section, takes of one line once. */
 function sungLines({ song, sliced, meter }: CheckContext): Line[] {
   const lines = song.parts
-    .filter((p) => isSung(song, p) && isWritten(p) && !p.muted)
+    .filter((p) => isSung(song, p) && isWritten(p))
     .map((part): Line => ({ part, notes: sliced.real.parts.find((r) => r.id === part.id)?.notes ?? [] }))
     .filter((l) => l.notes.length);
   return byVoice(lines, { meter }).map(([first]) => first!);
 }
 
+/** Semitones by which the middles of two voices differ where one is the upper by nature. */
+const NATURE = 2;
 /** How far a tone that mends may lie from the one that stands there. */
 const NEAR = 7;
 
@@ -40,10 +42,13 @@ interface PairRule {
 /** Every place at which two sung lines do something to each other; the fix moves the lower line. */
 export function betweenVoices(ctx: CheckContext, rule: PairRule): RawFinding[] {
   const lines = sungLines(ctx);
-  const ground = { meter: ctx.meter, chords: ctx.sliced.real.chords };
+  const center = (l: Line) => rangeOfPart(ctx.song, l.part).comfortable.reduce((x, y) => x + y, 0) / 2;
   return lines.flatMap((a, i) =>
     lines.slice(i + 1).flatMap((b): RawFinding[] => {
-      const report = pairReport(a.notes, b.notes, ground);
+      // Which voice is the upper one is a matter of who sings; of two alike it is the one that mostly lies above.
+      const apart = center(a) - center(b);
+      const above = Math.abs(apart) < NATURE ? undefined : apart > 0;
+      const report = pairReport(a.notes, b.notes, { meter: ctx.meter, chords: ctx.sliced.real.chords, above });
       const places = report.places.filter((p) => p.kind === rule.kind && (rule.counts?.(p, ctx) ?? true));
       if (!places.length) return [];
       const [top, low] = report.above ? [a, b] : [b, a];
@@ -51,7 +56,7 @@ export function betweenVoices(ctx: CheckContext, rule: PairRule): RawFinding[] {
         tick: place.tick,
         duration: place.duration,
         parts: [low.part.id, top.part.id],
-        notes: [place.first.id, place.second.id],
+        notes: [...new Set([place.first, place.second, ...(place.before ?? [])].map((n) => n.id))],
         message: `${top.part.name} and ${low.part.name} ${rule.says} at ${positionText(ctx.meter, place.tick)}${rule.at ? `: ${rule.at(place)}` : ""}.`,
         amount: rule.amount(place, ctx),
         fixes: fixesOf(ctx, low, clearOf(ctx, top, low, place, report.above)),

@@ -1,0 +1,87 @@
+import { mod, type Midi } from "../../pitch/pitch";
+import type { Ticks } from "../../time/meter";
+import { chordPitchClasses } from "../../chord/chord";
+import { chordAtTick, type RealizedChord, type RealizedNote } from "../../song/realize";
+import { isWritten } from "../../song/document";
+import type { Part } from "../../song/schema";
+import { spellAt } from "../../song/spell";
+import { rangeOfPart } from "../../singer/range";
+import type { CheckContext, Fix } from "../rule";
+
+/** A part that plays or sings one note at a time, as it is written. */
+export interface Line {
+  part: Part;
+  notes: readonly RealizedNote[];
+}
+
+/** Roles of the parts that are lines. */
+const ROLES: readonly Part["role"][] = ["bass", "melody", "vocal", "counter"];
+
+/** The lines of a section that have notes, in the order of the song. */
+export const linesOf = ({ song, sliced }: CheckContext, roles = ROLES): Line[] =>
+  song.parts
+    .filter((p) => roles.includes(p.role) && isWritten(p))
+    .map((part): Line => ({ part, notes: sliced.real.parts.find((r) => r.id === part.id)?.notes ?? [] }))
+    .filter((l) => l.notes.length > 0);
+
+export const endOf = (n: { start: Ticks; duration: Ticks }): Ticks => n.start + n.duration;
+export const chordAt = ({ sliced }: CheckContext, tick: Ticks): RealizedChord | null => chordAtTick(sliced.real.chords, Math.max(0, tick));
+export const pcsOf = (chord: RealizedChord | null): readonly number[] => (chord?.chord ? chordPitchClasses(chord.chord) : []);
+export const noteAt = (line: Line, tick: Ticks): RealizedNote | undefined => line.notes.findLast((n) => n.start <= tick && tick < endOf(n));
+/** Whether one note goes straight on to the next: no rest of a beat between. */
+export const goesOn = ({ meter }: CheckContext, a: RealizedNote, b: RealizedNote): boolean => b.start - endOf(a) < meter.beats[0]!.duration;
+
+/** A move of two lines at once: what each sounded before and after. */
+export interface Move {
+  tick: Ticks;
+  low: { line: Line; from: RealizedNote; to: RealizedNote };
+  high: { line: Line; from: RealizedNote; to: RealizedNote };
+}
+
+/** Moves at which two lines both strike anew. The lower line is the one that lies lower before. */
+export function movesOf(a: Line, b: Line): Move[] {
+  const starts = new Map(b.notes.map((n) => [n.start, n]));
+  const out: Move[] = [];
+  for (const to of a.notes) {
+    const other = starts.get(to.start);
+    const [from, before] = [a.notes[a.notes.indexOf(to) - 1], other && b.notes[b.notes.indexOf(other) - 1]];
+    if (!other || !from || !before || endOf(from) < to.start || endOf(before) < to.start) continue;
+    const [x, y] = [
+      { line: a, from, to },
+      { line: b, from: before, to: other },
+    ];
+    out.push({ tick: to.start, ...(from.midi <= before.midi ? { low: x, high: y } : { low: y, high: x }) });
+  }
+  return out;
+}
+
+/** The fix that gives a note another pitch. */
+export const moveNote = ({ song, section }: CheckContext, part: Part, note: RealizedNote, midi: Midi): Fix => {
+  const pitch = spellAt(song, section, Math.max(0, note.start), midi);
+  return {
+    label: `${part.name.split(",")[0]} to ${pitch}`,
+    edit: { do: "changeNotes", section: section.id, part: part.id, notes: [{ id: note.id, pitch }] },
+  };
+};
+
+/** How far a tone that mends may lie from the one that stands there. */
+const NEAR = 7;
+
+/** Tones of the chord inside the part's range that could stand in place of a note, the nearest first. */
+export function tonesFor(ctx: CheckContext, part: Part, note: RealizedNote): Midi[] {
+  const pcs = pcsOf(chordAt(ctx, note.start));
+  const allowed = pcs.length ? pcs : ctx.key.pcs;
+  const [low, high] = rangeOfPart(ctx.song, part).extremes;
+  return Array.from({ length: 2 * NEAR + 1 }, (_, k) => note.midi - NEAR + k)
+    .filter((m) => m !== note.midi && m >= low && m <= high && allowed.includes(mod(m, 12)))
+    .sort((a, b) => Math.abs(a - note.midi) - Math.abs(b - note.midi));
+}
+
+/** Up to two fixes: the nearest tones that pass a test. */
+export const mends = (ctx: CheckContext, part: Part, note: RealizedNote, clear: (midi: Midi) => boolean): Fix[] =>
+  note.pinned
+    ? []
+    : tonesFor(ctx, part, note)
+        .filter(clear)
+        .slice(0, 2)
+        .map((midi) => moveNote(ctx, part, note, midi));
