@@ -1,5 +1,5 @@
 import { checkSong, type Profile } from "../src/index";
-import { cleanSong, counts, FORMS, INJECTORS, shiftsOf, tallyFaults } from "../../bench/faults";
+import { cleanSong, counts, FORMS, INJECTORS, shiftsOf, tallyFaults } from "./putFaults";
 
 /** Faults put into clean four-part music. The whole of it, thousands of faults, is run with the benchmarks; here a fixed sample. */
 test("four-part forms as the writer sets them have nothing at warning or above in any key that suits a soprano, whoever judges", () => {

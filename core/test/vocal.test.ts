@@ -21,7 +21,7 @@ import {
   type Song,
   type VocalSettings,
 } from "../src/index";
-import { judgeVocal, VOCAL_GRID } from "../../bench/vocalGrid";
+import { judgeVocal, VOCAL_GRID } from "./vocalGrid";
 import { demoSongs } from "./demos";
 import { edit, songWith } from "./helpers";
 

@@ -17,8 +17,8 @@ import {
   type Note,
   type Profile,
   type Song,
-} from "../core/src/index";
-import { random } from "../core/src/random";
+} from "../src/index";
+import { random } from "../src/random";
 
 /** Textbook forms with a soprano: clean four-part music to put faults into. */
 export const FORMS: readonly (readonly [key: string, line: string, tune: string])[] = [

@@ -10,8 +10,8 @@ import {
   type Measure,
   type Song,
   type VocalLines,
-} from "../core/src/index";
-import { COUNTER_GRID, counterSong, type CounterCase } from "./counterGrid";
+} from "../src/index";
+import { COUNTER_GRID, counterSong, type CounterCase } from "../../bench/counterGrid";
 
 export type VocalCase = Omit<CounterCase, "style"> & { school: string; voices: number };
 
