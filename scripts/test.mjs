@@ -52,7 +52,9 @@ const { tests, all, share } = testShare();
 const enough = share >= LEAST;
 if (enough) passed++;
 else failed++;
-console.log(`\nTests are ${tests} of ${all} lines of TypeScript, ${(share * 100).toFixed(1)} %${enough ? "" : `: at least ${LEAST * 100} % are asked`}.`);
+console.log(
+  `\nTests are ${tests} of ${all} lines of TypeScript, ${(share * 100).toFixed(1)} %${enough ? "" : `: at least ${LEAST * 100} % are asked`}.`,
+);
 console.log(`Time: ${took.join(", ")}.`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed ? 1 : 0);

@@ -291,11 +291,11 @@ export { bassRequest, bassLines, writeBass, type BassLine, type BassRequest } fr
 export type { Conflict, Measure } from "./writer/measure";
 export * from "./song/transposeSong";
 export { follow, followChange, isComplete, laidOutParts, withFollowing, type FollowOptions } from "./follow/follow";
-export { checkSong, createChecker, PROFILE_WORDS, severityOf, type Checker } from "./check/check";
-export { RULES } from "./check/rules";
-export { FAMILIES, type Family, type Finding, type FindingPlace, type Fix, type Rule, type Severity } from "./check/rule";
+export * from "./room/brings";
+export * from "./check";
 export { readSongFile, writeSongFile } from "./format/json";
 export { BEND_RANGE, GLIDE_SHARE, GM_DRUMS, writeMidi } from "./format/midi";
+export { songOfMidi } from "./format/midiSong";
 export { nameChords } from "./format/midiChords";
 export { drumNotes, importMidi, laneForNote, type MidiChoices, type MidiImport } from "./format/midiImport";
 export { readMidi, type MidiContents, type MidiNote, type MidiTrack } from "./format/midiRead";

@@ -1,4 +1,4 @@
-import { memo, useState } from "react";
+import { memo, useEffect, useState } from "react";
 import {
   positionText,
   RULES,
@@ -6,12 +6,14 @@ import {
   type Edit,
   type Finding,
   type FindingPlace,
+  type Fix,
   type Meter,
   type Section,
 } from "../../core/src/index";
 import type { SectionData } from "../store/sectionData";
 import { chooseNotes } from "../store/selection";
-import { edit } from "../store/song";
+import { edit, useSong } from "../store/song";
+import { workers } from "../workers/client";
 import { FixLink } from "./FixLink";
 
 const SHOWN = 25;
@@ -112,9 +114,7 @@ const Card = memo(function Card({ finding: f, number, section, meter, names }: C
         </p>
       ) : (
         <div className="fixes">
-          {[...place.fixes, ...all].map((fix) => (
-            <FixLink key={fix.label} fix={fix} id={`${place.id}/${fix.label}`} section={section} meter={meter} tick={place.tick} />
-          ))}
+          <Fixes finding={f} place={place} fixes={[...place.fixes, ...all]} section={section} meter={meter} />
           <Leave key={place.id} places={[place]} words={several ? "Leave it here, with a reason" : "Leave, with a reason"} />
           {several && <Leave places={f.places} words={`Leave all ${f.places.length}`} />}
         </div>
@@ -122,6 +122,40 @@ const Card = memo(function Card({ finding: f, number, section, meter, names }: C
     </li>
   );
 }, same);
+
+interface FixesProps {
+  finding: Finding;
+  place: FindingPlace;
+  fixes: readonly Fix[];
+  section: Section;
+  meter: Meter;
+}
+
+/** Ways out, tried before they are offered: those that would bring something as bad say what, and come last. */
+function Fixes({ finding, place, fixes, section, meter }: FixesProps) {
+  const version = useSong((s) => s.version);
+  const [tried, setTried] = useState<Record<string, string | null> | null>(null);
+  useEffect(() => {
+    let wanted = true;
+    void workers.writer.tried(finding, place.id).then((found) => wanted && setTried(found));
+    return () => {
+      wanted = false;
+    };
+    // A finding arrives anew with every judgement; what was tried holds for the song as it is.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [version, finding.id, place.id]);
+  // Until they are tried, and where nothing could be tried, all are offered.
+  const known = tried && Object.keys(tried).length ? tried : null;
+  const shown = known
+    ? fixes.filter((x) => x.label in known).sort((a, b) => Number(known[a.label] !== null) - Number(known[b.label] !== null))
+    : fixes;
+  return shown.map((fix) => (
+    <div key={fix.label}>
+      <FixLink fix={fix} id={`${place.id}/${fix.label}`} section={section} meter={meter} tick={place.tick} />
+      {known?.[fix.label] && <span className="small brings-too"> would bring: {typesetNames(known[fix.label]!)}</span>}
+    </div>
+  ));
+}
 
 /** Lets places of a finding stand, with a reason. */
 function Leave({ places, words }: { places: readonly FindingPlace[]; words: string }) {

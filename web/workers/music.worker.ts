@@ -29,6 +29,7 @@ import {
   fitKey,
   neckKey,
   rejudge,
+  tryFixes,
   vocalLines,
   verdictAt,
   voicingAt,
@@ -220,6 +221,21 @@ const musicWorker = {
   vocal: (request: VocalRequest): Result<VocalLines[]> => withSong((open) => vocalLines(open, request)),
   /** Voices judged once more after a note of them was changed. */
   rejudge: (request: VocalRequest, lines: VocalLines): Result<VocalLines> => withSong((open) => rejudge(open, request, lines)),
+  /** Fixes of a place of a finding, tried: by their labels, what each would bring that is as bad; null brings nothing, a fix that does not mend is left out. */
+  tried(finding: Finding, placeId: string): Record<string, string | null> {
+    const place = finding.places.find((p) => p.id === placeId);
+    if (!song || !place) return {};
+    const several = finding.fixes.slice(finding.places[0]!.fixes.length);
+    const own = tryFixes(song, finding, place.fixes, [place.id], trialChecker);
+    const all = tryFixes(
+      song,
+      finding,
+      several,
+      finding.places.map((p) => p.id),
+      trialChecker,
+    );
+    return Object.fromEntries([...own, ...all].flatMap((t) => (t.mends ? [[t.fix.label, t.brings] as const] : [])));
+  },
   /** The song in twelve keys for its singers, each with how guitar and ukulele would hold it. */
   keys: (singers: string[]): Result<TriedKey[]> =>
     withSong((open) =>

@@ -44,7 +44,7 @@ export interface MidiImport {
 }
 
 /** The nearest sixteenth or eighth triplet, and how far from it the note was played. */
-function notated(tick: Ticks): { start: Ticks; offset: Ticks } {
+export function notated(tick: Ticks): { start: Ticks; offset: Ticks } {
   const [straight, triplet] = [SIXTEENTH, EIGHTH_TRIPLET].map((grid) => Math.round(tick / grid) * grid) as [Ticks, Ticks];
   const start = Math.abs(triplet - tick) < Math.abs(straight - tick) ? triplet : straight;
   return { start, offset: tick - start };

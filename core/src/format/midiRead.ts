@@ -18,6 +18,8 @@ export interface MidiTrack {
   /** 1–16. */
   channel: number;
   drums: boolean;
+  /** General MIDI program of its first program change, 0-based. */
+  program?: number;
   notes: MidiNote[];
   lowest: Midi;
   highest: Midi;
@@ -84,6 +86,7 @@ function readTrack(events: readonly MidiEvent[], index: number, scale: number, o
   let name = "";
   const open = new Map<string, MidiNote[]>();
   const byChannel = new Map<number, MidiNote[]>();
+  const programs = new Map<number, number>();
   for (const event of events) {
     tick += event.deltaTime;
     const at = Math.round(tick * scale);
@@ -110,6 +113,9 @@ function readTrack(events: readonly MidiEvent[], index: number, scale: number, o
         byChannel.set(event.channel, list);
         break;
       }
+      case "programChange":
+        if (!programs.has(event.channel)) programs.set(event.channel, event.programNumber);
+        break;
       case "noteOff": {
         // The oldest note of a pitch ends first.
         const note = open.get(`${event.channel}:${event.noteNumber}`)?.shift();
@@ -129,6 +135,7 @@ function readTrack(events: readonly MidiEvent[], index: number, scale: number, o
       name: name || `Track ${index + 1}`,
       channel: channel + 1,
       drums: channel === 9,
+      ...(programs.has(channel) ? { program: programs.get(channel)! } : {}),
       notes,
       lowest: Math.min(...pitches),
       highest: Math.max(...pitches),

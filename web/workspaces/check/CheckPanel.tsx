@@ -1,5 +1,17 @@
 import { useState } from "react";
-import { FAMILIES, PROFILE_WORDS, PROFILES, RULES, severityOf, type Family, type Finding, type Severity } from "../../../core/src/index";
+import { download, fileName } from "../../commands/files";
+import {
+  checkReport,
+  FAMILIES,
+  PROFILE_WORDS,
+  PROFILES,
+  reportAsCsv,
+  RULES,
+  severityOf,
+  type Family,
+  type Finding,
+  type Severity,
+} from "../../../core/src/index";
 import { useResults } from "../../store/results";
 import type { SectionData } from "../../store/sectionData";
 import { edit } from "../../store/song";
@@ -7,24 +19,32 @@ import { Fold } from "../../ui/Fold";
 import { FindingList } from "../../ui/FindingList";
 import { PanelHead } from "../../ui/PanelHead";
 import { Select } from "../../ui/Select";
+import { Tabs, useTab, type Tab } from "../../ui/Tabs";
+import { LayersTab } from "./LayersTab";
+import { MomentTab } from "./MomentTab";
 import "./style.scss";
 
 const count = (n: number): string => (n === 0 ? "Nothing to look at" : n === 1 ? "One thing to look at" : `${n} things to look at`);
 
-/** Everything found in the section in a column of its own, most grave first. */
+const TABS: readonly Tab<{ data: SectionData }>[] = [
+  { id: "findings", title: "Findings", Tab: FindingsTab },
+  { id: "moment", title: "Moment", Tab: MomentTab },
+  { id: "layers", title: "Layers", Tab: LayersTab },
+];
+
+/** Everything found in the section in a column of its own, most grave first; what sounds at one moment; what each part brings. */
 export function CheckPanel({ data }: { data: SectionData }) {
   const findings = useResults((s) => s.findings);
-  const [filter, setFilter] = useState<Filter>(NO_FILTER);
   const all = findings.filter((f) => f.waived === undefined);
-  const open = all.filter((f) => passes(f, filter));
-  const waived = findings.filter((f) => f.waived !== undefined);
+  const waived = findings.length - all.length;
+  const open = useTab("check", TABS);
   const { profile } = data.song;
   return (
     <>
       <PanelHead title={count(all.length)}>
         <p className="small flush">
           {data.section.name}
-          {waived.length > 0 && `, ${waived.length} left with a reason`}
+          {waived > 0 && `, ${waived} left with a reason`}
         </p>
         <div className="controls">
           <Select
@@ -36,7 +56,21 @@ export function CheckPanel({ data }: { data: SectionData }) {
           />
         </div>
         <p className="small flush assumes">{PROFILE_WORDS[profile].assumes}</p>
+        <Tabs row="check" label="Check" tabs={TABS} />
       </PanelHead>
+      <open.Tab data={data} />
+    </>
+  );
+}
+
+function FindingsTab({ data }: { data: SectionData }) {
+  const findings = useResults((s) => s.findings);
+  const [filter, setFilter] = useState<Filter>(NO_FILTER);
+  const all = findings.filter((f) => f.waived === undefined);
+  const open = all.filter((f) => passes(f, filter));
+  const waived = findings.filter((f) => f.waived !== undefined);
+  return (
+    <>
       {all.length > 3 && <Filters data={data} findings={all} filter={filter} set={setFilter} />}
       {open.length ? (
         <FindingList data={data} findings={open} all={findings} />
@@ -54,6 +88,29 @@ export function CheckPanel({ data }: { data: SectionData }) {
       <Fold title="how grave each rule is in this song">
         <Weights data={data} />
       </Fold>
+      <Fold title="take the list with you">
+        <TakeAway data={data} />
+      </Fold>
+    </>
+  );
+}
+
+/** The findings of the whole song as files. */
+function TakeAway({ data: { song } }: { data: SectionData }) {
+  return (
+    <>
+      <p className="small">Everything found in all sections, with places and ways out: as a table, or as data.</p>
+      <p className="controls">
+        <button type="button" onClick={() => download(fileName(song, "findings.csv"), reportAsCsv(checkReport(song)), "text/csv")}>
+          Table (CSV)
+        </button>
+        <button
+          type="button"
+          onClick={() => download(fileName(song, "findings.json"), JSON.stringify(checkReport(song), null, 2), "application/json")}
+        >
+          Data (JSON)
+        </button>
+      </p>
     </>
   );
 }

@@ -19,34 +19,38 @@ export const highVoice: Rule = {
     return song.parts
       .filter((p) => instrumentOf(p.instrument, song).sound === "voice")
       .flatMap((part) => {
-        const [, high] = rangeOfPart(song, part).comfortable;
+        const { comfortable, extremes } = rangeOfPart(song, part);
+        const high = comfortable[1];
         const longest = ALLOWED_BEATS * meter.beats[0]!.duration;
-        return sliced.real.parts
-          .find((p) => p.id === part.id)!
-          .notes.filter((n) => n.midi > high && n.duration > longest)
-          .map((note) => ({
-            tick: note.start,
-            duration: note.duration,
-            parts: [part.id],
-            notes: [note.id],
-            amount: beatsText(meter, note.duration),
-            message: `${part.name} holds ${note.pitch} for ${beatsText(meter, note.duration)} at ${positionText(meter, note.start)}, above the comfortable range. Long high notes tire the voice: plan a warm-up and breaks, or another key.`,
-            fixes: [
-              {
-                label: "An octave down",
-                edit: {
-                  do: "changeNotes" as const,
-                  section: section.id,
-                  part: part.id,
-                  notes: [{ id: note.id, pitch: spellAt(song, section, note.start, note.midi - 12) }],
+        return (
+          sliced.real.parts
+            .find((p) => p.id === part.id)!
+            // What lies beyond the voice is another matter.
+            .notes.filter((n) => n.midi > high && n.midi <= extremes[1] && n.duration > longest)
+            .map((note) => ({
+              tick: note.start,
+              duration: note.duration,
+              parts: [part.id],
+              notes: [note.id],
+              amount: beatsText(meter, note.duration),
+              message: `${part.name} holds ${note.pitch} for ${beatsText(meter, note.duration)} at ${positionText(meter, note.start)}, above the comfortable range. Long high notes tire the voice: plan a warm-up and breaks, or another key.`,
+              fixes: [
+                {
+                  label: "An octave down",
+                  edit: {
+                    do: "changeNotes" as const,
+                    section: section.id,
+                    part: part.id,
+                    notes: [{ id: note.id, pitch: spellAt(song, section, note.start, note.midi - 12) }],
+                  },
                 },
-              },
-              {
-                label: `Hold it for ${ALLOWED_BEATS} beats`,
-                edit: { do: "changeNotes" as const, section: section.id, part: part.id, notes: [{ id: note.id, duration: longest }] },
-              },
-            ],
-          }));
+                {
+                  label: `Hold it for ${ALLOWED_BEATS} beats`,
+                  edit: { do: "changeNotes" as const, section: section.id, part: part.id, notes: [{ id: note.id, duration: longest }] },
+                },
+              ],
+            }))
+        );
       });
   },
 };
