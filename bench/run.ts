@@ -112,6 +112,7 @@ const browser = process.argv.includes("browser");
 await (await import("./voicing")).voicing(time, greedy, browser);
 await (await import("./harmony")).harmony(browser);
 await (await import("./bass")).bass(time, { grid: process.argv.includes("grid"), browser });
+(await import("./check")).check(time, { faults: process.argv.includes("faults") });
 (await import("./vocal")).vocal(time, { grid: process.argv.includes("grid") });
 await (await import("./counter")).counter(time, { grid: process.argv.includes("grid"), browser });
 if (browser) await (await import("./drag")).drag();

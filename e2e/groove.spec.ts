@@ -10,8 +10,12 @@ test("patterns by feel are heard, taken, added to, spread, filled, varied and un
   await newSong(page, "Barn floor");
   await page.getByRole("link", { name: "Groove" }).click();
   await expect(page.getByRole("list", { name: "Patterns" }).getByRole("button", { name: "Take" })).toHaveCount(9);
-  await page.keyboard.press("1");
-  await expect(page.getByText("Hearing: four on the floor")).toBeVisible();
+  // The number keys hear what is offered once the list has settled.
+  const hearing = page.getByText("Hearing: four on the floor");
+  await expect(async () => {
+    if (!(await hearing.isVisible())) await page.keyboard.press("1");
+    await expect(hearing).toBeVisible({ timeout: 2000 });
+  }).toPass();
   expect(await starts(page, "kick")).toEqual([]);
   await page.keyboard.press("t");
   await expect.poll(() => starts(page, "kick")).toEqual(Array.from({ length: 16 }, (_, i) => i));

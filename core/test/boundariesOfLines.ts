@@ -71,6 +71,12 @@ export const LINES: [what: string, rule: string, inside: Song, outside: Song][] 
     withLines("| F | D |", { Tune: ["0 F4 4", "4 D4 4"], Alto: ["0 C4 4", "4 F#4 4"] }),
   ],
   [
+    "the fifth of a triad stands in the bass before the dominant, not where it leads nowhere",
+    "six-four",
+    withLines("| F | C | G7 |", { Tune: ["0 A4 4", "4 G4 4", "8 F4 4"], Bass: ["0 F2 4", "4 G2 4", "8 G2 4"] }),
+    withLines("| Dm | C | F |", { Tune: ["0 A4 4", "4 G4 4", "8 A4 4"], Bass: ["0 D2 4", "4 G2 4", "8 F2 4"] }),
+  ],
+  [
     "a sixth may be leapt, a seventh is told",
     "wide-leap",
     withLines("| C |", { Tune: ["0 C4 2", "2 A4 2"] }),

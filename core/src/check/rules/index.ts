@@ -6,6 +6,7 @@ import { sameAgain } from "./sameAgain";
 import { directPerfects } from "./voices/direct";
 import { doubledLeadingTone } from "./voices/doubled";
 import { falseRelation } from "./voices/falseRelation";
+import { sixFour } from "./voices/sixFour";
 import { voiceSpacing } from "./voices/spacing";
 import { leadingTone, seventh } from "./voices/tendency";
 import { unrecovered } from "./voices/unrecovered";
@@ -44,6 +45,7 @@ export const RULES: readonly Rule[] = [
   seventh,
   doubledLeadingTone,
   falseRelation,
+  sixFour,
   wideLeap,
   unrecovered,
   lowIntervals,

