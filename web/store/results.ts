@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useLayoutEffect } from "react";
 import { create } from "zustand";
 import type {
   BassLine,
@@ -76,9 +76,9 @@ export const leaveSectionResults = (): void => useResults.setState(inSection());
 
 export const setOffers = (offers: Offer[]): void => useResults.setState({ offers });
 
-/** Offers that the number keys hear while they are shown. */
+/** Offers that the number keys hear while they are shown: from the moment one sees them. */
 export function useOffers(offers: Offer[]): void {
-  useEffect(() => {
+  useLayoutEffect(() => {
     setOffers(offers);
     return () => setOffers([]);
   }, [offers]);
