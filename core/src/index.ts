@@ -104,7 +104,7 @@ export {
   sectionTempo,
   type NewSong,
 } from "./song/document";
-export { counted } from "./words";
+export { counted, freeName } from "./words";
 export { countBeyond } from "./song/beyond";
 export { applyEdit, EDITS, type Applied, type Edit } from "./song/edits";
 export type { EditDefinition } from "./song/edits/define";

@@ -3,3 +3,14 @@ export const counted = (n: number, one: string, many = `${one}s`): string => `${
 
 /** A thing with its article: "a third", "an octave". */
 export const withArticle = (thing: string): string => (/^\d/.test(thing) ? thing : `${/^[aeiou]/i.test(thing) ? "an" : "a"} ${thing}`);
+
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** A name that is not taken yet: as it is, or with a number. */
+export function freeName(taken: Iterable<string>, name: string): string {
+  const names = new Set(taken);
+  for (let n = 1; ; n++) {
+    const free = n === 1 ? name : `${name} ${n}`;
+    if (!names.has(free)) return free;
+  }
+}

@@ -1,23 +1,11 @@
 import { applyEdit, must, newSong, parseMeter, parseTune, pitchMidi, transposeSong, vocalLines, type Song } from "../src/index";
+import { FORMS } from "./putFaults";
 import { FOUR_PART } from "../src/voicing/styles/fourPart";
 
 /**
  * Textbook forms in four parts, judged by a second hand: the rules are those of Kostka & Payne, Tonal Harmony, counted here from the notes alone, by
  * code that shares nothing with the writer.
  */
-const FORMS: [key: string, line: string, tune: string][] = [
-  ["C major", "| C F | G C |", "E4 h F | D4 h E"],
-  ["C major", "| C Am | Dm G | C |", "G4 h E | F4 h D | E4 w"],
-  ["C major", "| C G7 | C |", "E4 h F | E4 w"],
-  ["C major", "| C F | C/G G7 | C |", "C5 h A | G4 h F | E4 w"],
-  ["G major", "| G C | D7 G |", "B4 h C5 | A4 h B4"],
-  ["A minor", "| Am Dm | E7 Am |", "C5 h D | B4 h A"],
-  ["A minor", "| Am Bm7b5 | E7 Am |", "C5 h D | B4 h C5"],
-  ["F major", "| F Bb | Gm C7 | F |", "A4 h Bb | Bb4 h G | A4 w"],
-  ["D major", "| D A/C# | Bm G | A7 D |", "A4 h A | B4 h B | G4 h F#"],
-  ["Eb major", "| Eb Ab | Bb7 Eb | Cm Fm7 | Bb7 Eb |", "G4 h Ab | F4 h G | Eb4 h Ab | Ab4 h G"],
-];
-
 const METER = must(parseMeter("4/4"));
 
 function written([key, line, tune]: (typeof FORMS)[number], semitones: number): { song: Song; voices: number[][] } {
@@ -57,7 +45,7 @@ function tones(symbol: string): { root: number; third: number; seventh: number |
 
 const shifts = [0, 1, 2, 3, 4, -1, -2, -3];
 
-test.each(FORMS.map((form): [string, (typeof FORMS)[number]] => [`${form[0]} ${form[1]}`, form]))(
+test.each(FORMS.map((form) => [`${form[0]} ${form[1]}`, form] as const))(
   "%s: no rule of four parts is broken, in eight keys",
   (_, form) => {
     for (const by of shifts) {

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { gapsOf, must, parseMeter, type Note } from "../src/index";
-import { rubs } from "../src/counter/clash";
+import { isRub as rubs } from "../src/line/between";
 import { soundingIn } from "../src/writer/notes";
 import { alike, attackProfile, halfOf, noise } from "../src/writer/rhythm";
 import { collector, distinctRhythms, withPins } from "../src/writer/slots";

@@ -1,4 +1,4 @@
-import { partOf, type Edit, type Part } from "../../core/src/index";
+import { freeName as unused, partOf, type Edit, type Part } from "../../core/src/index";
 import { setLane } from "../store/selection";
 import { edit, songNow, useSong } from "../store/song";
 import { tellUndoable } from "./undoable";
@@ -14,13 +14,11 @@ export const NEW_PARTS: readonly { role: Role; title: string; name: string; inst
 ];
 
 /** A name that no part has yet. */
-export function freeName(name: string): string {
-  const taken = new Set(songNow().parts.map((p) => p.name));
-  for (let n = 1; ; n++) {
-    const free = n === 1 ? name : `${name} ${n}`;
-    if (!taken.has(free)) return free;
-  }
-}
+export const freeName = (name: string): string =>
+  unused(
+    songNow().parts.map((p) => p.name),
+    name,
+  );
 
 /** Adds a part, shows its lane, and returns its id. */
 export function addPart(role: Role): string | undefined {

@@ -1,6 +1,5 @@
 import {
   Accidental,
-  Annotation,
   Beam,
   Dot,
   Formatter,
@@ -16,7 +15,6 @@ import {
   Tuplet,
   Voice,
   type RenderContext,
-  type StaveModifier,
   type StemmableNote,
 } from "vexflow/bravura";
 import {
@@ -29,6 +27,7 @@ import {
   type TabPlace,
 } from "../../core/src/index";
 import { heightOf, layOutSheet, MARGIN, LINE, placesOf, TAB_GAP, type Line, type Placed, type Spot, type StaffPart } from "./sheet";
+import { shrinkModifier, shrinkNote, SMALL_GAP, Spacer } from "./small";
 import type { Tablature } from "./tablature";
 
 const SIGNATURES = ["Cb", "Gb", "Db", "Ab", "Eb", "Bb", "F", "C", "G", "D", "A", "E", "B", "F#", "C#"];
@@ -40,20 +39,6 @@ const vexKey = (pitch: string): string => {
 };
 
 const REST_KEY: Record<EngravedStaff["clef"], string> = { treble: "b/4", bass: "d/3", alto: "c/4", tenor: "a/3" };
-
-/** Keeps room to the right of a note for what is written over or under it elsewhere. */
-class Spacer extends Annotation {
-  constructor(private readonly wide: number) {
-    super("");
-    this.setJustification(Annotation.HorizontalJustify.LEFT).setVerticalJustification(Annotation.VerticalJustify.BOTTOM);
-  }
-  override getWidth(): number {
-    return this.wide;
-  }
-  override draw(): void {
-    this.setRendered();
-  }
-}
 
 interface Bar {
   notes: StemmableNote[];
@@ -220,33 +205,6 @@ function drawBar(sheet: Sheet, bar: number, box: BarBox): Spot[] {
   if (box.first) new StaveConnector(top, foot).setType("singleLeft").setContext(context).draw();
   for (const d of drawn) if (!(d.stave instanceof TabStave)) drawTies(context, d.bar, d.id, pending);
   return spotsOf(drawn, bar, meter, begin, box);
-}
-
-/** Distance of the lines of a small staff, and the size of its signs against the usual one. */
-const SMALL_GAP = 7;
-const SMALL = 0.7;
-
-interface Sign {
-  fontSizeInPoints: number;
-  fontSize: string | number;
-}
-const shrink = (sign: Sign): void => void (sign.fontSize = sign.fontSizeInPoints * SMALL);
-
-/** A key signature makes its signs when it is measured; its width is theirs. */
-function shrinkModifier(modifier: StaveModifier): void {
-  const width = modifier.getWidth();
-  const { children } = modifier as unknown as { children: Sign[] };
-  for (const sign of children) shrink(sign);
-  if (children.length) modifier.setWidth(width * SMALL);
-  else {
-    shrink(modifier);
-    modifier.setWidth(modifier.getWidth() + 5);
-  }
-}
-
-function shrinkNote(note: StaveNote): void {
-  for (const head of note.noteHeads ?? []) shrink(head);
-  for (const modifier of note.getModifiers()) shrink(modifier);
 }
 
 function drawStaff(

@@ -168,7 +168,7 @@ test("check: every finding of a section full of faults has a place, parts that a
   for (const f of all) {
     expect([f.message, f.where.parts.every((p) => parts.has(p)), f.where.tick >= 0]).toEqual([f.message, true, true]);
     // A fix mends the place it is offered for; the one for all places mends them all.
-    const all = f.fixes.slice(f.places[0]!.fixes.length).map((fix) => ({ fix, ids: f.places.map((p) => p.id) }));
+    const all = f.forAll.map((fix) => ({ fix, ids: f.places.map((p) => p.id) }));
     for (const { fix, ids } of [...f.places.flatMap((p) => p.fixes.map((fix) => ({ fix, ids: [p.id] }))), ...all]) {
       const before = songNow();
       await make(fix.edit);

@@ -77,8 +77,6 @@ const Card = memo(function Card({ finding: f, number, section, meter, names }: C
     setAt(next);
     show(f.places[next]!);
   };
-  // The last fix of several places mends them all.
-  const all = several ? f.fixes.slice(f.places[0]!.fixes.length) : [];
   return (
     <li className={`finding ${f.severity}${f.waived !== undefined ? " waived" : ""}`}>
       <p className="finding-head">
@@ -114,7 +112,7 @@ const Card = memo(function Card({ finding: f, number, section, meter, names }: C
         </p>
       ) : (
         <div className="fixes">
-          <Fixes finding={f} place={place} fixes={[...place.fixes, ...all]} section={section} meter={meter} />
+          <Fixes finding={f} place={place} fixes={[...place.fixes, ...f.forAll]} section={section} meter={meter} />
           <Leave key={place.id} places={[place]} words={several ? "Leave it here, with a reason" : "Leave, with a reason"} />
           {several && <Leave places={f.places} words={`Leave all ${f.places.length}`} />}
         </div>

@@ -225,12 +225,11 @@ const musicWorker = {
   tried(finding: Finding, placeId: string): Record<string, string | null> {
     const place = finding.places.find((p) => p.id === placeId);
     if (!song || !place) return {};
-    const several = finding.fixes.slice(finding.places[0]!.fixes.length);
     const own = tryFixes(song, finding, place.fixes, [place.id], trialChecker);
     const all = tryFixes(
       song,
       finding,
-      several,
+      finding.forAll,
       finding.places.map((p) => p.id),
       trialChecker,
     );

@@ -105,7 +105,7 @@ function grouped(found: readonly Found[], rule: Rule, severity: Severity, song: 
   const groups = new Map<string, { found: Found[]; waiver: Waiver | undefined }>();
   for (const f of found) {
     const waiver = song.waivers.find((w) => covers(w, f.matter));
-    const id = `${waiver?.id ?? ""}|${[...f.raw.parts].sort().join()}|${f.raw.fault ?? ""}`;
+    const id = `${waiver?.id ?? ""}|${[...f.raw.parts].sort().join()}`;
     const group = groups.get(id);
     if (group) group.found.push(f);
     else groups.set(id, { found: [f], waiver });
@@ -133,10 +133,11 @@ function toFinding(found: readonly Found[], rule: Rule, severity: Severity, song
     fixes: raw.fixes.filter((f) => !writesEcho(song, f.edit)),
   }));
   const [first] = places;
-  const { matter, raw } = sorted[0]!;
+  const { matter } = sorted[0]!;
   const several = places.length > 1;
+  const forAll = several ? allAtOnce(places) : [];
   return {
-    id: several ? matterId({ ...matter, about: raw.fault ?? "" }) : first!.id,
+    id: several ? matterId({ ...matter, about: "" }) : first!.id,
     rule: rule.id,
     family: rule.family,
     severity,
@@ -151,7 +152,8 @@ function toFinding(found: readonly Found[], rule: Rule, severity: Severity, song
     message: first!.message,
     amount: several ? counted(places.length, "place") : first!.amount,
     source: rule.source,
-    fixes: [...first!.fixes, ...(several ? allAtOnce(places) : [])],
+    fixes: [...first!.fixes, ...forAll],
+    forAll,
     weight: together(found.map((f) => f.weight)),
     ...(waiver ? { waived: waiver.reason, waiver: waiver.id } : {}),
   };

@@ -41,7 +41,7 @@ export interface FindingPlace {
 
 /** The same fault of one part or pair, with all its places in a section. */
 export interface Finding {
-  /** That of its place where it has one alone; otherwise rule, section, parts and fault. */
+  /** That of its place where it has one alone; otherwise rule, section and parts. */
   id: string;
   rule: string;
   family: Family;
@@ -55,8 +55,10 @@ export interface Finding {
   /** Of the place where there is one, otherwise how many there are. */
   amount: string;
   source: string;
-  /** Of the first place, and one for all of them where they can be mended at once. */
+  /** Of the first place, and those for all. */
   fixes: Fix[];
+  /** What mends all places at once, where there are several and each can be mended. */
+  forAll: Fix[];
   /** How much a listener notices it: findings of one severity stand in this order. */
   weight: number;
   /** Why the user lets it stand, and the waiver that says so. */
@@ -67,8 +69,6 @@ export interface Finding {
 /** What a rule finds at one place. */
 export type RawFinding = Pick<FindingPlace, "message" | "amount" | "fixes" | "tick" | "parts" | "notes"> & {
   duration?: Ticks;
-  /** Which fault of these parts it is, where a rule knows several. */
-  fault?: string;
 };
 
 export interface CheckContext {

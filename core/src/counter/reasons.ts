@@ -1,7 +1,8 @@
+import { capital } from "../words";
 import { intervalWords } from "../pitch/interval";
-import { nameInKey } from "../pitch/key";
-import { mod, noteOf, pitchName, type PitchName } from "../pitch/pitch";
-import { chordToneName, toneRole } from "../chord/chord";
+import { mod, noteOf, type PitchName } from "../pitch/pitch";
+import { toneRole } from "../chord/chord";
+import { spellOver } from "../song/spell";
 import { because } from "../song/reasons";
 import type { Reason } from "../song/schema";
 import { ROLE_WORDS } from "../slice/roles";
@@ -16,13 +17,7 @@ export interface Chosen {
 }
 
 /** Chord tones as the chord spells them, other tones as the key does. */
-export function spell(ctx: CounterContext, slot: PitchSlot, midi: number): PitchName {
-  const pc = mod(midi, 12);
-  const own = slot.chord?.chord && chordToneName(slot.chord.chord, pc);
-  return pitchName(midi, own ?? nameInKey(pc, ctx.key));
-}
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+export const spell = (ctx: CounterContext, slot: PitchSlot, midi: number): PitchName => spellOver(ctx.key, slot.chord?.chord, midi);
 
 /** Why a note of a written line is there. */
 export function reasonFor(ctx: CounterContext, style: CounterStyle, line: readonly Chosen[], i: number): Reason {

@@ -13,6 +13,8 @@ import { rangeOfPart } from "./range";
 /** A line brought inside a range: rhythm and words as they were. */
 export interface Rewritten {
   title: string;
+  /** The line leaves the voice, not only what is at ease. */
+  beyond: boolean;
   notes: (NewNote & { id: string })[];
   edit: Edit;
   /** Ids of the notes that are others now. */
@@ -113,6 +115,7 @@ export function rewriteContour(
     return [
       {
         title,
+        beyond: notes.some((n) => pitchMidi(n.pitch) < voice.extremes[0] || pitchMidi(n.pitch) > voice.extremes[1]),
         notes: written,
         edit: { do: "setNotes", section: sectionId, part: partId, notes: written },
         changed: notes.filter((_, i) => now[i] !== were[i]).map((n) => n.id),

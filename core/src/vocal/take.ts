@@ -1,15 +1,8 @@
+import { freeName } from "../words";
 import type { Edit } from "../song/edits";
 import type { Song } from "../song/schema";
 import { VOICES } from "../singer/range";
 import type { VocalLines } from "./write";
-
-/** A name that no part has yet. */
-function freeName(taken: ReadonlySet<string>, name: string): string {
-  for (let n = 1; ; n++) {
-    const free = n === 1 ? name : `${name} ${n}`;
-    if (!taken.has(free)) return free;
-  }
-}
 
 /** The edit that takes written voices: into the parts they are for, and into new ones for those that have none yet. */
 export function takeVoices(song: Song, section: string, lines: VocalLines): Edit {

@@ -1,10 +1,11 @@
-import { mod, pitchName, type Midi, type PitchClass, type PitchName } from "../pitch/pitch";
-import { nameInKey } from "../pitch/key";
+import { capital } from "../words";
+import { mod, type Midi, type PitchClass, type PitchName } from "../pitch/pitch";
 import { metricalLevel, type Ticks } from "../time/meter";
 import { chordPitchClasses, chordToneName, toneRole } from "../chord/chord";
-import type { RealizedChord, RealizedNote } from "../song/realize";
+import type { RealizedChord } from "../song/realize";
 import { ROLE_WORDS } from "../slice/roles";
-import { isRub } from "../line/between";
+import { isRub, rubsOver } from "../line/between";
+import { spellOver } from "../song/spell";
 import { chordAt, type VocalContext, type VocalVoice } from "./context";
 import type { Stack, VocalSlot } from "./school";
 
@@ -63,17 +64,11 @@ export function rangeCost({ comfortable: [low, high], extremes: [least, most] }:
   return stretch + (beyond ? COST.beyond + beyond : 0);
 }
 
-/** Pitches other than those of the voices that sound with one, and a chord tone it would lie a minor ninth above. */
+/** Whether a pitch rubs against what sounds with it beside the voices, or lies a minor ninth above a tone of the chord. */
 export function rubsAt(ctx: VocalContext, midi: Midi, tick: Ticks): boolean {
-  const chord = chordAt(ctx, tick);
-  const pcs = chordPcs(chord);
-  const own = pcs.includes(mod(midi, 12));
-  const against = (other: Midi) => isRub(midi, other) && !(own && pcs.includes(mod(other, 12)));
   const tune = ctx.leadAt(tick);
-  if (tune && against(tune.midi)) return true;
-  if (ctx.harmonyAt(tick).some(against)) return true;
-  if (ctx.others.some((o) => o.at(tick).some((n) => against(n.midi)))) return true;
-  return !own && pcs.includes(mod(midi - 1, 12));
+  const around = [...(tune ? [tune.midi] : []), ...ctx.harmonyAt(tick), ...ctx.others.flatMap((o) => o.at(tick).map((n) => n.midi))];
+  return rubsOver(chordPcs(chordAt(ctx, tick)), midi, around);
 }
 
 /** What a tone costs where it stands: outside the chord or the key, rubbing, doubling the tune. */
@@ -109,13 +104,8 @@ export function choose<T>(list: readonly T[], count: number): T[][] {
 export const single = (midi: Midi, cost: number): Stack => ({ pitches: [midi], cost });
 
 /** Chord tones as the chord spells them, other tones as the key does. */
-export function spell(ctx: Pick<VocalContext, "key">, chord: RealizedChord | null, midi: Midi): PitchName {
-  const pc = mod(midi, 12);
-  const own = chord?.chord && chordToneName(chord.chord, pc);
-  return pitchName(midi, own ?? nameInKey(pc, ctx.key));
-}
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+export const spell = (ctx: Pick<VocalContext, "key">, chord: RealizedChord | null, midi: Midi): PitchName =>
+  spellOver(ctx.key, chord?.chord, midi);
 
 /** What a tone is over its chord, for the words of a reason. */
 export function roleOver(chord: RealizedChord | null, midi: Midi): { role: string; chord: string } | null {
@@ -123,6 +113,3 @@ export function roleOver(chord: RealizedChord | null, midi: Midi): { role: strin
   const { role } = toneRole(chord.chord, mod(midi, 12));
   return { role: capital(ROLE_WORDS[role] ?? role), chord: chord.symbol };
 }
-
-export const soundsAt = (notes: readonly RealizedNote[], tick: Ticks): RealizedNote | undefined =>
-  notes.findLast((n) => n.start <= tick && tick < n.start + n.duration);

@@ -39,7 +39,9 @@ export function Between({ data }: { data: SectionData }) {
       .filter((l) => l.notes.length > 0);
   }, [song, section.id]);
   const findings = useResults((s) => s.findings);
-  const rules = findings.filter((f) => f.rule.startsWith("voice-") && f.waived === undefined);
+  const rules = findings.filter(
+    (f) => f.family === "voices" && f.waived === undefined && f.where.parts.every((id) => lines.some((l) => l.part.id === id)),
+  );
   if (!lines.length) return null;
   const tempo = sectionTempo(song, section);
   const voices = byVoice(lines, data);

@@ -178,8 +178,7 @@ function Contours({ data, part }: PartProps) {
   return (
     <>
       <h3>
-        {part.name.split(",")[0]} {found.value.some((r) => r.title.startsWith("Inside")) ? "lies outside" : "goes to the edge of"} the voice
-        here
+        {part.name.split(",")[0]} {found.value.some((r) => r.beyond) ? "lies outside" : "goes to the edge of"} the voice here
       </h3>
       <p className="small">Rather than another key: rhythm and words stay, the line goes where it went as far as there is room.</p>
       <ol className="choices" aria-label="Written anew">

@@ -85,3 +85,12 @@ export const mends = (ctx: CheckContext, part: Part, note: RealizedNote, clear: 
         .filter(clear)
         .slice(0, 2)
         .map((midi) => moveNote(ctx, part, note, midi));
+
+/** The last note of a line under each chord that goes straight on into the next one. */
+export function changesOf(ctx: CheckContext, { notes }: Line): { from: RealizedNote; to: RealizedNote }[] {
+  return notes.slice(1).flatMap((to, i) => {
+    const from = notes[i]!;
+    const [a, b] = [chordAt(ctx, from.start), chordAt(ctx, to.start)];
+    return a && b && a !== b && endOf(from) >= to.start && chordAt(ctx, endOf(from) - 1) === a ? [{ from, to }] : [];
+  });
+}
