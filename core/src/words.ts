@@ -14,3 +14,10 @@ export function freeName(taken: Iterable<string>, name: string): string {
     if (!names.has(free)) return free;
   }
 }
+
+/** A share as a whole number of percent. */
+export const percent = (share: number): string => `${Math.round(share * 100)} %`;
+
+/** Names in a row: "a", "a and b", "a, b and c". */
+export const listed = (names: readonly string[]): string =>
+  names.length < 2 ? (names[0] ?? "") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;

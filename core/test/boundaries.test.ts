@@ -1,6 +1,7 @@
 import { checkSong, RULES, type Profile, type Song } from "../src/index";
+import { BANDS } from "./boundariesOfBands";
 import { LINES } from "./boundariesOfLines";
-import { edit, songWith } from "./helpers";
+import { edit, notesOf, songWith } from "./helpers";
 
 /** Just inside and just outside of what each check allows. */
 const found = (song: Song, rule: string): boolean => {
@@ -21,7 +22,7 @@ const twoBasses = (first: string[], second: string[]): Song => {
     do: "setNotes",
     section: "s1",
     part,
-    notes: songWith({ bass: second }).sections[0]!.notes.bass!.map(({ id: _, ...n }) => n),
+    notes: notesOf(second),
   });
 };
 
@@ -29,7 +30,7 @@ const twoBasses = (first: string[], second: string[]): Song => {
 const twoVoices = (line: string, first: string[], second: string[]): Song => {
   const song = edit(songWith({ line, melody: first }), { do: "addPart", name: "Second", role: "vocal", instrument: "alto" });
   const part = song.parts.find((p) => p.name === "Second")!.id;
-  const notes = songWith({ melody: second }).sections[0]!.notes.melody!.map(({ id: _, ...n }) => n);
+  const notes = notesOf(second);
   return edit(song, { do: "setNotes", section: "s1", part, notes });
 };
 
@@ -179,7 +180,7 @@ const cases: [what: string, rule: string, inside: Song, outside: Song][] = [
   ],
 ];
 
-cases.push(...LINES);
+cases.push(...LINES, ...BANDS);
 
 test.each(cases)("%s (%s)", (_, rule, inside, outside) => {
   expect([found(inside, rule), found(outside, rule)]).toEqual([false, true]);

@@ -1,20 +1,13 @@
 import { readFileSync } from "node:fs";
 import path from "node:path";
-import { applyEdit, EDITS, factsOf, must, parseKey, parseMeter, RULES, sectionPlace, slicesAt, type Song } from "../src/index";
+import { applyEdit, EDITS, factsOf, RULES, type Song } from "../src/index";
+import { contextOf } from "../src/check/check";
 import { silentBeginning } from "./example/silentBeginning";
 import { edit, songWith } from "./helpers";
 
 /** The worked example of CONTRIBUTING.md, kept true. */
 const read = (file: string): string => readFileSync(path.join(process.cwd(), file), "utf8");
-const find = (song: Song) =>
-  silentBeginning.find({
-    song,
-    section: song.sections[0]!,
-    meter: must(parseMeter(song.meter)),
-    key: must(parseKey(song.key)),
-    sliced: factsOf(song).get(slicesAt, sectionPlace("s1")),
-  });
-
+const find = (song: Song) => silentBeginning.find(contextOf(factsOf(song), "s1")!);
 test("the rule that the recipe shows is the rule that is tested here", () => {
   const [, code] = /```ts\n([\s\S]*?)```/.exec(read("CONTRIBUTING.md"))!;
   const shown = code!

@@ -2,6 +2,13 @@ import { applyEdit, must, newSong, QUARTER, type Edit, type Note, type Song } fr
 
 export const edit = (song: Song, ...edits: Edit[]): Song => edits.reduce((s, e) => must(applyEdit(s, e)).song, song);
 
+/** Notes written as "beat pitch beats". */
+export const notesOf = (texts: readonly string[]): Omit<Note, "id">[] =>
+  texts.map((text) => {
+    const [beat, pitch, beats] = text.split(" ");
+    return { start: Math.round(Number(beat) * QUARTER), duration: Math.round(Number(beats) * QUARTER), pitch: pitch!, velocity: 90 };
+  });
+
 /** A song with one section: a chord line, kicks in beats with velocities, and bass notes "beat pitch beats". */
 export function songWith({
   key = "C major",
@@ -18,16 +25,11 @@ export function songWith({
   bass?: string[];
   melody?: string[];
 }): Song {
-  const notes = (texts: string[]) =>
-    texts.map((text): Omit<Note, "id"> => {
-      const [beat, pitch, beats] = text.split(" ");
-      return { start: Math.round(Number(beat) * QUARTER), duration: Math.round(Number(beats) * QUARTER), pitch: pitch!, velocity: 90 };
-    });
   return edit(
     must(newSong({ title: "Test", key, meter })),
     ...(line ? [{ do: "setLine", section: "s1", line } as Edit] : []),
     ...kicks.map(([beat, velocity]): Edit => ({ do: "setHit", section: "s1", drum: "kick", start: Math.round(beat * QUARTER), velocity })),
-    { do: "setNotes", section: "s1", part: "bass", notes: notes(bass) },
-    { do: "setNotes", section: "s1", part: "melody", notes: notes(melody) },
+    { do: "setNotes", section: "s1", part: "bass", notes: notesOf(bass) },
+    { do: "setNotes", section: "s1", part: "melody", notes: notesOf(melody) },
   );
 }

@@ -1,10 +1,11 @@
+import type { Result } from "../result";
 import { counted } from "../words";
 import { sectionKey, sectionMeter, sectionOf } from "../song/document";
 import { aboutText, covers, matterId } from "../song/matter";
 import type { Edit } from "../song/edits";
-import { sectionPlace } from "../song/place";
+import { passPlace, sectionPlace } from "../song/place";
 import type { Matter, Profile, Song, Waiver } from "../song/schema";
-import { notesAt, slicesAt } from "../facts/facts";
+import { accentsAt, agreementAt, notesAt, realizedAt, slicesAt } from "../facts/facts";
 import { createMemory, type Fact, type Memory, type Reader } from "../facts/memory";
 import { noticing, together } from "./rank";
 import type { CheckContext, Finding, FindingPlace, Fix, RawFinding, Rule, Severity } from "./rule";
@@ -46,6 +47,8 @@ const foundBy: Fact<[rule: string, section: string], Found[]> = {
   },
 };
 
+const orNull = <T>(result: Result<T>): T | null => (result.ok ? result.value : null);
+
 export function contextOf(read: Reader, sectionId: string): CheckContext | null {
   const { song } = read;
   const section = sectionOf(song, sectionId);
@@ -58,6 +61,11 @@ export function contextOf(read: Reader, sectionId: string): CheckContext | null 
     get sliced() {
       return read.get(slicesAt, sectionPlace(sectionId));
     },
+    played: (part) => read.get(notesAt, sectionPlace(sectionId), part, "played"),
+    accents: () => orNull(read.get(accentsAt, sectionId)),
+    agreement: () => orNull(read.get(agreementAt, sectionId)),
+    pass: (id) => read.get(realizedAt, passPlace(song, id), "played"),
+    other: (id) => read.get(realizedAt, sectionPlace(id), "played"),
   };
 }
 

@@ -2,6 +2,9 @@ import type { Key } from "../pitch/key";
 import type { Meter, Ticks } from "../time/meter";
 import type { Edit } from "../song/edits";
 import type { Profile, Section, Song } from "../song/schema";
+import type { AccentMap } from "../groove/accentMap";
+import type { Agreement } from "../groove/agree";
+import type { RealizedNote, RealizedSong } from "../song/realize";
 import type { Sliced } from "../slice/slices";
 
 export type Severity = "fault" | "warning" | "note";
@@ -78,6 +81,14 @@ export interface CheckContext {
   key: Key;
   /** Slices of the section: chopped and arpeggiated parts as the chords they come from. */
   sliced: Sliced;
+  /** Notes of a part as they are played: chopped, strummed, arpeggiated. */
+  played(part: string): readonly RealizedNote[];
+  /** Who strikes where in the bar, and what players whose accents miss each other could agree on; null where there is nothing. */
+  accents(): AccentMap | null;
+  agreement(): Agreement | null;
+  /** A pass of the form realized alone, from tick 0; another section likewise. */
+  pass(id: string): RealizedSong;
+  other(section: string): RealizedSong;
 }
 
 /** A check: one file each in rules/. It declares nothing of what it reads: that is recorded, and it runs again when any of it changes. */

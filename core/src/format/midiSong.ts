@@ -18,7 +18,10 @@ const OFF = 3;
 /** Programs that sing: choir, voice, synthesized voice (GM level 1, from memory). */
 const SUNG: readonly number[] = [52, 53, 54];
 
-/** The instrument of a program of General MIDI (level 1): the known one nearest to it in its family of eight, else the nearest at all that has the range. */
+/**
+ * The instrument of a program of General MIDI (level 1): the known one nearest to it in its family of eight that has the range, else one of another
+ * family that has it; numbers of two families say nothing of each other.
+ */
 function instrumentFor(program: number | undefined, track: MidiTrack): Instrument {
   const fits = (i: Instrument) => {
     const [low, high] = midiRange(i.range);
@@ -26,7 +29,8 @@ function instrumentFor(program: number | undefined, track: MidiTrack): Instrumen
   };
   const wanted = program ?? 0;
   const score = (i: Instrument) =>
-    Math.abs(i.program - wanted) + (Math.floor(i.program / 8) === Math.floor(wanted / 8) ? 0 : 16) + (fits(i) ? 0 : 40);
+    (Math.floor(i.program / 8) === Math.floor(wanted / 8) ? Math.abs(i.program - wanted) : 16 + Math.abs(i.program - wanted) / 16) +
+    (fits(i) ? 0 : 40);
   return INSTRUMENTS.filter((i) => i.id !== "drums" && (i.sound !== "voice" || SUNG.includes(wanted))).reduce((best, i) =>
     score(i) < score(best) ? i : best,
   );

@@ -3,6 +3,7 @@ import { factsOf, type Fact } from "../facts/memory";
 import { fail, ok, type Result } from "../result";
 import { type Midi, type PitchName } from "../pitch/pitch";
 import { metricalLevel, type Meter, type Ticks } from "../time/meter";
+import { COMP_KINDS } from "../comp/kinds";
 import { STEP } from "../comp/patterns";
 import { partOf, sectionMeter, sectionOf } from "../song/document";
 import { applyEdit, type Edit } from "../song/edits";
@@ -115,21 +116,27 @@ function measured(part: Part, voice: Part, sung: readonly RealizedNote[], notes:
   };
 }
 
-/** An octave down, where the instrument has the notes: layouts as they are stored, or the written notes that sound with the voice. */
-function octaveDown(song: Song, section: Section, part: Part, during: readonly RealizedNote[]): Edit | null {
-  const [low] = midiRange(part.range ?? instrumentOf(part.instrument, song).range);
-  if (Math.min(...during.map((n) => n.midi)) - 12 < low) return null;
-  const down = (pitch: PitchName): PitchName => pitch.replace(/-?\d+$/, (o) => String(Number(o) - 1));
+/**
+ * An octave up or down, where the instrument has the notes: layouts as they are stored, or the written notes that are given. Null where the part cannot
+ * be moved so.
+ */
+export function octaveShift(song: Song, section: Section, part: Part, during: readonly RealizedNote[], way: 1 | -1): Edit | null {
+  const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).range);
+  if (during.some((n) => n.midi + 12 * way < low || n.midi + 12 * way > high) || part.echoes !== undefined) return null;
+  const moved = (pitch: PitchName): PitchName => pitch.replace(/-?\d+$/, (o) => String(Number(o) + way));
   if (!part.link)
-    return { do: "changeNotes", section: section.id, part: part.id, notes: during.map((n) => ({ id: n.id, pitch: down(n.pitch) })) };
+    return { do: "changeNotes", section: section.id, part: part.id, notes: during.map((n) => ({ id: n.id, pitch: moved(n.pitch) })) };
   if (part.link.kind !== "voicing" || part.link.from) {
-    const lift = playingOf(part, "comp", { section }).lift ?? 0;
-    return lift > -4 ? { do: "setPlaying", part: part.id, section: section.id, comp: { lift: lift - 1 } } : null;
+    if (!COMP_KINDS.find((k) => k.id === part.link!.kind)!.settings.includes("lift")) return null;
+    const lift = playingOf(part, "comp", { section }).lift ?? (part.link.kind === "octave" ? 1 : 0);
+    return lift + way >= -4 && lift + way <= 4
+      ? { do: "setPlaying", part: part.id, section: section.id, comp: { lift: lift + way } }
+      : null;
   }
   const pitches = Object.fromEntries(
     section.chords.flatMap((c) => {
       const own = c.voicings?.[part.id];
-      return own ? [[c.id, own.pitches.map(down)]] : [];
+      return own ? [[c.id, own.pitches.map(moved)]] : [];
     }),
   );
   return Object.keys(pitches).length ? { do: "setVoicings", section: section.id, part: part.id, pitches } : null;
@@ -193,7 +200,7 @@ export function roomOffers(
     .get(notesAt, sectionPlace(sectionId), partId, "played")
     .filter((n) => tune.within(n.start, n.start + n.duration).length > 0);
   const edits: [RoomOffer["id"], Edit | null][] = [
-    ["octave", octaveDown(song, section, part, during)],
+    ["octave", octaveShift(song, section, part, during, -1)],
     ["rest", resting(song, section, part, sung, during)],
     ["fewer", calmer(song, section, part, during, false)],
     ["hold", calmer(song, section, part, during, true)],

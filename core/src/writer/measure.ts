@@ -112,5 +112,5 @@ export const causesOf = <Ctx, R extends B, B extends object, Aim, Line>(
 /** How many aims a line misses. */
 export const missesOf = (rows: readonly Measure[]): number => rows.filter((m) => m.met === false).length;
 
-export const percent = (share: number): string => `${Math.round(share * 100)} %`;
+export { percent } from "../words";
 export const idsOf = (notes: readonly { id: string }[]): string[] => [...new Set(notes.map((n) => n.id))];

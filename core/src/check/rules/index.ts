@@ -1,40 +1,57 @@
 import type { Rule } from "../rule";
-import { breath } from "./breath";
-import { clash } from "./clash";
-import { polyphony } from "./polyphony";
-import { sameAgain } from "./sameAgain";
-import { directPerfects } from "./voices/direct";
-import { doubledLeadingTone } from "./voices/doubled";
-import { falseRelation } from "./voices/falseRelation";
-import { sixFour } from "./voices/sixFour";
-import { voiceSpacing } from "./voices/spacing";
-import { leadingTone } from "./voices/leadingTone";
-import { seventh } from "./voices/seventh";
-import { unrecovered } from "./voices/unrecovered";
-import { wideLeap } from "./voices/wideLeap";
-import { bassLayersRule } from "./bassLayers";
-import { bassAboveChords } from "./bassAboveChords";
-import { highVoice } from "./highVoice";
-import { keyContradicted } from "./keyContradicted";
-import { longOutside } from "./longOutside";
-import { lowIntervals } from "./lowIntervals";
-import { outOfRange } from "./outOfRange";
-import { parallels } from "./parallels";
-import { uncoveredAccent } from "./uncoveredAccent";
+import { loopEnd } from "./form/loopEnd";
+import { seamApproach } from "./form/seamApproach";
+import { seamHeld } from "./form/seamHeld";
+import { seamMotion } from "./form/seamMotion";
+import { seamParallels } from "./form/seamParallels";
+import { seamPickup } from "./form/seamPickup";
+import { sectionsAlike } from "./form/sectionsAlike";
+import { accentsMiss } from "./groove/accentsMiss";
+import { bassLayersRule } from "./groove/bassLayers";
+import { repeated } from "./groove/repeated";
+import { sameAgain } from "./groove/sameAgain";
+import { uncoveredAccent } from "./groove/uncoveredAccent";
+import { capoWrong } from "./handover/capoWrong";
+import { keyContradicted } from "./handover/keyContradicted";
+import { oldKey } from "./handover/oldKey";
+import { breath } from "./range/breath";
+import { dwelling } from "./range/dwelling";
+import { highVoice } from "./range/highVoice";
+import { outOfRange } from "./range/outOfRange";
+import { polyphony } from "./range/polyphony";
+import { reach } from "./range/reach";
+import { noReason } from "./reason/noReason";
+import { covered } from "./room/covered";
+import { crowded } from "./room/crowded";
+import { masking } from "./room/masking";
+import { nobodyRests } from "./room/nobodyRests";
+import { allTogether } from "./room/allTogether";
+import { bassAboveChords } from "./vertical/bassAboveChords";
+import { clash } from "./vertical/clash";
+import { longOutside } from "./vertical/longOutside";
+import { lowIntervals } from "./vertical/lowIntervals";
+import { otherChord } from "./vertical/otherChord";
 import { voiceClash } from "./voices/clash";
 import { voiceCrossing } from "./voices/crossing";
+import { directPerfects } from "./voices/direct";
+import { doubledLeadingTone } from "./voices/doubled";
+import { doubledTension } from "./voices/doubledTension";
+import { falseRelation } from "./voices/falseRelation";
+import { leadingTone } from "./voices/leadingTone";
+import { outerParallels } from "./voices/outerParallels";
 import { voiceOverlap } from "./voices/overlap";
 import { voiceParallels } from "./voices/parallel";
+import { seventh } from "./voices/seventh";
+import { sixFour } from "./voices/sixFour";
+import { voiceSpacing } from "./voices/spacing";
+import { suspension } from "./voices/suspension";
 import { voiceUnison } from "./voices/unison";
+import { unrecovered } from "./voices/unrecovered";
+import { wideLeap } from "./voices/wideLeap";
 
-/** All checks; a new one is one file and one line here. */
+/** All checks by family; a new one is one file and one line here. */
 export const RULES: readonly Rule[] = [
-  longOutside,
-  uncoveredAccent,
-  bassLayersRule,
-  bassAboveChords,
-  clash,
-  parallels,
+  outerParallels,
   directPerfects,
   voiceParallels,
   voiceCrossing,
@@ -44,16 +61,43 @@ export const RULES: readonly Rule[] = [
   voiceSpacing,
   leadingTone,
   seventh,
+  suspension,
   doubledLeadingTone,
+  doubledTension,
   falseRelation,
   sixFour,
   wideLeap,
   unrecovered,
-  lowIntervals,
   outOfRange,
+  dwelling,
   polyphony,
+  reach,
   breath,
   highVoice,
+  lowIntervals,
+  clash,
+  longOutside,
+  otherChord,
+  bassAboveChords,
+  masking,
+  covered,
+  crowded,
+  nobodyRests,
+  allTogether,
+  uncoveredAccent,
+  bassLayersRule,
+  accentsMiss,
   sameAgain,
+  repeated,
+  loopEnd,
+  seamMotion,
+  seamParallels,
+  seamHeld,
+  seamPickup,
+  seamApproach,
+  sectionsAlike,
+  oldKey,
+  capoWrong,
   keyContradicted,
+  noReason,
 ];

@@ -1,12 +1,12 @@
 import { mod, type Midi } from "../../pitch/pitch";
-import type { Ticks } from "../../time/meter";
+import { positionText, type Ticks } from "../../time/meter";
 import { chordPitchClasses } from "../../chord/chord";
 import { chordAtTick, type RealizedChord, type RealizedNote } from "../../song/realize";
 import { isWritten } from "../../song/document";
 import type { Part } from "../../song/schema";
 import { spellAt } from "../../song/spell";
 import { rangeOfPart } from "../../singer/range";
-import type { CheckContext, Fix } from "../rule";
+import type { CheckContext, Fix, RawFinding } from "../rule";
 
 /** A part that plays or sings one note at a time, as it is written. */
 export interface Line {
@@ -94,3 +94,29 @@ export function changesOf(ctx: CheckContext, { notes }: Line): { from: RealizedN
     return a && b && a !== b && endOf(from) >= to.start && chordAt(ctx, endOf(from) - 1) === a ? [{ from, to }] : [];
   });
 }
+
+/** Tones that want to fall by step and do not, where the next chord neither holds them nor lacks the tone below: "the seventh F4". */
+export const notFallen = (ctx: CheckContext, toneOf: (chord: RealizedChord | null) => number | null, called: string): RawFinding[] =>
+  linesOf(ctx).flatMap((line) =>
+    changesOf(ctx, line).flatMap(({ from, to }): RawFinding[] => {
+      const pc = mod(from.midi, 12);
+      const after = pcsOf(chordAt(ctx, to.start));
+      if (pc !== toneOf(chordAt(ctx, from.start)) || after.includes(pc)) return [];
+      const below = [1, 2].find((d) => after.includes(mod(pc - d, 12)));
+      const move = to.midi - from.midi;
+      if (below === undefined || move === -1 || move === -2) return [];
+      return [
+        {
+          tick: to.start,
+          duration: to.duration,
+          parts: [line.part.id],
+          notes: [from.id, to.id],
+          message: `${line.part.name}: ${called} ${from.pitch} goes to ${to.pitch} at ${positionText(ctx.meter, to.start)} instead of falling by step.`,
+          amount: `${signed(move)} semitones instead of −${below}`,
+          fixes: to.pinned ? [] : [moveNote(ctx, line.part, to, from.midi - below)],
+        },
+      ];
+    }),
+  );
+
+const signed = (n: number): string => (n < 0 ? `−${-n}` : `+${n}`);

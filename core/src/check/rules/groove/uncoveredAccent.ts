@@ -1,12 +1,12 @@
-import { because } from "../../song/reasons";
-import { mod, noteOf, type Midi } from "../../pitch/pitch";
-import { positionText } from "../../time/meter";
-import { bassPc } from "../../chord/chord";
-import { spellAt } from "../../song/spell";
-import { kicks } from "../../slice/accents";
-import { instrumentOf, midiRange } from "../../instrument/instruments";
-import type { Edit } from "../../song/edits";
-import type { Rule } from "../rule";
+import { because } from "../../../song/reasons";
+import { mod, noteOf, type Midi } from "../../../pitch/pitch";
+import { positionText } from "../../../time/meter";
+import { bassPc } from "../../../chord/chord";
+import { spellAt } from "../../../song/spell";
+import { kicks } from "../../../slice/accents";
+import { instrumentOf, midiRange } from "../../../instrument/instruments";
+import type { Edit } from "../../../song/edits";
+import type { Rule } from "../../rule";
 
 export const uncoveredAccent: Rule = {
   id: "uncovered-accent",

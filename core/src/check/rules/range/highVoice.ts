@@ -1,8 +1,8 @@
-import { beatsText, positionText } from "../../time/meter";
-import { spellAt } from "../../song/spell";
-import { instrumentOf } from "../../instrument/instruments";
-import { rangeOfPart } from "../../singer/range";
-import type { Rule } from "../rule";
+import { beatsText, positionText } from "../../../time/meter";
+import { spellAt } from "../../../song/spell";
+import { instrumentOf } from "../../../instrument/instruments";
+import { rangeOfPart } from "../../../singer/range";
+import type { Rule } from "../../rule";
 
 /** Longest single note above the comfortable range that goes without a word, in beats (common practice). */
 const ALLOWED_BEATS = 2;

@@ -1,7 +1,7 @@
-import { counted } from "../../words";
-import { positionText } from "../../time/meter";
-import { withFill } from "../../groove/patterns";
-import type { Rule } from "../rule";
+import { counted } from "../../../words";
+import { positionText } from "../../../time/meter";
+import { withFill } from "../../../groove/patterns";
+import type { Rule } from "../../rule";
 
 /** So many bars one rhythm may come back note for note before it is told (common practice: a fill or a change marks every fourth or eighth bar). */
 const BARS = 12;

@@ -1,11 +1,12 @@
-import { mod, spoken } from "../../pitch/pitch";
-import { beatsText, positionText } from "../../time/meter";
-import { chordPitchClasses } from "../../chord/chord";
-import { spellAt } from "../../song/spell";
-import { KIND_WORDS, ROLE_WORDS } from "../../slice/roles";
-import { playingOf } from "../../song/playing";
-import { BASS_STYLES } from "../../bass/styles";
-import type { Fix, Rule } from "../rule";
+import { mod, spoken } from "../../../pitch/pitch";
+import { beatsText, positionText } from "../../../time/meter";
+import { chordPitchClasses } from "../../../chord/chord";
+import { spellAt } from "../../../song/spell";
+import { KIND_WORDS, ROLE_WORDS } from "../../../slice/roles";
+import { playingOf } from "../../../song/playing";
+import { BASS_STYLES } from "../../../bass/styles";
+import type { Fix, Rule } from "../../rule";
+import { contradictedIn } from "./otherChord";
 
 /** Longest stay outside the chord that passes unnoticed, in beats (common practice): a bass half a beat, an upper line under one beat. */
 const ALLOWED = { bass: 0.5, upper: 0.99 } as const;
@@ -20,7 +21,10 @@ export const longOutside: Rule = {
     "A note outside the sounding chord is heard as passing while it is short; a walking bass may lead on for a beat. Held, it is heard as a wrong chord. Notes that are held into another chord are judged again there. Pedals, anticipations and resolved suspensions are excepted by name.",
   source: "common practice; non-chord tones as in any harmony textbook",
   severity: { chorale: "fault", band: "warning", jazz: "note", loop: "warning" },
-  find({ song, section, sliced, meter }) {
+  find(ctx) {
+    const { song, section, sliced, meter } = ctx;
+    // What makes another chord of one is told there.
+    const told = new Map(contradictedIn(ctx).map((c) => [c.chord, c.rival]));
     // A style of bass that goes by step may stay outside for as long as it aims at, where the note is led on.
     const byStyle = (id: string): number => {
       const { style } = playingOf(
@@ -37,6 +41,7 @@ export const longOutside: Rule = {
         [...sliced.roles.get(part.id)!].flatMap(([note, spans]) =>
           spans.flatMap((span, index) => {
             if (span.kind === "chord" || span.kind === "free" || !span.chord?.chord) return [];
+            if (told.get(span.chord) === mod(note.midi, 12)) return [];
             if (span.kind === "tension" && part.role !== "bass") return [];
             const beats = span.duration / meter.beats[0]!.duration;
             if (

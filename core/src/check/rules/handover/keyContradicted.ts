@@ -1,8 +1,8 @@
-import { keyName } from "../../pitch/key";
-import { mod } from "../../pitch/pitch";
-import { isDiatonic } from "../../chord/numerals";
-import { findKeys, findKeysOfChords } from "../../harmony/keys";
-import type { Rule } from "../rule";
+import { keyName } from "../../../pitch/key";
+import { mod } from "../../../pitch/pitch";
+import { isDiatonic } from "../../../chord/numerals";
+import { findKeys, findKeysOfChords } from "../../../harmony/keys";
+import type { Rule } from "../../rule";
 
 /** The stated key loses by this much, and less than this share of the time lies in it, before it is contradicted (common practice). */
 const MARGIN = 0.2;

@@ -1,11 +1,11 @@
-import { mod } from "../../pitch/pitch";
-import { beatsText, metricalLevel, positionText } from "../../time/meter";
-import { isRub } from "../../line/between";
-import { textbookKind } from "../../slice/roles";
-import type { SliceNote } from "../../slice/slices";
-import { isSung } from "../../singer/range";
-import type { CheckContext, RawFinding, Rule } from "../rule";
-import { mends, pcsOf } from "./lines";
+import { mod } from "../../../pitch/pitch";
+import { beatsText, metricalLevel, positionText } from "../../../time/meter";
+import { isRub } from "../../../line/between";
+import { textbookKind } from "../../../slice/roles";
+import type { SliceNote } from "../../../slice/slices";
+import { isSung } from "../../../singer/range";
+import type { CheckContext, RawFinding, Rule } from "../../rule";
+import { mends, pcsOf } from "../lines";
 
 /** Non-chord tones that are meant to rub, and resolve. */
 const MEANT = new Set(["suspension", "retardation", "appoggiatura", "anticipation", "pedal"]);

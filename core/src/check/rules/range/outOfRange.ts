@@ -1,15 +1,15 @@
-import { counted } from "../../words";
-import { positionText } from "../../time/meter";
-import type { Meter } from "../../time/meter";
-import { COMP_KINDS } from "../../comp/kinds";
-import { linkedNotes } from "../../song/linked";
-import { ownerOf, playingOf } from "../../song/playing";
-import { spellAt } from "../../song/spell";
-import type { Part, Section, Song } from "../../song/schema";
-import { instrumentOf, midiRange } from "../../instrument/instruments";
-import { singerOf, singerRange } from "../../singer/range";
-import { pitchMidi, type Midi } from "../../pitch/pitch";
-import type { RawFinding, Rule } from "../rule";
+import { counted } from "../../../words";
+import { positionText } from "../../../time/meter";
+import type { Meter } from "../../../time/meter";
+import { COMP_KINDS } from "../../../comp/kinds";
+import { linkedNotes } from "../../../song/linked";
+import { ownerOf, playingOf } from "../../../song/playing";
+import { spellAt } from "../../../song/spell";
+import type { Part, Section, Song } from "../../../song/schema";
+import { instrumentOf, midiRange } from "../../../instrument/instruments";
+import { singerOf, singerRange } from "../../../singer/range";
+import { pitchMidi, type Midi } from "../../../pitch/pitch";
+import type { RawFinding, Rule } from "../../rule";
 
 export const outOfRange: Rule = {
   id: "out-of-range",

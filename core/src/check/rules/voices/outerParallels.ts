@@ -1,14 +1,14 @@
-import { counted } from "../../words";
-import { mod } from "../../pitch/pitch";
-import { positionText } from "../../time/meter";
-import { chordPitchClasses } from "../../chord/chord";
-import { spellAt } from "../../song/spell";
-import { parallelPerfect } from "../../motion/motion";
-import { instrumentOf, midiRange } from "../../instrument/instruments";
-import type { SliceNote } from "../../slice/slices";
-import type { Fix, RawFinding, Rule } from "../rule";
+import { counted } from "../../../words";
+import { mod } from "../../../pitch/pitch";
+import { positionText } from "../../../time/meter";
+import { chordPitchClasses } from "../../../chord/chord";
+import { spellAt } from "../../../song/spell";
+import { parallelPerfect } from "../../../motion/motion";
+import { instrumentOf, midiRange } from "../../../instrument/instruments";
+import type { SliceNote } from "../../../slice/slices";
+import type { Fix, RawFinding, Rule } from "../../rule";
 
-export const parallels: Rule = {
+export const outerParallels: Rule = {
   id: "parallels",
   title: "Parallel fifths and octaves between outer voices",
   family: "voices",

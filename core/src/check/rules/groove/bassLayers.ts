@@ -1,9 +1,9 @@
-import { pitchMidi } from "../../pitch/pitch";
-import { spellAt } from "../../song/spell";
-import { instrumentOf, midiRange } from "../../instrument/instruments";
-import { drumOf } from "../../song/players";
-import { judgeLayers, type LayerProblem } from "../../bass/layers";
-import type { CheckContext, Fix, Rule } from "../rule";
+import { pitchMidi } from "../../../pitch/pitch";
+import { spellAt } from "../../../song/spell";
+import { instrumentOf, midiRange } from "../../../instrument/instruments";
+import { drumOf } from "../../../song/players";
+import { judgeLayers, type LayerProblem } from "../../../bass/layers";
+import type { CheckContext, Fix, Rule } from "../../rule";
 
 export const bassLayersRule: Rule = {
   id: "bass-layers",

@@ -1,8 +1,8 @@
-import { positionText } from "../../time/meter";
-import { breathsOf } from "../../singer/breaths";
-import { isSung, singerOf, USUAL_BREATH } from "../../singer/range";
-import { isWritten } from "../../song/document";
-import type { RawFinding, Rule } from "../rule";
+import { positionText } from "../../../time/meter";
+import { breathsOf } from "../../../singer/breaths";
+import { isSung, singerOf, USUAL_BREATH } from "../../../singer/range";
+import { isWritten } from "../../../song/document";
+import type { RawFinding, Rule } from "../../rule";
 
 export const breath: Rule = {
   id: "breath",

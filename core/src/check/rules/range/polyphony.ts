@@ -1,9 +1,9 @@
-import { counted } from "../../words";
-import { positionText, type Ticks } from "../../time/meter";
-import { instrumentOf } from "../../instrument/instruments";
-import type { RealizedNote } from "../../song/realize";
-import type { RawFinding, Rule } from "../rule";
-import { endOf } from "./lines";
+import { counted } from "../../../words";
+import { positionText, type Ticks } from "../../../time/meter";
+import { instrumentOf } from "../../../instrument/instruments";
+import type { RealizedNote } from "../../../song/realize";
+import type { RawFinding, Rule } from "../../rule";
+import { endOf } from "../lines";
 
 export const polyphony: Rule = {
   id: "polyphony",

@@ -1,9 +1,9 @@
-import { counted } from "../../words";
-import { beatsText, positionText } from "../../time/meter";
-import { pitchMidi } from "../../pitch/pitch";
-import { spellAt } from "../../song/spell";
-import { instrumentOf, midiRange } from "../../instrument/instruments";
-import type { Fix, RawFinding, Rule } from "../rule";
+import { counted } from "../../../words";
+import { beatsText, positionText } from "../../../time/meter";
+import { pitchMidi } from "../../../pitch/pitch";
+import { spellAt } from "../../../song/spell";
+import { instrumentOf, midiRange } from "../../../instrument/instruments";
+import type { Fix, RawFinding, Rule } from "../../rule";
 
 /** The highest note there is (MIDI 1.0). */
 const HIGHEST = 127;
@@ -59,6 +59,6 @@ export const bassAboveChords: Rule = {
         message: `The bass's ${bass.note.pitch} lies above the chord part's ${lowest.note.pitch} at ${positionText(meter, slice.start)}.`,
       });
     }
-    return [...found.values()].map((f) => ({ ...f, measure: `${f.amount}, ${beatsText(meter, f.duration!)}` }));
+    return [...found.values()].map((f) => ({ ...f, amount: `${f.amount}, ${beatsText(meter, f.duration!)}` }));
   },
 };

@@ -1,0 +1,74 @@
+import type { RawFinding, Rule } from "../../rule";
+import type { RealizedSong } from "../../../song/realize";
+import { sectionOf } from "../../../song/document";
+
+/** How near two sections may lie in register (semitones of the tune's middle), in busyness (attacks a bar) and in loudness (velocity) to be one place (common practice). */
+const REGISTER = 2;
+const BUSY = 0.12;
+const LOUD = 6;
+const FEWEST_BARS = 4;
+
+interface Sits {
+  parts: string;
+  tune: number;
+  busy: number;
+  loud: number;
+}
+
+export const sectionsAlike: Rule = {
+  id: "sections-alike",
+  title: "Two sections sit in one place",
+  family: "form",
+  explanation:
+    "Two sections of different names have the same parts, the tune in the same register, as many attacks and the same loudness: the second one does not lift. A higher tune, another layer, a busier or calmer rhythm, or less before it, tells them apart.",
+  source: "common practice of songwriting",
+  severity: { chorale: "off", band: "note", jazz: "off", loop: "note" },
+  heard: 0.7,
+  find(ctx) {
+    const { song, section, meter } = ctx;
+    const here = sits(ctx.other(section.id));
+    const order = [...new Set(song.form.map((p) => p.sectionId))];
+    if (!here || section.bars < FEWEST_BARS || section.copyOf !== undefined) return [];
+    // The one that comes later is meant to be different.
+    const twin = order.slice(0, Math.max(0, order.indexOf(section.id))).find((id) => {
+      const other = sectionOf(song, id);
+      const there = other && other.copyOf === undefined && other.bars >= FEWEST_BARS ? sits(ctx.other(id)) : null;
+      return there && alike(here, there);
+    });
+    if (twin === undefined) return [];
+    const name = sectionOf(song, twin)!.name;
+    return [
+      {
+        tick: 0,
+        duration: section.bars * meter.bar,
+        parts: [],
+        notes: [],
+        message: `${section.name} and ${name} have the same parts, register, busyness and loudness.`,
+        amount: `like ${name}`,
+        fixes: [],
+      },
+    ] satisfies RawFinding[];
+  },
+};
+
+const alike = (a: Sits, b: Sits): boolean =>
+  a.parts === b.parts &&
+  Math.abs(a.tune - b.tune) <= REGISTER &&
+  Math.abs(a.busy - b.busy) <= BUSY * Math.max(a.busy, b.busy) &&
+  Math.abs(a.loud - b.loud) <= LOUD;
+
+/** Where a section sits; null where it has no tune. */
+function sits(real: RealizedSong): Sits | null {
+  const playing = real.parts.filter((p) => p.notes.length);
+  const tune = playing.find((p) => p.role === "melody") ?? playing.find((p) => p.role === "vocal");
+  const notes = playing.flatMap((p) => p.notes);
+  const bars = real.sections[0]?.bars;
+  if (!tune || !bars || playing.length < 2) return null;
+  const length = tune.notes.reduce((sum, n) => sum + n.duration, 0);
+  return {
+    parts: [...playing.map((p) => p.id), real.hits.length ? "drums" : ""].sort().join(),
+    tune: tune.notes.reduce((sum, n) => sum + n.midi * n.duration, 0) / length,
+    busy: (new Set(notes.map((n) => `${n.part}@${n.start}`)).size + real.hits.length) / bars,
+    loud: notes.reduce((sum, n) => sum + n.velocity, 0) / notes.length,
+  };
+}

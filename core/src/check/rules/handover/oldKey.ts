@@ -1,0 +1,86 @@
+import { percent } from "../../../words";
+import { mod } from "../../../pitch/pitch";
+import { intervalWords } from "../../../pitch/interval";
+import { spellAt } from "../../../song/spell";
+import { pitchMidi } from "../../../pitch/pitch";
+import { isWritten } from "../../../song/document";
+import { instrumentOf } from "../../../instrument/instruments";
+import { rangeOfPart } from "../../../singer/range";
+import type { RealizedNote } from "../../../song/realize";
+import type { CheckContext, RawFinding, Rule } from "../../rule";
+import { chordAt, pcsOf } from "../lines";
+
+/** Shares of a part's time on chord tones: less than this as it stands, and more than that when moved, and it is in another key (common practice). */
+const WRONG = 0.4;
+const RIGHT = 0.75;
+const IN_KEY = 0.9;
+const FEWEST = 8;
+
+export const oldKey: Rule = {
+  id: "old-key",
+  title: "A part in another key than the chords",
+  family: "handover",
+  explanation:
+    "Most notes of the part are foreign to the chords, and moved by one interval nearly all of them fit: it was left behind when the song was moved, or the notes of a transposing instrument were entered as the player reads them rather than as they sound.",
+  source: "common practice",
+  severity: { chorale: "warning", band: "warning", jazz: "warning", loop: "warning" },
+  heard: 3,
+  find: (ctx) =>
+    ctx.song.parts
+      .filter((p) => isWritten(p))
+      .flatMap((part): RawFinding[] => {
+        const notes = (ctx.sliced.real.parts.find((p) => p.id === part.id)?.notes ?? []).filter(
+          (n) => pcsOf(chordAt(ctx, n.start)).length > 0,
+        );
+        if (notes.length < FEWEST || new Set(notes.map((n) => mod(n.midi, 12))).size < 3) return [];
+        const now = fit(ctx, notes, 0);
+        if (now.chord >= WRONG) return [];
+        const [low, high] = rangeOfPart(ctx.song, part).extremes;
+        const written = -instrumentOf(part.instrument, ctx.song).transposition;
+        const best = Array.from({ length: 11 }, (_, i) => (i < 6 ? i - 6 : i - 5))
+          .filter((by) => notes.every((n) => n.midi + by >= low && n.midi + by <= high))
+          .map((by) => ({ by, ...fit(ctx, notes, by) }))
+          .filter((f) => f.chord >= RIGHT && f.key >= IN_KEY)
+          .sort((a, b) => b.chord - a.chord)[0];
+        if (!best) return [];
+        const asRead = written !== 0 && mod(best.by + written, 12) === 0;
+        const way = `${intervalWords(Math.abs(best.by))} ${best.by < 0 ? "lower" : "higher"}`;
+        return [
+          {
+            tick: notes[0]!.start,
+            duration: notes[0]!.duration,
+            parts: [part.id],
+            notes: notes.map((n) => n.id),
+            message: `${part.name}: only ${percent(now.chord)} of its time fits the chords; a ${way} it would be ${percent(best.chord)}${asRead ? `. So the ${instrumentOf(part.instrument, ctx.song).title} reads it, and it sounds otherwise` : ""}.`,
+            amount: `${best.by > 0 ? "+" : "−"}${Math.abs(best.by)} semitones`,
+            fixes: [
+              {
+                label: `All of it a ${way}`,
+                edit: {
+                  do: "changeNotes",
+                  section: ctx.section.id,
+                  part: part.id,
+                  notes: (ctx.section.notes[part.id] ?? []).map((n) => ({
+                    id: n.id,
+                    pitch: spellAt(ctx.song, ctx.section, Math.max(0, n.start), pitchMidi(n.pitch) + best.by),
+                  })),
+                },
+              },
+            ],
+          },
+        ];
+      }),
+};
+
+/** Shares of the time of notes, moved by so many semitones, on chord tones and inside the key. */
+function fit(ctx: CheckContext, notes: readonly RealizedNote[], by: number): { chord: number; key: number } {
+  let [all, chord, key] = [0, 0, 0];
+  for (const n of notes) {
+    const pc = mod(n.midi + by, 12);
+    const pcs = pcsOf(chordAt(ctx, n.start));
+    all += n.duration;
+    if (pcs.includes(pc)) chord += n.duration;
+    if (pcs.includes(pc) || ctx.key.pcs.includes(pc)) key += n.duration;
+  }
+  return { chord: chord / all, key: key / all };
+}

@@ -1,0 +1,105 @@
+import { counted } from "../../../words";
+import { intervalWords } from "../../../pitch/interval";
+import { beatsText, positionText } from "../../../time/meter";
+import { spellAt } from "../../../song/spell";
+import type { Midi } from "../../../pitch/pitch";
+import { belowLimit } from "../../../motion/motion";
+import { pairRoughness } from "../../../motion/roughness";
+import { rangeOfPart } from "../../../singer/range";
+import type { SliceNote } from "../../../slice/slices";
+import type { CheckContext, Fix, RawFinding, Rule } from "../../rule";
+
+export const lowIntervals: Rule = {
+  id: "low-intervals",
+  title: "Close intervals too low",
+  family: "vertical",
+  explanation:
+    "Close intervals turn to mud below a limit that depends on the interval: a minor third below C3, a fifth below B flat 1. The two lowest sounding notes are judged, whoever plays them: a low piano that doubles the bass in octaves is one voice with it, one that plays a second beside it is not. Roughness, the beating of partials, agrees: at its limit every interval is about as rough as any other at its own, and rougher below; only a semitone is rough everywhere.",
+  source: "low interval limits of arranging handbooks, which differ by a step; roughness after Sethares 1993",
+  severity: { chorale: "warning", band: "warning", jazz: "note", loop: "warning" },
+  find(ctx) {
+    const { song, section, sliced, meter } = ctx;
+    const found = new Map<string, RawFinding>();
+    for (const slice of sliced.slices) {
+      const [low, high] = slice.notes;
+      if (!low || !high) continue;
+      const short = belowLimit(low.note.midi, high.note.midi);
+      if (!short) continue;
+      // One finding for each pair of pitches under one chord tone, however often the lower one is struck.
+      const id = `${low.note.midi}+${high.note.id}`;
+      const known = found.get(id);
+      if (known) {
+        known.duration = (known.duration ?? 0) + slice.duration;
+        if (!known.notes.includes(low.note.id)) known.notes.push(low.note.id);
+        continue;
+      }
+      const fixes: Fix[] = [];
+      // By as many octaves as it takes: a ninth may be too low where the second was.
+      const up = [12, 24].find((n) => !belowLimit(low.note.midi, high.note.midi + n)) ?? 24;
+      const raised = spellAt(song, section, high.note.start, high.note.midi + up);
+      const event = high.note.chordId ? section.chords.find((c) => c.id === high.note.chordId) : undefined;
+      const pitches = event?.voicings?.[high.part]?.pitches;
+      if (event && pitches)
+        fixes.push({
+          label: `${high.note.pitch} to ${raised} in the chord`,
+          edit: {
+            do: "pinVoicing",
+            section: section.id,
+            part: high.part,
+            chord: event.id,
+            pitches: [...pitches.filter((p) => p !== high.note.pitch), raised],
+          },
+        });
+      else if (!high.note.chordId)
+        fixes.push({
+          label: `${high.note.pitch} to ${raised}`,
+          edit: { do: "changeNotes", section: section.id, part: high.part, notes: [{ id: high.note.id, pitch: raised }] },
+        });
+      if (!low.note.chordId && low.note.midi - 12 >= 28 && !belowLimit(low.note.midi - 12, high.note.midi)) {
+        const lowered = spellAt(song, section, low.note.start, low.note.midi - 12);
+        fixes.push({
+          label: `${low.note.pitch} to ${lowered}`,
+          edit: { do: "changeNotes", section: section.id, part: low.part, notes: [{ id: low.note.id, pitch: lowered }] },
+        });
+      }
+      fixes.push(...asOneVoice(ctx, low, high));
+      found.set(id, {
+        tick: slice.start,
+        duration: slice.duration,
+        parts: [low.part, high.part],
+        notes: [low.note.id, high.note.id],
+        fixes,
+        amount: `${counted(short, "semitone")} too low`,
+        message: `The ${intervalWords(high.note.midi - low.note.midi)} ${low.note.pitch}–${high.note.pitch} at ${positionText(meter, slice.start)} lies below its limit; ${roughnessText(low.note.midi, high.note.midi)}.`,
+      });
+    }
+    return [...found.values()].map((f) => ({ ...f, amount: `${f.amount}, ${beatsText(meter, f.duration!)}` }));
+  },
+};
+
+/** How much rougher an interval must be than in the middle for roughness to agree with the table. */
+const ROUGHER = 1.3;
+const MIDDLE = 60;
+
+/** Whether roughness says the same as the table. */
+function roughnessText(low: Midi, high: Midi): string {
+  const times = pairRoughness(low, high) / pairRoughness(MIDDLE, MIDDLE + high - low);
+  return times >= ROUGHER
+    ? `it is ${times.toFixed(1)} times as rough as from C4`
+    : "it is about as rough higher up: a semitone rubs anywhere";
+}
+
+/** The bass and what lies on it as one voice: the upper note becomes the octave of the lower one. */
+function asOneVoice({ song, section }: CheckContext, low: SliceNote, high: SliceNote): Fix[] {
+  const part = song.parts.find((p) => p.id === high.part)!;
+  const midi = low.note.midi + 12;
+  const [least, most] = rangeOfPart(song, part).extremes;
+  if (high.note.chordId || low.part === high.part || midi < least || midi > most) return [];
+  const pitch = spellAt(song, section, Math.max(0, high.note.start), midi);
+  return [
+    {
+      label: `${high.note.pitch} to ${pitch}, the octave of ${low.note.pitch}`,
+      edit: { do: "changeNotes", section: section.id, part: high.part, notes: [{ id: high.note.id, pitch }] },
+    },
+  ];
+}
