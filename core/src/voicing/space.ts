@@ -1,3 +1,4 @@
+import { inSentence } from "../words";
 import { fail, ok, type Result } from "../result";
 import { mod, pitchMidi, type Midi, type PitchName } from "../pitch/pitch";
 import { bassPc, chordSymbol, type Chord } from "../chord/chord";
@@ -72,7 +73,7 @@ function withWishes(s: Setting, layouts: Layouts, chord: Chord, wish: { top?: Pi
   if (!raw.length && wish.bottom && wish.top && !away) raw = layouts(s.free, chord, { top: outer.top! });
   if (!wish.top) return { raw, ...bottomMissed };
   const inChord = chord.tones.some((t) => mod(pitchMidi(chord.root + "4") + t.semitones, 12) === mod(outer.top!, 12));
-  const why = away ? `outside the range of the ${s.instrument.title.toLowerCase()}` : "no layout of the chord fits under it";
+  const why = away ? `outside the range of the ${inSentence(s.instrument.title)}` : "no layout of the chord fits under it";
   const met = !raw.length ? "no" : inChord ? "chord" : "over";
   return { raw, ...bottomMissed, top: { wanted: wish.top, met, ...(raw.length ? {} : { why }) } };
 }

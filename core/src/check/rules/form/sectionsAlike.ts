@@ -6,6 +6,7 @@ import { sectionOf } from "../../../song/document";
 const REGISTER = 2;
 const BUSY = 0.12;
 const LOUD = 6;
+const SUNG = 0.2;
 const FEWEST_BARS = 4;
 
 interface Sits {
@@ -13,6 +14,8 @@ interface Sits {
   tune: number;
   busy: number;
   loud: number;
+  /** Share of the time in which the tune sounds. */
+  sung: number;
 }
 
 export const sectionsAlike: Rule = {
@@ -54,6 +57,7 @@ export const sectionsAlike: Rule = {
 const alike = (a: Sits, b: Sits): boolean =>
   a.parts === b.parts &&
   Math.abs(a.tune - b.tune) <= REGISTER &&
+  Math.abs(a.sung - b.sung) <= SUNG &&
   Math.abs(a.busy - b.busy) <= BUSY * Math.max(a.busy, b.busy) &&
   Math.abs(a.loud - b.loud) <= LOUD;
 
@@ -70,5 +74,6 @@ function sits(real: RealizedSong): Sits | null {
     tune: tune.notes.reduce((sum, n) => sum + n.midi * n.duration, 0) / length,
     busy: (new Set(notes.map((n) => `${n.part}@${n.start}`)).size + real.hits.length) / bars,
     loud: notes.reduce((sum, n) => sum + n.velocity, 0) / notes.length,
+    sung: length / real.duration,
   };
 }

@@ -10,7 +10,7 @@ export const accentsMiss: Rule = {
   title: "Accents just miss each other",
   family: "groove",
   explanation:
-    "Two players accent places a sixteenth apart, bar after bar: together it sounds like a mistake rather than like two rhythms. Both on one place, or clearly apart, they lock. Hats and other time keepers, and whoever sings, are left as they are.",
+    "Two players accent places a sixteenth apart, bar after bar: together it sounds like a mistake rather than like two rhythms. Both on one place, or clearly apart, they lock. The other drums, and whoever sings, are left as they are; a part that strikes with the kick is covered by it.",
   source: "common practice",
   severity: { chorale: "off", band: "note", jazz: "note", loop: "note" },
   find(ctx) {
@@ -20,7 +20,14 @@ export const accentsMiss: Rule = {
       const part = ctx.song.parts.find((p) => p.id === player);
       return part !== undefined && (part.role === "melody" || isSung(ctx.song, part));
     };
-    const fights = map.pairs.filter((p) => p.kind === "fight" && ![p.a, p.b].some((x) => keepsTime(x) || tune(x)));
+    // A drummer's own limbs are meant as they are, and what falls with the kick is covered by it.
+    const kick = new Set(map.rows.find((r) => drumOf(r.id) === "kick")?.accents ?? []);
+    const plays = (player: string) => (drumOf(player) ? drumOf(player) === "kick" : !keepsTime(player) && !tune(player));
+    const uncovered = (player: string, step: number) => drumOf(player) !== null || !kick.has(step);
+    const fights = map.pairs
+      .filter((p) => p.kind === "fight" && plays(p.a) && plays(p.b))
+      .map((p) => ({ ...p, nearMisses: p.nearMisses.filter(([x, y]) => uncovered(p.a, x) && uncovered(p.b, y)) }))
+      .filter((p) => p.nearMisses.length > 0);
     const fighting = new Set(fights.flatMap((p) => [p.a, p.b]));
     const moved = (ctx.agreement()?.players ?? []).filter((p) => fighting.has(p.id));
     // Who would have to come to the others; where nobody can say, all that fight.

@@ -1,4 +1,4 @@
-import { percent } from "../../../words";
+import { inSentence, percent, withArticle } from "../../../words";
 import { mod } from "../../../pitch/pitch";
 import { intervalWords } from "../../../pitch/interval";
 import { spellAt } from "../../../song/spell";
@@ -6,6 +6,7 @@ import { pitchMidi } from "../../../pitch/pitch";
 import { isWritten } from "../../../song/document";
 import { instrumentOf } from "../../../instrument/instruments";
 import { rangeOfPart } from "../../../singer/range";
+import type { Part } from "../../../song/schema";
 import type { RealizedNote } from "../../../song/realize";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
 import { chordAt, pcsOf } from "../lines";
@@ -26,54 +27,71 @@ export const oldKey: Rule = {
   severity: { chorale: "warning", band: "warning", jazz: "warning", loop: "warning" },
   heard: 3,
   find: (ctx) =>
-    ctx.song.parts
-      .filter((p) => isWritten(p))
-      .flatMap((part): RawFinding[] => {
-        const notes = (ctx.sliced.real.parts.find((p) => p.id === part.id)?.notes ?? []).filter(
-          (n) => pcsOf(chordAt(ctx, n.start)).length > 0,
-        );
-        if (notes.length < FEWEST || new Set(notes.map((n) => mod(n.midi, 12))).size < 3) return [];
-        const now = fit(ctx, notes, 0);
-        if (now.chord >= WRONG) return [];
-        const [low, high] = rangeOfPart(ctx.song, part).extremes;
-        const written = -instrumentOf(part.instrument, ctx.song).transposition;
-        const best = Array.from({ length: 11 }, (_, i) => (i < 6 ? i - 6 : i - 5))
-          .filter((by) => notes.every((n) => n.midi + by >= low && n.midi + by <= high))
-          .map((by) => ({ by, ...fit(ctx, notes, by) }))
-          .filter((f) => f.chord >= RIGHT && f.key >= IN_KEY)
-          .sort((a, b) => b.chord - a.chord)[0];
-        if (!best) return [];
-        const asRead = written !== 0 && mod(best.by + written, 12) === 0;
-        const way = `${intervalWords(Math.abs(best.by))} ${best.by < 0 ? "lower" : "higher"}`;
-        return [
+    displacedIn(ctx).map(({ part, notes, now, best }): RawFinding => {
+      const instrument = instrumentOf(part.instrument, ctx.song);
+      const asRead = instrument.transposition !== 0 && mod(best.by - instrument.transposition, 12) === 0;
+      const way = `${intervalWords(Math.abs(best.by))} ${best.by < 0 ? "lower" : "higher"}`;
+      return {
+        tick: notes[0]!.start,
+        duration: notes[0]!.duration,
+        parts: [part.id],
+        notes: notes.map((n) => n.id),
+        message: `${part.name}: only ${percent(now.chord)} of its time fits the chords; a ${way} it would be ${percent(best.chord)}.${asRead ? ` That is how the player of ${withArticle(inSentence(instrument.title))} reads it; it sounds a ${way}.` : ""}`,
+        amount: `${best.by > 0 ? "+" : "−"}${Math.abs(best.by)} semitones`,
+        fixes: [
           {
-            tick: notes[0]!.start,
-            duration: notes[0]!.duration,
-            parts: [part.id],
-            notes: notes.map((n) => n.id),
-            message: `${part.name}: only ${percent(now.chord)} of its time fits the chords; a ${way} it would be ${percent(best.chord)}${asRead ? `. So the ${instrumentOf(part.instrument, ctx.song).title} reads it, and it sounds otherwise` : ""}.`,
-            amount: `${best.by > 0 ? "+" : "−"}${Math.abs(best.by)} semitones`,
-            fixes: [
-              {
-                label: `All of it a ${way}`,
-                edit: {
-                  do: "changeNotes",
-                  section: ctx.section.id,
-                  part: part.id,
-                  notes: (ctx.section.notes[part.id] ?? []).map((n) => ({
-                    id: n.id,
-                    pitch: spellAt(ctx.song, ctx.section, Math.max(0, n.start), pitchMidi(n.pitch) + best.by),
-                  })),
-                },
-              },
-            ],
+            label: `All of it a ${way}`,
+            edit: {
+              do: "changeNotes",
+              section: ctx.section.id,
+              part: part.id,
+              notes: (ctx.section.notes[part.id] ?? []).map((n) => ({
+                id: n.id,
+                pitch: spellAt(ctx.song, ctx.section, Math.max(0, n.start), pitchMidi(n.pitch) + best.by),
+              })),
+            },
           },
-        ];
-      }),
+        ],
+      };
+    }),
 };
 
+/** Parts whose notes are foreign to the chords as they stand and fit them when moved: what else is found in them follows from that. */
+export const inOtherKey = (ctx: CheckContext): Set<string> => new Set(displacedIn(ctx).map((d) => d.part.id));
+
+interface Displaced {
+  part: Part;
+  notes: RealizedNote[];
+  now: Fit;
+  best: Fit & { by: number };
+}
+
+const displacedIn = (ctx: CheckContext): Displaced[] =>
+  ctx.song.parts
+    .filter((p) => isWritten(p))
+    .flatMap((part): Displaced[] => {
+      const notes = (ctx.sliced.real.parts.find((p) => p.id === part.id)?.notes ?? []).filter(
+        (n) => pcsOf(chordAt(ctx, n.start)).length > 0,
+      );
+      if (notes.length < FEWEST || new Set(notes.map((n) => mod(n.midi, 12))).size < 3) return [];
+      const now = fit(ctx, notes, 0);
+      if (now.chord >= WRONG) return [];
+      const [low, high] = rangeOfPart(ctx.song, part).extremes;
+      const best = Array.from({ length: 13 }, (_, i) => i - 6)
+        .filter((by) => by !== 0 && notes.every((n) => n.midi + by >= low && n.midi + by <= high))
+        .map((by) => ({ by, ...fit(ctx, notes, by) }))
+        .filter((f) => f.chord >= RIGHT && f.key >= IN_KEY)
+        .sort((a, b) => b.chord - a.chord)[0];
+      return best ? [{ part, notes, now, best }] : [];
+    });
+
+interface Fit {
+  chord: number;
+  key: number;
+}
+
 /** Shares of the time of notes, moved by so many semitones, on chord tones and inside the key. */
-function fit(ctx: CheckContext, notes: readonly RealizedNote[], by: number): { chord: number; key: number } {
+function fit(ctx: CheckContext, notes: readonly RealizedNote[], by: number): Fit {
   let [all, chord, key] = [0, 0, 0];
   for (const n of notes) {
     const pc = mod(n.midi + by, 12);

@@ -1,4 +1,4 @@
-import { percent } from "../../../words";
+import { inSentence, percent } from "../../../words";
 import { pitchMidi } from "../../../pitch/pitch";
 import { positionText } from "../../../time/meter";
 import { spellAt } from "../../../song/spell";
@@ -37,7 +37,7 @@ export const dwelling: Rule = {
           );
           const share = lengthOf(past) / all;
           if (share < SHARE) return [];
-          const who = isSung(song, part) ? "the voice" : `the ${instrumentOf(part.instrument, song).title.toLowerCase()}`;
+          const who = isSung(song, part) ? "the voice" : `the ${inSentence(instrumentOf(part.instrument, song).title)}`;
           return [
             {
               tick: past[0]!.start,

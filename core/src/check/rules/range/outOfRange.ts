@@ -1,4 +1,4 @@
-import { counted } from "../../../words";
+import { counted, inSentence } from "../../../words";
 import { positionText } from "../../../time/meter";
 import type { Meter } from "../../../time/meter";
 import { COMP_KINDS } from "../../../comp/kinds";
@@ -54,7 +54,7 @@ export const outOfRange: Rule = {
               // Block chords follow their tune: there the tune or the instrument has to change.
               fixes: part.link?.kind === "block" ? [] : [{ label: `Move to ${pitch}`, edit }],
               amount: `${counted(by, "semitone")} ${note.midi < low ? "too low" : "too high"}`,
-              message: `${part.name}: ${note.pitch} at ${positionText(meter, note.start)} is outside the range ${ends.join("–")} of ${singer ? singer.name : `the ${instrument.title.toLowerCase()}`}.`,
+              message: `${part.name}: ${note.pitch} at ${positionText(meter, note.start)} is outside the range ${ends.join("–")} of ${singer ? singer.name : `the ${inSentence(instrument.title)}`}.`,
             };
           });
       });
@@ -79,7 +79,7 @@ function liftedOut(song: Song, section: Section, part: Part, [low, high]: [Midi,
       parts: [part.id],
       notes: [first.note.id],
       amount: `${outside.length} ${outside.length === 1 ? "note" : "notes"}`,
-      message: `${part.name}: ${first.note.pitch} at ${positionText(meter, first.note.start)} is outside the range of the ${instrumentOf(part.instrument, song).title.toLowerCase()}.`,
+      message: `${part.name}: ${first.note.pitch} at ${positionText(meter, first.note.start)} is outside the range of the ${inSentence(instrumentOf(part.instrument, song).title)}.`,
       fixes: lifts
         ? [
             {

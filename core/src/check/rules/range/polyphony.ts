@@ -1,4 +1,4 @@
-import { counted } from "../../../words";
+import { counted, inSentence } from "../../../words";
 import { positionText, type Ticks } from "../../../time/meter";
 import { instrumentOf } from "../../../instrument/instruments";
 import type { RealizedNote } from "../../../song/realize";
@@ -31,7 +31,7 @@ export const polyphony: Rule = {
           duration: said - note.start,
           parts: [part.id],
           notes: held.map((n) => n.id),
-          message: `${part.name}: ${held.map((n) => n.pitch).join(", ")} at once at ${positionText(meter, note.start)}; the ${title.toLowerCase()} sounds ${counted(most, "note")}.`,
+          message: `${part.name}: ${held.map((n) => n.pitch).join(", ")} at once at ${positionText(meter, note.start)}; the ${inSentence(title)} sounds ${counted(most, "note")}.`,
           amount: `${held.length} instead of ${most}`,
           fixes: over.length
             ? [

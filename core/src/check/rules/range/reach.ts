@@ -24,6 +24,7 @@ export const reach: Rule = {
   find(ctx) {
     return ctx.song.parts.flatMap((part): RawFinding[] => {
       const holds = holdsOf(ctx, part);
+      const lowest = lowestOf(ctx, part);
       const notes = ctx.sliced.real.parts.find((p) => p.id === part.id)?.notes ?? [];
       if (!holds || !notes.length) return [];
       const struck = new Map<number, RealizedNote[]>();
@@ -32,7 +33,8 @@ export const reach: Rule = {
       return [...struck].flatMap(([tick, chord]): RawFinding[] => {
         const midis = [...new Set(chord.map((n) => n.midi))].sort((a, b) => a - b);
         const shape = shapeAt(ctx, part, chord[0]!);
-        if (midis.length < 2 || holds(midis, shape)) return [];
+        // What lies under the lowest string is a matter of the range, or of the capo.
+        if (midis.length < 2 || midis[0]! < lowest || holds(midis, shape)) return [];
         // A layout is one matter, however often it is struck.
         const layout = `${chord[0]!.chordId ?? ""}:${midis.join()}`;
         if (chord[0]!.chordId && seen.has(layout)) return [];
@@ -56,6 +58,13 @@ export const reach: Rule = {
 /** The shape that is stored for the chord of a note. */
 const shapeAt = ({ section }: CheckContext, part: Part, note: RealizedNote) =>
   section.chords.find((c) => c.id === note.chordId)?.voicings?.[part.id]?.shape?.frets;
+
+/** The lowest open string, a capo counted in; no limit for what has no strings. */
+function lowestOf({ song, section }: CheckContext, part: Part): number {
+  const { capo, tuning } = playingOf(part, "voicing", { section });
+  const neck = neckOf(instrumentOf(part.instrument, song), capo ?? 0, tuning);
+  return neck ? Math.min(...neck.strings) + neck.capo : 0;
+}
 
 function holdsOf({ song, section }: CheckContext, part: Part): Holds | null {
   const instrument = instrumentOf(part.instrument, song);

@@ -11,7 +11,7 @@ import { loudnessOf, playingIn, shareOf } from "./pairs";
 
 /** Share of the tune's time for which something may lie over it, and the decibels by which it must be softer to be no matter (common practice). */
 const SHARE = 0.3;
-/** What plays chords is heard as a background until it lies over most of the tune. */
+/** What plays chords is heard as a background until it lies over most of the tune, as loud as the tune itself. */
 const CHORDS = 0.6;
 const SOFTER = 4;
 const OCTAVE = 12;
@@ -34,7 +34,7 @@ export const covered: Rule = {
       .filter((p) => p !== lead && p.part.role !== "bass" && !isSung(song, p.part))
       .flatMap((p): RawFinding[] => {
         const over = loudnessOf(p) - loudnessOf(lead);
-        if (over < -SOFTER) return [];
+        if (over < (p.part.role === "chords" ? 0 : -SOFTER)) return [];
         // One that doubles the tune in octaves adds to it.
         const above = (n: { midi: number }, m: { midi: number }) => m.midi > n.midi && m.midi - n.midi < OCTAVE;
         const share = shareOf(lead.notes, p.notes, meter.bar, above);

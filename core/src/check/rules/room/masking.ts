@@ -11,13 +11,14 @@ const SHADOW = 9;
 /** Semitones around a note that belong to its octave. */
 const NEAR = 6;
 const FEWEST = 8;
+const DOUBLE = 0.95;
 
 export const masking: Rule = {
   id: "masking",
   title: "Two parts in one register and rhythm",
   family: "room",
   explanation:
-    "Two parts that play chords strike together in the same octave, about equally loud: they are heard as one thick instrument, and each hides the other. Another octave, another rhythm or a rest makes room. Doubling in unison or octaves throughout is a color of its own and is not told.",
+    "Two parts that play chords strike together in the same octave, about equally loud: they are heard as one thick instrument, and each hides the other. Another octave, another rhythm or a rest makes room. A double that plays the same notes, and a line that doubles tones of the chords, are colors of their own and are not told.",
   source: "common practice of arranging",
   severity: { chorale: "off", band: "note", jazz: "warning", loop: "warning" },
   heard: 0.6,
@@ -30,7 +31,13 @@ export const masking: Rule = {
         const [x, y] = [attacksOf(a.notes), attacksOf(b.notes)];
         const together = [...x].filter((t) => y.has(t)).length / Math.min(x.size, y.size);
         if (together < RHYTHM || Math.min(x.size, y.size) < Math.max(x.size, y.size) / 2) return [];
-        if (Math.abs(loudnessOf(a) - loudnessOf(b)) > SHADOW || doubles(a, b, meter.bar) || doubles(b, a, meter.bar)) return [];
+        if (Math.abs(loudnessOf(a) - loudnessOf(b)) > SHADOW) return [];
+        // A line that doubles the chords' own tones is a color; two that play chords are two players of one thing.
+        const line = a.part.role !== "chords" ? a : b.part.role !== "chords" ? b : null;
+        // The same notes twice are a double: one thick instrument on purpose.
+        const same = shareOf(a.notes, b.notes, meter.bar, (n, m) => n.midi === m.midi && n.start === m.start);
+        if (same > DOUBLE) return [];
+        if (line && doubles(line, line === a ? b : a, meter.bar)) return [];
         const near = (p: Playing, q: Playing) => shareOf(p.notes, q.notes, meter.bar, (n, m) => Math.abs(n.midi - m.midi) <= NEAR);
         const register = Math.min(near(a, b), near(b, a));
         if (register < REGISTER) return [];

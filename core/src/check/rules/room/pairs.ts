@@ -14,7 +14,7 @@ export interface Playing {
 /** Pitched parts that play in the section; those that only repeat another part are left out. */
 export const playingIn = (ctx: CheckContext): Playing[] =>
   ctx.song.parts
-    .filter((p) => p.role !== "drums" && p.echoes === undefined && !p.muted)
+    .filter((p) => p.role !== "drums" && p.echoes === undefined)
     .map((part): Playing => ({ part, notes: ctx.played(part.id) }))
     .filter((p) => p.notes.length > 0);
 

@@ -5,6 +5,7 @@ import { textbookKind } from "../../../slice/roles";
 import type { SliceNote } from "../../../slice/slices";
 import { isSung } from "../../../singer/range";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
+import { inOtherKey } from "../handover/oldKey";
 import { mends, pcsOf } from "../lines";
 
 /** Non-chord tones that are meant to rub, and resolve. */
@@ -52,7 +53,9 @@ export const clash: Rule = {
     const { song, meter } = ctx;
     const beat = meter.beats[0]!.duration;
     const partOf = (id: string) => song.parts.find((p) => p.id === id)!;
+    const elsewhere = inOtherKey(ctx);
     return rubsOf(ctx).flatMap(({ low, high, from, duration }): RawFinding[] => {
+      if (elsewhere.has(low.part) || elsewhere.has(high.part)) return [];
       const onBeat = metricalLevel(meter, from) >= -2 && duration >= beat / 2;
       if (duration < beat && !onBeat) return [];
       if ([low, high].some((n) => MEANT.has(textbookKind(n.span) ?? ""))) return [];

@@ -1,17 +1,24 @@
 import { mod, spoken } from "../../../pitch/pitch";
-import { beatsText, positionText } from "../../../time/meter";
+import { beatsText, positionText, type Ticks } from "../../../time/meter";
 import { chordPitchClasses } from "../../../chord/chord";
 import { spellAt } from "../../../song/spell";
 import { KIND_WORDS, ROLE_WORDS } from "../../../slice/roles";
 import { playingOf } from "../../../song/playing";
 import { BASS_STYLES } from "../../../bass/styles";
+import type { RealizedNote } from "../../../song/realize";
 import type { Fix, Rule } from "../../rule";
+import { inOtherKey } from "../handover/oldKey";
 import { contradictedIn } from "./otherChord";
 
 /** Longest stay outside the chord that passes unnoticed, in beats (common practice): a bass half a beat, an upper line under one beat. */
 const ALLOWED = { bass: 0.5, upper: 0.99 } as const;
 /** Ornaments that are meant to be heard, by name, and how long they may last in beats. */
 const BY_NAME: Record<string, number> = { pedal: Infinity, anticipation: 1, suspension: 2, retardation: 2, appoggiatura: 1 };
+
+/** A bass of which so many notes last a beat walks. */
+const WALKING = 0.7;
+const walks = (notes: readonly RealizedNote[], beat: Ticks): boolean =>
+  notes.length >= 8 && notes.filter((n) => Math.abs(n.duration - beat) <= beat / 4).length >= notes.length * WALKING;
 
 export const longOutside: Rule = {
   id: "long-outside",
@@ -35,8 +42,11 @@ export const longOutside: Rule = {
       return Math.max(ALLOWED.bass, BASS_STYLES.find((s) => s.id === style)?.targets.longestOutside ?? ALLOWED.bass);
     };
     const led = new Set(["approach", "passing", "neighbor"]);
+    const beat = meter.beats[0]!.duration;
+    const walking = new Set(sliced.real.parts.filter((p) => p.role === "bass" && walks(p.notes, beat)).map((p) => p.id));
+    const elsewhere = inOtherKey(ctx);
     return sliced.real.parts
-      .filter((p) => !p.linked && p.role !== "drums")
+      .filter((p) => !p.linked && p.role !== "drums" && !elsewhere.has(p.id))
       .flatMap((part) =>
         [...sliced.roles.get(part.id)!].flatMap(([note, spans]) =>
           spans.flatMap((span, index) => {
@@ -44,10 +54,18 @@ export const longOutside: Rule = {
             if (told.get(span.chord) === mod(note.midi, 12)) return [];
             if (span.kind === "tension" && part.role !== "bass") return [];
             const beats = span.duration / meter.beats[0]!.duration;
-            if (
-              beats <= (BY_NAME[span.kind] ?? (part.role !== "bass" ? ALLOWED.upper : led.has(span.kind) ? byStyle(part.id) : ALLOWED.bass))
-            )
-              return [];
+            // A light passing or neighboring tone may last a beat; so may every note of a bass that walks.
+            const usual =
+              part.role !== "bass"
+                ? span.kind !== "approach" && led.has(span.kind) && !span.accented
+                  ? 1
+                  : ALLOWED.upper
+                : walking.has(part.id)
+                  ? 1
+                  : led.has(span.kind)
+                    ? byStyle(part.id)
+                    : ALLOWED.bass;
+            if (beats <= (BY_NAME[span.kind] ?? usual)) return [];
             const held = index > 0 ? `is held into ${span.chord.symbol}, where it is` : `under ${span.chord.symbol} is`;
             const kind = span.kind === "outside" || span.kind === "tension" ? "" : ` (${KIND_WORDS[span.kind]})`;
             const fixes: Fix[] = [];

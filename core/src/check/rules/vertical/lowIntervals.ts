@@ -1,3 +1,4 @@
+import { instrumentOf } from "../../../instrument/instruments";
 import { counted } from "../../../words";
 import { intervalWords } from "../../../pitch/interval";
 import { beatsText, positionText } from "../../../time/meter";
@@ -14,17 +15,18 @@ export const lowIntervals: Rule = {
   title: "Close intervals too low",
   family: "vertical",
   explanation:
-    "Close intervals turn to mud below a limit that depends on the interval: a minor third below C3, a fifth below B flat 1. The two lowest sounding notes are judged, whoever plays them: a low piano that doubles the bass in octaves is one voice with it, one that plays a second beside it is not. Roughness, the beating of partials, agrees: at its limit every interval is about as rough as any other at its own, and rougher below; only a semitone is rough everywhere.",
+    "Close intervals turn to mud below a limit that depends on the interval: a minor third below C3, a fifth below B flat 1. The lowest sounding pitches are judged where they last for a beat, whoever plays them: a low piano that doubles the bass in octaves is one voice with it, one that plays a second beside it is not. Roughness, the beating of partials, agrees: at its limit every interval is about as rough as any other at its own, and rougher below; only a semitone is rough everywhere.",
   source: "low interval limits of arranging handbooks, which differ by a step; roughness after Sethares 1993",
   severity: { chorale: "warning", band: "warning", jazz: "note", loop: "warning" },
   find(ctx) {
     const { song, section, sliced, meter } = ctx;
     const found = new Map<string, RawFinding>();
     for (const slice of sliced.slices) {
-      const [low, high] = slice.notes;
-      if (!low || !high) continue;
-      const short = belowLimit(low.note.midi, high.note.midi);
-      if (!short) continue;
+      const pair = tooLow(slice.notes);
+      if (!pair) continue;
+      const { low, high, short } = pair;
+      // A shape on a neck sounds as strings do: thin and plucked, never as thick as keys (common practice).
+      if (low.part === high.part && instrumentOf(song.parts.find((p) => p.id === low.part)!.instrument, song).held.by === "frets") continue;
       // One finding for each pair of pitches under one chord tone, however often the lower one is struck.
       const id = `${low.note.midi}+${high.note.id}`;
       const known = found.get(id);
@@ -73,9 +75,22 @@ export const lowIntervals: Rule = {
         message: `The ${intervalWords(high.note.midi - low.note.midi)} ${low.note.pitch}–${high.note.pitch} at ${positionText(meter, slice.start)} lies below its limit; ${roughnessText(low.note.midi, high.note.midi)}.`,
       });
     }
-    return [...found.values()].map((f) => ({ ...f, amount: `${f.amount}, ${beatsText(meter, f.duration!)}` }));
+    // A passing tone of the bass is no color of the chord.
+    const lasting = [...found.values()].filter((f) => f.duration! >= meter.beats[0]!.duration);
+    return lasting.map((f) => ({ ...f, amount: `${f.amount}, ${beatsText(meter, f.duration!)}` }));
   },
 };
+
+/** Unisons and octaves aside, the lowest two of the three lowest pitches that lie below the limit of their interval. */
+function tooLow(notes: readonly SliceNote[]): { low: SliceNote; high: SliceNote; short: number } | null {
+  const lowest = notes.filter((n, i) => n.note.midi !== notes[i - 1]?.note.midi).slice(0, 3);
+  for (const [i, low] of lowest.entries()) {
+    const high = lowest[i + 1];
+    const short = high ? belowLimit(low.note.midi, high.note.midi) : 0;
+    if (high && short) return { low, high, short };
+  }
+  return null;
+}
 
 /** How much rougher an interval must be than in the middle for roughness to agree with the table. */
 const ROUGHER = 1.3;

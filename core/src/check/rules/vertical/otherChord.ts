@@ -10,13 +10,15 @@ import type { CheckContext, RawFinding, Rule } from "../../rule";
 
 /** Share of a chord's time for which another tone must sound in the place of one of its own (common practice). */
 const SHARE = 0.5;
+/** A tone of the chord that sounds for less than this share of the other one's time does not hold against it. */
+const HARDLY = 0.34;
 /** A tone that sounds for less of the chord's time is no part of what is heard. */
-const HEARD = 0.25;
+const HEARD = 0.3;
 
 /** A chord of the section that is written one way and sounds another. */
 export interface Contradicted {
   chord: RealizedChord;
-  /** The tone that never sounds, and the pitch class that sounds in its place, with how long. */
+  /** The tone that hardly sounds, and the pitch class that sounds in its place, with how long. */
   missing: ChordTone;
   rival: number;
   time: Ticks;
@@ -26,7 +28,7 @@ export interface Contradicted {
 }
 
 /**
- * Chords of which a third, an altered or plain fifth, or a seventh never sounds, while at least two parts (or the part that lays chords out) sound the
+ * Chords of which a third, an altered or plain fifth, or a seventh hardly sounds, while at least two parts (or the part that lays chords out) sound the
  * tone a semitone beside it for half of the time or longer.
  */
 export function contradictedIn({ song, sliced }: CheckContext): Contradicted[] {
@@ -38,13 +40,14 @@ export function contradictedIn({ song, sliced }: CheckContext): Contradicted[] {
     const root = rootPc(chord.chord!);
     const timeOf = (pc: number) =>
       slices.filter((s) => s.notes.some((n) => mod(n.note.midi, 12) === pc)).reduce((sum, s) => sum + s.duration, 0);
-    const doubted = chord.chord!.tones.filter((t) => [3, 5, 7].includes(t.degree) && timeOf(mod(root + t.semitones, 12)) === 0);
+    const doubted = chord.chord!.tones.filter((t) => [3, 5, 7].includes(t.degree));
     const minor = chord.chord!.tones.some((t) => t.role === "b3");
     for (const missing of doubted)
       for (const d of [-1, 1]) {
         const rival = mod(root + missing.semitones + d, 12);
         const time = timeOf(rival);
         if (own.includes(rival) || rival === root || time < chord.duration * SHARE) continue;
+        if (timeOf(mod(root + missing.semitones, 12)) > time * HARDLY) continue;
         // A fourth in place of the third, or a sixth of the fifth, is a color of its own.
         if (d === 1 && missing.semitones === 4) continue;
         // Without its plain fifth a chord is the same; only over a minor third does the diminished one make another.
@@ -65,7 +68,7 @@ export const otherChord: Rule = {
   title: "Another chord sounds than is written",
   family: "vertical",
   explanation:
-    "A tone that tells what the written chord is, its third, its seventh or an altered fifth, never sounds, and the tone a semitone beside it does. Either the symbol or the notes are wrong; players who read the symbol will play against the others.",
+    "A tone that tells what the written chord is, its third, its seventh or an altered fifth, is hardly played, and the tone a semitone beside it does. Either the symbol or the notes are wrong; players who read the symbol will play against the others.",
   source: "common practice",
   severity: { chorale: "warning", band: "warning", jazz: "warning", loop: "note" },
   heard: 1.2,
@@ -82,7 +85,7 @@ export const otherChord: Rule = {
         duration: chord.duration,
         parts: [...new Set(notes.map((n) => n.part))],
         notes: notes.map((n) => n.id),
-        message: `${chord.symbol} is written at ${positionText(ctx.meter, chord.start)}, but nobody plays ${wanted}: ${rivalName} sounds for ${beatsText(ctx.meter, time)}${symbol ? `, which makes it ${symbol}` : ""}.`,
+        message: `${chord.symbol} is written at ${positionText(ctx.meter, chord.start)}, but ${wanted} hardly sounds, if at all: ${rivalName} sounds for ${beatsText(ctx.meter, time)}${symbol ? `, which makes it ${symbol}` : ""}.`,
         amount: beatsText(ctx.meter, time),
         fixes: symbol ? [{ label: `Write ${symbol}`, edit: renamed(ctx, chord, symbol) }] : [],
       };

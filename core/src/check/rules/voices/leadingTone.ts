@@ -1,6 +1,6 @@
 import { mod } from "../../../pitch/pitch";
 import { positionText } from "../../../time/meter";
-import { leadingToneOf } from "../../../harmony/tendency";
+import { leadingToneOf, seventhOf } from "../../../harmony/tendency";
 import type { RawFinding, Rule } from "../../rule";
 import { changesOf, chordAt, endOf, linesOf, moveNote, pcsOf } from "../lines";
 
@@ -9,7 +9,7 @@ export const leadingTone: Rule = {
   title: "Leading tone does not rise",
   family: "voices",
   explanation:
-    "The third of a dominant, or the seventh degree under it, wants to rise to the root that follows. In an outer voice it must; an inner one may fall to the fifth. Counts where the next chord has the tone it leads to.",
+    "The third of a dominant, or the seventh degree under it, wants to rise to the root that follows. In an outer voice it must; an inner one may fall to the fifth. In a scale that goes down it may go on, and into another dominant it may fall a semitone to the seventh. Counts where the next chord has the tone it leads to.",
   source: "Kostka & Payne, Tonal Harmony",
   severity: { chorale: "fault", band: "off", jazz: "note", loop: "off" },
   find(ctx) {
@@ -25,6 +25,9 @@ export const leadingTone: Rule = {
           .flatMap((l) => l.notes.filter((n) => n.start <= from.start && from.start < endOf(n)));
         const inner = others.some((n) => n.midi > from.midi) && others.some((n) => n.midi < from.midi);
         if (inner && (to.midi - from.midi === -4 || to.midi - from.midi === -3)) return [];
+        const before = line.notes[line.notes.indexOf(from) - 1];
+        const down = before?.midi === from.midi + 1 && to.midi === from.midi - 2;
+        if (down || (to.midi === from.midi - 1 && mod(to.midi, 12) === seventhOf(chordAt(ctx, to.start)))) return [];
         return [
           {
             tick: to.start,

@@ -13,11 +13,12 @@ export const outerParallels: Rule = {
   title: "Parallel fifths and octaves between outer voices",
   family: "voices",
   explanation:
-    "When the bass and the top voice move the same way from one fifth or octave into another, the two voices fuse and one of them is lost to the ear. In band, jazz and loop styles this is often wanted, so it is only mentioned there.",
+    "When the bass and the top voice move the same way from one fifth or octave into another, the two voices fuse and one of them is lost to the ear. In band, jazz and loop styles this is often wanted, so it is only mentioned there; parts that double each other in octaves, or move in parallels throughout (planing, power chords), are not told.",
   source: "Huron 2001; any harmony textbook",
   severity: { chorale: "fault", band: "note", jazz: "off", loop: "off" },
   find({ song, section, sliced, meter }) {
     const found: RawFinding[] = [];
+    const moves = new Map<string, number>();
     let before: { bass: SliceNote; top: SliceNote } | null = null;
     const roleOf = new Map(sliced.real.parts.map((p) => [p.id, p.role]));
     for (const slice of sliced.slices) {
@@ -28,6 +29,8 @@ export const outerParallels: Rule = {
         continue;
       }
       if (before && bass.attack && top.attack && before.bass.part === bass.part && before.top.part === top.part) {
+        if (before.bass.note.midi !== bass.note.midi)
+          moves.set(`${bass.part}+${top.part}`, (moves.get(`${bass.part}+${top.part}`) ?? 0) + 1);
         const kind = parallelPerfect(before.bass.note.midi, bass.note.midi, before.top.note.midi, top.note.midi);
         if (kind) {
           const fixes: Fix[] = [];
@@ -76,6 +79,16 @@ export const outerParallels: Rule = {
       }
       before = { bass, top };
     }
-    return found;
+    return song.profile === "chorale" ? found : found.filter((f) => !planes(f.parts, found, moves));
   },
+};
+
+/** Share of the moves of two parts from which parallels are how they go together: octave doubling, power chords, planing; and how many say so. */
+const PLANING = 0.6;
+const FEWEST = 4;
+
+const planes = (parts: readonly string[], found: readonly RawFinding[], moves: ReadonlyMap<string, number>): boolean => {
+  const own = parts.join("+");
+  const all = moves.get(own) ?? 0;
+  return all >= FEWEST && found.filter((f) => f.parts.join("+") === own).length >= all * PLANING;
 };

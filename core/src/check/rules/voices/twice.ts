@@ -20,7 +20,9 @@ export function soundTwice(
     return tones.flatMap((pc): RawFinding[] => {
       const have = voices.flatMap((line) => {
         const sung = slice.notes.find((n) => n.part === line.part.id && mod(n.note.midi, 12) === pc);
-        return sung ? [{ line, sung }] : [];
+        // A bass that walks through the chord is not heard as one of its voices.
+        const walks = line.part.role === "bass" && sung !== undefined && sung.note.start !== slice.chord?.start;
+        return sung && !walks ? [{ line, sung }] : [];
       });
       if (have.length < 2 || !have.some((h) => h.sung.attack)) return [];
       const duration = Math.min(...have.map((h) => endOf(h.sung.note))) - slice.start;
