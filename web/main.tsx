@@ -13,6 +13,8 @@ const SongPage = lazy(() => import("./pages/SongPage").then((page) => ({ default
 
 const SingerPages = lazy(() => import("./pages/SingerPages").then((page) => ({ default: page.SingerPages })));
 
+const CheckReport = lazy(() => import("./pages/CheckReport").then((page) => ({ default: page.CheckReport })));
+
 function ToChords() {
   const { id } = useParams();
   return <Navigate replace to={`/songs/${id}/chords`} />;
@@ -26,6 +28,7 @@ createRoot(document.getElementById("root")!).render(
           <Route path="/" element={<SongList />} />
           <Route path="/songs/:id" element={<ToChords />} />
           <Route path="/songs/:id/pages" element={<SingerPages />} />
+          <Route path="/songs/:id/report" element={<CheckReport />} />
           <Route path="/songs/:id/:workspace" element={<SongPage />} />
           <Route path="*" element={<Navigate replace to="/" />} />
         </Routes>

@@ -10,6 +10,7 @@ export {
   pitchClass,
   pitchMidi,
   pitchName,
+  plainName,
   spoken,
   transposeNote,
   typeset,

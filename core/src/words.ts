@@ -23,4 +23,5 @@ export const listed = (names: readonly string[]): string =>
   names.length < 2 ? (names[0] ?? "") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;
 
 /** A title inside a sentence: "Trumpet in Bb" becomes "trumpet in Bb"; what is written in capitals stays. */
-export const inSentence = (title: string): string => (/^[A-Z][A-Z0-9]/.test(title) ? title : title.charAt(0).toLowerCase() + title.slice(1));
+export const inSentence = (title: string): string =>
+  /^[A-Z][A-Z0-9]/.test(title) ? title : title.charAt(0).toLowerCase() + title.slice(1);

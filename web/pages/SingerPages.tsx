@@ -1,27 +1,11 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { parseMeter, singerPage, typeset, typesetNames, VOICES, type PageSection, type SingerPage, type Song } from "../../core/src/index";
-import { api } from "../api";
 import { drawPageSection } from "../score/pageStaves";
-import { useSong } from "../store/song";
 import { Check } from "../ui/Check";
 import { keyText } from "../ui/texts";
+import { useOpened } from "./opened";
 import "./pages.scss";
-
-/** The song that is open, or as it is stored. */
-function useOpened(id: string): { song: Song | null; failed: string | null } {
-  const open = useSong((s) => s.song);
-  const [stored, setStored] = useState<Song | null>(null);
-  const [failed, setFailed] = useState<string | null>(null);
-  useEffect(() => {
-    if (open?.id === id) return;
-    api.get(id).then(
-      ({ song }) => setStored(song),
-      (error: unknown) => setFailed(error instanceof Error ? error.message : String(error)),
-    );
-  }, [id, open]);
-  return { song: open?.id === id ? open : stored, failed };
-}
 
 /** A page for each singer, printed from the browser or saved as PDF there. */
 export function SingerPages() {

@@ -14,12 +14,14 @@ interface SelectionState {
   bassPart: string;
   /** The tune or counter melody that is worked on; the first one where it is empty. */
   linePart: string;
+  /** The place of a finding that is looked at, by its id. */
+  found: string | null;
   /** Lanes the user unfolded (true) or folded to a strip (false); the others fold by themselves. */
   lanes: Record<string, boolean>;
 }
 
 const NO_NOTES = { part: "", ids: [] };
-const inSection = () => ({ notes: NO_NOTES, chord: null, chords: [] });
+const inSection = () => ({ notes: NO_NOTES, chord: null, chords: [], found: null });
 const initial = (): SelectionState => ({ section: "", ...inSection(), voicePart: "", bassPart: "", linePart: "", lanes: {} });
 
 /** What is chosen: the section in view, notes and chords in it, and the parts that are worked on. */

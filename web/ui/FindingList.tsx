@@ -1,4 +1,4 @@
-import { memo, useEffect, useState } from "react";
+import { memo, useEffect, useRef, useState } from "react";
 import {
   positionText,
   RULES,
@@ -11,10 +11,14 @@ import {
   type Section,
 } from "../../core/src/index";
 import type { SectionData } from "../store/sectionData";
-import { chooseNotes } from "../store/selection";
+import { around } from "../commands/audition";
+import { hearFound, showFound } from "../commands/findings";
+import { useSelection } from "../store/selection";
 import { edit, useSong } from "../store/song";
 import { workers } from "../workers/client";
 import { FixLink } from "./FixLink";
+import { HearButton } from "./HearTake";
+import { Select } from "./Select";
 
 const SHOWN = 25;
 
@@ -64,23 +68,25 @@ const same = (a: CardProps, b: CardProps): boolean =>
 
 const Card = memo(function Card({ finding: f, number, section, meter, names }: CardProps) {
   const rule = RULES.find((r) => r.id === f.rule);
-  const [at, setAt] = useState(0);
-  const place = f.places[Math.min(at, f.places.length - 1)]!;
+  const found = useSelection((s) => s.found);
+  const [last, setLast] = useState(0);
+  const shown = f.places.findIndex((p) => p.id === found);
+  const at = shown < 0 ? Math.min(last, f.places.length - 1) : shown;
+  const place = f.places[at]!;
   const several = f.places.length > 1;
-  const show = (p: FindingPlace) =>
-    chooseNotes(
-      p.parts[0]!,
-      p.notes.filter((n) => !n.includes("@")),
-    );
-  const walk = (step: 1 | -1) => {
-    const next = (Math.min(at, f.places.length - 1) + step + f.places.length) % f.places.length;
-    setAt(next);
-    show(f.places[next]!);
+  const card = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    if (shown >= 0) card.current?.scrollIntoView({ block: "nearest" });
+  }, [shown]);
+  const go = (to: number) => {
+    setLast(to);
+    showFound(f.places[to]!);
   };
+  const walk = (step: 1 | -1) => go((at + step + f.places.length) % f.places.length);
   return (
-    <li className={`finding ${f.severity}${f.waived !== undefined ? " waived" : ""}`}>
+    <li ref={card} className={`finding ${f.severity}${f.waived !== undefined ? " waived" : ""}${shown >= 0 ? " current" : ""}`}>
       <p className="finding-head">
-        <button type="button" title="Show it in the score" onClick={() => show(place)}>
+        <button type="button" title="Show it in the score" onClick={() => go(at)}>
           <b className="number">{number}</b> {positionText(meter, place.tick)}
           {names && <> · {names}</>}
         </button>
@@ -92,7 +98,7 @@ const Card = memo(function Card({ finding: f, number, section, meter, names }: C
             ‹
           </button>
           <span className="tabular">
-            {f.places.indexOf(place) + 1} of {f.places.length} places
+            {at + 1} of {f.places.length} places
           </span>
           <button type="button" aria-label="Next place" onClick={() => walk(1)}>
             ›
@@ -103,6 +109,7 @@ const Card = memo(function Card({ finding: f, number, section, meter, names }: C
       <p className="small" title={rule?.explanation}>
         {rule?.title} · {place.amount} · {f.source}
       </p>
+      <HearPlace place={place} section={section} meter={meter} />
       {f.waived !== undefined ? (
         <p className="small">
           Left: “{f.waived}”{" "}
@@ -113,8 +120,7 @@ const Card = memo(function Card({ finding: f, number, section, meter, names }: C
       ) : (
         <div className="fixes">
           <Fixes finding={f} place={place} fixes={[...place.fixes, ...f.forAll]} section={section} meter={meter} />
-          <Leave key={place.id} places={[place]} words={several ? "Leave it here, with a reason" : "Leave, with a reason"} />
-          {several && <Leave places={f.places} words={`Leave all ${f.places.length}`} />}
+          <Leave key={place.id} finding={f} place={place} names={names} />
         </div>
       )}
     </li>
@@ -155,35 +161,70 @@ function Fixes({ finding, place, fixes, section, meter }: FixesProps) {
   ));
 }
 
-/** Lets places of a finding stand, with a reason. */
-function Leave({ places, words }: { places: readonly FindingPlace[]; words: string }) {
+/** The place as it sounds: with everybody, or the parts concerned alone. */
+function HearPlace({ place, section, meter }: { place: FindingPlace; section: Section; meter: Meter }) {
+  const { from, to } = around(section, meter, place.tick);
+  return (
+    <p className="finding-hear small">
+      <HearButton id={`${place.id}/context`} hear={(id) => hearFound(place, false, id, from, to)}>
+        Hear it
+      </HearButton>
+      {place.parts.length > 0 && (
+        <HearButton id={`${place.id}/alone`} hear={(id) => hearFound(place, true, id, from, to)}>
+          Alone
+        </HearButton>
+      )}
+    </p>
+  );
+}
+
+type Scope = "here" | "all" | "part" | "song";
+
+/** Lets a finding stand, with a reason: here, in all its places, for its part in the whole song, or its rule in the song. */
+function Leave({ finding, place, names }: { finding: Finding; place: FindingPlace; names: string }) {
   const [reason, setReason] = useState<string | null>(null);
+  const [scope, setScope] = useState<Scope>("here");
   if (reason === null)
     return (
       <button type="button" className="quiet" onClick={() => setReason("")}>
-        {words}
+        Leave, with a reason
       </button>
     );
   const leave = (why: string) => {
-    const edits = places.map((p): Edit => ({ do: "waive", finding: p.id, reason: why }));
-    edit(edits.length === 1 ? edits[0]! : { do: "all", label: "leave them", edits });
+    const all = finding.places.map((p): Edit => ({ do: "waive", finding: p.id, reason: why }));
+    edit(
+      scope === "here"
+        ? { do: "waive", finding: place.id, reason: why }
+        : scope === "all"
+          ? { do: "all", label: "leave them", edits: all }
+          : { do: "waive", rule: finding.rule, parts: scope === "part" ? place.parts : [], reason: why },
+    );
+    setReason(null);
   };
+  const choices: (readonly [Scope, string])[] = [
+    ["here", "this place"],
+    ...(finding.places.length > 1 ? [["all", `these ${finding.places.length} places`] as const] : []),
+    ...(place.parts.length ? [["part", `${names}, in the whole song`] as const] : []),
+    ["song", "everyone, in the whole song"],
+  ];
   return (
-    <input
-      autoFocus
-      aria-label="Reason for leaving it"
-      placeholder="why it may stand"
-      value={reason}
-      onChange={(e) => setReason(e.target.value)}
-      onBlur={() => setReason(null)}
-      onKeyDown={(e) => {
-        e.stopPropagation();
-        if (e.key === "Escape") setReason(null);
-        if (e.key === "Enter" && reason.trim()) {
-          leave(reason.trim());
-          setReason(null);
-        }
-      }}
-    />
+    <span className="leave" onKeyDown={(e) => e.key === "Escape" && setReason(null)}>
+      <input
+        autoFocus
+        aria-label="Reason for leaving it"
+        placeholder="why it may stand"
+        value={reason}
+        onChange={(e) => setReason(e.target.value)}
+        onKeyDown={(e) => {
+          e.stopPropagation();
+          if (e.key === "Escape") setReason(null);
+          if (e.key === "Enter" && reason.trim()) leave(reason.trim());
+        }}
+      />
+      <Select label="Holds for" value={scope} choices={choices} set={setScope} />
+      <button type="button" disabled={!reason.trim()} onClick={() => leave(reason.trim())}>
+        Leave it
+      </button>
+    </span>
   );
 }

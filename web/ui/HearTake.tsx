@@ -37,3 +37,14 @@ export function HearTake({ id, hear, take, name, takeText = "Take", hearTitle, d
     </span>
   );
 }
+
+/** Something that can only be heard; pressed again it stops. */
+export function HearButton({ id, hear, children }: { id: string; hear(id: string): unknown; children: string }) {
+  const heard = usePlayback((s) => s.preview?.id === id);
+  const on = useSound((s) => s.playing) && heard;
+  return (
+    <button type="button" aria-pressed={on} onClick={() => void hear(id)}>
+      {on ? "Stop" : children}
+    </button>
+  );
+}

@@ -29,6 +29,8 @@ import {
   fitKey,
   neckKey,
   rejudge,
+  overviewOf,
+  safeFixes,
   tryFixes,
   vocalLines,
   verdictAt,
@@ -46,6 +48,8 @@ import {
   type CounterRequest,
   type Edit,
   type Finding,
+  type Overview,
+  type SafeFixes,
   type Gate,
   type Harmonization,
   type HarmonizeRequest,
@@ -235,6 +239,10 @@ const musicWorker = {
     );
     return Object.fromEntries([...own, ...all].flatMap((t) => (t.mends ? [[t.fix.label, t.brings] as const] : [])));
   },
+  /** What can be mended without a doubt of the findings of a section that are named. */
+  safe: (section: string, findings: string[]): SafeFixes | null => (song ? safeFixes(song, section, findings, trialChecker) : null),
+  /** The whole form at a glance. */
+  overview: (): Overview | null => (song ? overviewOf(song, memory) : null),
   /** The song in twelve keys for its singers, each with how guitar and ukulele would hold it. */
   keys: (singers: string[]): Result<TriedKey[]> =>
     withSong((open) =>

@@ -1,6 +1,7 @@
 /** What is found in a song, and what is to be done about it. */
 export { checkSong, createChecker, PROFILE_WORDS, severityOf, type Checker } from "./check";
 export * from "./moment";
+export * from "./overview";
 export * from "./report";
 export * from "./verify";
 export { RULES } from "./rules";

@@ -1,7 +1,7 @@
-import { applyEdit } from "../song/edits";
+import { applyEdit, type Edit } from "../song/edits";
 import type { Song } from "../song/schema";
 import { createChecker, type Checker } from "./check";
-import type { Finding, Fix, Severity } from "./rule";
+import type { Finding, FindingPlace, Fix, Severity } from "./rule";
 
 /** A fix, tried. */
 export interface TriedFix {
@@ -47,3 +47,55 @@ export function tryFixes(
 /** The fixes of a place that mend it and bring nothing as bad, in their order. */
 export const verifiedFixes = (song: Song, finding: Finding, place: Finding["places"][number], checker?: Checker): Fix[] =>
   tryFixes(song, finding, place.fixes, [place.id], checker).flatMap((t) => (t.mends && t.brings === null ? [t.fix] : []));
+
+/** One step of mending what is safe: which place it mends, and how. */
+export interface SafeStep {
+  finding: string;
+  rule: string;
+  place: FindingPlace;
+  fix: Fix;
+}
+
+/** What can be mended without a doubt: every step mends its place and brings nothing as bad, in the song as the steps before it left it. */
+export interface SafeFixes {
+  steps: SafeStep[];
+  /** All steps as one edit; null where nothing can be mended. */
+  edit: Edit | null;
+  /** Places of the findings that are left as they are. */
+  left: number;
+}
+
+/**
+ * Mends the findings of a section that are named, the gravest first, as far as that is safe. Nothing that is left with a reason is touched.
+ */
+export function safeFixes(song: Song, sectionId: string, ids: readonly string[], checker: Checker = createChecker()): SafeFixes {
+  const wanted = new Set(ids);
+  const chosen = checker.section(song, sectionId).filter((f) => wanted.has(f.id) && f.waived === undefined);
+  const steps: SafeStep[] = [];
+  const edits: Edit[] = [];
+  let now = song;
+  let left = 0;
+  const current = (id: string) => checker.section(now, sectionId).find((f) => f.waived === undefined && f.places.some((p) => p.id === id));
+  const make = (found: Finding, place: FindingPlace, fix: Fix | undefined): boolean => {
+    const after = fix && applyEdit(now, fix.edit);
+    if (!fix || !after?.ok) return false;
+    now = after.value.song;
+    edits.push(fix.edit);
+    steps.push({ finding: found.id, rule: found.rule, place, fix });
+    return true;
+  };
+  for (const { places: wantedPlaces } of chosen) {
+    // What mends all of it at once is one step.
+    const whole = current(wantedPlaces[0]!.id);
+    const ids = whole?.places.map((p) => p.id) ?? [];
+    const all = whole && tryFixes(now, whole, whole.forAll, ids, checker).find((t) => t.mends && t.brings === null);
+    if (whole && all && make(whole, whole.places[0]!, all.fix)) continue;
+    for (const { id } of wantedPlaces) {
+      // As it stands by now: an earlier step may have mended it, or changed the notes that its fix speaks of.
+      const found = current(id);
+      const place = found?.places.find((p) => p.id === id);
+      if (found && place && !make(found, place, verifiedFixes(now, found, place, checker)[0])) left++;
+    }
+  }
+  return { steps, edit: edits.length ? { do: "all", label: "mend what is safe", edits } : null, left };
+}

@@ -70,6 +70,7 @@ const ROWS: Record<Place, Row[]> = {
     { keys: "Tab, F6", what: "next lane; between score and panel" },
     { keys: "+ −", what: "zoom" },
     { keys: "F", what: "the whole section in the window" },
+    { keys: "J, K", what: "next, previous thing that was found", mouse: "in Check" },
     { keys: "C", what: "to the chord line, in Chords" },
     { keys: "Ctrl Z, Ctrl Shift Z", what: "undo, redo" },
     { keys: "?", what: "this list" },

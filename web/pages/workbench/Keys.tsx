@@ -3,6 +3,7 @@ import { useHotkeys } from "react-hotkeys-hook";
 import { partByRole, partOf, type Part } from "../../../core/src/index";
 import { endPreview, play, stop, useSound } from "../../audio/sound";
 import { acceptOffer, auditionOffer, auditionWritten, isWritten } from "../../commands/offers";
+import { walkFound } from "../../commands/findings";
 import { invertChord, moveRegister, nextInstrument, nextStyle } from "../../commands/voicings";
 import { toggleSolo } from "../../score/LaneLabel";
 import { clearLoop, toggleLoop, usePlayback } from "../../store/playback";
@@ -117,6 +118,8 @@ export function Keys({ data, workspace }: { data: SectionData; workspace: string
       const offer = heardOffer();
       if (offer) void acceptOffer(offer);
     }),
+    key("j", () => walkFound(1)),
+    key("k", () => walkFound(-1)),
     key("escape", endPreview),
     key("c", (e) => {
       if (workspace !== "chords") return;

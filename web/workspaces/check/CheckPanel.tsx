@@ -1,33 +1,21 @@
-import { useState } from "react";
-import { download, fileName } from "../../commands/files";
-import {
-  checkReport,
-  FAMILIES,
-  PROFILE_WORDS,
-  PROFILES,
-  reportAsCsv,
-  RULES,
-  severityOf,
-  type Family,
-  type Finding,
-  type Severity,
-} from "../../../core/src/index";
+import { PROFILE_WORDS, PROFILES } from "../../../core/src/index";
 import { useResults } from "../../store/results";
 import type { SectionData } from "../../store/sectionData";
 import { edit } from "../../store/song";
-import { Fold } from "../../ui/Fold";
-import { FindingList } from "../../ui/FindingList";
 import { PanelHead } from "../../ui/PanelHead";
 import { Select } from "../../ui/Select";
 import { Tabs, useTab, type Tab } from "../../ui/Tabs";
+import { FindingsTab } from "./FindingsTab";
 import { LayersTab } from "./LayersTab";
 import { MomentTab } from "./MomentTab";
+import { OverviewTab } from "./OverviewTab";
 import "./style.scss";
 
 const count = (n: number): string => (n === 0 ? "Nothing to look at" : n === 1 ? "One thing to look at" : `${n} things to look at`);
 
 const TABS: readonly Tab<{ data: SectionData }>[] = [
   { id: "findings", title: "Findings", Tab: FindingsTab },
+  { id: "overview", title: "Overview", Tab: OverviewTab },
   { id: "moment", title: "Moment", Tab: MomentTab },
   { id: "layers", title: "Layers", Tab: LayersTab },
 ];
@@ -59,169 +47,6 @@ export function CheckPanel({ data }: { data: SectionData }) {
         <Tabs row="check" label="Check" tabs={TABS} />
       </PanelHead>
       <open.Tab data={data} />
-    </>
-  );
-}
-
-function FindingsTab({ data }: { data: SectionData }) {
-  const findings = useResults((s) => s.findings);
-  const [filter, setFilter] = useState<Filter>(NO_FILTER);
-  const all = findings.filter((f) => f.waived === undefined);
-  const open = all.filter((f) => passes(f, filter));
-  const waived = findings.filter((f) => f.waived !== undefined);
-  return (
-    <>
-      {all.length > 3 && <Filters data={data} findings={all} filter={filter} set={setFilter} />}
-      {open.length ? (
-        <FindingList data={data} findings={open} all={findings} />
-      ) : all.length ? (
-        <p>Nothing of this kind.</p>
-      ) : (
-        <Nothing data={data} />
-      )}
-      {waived.length > 0 && (
-        <>
-          <h3>Left with a reason</h3>
-          <FindingList data={data} findings={waived} all={findings} />
-        </>
-      )}
-      <Fold title="how grave each rule is in this song">
-        <Weights data={data} />
-      </Fold>
-      <Fold title="take the list with you">
-        <TakeAway data={data} />
-      </Fold>
-    </>
-  );
-}
-
-/** The findings of the whole song as files. */
-function TakeAway({ data: { song } }: { data: SectionData }) {
-  return (
-    <>
-      <p className="small">Everything found in all sections, with places and ways out: as a table, or as data.</p>
-      <p className="controls">
-        <button type="button" onClick={() => download(fileName(song, "findings.csv"), reportAsCsv(checkReport(song)), "text/csv")}>
-          Table (CSV)
-        </button>
-        <button
-          type="button"
-          onClick={() => download(fileName(song, "findings.json"), JSON.stringify(checkReport(song), null, 2), "application/json")}
-        >
-          Data (JSON)
-        </button>
-      </p>
-    </>
-  );
-}
-
-interface Filter {
-  part: string;
-  family: Family | "";
-  severity: Severity | "";
-}
-const NO_FILTER: Filter = { part: "", family: "", severity: "" };
-
-const passes = (f: Finding, { part, family, severity }: Filter): boolean =>
-  (!part || f.where.parts.includes(part)) && (!family || f.family === family) && (!severity || f.severity === severity);
-
-/** Shows findings of a part, a family or a severity alone. */
-function Filters({
-  data,
-  findings,
-  filter,
-  set,
-}: {
-  data: SectionData;
-  findings: readonly Finding[];
-  filter: Filter;
-  set(f: Filter): void;
-}) {
-  const parts = data.song.parts.filter((p) => findings.some((f) => f.where.parts.includes(p.id)));
-  const families = (Object.keys(FAMILIES) as Family[]).filter((k) => findings.some((f) => f.family === k));
-  const severities = (["fault", "warning", "note"] as const).filter((s) => findings.some((f) => f.severity === s));
-  return (
-    <div className="controls filters" role="group" aria-label="Show only">
-      <Select<string>
-        label="Part"
-        value={filter.part}
-        choices={[["", "all parts"], ...parts.map((p) => [p.id, p.name] as const)]}
-        set={(part) => set({ ...filter, part })}
-      />
-      <Select<Family | "">
-        label="Family"
-        value={filter.family}
-        choices={[["", "every kind"], ...families.map((k) => [k, FAMILIES[k]] as const)]}
-        set={(family) => set({ ...filter, family })}
-      />
-      <Select<Severity | "">
-        label="Severity"
-        value={filter.severity}
-        choices={[["", "however grave"], ...severities.map((s) => [s, `${s}s`] as const)]}
-        set={(severity) => set({ ...filter, severity })}
-      />
-    </div>
-  );
-}
-
-const AS_SCHOOL = "school";
-
-/** Every rule with its severity: as the school has it, or as it is weighed in this song. */
-function Weights({ data: { song } }: { data: SectionData }) {
-  return (
-    <>
-      <p className="small">
-        What is set here holds for this song, whichever school judges it. The rest is as {PROFILE_WORDS[song.profile].title} has it.
-      </p>
-      <table className="measures settings">
-        <tbody>
-          {RULES.map((rule) => (
-            <tr key={rule.id}>
-              <th scope="row" title={rule.explanation}>
-                {rule.title}
-              </th>
-              <td>
-                <Select<Severity | "off" | typeof AS_SCHOOL>
-                  label={rule.title}
-                  value={song.severities?.[rule.id] ?? AS_SCHOOL}
-                  choices={[
-                    [AS_SCHOOL, severityOf(rule, { ...song, severities: {} })],
-                    ["fault", "fault here"],
-                    ["warning", "warning here"],
-                    ["note", "note here"],
-                    ["off", "off here"],
-                  ]}
-                  set={(s) => edit({ do: "setSeverity", rule: rule.id, severity: s === AS_SCHOOL ? null : s })}
-                />
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </>
-  );
-}
-
-/** What was looked at, where nothing was found. */
-function Nothing({ data }: { data: SectionData }) {
-  const heard = data.real.parts.filter((p) => p.notes.length || (p.role === "drums" && data.real.hits.length)).map((p) => p.name);
-  if (!heard.length) return <p>There is nothing to check yet: no part has a note in {data.section.name}.</p>;
-  return (
-    <>
-      <p>
-        {heard.join(", ")} were checked against each other, the chords and the kick over {data.section.bars} bars by {RULES.length} rules.
-        Nothing is worth a remark.
-      </p>
-      <details>
-        <summary className="small">What was checked</summary>
-        <ul className="plain-list small">
-          {RULES.map((r) => (
-            <li key={r.id} title={r.explanation}>
-              {r.title}
-            </li>
-          ))}
-        </ul>
-      </details>
     </>
   );
 }

@@ -2,7 +2,8 @@ import { positionText } from "../../../time/meter";
 import { counted } from "../../../words";
 import { isSung } from "../../../singer/range";
 import type { RawFinding, Rule } from "../../rule";
-import { attacksOf, doubles, playingIn } from "./pairs";
+import { attacksOf } from "../../../room/share";
+import { doubles, playingIn } from "./pairs";
 
 /** So many parts striking everything together for so many bars (common practice). */
 const PARTS = 4;

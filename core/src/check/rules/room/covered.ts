@@ -7,7 +7,8 @@ import { velocityOf, strengthOf } from "../../../instrument/loudness";
 import { isWritten } from "../../../song/document";
 import { soundingIn } from "../../../writer/notes";
 import type { Fix, RawFinding, Rule } from "../../rule";
-import { loudnessOf, playingIn, shareOf } from "./pairs";
+import { loudnessOf, shareOf } from "../../../room/share";
+import { playingIn } from "./pairs";
 
 /** Share of the tune's time for which something may lie over it, and the decibels by which it must be softer to be no matter (common practice). */
 const SHARE = 0.3;

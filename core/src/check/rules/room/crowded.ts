@@ -1,7 +1,8 @@
 import { positionText } from "../../../time/meter";
 import { counted } from "../../../words";
 import type { RawFinding, Rule } from "../../rule";
-import { attacksOf, playingIn } from "./pairs";
+import { attacksOf } from "../../../room/share";
+import { playingIn } from "./pairs";
 
 /** So many rhythms of their own at once are more than one can follow (common practice: three things that move). */
 const MOST = 4;

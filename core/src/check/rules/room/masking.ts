@@ -2,7 +2,8 @@ import { percent } from "../../../words";
 import { isSung } from "../../../singer/range";
 import { octaveShift } from "../../../room/room";
 import type { RawFinding, Rule } from "../../rule";
-import { attacksOf, doubles, loudnessOf, playingIn, shareOf, type Playing } from "./pairs";
+import { attacksOf, loudnessOf, shareOf } from "../../../room/share";
+import { doubles, playingIn, type Playing } from "./pairs";
 
 /** Shares of time in one register and of attacks in common from which two parts are one mass; decibels apart at which one is only a shadow (common practice). */
 const REGISTER = 0.6;

@@ -2,11 +2,12 @@ import { mod, spoken } from "../../../pitch/pitch";
 import { beatsText, positionText, type Ticks } from "../../../time/meter";
 import { chordPitchClasses } from "../../../chord/chord";
 import { spellAt } from "../../../song/spell";
-import { KIND_WORDS, ROLE_WORDS } from "../../../slice/roles";
+import { KIND_WORDS, ROLE_WORDS, type RoleSpan } from "../../../slice/roles";
 import { playingOf } from "../../../song/playing";
 import { BASS_STYLES } from "../../../bass/styles";
 import type { RealizedNote } from "../../../song/realize";
-import type { Fix, Rule } from "../../rule";
+import type { Edit } from "../../../song/edits";
+import type { CheckContext, Fix, Rule } from "../../rule";
 import { inOtherKey } from "../handover/oldKey";
 import { contradictedIn } from "./otherChord";
 
@@ -68,51 +69,13 @@ export const longOutside: Rule = {
             if (beats <= (BY_NAME[span.kind] ?? usual)) return [];
             const held = index > 0 ? `is held into ${span.chord.symbol}, where it is` : `under ${span.chord.symbol} is`;
             const kind = span.kind === "outside" || span.kind === "tension" ? "" : ` (${KIND_WORDS[span.kind]})`;
-            const fixes: Fix[] = [];
-            const change = (edit: { duration?: number; pitch?: string }) => ({
-              do: "changeNotes" as const,
-              section: section.id,
-              part: part.id,
-              notes: [{ id: note.id, ...edit }],
-            });
-            if (span.start > note.start)
-              fixes.push({ label: `End it at ${positionText(meter, span.start)}`, edit: change({ duration: span.start - note.start }) });
-            const pcs = chordPitchClasses(span.chord.chord);
-            const nearest = [1, -1, 2, -2, 3, -3]
-              .map((d) => note.midi + d)
-              .filter((m) => pcs.includes(mod(m, 12)))
-              .slice(0, index > 0 ? 1 : 2);
-            for (const midi of nearest) {
-              const pitch = spellAt(song, section, span.start, midi);
-              if (index === 0) fixes.push({ label: `Move to ${pitch}`, edit: change({ pitch }) });
-              else {
-                // Only the held part moves: the note ends at the change and its neighbor continues.
-                const { id: _, ...own } = section.notes[part.id]!.find((n) => n.id === note.id)!;
-                fixes.push({
-                  label: `Resolve to ${pitch} there`,
-                  edit: {
-                    do: "all",
-                    label: "resolve",
-                    edits: [
-                      change({ duration: span.start - note.start }),
-                      {
-                        do: "addNote",
-                        section: section.id,
-                        part: part.id,
-                        note: { start: span.start, duration: span.duration, pitch, velocity: own.velocity },
-                      },
-                    ],
-                  },
-                });
-              }
-            }
             return [
               {
                 tick: span.start,
                 duration: span.duration,
                 parts: [part.id],
                 notes: [note.id],
-                fixes,
+                fixes: waysOut(ctx, part.id, note, span, index),
                 amount: beatsText(meter, span.duration),
                 message: `${part.name}: ${spoken(note.pitch)} ${held} the ${ROLE_WORDS[span.role] ?? span.role}${kind}, for ${beatsText(meter, span.duration)}.`,
               },
@@ -122,3 +85,32 @@ export const longOutside: Rule = {
       );
   },
 };
+
+/** What is done about a note from one of its spans on: end it where the chord changes, or move it, or its rest, to the nearest tones of the chord. */
+function waysOut({ song, section, meter }: CheckContext, part: string, note: RealizedNote, span: RoleSpan, index: number): Fix[] {
+  const change = (edit: { duration?: number; pitch?: string }): Edit => ({
+    do: "changeNotes",
+    section: section.id,
+    part,
+    notes: [{ id: note.id, ...edit }],
+  });
+  const fixes: Fix[] = [];
+  const until = span.start - note.start;
+  if (until > 0) fixes.push({ label: `End it at ${positionText(meter, span.start)}`, edit: change({ duration: until }) });
+  const pcs = chordPitchClasses(span.chord!.chord!);
+  const nearest = [1, -1, 2, -2, 3, -3]
+    .map((d) => note.midi + d)
+    .filter((m) => pcs.includes(mod(m, 12)))
+    .slice(0, index > 0 ? 1 : 2);
+  for (const midi of nearest) {
+    const pitch = spellAt(song, section, span.start, midi);
+    if (index === 0) fixes.push({ label: `Move to ${pitch}`, edit: change({ pitch }) });
+    else {
+      // Only the held part moves: the note ends at the change and its neighbor continues.
+      const { start, duration } = span;
+      const on: Edit = { do: "addNote", section: section.id, part, note: { start, duration, pitch, velocity: note.velocity } };
+      fixes.push({ label: `Resolve to ${pitch} there`, edit: { do: "all", label: "resolve", edits: [change({ duration: until }), on] } });
+    }
+  }
+  return fixes;
+}

@@ -1,0 +1,71 @@
+import { useState } from "react";
+import { counted, positionText, typesetNames, type Finding, type SafeFixes as Safe } from "../../../core/src/index";
+import { acceptEdit, auditionEdit } from "../../commands/audition";
+import type { SectionData } from "../../store/sectionData";
+import { useSong } from "../../store/song";
+import { HearTake } from "../../ui/HearTake";
+import { workers } from "../../workers/client";
+
+/** Mends what is safe of the findings that are shown: the whole change is seen and heard before it is made. */
+export function SafeFixes({ data, findings }: { data: SectionData; findings: readonly Finding[] }) {
+  const version = useSong((s) => s.version);
+  const [found, setFound] = useState<{ version: number; safe: Safe } | "asked" | null>(null);
+  const { section, meter } = data;
+  const ask = () => {
+    setFound("asked");
+    void workers.writer
+      .safe(
+        section.id,
+        findings.map((f) => f.id),
+      )
+      .then((safe) => setFound(safe && { version, safe }));
+  };
+  if (found === "asked")
+    return (
+      <p className="small" role="status">
+        Trying every fix …
+      </p>
+    );
+  // What was tried holds for the song as it was.
+  if (!found || found.version !== version)
+    return (
+      <p className="controls">
+        <button type="button" onClick={ask}>
+          Fix what is safe …
+        </button>
+      </p>
+    );
+  const { steps, edit, left } = found.safe;
+  return (
+    <section className="safe" aria-label="What would be changed">
+      <p className="small">
+        {steps.length
+          ? `${counted(steps.length, "change")}, each of which mends its place and brings nothing as bad.`
+          : "Nothing here can be mended without a doubt."}
+        {left > 0 && ` ${counted(left, "place")} would be left for you to decide.`}
+      </p>
+      <ol className="small">
+        {steps.map((s) => (
+          <li key={s.place.id}>
+            {positionText(meter, s.place.tick)}: {typesetNames(s.fix.label)}
+            <span className="muted"> · {typesetNames(s.place.message)}</span>
+          </li>
+        ))}
+      </ol>
+      <p className="controls">
+        {edit && (
+          <HearTake
+            id="safe"
+            name="all these changes"
+            takeText="Take all"
+            hear={() => auditionEdit(edit, "what is safe", "safe", 0, data.length)}
+            take={() => acceptEdit(edit)}
+          />
+        )}
+        <button type="button" className="quiet" onClick={() => setFound(null)}>
+          Not now
+        </button>
+      </p>
+    </section>
+  );
+}

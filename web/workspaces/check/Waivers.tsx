@@ -1,0 +1,28 @@
+import { RULES, sectionOf, type Song, type Waiver } from "../../../core/src/index";
+import { edit } from "../../store/song";
+
+/** What a waiver holds for: a place, a section, parts, or the whole song. */
+function where(song: Song, { sectionId, parts, about }: Waiver): string {
+  const names = parts.map((id) => song.parts.find((p) => p.id === id)?.name.split(",")[0] ?? id).join(", ");
+  const section = sectionId === undefined ? "the whole song" : (sectionOf(song, sectionId)?.name ?? sectionId);
+  return [names || "everyone", section, about ? "one place" : ""].filter(Boolean).join(", ");
+}
+
+/** Everything that is left with a reason, in all sections; each can be lifted. */
+export function Waivers({ song }: { song: Song }) {
+  return (
+    <ul className="plain-list small waivers">
+      {song.waivers.map((w) => (
+        <li key={w.id}>
+          <span>
+            <b>{RULES.find((r) => r.id === w.rule)?.title ?? w.rule}</b>
+            {`: ${where(song, w)}. “${w.reason}”`}
+          </span>
+          <button type="button" onClick={() => edit({ do: "unwaive", waiver: w.id })}>
+            Judge it again
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
