@@ -36,7 +36,7 @@ test("one fault of one part is one finding: its places are walked, one is left w
   await expect(high).toContainText("bar 2, beat 1");
   await expect(page.locator(".lane.melody .note.selected")).toHaveCount(1);
   expect(await page.locator(".found").count()).toBeGreaterThanOrEqual(4);
-  await high.getByRole("button", { name: "Leave it here, with a reason" }).click();
+  await high.getByRole("button", { name: "Leave, with a reason" }).click();
   await page.getByLabel("Reason for leaving it").fill("a shout");
   await page.keyboard.press("Enter");
   await expect(cards(page).filter({ hasText: "of 3 places" })).toHaveCount(1);
@@ -86,4 +86,63 @@ test("a moment is read and walked by keys; a layer is heard without; nothing of 
   await expect(page.getByRole("button", { name: "solo Bass" })).toHaveAttribute("aria-pressed", "true");
   await expect(page.getByRole("button", { name: "solo Piano" })).toHaveAttribute("aria-pressed", "false");
   expect(await songOf(page)).toEqual(before);
+});
+
+test("what was found is walked by keys, heard with everybody or alone, and left for a part in the whole song; all that is left is listed and lifted", async ({
+  page,
+}) => {
+  await openCheck(page, faulty());
+  await expect(cards(page)).not.toHaveCount(0);
+  const before = await songOf(page);
+  await page.keyboard.press("j");
+  await expect(page.locator(".finding.current")).toHaveCount(1);
+  const first = page.locator(".finding.current");
+  await expect(first).toContainText("1 of 4 places");
+  await page.keyboard.press("j");
+  await expect(first).toContainText("2 of 4 places");
+  await page.keyboard.press("k");
+  await expect(first).toContainText("1 of 4 places");
+  await first.getByRole("button", { name: "These parts alone" }).click();
+  await expect(page.getByText("the parts alone")).toBeVisible();
+  await page.keyboard.press("Escape");
+  expect((await songOf(page)).parts).toEqual(before.parts);
+  await first.getByRole("button", { name: "Leave, with a reason" }).click();
+  await first.getByLabel("Reason for leaving it").fill("falsetto");
+  await first.getByLabel("Holds for").selectOption("part");
+  await first.getByRole("button", { name: "Leave it" }).click();
+  await expect(page.getByText("Left: “falsetto”")).toBeVisible();
+  expect((await songOf(page)).waivers).toMatchObject([{ rule: "out-of-range", parts: ["melody"], about: "", reason: "falsetto" }]);
+  await page.getByRole("button", { name: /left with a reason in this song: 1/ }).click();
+  const listed = page.locator(".waivers li");
+  await expect(listed).toContainText("Outside the range: Voice, the whole song. “falsetto”");
+  await listed.getByRole("button", { name: "Judge it again" }).click();
+  await expect(cards(page).filter({ hasText: "of 4 places" })).toHaveCount(1);
+});
+
+test("what is safe is shown as a whole before it is made, and taken back in one step", async ({ page }) => {
+  await openCheck(page, faulty());
+  const before = await songOf(page);
+  await page.getByRole("button", { name: "Fix what is safe …" }).click();
+  const safe = page.getByRole("region", { name: "What would be changed" });
+  await expect(safe.getByRole("listitem").first()).toContainText("All 4 places");
+  expect((await songOf(page)).sections[0]!.notes).toEqual(before.sections[0]!.notes);
+  await safe.getByRole("button", { name: "Take all: all these changes" }).click();
+  await expect(page.locator(".finding.fault")).toHaveCount(0);
+  expect((await songOf(page)).sections[0]!.notes).not.toEqual(before.sections[0]!.notes);
+  await page.keyboard.press("Control+z");
+  await expect(page.locator(".finding.fault")).toHaveCount(1);
+  expect((await songOf(page)).sections[0]!.notes).toEqual(before.sections[0]!.notes);
+});
+
+test("the overview shows the form, registers and who covers whom; the report prints what was found", async ({ page }) => {
+  await openCheck(page, faulty());
+  await page.getByRole("tab", { name: "Overview" }).click();
+  await expect(page.getByRole("img", { name: /^\d+ places over 4 bars$/ })).toBeVisible();
+  await expect(page.getByRole("img", { name: /^Registers: Voice C6 to F6; Piano .*; Bass D♭2 to D♭2/ })).toBeVisible();
+  await expect(page.locator(".covering tbody tr")).toHaveCount(3);
+  await page.getByRole("tab", { name: "Findings" }).click();
+  await page.getByRole("button", { name: /take the list/ }).click();
+  await page.getByRole("link", { name: "To print" }).click();
+  await expect(page.locator(".reported li").first()).toContainText("Outside the range");
+  await expect(page.locator(".check-report header")).toContainText("1 fault");
 });

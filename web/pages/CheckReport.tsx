@@ -68,7 +68,7 @@ function Rows({ findings }: { findings: readonly ReportedFinding[] }) {
                 .map((p) => p.where)
                 .join("; ")}
               {more > 0 && `; and ${counted(more, "more place")}`}
-              {first!.fixes.length > 0 && `. Ways out: ${typesetNames(first!.fixes.join("; "))}`}. {f.source}.
+              {first!.fixes.length > 0 && `. Ways out: ${typesetNames(first!.fixes.join("; "))}`}. Source: {f.source}.
             </p>
           </li>
         );

@@ -14,7 +14,7 @@ import { LABEL_WIDTH, laneBoxes, laneOrder, rowsOf, SCORE_VARIABLES, TOP_HEIGHT 
 import { PitchLane } from "./PitchLane";
 import { Strip } from "./Strip";
 import "./style.scss";
-import { usePlayhead, useViewport } from "./useViewport";
+import { useFound, usePlayhead, useViewport } from "./useViewport";
 
 const TINTS: Partial<Record<Part["role"], string>> = {
   bass: "tint-bass",
@@ -59,6 +59,7 @@ export function Score({ data, focus }: { data: SectionData; focus: readonly stri
   useEffect(() => {
     document.getElementById(`lane-${first}`)?.scrollIntoView({ block: "nearest" });
   }, [first]);
+  useFound(view.ref, axis, findings);
   return (
     <div className="score" ref={view.ref} onScroll={view.onScroll} style={SCORE_VARIABLES}>
       <div className="score-inner" style={{ width: LABEL_WIDTH + axis.width }}>

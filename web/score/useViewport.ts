@@ -1,6 +1,8 @@
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type RefObject } from "react";
 import { playhead, useSound } from "../audio/sound";
 import { usePlayback } from "../store/playback";
+import type { Finding } from "../../core/src/index";
+import { useSelection } from "../store/selection";
 import type { Axis } from "./axis";
 import { LABEL_WIDTH } from "./layout";
 
@@ -66,4 +68,20 @@ export function usePlayhead(viewport: RefObject<HTMLDivElement | null>, axis: Ax
     return () => cancelAnimationFrame(frame);
   }, [playing, axis, viewport]);
   return head;
+}
+
+/** Brings the place of a finding that is looked at into sight: its bar, and the lane of its first part. */
+export function useFound(viewport: RefObject<HTMLDivElement | null>, axis: Axis, findings: readonly Finding[]): void {
+  const found = useSelection((s) => s.found);
+  useEffect(() => {
+    const place = found === null ? undefined : findings.flatMap((f) => f.places).find((p) => p.id === found);
+    const view = viewport.current;
+    if (!place || !view) return;
+    const x = axis.x(place.tick);
+    const inView = x - view.scrollLeft;
+    if (inView < 0 || inView > view.clientWidth - LABEL_WIDTH - TURNED) view.scrollLeft = Math.max(0, x - view.clientWidth / 3);
+    if (place.parts[0]) document.getElementById(`lane-${place.parts[0]}`)?.scrollIntoView({ block: "nearest" });
+    // What is found anew after an edit moves nothing.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [found]);
 }

@@ -42,12 +42,14 @@ export function FindingList({ data, findings, all }: { data: SectionData; findin
   );
 }
 
+/** Names that stand in the head of a card; more of them are counted. */
+const NAMES = 3;
+
 /** Who is concerned, and who of them is muted now. */
-const namesOf = (f: Finding, { song }: SectionData): string =>
-  song.parts
-    .filter((p) => f.where.parts.includes(p.id))
-    .map((p) => p.name.split(",")[0]! + (p.muted ? " (muted)" : ""))
-    .join(", ");
+function namesOf(f: Finding, { song }: SectionData): string {
+  const names = song.parts.filter((p) => f.where.parts.includes(p.id)).map((p) => p.name.split(",")[0]! + (p.muted ? " (muted)" : ""));
+  return names.length > NAMES + 1 ? `${names.slice(0, NAMES).join(", ")} and ${names.length - NAMES} more` : names.join(", ");
+}
 
 interface CardProps {
   finding: Finding;
@@ -171,7 +173,7 @@ function HearPlace({ place, section, meter }: { place: FindingPlace; section: Se
       </HearButton>
       {place.parts.length > 0 && (
         <HearButton id={`${place.id}/alone`} hear={(id) => hearFound(place, true, id, from, to)}>
-          Alone
+          These parts alone
         </HearButton>
       )}
     </p>

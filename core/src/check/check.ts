@@ -192,7 +192,9 @@ function allAtOnce(places: readonly FindingPlace[]): Fix[] {
   }
   // What mends one place mends all of them.
   if (edits.length < 2) return [];
-  return [{ label: `All ${places.length} places, each as its first fix has it`, edit: { do: "all", label: "fix all places", edits } }];
+  const labels = new Set(places.map((p) => p.fixes[0]!.label));
+  const how = labels.size === 1 ? [...labels][0]! : `${places[0]!.fixes[0]!.label}, and alike`;
+  return [{ label: `All ${places.length} places: ${how}`, edit: { do: "all", label: "fix all places", edits } }];
 }
 
 /** All findings of a song, section by section. `profile` overrides the song's own. */

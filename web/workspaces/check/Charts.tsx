@@ -5,6 +5,7 @@ import { usePlayback } from "../../store/playback";
 import { showSection } from "../../store/selection";
 import { songNow } from "../../store/song";
 
+Chart.defaults.font.family = '"Source Sans 3", system-ui, sans-serif';
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
 
 /** The colors of the application, as they are now. */
