@@ -2,6 +2,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
 import { applyEdit, checkSong, createChecker, createMemory, must, readMidi, sliceSong, songOfMidi, type Song } from "../core/src/index";
+import { tallyBandFaults } from "../core/test/putBandFaults";
 import { tallyFaults } from "../core/test/putFaults";
 import { longSong } from "./songs";
 
@@ -59,6 +60,6 @@ export function check(time: (run: () => unknown, times?: number) => number, { fa
     `  ${counts.length} many-part songs: median ${each[Math.floor(each.length / 2)]!.toFixed(1)} findings in 64 bars, most ${each.at(-1)!.toFixed(1)}; ${counts.reduce((sum, c) => sum + c.places, 0)} places in all`,
   );
   if (!faults) return;
-  for (const [rule, t] of tallyFaults(2200, 3))
+  for (const [rule, t] of [...tallyFaults(2200, 3), ...tallyBandFaults(1300, 3)])
     console.log(`  ${rule}: ${t.found} of ${t.put} faults found; ${t.right} places reported touch one, ${t.wrong} do not`);
 }

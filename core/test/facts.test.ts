@@ -30,6 +30,8 @@ import {
 } from "../src/index";
 import { walk } from "./anyEdit";
 import { goldenSong } from "./fixtures";
+import { BAND_SONGS } from "./bandSongs";
+import { songOf } from "./bandSong";
 import { edit, songWith } from "./helpers";
 
 /** Everything that follows from a song, as text: from a memory that has seen other songs before it, or from a new one. */
@@ -93,6 +95,11 @@ test("a checker that remembers finds what a fresh one finds, after every one of 
       expect(plain(remembered)).toEqual(plain(checkSong(song)));
     });
   }
+  // A band over several sections: what is judged at a seam rests on both sides of it.
+  const checker = createChecker();
+  walk(songOf(BAND_SONGS[0]!), { seed: 77, length: 25, apply }, (song) => {
+    expect(plain(song.sections.flatMap((s) => checker.section(song, s.id)))).toEqual(plain(checkSong(song)));
+  });
 });
 
 test("what was read decides, not what was declared: the second voice and a detached chord part count", () => {

@@ -1,4 +1,6 @@
 import { checkSong, type Profile } from "../src/index";
+import { BAND_INJECTORS } from "./bandInjectors";
+import { BAND_KEYS, cleanBand, tallyBandFaults } from "./putBandFaults";
 import { cleanSong, counts, FORMS, INJECTORS, shiftsOf, tallyFaults } from "./putFaults";
 
 /** Faults put into clean four-part music. The whole of it, thousands of faults, is run with the benchmarks; here a fixed sample. */
@@ -22,4 +24,20 @@ test("of faults that are put in at random each is found, and nothing is reported
   expect(told).toEqual([]);
   expect([...tallies.keys()].sort()).toEqual(Object.keys(INJECTORS).sort());
   for (const [rule, { put, found, right }] of tallies) expect([rule, put > 0, found, right >= put]).toEqual([rule, true, put, true]);
+});
+
+test("a band that plays without a fault has nothing at warning or above, whichever school judges; what is put into it is found, and nothing else", () => {
+  for (const by of BAND_KEYS)
+    for (const profile of ["band", "jazz", "loop"] as const)
+      expect([
+        by,
+        profile,
+        checkSong(cleanBand(by, profile))
+          .filter(counts)
+          .map((f) => f.message),
+      ]).toEqual([by, profile, []]);
+  const told: string[] = [];
+  const tallies = tallyBandFaults(2 * Object.keys(BAND_INJECTORS).length, 11, (text) => told.push(text));
+  expect(told).toEqual([]);
+  for (const [rule, { put, found }] of tallies) expect([rule, put > 0, found]).toEqual([rule, true, put]);
 });

@@ -23,16 +23,20 @@ function places(findings: readonly Finding[], least: number): Map<string, string
   return out;
 }
 
-/** Tries fixes of a finding: whether each mends what it is offered for, and whether it brings anything as bad. `ids` are the places they are for. */
+/**
+ * Tries fixes of a finding: whether each mends what it is offered for, and whether it brings anything as bad, or as bad as is said. `ids` are the
+ * places they are for.
+ */
 export function tryFixes(
   song: Song,
   finding: Finding,
   fixes: readonly Fix[],
   ids: readonly string[],
   checker: Checker = createChecker(),
+  worst: Severity = finding.severity,
 ): TriedFix[] {
   const { section } = finding.where;
-  const least = RANK[finding.severity];
+  const least = RANK[worst];
   const before = places(checker.section(song, section), least);
   return fixes.map((fix): TriedFix => {
     const after = applyEdit(song, fix.edit);
@@ -45,8 +49,8 @@ export function tryFixes(
 }
 
 /** The fixes of a place that mend it and bring nothing as bad, in their order. */
-export const verifiedFixes = (song: Song, finding: Finding, place: Finding["places"][number], checker?: Checker): Fix[] =>
-  tryFixes(song, finding, place.fixes, [place.id], checker).flatMap((t) => (t.mends && t.brings === null ? [t.fix] : []));
+export const verifiedFixes = (song: Song, finding: Finding, place: FindingPlace, checker?: Checker, worst?: Severity): Fix[] =>
+  tryFixes(song, finding, place.fixes, [place.id], checker, worst).flatMap((t) => (t.mends && t.brings === null ? [t.fix] : []));
 
 /** One step of mending what is safe: which place it mends, and how. */
 export interface SafeStep {
@@ -56,7 +60,7 @@ export interface SafeStep {
   fix: Fix;
 }
 
-/** What can be mended without a doubt: every step mends its place and brings nothing as bad, in the song as the steps before it left it. */
+/** What can be mended without a doubt: every step mends its place and brings no fault and no warning, in the song as the steps before it left it. */
 export interface SafeFixes {
   steps: SafeStep[];
   /** All steps as one edit; null where nothing can be mended. */
@@ -75,6 +79,8 @@ export function safeFixes(song: Song, sectionId: string, ids: readonly string[],
   const edits: Edit[] = [];
   let now = song;
   let left = 0;
+  // Mending a fault is not safe where it brings a warning; mending a note is not where it brings another.
+  const least = (f: Finding): Severity => (f.severity === "note" ? "note" : "warning");
   const current = (id: string) => checker.section(now, sectionId).find((f) => f.waived === undefined && f.places.some((p) => p.id === id));
   const make = (found: Finding, place: FindingPlace, fix: Fix | undefined): boolean => {
     const after = fix && applyEdit(now, fix.edit);
@@ -88,13 +94,13 @@ export function safeFixes(song: Song, sectionId: string, ids: readonly string[],
     // What mends all of it at once is one step.
     const whole = current(wantedPlaces[0]!.id);
     const ids = whole?.places.map((p) => p.id) ?? [];
-    const all = whole && tryFixes(now, whole, whole.forAll, ids, checker).find((t) => t.mends && t.brings === null);
+    const all = whole && tryFixes(now, whole, whole.forAll, ids, checker, least(whole)).find((t) => t.mends && t.brings === null);
     if (whole && all && make(whole, whole.places[0]!, all.fix)) continue;
     for (const { id } of wantedPlaces) {
       // As it stands by now: an earlier step may have mended it, or changed the notes that its fix speaks of.
       const found = current(id);
       const place = found?.places.find((p) => p.id === id);
-      if (found && place && !make(found, place, verifiedFixes(now, found, place, checker)[0])) left++;
+      if (found && place && !make(found, place, verifiedFixes(now, found, place, checker, least(found))[0])) left++;
     }
   }
   return { steps, edit: edits.length ? { do: "all", label: "mend what is safe", edits } : null, left };

@@ -40,7 +40,7 @@ export function SafeFixes({ data, findings }: { data: SectionData; findings: rea
     <section className="safe" aria-label="What would be changed">
       <p className="small">
         {steps.length
-          ? `${counted(steps.length, "change")}, each of which mends its place and brings nothing as bad.`
+          ? `${counted(steps.length, "change")}, each of which mends its place and brings no fault or warning.`
           : "Nothing here can be mended without a doubt."}
         {left > 0 && ` ${counted(left, "place")} would be left for you to decide.`}
       </p>

@@ -27,7 +27,21 @@ export const linesOf = ({ song, sliced }: CheckContext, roles = ROLES): Line[] =
 export const endOf = (n: { start: Ticks; duration: Ticks }): Ticks => n.start + n.duration;
 export const chordAt = ({ sliced }: CheckContext, tick: Ticks): RealizedChord | null => chordAtTick(sliced.real.chords, Math.max(0, tick));
 export const pcsOf = (chord: RealizedChord | null): readonly number[] => (chord?.chord ? chordPitchClasses(chord.chord) : []);
-export const noteAt = (line: Line, tick: Ticks): RealizedNote | undefined => line.notes.findLast((n) => n.start <= tick && tick < endOf(n));
+/** Index of the last note of a line that begins at or before a tick; −1 where none does. Notes are in order of their starts. */
+export function lastBegun(notes: readonly RealizedNote[], tick: Ticks): number {
+  let [low, high] = [0, notes.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (notes[middle]!.start <= tick) low = middle + 1;
+    else high = middle;
+  }
+  return low - 1;
+}
+
+export function noteAt({ notes }: Line, tick: Ticks): RealizedNote | undefined {
+  const note = notes[lastBegun(notes, tick)];
+  return note && tick < endOf(note) ? note : undefined;
+}
 /** Whether one note goes straight on to the next: no rest of a beat between. */
 export const goesOn = ({ meter }: CheckContext, a: RealizedNote, b: RealizedNote): boolean => b.start - endOf(a) < meter.beats[0]!.duration;
 
@@ -40,11 +54,11 @@ export interface Move {
 
 /** Moves at which two lines both strike anew. The lower line is the one that lies lower before. */
 export function movesOf(a: Line, b: Line): Move[] {
-  const starts = new Map(b.notes.map((n) => [n.start, n]));
+  const starts = new Map(b.notes.map((n, i) => [n.start, i]));
   const out: Move[] = [];
-  for (const to of a.notes) {
-    const other = starts.get(to.start);
-    const [from, before] = [a.notes[a.notes.indexOf(to) - 1], other && b.notes[b.notes.indexOf(other) - 1]];
+  for (const [i, to] of a.notes.entries()) {
+    const at = starts.get(to.start) ?? -1;
+    const [other, from, before] = [b.notes[at], a.notes[i - 1], b.notes[at - 1]];
     if (!other || !from || !before || endOf(from) < to.start || endOf(before) < to.start) continue;
     const [x, y] = [
       { line: a, from, to },

@@ -2,8 +2,7 @@ import { positionText } from "../../../time/meter";
 import { counted } from "../../../words";
 import { isSung } from "../../../singer/range";
 import type { RawFinding, Rule } from "../../rule";
-import { attacksOf } from "../../../room/share";
-import { doubles, playingIn } from "./pairs";
+import { attacksByBar, doubles, playingIn } from "./pairs";
 
 /** So many parts striking everything together for so many bars (common practice). */
 const PARTS = 4;
@@ -24,12 +23,11 @@ export const allTogether: Rule = {
     const all = playingIn(ctx);
     const voices = all.filter((p, i) => !all.slice(0, i).some((q) => doubles(p, q, meter.bar)));
     if (voices.length < PARTS || voices.every((p) => isSung(song, p.part))) return [];
-    const attacks = voices.map((p) => attacksOf(p.notes));
-    const inBar = (set: Set<number>, b: number) => [...set].filter((t) => t >= b * meter.bar && t < (b + 1) * meter.bar);
+    const attacks = voices.map((p) => attacksByBar(p.notes, meter.bar, section.bars));
     const together = (b: number) => {
-      const own = attacks.map((a) => inBar(a, b)).filter((a) => a.length > 0);
-      const union = new Set(own.flat());
-      return own.length >= PARTS && union.size > 1 && own.every((a) => a.length >= SAME * union.size);
+      const own = attacks.map((a) => a[b]!).filter((a) => a.size > 0);
+      const union = new Set(own.flatMap((a) => [...a]));
+      return own.length >= PARTS && union.size > 1 && own.every((a) => a.size >= SAME * union.size);
     };
     const out: RawFinding[] = [];
     for (let bar = 0; bar < section.bars;) {

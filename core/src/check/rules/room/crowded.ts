@@ -1,8 +1,7 @@
 import { positionText } from "../../../time/meter";
 import { counted } from "../../../words";
 import type { RawFinding, Rule } from "../../rule";
-import { attacksOf } from "../../../room/share";
-import { playingIn } from "./pairs";
+import { attacksByBar, playingIn } from "./pairs";
 
 /** So many rhythms of their own at once are more than one can follow (common practice: three things that move). */
 const MOST = 4;
@@ -22,11 +21,11 @@ export const crowded: Rule = {
   heard: 0.6,
   find(ctx) {
     const { section, meter } = ctx;
-    const parts = playingIn(ctx).map((p) => ({ part: p.part, attacks: [...attacksOf(p.notes)].sort((a, b) => a - b) }));
+    const parts = playingIn(ctx).map((p) => ({ part: p.part, attacks: attacksByBar(p.notes, meter.bar, section.bars) }));
     const least = MOVES_PER_BEAT * meter.beats.length;
     const movingIn = (bar: number) => {
       const here = parts
-        .map((p) => ({ part: p.part, at: new Set(p.attacks.filter((t) => t >= bar * meter.bar && t < (bar + 1) * meter.bar)) }))
+        .map((p) => ({ part: p.part, at: p.attacks[bar]! }))
         .filter((p) => p.at.size >= least)
         .sort((a, b) => b.at.size - a.at.size);
       const own: typeof here = [];

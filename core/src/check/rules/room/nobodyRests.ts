@@ -20,10 +20,11 @@ export const nobodyRests: Rule = {
     const { section, meter } = ctx;
     const parts = playingIn(ctx);
     if (section.bars < BARS || parts.length < PARTS) return [];
-    const rests = ({ notes }: (typeof parts)[number]) =>
-      Array.from({ length: section.bars }, (_, b) => b).some(
-        (b) => !notes.some((n) => n.start < (b + 1) * meter.bar && n.start + n.duration > b * meter.bar),
-      );
+    const rests = ({ notes }: (typeof parts)[number]) => {
+      const sounds = new Set<number>();
+      for (const n of notes) for (let b = Math.floor(n.start / meter.bar); b * meter.bar < n.start + n.duration; b++) sounds.add(b);
+      return Array.from({ length: section.bars }, (_, b) => b).some((b) => !sounds.has(b));
+    };
     if (parts.some(rests)) return [];
     const half = Math.floor(section.bars / 2);
     // A part that only accompanies is the first that may wait.

@@ -17,6 +17,13 @@ export const playingIn = (ctx: CheckContext): Playing[] =>
     .map((part): Playing => ({ part, notes: ctx.played(part.id) }))
     .filter((p) => p.notes.length > 0);
 
+/** Attacks of some notes by the bar they fall into; what begins before the section or after it is left out. */
+export function attacksByBar(notes: readonly RealizedNote[], bar: number, bars: number): Set<number>[] {
+  const out = Array.from({ length: bars }, () => new Set<number>());
+  for (const n of notes) out[Math.floor(n.start / bar)]?.add(n.start);
+  return out;
+}
+
 /** Whether one part doubles the other throughout, in unison or octaves: one voice in two colors. */
 export const doubles = (a: Playing, b: Playing, bar: number): boolean =>
   shareOf(a.notes, b.notes, bar, (x, y) => mod(x.midi - y.midi, 12) === 0 && x.start === y.start) > 0.8;

@@ -60,7 +60,8 @@ export const clash: Rule = {
       if (duration < beat && !onBeat) return [];
       if ([low, high].some((n) => MEANT.has(textbookKind(n.span) ?? ""))) return [];
       // A light passing tone goes by.
-      if (duration <= beat && [low, high].some((n) => LIGHT.has(textbookKind(n.span) ?? "") && !n.span.accented)) return [];
+      const light = (n: SliceNote) => !n.span.accented || (duration <= beat / 2 && metricalLevel(meter, from) <= -2);
+      if (duration <= beat && [low, high].some((n) => LIGHT.has(textbookKind(n.span) ?? "") && light(n))) return [];
       const [a, b] = [partOf(low.part), partOf(high.part)];
       // Between two voices it is told of them.
       if (isSung(song, a) && isSung(song, b)) return [];

@@ -17,16 +17,16 @@ export const directPerfects: Rule = {
     return lines.flatMap((a, i) =>
       lines.slice(i + 1).flatMap((b) =>
         movesOf(a, b).flatMap(({ tick, low, high }): RawFinding[] => {
+          const [down, up] = [low.to.midi - low.from.midi, high.to.midi - high.from.midi];
+          const interval = mod(high.to.midi - low.to.midi, 12);
+          if (Math.abs(up) <= 2 || Math.sign(down) !== Math.sign(up) || (interval !== 0 && interval !== 7)) return [];
+          if (parallelPerfect(low.from.midi, low.to.midi, high.from.midi, high.to.midi)) return [];
           // The outer voices, before and after.
           const inside = (t: number, bottom: number, top: number) =>
             lines.every(
               (l) => l === a || l === b || !l.notes.some((n) => n.start <= t && t < endOf(n) && (n.midi < bottom || n.midi > top)),
             );
           if (!inside(tick - 1, low.from.midi, high.from.midi) || !inside(tick, low.to.midi, high.to.midi)) return [];
-          const [down, up] = [low.to.midi - low.from.midi, high.to.midi - high.from.midi];
-          const interval = mod(high.to.midi - low.to.midi, 12);
-          if (Math.abs(up) <= 2 || Math.sign(down) !== Math.sign(up) || (interval !== 0 && interval !== 7)) return [];
-          if (parallelPerfect(low.from.midi, low.to.midi, high.from.midi, high.to.midi)) return [];
           return [
             {
               tick,

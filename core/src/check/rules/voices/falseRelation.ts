@@ -2,7 +2,7 @@ import { parseNote, noteOf } from "../../../pitch/pitch";
 import { positionText } from "../../../time/meter";
 import type { RealizedNote } from "../../../song/realize";
 import type { RawFinding, Rule } from "../../rule";
-import { chordAt, endOf, linesOf, noteAt, type Line } from "../lines";
+import { chordAt, endOf, lastBegun, linesOf, noteAt, type Line } from "../lines";
 
 export const falseRelation: Rule = {
   id: "false-relation",
@@ -17,7 +17,10 @@ export const falseRelation: Rule = {
     const starts = ctx.sliced.real.chords.map((c) => c.start).slice(1);
     const read = (n: RealizedNote) => parseNote(noteOf(n.pitch))!;
     const altered = (a: RealizedNote, b: RealizedNote) => read(a).step === read(b).step && read(a).alter !== read(b).alter;
-    const last = (l: Line, tick: number) => l.notes.findLast((n) => n.start < tick && endOf(n) >= tick);
+    const last = ({ notes }: Line, tick: number) => {
+      const note = notes[lastBegun(notes, tick - 1)];
+      return note && endOf(note) >= tick ? note : undefined;
+    };
     return starts.flatMap((tick) =>
       lines.flatMap((a) =>
         lines.flatMap((b): RawFinding[] => {
