@@ -144,7 +144,17 @@ const VIEWS: [name: string, path: string, prepare?: (page: Page) => Promise<unkn
   ],
   ["check", `${ballad}/check`, (page) => page.getByLabel("judged as").selectOption("chorale")],
   ["handover", `${groove}/handover`],
-  ["dark", `${ballad}/bass`, (page) => page.emulateMedia({ colorScheme: "dark" })],
+  [
+    "overview",
+    `${ballad}/check`,
+    async (page) => {
+      await page.emulateMedia({ colorScheme: "dark" });
+      await page.getByLabel("judged as").selectOption("chorale");
+      await page.getByRole("tab", { name: "Overview" }).click();
+      await page.locator(".covering").waitFor();
+      await page.locator(".chart canvas").first().waitFor();
+    },
+  ],
 ];
 
 const server = await launchServer();
