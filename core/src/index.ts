@@ -138,16 +138,8 @@ export { reportMelody, type MelodyReport } from "./facts/melody";
 export { nonChordTones, type NonChordTone } from "./facts/nonChord";
 export { KIND_WORDS, noteRoles, ROLE_WORDS, SIGNS, textbookKind, type RoleKind, type RoleSpan } from "./slice/roles";
 export { slices, sliceReal, sliceSong, soundingNames, type Slice, type Sliced, type SliceNote } from "./slice/slices";
-export {
-  belowLimit,
-  commonTones,
-  LOW_INTERVAL_LIMITS,
-  motionBetween,
-  motionKind,
-  parallelPerfect,
-  voiceLeadingDistance,
-} from "./motion/motion";
-export { criticalBand, pairRoughness, roughness, roughnessOfPartials, roughnessOfTones } from "./motion/roughness";
+export * from "./motion/motion";
+export * from "./motion/roughness";
 export { threads, type Counted, type Thread, type ThreadKind } from "./motion/threads";
 export {
   analyzeProgression,
