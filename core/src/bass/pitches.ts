@@ -3,7 +3,8 @@ import type { Ticks } from "../time/meter";
 import { bassPc, chordPitchClasses, toneRole } from "../chord/chord";
 import type { RealizedChord } from "../song/realize";
 import type { Pinned } from "../writer/slots";
-import { cheapestPrepared, prepare, type Lattice, type Path } from "../lattice/lattice";
+import { prepare, type Lattice, type Path } from "../lattice/lattice";
+import { cheapestLimited } from "../lattice/limited";
 import { beatLength, chordAt, figures, tuneAt, type BassContext } from "./context";
 import type { BassStyle, Slot } from "./style";
 
@@ -193,8 +194,6 @@ function lineLattice(ctx: BassContext, slots: PitchSlot[], style: BassStyle): La
   };
 }
 
-const MOST_NODES = 300;
-
 export interface PitchResult {
   path: Path;
   /** Figures that need more pitch classes than the settings allow. */
@@ -214,47 +213,24 @@ export function overFigures(
   });
 }
 
-/**
- * The cheapest pitches whose figures keep to a number of pitch classes. Exact: where the cheapest unrestricted line uses too many in a
- * figure, every line that keeps the limit does without at least one of those it uses there, so the search branches over which.
- */
+/** The cheapest pitches whose figures keep to a number of pitch classes: exact, figure by figure. What a figure cannot keep is said. */
 export function choosePitches(ctx: BassContext, style: BassStyle, slots: PitchSlot[]): PitchResult | null {
+  const groups: [number, number][] = [];
+  let before: unknown = null;
   const spans = figures(ctx);
-  const figureOf = slots.map((s) => spans.findIndex((f) => s.start >= f.from && s.start < f.to));
-  const used = (path: Path, f: number) => [
-    ...new Set(path.picks.flatMap((pick, c) => (figureOf[c] === f ? [mod(slots[c]!.candidates[pick]!.midi, 12)] : []))),
-  ];
-  // Costs are worked out once; what is banned only takes candidates away.
-  const costs = prepare(lineLattice(ctx, slots, style));
-  const solve = (bans: ReadonlySet<string>) =>
-    cheapestPrepared({
-      ...costs,
-      nodes: bans.size
-        ? costs.nodes.map((column, c) =>
-            column.map((cost, i) => (bans.has(`${figureOf[c]}:${mod(slots[c]!.candidates[i]!.midi, 12)}`) ? Infinity : cost)),
-          )
-        : costs.nodes,
-    });
-  const first = solve(new Set());
-  if (!first) return null;
-  const queue = [{ path: first, bans: new Set<string>() as ReadonlySet<string> }];
-  const tried = new Set<string>();
-  for (let nodes = 0; queue.length && nodes < MOST_NODES; nodes++) {
-    let at = 0;
-    for (let i = 1; i < queue.length; i++) if (queue[i]!.path.cost < queue[at]!.path.cost) at = i;
-    const node = queue.splice(at, 1)[0]!;
-    const over = overFigures(ctx, slots, node.path.picks)[0];
-    if (!over) return { path: node.path, over: [] };
-    for (const pc of used(node.path, over.index)) {
-      const bans = new Set([...node.bans, `${over.index}:${pc}`]);
-      const id = [...bans].sort().join();
-      if (tried.has(id)) continue;
-      tried.add(id);
-      const path = solve(bans);
-      if (path) queue.push({ path, bans });
-    }
-  }
-  return { path: first, over: overFigures(ctx, slots, first.picks).map(({ from, to, count }) => ({ from, to, count })) };
+  slots.forEach((s, c) => {
+    const figure = spans.findIndex((f) => s.start >= f.from && s.start < f.to);
+    if (c && figure === before) groups.at(-1)![1] = c;
+    else groups.push([c, c]);
+    before = figure;
+  });
+  const path = cheapestLimited({
+    prepared: prepare(lineLattice(ctx, slots, style)),
+    groups,
+    kindOf: (c, i) => mod(slots[c]!.candidates[i]!.midi, 12),
+    most: ctx.settings.pitches,
+  });
+  return path && { path, over: overFigures(ctx, slots, path.picks).map(({ from, to, count }) => ({ from, to, count })) };
 }
 
 /** Another line on the same rhythm: what the first one took between its anchors costs more and more, until a quarter of the notes differ. */
