@@ -49,7 +49,10 @@ test("a fix is heard in place before it is taken, and leaves nothing behind", as
   const finding = page.locator(".findings li").first();
   await expect(finding).toContainText("has no bass note");
   const before = await songOf(page);
-  await finding.getByRole("button", { name: "Hear" }).first().click();
+  await finding
+    .getByRole("button", { name: /^Hear: / })
+    .first()
+    .click();
   await expect(page.getByText(/^Hearing: Play/)).toBeVisible();
   await expect(page.locator("main.previewing")).toBeVisible();
   await page.getByRole("button", { name: "back to what is written" }).click();

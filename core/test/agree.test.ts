@@ -8,10 +8,12 @@ import {
   moveAway,
   must,
   nearness,
+  parseMeter,
   parseReference,
   quantize,
   quantizeHits,
   swapDistance,
+  syncopation,
   weavePlan,
   type Edit,
   type Song,
@@ -197,4 +199,61 @@ describe("playing in", () => {
       { seed: 3, numRuns: 100 },
     );
   });
+});
+
+describe("agreement", () => {
+  const clave = (at: number[], drum: "clave" | "rim" | "conga", song: Song): Song =>
+    Array.from({ length: 2 }, (_, bar) =>
+      at.map((step) => ({ do: "setHit" as const, section: "s1", drum, start: bar * 1920 + step * 120, velocity: 104 })),
+    )
+      .flat()
+      .reduce((s, e) => edit(s, e), song);
+  const fights = (song: Song) => must(accentMap(song, "s1")).pairs.filter((p) => p.kind === "fight");
+
+  test("works across the bar line: what stands a sixteenth before the bar comes to its first beat, also from the end to the beginning", () => {
+    const kicks: [number, number][] = [0, 2, 4, 6].map((b) => [b, 110]);
+    const song = clave([15, 8], "rim", songWith({ line: "| C | F |", kicks }));
+    const agreed = must(agreeOnAccents(song, "s1"));
+    expect(agreed.players.map((p) => [p.id, p.moves])).toEqual([["drum:rim", [[15, 0]]]]);
+    const after = edit(song, agreed.edit);
+    expect(after.sections[0]!.groove.lanes.find((l) => l.drum === "rim")!.hits.map((h) => h.start)).toEqual([0, 960, 1920, 2880]);
+  });
+
+  test("a clave stays where it is, and the others come to it, the kick as well", () => {
+    const kicks: [number, number][] = [0, 1.75, 4, 5.75].map((b) => [b, 120]);
+    const song = clave([0, 6, 12], "clave", songWith({ line: "| C | F |", kicks }));
+    const agreed = must(agreeOnAccents(song, "s1"));
+    expect(agreed.players.map((p) => [p.id, p.moves])).toEqual([["drum:kick", [[7, 6]]]]);
+    expect(fights(edit(song, agreed.edit))).toEqual([]);
+  });
+
+  test("ends with pairs that no longer fight, whoever plays where", () => {
+    const steps = fc.uniqueArray(fc.integer({ min: 0, max: 15 }), { minLength: 1, maxLength: 4 });
+    fc.assert(
+      fc.property(steps, steps, steps, (a, b, c) => {
+        const kicks = a.flatMap((s): [number, number][] => [
+          [s / 4, 110],
+          [s / 4 + 4, 110],
+        ]);
+        const song = clave(c, "conga", clave(b, "rim", songWith({ line: "| C | F |", kicks })));
+        const agreed = agreeOnAccents(song, "s1");
+        if (agreed.ok) expect(fights(edit(song, agreed.value.edit))).toEqual([]);
+        else expect(fights(song)).toEqual([]);
+      }),
+      { numRuns: 60, seed: 5 },
+    );
+  });
+});
+
+test.each([
+  ["3/4", [960], 1],
+  ["3/4", [240], 2],
+  ["2/4", [480], 1],
+  ["6/8", [720], 1],
+  ["6/8", [480], 2],
+  ["4/4", [1440], 2],
+  ["4/4", [960], 1],
+])("in %s an attack at %j that is tied over weighs %i (Longuet-Higgins & Lee 1984, by hand)", (meter, starts, weight) => {
+  const read = must(parseMeter(meter));
+  expect(syncopation(starts, read, read.bar)).toBe(weight);
 });

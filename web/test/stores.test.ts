@@ -30,6 +30,7 @@ describe("selection", () => {
     expect(useSelection.getState()).toEqual({
       section: "s2",
       notes: { part: "", ids: [] },
+      found: null,
       chord: null,
       chords: [],
       voicePart: "guitar",

@@ -35,7 +35,7 @@ const COST = {
   unpreferred: 1.1,
   middle: 0.05,
   underTune: 2.5,
-  otherOctave: 0.6,
+  otherOctave: 1.6,
   firstInverted: 1.5,
   seventhBelow: 1.2,
   anchor: { fifth: 4, root: 5, other: 6 },
@@ -88,8 +88,16 @@ const TONES: Record<string, readonly string[]> = {
 };
 
 /** Position of a tone among the wishes of a slot; −1 where it is none of them. */
-function preferenceOf(prefers: readonly string[], role: string, isBass: boolean, high: boolean): number {
-  return prefers.findIndex((w) => (w === "bass" ? isBass && !high : w === "8" ? isBass && high : (TONES[w] ?? [w]).includes(role)));
+function preferenceOf(prefers: readonly string[], role: string, isBass: boolean, high: boolean, overRoot: boolean): number {
+  return prefers.findIndex((w) =>
+    w === "bass"
+      ? isBass && !high
+      : w === "8"
+        ? isBass && high
+        : w === "5up"
+          ? overRoot && TONES["5"]!.includes(role)
+          : (TONES[w] ?? [w]).includes(role),
+  );
 }
 
 function candidateOf(
@@ -111,7 +119,9 @@ function candidateOf(
   if (inChord) {
     const isBass = pc === bassPc(chord.chord!);
     const high = midi >= center && midi - 12 >= ctx.range[0];
-    const at = slot.prefers ? preferenceOf(slot.prefers, role, isBass, high) : 0;
+    // Over a root that lies low.
+    const overRoot = midi - 7 >= ctx.range[0] && !(midi - 7 >= center && midi - 19 >= ctx.range[0]);
+    const at = slot.prefers ? preferenceOf(slot.prefers, role, isBass, high, overRoot) : 0;
     // An anchor states the written bass; a preference only says in which octave.
     if (slot.use === "anchor" && !style.inverts)
       return {
@@ -233,15 +243,17 @@ export function choosePitches(ctx: BassContext, style: BassStyle, slots: PitchSl
   return path && { path, over: overFigures(ctx, slots, path.picks).map(({ from, to, count }) => ({ from, to, count })) };
 }
 
-/** Another line on the same rhythm: what the first one took between its anchors costs more and more, until a quarter of the notes differ. */
+/** Another line on the same rhythm: what the first one took costs more and more, until two fifths of the notes differ. */
 export function otherPitches(ctx: BassContext, style: BassStyle, slots: PitchSlot[], taken: readonly number[]): PitchResult | null {
-  for (const surcharge of [0.4, 0.8, 1.6]) {
+  for (const surcharge of [0.4, 0.8, 1.6, 3.2]) {
     const turned = slots.map((s, c) => ({
       ...s,
-      candidates: s.candidates.map((x, i) => (i === taken[c] && !s.pin && s.use !== "anchor" ? { ...x, cost: x.cost + surcharge } : x)),
+      candidates: s.candidates.map((x, i) =>
+        i === taken[c] && !s.pin && (s.use !== "anchor" || surcharge > 1) ? { ...x, cost: x.cost + surcharge } : x,
+      ),
     }));
     const found = choosePitches(ctx, style, turned);
-    if (found && found.path.picks.filter((p, c) => p !== taken[c]).length * 4 >= slots.length) return found;
+    if (found && found.path.picks.filter((p, c) => p !== taken[c]).length >= slots.length * 0.4) return found;
   }
   return null;
 }

@@ -8,6 +8,8 @@ import type { RoleSpan } from "../slice/roles";
 import { chordAt, type BassContext } from "./context";
 import type { PitchSlot } from "./pitches";
 
+const WHITE = new Set(["Cb", "Fb", "B#", "E#"]);
+
 /** A slot with the pitch that was chosen for it. */
 export interface Chosen {
   slot: PitchSlot;
@@ -22,7 +24,8 @@ export function spell(ctx: BassContext, { slot, midi }: Chosen, next?: Chosen): 
   const distance = next ? midi - next.midi : 0;
   if (next && distance === 0) return spell(ctx, { slot: next.slot, midi });
   const beside = next && Math.abs(distance) <= 2 ? transposeNote(noteOf(spell(ctx, next)), Math.sign(distance), distance) : null;
-  if (beside && beside.length <= 2) return pitchName(midi, beside);
+  // Names of white keys by another letter are for chords and keys that have them.
+  if (beside && beside.length <= 2 && (!WHITE.has(beside) || nameInKey(pc, ctx.key) === beside)) return pitchName(midi, beside);
   return pitchName(midi, nameInKey(pc, ctx.key));
 }
 
@@ -36,14 +39,20 @@ export function reasonForNote(ctx: BassContext, line: readonly Chosen[], i: numb
   const { role, inChord } = toneRole(chord, pc);
   const symbol = slot.chord!.symbol;
   if (pedal) return because("pedal", { pitch, chord: symbol });
+  const previous = line[i - 1];
+  const isStep = (a: Midi, b: Midi) => Math.abs(a - b) >= 1 && Math.abs(a - b) <= 2;
+  const changes = next.slot.chord?.chord != null && next.slot.chord !== slot.chord;
   if (!inChord) {
     const target = noteOf(spell(ctx, next));
-    if (next.midi === midi) return because("anticipation", { chord: next.slot.chord?.symbol ?? symbol });
-    const interval = Math.abs(next.midi - midi) === 1 ? "semitone" : "whole tone";
-    const previous = line[i - 1];
-    if (slot.use === "scale" && chordAt(ctx, next.slot.start) === slot.chord && previous)
-      return previous.midi === next.midi ? because("neighbor") : because("scaleStep", { from: noteOf(spell(ctx, previous)), target });
-    return because(next.midi > midi ? "approachBelow" : "approachAbove", { target, interval });
+    if (next.midi === midi && changes) return because("anticipation", { chord: next.slot.chord!.symbol });
+    const comes = previous !== undefined && isStep(previous.midi, midi);
+    if (comes && previous.midi === next.midi && !changes) return because("neighbor");
+    if (comes && isStep(midi, next.midi) && !changes) return because("scaleStep", { from: noteOf(spell(ctx, previous)), target });
+    if (isStep(midi, next.midi)) {
+      const interval = Math.abs(next.midi - midi) === 1 ? "semitone" : "whole tone";
+      return because(next.midi > midi ? "approachBelow" : "approachAbove", { target, interval });
+    }
+    return because("chordTone", { role, chord: symbol });
   }
   const kick = ctx.kicks.find((k) => k.start === slot.start);
   if (pc === bassPc(chord)) {
@@ -56,15 +65,19 @@ export function reasonForNote(ctx: BassContext, line: readonly Chosen[], i: numb
     if (slot.use === "ending") return because("ending", { role: "Root", chord: symbol });
     if (slot.start === slot.chord!.start) return because(`${kind}OnBeat` as const, params);
     if (slot.inGap && slot.use !== "anchor") return because("gap", { role: "Root", chord: symbol });
-    return because(`${kind}Hook` as const, params);
+    // Without a kick nothing stands away from it.
+    return ctx.kicks.length
+      ? because(`${kind}Hook` as const, params)
+      : because("chordTone", { role: kind === "bass" ? "Written bass" : "Root", chord: symbol });
   }
   if (slot.use === "ending") return because("ending", { role, chord: symbol });
-  if (slot.use === "anchor" && !kick) return because("inversion", { role, chord: symbol });
-  if (slot.use === "approach" && role !== "5") return because("fill", { role, chord: symbol });
+  const stepwise = (previous !== undefined && isStep(previous.midi, midi)) || isStep(midi, next.midi);
+  if (slot.use === "anchor" && !kick && stepwise) return because("inversion", { role, chord: symbol });
+  if (slot.use === "approach" && role !== "5" && changes && isStep(midi, next.midi)) return because("fill", { role, chord: symbol });
   if (slot.use === "weave" && slot.with) return because("weaveTone", { role, chord: symbol, with: slot.with });
   if (role === "5") {
-    if (next.slot.chord?.chord && next.slot.chord !== slot.chord && mod(pc - bassPc(next.slot.chord.chord), 12) === 7)
-      return because("approachFifth", { target: next.slot.chord.chord.root });
+    if (changes && mod(pc - mod(next.midi, 12), 12) === 7 && mod(next.midi, 12) === bassPc(next.slot.chord!.chord!))
+      return because("approachFifth", { target: noteOf(spell(ctx, next)) });
     if (slot.inGap) return because("gap", { role, chord: symbol });
     return because("fifth", { chord: symbol });
   }

@@ -56,10 +56,28 @@ export function rhythmOf(ctx: BassContext, style: BassStyle, seed: number, place
   const tuneAt = new Set(ctx.tune.starts);
   const obeys = settings.melody && ctx.tune.notes.length > 0;
   const restAt = settings.rests ? restsOf(ctx) : [];
+  const scoreOf = (place: Place): number => {
+    let score = place.priority;
+    if (score >= 1) return score;
+    const position = mod(place.at, ctx.meter.bar);
+    if (kickAt.has(place.at) && settings.lock !== "chords") score += 0.15;
+    if (place.use === "octave" && settings.octaves === "many") score += 0.2;
+    if (obeys) {
+      if (inGap(ctx, place.at)) score += 0.12;
+      // What makes the style gives way least.
+      else if (!kickAt.has(place.at))
+        score -= (tuneAt.has(place.at) ? 0.35 : 0.15) * (ctx.tune.sung ? 1.2 : 1) * Math.min(1, 2.5 * (1 - place.priority) + 0.1);
+    }
+    score += (noise(seed, position) - 0.5) * 0.5;
+    if (departs(Math.floor(place.at / ctx.meter.bar))) score += (noise(seed + 101, position) - 0.4) * settings.variation;
+    return score;
+  };
+  /** Of what a style may do where a kick must be met: what it wants most. */
+  const wanted = new Map<Ticks, Place>();
   for (const place of places) {
     const known = chosen.get(place.at);
-    // A place that must sound anyway takes over what the style wishes for there.
-    if (known) {
+    if (known && known.use !== "kick") {
+      // The beginning of a chord takes over what the style wishes for there.
       if (place.prefers && !known.prefers)
         chosen.set(place.at, { ...known, prefers: place.prefers, ...(place.with ? { with: place.with } : {}) });
       continue;
@@ -67,24 +85,12 @@ export function rhythmOf(ctx: BassContext, style: BassStyle, seed: number, place
     const chord = chordAt(ctx, place.at);
     if (!chord?.chord || place.at < 0 || place.at >= ctx.length) continue;
     if (place.use === "octave" && settings.octaves === "none") continue;
-    if (restAt.some((r) => place.at >= r.from && place.at < r.to)) continue;
-    const bar = Math.floor(place.at / ctx.meter.bar);
-    const position = mod(place.at, ctx.meter.bar);
-    let score = place.priority;
-    if (score < 1) {
-      if (kickAt.has(place.at) && settings.lock !== "chords") score += 0.15;
-      if (place.use === "octave" && settings.octaves === "many") score += 0.2;
-      if (obeys) {
-        if (inGap(ctx, place.at)) score += 0.12;
-        // What makes the style gives way least.
-        else if (!kickAt.has(place.at))
-          score -= (tuneAt.has(place.at) ? 0.35 : 0.15) * (ctx.tune.sung ? 1.2 : 1) * Math.min(1, 2.5 * (1 - place.priority) + 0.1);
-      }
-      score += (noise(seed, position) - 0.5) * 0.5;
-      if (departs(bar)) score += (noise(seed + 101, position) - 0.4) * settings.variation;
-    }
-    if (score >= 1 - settings.density) chosen.set(place.at, place);
+    if (!known && restAt.some((r) => place.at >= r.from && place.at < r.to)) continue;
+    if (known && place.priority > (wanted.get(place.at)?.priority ?? 0)) wanted.set(place.at, place);
+    if (scoreOf(place) >= 1 - settings.density) chosen.set(place.at, known ? { ...place, priority: 1 } : place);
   }
+  // A kick says that something must sound; what sounds there is the style's own.
+  for (const [at, place] of wanted) if (chosen.get(at)!.use === "kick") chosen.set(at, { ...place, priority: 1 });
   if (settings.ending) addEnding(ctx, chosen, seed);
   return toSlots(ctx, style, chosen, restAt);
 }
@@ -104,7 +110,7 @@ function toSlots(
   const { length, gate } = ctx.settings;
   return sorted.map(({ at, use, prefers, with: other }, i): Slot => {
     const chord = chordAt(ctx, at)!;
-    const end = style.sustains ? ctx.length : chord.start + chord.duration;
+    const end = style.sustains ? silenceAfter(ctx, at) : chord.start + chord.duration;
     const room = Math.min(sorted[i + 1]?.at ?? ctx.length, end) - at;
     const hold = length === "long" ? Infinity : style.hold(ctx, at, use) * (length === "short" ? 0.5 : 1);
     const rest = rests.find((r) => r.from > at);
@@ -121,6 +127,17 @@ function toSlots(
   });
 }
 
+/** Where the chords stop: at N.C., at a gap, or at the end. */
+function silenceAfter(ctx: BassContext, at: Ticks): Ticks {
+  let end = at;
+  for (const c of ctx.chords) {
+    if (c.start + c.duration <= at) continue;
+    if (!c.chord || c.start > Math.max(at, end)) break;
+    end = c.start + c.duration;
+  }
+  return Math.max(end, at);
+}
+
 const figureOf = (starts: readonly Ticks[], bar: number, length: Ticks): string =>
   starts
     .filter((s) => s >= bar * length && s < (bar + 1) * length)
@@ -133,10 +150,22 @@ export function lastBarRepeats(starts: readonly Ticks[], bars: number, length: T
   return bars > 1 && Array.from({ length: bars - 1 }, (_, b) => figureOf(starts, b, length)).includes(last);
 }
 
-/** The repetition ends differently: where the last bar would repeat an earlier one, a note is added in a free half-beat near its end. */
+/**
+ * The repetition ends with a fill: what sounds in its last beat leads back. Where the last bar would repeat an earlier one's rhythm, a note is added in a
+ * free half-beat near the end; where there is none, the line breathes just before the fill.
+ */
 function addEnding(ctx: BassContext, places: Map<Ticks, Place>, seed: number): void {
   const { bar, beats } = ctx.meter;
   const from = (ctx.bars - 1) * bar;
+  const fill = from + beats.at(-1)!.start;
+  const repeats = () =>
+    lastBarRepeats(
+      [...places.keys()].sort((a, b) => a - b),
+      ctx.bars,
+      bar,
+    );
+  for (const [at, place] of places)
+    if (at > fill && place.use !== "anchor" && place.use !== "approach") places.set(at, { at, use: "ending", priority: 1 });
   const fine = beats.flatMap((b) => [b.start + halfOf(b.duration), b.start]);
   const finer = Array.from({ length: bar / 120 }, (_, i) => i * 120);
   const free = (list: readonly Ticks[]) =>
@@ -146,15 +175,17 @@ function addEnding(ctx: BassContext, places: Map<Ticks, Place>, seed: number): v
       .sort((a, b) => b - a);
   const first = free(fine);
   const shift = Math.floor(noise(seed, 3) * Math.min(2, first.length));
-  for (const at of [...first.slice(shift), ...first.slice(0, shift), ...free(finer)]) {
-    if (
-      !lastBarRepeats(
-        [...places.keys()].sort((a, b) => a - b),
-        ctx.bars,
-        bar,
-      )
-    )
-      return;
+  for (const at of [...first.slice(shift), ...first.slice(0, shift)]) {
+    if (!repeats()) return;
+    places.set(at, { at, use: "ending", priority: 1 });
+  }
+  // A dense line is told apart by what it leaves out.
+  for (const at of [...places.keys()].filter((t) => t > from && t < fill).sort((a, b) => b - a)) {
+    if (!repeats()) return;
+    if (places.get(at)!.priority < 1) places.delete(at);
+  }
+  for (const at of free(finer)) {
+    if (!repeats()) return;
     places.set(at, { at, use: "ending", priority: 1 });
   }
 }

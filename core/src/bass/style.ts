@@ -14,7 +14,7 @@ export interface Slot {
   start: Ticks;
   duration: Ticks;
   use: SlotUse;
-  /** Tones that are wished for, best first: roles over the chord, "8" for the bass an octave up, "bass" for the written bass. */
+  /** Tones that are wished for, best first: roles over the chord, "8" for the bass an octave up, "bass" for the written bass, "5up" for the fifth above it. */
   prefers?: readonly string[];
   /** Player whose accent a weave slot meets. */
   with?: string;

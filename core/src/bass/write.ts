@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from "../result";
+import { freeName } from "../words";
 import { mod, pitchClass, pitchName, type Midi, type PitchClass } from "../pitch/pitch";
 import { nameInKey } from "../pitch/key";
 import { bassPc, chordPitchClasses, chordSymbol, chordToneName } from "../chord/chord";
@@ -96,7 +97,7 @@ export function bassLines(song: Song, request: BassRequest): Result<BassLine[]> 
   const pedals: (PitchClass | undefined)[] = style.pedals?.(ctx) ?? [undefined];
   const rhythms = rhythmsOf(ctx, style, seed);
   for (const [attempt, slots] of rhythms.entries()) {
-    if (lines.length >= LINES) break;
+    if (unlike(lines).length >= LINES) break;
     for (const pedal of pedals) {
       const open = pitchSlots(
         ctx,
@@ -114,15 +115,31 @@ export function bassLines(song: Song, request: BassRequest): Result<BassLine[]> 
       if (other) add(finish(ctx, style, open, other.path.picks, other.over, seed, "Same rhythm, other notes", false));
     }
   }
-  // Lines that fall short of fewer targets come first.
+  // Lines that fall short of fewer targets come first; of lines that share most of their notes one is enough.
   const short = new Map(lines.map((l) => [l, missesOf(measuresOf(l.report, { style, settings: ctx.settings, meter: ctx.meter }))]));
   lines.sort((a, b) => short.get(a)! - short.get(b)!);
-  const [best] = lines;
-  if (best) for (const line of lines.slice(1)) if (line.title.endsWith("nother rhythm")) line.title += apart(line.report, best.report);
-  if (best && short.get(best)! < Math.max(...short.values()) && best.title === "Another rhythm") best.title = "Meets most aims";
-  return lines.length
-    ? ok(lines.slice(0, LINES))
+  const offered = unlike(lines);
+  entitle(offered.slice(0, LINES), {
+    meetsMore: offered.length > 1 && short.get(offered[0]!)! < Math.max(...offered.map((l) => short.get(l)!)),
+  });
+  return offered.length
+    ? ok(offered.slice(0, LINES))
     : fail("bass.none", "No line fits the range and the pinned notes", { hint: "Widen the range or unpin a note." });
+}
+
+/** Two lines that share more of their notes than this say the same (common practice). */
+const MOST_SHARED = 0.6;
+
+/** Of some lines, in their order, those that share less with each before them. */
+const unlike = (lines: readonly BassLine[]): BassLine[] =>
+  lines.reduce<BassLine[]>((kept, l) => (kept.every((k) => sharedNotes(k.notes, l.notes) <= MOST_SHARED) ? [...kept, l] : kept), []);
+
+/** Share of the shorter line's notes that the other one has too, attack and pitch; what is pinned does not count. */
+export function sharedNotes(a: readonly NewNote[], b: readonly NewNote[]): number {
+  const text = (n: NewNote) => `${n.start}:${n.pitch}`;
+  const [x, y] = [a, b].map((l) => new Set(l.filter((n) => !n.pinned).map(text)));
+  const least = Math.min(x!.size, y!.size);
+  return least ? [...x!].filter((t) => y!.has(t)).length / least : 1;
 }
 
 /** The lines alone, best first; empty where `bassLines` would name an error. */
@@ -131,15 +148,30 @@ export function writeBass(song: Song, request: BassRequest): BassLine[] {
   return result.ok ? result.value : [];
 }
 
-/** How a rhythm differs from the first one, in words. */
-function apart(report: BassReport, first: BassReport): string {
+/** Says of each line what sets it apart from the first one, in words that no other has. */
+function entitle(lines: readonly BassLine[], { meetsMore }: { meetsMore: boolean }): void {
+  const [best] = lines;
+  const taken = new Set<string>();
+  for (const line of lines) {
+    const bases =
+      line.title.endsWith("nother rhythm") && line !== best ? apart(line.report, best!.report).map((a) => `${line.title}, ${a}`) : [];
+    const own = line === best && meetsMore && line.title === "Another rhythm" ? "Meets most aims" : line.title;
+    const title = [...bases, own, ...apart(line.report, best!.report).map((a) => `${own}, ${a}`)].find((t) => !taken.has(t));
+    line.title = title ?? freeName(taken, own);
+    taken.add(line.title);
+  }
+}
+
+/** How a line differs from the first one, in words, what differs most first. */
+function apart(report: BassReport, first: BassReport): string[] {
   const more = report.notes / Math.max(1, first.notes);
-  if (more > 1.08) return ", fuller";
-  if (more < 0.93) return ", sparser";
   const off = report.syncopation - first.syncopation;
-  if (Math.abs(off) > 0.3) return off > 0 ? ", more syncopated" : ", straighter";
   const rest = report.silence - first.silence;
-  return Math.abs(rest) > 0.04 ? (rest > 0 ? ", shorter notes" : ", longer notes") : "";
+  return [
+    ...(more > 1.08 ? ["fuller"] : more < 0.93 ? ["sparser"] : []),
+    ...(Math.abs(off) > 0.3 ? [off > 0 ? "more syncopated" : "straighter"] : []),
+    ...(Math.abs(rest) > 0.04 ? [rest > 0 ? "shorter notes" : "longer notes"] : []),
+  ];
 }
 
 /** Different rhythms from one seed; where a figure of its own is wanted, the one least like those of the other sections comes first. */

@@ -45,12 +45,25 @@ export function nearMissChains(rows: readonly AccentRow[], steps: number, tick: 
     if (last && nearMiss(step, last.at(-1)!, steps, tick) && last.length < 3) last.push(step);
     else chains.push([step]);
   }
+  // The last steps of a bar stand beside the first ones of the next.
+  const [first, last] = [chains[0], chains.at(-1)];
+  if (first && last && first !== last && nearMiss(last.at(-1)!, first[0]!, steps, tick) && first.length + last.length <= 3) {
+    chains.pop();
+    chains[0] = [...last, ...first];
+  }
   return chains.filter((c) => c.length > 1);
 }
 
-/** What speaks for a step: who strikes it and how hard, the kick first, and its place in the meter. */
+/** A clave is what the others play around: it stays. */
+const stays = (id: PlayerId): boolean => drumOf(id) === "clave";
+
+/** What speaks for a step: a clave before all, then who strikes it and how hard, the kick first, and its place in the meter. */
 const weightOf = (rows: readonly AccentRow[], meter: Meter, step: number, tick: Ticks): number =>
-  rows.reduce((sum, r) => sum + (r.accents.includes(step) ? r.strength[step]! * (drumOf(r.id) === "kick" ? 1.5 : 1) : 0), 0) +
+  rows.reduce(
+    (sum, r) =>
+      sum + (r.accents.includes(step) ? (stays(r.id) ? 100 : (r.strength[step] ?? 0.5) * (drumOf(r.id) === "kick" ? 1.5 : 1)) : 0),
+    0,
+  ) +
   (metricalLevel(meter, step * tick) + 6) * 0.08;
 
 const apartText = (ticks: Ticks): string => (ticks === 120 ? "a sixteenth" : ticks === 80 ? "a sixteenth triplet" : "a little");
@@ -66,13 +79,10 @@ export function agreeOnAccents(song: Song, sectionId: string, map = accentMap(so
   const { meter, steps, step } = map.value;
   const where = (at: number) => inBar(meter, at * step);
   const rows = map.value.rows.filter((r) => !keepsTime(r.id) && !isSung(song, r.id));
-  const chains = nearMissChains(rows, steps, step);
-  if (!chains.length) return fail("accents.agreed", "All accents fall together or well apart: there is nothing to agree on");
-  const targets = chains.map((chain) => chain.reduce((a, b) => (weightOf(rows, meter, b, step) > weightOf(rows, meter, a, step) ? b : a)));
+  const found = settled(rows, meter, steps, step);
+  if (!found.size) return fail("accents.agreed", "All accents fall together or well apart: there is nothing to agree on");
   const players = rows.flatMap((row): PlayerRequest[] => {
-    const moves = chains.flatMap((chain, i) =>
-      chain.filter((s) => nearMiss(s, targets[i]!, steps, step) && row.accents.includes(s)).map((s): [number, number] => [s, targets[i]!]),
-    );
+    const moves = [...(found.get(row.id) ?? [])].filter(([from, to]) => from !== to);
     if (!moves.length) return [];
     const [from, to] = moves[0]!;
     const who = rows.filter((r) => r.id !== row.id && r.accents.includes(to)).map((r) => r.name.split(",")[0]!);
@@ -94,14 +104,35 @@ export function agreeOnAccents(song: Song, sectionId: string, map = accentMap(so
       },
     ];
   });
-  const kept = new Set(rows.flatMap((r) => r.accents));
-  for (const p of players)
-    for (const [from, to] of p.moves) {
-      kept.delete(from);
-      kept.add(to);
-    }
+  const kept = new Set(rows.flatMap((r) => r.accents.map((a) => found.get(r.id)?.get(a) ?? a)));
   const edits = players.flatMap((p) => (p.edit ? [p.edit] : []));
   return ok({ steps: [...kept].sort((a, b) => a - b), players, edit: { do: "all", label: "agree on accents", edits } });
+}
+
+/** Rounds in which players come to each other: one may have moved beside a third. */
+const ROUNDS = 4;
+
+/** Where each player's accents go, from where they are, until nobody misses anybody. */
+function settled(rows: readonly AccentRow[], meter: Meter, steps: number, tick: Ticks): Map<PlayerId, Map<number, number>> {
+  const moves = new Map<PlayerId, Map<number, number>>();
+  let now = rows.map((r) => ({ ...r, accents: [...r.accents] }));
+  for (let round = 0; round < ROUNDS; round++) {
+    const chains = nearMissChains(now, steps, tick);
+    if (!chains.length) break;
+    const targets = chains.map((chain) => chain.reduce((a, b) => (weightOf(now, meter, b, tick) > weightOf(now, meter, a, tick) ? b : a)));
+    now = now.map((row) => {
+      if (stays(row.id)) return row;
+      const goesTo = (s: number) => {
+        const at = chains.findIndex((chain, i) => chain.includes(s) && s !== targets[i] && nearMiss(s, targets[i]!, steps, tick));
+        return at < 0 ? s : targets[at]!;
+      };
+      const own = moves.get(row.id) ?? new Map(row.accents.map((s) => [s, s]));
+      for (const [from, to] of own) own.set(from, goesTo(to));
+      if ([...own].some(([from, to]) => from !== to)) moves.set(row.id, own);
+      return { ...row, accents: [...new Set(row.accents.map(goesTo))].sort((x, y) => x - y) };
+    });
+  }
+  return moves;
 }
 
 /** A tune keeps its rhythm: the others come to it. */
@@ -133,8 +164,8 @@ export function moveAttacks(
     const hits = section.groove.lanes.find((l) => l.drum === drum)?.hits ?? [];
     const at = new Map<Ticks, (typeof hits)[number]>();
     for (const hit of hits) {
-      const start = moved(hit.start) ?? hit.start;
-      if (start < 0 || start >= length) continue;
+      // The section comes round again: what goes past its end begins it.
+      const start = mod(moved(hit.start) ?? hit.start, length);
       const known = at.get(start);
       if (!known || known.velocity < hit.velocity) at.set(start, { ...hit, start });
     }
@@ -149,8 +180,11 @@ export function moveAttacks(
     const text = [...stepsOf(playingOf(part, "comp", { section }).rhythm ?? "held", meter)];
     for (let bar = 0; bar * steps < text.length; bar++)
       for (const [from, to] of moves) {
-        const [a, b] = [bar * steps + from, bar * steps + to];
-        if (!/x/i.test(text[a] ?? "") || b >= text.length) continue;
+        const a = bar * steps + from;
+        // By the nearest way, across the bar line where that is shorter.
+        const by = to - from > steps / 2 ? to - from - steps : from - to > steps / 2 ? to - from + steps : to - from;
+        const b = mod(a + by, text.length);
+        if (!/x/i.test(text[a] ?? "")) continue;
         const mark = text[a]!;
         text[a] = b < a ? "-" : ".";
         text[b] = mark;
@@ -160,9 +194,9 @@ export function moveAttacks(
   }
   const notes = (section.notes[id] ?? []).flatMap((n) => {
     const start = moved(n.start);
-    return start === null || start < 0 || start >= length
-      ? []
-      : [{ id: n.id, start, duration: Math.max(60, n.duration + n.start - start) }];
+    if (start === null) return [];
+    const inside = mod(start, length);
+    return [{ id: n.id, start: inside, duration: Math.max(60, inside === start ? n.duration + n.start - start : n.duration) }];
   });
   return notes.length ? { do: "changeNotes", section: sectionId, part: id, notes } : null;
 }

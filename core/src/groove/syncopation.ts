@@ -1,4 +1,4 @@
-import { metricalLevel, type Meter, type Ticks } from "../time/meter";
+import { treeLevel, type Meter, type Ticks } from "../time/meter";
 
 export interface Syncopation {
   /** The attack that is syncopated, and the stronger position after it that is held or silent. */
@@ -21,10 +21,10 @@ export function syncopations(starts: readonly Ticks[], meter: Meter, length: Tic
   const out: Syncopation[] = [];
   attacks.forEach((start, i) => {
     const next = attacks[i + 1] ?? (loop ? attacks[0]! + length : length);
-    const level = metricalLevel(meter, start);
+    const level = treeLevel(meter, start);
     let best: Syncopation | null = null;
     for (let at = Math.floor(start / FINE) * FINE + FINE; at < next; at += FINE) {
-      const weight = metricalLevel(meter, at % length) - level;
+      const weight = treeLevel(meter, at % length) - level;
       if (weight > 0 && (!best || weight > best.weight)) best = { start, stronger: at % length, weight };
     }
     if (best) out.push(best);

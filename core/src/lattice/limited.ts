@@ -135,9 +135,21 @@ function limit(limited: Limited, group: readonly [number, number], most: number,
   if (!tries.length) return null;
   const into = { costs: new Float64Array(free.costs.length).fill(Infinity), kinds: new Int32Array(free.costs.length) };
   const exits = p.sizes[last]!;
-  for (const { kinds, lists } of tries.sort((a, b) => a.least - b.least)) {
-    // Nothing is gained where every way in and out is as cheap already as if there were no limit.
-    const gains = lists[0]!.some((i) => lists.at(-1)!.some((j) => into.costs[i * exits + j]! > free.costs[i * exits + j]! + 1e-12));
+  // Steps may cost a little less than nothing.
+  let cheapest = 0;
+  for (let c = first; c < last; c++) for (const cost of p.steps[c]!) if (cost < cheapest) cheapest = cost;
+  const bonus = cheapest * (last - first);
+  for (const { kinds, lists, least } of tries.sort((a, b) => a.least - b.least)) {
+    // Nothing is gained where every way in and out is already as cheap as without a limit, or as this set can be at best.
+    const ends = lists.at(-1)!;
+    const [into0, out0] = [Math.min(...lists[0]!.map((i) => p.nodes[first]![i]!)), Math.min(...ends.map((j) => p.nodes[last]![j]!))];
+    const gains = lists[0]!.some((i) =>
+      ends.some((j) => {
+        const at = i * exits + j;
+        const best = first === last ? least : least - into0 - out0 + p.nodes[first]![i]! + p.nodes[last]![j]!;
+        return into.costs[at]! > Math.max(free.costs[at]!, best + bonus) + 1e-12;
+      }),
+    );
     if (gains) through(p, first, lists, kinds, into);
   }
   return into;

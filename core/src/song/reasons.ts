@@ -26,7 +26,7 @@ export const REASONS = {
   chordTone: { words: "{role} of {chord}", weight: 0.3 },
   approachBelow: { words: "Approaches {target} from a {interval} below", weight: 0.55 },
   approachAbove: { words: "Approaches {target} from a {interval} above", weight: 0.55 },
-  approachFifth: { words: "Fifth above {target}: falls to the root", weight: 0.6 },
+  approachFifth: { words: "Fifth of the {target} that comes: leads to it", weight: 0.6 },
   anticipation: { words: "Anticipates {chord}", weight: 0.65 },
   scaleStep: { words: "Steps on from {from} to {target}", weight: 0.4 },
   inversion: { words: "{role} of {chord} in the bass: the bass moves by step", weight: 0.9 },

@@ -90,6 +90,30 @@ export function metricalLevel(meter: Meter, tick: Ticks): number {
   return -7;
 }
 
+/** Level of beat i of n: 0 the first, one lower for each division that is needed to reach it, halves before thirds. */
+function beatLevel(i: number, n: number): number {
+  if (i === 0) return 0;
+  const parts = n % 2 === 0 ? 2 : n % 3 === 0 ? 3 : n;
+  const group = n / parts;
+  return i % group === 0 ? -1 : beatLevel(i % group, group) - 1;
+}
+
+/**
+ * Level of a position in the tree of its meter (Longuet-Higgins and Lee 1984): 0 the downbeat, one lower for each division: in 4/4 the middle −1, other
+ * beats −2, eighths −3; in 3/4 beats −1, eighths −2; in 6/8 the second dotted quarter −1, eighths −2.
+ */
+export function treeLevel(meter: Meter, tick: Ticks): number {
+  const inBar = ((tick % meter.bar) + meter.bar) % meter.bar;
+  const index = beatAt(meter, inBar);
+  const { start, duration } = meter.beats[index]!;
+  const n = meter.beats.length;
+  if (inBar === start) return beatLevel(index, n);
+  const lowest = Math.min(...meter.beats.map((_, i) => beatLevel(i, n)));
+  let part = duration % 720 === 0 ? duration / 3 : duration / 2;
+  for (let k = 1; k < 5; k++, part /= 2) if ((inBar - start) % part === 0) return lowest - k;
+  return lowest - 5;
+}
+
 /** 1-based bar and beat of a position in a section of one meter, for example "bar 2, beat 3½". */
 export function positionText(meter: Meter, tick: Ticks): string {
   const bar = Math.floor(tick / meter.bar);

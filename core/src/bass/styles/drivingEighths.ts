@@ -16,9 +16,12 @@ export const drivingEighths: BassStyle = {
     ...approachPlaces(ctx, 0.55),
     ...beatsOf(ctx).flatMap((b) => {
       const half = halfOf(b.duration);
+      const { length } = ctx.meter.beats;
+      // It pushes up into the middle of the bar, and turns at its end.
+      const lifts = b.beat === Math.floor(length / 2) - 1 || length === 1;
       const places: Place[] = [
-        { at: b.at + half, use: "octave", priority: 0.22, prefers: ["8"] },
-        { at: b.at + half, use: "hook", priority: 0.15, prefers: ["5"] },
+        { at: b.at + half, use: "octave", priority: lifts ? 0.55 : 0.1, prefers: ["8"] },
+        { at: b.at + half, use: "hook", priority: b.beat === length - 1 ? 0.55 : 0.1, prefers: ["5", "8"] },
         { at: b.at, use: "hook", priority: 0.95, prefers: ["bass"] },
         { at: b.at + half, use: "hook", priority: 0.85, prefers: ["bass"] },
       ];

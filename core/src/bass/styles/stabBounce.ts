@@ -13,6 +13,8 @@ export const stabBounce: BassStyle = {
   costs: { root: 0.1, fifth: 1.2, majorThird: 3, minorThird: 2, seventh: 2, other: 4, octave: 0, repeat: 0.3 },
   usual: { gate: "cut", octaves: "many", pitches: 3 },
   places: (ctx) => [
+    // It begins low, so that there is room to bounce.
+    ...ctx.chords.map((c) => ({ at: c.start, use: "hook" as const, priority: 0.7, prefers: ["bass"] })),
     ...ctx.kicks.map((k) => ({ at: k.start, use: "kick" as const, priority: 0.7, prefers: ["bass"] })),
     ...beatsOf(ctx).map((b) => ({ at: b.at + halfOf(b.duration), use: "octave" as const, priority: 0.42, prefers: ["8"] })),
   ],
