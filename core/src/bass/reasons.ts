@@ -5,7 +5,7 @@ import type { RealizedNote } from "../song/realize";
 import { because } from "../song/reasons";
 import type { Reason } from "../song/schema";
 import type { RoleSpan } from "../slice/roles";
-import { chordAt, type BassContext } from "./context";
+import type { BassContext } from "./context";
 import type { PitchSlot } from "./pitches";
 
 const WHITE = new Set(["Cb", "Fb", "B#", "E#"]);
