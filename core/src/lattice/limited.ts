@@ -20,7 +20,7 @@ export interface LimitedPath extends Path {
 interface Within {
   /** [i * exits + j] */
   costs: Float64Array;
-  /** Kinds that are allowed on the way from i to j, as bits; all of them where the group is free. */
+  /** Kinds that the cheapest way from i to j uses, as bits. */
   kinds: Int32Array;
 }
 
@@ -39,7 +39,7 @@ const bits = (set: number): number => {
 export function cheapestLimited(limited: Limited): LimitedPath | null {
   const { prepared: p, groups, most } = limited;
   if (!p.sizes.length || p.sizes.includes(0)) return null;
-  const free = groups.map((g) => within(limited, g, EVERYTHING));
+  const free = groups.map((g) => through(limited, g, EVERYTHING));
   const now = [...free];
   const bound = new Set<number>();
   const over = new Set<number>();
@@ -71,103 +71,94 @@ function kindsOf({ kindOf }: Limited, [first, last]: readonly [number, number], 
   return bits(used);
 }
 
-/** Candidates of each column of a group that are of some kinds. */
-const allowed = ({ prepared: p, kindOf }: Limited, [first, last]: readonly [number, number], kinds: number): number[][] =>
-  Array.from({ length: last - first + 1 }, (_, k) => {
+/** Costs through a group with some kinds of candidates, from every entry to every exit, and the kinds that the cheapest way uses. */
+function through({ prepared: p, kindOf }: Limited, [first, last]: readonly [number, number], kinds: number): Within {
+  const lists = Array.from({ length: last - first + 1 }, (_, k) => {
     const c = first + k;
     const list: number[] = [];
     for (let i = 0; i < p.sizes[c]!; i++) if ((kinds >> kindOf(c, i)) & 1 && p.nodes[c]![i]! < Infinity) list.push(i);
     return list;
   });
-
-/** Costs through a group with some kinds of candidates; `into` is lowered where this way is cheaper. */
-function through(p: Prepared, first: number, lists: readonly number[][], kinds: number, into: Within): void {
-  const last = first + lists.length - 1;
+  const bitsOf = lists.map((list, k) => list.map((i) => 1 << kindOf(first + k, i)));
   const exits = p.sizes[last]!;
-  for (const i of lists[0]!) {
+  const size = p.sizes[first]! * exits;
+  const into = { costs: new Float64Array(size).fill(Infinity), kinds: new Int32Array(size) };
+  if (lists.some((l) => !l.length)) return into;
+  lists[0]!.forEach((i, at) => {
     let costs = lists[0]!.map((x) => (x === i ? p.nodes[first]![i]! : Infinity));
+    let used = lists[0]!.map(() => bitsOf[0]![at]!);
     for (let k = 1; k < lists.length; k++) {
       const c = first + k;
       const [from, to] = [lists[k - 1]!, lists[k]!];
       const table = p.steps[c - 1]!;
       const width = p.sizes[c]!;
       const next = new Array<number>(to.length).fill(Infinity);
+      const by = new Array<number>(to.length).fill(0);
       for (let a = 0; a < from.length; a++) {
         const base = costs[a]!;
         if (base === Infinity) continue;
         const row = from[a]! * width;
         for (let b = 0; b < to.length; b++) {
           const cost = base + table[row + to[b]!]!;
-          if (cost < next[b]!) next[b] = cost;
+          if (cost < next[b]!) {
+            next[b] = cost;
+            by[b] = used[a]!;
+          }
         }
       }
-      for (let b = 0; b < to.length; b++) next[b]! += p.nodes[c]![to[b]!]!;
+      for (let b = 0; b < to.length; b++) {
+        next[b]! += p.nodes[c]![to[b]!]!;
+        by[b]! |= bitsOf[k]![b]!;
+      }
       costs = next;
+      used = by;
     }
     lists.at(-1)!.forEach((j, b) => {
-      if (costs[b]! < into.costs[i * exits + j]!) {
-        into.costs[i * exits + j] = costs[b]!;
-        into.kinds[i * exits + j] = kinds;
-      }
+      into.costs[i * exits + j] = costs[b]!;
+      into.kinds[i * exits + j] = used[b]!;
     });
-  }
-}
-
-function within(limited: Limited, group: readonly [number, number], kinds: number): Within {
-  const { prepared: p } = limited;
-  const size = p.sizes[group[0]]! * p.sizes[group[1]]!;
-  const into = { costs: new Float64Array(size).fill(Infinity), kinds: new Int32Array(size).fill(EVERYTHING) };
-  through(p, group[0], allowed(limited, group, kinds), kinds, into);
-  return into;
-}
-
-/** Costs through a group that uses at most so many kinds; null where it cannot. Sets of kinds are tried from the cheapest lower bound on. */
-function limit(limited: Limited, group: readonly [number, number], most: number, free: Within): Within | null {
-  const { prepared: p, kindOf } = limited;
-  const [first, last] = group;
-  let present = 0;
-  for (let c = first; c <= last; c++) for (let i = 0; i < p.sizes[c]!; i++) if (p.nodes[c]![i]! < Infinity) present |= 1 << kindOf(c, i);
-  const tries = subsets(present, Math.min(most, bits(present))).flatMap((kinds) => {
-    const lists = allowed(limited, group, kinds);
-    if (lists.some((l) => !l.length)) return [];
-    return [{ kinds, lists, least: lists.reduce((sum, l, k) => sum + Math.min(...l.map((i) => p.nodes[first + k]![i]!)), 0) }];
   });
-  if (!tries.length) return null;
-  const into = { costs: new Float64Array(free.costs.length).fill(Infinity), kinds: new Int32Array(free.costs.length) };
-  const exits = p.sizes[last]!;
-  // Steps may cost a little less than nothing.
-  let cheapest = 0;
-  for (let c = first; c < last; c++) for (const cost of p.steps[c]!) if (cost < cheapest) cheapest = cost;
-  const bonus = cheapest * (last - first);
-  for (const { kinds, lists, least } of tries.sort((a, b) => a.least - b.least)) {
-    // Nothing is gained where every way in and out is already as cheap as without a limit, or as this set can be at best.
-    const ends = lists.at(-1)!;
-    const [into0, out0] = [Math.min(...lists[0]!.map((i) => p.nodes[first]![i]!)), Math.min(...ends.map((j) => p.nodes[last]![j]!))];
-    const gains = lists[0]!.some((i) =>
-      ends.some((j) => {
-        const at = i * exits + j;
-        const best = first === last ? least : least - into0 - out0 + p.nodes[first]![i]! + p.nodes[last]![j]!;
-        return into.costs[at]! > Math.max(free.costs[at]!, best + bonus) + 1e-12;
-      }),
-    );
-    if (gains) through(p, first, lists, kinds, into);
-  }
   return into;
 }
 
-/** All subsets of a set of kinds with so many members, as bits. */
-function subsets(set: number, size: number): number[] {
-  const members = Array.from({ length: 32 }, (_, k) => k).filter((k) => (set >> k) & 1);
-  const out: number[] = [];
-  const add = (from: number, chosen: number, left: number): void => {
-    if (!left) {
-      out.push(chosen);
-      return;
-    }
-    for (let k = from; k <= members.length - left; k++) add(k + 1, chosen | (1 << members[k]!), left - 1);
+/**
+ * Costs through a group that uses at most so many kinds; null where it cannot. From one end to the other: where the cheapest way uses too many, every
+ * way that keeps the limit does without at least one of those it uses, so the search branches over which. What was solved once serves all ends.
+ */
+function limit(limited: Limited, group: readonly [number, number], most: number, free: Within): Within | null {
+  const solved = new Map<number, Within>([[EVERYTHING, free]]);
+  const solve = (kinds: number): Within => {
+    let found = solved.get(kinds);
+    if (!found) solved.set(kinds, (found = through(limited, group, kinds)));
+    return found;
   };
-  add(0, 0, size);
-  return out;
+  const into = { costs: new Float64Array(free.costs.length).fill(Infinity), kinds: new Int32Array(free.costs.length) };
+  let any = false;
+  for (let at = 0; at < free.costs.length; at++) {
+    const queue = [EVERYTHING];
+    const seen = new Set(queue);
+    while (queue.length) {
+      let best = 0;
+      for (let q = 1; q < queue.length; q++) if (solve(queue[q]!).costs[at]! < solve(queue[best]!).costs[at]!) best = q;
+      const kinds = queue.splice(best, 1)[0]!;
+      const { costs, kinds: uses } = solve(kinds);
+      if (costs[at] === Infinity) break;
+      const used = uses[at]!;
+      if (bits(used) <= most) {
+        into.costs[at] = costs[at]!;
+        into.kinds[at] = used;
+        any = true;
+        break;
+      }
+      for (let k = 0; k < 32; k++) {
+        const without = kinds & ~(1 << k);
+        if (!((used >> k) & 1) || seen.has(without)) continue;
+        seen.add(without);
+        queue.push(without);
+      }
+    }
+  }
+  return any ? into : null;
 }
 
 /** The cheapest way through all groups, each by its own costs: a lattice of entries and exits. */
