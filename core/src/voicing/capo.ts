@@ -16,11 +16,20 @@ export interface CapoChoice {
   keyOfShapes: string;
 }
 
-/** The capo that makes the whole song easiest for a fretted part: every fret up to `highest`, easiest first. */
+/** Keys in which guitarists think: few accidentals, open shapes (common practice). */
+const FAMILIAR = new Set(["C", "G", "D", "A", "E", "F", "Am", "Em", "Dm", "Bm", "F#m", "Gm", "Cm", "Bb"]);
+const isFamiliar = (name: string): boolean => FAMILIAR.has(name.split(" ")[0]! + (/minor|dorian|phrygian|locrian/.test(name) ? "m" : ""));
+
+/**
+ * The capo that makes the whole song easiest for a fretted part: no capo, and every fret up to `highest` under which the player thinks in a key one knows
+ * shapes of; easiest first.
+ */
 export function chooseCapo(song: Song, partId: string, highest = 7): Result<CapoChoice[]> {
   const out: CapoChoice[] = [];
   for (let capo = 0; capo <= highest; capo++) {
-    const sum = { capo, strain: 0, barres: 0, open: 0, keyOfShapes: keyName(transposeKey(must(parseKey(song.key)), -capo)) };
+    const keyOfShapes = keyName(transposeKey(must(parseKey(song.key)), -capo));
+    if (capo && !isFamiliar(keyOfShapes)) continue;
+    const sum = { capo, strain: 0, barres: 0, open: 0, keyOfShapes };
     for (const section of song.sections) {
       const asked = askVoicing(song, section.id, partId);
       if (!asked.ok) return asked;

@@ -58,9 +58,9 @@ export interface Judge {
   top: TopShape;
 }
 
-/** Weights with some of them changed; 0 switches a term off. */
-export const weightsWith = (changed: Partial<Weights> = {}): Weights =>
-  Object.fromEntries(TERM_NAMES.map((t) => [t, changed[t] ?? 1])) as Weights;
+/** Weights with some of them changed, as much as a style lets them count; 0 switches a term off. */
+export const weightsWith = (changed: Partial<Weights> = {}, style: Partial<Weights> = {}): Weights =>
+  Object.fromEntries(TERM_NAMES.map((t) => [t, (changed[t] ?? 1) * (style[t] ?? 1)])) as Weights;
 
 const PARALLEL_WEIGHT: Record<Profile, number> = { chorale: 8, band: 2, jazz: 0.5, loop: 0 };
 
@@ -122,9 +122,12 @@ function parallelCost(a: readonly Midi[], b: readonly Midi[], profile: Profile):
   return found * PARALLEL_WEIGHT.chorale;
 }
 
+/** A shape that is fretted all over; one with open strings is found without looking. */
+const isHigh = ({ position, frets }: NonNullable<RawVoicing["shape"]>): boolean => position > 0 && !frets.includes(0);
+
 /** Going from one place on the neck to another; open shapes are reached from anywhere. */
 const shiftCost = (a: RawVoicing, b: RawVoicing): number =>
-  a.shape && b.shape && a.shape.position && b.shape.position ? Math.abs(a.shape.position - b.shape.position) * 0.3 : 0;
+  a.shape && b.shape && isHigh(a.shape) && isHigh(b.shape) ? Math.abs(a.shape.position - b.shape.position) * 0.3 : 0;
 
 /** A voice that does not stay costs a little, whatever way it goes. */
 const STAY = 0.2;

@@ -19,6 +19,8 @@ export interface VoicedChord {
   kept: number | null;
   /** How it lies on a neck. */
   shape?: Shape;
+  /** What it is made of, where that has a name. */
+  says?: string;
 }
 
 export interface VoicedPath {
@@ -30,6 +32,8 @@ export interface VoicedPath {
   terms: Terms;
   /** Candidates looked at for each chord. */
   candidates: number[];
+  /** Chords, by index, that the style does not suit: they are laid out freely. */
+  freely: number[];
   /** No cheaper path differs from those before it; otherwise it is the cheapest that was found. */
   exact: boolean;
 }
@@ -57,6 +61,7 @@ export function describe(space: VoicingSpace, { picks, cost }: Path, exact = tru
       motion: before ? motionBetween(before.pitches, here.pitches) : null,
       kept: before ? commonTones(before.pitches, here.pitches) : null,
       ...(here.shape ? { shape: here.shape } : {}),
+      ...(here.says ? { says: here.says } : {}),
     };
   });
   return {
@@ -65,6 +70,7 @@ export function describe(space: VoicingSpace, { picks, cost }: Path, exact = tru
     motion: chords.reduce((sum, c) => sum + (c.motion ?? 0), 0),
     terms: total,
     candidates: space.columns.map((c) => c.candidates.length),
+    freely: space.columns.flatMap((c, i) => (c.fallback ? [i] : [])),
     exact,
   };
 }
@@ -132,6 +138,8 @@ export interface ProgressionRequest {
   voices?: number;
   bassCovered?: boolean;
   capo?: number;
+  /** Pitch classes of the key, from which colors are taken that a symbol does not name. */
+  scale?: readonly number[];
   weights?: Partial<Weights>;
   pins?: Record<number, PitchName[]>;
   outer?: NonNullable<PathOptions["outer"]>;
@@ -143,6 +151,8 @@ export interface VoicedProgression {
   terms: Terms[];
   /** Fret shapes of a fretted instrument. */
   shapes?: Shape[];
+  /** Chords, by index, that the style does not suit: they are laid out freely. */
+  fallbacks: number[];
 }
 
 /** Voices a list of chord symbols; best first. Errors name the chord that cannot be read or voiced. */
@@ -162,6 +172,7 @@ export function voicedProgressions(request: ProgressionRequest & { k?: number })
         voicings: p.chords.map((c) => c.pitches),
         motion: p.motion,
         terms: p.chords.map((c) => c.terms),
+        fallbacks: p.freely,
         ...(shapes.length ? { shapes } : {}),
       };
     }),

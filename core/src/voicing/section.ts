@@ -4,7 +4,7 @@ import type { Chord } from "../chord/chord";
 import { chordOf } from "../chord/progression";
 import { OCTAVE_SPAN, twoHands } from "../instrument/hands";
 import { instrumentOf } from "../instrument/instruments";
-import { partOf, sectionOf } from "../song/document";
+import { partOf, sectionKey, sectionOf } from "../song/document";
 import { playingOf } from "../song/playing";
 import type { ChordEvent, Note, Part, Section, Song } from "../song/schema";
 import type { Edit } from "../song/edits";
@@ -49,13 +49,14 @@ export function partOptions(song: Song, part: Part, section?: Section): PathOpti
     instrument: part.instrument,
     ...(song.instruments ? { song: { instruments: song.instruments } } : {}),
     loop: part.link?.loop ?? false,
-    voices: voices ?? 4,
+    ...(voices === undefined ? {} : { voices }),
     profile: school ?? "band",
     bassCovered: over ? over === "bass" : song.parts.some((p) => p.role === "bass"),
     weights: (weights ?? {}) as Partial<Weights>,
     register: register ?? 0,
     hands: hands ?? 2,
     capo: capo ?? 0,
+    ...(section ? { scale: sectionKey(song, section).pcs } : {}),
     ...(topShape ? { topShape } : {}),
     ...(span ? { span } : {}),
     ...(tuning ? { tuning } : {}),
@@ -123,6 +124,7 @@ const NOTHING: SectionVoicing = {
   terms: {},
   candidates: [],
   exact: true,
+  freely: [],
   fallbacks: [],
   tops: {},
   bottoms: {},

@@ -1,5 +1,5 @@
 import { fail, ok, type Result } from "../result";
-import { pitchMidi, type Midi, type PitchName, type Semitones } from "../pitch/pitch";
+import { pitchMidi, type Midi, type PitchClass, type PitchName, type Semitones } from "../pitch/pitch";
 import { chordSymbol, type Chord } from "../chord/chord";
 import type { Neck } from "../instrument/fretboard";
 import { shapeOf } from "../instrument/fretboard";
@@ -11,7 +11,7 @@ import type { RawVoicing, VoicingLimits, VoicingStyle } from "./style";
 import { VOICING_STYLES } from "./styles";
 import { fourPart } from "./styles/fourPart";
 import { keyboard } from "./styles/keyboard";
-import { shapes } from "./styles/shapes";
+import { comping, shapes } from "./styles/shapes";
 import { single } from "./styles/single";
 
 export interface PathOptions {
@@ -33,6 +33,8 @@ export interface PathOptions {
   span?: Semitones;
   hands?: 1 | 2;
   capo?: Semitones;
+  /** Pitch classes of the key. */
+  scale?: readonly PitchClass[];
   /** Open strings, where they differ from the instrument's. */
   tuning?: PitchName[];
   /** Fixed voicings by index of the chord. */
@@ -113,8 +115,9 @@ export interface Setting {
   options: PathOptions;
   instrument: Instrument;
   neck: Neck | undefined;
-  /** The style that was asked for, and the free one that steps in for it. */
+  /** The style that was asked for, and the free one that steps in for it; `replaced` where the instrument cannot play the style at all. */
   style: VoicingStyle;
+  replaced: boolean;
   free: VoicingStyle;
   judge: Judge;
   limits: VoicingLimits;
@@ -135,6 +138,10 @@ function rangeOf(instrument: Instrument, options: PathOptions): [Midi, Midi] {
   const comfort = midiRange(instrument.comfortable);
   return [Math.min(low, comfort[0]), Math.max(high, Math.min(comfort[1], comfort[0] + 24))];
 }
+
+/** Four voices; on a neck as many strings as there are, or four where small chords are the style. */
+const usualVoices = (style: VoicingStyle, neck: Neck | undefined): number =>
+  neck && style.held === "frets" ? (style === comping ? 4 : neck.strings.length) : 4;
 
 export function settingOf(options: PathOptions): Result<Setting> {
   const wanted = VOICING_STYLES.find((s) => s.id === (options.style ?? "keyboard"));
@@ -157,19 +164,21 @@ export function settingOf(options: PathOptions): Result<Setting> {
     instrument,
     neck,
     style,
+    replaced: style !== wanted && wanted !== keyboard && wanted.id !== "every",
     free,
     judge: {
       // Four-part writing brings its own rules along.
       profile: style === fourPart ? "chorale" : (options.profile ?? "band"),
-      weights: weightsWith(options.weights),
+      weights: weightsWith(options.weights, style.weights),
       top: options.topShape ?? "smooth",
     },
     limits: {
       low,
       high,
-      voices: Math.min(options.voices ?? 4, polyphony),
+      voices: Math.min(options.voices ?? usualVoices(style, neck), polyphony),
       span: held.by === "hands" ? (options.span ?? held.span) : 127,
       bassCovered: options.bassCovered ?? true,
+      ...(options.scale ? { scale: options.scale } : {}),
       ...(neck ? { neck } : {}),
     },
     hands: options.hands ?? 2,

@@ -80,13 +80,13 @@ function withWishes(s: Setting, layouts: Layouts, chord: Chord, wish: { top?: Pi
 
 /** Layouts of the style, else free ones, else fewer voices: they are better than silence. */
 function anyLayouts(
-  { instrument, style, free, limits, hands }: Setting,
+  { instrument, style, replaced, free, limits, hands }: Setting,
   layouts: Layouts,
   chord: Chord,
 ): { raw: RawVoicing[]; fallback: boolean } {
   let raw = layouts(style, chord);
-  const fallback = !raw.length;
-  if (fallback) raw = layouts(free, chord);
+  const fallback = replaced || !raw.length;
+  if (!raw.length) raw = layouts(free, chord);
   for (let voices = limits.voices - 1; !raw.length && voices > 0; voices--)
     raw = playedOn(instrument, keyboard, limits, hands)(keyboard.candidates(chord, { ...limits, voices }));
   return { raw, fallback };

@@ -1,5 +1,5 @@
 import { mod, type Midi, type PitchClass } from "../pitch/pitch";
-import { bassPc, dispensable, rootPc, type Chord, type ChordTone } from "../chord/chord";
+import { bassPc, dispensable, rootPc, tone, type Chord, type ChordTone } from "../chord/chord";
 import type { RawVoicing, VoicingLimits } from "./style";
 
 export const pcOf = (chord: Chord, tone: ChordTone): PitchClass => mod(rootPc(chord) + tone.semitones, 12);
@@ -27,6 +27,22 @@ export const lossOf = (chord: Chord, used: readonly ChordTone[], bassCovered: bo
       (sum, t) => sum + (t.degree === 1 ? (bassCovered ? 0.4 : 4) : t.degree === 5 && !t.alter ? 0.4 : t.degree > 7 && !t.alter ? 0.8 : 4),
       0,
     );
+
+/**
+ * A ninth or thirteenth that the symbol does not name but the key has, or, without a key, that colors without contradicting: ninths over major, minor and
+ * dominant sevenths, thirteenths over dominants (Levine, The Jazz Piano Book). None where the chord is altered, diminished or has another one.
+ */
+export function colorOf(chord: Chord, degree: 9 | 13, scale?: readonly PitchClass[]): ChordTone | undefined {
+  const has = (role: string) => chord.tones.some((t) => t.role === role);
+  const dominant = has("3") && has("b7");
+  if (!has("5") || chord.tones.some((t) => t.degree === degree || (t.degree > 7 && t.alter !== 0)) || (degree === 13 && !dominant))
+    return undefined;
+  const natural = tone(degree);
+  const inKey = (t: ChordTone) => scale?.includes(pcOf(chord, t)) ?? true;
+  if (inKey(natural)) return natural;
+  const flat = tone(degree, -1);
+  return dominant && inKey(flat) ? flat : undefined;
+}
 
 /** Notes stacked upward from the lowest, each in the next place above the one before. */
 export function stackUp(bottom: Midi, pcs: readonly PitchClass[]): Midi[] {
@@ -62,9 +78,12 @@ export function voiced(
 ): RawVoicing[] {
   const seen = new Set<string>();
   const out: RawVoicing[] = [];
-  for (const layout of layouts) {
+  // Without a bass part the bass lies lowest; where no layout has it there it is laid below.
+  const stands = (layout: readonly Midi[]) => mod(Math.min(...layout), 12) === bassPc(chord);
+  const usable = bassCovered || !layouts.some(stands) ? layouts : layouts.filter(stands);
+  for (const layout of usable) {
     const pitches = [...layout].sort((a, b) => a - b);
-    if (chord.bass !== undefined && !bassCovered && mod(pitches[0]!, 12) !== bassPc(chord)) {
+    if (!bassCovered && mod(pitches[0]!, 12) !== bassPc(chord)) {
       const bottom = pitches[0]! - 1 - mod(pitches[0]! - 1 - bassPc(chord), 12);
       if (bottom < low - 12) continue;
       pitches.unshift(bottom);

@@ -1,6 +1,7 @@
-import type { Midi, Semitones } from "../pitch/pitch";
+import type { Midi, PitchClass, Semitones } from "../pitch/pitch";
 import type { Chord } from "../chord/chord";
 import type { Neck, Shape } from "../instrument/fretboard";
+import type { VOICING_TERMS } from "../song/schema";
 
 export interface VoicingLimits {
   /** Lowest and highest note. */
@@ -13,6 +14,8 @@ export interface VoicingLimits {
   bassCovered: boolean;
   /** The note of a tune that lies on top, for styles that are built under one. */
   top?: Midi;
+  /** Pitch classes of the key, from which colors are taken that the symbol does not name. */
+  scale?: readonly PitchClass[];
   /** The neck, for shapes under the fingers. */
   neck?: Neck;
 }
@@ -24,6 +27,8 @@ export interface RawVoicing {
   doubling: number;
   /** How it lies on a neck. */
   shape?: Shape;
+  /** What it is made of, where that has a name: "D major over the shell". */
+  says?: string;
 }
 
 /** A way of laying out a chord: one file each in styles/. */
@@ -39,6 +44,8 @@ export interface VoicingStyle {
   alone?: boolean;
   /** Only for instruments held like this. */
   held?: "hands" | "frets";
+  /** How much each term of a path counts in this style, where it is not as much as elsewhere (common practice). */
+  weights?: Partial<Record<(typeof VOICING_TERMS)[number], number>>;
   /** Layouts of the chord; empty where the style does not suit it. */
   candidates(chord: Chord, limits: VoicingLimits): RawVoicing[];
 }

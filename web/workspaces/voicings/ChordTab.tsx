@@ -5,6 +5,7 @@ import {
   TERM_NAMES,
   TERMS,
   typeset,
+  typesetNames,
   type Alternative,
   type ChordEvent,
   type Part,
@@ -110,6 +111,7 @@ function OneChord({ data, part, event, voicing, index }: OneProps) {
         </p>
       )}
       {held.by === "hands" && <HandsOf pitches={chosen.pitches} part={part} easier={voicing.easier[event.id]} pin={pin} />}
+      {chosen.says && <p className="small">{typesetNames(chosen.says)}</p>}
       {chosen.shape && <NeckOf shape={chosen.shape} before={voicing.chords[index - 1]?.shape} />}
       <Others data={data} part={part} event={event} chosen={chosen} alternatives={voicing.alternatives[event.id] ?? []} pin={pin} />
       <p className="small">A pinned layout stays when the part is laid out anew. {pinned && "This one is pinned."}</p>

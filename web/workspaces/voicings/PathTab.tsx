@@ -156,9 +156,9 @@ function Hands({ data, part, asked }: Props & { asked: PlayingOf<"voicing"> }) {
       </Check>
       {!style.fixed && polyphony > 1 && (
         <Select
-          label={frets ? "Strings, at least" : "Number of voices"}
-          text={frets ? "strings, at least" : "voices"}
-          value={asked.voices ?? 4}
+          label={frets ? "Strings wished for" : "Number of voices"}
+          text={frets ? "strings wished for" : "voices"}
+          value={asked.voices ?? (held.by === "frets" && style.id !== "comping" ? held.strings.length : 4)}
           choices={[2, 3, 4, 5, 6].filter((n) => n <= polyphony).map((n) => [n, String(n)])}
           set={(voices) => setVoicing(part.id, { voices })}
         />

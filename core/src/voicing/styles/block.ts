@@ -1,4 +1,5 @@
 import { mod, type Midi } from "../../pitch/pitch";
+import { rootPc } from "../../chord/chord";
 import { chosenTones, lossOf, pcOf, voiced } from "../stack";
 import type { VoicingLimits, VoicingStyle } from "../style";
 
@@ -20,11 +21,15 @@ export const block: VoicingStyle = {
   alone: true,
   candidates(chord, limits) {
     const tones = chosenTones(chord, 4, limits.bassCovered);
-    const pcs = tones.map((t) => pcOf(chord, t));
+    const own = tones.map((t) => pcOf(chord, t));
     const loss = lossOf(chord, tones, limits.bassCovered);
     const under = (top: Midi): ReturnType<VoicingStyle["candidates"]> => {
       const { voices } = limits;
       const wide: VoicingLimits = { ...limits, bassCovered: true, low: Math.min(limits.low, top - 14), high: Math.max(limits.high, top) };
+      // Under its root a major seventh would rub a semitone below the tune: the sixth stands for it.
+      const seventh = chord.tones.find((t) => t.role === "7");
+      const pcs =
+        seventh && mod(top, 12) === rootPc(chord) ? own.map((x) => (x === pcOf(chord, seventh) ? mod(rootPc(chord) + 9, 12) : x)) : own;
       const make = (stack: Midi[], missing: number) =>
         voiced(chord, [doubled([...stack, top], top, voices)], wide, missing, pcs.length < 4 ? 0.3 : 0);
       const pc = mod(top, 12);
@@ -41,7 +46,7 @@ export const block: VoicingStyle = {
     };
     if (limits.top !== undefined) return under(limits.top);
     const out = [];
-    for (let top = limits.low + 9; top <= limits.high; top++) if (pcs.includes(mod(top, 12))) out.push(...under(top));
+    for (let top = limits.low + 9; top <= limits.high; top++) if (own.includes(mod(top, 12))) out.push(...under(top));
     return out;
   },
 };

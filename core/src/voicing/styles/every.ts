@@ -9,7 +9,8 @@ export const everyOf = (styles: readonly VoicingStyle[]): VoicingStyle => ({
   candidates(chord, limits) {
     const seen = new Map<string, RawVoicing>();
     for (const style of styles)
-      for (const v of style.candidates(chord, limits)) {
+      // Colors that the symbol does not name belong to a style that is chosen for them.
+      for (const v of style.candidates(chord, { ...limits, scale: [] })) {
         const id = v.pitches.join();
         const known = seen.get(id);
         if (!known || known.missing + known.doubling > v.missing + v.doubling) seen.set(id, v);

@@ -11,7 +11,7 @@ import { open } from "./open";
 import { power } from "./power";
 import { quartal } from "./quartal";
 import { rootlessAny } from "./rootless";
-import { shapes } from "./shapes";
+import { comping, picking, shapes } from "./shapes";
 import { shell } from "./shell";
 import { single } from "./single";
 import { spread } from "./spread";
@@ -20,6 +20,8 @@ import { upperStructure } from "./upperStructure";
 const STYLES: readonly VoicingStyle[] = [
   keyboard,
   shapes,
+  picking,
+  comping,
   close,
   open,
   drop2,

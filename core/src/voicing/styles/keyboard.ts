@@ -43,7 +43,10 @@ export const keyboard: VoicingStyle = {
   source: "common practice",
   candidates(chord, { low, high, voices, span, bassCovered }) {
     const root = rootPc(chord);
-    const slash = chord.bass !== undefined && !bassCovered ? bassPc(chord) : null;
+    const pcsOf = chord.tones.map((t) => mod(root + t.semitones, 12));
+    // Without a bass part the written bass lies below everything; one that is a tone of the chord is one of its voices.
+    const lowest = bassCovered ? null : bassPc(chord);
+    const slash = lowest !== null && !pcsOf.includes(lowest) ? lowest : null;
     const seen = new Map<string, { pitches: Midi[]; missing: number; doubling: number }>();
     for (const set of toneSets(chord, slash === null ? voices : Math.max(2, voices - 1), bassCovered)) {
       const pcs = set.tones.map((t) => mod(root + t.semitones, 12));
@@ -51,11 +54,11 @@ export const keyboard: VoicingStyle = {
         if (i === pcs.length) {
           const sorted = [...pitches].sort((a, b) => a - b);
           if (slash !== null) {
-            // Without a bass part the written bass lies below everything.
             const bottom = sorted[0]! - 1 - mod(sorted[0]! - 1 - slash, 12);
             if (bottom < low - 12) return;
             sorted.unshift(bottom);
           }
+          if (lowest !== null && mod(sorted[0]!, 12) !== lowest) return;
           if (new Set(sorted).size < sorted.length || handStrain(sorted, span) === Infinity) return;
           const id = sorted.join();
           const known = seen.get(id);

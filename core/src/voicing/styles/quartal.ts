@@ -1,6 +1,6 @@
 import type { PitchClass } from "../../pitch/pitch";
 import { mod } from "../../pitch/pitch";
-import { lossOf, pcOf, places, voiced } from "../stack";
+import { colorOf, lossOf, pcOf, places, voiced } from "../stack";
 import type { VoicingStyle } from "../style";
 
 /** A fourth, perfect or augmented; one major third may finish the stack. */
@@ -13,7 +13,11 @@ export const quartal: VoicingStyle = {
     "Tones stacked in fourths, a third allowed on top: open and floating. Chords with a suspension, an eleventh, a ninth or a sixth have enough of them.",
   source: "any twentieth-century harmony textbook",
   candidates(chord, limits) {
-    const pcs = [...new Set(chord.tones.map((t) => pcOf(chord, t)))];
+    const dominant = chord.tones.some((t) => t.role === "b7") && chord.tones.some((t) => t.role === "3");
+    // A dominant keeps third and seventh and takes ninth and thirteenth for the stack: F B E A over G.
+    const colors = dominant ? [colorOf(chord, 9, limits.scale), colorOf(chord, 13, limits.scale)].flatMap((t) => t ?? []) : [];
+    const pcs = [...new Set([...chord.tones, ...colors].map((t) => pcOf(chord, t)))];
+    const guides = dominant ? chord.tones.filter((t) => t.degree === 3 || t.degree === 7).map((t) => pcOf(chord, t)) : [];
     const stacks: PitchClass[][] = [];
     const grow = (stack: PitchClass[]) => {
       if (stack.length >= 3) stacks.push(stack);
@@ -25,10 +29,12 @@ export const quartal: VoicingStyle = {
       }
     };
     for (const pc of pcs) grow([pc]);
-    return stacks.flatMap((s) => {
-      const used = chord.tones.filter((t) => s.includes(pcOf(chord, t)));
-      // Open sound is wanted here: what is left out counts less.
-      return voiced(chord, places(s, limits), limits, lossOf(chord, used, limits.bassCovered) * 0.4 + (limits.voices - s.length) * 0.5);
-    });
+    return stacks
+      .filter((s) => guides.every((g) => s.includes(g)))
+      .flatMap((s) => {
+        const used = chord.tones.filter((t) => s.includes(pcOf(chord, t)));
+        // Open sound is wanted here: what is left out counts less.
+        return voiced(chord, places(s, limits), limits, lossOf(chord, used, limits.bassCovered) * 0.4 + (limits.voices - s.length) * 0.5);
+      });
   },
 };

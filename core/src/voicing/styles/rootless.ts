@@ -1,25 +1,28 @@
-import { rootPc, type Chord, type ChordTone } from "../../chord/chord";
-import { lossOf, pcOf, places, toneAt, voiced } from "../stack";
+import type { Chord, ChordTone } from "../../chord/chord";
+import { colorOf, lossOf, pcOf, places, toneAt, voiced } from "../stack";
 import type { VoicingLimits, VoicingStyle } from "../style";
 
-/** Third, fifth (or thirteenth, or sixth), seventh, ninth; where the chord has no ninth its root takes the place. */
-function fourTones(chord: Chord): { third: ChordTone; fifth: ChordTone; seventh: ChordTone; ninth: ChordTone } | null {
+/** Third, fifth (or thirteenth, or sixth), seventh, ninth; what the chord does not name comes from its key, and where there is no ninth three tones are left. */
+function fourTones(
+  chord: Chord,
+  scale: VoicingLimits["scale"],
+): { third: ChordTone; fifth: ChordTone; seventh: ChordTone; ninth: ChordTone | undefined } | null {
   const third = toneAt(chord, 3, 4);
   const seventh = toneAt(chord, 7, 6);
   const dominant = chord.tones.some((t) => t.role === "b7") && chord.tones.some((t) => t.role === "3" || t.role === "4");
-  const thirteenth = dominant ? toneAt(chord, 13) : undefined;
+  const thirteenth = dominant ? (toneAt(chord, 13) ?? colorOf(chord, 13, scale)) : undefined;
   const fifth = thirteenth ?? toneAt(chord, 5);
-  const ninth = toneAt(chord, 9) ?? chord.tones[0];
-  return third && seventh && fifth && ninth ? { third, fifth, seventh, ninth } : null;
+  const ninth = toneAt(chord, 9) ?? colorOf(chord, 9, scale);
+  return third && seventh && fifth ? { third, fifth, seventh, ninth } : null;
 }
 
-export function rootless(order: (t: NonNullable<ReturnType<typeof fourTones>>) => ChordTone[]) {
+export function rootless(order: (t: NonNullable<ReturnType<typeof fourTones>>) => (ChordTone | undefined)[]) {
   return (chord: Chord, limits: VoicingLimits) => {
-    const found = fourTones(chord);
+    const found = fourTones(chord, limits.scale);
     if (!found || !limits.bassCovered) return [];
-    const tones = order(found);
+    const tones = order(found).filter((t) => t !== undefined);
     const pcs = tones.map((t) => pcOf(chord, t));
-    return voiced(chord, places(pcs, limits), limits, lossOf(chord, tones, true) * 0.5 + (pcs.includes(rootPc(chord)) ? 0.3 : 0));
+    return voiced(chord, places(pcs, limits), limits, lossOf(chord, tones, true) * 0.5);
   };
 }
 

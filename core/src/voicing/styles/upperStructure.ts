@@ -1,4 +1,5 @@
 import { mod } from "../../pitch/pitch";
+import { chordSymbol, toneName } from "../../chord/chord";
 import { closePositions, lossOf, pcOf, places, toneAt, voiced } from "../stack";
 import type { VoicingStyle } from "../style";
 
@@ -14,27 +15,30 @@ export const upperStructure: VoicingStyle = {
     const seventh = toneAt(chord, 7, 6);
     if (!third || !seventh || chord.tones.length < 5) return [];
     const pcs = chord.tones.map((t) => pcOf(chord, t));
-    const triads = pcs.flatMap((root) =>
-      [
-        [0, 4, 7],
-        [0, 3, 7],
-      ]
-        .map((shape) => shape.map((s) => mod(root + s, 12)))
-        .filter((triad) => triad.every((pc) => pcs.includes(pc))),
+    const triads = chord.tones.flatMap((own) =>
+      (["major", "minor"] as const)
+        .map((kind) => ({ kind, own, pcs: [0, kind === "major" ? 4 : 3, 7].map((s) => mod(pcOf(chord, own) + s, 12)) }))
+        .filter((triad) => triad.pcs.every((pc) => pcs.includes(pc))),
     );
     const [a, b] = [pcOf(chord, third), pcOf(chord, seventh)];
     // A triad that brings no color is only the chord again.
-    const colorful = triads.filter((t) => chord.tones.some((x) => x.degree > 7 && t.includes(pcOf(chord, x))));
+    const colorful = triads.filter((t) => chord.tones.some((x) => x.degree > 7 && t.pcs.includes(pcOf(chord, x))));
     return colorful.flatMap((triad) => {
       const shells = [
         [a, b],
         [b, a],
       ].flatMap((s) => places(s, { low: limits.low - 4, high: limits.low + 16 }));
       const layouts = shells.flatMap((left) =>
-        closePositions(triad, { low: left[1]! + 1, high: Math.min(limits.high + 4, left[1]! + 20) }).map((right) => [...left, ...right]),
+        closePositions(triad.pcs, { low: left[1]! + 1, high: Math.min(limits.high + 4, left[1]! + 20) }).map((right) => [
+          ...left,
+          ...right,
+        ]),
       );
-      const used = chord.tones.filter((t) => [a, b, ...triad].includes(pcOf(chord, t)));
-      return voiced(chord, layouts, { ...limits, low: limits.low - 4, high: limits.high + 4 }, lossOf(chord, used, limits.bassCovered));
+      const used = chord.tones.filter((t) => [a, b, ...triad.pcs].includes(pcOf(chord, t)));
+      const says = `${toneName(chord, triad.own)} ${triad.kind} over the shell of ${chordSymbol(chord)}`;
+      return voiced(chord, layouts, { ...limits, low: limits.low - 4, high: limits.high + 4 }, lossOf(chord, used, limits.bassCovered)).map(
+        (v) => ({ ...v, says }),
+      );
     });
   },
 };

@@ -1,6 +1,7 @@
 import { counted } from "../../../words";
 import { beatsText, positionText } from "../../../time/meter";
-import { pitchMidi } from "../../../pitch/pitch";
+import { mod, pitchMidi } from "../../../pitch/pitch";
+import { bassPc } from "../../../chord/chord";
 import { spellAt } from "../../../song/spell";
 import { instrumentOf, midiRange } from "../../../instrument/instruments";
 import type { Fix, RawFinding, Rule } from "../../rule";
@@ -13,7 +14,7 @@ export const bassAboveChords: Rule = {
   title: "Bass above the chord part",
   family: "vertical",
   explanation:
-    "When the bass rises above the lowest note of the chord part, the chord part becomes the bass of the harmony and another inversion is heard than was written.",
+    "When the bass rises above the lowest note of the chord part, the chord part becomes the bass of the harmony and another inversion is heard than was written. Where the chord part has the written bass lowest, nothing is changed by it.",
   source: "Huron 2001 (part crossing); common practice",
   severity: { chorale: "fault", band: "warning", jazz: "warning", loop: "warning" },
   find({ song, section, sliced, meter }) {
@@ -22,6 +23,8 @@ export const bassAboveChords: Rule = {
       const bass = slice.notes.find((n) => sliced.real.parts.find((p) => p.id === n.part)!.role === "bass");
       const lowest = slice.notes.find((n) => sliced.real.parts.find((p) => p.id === n.part)!.role === "chords");
       if (!bass || !lowest || bass.note.midi <= lowest.note.midi) continue;
+      // What lies lowest is the written bass: the inversion is as it is written.
+      if (slice.chord?.chord && mod(lowest.note.midi, 12) === bassPc(slice.chord.chord)) continue;
       const id = `${bass.note.id}+${lowest.note.id}`;
       const known = found.get(id);
       if (known) {

@@ -26,7 +26,8 @@ export const lowIntervals: Rule = {
       if (!pair) continue;
       const { low, high, short } = pair;
       // A shape on a neck sounds as strings do: thin and plucked, never as thick as keys (common practice).
-      if (low.part === high.part && instrumentOf(song.parts.find((p) => p.id === low.part)!.instrument, song).held.by === "frets") continue;
+      const necked = instrumentOf(song.parts.find((p) => p.id === high.part)!.instrument, song).held.by === "frets";
+      if (necked && (low.part === high.part || OPEN_STRINGS.has(high.note.midi - low.note.midi))) continue;
       // One finding for each pair of pitches under one chord tone, however often the lower one is struck.
       const id = `${low.note.midi}+${high.note.id}`;
       const known = found.get(id);
@@ -91,6 +92,9 @@ function tooLow(notes: readonly SliceNote[]): { low: SliceNote; high: SliceNote;
   }
   return null;
 }
+
+/** A bass and the low strings of a guitar stand a fourth or a fifth apart wherever a band plays (common practice). */
+const OPEN_STRINGS = new Set([5, 7]);
 
 /** How much rougher an interval must be than in the middle for roughness to agree with the table. */
 const ROUGHER = 1.3;
