@@ -30,7 +30,7 @@ test("style and settings shape the lines; the report shows its notes; a line is 
   await page.getByLabel("Highest note").fill("C3");
   await page.getByLabel("Highest note").press("Enter");
   await page.getByRole("button", { name: "Write lines" }).click();
-  await lines.getByRole("listitem").nth(2).waitFor();
+  await lines.getByRole("listitem").nth(1).waitFor();
   await page.keyboard.press("2");
   await expect(page.getByText("Hearing: line 2")).toBeVisible();
   await page.keyboard.press("t");

@@ -24,7 +24,7 @@ describe("findings", () => {
         do: "setVoicings",
         section: "s1",
         part: "keys",
-        pitches: { c1: ["C4", "E4", "G4"] },
+        pitches: { c1: ["E4", "G4", "C5"] },
       }),
       "bass-above-chords",
     ],

@@ -50,7 +50,7 @@ export interface BassLine {
 
 /** How many lines are offered. */
 const LINES = 5;
-const ATTEMPTS = 8;
+const ATTEMPTS = 12;
 /** How much fuller and sparser, and how many of each. */
 const DENSER = 0.25;
 const FEW = 3;

@@ -1,4 +1,4 @@
-import type { Midi } from "../pitch/pitch";
+import { mod, type Midi } from "../pitch/pitch";
 import { VOICING_TERMS, type Profile } from "../song/schema";
 import type { Counted } from "../motion/threads";
 import { belowLimit, commonTones, motionBetween, parallelPerfect } from "../motion/motion";
@@ -10,7 +10,7 @@ export const TERMS = {
   leap: "one voice leaping past a third",
   common: "voices that do not stay",
   topLine: "top line against its shape",
-  parallels: "parallel fifths and octaves",
+  parallels: "parallels, and tones that do not resolve",
   register: "away from the middle register",
   spacing: "uneven or clashing spacing",
   lowIntervals: "close intervals too low",
@@ -62,7 +62,7 @@ export interface Judge {
 export const weightsWith = (changed: Partial<Weights> = {}, style: Partial<Weights> = {}): Weights =>
   Object.fromEntries(TERM_NAMES.map((t) => [t, (changed[t] ?? 1) * (style[t] ?? 1)])) as Weights;
 
-const PARALLEL_WEIGHT: Record<Profile, number> = { chorale: 8, band: 2, jazz: 0.5, loop: 0 };
+const PARALLEL_WEIGHT: Record<Profile, number> = { chorale: 16, band: 2, jazz: 0.5, loop: 0 };
 
 export const sumTerms = (terms: Terms): number => Object.values(terms).reduce((a, b) => a + b, 0);
 
@@ -122,6 +122,33 @@ function parallelCost(a: readonly Midi[], b: readonly Midi[], profile: Profile):
   return found * PARALLEL_WEIGHT.chorale;
 }
 
+/** Faults of part writing: a seventh that does not fall, a leading tone that does not rise, an augmented second (Kostka & Payne). */
+const UNRESOLVED = 16;
+
+function tendencyCost(from: RawVoicing, to: RawVoicing): number {
+  const [a, b] = [from.pitches, to.pitches];
+  if (a.length !== b.length) return 0;
+  let cost = 0;
+  for (const { voice, way } of from.tends ?? []) {
+    const [was, now] = [a[voice]!, b[voice]!];
+    const has = (semitones: number) => b.some((m) => (m - was - semitones) % 12 === 0);
+    if (has(0)) continue;
+    const move = now - was;
+    if (way === "down") {
+      if ((has(-1) || has(-2)) && move !== -1 && move !== -2) cost += UNRESOLVED;
+    } else if (has(1) && move !== 1) {
+      const inner = voice > 0 && voice < a.length - 1;
+      if (!inner || (move !== -4 && move !== -3)) cost += UNRESOLVED;
+    }
+  }
+  if (from.minorOn !== undefined)
+    for (let v = 0; v < a.length; v++) {
+      const [low, high] = a[v]! < b[v]! ? [a[v]!, b[v]!] : [b[v]!, a[v]!];
+      if (high - low === 3 && mod(low - from.minorOn, 12) === 8) cost += UNRESOLVED;
+    }
+  return cost;
+}
+
 /** A shape that is fretted all over; one with open strings is found without looking. */
 const isHigh = ({ position, frets }: NonNullable<RawVoicing["shape"]>): boolean => position > 0 && !frets.includes(0);
 
@@ -138,7 +165,7 @@ export const stepTerms = (a: RawVoicing, b: RawVoicing, { profile, weights, top 
   leap: leapCost(a.pitches, b.pitches) * weights.leap,
   common: (b.pitches.length - commonTones(a.pitches, b.pitches)) * STAY * weights.common,
   topLine: topCost(a.pitches, b.pitches, top) * weights.topLine,
-  parallels: parallelCost(a.pitches, b.pitches, profile) * weights.parallels,
+  parallels: (parallelCost(a.pitches, b.pitches, profile) + tendencyCost(a, b)) * weights.parallels,
   ...(b.shape ? { hand: shiftCost(a, b) * weights.hand } : {}),
 });
 
@@ -149,7 +176,7 @@ export function stepCost(from: RawVoicing, to: RawVoicing, { profile, weights, t
   const rest =
     (b.length - commonTones(a, b)) * STAY * weights.common +
     topCost(a, b, top) * weights.topLine +
-    parallelCost(a, b, profile) * weights.parallels +
+    (parallelCost(a, b, profile) + (from.tends || from.minorOn !== undefined ? tendencyCost(from, to) : 0)) * weights.parallels +
     (to.shape ? shiftCost(from, to) * weights.hand : 0);
   if (a.length !== b.length) return motionBetween(a, b) * weights.motion + rest;
   let motion = 0;

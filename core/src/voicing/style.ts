@@ -27,6 +27,10 @@ export interface RawVoicing {
   doubling: number;
   /** How it lies on a neck. */
   shape?: Shape;
+  /** Voices, from the lowest, whose tone wants to go somewhere: a seventh down, a leading tone up; written in parts. */
+  tends?: readonly { voice: number; way: "down" | "up" }[];
+  /** The tonic of a minor key, in which an augmented second can be sung; written in parts. */
+  minorOn?: PitchClass;
   /** What it is made of, where that has a name: "D major over the shell". */
   says?: string;
 }

@@ -1,5 +1,5 @@
-import { mod, type Midi } from "../../pitch/pitch";
-import { bassPc, rootPc, type Chord } from "../../chord/chord";
+import { mod, type Midi, type PitchClass } from "../../pitch/pitch";
+import { bassPc, rootPc, type Chord, type ChordTone } from "../../chord/chord";
 import { pcOf } from "../stack";
 import type { RawVoicing, VoicingStyle } from "../style";
 
@@ -11,31 +11,55 @@ export const FOUR_PART: readonly [Midi, Midi][] = [
   [60, 79],
 ];
 
-/** What each doubling costs: the root is best, then the fifth, then the third; leading tones and sevenths are not doubled (Kostka & Payne). */
-function doublingCost(chord: Chord, pc: number): number {
+/** Pitch classes that want to go somewhere: the seventh down; up the third of a dominant, and the seventh degree of the key under its dominant. */
+function tendencies(chord: Chord, scale: readonly PitchClass[] | undefined): { seventh: PitchClass | null; leading: PitchClass | null } {
+  const seventh = chord.tones.find((t) => t.degree === 7);
+  const third = chord.tones.find((t) => t.role === "3");
+  const dominant = third !== undefined && chord.tones.some((t) => t.role === "b7");
+  const tonic = scale?.[0];
+  const above = tonic === undefined ? -1 : mod(rootPc(chord) - tonic, 12);
+  const own = tonic !== undefined && (above === 7 || above === 11) ? mod(tonic - 1, 12) : null;
+  const leading = dominant ? pcOf(chord, third) : own !== null && chord.tones.some((t) => pcOf(chord, t) === own) ? own : null;
+  return { seventh: seventh ? pcOf(chord, seventh) : null, leading };
+}
+
+/** What each doubling costs: the root is best, then the fifth, then the third; leading tones, sevenths and colors are not doubled (Kostka & Payne). */
+function doublingCost(chord: Chord, pc: number, leading: PitchClass | null): number {
   const above = mod(pc - rootPc(chord), 12);
-  const dominant = chord.tones.some((t) => t.role === "b7") && chord.tones.some((t) => t.role === "3");
+  if (pc === leading) return NEVER;
   if (above === 0) return 0;
   if (above === 7) return 0.8;
-  return above === 4 && dominant ? 9 : above === 3 || above === 4 ? 1.6 : 9;
+  return above === 3 || above === 4 ? 1.6 : NEVER;
+}
+const NEVER = 9;
+
+/** Tones a chord of four voices cannot do without: what names it, then what colors it, the richest first; a perfect fifth is dropped first. */
+function neededOf(chord: Chord): PitchClass[] {
+  const rank = (t: ChordTone) =>
+    t.degree === 3 || t.degree === 4 || t.degree === 2 ? 0 : t.degree === 7 || t.degree === 6 ? 1 : t.degree > 7 ? 3 - t.degree / 20 : 2;
+  const wanted = chord.tones.filter((t) => t.degree !== 1 && (t.degree !== 5 || t.alter !== 0)).sort((x, y) => rank(x) - rank(y));
+  const bass = bassPc(chord);
+  const pcs = [...new Set(wanted.map((t) => pcOf(chord, t)))];
+  // The bass is one of the four.
+  const upper = pcs.filter((pc) => pc !== bass).slice(0, 3);
+  return pcs.includes(bass) ? [bass, ...upper] : upper;
 }
 
 export const fourPart: VoicingStyle = {
   id: "four-part",
   title: "Four parts",
   explanation:
-    "Soprano, alto, tenor and bass in their ranges, upper voices at most an octave apart, the root doubled first: textbook part writing. The bass sings the root or the written bass.",
+    "Soprano, alto, tenor and bass in their ranges, upper voices at most an octave apart, the root doubled first: textbook part writing. Sevenths fall, leading tones rise (an inner one may fall to the fifth), colors and altered fifths are kept and a perfect fifth is left out first. The bass sings the root or the written bass.",
   source: "Kostka & Payne, Tonal Harmony; Huron 2001",
   alone: true,
   fixed: true,
-  candidates(chord) {
+  candidates(chord, { scale }) {
     const pcs = [...new Set(chord.tones.map((t) => pcOf(chord, t)))];
     const bass = bassPc(chord);
     const fifth = chord.tones.find((t) => t.role === "5");
-    // What a complete chord needs; a fifth may be missing, the rest of the colors where there are too many.
-    const needed = chord.tones
-      .filter((t) => t.degree === 3 || t.degree === 4 || t.degree === 2 || t.degree === 7 || t.degree === 6)
-      .map((t) => pcOf(chord, t));
+    const needed = neededOf(chord);
+    const { seventh, leading } = tendencies(chord, scale);
+    const minorOn = scale && mod(scale[2]! - scale[0]!, 12) === 3 ? { minorOn: scale[0]! } : {};
     const out: RawVoicing[] = [];
     const at = (voice: number, pc: number): Midi[] => {
       const [low, high] = FOUR_PART[voice]!;
@@ -53,12 +77,15 @@ export const fourPart: VoicingStyle = {
             if (new Set([b, t, a, s]).size < 4) continue;
             const counts = new Map<number, number>();
             for (const pc of sung) counts.set(pc, (counts.get(pc) ?? 0) + 1);
-            const doubling = [...counts].reduce((sum, [pc, n]) => sum + (n - 1) * doublingCost(chord, pc) + (n > 2 ? 2 : 0), 0);
-            if (doubling >= 9) continue;
+            const doubling = [...counts].reduce((sum, [pc, n]) => sum + (n - 1) * doublingCost(chord, pc, leading) + (n > 2 ? 2 : 0), 0);
+            if (doubling >= NEVER) continue;
             const missing = pcs
               .filter((pc) => !counts.has(pc))
               .reduce((sum, pc) => sum + (fifth && pc === pcOf(chord, fifth) ? 0.8 : 1.2), 0);
-            out.push({ pitches: [b, t, a, s], missing, doubling });
+            const tends = sung.flatMap((pc, voice) =>
+              pc === seventh ? [{ voice, way: "down" as const }] : pc === leading ? [{ voice, way: "up" as const }] : [],
+            );
+            out.push({ pitches: [b, t, a, s], missing, doubling, ...minorOn, ...(tends.length ? { tends } : {}) });
           }
     return out;
   },
