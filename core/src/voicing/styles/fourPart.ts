@@ -45,6 +45,8 @@ function neededOf(chord: Chord): PitchClass[] {
   return pcs.includes(bass) ? [bass, ...upper] : upper;
 }
 
+type Tendency = NonNullable<RawVoicing["tends"]>[number];
+
 export const fourPart: VoicingStyle = {
   id: "four-part",
   title: "Four parts",
@@ -59,7 +61,7 @@ export const fourPart: VoicingStyle = {
     const fifth = chord.tones.find((t) => t.role === "5");
     const needed = neededOf(chord);
     const { seventh, leading } = tendencies(chord, scale);
-    const minorOn = scale && mod(scale[2]! - scale[0]!, 12) === 3 ? { minorOn: scale[0]! } : {};
+    const minorOn: Pick<RawVoicing, "minorOn"> = scale && mod(scale[2]! - scale[0]!, 12) === 3 ? { minorOn: scale[0]! } : {};
     const out: RawVoicing[] = [];
     const at = (voice: number, pc: number): Midi[] => {
       const [low, high] = FOUR_PART[voice]!;
@@ -82,8 +84,8 @@ export const fourPart: VoicingStyle = {
             const missing = pcs
               .filter((pc) => !counts.has(pc))
               .reduce((sum, pc) => sum + (fifth && pc === pcOf(chord, fifth) ? 0.8 : 1.2), 0);
-            const tends = sung.flatMap((pc, voice) =>
-              pc === seventh ? [{ voice, way: "down" as const }] : pc === leading ? [{ voice, way: "up" as const }] : [],
+            const tends = sung.flatMap((pc, voice): Tendency[] =>
+              pc === seventh ? [{ voice, way: "down" }] : pc === leading ? [{ voice, way: "up" }] : [],
             );
             out.push({ pitches: [b, t, a, s], missing, doubling, ...minorOn, ...(tends.length ? { tends } : {}) });
           }
