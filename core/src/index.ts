@@ -191,7 +191,7 @@ export {
 } from "./voicing/cost";
 export { VOICING_STYLES } from "./voicing/styles";
 export type { VoicingStyle } from "./voicing/style";
-export { neckOf, type PathOptions } from "./voicing/setting";
+export { neckOf, usualVoices, type PathOptions } from "./voicing/setting";
 export { voicingSpace, type TopReport } from "./voicing/space";
 export {
   pathsOf,

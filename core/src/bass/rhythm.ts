@@ -138,16 +138,12 @@ function silenceAfter(ctx: BassContext, at: Ticks): Ticks {
   return Math.max(end, at);
 }
 
-const figureOf = (starts: readonly Ticks[], bar: number, length: Ticks): string =>
-  starts
-    .filter((s) => s >= bar * length && s < (bar + 1) * length)
-    .map((s) => s - bar * length)
-    .join();
-
-/** Whether the last bar's rhythm is one that an earlier bar already had. */
+/** Whether the last bar's rhythm is one that an earlier bar already had. Starts are in order. */
 export function lastBarRepeats(starts: readonly Ticks[], bars: number, length: Ticks): boolean {
-  const last = figureOf(starts, bars - 1, length);
-  return bars > 1 && Array.from({ length: bars - 1 }, (_, b) => figureOf(starts, b, length)).includes(last);
+  const figures = Array.from({ length: bars }, (): Ticks[] => []);
+  for (const s of starts) figures[Math.floor(s / length)]?.push(mod(s, length));
+  const [last, ...earlier] = figures.map((f) => f.join()).reverse();
+  return earlier.includes(last!);
 }
 
 /**

@@ -33,13 +33,19 @@ export function overviewOf(song: Song, memory: Memory = createMemory()): Overvie
     if (!section) return [];
     const meter = sectionMeter(song, section);
     const [from, to] = pass.bars ?? [0, section.bars];
-    return Array.from({ length: Math.max(0, Math.min(to, section.bars) - from) }, (_, i): OverviewBar => {
-      const bar = from + i;
-      const found = { fault: 0, warning: 0, note: 0 };
-      for (const f of bySection.get(section.id)!)
-        found[f.severity] += f.places.filter((p) => Math.max(0, Math.floor(p.tick / meter.bar)) === bar).length;
-      return { pass: pass.id, section: section.id, name: pass.name ?? section.name, bar: bar + 1, found };
-    });
+    const bars = Array.from({ length: Math.max(0, Math.min(to, section.bars) - from) }, (_, i): OverviewBar => ({
+      pass: pass.id,
+      section: section.id,
+      name: pass.name ?? section.name,
+      bar: from + i + 1,
+      found: { fault: 0, warning: 0, note: 0 },
+    }));
+    for (const f of bySection.get(section.id)!)
+      for (const p of f.places) {
+        const bar = bars[Math.max(0, Math.floor(p.tick / meter.bar)) - from];
+        if (bar) bar.found[f.severity]++;
+      }
+    return bars;
   });
   const real = memory.at(song).get(formRealized, "played");
   return { bars, registers: registersOf(real), covering: coveringOf(song, real) };

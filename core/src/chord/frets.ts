@@ -53,8 +53,7 @@ export function identifyFrets(request: FretShape): FretReadings {
 }
 
 /** A tuning whose strings do not rise from first to last has no true bass string. */
-export const isReentrant = (tuning: readonly PitchName[]): boolean =>
-  tuning.some((string, i) => i > 0 && pitchMidi(string) < pitchMidi(tuning[i - 1]!));
+export const isReentrant = (tuning: readonly PitchName[]): boolean => comesBack(tuning.map(pitchMidi));
 
 /** Errors: `frets.count`, `frets.range`, `frets.few`, `frets.capo`, `pitch.*` for the tuning. */
 export function fretReadings({ frets, tuning = TUNINGS[0]!.strings, capo = 0, key }: FretShape): Result<FretReadings> {
@@ -146,4 +145,9 @@ export function parseTuning(text: string, like: readonly PitchName[]): Result<Pi
     strings.push(pitchName(midi, noteName(plain)));
   }
   return ok(strings);
+}
+
+/** Whether the strings, first drawn one first, do not rise all the way: a re-entrant tuning. */
+export function comesBack(strings: readonly Midi[]): boolean {
+  return strings.some((s, i) => i > 0 && s < strings[i - 1]!);
 }

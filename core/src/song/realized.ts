@@ -124,15 +124,19 @@ export function sectionAt<S extends { start: Ticks }>(real: { sections: readonly
   return real.sections.findLast((s) => s.start <= tick) ?? real.sections[0]!;
 }
 
-/** The chord that is meant at a tick, if any. Chords are in order of their starts. */
-export function chordAtTick(chords: readonly RealizedChord[], tick: Ticks): RealizedChord | null {
-  let low = 0;
-  let high = chords.length;
+/** Index of the last of some things in order that begins at or before a tick; −1 where none does. */
+export function lastBegun(list: readonly { start: Ticks }[], tick: Ticks): number {
+  let [low, high] = [0, list.length];
   while (low < high) {
     const middle = (low + high) >> 1;
-    if (chords[middle]!.start <= tick) low = middle + 1;
+    if (list[middle]!.start <= tick) low = middle + 1;
     else high = middle;
   }
-  const chord = chords[low - 1];
+  return low - 1;
+}
+
+/** The chord that is meant at a tick, if any. Chords are in order of their starts. */
+export function chordAtTick(chords: readonly RealizedChord[], tick: Ticks): RealizedChord | null {
+  const chord = chords[lastBegun(chords, tick)];
   return chord && tick < chord.start + chord.duration ? chord : null;
 }

@@ -11,7 +11,7 @@ import type { RawVoicing, VoicingLimits, VoicingStyle } from "./style";
 import { VOICING_STYLES } from "./styles";
 import { fourPart } from "./styles/fourPart";
 import { keyboard } from "./styles/keyboard";
-import { comping, shapes } from "./styles/shapes";
+import { shapes } from "./styles/shapes";
 import { single } from "./styles/single";
 
 export interface PathOptions {
@@ -139,9 +139,9 @@ function rangeOf(instrument: Instrument, options: PathOptions): [Midi, Midi] {
   return [Math.min(low, comfort[0]), Math.max(high, Math.min(comfort[1], comfort[0] + 24))];
 }
 
-/** Four voices; on a neck as many strings as there are, or four where small chords are the style. */
-const usualVoices = (style: VoicingStyle, neck: Neck | undefined): number =>
-  neck && style.held === "frets" ? (style === comping ? 4 : neck.strings.length) : 4;
+/** As many voices as the style is used to; otherwise four, and as many strings as there are for shapes on a neck. */
+export const usualVoices = (style: VoicingStyle, { held }: Pick<Instrument, "held">): number =>
+  style.voices ?? (held.by === "frets" && style.held === "frets" ? held.strings.length : 4);
 
 export function settingOf(options: PathOptions): Result<Setting> {
   const wanted = VOICING_STYLES.find((s) => s.id === (options.style ?? "keyboard"));
@@ -175,7 +175,7 @@ export function settingOf(options: PathOptions): Result<Setting> {
     limits: {
       low,
       high,
-      voices: Math.min(options.voices ?? usualVoices(style, neck), polyphony),
+      voices: Math.min(options.voices ?? usualVoices(style, instrument), polyphony),
       span: held.by === "hands" ? (options.span ?? held.span) : 127,
       bassCovered: options.bassCovered ?? true,
       ...(options.scale ? { scale: options.scale } : {}),

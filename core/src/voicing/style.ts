@@ -44,6 +44,8 @@ export interface VoicingStyle {
   source: string;
   /** The number of voices belongs to the style. */
   fixed?: boolean;
+  /** How many voices are usual, where it is not as many as the instrument suggests. */
+  voices?: number;
   /** Not mixed into the style that tries all keyboard styles at once. */
   alone?: boolean;
   /** Only for instruments held like this. */

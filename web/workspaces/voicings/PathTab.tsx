@@ -3,6 +3,7 @@ import {
   instrumentOf,
   TOP_SHAPES,
   typeset,
+  usualVoices,
   type Part,
   type PlayingOf,
   type SectionVoicing,
@@ -158,7 +159,7 @@ function Hands({ data, part, asked }: Props & { asked: PlayingOf<"voicing"> }) {
         <Select
           label={frets ? "Strings wished for" : "Number of voices"}
           text={frets ? "strings wished for" : "voices"}
-          value={asked.voices ?? (held.by === "frets" && style.id !== "comping" ? held.strings.length : 4)}
+          value={asked.voices ?? usualVoices(style, { held })}
           choices={[2, 3, 4, 5, 6].filter((n) => n <= polyphony).map((n) => [n, String(n)])}
           set={(voices) => setVoicing(part.id, { voices })}
         />

@@ -1,6 +1,7 @@
 import { TERM_NAMES, TERMS, type Part, type TermName } from "../../../core/src/index";
+import { voicingStyleOf } from "../../commands/voicings";
 import { useResults } from "../../store/results";
-import { edit } from "../../store/song";
+import { edit, useSong } from "../../store/song";
 import { Slider } from "../../ui/Slider";
 import { oneDecimal } from "../../ui/texts";
 
@@ -9,10 +10,14 @@ export function Weights({ part }: { part: Part }) {
   const voicing = useResults((s) => s.voicing[part.id]);
   const weights = part.playing.voicing?.weights ?? {};
   const weight = (t: TermName) => weights[t] ?? 1;
+  // What a style leaves out of account has no weight to be moved.
+  const song = useSong((s) => s.song);
+  const style = song && voicingStyleOf(song, part);
+  const counts = (t: TermName) => style?.weights?.[t] !== 0;
   return (
     <>
       <div className="weights">
-        {TERM_NAMES.map((t) => (
+        {TERM_NAMES.filter((t) => counts(t)).map((t) => (
           <Slider
             key={t}
             className={`slider${weight(t) === 0 ? " zero" : ""}`}

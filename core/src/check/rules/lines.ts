@@ -1,7 +1,7 @@
 import { mod, type Midi } from "../../pitch/pitch";
 import { positionText, type Ticks } from "../../time/meter";
 import { chordPitchClasses } from "../../chord/chord";
-import { chordAtTick, type RealizedChord, type RealizedNote } from "../../song/realize";
+import { chordAtTick, lastBegun, type RealizedChord, type RealizedNote } from "../../song/realize";
 import { isWritten } from "../../song/document";
 import type { Part } from "../../song/schema";
 import { spellAt } from "../../song/spell";
@@ -27,17 +27,6 @@ export const linesOf = ({ song, sliced }: CheckContext, roles = ROLES): Line[] =
 export const endOf = (n: { start: Ticks; duration: Ticks }): Ticks => n.start + n.duration;
 export const chordAt = ({ sliced }: CheckContext, tick: Ticks): RealizedChord | null => chordAtTick(sliced.real.chords, Math.max(0, tick));
 export const pcsOf = (chord: RealizedChord | null): readonly number[] => (chord?.chord ? chordPitchClasses(chord.chord) : []);
-/** Index of the last note of a line that begins at or before a tick; −1 where none does. Notes are in order of their starts. */
-export function lastBegun(notes: readonly RealizedNote[], tick: Ticks): number {
-  let [low, high] = [0, notes.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (notes[middle]!.start <= tick) low = middle + 1;
-    else high = middle;
-  }
-  return low - 1;
-}
-
 export function noteAt({ notes }: Line, tick: Ticks): RealizedNote | undefined {
   const note = notes[lastBegun(notes, tick)];
   return note && tick < endOf(note) ? note : undefined;

@@ -1,5 +1,6 @@
 import { mod } from "../../pitch/pitch";
 import { bassPc, chordSymbol, rootPc, type Chord, type ChordTone } from "../../chord/chord";
+import { comesBack } from "../../chord/frets";
 import { findShapes, SHAPE_LIMITS, type Neck, type Shape } from "../../instrument/fretboard";
 import { doublingCost, importanceOf, pcOf } from "../stack";
 import type { RawVoicing, VoicingLimits, VoicingStyle } from "../style";
@@ -35,9 +36,6 @@ const LACKING = 2;
 
 const known = new Map<string, RawVoicing[]>();
 
-/** Lowest to highest string as it is drawn, whether the pitches rise all the way. */
-const isReentrant = (neck: Neck): boolean => neck.strings.some((s, i) => i > 0 && s < neck.strings[i - 1]!);
-
 /** All shapes of a chord on a neck with what they leave out and double; remembered, for a song uses the same chords again and again. */
 function shapesOf(chord: Chord, neck: Neck, wished: number, bassCovered: boolean, wishes: Wishes): RawVoicing[] {
   const id = [wishes.id, chordSymbol(chord), neck.strings.join(), neck.capo, neck.frets, neck.scale, wished, bassCovered].join("|");
@@ -47,7 +45,7 @@ function shapesOf(chord: Chord, neck: Neck, wished: number, bassCovered: boolean
   const worth = (t: ChordTone) => (wishes.known && t.degree === 5 && !t.alter ? FIFTH : importanceOf(t, chord, bassCovered));
   const weight = new Map(chord.tones.map((t) => [pcOf(chord, t), worth(t)]));
   const tones = chord.tones.map((t) => ({ pc: pcOf(chord, t), doubled: doublingCost(t) * wishes.doubled }));
-  const reentrant = isReentrant(neck);
+  const reentrant = comesBack(neck.strings);
   const bass = bassPc(chord);
   const pcs = [...new Set([...chord.tones.map((t) => pcOf(chord, t)), ...(bassCovered ? [] : [bass])])];
   // What the chord cannot do without; on few strings even that may have to give way.
@@ -143,6 +141,7 @@ export const comping: VoicingStyle = {
   source: "common practice",
   alone: true,
   held: "frets",
+  voices: 4,
   weights: { motion: 0.5, leap: 0.5, parallels: 0, register: 0.5, lowIntervals: 0.4, roughness: 0.5 },
   candidates: necked({ id: "comp", fewer: 0.2, more: 0.8, doubled: 1, inverted: 0.2, open: 1.5, known: false }),
 };

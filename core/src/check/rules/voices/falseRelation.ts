@@ -1,8 +1,8 @@
 import { parseNote, noteOf } from "../../../pitch/pitch";
 import { positionText } from "../../../time/meter";
-import type { RealizedNote } from "../../../song/realize";
+import { lastBegun, type RealizedNote } from "../../../song/realize";
 import type { RawFinding, Rule } from "../../rule";
-import { chordAt, endOf, lastBegun, linesOf, noteAt, type Line } from "../lines";
+import { chordAt, endOf, linesOf, noteAt, type Line } from "../lines";
 
 export const falseRelation: Rule = {
   id: "false-relation",
