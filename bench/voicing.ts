@@ -10,10 +10,14 @@ import {
   parseChord,
   pathsOf,
   pitchMidi,
+  pitchName,
+  plainName,
+  voicePaths,
   voicingSpace,
   type Lattice,
 } from "../core/src/index";
 import { cheapestPrepared, prepare } from "../core/src/lattice/lattice";
+import { cheapestPruned } from "../core/src/lattice/pruned";
 import { longSong, loopOf } from "./songs";
 import { trace } from "./trace";
 
@@ -35,13 +39,30 @@ export async function voicing(time: Time, greedy: (lattice: Lattice) => Walk, br
     }, 0);
   const walk = greedy(lattice);
   const walkTime = time(() => greedy(lattice));
-  const { alike: _, ...each } = lattice;
-  const prepared = prepare(lattice);
-  const best = cheapestPrepared(prepared)!;
   const times = (run: () => unknown, n = 3) => (time(run, n) / walkTime).toFixed(1);
+  const { path, memory } = cheapestPruned(lattice);
+  const best = path!;
   console.log(`64 chords, every keyboard style at once: ${sizes[0]}–${sizes.at(-1)} candidates a chord (median ${sizes[32]}), closed`);
   console.log(
-    `  exact path: ${times(() => cheapestPrepared(prepared))} × a greedy walk, its step costs ${times(() => prepare(lattice))} × (${times(() => prepare(each), 1)} × when no pair of chords is known twice)`,
+    `  exact path from nothing: ${times(() => cheapestPruned(lattice))} × a greedy walk; with every step priced: ${times(() => cheapestPrepared(prepare(lattice)), 1)} ×`,
+  );
+  const options = { loop: true, style: "every", voices: 5, bassCovered: true, range: ["F#2", "C6"] as [string, string] };
+  const layout = columns[30]!.candidates[Math.floor(columns[30]!.candidates.length / 2)]!;
+  const pinned = must(
+    voicingSpace(chords(64), { ...options, pins: { 30: layout.pitches.map((m) => pitchName(m, plainName(m, true))) } }),
+  ).lattice;
+  const other = chords(64);
+  other[30] = must(parseChord("F#m7b5"));
+  const changed = must(voicingSpace(other, options)).lattice;
+  console.log(
+    `  after one pin ${times(() => cheapestPruned(pinned, memory))} ×, after one other chord ${times(() => cheapestPruned(changed, memory))} ×, after a weight has changed ${times(() => voicePaths(chords(64), { ...options, weights: { motion: 1 + Math.random() } }))} × with what each layout costs`,
+  );
+  const heap = () => (global.gc?.(), process.memoryUsage());
+  const before = heap();
+  voicePaths(chords(64), options);
+  const after = heap();
+  console.log(
+    `  memory it takes: ${Math.round((after.heapUsed + after.arrayBuffers - before.heapUsed - before.arrayBuffers) / 1e6)} MB above what was kept (the process ${Math.round(after.rss / 1e6)} MB)`,
   );
   const five = pathsOf(space, 6);
   console.log(
@@ -51,14 +72,13 @@ export async function voicing(time: Time, greedy: (lattice: Lattice) => Walk, br
     `  motion ${motion(best.picks)} against ${motion(walk.picks)} semitones: ${(motion(best.picks) / motion(walk.picks)).toFixed(2)} of greedy; cost ${(best.cost / walk.cost).toFixed(2)} of greedy`,
   );
 
-  console.log("  growth (closed): chords × candidates: step costs and search as multiples of the greedy walk over 64 chords above");
+  console.log("  growth (closed): chords × candidates: the path from nothing as a multiple of the greedy walk over 64 chords above");
   for (const n of [16, 64, 128])
     for (const voices of [3, 4, 5]) {
       const small = must(voicingSpace(chords(n), { loop: true, voices, range: ["C3", "C6"] }));
-      const { alike: __, ...plain } = small.lattice;
       const mean = small.columns.reduce((sum, c) => sum + c.candidates.length, 0) / n;
       console.log(
-        `    ${String(n).padStart(3)} × ${String(Math.round(mean)).padStart(4)}: ${times(() => prepare(plain), 1).padStart(7)} and ${times(() => cheapestPrepared(small.prepared), 3).padStart(6)}`,
+        `    ${String(n).padStart(3)} × ${String(Math.round(mean)).padStart(4)}: ${times(() => cheapestPruned(small.lattice), 3).padStart(7)}`,
       );
     }
 

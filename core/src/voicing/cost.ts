@@ -1,4 +1,4 @@
-import { mod, type Midi } from "../pitch/pitch";
+import { mod, type Midi, type Semitones } from "../pitch/pitch";
 import { VOICING_TERMS, type Profile } from "../song/schema";
 import type { Counted } from "../motion/threads";
 import { belowLimit, commonTones, motionBetween, parallelPerfect } from "../motion/motion";
@@ -62,7 +62,7 @@ export interface Judge {
 export const weightsWith = (changed: Partial<Weights> = {}, style: Partial<Weights> = {}): Weights =>
   Object.fromEntries(TERM_NAMES.map((t) => [t, (changed[t] ?? 1) * (style[t] ?? 1)])) as Weights;
 
-const PARALLEL_WEIGHT: Record<Profile, number> = { chorale: 16, band: 2, jazz: 0.5, loop: 0 };
+export const PARALLEL_WEIGHT: Record<Profile, number> = { chorale: 16, band: 2, jazz: 0.5, loop: 0 };
 
 export const sumTerms = (terms: Terms): number => Object.values(terms).reduce((a, b) => a + b, 0);
 
@@ -101,8 +101,8 @@ function leapCost(a: readonly Midi[], b: readonly Midi[]): number {
   return (leap - 4) * 0.5;
 }
 
-function topCost(a: readonly Midi[], b: readonly Midi[], shape: TopShape): number {
-  const move = b[b.length - 1]! - a[a.length - 1]!;
+/** A move of the top line against its shape. */
+export function topCost(move: Semitones, shape: TopShape): number {
   const far = Math.max(0, Math.abs(move) - 2) * 0.5;
   if (shape === "smooth") return far;
   if (shape === "still") return Math.abs(move) * 0.8;
@@ -164,7 +164,7 @@ export const stepTerms = (a: RawVoicing, b: RawVoicing, { profile, weights, top 
   motion: motionBetween(a.pitches, b.pitches) * weights.motion,
   leap: leapCost(a.pitches, b.pitches) * weights.leap,
   common: (b.pitches.length - commonTones(a.pitches, b.pitches)) * STAY * weights.common,
-  topLine: topCost(a.pitches, b.pitches, top) * weights.topLine,
+  topLine: topCost(b.pitches.at(-1)! - a.pitches.at(-1)!, top) * weights.topLine,
   parallels: (parallelCost(a.pitches, b.pitches, profile) + tendencyCost(a, b)) * weights.parallels,
   ...(b.shape ? { hand: shiftCost(a, b) * weights.hand } : {}),
 });
@@ -175,7 +175,7 @@ export function stepCost(from: RawVoicing, to: RawVoicing, { profile, weights, t
   const b = to.pitches;
   const rest =
     (b.length - commonTones(a, b)) * STAY * weights.common +
-    topCost(a, b, top) * weights.topLine +
+    topCost(b[b.length - 1]! - a[a.length - 1]!, top) * weights.topLine +
     (parallelCost(a, b, profile) + (from.tends || from.minorOn !== undefined ? tendencyCost(from, to) : 0)) * weights.parallels +
     (to.shape ? shiftCost(from, to) * weights.hand : 0);
   if (a.length !== b.length) return motionBetween(a, b) * weights.motion + rest;

@@ -1,6 +1,7 @@
 import { ok, type Result } from "../result";
 import { pitchMidi, type PitchName } from "../pitch/pitch";
 import type { Chord } from "../chord/chord";
+import { aloneIn } from "./kept";
 import { spaceOver, voicingSpace, type Column, type VoicingSpace } from "./space";
 import type { PathOptions } from "./setting";
 
@@ -36,7 +37,8 @@ export function heldSpace(
   if (!Object.keys(held).length) return ok({ free: base.value, space: base.value });
   const narrow = columns.map((column, i): Column => {
     const kept = held[i] && find(column, held[i]);
-    return kept ? { ...column, candidates: [kept] } : column;
+    return kept ? { ...column, candidates: aloneIn(base.value.kept, kept) } : column;
   });
-  return ok({ free: free.ok ? free.value : base.value, space: spaceOver(narrow, judge, options.loop ?? false, neck) });
+  const space = spaceOver(narrow, judge, options.loop ?? false, neck, base.value.kept, base.value.kept.held);
+  return ok({ free: free.ok ? free.value : base.value, space });
 }

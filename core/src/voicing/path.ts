@@ -5,6 +5,7 @@ import { parseChord } from "../chord/parse";
 import { cheapestPaths, cheapestPrepared, type Path, type Prepared } from "../lattice/lattice";
 import type { Shape } from "../instrument/fretboard";
 import { commonTones, motionBetween } from "../motion/motion";
+import { cheapestPruned } from "../lattice/pruned";
 import { stepCost, stepTerms, sumTerms, trade, type TermName, type Terms, type Weights } from "./cost";
 import { voicingSpace, type VoicingSpace } from "./space";
 import type { PathOptions } from "./setting";
@@ -90,11 +91,16 @@ const withSurcharge = (prepared: Prepared, marked: readonly Set<number>[], by: n
  * between, what was chosen before is made dearer until another path wins, and that one is marked as not proven.
  */
 export function pathsOf(space: VoicingSpace, k: number): { path: Path; exact: boolean }[] {
+  if (k === 1) {
+    const { path, memory } = cheapestPruned(space.lattice, space.searched.memory);
+    space.searched.memory = memory;
+    return path ? [{ path, exact: true }] : [];
+  }
   const { columns, prepared } = space;
   const least = Math.max(1, Math.ceil(columns.length / 4));
   const outer = columns.map((c) => c.candidates.map((v) => v.pitches[0]! * 128 + v.pitches.at(-1)!));
   const differs = (a: readonly number[], b: readonly number[]) => a.filter((x, c) => outer[c]![x] !== outer[c]![b[c]!]).length >= least;
-  const found = cheapestPaths(prepared, { k, differs, limit: k > 1 ? LOOKED_AT : 1 }).map((path) => ({ path, exact: true }));
+  const found = cheapestPaths(prepared, { k, differs, limit: LOOKED_AT }).map((path) => ({ path, exact: true }));
   const marked = columns.map(() => new Set<number>());
   const mark = (picks: readonly number[]) => picks.forEach((x, c) => outer[c]!.forEach((o, i) => o === outer[c]![x] && marked[c]!.add(i)));
   for (const { path } of found) mark(path.picks);

@@ -6,9 +6,12 @@ import type { Neck } from "../instrument/fretboard";
 import { shapeOf } from "../instrument/fretboard";
 import { handStrain } from "../instrument/hands";
 import { midiRange } from "../instrument/instruments";
-import { prepare, type Lattice, type Prepared } from "../lattice/lattice";
+import { prepare, type Prepared } from "../lattice/lattice";
+import type { BoundedLattice } from "../lattice/onward";
 import { roughness } from "../motion/roughness";
-import { nodeTerms, stepCost, sumTerms, type Judge, type Terms } from "./cost";
+import { steppedLattice } from "./bounds";
+import { nodeTerms, sumTerms, type Judge, type Terms } from "./cost";
+import { keptFor, laidFor, pricedFor, type Kept, type Laid, type Searched } from "./kept";
 import type { RawVoicing } from "./style";
 import { keyboard } from "./styles/keyboard";
 import { layoutsOf, playedOn, settingOf, type Outer, type PathOptions, type Setting } from "./setting";
@@ -37,13 +40,16 @@ export interface Column {
 
 export interface VoicingSpace {
   columns: Column[];
-  lattice: Lattice;
+  lattice: BoundedLattice;
   /** The costs of the lattice; worked out when they are first asked for. */
   readonly prepared: Prepared;
   /** The last chord leads back to the first. */
   closed: boolean;
   judge: Judge;
   neck?: Neck;
+  kept: Kept;
+  /** The last search over a space like this one. */
+  searched: Searched;
 }
 
 /** A bass part is expected in the octave from E1 up. */
@@ -93,9 +99,11 @@ function anyLayouts(
 }
 
 /** What each layout of a chord costs by itself. */
-function priced({ instrument, judge, limits, hands, center }: Setting, chord: Chord, raw: readonly RawVoicing[]): Candidate[] {
+function priced({ instrument, judge, limits, hands, center }: Setting, chord: Chord, laid: Laid): Candidate[] {
+  const { raw } = laid;
   const bass = limits.bassCovered ? BASS_OCTAVE + mod(bassPc(chord) - BASS_OCTAVE, 12) : undefined;
-  const rough = raw.map((v) => (judge.weights.roughness ? roughness(bass === undefined ? v.pitches : [bass, ...v.pitches]) : 0));
+  if (judge.weights.roughness) laid.rough ??= raw.map((v) => roughness(bass === undefined ? v.pitches : [bass, ...v.pitches]));
+  const rough = judge.weights.roughness ? laid.rough! : raw.map(() => 0);
   const smoothest = Math.min(...rough);
   return raw.map((v, k): Candidate => {
     const strain = v.shape ? v.shape.strain : instrument.held.by === "hands" ? handStrain(v.pitches, 127, hands) : 0;
@@ -108,25 +116,27 @@ function priced({ instrument, judge, limits, hands, center }: Setting, chord: Ch
   });
 }
 
-/** Makes the column of a chord; null where nothing can be laid out. Chords of one name share their candidates. */
-function columnMaker(s: Setting): (i: number, chord: Chord) => Column | null {
+/** Makes the column of a chord; null where nothing can be laid out. Chords of one name and wish share their candidates. */
+function columnMaker(s: Setting, kept: Kept): (i: number, chord: Chord) => Column | null {
   const layouts = layoutsOf(s);
-  const judged = new Map<string, Candidate[]>();
+  const laidOut = (
+    chord: Chord,
+    pin: readonly PitchName[] | undefined,
+    wish: { top?: PitchName; bottom?: PitchName } | undefined,
+  ): Laid | null => {
+    if (pin) return { raw: [pinnedLayout(pin, s.neck)], fallback: false };
+    const wished = wish && withWishes(s, layouts, chord, wish);
+    const laid = wished?.raw.length ? { raw: wished.raw, fallback: false } : anyLayouts(s, layouts, chord);
+    return laid.raw.length ? { ...wished, ...laid } : null;
+  };
   return (i, chord) => {
     const pin = s.options.pins?.[i];
-    const wish = s.options.outer?.[i];
-    if (pin) return { chord, fallback: false, candidates: priced(s, chord, [pinnedLayout(pin, s.neck)]) };
-    const wished = wish && withWishes(s, layouts, chord, wish);
-    const { raw, fallback } = wished?.raw.length ? { raw: wished.raw, fallback: false } : anyLayouts(s, layouts, chord);
-    if (!raw.length) return null;
-    if (wished) {
-      const { raw: _, ...became } = wished;
-      return { chord, fallback, ...became, candidates: priced(s, chord, raw) };
-    }
-    const id = chordSymbol(chord);
-    let candidates = judged.get(id);
-    if (!candidates) judged.set(id, (candidates = priced(s, chord, raw)));
-    return { chord, fallback, candidates };
+    const wish = pin ? undefined : s.options.outer?.[i];
+    const id = `${chordSymbol(chord)} ${pin?.join() ?? ""} ${wish?.bottom ?? ""} ${wish?.top ?? ""}`;
+    const laid = laidFor(kept, id, () => laidOut(chord, pin, wish));
+    if (!laid) return null;
+    const { raw: _, rough: __, ...became } = laid;
+    return { chord, ...became, candidates: pricedFor(kept, id, () => priced(s, chord, laid)) };
   };
 }
 
@@ -135,7 +145,8 @@ export function voicingSpace(chords: readonly Chord[], options: PathOptions): Re
   const setting = settingOf(options);
   if (!setting.ok) return setting;
   const { judge, neck } = setting.value;
-  const columnOf = columnMaker(setting.value);
+  const kept = keptFor(setting.value);
+  const columnOf = columnMaker(setting.value, kept);
   const columns: Column[] = [];
   for (const [i, chord] of chords.entries()) {
     const column = columnOf(i, chord);
@@ -143,18 +154,19 @@ export function voicingSpace(chords: readonly Chord[], options: PathOptions): Re
       return fail("voicing.none", `Chord ${i + 1} (${chordSymbol(chord)}) has no voicing in this range`, { hint: "Use fewer voices." });
     columns.push(column);
   }
-  return ok(spaceOver(columns, judge, options.loop ?? false, neck));
+  return ok(spaceOver(columns, judge, options.loop ?? false, neck, kept, kept.free));
 }
 
 /** The space over columns that are known. */
-export function spaceOver(columns: Column[], judge: Judge, loop: boolean, neck: Neck | undefined): VoicingSpace {
-  const lattice: Lattice = {
-    sizes: columns.map((c) => c.candidates.length),
-    node: (c, i) => columns[c]!.candidates[i]!.cost,
-    step: (c, i, j) => stepCost(columns[c]!.candidates[i]!, columns[(c + 1) % columns.length]!.candidates[j]!, judge),
-    closed: loop,
-    alike: (c) => columns[c]!.candidates,
-  };
+export function spaceOver(
+  columns: Column[],
+  judge: Judge,
+  loop: boolean,
+  neck: Neck | undefined,
+  kept: Kept,
+  searched: Searched,
+): VoicingSpace {
+  const lattice = steppedLattice(columns, judge, loop);
   let prepared: Prepared | undefined;
   return {
     columns,
@@ -164,6 +176,8 @@ export function spaceOver(columns: Column[], judge: Judge, loop: boolean, neck: 
     },
     closed: loop && columns.length > 1,
     judge,
+    kept,
+    searched,
     ...(neck ? { neck } : {}),
   };
 }
