@@ -2,8 +2,8 @@ import { INSTRUMENTS, midiRange, must, newSong, pitchName, type Song } from "../
 import { loudness, peak, aWeight } from "./loudness";
 import { expect, test } from "./fixtures";
 
-/** Four bars of a demo song. */
-const BARS = 7680;
+/** Two bars of a demo song. */
+const BARS = 3840;
 
 const NAMES = ["C", "Db", "D", "Eb", "E", "F", "Gb", "G", "Ab", "A", "Bb", "B"];
 

@@ -1,8 +1,8 @@
 import { BASS_STYLES } from "../src/index";
 import { GRID, judge } from "../../bench/bassGrid";
 
-/** A fixed sample of the whole grid, which `npm run bench -- grid` writes: every 31st combination, so that all styles, meters and kicks come up. */
-const SAMPLE = GRID.filter((_, i) => i % 31 === 0);
+/** A fixed sample of the whole grid, which `npm run bench -- grid` writes: every 53rd combination, so that all styles, meters and kicks come up. */
+const SAMPLE = GRID.filter((_, i) => i % 53 === 0);
 
 test("every style meets its own targets on a grid of progressions, kicks and meters, or names the conflict that prevents it", () => {
   expect(new Set(SAMPLE.map((c) => c.style)).size).toBe(BASS_STYLES.length);

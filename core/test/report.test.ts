@@ -14,7 +14,7 @@ const files = (folder: string): string[] =>
     .sort();
 const bandSongs = (): Song[] =>
   files(SOUNDS).flatMap((file, i) => {
-    if (i % 4) return [];
+    if (i % 9) return [];
     const contents = readMidi(new Uint8Array(readFileSync(file)));
     const song = contents.ok ? songOfMidi(contents.value, path.basename(file)) : null;
     return song?.ok && song.value.parts.length > 4 && song.value.sections[0]!.bars >= 16 ? [song.value] : [];
@@ -42,7 +42,7 @@ test("a MIDI file becomes a song with a part for every track, its notes, its dru
 
 test("on real many-part songs findings are few: a median under 25 in 64 bars, and each is one fault of one part or pair", () => {
   const songs = bandSongs();
-  expect(songs.length).toBeGreaterThanOrEqual(10);
+  expect(songs.length).toBeGreaterThanOrEqual(4);
   const each = songs.map((song) => {
     const found = checkSong(song);
     const ids = found.map((f) => `${f.rule}|${[...f.where.parts].sort().join()}`);

@@ -31,11 +31,11 @@ test("every style is a full card, and lays out only notes of the chord, low to h
         // Rootless and quartal chords take a ninth and a thirteenth, block chords a sixth, that the symbol does not name.
         const colors = ["rootless", "quartal", "block"].includes(s.id) ? [2, 9].map((c) => (chordPitchClasses(chord)[0]! + c) % 12) : [];
         const pcs = [...chordPitchClasses(chord), ...colors];
-        for (const { pitches, missing, doubling } of found) {
-          expect([s.id, root + quality, pitches.every((p) => pcs.includes(p % 12))]).toEqual([s.id, root + quality, true]);
-          expect(intervals(pitches).every((i) => i > 0)).toBe(true);
-          expect(missing + doubling).toBeGreaterThanOrEqual(0);
-        }
+        const wrong = found.filter(
+          ({ pitches, missing, doubling }) =>
+            !pitches.every((p) => pcs.includes(p % 12)) || !intervals(pitches).every((i) => i > 0) || missing + doubling < 0,
+        );
+        expect([s.id, root + quality, wrong]).toEqual([s.id, root + quality, []]);
         expect(new Set(found.map((v) => v.pitches.join())).size).toBe(found.length);
       }
   }

@@ -35,7 +35,7 @@ test("killing the server during saves loses at most the edit in flight", async (
       })
     ).json()) as Song;
     let confirmed = { revision: 1, tempo: song.tempo };
-    for (let round = 0; round < 8; round++) {
+    for (let round = 0; round < 5; round++) {
       const ended = new Promise((resolve) => child.on("exit", resolve));
       const killAt = confirmed.revision + 2 + (round % 3);
       let sent = confirmed;
@@ -63,7 +63,7 @@ test("killing the server during saves loses at most the edit in flight", async (
       expect([confirmed, sent]).toContainEqual(stored);
       confirmed = stored;
     }
-    expect(confirmed.revision).toBeGreaterThan(8);
+    expect(confirmed.revision).toBeGreaterThan(5);
   } finally {
     child.kill("SIGKILL");
     rmSync(folder, { recursive: true, force: true });
