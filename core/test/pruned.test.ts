@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { must, parseChord, voicingSpace } from "../src/index";
+import { must, parseChord, pathsOf, voicingSpace } from "../src/index";
 import { cheapestPrepared, prepare } from "../src/lattice/lattice";
 import type { BoundedLattice } from "../src/lattice/onward";
 import { cheapestPruned, type SearchMemory } from "../src/lattice/pruned";
@@ -169,4 +169,27 @@ test("few steps are priced: one in twenty from nothing, and after one pin a smal
   const { path } = cheapestPruned(pinned.lattice, memory);
   expect(pinned.counted.steps).toBeLessThan(nothing.counted.steps / 2);
   expect(path!.cost).toBeCloseTo(cheapestPruned(pinned.lattice).path!.cost, 6);
+});
+
+test("what one search leaves does the next one no harm, be it the same again", () => {
+  const ballad = "Ebmaj9 Cm7 Fm9 Bb9sus4 Bb7 Gm7 Cm7 Cm7/Bb Abmaj7 Abm6 Bb7sus4 Bb7".split(" ");
+  const wrong: unknown[] = [];
+  for (const options of [
+    { register: -5 },
+    { register: 3, voices: 3 },
+    { topShape: "rising" as const, voices: 3 },
+    { weights: { motion: 0 } },
+  ])
+    for (let k = 0; k < 12; k++) {
+      const turned = [...ballad.slice((k >> 1) % 3), ...ballad.slice(0, (k >> 1) % 3)].slice(0, 12 - (k >> 2));
+      const space = must(
+        voicingSpace(
+          turned.map((s) => must(parseChord(s))),
+          { loop: true, ...options },
+        ),
+      );
+      const [cost, exact] = [pathsOf(space, 1)[0]!.path.cost, cheapestPrepared(space.prepared)!.cost];
+      if (Math.abs(cost - exact) > 1e-6) wrong.push([turned.join(" "), cost, exact]);
+    }
+  expect(wrong).toEqual([]);
 });

@@ -39,6 +39,9 @@ function formerColumns(names: readonly object[], former: readonly object[]): num
   return was;
 }
 
+/** A ring is worked on as if it had at least so many columns. */
+const LEAST = 24;
+
 /** Turns round the ring after which it is given up that all columns agree. */
 const TURNS = 6;
 
@@ -73,7 +76,7 @@ export function cheapestPruned(lattice: BoundedLattice, memory?: SearchMemory): 
       if (!all) break;
       picks = closed ? ((all.agree ? roundIn(columns, all).picks : null) ?? divided(columns, all)) : openWay(all).picks;
     }
-    return { path: picks && { picks, cost: costOf(lattice, picks, closed) }, memory: { names, closed, ...left } };
+    return { path: picks && { picks, cost: costOf(lattice, picks, closed) }, memory: agree ? { names, closed, ...left } : undefined };
   }
   return { path: null, memory: undefined };
 }
@@ -112,7 +115,7 @@ function settled(
   // A ring begins behind a column that is known, so that what is ahead of the first to be worked out is right up to little.
   let c = n - 1;
   if (closed && left && left < n) while (!(dirty[c] && !dirty[(c + 1) % n])) c--;
-  for (let steps = 0; left && steps < n * TURNS; steps++, c = (c + n - 1) % n) {
+  for (let steps = 0; left && steps < Math.max(n, LEAST) * TURNS; steps++, c = (c + n - 1) % n) {
     if (!dirty[c]) continue;
     dirty[c] = false;
     left--;
