@@ -35,9 +35,16 @@ export function diatonicChord(key: Key, step: number, size: 3 | 4 | 5 = 3): stri
 /** Whether the mode's third is minor. */
 export const isMinorish = (key: Key): boolean => MODES[key.mode][2] === 3;
 
-/** Semitones of a degree written without accidental: the mode's own, except that vii° in minor stands on the raised seventh. */
-function degreeSemitones(key: Key, accidental: string, index: number, diminished: boolean): number {
-  const own = MODES[key.mode][index]!;
+/**
+ * Semitones of a degree as Roman numerals count it without an accidental: the mode's own, but what phrygian and locrian lower below natural minor has its flat
+ * written (bII). Numbers name the mode's own.
+ */
+const ownDegree = (key: Key, index: number): number =>
+  isMinorish(key) ? Math.max(MODES[key.mode][index]!, MODES.minor[index]!) : MODES[key.mode][index]!;
+
+/** Semitones of a degree; vii° in minor stands on the raised seventh. */
+function degreeSemitones(key: Key, accidental: string, index: number, diminished: boolean, arabic = false): number {
+  const own = arabic ? MODES[key.mode][index]! : ownDegree(key, index);
   const major = MODES.major[index]!;
   if (!accidental) return isMinorish(key) && index === 6 && diminished ? 11 : own;
   // A flat is counted from the major scale, so that bVI is the same chord in C major and C minor, and a sharp from the mode's own degree; where the
@@ -102,7 +109,7 @@ export function parseNumeral(source: string, key: Key): Result<Chord> {
   const { accidental, index, arabic, minor } = parts;
   let { suffix } = parts;
   const diminished = /^(°|ø|dim)/.test(suffix);
-  const root = transposeNote(key.tonic, index, degreeSemitones(key, accidental, index, minor && diminished));
+  const root = transposeNote(key.tonic, index, degreeSemitones(key, accidental, index, minor && diminished, arabic));
   let inversion = 0;
   if (!arabic) {
     const found =
@@ -132,7 +139,7 @@ export function parseNumeral(source: string, key: Key): Result<Chord> {
     });
   const tone = inversion ? chord.value.tones.find((t) => t.degree === inversion) : undefined;
   let bass: NoteName | undefined = tone && transposeNote(root, tone.degree - 1, tone.semitones);
-  if (over) bass = transposeNote(key.tonic, over.index, degreeSemitones(key, over.accidental, over.index, false));
+  if (over) bass = transposeNote(key.tonic, over.index, degreeSemitones(key, over.accidental, over.index, false, over.arabic));
   return ok({ ...chord.value, ...(bass && bass !== root ? { bass } : {}) });
 }
 
@@ -164,11 +171,12 @@ export function degreeName(note: NoteName, key: Key): string {
 function degreeOf(note: NoteName, key: Key): { index: number; accidental: string } {
   const index = mod(parseNote(note)!.step - parseNote(key.tonic)!.step, 7);
   const above = mod(pitchClass(note) - key.pcs[0]!, 12);
-  // In major-like modes accidentals count from the major scale (bVII in mixolydian); in minor ones from the mode itself.
-  const own = isMinorish(key) ? MODES[key.mode][index]! : MODES.major[index]!;
+  // In major-like modes accidentals count from the major scale (bVII in mixolydian); in minor ones from natural minor (bII in phrygian), but dorian's own
+  // sixth is plain.
+  const own = isMinorish(key) ? ownDegree(key, index) : MODES.major[index]!;
   const shift = mod(above - own + 6, 12) - 6;
   // The major scale's degree is foreign where the mode has another one.
-  if (shift === 0 && own !== MODES[key.mode][index]) return { index, accidental: own > MODES[key.mode][index]! ? "#" : "b" };
+  if (shift === 0 && own !== MODES[key.mode][index] && !isMinorish(key)) return { index, accidental: own > MODES[key.mode][index]! ? "#" : "b" };
   return { index, accidental: shift < 0 ? "b".repeat(-shift) : "#".repeat(shift) };
 }
 
@@ -238,7 +246,12 @@ export function isDiatonic(chord: Chord, key: Key, harmonic = false): boolean {
   const lowered = mod(key.pcs[0]! + 10, 12);
   const pcs = chordPitchClasses(chord);
   if (pcs.every((pc) => key.pcs.includes(pc))) return true;
-  return harmonic && key.mode === "minor" && !pcs.includes(lowered) && pcs.every((pc) => pc === raised || key.pcs.includes(pc));
+  if (!harmonic || key.mode !== "minor" || pcs.includes(lowered) || !pcs.every((pc) => pc === raised || key.pcs.includes(pc))) return false;
+  // A tone that sounds like the raised seventh and is written as the lowered eighth belongs elsewhere: A flat over F minor is no G sharp.
+  const seventh = transposeNote(key.tonic, 6, 11);
+  return [...chord.tones.map((t) => toneName(chord, t)), ...(chord.bass ? [chord.bass] : [])].every(
+    (name) => pitchClass(name) !== raised || name === seventh || rootPc(chord) === raised,
+  );
 }
 
 export const noteOf = (chord: Chord, degree: number): { name: NoteName; pc: PitchClass } | null => {

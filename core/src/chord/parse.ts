@@ -33,13 +33,20 @@ const take = (cursor: Cursor, pattern: RegExp): RegExpExecArray | null => {
 
 /** One spelling for every accidental and sign, each replaced by the same number of characters so that columns stay true. */
 const normalize = (text: string): string =>
-  text.replace(/♭/g, "b").replace(/♯/g, "#").replace(/[△∆]/g, "Δ").replace(/[−–]/g, "-").replace(/º/g, "°").replace(/Ø/g, "ø");
+  text
+    .replace(/♭/g, "b")
+    .replace(/♯/g, "#")
+    .replace(/[△∆^]/g, "Δ")
+    .replace(/[−–]/g, "-")
+    .replace(/º/g, "°")
+    .replace(/Ø/g, "ø")
+    .replace(/[⁰¹²³⁴⁵⁶⁷⁸⁹]/g, (digit) => String("⁰¹²³⁴⁵⁶⁷⁸⁹".indexOf(digit)));
 
 const SEVENTH_OF = { "7": 0, "9": 9, "11": 11, "13": 13 } as const;
 
-/** Major sevenths: maj7, M9, Δ13, ma7; a bare Δ is a major seventh, a bare maj a triad. */
+/** Major sevenths: maj7, M9, Δ13, ma7, j7; a bare Δ is a major seventh, a bare maj a triad. */
 function readMajor(cursor: Cursor, draft: Draft): boolean {
-  const match = take(cursor, /^(?:maj|Maj|MAJ|ma|M|Δ)(13|11|9|7)?/);
+  const match = take(cursor, /^(?:maj|Maj|MAJ|ma|Ma|MA|M|Δ|j(?=[79]|1[13]))(13|11|9|7)?/);
   if (!match) return false;
   if (match[1] || match[0] === "Δ") {
     draft.seventh = "major";
@@ -48,22 +55,29 @@ function readMajor(cursor: Cursor, draft: Draft): boolean {
   return true;
 }
 
+/** Minor in its spellings; a minus before a 5 lowers the fifth instead. */
+const MINOR = /^(?:min|Min|MIN|mi|Mi|MI|m(?!aj|a(?![a-z]))|-(?!5))/;
+
 function readFamily(cursor: Cursor, draft: Draft): void {
   let match;
   if (take(cursor, /^(?:ø7?|hdim7?|h7)/)) {
     Object.assign(draft, { third: "minor", fifth: -1, seventh: "minor" });
     match = take(cursor, /^(13|11|9)/);
     if (match) draft.extension = Number(match[1]) as 9 | 11 | 13;
-  } else if ((match = take(cursor, /^(?:dim|°|o(?![a-z]))(7)?/))) {
+  } else if ((match = take(cursor, /^(?:dim|Dim|DIM|°|o(?![a-z]))(7|9|11)?/))) {
     Object.assign(draft, { third: "minor", fifth: -1, seventh: match[1] ? "diminished" : "none" });
+    // A ninth or eleventh lies over the diminished seventh, there is no other to stack it on.
+    if (match[1] && match[1] !== "7") draft.added.push(tone(9), ...(match[1] === "11" ? [tone(11)] : []));
     if (!match[1]) readMajor(cursor, draft);
-  } else if (take(cursor, /^(?:aug|\+(?![0-9]*(?:5|9|11|13)\b(?!$)))/)) {
+  } else if (take(cursor, /^\+5(?![0-9])/)) {
+    draft.fifth = 1;
+  } else if (take(cursor, /^(?:aug|Aug|AUG|\+(?![0-9]*(?:5|9|11|13)\b(?!$)))/)) {
     draft.fifth = 1;
     readNumber(cursor, draft);
-  } else if (take(cursor, /^(?:min|mi|m(?!aj|a(?![a-z]))|-(?!5|9|11|13))/)) {
+  } else if (take(cursor, MINOR)) {
     draft.third = "minor";
     take(cursor, /^\/(?=M|maj|Δ)/);
-    if (!take(cursor, /^\((?=M7|maj7|Δ)/)) {
+    if (!take(cursor, /^\((?=(?:maj|Maj|MAJ|ma|Ma|M|Δ)(?:7|9|11|13)\))/)) {
       if (!readMajor(cursor, draft)) readNumber(cursor, draft);
     } else {
       readMajor(cursor, draft);
@@ -76,7 +90,7 @@ function readFamily(cursor: Cursor, draft: Draft): void {
   }
 }
 
-/** The figure after the family: 5, 6, 6/9, 7, 9, 11, 13. */
+/** The figure after the family: 2, 4, 5, 6, 6/9, 7, 9, 11, 13; 7M is a major seventh. */
 function readNumber(cursor: Cursor, draft: Draft): void {
   if (take(cursor, /^(?:6\/9|69|6\(9\))/)) {
     draft.sixth = true;
@@ -85,10 +99,14 @@ function readNumber(cursor: Cursor, draft: Draft): void {
     draft.sixth = true;
   } else if (draft.third === "major" && take(cursor, /^5/)) {
     draft.third = "none";
+  } else if (take(cursor, /^2(?![0-9])/)) {
+    draft.added.push(tone(9));
+  } else if (draft.third === "major" && take(cursor, /^4(?![0-9])/)) {
+    draft.sus = [4];
   } else {
-    const match = take(cursor, /^(13|11|9|7)/);
+    const match = take(cursor, /^(13|11|9|7)(M(?![a-zA-Z0-9]))?/);
     if (match) {
-      draft.seventh = "minor";
+      draft.seventh = match[2] ? "major" : "minor";
       draft.extension = SEVENTH_OF[match[1] as keyof typeof SEVENTH_OF];
     }
   }
@@ -99,8 +117,11 @@ const ALTERATIONS = /^(b|#|\+|-)(5|9|11|13|4|6)/;
 /** Everything after the figure: sus, add, no, alterations, alt; parentheses, commas and spaces only separate. */
 function readModifier(cursor: Cursor, draft: Draft): boolean {
   let match;
-  if (take(cursor, /^[(),\s]+/)) return true;
-  if (take(cursor, /^sus(?:2\/?4|4\/?2)/) || take(cursor, /^sus2sus4/)) draft.sus = [2, 4];
+  if ((match = take(cursor, /^\(\s*(9|11|13)(?=\s*[),])/))) readTension(draft, Number(match[1]));
+  else if (take(cursor, /^[(),\s]+/)) return true;
+  else if ((match = take(cursor, /^sus(7|9|13)(?![0-9])/))) {
+    Object.assign(draft, { sus: [4], seventh: "minor", extension: SEVENTH_OF[match[1] as keyof typeof SEVENTH_OF] });
+  } else if (take(cursor, /^sus(?:2\/?4|4\/?2)/) || take(cursor, /^sus2sus4/)) draft.sus = [2, 4];
   else if ((match = take(cursor, /^sus(2|4)?/))) draft.sus = [match[1] === "2" ? 2 : 4];
   else if (take(cursor, /^alt(?:ered)?/)) {
     if (draft.seventh === "none") draft.seventh = "minor";
@@ -117,9 +138,17 @@ function readModifier(cursor: Cursor, draft: Draft): boolean {
     if (degree === 5 && draft.altered.every((t) => t.degree !== 5) && draft.fifth === 0) draft.fifth = alter;
     else draft.altered.push(tone(degree, alter));
   } else if (take(cursor, /^(?:maj7|M7|Δ7?)/)) draft.seventh = "major";
-  else if ((match = take(cursor, /^(9|13)(?=$|[/),])/)) && draft.seventh !== "none") draft.added.push(tone(Number(match[1])));
+  else if (draft.fifth === 0 && take(cursor, /^(?:aug|\+)(?![0-9])/)) draft.fifth = 1;
+  else if (draft.seventh !== "none" && (match = take(cursor, /^(9|11|13)(?=$|[/),])/))) readTension(draft, Number(match[1]));
   else return false;
   return true;
+}
+
+/** A tension in parentheses: what completes a ninth or thirteenth chord makes one, anything else is added. */
+function readTension(draft: Draft, degree: number): void {
+  if (degree === 13 && draft.extension === 9 && draft.third === "major") draft.extension = 13;
+  else if (degree === 9 && draft.seventh !== "none" && draft.seventh !== "diminished" && !draft.extension) draft.extension = 9;
+  else draft.added.push(tone(degree));
 }
 
 /** Tones in order of degree, from a finished draft. */
@@ -142,6 +171,9 @@ function build(draft: Draft): ChordTone[] {
     .filter((t, i) => !draft.omitted.includes(t.degree) && tones.findIndex((u) => u.degree === t.degree && u.alter === t.alter) === i)
     .sort((a, b) => a.degree - b.degree || a.alter - b.alter);
 }
+
+/** The altered dominant: no fifth, both altered ninths, the raised eleventh, the lowered thirteenth. */
+const ALTERED = "b9,#9,#11,b13";
 
 const mark = (t: ChordTone): string => (t.alter < 0 ? "b" : t.alter > 0 ? "#" : "") + t.degree;
 
@@ -167,6 +199,13 @@ function quality(draft: Draft): string {
   }
   if (draft.sixth && draft.seventh === "none" && draft.added.some((t) => t.degree === 9 && t.alter === 0)) name += "/9";
   if (draft.sus.length) name += "sus" + draft.sus.join("");
+  if (
+    name === "7" &&
+    draft.omitted.join() === "5" &&
+    !draft.added.length &&
+    altered.map(mark).sort().join() === ALTERED.split(",").sort().join()
+  )
+    return "7alt";
   rest.push(...altered.sort((a, b) => a.degree - b.degree || a.alter - b.alter).map(mark));
   rest.push(
     ...draft.added
@@ -174,11 +213,7 @@ function quality(draft: Draft): string {
       .sort((a, b) => a.degree - b.degree || a.alter - b.alter)
       .map((t) => `add${mark(t)}`),
   );
-  rest.push(
-    ...draft.omitted
-      .filter((d) => !(d === 5 && altered.some((t) => t.degree === 13 || t.degree === 11) && draft.altered.length === 4))
-      .map((d) => `no${d}`),
-  );
+  rest.push(...draft.omitted.map((d) => `no${d}`));
   return name + (rest.length ? `(${rest.join(",")})` : "");
 }
 
@@ -296,7 +331,7 @@ function readChord(source: string): Result<Chord> {
 }
 
 function hintFor(text: string): string {
-  if (/^(j|ma?j?$|mj)/i.test(text)) return "Major sevenths are written maj7, M7 or Δ7.";
+  if (/^(ma?j?$|mj)/i.test(text)) return "Major sevenths are written maj7, M7 or Δ7.";
   if (/^s/i.test(text)) return "Suspensions are written sus2, sus4 or sus.";
   if (/^[#b+-]?\d+/.test(text)) return "Figures are 5 6 6/9 7 9 11 13, alterations b5 #5 b9 #9 #11 b13.";
   if (/^[A-G]/.test(text)) return "Two chords need a space between them.";

@@ -1,7 +1,7 @@
 import { keyName, nameInKey, parseKey, type Key } from "../pitch/key";
 import { mod, pitchClass, typeset, type NoteName } from "../pitch/pitch";
 import type { Meter } from "../time/meter";
-import { chordPitchClasses, toneName, toneRole, type Chord } from "../chord/chord";
+import { chordPitchClasses, chordToneName, rootPc, toneName, toneRole, type Chord } from "../chord/chord";
 import { degreeName, romanOf } from "../chord/numerals";
 import { parseChord } from "../chord/parse";
 import { NO_CHORD } from "../chord/progression";
@@ -14,6 +14,7 @@ import {
   isMinor,
   isSuspended,
   neighbor,
+  onward,
   rootMove,
   type HarmonicFunction,
   type Heard,
@@ -22,7 +23,9 @@ import {
 import { findKeysOfChords, type KeyFit } from "./keys";
 import { findRegions } from "./regions";
 import { RECOGNIZERS } from "./recognize";
+import { appliedDominant } from "./recognize/dominants";
 import { CATEGORIES, type Category } from "./recognize/types";
+import { LEADS, targetOf } from "./target";
 
 export interface AnalyzedTone {
   pitch: NoteName;
@@ -165,23 +168,28 @@ function analyzeOne(p: Progression, i: number): ChordAnalysis {
     also: also.map((a) => a.id),
     explanation: first.explanation + (also.length && first.id === "diatonic" ? ` ${also[0]!.explanation}` : "") + place,
     tones: names.map(({ note, pc }) => ({ pitch: note, inKey: p.home.pcs.includes(pc), role: toneRole(chord, pc).role })),
-    outside: names.filter(({ pc }) => !p.home.pcs.includes(pc)).map(({ note, pc }) => outsideTone(p, i, note, pc)),
+    outside: names.filter(({ pc }) => !p.home.pcs.includes(pc)).map(({ note, pc }) => outsideTone(p, i, note, pc, first.id)),
   };
 }
 
-/** Applied chords are counted from the degree they lead to, all others from the key. */
+const APPLIED: Partial<Record<Category, number>> = {
+  "applied-dominant": LEADS.dominant,
+  "applied-diminished": LEADS.diminished,
+  "applied-two": LEADS.two,
+};
+
+/** Applied chords are counted from the degree they lead to, all others from the key; a suspension as what it resolves to. */
 function numeral(p: Progression, i: number, category: Category): string {
   const { chord, key } = p.chords[i]!;
   const plain = romanOf(chord, key);
-  const by = { "applied-dominant": 5, "applied-diminished": 1, "applied-two": 10 }[category as "applied-dominant"];
+  let by = APPLIED[category];
+  if (category === "suspension" && appliedDominant.find(p, i + 1 < p.chords.length ? i + 1 : 0)) by = LEADS.dominant;
   if (by === undefined) return plain;
-  const target = mod(pitchClass(chord.root) + by, 12);
-  const step = key.pcs.indexOf(target);
-  if (step < 0) return plain;
-  const local = parseKey(`${key.scale[step]} ${mod(key.pcs[mod(step + 2, 7)]! - key.pcs[step]!, 12) === 3 ? "minor" : "major"}`);
-  if (!local.ok) return plain;
-  const degree = ["I", "II", "III", "IV", "V", "VI", "VII"][step]!;
-  return `${romanOf(chord, local.value)}/${local.value.mode === "minor" ? degree.toLowerCase() : degree}`;
+  const next = onward(p, i);
+  const target = targetOf(p, i, by, category === "applied-two" && next ? onward(p, p.chords.indexOf(next))?.chord : next?.chord);
+  if (!target) return plain;
+  const local = parseKey(`${target.root} ${target.minor ? "minor" : "major"}`);
+  return local.ok ? `${romanOf(chord, local.value)}/${target.degree}` : plain;
 }
 
 function toneNames(chord: Chord): { note: NoteName; pc: number }[] {
@@ -210,7 +218,7 @@ function plainFunction(chord: Chord, key: Key): HarmonicFunction {
 }
 
 /** Raised notes lead up, lowered notes and sevenths fall (any harmony textbook); the chord after it tells whether they arrive. */
-function outsideTone(p: Progression, i: number, note: NoteName, pc: number): OutsideTone {
+function outsideTone(p: Progression, i: number, note: NoteName, pc: number, category: Category): OutsideTone {
   const { chord, key } = p.chords[i]!;
   const next = neighbor(p, i, 1)?.chord;
   const { role } = toneRole(chord, pc);
@@ -230,12 +238,16 @@ function outsideTone(p: Progression, i: number, note: NoteName, pc: number): Out
   const leads =
     (role === "3" && (isDominant(chord, true) || isSuspended(chord))) ||
     (role === "R" && next !== undefined && rootMove(chord, next) === 1);
-  const seventh = role === "b7" || role === "bb7" || role === "b9" || role === "b5" || role === "b13";
+  // The seventh of an augmented sixth is a raised fourth in other letters.
+  const sixth = category === "augmented-sixth" && role === "b7";
+  const seventh = (role === "b7" && !sixth) || role === "bb7" || role === "b9" || role === "b5" || role === "b13";
   const degree = degreeName(note, p.home);
   const raised = degree.startsWith("#");
-  const up = leads || (!seventh && raised);
+  const up = leads || sixth || (!seventh && raised);
   const target = mod(pc + (up ? 1 : -1), 12);
-  const wants = nameInKey(target, p.home);
+  // As the chord that comes on it is written, else as the key has it, else as that chord has it.
+  const comes = next && (rootPc(next) === target || !p.home.pcs.includes(target)) ? chordToneName(next, target) : null;
+  const wants = comes ?? nameInKey(target, p.home);
   const plain = typeset(p.home.scale[Number(degree.replace(/[#b]/g, "")) - 1]!);
   const kind = raised ? `raised ${plain}` : degree.startsWith("b") ? `lowered ${plain}` : "another key's note";
   return {

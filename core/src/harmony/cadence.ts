@@ -2,10 +2,11 @@ import { mod, typeset } from "../pitch/pitch";
 import type { Meter } from "../time/meter";
 import { bassPc, rootPc, type Chord } from "../chord/chord";
 import { isMinorish, romanOf } from "../chord/numerals";
-import { above, isDominant, isMinor, isTonic, shares, type Heard, type Progression } from "./context";
+import { above, isDominant, isMajor, isMinor, isTonic, shares, type Heard, type Progression } from "./context";
 import { smallestMotion } from "./distance";
 
-export type CadenceKind = "perfect" | "imperfect" | "half" | "deceptive" | "plagal" | "minor plagal" | "backdoor" | "phrygian half";
+export type CadenceKind =
+  "perfect" | "imperfect" | "half" | "deceptive" | "plagal" | "minor plagal" | "substitute" | "backdoor" | "modal" | "phrygian half";
 
 export interface Cadence {
   kind: CadenceKind;
@@ -26,23 +27,36 @@ function between(a: Heard, b: Heard, endsPhrase: boolean): Cadence | null {
     to: b.event.id,
     text: `${symbol(a.chord)} – ${symbol(b.chord)}: ${words}`,
   });
-  const onFive = above(a.chord, key) === 7 && isDominant(a.chord, true) && !isMinor(a.chord);
-  if (onFive && isTonic(b.chord, key)) {
+  const from = above(a.chord, key);
+  const onFive = from === 7 && isDominant(a.chord, true) && !isMinor(a.chord);
+  const picardy = isMinorish(key) && rootPc(b.chord) === key.pcs[0] && isMajor(b.chord) && !isDominant(b.chord);
+  // The seventh on I is a color in the blues, and a Picardy third is home as well.
+  const home =
+    isTonic(b.chord, key) || picardy || (!isMinorish(key) && rootPc(b.chord) === key.pcs[0] && isDominant(b.chord) && isMajor(b.chord));
+  const third = picardy ? ", with a Picardy third" : "";
+  if (onFive && home) {
     const rootPosition = bassPc(a.chord) === rootPc(a.chord) && bassPc(b.chord) === rootPc(b.chord);
     return rootPosition
-      ? make("perfect", "authentic cadence, both in root position")
-      : make("imperfect", "authentic cadence over an inversion");
+      ? make("perfect", `authentic cadence, both in root position${third}`)
+      : make("imperfect", `authentic cadence over an inversion${third}`);
   }
-  if (onFive && above(b.chord, key) === (isMinorish(key) ? 8 : 9))
-    return make("deceptive", "deceptive: the dominant goes to the sixth degree instead of home");
-  if (above(a.chord, key) === 10 && isDominant(a.chord) && isTonic(b.chord, key) && !isMinorish(key))
-    return make("backdoor", "home through the back door, from bVII7".replace("bVII7", "♭VII7"));
+  const to = above(b.chord, key);
+  if (onFive && (to === (isMinorish(key) ? 8 : 9) || (to === 8 && isMajor(b.chord))))
+    return make(
+      "deceptive",
+      `deceptive: the dominant goes to the ${to === 8 && !isMinorish(key) ? "lowered sixth" : "sixth"} degree instead of home`,
+    );
+  if (from === 1 && isDominant(a.chord) && isMajor(a.chord) && home)
+    return make("substitute", "home from the tritone substitute, the bass falling a semitone");
+  if (from === 10 && isDominant(a.chord) && home && !isMinorish(key) && !key.pcs.includes(rootPc(a.chord)))
+    return make("backdoor", "home through the back door, from ♭VII7");
   if (!endsPhrase) return null;
-  if (above(a.chord, key) === 5 && isTonic(b.chord, key))
+  if (from === 10 && home && isMajor(a.chord)) return make("modal", `modal cadence: up a tone from below, without a leading tone${third}`);
+  if (from === 5 && home)
     return isMinor(a.chord) && !isMinorish(key)
       ? make("minor plagal", "plagal cadence with the minor iv")
-      : make("plagal", "plagal cadence");
-  if (above(b.chord, key) === 7 && isDominant(b.chord, true) && !isMinor(b.chord)) {
+      : make("plagal", `plagal cadence${third}`);
+  if (to === 7 && isDominant(b.chord, true) && !isMinor(b.chord)) {
     const phrygian = isMinorish(key) && mod(bassPc(a.chord) - bassPc(b.chord), 12) === 1;
     return make(
       phrygian ? "phrygian half" : "half",
@@ -54,21 +68,23 @@ function between(a: Heard, b: Heard, endsPhrase: boolean): Cadence | null {
 
 /** All cadences of a progression; phrases are taken to be four bars long, and the progression's end ends one. */
 export function findCadences(p: Progression, meter: Meter | null): Cadence[] {
-  const found: Cadence[] = [];
-  p.chords.forEach((b, i) => {
-    // A suspension and its resolution are one dominant.
-    let at = i - 1;
-    while (at > 0 && rootPc(p.chords[at]!.chord) === rootPc(b.chord)) at--;
-    const a = p.chords[at];
-    if (!a) return;
-    const end = b.event.start + b.event.duration;
-    const endsPhrase = i === p.chords.length - 1 || (meter !== null && end % (4 * meter.bar) === 0);
-    const cadence = between(a, b, endsPhrase);
-    // Another color of the chord that has arrived is not a second arrival.
-    const goesOn = at < i - 1 && cadence?.kind !== "half" && cadence?.kind !== "phrygian half";
-    if (cadence && !goesOn) found.push(cadence);
+  // Repeats, suspensions and other colors of a chord are one harmony: it arrives with its first chord and ends with its last.
+  const runs: Heard[][] = [];
+  for (const heard of p.chords) {
+    const run = runs.at(-1);
+    if (run && rootPc(run[0]!.chord) === rootPc(heard.chord)) run.push(heard);
+    else runs.push([heard]);
+  }
+  return runs.flatMap((run, r): Cadence[] => {
+    const before = runs[r - 1];
+    if (!before) return [];
+    const endsPhrase =
+      r === runs.length - 1 || (meter !== null && run.some(({ event }) => (event.start + event.duration) % (4 * meter.bar) === 0));
+    const from = before.findLast((h) => isDominant(h.chord, true)) ?? before.at(-1)!;
+    const arrived = run.map((b) => between(from, b, endsPhrase)).find((c) => c !== null && c.kind !== "half" && c.kind !== "phrygian half");
+    const open = arrived ? null : between(before.at(-1)!, run.at(-1)!, endsPhrase);
+    return [arrived ?? open].filter((c) => c !== null && c !== undefined);
   });
-  return found;
 }
 
 export interface LoopJoin {

@@ -27,6 +27,28 @@ export function neighbor(p: Progression, index: number, by: number): Heard | und
   return p.chords[at];
 }
 
+/**
+ * The next harmony: the first chord after this one on another root. Repeats, other colors, suspensions and inversions of a chord only prolong it. Undefined where
+ * nothing else comes.
+ */
+export function onward(p: Progression, index: number): Heard | undefined {
+  return different(p, index, 1);
+}
+
+/** The harmony before, in the same sense. */
+export function earlier(p: Progression, index: number): Heard | undefined {
+  return different(p, index, -1);
+}
+
+function different(p: Progression, index: number, by: 1 | -1): Heard | undefined {
+  const root = rootPc(p.chords[index]!.chord);
+  for (let away = 1; away < p.chords.length; away++) {
+    const other = neighbor(p, index, by * away);
+    if (!other || rootPc(other.chord) !== root) return other;
+  }
+  return undefined;
+}
+
 /** Semitones of a chord's root above the tonic. */
 export const above = (chord: Chord, key: Key): number => mod(rootPc(chord) - key.pcs[0]!, 12);
 

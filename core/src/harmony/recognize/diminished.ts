@@ -1,7 +1,6 @@
-import { nameInKey } from "../../pitch/key";
-import { mod, typeset } from "../../pitch/pitch";
-import { bassPc, chordPitchClasses, rootPc } from "../../chord/chord";
-import { bassMove, isDiminished, isFullyDiminished, neighbor } from "../context";
+import { typeset } from "../../pitch/pitch";
+import { chordPitchClasses, rootPc } from "../../chord/chord";
+import { above, bassMove, earlier, isDiminished, isFullyDiminished, neighbor, onward } from "../context";
 import type { Recognizer } from "./types";
 
 const sym = typeset;
@@ -29,16 +28,19 @@ export const passingDiminished: Recognizer = {
   source: "any harmony textbook",
   find(p, i) {
     const { chord, key } = p.chords[i]!;
-    const before = neighbor(p, i, -1)?.chord;
-    const next = neighbor(p, i, 1)?.chord;
-    if (!before || !next || !isDiminished(chord)) return null;
-    const up = bassMove(before, chord) === 1 && bassMove(chord, next) === 1;
-    const down = bassMove(before, chord) === 11 && bassMove(chord, next) === 11;
+    const before = earlier(p, i)?.chord;
+    const next = onward(p, i)?.chord;
+    if (!next || !isDiminished(chord)) return null;
+    const up = before !== undefined && bassMove(before, chord) === 1 && bassMove(chord, next) === 1;
+    // The one on the lowered third falls into ii, whatever comes before it.
+    const falls = above(chord, key) === 3 && above(next, key) === 2;
+    const down = bassMove(chord, next) === 11 && (falls || (before !== undefined && bassMove(before, chord) === 11));
     if (!up && !down) return null;
-    const names = [before, chord, next].map((c) => sym(c.bass ?? c.root));
+    const walks = before !== undefined && [1, 11].includes(bassMove(before, chord)) ? [before, chord, next] : [chord, next];
+    const names = walks.map((c) => sym(c.bass ?? c.root));
     return {
       function: up ? "dominant" : "chromatic",
-      explanation: `Its bass walks by semitones, ${names.join(" – ")}${up ? `, and it is the leading-tone chord of ${sym(nameInKey(mod(bassPc(next), 12), key))}` : ""}.`,
+      explanation: `Its bass walks by semitones, ${names.join(" – ")}${up ? `, and it is the leading-tone chord of ${sym(next.bass ?? next.root)}` : ""}.`,
     };
   },
 };

@@ -1,7 +1,8 @@
-import { keyName, nameInKey } from "../../pitch/key";
-import { mod, typeset } from "../../pitch/pitch";
+import { nameInKey } from "../../pitch/key";
+import { mod, pitchClass, transposeNote, typeset } from "../../pitch/pitch";
 import { rootPc, type Chord } from "../../chord/chord";
-import { diatonicChord, isMinorish, noteOf } from "../../chord/numerals";
+import { isMinorish, noteOf } from "../../chord/numerals";
+import { LEADS, targetOf } from "../target";
 import {
   above,
   belongs,
@@ -12,6 +13,7 @@ import {
   isSuspended,
   isTonic,
   neighbor,
+  onward,
   rootMove,
   type Progression,
 } from "../context";
@@ -20,18 +22,9 @@ import type { Recognizer } from "./types";
 const name = (chord: Chord, degree: number): string => typeset(noteOf(chord, degree)?.name ?? "");
 const sym = (text: string): string => typeset(text);
 
-/** The scale step (0–6) a dominant would lead to, a fifth below its root; null where that is not a usable degree of the key. */
-function targetStep(p: Progression, i: number): number | null {
-  const { chord, key } = p.chords[i]!;
-  const step = key.pcs.indexOf(mod(rootPc(chord) + 5, 12));
-  if (step <= 0) return null;
-  // Nothing resolves to a diminished triad for good.
-  return diatonicChord(key, step).endsWith("dim") ? null : step;
-}
-
 /** A half-diminished chord before an applied dominant a fifth below is its ii. */
 export function preparesApplied(p: Progression, i: number): boolean {
-  const next = neighbor(p, i, 1);
+  const next = onward(p, i);
   return (
     next !== undefined &&
     isHalfDiminished(p.chords[i]!.chord) &&
@@ -40,12 +33,6 @@ export function preparesApplied(p: Progression, i: number): boolean {
     !belongs(next.chord, next.key)
   );
 }
-
-const ROMAN = ["I", "II", "III", "IV", "V", "VI", "VII"];
-const degreeText = (p: Progression, i: number, step: number): string => {
-  const triad = diatonicChord(p.chords[i]!.key, step);
-  return triad.endsWith("m") ? ROMAN[step]!.toLowerCase() : ROMAN[step]!;
-};
 
 export const suspension: Recognizer = {
   id: "suspension",
@@ -72,20 +59,22 @@ export const appliedDominant: Recognizer = {
   source: "any harmony textbook",
   find(p, i) {
     const { chord, key } = p.chords[i]!;
-    if (!isDominant(chord, true) || belongs(chord, key)) return null;
-    const step = targetStep(p, i);
-    const next = neighbor(p, i, 1)?.chord;
-    if (step === null) return null;
-    const arrives = next !== undefined && rootMove(chord, next) === 5;
-    const target = key.scale[step]!;
-    const third = noteOf(chord, 3);
-    // Without a seventh and without arriving it is some other major chord.
-    if (!arrives && !isDominant(chord)) return null;
+    const target = targetOf(p, i, LEADS.dominant);
+    if (!target || !isDominant(chord, true)) return null;
+    const { arrives, root } = target;
+    const step = key.pcs.indexOf(pitchClass(root));
+    // The seventh on VII of minor is the dominant of the relative major where that comes.
+    const toRelative = isMinorish(key) && arrives && step === 2 && isDominant(chord);
+    if (belongs(chord, key) && !toRelative) return null;
+    // Without a seventh, or without arriving, it is some other major chord; a degree outside the key must be reached by a seventh.
+    if (!isDominant(chord) && (!arrives || step < 0)) return null;
     if (!arrives && (above(chord, key) === 10 || above(chord, key) === 0) && !isMinorish(key)) return null;
-    const lead = third ? `${sym(third.name)} is its third and leads up to ${sym(target)}` : `it hangs before ${sym(target)}`;
+    const third = noteOf(chord, 3);
+    const next = onward(p, i)?.chord;
+    const lead = third ? `${sym(third.name)} is its third and leads up to ${sym(root)}` : `it hangs before ${sym(root)}`;
     return {
       function: "dominant",
-      explanation: `The dominant of ${sym(target)} (V/${degreeText(p, i, step)}): ${lead}.${arrives ? "" : next ? ` Here it moves on to ${sym(next.root + next.quality)} instead.` : ""}`,
+      explanation: `The dominant of ${sym(root)} (V/${sym(target.degree)}): ${lead}.${arrives ? "" : next ? ` Here it moves on to ${sym(next.root + next.quality)} instead.` : ""}`,
     };
   },
 };
@@ -97,13 +86,13 @@ export const appliedDiminished: Recognizer = {
   source: "any harmony textbook",
   find(p, i) {
     const { chord, key } = p.chords[i]!;
-    const next = neighbor(p, i, 1)?.chord;
-    if (!next || !(isDiminished(chord) || isHalfDiminished(chord)) || belongs(chord, key) || rootMove(chord, next) !== 1) return null;
-    const step = key.pcs.indexOf(rootPc(next));
-    if (step < 0) return null;
+    const next = onward(p, i)?.chord;
+    if (!next || !(isDiminished(chord) || isHalfDiminished(chord)) || belongs(chord, key)) return null;
+    const target = targetOf(p, i, LEADS.diminished);
+    if (!target?.arrives) return null;
     return {
       function: "dominant",
-      explanation: `Leading-tone chord of ${sym(next.root)} (vii°/${degreeText(p, i, step)}): ${sym(chord.root)} rises to ${sym(next.root)}, the other notes step into the chord.`,
+      explanation: `Leading-tone chord of ${sym(next.root)} (vii°/${sym(target.degree)}): ${sym(chord.root)} rises to ${sym(next.root)}, the other notes step into the chord.`,
     };
   },
 };
@@ -116,17 +105,21 @@ export const appliedTwo: Recognizer = {
   source: "any jazz harmony textbook",
   find(p, i) {
     const { chord, key } = p.chords[i]!;
-    const next = neighbor(p, i, 1);
+    const next = onward(p, i);
     if (!next || !(isMinor(chord) || isHalfDiminished(chord)) || !isDominant(next.chord) || rootMove(chord, next.chord) !== 5) return null;
     if (belongs(next.chord, key)) return null;
-    const target = mod(rootPc(next.chord) + 5, 12);
-    const step = key.pcs.indexOf(target);
-    const after = neighbor(p, i, 2)?.chord;
-    if (step < 0 && !(after && rootPc(after) === target)) return null;
-    const goal = after && rootPc(after) === target ? after.root : step >= 0 ? key.scale[step]! : nameInKey(target, key);
+    const after = onward(p, p.chords.indexOf(next))?.chord;
+    const dominant = sym(next.chord.root + next.chord.quality);
+    if (after && rootMove(next.chord, after) === 11)
+      return {
+        function: "subdominant",
+        explanation: `Goes before the substitute ${dominant} as its ii; together they stand for the ii–V of ${sym(after.root)}.`,
+      };
+    const target = targetOf(p, i, LEADS.two, after);
+    if (!target) return null;
     return {
       function: "subdominant",
-      explanation: `ii of ${sym(goal)}: with ${sym(next.chord.root + next.chord.quality)} after it, it prepares ${sym(goal)} as ii–V.`,
+      explanation: `ii of ${sym(target.root)}: with ${dominant} after it, it prepares ${sym(target.root)} as ii–V.`,
     };
   },
 };
@@ -139,9 +132,10 @@ export const dominantTwo: Recognizer = {
   source: "common practice",
   find(p, i) {
     const { chord, key } = p.chords[i]!;
-    const next = neighbor(p, i, 1)?.chord;
+    const next = onward(p, i)?.chord;
     if (
       isMinorish(key) ||
+      belongs(chord, key) ||
       above(chord, key) !== 2 ||
       !isDominant(chord, true) ||
       !noteOf(chord, 3) ||
@@ -151,7 +145,7 @@ export const dominantTwo: Recognizer = {
     const fourth = key.scale[3]!;
     return {
       function: "subdominant",
-      explanation: `Dominant on II: ${name(chord, 3)} brightens ${sym(fourth)} of ${sym(keyName(key))}; it may rise to ${sym(key.scale[4]!)} or slide back to ${sym(fourth)}${next ? `, here into ${sym(next.root + next.quality)}` : ""}.`,
+      explanation: `Dominant on II: ${name(chord, 3)} brightens ${sym(fourth)} of ${sym(key.tonic)} ${key.mode}; it may rise to ${sym(key.scale[4]!)} or slide back to ${sym(fourth)}${next ? `, here into ${sym(next.root + next.quality)}` : ""}.`,
     };
   },
 };
@@ -164,10 +158,10 @@ export const tritoneSubstitute: Recognizer = {
   source: "any jazz harmony textbook",
   find(p, i) {
     const { chord, key } = p.chords[i]!;
-    const next = neighbor(p, i, 1)?.chord;
+    const next = onward(p, i)?.chord;
     if (!next || !isDominant(chord) || !noteOf(chord, 3) || belongs(chord, key) || rootMove(chord, next) !== 11) return null;
     const replaced = nameInKey(mod(rootPc(chord) + 6, 12), key);
-    const tritone = [noteOf(chord, 3)!, noteOf(chord, 7)!].map((n) => sym(nameInKey(n.pc, key)));
+    const tritone = [name(chord, 3), name(chord, 7)];
     return {
       function: "dominant",
       explanation: `Stands for ${sym(replaced)}7: both have ${tritone.join(" and ")}. The bass falls a semitone from ${sym(chord.root)} to ${sym(next.root)}.`,
@@ -182,8 +176,9 @@ export const backdoor: Recognizer = {
   source: "any jazz harmony textbook",
   find(p, i) {
     const { chord, key } = p.chords[i]!;
-    const next = neighbor(p, i, 1)?.chord;
-    if (!next || isMinorish(key) || above(chord, key) !== 10 || !isDominant(chord) || !isTonic(next, key)) return null;
+    const next = onward(p, i)?.chord;
+    if (!next || isMinorish(key) || belongs(chord, key) || above(chord, key) !== 10 || !isDominant(chord) || !isTonic(next, key))
+      return null;
     return {
       function: "dominant",
       explanation: `Backdoor dominant: comes from ${sym(key.tonic)} minor and enters ${sym(key.tonic)} from a tone below; ${name(chord, 7)} falls to ${sym(key.scale[4]!)}${noteOf(chord, 5) ? `, ${name(chord, 5)} to ${sym(key.scale[2]!)}` : ""}.`,
@@ -199,7 +194,7 @@ export const rootlessDominant: Recognizer = {
   source: "common practice",
   find(p, i) {
     const { chord, key } = p.chords[i]!;
-    if (isMinorish(key) || !isHalfDiminished(chord) || preparesApplied(p, i)) return null;
+    if (isMinorish(key) || (key.mode !== "major" && belongs(chord, key)) || !isHalfDiminished(chord) || preparesApplied(p, i)) return null;
     const where = above(chord, key);
     if (where !== 6 && where !== 11) return null;
     const root = key.scale[where === 6 ? 1 : 4]!;
@@ -218,7 +213,7 @@ export const augmentedSixth: Recognizer = {
   source: "any harmony textbook",
   find(p, i) {
     const { chord, key } = p.chords[i]!;
-    const next = neighbor(p, i, 1)?.chord;
+    const next = onward(p, i)?.chord;
     if (!next || above(chord, key) !== 8 || !isDominant(chord) || !noteOf(chord, 3)) return null;
     const dominant = mod(key.pcs[0]! + 7, 12);
     const intoFive =
@@ -227,7 +222,7 @@ export const augmentedSixth: Recognizer = {
     const kind = chord.tones.some((t) => t.role === "b5") ? "French" : chord.tones.some((t) => t.degree === 5) ? "German" : "Italian";
     return {
       function: "subdominant",
-      explanation: `${kind} augmented sixth: ${sym(chord.root)} falls and ${sym(nameInKey(mod(rootPc(chord) + 10, 12), key))} rises into ${sym(key.scale[4]!)}. Heard in jazz as the tritone substitute of ${sym(key.scale[1]!)}7.`,
+      explanation: `${kind} augmented sixth: ${sym(chord.root)} falls to ${sym(key.scale[4]!)} and its seventh ${name(chord, 7)}, heard as ${sym(transposeNote(key.tonic, 3, 6))}, rises to it. Heard in jazz as the tritone substitute of ${sym(transposeNote(key.tonic, 1, 2))}7.`,
     };
   },
 };

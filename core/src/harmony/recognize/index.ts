@@ -10,13 +10,17 @@ import {
   tritoneSubstitute,
 } from "./dominants";
 import { commonToneDiminished, passingDiminished } from "./diminished";
-import { chromatic, lineCliche, pedal, planing } from "./lines";
+import { chromatic, lineCliche, pedal, planing, slidingTwoFive } from "./lines";
+import { blues, cadentialSixFour, picardy, raisedSixth } from "./idioms";
 import { borrowed, chromaticMediant, diatonic, neapolitan } from "./mixture";
 import type { Recognizer } from "./types";
 
 /** In the order in which they are tried: the first match names the chord. */
 export const RECOGNIZERS: readonly Recognizer[] = [
   suspension,
+  blues,
+  cadentialSixFour,
+  picardy,
   rootlessDominant,
   augmentedSixth,
   backdoor,
@@ -25,11 +29,13 @@ export const RECOGNIZERS: readonly Recognizer[] = [
   commonToneDiminished,
   appliedDiminished,
   dominantTwo,
+  raisedSixth,
   appliedDominant,
   neapolitan,
   lineCliche,
   diatonic,
   appliedTwo,
+  slidingTwoFive,
   planing,
   borrowed,
   chromaticMediant,

@@ -1,7 +1,7 @@
-import { nameInKey } from "../../pitch/key";
-import { mod, typeset, type PitchClass } from "../../pitch/pitch";
-import { bassPc, chordPitchClasses, rootPc, type Chord } from "../../chord/chord";
-import { above, belongs, isDominant, neighbor, type Progression } from "../context";
+import { listed } from "../../words";
+import { mod, pitchClass, typeset, type PitchClass } from "../../pitch/pitch";
+import { bassPc, chordPitchClasses, chordToneName, rootPc, toneName, type Chord } from "../../chord/chord";
+import { above, belongs, isDominant, isMinor, neighbor, type Progression } from "../context";
 import type { Recognizer } from "./types";
 
 const sym = typeset;
@@ -40,15 +40,15 @@ export const lineCliche: Recognizer = {
   explanation: "One voice moves by semitones through a chord that otherwise stays.",
   source: "common practice",
   find(p, i) {
-    const triadOf = (c: Chord) => chordPitchClasses({ ...c, tones: c.tones.filter((t) => t.degree === 1 || t.degree === 3) });
+    const triadOf = ({ root, quality, tones }: Chord) =>
+      chordPitchClasses({ root, quality, tones: tones.filter((t) => t.degree === 1 || t.degree === 3) });
     const [from, to] = runAround(p, i, (a, b) => rootPc(a) === rootPc(b) && triadOf(a).every((pc) => chordPitchClasses(b).includes(pc)));
     for (let length = to - from + 1; length >= 3; length--)
       for (let start = Math.max(from, i - length + 1); start <= i && start + length - 1 <= to; start++) {
         const line = chromaticLine(p, start, start + length - 1);
         if (!line) continue;
-        const key = p.chords[i]!.key;
         return {
-          explanation: `One voice moves by semitones while the chord on ${sym(p.chords[i]!.chord.root)} stays: ${line.map((pc) => sym(nameInKey(pc, key))).join(" – ")}.`,
+          explanation: `One voice moves by semitones while the chord on ${sym(p.chords[i]!.chord.root)} stays: ${line.map((pc, k) => sym(chordToneName(p.chords[start + k]!.chord, pc)!)).join(" – ")}.`,
         };
       }
     return null;
@@ -90,11 +90,41 @@ export const planing: Recognizer = {
     // Plain triads a tone apart (bVI – bVII – I) are heard as borrowed chords, not as a sliding one.
     const plain =
       run[0]!.chord.tones.length < 4 && run.some((h, k) => k > 0 && [2, 10].includes(mod(rootPc(h.chord) - rootPc(run[k - 1]!.chord), 12)));
-    if (run.length < 3 || !foreign || plain) return null;
+    // Back and forth between two is no slide.
+    if (run.length < 3 || new Set(run.map((h) => rootPc(h.chord))).size < 3 || !foreign || plain) return null;
     return {
       function: "chromatic",
       explanation: `One kind of chord slides in parallel: ${run.map((h) => sym(h.chord.root + h.chord.quality)).join(", ")}.`,
     };
+  },
+};
+
+/** A ii–V in the middle of others that slide by semitones: minor seventh and the dominant a fifth below it. */
+function isTwoFive(p: Progression, i: number): boolean {
+  const [two, five] = [p.chords[i]?.chord, p.chords[i + 1]?.chord];
+  return two !== undefined && five !== undefined && isMinor(two) && isDominant(five) && mod(rootPc(five) - rootPc(two), 12) === 5;
+}
+
+export const slidingTwoFive: Recognizer = {
+  id: "sliding-two-five",
+  title: "Sliding ii–V",
+  explanation: "Pairs of ii and V that slide by semitones, each the last one shifted, until one of them belongs to the key.",
+  source: "any jazz harmony textbook",
+  find(p, i) {
+    const { chord, key } = p.chords[i]!;
+    if (belongs(chord, key)) return null;
+    const at = isTwoFive(p, i) ? i : isTwoFive(p, i - 1) ? i - 1 : -1;
+    if (at < 0) return null;
+    const shift = (other: number) => (isTwoFive(p, other) ? mod(rootPc(p.chords[other]!.chord) - rootPc(p.chords[at]!.chord), 12) : 0);
+    const pairs = [at - 2, at, at + 2].filter((other) => other === at || [1, 11].includes(shift(other)));
+    if (pairs.length < 2) return null;
+    const names = pairs.map((other) =>
+      [0, 1]
+        .map((k) => p.chords[other + k]!.chord)
+        .map((c) => sym(c.root + c.quality))
+        .join(" "),
+    );
+    return { function: "chromatic", explanation: `ii and V slide by a semitone: ${names.join(", ")}.` };
   },
 };
 
@@ -107,18 +137,18 @@ export const chromatic: Recognizer = {
   find(p, i) {
     const { chord } = p.chords[i]!;
     const next = neighbor(p, i, 1)?.chord;
-    const outside = chordPitchClasses(chord)
-      .filter((pc) => !p.chords[i]!.key.pcs.includes(pc))
-      .map((pc) => sym(nameInKey(pc, p.chords[i]!.key)));
+    const outside = [...chord.tones.map((t) => toneName(chord, t)), ...(chord.bass ? [chord.bass] : [])]
+      .filter((n, at, all) => !p.chords[i]!.key.pcs.includes(pitchClass(n)) && all.indexOf(n) === at)
+      .map(sym);
     const kept = next ? chordPitchClasses(chord).filter((pc) => chordPitchClasses(next).includes(pc)).length : 0;
     if (above(chord, p.chords[i]!.key) === 7 && isDominant(chord))
       return {
         function: "dominant",
-        explanation: `The dominant with altered tensions: ${outside.join(" and ")} sharpen${outside.length === 1 ? "s" : ""} its pull and step on by semitones.`,
+        explanation: `The dominant with altered tensions: ${listed(outside)} sharpen${outside.length === 1 ? "s" : ""} its pull and step on by semitones.`,
       };
     return {
       function: "chromatic",
-      explanation: `A color of its own: ${outside.join(" and ")} lie${outside.length === 1 ? "s" : ""} outside the key.${next ? ` ${kept ? `${kept === 1 ? "One note" : `${kept} notes`} stay${kept === 1 ? "s" : ""}` : "No note stays"} for ${sym(next.root + next.quality)}.` : ""}`,
+      explanation: `A color of its own: ${listed(outside)} lie${outside.length === 1 ? "s" : ""} outside the key.${next ? ` ${kept ? `${kept === 1 ? "One note" : `${kept} notes`} stay${kept === 1 ? "s" : ""}` : "No note stays"} for ${sym(next.root + next.quality)}.` : ""}`,
     };
   },
 };

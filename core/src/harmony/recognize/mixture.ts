@@ -1,3 +1,4 @@
+import { listed } from "../../words";
 import { MODES, parseKey, type Key, type Mode } from "../../pitch/key";
 import { mod, pitchClass, transposeNote, typeset } from "../../pitch/pitch";
 import { chordPitchClasses, rootPc, toneName, type Chord } from "../../chord/chord";
@@ -26,9 +27,10 @@ export function borrowedFrom(chord: Chord, key: Key): Key | null {
     const parallel = parseKey(`${key.tonic} ${mode}`);
     // A minor key on this tonic may have too many flats to write down; its notes are what counts.
     const pcs = parallel.ok ? parallel.value.pcs : MODES[mode].map((s) => mod(key.pcs[0]! + s, 12));
-    // The dominant of minor takes its raised seventh along.
+    // The dominant of minor and its leading-tone chord take the raised seventh along.
     const raised = mod(key.pcs[0]! + 11, 12);
-    const harmonic = mode === "minor" && above(chord, key) === 7 ? [...pcs.filter((pc) => pc !== mod(raised - 1, 12)), raised] : pcs;
+    const harmonic =
+      mode === "minor" && [7, 11].includes(above(chord, key)) ? [...pcs.filter((pc) => pc !== mod(raised - 1, 12)), raised] : pcs;
     if (chordPitchClasses(chord).every((pc) => harmonic.includes(pc))) return parallel.ok ? parallel.value : { ...key, mode, pcs };
   }
   return null;
@@ -41,7 +43,7 @@ export const neapolitan: Recognizer = {
   source: "any harmony textbook",
   find(p, i) {
     const { chord, key } = p.chords[i]!;
-    if (above(chord, key) !== 1 || !isMajor(chord) || chord.tones.some((t) => t.role === "b7")) return null;
+    if (belongs(chord, key) || above(chord, key) !== 1 || !isMajor(chord) || chord.tones.some((t) => t.role === "b7")) return null;
     return {
       function: "subdominant",
       explanation: `Neapolitan: the major chord on the lowered second degree. ${sym(chord.root)} wants to fall to ${sym(key.tonic)} or, before V, on to ${sym(transposeNote(key.scale[4]!, 2, 4))}.`,
@@ -63,7 +65,7 @@ export const borrowed: Recognizer = {
     const where = above(chord, key);
     return {
       function: where === 0 || where === 3 ? "tonic" : where === 7 || where === 10 || where === 11 ? "dominant" : "subdominant",
-      explanation: `Borrowed from ${sym(key.tonic)} ${from.mode}: ${notes.join(" and ")} come${notes.length === 1 ? "s" : ""} from there.`,
+      explanation: `Borrowed from ${sym(key.tonic)} ${from.mode}: ${listed(notes)} come${notes.length === 1 ? "s" : ""} from there.`,
     };
   },
 };
@@ -84,7 +86,7 @@ export const chromaticMediant: Recognizer = {
       const common = chord.tones.map((t) => toneName(chord, t)).find((n) => kept.includes(pitchClass(n)))!;
       return {
         function: "chromatic",
-        explanation: `A third away from ${nameOf(other)} and of the same kind: ${sym(common)} is kept, ${altered(chord, key).join(" and ")} bring${altered(chord, key).length === 1 ? "s" : ""} the new color.`,
+        explanation: `A third away from ${nameOf(other)} and of the same kind: ${sym(common)} is kept, ${listed(altered(chord, key))} bring${altered(chord, key).length === 1 ? "s" : ""} the new color.`,
       };
     }
     return null;
@@ -99,11 +101,26 @@ export const diatonic: Recognizer = {
   find(p, i) {
     const { chord, key } = p.chords[i]!;
     if (!belongs(chord, key) || preparesApplied(p, i)) return null;
+    const home = `${sym(key.tonic)} ${key.mode}`;
     if (!isDiatonic(chord, key)) {
       const raised = sym(transposeNote(key.tonic, 6, 11));
-      return { explanation: `All in ${sym(key.tonic)} ${key.mode} with its raised seventh: ${raised} leads up to ${sym(key.tonic)}.` };
+      // Over the tonic it is a color that stays; elsewhere it leads up.
+      return above(chord, key) === 0
+        ? { function: "tonic", explanation: `Home with ${raised}, the raised seventh of harmonic or melodic minor: a color that can stay.` }
+        : { explanation: `All in ${home} with its raised seventh: ${raised} leads up to ${sym(key.tonic)}.` };
     }
     const step = key.pcs.indexOf(rootPc(chord));
+    const mark = MARKS[key.mode];
+    if (mark) {
+      const [at, what] = mark;
+      const note = key.scale[at]!;
+      const has = chordPitchClasses(chord).includes(pitchClass(note));
+      const place = step === 0 ? `Home: the chord on ${sym(key.tonic)}.` : `One of the chords of ${home}.`;
+      return {
+        function: step === 0 ? "tonic" : [4, 6].includes(step) ? "dominant" : "subdominant",
+        explanation: `${place}${has ? ` ${sym(note)} in it, the ${what}, is what makes the mode.` : ""}`,
+      };
+    }
     return {
       explanation: DEGREE_WORDS[isMinorish(key) ? "minor" : "major"][step]!(
         sym(key.tonic),
@@ -111,6 +128,15 @@ export const diatonic: Recognizer = {
       ),
     };
   },
+};
+
+/** The degree (0–6) by which a mode differs from the major or minor it resembles. */
+const MARKS: Partial<Record<Mode, [step: number, what: string]>> = {
+  dorian: [5, "raised sixth"],
+  phrygian: [1, "lowered second"],
+  lydian: [3, "raised fourth"],
+  mixolydian: [6, "lowered seventh"],
+  locrian: [4, "lowered fifth"],
 };
 
 type Words = (tonic: string, third: string) => string;
