@@ -153,7 +153,7 @@ export type { Cadence, LoopJoin } from "./harmony/cadence";
 export { chordDistance, regionOf, setDistance, smallestMotion, tonicOf, type LerdahlDistance } from "./harmony/distance";
 export { EQUAL, EQUAL_CHORDS, findKeys, findKeysOfChords, PROFILES_KK, type KeyFit, type WeighedNote } from "./harmony/keys";
 export { RECOGNIZERS } from "./harmony/recognize";
-export { CATEGORIES, type Category } from "./harmony/recognize/types";
+export { AT_HOME, CATEGORIES, type Category } from "./harmony/recognize/types";
 export { PISTON, rootProgression, stepOf } from "./harmony/roots";
 export { fittingScales, SCALES, tensions, type FittingScale, type Tension } from "./harmony/scales";
 export {

@@ -106,6 +106,11 @@ export const READINGS: readonly [key: string, chords: string, reading: string][]
   ],
   ["A minor", "Am7 Dm7 Am7 Am7 Dm7 Dm7 Am7 Am7 E7 Dm7 Am7 E7", "i7 iv7 i7 i7 iv7 iv7 i7 i7 V7 iv7 i7 V7"],
   ["G major", "G7 C7 G7 D7", "I7:blues IV7:blues I7:blues V7"],
+  // Altered dominants.
+  ["E minor", "Em7 Am7 B7(#9) Em7", "i7 iv7 V7(#9):altered-dominant i7"],
+  ["C major", "Dm7 G7alt Cmaj7 Cmaj7", "ii7 V7alt:altered-dominant Imaj7 Imaj7"],
+  ["C major", "C G7(b9) C C", "I V7(b9):altered-dominant I I"],
+  ["F major", "Gm7 C7(#5) F F", "ii7 V7(#5):altered-dominant I I"],
   // Six-four, suspensions, pedals.
   ["C major", "F C/G G7 C", "IV I64:cadential V7 I"],
   ["A minor", "Dm Am/E E7 Am", "iv i64:cadential V7 i"],

@@ -176,7 +176,8 @@ function degreeOf(note: NoteName, key: Key): { index: number; accidental: string
   const own = isMinorish(key) ? ownDegree(key, index) : MODES.major[index]!;
   const shift = mod(above - own + 6, 12) - 6;
   // The major scale's degree is foreign where the mode has another one.
-  if (shift === 0 && own !== MODES[key.mode][index] && !isMinorish(key)) return { index, accidental: own > MODES[key.mode][index]! ? "#" : "b" };
+  if (shift === 0 && own !== MODES[key.mode][index] && !isMinorish(key))
+    return { index, accidental: own > MODES[key.mode][index]! ? "#" : "b" };
   return { index, accidental: shift < 0 ? "b".repeat(-shift) : "#".repeat(shift) };
 }
 

@@ -24,7 +24,7 @@ import { findKeysOfChords, type KeyFit } from "./keys";
 import { findRegions } from "./regions";
 import { RECOGNIZERS } from "./recognize";
 import { appliedDominant } from "./recognize/dominants";
-import { CATEGORIES, type Category } from "./recognize/types";
+import { AT_HOME, CATEGORIES, type Category } from "./recognize/types";
 import { LEADS, targetOf } from "./target";
 
 export interface AnalyzedTone {
@@ -150,9 +150,12 @@ function analyzeOne(p: Progression, i: number): ChordAnalysis {
     return result ? [{ id: r.id, ...result }] : [];
   });
   const first = found[0]!;
+  // What explains a chord as at home leaves no room for a pull elsewhere.
+  const settled = first.id !== "diatonic" && (AT_HOME.has(first.id) || first.id === "picardy");
   const also = found
     .slice(1)
-    .flatMap((f) => (f.id === "chromatic" || f.id === "diatonic" || (f.id === "borrowed" && first.id !== "line-cliche") ? [] : [f]));
+    .filter(({ id }) => id !== "chromatic" && id !== "diatonic" && (!settled || id === "line-cliche" || id === "pedal"))
+    .filter(({ id }) => id !== "borrowed" || first.id === "line-cliche");
   const roman = numeral(p, i, first.id);
   const names = toneNames(chord);
   const elsewhere = key !== p.home;

@@ -1,4 +1,4 @@
-import { keyName, MODES, parseKey, type Key } from "../pitch/key";
+import { keyName, MODES, parseKey, type Key, type Mode } from "../pitch/key";
 import { mod, noteOf, parseNote, parsePitch, pitchClass, type PitchClass, plainName, spelledPc } from "../pitch/pitch";
 import { bassPc, chordPitchClasses, rootPc, type Chord } from "../chord/chord";
 
@@ -36,14 +36,40 @@ function correlation(a: readonly number[], b: readonly number[]): number {
   return va && vb ? top / Math.sqrt(va * vb) : 0;
 }
 
-/** All 24 keys against weights of the twelve pitch classes, best first. `sharps` chooses between F# and Gb. */
-function rankKeys(weights: readonly number[], sharps: boolean, equal = EQUAL, extra: (key: Key) => number = () => 0): KeyFit[] {
+/** The degree in which a mode differs from the major or minor it resembles: its own semitones, and theirs. */
+const MODAL: Partial<Record<Mode, { like: "major" | "minor"; own: number; instead: number }>> = {
+  dorian: { like: "minor", own: 9, instead: 8 },
+  phrygian: { like: "minor", own: 1, instead: 2 },
+  lydian: { like: "major", own: 6, instead: 5 },
+  mixolydian: { like: "major", own: 10, instead: 11 },
+};
+
+/** Profile of a mode: that of the major or minor it resembles, with the two degrees changed over that tell them apart (our derivation). */
+function profileOf(mode: Mode): readonly number[] {
+  const modal = MODAL[mode];
+  if (!modal) return PROFILES_KK[mode as "major" | "minor"];
+  const profile = [...PROFILES_KK[modal.like]];
+  [profile[modal.own], profile[modal.instead]] = [profile[modal.instead]!, profile[modal.own]!];
+  return profile;
+}
+
+const PLAIN = ["major", "minor"] as const;
+const ALL = [...PLAIN, "dorian", "phrygian", "lydian", "mixolydian"] as const;
+
+/** Keys of the given modes against weights of the twelve pitch classes, best first. `sharps` chooses between F# and Gb. */
+function rankKeys(
+  weights: readonly number[],
+  sharps: boolean,
+  equal = EQUAL,
+  modes: readonly Mode[] = PLAIN,
+  extra: (key: Key) => number = () => 0,
+): KeyFit[] {
   const fits: { key: string; score: number }[] = [];
-  for (const mode of ["major", "minor"] as const)
+  for (const mode of modes)
     for (let pc = 0; pc < 12; pc++) {
       const turned = weights.map((_, i) => weights[mod(i + pc, 12)]!);
       const key = nameKey(pc, mode, sharps);
-      fits.push({ key: keyName(key), score: correlation(turned, PROFILES_KK[mode]) + extra(key) });
+      fits.push({ key: keyName(key), score: correlation(turned, profileOf(mode)) + extra(key) });
     }
   fits.sort((a, b) => b.score - a.score);
   return fits.map((fit, i) => ({
@@ -84,32 +110,73 @@ export function findKeys(notes: readonly WeighedNote[]): KeyFit[] {
   return rankKeys(weights, lean > 0);
 }
 
-/** Shares of a key that chords point to beyond their notes (common practice): each cadence, the last chord, the first. */
+/**
+ * Shares of a key that chords point to beyond their notes (common practice): each cadence, each ii–V, the last chord, the first, a dominant at the end that
+ * leads back; sevenths on I and IV as in the blues; two chords to and fro, of which the first is home.
+ */
 const CADENCE = 0.12;
+const TWO_FIVE = 0.06;
 const LAST = 0.1;
 const FIRST = 0.06;
+const OPEN = 0.16;
+const BLUES = 0.3;
+const VAMP = 0.25;
+/** A mode is heard only where its own degree is there, the other is not, and the music begins or ends at home. */
+const RARE = 0.05;
+const WHOLE = 0.06;
+const UNHEARD = 0.5;
+/** What the third of a dominant counts that goes where it leads. */
+const LEADING = 0.25;
 
-/** Ranks keys for chords with their lengths: their notes by the profiles, and where they cadence, begin and end. */
+const has = (chord: Chord, role: string): boolean => chord.tones.some((t) => t.role === role);
+
+/** Ranks keys, church modes among them, for chords with their lengths: their notes by the profiles, and where they cadence, begin and end. */
 export function findKeysOfChords(chords: readonly { chord: Chord; duration: number }[]): KeyFit[] {
   const weights = new Array<number>(12).fill(0);
   let lean = 0;
-  for (const { chord, duration } of chords) {
-    for (const pc of chordPitchClasses(chord)) weights[pc]! += duration;
+  chords.forEach(({ chord, duration }, i) => {
+    const next = chords.slice(i + 1).find((c) => rootPc(c.chord) !== rootPc(chord))?.chord;
+    // The third of a dominant that falls a fifth leads to the next root; of the key it says little.
+    const leads = next !== undefined && has(chord, "b7") && has(chord, "3") && mod(rootPc(next) - rootPc(chord), 12) === 5;
+    for (const pc of chordPitchClasses(chord)) weights[pc]! += leads && mod(pc - rootPc(chord), 12) === 4 ? duration * LEADING : duration;
     weights[rootPc(chord)]! += duration;
     weights[bassPc(chord)]! += duration * 0.5;
     lean += chord.root.includes("#") ? 1 : chord.root.includes("b") ? -1 : 0;
-  }
-  return rankKeys(weights, lean > 0, EQUAL_CHORDS, (key) => {
-    const isTonic = (chord: Chord | undefined) =>
+  });
+  const list = chords.map((c) => c.chord);
+  // Repeats and other colors of a chord are one harmony.
+  const harmonies = list.filter((c, i) => i === 0 || rootPc(c) !== rootPc(list[i - 1]!));
+  const two = new Set(harmonies.map(rootPc)).size === 2 && harmonies.length > 2;
+  const sounds = (pc: PitchClass) => weights[mod(pc, 12)]! > 0;
+  return rankKeys(weights, lean > 0, EQUAL_CHORDS, ALL, (key) => {
+    const on = (degree: number) => mod(key.pcs[0]! + degree, 12);
+    const minor = MODES[key.mode][2] === 3;
+    const sevenths = (degree: number) => list.filter((c) => rootPc(c) === on(degree) && has(c, "3"));
+    const bluesy = !minor && [0, 5].every((d) => sevenths(d).length > 0 && sevenths(d).every((c) => has(c, "b7")));
+    // A dominant seventh is home in the blues and in mixolydian alone.
+    const isHome = (chord: Chord | undefined) =>
       chord !== undefined &&
-      rootPc(chord) === key.pcs[0] &&
-      chord.tones.some((t) => t.degree === 3 && t.alter < 0 === (key.mode === "minor"));
-    const cadences = chords.filter(
-      ({ chord }, i) =>
-        isTonic(chords[i + 1]?.chord) &&
-        rootPc(chord) === mod(key.pcs[0]! + 7, 12) &&
-        chord.tones.some((t) => t.role === "3" || t.degree === 4),
-    ).length;
-    return Math.min(2, cadences) * CADENCE + (isTonic(chords.at(-1)?.chord) ? LAST : 0) + (isTonic(chords[0]?.chord) ? FIRST : 0);
+      rootPc(chord) === on(0) &&
+      chord.tones.some((t) => t.degree === 3 && t.alter < 0 === minor) &&
+      (minor || !has(chord, "b7") || bluesy || key.mode === "mixolydian");
+    const [first, last] = [list[0], list.at(-1)];
+    let score = (isHome(last) ? LAST : 0) + (isHome(first) ? FIRST : 0);
+    const modal = MODAL[key.mode];
+    if (modal) {
+      const heard = sounds(on(modal.own)) && !sounds(on(modal.instead)) && (isHome(first) || (isHome(last) && !has(last!, "b7")));
+      const whole = heard && list.every((c) => chordPitchClasses(c).every((pc) => key.pcs.includes(pc)));
+      return score + (whole ? WHOLE : -RARE) - (heard ? 0 : UNHEARD) + (two && heard && isHome(first) ? VAMP : 0);
+    }
+    const isFive = (chord: Chord) => rootPc(chord) === on(7) && (has(chord, "3") || chord.tones.some((t) => t.degree === 4));
+    const cadences = harmonies.filter((c, i) => isFive(c) && isHome(harmonies[i + 1])).length;
+    const pairs = harmonies.filter((c, i) => {
+      const next = harmonies[i + 1];
+      return next !== undefined && isFive(next) && has(next, "b7") && rootPc(c) === on(2) && has(c, "b3");
+    }).length;
+    score += Math.min(2, cadences) * CADENCE + Math.min(2, pairs) * TWO_FIVE;
+    const before = harmonies.at(-2);
+    if (last && isFive(last) && has(last, "b7")) score += OPEN + (before && rootPc(before) === on(2) ? CADENCE : 0);
+    if (bluesy && isHome(first)) score += BLUES;
+    return score;
   });
 }

@@ -108,7 +108,12 @@ export function transposeNote(name: NoteName, letters: number, semitones: Semito
 }
 
 /** Typeset accidentals: "Eb" → "E♭". */
-export const typeset = (text: string): string => text.replace(/bb/g, "𝄫").replace(/b/g, "♭").replace(/##|(?<=[A-G])x/g, "𝄪").replace(/#/g, "♯");
+export const typeset = (text: string): string =>
+  text
+    .replace(/bb/g, "𝄫")
+    .replace(/b/g, "♭")
+    .replace(/##|(?<=[A-G])x/g, "𝄪")
+    .replace(/#/g, "♯");
 
 /** Typeset accidentals of the note names and chord roots inside a sentence: "Ab1 over Ebmaj7" → "A♭1 over E♭maj7". */
 export const typesetNames = (text: string): string =>

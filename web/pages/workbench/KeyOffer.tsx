@@ -1,4 +1,4 @@
-import { parseKey, sectionOf, typeset, type Song } from "../../../core/src/index";
+import { AT_HOME, parseKey, sectionOf, typeset, type Song } from "../../../core/src/index";
 import { useResults } from "../../store/results";
 import { useSelection } from "../../store/selection";
 import { edit } from "../../store/song";
@@ -21,7 +21,7 @@ export function KeyOffer({ song }: { song: Song }) {
   if (!best || !section || section.key || section.chords.length < LEAST_CHORDS) return null;
   if (best.equal.length || scaleOf(best.key) === scaleOf(song.key)) return null;
   // A key that most chords are at home in is kept, whatever fits as well.
-  const atHome = harmony!.chords.filter((c) => c.category === "diatonic").length;
+  const atHome = harmony!.chords.filter((c) => AT_HOME.has(c.category)).length;
   if (atHome * 2 >= harmony!.chords.length) return null;
   return (
     <button

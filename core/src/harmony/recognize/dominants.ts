@@ -17,6 +17,7 @@ import {
   rootMove,
   type Progression,
 } from "../context";
+import { blues, raisedSixth } from "./idioms";
 import type { Recognizer } from "./types";
 
 const name = (chord: Chord, degree: number): string => typeset(noteOf(chord, degree)?.name ?? "");
@@ -107,7 +108,7 @@ export const appliedTwo: Recognizer = {
     const { chord, key } = p.chords[i]!;
     const next = onward(p, i);
     if (!next || !(isMinor(chord) || isHalfDiminished(chord)) || !isDominant(next.chord) || rootMove(chord, next.chord) !== 5) return null;
-    if (belongs(next.chord, key)) return null;
+    if (belongs(next.chord, key) || raisedSixth.find(p, p.chords.indexOf(next)) || blues.find(p, p.chords.indexOf(next))) return null;
     const after = onward(p, p.chords.indexOf(next))?.chord;
     const dominant = sym(next.chord.root + next.chord.quality);
     if (after && rootMove(next.chord, after) === 11)

@@ -1,3 +1,4 @@
+import { listed } from "../../words";
 import { mod, transposeNote, typeset } from "../../pitch/pitch";
 import { bassPc, chordPitchClasses, rootPc } from "../../chord/chord";
 import { isMinorish, noteOf } from "../../chord/numerals";
@@ -108,10 +109,28 @@ export const raisedSixth: Recognizer = {
     if ((isDominant(chord) && next && rootMove(chord, next) === 5) || lineCliche.find(p, i)) return null;
     const raised = sym(transposeNote(key.tonic, 5, 9));
     const both = pcs.includes(seventh);
-    const from = both ? "melodic minor" : above(chord, key) === 0 ? "dorian or melodic minor, a color that can stay" : "dorian";
+    const from = both ? "melodic minor" : above(chord, key) === 0 ? "dorian or melodic minor: a color that can stay" : "dorian";
     return {
       function: above(chord, key) === 0 ? "tonic" : "subdominant",
-      explanation: `${raised} is the raised sixth of ${sym(key.tonic)} minor, from ${from}.`,
+      explanation: `${raised} is the raised sixth of ${sym(key.tonic)} minor, as in ${from}.`,
+    };
+  },
+};
+
+export const alteredDominant: Recognizer = {
+  id: "altered-dominant",
+  title: "Altered dominant",
+  explanation:
+    "The dominant with its fifth or its tensions altered: each altered note lies a semitone from a note of the tonic and steps into it.",
+  source: "any jazz harmony textbook",
+  find(p, i) {
+    const { chord, key } = p.chords[i]!;
+    if (above(chord, key) !== 7 || !isDominant(chord) || !noteOf(chord, 3)) return null;
+    const altered = chord.tones.filter((t) => t.alter !== 0 && (t.degree === 5 || t.degree > 7)).map((t) => sym(t.role));
+    if (!altered.length) return null;
+    return {
+      function: "dominant",
+      explanation: `The dominant with ${listed(altered)}: what is altered sharpens its pull and steps into the chord on ${sym(key.tonic)} by semitones.`,
     };
   },
 };

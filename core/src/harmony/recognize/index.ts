@@ -11,7 +11,7 @@ import {
 } from "./dominants";
 import { commonToneDiminished, passingDiminished } from "./diminished";
 import { chromatic, lineCliche, pedal, planing, slidingTwoFive } from "./lines";
-import { blues, cadentialSixFour, picardy, raisedSixth } from "./idioms";
+import { alteredDominant, blues, cadentialSixFour, picardy, raisedSixth } from "./idioms";
 import { borrowed, chromaticMediant, diatonic, neapolitan } from "./mixture";
 import type { Recognizer } from "./types";
 
@@ -34,6 +34,7 @@ export const RECOGNIZERS: readonly Recognizer[] = [
   neapolitan,
   lineCliche,
   diatonic,
+  alteredDominant,
   appliedTwo,
   slidingTwoFive,
   planing,

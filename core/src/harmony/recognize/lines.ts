@@ -1,7 +1,7 @@
 import { listed } from "../../words";
 import { mod, pitchClass, typeset, type PitchClass } from "../../pitch/pitch";
 import { bassPc, chordPitchClasses, chordToneName, rootPc, toneName, type Chord } from "../../chord/chord";
-import { above, belongs, isDominant, isMinor, neighbor, type Progression } from "../context";
+import { belongs, isDominant, isMinor, neighbor, type Progression } from "../context";
 import type { Recognizer } from "./types";
 
 const sym = typeset;
@@ -141,11 +141,6 @@ export const chromatic: Recognizer = {
       .filter((n, at, all) => !p.chords[i]!.key.pcs.includes(pitchClass(n)) && all.indexOf(n) === at)
       .map(sym);
     const kept = next ? chordPitchClasses(chord).filter((pc) => chordPitchClasses(next).includes(pc)).length : 0;
-    if (above(chord, p.chords[i]!.key) === 7 && isDominant(chord))
-      return {
-        function: "dominant",
-        explanation: `The dominant with altered tensions: ${listed(outside)} sharpen${outside.length === 1 ? "s" : ""} its pull and step on by semitones.`,
-      };
     return {
       function: "chromatic",
       explanation: `A color of its own: ${listed(outside)} lie${outside.length === 1 ? "s" : ""} outside the key.${next ? ` ${kept ? `${kept === 1 ? "One note" : `${kept} notes`} stay${kept === 1 ? "s" : ""}` : "No note stays"} for ${sym(next.root + next.quality)}.` : ""}`,

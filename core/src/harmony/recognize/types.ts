@@ -10,6 +10,7 @@ export const CATEGORIES = {
   backdoor: "backdoor dominant",
   borrowed: "borrowed chord",
   "raised-sixth": "raised sixth of minor",
+  "altered-dominant": "altered dominant",
   blues: "blues",
   cadential: "cadential six-four",
   picardy: "Picardy third",
@@ -28,6 +29,16 @@ export const CATEGORIES = {
 } as const;
 
 export type Category = keyof typeof CATEGORIES;
+
+/** Categories of chords that are at home in the key, whatever notes outside its scale they bring. */
+export const AT_HOME: ReadonlySet<Category | "none"> = new Set<Category>([
+  "diatonic",
+  "suspension",
+  "raised-sixth",
+  "altered-dominant",
+  "blues",
+  "cadential",
+]);
 
 export interface Recognized {
   function?: HarmonicFunction;
