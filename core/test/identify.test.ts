@@ -233,3 +233,19 @@ describe("against outside data", () => {
     return forms.sort((a, b) => a.at(-1)! - b.at(-1)! || a.join().localeCompare(b.join()))[0]!.join();
   }
 });
+
+test("a note that is spelled as a raised eleventh is no lowered fifth, and the other way around", () => {
+  const first = (...pitches: string[]) => identifyChords({ pitches })[0]!.symbol;
+  expect([first("C3", "E3", "F#3", "Bb3"), first("C3", "E3", "Gb3", "Bb3")]).toEqual(["C7(#11)", "C7(b5)"]);
+  expect(first("C3", "E3", "B3", "F#4")).toBe("Cmaj7(#11)");
+});
+
+test("colors over one root are one harmony: what stands beside them names them", () => {
+  const first = (pitches: string[], beside: { before?: string; after?: string } = {}) =>
+    identifyChords({ pitches, key: "Bb major", ...beside })[0]!.symbol;
+  expect(first(["Bb2", "F3", "A3"])).toBe("Bbmaj7(no3)");
+  expect(first(["Bb2", "F3", "G3"], { before: "Bbmaj7(no3)" })).toBe("Bb6(no3)");
+  expect(first(["Bb2", "F3", "G3"])).toBe("Gm7/Bb");
+  // A whole chord is no color of the one before it.
+  expect(first(["Bb2", "D3", "G3"], { before: "Bb" })).toBe("Gm/Bb");
+});

@@ -1,7 +1,7 @@
 import { fail, ok, type Result } from "../result";
 import { parseKey, rootInKey, type Key } from "../pitch/key";
 import { mod, noteName, type NoteName, noteOf, parseNote, parsePitch, type PitchClass, spelledPc } from "../pitch/pitch";
-import { chordSymbol, chordToneName } from "./chord";
+import { chordSymbol, chordToneName, rootPc, toneName } from "./chord";
 import { parseChord } from "./parse";
 import { addedName, TEMPLATES, type Template } from "./qualities";
 
@@ -12,6 +12,9 @@ export interface Identify {
   key?: string;
   /** The names mean no more than sounds (keys, frets, MIDI): the chord is spelled by what it is in the key. */
   soundsOnly?: boolean;
+  /** Symbols of the chords before and after: several colors over one root are one harmony. */
+  before?: string;
+  after?: string;
   /** Re-entrant tunings and note names without octave have no lowest note that means anything. */
   noBass?: boolean;
 }
@@ -45,6 +48,12 @@ const BASS_COST: Record<number, number> = { 1: 0, 3: 0.9, 5: 0.7, 7: 1.2, 6: 1.2
 /** Certainty falls by e for this much cost. */
 const TEMPERATURE = 0.7;
 const KEPT = 14;
+/** A neighbor stands on the same root, which lies in the bass here; without a third both are colors of one harmony. */
+const SHARED_ROOT = 0.3;
+const SHARED_COLOR = 1.6;
+/** A note is spelled as another degree than the name says; worst between a lowered fifth and a raised eleventh. */
+const MISSPELLED = 0.3;
+const FIFTH_OR_ELEVENTH = 0.9;
 
 interface Found {
   root: PitchClass;
@@ -65,7 +74,7 @@ export function identifyChords(request: Identify): Reading[] {
 }
 
 /** Errors: `identify.note` names the text that is not a note; `identify.few` for fewer than two different notes; `key.*` for the key. */
-export function chordReadings({ pitches, bass, key, noBass, soundsOnly }: Identify): Result<Reading[]> {
+export function chordReadings({ pitches, bass, key, noBass, soundsOnly, before, after }: Identify): Result<Reading[]> {
   const names = new Map<PitchClass, NoteName>();
   let lowest: { midi: number; pc: PitchClass } | null = null;
   for (const text of bass === undefined ? pitches : [bass, ...pitches]) {
@@ -82,7 +91,11 @@ export function chordReadings({ pitches, bass, key, noBass, soundsOnly }: Identi
     parsedKey = read.value;
   }
   const bassNote = bass === undefined ? (noBass || !lowest ? null : lowest.pc) : readNote(bass)!.pc;
-  return ok(rank([...names.keys()], soundsOnly ? new Map() : names, bassNote, bass !== undefined, parsedKey));
+  const beside = [before, after].flatMap((symbol): Beside[] => {
+    const chord = symbol === undefined ? null : parseChord(symbol);
+    return chord?.ok ? [{ root: rootPc(chord.value), open: !chord.value.tones.some((t) => t.degree === 3) }] : [];
+  });
+  return ok(rank([...names.keys()], soundsOnly ? new Map() : names, bassNote, bass !== undefined, parsedKey, beside));
 }
 
 function readNote(text: string): { pc: PitchClass; name: NoteName; midi: number | null } | null {
@@ -101,6 +114,7 @@ function rank(
   bass: PitchClass | null,
   explicit: boolean,
   key: Key | null,
+  beside: readonly Beside[],
 ): Reading[] {
   const notes = pcs.reduce((m, pc) => m | (1 << pc), 0);
   const found: Found[] = [];
@@ -119,14 +133,17 @@ function rank(
   const plain = new Set(found.flatMap((f) => (f.added.length || f.rootless || f.foreign ? [] : [f.root])));
   const keyed = found
     .filter((f) => !f.added.length || !plain.has(f.root))
-    .map((f) => ({ ...f, cost: f.cost + keyCost(f, key) }))
+    .map((f) => ({
+      ...f,
+      cost: f.cost + keyCost(f, key) + spellingCost(f, names) + besideCost(f, beside),
+    }))
     .sort((a, b) => a.cost - b.cost);
   symmetric(keyed);
-  const roots = new Set<string>();
+  const named = new Set<string>();
   for (const f of keyed) {
     const id = `${f.root}:${f.rootless}`;
-    if (roots.has(id)) f.cost += SAME_ROOT;
-    roots.add(id);
+    if (named.has(id)) f.cost += SAME_ROOT;
+    named.add(id);
   }
   keyed.sort((a, b) => a.cost - b.cost);
   const seen = new Set<string>();
@@ -205,6 +222,31 @@ function keyCost(f: Found, key: Key | null): number {
   if (!key) return 0;
   const outside = f.template.tones.filter((t) => !key.pcs.includes(mod(f.root + t.semitones, 12))).length;
   return Math.min(0.4, outside * 0.12) + (key.pcs.includes(f.root) ? 0 : 0.15);
+}
+
+/** A chord beside the notes: its root, and whether it has no third. */
+interface Beside {
+  root: PitchClass;
+  open: boolean;
+}
+
+function besideCost(f: Found, beside: readonly Beside[]): number {
+  const same = f.inverted ? [] : beside.filter((b) => b.root === f.root);
+  if (!same.length) return 0;
+  return f.omitted.includes("3") && same.some((b) => b.open) ? -SHARED_COLOR : -SHARED_ROOT;
+}
+
+/** Who spells a note says what it is: F sharp over C is no lowered fifth. */
+function spellingCost(f: Found, names: Map<PitchClass, NoteName>): number {
+  const root = names.get(f.root);
+  if (root === undefined) return 0;
+  let cost = 0;
+  for (const t of f.template.tones) {
+    const name = names.get(mod(f.root + t.semitones, 12));
+    if (name === undefined || name === toneName({ root }, t)) continue;
+    cost += t.semitones % 12 === 6 ? FIFTH_OR_ELEVENTH : MISSPELLED;
+  }
+  return cost;
 }
 
 const isSymmetric = (f: Found): boolean =>

@@ -121,7 +121,7 @@ function template(quality: string, cost: number): Template {
     if (t.degree === 5 && t.alter === 0 && quality !== "5" && tones.length > 2) allow(OMITTED_FIFTH);
     // Beside a lowered thirteenth or raised eleventh the fifth is usually gone.
     // Without its third a triad is a power chord, and a seventh chord is neither major nor minor: one name serves both.
-    else if (t.degree === 3 && t.alter === 0 && seventh) allow(has(11) ? 0.3 : OMITTED_THIRD);
+    else if (t.degree === 3 && t.alter === 0 && (seventh || quality === "6")) allow(has(11) ? 0.3 : OMITTED_THIRD);
     else if (t.degree === 9 && t.alter === 0 && top > 9) allow(0.3);
     else if (t.degree === 11 && t.alter === 0 && top === 13) allow(0.2);
   }

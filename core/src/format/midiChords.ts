@@ -35,8 +35,8 @@ export function nameChords(
   const events: Omit<ChordEvent, "id">[] = [];
   cuts.forEach((start, i) => {
     const end = Math.min(length, cuts[i + 1] ?? length);
-    const found = nameStretch(notes, start, end, key);
     const last = events.at(-1);
+    const found = nameStretch(notes, start, end, key, last?.symbol);
     if (!found) {
       if (last) last.duration = end - last.start;
       else events.push({ start, duration: end - start, symbol: NO_CHORD });
@@ -46,7 +46,13 @@ export function nameChords(
   return events;
 }
 
-function nameStretch(notes: readonly MidiNote[], start: Ticks, end: Ticks, key: Key): Pick<ChordEvent, "symbol" | "readings"> | null {
+function nameStretch(
+  notes: readonly MidiNote[],
+  start: Ticks,
+  end: Ticks,
+  key: Key,
+  before: string | undefined,
+): Pick<ChordEvent, "symbol" | "readings"> | null {
   const time = new Map<number, number>();
   let lowest: { midi: Midi; atStart: boolean } | null = null;
   for (const n of notes) {
@@ -67,6 +73,7 @@ function nameStretch(notes: readonly MidiNote[], start: Ticks, end: Ticks, key: 
     bass: name(mod(lowest.midi, 12)),
     key: `${key.tonic} ${key.mode}`,
     soundsOnly: true,
+    ...(before ? { before } : {}),
   });
   if (!readings.length) return null;
   return {

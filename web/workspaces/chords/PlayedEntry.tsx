@@ -35,7 +35,10 @@ export function PlayedEntry({ data }: { data: SectionData }) {
   const part = useVoicePart(data.song)?.id ?? data.song.parts[0]!.id;
   useCollecting(part);
   const names = notes.map((m) => spellInKey(m, data.key));
-  const readings = notes.length > 1 ? identifyChords({ pitches: names, key: keyName(data.key), soundsOnly: true }) : [];
+  // It goes behind the chosen chord, or at the end: what stands there helps to name it.
+  const before = (data.section.chords.find((c) => c.id === chord) ?? data.section.chords.at(-1))?.symbol;
+  const readings =
+    notes.length > 1 ? identifyChords({ pitches: names, key: keyName(data.key), soundsOnly: true, ...(before ? { before } : {}) }) : [];
   // With the computer's keys on, Enter puts the chord that was played.
   useEffect(() => {
     if (!playIn) return;
