@@ -29,6 +29,7 @@ test("the first job without a mouse: a song, its chords, a kick, a bass line, a 
   await page.waitForURL(/chords$/);
   await expect(page.getByLabel("Chord line")).toBeVisible();
   await page.keyboard.press("c");
+  await expect(page.getByLabel("Chord line")).toBeFocused();
   await page.keyboard.type("| Am | F | C | G |");
   await page.keyboard.press("Enter");
   await expect(page.locator("[data-chord]")).toHaveCount(4);
