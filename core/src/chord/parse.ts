@@ -173,7 +173,7 @@ function build(draft: Draft): ChordTone[] {
 }
 
 /** The altered dominant: no fifth, both altered ninths, the raised eleventh, the lowered thirteenth. */
-const ALTERED = "b9,#9,#11,b13";
+const ALTERED = ["b9", "#9", "#11", "b13"].sort().join();
 
 const mark = (t: ChordTone): string => (t.alter < 0 ? "b" : t.alter > 0 ? "#" : "") + t.degree;
 
@@ -199,13 +199,7 @@ function quality(draft: Draft): string {
   }
   if (draft.sixth && draft.seventh === "none" && draft.added.some((t) => t.degree === 9 && t.alter === 0)) name += "/9";
   if (draft.sus.length) name += "sus" + draft.sus.join("");
-  if (
-    name === "7" &&
-    draft.omitted.join() === "5" &&
-    !draft.added.length &&
-    altered.map(mark).sort().join() === ALTERED.split(",").sort().join()
-  )
-    return "7alt";
+  if (name === "7" && draft.omitted.join() === "5" && !draft.added.length && altered.map(mark).sort().join() === ALTERED) return "7alt";
   rest.push(...altered.sort((a, b) => a.degree - b.degree || a.alter - b.alter).map(mark));
   rest.push(
     ...draft.added

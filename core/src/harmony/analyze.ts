@@ -14,6 +14,7 @@ import {
   isMinor,
   isSuspended,
   neighbor,
+  indexOnward,
   onward,
   rootMove,
   type HarmonicFunction,
@@ -188,8 +189,9 @@ function numeral(p: Progression, i: number, category: Category): string {
   let by = APPLIED[category];
   if (category === "suspension" && appliedDominant.find(p, i + 1 < p.chords.length ? i + 1 : 0)) by = LEADS.dominant;
   if (by === undefined) return plain;
-  const next = onward(p, i);
-  const target = targetOf(p, i, by, category === "applied-two" && next ? onward(p, p.chords.indexOf(next))?.chord : next?.chord);
+  const at = indexOnward(p, i);
+  const comes = category === "applied-two" && at >= 0 ? onward(p, at) : p.chords[at];
+  const target = targetOf(p, i, by, comes?.chord);
   if (!target) return plain;
   const local = parseKey(`${target.root} ${target.minor ? "minor" : "major"}`);
   return local.ok ? `${romanOf(chord, local.value)}/${target.degree}` : plain;

@@ -32,21 +32,26 @@ export function neighbor(p: Progression, index: number, by: number): Heard | und
  * nothing else comes.
  */
 export function onward(p: Progression, index: number): Heard | undefined {
-  return different(p, index, 1);
+  return p.chords[indexOnward(p, index)];
 }
+
+/** Its index; −1 where nothing else comes. */
+export const indexOnward = (p: Progression, index: number): number => different(p, index, 1);
 
 /** The harmony before, in the same sense. */
 export function earlier(p: Progression, index: number): Heard | undefined {
-  return different(p, index, -1);
+  return p.chords[different(p, index, -1)];
 }
 
-function different(p: Progression, index: number, by: 1 | -1): Heard | undefined {
-  const root = rootPc(p.chords[index]!.chord);
-  for (let away = 1; away < p.chords.length; away++) {
-    const other = neighbor(p, index, by * away);
-    if (!other || rootPc(other.chord) !== root) return other;
+function different(p: Progression, index: number, by: 1 | -1): number {
+  const { chords, loop } = p;
+  const root = rootPc(chords[index]!.chord);
+  for (let away = 1; away < chords.length; away++) {
+    const at = loop ? mod(index + by * away, chords.length) : index + by * away;
+    if (!chords[at]) return -1;
+    if (rootPc(chords[at].chord) !== root) return at;
   }
-  return undefined;
+  return -1;
 }
 
 /** Semitones of a chord's root above the tonic. */

@@ -134,15 +134,19 @@ const has = (chord: Chord, role: string): boolean => chord.tones.some((t) => t.r
 export function findKeysOfChords(chords: readonly { chord: Chord; duration: number }[]): KeyFit[] {
   const weights = new Array<number>(12).fill(0);
   let lean = 0;
-  chords.forEach(({ chord, duration }, i) => {
-    const next = chords.slice(i + 1).find((c) => rootPc(c.chord) !== rootPc(chord))?.chord;
+  let after: Chord | undefined;
+  let next: Chord | undefined;
+  for (const { chord, duration } of [...chords].reverse()) {
+    // The next chord on another root: repeats of this one are passed over.
+    if (after && rootPc(after) !== rootPc(chord)) next = after;
+    after = chord;
     // The third of a dominant that falls a fifth leads to the next root; of the key it says little.
     const leads = next !== undefined && has(chord, "b7") && has(chord, "3") && mod(rootPc(next) - rootPc(chord), 12) === 5;
     for (const pc of chordPitchClasses(chord)) weights[pc]! += leads && mod(pc - rootPc(chord), 12) === 4 ? duration * LEADING : duration;
     weights[rootPc(chord)]! += duration;
     weights[bassPc(chord)]! += duration * 0.5;
     lean += chord.root.includes("#") ? 1 : chord.root.includes("b") ? -1 : 0;
-  });
+  }
   const list = chords.map((c) => c.chord);
   // Repeats and other colors of a chord are one harmony.
   const harmonies = list.filter((c, i) => i === 0 || rootPc(c) !== rootPc(list[i - 1]!));

@@ -1,7 +1,7 @@
 import type { Key } from "../pitch/key";
-import { mod, pitchClass, type NoteName } from "../pitch/pitch";
+import { mod, type NoteName } from "../pitch/pitch";
 import { rootPc, type Chord } from "../chord/chord";
-import { diatonicChord, isMinorish, romanOf } from "../chord/numerals";
+import { diatonicChord, romanOf } from "../chord/numerals";
 import { parseChord } from "../chord/parse";
 import { isDiminished, isHalfDiminished, isMinor, onward, type Progression } from "./context";
 
@@ -45,10 +45,3 @@ export function targetOf(p: Progression, i: number, by: number, comes: Chord | u
   const plain = parseChord(comes.root + (minor ? "m" : ""));
   return plain.ok ? { root: comes.root, degree: romanOf(plain.value, key), minor, arrives } : null;
 }
-
-/** The leading tone of a key, or of the minor key on its tonic; null where the mode has none of its own (mixolydian, dorian …). */
-export const hasLeadingTone = (key: Key): boolean => key.pcs.includes(mod(key.pcs[0]! - 1, 12)) || key.mode === "minor";
-
-export const isMinorKey = (key: Key): boolean => isMinorish(key) && key.mode === "minor";
-
-export const samePc = (a: NoteName, b: NoteName): boolean => pitchClass(a) === pitchClass(b);

@@ -11,6 +11,7 @@ import {
   isHalfDiminished,
   isMinor,
   isSuspended,
+  indexOnward,
   isTonic,
   neighbor,
   onward,
@@ -106,10 +107,11 @@ export const appliedTwo: Recognizer = {
   source: "any jazz harmony textbook",
   find(p, i) {
     const { chord, key } = p.chords[i]!;
-    const next = onward(p, i);
+    const at = indexOnward(p, i);
+    const next = p.chords[at];
     if (!next || !(isMinor(chord) || isHalfDiminished(chord)) || !isDominant(next.chord) || rootMove(chord, next.chord) !== 5) return null;
-    if (belongs(next.chord, key) || raisedSixth.find(p, p.chords.indexOf(next)) || blues.find(p, p.chords.indexOf(next))) return null;
-    const after = onward(p, p.chords.indexOf(next))?.chord;
+    if (belongs(next.chord, key) || raisedSixth.find(p, at) || blues.find(p, at)) return null;
+    const after = onward(p, at)?.chord;
     const dominant = sym(next.chord.root + next.chord.quality);
     if (after && rootMove(next.chord, after) === 11)
       return {

@@ -8,6 +8,18 @@ import type { Recognizer } from "./types";
 
 const sym = typeset;
 
+/** Whether a progression is a blues, and of twelve bars: told once for all its chords. */
+const known = new WeakMap<Progression, { blues: boolean; twelve: boolean }>();
+
+function formOf(p: Progression): { blues: boolean; twelve: boolean } {
+  let form = known.get(p);
+  if (!form) {
+    const blues = isBlues(p);
+    known.set(p, (form = { blues, twelve: blues && isTwelveBars(p) }));
+  }
+  return form;
+}
+
 /** Sevenths on I and IV as a matter of course: no plain I, and a seventh on IV as well. */
 function isBlues(p: Progression): boolean {
   if (isMinorish(p.home)) return false;
@@ -40,9 +52,9 @@ export const blues: Recognizer = {
   find(p, i) {
     const { chord, key } = p.chords[i]!;
     const where = above(chord, key);
-    if (key !== p.home || !isDominant(chord) || !noteOf(chord, 3) || (where !== 0 && where !== 5) || !isBlues(p)) return null;
+    if (key !== p.home || !isDominant(chord) || !noteOf(chord, 3) || (where !== 0 && where !== 5) || !formOf(p).blues) return null;
     const seventh = noteOf(chord, 7)!;
-    const form = isTwelveBars(p) ? " The twelve bars of the blues." : "";
+    const form = formOf(p).twelve ? " The twelve bars of the blues." : "";
     return {
       function: where === 0 ? "tonic" : "subdominant",
       explanation: `${where === 0 ? "Home" : "The fourth degree"} of the blues: ${sym(seventh.name)} is a color that stays, not a pull.${form}`,
