@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { analyzeProgression, must, parseChord, parseKey, transposeNote, typeset, type Chord, type ChordEvent } from "../src/index";
 import { toneName } from "../src/chord/chord";
+import { namesIn } from "./names";
 import { READINGS } from "./readings";
 
 const events = (line: string): ChordEvent[] =>
@@ -21,12 +22,6 @@ const random = fc.record({
     { minLength: 2, maxLength: 6 },
   ),
 });
-
-/** Names of notes in a sentence, chords taken apart from notes: "G♯" but not the root of "A♭maj7". */
-const namesIn = (text: string): string[] =>
-  [...text.matchAll(/(?<![A-Za-z♭♯])([A-G](?:𝄫|♭|𝄪|♯)?)(?![A-Za-z0-9♭♯(°ø])/g)].map((m) =>
-    m[1]!.replace("♭", "b").replace("♯", "#").replace("𝄫", "bb").replace("𝄪", "##"),
-  );
 
 test("a sentence names only notes of its chord, of the key and of the chords beside it, as they are spelled there; no list is empty", () => {
   const wrong: unknown[] = [];

@@ -1,6 +1,7 @@
 import { mod, typeset } from "../pitch/pitch";
 import { beatsText, metricalLevel, positionText, type Meter, type Ticks } from "../time/meter";
-import { chordPitchClasses, toneRole, type Chord } from "../chord/chord";
+import { chordPitchClasses, rootPc, toneRole, type Chord } from "../chord/chord";
+import { noteOf } from "../chord/numerals";
 import { realize, type RealizedNote } from "../song/realize";
 import type { Song } from "../song/schema";
 import { tensions } from "../harmony/scales";
@@ -29,6 +30,8 @@ export function linesOf(song: Song, section: string, meter: Meter): Lines {
   };
 }
 
+const nameOf = (lines: Lines, note: RealizedNote): string => lines.names.get(note.part) ?? note.part;
+
 export interface Fit {
   chordTones: number;
   tensions: number;
@@ -38,7 +41,7 @@ export interface Fit {
 }
 
 /** Weights of a place in the bar: a downbeat counts fully, weak places less (common practice). */
-const weightAt = (meter: Meter, tick: Ticks): number => [1, 0.9, 0.75, 0.45, 0.3][-metricalLevel(meter, tick)] ?? 0.25;
+export const placeWeight = (meter: Meter, tick: Ticks): number => [1, 0.9, 0.75, 0.45, 0.3][-metricalLevel(meter, tick)] ?? 0.25;
 
 /** Shorter than this off the beat, a note passes and is not held against a chord. */
 const PASSING: Ticks = 240;
@@ -52,8 +55,12 @@ function available(chord: Chord, key: Key): Map<number, boolean> {
   return found;
 }
 
-/** How a chord stands to the notes that sound over (or under) it. Costs are in beats of clash, weighted by place; a semitone counts double. */
+/**
+ * How a chord stands to the notes that sound over (or under) it. Costs are in beats of clash, weighted by place; a semitone counts double. A tune that rests on
+ * the root rubs against a major seventh below it, though both are in the chord (any arranging handbook).
+ */
 export function fitOf(chord: Chord, key: Key, from: Ticks, to: Ticks, notes: readonly RealizedNote[], lines: Lines): Fit {
+  const major = chord.tones.some((t) => t.role === "7");
   const pcs = chordPitchClasses(chord);
   const fit: Fit = { chordTones: 0, tensions: 0, clashes: [], cost: 0 };
   const beat = lines.meter.beats[0]!.duration;
@@ -62,12 +69,21 @@ export function fitOf(chord: Chord, key: Key, from: Ticks, to: Ticks, notes: rea
     const end = Math.min(to, note.start + note.duration);
     if (end <= start) continue;
     const pc = mod(note.midi, 12);
+    const beats = (end - start) / beat;
+    const weight = placeWeight(lines.meter, start);
+    if (major && pc === rootPc(chord) && !lines.bass.includes(note) && beats * weight >= 1) {
+      fit.cost += 0.8 * beats * weight;
+      fit.clashes.push({
+        note: note.id,
+        tick: start,
+        text: `${nameOf(lines, note)}: ${typeset(note.pitch)} at ${positionText(lines.meter, start)} would rub against ${typeset(noteOf(chord, 7)!.name)}, the major seventh of ${typeset(chord.root + chord.quality)}, ${beatsText(lines.meter, end - start)}`,
+      });
+      continue;
+    }
     if (pcs.includes(pc)) {
       fit.chordTones++;
       continue;
     }
-    const beats = (end - start) / beat;
-    const weight = weightAt(lines.meter, start);
     const tension = available(chord, key).get(pc);
     if (tension) {
       fit.tensions++;
@@ -84,7 +100,7 @@ export function fitOf(chord: Chord, key: Key, from: Ticks, to: Ticks, notes: rea
     fit.clashes.push({
       note: note.id,
       tick: start,
-      text: `${lines.names.get(note.part) ?? note.part}: ${typeset(note.pitch)} at ${positionText(lines.meter, start)} would be the ${typeset(role)} of ${typeset(chord.root + chord.quality)}, ${beatsText(lines.meter, end - start)}`,
+      text: `${nameOf(lines, note)}: ${typeset(note.pitch)} at ${positionText(lines.meter, start)} would be the ${typeset(role)} of ${typeset(chord.root + chord.quality)}, ${beatsText(lines.meter, end - start)}`,
     });
   }
   return fit;

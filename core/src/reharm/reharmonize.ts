@@ -1,17 +1,19 @@
 import { counted } from "../words";
 import { fail, ok, type Result } from "../result";
-import { keyName } from "../pitch/key";
+import { keyName, type Key } from "../pitch/key";
 import { typeset } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
-import { rootPc, type Chord } from "../chord/chord";
+import { bassPc, chordPitchClasses, rootPc, type Chord } from "../chord/chord";
 import { parseChord } from "../chord/parse";
 import { sectionKey, sectionMeter, sectionOf } from "../song/document";
 import { describeReason } from "../song/reasons";
 import type { ChordEvent, Reason, Section, Song } from "../song/schema";
+import { belongs } from "../harmony/context";
 import { readProgression } from "../harmony/analyze";
 import { smallestMotion } from "../harmony/distance";
 import { bassFit, fitOf, linesOf, outsideOf, type Lines } from "./fit";
 import { techniqueReason, type Proposal, type ChordSlot, type Spot, type Technique } from "./technique";
+import { has } from "./tools";
 import { TECHNIQUES } from "./techniques";
 
 export interface ReharmTerm {
@@ -97,6 +99,7 @@ export function spotAt(ground: Ground, index: number, selection: readonly [numbe
     selection,
     home: sectionKey(song, section),
     meter: lines.meter,
+    lines,
     last: index === n - 1,
   };
 }
@@ -107,8 +110,10 @@ export function reharmonize(request: ReharmRequest): ReharmCandidate[] {
   return result.ok ? result.value : [];
 }
 
-const PER_TECHNIQUE = 3;
+const PER_TECHNIQUE = 4;
 const MOST = 40;
+const AGAIN = 0.5;
+const BORDER = 40;
 
 /**
  * Alternatives for chosen chords, those nearest to the wanted range first. Pinned chords stay. Errors: `reharm.section`, `reharm.none` when
@@ -141,6 +146,7 @@ export function reharmonizations({ song, section, chordIds, range, techniques }:
             proposal.chords.map((c) => `${c.symbol}+${c.duration}`).join()
           )
             continue;
+          if (technique.aim === "more" && repeats(ground, proposal, index, end)) continue;
           const candidate = weigh(ground, technique, proposal, index, end);
           const id = `${candidate.from}:${candidate.chords.map((c) => `${c.symbol}+${c.duration}`).join()}`;
           if (seen.has(id)) continue;
@@ -148,14 +154,36 @@ export function reharmonizations({ song, section, chordIds, range, techniques }:
           found.push(candidate);
         }
     }
-  const scored = found.map((c) => ({ c, score: total(c, range) })).sort((a, b) => a.score - b.score);
+  const most = allowed.length < 4 ? MOST : PER_TECHNIQUE * Math.min(3, chosen.length);
+  return ok(varied(found, range, most));
+}
+
+/** A change that only says the harmony before or after it once more. */
+function repeats({ slots }: Ground, proposal: Proposal, index: number, end: number): boolean {
+  const n = slots.length;
+  if (n < 2) return false;
+  const chords = chordsOf(proposal);
+  const same = (a: Chord, b: Chord) =>
+    rootPc(a) === rootPc(b) && bassPc(a) === bassPc(b) && ["3", "b3"].every((role) => has(a, role) === has(b, role));
+  const beside = (mine: Chord, other: number, old: number) =>
+    same(mine, slots[(other + n) % n]!.chord) && !same(slots[old]!.chord, slots[(other + n) % n]!.chord);
+  return beside(chords[0]!, index - 1, index) || beside(chords.at(-1)!, end + 1, end);
+}
+
+/** Best first, each technique a little later with every offer it has already. */
+function varied(found: readonly ReharmCandidate[], range: number, most: number): ReharmCandidate[] {
+  const rest = found.map((c) => ({ c, score: total(c, range) })).sort((a, b) => a.score - b.score);
   const counts = new Map<string, number>();
-  const kept = scored.filter(({ c }) => {
-    const count = (counts.get(c.technique) ?? 0) + 1;
-    counts.set(c.technique, count);
-    return count <= PER_TECHNIQUE * Math.max(1, Math.min(3, chosen.length));
-  });
-  return ok(kept.slice(0, MOST).map(({ c }) => c));
+  const out: ReharmCandidate[] = [];
+  while (rest.length && out.length < MOST) {
+    const late = (x: (typeof rest)[number]) => x.score + AGAIN * (counts.get(x.c.technique) ?? 0);
+    const best = rest.reduce((a, b) => (late(b) < late(a) ? b : a));
+    rest.splice(rest.indexOf(best), 1);
+    const count = (counts.get(best.c.technique) ?? 0) + 1;
+    counts.set(best.c.technique, count);
+    if (count <= most) out.push(best.c);
+  }
+  return out;
 }
 
 function runs(indices: readonly number[]): [number, number][] {
@@ -168,9 +196,11 @@ function runs(indices: readonly number[]): [number, number][] {
   return out;
 }
 
-/** The wanted distance first, then the tune, then the rest. */
+/** The wanted distance first, then the tune, then the rest. At the ends of the range an offer on the wrong side of the key's border comes last. */
 const total = (c: ReharmCandidate, range: number): number =>
-  Math.abs(c.adventure - range) * 6 + c.terms.reduce((sum, t) => sum + (t.name === "adventure" ? 0 : t.cost), 0);
+  Math.abs(c.adventure - range) * 6 +
+  (c.outside ? Math.max(0, 0.3 - range) : Math.max(0, range - 0.7)) * BORDER +
+  c.terms.reduce((sum, t) => sum + (t.name === "adventure" ? 0 : t.cost), 0);
 
 export const chordsOf = (proposal: Proposal): Chord[] =>
   proposal.chords.map((c) => {
@@ -179,9 +209,16 @@ export const chordsOf = (proposal: Proposal): Chord[] =>
     return chord.value;
   });
 
-/** How far a change goes: what the technique is like, and how many notes leave the key. */
+/** How far a change goes, 0 to 1: what stays in the key stays below 0.4; what leaves it begins there, further with every note. */
 export function adventureOf(technique: Technique, outside: number): number {
-  return Math.min(1, technique.adventure * 0.75 + Math.min(5, outside) * 0.06);
+  return outside ? Math.min(1, 0.35 + technique.adventure * 0.35 + Math.min(5, outside) * 0.07) : technique.adventure * 0.5;
+}
+
+/** Notes that chords bring from outside a key and that were not there before; in minor the dominant's raised seventh is at home. */
+export function newOutside(chords: readonly Chord[], old: readonly Chord[], key: Key): number {
+  const known = new Set(old.flatMap(chordPitchClasses));
+  const pcs = chords.filter((c) => !belongs(c, key)).flatMap(chordPitchClasses);
+  return new Set(pcs.filter((pc) => !key.pcs.includes(pc) && !known.has(pc))).size;
 }
 
 const motionThrough = (chords: readonly (Chord | undefined)[]): number =>
@@ -216,10 +253,8 @@ function weigh(ground: Ground, technique: Technique, proposal: Proposal, index: 
   });
   const old = slots.slice(index, end + 1).map((s) => s.chord);
   const motion = { before: motionThrough([spot.prev?.chord, ...old, after]), after: motionThrough([spot.prev?.chord, ...chords, after]) };
-  const outsideNotes = new Set(
-    chords.flatMap((c) => c.tones.map((t) => (rootPc(c) + t.semitones) % 12)).filter((pc) => !spot.home.pcs.includes(pc)),
-  );
-  const adventure = adventureOf(technique, outsideNotes.size);
+  const outside = newOutside(chords, old, key);
+  const adventure = adventureOf(technique, outside);
   const kept = section.chords.filter((c) => c.start + c.duration <= from || c.start >= to);
   return {
     events: [...kept, ...placed.map((c, i) => ({ id: `new${i + 1}`, ...c }))].sort((a, b) => a.start - b.start),
@@ -244,7 +279,7 @@ function weigh(ground: Ground, technique: Technique, proposal: Proposal, index: 
     melody,
     bass,
     motion,
-    outside: outsideNotes.size,
+    outside,
   };
 }
 

@@ -2,10 +2,12 @@ import { fail, ok, type Result } from "../result";
 import { bassPc, rootPc, type Chord } from "../chord/chord";
 import type { ChordEvent, Reason, Song } from "../song/schema";
 import { cheapestPaths, prepare } from "../lattice/lattice";
+import { isTonic } from "../harmony/context";
 import { smallestMotion } from "../harmony/distance";
-import { rootProgression, stepOf } from "../harmony/roots";
 import { bassFit, fitOf } from "./fit";
-import { adventureOf, chordsOf, materialOf, spotAt, type Ground } from "./reharmonize";
+import { linkCost } from "./link";
+import { adventureOf, chordsOf, materialOf, newOutside, spotAt, type Ground } from "./reharmonize";
+import { has } from "./tools";
 import { techniqueReason } from "./technique";
 import { TECHNIQUES } from "./techniques";
 
@@ -51,13 +53,18 @@ const W = {
   bass: 0.6,
   range: 4,
   motion: 0.22,
-  usual: { usual: 0, sometimes: 0.25, seldom: 0.6, unlisted: 0.7 },
+  link: 1.6,
+  /** How far from the wanted range a chord may be without being worse for it, as a share of the range. */
+  near: 0.2,
   same: 0.5,
+  change: 0.4,
+  /** Where a section begins or ends at home, home is left last. */
+  home: 1,
   stutter: 1.2,
 } as const;
 
 /**
- * Whole progressions for a section, the k cheapest that differ from each other in at least a quarter of the chords (exact, by the lattice). Every chord may
+ * Whole progressions for a section, the k cheapest that differ from each other by at least a third of the chords, colors counting little (exact, by the lattice). Every chord may
  * stay or be changed by one of the techniques; pinned chords stay; the loop's join counts like every other step. Errors: `reharm.section`,
  * `reharm.short` for fewer than two chords.
  */
@@ -78,15 +85,13 @@ export function reharmonizeSection({ song, section, range, techniques, k = 5 }: 
     if (a.needsNext && rootPc(to) !== rootPc(ground.slots[(c + 1) % n]!.chord)) return Infinity;
     if (b.needsPrev && rootPc(from) !== rootPc(ground.slots[c]!.chord)) return Infinity;
     const key = ground.slots[(c + 1) % n]!.key;
-    const [x, y] = [stepOf(from, key), stepOf(to, key)];
-    const usual = x !== null && y !== null ? W.usual[rootProgression(x, y)] : 0.3;
     // Two techniques that meet in the same chord stutter.
     const stutter = (a.reason || b.reason) && rootPc(from) === rootPc(to) && bassPc(from) === bassPc(to) ? W.stutter : 0;
-    return smallestMotion(from, to) * W.motion + usual + stutter;
+    return smallestMotion(from, to) * W.motion + linkCost(from, to, key) * W.link + stutter;
   };
   const paths = cheapestPaths(prepare({ sizes: columns.map((c) => c.length), node: (c, i) => columns[c]![i]!.cost, step, closed: true }), {
     k,
-    differs: (a, b) => a.filter((x, i) => x !== b[i]).length >= Math.max(1, Math.ceil(n / 4)),
+    differs: (a, b) => a.reduce((sum, x, i) => sum + unlike(columns[i]![x]!, columns[i]![b[i]!]!), 0) >= Math.max(1, n / 3),
     limit: 4000,
   });
   return ok(
@@ -103,7 +108,7 @@ export function reharmonizeSection({ song, section, range, techniques, k = 5 }: 
         terms: [
           { name: "melody", cost: sum((o) => o.melody) * W.melody },
           { name: "bass", cost: sum((o) => o.bass) * W.bass },
-          { name: "distance from the wanted range", cost: sum((o) => Math.abs(o.adventure - range)) * W.range },
+          { name: "distance from the wanted range", cost: sum((o) => offRange(o.adventure, range)) * W.range },
           {
             name: "voice leading",
             cost: picks.reduce((s, o, c) => s + smallestMotion(o.chords.at(-1)!, picks[(c + 1) % n]!.chords[0]!), 0) * W.motion,
@@ -117,9 +122,21 @@ export function reharmonizeSection({ song, section, range, techniques, k = 5 }: 
   );
 }
 
+/** How different two options sound: another harmony counts 1, another color of the same a third. */
+function unlike(a: Option, b: Option): number {
+  if (a === b) return 0;
+  const frame = (o: Option) =>
+    o.chords.map((c) => `${rootPc(c)}:${bassPc(c)}:${has(c, "b3") ? "m" : ""}`).filter((x, i, all) => x !== all[i - 1]);
+  return frame(a).join() === frame(b).join() ? 1 / 3 : 1;
+}
+
+const offRange = (adventure: number, range: number): number => Math.max(0, Math.abs(adventure - range) - W.near * range);
+
 function optionsAt(ground: Ground, index: number, range: number, allowed?: readonly string[]): Option[] {
   const slot = ground.slots[index]!;
   const spot = spotAt(ground, index, [index, index]);
+  const isHome = (index === 0 || spot.last) && isTonic(slot.chord, slot.key) && slot.chord.bass === undefined;
+  const holdsHome = (c: Chord) => isTonic(c, slot.key) && bassPc(c) === slot.key.pcs[0];
   const make = (
     chords: Chord[],
     durations: readonly number[],
@@ -139,13 +156,16 @@ function optionsAt(ground: Ground, index: number, range: number, allowed?: reado
       bass += bassFit(chords[i]!, slot.key, start, at, ground.lines).cost;
       return { start, duration: durations[i]!, symbol, ...(more.reason ? { why: more.reason } : {}) };
     });
+    const links = chords.reduce((s, c, i) => s + (i > 0 ? linkCost(chords[i - 1]!, c, slot.key) : 0), 0);
     const inner = chords.reduce((s, c, i) => s + (i > 0 ? smallestMotion(chords[i - 1]!, c) : 0), 0);
     const cost =
       melody * W.melody +
       bass * W.bass +
-      Math.abs(more.adventure - range) * W.range +
+      offRange(more.adventure, range) * W.range +
       inner * W.motion * 0.5 +
-      (more.reason ? 0 : range * W.same);
+      links * W.link +
+      (more.reason ? (1 - range) * W.change : range * W.same) +
+      (isHome && !holdsHome(chords[0]!) ? W.home * (1 - range) : 0);
     return { chords, events, melody, bass, clashes, cost, ...more };
   };
   const written = make([slot.chord], [slot.event.duration], [slot.event.symbol], {
@@ -166,9 +186,7 @@ function optionsAt(ground: Ground, index: number, range: number, allowed?: reado
       if (seen.has(id)) continue;
       seen.add(id);
       const chords = chordsOf(p);
-      const outside = new Set(
-        chords.flatMap((c) => c.tones.map((t) => (rootPc(c) + t.semitones) % 12)).filter((pc) => !spot.home.pcs.includes(pc)),
-      ).size;
+      const outside = newOutside(chords, [slot.chord], slot.key);
       options.push(
         make(
           chords,

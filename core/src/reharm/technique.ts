@@ -1,6 +1,7 @@
 import type { Key } from "../pitch/key";
 import type { Meter, Ticks } from "../time/meter";
 import type { Chord } from "../chord/chord";
+import type { Lines } from "./fit";
 import type { ChordEvent, Reason } from "../song/schema";
 
 /** A chord in its place, with the key it is heard in. */
@@ -21,6 +22,8 @@ export interface Spot {
   selection: readonly [number, number];
   home: Key;
   meter: Meter;
+  /** The tune over it and the bass under it. */
+  lines: Lines;
   /** It is the last chord of the section. */
   last: boolean;
 }

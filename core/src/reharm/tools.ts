@@ -1,9 +1,12 @@
+import { nameKey } from "../harmony/keys";
 import { parseKey, rootInKey, type Key } from "../pitch/key";
-import { mod, pitchClass, type NoteName, type PitchClass } from "../pitch/pitch";
+import { mod, pitchClass, plainName, transposeNote, type NoteName, type PitchClass } from "../pitch/pitch";
 import type { Meter, Ticks } from "../time/meter";
-import { chordPitchClasses, chordSymbol, rootPc, type Chord } from "../chord/chord";
+import { chordPitchClasses, chordSymbol, rootPc, toneName, type Chord } from "../chord/chord";
 import { diatonicChord } from "../chord/numerals";
 import { parseChord } from "../chord/parse";
+import type { RealizedNote } from "../song/realize";
+import { placeWeight } from "./fit";
 import type { Proposal, ChordSlot, Spot } from "./technique";
 
 /** Name of a root in a key: a lowered degree, or a raised one, where the key has no name for it. */
@@ -35,6 +38,40 @@ export function halves(slot: ChordSlot, meter: Meter): [Ticks, Ticks] | null {
 export function parts(slot: ChordSlot, n: number): Ticks[] | null {
   const each = slot.event.duration / n;
   return Number.isInteger(each / 120) && each >= 480 ? Array<Ticks>(n).fill(each) : null;
+}
+
+/** A root as it is spelled from the one it leads to: the dominant of F# minor stands on C#, not on Db; no E#, B#, Cb, Fb where the key has none. */
+export function rootFrom(target: NoteName, letters: number, semitones: number, key: Key): NoteName {
+  const name = transposeNote(target, letters, semitones);
+  const readable = key.scale.includes(name) || (/^[A-G][#b]?$/.test(name) && !["E#", "B#", "Cb", "Fb"].includes(name));
+  return readable ? name : rootName(pitchClass(target) + semitones, key);
+}
+
+/** A chord of color some way from a note, under the one of its two names that is easier to read: Eb7, not D#7 with its double sharp. */
+export function colorAt(from: NoteName, letters: number, semitones: number, quality: string, key: Key): string {
+  const root = rootFrom(from, letters, semitones, key);
+  const awkward = (name: NoteName): number => {
+    const chord = read(name + quality);
+    return chord.tones
+      .map((t) => toneName(chord, t))
+      .reduce((sum, n) => sum + (n.length > 2 ? 2 : (key.flats ? /^(E#|B#)$/ : /^(E#|B#|Cb|Fb)$/).test(n) ? 1 : 0), 0);
+  };
+  const other = plainName(pitchClass(root), root.includes("#"));
+  return (awkward(other) < awkward(root) ? other : root) + quality;
+}
+
+export const dominantRoot = (target: Chord, key: Key): NoteName => rootFrom(target.root, 4, 7, key);
+export const twoRoot = (target: Chord, key: Key): NoteName => rootFrom(target.root, 1, 2, key);
+export const substituteRoot = (target: Chord, key: Key): NoteName => rootFrom(target.root, 1, 1, key);
+
+/** The note of the tune that counts most in a slot: held longest, on the stronger place. */
+export function mainNote({ here, lines }: Spot): RealizedNote | undefined {
+  const from = here.event.start;
+  const to = from + here.event.duration;
+  const weight = (n: RealizedNote) =>
+    (Math.min(to, n.start + n.duration) - Math.max(from, n.start)) * placeWeight(lines.meter, Math.max(from, n.start));
+  const inside = lines.melody.filter((n) => n.start < to && n.start + n.duration > from);
+  return inside.reduce<RealizedNote | undefined>((best, n) => (best && weight(best) >= weight(n) ? best : n), undefined);
 }
 
 /** The chord stays for its first half and another takes the second. */
@@ -72,10 +109,10 @@ export const diatonicAt = (key: Key, step: number, like: Chord): string => diato
 /** Quality of the dominant that leads into a chord: with a flat ninth into minor chords. */
 export const dominantInto = (target: Chord): string => (target.tones.some((t) => t.role === "b3") ? "7(b9)" : "9");
 
-/** The minor key on the same tonic (by its notes only where it could not be written). */
+/** The minor key on the same tonic; where that could not be written, under its other name. */
 export function parallelMinor(key: Key): Key {
   const minor = parseKey(`${key.tonic} minor`);
-  return minor.ok ? minor.value : { ...key, mode: "minor", pcs: [0, 2, 3, 5, 7, 8, 10].map((s) => mod(key.pcs[0]! + s, 12)) };
+  return minor.ok ? minor.value : nameKey(key.pcs[0]!, "minor", true);
 }
 
 export const has = (chord: Chord, role: string): boolean => chord.tones.some((t) => t.role === role);

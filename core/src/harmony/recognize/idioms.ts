@@ -2,7 +2,7 @@ import { listed } from "../../words";
 import { mod, transposeNote, typeset } from "../../pitch/pitch";
 import { bassPc, chordPitchClasses, rootPc } from "../../chord/chord";
 import { isMinorish, noteOf } from "../../chord/numerals";
-import { above, earlier, isDominant, isMajor, onward, rootMove, type Progression } from "../context";
+import { above, earlier, isDominant, isMajor, isMinor, neighbor, onward, rootMove, type Progression } from "../context";
 import { lineCliche } from "./lines";
 import type { Recognizer } from "./types";
 
@@ -94,7 +94,10 @@ export const picardy: Recognizer = {
     if (!isMinorish(key) || rootPc(chord) !== key.pcs[0] || !isMajor(chord) || isDominant(chord)) return null;
     const before = earlier(p, i)?.chord;
     const next = onward(p, i)?.chord;
-    const last = p.chords.slice(i).every((h) => rootPc(h.chord) === key.pcs[0]);
+    const last = p.chords.slice(i).every((h) => rootPc(h.chord) === key.pcs[0] && !isMinor(h.chord));
+    // Straight after the minor tonic the mode changes; nothing ends.
+    const turned = neighbor(p, i, -1)?.chord;
+    if (turned && rootPc(turned) === key.pcs[0] && isMinor(turned)) return null;
     // On the way to iv it is a dominant; before a minor tonic it has not ended anything.
     if (!last && (!next || rootMove(chord, next) === 5)) return null;
     if (!before || !([5, 7, 10].includes(above(before, key)) || last)) return null;

@@ -63,9 +63,13 @@ export const borrowed: Recognizer = {
     if (!from) return null;
     const notes = altered(chord, key);
     const where = above(chord, key);
+    const leading = mod(key.pcs[0]! + 11, 12);
     return {
       function: where === 0 || where === 3 ? "tonic" : where === 7 || where === 10 || where === 11 ? "dominant" : "subdominant",
-      explanation: `Borrowed from ${sym(key.tonic)} ${from.mode}: ${listed(notes)} come${notes.length === 1 ? "s" : ""} from there.`,
+      explanation:
+        from.mode === "minor" && !key.pcs.includes(leading) && chordPitchClasses(chord).includes(leading)
+          ? `${where === 7 ? "The dominant" : "A chord"} of ${sym(key.tonic)} minor: ${sym(transposeNote(key.tonic, 6, 11))}, its raised seventh, leads up to ${sym(key.tonic)}.`
+          : `Borrowed from ${sym(key.tonic)} ${from.mode}: ${listed(notes)} come${notes.length === 1 ? "s" : ""} from there.`,
     };
   },
 };

@@ -2,8 +2,9 @@ import { parseKey } from "../../pitch/key";
 import { mod, pitchClass } from "../../pitch/pitch";
 import { rootPc, toneName } from "../../chord/chord";
 import { diatonicChord, isMinorish } from "../../chord/numerals";
+import { belongs } from "../../harmony/context";
 import type { Technique } from "../technique";
-import { has, replacement, parallelMinor, read, sizeOf } from "../tools";
+import { has, replacement, parallelMinor, read, sizeOf, symbolAt } from "../tools";
 
 export const borrowed: Technique = {
   id: "borrowed",
@@ -25,14 +26,16 @@ export const borrowed: Technique = {
       if (!major.ok) return [];
       other = major.value;
     }
-    const symbol = diatonicChord(other, step, sizeOf(chord));
+    const quality = read(diatonicChord(other, step, sizeOf(chord))).quality;
+    const symbol = symbolAt(other.pcs[step]!, quality, key);
+    if (belongs(read(symbol), key)) return [];
     const outside = read(symbol)
       .tones.map((t) => toneName(read(symbol), t))
       .filter((n) => !key.pcs.includes(mod(pitchClass(n), 12)));
     if (!outside.length) return [];
     return replacement(spot, symbol, "from", {
       new: symbol,
-      mode: `${key.tonic} ${other.mode}`,
+      mode: other.tonic === key.tonic ? `${key.tonic} ${other.mode}` : `the parallel ${other.mode}`,
       notes: outside.join(" and "),
       verb: outside.length === 1 ? "belongs" : "belong",
     });

@@ -1,7 +1,7 @@
 import { mod } from "../../pitch/pitch";
 import { rootPc } from "../../chord/chord";
 import type { Technique } from "../technique";
-import { before, symbolAt } from "../tools";
+import { before, colorAt } from "../tools";
 
 export const chromaticDominant: Technique = {
   id: "chromatic-dominant",
@@ -16,7 +16,7 @@ export const chromaticDominant: Technique = {
     if (!spot.next) return [];
     const move = mod(rootPc(spot.next.chord) - rootPc(chord), 12);
     if (move !== 2 && move !== 10) return [];
-    const symbol = symbolAt(rootPc(chord) + (move === 2 ? 1 : 11), "7", key, true);
+    const symbol = colorAt(spot.next.chord.root, move === 2 ? 6 : 1, move === 2 ? 11 : 1, "7", key);
     return before(spot, symbol, "slide", { new: symbol, from: chord.root, to: spot.next.chord.root });
   },
 };

@@ -1,7 +1,7 @@
 import { mod, pitchClass } from "../../pitch/pitch";
 import { chordPitchClasses, rootPc, toneName } from "../../chord/chord";
 import type { Technique } from "../technique";
-import { has, replacement, read, sizeOf, symbolAt } from "../tools";
+import { has, replacement, read, sizeOf, colorAt } from "../tools";
 
 export const chromaticMediant: Technique = {
   id: "chromatic-mediant",
@@ -17,10 +17,12 @@ export const chromaticMediant: Technique = {
     if (has(chord, "b5") || has(chord, "b7") === !minor || !chord.tones.some((t) => t.degree === 3)) return [];
     const quality = minor ? (sizeOf(chord) === 4 ? "m7" : "m") : sizeOf(chord) === 4 ? "maj7" : "";
     return [3, 4, 8, 9].flatMap((by) => {
-      const symbol = symbolAt(rootPc(chord) + by, quality, key);
+      const symbol = colorAt(chord.root, by < 6 ? 2 : 5, by, quality, key);
       const other = read(symbol);
       const kept = other.tones.map((t) => toneName(other, t)).filter((n) => chordPitchClasses(chord).includes(mod(pitchClass(n), 12)));
-      if (!kept.length || chordPitchClasses(other).every((pc) => key.pcs.includes(pc))) return [];
+      // A fifth above the next root it is a dominant before it is a mediant.
+      const leads = !minor && spot.next !== undefined && mod(rootPc(other) - rootPc(spot.next.chord), 12) === 7;
+      if (leads || !kept.length || chordPitchClasses(other).every((pc) => key.pcs.includes(pc))) return [];
       return replacement(spot, symbol, "light", { new: symbol, old: event.symbol, kept: kept.join(" and ") });
     });
   },

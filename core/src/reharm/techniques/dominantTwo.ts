@@ -15,7 +15,8 @@ export const dominantTwo: Technique = {
   propose(spot) {
     const { chord, key } = spot.here;
     const above = mod(rootPc(chord) - key.pcs[0]!, 12);
-    if (isMinorish(key) || (above !== 2 && above !== 5)) return [];
+    // In lydian the fourth is high already.
+    if (isMinorish(key) || key.pcs[3] !== mod(key.pcs[0]! + 5, 12) || (above !== 2 && above !== 5)) return [];
     return ["7", "9"].flatMap((quality) => {
       const symbol = symbolAt(key.pcs[1]!, quality, key);
       return replacement(spot, symbol, "shine", { new: symbol, raised: symbolAt(key.pcs[0]! + 6, "", key, false), plain: key.scale[3]! });

@@ -1,3 +1,4 @@
+import { alteredDominant } from "./alteredDominant";
 import { appliedDominant } from "./appliedDominant";
 import { backdoor } from "./backdoor";
 import { borrowed } from "./borrowed";
@@ -8,8 +9,11 @@ import { commonToneDiminished } from "./commonToneDiminished";
 import { deceptive } from "./deceptive";
 import { delayed } from "./delayed";
 import { dominantTwo } from "./dominantTwo";
+import { heldTune } from "./heldTune";
+import { homeward } from "./homeward";
 import { inversion } from "./inversion";
 import { lineCliche } from "./lineCliche";
+import { neapolitan } from "./neapolitan";
 import { otherBass } from "./otherBass";
 import { passingDiminished } from "./passingDiminished";
 import { pedal } from "./pedal";
@@ -22,6 +26,7 @@ import { rhythmHalf } from "./rhythmHalf";
 import { rootlessDominant } from "./rootlessDominant";
 import { suspension } from "./suspension";
 import { thinning } from "./thinning";
+import { thirdCycle } from "./thirdCycle";
 import { tritone } from "./tritone";
 import { turnaround } from "./turnaround";
 import { twoFive } from "./twoFive";
@@ -41,6 +46,7 @@ export const TECHNIQUES: readonly Technique[] = [
   raisedThird,
   twoFive,
   appliedDominant,
+  alteredDominant,
   rootlessDominant,
   lineCliche,
   turnaround,
@@ -52,8 +58,12 @@ export const TECHNIQUES: readonly Technique[] = [
   backdoor,
   chromaticDominant,
   tritone,
+  neapolitan,
   planing,
   chromaticMediant,
+  heldTune,
+  thirdCycle,
+  homeward,
   rhythmHalf,
   thinning,
 ];

@@ -1,7 +1,7 @@
 import { mod } from "../../pitch/pitch";
 import { bassPc } from "../../chord/chord";
 import type { Technique } from "../technique";
-import { before, symbolAt } from "../tools";
+import { before, rootFrom } from "../tools";
 
 export const passingDiminished: Technique = {
   id: "passing-diminished",
@@ -16,11 +16,12 @@ export const passingDiminished: Technique = {
     if (!spot.next) return [];
     const move = mod(bassPc(spot.next.chord) - bassPc(chord), 12);
     if (move !== 2 && move !== 10) return [];
-    const symbol = symbolAt(bassPc(chord) + (move === 2 ? 1 : 11), "dim7", key, move === 10);
+    const to = spot.next.chord.bass ?? spot.next.chord.root;
+    const symbol = `${rootFrom(to, move === 2 ? 6 : 1, move === 2 ? 11 : 1, key)}dim7`;
     return before(spot, symbol, move === 2 ? "up" : "down", {
       new: symbol,
       from: chord.bass ?? chord.root,
-      to: spot.next.chord.bass ?? spot.next.chord.root,
+      to,
     });
   },
 };

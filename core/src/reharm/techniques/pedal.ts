@@ -1,3 +1,5 @@
+import { mod, pitchClass, type NoteName } from "../../pitch/pitch";
+import { chordPitchClasses } from "../../chord/chord";
 import type { Technique } from "../technique";
 import { over, upper } from "../tools";
 
@@ -16,7 +18,13 @@ export const pedal: Technique = {
     const end = Math.min(spot.slots.length - 1, Math.max(to, from + 1));
     const run = spot.slots.slice(from, end + 1);
     if (run.length < 2) return [];
-    return [spot.home.scale[0]!, spot.home.scale[4]!].map((bass) => ({
+    // A pedal may be foreign to the chords above it, but a note a semitone above it makes mud.
+    const clear = (bass: NoteName) =>
+      run.every((s) => {
+        const pcs = chordPitchClasses(upper(s.chord));
+        return pcs.includes(pitchClass(bass)) || !pcs.includes(mod(pitchClass(bass) + 1, 12));
+      });
+    return [spot.home.scale[0]!, spot.home.scale[4]!].filter(clear).map((bass) => ({
       span: run.length,
       chords: run.map((s) => ({ symbol: over(upper(s.chord), bass), duration: s.event.duration })),
       reason: "hold",

@@ -1,5 +1,6 @@
+import { chordPitchClasses } from "../../chord/chord";
 import type { Technique } from "../technique";
-import { has, replacement } from "../tools";
+import { has, read, replacement } from "../tools";
 
 export const quartal: Technique = {
   id: "quartal",
@@ -11,10 +12,12 @@ export const quartal: Technique = {
   aim: "more",
   words: { open: "{new} can be laid out in fourths: open where {old} was thick" },
   propose(spot) {
-    const { chord, event } = spot.here;
+    const { chord, key, event } = spot.here;
     if (chord.bass || has(chord, "b5")) return [];
     const qualities =
       has(chord, "b7") && has(chord, "3") ? ["9sus4", "13sus4"] : has(chord, "b3") ? ["m11"] : has(chord, "3") ? ["6/9", "sus2"] : [];
-    return qualities.flatMap((q) => replacement(spot, chord.root + q, "open", { new: chord.root + q, old: event.symbol }));
+    const inKey = (q: string) =>
+      chordPitchClasses(read(chord.root + q)).every((pc) => key.pcs.includes(pc) || chordPitchClasses(chord).includes(pc));
+    return qualities.filter(inKey).flatMap((q) => replacement(spot, chord.root + q, "open", { new: chord.root + q, old: event.symbol }));
   },
 };

@@ -18,6 +18,8 @@ export const suspension: Technique = {
     const third = noteOf(chord, 3);
     if (!cut || !third || chord.tones.some((t) => t.degree === 11 || t.role === "b5")) return [];
     const sus = toggleColor(chord, "sus4", key);
+    // Over IV the fourth would be raised or foreign; a suspension comes from the key.
+    if (!key.pcs.includes(noteOf(sus, 4)!.pc)) return [];
     return [
       {
         chords: [

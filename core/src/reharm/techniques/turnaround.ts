@@ -1,4 +1,3 @@
-import { mod } from "../../pitch/pitch";
 import { rootPc } from "../../chord/chord";
 import { isMinorish } from "../../chord/numerals";
 import type { Technique } from "../technique";
@@ -15,7 +14,8 @@ export const turnaround: Technique = {
   propose(spot) {
     const { chord, key } = spot.here;
     const first = spot.slots[0]!;
-    if (!spot.last || rootPc(chord) !== key.pcs[0] || rootPc(first.chord) === mod(key.pcs[0]! + 7, 12)) return [];
+    if ((key.mode !== "major" && key.mode !== "minor") || !spot.last || rootPc(chord) !== key.pcs[0] || rootPc(first.chord) !== key.pcs[0])
+      return [];
     const lengths = parts(spot.here, 4) ?? parts(spot.here, 2);
     if (!lengths) return [];
     const minor = isMinorish(key);

@@ -1,7 +1,7 @@
 import { mod } from "../../pitch/pitch";
 import { rootPc } from "../../chord/chord";
 import type { Technique } from "../technique";
-import { halves, has, symbolAt } from "../tools";
+import { dominantRoot, halves, has, read, twoRoot } from "../tools";
 
 export const twoFive: Technique = {
   id: "two-five",
@@ -18,23 +18,27 @@ export const twoFive: Technique = {
     const cut = halves(spot.here, spot.meter);
     if (!next || !cut) return [];
     const minor = has(next, "b3");
-    const two = symbolAt(rootPc(next) + 2, minor ? "m7b5" : "m7", key);
-    const five = symbolAt(rootPc(next) + 7, minor ? "7(b9)" : "7", key);
+    const two = twoRoot(next, key) + (minor ? "m7b5" : "m7");
+    const five = dominantRoot(next, key) + (minor ? "7(b9)" : "7");
     const target = spot.next!.event.symbol;
     const isFive = mod(rootPc(chord) - rootPc(next), 12) === 7 && has(chord, "3");
+    // After its own ii, or under it, another one would only repeat.
+    const had = [spot.prev?.chord, chord].some((c) => c && rootPc(c) === rootPc(read(two)) && has(c, "b3"));
     if (isFive)
-      return [
-        {
-          chords: [
-            { symbol: two, duration: cut[0] },
-            { symbol: event.symbol, duration: cut[1] },
-          ],
-          needsNext: true,
-          reason: "own",
-          params: { two, five: event.symbol, target },
-        },
-      ];
-    if (next.tones.some((t) => t.role === "b5") || rootPc(next) === rootPc(chord)) return [];
+      return had
+        ? []
+        : [
+            {
+              chords: [
+                { symbol: two, duration: cut[0] },
+                { symbol: event.symbol, duration: cut[1] },
+              ],
+              needsNext: true,
+              reason: "own",
+              params: { two, five: event.symbol, target },
+            },
+          ];
+    if (had || next.tones.some((t) => t.role === "b5") || rootPc(next) === rootPc(chord)) return [];
     const [first, second] = [cut[1] / 2, cut[1] - cut[1] / 2];
     const quick = first >= 480 && first % 120 === 0;
     return [
