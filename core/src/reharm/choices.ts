@@ -2,7 +2,7 @@ import type { Key } from "../pitch/key";
 import { mod, type NoteName, noteOf, pitchClass } from "../pitch/pitch";
 import type { Meter, Ticks } from "../time/meter";
 import { chordPitchClasses, chordSymbol, rootPc, type Chord } from "../chord/chord";
-import { diatonicChord, isMinorish } from "../chord/numerals";
+import { diatonicChord } from "../chord/numerals";
 import { parseChord } from "../chord/parse";
 import type { RealizedNote } from "../song/realize";
 import type { ChordEvent } from "../song/schema";
@@ -20,6 +20,8 @@ export interface Choice {
   distance: number;
   /** Pitch class it must lead to, for applied dominants. */
   leads?: number;
+  /** Inside a bar: goes on from the stretch before, or is new there; undefined where a bar begins. */
+  held?: boolean;
 }
 
 /** A stretch that takes one chord. */
@@ -49,7 +51,7 @@ export function cutSegments(length: Ticks, meter: Meter, rhythm: HarmonicRhythm,
   return edges.slice(0, -1).map((start, i) => ({ start, duration: edges[i + 1]! - start }));
 }
 
-/** Chords of the key and its near neighbors, each with its distance; the more color is wanted, the cheaper sevenths and neighbors are. */
+/** Chords of the key and its near neighbors, each with its distance; the more color is wanted, the cheaper sevenths and neighbors are. A mode keeps its own chords. */
 export function candidates(key: Key, color: number): Choice[] {
   const out = new Map<string, Choice>();
   const add = (symbol: string, distance: number, leads?: number) => {
@@ -57,29 +59,32 @@ export function candidates(key: Key, color: number): Choice[] {
     if (chord.ok && !out.has(symbol)) out.set(symbol, { symbol, chord: chord.value, distance, ...(leads === undefined ? {} : { leads }) });
   };
   const far = (base: number) => base + 1.4 * (1 - color);
+  const plain = key.mode === "major" || key.mode === "minor";
+  const tonic = key.pcs[0]!;
   for (let step = 0; step < 7; step++) {
     const triad = diatonicChord(key, step, 3);
     const diminished = triad.endsWith("dim");
     // The minor v has no leading tone: it is a color, not the dominant.
-    const mild = step === 4 && isMinorish(key) && key.mode === "minor" ? 0.5 : 0;
-    add(triad, mild + (diminished ? 0.7 : 0) + (step === 2 || step === 6 ? 0.25 : 0) + color * 0.2);
-    add(
-      diatonicChord(key, step, 4),
-      mild + (diminished ? 0.4 : 0) + (step === 2 ? 0.25 : 0) + (step === 4 ? 0.1 : 0.5 * (1 - color)) + 0.05,
-    );
+    const mild = step === 4 && key.mode === "minor" ? 0.4 : 0;
+    const sevenths = step === 4 && key.mode === "major" ? 0.15 : 0.1 + 0.8 * (1 - color);
+    add(triad, mild + (diminished ? 0.6 : 0) + Math.max(0, color - 0.5) * 0.4);
+    add(diatonicChord(key, step, 4), mild + (diminished ? 0.5 : 0) + sevenths);
   }
-  const tonic = key.pcs[0]!;
-  if (isMinorish(key)) {
+  if (!plain) return [...out.values()];
+  if (key.mode === "minor") {
     add(symbolAt(tonic + 7, "", key), 0.05);
-    add(symbolAt(tonic + 7, "7", key), 0.05);
+    add(symbolAt(tonic + 7, "7", key), 0.1);
     add(symbolAt(tonic + 11, "dim7", key, false), 0.7);
+    // With the raised sixth, as dorian and melodic minor have it.
+    add(symbolAt(tonic + 5, "", key), far(0.3));
+    add(symbolAt(tonic + 9, "m7b5", key, false), far(0.5));
   } else {
     const minor = parallelMinor(key);
-    add(diatonicChord(minor, 3, 3), far(0.5));
+    add(symbolAt(minor.pcs[3]!, "m", key), far(0.5));
     add(symbolAt(tonic + 10, "", key), far(0.5));
-    add(symbolAt(tonic + 8, "", key), far(0.8));
+    add(symbolAt(tonic + 8, "", key), far(0.5));
   }
-  for (let step = 1; step < 6; step++) {
+  for (let step = 1; step < 7; step++) {
     if (diatonicChord(key, step, 3).endsWith("dim")) continue;
     add(symbolAt(key.pcs[step]! + 7, "7", key), far(0.4), key.pcs[step]!);
   }
@@ -93,15 +98,41 @@ export function bassOf(notes: readonly RealizedNote[], s: Segment): RealizedNote
   return inside.find((n) => n.start <= s.start && overlap(n) >= 240) ?? [...inside].sort((a, b) => overlap(b) - overlap(a))[0];
 }
 
-/** The chord with the line's note as its bass, written as a slash where it is not a root. */
-export function onBass(choice: Choice, notes: readonly RealizedNote[], s: Segment, key: Key): Choice {
-  const note = bassOf(notes, s);
+/**
+ * The chord with the line's note as its bass, written as a slash where it is not a root. Roots are best; a third in the bass is good where the line steps on; a
+ * fifth only in passing, held, or under the tonic before the dominant; a seventh only where it falls a step (any harmony textbook).
+ */
+export function onBass(choice: Choice, notes: readonly RealizedNote[], segments: readonly Segment[], c: number, key: Key): Choice {
+  const note = bassOf(notes, segments[c]!);
   if (!note) return choice;
   const pc = mod(note.midi, 12);
   if (pc === rootPc(choice.chord) || !chordPitchClasses(choice.chord).includes(pc)) return choice;
   const tone = choice.chord.tones.find((t) => mod(rootPc(choice.chord) + t.semitones, 12) === pc)!;
   const name: NoteName = noteOf(note.pitch);
   const chord = { ...choice.chord, bass: key.scale.find((n) => pitchClass(n) === pc) ?? name };
-  const price = { 3: 0.35, 5: 0.8, 7: 0.9 }[tone.degree as 3 | 5 | 7] ?? 1.5;
+  const beside = (by: number) => {
+    const other = segments[c + by] && bassOf(notes, segments[c + by]!);
+    return other ? other.midi - note.midi : undefined;
+  };
+  const [before, after] = [beside(-1), beside(1)];
+  const step = (by: number | undefined) => by !== undefined && Math.abs(by) <= 2;
+  const passes = step(before) && step(after);
+  const cadential = rootPc(choice.chord) === key.pcs[0] && after === 0;
+  const price =
+    tone.degree === 3
+      ? passes
+        ? 0.4
+        : step(after)
+          ? 0.5
+          : 0.9
+      : tone.degree === 5
+        ? passes
+          ? 0.8
+          : cadential
+            ? 0.6
+            : 1.6
+        : after === -1 || after === -2
+          ? 1
+          : 2;
   return { ...choice, symbol: chordSymbol(chord), chord, distance: choice.distance + price };
 }

@@ -1,7 +1,6 @@
 import { fail, ok, type Result } from "../result";
 import { keyName, type Key } from "../pitch/key";
 import { mod, noteOf, typeset } from "../pitch/pitch";
-import { metricalLevel } from "../time/meter";
 import { bassPc, chordPitchClasses, rootPc, toneRole, type Chord } from "../chord/chord";
 import { romanOf } from "../chord/numerals";
 import { parseChord } from "../chord/parse";
@@ -10,11 +9,13 @@ import { partOf, sectionKey, sectionMeter, sectionOf } from "../song/document";
 import type { RealizedNote } from "../song/realize";
 import { because } from "../song/reasons";
 import type { ChordEvent, Reason, Song } from "../song/schema";
-import { cheapestPaths, prepare } from "../lattice/lattice";
-import { smallestMotion } from "../harmony/distance";
+import { prepare } from "../lattice/lattice";
+import { variedPaths } from "../lattice/varied";
 import { rootProgression, stepOf } from "../harmony/roots";
 import { bassOf, candidates, cutSegments, onBass, type Choice, type HarmonicRhythm, type Segment } from "./choices";
-import { fitOf, linesOf, outsideOf, type Lines } from "./fit";
+import { fitOf, linesOf, type Lines } from "./fit";
+import { carries, lineOf, type LineNote } from "./overLine";
+import { costsOf, W } from "./harmonizeCosts";
 
 export interface HarmonizeRequest {
   song: Song;
@@ -37,20 +38,6 @@ export interface Harmonization {
   cost: number;
   clashes: string[];
 }
-
-/** Weights (common practice), in the same unit as the fit: beats of clash. */
-const W = {
-  fit: 2,
-  change: 0.35,
-  stay: 0.8,
-  recolor: 0.35,
-  weakChange: 0.8,
-  motion: 0.06,
-  usual: { usual: 0, sometimes: 0.35, seldom: 0.9, unlisted: 1.1 },
-  end: 4,
-  start: 0.8,
-  stray: 2.5,
-} as const;
 
 /** The list alone, best first; empty where `harmonizations` would name an error. */
 export function harmonizeMelody(request: HarmonizeRequest): Harmonization[] {
@@ -82,47 +69,34 @@ export function harmonizations(request: HarmonizeRequest, as: "melody" | "bass")
   const pinned = section.chords.filter((c) => c.pinned && c.symbol !== NO_CHORD);
   const segments = cutSegments(section.bars * meter.bar, meter, rhythm, pinned);
   const palette = candidates(key, color);
-  const columns = segments.map((s): Choice[] => {
+  const columns = segments.map((s, c): Choice[] => {
     const pin = pinned.find((c) => c.start <= s.start && c.start + c.duration >= s.start + s.duration);
-    if (!pin) return as === "bass" ? palette.map((c) => onBass(c, notes, s, key)) : palette;
+    if (!pin) {
+      const list = as === "bass" ? palette.map((choice) => onBass(choice, notes, segments, c, key)) : palette;
+      return s.start % meter.bar === 0 ? list : list.flatMap((x) => [x, { ...x, held: true }]);
+    }
     const chord = parseChord(pin.symbol);
     return chord.ok ? [{ symbol: pin.symbol, chord: chord.value, distance: 0 }] : palette;
   });
-  const fits = columns.map((list, c) => list.map((choice) => weighChoice(choice, notes, segments[c]!, key, all, as)));
+  const line = lineOf(notes, meter);
+  const fits = columns.map((list, c) => list.map((choice) => weighChoice(choice, notes, line, segments[c]!, key, all, as)));
   const last = columns.length - 1;
-  const endCost = (chord: Chord): number => {
-    const step = stepOf(chord, key);
-    if (ending === "open") return step === 5 && chord.tones.some((t) => t.role === "3") ? 0 : W.end;
-    return step === 1 && outsideOf(chord, key) === 0 ? (bassPc(chord) === rootPc(chord) ? 0 : 1) : W.end;
-  };
-  const node = (c: number, i: number): number => {
-    const choice = columns[c]![i]!;
-    const tonicStart = c === 0 && stepOf(choice.chord, key) !== 1 ? W.start : 0;
-    return fits[c]![i]!.cost * W.fit + choice.distance + tonicStart + (c === last ? endCost(choice.chord) : 0);
-  };
-  const step = (c: number, i: number, j: number): number => {
-    const a = columns[c]![i]!;
-    const b = columns[c + 1]![j]!;
-    const onBar = segments[c + 1]!.start % meter.bar === 0;
-    // Who asks for a chord each bar wants to hear changes.
-    if (a.symbol === b.symbol) return onBar ? (rhythm === "free" ? W.change : W.stay) : rhythm === "free" ? 0 : W.change;
-    const [x, y] = [stepOf(a.chord, key), stepOf(b.chord, key)];
-    const usual = x !== null && y !== null ? W.usual[rootProgression(x, y)] : 0.5;
-    // Another color of the same chord is hardly a change.
-    if (rootPc(a.chord) === rootPc(b.chord) && bassPc(a.chord) === bassPc(b.chord)) return W.change + W.recolor;
-    // An applied dominant that does not arrive is a stray.
-    const stray = a.leads !== undefined && a.leads !== rootPc(b.chord) ? W.stray : 0;
-    const weak = rhythm === "free" && !onBar ? W.weakChange : 0;
-    // The last step is the cadence: it comes from the dominant, or plagally.
-    const leading = a.chord.tones.some((t) => t.role === "3");
-    const cadence = c + 1 === last && ending === "closed" ? (x === 5 && leading ? 0 : x === 4 ? 0.6 : 1.2) : 0;
-    return usual + stray + weak + cadence + smallestMotion(a.chord, b.chord) * W.motion;
-  };
-  const paths = cheapestPaths(prepare({ sizes: columns.map((c) => c.length), node, step }), {
+  const { node, step } = costsOf({
+    key,
+    meter,
+    length: section.bars * meter.bar,
+    rhythm,
+    ending,
+    as,
+    notes,
+    segments,
+    columns,
+    fits,
+  });
+  const paths = variedPaths(prepare({ sizes: columns.map((c) => c.length), node, step }), {
     k,
-    differs: (a, b) =>
-      a.filter((x, i) => !alike(columns[i]![x]!.chord, columns[i]![b[i]!]!.chord)).length >= Math.max(1, Math.ceil(columns.length / 5)),
-    limit: 6000,
+    alike: (c, i, j) => (alike(columns[c]![i]!.chord, columns[c]![j]!.chord) ? 1 : 0),
+    atLeast: Math.max(1, Math.ceil(columns.length / 5)),
   });
   return ok(
     paths.map((path): Harmonization => {
@@ -154,28 +128,18 @@ const alike = (a: Chord, b: Chord): boolean =>
 function weighChoice(
   choice: Choice,
   notes: readonly RealizedNote[],
+  line: readonly LineNote[],
   s: Segment,
   key: Key,
   lines: Lines,
   as: "melody" | "bass",
 ): { cost: number; clashes: string[] } {
   const fit = fitOf(choice.chord, key, s.start, s.start + s.duration, notes, lines);
-  let cost = fit.cost;
-  if (as === "bass") {
-    const note = bassOf(notes, s);
-    // What lies on the first beat must be in the chord.
-    if (note && !chordPitchClasses(choice.chord).includes(mod(note.midi, 12))) cost += 4;
-  } else {
-    // The tone that is held longest, on the strongest place, is best a chord tone; root and third best of all.
-    for (const n of notes) {
-      if (n.start < s.start || n.start >= s.start + s.duration || metricalLevel(lines.meter, n.start) < -1) continue;
-      const { role, inChord } = toneRole(choice.chord, mod(n.midi, 12));
-      // A tension can carry a strong place, but the chord should rather hold the note.
-      if (!inChord) cost += 0.45;
-      if (inChord) cost += role === "R" || role === "3" || role === "b3" ? 0 : role === "5" ? 0.06 : 0.12;
-    }
-  }
-  return { cost, clashes: fit.clashes.map((c) => c.text) };
+  const clashes = fit.clashes.map((c) => c.text);
+  if (as === "melody") return { cost: carries(choice.chord, key, s, line, lines.meter), clashes };
+  const note = bassOf(notes, s);
+  // What lies on the first beat must be in the chord.
+  return { cost: fit.cost + (note && !chordPitchClasses(choice.chord).includes(mod(note.midi, 12)) ? 4 : 0), clashes };
 }
 
 /** Neighboring stretches with the same chord become one event; pinned chords stay the events they were. */

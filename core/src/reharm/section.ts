@@ -1,7 +1,8 @@
 import { fail, ok, type Result } from "../result";
 import { bassPc, rootPc, type Chord } from "../chord/chord";
 import type { ChordEvent, Reason, Song } from "../song/schema";
-import { cheapestPaths, prepare } from "../lattice/lattice";
+import { prepare } from "../lattice/lattice";
+import { variedPaths } from "../lattice/varied";
 import { isTonic } from "../harmony/context";
 import { smallestMotion } from "../harmony/distance";
 import { bassFit, fitOf } from "./fit";
@@ -44,6 +45,8 @@ interface Option {
   bass: number;
   clashes: string[];
   adventure: number;
+  /** Notes it brings from outside the key. */
+  outside: number;
   cost: number;
 }
 
@@ -58,13 +61,15 @@ const W = {
   near: 0.2,
   same: 0.5,
   change: 0.4,
+  /** Close to what is written a chord stays in the key. */
+  border: 10,
   /** Where a section begins or ends at home, home is left last. */
   home: 1,
   stutter: 1.2,
 } as const;
 
 /**
- * Whole progressions for a section, the k cheapest that differ from each other by at least a third of the chords, colors counting little (exact, by the lattice). Every chord may
+ * Whole progressions for a section, the best first, that differ from each other by at least a third of the chords, colors counting little (`variedPaths`). Every chord may
  * stay or be changed by one of the techniques; pinned chords stay; the loop's join counts like every other step. Errors: `reharm.section`,
  * `reharm.short` for fewer than two chords.
  */
@@ -89,10 +94,10 @@ export function reharmonizeSection({ song, section, range, techniques, k = 5 }: 
     const stutter = (a.reason || b.reason) && rootPc(from) === rootPc(to) && bassPc(from) === bassPc(to) ? W.stutter : 0;
     return smallestMotion(from, to) * W.motion + linkCost(from, to, key) * W.link + stutter;
   };
-  const paths = cheapestPaths(prepare({ sizes: columns.map((c) => c.length), node: (c, i) => columns[c]![i]!.cost, step, closed: true }), {
+  const paths = variedPaths(prepare({ sizes: columns.map((c) => c.length), node: (c, i) => columns[c]![i]!.cost, step, closed: true }), {
     k,
-    differs: (a, b) => a.reduce((sum, x, i) => sum + unlike(columns[i]![x]!, columns[i]![b[i]!]!), 0) >= Math.max(1, n / 3),
-    limit: 4000,
+    alike: (c, i, j) => likeness(columns[c]![i]!, columns[c]![j]!),
+    atLeast: Math.max(1, n / 3),
   });
   return ok(
     paths.map((path): Progressed => {
@@ -122,12 +127,12 @@ export function reharmonizeSection({ song, section, range, techniques, k = 5 }: 
   );
 }
 
-/** How different two options sound: another harmony counts 1, another color of the same a third. */
-function unlike(a: Option, b: Option): number {
-  if (a === b) return 0;
+/** How alike two options sound: other colors of the same harmony two thirds, another harmony not at all. */
+function likeness(a: Option, b: Option): number {
+  if (a === b) return 1;
   const frame = (o: Option) =>
     o.chords.map((c) => `${rootPc(c)}:${bassPc(c)}:${has(c, "b3") ? "m" : ""}`).filter((x, i, all) => x !== all[i - 1]);
-  return frame(a).join() === frame(b).join() ? 1 / 3 : 1;
+  return frame(a).join() === frame(b).join() ? 2 / 3 : 0;
 }
 
 const offRange = (adventure: number, range: number): number => Math.max(0, Math.abs(adventure - range) - W.near * range);
@@ -141,7 +146,7 @@ function optionsAt(ground: Ground, index: number, range: number, allowed?: reado
     chords: Chord[],
     durations: readonly number[],
     symbols: readonly string[],
-    more: Pick<Option, "reason" | "technique" | "needsNext" | "needsPrev" | "adventure">,
+    more: Pick<Option, "reason" | "technique" | "needsNext" | "needsPrev" | "adventure" | "outside">,
   ): Option => {
     let at = slot.event.start;
     let melody = 0;
@@ -164,6 +169,7 @@ function optionsAt(ground: Ground, index: number, range: number, allowed?: reado
       offRange(more.adventure, range) * W.range +
       inner * W.motion * 0.5 +
       links * W.link +
+      (more.outside ? Math.max(0, 0.3 - range) * W.border : 0) +
       (more.reason ? (1 - range) * W.change : range * W.same) +
       (isHome && !holdsHome(chords[0]!) ? W.home * (1 - range) : 0);
     return { chords, events, melody, bass, clashes, cost, ...more };
@@ -174,6 +180,7 @@ function optionsAt(ground: Ground, index: number, range: number, allowed?: reado
     needsNext: false,
     needsPrev: false,
     adventure: 0,
+    outside: 0,
   });
   if (slot.event.pinned) return [written];
   const seen = new Set([slot.event.symbol]);
@@ -198,6 +205,7 @@ function optionsAt(ground: Ground, index: number, range: number, allowed?: reado
             needsNext: p.needsNext ?? false,
             needsPrev: p.needsPrev ?? false,
             adventure: adventureOf(technique, outside),
+            outside,
           },
         ),
       );

@@ -39,7 +39,7 @@ export function Harmonize({ data }: { data: SectionData }) {
 const lineText = (p: Part): string => `${p.name} (${p.role === "bass" ? "as the bass of the chords" : "on top of the chords"})`;
 
 function ForLine({ data, part, lines, choose }: { data: SectionData; part: Part; lines: Part[]; choose(id: string): void }) {
-  const [rhythm, setRhythm] = useState<HarmonicRhythm>("bar");
+  const [rhythm, setRhythm] = useState<HarmonicRhythm>("free");
   const [color, setColor] = useState(0.4);
   const [ending, setEnding] = useState<Ending>("closed");
   const [busy, setBusy] = useState(false);
@@ -73,7 +73,7 @@ function ForLine({ data, part, lines, choose }: { data: SectionData; part: Part;
           value={ending}
           choices={[
             ["closed", "at home"],
-            ["open", "on the dominant"],
+            ["open", part.role === "bass" ? "open" : "on the dominant"],
           ]}
           set={setEnding}
         />
