@@ -2,12 +2,13 @@ import fc from "fast-check";
 import { analyzeProgression, must, parseChord, parseKey, transposeNote, typeset, type Chord, type ChordEvent } from "../src/index";
 import { toneName } from "../src/chord/chord";
 import { namesIn } from "./names";
+import { MORE_READINGS } from "./moreReadings";
 import { READINGS } from "./readings";
 
 const events = (line: string): ChordEvent[] =>
   line.split(" ").map((symbol, i) => ({ id: `c${i}`, symbol, start: i * 1920, duration: 1920, voicings: {} }) as unknown as ChordEvent);
 
-test.each(READINGS)("%s: %s", (key, chords, reading) => {
+test.each([...READINGS, ...MORE_READINGS])("%s: %s", (key, chords, reading) => {
   const found = analyzeProgression(events(chords), key).map((c) => (c.category === "diatonic" ? c.roman : `${c.roman}:${c.category}`));
   expect(found.join(" ")).toBe(reading);
 });

@@ -40,7 +40,8 @@ interface Props {
 export function ChordCell({ event, analysis, width, meter, sounding, shape, ...rest }: Props) {
   const { section, chosen, focusable, layoutPinned, focus, rename } = rest;
   const found = analysis && analysis.category !== "none" && analysis.symbol === event.symbol ? analysis : undefined;
-  const meaning = found ? `: ${typeset(found.roman)}, ${categoryTitle(found.category)}. ${found.explanation}` : "";
+  const numeral = found?.pivot ? `${found.pivot} = ${found.roman}` : (found?.roman ?? "");
+  const meaning = found ? `: ${typeset(numeral)}, ${categoryTitle(found.category)}. ${found.explanation}` : "";
   const room = width - (shape && width > SHAPED ? FRETS : 0);
   return (
     <button
@@ -68,8 +69,8 @@ export function ChordCell({ event, analysis, width, meter, sounding, shape, ...r
       </span>
       <span className="under">
         {/* A numeral is not cut to another one either. */}
-        {found && found.roman.length * NUMERAL + PADDING <= width && (
-          <b className={found.outside.length ? "roman foreign" : "roman"}>{typeset(found.roman)}</b>
+        {found && numeral.length * NUMERAL + PADDING <= width && (
+          <b className={found.outside.length ? "roman foreign" : "roman"}>{typeset(numeral)}</b>
         )}
         {event.pinned && (
           <i className="pin-mark" aria-label="pinned">

@@ -183,7 +183,7 @@ function degreeOf(note: NoteName, key: Key): { index: number; accidental: string
 
 /** Roman numeral of a chord in a key: case by the third, ° and ø, figures for inversions of triads and sevenths, "/5" for any other bass degree. */
 export function romanOf(chord: Chord, key: Key): string {
-  const root = respell(chord.root, key);
+  const root = respell(chord.root, key, /^dim|^m7b5/.test(chord.quality));
   const { index, accidental } = degreeOf(root, key);
   const third = chord.tones.find((t) => t.degree === 3);
   const fifth = chord.tones.find((t) => t.degree === 5);
@@ -228,14 +228,15 @@ function figured(chord: Chord, suffix: string, degree: number | undefined, whole
 }
 
 /** A root far from the key's spelling (A# in a flat key) is counted by its usual name there. */
-function respell(note: NoteName, key: Key): NoteName {
+function respell(note: NoteName, key: Key, leads = false): NoteName {
   const pc = pitchClass(note);
   const own = key.scale.find((n) => pitchClass(n) === pc);
   if (own) return own;
   const { alter } = parseNote(note)!;
   const opposite = (key.signature < 0 && alter > 0) || (key.signature > 0 && alter < 0);
   const above = mod(pc - key.pcs[0]!, 12);
-  if (!opposite) return note;
+  // The root of a diminished chord leads up: F# in F major is the raised first degree.
+  if (!opposite || (leads && alter > 0)) return note;
   // Keep sharps where they lead upward (#4 and the raised sixth and seventh of minor), flats elsewhere.
   const index = { 1: 1, 3: 2, 6: alter > 0 ? 3 : 4, 8: 5, 10: 6 }[above as 1 | 3 | 6 | 8 | 10];
   return index === undefined ? note : transposeNote(key.tonic, index, above);

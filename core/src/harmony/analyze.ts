@@ -10,6 +10,7 @@ import type { ChordEvent, Song } from "../song/schema";
 import { findCadences, loopJoin, type Cadence, type LoopJoin } from "./cadence";
 import {
   above,
+  belongs,
   isDominant,
   isMinor,
   isSuspended,
@@ -52,6 +53,8 @@ export interface ChordAnalysis {
   key: string;
   elsewhere: boolean;
   roman: string;
+  /** Its numeral in the section's own key, where a stretch in another key begins with a chord of both. */
+  pivot: string | null;
   function: HarmonicFunction | "none";
   category: Category | "none";
   /** What else it is. */
@@ -136,6 +139,7 @@ const silent = (event: ChordEvent, home: Key): ChordAnalysis => ({
   key: keyName(home),
   elsewhere: false,
   roman: "",
+  pivot: null,
   function: "none",
   category: "none",
   also: [],
@@ -160,13 +164,20 @@ function analyzeOne(p: Progression, i: number): ChordAnalysis {
   const roman = numeral(p, i, first.id);
   const names = toneNames(chord);
   const elsewhere = key !== p.home;
-  const place = elsewhere ? ` (heard in ${typeset(key.tonic)} ${key.mode})` : "";
+  const pivot = elsewhere && p.chords[i - 1]?.key !== key && belongs(chord, p.home) ? romanOf(chord, p.home) : null;
+  const named = `${typeset(key.tonic)} ${key.mode}`;
+  const place = !elsewhere
+    ? ""
+    : pivot
+      ? ` A chord of both keys: ${typeset(pivot)} in ${typeset(p.home.tonic)} ${p.home.mode}, ${typeset(roman)} in ${named}.`
+      : ` (heard in ${named})`;
   return {
     id: event.id,
     symbol: event.symbol,
     key: keyName(key),
     elsewhere,
     roman,
+    pivot,
     function: first.function ?? plainFunction(chord, key),
     category: first.id,
     also: also.map((a) => a.id),
@@ -194,7 +205,14 @@ function numeral(p: Progression, i: number, category: Category): string {
   const target = targetOf(p, i, by, comes?.chord);
   if (!target) return plain;
   const local = parseKey(`${target.root} ${target.minor ? "minor" : "major"}`);
-  return local.ok ? `${romanOf(chord, local.value)}/${target.degree}` : plain;
+  return local.ok ? `${romanOf(overSeventh(chord), local.value)}/${target.degree}` : plain;
+}
+
+/** A triad over its own minor seventh is that seventh chord in its last inversion: V42/IV. */
+function overSeventh(chord: Chord): Chord {
+  if (!chord.bass || chord.tones.length !== 3 || mod(pitchClass(chord.bass) - rootPc(chord), 12) !== 10) return chord;
+  const seventh = parseChord(`${chord.root}${chord.quality}7/${chord.bass}`);
+  return seventh.ok ? seventh.value : chord;
 }
 
 function toneNames(chord: Chord): { note: NoteName; pc: number }[] {

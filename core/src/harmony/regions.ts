@@ -16,14 +16,15 @@ export interface Region {
 /**
  * Finds stretches of a progression that are in another key (common practice): a run of chords that all belong to it, with its dominant going to its
  * tonic. Where that tonic is foreign to the home key, a ii–V–I is enough; where it is one of the home key's own chords, the music has to stay
- * there after arriving, otherwise it is only leaned on.
+ * there after arriving, otherwise it is only leaned on. The relative major or minor, which has no foreign notes, counts where the music stays away from home for
+ * four chords and comes to its tonic twice. A stretch begins with the pivot that both keys share and is held until the music leaves it.
  */
 export function findRegions(chords: readonly Chord[], home: Key): Region[] {
   const foreign = chords.map((c) => !belongs(c, home));
-  if (foreign.filter(Boolean).length < 2) return [];
   const sharps =
     chords.reduce((sum, c) => sum + (c.root.includes("#") ? 1 : c.root.includes("b") ? -1 : 0), home.signature > 0 ? 0.5 : -0.5) > 0;
-  const found: (Region & { weight: number })[] = [];
+  const found: (Region & { weight: number })[] = relativeStays(chords, home, sharps);
+  if (foreign.filter(Boolean).length < 2 && !found.length) return [];
   for (const mode of ["major", "minor"] as const)
     for (let pc = 0; pc < 12; pc++) {
       const key = nameKey(pc, mode, sharps);
@@ -70,6 +71,38 @@ function trim(
   let first = Math.min(arrivals[0]! - 1, outside[0]!);
   // What prepares the dominant belongs to it: ii or IV of the other key.
   while (first > from && [2, 5].includes(mod(rootPc(chords[first - 1]!) - key.pcs[0]!, 12)) && first === arrivals[0]! - 1) first--;
+  // Otherwise its own tonic before the dominant is the chord both keys share.
+  if (first > from && first === arrivals[0]! - 1 && isTonic(chords[first - 1]!, key)) first--;
   if (last + 1 - first < 3) return null;
-  return { from: first, to: last + 1, key, weight: outside.filter((i) => i >= first && i <= last).length };
+  // At the end of the progression nothing leaves it but a return home.
+  let end = last + 1;
+  if (to === chords.length) while (end < to && !isAtHome(chords[end]!, home)) end++;
+  return { from: first, to: end, key, weight: outside.filter((i) => i >= first && i <= last).length };
+}
+
+/** The tonic of a key or its dominant. */
+const isAtHome = (c: Chord, home: Key): boolean =>
+  isTonic(c, home) || (rootPc(c) === mod(home.pcs[0]! + 7, 12) && isDominant(c, true) && belongs(c, home));
+
+/** Stays in the relative major or minor: a run without the home key's tonic and dominant that comes to the other tonic twice, once from its dominant. */
+function relativeStays(chords: readonly Chord[], home: Key, sharps: boolean): (Region & { weight: number })[] {
+  if (home.mode !== "major" && home.mode !== "minor") return [];
+  const key = home.mode === "major" ? nameKey(home.pcs[5]!, "minor", sharps) : nameKey(home.pcs[2]!, "major", sharps);
+  const atHome = (c: Chord) => isAtHome(c, home);
+  const stays: (Region & { weight: number })[] = [];
+  for (let from = 0; from < chords.length; from++) {
+    if (atHome(chords[from]!) || !belongs(chords[from]!, key)) continue;
+    let to = from;
+    while (to < chords.length && !atHome(chords[to]!) && belongs(chords[to]!, key)) to++;
+    const tonics = chords.flatMap((c, i) =>
+      i >= from && i < to && isTonic(c, key) && (i === from || rootPc(chords[i - 1]!) !== rootPc(c)) ? [i] : [],
+    );
+    const arrives = tonics.some(
+      (i) => i > from && rootPc(chords[i - 1]!) === mod(key.pcs[0]! + 7, 12) && isDominant(chords[i - 1]!, home.mode === "major"),
+    );
+    const last = to === chords.length ? to : (tonics.at(-1) ?? 0) + 1;
+    if (tonics.length > 1 && arrives && last - from >= 4) stays.push({ from, to: last, key, weight: (last - from) / 4 });
+    from = to;
+  }
+  return stays;
 }

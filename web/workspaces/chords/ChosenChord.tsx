@@ -70,7 +70,7 @@ export function ChosenChord({ data }: { data: SectionData }) {
 
 const Meaning = ({ found }: { found: ChordAnalysis }) => (
   <span className="roman-line">
-    <b className="roman">{typeset(found.roman)}</b> {found.function}
+    <b className="roman">{typeset(found.pivot ? `${found.pivot} = ${found.roman}` : found.roman)}</b> {found.function}
     {found.category === "diatonic" ? "" : `, ${categoryTitle(found.category)}`}
     {found.also.length > 0 && `, also ${found.also.slice(0, 2).map(categoryTitle).join(", ")}`}
   </span>

@@ -8,12 +8,22 @@ const sym = typeset;
 export const commonToneDiminished: Recognizer = {
   id: "common-tone-diminished",
   title: "Common-tone diminished",
-  explanation: "A diminished seventh that keeps the root of the chord after it; its other notes are neighbors that step back into place.",
+  explanation:
+    "A diminished seventh that keeps the root of the chord after it, or before it; its other notes are neighbors that step into place.",
   source: "Kostka & Payne, Tonal Harmony",
   find(p, i) {
     const { chord } = p.chords[i]!;
     const next = neighbor(p, i, 1)?.chord;
-    if (!next || !isFullyDiminished(chord) || isDiminished(next) || !chordPitchClasses(chord).includes(rootPc(next))) return null;
+    if (!next || !isFullyDiminished(chord) || isDiminished(next)) return null;
+    if (!chordPitchClasses(chord).includes(rootPc(next))) {
+      // Over the root that sounded before, on its way elsewhere: C, C diminished, Dm.
+      const before = neighbor(p, i, -1)?.chord;
+      if (!before || isDiminished(before) || rootPc(before) !== rootPc(chord)) return null;
+      return {
+        function: "chromatic",
+        explanation: `Keeps ${sym(chord.root)}, the root of ${sym(before.root + before.quality)}, while the other notes lean towards ${sym(next.root + next.quality)}.`,
+      };
+    }
     return {
       function: "chromatic",
       explanation: `Keeps ${sym(next.root)}, the root of ${sym(next.root + next.quality)}, while the other notes step into it as neighbors.`,

@@ -16,25 +16,13 @@ import {
   neighbor,
   onward,
   rootMove,
-  type Progression,
 } from "../context";
 import { blues, raisedSixth } from "./idioms";
+import { preparesApplied } from "./prepares";
 import type { Recognizer } from "./types";
 
 const name = (chord: Chord, degree: number): string => typeset(noteOf(chord, degree)?.name ?? "");
 const sym = (text: string): string => typeset(text);
-
-/** A half-diminished chord before an applied dominant a fifth below is its ii. */
-export function preparesApplied(p: Progression, i: number): boolean {
-  const next = onward(p, i);
-  return (
-    next !== undefined &&
-    isHalfDiminished(p.chords[i]!.chord) &&
-    rootMove(p.chords[i]!.chord, next.chord) === 5 &&
-    isDominant(next.chord) &&
-    !belongs(next.chord, next.key)
-  );
-}
 
 export const suspension: Recognizer = {
   id: "suspension",
@@ -142,13 +130,15 @@ export const dominantTwo: Recognizer = {
       above(chord, key) !== 2 ||
       !isDominant(chord, true) ||
       !noteOf(chord, 3) ||
-      (next && rootMove(chord, next) === 5)
+      // Where nothing comes it waits for V.
+      !next ||
+      rootMove(chord, next) === 5
     )
       return null;
     const fourth = key.scale[3]!;
     return {
       function: "subdominant",
-      explanation: `Dominant on II: ${name(chord, 3)} brightens ${sym(fourth)} of ${sym(key.tonic)} ${key.mode}; it may rise to ${sym(key.scale[4]!)} or slide back to ${sym(fourth)}${next ? `, here into ${sym(next.root + next.quality)}` : ""}.`,
+      explanation: `Dominant on II: ${name(chord, 3)} brightens ${sym(fourth)} of ${sym(key.tonic)} ${key.mode}; it may rise to ${sym(key.scale[4]!)} or slide back to ${sym(fourth)}, here into ${sym(next.root + next.quality)}.`,
     };
   },
 };

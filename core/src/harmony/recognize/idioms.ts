@@ -3,6 +3,7 @@ import { mod, transposeNote, typeset } from "../../pitch/pitch";
 import { bassPc, chordPitchClasses, rootPc } from "../../chord/chord";
 import { isMinorish, noteOf } from "../../chord/numerals";
 import { above, earlier, isDominant, isMajor, isMinor, neighbor, onward, rootMove, type Progression } from "../context";
+import { preparesApplied } from "./prepares";
 import { lineCliche } from "./lines";
 import type { Recognizer } from "./types";
 
@@ -26,7 +27,14 @@ function isBlues(p: Progression): boolean {
   const on = (semitones: number) => p.chords.filter((h) => above(h.chord, p.home) === semitones).map((h) => h.chord);
   const [one, four] = [on(0), on(5)];
   const seventh = (list: typeof one) => list.some((c) => isDominant(c) && noteOf(c, 3));
-  return seventh(one) && seventh(four) && one.every((c) => isDominant(c) || !isMajor(c));
+  // A fourth degree that falls a fifth further is a link of a chain of dominants.
+  const chained = p.chords.some((h, i) => above(h.chord, p.home) === 5 && isDominant(h.chord) && isChained(p, i));
+  return seventh(one) && seventh(four) && !chained && one.every((c) => isDominant(c) || !isMajor(c));
+}
+
+function isChained(p: Progression, i: number): boolean {
+  const next = onward(p, i)?.chord;
+  return next !== undefined && rootMove(p.chords[i]!.chord, next) === 5;
 }
 
 /** The twelve bars: I, IV in the fifth, I again in the seventh, V in the ninth, I in the eleventh; by where the chords begin, whatever fills them. */
@@ -121,7 +129,7 @@ export const raisedSixth: Recognizer = {
     const pcs = chordPitchClasses(chord);
     if (!pcs.includes(sixth) || !pcs.every((pc) => pc === sixth || pc === seventh || key.pcs.includes(pc))) return null;
     const next = onward(p, i)?.chord;
-    if ((isDominant(chord) && next && rootMove(chord, next) === 5) || lineCliche.find(p, i)) return null;
+    if (preparesApplied(p, i) || (isDominant(chord) && next && rootMove(chord, next) === 5) || lineCliche.find(p, i)) return null;
     const raised = sym(transposeNote(key.tonic, 5, 9));
     const both = pcs.includes(seventh);
     const from = both ? "melodic minor" : above(chord, key) === 0 ? "dorian or melodic minor: a color that can stay" : "dorian";

@@ -10,7 +10,7 @@ import {
   tritoneSubstitute,
 } from "./dominants";
 import { commonToneDiminished, passingDiminished } from "./diminished";
-import { chromatic, lineCliche, pedal, planing, slidingTwoFive } from "./lines";
+import { chromatic, lineCliche, pedal, planing, slidingTwoFive, thirdCycle } from "./lines";
 import { alteredDominant, blues, cadentialSixFour, picardy, raisedSixth } from "./idioms";
 import { borrowed, chromaticMediant, diatonic, neapolitan } from "./mixture";
 import type { Recognizer } from "./types";
@@ -31,13 +31,14 @@ export const RECOGNIZERS: readonly Recognizer[] = [
   dominantTwo,
   raisedSixth,
   appliedDominant,
+  thirdCycle,
+  slidingTwoFive,
+  planing,
   neapolitan,
   lineCliche,
   diatonic,
   alteredDominant,
   appliedTwo,
-  slidingTwoFive,
-  planing,
   borrowed,
   chromaticMediant,
   pedal,

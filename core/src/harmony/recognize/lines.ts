@@ -1,7 +1,7 @@
 import { listed } from "../../words";
 import { mod, pitchClass, typeset, type PitchClass } from "../../pitch/pitch";
 import { bassPc, chordPitchClasses, chordToneName, rootPc, toneName, type Chord } from "../../chord/chord";
-import { belongs, isDominant, isMinor, neighbor, type Progression } from "../context";
+import { belongs, isDominant, isMajor, isMinor, neighbor, rootMove, shares, type Progression } from "../context";
 import type { Recognizer } from "./types";
 
 const sym = typeset;
@@ -23,8 +23,9 @@ function chromaticLine(p: Progression, from: number, to: number): PitchClass[] |
       for (let i = from + 1; i <= to; i++) {
         const next = mod(line.at(-1)! + direction, 12);
         const here = chordPitchClasses(p.chords[i]!.chord);
-        // The line leaves its last note behind; only the root it starts from goes on sounding under it.
-        const stays = here.includes(line.at(-1)!) && !(line.length === 1 && line[0] === rootPc(p.chords[from]!.chord));
+        // The line leaves its last note behind; only the root or fifth it starts from goes on sounding under it.
+        const held = [0, 7].map((above) => mod(rootPc(p.chords[from]!.chord) + above, 12));
+        const stays = here.includes(line.at(-1)!) && !(line.length === 1 && held.includes(line[0]!));
         if (!here.includes(next) || stays) break;
         line.push(next);
       }
@@ -34,6 +35,17 @@ function chromaticLine(p: Progression, from: number, to: number): PitchClass[] |
   return null;
 }
 
+/** The longest chromatic line through a chord within a run, of at least so many chords. */
+function lineIn(p: Progression, i: number, [from, to]: [number, number], least: number): { from: number; pcs: PitchClass[] } | null {
+  for (let length = Math.min(LONGEST_LINE, to - from + 1); length >= least; length--)
+    for (let start = Math.max(from, i - length + 1); start <= i && start + length - 1 <= to; start++) {
+      const pcs = chromaticLine(p, start, start + length - 1);
+      if (pcs) return { from: start, pcs };
+    }
+  return null;
+}
+const LONGEST_LINE = 8;
+
 export const lineCliche: Recognizer = {
   id: "line-cliche",
   title: "Line cliché",
@@ -42,16 +54,23 @@ export const lineCliche: Recognizer = {
   find(p, i) {
     const triadOf = ({ root, quality, tones }: Chord) =>
       chordPitchClasses({ root, quality, tones: tones.filter((t) => t.degree === 1 || t.degree === 3) });
-    const [from, to] = runAround(p, i, (a, b) => rootPc(a) === rootPc(b) && triadOf(a).every((pc) => chordPitchClasses(b).includes(pc)));
-    for (let length = to - from + 1; length >= 3; length--)
-      for (let start = Math.max(from, i - length + 1); start <= i && start + length - 1 <= to; start++) {
-        const line = chromaticLine(p, start, start + length - 1);
-        if (!line) continue;
-        return {
-          explanation: `One voice moves by semitones while the chord on ${sym(p.chords[i]!.chord.root)} stays: ${line.map((pc, k) => sym(chordToneName(p.chords[start + k]!.chord, pc)!)).join(" – ")}.`,
-        };
-      }
-    return null;
+    const one = runAround(p, i, (a, b) => rootPc(a) === rootPc(b) && triadOf(a).every((pc) => chordPitchClasses(b).includes(pc)));
+    const line = lineIn(p, i, one, 3);
+    const names = (from: number, pcs: PitchClass[]) => pcs.map((pc, k) => sym(chordToneName(p.chords[from + k]!.chord, pc)!)).join(" – ");
+    if (line)
+      return {
+        explanation: `One voice moves by semitones while the chord on ${sym(p.chords[i]!.chord.root)} stays: ${names(line.from, line.pcs)}.`,
+      };
+    // Through chords that share all the rest: C, C augmented, Am, C7.
+    const two = runAround(p, i, (a, b) => a.bass === undefined && b.bass === undefined && shares(a, b).length >= 2);
+    const inner = lineIn(p, i, two, 4);
+    if (!inner) return null;
+    const run = p.chords.slice(inner.from, inner.from + inner.pcs.length).map((h) => h.chord);
+    const common = chordPitchClasses(run[0]!).filter((pc) => run.every((c) => chordPitchClasses(c).includes(pc)));
+    if (common.length < 2) return null;
+    return {
+      explanation: `An inner voice moves by semitones, ${names(inner.from, inner.pcs)}, while ${listed(common.map((pc) => sym(chordToneName(run[0]!, pc)!)))} stay.`,
+    };
   },
 };
 
@@ -74,12 +93,60 @@ export const pedal: Recognizer = {
   },
 };
 
+/** The chords that are arrived at: what leads to the next one as its dominant, and repeats, are left out. */
+function arrivals(p: Progression): number[] {
+  return p.chords.flatMap((h, i) => {
+    const next = p.chords[i + 1]?.chord;
+    const repeat = next !== undefined && rootPc(next) === rootPc(h.chord);
+    const leads = next !== undefined && isDominant(h.chord) && rootMove(h.chord, next) === 5;
+    const prepares =
+      next !== undefined && p.chords[i + 2] && isDominant(next) && rootMove(next, p.chords[i + 2]!.chord) === 5 && isMinor(h.chord);
+    return repeat || leads || prepares ? [] : [i];
+  });
+}
+
+export const thirdCycle: Recognizer = {
+  id: "third-cycle",
+  title: "Cycle of thirds",
+  explanation:
+    "Chords of one kind go on by the same third and divide the octave equally: three major thirds or four minor ones come back to the beginning.",
+  source: "Cohn 2012; any jazz harmony textbook",
+  find(p, i) {
+    if (belongs(p.chords[i]!.chord, p.home)) return null;
+    const stops = arrivals(p);
+    const at = stops.indexOf(i);
+    if (at < 0) return null;
+    const chord = (k: number) => p.chords[stops[k]!]!.chord;
+    const kind = (c: Chord) => (isMajor(c) ? "major" : isMinor(c) ? "minor" : null);
+    for (const by of [4, 8, 3, 9]) {
+      const goes = (k: number) =>
+        k >= 0 &&
+        k + 1 < stops.length &&
+        rootMove(chord(k), chord(k + 1)) === by &&
+        kind(chord(k)) !== null &&
+        kind(chord(k)) === kind(chord(k + 1));
+      let [from, to] = [at, at];
+      while (goes(from - 1)) from--;
+      while (goes(to)) to++;
+      if (to - from < 2) continue;
+      const names = stops.slice(from, to + 1).map((k) => sym(p.chords[k]!.chord.root + p.chords[k]!.chord.quality));
+      const size = by === 4 || by === 8 ? "major" : "minor";
+      return {
+        function: "chromatic",
+        explanation: `A cycle of ${size} thirds: ${names.join(" – ")}; each is ${by < 6 ? "above" : "below"} the last, and ${size === "major" ? "three" : "four"} such steps make the octave.`,
+      };
+    }
+    return null;
+  },
+};
+
 export const planing: Recognizer = {
   id: "planing",
   title: "Planing",
   explanation: "The same kind of chord slides in parallel; color, not function, leads.",
   source: "any twentieth-century harmony textbook",
   find(p, i) {
+    if (belongs(p.chords[i]!.chord, p.chords[i]!.key)) return null;
     const near = (a: Chord, b: Chord) => {
       const move = mod(rootPc(b) - rootPc(a), 12);
       return a.quality === b.quality && [1, 2, 3, 9, 10, 11].includes(move);

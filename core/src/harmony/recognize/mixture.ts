@@ -4,7 +4,7 @@ import { mod, pitchClass, transposeNote, typeset } from "../../pitch/pitch";
 import { chordPitchClasses, rootPc, toneName, type Chord } from "../../chord/chord";
 import { isDiatonic, isMinorish, noteOf } from "../../chord/numerals";
 import { above, belongs, isMajor, isMinor, neighbor, rootMove, shares } from "../context";
-import { preparesApplied } from "./dominants";
+import { preparesApplied } from "./prepares";
 import type { Recognizer } from "./types";
 
 const sym = typeset;

@@ -24,6 +24,7 @@ export const CATEGORIES = {
   pedal: "pedal",
   "sliding-two-five": "sliding ii–V",
   planing: "planing",
+  "third-cycle": "cycle of thirds",
   "augmented-sixth": "augmented sixth family",
   chromatic: "outside the key",
 } as const;
