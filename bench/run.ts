@@ -107,6 +107,7 @@ console.log(
 const browser = process.argv.includes("browser");
 await (await import("./voicing")).voicing(time, greedy, browser);
 await (await import("./harmony")).harmony(browser);
+(await import("./growth")).growth(time);
 await (await import("./bass")).bass(time, { grid: process.argv.includes("grid"), browser });
 (await import("./check")).check(time, { faults: process.argv.includes("faults") });
 (await import("./vocal")).vocal(time, { grid: process.argv.includes("grid") });

@@ -114,6 +114,8 @@ export const MORE_READINGS: readonly [key: string, chords: string, reading: stri
   ["A minor", "Am Am(b6) Am6 Am7", "i:line-cliche i(b13):line-cliche i(add6):line-cliche i7:line-cliche"],
   ["G major", "G G/F# G/F C/E", "I:line-cliche I/7:line-cliche V42/IV:applied-dominant IV6"],
   ["C major", "C/G Dm7/G G7 C", "I64 ii7/5 V7 I"],
+  ["C major", "C Eaug/G# Am D9", "I V+6/vi:applied-dominant vi V9/V:applied-dominant"],
+  ["G major", "G Gaug C Cm", "I V+/IV:applied-dominant IV iv:borrowed"],
   // Mediants and cycles of thirds.
   ["C major", "C Ab E C", "I bVI:third-cycle III:third-cycle I"],
   ["G major", "G B G B", "I III:chromatic-mediant I III:chromatic-mediant"],

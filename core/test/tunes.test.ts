@@ -135,7 +135,7 @@ describe.each(TUNES.map((t) => [`${t.name} (${t.source})`, t] as const))("%s", (
   });
 
   test("every alternative is another one", () => {
-    const texts = found.map(({ events: chords }) => chords.map((c) => c.symbol).join(" "));
+    const texts = found.map(({ events: chords }) => chords.map((c) => `${c.symbol}@${c.start}`).join(" "));
     expect(new Set(texts).size).toBe(texts.length);
   });
 });

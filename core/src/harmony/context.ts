@@ -64,6 +64,7 @@ export const isDominant = (chord: Chord, triads = false): boolean =>
   (hasRole(chord, "b7") && (hasRole(chord, "3") || hasRole(chord, "4"))) ||
   (triads && isMajor(chord) && !hasRole(chord, "7") && !hasRole(chord, "6"));
 export const isMajor = (chord: Chord): boolean => hasRole(chord, "3") && !hasRole(chord, "b5") && !hasRole(chord, "#5");
+export const isAugmented = (chord: Chord): boolean => hasRole(chord, "3") && hasRole(chord, "#5");
 export const isMinor = (chord: Chord): boolean => hasRole(chord, "b3") && !hasRole(chord, "b5");
 export const isHalfDiminished = (chord: Chord): boolean => hasRole(chord, "b3") && hasRole(chord, "b5") && hasRole(chord, "b7");
 export const isDiminished = (chord: Chord): boolean => hasRole(chord, "b3") && hasRole(chord, "b5") && !hasRole(chord, "b7");

@@ -128,6 +128,11 @@ const UNHEARD = 0.5;
 /** What the third of a dominant counts that goes where it leads. */
 const LEADING = 0.25;
 
+/** Each phrase of four chords that begins or rests at home. */
+const PHRASE = 0.015;
+const phrases = (list: readonly Chord[]): [Chord, Chord][] =>
+  list.length < 8 ? [] : list.flatMap((c, i) => (i % 4 === 0 && list[i + 3] ? [[c, list[i + 3]!] as [Chord, Chord]] : []));
+
 const has = (chord: Chord, role: string): boolean => chord.tones.some((t) => t.role === role);
 
 /** Ranks keys, church modes among them, for chords with their lengths: their notes by the profiles, and where they cadence, begin and end. */
@@ -151,6 +156,9 @@ export function findKeysOfChords(chords: readonly { chord: Chord; duration: numb
   // Repeats and other colors of a chord are one harmony.
   const harmonies = list.filter((c, i) => i === 0 || rootPc(c) !== rootPc(list[i - 1]!));
   const two = new Set(harmonies.map(rootPc)).size === 2 && harmonies.length > 2;
+  // What comes around begins where its home is; what is said once ends there.
+  const half = list.length / 2;
+  const round = half > 1 && list.length % 2 === 0 && list.slice(half).every((c, i) => rootPc(c) === rootPc(list[i]!));
   const sounds = (pc: PitchClass) => weights[mod(pc, 12)]! > 0;
   return rankKeys(weights, lean > 0, EQUAL_CHORDS, ALL, (key) => {
     const on = (degree: number) => mod(key.pcs[0]! + degree, 12);
@@ -164,7 +172,8 @@ export function findKeysOfChords(chords: readonly { chord: Chord; duration: numb
       chord.tones.some((t) => t.degree === 3 && t.alter < 0 === minor) &&
       (minor || !has(chord, "b7") || bluesy || key.mode === "mixolydian");
     const [first, last] = [list[0], list.at(-1)];
-    let score = (isHome(last) ? LAST : 0) + (isHome(first) ? FIRST : 0);
+    let score = round ? (isHome(first) ? LAST : 0) + (isHome(last) ? FIRST : 0) : (isHome(last) ? LAST : 0) + (isHome(first) ? FIRST : 0);
+    score += phrases(list).filter(([begin, end]) => isHome(begin) || isHome(end)).length * PHRASE;
     const modal = MODAL[key.mode];
     if (modal) {
       const heard = sounds(on(modal.own)) && !sounds(on(modal.instead)) && (isHome(first) || (isHome(last) && !has(last!, "b7")));
@@ -172,10 +181,11 @@ export function findKeysOfChords(chords: readonly { chord: Chord; duration: numb
       return score + (whole ? WHOLE : -RARE) - (heard ? 0 : UNHEARD) + (two && heard && isHome(first) ? VAMP : 0);
     }
     const isFive = (chord: Chord) => rootPc(chord) === on(7) && (has(chord, "3") || chord.tones.some((t) => t.degree === 4));
-    const cadences = harmonies.filter((c, i) => isFive(c) && isHome(harmonies[i + 1])).length;
+    const substitute = (chord: Chord) => rootPc(chord) === on(1) && has(chord, "3") && has(chord, "b7");
+    const cadences = harmonies.filter((c, i) => (isFive(c) || substitute(c)) && isHome(harmonies[i + 1])).length;
     const pairs = harmonies.filter((c, i) => {
       const next = harmonies[i + 1];
-      return next !== undefined && isFive(next) && has(next, "b7") && rootPc(c) === on(2) && has(c, "b3");
+      return next !== undefined && (isFive(next) || substitute(next)) && has(next, "b7") && rootPc(c) === on(2) && has(c, "b3");
     }).length;
     score += Math.min(2, cadences) * CADENCE + Math.min(2, pairs) * TWO_FIVE;
     const before = harmonies.at(-2);

@@ -95,8 +95,9 @@ export function harmonizations(request: HarmonizeRequest, as: "melody" | "bass")
   });
   const paths = variedPaths(prepare({ sizes: columns.map((c) => c.length), node, step }), {
     k,
-    alike: (c, i, j) => (alike(columns[c]![i]!.chord, columns[c]![j]!.chord) ? 1 : 0),
-    atLeast: Math.max(1, Math.ceil(columns.length / 5)),
+    // The end is where it has to be in every one of them.
+    alike: (c, i, j) => (c < last && alike(columns[c]![i]!.chord, columns[c]![j]!.chord) ? 1 : 0),
+    atLeast: 1 + Math.max(1, Math.ceil(last / 5)),
   });
   return ok(
     paths.map((path): Harmonization => {

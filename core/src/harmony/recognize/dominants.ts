@@ -6,6 +6,7 @@ import { LEADS, targetOf } from "../target";
 import {
   above,
   belongs,
+  isAugmented,
   isDiminished,
   isDominant,
   isHalfDiminished,
@@ -50,7 +51,10 @@ export const appliedDominant: Recognizer = {
   find(p, i) {
     const { chord, key } = p.chords[i]!;
     const target = targetOf(p, i, LEADS.dominant);
-    if (!target || !isDominant(chord, true)) return null;
+    // An augmented triad straight before its goal is a dominant with a raised fifth.
+    const beside = neighbor(p, i, 1)?.chord;
+    const raised = isAugmented(chord) && beside !== undefined && rootMove(chord, beside) === LEADS.dominant;
+    if (!target || !(isDominant(chord, true) || raised)) return null;
     const { arrives, root } = target;
     const step = key.pcs.indexOf(pitchClass(root));
     // The seventh on VII of minor is the dominant of the relative major where that comes.
