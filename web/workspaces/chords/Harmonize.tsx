@@ -1,5 +1,6 @@
 import { startTransition, useMemo, useState } from "react";
 import {
+  counted,
   describeChange,
   RHYTHMS,
   typeset,
@@ -114,7 +115,7 @@ function Harmonizations({ data, list }: { data: SectionData; list: readonly Harm
             <span className="offer-head">
               <b className="tabular">{i + 1}</b>
               <span className="small">
-                {clashText(h.clashes.length)}, cost {h.cost.toFixed(1)}
+                {counted(h.events.length, "chord")}, {clashText(h.clashes.length)}
               </span>
               <OfferButtons offer={offers[i]!} bar={data.meter.bar} end={data.length} />
             </span>

@@ -24,7 +24,7 @@ function tuneText({ melody: { chordTones, tensions, clashes } }: ShownOffer): st
   return tensions ? `tune: ${tones}, ${tensions} ${tensions === 1 ? "tension" : "tensions"}` : "tune: all chord tones";
 }
 
-/** An alternative for some chords: what it is, why it fits, and what it costs. */
+/** An alternative for some chords: what it is, and why it fits. */
 export function OneOffer({ c, n, data, offer }: Props & { c: ShownOffer }) {
   const heard = useHeard(offer);
   const follows = usePreferences((s) => s.bassFollows);
@@ -66,9 +66,7 @@ export function WholeOffer({ p, n, data, written, offer }: Props & { p: Progress
     <li className={heard ? "current" : ""}>
       <span className="offer-head">
         <b className="tabular">{n}</b>
-        <span className="small">
-          {p.changed ? `${p.changed} of ${counted(written, "chord")} changed` : "as written"}, cost {p.cost.toFixed(1)}
-        </span>
+        <span className="small">{p.changed ? `${p.changed} of ${counted(written, "chord")} changed` : "as written"}</span>
         <OfferButtons offer={offer} bar={data.meter.bar} end={data.length} />
       </span>
       <span className="offer-line">{typeset(writeLine(p.events, data.meter, data.section.bars))}</span>

@@ -39,7 +39,12 @@ export const heldTune: Technique = {
         if (!chordPitchClasses(made).includes(pc) || chordPitchClasses(made).every((x) => key.pcs.includes(x))) return [];
         // It is tied in by notes it keeps, or by where it leads.
         const leads = next !== undefined && [5, 11].includes(mod(rootPc(next) - rootPc(made), 12));
-        if (rootPc(made) === rootPc(chord) || (quality === "7" ? !leads : shared(made, chord) < 1)) return [];
+        if (
+          rootPc(made) === rootPc(chord) ||
+          (next && rootPc(made) === rootPc(next)) ||
+          (quality === "7" ? !leads : shared(made, chord) < 1)
+        )
+          return [];
         const { role } = toneRole(made, pc);
         return replacement(spot, symbol, "holds", { note: name, role: MEMBER[role] ?? role, new: symbol });
       }),
