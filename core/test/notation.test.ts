@@ -20,7 +20,7 @@ const text = (song: ReturnType<typeof line>, part = "melody", written = false) =
       m
         .map(
           (c) =>
-            `${c.notes.map((n) => n.pitch + (n.tied ? "~" : "")).join("+") || "r"}:${c.value}${".".repeat(c.dots)}${c.triplet ? "t" : ""}`,
+            `${c.notes.map((n) => n.pitch + (n.tied ? "~" : "")).join("+") || "r"}:${c.value}${".".repeat(c.dots)}${c.triplet ? "t" : ""}${c.articulation ? { staccato: "'", tenuto: "_" }[c.articulation] : ""}`,
         )
         .join(" "),
     ),
@@ -34,7 +34,7 @@ test.each<[string, string[], string, string]>([
   ["triplets", ["0 C5 0.3333", "0.3333 D5 0.3334", "0.6667 E5 0.3333", "1 F5 3"], "4/4", "C5:8t D5:8t E5:8t F5~:q F5:h"],
   ["six eight is felt in two", ["0 C5 1.5", "1.5 D5 1", "2.5 E5 0.5"], "6/8", "C5:q. D5:q E5:8"],
   ["seven eight keeps its groups", ["0 C5 1", "1 D5 1", "2 E5 1.5"], "7/8", "C5:q D5:q E5:q."],
-  ["rests fill the bar", ["1 C5 0.5"], "4/4", "r:q C5:8 r:8 r:h"],
+  ["rests fill the bar", ["1 C5 0.5"], "4/4", "r:q C5:q' r:h"],
 ])("%s", (_, notes, meter, bar) => {
   expect(text(line(notes, meter))[0]![0]).toBe(bar);
 });
@@ -72,7 +72,8 @@ test("a keyboard is written on two staves, parted at middle C; nothing is lost b
     },
   );
   const [upper, lower] = text(song, "keys");
-  expect([upper![0], lower![0]]).toEqual(["C4+G4:w", "E3+B3:w"]);
+  // B and C stay together: two staves would tear the second apart.
+  expect([upper![0], lower![0]]).toEqual(["B3+C4+G4:w", "E3:w"]);
   expect(realize(song, { section: "s1" }).parts.find((p) => p.id === "keys")!.notes).toHaveLength(4);
   // Everything on two staves: the tune and the bass join the piano.
   const all = edit(
@@ -81,10 +82,7 @@ test("a keyboard is written on two staves, parted at middle C; nothing is lost b
     { do: "setNotes", section: "s1", part: "bass", notes: [{ start: 0, duration: 960, pitch: "C2", velocity: 80 }] },
   );
   const grand = must(engraveGrand(all, "s1"));
-  expect(grand.staves.map((s) => s.measures[0]!.map((c) => c.notes.map((n) => n.pitch).join("+")))).toEqual([
-    ["C4+G4+E5"],
-    ["C2+E3+B3", "E3+B3"],
-  ]);
+  expect(grand.staves.map((s) => s.measures[0]!.map((c) => c.notes.map((n) => n.pitch).join("+")))).toEqual([["B3+C4+G4+E5"], ["C2+E3"]]);
 });
 
 test("the instrument table is whole: ease within range, strings within range, the pitches instruments are known by", () => {

@@ -1,10 +1,13 @@
 import {
   Accidental,
+  Articulation,
   Beam,
+  Clef,
   Dot,
   Formatter,
   Fraction,
   GhostNote,
+  ModifierPosition,
   Renderer,
   Stave,
   StaveConnector,
@@ -47,17 +50,36 @@ interface Bar {
   beams: Beam[];
 }
 
-/** One bar of a staff as notes that can be drawn. */
-function barOf(chords: readonly EngravedChord[], staff: EngravedStaff, { meter, room }: Pick<StaffPart, "meter" | "room">): Bar {
+/** Where a rest stands beside another voice: above its staff's middle, or below it. */
+const REST_BESIDE: Record<EngravedStaff["clef"], [above: string, below: string]> = {
+  treble: ["e/5", "f/4"],
+  bass: ["g/3", "a/2"],
+  alto: ["f/4", "g/3"],
+  tenor: ["d/4", "e/3"],
+};
+const UP = 1;
+const DOWN = -1;
+type Stem = typeof UP | typeof DOWN;
+
+/** One bar of a voice as notes that can be drawn; with a stem direction, one of two voices. */
+function barOf(
+  chords: readonly EngravedChord[],
+  staff: EngravedStaff,
+  { meter, room }: Pick<StaffPart, "meter" | "room">,
+  stem?: Stem,
+): Bar {
   const silent = chords.every((c) => !c.notes.length);
   const list = silent ? [{ ...chords[0]!, value: "w" as const, dots: 0 as const, triplet: false }] : chords;
-  const notes = list.map((c) => {
+  const restKey = stem === undefined ? REST_KEY[staff.clef] : REST_BESIDE[staff.clef][stem === UP ? 0 : 1];
+  const notes = list.map((c): StemmableNote => {
     const rest = !c.notes.length;
+    const duration = `${c.value}${c.dots ? "d" : ""}`;
+    if (c.hidden) return new GhostNote({ duration, dots: c.dots });
     const note = new StaveNote({
       clef: staff.clef,
-      keys: rest ? [REST_KEY[staff.clef]] : c.notes.map((n) => vexKey(n.pitch)),
-      duration: `${c.value}${c.dots ? "d" : ""}${rest ? "r" : ""}`,
-      autoStem: true,
+      keys: rest ? [restKey] : c.notes.map((n) => vexKey(n.pitch)),
+      duration: `${duration}${rest ? "r" : ""}`,
+      ...(stem === undefined ? { autoStem: true } : { stemDirection: stem }),
       ...(silent ? { alignCenter: true } : {}),
     });
     if (c.dots) Dot.buildAndAttach([note], { all: true });
@@ -67,17 +89,25 @@ function barOf(chords: readonly EngravedChord[], staff: EngravedStaff, { meter, 
   });
   if (silent) return { notes, chords: [], tuplets: [], beams: [] };
   const groups = meter.beats.map((b) => new Fraction(b.duration / EIGHTH, 8));
-  return {
-    notes,
-    chords: list,
-    tuplets: tupletsOf(list, notes),
-    beams: Beam.generateBeams(notes, { groups, maintainStemDirections: false }),
-  };
+  const beams = Beam.generateBeams(
+    notes.filter((n) => !(n instanceof GhostNote)),
+    stem === undefined ? { groups, maintainStemDirections: false } : { groups, stemDirection: stem },
+  );
+  // Beams turn stems: dots and lines are set when that is known, at the heads, or outside where another voice is on that side.
+  notes.forEach((note, i) => {
+    const sign = list[i]!.articulation;
+    if (!sign) return;
+    const above = stem === undefined ? note.getStemDirection() === DOWN : stem === UP;
+    note.addModifier(
+      new Articulation(sign === "staccato" ? "a." : "a-").setPosition(above ? ModifierPosition.ABOVE : ModifierPosition.BELOW),
+    );
+  });
+  return { notes, chords: list, tuplets: tupletsOf(list, notes), beams };
 }
 
 /** Thirds of a beat, bracketed beat by beat. */
-function tupletsOf(list: readonly EngravedChord[], notes: StaveNote[]): Tuplet[] {
-  const beats = new Map<number, StaveNote[]>();
+function tupletsOf(list: readonly EngravedChord[], notes: StemmableNote[]): Tuplet[] {
+  const beats = new Map<number, StemmableNote[]>();
   list.forEach((c, i) => {
     if (!c.triplet) return;
     const beat = Math.floor(c.start / QUARTER);
@@ -101,7 +131,7 @@ function tabBar(notes: Bar | null, places: readonly (TabPlace[] | null)[], strin
 /** Notes whose ties go on into the next bar, by staff. */
 type Pending = Map<string, { note: StaveNote; indices: Map<number, number> }>;
 
-/** A staff in one bar, ready to be drawn. */
+/** A voice of a staff in one bar, ready to be drawn. */
 interface Drawn {
   id: string;
   voice: Voice;
@@ -187,8 +217,8 @@ function drawBar(sheet: Sheet, bar: number, box: BarBox): Spot[] {
   const drawn: Drawn[] = [];
   for (const part of parts) {
     const own = part.staves.map((staff, i) => {
-      const made = drawStaff(sheet, part, staff, bar, { ...box, y: y + i * LINE, id: `${part.part}.${i}` });
-      drawn.push(made);
+      const [made, ...under] = drawStaff(sheet, part, staff, bar, { ...box, y: y + i * LINE, id: `${part.part}.${i}` });
+      drawn.push(made, ...under);
       if (part.tab && i === 0) drawn.push(drawTab(sheet, part.tab, made.bar, bar, { ...box, y: y + LINE + 8, stave: made.stave }));
       return made.stave;
     });
@@ -213,7 +243,7 @@ function drawStaff(
   staff: EngravedStaff,
   bar: number,
   { x, y, width, first, opening, id }: BarBox & { y: number; id: string },
-): Drawn {
+): [Drawn, ...Drawn[]] {
   const stave = new Stave(x, y, width, part.small ? { spacingBetweenLinesPx: SMALL_GAP } : {});
   if (first) {
     stave.addClef(staff.clef, "default", staff.octave === -1 ? "8vb" : undefined).addKeySignature(signatureOf(part));
@@ -223,12 +253,22 @@ function drawStaff(
   if (bar === bars - 1) stave.setEndBarType(3);
   stave.setContext(context).draw();
   const chords = chordsIn(staff, bar);
-  const made = chords.length ? barOf(chords, staff, part) : null;
+  const under = bar < 0 ? [] : staff.second[bar]!;
+  const made = chords.length ? barOf(chords, staff, part, under.length ? UP : undefined) : null;
   const voice = voiceOf(meter, made ? made.notes : [new GhostNote({ duration: "q" })]);
-  Accidental.applyAccidentals([voice], signatureOf(part));
-  if (part.small) for (const note of made?.notes ?? []) shrinkNote(note as StaveNote);
-  return { id, voice, stave, bar: made };
+  const below = under.length ? barOf(under, staff, part, DOWN) : null;
+  const voices: [Drawn, ...Drawn[]] = [{ id, voice, stave, bar: made }];
+  if (below) voices.push({ id: `${id}.second`, voice: voiceOf(meter, below.notes), stave, bar: below });
+  Accidental.applyAccidentals(
+    voices.map((v) => v.voice),
+    signatureOf(part),
+  );
+  if (part.small) for (const note of [...(made?.notes ?? []), ...(below?.notes ?? [])]) if (note instanceof StaveNote) shrinkNote(note);
+  return voices;
 }
+
+/** "TAB" for four strings (SMuFL, fourStringTabClef). */
+const FOUR_STRINGS = "\uE06E";
 
 function drawTab(
   { meter, context }: Sheet,
@@ -238,7 +278,13 @@ function drawTab(
   { x, y, width, first, stave }: BarBox & { y: number; stave: Stave },
 ): Drawn {
   const tabStave = new TabStave(x, y, width, { numLines: tab.strings, spacingBetweenLinesPx: TAB_GAP });
-  if (first) tabStave.addTabGlyph();
+  if (first) {
+    tabStave.addTabGlyph();
+    // The sign for six strings is too tall for four.
+    const sign = tabStave.getModifiers().find((m) => m instanceof Clef);
+    if (sign && tab.strings < 6)
+      Object.assign(sign, { text: tab.strings < 5 ? FOUR_STRINGS : sign.getText(), line: (tab.strings - 1) / 2 });
+  }
   tabStave.setNoteStartX(stave.getNoteStartX());
   tabStave.setContext(context).draw();
   const places = bar < 0 ? [] : tab.measures[bar]!;
@@ -252,7 +298,8 @@ const voiceOf = (meter: Meter, notes: StemmableNote[]): Voice =>
 function formatBar(drawn: readonly Drawn[], begin: number, { x, width }: BarBox, context: RenderContext): void {
   for (const d of drawn) d.stave.setNoteStartX(begin);
   const formatter = new Formatter();
-  for (const d of drawn) formatter.joinVoices([d.voice]);
+  // Voices of one staff are set beside each other where they meet.
+  for (const stave of new Set(drawn.map((d) => d.stave))) formatter.joinVoices(drawn.filter((d) => d.stave === stave).map((d) => d.voice));
   formatter.format(
     drawn.map((d) => d.voice),
     Math.max(20, x + width - begin - 14),

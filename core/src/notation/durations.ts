@@ -29,7 +29,7 @@ const VALUES: [Ticks, NoteValue, 0 | 1][] = [
 const FINE: Ticks = 60;
 const THIRD: Ticks = 80;
 
-interface BeatGrid {
+export interface BeatGrid {
   start: Ticks;
   end: Ticks;
   triplet: boolean;
@@ -54,9 +54,10 @@ export function snapEdge(tick: Ticks, grids: readonly BeatGrid[]): Ticks {
 /**
  * Note values that write a stretch of a bar, tied one to the next, so that the beats can be seen: a value that begins on a beat may last
  * several, but crosses the middle of an even bar only from its beginning; one that begins between beats ends with its beat, or is a
- * syncopated value over one beat.
+ * syncopated value over one beat. Rests show the beats: they are not syncopated, dotted only as the beat of a compound meter, and longer than a beat only where
+ * the bar is halved (Gould, *Behind Bars*, from memory).
  */
-export function write(from: Ticks, to: Ticks, meter: Meter, grids: readonly BeatGrid[]): Written[] {
+export function write(from: Ticks, to: Ticks, meter: Meter, grids: readonly BeatGrid[], rest = false): Written[] {
   const out: Written[] = [];
   const middle = meter.beats.length % 2 === 0 ? meter.beats[meter.beats.length / 2]!.start : -1;
   let at = from;
@@ -79,17 +80,31 @@ export function write(from: Ticks, to: Ticks, meter: Meter, grids: readonly Beat
     const onBeat = at === beat.start;
     const nextTriplet = grids.find((g) => g.start >= beat.end && g.triplet)?.start ?? meter.bar;
     const limit = Math.min(to, nextTriplet, middle > at && at > 0 ? (to >= meter.bar && onBeat && at === 0 ? to : middle) : to);
-    const fits = ([ticks]: (typeof VALUES)[number]): boolean => {
+    const fits = ([ticks, , dots]: (typeof VALUES)[number]): boolean => {
       const end = at + ticks;
       if (end > limit) return false;
-      if (end <= beat.end) return (at - beat.start) % Math.min(ticks, 240) === 0 || ticks <= 120;
+      if (rest && !restFits(at, ticks, dots, meter, beat)) return false;
+      // Inside a quarter every value reads; in a longer beat they stand on its eighths.
+      if (end <= beat.end) return beat.end - beat.start <= 480 || (at - beat.start) % Math.min(ticks, 240) === 0 || ticks <= 120;
       if (onBeat) return meter.beats.some((b) => b.start === end) || end === meter.bar || (ticks === 720 && meter.unit < 8);
       // A syncopation: an eighth before the beat to an eighth after it.
-      return meter.unit < 8 && ticks === 480 && (at - beat.start) % 240 === 0;
+      if (meter.unit >= 8 || (at - beat.start) % 240 !== 0) return false;
+      return ticks === 480 || (ticks === 720 && (end === middle || end === meter.bar));
     };
     const [ticks, value, dots] = VALUES.find(fits) ?? [Math.min(FINE, to - at), "32", 0];
     out.push({ start: at, ticks, value, dots, triplet: false });
     at += ticks;
   }
   return out;
+}
+
+/** A rest that can be read: a whole beat of a compound meter, halves of an even bar, or a plain part of a beat in its place. */
+function restFits(at: Ticks, ticks: Ticks, dots: 0 | 1, meter: Meter, beat: BeatGrid): boolean {
+  const length = beat.end - beat.start;
+  const into = at - beat.start;
+  if (ticks === length && into === 0) return true;
+  if (dots) return false;
+  if (ticks < length) return into % ticks === 0 && into + ticks <= length;
+  const even = meter.beats.length % 2 === 0 && meter.beats.every((b) => b.duration === length);
+  return even && ticks === 2 * length && at % ticks === 0;
 }

@@ -6,7 +6,9 @@ import { instrumentOf, type Clef } from "../instrument/instruments";
 import { partOf, sectionKey, sectionMeter, sectionOf } from "../song/document";
 import { realize, type RealizedNote } from "../song/realize";
 import type { Song } from "../song/schema";
-import { gridsOf, snapEdge, write, type NoteValue } from "./durations";
+import { gridsOf, write, type NoteValue } from "./durations";
+import { writeRhythm, type Articulation, type WrittenAttack } from "./rhythm";
+import { handsOf, voicesOf } from "./voices";
 
 /** One written note, chord or rest. */
 export interface EngravedChord {
@@ -18,6 +20,9 @@ export interface EngravedChord {
   triplet: boolean;
   /** Low to high; empty for a rest. `tied` goes on into the next chord. */
   notes: { id: string; pitch: PitchName; midi: Midi; tied: boolean }[];
+  articulation: Articulation | null;
+  /** A rest of a second voice that is silent: it takes its time and is not drawn. */
+  hidden?: boolean;
 }
 
 export interface EngravedStaff {
@@ -27,6 +32,8 @@ export interface EngravedStaff {
   /** The upbeat, where there is one, without its leading rests. */
   pickup: EngravedChord[];
   measures: EngravedChord[][];
+  /** The lower of two voices, bar by bar; empty where one voice moves. */
+  second: EngravedChord[][];
 }
 
 export interface EngravedPart {
@@ -57,9 +64,6 @@ function writtenKey(home: Key, transposition: Semitones): { key: Key; respelled:
   return { key, respelled: key.tonic !== transposeNote(home.tonic, STEPS[up]!, up) };
 }
 
-/** Below this note (middle C) a grand staff writes on its lower staff. */
-const MIDDLE: Midi = 60;
-
 /**
  * A part of a section as it is written: values tied over beats and bars, triplets, rests. With `written`, for the player of a transposing
  * instrument; otherwise at sounding pitch (but octave clefs stay). Errors: `notation.place`.
@@ -77,7 +81,9 @@ export function engrave(song: Song, sectionId: string, partId: string, options: 
   const notes = realize(song, { section: sectionId }).parts.find((p) => p.id === partId)!.notes;
   const read = (n: RealizedNote) => writtenPitch(n.pitch, n.midi, shift, respelled ? key : undefined);
   const octave = octaves && shift === -12 && instrument.clef === "treble" ? -1 : 0;
-  const staves = stavesOf(instrument.clef, notes, octave, meter, section.bars, read);
+  // On strings one row of numbers stands under one row of notes.
+  const voices = instrument.held.by === "frets" ? 1 : 2;
+  const staves = stavesOf(instrument.clef, notes, octave, meter, section.bars, read, voices);
   return ok({ part: partId, name: part.name, meter, key, staves });
 }
 
@@ -98,26 +104,30 @@ function stavesOf(
   meter: Meter,
   bars: number,
   read: (note: RealizedNote) => PitchName,
+  voices: 1 | 2 = 2,
 ): EngravedStaff[] {
   const length = bars * meter.bar;
-  const staff = (clef: EngravedStaff["clef"], own: readonly RealizedNote[]): EngravedStaff => ({
-    clef,
-    octave,
-    pickup: own.some((n) => n.start < 0) ? withoutRests(measure(own, -meter.bar, meter, length, read)) : [],
-    measures: Array.from({ length: bars }, (_, bar) => measure(own, bar * meter.bar, meter, length, read)),
-  });
-  return clefs === "grand"
-    ? [
-        staff(
-          "treble",
-          notes.filter((n) => n.midi >= MIDDLE),
-        ),
-        staff(
-          "bass",
-          notes.filter((n) => n.midi < MIDDLE),
-        ),
-      ]
-    : [staff(clefs, notes)];
+  const staff = (clef: EngravedStaff["clef"], own: readonly RealizedNote[]): EngravedStaff => {
+    const [upper, lower] = voices === 1 ? [own, []] : voicesOf(own);
+    const [first, second] = [writeRhythm(upper, meter, length), writeRhythm(lower, meter, length)];
+    const bar = (attacks: readonly WrittenAttack[], k: number) => measure(attacks, k * meter.bar, meter, length, read);
+    const moves = (k: number) => second.some((a) => a.start < (k + 1) * meter.bar && a.end > k * meter.bar);
+    return {
+      clef,
+      octave,
+      pickup: own.some((n) => n.start < 0) ? withoutRests(bar(first, -1)) : [],
+      measures: Array.from({ length: bars }, (_, k) => bar(first, k)),
+      second: Array.from({ length: bars }, (_, k) =>
+        moves(k) ? bar(second, k).map((c) => (c.notes.length ? c : { ...c, hidden: true })) : [],
+      ),
+    };
+  };
+  if (clefs !== "grand") return [staff(clefs, notes)];
+  const [right, left] = handsOf(notes);
+  // A hand that is silent throughout has no staff.
+  if (!left.length && right.length) return [staff("treble", right)];
+  if (!right.length && left.length) return [staff("bass", left)];
+  return [staff("treble", right), staff("bass", left)];
 }
 
 const withoutRests = (chords: EngravedChord[]): EngravedChord[] =>
@@ -128,50 +138,46 @@ const withoutRests = (chords: EngravedChord[]): EngravedChord[] =>
     ),
   );
 
-/** One bar of a staff, in one voice: wherever a note begins or ends, a new chord is written and what goes on is tied. */
+/** One bar of a voice: its attacks in values tied over beats and bars, and the rests between. */
 function measure(
-  notes: readonly RealizedNote[],
+  attacks: readonly WrittenAttack[],
   from: Ticks,
   meter: Meter,
   length: Ticks,
   written: (note: RealizedNote) => PitchName,
 ): EngravedChord[] {
   const to = Math.min(length, from + meter.bar);
-  const here = notes
-    .map((n) => ({ n, start: Math.max(n.start, from), end: Math.min(n.start + n.duration, to) }))
-    .filter((x) => x.end > x.start);
+  const here = attacks.filter((a) => a.end > from && a.start < to);
   const grids = gridsOf(
     meter,
-    here.flatMap((x) => [x.start - from, x.end - from]),
+    here.filter((a) => a.start >= from).map((a) => a.start - from),
   );
-  const snapped = here
-    .map((x) => ({
-      ...x,
-      start: snapEdge(x.start - from, grids),
-      end: snapEdge(x.end - from, grids),
-      goesOn: x.n.start + x.n.duration > to && to < length,
-    }))
-    .map((x) => (x.end > x.start ? x : { ...x, end: Math.min(meter.bar, x.start + 60) }));
-  const edges = [...new Set([0, meter.bar, ...snapped.flatMap((x) => [x.start, x.end])])].sort((a, b) => a - b);
   const out: EngravedChord[] = [];
-  edges.slice(0, -1).forEach((start, i) => {
-    const end = edges[i + 1]!;
-    const sounding = snapped.filter((x) => x.start <= start && x.end >= end).sort((a, b) => a.n.midi - b.n.midi);
-    const unique = sounding.filter((x, k) => k === 0 || x.n.midi !== sounding[k - 1]!.n.midi);
-    const pieces = write(start, end, meter, grids);
+  const rest = (start: Ticks, end: Ticks) => {
+    for (const piece of write(start, end, meter, grids, true))
+      out.push({ ...piece, start: from + piece.start, notes: [], articulation: null });
+  };
+  let at = 0;
+  for (const a of here) {
+    const start = Math.max(0, a.start - from);
+    const end = Math.min(meter.bar, a.end - from);
+    if (start > at) rest(at, start);
+    const notes = [...new Map(a.notes.map((n) => [n.midi, n])).values()].sort((x, y) => x.midi - y.midi);
+    const pieces = write(Math.max(at, start), end, meter, grids);
     pieces.forEach((piece, k) => {
       const last = k === pieces.length - 1;
+      const tied = !last || (a.end > to && to < length);
       out.push({
         ...piece,
         start: from + piece.start,
-        notes: unique.map(({ n, end: stop, goesOn }) => ({
-          id: n.id,
-          midi: n.midi,
-          pitch: written(n),
-          tied: !last || stop > end || (stop === end && end === meter.bar && goesOn),
-        })),
+        notes: notes.map((n) => ({ id: n.id, midi: n.midi, pitch: written(n), tied })),
+        articulation: k === 0 && a.start >= from ? a.articulation : null,
       });
     });
-  });
+    at = Math.max(at, end);
+  }
+  // A bar without notes is one rest, whatever its meter.
+  if (!here.length) return [{ start: from, ticks: meter.bar, value: "w", dots: 0, triplet: false, notes: [], articulation: null }];
+  if (at < meter.bar) rest(at, meter.bar);
   return out;
 }
