@@ -77,12 +77,9 @@ export function buildWeb() {
   remember("build", hash);
 }
 
-/** Path of a Chromium; installs Debian's package where there is none and that is possible. */
-export function findChromium() {
-  const names = [process.env.CHROMIUM, "/usr/bin/chromium", "/usr/bin/chromium-browser", "/usr/bin/google-chrome"].filter(Boolean);
-  const found = () => names.find((name) => existsSync(name));
-  if (found()) return found();
-  console.log("Installing Chromium …");
+/** Installs a package of Debian where that is possible. */
+function installDebian(name, hint) {
+  console.log(`Installing ${name} …`);
   try {
     const sudo = process.getuid?.() === 0 ? [] : ["sudo"];
     const apt = (...args) =>
@@ -91,9 +88,23 @@ export function findChromium() {
         env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" },
       });
     apt("update", "-qq");
-    apt("install", "-y", "-qq", "--no-install-recommends", "chromium");
+    apt("install", "-y", "-qq", "--no-install-recommends", name);
   } catch {
-    console.error("Chromium could not be installed. Install it (Debian: apt-get install chromium) or set CHROMIUM to its path.");
+    console.error(`${name} could not be installed. ${hint}`);
   }
+}
+
+/** Path of a Chromium; installs Debian's package where there is none and that is possible. */
+export function findChromium() {
+  const names = [process.env.CHROMIUM, "/usr/bin/chromium", "/usr/bin/chromium-browser", "/usr/bin/google-chrome"].filter(Boolean);
+  const found = () => names.find((name) => existsSync(name));
+  if (!found()) installDebian("chromium", "Install it (Debian: apt-get install chromium) or set CHROMIUM to its path.");
   return found();
+}
+
+/** The validator that reads a written score against its document type. */
+export function findXmllint() {
+  const place = "/usr/bin/xmllint";
+  if (!existsSync(place)) installDebian("libxml2-utils", "The validity of MusicXML files is not tested without it.");
+  return existsSync(place) ? place : undefined;
 }

@@ -3,11 +3,12 @@ import { mkdtempSync, existsSync, readFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { LEAST, testShare } from "./share.mjs";
-import { buildWeb, checkNode, findChromium, installPackages, run } from "./setup.mjs";
+import { buildWeb, checkNode, findChromium, findXmllint, installPackages, run } from "./setup.mjs";
 
 checkNode();
 installPackages();
 const chromium = findChromium();
+findXmllint();
 const out = mkdtempSync(path.join(tmpdir(), "orchard-test-"));
 const bin = (...parts) => path.join("node_modules", ...parts);
 let passed = 0;

@@ -290,5 +290,6 @@ export { readSongFile, writeSongFile } from "./format/json";
 export { BEND_RANGE, GLIDE_SHARE, GM_DRUMS, writeMidi } from "./format/midi";
 export { songOfMidi } from "./format/midiSong";
 export { nameChords } from "./format/midiChords";
+export { writeMusicXml } from "./format/musicxml/write";
 export { drumNotes, importMidi, laneForNote, type MidiChoices, type MidiImport } from "./format/midiImport";
 export { readMidi, type MidiContents, type MidiNote, type MidiTrack } from "./format/midiRead";

@@ -2,9 +2,9 @@ import { fail, ok, type Result } from "../result";
 import { nameInKey, transposeKey, type Key } from "../pitch/key";
 import { type Midi, mod, noteOf, pitchName, type PitchName, type Semitones, transposeNote } from "../pitch/pitch";
 import type { Meter, Ticks } from "../time/meter";
-import { instrumentOf, type Clef } from "../instrument/instruments";
+import { instrumentOf, type Clef, type Instrument } from "../instrument/instruments";
 import { partOf, sectionKey, sectionMeter, sectionOf } from "../song/document";
-import { realize, type RealizedNote } from "../song/realize";
+import { realize, type RealizedNote, type RealizedSong } from "../song/realize";
 import type { Song } from "../song/schema";
 import { gridsOf, write, type NoteValue } from "./durations";
 import { writeRhythm, type Articulation, type WrittenAttack } from "./rhythm";
@@ -46,7 +46,7 @@ export interface EngravedPart {
 }
 
 /** Letters an interval of so many semitones goes up. */
-const STEPS = [0, 1, 1, 2, 2, 3, 3, 4, 5, 5, 6, 6];
+export const STEPS = [0, 1, 1, 2, 2, 3, 3, 4, 5, 5, 6, 6];
 
 /** A sounding pitch as an instrument reads it; `key` is the written key, where its notes are not named by the plain interval. */
 export function writtenPitch(pitch: PitchName, midi: Midi, transposition: Semitones, key?: Key): PitchName {
@@ -64,6 +64,20 @@ function writtenKey(home: Key, transposition: Semitones): { key: Key; respelled:
   return { key, respelled: key.tonic !== transposeNote(home.tonic, STEPS[up]!, up) };
 }
 
+/** How the player of an instrument reads a key: the written key, the notes, an octave clef, and how many voices a staff takes. */
+function readingOf(instrument: Instrument, home: Key, written: boolean) {
+  const octaves = instrument.transposition % 12 === 0;
+  const shift = octaves ? instrument.transposition : written ? instrument.transposition : 0;
+  const { key, respelled } = writtenKey(home, shift);
+  return {
+    key,
+    read: (n: RealizedNote) => writtenPitch(n.pitch, n.midi, shift, respelled ? key : undefined),
+    octave: (octaves && shift === -12 && instrument.clef === "treble" ? -1 : 0) as EngravedStaff["octave"],
+    // On strings one row of numbers stands under one row of notes.
+    voices: (instrument.held.by === "frets" ? 1 : 2) as 1 | 2,
+  };
+}
+
 /**
  * A part of a section as it is written: values tied over beats and bars, triplets, rests. With `written`, for the player of a transposing
  * instrument; otherwise at sounding pitch (but octave clefs stay). Errors: `notation.place`.
@@ -74,17 +88,35 @@ export function engrave(song: Song, sectionId: string, partId: string, options: 
   if (!section || !part || part.role === "drums") return fail("notation.place", `No section "${sectionId}" or pitched part "${partId}"`);
   const instrument = instrumentOf(part.instrument, song);
   const meter = sectionMeter(song, section);
-  const home = sectionKey(song, section);
-  const octaves = instrument.transposition % 12 === 0;
-  const shift = octaves ? instrument.transposition : options.written ? instrument.transposition : 0;
-  const { key, respelled } = writtenKey(home, shift);
+  const { key, ...reading } = readingOf(instrument, sectionKey(song, section), options.written ?? false);
   const notes = realize(song, { section: sectionId }).parts.find((p) => p.id === partId)!.notes;
-  const read = (n: RealizedNote) => writtenPitch(n.pitch, n.midi, shift, respelled ? key : undefined);
-  const octave = octaves && shift === -12 && instrument.clef === "treble" ? -1 : 0;
-  // On strings one row of numbers stands under one row of notes.
-  const voices = instrument.held.by === "frets" ? 1 : 2;
-  const staves = stavesOf(instrument.clef, notes, octave, meter, section.bars, read, voices);
+  const staves = stavesOf({ clefs: staffClefs(instrument.clef, notes), notes, meter, bars: section.bars, ...reading });
   return ok({ part: partId, name: part.name, meter, key, staves });
+}
+
+/** A part in one pass of the form, as its player reads it; places count from the beginning of the pass. */
+export interface EngravedPass extends EngravedPart {
+  pass: string;
+  bars: number;
+}
+
+/** A part through the whole form, pass by pass; an upbeat to a later pass stands in the last bar of the one before. Errors: `notation.place`. */
+export function engraveForm(song: Song, real: RealizedSong, partId: string): Result<EngravedPass[]> {
+  const part = partOf(song, partId);
+  const realized = real.parts.find((p) => p.id === partId);
+  if (!part || !realized || part.role === "drums") return fail("notation.place", `No pitched part "${partId}"`);
+  const instrument = instrumentOf(part.instrument, song);
+  const clefs = staffClefs(instrument.clef, realized.notes);
+  return ok(
+    real.sections.map((s, i): EngravedPass => {
+      const { key, ...reading } = readingOf(instrument, s.key, true);
+      const notes = realized.notes
+        .filter((n) => n.start < s.start + s.duration && (n.start >= s.start || (i === 0 && n.start < 0)))
+        .map((n) => ({ ...n, start: n.start - s.start }));
+      const staves = stavesOf({ clefs, notes, meter: s.meter, bars: s.bars, ...reading });
+      return { part: partId, name: part.name, meter: s.meter, key, pass: s.pass, bars: s.bars, staves };
+    }),
+  );
 }
 
 /** All pitched parts of a section together on two staves, as they sound. Errors: `notation.place`. */
@@ -93,21 +125,34 @@ export function engraveGrand(song: Song, sectionId: string): Result<EngravedPart
   if (!section) return fail("notation.place", `No section "${sectionId}"`);
   const meter = sectionMeter(song, section);
   const notes = realize(song, { section: sectionId }).parts.flatMap((p) => (p.role === "drums" || p.muted ? [] : p.notes));
-  const staves = stavesOf("grand", notes, 0, meter, section.bars, (n) => n.pitch);
+  const staves = stavesOf({ clefs: ["treble", "bass"], notes, meter, bars: section.bars, octave: 0, read: (n) => n.pitch, voices: 2 });
   return ok({ part: "all", name: "All parts", meter, key: sectionKey(song, section), staves });
 }
 
-function stavesOf(
-  clefs: Clef,
-  notes: readonly RealizedNote[],
-  octave: EngravedStaff["octave"],
-  meter: Meter,
-  bars: number,
-  read: (note: RealizedNote) => PitchName,
-  voices: 1 | 2 = 2,
-): EngravedStaff[] {
+type StaffClef = EngravedStaff["clef"];
+
+/** The staves of an instrument: two for a keyboard, but a hand that is silent throughout has none. */
+function staffClefs(clef: Clef, notes: readonly RealizedNote[]): StaffClef[] {
+  if (clef !== "grand") return [clef];
+  const [right, left] = handsOf(notes);
+  if (!left.length && right.length) return ["treble"];
+  if (!right.length && left.length) return ["bass"];
+  return ["treble", "bass"];
+}
+
+interface StavesRequest {
+  clefs: readonly StaffClef[];
+  notes: readonly RealizedNote[];
+  meter: Meter;
+  bars: number;
+  octave: EngravedStaff["octave"];
+  read(note: RealizedNote): PitchName;
+  voices: 1 | 2;
+}
+
+function stavesOf({ clefs, notes, meter, bars, octave, read, voices }: StavesRequest): EngravedStaff[] {
   const length = bars * meter.bar;
-  const staff = (clef: EngravedStaff["clef"], own: readonly RealizedNote[]): EngravedStaff => {
+  const staff = (clef: StaffClef, own: readonly RealizedNote[]): EngravedStaff => {
     const [upper, lower] = voices === 1 ? [own, []] : voicesOf(own);
     const [first, second] = [writeRhythm(upper, meter, length), writeRhythm(lower, meter, length)];
     const bar = (attacks: readonly WrittenAttack[], k: number) => measure(attacks, k * meter.bar, meter, length, read);
@@ -122,11 +167,8 @@ function stavesOf(
       ),
     };
   };
-  if (clefs !== "grand") return [staff(clefs, notes)];
+  if (clefs.length === 1) return [staff(clefs[0]!, notes)];
   const [right, left] = handsOf(notes);
-  // A hand that is silent throughout has no staff.
-  if (!left.length && right.length) return [staff("treble", right)];
-  if (!right.length && left.length) return [staff("bass", left)];
   return [staff("treble", right), staff("bass", left)];
 }
 

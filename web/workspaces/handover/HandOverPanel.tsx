@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from "react";
 import { useNavigate } from "react-router";
-import { writeMidi, writeSongFile } from "../../../core/src/index";
+import { writeMidi, writeMusicXml, writeSongFile } from "../../../core/src/index";
 import type { RevisionInfo } from "../../../server/store/songs";
 import { api, ApiProblem } from "../../api";
 import { download, fileName, importFile } from "../../commands/files";
@@ -39,6 +39,18 @@ export function HandOverPanel({ data: { song } }: { data: SectionData }) {
         </button>
         <button type="button" onClick={() => midi("straight")}>
           Straight, as written
+        </button>
+      </div>
+      <h3>Score</h3>
+      <p className="small">
+        For notation programs: every part as its player reads it, words and chord symbols, pass by pass. Drums are not in it yet.
+      </p>
+      <div className="controls">
+        <button
+          type="button"
+          onClick={() => download(fileName(song, "musicxml"), writeMusicXml(song), "application/vnd.recordare.musicxml+xml")}
+        >
+          Save as MusicXML
         </button>
       </div>
       <h3>Song file</h3>

