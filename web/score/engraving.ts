@@ -29,7 +29,7 @@ import {
   type Meter,
   type TabPlace,
 } from "../../core/src/index";
-import { heightOf, layOutSheet, MARGIN, LINE, placesOf, TAB_GAP, type Line, type Placed, type Spot, type StaffPart } from "./sheet";
+import { layOutSheet, MARGIN, placesOf, rowsOf, TAB_GAP, type Rows, type Line, type Placed, type Spot, type StaffPart } from "./sheet";
 import { shrinkModifier, shrinkNote, SMALL_GAP, Spacer } from "./small";
 import type { Tablature } from "./tablature";
 
@@ -143,7 +143,7 @@ interface Sheet {
   parts: readonly StaffPart[];
   meter: Meter;
   bars: number;
-  above: number;
+  rows: Rows;
   context: RenderContext;
   pending: Pending;
 }
@@ -171,6 +171,7 @@ export async function drawStaves(
   }
   const sheet = document.createElement("div");
   const { lines, height } = layOutSheet(parts, { width, bars, above });
+  const rows = rowsOf(parts, above);
   const spots: Spot[] = [];
   const pending: Pending = new Map();
   for (const [k, line] of lines.entries()) {
@@ -183,7 +184,7 @@ export async function drawStaves(
     renderer.resize(width + 2, height);
     const context = renderer.getContext();
     context.setFillStyle("currentColor").setStrokeStyle("currentColor");
-    spots.push(...drawLine({ parts, meter, bars, above, context, pending }, line, k));
+    spots.push(...drawLine({ parts, meter, bars, rows, context, pending }, line, k));
     pending.clear();
   }
   if (stop.on) return null;
@@ -213,17 +214,15 @@ interface BarBox {
 function drawBar(sheet: Sheet, bar: number, box: BarBox): Spot[] {
   const { parts, meter, bars, context, pending } = sheet;
   const last = bar === bars - 1;
-  let y = sheet.above - 30;
   const drawn: Drawn[] = [];
-  for (const part of parts) {
+  for (const [p, part] of parts.entries()) {
     const own = part.staves.map((staff, i) => {
-      const [made, ...under] = drawStaff(sheet, part, staff, bar, { ...box, y: y + i * LINE, id: `${part.part}.${i}` });
+      const [made, ...under] = drawStaff(sheet, part, staff, bar, { ...box, y: sheet.rows.staves[p]![i]!, id: `${part.part}.${i}` });
       drawn.push(made, ...under);
-      if (part.tab && i === 0) drawn.push(drawTab(sheet, part.tab, made.bar, bar, { ...box, y: y + LINE + 8, stave: made.stave }));
+      if (part.tab && i === 0) drawn.push(drawTab(sheet, part.tab, made.bar, bar, { ...box, y: sheet.rows.tabs[p]!, stave: made.stave }));
       return made.stave;
     });
     if (box.first && own.length > 1) new StaveConnector(own[0]!, own[1]!).setType("brace").setContext(context).draw();
-    y += heightOf(part);
   }
   const begin = Math.max(...drawn.map((s) => s.stave.getNoteStartX()));
   formatBar(drawn, begin, box, context);

@@ -1,4 +1,4 @@
-import type { EngravedPart } from "../../core/src/index";
+import type { EngravedChord, EngravedPart, EngravedStaff } from "../../core/src/index";
 import type { Tablature } from "./tablature";
 
 export interface StaffPart extends EngravedPart {
@@ -33,7 +33,7 @@ export interface Line {
 /** Room for the names of the parts. */
 export const MARGIN = 92;
 /** Height of a staff with what stands above and below it. */
-export const LINE = 78;
+const LINE = 78;
 const SMALL_LINE = 60;
 export const TAB_GAP = 12;
 const BETWEEN_PARTS = 14;
@@ -41,9 +41,81 @@ const BETWEEN_PARTS = 14;
 /** Height of a staff of tablature with so many strings. */
 export const tabHeight = (strings: number): number => strings * TAB_GAP + 46;
 
-/** Height of a part with all that belongs to it. */
-export const heightOf = (p: StaffPart): number =>
-  p.staves.length * (p.small ? SMALL_LINE : LINE) + (p.tab ? tabHeight(p.tab.strings) : 0) + (p.below ?? 0) + BETWEEN_PARTS;
+/** Steps of the top line of a staff above C0; lines are two steps, ten pixels apart. */
+const TOP_LINE: Record<EngravedStaff["clef"], number> = { treble: 38, bass: 26, alto: 32, tenor: 30 };
+const LETTERS = "CDEFGAB";
+const stepOf = (pitch: string): number => LETTERS.indexOf(pitch[0]!) + 7 * Number(/-?\d+$/.exec(pitch)![0]);
+/** Half the distance of two lines; the room a dot or a line takes beside a head, and a stem that points away from the staff. */
+const STEP = 5;
+const SIGN = 12;
+const STEM = 26;
+
+/** How far notes, stems and signs reach above the top line and below the bottom line of a staff, in pixels. */
+export function reachOf(staff: EngravedStaff, small = false): { up: number; down: number } {
+  const top = TOP_LINE[staff.clef];
+  let [up, down] = [0, 0];
+  const reach = (c: EngravedChord, stems: "free" | "up" | "down") => {
+    if (!c.notes.length) return;
+    const sign = c.articulation ? SIGN : 0;
+    const high = (stepOf(c.notes.at(-1)!.pitch) - top) * STEP;
+    const low = (top - 8 - stepOf(c.notes[0]!.pitch)) * STEP;
+    up = Math.max(up, high + STEP + (stems === "up" ? STEM : 0) + sign);
+    down = Math.max(down, low + STEP + (stems === "down" ? STEM : 0) + sign);
+  };
+  staff.pickup.forEach((c) => reach(c, "free"));
+  staff.measures.forEach((bar, k) => {
+    const two = staff.second[k]!.length > 0;
+    bar.forEach((c) => reach(c, two ? "up" : "free"));
+    staff.second[k]!.forEach((c) => reach(c, "down"));
+  });
+  const size = small ? 0.7 : 1;
+  return { up: up * size, down: down * size };
+}
+
+/** Where the staves of a line stand, as tops of their boxes (the first line is drawn 40 below), tablature, names, and the height of all. */
+export interface Rows {
+  staves: number[][];
+  tabs: (number | null)[];
+  height: number;
+}
+
+/** From the top of a box to the first line of its staff, and what lies between staves anyway. */
+const HEAD = 40;
+const BREATH = 8;
+
+/** Staves under each other, further apart where notes hang between them. */
+export function rowsOf(parts: readonly StaffPart[], above: number): Rows {
+  let y = above - 30;
+  // What the staff before reaches down into the room up to the next one, and how much room there is.
+  let hangs = 0;
+  let room = HEAD - 12;
+  const staves: number[][] = [];
+  const tabs: (number | null)[] = [];
+  for (const part of parts) {
+    const line = part.small ? SMALL_LINE : LINE;
+    const own: number[] = [];
+    for (const [i, staff] of part.staves.entries()) {
+      const { up, down } = reachOf(staff, part.small);
+      y += Math.max(0, hangs + up + BREATH - room);
+      own.push(y);
+      y += line;
+      hangs = down;
+      room = line - HEAD * (part.small ? 0.7 : 1);
+      if (part.tab && i === 0) {
+        const sinks = Math.max(0, down + BREATH - room);
+        tabs.push(y + 8 + sinks);
+        y += tabHeight(part.tab.strings) + sinks;
+        hangs = 0;
+      }
+    }
+    if (!part.tab) tabs.push(null);
+    staves.push(own);
+    y += (part.below ?? 0) + BETWEEN_PARTS;
+    room += (part.below ?? 0) + BETWEEN_PARTS;
+    if (part.below) hangs = 0;
+  }
+  return { staves, tabs, height: y + 30 + Math.max(0, hangs - room) };
+}
 
 /** How wide a bar asks to be, by the number of its places and what stands at them. */
 function wish(parts: readonly StaffPart[], bar: number): number {
@@ -82,7 +154,7 @@ export function layOutSheet(
     const share = k > 0 && k === rows.length - 1 && asked < room * 0.6 ? 1.15 : room / asked;
     return { bars: row.map((b, i) => ({ bar: b.bar, width: b.wish * share + (i === 0 ? signature : 0) })) };
   });
-  return { lines, height: above + parts.reduce((sum, p) => sum + heightOf(p), 0) };
+  return { lines, height: rowsOf(parts, above).height };
 }
 
 /** Where parts are named, and where any tick stands between the places that were drawn. */
@@ -92,12 +164,8 @@ export function placesOf(
   { above, height }: { above: number; height: number },
 ): Placed {
   const sorted = [...spots].sort((a, b) => a.tick - b.tick);
-  let y = above - 30;
-  const labels = parts.map((p) => {
-    const label = { text: p.name, y: y + 50 };
-    y += heightOf(p);
-    return label;
-  });
+  const rows = rowsOf(parts, above);
+  const labels = parts.map((p, i) => ({ text: p.name, y: rows.staves[i]![0]! + 50 }));
   return {
     labels,
     at(tick) {
