@@ -217,7 +217,7 @@ export {
 } from "./voicing/section";
 export { invert } from "./voicing/invert";
 export { tabOf, type TabPlace } from "./voicing/tab";
-export { engrave, engraveGrand, writtenPitch, type EngravedChord, type EngravedPart, type EngravedStaff } from "./notation/engrave";
+export * from "./notation";
 export type { NoteValue } from "./notation/durations";
 export {
   describeChange,

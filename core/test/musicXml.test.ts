@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { DOMParser } from "@xmldom/xmldom";
-import { instrumentOf, must, parseChord, pitchMidi, realize, writeMusicXml, type Song } from "../src/index";
+import { DRUM_KINDS, instrumentOf, must, parseChord, pitchMidi, realize, writeMusicXml, type RealizedSong, type Song } from "../src/index";
 import { kindOf } from "../src/format/musicxml/harmony";
 import { engraveForm } from "../src/notation/engrave";
 import { demoSongs } from "./demos";
@@ -96,6 +96,33 @@ function engraved(song: Song, partId: string): Read[] {
   return out.sort((a, b) => a.start - b.start || a.midi - b.midi);
 }
 
+/** Hits of a percussion part as "tick drum", by the names of its instruments. */
+function struck(part: Element, xml: string): string[] {
+  const names = new Map([...xml.matchAll(/<score-instrument id="(P\d+-D\d+)"><instrument-name>([^<]+)</g)].map((m) => [m[1]!, m[2]!]));
+  let measure = 0;
+  return children(part, "measure")
+    .flatMap((m) => {
+      let [at, last, length] = [0, 0, 0];
+      const out: string[] = [];
+      for (const e of Array.from(m.childNodes) as Element[]) {
+        if (e.nodeName === "backup") at -= Number(text(e, "duration"));
+        if (e.nodeName !== "note") continue;
+        const start = children(e, "chord").length ? last : at;
+        if (children(e, "unpitched").length) out.push(`${measure + start} ${names.get(children(e, "instrument")[0]!.getAttribute("id")!)}`);
+        last = start;
+        at = Math.max(at, start + Number(text(e, "duration")));
+        length = Math.max(length, at);
+      }
+      measure += length;
+      return out;
+    })
+    .sort();
+}
+const struckIn = (real: RealizedSong): string[] => {
+  const upbeat = Math.max(0, ...real.parts.flatMap((p) => p.notes.filter((n) => n.start < 0).map((n) => -n.start)));
+  return [...new Set(real.hits.map((h) => `${h.start + upbeat} ${DRUM_KINDS[h.drum].title}`))].sort();
+};
+
 const partsOf = (xml: string) => children(new DOMParser().parseFromString(xml, "text/xml").documentElement as Element, "part");
 
 test.each(demoSongs().map((s) => [s.title, s] as const))(
@@ -104,10 +131,13 @@ test.each(demoSongs().map((s) => [s.title, s] as const))(
     const xml = writeMusicXml(song);
     validate(xml);
     const real = realize(song);
-    const written = song.parts.filter((p) => p.role !== "drums" && real.parts.find((r) => r.id === p.id)!.notes.length);
+    const written = song.parts.filter((p) => (p.role === "drums" ? real.hits : real.parts.find((r) => r.id === p.id)!.notes).length);
     const parts = partsOf(xml);
-    expect(parts).toHaveLength(written.length);
-    written.forEach((p, i) => expect([p.name, readPart(parts[i]!)]).toEqual([p.name, engraved(song, p.id)]));
+    expect(parts.length).toBe(written.length);
+    written.forEach((p, i) => {
+      if (p.role === "drums") expect([p.name, struck(parts[i]!, xml)]).toEqual([p.name, struckIn(real)]);
+      else expect([p.name, readPart(parts[i]!)]).toEqual([p.name, engraved(song, p.id)]);
+    });
     // Each measure is full for every voice: the reader came out where the song ends.
     const bars = real.sections.reduce((sum, s) => sum + s.bars, 0);
     for (const part of parts) expect(children(part, "measure").filter((m) => m.getAttribute("implicit") !== "yes")).toHaveLength(bars);

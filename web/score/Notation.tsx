@@ -1,5 +1,15 @@
 import { useEffect, useMemo, useRef, useState, type RefObject } from "react";
-import { engrave, engraveGrand, instrumentOf, neckOf, positionText, type Part, type SectionVoicing } from "../../core/src/index";
+import {
+  engrave,
+  engraveDrums,
+  engraveGrand,
+  legendOf,
+  instrumentOf,
+  neckOf,
+  positionText,
+  type Part,
+  type SectionVoicing,
+} from "../../core/src/index";
 import { playhead, useSound } from "../audio/sound";
 import { soundLayout } from "../commands/voicings";
 import { usePlayback } from "../store/playback";
@@ -18,6 +28,12 @@ import { tablature } from "./tablature";
 
 /** A part as it is drawn: its staves, and for fretted instruments strings and frets. */
 function staffOf(data: SectionData, part: Part, written: boolean): StaffPart | null {
+  if (part.role === "drums") {
+    const drums = engraveDrums(data.song, data.section.id, part.id);
+    const legend = legendOf(data.real.hits);
+    if (!drums.ok || !legend.length) return null;
+    return { ...drums.value, legend: `from below: ${legend.map((d) => d.title).join(", ")}` };
+  }
   const engraved = engrave(data.song, data.section.id, part.id, { written });
   if (!engraved.ok) return null;
   const { capo, tuning } = part.playing.voicing ?? {};
@@ -95,11 +111,12 @@ export default function Notation({ data }: { data: SectionData }) {
   const written = usePreferences((s) => s.written);
   const lanes = useSelection((s) => s.lanes);
   const [only, setOnly] = useState(EACH);
-  const pitched = useMemo(() => laneOrder(data.song.parts).filter((p) => p.role !== "drums"), [data.song.parts]);
+  const parted = useMemo(() => laneOrder(data.song.parts), [data.song.parts]);
+  const pitched = useMemo(() => parted.filter((p) => p.role !== "drums"), [parted]);
   const parts = useMemo(() => {
     if (only === GRAND) return grand(data);
-    return pitched.filter((p) => (only ? p.id === only : lanes[p.id] !== false)).flatMap((p) => staffOf(data, p, written) ?? []);
-  }, [data, written, only, lanes, pitched]);
+    return parted.filter((p) => (only ? p.id === only : lanes[p.id] !== false)).flatMap((p) => staffOf(data, p, written) ?? []);
+  }, [data, written, only, lanes, parted]);
   const fretted = pitched.find((p) => p.link?.kind === "voicing" && instrumentOf(p.instrument, data.song).held.by === "frets");
   const shapes = useResults((s) => (fretted ? s.voicing[fretted.id] : undefined));
   const { scroller, sheet, placed } = useSheet(parts, data.section.bars, shapes ? SHAPES : SYMBOLS);
@@ -112,7 +129,7 @@ export default function Notation({ data }: { data: SectionData }) {
           text="staves"
           value={only}
           set={setOnly}
-          choices={[[EACH, "one for each part"], [GRAND, "two for everything"], ...pitched.map((p): Choice<string> => [p.id, p.name])]}
+          choices={[[EACH, "one for each part"], [GRAND, "two for everything"], ...parted.map((p): Choice<string> => [p.id, p.name])]}
         />
         <Switches
           label="Pitch"
@@ -131,6 +148,7 @@ export default function Notation({ data }: { data: SectionData }) {
         {placed?.labels.map((l, i) => (
           <span key={i} className="staff-name" style={{ left: 4, top: l.y }}>
             {l.text}
+            {l.legend && <small>{l.legend}</small>}
           </span>
         ))}
       </div>

@@ -41,7 +41,7 @@ const vexKey = (pitch: string): string => {
   return `${name!.toLowerCase().replace("x", "##")}/${octave}`;
 };
 
-const REST_KEY: Record<EngravedStaff["clef"], string> = { treble: "b/4", bass: "d/3", alto: "c/4", tenor: "a/3" };
+const REST_KEY: Record<EngravedStaff["clef"], string> = { treble: "b/4", bass: "d/3", alto: "c/4", tenor: "a/3", percussion: "b/4" };
 
 interface Bar {
   notes: StemmableNote[];
@@ -56,6 +56,14 @@ const REST_BESIDE: Record<EngravedStaff["clef"], [above: string, below: string]>
   bass: ["g/3", "a/2"],
   alto: ["f/4", "g/3"],
   tenor: ["d/4", "e/3"],
+  percussion: ["e/5", "f/4"],
+};
+/** Heads of percussion. */
+const HEADS: Record<NonNullable<EngravedChord["notes"][number]["head"]>, string> = {
+  x: "/x2",
+  "circle-x": "/cx",
+  diamond: "/d2",
+  triangle: "/t2",
 };
 const UP = 1;
 const DOWN = -1;
@@ -77,7 +85,7 @@ function barOf(
     if (c.hidden) return new GhostNote({ duration, dots: c.dots });
     const note = new StaveNote({
       clef: staff.clef,
-      keys: rest ? [restKey] : c.notes.map((n) => vexKey(n.pitch)),
+      keys: rest ? [restKey] : c.notes.map((n) => vexKey(n.pitch) + (n.head ? HEADS[n.head] : "")),
       duration: `${duration}${rest ? "r" : ""}`,
       ...(stem === undefined ? { autoStem: true } : { stemDirection: stem }),
       ...(silent ? { alignCenter: true } : {}),

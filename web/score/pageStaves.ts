@@ -45,7 +45,7 @@ export function pageParts(song: Song, section: PageSection, part: string): Staff
 }
 
 /** Steps of the bottom line of a staff above C0, and what of a note's depth the words clear anyway. */
-const BOTTOM = { treble: 30, bass: 18, alto: 24, tenor: 22 } as const;
+const BOTTOM = { treble: 30, bass: 18, alto: 24, tenor: 22, percussion: 30 } as const;
 const CLEAR = 2;
 const LETTERS = "CDEFGAB";
 

@@ -3,6 +3,8 @@ import type { Tablature } from "./tablature";
 
 export interface StaffPart extends EngravedPart {
   tab?: Tablature;
+  /** What stands where on a percussion staff. */
+  legend?: string;
   /** Printed small, to be followed rather than played. */
   small?: boolean;
   /** Room below its last staff, for words. */
@@ -13,7 +15,7 @@ export interface StaffPart extends EngravedPart {
 
 /** Where things stand on the sheet, in pixels. */
 export interface Placed {
-  labels: { text: string; y: number }[];
+  labels: { text: string; legend?: string; y: number }[];
   /** Place of a tick: on which line of the sheet, and where on it. */
   at(tick: number): { x: number; top: number; height: number } | null;
 }
@@ -42,7 +44,7 @@ const BETWEEN_PARTS = 14;
 export const tabHeight = (strings: number): number => strings * TAB_GAP + 46;
 
 /** Steps of the top line of a staff above C0; lines are two steps, ten pixels apart. */
-const TOP_LINE: Record<EngravedStaff["clef"], number> = { treble: 38, bass: 26, alto: 32, tenor: 30 };
+const TOP_LINE: Record<EngravedStaff["clef"], number> = { treble: 38, bass: 26, alto: 32, tenor: 30, percussion: 38 };
 const LETTERS = "CDEFGAB";
 const stepOf = (pitch: string): number => LETTERS.indexOf(pitch[0]!) + 7 * Number(/-?\d+$/.exec(pitch)![0]);
 /** Half the distance of two lines; the room a dot or a line takes beside a head, and a stem that points away from the staff. */
@@ -165,7 +167,7 @@ export function placesOf(
 ): Placed {
   const sorted = [...spots].sort((a, b) => a.tick - b.tick);
   const rows = rowsOf(parts, above);
-  const labels = parts.map((p, i) => ({ text: p.name, y: rows.staves[i]![0]! + 50 }));
+  const labels = parts.map((p, i) => ({ text: p.name, ...(p.legend ? { legend: p.legend } : {}), y: rows.staves[i]![0]! + 50 }));
   return {
     labels,
     at(tick) {

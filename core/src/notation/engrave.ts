@@ -1,12 +1,13 @@
-import { fail, ok, type Result } from "../result";
-import { nameInKey, transposeKey, type Key } from "../pitch/key";
+import { fail, must, ok, type Result } from "../result";
+import { nameInKey, parseKey, transposeKey, type Key } from "../pitch/key";
 import { type Midi, mod, noteOf, pitchName, type PitchName, type Semitones, transposeNote } from "../pitch/pitch";
 import type { Meter, Ticks } from "../time/meter";
 import { instrumentOf, type Clef, type Instrument } from "../instrument/instruments";
 import { partOf, sectionKey, sectionMeter, sectionOf } from "../song/document";
-import { realize, type RealizedNote, type RealizedSong } from "../song/realize";
+import { realize, type RealizedHit, type RealizedNote, type RealizedSong } from "../song/realize";
 import type { Song } from "../song/schema";
 import { gridsOf, write, type NoteValue } from "./durations";
+import { drumNotes, headOf, type Head } from "./percussion";
 import { writeRhythm, type Articulation, type WrittenAttack } from "./rhythm";
 import { handsOf, voicesOf } from "./voices";
 
@@ -19,14 +20,14 @@ export interface EngravedChord {
   dots: 0 | 1;
   triplet: boolean;
   /** Low to high; empty for a rest. `tied` goes on into the next chord. */
-  notes: { id: string; pitch: PitchName; midi: Midi; tied: boolean }[];
+  notes: { id: string; pitch: PitchName; midi: Midi; tied: boolean; head?: Head }[];
   articulation: Articulation | null;
   /** A rest of a second voice that is silent: it takes its time and is not drawn. */
   hidden?: boolean;
 }
 
 export interface EngravedStaff {
-  clef: Exclude<Clef, "grand">;
+  clef: Exclude<Clef, "grand"> | "percussion";
   /** Written an octave away from where it sounds, for a tenor's or a guitar's treble clef. */
   octave: 0 | -1;
   /** The upbeat, where there is one, without its leading rests. */
@@ -94,6 +95,40 @@ export function engrave(song: Song, sectionId: string, partId: string, options: 
   return ok({ part: partId, name: part.name, meter, key, staves });
 }
 
+/** The drums of a section on a percussion staff: hands with stems up, feet down. Errors: `notation.place`. */
+export function engraveDrums(song: Song, sectionId: string, partId: string): Result<EngravedPart> {
+  const section = sectionOf(song, sectionId);
+  const part = partOf(song, partId);
+  if (!section || part?.role !== "drums") return fail("notation.place", `No section "${sectionId}" or drum part "${partId}"`);
+  const meter = sectionMeter(song, section);
+  const { hits } = realize(song, { section: sectionId });
+  return ok({ part: partId, name: part.name, meter, key: NO_KEY, staves: [drumStaff(hits, 0, meter, section.bars)] });
+}
+
+/** Percussion has no key signature. */
+const NO_KEY: Key = must(parseKey("C major"));
+
+function drumStaff(hits: readonly RealizedHit[], from: number, meter: Meter, bars: number): EngravedStaff {
+  const length = bars * meter.bar;
+  const [hands, feet] = drumNotes(
+    hits.filter((h) => h.start >= from && h.start < from + length),
+    from,
+    meter,
+  );
+  // Feet alone are written in one voice.
+  const [upper, lower] = hands.length ? [hands, feet] : [feet, []];
+  const signed = (chords: EngravedChord[]) =>
+    chords.map((c) => ({
+      ...c,
+      notes: c.notes.map((n) => {
+        const head = headOf(n.id);
+        return { ...n, tied: false, ...(head ? { head } : {}) };
+      }),
+    }));
+  const [staff] = stavesOf({ clefs: ["percussion"], notes: upper, under: lower, meter, bars, octave: 0, read: (n) => n.pitch, voices: 1 });
+  return { ...staff!, measures: staff!.measures.map(signed), second: staff!.second.map(signed) };
+}
+
 /** A part in one pass of the form, as its player reads it; places count from the beginning of the pass. */
 export interface EngravedPass extends EngravedPart {
   pass: string;
@@ -104,7 +139,14 @@ export interface EngravedPass extends EngravedPart {
 export function engraveForm(song: Song, real: RealizedSong, partId: string): Result<EngravedPass[]> {
   const part = partOf(song, partId);
   const realized = real.parts.find((p) => p.id === partId);
-  if (!part || !realized || part.role === "drums") return fail("notation.place", `No pitched part "${partId}"`);
+  if (!part || !realized) return fail("notation.place", `No part "${partId}"`);
+  if (part.role === "drums")
+    return ok(
+      real.sections.map((s): EngravedPass => {
+        const staves = [drumStaff(real.hits, s.start, s.meter, s.bars)];
+        return { part: partId, name: part.name, meter: s.meter, key: NO_KEY, pass: s.pass, bars: s.bars, staves };
+      }),
+    );
   const instrument = instrumentOf(part.instrument, song);
   const clefs = staffClefs(instrument.clef, realized.notes);
   return ok(
@@ -148,12 +190,14 @@ interface StavesRequest {
   octave: EngravedStaff["octave"];
   read(note: RealizedNote): PitchName;
   voices: 1 | 2;
+  /** What the lower voice has, where that is known. */
+  under?: readonly RealizedNote[];
 }
 
-function stavesOf({ clefs, notes, meter, bars, octave, read, voices }: StavesRequest): EngravedStaff[] {
+function stavesOf({ clefs, notes, meter, bars, octave, read, voices, under = [] }: StavesRequest): EngravedStaff[] {
   const length = bars * meter.bar;
   const staff = (clef: StaffClef, own: readonly RealizedNote[]): EngravedStaff => {
-    const [upper, lower] = voices === 1 ? [own, []] : voicesOf(own);
+    const [upper, lower] = voices === 1 ? [own, under] : voicesOf(own);
     const [first, second] = [writeRhythm(upper, meter, length), writeRhythm(lower, meter, length)];
     const bar = (attacks: readonly WrittenAttack[], k: number) => measure(attacks, k * meter.bar, meter, length, read);
     const moves = (k: number) => second.some((a) => a.start < (k + 1) * meter.bar && a.end > k * meter.bar);

@@ -14,6 +14,8 @@ export interface Voice {
   octave: number;
   /** Verses by the id of the note that carries them. */
   lyrics: ReadonlyMap<string, readonly string[]>;
+  /** Instruments of a percussion staff by drum. */
+  drums: ReadonlyMap<string, string> | null;
 }
 
 /** Beam signs of each chord, level by level: what stands in one beat is joined, rests divide. */
@@ -56,6 +58,9 @@ function pitch(name: string, octave: number): Element {
   return el("pitch", [el("step", letters![0]), alter !== 0 && el("alter", alter), el("octave", Number(number) - octave)]);
 }
 
+/** Where a drum's note stands. */
+const unpitched = (name: string): Element => el("unpitched", [el("display-step", name[0]), el("display-octave", name.slice(1))]);
+
 /** A syllable: a hyphen at its end goes on, one at the end of the syllable before it joins. */
 function lyric(text: string, verse: number, before: string | undefined): Element {
   const goesOn = text.endsWith("-");
@@ -89,13 +94,15 @@ export function notesOf(bar: readonly EngravedChord[], meter: Meter, voice: Voic
         "note",
         [
           k > 0 && el("chord"),
-          n ? pitch(n.pitch, voice.octave) : rest,
+          n ? (voice.drums ? unpitched(n.pitch) : pitch(n.pitch, voice.octave)) : rest,
           el("duration", c.ticks),
           ...ties.map((type) => el("tie", [], { type })),
+          n && voice.drums && el("instrument", [], { id: voice.drums.get(n.id.split(":")[0]!)! }),
           el("voice", voice.number),
           !full && el("type", TYPES[c.value]),
           c.dots > 0 && el("dot"),
           c.triplet && el("time-modification", [el("actual-notes", 3), el("normal-notes", 2)]),
+          n?.head !== undefined && el("notehead", n.head),
           voice.staff !== null && el("staff", voice.staff),
           ...(k === 0 ? beams[i]!.map((sign, level) => el("beam", sign, { number: level + 1 })) : []),
           notations.length > 0 && el("notations", notations),

@@ -2,6 +2,8 @@ import { mod, transposeNote, type NoteName } from "../../pitch/pitch";
 import { QUARTER, type Ticks } from "../../time/meter";
 import { transposeChord } from "../../chord/chord";
 import { instrumentOf, type Instrument } from "../../instrument/instruments";
+import { DRUM_KINDS } from "../../instrument/drums";
+import { legendOf } from "../../notation/percussion";
 import { engraveForm, STEPS, type EngravedPass, type EngravedStaff } from "../../notation/engrave";
 import { realize, type RealizedChord, type RealizedSection, type RealizedSong } from "../../song/realize";
 import type { Part, Song } from "../../song/schema";
@@ -17,6 +19,7 @@ const CLEFS: Record<EngravedStaff["clef"], [sign: string, line: number]> = {
   bass: ["F", 4],
   alto: ["C", 3],
   tenor: ["C", 4],
+  percussion: ["percussion", 2],
 };
 const MODES = new Set(["major", "minor", "dorian", "phrygian", "lydian", "mixolydian", "locrian"]);
 
@@ -26,22 +29,26 @@ interface Written {
   instrument: Instrument;
   passes: EngravedPass[];
   lyrics: Map<string, readonly string[]>;
+  /** Drums that are played, with their places in the score and their notes in General MIDI. */
+  drums: { drum: string; title: string; note: number }[] | null;
 }
 
 /**
  * The song as MusicXML 3.1, score-partwise, every pass written out: parts as their players read them, voices, ties, triplets, beams, articulations, words, chord
- * symbols over the first part, keys, meters, tempo, names of sections. Muted parts are included, drums are not. A quarter has 480 divisions.
+ * symbols over the first part, keys, meters, tempo, names of sections, drums on a percussion staff. Muted parts are included. A quarter has 480 divisions.
  */
 export function writeMusicXml(song: Song): string {
   const real = realize(song);
   const written = song.parts.flatMap((part): Written[] => {
     const notes = real.parts.find((p) => p.id === part.id)?.notes ?? [];
     const passes = engraveForm(song, real, part.id);
-    if (!passes.ok || !notes.length) return [];
+    const drums =
+      part.role === "drums" ? legendOf(real.hits).map(({ drum, title }) => ({ drum, title, note: DRUM_KINDS[drum].note })) : null;
+    if (!passes.ok || !(drums ?? notes).length) return [];
     const lyrics = new Map(
       notes.flatMap((n) => (n.lyrics?.length ? [[n.id, n.lyrics] as const] : n.lyric ? [[n.id, [n.lyric]] as const] : [])),
     );
-    return [{ part, instrument: instrumentOf(part.instrument, song), passes: passes.value, lyrics }];
+    return [{ part, instrument: instrumentOf(part.instrument, song), passes: passes.value, lyrics, drums }];
   });
   const upbeat = longestPickup(written);
   return writeXml(
@@ -53,7 +60,7 @@ export function writeMusicXml(song: Song): string {
           "part-list",
           written.flatMap((w, i) => scorePart(w, i)),
         ),
-        ...written.map((w, i) => el("part", measures(real, w, { first: i === 0, upbeat }), { id: `P${i + 1}` })),
+        ...written.map((w, i) => el("part", measures(real, w, { index: i, upbeat }), { id: `P${i + 1}` })),
       ],
       { version: "3.1" },
     ),
@@ -61,7 +68,27 @@ export function writeMusicXml(song: Song): string {
   );
 }
 
-const scorePart = ({ part, instrument }: Written, i: number): Element[] => [
+const drumId = (i: number, k: number): string => `P${i + 1}-D${k + 1}`;
+
+function scorePart({ part, instrument, drums }: Written, i: number): Element[] {
+  if (drums)
+    return [
+      el(
+        "score-part",
+        [
+          el("part-name", part.name),
+          ...drums.map((d, k) => el("score-instrument", [el("instrument-name", d.title)], { id: drumId(i, k) })),
+          ...drums.map((d, k) =>
+            el("midi-instrument", [el("midi-channel", 10), el("midi-program", 1), el("midi-unpitched", d.note + 1)], { id: drumId(i, k) }),
+          ),
+        ],
+        { id: `P${i + 1}` },
+      ),
+    ];
+  return pitchedPart(part, instrument, i);
+}
+
+const pitchedPart = (part: Part, instrument: Instrument, i: number): Element[] => [
   el(
     "score-part",
     [
@@ -75,9 +102,11 @@ const scorePart = ({ part, instrument }: Written, i: number): Element[] => [
   ),
 ];
 
-function measures(real: RealizedSong, written: Written, { first, upbeat }: { first: boolean; upbeat: Ticks }): Element[] {
+function measures(real: RealizedSong, written: Written, { index, upbeat }: { index: number; upbeat: Ticks }): Element[] {
+  const first = index === 0;
   const out: Element[] = [];
   const held: Held = new Map();
+  const drums = written.drums && new Map(written.drums.map((d, k) => [d.drum, drumId(index, k)]));
   let number = 1;
   written.passes.forEach((pass, p) => {
     const section = real.sections[p]!;
@@ -86,7 +115,7 @@ function measures(real: RealizedSong, written: Written, { first, upbeat }: { fir
     const changed = opening || attributesKey(before!, real.sections[p - 1]!) !== attributesKey(pass, section);
     if (opening && upbeat)
       out.push(
-        el("measure", [attributes(written, pass, section), ...bar(written, pass, -1, held, upbeat)], { number: 0, implicit: "yes" }),
+        el("measure", [attributes(written, pass, section), ...bar(written, pass, -1, held, drums, upbeat)], { number: 0, implicit: "yes" }),
       );
     for (let k = 0; k < pass.bars; k++) {
       const from = section.start + k * section.meter.bar;
@@ -95,7 +124,7 @@ function measures(real: RealizedSong, written: Written, { first, upbeat }: { fir
       const symbols = first
         ? real.chords.filter((c) => c.start >= from && c.start < from + section.meter.bar).map((c) => symbol(c, from, written.instrument))
         : [];
-      out.push(el("measure", [...head, ...signs, ...symbols, ...bar(written, pass, k, held)], { number: number++ }));
+      out.push(el("measure", [...head, ...signs, ...symbols, ...bar(written, pass, k, held, drums)], { number: number++ }));
     }
     held.clear();
   });
@@ -109,7 +138,14 @@ const longestPickup = (written: readonly Written[]): Ticks =>
   Math.max(0, ...written.flatMap((w) => w.passes[0]?.staves.map((s) => s.pickup.reduce((sum, c) => sum + c.ticks, 0)) ?? []));
 
 /** One bar of all staves and voices; with `upbeat`, the pickup, filled up with rests to that length. */
-function bar({ lyrics }: Written, pass: EngravedPass, k: number, held: Held, upbeat: Ticks = 0): Element[] {
+function bar(
+  { lyrics }: Written,
+  pass: EngravedPass,
+  k: number,
+  held: Held,
+  drums: ReadonlyMap<string, string> | null,
+  upbeat: Ticks = 0,
+): Element[] {
   const many = pass.staves.length > 1;
   return pass.staves.flatMap((staff, s) => {
     const voices = k < 0 ? [staff.pickup, []] : [staff.measures[k]!, staff.second[k]!];
@@ -119,7 +155,7 @@ function bar({ lyrics }: Written, pass: EngravedPass, k: number, held: Held, upb
       const id = `${s}.${v}`;
       const state = held.get(id) ?? { pitches: new Set<number>(), sung: [] };
       held.set(id, state);
-      const voice = { number: s * 4 + v + 1, staff: many ? s + 1 : null, octave: staff.octave === -1 ? 1 : 0, lyrics };
+      const voice = { number: s * 4 + v + 1, staff: many ? s + 1 : null, octave: staff.octave === -1 ? 1 : 0, lyrics, drums };
       const lengthOf = chords.reduce((sum, c) => sum + c.ticks, 0);
       const silent = k < 0 ? upbeat - lengthOf : 0;
       const rest =
