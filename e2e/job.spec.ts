@@ -74,6 +74,11 @@ test("the main job: chords, kick, voicings, bass, check, hearing, editing, comin
   await page.getByRole("button", { name: "As it is played" }).click();
   const bytes = readFileSync(await (await midi).path());
   expect(bytes.subarray(0, 4).toString()).toBe("MThd");
+  const score = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Save as MusicXML" }).click();
+  expect(readFileSync(await (await score).path(), "utf8")).toMatch(
+    /<score-partwise version="3.1"><work><work-title>.*<part-list>.*<measure number="1">/s,
+  );
   const json = page.waitForEvent("download");
   await page.getByRole("button", { name: "Save as JSON" }).click();
   const file = await (await json).path();

@@ -199,13 +199,19 @@ test("on staves: key, clefs, tablature, written pitch; the playhead goes along a
   await page.getByRole("button", { name: "staves" }).click();
   await expect(page.locator(".sheet svg").first()).toBeVisible();
   await expect(page.locator(".sheet-chord")).toHaveCount(10);
-  // Clarinet, two staves of the piano, bass and its strings: at least four clefs on each line, and fret numbers.
-  await expect(page.locator(".sheet svg").first().locator(".vf-clef")).toHaveCount(5);
+  // Clarinet, two staves of the piano, bass and its strings, drums with their legend: a clef each, and fret numbers.
+  await expect(page.locator(".sheet svg").first().locator(".vf-clef")).toHaveCount(6);
+  await expect(page.locator(".staff-name small")).toContainText("from below: kick");
   await expect(page.locator(".sheet .vf-tabnote").first()).toBeAttached();
   const signature = () => page.locator(".sheet svg").first().locator(".vf-keysignature").first().innerHTML();
   const sounding = await signature();
   await page.getByRole("button", { name: "as players read it" }).click();
   await expect.poll(signature).not.toBe(sounding);
+  // Alone, the clarinet has its chord symbols in its own key; with others, as they sound, and that is said.
+  await expect(page.getByText("chord symbols as they sound")).toBeVisible();
+  await page.locator(".notation select").selectOption({ label: "Clarinet" });
+  await expect(page.locator(".sheet-chord").first()).toHaveAccessibleName(/^Em9, /);
+  await page.locator(".notation select").selectOption({ index: 0 });
   await page.getByLabel("Practice tempo").selectOption("0.5");
   await page.keyboard.press("Space");
   const head = page.locator(".sheet .playhead");

@@ -87,7 +87,13 @@ function engraved(song: Song, partId: string): Read[] {
           for (const n of c.notes) {
             const held = open.get(n.midi);
             if (held) held.duration += c.ticks;
-            else out.push({ start: from + c.start, duration: c.ticks, midi: pitchMidi(n.pitch) + transposition, tied: false });
+            else
+              out.push({
+                start: from + c.start,
+                duration: c.ticks,
+                midi: pitchMidi(n.pitch) + (transposition || staff.octave * 12),
+                tied: false,
+              });
             if (n.tied) open.set(n.midi, held ?? out.at(-1)!);
             else open.delete(n.midi);
           }

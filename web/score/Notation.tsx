@@ -7,6 +7,7 @@ import {
   instrumentOf,
   neckOf,
   positionText,
+  writtenSymbol,
   type Part,
   type SectionVoicing,
 } from "../../core/src/index";
@@ -141,6 +142,9 @@ export default function Notation({ data }: { data: SectionData }) {
           titles={{ written: "Each transposing instrument in its own key" }}
           set={(v) => usePreferences.setState({ written: v === "written" })}
         />
+        {written && parts.length > 1 && parts.some((p) => p.key.signature !== parts[0]!.key.signature) && (
+          <span className="small">chord symbols as they sound</span>
+        )}
       </div>
       <div className="sheet" role="img" aria-label={`${data.section.name} on staves: ${parts.map((p) => p.name).join(", ")}`}>
         <div className="playhead" ref={head} aria-hidden="true" />
@@ -152,13 +156,28 @@ export default function Notation({ data }: { data: SectionData }) {
           </span>
         ))}
       </div>
-      {placed && <SheetChords data={data} placed={placed} shapes={shapes} />}
+      {placed && <SheetChords data={data} placed={placed} shapes={shapes} name={symbolsFor(data, parts, written)} />}
     </div>
   );
 }
 
+/** Chord symbols as the player of the only part reads them; as they sound where there are several. */
+function symbolsFor(data: SectionData, parts: readonly StaffPart[], written: boolean): (symbol: string) => string {
+  const part = parts.length === 1 && written ? data.song.parts.find((p) => p.id === parts[0]!.part) : undefined;
+  return part && part.role !== "drums"
+    ? (symbol) => writtenSymbol(symbol, instrumentOf(part.instrument, data.song).transposition)
+    : (symbol) => symbol;
+}
+
 /** Symbols over the staves, chosen and heard like those over the lanes. */
-function SheetChords({ data, placed, shapes }: { data: SectionData; placed: Placed; shapes: SectionVoicing | undefined }) {
+interface SheetChordsProps {
+  data: SectionData;
+  placed: Placed;
+  shapes: SectionVoicing | undefined;
+  name(symbol: string): string;
+}
+
+function SheetChords({ data, placed, shapes, name }: SheetChordsProps) {
   const selected = useSelection((s) => s.chord);
   return (
     <div className="sheet-chords">
@@ -174,13 +193,13 @@ function SheetChords({ data, placed, shapes }: { data: SectionData; placed: Plac
             className="sheet-chord"
             style={{ left: at.x - 6, top: at.top + 2 }}
             aria-pressed={c.id === selected}
-            aria-label={`${c.symbol}, ${positionText(data.meter, c.start)}`}
+            aria-label={`${name(c.symbol)}, ${positionText(data.meter, c.start)}`}
             onClick={() => {
               chooseChord(c.id);
               soundLayout(data.song, c);
             }}
           >
-            <ChordName symbol={c.symbol} />
+            <ChordName symbol={name(c.symbol)} />
             {shape && <FretDiagram shape={shape} />}
           </button>
         );

@@ -253,7 +253,9 @@ function drawStaff(
 ): [Drawn, ...Drawn[]] {
   const stave = new Stave(x, y, width, part.small ? { spacingBetweenLinesPx: SMALL_GAP } : {});
   if (first) {
-    stave.addClef(staff.clef, "default", staff.octave === -1 ? "8vb" : undefined).addKeySignature(signatureOf(part));
+    stave
+      .addClef(staff.clef, "default", staff.octave === 0 ? undefined : staff.octave < 0 ? "8vb" : "8va")
+      .addKeySignature(signatureOf(part));
     if (opening && !part.small) stave.addTimeSignature(meter.text.split(" ")[0]!);
   }
   if (part.small) stave.getModifiers().forEach(shrinkModifier);

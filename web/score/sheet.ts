@@ -50,7 +50,7 @@ const stepOf = (pitch: string): number => LETTERS.indexOf(pitch[0]!) + 7 * Numbe
 /** Half the distance of two lines; the room a dot or a line takes beside a head, and a stem that points away from the staff. */
 const STEP = 5;
 const SIGN = 12;
-const STEM = 26;
+const STEM = 36;
 
 /** How far notes, stems and signs reach above the top line and below the bottom line of a staff, in pixels. */
 export function reachOf(staff: EngravedStaff, small = false): { up: number; down: number } {

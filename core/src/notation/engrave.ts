@@ -2,6 +2,8 @@ import { fail, must, ok, type Result } from "../result";
 import { nameInKey, parseKey, transposeKey, type Key } from "../pitch/key";
 import { type Midi, mod, noteOf, pitchName, type PitchName, type Semitones, transposeNote } from "../pitch/pitch";
 import type { Meter, Ticks } from "../time/meter";
+import { chordSymbol, transposeChord } from "../chord/chord";
+import { parseChord } from "../chord/parse";
 import { instrumentOf, type Clef, type Instrument } from "../instrument/instruments";
 import { partOf, sectionKey, sectionMeter, sectionOf } from "../song/document";
 import { realize, type RealizedHit, type RealizedNote, type RealizedSong } from "../song/realize";
@@ -28,8 +30,8 @@ export interface EngravedChord {
 
 export interface EngravedStaff {
   clef: Exclude<Clef, "grand"> | "percussion";
-  /** Written an octave away from where it sounds, for a tenor's or a guitar's treble clef. */
-  octave: 0 | -1;
+  /** Written an octave above (−1) or below (1) where it sounds, with an eight at the clef: a tenor's or a guitar's treble, a bass in a score at sounding pitch. */
+  octave: 0 | -1 | 1;
   /** The upbeat, where there is one, without its leading rests. */
   pickup: EngravedChord[];
   measures: EngravedChord[][];
@@ -57,6 +59,13 @@ export function writtenPitch(pitch: PitchName, midi: Midi, transposition: Semito
   return pitchName(midi - transposition, key ? nameInKey(mod(midi - transposition, 12), key) : transposeNote(name, STEPS[up]!, up));
 }
 
+/** A chord symbol as the player of a transposing instrument reads it; "N.C." and what cannot be read stay. */
+export function writtenSymbol(symbol: string, transposition: Semitones): string {
+  const up = mod(-transposition, 12);
+  const chord = up ? parseChord(symbol) : null;
+  return chord?.ok ? chordSymbol(transposeChord(chord.value, (name) => transposeNote(name, STEPS[up]!, up))) : symbol;
+}
+
 /** The key a transposing instrument reads, and whether it had to be respelled. */
 function writtenKey(home: Key, transposition: Semitones): { key: Key; respelled: boolean } {
   if (transposition % 12 === 0) return { key: home, respelled: false };
@@ -65,15 +74,30 @@ function writtenKey(home: Key, transposition: Semitones): { key: Key; respelled:
   return { key, respelled: key.tonic !== transposeNote(home.tonic, STEPS[up]!, up) };
 }
 
+/** The middle line of each clef, and how far from it four ledger lines reach. */
+const MIDDLE_LINE: Record<Exclude<Clef, "grand">, Midi> = { treble: 71, bass: 50, alto: 60, tenor: 57 };
+const FOUR_LEDGERS: Semitones = 21;
+
+/** Whether most of a part lies past four ledger lines: −1 below, written an octave higher; 1 above. */
+function farFrom(clef: Exclude<Clef, "grand">, notes: readonly RealizedNote[]): -1 | 0 | 1 {
+  const off = (sign: 1 | -1) => notes.filter((n) => sign * (n.midi - MIDDLE_LINE[clef]) > FOUR_LEDGERS).length;
+  if (off(-1) > notes.length / 4) return -1;
+  return off(1) > notes.length / 4 ? 1 : 0;
+}
+
 /** How the player of an instrument reads a key: the written key, the notes, an octave clef, and how many voices a staff takes. */
-function readingOf(instrument: Instrument, home: Key, written: boolean) {
+function readingOf(instrument: Instrument, home: Key, written: boolean, notes: readonly RealizedNote[]) {
   const octaves = instrument.transposition % 12 === 0;
   const shift = octaves ? instrument.transposition : written ? instrument.transposition : 0;
   const { key, respelled } = writtenKey(home, shift);
+  const far = shift === 0 && instrument.clef !== "grand" ? farFrom(instrument.clef, notes) : 0;
+  // A bass player knows that the part sounds an octave lower; in a score at sounding pitch an eight says so.
+  const octave: EngravedStaff["octave"] = shift === -12 && (instrument.clef === "treble" || !written) ? -1 : far;
+  const lifted = far ? far * 12 : shift;
   return {
     key,
-    read: (n: RealizedNote) => writtenPitch(n.pitch, n.midi, shift, respelled ? key : undefined),
-    octave: (octaves && shift === -12 && instrument.clef === "treble" ? -1 : 0) as EngravedStaff["octave"],
+    read: (n: RealizedNote) => writtenPitch(n.pitch, n.midi, lifted, respelled ? key : undefined),
+    octave,
     // On strings one row of numbers stands under one row of notes.
     voices: (instrument.held.by === "frets" ? 1 : 2) as 1 | 2,
   };
@@ -89,8 +113,8 @@ export function engrave(song: Song, sectionId: string, partId: string, options: 
   if (!section || !part || part.role === "drums") return fail("notation.place", `No section "${sectionId}" or pitched part "${partId}"`);
   const instrument = instrumentOf(part.instrument, song);
   const meter = sectionMeter(song, section);
-  const { key, ...reading } = readingOf(instrument, sectionKey(song, section), options.written ?? false);
   const notes = realize(song, { section: sectionId }).parts.find((p) => p.id === partId)!.notes;
+  const { key, ...reading } = readingOf(instrument, sectionKey(song, section), options.written ?? false, notes);
   const staves = stavesOf({ clefs: staffClefs(instrument.clef, notes), notes, meter, bars: section.bars, ...reading });
   return ok({ part: partId, name: part.name, meter, key, staves });
 }
@@ -151,7 +175,7 @@ export function engraveForm(song: Song, real: RealizedSong, partId: string): Res
   const clefs = staffClefs(instrument.clef, realized.notes);
   return ok(
     real.sections.map((s, i): EngravedPass => {
-      const { key, ...reading } = readingOf(instrument, s.key, true);
+      const { key, ...reading } = readingOf(instrument, s.key, true, realized.notes);
       const notes = realized.notes
         .filter((n) => n.start < s.start + s.duration && (n.start >= s.start || (i === 0 && n.start < 0)))
         .map((n) => ({ ...n, start: n.start - s.start }));

@@ -1,2 +1,11 @@
-export { engrave, engraveDrums, engraveGrand, writtenPitch, type EngravedChord, type EngravedPart, type EngravedStaff } from "./engrave";
+export {
+  engrave,
+  engraveDrums,
+  engraveGrand,
+  writtenPitch,
+  writtenSymbol,
+  type EngravedChord,
+  type EngravedPart,
+  type EngravedStaff,
+} from "./engrave";
 export { legendOf } from "./percussion";

@@ -155,7 +155,7 @@ function bar(
       const id = `${s}.${v}`;
       const state = held.get(id) ?? { pitches: new Set<number>(), sung: [] };
       held.set(id, state);
-      const voice = { number: s * 4 + v + 1, staff: many ? s + 1 : null, octave: staff.octave === -1 ? 1 : 0, lyrics, drums };
+      const voice = { number: s * 4 + v + 1, staff: many ? s + 1 : null, octave: -staff.octave, lyrics, drums };
       const lengthOf = chords.reduce((sum, c) => sum + c.ticks, 0);
       const silent = k < 0 ? upbeat - lengthOf : 0;
       const rest =
@@ -184,7 +184,7 @@ const attributesKey = (pass: EngravedPass, section: RealizedSection): string =>
 function attributes({ instrument }: Written, pass: EngravedPass, { meter }: RealizedSection): Element {
   const many = pass.staves.length > 1;
   const { transposition } = instrument;
-  const octaveClef = pass.staves[0]!.octave === -1;
+  const octaveClef = pass.staves[0]!.octave !== 0;
   const up = mod(-transposition, 12);
   const transpose =
     transposition === 0 || octaveClef
@@ -203,7 +203,7 @@ function attributes({ instrument }: Written, pass: EngravedPass, { meter }: Real
       const [sign, line] = CLEFS[s.clef];
       return el(
         "clef",
-        [el("sign", sign), el("line", line), s.octave === -1 && el("clef-octave-change", -1)],
+        [el("sign", sign), el("line", line), s.octave !== 0 && el("clef-octave-change", s.octave)],
         many ? { number: i + 1 } : {},
       );
     }),
