@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState, type RefObject } from "react";
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type RefObject } from "react";
 import {
   engrave,
   engraveDrums,
@@ -11,19 +11,22 @@ import {
   type Part,
   type SectionVoicing,
 } from "../../core/src/index";
-import { playhead, useSound } from "../audio/sound";
+import { playhead, soundNote, useSound } from "../audio/sound";
 import { soundLayout } from "../commands/voicings";
 import { usePlayback } from "../store/playback";
 import { usePreferences } from "../store/preferences";
 import { useResults } from "../store/results";
 import type { SectionData } from "../store/sectionData";
-import { chooseChord, useSelection } from "../store/selection";
+import { chooseChord, chooseNotes, useSelection } from "../store/selection";
 import { ChordName } from "../ui/ChordName";
 import { FretDiagram } from "../ui/FretDiagram";
 import { Select, type Choice } from "../ui/Select";
 import { Switches } from "../ui/Switches";
 import { drawStaves } from "./engraving";
+import { makeAxis } from "./axis";
+import { laneScale, partRange } from "./laneScale";
 import { laneOrder } from "./layout";
+import { noteKey } from "./noteKeys";
 import type { Placed, StaffPart } from "./sheet";
 import { tablature } from "./tablature";
 
@@ -146,7 +149,14 @@ export default function Notation({ data }: { data: SectionData }) {
           <span className="small">chord symbols as they sound</span>
         )}
       </div>
-      <div className="sheet" role="img" aria-label={`${data.section.name} on staves: ${parts.map((p) => p.name).join(", ")}`}>
+      <div
+        className="sheet"
+        role="group"
+        tabIndex={0}
+        aria-label={`${data.section.name} on staves: ${parts.map((p) => p.name).join(", ")}`}
+        title="A click chooses a note; arrows go from note to note, up and down change it"
+        {...useStaffNotes(data, parts, sheet, placed)}
+      >
         <div className="playhead" ref={head} aria-hidden="true" />
         <div ref={sheet} aria-hidden="true" />
         {placed?.labels.map((l, i) => (
@@ -167,6 +177,41 @@ function symbolsFor(data: SectionData, parts: readonly StaffPart[], written: boo
   return part && part.role !== "drums"
     ? (symbol) => writtenSymbol(symbol, instrumentOf(part.instrument, data.song).transposition)
     : (symbol) => symbol;
+}
+
+/** Notes are chosen on the staves as in the lanes, and the same keys change them. */
+function useStaffNotes(data: SectionData, parts: readonly StaffPart[], sheet: RefObject<HTMLDivElement | null>, placed: Placed | null) {
+  const chosen = useSelection((s) => s.notes);
+  const previewing = usePlayback((s) => s.preview !== null);
+  useEffect(() => {
+    for (const head of sheet.current?.querySelectorAll<SVGElement>(".staff-note") ?? [])
+      head.classList.toggle("chosen", head.dataset.part === chosen.part && chosen.ids.includes(head.dataset.note ?? ""));
+  }, [chosen, placed, sheet]);
+  const onClick = (e: MouseEvent) => {
+    const { part, note } = (e.target as SVGElement).closest<SVGElement>(".staff-note")?.dataset ?? {};
+    const real = data.real.parts.find((p) => p.id === part)?.notes.find((n) => n.id === note);
+    if (!part || !note || !real) return;
+    const kept = e.shiftKey && chosen.part === part ? chosen.ids.filter((id) => id !== note) : [];
+    chooseNotes(part, [note, ...kept]);
+    void soundNote(part, real.midi);
+  };
+  const onKeyDown = (e: KeyboardEvent) => {
+    const part = data.real.parts.find((p) => p.id === chosen.part) ?? data.real.parts.find((p) => p.id === parts[0]?.part);
+    if (!part || part.role === "drums" || e.target !== e.currentTarget) return;
+    const lane = {
+      data,
+      part,
+      axis: makeAxis(1, data.pickup, data.length),
+      scale: laneScale(partRange(part, data.song), 100),
+      editable: !part.linked && !previewing,
+      select: (id: string, all = [id]) => chooseNotes(part.id, all),
+      typeWords: () => undefined,
+    };
+    if (!noteKey(e, lane)) return;
+    e.preventDefault();
+    e.stopPropagation();
+  };
+  return { onClick, onKeyDown };
 }
 
 /** Symbols over the staves, chosen and heard like those over the lanes. */

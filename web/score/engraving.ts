@@ -1,140 +1,27 @@
 import {
   Accidental,
-  Articulation,
-  Beam,
   Clef,
-  Dot,
+  type Element,
   Formatter,
-  Fraction,
   GhostNote,
-  ModifierPosition,
   Renderer,
   Stave,
   StaveConnector,
   StaveNote,
   StaveTie,
-  TabNote,
   TabStave,
-  Tuplet,
   Voice,
   type RenderContext,
   type StemmableNote,
 } from "vexflow/bravura";
-import {
-  EIGHTH,
-  QUARTER,
-  type EngravedChord,
-  type EngravedPart,
-  type EngravedStaff,
-  type Meter,
-  type TabPlace,
-} from "../../core/src/index";
+import { type EngravedChord, type EngravedPart, type EngravedStaff, type Meter } from "../../core/src/index";
+import { barOf, DOWN, tabBar, UP, type Bar } from "./bars";
 import { layOutSheet, MARGIN, placesOf, rowsOf, TAB_GAP, type Rows, type Line, type Placed, type Spot, type StaffPart } from "./sheet";
-import { shrinkModifier, shrinkNote, SMALL_GAP, Spacer } from "./small";
+import { shrinkModifier, shrinkNote, SMALL_GAP } from "./small";
 import type { Tablature } from "./tablature";
 
 const SIGNATURES = ["Cb", "Gb", "Db", "Ab", "Eb", "Bb", "F", "C", "G", "D", "A", "E", "B", "F#", "C#"];
 const signatureOf = (part: EngravedPart): string => SIGNATURES[part.key.signature + 7]!;
-
-const vexKey = (pitch: string): string => {
-  const [, name, octave] = /^([A-G](?:bb|b|##|x|#)?)(-?\d+)$/.exec(pitch)!;
-  return `${name!.toLowerCase().replace("x", "##")}/${octave}`;
-};
-
-const REST_KEY: Record<EngravedStaff["clef"], string> = { treble: "b/4", bass: "d/3", alto: "c/4", tenor: "a/3", percussion: "b/4" };
-
-interface Bar {
-  notes: StemmableNote[];
-  chords: readonly EngravedChord[];
-  tuplets: Tuplet[];
-  beams: Beam[];
-}
-
-/** Where a rest stands beside another voice: above its staff's middle, or below it. */
-const REST_BESIDE: Record<EngravedStaff["clef"], [above: string, below: string]> = {
-  treble: ["e/5", "f/4"],
-  bass: ["g/3", "a/2"],
-  alto: ["f/4", "g/3"],
-  tenor: ["d/4", "e/3"],
-  percussion: ["e/5", "f/4"],
-};
-/** Heads of percussion. */
-const HEADS: Record<NonNullable<EngravedChord["notes"][number]["head"]>, string> = {
-  x: "/x2",
-  "circle-x": "/cx",
-  diamond: "/d2",
-  triangle: "/t2",
-};
-const UP = 1;
-const DOWN = -1;
-type Stem = typeof UP | typeof DOWN;
-
-/** One bar of a voice as notes that can be drawn; with a stem direction, one of two voices. */
-function barOf(
-  chords: readonly EngravedChord[],
-  staff: EngravedStaff,
-  { meter, room }: Pick<StaffPart, "meter" | "room">,
-  stem?: Stem,
-): Bar {
-  const silent = chords.every((c) => !c.notes.length);
-  const list = silent ? [{ ...chords[0]!, value: "w" as const, dots: 0 as const, triplet: false }] : chords;
-  const restKey = stem === undefined ? REST_KEY[staff.clef] : REST_BESIDE[staff.clef][stem === UP ? 0 : 1];
-  const notes = list.map((c): StemmableNote => {
-    const rest = !c.notes.length;
-    const duration = `${c.value}${c.dots ? "d" : ""}`;
-    if (c.hidden) return new GhostNote({ duration, dots: c.dots });
-    const note = new StaveNote({
-      clef: staff.clef,
-      keys: rest ? [restKey] : c.notes.map((n) => vexKey(n.pitch) + (n.head ? HEADS[n.head] : "")),
-      duration: `${duration}${rest ? "r" : ""}`,
-      ...(stem === undefined ? { autoStem: true } : { stemDirection: stem }),
-      ...(silent ? { alignCenter: true } : {}),
-    });
-    if (c.dots) Dot.buildAndAttach([note], { all: true });
-    const wide = room?.get(c.start);
-    if (wide && !silent) note.addModifier(new Spacer(wide));
-    return note;
-  });
-  if (silent) return { notes, chords: [], tuplets: [], beams: [] };
-  const groups = meter.beats.map((b) => new Fraction(b.duration / EIGHTH, 8));
-  const beams = Beam.generateBeams(
-    notes.filter((n) => !(n instanceof GhostNote)),
-    stem === undefined ? { groups, maintainStemDirections: false } : { groups, stemDirection: stem },
-  );
-  // Beams turn stems: dots and lines are set when that is known, at the heads, or outside where another voice is on that side.
-  notes.forEach((note, i) => {
-    const sign = list[i]!.articulation;
-    if (!sign) return;
-    const above = stem === undefined ? note.getStemDirection() === DOWN : stem === UP;
-    note.addModifier(
-      new Articulation(sign === "staccato" ? "a." : "a-").setPosition(above ? ModifierPosition.ABOVE : ModifierPosition.BELOW),
-    );
-  });
-  return { notes, chords: list, tuplets: tupletsOf(list, notes), beams };
-}
-
-/** Thirds of a beat, bracketed beat by beat. */
-function tupletsOf(list: readonly EngravedChord[], notes: StemmableNote[]): Tuplet[] {
-  const beats = new Map<number, StemmableNote[]>();
-  list.forEach((c, i) => {
-    if (!c.triplet) return;
-    const beat = Math.floor(c.start / QUARTER);
-    beats.set(beat, [...(beats.get(beat) ?? []), notes[i]!]);
-  });
-  return [...beats.values()].map((group) => new Tuplet(group, { numNotes: 3, notesOccupied: 2 }));
-}
-
-/** A bar of tablature beside the notes of the same bar. */
-function tabBar(notes: Bar | null, places: readonly (TabPlace[] | null)[], strings: number): StemmableNote[] {
-  if (!notes) return [new GhostNote({ duration: "q" })];
-  if (!notes.chords.length) return [new GhostNote({ duration: "w" })];
-  return notes.chords.map((c, i) => {
-    const here = places[i];
-    const duration = `${c.value}${c.dots ? "d" : ""}`;
-    if (!here?.length) return new GhostNote({ duration });
-    return new TabNote({ positions: here.map((p) => ({ str: strings - p.string, fret: p.fret })), duration });
-  });
-}
 
 /** Notes whose ties go on into the next bar, by staff. */
 type Pending = Map<string, { note: StaveNote; indices: Map<number, number> }>;
@@ -142,12 +29,21 @@ type Pending = Map<string, { note: StaveNote; indices: Map<number, number> }>;
 /** A voice of a staff in one bar, ready to be drawn. */
 interface Drawn {
   id: string;
+  part: string;
   voice: Voice;
   stave: Stave;
   bar: Bar | null;
 }
 
+/** A head that was drawn, and the note it stands for. */
+interface Head {
+  head: Element;
+  note: string;
+  part: string;
+}
+
 interface Sheet {
+  heads: Head[];
   parts: readonly StaffPart[];
   meter: Meter;
   bars: number;
@@ -181,6 +77,7 @@ export async function drawStaves(
   const { lines, height } = layOutSheet(parts, { width, bars, above });
   const rows = rowsOf(parts, above);
   const spots: Spot[] = [];
+  const heads: Head[] = [];
   const pending: Pending = new Map();
   for (const [k, line] of lines.entries()) {
     await pause();
@@ -192,11 +89,18 @@ export async function drawStaves(
     renderer.resize(width + 2, height);
     const context = renderer.getContext();
     context.setFillStyle("currentColor").setStrokeStyle("currentColor");
-    spots.push(...drawLine({ parts, meter, bars, rows, context, pending }, line, k));
+    spots.push(...drawLine({ heads, parts, meter, bars, rows, context, pending }, line, k));
     pending.clear();
   }
   if (stop.on) return null;
   host.replaceChildren(sheet);
+  // Drawn heads are found once they are on the page.
+  for (const { head, note, part } of heads) {
+    const drawn = head.getSVGElement();
+    drawn?.classList.add("staff-note");
+    drawn?.setAttribute("data-note", note);
+    drawn?.setAttribute("data-part", part);
+  }
   return placesOf(parts, spots, { above, height });
 }
 
@@ -234,6 +138,7 @@ function drawBar(sheet: Sheet, bar: number, box: BarBox): Spot[] {
   }
   const begin = Math.max(...drawn.map((s) => s.stave.getNoteStartX()));
   formatBar(drawn, begin, box, context);
+  for (const d of drawn) sheet.heads.push(...headsOf(d));
   const [top, foot] = [drawn[0]!.stave, drawn.at(-1)!.stave];
   new StaveConnector(top, foot)
     .setType(last ? "boldDoubleRight" : "singleRight")
@@ -266,8 +171,8 @@ function drawStaff(
   const made = chords.length ? barOf(chords, staff, part, under.length ? UP : undefined) : null;
   const voice = voiceOf(meter, made ? made.notes : [new GhostNote({ duration: "q" })]);
   const below = under.length ? barOf(under, staff, part, DOWN) : null;
-  const voices: [Drawn, ...Drawn[]] = [{ id, voice, stave, bar: made }];
-  if (below) voices.push({ id: `${id}.second`, voice: voiceOf(meter, below.notes), stave, bar: below });
+  const voices: [Drawn, ...Drawn[]] = [{ id, part: part.part, voice, stave, bar: made }];
+  if (below) voices.push({ id: `${id}.second`, part: part.part, voice: voiceOf(meter, below.notes), stave, bar: below });
   Accidental.applyAccidentals(
     voices.map((v) => v.voice),
     signatureOf(part),
@@ -297,11 +202,21 @@ function drawTab(
   tabStave.setNoteStartX(stave.getNoteStartX());
   tabStave.setContext(context).draw();
   const places = bar < 0 ? [] : tab.measures[bar]!;
-  return { id: "", voice: voiceOf(meter, tabBar(notes, places, tab.strings)), stave: tabStave, bar: null };
+  return { id: "", part: "", voice: voiceOf(meter, tabBar(notes, places, tab.strings)), stave: tabStave, bar: null };
 }
 
 const voiceOf = (meter: Meter, notes: StemmableNote[]): Voice =>
   new Voice({ numBeats: meter.count, beatValue: meter.unit }).setMode(Voice.Mode.SOFT).addTickables(notes);
+
+/** The heads of a voice with the notes they stand for. */
+function headsOf({ bar, part }: Drawn): Head[] {
+  return (bar?.chords ?? []).flatMap((c, i) => {
+    const note = bar!.notes[i];
+    return note instanceof StaveNote
+      ? c.notes.flatMap((n, k) => (note.noteHeads[k] ? [{ head: note.noteHeads[k], note: n.id, part }] : []))
+      : [];
+  });
+}
 
 /** Sets the notes of all staves under each other, and draws them. */
 function formatBar(drawn: readonly Drawn[], begin: number, { x, width }: BarBox, context: RenderContext): void {

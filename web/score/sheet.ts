@@ -61,8 +61,11 @@ export function reachOf(staff: EngravedStaff, small = false): { up: number; down
     const sign = c.articulation ? SIGN : 0;
     const high = (stepOf(c.notes.at(-1)!.pitch) - top) * STEP;
     const low = (top - 8 - stepOf(c.notes[0]!.pitch)) * STEP;
-    up = Math.max(up, high + STEP + (stems === "up" ? STEM : 0) + sign);
-    down = Math.max(down, low + STEP + (stems === "down" ? STEM : 0) + sign);
+    // One voice has its stems towards the middle line, from the note that is furthest away.
+    const rises = stems === "up" || (stems === "free" && high < low);
+    const stem = c.value === "w" ? 0 : STEM;
+    up = Math.max(up, high + STEP + (rises ? stem : sign));
+    down = Math.max(down, low + STEP + (rises ? sign : stem));
   };
   staff.pickup.forEach((c) => reach(c, "free"));
   staff.measures.forEach((bar, k) => {

@@ -1,0 +1,116 @@
+import {
+  Articulation,
+  Beam,
+  Dot,
+  Fraction,
+  GhostNote,
+  ModifierPosition,
+  StaveNote,
+  TabNote,
+  Tuplet,
+  type StemmableNote,
+} from "vexflow/bravura";
+import { EIGHTH, QUARTER, type EngravedChord, type EngravedStaff, type TabPlace } from "../../core/src/index";
+import type { StaffPart } from "./sheet";
+import { Spacer } from "./small";
+
+const vexKey = (pitch: string): string => {
+  const [, name, octave] = /^([A-G](?:bb|b|##|x|#)?)(-?\d+)$/.exec(pitch)!;
+  return `${name!.toLowerCase().replace("x", "##")}/${octave}`;
+};
+
+const REST_KEY: Record<EngravedStaff["clef"], string> = { treble: "b/4", bass: "d/3", alto: "c/4", tenor: "a/3", percussion: "b/4" };
+
+/** One voice of a bar as notes that can be drawn. */
+export interface Bar {
+  notes: StemmableNote[];
+  chords: readonly EngravedChord[];
+  tuplets: Tuplet[];
+  beams: Beam[];
+}
+
+/** Where a rest stands beside another voice: above its staff's middle, or below it. */
+const REST_BESIDE: Record<EngravedStaff["clef"], [above: string, below: string]> = {
+  treble: ["e/5", "f/4"],
+  bass: ["g/3", "a/2"],
+  alto: ["f/4", "g/3"],
+  tenor: ["d/4", "e/3"],
+  percussion: ["e/5", "f/4"],
+};
+/** Heads of percussion. */
+const HEADS: Record<NonNullable<EngravedChord["notes"][number]["head"]>, string> = {
+  x: "/x2",
+  "circle-x": "/cx",
+  diamond: "/d2",
+  triangle: "/t2",
+};
+export const UP = 1;
+export const DOWN = -1;
+type Stem = typeof UP | typeof DOWN;
+
+/** One bar of a voice as notes that can be drawn; with a stem direction, one of two voices. */
+export function barOf(
+  chords: readonly EngravedChord[],
+  staff: EngravedStaff,
+  { meter, room }: Pick<StaffPart, "meter" | "room">,
+  stem?: Stem,
+): Bar {
+  const silent = chords.every((c) => !c.notes.length);
+  const list = silent ? [{ ...chords[0]!, value: "w" as const, dots: 0 as const, triplet: false }] : chords;
+  const restKey = stem === undefined ? REST_KEY[staff.clef] : REST_BESIDE[staff.clef][stem === UP ? 0 : 1];
+  const notes = list.map((c): StemmableNote => {
+    const rest = !c.notes.length;
+    const duration = `${c.value}${c.dots ? "d" : ""}`;
+    if (c.hidden) return new GhostNote({ duration, dots: c.dots });
+    const note = new StaveNote({
+      clef: staff.clef,
+      keys: rest ? [restKey] : c.notes.map((n) => vexKey(n.pitch) + (n.head ? HEADS[n.head] : "")),
+      duration: `${duration}${rest ? "r" : ""}`,
+      ...(stem === undefined ? { autoStem: true } : { stemDirection: stem }),
+      ...(silent ? { alignCenter: true } : {}),
+    });
+    if (c.dots) Dot.buildAndAttach([note], { all: true });
+    const wide = room?.get(c.start);
+    if (wide && !silent) note.addModifier(new Spacer(wide));
+    return note;
+  });
+  if (silent) return { notes, chords: [], tuplets: [], beams: [] };
+  const groups = meter.beats.map((b) => new Fraction(b.duration / EIGHTH, 8));
+  const beams = Beam.generateBeams(
+    notes.filter((n) => !(n instanceof GhostNote)),
+    stem === undefined ? { groups, maintainStemDirections: false } : { groups, stemDirection: stem },
+  );
+  // Beams turn stems: dots and lines are set when that is known, at the heads, or outside where another voice is on that side.
+  notes.forEach((note, i) => {
+    const sign = list[i]!.articulation;
+    if (!sign) return;
+    const above = stem === undefined ? note.getStemDirection() === DOWN : stem === UP;
+    note.addModifier(
+      new Articulation(sign === "staccato" ? "a." : "a-").setPosition(above ? ModifierPosition.ABOVE : ModifierPosition.BELOW),
+    );
+  });
+  return { notes, chords: list, tuplets: tupletsOf(list, notes), beams };
+}
+
+/** Thirds of a beat, bracketed beat by beat. */
+function tupletsOf(list: readonly EngravedChord[], notes: StemmableNote[]): Tuplet[] {
+  const beats = new Map<number, StemmableNote[]>();
+  list.forEach((c, i) => {
+    if (!c.triplet) return;
+    const beat = Math.floor(c.start / QUARTER);
+    beats.set(beat, [...(beats.get(beat) ?? []), notes[i]!]);
+  });
+  return [...beats.values()].map((group) => new Tuplet(group, { numNotes: 3, notesOccupied: 2 }));
+}
+
+/** A bar of tablature beside the notes of the same bar. */
+export function tabBar(notes: Bar | null, places: readonly (TabPlace[] | null)[], strings: number): StemmableNote[] {
+  if (!notes) return [new GhostNote({ duration: "q" })];
+  if (!notes.chords.length) return [new GhostNote({ duration: "w" })];
+  return notes.chords.map((c, i) => {
+    const here = places[i];
+    const duration = `${c.value}${c.dots ? "d" : ""}`;
+    if (!here?.length) return new GhostNote({ duration });
+    return new TabNote({ positions: here.map((p) => ({ str: strings - p.string, fret: p.fret })), duration });
+  });
+}
