@@ -76,10 +76,7 @@ export function barOf(
   });
   if (silent) return { notes, chords: [], tuplets: [], beams: [] };
   const groups = meter.beats.map((b) => new Fraction(b.duration / EIGHTH, 8));
-  const beams = Beam.generateBeams(
-    notes.filter((n) => !(n instanceof GhostNote)),
-    stem === undefined ? { groups, maintainStemDirections: false } : { groups, stemDirection: stem },
-  );
+  const beams = Beam.generateBeams(notes, stem === undefined ? { groups, maintainStemDirections: false } : { groups, stemDirection: stem });
   // Beams turn stems: dots and lines are set when that is known, at the heads, or outside where another voice is on that side.
   notes.forEach((note, i) => {
     const sign = list[i]!.articulation;
