@@ -1,5 +1,5 @@
 /**
- * Traditional tunes, out of copyright, with the degrees of the harmony that songbooks and hymnals print under them; and basses with the chords that a
+ * Traditional tunes, out of copyright (and one invented line), with the degrees of the harmony that songbooks and hymnals print under them; and basses with the chords that a
  * harmony handbook puts on them. Tunes and harmonies written down from memory before the harmonizer was made to agree with them; where books differ the plainer
  * one is taken. A tune is written in bars: a note of one beat is its name, others have their beats after a star; "-" is a rest.
  */
@@ -184,7 +184,7 @@ export const TUNES: readonly Tune[] = [
     degrees: "I|ii|V|I|I|ii|V|I",
   },
   {
-    name: "Two tunes in minor, with their leading tone held",
+    name: "A line in minor with its leading tone held (invented)",
     key: "D minor",
     meter: "4/4",
     tune: "D4 E4 F4 G4|A4*2 F4*2|G4*2 E4*2|C#4*4|D4 E4 F4 G4|A4*2 Bb4*2|A4 G4 E4 C#4|D4*4",

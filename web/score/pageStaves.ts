@@ -1,6 +1,6 @@
 import { engrave, typesetNames, type EngravedPart, type PageSection, type Song } from "../../core/src/index";
 import { drawStaves } from "./engraving";
-import { MARGIN, type Placed, type StaffPart } from "./sheet";
+import { MARGIN, stepOf, TOP_LINE, type Placed, type StaffPart } from "./sheet";
 
 /** Room above the first staff for symbols, and for each line of words below the own one. */
 const SYMBOLS = 46;
@@ -44,16 +44,15 @@ export function pageParts(song: Song, section: PageSection, part: string): Staff
   ];
 }
 
-/** Steps of the bottom line of a staff above C0, and what of a note's depth the words clear anyway. */
-const BOTTOM = { treble: 30, bass: 18, alto: 24, tenor: 22, percussion: 30 } as const;
+/** What of a note's depth the words clear anyway, in steps, and the five lines of a staff. */
 const CLEAR = 2;
-const LETTERS = "CDEFGAB";
+const LINES = 8;
 
 /** How far notes hang below their staff, past where words stand: each step is half a space. */
 function depthOf({ staves }: EngravedPart): number {
   const depths = staves.flatMap((staff) =>
-    [...staff.pickup, ...staff.measures.flat()].flatMap((c) =>
-      c.notes.map((n) => BOTTOM[staff.clef] - (LETTERS.indexOf(n.pitch[0]!) + 7 * Number(/-?\d+$/.exec(n.pitch)![0]))),
+    [...staff.pickup, ...staff.measures.flat(), ...staff.second.flat()].flatMap((c) =>
+      c.notes.map((n) => TOP_LINE[staff.clef] - LINES - stepOf(n.pitch)),
     ),
   );
   return Math.max(0, Math.max(0, ...depths) - CLEAR) * 5;

@@ -44,9 +44,10 @@ const BETWEEN_PARTS = 14;
 export const tabHeight = (strings: number): number => strings * TAB_GAP + 46;
 
 /** Steps of the top line of a staff above C0; lines are two steps, ten pixels apart. */
-const TOP_LINE: Record<EngravedStaff["clef"], number> = { treble: 38, bass: 26, alto: 32, tenor: 30, percussion: 38 };
+export const TOP_LINE: Record<EngravedStaff["clef"], number> = { treble: 38, bass: 26, alto: 32, tenor: 30, percussion: 38 };
 const LETTERS = "CDEFGAB";
-const stepOf = (pitch: string): number => LETTERS.indexOf(pitch[0]!) + 7 * Number(/-?\d+$/.exec(pitch)![0]);
+/** Steps of a written note above C0. */
+export const stepOf = (pitch: string): number => LETTERS.indexOf(pitch[0]!) + 7 * Number(/-?\d+$/.exec(pitch)![0]);
 /** Half the distance of two lines; the room a dot or a line takes beside a head, and a stem that points away from the staff. */
 const STEP = 5;
 const SIGN = 12;
@@ -124,7 +125,11 @@ export function rowsOf(parts: readonly StaffPart[], above: number): Rows {
 
 /** How wide a bar asks to be, by the number of its places and what stands at them. */
 function wish(parts: readonly StaffPart[], bar: number): number {
-  const starts = new Set(parts.flatMap((p) => p.staves.flatMap((s) => (bar < 0 ? s.pickup : s.measures[bar]!).map((c) => c.start))));
+  const starts = new Set(
+    parts.flatMap((p) =>
+      p.staves.flatMap((s) => (bar < 0 ? s.pickup : [...s.measures[bar]!, ...s.second[bar]!.filter((c) => !c.hidden)]).map((c) => c.start)),
+    ),
+  );
   const room = (start: number) => Math.max(PLACE, ...parts.map((p) => (p.room?.get(start) ?? 0) + GAP));
   return (
     (bar < 0 ? 30 : 54) +

@@ -88,12 +88,11 @@ const isAtHome = (c: Chord, home: Key): boolean =>
 function relativeStays(chords: readonly Chord[], home: Key, sharps: boolean): (Region & { weight: number })[] {
   if (home.mode !== "major" && home.mode !== "minor") return [];
   const key = home.mode === "major" ? nameKey(home.pcs[5]!, "minor", sharps) : nameKey(home.pcs[2]!, "major", sharps);
-  const atHome = (c: Chord) => isAtHome(c, home);
   const stays: (Region & { weight: number })[] = [];
   for (let from = 0; from < chords.length; from++) {
-    if (atHome(chords[from]!) || !belongs(chords[from]!, key)) continue;
+    if (isAtHome(chords[from]!, home) || !belongs(chords[from]!, key)) continue;
     let to = from;
-    while (to < chords.length && !atHome(chords[to]!) && belongs(chords[to]!, key)) to++;
+    while (to < chords.length && !isAtHome(chords[to]!, home) && belongs(chords[to]!, key)) to++;
     const tonics = chords.flatMap((c, i) =>
       i >= from && i < to && isTonic(c, key) && (i === from || rootPc(chords[i - 1]!) !== rootPc(c)) ? [i] : [],
     );

@@ -2,7 +2,7 @@ import { fail, must, ok, type Result } from "../result";
 import { nameInKey, parseKey, transposeKey, type Key } from "../pitch/key";
 import { type Midi, mod, noteOf, pitchName, type PitchName, type Semitones, transposeNote } from "../pitch/pitch";
 import type { Meter, Ticks } from "../time/meter";
-import { chordSymbol, transposeChord } from "../chord/chord";
+import { chordSymbol, transposeChord, type Chord } from "../chord/chord";
 import { parseChord } from "../chord/parse";
 import { instrumentOf, type Clef, type Instrument } from "../instrument/instruments";
 import { partOf, sectionKey, sectionMeter, sectionOf } from "../song/document";
@@ -61,9 +61,13 @@ export function writtenPitch(pitch: PitchName, midi: Midi, transposition: Semito
 
 /** A chord symbol as the player of a transposing instrument reads it; "N.C." and what cannot be read stay. */
 export function writtenSymbol(symbol: string, transposition: Semitones): string {
+  const chord = transposition % 12 ? parseChord(symbol) : null;
+  return chord?.ok ? chordSymbol(writtenChord(chord.value, transposition)) : symbol;
+}
+
+export function writtenChord(chord: Chord, transposition: Semitones): Chord {
   const up = mod(-transposition, 12);
-  const chord = up ? parseChord(symbol) : null;
-  return chord?.ok ? chordSymbol(transposeChord(chord.value, (name) => transposeNote(name, STEPS[up]!, up))) : symbol;
+  return up ? transposeChord(chord, (name) => transposeNote(name, STEPS[up]!, up)) : chord;
 }
 
 /** The key a transposing instrument reads, and whether it had to be respelled. */

@@ -61,8 +61,16 @@ export function voicesOf(notes: readonly RealizedNote[]): [upper: RealizedNote[]
     const mean = (set: Set<Event>) => [...set].reduce((s, e) => s + heightOf(e), 0) / Math.max(1, set.size);
     for (const e of mean(sides[0]) >= mean(sides[1]) ? sides[1] : sides[0]) lower.add(e);
   }
+  // What begins while the upper of two voices still sounds, and lies below it, joins the lower one instead of cutting it short.
+  let sounding: Event[] = [];
+  for (const event of events) {
+    sounding = sounding.filter((e) => e.end > event.start + 60);
+    if (rivals.get(event)!.length) sounding.push(event);
+    else if (sounding.length && sounding.every((e) => !lower.has(e) && e.start < event.start && heightOf(e) > heightOf(event)))
+      lower.add(event);
+  }
   const of = (list: Event[]) => list.flatMap((e) => e.notes);
-  return [of(events.filter((e) => !lower.has(e))), of([...lower])];
+  return [of(events.filter((e) => !lower.has(e))), of(events.filter((e) => lower.has(e)))];
 }
 
 const MIDDLE: Midi = 60;

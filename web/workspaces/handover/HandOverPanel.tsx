@@ -43,7 +43,7 @@ export function HandOverPanel({ data: { song } }: { data: SectionData }) {
       </div>
       <h3>Score</h3>
       <p className="small">
-        For notation programs: every part as its player reads it, words and chord symbols, pass by pass. Drums are not in it yet.
+        For notation programs: every part as its player reads it, words, chord symbols and drums, pass by pass. Muted parts are included.
       </p>
       <div className="controls">
         <button

@@ -1,10 +1,9 @@
-import { mod, transposeNote, type NoteName } from "../../pitch/pitch";
+import { mod } from "../../pitch/pitch";
 import { QUARTER, type Ticks } from "../../time/meter";
-import { transposeChord } from "../../chord/chord";
 import { instrumentOf, type Instrument } from "../../instrument/instruments";
 import { DRUM_KINDS } from "../../instrument/drums";
 import { legendOf } from "../../notation/percussion";
-import { engraveForm, STEPS, type EngravedPass, type EngravedStaff } from "../../notation/engrave";
+import { engraveForm, STEPS, writtenChord, type EngravedPass, type EngravedStaff } from "../../notation/engrave";
 import { realize, type RealizedChord, type RealizedSection, type RealizedSong } from "../../song/realize";
 import type { Part, Song } from "../../song/schema";
 import { harmony } from "./harmony";
@@ -238,8 +237,5 @@ function directions(section: RealizedSection, before: RealizedSection | undefine
 }
 
 /** A chord symbol as the part's player reads it. */
-function symbol(c: RealizedChord, bar: Ticks, instrument: Instrument): Element {
-  const up = mod(-instrument.transposition, 12);
-  const move = (name: NoteName): NoteName => transposeNote(name, STEPS[up]!, up);
-  return harmony(c.chord && up ? transposeChord(c.chord, move) : c.chord, c.start - bar);
-}
+const symbol = (c: RealizedChord, bar: Ticks, { transposition }: Instrument): Element =>
+  harmony(c.chord && writtenChord(c.chord, transposition), c.start - bar);
