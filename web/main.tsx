@@ -11,7 +11,7 @@ import { SongList } from "./pages/SongList";
 /** The workbench is loaded when a song is opened: the list comes first. */
 const SongPage = lazy(() => import("./pages/SongPage").then((page) => ({ default: page.SongPage })));
 
-const SingerPages = lazy(() => import("./pages/SingerPages").then((page) => ({ default: page.SingerPages })));
+const SongPages = lazy(() => import("./pages/SongPages").then((page) => ({ default: page.SongPages })));
 
 const CheckReport = lazy(() => import("./pages/CheckReport").then((page) => ({ default: page.CheckReport })));
 
@@ -27,7 +27,7 @@ createRoot(document.getElementById("root")!).render(
         <Routes>
           <Route path="/" element={<SongList />} />
           <Route path="/songs/:id" element={<ToChords />} />
-          <Route path="/songs/:id/pages" element={<SingerPages />} />
+          <Route path="/songs/:id/pages" element={<SongPages />} />
           <Route path="/songs/:id/report" element={<CheckReport />} />
           <Route path="/songs/:id/:workspace" element={<SongPage />} />
           <Route path="*" element={<Navigate replace to="/" />} />

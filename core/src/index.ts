@@ -41,7 +41,7 @@ export {
   type Seconds,
   type Ticks,
 } from "./time/meter";
-export { swung, tappedTempo, ticksToSeconds, type Swing } from "./time/swing";
+export { feelText, swung, tappedTempo, ticksToSeconds, type Swing } from "./time/swing";
 export { bassPc, chordPitchClasses, chordSymbol, chordToneName, rootPc, toneRole, type Chord, type ChordTone } from "./chord/chord";
 export { parseChord } from "./chord/parse";
 export { chordOf, LINE_LIMIT, NO_CHORD, readLine, shareBar, writeLine, type LineChord, type ParsedLine } from "./chord/progression";
@@ -102,6 +102,7 @@ export {
   sectionKey,
   sectionMeter,
   sectionOf,
+  sectionSwing,
   sectionTempo,
   type NewSong,
 } from "./song/document";

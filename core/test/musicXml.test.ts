@@ -6,6 +6,7 @@ import { DOMParser } from "@xmldom/xmldom";
 import { DRUM_KINDS, instrumentOf, must, parseChord, pitchMidi, realize, writeMusicXml, type RealizedSong, type Song } from "../src/index";
 import { kindOf } from "../src/format/musicxml/harmony";
 import { engraveForm } from "../src/notation/engrave";
+import type { EngravedChord } from "../src/notation/staff";
 import { demoSongs } from "./demos";
 import { edit, songWith } from "./helpers";
 
@@ -35,6 +36,8 @@ function readPart(part: Element): Read[] {
   const open = new Map<number, Read>();
   let measure = 0;
   let shift = 0;
+  // The same notes stand on a staff of tablature once more.
+  const tab = Array.from(part.getElementsByTagName("sign")).some((sign) => sign.textContent === "TAB");
   for (const m of children(part, "measure")) {
     let at = 0;
     let last = 0;
@@ -48,6 +51,11 @@ function readPart(part: Element): Read[] {
       if (e.nodeName !== "note") continue;
       const duration = Number(text(e, "duration"));
       const start = children(e, "chord").length ? last : at;
+      if (tab && text(e, "staff") === "2") {
+        at = start + duration;
+        last = start;
+        continue;
+      }
       const pitch = children(e, "pitch")[0];
       if (pitch) {
         const midi = STEPS[text(pitch, "step")!]! + Number(text(pitch, "alter") ?? 0) + 12 * (Number(text(pitch, "octave")) + 1) + shift;
@@ -82,6 +90,8 @@ function engraved(song: Song, partId: string): Read[] {
     const from = real.sections[p]!.start + upbeat;
     for (const staff of pass.staves)
       for (const voice of [[...staff.pickup, ...staff.measures.flat()], staff.second.flat()]) {
+        const octaves = (c: EngravedChord) =>
+          staff.octave + (staff.readings[Math.max(0, Math.floor(c.start / pass.meter.bar))]?.shift ?? 0);
         const open = new Map<number, Read>();
         for (const c of voice)
           for (const n of c.notes) {
@@ -91,7 +101,7 @@ function engraved(song: Song, partId: string): Read[] {
               out.push({
                 start: from + c.start,
                 duration: c.ticks,
-                midi: pitchMidi(n.pitch) + (transposition || staff.octave * 12),
+                midi: pitchMidi(n.pitch) + (transposition % 12 ? transposition : transposition || octaves(c) * 12),
                 tied: false,
               });
             if (n.tied) open.set(n.midi, held ?? out.at(-1)!);

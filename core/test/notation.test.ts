@@ -48,15 +48,15 @@ test("every bar is full, a note over the bar line is tied, chords are written to
 });
 
 test("transposing instruments read their own key and notes; an octave clef keeps the key (orchestration handbooks, values from memory)", () => {
-  const song = line(["0 Eb4 2", "2 F#4 2"], "4/4", "Eb major");
+  const song = line(["0 Eb4 2", "2 G4 1", "3 F#4 0.5", "3.5 G4 0.5"], "4/4", "Eb major");
   const on = (instrument: string) => edit(song, { do: "setPart", part: "melody", instrument });
   const clarinet = must(engrave(on("clarinet"), "s1", "melody", { written: true }));
   expect([clarinet.key.tonic, clarinet.key.signature]).toEqual(["F", -1]);
-  expect(text(on("clarinet"), "melody", true)[0]![0]).toBe("F4:h G#4:h");
-  expect(text(on("altoSax"), "melody", true)[0]![0]).toBe("C5:h D#5:h");
-  expect(text(on("tenorSax"), "melody", true)[0]![0]).toBe("F5:h G#5:h");
-  expect(text(on("guitar"), "melody", true)[0]![0]).toBe("Eb5:h F#5:h");
-  expect(text(on("clarinet"))[0]![0]).toBe("Eb4:h F#4:h");
+  expect(text(on("clarinet"), "melody", true)[0]![0]).toBe("F4:h A4:q G#4:8 A4:8");
+  expect(text(on("altoSax"), "melody", true)[0]![0]).toBe("C5:h E5:q D#5:8 E5:8");
+  expect(text(on("tenorSax"), "melody", true)[0]![0]).toBe("F5:h A5:q G#5:8 A5:8");
+  expect(text(on("guitar"), "melody", true)[0]![0]).toBe("Eb5:h G5:q F#5:8 G5:8");
+  expect(text(on("clarinet"))[0]![0]).toBe("Eb4:h G4:q F#4:8 G4:8");
 });
 
 test("a keyboard is written on two staves, parted at middle C; nothing is lost between them", () => {

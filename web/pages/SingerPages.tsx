@@ -1,54 +1,35 @@
-import { useEffect, useMemo, useRef, useState } from "react";
-import { Link, useParams } from "react-router";
-import { parseMeter, singerPage, typeset, typesetNames, VOICES, type PageSection, type SingerPage, type Song } from "../../core/src/index";
-import { drawPageSection } from "../score/pageStaves";
-import { Check } from "../ui/Check";
+import { useMemo } from "react";
+import { Link } from "react-router";
+import { engrave, feelText, singerPage, typesetNames, VOICES, type PageSection, type SingerPage, type Song } from "../../core/src/index";
+import { PAPERS, type Paper } from "../score/pageStaves";
+import { sheetSymbols } from "../score/staffParts";
+import type { StaffPart } from "../score/sheet";
 import { keyText } from "../ui/texts";
-import { useOpened } from "./opened";
-import "./pages.scss";
+import { Staves } from "./Paper";
 
-/** A page for each singer, printed from the browser or saved as PDF there. */
-export function SingerPages() {
-  const { id = "" } = useParams();
-  const { song, failed } = useOpened(id);
-  const [left, setLeft] = useState<readonly string[]>([]);
-  const pages = useMemo(
-    () =>
-      (song?.singers ?? []).flatMap((s) => {
-        const page = song && singerPage(song, s.id);
-        return page?.ok ? [{ id: s.id, page: page.value }] : [];
-      }),
-    [song],
-  );
-  if (failed) return <p className="message">The song cannot be opened: {failed}</p>;
-  if (!song) return <p className="message muted">Opening …</p>;
-  return (
-    <main className="singer-pages">
-      <div className="pages-bar controls" role="toolbar" aria-label="Pages">
-        <Link to={`/songs/${id}/lines`}>Back to the song</Link>
-        {pages.map(({ id: singer, page }) => (
-          <Check key={singer} on={!left.includes(singer)} set={(on) => setLeft(on ? left.filter((s) => s !== singer) : [...left, singer])}>
-            {page.singer}
-          </Check>
-        ))}
-        <button type="button" className="primary" disabled={!pages.length} onClick={() => window.print()}>
-          Print, or save as PDF
-        </button>
-      </div>
-      {!pages.length && (
-        <p className="message">
-          No singer has a part yet. <Link to={`/songs/${id}/lines`}>In Lines, under Singers,</Link> say who sings what.
-        </p>
-      )}
-      {pages.map(({ id: singer, page }) => !left.includes(singer) && <Page key={singer} song={song} page={page} />)}
-    </main>
-  );
+/** Singers who have a part, by the pages they get. */
+export const singersWithPages = (song: Song): { id: string; name: string; page: SingerPage }[] =>
+  song.singers.flatMap((s) => {
+    const page = singerPage(song, s.id);
+    return page.ok ? [{ id: s.id, name: s.name, page: page.value }] : [];
+  });
+
+/** A page for each singer. */
+export function SingersPages({ song, paper, left }: { song: Song; paper: Paper; left: readonly string[] }) {
+  const singers = useMemo(() => singersWithPages(song), [song]);
+  if (!singers.length)
+    return (
+      <p className="message">
+        No singer has a part yet. <Link to={`/songs/${song.id}/lines`}>In Lines, under Singers,</Link> say who sings what.
+      </p>
+    );
+  return singers.map(({ id, page }) => !left.includes(id) && <Page key={id} song={song} page={page} paper={paper} />);
 }
 
-function Page({ song, page }: { song: Song; page: SingerPage }) {
+function Page({ song, page, paper }: { song: Song; page: SingerPage; paper: Paper }) {
   const voice = VOICES.find((v) => v.id === page.voice)?.title ?? page.voice;
   return (
-    <article className="singer-page" aria-label={`Page for ${page.singer}`}>
+    <article className={`singer-page on-${paper}`} style={{ width: PAPERS[paper].width + 104 }} aria-label={`Page for ${page.singer}`}>
       <header>
         <h1>{song.title}</h1>
         <p className="for">
@@ -56,12 +37,20 @@ function Page({ song, page }: { song: Song; page: SingerPage }) {
         </p>
         <p className="facts-line">
           {keyText(page.key)} · {song.meter} · <span className="tabular">♩ = {song.tempo}</span>
-          {song.swing.ratio > 0.52 ? ` · swung ${song.swing.unit === 8 ? "eighths" : "sixteenths"}` : ""}
+          {feelText(song.swing) && ` · ${feelText(song.swing)}`}
         </p>
         <p className="facts-line">{page.form.join(" – ")}</p>
       </header>
-      {page.sections.map((section) => (
-        <Section key={section.section} song={song} page={page} section={section} />
+      {page.sections.map((section, i) => (
+        <Section
+          key={section.section}
+          song={song}
+          page={page}
+          section={section}
+          paper={paper}
+          last={i === page.sections.length - 1}
+          time={section.meter !== page.sections[i - 1]?.meter}
+        />
       ))}
       <footer className="small">
         ’ breathe · small notes: the tune. Singing high or loud for long tires the voice: warm up, take breaks.
@@ -70,27 +59,45 @@ function Page({ song, page }: { song: Song; page: SingerPage }) {
   );
 }
 
-/** Width of the staves on the paper, in pixels. */
-const WIDTH = 690;
+/** Staves on singers' pages: large enough to be read at arm's length. */
+const SCALE = 0.86;
 
-function Section({ song, page, section }: { song: Song; page: SingerPage; section: PageSection }) {
-  const host = useRef<HTMLDivElement>(null);
-  const [drawn, setDrawn] = useState(false);
-  useEffect(() => {
-    const stop = { on: false };
-    const meter = parseMeter(section.meter);
-    setDrawn(false);
-    if (meter.ok && host.current)
-      void drawPageSection(host.current, song, section, page.part, { width: WIDTH, bar: meter.value.bar, stop }).then(() => {
-        if (!stop.on) setDrawn(true);
-      });
-    return () => {
-      stop.on = true;
-    };
-  }, [song, section, page.part]);
+/** Staves of one section: the tune small, the own line under it. */
+function staffParts(song: Song, section: PageSection, part: string): StaffPart[] {
+  const tune = section.tune === null ? null : engrave(song, section.section, section.tune, { written: true });
+  const own = engrave(song, section.section, part, { written: true });
+  return [
+    ...(tune?.ok ? [{ ...tune.value, small: true, staves: tune.value.staves.map(withoutWords) }] : []),
+    ...(own.ok ? [{ ...own.value, breaths: section.breaths }] : []),
+  ];
+}
+
+/** Words stand under the own line alone. */
+const withoutWords = (staff: StaffPart["staves"][number]): StaffPart["staves"][number] => ({
+  ...staff,
+  pickup: staff.pickup.map(({ words: _, ...c }) => c),
+  measures: staff.measures.map((bar) => bar.map(({ words: _, ...c }) => c)),
+});
+
+function Section({
+  song,
+  page,
+  section,
+  paper,
+  last,
+  time,
+}: {
+  song: Song;
+  page: SingerPage;
+  section: PageSection;
+  paper: Paper;
+  last: boolean;
+  time: boolean;
+}) {
+  const parts = useMemo(() => staffParts(song, section, page.part), [song, section, page.part]);
   const other = section.key !== page.key || section.meter !== song.meter || section.tempo !== song.tempo;
   return (
-    <section className="page-section" aria-busy={!drawn} aria-label={section.name}>
+    <section className="page-section" aria-label={section.name}>
       <h2>
         {section.name}
         {other && (
@@ -109,7 +116,16 @@ function Section({ song, page, section }: { song: Song; page: SingerPage; sectio
       ) : (
         <p className="entrance small">Does not sing here: {section.bars} bars.</p>
       )}
-      <div ref={host} className="page-host" role="img" aria-label={`${section.name}, ${typeset(page.partName)}`} />
+      <Staves
+        parts={parts}
+        label={`${section.name}, ${page.partName}`}
+        paper={paper}
+        scale={SCALE}
+        bars={section.bars}
+        symbols={sheetSymbols(section.chords, (s) => s)}
+        closes={last}
+        time={time}
+      />
     </section>
   );
 }

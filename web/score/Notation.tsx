@@ -1,49 +1,30 @@
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type RefObject } from "react";
+import { useEffect, useMemo, useRef, useState, type RefObject } from "react";
 import {
-  engrave,
-  engraveDrums,
   engraveGrand,
-  legendOf,
   instrumentOf,
-  neckOf,
+  feelText,
   positionText,
+  sectionSwing,
+  sectionTempo,
   writtenSymbol,
-  type Part,
   type SectionVoicing,
 } from "../../core/src/index";
-import { playhead, soundNote, useSound } from "../audio/sound";
+import { playhead, useSound } from "../audio/sound";
 import { soundLayout } from "../commands/voicings";
 import { usePlayback } from "../store/playback";
 import { usePreferences } from "../store/preferences";
 import { useResults } from "../store/results";
 import type { SectionData } from "../store/sectionData";
-import { chooseChord, chooseNotes, useSelection } from "../store/selection";
+import { chooseChord, useSelection } from "../store/selection";
 import { ChordName } from "../ui/ChordName";
 import { FretDiagram } from "../ui/FretDiagram";
 import { Select, type Choice } from "../ui/Select";
 import { Switches } from "../ui/Switches";
 import { drawStaves } from "./engraving";
-import { makeAxis } from "./axis";
-import { laneScale, partRange } from "./laneScale";
 import { laneOrder } from "./layout";
-import { noteKey } from "./noteKeys";
-import type { Placed, StaffPart } from "./sheet";
-import { tablature } from "./tablature";
-
-/** A part as it is drawn: its staves, and for fretted instruments strings and frets. */
-function staffOf(data: SectionData, part: Part, written: boolean): StaffPart | null {
-  if (part.role === "drums") {
-    const drums = engraveDrums(data.song, data.section.id, part.id);
-    const legend = legendOf(data.real.hits);
-    if (!drums.ok || !legend.length) return null;
-    return { ...drums.value, legend: `from below: ${legend.map((d) => d.title).join(", ")}` };
-  }
-  const engraved = engrave(data.song, data.section.id, part.id, { written });
-  if (!engraved.ok) return null;
-  const { capo, tuning } = part.playing.voicing ?? {};
-  const neck = neckOf(instrumentOf(part.instrument, data.song), capo, tuning);
-  return { ...engraved.value, ...(neck ? { tab: tablature(engraved.value, neck) } : {}) };
-}
+import { PLAIN_SHEET, type Placed, type SheetSymbol, type StaffPart } from "./sheet";
+import { sheetSymbols, staffPart, stringsText } from "./staffParts";
+import { useStaffFindings, useStaffNotes } from "./staffNotes";
 
 /** Everything on a grand staff. */
 const GRAND = "*";
@@ -54,11 +35,12 @@ function grand(data: SectionData): StaffPart[] {
   return engraved.ok ? [engraved.value] : [];
 }
 
-/** Room above a line for symbols, and for symbols with shapes. */
+/** Room above a line for symbols, and for symbols with shapes; how wide they are here against the page. */
 const [SYMBOLS, SHAPES] = [44, 96];
+const [SCREEN, DIAGRAM] = [1.1, 54];
 
 /** Draws the sheet anew where its parts or its width have changed. */
-function useSheet(parts: readonly StaffPart[], bars: number, above: number) {
+function useSheet(parts: readonly StaffPart[], bars: number, above: number, symbols: readonly SheetSymbol[]) {
   const scroller = useRef<HTMLDivElement>(null);
   const sheet = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(900);
@@ -70,13 +52,13 @@ function useSheet(parts: readonly StaffPart[], bars: number, above: number) {
   }, []);
   useEffect(() => {
     const stop = { on: false };
-    void drawStaves(sheet.current!, parts, { width: width - 30, bars, above, stop }).then((result) => {
+    void drawStaves(sheet.current!, parts, { ...PLAIN_SHEET, width: width - 30, bars, above, symbols }, stop).then((result) => {
       if (!stop.on && result) setPlaced(result);
     });
     return () => {
       stop.on = true;
     };
-  }, [parts, width, bars, above]);
+  }, [parts, width, bars, above, symbols]);
   return { scroller, sheet, placed };
 }
 
@@ -119,12 +101,25 @@ export default function Notation({ data }: { data: SectionData }) {
   const pitched = useMemo(() => parted.filter((p) => p.role !== "drums"), [parted]);
   const parts = useMemo(() => {
     if (only === GRAND) return grand(data);
-    return parted.filter((p) => (only ? p.id === only : lanes[p.id] !== false)).flatMap((p) => staffOf(data, p, written) ?? []);
+    return parted
+      .filter((p) => (only ? p.id === only : lanes[p.id] !== false))
+      .flatMap((p) => staffPart(data.song, data.section.id, p, written) ?? []);
   }, [data, written, only, lanes, parted]);
   const fretted = pitched.find((p) => p.link?.kind === "voicing" && instrumentOf(p.instrument, data.song).held.by === "frets");
   const shapes = useResults((s) => (fretted ? s.voicing[fretted.id] : undefined));
-  const { scroller, sheet, placed } = useSheet(parts, data.section.bars, shapes ? SHAPES : SYMBOLS);
+  const name = useMemo(() => symbolsFor(data, parts, written), [data, parts, written]);
+  const symbols = useMemo(
+    () =>
+      sheetSymbols(data.section.chords, name).map(({ start, width }) => ({ start, width: Math.max(width * SCREEN, shapes ? DIAGRAM : 0) })),
+    [data.section.chords, name, shapes],
+  );
+  const { scroller, sheet, placed } = useSheet(parts, data.section.bars, shapes ? SHAPES : SYMBOLS, symbols);
+  const onNotes = useStaffNotes(data, parts, sheet, placed);
+  useStaffFindings(sheet, placed);
   const head = useSheetPlayhead(placed, scroller);
+  const feel = feelText(sectionSwing(data.song, data.section));
+  const alone = parts.length === 1 ? data.song.parts.find((p) => p.id === parts[0]!.part) : undefined;
+  const strings = alone ? stringsText(data.song, alone) : "";
   return (
     <div className="notation" ref={scroller}>
       <div className="notation-bar" role="toolbar" aria-label="Staves">
@@ -148,6 +143,11 @@ export default function Notation({ data }: { data: SectionData }) {
         {written && parts.length > 1 && parts.some((p) => p.key.signature !== parts[0]!.key.signature) && (
           <span className="small">chord symbols as they sound</span>
         )}
+        <span className="small">
+          ♩ = {Math.round(sectionTempo(data.song, data.section) * 100) / 100}
+          {feel && `, ${feel}`}
+          {strings && ` · ${strings}`}
+        </span>
       </div>
       <div
         className="sheet"
@@ -155,7 +155,7 @@ export default function Notation({ data }: { data: SectionData }) {
         tabIndex={0}
         aria-label={`${data.section.name} on staves: ${parts.map((p) => p.name).join(", ")}`}
         title="A click chooses a note; arrows go from note to note, up and down change it"
-        {...useStaffNotes(data, parts, sheet, placed)}
+        {...onNotes}
       >
         <div className="playhead" ref={head} aria-hidden="true" />
         <div ref={sheet} aria-hidden="true" />
@@ -166,7 +166,7 @@ export default function Notation({ data }: { data: SectionData }) {
           </span>
         ))}
       </div>
-      {placed && <SheetChords data={data} placed={placed} shapes={shapes} name={symbolsFor(data, parts, written)} />}
+      {placed && <SheetChords data={data} placed={placed} shapes={shapes} name={name} />}
     </div>
   );
 }
@@ -177,41 +177,6 @@ function symbolsFor(data: SectionData, parts: readonly StaffPart[], written: boo
   return part && part.role !== "drums"
     ? (symbol) => writtenSymbol(symbol, instrumentOf(part.instrument, data.song).transposition)
     : (symbol) => symbol;
-}
-
-/** Notes are chosen on the staves as in the lanes, and the same keys change them. */
-function useStaffNotes(data: SectionData, parts: readonly StaffPart[], sheet: RefObject<HTMLDivElement | null>, placed: Placed | null) {
-  const chosen = useSelection((s) => s.notes);
-  const previewing = usePlayback((s) => s.preview !== null);
-  useEffect(() => {
-    for (const head of sheet.current?.querySelectorAll<SVGElement>(".staff-note") ?? [])
-      head.classList.toggle("chosen", head.dataset.part === chosen.part && chosen.ids.includes(head.dataset.note ?? ""));
-  }, [chosen, placed, sheet]);
-  const onClick = (e: MouseEvent) => {
-    const { part, note } = (e.target as SVGElement).closest<SVGElement>(".staff-note")?.dataset ?? {};
-    const real = data.real.parts.find((p) => p.id === part)?.notes.find((n) => n.id === note);
-    if (!part || !note || !real) return;
-    const kept = e.shiftKey && chosen.part === part ? chosen.ids.filter((id) => id !== note) : [];
-    chooseNotes(part, [note, ...kept]);
-    void soundNote(part, real.midi);
-  };
-  const onKeyDown = (e: KeyboardEvent) => {
-    const part = data.real.parts.find((p) => p.id === chosen.part) ?? data.real.parts.find((p) => p.id === parts[0]?.part);
-    if (!part || part.role === "drums" || e.target !== e.currentTarget) return;
-    const lane = {
-      data,
-      part,
-      axis: makeAxis(1, data.pickup, data.length),
-      scale: laneScale(partRange(part, data.song), 100),
-      editable: !part.linked && !previewing,
-      select: (id: string, all = [id]) => chooseNotes(part.id, all),
-      typeWords: () => undefined,
-    };
-    if (!noteKey(e, lane)) return;
-    e.preventDefault();
-    e.stopPropagation();
-  };
-  return { onClick, onKeyDown };
 }
 
 /** Symbols over the staves, chosen and heard like those over the lanes. */

@@ -15,6 +15,7 @@ import { usePreferences } from "../store/preferences";
 import { partOfReal, type SectionData } from "../store/sectionData";
 import { chooseNotes, useSelection } from "../store/selection";
 import { inSight, type Axis, type Window } from "./axis";
+import { numbersOf } from "./findings";
 import { lyricLines, setAside } from "./geometry";
 import { KickLines, OpenAccents } from "./Kicks";
 import { LaneBack } from "./LaneBack";
@@ -37,16 +38,6 @@ interface Props {
   findings: readonly Finding[];
   /** The lane one works in shows the tones of each chord as lines. */
   lined: boolean;
-}
-
-/** Numbers of the findings that stand on the notes of a part. */
-function numbersOf(findings: readonly Finding[], part: string): Map<string, number> {
-  const numbers = new Map<string, number>();
-  findings.forEach((f, i) => {
-    if (f.waived !== undefined || !f.where.parts.includes(part)) return;
-    for (const n of f.where.notes) if (!numbers.has(n)) numbers.set(n, i + 1);
-  });
-  return numbers;
 }
 
 /** Which of the two lines of words each sung note's syllable stands on, by note. */

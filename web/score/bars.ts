@@ -1,4 +1,5 @@
 import {
+  Accidental,
   Articulation,
   Beam,
   Dot,
@@ -10,16 +11,16 @@ import {
   Tuplet,
   type StemmableNote,
 } from "vexflow/bravura";
-import { EIGHTH, QUARTER, type EngravedChord, type EngravedStaff, type TabPlace } from "../../core/src/index";
-import type { StaffPart } from "./sheet";
+import { EIGHTH, QUARTER, type EngravedChord, type Meter, type StaffClef, type TabMoment } from "../../core/src/index";
 import { Spacer } from "./small";
+import { widthOf } from "./svg";
 
 const vexKey = (pitch: string): string => {
   const [, name, octave] = /^([A-G](?:bb|b|##|x|#)?)(-?\d+)$/.exec(pitch)!;
   return `${name!.toLowerCase().replace("x", "##")}/${octave}`;
 };
 
-const REST_KEY: Record<EngravedStaff["clef"], string> = { treble: "b/4", bass: "d/3", alto: "c/4", tenor: "a/3", percussion: "b/4" };
+const REST_KEY: Record<StaffClef, string> = { treble: "b/4", bass: "d/3", alto: "c/4", tenor: "a/3", percussion: "b/4" };
 
 /** One voice of a bar as notes that can be drawn. */
 export interface Bar {
@@ -30,7 +31,7 @@ export interface Bar {
 }
 
 /** Where a rest stands beside another voice: above its staff's middle, or below it. */
-const REST_BESIDE: Record<EngravedStaff["clef"], [above: string, below: string]> = {
+const REST_BESIDE: Record<StaffClef, [above: string, below: string]> = {
   treble: ["e/5", "f/4"],
   bass: ["g/3", "a/2"],
   alto: ["f/4", "g/3"],
@@ -43,7 +44,9 @@ const HEADS: Record<NonNullable<EngravedChord["notes"][number]["head"]>, string>
   "circle-x": "/cx",
   diamond: "/d2",
   triangle: "/t2",
+  slash: "",
 };
+const ACCIDENTALS: Record<number, string> = { [-2]: "bb", [-1]: "b", 0: "n", 1: "#", 2: "##" };
 export const UP = 1;
 export const DOWN = -1;
 type Stem = typeof UP | typeof DOWN;
@@ -51,30 +54,38 @@ type Stem = typeof UP | typeof DOWN;
 /** One bar of a voice as notes that can be drawn; with a stem direction, one of two voices. */
 export function barOf(
   chords: readonly EngravedChord[],
-  staff: EngravedStaff,
-  { meter, room }: Pick<StaffPart, "meter" | "room">,
+  clef: StaffClef,
+  { meter, text }: { meter: Meter; text: number },
   stem?: Stem,
 ): Bar {
   const silent = chords.every((c) => !c.notes.length);
   const list = silent ? [{ ...chords[0]!, value: "w" as const, dots: 0 as const, triplet: false }] : chords;
-  const restKey = stem === undefined ? REST_KEY[staff.clef] : REST_BESIDE[staff.clef][stem === UP ? 0 : 1];
+  const restKey = stem === undefined ? REST_KEY[clef] : REST_BESIDE[clef][stem === UP ? 0 : 1];
   const notes = list.map((c): StemmableNote => {
     const rest = !c.notes.length;
     const duration = `${c.value}${c.dots ? "d" : ""}`;
     if (c.hidden) return new GhostNote({ duration, dots: c.dots });
+    const slash = c.notes.some((n) => n.head === "slash");
     const note = new StaveNote({
-      clef: staff.clef,
+      clef,
       keys: rest ? [restKey] : c.notes.map((n) => vexKey(n.pitch) + (n.head ? HEADS[n.head] : "")),
-      duration: `${duration}${rest ? "r" : ""}`,
+      duration: `${duration}${rest ? "r" : slash ? "s" : ""}`,
       ...(stem === undefined ? { autoStem: true } : { stemDirection: stem }),
       ...(silent ? { alignCenter: true } : {}),
     });
     if (c.dots) Dot.buildAndAttach([note], { all: true });
-    const wide = room?.get(c.start);
-    if (wide && !silent) note.addModifier(new Spacer(wide));
+    c.notes.forEach((n, k) => {
+      if (!n.accidental) return;
+      const sign = new Accidental(ACCIDENTALS[n.accidental.alter] ?? "n");
+      note.addModifier(n.accidental.courtesy ? sign.setAsCautionary() : sign, k);
+    });
+    const words = Math.max(0, ...(c.words ?? []).map((w) => (w ? widthOf(`${w.text}${w.goesOn ? "-" : ""} `, "syllable") * text : 0)));
+    if (words) note.addModifier(new Spacer(words));
     return note;
   });
   if (silent) return { notes, chords: [], tuplets: [], beams: [] };
+  // A triplet is known before beams are laid: its three eighths are one beat.
+  const tuplets = tupletsOf(list, notes);
   const groups = meter.beats.map((b) => new Fraction(b.duration / EIGHTH, 8));
   const beams = Beam.generateBeams(notes, stem === undefined ? { groups, maintainStemDirections: false } : { groups, stemDirection: stem });
   // Beams turn stems: dots and lines are set when that is known, at the heads, or outside where another voice is on that side.
@@ -86,7 +97,8 @@ export function barOf(
       new Articulation(sign === "staccato" ? "a." : "a-").setPosition(above ? ModifierPosition.ABOVE : ModifierPosition.BELOW),
     );
   });
-  return { notes, chords: list, tuplets: tupletsOf(list, notes), beams };
+  for (const tuplet of tuplets) tuplet.setBracketed(tuplet.getNotes().some((n) => !(n as StemmableNote).hasBeam()));
+  return { notes, chords: list, tuplets, beams };
 }
 
 /** Thirds of a beat, bracketed beat by beat. */
@@ -100,14 +112,17 @@ function tupletsOf(list: readonly EngravedChord[], notes: StemmableNote[]): Tupl
   return [...beats.values()].map((group) => new Tuplet(group, { numNotes: 3, notesOccupied: 2 }));
 }
 
-/** A bar of tablature beside the notes of the same bar. */
-export function tabBar(notes: Bar | null, places: readonly (TabPlace[] | null)[], strings: number): StemmableNote[] {
+/** A bar of tablature beside the notes of the same bar; what is held over a bar line stands in brackets. */
+export function tabBar(notes: Bar | null, moments: readonly (TabMoment | null)[], strings: number): StemmableNote[] {
   if (!notes) return [new GhostNote({ duration: "q" })];
   if (!notes.chords.length) return [new GhostNote({ duration: "w" })];
   return notes.chords.map((c, i) => {
-    const here = places[i];
+    const here = moments[i];
     const duration = `${c.value}${c.dots ? "d" : ""}`;
-    if (!here?.length) return new GhostNote({ duration });
-    return new TabNote({ positions: here.map((p) => ({ str: strings - p.string, fret: p.fret })), duration });
+    if (!here || (here.held && i > 0)) return new GhostNote({ duration });
+    return new TabNote({
+      positions: here.places.map((p) => ({ str: strings - p.string, fret: here.held ? `(${p.fret})` : p.fret })),
+      duration,
+    });
   });
 }

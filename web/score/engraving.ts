@@ -1,9 +1,10 @@
 import {
-  Accidental,
   Clef,
   type Element,
   Formatter,
+  Fraction,
   GhostNote,
+  MultiMeasureRest,
   Renderer,
   Stave,
   StaveConnector,
@@ -14,11 +15,23 @@ import {
   type RenderContext,
   type StemmableNote,
 } from "vexflow/bravura";
-import { type EngravedChord, type EngravedPart, type EngravedStaff, type Meter } from "../../core/src/index";
+import { voicesIn, type EngravedChord, type EngravedPart, type EngravedStaff, type Tablature } from "../../core/src/index";
 import { barOf, DOWN, tabBar, UP, type Bar } from "./bars";
-import { layOutSheet, MARGIN, placesOf, rowsOf, TAB_GAP, type Rows, type Line, type Placed, type Spot, type StaffPart } from "./sheet";
-import { shrinkModifier, shrinkNote, SMALL_GAP } from "./small";
-import type { Tablature } from "./tablature";
+import {
+  layOutSheet,
+  placesOf,
+  TAB_GAP,
+  type Line,
+  type LineBar,
+  type Placed,
+  type Row,
+  type SheetOptions,
+  type Spot,
+  type StaffPart,
+} from "./sheet";
+import "./sheet.scss";
+import { shrinkModifier, shrinkNote, SMALL_GAP, Spacer } from "./small";
+import { Marks, type Chorded } from "./marks";
 
 const SIGNATURES = ["Cb", "Gb", "Db", "Ab", "Eb", "Bb", "F", "C", "G", "D", "A", "E", "B", "F#", "C#"];
 const signatureOf = (part: EngravedPart): string => SIGNATURES[part.key.signature + 7]!;
@@ -29,7 +42,9 @@ type Pending = Map<string, { note: StaveNote; indices: Map<number, number> }>;
 /** A voice of a staff in one bar, ready to be drawn. */
 interface Drawn {
   id: string;
-  part: string;
+  part: number;
+  staff: number;
+  second: boolean;
   voice: Voice;
   stave: Stave;
   bar: Bar | null;
@@ -43,17 +58,22 @@ interface Head {
 }
 
 interface Sheet {
-  heads: Head[];
   parts: readonly StaffPart[];
-  meter: Meter;
-  bars: number;
-  rows: Rows;
-  context: RenderContext;
+  options: SheetOptions;
+  /** Heads that were drawn. */
+  heads: Head[];
   pending: Pending;
 }
 
-/** Chords of a staff in a bar; bar −1 is the pickup. */
-export const chordsIn = (staff: EngravedStaff, bar: number): readonly EngravedChord[] => (bar < 0 ? staff.pickup : staff.measures[bar]!);
+/** One line that is being drawn. */
+interface DrawnLine extends Sheet {
+  line: Line;
+  index: number;
+  context: RenderContext;
+  svg: SVGElement;
+  chorded: Chorded[];
+  spots: Spot[];
+}
 
 /** Lets the page breathe between lines. */
 const pause = () => new Promise((resolve) => setTimeout(resolve));
@@ -65,132 +85,191 @@ const pause = () => new Promise((resolve) => setTimeout(resolve));
 export async function drawStaves(
   host: HTMLElement,
   parts: readonly StaffPart[],
-  { width, bars, above, stop }: { width: number; bars: number; above: number; stop: { on: boolean } },
+  options: SheetOptions,
+  stop: { on: boolean },
 ): Promise<Placed | null> {
   await document.fonts.ready;
-  const meter = parts[0]?.meter;
-  if (!meter || stop.on) {
+  if (!parts.length || stop.on) {
     host.replaceChildren();
     return { labels: [], at: () => null };
   }
-  const sheet = document.createElement("div");
-  const { lines, height } = layOutSheet(parts, { width, bars, above });
-  const rows = rowsOf(parts, above);
+  const drawing = document.createElement("div");
+  const lines = layOutSheet(parts, options);
   const spots: Spot[] = [];
-  const heads: Head[] = [];
-  const pending: Pending = new Map();
-  for (const [k, line] of lines.entries()) {
+  const sheet: Sheet = { parts, options, heads: [], pending: new Map() };
+  const marks = new Marks(parts, options);
+  for (const [index, line] of lines.entries()) {
     await pause();
     if (stop.on) return null;
     const div = document.createElement("div");
-    sheet.appendChild(div);
+    div.className = "sheet-system";
+    drawing.appendChild(div);
     const renderer = new Renderer(div, Renderer.Backends.SVG);
     // The last bar line stands on the edge.
-    renderer.resize(width + 2, height);
+    renderer.resize((options.width + 2) * options.scale, line.rows.height * options.scale);
     const context = renderer.getContext();
+    context.scale(options.scale, options.scale);
     context.setFillStyle("currentColor").setStrokeStyle("currentColor");
-    spots.push(...drawLine({ heads, parts, meter, bars, rows, context, pending }, line, k));
-    pending.clear();
+    div.style.setProperty("--text", String(options.text));
+    const drawn: DrawnLine = { ...sheet, line, index, context, svg: div.querySelector("svg")!, chorded: [], spots };
+    drawLine(drawn);
+    marks.write(
+      drawn.svg,
+      line,
+      index,
+      drawn.chorded,
+      spots.filter((s) => s.line === index),
+    );
+    sheet.pending.clear();
   }
   if (stop.on) return null;
-  host.replaceChildren(sheet);
+  host.replaceChildren(drawing);
   // Drawn heads are found once they are on the page.
-  for (const { head, note, part } of heads) {
+  for (const { head, note, part } of sheet.heads) {
     const drawn = head.getSVGElement();
     drawn?.classList.add("staff-note");
     drawn?.setAttribute("data-note", note);
     drawn?.setAttribute("data-part", part);
   }
-  return placesOf(parts, spots, { above, height });
+  return placesOf(parts, spots, lines);
 }
 
-function drawLine(sheet: Sheet, line: Line, k: number): Spot[] {
-  let x = MARGIN;
-  return line.bars.flatMap(({ bar, width }, i) => {
-    const spots = drawBar(sheet, bar, { x, width, first: i === 0, opening: i === 0 && k === 0, line: k });
-    x += width;
-    return spots;
+function drawLine(drawn: DrawnLine): void {
+  const { line, index, options } = drawn;
+  let x = options.margin;
+  line.bars.forEach((b, i) => {
+    const box = { ...b, x, first: i === 0, opening: i === 0 && index === 0 };
+    if (b.span > 1) drawCounted(drawn, box);
+    else drawBar(drawn, box);
+    x += b.width;
   });
 }
 
-interface BarBox {
+interface BarBox extends LineBar {
   x: number;
-  width: number;
   /** First bar of its line, and of the sheet. */
   first: boolean;
   opening: boolean;
-  line: number;
 }
 
-/** Draws all staves of one bar; returns where its places stand. */
-function drawBar(sheet: Sheet, bar: number, box: BarBox): Spot[] {
-  const { parts, meter, bars, context, pending } = sheet;
-  const last = bar === bars - 1;
+const BAR_LINE = { single: 1, double: 2, end: 3, repeatBegin: 4, repeatEnd: 5 } as const;
+
+/** Draws all staves of one bar. */
+function drawBar(sheet: DrawnLine, box: BarBox): void {
+  const { parts, context } = sheet;
   const drawn: Drawn[] = [];
+  const staves: Stave[] = [];
   for (const [p, part] of parts.entries()) {
     const own = part.staves.map((staff, i) => {
-      const [made, ...under] = drawStaff(sheet, part, staff, bar, { ...box, y: sheet.rows.staves[p]![i]!, id: `${part.part}.${i}` });
-      drawn.push(made, ...under);
-      if (part.tab && i === 0) drawn.push(drawTab(sheet, part.tab, made.bar, bar, { ...box, y: sheet.rows.tabs[p]!, stave: made.stave }));
-      return made.stave;
+      const row = sheet.line.rows.parts[p]![i]!;
+      const voices = drawStaff(sheet, { p, i, staff }, row, box);
+      const stave = voices[0]!.stave;
+      drawn.push(...voices);
+      staves.push(stave);
+      if (part.tab && row.tab) {
+        const tab = drawTab(sheet, part.tab, voices[0]!, row.tab.y, box);
+        drawn.push(tab);
+        staves.push(tab.stave);
+      }
+      return stave;
     });
-    if (box.first && own.length > 1) new StaveConnector(own[0]!, own[1]!).setType("brace").setContext(context).draw();
+    brace(sheet, own, box);
   }
-  const begin = Math.max(...drawn.map((s) => s.stave.getNoteStartX()));
-  formatBar(drawn, begin, box, context);
-  for (const d of drawn) sheet.heads.push(...headsOf(d));
-  const [top, foot] = [drawn[0]!.stave, drawn.at(-1)!.stave];
-  new StaveConnector(top, foot)
-    .setType(last ? "boldDoubleRight" : "singleRight")
-    .setContext(context)
-    .draw();
-  if (box.first) new StaveConnector(top, foot).setType("singleLeft").setContext(context).draw();
-  for (const d of drawn) if (!(d.stave instanceof TabStave)) drawTies(context, d.bar, d.id, pending);
-  return spotsOf(drawn, bar, meter, begin, box);
+  const begin = Math.max(...staves.map((s) => s.getNoteStartX()));
+  const symbols = symbolVoice(sheet, box, staves[0]!);
+  formatBar(drawn, symbols, begin, box, context);
+  for (const d of drawn) sheet.heads.push(...headsOf(d, parts));
+  connect(sheet, staves, box);
+  for (const d of drawn) if (!(d.stave instanceof TabStave)) drawTies(context, d.bar, d.id, sheet.pending);
+  for (const d of drawn)
+    d.bar?.chords.forEach((chord, k) => {
+      const note = d.bar!.notes[k];
+      if (note instanceof StaveNote) sheet.chorded.push({ part: d.part, staff: d.staff, second: d.second, bar: box.bar, chord, note });
+    });
+  sheet.spots.push(...spotsOf(drawn, symbols, sheet, begin, box));
 }
 
-function drawStaff(
-  { meter, bars, context }: Sheet,
-  part: StaffPart,
-  staff: EngravedStaff,
-  bar: number,
-  { x, y, width, first, opening, id }: BarBox & { y: number; id: string },
-): [Drawn, ...Drawn[]] {
-  const stave = new Stave(x, y, width, part.small ? { spacingBetweenLinesPx: SMALL_GAP } : {});
-  if (first) {
-    stave
-      .addClef(staff.clef, "default", staff.octave === 0 ? undefined : staff.octave < 0 ? "8vb" : "8va")
-      .addKeySignature(signatureOf(part));
-    if (opening && !part.small) stave.addTimeSignature(meter.text.split(" ")[0]!);
+/** Bar lines through all staves. */
+function connect({ context, options, parts }: DrawnLine, staves: readonly Stave[], { bar, span, first }: BarBox): void {
+  const [top, foot] = [staves[0]!, staves.at(-1)!];
+  const last = bar + span === options.bars;
+  const right = !last ? "singleRight" : options.closes || options.times > 1 ? "boldDoubleRight" : "thinDouble";
+  new StaveConnector(top, foot).setType(right).setContext(context).draw();
+  if (first && (staves.length > 1 || parts.length > 1)) new StaveConnector(top, foot).setType("singleLeft").setContext(context).draw();
+}
+
+/** A staff without its notes: clef and signature where its line begins, the bar lines, a change of clef before the next bar. */
+function staveOf(sheet: DrawnLine, part: StaffPart, staff: EngravedStaff, row: Row, box: BarBox): Stave {
+  const { options, context } = sheet;
+  const stave = new Stave(box.x, row.y, box.width, part.small ? { spacingBetweenLinesPx: SMALL_GAP } : {});
+  const clef = staff.readings[Math.max(0, box.bar)]?.clef ?? staff.clef;
+  const eight = staff.octave === 0 ? undefined : staff.octave < 0 ? "8vb" : "8va";
+  if (box.first) {
+    stave.addClef(clef, "default", staff.octave === 0 ? undefined : staff.octave < 0 ? "8vb" : "8va").addKeySignature(signatureOf(part));
+    if (box.opening && !part.small && options.time) stave.addTimeSignature(part.meter.text.split(" ")[0]!);
   }
+  const after = staff.readings[box.bar + box.span]?.clef;
+  if (after && after !== clef) stave.addEndClef(after, "small", eight);
   if (part.small) stave.getModifiers().forEach(shrinkModifier);
-  if (bar === bars - 1) stave.setEndBarType(3);
+  if (options.times > 1 && box.bar === 0) stave.setBegBarType(BAR_LINE.repeatBegin);
+  if (box.bar + box.span === options.bars)
+    stave.setEndBarType(options.times > 1 ? BAR_LINE.repeatEnd : options.closes ? BAR_LINE.end : BAR_LINE.double);
   stave.setContext(context).draw();
-  const chords = chordsIn(staff, bar);
-  const under = bar < 0 ? [] : staff.second[bar]!;
-  const made = chords.length ? barOf(chords, staff, part, under.length ? UP : undefined) : null;
-  const voice = voiceOf(meter, made ? made.notes : [new GhostNote({ duration: "q" })]);
-  const below = under.length ? barOf(under, staff, part, DOWN) : null;
-  const voices: [Drawn, ...Drawn[]] = [{ id, part: part.part, voice, stave, bar: made }];
-  if (below) voices.push({ id: `${id}.second`, part: part.part, voice: voiceOf(meter, below.notes), stave, bar: below });
-  Accidental.applyAccidentals(
-    voices.map((v) => v.voice),
-    signatureOf(part),
-  );
-  if (part.small) for (const note of [...(made?.notes ?? []), ...(below?.notes ?? [])]) if (note instanceof StaveNote) shrinkNote(note);
-  return voices;
+  return stave;
+}
+
+function drawStaff(sheet: DrawnLine, { p, i, staff }: { p: number; i: number; staff: EngravedStaff }, row: Row, box: BarBox): Drawn[] {
+  const part = sheet.parts[p]!;
+  const stave = staveOf(sheet, part, staff, row, box);
+  const clef = staff.readings[Math.max(0, box.bar)]?.clef ?? staff.clef;
+  const voices = voicesIn(staff, box.bar);
+  const id = `${part.part}.${i}`;
+  const about = { part: p, staff: i, stave };
+  const empty: Drawn = { id, ...about, second: false, voice: looseVoice([new GhostNote({ duration: "q" })]), bar: null };
+  const made = voices.flatMap((chords, v): Drawn[] => {
+    if (!chords.length) return [];
+    const bar = barOf(chords, clef, { meter: part.meter, text: sheet.options.text }, voices.length < 2 ? undefined : v === 0 ? UP : DOWN);
+    if (part.small) for (const note of bar.notes) if (note instanceof StaveNote) shrinkNote(note);
+    return [{ id: v ? `${id}.second` : id, ...about, second: v > 0, voice: looseVoice(bar.notes), bar }];
+  });
+  return made.length ? made : [empty];
+}
+
+/** Silent bars that are counted together; no symbols stand over them. */
+function drawCounted(sheet: DrawnLine, box: BarBox): void {
+  const staves: Stave[] = [];
+  for (const [p, part] of sheet.parts.entries()) {
+    const own = part.staves.map((staff, i) => {
+      const row = sheet.line.rows.parts[p]![i]!;
+      const stave = staveOf(sheet, part, staff, row, box);
+      const rest = new MultiMeasureRest(box.span, { numberOfMeasures: box.span, showNumber: true });
+      rest.setStave(stave).setContext(sheet.context).draw();
+      staves.push(stave);
+      if (part.tab && row.tab) staves.push(emptyTab(sheet, part.tab, row.tab.y, box, stave));
+      return stave;
+    });
+    brace(sheet, own, box);
+  }
+  connect(sheet, staves, box);
+  const { bar } = sheet.parts[0]!.meter;
+  sheet.spots.push({ tick: box.bar * bar, x: box.x + 30, line: sheet.index, counted: true });
+  sheet.spots.push({ tick: (box.bar + box.span) * bar - 1, x: box.x + box.width - 8, line: sheet.index });
+}
+
+function brace({ context }: DrawnLine, own: readonly Stave[], { first }: BarBox): void {
+  if (first && own.length > 1) new StaveConnector(own[0]!, own[1]!).setType("brace").setContext(context).draw();
 }
 
 /** "TAB" for four strings (SMuFL, fourStringTabClef). */
 const FOUR_STRINGS = "\uE06E";
 
-function drawTab(
-  { meter, context }: Sheet,
+function emptyTab(
+  { context, options }: DrawnLine,
   tab: Tablature,
-  notes: Bar | null,
-  bar: number,
-  { x, y, width, first, stave }: BarBox & { y: number; stave: Stave },
-): Drawn {
+  y: number,
+  { x, width, first, bar, span }: BarBox,
+  stave: Stave,
+): TabStave {
   const tabStave = new TabStave(x, y, width, { numLines: tab.strings, spacingBetweenLinesPx: TAB_GAP });
   if (first) {
     tabStave.addTabGlyph();
@@ -199,56 +278,98 @@ function drawTab(
     if (sign && tab.strings < 6)
       Object.assign(sign, { text: tab.strings < 5 ? FOUR_STRINGS : sign.getText(), line: (tab.strings - 1) / 2 });
   }
+  if (bar + span === options.bars) tabStave.setEndBarType(options.times > 1 || options.closes ? BAR_LINE.end : BAR_LINE.double);
   tabStave.setNoteStartX(stave.getNoteStartX());
   tabStave.setContext(context).draw();
-  const places = bar < 0 ? [] : tab.measures[bar]!;
-  return { id: "", part: "", voice: voiceOf(meter, tabBar(notes, places, tab.strings)), stave: tabStave, bar: null };
+  return tabStave;
 }
 
-const voiceOf = (meter: Meter, notes: StemmableNote[]): Voice =>
-  new Voice({ numBeats: meter.count, beatValue: meter.unit }).setMode(Voice.Mode.SOFT).addTickables(notes);
+function drawTab(sheet: DrawnLine, tab: Tablature, notes: Drawn, y: number, box: BarBox): Drawn {
+  const stave = emptyTab(sheet, tab, y, box, notes.stave);
+  const moments = box.bar < 0 ? tab.pickup : tab.measures[box.bar]!;
+  return { ...notes, id: "", second: true, voice: looseVoice(tabBar(notes.bar, moments, tab.strings)), stave, bar: null };
+}
+
+const looseVoice = (notes: StemmableNote[]): Voice => new Voice({ numBeats: 4, beatValue: 4 }).setMode(Voice.Mode.SOFT).addTickables(notes);
 
 /** The heads of a voice with the notes they stand for. */
-function headsOf({ bar, part }: Drawn): Head[] {
+function headsOf({ bar, part }: Drawn, parts: readonly StaffPart[]): Head[] {
   return (bar?.chords ?? []).flatMap((c, i) => {
     const note = bar!.notes[i];
     return note instanceof StaveNote
-      ? c.notes.flatMap((n, k) => (note.noteHeads[k] ? [{ head: note.noteHeads[k], note: n.id, part }] : []))
+      ? c.notes.flatMap((n, k) => (note.noteHeads[k] ? [{ head: note.noteHeads[k], note: n.id, part: parts[part]!.part }] : []))
       : [];
   });
 }
 
+interface Symbols {
+  voice: Voice;
+  stave: Stave;
+  notes: { tick: number; note: GhostNote }[];
+}
+
+/** Ticks of a sheet in those of the engraver. */
+const toFraction = (ticks: number) => new Fraction(ticks * 128, 15);
+
+/** Places of chord symbols between the notes of a bar, as wide as they are. */
+function symbolVoice({ options, parts }: DrawnLine, { bar }: BarBox, stave: Stave): Symbols | null {
+  const length = parts[0]!.meter.bar;
+  const here = options.symbols.filter((s) => s.start >= bar * length && s.start < (bar + 1) * length);
+  if (!here.length || bar < 0) return null;
+  const starts = [...new Set([bar * length, ...here.map((s) => s.start)])].sort((a, b) => a - b);
+  const notes = starts.map((tick, i) => {
+    const note = new GhostNote({ duration: "q" });
+    Object.assign(note, { ticks: toFraction((starts[i + 1] ?? (bar + 1) * length) - tick) });
+    const wide = Math.max(0, ...here.filter((s) => s.start === tick).map((s) => s.width * options.text));
+    if (wide) note.addModifier(new Spacer(wide));
+    return { tick, note };
+  });
+  return { voice: looseVoice(notes.map((n) => n.note)), stave, notes };
+}
+
 /** Sets the notes of all staves under each other, and draws them. */
-function formatBar(drawn: readonly Drawn[], begin: number, { x, width }: BarBox, context: RenderContext): void {
+function formatBar(drawn: readonly Drawn[], symbols: Symbols | null, begin: number, { x, width }: BarBox, context: RenderContext): void {
   for (const d of drawn) d.stave.setNoteStartX(begin);
   const formatter = new Formatter();
   // Voices of one staff are set beside each other where they meet.
   for (const stave of new Set(drawn.map((d) => d.stave))) formatter.joinVoices(drawn.filter((d) => d.stave === stave).map((d) => d.voice));
-  formatter.format(
-    drawn.map((d) => d.voice),
-    Math.max(20, x + width - begin - 14),
-  );
+  if (symbols) formatter.joinVoices([symbols.voice]);
+  const voices = [...drawn.map((d) => d.voice), ...(symbols ? [symbols.voice] : [])];
+  const end = Math.min(...drawn.map((d) => d.stave.getNoteEndX()), x + width);
+  formatter.format(voices, Math.max(20, end - begin - 14));
   for (const { voice, stave, bar } of drawn) {
     voice.draw(context, stave);
     for (const beam of bar?.beams ?? []) beam.setContext(context).draw();
     for (const tuplet of bar?.tuplets ?? []) tuplet.setContext(context).draw();
   }
+  if (symbols) symbols.voice.draw(context, symbols.stave);
 }
 
 /** Where the places of a bar stand. */
-function spotsOf(drawn: readonly Drawn[], bar: number, meter: Meter, begin: number, { x, width, line }: BarBox): Spot[] {
+function spotsOf(
+  drawn: readonly Drawn[],
+  symbols: Symbols | null,
+  { parts, index }: DrawnLine,
+  begin: number,
+  { x, width, bar }: BarBox,
+): Spot[] {
+  const { bar: length } = parts[0]!.meter;
   const starts = new Map<number, number>();
   for (const { bar: b } of drawn)
     b?.chords.forEach((c, i) => starts.set(c.start, Math.min(starts.get(c.start) ?? Infinity, b.notes[i]!.getAbsoluteX())));
-  if (bar >= 0 && !starts.has(bar * meter.bar)) starts.set(bar * meter.bar, begin + 8);
-  return [...[...starts].map(([tick, at]) => ({ tick, x: at, line })), { tick: (bar + 1) * meter.bar - 1, x: x + width - 8, line }];
+  for (const { tick, note } of symbols?.notes ?? []) if (!starts.has(tick)) starts.set(tick, note.getAbsoluteX());
+  if (bar >= 0 && !starts.has(bar * length)) starts.set(bar * length, begin + 8);
+  return [
+    ...[...starts].map(([tick, at]) => ({ tick, x: at, line: index })),
+    { tick: (bar + 1) * length - 1, x: x + width - 8, line: index },
+  ];
 }
 
 /** Ties, also from the bar before. */
 function drawTies(context: RenderContext, bar: Bar | null, id: string, pending: Pending): void {
   let before = pending.get(id) ?? null;
   pending.delete(id);
-  bar?.chords.forEach((chord, i) => {
+  bar?.chords.forEach((chord: EngravedChord, i) => {
     const note = bar.notes[i] as StaveNote;
     chord.notes.forEach((n, index) => {
       const from = before?.indices.get(n.midi);

@@ -1,43 +1,30 @@
 import { fail, must, ok, type Result } from "../result";
-import { nameInKey, parseKey, transposeKey, type Key } from "../pitch/key";
-import { type Midi, mod, noteOf, pitchName, type PitchName, type Semitones, transposeNote } from "../pitch/pitch";
+import { parseKey, type Key } from "../pitch/key";
+import type { Semitones } from "../pitch/pitch";
 import type { Meter, Ticks } from "../time/meter";
-import { chordSymbol, transposeChord, type Chord } from "../chord/chord";
-import { parseChord } from "../chord/parse";
-import { instrumentOf, type Clef, type Instrument } from "../instrument/instruments";
-import { partOf, sectionKey, sectionMeter, sectionOf } from "../song/document";
-import { realize, type RealizedHit, type RealizedNote, type RealizedSong } from "../song/realize";
+import type { Chord } from "../chord/chord";
+import { instrumentOf, type Clef } from "../instrument/instruments";
+import { partOf, sectionOf } from "../song/document";
+import {
+  chordAtTick,
+  lastBegun,
+  realize,
+  type RealizedHit,
+  type RealizedNote,
+  type RealizedSection,
+  type RealizedSong,
+} from "../song/realize";
 import type { Song } from "../song/schema";
-import { gridsOf, write, type NoteValue } from "./durations";
-import { drumNotes, headOf, type Head } from "./percussion";
-import { writeRhythm, type Articulation, type WrittenAttack } from "./rhythm";
+import { withAccidentals } from "./accidentals";
+import { withReadings } from "./clefs";
+import { loudnessOf } from "./marks";
+import { drumNotes, headOf } from "./percussion";
+import { readingOf, type Reading } from "./reading";
+import { writeRhythm } from "./rhythm";
+import { slashNotes, type Layout } from "./slashes";
+import { mapChords, voicesIn, type EngravedChord, type EngravedStaff, type StaffClef } from "./staff";
+import { barOf, voiceOf, type WrittenVoice } from "./voice";
 import { handsOf, voicesOf } from "./voices";
-
-/** One written note, chord or rest. */
-export interface EngravedChord {
-  /** From the beginning of the section. */
-  start: Ticks;
-  ticks: Ticks;
-  value: NoteValue;
-  dots: 0 | 1;
-  triplet: boolean;
-  /** Low to high; empty for a rest. `tied` goes on into the next chord. */
-  notes: { id: string; pitch: PitchName; midi: Midi; tied: boolean; head?: Head }[];
-  articulation: Articulation | null;
-  /** A rest of a second voice that is silent: it takes its time and is not drawn. */
-  hidden?: boolean;
-}
-
-export interface EngravedStaff {
-  clef: Exclude<Clef, "grand"> | "percussion";
-  /** Written an octave above (−1) or below (1) where it sounds, with an eight at the clef: a tenor's or a guitar's treble, a bass in a score at sounding pitch. */
-  octave: 0 | -1 | 1;
-  /** The upbeat, where there is one, without its leading rests. */
-  pickup: EngravedChord[];
-  measures: EngravedChord[][];
-  /** The lower of two voices, bar by bar; empty where one voice moves. */
-  second: EngravedChord[][];
-}
 
 export interface EngravedPart {
   part: string;
@@ -48,158 +35,153 @@ export interface EngravedPart {
   staves: EngravedStaff[];
 }
 
-/** Letters an interval of so many semitones goes up. */
-export const STEPS = [0, 1, 1, 2, 2, 3, 3, 4, 5, 5, 6, 6];
-
-/** A sounding pitch as an instrument reads it; `key` is the written key, where its notes are not named by the plain interval. */
-export function writtenPitch(pitch: PitchName, midi: Midi, transposition: Semitones, key?: Key): PitchName {
-  const name = noteOf(pitch);
-  if (transposition % 12 === 0) return transposition ? pitchName(midi - transposition, name) : pitch;
-  const up = mod(-transposition, 12);
-  return pitchName(midi - transposition, key ? nameInKey(mod(midi - transposition, 12), key) : transposeNote(name, STEPS[up]!, up));
+export interface EngravingOptions {
+  /** For the player of a transposing instrument; otherwise at sounding pitch (but octave clefs stay). */
+  written?: boolean;
+  /** Passes stand by themselves: each has its own upbeat, and says its loudness anew where that is not the same throughout. */
+  apart?: boolean;
+  /** Of a pitched part: its notes, its rhythm on slashes, or a slash a beat. */
+  layout?: Layout;
+  /** Read as by an instrument that sounds so many semitones above what is written; the part's own instrument otherwise. */
+  transposition?: Semitones;
 }
 
-/** A chord symbol as the player of a transposing instrument reads it; "N.C." and what cannot be read stay. */
-export function writtenSymbol(symbol: string, transposition: Semitones): string {
-  const chord = transposition % 12 ? parseChord(symbol) : null;
-  return chord?.ok ? chordSymbol(writtenChord(chord.value, transposition)) : symbol;
-}
-
-export function writtenChord(chord: Chord, transposition: Semitones): Chord {
-  const up = mod(-transposition, 12);
-  return up ? transposeChord(chord, (name) => transposeNote(name, STEPS[up]!, up)) : chord;
-}
-
-/** The key a transposing instrument reads, and whether it had to be respelled. */
-function writtenKey(home: Key, transposition: Semitones): { key: Key; respelled: boolean } {
-  if (transposition % 12 === 0) return { key: home, respelled: false };
-  const up = mod(-transposition, 12);
-  const key = transposeKey(home, up);
-  return { key, respelled: key.tonic !== transposeNote(home.tonic, STEPS[up]!, up) };
-}
-
-/** The middle line of each clef, and how far from it four ledger lines reach. */
-const MIDDLE_LINE: Record<Exclude<Clef, "grand">, Midi> = { treble: 71, bass: 50, alto: 60, tenor: 57 };
-const FOUR_LEDGERS: Semitones = 21;
-
-/** Whether most of a part lies past four ledger lines: −1 below, written an octave higher; 1 above. */
-function farFrom(clef: Exclude<Clef, "grand">, notes: readonly RealizedNote[]): -1 | 0 | 1 {
-  const off = (sign: 1 | -1) => notes.filter((n) => sign * (n.midi - MIDDLE_LINE[clef]) > FOUR_LEDGERS).length;
-  if (off(-1) > notes.length / 4) return -1;
-  return off(1) > notes.length / 4 ? 1 : 0;
-}
-
-/** How the player of an instrument reads a key: the written key, the notes, an octave clef, and how many voices a staff takes. */
-function readingOf(instrument: Instrument, home: Key, written: boolean, notes: readonly RealizedNote[]) {
-  const octaves = instrument.transposition % 12 === 0;
-  const shift = octaves ? instrument.transposition : written ? instrument.transposition : 0;
-  const { key, respelled } = writtenKey(home, shift);
-  const far = shift === 0 && instrument.clef !== "grand" ? farFrom(instrument.clef, notes) : 0;
-  // A bass player knows that the part sounds an octave lower; in a score at sounding pitch an eight says so.
-  const octave: EngravedStaff["octave"] = shift === -12 && (instrument.clef === "treble" || !written) ? -1 : far;
-  const lifted = far ? far * 12 : shift;
-  return {
-    key,
-    read: (n: RealizedNote) => writtenPitch(n.pitch, n.midi, lifted, respelled ? key : undefined),
-    octave,
-    // On strings one row of numbers stands under one row of notes.
-    voices: (instrument.held.by === "frets" ? 1 : 2) as 1 | 2,
-  };
-}
-
-/**
- * A part of a section as it is written: values tied over beats and bars, triplets, rests. With `written`, for the player of a transposing
- * instrument; otherwise at sounding pitch (but octave clefs stay). Errors: `notation.place`.
- */
-export function engrave(song: Song, sectionId: string, partId: string, options: { written?: boolean } = {}): Result<EngravedPart> {
-  const section = sectionOf(song, sectionId);
-  const part = partOf(song, partId);
-  if (!section || !part || part.role === "drums") return fail("notation.place", `No section "${sectionId}" or pitched part "${partId}"`);
-  const instrument = instrumentOf(part.instrument, song);
-  const meter = sectionMeter(song, section);
-  const notes = realize(song, { section: sectionId }).parts.find((p) => p.id === partId)!.notes;
-  const { key, ...reading } = readingOf(instrument, sectionKey(song, section), options.written ?? false, notes);
-  const staves = stavesOf({ clefs: staffClefs(instrument.clef, notes), notes, meter, bars: section.bars, ...reading });
-  return ok({ part: partId, name: part.name, meter, key, staves });
-}
-
-/** The drums of a section on a percussion staff: hands with stems up, feet down. Errors: `notation.place`. */
-export function engraveDrums(song: Song, sectionId: string, partId: string): Result<EngravedPart> {
-  const section = sectionOf(song, sectionId);
-  const part = partOf(song, partId);
-  if (!section || part?.role !== "drums") return fail("notation.place", `No section "${sectionId}" or drum part "${partId}"`);
-  const meter = sectionMeter(song, section);
-  const { hits } = realize(song, { section: sectionId });
-  return ok({ part: partId, name: part.name, meter, key: NO_KEY, staves: [drumStaff(hits, 0, meter, section.bars)] });
-}
-
-/** Percussion has no key signature. */
-const NO_KEY: Key = must(parseKey("C major"));
-
-function drumStaff(hits: readonly RealizedHit[], from: number, meter: Meter, bars: number): EngravedStaff {
-  const length = bars * meter.bar;
-  const [hands, feet] = drumNotes(
-    hits.filter((h) => h.start >= from && h.start < from + length),
-    from,
-    meter,
-  );
-  // Feet alone are written in one voice.
-  const [upper, lower] = hands.length ? [hands, feet] : [feet, []];
-  const signed = (chords: EngravedChord[]) =>
-    chords.map((c) => ({
-      ...c,
-      notes: c.notes.map((n) => {
-        const head = headOf(n.id);
-        return { ...n, tied: false, ...(head ? { head } : {}) };
-      }),
-    }));
-  const [staff] = stavesOf({ clefs: ["percussion"], notes: upper, under: lower, meter, bars, octave: 0, read: (n) => n.pitch, voices: 1 });
-  return { ...staff!, measures: staff!.measures.map(signed), second: staff!.second.map(signed) };
-}
-
-/** A part in one pass of the form, as its player reads it; places count from the beginning of the pass. */
+/** A part in one pass of the form; places count from the beginning of the pass. */
 export interface EngravedPass extends EngravedPart {
   pass: string;
   bars: number;
 }
 
-/** A part through the whole form, pass by pass; an upbeat to a later pass stands in the last bar of the one before. Errors: `notation.place`. */
-export function engraveForm(song: Song, real: RealizedSong, partId: string): Result<EngravedPass[]> {
+/** A part of a section as it is written: values tied over beats and bars, triplets, rests; drums on a percussion staff. Errors: `notation.place`. */
+export function engrave(song: Song, sectionId: string, partId: string, options: { written?: boolean } = {}): Result<EngravedPart> {
+  const section = sectionOf(song, sectionId);
+  if (!section) return fail("notation.place", `No section "${sectionId}"`);
+  const passes = engraveForm(song, realize(song, { section: sectionId }), partId, { written: options.written ?? false });
+  return passes.ok ? ok(passes.value[0]!) : passes;
+}
+
+/**
+ * A part through what is realized, pass by pass, as its player reads it unless told otherwise; an upbeat to a later pass stands in the last bar of the one before.
+ * Errors: `notation.place`.
+ */
+export function engraveForm(
+  song: Song,
+  real: RealizedSong,
+  partId: string,
+  { written = true, apart = false, layout = "notes", transposition }: EngravingOptions = {},
+): Result<EngravedPass[]> {
   const part = partOf(song, partId);
   const realized = real.parts.find((p) => p.id === partId);
   if (!part || !realized) return fail("notation.place", `No part "${partId}"`);
+  const within = <T extends { start: Ticks; pass: string }>(list: readonly T[], s: RealizedSection, i: number): T[] =>
+    list
+      .filter((n) => (apart ? n.pass === s.pass : n.start < s.start + s.duration && (n.start >= s.start || (i === 0 && n.start < 0))))
+      .map((n) => ({ ...n, start: n.start - s.start }));
+  const about = (s: RealizedSection) => ({ part: partId, name: part.name, meter: s.meter, pass: s.pass, bars: s.bars });
   if (part.role === "drums")
-    return ok(
-      real.sections.map((s): EngravedPass => {
-        const staves = [drumStaff(real.hits, s.start, s.meter, s.bars)];
-        return { part: partId, name: part.name, meter: s.meter, key: NO_KEY, pass: s.pass, bars: s.bars, staves };
-      }),
-    );
-  const instrument = instrumentOf(part.instrument, song);
+    return ok(real.sections.map((s, i) => ({ ...about(s), key: NO_KEY, staves: [drumStaff(within(real.hits, s, i), s.meter, s.bars)] })));
+  const own = instrumentOf(part.instrument, song);
+  const instrument =
+    transposition === undefined ? own : { ...own, transposition: transposition + (own.transposition % 12 ? 0 : own.transposition) };
   const clefs = staffClefs(instrument.clef, realized.notes);
-  return ok(
-    real.sections.map((s, i): EngravedPass => {
-      const { key, ...reading } = readingOf(instrument, s.key, true, realized.notes);
-      const notes = realized.notes
-        .filter((n) => n.start < s.start + s.duration && (n.start >= s.start || (i === 0 && n.start < 0)))
-        .map((n) => ({ ...n, start: n.start - s.start }));
-      const staves = stavesOf({ clefs, notes, meter: s.meter, bars: s.bars, ...reading });
-      return { part: partId, name: part.name, meter: s.meter, key, pass: s.pass, bars: s.bars, staves };
-    }),
+  const passes = real.sections.map((s, i): EngravedPass => {
+    const reading = readingOf(instrument, s.key, written, realized.notes);
+    const chords = within(real.chords, s, i);
+    const chordAt = (tick: Ticks) => chordAtTick(chords, tick)?.chord ?? null;
+    const notes = within(realized.notes, s, i);
+    const frame = { meter: s.meter, bars: s.bars, reading, chordAt };
+    const staves = layout === "notes" ? stavesOf({ clefs, notes, ...frame }) : [slashStaff(notes, layout, frame)];
+    return { ...about(s), key: reading.key, staves };
+  });
+  return ok(withLoudness(passes, real, realized.notes, apart));
+}
+
+/** Says at the first notes of a bar how loud it is, where that is another step than before. */
+function withLoudness(passes: readonly EngravedPass[], real: RealizedSong, notes: readonly RealizedNote[], apart: boolean): EngravedPass[] {
+  const bars = real.sections.flatMap((s) => Array.from({ length: s.bars }, (): number[] => []));
+  const firsts: number[] = [];
+  real.sections.reduce((sum, s) => (firsts.push(sum), sum + s.bars), 0);
+  for (const n of notes) {
+    const i = apart ? real.sections.findIndex((s) => s.pass === n.pass) : Math.max(0, lastBegun(real.sections, n.start));
+    const s = real.sections[i]!;
+    const bar = firsts[i]! + Math.min(s.bars - 1, Math.max(0, Math.floor((n.start - s.start) / s.meter.bar)));
+    bars[bar]?.push(n.velocity);
+  }
+  const signs = loudnessOf(bars, new Set(apart ? firsts : []));
+  return passes.map((pass, i) => {
+    const first = new Map<number, number>();
+    for (let k = 0; k < pass.bars; k++)
+      if (signs[firsts[i]! + k])
+        first.set(
+          k,
+          Math.min(
+            ...pass.staves.flatMap((staff) => voicesIn(staff, k).flatMap((v) => v.flatMap((c) => (c.notes.length ? [c.start] : [])))),
+          ),
+        );
+    if (!first.size) return pass;
+    const said = new Set<number>();
+    const say = (c: EngravedChord, k: number): EngravedChord => {
+      if (!c.notes.length || first.get(k) !== c.start || said.has(k)) return c;
+      said.add(k);
+      return { ...c, dynamic: signs[firsts[i]! + k]! };
+    };
+    return { ...pass, staves: pass.staves.map((staff) => mapChords(staff, say)) };
+  });
+}
+
+/** Percussion has no key signature. */
+const NO_KEY: Key = must(parseKey("C major"));
+/** Its notes are read where they stand. */
+const PLAIN: Reading = { key: NO_KEY, octave: 0, lifted: 0, read: (n) => n.pitch, chord: (c) => c, voices: 1 };
+
+/** Hits on a percussion staff: hands with stems up, feet down. */
+function drumStaff(hits: readonly RealizedHit[], meter: Meter, bars: number): EngravedStaff {
+  const length = bars * meter.bar;
+  const [hands, feet] = drumNotes(
+    hits.filter((h) => h.start < length),
+    meter,
   );
+  // Feet alone are written in one voice.
+  const [upper, lower] = hands.length ? [hands, feet] : [feet, []];
+  const frame = { meter, bars, reading: PLAIN, chordAt: () => null };
+  const staff = staffOf("percussion", upper, lower, frame);
+  return mapChords({ ...staff, readings: staff.measures.map(() => ({ clef: "percussion", shift: 0 })) }, (c) => ({
+    ...c,
+    notes: c.notes.map((n) => {
+      const head = headOf(n.id);
+      return { ...n, tied: false, ...(head ? { head } : {}) };
+    }),
+  }));
+}
+
+/** A part as slashes with its rhythm or the beats. */
+function slashStaff(notes: readonly RealizedNote[], layout: Exclude<Layout, "notes">, frame: Frame): EngravedStaff {
+  const reading: Reading = { ...PLAIN, key: frame.reading.key };
+  const staff = staffOf("treble", slashNotes(notes, layout, frame.meter), [], { ...frame, reading, chordAt: () => null });
+  return mapChords({ ...staff, readings: staff.measures.map(() => ({ clef: "treble", shift: 0 })) }, ({ words: _, ...c }) => ({
+    ...c,
+    articulation: layout === "slashes" ? null : c.articulation,
+    notes: c.notes.map(({ slide: _, ...n }) => ({ ...n, pitch: "B4", head: "slash" as const })),
+  }));
 }
 
 /** All pitched parts of a section together on two staves, as they sound. Errors: `notation.place`. */
 export function engraveGrand(song: Song, sectionId: string): Result<EngravedPart> {
-  const section = sectionOf(song, sectionId);
+  const real = realize(song, { section: sectionId });
+  const section = real.sections[0];
   if (!section) return fail("notation.place", `No section "${sectionId}"`);
-  const meter = sectionMeter(song, section);
-  const notes = realize(song, { section: sectionId }).parts.flatMap((p) => (p.role === "drums" || p.muted ? [] : p.notes));
-  const staves = stavesOf({ clefs: ["treble", "bass"], notes, meter, bars: section.bars, octave: 0, read: (n) => n.pitch, voices: 2 });
-  return ok({ part: "all", name: "All parts", meter, key: sectionKey(song, section), staves });
+  const { meter, key, bars } = section;
+  const notes = real.parts.flatMap((p) => (p.role === "drums" || p.muted ? [] : p.notes));
+  const chordAt = (tick: Ticks) => chordAtTick(real.chords, tick)?.chord ?? null;
+  const reading: Reading = { ...PLAIN, key, voices: 2 };
+  return ok({
+    part: "all",
+    name: "All parts",
+    meter,
+    key,
+    staves: stavesOf({ clefs: ["treble", "bass"], notes, meter, bars, reading, chordAt }),
+  });
 }
-
-type StaffClef = EngravedStaff["clef"];
 
 /** The staves of an instrument: two for a keyboard, but a hand that is silent throughout has none. */
 function staffClefs(clef: Clef, notes: readonly RealizedNote[]): StaffClef[] {
@@ -210,38 +192,44 @@ function staffClefs(clef: Clef, notes: readonly RealizedNote[]): StaffClef[] {
   return ["treble", "bass"];
 }
 
-interface StavesRequest {
-  clefs: readonly StaffClef[];
-  notes: readonly RealizedNote[];
+interface Frame {
   meter: Meter;
   bars: number;
-  octave: EngravedStaff["octave"];
-  read(note: RealizedNote): PitchName;
-  voices: 1 | 2;
-  /** What the lower voice has, where that is known. */
-  under?: readonly RealizedNote[];
+  reading: Reading;
+  chordAt(tick: Ticks): Chord | null;
 }
 
-function stavesOf({ clefs, notes, meter, bars, octave, read, voices, under = [] }: StavesRequest): EngravedStaff[] {
-  const length = bars * meter.bar;
+function stavesOf({ clefs, notes, ...frame }: Frame & { clefs: readonly StaffClef[]; notes: readonly RealizedNote[] }): EngravedStaff[] {
   const staff = (clef: StaffClef, own: readonly RealizedNote[]): EngravedStaff => {
-    const [upper, lower] = voices === 1 ? [own, under] : voicesOf(own);
-    const [first, second] = [writeRhythm(upper, meter, length), writeRhythm(lower, meter, length)];
-    const bar = (attacks: readonly WrittenAttack[], k: number) => measure(attacks, k * meter.bar, meter, length, read);
-    const moves = (k: number) => second.some((a) => a.start < (k + 1) * meter.bar && a.end > k * meter.bar);
-    return {
-      clef,
-      octave,
-      pickup: own.some((n) => n.start < 0) ? withoutRests(bar(first, -1)) : [],
-      measures: Array.from({ length: bars }, (_, k) => bar(first, k)),
-      second: Array.from({ length: bars }, (_, k) =>
-        moves(k) ? bar(second, k).map((c) => (c.notes.length ? c : { ...c, hidden: true })) : [],
-      ),
-    };
+    const [upper, lower] = frame.reading.voices === 1 ? [own, []] : voicesOf(own);
+    return withAccidentals(withReadings(staffOf(clef, upper, lower, frame)), frame.reading.key);
   };
   if (clefs.length === 1) return [staff(clefs[0]!, notes)];
   const [right, left] = handsOf(notes);
   return [staff("treble", right), staff("bass", left)];
+}
+
+/** One or two voices on a staff, as their notes stand without a change of clef. */
+function staffOf(
+  clef: StaffClef,
+  upper: readonly RealizedNote[],
+  lower: readonly RealizedNote[],
+  { meter, bars, reading, chordAt }: Frame,
+): Omit<EngravedStaff, "readings"> {
+  const length = bars * meter.bar;
+  const voices = [upper, lower].map((own) => voiceOf(writeRhythm(own, meter, length), reading, chordAt));
+  const bar = (voice: WrittenVoice, k: number) => barOf(voice, k * meter.bar, meter, length);
+  const [first, second] = voices as [WrittenVoice, WrittenVoice];
+  const moves = (k: number) => second.attacks.some((a) => a.start < (k + 1) * meter.bar && a.end > k * meter.bar);
+  return {
+    clef,
+    octave: reading.octave,
+    pickup: [...upper, ...lower].some((n) => n.start < 0) ? withoutRests(bar(first, -1)) : [],
+    measures: Array.from({ length: bars }, (_, k) => bar(first, k)),
+    second: Array.from({ length: bars }, (_, k) =>
+      moves(k) ? bar(second, k).map((c) => (c.notes.length ? c : { ...c, hidden: true })) : [],
+    ),
+  };
 }
 
 const withoutRests = (chords: EngravedChord[]): EngravedChord[] =>
@@ -251,47 +239,3 @@ const withoutRests = (chords: EngravedChord[]): EngravedChord[] =>
       chords.findIndex((c) => c.notes.length),
     ),
   );
-
-/** One bar of a voice: its attacks in values tied over beats and bars, and the rests between. */
-function measure(
-  attacks: readonly WrittenAttack[],
-  from: Ticks,
-  meter: Meter,
-  length: Ticks,
-  written: (note: RealizedNote) => PitchName,
-): EngravedChord[] {
-  const to = Math.min(length, from + meter.bar);
-  const here = attacks.filter((a) => a.end > from && a.start < to);
-  const grids = gridsOf(
-    meter,
-    here.filter((a) => a.start >= from).map((a) => a.start - from),
-  );
-  const out: EngravedChord[] = [];
-  const rest = (start: Ticks, end: Ticks) => {
-    for (const piece of write(start, end, meter, grids, true))
-      out.push({ ...piece, start: from + piece.start, notes: [], articulation: null });
-  };
-  let at = 0;
-  for (const a of here) {
-    const start = Math.max(0, a.start - from);
-    const end = Math.min(meter.bar, a.end - from);
-    if (start > at) rest(at, start);
-    const notes = [...new Map(a.notes.map((n) => [n.midi, n])).values()].sort((x, y) => x.midi - y.midi);
-    const pieces = write(Math.max(at, start), end, meter, grids);
-    pieces.forEach((piece, k) => {
-      const last = k === pieces.length - 1;
-      const tied = !last || (a.end > to && to < length);
-      out.push({
-        ...piece,
-        start: from + piece.start,
-        notes: notes.map((n) => ({ id: n.id, midi: n.midi, pitch: written(n), tied })),
-        articulation: k === 0 && a.start >= from ? a.articulation : null,
-      });
-    });
-    at = Math.max(at, end);
-  }
-  // A bar without notes is one rest, whatever its meter.
-  if (!here.length) return [{ start: from, ticks: meter.bar, value: "w", dots: 0, triplet: false, notes: [], articulation: null }];
-  if (at < meter.bar) rest(at, meter.bar);
-  return out;
-}

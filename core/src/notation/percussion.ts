@@ -3,8 +3,8 @@ import { QUARTER, type Meter } from "../time/meter";
 import { DRUM_KINDS, type Drum } from "../instrument/drums";
 import type { RealizedHit, RealizedNote } from "../song/realize";
 
-/** How the head of a drum's note is drawn: a plain one for skins, a cross for metal and wood, a circled cross for an open hat. */
-export type Head = "x" | "circle-x" | "diamond" | "triangle";
+/** How the head of a drum's note is drawn: a plain one for skins, a cross for metal and wood, a circled cross for an open hat; a slash for what is comped. */
+export type Head = "x" | "circle-x" | "diamond" | "triangle" | "slash";
 
 /** Where a drum stands on five lines read as in a treble clef, and who plays it: hands with stems up, feet down. */
 export interface DrumSign {
@@ -48,15 +48,14 @@ export const legendOf = (hits: readonly Pick<RealizedHit, "drum">[]): { drum: Dr
 
 /**
  * Hits as notes that can be written, hands and feet apart: each lasts to the next hit of its voice, but no longer than its beat, for a drum does not sound on.
- * `from` is where their bar lines count from.
  */
-export function drumNotes(hits: readonly RealizedHit[], from: number, meter: Meter): [hands: RealizedNote[], feet: RealizedNote[]] {
+export function drumNotes(hits: readonly RealizedHit[], meter: Meter): [hands: RealizedNote[], feet: RealizedNote[]] {
   const voice = (feet: boolean) => {
     const own = hits.filter((h) => DRUM_SIGNS[h.drum].feet === feet).sort((a, b) => a.start - b.start);
     const starts = [...new Set(own.map((h) => h.start))];
     return own.map((h): RealizedNote => {
       const { place } = DRUM_SIGNS[h.drum];
-      const start = h.start - from;
+      const { start } = h;
       const inBar = ((start % meter.bar) + meter.bar) % meter.bar;
       const beat = meter.beats.findLast((b) => b.start <= inBar)!;
       const next = starts[starts.indexOf(h.start) + 1] ?? Infinity;

@@ -93,7 +93,7 @@ export function nameInKey(pc: PitchClass, key: Key): NoteName {
 const LOWERED = [0, 1, 1, 2, 2, 3, 4, 4, 5, 5, 6, 6];
 const RAISED = [0, 0, 1, 1, 2, 3, 3, 4, 4, 5, 5, 6];
 /** Names that are only read where the signature is near them: accidentals a key must have at least, flats below nought. */
-const FAR: Record<string, number> = { Cb: -3, Fb: -5, "E#": 5, "B#": 6 };
+export const FAR: Record<string, number> = { Cb: -3, Fb: -5, "E#": 5, "B#": 6 };
 
 /**
  * Name of a chord's root in a key. Outside the scale it is what it is there: a lowered degree (♭II, ♭III, ♭VI, ♭VII), or, with `leads`, a raised one,

@@ -21,6 +21,12 @@ export function swung(inBar: Ticks, bar: Ticks, swing: Swing): number {
   return base + (into < half ? into * swing.ratio * 2 : pair * swing.ratio + (into - half) * (1 - swing.ratio) * 2);
 }
 
+/** Swing that one hears: below it the feel is called straight. */
+const HEARD = 0.53;
+
+/** The feel as it is said at the top of a part: "swung eighths"; empty where it is straight. */
+export const feelText = ({ ratio, unit }: Swing): string => (ratio > HEARD ? `swung ${unit === 16 ? "sixteenths" : "eighths"}` : "");
+
 /** Length of a number of ticks at a tempo. */
 export const ticksToSeconds = (ticks: number, tempo: Bpm): Seconds => (ticks / QUARTER) * (60 / tempo);
 

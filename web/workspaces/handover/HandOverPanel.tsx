@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { writeMidi, writeMusicXml, writeSongFile } from "../../../core/src/index";
 import type { RevisionInfo } from "../../../server/store/songs";
 import { api, ApiProblem } from "../../api";
@@ -10,6 +10,14 @@ import { Field } from "../../ui/Field";
 import { OpenFile, SONG_FILES } from "../../ui/OpenFile";
 import { PanelHead } from "../../ui/PanelHead";
 import "./style.scss";
+
+const PRINTED = [
+  ["lead", "Lead sheet"],
+  ["parts", "Parts"],
+  ["chart", "Chord chart"],
+  ["score", "Score"],
+  ["singers", "Singers’ pages"],
+] as const;
 
 /** Versions that are listed. */
 const SHOWN = 12;
@@ -29,12 +37,21 @@ export function HandOverPanel({ data: { song } }: { data: SectionData }) {
   return (
     <>
       <PanelHead title="Hand over" />
+      <h3>On paper</h3>
+      <p className="small">Printed from the browser, or saved as PDF there.</p>
+      <div className="controls">
+        {PRINTED.map(([kind, title], i) => (
+          <Link key={kind} className={i === 0 ? "button primary" : "button"} to={`/songs/${song.id}/pages?for=${kind}`}>
+            {title}
+          </Link>
+        ))}
+      </div>
       <h3>MIDI file</h3>
       <p className="small">
         One track a part, drums on the General MIDI map, with tempo, meter, key and names; glides as pitch bend. Muted parts are included.
       </p>
       <div className="controls">
-        <button type="button" className="primary" onClick={() => midi("played")}>
+        <button type="button" onClick={() => midi("played")}>
           As it is played
         </button>
         <button type="button" onClick={() => midi("straight")}>

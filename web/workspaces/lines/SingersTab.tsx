@@ -64,7 +64,7 @@ export function SingersTab({ data, part }: PartProps) {
           Add a singer
         </button>
         {song.singers.some((s) => s.partId) && (
-          <Link className="button" to={`/songs/${id}/pages`}>
+          <Link className="button" to={`/songs/${id}/pages?for=singers`}>
             Pages for the singers
           </Link>
         )}

@@ -1,7 +1,9 @@
 import { parseNote } from "../../pitch/pitch";
 import { QUARTER, type Meter, type Ticks } from "../../time/meter";
-import type { EngravedChord } from "../../notation/engrave";
 import type { NoteValue } from "../../notation/durations";
+import type { SungSyllable } from "../../notation/marks";
+import { staffStep, type Accidental, type EngravedChord, type EngravedNote } from "../../notation/staff";
+import type { TabMoment } from "../../notation/tab";
 import { el, type Element } from "./xml";
 
 const TYPES: Record<NoteValue, string> = { w: "whole", h: "half", q: "quarter", "8": "eighth", "16": "16th", "32": "32nd" };
@@ -10,12 +12,18 @@ const FLAGS: Record<NoteValue, number> = { w: 0, h: 0, q: 0, "8": 1, "16": 2, "3
 export interface Voice {
   number: number;
   staff: number | null;
-  /** Octaves to lower what is read: under a clef with an eight the format wants what sounds. */
+  /** Octaves to lower what is read: under a clef with an eight or a line of octaves the format wants what sounds. */
   octave: number;
-  /** Verses by the id of the note that carries them. */
-  lyrics: ReadonlyMap<string, readonly string[]>;
   /** Instruments of a percussion staff by drum. */
   drums: ReadonlyMap<string, string> | null;
+  /** Strings and frets of each chord, on a staff of tablature with so many strings. */
+  tab?: { strings: number; moments: readonly (TabMoment | null)[] };
+}
+
+/** What goes on from one bar of a voice into the next: pitches that are tied, and whether a slide leads to the next note. */
+export interface Going {
+  held: Set<number>;
+  sliding: boolean;
 }
 
 /** Beam signs of each chord, level by level: what stands in one beat is joined, rests divide. */
@@ -61,35 +69,59 @@ function pitch(name: string, octave: number): Element {
 /** Where a drum's note stands. */
 const unpitched = (name: string): Element => el("unpitched", [el("display-step", name[0]), el("display-octave", name.slice(1))]);
 
-/** A syllable: a hyphen at its end goes on, one at the end of the syllable before it joins. */
-function lyric(text: string, verse: number, before: string | undefined): Element {
-  const goesOn = text.endsWith("-");
-  const joined = before?.endsWith("-") ?? false;
-  const syllabic = goesOn ? (joined ? "middle" : "begin") : joined ? "end" : "single";
-  return el("lyric", [el("syllabic", syllabic), el("text", text.replace(/-$/, ""))], { number: verse + 1 });
+/** A syllable, with the line that shows how long it is held. */
+const lyric = ({ text, goesOn, joins, until }: SungSyllable, verse: number, tied: boolean): Element =>
+  el(
+    "lyric",
+    [
+      el("syllabic", goesOn ? (joins ? "middle" : "begin") : joins ? "end" : "single"),
+      el("text", text),
+      !goesOn && (until !== null || tied) && el("extend"),
+    ],
+    { number: verse + 1 },
+  );
+
+const SIGNS: Record<number, string> = { [-2]: "flat-flat", [-1]: "flat", 0: "natural", 1: "sharp", 2: "double-sharp" };
+const accidental = ({ alter, courtesy }: Accidental): Element =>
+  el("accidental", SIGNS[alter] ?? "natural", courtesy ? { cautionary: "yes", parentheses: "yes" } : {});
+
+/** A slide to the next note where that follows at once, else a fall or a rise into nothing. */
+function slideOf(note: EngravedNote, joined: boolean): Element | null {
+  if (note.slide === undefined) return null;
+  if (joined) return el("slide", [], { type: "start", "line-type": "solid", number: 1 });
+  return el("articulations", [el(staffStep(note.slide) < staffStep(note.pitch) ? "falloff" : "doit")]);
 }
 
-/** One bar of a voice. `held` are the pitches tied into it; it is left with those tied out of it. */
-export function notesOf(bar: readonly EngravedChord[], meter: Meter, voice: Voice, held: Set<number>, sung: string[]): Element[] {
+/** One bar of a voice. `going` says what comes from the bar before, and is left with what goes on; `next` is the first chord of the bar after. */
+export function notesOf(
+  bar: readonly EngravedChord[],
+  meter: Meter,
+  voice: Voice,
+  going: Going,
+  next: EngravedChord | undefined = undefined,
+): Element[] {
   const beams = beamsOf(bar, meter);
   return bar.flatMap((c, i): Element[] => {
     const full = bar.length === 1 && c.ticks === meter.bar && !c.notes.length;
     const rest = el("rest", [], full ? { measure: "yes" } : {});
     const heads = c.notes.length ? c.notes : [null];
+    const follows = (bar[i + 1] ?? next)?.notes.length ? true : false;
+    const slid = going.sliding && c.notes.length > 0;
+    const moment = voice.tab?.moments[i];
     const made = heads.map((n, k) => {
-      const stop = n !== null && held.has(n.midi);
+      const stop = n !== null && going.held.has(n.midi);
       const ties = [...(stop ? ["stop"] : []), ...(n?.tied ? ["start"] : [])];
-      const verses = (k === 0 && !stop && n && voice.lyrics.get(n.id)) || [];
+      const place = n && moment?.places[k];
+      const slide = n && slideOf(n, follows);
       const notations = [
         ...ties.map((type) => el("tied", [], { type })),
+        ...(k === 0 && slid ? [el("slide", [], { type: "stop", "line-type": "solid", number: 1 })] : []),
+        ...(k === 0 && slide ? [slide] : []),
         ...(k === 0 ? tupletEnds(bar, i).map((type) => el("tuplet", [], { type, bracket: beams[i]!.length ? "no" : "yes" })) : []),
-        ...(k === 0 && c.articulation ? [el("articulations", [el(c.articulation)])] : []),
+        ...(place ? [el("technical", [el("string", voice.tab!.strings - place.string), el("fret", place.fret)])] : []),
+        ...(k === 0 && c.articulation && !voice.tab ? [el("articulations", [el(c.articulation)])] : []),
       ];
-      const words = verses.flatMap((text, v) => {
-        const before = sung[v];
-        sung[v] = text;
-        return text ? [lyric(text, v, before)] : [];
-      });
+      const words = k === 0 && !voice.tab ? (c.words ?? []) : [];
       return el(
         "note",
         [
@@ -101,21 +133,26 @@ export function notesOf(bar: readonly EngravedChord[], meter: Meter, voice: Voic
           el("voice", voice.number),
           !full && el("type", TYPES[c.value]),
           c.dots > 0 && el("dot"),
+          n?.accidental !== undefined && !voice.tab && accidental(n.accidental),
           c.triplet && el("time-modification", [el("actual-notes", 3), el("normal-notes", 2)]),
           n?.head !== undefined && el("notehead", n.head),
           voice.staff !== null && el("staff", voice.staff),
           ...(k === 0 ? beams[i]!.map((sign, level) => el("beam", sign, { number: level + 1 })) : []),
           notations.length > 0 && el("notations", notations),
-          ...words,
+          ...words.flatMap((syllable, v) => (syllable ? [lyric(syllable, v, c.notes[0]!.tied)] : [])),
         ],
-        c.hidden ? { "print-object": "no" } : {},
+        c.hidden || (voice.tab && !n) ? { "print-object": "no" } : {},
       );
     });
-    held.clear();
-    for (const n of c.notes) if (n.tied) held.add(n.midi);
-    return made;
+    going.held.clear();
+    for (const n of c.notes) if (n.tied) going.held.add(n.midi);
+    if (c.notes.length) going.sliding = c.notes[0]!.slide !== undefined && follows;
+    return [...(c.dynamic && !voice.tab ? [loudness(c.dynamic, voice.staff)] : []), ...made];
   });
 }
+
+const loudness = (dynamic: string, staff: number | null): Element =>
+  el("direction", [el("direction-type", [el("dynamics", [el(dynamic)])]), staff !== null && el("staff", staff)], { placement: "below" });
 
 /** Goes back in time, for another voice. */
 export const backup = (ticks: Ticks): Element => el("backup", [el("duration", ticks)]);

@@ -1,19 +1,25 @@
-import { mod } from "../../pitch/pitch";
+import { mod, plainName } from "../../pitch/pitch";
 import { QUARTER, type Ticks } from "../../time/meter";
+import { feelText } from "../../time/swing";
 import { instrumentOf, type Instrument } from "../../instrument/instruments";
 import { DRUM_KINDS } from "../../instrument/drums";
 import { legendOf } from "../../notation/percussion";
-import { engraveForm, STEPS, writtenChord, type EngravedPass, type EngravedStaff } from "../../notation/engrave";
+import { engraveForm, type EngravedPass } from "../../notation/engrave";
+import { STEPS, writtenChord } from "../../notation/reading";
+import { voicesIn, type EngravedChord, type StaffClef } from "../../notation/staff";
+import { tablature, type Tablature } from "../../notation/tab";
+import { neckOf } from "../../voicing/setting";
+import type { Neck } from "../../instrument/fretboard";
 import { realize, type RealizedChord, type RealizedSection, type RealizedSong } from "../../song/realize";
 import type { Part, Song } from "../../song/schema";
 import { harmony } from "./harmony";
-import { backup, notesOf } from "./notes";
+import { backup, notesOf, type Going, type Voice } from "./notes";
 import { el, writeXml, type Element } from "./xml";
 
 const DOCTYPE =
   '<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 3.1 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">';
 
-const CLEFS: Record<EngravedStaff["clef"], [sign: string, line: number]> = {
+const CLEFS: Record<StaffClef, [sign: string, line: number]> = {
   treble: ["G", 2],
   bass: ["F", 4],
   alto: ["C", 3],
@@ -27,7 +33,9 @@ interface Written {
   part: Part;
   instrument: Instrument;
   passes: EngravedPass[];
-  lyrics: Map<string, readonly string[]>;
+  /** The neck of a fretted part, and its tablature pass by pass. */
+  neck: Neck | null;
+  tabs: Tablature[];
   /** Drums that are played, with their places in the score and their notes in General MIDI. */
   drums: { drum: string; title: string; note: number }[] | null;
 }
@@ -44,10 +52,11 @@ export function writeMusicXml(song: Song): string {
     const drums =
       part.role === "drums" ? legendOf(real.hits).map(({ drum, title }) => ({ drum, title, note: DRUM_KINDS[drum].note })) : null;
     if (!passes.ok || !(drums ?? notes).length) return [];
-    const lyrics = new Map(
-      notes.flatMap((n) => (n.lyrics?.length ? [[n.id, n.lyrics] as const] : n.lyric ? [[n.id, [n.lyric]] as const] : [])),
-    );
-    return [{ part, instrument: instrumentOf(part.instrument, song), passes: passes.value, lyrics, drums }];
+    const instrument = instrumentOf(part.instrument, song);
+    const { capo, tuning } = part.playing.voicing ?? {};
+    const neck = (part.role !== "drums" && neckOf(instrument, capo, tuning)) || null;
+    const tabs = neck ? passes.value.map((p) => tablature(p.staves[0]!, neck)) : [];
+    return [{ part, instrument, passes: passes.value, neck, tabs, drums }];
   });
   const upbeat = longestPickup(written);
   return writeXml(
@@ -104,8 +113,9 @@ const pitchedPart = (part: Part, instrument: Instrument, i: number): Element[] =
 function measures(real: RealizedSong, written: Written, { index, upbeat }: { index: number; upbeat: Ticks }): Element[] {
   const first = index === 0;
   const out: Element[] = [];
-  const held: Held = new Map();
+  const goings: Goings = new Map();
   const drums = written.drums && new Map(written.drums.map((d, k) => [d.drum, drumId(index, k)]));
+  const many = written.passes[0]!.staves.length > 1 || written.neck !== null;
   let number = 1;
   written.passes.forEach((pass, p) => {
     const section = real.sections[p]!;
@@ -114,74 +124,152 @@ function measures(real: RealizedSong, written: Written, { index, upbeat }: { ind
     const changed = opening || attributesKey(before!, real.sections[p - 1]!) !== attributesKey(pass, section);
     if (opening && upbeat)
       out.push(
-        el("measure", [attributes(written, pass, section), ...bar(written, pass, -1, held, drums, upbeat)], { number: 0, implicit: "yes" }),
+        el("measure", [attributes(written, pass, section), ...bar(written, p, -1, goings, drums, upbeat)], { number: 0, implicit: "yes" }),
       );
     for (let k = 0; k < pass.bars; k++) {
       const from = section.start + k * section.meter.bar;
-      const head = k === 0 && (opening ? !upbeat : changed) ? [attributes(written, pass, section)] : [];
+      const signed = readingSigns(pass, k, many);
+      const head =
+        k === 0 && (opening ? !upbeat : changed)
+          ? [attributes(written, pass, section)]
+          : signed.clefs.length
+            ? [el("attributes", signed.clefs)]
+            : [];
       const signs = k === 0 ? directions(section, real.sections[p - 1], first) : [];
       const symbols = first
         ? real.chords.filter((c) => c.start >= from && c.start < from + section.meter.bar).map((c) => symbol(c, from, written.instrument))
         : [];
-      out.push(el("measure", [...head, ...signs, ...symbols, ...bar(written, pass, k, held, drums)], { number: number++ }));
+      const closing = k === pass.bars - 1 ? openLines(pass, k, many) : [];
+      out.push(
+        el("measure", [...head, ...signs, ...signed.lines, ...symbols, ...bar(written, p, k, goings, drums), ...closing], {
+          number: number++,
+        }),
+      );
     }
-    held.clear();
+    goings.clear();
   });
   return out;
 }
 
-type Held = Map<string, { pitches: Set<number>; sung: string[] }>;
+/** Lines of octaves end with their pass. */
+const openLines = (pass: EngravedPass, k: number, many: boolean): Element[] =>
+  pass.staves.flatMap((staff, s) =>
+    staff.readings[k]?.shift
+      ? [
+          el("direction", [
+            el("direction-type", [el("octave-shift", [], { type: "stop", size: 8, number: s + 1 })]),
+            many && el("staff", s + 1),
+          ]),
+        ]
+      : [],
+  );
+
+/** What goes on over the bar line, voice by voice. */
+type Goings = Map<string, Going>;
 
 /** All parts begin with the longest upbeat. */
 const longestPickup = (written: readonly Written[]): Ticks =>
   Math.max(0, ...written.flatMap((w) => w.passes[0]?.staves.map((s) => s.pickup.reduce((sum, c) => sum + c.ticks, 0)) ?? []));
 
-/** One bar of all staves and voices; with `upbeat`, the pickup, filled up with rests to that length. */
+/** One bar of all staves and voices, tablature last; with `upbeat`, the pickup, filled up with rests to that length. */
 function bar(
-  { lyrics }: Written,
-  pass: EngravedPass,
+  written: Written,
+  p: number,
   k: number,
-  held: Held,
+  goings: Goings,
   drums: ReadonlyMap<string, string> | null,
   upbeat: Ticks = 0,
 ): Element[] {
-  const many = pass.staves.length > 1;
-  return pass.staves.flatMap((staff, s) => {
-    const voices = k < 0 ? [staff.pickup, []] : [staff.measures[k]!, staff.second[k]!];
-    return voices.flatMap((chords, v): Element[] => {
-      if (k >= 0 && !chords.length) return [];
-      if (k < 0 && v > 0) return [];
-      const id = `${s}.${v}`;
-      const state = held.get(id) ?? { pitches: new Set<number>(), sung: [] };
-      held.set(id, state);
-      const voice = { number: s * 4 + v + 1, staff: many ? s + 1 : null, octave: -staff.octave, lyrics, drums };
-      const lengthOf = chords.reduce((sum, c) => sum + c.ticks, 0);
-      const silent = k < 0 ? upbeat - lengthOf : 0;
-      const rest =
-        silent > 0
-          ? [
-              el(
-                "note",
-                [el("rest"), el("duration", silent), el("voice", voice.number), voice.staff !== null && el("staff", voice.staff)],
-                { "print-object": "no" },
-              ),
-            ]
-          : [];
-      const first = s === 0 && v === 0;
-      return [
-        ...(first ? [] : [backup(k < 0 ? upbeat : lengthOf)]),
-        ...rest,
-        ...notesOf(chords, pass.meter, voice, state.pitches, state.sung),
-      ];
+  const pass = written.passes[p]!;
+  const tab = written.tabs[p];
+  const many = pass.staves.length > 1 || tab !== undefined;
+  const out: Element[] = [];
+  const add = (chords: readonly EngravedChord[], voice: Omit<Voice, "drums">, next: EngravedChord | undefined) => {
+    const id = String(voice.number);
+    const going = goings.get(id) ?? { held: new Set<number>(), sliding: false };
+    goings.set(id, going);
+    const lengthOf = chords.reduce((sum, c) => sum + c.ticks, 0);
+    const silent = k < 0 ? upbeat - lengthOf : 0;
+    if (out.length) out.push(backup(k < 0 ? upbeat : lengthOf));
+    if (silent > 0)
+      out.push(
+        el("note", [el("rest"), el("duration", silent), el("voice", voice.number), voice.staff !== null && el("staff", voice.staff)], {
+          "print-object": "no",
+        }),
+      );
+    out.push(...notesOf(chords, pass.meter, { ...voice, drums }, going, next));
+  };
+  pass.staves.forEach((staff, s) => {
+    const octave = -staff.octave - (staff.readings[Math.max(0, k)]?.shift ?? 0);
+    voicesIn(staff, k).forEach((chords, v) => {
+      const after = k + 1 < staff.measures.length ? voicesIn(staff, k + 1)[v]?.[0] : undefined;
+      add(chords, { number: s * 4 + v + 1, staff: many ? s + 1 : null, octave }, after);
     });
+    if (tab && s === 0)
+      add(
+        voicesIn(staff, k)[0]!,
+        { number: 5, staff: 2, octave, tab: { strings: tab.strings, moments: k < 0 ? tab.pickup : tab.measures[k]! } },
+        undefined,
+      );
   });
+  return out;
 }
 
-const attributesKey = (pass: EngravedPass, section: RealizedSection): string =>
-  `${pass.key.signature} ${pass.key.mode} ${section.meter.text}`;
+/** Changes of clef, and lines of octaves that begin or end, at the beginning of a bar; `end` asks for those that end with the part. */
+function readingSigns(pass: EngravedPass, k: number, many: boolean): { clefs: Element[]; lines: Element[] } {
+  const clefs: Element[] = [];
+  const lines: Element[] = [];
+  pass.staves.forEach((staff, s) => {
+    const [before, now] = [staff.readings[k - 1], staff.readings[k]];
+    if (!now) return;
+    if (before && before.clef !== now.clef) clefs.push(clefOf(now.clef, staff.octave, many ? s + 1 : null));
+    const line = (type: string) =>
+      lines.push(
+        el("direction", [el("direction-type", [el("octave-shift", [], { type, size: 8, number: s + 1 })]), many && el("staff", s + 1)]),
+      );
+    if ((before?.shift ?? 0) !== now.shift) {
+      if (before?.shift) line("stop");
+      // "Down": written an octave below where it sounds.
+      if (now.shift) line(now.shift > 0 ? "down" : "up");
+    }
+  });
+  return { clefs, lines };
+}
 
-function attributes({ instrument }: Written, pass: EngravedPass, { meter }: RealizedSection): Element {
-  const many = pass.staves.length > 1;
+const clefOf = (clef: StaffClef, octave: number, number: number | null): Element => {
+  const [sign, line] = CLEFS[clef];
+  return el(
+    "clef",
+    [el("sign", sign), el("line", line), octave !== 0 && el("clef-octave-change", octave)],
+    number === null ? {} : { number },
+  );
+};
+
+const attributesKey = (pass: EngravedPass, section: RealizedSection): string =>
+  `${pass.key.signature} ${pass.key.mode} ${section.meter.text} ${pass.staves.map((s) => [s.clef, s.readings.at(-1)?.clef].join()).join(" ")}`;
+
+/** A staff of tablature: its strings from the lowest, and the capo. */
+const tabDetails = (neck: Neck): Element =>
+  el(
+    "staff-details",
+    [
+      el("staff-lines", neck.strings.length),
+      ...neck.strings.map((midi, i) => {
+        const name = plainName(midi, false);
+        return el(
+          "staff-tuning",
+          [el("tuning-step", name[0]), name.length > 1 && el("tuning-alter", 1), el("tuning-octave", Math.floor(midi / 12) - 1)],
+          { line: i + 1 },
+        );
+      }),
+      neck.capo > 0 && el("capo", neck.capo),
+    ],
+    { number: 2 },
+  );
+
+function attributes({ instrument, neck }: Written, pass: EngravedPass, { meter }: RealizedSection): Element {
+  const staves = pass.staves.length + (neck ? 1 : 0);
+  const many = staves > 1;
   const { transposition } = instrument;
   const octaveClef = pass.staves[0]!.octave !== 0;
   const up = mod(-transposition, 12);
@@ -197,15 +285,10 @@ function attributes({ instrument }: Written, pass: EngravedPass, { meter }: Real
     el("divisions", QUARTER),
     el("key", [el("fifths", pass.key.signature), MODES.has(pass.key.mode) && el("mode", pass.key.mode)]),
     el("time", [el("beats", meter.count), el("beat-type", meter.unit)]),
-    many && el("staves", pass.staves.length),
-    ...pass.staves.map((s, i) => {
-      const [sign, line] = CLEFS[s.clef];
-      return el(
-        "clef",
-        [el("sign", sign), el("line", line), s.octave !== 0 && el("clef-octave-change", s.octave)],
-        many ? { number: i + 1 } : {},
-      );
-    }),
+    many && el("staves", staves),
+    ...pass.staves.map((s, i) => clefOf(s.readings[0]?.clef ?? s.clef, s.octave, many ? i + 1 : null)),
+    neck && el("clef", [el("sign", "TAB"), el("line", neck.strings.length)], { number: 2 }),
+    neck && tabDetails(neck),
     transpose,
   ]);
 }
@@ -214,7 +297,7 @@ function attributes({ instrument }: Written, pass: EngravedPass, { meter }: Real
 function directions(section: RealizedSection, before: RealizedSection | undefined, first: boolean): Element[] {
   if (!first) return [];
   const words = (type: Element) => el("direction", [el("direction-type", [type])], { placement: "above" });
-  const feel = section.swing.ratio > 0.54 ? (section.swing.unit === 16 ? "swung sixteenths" : "swung eighths") : null;
+  const feel = feelText(section.swing);
   const same = before && before.tempo === section.tempo && before.swing.ratio === section.swing.ratio;
   return [
     words(el("rehearsal", section.name)),

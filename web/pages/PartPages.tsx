@@ -1,0 +1,156 @@
+import { useMemo } from "react";
+import {
+  engraveBlocks,
+  instrumentOf,
+  must,
+  tunePart,
+  typeset,
+  writtenSymbol,
+  type EngravedPass,
+  type Layout,
+  type Pages,
+  type Part,
+  type Semitones,
+  type Song,
+} from "../../core/src/index";
+import { scaleFor, type Paper } from "../score/pageStaves";
+import { drawnAs, sheetSymbols, stringsText } from "../score/staffParts";
+import type { StaffPart } from "../score/sheet";
+import { BlockHead, newMeter, PageHead, Staves } from "./Paper";
+
+interface Props {
+  song: Song;
+  pages: Pages;
+  paper: Paper;
+}
+
+/** Blocks of one or several parts with their headings. */
+function Blocks({
+  pages,
+  paper,
+  passes,
+  partsOf,
+  name,
+  scale,
+  counted = false,
+}: Omit<Props, "song"> & {
+  passes: readonly EngravedPass[];
+  partsOf: readonly (readonly StaffPart[])[];
+  /** Chord symbols as they are read; null where none are. */
+  name: ((symbol: string) => string) | null;
+  scale: number;
+  counted?: boolean;
+}) {
+  return pages.blocks.map((block, i) => (
+    <section key={block.pass} className="page-section">
+      <BlockHead
+        block={block}
+        written={passes[i]!.key}
+        {...(i > 0 ? { before: pages.blocks[i - 1]!, writtenBefore: passes[i - 1]!.key } : {})}
+      />
+      <Staves
+        parts={partsOf[i]!}
+        label={block.name}
+        paper={paper}
+        scale={scale}
+        bars={block.bars}
+        first={block.first}
+        times={block.times}
+        symbols={name ? sheetSymbols(block.chords, name) : []}
+        closes={i === pages.blocks.length - 1}
+        time={newMeter(pages.blocks, i)}
+        countRests={counted}
+      />
+    </section>
+  ));
+}
+
+/** A part for its player. */
+export function PlayerPage({ song, pages, paper, part, layout }: Props & { part: Part; layout: Layout }) {
+  const own = part.role === "chords" ? layout : "notes";
+  const drawn = useMemo(() => {
+    const passes = engraveBlocks(song, pages, part.id, { layout: own });
+    return passes.ok
+      ? { passes: passes.value, partsOf: passes.value.map((p) => [drawnAs(song, part, p, pages.real.hits, own === "notes")]) }
+      : null;
+  }, [song, pages, part, own]);
+  if (!drawn) return null;
+  const instrument = instrumentOf(part.instrument, song);
+  const staves = drawn.partsOf[0]?.[0];
+  const scale = scaleFor((staves?.staves.length ?? 1) + (staves?.tab ? 1 : 0));
+  const strings = stringsText(song, part);
+  const title = typeset(instrument.title);
+  const named = title.startsWith(part.name);
+  const drums = part.role === "drums";
+  return (
+    <PageHead
+      song={song}
+      pages={pages}
+      paper={paper}
+      reader={named ? title : part.name}
+      note={[...(named ? [] : [title]), ...(strings ? [strings] : [])].join(", ")}
+      written={drums ? null : drawn.passes[0]!.key}
+    >
+      {staves?.legend && <p className="entrance small">{staves.legend}</p>}
+      <Blocks
+        pages={pages}
+        paper={paper}
+        passes={drawn.passes}
+        partsOf={drawn.partsOf}
+        name={drums ? null : (s) => writtenSymbol(s, instrument.transposition)}
+        scale={scale}
+        counted
+      />
+    </PageHead>
+  );
+}
+
+/** Tune, words and chords. */
+export function LeadSheet({ song, pages, paper, transposition }: Props & { transposition: Semitones }) {
+  const drawn = useMemo(() => {
+    const tune = tunePart(song);
+    if (!tune.ok) return null;
+    // A voice keeps its clef; a player of another instrument reads at the height the tune is sung.
+    const passes = must(engraveBlocks(song, pages, tune.value.id, transposition ? { transposition } : { written: false }));
+    return { tune: tune.value, passes, partsOf: passes.map((p) => [p]) };
+  }, [song, pages, transposition]);
+  if (!drawn) return <p className="message">No part has notes for a lead sheet yet: write a tune in Lines.</p>;
+  return (
+    <PageHead song={song} pages={pages} paper={paper} reader="Lead sheet" note={drawn.tune.name} written={drawn.passes[0]!.key}>
+      <Blocks
+        pages={pages}
+        paper={paper}
+        passes={drawn.passes}
+        partsOf={drawn.partsOf}
+        name={(s) => writtenSymbol(s, transposition)}
+        scale={scaleFor(1)}
+      />
+    </PageHead>
+  );
+}
+
+/** All chosen parts under each other, as they sound. */
+export function ScorePage({ song, pages, paper, parts }: Props & { parts: readonly Part[] }) {
+  const drawn = useMemo(() => {
+    const all = parts.flatMap((part) => {
+      const passes = engraveBlocks(song, pages, part.id, { written: false });
+      return passes.ok ? [{ part, passes: passes.value }] : [];
+    });
+    const partsOf = pages.blocks.map((_, i) => all.map(({ part, passes }): StaffPart => ({ ...passes[i]!, name: part.name })));
+    return { passes: all.find(({ part }) => part.role !== "drums")?.passes ?? all[0]?.passes, partsOf };
+  }, [song, pages, parts]);
+  if (!drawn.passes) return <p className="message">No part is chosen.</p>;
+  const staves = (drawn.partsOf[0] ?? []).reduce((sum, p) => sum + p.staves.length, 0);
+  return (
+    <PageHead song={song} pages={pages} paper={paper} reader="Score" note="as it sounds" written={drawn.passes[0]!.key}>
+      <Blocks
+        pages={pages}
+        paper={paper}
+        passes={drawn.passes}
+        partsOf={drawn.partsOf}
+        name={(s) => s}
+        scale={scaleFor(Math.max(3, staves))}
+      />
+    </PageHead>
+  );
+}

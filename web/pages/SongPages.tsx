@@ -1,0 +1,111 @@
+import { useMemo, useState } from "react";
+import { Link, useParams, useSearchParams } from "react-router";
+import { LAYOUTS, pagesOf, type Layout, type Order, type Pages, type Part, type Song } from "../../core/src/index";
+import { PAPERS, type Paper } from "../score/pageStaves";
+import { Check } from "../ui/Check";
+import { Select, type Choice } from "../ui/Select";
+import { ChordChart } from "./ChordChart";
+import { useOpened } from "./opened";
+import { LeadSheet, PlayerPage, ScorePage } from "./PartPages";
+import { singersWithPages, SingersPages } from "./SingerPages";
+import "./pages.scss";
+
+const KINDS = [
+  ["lead", "Lead sheet"],
+  ["parts", "Parts"],
+  ["chart", "Chord chart"],
+  ["score", "Score"],
+  ["singers", "Singers’ pages"],
+] as const satisfies readonly Choice<string>[];
+type Kind = (typeof KINDS)[number][0];
+
+const ORDER_CHOICES: readonly Choice<Order>[] = [
+  ["once", "each section once"],
+  ["through", "as the form goes"],
+];
+const LAYOUT_WORDS: Record<Layout, string> = { notes: "notes", rhythm: "rhythm on slashes", slashes: "slashes" };
+/** Semitones an instrument sounds above what it reads. */
+const KEYS_READ: readonly Choice<number>[] = [
+  [0, "C, as it sounds"],
+  [-2, "B♭, a whole tone higher"],
+  [-9, "E♭, a major sixth higher"],
+];
+
+/** Parts with something to play. */
+const playing = (song: Song, { real }: Pages): Part[] =>
+  song.parts.filter((p) => (p.role === "drums" ? real.hits.length > 0 : real.parts.some((r) => r.id === p.id && r.notes.length > 0)));
+
+/** What is handed to the players, printed from the browser or saved as PDF there. */
+export function SongPages() {
+  const { id = "" } = useParams();
+  const { song, failed } = useOpened(id);
+  const [search, setSearch] = useSearchParams();
+  const kind: Kind = KINDS.find(([k]) => k === search.get("for"))?.[0] ?? "lead";
+  if (failed) return <p className="message">The song cannot be opened: {failed}</p>;
+  if (!song) return <p className="message muted">Opening …</p>;
+  return <Opened song={song} kind={kind} setKind={(k) => setSearch({ for: k }, { replace: true })} />;
+}
+
+function Opened({ song, kind, setKind }: { song: Song; kind: Kind; setKind(kind: Kind): void }) {
+  const [paper, setPaper] = useState<Paper>("A4");
+  const [order, setOrder] = useState<Order>("once");
+  const [layout, setLayout] = useState<Layout>("notes");
+  const [read, setRead] = useState(0);
+  const [left, setLeft] = useState<readonly string[]>([]);
+  const pages = useMemo(() => pagesOf(song, order), [song, order]);
+  const parts = useMemo(() => playing(song, pages), [song, pages]);
+  const chosen = useMemo(() => parts.filter((p) => !left.includes(p.id)), [parts, left]);
+  const listed: readonly { id: string; name: string }[] =
+    kind === "singers" ? singersWithPages(song) : kind === "parts" || kind === "score" ? parts : [];
+  const sheet = { song, pages, paper };
+  return (
+    <main className="singer-pages">
+      <div className="pages-bar controls" role="toolbar" aria-label="Pages">
+        <Link to={`/songs/${song.id}/handover`}>Back to the song</Link>
+        <Select<Kind> label="What to print" value={kind} set={setKind} choices={KINDS} />
+        {kind !== "singers" && <Select<Order> label="Form" text="form" value={order} set={setOrder} choices={ORDER_CHOICES} />}
+        {kind === "parts" && parts.some((p) => p.role === "chords") && (
+          <Select<Layout>
+            label="Comping parts"
+            text="comping"
+            value={layout}
+            set={setLayout}
+            choices={LAYOUTS.map((l): Choice<Layout> => [l, LAYOUT_WORDS[l]])}
+          />
+        )}
+        {(kind === "lead" || kind === "chart") && (
+          <Select<number> label="Written in" text="written in" value={read} set={setRead} choices={KEYS_READ} />
+        )}
+        <Select<Paper>
+          label="Paper"
+          text="paper"
+          value={paper}
+          set={setPaper}
+          choices={(Object.keys(PAPERS) as Paper[]).map((p): Choice<Paper> => [p, PAPERS[p].title])}
+        />
+        <button type="button" className="primary" onClick={() => window.print()}>
+          Print, or save as PDF
+        </button>
+        {listed.length > 0 && (
+          <span className="pages-chosen">
+            {listed.map((p) => (
+              <Check key={p.id} on={!left.includes(p.id)} set={(on) => setLeft(on ? left.filter((x) => x !== p.id) : [...left, p.id])}>
+                {p.name}
+              </Check>
+            ))}
+          </span>
+        )}
+      </div>
+      {kind === "lead" && <LeadSheet {...sheet} transposition={read} />}
+      {kind === "parts" &&
+        (chosen.length ? (
+          chosen.map((part) => <PlayerPage key={part.id} {...sheet} part={part} layout={layout} />)
+        ) : (
+          <p className="message">No part is chosen, or none has notes yet.</p>
+        ))}
+      {kind === "chart" && <ChordChart {...sheet} transposition={read} />}
+      {kind === "score" && <ScorePage {...sheet} parts={chosen} />}
+      {kind === "singers" && <SingersPages song={song} paper={paper} left={left} />}
+    </main>
+  );
+}

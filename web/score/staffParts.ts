@@ -1,0 +1,46 @@
+import {
+  engrave,
+  instrumentOf,
+  legendOf,
+  neckOf,
+  tablature,
+  typeset,
+  type Drum,
+  type EngravedPart,
+  type Part,
+  type Song,
+} from "../../core/src/index";
+import { symbolWidth } from "./svg";
+import type { SheetSymbol, StaffPart } from "./sheet";
+
+/** A part of a section as it is drawn; null where there is nothing to draw. */
+export function staffPart(song: Song, section: string, part: Part, written: boolean): StaffPart | null {
+  const engraved = engrave(song, section, part.id, { written });
+  if (!engraved.ok) return null;
+  const drums = song.sections.find((s) => s.id === section)?.groove.lanes.filter((l) => l.hits.length) ?? [];
+  return part.role === "drums" && !drums.length ? null : drawnAs(song, part, engraved.value, drums);
+}
+
+/** What stands under or beside the staves of a part: strings and frets, the legend of its drums. */
+export function drawnAs(song: Song, part: Part, engraved: EngravedPart, hits: readonly { drum: Drum }[], notes = true): StaffPart {
+  if (part.role === "drums") {
+    const legend = legendOf(hits);
+    return { ...engraved, ...(legend.length ? { legend: `from below: ${legend.map((d) => d.title).join(", ")}` } : {}) };
+  }
+  const { capo, tuning } = part.playing.voicing ?? {};
+  const neck = notes ? neckOf(instrumentOf(part.instrument, song), capo, tuning) : undefined;
+  return { ...engraved, ...(neck ? { tab: tablature(engraved.staves[0]!, neck) } : {}) };
+}
+
+/** Capo and tuning of a fretted part, as they stand above its strings; nothing where they are the usual ones. */
+export function stringsText(song: Song, part: Part): string {
+  const { capo, tuning } = part.playing.voicing ?? {};
+  if (instrumentOf(part.instrument, song).held.by !== "frets") return "";
+  return [
+    ...(capo ? [`capo ${capo}`] : []),
+    ...(tuning?.length ? [`tuning ${tuning.map((t) => typeset(t.replace(/-?\d+$/, ""))).join(" ")}`] : []),
+  ].join(", ");
+}
+
+export const sheetSymbols = (chords: readonly { start: number; symbol: string }[], name: (symbol: string) => string): SheetSymbol[] =>
+  chords.map((c) => ({ start: c.start, width: symbolWidth(name(c.symbol)), text: name(c.symbol) }));
