@@ -11,7 +11,7 @@ import {
   Tuplet,
   type StemmableNote,
 } from "vexflow/bravura";
-import { EIGHTH, QUARTER, type EngravedChord, type Meter, type StaffClef, type TabMoment } from "../../core/src/index";
+import { EIGHTH, QUARTER, staffStep, TOP_LINE, type EngravedChord, type Meter, type StaffClef, type TabMoment } from "../../core/src/index";
 import { Spacer } from "./small";
 import { widthOf } from "./svg";
 
@@ -30,14 +30,28 @@ export interface Bar {
   beams: Beam[];
 }
 
-/** Where a rest stands beside another voice: above its staff's middle, or below it. */
-const REST_BESIDE: Record<StaffClef, [above: string, below: string]> = {
-  treble: ["e/5", "f/4"],
-  bass: ["g/3", "a/2"],
-  alto: ["f/4", "g/3"],
-  tenor: ["d/4", "e/3"],
-  percussion: ["e/5", "f/4"],
-};
+/** Steps from the middle line to where a rest stands beside another voice, and from a note of that voice to the rest. */
+const [ASIDE, CLEAR] = [3, 5];
+
+/** Where a rest stands beside another voice: above or below the middle, clear of what that voice has at the same time. */
+function restBeside(rest: EngravedChord, clef: StaffClef, stem: Stem, other: readonly EngravedChord[]): string {
+  const middle = TOP_LINE[clef] - 4;
+  const steps = other
+    .filter((c) => c.start < rest.start + rest.ticks && c.start + c.ticks > rest.start)
+    .flatMap((c) => c.notes.map((n) => staffStep(n.pitch)));
+  const step =
+    stem === UP ? Math.max(middle + ASIDE, ...steps.map((s) => s + CLEAR)) : Math.min(middle - ASIDE, ...steps.map((s) => s - CLEAR));
+  return `${LETTERS[step % 7]}/${Math.floor(step / 7)}`;
+}
+const LETTERS = "cdefgab";
+
+/** A rest that takes its time and is not drawn, where a triplet needs a note. */
+class Unseen extends StaveNote {
+  override draw(): void {
+    this.setRendered();
+  }
+}
+
 /** Heads of percussion. */
 const HEADS: Record<NonNullable<EngravedChord["notes"][number]["head"]>, string> = {
   x: "/x2",
@@ -57,14 +71,16 @@ export function barOf(
   clef: StaffClef,
   { meter, text }: { meter: Meter; text: number },
   stem?: Stem,
+  other: readonly EngravedChord[] = [],
 ): Bar {
   const silent = chords.every((c) => !c.notes.length);
   const list = silent ? [{ ...chords[0]!, value: "w" as const, dots: 0 as const, triplet: false }] : chords;
-  const restKey = stem === undefined ? REST_KEY[clef] : REST_BESIDE[clef][stem === UP ? 0 : 1];
   const notes = list.map((c): StemmableNote => {
     const rest = !c.notes.length;
     const duration = `${c.value}${c.dots ? "d" : ""}`;
-    if (c.hidden) return new GhostNote({ duration, dots: c.dots });
+    if (c.hidden)
+      return c.triplet ? new Unseen({ clef, keys: [REST_KEY[clef]], duration: `${duration}r` }) : new GhostNote({ duration, dots: c.dots });
+    const restKey = stem === undefined ? REST_KEY[clef] : restBeside(c, clef, stem, other);
     const slash = c.notes.some((n) => n.head === "slash");
     const note = new StaveNote({
       clef,

@@ -1,5 +1,7 @@
 import {
+  Accidental,
   Clef,
+  Dot,
   type Element,
   Formatter,
   Fraction,
@@ -228,7 +230,13 @@ function drawStaff(sheet: DrawnLine, { p, i, staff }: { p: number; i: number; st
   const empty: Drawn = { id, ...about, second: false, voice: looseVoice([new GhostNote({ duration: "q" })]), bar: null };
   const made = voices.flatMap((chords, v): Drawn[] => {
     if (!chords.length) return [];
-    const bar = barOf(chords, clef, { meter: part.meter, text: sheet.options.text }, voices.length < 2 ? undefined : v === 0 ? UP : DOWN);
+    const bar = barOf(
+      chords,
+      clef,
+      { meter: part.meter, text: sheet.options.text },
+      voices.length < 2 ? undefined : v === 0 ? UP : DOWN,
+      voices[1 - v],
+    );
     if (part.small) for (const note of bar.notes) if (note instanceof StaveNote) shrinkNote(note);
     return [{ id: v ? `${id}.second` : id, ...about, second: v > 0, voice: looseVoice(bar.notes), bar }];
   });
@@ -337,12 +345,29 @@ function formatBar(drawn: readonly Drawn[], symbols: Symbols | null, begin: numb
   const voices = [...drawn.map((d) => d.voice), ...(symbols ? [symbols.voice] : [])];
   const end = Math.min(...drawn.map((d) => d.stave.getNoteEndX()), x + width);
   formatter.format(voices, Math.max(20, end - begin - 14));
+  clearDots(drawn);
   for (const { voice, stave, bar } of drawn) {
     voice.draw(context, stave);
     for (const beam of bar?.beams ?? []) beam.setContext(context).draw();
     for (const tuplet of bar?.tuplets ?? []) tuplet.setContext(context).draw();
   }
   if (symbols) symbols.voice.draw(context, symbols.stave);
+}
+
+/** Where one voice is set aside to the right of another, dots of both stand behind it, and its signs before both. */
+function clearDots(drawn: readonly Drawn[]): void {
+  for (const own of drawn) {
+    const other = drawn.find((d) => d.stave === own.stave && d !== own && d.bar);
+    if (!own.bar || !other?.bar) continue;
+    own.bar.chords.forEach((c, i) => {
+      const k = other.bar!.chords.findIndex((o) => o.start === c.start);
+      const [mine, theirs] = [own.bar!.notes[i], other.bar!.notes[k]];
+      if (!(mine instanceof StaveNote && theirs instanceof StaveNote) || !c.notes.length || !other.bar!.chords[k]!.notes.length) return;
+      const aside = theirs.getXShift() - mine.getXShift();
+      for (const dot of aside > 0 ? mine.getModifiersByType(Dot.CATEGORY) : []) dot.setXShift(dot.getXShift() + aside);
+      for (const sign of aside < 0 ? mine.getModifiersByType(Accidental.CATEGORY) : []) sign.setXShift(-sign.getXShift() - aside);
+    });
+  }
 }
 
 /** Where the places of a bar stand. */

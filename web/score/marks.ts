@@ -207,7 +207,7 @@ export class Marks {
   private symbols(svg: SVGElement, spots: readonly Spot[]): void {
     for (const { start, text } of this.options.symbols) {
       const at = text === undefined ? undefined : spots.find((s) => s.tick === start && !s.counted);
-      if (at && text !== undefined) writeSymbol(svg, text, { x: at.x - 4, y: 20 });
+      if (at && text !== undefined) writeSymbol(svg, text, { x: at.x - 4, y: 20 * this.options.text });
     }
   }
 

@@ -33,7 +33,7 @@ export function drawOnPage(
 ) {
   const several = parts.length > 1;
   const text = Math.max(1, READ / scale);
-  const above = options.symbols?.length ? SYMBOLS : BARE;
+  const above = options.symbols?.length ? SYMBOLS * text : BARE;
   const width = Math.floor(PAPERS[paper].width / scale);
   return drawStaves(
     host,

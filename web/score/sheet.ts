@@ -199,11 +199,14 @@ export function rowsOf(parts: readonly StaffPart[], bars: readonly number[], abo
       return { y: top - head, top, foot: own, high: top - Math.max(0, up), low, words, tab };
     }),
   );
-  return { parts: out, height: Math.max(ink, foot ?? 0) + 16 };
+  // A clef hangs below its staff, an eight below the clef.
+  const eight = parts.at(-1)?.staves.at(-1)?.octave === -1;
+  return { parts: out, height: Math.max(ink, (foot ?? 0) + (eight ? 32 : 16)) + 8 };
 }
 
 /** Least room for a place on a staff, and between texts. */
 const PLACE = 18;
+const [SIGN_WIDTH, MOST_COLUMNS] = [10, 3];
 const GAP = 6;
 
 /** Width that words ask for, by where they begin. */
@@ -211,17 +214,22 @@ function roomOf(parts: readonly StaffPart[], bar: number, { symbols, text }: She
   const out = new Map<number, number>();
   const add = (tick: number, width: number) => out.set(tick, Math.max(out.get(tick) ?? 0, width));
   for (const part of parts)
-    for (const staff of part.staves)
+    for (const staff of part.staves) {
+      // Signs of both voices stand in columns before their heads.
+      const columns = new Map<number, number>();
+      for (const c of voicesIn(staff, bar).flat())
+        columns.set(c.start, (columns.get(c.start) ?? 0) + c.notes.filter((n) => n.accidental).length);
       for (const voice of voicesIn(staff, bar))
         for (const c of voice) {
           if (c.hidden) continue;
-          const signs = c.notes.some((n) => n.accidental) ? 9 : 0;
+          const signs = Math.min(MOST_COLUMNS, columns.get(c.start)!) * SIGN_WIDTH;
           const words = Math.max(
             0,
             ...(c.words ?? []).map((w) => (w ? widthOf(w.text + (w.goesOn ? "-" : ""), "syllable") * text + GAP : 0)),
           );
           add(c.start, Math.max(PLACE + signs, words));
         }
+    }
   for (const s of symbols) if (s.start >= bar * meter && s.start < (bar + 1) * meter) add(s.start, s.width * text + GAP);
   return out;
 }

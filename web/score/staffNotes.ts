@@ -48,6 +48,9 @@ export function useStaffNotes(data: SectionData, parts: readonly StaffPart[], sh
   return { onClick, onKeyDown };
 }
 
+/** From a head's left edge to the number at its upper right. */
+const HEAD = 15;
+
 /** Numbers beside the heads that something was found about, as in the lanes; of notes struck together one number stands beside the highest. */
 export function useStaffFindings(sheet: SheetRef, placed: Placed | null): void {
   const findings = useResults((s) => s.findings);
@@ -61,11 +64,12 @@ export function useStaffFindings(sheet: SheetRef, placed: Placed | null): void {
       const number = numbers.get(head.dataset.part!)?.get(head.dataset.note!);
       const svg = head.ownerSVGElement;
       if (number === undefined || !svg) continue;
-      const box = head.getBBox();
-      const id = `${number} ${Math.round(box.x)} ${head.dataset.part}`;
+      const glyph = head.querySelector("text");
+      const [x, y] = [Number(glyph?.getAttribute("x")), Number(glyph?.getAttribute("y"))];
+      const id = `${number} ${Math.round(x)} ${head.dataset.part}`;
       if (taken.has(id)) continue;
       taken.add(id);
-      writeText(svg, "finding-mark staff-finding", String(number), { x: box.x + box.width + 5, y: box.y - 1, anchor: "middle" });
+      writeText(svg, "finding-mark staff-finding", String(number), { x: x + HEAD, y: Math.max(10, y - 7), anchor: "middle" });
     }
   }, [findings, placed, sheet]);
 }

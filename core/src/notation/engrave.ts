@@ -165,22 +165,28 @@ function slashStaff(notes: readonly RealizedNote[], layout: Exclude<Layout, "not
   }));
 }
 
-/** All pitched parts of a section together on two staves, as they sound. Errors: `notation.place`. */
+/** All pitched parts of a section together on two staves, as they sound: a reduction, without words, and without rests where two voices share a staff. Errors: `notation.place`. */
 export function engraveGrand(song: Song, sectionId: string): Result<EngravedPart> {
   const real = realize(song, { section: sectionId });
   const section = real.sections[0];
   if (!section) return fail("notation.place", `No section "${sectionId}"`);
   const { meter, key, bars } = section;
-  const notes = real.parts.flatMap((p) => (p.role === "drums" || p.muted ? [] : p.notes));
+  // What two parts strike together at one height is written once, as the line has it rather than the comping.
+  const lines = [...real.parts].sort((a, b) => Number(a.role === "chords") - Number(b.role === "chords"));
+  const notes = [
+    ...new Map(
+      lines
+        .flatMap((p) => (p.role === "drums" || p.muted ? [] : p.notes))
+        .reverse()
+        .map((n) => [`${n.start} ${n.midi}`, n]),
+    ).values(),
+  ].reverse();
   const chordAt = (tick: Ticks) => chordAtTick(real.chords, tick)?.chord ?? null;
   const reading: Reading = { ...PLAIN, key, voices: 2 };
-  return ok({
-    part: "all",
-    name: "All parts",
-    meter,
-    key,
-    staves: stavesOf({ clefs: ["treble", "bass"], notes, meter, bars, reading, chordAt }),
-  });
+  const staves = stavesOf({ clefs: ["treble", "bass"], notes, meter, bars, reading, chordAt }).map((staff) =>
+    mapChords(staff, ({ words: _, ...c }, bar) => (bar >= 0 && staff.second[bar]!.length && !c.notes.length ? { ...c, hidden: true } : c)),
+  );
+  return ok({ part: "all", name: "All parts", meter, key, staves });
 }
 
 /** The staves of an instrument: two for a keyboard, but a hand that is silent throughout has none. */
