@@ -109,7 +109,7 @@ test("pages for the singers are printed to PDF and read back: names, key, words,
   await page.getByRole("link", { name: "Pages for the singers" }).click();
   await expect(page.locator(".singer-page")).toHaveCount(2);
   await expect(page.locator("[aria-busy=true]")).toHaveCount(0);
-  await expect(page.locator(".page-syllable").first()).toBeVisible();
+  await expect(page.locator(".sheet-text.syllable").first()).toBeVisible();
   const pdf = await page.pdf({ preferCSSPageSize: true });
   const document = await getDocument({ data: new Uint8Array(pdf), verbosity: 0 }).promise;
   const pages = await Promise.all(

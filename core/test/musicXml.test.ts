@@ -90,8 +90,10 @@ function engraved(song: Song, partId: string): Read[] {
     const from = real.sections[p]!.start + upbeat;
     for (const staff of pass.staves)
       for (const voice of [[...staff.pickup, ...staff.measures.flat()], staff.second.flat()]) {
-        const octaves = (c: EngravedChord) =>
-          staff.octave + (staff.readings[Math.max(0, Math.floor(c.start / pass.meter.bar))]?.shift ?? 0);
+        // Under a clef with an eight the clef says it, elsewhere the instrument; a line of octaves comes on top.
+        const shift = (c: EngravedChord) =>
+          (staff.octave ? staff.octave * 12 : transposition) +
+          12 * (staff.readings[Math.max(0, Math.floor(c.start / pass.meter.bar))]?.shift ?? 0);
         const open = new Map<number, Read>();
         for (const c of voice)
           for (const n of c.notes) {
@@ -101,7 +103,7 @@ function engraved(song: Song, partId: string): Read[] {
               out.push({
                 start: from + c.start,
                 duration: c.ticks,
-                midi: pitchMidi(n.pitch) + (transposition % 12 ? transposition : transposition || octaves(c) * 12),
+                midi: pitchMidi(n.pitch) + shift(c),
                 tied: false,
               });
             if (n.tied) open.set(n.midi, held ?? out.at(-1)!);
@@ -173,6 +175,84 @@ test("what the demo does not have is valid too: two voices, triplets, an upbeat,
   expect(xml).toContain("Apples &amp; &lt;pears&gt;");
   expect(readPart(partsOf(xml)[0]!)).toEqual(engraved(song, "melody"));
   expect(() => validate(xml.replace(/<duration>/, "<length>").replace(/<\/duration>/, "</length>"))).toThrow();
+});
+
+test("tablature, loudness, slides, lines of octaves, clefs and reminding signs are valid, and say what the staves say", () => {
+  const base = songWith({
+    line: "| C | B7(#9) | F | G |",
+    melody: ["0 F#5 2", "2 G5 2", "4 F5 2", "6 D5 2", "8 D7 4", "12 C5 3"],
+    bass: ["0 C3 2", "2 G2 4", "6 B2 2", "8 F4 4", "12 G2 4"],
+  });
+  const [first, second, , fourth] = base.sections[0]!.notes.melody!;
+  const song = edit(
+    base,
+    {
+      do: "changeNotes",
+      section: "s1",
+      part: "melody",
+      notes: [
+        { id: first!.id, velocity: 40, slide: { kind: "glide", to: "G5" }, lyrics: ["fall-"] },
+        { id: second!.id, velocity: 44 },
+        { id: fourth!.id, slide: { kind: "glide", to: "A4" }, lyrics: ["ing"] },
+      ],
+    },
+    { do: "setPart", part: "melody", instrument: "flute" },
+    { do: "setPart", part: "bass", instrument: "bassGuitar" },
+  );
+  const xml = writeMusicXml(song);
+  validate(xml);
+  for (const [what, many] of [
+    [/<slide type="start"/g, 2],
+    [/<slide type="stop"/g, 2],
+    [/<octave-shift type="down" size="8"/g, 1],
+    [/<octave-shift type="stop"/g, 1],
+    [/<accidental cautionary="yes" parentheses="yes">natural/g, 1],
+    [/<staff-lines>4<\/staff-lines>/g, 1],
+    [/<syllabic>begin<\/syllabic><text>fall<\/text>/g, 1],
+    [/<syllabic>end<\/syllabic><text>ing<\/text>/g, 1],
+    [/<dynamics><p\/><\/dynamics>/g, 1],
+  ] as const)
+    expect([String(what), (xml.match(what) ?? []).length]).toEqual([String(what), many]);
+  // What stands on a string sounds what stands on the staff.
+  const strings = [43, 38, 33, 28];
+  const tab = [...xml.matchAll(/<string>(\d)<\/string><fret>(\d+)<\/fret>/g)].map((m) => strings[Number(m[1]) - 1]! + Number(m[2]));
+  expect(new Set(tab)).toEqual(new Set(["C3", "G2", "B2", "F4"].map(pitchMidi)));
+  for (const [i, part] of ["melody", "bass"].entries())
+    expect([part, readPart(partsOf(xml)[i === 0 ? 0 : partsOf(xml).length - 1]!)]).toEqual([part, engraved(song, part)]);
+});
+
+test("songs made by random edits are valid, and every note is read back", () => {
+  let seed = 5;
+  const random = (n: number) => {
+    seed = (seed * 1103515245 + 12345) % 2147483648;
+    return Math.floor((seed / 2147483648) * n);
+  };
+  const SYMBOLS = ["C", "Fm9", "B7(#9)", "Gm7b5/Db", "N.C.", "Ab13", "E7sus4", "Dbmaj7(#11)"];
+  for (const meter of ["4/4", "6/8", "7/8", "3/4"]) {
+    const note = (low: number, span: number) =>
+      `${random(24) / 4} ${["C", "C#", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"][random(12)]}${low + random(span)} ${(1 + random(12)) / 4}`;
+    const song = edit(
+      songWith({
+        key: ["C major", "F# minor", "Db major", "A minor"][random(4)]!,
+        meter,
+        line: `| ${Array.from({ length: 4 }, () => SYMBOLS[random(SYMBOLS.length)]).join(" | ")} |`,
+        melody: Array.from({ length: 14 }, () => note(3, 4)),
+        bass: Array.from({ length: 8 }, () => note(1, 3)),
+        kicks: [
+          [0, 100],
+          [1.5, 60],
+        ],
+      }),
+      { do: "setPart", part: "melody", instrument: ["clarinet", "violin", "piano", "guitar"][random(4)]! },
+    );
+    const xml = writeMusicXml(song);
+    validate(xml);
+    const parts = partsOf(xml);
+    const written = song.parts.filter((p) => p.role === "drums" || realize(song).parts.find((r) => r.id === p.id)!.notes.length);
+    written.forEach((p, i) => {
+      if (p.role !== "drums") expect([meter, p.name, readPart(parts[i]!)]).toEqual([meter, p.name, engraved(song, p.id)]);
+    });
+  }
 });
 
 test.each<[string, string, string]>([

@@ -1,56 +1,25 @@
 import {
-  Accidental,
   Clef,
-  Dot,
   type Element,
-  Formatter,
-  Fraction,
   GhostNote,
   MultiMeasureRest,
   Renderer,
   Stave,
   StaveConnector,
   StaveNote,
-  StaveTie,
   TabStave,
-  Voice,
   type RenderContext,
-  type StemmableNote,
 } from "vexflow/bravura";
-import { voicesIn, type EngravedChord, type EngravedPart, type EngravedStaff, type Tablature } from "../../core/src/index";
-import { barOf, DOWN, tabBar, UP, type Bar } from "./bars";
-import {
-  layOutSheet,
-  placesOf,
-  TAB_GAP,
-  type Line,
-  type LineBar,
-  type Placed,
-  type Row,
-  type SheetOptions,
-  type Spot,
-  type StaffPart,
-} from "./sheet";
+import { voicesIn, type EngravedPart, type EngravedStaff, type Tablature } from "../../core/src/index";
+import { barOf, DOWN, tabBar, UP } from "./bars";
+import { drawTies, formatBar, looseVoice, spotsOf, symbolVoice, type BarBox, type Drawn, type Pending } from "./formatting";
+import { layOutSheet, placesOf, TAB_GAP, type Line, type Placed, type Row, type SheetOptions, type Spot, type StaffPart } from "./sheet";
 import "./sheet.scss";
-import { shrinkModifier, shrinkNote, SMALL_GAP, Spacer } from "./small";
+import { shrinkModifier, shrinkNote, SMALL_GAP } from "./small";
 import { Marks, type Chorded } from "./marks";
 
 const SIGNATURES = ["Cb", "Gb", "Db", "Ab", "Eb", "Bb", "F", "C", "G", "D", "A", "E", "B", "F#", "C#"];
 const signatureOf = (part: EngravedPart): string => SIGNATURES[part.key.signature + 7]!;
-
-/** Notes whose ties go on into the next bar, by staff. */
-type Pending = Map<string, { note: StaveNote; indices: Map<number, number> }>;
-
-/** A voice of a staff in one bar, ready to be drawn. */
-interface Drawn {
-  id: string;
-  part: number;
-  staff: number;
-  second: boolean;
-  voice: Voice;
-  stave: Stave;
-  bar: Bar | null;
-}
 
 /** A head that was drawn, and the note it stands for. */
 interface Head {
@@ -147,13 +116,6 @@ function drawLine(drawn: DrawnLine): void {
   });
 }
 
-interface BarBox extends LineBar {
-  x: number;
-  /** First bar of its line, and of the sheet. */
-  first: boolean;
-  opening: boolean;
-}
-
 const BAR_LINE = { single: 1, double: 2, end: 3, repeatBegin: 4, repeatEnd: 5 } as const;
 
 /** Draws all staves of one bar. */
@@ -177,8 +139,9 @@ function drawBar(sheet: DrawnLine, box: BarBox): void {
     });
     brace(sheet, own, box);
   }
+  const length = parts[0]!.meter.bar;
   const begin = Math.max(...staves.map((s) => s.getNoteStartX()));
-  const symbols = symbolVoice(sheet, box, staves[0]!);
+  const symbols = symbolVoice(sheet.options, length, box, staves[0]!);
   formatBar(drawn, symbols, begin, box, context);
   for (const d of drawn) sheet.heads.push(...headsOf(d, parts));
   connect(sheet, staves, box);
@@ -188,7 +151,7 @@ function drawBar(sheet: DrawnLine, box: BarBox): void {
       const note = d.bar!.notes[k];
       if (note instanceof StaveNote) sheet.chorded.push({ part: d.part, staff: d.staff, second: d.second, bar: box.bar, chord, note });
     });
-  sheet.spots.push(...spotsOf(drawn, symbols, sheet, begin, box));
+  sheet.spots.push(...spotsOf(drawn, symbols, { length, index: sheet.index }, begin, box));
 }
 
 /** Bar lines through all staves. */
@@ -298,8 +261,6 @@ function drawTab(sheet: DrawnLine, tab: Tablature, notes: Drawn, y: number, box:
   return { ...notes, id: "", second: true, voice: looseVoice(tabBar(notes.bar, moments, tab.strings)), stave, bar: null };
 }
 
-const looseVoice = (notes: StemmableNote[]): Voice => new Voice({ numBeats: 4, beatValue: 4 }).setMode(Voice.Mode.SOFT).addTickables(notes);
-
 /** The heads of a voice with the notes they stand for. */
 function headsOf({ bar, part }: Drawn, parts: readonly StaffPart[]): Head[] {
   return (bar?.chords ?? []).flatMap((c, i) => {
@@ -308,101 +269,4 @@ function headsOf({ bar, part }: Drawn, parts: readonly StaffPart[]): Head[] {
       ? c.notes.flatMap((n, k) => (note.noteHeads[k] ? [{ head: note.noteHeads[k], note: n.id, part: parts[part]!.part }] : []))
       : [];
   });
-}
-
-interface Symbols {
-  voice: Voice;
-  stave: Stave;
-  notes: { tick: number; note: GhostNote }[];
-}
-
-/** Ticks of a sheet in those of the engraver. */
-const toFraction = (ticks: number) => new Fraction(ticks * 128, 15);
-
-/** Places of chord symbols between the notes of a bar, as wide as they are. */
-function symbolVoice({ options, parts }: DrawnLine, { bar }: BarBox, stave: Stave): Symbols | null {
-  const length = parts[0]!.meter.bar;
-  const here = options.symbols.filter((s) => s.start >= bar * length && s.start < (bar + 1) * length);
-  if (!here.length || bar < 0) return null;
-  const starts = [...new Set([bar * length, ...here.map((s) => s.start)])].sort((a, b) => a - b);
-  const notes = starts.map((tick, i) => {
-    const note = new GhostNote({ duration: "q" });
-    Object.assign(note, { ticks: toFraction((starts[i + 1] ?? (bar + 1) * length) - tick) });
-    const wide = Math.max(0, ...here.filter((s) => s.start === tick).map((s) => s.width * options.text));
-    if (wide) note.addModifier(new Spacer(wide));
-    return { tick, note };
-  });
-  return { voice: looseVoice(notes.map((n) => n.note)), stave, notes };
-}
-
-/** Sets the notes of all staves under each other, and draws them. */
-function formatBar(drawn: readonly Drawn[], symbols: Symbols | null, begin: number, { x, width }: BarBox, context: RenderContext): void {
-  for (const d of drawn) d.stave.setNoteStartX(begin);
-  const formatter = new Formatter();
-  // Voices of one staff are set beside each other where they meet.
-  for (const stave of new Set(drawn.map((d) => d.stave))) formatter.joinVoices(drawn.filter((d) => d.stave === stave).map((d) => d.voice));
-  if (symbols) formatter.joinVoices([symbols.voice]);
-  const voices = [...drawn.map((d) => d.voice), ...(symbols ? [symbols.voice] : [])];
-  const end = Math.min(...drawn.map((d) => d.stave.getNoteEndX()), x + width);
-  formatter.format(voices, Math.max(20, end - begin - 14));
-  clearDots(drawn);
-  for (const { voice, stave, bar } of drawn) {
-    voice.draw(context, stave);
-    for (const beam of bar?.beams ?? []) beam.setContext(context).draw();
-    for (const tuplet of bar?.tuplets ?? []) tuplet.setContext(context).draw();
-  }
-  if (symbols) symbols.voice.draw(context, symbols.stave);
-}
-
-/** Where one voice is set aside to the right of another, dots of both stand behind it, and its signs before both. */
-function clearDots(drawn: readonly Drawn[]): void {
-  for (const own of drawn) {
-    const other = drawn.find((d) => d.stave === own.stave && d !== own && d.bar);
-    if (!own.bar || !other?.bar) continue;
-    own.bar.chords.forEach((c, i) => {
-      const k = other.bar!.chords.findIndex((o) => o.start === c.start);
-      const [mine, theirs] = [own.bar!.notes[i], other.bar!.notes[k]];
-      if (!(mine instanceof StaveNote && theirs instanceof StaveNote) || !c.notes.length || !other.bar!.chords[k]!.notes.length) return;
-      const aside = theirs.getXShift() - mine.getXShift();
-      for (const dot of aside > 0 ? mine.getModifiersByType(Dot.CATEGORY) : []) dot.setXShift(dot.getXShift() + aside);
-      for (const sign of aside < 0 ? mine.getModifiersByType(Accidental.CATEGORY) : []) sign.setXShift(-sign.getXShift() - aside);
-    });
-  }
-}
-
-/** Where the places of a bar stand. */
-function spotsOf(
-  drawn: readonly Drawn[],
-  symbols: Symbols | null,
-  { parts, index }: DrawnLine,
-  begin: number,
-  { x, width, bar }: BarBox,
-): Spot[] {
-  const { bar: length } = parts[0]!.meter;
-  const starts = new Map<number, number>();
-  for (const { bar: b } of drawn)
-    b?.chords.forEach((c, i) => starts.set(c.start, Math.min(starts.get(c.start) ?? Infinity, b.notes[i]!.getAbsoluteX())));
-  for (const { tick, note } of symbols?.notes ?? []) if (!starts.has(tick)) starts.set(tick, note.getAbsoluteX());
-  if (bar >= 0 && !starts.has(bar * length)) starts.set(bar * length, begin + 8);
-  return [
-    ...[...starts].map(([tick, at]) => ({ tick, x: at, line: index })),
-    { tick: (bar + 1) * length - 1, x: x + width - 8, line: index },
-  ];
-}
-
-/** Ties, also from the bar before. */
-function drawTies(context: RenderContext, bar: Bar | null, id: string, pending: Pending): void {
-  let before = pending.get(id) ?? null;
-  pending.delete(id);
-  bar?.chords.forEach((chord: EngravedChord, i) => {
-    const note = bar.notes[i] as StaveNote;
-    chord.notes.forEach((n, index) => {
-      const from = before?.indices.get(n.midi);
-      if (before && from !== undefined)
-        new StaveTie({ firstNote: before.note, lastNote: note, firstIndexes: [from], lastIndexes: [index] }).setContext(context).draw();
-    });
-    const tied = chord.notes.flatMap((n, index) => (n.tied ? [[n.midi, index] as const] : []));
-    before = tied.length ? { note, indices: new Map(tied) } : null;
-  });
-  if (before) pending.set(id, before);
 }
