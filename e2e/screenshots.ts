@@ -132,7 +132,7 @@ const VIEWS: [name: string, path: string, prepare?: (page: Page) => Promise<unkn
       await page.evaluate(() => document.getElementById("panel")!.scrollBy(0, 150));
     },
   ],
-  ["pages", `${ballad}/pages`, (page) => page.locator(".sheet-text.syllable").first().waitFor()],
+  ["pages", `${ballad}/pages?for=lead`, (page) => page.locator(".sheet-text.syllable").first().waitFor()],
   [
     "bass",
     `${groove}/bass`,

@@ -83,7 +83,7 @@ export async function drawStaves(
     context.setFillStyle("currentColor").setStrokeStyle("currentColor");
     div.style.setProperty("--text", String(options.text));
     const drawn: DrawnLine = { ...sheet, line, index, context, svg: div.querySelector("svg")!, chorded: [], spots };
-    drawLine(drawn);
+    if (!(await drawLine(drawn, stop))) return null;
     marks.write(
       drawn.svg,
       line,
@@ -105,15 +105,25 @@ export async function drawStaves(
   return placesOf(parts, spots, lines);
 }
 
-function drawLine(drawn: DrawnLine): void {
+/** As long as a piece of a line may keep the page waiting, in milliseconds. */
+const PATIENCE = 16;
+
+/** Draws a line, bar by bar; false when it was called off. */
+async function drawLine(drawn: DrawnLine, stop: { on: boolean }): Promise<boolean> {
   const { line, index, options } = drawn;
   let x = options.margin;
-  line.bars.forEach((b, i) => {
+  let since = performance.now();
+  for (const [i, b] of line.bars.entries()) {
     const box = { ...b, x, first: i === 0, opening: i === 0 && index === 0 };
     if (b.span > 1) drawCounted(drawn, box);
     else drawBar(drawn, box);
     x += b.width;
-  });
+    if (performance.now() - since < PATIENCE) continue;
+    await pause();
+    if (stop.on) return false;
+    since = performance.now();
+  }
+  return true;
 }
 
 const BAR_LINE = { single: 1, double: 2, end: 3, repeatBegin: 4, repeatEnd: 5 } as const;

@@ -206,7 +206,7 @@ export function rowsOf(parts: readonly StaffPart[], bars: readonly number[], abo
 
 /** Least room for a place on a staff, and between texts. */
 const PLACE = 18;
-const [SIGN_WIDTH, MOST_COLUMNS] = [10, 3];
+const [SIGN_WIDTH, MOST_COLUMNS] = [13, 3];
 const GAP = 6;
 
 /** Width that words ask for, by where they begin. */

@@ -9,7 +9,7 @@ import { numbersOf } from "./findings";
 import { laneScale, partRange } from "./laneScale";
 import { noteKey } from "./noteKeys";
 import type { Placed, StaffPart } from "./sheet";
-import { writeText } from "./svg";
+import { inkOf, writeText, type Ink } from "./svg";
 
 type SheetRef = RefObject<HTMLDivElement | null>;
 
@@ -48,10 +48,22 @@ export function useStaffNotes(data: SectionData, parts: readonly StaffPart[], sh
   return { onClick, onKeyDown };
 }
 
-/** From a head's left edge to the number at its upper right. */
-const HEAD = 15;
+/** Where a number may stand from the left end of a head, the nearest places first: at its upper right, beside, above and below it. */
+const PLACES: readonly (readonly [dx: number, dy: number])[] = [
+  [16, -7],
+  [-5, -7],
+  [16, 16],
+  [-5, 16],
+  [5, -14],
+  [5, 24],
+  [16, -22],
+  [5, -46],
+  [5, 56],
+];
+/** Half the width and the height of a number. */
+const [WIDE, HIGH] = [5, 9];
 
-/** Numbers beside the heads that something was found about, as in the lanes; of notes struck together one number stands beside the highest. */
+/** Numbers beside the heads that something was found about, as in the lanes, where nothing else stands; of notes struck together one number stands beside the highest. */
 export function useStaffFindings(sheet: SheetRef, placed: Placed | null): void {
   const findings = useResults((s) => s.findings);
   useEffect(() => {
@@ -60,6 +72,7 @@ export function useStaffFindings(sheet: SheetRef, placed: Placed | null): void {
     const heads = [...(host?.querySelectorAll<SVGGraphicsElement>(".staff-note") ?? [])];
     const numbers = new Map([...new Set(heads.map((h) => h.dataset.part!))].map((part) => [part, numbersOf(findings, part)]));
     const taken = new Set<string>();
+    const inks = new Map<SVGSVGElement, Ink[]>();
     for (const head of heads.reverse()) {
       const number = numbers.get(head.dataset.part!)?.get(head.dataset.note!);
       const svg = head.ownerSVGElement;
@@ -69,7 +82,14 @@ export function useStaffFindings(sheet: SheetRef, placed: Placed | null): void {
       const id = `${number} ${Math.round(x)} ${head.dataset.part}`;
       if (taken.has(id)) continue;
       taken.add(id);
-      writeText(svg, "finding-mark staff-finding", String(number), { x: x + HEAD, y: Math.max(10, y - 7), anchor: "middle" });
+      if (!inks.has(svg)) inks.set(svg, [...svg.querySelectorAll("text")].map(inkOf));
+      const ink = inks.get(svg)!;
+      const boxes = PLACES.map(([dx, dy]): Ink => ({ left: x + dx - WIDE, right: x + dx + WIDE, top: y + dy - HIGH, bottom: y + dy }));
+      const free = boxes.find((b) => b.top > 0 && !ink.some((i) => meet(i, b))) ?? boxes[0]!;
+      ink.push(free);
+      writeText(svg, "finding-mark staff-finding", String(number), { x: (free.left + free.right) / 2, y: free.bottom, anchor: "middle" });
     }
   }, [findings, placed, sheet]);
 }
+
+const meet = (a: Ink, b: Ink): boolean => a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom;

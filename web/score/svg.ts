@@ -66,3 +66,27 @@ export function symbolWidth(symbol: string): number {
   const { root, raised, slash } = symbolPieces(symbol);
   return widthOf(root + slash, "symbol") + (raised ? widthOf(raised, "raised") + 1 : 0);
 }
+
+export interface Ink {
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+}
+
+/** What a text of a drawing covers with ink: a sign of a music font is much smaller than its line. */
+export function inkOf(text: SVGTextElement): Ink {
+  const [x, y] = [Number(text.getAttribute("x")), Number(text.getAttribute("y"))];
+  context ??= document.createElement("canvas").getContext("2d");
+  if (!context) return { left: x, right: x, top: y, bottom: y };
+  const { fontStyle, fontWeight, fontSize, fontFamily } = getComputedStyle(text);
+  context.font = `${fontStyle} ${fontWeight} ${fontSize} ${fontFamily}`;
+  const m = context.measureText(text.textContent ?? "");
+  const shift = text.getAttribute("text-anchor") === "middle" ? m.width / 2 : text.getAttribute("text-anchor") === "end" ? m.width : 0;
+  return {
+    left: x - m.actualBoundingBoxLeft - shift,
+    right: x + m.actualBoundingBoxRight - shift,
+    top: y - m.actualBoundingBoxAscent,
+    bottom: y + m.actualBoundingBoxDescent,
+  };
+}
