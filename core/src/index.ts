@@ -99,6 +99,7 @@ export {
   parseSong,
   partByRole,
   partOf,
+  passOf,
   sectionKey,
   sectionMeter,
   sectionOf,
@@ -113,6 +114,7 @@ export type { EditDefinition } from "./song/edits/define";
 export { drumOf, drumPlayer, laneName, laneTitle, type PlayerId } from "./song/players";
 export { ownerOf, playingOf, type Level, type Where } from "./song/playing";
 export { findPlace, passPlace, sectionPlace, type Place } from "./song/place";
+export { formOf, timeText, type FormPass } from "./song/form";
 export { createMemory, factsOf, type Fact, type Memory, type Reader } from "./facts/memory";
 export * from "./facts/facts";
 export { echoNotes, echoSettings, fadedVelocity, USUAL_ECHO, type EchoSettings } from "./song/echo";

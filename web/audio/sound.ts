@@ -1,5 +1,5 @@
 import { create } from "zustand";
-import { realize, type Drum, type Midi, type RealizedSong, type Song, type Ticks } from "../../core/src/index";
+import { formOf, realize, type Drum, type FormPass, type Midi, type RealizedSong, type Song, type Ticks } from "../../core/src/index";
 import { usePlayback } from "../store/playback";
 import { useSelection } from "../store/selection";
 import { useSong } from "../store/song";
@@ -75,13 +75,22 @@ export async function play(position?: Ticks): Promise<void> {
   const { preview, loop, from, wholeSong, countIn } = usePlayback.getState();
   const startAt = position ?? (wholeSong ? null : from);
   const shown = preview?.song ?? song;
-  const range = loop && !wholeSong ? { from: loop.from, to: loop.to } : { from: 0, to: heardOf(shown).duration };
+  const looped = wholeSong ? loopedPasses(shown) : null;
+  const range = looped ?? (loop && !wholeSong ? { from: loop.from, to: loop.to } : { from: 0, to: heardOf(shown).duration });
   await start(shown, {
     ...range,
-    loop: !wholeSong && (loop?.on ?? true),
+    loop: looped !== null || (!wholeSong && (loop?.on ?? true)),
     countIn,
     ...(startAt !== null ? { startAt } : {}),
   });
+}
+
+/** Where the passes that are played again and again lie in the whole song; null where none are, or they are gone. */
+function loopedPasses(song: Song): { from: Ticks; to: Ticks } | null {
+  const { passes } = usePlayback.getState();
+  const form = passes ? formOf(song) : [];
+  const [first, last] = [form.find((p) => p.id === passes?.from), form.find((p) => p.id === passes?.to)];
+  return first && last && last.start >= first.start ? { from: first.start, to: last.start + last.duration } : null;
 }
 
 export function stop(): void {
@@ -124,6 +133,28 @@ export async function soundPlayedDrum(part: string, drum: Drum, velocity: number
 }
 
 export const playhead = (): Ticks | null => (useSound.getState().playing ? (player?.position() ?? null) : null);
+
+let form: { song: Song; passes: FormPass[] } | null = null;
+
+/** What is heard, in ticks of its section, and the pass it belongs to where the whole song plays; null while nothing plays. */
+export function playedPlace():
+  { section: string; pass: string; tick: Ticks; inSong: Ticks } | { section: string; pass: null; tick: Ticks } | null {
+  const tick = playhead();
+  const song = usePlayback.getState().preview?.song ?? useSong.getState().song;
+  if (tick === null || !song) return null;
+  if (!usePlayback.getState().wholeSong) return { section: useSelection.getState().section, pass: null, tick };
+  if (form?.song !== song) form = { song, passes: formOf(song) };
+  const pass = form.passes.findLast((p) => p.start <= Math.max(0, tick));
+  if (!pass) return null;
+  const from = (song.form.find((p) => p.id === pass.id)?.bars?.[0] ?? 0) * pass.meter.bar;
+  return { section: pass.section, pass: pass.id, tick: tick - pass.start + from, inSong: tick };
+}
+
+/** Where the playhead stands in a section; null where it is elsewhere, or nothing plays. */
+export function playheadIn(section: string): Ticks | null {
+  const at = playedPlace();
+  return at?.section === section ? at.tick : null;
+}
 
 /** What plays follows edits, solo, click and another section at once. Returns a function that ends this and all sound. */
 export function startSound(): () => void {

@@ -9,9 +9,8 @@ import {
   writtenSymbol,
   type SectionVoicing,
 } from "../../core/src/index";
-import { playhead, useSound } from "../audio/sound";
+import { playheadIn, useSound } from "../audio/sound";
 import { soundLayout } from "../commands/voicings";
-import { usePlayback } from "../store/playback";
 import { usePreferences } from "../store/preferences";
 import { useResults } from "../store/results";
 import type { SectionData } from "../store/sectionData";
@@ -75,8 +74,8 @@ function useSheetPlayhead(placed: Placed | null, scroller: RefObject<HTMLDivElem
     }
     let frame = 0;
     const draw = () => {
-      const tick = playhead();
-      const at = tick === null || usePlayback.getState().wholeSong ? null : placed.at(tick);
+      const tick = playheadIn(useSelection.getState().section);
+      const at = tick === null ? null : placed.at(tick);
       const view = scroller.current;
       el.style.display = at ? "block" : "none";
       if (at && view) {

@@ -1,6 +1,5 @@
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type RefObject } from "react";
-import { playhead, useSound } from "../audio/sound";
-import { usePlayback } from "../store/playback";
+import { playheadIn, useSound } from "../audio/sound";
 import type { Finding } from "../../core/src/index";
 import { useSelection } from "../store/selection";
 import type { Axis } from "./axis";
@@ -53,9 +52,10 @@ export function usePlayhead(viewport: RefObject<HTMLDivElement | null>, axis: Ax
     }
     let frame = 0;
     const draw = () => {
-      const tick = playhead();
+      const tick = playheadIn(useSelection.getState().section);
       const view = viewport.current;
-      if (el && view && tick !== null && !usePlayback.getState().wholeSong) {
+      if (el && tick === null) el.style.display = "none";
+      if (el && view && tick !== null) {
         const x = axis.x(tick);
         el.style.display = "block";
         el.style.transform = `translateX(${LABEL_WIDTH + x}px)`;

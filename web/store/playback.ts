@@ -9,6 +9,8 @@ interface PlaybackState {
   /** Where playing begins, when a place was set in the ruler. */
   from: Ticks | null;
   wholeSong: boolean;
+  /** Passes of the whole song that are played again and again, the first and the last. */
+  passes: { from: string; to: string } | null;
   click: boolean;
   countIn: boolean;
   /** Tempo of practice, as a share. */
@@ -26,6 +28,7 @@ const initial = (): PlaybackState => ({
   loop: null,
   from: null,
   wholeSong: false,
+  passes: null,
   click: false,
   countIn: false,
   speed: 1,
@@ -53,7 +56,7 @@ export const stretchOf = (loop: PlaybackState["loop"], length: Ticks): { from: T
 /** Plays again and again, or once. */
 export const toggleLoop = (length: Ticks): void => {
   const { loop } = usePlayback.getState();
-  usePlayback.setState({ wholeSong: false, loop: loop ? { ...loop, on: !loop.on } : { on: false, from: 0, to: length } });
+  usePlayback.setState({ wholeSong: false, passes: null, loop: loop ? { ...loop, on: !loop.on } : { on: false, from: 0, to: length } });
 };
 
 /** The whole section again, from its beginning. */

@@ -1,8 +1,9 @@
 import { create } from "zustand";
 
 interface SelectionState {
-  /** The section in view. */
+  /** The section in view, and the pass of it that was chosen in the form. */
   section: string;
+  pass: string | null;
   /** Chosen notes of one part. */
   notes: { part: string; ids: string[] };
   /** The chord in focus, and all chosen ones (the one in focus among them; the first is where the row was begun). */
@@ -22,7 +23,7 @@ interface SelectionState {
 
 const NO_NOTES = { part: "", ids: [] };
 const inSection = () => ({ notes: NO_NOTES, chord: null, chords: [], found: null });
-const initial = (): SelectionState => ({ section: "", ...inSection(), voicePart: "", bassPart: "", linePart: "", lanes: {} });
+const initial = (): SelectionState => ({ section: "", pass: null, ...inSection(), voicePart: "", bassPart: "", linePart: "", lanes: {} });
 
 /** What is chosen: the section in view, notes and chords in it, and the parts that are worked on. */
 export const useSelection = create<SelectionState>(initial);
@@ -31,7 +32,11 @@ export const useSelection = create<SelectionState>(initial);
 export const resetSelection = (section: string): void => useSelection.setState({ ...initial(), section });
 
 /** Brings another section into view; what was chosen belongs to the one before. */
-export const showSection = (section: string): void => useSelection.setState({ ...inSection(), section });
+export const showSection = (section: string): void => useSelection.setState({ ...inSection(), section, pass: null });
+
+/** Brings a pass into view; what was chosen in its section stays chosen. */
+export const showPass = (section: string, pass: string): void =>
+  useSelection.setState(section === useSelection.getState().section ? { pass } : { ...inSection(), section, pass });
 
 /** Chooses notes of a part. */
 export const chooseNotes = (part: string, ids: string[]): void => useSelection.setState({ notes: { part, ids } });

@@ -50,7 +50,7 @@ export function parseMeter(text: string): Result<Meter> {
   const tick = (QUARTER * 4) / unit;
   const groups = match[3]
     ? match[3].split("+").map(Number)
-    : unit < 8
+    : unit < 8 || count === 1
       ? Array<number>(count).fill(1)
       : (DEFAULT_GROUPS[`${count}/8`] ??
         (count % 3 === 0

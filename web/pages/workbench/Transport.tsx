@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { chordAtTick, positionText, SIXTEENTH, typeset, type Ticks } from "../../../core/src/index";
-import { play, playhead, stop, useSound } from "../../audio/sound";
+import { play, playhead, playheadIn, stop, useSound } from "../../audio/sound";
 import { clearLoop, toggleLoop, usePlayback } from "../../store/playback";
 import type { SectionData } from "../../store/sectionData";
 import { useSelection } from "../../store/selection";
@@ -22,7 +22,7 @@ function usePosition(): Ticks | null {
       setTick(null);
       return;
     }
-    const timer = setInterval(() => setTick(playhead()), TICK);
+    const timer = setInterval(() => setTick(playheadIn(useSelection.getState().section)), TICK);
     return () => clearInterval(timer);
   }, [playing]);
   return tick;
@@ -30,12 +30,11 @@ function usePosition(): Ticks | null {
 
 /** Where one looks: at the playhead; stopped, at the chosen chord, at the chosen note, or where playing was set to begin. */
 function usePlaceInView(data: SectionData, tick: Ticks | null): Ticks | null {
-  const whole = usePlayback((s) => s.wholeSong);
   const from = usePlayback((s) => s.from);
   const chord = useSelection((s) => s.chord);
   const chosen = useSelection((s) => s.notes);
   const playing = useSound((s) => s.playing);
-  if (playing) return whole ? null : tick;
+  if (playing) return tick;
   const event = data.section.chords.find((c) => c.id === chord);
   const note = chosen.ids.length ? data.real.parts.find((p) => p.id === chosen.part)?.notes.find((n) => n.id === chosen.ids[0]) : undefined;
   return event?.start ?? (note ? Math.max(0, note.start) : from);
@@ -73,7 +72,7 @@ function Position({ data, tick, at }: { data: SectionData; tick: Ticks | null; a
   const whole = usePlayback((s) => s.wholeSong);
   const text =
     tick !== null && whole
-      ? "Whole song"
+      ? `${data.section.name}, ${positionText(data.meter, Math.floor(tick / SIXTEENTH) * SIXTEENTH)}`
       : tick !== null
         ? positionText(data.meter, Math.floor(tick / SIXTEENTH) * SIXTEENTH)
         : at !== null
@@ -110,7 +109,7 @@ function Switches({ length }: { length: Ticks }) {
       >
         ×
       </button>
-      <Toggle on={whole} title="Play the whole form once" press={() => usePlayback.setState({ wholeSong: !whole })}>
+      <Toggle on={whole} title="Play the whole form once" press={() => usePlayback.setState({ wholeSong: !whole, passes: null })}>
         whole song
       </Toggle>
       <Toggle on={click} title="Metronome" press={() => usePlayback.setState({ click: !click })}>

@@ -12,6 +12,7 @@ import { useSong } from "../../store/song";
 import { Switches } from "../../ui/Switches";
 import { WORKSPACES, type Workspace } from "../../workspaces";
 import { Conflict } from "./Conflict";
+import { FormStrip } from "./FormStrip";
 import { Header } from "./Header";
 import { Help, placeOfFocus } from "./Help";
 import { Keys } from "./Keys";
@@ -71,6 +72,7 @@ export function Workbench() {
       <Keys data={data} workspace={workspace.id} />
       <Header song={song} />
       <Nav song={song} current={workspace} />
+      <FormStrip song={song} />
       {conflict ? (
         <Conflict mine={song} />
       ) : (

@@ -9,6 +9,7 @@ import * as chordRows from "./chordRows";
 import * as chords from "./chords";
 import type { EditDefinition } from "./define";
 import * as drums from "./drums";
+import * as form from "./form";
 import * as moving from "./moving";
 import * as notes from "./notes";
 import * as parts from "./parts";
@@ -32,6 +33,12 @@ export const EDITS = [
   sections.setSection,
   sections.addSection,
   sections.removeSection,
+  sections.setSectionTime,
+  form.addPass,
+  form.movePass,
+  form.setPass,
+  form.removePass,
+  form.transposeSection,
   chords.setLine,
   chords.setChord,
   chords.setChords,

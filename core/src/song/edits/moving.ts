@@ -19,7 +19,7 @@ import { KeyText, Transposition, type Note, type Reason, type Section, type Song
 import { defineEdit, refuse } from "./define";
 
 /** What moving a song to another key does to each kind of name: all go by the same number of letters and semitones, so that the way back is exact. */
-interface Moving {
+export interface Moving {
   semitones: Semitones;
   note(name: NoteName): NoteName;
   pitch(name: PitchName, by?: Semitones): PitchName;
@@ -29,7 +29,7 @@ interface Moving {
   key(text: string): string;
 }
 
-function moving(from: Key, to: Key, semitones: Semitones): Moving {
+export function moving(from: Key, to: Key, semitones: Semitones): Moving {
   const letters = mod(parseNote(to.tonic)!.step - parseNote(from.tonic)!.step, 7);
   const note = (name: NoteName): NoteName => transposeNote(name, letters, mod(semitones, 12));
   return {
@@ -69,7 +69,7 @@ function movedReason(reason: Reason, move: Moving): Reason {
 }
 
 /** What sections, own bars of passes, and takes hold. */
-type Material = { [K in "chords" | "notes" | "groove"]?: Draft<Song>["sections"][number][K] | undefined };
+export type Material = { [K in "chords" | "notes" | "groove"]?: Draft<Song>["sections"][number][K] | undefined };
 
 function moveNote(n: Draft<Note>, move: Moving): void {
   n.pitch = move.pitch(n.pitch);
@@ -80,7 +80,7 @@ function moveNote(n: Draft<Note>, move: Moving): void {
 /** By how much a held shape goes: its capo takes it, over the octave where it would come below the nut. */
 export const capoMoved = (capo: number, semitones: Semitones): number => mod(capo + semitones, 12);
 
-function moveMaterial({ chords = [], notes = {}, groove }: Material, move: Moving): void {
+export function moveMaterial({ chords = [], notes = {}, groove }: Material, move: Moving): void {
   for (const chord of chords) {
     chord.symbol = move.symbol(chord.symbol);
     if (chord.written !== undefined) chord.written = move.typed(chord.written);

@@ -1,7 +1,11 @@
+import { must } from "../../result";
+import { keyName, parseKey } from "../../pitch/key";
+import { parseMeter } from "../../time/meter";
 import { cutAt, joined } from "../beyond";
 import { sectionMeter, sectionOf } from "../document";
-import { Bars, SectionId, Title, type Section } from "../schema";
-import { defineEdit, draftOf, refuse } from "./define";
+import { Bars, KeyText, MeterText, SectionId, Swing, Tempo, Title, type Section } from "../schema";
+import { assign, defineEdit, draftOf, refuse } from "./define";
+import { meterRefused, rebar } from "./meters";
 
 /** A section that becomes shorter keeps what lies past its end, out of everything; it comes back when the section is longer again. */
 export const setSection = defineEdit({
@@ -20,6 +24,40 @@ export const setSection = defineEdit({
     Object.assign(target, rest, { bars, ...(name === undefined ? {} : { name }) });
     if (beyond) target.beyond = beyond;
     else delete target.beyond;
+  },
+});
+
+/** Key, tempo, meter and swing of a section alone, where they are not the song's; null gives the song's back. The key is only named: nothing is moved. */
+export const setSectionTime = defineEdit({
+  name: "setSectionTime",
+  title: "set the key, tempo, meter or swing of a section",
+  schema: {
+    section: SectionId,
+    key: KeyText.nullable().optional(),
+    tempo: Tempo.nullable().optional(),
+    meter: MeterText.nullable().optional(),
+    swing: Swing.nullable().optional(),
+  },
+  apply(draft, { section, key, tempo, meter, swing }, { song, fresh }) {
+    const here = sectionOf(song, section)!;
+    const target = draftOf(draft, section);
+    if (meter !== undefined) {
+      const [old, next] = [sectionMeter(song, here), must(parseMeter(meter ?? song.meter))];
+      if (old.text !== next.text) {
+        const refused = meterRefused(here, old, next);
+        if (refused) return refused;
+        if (song.form.some((p) => p.sectionId === section && p.own))
+          return refuse("meter", `${here.name} has passes with bars of their own, written in ${old.text}`, "Give those bars back first.");
+        rebar(target, here, old, next, fresh);
+      }
+    }
+    const named = key && keyName(must(parseKey(key)));
+    assign(target, {
+      key: named === song.key ? null : named,
+      tempo: tempo === song.tempo ? null : tempo,
+      meter: meter && must(parseMeter(meter)).text === song.meter ? null : meter,
+      swing: swing && swing.ratio === song.swing.ratio && swing.unit === song.swing.unit ? null : swing,
+    });
   },
 });
 

@@ -1,11 +1,11 @@
 import { z } from "zod";
 import { must } from "../../result";
 import { keyName, parseKey } from "../../pitch/key";
-import { parseMeter, positionText, type Ticks } from "../../time/meter";
-import { readLine, writeLine } from "../../chord/progression";
+import { parseMeter } from "../../time/meter";
 import { sectionMeter } from "../document";
 import { KeyText, MeterText, SongFields, Swing, Tempo, Title } from "../schema";
-import { defineEdit, refuse } from "./define";
+import { defineEdit } from "./define";
+import { meterRefused, rebar } from "./meters";
 
 export const setTitle = defineEdit({
   name: "setTitle",
@@ -63,43 +63,13 @@ export const setMeter = defineEdit({
   apply(draft, edit, { song, fresh }) {
     const meter = must(parseMeter(edit.meter));
     for (const section of song.sections) {
-      if (section.meter) continue;
-      const old = sectionMeter(song, section);
-      const starts = [...Object.values(section.notes).flat(), ...section.groove.lanes.flatMap((l) => l.hits)].map((n) => n.start);
-      const lost = starts.find((start) => start >= 0 && start % old.bar >= meter.bar);
-      if (lost !== undefined)
-        return refuse(
-          "meter",
-          `${section.name} has a note or hit at ${positionText(old, lost)}, past the end of a bar of ${meter.text}`,
-          "Move or delete what lies past the end of the shorter bar first.",
-        );
-      const line = readLine(writeLine(section.chords, old, section.bars), meter);
-      if (section.chords.length && line.problems.length)
-        return refuse("meter", `${section.name}: ${line.problems[0]!.message}`, line.problems[0]!.hint);
+      const refused = section.meter ? null : meterRefused(section, sectionMeter(song, section), meter);
+      if (refused) return refused;
     }
     for (const section of draft.sections) {
       if (section.meter) continue;
       const original = song.sections.find((x) => x.id === section.id)!;
-      const old = sectionMeter(song, original);
-      const move = (start: Ticks) => (start < 0 ? start : Math.floor(start / old.bar) * meter.bar + (start % old.bar));
-      const { beyond } = section;
-      for (const { notes = {}, groove } of beyond ? [section, beyond] : [section]) {
-        for (const list of Object.values(notes)) for (const note of list) note.start = move(note.start);
-        for (const lane of groove?.lanes ?? []) for (const hit of lane.hits) hit.start = move(hit.start);
-        if (groove?.accents) groove.accents = groove.accents.filter((a) => a % old.bar < meter.bar).map(move);
-      }
-      for (const chord of beyond?.chords ?? []) {
-        // A chord past the end takes whole bars of the new meter.
-        const [from, to] = [chord.start, chord.start + chord.duration].map((t) => Math.round(t / old.bar) * meter.bar);
-        chord.start = from!;
-        chord.duration = Math.max(meter.bar, to! - from!);
-      }
-      if (!original.chords.length) continue;
-      const line = readLine(writeLine(original.chords, old, original.bars), meter);
-      section.chords = line.chords.map((c, i) => ({
-        ...(original.chords[i]?.symbol === c.symbol ? original.chords[i]! : { id: fresh("c") }),
-        ...c,
-      }));
+      rebar(section, original, sectionMeter(song, original), meter, fresh);
     }
     draft.meter = meter.text;
   },

@@ -1,0 +1,127 @@
+import { z } from "zod";
+import { must } from "../../result";
+import { keyName, parseKey } from "../../pitch/key";
+import { mod, pitchMidi } from "../../pitch/pitch";
+import { counted } from "../../words";
+import { sectionKey, sectionOf } from "../document";
+import { BarSpan, KeyText, LIMITS, PartId, PassId, SectionId, Title, Transposition, type Song } from "../schema";
+import { assign, defineEdit, draftOf, refuse } from "./define";
+import { moveMaterial, moving } from "./moving";
+
+/** A place between the passes of the form, counted from 0. */
+const Place = z.int("places are whole numbers").min(0).max(LIMITS.passes);
+
+const nameOf = (song: Song, sectionId: string): string => sectionOf(song, sectionId)?.name ?? sectionId;
+
+/** Plays a section once more: at a place of the form, or at its end; with all that is different in another pass of it, where one is named. */
+export const addPass = defineEdit({
+  name: "addPass",
+  title: "play a section once more",
+  schema: { section: SectionId, at: Place.optional(), like: PassId.optional() },
+  apply(draft, { section, at = draft.form.length, like }, { song, fresh }) {
+    if (at > song.form.length)
+      return refuse("pass", `The form has ${counted(song.form.length, "pass", "passes")}; there is no place ${at + 1} in it`);
+    const source = song.form.find((p) => p.id === like);
+    if (source && source.sectionId !== section) return refuse("pass", `That pass is one of ${nameOf(song, source.sectionId)}`);
+    // Chords and notes of bars that a pass has for itself have ids of their own in each pass.
+    const own = source?.own?.map((o) => ({
+      ...o,
+      ...(o.chords ? { chords: o.chords.map((c) => ({ ...c, id: fresh("c") })) } : {}),
+      ...(o.notes
+        ? { notes: Object.fromEntries(Object.entries(o.notes).map(([p, list]) => [p, list.map((n) => ({ ...n, id: fresh("n") }))])) }
+        : {}),
+    }));
+    draft.form.splice(at, 0, { ...source, ...(own ? { own } : {}), id: fresh("o"), sectionId: section });
+  },
+});
+
+/** Moves a pass so that it stands before what was at a place; the number of passes is the place after the last one. */
+export const movePass = defineEdit({
+  name: "movePass",
+  title: "move a pass",
+  schema: { pass: PassId, to: Place },
+  apply(draft, { pass, to }, { song }) {
+    const from = song.form.findIndex((p) => p.id === pass);
+    if (to > song.form.length)
+      return refuse("pass", `The form has ${counted(song.form.length, "pass", "passes")}; there is no place ${to + 1} in it`);
+    if (to === from || to === from + 1) return refuse("pass", `${nameOf(song, song.form[from]!.sectionId)} is there already`);
+    const [moved] = draft.form.splice(from, 1);
+    draft.form.splice(to > from ? to - 1 : to, 0, moved!);
+  },
+});
+
+/** What is different in one pass: its name, the bars that are played, its key, parts that are out. Null gives the section's back. */
+export const setPass = defineEdit({
+  name: "setPass",
+  title: "change one pass",
+  schema: {
+    pass: PassId,
+    name: Title.nullable().optional(),
+    bars: BarSpan.nullable().optional(),
+    transpose: Transposition.nullable().optional(),
+    muted: z.array(PartId).max(LIMITS.parts).nullable().optional(),
+  },
+  apply(draft, { pass, name, bars, transpose, muted }, { song }) {
+    const before = song.form.find((p) => p.id === pass)!;
+    const section = sectionOf(song, before.sectionId)!;
+    if (bars && bars[1] > section.bars)
+      return refuse("pass", `${section.name} has ${counted(section.bars, "bar")}; bars ${bars[0] + 1} to ${bars[1]} are not all in it`);
+    const lost = Object.values(section.notes)
+      .flat()
+      .find((n) => transpose && (pitchMidi(n.pitch) + transpose < 0 || pitchMidi(n.pitch) + transpose > 127));
+    if (lost) return refuse("pass", `${lost.pitch} would leave the range of all instruments`);
+    const whole = bars && bars[0] === 0 && bars[1] === section.bars;
+    assign(
+      draft.form.find((p) => p.id === pass)!,
+      {
+        name: name === section.name ? null : name,
+        bars: whole ? null : bars,
+        transpose: transpose === 0 ? null : transpose,
+        muted: muted && !muted.length ? null : muted && [...new Set(muted)],
+      },
+    );
+  },
+});
+
+/** Takes a pass out of the form; its section stays. */
+export const removePass = defineEdit({
+  name: "removePass",
+  title: "take a pass out of the form",
+  schema: { pass: PassId },
+  apply(draft, { pass }) {
+    if (draft.form.length === 1) return refuse("pass", "A form has at least one pass", "Add another one first, or delete the section.");
+    draft.form = draft.form.filter((p) => p.id !== pass);
+  },
+});
+
+/**
+ * Moves one section to another key, with the bars its passes have for themselves and its takes: chords as written and typed, notes, layouts, shapes, glides, tuned drums.
+ * There and back is the section as it was. How parts are held stays: a capo is one for the song.
+ */
+export const transposeSection = defineEdit({
+  name: "transposeSection",
+  title: "move a section to another key",
+  schema: { section: SectionId, key: KeyText, semitones: Transposition },
+  apply(draft, { section, key, semitones }, { song }) {
+    const here = sectionOf(song, section)!;
+    const [from, to] = [sectionKey(song, here), must(parseKey(key))];
+    if (from.mode !== to.mode) return refuse("transpose", `${key} is another mode than ${keyName(from)}`);
+    if (mod(to.pcs[0]! - from.pcs[0]!, 12) !== mod(semitones, 12))
+      return refuse(
+        "transpose",
+        `${key} does not lie ${Math.abs(semitones)} semitones ${semitones < 0 ? "below" : "above"} ${keyName(from)}`,
+      );
+    const lost = Object.values(here.notes)
+      .flat()
+      .find((n) => pitchMidi(n.pitch) + semitones < 0 || pitchMidi(n.pitch) + semitones > 127);
+    if (lost) return refuse("transpose", `${lost.pitch} would leave the range of all instruments`, "Move the section the other way.");
+    const move = moving(from, to, semitones);
+    const target = draftOf(draft, section);
+    moveMaterial(target, move);
+    moveMaterial(target.beyond ?? {}, move);
+    for (const pass of draft.form) if (pass.sectionId === section) for (const own of pass.own ?? []) moveMaterial(own, move);
+    for (const take of draft.takes) if (take.sectionId === section) moveMaterial(take, move);
+    if (keyName(to) === song.key) delete target.key;
+    else target.key = keyName(to);
+  },
+});

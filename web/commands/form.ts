@@ -1,0 +1,74 @@
+import { formOf, type FormPass, type Song } from "../../core/src/index";
+import { play, playedPlace } from "../audio/sound";
+import { usePlayback } from "../store/playback";
+import { showPass, useSelection } from "../store/selection";
+import { edit, songNow, useSong } from "../store/song";
+import { tellUndoable } from "./undoable";
+
+/** The pass in view: the chosen one, else the first of the section that is looked at. */
+export function passInView(song: Song, pass: string | null, section: string): string | null {
+  const chosen = song.form.find((p) => p.id === pass);
+  if (chosen?.sectionId === section) return chosen.id;
+  return song.form.find((p) => p.sectionId === section)?.id ?? null;
+}
+
+/** Plays the whole song from a pass on. */
+export function playFrom(pass: FormPass): void {
+  usePlayback.setState({ wholeSong: true, passes: null, preview: null });
+  showPass(pass.section, pass.id);
+  void play(pass.start);
+}
+
+/** Plays one pass, or a row of passes, again and again; asked for again, it ends. */
+export function loopPasses(from: string, to: string): void {
+  const { passes, wholeSong } = usePlayback.getState();
+  const same = wholeSong && passes?.from === from && passes.to === to;
+  usePlayback.setState({ wholeSong: !same, passes: same ? null : { from, to }, preview: null });
+  if (!same) void play();
+}
+
+/** Plays a section once more, behind the pass in view. */
+export function addPass(section: string, after: string | null, like?: string): void {
+  const at = songNow().form.findIndex((p) => p.id === after) + 1;
+  const made = useSong.getState().make({ do: "addPass", section, ...(at > 0 ? { at } : {}), ...(like ? { like } : {}) });
+  const id = made?.find((x) => songNow().form.some((p) => p.id === x));
+  if (id) showPass(section, id);
+}
+
+/** Moves a pass one place on or back, or to a place. */
+export function movePass(id: string, by: -1 | 1): void {
+  const at = songNow().form.findIndex((p) => p.id === id);
+  const to = by < 0 ? at - 1 : at + 2;
+  if (to >= 0 && to <= songNow().form.length) edit({ do: "movePass", pass: id, to });
+}
+
+export function removePass(pass: FormPass): void {
+  const { form } = songNow();
+  const at = form.findIndex((p) => p.id === pass.id);
+  if (!edit({ do: "removePass", pass: pass.id })) return;
+  const next = songNow().form[Math.min(at, songNow().form.length - 1)];
+  if (next) showPass(next.sectionId, next.id);
+  tellUndoable(`${pass.name} was taken out of the form; the section stays.`, () => showPass(pass.section, pass.id));
+}
+
+/** A stretch of bars as it is typed, "1–4" or "3", from 1; null where it is none. */
+export function typedBars(text: string): [from: number, to: number] | null {
+  const match = /^\s*(\d+)\s*(?:[-–]\s*(\d+))?\s*$/.exec(text);
+  if (!match) return null;
+  const [from, to] = [Number(match[1]), Number(match[2] ?? match[1])];
+  return from >= 1 && to >= from ? [from - 1, to] : null;
+}
+
+/** While the whole song plays, what one looks at goes along. */
+export function followSong(): void {
+  const at = playedPlace();
+  const { section, pass } = useSelection.getState();
+  if (at?.pass && (at.section !== section || at.pass !== pass)) showPass(at.section, at.pass);
+}
+
+/** The passes of the song, remembered as long as it is the same one. */
+let known: { song: Song; passes: FormPass[] } | null = null;
+export function formNow(song: Song): FormPass[] {
+  if (known?.song !== song) known = { song, passes: formOf(song) };
+  return known.passes;
+}

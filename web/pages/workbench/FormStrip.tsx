@@ -1,0 +1,172 @@
+import { useEffect, useRef, useState, type KeyboardEvent, type RefObject } from "react";
+import Dropdown from "react-bootstrap/Dropdown";
+import { counted, timeText, type FormPass, type Song } from "../../../core/src/index";
+import { playedPlace, useSound } from "../../audio/sound";
+import { addPass, followSong, formNow, movePass, passInView, playFrom, removePass } from "../../commands/form";
+import { usePlayback } from "../../store/playback";
+import { showPass, useSelection } from "../../store/selection";
+import { edit } from "../../store/song";
+import { keyText } from "../../ui/texts";
+import { Toggle } from "../../ui/Toggle";
+import { PassDetails } from "./PassDetails";
+
+/** Moves a line through the strip while the whole song plays, and brings what is played into view. */
+function useStripPlayhead(strip: RefObject<HTMLOListElement | null>, passes: readonly FormPass[]) {
+  const playing = useSound((s) => s.playing);
+  const whole = usePlayback((s) => s.wholeSong);
+  const head = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const el = head.current;
+    if (!el) return;
+    if (!playing || !whole) {
+      el.style.display = "none";
+      return;
+    }
+    let frame = 0;
+    const draw = () => {
+      const at = playedPlace();
+      const pass = at?.pass ? passes.find((p) => p.id === at.pass) : undefined;
+      const box = pass && strip.current?.querySelector<HTMLElement>(`[data-pass="${pass.id}"]`);
+      if (at?.pass && pass && box) {
+        followSong();
+        el.style.display = "block";
+        el.style.transform = `translateX(${box.offsetLeft + (box.offsetWidth * Math.max(0, at.inSong - pass.start)) / pass.duration}px)`;
+      }
+      frame = requestAnimationFrame(draw);
+    };
+    frame = requestAnimationFrame(draw);
+    return () => cancelAnimationFrame(frame);
+  }, [playing, whole, passes, strip]);
+  return head;
+}
+
+/** The passes of the song in order: looked at by a click, moved by dragging or Alt and arrows, played from there by a double click. */
+export function FormStrip({ song }: { song: Song }) {
+  const section = useSelection((s) => s.section);
+  const chosen = useSelection((s) => s.pass);
+  const looped = usePlayback((s) => (s.wholeSong ? s.passes : null));
+  const [open, setOpen] = useState(false);
+  const [over, setOver] = useState<number | null>(null);
+  const dragged = useRef<string | null>(null);
+  const passes = formNow(song);
+  const strip = useRef<HTMLOListElement>(null);
+  const head = useStripPlayhead(strip, passes);
+  const current = passInView(song, chosen, section);
+  const shown = passes.find((p) => p.id === current);
+  const drop = (to: number) => {
+    if (dragged.current) edit({ do: "movePass", pass: dragged.current, to });
+    dragged.current = null;
+    setOver(null);
+  };
+  const isLooped = (i: number) => {
+    const [a, b] = [passes.findIndex((p) => p.id === looped?.from), passes.findIndex((p) => p.id === looped?.to)];
+    return a >= 0 && i >= a && i <= b;
+  };
+  return (
+    <nav className="form-strip" aria-label="Form">
+      <ol ref={strip} onDragOver={(e) => e.preventDefault()} onDrop={() => drop(over ?? passes.length)}>
+        {passes.map((pass, i) => (
+          <li
+            key={pass.id}
+            data-pass={pass.id}
+            className={["form-pass", over === i && "over", isLooped(i) && "looped"].filter(Boolean).join(" ")}
+            style={{ flexGrow: pass.seconds }}
+            draggable
+            onDragStart={(e) => {
+              dragged.current = pass.id;
+              e.dataTransfer.effectAllowed = "move";
+            }}
+            onDragEnter={() => setOver(i)}
+            onDragEnd={() => {
+              dragged.current = null;
+              setOver(null);
+            }}
+            onDrop={(e) => {
+              e.stopPropagation();
+              drop(i);
+            }}
+          >
+            <PassButton pass={pass} current={pass.id === current} />
+          </li>
+        ))}
+        <div className="form-playhead" ref={head} aria-hidden="true" />
+      </ol>
+      <FormEnd song={song} passes={passes} current={current} open={open} setOpen={setOpen} />
+      {open && shown && <PassDetails key={shown.id} song={song} pass={shown} />}
+    </nav>
+  );
+}
+
+/** What is different in a pass, in words. */
+const differs = (pass: FormPass): string => [...pass.unlike.map((u) => keyText(u)), ...pass.own].join("; ");
+
+function PassButton({ pass, current }: { pass: FormPass; current: boolean }) {
+  const onKeyDown = (e: KeyboardEvent) => {
+    if (e.altKey && (e.key === "ArrowLeft" || e.key === "ArrowRight")) movePass(pass.id, e.key === "ArrowLeft" ? -1 : 1);
+    else if (e.key === "Delete") removePass(pass);
+    else return;
+    e.preventDefault();
+    e.stopPropagation();
+  };
+  const key = pass.unlike.find((u) => u === pass.key);
+  const words = differs(pass);
+  return (
+    <button
+      type="button"
+      aria-pressed={current}
+      aria-label={`${pass.name}, ${counted(pass.bars, "bar")}, from ${timeText(pass.startSeconds)}${words ? `; ${words}` : ""}`}
+      title={`${words ? `${words}. ` : ""}Click: look at it. Double click: play from here. Drag, or Alt ← →: move it`}
+      onClick={() => showPass(pass.section, pass.id)}
+      onDoubleClick={() => playFrom(pass)}
+      onKeyDown={onKeyDown}
+    >
+      <b>
+        {pass.name}
+        {pass.own.length > 0 && <sup aria-hidden="true">*</sup>}
+      </b>
+      <span className="muted tabular">{pass.bars}</span>
+      {key && <span className="muted">{keyText(key)}</span>}
+      <span className="muted tabular">{timeText(Math.round(pass.startSeconds))}</span>
+    </button>
+  );
+}
+
+/** How long the song is, a section played once more, and the details of the pass in view. */
+function FormEnd({
+  song,
+  passes,
+  current,
+  open,
+  setOpen,
+}: {
+  song: Song;
+  passes: readonly FormPass[];
+  current: string | null;
+  open: boolean;
+  setOpen(open: boolean): void;
+}) {
+  const seconds = passes.reduce((sum, p) => sum + p.seconds, 0);
+  const bars = passes.reduce((sum, p) => sum + p.bars, 0);
+  return (
+    <span className="head-group">
+      <span className="form-total tabular muted">
+        {counted(bars, "bar")}, {timeText(seconds)}
+      </span>
+      <Dropdown align="end">
+        <Dropdown.Toggle as="button" type="button" className="quiet" aria-label="Play a section once more" title="Play a section once more">
+          <i className="bi-plus-lg" />
+        </Dropdown.Toggle>
+        <Dropdown.Menu>
+          {song.sections.map((s) => (
+            <Dropdown.Item key={s.id} as="button" type="button" onClick={() => addPass(s.id, current)}>
+              {s.name}
+            </Dropdown.Item>
+          ))}
+        </Dropdown.Menu>
+      </Dropdown>
+      <Toggle on={open} title="Name, bars, key and parts of the pass in view" press={() => setOpen(!open)}>
+        pass
+      </Toggle>
+    </span>
+  );
+}

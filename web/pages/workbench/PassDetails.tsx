@@ -1,0 +1,129 @@
+import { counted, keyName, passOf, sectionOf, transposeKey, sectionKey, type FormPass, type Song } from "../../../core/src/index";
+import { addPass, loopPasses, movePass, playFrom, removePass, typedBars } from "../../commands/form";
+import { usePlayback } from "../../store/playback";
+import { edit, say } from "../../store/song";
+import { Check } from "../../ui/Check";
+import { InPlace } from "../../ui/InPlace";
+import { Select, type Choice } from "../../ui/Select";
+import { keyText } from "../../ui/texts";
+import { Toggle } from "../../ui/Toggle";
+
+const SEMITONES = Array.from({ length: 25 }, (_, i) => i - 12);
+
+/** One pass: its name, the bars that are played, its key, who plays; and what belongs to its section alone. */
+export function PassDetails({ song, pass }: { song: Song; pass: FormPass }) {
+  const stored = passOf(song, pass.id);
+  const section = sectionOf(song, pass.section);
+  const looped = usePlayback((s) => s.wholeSong && s.passes?.from === pass.id && s.passes.to === pass.id);
+  if (!stored || !section) return null;
+  const [from, to] = stored.bars ?? [0, section.bars];
+  const home = sectionKey(song, section);
+  const muted = stored.muted ?? [];
+  const set = (change: Parameters<typeof setPass>[1]) => setPass(pass.id, change);
+  const own = stored.name !== undefined || stored.bars !== undefined || stored.transpose !== undefined || muted.length > 0;
+  return (
+    <div className="form-details" role="group" aria-label={`This pass: ${pass.name}`}>
+      <InPlace label="Name of this pass" className="strong" value={pass.name} commit={(name) => set({ name })} />
+      <InPlace
+        label={`Bars that are played, of ${section.bars}`}
+        width={48}
+        value={to - from === 1 ? String(to) : `${from + 1}–${to}`}
+        commit={(text) => {
+          const bars = typedBars(text);
+          if (bars) return set({ bars });
+          say({ code: "form.bars", message: `“${text}” is no stretch of bars`, hint: `Write 1–${section.bars}, or one bar.` });
+          return false;
+        }}
+        suffix="bars"
+      />
+      <Select<number>
+        label="Key of this pass"
+        text="in"
+        value={stored.transpose ?? 0}
+        set={(transpose) => set({ transpose })}
+        choices={SEMITONES.map((n): Choice<number> => [
+          n,
+          n === 0 ? keyText(keyName(home)) : `${keyText(keyName(transposeKey(home, n)))}, ${n > 0 ? "up" : "down"} ${Math.abs(n)}`,
+        ])}
+      />
+      <span className="controls" role="group" aria-label="Who plays in this pass">
+        {song.parts.map((p) => (
+          <Check
+            key={p.id}
+            on={!muted.includes(p.id)}
+            set={(on) => set({ muted: on ? muted.filter((m) => m !== p.id) : [...muted, p.id] })}
+          >
+            {p.name}
+          </Check>
+        ))}
+      </span>
+      <span className="controls">
+        <button type="button" onClick={() => playFrom(pass)}>
+          Play from here
+        </button>
+        <Toggle on={looped} title="Play this pass again and again" press={() => loopPasses(pass.id, pass.id)}>
+          loop this pass
+        </Toggle>
+        <button type="button" onClick={() => addPass(pass.section, pass.id, pass.id)}>
+          Repeat it
+        </button>
+        <button type="button" aria-label="Earlier" title="Earlier in the form (Alt ←)" onClick={() => movePass(pass.id, -1)}>
+          <i className="bi-arrow-left" />
+        </button>
+        <button type="button" aria-label="Later" title="Later in the form (Alt →)" onClick={() => movePass(pass.id, 1)}>
+          <i className="bi-arrow-right" />
+        </button>
+        <button type="button" onClick={() => removePass(pass)}>
+          Take it out
+        </button>
+        {own && (
+          <button
+            type="button"
+            title="Name, bars, key and parts as the section has them"
+            onClick={() => set({ name: null, bars: null, transpose: null, muted: null })}
+          >
+            As its section
+          </button>
+        )}
+      </span>
+      <SectionTime song={song} section={section} />
+    </div>
+  );
+}
+
+type Change = { name?: string | null; bars?: [number, number] | null; transpose?: number | null; muted?: string[] | null };
+const setPass = (pass: string, change: Change): boolean => edit({ do: "setPass", pass, ...change });
+
+/** Key, tempo and meter of the section, where they are not the song's: edited in place, given back by what the song has. */
+function SectionTime({ song, section }: { song: Song; section: NonNullable<ReturnType<typeof sectionOf>> }) {
+  const set = (change: { key?: string | null; tempo?: number | null; meter?: string | null }) =>
+    edit({ do: "setSectionTime", section: section.id, ...change });
+  const times = song.form.filter((p) => p.sectionId === section.id).length;
+  const own = section.key ?? section.tempo ?? section.meter;
+  return (
+    <span className="controls small" role="group" aria-label={`All of ${section.name}`}>
+      <span className="muted">
+        {section.name}
+        {times > 1 ? `, ${counted(times, "pass", "passes")}` : ""}:
+      </span>
+      <InPlace
+        label={`Key of ${section.name}`}
+        value={keyText(section.key ?? song.key)}
+        commit={(key) => set({ key: key.replace("♭", "b").replace("♯", "#") })}
+      />
+      <InPlace
+        label={`Tempo of ${section.name}`}
+        width={42}
+        value={String(section.tempo ?? song.tempo)}
+        commit={(t) => set({ tempo: Number(t) })}
+        suffix="bpm"
+      />
+      <InPlace label={`Meter of ${section.name}`} value={section.meter ?? song.meter} commit={(meter) => set({ meter })} />
+      {own !== undefined && (
+        <button type="button" onClick={() => set({ key: null, tempo: null, meter: null })}>
+          As the song
+        </button>
+      )}
+    </span>
+  );
+}
