@@ -154,7 +154,7 @@ function FormEnd({
       </span>
       <Dropdown align="end">
         <Dropdown.Toggle as="button" type="button" className="quiet" aria-label="Play a section once more" title="Play a section once more">
-          <i className="bi-plus-lg" />
+          +
         </Dropdown.Toggle>
         <Dropdown.Menu>
           {song.sections.map((s) => (

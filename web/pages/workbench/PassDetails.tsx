@@ -68,10 +68,10 @@ export function PassDetails({ song, pass }: { song: Song; pass: FormPass }) {
           Repeat it
         </button>
         <button type="button" aria-label="Earlier" title="Earlier in the form (Alt ←)" onClick={() => movePass(pass.id, -1)}>
-          <i className="bi-arrow-left" />
+          ←
         </button>
         <button type="button" aria-label="Later" title="Later in the form (Alt →)" onClick={() => movePass(pass.id, 1)}>
-          <i className="bi-arrow-right" />
+          →
         </button>
         <button type="button" onClick={() => removePass(pass)}>
           Take it out

@@ -1,0 +1,94 @@
+import type { Page } from "@playwright/test";
+import { demoSongs } from "../demo/songs";
+import type { Song } from "../core/src/index";
+import { expect, songOf, test } from "./fixtures";
+
+const strip = (page: Page) => page.getByRole("navigation", { name: "Form" });
+const passes = (page: Page) => strip(page).locator(".form-pass");
+const names = (page: Page) => passes(page).locator("b").allTextContents();
+
+/** A copy of the ballad with each of its sections once. */
+async function openBallad(page: Page): Promise<void> {
+  const song = demoSongs()[0]!;
+  const plain: Song = { ...song, form: song.sections.map((s, i) => ({ id: `o90${i}`, sectionId: s.id })) };
+  const stored = (await (await page.request.post("/api/songs", { data: plain })).json()) as Song;
+  await page.goto(`/songs/${stored.id}/chords`);
+  await expect(passes(page)).toHaveCount(2);
+}
+
+async function playOnce(page: Page, section: string): Promise<void> {
+  await page.getByRole("button", { name: "Play a section once more" }).click();
+  await strip(page).getByRole("button", { name: section, exact: true }).click();
+}
+
+test("passes are added behind the one in view, moved by keys and by dragging, taken out and brought back", async ({ page }) => {
+  await openBallad(page);
+  await expect(strip(page)).toContainText("16 bars, 0:50.5");
+  await passes(page).nth(1).getByRole("button").click();
+  await playOnce(page, "Verse");
+  await playOnce(page, "Chorus");
+  expect(await names(page)).toEqual(["Verse", "Chorus", "Verse", "Chorus"]);
+  // What was added is looked at.
+  await expect(passes(page).nth(3).getByRole("button")).toHaveAttribute("aria-pressed", "true");
+  await expect(page.getByLabel("Section", { exact: true })).toHaveValue((await songOf(page)).sections[1]!.id);
+  await passes(page).nth(3).getByRole("button").press("Alt+ArrowLeft");
+  expect(await names(page)).toEqual(["Verse", "Chorus", "Chorus", "Verse"]);
+  await page.getByRole("button", { name: "Undo" }).first().click();
+  await passes(page).nth(2).dragTo(passes(page).nth(0));
+  expect(await names(page)).toEqual(["Verse", "Verse", "Chorus", "Chorus"]);
+  await passes(page).nth(0).getByRole("button").press("Delete");
+  await expect(passes(page)).toHaveCount(3);
+  expect((await songOf(page)).sections).toHaveLength(2);
+  await page.getByRole("button", { name: "Undo" }).first().click();
+  await expect(passes(page)).toHaveCount(4);
+});
+
+test("a pass is trimmed, moved to a key, loses a part, gets it back; the section is left alone", async ({ page }) => {
+  await openBallad(page);
+  const before = await songOf(page);
+  await passes(page).nth(1).getByRole("button").click();
+  await page.getByRole("button", { name: "pass", exact: true }).click();
+  const details = page.getByRole("group", { name: "This pass: Chorus" });
+  const bars = details.getByLabel("Bars that are played, of 8");
+  await bars.fill("5–8");
+  await bars.press("Enter");
+  await expect(strip(page)).toContainText("12 bars");
+  await bars.fill("9-12");
+  await bars.press("Enter");
+  await expect(page.getByText("Chorus has 8 bars; bars 9 to 12 are not all in it")).toBeVisible();
+  await details.getByLabel("Key of this pass").selectOption({ label: "F major, up 2" });
+  await details.getByRole("checkbox", { name: "Piano" }).uncheck();
+  const stored = await songOf(page);
+  const piano = before.parts.find((p) => p.name === "Piano")!.id;
+  expect(stored.form[1]).toMatchObject({ bars: [4, 8], transpose: 2, muted: [piano] });
+  expect(stored.sections).toEqual(before.sections);
+  await expect(passes(page).nth(1)).toContainText("F major");
+  await details.getByRole("button", { name: "As its section" }).click();
+  expect((await songOf(page)).form).toEqual(before.form);
+  // The tempo of a section moves the times of the form.
+  const tempo = details.getByLabel("Tempo of Chorus");
+  await tempo.fill("152");
+  await tempo.press("Enter");
+  await expect(strip(page)).toContainText("16 bars, 0:37.9");
+  await details.getByRole("button", { name: "As the song" }).click();
+  expect((await songOf(page)).sections).toEqual(before.sections);
+});
+
+test("while the whole song plays, the strip and the score go along; a pass is looped; nothing is changed", async ({ page }) => {
+  await openBallad(page);
+  const before = await songOf(page);
+  await passes(page).nth(0).getByRole("button").click();
+  await passes(page).nth(1).getByRole("button").dblclick();
+  await expect(page.locator(".form-playhead")).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByLabel("Section", { exact: true })).toHaveValue(before.sections[1]!.id);
+  await expect(page.locator(".where b")).toContainText(/^Chorus, bar \d/);
+  await page.getByRole("button", { name: "Stop", exact: true }).click();
+  await expect(page.locator(".form-playhead")).toBeHidden();
+  await page.getByRole("button", { name: "pass", exact: true }).click();
+  await page.getByRole("button", { name: "loop this pass" }).click();
+  await expect(page.getByRole("button", { name: "Stop", exact: true })).toBeVisible();
+  await expect(passes(page).nth(1)).toHaveClass(/looped/);
+  await expect(page.locator(".form-playhead")).toBeVisible();
+  await page.getByRole("button", { name: "Stop", exact: true }).click();
+  expect(await songOf(page)).toEqual(before);
+});
