@@ -92,3 +92,45 @@ test("while the whole song plays, the strip and the score go along; a pass is lo
   await page.getByRole("button", { name: "Stop", exact: true }).click();
   expect(await songOf(page)).toEqual(before);
 });
+
+test("the grid: who plays in which pass, how and how busy; a part is taken out, plays its own way in one pass, and gives it back", async ({
+  page,
+}) => {
+  await openBallad(page);
+  await passes(page).nth(1).getByRole("button").click();
+  await playOnce(page, "Chorus");
+  await page.getByRole("link", { name: "Form", exact: true }).click();
+  const before = await songOf(page);
+  const cell = (part: string, pass: string, time: number) =>
+    page.getByRole("button", { name: new RegExp(`^${part} in ${pass}, time ${time}`) });
+  await cell("Drums", "Verse", 1).dblclick();
+  const drums = before.parts.find((p) => p.role === "drums")!.id;
+  await expect(cell("Drums", "Verse", 1)).toHaveAccessibleName(/: out$/);
+  expect((await songOf(page)).form[0]!.muted).toEqual([drums]);
+  await cell("Piano", "Chorus", 2).click();
+  await page.getByLabel("Rhythm of Piano here").selectOption({ label: "On every beat" });
+  await expect(cell("Piano", "Chorus", 2)).toHaveAccessibleName(/4 attacks a bar, in its own way/);
+  await expect(cell("Piano", "Chorus", 1)).not.toHaveAccessibleName(/its own way/);
+  // Dragged to the other chorus, it is played so there as well.
+  await cell("Piano", "Chorus", 2).dragTo(cell("Piano", "Chorus", 1));
+  await expect(cell("Piano", "Chorus", 1)).toHaveAccessibleName(/4 attacks a bar, in its own way/);
+  await page.getByRole("button", { name: "Undo" }).first().click();
+  await cell("Piano", "Chorus", 2).click();
+  await page.getByRole("button", { name: "Play as in its section" }).click();
+  await page.getByRole("button", { name: "Drums in Verse, time 1: out" }).press("m");
+  expect((await songOf(page)).form).toEqual(before.form);
+});
+
+test("a section is moved to another key, and back", async ({ page }) => {
+  await openBallad(page);
+  const before = await songOf(page);
+  await passes(page).nth(1).getByRole("button").click();
+  await page.getByRole("button", { name: "pass", exact: true }).click();
+  await page.getByLabel("Move Chorus to another key").selectOption({ label: "F major, up 2" });
+  const moved = await songOf(page);
+  expect(moved.sections[1]).toMatchObject({ key: "F major" });
+  expect(moved.sections[1]!.chords[0]!.symbol).toBe("Bbmaj9");
+  expect(moved.sections[0]).toEqual(before.sections[0]);
+  await page.getByLabel("Move Chorus to another key").selectOption({ label: "E♭ major, down 2" });
+  expect((await songOf(page)).sections).toEqual(before.sections);
+});

@@ -117,6 +117,7 @@ export { findPlace, passPlace, sectionPlace, type Place } from "./song/place";
 export { formOf, timeText, type FormPass } from "./song/form";
 export { createMemory, factsOf, type Fact, type Memory, type Reader } from "./facts/memory";
 export * from "./facts/facts";
+export { busyOf, type Busy } from "./facts/busy";
 export { echoNotes, echoSettings, fadedVelocity, USUAL_ECHO, type EchoSettings } from "./song/echo";
 export { decibels, strengthOf, velocityOf } from "./instrument/loudness";
 export { spellAt } from "./song/spell";

@@ -1,6 +1,19 @@
 import fc from "fast-check";
 import { parseMidi } from "midi-file";
-import { applyEdit, formOf, keyName, must, realize, secondsAt, timeText, writeMidi, type Edit, type Song } from "../src/index";
+import {
+  applyEdit,
+  busyOf,
+  createMemory,
+  formOf,
+  keyName,
+  must,
+  realize,
+  secondsAt,
+  timeText,
+  writeMidi,
+  type Edit,
+  type Song,
+} from "../src/index";
 import { demoSongs } from "./demos";
 import { edit, songWith } from "./helpers";
 
@@ -189,6 +202,35 @@ function moved(song: Song, section: string, mode: string, semitones: number): So
   const found = names.map((n) => applyEdit(song, { do: "transposeSection", section, key: `${n} ${mode}`, semitones })).find((r) => r.ok);
   return must(found!).song;
 }
+
+test("eighths for quarters in one section or pass double a part's attacks there, change no pitch, and nothing elsewhere", () => {
+  const [ballad] = demoSongs();
+  const [one, other] = ballad!.sections.map((s) => s.id) as [string, string];
+  const plain: Song = { ...ballad!, form: [one, other, other, one].map((sectionId, i) => ({ id: `o90${i}`, sectionId })) };
+  const part = plain.parts.find((p) => p.name === "Piano")!.id;
+  const base = plain;
+  const beats = edit(base, { do: "setPlaying", part, comp: { rhythm: "beats" } });
+  const notesOf = (song: Song) => realize(song).parts.find((p) => p.id === part)!.notes;
+  const of = (song: Song, pass: string) => notesOf(song).filter((n) => n.pass === pass);
+  const attacks = (song: Song, pass: string) => new Set(of(song, pass).map((n) => n.start)).size;
+  const pitches = (song: Song, pass: string) => [...new Set(of(song, pass).map((n) => n.midi))].sort();
+  const [verse, chorus, again, last] = base.form.map((p) => p.id) as [string, string, string, string];
+  const inSection = edit(beats, { do: "setPlaying", part, section: other, comp: { rhythm: "driving" } });
+  const inPass = edit(beats, { do: "setPlaying", part, pass: again, comp: { rhythm: "driving" } });
+  for (const [song, doubled] of [
+    [inSection, [chorus, again]],
+    [inPass, [again]],
+  ] as const)
+    for (const pass of [verse, chorus, again, last]) {
+      expect(attacks(song, pass)).toBe(attacks(beats, pass) * (doubled.includes(pass) ? 2 : 1));
+      expect(pitches(song, pass)).toEqual(pitches(beats, pass));
+      if (!doubled.includes(pass)) expect(of(song, pass)).toEqual(of(beats, pass));
+    }
+  const busy = busyOf(inPass, createMemory().at(inPass)).get(part)!;
+  expect([verse, chorus, again, last].map((p) => busy.get(p)!.attacks)).toEqual([4, 4, 8, 4]);
+  const out = edit(inPass, { do: "setPass", pass: last, muted: [part] });
+  expect(busyOf(out, createMemory().at(out)).get(part)!.get(last)).toEqual({ attacks: 0, muted: true });
+});
 
 test("any row of edits of the form leaves a song whose form and sound agree", () => {
   fc.assert(

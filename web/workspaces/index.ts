@@ -5,6 +5,7 @@ import type { SectionData } from "../store/sectionData";
 import { BassPanel } from "./bass/BassPanel";
 import { CheckPanel } from "./check/CheckPanel";
 import { ChordsPanel } from "./chords/ChordsPanel";
+import { FormPanel } from "./form/FormPanel";
 import { GroovePanel } from "./groove/GroovePanel";
 import { HandOverPanel } from "./handover/HandOverPanel";
 import { LinesPanel } from "./lines/LinesPanel";
@@ -77,6 +78,7 @@ export const WORKSPACES: readonly Workspace[] = [
     focus: ({ song, bassPart }) => known(song, [bassPart || ofRole(song, "bass"), ofRole(song, "drums")]),
     counts: (f, song) => f.where.parts.some((id) => song.parts.find((p) => p.id === id)?.role === "bass"),
   },
+  { id: "form", title: "Form", Panel: FormPanel, focus: ({ song, chosen }) => known(song, [chosen]) },
   {
     id: "check",
     title: "Check",

@@ -1,4 +1,4 @@
-import { counted, keyName, passOf, sectionOf, transposeKey, sectionKey, type FormPass, type Song } from "../../../core/src/index";
+import { counted, keyName, passOf, sectionOf, transposeKey, sectionKey, type FormPass, type Key, type Song } from "../../../core/src/index";
 import { addPass, loopPasses, movePass, playFrom, removePass, typedBars } from "../../commands/form";
 import { usePlayback } from "../../store/playback";
 import { edit, say } from "../../store/song";
@@ -9,6 +9,9 @@ import { keyText } from "../../ui/texts";
 import { Toggle } from "../../ui/Toggle";
 
 const SEMITONES = Array.from({ length: 25 }, (_, i) => i - 12);
+
+/** "F major, up 2": where a key comes to by so many semitones. */
+const keyMove = (home: Key, n: number): string => `${keyText(keyName(transposeKey(home, n)))}, ${n > 0 ? "up" : "down"} ${Math.abs(n)}`;
 
 /** One pass: its name, the bars that are played, its key, who plays; and what belongs to its section alone. */
 export function PassDetails({ song, pass }: { song: Song; pass: FormPass }) {
@@ -41,10 +44,7 @@ export function PassDetails({ song, pass }: { song: Song; pass: FormPass }) {
         text="in"
         value={stored.transpose ?? 0}
         set={(transpose) => set({ transpose })}
-        choices={SEMITONES.map((n): Choice<number> => [
-          n,
-          n === 0 ? keyText(keyName(home)) : `${keyText(keyName(transposeKey(home, n)))}, ${n > 0 ? "up" : "down"} ${Math.abs(n)}`,
-        ])}
+        choices={SEMITONES.map((n): Choice<number> => [n, n === 0 ? keyText(keyName(home)) : keyMove(home, n)])}
       />
       <span className="controls" role="group" aria-label="Who plays in this pass">
         {song.parts.map((p) => (
@@ -99,6 +99,7 @@ function SectionTime({ song, section }: { song: Song; section: NonNullable<Retur
   const set = (change: { key?: string | null; tempo?: number | null; meter?: string | null }) =>
     edit({ do: "setSectionTime", section: section.id, ...change });
   const times = song.form.filter((p) => p.sectionId === section.id).length;
+  const home = sectionKey(song, section);
   const own = section.key ?? section.tempo ?? section.meter;
   return (
     <span className="controls small" role="group" aria-label={`All of ${section.name}`}>
@@ -119,6 +120,15 @@ function SectionTime({ song, section }: { song: Song; section: NonNullable<Retur
         suffix="bpm"
       />
       <InPlace label={`Meter of ${section.name}`} value={section.meter ?? song.meter} commit={(meter) => set({ meter })} />
+      <Select<number>
+        label={`Move ${section.name} to another key`}
+        text="move it"
+        value={0}
+        set={(semitones) => {
+          if (semitones) edit({ do: "transposeSection", section: section.id, key: keyName(transposeKey(home, semitones)), semitones });
+        }}
+        choices={SEMITONES.map((n): Choice<number> => [n, n === 0 ? "not at all" : keyMove(home, n)])}
+      />
       {own !== undefined && (
         <button type="button" onClick={() => set({ key: null, tempo: null, meter: null })}>
           As the song

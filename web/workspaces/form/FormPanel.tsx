@@ -1,0 +1,240 @@
+import { useMemo, useRef, useState } from "react";
+import {
+  busyOf,
+  counted,
+  ownerOf,
+  PATTERNS,
+  passOf,
+  playingOf,
+  sectionOf,
+  type Busy,
+  type FormPass,
+  type Level,
+  type Part,
+  type Pass,
+  type Song,
+} from "../../../core/src/index";
+import { formNow, passInView } from "../../commands/form";
+import { factsNow, type SectionData } from "../../store/sectionData";
+import { showPass, useSelection } from "../../store/selection";
+import { edit, songNow } from "../../store/song";
+import { NumberBox } from "../../ui/NumberBox";
+import { PanelHead } from "../../ui/PanelHead";
+import { Select, type Choice } from "../../ui/Select";
+import { Switches } from "../../ui/Switches";
+import "./style.scss";
+
+/** Attacks a bar at which a cell is full. */
+const FULL = 16;
+
+/** Who plays in which pass, how, and how busy. */
+export function FormPanel({ data: { song } }: { data: SectionData }) {
+  const section = useSelection((s) => s.section);
+  const chosen = useSelection((s) => s.pass);
+  const [part, setPart] = useState<string | null>(null);
+  const passes = formNow(song);
+  const current = passInView(song, chosen, section);
+  const busy = useMemo(() => busyOf(song, factsNow(song)), [song]);
+  const pass = passes.find((p) => p.id === current);
+  const shown = song.parts.find((p) => p.id === part) ?? song.parts.find((p) => p.role === "chords") ?? song.parts[0];
+  return (
+    <>
+      <PanelHead title="Form" />
+      <p className="small">
+        Each column is a pass, each row a part; the bar says how busy it is. A click chooses a part in a pass, a double click mutes it
+        there, dragging a cell takes a way of playing to another pass.
+      </p>
+      <Grid song={song} passes={passes} busy={busy} current={current} part={shown?.id ?? null} choose={setPart} />
+      {pass && shown && (
+        <CellDetails key={`${pass.id} ${shown.id}`} song={song} part={shown} pass={pass} busy={busy.get(shown.id)!.get(pass.id)!} />
+      )}
+    </>
+  );
+}
+
+interface GridProps {
+  song: Song;
+  passes: readonly FormPass[];
+  busy: ReadonlyMap<string, ReadonlyMap<string, Busy>>;
+  current: string | null;
+  part: string | null;
+  choose(part: string): void;
+}
+
+const mute = (pass: string, part: string): void => {
+  const muted = passOf(songNow(), pass)?.muted ?? [];
+  edit({ do: "setPass", pass, muted: muted.includes(part) ? muted.filter((m) => m !== part) : [...muted, part] });
+};
+
+/** Takes how a part plays in one pass to another one. */
+function copyPlaying(song: Song, part: string, from: string, to: string): void {
+  const [source, target] = [passOf(song, from), passOf(song, to)];
+  if (!source || !target || from === to) return;
+  const own = source.playing?.[part] ?? {};
+  const old = target.playing?.[part] ?? {};
+  // What the other pass had for itself, and this one has not, is given back.
+  const ways = Object.fromEntries(
+    [...new Set([...Object.keys(old), ...Object.keys(own)])].map((way) => {
+      const [a, b] = [(own as Ways)[way] ?? {}, (old as Ways)[way] ?? {}];
+      return [way, { ...Object.fromEntries(Object.keys(b).map((name) => [name, null])), ...a }];
+    }),
+  );
+  if (Object.keys(ways).length) edit({ do: "setPlaying", part, pass: to, ...ways });
+}
+type Ways = Record<string, Record<string, unknown> | undefined>;
+
+function Grid({ song, passes, busy, current, part, choose }: GridProps) {
+  const dragged = useRef<{ part: string; pass: string } | null>(null);
+  return (
+    <div className="form-grid-scroll">
+      <table className="form-grid">
+        <thead>
+          <tr>
+            <td />
+            {passes.map((p) => (
+              <th key={p.id} scope="col" aria-current={p.id === current || undefined}>
+                <span>{p.name}</span>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {song.parts.map((row) => (
+            <tr key={row.id}>
+              <th scope="row">{row.name}</th>
+              {passes.map((p) => {
+                const cell = busy.get(row.id)!.get(p.id)!;
+                const own = Object.keys(passOf(song, p.id)?.playing?.[row.id] ?? {}).length > 0;
+                const words = cell.muted ? "out" : cell.attacks ? `${Math.round(cell.attacks * 10) / 10} attacks a bar` : "silent";
+                return (
+                  <td key={p.id}>
+                    <button
+                      type="button"
+                      className={["cell", cell.muted && "out", own && "own"].filter(Boolean).join(" ")}
+                      aria-pressed={p.id === current && row.id === part}
+                      aria-label={`${row.name} in ${p.name}, time ${p.time}: ${words}${own ? ", in its own way" : ""}`}
+                      title={`${words}${own ? ", in its own way" : ""}. Double click, or M: in or out`}
+                      draggable
+                      onDragStart={() => (dragged.current = { part: row.id, pass: p.id })}
+                      onDragOver={(e) => dragged.current?.part === row.id && e.preventDefault()}
+                      onDrop={() => {
+                        if (dragged.current?.part === row.id) copyPlaying(song, row.id, dragged.current.pass, p.id);
+                        dragged.current = null;
+                      }}
+                      onClick={() => {
+                        choose(row.id);
+                        showPass(p.section, p.id);
+                      }}
+                      onDoubleClick={() => mute(p.id, row.id)}
+                      onKeyDown={(e) => {
+                        if (e.key !== "m" && e.key !== "M") return;
+                        e.stopPropagation();
+                        mute(p.id, row.id);
+                      }}
+                    >
+                      {cell.muted ? "–" : <span style={{ width: `${Math.min(100, (cell.attacks / FULL) * 100)}%` }} />}
+                    </button>
+                  </td>
+                );
+              })}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+const LEVELS: readonly Choice<Level>[] = [
+  ["part", "the song"],
+  ["section", "its section"],
+  ["pass", "this pass"],
+];
+
+/** How one part plays in one pass: each value with the level it comes from, set for the song, the section or the pass. */
+function CellDetails({ song, part, pass, busy }: { song: Song; part: Part; pass: FormPass; busy: Busy }) {
+  const [level, setLevel] = useState<Level>("pass");
+  const where = { section: sectionOf(song, pass.section), pass: passOf(song, pass.id) as Pass };
+  const set = (change: Record<string, Record<string, unknown>>) =>
+    edit({
+      do: "setPlaying",
+      part: part.id,
+      ...(level === "section" ? { section: pass.section } : level === "pass" ? { pass: pass.id } : {}),
+      ...change,
+    });
+  const comp = playingOf(part, "comp", where);
+  const voicing = playingOf(part, "voicing", where);
+  const own = Object.keys(where.pass.playing?.[part.id] ?? {}).length > 0;
+  return (
+    <section aria-label={`${part.name} in ${pass.name}`}>
+      <h3>
+        {part.name} in {pass.name}
+      </h3>
+      <div className="controls">
+        <button type="button" aria-pressed={busy.muted} disabled={part.muted} onClick={() => mute(pass.id, part.id)}>
+          {busy.muted ? "Let it play here" : "Out in this pass"}
+        </button>
+        <span className="small">{busy.muted ? "silent" : `${Math.round(busy.attacks * 10) / 10} attacks a bar`}</span>
+      </div>
+      {part.link ? (
+        <>
+          <div className="controls">
+            <span className="muted">changes are for</span>
+            <Switches label="Changes are for" value={level} choices={LEVELS} set={setLevel} />
+          </div>
+          <div className="controls">
+            <Select<string>
+              label={`Rhythm of ${part.name} here`}
+              text="rhythm"
+              value={comp.rhythm ?? "held"}
+              choices={[
+                ...(comp.rhythm && !PATTERNS.some((p) => p.id === comp.rhythm) ? [[comp.rhythm, "Its own steps"] as const] : []),
+                ...PATTERNS.map((p): Choice<string> => [p.id, p.title]),
+              ]}
+              set={(rhythm) => set({ comp: { rhythm } })}
+            />
+            <From level={ownerOf(part, "comp", "rhythm", where)} />
+          </div>
+          <div className="controls">
+            <span className="muted">moved by</span>
+            <NumberBox
+              label={`Octaves ${part.name} is moved here`}
+              min={-4}
+              max={4}
+              value={comp.lift ?? 0}
+              set={(lift) => set({ comp: { lift: lift || null } })}
+            />
+            <span className="muted">{counted(Math.abs(comp.lift ?? 0), "octave").replace(/^\d+ /, "")}</span>
+            <From level={ownerOf(part, "comp", "lift", where)} />
+          </div>
+          <div className="controls">
+            <span className="muted">voicings</span> {voicing.style ?? "as usual"} <From level={ownerOf(part, "voicing", "style", where)} />
+          </div>
+        </>
+      ) : (
+        <p className="small">{part.role === "drums" ? "Drums" : part.name} plays what is written in the section.</p>
+      )}
+      {own && (
+        <button type="button" onClick={() => giveBack(part.id, where.pass)}>
+          Play as in its section
+        </button>
+      )}
+    </section>
+  );
+}
+
+/** A part plays in a pass as its section has it again. */
+function giveBack(part: string, { id, playing }: Pass): void {
+  const ways = Object.entries(playing?.[part] ?? {}).map(([way, values]) => [
+    way,
+    Object.fromEntries(Object.keys(values ?? {}).map((name) => [name, null])),
+  ]);
+  edit({ do: "setPlaying", part, pass: id, ...Object.fromEntries(ways) });
+}
+
+/** Where a value comes from. */
+const From = ({ level }: { level: Level | null }) => (
+  <span className="small">
+    {level === null ? "the usual one" : level === "part" ? "from the song" : level === "section" ? "from its section" : "of this pass"}
+  </span>
+);
