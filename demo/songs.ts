@@ -89,7 +89,18 @@ function withSecondSinger(song: Song, chorus: string): Song {
     { do: "setPlaying", part: wren, vocal: { school: "inScale", side: "below", interval: "third" } },
   ]);
   const [line] = must(vocalLines(ready, { section: chorus, part: wren, lead: "melody" }));
-  return build(ready, [{ do: "setNotes", section: chorus, part: wren, notes: line!.notes }]);
+  const sung = build(ready, [{ do: "setNotes", section: chorus, part: wren, notes: line!.notes }]);
+  const verse = sung.sections[0]!.id;
+  // The second verse is without drums, the last chorus a whole tone higher.
+  const long = build(sung, [
+    { do: "addPass", section: verse },
+    { do: "addPass", section: chorus },
+    { do: "addPass", section: chorus },
+  ]);
+  return build(long, [
+    { do: "setPass", pass: long.form[2]!.id, muted: [sung.parts.find((p) => p.role === "drums")!.id] },
+    { do: "setPass", pass: long.form[4]!.id, name: "Last chorus", transpose: 2 },
+  ]);
 }
 
 function cider(): Song {

@@ -15,15 +15,6 @@ const VIEWS: [name: string, path: string, prepare?: (page: Page) => Promise<unkn
   ["songs", "/"],
   ["groove", `${groove}/groove`],
   [
-    "accents",
-    `${shed}/groove`,
-    async (page) => {
-      await page.getByRole("tab", { name: "Accents" }).click();
-      await page.getByText("All agree on one pattern").scrollIntoViewIfNeeded();
-      await page.evaluate(() => document.getElementById("panel")!.scrollBy(0, 140));
-    },
-  ],
-  [
     "chords",
     `${ballad}/chords`,
     async (page) => {
@@ -140,6 +131,14 @@ const VIEWS: [name: string, path: string, prepare?: (page: Page) => Promise<unkn
       await page.getByRole("button", { name: "Write lines" }).click();
       await page.getByRole("list", { name: "Candidates" }).waitFor();
       await page.locator(".lane.bass [data-note]").nth(3).click();
+    },
+  ],
+  [
+    "form",
+    `${ballad}/form`,
+    async (page) => {
+      await page.locator(".form-pass button").nth(4).click();
+      await page.getByRole("button", { name: "pass", exact: true }).click();
     },
   ],
   ["check", `${ballad}/check`, (page) => page.getByLabel("judged as").selectOption("chorale")],

@@ -230,6 +230,9 @@ test("pages: each section once with a road map, or pass by pass with what is rep
   const [, moved] = must(engraveBlocks(song, once, "melody"));
   expect(moved!.staves[0]!.measures[0]![0]!.notes[0]!.pitch).toBe("D5");
   expect(once.blocks[1]!.chords.map((c) => c.symbol)).toEqual(["D", "G"]);
+  // A part that is out in one pass makes no other part's page different.
+  const out: Song = { ...song, form: [song.form[0]!, { ...song.form[1]!, muted: ["bass"] }] };
+  expect([undefined, ["melody"], ["bass"]].map((about) => pagesOf(out, "once", about).blocks.length)).toEqual([2, 1, 2]);
   expect(must(tunePart(song)).id).toBe("melody");
   expect(tunePart(songWith({})).ok).toBe(false);
 });

@@ -3,11 +3,13 @@ import {
   engraveBlocks,
   instrumentOf,
   must,
+  pagesOf,
   tunePart,
   typeset,
   writtenSymbol,
   type EngravedPass,
   type Layout,
+  type Order,
   type Pages,
   type Part,
   type Semitones,
@@ -66,7 +68,8 @@ function Blocks({
 }
 
 /** A part for its player. */
-export function PlayerPage({ song, pages, paper, part, layout }: Props & { part: Part; layout: Layout }) {
+export function PlayerPage({ song, order, paper, part, layout }: Omit<Props, "pages"> & { order: Order; part: Part; layout: Layout }) {
+  const pages = useMemo(() => pagesOf(song, order, [part.id]), [song, order, part.id]);
   const own = part.role === "chords" ? layout : "notes";
   const drawn = useMemo(() => {
     const passes = engraveBlocks(song, pages, part.id, { layout: own });

@@ -1,6 +1,6 @@
 import { useMemo, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
-import { LAYOUTS, pagesOf, type Layout, type Order, type Pages, type Part, type Song } from "../../core/src/index";
+import { LAYOUTS, pagesOf, tunePart, type Layout, type Order, type Pages, type Part, type Song } from "../../core/src/index";
 import { PAPERS, type Paper } from "../score/pageStaves";
 import { Check } from "../ui/Check";
 import { Select, type Choice } from "../ui/Select";
@@ -52,11 +52,16 @@ function Opened({ song, kind, setKind }: { song: Song; kind: Kind; setKind(kind:
   const [layout, setLayout] = useState<Layout>("notes");
   const [read, setRead] = useState(0);
   const [left, setLeft] = useState<readonly string[]>([]);
-  const pages = useMemo(() => pagesOf(song, order), [song, order]);
-  const parts = useMemo(() => playing(song, pages), [song, pages]);
+  const parts = useMemo(() => playing(song, pagesOf(song, order)), [song, order]);
   const chosen = useMemo(() => parts.filter((p) => !left.includes(p.id)), [parts, left]);
   const listed: readonly { id: string; name: string }[] =
     kind === "singers" ? singersWithPages(song) : kind === "parts" || kind === "score" ? parts : [];
+  // Each kind of page is about the parts that stand on it.
+  const about = useMemo(() => {
+    const tune = tunePart(song);
+    return kind === "lead" ? (tune.ok ? [tune.value.id] : []) : kind === "chart" ? [] : chosen.map((p) => p.id);
+  }, [song, kind, chosen]);
+  const pages = useMemo(() => pagesOf(song, order, about), [song, order, about]);
   const sheet = { song, pages, paper };
   return (
     <main className="singer-pages">
@@ -99,7 +104,7 @@ function Opened({ song, kind, setKind }: { song: Song; kind: Kind; setKind(kind:
       {kind === "lead" && <LeadSheet {...sheet} transposition={read} />}
       {kind === "parts" &&
         (chosen.length ? (
-          chosen.map((part) => <PlayerPage key={part.id} {...sheet} part={part} layout={layout} />)
+          chosen.map((part) => <PlayerPage key={part.id} song={song} order={order} paper={paper} part={part} layout={layout} />)
         ) : (
           <p className="message">No part is chosen, or none has notes yet.</p>
         ))}

@@ -29,6 +29,7 @@ describe("selection", () => {
     showSection("s2");
     expect(useSelection.getState()).toEqual({
       section: "s2",
+      pass: null,
       notes: { part: "", ids: [] },
       found: null,
       chord: null,

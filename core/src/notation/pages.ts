@@ -40,9 +40,17 @@ export interface Pages {
 
 const ORDINALS = ["1st", "2nd", "3rd"];
 
-/** The music of a song as it stands on pages. Names of passes that differ from the first one of their section say which time it is. */
-export function pagesOf(song: Song, order: Order): Pages {
-  const form: Pass[] = song.form.length ? song.form : song.sections.map((s) => ({ id: s.id, sectionId: s.id }));
+/** A pass with nothing but what is different for some parts: for the others it is its section. */
+function onlyAbout({ muted, playing, ...pass }: Pass, parts: readonly string[]): Pass {
+  const out = muted?.filter((id) => parts.includes(id)) ?? [];
+  const ways = Object.entries(playing ?? {}).filter(([id]) => parts.includes(id));
+  return { ...pass, ...(out.length ? { muted: out } : {}), ...(ways.length ? { playing: Object.fromEntries(ways) } : {}) };
+}
+
+/** The music of a song as it stands on pages; with `about`, what is different for other parts makes no page different. Names of passes that differ from the first one of their section say which time it is. */
+export function pagesOf(song: Song, order: Order, about?: readonly string[]): Pages {
+  const whole: Pass[] = song.form.length ? song.form : song.sections.map((s) => ({ id: s.id, sectionId: s.id }));
+  const form = about ? whole.map((p) => onlyAbout(p, about)) : whole;
   const laid = { ...song, form };
   const nth = new Map<string, number>();
   const firsts = new Map<string, string>();

@@ -95,18 +95,20 @@ export const removePass = defineEdit({
 });
 
 /**
- * Moves one section to another key, with the bars its passes have for themselves and its takes: chords as written and typed, notes, layouts, shapes, glides, tuned drums.
+ * Moves one section to another key, the nearer way or by so many semitones, with the bars its passes have for themselves and its takes: chords as written and typed, notes, layouts, shapes, glides, tuned drums.
  * There and back is the section as it was. How parts are held stays: a capo is one for the song.
  */
 export const transposeSection = defineEdit({
   name: "transposeSection",
   title: "move a section to another key",
-  schema: { section: SectionId, key: KeyText, semitones: Transposition },
-  apply(draft, { section, key, semitones }, { song }) {
+  schema: { section: SectionId, key: KeyText, semitones: Transposition.optional() },
+  apply(draft, { section, key, ...asked }, { song }) {
     const here = sectionOf(song, section)!;
     const [from, to] = [sectionKey(song, here), must(parseKey(key))];
     if (from.mode !== to.mode) return refuse("transpose", `${key} is another mode than ${keyName(from)}`);
-    if (mod(to.pcs[0]! - from.pcs[0]!, 12) !== mod(semitones, 12))
+    const up = mod(to.pcs[0]! - from.pcs[0]!, 12);
+    const semitones = asked.semitones ?? (up > 6 ? up - 12 : up);
+    if (up !== mod(semitones, 12))
       return refuse(
         "transpose",
         `${key} does not lie ${Math.abs(semitones)} semitones ${semitones < 0 ? "below" : "above"} ${keyName(from)}`,
