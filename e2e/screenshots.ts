@@ -9,7 +9,6 @@ const folder = path.join(path.dirname(fileURLToPath(import.meta.url)), "../docs/
 const ballad = "/songs/lanterns-on-row-nine";
 const groove = "/songs/cider-press-strut";
 const waltz = "/songs/hayloft-waltz";
-const shed = "/songs/sorting-shed-stomp";
 
 const VIEWS: [name: string, path: string, prepare?: (page: Page) => Promise<unknown>][] = [
   ["songs", "/"],
