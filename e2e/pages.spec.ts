@@ -92,6 +92,17 @@ test("each player has pages of their own; comping can be laid out as slashes; a 
   await expect(page.locator(".singer-page")).toHaveCount(3);
 });
 
+test("a guitar part has its shapes above it, each once, and strings and frets under its staff", async ({ page }) => {
+  await page.goto(`${await copyOf(page, "hayloft-waltz")}/pages?for=parts`);
+  await drawn(page);
+  const guitar = page.getByRole("article", { name: /guitar/i });
+  const shapes = guitar.getByRole("list", { name: "Shapes" }).getByRole("listitem");
+  await expect(shapes.first()).toContainText("Gmaj7");
+  await expect(shapes.first().getByRole("img")).toHaveAccessibleName("Frets 3 2 0 0 0 2");
+  expect(await shapes.count()).toBe(8);
+  await expect(guitar.locator(".vf-tabnote").first()).toBeVisible();
+});
+
 test("a chord chart has each bar's symbols and stands in no other bar's place; a score names every part", async ({ page }) => {
   await page.goto(`${await copyOf(page, BALLAD)}/pages?for=chart`);
   // Verse, chorus, and the last chorus in its own key; the verse without drums has the same chords.

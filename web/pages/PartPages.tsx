@@ -18,6 +18,8 @@ import {
 import { scaleFor, type Paper } from "../score/pageStaves";
 import { drawnAs, sheetSymbols, stringsText } from "../score/staffParts";
 import type { StaffPart } from "../score/sheet";
+import { ChordName } from "../ui/ChordName";
+import { FretDiagram } from "../ui/FretDiagram";
 import { BlockHead, newMeter, PageHead, Staves } from "./Paper";
 
 interface Props {
@@ -95,6 +97,7 @@ export function PlayerPage({ song, order, paper, part, layout }: Omit<Props, "pa
       written={drums ? null : drawn.passes[0]!.key}
     >
       {staves?.legend && <p className="entrance small">{staves.legend}</p>}
+      <Diagrams song={song} part={part} />
       <Blocks
         pages={pages}
         paper={paper}
@@ -105,6 +108,29 @@ export function PlayerPage({ song, order, paper, part, layout }: Omit<Props, "pa
         counted
       />
     </PageHead>
+  );
+}
+
+/** The shapes a fretted part holds, each chord and shape once, in the order in which they come. */
+function Diagrams({ song, part }: { song: Song; part: Part }) {
+  const shapes = new Map(
+    song.sections.flatMap((s) =>
+      s.chords.flatMap((c) => {
+        const shape = c.voicings?.[part.id]?.shape;
+        return shape ? [[`${c.symbol} ${shape.frets.join()}`, { symbol: c.symbol, shape: { frets: shape.frets } }] as const] : [];
+      }),
+    ),
+  );
+  if (!shapes.size) return null;
+  return (
+    <ul className="page-shapes" aria-label="Shapes">
+      {[...shapes].map(([id, { symbol, shape }]) => (
+        <li key={id}>
+          <ChordName symbol={symbol} />
+          <FretDiagram shape={shape} />
+        </li>
+      ))}
+    </ul>
   );
 }
 

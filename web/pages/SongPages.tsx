@@ -8,6 +8,7 @@ import { ChordChart } from "./ChordChart";
 import { useOpened } from "./opened";
 import { LeadSheet, PlayerPage, ScorePage } from "./PartPages";
 import { singersWithPages, SingersPages } from "./SingerPages";
+import "../ui/style.scss";
 import "./pages.scss";
 
 const KINDS = [

@@ -5,7 +5,7 @@ const FRET = 9;
 const SHOWN = 5;
 
 /** A shape as it is drawn for players: strings upright, lowest drawn string on the left, the nut (or a fret number) on top. */
-export function FretDiagram({ shape, scale = 1 }: { shape: Pick<Shape, "frets" | "barre">; scale?: number }) {
+export function FretDiagram({ shape, scale = 1 }: { shape: Pick<Shape, "frets"> & Partial<Pick<Shape, "barre">>; scale?: number }) {
   const { frets, barre } = shape;
   const fretted = frets.filter((f): f is number => f !== null && f > 0);
   const first = fretted.length && Math.max(...fretted) > SHOWN ? Math.min(...fretted) : 1;

@@ -73,27 +73,42 @@ export function engraveForm(
   const part = partOf(song, partId);
   const realized = real.parts.find((p) => p.id === partId);
   if (!part || !realized) return fail("notation.place", `No part "${partId}"`);
-  const within = <T extends { start: Ticks; pass: string }>(list: readonly T[], s: RealizedSection, i: number): T[] =>
-    list
-      .filter((n) => (apart ? n.pass === s.pass : n.start < s.start + s.duration && (n.start >= s.start || (i === 0 && n.start < 0))))
-      .map((n) => ({ ...n, start: n.start - s.start }));
+  const within = <T extends { start: Ticks; pass: string }>(list: readonly T[]) => byPass(real, list, apart);
   const about = (s: RealizedSection) => ({ part: partId, name: part.name, meter: s.meter, pass: s.pass, bars: s.bars });
   if (part.role === "drums")
-    return ok(real.sections.map((s, i) => ({ ...about(s), key: NO_KEY, staves: [drumStaff(within(real.hits, s, i), s.meter, s.bars)] })));
+    return ok(
+      within(real.hits).map((hits, i) => {
+        const s = real.sections[i]!;
+        return { ...about(s), key: NO_KEY, staves: [drumStaff(hits, s.meter, s.bars)] };
+      }),
+    );
   const own = instrumentOf(part.instrument, song);
   const instrument =
     transposition === undefined ? own : { ...own, transposition: transposition + (own.transposition % 12 ? 0 : own.transposition) };
   const clefs = staffClefs(instrument.clef, realized.notes);
+  const [chordsOf, notesOf] = [within(real.chords), within(realized.notes)];
   const passes = real.sections.map((s, i): EngravedPass => {
     const reading = readingOf(instrument, s.key, written, realized.notes);
-    const chords = within(real.chords, s, i);
+    const chords = chordsOf[i]!;
     const chordAt = (tick: Ticks) => chordAtTick(chords, tick)?.chord ?? null;
-    const notes = within(realized.notes, s, i);
+    const notes = notesOf[i]!;
     const frame = { meter: s.meter, bars: s.bars, reading, chordAt };
     const staves = layout === "notes" ? stavesOf({ clefs, notes, ...frame }) : [slashStaff(notes, layout, frame)];
     return { ...about(s), key: reading.key, staves };
   });
   return ok(withLoudness(passes, real, realized.notes, apart));
+}
+
+/** What is realized, pass by pass, counted from the beginning of each: where it stands, or with `apart` the pass it belongs to. */
+function byPass<T extends { start: Ticks; pass: string }>(real: RealizedSong, list: readonly T[], apart: boolean): T[][] {
+  const out = real.sections.map((): T[] => []);
+  const index = new Map(real.sections.map((s, i) => [s.pass, i]));
+  for (const x of list) {
+    const i = apart ? index.get(x.pass) : Math.max(0, lastBegun(real.sections, x.start));
+    const s = i === undefined ? undefined : real.sections[i];
+    if (s && (apart || x.start < s.start + s.duration)) out[i!]!.push({ ...x, start: x.start - s.start });
+  }
+  return out;
 }
 
 /** Says at the first notes of a bar how loud it is, where that is another step than before. */
@@ -223,10 +238,10 @@ function staffOf(
   { meter, bars, reading, chordAt }: Frame,
 ): Omit<EngravedStaff, "readings"> {
   const length = bars * meter.bar;
-  const voices = [upper, lower].map((own) => voiceOf(writeRhythm(own, meter, length), reading, chordAt));
-  const bar = (voice: WrittenVoice, k: number) => barOf(voice, k * meter.bar, meter, length);
+  const voices = [upper, lower].map((own) => voiceOf(writeRhythm(own, meter, length), meter, reading, chordAt));
+  const bar = (voice: WrittenVoice, k: number) => barOf(voice, k, meter, length);
   const [first, second] = voices as [WrittenVoice, WrittenVoice];
-  const moves = (k: number) => second.attacks.some((a) => a.start < (k + 1) * meter.bar && a.end > k * meter.bar);
+  const moves = (k: number) => second.bars.has(k);
   return {
     clef,
     octave: reading.octave,

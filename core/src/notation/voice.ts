@@ -39,19 +39,32 @@ function carriedBy(attacks: readonly WrittenAttack[], reading: Reading, chordAt:
 
 /** A voice as it is written, ready to be cut into bars. */
 export interface WrittenVoice {
-  attacks: readonly WrittenAttack[];
+  /** Attacks that sound in a bar, by its number; the pickup is −1. */
+  bars: ReadonlyMap<number, readonly WrittenAttack[]>;
   carried: Carried;
 }
 
-export const voiceOf = (attacks: readonly WrittenAttack[], reading: Reading, chordAt: (tick: Ticks) => Chord | null): WrittenVoice => ({
-  attacks,
-  carried: carriedBy(attacks, reading, chordAt),
-});
+export function voiceOf(
+  attacks: readonly WrittenAttack[],
+  meter: Meter,
+  reading: Reading,
+  chordAt: (tick: Ticks) => Chord | null,
+): WrittenVoice {
+  const bars = new Map<number, WrittenAttack[]>();
+  for (const attack of attacks)
+    for (let bar = Math.floor(attack.start / meter.bar); bar * meter.bar < attack.end; bar++) {
+      const known = bars.get(bar);
+      if (known) known.push(attack);
+      else bars.set(bar, [attack]);
+    }
+  return { bars, carried: carriedBy(attacks, reading, chordAt) };
+}
 
 /** One bar of a voice: its attacks in values tied over beats and bars, and the rests between. `length` is where the music ends. */
-export function barOf({ attacks, carried }: WrittenVoice, from: Ticks, meter: Meter, length: Ticks): EngravedChord[] {
+export function barOf({ bars, carried }: WrittenVoice, bar: number, meter: Meter, length: Ticks): EngravedChord[] {
+  const from = bar * meter.bar;
   const to = Math.min(length, from + meter.bar);
-  const here = attacks.filter((a) => a.end > from && a.start < to);
+  const here = (bars.get(bar) ?? []).filter((a) => a.start < to);
   const grids = gridsOf(
     meter,
     here.filter((a) => a.start >= from).map((a) => a.start - from),
