@@ -1,13 +1,18 @@
-/** How analysis, key finding, reharmonizing and harmonizing grow when the chords or bars are doubled, and what they cost against one pass that slices the same song. */
+/** How analysis, key finding, reharmonizing, harmonizing, engraving and the form grow when the chords or bars are doubled, and what they cost against one pass that slices the same song. */
 import {
   analyzeSection,
+  busyOf,
+  createMemory,
+  engrave,
   findKeysOfChords,
+  formOf,
   harmonizations,
   must,
   parseChord,
   reharmonizations,
   reharmonizeSection,
   sliceSong,
+  writeMusicXml,
   type Song,
 } from "../core/src/index";
 import { longSong } from "./songs";
@@ -20,6 +25,13 @@ export function growth(time: (f: () => unknown, runs?: number) => number): void 
   const read = { short: symbols(short), long: symbols(long) };
   const tune = (song: Song, rhythm: "bar" | "free" | "beat") =>
     harmonizations({ song, section: "s1", part: "melody", rhythm, color: 0.4 }, "melody");
+  const engraved = (song: Song) => song.parts.map((p) => engrave(song, "s1", p.id));
+  // Every second pass in another key, so that not all are equal.
+  const passes = (song: Song, n: number): Song => ({
+    ...song,
+    form: Array.from({ length: n }, (_, i) => ({ id: `o${i + 900}`, sectionId: "s1", ...(i % 2 ? { transpose: 2 } : {}) })),
+  });
+  const busy = (song: Song) => busyOf(song, createMemory().at(song));
   const rows: [string, () => unknown, () => unknown][] = [
     ["analysis of a section", () => analyzeSection(short, "s1"), () => analyzeSection(long, "s1")],
     ["keys of the chords", () => findKeysOfChords(read.short), () => findKeysOfChords(read.long)],
@@ -36,6 +48,10 @@ export function growth(time: (f: () => unknown, runs?: number) => number): void 
     ["harmonizing by the bar", () => tune(short, "bar"), () => tune(long, "bar")],
     ["harmonizing freely", () => tune(short, "free"), () => tune(long, "free")],
     ["harmonizing by the beat", () => tune(short, "beat"), () => tune(long, "beat")],
+    ["engraving all parts", () => engraved(short), () => engraved(long)],
+    ["MusicXML", () => writeMusicXml(short), () => writeMusicXml(long)],
+    ["times of 40 and 80 passes", () => formOf(passes(short, 40)), () => formOf(passes(short, 80))],
+    ["how busy parts are in 40 and 80 passes", () => busy(passes(short, 40)), () => busy(passes(short, 80))],
   ];
   console.log("sixteen bars of two chords, and twice as many; times against slicing the sixteen");
   for (const [name, once, twice] of rows) {

@@ -88,6 +88,13 @@ test("while the whole song plays, the strip and the score go along; a pass is lo
   await page.getByRole("button", { name: "loop this pass" }).click();
   await expect(page.getByRole("button", { name: "Stop", exact: true })).toBeVisible();
   await expect(passes(page).nth(1)).toHaveClass(/looped/);
+  await expect(passes(page).nth(0)).not.toHaveClass(/looped/);
+  // From the pass in view up to another one.
+  await passes(page)
+    .nth(0)
+    .getByRole("button")
+    .click({ modifiers: ["Shift"] });
+  await expect(strip(page).locator(".looped")).toHaveCount(2);
   await expect(page.locator(".form-playhead")).toBeVisible();
   await page.getByRole("button", { name: "Stop", exact: true }).click();
   expect(await songOf(page)).toEqual(before);

@@ -80,6 +80,8 @@ test("each player has pages of their own; comping can be laid out as slashes; a 
   // Concert D minor is read in E minor.
   expect(pages[0]!.text).toContain("Eminor");
   expect(pages[0]!.text).toContain("Em9");
+  // Signs are set in names of notes, not in words.
+  await expect(page.getByRole("article", { name: /^Bass guitar/ })).toContainText("Bass guitar, four strings");
   expect(pages[3]!.text).toContain("frombelow:kick,clap,closedhat,openhat");
   const piano = page.locator(".singer-page").nth(1);
   const heads = await piano.locator(".staff-note").count();

@@ -1,5 +1,6 @@
 import { create } from "zustand";
-import { formOf, realize, type Drum, type FormPass, type Midi, type RealizedSong, type Song, type Ticks } from "../../core/src/index";
+import { realize, type Drum, type Midi, type RealizedSong, type Song, type Ticks } from "../../core/src/index";
+import { formNow } from "../store/form";
 import { usePlayback } from "../store/playback";
 import { useSelection } from "../store/selection";
 import { useSong } from "../store/song";
@@ -88,7 +89,7 @@ export async function play(position?: Ticks): Promise<void> {
 /** Where the passes that are played again and again lie in the whole song; null where none are, or they are gone. */
 function loopedPasses(song: Song): { from: Ticks; to: Ticks } | null {
   const { passes } = usePlayback.getState();
-  const form = passes ? formOf(song) : [];
+  const form = passes ? formNow(song) : [];
   const [first, last] = [form.find((p) => p.id === passes?.from), form.find((p) => p.id === passes?.to)];
   return first && last && last.start >= first.start ? { from: first.start, to: last.start + last.duration } : null;
 }
@@ -134,8 +135,6 @@ export async function soundPlayedDrum(part: string, drum: Drum, velocity: number
 
 export const playhead = (): Ticks | null => (useSound.getState().playing ? (player?.position() ?? null) : null);
 
-let form: { song: Song; passes: FormPass[] } | null = null;
-
 /** What is heard, in ticks of its section, and the pass it belongs to where the whole song plays; null while nothing plays. */
 export function playedPlace():
   { section: string; pass: string; tick: Ticks; inSong: Ticks } | { section: string; pass: null; tick: Ticks } | null {
@@ -143,8 +142,7 @@ export function playedPlace():
   const song = usePlayback.getState().preview?.song ?? useSong.getState().song;
   if (tick === null || !song) return null;
   if (!usePlayback.getState().wholeSong) return { section: useSelection.getState().section, pass: null, tick };
-  if (form?.song !== song) form = { song, passes: formOf(song) };
-  const pass = form.passes.findLast((p) => p.start <= Math.max(0, tick));
+  const pass = formNow(song).findLast((p) => p.start <= Math.max(0, tick));
   if (!pass) return null;
   const from = (song.form.find((p) => p.id === pass.id)?.bars?.[0] ?? 0) * pass.meter.bar;
   return { section: pass.section, pass: pass.id, tick: tick - pass.start + from, inSong: tick };

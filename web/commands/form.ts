@@ -1,4 +1,4 @@
-import { formOf, type FormPass, type Song } from "../../core/src/index";
+import { passOf, type FormPass, type Pass, type Playing, type Song } from "../../core/src/index";
 import { play, playedPlace } from "../audio/sound";
 import { usePlayback } from "../store/playback";
 import { showPass, useSelection } from "../store/selection";
@@ -66,9 +66,27 @@ export function followSong(): void {
   if (at?.pass && (at.section !== section || at.pass !== pass)) showPass(at.section, at.pass);
 }
 
-/** The passes of the song, remembered as long as it is the same one. */
-let known: { song: Song; passes: FormPass[] } | null = null;
-export function formNow(song: Song): FormPass[] {
-  if (known?.song !== song) known = { song, passes: formOf(song) };
-  return known.passes;
+/** Takes a part out of a pass, or lets it play there again. */
+export function toggleOut(pass: string, part: string): void {
+  const muted = passOf(songNow(), pass)?.muted ?? [];
+  edit({ do: "setPass", pass, muted: muted.includes(part) ? muted.filter((m) => m !== part) : [...muted, part] });
+}
+
+/** Every value of a way of playing, given back. */
+const givenBack = (playing: Playing = {}): Record<string, Record<string, unknown>> =>
+  Object.fromEntries(
+    Object.entries(playing).map(([way, values]) => [way, Object.fromEntries(Object.keys(values ?? {}).map((name) => [name, null]))]),
+  );
+
+/** A part plays in a pass as its section has it. */
+export const playAsSection = (part: string, { id, playing }: Pass): boolean =>
+  edit({ do: "setPlaying", part, pass: id, ...givenBack(playing?.[part]) });
+
+/** Takes how a part plays in one pass to another; what that one had for itself, and this one has not, is given back. */
+export function copyPlaying(part: string, from: string, to: string): void {
+  const [source, target] = [passOf(songNow(), from), passOf(songNow(), to)];
+  if (!source || !target || from === to) return;
+  const ways: Record<string, Record<string, unknown>> = givenBack(target.playing?.[part]);
+  for (const [way, values] of Object.entries(source.playing?.[part] ?? {})) ways[way] = { ...ways[way], ...values };
+  if (Object.keys(ways).length) edit({ do: "setPlaying", part, pass: to, ...ways });
 }

@@ -1,18 +1,8 @@
-import {
-  must,
-  parseKey,
-  transposeKey,
-  writtenSymbol,
-  type Key,
-  type PageBlock,
-  type Pages,
-  type Semitones,
-  type Song,
-} from "../../core/src/index";
+import { must, parseKey, writtenKey, writtenSymbol, type PageBlock, type Pages, type Semitones, type Song } from "../../core/src/index";
 import { PAPERS, type Paper } from "../score/pageStaves";
 import { symbolWidth } from "../score/svg";
 import { ChordName } from "../ui/ChordName";
-import { BlockHead, PageHead } from "./Paper";
+import { BlockHead, FormHead } from "./Paper";
 
 interface ChartBar {
   bar: number;
@@ -54,17 +44,14 @@ function sizeOf(chords: readonly { at: number; width: number }[], cell: number):
   return Math.max(LEAST, Math.min(LARGE, Math.floor(MEASURED * Math.min(...fits))));
 }
 
-/** Key as read by an instrument that sounds so many semitones above what is written. */
-const writtenFor = (key: Key, transposition: Semitones): Key => (transposition % 12 ? transposeKey(key, -transposition) : key);
-
 /** The chords in bars, section by section. */
 export function ChordChart({ song, pages, paper, transposition }: { song: Song; pages: Pages; paper: Paper; transposition: Semitones }) {
   const cell = PAPERS[paper].width / PER_LINE;
   const names = (chords: ChartBar["chords"]) =>
     chords.map((c) => ({ at: c.at, width: symbolWidth(writtenSymbol(c.symbol, transposition)) }));
-  const keys = pages.blocks.map((b) => writtenFor(b.key, transposition));
+  const keys = pages.blocks.map((b) => writtenKey(b.key, transposition).key);
   return (
-    <PageHead song={song} pages={pages} paper={paper} reader="Chord chart" written={keys[0] ?? must(parseKey(song.key))}>
+    <FormHead song={song} pages={pages} paper={paper} reader="Chord chart" written={keys[0] ?? must(parseKey(song.key))}>
       {pages.blocks.map((block, i) => (
         <section key={block.pass} className="page-section chart-section">
           <BlockHead block={block} written={keys[i]!} {...(i > 0 ? { before: pages.blocks[i - 1]!, writtenBefore: keys[i - 1]! } : {})} />
@@ -98,6 +85,6 @@ export function ChordChart({ song, pages, paper, transposition }: { song: Song; 
           </ol>
         </section>
       ))}
-    </PageHead>
+    </FormHead>
   );
 }

@@ -1,58 +1,97 @@
 import { useEffect, useRef, useState, type ReactNode } from "react";
-import { feelText, keyName, typeset, type Key, type Meter, type PageBlock, type Pages, type Song } from "../../core/src/index";
+import {
+  feelText,
+  keyName,
+  typesetNames,
+  type Key,
+  type Meter,
+  type PageBlock,
+  type Pages,
+  type Song,
+  type Swing,
+} from "../../core/src/index";
 import { drawOnPage, PAPERS, type Paper } from "../score/pageStaves";
 import type { SheetOptions, StaffPart } from "../score/sheet";
 import { keyText } from "../ui/texts";
 
-/** The head of what is handed to a player: the song, for whom, and what holds from the first bar on. */
+/** The head of what is handed to a player or singer: the song, for whom, what holds from the first bar on, the order of the sections. */
 export function PageHead({
   song,
   paper,
+  label,
   reader,
   note,
-  written,
-  pages,
+  facts,
+  form,
   children,
 }: {
   song: Song;
   paper: Paper;
+  label: string;
   reader: string;
   note?: string;
-  /** The key as it is read; none for drums. */
-  written: Key | null;
-  pages: Pages;
+  facts: string;
+  form: string;
   children: ReactNode;
 }) {
-  const first = pages.blocks[0];
   return (
-    <article className={`singer-page on-${paper}`} style={{ width: PAPERS[paper].width + 104 }} aria-label={`${reader}, ${song.title}`}>
+    <article className={`singer-page on-${paper}`} style={{ width: PAPERS[paper].width + 104 }} aria-label={label}>
       <header>
         <h1>{song.title}</h1>
         <p className="for">
           {reader} {note && <span className="muted">{note}</span>}
         </p>
-        <p className="facts-line">
-          {written && `${keyText(keyName(written))} · `}
-          {first?.meter.text}
-          {first && (
-            <>
-              {" · "}
-              <span className="tabular">♩ = {round(first.tempo)}</span>
-              {feelText(first.swing) && ` · ${feelText(first.swing)}`}
-            </>
-          )}
-        </p>
-        <p className="facts-line road-map">{formText(pages)}</p>
+        <p className="facts-line tabular">{facts}</p>
+        <p className="facts-line road-map">{form}</p>
       </header>
       {children}
     </article>
   );
 }
 
+/** "E♭ major · 4/4 · ♩ = 76 · swung eighths"; drums have no key. */
+export const factsText = (key: string | null, { meter, tempo, swing }: { meter: string; tempo: number; swing: Swing }): string =>
+  [...(key ? [keyText(key)] : []), meter, `♩ = ${round(tempo)}`, feelText(swing)].filter((t) => t).join(" · ");
+
+/** The head of a page that is laid out from the form. */
+export function FormHead({
+  song,
+  paper,
+  pages,
+  reader,
+  note,
+  written,
+  children,
+}: {
+  song: Song;
+  paper: Paper;
+  pages: Pages;
+  reader: string;
+  note?: string;
+  /** The key as it is read; none for drums. */
+  written: Key | null;
+  children: ReactNode;
+}) {
+  const first = pages.blocks[0];
+  return (
+    <PageHead
+      song={song}
+      paper={paper}
+      label={`${reader}, ${song.title}`}
+      reader={reader}
+      {...(note ? { note } : {})}
+      facts={first ? factsText(written && keyName(written), { ...first, meter: first.meter.text }) : ""}
+      form={formText(pages)}
+    >
+      {children}
+    </PageHead>
+  );
+}
+
 const round = (tempo: number): number => Math.round(tempo * 100) / 100;
 
 /** "Verse twice – Chorus": the order in which the sections are played. */
-export const formText = ({ form }: Pages): string =>
+const formText = ({ form }: Pages): string =>
   form.map(({ name, times }) => (times === 1 ? name : times === 2 ? `${name} twice` : `${name} ${times} times`)).join(" – ");
 
 /** The name of a section with what is different in it. */
@@ -102,7 +141,7 @@ export function Staves({
       stop.on = true;
     };
   }, [parts, settings]);
-  return <div ref={host} className="page-host" role="img" aria-busy={!drawn} aria-label={typeset(label)} />;
+  return <div ref={host} className="page-host" role="img" aria-busy={!drawn} aria-label={typesetNames(label)} />;
 }
 
 /** Meters whose time signature has not been seen yet. */

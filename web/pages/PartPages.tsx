@@ -5,7 +5,7 @@ import {
   must,
   pagesOf,
   tunePart,
-  typeset,
+  typesetNames,
   writtenSymbol,
   type EngravedPass,
   type Layout,
@@ -20,7 +20,7 @@ import { drawnAs, sheetSymbols, stringsText } from "../score/staffParts";
 import type { StaffPart } from "../score/sheet";
 import { ChordName } from "../ui/ChordName";
 import { FretDiagram } from "../ui/FretDiagram";
-import { BlockHead, newMeter, PageHead, Staves } from "./Paper";
+import { BlockHead, newMeter, FormHead, Staves } from "./Paper";
 
 interface Props {
   song: Song;
@@ -84,11 +84,12 @@ export function PlayerPage({ song, order, paper, part, layout }: Omit<Props, "pa
   const staves = drawn.partsOf[0]?.[0];
   const scale = scaleFor((staves?.staves.length ?? 1) + (staves?.tab ? 1 : 0));
   const strings = stringsText(song, part);
-  const title = typeset(instrument.title);
+  const name = (symbol: string) => writtenSymbol(symbol, instrument.transposition);
+  const title = typesetNames(instrument.title);
   const named = title.startsWith(part.name);
   const drums = part.role === "drums";
   return (
-    <PageHead
+    <FormHead
       song={song}
       pages={pages}
       paper={paper}
@@ -97,42 +98,42 @@ export function PlayerPage({ song, order, paper, part, layout }: Omit<Props, "pa
       written={drums ? null : drawn.passes[0]!.key}
     >
       {staves?.legend && <p className="entrance small">{staves.legend}</p>}
-      <Diagrams song={song} part={part} />
-      <Blocks
-        pages={pages}
-        paper={paper}
-        passes={drawn.passes}
-        partsOf={drawn.partsOf}
-        name={drums ? null : (s) => writtenSymbol(s, instrument.transposition)}
-        scale={scale}
-        counted
-      />
-    </PageHead>
+      {part.role === "chords" && <Diagrams shapes={shapesOf(pages, drawn.partsOf, name)} />}
+      <Blocks pages={pages} paper={paper} passes={drawn.passes} partsOf={drawn.partsOf} name={drums ? null : name} scale={scale} counted />
+    </FormHead>
   );
 }
 
-/** The shapes a fretted part holds, each chord and shape once, in the order in which they come. */
-function Diagrams({ song, part }: { song: Song; part: Part }) {
-  const shapes = new Map(
-    song.sections.flatMap((s) =>
-      s.chords.flatMap((c) => {
-        const shape = c.voicings?.[part.id]?.shape;
-        return shape ? [[`${c.symbol} ${shape.frets.join()}`, { symbol: c.symbol, shape: { frets: shape.frets } }] as const] : [];
-      }),
-    ),
-  );
-  if (!shapes.size) return null;
-  return (
+/** The shape each chord is first struck in, as its tablature has it; each symbol and shape once, in the order in which they come. */
+function shapesOf(pages: Pages, partsOf: readonly (readonly StaffPart[])[], name: (symbol: string) => string) {
+  const shapes = new Map<string, { symbol: string; frets: (number | null)[] }>();
+  pages.blocks.forEach(({ chords }, i) => {
+    const [part] = partsOf[i]!;
+    const { tab, staves } = part!;
+    if (!tab) return;
+    const struck = staves[0]!.measures.flatMap((bar, k) => bar.map((c, j) => ({ start: c.start, moment: tab.measures[k]![j] })));
+    for (const c of chords) {
+      const moment = struck.find((m) => m.start >= c.start && m.start < c.start + c.duration && m.moment && !m.moment.held)?.moment;
+      if (!moment || moment.places.length < 2) continue;
+      const frets = Array.from({ length: tab.strings }, (_, string) => moment.places.find((p) => p.string === string)?.fret ?? null);
+      shapes.set(`${c.symbol} ${frets.join()}`, { symbol: name(c.symbol), frets });
+    }
+  });
+  return [...shapes];
+}
+
+/** The shapes a comping part on frets holds. */
+const Diagrams = ({ shapes }: { shapes: ReturnType<typeof shapesOf> }) =>
+  shapes.length > 0 && (
     <ul className="page-shapes" aria-label="Shapes">
-      {[...shapes].map(([id, { symbol, shape }]) => (
+      {shapes.map(([id, { symbol, frets }]) => (
         <li key={id}>
           <ChordName symbol={symbol} />
-          <FretDiagram shape={shape} />
+          <FretDiagram shape={{ frets }} />
         </li>
       ))}
     </ul>
   );
-}
 
 /** Tune, words and chords. */
 export function LeadSheet({ song, pages, paper, transposition }: Props & { transposition: Semitones }) {
@@ -145,7 +146,7 @@ export function LeadSheet({ song, pages, paper, transposition }: Props & { trans
   }, [song, pages, transposition]);
   if (!drawn) return <p className="message">No part has notes for a lead sheet yet: write a tune in Lines.</p>;
   return (
-    <PageHead song={song} pages={pages} paper={paper} reader="Lead sheet" note={drawn.tune.name} written={drawn.passes[0]!.key}>
+    <FormHead song={song} pages={pages} paper={paper} reader="Lead sheet" note={drawn.tune.name} written={drawn.passes[0]!.key}>
       <Blocks
         pages={pages}
         paper={paper}
@@ -154,7 +155,7 @@ export function LeadSheet({ song, pages, paper, transposition }: Props & { trans
         name={(s) => writtenSymbol(s, transposition)}
         scale={scaleFor(1)}
       />
-    </PageHead>
+    </FormHead>
   );
 }
 
@@ -171,7 +172,7 @@ export function ScorePage({ song, pages, paper, parts }: Props & { parts: readon
   if (!drawn.passes) return <p className="message">No part is chosen.</p>;
   const staves = (drawn.partsOf[0] ?? []).reduce((sum, p) => sum + p.staves.length, 0);
   return (
-    <PageHead song={song} pages={pages} paper={paper} reader="Score" note="as it sounds" written={drawn.passes[0]!.key}>
+    <FormHead song={song} pages={pages} paper={paper} reader="Score" note="as it sounds" written={drawn.passes[0]!.key}>
       <Blocks
         pages={pages}
         paper={paper}
@@ -180,6 +181,6 @@ export function ScorePage({ song, pages, paper, parts }: Props & { parts: readon
         name={(s) => s}
         scale={scaleFor(Math.max(3, staves))}
       />
-    </PageHead>
+    </FormHead>
   );
 }

@@ -1,11 +1,11 @@
 import { useMemo } from "react";
 import { Link } from "react-router";
-import { engrave, feelText, singerPage, typesetNames, VOICES, type PageSection, type SingerPage, type Song } from "../../core/src/index";
-import { PAPERS, type Paper } from "../score/pageStaves";
+import { engrave, singerPage, typesetNames, VOICES, type PageSection, type SingerPage, type Song } from "../../core/src/index";
+import type { Paper } from "../score/pageStaves";
 import { sheetSymbols } from "../score/staffParts";
 import type { StaffPart } from "../score/sheet";
 import { keyText } from "../ui/texts";
-import { Staves } from "./Paper";
+import { factsText, PageHead, Staves } from "./Paper";
 
 /** Singers who have a part, by the pages they get. */
 export const singersWithPages = (song: Song): { id: string; name: string; page: SingerPage }[] =>
@@ -29,18 +29,15 @@ export function SingersPages({ song, paper, left }: { song: Song; paper: Paper; 
 function Page({ song, page, paper }: { song: Song; page: SingerPage; paper: Paper }) {
   const voice = VOICES.find((v) => v.id === page.voice)?.title ?? page.voice;
   return (
-    <article className={`singer-page on-${paper}`} style={{ width: PAPERS[paper].width + 104 }} aria-label={`Page for ${page.singer}`}>
-      <header>
-        <h1>{song.title}</h1>
-        <p className="for">
-          {page.singer} <span className="muted">{voice.toLowerCase()}</span>
-        </p>
-        <p className="facts-line">
-          {keyText(page.key)} · {song.meter} · <span className="tabular">♩ = {song.tempo}</span>
-          {feelText(song.swing) && ` · ${feelText(song.swing)}`}
-        </p>
-        <p className="facts-line">{page.form.join(" – ")}</p>
-      </header>
+    <PageHead
+      song={song}
+      paper={paper}
+      label={`Page for ${page.singer}`}
+      reader={page.singer}
+      note={voice.toLowerCase()}
+      facts={factsText(page.key, song)}
+      form={page.form.join(" – ")}
+    >
       {page.sections.map((section, i) => (
         <Section
           key={section.section}
@@ -55,7 +52,7 @@ function Page({ song, page, paper }: { song: Song; page: SingerPage; paper: Pape
       <footer className="small">
         ’ breathe · small notes: the tune. Singing high or loud for long tires the voice: warm up, take breaks.
       </footer>
-    </article>
+    </PageHead>
   );
 }
 

@@ -9,7 +9,8 @@ import {
   writtenSymbol,
   type SectionVoicing,
 } from "../../core/src/index";
-import { playheadIn, useSound } from "../audio/sound";
+import { playheadIn } from "../audio/sound";
+import { useHead } from "../audio/useHead";
 import { soundLayout } from "../commands/voicings";
 import { usePreferences } from "../store/preferences";
 import { useResults } from "../store/results";
@@ -61,35 +62,18 @@ function useSheet(parts: readonly StaffPart[], bars: number, above: number, symb
   return { scroller, sheet, placed };
 }
 
-/** Moves the playhead outside React, once a frame, and keeps its line in sight. */
-function useSheetPlayhead(placed: Placed | null, scroller: RefObject<HTMLDivElement | null>): RefObject<HTMLDivElement | null> {
-  const playing = useSound((s) => s.playing);
-  const head = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    const el = head.current;
-    if (!el) return;
-    if (!playing || !placed) {
-      el.style.display = "none";
-      return;
-    }
-    let frame = 0;
-    const draw = () => {
-      const tick = playheadIn(useSelection.getState().section);
-      const at = tick === null ? null : placed.at(tick);
-      const view = scroller.current;
-      el.style.display = at ? "block" : "none";
-      if (at && view) {
-        el.style.transform = `translate(${at.x}px, ${at.top}px)`;
-        el.style.height = `${at.height}px`;
-        if (at.top < view.scrollTop || at.top + at.height > view.scrollTop + view.clientHeight) view.scrollTop = Math.max(0, at.top - 20);
-      }
-      frame = requestAnimationFrame(draw);
-    };
-    frame = requestAnimationFrame(draw);
-    return () => cancelAnimationFrame(frame);
-  }, [playing, placed, scroller]);
-  return head;
-}
+/** The playhead on the sheet; its line is kept in sight. */
+const useSheetPlayhead = (placed: Placed | null, scroller: RefObject<HTMLDivElement | null>) =>
+  useHead((head) => {
+    const tick = playheadIn(useSelection.getState().section);
+    const at = tick === null || !placed ? null : placed.at(tick);
+    const view = scroller.current;
+    if (!at || !view) return false;
+    head.style.transform = `translate(${at.x}px, ${at.top}px)`;
+    head.style.height = `${at.height}px`;
+    if (at.top < view.scrollTop || at.top + at.height > view.scrollTop + view.clientHeight) view.scrollTop = Math.max(0, at.top - 20);
+    return true;
+  });
 
 /** The section on staves: chord symbols above, shapes beside them for fretted parts, tablature below their lines. */
 export default function Notation({ data }: { data: SectionData }) {

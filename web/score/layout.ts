@@ -9,9 +9,9 @@ export const TOP_HEIGHT = RULER_HEIGHT + CHORDS_HEIGHT;
 export const ROW = 19;
 /** A lane that is folded to a strip. */
 export const STRIP_HEIGHT = 28;
-const LEAST_LANE = 84;
+const LEAST_LANE = 78;
 /** What a lane the work is about is to have before others are opened. */
-const LEAST_FOCUS = 150;
+const LEAST_FOCUS = 136;
 const MOST_LANE = 260;
 /** The highest row of the drum lane. */
 const MOST_ROW = 32;

@@ -1,6 +1,7 @@
 import type { StaveNote } from "vexflow/bravura";
 import { staffStep, type Dynamic, type EngravedChord, type SungSyllable } from "../../core/src/index";
-import { VERSE, type Line, type Row, type SheetOptions, type Spot, type StaffPart } from "./sheet";
+import { VERSE, type Row } from "./rows";
+import type { Line, SheetOptions, Spot, StaffPart } from "./sheet";
 import { widthOf, writeLine, writeSymbol, writeText } from "./svg";
 
 /** A chord as it was drawn on a line. */

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type RefObject } from "react";
-import { playheadIn, useSound } from "../audio/sound";
+import { playheadIn } from "../audio/sound";
+import { useHead } from "../audio/useHead";
 import type { Finding } from "../../core/src/index";
 import { useSelection } from "../store/selection";
 import type { Axis } from "./axis";
@@ -40,35 +41,18 @@ export function useViewport(): Viewport {
 const NEAR = 30;
 const TURNED = 40;
 
-/** Moves the playhead outside React, once a frame, and keeps it in sight. */
-export function usePlayhead(viewport: RefObject<HTMLDivElement | null>, axis: Axis): RefObject<HTMLDivElement | null> {
-  const playing = useSound((s) => s.playing);
-  const head = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    const el = head.current;
-    if (!playing) {
-      if (el) el.style.display = "none";
-      return;
-    }
-    let frame = 0;
-    const draw = () => {
-      const tick = playheadIn(useSelection.getState().section);
-      const view = viewport.current;
-      if (el && tick === null) el.style.display = "none";
-      if (el && view && tick !== null) {
-        const x = axis.x(tick);
-        el.style.display = "block";
-        el.style.transform = `translateX(${LABEL_WIDTH + x}px)`;
-        const inView = x - view.scrollLeft;
-        if (inView > view.clientWidth - LABEL_WIDTH - NEAR || inView < 0) view.scrollLeft = Math.max(0, x - TURNED);
-      }
-      frame = requestAnimationFrame(draw);
-    };
-    frame = requestAnimationFrame(draw);
-    return () => cancelAnimationFrame(frame);
-  }, [playing, axis, viewport]);
-  return head;
-}
+/** The playhead over the lanes, kept in sight. */
+export const usePlayhead = (viewport: RefObject<HTMLDivElement | null>, axis: Axis) =>
+  useHead((head) => {
+    const tick = playheadIn(useSelection.getState().section);
+    const view = viewport.current;
+    if (tick === null || !view) return false;
+    const x = axis.x(tick);
+    head.style.transform = `translateX(${LABEL_WIDTH + x}px)`;
+    const inView = x - view.scrollLeft;
+    if (inView > view.clientWidth - LABEL_WIDTH - NEAR || inView < 0) view.scrollLeft = Math.max(0, x - TURNED);
+    return true;
+  });
 
 /** Brings the place of a finding that is looked at into sight: its bar, and the lane of its first part. */
 export function useFound(viewport: RefObject<HTMLDivElement | null>, axis: Axis, findings: readonly Finding[]): void {

@@ -1,8 +1,7 @@
 export { engrave, engraveForm, engraveGrand, type EngravedPart, type EngravedPass, type EngravingOptions } from "./engrave";
-export { writtenPitch, writtenSymbol } from "./reading";
+export { writtenKey, writtenPitch, writtenSymbol } from "./reading";
 export { legendOf } from "./percussion";
 export {
-  hasNotes,
   ledgersOf,
   staffStep,
   TOP_LINE,

@@ -88,5 +88,3 @@ export const mapChords = (staff: EngravedStaff, change: (chord: EngravedChord, b
   measures: staff.measures.map((bar, k) => bar.map((c) => change(c, k))),
   second: staff.second.map((bar, k) => bar.map((c) => change(c, k))),
 });
-
-export const hasNotes = (staff: EngravedStaff, bar: number): boolean => voicesIn(staff, bar).some((v) => v.some((c) => c.notes.length > 0));

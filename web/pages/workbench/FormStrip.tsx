@@ -1,8 +1,10 @@
-import { useEffect, useRef, useState, type KeyboardEvent, type RefObject } from "react";
+import { useRef, useState, type KeyboardEvent, type RefObject } from "react";
 import Dropdown from "react-bootstrap/Dropdown";
 import { counted, timeText, type FormPass, type Song } from "../../../core/src/index";
-import { playedPlace, useSound } from "../../audio/sound";
-import { addPass, followSong, formNow, movePass, passInView, playFrom, removePass } from "../../commands/form";
+import { playedPlace } from "../../audio/sound";
+import { useHead } from "../../audio/useHead";
+import { addPass, followSong, loopPasses, movePass, passInView, playFrom, removePass } from "../../commands/form";
+import { formNow } from "../../store/form";
 import { usePlayback } from "../../store/playback";
 import { showPass, useSelection } from "../../store/selection";
 import { edit } from "../../store/song";
@@ -10,35 +12,17 @@ import { keyText } from "../../ui/texts";
 import { Toggle } from "../../ui/Toggle";
 import { PassDetails } from "./PassDetails";
 
-/** Moves a line through the strip while the whole song plays, and brings what is played into view. */
-function useStripPlayhead(strip: RefObject<HTMLOListElement | null>, passes: readonly FormPass[]) {
-  const playing = useSound((s) => s.playing);
-  const whole = usePlayback((s) => s.wholeSong);
-  const head = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    const el = head.current;
-    if (!el) return;
-    if (!playing || !whole) {
-      el.style.display = "none";
-      return;
-    }
-    let frame = 0;
-    const draw = () => {
-      const at = playedPlace();
-      const pass = at?.pass ? passes.find((p) => p.id === at.pass) : undefined;
-      const box = pass && strip.current?.querySelector<HTMLElement>(`[data-pass="${pass.id}"]`);
-      if (at?.pass && pass && box) {
-        followSong();
-        el.style.display = "block";
-        el.style.transform = `translateX(${box.offsetLeft + (box.offsetWidth * Math.max(0, at.inSong - pass.start)) / pass.duration}px)`;
-      }
-      frame = requestAnimationFrame(draw);
-    };
-    frame = requestAnimationFrame(draw);
-    return () => cancelAnimationFrame(frame);
-  }, [playing, whole, passes, strip]);
-  return head;
-}
+/** A line goes through the strip while the whole song plays, and what is played comes into view. */
+const useStripPlayhead = (strip: RefObject<HTMLOListElement | null>, passes: readonly FormPass[]) =>
+  useHead((head) => {
+    const at = playedPlace();
+    const pass = at?.pass ? passes.find((p) => p.id === at.pass) : undefined;
+    const box = pass && strip.current?.querySelector<HTMLElement>(`[data-pass="${pass.id}"]`);
+    if (!at?.pass || !pass || !box) return false;
+    followSong();
+    head.style.transform = `translateX(${box.offsetLeft + (box.offsetWidth * Math.max(0, at.inSong - pass.start)) / pass.duration}px)`;
+    return true;
+  });
 
 /** The passes of the song in order: looked at by a click, moved by dragging or Alt and arrows, played from there by a double click. */
 export function FormStrip({ song }: { song: Song }) {
@@ -57,6 +41,17 @@ export function FormStrip({ song }: { song: Song }) {
     if (dragged.current) edit({ do: "movePass", pass: dragged.current, to });
     dragged.current = null;
     setOver(null);
+  };
+  /** From the pass in view to this one, again and again. */
+  const loopTo = (i: number) => {
+    const [from, to] = [
+      i,
+      Math.max(
+        0,
+        passes.findIndex((p) => p.id === current),
+      ),
+    ].sort((a, b) => a - b) as [number, number];
+    loopPasses(passes[from]!.id, passes[to]!.id);
   };
   const isLooped = (i: number) => {
     const [a, b] = [passes.findIndex((p) => p.id === looped?.from), passes.findIndex((p) => p.id === looped?.to)];
@@ -86,7 +81,7 @@ export function FormStrip({ song }: { song: Song }) {
               drop(i);
             }}
           >
-            <PassButton pass={pass} current={pass.id === current} />
+            <PassButton pass={pass} current={pass.id === current} loopTo={() => loopTo(i)} />
           </li>
         ))}
         <div className="form-playhead" ref={head} aria-hidden="true" />
@@ -100,7 +95,7 @@ export function FormStrip({ song }: { song: Song }) {
 /** What is different in a pass, in words. */
 const differs = (pass: FormPass): string => [...pass.unlike.map((u) => keyText(u)), ...pass.own].join("; ");
 
-function PassButton({ pass, current }: { pass: FormPass; current: boolean }) {
+function PassButton({ pass, current, loopTo }: { pass: FormPass; current: boolean; loopTo(): void }) {
   const onKeyDown = (e: KeyboardEvent) => {
     if (e.altKey && (e.key === "ArrowLeft" || e.key === "ArrowRight")) movePass(pass.id, e.key === "ArrowLeft" ? -1 : 1);
     else if (e.key === "Delete") removePass(pass);
@@ -115,8 +110,8 @@ function PassButton({ pass, current }: { pass: FormPass; current: boolean }) {
       type="button"
       aria-pressed={current}
       aria-label={`${pass.name}, ${counted(pass.bars, "bar")}, from ${timeText(pass.startSeconds)}${words ? `; ${words}` : ""}`}
-      title={`${words ? `${words}. ` : ""}Click: look at it. Double click: play from here. Drag, or Alt ← →: move it`}
-      onClick={() => showPass(pass.section, pass.id)}
+      title={`${words ? `${words}. ` : ""}Click: look at it. Double click: play from here. Shift click: loop up to here. Drag, or Alt ← →: move it`}
+      onClick={(e) => (e.shiftKey ? loopTo() : showPass(pass.section, pass.id))}
       onDoubleClick={() => playFrom(pass)}
       onKeyDown={onKeyDown}
     >
@@ -124,9 +119,9 @@ function PassButton({ pass, current }: { pass: FormPass; current: boolean }) {
         {pass.name}
         {pass.own.length > 0 && <sup aria-hidden="true">*</sup>}
       </b>
-      <span className="muted tabular">{pass.bars}</span>
+      <span className="muted tabular bars">{pass.bars}</span>
       {key && <span className="muted">{keyText(key)}</span>}
-      <span className="muted tabular">{timeText(Math.round(pass.startSeconds))}</span>
+      <span className="muted tabular time">{timeText(Math.round(pass.startSeconds))}</span>
     </button>
   );
 }

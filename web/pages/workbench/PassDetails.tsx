@@ -1,5 +1,5 @@
 import { counted, keyName, passOf, sectionOf, transposeKey, sectionKey, type FormPass, type Key, type Song } from "../../../core/src/index";
-import { addPass, loopPasses, movePass, playFrom, removePass, typedBars } from "../../commands/form";
+import { addPass, loopPasses, movePass, playFrom, removePass, toggleOut, typedBars } from "../../commands/form";
 import { usePlayback } from "../../store/playback";
 import { edit, say } from "../../store/song";
 import { Check } from "../../ui/Check";
@@ -48,11 +48,7 @@ export function PassDetails({ song, pass }: { song: Song; pass: FormPass }) {
       />
       <span className="controls" role="group" aria-label="Who plays in this pass">
         {song.parts.map((p) => (
-          <Check
-            key={p.id}
-            on={!muted.includes(p.id)}
-            set={(on) => set({ muted: on ? muted.filter((m) => m !== p.id) : [...muted, p.id] })}
-          >
+          <Check key={p.id} on={!muted.includes(p.id)} set={() => toggleOut(pass.id, p.id)}>
             {p.name}
           </Check>
         ))}

@@ -14,10 +14,11 @@ import {
   type Pass,
   type Song,
 } from "../../../core/src/index";
-import { formNow, passInView } from "../../commands/form";
+import { copyPlaying, passInView, playAsSection, toggleOut } from "../../commands/form";
+import { formNow } from "../../store/form";
 import { factsNow, type SectionData } from "../../store/sectionData";
 import { showPass, useSelection } from "../../store/selection";
-import { edit, songNow } from "../../store/song";
+import { edit } from "../../store/song";
 import { NumberBox } from "../../ui/NumberBox";
 import { PanelHead } from "../../ui/PanelHead";
 import { Select, type Choice } from "../../ui/Select";
@@ -61,28 +62,6 @@ interface GridProps {
   choose(part: string): void;
 }
 
-const mute = (pass: string, part: string): void => {
-  const muted = passOf(songNow(), pass)?.muted ?? [];
-  edit({ do: "setPass", pass, muted: muted.includes(part) ? muted.filter((m) => m !== part) : [...muted, part] });
-};
-
-/** Takes how a part plays in one pass to another one. */
-function copyPlaying(song: Song, part: string, from: string, to: string): void {
-  const [source, target] = [passOf(song, from), passOf(song, to)];
-  if (!source || !target || from === to) return;
-  const own = source.playing?.[part] ?? {};
-  const old = target.playing?.[part] ?? {};
-  // What the other pass had for itself, and this one has not, is given back.
-  const ways = Object.fromEntries(
-    [...new Set([...Object.keys(old), ...Object.keys(own)])].map((way) => {
-      const [a, b] = [(own as Ways)[way] ?? {}, (old as Ways)[way] ?? {}];
-      return [way, { ...Object.fromEntries(Object.keys(b).map((name) => [name, null])), ...a }];
-    }),
-  );
-  if (Object.keys(ways).length) edit({ do: "setPlaying", part, pass: to, ...ways });
-}
-type Ways = Record<string, Record<string, unknown> | undefined>;
-
 function Grid({ song, passes, busy, current, part, choose }: GridProps) {
   const dragged = useRef<{ part: string; pass: string } | null>(null);
   return (
@@ -118,18 +97,18 @@ function Grid({ song, passes, busy, current, part, choose }: GridProps) {
                       onDragStart={() => (dragged.current = { part: row.id, pass: p.id })}
                       onDragOver={(e) => dragged.current?.part === row.id && e.preventDefault()}
                       onDrop={() => {
-                        if (dragged.current?.part === row.id) copyPlaying(song, row.id, dragged.current.pass, p.id);
+                        if (dragged.current?.part === row.id) copyPlaying(row.id, dragged.current.pass, p.id);
                         dragged.current = null;
                       }}
                       onClick={() => {
                         choose(row.id);
                         showPass(p.section, p.id);
                       }}
-                      onDoubleClick={() => mute(p.id, row.id)}
+                      onDoubleClick={() => toggleOut(p.id, row.id)}
                       onKeyDown={(e) => {
                         if (e.key !== "m" && e.key !== "M") return;
                         e.stopPropagation();
-                        mute(p.id, row.id);
+                        toggleOut(p.id, row.id);
                       }}
                     >
                       {cell.muted ? "–" : <span style={{ width: `${Math.min(100, (cell.attacks / FULL) * 100)}%` }} />}
@@ -171,7 +150,7 @@ function CellDetails({ song, part, pass, busy }: { song: Song; part: Part; pass:
         {part.name} in {pass.name}
       </h3>
       <div className="controls">
-        <button type="button" aria-pressed={busy.muted} disabled={part.muted} onClick={() => mute(pass.id, part.id)}>
+        <button type="button" aria-pressed={busy.muted} disabled={part.muted} onClick={() => toggleOut(pass.id, part.id)}>
           {busy.muted ? "Let it play here" : "Out in this pass"}
         </button>
         <span className="small">{busy.muted ? "silent" : `${Math.round(busy.attacks * 10) / 10} attacks a bar`}</span>
@@ -215,21 +194,12 @@ function CellDetails({ song, part, pass, busy }: { song: Song; part: Part; pass:
         <p className="small">{part.role === "drums" ? "Drums" : part.name} plays what is written in the section.</p>
       )}
       {own && (
-        <button type="button" onClick={() => giveBack(part.id, where.pass)}>
+        <button type="button" onClick={() => playAsSection(part.id, where.pass)}>
           Play as in its section
         </button>
       )}
     </section>
   );
-}
-
-/** A part plays in a pass as its section has it again. */
-function giveBack(part: string, { id, playing }: Pass): void {
-  const ways = Object.entries(playing?.[part] ?? {}).map(([way, values]) => [
-    way,
-    Object.fromEntries(Object.keys(values ?? {}).map((name) => [name, null])),
-  ]);
-  edit({ do: "setPlaying", part, pass: id, ...Object.fromEntries(ways) });
 }
 
 /** Where a value comes from. */

@@ -41,6 +41,21 @@ export const refuse = (code: string, message: string, hint?: string): Problem =>
   ...(hint ? { hint } : {}),
 });
 
+/** Copies of chords and notes, with ids of their own. */
+export function copiedMaterial<M extends { [K in "chords" | "notes"]?: Section[K] | undefined }>(
+  material: M,
+  fresh: EditTools["fresh"],
+): M {
+  const { chords, notes } = material;
+  return {
+    ...material,
+    ...(chords ? { chords: chords.map((c) => ({ ...c, id: fresh("c") })) } : {}),
+    ...(notes
+      ? { notes: Object.fromEntries(Object.entries(notes).map(([part, list]) => [part, list.map((n) => ({ ...n, id: fresh("n") }))])) }
+      : {}),
+  };
+}
+
 /** The draft of a section that is known to be there. */
 export const draftOf = (draft: Draft<Song>, section: string): Draft<Section> => draft.sections.find((s) => s.id === section)!;
 

@@ -1,12 +1,12 @@
 import { z } from "zod";
 import { must } from "../../result";
 import { keyName, parseKey } from "../../pitch/key";
-import { mod, pitchMidi } from "../../pitch/pitch";
+import { mod } from "../../pitch/pitch";
 import { counted } from "../../words";
 import { sectionKey, sectionOf } from "../document";
 import { BarSpan, KeyText, LIMITS, PartId, PassId, SectionId, Title, Transposition, type Song } from "../schema";
-import { assign, defineEdit, draftOf, refuse } from "./define";
-import { moveMaterial, moving } from "./moving";
+import { assign, copiedMaterial, defineEdit, draftOf, refuse } from "./define";
+import { moveMaterial, moveRefused, moving, outOfMidi } from "./moving";
 
 /** A place between the passes of the form, counted from 0. */
 const Place = z.int("places are whole numbers").min(0).max(LIMITS.passes);
@@ -23,14 +23,8 @@ export const addPass = defineEdit({
       return refuse("pass", `The form has ${counted(song.form.length, "pass", "passes")}; there is no place ${at + 1} in it`);
     const source = song.form.find((p) => p.id === like);
     if (source && source.sectionId !== section) return refuse("pass", `That pass is one of ${nameOf(song, source.sectionId)}`);
-    // Chords and notes of bars that a pass has for itself have ids of their own in each pass.
-    const own = source?.own?.map((o) => ({
-      ...o,
-      ...(o.chords ? { chords: o.chords.map((c) => ({ ...c, id: fresh("c") })) } : {}),
-      ...(o.notes
-        ? { notes: Object.fromEntries(Object.entries(o.notes).map(([p, list]) => [p, list.map((n) => ({ ...n, id: fresh("n") }))])) }
-        : {}),
-    }));
+    // Bars that a pass has for itself are its own in each pass.
+    const own = source?.own?.map((o) => copiedMaterial(o, fresh));
     draft.form.splice(at, 0, { ...source, ...(own ? { own } : {}), id: fresh("o"), sectionId: section });
   },
 });
@@ -66,10 +60,8 @@ export const setPass = defineEdit({
     const section = sectionOf(song, before.sectionId)!;
     if (bars && bars[1] > section.bars)
       return refuse("pass", `${section.name} has ${counted(section.bars, "bar")}; bars ${bars[0] + 1} to ${bars[1]} are not all in it`);
-    const lost = Object.values(section.notes)
-      .flat()
-      .find((n) => transpose && (pitchMidi(n.pitch) + transpose < 0 || pitchMidi(n.pitch) + transpose > 127));
-    if (lost) return refuse("pass", `${lost.pitch} would leave the range of all instruments`);
+    const lost = transpose ? outOfMidi([section], transpose) : null;
+    if (lost) return lost;
     const whole = bars && bars[0] === 0 && bars[1] === section.bars;
     assign(
       draft.form.find((p) => p.id === pass)!,
@@ -105,18 +97,10 @@ export const transposeSection = defineEdit({
   apply(draft, { section, key, ...asked }, { song }) {
     const here = sectionOf(song, section)!;
     const [from, to] = [sectionKey(song, here), must(parseKey(key))];
-    if (from.mode !== to.mode) return refuse("transpose", `${key} is another mode than ${keyName(from)}`);
     const up = mod(to.pcs[0]! - from.pcs[0]!, 12);
     const semitones = asked.semitones ?? (up > 6 ? up - 12 : up);
-    if (up !== mod(semitones, 12))
-      return refuse(
-        "transpose",
-        `${key} does not lie ${Math.abs(semitones)} semitones ${semitones < 0 ? "below" : "above"} ${keyName(from)}`,
-      );
-    const lost = Object.values(here.notes)
-      .flat()
-      .find((n) => pitchMidi(n.pitch) + semitones < 0 || pitchMidi(n.pitch) + semitones > 127);
-    if (lost) return refuse("transpose", `${lost.pitch} would leave the range of all instruments`, "Move the section the other way.");
+    const refused = moveRefused(from, to, semitones, [here]);
+    if (refused) return refused;
     const move = moving(from, to, semitones);
     const target = draftOf(draft, section);
     moveMaterial(target, move);

@@ -1,5 +1,5 @@
 import type { Draft } from "immer";
-import { must } from "../../result";
+import { must, type Problem } from "../../result";
 import { keyName, parseKey, type Key } from "../../pitch/key";
 import {
   mod,
@@ -136,11 +136,27 @@ function moveSong(draft: Draft<Song>, song: Song, move: Moving): void {
   }
 }
 
-/** The song's own range of pitches: what would leave it is refused. */
-const outOfMidi = (song: Song, semitones: Semitones): Note | undefined =>
-  song.sections
-    .flatMap((s: Section) => Object.values(s.notes).flat())
+/** Says which note a move would take out of the range of all instruments; null where none. */
+export function outOfMidi(sections: readonly Section[], semitones: Semitones): Problem | null {
+  const lost = sections
+    .flatMap((s) => Object.values(s.notes).flat())
     .find((n) => pitchMidi(n.pitch) + semitones < 0 || pitchMidi(n.pitch) + semitones > 127);
+  return lost ? refuse("transpose", `${lost.pitch} would leave the range of all instruments`, "Move it the other way.") : null;
+}
+
+/** Why music cannot be moved from one key to another by so many semitones; null where it can. */
+export function moveRefused(from: Key, to: Key, semitones: Semitones, sections: readonly Section[]): Problem | null {
+  const [home, away] = [keyName(from), keyName(to)];
+  if (from.mode !== to.mode)
+    return refuse(
+      "transpose",
+      `${away} is another mode than ${home}`,
+      "Move within the mode; rename the key where only the name is wrong.",
+    );
+  if (mod(to.pcs[0]! - from.pcs[0]!, 12) !== mod(semitones, 12))
+    return refuse("transpose", `${away} does not lie ${Math.abs(semitones)} semitones ${semitones < 0 ? "below" : "above"} ${home}`);
+  return outOfMidi(sections, semitones);
+}
 
 /**
  * Writes the whole song in another spelling of its key (D# minor as Eb minor) without changing a sound: every root, bass, note and section key moves
@@ -169,16 +185,8 @@ export const transpose = defineEdit({
   schema: { key: KeyText, semitones: Transposition },
   apply(draft, { key, semitones }, { song }) {
     const [from, to] = [must(parseKey(song.key)), must(parseKey(key))];
-    if (from.mode !== to.mode)
-      return refuse(
-        "transpose",
-        `${key} is another mode than ${song.key}`,
-        "Move the song within its mode; rename the key where only the name is wrong.",
-      );
-    if (mod(to.pcs[0]! - from.pcs[0]!, 12) !== mod(semitones, 12))
-      return refuse("transpose", `${key} does not lie ${Math.abs(semitones)} semitones ${semitones < 0 ? "below" : "above"} ${song.key}`);
-    const lost = outOfMidi(song, semitones);
-    if (lost) return refuse("transpose", `${lost.pitch} would leave the range of all instruments`, "Move the song the other way.");
+    const refused = moveRefused(from, to, semitones, song.sections);
+    if (refused) return refused;
     draft.key = keyName(to);
     moveSong(draft, song, moving(from, to, semitones));
   },

@@ -4,7 +4,7 @@ import { parseMeter } from "../../time/meter";
 import { cutAt, joined } from "../beyond";
 import { sectionMeter, sectionOf } from "../document";
 import { Bars, KeyText, MeterText, SectionId, Swing, Tempo, Title, type Section } from "../schema";
-import { assign, defineEdit, draftOf, refuse } from "./define";
+import { assign, copiedMaterial, defineEdit, draftOf, refuse } from "./define";
 import { meterRefused, rebar } from "./meters";
 
 /** A section that becomes shorter keeps what lies past its end, out of everything; it comes back when the section is longer again. */
@@ -73,12 +73,8 @@ export const addSection = defineEdit({
     const { beyond: _, ...copied } = source ?? {};
     const fill: Omit<Section, "id" | "name"> = source
       ? {
-          ...(copied as Section),
+          ...copiedMaterial(copied as Section, fresh),
           copyOf: source.id,
-          chords: source.chords.map((c) => ({ ...c, id: fresh("c") })),
-          notes: Object.fromEntries(
-            Object.entries(source.notes).map(([part, list]) => [part, list.map((n) => ({ ...n, id: fresh("n") }))]),
-          ),
         }
       : { bars: edit.bars, chords: [], groove: { lanes: [] }, notes: {} };
     draft.sections.push({ ...fill, id, name: edit.name });
