@@ -114,6 +114,7 @@ export type { EditDefinition } from "./song/edits/define";
 export { drumOf, drumPlayer, laneName, laneTitle, type PlayerId } from "./song/players";
 export { ownerOf, playingOf, type Level, type Where } from "./song/playing";
 export { findPlace, passPlace, sectionPlace, type Place } from "./song/place";
+export { isUnlike, passView } from "./song/passView";
 export { formOf, timeText, type FormPass } from "./song/form";
 export { createMemory, factsOf, type Fact, type Memory, type Reader } from "./facts/memory";
 export * from "./facts/facts";

@@ -2,7 +2,8 @@ import { pitchMidi } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
 import { NO_CHORD } from "../chord/progression";
 import { COMP_KINDS } from "../comp/kinds";
-import { isWritten, sectionOf } from "../song/document";
+import { isWritten, passOf, sectionOf } from "../song/document";
+import { passView } from "../song/passView";
 import { applyEdit, type Edit } from "../song/edits";
 import type { ChordEvent, NewNote, Note, Part, Section, Song } from "../song/schema";
 import { spellAt } from "../song/spell";
@@ -62,6 +63,15 @@ export function followChange(before: Song | null, after: Song, { bass = false, m
         make(adaptBass(before, now, section.id, part.id, ...span));
     }
   for (const part of laidOutParts(now)) for (const section of now.sections) make(layoutEdit(before, now, section, part, memory));
+  // Chords that a pass has for itself are laid out beside those it shares.
+  for (const { id, sectionId, own } of now.form) {
+    if (!own?.some((o) => o.chords) || (before && passOf(before, id)?.own === own && before.parts === now.parts)) continue;
+    for (const part of laidOutParts(now)) {
+      const view = passView(now, id);
+      const edit = layoutEdit(null, view, sectionOf(view, sectionId)!, part, memory);
+      if (edit) make({ do: "inPass", pass: id, edit });
+    }
+  }
   return edits;
 }
 

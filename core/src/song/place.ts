@@ -36,24 +36,53 @@ export function findPlace(song: Song, place: Place): Found | null {
 }
 
 /** Chords outside a stretch, cut where they reach into it, and those of another list inside it. */
-function spliced(chords: readonly ChordEvent[], own: readonly ChordEvent[], from: Ticks, to: Ticks): ChordEvent[] {
-  const outside = chords.flatMap((c): ChordEvent[] => {
-    const end = c.start + c.duration;
-    if (end <= from || c.start >= to) return [c];
-    const parts: ChordEvent[] = [];
-    if (c.start < from) parts.push({ ...c, duration: from - c.start });
-    if (end > to) parts.push({ ...c, start: to, duration: end - to });
-    return parts;
+export function spliced(chords: readonly ChordEvent[], own: readonly ChordEvent[], from: Ticks, to: Ticks): ChordEvent[] {
+  const outside = chords.flatMap((c) => [...cutChord(c, -Infinity, from), ...cutChord(c, to, Infinity)]);
+  return [...outside, ...own.flatMap((c) => cutChord(c, from, to))].sort((a, b) => a.start - b.start);
+}
+
+/** What of a chord lies in a stretch; nothing where it does not reach into it. */
+export function cutChord(chord: ChordEvent, from: Ticks, to: Ticks): ChordEvent[] {
+  const [start, end] = [Math.max(chord.start, from), Math.min(chord.start + chord.duration, to)];
+  if (end <= start) return [];
+  return start === chord.start && end === chord.start + chord.duration ? [chord] : [{ ...chord, start, duration: end - start }];
+}
+
+/** Pieces of one chord that meet again, as one. */
+export function rejoined(chords: readonly ChordEvent[]): ChordEvent[] {
+  const out: ChordEvent[] = [];
+  for (const c of chords) {
+    const last = out.at(-1);
+    if (last?.id === c.id && last.symbol === c.symbol && last.start + last.duration === c.start)
+      out[out.length - 1] = { ...last, duration: last.duration + c.duration };
+    else out.push(c);
+  }
+  return out;
+}
+
+/** Whether something begins in a stretch of bars; what begins before the first bar belongs to it. */
+export const beginsIn =
+  (from: Ticks, to: Ticks) =>
+  (x: { start: Ticks }): boolean =>
+    (x.start >= from || from === 0) && x.start < to;
+
+/** The same things with an id of their own each: what came from two places may share one. */
+function told<T extends { id: string }>(list: readonly T[], taken: Set<string>): T[] {
+  return list.map((x) => {
+    let { id } = x;
+    while (taken.has(id)) id = `${id.slice(0, 38)}'`;
+    taken.add(id);
+    return id === x.id ? x : { ...x, id };
   });
-  return [...outside, ...own.filter((c) => c.start >= from && c.start < to)].sort((a, b) => a.start - b.start);
 }
 
 /** A section as one pass plays it: in the bars that are its own, its chords, drums and notes stand for those of the section. */
 export function withOwnBars(song: Song, section: Section, pass: Pass): Section {
+  if (!pass.own) return section;
   const { bar } = sectionMeter(song, section);
-  return (pass.own ?? []).reduce((base, { bars, chords, groove, notes }): Section => {
+  const put = pass.own.reduce((base, { bars, chords, groove, notes }): Section => {
     const [from, to] = [bars[0] * bar, bars[1] * bar];
-    const inside = (x: { start: Ticks }) => x.start >= from && x.start < to;
+    const inside = beginsIn(from, to);
     const either = <T extends { start: Ticks }>(theirs: readonly T[], own: readonly T[]): T[] =>
       [...theirs.filter((x) => !inside(x)), ...own.filter(inside)].sort((a, b) => a.start - b.start);
     const drums = new Set([...base.groove.lanes, ...(groove?.lanes ?? [])].map((l) => l.drum));
@@ -74,4 +103,10 @@ export function withOwnBars(song: Song, section: Section, pass: Pass): Section {
         : base.notes,
     };
   }, section);
+  const taken = new Set<string>();
+  return {
+    ...put,
+    chords: told(rejoined(put.chords), new Set()),
+    notes: Object.fromEntries(Object.entries(put.notes).map(([part, list]) => [part, told(list, taken)])),
+  };
 }

@@ -3,13 +3,16 @@ import { must } from "../../result";
 import { keyName, parseKey } from "../../pitch/key";
 import { mod } from "../../pitch/pitch";
 import { counted } from "../../words";
-import { sectionKey, sectionOf } from "../document";
-import { BarSpan, KeyText, LIMITS, PartId, PassId, SectionId, Title, Transposition, type Song } from "../schema";
+import { sectionKey, sectionMeter, sectionOf } from "../document";
+import { beginsIn, cutChord } from "../place";
+import { BarSpan, KeyText, LIMITS, PartId, PassId, SectionId, Title, Transposition, type Pass, type Song } from "../schema";
 import { assign, copiedMaterial, defineEdit, draftOf, refuse } from "./define";
 import { moveMaterial, moveRefused, moving, outOfMidi } from "./moving";
 
 /** A place between the passes of the form, counted from 0. */
 const Place = z.int("places are whole numbers").min(0).max(LIMITS.passes);
+
+type OwnBars = NonNullable<Pass["own"]>[number];
 
 const nameOf = (song: Song, sectionId: string): string => sectionOf(song, sectionId)?.name ?? sectionId;
 
@@ -74,6 +77,41 @@ export const setPass = defineEdit({
     );
   },
 });
+
+/** Gives back bars that a pass has for itself, all of them or those of a stretch: the pass plays them as its section has them. */
+export const giveBack = defineEdit({
+  name: "giveBack",
+  title: "give bars of a pass back",
+  schema: { pass: PassId, bars: BarSpan.optional() },
+  apply(draft, { pass, bars }, { song }) {
+    const target = draft.form.find((p) => p.id === pass)!;
+    const own = song.form.find((p) => p.id === pass)!.own ?? [];
+    const section = sectionOf(song, target.sectionId)!;
+    const [from, to] = bars ?? [0, LIMITS.bars];
+    const { bar } = sectionMeter(song, section);
+    const kept = own.flatMap((o) => [
+      ...stretchOf(o, o.bars[0], Math.min(o.bars[1], from), bar),
+      ...stretchOf(o, Math.max(o.bars[0], to), o.bars[1], bar),
+    ]);
+    if (kept.length) target.own = kept;
+    else delete target.own;
+  },
+});
+
+/** What of a pass's own bars lies in a stretch. */
+function stretchOf(own: OwnBars, from: number, to: number, bar: number): OwnBars[] {
+  if (to <= from) return [];
+  const inside = beginsIn(from * bar, to * bar);
+  const { chords, groove, notes } = own;
+  return [
+    {
+      bars: [from, to],
+      ...(chords ? { chords: chords.flatMap((c) => cutChord(c, from * bar, to * bar)) } : {}),
+      ...(groove ? { groove: { ...groove, lanes: groove.lanes.map((l) => ({ ...l, hits: l.hits.filter(inside) })) } } : {}),
+      ...(notes ? { notes: Object.fromEntries(Object.entries(notes).map(([part, list]) => [part, list.filter(inside)])) } : {}),
+    },
+  ];
+}
 
 /** Takes a pass out of the form; its section stays. */
 export const removePass = defineEdit({

@@ -10,6 +10,7 @@ import * as chords from "./chords";
 import type { EditDefinition } from "./define";
 import * as drums from "./drums";
 import * as form from "./form";
+import { beyondMusic, closePass, lengthRefused, openPass } from "./inPass";
 import * as moving from "./moving";
 import * as notes from "./notes";
 import * as parts from "./parts";
@@ -37,6 +38,7 @@ export const EDITS = [
   form.addPass,
   form.movePass,
   form.setPass,
+  form.giveBack,
   form.removePass,
   form.transposeSection,
   chords.setLine,
@@ -83,9 +85,11 @@ type EditOf<D> = D extends EditDefinition<infer N, infer S> ? { do: N } & z.inpu
 
 /**
  * Every change to a song is one of these edits: plain data with a name, applied by a pure function song → song. Fixes, undo, autosave and
- * the workers all carry edits. `all` makes several as one.
+ * the workers all carry edits. `all` makes several as one; `inPass` makes an edit in a section as one pass plays it: in bars that the pass has for itself
+ * it changes those, elsewhere the section, or with `here` the pass alone.
  */
-export type Edit = EditOf<(typeof EDITS)[number]> | { do: "all"; label: string; edits: Edit[] };
+export type Edit =
+  EditOf<(typeof EDITS)[number]> | { do: "all"; label: string; edits: Edit[] } | { do: "inPass"; pass: string; here?: boolean; edit: Edit };
 
 export interface Applied {
   song: Song;
@@ -108,6 +112,7 @@ const REGISTRY = new Map(
  */
 export function applyEdit(before: Song, edit: Edit): Result<Applied> {
   if (edit.do === "all") return applyAll(before, edit.edits);
+  if (edit.do === "inPass") return applyInPass(before, edit);
   const entry = REGISTRY.get(edit.do);
   if (!entry) return fail("edit.unknown", `There is no edit called "${String(edit.do)}"`);
   const parsed = entry.schema.safeParse(edit);
@@ -158,6 +163,38 @@ function applyAll(song: Song, edits: readonly Edit[]): Result<Applied> {
     all.problems.push(...next.value.problems);
   }
   return ok(all);
+}
+
+function applyInPass(song: Song, { pass: id, here = false, edit }: Extract<Edit, { do: "inPass" }>): Result<Applied> {
+  const pass = song.form.find((p) => p.id === id);
+  const section = pass && song.sections.find((s) => s.id === pass.sectionId);
+  if (!section) return fail("edit.pass", `No pass has the id "${id}"`);
+  if (edit.do === "all")
+    return applyAll(
+      song,
+      edit.edits.map((e) => ({ do: "inPass", pass: id, here, edit: e })),
+    );
+  // How a part plays is set for the pass where the section's is meant.
+  if (edit.do === "setPlaying" && here && edit.section === section.id) {
+    const { section: _, ...rest } = edit;
+    return applyEdit(song, { ...rest, pass: id });
+  }
+  const open = openPass(song, section, pass);
+  const made = applyEdit(open, edit);
+  if (!made.ok) return made;
+  if (beyondMusic(open, made.value.song, section.id)) return applyEdit(song, edit);
+  const { bars } = made.value.song.sections.find((s) => s.id === section.id)!;
+  if (bars !== section.bars && here) return { ok: false, error: lengthRefused(section) };
+  if (bars < section.bars) {
+    // What falls out of a shorter section is what the section has there, not what the pass has.
+    const shorter = applyEdit(song, { do: "setSection", section: section.id, bars });
+    return !shorter.ok || edit.do === "setSection" ? shorter : applyEdit(shorter.value.song, { do: "inPass", pass: id, edit });
+  }
+  const closed = closePass(song, pass, open, made.value.song, here);
+  if ("message" in closed) return { ok: false, error: closed };
+  const breach = breachOf(closed);
+  if (breach) return fail("edit.invalid", `This would leave a song that cannot be kept: ${breach.path.join(".")}: ${breach.message}`);
+  return ok({ ...made.value, song: closed });
 }
 
 /** An issue in words: "The velocity 0 cannot be used: velocities go from 1 to 127". */

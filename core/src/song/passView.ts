@@ -1,0 +1,86 @@
+import { produce } from "immer";
+import { keyName, transposeKey } from "../pitch/key";
+import { passOf, sectionKey, sectionOf } from "./document";
+import { moveMaterial, moving, type Moving } from "./edits/moving";
+import { withOwnBars } from "./place";
+import type { Pass, Playing, Section, Song } from "./schema";
+
+/** Whether a pass writes or plays something else than its section: bars of its own, another key, ways of playing. */
+export const isUnlike = (pass: Pass | undefined): pass is Pass =>
+  pass !== undefined && (pass.own !== undefined || pass.playing !== undefined || (pass.transpose ?? 0) !== 0);
+
+/** How the names of a section go to the key in which a pass plays it, and back; null where it plays in the section's own. */
+export function movesOf(song: Song, pass: Pass): { there: Moving; back: Moving } | null {
+  const section = sectionOf(song, pass.sectionId);
+  if (!pass.transpose || !section) return null;
+  const home = sectionKey(song, section);
+  const away = transposeKey(home, pass.transpose);
+  return { there: moving(home, away, pass.transpose), back: moving(away, home, -pass.transpose) };
+}
+
+/** The section with what a pass changes: its bars put in, its names in the key of the pass, its ways of playing over those of the section. */
+function sectionIn(song: Song, section: Section, pass: Pass): Section {
+  const whole = withOwnBars(song, section, pass);
+  const moves = movesOf(song, pass);
+  const moved = moves
+    ? produce(whole, (draft) => {
+        moveMaterial(draft, moves.there);
+        moveMaterial(draft.beyond ?? {}, moves.there);
+        draft.key = keyName(transposeKey(sectionKey(song, section), pass.transpose!));
+      })
+    : whole;
+  if (!pass.playing) return moved;
+  const playing: Record<string, Playing> = { ...moved.playing };
+  for (const [part, ways] of Object.entries(pass.playing)) playing[part] = overlaid(playing[part], ways);
+  return { ...moved, playing };
+}
+
+function overlaid(under: Playing | undefined, over: Playing): Playing {
+  const out: Record<string, unknown> = { ...under };
+  for (const [way, values] of Object.entries(over)) {
+    const below = out[way] as { weights?: object } | undefined;
+    const { weights } = values as { weights?: object };
+    out[way] = { ...below, ...values, ...(weights && below?.weights ? { weights: { ...below.weights, ...weights } } : {}) };
+  }
+  return out as Playing;
+}
+
+const views = new WeakMap<Song, Map<string, Song>>();
+
+/**
+ * The song with one pass written out: the section of that pass stands as the pass plays it, so that everything that reads or writes a section reads and
+ * writes this pass. Its other passes go to a section of their own with what is stored. The song itself where the pass is as its section is.
+ */
+export function passView(song: Song, passId: string | null): Song {
+  const pass = passId === null ? undefined : passOf(song, passId);
+  const section = pass && sectionOf(song, pass.sectionId);
+  if (!section || !isUnlike(pass)) return song;
+  let known = views.get(song);
+  if (!known) views.set(song, (known = new Map()));
+  let view = known.get(pass.id);
+  if (!view) known.set(pass.id, (view = written(song, section, pass)));
+  return view;
+}
+
+/** The song in which the section of a pass stands as the pass plays it, whatever becomes of its other passes: what an edit of the pass is made in. */
+export function passAlone(song: Song, section: Section, pass: Pass): Song {
+  const { own: _, transpose: _transpose, playing: _playing, ...plain } = pass;
+  const written = sectionIn(song, section, pass);
+  return {
+    ...song,
+    sections: song.sections.map((s) => (s === section ? written : s)),
+    form: song.form.map((p) => (p.id === pass.id ? plain : p)),
+  };
+}
+
+function written(song: Song, section: Section, pass: Pass): Song {
+  const alone = passAlone(song, section, pass);
+  if (!song.form.some((p) => p.id !== pass.id && p.sectionId === section.id)) return alone;
+  let rest = `${section.id}~`.slice(-40);
+  while (sectionOf(song, rest)) rest = `~${rest}`.slice(0, 40);
+  return {
+    ...alone,
+    sections: [...alone.sections, { ...section, id: rest, copyOf: section.id }],
+    form: alone.form.map((p) => (p.id !== pass.id && p.sectionId === section.id ? { ...p, sectionId: rest } : p)),
+  };
+}
