@@ -1,9 +1,10 @@
 import { create } from "zustand";
-import { realize, type Drum, type Midi, type RealizedSong, type Song, type Ticks } from "../../core/src/index";
+import { passOf, realize, type Drum, type Midi, type RealizedSong, type Song, type Ticks } from "../../core/src/index";
 import { formNow } from "../store/form";
+import { passInView } from "../store/passes";
 import { usePlayback } from "../store/playback";
 import { useSelection } from "../store/selection";
-import { useSong } from "../store/song";
+import { songNow, useSong } from "../store/song";
 import { playersOf } from "./events";
 import type { Player } from "./player";
 
@@ -27,19 +28,23 @@ interface SoundState {
 
 export const useSound = create<SoundState>(() => ({ playing: false, loading: false }));
 
-/** What is heard of a song: the section in view or the whole form, without the part that is played in anew. */
+/** What is heard of a song: the section in view or the whole form, without the part that is played in anew and those that are out of the pass in view. */
 function heardOf(song: Song): RealizedSong {
   const { wholeSong, silent } = usePlayback.getState();
-  const real = realize(song, wholeSong ? {} : { section: useSelection.getState().section });
-  if (!silent) return real;
-  const parts = real.parts.map((p) => (p.id === silent ? { ...p, notes: [] } : p));
-  return { ...real, parts, hits: parts.some((p) => p.id === silent && p.role === "drums") ? [] : real.hits };
+  const { section, pass } = useSelection.getState();
+  const real = realize(song, wholeSong ? {} : { section });
+  const here = passInView(song, pass, section);
+  const out = new Set([...(silent ? [silent] : []), ...((!wholeSong && here && passOf(song, here)?.muted) || [])]);
+  if (!out.size) return real;
+  const parts = real.parts.map((p) => (out.has(p.id) ? { ...p, notes: [] } : p));
+  return { ...real, parts, hits: parts.some((p) => out.has(p.id) && p.role === "drums") ? [] : real.hits };
 }
 
 /** Parts that what is auditioned would change: they come forward a little. None where it changes all of them, or nothing. */
 function changedParts(song: Song): string[] {
-  const { song: written } = useSong.getState();
-  if (!written || written === song) return [];
+  if (!useSong.getState().song) return [];
+  const written = songNow();
+  if (written === song) return [];
   const text = (s: Song) => {
     const real = heardOf(s);
     return new Map(real.parts.map((p) => [p.id, JSON.stringify(p.role === "drums" ? real.hits : p.notes)]));
@@ -75,7 +80,7 @@ export async function play(position?: Ticks): Promise<void> {
   if (!song) return;
   const { preview, loop, from, wholeSong, countIn } = usePlayback.getState();
   const startAt = position ?? (wholeSong ? null : from);
-  const shown = preview?.song ?? song;
+  const shown = preview?.song ?? (wholeSong ? song : songNow());
   const looped = wholeSong ? loopedPasses(shown) : null;
   const range = looped ?? (loop && !wholeSong ? { from: loop.from, to: loop.to } : { from: 0, to: heardOf(shown).duration });
   await start(shown, {
@@ -158,8 +163,8 @@ export function playheadIn(section: string): Ticks | null {
 export function startSound(): () => void {
   const refresh = () => {
     const { song } = useSong.getState();
-    const { preview, solo, click, speed } = usePlayback.getState();
-    if (song && player?.playing) player.update(heardOf(preview?.song ?? song), { solo, click, speed });
+    const { preview, solo, click, speed, wholeSong } = usePlayback.getState();
+    if (song && player?.playing) player.update(heardOf(preview?.song ?? (wholeSong ? song : songNow())), { solo, click, speed });
   };
   const ends = [
     useSong.subscribe((state, before) => {
@@ -169,7 +174,9 @@ export function startSound(): () => void {
       if (state.solo !== before.solo || state.click !== before.click) refresh();
     }),
     useSelection.subscribe((state, before) => {
-      if (state.section !== before.section && !usePlayback.getState().wholeSong) stop();
+      if (usePlayback.getState().wholeSong) return;
+      if (state.section !== before.section) stop();
+      else if (state.pass !== before.pass) refresh();
     }),
   ];
   return () => {

@@ -1,6 +1,6 @@
 import { applyEdit, type Edit, type Meter, type Section, type Ticks } from "../../core/src/index";
 import { audition, endPreview } from "../audio/sound";
-import { say, useSong } from "../store/song";
+import { say, songNow, useSong } from "../store/song";
 
 /** The bar of a place with the one before and the one behind it, within the section: a change is heard as it comes and as it goes on. */
 export function around(section: Section, meter: Meter, tick: Ticks): { from: Ticks; to: Ticks } {
@@ -10,9 +10,8 @@ export function around(section: Section, meter: Meter, tick: Ticks): { from: Tic
 
 /** Plays the song as it would be after an edit; asked for again, it stops. */
 export function auditionEdit(edit: Edit, label: string, id: string, from: Ticks, to: Ticks): void {
-  const { song } = useSong.getState();
-  const result = song && applyEdit(song, edit);
-  if (!result) return;
+  if (!useSong.getState().song) return;
+  const result = applyEdit(songNow(), edit);
   if (result.ok) void audition(result.value.song, label, id, from, to);
   else say(result.error);
 }

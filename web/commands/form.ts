@@ -1,16 +1,9 @@
-import { passOf, type FormPass, type Pass, type Playing, type Song } from "../../core/src/index";
+import { passOf, type FormPass, type Pass, type Playing } from "../../core/src/index";
 import { play, playedPlace } from "../audio/sound";
 import { usePlayback } from "../store/playback";
 import { showPass, useSelection } from "../store/selection";
-import { edit, songNow, useSong } from "../store/song";
+import { edit, storedSong, useSong } from "../store/song";
 import { tellUndoable } from "./undoable";
-
-/** The pass in view: the chosen one, else the first of the section that is looked at. */
-export function passInView(song: Song, pass: string | null, section: string): string | null {
-  const chosen = song.form.find((p) => p.id === pass);
-  if (chosen?.sectionId === section) return chosen.id;
-  return song.form.find((p) => p.sectionId === section)?.id ?? null;
-}
 
 /** Plays the whole song from a pass on. */
 export function playFrom(pass: FormPass): void {
@@ -29,24 +22,24 @@ export function loopPasses(from: string, to: string): void {
 
 /** Plays a section once more, behind the pass in view. */
 export function addPass(section: string, after: string | null, like?: string): void {
-  const at = songNow().form.findIndex((p) => p.id === after) + 1;
+  const at = storedSong().form.findIndex((p) => p.id === after) + 1;
   const made = useSong.getState().make({ do: "addPass", section, ...(at > 0 ? { at } : {}), ...(like ? { like } : {}) });
-  const id = made?.find((x) => songNow().form.some((p) => p.id === x));
+  const id = made?.find((x) => storedSong().form.some((p) => p.id === x));
   if (id) showPass(section, id);
 }
 
 /** Moves a pass one place on or back, or to a place. */
 export function movePass(id: string, by: -1 | 1): void {
-  const at = songNow().form.findIndex((p) => p.id === id);
+  const at = storedSong().form.findIndex((p) => p.id === id);
   const to = by < 0 ? at - 1 : at + 2;
-  if (to >= 0 && to <= songNow().form.length) edit({ do: "movePass", pass: id, to });
+  if (to >= 0 && to <= storedSong().form.length) edit({ do: "movePass", pass: id, to });
 }
 
 export function removePass(pass: FormPass): void {
-  const { form } = songNow();
+  const { form } = storedSong();
   const at = form.findIndex((p) => p.id === pass.id);
   if (!edit({ do: "removePass", pass: pass.id })) return;
-  const next = songNow().form[Math.min(at, songNow().form.length - 1)];
+  const next = storedSong().form[Math.min(at, storedSong().form.length - 1)];
   if (next) showPass(next.sectionId, next.id);
   tellUndoable(`${pass.name} was taken out of the form; the section stays.`, () => showPass(pass.section, pass.id));
 }
@@ -68,7 +61,7 @@ export function followSong(): void {
 
 /** Takes a part out of a pass, or lets it play there again. */
 export function toggleOut(pass: string, part: string): void {
-  const muted = passOf(songNow(), pass)?.muted ?? [];
+  const muted = passOf(storedSong(), pass)?.muted ?? [];
   edit({ do: "setPass", pass, muted: muted.includes(part) ? muted.filter((m) => m !== part) : [...muted, part] });
 }
 
@@ -84,7 +77,7 @@ export const playAsSection = (part: string, { id, playing }: Pass): boolean =>
 
 /** Takes how a part plays in one pass to another; what that one had for itself, and this one has not, is given back. */
 export function copyPlaying(part: string, from: string, to: string): void {
-  const [source, target] = [passOf(songNow(), from), passOf(songNow(), to)];
+  const [source, target] = [passOf(storedSong(), from), passOf(storedSong(), to)];
   if (!source || !target || from === to) return;
   const ways: Record<string, Record<string, unknown>> = givenBack(target.playing?.[part]);
   for (const [way, values] of Object.entries(source.playing?.[part] ?? {})) ways[way] = { ...ways[way], ...values };

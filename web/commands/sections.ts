@@ -1,6 +1,6 @@
 import { countBeyond, counted, type Section } from "../../core/src/index";
 import { showSection } from "../store/selection";
-import { edit, sectionNow, songNow, useSong } from "../store/song";
+import { edit, sectionNow, storedSong, useSong } from "../store/song";
 import { tellUndoable } from "./undoable";
 
 /** Bars of a section from nothing. */
@@ -29,10 +29,13 @@ export function setBars(id: string, bars: number): boolean {
   return true;
 }
 
-/** Adds a section, from nothing or as a copy, and shows it. */
-export function addSection(copy?: Section): void {
-  const name = copy ? `${copy.name} again` : `Section ${songNow().sections.length + 1}`;
-  const made = useSong.getState().make({ do: "addSection", name, bars: NEW_BARS, ...(copy ? { copyOf: copy.id } : {}) });
+/** Adds a section, from nothing or as a copy, behind a pass or at the end, and shows it. */
+export function addSection(copy?: Section, after: string | null = null): void {
+  const at = storedSong().form.findIndex((p) => p.id === after) + 1;
+  const name = copy ? `${copy.name} again` : `Section ${storedSong().sections.length + 1}`;
+  const made = useSong
+    .getState()
+    .make({ do: "addSection", name, bars: NEW_BARS, ...(copy ? { copyOf: copy.id } : {}), ...(at > 0 ? { at } : {}) });
   if (made?.[0]) showSection(made[0]);
 }
 

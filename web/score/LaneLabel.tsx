@@ -3,7 +3,7 @@ import { usePlayback } from "../store/playback";
 import type { SectionData } from "../store/sectionData";
 import { partOfReal } from "../store/sectionData";
 import { setLane } from "../store/selection";
-import { edit } from "../store/song";
+import { edit, usePass } from "../store/song";
 import { laneFoot, laneScale, octaves, partRange } from "./laneScale";
 import { LaneMenu } from "./LaneMenu";
 import { rowsOf, type LaneBox } from "./layout";
@@ -24,13 +24,18 @@ export function LaneLabel({ data, part, box }: { data: SectionData; part: Part; 
   const soloed = usePlayback((s) => s.solo.some((id) => belongs(part, id)));
   const instrument = instrumentOf(part.instrument, data.song).title;
   const open = !box.folded;
+  const out = usePass()?.muted?.includes(part.id) ?? false;
   return (
     <div className="lane-label">
       <span className="lane-name">
         <b title={part.name}>{part.name}</b>
         <LaneMenu data={data} part={part} />
       </span>
-      {open && part.role !== "drums" && instrument !== part.name && <span className="role">{typesetNames(instrument)}</span>}
+      {open && out ? (
+        <span className="role">out in this pass</span>
+      ) : open && part.role !== "drums" && instrument !== part.name ? (
+        <span className="role">{typesetNames(instrument)}</span>
+      ) : null}
       <span className="lane-tools">
         <Toggle
           on={part.muted ?? false}

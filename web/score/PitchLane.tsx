@@ -3,6 +3,7 @@ import {
   counted,
   noteRoles,
   pitchMidi,
+  typesetNames,
   voicesOf,
   type Finding,
   type RealizedNote,
@@ -124,6 +125,7 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
       <LaneBack {...lane} window={window} lined={lined} colors={lined && !bass && !part.linked} />
       {bass && <KickLines data={data} axis={axis} height={height} window={window} />}
       {threaded && <Threads data={data} part={voicesOf(source)} axis={axis} y={scale.y} window={window} />}
+      <Upbeat data={data} part={partId} axis={axis} scale={scale} />
       <Notes
         {...lane}
         {...shown}
@@ -142,6 +144,16 @@ export const PitchLane = memo(function PitchLane({ data, part: partId, axis, hei
     </svg>
   );
 });
+
+/** The notes with which the next pass begins before its first bar: they sound here, and are written there. */
+const Upbeat = ({ data, part, axis, scale }: Pick<OverProps, "data" | "part" | "axis" | "scale">) =>
+  data.upbeats.get(part)?.map((n) => (
+    <g key={n.id} className="upbeat" transform={`translate(${axis.x(n.start)} ${scale.y(n.midi)})`}>
+      <title>{`${typesetNames(n.pitch)}, upbeat of the next pass`}</title>
+      <line x1={0} x2={n.duration * axis.scale} y1={0} y2={0} />
+      <circle r={RADIUS - 2} />
+    </g>
+  ));
 
 interface OverProps {
   data: SectionData;

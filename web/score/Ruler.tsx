@@ -3,6 +3,8 @@ import { positionText, typesetNames } from "../../core/src/index";
 import { usePlayback } from "../store/playback";
 import { useResults } from "../store/results";
 import type { SectionData } from "../store/sectionData";
+import { usePass } from "../store/song";
+import { ownText } from "../ui/texts";
 import { barsInSight, inSight, type Axis, type Window } from "./axis";
 import { showsBeats } from "./LaneBack";
 
@@ -74,6 +76,7 @@ export function Ruler({ data, axis, window }: { data: SectionData; axis: Axis; w
         </div>
       ))}
       <FoundMarks data={data} axis={axis} window={window} />
+      <OwnBars data={data} axis={axis} />
       {from !== null && (
         <div
           className="play-from"
@@ -84,6 +87,20 @@ export function Ruler({ data, axis, window }: { data: SectionData; axis: Axis; w
       )}
     </div>
   );
+}
+
+/** The bars that the pass in view has for itself. */
+function OwnBars({ data, axis }: { data: SectionData; axis: Axis }) {
+  const pass = usePass();
+  if (pass?.sectionId !== data.section.id) return null;
+  return pass.own?.map((own) => (
+    <div
+      key={own.bars[0]}
+      className="own-bars"
+      style={{ left: axis.x(own.bars[0] * data.meter.bar), width: (own.bars[1] - own.bars[0]) * data.meter.bar * axis.scale }}
+      title={`Of this pass alone: ${ownText(data.song, own)}`}
+    />
+  ));
 }
 
 /** Where something was found, under the numbers of the bars. */

@@ -1,10 +1,10 @@
 import { useEffect, useMemo } from "react";
-import { instrumentOf, type Part } from "../../core/src/index";
+import { instrumentOf, type Part, type Pass } from "../../core/src/index";
 import { usePreferences } from "../store/preferences";
 import { useResults } from "../store/results";
 import type { SectionData } from "../store/sectionData";
 import { useSelection } from "../store/selection";
-import { edit } from "../store/song";
+import { edit, storedSong, usePass } from "../store/song";
 import { InPlace } from "../ui/InPlace";
 import { makeAxis, zoomForBars, zoomToFit } from "./axis";
 import { ChordRow } from "./ChordRow";
@@ -41,11 +41,36 @@ function useFit(width: number, { pickup, section: { bars }, meter }: SectionData
   }, [fit, width, pickup, bars, meter]);
 }
 
+const NOBODY: readonly string[] = [];
+
+/** Which pass is shown, where it is not as its section is or is written alone. */
+function PassNote({ data }: { data: SectionData }) {
+  const pass = usePass();
+  const here = useSelection((s) => s.here);
+  if (pass?.sectionId !== data.section.id || !(here || pass.own || pass.transpose || pass.playing || pass.name)) return null;
+  return (
+    <span className="pass-note">
+      {pass.name ?? timeOf(pass)}
+      {pass.transpose ? `, ${pass.transpose > 0 ? "up" : "down"} ${Math.abs(pass.transpose)}` : ""}
+      {here && <b>written for this pass alone</b>}
+    </span>
+  );
+}
+
+/** "time 2" */
+const timeOf = ({ id, sectionId }: Pass): string =>
+  `time ${
+    storedSong()
+      .form.filter((p) => p.sectionId === sectionId)
+      .findIndex((p) => p.id === id) + 1
+  }`;
+
 /** The lanes of a section over time: highest register on top, drums at the bottom. Those the work is about stand high. */
 export function Score({ data, focus }: { data: SectionData; focus: readonly string[] }) {
   const zoom = usePreferences((s) => s.zoom);
   const chosen = useSelection((s) => s.lanes);
   const findings = useResults((s) => s.findings);
+  const out = usePass()?.muted ?? NOBODY;
   const view = useViewport();
   const axis = useMemo(() => makeAxis(zoom, data.pickup, data.length), [zoom, data.pickup, data.length]);
   const parts = useMemo(() => laneOrder(data.song.parts), [data.song.parts]);
@@ -71,6 +96,7 @@ export function Score({ data, focus }: { data: SectionData; focus: readonly stri
               value={data.section.name}
               commit={(name) => edit({ do: "setSection", section: data.section.id, name })}
             />
+            <PassNote data={data} />
           </div>
           <ChordRow data={data} axis={axis} window={window} />
         </div>
@@ -81,7 +107,7 @@ export function Score({ data, focus }: { data: SectionData; focus: readonly stri
             <section
               key={part.id}
               id={`lane-${part.id}`}
-              className={`lane ${part.role} ${tint}${box.folded ? " folded" : ""}`}
+              className={`lane ${part.role} ${tint}${box.folded ? " folded" : ""}${out.includes(part.id) ? " out" : ""}`}
               style={{ height: box.height }}
               aria-label={part.name}
             >

@@ -1,6 +1,7 @@
 import { laidOutParts, type Edit } from "../../core/src/index";
 import { workers } from "../workers/client";
 import { latest, sync } from "../workers/sync";
+import { passInView } from "./passes";
 import { leaveSectionPlayback } from "./playback";
 import { leaveSectionResults, useResults } from "./results";
 import { chooseChord, chooseNoNotes, useSelection } from "./selection";
@@ -47,7 +48,7 @@ const settle = latest(
     const state = useSong.getState();
     // What was worked out for an older song is asked for again.
     if (version !== state.version) settle();
-    else if (edits.length) state.edit({ do: "all", label: "what follows", edits }, { quiet: true });
+    else if (edits.length) state.edit({ do: "all", label: "what follows", edits }, { quiet: true, stored: true });
   },
 );
 
@@ -58,17 +59,35 @@ function refresh(): void {
   if (song && laidOutParts(song).length) showLayouts(section);
 }
 
+/** Tells the workers which pass is in view. */
+function look(): string | null {
+  const { song } = useSong.getState();
+  const { pass, section } = useSelection.getState();
+  const id = song && passInView(song, pass, section);
+  for (const worker of Object.values(workers)) void worker.look(id);
+  return id;
+}
+
 /** Follows the song: tells the workers, judges again, and makes what belongs to each edit. Returns a function that ends this. */
 export function startAnalysis(): () => void {
   const { song, version } = useSong.getState();
   if (song) sync(version, song, null);
+  let seen = look();
   const offSong = useSong.subscribe((state, before) => {
     if (state.version === before.version || !state.song) return;
     sync(state.version, state.song, state.version === before.version + 1 ? state.lastEdit : null);
+    seen = look();
     settle();
     refresh();
   });
   const offSelection = useSelection.subscribe((state, before) => {
+    if (state.section !== before.section || state.pass !== before.pass) {
+      const now = look();
+      if (now !== seen) {
+        seen = now;
+        if (state.section === before.section) refresh();
+      }
+    }
     if (state.bassPart !== before.bassPart) analyze(state.section);
     if (state.section === before.section) return;
     leaveSectionResults();

@@ -2,6 +2,8 @@ import { useMemo } from "react";
 import {
   createMemory,
   kicksAt,
+  notesAt,
+  passPlace,
   realizedAt,
   rolesAt,
   sectionKey,
@@ -34,6 +36,8 @@ export interface SectionData {
   length: Ticks;
   /** Ticks shown before bar 1, for pickup notes. */
   pickup: Ticks;
+  /** Notes with which the next pass begins before its first bar, by part; times are those of this section. */
+  upbeats: Map<string, RealizedNote[]>;
   /** Sounding names of the chords whose bass part changes them, by chord id. */
   sounding: Map<string, string>;
 }
@@ -44,7 +48,25 @@ const memory = createMemory();
 /** What follows from a song, remembered as well. */
 export const factsNow = (song: Song): Reader => memory.at(song);
 
-export function useSectionData(song: Song, sectionId: string): SectionData | null {
+/** The notes that the pass after one plays before its first bar: they sound in the last bars of this one. */
+function upbeatsInto(song: Song, section: Section, bar: Ticks, passId: string | null): SectionData["upbeats"] {
+  const at = song.form.findIndex((p) => p.id === passId);
+  const [pass, next] = [song.form[at], song.form[at + 1]];
+  if (!pass || !next || pass.sectionId !== section.id) return new Map();
+  const end = Math.min(pass.bars?.[1] ?? section.bars, section.bars) * bar;
+  const read = memory.at(song);
+  return new Map(
+    song.parts.map((p) => [
+      p.id,
+      read
+        .get(notesAt, passPlace(song, next.id), p.id, "played")
+        .filter((n) => n.start < 0)
+        .map((n) => ({ ...n, start: n.start + end })),
+    ]),
+  );
+}
+
+export function useSectionData(song: Song, sectionId: string, passId: string | null): SectionData | null {
   return useMemo(() => {
     const section = sectionOf(song, sectionId);
     if (!section) return null;
@@ -52,7 +74,7 @@ export function useSectionData(song: Song, sectionId: string): SectionData | nul
     const place = sectionPlace(sectionId);
     const real = read.get(realizedAt, place, "played");
     const meter = sectionMeter(song, section);
-    const earliest = Math.min(0, ...real.parts.flatMap((p) => p.notes.slice(0, 8).map((n) => n.start)));
+    const earliest = Math.min(-(section.pickup ?? 0), ...real.parts.flatMap((p) => p.notes.slice(0, 8).map((n) => n.start)));
     const beat = meter.beats.at(-1)!.duration;
     return {
       song,
@@ -63,10 +85,11 @@ export function useSectionData(song: Song, sectionId: string): SectionData | nul
       sounding: read.get(soundingAt, place),
       kicks: read.get(kicksAt, place),
       length: section.bars * meter.bar,
+      upbeats: upbeatsInto(song, section, meter.bar, passId),
       roles: new Map(real.parts.map((p) => [p.id, read.get(rolesAt, place, p.id, "played")])),
       pickup: Math.max(beat, Math.ceil(-earliest / beat) * beat),
     };
-  }, [song, sectionId]);
+  }, [song, sectionId, passId]);
 }
 
 export const partOfReal = (data: SectionData, id: string): RealizedPart => data.real.parts.find((p) => p.id === id)!;

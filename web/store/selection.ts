@@ -4,6 +4,8 @@ interface SelectionState {
   /** The section in view, and the pass of it that was chosen in the form. */
   section: string;
   pass: string | null;
+  /** What is written is meant for the pass in view alone. */
+  here: boolean;
   /** Chosen notes of one part. */
   notes: { part: string; ids: string[] };
   /** The chord in focus, and all chosen ones (the one in focus among them; the first is where the row was begun). */
@@ -23,7 +25,16 @@ interface SelectionState {
 
 const NO_NOTES = { part: "", ids: [] };
 const inSection = () => ({ notes: NO_NOTES, chord: null, chords: [], found: null });
-const initial = (): SelectionState => ({ section: "", pass: null, ...inSection(), voicePart: "", bassPart: "", linePart: "", lanes: {} });
+const initial = (): SelectionState => ({
+  section: "",
+  pass: null,
+  here: false,
+  ...inSection(),
+  voicePart: "",
+  bassPart: "",
+  linePart: "",
+  lanes: {},
+});
 
 /** What is chosen: the section in view, notes and chords in it, and the parts that are worked on. */
 export const useSelection = create<SelectionState>(initial);
@@ -32,11 +43,14 @@ export const useSelection = create<SelectionState>(initial);
 export const resetSelection = (section: string): void => useSelection.setState({ ...initial(), section });
 
 /** Brings another section into view; what was chosen belongs to the one before. */
-export const showSection = (section: string): void => useSelection.setState({ ...inSection(), section, pass: null });
+export const showSection = (section: string): void => useSelection.setState({ ...inSection(), section, pass: null, here: false });
 
 /** Brings a pass into view; what was chosen in its section stays chosen. */
 export const showPass = (section: string, pass: string): void =>
-  useSelection.setState(section === useSelection.getState().section ? { pass } : { ...inSection(), section, pass });
+  useSelection.setState((s) => ({ ...(section === s.section ? {} : inSection()), section, pass, here: s.here && s.pass === pass }));
+
+/** What is written from now on is for the pass in view alone, or for its section. */
+export const writeHere = (section: string, pass: string, here: boolean): void => useSelection.setState({ section, pass, here });
 
 /** Chooses notes of a part. */
 export const chooseNotes = (part: string, ids: string[]): void => useSelection.setState({ notes: { part, ids } });

@@ -1,10 +1,19 @@
 import { create } from "zustand";
-import { applyEdit, sectionOf, type Edit, type Problem, type Section, type Song } from "../../core/src/index";
+import { applyEdit, sectionOf, type Edit, type Pass, type Problem, type Section, type Song } from "../../core/src/index";
+import { asMeant, passInView, viewOf } from "./passes";
+import { useSelection } from "./selection";
 
 /** What can be set of the ways a part plays. */
 export type PlayingChange = Omit<Extract<Edit, { do: "setPlaying" }>, "do" | "part" | "section" | "pass">;
 
 export type SaveStatus = "saved" | "waiting" | "saving" | "away" | "conflict" | "refused";
+
+interface Making {
+  /** Joins it to the edit before, as one step of undo. */
+  quiet?: boolean;
+  /** Made in the song as it is stored, whatever pass is in view. */
+  stored?: boolean;
+}
 
 interface SongState {
   song: Song | null;
@@ -27,10 +36,10 @@ interface SongState {
   open(song: Song, revision: number, status?: SaveStatus): void;
   /** Takes another version of the song in place of this one, as a step that undo takes back. */
   adopt(song: Song, revision: number, status: SaveStatus): void;
-  /** Makes an edit; false (and a problem) when it cannot be made. `quiet` joins it to the edit before, as one step of undo. */
-  edit(edit: Edit, options?: { quiet?: boolean }): boolean;
+  /** Makes an edit as it is meant for the pass in view; false (and a problem) when it cannot be made. */
+  edit(edit: Edit, options?: Making): boolean;
   /** The same, with the ids of what it made; null when it cannot be made. */
-  make(edit: Edit, options?: { quiet?: boolean }): string[] | null;
+  make(edit: Edit, options?: Making): string[] | null;
   undo(): void;
   redo(): void;
   setSave(update: Partial<Pick<SongState, "status" | "revision" | "conflict">>): void;
@@ -57,16 +66,17 @@ export const useSong = create<SongState>((set, get) => ({
     set({ ...CLEAN, song, revision, status, version: version + 1, past: now ? [...past.slice(-HISTORY), now] : past });
   },
   edit: (edit, options) => get().make(edit, options) !== null,
-  make: (edit, { quiet = false } = {}) => {
+  make: (asked, { quiet = false, stored = false } = {}) => {
     const { song, past, version } = get();
     if (!song) return null;
+    const edit = stored ? asked : asMeant(song, asked);
     const result = applyEdit(song, edit);
     if (!result.ok) {
       set({ problem: result.error });
       return null;
     }
     const { song: next, problems, created } = result.value;
-    const lineProblems = edit.do === "setLine" ? problems : get().lineProblems;
+    const lineProblems = asked.do === "setLine" ? problems : get().lineProblems;
     if (next === song) {
       set({ lineProblems, problem: null });
       return created;
@@ -106,23 +116,42 @@ function move(get: () => SongState, set: (s: Partial<SongState>) => void, from: 
   });
 }
 
-/** The stored song: what is drawn may be a moment behind it. */
-export const songNow = (): Song => useSong.getState().song!;
+/** The song as it is stored: what is drawn may be a moment behind it. */
+export const storedSong = (): Song => useSong.getState().song!;
 
-/** A section as it is stored now. */
+/** The stored song as the pass in view plays it. */
+export const songNow = (): Song => viewOf(storedSong());
+
+/** A section as it is stored now, as the pass in view plays it. */
 export const sectionNow = (id: string): Section | undefined => {
   const { song } = useSong.getState();
-  return song ? sectionOf(song, id) : undefined;
+  return song ? sectionOf(viewOf(song), id) : undefined;
 };
 
 /** Makes an edit of the stored song. */
-export const edit = (change: Edit, options?: { quiet?: boolean }): boolean => useSong.getState().edit(change, options);
+export const edit = (change: Edit, options?: Making): boolean => useSong.getState().edit(change, options);
 
 /** Shows a message; null takes it away. */
 export const say = (problem: Problem | null): void => useSong.getState().say(problem);
 
-/** The song as it is stored, and one of its sections, whatever is being tried out in the score. */
+/** The pass in view as it is stored; undefined where the form does not play the section. */
+export function usePass(): Pass | undefined {
+  const song = useSong((s) => s.song);
+  const section = useSelection((s) => s.section);
+  const pass = useSelection((s) => s.pass);
+  const id = song && passInView(song, pass, section);
+  return id === null ? undefined : song?.form.find((p) => p.id === id);
+}
+
+/** The song with a pass written out, as it is stored. */
+export function useView(song: Song): Song {
+  const section = useSelection((s) => s.section);
+  const pass = useSelection((s) => s.pass);
+  return viewOf(song, { section, pass });
+}
+
+/** The song as the pass in view plays it, and one of its sections, whatever is being tried out in the score. */
 export function useStored(sectionId: string): { song: Song; section: Section } {
-  const song = useSong((s) => s.song)!;
+  const song = useView(useSong((s) => s.song)!);
   return { song, section: sectionOf(song, sectionId) ?? song.sections[0]! };
 }

@@ -33,6 +33,8 @@ export function data(): SectionData {
     key: sectionKey(song, section()),
     length: section().bars * sectionMeter(song, section()).bar,
     pickup: 480,
+    upbeats: new Map(),
+    upbeats: new Map(),
     sounding: new Map(),
   };
 }

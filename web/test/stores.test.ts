@@ -30,6 +30,7 @@ describe("selection", () => {
     expect(useSelection.getState()).toEqual({
       section: "s2",
       pass: null,
+      here: false,
       notes: { part: "", ids: [] },
       found: null,
       chord: null,

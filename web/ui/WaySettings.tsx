@@ -1,5 +1,5 @@
 import { instrumentOf, typeset, type Edit, type Song } from "../../core/src/index";
-import { edit, say } from "../store/song";
+import { edit, say, storedSong } from "../store/song";
 import { InPlace } from "./InPlace";
 import type { PartProps } from "./partProps";
 import { typedPitch } from "./texts";
@@ -54,7 +54,7 @@ export function WayButtons({ data, part, way, chosen }: PartProps & { way: LineW
         Back to the usual
       </button>
       {data.song.sections.length > 1 && (
-        <button type="button" onClick={() => edit(everywhere(data.song, part.id, way, own, chosen))}>
+        <button type="button" onClick={() => edit(everywhere(storedSong(), part.id, way, own, chosen), { stored: true })}>
           Use in every section
         </button>
       )}

@@ -1,4 +1,14 @@
-import { parsePitch, typeset, type Bpm, type PitchName, type Problem, type Ticks, QUARTER } from "../../core/src/index";
+import {
+  parsePitch,
+  typeset,
+  type Bpm,
+  type Pass,
+  type PitchName,
+  type Problem,
+  type Song,
+  type Ticks,
+  QUARTER,
+} from "../../core/src/index";
 
 /** Typed text with the letters that stand for real accidentals. */
 export const plainSigns = (text: string): string => text.replaceAll("♭", "b").replaceAll("♯", "#");
@@ -29,3 +39,13 @@ const MINUTE = 60_000;
 /** Ticks as milliseconds at a tempo, and back. */
 export const milliseconds = (ticks: Ticks, tempo: Bpm): number => Math.round((ticks / QUARTER) * (MINUTE / tempo));
 export const ticksOf = (ms: number, tempo: Bpm): Ticks => Math.round((ms * tempo * QUARTER) / MINUTE);
+
+type Own = NonNullable<Pass["own"]>[number];
+
+/** What of its bars a pass has for itself: "chords, drums, Bass". */
+export const ownText = (song: Song, { chords, groove, notes }: Own): string =>
+  [
+    ...(chords ? ["chords"] : []),
+    ...(groove ? ["drums"] : []),
+    ...Object.keys(notes ?? {}).map((id) => song.parts.find((p) => p.id === id)?.name ?? id),
+  ].join(", ");

@@ -19,6 +19,7 @@ import {
   ok,
   partByRole,
   partOf,
+  passView,
   pathsAt,
   reharmonizeSection,
   thinOut,
@@ -85,8 +86,16 @@ const checker = createChecker(memory);
 const trialMemory = createMemory();
 const trialChecker = createChecker(trialMemory);
 
+/** The pass that is looked at. */
+let looked: string | null = null;
+/** The song as that pass plays it. */
+const view = (): Song | null => song && passView(song, looked);
+
 /** Runs what needs an open song. */
-const withSong = <T>(run: (open: Song) => Result<T>): Result<T> => (song ? run(song) : fail("song.none", "No song is open"));
+const withSong = <T>(run: (open: Song) => Result<T>): Result<T> => {
+  const open = view();
+  return open ? run(open) : fail("song.none", "No song is open");
+};
 
 /** A number for each result, so that what the caller has already does not cross the border again. */
 const numbers = new WeakMap<object, number>();
@@ -138,6 +147,10 @@ const musicWorker = {
     version = next;
     if (fresh) settled = null;
   },
+  /** What is asked from now on is asked of a section as this pass plays it. */
+  look(pass: string | null): void {
+    looked = pass;
+  },
   /** False when the worker does not hold the version before: then the song must be loaded. */
   edit(next: number, change: Edit): boolean {
     if (!song || version !== next - 1) return false;
@@ -150,25 +163,27 @@ const musicWorker = {
   },
   /** Findings and bass report of a section; with `tried`, as if that edit had been made. `known`: number of the harmony the caller has. */
   analyze(section: string, bassPart: string, known: number, tried?: Edit): Analysis {
-    if (!song) return { findings: [], report: null, harmony: null };
-    const changed = tried ? applyEdit(song, tried) : null;
-    const judged = changed?.ok ? changed.value.song : song;
+    const open = view();
+    if (!open) return { findings: [], report: null, harmony: null };
+    const changed = tried ? applyEdit(open, tried) : null;
+    const judged = changed?.ok ? changed.value.song : open;
     const [read, by] = changed?.ok ? [trialMemory.at(judged), trialChecker] : [memory.at(judged), checker];
     const bass = partOf(judged, bassPart) ?? partByRole(judged, "bass");
     const report = bass && read.get(bassVerdictAt, section, bass.id);
     const findings = by.section(judged, section);
-    const harmony = memory.at(song).get(harmonyAt, section);
+    const harmony = memory.at(open).get(harmonyAt, section);
     const number = numberOf(harmony);
     return {
       findings,
       report: report?.ok ? report.value : null,
-      harmony: number === known ? null : { harmony, verdict: memory.at(song).get(verdictAt, section), number },
+      harmony: number === known ? null : { harmony, verdict: memory.at(open).get(verdictAt, section), number },
     };
   },
   /** Who strikes where in a section, what could be agreed on where accents miss each other, and where a bass would weave. */
   accents(section: string, part: string): AccentView | null {
-    if (!song) return null;
-    const read = memory.at(song);
+    const open = view();
+    if (!open) return null;
+    const read = memory.at(open);
     const map = read.get(accentsAt, section);
     if (!map.ok) return null;
     const agreed = read.get(agreementAt, section);
@@ -189,9 +204,10 @@ const musicWorker = {
     }),
   /** What the voicing path chose for each part of a section. `known`: numbers of what the caller has, by part. */
   layouts(section: string, known: Record<string, number>): Layouts[] {
-    if (!song) return [];
-    const read = memory.at(song);
-    return laidOutParts(song).flatMap((part): Layouts[] => {
+    const open = view();
+    if (!open) return [];
+    const read = memory.at(open);
+    return laidOutParts(open).flatMap((part): Layouts[] => {
       const voiced = part.link!.kind === "voicing" ? read.get(voicingAt, section, part.id) : null;
       if (!voiced) return [];
       const number = numberOf(voiced);
@@ -228,10 +244,11 @@ const musicWorker = {
   /** Fixes of a place of a finding, tried: by their labels, what each would bring that is as bad; null brings nothing, a fix that does not mend is left out. */
   tried(finding: Finding, placeId: string): Record<string, string | null> {
     const place = finding.places.find((p) => p.id === placeId);
-    if (!song || !place) return {};
-    const own = tryFixes(song, finding, place.fixes, [place.id], trialChecker);
+    const open = view();
+    if (!open || !place) return {};
+    const own = tryFixes(open, finding, place.fixes, [place.id], trialChecker);
     const all = tryFixes(
-      song,
+      open,
       finding,
       finding.forAll,
       finding.places.map((p) => p.id),
@@ -240,7 +257,10 @@ const musicWorker = {
     return Object.fromEntries([...own, ...all].flatMap((t) => (t.mends ? [[t.fix.label, t.brings] as const] : [])));
   },
   /** What can be mended without a doubt of the findings of a section that are named. */
-  safe: (section: string, findings: string[]): SafeFixes | null => (song ? safeFixes(song, section, findings, trialChecker) : null),
+  safe: (section: string, findings: string[]): SafeFixes | null => {
+    const open = view();
+    return open ? safeFixes(open, section, findings, trialChecker) : null;
+  },
   /** The whole form at a glance. */
   overview: (): Overview | null => (song ? overviewOf(song, memory) : null),
   /** The song in twelve keys for its singers, each with how guitar and ukulele would hold it. */

@@ -1,12 +1,14 @@
 import { useRef, useState, type KeyboardEvent, type RefObject } from "react";
 import Dropdown from "react-bootstrap/Dropdown";
-import { counted, timeText, type FormPass, type Song } from "../../../core/src/index";
+import { counted, sectionOf, timeText, type FormPass, type Song } from "../../../core/src/index";
 import { playedPlace } from "../../audio/sound";
 import { useHead } from "../../audio/useHead";
-import { addPass, followSong, loopPasses, movePass, passInView, playFrom, removePass } from "../../commands/form";
+import { addPass, followSong, loopPasses, movePass, playFrom, removePass } from "../../commands/form";
+import { addSection } from "../../commands/sections";
 import { formNow } from "../../store/form";
 import { usePlayback } from "../../store/playback";
-import { showPass, useSelection } from "../../store/selection";
+import { passInView } from "../../store/passes";
+import { showPass, useSelection, writeHere } from "../../store/selection";
 import { edit } from "../../store/song";
 import { keyText } from "../../ui/texts";
 import { Toggle } from "../../ui/Toggle";
@@ -29,6 +31,7 @@ export function FormStrip({ song }: { song: Song }) {
   const section = useSelection((s) => s.section);
   const chosen = useSelection((s) => s.pass);
   const looped = usePlayback((s) => (s.wholeSong ? s.passes : null));
+  const here = useSelection((s) => s.here);
   const [open, setOpen] = useState(false);
   const [over, setOver] = useState<number | null>(null);
   const dragged = useRef<string | null>(null);
@@ -64,7 +67,9 @@ export function FormStrip({ song }: { song: Song }) {
           <li
             key={pass.id}
             data-pass={pass.id}
-            className={["form-pass", over === i && "over", isLooped(i) && "looped"].filter(Boolean).join(" ")}
+            className={["form-pass", over === i && "over", isLooped(i) && "looped", here && pass.id === current && "here"]
+              .filter(Boolean)
+              .join(" ")}
             style={{ flexGrow: pass.seconds }}
             draggable
             onDragStart={(e) => {
@@ -96,13 +101,35 @@ export function FormStrip({ song }: { song: Song }) {
 const differs = (pass: FormPass): string => [...pass.unlike.map((u) => keyText(u)), ...pass.own].join("; ");
 
 function PassButton({ pass, current, loopTo }: { pass: FormPass; current: boolean; loopTo(): void }) {
+  const [naming, setNaming] = useState(false);
   const onKeyDown = (e: KeyboardEvent) => {
-    if (e.altKey && (e.key === "ArrowLeft" || e.key === "ArrowRight")) movePass(pass.id, e.key === "ArrowLeft" ? -1 : 1);
+    if (e.key === "F2") setNaming(true);
+    else if (e.altKey && (e.key === "ArrowLeft" || e.key === "ArrowRight")) movePass(pass.id, e.key === "ArrowLeft" ? -1 : 1);
     else if (e.key === "Delete") removePass(pass);
     else return;
     e.preventDefault();
     e.stopPropagation();
   };
+  if (naming)
+    return (
+      <input
+        className="form-name"
+        aria-label="Name of this pass"
+        defaultValue={pass.name}
+        autoFocus
+        onFocus={(e) => e.target.select()}
+        onBlur={(e) => {
+          setNaming(false);
+          const name = e.target.value.trim();
+          if (name && name !== pass.name) edit({ do: "setPass", pass: pass.id, name });
+        }}
+        onKeyDown={(e) => {
+          e.stopPropagation();
+          if (e.key === "Enter") e.currentTarget.blur();
+          if (e.key === "Escape") setNaming(false);
+        }}
+      />
+    );
   const key = pass.unlike.find((u) => u === pass.key);
   const words = differs(pass);
   return (
@@ -110,7 +137,7 @@ function PassButton({ pass, current, loopTo }: { pass: FormPass; current: boolea
       type="button"
       aria-pressed={current}
       aria-label={`${pass.name}, ${counted(pass.bars, "bar")}, from ${timeText(pass.startSeconds)}${words ? `; ${words}` : ""}`}
-      title={`${words ? `${words}. ` : ""}Click: look at it. Double click: play from here. Shift click: loop up to here. Drag, or Alt ← →: move it`}
+      title={`${words ? `${words}. ` : ""}Click: look at it. Double click: play from here. Shift click: loop up to here. Drag, or Alt ← →: move it. F2: name it`}
       onClick={(e) => (e.shiftKey ? loopTo() : showPass(pass.section, pass.id))}
       onDoubleClick={() => playFrom(pass)}
       onKeyDown={onKeyDown}
@@ -140,6 +167,8 @@ function FormEnd({
   open: boolean;
   setOpen(open: boolean): void;
 }) {
+  const here = useSelection((s) => s.here);
+  const shown = passes.find((p) => p.id === current);
   const seconds = passes.reduce((sum, p) => sum + p.seconds, 0);
   const bars = passes.reduce((sum, p) => sum + p.bars, 0);
   return (
@@ -148,17 +177,46 @@ function FormEnd({
         {counted(bars, "bar")}, {timeText(seconds)}
       </span>
       <Dropdown align="end">
-        <Dropdown.Toggle as="button" type="button" className="quiet" aria-label="Play a section once more" title="Play a section once more">
+        <Dropdown.Toggle
+          as="button"
+          type="button"
+          className="quiet"
+          aria-label="Add to the form"
+          title="Play a section once more, or add a new one"
+        >
           +
         </Dropdown.Toggle>
         <Dropdown.Menu>
+          <Dropdown.Header>Play once more, behind this pass</Dropdown.Header>
           {song.sections.map((s) => (
             <Dropdown.Item key={s.id} as="button" type="button" onClick={() => addPass(s.id, current)}>
               {s.name}
             </Dropdown.Item>
           ))}
+          <Dropdown.Divider />
+          <Dropdown.Item as="button" type="button" onClick={() => addSection(undefined, current)}>
+            New section
+          </Dropdown.Item>
+          {shown && (
+            <Dropdown.Item as="button" type="button" onClick={() => addSection(sectionOf(song, shown.section), current)}>
+              New section like {sectionOf(song, shown.section)?.name}
+            </Dropdown.Item>
+          )}
         </Dropdown.Menu>
       </Dropdown>
+      {shown && (
+        <Toggle
+          on={here}
+          title={
+            here
+              ? "What you write is for this pass alone. Press again to write for all its passes"
+              : `Write for this pass alone: chords, notes and drums of ${shown.name} change here, its other passes keep theirs`
+          }
+          press={() => writeHere(shown.section, shown.id, !here)}
+        >
+          here only
+        </Toggle>
+      )}
       <Toggle on={open} title="Name, bars, key and parts of the pass in view" press={() => setOpen(!open)}>
         pass
       </Toggle>

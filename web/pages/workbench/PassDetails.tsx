@@ -1,11 +1,25 @@
-import { counted, keyName, passOf, sectionOf, transposeKey, sectionKey, type FormPass, type Key, type Song } from "../../../core/src/index";
+import {
+  counted,
+  keyName,
+  passOf,
+  sectionOf,
+  transposeKey,
+  sectionKey,
+  sectionMeter,
+  type Edit,
+  type FormPass,
+  type Key,
+  type Pass,
+  type Song,
+} from "../../../core/src/index";
 import { addPass, loopPasses, movePass, playFrom, removePass, toggleOut, typedBars } from "../../commands/form";
 import { usePlayback } from "../../store/playback";
+import { useSelection } from "../../store/selection";
 import { edit, say } from "../../store/song";
 import { Check } from "../../ui/Check";
 import { InPlace } from "../../ui/InPlace";
 import { Select, type Choice } from "../../ui/Select";
-import { keyText } from "../../ui/texts";
+import { keyText, ownText } from "../../ui/texts";
 import { Toggle } from "../../ui/Toggle";
 
 const SEMITONES = Array.from({ length: 25 }, (_, i) => i - 12);
@@ -23,7 +37,7 @@ export function PassDetails({ song, pass }: { song: Song; pass: FormPass }) {
   const home = sectionKey(song, section);
   const muted = stored.muted ?? [];
   const set = (change: Parameters<typeof setPass>[1]) => setPass(pass.id, change);
-  const own = stored.name !== undefined || stored.bars !== undefined || stored.transpose !== undefined || muted.length > 0;
+  const unlike = stored.name !== undefined || stored.bars !== undefined || stored.transpose !== undefined || muted.length > 0;
   return (
     <div className="form-details" role="group" aria-label={`This pass: ${pass.name}`}>
       <InPlace label="Name of this pass" className="strong" value={pass.name} commit={(name) => set({ name })} />
@@ -72,7 +86,7 @@ export function PassDetails({ song, pass }: { song: Song; pass: FormPass }) {
         <button type="button" onClick={() => removePass(pass)}>
           Take it out
         </button>
-        {own && (
+        {unlike && (
           <button
             type="button"
             title="Name, bars, key and parts as the section has them"
@@ -82,8 +96,29 @@ export function PassDetails({ song, pass }: { song: Song; pass: FormPass }) {
           </button>
         )}
       </span>
+      <OwnBars song={song} pass={stored} />
       <SectionTime song={song} section={section} />
     </div>
+  );
+}
+
+/** Bars that the pass has for itself, each with what it is and the way back. */
+function OwnBars({ song, pass }: { song: Song; pass: Pass }) {
+  const here = useSelection((s) => s.here);
+  if (!pass.own && !here) return null;
+  return (
+    <span className="controls small" role="group" aria-label="Of this pass alone">
+      <span className="muted">of this pass alone:</span>
+      {pass.own?.map((own) => (
+        <span key={own.bars[0]} className="controls">
+          bar{own.bars[1] - own.bars[0] > 1 ? "s" : ""} {own.bars[0] + 1}
+          {own.bars[1] - own.bars[0] > 1 ? `–${own.bars[1]}` : ""}, {ownText(song, own)}
+          <button type="button" onClick={() => edit({ do: "giveBack", pass: pass.id, bars: own.bars })}>
+            Give back
+          </button>
+        </span>
+      )) ?? <span>nothing yet; what you write now is</span>}
+    </span>
   );
 }
 
@@ -92,11 +127,13 @@ const setPass = (pass: string, change: Change): boolean => edit({ do: "setPass",
 
 /** Key, tempo and meter of the section, where they are not the song's: edited in place, given back by what the song has. */
 function SectionTime({ song, section }: { song: Song; section: NonNullable<ReturnType<typeof sectionOf>> }) {
-  const set = (change: { key?: string | null; tempo?: number | null; meter?: string | null }) =>
+  const set = (change: Omit<Extract<Edit, { do: "setSectionTime" }>, "do" | "section">) =>
     edit({ do: "setSectionTime", section: section.id, ...change });
+  const swing = section.swing ?? song.swing;
+  const beat = sectionMeter(song, section).beats[0]!.duration;
   const times = song.form.filter((p) => p.sectionId === section.id).length;
   const home = sectionKey(song, section);
-  const own = section.key ?? section.tempo ?? section.meter;
+  const own = section.key ?? section.tempo ?? section.meter ?? section.swing;
   return (
     <span className="controls small" role="group" aria-label={`All of ${section.name}`}>
       <span className="muted">
@@ -116,6 +153,29 @@ function SectionTime({ song, section }: { song: Song; section: NonNullable<Retur
         suffix="bpm"
       />
       <InPlace label={`Meter of ${section.name}`} value={section.meter ?? song.meter} commit={(meter) => set({ meter })} />
+      <InPlace
+        label={`Swing of ${section.name}, 50 to 75 percent of ${swing.unit === 8 ? "eighths" : "sixteenths"}`}
+        width={28}
+        value={String(Math.round(swing.ratio * 1000) / 10)}
+        commit={(t) => set({ swing: { ...swing, ratio: Number(t.replace("%", "")) / 100 } })}
+        suffix="% swing"
+      />
+      <Select<8 | 16>
+        label={`Swing of ${section.name} is of`}
+        value={swing.unit}
+        choices={[
+          [8, "8ths"],
+          [16, "16ths"],
+        ]}
+        set={(unit) => set({ swing: { ...swing, unit } })}
+      />
+      <InPlace
+        label={`Beats of pickup before bar 1 of ${section.name}`}
+        width={28}
+        value={String((section.pickup ?? 0) / beat)}
+        commit={(t) => set({ pickup: Math.round(Number(t) * beat) || null })}
+        suffix="beats pickup"
+      />
       <Select<number>
         label={`Move ${section.name} to another key`}
         text="move it"
@@ -126,7 +186,7 @@ function SectionTime({ song, section }: { song: Song; section: NonNullable<Retur
         choices={SEMITONES.map((n): Choice<number> => [n, n === 0 ? "not at all" : keyMove(home, n)])}
       />
       {own !== undefined && (
-        <button type="button" onClick={() => set({ key: null, tempo: null, meter: null })}>
+        <button type="button" onClick={() => set({ key: null, tempo: null, meter: null, swing: null })}>
           As the song
         </button>
       )}

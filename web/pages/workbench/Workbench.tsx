@@ -4,11 +4,12 @@ import { sectionOf, type Song } from "../../../core/src/index";
 import { NoteStrip } from "../../score/NoteStrip";
 import { Score } from "../../score/Score";
 import { usePlayback } from "../../store/playback";
+import { passInView } from "../../store/passes";
 import { usePreferences } from "../../store/preferences";
 import { useResults } from "../../store/results";
 import { useSectionData, type SectionData } from "../../store/sectionData";
 import { showSection, useSelection } from "../../store/selection";
-import { useSong } from "../../store/song";
+import { useSong, useView } from "../../store/song";
 import { Switches } from "../../ui/Switches";
 import { WORKSPACES, type Workspace } from "../../workspaces";
 import { Conflict } from "./Conflict";
@@ -28,14 +29,16 @@ const Notation = lazy(() => import("../../score/Notation"));
 function useShown(song: Song): SectionData | null {
   const preview = usePlayback((s) => s.preview?.song);
   const chosen = useSelection((s) => s.section);
-  const shown = preview ?? song;
+  const view = useView(song);
+  const shown = preview ?? view;
   // An undone section leaves its id behind: fall back to the first one.
   const section = sectionOf(shown, chosen) ? chosen : shown.sections[0]!.id;
   useEffect(() => {
     if (section !== chosen) showSection(section);
   }, [section, chosen]);
   // The score follows a frame or two later, in slices, so that no edit blocks the hand that makes it.
-  return useSectionData(useDeferredValue(shown), useDeferredValue(section));
+  const pass = useSelection((s) => passInView(song, s.pass, s.section));
+  return useSectionData(useDeferredValue(shown), useDeferredValue(section), useDeferredValue(pass));
 }
 
 /** Parts the open workspace is about. */

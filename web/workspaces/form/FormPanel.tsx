@@ -14,11 +14,12 @@ import {
   type Pass,
   type Song,
 } from "../../../core/src/index";
-import { copyPlaying, passInView, playAsSection, toggleOut } from "../../commands/form";
+import { copyPlaying, playAsSection, toggleOut } from "../../commands/form";
 import { formNow } from "../../store/form";
-import { factsNow, type SectionData } from "../../store/sectionData";
+import { factsNow } from "../../store/sectionData";
+import { passInView } from "../../store/passes";
 import { showPass, useSelection } from "../../store/selection";
-import { edit } from "../../store/song";
+import { edit, useSong } from "../../store/song";
 import { NumberBox } from "../../ui/NumberBox";
 import { PanelHead } from "../../ui/PanelHead";
 import { Select, type Choice } from "../../ui/Select";
@@ -29,7 +30,8 @@ import "./style.scss";
 const FULL = 16;
 
 /** Who plays in which pass, how, and how busy. */
-export function FormPanel({ data: { song } }: { data: SectionData }) {
+export function FormPanel() {
+  const song = useSong((s) => s.song)!;
   const section = useSelection((s) => s.section);
   const chosen = useSelection((s) => s.pass);
   const [part, setPart] = useState<string | null>(null);
@@ -135,12 +137,15 @@ function CellDetails({ song, part, pass, busy }: { song: Song; part: Part; pass:
   const [level, setLevel] = useState<Level>("pass");
   const where = { section: sectionOf(song, pass.section), pass: passOf(song, pass.id) as Pass };
   const set = (change: Record<string, Record<string, unknown>>) =>
-    edit({
-      do: "setPlaying",
-      part: part.id,
-      ...(level === "section" ? { section: pass.section } : level === "pass" ? { pass: pass.id } : {}),
-      ...change,
-    });
+    edit(
+      {
+        do: "setPlaying",
+        part: part.id,
+        ...(level === "section" ? { section: pass.section } : level === "pass" ? { pass: pass.id } : {}),
+        ...change,
+      },
+      { stored: true },
+    );
   const comp = playingOf(part, "comp", where);
   const voicing = playingOf(part, "voicing", where);
   const own = Object.keys(where.pass.playing?.[part.id] ?? {}).length > 0;

@@ -1,8 +1,11 @@
 import type { Draft } from "immer";
-import type { z } from "zod";
+import { z } from "zod";
 import type { Problem } from "../../result";
 import type { Drum } from "../../instrument/drums";
-import type { Section, Song } from "../schema";
+import { LIMITS, type Section, type Song } from "../schema";
+
+/** A place between the passes of the form, counted from 0. */
+export const Place = z.int("places are whole numbers").min(0).max(LIMITS.passes);
 
 /** What begins the ids of each thing. */
 export type IdPrefix = "s" | "p" | "o" | "c" | "n" | "t" | "v" | "w";

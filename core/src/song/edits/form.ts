@@ -6,11 +6,8 @@ import { counted } from "../../words";
 import { sectionKey, sectionMeter, sectionOf } from "../document";
 import { beginsIn, cutChord } from "../place";
 import { BarSpan, KeyText, LIMITS, PartId, PassId, SectionId, Title, Transposition, type Pass, type Song } from "../schema";
-import { assign, copiedMaterial, defineEdit, draftOf, refuse } from "./define";
+import { assign, copiedMaterial, defineEdit, draftOf, Place, refuse } from "./define";
 import { moveMaterial, moveRefused, moving, outOfMidi } from "./moving";
-
-/** A place between the passes of the form, counted from 0. */
-const Place = z.int("places are whole numbers").min(0).max(LIMITS.passes);
 
 type OwnBars = NonNullable<Pass["own"]>[number];
 

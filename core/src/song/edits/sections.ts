@@ -1,10 +1,10 @@
-import { must } from "../../result";
+import { must, type Problem } from "../../result";
 import { keyName, parseKey } from "../../pitch/key";
-import { parseMeter } from "../../time/meter";
+import { beatsText, parseMeter, type Meter, type Ticks } from "../../time/meter";
 import { cutAt, joined } from "../beyond";
 import { sectionMeter, sectionOf } from "../document";
-import { Bars, KeyText, MeterText, SectionId, Swing, Tempo, Title, type Section } from "../schema";
-import { assign, copiedMaterial, defineEdit, draftOf, refuse } from "./define";
+import { Bars, Duration, KeyText, MeterText, SectionId, Swing, Tempo, Title, type Section } from "../schema";
+import { assign, copiedMaterial, defineEdit, draftOf, Place, refuse } from "./define";
 import { meterRefused, rebar } from "./meters";
 
 /** A section that becomes shorter keeps what lies past its end, out of everything; it comes back when the section is longer again. */
@@ -27,18 +27,22 @@ export const setSection = defineEdit({
   },
 });
 
-/** Key, tempo, meter and swing of a section alone, where they are not the song's; null gives the song's back. The key is only named: nothing is moved. */
+/**
+ * Key, tempo, meter and swing of a section alone, where they are not the song's; null gives the song's back. The key is only named: nothing is moved.
+ * The pickup is the room before bar 1 in which an upbeat is written; it is not made shorter than what stands there.
+ */
 export const setSectionTime = defineEdit({
   name: "setSectionTime",
-  title: "set the key, tempo, meter or swing of a section",
+  title: "set the key, tempo, meter, swing or pickup of a section",
   schema: {
     section: SectionId,
     key: KeyText.nullable().optional(),
     tempo: Tempo.nullable().optional(),
     meter: MeterText.nullable().optional(),
     swing: Swing.nullable().optional(),
+    pickup: Duration.nullable().optional(),
   },
-  apply(draft, { section, key, tempo, meter, swing }, { song, fresh }) {
+  apply(draft, { section, key, tempo, meter, swing, pickup }, { song, fresh }) {
     const here = sectionOf(song, section)!;
     const target = draftOf(draft, section);
     if (meter !== undefined) {
@@ -51,25 +55,46 @@ export const setSectionTime = defineEdit({
         rebar(target, here, old, next, fresh);
       }
     }
+    if (pickup !== undefined) {
+      const refused = pickupRefused(here, sectionMeter(song, here), pickup ?? 0);
+      if (refused) return refused;
+    }
     const named = key && keyName(must(parseKey(key)));
     assign(target, {
       key: named === song.key ? null : named,
       tempo: tempo === song.tempo ? null : tempo,
       meter: meter && must(parseMeter(meter)).text === song.meter ? null : meter,
       swing: swing && swing.ratio === song.swing.ratio && swing.unit === song.swing.unit ? null : swing,
+      pickup,
     });
   },
 });
 
-/** A new section at the end of the form, empty or as a copy of another with ids of its own. Made: the section, its pass, then what is in it. */
+/** Why a pickup cannot be so long. */
+function pickupRefused({ name, notes }: Section, meter: Meter, pickup: Ticks): Problem | null {
+  if (pickup > meter.bar)
+    return refuse(
+      "pickup",
+      `A pickup is no longer than a bar: ${beatsText(meter, meter.bar)} here`,
+      "Make the section a bar longer instead.",
+    );
+  const early = Object.values(notes)
+    .flat()
+    .find((n) => n.start < -pickup);
+  return early
+    ? refuse("pickup", `${name} has ${early.pitch} ${beatsText(meter, -early.start)} before bar 1`, "Move or delete the note first.")
+    : null;
+}
+
+/** A new section at a place of the form, or at its end: empty, or a copy of another with ids of its own. Made: the section, its pass, then what is in it. */
 export const addSection = defineEdit({
   name: "addSection",
   title: "add a section",
-  schema: { name: Title, bars: Bars, copyOf: SectionId.optional() },
+  schema: { name: Title, bars: Bars, copyOf: SectionId.optional(), at: Place.optional() },
   apply(draft, edit, { song, fresh }) {
     const id = fresh("s");
     const source = edit.copyOf === undefined ? undefined : song.sections.find((s) => s.id === edit.copyOf);
-    draft.form.push({ id: fresh("o"), sectionId: id });
+    draft.form.splice(edit.at ?? draft.form.length, 0, { id: fresh("o"), sectionId: id });
     const { beyond: _, ...copied } = source ?? {};
     const fill: Omit<Section, "id" | "name"> = source
       ? {
