@@ -5,14 +5,12 @@ import {
   newSong,
   parseMeter,
   patternLanes,
-  storeVoicing,
-  voiceSection,
   vocalLines,
   bassLines,
   type Edit,
   type Song,
 } from "../core/src/index";
-import { arrange, breathing, build, drums, range, tune } from "./tools";
+import { arrange, breathing, build, drums, laidAlong, ledOn, otherEnding, range, tune } from "./tools";
 
 /** Songs for the orchard's harvest-night concert: a small band and two singers. All invented. */
 
@@ -91,16 +89,22 @@ function withSecondSinger(song: Song, chorus: string): Song {
   const [line] = must(vocalLines(ready, { section: chorus, part: wren, lead: "melody" }));
   const sung = build(ready, [{ do: "setNotes", section: chorus, part: wren, notes: line!.notes }]);
   const verse = sung.sections[0]!.id;
-  // The second verse is without drums, the last chorus a whole tone higher.
+  // The second verse is without drums; the second chorus ends otherwise and leads into the last one, a whole tone higher.
   const long = build(sung, [
     { do: "addPass", section: verse },
     { do: "addPass", section: chorus },
     { do: "addPass", section: chorus },
   ]);
-  return build(long, [
+  const whole = build(long, [
     { do: "setPass", pass: long.form[2]!.id, muted: [sung.parts.find((p) => p.role === "drums")!.id] },
     { do: "setPass", pass: long.form[4]!.id, name: "Last chorus", transpose: 2 },
   ]);
+  return otherEnding(
+    ledOn(laidAlong(whole), 3, false),
+    whole.form[3]!.id,
+    "| Abmaj9 | Bb/Ab | Gm7 C7(b9) | Fm9 Bb13 | Ebmaj9 Ebmaj9/D | Cm9 | Fm7 Bb7sus4 | F9sus4 F7 |",
+    3,
+  );
 }
 
 function cider(): Song {
@@ -115,7 +119,7 @@ function cider(): Song {
       profile: "loop",
     }),
   );
-  return arrange(
+  const strut = arrange(
     build(base, [
       { do: "setPart", part: "melody", name: "Clarinet", instrument: "clarinet" },
       { do: "setPart", part: "keys", name: "Electric piano", instrument: "electricPiano" },
@@ -140,6 +144,16 @@ function cider(): Song {
     5,
     false,
   );
+  // A loop three times: first without the clarinet, at last with the piano in eighths.
+  const thrice = build(strut, [
+    { do: "addPass", section: "s1" },
+    { do: "addPass", section: "s1" },
+  ]);
+  return build(thrice, [
+    { do: "setPass", pass: thrice.form[0]!.id, name: "Vamp", muted: ["melody"] },
+    { do: "setPass", pass: thrice.form[2]!.id, name: "Last strut" },
+    { do: "setPlaying", part: "keys", pass: thrice.form[2]!.id, comp: { rhythm: "driving" } },
+  ]);
 }
 
 /** A waltz for nylon guitar: shapes on the neck, chords after the downbeat, strings that play the top of them. */
@@ -257,8 +271,8 @@ function shed(): Song {
       bass: { style: "arpeggio", ownFigure: true },
     },
   ]);
-  for (const { id } of song.sections) {
-    song = build(song, [storeVoicing(id, "keys", must(voiceSection(song, id, "keys")))]);
+  song = laidAlong(song);
+  for (const { id } of [...song.sections].reverse()) {
     const [line] = must(bassLines(song, { section: id, part: "bass", seed: 2 }));
     song = build(song, [{ do: "setNotes", section: id, part: "bass", notes: line!.notes }]);
   }

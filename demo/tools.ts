@@ -3,8 +3,13 @@ import {
   bassLines,
   breathsOf,
   must,
+  parseMeter,
+  passEndings,
+  passView,
   QUARTER,
+  storeVoicing,
   voiceSection,
+  withFollowing,
   type Drum,
   type Edit,
   type Note,
@@ -63,6 +68,54 @@ export const breathing = (song: Song): Song =>
       }, all),
     song,
   );
+
+/** Lays the chords out anew along the form, from its end on, until every section leads into the next as it stands. */
+export function laidAlong(song: Song): Song {
+  let current = song;
+  for (let round = 0; round < 6; round++) {
+    const before = current;
+    for (const { id } of [...song.sections].reverse())
+      current = build(current, [storeVoicing(id, "keys", must(voiceSection(current, id, "keys")))]);
+    if (JSON.stringify(current) === JSON.stringify(before)) return current;
+  }
+  return current;
+}
+
+/** The bass line of every section as the form goes on, with last bars of their own for passes that go on elsewhere. */
+export function ledOn(song: Song, seed: number, glides: boolean): Song {
+  return song.sections.reduce((now, { id }) => {
+    const request = { section: id, part: "bass", seed, settings: { glides } };
+    const [line] = must(bassLines(now, request));
+    return build(now, [{ do: "setNotes", section: id, part: "bass", notes: line!.notes }, ...passEndings(now, request, line!.notes)]);
+  }, song);
+}
+
+/** Other chords in the last bar of one pass, with the layouts and the end of the bass line that belong to them. */
+export function otherEnding(song: Song, pass: string, line: string, seed: number): Song {
+  const { sectionId } = song.form.find((p) => p.id === pass)!;
+  const section = song.sections.find((s) => s.id === sectionId)!;
+  const lastBar = (section.bars - 1) * must(parseMeter(song.meter)).bar;
+  const changed = build(song, [withFollowing(song, { do: "inPass", pass, here: true, edit: { do: "setLine", section: sectionId, line } })]);
+  const view = passView(changed, pass, true);
+  const notes = view.sections.find((s) => s.id === sectionId)!.notes.bass!;
+  const held = build(view, [
+    { do: "setNotes", section: sectionId, part: "bass", notes: notes.map((n) => (n.start < lastBar ? { ...n, pinned: true } : n)) },
+  ]);
+  const [written] = must(bassLines(held, { section: sectionId, part: "bass", seed }));
+  return build(changed, [
+    {
+      do: "inPass",
+      pass,
+      here: true,
+      edit: {
+        do: "setNotes",
+        section: sectionId,
+        part: "bass",
+        notes: [...notes.filter((n) => n.start < lastBar), ...written!.notes.filter((n) => n.start >= lastBar)],
+      },
+    },
+  ]);
+}
 
 /** Voices every section and takes the writer's first bass line for it. */
 export function arrange(song: Song, style: string, seed: number, glides: boolean): Song {

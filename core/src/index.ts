@@ -115,6 +115,8 @@ export { drumOf, drumPlayer, laneName, laneTitle, type PlayerId } from "./song/p
 export { ownerOf, playingOf, type Level, type Where } from "./song/playing";
 export { findPlace, passPlace, sectionPlace, type Place } from "./song/place";
 export { isUnlike, passView } from "./song/passView";
+export { firstNote, wayOn, waysOn, type FirstNote, type WayOn } from "./song/onward";
+export { passEndings } from "./bass/endings";
 export { formOf, timeText, type FormPass } from "./song/form";
 export { createMemory, factsOf, type Fact, type Memory, type Reader } from "./facts/memory";
 export * from "./facts/facts";

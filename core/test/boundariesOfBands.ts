@@ -37,6 +37,16 @@ const seam = (end: string[], begin: string[], role: "Bass" | "Tune" = "Bass", li
     { [role]: begin },
   );
 
+/** A section of four bars three times, the last time with something different. */
+const thrice = (last: { muted?: string[] }): Song => {
+  const song = edit(
+    songWith({ line: "| C | Am | F | G |", bass: ["0 C2 4", "4 A1 4", "8 F2 4", "12 G2 4"], melody: ["0 E4 4"] }),
+    { do: "addPass", section: "s1" },
+    { do: "addPass", section: "s1" },
+  );
+  return last.muted ? edit(song, { do: "setPass", pass: song.form[2]!.id, muted: last.muted }) : song;
+};
+
 const guitar = (capo: number): Song =>
   edit(band("| C |", { Guitar: ["melody", "guitar", ["0 F2 1", "1 C3 1"]] }), {
     do: "setPlaying",
@@ -232,6 +242,12 @@ export const BANDS: [what: string, rule: string, inside: Song, outside: Song][] 
     "sections-alike",
     verseAndChorus(["0 A4 2", "2 C5 2"]),
     verseAndChorus(["0 G4 2", "2 E4 2"]),
+  ],
+  [
+    "three passes with a part out of one are a variation, three that are the same in all parts are not",
+    "pass-again",
+    thrice({ muted: ["bass"] }),
+    thrice({}),
   ],
   [
     "a line that fits its chords stays; a whole tone off it is in another key",

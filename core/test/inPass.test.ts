@@ -105,9 +105,9 @@ describe("an edit of one pass", () => {
       do: "inPass",
       pass,
       here: true,
-      edit: { do: "setPlaying", part: "keys", section: "s1", comp: { rhythm: "quarters" } },
+      edit: { do: "setPlaying", part: "keys", section: "s1", comp: { rhythm: "beats" } },
     });
-    expect(played.form[1]!.playing).toEqual({ keys: { comp: { rhythm: "quarters" } } });
+    expect(played.form[1]!.playing).toEqual({ keys: { comp: { rhythm: "beats" } } });
     expect(played.sections).toEqual(song.sections);
     const longer = applyEdit(song, {
       do: "inPass",

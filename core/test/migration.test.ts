@@ -63,7 +63,9 @@ describe.each(VERSION1)("%s, a file of version 1", (name) => {
     }
     for (const [place, chords] of Object.entries(expected.voicings)) {
       const [part, section] = place.split(" ");
-      expect([place, must(voiceSection(song, section!, part!)).chords.map((c) => c.pitches.join(" "))]).toEqual([place, chords]);
+      // Each section by itself, as it was laid out when a form led nowhere.
+      const alone = { ...song, form: song.form.filter((p) => p.sectionId === section).slice(0, 1) };
+      expect([place, must(voiceSection(alone, section!, part!)).chords.map((c) => c.pitches.join(" "))]).toEqual([place, chords]);
     }
   });
   test("every text, number and name of the file is still in the song", () => {

@@ -176,7 +176,7 @@ export function startSound(): () => void {
     useSelection.subscribe((state, before) => {
       if (usePlayback.getState().wholeSong) return;
       if (state.section !== before.section) stop();
-      else if (state.pass !== before.pass) refresh();
+      else if (state.pass !== before.pass || state.here !== before.here) refresh();
     }),
   ];
   return () => {

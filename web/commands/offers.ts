@@ -52,7 +52,9 @@ export async function auditionWritten(offer: Offer, bar: Ticks, end: Ticks): Pro
 }
 
 export async function acceptOffer(offer: Offer): Promise<void> {
-  const edit = await prepare(offer);
+  const more = (await offer.also?.()) ?? [];
+  const prepared = await prepare(offer);
+  const edit: Edit = more.length ? { do: "all", label: offer.label, edits: [prepared, ...more] } : prepared;
   endPreview();
   if (!useSong.getState().edit(edit)) return;
   offer.taken?.();

@@ -3,6 +3,7 @@ import {
   mended,
   takeVoices,
   type BassLine,
+  type BassRequest,
   type CounterLine,
   type Edit,
   type Problem,
@@ -13,6 +14,7 @@ import {
   type VocalRequest,
 } from "../../core/src/index";
 import { clearLines, useResults, type Offer } from "../store/results";
+import { useSelection } from "../store/selection";
 import { songNow } from "../store/song";
 import { workers } from "../workers/client";
 import { acceptEdit } from "./audition";
@@ -93,6 +95,13 @@ export const useWritten = <B extends Bench>(bench: B, section: string, part: str
 };
 const NONE: readonly never[] = [];
 
+/** The last bars that passes get which go on elsewhere; none where the line is for one pass alone. */
+async function endingsOf(request: BassRequest, notes: BassLine["notes"]): Promise<Edit[]> {
+  if (useSelection.getState().here) return [];
+  const found = await workers.writer.endings(request, notes);
+  return found.ok ? found.value : [];
+}
+
 /** The written lines as offers that can be heard in place and taken. */
 export function useLineOffers(bench: Exclude<Bench, "vocal">, part: string, section: string, length: Ticks): Offer[] {
   const lines = useWritten(bench, section, part);
@@ -102,6 +111,9 @@ export function useLineOffers(bench: Exclude<Bench, "vocal">, part: string, sect
         id: `line:${i}:${line.seed}:${line.style}:${part}`,
         label: `line ${i + 1}`,
         edit: { do: "setNotes", section, part, notes: line.notes },
+        ...(bench === "bass"
+          ? { also: () => endingsOf({ section, part, style: (line as BassLine).style, seed: line.seed }, line.notes) }
+          : {}),
         from: 0,
         to: length,
         whole: true,

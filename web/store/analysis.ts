@@ -60,12 +60,12 @@ function refresh(): void {
 }
 
 /** Tells the workers which pass is in view. */
-function look(): string | null {
+function look(): string {
   const { song } = useSong.getState();
-  const { pass, section } = useSelection.getState();
+  const { pass, section, here } = useSelection.getState();
   const id = song && passInView(song, pass, section);
-  for (const worker of Object.values(workers)) void worker.look(id);
-  return id;
+  for (const worker of Object.values(workers)) void worker.look(id, here);
+  return `${id} ${here}`;
 }
 
 /** Follows the song: tells the workers, judges again, and makes what belongs to each edit. Returns a function that ends this. */
@@ -81,7 +81,7 @@ export function startAnalysis(): () => void {
     refresh();
   });
   const offSelection = useSelection.subscribe((state, before) => {
-    if (state.section !== before.section || state.pass !== before.pass) {
+    if (state.section !== before.section || state.pass !== before.pass || state.here !== before.here) {
       const now = look();
       if (now !== seen) {
         seen = now;

@@ -16,8 +16,8 @@ export function passInView(song: Song, pass: string | null, section: string): st
 }
 
 /** The song as the pass in view plays it. */
-export const viewOf = (song: Song, { pass, section }: Pick<Looked, "pass" | "section"> = useSelection.getState()): Song =>
-  passView(song, passInView(song, pass, section));
+export const viewOf = (song: Song, { pass, section, here }: Looked = useSelection.getState()): Song =>
+  passView(song, passInView(song, pass, section), here);
 
 /** Whether an edit says something of a section. */
 const concerns = (edit: Edit, section: string): boolean =>

@@ -25,6 +25,8 @@ export interface Offer {
   to: Ticks;
   /** The edit is complete: no voicings or bass have to follow it. */
   whole?: boolean;
+  /** More edits that are made with it when it is taken. */
+  also?(): Promise<Edit[]>;
   /** What is done when it was taken. */
   taken?(): void;
 }

@@ -147,7 +147,8 @@ export function usePass(): Pass | undefined {
 export function useView(song: Song): Song {
   const section = useSelection((s) => s.section);
   const pass = useSelection((s) => s.pass);
-  return viewOf(song, { section, pass });
+  const here = useSelection((s) => s.here);
+  return viewOf(song, { section, pass, here });
 }
 
 /** The song as the pass in view plays it, and one of its sections, whatever is being tried out in the score. */

@@ -34,7 +34,6 @@ export function data(): SectionData {
     length: section().bars * sectionMeter(song, section()).bar,
     pickup: 480,
     upbeats: new Map(),
-    upbeats: new Map(),
     sounding: new Map(),
   };
 }

@@ -20,6 +20,7 @@ import {
   partByRole,
   partOf,
   passView,
+  passEndings,
   pathsAt,
   reharmonizeSection,
   thinOut,
@@ -87,9 +88,9 @@ const trialMemory = createMemory();
 const trialChecker = createChecker(trialMemory);
 
 /** The pass that is looked at. */
-let looked: string | null = null;
+let looked: { pass: string | null; here: boolean } = { pass: null, here: false };
 /** The song as that pass plays it. */
-const view = (): Song | null => song && passView(song, looked);
+const view = (): Song | null => song && passView(song, looked.pass, looked.here);
 
 /** Runs what needs an open song. */
 const withSong = <T>(run: (open: Song) => Result<T>): Result<T> => {
@@ -148,8 +149,8 @@ const musicWorker = {
     if (fresh) settled = null;
   },
   /** What is asked from now on is asked of a section as this pass plays it. */
-  look(pass: string | null): void {
-    looked = pass;
+  look(pass: string | null, here: boolean): void {
+    looked = { pass, here };
   },
   /** False when the worker does not hold the version before: then the song must be loaded. */
   edit(next: number, change: Edit): boolean {
@@ -274,6 +275,8 @@ const musicWorker = {
       ),
     ),
   counter: (request: CounterRequest): Result<CounterLine[]> => withSong((open) => counterLines(open, request)),
+  /** What gives passes of the section that go on elsewhere a last bar of their own in a line that was written for the others. */
+  endings: (request: BassRequest, notes: BassLine["notes"]): Result<Edit[]> => withSong((open) => ok(passEndings(open, request, notes))),
   bass: (request: BassRequest): Result<BassLine[]> => withSong((open) => bassLines(open, request)),
 };
 

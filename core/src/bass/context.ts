@@ -1,10 +1,11 @@
 import { fail, ok, type Result } from "../result";
-import { chordsAt, kicksAt, notesAt, rolesAt } from "../facts/facts";
+import { chordsAt, kicksAt, notesAt, onwardAt, rolesAt } from "../facts/facts";
 import type { Reader } from "../facts/memory";
 import type { Key } from "../pitch/key";
 import { parsePitch, type Midi } from "../pitch/pitch";
 import { beatAt, type Meter, type Ticks } from "../time/meter";
 import { isWritten, partOf, sectionKey, sectionMeter, sectionOf } from "../song/document";
+import type { FirstNote } from "../song/onward";
 import { chordAtTick, type RealizedChord, type RealizedNote } from "../song/realize";
 import type { Drum, Note, Part, Section, Song } from "../song/schema";
 import { sectionPlace } from "../song/place";
@@ -30,6 +31,8 @@ export interface BassContext {
   /** The line as it stands, or a candidate for it, with the roles of its notes. */
   notes: readonly RealizedNote[];
   roles: ReadonlyMap<RealizedNote, RoleSpan[]>;
+  /** What follows in the form, with the chord and, where it is written, the first note of this part; absent where the line leads back to its own beginning. */
+  onward?: { chord: RealizedChord; first: FirstNote | null; into: string };
   /** Notes of other bass sounds that are heard with it. */
   layers: readonly RealizedNote[];
   meter: Meter;
@@ -83,6 +86,7 @@ export function bassContext(read: Reader, sectionId: string, partId: string, set
     return pitch?.ok ? pitch.value : usual;
   };
   const others = song.parts.filter((p) => p.id !== partId);
+  const onward = read.get(onwardAt, sectionId, partId);
   const lines = others.filter((p) => p.role === "melody" || p.role === "vocal");
   const tune = lines.flatMap((p) => heard(p.id)).sort((a, b) => a.start - b.start);
   return ok({
@@ -92,6 +96,7 @@ export function bassContext(read: Reader, sectionId: string, partId: string, set
     part,
     notes: heard(partId),
     roles: read.get(rolesAt, place, partId, "held"),
+    ...(onward ? { onward } : {}),
     layers: others.filter((p) => p.role === "bass").flatMap((p) => heard(p.id)),
     meter,
     key: sectionKey(song, section),

@@ -9,7 +9,17 @@ import { beatLength, chordAt, figures, tuneAt, type BassContext } from "./contex
 import type { BassStyle, Slot } from "./style";
 
 /** A slot as the writer holds it. A pinned note is a slot with one pitch. */
-export type OpenSlot = Slot & Pinned;
+export type OpenSlot = Slot &
+  Pinned & {
+    /** It is not written: it stands for the first note of what follows in the form. */
+    beyond?: NonNullable<BassContext["onward"]>;
+  };
+
+/** The slots of a line with the note to which it leads on. */
+const withOnward = ({ onward, length }: BassContext, slots: OpenSlot[]): OpenSlot[] =>
+  onward && slots.length
+    ? [...slots, { start: length + Math.max(0, onward.first?.after ?? 0), duration: onward.chord.duration, use: "anchor", beyond: onward }]
+    : slots;
 
 export interface Candidate {
   midi: Midi;
@@ -36,6 +46,8 @@ const COST = {
   middle: 0.05,
   underTune: 2.5,
   otherOctave: 1.6,
+  /** The last note leads nowhere. */
+  astray: 2.5,
   firstInverted: 1.5,
   seventhBelow: 1.2,
   anchor: { fifth: 4, root: 5, other: 6 },
@@ -45,8 +57,9 @@ const COST = {
 export function pitchSlots(ctx: BassContext, style: BassStyle, slots: readonly OpenSlot[], pedal?: PitchClass): PitchSlot[] {
   const [low, high] = ctx.range;
   const center = low + (high - low) * 0.4;
-  return slots
-    .map((slot, index): PitchSlot => {
+  return withOnward(ctx, [...slots])
+    .map((slot, index, all): PitchSlot => {
+      if (slot.beyond) return { ...slot, chord: slot.beyond.chord, candidates: firstOnward(slot.beyond, [low, high], center) };
       const chord = chordAt(ctx, slot.start);
       if (slot.pinMidi !== undefined) {
         const inChord = !chord?.chord || chordPitchClasses(chord.chord).includes(mod(slot.pinMidi, 12));
@@ -54,8 +67,8 @@ export function pitchSlots(ctx: BassContext, style: BassStyle, slots: readonly O
       }
       const candidates: Candidate[] = [];
       if (chord?.chord) {
-        const next = slots[(index + 1) % slots.length]!;
-        const ahead = chordAt(ctx, next.start);
+        const next = all[(index + 1) % all.length]!;
+        const ahead = next.beyond?.chord ?? chordAt(ctx, next.start);
         const leads =
           (slot.start + slot.duration) % ctx.length === next.start % ctx.length || next.start - slot.start <= beatLength(ctx, slot.start);
         const tune = ctx.settings.melody ? tuneAt(ctx, slot.start) : null;
@@ -79,6 +92,22 @@ export function pitchSlots(ctx: BassContext, style: BassStyle, slots: readonly O
       return { ...slot, chord, candidates };
     })
     .filter((slot) => slot.candidates.length > 0);
+}
+
+/** Whether a bass note leads on to another: by step, or by a fifth or fourth. */
+export const leadsTo = (from: Midi, to: Midi): boolean => [1, 2, 5, 7, 10, 11].includes(mod(from - to, 12));
+
+/** Whether it does, or stays where the harmony stays. */
+const leadsOrStays = (from: Midi, to: Midi, { chord }: PitchSlot): boolean =>
+  leadsTo(from, to) || (mod(from - to, 12) === 0 && chord?.chord != null && bassPc(chord.chord) === mod(to, 12));
+
+/** What the line leads on to: the note that is written there, else the bass of the chord in any octave of the range. */
+function firstOnward({ chord, first }: NonNullable<BassContext["onward"]>, [low, high]: [Midi, Midi], center: Midi): Candidate[] {
+  if (first) return [{ midi: first.midi, cost: 0, inChord: true }];
+  const pc = bassPc(chord.chord!);
+  return Array.from({ length: high - low + 1 }, (_, i) => low + i)
+    .filter((midi) => mod(midi, 12) === pc)
+    .map((midi) => ({ midi, cost: Math.abs(midi - center) * COST.middle, inChord: true }));
 }
 
 const TONES: Record<string, readonly string[]> = {
@@ -190,7 +219,7 @@ function moveCost(style: BassStyle, octaves: "none" | "some" | "many", from: Can
   return leap + (distance === 6 || distance >= 10 ? 0.8 : 0);
 }
 
-/** The lattice of a line, which leads back into its own beginning. */
+/** The lattice of a line, which leads on into what follows, or back into its own beginning. */
 function lineLattice(ctx: BassContext, slots: PitchSlot[], style: BassStyle): Lattice {
   return {
     sizes: slots.map((s) => s.candidates.length),
@@ -198,9 +227,14 @@ function lineLattice(ctx: BassContext, slots: PitchSlot[], style: BassStyle): La
     step: (c, i, j) => {
       const to = slots[(c + 1) % slots.length]!;
       // A pinned note is left as the user wants it; its conflicts are reported instead.
-      return slots[c]!.pin ? 0 : stepCost(style, ctx.settings.octaves, slots[c]!.candidates[i]!, to.candidates[j]!, to.use === "octave");
+      if (slots[c]!.pin) return 0;
+      const [a, b] = [slots[c]!.candidates[i]!, to.candidates[j]!];
+      return (
+        stepCost(style, ctx.settings.octaves, a, b, to.use === "octave") +
+        (to.beyond && !leadsOrStays(a.midi, b.midi, slots[c]!) ? COST.astray : 0)
+      );
     },
-    closed: true,
+    closed: !slots.at(-1)?.beyond,
   };
 }
 
@@ -249,7 +283,7 @@ export function otherPitches(ctx: BassContext, style: BassStyle, slots: PitchSlo
     const turned = slots.map((s, c) => ({
       ...s,
       candidates: s.candidates.map((x, i) =>
-        i === taken[c] && !s.pin && (s.use !== "anchor" || surcharge > 1) ? { ...x, cost: x.cost + surcharge } : x,
+        i === taken[c] && !s.pin && !s.beyond && (s.use !== "anchor" || surcharge > 1) ? { ...x, cost: x.cost + surcharge } : x,
       ),
     }));
     const found = choosePitches(ctx, style, turned);

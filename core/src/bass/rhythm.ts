@@ -1,7 +1,9 @@
 import { mod } from "../pitch/pitch";
+import { bassPc } from "../chord/chord";
 import type { Ticks } from "../time/meter";
 import { halfOf, noise } from "../writer/rhythm";
 import { beatLength, chordAt, figures, inGap, type BassContext } from "./context";
+import { leadsTo } from "./pitches";
 import type { BassStyle, Place, Slot } from "./style";
 
 /** Every beat of the section that has a chord. */
@@ -19,7 +21,7 @@ export function beatsOf(ctx: BassContext): { at: Ticks; beat: number; duration: 
 /** Places a half-beat before each change of chord, from which a note can lead into the next one. */
 export function approachPlaces(ctx: BassContext, priority: number): Place[] {
   return ctx.chords.flatMap((chord, i): Place[] => {
-    const next = ctx.chords[(i + 1) % ctx.chords.length]!;
+    const next = ctx.chords[i + 1] ?? ctx.onward?.chord ?? ctx.chords[0]!;
     if (!chord.chord || !next.chord || next.symbol === chord.symbol) return [];
     const end = chord.start + chord.duration;
     const beat = beatLength(ctx, end - 1);
@@ -92,6 +94,7 @@ export function rhythmOf(ctx: BassContext, style: BassStyle, seed: number, place
   // A kick says that something must sound; what sounds there is the style's own.
   for (const [at, place] of wanted) if (chosen.get(at)!.use === "kick") chosen.set(at, { ...place, priority: 1 });
   if (settings.ending) addEnding(ctx, chosen, seed);
+  if (!style.pedals && !style.sustains) addLead(ctx, style, chosen);
   return toSlots(ctx, style, chosen, restAt);
 }
 
@@ -184,6 +187,22 @@ function addEnding(ctx: BassContext, places: Map<Ticks, Place>, seed: number): v
     if (!repeats()) return;
     places.set(at, { at, use: "ending", priority: 1 });
   }
+}
+
+/** Where the last chord's bass does not lead into what follows in the form, the last note does. */
+function addLead(ctx: BassContext, style: BassStyle, places: Map<Ticks, Place>): void {
+  const last = ctx.chords.at(-1);
+  if (!ctx.onward || !last?.chord) return;
+  const [root, target] = [bassPc(last.chord), mod(ctx.onward.first?.midi ?? bassPc(ctx.onward.chord.chord!), 12)];
+  if (root === target || leadsTo(root, target)) return;
+  const end = Math.min(ctx.length, last.start + last.duration);
+  const beat = beatLength(ctx, end - 1);
+  // A style that goes outside the chord only briefly leads in the last half-beat.
+  const from = (style.targets.longestOutside ?? 1) < 1 ? end - (beat - halfOf(beat)) : end - beat;
+  const latest = Math.max(-1, ...[...places.keys()].filter((at) => at < end));
+  const free =
+    latest >= from && places.get(latest)!.use !== "anchor" ? latest : [from, end - (beat - halfOf(beat))].find((at) => at > latest);
+  if (free !== undefined) places.set(free, { at: free, use: "approach", priority: 1 });
 }
 
 /** The length that ends before the next snare or clap, so that the line breathes; at least a sixteenth remains. */

@@ -133,7 +133,7 @@ export function buildUp(song: Song, request: BassRequest): Result<ShapeStep> {
     const i = slots.findIndex((s) => s.start === slot.start);
     if (i < 0) continue;
     for (const { midi, cost } of pricedAt(ctx, style, slots, i)) {
-      const line = slots.map((s, k) => ({ slot: s, midi: k === i ? midi : s.pinMidi! }));
+      const line = slots.map((s, k) => ({ slot: s, midi: k === i ? midi : (s.pinMidi ?? s.candidates[0]!.midi) }));
       const reason = reasonForNote(ctx, line, i, pedal !== undefined);
       const score = weightOfReason(reason) + wanted - cost * 0.3;
       if (!best || score > best.score) best = { score, slot, reason, pitch: spell(ctx, line[i]!, line[(i + 1) % line.length]!) };

@@ -221,16 +221,17 @@ function finish(
   title: string,
   pedal: boolean,
 ): BassLine | null {
-  const line: Chosen[] = slots.map((slot, i) => ({ slot, midi: slot.candidates[picks[i]!]!.midi }));
+  const all: Chosen[] = slots.map((slot, i) => ({ slot, midi: slot.candidates[picks[i]!]!.midi }));
+  const line = all.filter(({ slot }) => !slot.beyond);
   const notes = line.map((chosen, i): NewNote & { id?: string } => {
     const { slot } = chosen;
     if (slot.pin) return slot.pin;
     return {
       start: slot.start,
       duration: slot.duration,
-      pitch: spell(ctx, chosen, line[(i + 1) % line.length]!),
+      pitch: spell(ctx, chosen, all[(i + 1) % all.length]!),
       velocity: velocityOf(ctx, slot),
-      reason: reasonForNote(ctx, line, i, pedal),
+      reason: reasonForNote(ctx, all, i, pedal),
     };
   });
   if (ctx.settings.slides !== "none") addGlides(ctx, line, notes);
@@ -255,7 +256,13 @@ function measure(ctx: BassContext, notes: readonly (NewNote & { id?: string })[]
   const written = notes.map((n, i): Note => ({ ...n, id: n.id ?? `new${i}` }));
   const section = { ...frame.section, notes: { ...frame.section.notes, [ctx.part.id]: written } };
   const line = realizedNotes(ctx.song, { ...frame, section }, ctx.part, true);
-  const ground = { chords: ctx.chords, sections: [{ start: 0, key: ctx.key, meter: ctx.meter }], loops: true, duration: ctx.length };
+  const ground = {
+    chords: ctx.chords,
+    sections: [{ start: 0, key: ctx.key, meter: ctx.meter }],
+    loops: true,
+    duration: ctx.length,
+    ...(ctx.onward ? { onward: ctx.onward } : {}),
+  };
   return reportOf({ ...ctx, notes: line, roles: noteRoles(ground, { role: ctx.part.role, linked: false, notes: line }) });
 }
 

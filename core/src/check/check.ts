@@ -70,8 +70,8 @@ export function contextOf(read: Reader, sectionId: string): CheckContext | null 
 }
 
 /** Place and pitches of a finding. */
-function aboutOf(read: Reader, section: string, { tick, parts, notes }: RawFinding): string {
-  const place = sectionPlace(section);
+function aboutOf(read: Reader, section: string, { tick, parts, notes, pass }: RawFinding): string {
+  const place = pass === undefined ? sectionPlace(section) : passPlace(read.song, pass);
   const pitches = notes.flatMap((id) => {
     for (const part of parts)
       for (const reading of ["held", "played"] as const) {

@@ -72,6 +72,8 @@ export interface Finding {
 /** What a rule finds at one place. */
 export type RawFinding = Pick<FindingPlace, "message" | "amount" | "fixes" | "tick" | "parts" | "notes"> & {
   duration?: Ticks;
+  /** The pass whose notes these are, where it is about one pass alone. */
+  pass?: string;
 };
 
 export interface CheckContext {

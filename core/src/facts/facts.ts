@@ -12,7 +12,9 @@ import {
   type RealizedSong,
 } from "../song/realize";
 import { passPlace, sectionPlace } from "../song/place";
+import { chordOf } from "../chord/progression";
 import { partOf, sectionOf, sectionTempo } from "../song/document";
+import { eventAfter, firstNote, wayOn, type FirstNote } from "../song/onward";
 import { kicks, type KickHit } from "../slice/accents";
 import { noteRoles, type RoleContext, type RoleSpan } from "../slice/roles";
 import { namesOver, sliceReal, type Sliced } from "../slice/slices";
@@ -94,6 +96,26 @@ export const formRealized: Fact<[Reading], RealizedSong> = {
     ),
 };
 
+export interface Onward {
+  chord: RealizedChord;
+  first: FirstNote | null;
+  into: string;
+}
+
+/** The chord with which the form goes on after a section, and the first note of a part there; null where it leads back to its own beginning. */
+export const onwardAt: Fact<[section: string, part: string], Onward | null> = {
+  id: "onward",
+  of(read, section, part) {
+    const event = eventAfter(read.song, section);
+    const way = event && wayOn(read.song, section);
+    const chord = event && chordOf(event.symbol);
+    if (!event || !way || !chord) return null;
+    const { key: _, into, ...rest } = event;
+    return { chord: { ...rest, pass: way.next, chord }, first: firstNote(read.song, way, part), into };
+  },
+  same: alike,
+};
+
 /** What roles are read against, apart from the chords. */
 const groundAt: Fact<[Place], Omit<RoleContext, "chords"> | null> = {
   id: "ground",
@@ -111,8 +133,13 @@ export const rolesAt: Fact<[Place, string, Reading], Map<RealizedNote, RoleSpan[
     const part = partOf(read.song, id);
     const ground = read.get(groundAt, place);
     if (!part || !ground) return new Map();
+    const section = place.startsWith("section:") ? place.slice("section:".length) : null;
+    const onward = section === null || part.link ? null : read.get(onwardAt, section, id);
     const notes = read.get(notesAt, place, id, reading);
-    return noteRoles({ ...ground, chords: read.get(chordsAt, place) }, { role: part.role, linked: part.link !== undefined, notes });
+    return noteRoles(
+      { ...ground, ...(onward ? { onward } : {}), chords: read.get(chordsAt, place) },
+      { role: part.role, linked: part.link !== undefined, notes },
+    );
   },
 };
 

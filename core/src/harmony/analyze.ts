@@ -6,6 +6,7 @@ import { degreeName, romanOf } from "../chord/numerals";
 import { parseChord } from "../chord/parse";
 import { NO_CHORD } from "../chord/progression";
 import { sectionKey, sectionMeter, sectionOf } from "../song/document";
+import { chordBefore, eventAfter } from "../song/onward";
 import type { ChordEvent, Song } from "../song/schema";
 import { findCadences, loopJoin, type Cadence, type LoopJoin } from "./cadence";
 import {
@@ -75,12 +76,20 @@ export interface HarmonyReport {
   home: string;
 }
 
+/** What stands before and after a progression in the form; without it the last chord leads back to the first. */
+export interface Around {
+  before?: string | null;
+  after?: Pick<ChordEvent, "id" | "start" | "duration" | "symbol"> | null;
+}
+
+/** What surrounds a section in the form; null where it leads back to its own beginning. */
+export function aroundSection(song: Song, sectionId: string): (Around & { into: string }) | null {
+  const after = eventAfter(song, sectionId);
+  return after && { after, before: chordBefore(song, sectionId)?.symbol ?? null, into: after.into };
+}
+
 /** The chords of a progression with the keys they are heard in; events without a chord are left out. */
-export function readProgression(
-  events: readonly ChordEvent[],
-  home: Key,
-  loop: boolean,
-): Progression & { regions: { from: number; to: number; key: Key }[] } {
+export function readProgression(events: readonly ChordEvent[], home: Key, loop: boolean): Read {
   const read = events.flatMap((event): Heard[] => {
     const chord = event.symbol === NO_CHORD ? null : parseChord(event.symbol);
     return chord?.ok ? [{ event, chord: chord.value, key: home }] : [];
@@ -91,6 +100,20 @@ export function readProgression(
   );
   for (const region of regions) for (let i = region.from; i < region.to; i++) read[i] = { ...read[i]!, key: region.key };
   return { chords: read, home, loop, regions };
+}
+
+type Read = Progression & { regions: { from: number; to: number; key: Key }[] };
+
+/** A progression with what surrounds it: the chord that follows stands behind its own, heard in the key the last of them is heard in. */
+export function within(p: Read, around: Around | null): Read {
+  const heard = (event: ChordEvent, key: Key): Heard[] => {
+    const chord = event.symbol === NO_CHORD ? null : parseChord(event.symbol);
+    return chord?.ok ? [{ event, chord: chord.value, key }] : [];
+  };
+  const [first, last] = [p.chords[0], p.chords.at(-1)];
+  if (!around?.after || !first || !last) return p;
+  const [before] = around.before ? heard({ id: "before", start: 0, duration: 1, symbol: around.before }, first.key) : [];
+  return { ...p, loop: false, chords: [...p.chords, ...heard(around.after, last.key)], ...(before ? { before } : {}) };
 }
 
 /**
@@ -106,11 +129,18 @@ export function analyzeProgression(events: readonly ChordEvent[], key: string, {
 export function analyzeSection(song: Song, sectionId: string): HarmonyReport {
   const section = sectionOf(song, sectionId);
   if (!section) return { chords: [], regions: [], cadences: [], join: null, keys: [], home: song.key };
-  return analyzeEvents(section.chords, sectionKey(song, section), true, sectionMeter(song, section));
+  return analyzeEvents(section.chords, sectionKey(song, section), true, sectionMeter(song, section), aroundSection(song, sectionId));
 }
 
-export function analyzeEvents(events: readonly ChordEvent[], home: Key, loop: boolean, meter: Meter | null): HarmonyReport {
-  const p = readProgression(events, home, loop);
+export function analyzeEvents(
+  events: readonly ChordEvent[],
+  home: Key,
+  loop: boolean,
+  meter: Meter | null,
+  around: ReturnType<typeof aroundSection> = null,
+): HarmonyReport {
+  const own = readProgression(events, home, loop);
+  const p = within(own, around);
   const at = new Map(p.chords.map((h, i) => [h.event.id, i]));
   return {
     home: keyName(home),
@@ -127,9 +157,9 @@ export function analyzeEvents(events: readonly ChordEvent[], home: Key, loop: bo
         text: `${stretch.map((h) => romanOf(h.chord, r.key)).join(" – ")} in ${typeset(r.key.tonic)} ${r.key.mode}`,
       };
     }),
-    cadences: findCadences(p, meter),
-    join: loop ? loopJoin(p) : null,
-    keys: findKeysOfChords(p.chords.map((h) => ({ chord: h.chord, duration: h.event.duration }))),
+    cadences: findCadences(own, meter),
+    join: p !== own ? loopJoin(own, { to: p.chords.at(-1)!, into: around!.into }) : loop ? loopJoin(own) : null,
+    keys: findKeysOfChords(own.chords.map((h) => ({ chord: h.chord, duration: h.event.duration }))),
   };
 }
 

@@ -94,11 +94,11 @@ export interface LoopJoin {
   motion: number;
 }
 
-/** How the last chord leads back into the first. */
-export function loopJoin(p: Progression): LoopJoin | null {
+/** How the last chord leads back into the first, or on into what follows. */
+export function loopJoin(p: Progression, on?: { to: Heard; into: string }): LoopJoin | null {
   const last = p.chords.at(-1);
-  const first = p.chords[0];
-  if (!last || !first || p.chords.length < 2) return null;
+  const first = on?.to ?? p.chords[0];
+  if (!last || !first || (!on && p.chords.length < 2)) return null;
   const cadence = between(last, first, false);
   const common = shares(last.chord, first.chord).length;
   const motion = smallestMotion(last.chord, first.chord);
@@ -106,10 +106,10 @@ export function loopJoin(p: Progression): LoopJoin | null {
   const how = cadence
     ? cadence.text.slice(cadence.text.indexOf(": ") + 2)
     : same
-      ? "the same root again: vary the last bar if the loop should lead back"
+      ? `the same root again: vary the last bar if it should lead ${on ? "on" : "back"}`
       : `${romanOf(last.chord, last.key)} to ${romanOf(first.chord, first.key)}`;
   return {
-    text: `${symbol(last.chord)} back to ${symbol(first.chord)}: ${how}; ${common} common tone${common === 1 ? "" : "s"}, ${motion} semitone${motion === 1 ? "" : "s"} of motion.`,
+    text: `${symbol(last.chord)} ${on ? "on" : "back"} to ${symbol(first.chord)}${on ? `, where ${on.into} begins` : ""}: ${how}; ${common} common tone${common === 1 ? "" : "s"}, ${motion} semitone${motion === 1 ? "" : "s"} of motion.`,
     cadence: cadence?.kind ?? null,
     common,
     motion,

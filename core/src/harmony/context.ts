@@ -18,13 +18,15 @@ export interface Progression {
   home: Key;
   /** The last chord leads into the first. */
   loop: boolean;
+  /** What comes before the first chord, where that is another progression. */
+  before?: Heard;
 }
 
 /** The chord before or after, around the loop where there is one. */
 export function neighbor(p: Progression, index: number, by: number): Heard | undefined {
   const at = index + by;
   if (p.loop && p.chords.length > 1) return p.chords[mod(at, p.chords.length)];
-  return p.chords[at];
+  return at === -1 ? p.before : p.chords[at];
 }
 
 /**
@@ -40,7 +42,9 @@ export const indexOnward = (p: Progression, index: number): number => different(
 
 /** The harmony before, in the same sense. */
 export function earlier(p: Progression, index: number): Heard | undefined {
-  return p.chords[different(p, index, -1)];
+  const found = different(p, index, -1);
+  if (found >= 0 || p.loop) return p.chords[found];
+  return p.before && rootPc(p.before.chord) !== rootPc(p.chords[index]!.chord) ? p.before : undefined;
 }
 
 function different(p: Progression, index: number, by: 1 | -1): number {

@@ -1,11 +1,12 @@
 import { fail, ok, type Result } from "../result";
-import { keyName, type Key } from "../pitch/key";
+import { keyName, nameInKey, type Key } from "../pitch/key";
 import { mod, noteOf, typeset } from "../pitch/pitch";
-import { bassPc, chordPitchClasses, rootPc, toneRole, type Chord } from "../chord/chord";
+import { bassPc, chordPitchClasses, chordToneName, rootPc, toneRole, type Chord } from "../chord/chord";
 import { romanOf } from "../chord/numerals";
 import { parseChord } from "../chord/parse";
-import { NO_CHORD } from "../chord/progression";
+import { chordOf, NO_CHORD } from "../chord/progression";
 import { partOf, sectionKey, sectionMeter, sectionOf } from "../song/document";
+import { eventAfter } from "../song/onward";
 import type { RealizedNote } from "../song/realize";
 import { because } from "../song/reasons";
 import type { ChordEvent, Reason, Song } from "../song/schema";
@@ -78,6 +79,11 @@ export function harmonizations(request: HarmonizeRequest, as: "melody" | "bass")
     const chord = parseChord(pin.symbol);
     return chord.ok ? [{ symbol: pin.symbol, chord: chord.value, distance: 0 }] : palette;
   });
+  const after = eventAfter(song, section.id);
+  const onto = after && chordOf(after.symbol);
+  // Open, it leads into what comes next: the dominant of that chord may stand at the end.
+  const leading = ending === "open" && onto ? leadInto(onto, key) : [];
+  if (leading.length && columns.at(-1)!.length > 1) columns[columns.length - 1] = [...columns.at(-1)!, ...leading];
   const line = lineOf(notes, meter);
   const fits = columns.map((list, c) => list.map((choice) => weighChoice(choice, notes, line, segments[c]!, key, all, as)));
   const last = columns.length - 1;
@@ -92,6 +98,7 @@ export function harmonizations(request: HarmonizeRequest, as: "melody" | "bass")
     segments,
     columns,
     fits,
+    ...(onto ? { onto } : {}),
   });
   const paths = variedPaths(prepare({ sizes: columns.map((c) => c.length), node, step }), {
     k,
@@ -120,6 +127,13 @@ export function harmonizations(request: HarmonizeRequest, as: "melody" | "bass")
       };
     }),
   );
+}
+
+/** The dominant sevenths that lead into a chord of another section, where the key does not have them. */
+function leadInto(onto: Chord, key: Key): Choice[] {
+  const root = chordToneName(onto, mod(rootPc(onto) + 7, 12)) ?? nameInKey(mod(rootPc(onto) + 7, 12), key);
+  const chord = parseChord(`${root}7`);
+  return chord.ok && stepOf(onto, key) !== 1 ? [{ symbol: `${root}7`, chord: chord.value, distance: 0.2, leads: rootPc(onto) }] : [];
 }
 
 /** The same root, bass and third: a musician would call it the same harmony. */

@@ -45,6 +45,8 @@ export interface Problem {
   segments: readonly Segment[];
   columns: readonly (readonly Choice[])[];
   fits: readonly (readonly { cost: number }[])[];
+  /** The chord with which the form goes on. */
+  onto?: Chord;
 }
 
 /** What each chord costs where it stands, and each step from one to the next. */
@@ -54,7 +56,7 @@ export function costsOf(problem: Problem): { node(c: number, i: number): number;
   const phrases = phraseEnds(notes, problem.meter, problem.length);
   const arrivals = byStretch(segments, phrases, (p) => p.arrives);
   const starts = byStretch(segments, phrases, (p) => p.at);
-  const ends = endCosts(key, problem.ending, as === "bass" ? bassOf(notes, segments[last]!) : undefined);
+  const ends = endCosts(problem, as === "bass" ? bassOf(notes, segments[last]!) : undefined);
   const node = (c: number, i: number): number => {
     const choice = columns[c]![i]!;
     const step = stepOf(choice.chord, key);
@@ -171,13 +173,16 @@ function approachCost(chord: Chord, key: Key, end: PhraseEnd | undefined): numbe
 }
 
 /** What it costs to end on a chord. A bass that ends on another note than the tonic ends open, on the chord it carries. */
-function endCosts(key: Key, ending: "closed" | "open", bass: RealizedNote | undefined): (chord: Chord) => number {
+function endCosts({ key, ending, onto }: Problem, bass: RealizedNote | undefined): (chord: Chord) => number {
   const open = ending === "open" || (bass !== undefined && mod(bass.midi, 12) !== key.pcs[0]);
   return (chord) => {
     const home = stepOf(chord, key) === 1 && outsideOf(chord, key) === 0;
     if (!open) return home ? (bassPc(chord) === rootPc(chord) ? 0 : 1) : W.end;
     if (bass !== undefined)
       return home ? 1 : bassPc(chord) === rootPc(chord) ? (isFive(chord, key) || stepOf(chord, key) !== 5 ? 0 : 0.6) : 0.8;
+    // What leads on into another section is its dominant: the fifth below is the root that comes.
+    if (onto && stepOf(onto, key) !== 1)
+      return rootMove(chord, onto) === 5 && isDominant(chord, true) ? 0 : isFive(chord, key) ? W.end / 4 : W.end;
     return isFive(chord, key) ? 0 : W.end;
   };
 }

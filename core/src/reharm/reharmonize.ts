@@ -8,8 +8,8 @@ import { parseChord } from "../chord/parse";
 import { sectionKey, sectionMeter, sectionOf } from "../song/document";
 import { describeReason } from "../song/reasons";
 import type { ChordEvent, Reason, Section, Song } from "../song/schema";
-import { belongs } from "../harmony/context";
-import { readProgression } from "../harmony/analyze";
+import { belongs, type Heard } from "../harmony/context";
+import { aroundSection, readProgression, within } from "../harmony/analyze";
 import { smallestMotion } from "../harmony/distance";
 import { bassFit, fitOf, linesOf, outsideOf, type Lines } from "./fit";
 import { techniqueReason, type Proposal, type ChordSlot, type Spot, type Technique } from "./technique";
@@ -70,7 +70,10 @@ export interface Ground {
   section: Section;
   slots: ChordSlot[];
   lines: Lines;
-  loop: boolean;
+  /** What the form has before and after the section; without it the last chord leads back to the first. */
+  before?: Heard;
+  after?: Heard;
+  into?: string;
   song: Song;
 }
 
@@ -80,14 +83,32 @@ export function materialOf(song: Song, sectionId: string): Result<Ground> {
   if (!section) return fail("reharm.section", `No section has the id "${sectionId}"`);
   const home = sectionKey(song, section);
   const meter = sectionMeter(song, section);
-  const slots = readProgression(section.chords, home, true).chords;
-  return ok({ section, slots, lines: linesOf(song, sectionId, meter), loop: true, song });
+  const own = readProgression(section.chords, home, true);
+  const slots = own.chords;
+  const around = aroundSection(song, sectionId);
+  const p = within(own, around);
+  const after = p === own ? undefined : p.chords.at(-1);
+  return ok({
+    section,
+    slots,
+    lines: linesOf(song, sectionId, meter),
+    song,
+    ...(after && around ? { after, into: around.into } : {}),
+    ...(p.before ? { before: p.before } : {}),
+  });
+}
+
+/** The chord at an index, or what the form has before the first or after the last one: another section, or around the loop. */
+export function beside({ slots, before, after }: Ground, i: number): Heard | undefined {
+  const n = slots.length;
+  if (after) return i < 0 ? before : i >= n ? after : slots[i];
+  return n > 1 ? slots[(i + n) % n]! : undefined;
 }
 
 export function spotAt(ground: Ground, index: number, selection: readonly [number, number]): Spot {
   const { slots, lines, section, song } = ground;
   const n = slots.length;
-  const around = (i: number) => (n > 1 ? slots[(i + n) % n]! : undefined);
+  const around = (i: number) => beside(ground, i);
   const prev = around(index - 1);
   const next = around(index + 1);
   return {
@@ -159,15 +180,14 @@ export function reharmonizations({ song, section, chordIds, range, techniques }:
 }
 
 /** A change that only says the harmony before or after it once more. */
-function repeats({ slots }: Ground, proposal: Proposal, index: number, end: number): boolean {
-  const n = slots.length;
-  if (n < 2) return false;
+function repeats(ground: Ground, proposal: Proposal, index: number, end: number): boolean {
+  const { slots } = ground;
   const chords = chordsOf(proposal);
   const same = (a: Chord, b: Chord) =>
     rootPc(a) === rootPc(b) && bassPc(a) === bassPc(b) && ["3", "b3"].every((role) => has(a, role) === has(b, role));
-  const beside = (mine: Chord, other: number, old: number) =>
-    same(mine, slots[(other + n) % n]!.chord) && !same(slots[old]!.chord, slots[(other + n) % n]!.chord);
-  return beside(chords[0]!, index - 1, index) || beside(chords.at(-1)!, end + 1, end);
+  const again = (mine: Chord, other: Heard | undefined, old: number) =>
+    other !== undefined && same(mine, other.chord) && !same(slots[old]!.chord, other.chord);
+  return again(chords[0]!, beside(ground, index - 1), index) || again(chords.at(-1)!, beside(ground, end + 1), end);
 }
 
 /** Best first, each technique a little later with every offer it has already. */
@@ -227,7 +247,7 @@ const motionThrough = (chords: readonly (Chord | undefined)[]): number =>
 function weigh(ground: Ground, technique: Technique, proposal: Proposal, index: number, end: number): ReharmCandidate {
   const { slots, lines, section } = ground;
   const spot = spotAt(ground, index, [index, end]);
-  const after = slots.length > 1 ? slots[(end + 1) % slots.length]!.chord : undefined;
+  const after = beside(ground, end + 1)?.chord;
   const chords = chordsOf(proposal);
   const key = spot.here.key;
   const from = spot.here.event.start;
@@ -293,13 +313,13 @@ export interface Verdict {
 export function judgeProgression(song: Song, sectionId: string): Verdict {
   const read = materialOf(song, sectionId);
   if (!read.ok || read.value.slots.length < 2) return { enough: false, text: "There is too little here to judge." };
-  const { slots, lines, section } = read.value;
+  const { slots, lines, section, after, into } = read.value;
   const home = sectionKey(song, section);
   const roots = new Set(slots.map((s) => rootPc(s.chord))).size;
   const clashes = slots.flatMap((s) => fitOf(s.chord, s.key, s.event.start, s.event.start + s.event.duration, lines.melody, lines).clashes);
   const diatonic = slots.filter((s) => outsideOf(s.chord, home) === 0).length;
   const last = slots.at(-1)!;
-  const join = smallestMotion(last.chord, slots[0]!.chord);
+  const join = smallestMotion(last.chord, (after ?? slots[0]!).chord);
   const parts = [
     `${counted(roots, "root")} in ${counted(slots.length, "chord")}`,
     `${diatonic} of them in ${keyName(home)}`,
@@ -308,7 +328,7 @@ export function judgeProgression(song: Song, sectionId: string): Verdict {
         ? `${clashes.length} ${clashes.length === 1 ? "note of the tune clashes" : "notes of the tune clash"}`
         : "the tune fits throughout"
       : "no tune to fit yet",
-    `${counted(join, "semitone")} back to the beginning`,
+    `${counted(join, "semitone")} ${after ? `on to ${into}` : "back to the beginning"}`,
   ];
   const enough = !clashes.length && roots >= 2 && join <= 8 && diatonic >= slots.length / 2;
   return {

@@ -3,7 +3,7 @@ import { bassPc, rootPc, type Chord } from "../chord/chord";
 import type { ChordEvent, Reason, Song } from "../song/schema";
 import { prepare } from "../lattice/lattice";
 import { variedPaths } from "../lattice/varied";
-import { isTonic } from "../harmony/context";
+import { isTonic, type Heard } from "../harmony/context";
 import { smallestMotion } from "../harmony/distance";
 import { bassFit, fitOf } from "./fit";
 import { linkCost } from "./link";
@@ -70,7 +70,7 @@ const W = {
 
 /**
  * Whole progressions for a section, the best first, that differ from each other by at least a third of the chords, colors counting little (`variedPaths`). Every chord may
- * stay or be changed by one of the techniques; pinned chords stay; the loop's join counts like every other step. Errors: `reharm.section`,
+ * stay or be changed by one of the techniques; pinned chords stay; the loop's join, or the step to what follows in the form, counts like every other. Errors: `reharm.section`,
  * `reharm.short` for fewer than two chords.
  */
 export function reharmonizeSection({ song, section, range, techniques, k = 5 }: SectionRequest): Result<Progressed[]> {
@@ -79,7 +79,10 @@ export function reharmonizeSection({ song, section, range, techniques, k = 5 }: 
   const ground = read.value;
   if (ground.slots.length < 2)
     return fail("reharm.short", "A section needs at least two chords to be reharmonized", { hint: "Write a chord line first." });
-  const columns = ground.slots.map((_, i) => optionsAt(ground, i, range, techniques));
+  const own = ground.slots.map((_, i) => optionsAt(ground, i, range, techniques));
+  // What follows in the form stands behind the last chord and is not changed; otherwise the last one leads back to the first.
+  const slots = ground.after ? [...ground.slots, ground.after] : ground.slots;
+  const columns = ground.after ? [...own, [standing(ground.after)]] : own;
   const n = columns.length;
   const step = (c: number, i: number, j: number): number => {
     const a = columns[c]![i]!;
@@ -87,21 +90,25 @@ export function reharmonizeSection({ song, section, range, techniques, k = 5 }: 
     const from = a.chords.at(-1)!;
     const to = b.chords[0]!;
     // A chord that leads into its neighbor is only right while that neighbor is there.
-    if (a.needsNext && rootPc(to) !== rootPc(ground.slots[(c + 1) % n]!.chord)) return Infinity;
-    if (b.needsPrev && rootPc(from) !== rootPc(ground.slots[c]!.chord)) return Infinity;
-    const key = ground.slots[(c + 1) % n]!.key;
+    if (a.needsNext && rootPc(to) !== rootPc(slots[(c + 1) % n]!.chord)) return Infinity;
+    if (b.needsPrev && rootPc(from) !== rootPc(slots[c]!.chord)) return Infinity;
+    const key = slots[(c + 1) % n]!.key;
     // Two techniques that meet in the same chord stutter.
     const stutter = (a.reason || b.reason) && rootPc(from) === rootPc(to) && bassPc(from) === bassPc(to) ? W.stutter : 0;
     return smallestMotion(from, to) * W.motion + linkCost(from, to, key) * W.link + stutter;
   };
-  const paths = variedPaths(prepare({ sizes: columns.map((c) => c.length), node: (c, i) => columns[c]![i]!.cost, step, closed: true }), {
-    k,
-    alike: (c, i, j) => likeness(columns[c]![i]!, columns[c]![j]!),
-    atLeast: Math.max(1, n / 3),
-  });
+  const paths = variedPaths(
+    prepare({ sizes: columns.map((c) => c.length), node: (c, i) => columns[c]![i]!.cost, step, closed: !ground.after }),
+    {
+      k,
+      alike: (c, i, j) => likeness(columns[c]![i]!, columns[c]![j]!),
+      atLeast: Math.max(1, ground.slots.length / 3),
+    },
+  );
   return ok(
     paths.map((path): Progressed => {
-      const picks = path.picks.map((i, c) => columns[c]![i]!);
+      const row = path.picks.map((i, c) => columns[c]![i]!);
+      const picks = row.slice(0, ground.slots.length);
       let id = 0;
       const events = picks.flatMap((o, c) => (o.reason ? o.events.map((e) => ({ id: `new${++id}`, ...e })) : [ground.slots[c]!.event]));
       const silent = ground.section.chords.filter((c) => !ground.slots.some((s) => s.event === c));
@@ -116,7 +123,7 @@ export function reharmonizeSection({ song, section, range, techniques, k = 5 }: 
           { name: "distance from the wanted range", cost: sum((o) => offRange(o.adventure, range)) * W.range },
           {
             name: "voice leading",
-            cost: picks.reduce((s, o, c) => s + smallestMotion(o.chords.at(-1)!, picks[(c + 1) % n]!.chords[0]!), 0) * W.motion,
+            cost: picks.reduce((s, o, c) => s + smallestMotion(o.chords.at(-1)!, row[(c + 1) % n]!.chords[0]!), 0) * W.motion,
           },
         ],
         cost: path.cost,
@@ -126,6 +133,22 @@ export function reharmonizeSection({ song, section, range, techniques, k = 5 }: 
     }),
   );
 }
+
+/** A chord that is as it is. */
+const standing = ({ chord }: Heard): Option => ({
+  chords: [chord],
+  events: [],
+  reason: null,
+  technique: "",
+  needsNext: false,
+  needsPrev: false,
+  melody: 0,
+  bass: 0,
+  clashes: [],
+  adventure: 0,
+  outside: 0,
+  cost: 0,
+});
 
 /** How alike two options sound: other colors of the same harmony two thirds, another harmony not at all. */
 function likeness(a: Option, b: Option): number {

@@ -122,6 +122,8 @@ export function isTension(chord: NonNullable<RealizedChord["chord"]>, pc: number
 
 /** What the roles of notes are read against: chords and keys of the stretch they stand in. */
 export type RoleContext = Pick<RealizedSong, "chords" | "loops" | "duration"> & {
+  /** What follows, where that is not the beginning again. */
+  onward?: { chord: RealizedChord; first: { midi: number; after: number } | null };
   sections: readonly Pick<RealizedSection, "start" | "key" | "meter">[];
 };
 
@@ -177,12 +179,23 @@ const BREATH: Ticks = 480;
 /** A skip of a third. */
 const isThird = (a: number, b: number): boolean => Math.abs(a - b) >= 3 && Math.abs(a - b) <= 4;
 
-/** The note that comes next; after the last one of a loop its first. */
-function afterOf(real: RoleContext, notes: readonly RealizedNote[], index: number): { note: RealizedNote; start: Ticks } | undefined {
+/** A note that follows, with its chord. */
+interface After {
+  midi: number;
+  start: Ticks;
+  chord: RealizedChord | null;
+}
+
+/** The note that comes next; after the last one that with which the form goes on, or the first one of a loop. */
+function afterOf(real: RoleContext, notes: readonly RealizedNote[], index: number): After | undefined {
   const next = notes[index + 1];
-  if (next) return { note: next, start: next.start };
+  if (next) return { midi: next.midi, start: next.start, chord: chordAtTick(real.chords, next.start) };
+  if (real.onward) {
+    const { chord, first } = real.onward;
+    return first ? { midi: first.midi, start: real.duration + first.after, chord } : undefined;
+  }
   const again = real.loops && notes[0] !== notes[index] ? notes[0] : undefined;
-  return again && { note: again, start: again.start + real.duration };
+  return again && { midi: again.midi, start: again.start + real.duration, chord: chordAtTick(real.chords, again.start) };
 }
 
 /** The note to which a note goes on from one of its spans: none from a span that is held into the next chord, or before a rest. */
@@ -196,7 +209,7 @@ function followerOf(
   const note = notes[index]!;
   if (i < spans.length - 1) return { midi: note.midi, start: spans[i + 1]!.start };
   const after = afterOf(real, notes, index);
-  return after && after.start - (note.start + note.duration) <= BREATH ? { midi: after.note.midi, start: after.start } : undefined;
+  return after && after.start - (note.start + note.duration) <= BREATH ? { midi: after.midi, start: after.start } : undefined;
 }
 
 /** The name that its surroundings justify for a tone outside its chord: how it is reached and left (any harmony textbook); "outside" where none does. */
@@ -215,10 +228,9 @@ function nonChordKind(
   // What a long rest parts from the note does not lead to it.
   const previous = before && note.start - (before.start + before.duration) <= BREATH ? before : undefined;
   const after = afterOf(real, notes, index);
-  const next = after?.note;
   const isLast = i === spans.length - 1;
   const nextSpan = spans[i + 1];
-  const follows = isLast && after && after.start - (note.start + note.duration) <= BREATH ? after.note : undefined;
+  const follows = isLast && after && after.start - (note.start + note.duration) <= BREATH ? after : undefined;
   const chordAt = (tick: Ticks) => chordAtTick(real.chords, tick);
   const belongs = (midi: number, chord: RealizedChord | null) =>
     chord?.chord != null && chordPitchClasses(chord.chord).includes(mod(midi, 12));
@@ -229,21 +241,17 @@ function nonChordKind(
       previous.midi === note.midi &&
       previous.start + previous.duration >= note.start &&
       belongs(note.midi, chordAt(previous.start)));
-  const returns = nextSpan?.kind === "chord" || (isLast && next?.midi === note.midi && belongs(note.midi, chordAt(next.start)));
+  const returns = nextSpan?.kind === "chord" || (isLast && after?.midi === note.midi && belongs(note.midi, after.chord));
   if (held && follows && isStep(note.midi, follows.midi)) return follows.midi < note.midi ? "suspension" : "retardation";
   if ((held && returns) || note.reason?.id === "pedal") return "pedal";
-  if (
-    nextSpan?.kind === "chord" ||
-    (follows?.midi === note.midi && chordAt(follows.start) !== span.chord && belongs(note.midi, chordAt(follows.start)))
-  )
+  if (nextSpan?.kind === "chord" || (follows?.midi === note.midi && follows.chord !== span.chord && belongs(note.midi, follows.chord)))
     return "anticipation";
   const leaves = follows && isStep(note.midi, follows.midi);
-  if (leaves && part.role === "bass" && chordAt(follows.start) !== span.chord && belongs(follows.midi, chordAt(follows.start)))
-    return "approach";
+  if (leaves && part.role === "bass" && follows.chord !== span.chord && belongs(follows.midi, follows.chord)) return "approach";
   const comes = previous && isStep(previous.midi, note.midi);
   if (comes && leaves)
     return previous.midi !== follows.midi && (note.midi - previous.midi) * (follows.midi - note.midi) > 0 ? "passing" : "neighbor";
-  if (leaves && belongs(follows.midi, chordAt(follows.start))) return part.role === "bass" ? "approach" : "appoggiatura";
+  if (leaves && belongs(follows.midi, follows.chord)) return part.role === "bass" ? "approach" : "appoggiatura";
   if (!comes || !follows) return "outside";
   // A step, a skip of a third on in the same direction, and a step back: the figure of strict counterpoint.
   const last = notes[index + 2];

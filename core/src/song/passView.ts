@@ -6,8 +6,7 @@ import { withOwnBars } from "./place";
 import type { Pass, Playing, Section, Song } from "./schema";
 
 /** Whether a pass writes or plays something else than its section: bars of its own, another key, ways of playing. */
-export const isUnlike = (pass: Pass | undefined): pass is Pass =>
-  pass !== undefined && (pass.own !== undefined || pass.playing !== undefined || (pass.transpose ?? 0) !== 0);
+export const isUnlike = (pass: Pass): boolean => pass.own !== undefined || pass.playing !== undefined || (pass.transpose ?? 0) !== 0;
 
 /** How the names of a section go to the key in which a pass plays it, and back; null where it plays in the section's own. */
 export function movesOf(song: Song, pass: Pass): { there: Moving; back: Moving } | null {
@@ -49,12 +48,13 @@ const views = new WeakMap<Song, Map<string, Song>>();
 
 /**
  * The song with one pass written out: the section of that pass stands as the pass plays it, so that everything that reads or writes a section reads and
- * writes this pass. Its other passes go to a section of their own with what is stored. The song itself where the pass is as its section is.
+ * writes this pass. Its other passes go to a section of their own with what is stored. The song itself where the pass is as its section is, unless it is
+ * wanted `alone`: then what follows it is what follows this pass.
  */
-export function passView(song: Song, passId: string | null): Song {
+export function passView(song: Song, passId: string | null, alone = false): Song {
   const pass = passId === null ? undefined : passOf(song, passId);
   const section = pass && sectionOf(song, pass.sectionId);
-  if (!section || !isUnlike(pass)) return song;
+  if (!section || !(alone || isUnlike(pass))) return song;
   let known = views.get(song);
   if (!known) views.set(song, (known = new Map()));
   let view = known.get(pass.id);

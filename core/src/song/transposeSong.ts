@@ -3,6 +3,7 @@ import { keyName, parseKey, transposeKey } from "../pitch/key";
 import { mod, pitchMidi, type Semitones } from "../pitch/pitch";
 import { counted } from "../words";
 import { instrumentOf, midiRange } from "../instrument/instruments";
+import { HIGHEST_CAPO } from "../voicing/capo";
 import { capoMoved } from "./edits/moving";
 import { applyEdit, type Edit } from "./edits";
 import type { Part, Song } from "./schema";
@@ -12,9 +13,6 @@ export interface Transposed {
   /** What does not come along as one would wish, and why. */
   left: { what: string; why: string }[];
 }
-
-/** A capo above this is out of the way of most hands (common practice). */
-const HIGHEST_CAPO = 9;
 
 /** Notes of a part that are outside its instrument. */
 function outside(song: Song, part: Part): number {

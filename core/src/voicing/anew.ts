@@ -3,7 +3,7 @@ import type { PitchName, Semitones } from "../pitch/pitch";
 import { trade } from "./cost";
 import { heldSpace } from "./held";
 import { describe, pathsOf } from "./path";
-import { chordsOf, heldIn, type AskedVoicing, type Layouts } from "./section";
+import { heldIn, pathOf, type AskedVoicing, type Layouts } from "./section";
 
 /** What laying a section out anew would gain against the layouts it has. */
 export interface Anew {
@@ -23,11 +23,11 @@ const LEAST_GAIN = 0.5;
 
 /** The cheapest way through a section beside the one it has; null where it has that one, or one that costs as little. */
 export function layOutAnew(asked: AskedVoicing, now: Layouts): Result<Anew | null> {
-  const chords = chordsOf(asked);
-  if (!chords.length) return ok(null);
-  const free = heldSpace(chords, asked.options, heldIn(asked, {}));
+  const { chords, options } = pathOf(asked);
+  if (!asked.ids.length) return ok(null);
+  const free = heldSpace(chords, options, heldIn(asked, {}));
   if (!free.ok) return free;
-  const held = heldSpace(chords, asked.options, heldIn(asked, now), free.value.free);
+  const held = heldSpace(chords, options, heldIn(asked, now), free.value.free);
   if (!held.ok) return held;
   const [fresh, stands] = [free, held].map(({ value: { space } }) => describe(space, pathsOf(space, 1)[0]!.path));
   const pitches = Object.fromEntries(asked.ids.map((id, i) => [id, fresh!.chords[i]!.pitches]));

@@ -2,8 +2,11 @@ import { must, ok, type Result } from "../result";
 import { keyName, parseKey, transposeKey } from "../pitch/key";
 import type { Song } from "../song/schema";
 import { describe, pathsOf } from "./path";
-import { askVoicing, chordsOf } from "./section";
+import { askVoicing, pathOf } from "./section";
 import { voicingSpace } from "./space";
+
+/** A capo above this is out of the way of most hands (common practice). */
+export const HIGHEST_CAPO = 9;
 
 export interface CapoChoice {
   capo: number;
@@ -17,14 +20,14 @@ export interface CapoChoice {
 }
 
 /** Keys in which guitarists think: few accidentals, open shapes (common practice). */
-const FAMILIAR = new Set(["C", "G", "D", "A", "E", "F", "Am", "Em", "Dm", "Bm", "F#m", "Gm", "Cm", "Bb"]);
+const FAMILIAR = new Set(["C", "G", "D", "A", "E", "F", "Am", "Em", "Dm", "Bm", "F#m"]);
 const isFamiliar = (name: string): boolean => FAMILIAR.has(name.split(" ")[0]! + (/minor|dorian|phrygian|locrian/.test(name) ? "m" : ""));
 
 /**
  * The capo that makes the whole song easiest for a fretted part: no capo, and every fret up to `highest` under which the player thinks in a key one knows
  * shapes of; easiest first.
  */
-export function chooseCapo(song: Song, partId: string, highest = 7): Result<CapoChoice[]> {
+export function chooseCapo(song: Song, partId: string, highest = HIGHEST_CAPO): Result<CapoChoice[]> {
   const out: CapoChoice[] = [];
   for (let capo = 0; capo <= highest; capo++) {
     const keyOfShapes = keyName(transposeKey(must(parseKey(song.key)), -capo));
@@ -33,8 +36,9 @@ export function chooseCapo(song: Song, partId: string, highest = 7): Result<Capo
     for (const section of song.sections) {
       const asked = askVoicing(song, section.id, partId);
       if (!asked.ok) return asked;
-      const { options } = asked.value;
-      const chords = chordsOf(asked.value);
+      // Each capo is tried through the section alone: what follows is held with another one now.
+      const { onto: _, ...own } = asked.value;
+      const { chords, options } = pathOf(own);
       if (!chords.length) continue;
       const space = voicingSpace(chords, { ...options, capo, pins: {} });
       if (!space.ok) return space;

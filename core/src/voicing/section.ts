@@ -5,6 +5,7 @@ import { chordOf } from "../chord/progression";
 import { OCTAVE_SPAN, twoHands } from "../instrument/hands";
 import { instrumentOf } from "../instrument/instruments";
 import { partOf, sectionKey, sectionOf } from "../song/document";
+import { firstLayout, wayOn } from "../song/onward";
 import { playingOf } from "../song/playing";
 import type { ChordEvent, Note, Part, Section, Song } from "../song/schema";
 import type { Edit } from "../song/edits";
@@ -84,6 +85,8 @@ export interface AskedVoicing {
   ids: string[];
   symbols: string[];
   options: PathOptions;
+  /** The chord and layout with which the form goes on: the last chord leads there, and not back to the first. */
+  onto?: { symbol: string; pitches: PitchName[] };
 }
 
 /** What is asked of the voicing path. Errors: `voicing.place`. */
@@ -101,14 +104,28 @@ export function askVoicing(song: Song, sectionId: string, partId: string): Resul
     const top = v?.top ?? (part.link?.top ? tuneOver(section, part.link.top, e)?.pitch : undefined);
     if (top || v?.bottom) outer[i] = { ...(top ? { top } : {}), ...(v?.bottom ? { bottom: v.bottom } : {}) };
   });
+  const way = part.link?.loop ? wayOn(song, sectionId) : null;
+  const layout = way?.symbol ? firstLayout(song, way, partId) : [];
   return ok({
     ids: events.map((e) => e.id),
     symbols: events.map((e) => e.symbol),
     options: { ...partOptions(song, part, section), pins, outer },
+    ...(layout.length ? { onto: { symbol: way!.symbol!, pitches: layout } } : {}),
   });
 }
 
-export const chordsOf = ({ symbols }: AskedVoicing): Chord[] => symbols.flatMap((symbol) => chordOf(symbol) ?? []);
+/** The chords of a path and how it is laid out: what the form goes on with stands behind the last one, as it is. */
+export function pathOf({ symbols, options, onto }: AskedVoicing): { chords: Chord[]; options: PathOptions } {
+  const chords = [...symbols, ...(onto ? [onto.symbol] : [])].flatMap((symbol) => chordOf(symbol) ?? []);
+  return { chords, options: onto ? { ...options, loop: false, pins: { ...options.pins, [symbols.length]: onto.pitches } } : options };
+}
+
+/** A path without what follows it. */
+export const ownOf = <P extends VoicedPath>(path: P, { ids }: AskedVoicing): P => ({
+  ...path,
+  chords: path.chords.slice(0, ids.length),
+  candidates: path.candidates.slice(0, ids.length),
+});
 
 /** Voices a section for one chord part, keeping pinned voicings and wanted top and lowest notes. */
 export function voiceSection(song: Song, sectionId: string, partId: string): Result<SectionVoicing> {
@@ -136,25 +153,25 @@ const NOTHING: SectionVoicing = {
 export type Layouts = Readonly<Record<string, readonly PitchName[]>>;
 
 /** Pinned layouts and those that are to stay, by the index of their chord. */
-export function heldIn({ ids, options }: AskedVoicing, stay: Layouts): LayoutsByIndex {
-  return { ...Object.fromEntries(ids.flatMap((id, i) => (stay[id] ? [[i, stay[id]] as const] : []))), ...options.pins };
+export function heldIn(asked: AskedVoicing, stay: Layouts): LayoutsByIndex {
+  return { ...Object.fromEntries(asked.ids.flatMap((id, i) => (stay[id] ? [[i, stay[id]] as const] : []))), ...pathOf(asked).options.pins };
 }
 
 /** The cheapest layouts for what is asked, where those that are to stay do: only what is stored of them. */
 export function layOutBeside(asked: AskedVoicing, stay: Layouts): Result<Pick<SectionVoicing, "ids" | "chords" | "cost" | "motion">> {
-  const chords = chordsOf(asked);
-  if (!chords.length) return ok(NOTHING);
-  const spaces = heldSpace(chords, asked.options, heldIn(asked, stay));
+  const { chords, options } = pathOf(asked);
+  if (!asked.ids.length) return ok(NOTHING);
+  const spaces = heldSpace(chords, options, heldIn(asked, stay));
   if (!spaces.ok) return spaces;
   const { space } = spaces.value;
-  return ok({ ...describe(space, pathsOf(space, 1)[0]!.path), ids: asked.ids });
+  return ok({ ...ownOf(describe(space, pathsOf(space, 1)[0]!.path), asked), ids: asked.ids });
 }
 
 /** The cheapest layouts for what is asked, with other ones for each chord; those that are to stay do. */
 export function layOut(asked: AskedVoicing, stay: Layouts = {}): Result<SectionVoicing> {
-  const { ids, options } = asked;
-  const chords = chordsOf(asked);
-  if (!chords.length) return ok(NOTHING);
+  const { ids } = asked;
+  const { chords, options } = pathOf(asked);
+  if (!ids.length) return ok(NOTHING);
   const spaces = heldSpace(chords, options, heldIn(asked, stay));
   if (!spaces.ok) return spaces;
   const { space, free } = spaces.value;
@@ -168,8 +185,8 @@ export function layOut(asked: AskedVoicing, stay: Layouts = {}): Result<SectionV
       }),
     );
   return ok({
-    ...describe(space, best.path),
-    candidates: free.columns.map((c) => c.candidates.length),
+    ...ownOf(describe(space, best.path), asked),
+    candidates: free.columns.slice(0, ids.length).map((c) => c.candidates.length),
     ids,
     fallbacks: ids.filter((_, c) => columns[c]!.fallback),
     tops: byId((c) => columns[c]!.top),
@@ -180,10 +197,12 @@ export function layOut(asked: AskedVoicing, stay: Layouts = {}): Result<SectionV
 }
 
 /** For chords that stretch a hand past an octave, the cheapest layout of any kind that does not. */
-function easierOnes({ ids, options, ...asked }: AskedVoicing, space: VoicingSpace, picks: readonly number[]): SectionVoicing["easier"] {
+function easierOnes(asked: AskedVoicing, space: VoicingSpace, picks: readonly number[]): SectionVoicing["easier"] {
+  const { ids } = asked;
+  const { chords, options } = pathOf(asked);
   const wide = ids.map((_, c) => c).filter((c) => stretches(options, space.columns[c]!.candidates[picks[c]!]!.pitches));
   if (!wide.length) return {};
-  const near = voicingSpace(chordsOf({ ids, options, ...asked }), {
+  const near = voicingSpace(chords, {
     ...options,
     style: "keyboard",
     span: OCTAVE_SPAN,
@@ -222,12 +241,12 @@ export function sectionPaths(song: Song, sectionId: string, partId: string, k?: 
 }
 
 export function pathsThrough(asked: AskedVoicing, k = 6): Result<SectionPath[]> {
-  const chords = chordsOf(asked);
-  if (!chords.length) return ok([]);
-  const spaces = heldSpace(chords, asked.options, heldIn(asked, {}));
+  const { chords, options } = pathOf(asked);
+  if (!asked.ids.length) return ok([]);
+  const spaces = heldSpace(chords, options, heldIn(asked, {}));
   if (!spaces.ok) return spaces;
   const { space } = spaces.value;
-  const paths = pathsOf(space, k).map(({ path, exact }) => describe(space, path, exact));
+  const paths = pathsOf(space, k).map(({ path, exact }) => ownOf(describe(space, path, exact), asked));
   return ok(
     paths.map((p) => ({
       pitches: Object.fromEntries(asked.ids.map((id, c) => [id, p.chords[c]!.pitches])),

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import {
   counted,
@@ -8,14 +8,17 @@ import {
   impliedChords,
   positionText,
   typeset,
+  waysOn,
   type BassLine,
   type Edit,
   type ImpliedRoot,
+  type WayOn,
 } from "../../../core/src/index";
 import { acceptLine, useLineOffers, useWritten, writeLines } from "../../commands/written";
 import { openTab } from "../../store/preferences";
 import { clearLines, useResults, type Offer } from "../../store/results";
 import type { SectionData } from "../../store/sectionData";
+import { useSelection } from "../../store/selection";
 import { edit } from "../../store/song";
 import { Fold } from "../../ui/Fold";
 import { MidiFile } from "../../ui/MidiFile";
@@ -60,6 +63,7 @@ export function WriteTab({ data, part }: PartProps) {
       </div>
       <p className="small">{style.explanation} Pinned notes stay.</p>
       {problem && <Refused problem={problem} />}
+      <LeadsTo data={data} />
       <Candidates data={data} part={part} />
       <Fold title="how it is played">
         <Settings data={data} part={part} style={style} />
@@ -73,6 +77,24 @@ export function WriteTab({ data, part }: PartProps) {
       </Fold>
       <OwnFindings data={data} part={part.id} />
     </>
+  );
+}
+
+/** Where the line leads, as the form goes on. */
+function LeadsTo({ data: { song, section } }: { data: SectionData }) {
+  const here = useSelection((s) => s.here);
+  const ways = useMemo(() => waysOn(song, section.id), [song, section.id]);
+  const [main, ...others] = ways;
+  if (!main || (main.again && !others.length)) return null;
+  const goal = (w: WayOn) => `${w.again ? "its own beginning" : w.into}${w.symbol ? ` (${typeset(w.symbol)})` : ""}`;
+  const counts = others.map((w) => `${goal(w)}, ${w.passes.length === 1 ? "once" : counted(w.passes.length, "time")}`);
+  return (
+    <p className="small">
+      The line leads on to {goal(main)}.
+      {others.length > 0 &&
+        !here &&
+        ` It also goes on to ${counts.join("; ")}: there the last bar is written for that pass alone where it has to be.`}
+    </p>
   );
 }
 

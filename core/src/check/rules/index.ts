@@ -1,5 +1,6 @@
 import type { Rule } from "../rule";
 import { loopEnd } from "./form/loopEnd";
+import { passAgain } from "./form/passAgain";
 import { seamApproach } from "./form/seamApproach";
 import { seamHeld } from "./form/seamHeld";
 import { seamMotion } from "./form/seamMotion";
@@ -90,6 +91,7 @@ export const RULES: readonly Rule[] = [
   sameAgain,
   repeated,
   loopEnd,
+  passAgain,
   seamMotion,
   seamParallels,
   seamHeld,

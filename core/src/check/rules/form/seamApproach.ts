@@ -1,15 +1,22 @@
 import { mod, noteOf, pitchClass } from "../../../pitch/pitch";
 import { positionText } from "../../../time/meter";
-import type { RealizedNote } from "../../../song/realize";
-import type { RawFinding, Rule } from "../../rule";
-import { chordAt, moveNote, pcsOf } from "../lines";
-import { over, seamsOf } from "./seams";
+import { leadsTo } from "../../../bass/pitches";
+import { sectionOf } from "../../../song/document";
+import { passView } from "../../../song/passView";
+import { chordAtTick } from "../../../song/realize";
+import type { CheckContext, RawFinding, Rule } from "../../rule";
+import { moveNote, pcsOf } from "../lines";
+import { waysOn } from "../../../song/onward";
+import { atSeam, inPass, over, seamsOf, type Seam } from "./seams";
 
 /** Reasons that promise where the line goes. */
 const PROMISES = new Set(["approachBelow", "approachAbove", "approachFifth", "approach", "anticipation"]);
 
-/** Whether the last note leads on: by step, by a fifth or fourth, by an octave, or by staying. */
-const leads = (last: RealizedNote, first: RealizedNote): boolean => [0, 1, 2, 5, 7, 10, 11].includes(mod(last.midi - first.midi, 12));
+/** The section as the pass that ends plays it. */
+function inView(ctx: CheckContext, { pass }: Seam): CheckContext {
+  const song = passView(ctx.song, pass.id);
+  return { ...ctx, song, section: sectionOf(song, pass.sectionId)! };
+}
 
 export const seamApproach: Rule = {
   id: "seam-approach",
@@ -28,26 +35,27 @@ export const seamApproach: Rule = {
           if (!pair) return [];
           const { last, first } = pair;
           const promised = PROMISES.has(last.reason?.id ?? "");
-          const pcs = pcsOf(chordAt(ctx, last.start));
+          const pcs = pcsOf(chordAtTick(seam.before.chords, last.start - (seam.pass.bars?.[0] ?? 0) * ctx.meter.bar));
           const outside = pcs.length > 0 && !pcs.includes(mod(last.midi, 12));
           const target = last.reason?.params?.target;
-          const missed = typeof target === "string" && mod(first.midi, 12) !== pitchClass(target);
-          if (!(promised || outside) || (leads(last, first) && !missed)) return [];
+          const missed = typeof target === "string" && mod(first.midi - (seam.pass.transpose ?? 0), 12) !== pitchClass(target);
+          if (!(promised || outside) || ((leadsTo(last.midi, first.midi) || mod(last.midi - first.midi, 12) === 0) && !missed)) return [];
           const steps = [-2, -1, 1, 2].map((d) => first.midi + d).sort((a, b) => Math.abs(a - last.midi) - Math.abs(b - last.midi));
-          const step = steps.find((m) => ctx.key.pcs.includes(mod(m, 12)));
-          const only =
-            new Set(ctx.song.form.flatMap((p, i) => (p.sectionId === ctx.section.id ? (ctx.song.form[i + 1]?.sectionId ?? []) : [])))
-              .size === 1;
+          const { key } = seam.before.sections[0]!;
+          const step = steps.find((m) => key.pcs.includes(mod(m, 12)));
+          const only = waysOn(ctx.song, ctx.section.id).length === 1;
+          const mends = step !== undefined && step !== last.midi && !last.pinned ? [moveNote(inView(ctx, seam), part, last, step)] : [];
           return [
-            {
+            atSeam(seam, {
               tick: last.start,
               duration: last.duration,
               parts: [part.id],
               notes: [last.id],
-              message: `${part.name} leads with ${last.pitch} at ${positionText(ctx.meter, last.start)}${missed ? ` to ${target}` : ""}, but ${seam.into} begins on ${noteOf(first.pitch)}.`,
+              message: `${part.name} leads with ${last.pitch} at ${positionText(ctx.meter, last.start)} of ${seam.from}${missed ? ` to ${target}` : ""}, but ${seam.into} begins on ${noteOf(first.pitch)}.`,
               amount: `to ${noteOf(first.pitch)}`,
-              fixes: only && step !== undefined && step !== last.midi && !last.pinned ? [moveNote(ctx, part, last, step)] : [],
-            },
+              // Where the section goes on in other ways too, the bar is written for this pass alone.
+              fixes: only ? mends : mends.map((f) => ({ label: `${f.label}, in this pass alone`, edit: inPass(seam.pass, f.edit, true) })),
+            }),
           ];
         }),
     ),

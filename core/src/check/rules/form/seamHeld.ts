@@ -3,7 +3,7 @@ import { beatsText } from "../../../time/meter";
 import { isWritten } from "../../../song/document";
 import type { RawFinding, Rule } from "../../rule";
 import { pcsOf } from "../lines";
-import { seamsOf } from "./seams";
+import { atSeam, seamsOf } from "./seams";
 
 export const seamHeld: Rule = {
   id: "seam-held",
@@ -29,12 +29,12 @@ export const seamHeld: Rule = {
             const past = start + n.duration - seam.at;
             if (past < half || pcs.includes(mod(n.midi, 12))) return [];
             return [
-              {
+              atSeam(seam, {
                 tick: start,
                 duration: n.duration,
                 parts: [part.id],
                 notes: [n.id],
-                message: `${part.name} holds ${spoken(n.pitch)} for ${beatsText(ctx.meter, past)} into ${seam.into}, which begins with ${chord.symbol}.`,
+                message: `${part.name} holds ${spoken(n.pitch)} for ${beatsText(ctx.meter, past)} from ${seam.from} into ${seam.into}, which begins with ${chord.symbol}.`,
                 amount: beatsText(ctx.meter, past),
                 fixes: [
                   {
@@ -42,7 +42,7 @@ export const seamHeld: Rule = {
                     edit: { do: "changeNotes", section: ctx.section.id, part: part.id, notes: [{ id: n.id, duration: seam.at - start }] },
                   },
                 ],
-              },
+              }),
             ];
           });
         });

@@ -1,7 +1,7 @@
 import { intervalWords } from "../../../pitch/interval";
 import { positionText } from "../../../time/meter";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
-import { over, seamsOf, type Seam } from "./seams";
+import { atSeam, over, seamsOf, type Seam } from "./seams";
 
 /** A line that leaps farther than this over a seam tears there (common practice). */
 const OCTAVE = 12;
@@ -14,7 +14,7 @@ export const seamMotion: Rule = {
     "Where one section goes on to the next the lines go on too: a bass or a tune that leaps more than an octave without a rest tears there.",
   source: "common practice",
   severity: { chorale: "warning", band: "note", jazz: "note", loop: "off" },
-  find: (ctx) => seamsOf(ctx).flatMap((seam) => leaps(ctx, seam)),
+  find: (ctx) => seamsOf(ctx).flatMap((seam) => leaps(ctx, seam).map((f) => atSeam(seam, f))),
 };
 
 const LINES = ["bass", "melody", "vocal", "counter"];
@@ -33,7 +33,7 @@ const leaps = (ctx: CheckContext, seam: Seam): RawFinding[] =>
           duration: last.duration,
           parts: [part.id],
           notes: [last.id],
-          message: `${part.name} leaps a ${intervalWords(size)} from ${last.pitch} at ${positionText(ctx.meter, last.start)} to ${first.pitch}, where ${seam.into} begins.`,
+          message: `${part.name} leaps a ${intervalWords(size)} from ${last.pitch} at ${positionText(ctx.meter, last.start)} at the end of ${seam.from} to ${first.pitch}, where ${seam.into} begins.`,
           amount: `${size} semitones`,
           fixes: [],
         },

@@ -1,7 +1,7 @@
 import { beatsText, positionText } from "../../../time/meter";
 import { isWritten } from "../../../song/document";
 import type { RawFinding, Rule } from "../../rule";
-import { seamsOf } from "./seams";
+import { atSeam, seamsOf } from "./seams";
 
 export const seamPickup: Rule = {
   id: "seam-pickup",
@@ -28,12 +28,12 @@ export const seamPickup: Rule = {
           const shorter = late.filter((n) => n.start < from).map((n) => ({ id: n.id, duration: from - n.start }));
           const gone = late.filter((n) => n.start >= from).map((n) => n.id);
           return [
-            {
+            atSeam(seam, {
               tick: from,
               duration: -first.start,
               parts: [part.id],
               notes: late.map((n) => n.id),
-              message: `${part.name} still has ${late.map((n) => n.pitch).join(", ")} at ${positionText(ctx.meter, from)}, where its pickup into ${seam.into} begins.`,
+              message: `${part.name} still has ${late.map((n) => n.pitch).join(", ")} at ${positionText(ctx.meter, from)}, at the end of ${seam.from}, where its pickup into ${seam.into} begins.`,
               amount: beatsText(ctx.meter, -first.start),
               fixes: [
                 {
@@ -48,7 +48,7 @@ export const seamPickup: Rule = {
                   },
                 },
               ],
-            },
+            }),
           ];
         });
     }),

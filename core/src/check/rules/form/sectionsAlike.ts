@@ -29,25 +29,28 @@ export const sectionsAlike: Rule = {
   heard: 0.7,
   find(ctx) {
     const { song, section, meter } = ctx;
-    const here = sits(ctx.other(section.id));
-    const order = [...new Set(song.form.map((p) => p.sectionId))];
-    if (!here || section.bars < FEWEST_BARS || section.copyOf !== undefined) return [];
-    // The one that comes later is meant to be different.
-    const twin = order.slice(0, Math.max(0, order.indexOf(section.id))).find((id) => {
-      const other = sectionOf(song, id);
-      const there = other && other.copyOf === undefined && other.bars >= FEWEST_BARS ? sits(ctx.other(id)) : null;
-      return there && alike(here, there);
+    if (section.bars < FEWEST_BARS || section.copyOf !== undefined) return [];
+    const passes = song.form.filter((p) => p.sectionId === section.id);
+    // Each pass against the one of another section that was heard last before it: the one that comes later is meant to be different.
+    const pairs = passes.flatMap((pass) => {
+      const before = song.form.slice(0, song.form.indexOf(pass)).findLast((p) => p.sectionId !== section.id);
+      const other = before && sectionOf(song, before.sectionId);
+      if (!before || !other || other.copyOf !== undefined || other.bars < FEWEST_BARS) return [];
+      const [here, there] = [sits(ctx.pass(pass.id)), sits(ctx.pass(before.id))];
+      return here && there && alike(here, there) ? [{ pass, name: before.name ?? other.name }] : [];
     });
-    if (twin === undefined) return [];
-    const name = sectionOf(song, twin)!.name;
+    const [first] = pairs;
+    if (!first) return [];
+    const times =
+      pairs.length < passes.length ? `, ${pairs.map(({ pass }) => pass.name ?? `time ${passes.indexOf(pass) + 1}`).join(", ")},` : "";
     return [
       {
         tick: 0,
         duration: section.bars * meter.bar,
         parts: [],
         notes: [],
-        message: `${section.name} and ${name} have the same parts, register, busyness and loudness.`,
-        amount: `like ${name}`,
+        message: `${section.name}${times} and the ${first.name} before it have the same parts, register, busyness and loudness.`,
+        amount: `like ${first.name}`,
         fixes: [],
       },
     ] satisfies RawFinding[];
