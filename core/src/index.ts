@@ -43,7 +43,6 @@ export {
 } from "./time/meter";
 export { feelText, swung, tappedTempo, ticksToSeconds, type Swing } from "./time/swing";
 export { bassPc, chordPitchClasses, chordSymbol, chordToneName, rootPc, toneRole, type Chord, type ChordTone } from "./chord/chord";
-export { parseChord } from "./chord/parse";
 export { chordOf, LINE_LIMIT, NO_CHORD, readLine, shareBar, writeLine, type LineChord, type ParsedLine } from "./chord/progression";
 export { identifyChords, isSure, chordReadings, type Identify, type Reading } from "./chord/identify";
 export {
@@ -58,7 +57,7 @@ export {
 } from "./chord/frets";
 export { diatonicChord, isMinorish, parseNumeral, readNumerals, romanOf } from "./chord/numerals";
 export { bendTone, COLORS, hasColor, moveBySemitones, moveInScale, toggleColor, withBass, type Bent, type Color } from "./chord/modify";
-export { chordOfTones } from "./chord/parse";
+export { parseChord, chordOfTones } from "./chord/parse";
 export { parseProgression } from "./song/progression";
 export * from "./song/clip";
 export { quantize, quantizeHits, tightened, type PlayedNote, type Quantize } from "./song/played";

@@ -188,3 +188,97 @@ describe("for any edit of the music", () => {
     expect(made).toBeGreaterThan(60);
   });
 });
+
+describe("how a part plays in a pass", () => {
+  const attacks = (song: Song, pass: string) =>
+    realizePlace(song, `pass:${pass}`, false)
+      .parts.find((p) => p.id === "keys")!
+      .notes.map((n) => [n.start, n.midi, n.velocity] as const);
+  const voiced = () => {
+    const line: Edit = { do: "setLine", section: "s1", line: "| C | F | G7 | C |" };
+    return must(applyEdit(thrice(), withFollowing(thrice(), line))).song;
+  };
+  const set = (song: Song, pass: string, ways: Record<string, object>): Song => {
+    const change = { do: "setPlaying", part: "keys", pass, ...ways } as Edit;
+    return must(applyEdit(song, withFollowing(song, change))).song;
+  };
+
+  test("beats to eighths doubles the attacks there, changes no pitch, and nothing elsewhere", () => {
+    const song = edit(voiced(), { do: "setPlaying", part: "keys", comp: { rhythm: "beats" } });
+    const [first, second] = song.form.map((p) => p.id) as [string, string];
+    const busy = set(song, second, { comp: { rhythm: "driving" } });
+    const starts = (s: Song, p: string) => new Set(attacks(s, p).map(([start]) => start)).size;
+    expect(starts(busy, second)).toBe(2 * starts(song, second));
+    const pitches = (s: Song, p: string) => [...new Set(attacks(s, p).map(([, midi]) => midi))].sort();
+    expect(pitches(busy, second)).toEqual(pitches(song, second));
+    expect(attacks(busy, first)).toEqual(attacks(song, first));
+    expect(busy.sections).toEqual(song.sections);
+  });
+
+  test("another kind, another loudness: of this pass alone", () => {
+    const song = voiced();
+    const [first, second] = song.form.map((p) => p.id) as [string, string];
+    const other = set(song, second, { comp: { kind: "arpeggio" }, dynamics: { steps: 1 } });
+    expect(new Set(attacks(other, second).map(([start]) => start)).size).toBeGreaterThan(8);
+    // A step is from mf to f: 16 of velocity.
+    expect(Math.max(...attacks(other, second).map(([, , v]) => v))).toBeGreaterThan(Math.max(...attacks(song, second).map(([, , v]) => v)));
+    expect(passSound(other, first)).toBe(passSound(song, first));
+  });
+
+  test("voicings of a pass's own follow its chords, in its key too, and go when they are given back; the section keeps its layouts", () => {
+    const song = voiced();
+    const third = song.form[2]!.id;
+    const shell = set(edit(song, { do: "setPass", pass: third, transpose: 2 }), third, { voicing: { style: "shell" } });
+    expect(shell.sections).toEqual(song.sections);
+    const layouts = shell.form[2]!.voicings!.keys!;
+    expect(Object.keys(layouts)).toEqual(song.sections[0]!.chords.map((c) => c.id));
+    expect(passSound(shell, third)).not.toBe(passSound(edit(song, { do: "setPass", pass: third, transpose: 2 }), third));
+    // As one sees it, it sounds.
+    const seen = passView(shell, third).sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.length);
+    expect(new Set(attacks(shell, third).map(([start]) => start)).size).toBe(4);
+    expect(attacks(shell, third)).toHaveLength(seen.reduce((a, b) => a + b, 0));
+    // A chord changed in the section is laid out there and here.
+    const change: Edit = { do: "setChord", section: "s1", chord: song.sections[0]!.chords[1]!.id, symbol: "Dm7" };
+    const changed = must(applyEdit(shell, withFollowing(shell, change))).song;
+    expect(changed.form[2]!.voicings!.keys![song.sections[0]!.chords[1]!.id]).not.toEqual(layouts[song.sections[0]!.chords[1]!.id]);
+    // An edit of the section through the pass leaves the section its layouts.
+    const through = edit(shell, { do: "inPass", pass: third, edit: { do: "setLine", section: "s1", line: "| D | G | A7 | Bm |" } });
+    expect(through.sections[0]!.chords.slice(0, 3).map((c) => c.voicings)).toEqual(
+      song.sections[0]!.chords.slice(0, 3).map((c) => c.voicings),
+    );
+    // A layout chosen while the pass is looked at is the pass's.
+    const pinned = edit(shell, {
+      do: "inPass",
+      pass: third,
+      edit: {
+        do: "setVoicings",
+        section: "s1",
+        part: "keys",
+        pitches: Object.fromEntries(song.sections[0]!.chords.map((c) => [c.id, ["D3", "F#4"]])),
+      },
+    });
+    expect(pinned.sections).toEqual(shell.sections);
+    expect(Object.values(pinned.form[2]!.voicings!.keys!)[0]).toEqual(["C3", "E4"]);
+    const back = must(
+      applyEdit(shell, withFollowing(shell, { do: "setPlaying", part: "keys", pass: third, voicing: { style: null } })),
+    ).song;
+    expect(back.form[2]).toEqual({ id: third, sectionId: "s1", transpose: 2 });
+  });
+
+  test("moved to another key, layouts and bars of a pass's own go along, and come back", () => {
+    const song = voiced();
+    const third = song.form[2]!.id;
+    const own = edit(set(song, third, { voicing: { style: "shell" } }), {
+      do: "inPass",
+      pass: third,
+      here: true,
+      edit: { do: "setLine", section: "s1", line: "| C | F | Bb9 | C |" },
+    });
+    const away = edit(own, { do: "transposeSection", section: "s1", key: "Eb major" });
+    expect(away.form[2]!.own![0]!.chords![0]!.symbol).toBe("Db9");
+    expect(edit(away, { do: "transposeSection", section: "s1", key: "C major" })).toEqual(own);
+    expect(edit(edit(own, { do: "transpose", key: "E major", semitones: 4 }), { do: "transpose", key: "C major", semitones: -4 })).toEqual(
+      own,
+    );
+  });
+});

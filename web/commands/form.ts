@@ -1,8 +1,9 @@
-import { passOf, type FormPass, type Pass, type Playing } from "../../core/src/index";
+import { passOf, type Edit, type FormPass, type Pass, type Playing } from "../../core/src/index";
 import { play, playedPlace } from "../audio/sound";
 import { usePlayback } from "../store/playback";
-import { showPass, useSelection } from "../store/selection";
-import { edit, storedSong, useSong } from "../store/song";
+import { showPass, useSelection, writeHere } from "../store/selection";
+import { edit, say, storedSong, useSong } from "../store/song";
+import { workers } from "../workers/client";
 import { tellUndoable } from "./undoable";
 
 /** Plays the whole song from a pass on. */
@@ -74,6 +75,17 @@ const givenBack = (playing: Playing = {}): Record<string, Record<string, unknown
 /** A part plays in a pass as its section has it. */
 export const playAsSection = (part: string, { id, playing }: Pass): boolean =>
   edit({ do: "setPlaying", part, pass: id, ...givenBack(playing?.[part]) });
+
+/** Writes a bass line as the part plays in a pass, for that pass alone or for its section, and shows it. */
+export async function writeBassFor(part: string, pass: FormPass, here: boolean): Promise<void> {
+  writeHere(pass.section, pass.id, here);
+  const lines = await workers.writer.bass({ section: pass.section, part });
+  if (!lines.ok) return say(lines.error);
+  const line = lines.value[0]!;
+  const more = here ? null : await workers.writer.endings({ section: pass.section, part, style: line.style, seed: line.seed }, line.notes);
+  const write: Edit = { do: "setNotes", section: pass.section, part, notes: line.notes };
+  edit(more?.ok && more.value.length ? { do: "all", label: "bass line", edits: [write, ...more.value] } : write);
+}
 
 /** Takes how a part plays in one pass to another; what that one had for itself, and this one has not, is given back. */
 export function copyPlaying(part: string, from: string, to: string): void {

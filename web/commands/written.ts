@@ -119,7 +119,7 @@ export function useLineOffers(bench: Exclude<Bench, "vocal">, part: string, sect
         whole: true,
         taken: clearLines,
       })),
-    [lines, section, part, length],
+    [lines, bench, section, part, length],
   );
 }
 

@@ -15,7 +15,7 @@ const BARE = 1.25;
 /** How much a listener notices a place: its length, its loudness, its beat, and how exposed it stands. */
 export function noticing(ctx: CheckContext): (raw: RawFinding) => number {
   const { meter, sliced } = ctx;
-  const notes = sliced.real.parts.flatMap((p) => (p.muted ? [] : p.notes));
+  const notes = sliced.real.parts.flatMap((p) => p.notes);
   const byId = new Map<string, RealizedNote>(notes.map((n) => [n.id, n]));
   const sounding = soundingIn(notes, meter.bar);
   return ({ tick, duration = 0, notes: ids }) => {

@@ -1,8 +1,11 @@
 import { z } from "zod";
 import { DRUMS } from "../instrument/drums";
+import { COMP_KINDS } from "./kinds";
 
 /** How a part plays the chords in time. */
 export const CompPlaying = z.strictObject({
+  /** How it plays them here, where that is not the part's own way; chords under every note of a tune stay what they are. */
+  kind: z.enum(COMP_KINDS.flatMap((k) => (k.id === "block" ? [] : [k.id]))).optional(),
   /** A pattern by name, or steps of one's own: X hard, x struck, - held on, . silent. */
   rhythm: z.string().max(400).optional(),
   /** The drum whose hits it takes instead. */

@@ -3,9 +3,9 @@ import type { Ticks } from "../time/meter";
 import { NO_CHORD } from "../chord/progression";
 import { COMP_KINDS } from "../comp/kinds";
 import { isWritten, passOf, sectionOf } from "../song/document";
-import { passView } from "../song/passView";
+import { movesOf, passView } from "../song/passView";
 import { applyEdit, type Edit } from "../song/edits";
-import type { ChordEvent, NewNote, Note, Part, Section, Song } from "../song/schema";
+import type { ChordEvent, NewNote, Note, Part, Pass, Section, Song } from "../song/schema";
 import { spellAt } from "../song/spell";
 import { blockAt, voicingAskedAt } from "../facts/facts";
 import { createMemory, type Memory } from "../facts/memory";
@@ -72,7 +72,35 @@ export function followChange(before: Song | null, after: Song, { bass = false, m
       if (edit) make({ do: "inPass", pass: id, edit });
     }
   }
+  for (const pass of now.form) for (const part of laidOutParts(now)) make(passLayoutEdit(before, now, pass, part, memory));
   return edits;
+}
+
+/** Layouts of a part in a pass where it is voiced in its own way; where it no longer is, those of the section come back. */
+function passLayoutEdit(before: Song | null, now: Song, pass: Pass, part: Part, memory: Memory): Edit | null {
+  const stored = pass.voicings?.[part.id];
+  const give: Edit = { do: "setPassVoicings", pass: pass.id, part: part.id, pitches: null };
+  if (!pass.playing?.[part.id]?.voicing) return stored ? give : null;
+  const old = before && passOf(before, pass.id);
+  const [section, was] = [sectionOf(now, pass.sectionId)!, before && sectionOf(before, pass.sectionId)];
+  if (stored && (!before || (old === pass && was === section && before.parts === now.parts))) return null;
+  const asked = (song: Song) => memory.at(song).get(voicingAskedAt, pass.sectionId, part.id);
+  const view = passView(now, pass.id);
+  const is = asked(view);
+  if (!is.ok) return null;
+  const wasAsked = before && old ? asked(passView(before, pass.id)) : null;
+  const layouts = layoutsOf(sectionOf(view, pass.sectionId)!, part.id);
+  const symbols = new Map(wasAsked?.ok ? wasAsked.value.ids.map((id, i) => [id, wasAsked.value.symbols[i]]) : []);
+  const same = (id: string) => !symbols.has(id) || symbols.get(id) === is.value.symbols[is.value.ids.indexOf(id)];
+  const has = Object.fromEntries(Object.entries(layouts).filter(([id]) => stored?.[id] && same(id)));
+  const stay = wasAsked?.ok && stored ? stayingLayouts(wasAsked.value, is.value, has) : stored ? has : {};
+  const voiced = layOutBeside(is.value, stay);
+  if (!voiced.ok) return stored ? give : null;
+  const back = movesOf(now, pass)?.back;
+  const pitches = Object.fromEntries(
+    voiced.value.ids.map((id, i) => [id, voiced.value.chords[i]!.pitches.map((p) => (back ? back.pitch(p) : p))]),
+  );
+  return JSON.stringify(pitches) === JSON.stringify(stored) ? null : { do: "setPassVoicings", pass: pass.id, part: part.id, pitches };
 }
 
 /** The stretch in which two lists of chords differ in time or name. */

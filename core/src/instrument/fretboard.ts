@@ -1,5 +1,8 @@
 import { mod, type Midi, type PitchClass, type Semitones } from "../pitch/pitch";
 
+/** A capo above this is out of the way of most hands (common practice). */
+export const HIGHEST_CAPO = 9;
+
 /** A neck with its strings as drawn (lowest drawn string first), sounding open pitches without capo. */
 export interface Neck {
   strings: readonly Midi[];

@@ -150,7 +150,10 @@ function breachOfPass(
   i: number,
   eachPart: (ids: readonly string[], ...path: Breach["path"]) => Breach | null,
 ): Breach | null {
-  const plain = eachPart(pass.muted ?? [], "form", i, "muted") ?? eachPart(Object.keys(pass.playing ?? {}), "form", i, "playing");
+  const plain =
+    eachPart(pass.muted ?? [], "form", i, "muted") ??
+    eachPart(Object.keys(pass.playing ?? {}), "form", i, "playing") ??
+    eachPart(Object.keys(pass.voicings ?? {}), "form", i, "voicings");
   if (plain) return plain;
   const own = [...(pass.own ?? [])];
   for (const [k, o] of own.entries()) {

@@ -7,9 +7,9 @@ import { playingOf } from "./playing";
 import type { Note, Part, Pass, PlayingOf, Section, Song } from "./schema";
 
 /** The chords of a section as a part voices them, in order. */
-export const voicedChords = (section: Section, part: string): CompChord[] =>
+export const voicedChords = (section: Section, part: string, pass?: Pass): CompChord[] =>
   section.chords.flatMap((event) => {
-    const pitches = event.voicings?.[part]?.pitches;
+    const pitches = pass?.voicings?.[part]?.[event.id] ?? event.voicings?.[part]?.pitches;
     if (!pitches?.length) return [];
     return [
       {
@@ -26,12 +26,12 @@ export const voicesOf = (part: Part): string => part.link?.from ?? part.id;
 
 /** What a linked part plays in a section, with the chord each note comes from. */
 export function linkedNotes(song: Song, section: Section, part: Part, pass?: Pass): { note: Note; chordId: string }[] {
-  return derived(song, section, part, playingOf(part, "comp", { section, pass }));
+  return derived(song, section, part, playingOf(part, "comp", { section, pass }), pass);
 }
 
-function derived(song: Song, section: Section, part: Part, playing: PlayingOf<"comp">): { note: Note; chordId: string }[] {
+function derived(song: Song, section: Section, part: Part, playing: PlayingOf<"comp">, pass?: Pass): { note: Note; chordId: string }[] {
   const link = part.link!;
-  const kind = COMP_KINDS.find((k) => k.id === link.kind)!;
+  const kind = COMP_KINDS.find((k) => k.id === (link.kind === "block" ? link.kind : (playing.kind ?? link.kind)))!;
   // Block chords are laid out by the voicing path and stored as notes.
   if (kind.id === "block")
     return (section.notes[part.id] ?? []).map((note) => ({
@@ -40,7 +40,7 @@ function derived(song: Song, section: Section, part: Part, playing: PlayingOf<"c
     }));
   const meter = sectionMeter(song, section);
   const raw = kind.notes({
-    chords: voicedChords(section, voicesOf(part)),
+    chords: voicedChords(section, voicesOf(part), pass),
     meter,
     length: section.bars * meter.bar,
     loop: song.parts.find((p) => p.id === voicesOf(part))?.link?.loop ?? false,
@@ -75,4 +75,5 @@ function derived(song: Song, section: Section, part: Part, playing: PlayingOf<"c
 }
 
 /** The harmony of a linked part: its own voicings held as long as their chords; a part that plays another's brings nothing of its own. */
-export const linkedHarmony: typeof linkedNotes = (song, section, part) => (part.link!.from ? [] : derived(song, section, part, {}));
+export const linkedHarmony: typeof linkedNotes = (song, section, part, pass) =>
+  part.link!.from ? [] : derived(song, section, part, {}, pass);

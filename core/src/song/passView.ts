@@ -6,7 +6,8 @@ import { withOwnBars } from "./place";
 import type { Pass, Playing, Section, Song } from "./schema";
 
 /** Whether a pass writes or plays something else than its section: bars of its own, another key, ways of playing. */
-export const isUnlike = (pass: Pass): boolean => pass.own !== undefined || pass.playing !== undefined || (pass.transpose ?? 0) !== 0;
+export const isUnlike = (pass: Pass): boolean =>
+  pass.own !== undefined || pass.playing !== undefined || pass.voicings !== undefined || (pass.transpose ?? 0) !== 0;
 
 /** How the names of a section go to the key in which a pass plays it, and back; null where it plays in the section's own. */
 export function movesOf(song: Song, pass: Pass): { there: Moving; back: Moving } | null {
@@ -19,7 +20,7 @@ export function movesOf(song: Song, pass: Pass): { there: Moving; back: Moving }
 
 /** The section with what a pass changes: its bars put in, its names in the key of the pass, its ways of playing over those of the section. */
 function sectionIn(song: Song, section: Section, pass: Pass): Section {
-  const whole = withOwnBars(song, section, pass);
+  const whole = voicedIn(withOwnBars(song, section, pass), pass);
   const moves = movesOf(song, pass);
   const moved = moves
     ? produce(whole, (draft) => {
@@ -32,6 +33,19 @@ function sectionIn(song: Song, section: Section, pass: Pass): Section {
   const playing: Record<string, Playing> = { ...moved.playing };
   for (const [part, ways] of Object.entries(pass.playing)) playing[part] = overlaid(playing[part], ways);
   return { ...moved, playing };
+}
+
+/** A section with the layouts that are of one pass alone. */
+function voicedIn(section: Section, { voicings }: Pass): Section {
+  if (!voicings) return section;
+  const chords = section.chords.map((chord) => {
+    const own = Object.entries(voicings).flatMap(([part, layouts]) => {
+      const pitches = layouts[chord.id];
+      return pitches ? [[part, { pitches }] as const] : [];
+    });
+    return own.length ? { ...chord, voicings: { ...chord.voicings, ...Object.fromEntries(own) } } : chord;
+  });
+  return { ...section, chords };
 }
 
 function overlaid(under: Playing | undefined, over: Playing): Playing {
@@ -64,7 +78,7 @@ export function passView(song: Song, passId: string | null, alone = false): Song
 
 /** The song in which the section of a pass stands as the pass plays it, whatever becomes of its other passes: what an edit of the pass is made in. */
 export function passAlone(song: Song, section: Section, pass: Pass): Song {
-  const { own: _, transpose: _transpose, playing: _playing, ...plain } = pass;
+  const { own: _, transpose: _transpose, playing: _playing, voicings: _voicings, ...plain } = pass;
   const written = sectionIn(song, section, pass);
   return {
     ...song,

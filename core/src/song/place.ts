@@ -8,7 +8,7 @@ export type Place = `section:${string}` | `pass:${string}`;
 export const sectionPlace = (id: string): Place => `section:${id}`;
 
 /** What a pass changes; one that changes nothing sounds as its section does. */
-const CHANGES = ["bars", "transpose", "muted", "playing", "own"] as const;
+const CHANGES = ["bars", "transpose", "muted", "playing", "voicings", "own"] as const;
 
 /** The place of a pass: that of its section where nothing is different, so that equal passes are worked out once. */
 export function passPlace(song: Song, id: string): Place {

@@ -21,6 +21,7 @@ import { CLOSING } from "../instrument/drums";
 import { sectionKey, sectionMeter, sectionSwing, sectionTempo } from "./document";
 import { echoNotes } from "./echo";
 import { linkedHarmony, linkedNotes } from "./linked";
+import { playingOf } from "./playing";
 import { findPlace, passPlace, sectionPlace, type Place } from "./place";
 import type { RealizedChord, RealizedHit, RealizedNote, RealizedSection, RealizedSong } from "./realized";
 import type { Hit, Lane, Note, Part, Pass, Section, Song } from "./schema";
@@ -217,6 +218,13 @@ const playedAt =
     return bar + swung(inSection - bar, meter.bar, swing) - from;
   };
 
+/** Velocity from one step of loudness to the next: p 48, mp 64, mf 80, f 96 (common practice). */
+const LOUDNESS_STEP = 16;
+
+const louderBy = (part: Part, { section, pass }: Frame): number =>
+  (playingOf(part, "dynamics", { section, pass }).steps ?? 0) * LOUDNESS_STEP;
+const clampVelocity = (velocity: number): number => Math.min(127, Math.max(1, velocity));
+
 /** Notes of one part at a place; none where the pass mutes it. With `harmony`, a linked part's chords held. */
 export function realizedNotes(song: Song, frame: Frame, part: Part, harmony: boolean): RealizedNote[] {
   const { section, pass, from, to, semitones, moved } = frame;
@@ -229,6 +237,7 @@ export function realizedNotes(song: Song, frame: Frame, part: Part, harmony: boo
     : part.echoes !== undefined
       ? echoNotes(song, section, part, pass).map((note) => ({ note }))
       : (section.notes[partId] ?? []).map((note) => ({ note }));
+  const louder = louderBy(part, frame);
   const spell = (m: Midi, name: PitchName) => (semitones ? pitchName(m, moved(noteOf(name))) : name);
   const out: RealizedNote[] = [];
   for (const { note, chordId } of notes) {
@@ -247,7 +256,7 @@ export function realizedNotes(song: Song, frame: Frame, part: Part, harmony: boo
       duration: note.duration,
       midi,
       pitch: spell(midi, note.pitch),
-      velocity: note.velocity,
+      velocity: louder ? clampVelocity(note.velocity + louder) : note.velocity,
       played: played(start) + offset,
       playedEnd: played(start + note.duration) + offset,
     };
@@ -271,6 +280,7 @@ export function realizedHits(song: Song, frame: Frame): RealizedHit[] {
   if (!drums || pass?.muted?.includes(drums.id)) return [];
   const { lanes } = section.groove;
   const late = drums.offset ?? 0;
+  const louder = louderBy(drums, frame);
   const closing = lanes
     .filter((l) => CLOSING.includes(l.drum))
     .flatMap((l) => l.hits.map((h) => h.start))
@@ -280,7 +290,15 @@ export function realizedHits(song: Song, frame: Frame): RealizedHit[] {
     const played = playedAt(frame, lane.swing === undefined ? frame.swing : { ...frame.swing, ratio: lane.swing });
     for (const hit of lane.hits)
       if (hit.start >= frame.from && hit.start < frame.to)
-        out.push(realizedHit(frame, lane, hit, closing, played(hit.start - frame.from) + late));
+        out.push(
+          realizedHit(
+            frame,
+            lane,
+            louder ? { ...hit, velocity: clampVelocity(hit.velocity + louder) } : hit,
+            closing,
+            played(hit.start - frame.from) + late,
+          ),
+        );
   }
   return out.sort((a, b) => a.start - b.start);
 }

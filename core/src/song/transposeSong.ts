@@ -3,7 +3,7 @@ import { keyName, parseKey, transposeKey } from "../pitch/key";
 import { mod, pitchMidi, type Semitones } from "../pitch/pitch";
 import { counted } from "../words";
 import { instrumentOf, midiRange } from "../instrument/instruments";
-import { HIGHEST_CAPO } from "../voicing/capo";
+import { HIGHEST_CAPO } from "../instrument/fretboard";
 import { capoMoved } from "./edits/moving";
 import { applyEdit, type Edit } from "./edits";
 import type { Part, Song } from "./schema";

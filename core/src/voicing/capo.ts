@@ -1,12 +1,10 @@
 import { must, ok, type Result } from "../result";
 import { keyName, parseKey, transposeKey } from "../pitch/key";
+import { HIGHEST_CAPO } from "../instrument/fretboard";
 import type { Song } from "../song/schema";
 import { describe, pathsOf } from "./path";
 import { askVoicing, pathOf } from "./section";
 import { voicingSpace } from "./space";
-
-/** A capo above this is out of the way of most hands (common practice). */
-export const HIGHEST_CAPO = 9;
 
 export interface CapoChoice {
   capo: number;

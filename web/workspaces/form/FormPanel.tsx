@@ -1,29 +1,13 @@
 import { useMemo, useRef, useState } from "react";
-import {
-  busyOf,
-  counted,
-  ownerOf,
-  PATTERNS,
-  passOf,
-  playingOf,
-  sectionOf,
-  type Busy,
-  type FormPass,
-  type Level,
-  type Part,
-  type Pass,
-  type Song,
-} from "../../../core/src/index";
-import { copyPlaying, playAsSection, toggleOut } from "../../commands/form";
+import { busyOf, passOf, type Busy, type FormPass, type Song } from "../../../core/src/index";
+import { copyPlaying, toggleOut } from "../../commands/form";
 import { formNow } from "../../store/form";
 import { factsNow } from "../../store/sectionData";
 import { passInView } from "../../store/passes";
 import { showPass, useSelection } from "../../store/selection";
-import { edit, useSong } from "../../store/song";
-import { NumberBox } from "../../ui/NumberBox";
+import { useSong } from "../../store/song";
 import { PanelHead } from "../../ui/PanelHead";
-import { Select, type Choice } from "../../ui/Select";
-import { Switches } from "../../ui/Switches";
+import { CellDetails } from "./CellDetails";
 import "./style.scss";
 
 /** Attacks a bar at which a cell is full. */
@@ -125,91 +109,3 @@ function Grid({ song, passes, busy, current, part, choose }: GridProps) {
     </div>
   );
 }
-
-const LEVELS: readonly Choice<Level>[] = [
-  ["part", "the song"],
-  ["section", "its section"],
-  ["pass", "this pass"],
-];
-
-/** How one part plays in one pass: each value with the level it comes from, set for the song, the section or the pass. */
-function CellDetails({ song, part, pass, busy }: { song: Song; part: Part; pass: FormPass; busy: Busy }) {
-  const [level, setLevel] = useState<Level>("pass");
-  const where = { section: sectionOf(song, pass.section), pass: passOf(song, pass.id) as Pass };
-  const set = (change: Record<string, Record<string, unknown>>) =>
-    edit(
-      {
-        do: "setPlaying",
-        part: part.id,
-        ...(level === "section" ? { section: pass.section } : level === "pass" ? { pass: pass.id } : {}),
-        ...change,
-      },
-      { stored: true },
-    );
-  const comp = playingOf(part, "comp", where);
-  const voicing = playingOf(part, "voicing", where);
-  const own = Object.keys(where.pass.playing?.[part.id] ?? {}).length > 0;
-  return (
-    <section aria-label={`${part.name} in ${pass.name}`}>
-      <h3>
-        {part.name} in {pass.name}
-      </h3>
-      <div className="controls">
-        <button type="button" aria-pressed={busy.muted} disabled={part.muted} onClick={() => toggleOut(pass.id, part.id)}>
-          {busy.muted ? "Let it play here" : "Out in this pass"}
-        </button>
-        <span className="small">{busy.muted ? "silent" : `${Math.round(busy.attacks * 10) / 10} attacks a bar`}</span>
-      </div>
-      {part.link ? (
-        <>
-          <div className="controls">
-            <span className="muted">changes are for</span>
-            <Switches label="Changes are for" value={level} choices={LEVELS} set={setLevel} />
-          </div>
-          <div className="controls">
-            <Select<string>
-              label={`Rhythm of ${part.name} here`}
-              text="rhythm"
-              value={comp.rhythm ?? "held"}
-              choices={[
-                ...(comp.rhythm && !PATTERNS.some((p) => p.id === comp.rhythm) ? [[comp.rhythm, "Its own steps"] as const] : []),
-                ...PATTERNS.map((p): Choice<string> => [p.id, p.title]),
-              ]}
-              set={(rhythm) => set({ comp: { rhythm } })}
-            />
-            <From level={ownerOf(part, "comp", "rhythm", where)} />
-          </div>
-          <div className="controls">
-            <span className="muted">moved by</span>
-            <NumberBox
-              label={`Octaves ${part.name} is moved here`}
-              min={-4}
-              max={4}
-              value={comp.lift ?? 0}
-              set={(lift) => set({ comp: { lift: lift || null } })}
-            />
-            <span className="muted">{counted(Math.abs(comp.lift ?? 0), "octave").replace(/^\d+ /, "")}</span>
-            <From level={ownerOf(part, "comp", "lift", where)} />
-          </div>
-          <div className="controls">
-            <span className="muted">voicings</span> {voicing.style ?? "as usual"} <From level={ownerOf(part, "voicing", "style", where)} />
-          </div>
-        </>
-      ) : (
-        <p className="small">{part.role === "drums" ? "Drums" : part.name} plays what is written in the section.</p>
-      )}
-      {own && (
-        <button type="button" onClick={() => playAsSection(part.id, where.pass)}>
-          Play as in its section
-        </button>
-      )}
-    </section>
-  );
-}
-
-/** Where a value comes from. */
-const From = ({ level }: { level: Level | null }) => (
-  <span className="small">
-    {level === null ? "the usual one" : level === "part" ? "from the song" : level === "section" ? "from its section" : "of this pass"}
-  </span>
-);

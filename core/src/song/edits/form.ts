@@ -7,7 +7,7 @@ import { sectionKey, sectionMeter, sectionOf } from "../document";
 import { beginsIn, cutChord } from "../place";
 import { BarSpan, KeyText, LIMITS, PartId, PassId, SectionId, Title, Transposition, type Pass, type Song } from "../schema";
 import { assign, copiedMaterial, defineEdit, draftOf, Place, refuse } from "./define";
-import { moveMaterial, moveRefused, moving, outOfMidi } from "./moving";
+import { moveMaterial, movePassMaterial, moveRefused, moving, outOfMidi } from "./moving";
 
 type OwnBars = NonNullable<Pass["own"]>[number];
 
@@ -75,12 +75,12 @@ export const setPass = defineEdit({
   },
 });
 
-/** Gives back bars that a pass has for itself, all of them or those of a stretch: the pass plays them as its section has them. */
+/** Gives back bars that a pass has for itself, all of them or those of a stretch, or of all only what of a kind is there: the pass plays them as its section has them. */
 export const giveBack = defineEdit({
   name: "giveBack",
   title: "give bars of a pass back",
-  schema: { pass: PassId, bars: BarSpan.optional() },
-  apply(draft, { pass, bars }, { song }) {
+  schema: { pass: PassId, bars: BarSpan.optional(), what: z.enum(["chords", "groove", "notes"]).optional() },
+  apply(draft, { pass, bars, what }, { song }) {
     const target = draft.form.find((p) => p.id === pass)!;
     const own = song.form.find((p) => p.id === pass)!.own ?? [];
     const section = sectionOf(song, target.sectionId)!;
@@ -90,10 +90,18 @@ export const giveBack = defineEdit({
       ...stretchOf(o, o.bars[0], Math.min(o.bars[1], from), bar),
       ...stretchOf(o, Math.max(o.bars[0], to), o.bars[1], bar),
     ]);
-    if (kept.length) target.own = kept;
+    const others = what ? own.flatMap((o) => withoutKind(o, what)) : kept;
+    if (others.length) target.own = others;
     else delete target.own;
   },
 });
+
+/** Own bars without what of a kind is there; none where nothing else is. */
+function withoutKind(own: OwnBars, what: "chords" | "groove" | "notes"): OwnBars[] {
+  const rest: OwnBars = { ...own };
+  delete rest[what];
+  return rest.chords ?? rest.groove ?? rest.notes ? [rest] : [];
+}
 
 /** What of a pass's own bars lies in a stretch. */
 function stretchOf(own: OwnBars, from: number, to: number, bar: number): OwnBars[] {
@@ -140,7 +148,7 @@ export const transposeSection = defineEdit({
     const target = draftOf(draft, section);
     moveMaterial(target, move);
     moveMaterial(target.beyond ?? {}, move);
-    for (const pass of draft.form) if (pass.sectionId === section) for (const own of pass.own ?? []) moveMaterial(own, move);
+    for (const pass of draft.form) if (pass.sectionId === section) movePassMaterial(pass, move);
     for (const take of draft.takes) if (take.sectionId === section) moveMaterial(take, move);
     if (keyName(to) === song.key) delete target.key;
     else target.key = keyName(to);

@@ -5,7 +5,7 @@ import type { Ticks } from "../../time/meter";
 import { sectionMeter, sectionOf } from "../document";
 import { freeNumber } from "../integrity";
 import { movesOf, passAlone } from "../passView";
-import { beginsIn, cutChord, rejoined, spliced } from "../place";
+import { beginsIn, cutChord, rejoined, spliced, withOwnBars } from "../place";
 import type { Note, Pass, Section, Song } from "../schema";
 import { refuse } from "./define";
 import { moveMaterial } from "./moving";
@@ -62,12 +62,13 @@ export function closePass(song: Song, pass: Pass, open: Song, after: Song, here:
   if (here && settings(was) !== settings(is))
     return refuse("here", "How a drum is set up, and its main accents, belong to the section, not to one pass", "Change the section.");
   const moves = movesOf(song, pass);
-  const home = moves
+  const back = moves
     ? produce(is, (draft) => {
         moveMaterial(draft, moves.back);
         moveMaterial(draft.beyond ?? {}, moves.back);
       })
     : is;
+  const { home, voicings } = apart(back, pass, withOwnBars(song, section, pass));
   const changed = changesOf(was, is, bar, is.bars);
   const owned = ownedOf(pass, is.bars);
   const shared = changed.map((kinds, b) => (here ? new Set<string>() : new Set([...kinds].filter((k) => !owned[b]!.has(k)))));
@@ -83,15 +84,43 @@ export function closePass(song: Song, pass: Pass, open: Song, after: Song, here:
   });
   const touched = changed.some((kinds, b) => [...kinds].some((k) => !shared[b]!.has(k)));
   const own = touched ? ownBars(home, owned, bar) : pass.own;
-  const { own: _, ...plain } = pass;
+  const { own: _, voicings: _voicings, ...plain } = pass;
   const takes = after.takes === open.takes ? song.takes : takesOf(open, after, moves?.back);
   return {
     ...song,
     sections: next === section ? song.sections : song.sections.map((s) => (s === section ? next : s)),
-    form: own === pass.own ? song.form : song.form.map((p) => (p === pass ? { ...plain, ...(own?.length ? { own } : {}) } : p)),
+    form:
+      own === pass.own && voicings === pass.voicings
+        ? song.form
+        : song.form.map((p) => (p === pass ? { ...plain, ...(own?.length ? { own } : {}), ...(voicings ? { voicings } : {}) } : p)),
     takes,
     nextId,
   };
+}
+
+/** The section without the layouts that are the pass's alone, and those as they are now. */
+function apart(section: Section, pass: Pass, base: Section): { home: Section; voicings: Pass["voicings"] } {
+  if (!pass.voicings) return { home: section, voicings: undefined };
+  const stored = new Map(base.chords.map((c) => [c.id, c.voicings]));
+  const voicings = { ...pass.voicings };
+  let changed = false;
+  const chords = section.chords.map((chord) => {
+    const own = { ...chord.voicings };
+    for (const [part, layouts] of Object.entries(pass.voicings!)) {
+      const [was, is] = [layouts[chord.id], own[part]?.pitches];
+      if (!was || !is) continue;
+      if (was.join() !== is.join()) {
+        voicings[part] = { ...voicings[part], [chord.id]: is };
+        changed = true;
+      }
+      const before = stored.get(chord.id)?.[part];
+      if (before) own[part] = before;
+      else delete own[part];
+    }
+    const { voicings: _, ...rest } = chord;
+    return chord.voicings ? { ...rest, ...(Object.keys(own).length ? { voicings: own } : {}) } : chord;
+  });
+  return { home: { ...section, chords }, voicings: changed ? voicings : pass.voicings };
 }
 
 /** Takes that were kept while a pass was looked at, in the key of the section. */

@@ -51,6 +51,7 @@ export const EDITS = [
   chordRows.copyChords,
   chordRows.setBorder,
   voicings.setVoicings,
+  voicings.setPassVoicings,
   voicings.pinVoicing,
   voicings.pinEnds,
   notes.addNote,

@@ -2,11 +2,13 @@ import type { Draft } from "immer";
 import type { Problem } from "../../result";
 import { positionText, type Meter, type Ticks } from "../../time/meter";
 import { readLine, writeLine } from "../../chord/progression";
-import type { Section } from "../schema";
+import type { Section, Song } from "../schema";
 import { refuse, type EditTools } from "./define";
 
 /** Why a section cannot be written in another meter: a note or hit past the end of its shorter bar, chords that cannot be shared out. */
-export function meterRefused(section: Section, old: Meter, meter: Meter): Problem | null {
+export function meterRefused(song: Song, section: Section, old: Meter, meter: Meter): Problem | null {
+  if (old.text !== meter.text && song.form.some((p) => p.sectionId === section.id && p.own))
+    return refuse("meter", `${section.name} has passes with bars of their own, written in ${old.text}`, "Give those bars back first.");
   const starts = [...Object.values(section.notes).flat(), ...section.groove.lanes.flatMap((l) => l.hits)].map((n) => n.start);
   const lost = starts.find((start) => start >= 0 && start % old.bar >= meter.bar);
   if (lost !== undefined)

@@ -101,6 +101,13 @@ export function moveMaterial({ chords = [], notes = {}, groove }: Material, move
   }
 }
 
+/** What one pass has for itself goes along with its section. */
+export function movePassMaterial({ own = [], voicings = {} }: Draft<Song>["form"][number], move: Moving): void {
+  for (const bars of own) moveMaterial(bars, move);
+  for (const layouts of Object.values(voicings))
+    for (const [chord, pitches] of Object.entries(layouts)) layouts[chord] = pitches.map((p) => move.pitch(p));
+}
+
 /** Every name in a song goes along. */
 function moveSong(draft: Draft<Song>, song: Song, move: Moving): void {
   const shaped = new Set(
@@ -111,7 +118,7 @@ function moveSong(draft: Draft<Song>, song: Song, move: Moving): void {
     moveMaterial(section, move);
     moveMaterial(section.beyond ?? {}, move);
   }
-  for (const own of draft.form.flatMap((p) => p.own ?? [])) moveMaterial(own, move);
+  for (const pass of draft.form) movePassMaterial(pass, move);
   for (const take of draft.takes) moveMaterial(take, move);
   // A part that is held in shapes plays on with its capo elsewhere; no capo is none, not one in fret 0.
   for (const part of draft.parts) {

@@ -8,6 +8,7 @@ import {
   CounterPlaying,
   CompPlaying,
   DrumsPlaying,
+  DynamicsPlaying,
   EchoPlaying,
   InstrumentId,
   Link,
@@ -123,6 +124,7 @@ export const setPlaying = defineEdit({
     vocal: changesOf(VocalPlaying).optional(),
     echo: changesOf(EchoPlaying).optional(),
     drums: changesOf(DrumsPlaying).optional(),
+    dynamics: changesOf(DynamicsPlaying).optional(),
   },
   apply(draft, { part, section, pass, ...ways }) {
     if (section !== undefined && pass !== undefined)
@@ -251,6 +253,7 @@ export const removePart = defineEdit({
     }
     for (const pass of draft.form) {
       without(pass);
+      if (pass.voicings) delete pass.voicings[id];
       if (pass.muted) pass.muted = pass.muted.filter((p) => p !== id);
       pass.own?.forEach(without);
     }

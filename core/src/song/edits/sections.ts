@@ -48,10 +48,8 @@ export const setSectionTime = defineEdit({
     if (meter !== undefined) {
       const [old, next] = [sectionMeter(song, here), must(parseMeter(meter ?? song.meter))];
       if (old.text !== next.text) {
-        const refused = meterRefused(here, old, next);
+        const refused = meterRefused(song, here, old, next);
         if (refused) return refused;
-        if (song.form.some((p) => p.sectionId === section && p.own))
-          return refuse("meter", `${here.name} has passes with bars of their own, written in ${old.text}`, "Give those bars back first.");
         rebar(target, here, old, next, fresh);
       }
     }

@@ -63,7 +63,7 @@ export const setMeter = defineEdit({
   apply(draft, edit, { song, fresh }) {
     const meter = must(parseMeter(edit.meter));
     for (const section of song.sections) {
-      const refused = section.meter ? null : meterRefused(section, sectionMeter(song, section), meter);
+      const refused = section.meter ? null : meterRefused(song, section, sectionMeter(song, section), meter);
       if (refused) return refused;
     }
     for (const section of draft.sections) {

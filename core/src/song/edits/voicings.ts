@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { ChordId, PartId, SectionId, Voicing } from "../schema";
+import { ChordId, PartId, PassId, SectionId, Voicing } from "../schema";
 import { defineEdit, draftOf } from "./define";
 
 const Pitches = Voicing.shape.pitches;
@@ -17,6 +17,21 @@ export const setVoicings = defineEdit({
       if (wanted) (event.voicings ??= {})[part] = { ...stored, pitches: wanted };
       else if (stored) delete event.voicings![part];
     }
+  },
+});
+
+/** Stores the layouts a part has in one pass alone, by chord and in the key of the section; null gives those of the section back. */
+export const setPassVoicings = defineEdit({
+  name: "setPassVoicings",
+  title: "store the layouts of one pass",
+  schema: { pass: PassId, part: PartId, pitches: z.record(ChordId, Pitches).nullable() },
+  apply(draft, { pass, part, pitches }) {
+    const target = draft.form.find((p) => p.id === pass)!;
+    const voicings = { ...target.voicings };
+    if (pitches) voicings[part] = pitches;
+    else delete voicings[part];
+    if (Object.keys(voicings).length) target.voicings = voicings;
+    else delete target.voicings;
   },
 });
 

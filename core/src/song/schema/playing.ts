@@ -128,6 +128,12 @@ export const EchoPlaying = z.strictObject({
   shift: z.int().min(-24, "at most two octaves").max(24, "at most two octaves").optional(),
 });
 
+/** How loud a part plays. */
+export const DynamicsPlaying = z.strictObject({
+  /** Steps of the scale pp p mp mf f ff by which it is louder or softer than it is written. */
+  steps: z.int().min(-4, "at most four steps softer").max(4, "at most four steps louder").optional(),
+});
+
 export const DrumsPlaying = z.strictObject({
   /** A rhythm to stay clear of: x struck, . silent. */
   reference: z.string().max(400).optional(),
@@ -142,6 +148,7 @@ export const WAYS = {
   vocal: VocalPlaying,
   drums: DrumsPlaying,
   echo: EchoPlaying,
+  dynamics: DynamicsPlaying,
 } as const;
 
 export const Playing = z.strictObject({
@@ -152,6 +159,7 @@ export const Playing = z.strictObject({
   vocal: VocalPlaying.optional(),
   drums: DrumsPlaying.optional(),
   echo: EchoPlaying.optional(),
+  dynamics: DynamicsPlaying.optional(),
 });
 /** Own values of a section or a pass, by part. */
 export const PlayingByPart = z.record(PartId, Playing);

@@ -70,6 +70,8 @@ export const Pass = z.object({
   transpose: Transposition.optional(),
   muted: z.array(PartId).max(LIMITS.parts).optional(),
   playing: PlayingByPart.optional(),
+  /** Layouts of parts that are voiced in their own way here, by part and chord, in the key of the section. */
+  voicings: z.record(PartId, z.record(Id, z.array(Pitch).min(1).max(16))).optional(),
   own: z.array(OwnBars).max(LIMITS.bars).optional(),
 });
 

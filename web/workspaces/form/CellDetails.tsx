@@ -1,0 +1,254 @@
+import { useState, type ReactNode } from "react";
+import {
+  BASS_STYLES,
+  bassStyleOf,
+  COMP_KINDS,
+  counted,
+  laidOutParts,
+  ownerOf,
+  passOf,
+  PATTERNS,
+  playingOf,
+  sectionOf,
+  VOICING_STYLES,
+  type Busy,
+  type FormPass,
+  type Level,
+  type Part,
+  type Pass,
+  type Section,
+  type Song,
+  type Way,
+} from "../../../core/src/index";
+import { playAsSection, toggleOut, writeBassFor } from "../../commands/form";
+import { edit } from "../../store/song";
+import { NumberBox } from "../../ui/NumberBox";
+import { Select, type Choice } from "../../ui/Select";
+import { Slider } from "../../ui/Slider";
+import { Switches } from "../../ui/Switches";
+import { DrumPattern } from "./DrumPattern";
+
+const LEVELS: readonly Choice<Level>[] = [
+  ["part", "the song"],
+  ["section", "its section"],
+  ["pass", "this pass"],
+];
+
+/** A part in one pass of its section, and for whom changes are meant. */
+export interface Cell {
+  song: Song;
+  part: Part;
+  pass: Pass;
+  section: Section;
+  level: Level;
+}
+
+/** How one part plays in one pass: each value with the level it comes from, set for the song, the section or the pass. */
+export function CellDetails({ song, part, pass: shown, busy }: { song: Song; part: Part; pass: FormPass; busy: Busy }) {
+  const [level, setLevel] = useState<Level>("pass");
+  const pass = passOf(song, shown.id);
+  const section = sectionOf(song, shown.section);
+  if (!pass || !section) return null;
+  const cell: Cell = { song, part, pass, section, level };
+  const own = Object.keys(pass.playing?.[part.id] ?? {}).length > 0;
+  return (
+    <section aria-label={`${part.name} in ${shown.name}`}>
+      <h3>
+        {part.name} in {shown.name}
+      </h3>
+      <div className="controls">
+        <button type="button" aria-pressed={busy.muted} disabled={part.muted} onClick={() => toggleOut(pass.id, part.id)}>
+          {busy.muted ? "Let it play here" : "Out in this pass"}
+        </button>
+        <span className="small">{busy.muted ? "silent" : `${Math.round(busy.attacks * 10) / 10} attacks a bar`}</span>
+      </div>
+      <div className="controls">
+        <span className="muted">changes are for</span>
+        <Switches label="Changes are for" value={level} choices={LEVELS} set={setLevel} />
+      </div>
+      <table className="measures settings cell-settings">
+        <tbody>
+          {part.link && <CompRows cell={cell} />}
+          {laidOutParts(song).includes(part) && <VoicingRows cell={cell} />}
+          {part.role === "bass" && !part.link && <BassRows cell={cell} />}
+          {part.role === "drums" && <DrumPattern cell={cell} />}
+          <Loudness cell={cell} />
+        </tbody>
+      </table>
+      {part.role === "bass" && !part.link && level !== "part" && (
+        <button type="button" onClick={() => void writeBassFor(part.id, shown, level === "pass")}>
+          Write its line {level === "pass" ? "for this pass" : `in ${section.name}`}
+        </button>
+      )}
+      {!part.link && part.role !== "drums" && part.role !== "bass" && <p className="small">{part.name} plays what is written.</p>}
+      {own && (
+        <button type="button" onClick={() => playAsSection(part.id, pass)}>
+          Play as in its section
+        </button>
+      )}
+    </section>
+  );
+}
+
+/** Sets values of a way of playing at the level that is meant; null gives one back. */
+function put({ part, pass, section, level }: Cell, way: Way, values: Record<string, unknown>, quiet = false): boolean {
+  const where = level === "section" ? { section: section.id } : level === "pass" ? { pass: pass.id } : {};
+  return edit({ do: "setPlaying", part: part.id, ...where, [way]: values }, { quiet, stored: true });
+}
+
+/** A value of a way of playing with where it comes from, and the way back where it is of the level that is meant. */
+function Row({ cell, title, way, name, children }: { cell: Cell; title: string; way: Way; name: string; children: ReactNode }) {
+  const { part, section, pass, level } = cell;
+  const owner = ownerOf(part, way, name as never, { section, pass });
+  return (
+    <tr>
+      <th scope="row">{title}</th>
+      <td>{children}</td>
+      <td className="small from">
+        {owner === null ? "as usual" : owner === "part" ? "the song’s" : owner === "section" ? `${section.name}’s` : "this pass’s"}
+        {owner === level && (
+          <button
+            type="button"
+            className="quiet"
+            aria-label={`Give ${title} back`}
+            title="Give it back: it is inherited again"
+            onClick={() => put(cell, way, { [name]: null })}
+          >
+            ×
+          </button>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+const KINDS: readonly Choice<string>[] = COMP_KINDS.filter((k) => k.id !== "block").map((k) => [k.id, k.title]);
+
+/** How a part that plays the chords plays them. */
+function CompRows({ cell }: { cell: Cell }) {
+  const { part, section, pass } = cell;
+  const comp = playingOf(part, "comp", { section, pass });
+  const set = (values: Record<string, unknown>) => put(cell, "comp", values);
+  const kind = comp.kind ?? part.link!.kind;
+  if (part.link!.kind === "block") return null;
+  return (
+    <>
+      <Row cell={cell} title="plays" way="comp" name="kind">
+        <Select<string> label={`How ${part.name} plays here`} value={kind} choices={KINDS} set={(k) => set({ kind: k })} />
+      </Row>
+      <Row cell={cell} title="rhythm" way="comp" name="rhythm">
+        <Select<string>
+          label={`Rhythm of ${part.name} here`}
+          value={comp.rhythm ?? "held"}
+          choices={[
+            ...(comp.rhythm && !PATTERNS.some((p) => p.id === comp.rhythm) ? [[comp.rhythm, "Its own steps"] as const] : []),
+            ...PATTERNS.map((p): Choice<string> => [p.id, p.title]),
+          ]}
+          set={(rhythm) => set({ rhythm })}
+        />
+      </Row>
+      <Row cell={cell} title="moved by" way="comp" name="lift">
+        <NumberBox
+          label={`Octaves ${part.name} is moved here`}
+          min={-4}
+          max={4}
+          value={comp.lift ?? 0}
+          set={(lift) => set({ lift: lift || null })}
+        />{" "}
+        <span className="muted">{counted(Math.abs(comp.lift ?? 0), "octave").replace(/^\d+ /, "")}</span>
+      </Row>
+    </>
+  );
+}
+
+/** How a part lays the chords out. */
+function VoicingRows({ cell }: { cell: Cell }) {
+  const { part, section, pass } = cell;
+  const { style, register = 0 } = playingOf(part, "voicing", { section, pass });
+  return (
+    <>
+      <Row cell={cell} title="voicings" way="voicing" name="style">
+        <Select<string>
+          label={`Voicings of ${part.name} here`}
+          value={style ?? "keyboard"}
+          choices={VOICING_STYLES.map((s): Choice<string> => [s.id, s.title])}
+          set={(id) => put(cell, "voicing", { style: id })}
+        />
+      </Row>
+      <Row cell={cell} title="register" way="voicing" name="register">
+        <NumberBox
+          label={`Semitones the register of ${part.name} is moved here`}
+          min={-24}
+          max={24}
+          value={register}
+          set={(n) => put(cell, "voicing", { register: n || null })}
+        />{" "}
+        <span className="muted">semitones</span>
+      </Row>
+    </>
+  );
+}
+
+const LENGTHS: readonly Choice<string>[] = [
+  ["short", "short"],
+  ["usual", "as the style has them"],
+  ["long", "as long as they can"],
+];
+
+/** How a bass line is written here. */
+function BassRows({ cell }: { cell: Cell }) {
+  const { part, section, pass } = cell;
+  const values = playingOf(part, "bass", { section, pass });
+  const style = values.style ?? bassStyleOf(part, section).id;
+  return (
+    <>
+      <Row cell={cell} title="style" way="bass" name="style">
+        <Select<string>
+          label={`Bass style of ${part.name} here`}
+          value={style}
+          choices={BASS_STYLES.map((s): Choice<string> => [s.id, s.title])}
+          set={(id) => put(cell, "bass", { style: id })}
+        />
+      </Row>
+      <Row cell={cell} title="density" way="bass" name="density">
+        <Slider
+          from="few notes"
+          to="many"
+          label={`Density of ${part.name} here`}
+          value={values.density ?? BASS_STYLES.find((s) => s.id === style)?.usual.density ?? 0.5}
+          step={0.05}
+          set={(density, quiet) => put(cell, "bass", { density }, quiet)}
+        />
+      </Row>
+      <Row cell={cell} title="notes are" way="bass" name="length">
+        <Select<string>
+          label={`Length of the notes of ${part.name} here`}
+          value={values.length ?? "usual"}
+          choices={LENGTHS}
+          set={(length) => put(cell, "bass", { length })}
+        />
+      </Row>
+    </>
+  );
+}
+
+const STEPS: readonly Choice<number>[] = [-4, -3, -2, -1, 0, 1, 2, 3, 4].map((n) => [
+  n,
+  n === 0 ? "as written" : `${counted(Math.abs(n), "step")} ${n > 0 ? "louder" : "softer"}`,
+]);
+
+/** How loud a part is here, in steps from p to mp, mf and f. */
+function Loudness({ cell }: { cell: Cell }) {
+  const { part, section, pass } = cell;
+  return (
+    <Row cell={cell} title="loudness" way="dynamics" name="steps">
+      <Select<number>
+        label={`Loudness of ${part.name} here`}
+        title="A step leads from p to mp, mf, f"
+        value={playingOf(part, "dynamics", { section, pass }).steps ?? 0}
+        choices={STEPS}
+        set={(steps) => put(cell, "dynamics", { steps: steps || null })}
+      />
+    </Row>
+  );
+}

@@ -1,0 +1,69 @@
+import { DRUM_PATTERNS, passView, patternLanes, sectionMeter, type Edit, type Section, type Song } from "../../../core/src/index";
+import { edit } from "../../store/song";
+import { Select, type Choice } from "../../ui/Select";
+import type { Cell } from "./CellDetails";
+
+const PAINTED = "painted";
+
+/** What is struck when, lane by lane. */
+const textOf = (lanes: Section["groove"]["lanes"]): string =>
+  lanes
+    .filter((l) => l.hits.length)
+    .map((l) => `${l.drum}${l.hits.map((h) => `${h.start}:${h.velocity}`).join()}`)
+    .sort()
+    .join(" ");
+
+const patternIn = (song: Song, section: Section, id: string) =>
+  patternLanes(
+    DRUM_PATTERNS.find((p) => p.id === id)!,
+    sectionMeter(song, section),
+    section.bars,
+  );
+
+/** The pattern the drums play here, written for the pass, its section or all sections. */
+export function DrumPattern({ cell: { song, pass, section, level } }: { cell: Cell }) {
+  const here = passView(song, pass.id).sections.find((s) => s.id === section.id)!;
+  const text = textOf(here.groove.lanes);
+  const playing = DRUM_PATTERNS.find((p) => textOf(patternIn(song, here, p.id)) === text)?.id ?? PAINTED;
+  const own = pass.own?.some((o) => o.groove) ?? false;
+  const write = (id: string) => {
+    const lanes = (s: Section): Edit => ({ do: "setDrums", section: s.id, lanes: patternIn(song, s, id) });
+    const change: Edit =
+      level === "pass"
+        ? { do: "inPass", pass: pass.id, here: true, edit: lanes(section) }
+        : level === "section"
+          ? lanes(section)
+          : { do: "all", label: "drums", edits: song.sections.map(lanes) };
+    edit(change, { stored: true });
+  };
+  return (
+    <tr>
+      <th scope="row">pattern</th>
+      <td>
+        <Select<string>
+          label="Drum pattern here"
+          value={playing}
+          choices={[
+            ...(playing === PAINTED ? [[PAINTED, text ? "as it is painted" : "nothing"] as const] : []),
+            ...DRUM_PATTERNS.map((p): Choice<string> => [p.id, p.title]),
+          ]}
+          set={write}
+        />
+      </td>
+      <td className="small from">
+        {own ? "this pass’s" : `${section.name}’s`}
+        {own && level === "pass" && (
+          <button
+            type="button"
+            className="quiet"
+            aria-label="Give the drums back"
+            title="Give it back: it is inherited again"
+            onClick={() => edit({ do: "giveBack", pass: pass.id, what: "groove" })}
+          >
+            ×
+          </button>
+        )}
+      </td>
+    </tr>
+  );
+}
