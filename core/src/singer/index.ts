@@ -3,6 +3,7 @@ export * from "./breaths";
 export * from "./caution";
 export * from "./contour";
 export * from "./fit";
+export * from "./moved";
 export * from "./page";
 export * from "./range";
 export * from "./shapes";

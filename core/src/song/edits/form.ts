@@ -100,7 +100,7 @@ export const giveBack = defineEdit({
 function withoutKind(own: OwnBars, what: "chords" | "groove" | "notes"): OwnBars[] {
   const rest: OwnBars = { ...own };
   delete rest[what];
-  return rest.chords ?? rest.groove ?? rest.notes ? [rest] : [];
+  return (rest.chords ?? rest.groove ?? rest.notes) ? [rest] : [];
 }
 
 /** What of a pass's own bars lies in a stretch. */

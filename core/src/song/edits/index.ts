@@ -11,6 +11,7 @@ import type { EditDefinition } from "./define";
 import * as drums from "./drums";
 import * as form from "./form";
 import { beyondMusic, closePass, lengthRefused, openPass } from "./inPass";
+import * as moveParts from "./moveParts";
 import * as moving from "./moving";
 import * as notes from "./notes";
 import * as parts from "./parts";
@@ -31,6 +32,9 @@ export const EDITS = [
   song.setSeverity,
   moving.respell,
   moving.transpose,
+  moveParts.transposePart,
+  moveParts.shiftInScale,
+  moveParts.changeMode,
   sections.setSection,
   sections.addSection,
   sections.removeSection,
