@@ -17,7 +17,7 @@ async function openBallad(page: Page): Promise<void> {
 }
 
 async function playOnce(page: Page, section: string): Promise<void> {
-  await page.getByRole("button", { name: "Play a section once more" }).click();
+  await page.getByRole("button", { name: "Add to the form" }).click();
   await strip(page).getByRole("button", { name: section, exact: true }).click();
 }
 
@@ -140,4 +140,116 @@ test("a section is moved to another key, and back", async ({ page }) => {
   expect(moved.sections[0]).toEqual(before.sections[0]);
   await page.getByLabel("Move Chorus to another key").selectOption({ label: "E♭ major, down 2" });
   expect((await songOf(page)).sections).toEqual(before.sections);
+});
+
+test("here only: a chord and a note are changed in one pass, shown as its own, and given back; without it all passes change", async ({
+  page,
+}) => {
+  await openBallad(page);
+  await passes(page).nth(1).getByRole("button").click();
+  await playOnce(page, "Chorus");
+  const before = await songOf(page);
+  const chords = page.locator(".chord");
+  await page.getByRole("button", { name: "here only" }).click();
+  await expect(page.getByText("written for this pass alone")).toBeVisible();
+  const rename = async (at: number, symbol: string) => {
+    await chords.nth(at).dblclick();
+    await page.getByLabel("Chord symbol").fill(symbol);
+    await page.getByLabel("Chord symbol").press("Enter");
+    await page.keyboard.press("Escape");
+  };
+  await rename(1, "Db7");
+  await expect(chords.nth(1)).toContainText("D♭");
+  await expect(page.locator(".own-bars")).toHaveCount(1);
+  await expect
+    .poll(async () => (await songOf(page)).form[2]!.own?.map((o) => o.chords?.map((c) => [c.symbol, Object.keys(c.voicings ?? {})])))
+    .toEqual([[["Db7", ["keys"]]]]);
+  expect((await songOf(page)).sections).toEqual(before.sections);
+  // The first chorus is as it was.
+  await passes(page).nth(1).getByRole("button").click();
+  await expect(chords.nth(1)).toContainText("B♭");
+  await expect(page.locator(".own-bars")).toHaveCount(0);
+  // Without it every chorus changes, but for the bar that is owned.
+  await rename(0, "Fm9");
+  await passes(page).nth(2).getByRole("button").click();
+  await expect(chords.nth(0)).toContainText("Fm");
+  await expect(chords.nth(1)).toContainText("D♭");
+  await page.getByRole("button", { name: "pass", exact: true }).click();
+  const own = page.getByRole("group", { name: "Of this pass alone" });
+  await expect(own).toContainText("bar 2, chords");
+  await own.getByRole("button", { name: "Give back" }).click();
+  await expect(chords.nth(1)).toContainText("B♭");
+  expect((await songOf(page)).form).toEqual(before.form);
+});
+
+test("a pass in another key is shown, written and undone in that key", async ({ page }) => {
+  await openBallad(page);
+  await passes(page).nth(1).getByRole("button").click();
+  await page.getByRole("button", { name: "pass", exact: true }).click();
+  await page.getByLabel("Key of this pass").selectOption({ label: "F major, up 2" });
+  const chords = page.locator(".chord");
+  await expect(chords.nth(0)).toContainText("B♭");
+  await chords.nth(0).dblclick();
+  await page.getByLabel("Chord symbol").fill("Bbmaj7");
+  await page.getByLabel("Chord symbol").press("Enter");
+  await expect.poll(async () => (await songOf(page)).sections[1]!.chords[0]!.symbol).toBe("Abmaj7");
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Undo" }).first().click();
+  await expect.poll(async () => (await songOf(page)).sections[1]!.chords[0]!.symbol).toBe("Abmaj9");
+});
+
+test("a new section stands behind the pass in view; F2 names a pass where it stands", async ({ page }) => {
+  await openBallad(page);
+  await passes(page).nth(0).getByRole("button").click();
+  await page.getByRole("button", { name: "Add to the form" }).click();
+  await page.getByRole("button", { name: "New section", exact: true }).click();
+  expect(await names(page)).toEqual(["Verse", "Section 3", "Chorus"]);
+  await passes(page).nth(1).getByRole("button").press("F2");
+  await page.getByLabel("Name of this pass").fill("Break");
+  await page.getByLabel("Name of this pass").press("Enter");
+  expect(await names(page)).toEqual(["Verse", "Break", "Chorus"]);
+});
+
+test("the bass leads on: what a written line goes to is told, and a pass that goes elsewhere gets a last bar of its own", async ({
+  page,
+}) => {
+  await openBallad(page);
+  // Verse, verse, chorus: once back to its beginning, once on.
+  await passes(page).nth(0).getByRole("button").click();
+  await playOnce(page, "Verse");
+  await page.getByRole("link", { name: /^Bass/ }).click();
+  await expect(page.getByText(/The line leads on to its own beginning .* It also goes on to Chorus/)).toBeVisible();
+  await page.getByLabel("Style", { exact: true }).selectOption({ label: "Walking" });
+  await page.getByRole("button", { name: "Write lines" }).click();
+  await page.getByRole("button", { name: "Take", exact: true }).first().click();
+  await expect.poll(async () => (await songOf(page)).sections[0]!.notes.bass!.length).toBeGreaterThan(24);
+  const { form } = await songOf(page);
+  const own = form.filter((p) => p.own);
+  expect(own.map((p) => p.own!.map((o) => [o.bars, Object.keys(o.notes ?? {})]))).toEqual([[[[7, 8], ["bass"]]]]);
+  await page.getByRole("button", { name: "Undo" }).first().click();
+  await expect.poll(async () => (await songOf(page)).form.filter((p) => p.own).length).toBe(0);
+});
+
+test("notes, a part and a section are moved along the scale, the mode is changed; what it brings is told", async ({ page }) => {
+  await openBallad(page);
+  await passes(page).nth(1).getByRole("button").click();
+  const before = await songOf(page);
+  await page.getByRole("button", { name: "change Orla, voice" }).click();
+  await page.getByLabel("Move the notes of Orla, voice in Chorus").selectOption({ label: "↑ fourth" });
+  await expect(page.getByText(/Orla, voice went up a fourth in Chorus\. .*where it is comfortable/)).toBeVisible();
+  const pitch = async () => (await songOf(page)).sections[1]!.notes.melody![0]!.pitch;
+  expect(await pitch()).toBe("F5");
+  await page.getByRole("button", { name: "Undo" }).first().click();
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "pass", exact: true }).click();
+  await page.getByLabel("Move Chorus along the scale").selectOption({ label: "up a second" });
+  expect((await songOf(page)).sections[1]!.chords[0]!.symbol).toMatch(/^Bb/);
+  expect(await pitch()).toBe("D5");
+  await page.getByRole("button", { name: "Undo" }).first().click();
+  await expect.poll(pitch).toBe("C5");
+  await page.getByLabel("Change the mode of Chorus").selectOption({ label: "C minor, the relative" });
+  expect((await songOf(page)).sections[1]).toMatchObject({ key: "C minor" });
+  expect((await songOf(page)).sections[1]!.chords[0]!.symbol).toMatch(/^Fm/);
+  await page.getByRole("button", { name: "Undo" }).first().click();
+  await expect.poll(async () => (await songOf(page)).sections).toEqual(before.sections);
 });

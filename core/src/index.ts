@@ -22,6 +22,7 @@ export {
   type PitchName,
   type Semitones,
 } from "./pitch/pitch";
+export { intervalWords } from "./pitch/interval";
 export { keyName, MODES, nameInKey, parseKey, rootInKey, scaleStep, spellInKey, transposeKey, type Key, type Mode } from "./pitch/key";
 export {
   beatAt,
@@ -106,7 +107,7 @@ export {
   sectionTempo,
   type NewSong,
 } from "./song/document";
-export { counted, freeName } from "./words";
+export { counted, freeName, withArticle } from "./words";
 export { countBeyond } from "./song/beyond";
 export { applyEdit, EDITS, type Applied, type Edit } from "./song/edits";
 export type { EditDefinition } from "./song/edits/define";
@@ -147,14 +148,7 @@ export { slices, sliceReal, sliceSong, soundingNames, type Slice, type Sliced, t
 export * from "./motion/motion";
 export * from "./motion/roughness";
 export { threads, type Counted, type Thread, type ThreadKind } from "./motion/threads";
-export {
-  analyzeProgression,
-  analyzeSection,
-  categoryTitle,
-  type ChordAnalysis,
-  type HarmonyReport,
-  type OutsideTone,
-} from "./harmony/analyze";
+export * from "./harmony/analyze";
 export type { Cadence, LoopJoin } from "./harmony/cadence";
 export { chordDistance, regionOf, setDistance, smallestMotion, tonicOf, type LerdahlDistance } from "./harmony/distance";
 export { EQUAL, EQUAL_CHORDS, findKeys, findKeysOfChords, PROFILES_KK, type KeyFit, type WeighedNote } from "./harmony/keys";

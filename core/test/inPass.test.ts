@@ -282,3 +282,17 @@ describe("how a part plays in a pass", () => {
     );
   });
 });
+
+test("what is of a section as a whole is made in the section, whatever key the pass is heard in", () => {
+  const song = thrice();
+  const third = song.form[2]!.id;
+  const higher = edit(song, { do: "setPass", pass: third, transpose: 2 });
+  const through = (change: Edit) => edit(higher, { do: "inPass", pass: third, edit: change });
+  for (const change of [
+    { do: "transposeSection", section: "s1", key: "E major", semitones: 4 },
+    { do: "changeMode", section: "s1", key: "A minor" },
+    { do: "setSection", section: "s1", name: "Refrain", bars: 3 },
+    { do: "setSectionTime", section: "s1", tempo: 80, pickup: 480 },
+  ] satisfies Edit[])
+    expect(through(change)).toEqual(edit(higher, change));
+});

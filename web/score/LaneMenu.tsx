@@ -1,10 +1,12 @@
 import Dropdown from "react-bootstrap/Dropdown";
-import { instrumentsFor, typesetNames, type Part } from "../../core/src/index";
+import { instrumentsFor, isWritten, typesetNames, type Part } from "../../core/src/index";
+import { move } from "../commands/moves";
 import { addPart, moveEdit, NEW_PARTS, removePart } from "../commands/parts";
 import { setInstrument } from "../commands/voicings";
 import type { SectionData } from "../store/sectionData";
 import { edit } from "../store/song";
 import { InPlace } from "../ui/InPlace";
+import { MoveSelect } from "../ui/MoveSelect";
 import { Select } from "../ui/Select";
 
 /** What can be done with a part, at its own label: its name and instrument, its place among the others, more parts, and away with it. */
@@ -42,6 +44,25 @@ function Items({ data, part }: { data: SectionData; part: Part }) {
             choices={instruments.map((i) => [i.id, typesetNames(i.title)])}
             set={(id) => setInstrument(part.id, id)}
           />
+        )}
+        {isWritten(part) && (
+          <>
+            <MoveSelect
+              label={`Move the notes of ${part.name} in ${data.section.name}`}
+              words={`move its notes in ${data.section.name}`}
+              go={(by, said) =>
+                move(
+                  { do: "transposePart", part: part.id, section: data.section.id, ...by },
+                  `${part.name} went ${said} in ${data.section.name}`,
+                )
+              }
+            />
+            <MoveSelect
+              label={`Move the notes of ${part.name} in all sections`}
+              words="move its notes everywhere"
+              go={(by, said) => move({ do: "transposePart", part: part.id, ...by }, `${part.name} went ${said} in all sections`)}
+            />
+          </>
         )}
       </div>
       <Dropdown.Divider />

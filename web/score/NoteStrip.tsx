@@ -1,5 +1,6 @@
 import {
   beatsText,
+  counted,
   EIGHTH,
   EIGHTH_TRIPLET,
   pitchMidi,
@@ -11,12 +12,14 @@ import {
   isWritten,
 } from "../../core/src/index";
 import { soundNote } from "../audio/sound";
+import { move } from "../commands/moves";
 import { changeNotes, removeNotes, type NoteChange } from "../commands/notes";
 import { usePreferences } from "../store/preferences";
 import { partOfReal, type SectionData } from "../store/sectionData";
 import { chooseNoNotes, useSelection } from "../store/selection";
 import { say } from "../store/song";
 import { InPlace } from "../ui/InPlace";
+import { MoveSelect } from "../ui/MoveSelect";
 import { Switches } from "../ui/Switches";
 import { typedPitch } from "../ui/texts";
 import { Toggle } from "../ui/Toggle";
@@ -117,6 +120,12 @@ function ChosenNote({ data, part, note, ids }: { data: SectionData; part: Part; 
           glide
         </Toggle>
       )}
+      <MoveSelect
+        label={ids.length > 1 ? `Move ${ids.length} notes` : "Move the note"}
+        go={(by, said) =>
+          move({ do: "transposePart", ...place, notes: ids, ...by }, `${counted(ids.length, "note")} of ${part.name} went ${said}`)
+        }
+      />
       <button
         type="button"
         className="quiet"

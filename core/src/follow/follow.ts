@@ -34,7 +34,7 @@ export function follow(song: Song, edit: Edit, options: FollowOptions = {}): Edi
 }
 
 /** Whether an edit takes along all that belongs to it: a song that is moved or spelled anew keeps its layouts and lines as they are. */
-export const isComplete = (edit: Edit): boolean => edit.do === "transpose" || edit.do === "respell";
+export const isComplete = (edit: Edit): boolean => edit.do === "transpose" || edit.do === "respell" || edit.do === "transposeSection";
 
 /** An edit with all that belongs to it, as one. */
 export function withFollowing(song: Song, edit: Edit, options: FollowOptions = {}): Edit {

@@ -13,7 +13,7 @@ import {
 } from "../../../core/src/index";
 import { endPreview } from "../../audio/sound";
 import { auditionEdit } from "../../commands/audition";
-import { tellUndoable } from "../../commands/undoable";
+import { move } from "../../commands/moves";
 import { useSelection } from "../../store/selection";
 import { edit } from "../../store/song";
 
@@ -21,14 +21,44 @@ import { edit } from "../../store/song";
 const hasMusic = (song: Song): boolean =>
   song.sections.some((s) => s.chords.length > 0 || Object.values(s.notes).some((list) => list.length > 0));
 
-/** A key as it was typed, where it is one that the music could move to: of the same mode, on another tonic. */
+/** A key as it was typed, where it is one that the music could move to: on another tonic, or in another mode. */
 export function movableKey(song: Song, text: string): string | null {
   const [from, to] = [parseKey(song.key), parseKey(text)];
   if (!from.ok || !to.ok || !hasMusic(song)) return null;
-  return from.value.mode === to.value.mode && from.value.pcs[0] !== to.value.pcs[0] ? keyName(to.value) : null;
+  return from.value.mode !== to.value.mode || from.value.pcs[0] !== to.value.pcs[0] ? keyName(to.value) : null;
 }
 
 const way = (semitones: number): string => `${semitones > 0 ? "up" : "down"} ${counted(Math.abs(semitones), "semitone")}`;
+
+/** A key of another mode was typed: every degree goes to the same degree there. */
+function ModeChange({ song, to, end, done }: { song: Song; to: string; end: number; done(): void }) {
+  const [from, goal] = [parseKey(song.key), parseKey(to)];
+  if (!from.ok || !goal.ok || from.value.mode === goal.value.mode) return null;
+  const change = { do: "changeMode", key: to } as const;
+  return (
+    <span className="key-way">
+      <button
+        type="button"
+        title="Hear the section there"
+        onClick={() => auditionEdit(change, `${to}, degree by degree`, "key:mode", 0, end)}
+      >
+        Hear
+      </button>
+      <button
+        type="button"
+        className="primary"
+        title="Every scale degree goes to the same degree of the new key; the dominant keeps its leading tone"
+        onClick={() => {
+          endPreview();
+          move(change, `The song is in ${typeset(to)}, degree by degree`);
+          done();
+        }}
+      >
+        Change the mode, degree by degree
+      </button>
+    </span>
+  );
+}
 
 /** Another key was typed: the music moves there, up or down, or only its name changes. */
 export function KeyMove({ song, to, done }: { song: Song; to: string; done(): void }) {
@@ -63,7 +93,7 @@ export function KeyMove({ song, to, done }: { song: Song; to: string; done(): vo
             className="primary"
             onClick={() => {
               endPreview();
-              if (edit(change)) tellUndoable(`The song was moved to ${typeset(to)}, ${way(semitones)}.`);
+              move(change, `The song was moved to ${typeset(to)}, ${way(semitones)}`);
               done();
             }}
           >
@@ -76,6 +106,7 @@ export function KeyMove({ song, to, done }: { song: Song; to: string; done(): vo
           )}
         </span>
       ))}
+      <ModeChange song={song} to={to} end={end} done={done} />
       <span className="key-way">
         <button
           type="button"

@@ -1,17 +1,4 @@
-import {
-  counted,
-  keyName,
-  passOf,
-  sectionOf,
-  transposeKey,
-  sectionKey,
-  sectionMeter,
-  type Edit,
-  type FormPass,
-  type Key,
-  type Pass,
-  type Song,
-} from "../../../core/src/index";
+import { keyName, passOf, sectionOf, sectionKey, type FormPass, type Pass, type Song } from "../../../core/src/index";
 import { addPass, loopPasses, movePass, playFrom, removePass, toggleOut, typedBars } from "../../commands/form";
 import { usePlayback } from "../../store/playback";
 import { useSelection } from "../../store/selection";
@@ -21,11 +8,7 @@ import { InPlace } from "../../ui/InPlace";
 import { Select, type Choice } from "../../ui/Select";
 import { keyText, ownText } from "../../ui/texts";
 import { Toggle } from "../../ui/Toggle";
-
-const SEMITONES = Array.from({ length: 25 }, (_, i) => i - 12);
-
-/** "F major, up 2": where a key comes to by so many semitones. */
-const keyMove = (home: Key, n: number): string => `${keyText(keyName(transposeKey(home, n)))}, ${n > 0 ? "up" : "down"} ${Math.abs(n)}`;
+import { keyMove, SectionTime, SEMITONES } from "./SectionTime";
 
 /** One pass: its name, the bars that are played, its key, who plays; and what belongs to its section alone. */
 export function PassDetails({ song, pass }: { song: Song; pass: FormPass }) {
@@ -124,72 +107,3 @@ function OwnBars({ song, pass }: { song: Song; pass: Pass }) {
 
 type Change = { name?: string | null; bars?: [number, number] | null; transpose?: number | null; muted?: string[] | null };
 const setPass = (pass: string, change: Change): boolean => edit({ do: "setPass", pass, ...change });
-
-/** Key, tempo and meter of the section, where they are not the song's: edited in place, given back by what the song has. */
-function SectionTime({ song, section }: { song: Song; section: NonNullable<ReturnType<typeof sectionOf>> }) {
-  const set = (change: Omit<Extract<Edit, { do: "setSectionTime" }>, "do" | "section">) =>
-    edit({ do: "setSectionTime", section: section.id, ...change });
-  const swing = section.swing ?? song.swing;
-  const beat = sectionMeter(song, section).beats[0]!.duration;
-  const times = song.form.filter((p) => p.sectionId === section.id).length;
-  const home = sectionKey(song, section);
-  const own = section.key ?? section.tempo ?? section.meter ?? section.swing;
-  return (
-    <span className="controls small" role="group" aria-label={`All of ${section.name}`}>
-      <span className="muted">
-        {section.name}
-        {times > 1 ? `, ${counted(times, "pass", "passes")}` : ""}:
-      </span>
-      <InPlace
-        label={`Key of ${section.name}`}
-        value={keyText(section.key ?? song.key)}
-        commit={(key) => set({ key: key.replace("♭", "b").replace("♯", "#") })}
-      />
-      <InPlace
-        label={`Tempo of ${section.name}`}
-        width={42}
-        value={String(section.tempo ?? song.tempo)}
-        commit={(t) => set({ tempo: Number(t) })}
-        suffix="bpm"
-      />
-      <InPlace label={`Meter of ${section.name}`} value={section.meter ?? song.meter} commit={(meter) => set({ meter })} />
-      <InPlace
-        label={`Swing of ${section.name}, 50 to 75 percent of ${swing.unit === 8 ? "eighths" : "sixteenths"}`}
-        width={28}
-        value={String(Math.round(swing.ratio * 1000) / 10)}
-        commit={(t) => set({ swing: { ...swing, ratio: Number(t.replace("%", "")) / 100 } })}
-        suffix="% swing"
-      />
-      <Select<8 | 16>
-        label={`Swing of ${section.name} is of`}
-        value={swing.unit}
-        choices={[
-          [8, "8ths"],
-          [16, "16ths"],
-        ]}
-        set={(unit) => set({ swing: { ...swing, unit } })}
-      />
-      <InPlace
-        label={`Beats of pickup before bar 1 of ${section.name}`}
-        width={28}
-        value={String((section.pickup ?? 0) / beat)}
-        commit={(t) => set({ pickup: Math.round(Number(t) * beat) || null })}
-        suffix="beats pickup"
-      />
-      <Select<number>
-        label={`Move ${section.name} to another key`}
-        text="move it"
-        value={0}
-        set={(semitones) => {
-          if (semitones) edit({ do: "transposeSection", section: section.id, key: keyName(transposeKey(home, semitones)), semitones });
-        }}
-        choices={SEMITONES.map((n): Choice<number> => [n, n === 0 ? "not at all" : keyMove(home, n)])}
-      />
-      {own !== undefined && (
-        <button type="button" onClick={() => set({ key: null, tempo: null, meter: null, swing: null })}>
-          As the song
-        </button>
-      )}
-    </span>
-  );
-}

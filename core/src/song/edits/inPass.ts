@@ -32,6 +32,9 @@ export function openPass(song: Song, section: Section, pass: Pass): Song {
   return { ...passAlone(song, section, pass), nextId: Math.max(freeNumber(song, "c"), freeNumber(song, "n")) };
 }
 
+/** Edits that are of a section as a whole, whichever of its passes is looked at. */
+export const WHOLE: ReadonlySet<string> = new Set(["setSection", "setSectionTime", "transposeSection", "changeMode", "removeSection"]);
+
 /** Whether an edit of a pass changed anything but the music of its section and takes. */
 export function beyondMusic(open: Song, after: Song, sectionId: string): boolean {
   const music = new Set(["chords", "groove", "notes", "bars", "beyond"]);

@@ -10,7 +10,7 @@ import * as chords from "./chords";
 import type { EditDefinition } from "./define";
 import * as drums from "./drums";
 import * as form from "./form";
-import { beyondMusic, closePass, lengthRefused, openPass } from "./inPass";
+import { beyondMusic, closePass, lengthRefused, openPass, WHOLE } from "./inPass";
 import * as moveParts from "./moveParts";
 import * as moving from "./moving";
 import * as notes from "./notes";
@@ -179,6 +179,7 @@ function applyInPass(song: Song, { pass: id, here = false, edit }: Extract<Edit,
       song,
       edit.edits.map((e) => ({ do: "inPass", pass: id, here, edit: e })),
     );
+  if (WHOLE.has(edit.do)) return applyEdit(song, edit);
   // How a part plays is set for the pass where the section's is meant.
   if (edit.do === "setPlaying" && here && edit.section === section.id) {
     const { section: _, ...rest } = edit;
@@ -193,7 +194,7 @@ function applyInPass(song: Song, { pass: id, here = false, edit }: Extract<Edit,
   if (bars < section.bars) {
     // What falls out of a shorter section is what the section has there, not what the pass has.
     const shorter = applyEdit(song, { do: "setSection", section: section.id, bars });
-    return !shorter.ok || edit.do === "setSection" ? shorter : applyEdit(shorter.value.song, { do: "inPass", pass: id, edit });
+    return !shorter.ok ? shorter : applyEdit(shorter.value.song, { do: "inPass", pass: id, edit });
   }
   const closed = closePass(song, pass, open, made.value.song, here);
   if ("message" in closed) return { ok: false, error: closed };

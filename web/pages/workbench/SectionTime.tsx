@@ -1,0 +1,127 @@
+import {
+  counted,
+  keyName,
+  sectionKey,
+  sectionMeter,
+  transposeKey,
+  withArticle,
+  type Edit,
+  type Key,
+  type Section,
+  type Song,
+} from "../../../core/src/index";
+import { move, otherModes } from "../../commands/moves";
+import { edit } from "../../store/song";
+import { InPlace } from "../../ui/InPlace";
+import { Select, type Choice } from "../../ui/Select";
+import { keyText } from "../../ui/texts";
+
+export const SEMITONES = Array.from({ length: 25 }, (_, i) => i - 12);
+const STEPS = [-7, -6, -5, -4, -3, -2, -1, 0, 1, 2, 3, 4, 5, 6, 7];
+const STEP_NAMES = ["second", "third", "fourth", "fifth", "sixth", "seventh", "octave"];
+const stepsText = (n: number): string => `${n > 0 ? "up" : "down"} ${withArticle(STEP_NAMES[Math.abs(n) - 1]!)}`;
+
+/** "F major, up 2": where a key comes to by so many semitones. */
+export const keyMove = (home: Key, n: number): string =>
+  `${keyText(keyName(transposeKey(home, n)))}, ${n > 0 ? "up" : "down"} ${Math.abs(n)}`;
+
+/** Key, tempo and meter of the section, where they are not the song's: edited in place, given back by what the song has. */
+export function SectionTime({ song, section }: { song: Song; section: Section }) {
+  const set = (change: Omit<Extract<Edit, { do: "setSectionTime" }>, "do" | "section">) =>
+    edit({ do: "setSectionTime", section: section.id, ...change });
+  const swing = section.swing ?? song.swing;
+  const beat = sectionMeter(song, section).beats[0]!.duration;
+  const times = song.form.filter((p) => p.sectionId === section.id).length;
+  const home = sectionKey(song, section);
+  const own = section.key ?? section.tempo ?? section.meter ?? section.swing;
+  return (
+    <span className="controls small" role="group" aria-label={`All of ${section.name}`}>
+      <span className="muted">
+        {section.name}
+        {times > 1 ? `, ${counted(times, "pass", "passes")}` : ""}:
+      </span>
+      <InPlace
+        label={`Key of ${section.name}`}
+        value={keyText(section.key ?? song.key)}
+        commit={(key) => set({ key: key.replace("♭", "b").replace("♯", "#") })}
+      />
+      <InPlace
+        label={`Tempo of ${section.name}`}
+        width={42}
+        value={String(section.tempo ?? song.tempo)}
+        commit={(t) => set({ tempo: Number(t) })}
+        suffix="bpm"
+      />
+      <InPlace label={`Meter of ${section.name}`} value={section.meter ?? song.meter} commit={(meter) => set({ meter })} />
+      <InPlace
+        label={`Swing of ${section.name}, 50 to 75 percent of ${swing.unit === 8 ? "eighths" : "sixteenths"}`}
+        width={28}
+        value={String(Math.round(swing.ratio * 1000) / 10)}
+        commit={(t) => set({ swing: { ...swing, ratio: Number(t.replace("%", "")) / 100 } })}
+        suffix="% swing"
+      />
+      <Select<8 | 16>
+        label={`Swing of ${section.name} is of`}
+        value={swing.unit}
+        choices={[
+          [8, "8ths"],
+          [16, "16ths"],
+        ]}
+        set={(unit) => set({ swing: { ...swing, unit } })}
+      />
+      <InPlace
+        label={`Beats of pickup before bar 1 of ${section.name}`}
+        width={28}
+        value={String((section.pickup ?? 0) / beat)}
+        commit={(t) => set({ pickup: Math.round(Number(t) * beat) || null })}
+        suffix="beats pickup"
+      />
+      <SectionMoves section={section} home={home} />
+      {own !== undefined && (
+        <button type="button" onClick={() => set({ key: null, tempo: null, meter: null, swing: null })}>
+          As the song
+        </button>
+      )}
+    </span>
+  );
+}
+
+/** Where the music of a section can be moved: to another key, along its scale, to the other mode. */
+function SectionMoves({ section, home }: { section: Section; home: Key }) {
+  const modes = otherModes(keyName(home));
+  return (
+    <>
+      <Select<number>
+        label={`Move ${section.name} to another key`}
+        text="move it"
+        value={0}
+        set={(semitones) => {
+          if (!semitones) return;
+          const key = keyName(transposeKey(home, semitones));
+          move({ do: "transposeSection", section: section.id, key, semitones }, `${section.name} went to ${keyText(key)}`);
+        }}
+        choices={SEMITONES.map((n): Choice<number> => [n, n === 0 ? "not at all" : keyMove(home, n)])}
+      />
+      <Select<number>
+        label={`Move ${section.name} along the scale`}
+        text="along the scale"
+        value={0}
+        set={(steps) => {
+          if (steps) move({ do: "shiftInScale", section: section.id, steps }, `${section.name} went ${stepsText(steps)} along the scale`);
+        }}
+        choices={STEPS.map((n): Choice<number> => [n, n === 0 ? "not at all" : stepsText(n)])}
+      />
+      {modes.length > 0 && (
+        <Select<string>
+          label={`Change the mode of ${section.name}`}
+          text="mode"
+          value=""
+          set={(key) => {
+            if (key) move({ do: "changeMode", section: section.id, key }, `${section.name} is in ${keyText(key)}, degree by degree`);
+          }}
+          choices={[["", keyName(home).split(" ")[1]!], ...modes.map((m): Choice<string> => [m.key, `${keyText(m.key)}, the ${m.title}`])]}
+        />
+      )}
+    </>
+  );
+}
