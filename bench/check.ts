@@ -1,29 +1,10 @@
 /** Check: how long a whole check takes and one after an edit, how well faults are found, how many findings real songs have. */
 import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
-import { applyEdit, checkSong, createChecker, createMemory, must, readMidi, sliceSong, songOfMidi, type Song } from "../core/src/index";
+import { applyEdit, checkSong, createChecker, createMemory, must, readMidi, sliceSong, songOfMidi } from "../core/src/index";
 import { tallyBandFaults } from "../core/test/putBandFaults";
 import { tallyFaults } from "../core/test/putFaults";
-import { longSong } from "./songs";
-
-/** The long song with four more lines. */
-function eightParts(bars: number): Song {
-  const song = longSong(bars);
-  const tune = song.sections[0]!.notes.melody!;
-  return ["Second", "Third", "Fiddle", "Horn"].reduce(
-    (s, name, k) =>
-      must(
-        applyEdit(s, {
-          do: "addPart",
-          name,
-          role: k < 2 ? "vocal" : "counter",
-          instrument: k < 2 ? "alto" : "violin",
-          notes: { s1: tune.filter((_, i) => i % (k + 2) === 0).map(({ id: _, ...n }) => n) },
-        }),
-      ).song,
-    song,
-  );
-}
+import { eightParts } from "./songs";
 
 const midis = (folder: string): string[] =>
   readdirSync(folder, { withFileTypes: true }).flatMap((e) =>

@@ -109,6 +109,7 @@ await (await import("./voicing")).voicing(time, greedy, browser);
 await (await import("./harmony")).harmony(browser);
 (await import("./growth")).growth(time);
 await (await import("./bass")).bass(time, { grid: process.argv.includes("grid"), browser });
+(await import("./form")).form(time);
 (await import("./check")).check(time, { faults: process.argv.includes("faults") });
 (await import("./vocal")).vocal(time, { grid: process.argv.includes("grid") });
 await (await import("./counter")).counter(time, { grid: process.argv.includes("grid"), browser });

@@ -62,3 +62,22 @@ export function longSong(bars = 64): Song {
     notes: must(bassLines(song, { section: "s1", part: "bass" }))[0]!.notes,
   });
 }
+
+/** The long song with four more lines. */
+export function eightParts(bars: number): Song {
+  const song = longSong(bars);
+  const tune = song.sections[0]!.notes.melody!;
+  return ["Second", "Third", "Fiddle", "Horn"].reduce(
+    (s, name, k) =>
+      must(
+        applyEdit(s, {
+          do: "addPart",
+          name,
+          role: k < 2 ? "vocal" : "counter",
+          instrument: k < 2 ? "alto" : "violin",
+          notes: { s1: tune.filter((_, i) => i % (k + 2) === 0).map(({ id: _, ...n }) => n) },
+        }),
+      ).song,
+    song,
+  );
+}

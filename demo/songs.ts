@@ -32,6 +32,8 @@ function lanterns(): Song {
     { do: "setPart", part: "bass", instrument: "doubleBass" },
     { do: "setPlaying", part: "bass", bass: { style: "root-anchored", slides: "none" } },
     { do: "setPlaying", part: "keys", voicing: { register: -5 } },
+    // In the verse the piano lies close and low, under the voice, and is played a step louder for it.
+    { do: "setPlaying", part: "keys", section: "s1", voicing: { register: -14 }, dynamics: { steps: 1 } },
     { do: "setLine", section: "s1", line: "| Ebmaj9 | Cm7 | Fm9 | Bb9sus4 Bb7 | Gm7 | Cm7 Cm7/Bb | Abmaj7 Abm6 | Bb7sus4 Bb7 |" },
     { do: "addSection", name: "Chorus", bars: 8 },
   ]);
@@ -272,13 +274,18 @@ function shed(): Song {
     },
   ]);
   song = laidAlong(song);
-  for (const { id } of [...song.sections].reverse()) {
-    const [line] = must(bassLines(song, { section: id, part: "bass", seed: 2 }));
-    song = build(song, [{ do: "setNotes", section: id, part: "bass", notes: line!.notes }]);
-  }
+  const bass = (id: string): Edit => ({
+    do: "setNotes",
+    section: id,
+    part: "bass",
+    notes: must(bassLines(song, { section: id, part: "bass", seed: 2 }))[0]!.notes,
+  });
+  song = build(song, [bass(tailgate)]);
   // In the half-time section the sub carries the bass of every chord.
   const sub = song.parts.find((p) => p.name === "Sub")!.id;
-  return build(song, [must(layerOffers(song, tailgate, "bass", sub)).find((o) => o.id === "turns-moves")!.edit]);
+  song = build(song, [must(layerOffers(song, tailgate, "bass", sub)).find((o) => o.id === "turns-moves")!.edit]);
+  // The first section leads to what the bass has there.
+  return build(song, [bass("s1")]);
 }
 
 export const demoSongs = (): Song[] => [lanterns(), cider(), hayloft(), shed()].map(breathing);

@@ -2,6 +2,7 @@ import {
   applyEdit,
   bassLines,
   breathsOf,
+  checkSong,
   must,
   parseMeter,
   passEndings,
@@ -85,8 +86,12 @@ export function laidAlong(song: Song): Song {
 export function ledOn(song: Song, seed: number, glides: boolean): Song {
   return song.sections.reduce((now, { id }) => {
     const request = { section: id, part: "bass", seed, settings: { glides } };
-    const [line] = must(bassLines(now, request));
-    return build(now, [{ do: "setNotes", section: id, part: "bass", notes: line!.notes }, ...passEndings(now, request, line!.notes)]);
+    const taken = must(bassLines(now, request)).map((line) =>
+      build(now, [{ do: "setNotes", section: id, part: "bass", notes: line.notes }, ...passEndings(now, request, line.notes)]),
+    );
+    // Of the lines that are offered, the one in which least is found.
+    const found = taken.map((s) => checkSong(s).length);
+    return taken[found.indexOf(Math.min(...found))]!;
   }, song);
 }
 

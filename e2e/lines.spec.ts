@@ -124,7 +124,7 @@ test("a counter melody: added, written in a style, heard in place, taken, measur
 test("room for the voice: who is in its way, and what helps as much as it says", async ({ page }) => {
   await openLines(page, 0, "Room");
   const piano = page.locator(".room tr").filter({ hasText: "Piano" });
-  await expect(piano).toContainText("60 %");
+  await expect(piano).toContainText("48 %");
   const offers = page.getByRole("list", { name: "Room for the voice" });
   await offers.getByRole("button", { name: "Hear" }).first().click();
   await expect(page.getByText("Hearing: Piano: an octave down")).toBeVisible();

@@ -87,9 +87,9 @@ test("each player has pages of their own; comping can be laid out as slashes; a 
   const heads = await piano.locator(".staff-note").count();
   await page.getByLabel("Comping parts").selectOption("slashes");
   await drawn(page);
-  // A slash a beat: eight bars of four.
-  await expect(piano.locator(".staff-note")).toHaveCount(32);
-  expect(heads).not.toBe(32);
+  // A slash a beat: eight bars of four, and the last time, which is played otherwise.
+  await expect(piano.locator(".staff-note")).toHaveCount(64);
+  expect(heads).not.toBe(64);
   await page.getByRole("checkbox", { name: "Drums" }).uncheck();
   await expect(page.locator(".singer-page")).toHaveCount(3);
 });
@@ -107,8 +107,8 @@ test("a guitar part has its shapes above it, each once, and strings and frets un
 
 test("a chord chart has each bar's symbols and stands in no other bar's place; a score names every part", async ({ page }) => {
   await page.goto(`${await copyOf(page, BALLAD)}/pages?for=chart`);
-  // Verse, chorus, and the last chorus in its own key; the verse without drums has the same chords.
-  await expect(page.locator(".chart li")).toHaveCount(24);
+  // Verse, chorus, the chorus with another ending, and the last one in its own key; the verse without drums has the same chords.
+  await expect(page.locator(".chart li")).toHaveCount(32);
   await expect(page.locator(".chart li").nth(3).locator(".chord-name")).toHaveText(["B♭9sus4", "B♭7"]);
   const crossing = await page.locator(".chart li").evaluateAll((bars) =>
     bars.flatMap((bar) => {

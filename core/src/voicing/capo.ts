@@ -21,6 +21,9 @@ export interface CapoChoice {
 const FAMILIAR = new Set(["C", "G", "D", "A", "E", "F", "Am", "Em", "Dm", "Bm", "F#m"]);
 const isFamiliar = (name: string): boolean => FAMILIAR.has(name.split(" ")[0]! + (/minor|dorian|phrygian|locrian/.test(name) ? "m" : ""));
 
+/** High on the neck strings are short and thin: of capos that are about as easy the lower one comes first (common practice). */
+const weighed = ({ strain, capo }: CapoChoice): number => strain * (1 + capo * 0.015);
+
 /**
  * The capo that makes the whole song easiest for a fretted part: no capo, and every fret up to `highest` under which the player thinks in a key one knows
  * shapes of; easiest first.
@@ -51,5 +54,5 @@ export function chooseCapo(song: Song, partId: string, highest = HIGHEST_CAPO): 
     }
     out.push({ ...sum, strain: Math.round(sum.strain * 10) / 10 });
   }
-  return ok(out.sort((a, b) => a.strain - b.strain));
+  return ok(out.sort((a, b) => weighed(a) - weighed(b)));
 }
