@@ -94,7 +94,12 @@ export function form(time: (run: () => unknown, times?: number) => number): void
   };
   const checker = createChecker(memory);
   checker.section(song, "s1");
-  const all = time(() => shown({ ...song, sections: song.sections.map((s) => ({ ...s, notes: { ...s.notes } })) }), 3);
+  const all = time(() => {
+    const read = createMemory().at(song);
+    read.get(realizedAt, sectionPlace("s1"), "played");
+    for (const p of song.parts) read.get(rolesAt, sectionPlace("s1"), p.id, "played");
+    busyOf(song, read);
+  }, 3);
   const one20 = time(step, 9);
   const judged = time(() => {
     step();

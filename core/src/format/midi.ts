@@ -66,7 +66,27 @@ export function writeMidi(song: Song, options: { swing: "straight" | "played" })
     tracks.push(finish(partEvents(real, part, channel, played, shift), part.name));
     next();
   }
-  return Uint8Array.from(encode({ header: { format: 1, numTracks: tracks.length, ticksPerBeat: QUARTER }, tracks }));
+  return encoded(tracks);
+}
+
+/** Events the encoder takes at once: the time it needs grows with the square of a track's length. */
+const AT_ONCE = 500;
+/** Bytes of the file's header, and of that of a track. */
+const [HEADER, TRACK] = [14, 8];
+
+function encoded(tracks: readonly MidiEvent[][]): Uint8Array {
+  const write = (list: MidiEvent[][]) => encode({ header: { format: 1, ticksPerBeat: QUARTER }, tracks: list });
+  const out: number[][] = [write(tracks.map(() => [])).slice(0, HEADER)];
+  for (const track of tracks) {
+    const pieces: number[][] = [];
+    for (let i = 0; i < track.length; i += AT_ONCE) pieces.push(write([track.slice(i, i + AT_ONCE)]).slice(HEADER + TRACK));
+    const length = pieces.reduce((sum, p) => sum + p.length, 0);
+    out.push(
+      [...Array.from("MTrk", (letter) => letter.charCodeAt(0)), ...[24, 16, 8, 0].map((shift) => (length >>> shift) & 255)],
+      ...pieces,
+    );
+  }
+  return Uint8Array.from(out.flat());
 }
 
 function conductor(real: RealizedSong, shift: Ticks): Timed[] {

@@ -1,3 +1,4 @@
+import { getUntracked } from "proxy-compare";
 import { fail, must, ok, type Result } from "../result";
 import { parseKey, type Key } from "../pitch/key";
 import { parseMeter, type Meter } from "../time/meter";
@@ -113,7 +114,14 @@ export const sectionTempo = (song: Song, section: Section): number => section.te
 export const sectionSwing = (song: Song, section: Section): Song["swing"] => section.swing ?? song.swing;
 export const sectionOf = (song: Song, id: string): Section | undefined => song.sections.find((s) => s.id === id);
 export const partOf = (song: Song, id: string): Part | undefined => song.parts.find((p) => p.id === id);
-export const passOf = (song: Song, id: string): Pass | undefined => song.form.find((p) => p.id === id);
+
+/** A pass by its id. Of a song whose readings are recorded only this pass is read, not those before it: a form of many passes stays cheap. */
+export function passOf(song: Song, id: string): Pass | undefined {
+  const at = getUntracked(song)?.form.findIndex((p) => p.id === id) ?? -1;
+  const pass = at < 0 ? undefined : song.form[at];
+  return pass?.id === id ? pass : song.form.find((p) => p.id === id);
+}
+
 /** Whether a part has notes of its own to be written: no drums, no chords it is derived from, no part it echoes. */
 export const isWritten = (part: Part): boolean => !part.link && part.echoes === undefined && part.role !== "drums";
 export const partByRole = (song: Song, role: Part["role"]): Part | undefined => song.parts.find((p) => p.role === role);

@@ -97,15 +97,28 @@ export interface RealizedSong {
   hits: RealizedHit[];
 }
 
+/** When each pass begins, by the passes. */
+const begun = new WeakMap<readonly RealizedSection[], Seconds[]>();
+
+function beginnings(sections: readonly RealizedSection[]): Seconds[] {
+  let times = begun.get(sections);
+  if (times?.length !== sections.length) {
+    let sum = 0;
+    times = sections.map((s) => {
+      const at = sum;
+      sum += ticksToSeconds(s.duration, s.tempo);
+      return at;
+    });
+    begun.set(sections, times);
+  }
+  return times!;
+}
+
 /** Time of a tick on the absolute axis, tempo changes between sections included. */
 export function secondsAt(real: RealizedSong, tick: number): Seconds {
-  let seconds = 0;
-  for (const section of real.sections) {
-    const end = section.start + section.duration;
-    if (tick <= end || section === real.sections.at(-1)) return seconds + ticksToSeconds(tick - section.start, section.tempo);
-    seconds += ticksToSeconds(section.duration, section.tempo);
-  }
-  return seconds;
+  const i = Math.max(0, lastBegun(real.sections, tick));
+  const section = real.sections[i];
+  return section ? beginnings(real.sections)[i]! + ticksToSeconds(tick - section.start, section.tempo) : 0;
 }
 
 /** The tick that is played at a time: the inverse of `secondsAt`. */
@@ -121,7 +134,7 @@ export function tickAt(real: RealizedSong, seconds: Seconds): number {
 
 /** The section a tick lies in (the last one for ticks past the end, the first for a pickup). */
 export function sectionAt<S extends { start: Ticks }>(real: { sections: readonly S[] }, tick: Ticks): S {
-  return real.sections.findLast((s) => s.start <= tick) ?? real.sections[0]!;
+  return real.sections[Math.max(0, lastBegun(real.sections, tick))]!;
 }
 
 /** Index of the last of some things in order that begins at or before a tick; −1 where none does. */
