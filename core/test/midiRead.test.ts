@@ -98,8 +98,10 @@ describe("import", () => {
   const song = must(newSong({ title: "Import", key: "D minor" }));
 
   test("our own groove song comes back: chords by the half bar, tune, bass and drums", () => {
-    const [, cider] = demoSongs();
-    const contents = must(readMidi(writeMidi(cider!, { swing: "straight" })));
+    const [, loop] = demoSongs();
+    // Once, as the section is.
+    const cider = { ...loop!, form: loop!.form.slice(1, 2) };
+    const contents = must(readMidi(writeMidi(cider, { swing: "straight" })));
     const id = (name: string) => contents.tracks.find((t) => t.name === name)!.id;
     const plan = must(
       importMidi(
@@ -119,10 +121,10 @@ describe("import", () => {
     const done = must(applyEdit(song, plan.edit)).song.sections[0]!;
     // The piano leaves roots to the bass: named with it, the written progression comes back, and in bars 2 and 6 what the bass makes of it.
     expect(writeLine(done.chords, meter, 8)).toBe("| Dm9 | Gm7 Gm7/F | Bbmaj9 | A7sus4 A7 | Dm9 | Fmaj7/C Fmaj7 | Bbmaj9 | Em7b5 A7(b9) |");
-    expect(done.notes.melody!.map((n) => [n.start, n.pitch])).toEqual(cider!.sections[0]!.notes.melody!.map((n) => [n.start, n.pitch]));
-    expect(done.notes.bass).toHaveLength(cider!.sections[0]!.notes.bass!.length);
+    expect(done.notes.melody!.map((n) => [n.start, n.pitch])).toEqual(cider.sections[0]!.notes.melody!.map((n) => [n.start, n.pitch]));
+    expect(done.notes.bass).toHaveLength(cider.sections[0]!.notes.bass!.length);
     expect(done.groove.lanes.find((l) => l.drum === "kick")!.hits).toEqual(
-      cider!.sections[0]!.groove.lanes.find((l) => l.drum === "kick")!.hits,
+      cider.sections[0]!.groove.lanes.find((l) => l.drum === "kick")!.hits,
     );
   });
 

@@ -75,7 +75,7 @@ const AT_ONCE = 500;
 const [HEADER, TRACK] = [14, 8];
 
 function encoded(tracks: readonly MidiEvent[][]): Uint8Array {
-  const write = (list: MidiEvent[][]) => encode({ header: { format: 1, ticksPerBeat: QUARTER }, tracks: list });
+  const write = (list: MidiEvent[][]) => encode({ header: { format: 1, numTracks: list.length, ticksPerBeat: QUARTER }, tracks: list });
   const out: number[][] = [write(tracks.map(() => [])).slice(0, HEADER)];
   for (const track of tracks) {
     const pieces: number[][] = [];
