@@ -1,7 +1,7 @@
 import { produce } from "immer";
 import { keyName, transposeKey } from "../pitch/key";
 import { passOf, sectionKey, sectionOf } from "./document";
-import { moveMaterial, moving, type Moving } from "./edits/moving";
+import { moveMaterial, moving, type Material, type Moving } from "./edits/moving";
 import { withOwnBars } from "./place";
 import type { Pass, Playing, Section, Song } from "./schema";
 
@@ -10,12 +10,52 @@ export const isUnlike = (pass: Pass): boolean =>
   pass.own !== undefined || pass.playing !== undefined || pass.voicings !== undefined || (pass.transpose ?? 0) !== 0;
 
 /** How the names of a section go to the key in which a pass plays it, and back; null where it plays in the section's own. */
-export function movesOf(song: Song, pass: Pass): { there: Moving; back: Moving } | null {
+export function movesOf(song: Song, pass: Pass): { there: Moving; back: Moving; id: string } | null {
   const section = sectionOf(song, pass.sectionId);
   if (!pass.transpose || !section) return null;
   const home = sectionKey(song, section);
   const away = transposeKey(home, pass.transpose);
-  return { there: moving(home, away, pass.transpose), back: moving(away, home, -pass.transpose) };
+  const id = `${keyName(home)} ${pass.transpose}`;
+  return { there: moving(home, away, pass.transpose), back: moving(away, home, -pass.transpose), id };
+}
+
+type Lists = Section["chords"] | Section["groove"] | Section["notes"][string];
+const known = new WeakMap<object, Map<string, Lists>>();
+const remember = (from: Lists, id: string, to: Lists): void => {
+  const by = known.get(from) ?? new Map<string, Lists>();
+  known.set(from, by);
+  by.set(id, to);
+};
+
+/**
+ * A section's music moved to another key, or back. Each list is moved once and remembered both ways: an edit of one part moves that part alone, and what did not
+ * change comes back as the very list it was.
+ */
+export function movedMusic(section: Section, move: Moving, id: string, way: "there" | "back"): Section {
+  const [go, come] = way === "there" ? [`> ${id}`, `< ${id}`] : [`< ${id}`, `> ${id}`];
+  const once = <K extends "chords" | "groove">(kind: K, value: Section[K]): Section[K] => {
+    const found = known.get(value)?.get(go) as Section[K] | undefined;
+    if (found) return found;
+    const made = produce({ [kind]: value } as Pick<Section, K>, (draft) => moveMaterial(draft as Material, move))[kind];
+    remember(value, go, made);
+    remember(made, come, value);
+    return made;
+  };
+  const list = (notes: Section["notes"][string]): Section["notes"][string] => {
+    const found = known.get(notes)?.get(go) as Section["notes"][string] | undefined;
+    if (found) return found;
+    const made = produce({ notes: { n: notes } }, (draft) => moveMaterial(draft, move)).notes.n;
+    remember(notes, go, made);
+    remember(made, come, notes);
+    return made;
+  };
+  return {
+    ...section,
+    chords: once("chords", section.chords),
+    groove: once("groove", section.groove),
+    notes: Object.fromEntries(Object.entries(section.notes).map(([part, notes]) => [part, list(notes)])),
+    ...(section.beyond ? { beyond: produce(section.beyond, (draft) => moveMaterial(draft, move)) } : {}),
+  };
 }
 
 /** The section with what a pass changes: its bars put in, its names in the key of the pass, its ways of playing over those of the section. */
@@ -23,11 +63,7 @@ function sectionIn(song: Song, section: Section, pass: Pass): Section {
   const whole = voicedIn(withOwnBars(song, section, pass), pass);
   const moves = movesOf(song, pass);
   const moved = moves
-    ? produce(whole, (draft) => {
-        moveMaterial(draft, moves.there);
-        moveMaterial(draft.beyond ?? {}, moves.there);
-        draft.key = keyName(transposeKey(sectionKey(song, section), pass.transpose!));
-      })
+    ? { ...movedMusic(whole, moves.there, moves.id, "there"), key: keyName(transposeKey(sectionKey(song, section), pass.transpose!)) }
     : whole;
   if (!pass.playing) return moved;
   const playing: Record<string, Playing> = { ...moved.playing };

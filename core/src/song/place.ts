@@ -68,12 +68,14 @@ export const beginsIn =
 
 /** The same things with an id of their own each: what came from two places may share one. */
 function told<T extends { id: string }>(list: readonly T[], taken: Set<string>): T[] {
-  return list.map((x) => {
+  const all = list.map((x) => {
     let { id } = x;
     while (taken.has(id)) id = `${id.slice(0, 38)}'`;
     taken.add(id);
     return id === x.id ? x : { ...x, id };
   });
+  // A list that is as it was stays the same object, and what rests on it stands.
+  return all.every((x, i) => x === list[i]) ? (list as T[]) : all;
 }
 
 /** A section as one pass plays it: in the bars that are its own, its chords, drums and notes stand for those of the section. */

@@ -4,7 +4,7 @@ import type { Problem } from "../../result";
 import type { Ticks } from "../../time/meter";
 import { sectionMeter, sectionOf } from "../document";
 import { freeNumber } from "../integrity";
-import { movesOf, passAlone } from "../passView";
+import { movedMusic, movesOf, passAlone } from "../passView";
 import { beginsIn, cutChord, rejoined, spliced, withOwnBars } from "../place";
 import type { Note, Pass, Section, Song } from "../schema";
 import { refuse } from "./define";
@@ -65,12 +65,7 @@ export function closePass(song: Song, pass: Pass, open: Song, after: Song, here:
   if (here && settings(was) !== settings(is))
     return refuse("here", "How a drum is set up, and its main accents, belong to the section, not to one pass", "Change the section.");
   const moves = movesOf(song, pass);
-  const back = moves
-    ? produce(is, (draft) => {
-        moveMaterial(draft, moves.back);
-        moveMaterial(draft.beyond ?? {}, moves.back);
-      })
-    : is;
+  const back = moves ? movedMusic(is, moves.back, moves.id, "back") : is;
   const { home, voicings } = apart(back, pass, withOwnBars(song, section, pass));
   const changed = changesOf(was, is, bar, is.bars);
   const owned = ownedOf(pass, is.bars);
