@@ -195,7 +195,7 @@ test("form and hand over: a second section, its own settings, the files and back
   const copy = songNow().sections.at(-1)!;
   showSection(copy.id);
   await make({ do: "setPlaying", part: "keys", section: copy.id, voicing: { style: "shell" } });
-  expect(songNow().sections.at(-1)!.playing!.keys!.voicing).toEqual({ style: "shell" });
+  expect(songNow().sections.at(-1)!.playing!.keys!.voicing).toEqual({ register: -14, style: "shell" });
   expect(layouts("keys", 0)).toEqual(demos[0]!.sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.join(" ")));
   const back = must(parseSong(writeSongFile(songNow())));
   expect(back).toEqual(songNow());

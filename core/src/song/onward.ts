@@ -23,8 +23,6 @@ export interface WayOn {
   symbol: string | null;
   lasts: Ticks;
   key: string;
-  /** The first bar of what follows. */
-  bar: Ticks;
 }
 
 /** A note that follows, in the key of the section that ends; it begins so many ticks after the border (an upbeat before it). */
@@ -60,7 +58,6 @@ function wayOf(song: Song, pass: Pass, next: Pass): Omit<WayOn, "passes"> | null
     symbol: chord ? chordSymbol(by ? transposeChord(chord, moved) : chord) : null,
     lasts,
     key: keyName(key),
-    bar: frame.meter.bar,
   };
 }
 

@@ -4,6 +4,7 @@ import {
   TOP_SHAPES,
   typeset,
   usualVoices,
+  wayOn,
   type Part,
   type PlayingOf,
   type SectionVoicing,
@@ -145,15 +146,16 @@ const SPANS: readonly Choice<number>[] = [
 function Hands({ data, part, asked }: Props & { asked: PlayingOf<"voicing"> }) {
   const { held, polyphony } = instrumentOf(part.instrument, data.song);
   const style = voicingStyleOf(data.song, part);
+  const way = wayOn(data.song, data.section.id);
   const frets = held.by === "frets";
   return (
     <div className="controls">
       <Check
         on={part.link?.loop ?? false}
-        title="The last chord is led back into the first"
+        title={way ? "The last chord is led into the first one of what follows in the form" : "The last chord is led back into the first"}
         set={(loop) => edit({ do: "setPart", part: part.id, loop })}
       >
-        leads back to the beginning
+        {way ? `leads on to ${way.into}` : "leads back to the beginning"}
       </Check>
       {!style.fixed && polyphony > 1 && (
         <Select
