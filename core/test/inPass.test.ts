@@ -283,6 +283,21 @@ describe("how a part plays in a pass", () => {
   });
 });
 
+test("how a part plays, set while a pass is looked at: what the pass has for itself is set there, the rest where it was meant", () => {
+  const song = thrice();
+  const pass = song.form[1]!.id;
+  const own = edit(song, { do: "setPlaying", part: "keys", pass, comp: { rhythm: "beats" } });
+  const through = (here: boolean) =>
+    edit(own, { do: "inPass", pass, here, edit: { do: "setPlaying", part: "keys", comp: { rhythm: "driving", lift: 1 } } });
+  expect(through(false).form[1]!.playing!.keys).toEqual({ comp: { rhythm: "driving" } });
+  expect(through(false).parts.find((p) => p.id === "keys")!.playing.comp).toEqual({ lift: 1 });
+  expect(through(true).form[1]!.playing!.keys).toEqual({ comp: { rhythm: "driving", lift: 1 } });
+  expect(through(true).parts).toEqual(song.parts);
+  // Given back, the pass plays as its section again.
+  const back: Edit = { do: "inPass", pass, edit: { do: "setPlaying", part: "keys", section: "s1", comp: { rhythm: null } } };
+  expect(edit(own, back)).toEqual(song);
+});
+
 test("what is of a section as a whole is made in the section, whatever key the pass is heard in", () => {
   const song = thrice();
   const third = song.form[2]!.id;

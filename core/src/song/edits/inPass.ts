@@ -8,6 +8,7 @@ import { movedMusic, movesOf, passAlone } from "../passView";
 import { beginsIn, cutChord, rejoined, spliced, withOwnBars } from "../place";
 import type { Note, Pass, Section, Song } from "../schema";
 import { refuse } from "./define";
+import type { Edit } from "./index";
 import { moveMaterial } from "./moving";
 
 type Own = NonNullable<Pass["own"]>[number];
@@ -34,6 +35,21 @@ export function openPass(song: Song, section: Section, pass: Pass): Song {
 
 /** Edits that are of a section as a whole, whichever of its passes is looked at. */
 export const WHOLE: ReadonlySet<string> = new Set(["setSection", "setSectionTime", "transposeSection", "changeMode", "removeSection"]);
+
+type SetPlaying = Extract<Edit, { do: "setPlaying" }>;
+
+/** How a part plays, set while a pass is looked at: for the pass where it is meant there, or where the pass has that value for itself; otherwise where it was meant. */
+export function playedInPass(pass: Pass, { do: _, part, section, pass: _pass, ...ways }: SetPlaying, here: boolean): Edit[] {
+  const own = pass.playing?.[part] as Record<string, Record<string, unknown>> | undefined;
+  const [mine, others]: Record<string, Record<string, unknown>>[] = [{}, {}];
+  for (const [way, values] of Object.entries(ways))
+    for (const [name, value] of Object.entries(values ?? {}))
+      ((here || own?.[way]?.[name] !== undefined ? mine! : others!)[way] ??= {})[name] = value;
+  return [
+    ...(Object.keys(mine!).length ? [{ do: "setPlaying", part, pass: pass.id, ...mine } as Edit] : []),
+    ...(Object.keys(others!).length ? [{ do: "setPlaying", part, ...(section === undefined ? {} : { section }), ...others } as Edit] : []),
+  ];
+}
 
 /** Whether an edit of a pass changed anything but the music of its section and takes. */
 export function beyondMusic(open: Song, after: Song, sectionId: string): boolean {

@@ -10,7 +10,7 @@ import * as chords from "./chords";
 import type { EditDefinition } from "./define";
 import * as drums from "./drums";
 import * as form from "./form";
-import { beyondMusic, closePass, lengthRefused, openPass, WHOLE } from "./inPass";
+import { beyondMusic, closePass, lengthRefused, openPass, playedInPass, WHOLE } from "./inPass";
 import * as moveParts from "./moveParts";
 import * as moving from "./moving";
 import * as notes from "./notes";
@@ -180,11 +180,8 @@ function applyInPass(song: Song, { pass: id, here = false, edit }: Extract<Edit,
       edit.edits.map((e) => ({ do: "inPass", pass: id, here, edit: e })),
     );
   if (WHOLE.has(edit.do)) return applyEdit(song, edit);
-  // How a part plays is set for the pass where the section's is meant.
-  if (edit.do === "setPlaying" && here && edit.section === section.id) {
-    const { section: _, ...rest } = edit;
-    return applyEdit(song, { ...rest, pass: id });
-  }
+  if (edit.do === "setPlaying" && edit.pass === undefined && (edit.section === undefined || edit.section === section.id))
+    return applyAll(song, playedInPass(pass, edit, here));
   const open = openPass(song, section, pass);
   const made = applyEdit(open, edit);
   if (!made.ok) return made;
