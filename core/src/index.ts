@@ -283,7 +283,7 @@ export { bassSettings, USUAL_SETTINGS, type BassSettings } from "./bass/settings
 export { bassRequest, bassLines, writeBass, type BassLine, type BassRequest } from "./bass/write";
 export type { Conflict, Measure } from "./writer/measure";
 export * from "./song/transposeSong";
-export { follow, followChange, isComplete, laidOutParts, withFollowing, type FollowOptions } from "./follow/follow";
+export { follow, followChange, isComplete, laidOutParts, WHAT_FOLLOWS, withFollowing, type FollowOptions } from "./follow/follow";
 export * from "./room/brings";
 export * from "./check";
 export { readSongFile, writeSongFile } from "./format/json";

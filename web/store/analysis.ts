@@ -1,4 +1,4 @@
-import { laidOutParts, type Edit } from "../../core/src/index";
+import { laidOutParts, WHAT_FOLLOWS, type Edit } from "../../core/src/index";
 import { workers } from "../workers/client";
 import { latest, sync } from "../workers/sync";
 import { passInView } from "./passes";
@@ -48,7 +48,7 @@ const settle = latest(
     const state = useSong.getState();
     // What was worked out for an older song is asked for again.
     if (version !== state.version) settle();
-    else if (edits.length) state.edit({ do: "all", label: "what follows", edits }, { quiet: true, stored: true });
+    else if (edits.length) state.edit({ do: "all", label: WHAT_FOLLOWS, edits }, { quiet: true, stored: true });
   },
 );
 

@@ -38,6 +38,7 @@ import {
   verdictAt,
   voicingAt,
   weavePlan,
+  WHAT_FOLLOWS,
   withFollowing,
   type AccentMap,
   type Agreement,
@@ -81,6 +82,8 @@ let song: Song | null = null;
 let version = 0;
 /** The last song that had all that belongs to it; null for one that came as a whole: its layouts stay as they are stored. */
 let settled: Song | null = null;
+/** The version for which what follows was asked last, where something did. */
+let asked = -1;
 const memory = createMemory();
 const checker = createChecker(memory);
 // Judges what is only tried out (a drag, a preview), without displacing what is remembered of the song itself.
@@ -158,6 +161,8 @@ const musicWorker = {
     const result = applyEdit(song, change);
     if (!result.ok) return false;
     if (settled === song && isComplete(change)) settled = result.value.song;
+    // What followed was worked out for the song as it is now: from there on only what that brought is looked at, so that it comes to an end.
+    if (asked === version && change.do === "all" && change.label === WHAT_FOLLOWS) settled = song;
     song = result.value.song;
     version = next;
     return true;
@@ -195,6 +200,7 @@ const musicWorker = {
   follow(): { version: number; edits: Edit[] } {
     const edits = song ? followChange(settled, song, { memory }) : [];
     if (!edits.length) settled = song;
+    asked = edits.length ? version : -1;
     return { version, edits };
   },
   /** An edit with what belongs to it, the bass too where it is to go along. */

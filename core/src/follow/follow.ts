@@ -19,6 +19,9 @@ export interface FollowOptions {
   memory?: Memory;
 }
 
+/** The label of the edit that brings what follows. */
+export const WHAT_FOLLOWS = "what follows";
+
 /** Parts that the voicing path lays out: with layouts of their own, or block chords under a tune. */
 export const laidOutParts = (song: Song): Part[] =>
   song.parts.filter((p) => p.link && !p.link.from && COMP_KINDS.some((k) => k.id === p.link!.kind && k.voices));
