@@ -22,7 +22,7 @@ const FAMILIAR = new Set(["C", "G", "D", "A", "E", "F", "Am", "Em", "Dm", "Bm", 
 const isFamiliar = (name: string): boolean => FAMILIAR.has(name.split(" ")[0]! + (/minor|dorian|phrygian|locrian/.test(name) ? "m" : ""));
 
 /** High on the neck strings are short and thin: of capos that are about as easy the lower one comes first (common practice). */
-const weighed = ({ strain, capo }: CapoChoice): number => strain * (1 + capo * 0.015);
+const weighed = ({ strain, capo }: CapoChoice): number => strain * (1 + capo * 0.03);
 
 /**
  * The capo that makes the whole song easiest for a fretted part: no capo, and every fret up to `highest` under which the player thinks in a key one knows
