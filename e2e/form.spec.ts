@@ -247,6 +247,13 @@ test("notes, a part and a section are moved along the scale, the mode is changed
   expect(await pitch()).toBe("D5");
   await page.getByRole("button", { name: "Undo" }).first().click();
   await expect.poll(pitch).toBe("C5");
+  // The whole song along its scale, from the menu of the sections.
+  await page.getByRole("button", { name: "What to do with sections" }).click();
+  await page.getByLabel("Move the whole song along its scales").selectOption({ label: "↑ a second" });
+  const [verse, chorus] = (await songOf(page)).sections;
+  expect([verse!.chords[0]!.symbol, chorus!.chords[0]!.symbol]).toEqual(["Fm9", expect.stringMatching(/^Bb/)]);
+  await page.getByRole("button", { name: "Undo" }).first().click();
+  await expect.poll(pitch).toBe("C5");
   await page.getByLabel("Change the mode of Chorus").selectOption({ label: "C minor, the relative" });
   expect((await songOf(page)).sections[1]).toMatchObject({ key: "C minor" });
   expect((await songOf(page)).sections[1]!.chords[0]!.symbol).toMatch(/^Fm/);

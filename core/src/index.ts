@@ -107,7 +107,7 @@ export {
   sectionTempo,
   type NewSong,
 } from "./song/document";
-export { counted, freeName, withArticle } from "./words";
+export { capital, counted, freeName, withArticle } from "./words";
 export { countBeyond } from "./song/beyond";
 export { applyEdit, EDITS, type Applied, type Edit } from "./song/edits";
 export type { EditDefinition } from "./song/edits/define";
@@ -219,15 +219,8 @@ export { invert } from "./voicing/invert";
 export { tabOf, type TabPlace } from "./voicing/tab";
 export * from "./notation";
 export type { NoteValue } from "./notation/durations";
-export {
-  describeChange,
-  judgeProgression,
-  reharmonize,
-  reharmonizations,
-  type ReharmCandidate,
-  type ReharmRequest,
-  type Verdict,
-} from "./reharm/reharmonize";
+export { describeChange, reharmonize, reharmonizations, type ReharmCandidate, type ReharmRequest } from "./reharm/reharmonize";
+export { judgeProgression, type Verdict } from "./reharm/verdict";
 export { reharmonizeSection, type Progressed, type SectionRequest } from "./reharm/section";
 export { RHYTHMS, type HarmonicRhythm } from "./reharm/choices";
 export { harmonizeBass, harmonizeMelody, harmonizations, type Harmonization, type HarmonizeRequest } from "./reharm/harmonize";

@@ -151,7 +151,6 @@ describe("what is moved and what is left", () => {
       ok: false,
       error: { message: expect.stringMatching(/Piano has no notes of its own/) as string },
     });
-    expect(applyEdit(song, { do: "transposePart", part: "melody", semitones: 24, steps: 0 }).ok).toBe(true);
     const high = songWith({ melody: ["0 G9 1"] });
     for (const change of [{ semitones: 3 }, { steps: 2 }])
       expect(applyEdit(high, { do: "transposePart", part: "melody", ...change })).toMatchObject({
@@ -191,4 +190,39 @@ test("notes in a bar of a pass's own go along the scale with it", () => {
   expect(own.sections).toEqual(song.sections);
   expect(own.form[1]!.own![0]!.chords!.map((c) => c.symbol)).toEqual(["Em", "Am"]);
   expect(own.form[1]!.own![0]!.notes!.melody!.map((n) => n.pitch)).toEqual(["E4", "A4"]);
+});
+
+test("what passes have for themselves and what takes keep goes along: a part by interval, a section along its scale, a mode with its leading tones", () => {
+  const base = edit(songWith({ line: "| C | G7 |", melody: ["0 E4 4", "4 B4 4"] }), { do: "addPass", section: "s1" });
+  const pass = base.form[1]!.id;
+  const last = base.sections[0]!.notes.melody![1]!.id;
+  const here: Edit = { do: "changeNotes", section: "s1", part: "melody", notes: [{ id: last, pitch: "D5" }] };
+  const song = edit(
+    base,
+    { do: "inPass", pass, here: true, edit: here },
+    {
+      do: "inPass",
+      pass,
+      here: true,
+      edit: { do: "addNote", section: "s1", part: "melody", note: { start: 2400, duration: 240, pitch: "B4", velocity: 90 } },
+    },
+    { do: "keepTake", section: "s1", part: "melody", name: "first" },
+  );
+  const own = (s: Song) => s.form[1]!.own![0]!.notes!.melody!.map((n) => n.pitch).join(" ");
+  const take = (s: Song) => s.takes[0]!.notes!.melody!.map((n) => n.pitch).join(" ");
+  expect([own(song), take(song)]).toEqual(["D5 B4", "E4 B4"]);
+  const up = edit(song, { do: "transposePart", part: "melody", semitones: 5 });
+  expect([pitches(up), own(up), take(up)]).toEqual(["A4 E5", "G5 E5", "A4 E5"]);
+  expect(own(edit(up, { do: "transposePart", part: "melody", semitones: -5 }))).toBe(own(song));
+  const shifted = edit(song, { do: "shiftInScale", steps: 1 });
+  expect([pitches(shifted), own(shifted), take(shifted)]).toEqual(["F4 C5", "E5 C5", "F4 C5"]);
+  const minor = edit(song, { do: "changeMode", key: "C minor" });
+  expect([pitches(minor), own(minor), take(minor)]).toEqual(["Eb4 B4", "D5 B4", "Eb4 B4"]);
+  // Only some notes of the section: what passes have for themselves stays.
+  expect(own(edit(song, { do: "transposePart", part: "melody", section: "s1", notes: [last], steps: 1 }))).toBe(own(song));
+  for (const by of [{}, { semitones: 0 }, { semitones: 2, steps: 1 }])
+    expect(applyEdit(song, { do: "transposePart", part: "melody", ...by })).toMatchObject({
+      ok: false,
+      error: { message: "A part is moved by semitones or along the scale" },
+    });
 });

@@ -311,3 +311,15 @@ test("what is of a section as a whole is made in the section, whatever key the p
   ] satisfies Edit[])
     expect(through(change)).toEqual(edit(higher, change));
 });
+
+test("in a song of 64 sections an unlike pass is seen, tried and edited as elsewhere", () => {
+  let song = thrice();
+  while (song.sections.length < 64) song = edit(song, { do: "addSection", name: `Section ${song.sections.length}`, bars: 1 });
+  const third = song.form[2]!.id;
+  const higher = edit(song, { do: "setPass", pass: third, transpose: 2 });
+  const view = passView(higher, third);
+  expect([view.sections.length, view.sections[0]!.key]).toEqual([64, "D major"]);
+  const change: Edit = { do: "setChord", section: "s1", chord: view.sections[0]!.chords[0]!.id, symbol: "Bm" };
+  expect(applyEdit(view, change).ok).toBe(true);
+  expect(edit(higher, { do: "inPass", pass: third, edit: change }).sections[0]!.chords[0]!.symbol).toBe("Am");
+});

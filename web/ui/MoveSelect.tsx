@@ -5,7 +5,18 @@ const SEMITONES = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12];
 const STEPS = ["a second", "a third", "a fourth", "a fifth", "a sixth", "a seventh", "an octave"];
 
 /** By how much something is moved, up or down: an interval, or along the scale. It only asks; nothing stays chosen. */
-export function MoveSelect({ label, words = "move", go }: { label: string; words?: string; go(by: MoveBy, said: string): unknown }) {
+export function MoveSelect({
+  label,
+  words = "move",
+  steps = false,
+  go,
+}: {
+  label: string;
+  words?: string;
+  /** Only along the scale. */
+  steps?: boolean;
+  go(by: MoveBy, said: string): unknown;
+}) {
   return (
     <select
       aria-label={label}
@@ -20,7 +31,7 @@ export function MoveSelect({ label, words = "move", go }: { label: string; words
       }}
     >
       <option value="">{words} …</option>
-      {[1, -1].map((sign) => (
+      {(steps ? [] : [1, -1]).map((sign) => (
         <optgroup key={sign} label={sign > 0 ? "up" : "down"}>
           {SEMITONES.map((n) => (
             <option key={n} value={`semitones:${sign * n}`}>

@@ -31,7 +31,7 @@ import {
 } from "../voicing/section";
 import { layOutAnew, type Anew } from "../voicing/anew";
 import { blockNotes } from "../voicing/block";
-import { judgeProgression, type Verdict } from "../reharm/reharmonize";
+import { judgeProgression, type Verdict } from "../reharm/verdict";
 import type { TuneContext } from "../line/tune";
 import { accentMap, type AccentMap } from "../groove/accentMap";
 import { agreeOnAccents, type Agreement } from "../groove/agree";
@@ -110,7 +110,7 @@ export const onwardAt: Fact<[section: string, part: string], Onward | null> = {
     const way = event && wayOn(read.song, section);
     const chord = event && chordOf(event.symbol);
     if (!event || !way || !chord) return null;
-    const { key: _, into, ...rest } = event;
+    const { into, ...rest } = event;
     return { chord: { ...rest, pass: way.next, chord }, first: firstNote(read.song, way, part), into };
   },
   same: alike,

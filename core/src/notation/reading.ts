@@ -1,3 +1,4 @@
+import { LETTERS } from "../pitch/interval";
 import { nameInKey, transposeKey, type Key } from "../pitch/key";
 import { type Midi, mod, noteOf, pitchName, type PitchName, type Semitones, transposeNote } from "../pitch/pitch";
 import { chordSymbol, transposeChord, type Chord } from "../chord/chord";
@@ -6,15 +7,12 @@ import type { Clef, Instrument } from "../instrument/instruments";
 import type { RealizedNote } from "../song/realize";
 import type { EngravedStaff } from "./staff";
 
-/** Letters an interval of so many semitones goes up. */
-export const STEPS = [0, 1, 1, 2, 2, 3, 3, 4, 5, 5, 6, 6];
-
 /** A sounding pitch as an instrument reads it; `key` is the written key, where its notes are not named by the plain interval. */
 export function writtenPitch(pitch: PitchName, midi: Midi, transposition: Semitones, key?: Key): PitchName {
   const name = noteOf(pitch);
   if (transposition % 12 === 0) return transposition ? pitchName(midi - transposition, name) : pitch;
   const up = mod(-transposition, 12);
-  return pitchName(midi - transposition, key ? nameInKey(mod(midi - transposition, 12), key) : transposeNote(name, STEPS[up]!, up));
+  return pitchName(midi - transposition, key ? nameInKey(mod(midi - transposition, 12), key) : transposeNote(name, LETTERS[up]!, up));
 }
 
 /** A chord symbol as the player of a transposing instrument reads it; "N.C." and what cannot be read stay. */
@@ -25,7 +23,7 @@ export function writtenSymbol(symbol: string, transposition: Semitones): string 
 
 export function writtenChord(chord: Chord, transposition: Semitones): Chord {
   const up = mod(-transposition, 12);
-  return up ? transposeChord(chord, (name) => transposeNote(name, STEPS[up]!, up)) : chord;
+  return up ? transposeChord(chord, (name) => transposeNote(name, LETTERS[up]!, up)) : chord;
 }
 
 /** The key a transposing instrument reads, and whether it had to be respelled. */
@@ -33,7 +31,7 @@ export function writtenKey(home: Key, transposition: Semitones): { key: Key; res
   if (transposition % 12 === 0) return { key: home, respelled: false };
   const up = mod(-transposition, 12);
   const key = transposeKey(home, up);
-  return { key, respelled: key.tonic !== transposeNote(home.tonic, STEPS[up]!, up) };
+  return { key, respelled: key.tonic !== transposeNote(home.tonic, LETTERS[up]!, up) };
 }
 
 /** The middle line of each clef, and how far from it four ledger lines reach. */

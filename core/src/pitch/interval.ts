@@ -1,5 +1,8 @@
 import type { Semitones } from "./pitch";
 
+/** Letters an interval of so many semitones goes up: a second, a third, a fourth, an augmented fourth, a fifth … */
+export const LETTERS: readonly number[] = [0, 1, 1, 2, 2, 3, 3, 4, 5, 5, 6, 6];
+
 const NAMES = [
   "unison",
   "minor second",

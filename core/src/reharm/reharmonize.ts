@@ -1,18 +1,16 @@
-import { counted } from "../words";
 import { fail, ok, type Result } from "../result";
-import { keyName, type Key } from "../pitch/key";
+import type { Key } from "../pitch/key";
 import { typeset } from "../pitch/pitch";
 import type { Ticks } from "../time/meter";
 import { bassPc, chordPitchClasses, rootPc, type Chord } from "../chord/chord";
 import { parseChord } from "../chord/parse";
-import { sectionKey, sectionMeter, sectionOf } from "../song/document";
 import { describeReason } from "../song/reasons";
-import type { ChordEvent, Reason, Section, Song } from "../song/schema";
+import type { ChordEvent, Reason, Song } from "../song/schema";
 import { belongs, type Heard } from "../harmony/context";
-import { aroundSection, readProgression, within } from "../harmony/analyze";
 import { smallestMotion } from "../harmony/distance";
-import { bassFit, fitOf, linesOf, outsideOf, type Lines } from "./fit";
-import { techniqueReason, type Proposal, type ChordSlot, type Spot, type Technique } from "./technique";
+import { bassFit, fitOf, outsideOf } from "./fit";
+import { techniqueReason, type Proposal, type Technique } from "./technique";
+import { beside, materialOf, spotAt, type Ground } from "./ground";
 import { has } from "./tools";
 import { TECHNIQUES } from "./techniques";
 
@@ -64,65 +62,6 @@ export function describeChange(reason: Reason | undefined): string {
     // Notes, chords and degrees are typeset; other words are left alone.
     return /^[A-G]|^[b#]?\d/.test(value) ? typeset(value) : value;
   });
-}
-
-export interface Ground {
-  section: Section;
-  slots: ChordSlot[];
-  lines: Lines;
-  /** What the form has before and after the section; without it the last chord leads back to the first. */
-  before?: Heard;
-  after?: Heard;
-  into?: string;
-  song: Song;
-}
-
-/** What every technique looks at: the chords of a section with the keys they are heard in, the lines around them. */
-export function materialOf(song: Song, sectionId: string): Result<Ground> {
-  const section = sectionOf(song, sectionId);
-  if (!section) return fail("reharm.section", `No section has the id "${sectionId}"`);
-  const home = sectionKey(song, section);
-  const meter = sectionMeter(song, section);
-  const own = readProgression(section.chords, home, true);
-  const slots = own.chords;
-  const around = aroundSection(song, sectionId);
-  const p = within(own, around);
-  const after = p === own ? undefined : p.chords.at(-1);
-  return ok({
-    section,
-    slots,
-    lines: linesOf(song, sectionId, meter),
-    song,
-    ...(after && around ? { after, into: around.into } : {}),
-    ...(p.before ? { before: p.before } : {}),
-  });
-}
-
-/** The chord at an index, or what the form has before the first or after the last one: another section, or around the loop. */
-export function beside({ slots, before, after }: Ground, i: number): Heard | undefined {
-  const n = slots.length;
-  if (after) return i < 0 ? before : i >= n ? after : slots[i];
-  return n > 1 ? slots[(i + n) % n]! : undefined;
-}
-
-export function spotAt(ground: Ground, index: number, selection: readonly [number, number]): Spot {
-  const { slots, lines, section, song } = ground;
-  const n = slots.length;
-  const around = (i: number) => beside(ground, i);
-  const prev = around(index - 1);
-  const next = around(index + 1);
-  return {
-    slots,
-    index,
-    here: slots[index]!,
-    ...(prev ? { prev } : {}),
-    ...(next ? { next } : {}),
-    selection,
-    home: sectionKey(song, section),
-    meter: lines.meter,
-    lines,
-    last: index === n - 1,
-  };
 }
 
 /** The list alone, best first; empty where `reharmonizations` would name an error. */
@@ -300,39 +239,5 @@ function weigh(ground: Ground, technique: Technique, proposal: Proposal, index: 
     bass,
     motion,
     outside,
-  };
-}
-
-export interface Verdict {
-  /** Nothing needs doing. */
-  enough: boolean;
-  text: string;
-}
-
-/** Whether a progression works as it is, in one or two sentences: it is in one key, closes or loops, and the tune fits (common practice). */
-export function judgeProgression(song: Song, sectionId: string): Verdict {
-  const read = materialOf(song, sectionId);
-  if (!read.ok || read.value.slots.length < 2) return { enough: false, text: "There is too little here to judge." };
-  const { slots, lines, section, after, into } = read.value;
-  const home = sectionKey(song, section);
-  const roots = new Set(slots.map((s) => rootPc(s.chord))).size;
-  const clashes = slots.flatMap((s) => fitOf(s.chord, s.key, s.event.start, s.event.start + s.event.duration, lines.melody, lines).clashes);
-  const diatonic = slots.filter((s) => outsideOf(s.chord, home) === 0).length;
-  const last = slots.at(-1)!;
-  const join = smallestMotion(last.chord, (after ?? slots[0]!).chord);
-  const parts = [
-    `${counted(roots, "root")} in ${counted(slots.length, "chord")}`,
-    `${diatonic} of them in ${keyName(home)}`,
-    lines.melody.length
-      ? clashes.length
-        ? `${clashes.length} ${clashes.length === 1 ? "note of the tune clashes" : "notes of the tune clash"}`
-        : "the tune fits throughout"
-      : "no tune to fit yet",
-    `${counted(join, "semitone")} ${after ? `on to ${into}` : "back to the beginning"}`,
-  ];
-  const enough = !clashes.length && roots >= 2 && join <= 8 && diatonic >= slots.length / 2;
-  return {
-    enough,
-    text: `${enough ? "It needs nothing" : clashes.length ? "The tune asks for a change" : "It could do with some care"}: ${parts.join(", ")}.`,
   };
 }

@@ -1,6 +1,5 @@
 import { noteOf, pitchMidi, pitchName, type Midi, type PitchName } from "../pitch/pitch";
-import { keyName, parseKey, transposeKey, type Key } from "../pitch/key";
-import { must } from "../result";
+import { keyName, transposeKey } from "../pitch/key";
 import type { Ticks } from "../time/meter";
 import { chordSymbol, transposeChord } from "../chord/chord";
 import { chordOf } from "../chord/progression";
@@ -30,8 +29,6 @@ export interface FirstNote {
   midi: Midi;
   pitch: PitchName;
   after: Ticks;
-  duration: Ticks;
-  velocity: number;
 }
 
 /** How far what follows a pass lies from where the section that ends would have it. */
@@ -115,8 +112,6 @@ export function firstNote(song: Song, way: WayOn, partId: string): FirstNote | n
     midi,
     pitch: by ? pitchName(midi, moved(noteOf(note.pitch))) : note.pitch,
     after: note.start,
-    duration: note.duration,
-    velocity: note.velocity,
   };
 }
 
@@ -135,7 +130,7 @@ export function firstLayout(song: Song, way: WayOn, partId: string): PitchName[]
 }
 
 /** The last chord of the pass before a section, in the section's own key; null where nothing comes before it, or it comes before itself. */
-export function chordBefore(song: Song, sectionId: string): { symbol: string; key: Key } | null {
+export function chordBefore(song: Song, sectionId: string): string | null {
   const at = song.form.findIndex((p, i) => i > 0 && p.sectionId === sectionId);
   const [before, pass] = [song.form[at - 1], song.form[at]];
   if (!before || !pass || before.sectionId === sectionId) return null;
@@ -144,14 +139,14 @@ export function chordBefore(song: Song, sectionId: string): { symbol: string; ke
   if (!frame || !last?.chord) return null;
   const by = away(pass);
   const key = by ? transposeKey(frame.key, by) : frame.key;
-  return { symbol: chordSymbol(by ? transposeChord(last.chord, movedBetween(frame.key, key, by)) : last.chord), key };
+  return chordSymbol(by ? transposeChord(last.chord, movedBetween(frame.key, key, by)) : last.chord);
 }
 
 /** What follows as a chord event that begins where a section ends; null where no chord follows. */
 export function eventAfter(
   song: Song,
   sectionId: string,
-): { id: string; start: Ticks; duration: Ticks; symbol: string; key: Key; into: string } | null {
+): { id: string; start: Ticks; duration: Ticks; symbol: string; into: string } | null {
   const section = sectionOf(song, sectionId);
   const way = section ? wayOn(song, sectionId) : null;
   if (!section || !way?.symbol || !chordOf(way.symbol)) return null;
@@ -160,7 +155,6 @@ export function eventAfter(
     start: section.bars * sectionMeter(song, section).bar,
     duration: Math.max(1, way.lasts),
     symbol: way.symbol,
-    key: must(parseKey(way.key)),
     into: way.into,
   };
 }

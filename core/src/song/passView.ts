@@ -3,7 +3,8 @@ import { keyName, transposeKey } from "../pitch/key";
 import { passOf, sectionKey, sectionOf } from "./document";
 import { moveMaterial, moving, type Material, type Moving } from "./edits/moving";
 import { withOwnBars } from "./place";
-import type { Pass, Playing, Section, Song } from "./schema";
+import { playingOver } from "./playing";
+import { LIMITS, type Pass, type Playing, type Section, type Song } from "./schema";
 
 /** Whether a pass writes or plays something else than its section: bars of its own, another key, ways of playing. */
 export const isUnlike = (pass: Pass): boolean =>
@@ -67,7 +68,7 @@ function sectionIn(song: Song, section: Section, pass: Pass): Section {
     : whole;
   if (!pass.playing) return moved;
   const playing: Record<string, Playing> = { ...moved.playing };
-  for (const [part, ways] of Object.entries(pass.playing)) playing[part] = overlaid(playing[part], ways);
+  for (const [part, ways] of Object.entries(pass.playing)) playing[part] = playingOver(playing[part], ways);
   return { ...moved, playing };
 }
 
@@ -82,16 +83,6 @@ function voicedIn(section: Section, { voicings }: Pass): Section {
     return own.length ? { ...chord, voicings: { ...chord.voicings, ...Object.fromEntries(own) } } : chord;
   });
   return { ...section, chords };
-}
-
-function overlaid(under: Playing | undefined, over: Playing): Playing {
-  const out: Record<string, unknown> = { ...under };
-  for (const [way, values] of Object.entries(over)) {
-    const below = out[way] as { weights?: object } | undefined;
-    const { weights } = values as { weights?: object };
-    out[way] = { ...below, ...values, ...(weights && below?.weights ? { weights: { ...below.weights, ...weights } } : {}) };
-  }
-  return out as Playing;
 }
 
 const views = new WeakMap<Song, Map<string, Song>>();
@@ -125,7 +116,9 @@ export function passAlone(song: Song, section: Section, pass: Pass): Song {
 
 function written(song: Song, section: Section, pass: Pass): Song {
   const alone = passAlone(song, section, pass);
-  if (!song.form.some((p) => p.id !== pass.id && p.sectionId === section.id)) return alone;
+  // A song that has all the sections there may be has no room for another one.
+  const others = song.form.some((p) => p.id !== pass.id && p.sectionId === section.id);
+  if (!others || song.sections.length >= LIMITS.sections) return alone;
   let rest = `${section.id}~`.slice(-40);
   while (sectionOf(song, rest)) rest = `~${rest}`.slice(0, 40);
   return {

@@ -48,6 +48,18 @@ export function cutChord(chord: ChordEvent, from: Ticks, to: Ticks): ChordEvent[
   return start === chord.start && end === chord.start + chord.duration ? [chord] : [{ ...chord, start, duration: end - start }];
 }
 
+/** What of chords, drums and notes lies in a stretch of bars. */
+export function cutMusic({ chords, groove, notes }: Music, [from, to]: readonly [number, number], bar: Ticks): Music {
+  const inside = beginsIn(from * bar, to * bar);
+  return {
+    ...(chords ? { chords: chords.flatMap((c) => cutChord(c, from * bar, to * bar)) } : {}),
+    ...(groove ? { groove: { ...groove, lanes: groove.lanes.map((l) => ({ ...l, hits: l.hits.filter(inside) })) } } : {}),
+    ...(notes ? { notes: Object.fromEntries(Object.entries(notes).map(([part, list]) => [part, list.filter(inside)])) } : {}),
+  };
+}
+
+type Music = { [K in "chords" | "groove" | "notes"]?: Section[K] | undefined };
+
 /** Pieces of one chord that meet again, as one. */
 export function rejoined(chords: readonly ChordEvent[]): ChordEvent[] {
   const out: ChordEvent[] = [];

@@ -18,13 +18,26 @@ const layers = (part: Part, { section, pass }: Where): [Level, Playing | undefin
 
 /** How a part plays: its own values, over them those of the section, over them those of the pass. Weights are inherited one by one. */
 export function playingOf<W extends Way>(part: Part, way: W, where: Where = {}): PlayingOf<W> {
-  const out: Record<string, unknown> = {};
-  for (const [, playing] of layers(part, where))
-    for (const [name, value] of Object.entries(playing?.[way] ?? {})) {
-      const known = out[name];
-      out[name] = isPlain(value) && isPlain(known) ? { ...known, ...value } : value;
-    }
-  return out as PlayingOf<W>;
+  return layers(part, where).reduce<Values>((out, [, playing]) => laidOver(out, playing?.[way]), {}) as PlayingOf<W>;
+}
+
+/** All ways of playing of one level over those of another. */
+export function playingOver(under: Playing | undefined, over: Playing): Playing {
+  const out: Record<string, Values | undefined> = { ...under };
+  for (const [way, values] of Object.entries(over)) out[way] = laidOver(out[way], values);
+  return out as Playing;
+}
+
+type Values = Record<string, unknown>;
+
+/** Values over others; weights go one by one. */
+function laidOver(under: Values = {}, over: Values = {}): Values {
+  const out = { ...under };
+  for (const [name, value] of Object.entries(over)) {
+    const known = out[name];
+    out[name] = isPlain(value) && isPlain(known) ? { ...known, ...value } : value;
+  }
+  return out;
 }
 
 const isPlain = (x: unknown): x is Record<string, unknown> => typeof x === "object" && x !== null && !Array.isArray(x);

@@ -1,35 +1,19 @@
-import { transposeKey, type Key } from "../pitch/key";
-import {
-  mod,
-  noteOf,
-  parseNote,
-  pitchClass,
-  pitchMidi,
-  pitchName,
-  plainName,
-  transposeNote,
-  type Midi,
-  type NoteName,
-  type PitchName,
-  type Semitones,
-} from "../pitch/pitch";
-import { QUARTER, type Meter, type Ticks } from "../time/meter";
-import { swung, type Swing } from "../time/swing";
+import { noteOf, pitchMidi, pitchName, type Midi, type PitchName } from "../pitch/pitch";
+import type { Ticks } from "../time/meter";
 import { chordSymbol, transposeChord } from "../chord/chord";
 import { chordOf, NO_CHORD } from "../chord/progression";
-import { CLOSING } from "../instrument/drums";
-import { sectionKey, sectionMeter, sectionSwing, sectionTempo } from "./document";
+import { sectionTempo } from "./document";
 import { echoNotes } from "./echo";
+import { atVelocity, frameOf, louderBy, playedAt, type Frame } from "./frame";
+import { realizedHits } from "./hits";
 import { linkedHarmony, linkedNotes } from "./linked";
-import { playingOf } from "./playing";
-import { findPlace, passPlace, sectionPlace, type Place } from "./place";
+import { passPlace, sectionPlace, type Place } from "./place";
 import type { RealizedChord, RealizedHit, RealizedNote, RealizedSection, RealizedSong } from "./realized";
-import type { Hit, Lane, Note, Part, Pass, Section, Song } from "./schema";
+import type { Note, Part, Song } from "./schema";
 
 export * from "./realized";
-
-/** An open hat that nothing closes rings for a beat. */
-const OPEN_HAT: Ticks = QUARTER;
+export { frameOf, movedBetween, type Frame } from "./frame";
+export { realizedHits } from "./hits";
 
 export interface Scope {
   /** Only this section, once, starting at tick 0. Otherwise the whole form. */
@@ -117,59 +101,6 @@ export function joinPasses(song: Song, passes: readonly RealizedSong[]): Realize
   return whole;
 }
 
-/** One section or pass with what its parts need to be realized; `from` and `to` are ticks of the section. */
-export interface Frame {
-  section: Section;
-  pass: Pass | undefined;
-  meter: Meter;
-  swing: Swing;
-  sectionId: string;
-  /** The pass; the section itself where it is realized alone. */
-  passId: string;
-  /** As it sounds: transposed with the pass. */
-  key: Key;
-  from: Ticks;
-  to: Ticks;
-  semitones: Semitones;
-  /** A note's name as it sounds: as many letters and semitones from its own as the keys are apart. */
-  moved(name: NoteName): NoteName;
-}
-
-/** How names go from one key to another; plain where the exact name would need two accidentals. */
-export function movedBetween(from: Key, to: Key, semitones: Semitones): (name: NoteName) => NoteName {
-  const letters = mod(parseNote(to.tonic)!.step - parseNote(from.tonic)!.step, 7);
-  const distance = mod(semitones, 12);
-  return (name) => {
-    const exact = transposeNote(name, letters, distance);
-    return Math.abs(parseNote(exact)!.alter) < 2 ? exact : plainName(mod(pitchClass(name) + distance, 12), to.flats);
-  };
-}
-
-export function frameOf(song: Song, place: Place): Frame | null {
-  const found = findPlace(song, place);
-  if (!found) return null;
-  const { section, pass } = found;
-  const meter = sectionMeter(song, section);
-  const [fromBar, toBar] = pass?.bars ?? [0, section.bars];
-  const semitones = pass?.transpose ?? 0;
-  const home = sectionKey(song, section);
-  const from = Math.min(fromBar, section.bars) * meter.bar;
-  const key = semitones ? transposeKey(home, semitones) : home;
-  return {
-    section,
-    pass,
-    sectionId: section.id,
-    passId: pass?.id ?? section.id,
-    meter,
-    swing: sectionSwing(song, section),
-    key,
-    moved: movedBetween(home, key, semitones),
-    from,
-    to: Math.max(from, Math.min(toBar, section.bars) * meter.bar),
-    semitones,
-  };
-}
-
 function realizedSection(song: Song, frame: Frame): RealizedSection {
   const { section, meter, key, swing, from, to } = frame;
   return {
@@ -209,22 +140,6 @@ export function realizedChords(frame: Frame): RealizedChord[] {
   });
 }
 
-/** Where a notated tick, counted from the beginning of the place, is played. */
-const playedAt =
-  ({ meter, from }: Frame, swing: Swing) =>
-  (tick: Ticks): number => {
-    const inSection = tick + from;
-    const bar = Math.floor(inSection / meter.bar) * meter.bar;
-    return bar + swung(inSection - bar, meter.bar, swing) - from;
-  };
-
-/** Velocity from one step of loudness to the next: p 48, mp 64, mf 80, f 96 (common practice). */
-const LOUDNESS_STEP = 16;
-
-const louderBy = (part: Part, { section, pass }: Frame): number =>
-  (playingOf(part, "dynamics", { section, pass }).steps ?? 0) * LOUDNESS_STEP;
-const clampVelocity = (velocity: number): number => Math.min(127, Math.max(1, velocity));
-
 /** Notes of one part at a place; none where the pass mutes it. With `harmony`, a linked part's chords held. */
 export function realizedNotes(song: Song, frame: Frame, part: Part, harmony: boolean): RealizedNote[] {
   const { section, pass, from, to, semitones, moved } = frame;
@@ -256,7 +171,7 @@ export function realizedNotes(song: Song, frame: Frame, part: Part, harmony: boo
       duration: note.duration,
       midi,
       pitch: spell(midi, note.pitch),
-      velocity: louder ? clampVelocity(note.velocity + louder) : note.velocity,
+      velocity: atVelocity(note.velocity, louder),
       played: played(start) + offset,
       playedEnd: played(start + note.duration) + offset,
     };
@@ -271,53 +186,4 @@ export function realizedNotes(song: Song, frame: Frame, part: Part, harmony: boo
     out.push(real);
   }
   return out.sort((a, b) => a.start - b.start || a.midi - b.midi);
-}
-
-/** Drum hits of a place, in order; none where the pass mutes the drums. */
-export function realizedHits(song: Song, frame: Frame): RealizedHit[] {
-  const drums = song.parts.find((p) => p.role === "drums");
-  const { section, pass } = frame;
-  if (!drums || pass?.muted?.includes(drums.id)) return [];
-  const { lanes } = section.groove;
-  const late = drums.offset ?? 0;
-  const louder = louderBy(drums, frame);
-  const closing = lanes
-    .filter((l) => CLOSING.includes(l.drum))
-    .flatMap((l) => l.hits.map((h) => h.start))
-    .sort((a, b) => a - b);
-  const out: RealizedHit[] = [];
-  for (const lane of lanes) {
-    const played = playedAt(frame, lane.swing === undefined ? frame.swing : { ...frame.swing, ratio: lane.swing });
-    for (const hit of lane.hits)
-      if (hit.start >= frame.from && hit.start < frame.to)
-        out.push(
-          realizedHit(
-            frame,
-            lane,
-            louder ? { ...hit, velocity: clampVelocity(hit.velocity + louder) } : hit,
-            closing,
-            played(hit.start - frame.from) + late,
-          ),
-        );
-  }
-  return out.sort((a, b) => a.start - b.start);
-}
-
-function realizedHit(frame: Frame, lane: Lane, hit: Hit, closing: readonly Ticks[], played: number): RealizedHit {
-  const { from, semitones } = frame;
-  // An open hat rings until it is closed.
-  const closed = lane.drum === "openHat" ? closing.find((c) => c > hit.start) : undefined;
-  const length = closed === undefined ? hit.duration : Math.min(hit.duration ?? OPEN_HAT, closed - hit.start);
-  return {
-    drum: lane.drum,
-    pass: frame.passId,
-    start: hit.start - from,
-    velocity: hit.velocity,
-    played: played + (hit.offset ?? 0) + (lane.offset ?? 0),
-    inSection: hit.start,
-    ...(length ? { duration: length } : {}),
-    ...(hit.pitch && lane.tuned ? { midi: pitchMidi(hit.pitch) + semitones } : {}),
-    ...(hit.pitch && hit.glideTo && lane.tuned ? { glideTo: pitchMidi(hit.glideTo) + semitones } : {}),
-    ...(lane.note !== undefined ? { note: lane.note } : {}),
-  };
 }

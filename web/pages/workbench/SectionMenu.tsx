@@ -1,8 +1,10 @@
 import Dropdown from "react-bootstrap/Dropdown";
 import { sectionOf, type Song } from "../../../core/src/index";
+import { move } from "../../commands/moves";
 import { addSection, beyondText, removeSection, setBars } from "../../commands/sections";
 import { showSection, useSelection } from "../../store/selection";
 import { InPlace } from "../../ui/InPlace";
+import { MoveSelect } from "../../ui/MoveSelect";
 import { Select } from "../../ui/Select";
 
 /** The section in view: chosen in a box that only chooses, and what can be done with it in a menu of its own. */
@@ -36,6 +38,15 @@ export function SectionMenu({ song }: { song: Song }) {
           <Dropdown.Item as="button" type="button" disabled={song.sections.length === 1} onClick={() => removeSection(section)}>
             Delete {section.name}
           </Dropdown.Item>
+          <Dropdown.Divider />
+          <div className="lane-menu-fields">
+            <MoveSelect
+              label="Move the whole song along its scales"
+              words="move the whole song"
+              steps
+              go={(by, said) => "steps" in by && move({ do: "shiftInScale", steps: by.steps }, `The song went ${said}`)}
+            />
+          </div>
         </Dropdown.Menu>
       </Dropdown>
     </span>

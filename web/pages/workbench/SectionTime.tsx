@@ -1,4 +1,5 @@
 import {
+  capital,
   counted,
   keyName,
   sectionKey,
@@ -11,6 +12,7 @@ import {
   type Song,
 } from "../../../core/src/index";
 import { move, otherModes } from "../../commands/moves";
+import { useSelection } from "../../store/selection";
 import { edit } from "../../store/song";
 import { InPlace } from "../../ui/InPlace";
 import { Select, type Choice } from "../../ui/Select";
@@ -89,6 +91,8 @@ export function SectionTime({ song, section }: { song: Song; section: Section })
 /** Where the music of a section can be moved: to another key, along its scale, to the other mode. */
 function SectionMoves({ section, home }: { section: Section; home: Key }) {
   const modes = otherModes(keyName(home));
+  const here = useSelection((s) => s.here);
+  const what = here ? "this pass" : section.name;
   return (
     <>
       <Select<number>
@@ -103,11 +107,11 @@ function SectionMoves({ section, home }: { section: Section; home: Key }) {
         choices={SEMITONES.map((n): Choice<number> => [n, n === 0 ? "not at all" : keyMove(home, n)])}
       />
       <Select<number>
-        label={`Move ${section.name} along the scale`}
-        text="along the scale"
+        label={`Move ${what} along the scale`}
+        text={here ? "this pass along the scale" : "along the scale"}
         value={0}
         set={(steps) => {
-          if (steps) move({ do: "shiftInScale", section: section.id, steps }, `${section.name} went ${stepsText(steps)} along the scale`);
+          if (steps) move({ do: "shiftInScale", section: section.id, steps }, `${capital(what)} went ${stepsText(steps)} along the scale`);
         }}
         choices={STEPS.map((n): Choice<number> => [n, n === 0 ? "not at all" : stepsText(n)])}
       />

@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState } from "react";
+import { useDeferredValue, useMemo, useRef, useState } from "react";
 import { busyOf, passOf, type Busy, type FormPass, type Song } from "../../../core/src/index";
 import { copyPlaying, toggleOut } from "../../commands/form";
 import { formNow } from "../../store/form";
@@ -15,7 +15,8 @@ const FULL = 16;
 
 /** Who plays in which pass, how, and how busy. */
 export function FormPanel() {
-  const song = useSong((s) => s.song)!;
+  // The grid follows a frame or two later, so that no edit waits for it.
+  const song = useDeferredValue(useSong((s) => s.song)!);
   const section = useSelection((s) => s.section);
   const chosen = useSelection((s) => s.pass);
   const [part, setPart] = useState<string | null>(null);

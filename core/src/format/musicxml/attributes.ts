@@ -3,7 +3,7 @@ import { QUARTER } from "../../time/meter";
 import type { Neck } from "../../instrument/fretboard";
 import type { Instrument } from "../../instrument/instruments";
 import type { EngravedPass } from "../../notation/engrave";
-import { STEPS } from "../../notation/reading";
+import { LETTERS } from "../../pitch/interval";
 import type { StaffClef } from "../../notation/staff";
 import type { RealizedSection } from "../../song/realize";
 import { el, type Element } from "./xml";
@@ -83,7 +83,7 @@ export function attributes(
     transposition === 0 || octaveClef
       ? null
       : el("transpose", [
-          el("diatonic", -STEPS[up]!),
+          el("diatonic", -LETTERS[up]!),
           el("chromatic", -up),
           transposition !== -up && el("octave-change", (transposition + up) / 12),
         ]);

@@ -28,6 +28,8 @@ export interface EditDefinition<N extends string = string, S extends Shape = Sha
   name: N;
   /** What it does, in a few words. */
   title: string;
+  /** It is of a section as a whole, whichever of its passes is looked at. */
+  whole?: true;
   /** Its fields. A field that refers to something says so in its schema and is checked before `apply`. */
   schema: S;
   /** Changes the draft, or says why not; then nothing is changed. */

@@ -4,7 +4,7 @@ import { keyName, parseKey } from "../../pitch/key";
 import { mod } from "../../pitch/pitch";
 import { counted } from "../../words";
 import { sectionKey, sectionMeter, sectionOf } from "../document";
-import { beginsIn, cutChord } from "../place";
+import { cutMusic, withOwnBars } from "../place";
 import { BarSpan, KeyText, LIMITS, PartId, PassId, SectionId, Title, Transposition, type Pass, type Song } from "../schema";
 import { assign, copiedMaterial, defineEdit, draftOf, Place, refuse } from "./define";
 import { moveMaterial, movePassMaterial, moveRefused, moving, outOfMidi } from "./moving";
@@ -60,7 +60,7 @@ export const setPass = defineEdit({
     const section = sectionOf(song, before.sectionId)!;
     if (bars && bars[1] > section.bars)
       return refuse("pass", `${section.name} has ${counted(section.bars, "bar")}; bars ${bars[0] + 1} to ${bars[1]} are not all in it`);
-    const lost = transpose ? outOfMidi([section], transpose) : null;
+    const lost = transpose ? outOfMidi([withOwnBars(song, section, before)], transpose) : null;
     if (lost) return lost;
     const whole = bars && bars[0] === 0 && bars[1] === section.bars;
     assign(
@@ -86,10 +86,11 @@ export const giveBack = defineEdit({
     const section = sectionOf(song, target.sectionId)!;
     const [from, to] = bars ?? [0, LIMITS.bars];
     const { bar } = sectionMeter(song, section);
-    const kept = own.flatMap((o) => [
-      ...stretchOf(o, o.bars[0], Math.min(o.bars[1], from), bar),
-      ...stretchOf(o, Math.max(o.bars[0], to), o.bars[1], bar),
-    ]);
+    const outside = ({ bars: [a, b] }: OwnBars): [number, number][] => [
+      [a, Math.min(b, from)],
+      [Math.max(a, to), b],
+    ];
+    const kept = own.flatMap((o) => outside(o).flatMap((span) => (span[0] < span[1] ? [{ bars: span, ...cutMusic(o, span, bar) }] : [])));
     const others = what ? own.flatMap((o) => withoutKind(o, what)) : kept;
     if (others.length) target.own = others;
     else delete target.own;
@@ -101,21 +102,6 @@ function withoutKind(own: OwnBars, what: "chords" | "groove" | "notes"): OwnBars
   const rest: OwnBars = { ...own };
   delete rest[what];
   return (rest.chords ?? rest.groove ?? rest.notes) ? [rest] : [];
-}
-
-/** What of a pass's own bars lies in a stretch. */
-function stretchOf(own: OwnBars, from: number, to: number, bar: number): OwnBars[] {
-  if (to <= from) return [];
-  const inside = beginsIn(from * bar, to * bar);
-  const { chords, groove, notes } = own;
-  return [
-    {
-      bars: [from, to],
-      ...(chords ? { chords: chords.flatMap((c) => cutChord(c, from * bar, to * bar)) } : {}),
-      ...(groove ? { groove: { ...groove, lanes: groove.lanes.map((l) => ({ ...l, hits: l.hits.filter(inside) })) } } : {}),
-      ...(notes ? { notes: Object.fromEntries(Object.entries(notes).map(([part, list]) => [part, list.filter(inside)])) } : {}),
-    },
-  ];
 }
 
 /** Takes a pass out of the form; its section stays. */
@@ -136,6 +122,7 @@ export const removePass = defineEdit({
 export const transposeSection = defineEdit({
   name: "transposeSection",
   title: "move a section to another key",
+  whole: true,
   schema: { section: SectionId, key: KeyText, semitones: Transposition.optional() },
   apply(draft, { section, key, ...asked }, { song }) {
     const here = sectionOf(song, section)!;

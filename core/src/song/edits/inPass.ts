@@ -5,7 +5,7 @@ import type { Ticks } from "../../time/meter";
 import { sectionMeter, sectionOf } from "../document";
 import { freeNumber } from "../integrity";
 import { movedMusic, movesOf, passAlone } from "../passView";
-import { beginsIn, cutChord, rejoined, spliced, withOwnBars } from "../place";
+import { beginsIn, cutChord, cutMusic, rejoined, spliced, withOwnBars } from "../place";
 import type { Note, Pass, Section, Song } from "../schema";
 import { refuse } from "./define";
 import type { Edit } from "./index";
@@ -32,9 +32,6 @@ export const lengthRefused = ({ name, bars }: Section): Problem =>
 export function openPass(song: Song, section: Section, pass: Pass): Song {
   return { ...passAlone(song, section, pass), nextId: Math.max(freeNumber(song, "c"), freeNumber(song, "n")) };
 }
-
-/** Edits that are of a section as a whole, whichever of its passes is looked at. */
-export const WHOLE: ReadonlySet<string> = new Set(["setSection", "setSectionTime", "transposeSection", "changeMode", "removeSection"]);
 
 type SetPlaying = Extract<Edit, { do: "setPlaying" }>;
 
@@ -199,16 +196,14 @@ function ownBars(home: Section, owned: readonly ReadonlySet<string>[], bar: Tick
   return out;
 }
 
-function ownStretch({ chords, groove, notes }: Section, kinds: ReadonlySet<string>, span: [number, number], bar: Ticks): Own {
-  const [from, to] = [span[0] * bar, span[1] * bar];
-  const inside = beginsIn(from, to);
+function ownStretch({ chords, groove, notes }: Section, kinds: ReadonlySet<string>, bars: [number, number], bar: Ticks): Own {
   const parts = [...kinds].filter((k) => k !== CHORDS && k !== DRUMS).map(partOfKind);
-  return {
-    bars: span,
-    ...(kinds.has(CHORDS) ? { chords: chords.flatMap((c) => cutChord(c, from, to)) } : {}),
-    ...(kinds.has(DRUMS) ? { groove: { lanes: groove.lanes.map((l) => ({ ...l, hits: l.hits.filter(inside) })) } } : {}),
-    ...(parts.length ? { notes: Object.fromEntries(parts.map((p) => [p, (notes[p] ?? []).filter(inside)])) } : {}),
+  const mine = {
+    ...(kinds.has(CHORDS) ? { chords } : {}),
+    ...(kinds.has(DRUMS) ? { groove: { lanes: groove.lanes } } : {}),
+    ...(parts.length ? { notes: Object.fromEntries(parts.map((p) => [p, notes[p] ?? []])) } : {}),
   };
+  return { bars, ...cutMusic(mine, bars, bar) };
 }
 
 /** A section with the bars that all its passes share as they are now. */

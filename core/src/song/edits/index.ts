@@ -10,7 +10,7 @@ import * as chords from "./chords";
 import type { EditDefinition } from "./define";
 import * as drums from "./drums";
 import * as form from "./form";
-import { beyondMusic, closePass, lengthRefused, openPass, playedInPass, WHOLE } from "./inPass";
+import { beyondMusic, closePass, lengthRefused, openPass, playedInPass } from "./inPass";
 import * as moveParts from "./moveParts";
 import * as moving from "./moving";
 import * as notes from "./notes";
@@ -179,7 +179,7 @@ function applyInPass(song: Song, { pass: id, here = false, edit }: Extract<Edit,
       song,
       edit.edits.map((e) => ({ do: "inPass", pass: id, here, edit: e })),
     );
-  if (WHOLE.has(edit.do)) return applyEdit(song, edit);
+  if (REGISTRY.get(edit.do)?.definition.whole) return applyEdit(song, edit);
   if (edit.do === "setPlaying" && edit.pass === undefined && (edit.section === undefined || edit.section === section.id))
     return applyAll(song, playedInPass(pass, edit, here));
   const open = openPass(song, section, pass);

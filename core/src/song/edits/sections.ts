@@ -11,6 +11,7 @@ import { meterRefused, rebar } from "./meters";
 export const setSection = defineEdit({
   name: "setSection",
   title: "name a section or set its length",
+  whole: true,
   schema: { section: SectionId, name: Title.optional(), bars: Bars.optional() },
   apply(draft, { section, name, bars }, { song, fresh }) {
     const target = draftOf(draft, section);
@@ -34,6 +35,7 @@ export const setSection = defineEdit({
 export const setSectionTime = defineEdit({
   name: "setSectionTime",
   title: "set the key, tempo, meter, swing or pickup of a section",
+  whole: true,
   schema: {
     section: SectionId,
     key: KeyText.nullable().optional(),
@@ -108,6 +110,7 @@ export const addSection = defineEdit({
 export const removeSection = defineEdit({
   name: "removeSection",
   title: "remove a section",
+  whole: true,
   schema: { section: SectionId },
   apply(draft, { section }) {
     if (draft.sections.length === 1) return refuse("section", "A song has at least one section");

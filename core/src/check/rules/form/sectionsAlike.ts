@@ -1,6 +1,7 @@
 import type { RawFinding, Rule } from "../../rule";
 import type { RealizedSong } from "../../../song/realize";
 import { sectionOf } from "../../../song/document";
+import type { Pass } from "../../../song/schema";
 
 /** How near two sections may lie in register (semitones of the tune's middle), in busyness (attacks a bar) and in loudness (velocity) to be one place (common practice). */
 const REGISTER = 2;
@@ -30,10 +31,16 @@ export const sectionsAlike: Rule = {
   find(ctx) {
     const { song, section, meter } = ctx;
     if (section.bars < FEWEST_BARS || section.copyOf !== undefined) return [];
-    const passes = song.form.filter((p) => p.sectionId === section.id);
+    const { form } = song;
+    const passes = form.filter((p) => p.sectionId === section.id);
     // Each pass against the one of another section that was heard last before it: the one that comes later is meant to be different.
-    const pairs = passes.flatMap((pass) => {
-      const before = song.form.slice(0, song.form.indexOf(pass)).findLast((p) => p.sectionId !== section.id);
+    let last: Pass | undefined;
+    const pairs = form.flatMap((pass) => {
+      if (pass.sectionId !== section.id) {
+        last = pass;
+        return [];
+      }
+      const before = last;
       const other = before && sectionOf(song, before.sectionId);
       if (!before || !other || other.copyOf !== undefined || other.bars < FEWEST_BARS) return [];
       const [here, there] = [sits(ctx.pass(pass.id)), sits(ctx.pass(before.id))];
