@@ -24,6 +24,20 @@ const remember = (name, value) => {
 };
 const remembered = (name) => (existsSync(path.join(cache, name)) ? readFileSync(path.join(cache, name), "utf8") : "");
 
+/**
+ * Where the headers of this very Node stand on the machine, as its own packages and archives bring them: the database driver is
+ * compiled with these, so that nothing but the registry has to be reached.
+ */
+function nodeHeaders() {
+  const prefix = path.join(path.dirname(process.execPath), "..");
+  const file = path.join(prefix, "include", "node", "node_version.h");
+  if (!existsSync(file)) return undefined;
+  const text = readFileSync(file, "utf8");
+  const number = (name) => new RegExp(`^#define NODE_${name}_VERSION (\\d+)`, "m").exec(text)?.[1];
+  const version = ["MAJOR", "MINOR", "PATCH"].map(number).join(".");
+  return version === process.versions.node ? prefix : undefined;
+}
+
 /** Installs the packages when the lock file is not the one they were installed from. */
 export function installPackages() {
   const hash = createHash("sha256")
@@ -39,7 +53,9 @@ export function installPackages() {
     return;
   }
   console.log("Installing packages (a few minutes the first time: the database driver is compiled) …");
-  const result = run("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"]);
+  const headers = process.env.npm_config_nodedir ?? nodeHeaders();
+  const env = headers ? { ...process.env, npm_config_nodedir: headers } : process.env;
+  const result = run("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"], { env });
   if (result.status !== 0) {
     console.error(
       "npm could not install the packages. Check the connection to the registry, and that python3, make and a C++ compiler are there.",
