@@ -3,11 +3,14 @@ import {
   afterMove,
   applyEdit,
   chooseCapo,
+  chordPitchClasses,
+  chordToneName,
   keyName,
   MODES,
   mod,
   must,
   noteOf,
+  parseChord,
   parseKey,
   pitchClass,
   pitchMidi,
@@ -17,6 +20,10 @@ import {
 import { edit, songWith } from "./helpers";
 
 const KEYS = ["C", "G", "D", "A", "E", "B", "F#", "Db", "Ab", "Eb", "Bb", "F"];
+const chordTones = (symbol: string) => {
+  const chord = must(parseChord(symbol));
+  return chordPitchClasses(chord).map((pc) => chordToneName(chord, pc)!);
+};
 const symbols = (song: Song, i = 0) => song.sections[i]!.chords.map((c) => c.symbol).join(" ");
 const pitches = (song: Song, part = "melody") => song.sections[0]!.notes[part]!.map((n) => n.pitch).join(" ");
 
@@ -114,6 +121,15 @@ describe("mode change as it is taught (any harmony textbook)", () => {
     // What comes from outside keeps its kind.
     ["| C | D7 | G7 | C |", "C major", "C minor", "Cm D7 G7 Cm"],
     ["| C/E | F/A | G/B | C |", "C major", "C minor", "Cm/Eb Fm/Ab G/B Cm"],
+    // What leads to a chord goes with it: its dominant, the second degree before that, the diminished chord on its leading tone.
+    ["| C | E7/G# | Am | A7 | Dm7 | G7 | C |", "C major", "C minor", "Cm Eb7/G Ab A7 Dm7b5 G7 Cm"],
+    ["| C | D#dim7 | Em | Bm7b5 E7 | Am | Gm7 C7 | F |", "C major", "C minor", "Cm Ddim7 Eb Bbm7b5 Eb7 Ab Gm7 C7 Fm"],
+    ["| C | E7 | Am | Am7 D7 | G7 | C |", "C major", "A minor", "Am C7 F F#m7 B7 E7 Am"],
+    // What major borrows from minor is at home there; so are the sixth and seventh of melodic minor, and its major third, in major.
+    ["| C | Bb | Eb | Fm | Db | C |", "C major", "C minor", "Cm Bb Eb Fm Db Cm"],
+    ["| Cm6 | Cm(maj7) | Fm9 | Cm11 | C |", "C minor", "C major", "C6 Cmaj7 Fmaj9 Cmaj9 C"],
+    // A sixth stays a major one, a lowered ninth or thirteenth belongs to dominants.
+    ["| C6 | Am9 | Dm9 | G13 |", "C major", "C minor", "Cm6 Abmaj9 Dm7b5 G7(b9,b13)"],
   ])("%s from %s to %s is %s", (line, key, to, wanted) => {
     expect(symbols(inMode(line, key, to))).toBe(wanted);
   });
@@ -122,6 +138,62 @@ describe("mode change as it is taught (any harmony textbook)", () => {
     expect(pitches(there)).toBe("Bb4 Eb4 B4 Ab4");
     expect(pitches(inMode("| Cm | G7 |", "C minor", "C major", ["0 Eb4 1", "4 B4 1", "5 A4 1", "6 Ab4 1"]))).toBe("E4 B4 A4 A4");
   });
+  test("a chord tone stays that tone, whatever becomes of its chord; borrowed notes come home", () => {
+    const line = "| C | E7 | Am | Fm | G7 | C |";
+    const melody = ["0 Eb4 1", "4 G#4 1", "5 F#4 1", "6 Ab4 1", "7 B4 1", "8 A4 1", "12 Ab4 1", "16 B4 1", "17 A4 1"];
+    // Over V7/VI (E7, then Eb7): its third, its ninth, its third by another name, its fifth.
+    expect(pitches(inMode(line, "C major", "C minor", melody))).toBe("Eb4 G4 F4 G4 Bb4 Ab4 Ab4 B4 Ab4");
+    const song = songWith({ key: "C major", line, melody });
+    const up = edit(song, { do: "shiftInScale", section: "s1", steps: 1 });
+    expect(symbols(up)).toBe("Dm F#7 Bdim Gm Am7 Dm");
+    expect(pitches(up)).toBe("F4 A#4 G#4 A#4 C#5 B4 Bb4 C5 B4");
+  });
+  test("along the scale an altered name never sounds as its neighbor in the key", () => {
+    const song = songWith({ key: "C major", line: "| C | Bb | Eb | A7 |", melody: ["0 C#4 1", "1 Bb4 1"] });
+    const up = edit(song, { do: "shiftInScale", section: "s1", steps: 1 });
+    expect(symbols(up)).toBe("Dm C F B7");
+    expect(pitches(up)).toBe("D#4 C5");
+  });
+  test.each(["C major", "G major", "Eb major", "A minor", "F minor"])(
+    "in %s, every tone of every chord is a tone of what the chord becomes",
+    (key) => {
+      const line = "| C | Am7 | Dm7 G7 | E7 | A7b9 | Dm7b5 G7alt | Fm6 | Bb13 | Ebmaj9 | F#dim7 | C/G |";
+      const at = mod(pitchClass(key.split(" ")[0]!) - (key.endsWith("minor") ? 9 : 0), 12);
+      const base = songWith({ key: key.endsWith("minor") ? "A minor" : "C major", line });
+      const song = at ? edit(base, { do: "transpose", key, semitones: at > 6 ? at - 12 : at }) : base;
+      const chords = song.sections[0]!.chords;
+      const notes = chords.flatMap(({ symbol, start }) =>
+        chordTones(symbol).map((name, i): Edit => ({
+          do: "addNote",
+          section: "s1",
+          part: "melody",
+          note: { start: start + 120 * i, duration: 60, pitch: `${name}4`, velocity: 80 },
+        })),
+      );
+      const full = edit(song, ...notes);
+      const other = key.endsWith("minor") ? key.replace("minor", "major") : key.replace("major", "minor");
+      for (const change of [
+        { do: "changeMode", key: other },
+        { do: "shiftInScale", steps: 1 },
+        { do: "shiftInScale", steps: -3 },
+      ] as Edit[]) {
+        const moved = edit(full, change).sections[0]!;
+        const strange = moved.notes.melody!.filter((n) => {
+          const chord = moved.chords.findLast((c) => c.start <= n.start)!;
+          const before = chords.find((c) => c.id === chord.id)!;
+          // An extension that the new symbol does not say is heard beside it.
+          const said = chordTones(chord.symbol).length === chordTones(before.symbol).length;
+          return (
+            said &&
+            !chordTones(chord.symbol)
+              .map(pitchClass)
+              .includes(pitchClass(noteOf(n.pitch)))
+          );
+        });
+        expect([change, strange.map((n) => n.pitch)]).toEqual([change, []]);
+      }
+    },
+  );
   test("every mode to every other: scale degrees go to scale degrees, of the song or of one section; the same mode is refused", () => {
     for (const from of Object.keys(MODES))
       for (const to of Object.keys(MODES)) {

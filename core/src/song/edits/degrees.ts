@@ -8,6 +8,7 @@ import {
   pitchMidi,
   pitchName,
   plainName,
+  transposeNote,
   type NoteName,
   type PitchName,
 } from "../../pitch/pitch";
@@ -25,8 +26,9 @@ function degreeOf(name: NoteName, key: Key): { degree: number; alter: number } {
   return { degree, alter: mod(pitchClass(name) - key.pcs[degree]! + 6, 12) - 6 };
 }
 
-/** A degree of a key by name; plain where it would need three accidentals. */
-function named(degree: number, alter: number, key: Key): NoteName {
+/** A degree of a key by name; without its accidental where it would sound as its neighbor in the key, plain where it would need three of them. */
+function named(degree: number, altered: number, key: Key): NoteName {
+  const alter = key.pcs.includes(mod(key.pcs[mod(degree, 7)]! + altered, 12)) ? 0 : altered;
   const { step, alter: own } = parseNote(key.scale[mod(degree, 7)]!)!;
   const all = own + alter;
   return Math.abs(all) > 2 ? plainName(mod(key.pcs[mod(degree, 7)]! + alter, 12), all < 0) : noteName({ step, alter: all });
@@ -35,63 +37,151 @@ function named(degree: number, alter: number, key: Key): NoteName {
 const above = (key: Key, degree: number): number => MODES[key.mode][degree]!;
 
 /**
- * How a degree is altered in another mode. The raised sixth and seventh of minor are those of major; with `leading`, the seventh of a major key stays a
- * leading tone in a mode whose own lies a whole tone below the tonic.
+ * How a degree is altered in another mode. A note that is a degree of the other mode already is plain there: the raised sixth and seventh of minor and its
+ * major third are those of major, the borrowed third, sixth and seventh of major those of minor. With `leading`, the seventh of a major key stays a leading
+ * tone in a mode whose own lies a whole tone below the tonic.
  */
 function alterIn(degree: number, alter: number, from: Key, to: Key, leading: boolean): number {
-  const raised = (degree === 5 || degree === 6) && alter === 1 && above(to, degree) === above(from, degree) + 1;
-  if (raised) return 0;
+  if (above(from, degree) + alter === above(to, degree)) return 0;
   return leading && degree === 6 && alter === 0 && above(from, 6) === 11 && above(to, 6) === 10 ? 1 : alter;
 }
 
 /** Whether a chord leads home by its leading tone: the dominant, or the diminished chord on the seventh degree. */
-export function isLeading(chord: Chord | null, key: Key): boolean {
-  if (!chord) return false;
+function isLeading(chord: Chord, key: Key): boolean {
   const degree = key.pcs.indexOf(rootPc(chord));
-  const has = (role: string) => chord.tones.some((t) => t.role === role);
-  return (degree === 4 && has("3")) || (degree === 6 && has("b3") && has("b5"));
+  return (degree === 4 && has(chord, "3")) || (degree === 6 && has(chord, "b3") && has(chord, "b5"));
+}
+
+const has = (chord: Chord, role: string): boolean => chord.tones.some((t) => t.role === role);
+
+const isOutside = (chord: Chord, key: Key): boolean => chordPitchClasses(chord).some((pc) => !key.pcs.includes(pc));
+
+/** Whether all that a chord has from outside a key is the raised sixth and seventh over the tonic of minor, where they are at home. */
+const isMelodicTonic = (chord: Chord, key: Key): boolean =>
+  rootPc(chord) === key.pcs[0] &&
+  above(key, 2) === 3 &&
+  chordPitchClasses(chord).every((pc) => key.pcs.includes(pc) || [9, 11].includes(mod(pc - key.pcs[0]!, 12)));
+
+/**
+ * Whether a chord belongs to the one after it and goes with it: as its dominant, as the diminished chord on its leading tone, or as the second degree before
+ * a dominant from outside the key (common practice).
+ */
+function belongsTo(next: Chord, chord: Chord, key: Key): boolean {
+  const up = mod(rootPc(next) - rootPc(chord), 12);
+  const outside = isOutside(chord, key);
+  if (outside && up === 1 && has(chord, "b3") && has(chord, "b5")) return true;
+  if (outside && up === 5 && has(chord, "3") && !has(chord, "7")) return true;
+  const second = up === 5 && has(chord, "b3") && !has(chord, "6") && !has(chord, "7") && rootPc(chord) !== key.pcs[0];
+  return second && has(next, "3") && has(next, "b7") && (outside || (isOutside(next, key) && !isLeading(next, key)));
+}
+
+type Tone = Pick<ChordTone, "degree" | "alter">;
+
+const isMajor = (tones: readonly Tone[]): boolean => tones.some((t) => t.degree === 3 && t.alter === 0);
+const isDominant = (tones: readonly Tone[]): boolean => isMajor(tones) && tones.some((t) => t.degree === 7 && t.alter === 0);
+
+/**
+ * The tones of a chord on their new degrees, without the extensions that a symbol would not say there (common practice): a lowered ninth or thirteenth belongs
+ * to dominants, and a plain eleventh does not stand over a major third. What stood so before may stay so.
+ */
+function said(tones: readonly Tone[], before: readonly Tone[]): Tone[] {
+  return tones.filter(({ degree, alter }, i) => {
+    if (degree === 11 && alter === 0) return !isMajor(tones) || isMajor(before);
+    return degree < 9 || alter >= 0 || alter === before[i]!.alter || isDominant(tones);
+  });
+}
+
+/** A chord, and what it becomes. */
+export interface MovedChord {
+  before: Chord;
+  after: Chord;
+}
+
+/** What moving degrees does to names, and to chords in a row. */
+export interface MovingDegrees extends Moving {
+  /** Each chord of a row, moved; null where there is none. */
+  row(symbols: readonly string[]): (MovedChord | null)[];
+  /** How notes go over a chord: a tone of it stays that tone, a note of the key its degree. */
+  over(chord: MovedChord | null): Moving;
 }
 
 /**
  * What moving degrees does to each kind of name: each goes to the same degree of another key, or so many steps along the scale. Chords of the key become what
- * stands on that degree; chords with notes from outside keep their kind on the moved root.
+ * stands on that degree; chords with notes from outside keep their kind, and their distance from the chord they lead to.
  */
-export function movingDegrees(from: Key, to: Key, steps: number): Moving & { leading(name: NoteName): NoteName } {
+export function movingDegrees(from: Key, to: Key, steps: number): MovingDegrees {
   const noteBy =
     (leading: boolean) =>
     (name: NoteName): NoteName => {
       const { degree, alter } = degreeOf(name, from);
       return named(degree + steps, steps ? alter : alterIn(degree, alter, from, to, leading), to);
     };
-  const note = noteBy(false);
   // How far all goes on the whole: the nearer way from tonic to tonic, and the steps.
   const tonic = mod(to.pcs[0]! - from.pcs[0]! + 6, 12) - 6;
   const whole = tonic + 12 * Math.floor(steps / 7) + mod(to.pcs[mod(steps, 7)]! - to.pcs[0]!, 12);
-  const chordTo = (chord: Chord): Chord => {
-    const leads = isLeading(chord, from);
-    const move = noteBy(leads);
-    const outside = chordPitchClasses(chord).some((pc) => !from.pcs.includes(pc));
-    const root = move(chord.root);
-    const tones = outside
-      ? chord.tones
-      : chord.tones.map((t): Pick<ChordTone, "degree" | "alter"> => {
-          const semitones = mod(pitchClass(move(toneName(chord, t))) - pitchClass(root), 12);
-          return { degree: t.degree, alter: mod(semitones - NATURAL[t.degree]! + 6, 12) - 6 };
-        });
-    return chordOfTones(root, tones, chord.bass && move(chord.bass));
+  const chordTo = (chord: Chord, next: MovedChord | null): Chord => {
+    const move = noteBy(isLeading(chord, from));
+    const belongs = next !== null && belongsTo(next.before, chord, from);
+    const root = belongs ? carried(next.after.root, next.before.root, chord.root) : move(chord.root);
+    const onDegree = (t: ChordTone): Tone => {
+      const semitones = mod(pitchClass(move(toneName(chord, t))) - pitchClass(root), 12);
+      // A sixth is a major one, whatever the degree (common practice).
+      return { degree: t.degree, alter: t.degree === 6 ? t.alter : mod(semitones - NATURAL[t.degree]! + 6, 12) - 6 };
+    };
+    const keeps = belongs || (isOutside(chord, from) && !(steps === 0 && isMelodicTonic(chord, from)));
+    const tones = keeps ? chord.tones : said(chord.tones.map(onDegree), chord.tones);
+    const after = chordOfTones(root, tones);
+    return chord.bass ? { ...after, bass: toneAfter({ before: chord, after }, chord.bass) ?? move(chord.bass) } : after;
   };
-  return {
+  const by = (note: (name: NoteName) => NoteName): Moving => ({
     semitones: 0,
     note,
-    leading: noteBy(true),
     pitch: (name: PitchName) => pitchTo(name, note(noteOf(name)), whole),
     symbol(text) {
       const chord = chordOf(text);
-      return chord ? chordSymbol(chordTo(chord)) : text;
+      return chord ? chordSymbol(chordTo(chord, null)) : text;
     },
     typed: (text) => text,
     key: () => keyName(to),
+  });
+  const plain = by(noteBy(false));
+  return {
+    ...plain,
+    row(symbols) {
+      const moved: (MovedChord | null)[] = [];
+      // From the last one back: what a chord leads to is known when it is moved.
+      for (const symbol of symbols.toReversed()) {
+        const before = chordOf(symbol);
+        moved.unshift(before && { before, after: chordTo(before, moved[0] ?? null) });
+      }
+      return moved;
+    },
+    over(chord) {
+      if (!chord) return plain;
+      const outside = isOutside(chord.before, from);
+      return by((name) => {
+        const tone = toneAfter(chord, name);
+        if (tone) return tone;
+        return outside && degreeOf(name, from).alter !== 0 ? carried(chord.after.root, chord.before.root, name) : noteBy(false)(name);
+      });
+    },
   };
+}
+
+/** A name at the distance from one root that another has from its own. */
+function carried(root: NoteName, fromRoot: NoteName, name: NoteName): NoteName {
+  const letters = mod(parseNote(name)!.step - parseNote(fromRoot)!.step, 7);
+  return transposeNote(root, letters, mod(pitchClass(name) - pitchClass(fromRoot), 12));
+}
+
+/** What a tone of a chord, or its bass, is in the moved one; null for any other note. */
+function toneAfter({ before, after }: MovedChord, name: NoteName): NoteName | null {
+  const above = mod(pitchClass(name) - rootPc(before), 12);
+  const tone = before.tones.find((t) => mod(t.semitones, 12) === above);
+  if (!tone) return before.bass && after.bass && pitchClass(before.bass) === pitchClass(name) ? after.bass : null;
+  const same = (chord: Chord) => chord.tones.filter((t) => t.degree === tone.degree);
+  const found = same(after)[same(before).indexOf(tone)] ?? same(after)[0];
+  return found ? toneName(after, found) : null;
 }
 
 /** A pitch under its new name, in the octave nearest to where it should come. */

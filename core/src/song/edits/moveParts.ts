@@ -1,15 +1,15 @@
 import type { Draft } from "immer";
 import { z } from "zod";
 import { must, type Problem } from "../../result";
-import { keyName, parseKey, type Key } from "../../pitch/key";
+import { keyName, parseKey } from "../../pitch/key";
 import { LETTERS } from "../../pitch/interval";
 import { mod, noteOf, parsePitch, pitchMidi, pitchName, transposeNote, type PitchName } from "../../pitch/pitch";
-import { chordOf } from "../../chord/progression";
+import { chordSymbol } from "../../chord/chord";
 import { isWritten, partOf, sectionKey, sectionOf } from "../document";
 import { KeyText, LIMITS, NoteId, PartId, SectionId, Transposition, type Note, type Section, type Song } from "../schema";
 import { defineEdit, draftOf, refuse } from "./define";
-import { isLeading, movingDegrees, pitchTo } from "./degrees";
-import { moveMaterial, type Material, type Moving } from "./moving";
+import { movingDegrees, type MovingDegrees } from "./degrees";
+import { moveMaterial, type Material } from "./moving";
 
 /** Steps of the scale: an octave has seven. */
 const Steps = z.int("steps are whole numbers").min(-14, "at most two octaves").max(14, "at most two octaves");
@@ -88,11 +88,26 @@ function withoutShapes({ chords = [] }: Material): void {
 }
 
 /** Moves all music of a section; the note that would leave the range of MIDI, where one would. */
-function moveAll(draft: Draft<Song>, section: Section, move: Moving): Problem | null {
-  for (const material of heldIn(draft, section.id)) {
-    for (const n of Object.values(material.notes ?? {}).flat()) if (!movedNote(n, move.pitch)) return lost(n.pitch);
+function moveAll(draft: Draft<Song>, song: Song, section: Section, move: MovingDegrees): Problem | null {
+  const was = heldIn(song, section.id);
+  for (const [i, material] of heldIn(draft, section.id).entries()) {
+    const chords = was[i]!.chords ?? section.chords;
+    const moved = move.row(chords.map((c) => c.symbol));
+    const over = new Map(chords.map((c, k) => [c.id, move.over(moved[k]!)]));
+    const at = (n: Note) => over.get(chords.find((c) => c.start <= n.start && n.start < c.start + c.duration)?.id ?? "") ?? move;
     withoutShapes(material);
-    moveMaterial(material, move);
+    material.chords?.forEach((chord, k) => {
+      moveMaterial({ chords: [chord] }, over.get(chord.id)!);
+      const to = moved[k];
+      if (to) chord.symbol = chordSymbol(to.after);
+    });
+    for (const list of Object.values(material.notes ?? {}))
+      for (const n of list) {
+        const by = at(n);
+        if (!movedNote(n, by.pitch)) return lost(n.pitch);
+        moveMaterial({ notes: { moved: [n] } }, by);
+      }
+    moveMaterial({ groove: material.groove }, move);
   }
   // Layouts of a pass alone are laid out anew with its chords.
   for (const pass of draft.form) if (pass.sectionId === section.id) delete pass.voicings;
@@ -109,7 +124,7 @@ export const shiftInScale = defineEdit({
     for (const s of sections) {
       const key = sectionKey(song, s);
       const move = movingDegrees(key, key, steps);
-      const refused = moveAll(draft, s, move);
+      const refused = moveAll(draft, song, s, move);
       if (refused) return refused;
     }
   },
@@ -117,7 +132,7 @@ export const shiftInScale = defineEdit({
 
 /**
  * Changes the mode of a section, or of the song: every scale degree goes to the same degree of the new key, of the same tonic or of another (the relative one). The
- * dominant keeps its leading tone; chords with notes from outside keep their kind.
+ * dominant keeps its leading tone; chords with notes from outside keep their kind, and go with the chord they lead to; a chord tone stays one.
  */
 export const changeMode = defineEdit({
   name: "changeMode",
@@ -132,27 +147,11 @@ export const changeMode = defineEdit({
       return refuse("mode", `${keyName(to)} is the same mode as ${keyName(from)}`, "Move it to the other key instead.");
     const move = movingDegrees(from, to, 0);
     for (const s of sections) {
-      const held = heldIn(song, s.id);
-      const refused = moveAll(draft, s, move);
+      const refused = moveAll(draft, song, s, move);
       if (refused) return refused;
-      heldIn(draft, s.id).forEach((material, i) => keepLeadingTones(material, held[i]!, s, from, move));
     }
     if (section === undefined) draft.key = keyName(to);
     else if (keyName(to) === song.key) delete draftOf(draft, section).key;
     else draftOf(draft, section).key = keyName(to);
   },
 });
-
-/** Over a dominant the seventh degree of a line stays a leading tone. */
-function keepLeadingTones(target: Material, was: Material, section: Section, from: Key, move: ReturnType<typeof movingDegrees>): void {
-  const chords = was.chords ?? section.chords;
-  for (const [part, list] of Object.entries(was.notes ?? {}))
-    list.forEach((n, i) => {
-      const chord = chords.find((c) => c.start <= n.start && n.start < c.start + c.duration);
-      if (!chord || !isLeading(chordOf(chord.symbol), from)) return;
-      const name = move.leading(noteOf(n.pitch));
-      if (name === move.note(noteOf(n.pitch))) return;
-      const at = target.notes![part]![i]!;
-      at.pitch = pitchTo(at.pitch, name, 1);
-    });
-}
