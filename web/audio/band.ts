@@ -74,26 +74,39 @@ const tilt = (at: Midi, middle: Midi): number => Math.max(-MOST_TILT, Math.min(M
 /** A quiet start: full scale is never reached with the usual number of parts (moderate level). */
 const MASTER_DB = -10.8;
 
-/** The players of a song in the present audio context. */
+/** The players of a song in the present audio context; each is made when it is first heard, or before by `make`. */
 export class Band {
   private readonly out: Tone.Volume;
+  private readonly parts: ReadonlyMap<string, BandPart>;
   private readonly voices = new Map<string, Voice>();
   private readonly drums: DrumKit;
   private readonly owned: { dispose(): unknown }[] = [];
-  readonly ready: Promise<void>;
+  private readonly loads: Promise<void>[] = [];
 
   constructor(parts: readonly BandPart[]) {
     const limiter = this.own(new Tone.Limiter(-2).toDestination());
     this.out = this.own(new Tone.Volume(MASTER_DB).connect(limiter));
-    const loads: Promise<void>[] = [];
-    for (const part of parts) this.voices.set(part.id, this.makeVoice(part, loads));
+    this.parts = new Map(parts.map((p) => [p.id, p]));
     this.drums = new DrumKit((node) => this.own(node), this.out);
-    this.ready = Promise.all(loads).then(() => undefined);
+  }
+
+  /** Makes all players, one at each step, or those of one part. */
+  *make(only?: string): Generator<void> {
+    for (const part of only === undefined ? this.parts.keys() : [only]) {
+      this.voiceOf(part);
+      yield;
+    }
+    if (only === undefined) yield* this.drums.make();
+  }
+
+  /** Settles when the samples of the players that were made are there. */
+  async loaded(): Promise<void> {
+    await Promise.all(this.loads);
   }
 
   /** Sounds an event at a time of the audio context. */
   play(event: SoundEvent, time: number): void {
-    if (event.kind === "note") this.voices.get(event.part)?.play(event, time);
+    if (event.kind === "note") this.voiceOf(event.part)?.play(event, time);
     else if (event.kind === "drum") this.drums.strike(event.drum, time, event.velocity / 127, event);
     else this.drums.click(time, event.strong);
   }
@@ -111,11 +124,20 @@ export class Band {
     return node;
   }
 
-  private makeVoice({ sound, middle }: BandPart, loads: Promise<void>[]): Voice {
+  private voiceOf(id: string): Voice | null {
+    const known = this.voices.get(id);
+    const part = this.parts.get(id);
+    if (known || !part || part.sound === "drums") return known ?? null;
+    const made = this.makeVoice(part);
+    this.voices.set(id, made);
+    return made;
+  }
+
+  private makeVoice({ sound, middle }: BandPart): Voice {
     if (sound === "piano") {
       const level = this.own(new Tone.Volume(PIANO_DB).connect(this.out));
       const sampler = this.own(new Tone.Sampler({ urls: pianoUrls, release: 0.6 }).connect(level));
-      loads.push(Tone.loaded());
+      this.loads.push(Tone.loaded());
       return {
         play: (e, time) => void sampler.triggerAttackRelease(midiFrequency(e.midi), e.duration, time, strengthOf(e.velocity)),
         stop: () => void sampler.releaseAll(),

@@ -82,32 +82,44 @@ export interface DrumHit {
 
 type Own = <T extends { dispose(): unknown }>(node: T) => T;
 
-/** The drums of a band and its click. */
+/** The drums of a band and its click, each made when it is first struck, or before by `make`. */
 export class DrumKit {
   private readonly drums = new Map<Drum, { recipe: Recipe; source: Source }[]>();
   private readonly tails = new Map<Drum, Tone.MembraneSynth>();
   private readonly busyUntil = new Map<unknown, Seconds>();
-  private readonly metronome: Source;
+  private metronome: Source | null = null;
 
   constructor(
     private readonly own: Own,
     private readonly out: Tone.InputNode,
-  ) {
-    for (const [drum, recipes] of Object.entries(KIT) as [Drum, Recipe[]][])
-      this.drums.set(
-        drum,
-        recipes.map((recipe) => ({ recipe, source: this.sourceOf(recipe) })),
-      );
-    this.metronome = this.sourceOf(CLICK);
+  ) {}
+
+  /** Makes all drums and the click, one at each step. */
+  *make(): Generator<void> {
+    for (const drum of Object.keys(KIT) as Drum[]) {
+      this.piecesOf(drum);
+      yield;
+    }
+    this.clickSource();
+  }
+
+  private piecesOf(drum: Drum): { recipe: Recipe; source: Source }[] {
+    let pieces = this.drums.get(drum);
+    if (!pieces) this.drums.set(drum, (pieces = KIT[drum].map((recipe) => ({ recipe, source: this.sourceOf(recipe) }))));
+    return pieces;
+  }
+
+  private clickSource(): Source {
+    return (this.metronome ??= this.sourceOf(CLICK));
   }
 
   click(time: Seconds, strong: boolean): void {
-    this.metronome.start(time, strong ? 0.7 : 0.42, CLICK.length, strong ? STRONG_CLICK : "G5");
+    this.clickSource().start(time, strong ? 0.7 : 0.42, CLICK.length, strong ? STRONG_CLICK : "G5");
   }
 
   strike(drum: Drum, time: Seconds, velocity: number, { duration, midi, glideTo }: DrumHit = {}): void {
     if (midi !== undefined && TUNABLE.includes(drum)) return this.ring(drum, time, velocity, midi, duration ?? 0.3, glideTo);
-    for (const { recipe, source } of this.drums.get(drum)!) {
+    for (const { recipe, source } of this.piecesOf(drum)) {
       const length = RINGING.includes(drum) ? (duration ?? recipe.length) : recipe.length;
       source.start(time, velocity * (recipe.share ?? 1), length);
     }

@@ -10,6 +10,9 @@ interface Job {
   lead: number;
 }
 
+/** Milliseconds of a task in which players are made. */
+const TASK = 12;
+
 /** Plays realized songs on the transport; one at a time. */
 export class Player {
   private band: Band | null = null;
@@ -17,8 +20,8 @@ export class Player {
   private job: Job | null = null;
   onEnd: () => void = () => undefined;
 
-  /** Makes the players of the song's parts and waits for their samples. */
-  async prepare(parts: readonly Part[]): Promise<Band> {
+  /** Makes the players of the song's parts, or of one, a few in a task, and waits for their samples. */
+  async prepare(parts: readonly Part[], only?: string): Promise<Band> {
     await Tone.start();
     const id = parts.map((p) => `${p.id}:${p.sound}`).join();
     if (!this.band || this.bandFor !== id) {
@@ -26,8 +29,17 @@ export class Player {
       this.band = new Band(parts);
       this.bandFor = id;
     }
-    await this.band.ready;
-    return this.band;
+    const band = this.band;
+    let since = performance.now();
+    for (const _ of band.make(only)) {
+      if (performance.now() - since < TASK) continue;
+      await new Promise((resolve) => setTimeout(resolve));
+      // Another song was asked for meanwhile.
+      if (this.band !== band) return this.band;
+      since = performance.now();
+    }
+    await band.loaded();
+    return band;
   }
 
   async play(real: RealizedSong, options: EventOptions & { from: Ticks; to: Ticks }, loop: boolean, startAt?: Ticks): Promise<void> {
@@ -98,13 +110,13 @@ export class Player {
 
   /** A single stroke of a drum. */
   async strike(parts: readonly Part[], part: string, drum: Drum, velocity: number): Promise<void> {
-    const band = await this.prepare(parts);
+    const band = await this.prepare(parts, part);
     band.play({ kind: "drum", time: 0, part, drum, velocity }, Tone.now() + 0.02);
   }
 
   /** A single note of a part, for a touch of a key or a note that is moved. */
   async soundNote(parts: readonly Part[], part: string, midi: Midi, duration = 0.35): Promise<void> {
-    const band = await this.prepare(parts);
+    const band = await this.prepare(parts, part);
     const found = parts.find((p) => p.id === part);
     if (!found) return;
     band.play({ kind: "note", time: 0, duration, part, sound: found.sound, midi, velocity: 80 }, Tone.now() + 0.02);
@@ -117,7 +129,8 @@ export async function render(real: RealizedSong, options: EventOptions = {}, tai
   const buffer = await Tone.Offline(
     async ({ transport }) => {
       const band = new Band(playersOf(real));
-      await band.ready;
+      for (const _ of band.make());
+      await band.loaded();
       for (const event of plan.events) transport.schedule((time) => band.play(event, time), event.time);
       transport.start(0);
     },

@@ -21,6 +21,15 @@ const load = (): Promise<Player> =>
     return player;
   }));
 
+/** Reads the sound packages while nothing else happens, so that the first note asked for does not wait for them. */
+export function warmUp(): () => void {
+  // Not every browser says when it is idle.
+  const { requestIdleCallback, cancelIdleCallback } = window as Partial<Window>;
+  if (!requestIdleCallback || !cancelIdleCallback) return () => undefined;
+  const id = requestIdleCallback(() => void import("./player"));
+  return () => cancelIdleCallback(id);
+}
+
 interface SoundState {
   playing: boolean;
   loading: boolean;

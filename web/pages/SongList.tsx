@@ -149,11 +149,11 @@ function Begin({ fail }: { fail(error: unknown): void }) {
 /** What a newcomer can do, in order. */
 const Steps = () => (
   <section className="steps">
-    <h2>From a chord line to a bass line</h2>
+    <h2>From a chord line to a song</h2>
     <ol>
       <li>
-        Make a song and type its <b>chord line</b>, for example <code>| Ebmaj9 | Cm7 F7sus4 F7 | Bbm7 Eb9 | Abmaj7 |</code>. It is voiced
-        for the keyboard at once.
+        Make a song and type its <b>chord line</b>, for example <code>| Ebmaj9 | Cm7 F7 | Bbm7 Eb9 | Abmaj7 |</code>. It is voiced for the
+        keyboard at once.
       </li>
       <li>
         Paint a <b>kick</b> into the drum grid. Kicks on a beat or clearly loud are the accents the bass has to meet.
@@ -162,10 +162,13 @@ const Steps = () => (
         Have <b>bass lines</b> written in a style, hear them in place, take one, change what you like.
       </li>
       <li>
+        Put sections together in <b>Form</b>: who plays in each pass and how, which one goes to another key or ends in another way.
+      </li>
+      <li>
         Read in <b>Check</b> what is wrong and why; hear each fix before you take it.
       </li>
       <li>
-        <b>Hand over</b> a MIDI file or the song as JSON.
+        <b>Hand over</b> pages for players and singers, a score as MusicXML, a MIDI file, or the song as JSON.
       </li>
     </ol>
   </section>

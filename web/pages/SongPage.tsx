@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { ApiProblem } from "../api";
-import { renderSong, startSound } from "../audio/sound";
+import { renderSong, startSound, warmUp } from "../audio/sound";
 import { startAnalysis } from "../store/analysis";
 import { openSong, startAutosave } from "../store/autosave";
 import { tell } from "../store/notice";
@@ -42,7 +42,7 @@ function useOpenSong(id: string): { ready: boolean; failed: ApiProblem | null } 
       () => {
         if (gone) return;
         prepare();
-        ends = [startAutosave(), startAnalysis(), startSound()];
+        ends = [startAutosave(), startAnalysis(), startSound(), warmUp()];
         window.orchard = { render: renderSong, song: () => useSong.getState().song };
         setReady(id);
       },

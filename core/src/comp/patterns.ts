@@ -40,7 +40,7 @@ const barOf = (text: string) => (meter: Meter) => text.padEnd(meter.bar / STEP, 
 
 /** Rhythms by name of feel, common practice; every one of them fits itself to the meter. */
 export const PATTERNS: readonly CompPattern[] = [
-  { id: "held", title: "Held as long as the chord", steps: (meter) => hold(meter.bar / STEP) },
+  { id: "held", title: "Held chords", steps: (meter) => hold(meter.bar / STEP) },
   { id: "beats", title: "On every beat", steps: byBeat((_, n) => hold(n)) },
   { id: "backbeat", title: "Backbeat chops", steps: byBeat((i) => (i % 2 ? "X" : "")) },
   { id: "offbeats", title: "Stabs between the beats", steps: byBeat((_, n) => late(n, "x")) },

@@ -12,7 +12,10 @@ const scaleOf = (key: string): string => {
   return parsed.ok ? [...parsed.value.pcs].sort().join() : "";
 };
 
-/** The key the chords are in, as soon as it is clear and is not the one that is written: taken with one click. */
+/**
+ * The key the chords are in, as soon as it is clear and is not the one that is written: taken with one click. It becomes the song's, or the section's own where
+ * other sections have chords in the song's.
+ */
 export function KeyOffer({ song }: { song: Song }) {
   const harmony = useResults((s) => s.harmony);
   const id = useSelection((s) => s.section);
@@ -23,13 +26,16 @@ export function KeyOffer({ song }: { song: Song }) {
   // A key that most chords are at home in is kept, whatever fits as well.
   const atHome = harmony!.chords.filter((c) => AT_HOME.has(c.category)).length;
   if (atHome * 2 >= harmony!.chords.length) return null;
+  const alone = song.sections.every((s) => s === section || s.key !== undefined || !s.chords.length);
+  const whose = alone ? "the song" : section.name;
   return (
     <button
       type="button"
       className="key-offer"
-      title={`The chords fit ${typeset(best.key)} better than ${typeset(song.key)}. Renames the key; no chord changes`}
-      onClick={() => edit({ do: "setKey", key: best.key })}
+      title={`The chords fit ${typeset(best.key)} better than ${typeset(song.key)}. Names the key of ${whose}; no chord changes`}
+      onClick={() => edit(alone ? { do: "setKey", key: best.key } : { do: "setSectionTime", section: section.id, key: best.key })}
     >
+      {alone ? "" : `${section.name} in `}
       {typeset(best.key)}?
     </button>
   );
