@@ -133,12 +133,12 @@ test("a section is moved to another key, and back", async ({ page }) => {
   const before = await songOf(page);
   await passes(page).nth(1).getByRole("button").click();
   await page.getByRole("button", { name: "pass", exact: true }).click();
-  await page.getByLabel("Move Chorus to another key").selectOption({ label: "F major, up 2" });
+  await page.getByLabel("Move Chorus", { exact: true }).selectOption({ label: "F major, up 2" });
   const moved = await songOf(page);
   expect(moved.sections[1]).toMatchObject({ key: "F major" });
   expect(moved.sections[1]!.chords[0]!.symbol).toBe("Bbmaj9");
   expect(moved.sections[0]).toEqual(before.sections[0]);
-  await page.getByLabel("Move Chorus to another key").selectOption({ label: "E♭ major, down 2" });
+  await page.getByLabel("Move Chorus", { exact: true }).selectOption({ label: "E♭ major, down 2" });
   expect((await songOf(page)).sections).toEqual(before.sections);
 });
 
@@ -242,7 +242,7 @@ test("notes, a part and a section are moved along the scale, the mode is changed
   await page.getByRole("button", { name: "Undo" }).first().click();
   await page.keyboard.press("Escape");
   await page.getByRole("button", { name: "pass", exact: true }).click();
-  await page.getByLabel("Move Chorus along the scale").selectOption({ label: "up a second" });
+  await page.getByLabel("Move Chorus", { exact: true }).selectOption({ label: "up a second" });
   expect((await songOf(page)).sections[1]!.chords[0]!.symbol).toMatch(/^Bb/);
   expect(await pitch()).toBe("D5");
   await page.getByRole("button", { name: "Undo" }).first().click();
@@ -254,9 +254,32 @@ test("notes, a part and a section are moved along the scale, the mode is changed
   expect([verse!.chords[0]!.symbol, chorus!.chords[0]!.symbol]).toEqual(["Fm9", expect.stringMatching(/^Bb/)]);
   await page.getByRole("button", { name: "Undo" }).first().click();
   await expect.poll(pitch).toBe("C5");
-  await page.getByLabel("Change the mode of Chorus").selectOption({ label: "C minor, the relative" });
+  await page.getByLabel("Move Chorus", { exact: true }).selectOption({ label: "C minor, the relative" });
   expect((await songOf(page)).sections[1]).toMatchObject({ key: "C minor" });
   expect((await songOf(page)).sections[1]!.chords[0]!.symbol).toMatch(/^Fm/);
   await page.getByRole("button", { name: "Undo" }).first().click();
   await expect.poll(async () => (await songOf(page)).sections).toEqual(before.sections);
+});
+
+test("a section typed in another key is offered a key of its own; the song keeps its key for the others", async ({ page }) => {
+  await page.goto("/");
+  await page.getByPlaceholder("Title of a new song").fill("Windfall Gate");
+  await page.getByRole("button", { name: "chords", exact: true }).click();
+  const line = page.getByLabel("Chord line");
+  const type = async (text: string) => {
+    await line.fill(text);
+    await line.press("Control+Enter");
+    await line.blur();
+  };
+  await type("| F | Dm7 | Gm7 | C7 |");
+  // Nothing else is in the key that a new song begins with.
+  await page.getByRole("button", { name: "F major?", exact: true }).click();
+  await expect(page.getByLabel("Key, for example E♭ major")).toHaveValue("F major");
+  await page.getByRole("button", { name: "Add to the form" }).click();
+  await strip(page).getByRole("button", { name: "New section", exact: true }).click();
+  await type("| Db | Ab/C | Bbm7 | Gb Ab7 |");
+  await page.getByRole("button", { name: "Section 2 in D♭ major?" }).click();
+  await expect(passes(page).nth(1)).toContainText("D♭ major");
+  const song = await songOf(page);
+  expect([song.key, song.sections.map((s) => s.key ?? "")]).toEqual(["F major", ["", "Db major"]]);
 });

@@ -25,7 +25,7 @@ export function KeyOffer({ song }: { song: Song }) {
   if (best.equal.length || scaleOf(best.key) === scaleOf(song.key)) return null;
   // A key that most chords are at home in is kept, whatever fits as well.
   const atHome = harmony!.chords.filter((c) => AT_HOME.has(c.category)).length;
-  if (atHome * 2 >= harmony!.chords.length) return null;
+  if (atHome * 2 > harmony!.chords.length) return null;
   const alone = song.sections.every((s) => s === section || s.key !== undefined || !s.chords.length);
   const whose = alone ? "the song" : section.name;
   return (

@@ -15,7 +15,7 @@ import { move, otherModes } from "../../commands/moves";
 import { useSelection } from "../../store/selection";
 import { edit } from "../../store/song";
 import { InPlace } from "../../ui/InPlace";
-import { Select, type Choice } from "../../ui/Select";
+import { Select } from "../../ui/Select";
 import { keyText } from "../../ui/texts";
 
 export const SEMITONES = Array.from({ length: 25 }, (_, i) => i - 12);
@@ -88,44 +88,42 @@ export function SectionTime({ song, section }: { song: Song; section: Section })
   );
 }
 
-/** Where the music of a section can be moved: to another key, along its scale, to the other mode. */
+/** Where the music of a section can be moved: to another key, along its scale, to the other mode. It only asks; nothing stays chosen. */
 function SectionMoves({ section, home }: { section: Section; home: Key }) {
-  const modes = otherModes(keyName(home));
   const here = useSelection((s) => s.here);
   const what = here ? "this pass" : section.name;
+  const semitones = SEMITONES.filter((n) => n !== 0).map((n): [string, string] => [`key:${n}`, keyMove(home, n)]);
+  const steps = STEPS.filter((n) => n !== 0).map((n): [string, string] => [`steps:${n}`, stepsText(n)]);
+  const modes = otherModes(keyName(home)).map((m): [string, string] => [`mode:${m.key}`, `${keyText(m.key)}, the ${m.title}`]);
+  const go = (value: string) => {
+    const [way, to] = value.split(":") as [string, string];
+    const by = Number(to);
+    if (way === "key") {
+      const key = keyName(transposeKey(home, by));
+      move({ do: "transposeSection", section: section.id, key, semitones: by }, `${section.name} went to ${keyText(key)}`);
+    }
+    if (way === "steps")
+      move({ do: "shiftInScale", section: section.id, steps: by }, `${capital(what)} went ${stepsText(by)} along the scale`);
+    if (way === "mode") move({ do: "changeMode", section: section.id, key: to }, `${section.name} is in ${keyText(to)}, degree by degree`);
+  };
   return (
-    <>
-      <Select<number>
-        label={`Move ${section.name} to another key`}
-        text="move it"
-        value={0}
-        set={(semitones) => {
-          if (!semitones) return;
-          const key = keyName(transposeKey(home, semitones));
-          move({ do: "transposeSection", section: section.id, key, semitones }, `${section.name} went to ${keyText(key)}`);
-        }}
-        choices={SEMITONES.map((n): Choice<number> => [n, n === 0 ? "not at all" : keyMove(home, n)])}
-      />
-      <Select<number>
-        label={`Move ${what} along the scale`}
-        text={here ? "this pass along the scale" : "along the scale"}
-        value={0}
-        set={(steps) => {
-          if (steps) move({ do: "shiftInScale", section: section.id, steps }, `${capital(what)} went ${stepsText(steps)} along the scale`);
-        }}
-        choices={STEPS.map((n): Choice<number> => [n, n === 0 ? "not at all" : stepsText(n)])}
-      />
-      {modes.length > 0 && (
-        <Select<string>
-          label={`Change the mode of ${section.name}`}
-          text="mode"
-          value=""
-          set={(key) => {
-            if (key) move({ do: "changeMode", section: section.id, key }, `${section.name} is in ${keyText(key)}, degree by degree`);
-          }}
-          choices={[["", keyName(home).split(" ")[1]!], ...modes.map((m): Choice<string> => [m.key, `${keyText(m.key)}, the ${m.title}`])]}
-        />
-      )}
-    </>
+    <select aria-label={`Move ${section.name}`} value="" onChange={(e) => go(e.target.value)}>
+      <option value="">move …</option>
+      {(
+        [
+          [`${section.name} to another key`, semitones],
+          [`${what} along the scale`, steps],
+          [`${section.name} into the other mode`, modes],
+        ] as const
+      ).map(([title, choices]) => (
+        <optgroup key={title} label={title}>
+          {choices.map(([value, words]) => (
+            <option key={value} value={value}>
+              {words}
+            </option>
+          ))}
+        </optgroup>
+      ))}
+    </select>
   );
 }
