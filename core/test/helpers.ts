@@ -33,3 +33,11 @@ export function songWith({
     { do: "setNotes", section: "s1", part: "melody", notes: notesOf(melody) },
   );
 }
+
+/** A guitar that holds A and sounds as B with a capo in the second fret. */
+export function heldSong(): Song {
+  const song = edit(songWith({ key: "B major", line: "| B |" }), { do: "setPart", part: "keys", instrument: "guitar", name: "Guitar" });
+  const held = { pitches: ["B2", "F#3", "B3", "D#4", "F#4"], shape: { frets: [null, 0, 2, 2, 2, 0], capo: 2 } };
+  const [home] = song.sections;
+  return { ...song, sections: [{ ...home!, chords: home!.chords.map((c) => ({ ...c, voicings: { keys: held } })) }] };
+}

@@ -1,8 +1,9 @@
 import type { Result } from "../result";
 import { counted } from "../words";
-import { sectionKey, sectionMeter, sectionOf } from "../song/document";
+import { passOf, sectionKey, sectionMeter, sectionOf } from "../song/document";
 import { aboutText, covers, matterId } from "../song/matter";
 import type { Edit } from "../song/edits";
+import { passView } from "../song/passView";
 import { passPlace, sectionPlace } from "../song/place";
 import type { Matter, Profile, Song, Waiver } from "../song/schema";
 import { accentsAt, agreementAt, notesAt, realizedAt, slicesAt } from "../facts/facts";
@@ -98,15 +99,16 @@ export const createChecker = (memory: Memory = createMemory()): Checker => ({
     return RULES.flatMap((rule) => {
       const severity = severityOf(rule, song);
       return severity === "off" ? [] : grouped(read.get(foundBy, rule.id, id), rule, severity, song);
-    }).sort(
-      (a, b) =>
-        Number(a.waived !== undefined) - Number(b.waived !== undefined) ||
-        RANK[a.severity] - RANK[b.severity] ||
-        b.weight - a.weight ||
-        a.where.tick - b.where.tick,
-    );
+    }).sort(byRank);
   },
 });
+
+/** What is left with a reason comes last, then by severity, what a listener notices most, and place. */
+const byRank = (a: Finding, b: Finding): number =>
+  Number(a.waived !== undefined) - Number(b.waived !== undefined) ||
+  RANK[a.severity] - RANK[b.severity] ||
+  b.weight - a.weight ||
+  a.where.tick - b.where.tick;
 
 /** The same fault of the same parts is one finding; what a waiver lets stand is one of its own. */
 function grouped(found: readonly Found[], rule: Rule, severity: Severity, song: Song): Finding[] {
@@ -197,9 +199,25 @@ function allAtOnce(places: readonly FindingPlace[]): Fix[] {
   return [{ label: `All ${places.length} places: ${how}`, edit: { do: "all", label: "fix all places", edits } }];
 }
 
-/** All findings of a song, section by section. `profile` overrides the song's own. */
-export function checkSong(song: Song, { profile }: { profile?: Profile } = {}): Finding[] {
+/** What is judged, by which school (the song's own where none is named): all sections, one, or one pass of the form as it plays. */
+export interface CheckScope {
+  profile?: Profile;
+  section?: string;
+  pass?: string;
+}
+
+/**
+ * The findings of a song, of one section, or of one pass with its own bars, key and ways of playing: most noticed first. The ways out of a pass are
+ * edits of its section as the pass plays it: put `{ do: "inPass", pass, here: true, edit }` around one.
+ * @throws RangeError where there is no such section or pass.
+ */
+export function checkSong(song: Song, { profile, section, pass }: CheckScope = {}): Finding[] {
   const judged = profile ? { ...song, profile } : song;
+  const inForm = pass === undefined ? undefined : passOf(judged, pass);
+  if (pass !== undefined && !inForm) throw new RangeError(`There is no pass ${pass} in the form`);
+  const one = inForm?.sectionId ?? section;
+  if (one !== undefined && !sectionOf(judged, one)) throw new RangeError(`There is no section ${one} in the song`);
   const checker = createChecker();
-  return judged.sections.flatMap((s) => checker.section(judged, s.id));
+  if (one !== undefined) return checker.section(inForm ? passView(judged, inForm.id, true) : judged, one);
+  return judged.sections.flatMap((s) => checker.section(judged, s.id)).sort(byRank);
 }

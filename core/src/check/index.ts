@@ -1,5 +1,5 @@
 /** What is found in a song, and what is to be done about it. */
-export { checkSong, createChecker, PROFILE_WORDS, severityOf, type Checker } from "./check";
+export { checkSong, createChecker, PROFILE_WORDS, severityOf, type Checker, type CheckScope } from "./check";
 export * from "./moment";
 export * from "./overview";
 export * from "./report";

@@ -8,3 +8,4 @@ export * from "./page";
 export * from "./range";
 export * from "./shapes";
 export * from "./sung";
+export * from "./transpose";

@@ -75,14 +75,27 @@ function shapesNow(before: Song, after: Song, part: Part): Brought[] {
       }),
     );
   };
+  const held = (song: Song): number =>
+    song.sections.reduce((n, section) => n + section.chords.filter((c) => c.voicings?.[part.id]?.shape).length, 0);
+  const gone = held(before) - held(after);
   const was = unplayable(before);
   const fresh = [...unplayable(after)].filter((id) => !was.has(id)).length;
-  return fresh
-    ? [
-        {
-          what: `${part.name}: ${counted(fresh, "layout")}`,
-          why: "no longer lie under the hand there; lay them out anew, or try another capo",
-        },
-      ]
-    : [];
+  return [
+    ...(gone > 0
+      ? [
+          {
+            what: `${part.name}: ${counted(gone, "shape")}`,
+            why: "did not go along: on another degree a shape is another one; laid out anew",
+          },
+        ]
+      : []),
+    ...(fresh
+      ? [
+          {
+            what: `${part.name}: ${counted(fresh, "layout")}`,
+            why: "no longer lie under the hand there; lay them out anew, or try another capo",
+          },
+        ]
+      : []),
+  ];
 }
