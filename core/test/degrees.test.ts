@@ -134,19 +134,27 @@ describe("mode change as it is taught (any harmony textbook)", () => {
     expect(symbols(inMode(line, key, to))).toBe(wanted);
   });
   test("a line keeps its leading tone over the dominant, not elsewhere; the raised seventh of minor comes home in major", () => {
-    const there = inMode("| C | G7 |", "C major", "C minor", ["0 B4 1", "1 E4 1", "4 B4 1", "5 A4 1"]);
-    expect(pitches(there)).toBe("Bb4 Eb4 B4 Ab4");
+    const there = inMode("| C | G7 |", "C major", "C minor", ["0 B4 1", "1 E4 1", "4 B4 1", "5 G4 1", "6 A4 1"]);
+    expect(pitches(there)).toBe("Bb4 Eb4 B4 G4 Ab4");
     expect(pitches(inMode("| Cm | G7 |", "C minor", "C major", ["0 Eb4 1", "4 B4 1", "5 A4 1", "6 Ab4 1"]))).toBe("E4 B4 A4 A4");
   });
   test("a chord tone stays that tone, whatever becomes of its chord; borrowed notes come home", () => {
     const line = "| C | E7 | Am | Fm | G7 | C |";
     const melody = ["0 Eb4 1", "4 G#4 1", "5 F#4 1", "6 Ab4 1", "7 B4 1", "8 A4 1", "12 Ab4 1", "16 B4 1", "17 A4 1"];
     // Over V7/VI (E7, then Eb7): its third, its ninth, its third by another name, its fifth.
-    expect(pitches(inMode(line, "C major", "C minor", melody))).toBe("Eb4 G4 F4 G4 Bb4 Ab4 Ab4 B4 Ab4");
+    expect(pitches(inMode(line, "C major", "C minor", melody))).toBe("Eb4 G4 F4 G4 Bb4 Ab4 Ab4 B4 A4");
     const song = songWith({ key: "C major", line, melody });
     const up = edit(song, { do: "shiftInScale", section: "s1", steps: 1 });
     expect(symbols(up)).toBe("Dm F#7 Bdim Gm Am7 Dm");
     expect(pitches(up)).toBe("F4 A#4 G#4 A#4 C#5 B4 Bb4 C5 B4");
+  });
+  test("no augmented second: beside the leading tone the sixth is raised, too, as in melodic minor, unless the chord has it (any harmony textbook)", () => {
+    const up = ["0 G4 1", "1 A4 1", "2 B4 1", "3 C5 1", "4 B4 1", "5 A4 1", "6 G4 1", "7 A4 1"];
+    expect(pitches(inMode("| G7 | G7 |", "C major", "C minor", up))).toBe("G4 A4 B4 C5 B4 A4 G4 Ab4");
+    expect(pitches(inMode("| C | Am |", "C major", "C minor", up))).toBe("G4 Ab4 Bb4 C5 Bb4 Ab4 G4 Ab4");
+    // The ninth of the dominant and the third of the subdominant stay.
+    expect(pitches(inMode("| F G7 |", "C major", "C minor", ["1 A4 1", "2 B4 1", "3 C5 1"]))).toBe("Ab4 B4 C5");
+    expect(pitches(inMode("| G9 |", "C major", "C minor", ["0 B4 1", "1 A4 1"]))).toBe("B4 Ab4");
   });
   test("along the scale an altered name never sounds as its neighbor in the key", () => {
     const song = songWith({ key: "C major", line: "| C | Bb | Eb | A7 |", melody: ["0 C#4 1", "1 Bb4 1"] });

@@ -115,15 +115,17 @@ function SectionMoves({ section, home }: { section: Section; home: Key }) {
           [`${what} along the scale`, steps],
           [`${section.name} into the other mode`, modes],
         ] as const
-      ).map(([title, choices]) => (
-        <optgroup key={title} label={title}>
-          {choices.map(([value, words]) => (
-            <option key={value} value={value}>
-              {words}
-            </option>
-          ))}
-        </optgroup>
-      ))}
+      )
+        .filter(([, choices]) => choices.length)
+        .map(([title, choices]) => (
+          <optgroup key={title} label={title}>
+            {choices.map(([value, words]) => (
+              <option key={value} value={value}>
+                {words}
+              </option>
+            ))}
+          </optgroup>
+        ))}
     </select>
   );
 }

@@ -91,6 +91,9 @@ function said(tones: readonly Tone[], before: readonly Tone[]): Tone[] {
   });
 }
 
+/** Semitones of the step that a line in minor avoids: between its sixth and the raised seventh (any harmony textbook). */
+const AUGMENTED_SECOND = 3;
+
 /** A chord, and what it becomes. */
 export interface MovedChord {
   before: Chord;
@@ -103,6 +106,8 @@ export interface MovingDegrees extends Moving {
   row(symbols: readonly string[]): (MovedChord | null)[];
   /** How notes go over a chord: a tone of it stays that tone, a note of the key its degree. */
   over(chord: MovedChord | null): Moving;
+  /** A moved note between two others of its line: beside a raised seventh the sixth of minor is raised, too, unless the chord has it as it is. */
+  between(pitch: PitchName, neighbors: readonly (PitchName | undefined)[], chord: MovedChord | null): PitchName;
 }
 
 /**
@@ -155,6 +160,14 @@ export function movingDegrees(from: Key, to: Key, steps: number): MovingDegrees 
         moved.unshift(before && { before, after: chordTo(before, moved[0] ?? null) });
       }
       return moved;
+    },
+    between(pitch, neighbors, chord) {
+      const becameMinor = steps === 0 && above(from, 5) === 9 && above(to, 5) === 8;
+      if (!becameMinor || pitchClass(noteOf(pitch)) !== to.pcs[5]) return pitch;
+      if (chord && chordPitchClasses(chord.after).includes(to.pcs[5]!)) return pitch;
+      const raised = pitchMidi(pitch) + AUGMENTED_SECOND;
+      const leads = neighbors.some((n) => n && pitchMidi(n) === raised && mod(raised - to.pcs[0]!, 12) === 11);
+      return leads ? pitchName(pitchMidi(pitch) + 1, transposeNote(noteOf(pitch), 0, 1)) : pitch;
     },
     over(chord) {
       if (!chord) return plain;

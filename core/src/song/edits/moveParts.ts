@@ -93,20 +93,25 @@ function moveAll(draft: Draft<Song>, song: Song, section: Section, move: MovingD
   for (const [i, material] of heldIn(draft, section.id).entries()) {
     const chords = was[i]!.chords ?? section.chords;
     const moved = move.row(chords.map((c) => c.symbol));
-    const over = new Map(chords.map((c, k) => [c.id, move.over(moved[k]!)]));
-    const at = (n: Note) => over.get(chords.find((c) => c.start <= n.start && n.start < c.start + c.duration)?.id ?? "") ?? move;
+    const over = moved.map((m) => move.over(m));
     withoutShapes(material);
     material.chords?.forEach((chord, k) => {
-      moveMaterial({ chords: [chord] }, over.get(chord.id)!);
+      moveMaterial({ chords: [chord] }, over[k]!);
       const to = moved[k];
       if (to) chord.symbol = chordSymbol(to.after);
     });
-    for (const list of Object.values(material.notes ?? {}))
-      for (const n of list) {
-        const by = at(n);
+    for (const list of Object.values(material.notes ?? {})) {
+      const at = list.map((n) => chords.findIndex((c) => c.start <= n.start && n.start < c.start + c.duration));
+      for (const [k, n] of list.entries()) {
+        const by = over[at[k]!] ?? move;
         if (!movedNote(n, by.pitch)) return lost(n.pitch);
         moveMaterial({ notes: { moved: [n] } }, by);
       }
+      const pitches = list.map((n) => n.pitch);
+      list.forEach((n, k) => {
+        n.pitch = move.between(n.pitch, [pitches[k - 1], pitches[k + 1]], moved[at[k]!] ?? null);
+      });
+    }
     moveMaterial({ groove: material.groove }, move);
   }
   // Layouts of a pass alone are laid out anew with its chords.
