@@ -3,6 +3,7 @@ import {
   analyzeSection,
   bassLines,
   BASS_STYLES,
+  checkSong,
   firstNote,
   harmonizeMelody,
   judgeProgression,
@@ -53,6 +54,25 @@ test("alone the same verse leads back to its own beginning", () => {
   const [line] = must(bassLines(song, { section: "s1", part: "bass", style: "walking" }));
   const last = line!.notes.at(-1)!;
   expect(LEADS.includes(mod(pitchMidi(last.pitch) - firstRoot("F"), 12))).toBe(true);
+});
+
+test("a turnaround is offered before what begins at home, in the loop or in the next section, and nowhere else", () => {
+  const verse = "| F | Bb | C7 | F |";
+  const turns = (song: Song) =>
+    [0.2, 0.6, 0.9]
+      .flatMap((range) => reharmonize({ song, section: "s1", chordIds: [song.sections[0]!.chords.at(-1)!.id], range }))
+      .filter((o) => o.technique === "turnaround")
+      .map((o) => o.reasons[0]!.params!.first);
+  expect(turns(songWith({ key: "F major", line: verse }))).toContain("F");
+  expect(turns(verseAndChorus(verse, "| Fmaj7 | Bb |"))).toContain("Fmaj7");
+  expect(turns(verseAndChorus(verse, "| Db | Ab |"))).toEqual([]);
+});
+
+test("a loop stands still where it comes back as it is, not where the next pass is higher", () => {
+  const song = edit(songWith({ line: "| C | Am | F | C |" }), { do: "setProfile", profile: "loop" }, { do: "addPass", section: "s1" });
+  const ends = (s: Song) => checkSong(s).filter((f) => f.rule === "loop-end").length;
+  expect(ends(song)).toBe(1);
+  expect(ends(edit(song, { do: "setPass", pass: song.form[1]!.id, transpose: 2 }))).toBe(0);
 });
 
 test("random verses and choruses: what leads on leads to the first note that is written there, wherever it is", () => {

@@ -6,16 +6,17 @@ import { parts, symbolAt } from "../tools";
 export const turnaround: Technique = {
   id: "turnaround",
   title: "Turnaround",
-  explanation: "Four quick chords in the place of a tonic that only waits: they lead back to the beginning.",
+  explanation:
+    "Four quick chords in the place of a tonic that only waits: they lead to the tonic that follows: the beginning once more, or the next section.",
   source: "any jazz harmony textbook",
   adventure: 0.42,
   aim: "more",
-  words: { back: "{line} leads back to {first}" },
+  words: { back: "{line} leads on to {first}" },
   propose(spot) {
     const { chord, key } = spot.here;
-    const first = spot.slots[0]!;
-    if ((key.mode !== "major" && key.mode !== "minor") || !spot.last || rootPc(chord) !== key.pcs[0] || rootPc(first.chord) !== key.pcs[0])
-      return [];
+    const { last, next } = spot;
+    if ((key.mode !== "major" && key.mode !== "minor") || !last || !next) return [];
+    if (rootPc(chord) !== key.pcs[0] || rootPc(next.chord) !== key.pcs[0]) return [];
     const lengths = parts(spot.here, 4) ?? parts(spot.here, 2);
     if (!lengths) return [];
     const minor = isMinorish(key);
@@ -36,7 +37,7 @@ export const turnaround: Technique = {
         chords: used.map((symbol, i) => ({ symbol, duration: lengths[i]! })),
         needsNext: true,
         reason: "back",
-        params: { line: used.join(" – "), first: first.event.symbol },
+        params: { line: used.join(" – "), first: next.event.symbol },
       };
     });
   },

@@ -5,6 +5,7 @@ import { chordSymbol, rootPc, transposeChord, type Chord } from "../../../chord/
 import { nameInKey } from "../../../pitch/key";
 import { must } from "../../../result";
 import { parseChord } from "../../../chord/parse";
+import { waysOn } from "../../../song/onward";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
 
 /** Semitones from which a loop's return tears (common practice). */
@@ -21,10 +22,11 @@ export const loopEnd: Rule = {
   find: (ctx) => (repeats(ctx) ? [...standsStill(ctx), ...leapsBack(ctx)] : []),
 };
 
-/** Whether a section is followed by itself, or is all there is. */
-const repeats = ({ song, section }: CheckContext): boolean =>
-  song.form.every((p) => p.sectionId === section.id) ||
-  song.form.some((p, i) => p.sectionId === section.id && song.form[i + 1]?.sectionId === section.id);
+/** Whether a section is followed by itself as it is, or is all there is. */
+function repeats({ song, section }: CheckContext): boolean {
+  const ways = waysOn(song, section.id);
+  return ways.length ? ways.some((w) => w.again) : song.form.every((p) => p.sectionId === section.id);
+}
 
 function standsStill(ctx: CheckContext): RawFinding[] {
   const chords = ctx.sliced.real.chords.filter((c) => c.chord);
