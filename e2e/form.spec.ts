@@ -278,7 +278,7 @@ test("a section typed in another key is offered a key of its own; the song keeps
   await page.getByRole("button", { name: "Add to the form" }).click();
   await strip(page).getByRole("button", { name: "New section", exact: true }).click();
   await type("| Db | Ab/C | Bbm7 | Gb Ab7 |");
-  await page.getByRole("button", { name: "Section 2 in D♭ major?" }).click();
+  await page.getByRole("button", { name: "D♭ major for Section 2?" }).click();
   await expect(passes(page).nth(1)).toContainText("D♭ major");
   const song = await songOf(page);
   expect([song.key, song.sections.map((s) => s.key ?? "")]).toEqual(["F major", ["", "Db major"]]);

@@ -162,7 +162,7 @@ const Steps = () => (
         Have <b>bass lines</b> written in a style, hear them in place, take one, change what you like.
       </li>
       <li>
-        Put sections together in <b>Form</b>: who plays in each pass and how, which one goes to another key or ends in another way.
+        Put sections together in <b>Form</b>: who plays in each pass, how, in which key, and how it ends.
       </li>
       <li>
         Read in <b>Check</b> what is wrong and why; hear each fix before you take it.

@@ -147,7 +147,16 @@ function PassButton({ pass, current, loopTo }: { pass: FormPass; current: boolea
         {pass.own.length > 0 && <sup aria-hidden="true">*</sup>}
       </b>
       <span className="muted tabular bars">{pass.bars}</span>
-      {key && <span className="muted">{keyText(key)}</span>}
+      {key && (
+        <>
+          <span className="muted key">{keyText(key)}</span>
+          <span className="muted short-key">
+            {keyText(key)
+              .replace(/ major$/, "")
+              .replace(/ minor$/, "m")}
+          </span>
+        </>
+      )}
       <span className="muted tabular time">{timeText(Math.round(pass.startSeconds))}</span>
     </button>
   );

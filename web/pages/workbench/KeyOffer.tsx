@@ -35,8 +35,8 @@ export function KeyOffer({ song }: { song: Song }) {
       title={`The chords fit ${typeset(best.key)} better than ${typeset(song.key)}. Names the key of ${whose}; no chord changes`}
       onClick={() => edit(alone ? { do: "setKey", key: best.key } : { do: "setSectionTime", section: section.id, key: best.key })}
     >
-      {alone ? "" : `${section.name} in `}
-      {typeset(best.key)}?
+      {typeset(best.key)}
+      {alone ? "" : ` for ${section.name}`}?
     </button>
   );
 }

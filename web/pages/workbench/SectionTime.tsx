@@ -49,7 +49,7 @@ export function SectionTime({ song, section }: { song: Song; section: Section })
       />
       <InPlace
         label={`Tempo of ${section.name}`}
-        width={42}
+        width={34}
         value={String(section.tempo ?? song.tempo)}
         commit={(t) => set({ tempo: Number(t) })}
         suffix="bpm"
