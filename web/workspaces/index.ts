@@ -78,7 +78,6 @@ export const WORKSPACES: readonly Workspace[] = [
     focus: ({ song, bassPart }) => known(song, [bassPart || ofRole(song, "bass"), ofRole(song, "drums")]),
     counts: (f, song) => f.where.parts.some((id) => song.parts.find((p) => p.id === id)?.role === "bass"),
   },
-  { id: "form", title: "Form", Panel: FormPanel, focus: ({ song, chosen }) => known(song, [chosen]) },
   {
     id: "check",
     title: "Check",
@@ -86,5 +85,6 @@ export const WORKSPACES: readonly Workspace[] = [
     focus: ({ song, chosen, findings }) => known(song, [chosen, ...(findings.find((f) => f.waived === undefined)?.where.parts ?? [])]),
     counts: () => true,
   },
+  { id: "form", title: "Form", Panel: FormPanel, focus: ({ song, chosen }) => known(song, [chosen]) },
   { id: "handover", title: "Hand over", Panel: HandOverPanel, focus: () => [] },
 ];

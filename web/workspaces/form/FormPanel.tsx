@@ -29,8 +29,8 @@ export function FormPanel() {
     <>
       <PanelHead title="Form" />
       <p className="small">
-        Each column is a pass, each row a part; the bar says how busy it is. A click chooses a part in a pass, a double click mutes it
-        there, dragging a cell takes a way of playing to another pass.
+        Each column is a pass, each row a part; the bar says how busy it is. A click takes a part out of a pass, or lets it in again;
+        dragging a cell takes its way of playing to another pass. Choose a part or a pass by its name.
       </p>
       <Grid song={song} passes={passes} busy={busy} current={current} part={shown?.id ?? null} choose={setPart} />
       {pass && shown && (
@@ -59,7 +59,9 @@ function Grid({ song, passes, busy, current, part, choose }: GridProps) {
             <td />
             {passes.map((p) => (
               <th key={p.id} scope="col" aria-current={p.id === current || undefined}>
-                <span>{p.name}</span>
+                <button type="button" title={`Look at ${p.name}`} onClick={() => showPass(p.section, p.id)}>
+                  {p.name}
+                </button>
               </th>
             ))}
           </tr>
@@ -67,7 +69,11 @@ function Grid({ song, passes, busy, current, part, choose }: GridProps) {
         <tbody>
           {song.parts.map((row) => (
             <tr key={row.id}>
-              <th scope="row">{row.name}</th>
+              <th scope="row">
+                <button type="button" aria-pressed={row.id === part} title={`How ${row.name} plays`} onClick={() => choose(row.id)}>
+                  {row.name}
+                </button>
+              </th>
               {passes.map((p) => {
                 const cell = busy.get(row.id)!.get(p.id)!;
                 const own = Object.keys(passOf(song, p.id)?.playing?.[row.id] ?? {}).length > 0;
@@ -76,10 +82,12 @@ function Grid({ song, passes, busy, current, part, choose }: GridProps) {
                   <td key={p.id}>
                     <button
                       type="button"
-                      className={["cell", cell.muted && "out", own && "own"].filter(Boolean).join(" ")}
-                      aria-pressed={p.id === current && row.id === part}
+                      className={["cell", cell.muted && "out", own && "own", p.id === current && row.id === part && "shown"]
+                        .filter(Boolean)
+                        .join(" ")}
+                      aria-pressed={!cell.muted}
                       aria-label={`${row.name} in ${p.name}, time ${p.time}: ${words}${own ? ", in its own way" : ""}`}
-                      title={`${words}${own ? ", in its own way" : ""}. Double click, or M: in or out`}
+                      title={`${words}${own ? ", in its own way" : ""}. Click: ${cell.muted ? "let it play here" : "out in this pass"}`}
                       draggable
                       onDragStart={() => (dragged.current = { part: row.id, pass: p.id })}
                       onDragOver={(e) => dragged.current?.part === row.id && e.preventDefault()}
@@ -90,11 +98,6 @@ function Grid({ song, passes, busy, current, part, choose }: GridProps) {
                       onClick={() => {
                         choose(row.id);
                         showPass(p.section, p.id);
-                      }}
-                      onDoubleClick={() => toggleOut(p.id, row.id)}
-                      onKeyDown={(e) => {
-                        if (e.key !== "m" && e.key !== "M") return;
-                        e.stopPropagation();
                         toggleOut(p.id, row.id);
                       }}
                     >
