@@ -107,7 +107,7 @@ test("axe finds nothing, light and dark, in every workspace and in the list", as
   for (const scheme of ["light", "dark"] as const) {
     await page.emulateMedia({ colorScheme: scheme, reducedMotion: "reduce" });
     // In the dark the colors differ, not the structure: two views show all of them.
-    const workspaces = scheme === "light" ? ["groove", "chords", "voicings", "lines", "bass", "check", "handover"] : ["bass"];
+    const workspaces = scheme === "light" ? ["groove", "chords", "voicings", "lines", "bass", "check", "form", "handover"] : ["bass"];
     for (const path of ["/", ...workspaces.map((w) => `/songs/lanterns-on-row-nine/${w}`)]) {
       await page.goto(path);
       await expect(page.locator("h1, h2").first()).toBeVisible();

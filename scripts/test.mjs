@@ -1,9 +1,10 @@
 // Type check, lint, Jest and Playwright; the last line adds them up.
+import { spawn } from "node:child_process";
 import { mkdtempSync, existsSync, readFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { LEAST, testShare } from "./share.mjs";
-import { buildWeb, checkNode, findChromium, findXmllint, installPackages, run } from "./setup.mjs";
+import { buildWeb, checkNode, findChromium, findXmllint, installPackages, root } from "./setup.mjs";
 
 checkNode();
 installPackages();
@@ -16,10 +17,22 @@ let failed = 0;
 
 const took = [];
 
-function step(title, args, count, env = {}) {
-  console.log(`\n— ${title}`);
+/** Runs a tool; what it says comes when it has ended where another one runs beside it. */
+function ended(args, env, quiet) {
+  return new Promise((resolve) => {
+    const child = spawn(process.execPath, args, { cwd: root, env: { ...process.env, ...env }, stdio: quiet ? "pipe" : "inherit" });
+    const said = [];
+    for (const stream of [child.stdout, child.stderr]) stream?.on("data", (text) => said.push(text));
+    child.on("error", () => resolve({ status: 1, said }));
+    child.on("close", (status) => resolve({ status, said }));
+  });
+}
+
+async function step(title, args, { count, env = {}, quiet = false } = {}) {
+  if (!quiet) console.log(`\n— ${title}`);
   const begun = Date.now();
-  const result = run(process.execPath, args, { env: { ...process.env, ...env } });
+  const result = await ended(args, env, quiet);
+  if (quiet) console.log(`\n— ${title}\n${Buffer.concat(result.said).toString()}`.trimEnd());
   const [good, bad] = count ? count() : [result.status === 0 ? 1 : 0, result.status === 0 ? 0 : 1];
   passed += good;
   took.push(`${title.toLowerCase()} ${Math.round((Date.now() - begun) / 1000)} s`);
@@ -28,27 +41,30 @@ function step(title, args, count, env = {}) {
 }
 
 const read = (name) => (existsSync(path.join(out, name)) ? JSON.parse(readFileSync(path.join(out, name), "utf8")) : null);
-step("Type check", [bin("typescript", "bin", "tsc"), "--noEmit"]);
-step("Lint", [bin("eslint", "bin", "eslint.js"), "."]);
-step("Jest", [bin("jest", "bin", "jest.js"), "--json", `--outputFile=${path.join(out, "jest.json")}`], () => {
-  const report = read("jest.json");
-  return report ? [report.numPassedTests, report.numFailedTests + report.numRuntimeErrorTestSuites] : [0, 1];
+// These two use one core each.
+await Promise.all([
+  step("Type check", [bin("typescript", "bin", "tsc"), "--noEmit"], { quiet: true }),
+  step("Lint", [bin("eslint", "bin", "eslint.js"), "."], { quiet: true }),
+]);
+await step("Jest", [bin("jest", "bin", "jest.js"), "--json", `--outputFile=${path.join(out, "jest.json")}`], {
+  count: () => {
+    const report = read("jest.json");
+    return report ? [report.numPassedTests, report.numFailedTests + report.numRuntimeErrorTestSuites] : [0, 1];
+  },
 });
 buildWeb();
 if (!chromium) {
   console.error("There is no Chromium: the tests of the application did not run.");
   failed++;
 } else
-  step(
-    "Playwright",
-    [bin("@playwright", "test", "cli.js"), "test"],
-    () => {
+  await step("Playwright", [bin("@playwright", "test", "cli.js"), "test"], {
+    count: () => {
       const report = read("playwright.json");
       // A test that passes only at its second try has failed.
       return report ? [report.stats.expected, report.stats.unexpected + report.stats.flaky] : [0, 1];
     },
-    { CHROMIUM: chromium, PLAYWRIGHT_JSON_OUTPUT_NAME: path.join(out, "playwright.json") },
-  );
+    env: { CHROMIUM: chromium, PLAYWRIGHT_JSON_OUTPUT_NAME: path.join(out, "playwright.json") },
+  });
 const { tests, all, share } = testShare();
 const enough = share >= LEAST;
 if (enough) passed++;

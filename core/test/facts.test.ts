@@ -74,7 +74,7 @@ test.each([
 ])("after any row of edits to %s, what is remembered equals what is worked out anew", (name, seed) => {
   const memory = createMemory();
   let step = 0;
-  walk(goldenSong(name), { seed: 300 + seed, length: 12, apply }, (song) => {
+  walk(goldenSong(name), { seed: 300 + seed, length: 9, apply }, (song) => {
     const layouts = name !== "every-setting" && step++ % 8 === 0;
     const remembered = everything(memory, song, layouts);
     const fresh = everything(createMemory(), song, layouts);
@@ -90,14 +90,14 @@ const plain = (list: readonly Finding[]) =>
 test("a checker that remembers finds what a fresh one finds, after every one of many edits", () => {
   for (const [i, name] of ["every-setting", "transposing", "sorting-shed-stomp"].entries()) {
     const checker = createChecker();
-    walk({ ...goldenSong(name), profile: "chorale" }, { seed: 500 + i, length: 9, apply }, (song) => {
+    walk({ ...goldenSong(name), profile: "chorale" }, { seed: 500 + i, length: 7, apply }, (song) => {
       const remembered = song.sections.flatMap((s) => checker.section(song, s.id));
       expect(plain(remembered)).toEqual(plain(song.sections.flatMap((s) => checkSong(song, { section: s.id }))));
     });
   }
   // A band over several sections: what is judged at a seam rests on both sides of it.
   const checker = createChecker();
-  walk(songOf(BAND_SONGS[0]!), { seed: 77, length: 12, apply }, (song) => {
+  walk(songOf(BAND_SONGS[0]!), { seed: 77, length: 9, apply }, (song) => {
     expect(plain(song.sections.flatMap((s) => checker.section(song, s.id)))).toEqual(
       plain(song.sections.flatMap((s) => checkSong(song, { section: s.id }))),
     );

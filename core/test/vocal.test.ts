@@ -98,7 +98,7 @@ describe("schools", () => {
           });
         },
       ),
-      { numRuns: 20, seed: 5 },
+      { numRuns: 14, seed: 5 },
     );
   });
 
@@ -270,7 +270,7 @@ test("whatever is asked: the song stays as it is, the answer is plain data and a
         expect(notes.map((n) => [n.start, n.midi])).toEqual(own.notes.map((n) => [n.start, pitchMidi(n.pitch)]));
       }
     }),
-    { seed: 31, numRuns: 16 },
+    { seed: 31, numRuns: 11 },
   );
 });
 

@@ -91,8 +91,11 @@ export class Player {
   position(): Ticks | null {
     if (!this.job) return null;
     // Where the ear is, not the scheduler, which runs ahead.
-    const seconds = (Tone.getTransport().getSecondsAtTime(Tone.immediate()) - this.job.lead) * (this.job.options.speed ?? 1);
-    return Math.min(this.job.options.to - 1, tickAt(this.job.real, secondsAt(this.job.real, this.job.options.from) + seconds));
+    const { real, options, lead } = this.job;
+    const seconds = (Tone.getTransport().getSecondsAtTime(Tone.immediate()) - lead) * (options.speed ?? 1);
+    const at = Math.min(options.to - 1, tickAt(real, secondsAt(real, options.from) + seconds));
+    // Only a count-in lies before the beginning.
+    return lead > 0 ? at : Math.max(options.from, at);
   }
 
   private halt(): void {
@@ -129,7 +132,8 @@ export async function render(real: RealizedSong, options: EventOptions = {}, tai
   const buffer = await Tone.Offline(
     async ({ transport }) => {
       const band = new Band(playersOf(real));
-      for (const _ of band.make());
+      // Only who is heard: players that are silent take as long to render.
+      for (const part of new Set(plan.events.flatMap((e) => (e.kind === "note" ? [e.part] : [])))) for (const _ of band.make(part));
       await band.loaded();
       for (const event of plan.events) transport.schedule((time) => band.play(event, time), event.time);
       transport.start(0);
