@@ -101,7 +101,7 @@ function moveAll(draft: Draft<Song>, song: Song, section: Section, move: MovingD
       if (to) chord.symbol = chordSymbol(to.after);
     });
     for (const list of Object.values(material.notes ?? {})) {
-      const at = list.map((n) => chords.findIndex((c) => c.start <= n.start && n.start < c.start + c.duration));
+      const at = list.map(({ start }) => chords.findIndex((c) => c.start <= start && start < c.start + c.duration));
       for (const [k, n] of list.entries()) {
         const by = over[at[k]!] ?? move;
         if (!movedNote(n, by.pitch)) return lost(n.pitch);
