@@ -1,59 +1,55 @@
 import hooks from "eslint-plugin-react-hooks";
 import tseslint from "typescript-eslint";
 
-// A folder of core/src imports only folders listed before it.
-const ORDER = [
-  "pitch",
-  "time",
-  "chord",
-  "instrument",
-  "comp",
-  "song",
-  "lattice",
-  "slice",
-  "motion",
-  "harmony",
-  "voicing",
-  "reharm",
-  "groove",
-  "writer",
-  "lyrics",
-  "line",
-  "facts",
-  "singer",
-  "notation",
-  "room",
-  "bass",
-  "counter",
-  "vocal",
-  "follow",
-  "check",
-  "format",
-];
+// The floors of core/src, and the rooms of a floor: a file imports only from floors and rooms that stand before its own.
+const FLOORS = {
+  base: [],
+  theory: ["words", "pitch", "time", "chord", "instrument", "motion"],
+  search: [],
+  song: ["comp"],
+  facts: [],
+  hear: ["sounding", "slice", "harmony", "accents", "line", "lyrics", "singer"],
+  write: ["lines", "bass", "counter", "vocal"],
+  arrange: ["voicing", "reharm", "groove", "room"],
+  judge: ["follow", "check"],
+  files: ["notation"],
+};
 // A folder of web imports only folders listed before it; anything may be tested.
-const WEB = ["api", "workers", "store", "audio", "input", "commands", "ui", "score", "workspaces", "pages"];
+const WEB = {
+  app: ["api", "workers", "store", "audio", "input", "commands"],
+  kit: [],
+  score: [],
+  workspaces: [],
+  pages: [],
+};
+const SERVER = { regex: "^(\\.\\./)+server(/|$)", message: "The application does not import the server; what both say stands in shared/." };
 const USE_INDEX = { regex: "core/src/(?!index)", message: "Use core/src/index." };
-const webLayers = WEB.map((folder, i) => ({
-  files: [`web/${folder}/**/*.{ts,tsx}`, `web/${folder}.ts`],
-  rules: {
-    "no-restricted-imports": [
-      "error",
-      {
-        patterns: [
-          USE_INDEX,
-          ...(i + 1 < WEB.length
-            ? [
-                {
-                  regex: `^(\\.\\./)+(${WEB.slice(i + 1).join("|")})(/|$)`,
-                  message: `web/${folder} may import only folders listed before it.`,
-                },
-              ]
-            : []),
-        ],
-      },
-    ],
-  },
-}));
+const forbid = (names, where) =>
+  names.length
+    ? [
+        {
+          regex: `^(\\.\\./)+(${names.join("|")})(/|$)`,
+          message: `${where} may import only what stands before it (see eslint.config.js).`,
+        },
+      ]
+    : [];
+/** What each floor and each of its rooms may not import: floors above it, rooms behind its own, and what a whole side never imports. */
+const layersOf = (root, floors, never, above = []) =>
+  Object.entries(floors).flatMap(([floor, rooms], i, all) => {
+    const higher = all
+      .slice(i + 1)
+      .map(([name]) => name)
+      .concat(above);
+    const rule = (where, names) => ({
+      files: [`${root}/${where}/**/*.{ts,tsx}`, `${root}/${where}.ts`],
+      rules: { "no-restricted-imports": ["error", { patterns: [...never, ...forbid(names, `${root}/${where}`)] }] },
+    });
+    return [
+      rule(floor, higher),
+      ...rooms.map((room, k) => rule(`${floor}/${room}`, [...higher, ...rooms.slice(k + 1)])),
+    ];
+  });
+const webLayers = layersOf("web", WEB, [USE_INDEX, SERVER]);
 const ownWorkspace = {
   files: ["web/workspaces/*/**/*.{ts,tsx}"],
   rules: {
@@ -62,6 +58,7 @@ const ownWorkspace = {
       {
         patterns: [
           USE_INDEX,
+          SERVER,
           { regex: "^(\\.\\./)+pages(/|$)", message: "web/workspaces may import only folders listed before it." },
           { regex: "^\\.\\./(?!\\.)", message: "A workspace does not import another one." },
         ],
@@ -69,25 +66,12 @@ const ownWorkspace = {
     ],
   },
 };
-const layers = ORDER.map((folder, i) => ({
-  files: [`core/src/${folder}/**/*.ts`],
-  rules: {
-    "no-restricted-imports": [
-      "error",
-      {
-        patterns: [
-          {
-            regex: `^(\\.\\./)+(${ORDER.slice(i + 1)
-              .concat("index")
-              .join("|")})(/|$)`,
-            message: `core/src/${folder} may import only folders listed before it.`,
-          },
-          { regex: "^(react|tone|express|knex|node:|.*(web|server)/)", message: "The core has no interface code and no I/O." },
-        ],
-      },
-    ],
-  },
-}));
+const layers = layersOf(
+  "core/src",
+  FLOORS,
+  [{ regex: "^(react|tone|express|knex|node:|.*(web|server|shared)/)", message: "The core has no interface code and no I/O." }],
+  ["index"],
+);
 
 export default tseslint.config(
   { ignores: ["dist/", "node_modules/", "data/", "test-results/", "playwright-report/"] },

@@ -2,8 +2,8 @@
 import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
 import { applyEdit, checkSong, createChecker, createMemory, must, readMidi, sliceSong, songOfMidi } from "../core/src/index";
-import { tallyBandFaults } from "../core/test/putBandFaults";
-import { tallyFaults } from "../core/test/putFaults";
+import { tallyBandFaults } from "../core/test/judge/putBandFaults";
+import { tallyFaults } from "../core/test/judge/putFaults";
 import { eightParts } from "./songs";
 
 const midis = (folder: string): string[] =>

@@ -1,6 +1,6 @@
 /** Benchmarks, printed as ratios to a reference measured in the same run. `npm run bench`; `npm run bench -- browser` adds the traces, `grid` all bass styles, `edits` ten thousand random edits. */
 import { createChecker, checkSong, motionBetween, must, parseChord, sliceSong, voicingSpace, type Lattice } from "../core/src/index";
-import { cheapestPruned } from "../core/src/lattice/pruned";
+import { cheapestPruned } from "../core/src/search/pruned";
 import { longSong, loopOf } from "./songs";
 
 const now = (): number => performance.now();

@@ -1,7 +1,7 @@
 /** Vocal harmony over the whole grid, as a multiple of one check of the same song, and how it grows; key fitting for three singers. */
 import { applyEdit, checkSong, fitKey, must, neckKey, VOCAL_SCHOOLS, vocalLines, type Song } from "../core/src/index";
 import { longSong } from "./songs";
-import { judgeVocal, VOCAL_GRID } from "../core/test/vocalGrid";
+import { judgeVocal, VOCAL_GRID } from "../core/test/write/vocalGrid";
 
 const median = (list: readonly number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)] ?? 0;
 

@@ -16,8 +16,8 @@ import {
   voicingSpace,
   type Lattice,
 } from "../core/src/index";
-import { cheapestPrepared, prepare } from "../core/src/lattice/lattice";
-import { cheapestPruned } from "../core/src/lattice/pruned";
+import { cheapestPrepared, prepare } from "../core/src/search/lattice";
+import { cheapestPruned } from "../core/src/search/pruned";
 import { longSong, loopOf } from "./songs";
 import { trace } from "./trace";
 

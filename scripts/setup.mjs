@@ -75,7 +75,7 @@ function sourceHash() {
       else hash.update(`${file}:${statSync(file).size}:${statSync(file).mtimeMs}`);
     }
   };
-  for (const folder of ["core/src", "web", "server/store"]) visit(path.join(root, folder));
+  for (const folder of ["core/src", "web", "shared"]) visit(path.join(root, folder));
   for (const file of ["index.html", "vite.config.ts", "package-lock.json"]) hash.update(readFileSync(path.join(root, file)));
   return hash.digest("hex");
 }

@@ -6,7 +6,7 @@ import { root } from "./setup.mjs";
 /** Least share of tests. */
 export const LEAST = 0.25;
 
-const FOLDERS = ["core", "web", "server", "bench", "demo", "e2e", "scripts"];
+const FOLDERS = ["core", "web", "server", "bench", "demo", "e2e", "scripts", "shared"];
 const TEST = /(^|\/)(test|e2e|__mocks__)\//;
 
 function* sources(folder) {

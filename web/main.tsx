@@ -5,7 +5,7 @@ import "@fontsource/source-serif-4/400.css";
 import "@fontsource/source-serif-4/600.css";
 import "@fontsource/source-sans-3/400.css";
 import "@fontsource/source-sans-3/600.css";
-import "./styles/index.scss";
+import "./kit/styles/index.scss";
 import { SongList } from "./pages/SongList";
 
 /** The workbench is loaded when a song is opened: the list comes first. */

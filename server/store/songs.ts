@@ -1,6 +1,7 @@
 import { randomUUID } from "node:crypto";
 import type { Knex } from "knex";
-import { keyName, must, parseKey, parseSong, type Problem, type Result, type Song } from "../../core/src/index";
+import { keyName, must, parseKey, parseSong, type Result, type Song } from "../../core/src/index";
+import type { Contents, RevisionInfo, SongSummary } from "../../shared/songs";
 import { HttpProblem } from "../problem";
 
 interface Row {
@@ -13,25 +14,6 @@ interface Row {
   created_at: number;
   updated_at: number;
   deleted_at: number | null;
-}
-
-/** What the list says of a song's music. */
-interface Contents {
-  key: string;
-  tempo: number;
-  meter: string;
-  bars: number;
-  sections: number;
-}
-
-export interface SongSummary {
-  id: string;
-  title: string;
-  revision: number;
-  updatedAt: number;
-  /** Null where the stored document cannot be read; then `problem` says why. */
-  contents: Contents | null;
-  problem: Problem | null;
 }
 
 const contentsOf = (song: Song): Contents => {
@@ -48,12 +30,6 @@ const contentsOf = (song: Song): Contents => {
 export interface Stored {
   song: Song;
   revision: number;
-}
-
-export interface RevisionInfo {
-  revision: number;
-  name: string | null;
-  createdAt: number;
 }
 
 const MINUTE = 60_000;

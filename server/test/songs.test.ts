@@ -1,7 +1,7 @@
 import http from "node:http";
 import { readFileSync } from "node:fs";
 import { must, newSong, type Song } from "../../core/src/index";
-import type { SongSummary } from "../store/songs";
+import type { SongSummary } from "../../shared/songs";
 import { startServer } from "./helpers";
 
 let server: Awaited<ReturnType<typeof startServer>>;

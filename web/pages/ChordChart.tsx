@@ -1,7 +1,7 @@
 import { must, parseKey, writtenKey, writtenSymbol, type PageBlock, type Pages, type Semitones, type Song } from "../../core/src/index";
 import { PAPERS, type Paper } from "../score/pageStaves";
 import { symbolWidth } from "../score/svg";
-import { ChordName } from "../ui/ChordName";
+import { ChordName } from "../kit/ChordName";
 import { BlockHead, FormHead } from "./Paper";
 
 interface ChartBar {

@@ -11,8 +11,9 @@ import {
   type Swing,
 } from "../../core/src/index";
 import { drawOnPage, PAPERS, type Paper } from "../score/pageStaves";
-import type { SheetOptions, StaffPart } from "../score/sheet";
-import { keyText } from "../ui/texts";
+import type { SheetOptions } from "../score/sheet";
+import type { StaffPart } from "../score/rows";
+import { keyText } from "../kit/texts";
 
 /** The head of what is handed to a player or singer: the song, for whom, what holds from the first bar on, the order of the sections. */
 export function PageHead({

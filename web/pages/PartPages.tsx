@@ -17,9 +17,9 @@ import {
 } from "../../core/src/index";
 import { scaleFor, type Paper } from "../score/pageStaves";
 import { drawnAs, sheetSymbols, stringsText } from "../score/staffParts";
-import type { StaffPart } from "../score/sheet";
-import { ChordName } from "../ui/ChordName";
-import { FretDiagram } from "../ui/FretDiagram";
+import type { StaffPart } from "../score/rows";
+import { ChordName } from "../kit/ChordName";
+import { FretDiagram } from "../kit/FretDiagram";
 import { BlockHead, newMeter, FormHead, Staves } from "./Paper";
 
 interface Props {

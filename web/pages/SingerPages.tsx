@@ -3,8 +3,8 @@ import { Link } from "react-router";
 import { engrave, singerPage, typesetNames, VOICES, type PageSection, type SingerPage, type Song } from "../../core/src/index";
 import type { Paper } from "../score/pageStaves";
 import { sheetSymbols } from "../score/staffParts";
-import type { StaffPart } from "../score/sheet";
-import { keyText } from "../ui/texts";
+import type { StaffPart } from "../score/rows";
+import { keyText } from "../kit/texts";
 import { factsText, PageHead, Staves } from "./Paper";
 
 /** Singers who have a part, by the pages they get. */

@@ -1,10 +1,10 @@
 import { useCallback, useEffect, useState } from "react";
 import { useNavigate } from "react-router";
-import type { SongSummary } from "../../server/store/songs";
-import { api, ApiProblem } from "../api";
-import { importFile } from "../commands/files";
-import { openTab } from "../store/preferences";
-import { OpenFile, SONG_FILES } from "../ui/OpenFile";
+import type { SongSummary } from "../../shared/songs";
+import { api, ApiProblem } from "../app/api";
+import { importFile } from "../app/commands/files";
+import { openTab } from "../app/store/preferences";
+import { OpenFile, SONG_FILES } from "../kit/OpenFile";
 import { SongRow } from "./SongRow";
 import "./songs.scss";
 

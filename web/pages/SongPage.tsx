@@ -1,15 +1,15 @@
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
-import { ApiProblem } from "../api";
-import { renderSong, startSound, warmUp } from "../audio/sound";
-import { startAnalysis } from "../store/analysis";
-import { openSong, startAutosave } from "../store/autosave";
-import { tell } from "../store/notice";
-import { resetPlayback } from "../store/playback";
-import { usePreferences } from "../store/preferences";
-import { resetResults } from "../store/results";
-import { resetSelection } from "../store/selection";
-import { useSong } from "../store/song";
+import { ApiProblem } from "../app/api";
+import { renderSong, startSound, warmUp } from "../app/audio/sound";
+import { startAnalysis } from "../app/store/analysis";
+import { openSong, startAutosave } from "../app/store/autosave";
+import { tell } from "../app/store/notice";
+import { resetPlayback } from "../app/store/playback";
+import { usePreferences } from "../app/store/preferences";
+import { resetResults } from "../app/store/results";
+import { resetSelection } from "../app/store/selection";
+import { useSong } from "../app/store/song";
 import "./songs.scss";
 import { Workbench } from "./workbench/Workbench";
 

@@ -2,13 +2,13 @@ import { useMemo, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import { LAYOUTS, pagesOf, tunePart, type Layout, type Order, type Pages, type Part, type Song } from "../../core/src/index";
 import { PAPERS, type Paper } from "../score/pageStaves";
-import { Check } from "../ui/Check";
-import { Select, type Choice } from "../ui/Select";
+import { Check } from "../kit/Check";
+import { Select, type Choice } from "../kit/Select";
 import { ChordChart } from "./ChordChart";
 import { useOpened } from "./opened";
 import { LeadSheet, PlayerPage, ScorePage } from "./PartPages";
 import { singersWithPages, SingersPages } from "./SingerPages";
-import "../ui/style.scss";
+import "../kit/style.scss";
 import "./pages.scss";
 
 const KINDS = [

@@ -1,9 +1,9 @@
 import { useState, type MouseEvent } from "react";
 import { Link, useNavigate } from "react-router";
-import type { SongSummary } from "../../server/store/songs";
-import { api } from "../api";
-import { Field } from "../ui/Field";
-import { keyText } from "../ui/texts";
+import type { SongSummary } from "../../shared/songs";
+import { api } from "../app/api";
+import { Field } from "../kit/Field";
+import { keyText } from "../kit/texts";
 
 interface Props {
   song: SongSummary;

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import type { Song } from "../../core/src/index";
-import { api } from "../api";
-import { useSong } from "../store/song";
+import { api } from "../app/api";
+import { useSong } from "../app/store/song";
 
 /** The song that is open, or as it is stored. */
 export function useOpened(id: string): { song: Song | null; failed: string | null } {

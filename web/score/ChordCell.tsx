@@ -9,10 +9,10 @@ import {
   type Shape,
   type Ticks,
 } from "../../core/src/index";
-import { usePreferences } from "../store/preferences";
-import { edit } from "../store/song";
-import { ChordName } from "../ui/ChordName";
-import { FretDiagram } from "../ui/FretDiagram";
+import { usePreferences } from "../app/store/preferences";
+import { edit } from "../app/store/song";
+import { ChordName } from "../kit/ChordName";
+import { FretDiagram } from "../kit/FretDiagram";
 import type { Axis } from "./axis";
 import { chooseInRow, chordKey } from "./chordKeys";
 import { symbolFits, symbolSize } from "./geometry";

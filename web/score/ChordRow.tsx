@@ -1,11 +1,11 @@
 import { useEffect, useMemo } from "react";
 import { instrumentOf, typeset, type ChordAnalysis, type ChordEvent, type HarmonyReport } from "../../core/src/index";
-import { chordsNow } from "../commands/chords";
-import { useVoicePart } from "../commands/voicings";
-import { usePlayback } from "../store/playback";
-import { useResults } from "../store/results";
-import type { SectionData } from "../store/sectionData";
-import { useSelection } from "../store/selection";
+import { chordsNow } from "../app/commands/chords";
+import { useVoicePart } from "../app/commands/voicings";
+import { usePlayback } from "../app/store/playback";
+import { useResults } from "../app/store/results";
+import type { SectionData } from "../app/store/sectionData";
+import { useSelection } from "../app/store/selection";
 import { inSight, type Axis, type Window } from "./axis";
 import { ChordBorder, ChordCell } from "./ChordCell";
 import { NEW, useChordTyping, type ChordTyping } from "./chordEditing";

@@ -1,9 +1,9 @@
 import { memo, useRef, useState } from "react";
 import { laneName, positionText, typeset, type Drum, type Hit } from "../../core/src/index";
-import { hitsNow } from "../commands/drums";
-import { usePlayback } from "../store/playback";
-import { usePreferences } from "../store/preferences";
-import type { SectionData } from "../store/sectionData";
+import { hitsNow } from "../app/commands/drums";
+import { usePlayback } from "../app/store/playback";
+import { usePreferences } from "../app/store/preferences";
+import type { SectionData } from "../app/store/sectionData";
 import { barsInSight, inSight, type Axis, type Window } from "./axis";
 import { drumKey, type Cursor } from "./drumKeys";
 import { RADIUS, rowsOf } from "./layout";

@@ -1,5 +1,5 @@
 import type { Finding } from "../../core/src/index";
-import type { SectionData } from "../store/sectionData";
+import type { SectionData } from "../app/store/sectionData";
 import { inSight, type Axis, type Window } from "./axis";
 import { RADIUS } from "./layout";
 

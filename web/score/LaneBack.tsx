@@ -11,9 +11,9 @@ import {
   type Midi,
   type RealizedChord,
 } from "../../core/src/index";
-import { useResults } from "../store/results";
-import type { SectionData } from "../store/sectionData";
-import { useSelection } from "../store/selection";
+import { useResults } from "../app/store/results";
+import type { SectionData } from "../app/store/sectionData";
+import { useSelection } from "../app/store/selection";
 import { barsInSight, inSight, type Axis, type Window } from "./axis";
 import type { LaneScale } from "./laneScale";
 

@@ -1,13 +1,13 @@
 import { drumOf, instrumentOf, laneName, typesetNames, type Part } from "../../core/src/index";
-import { usePlayback } from "../store/playback";
-import type { SectionData } from "../store/sectionData";
-import { partOfReal } from "../store/sectionData";
-import { setLane } from "../store/selection";
-import { edit, usePass } from "../store/song";
+import { usePlayback } from "../app/store/playback";
+import type { SectionData } from "../app/store/sectionData";
+import { partOfReal } from "../app/store/sectionData";
+import { setLane } from "../app/store/selection";
+import { edit, usePass } from "../app/store/song";
 import { laneFoot, laneScale, octaves, partRange } from "./laneScale";
 import { LaneMenu } from "./LaneMenu";
 import { rowsOf, type LaneBox } from "./layout";
-import { Toggle } from "../ui/Toggle";
+import { Toggle } from "../kit/Toggle";
 
 /** Whether a name in the list of solo players belongs to a part: a single drum belongs to the drums. */
 const belongs = (part: Part, id: string): boolean => id === part.id || (part.role === "drums" && drumOf(id) !== null);

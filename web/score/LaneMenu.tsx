@@ -1,13 +1,13 @@
 import Dropdown from "react-bootstrap/Dropdown";
 import { instrumentsFor, isWritten, typesetNames, type Part } from "../../core/src/index";
-import { move } from "../commands/moves";
-import { addPart, moveEdit, NEW_PARTS, removePart } from "../commands/parts";
-import { setInstrument } from "../commands/voicings";
-import type { SectionData } from "../store/sectionData";
-import { edit } from "../store/song";
-import { InPlace } from "../ui/InPlace";
-import { MoveSelect } from "../ui/MoveSelect";
-import { Select } from "../ui/Select";
+import { move } from "../app/commands/moves";
+import { addPart, moveEdit, NEW_PARTS, removePart } from "../app/commands/parts";
+import { setInstrument } from "../app/commands/voicings";
+import type { SectionData } from "../app/store/sectionData";
+import { edit } from "../app/store/song";
+import { InPlace } from "../kit/InPlace";
+import { MoveSelect } from "../kit/MoveSelect";
+import { Select } from "../kit/Select";
 
 /** What can be done with a part, at its own label: its name and instrument, its place among the others, more parts, and away with it. */
 export function LaneMenu({ data, part }: { data: SectionData; part: Part }) {

@@ -1,4 +1,4 @@
-import { useRecord } from "../commands/record";
+import { useRecord } from "../app/commands/record";
 import type { Axis } from "./axis";
 import type { LaneScale } from "./laneScale";
 

@@ -9,20 +9,21 @@ import {
   writtenSymbol,
   type SectionVoicing,
 } from "../../core/src/index";
-import { playheadIn } from "../audio/sound";
-import { useHead } from "../audio/useHead";
-import { soundLayout } from "../commands/voicings";
-import { usePreferences } from "../store/preferences";
-import { useResults } from "../store/results";
-import type { SectionData } from "../store/sectionData";
-import { chooseChord, useSelection } from "../store/selection";
-import { ChordName } from "../ui/ChordName";
-import { FretDiagram } from "../ui/FretDiagram";
-import { Select, type Choice } from "../ui/Select";
-import { Switches } from "../ui/Switches";
+import { playheadIn } from "../app/audio/sound";
+import { useHead } from "../app/audio/useHead";
+import { soundLayout } from "../app/commands/voicings";
+import { usePreferences } from "../app/store/preferences";
+import { useResults } from "../app/store/results";
+import type { SectionData } from "../app/store/sectionData";
+import { chooseChord, useSelection } from "../app/store/selection";
+import { ChordName } from "../kit/ChordName";
+import { FretDiagram } from "../kit/FretDiagram";
+import { Select, type Choice } from "../kit/Select";
+import { Switches } from "../kit/Switches";
 import { drawStaves } from "./engraving";
 import { laneOrder } from "./layout";
-import { PLAIN_SHEET, type Placed, type SheetSymbol, type StaffPart } from "./sheet";
+import { PLAIN_SHEET, type Placed, type SheetSymbol } from "./sheet";
+import { type StaffPart } from "./rows";
 import { sheetSymbols, staffPart, stringsText } from "./staffParts";
 import { useStaffFindings, useStaffNotes } from "./staffNotes";
 

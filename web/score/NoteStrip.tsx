@@ -11,18 +11,18 @@ import {
   type Part,
   isWritten,
 } from "../../core/src/index";
-import { soundNote } from "../audio/sound";
-import { move } from "../commands/moves";
-import { changeNotes, removeNotes, type NoteChange } from "../commands/notes";
-import { usePreferences } from "../store/preferences";
-import { partOfReal, type SectionData } from "../store/sectionData";
-import { chooseNoNotes, useSelection } from "../store/selection";
-import { say } from "../store/song";
-import { InPlace } from "../ui/InPlace";
-import { MoveSelect } from "../ui/MoveSelect";
-import { Switches } from "../ui/Switches";
-import { typedPitch } from "../ui/texts";
-import { Toggle } from "../ui/Toggle";
+import { soundNote } from "../app/audio/sound";
+import { move } from "../app/commands/moves";
+import { changeNotes, removeNotes, type NoteChange } from "../app/commands/notes";
+import { usePreferences } from "../app/store/preferences";
+import { partOfReal, type SectionData } from "../app/store/sectionData";
+import { chooseNoNotes, useSelection } from "../app/store/selection";
+import { say } from "../app/store/song";
+import { InPlace } from "../kit/InPlace";
+import { MoveSelect } from "../kit/MoveSelect";
+import { Switches } from "../kit/Switches";
+import { typedPitch } from "../kit/texts";
+import { Toggle } from "../kit/Toggle";
 
 /** How notes snap, and the chosen note: everything about it, edited in place. */
 export function NoteStrip({ data }: { data: SectionData }) {

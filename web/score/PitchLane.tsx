@@ -10,11 +10,11 @@ import {
   type RealizedPart,
   type RoleSpan,
 } from "../../core/src/index";
-import type { NoteChange } from "../commands/notes";
-import { usePlayback } from "../store/playback";
-import { usePreferences } from "../store/preferences";
-import { partOfReal, type SectionData } from "../store/sectionData";
-import { chooseNotes, useSelection } from "../store/selection";
+import type { NoteChange } from "../app/commands/notes";
+import { usePlayback } from "../app/store/playback";
+import { usePreferences } from "../app/store/preferences";
+import { partOfReal, type SectionData } from "../app/store/sectionData";
+import { chooseNotes, useSelection } from "../app/store/selection";
 import { inSight, type Axis, type Window } from "./axis";
 import { numbersOf } from "./findings";
 import { lyricLines, setAside } from "./geometry";

@@ -1,10 +1,10 @@
 import { useRef, useState, type PointerEvent } from "react";
 import { positionText, typesetNames } from "../../core/src/index";
-import { usePlayback } from "../store/playback";
-import { useResults } from "../store/results";
-import type { SectionData } from "../store/sectionData";
-import { usePass } from "../store/song";
-import { ownText } from "../ui/texts";
+import { usePlayback } from "../app/store/playback";
+import { useResults } from "../app/store/results";
+import type { SectionData } from "../app/store/sectionData";
+import { usePass } from "../app/store/song";
+import { ownText } from "../kit/texts";
 import { barsInSight, inSight, type Axis, type Window } from "./axis";
 import { showsBeats } from "./LaneBack";
 

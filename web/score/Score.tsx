@@ -1,11 +1,11 @@
 import { useEffect, useMemo } from "react";
 import { instrumentOf, type Part, type Pass } from "../../core/src/index";
-import { usePreferences } from "../store/preferences";
-import { useResults } from "../store/results";
-import type { SectionData } from "../store/sectionData";
-import { useSelection } from "../store/selection";
-import { edit, storedSong, usePass } from "../store/song";
-import { InPlace } from "../ui/InPlace";
+import { usePreferences } from "../app/store/preferences";
+import { useResults } from "../app/store/results";
+import type { SectionData } from "../app/store/sectionData";
+import { useSelection } from "../app/store/selection";
+import { edit, storedSong, usePass } from "../app/store/song";
+import { InPlace } from "../kit/InPlace";
 import { makeAxis, zoomForBars, zoomToFit } from "./axis";
 import { ChordRow } from "./ChordRow";
 import { DrumLane } from "./DrumLane";

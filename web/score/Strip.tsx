@@ -1,4 +1,4 @@
-import { partOfReal, type SectionData } from "../store/sectionData";
+import { partOfReal, type SectionData } from "../app/store/sectionData";
 import type { Axis } from "./axis";
 import { STRIP_HEIGHT } from "./layout";
 

@@ -1,6 +1,6 @@
 import { memo } from "react";
 import { countedBy, QUARTER, RULES, threads, voicedChords } from "../../core/src/index";
-import type { SectionData } from "../store/sectionData";
+import type { SectionData } from "../app/store/sectionData";
 import type { Axis, Window } from "./axis";
 import { DOTS_BELOW } from "./layout";
 

@@ -1,8 +1,8 @@
 import { useLayoutEffect, useRef, useState, type KeyboardEvent } from "react";
 import { HELD, layOne, sungNotes } from "../../core/src/index";
-import { changeNotes, type NotePlace } from "../commands/notes";
-import { usePreferences } from "../store/preferences";
-import { sectionNow } from "../store/song";
+import { changeNotes, type NotePlace } from "../app/commands/notes";
+import { usePreferences } from "../app/store/preferences";
+import { sectionNow } from "../app/store/song";
 import type { Axis } from "./axis";
 
 interface Props {

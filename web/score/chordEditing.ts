@@ -1,10 +1,10 @@
 import { useState, type KeyboardEvent } from "react";
 import { flushSync } from "react-dom";
 import { NO_CHORD, type Problem } from "../../core/src/index";
-import { chordsNow, putEdit } from "../commands/chords";
-import type { SectionData } from "../store/sectionData";
-import { chooseChord } from "../store/selection";
-import { edit, say, useSong } from "../store/song";
+import { chordsNow, putEdit } from "../app/commands/chords";
+import type { SectionData } from "../app/store/sectionData";
+import { chooseChord } from "../app/store/selection";
+import { edit, say, useSong } from "../app/store/song";
 
 /** A chord that is not there yet: the bar after the last one. */
 export const NEW = "new";

@@ -1,9 +1,9 @@
 import type { KeyboardEvent } from "react";
 import { flushSync } from "react-dom";
-import { chordsNow } from "../commands/chords";
-import { soundLayout } from "../commands/voicings";
-import { chooseChord, useSelection } from "../store/selection";
-import { edit, songNow } from "../store/song";
+import { chordsNow } from "../app/commands/chords";
+import { soundLayout } from "../app/commands/voicings";
+import { chooseChord, useSelection } from "../app/store/selection";
+import { edit, songNow } from "../app/store/song";
 
 /** Chooses a chord, or with `extend` a row of them from where it was begun, and lets it sound. */
 export function chooseInRow(section: string, id: string, extend = false): void {

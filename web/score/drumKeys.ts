@@ -1,7 +1,7 @@
 import type { KeyboardEvent } from "react";
 import type { Drum, Ticks } from "../../core/src/index";
-import { hitsNow, setHit, setMain, usualVelocity } from "../commands/drums";
-import type { SectionData } from "../store/sectionData";
+import { hitsNow, setHit, setMain, usualVelocity } from "../app/commands/drums";
+import type { SectionData } from "../app/store/sectionData";
 
 /** Where the keyboard stands in the drum grid. */
 export interface Cursor {

@@ -13,7 +13,8 @@ import {
 import { voicesIn, type EngravedPart, type EngravedStaff, type Tablature } from "../../core/src/index";
 import { barOf, DOWN, tabBar, UP } from "./bars";
 import { drawTies, formatBar, looseVoice, spotsOf, symbolVoice, type BarBox, type Drawn, type Pending } from "./formatting";
-import { layOutSheet, placesOf, type Line, type Placed, type SheetOptions, type Spot, type StaffPart } from "./sheet";
+import { layOutSheet, placesOf, type Line, type Placed, type SheetOptions, type Spot } from "./sheet";
+import { type StaffPart } from "./rows";
 import { TAB_GAP, type Row } from "./rows";
 import "./sheet.scss";
 import { shrinkModifier, shrinkNote, SMALL_GAP } from "./small";

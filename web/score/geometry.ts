@@ -1,5 +1,5 @@
 import { chordPitchClasses, mod, scaleStep, type Key, type Midi, type RealizedChord, type Ticks } from "../../core/src/index";
-import type { Snap } from "../store/preferences";
+import type { Snap } from "../app/store/preferences";
 
 /** Lowest and highest pitch a lane shows: its notes with some room, at least `least` semitones. */
 export function laneRange(midis: readonly Midi[], fallback: readonly [Midi, Midi], least = 17): [Midi, Midi] {

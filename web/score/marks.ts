@@ -1,7 +1,8 @@
 import type { StaveNote } from "vexflow/bravura";
 import { staffStep, type Dynamic, type EngravedChord, type SungSyllable } from "../../core/src/index";
 import { VERSE, type Row } from "./rows";
-import type { Line, SheetOptions, Spot, StaffPart } from "./sheet";
+import type { Line, SheetOptions, Spot } from "./sheet";
+import type { StaffPart } from "./rows";
 import { widthOf, writeLine, writeSymbol, writeText } from "./svg";
 
 /** A chord as it was drawn on a line. */

@@ -1,11 +1,11 @@
 import { chordAtTick, type Midi, type RealizedPart } from "../../core/src/index";
 import type { KeyboardEvent } from "react";
-import { soundNote } from "../audio/sound";
-import { copyNotes, cutNotes, duplicateNotes, pasteNotes } from "../commands/clipboard";
-import { addNote, changeNotes, notesNow, removeNotes, spellHere, type NotePlace } from "../commands/notes";
-import { usePreferences } from "../store/preferences";
-import type { SectionData } from "../store/sectionData";
-import { chooseNoNotes, useSelection } from "../store/selection";
+import { soundNote } from "../app/audio/sound";
+import { copyNotes, cutNotes, duplicateNotes, pasteNotes } from "../app/commands/clipboard";
+import { addNote, changeNotes, notesNow, removeNotes, spellHere, type NotePlace } from "../app/commands/notes";
+import { usePreferences } from "../app/store/preferences";
+import type { SectionData } from "../app/store/sectionData";
+import { chooseNoNotes, useSelection } from "../app/store/selection";
 import type { Axis } from "./axis";
 import { snapPitch, stepPitch } from "./geometry";
 import type { LaneScale } from "./laneScale";

@@ -1,6 +1,7 @@
 import { drawStaves } from "./engraving";
 import { nameLines } from "./marks";
-import { PLAIN_SHEET, type SheetOptions, type StaffPart } from "./sheet";
+import { PLAIN_SHEET, type SheetOptions } from "./sheet";
+import { type StaffPart } from "./rows";
 import { widthOf } from "./svg";
 
 /** Width of the staves on the paper, in pixels, for each size of paper: what its margins leave. */

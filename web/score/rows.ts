@@ -1,5 +1,15 @@
-import { staffStep, TOP_LINE, voicesIn, type EngravedChord, type EngravedStaff } from "../../core/src/index";
-import type { StaffPart } from "./sheet";
+import { staffStep, TOP_LINE, voicesIn, type EngravedChord, type EngravedPart, type EngravedStaff, type Tablature } from "../../core/src/index";
+
+/** A part as it is drawn. */
+export interface StaffPart extends EngravedPart {
+  tab?: Tablature;
+  /** What stands where on a percussion staff. */
+  legend?: string;
+  /** Printed small, to be followed rather than played. */
+  small?: boolean;
+  /** Ends of notes after which a singer breathes. */
+  breaths?: readonly number[];
+}
 
 /** Where the first line of a staff is, below the top of its box; distance of lines, and of two verses. */
 const HEAD = 40;

@@ -1,16 +1,6 @@
-import { voicesIn, type EngravedPart, type Tablature } from "../../core/src/index";
-import { rowsOf, type Rows } from "./rows";
+import { voicesIn } from "../../core/src/index";
+import { rowsOf, type Rows, type StaffPart } from "./rows";
 import { widthOf } from "./svg";
-
-export interface StaffPart extends EngravedPart {
-  tab?: Tablature;
-  /** What stands where on a percussion staff. */
-  legend?: string;
-  /** Printed small, to be followed rather than played. */
-  small?: boolean;
-  /** Ends of notes after which a singer breathes. */
-  breaths?: readonly number[];
-}
 
 /** A chord symbol over the sheet: how wide it is, and its text where the sheet writes it. */
 export interface SheetSymbol {

@@ -1,14 +1,15 @@
 import { useEffect, type KeyboardEvent, type MouseEvent, type RefObject } from "react";
-import { soundNote } from "../audio/sound";
-import { usePlayback } from "../store/playback";
-import { useResults } from "../store/results";
-import type { SectionData } from "../store/sectionData";
-import { chooseNotes, useSelection } from "../store/selection";
+import { soundNote } from "../app/audio/sound";
+import { usePlayback } from "../app/store/playback";
+import { useResults } from "../app/store/results";
+import type { SectionData } from "../app/store/sectionData";
+import { chooseNotes, useSelection } from "../app/store/selection";
 import { makeAxis } from "./axis";
 import { numbersOf } from "./findings";
 import { laneScale, partRange } from "./laneScale";
 import { noteKey } from "./noteKeys";
-import type { Placed, StaffPart } from "./sheet";
+import type { Placed } from "./sheet";
+import type { StaffPart } from "./rows";
 import { inkOf, writeText, type Ink } from "./svg";
 
 type SheetRef = RefObject<HTMLDivElement | null>;

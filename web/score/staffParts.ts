@@ -11,7 +11,8 @@ import {
   type Song,
 } from "../../core/src/index";
 import { symbolWidth } from "./svg";
-import type { SheetSymbol, StaffPart } from "./sheet";
+import type { SheetSymbol } from "./sheet";
+import type { StaffPart } from "./rows";
 
 /** A part of a section as it is drawn; null where there is nothing to draw. */
 export function staffPart(song: Song, section: string, part: Part, written: boolean): StaffPart | null {

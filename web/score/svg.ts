@@ -1,4 +1,4 @@
-import { symbolPieces } from "../ui/symbolPieces";
+import { symbolPieces } from "../kit/symbolPieces";
 
 const SVG = "http://www.w3.org/2000/svg";
 

@@ -1,8 +1,8 @@
 import { useState, type PointerEvent, type RefObject } from "react";
 import type { Drum, Ticks } from "../../core/src/index";
-import { hitsNow, paintHits, setHit, setMain } from "../commands/drums";
-import type { SectionData } from "../store/sectionData";
-import { edit } from "../store/song";
+import { hitsNow, paintHits, setHit, setMain } from "../app/commands/drums";
+import type { SectionData } from "../app/store/sectionData";
+import { edit } from "../app/store/song";
 import type { Axis } from "./axis";
 import { floorTick } from "./geometry";
 import { RADIUS } from "./layout";

@@ -9,14 +9,14 @@ import {
   type RealizedPart,
   type Ticks,
 } from "../../core/src/index";
-import { soundNote } from "../audio/sound";
-import { addCopies } from "../commands/clipboard";
-import { addNote, changeNotes, changeNotesEdit, spellHere, type NoteChange, type NotePlace } from "../commands/notes";
-import { tryEdit } from "../store/analysis";
-import { usePreferences } from "../store/preferences";
-import type { SectionData } from "../store/sectionData";
-import { chooseChord, chooseNotes, useSelection } from "../store/selection";
-import { sectionNow, useSong } from "../store/song";
+import { soundNote } from "../app/audio/sound";
+import { addCopies } from "../app/commands/clipboard";
+import { addNote, changeNotes, changeNotesEdit, spellHere, type NoteChange, type NotePlace } from "../app/commands/notes";
+import { tryEdit } from "../app/store/analysis";
+import { usePreferences } from "../app/store/preferences";
+import type { SectionData } from "../app/store/sectionData";
+import { chooseChord, chooseNotes, useSelection } from "../app/store/selection";
+import { sectionNow, useSong } from "../app/store/song";
 import type { Axis } from "./axis";
 import { floorTick, snapPitch, snapTick } from "./geometry";
 import type { LaneScale } from "./laneScale";

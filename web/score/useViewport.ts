@@ -1,8 +1,8 @@
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type RefObject } from "react";
-import { playheadIn } from "../audio/sound";
-import { useHead } from "../audio/useHead";
+import { playheadIn } from "../app/audio/sound";
+import { useHead } from "../app/audio/useHead";
 import type { Finding } from "../../core/src/index";
-import { useSelection } from "../store/selection";
+import { useSelection } from "../app/store/selection";
 import type { Axis } from "./axis";
 import { LABEL_WIDTH } from "./layout";
 

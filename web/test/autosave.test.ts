@@ -1,7 +1,7 @@
 import { must, newSong, type Song } from "../../core/src/index";
-import { api, ApiProblem } from "../api";
-import { openSong, resolveConflict, startAutosave } from "../store/autosave";
-import { songNow, useSong } from "../store/song";
+import { api, ApiProblem } from "../app/api";
+import { openSong, resolveConflict, startAutosave } from "../app/store/autosave";
+import { songNow, useSong } from "../app/store/song";
 
 /** What the browser keeps between two visits. */
 const kept = new Map<string, unknown>();

@@ -1,16 +1,16 @@
 import { must, newSong, type Edit, type Section, type Song } from "../../core/src/index";
-import * as sound from "../audio/sound";
-import { startAnalysis } from "../store/analysis";
-import { resetPlayback } from "../store/playback";
-import { resetPreferences } from "../store/preferences";
-import { resetResults } from "../store/results";
-import { resetSelection } from "../store/selection";
-import { songNow, useSong } from "../store/song";
-import * as client from "../workers/client";
+import * as sound from "../app/audio/sound";
+import { startAnalysis } from "../app/store/analysis";
+import { resetPlayback } from "../app/store/playback";
+import { resetPreferences } from "../app/store/preferences";
+import { resetResults } from "../app/store/results";
+import { resetSelection } from "../app/store/selection";
+import { songNow, useSong } from "../app/store/song";
+import * as client from "../app/workers/client";
 
 /** The stand-ins under `__mocks__`; a test that uses the bench mocks both modules. */
-export const { heard, notesHeard, setPlayhead } = sound as unknown as typeof import("../audio/__mocks__/sound");
-export const { idle } = client as unknown as typeof import("../workers/__mocks__/client");
+export const { heard, notesHeard, setPlayhead } = sound as unknown as typeof import("../app/audio/__mocks__/sound");
+export const { idle } = client as unknown as typeof import("../app/workers/__mocks__/client");
 
 let end: (() => void) | null = null;
 

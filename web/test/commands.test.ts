@@ -1,19 +1,19 @@
 import { must, newSong, pitchMidi, QUARTER, type Drum, type Edit } from "../../core/src/index";
 import { demoSongs } from "../../core/test/demos";
-import { afterText, chordsNow, put, putEdit, rename } from "../commands/chords";
-import { hitsNow, paintHits, setHit, setMain, usualVelocity } from "../commands/drums";
-import { fileName, importFile } from "../commands/files";
-import { addNote, changeNotes, notesNow, removeNotes, spellHere } from "../commands/notes";
-import { addSection, beyondText, removeSection, setBars } from "../commands/sections";
-import { invertChord, moveRegister, nextInstrument, nextStyle, soundLayout, stylesFor, voicePartOf } from "../commands/voicings";
-import { useNotice } from "../store/notice";
-import { chooseChord, showSection, useSelection } from "../store/selection";
-import type { SectionData } from "../store/sectionData";
-import { songNow, useSong } from "../store/song";
+import { afterText, chordsNow, put, putEdit, rename } from "../app/commands/chords";
+import { hitsNow, paintHits, setHit, setMain, usualVelocity } from "../app/commands/drums";
+import { fileName, importFile } from "../app/commands/files";
+import { addNote, changeNotes, notesNow, removeNotes, spellHere } from "../app/commands/notes";
+import { addSection, beyondText, removeSection, setBars } from "../app/commands/sections";
+import { invertChord, moveRegister, nextInstrument, nextStyle, soundLayout, stylesFor, voicePartOf } from "../app/commands/voicings";
+import { useNotice } from "../app/store/notice";
+import { chooseChord, showSection, useSelection } from "../app/store/selection";
+import type { SectionData } from "../app/store/sectionData";
+import { songNow, useSong } from "../app/store/song";
 import { bench, idle, layouts, make, notesHeard, section, symbols } from "./bench";
 
-jest.mock("../workers/client");
-jest.mock("../audio/sound");
+jest.mock("../app/workers/client");
+jest.mock("../app/audio/sound");
 
 const demos = demoSongs();
 

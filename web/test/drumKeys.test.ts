@@ -3,8 +3,8 @@ import { rowsOf } from "../score/layout";
 import { bench, section } from "./bench";
 import { data, key } from "./pressed";
 
-jest.mock("../workers/client");
-jest.mock("../audio/sound");
+jest.mock("../app/workers/client");
+jest.mock("../app/audio/sound");
 jest.mock("react-dom", () => ({ flushSync: (run: () => unknown) => run() }));
 
 describe("keys of the drum grid", () => {

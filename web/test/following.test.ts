@@ -1,20 +1,20 @@
 import { demoSongs } from "../../core/test/demos";
 import { PROFILES, sectionOf, type Edit, type Song } from "../../core/src/index";
 import { toggleSolo } from "../score/LaneLabel";
-import { auditionOffer } from "../commands/offers";
-import { auditionEdit } from "../commands/audition";
-import { BASS_HEARINGS } from "../commands/bass";
-import { writeLines } from "../commands/written";
-import { hear } from "../commands/hearing";
-import { resetPlayback, usePlayback } from "../store/playback";
-import { useResults } from "../store/results";
-import { showSection } from "../store/selection";
-import { songNow, useSong } from "../store/song";
-import { workers } from "../workers/client";
+import { auditionOffer } from "../app/commands/offers";
+import { auditionEdit } from "../app/commands/audition";
+import { BASS_HEARINGS } from "../app/commands/bass";
+import { writeLines } from "../app/commands/written";
+import { hear } from "../app/commands/hearing";
+import { resetPlayback, usePlayback } from "../app/store/playback";
+import { useResults } from "../app/store/results";
+import { showSection } from "../app/store/selection";
+import { songNow, useSong } from "../app/store/song";
+import { workers } from "../app/workers/client";
 import { bench, heard, idle, layouts, make, section, symbols } from "./bench";
 
-jest.mock("../workers/client");
-jest.mock("../audio/sound");
+jest.mock("../app/workers/client");
+jest.mock("../app/audio/sound");
 
 const demos = demoSongs();
 

@@ -17,22 +17,22 @@ import {
   type Edit,
   type BassLine,
 } from "../../core/src/index";
-import { acceptEdit } from "../commands/audition";
-import { acceptLine, linesId, writeLines } from "../commands/written";
-import { acceptOffer } from "../commands/offers";
-import { paintHits } from "../commands/drums";
-import { addSection } from "../commands/sections";
-import { useResults } from "../store/results";
-import { chooseChord, showSection } from "../store/selection";
-import { songNow, useSong } from "../store/song";
-import { workers } from "../workers/client";
-import { guessUses, midiChoices, usesOf, writtenText } from "../ui/midiChoices";
-import { keyText, milliseconds, oneDecimal, percent, plainSigns, ticksOf, typedPitch } from "../ui/texts";
+import { acceptEdit } from "../app/commands/audition";
+import { acceptLine, linesId, writeLines } from "../app/commands/written";
+import { acceptOffer } from "../app/commands/offers";
+import { paintHits } from "../app/commands/drums";
+import { addSection } from "../app/commands/sections";
+import { useResults } from "../app/store/results";
+import { chooseChord, showSection } from "../app/store/selection";
+import { songNow, useSong } from "../app/store/song";
+import { workers } from "../app/workers/client";
+import { guessUses, midiChoices, usesOf, writtenText } from "../kit/midiChoices";
+import { keyText, milliseconds, oneDecimal, percent, plainSigns, ticksOf, typedPitch } from "../kit/texts";
 import { WORKSPACES } from "../workspaces";
 import { bench, idle, layouts, make, section, symbols } from "./bench";
 
-jest.mock("../workers/client");
-jest.mock("../audio/sound");
+jest.mock("../app/workers/client");
+jest.mock("../app/audio/sound");
 
 const demos = demoSongs();
 const findings = () => useResults.getState().findings;

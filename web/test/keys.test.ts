@@ -1,19 +1,19 @@
 import type { Edit } from "../../core/src/index";
-import { changeNotes } from "../commands/notes";
+import { changeNotes } from "../app/commands/notes";
 import { makeAxis } from "../score/axis";
 import { chordKey, chooseInRow } from "../score/chordKeys";
 import { laneScale, partRange } from "../score/laneScale";
 import { noteKey } from "../score/noteKeys";
-import { usePlayback } from "../store/playback";
-import { usePreferences } from "../store/preferences";
-import { partOfReal } from "../store/sectionData";
-import { chooseChord, chooseNotes, useSelection } from "../store/selection";
-import { useSong } from "../store/song";
+import { usePlayback } from "../app/store/playback";
+import { usePreferences } from "../app/store/preferences";
+import { partOfReal } from "../app/store/sectionData";
+import { chooseChord, chooseNotes, useSelection } from "../app/store/selection";
+import { useSong } from "../app/store/song";
 import { bench, make, notesHeard, section, symbols } from "./bench";
 import { data, key } from "./pressed";
 
-jest.mock("../workers/client");
-jest.mock("../audio/sound");
+jest.mock("../app/workers/client");
+jest.mock("../app/audio/sound");
 jest.mock("react-dom", () => ({ flushSync: (run: () => unknown) => run() }));
 
 const line = (text: string): Edit => ({ do: "setLine", section: "s1", line: text });

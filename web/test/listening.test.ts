@@ -1,10 +1,10 @@
 import { demoSongs } from "../../core/test/demos";
 import { realize, secondsAt, tickAt, type Song } from "../../core/src/index";
 import { edit } from "../../core/test/helpers";
-import { playersOf, schedule, type EventOptions } from "../audio/events";
+import { playersOf, schedule, type EventOptions } from "../app/audio/events";
 import { soundingAt } from "../pages/workbench/sounding";
 import { createMemory, kicksAt, realizedAt, rolesAt, sectionKey, sectionMeter, sectionPlace } from "../../core/src/index";
-import type { SectionData } from "../store/sectionData";
+import type { SectionData } from "../app/store/sectionData";
 
 const demos = demoSongs();
 const plan = (song: Song, options: EventOptions = {}, section = "s1") => schedule(realize(song, { section }), options);

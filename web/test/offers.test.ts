@@ -1,19 +1,19 @@
 import { type Edit } from "../../core/src/index";
 import { demoSongs } from "../../core/test/demos";
-import { acceptEdit, around, auditionEdit } from "../commands/audition";
-import { BASS_HEARINGS, bassPartOf, bassParts, keepNotes } from "../commands/bass";
-import { linesId, writeLines } from "../commands/written";
-import { hear, heardAs, type Hearing } from "../commands/hearing";
-import { lineHearings, lineParts } from "../commands/lines";
-import { acceptOffer, auditionOffer, auditionWritten, isWritten } from "../commands/offers";
-import { usePlayback } from "../store/playback";
-import { usePreferences } from "../store/preferences";
-import { useResults, type Offer } from "../store/results";
-import { songNow, useSong } from "../store/song";
+import { acceptEdit, around, auditionEdit } from "../app/commands/audition";
+import { BASS_HEARINGS, bassPartOf, bassParts, keepNotes } from "../app/commands/bass";
+import { linesId, writeLines } from "../app/commands/written";
+import { hear, heardAs, type Hearing } from "../app/commands/hearing";
+import { lineHearings, lineParts } from "../app/commands/lines";
+import { acceptOffer, auditionOffer, auditionWritten, isWritten } from "../app/commands/offers";
+import { usePlayback } from "../app/store/playback";
+import { usePreferences } from "../app/store/preferences";
+import { useResults, type Offer } from "../app/store/results";
+import { songNow, useSong } from "../app/store/song";
 import { bench, heard, idle, make, section } from "./bench";
 
-jest.mock("../workers/client");
-jest.mock("../audio/sound");
+jest.mock("../app/workers/client");
+jest.mock("../app/audio/sound");
 
 const demos = demoSongs();
 const line = (text: string): Edit => ({ do: "setLine", section: section().id, line: text });

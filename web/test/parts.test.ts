@@ -1,15 +1,15 @@
 import { demoSongs } from "../../core/test/demos";
 import { applyEdit, COMP_KINDS, instrumentOf, must, realize, type Edit, type Song } from "../../core/src/index";
 import { edit as apply, songWith } from "../../core/test/helpers";
-import { playersOf, schedule } from "../audio/events";
-import { addPart, freeName, moveEdit, NEW_PARTS, removePart } from "../commands/parts";
-import { useNotice } from "../store/notice";
-import { useSelection } from "../store/selection";
-import { songNow, useSong } from "../store/song";
+import { playersOf, schedule } from "../app/audio/events";
+import { addPart, freeName, moveEdit, NEW_PARTS, removePart } from "../app/commands/parts";
+import { useNotice } from "../app/store/notice";
+import { useSelection } from "../app/store/selection";
+import { songNow, useSong } from "../app/store/song";
 import { bench, idle, layouts, make, section } from "./bench";
 
-jest.mock("../workers/client");
-jest.mock("../audio/sound");
+jest.mock("../app/workers/client");
+jest.mock("../app/audio/sound");
 
 const demos = demoSongs();
 const names = (role: string) =>

@@ -1,4 +1,4 @@
-import { clearPlayed, midiMessage, onPlayed, press, release, pressKey, usePlayed } from "../input/played";
+import { clearPlayed, midiMessage, onPlayed, press, release, pressKey, usePlayed } from "../app/input/played";
 
 const notes = () => usePlayed.getState().notes;
 

@@ -1,7 +1,7 @@
 import type { KeyboardEvent } from "react";
 import { createMemory, kicksAt, realizedAt, sectionKey, sectionMeter, sectionPlace } from "../../core/src/index";
-import type { SectionData } from "../store/sectionData";
-import { songNow } from "../store/song";
+import type { SectionData } from "../app/store/sectionData";
+import { songNow } from "../app/store/song";
 import { section } from "./bench";
 
 /** A key as a browser tells it: "Shift+ArrowUp". */

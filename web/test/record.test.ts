@@ -1,13 +1,13 @@
-import { press, release } from "../input/played";
-import { startRecording, stopRecording, useRecord } from "../commands/record";
-import { usePlayback } from "../store/playback";
+import { press, release } from "../app/input/played";
+import { startRecording, stopRecording, useRecord } from "../app/commands/record";
+import { usePlayback } from "../app/store/playback";
 
 /** A stand-in for the player: a playhead that is set by hand, and a switch that tells whether it plays. */
 const sound = {
   tick: null as number | null,
   listeners: new Set<(now: { playing: boolean }, before: { playing: boolean }) => void>(),
 };
-jest.mock("../audio/sound", () => ({
+jest.mock("../app/audio/sound", () => ({
   play: () => Promise.resolve(void (sound.tick = -1920)),
   playhead: () => sound.tick,
   stop: () => {

@@ -1,6 +1,6 @@
 import { drumAsBass, must, newSong, parseChord, parseKey, realize, type RealizedChord } from "../../core/src/index";
 import { laneRange, lyricLines, setAside, snapPitch, snapTick, stepPitch } from "../score/geometry";
-import { schedule } from "../audio/events";
+import { schedule } from "../app/audio/events";
 import { edit, songWith } from "../../core/test/helpers";
 
 const chord: RealizedChord = { id: "c", pass: "o", start: 0, duration: 1920, symbol: "Cm7", chord: must(parseChord("Cm7")) };

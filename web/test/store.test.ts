@@ -1,7 +1,7 @@
 import { must, newSong, type Song } from "../../core/src/index";
 import { walk } from "../../core/test/anyEdit";
 import { goldenSong } from "../../core/test/fixtures";
-import { useSong } from "../store/song";
+import { useSong } from "../app/store/song";
 
 const state = () => useSong.getState();
 const open = () => state().open(must(newSong({ title: "Row Three" })), 4);

@@ -1,11 +1,11 @@
 import { must, newSong, QUARTER } from "../../core/src/index";
 import { demoSongs } from "../../core/test/demos";
-import { tell, useNotice } from "../store/notice";
-import { clearLoop, leaveSectionPlayback, resetPlayback, stretchOf, toggleLoop, usePlayback } from "../store/playback";
-import { openTab, resetPreferences, toggleFit, usePreferences, zoomBy } from "../store/preferences";
-import { clearLines, leaveSectionResults, resetResults, setOffers, useResults } from "../store/results";
-import { chooseChord, chooseNoNotes, chooseNotes, resetSelection, setLane, showSection, useSelection } from "../store/selection";
-import { sectionNow, songNow, useSong } from "../store/song";
+import { tell, useNotice } from "../app/store/notice";
+import { clearLoop, leaveSectionPlayback, resetPlayback, stretchOf, toggleLoop, usePlayback } from "../app/store/playback";
+import { openTab, resetPreferences, toggleFit, usePreferences, zoomBy } from "../app/store/preferences";
+import { clearLines, leaveSectionResults, resetResults, setOffers, useResults } from "../app/store/results";
+import { chooseChord, chooseNoNotes, chooseNotes, resetSelection, setLane, showSection, useSelection } from "../app/store/selection";
+import { sectionNow, songNow, useSong } from "../app/store/song";
 
 const offer = { id: "a", label: "a", edit: { do: "setTempo" as const, tempo: 90 }, from: 0, to: QUARTER };
 

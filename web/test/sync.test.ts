@@ -1,11 +1,11 @@
 import { edit, songWith } from "../../core/test/helpers";
 import type { Edit, Song } from "../../core/src/index";
-import { latest, sync } from "../workers/sync";
-import { workers } from "../workers/client";
+import { latest, sync } from "../app/workers/sync";
+import { workers } from "../app/workers/client";
 import { idle } from "./bench";
 
-jest.mock("../workers/client");
-jest.mock("../audio/sound");
+jest.mock("../app/workers/client");
+jest.mock("../app/audio/sound");
 
 const later = (): { promise: Promise<string>; answer(text: string): void } => {
   let answer: (text: string) => void = () => undefined;

@@ -10,15 +10,15 @@ import {
   type Syllable,
   type WordBook,
 } from "../../core/src/index";
-import { addCopies, copyNotes, cutNotes, duplicateNotes, pasteNotes, useClipboard } from "../commands/clipboard";
-import { layEdit, proposedNotes } from "../commands/words";
-import { useNotice } from "../store/notice";
-import { useSelection } from "../store/selection";
-import { edit, songNow, useSong } from "../store/song";
+import { addCopies, copyNotes, cutNotes, duplicateNotes, pasteNotes, useClipboard } from "../app/commands/clipboard";
+import { layEdit, proposedNotes } from "../app/commands/words";
+import { useNotice } from "../app/store/notice";
+import { useSelection } from "../app/store/selection";
+import { edit, songNow, useSong } from "../app/store/song";
 import { bench, make, section } from "./bench";
 
-jest.mock("../workers/client");
-jest.mock("../audio/sound");
+jest.mock("../app/workers/client");
+jest.mock("../app/audio/sound");
 
 const SOUNDS: Record<string, string> = { lanterns: "L AE1 N T ER0 N Z", above: "AH0 B AH1 V", orchard: "AO1 R CH ER0 D" };
 const BOOK: WordBook = {

@@ -1,7 +1,7 @@
 import type { ComponentType } from "react";
 import { laidOutParts, partByRole, type Finding, type Song } from "../../core/src/index";
-import { linePartOf, lineParts } from "../commands/lines";
-import type { SectionData } from "../store/sectionData";
+import { linePartOf, lineParts } from "../app/commands/lines";
+import type { SectionData } from "../app/store/sectionData";
 import { BassPanel } from "./bass/BassPanel";
 import { CheckPanel } from "./check/CheckPanel";
 import { ChordsPanel } from "./chords/ChordsPanel";

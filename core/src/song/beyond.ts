@@ -1,4 +1,4 @@
-import type { Ticks } from "../time/meter";
+import type { Ticks } from "../theory/time/meter";
 import type { ChordEvent, Groove, Lane, Note, Section } from "./schema";
 
 /** What lies past the end of a section that was made shorter. */

@@ -1,4 +1,4 @@
-import type { Meter, Ticks } from "../time/meter";
+import type { Meter, Ticks } from "../theory/time/meter";
 import type { NewNote, Note } from "./schema";
 
 /** Notes that were copied: where they stand is counted from the beat the first one stands in. */

@@ -1,7 +1,7 @@
 import { getUntracked } from "proxy-compare";
-import { fail, must, ok, type Result } from "../result";
-import { parseKey, type Key } from "../pitch/key";
-import { parseMeter, type Meter } from "../time/meter";
+import { fail, must, ok, type Result } from "../base/result";
+import { parseKey, type Key } from "../theory/pitch/key";
+import { parseMeter, type Meter } from "../theory/time/meter";
 import { fromVersion1 } from "./migrate/fromVersion1";
 import { Song1 } from "./migrate/version1";
 import { SONG_VERSION, SongSchema, type Part, type Pass, type Section, type Song } from "./schema";

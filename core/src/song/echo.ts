@@ -1,7 +1,7 @@
-import { pitchMidi, pitchName } from "../pitch/pitch";
-import { EIGHTH, SIXTEENTH, type Ticks } from "../time/meter";
-import { swung } from "../time/swing";
-import { strengthOf, velocityOf } from "../instrument/loudness";
+import { pitchMidi, pitchName } from "../theory/pitch/pitch";
+import { EIGHTH, SIXTEENTH, type Ticks } from "../theory/time/meter";
+import { swung } from "../theory/time/swing";
+import { strengthOf, velocityOf } from "../theory/instrument/loudness";
 import { sectionMeter, sectionSwing } from "./document";
 import { linkedNotes } from "./linked";
 import { playingOf } from "./playing";

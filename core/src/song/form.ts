@@ -1,6 +1,6 @@
-import { keyName } from "../pitch/key";
-import type { Bpm, Meter, Seconds, Ticks } from "../time/meter";
-import { ticksToSeconds } from "../time/swing";
+import { keyName } from "../theory/pitch/key";
+import type { Bpm, Meter, Seconds, Ticks } from "../theory/time/meter";
+import { ticksToSeconds } from "../theory/time/swing";
 import { sectionMeter, sectionTempo } from "./document";
 import { passPlace } from "./place";
 import { frameOf } from "./realize";

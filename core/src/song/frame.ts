@@ -1,7 +1,7 @@
-import { transposeKey, type Key } from "../pitch/key";
-import { mod, parseNote, pitchClass, plainName, transposeNote, type NoteName, type Semitones } from "../pitch/pitch";
-import type { Meter, Ticks } from "../time/meter";
-import { swung, type Swing } from "../time/swing";
+import { transposeKey, type Key } from "../theory/pitch/key";
+import { mod, parseNote, pitchClass, plainName, transposeNote, type NoteName, type Semitones } from "../theory/pitch/pitch";
+import type { Meter, Ticks } from "../theory/time/meter";
+import { swung, type Swing } from "../theory/time/swing";
 import { sectionKey, sectionMeter, sectionSwing } from "./document";
 import { findPlace, type Place } from "./place";
 import { playingOf } from "./playing";

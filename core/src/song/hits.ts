@@ -1,6 +1,6 @@
-import { pitchMidi } from "../pitch/pitch";
-import { QUARTER, type Ticks } from "../time/meter";
-import { CLOSING } from "../instrument/drums";
+import { pitchMidi } from "../theory/pitch/pitch";
+import { QUARTER, type Ticks } from "../theory/time/meter";
+import { CLOSING } from "../theory/instrument/drums";
 import { atVelocity, louderBy, playedAt, type Frame } from "./frame";
 import type { RealizedHit } from "./realized";
 import type { Hit, Lane, Song } from "./schema";

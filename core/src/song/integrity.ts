@@ -1,4 +1,4 @@
-import { INSTRUMENTS } from "../instrument/instruments";
+import { INSTRUMENTS } from "../theory/instrument/instruments";
 import type { ChordEvent, Note } from "./schema/material";
 import { LIMITS } from "./schema/scalars";
 import type { Pass, Section, Song } from "./schema/song";

@@ -1,7 +1,7 @@
-import { pitchMidi } from "../pitch/pitch";
-import type { CompChord } from "../comp/kind";
-import { COMP_KINDS } from "../comp/kinds";
-import { withFeel } from "../comp/feel";
+import { pitchMidi } from "../theory/pitch/pitch";
+import type { CompChord } from "./comp/kind";
+import { COMP_KINDS } from "./comp/kinds";
+import { withFeel } from "./comp/feel";
 import { sectionMeter } from "./document";
 import { playingOf } from "./playing";
 import type { Note, Part, Pass, PlayingOf, Section, Song } from "./schema";

@@ -1,5 +1,5 @@
-import type { PitchName } from "../pitch/pitch";
-import type { Ticks } from "../time/meter";
+import type { PitchName } from "../theory/pitch/pitch";
+import type { Ticks } from "../theory/time/meter";
 import type { Matter, Waiver } from "./schema/song";
 
 /** What a finding is about, without ids: its place in the section and the pitches concerned. */

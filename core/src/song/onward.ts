@@ -1,8 +1,8 @@
-import { noteOf, pitchMidi, pitchName, type Midi, type PitchName } from "../pitch/pitch";
-import { keyName, transposeKey } from "../pitch/key";
-import type { Ticks } from "../time/meter";
-import { chordSymbol, transposeChord } from "../chord/chord";
-import { chordOf } from "../chord/progression";
+import { noteOf, pitchMidi, pitchName, type Midi, type PitchName } from "../theory/pitch/pitch";
+import { keyName, transposeKey } from "../theory/pitch/key";
+import type { Ticks } from "../theory/time/meter";
+import { chordSymbol, transposeChord } from "../theory/chord/chord";
+import { chordOf } from "../theory/chord/progression";
 import { passOf, sectionKey, sectionMeter, sectionOf } from "./document";
 import { passPlace } from "./place";
 import { frameOf, movedBetween, realizedChords, realizedNotes } from "./realize";

@@ -1,5 +1,5 @@
 import { produce } from "immer";
-import { keyName, transposeKey } from "../pitch/key";
+import { keyName, transposeKey } from "../theory/pitch/key";
 import { passOf, sectionKey, sectionOf } from "./document";
 import { moveMaterial, moving, type Material, type Moving } from "./edits/moving";
 import { withOwnBars } from "./place";

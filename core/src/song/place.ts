@@ -1,4 +1,4 @@
-import type { Ticks } from "../time/meter";
+import type { Ticks } from "../theory/time/meter";
 import { passOf, sectionMeter, sectionOf } from "./document";
 import type { ChordEvent, Pass, Section, Song } from "./schema";
 

@@ -1,7 +1,7 @@
 import { because } from "./reasons";
 import { spellAt } from "./spell";
-import type { Midi } from "../pitch/pitch";
-import type { Ticks } from "../time/meter";
+import type { Midi } from "../theory/pitch/pitch";
+import type { Ticks } from "../theory/time/meter";
 import type { Drum, Hit, Lane, Note, Section, Song } from "./schema";
 
 /** A note as it was played in: ticks of the section, not rounded. */

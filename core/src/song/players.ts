@@ -1,4 +1,4 @@
-import { DRUM_KINDS, DRUMS, type Drum } from "../instrument/drums";
+import { DRUM_KINDS, DRUMS, type Drum } from "../theory/instrument/drums";
 import type { Lane, Section } from "./schema";
 
 /** One that plays: a part by its id, or a single drum of the drum part. */

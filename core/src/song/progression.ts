@@ -1,7 +1,7 @@
-import type { Problem } from "../result";
-import { parseKey } from "../pitch/key";
-import { parseMeter } from "../time/meter";
-import { readLine } from "../chord/progression";
+import type { Problem } from "../base/result";
+import { parseKey } from "../theory/pitch/key";
+import { parseMeter } from "../theory/time/meter";
+import { readLine } from "../theory/chord/progression";
 import type { ChordEvent } from "./schema";
 
 /**

@@ -1,7 +1,7 @@
-import { noteOf, pitchMidi, pitchName, type Midi, type PitchName } from "../pitch/pitch";
-import type { Ticks } from "../time/meter";
-import { chordSymbol, transposeChord } from "../chord/chord";
-import { chordOf, NO_CHORD } from "../chord/progression";
+import { noteOf, pitchMidi, pitchName, type Midi, type PitchName } from "../theory/pitch/pitch";
+import type { Ticks } from "../theory/time/meter";
+import { chordSymbol, transposeChord } from "../theory/chord/chord";
+import { chordOf, NO_CHORD } from "../theory/chord/progression";
 import { sectionTempo } from "./document";
 import { echoNotes } from "./echo";
 import { atVelocity, frameOf, louderBy, playedAt, type Frame } from "./frame";

@@ -1,9 +1,9 @@
-import type { Key } from "../pitch/key";
-import type { Midi, PitchName } from "../pitch/pitch";
-import { QUARTER, type Bpm, type Meter, type Seconds, type Ticks } from "../time/meter";
-import { ticksToSeconds, type Swing } from "../time/swing";
-import type { Chord } from "../chord/chord";
-import type { Drum } from "../instrument/drums";
+import type { Key } from "../theory/pitch/key";
+import type { Midi, PitchName } from "../theory/pitch/pitch";
+import { QUARTER, type Bpm, type Meter, type Seconds, type Ticks } from "../theory/time/meter";
+import { ticksToSeconds, type Swing } from "../theory/time/swing";
+import type { Chord } from "../theory/chord/chord";
+import type { Drum } from "../theory/instrument/drums";
 import type { OwnInstrument, Part, Reason, Section } from "./schema";
 
 /** One pass of a section on the absolute axis. */

@@ -1,4 +1,4 @@
-import { typeset } from "../pitch/pitch";
+import { typeset } from "../theory/pitch/pitch";
 import type { Reason } from "./schema";
 
 /** One reason a generated note or choice can carry. */

@@ -1,8 +1,8 @@
-import { nameInKey, type Key } from "../pitch/key";
-import { mod, pitchName, type PitchName } from "../pitch/pitch";
-import type { Ticks } from "../time/meter";
-import { chordToneName, type Chord } from "../chord/chord";
-import { chordOf } from "../chord/progression";
+import { nameInKey, type Key } from "../theory/pitch/key";
+import { mod, pitchName, type PitchName } from "../theory/pitch/pitch";
+import type { Ticks } from "../theory/time/meter";
+import { chordToneName, type Chord } from "../theory/chord/chord";
+import { chordOf } from "../theory/chord/progression";
 import { sectionKey } from "./document";
 import type { Section, Song } from "./schema";
 

@@ -1,9 +1,9 @@
-import { fail, ok, type Result } from "../result";
-import { keyName, parseKey, transposeKey } from "../pitch/key";
-import { mod, pitchMidi, type Semitones } from "../pitch/pitch";
-import { counted } from "../words";
-import { instrumentOf, midiRange } from "../instrument/instruments";
-import { HIGHEST_CAPO } from "../instrument/fretboard";
+import { fail, ok, type Result } from "../base/result";
+import { keyName, parseKey, transposeKey } from "../theory/pitch/key";
+import { mod, pitchMidi, type Semitones } from "../theory/pitch/pitch";
+import { counted } from "../theory/words/english";
+import { instrumentOf, midiRange } from "../theory/instrument/instruments";
+import { HIGHEST_CAPO } from "../theory/instrument/fretboard";
 import { capoMoved } from "./edits/moving";
 import { applyEdit, type Edit } from "./edits";
 import type { Part, Song } from "./schema";

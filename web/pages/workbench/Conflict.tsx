@@ -1,6 +1,6 @@
 import { sectionMeter, writeLine, type Song } from "../../../core/src/index";
-import { resolveConflict } from "../../store/autosave";
-import { useSong } from "../../store/song";
+import { resolveConflict } from "../../app/store/autosave";
+import { useSong } from "../../app/store/song";
 
 /** What can be compared of a song, by name. */
 function facts(song: Song): [string, string][] {

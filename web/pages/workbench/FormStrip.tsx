@@ -1,17 +1,17 @@
 import { useRef, useState, type KeyboardEvent, type RefObject } from "react";
 import Dropdown from "react-bootstrap/Dropdown";
 import { counted, sectionOf, timeText, type FormPass, type Song } from "../../../core/src/index";
-import { playedPlace } from "../../audio/sound";
-import { useHead } from "../../audio/useHead";
-import { addPass, followSong, loopPasses, movePass, playFrom, removePass } from "../../commands/form";
-import { addSection } from "../../commands/sections";
-import { formNow } from "../../store/form";
-import { usePlayback } from "../../store/playback";
-import { passInView } from "../../store/passes";
-import { showPass, useSelection, writeHere } from "../../store/selection";
-import { edit } from "../../store/song";
-import { keyText } from "../../ui/texts";
-import { Toggle } from "../../ui/Toggle";
+import { playedPlace } from "../../app/audio/sound";
+import { useHead } from "../../app/audio/useHead";
+import { addPass, followSong, loopPasses, movePass, playFrom, removePass } from "../../app/commands/form";
+import { addSection } from "../../app/commands/sections";
+import { formNow } from "../../app/store/form";
+import { usePlayback } from "../../app/store/playback";
+import { passInView } from "../../app/store/passes";
+import { showPass, useSelection, writeHere } from "../../app/store/selection";
+import { edit } from "../../app/store/song";
+import { keyText } from "../../kit/texts";
+import { Toggle } from "../../kit/Toggle";
 import { PassDetails } from "./PassDetails";
 
 /** A line goes through the strip while the whole song plays, and what is played comes into view. */

@@ -1,15 +1,15 @@
 import { useRef, useState } from "react";
 import { Link } from "react-router";
 import { keyName, parseKey, tappedTempo, type Song } from "../../../core/src/index";
-import { toggleFit, usePreferences, zoomBy } from "../../store/preferences";
-import { edit, useSong, type SaveStatus } from "../../store/song";
-import { InPlace } from "../../ui/InPlace";
-import { Select } from "../../ui/Select";
-import { keyText, plainSigns } from "../../ui/texts";
+import { toggleFit, usePreferences, zoomBy } from "../../app/store/preferences";
+import { edit, useSong, type SaveStatus } from "../../app/store/song";
+import { InPlace } from "../../kit/InPlace";
+import { Select } from "../../kit/Select";
+import { keyText, plainSigns } from "../../kit/texts";
 import { KeyMove, movableKey } from "./KeyMove";
 import { KeyOffer } from "./KeyOffer";
 import { SectionMenu } from "./SectionMenu";
-import { Toggle } from "../../ui/Toggle";
+import { Toggle } from "../../kit/Toggle";
 
 const STATUS: Record<SaveStatus, string> = {
   saved: "Saved",

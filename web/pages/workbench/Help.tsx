@@ -1,5 +1,5 @@
 import Modal from "react-bootstrap/Modal";
-import { usePreferences } from "../../store/preferences";
+import { usePreferences } from "../../app/store/preferences";
 
 /** Where keys mean something. */
 type Place = "anywhere" | "notes" | "chords" | "drums" | "offers" | "voicings";

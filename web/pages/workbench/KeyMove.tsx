@@ -11,11 +11,11 @@ import {
   waysTo,
   type Song,
 } from "../../../core/src/index";
-import { endPreview } from "../../audio/sound";
-import { auditionEdit } from "../../commands/audition";
-import { move } from "../../commands/moves";
-import { useSelection } from "../../store/selection";
-import { edit } from "../../store/song";
+import { endPreview } from "../../app/audio/sound";
+import { auditionEdit } from "../../app/commands/audition";
+import { move } from "../../app/commands/moves";
+import { useSelection } from "../../app/store/selection";
+import { edit } from "../../app/store/song";
 
 /** Whether there is anything that could move. */
 const hasMusic = (song: Song): boolean =>

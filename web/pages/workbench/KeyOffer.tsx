@@ -1,7 +1,7 @@
 import { AT_HOME, parseKey, sectionOf, typeset, type Song } from "../../../core/src/index";
-import { useResults } from "../../store/results";
-import { useSelection } from "../../store/selection";
-import { edit } from "../../store/song";
+import { useResults } from "../../app/store/results";
+import { useSelection } from "../../app/store/selection";
+import { edit } from "../../app/store/song";
 
 /** Chords that must be there before a key is clear. */
 const LEAST_CHORDS = 3;

@@ -1,10 +1,10 @@
 import { chordOf, mod, parseKey, tensions, typeset, type Midi } from "../../../core/src/index";
-import { soundNote, useSound } from "../../audio/sound";
-import { useVoicePart } from "../../commands/voicings";
-import { press, pressKey, release, usePlayed } from "../../input/played";
-import { useResults } from "../../store/results";
-import type { SectionData } from "../../store/sectionData";
-import { useSelection } from "../../store/selection";
+import { soundNote, useSound } from "../../app/audio/sound";
+import { useVoicePart } from "../../app/commands/voicings";
+import { press, pressKey, release, usePlayed } from "../../app/input/played";
+import { useResults } from "../../app/store/results";
+import type { SectionData } from "../../app/store/sectionData";
+import { useSelection } from "../../app/store/selection";
 import type { Sounding } from "./sounding";
 
 const LOW: Midi = 36;

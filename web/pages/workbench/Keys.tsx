@@ -1,17 +1,17 @@
 import { useEffect } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { partByRole, partOf, type Part } from "../../../core/src/index";
-import { endPreview, play, stop, useSound } from "../../audio/sound";
-import { acceptOffer, auditionOffer, auditionWritten, isWritten } from "../../commands/offers";
-import { walkFound } from "../../commands/findings";
-import { invertChord, moveRegister, nextInstrument, nextStyle } from "../../commands/voicings";
+import { endPreview, play, stop, useSound } from "../../app/audio/sound";
+import { acceptOffer, auditionOffer, auditionWritten, isWritten } from "../../app/commands/offers";
+import { walkFound } from "../../app/commands/findings";
+import { invertChord, moveRegister, nextInstrument, nextStyle } from "../../app/commands/voicings";
 import { toggleSolo } from "../../score/LaneLabel";
-import { clearLoop, toggleLoop, usePlayback } from "../../store/playback";
-import { openTab, toggleFit, usePreferences, zoomBy } from "../../store/preferences";
-import { useResults, type Offer } from "../../store/results";
-import type { SectionData } from "../../store/sectionData";
-import { useSelection } from "../../store/selection";
-import { edit, songNow, useSong } from "../../store/song";
+import { clearLoop, toggleLoop, usePlayback } from "../../app/store/playback";
+import { openTab, toggleFit, usePreferences, zoomBy } from "../../app/store/preferences";
+import { useResults, type Offer } from "../../app/store/results";
+import type { SectionData } from "../../app/store/sectionData";
+import { useSelection } from "../../app/store/selection";
+import { edit, songNow, useSong } from "../../app/store/song";
 
 /** Keys count wherever no text is typed: sliders and check boxes have no use for them. */
 const OUTSIDE_TEXT = {

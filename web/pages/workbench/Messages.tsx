@@ -1,7 +1,7 @@
-import { endPreview } from "../../audio/sound";
-import { usePlayback } from "../../store/playback";
-import { tell, useNotice } from "../../store/notice";
-import { say, useSong } from "../../store/song";
+import { endPreview } from "../../app/audio/sound";
+import { usePlayback } from "../../app/store/playback";
+import { tell, useNotice } from "../../app/store/notice";
+import { say, useSong } from "../../app/store/song";
 
 /** What is heard instead of the song, in a place of its own. */
 export function PreviewNote() {

@@ -1,5 +1,5 @@
 import { useRef } from "react";
-import { usePreferences } from "../../store/preferences";
+import { usePreferences } from "../../app/store/preferences";
 
 const LEAST = 260;
 /** Room that is left for the score. */

@@ -1,13 +1,13 @@
 import { keyName, passOf, sectionOf, sectionKey, type FormPass, type Pass, type Song } from "../../../core/src/index";
-import { addPass, loopPasses, movePass, playFrom, removePass, toggleOut, typedBars } from "../../commands/form";
-import { usePlayback } from "../../store/playback";
-import { useSelection } from "../../store/selection";
-import { edit, say } from "../../store/song";
-import { Check } from "../../ui/Check";
-import { InPlace } from "../../ui/InPlace";
-import { Select, type Choice } from "../../ui/Select";
-import { keyText, ownText } from "../../ui/texts";
-import { Toggle } from "../../ui/Toggle";
+import { addPass, loopPasses, movePass, playFrom, removePass, toggleOut, typedBars } from "../../app/commands/form";
+import { usePlayback } from "../../app/store/playback";
+import { useSelection } from "../../app/store/selection";
+import { edit, say } from "../../app/store/song";
+import { Check } from "../../kit/Check";
+import { InPlace } from "../../kit/InPlace";
+import { Select, type Choice } from "../../kit/Select";
+import { keyText, ownText } from "../../kit/texts";
+import { Toggle } from "../../kit/Toggle";
 import { keyMove, SectionTime, SEMITONES } from "./SectionTime";
 
 /** One pass: its name, the bars that are played, its key, who plays; and what belongs to its section alone. */

@@ -1,11 +1,11 @@
 import Dropdown from "react-bootstrap/Dropdown";
 import { sectionOf, type Song } from "../../../core/src/index";
-import { move } from "../../commands/moves";
-import { addSection, beyondText, removeSection, setBars } from "../../commands/sections";
-import { showSection, useSelection } from "../../store/selection";
-import { InPlace } from "../../ui/InPlace";
-import { MoveSelect } from "../../ui/MoveSelect";
-import { Select } from "../../ui/Select";
+import { move } from "../../app/commands/moves";
+import { addSection, beyondText, removeSection, setBars } from "../../app/commands/sections";
+import { showSection, useSelection } from "../../app/store/selection";
+import { InPlace } from "../../kit/InPlace";
+import { MoveSelect } from "../../kit/MoveSelect";
+import { Select } from "../../kit/Select";
 
 /** The section in view: chosen in a box that only chooses, and what can be done with it in a menu of its own. */
 export function SectionMenu({ song }: { song: Song }) {

@@ -11,12 +11,12 @@ import {
   type Section,
   type Song,
 } from "../../../core/src/index";
-import { move, otherModes } from "../../commands/moves";
-import { useSelection } from "../../store/selection";
-import { edit } from "../../store/song";
-import { InPlace } from "../../ui/InPlace";
-import { Select } from "../../ui/Select";
-import { keyText } from "../../ui/texts";
+import { move, otherModes } from "../../app/commands/moves";
+import { useSelection } from "../../app/store/selection";
+import { edit } from "../../app/store/song";
+import { InPlace } from "../../kit/InPlace";
+import { Select } from "../../kit/Select";
+import { keyText } from "../../kit/texts";
 
 export const SEMITONES = Array.from({ length: 25 }, (_, i) => i - 12);
 const STEPS = [-7, -6, -5, -4, -3, -2, -1, 0, 1, 2, 3, 4, 5, 6, 7];

@@ -1,14 +1,14 @@
 import { useEffect, useState } from "react";
 import { chordAtTick, positionText, SIXTEENTH, typeset, type Ticks } from "../../../core/src/index";
-import { play, playhead, playheadIn, stop, useSound } from "../../audio/sound";
-import { clearLoop, toggleLoop, usePlayback } from "../../store/playback";
-import type { SectionData } from "../../store/sectionData";
-import { useSelection } from "../../store/selection";
-import { ChordName } from "../../ui/ChordName";
-import { Select } from "../../ui/Select";
+import { play, playhead, playheadIn, stop, useSound } from "../../app/audio/sound";
+import { clearLoop, toggleLoop, usePlayback } from "../../app/store/playback";
+import type { SectionData } from "../../app/store/sectionData";
+import { useSelection } from "../../app/store/selection";
+import { ChordName } from "../../kit/ChordName";
+import { Select } from "../../kit/Select";
 import { Keyboard } from "./Keyboard";
 import { soundingAt, type Sounding } from "./sounding";
-import { Toggle } from "../../ui/Toggle";
+import { Toggle } from "../../kit/Toggle";
 
 /** How often the position is read while the band plays, in milliseconds. */
 const TICK = 70;

@@ -1,5 +1,5 @@
 import type { RealizedNote, RealizedPart, RoleSpan, Ticks } from "../../../core/src/index";
-import type { SectionData } from "../../store/sectionData";
+import type { SectionData } from "../../app/store/sectionData";
 
 /** A note that sounds, with what it is in the chord of the moment. */
 export interface Sounding {

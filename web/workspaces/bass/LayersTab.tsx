@@ -14,15 +14,15 @@ import {
   type Edit,
   type Part,
 } from "../../../core/src/index";
-import { acceptEdit, auditionEdit } from "../../commands/audition";
-import { bassParts, keepNotes } from "../../commands/bass";
-import type { SectionData } from "../../store/sectionData";
-import { chooseNotes } from "../../store/selection";
-import { edit, say, songNow, useStored } from "../../store/song";
-import { Check } from "../../ui/Check";
-import { HearTake } from "../../ui/HearTake";
-import { Select } from "../../ui/Select";
-import type { PartProps } from "../../ui/partProps";
+import { acceptEdit, auditionEdit } from "../../app/commands/audition";
+import { bassParts, keepNotes } from "../../app/commands/bass";
+import type { SectionData } from "../../app/store/sectionData";
+import { chooseNotes } from "../../app/store/selection";
+import { edit, say, songNow, useStored } from "../../app/store/song";
+import { Check } from "../../kit/Check";
+import { HearTake } from "../../kit/HearTake";
+import { Select } from "../../kit/Select";
+import type { PartProps } from "../../kit/partProps";
 
 const WORDS: Record<BassLayers["kind"], string> = {
   alone: "No more than one bass sound plays here.",

@@ -1,10 +1,10 @@
 import { BASS_STYLES, positionText, typesetNames, type Measure } from "../../../core/src/index";
-import { useResults } from "../../store/results";
-import type { SectionData } from "../../store/sectionData";
-import { MeasureTable, type MeasureRow } from "../../ui/MeasureTable";
-import { NoteReason } from "../../ui/NoteReason";
-import { OwnFindings } from "../../ui/OwnFindings";
-import type { PartProps } from "../../ui/partProps";
+import { useResults } from "../../app/store/results";
+import type { SectionData } from "../../app/store/sectionData";
+import { MeasureTable, type MeasureRow } from "../../kit/MeasureTable";
+import { NoteReason } from "../../kit/NoteReason";
+import { OwnFindings } from "../../kit/OwnFindings";
+import type { PartProps } from "../../kit/partProps";
 
 /** Places of a measure that are told. */
 const PLACES = 3;

@@ -1,11 +1,11 @@
 import { bassSettings, usualFor, type BassSettings, type BassStyle, type Part, type Section } from "../../../core/src/index";
-import { clearLines } from "../../store/results";
-import { edit } from "../../store/song";
-import { Check } from "../../ui/Check";
-import { Select, type Choice } from "../../ui/Select";
-import { Slider } from "../../ui/Slider";
-import { WayButtons, WayRange } from "../../ui/WaySettings";
-import type { PartProps } from "../../ui/partProps";
+import { clearLines } from "../../app/store/results";
+import { edit } from "../../app/store/song";
+import { Check } from "../../kit/Check";
+import { Select, type Choice } from "../../kit/Select";
+import { Slider } from "../../kit/Slider";
+import { WayButtons, WayRange } from "../../kit/WaySettings";
+import type { PartProps } from "../../kit/partProps";
 
 type Name = keyof BassSettings;
 

@@ -1,15 +1,15 @@
 import { useEffect, useState } from "react";
 import { describeReason, positionText, typeset, typesetNames, type BassVerdict, type Edit, type Gate } from "../../../core/src/index";
-import { acceptEdit, auditionEdit } from "../../commands/audition";
-import { keepNotes } from "../../commands/bass";
-import { useResults } from "../../store/results";
-import { chooseNotes } from "../../store/selection";
-import { edit, say, sectionNow, songNow } from "../../store/song";
-import { HearTake } from "../../ui/HearTake";
-import { percent } from "../../ui/texts";
-import { workers } from "../../workers/client";
-import type { PartProps } from "../../ui/partProps";
-import { NoteReason } from "../../ui/NoteReason";
+import { acceptEdit, auditionEdit } from "../../app/commands/audition";
+import { keepNotes } from "../../app/commands/bass";
+import { useResults } from "../../app/store/results";
+import { chooseNotes } from "../../app/store/selection";
+import { edit, say, sectionNow, songNow } from "../../app/store/song";
+import { HearTake } from "../../kit/HearTake";
+import { percent } from "../../kit/texts";
+import { workers } from "../../app/workers/client";
+import type { PartProps } from "../../kit/partProps";
+import { NoteReason } from "../../kit/NoteReason";
 
 /** Notes whose reason is told before all are asked for. */
 const FIRST = 8;

@@ -14,20 +14,20 @@ import {
   type ImpliedRoot,
   type WayOn,
 } from "../../../core/src/index";
-import { acceptLine, useLineOffers, useWritten, writeLines } from "../../commands/written";
-import { openTab } from "../../store/preferences";
-import { clearLines, useResults, type Offer } from "../../store/results";
-import type { SectionData } from "../../store/sectionData";
-import { useSelection } from "../../store/selection";
-import { edit } from "../../store/song";
-import { Fold } from "../../ui/Fold";
-import { MidiFile } from "../../ui/MidiFile";
-import { LineCandidates } from "../../ui/LineCandidates";
-import { Refused } from "../../ui/Refused";
-import { Select } from "../../ui/Select";
-import { percent } from "../../ui/texts";
-import type { PartProps } from "../../ui/partProps";
-import { OwnFindings } from "../../ui/OwnFindings";
+import { acceptLine, useLineOffers, useWritten, writeLines } from "../../app/commands/written";
+import { openTab } from "../../app/store/preferences";
+import { clearLines, useResults, type Offer } from "../../app/store/results";
+import type { SectionData } from "../../app/store/sectionData";
+import { useSelection } from "../../app/store/selection";
+import { edit } from "../../app/store/song";
+import { Fold } from "../../kit/Fold";
+import { MidiFile } from "../../kit/MidiFile";
+import { LineCandidates } from "../../kit/LineCandidates";
+import { Refused } from "../../kit/Refused";
+import { Select } from "../../kit/Select";
+import { percent } from "../../kit/texts";
+import type { PartProps } from "../../kit/partProps";
+import { OwnFindings } from "../../kit/OwnFindings";
 import { Settings } from "./Settings";
 
 /** Lines written by style and settings, heard in place and taken. */

@@ -1,9 +1,9 @@
 import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip, type ChartOptions } from "chart.js";
 import { Bar } from "react-chartjs-2";
 import { counted, pitchName, plainName, sectionMeter, sectionOf, typeset, type Overview, type OverviewBar } from "../../../core/src/index";
-import { usePlayback } from "../../store/playback";
-import { showSection } from "../../store/selection";
-import { songNow } from "../../store/song";
+import { usePlayback } from "../../app/store/playback";
+import { showSection } from "../../app/store/selection";
+import { songNow } from "../../app/store/song";
 
 Chart.defaults.font.family = '"Source Sans 3", system-ui, sans-serif';
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);

@@ -1,10 +1,10 @@
 import { PROFILE_WORDS, PROFILES } from "../../../core/src/index";
-import { useResults } from "../../store/results";
-import type { SectionData } from "../../store/sectionData";
-import { edit } from "../../store/song";
-import { PanelHead } from "../../ui/PanelHead";
-import { Select } from "../../ui/Select";
-import { Tabs, useTab, type Tab } from "../../ui/Tabs";
+import { useResults } from "../../app/store/results";
+import type { SectionData } from "../../app/store/sectionData";
+import { edit } from "../../app/store/song";
+import { PanelHead } from "../../kit/PanelHead";
+import { Select } from "../../kit/Select";
+import { Tabs, useTab, type Tab } from "../../kit/Tabs";
 import { FindingsTab } from "./FindingsTab";
 import { LayersTab } from "./LayersTab";
 import { MomentTab } from "./MomentTab";

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Link } from "react-router";
-import { download, fileName } from "../../commands/files";
+import { download, fileName } from "../../app/commands/files";
 import {
   checkReport,
   FAMILIES,
@@ -12,12 +12,12 @@ import {
   type Finding,
   type Severity,
 } from "../../../core/src/index";
-import { useResults } from "../../store/results";
-import type { SectionData } from "../../store/sectionData";
-import { edit } from "../../store/song";
-import { Fold } from "../../ui/Fold";
-import { FindingList } from "../../ui/FindingList";
-import { Select } from "../../ui/Select";
+import { useResults } from "../../app/store/results";
+import type { SectionData } from "../../app/store/sectionData";
+import { edit } from "../../app/store/song";
+import { Fold } from "../../kit/Fold";
+import { FindingList } from "../../kit/FindingList";
+import { Select } from "../../kit/Select";
 import { SafeFixes } from "./SafeFixes";
 import { Waivers } from "./Waivers";
 

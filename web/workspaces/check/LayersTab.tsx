@@ -1,9 +1,9 @@
 import { bringsAt, type Song } from "../../../core/src/index";
-import { usePlayback } from "../../store/playback";
-import { factsNow, type SectionData } from "../../store/sectionData";
-import { useStored } from "../../store/song";
-import { Toggle } from "../../ui/Toggle";
-import { percent } from "../../ui/texts";
+import { usePlayback } from "../../app/store/playback";
+import { factsNow, type SectionData } from "../../app/store/sectionData";
+import { useStored } from "../../app/store/song";
+import { Toggle } from "../../kit/Toggle";
+import { percent } from "../../kit/texts";
 
 /** Everybody but one part. */
 const without = (song: Song, part: string): string[] => song.parts.map((p) => p.id).filter((id) => id !== part);

@@ -1,9 +1,9 @@
 import { momentAt, momentsOf, typeset, typesetNames, type MomentNote } from "../../../core/src/index";
-import { usePlayback } from "../../store/playback";
-import type { SectionData } from "../../store/sectionData";
-import { useStored } from "../../store/song";
-import { ChordName } from "../../ui/ChordName";
-import { oneDecimal } from "../../ui/texts";
+import { usePlayback } from "../../app/store/playback";
+import type { SectionData } from "../../app/store/sectionData";
+import { useStored } from "../../app/store/song";
+import { ChordName } from "../../kit/ChordName";
+import { oneDecimal } from "../../kit/texts";
 
 /** Everything that sounds at one moment, from the place where playing begins; the arrow keys walk. */
 export function MomentTab({ data }: { data: SectionData }) {

@@ -1,9 +1,9 @@
 import { lazy, Suspense, useEffect, useState } from "react";
 import type { Overview } from "../../../core/src/index";
-import type { SectionData } from "../../store/sectionData";
-import { useSong } from "../../store/song";
-import { percent } from "../../ui/texts";
-import { workers } from "../../workers/client";
+import type { SectionData } from "../../app/store/sectionData";
+import { useSong } from "../../app/store/song";
+import { percent } from "../../kit/texts";
+import { workers } from "../../app/workers/client";
 
 /** Charts are loaded when they are first looked at. */
 const Charts = lazy(() => import("./Charts"));

@@ -1,10 +1,10 @@
 import { useState } from "react";
 import { counted, positionText, typesetNames, type Finding, type SafeFixes as Safe } from "../../../core/src/index";
-import { acceptEdit, auditionEdit } from "../../commands/audition";
-import type { SectionData } from "../../store/sectionData";
-import { useSong } from "../../store/song";
-import { HearTake } from "../../ui/HearTake";
-import { workers } from "../../workers/client";
+import { acceptEdit, auditionEdit } from "../../app/commands/audition";
+import type { SectionData } from "../../app/store/sectionData";
+import { useSong } from "../../app/store/song";
+import { HearTake } from "../../kit/HearTake";
+import { workers } from "../../app/workers/client";
 
 /** Mends what is safe of the findings that are shown: the whole change is seen and heard before it is made. */
 export function SafeFixes({ data, findings }: { data: SectionData; findings: readonly Finding[] }) {

@@ -1,5 +1,5 @@
 import { RULES, sectionOf, type Song, type Waiver } from "../../../core/src/index";
-import { edit } from "../../store/song";
+import { edit } from "../../app/store/song";
 
 /** What a waiver holds for: a place, a section, parts, or the whole song. */
 function where(song: Song, { sectionId, parts, about }: Waiver): string {

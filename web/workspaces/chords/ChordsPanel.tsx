@@ -1,7 +1,7 @@
-import type { SectionData } from "../../store/sectionData";
-import { MidiFile } from "../../ui/MidiFile";
-import { PanelHead } from "../../ui/PanelHead";
-import { Tabs, useTab, type Tab } from "../../ui/Tabs";
+import type { SectionData } from "../../app/store/sectionData";
+import { MidiFile } from "../../kit/MidiFile";
+import { PanelHead } from "../../kit/PanelHead";
+import { Tabs, useTab, type Tab } from "../../kit/Tabs";
 import { ChosenChord } from "./ChosenChord";
 import { FretEntry } from "./FretEntry";
 import { Harmonize } from "./Harmonize";

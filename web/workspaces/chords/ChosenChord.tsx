@@ -15,16 +15,16 @@ import {
   type Color,
   type HarmonyReport,
 } from "../../../core/src/index";
-import { chordsNow, rename, soundChord } from "../../commands/chords";
-import { useResults } from "../../store/results";
-import type { SectionData } from "../../store/sectionData";
-import { chooseChord, useSelection } from "../../store/selection";
-import { edit, useStored } from "../../store/song";
-import { ChordName } from "../../ui/ChordName";
-import { Select } from "../../ui/Select";
+import { chordsNow, rename, soundChord } from "../../app/commands/chords";
+import { useResults } from "../../app/store/results";
+import type { SectionData } from "../../app/store/sectionData";
+import { chooseChord, useSelection } from "../../app/store/selection";
+import { edit, useStored } from "../../app/store/song";
+import { ChordName } from "../../kit/ChordName";
+import { Select } from "../../kit/Select";
 import { basses } from "./basses";
 import { GroupTools } from "./GroupTools";
-import { Toggle } from "../../ui/Toggle";
+import { Toggle } from "../../kit/Toggle";
 
 const COLOR_LABELS: Record<Color, string> = {
   seventh: "7",

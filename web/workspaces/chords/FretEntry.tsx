@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { fretReadings, keyName, noteOf, parseFrets, parseTuning, TUNINGS, typeset } from "../../../core/src/index";
-import type { SectionData } from "../../store/sectionData";
-import { NumberBox } from "../../ui/NumberBox";
-import { Refused } from "../../ui/Refused";
-import { Select } from "../../ui/Select";
+import type { SectionData } from "../../app/store/sectionData";
+import { NumberBox } from "../../kit/NumberBox";
+import { Refused } from "../../kit/Refused";
+import { Select } from "../../kit/Select";
 import { Named } from "./Named";
 
 const SHOWN = 5;

@@ -1,5 +1,5 @@
 import type { Edit, Section } from "../../../core/src/index";
-import { edit } from "../../store/song";
+import { edit } from "../../app/store/song";
 
 type How = Extract<Edit, { do: "arrangeChords" }>["how"];
 

@@ -11,14 +11,14 @@ import {
   type Problem,
   isWritten,
 } from "../../../core/src/index";
-import { useOffers, type Offer } from "../../store/results";
-import type { SectionData } from "../../store/sectionData";
-import { ChordName } from "../../ui/ChordName";
-import { OfferButtons } from "../../ui/OfferButtons";
-import { Refused } from "../../ui/Refused";
-import { Select } from "../../ui/Select";
-import { Slider } from "../../ui/Slider";
-import { workers } from "../../workers/client";
+import { useOffers, type Offer } from "../../app/store/results";
+import type { SectionData } from "../../app/store/sectionData";
+import { ChordName } from "../../kit/ChordName";
+import { OfferButtons } from "../../kit/OfferButtons";
+import { Refused } from "../../kit/Refused";
+import { Select } from "../../kit/Select";
+import { Slider } from "../../kit/Slider";
+import { workers } from "../../app/workers/client";
 
 type Ending = "closed" | "open";
 

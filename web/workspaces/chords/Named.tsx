@@ -1,9 +1,9 @@
 import { isSure, type Reading } from "../../../core/src/index";
-import { afterText, put, soundChord, type Where } from "../../commands/chords";
-import type { SectionData } from "../../store/sectionData";
-import { useSelection } from "../../store/selection";
-import { ChordName } from "../../ui/ChordName";
-import { percent } from "../../ui/texts";
+import { afterText, put, soundChord, type Where } from "../../app/commands/chords";
+import type { SectionData } from "../../app/store/sectionData";
+import { useSelection } from "../../app/store/selection";
+import { ChordName } from "../../kit/ChordName";
+import { percent } from "../../kit/texts";
 
 /** Readings that are shown: the first three, then those that are likely enough. */
 const SURELY = 3;

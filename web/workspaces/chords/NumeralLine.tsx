@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { chordOf, keyName, readNumerals, romanOf, typeset, writeLine } from "../../../core/src/index";
-import type { SectionData } from "../../store/sectionData";
-import { edit } from "../../store/song";
-import { LineProblems } from "../../ui/LineProblems";
+import type { SectionData } from "../../app/store/sectionData";
+import { edit } from "../../app/store/song";
+import { LineProblems } from "../../kit/LineProblems";
 
 /** Numerals of the present chords that are shown. */
 const SHOWN = 24;

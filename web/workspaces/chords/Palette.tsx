@@ -1,10 +1,10 @@
 import { useState } from "react";
 import { chordOf, diatonicChord, isMinorish, keyName, mod, rootInKey, romanOf, typeset, type Key } from "../../../core/src/index";
-import { afterText, put, soundChord, type Where } from "../../commands/chords";
-import type { SectionData } from "../../store/sectionData";
-import { useSelection } from "../../store/selection";
-import { ChordName } from "../../ui/ChordName";
-import { Switches } from "../../ui/Switches";
+import { afterText, put, soundChord, type Where } from "../../app/commands/chords";
+import type { SectionData } from "../../app/store/sectionData";
+import { useSelection } from "../../app/store/selection";
+import { ChordName } from "../../kit/ChordName";
+import { Switches } from "../../kit/Switches";
 
 const DEGREES = [0, 1, 2, 3, 4, 5, 6];
 

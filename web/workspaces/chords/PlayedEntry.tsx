@@ -1,14 +1,14 @@
 import { useEffect } from "react";
 import { identifyChords, keyName, spellInKey, typeset } from "../../../core/src/index";
-import { soundNote } from "../../audio/sound";
-import { put } from "../../commands/chords";
-import { useVoicePart } from "../../commands/voicings";
-import { clearPlayed, onPlayed, startComputerKeys, startMidi, usePlayed } from "../../input/played";
-import { usePreferences } from "../../store/preferences";
-import type { SectionData } from "../../store/sectionData";
-import { useSelection } from "../../store/selection";
+import { soundNote } from "../../app/audio/sound";
+import { put } from "../../app/commands/chords";
+import { useVoicePart } from "../../app/commands/voicings";
+import { clearPlayed, onPlayed, startComputerKeys, startMidi, usePlayed } from "../../app/input/played";
+import { usePreferences } from "../../app/store/preferences";
+import type { SectionData } from "../../app/store/sectionData";
+import { useSelection } from "../../app/store/selection";
 import { Named } from "./Named";
-import { ComputerKeys } from "../../ui/ComputerKeys";
+import { ComputerKeys } from "../../kit/ComputerKeys";
 
 /** Keys join the chord that is collected, while it lasts; each sounds. */
 function useCollecting(part: string): void {

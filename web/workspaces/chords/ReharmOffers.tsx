@@ -1,11 +1,11 @@
 import { counted, describeChange, TECHNIQUES, typeset, typesetNames, writeLine, type Progressed } from "../../../core/src/index";
-import { usePlayback } from "../../store/playback";
-import { usePreferences } from "../../store/preferences";
-import type { Offer } from "../../store/results";
-import type { SectionData } from "../../store/sectionData";
-import { ChordName } from "../../ui/ChordName";
-import { OfferButtons } from "../../ui/OfferButtons";
-import type { ShownOffer } from "../../workers/music.worker";
+import { usePlayback } from "../../app/store/playback";
+import { usePreferences } from "../../app/store/preferences";
+import type { Offer } from "../../app/store/results";
+import type { SectionData } from "../../app/store/sectionData";
+import { ChordName } from "../../kit/ChordName";
+import { OfferButtons } from "../../kit/OfferButtons";
+import type { ShownOffer } from "../../app/workers/music.worker";
 
 interface Props {
   /** Number of its key. */

@@ -1,16 +1,16 @@
 import { startTransition, useEffect, useMemo, useState } from "react";
 import { TECHNIQUES, typesetNames, type Problem, type Progressed } from "../../../core/src/index";
-import { usePreferences } from "../../store/preferences";
-import { useOffers, useResults, type Offer } from "../../store/results";
-import type { SectionData } from "../../store/sectionData";
-import { useSelection } from "../../store/selection";
-import { useSong, useStored } from "../../store/song";
-import { Check } from "../../ui/Check";
-import { Slider } from "../../ui/Slider";
-import { Switches } from "../../ui/Switches";
-import { workers } from "../../workers/client";
-import { latest } from "../../workers/sync";
-import type { ShownOffer } from "../../workers/music.worker";
+import { usePreferences } from "../../app/store/preferences";
+import { useOffers, useResults, type Offer } from "../../app/store/results";
+import type { SectionData } from "../../app/store/sectionData";
+import { useSelection } from "../../app/store/selection";
+import { useSong, useStored } from "../../app/store/song";
+import { Check } from "../../kit/Check";
+import { Slider } from "../../kit/Slider";
+import { Switches } from "../../kit/Switches";
+import { workers } from "../../app/workers/client";
+import { latest } from "../../app/workers/sync";
+import type { ShownOffer } from "../../app/workers/music.worker";
 import { OneOffer, WholeOffer } from "./ReharmOffers";
 
 type Aim = "all" | "more" | "less";

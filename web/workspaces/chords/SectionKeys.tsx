@@ -1,7 +1,7 @@
 import { CATEGORIES, keyName, parseKey, RECOGNIZERS, typeset, typesetNames, type HarmonyReport } from "../../../core/src/index";
-import { useResults } from "../../store/results";
-import type { SectionData } from "../../store/sectionData";
-import { edit } from "../../store/song";
+import { useResults } from "../../app/store/results";
+import type { SectionData } from "../../app/store/sectionData";
+import { edit } from "../../app/store/song";
 
 const TONICS = ["Cb", "C", "C#", "Db", "D", "D#", "Eb", "E", "F", "F#", "Gb", "G", "G#", "Ab", "A", "A#", "Bb", "B"];
 

@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState } from "react";
 import { writeLine } from "../../../core/src/index";
-import type { SectionData } from "../../store/sectionData";
-import { edit, say, useSong } from "../../store/song";
-import { LineProblems, type LineProblem } from "../../ui/LineProblems";
+import type { SectionData } from "../../app/store/sectionData";
+import { edit, say, useSong } from "../../app/store/song";
+import { LineProblems, type LineProblem } from "../../kit/LineProblems";
 
 /** The whole section as one line of symbols: every key pressed is heard by the score. */
 export function SymbolLine({ data }: { data: SectionData }) {

@@ -18,11 +18,11 @@ import {
   type Key,
   type Tension,
 } from "../../../core/src/index";
-import { rename } from "../../commands/chords";
-import { useResults } from "../../store/results";
-import type { SectionData } from "../../store/sectionData";
-import { useSelection } from "../../store/selection";
-import { ChordName } from "../../ui/ChordName";
+import { rename } from "../../app/commands/chords";
+import { useResults } from "../../app/store/results";
+import type { SectionData } from "../../app/store/sectionData";
+import { useSelection } from "../../app/store/selection";
+import { ChordName } from "../../kit/ChordName";
 import { SectionKeys } from "./SectionKeys";
 
 /** Everything about the chord in focus, and the keys the section's chords fit. */

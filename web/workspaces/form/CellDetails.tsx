@@ -15,17 +15,16 @@ import {
   type FormPass,
   type Level,
   type Part,
-  type Pass,
-  type Section,
   type Song,
   type Way,
 } from "../../../core/src/index";
-import { playAsSection, toggleOut, writeBassFor } from "../../commands/form";
-import { edit } from "../../store/song";
-import { NumberBox } from "../../ui/NumberBox";
-import { Select, type Choice } from "../../ui/Select";
-import { Slider } from "../../ui/Slider";
-import { Switches } from "../../ui/Switches";
+import { playAsSection, toggleOut, writeBassFor } from "../../app/commands/form";
+import { edit } from "../../app/store/song";
+import { NumberBox } from "../../kit/NumberBox";
+import { Select, type Choice } from "../../kit/Select";
+import { Slider } from "../../kit/Slider";
+import { Switches } from "../../kit/Switches";
+import type { Cell } from "./cell";
 import { DrumPattern } from "./DrumPattern";
 
 const LEVELS: readonly Choice<Level>[] = [
@@ -33,15 +32,6 @@ const LEVELS: readonly Choice<Level>[] = [
   ["section", "its section"],
   ["pass", "this pass"],
 ];
-
-/** A part in one pass of its section, and for whom changes are meant. */
-export interface Cell {
-  song: Song;
-  part: Part;
-  pass: Pass;
-  section: Section;
-  level: Level;
-}
 
 /** How one part plays in one pass: each value with the level it comes from, set for the song, the section or the pass. */
 export function CellDetails({ song, part, pass: shown, busy }: { song: Song; part: Part; pass: FormPass; busy: Busy }) {

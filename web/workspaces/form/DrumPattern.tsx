@@ -1,7 +1,7 @@
 import { DRUM_PATTERNS, passView, patternLanes, sectionMeter, type Edit, type Section, type Song } from "../../../core/src/index";
-import { edit } from "../../store/song";
-import { Select, type Choice } from "../../ui/Select";
-import type { Cell } from "./CellDetails";
+import { edit } from "../../app/store/song";
+import { Select, type Choice } from "../../kit/Select";
+import type { Cell } from "./cell";
 
 const PAINTED = "painted";
 

@@ -1,12 +1,12 @@
 import { useDeferredValue, useMemo, useRef, useState } from "react";
 import { busyOf, passOf, type Busy, type FormPass, type Song } from "../../../core/src/index";
-import { copyPlaying, toggleOut } from "../../commands/form";
-import { formNow } from "../../store/form";
-import { factsNow } from "../../store/sectionData";
-import { passInView } from "../../store/passes";
-import { showPass, useSelection } from "../../store/selection";
-import { useSong } from "../../store/song";
-import { PanelHead } from "../../ui/PanelHead";
+import { copyPlaying, toggleOut } from "../../app/commands/form";
+import { formNow } from "../../app/store/form";
+import { factsNow } from "../../app/store/sectionData";
+import { passInView } from "../../app/store/passes";
+import { showPass, useSelection } from "../../app/store/selection";
+import { useSong } from "../../app/store/song";
+import { PanelHead } from "../../kit/PanelHead";
 import { CellDetails } from "./CellDetails";
 import "./style.scss";
 

@@ -1,7 +1,7 @@
 import { drumOf, type AccentMap, type AccentPair, type AccentRow } from "../../../core/src/index";
-import { setMain } from "../../commands/drums";
-import type { SectionData } from "../../store/sectionData";
-import { percent } from "../../ui/texts";
+import { setMain } from "../../app/commands/drums";
+import type { SectionData } from "../../app/store/sectionData";
+import { percent } from "../../kit/texts";
 import { inBar } from "./places";
 
 const WORDS: Record<AccentPair["kind"], string> = {

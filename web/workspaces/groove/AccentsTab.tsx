@@ -1,8 +1,8 @@
 import { useEffect, useState } from "react";
-import { useBassPart } from "../../commands/bass";
-import type { SectionData } from "../../store/sectionData";
-import { workers } from "../../workers/client";
-import type { AccentView } from "../../workers/music.worker";
+import { useBassPart } from "../../app/commands/bass";
+import type { SectionData } from "../../app/store/sectionData";
+import { workers } from "../../app/workers/client";
+import type { AccentView } from "../../app/workers/music.worker";
 import { Accents } from "./Accents";
 import { Kicks } from "./Kicks";
 import { Reference } from "./Reference";

@@ -1,13 +1,13 @@
 import { useEffect, useMemo, useState } from "react";
 import { laneForNote, laneName, mergeLanes, quantizeHits, SIXTEENTH, type Edit, type Lane } from "../../../core/src/index";
-import { soundPlayedDrum } from "../../audio/sound";
-import { acceptEdit, auditionEdit } from "../../commands/audition";
-import { startRecording, useRecord } from "../../commands/record";
-import { onPlayed, usePlayed } from "../../input/played";
-import { stretchOf, usePlayback } from "../../store/playback";
-import type { SectionData } from "../../store/sectionData";
-import { songNow, useStored } from "../../store/song";
-import { PLAY_IN, PlayControls, PlayedIn, type PlayIn } from "../../ui/PlayControls";
+import { soundPlayedDrum } from "../../app/audio/sound";
+import { acceptEdit, auditionEdit } from "../../app/commands/audition";
+import { startRecording, useRecord } from "../../app/commands/record";
+import { onPlayed, usePlayed } from "../../app/input/played";
+import { stretchOf, usePlayback } from "../../app/store/playback";
+import type { SectionData } from "../../app/store/sectionData";
+import { songNow, useStored } from "../../app/store/song";
+import { PLAY_IN, PlayControls, PlayedIn, type PlayIn } from "../../kit/PlayControls";
 
 /** Drums played in on any keyboard or pads; each key is the drum that General MIDI or the song's own lanes have there. */
 export function DrumPlay({ data }: { data: SectionData }) {

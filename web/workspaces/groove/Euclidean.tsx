@@ -1,10 +1,10 @@
 import { useState } from "react";
 import { DRUM_KINDS, DRUMS, euclid, stepHits, type Drum } from "../../../core/src/index";
-import { usePreferences } from "../../store/preferences";
-import type { SectionData } from "../../store/sectionData";
-import { edit } from "../../store/song";
-import { NumberBox } from "../../ui/NumberBox";
-import { Select } from "../../ui/Select";
+import { usePreferences } from "../../app/store/preferences";
+import type { SectionData } from "../../app/store/sectionData";
+import { edit } from "../../app/store/song";
+import { NumberBox } from "../../kit/NumberBox";
+import { Select } from "../../kit/Select";
 
 const MOST_STEPS = 32;
 /** Steps that fit one row. */

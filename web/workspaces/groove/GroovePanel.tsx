@@ -1,10 +1,10 @@
 import { EIGHTH, EIGHTH_TRIPLET, SIXTEENTH, SIXTEENTH_TRIPLET, THIRTY_SECOND } from "../../../core/src/index";
-import { usePreferences } from "../../store/preferences";
-import type { SectionData } from "../../store/sectionData";
-import { MidiFile } from "../../ui/MidiFile";
-import { PanelHead } from "../../ui/PanelHead";
-import { Select } from "../../ui/Select";
-import { Tabs, useTab, type Tab } from "../../ui/Tabs";
+import { usePreferences } from "../../app/store/preferences";
+import type { SectionData } from "../../app/store/sectionData";
+import { MidiFile } from "../../kit/MidiFile";
+import { PanelHead } from "../../kit/PanelHead";
+import { Select } from "../../kit/Select";
+import { Tabs, useTab, type Tab } from "../../kit/Tabs";
 import { AccentsTab } from "./AccentsTab";
 import { DrumPlay } from "./DrumPlay";
 import { LaneTab } from "./LaneTab";

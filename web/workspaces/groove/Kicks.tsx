@@ -1,9 +1,9 @@
 import { LOUD_KICK, positionText, type KickHit } from "../../../core/src/index";
-import { setHit, setMain } from "../../commands/drums";
-import type { SectionData } from "../../store/sectionData";
-import { edit } from "../../store/song";
-import { Check } from "../../ui/Check";
-import { Slider } from "../../ui/Slider";
+import { setHit, setMain } from "../../app/commands/drums";
+import type { SectionData } from "../../app/store/sectionData";
+import { edit } from "../../app/store/song";
+import { Check } from "../../kit/Check";
+import { Slider } from "../../kit/Slider";
 
 /** The main accents of the kick: by rule, or marked by hand. */
 export function Kicks({ data }: { data: SectionData }) {

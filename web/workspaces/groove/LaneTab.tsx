@@ -14,13 +14,13 @@ import {
   type Hit,
   type Lane,
 } from "../../../core/src/index";
-import type { SectionData } from "../../store/sectionData";
-import { edit, say } from "../../store/song";
-import { Check } from "../../ui/Check";
-import { InPlace } from "../../ui/InPlace";
-import { Select } from "../../ui/Select";
-import { Slider } from "../../ui/Slider";
-import { milliseconds, percent, ticksOf, typedPitch } from "../../ui/texts";
+import type { SectionData } from "../../app/store/sectionData";
+import { edit, say } from "../../app/store/song";
+import { Check } from "../../kit/Check";
+import { InPlace } from "../../kit/InPlace";
+import { Select } from "../../kit/Select";
+import { Slider } from "../../kit/Slider";
+import { milliseconds, percent, ticksOf, typedPitch } from "../../kit/texts";
 
 type LaneChange = Extract<Edit, { do: "setLane" }>["change"];
 type HitChange = Extract<Edit, { do: "changeHit" }>["change"];

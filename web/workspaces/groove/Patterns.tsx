@@ -10,14 +10,14 @@ import {
   type Section,
   type Ticks,
 } from "../../../core/src/index";
-import { acceptEdit } from "../../commands/audition";
-import { useOffers, type Offer } from "../../store/results";
-import type { SectionData } from "../../store/sectionData";
-import { edit, useStored } from "../../store/song";
-import { Check } from "../../ui/Check";
-import { OfferButtons } from "../../ui/OfferButtons";
-import { Select } from "../../ui/Select";
-import { percent } from "../../ui/texts";
+import { acceptEdit } from "../../app/commands/audition";
+import { useOffers, type Offer } from "../../app/store/results";
+import type { SectionData } from "../../app/store/sectionData";
+import { edit, useStored } from "../../app/store/song";
+import { Check } from "../../kit/Check";
+import { OfferButtons } from "../../kit/OfferButtons";
+import { Select } from "../../kit/Select";
+import { percent } from "../../kit/texts";
 import { Euclidean } from "./Euclidean";
 
 /** Bars of a pattern that are heard. */

@@ -11,14 +11,14 @@ import {
   type Edit,
   type Nearness,
 } from "../../../core/src/index";
-import { acceptEdit, auditionEdit } from "../../commands/audition";
-import type { SectionData } from "../../store/sectionData";
-import { edit, useStored } from "../../store/song";
-import { HearTake } from "../../ui/HearTake";
-import { Refused } from "../../ui/Refused";
-import { Select } from "../../ui/Select";
-import { Slider } from "../../ui/Slider";
-import { percent } from "../../ui/texts";
+import { acceptEdit, auditionEdit } from "../../app/commands/audition";
+import type { SectionData } from "../../app/store/sectionData";
+import { edit, useStored } from "../../app/store/song";
+import { HearTake } from "../../kit/HearTake";
+import { Refused } from "../../kit/Refused";
+import { Select } from "../../kit/Select";
+import { Slider } from "../../kit/Slider";
+import { percent } from "../../kit/texts";
 import { inBar } from "./places";
 
 /** Share of the bars in which a step is played, from which it belongs to the rhythm: every sixth. */

@@ -1,11 +1,11 @@
 import { type Agreement, type Edit, type Part, type WeavePlace } from "../../../core/src/index";
-import { acceptEdit, auditionEdit } from "../../commands/audition";
-import { keepNotes } from "../../commands/bass";
-import type { SectionData } from "../../store/sectionData";
-import { say } from "../../store/song";
-import { HearTake } from "../../ui/HearTake";
-import { workers } from "../../workers/client";
-import type { AccentView } from "../../workers/music.worker";
+import { acceptEdit, auditionEdit } from "../../app/commands/audition";
+import { keepNotes } from "../../app/commands/bass";
+import type { SectionData } from "../../app/store/sectionData";
+import { say } from "../../app/store/song";
+import { HearTake } from "../../kit/HearTake";
+import { workers } from "../../app/workers/client";
+import type { AccentView } from "../../app/workers/music.worker";
 import { inBar } from "./places";
 
 /** The edit that writes a bass that weaves between the accents; null (and a message) where none can be written. */

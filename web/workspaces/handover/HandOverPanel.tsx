@@ -1,14 +1,14 @@
 import { useCallback, useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { writeMidi, writeMusicXml, writeSongFile } from "../../../core/src/index";
-import type { RevisionInfo } from "../../../server/store/songs";
-import { api, ApiProblem } from "../../api";
-import { download, fileName, importFile } from "../../commands/files";
-import type { SectionData } from "../../store/sectionData";
-import { say, useSong } from "../../store/song";
-import { Field } from "../../ui/Field";
-import { OpenFile, SONG_FILES } from "../../ui/OpenFile";
-import { PanelHead } from "../../ui/PanelHead";
+import type { RevisionInfo } from "../../../shared/songs";
+import { api, ApiProblem } from "../../app/api";
+import { download, fileName, importFile } from "../../app/commands/files";
+import type { SectionData } from "../../app/store/sectionData";
+import { say, useSong } from "../../app/store/song";
+import { Field } from "../../kit/Field";
+import { OpenFile, SONG_FILES } from "../../kit/OpenFile";
+import { PanelHead } from "../../kit/PanelHead";
 import "./style.scss";
 
 const PRINTED = [

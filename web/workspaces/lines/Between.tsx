@@ -13,13 +13,13 @@ import {
   type Part,
   type RealizedNote,
 } from "../../../core/src/index";
-import { factsNow, type SectionData } from "../../store/sectionData";
-import { useResults } from "../../store/results";
-import { useSelection } from "../../store/selection";
-import { useStored } from "../../store/song";
-import { FindingList } from "../../ui/FindingList";
-import { RangeStrip } from "../../ui/RangeStrip";
-import { percent } from "../../ui/texts";
+import { factsNow, type SectionData } from "../../app/store/sectionData";
+import { useResults } from "../../app/store/results";
+import { useSelection } from "../../app/store/selection";
+import { useStored } from "../../app/store/song";
+import { FindingList } from "../../kit/FindingList";
+import { RangeStrip } from "../../kit/RangeStrip";
+import { percent } from "../../kit/texts";
 
 interface Line {
   part: Part;

@@ -1,13 +1,13 @@
 import { useMemo } from "react";
 import { counted, ECHO_DELAYS, echoDelays, echoReport, typesetNames, type Edit, type Part, type Ticks } from "../../../core/src/index";
-import type { Offer } from "../../store/results";
-import { chooseNotes } from "../../store/selection";
-import { edit, useSong, useStored } from "../../store/song";
-import { Fold } from "../../ui/Fold";
-import { OfferButtons } from "../../ui/OfferButtons";
-import type { PartProps } from "../../ui/partProps";
-import { Select, type Choice } from "../../ui/Select";
-import { percent } from "../../ui/texts";
+import type { Offer } from "../../app/store/results";
+import { chooseNotes } from "../../app/store/selection";
+import { edit, useSong, useStored } from "../../app/store/song";
+import { Fold } from "../../kit/Fold";
+import { OfferButtons } from "../../kit/OfferButtons";
+import type { PartProps } from "../../kit/partProps";
+import { Select, type Choice } from "../../kit/Select";
+import { percent } from "../../kit/texts";
 
 /** Echoes of a line: added as a part of their own, set, judged against the chords they fall into, printed to notes. */
 export function EchoOf({ data, part }: PartProps) {

@@ -1,14 +1,14 @@
 import { useEffect, useRef, useState } from "react";
 import { EIGHTH, parseTune, QUARTER, SIXTEENTH, tightened, tuneText, type NewNote, type Note, type Problem } from "../../../core/src/index";
-import { useSelection } from "../../store/selection";
-import { edit, say, useSong, useStored } from "../../store/song";
-import { Fold } from "../../ui/Fold";
-import { LineProblems } from "../../ui/LineProblems";
-import { MidiFile } from "../../ui/MidiFile";
-import type { PartProps } from "../../ui/partProps";
-import { PlayTab } from "../../ui/PlayTab";
-import { Select } from "../../ui/Select";
-import { Slider } from "../../ui/Slider";
+import { useSelection } from "../../app/store/selection";
+import { edit, say, useSong, useStored } from "../../app/store/song";
+import { Fold } from "../../kit/Fold";
+import { LineProblems } from "../../kit/LineProblems";
+import { MidiFile } from "../../kit/MidiFile";
+import type { PartProps } from "../../kit/partProps";
+import { PlayTab } from "../../kit/PlayTab";
+import { Select } from "../../kit/Select";
+import { Slider } from "../../kit/Slider";
 
 /** Ways to get a line in: typed, played, from a file; drawing needs no tab. */
 export function EnterTab({ data, part }: PartProps) {

@@ -1,15 +1,15 @@
 import { useEffect, useMemo, useState } from "react";
 import { byPower, counted, transposeSong, typeset, typesetNames, waysTo, type Song } from "../../../core/src/index";
-import { auditionEdit } from "../../commands/audition";
-import { endPreview } from "../../audio/sound";
-import { tellUndoable } from "../../commands/undoable";
-import type { SectionData } from "../../store/sectionData";
-import { edit, useSong, useStored } from "../../store/song";
-import { HearTake } from "../../ui/HearTake";
-import { Select } from "../../ui/Select";
-import { keyText, percent } from "../../ui/texts";
-import { workers } from "../../workers/client";
-import type { TriedKey } from "../../workers/music.worker";
+import { auditionEdit } from "../../app/commands/audition";
+import { endPreview } from "../../app/audio/sound";
+import { tellUndoable } from "../../app/commands/undoable";
+import type { SectionData } from "../../app/store/sectionData";
+import { edit, useSong, useStored } from "../../app/store/song";
+import { HearTake } from "../../kit/HearTake";
+import { Select } from "../../kit/Select";
+import { keyText, percent } from "../../kit/texts";
+import { workers } from "../../app/workers/client";
+import type { TriedKey } from "../../app/workers/music.worker";
 
 /** The song tried in all keys; what is shown while it is tried again is what was found before. */
 function useKeys(song: Song, singers: string): TriedKey[] {

@@ -12,13 +12,13 @@ import {
   type Section,
   type Song,
 } from "../../../core/src/index";
-import { factsNow, type SectionData } from "../../store/sectionData";
-import { useStored } from "../../store/song";
-import { Fold } from "../../ui/Fold";
-import { MeasureTable, type MeasureRow } from "../../ui/MeasureTable";
-import { NoteReason } from "../../ui/NoteReason";
-import { OwnFindings } from "../../ui/OwnFindings";
-import type { PartProps } from "../../ui/partProps";
+import { factsNow, type SectionData } from "../../app/store/sectionData";
+import { useStored } from "../../app/store/song";
+import { Fold } from "../../kit/Fold";
+import { MeasureTable, type MeasureRow } from "../../kit/MeasureTable";
+import { NoteReason } from "../../kit/NoteReason";
+import { OwnFindings } from "../../kit/OwnFindings";
+import type { PartProps } from "../../kit/partProps";
 
 /** Sections in which the part lies where it lies in this one, and why one would say so. */
 function useAlike(song: Song, section: Section, part: Part["id"]): { name: string; why: string }[] {

@@ -1,11 +1,11 @@
 import { useMemo, useState } from "react";
 import { roomAt, roomOffers, typeset, type InTheRoom, type RoomOffer } from "../../../core/src/index";
-import { factsNow } from "../../store/sectionData";
-import { useOffers, type Offer } from "../../store/results";
-import { useStored } from "../../store/song";
-import { OfferButtons } from "../../ui/OfferButtons";
-import type { PartProps } from "../../ui/partProps";
-import { percent } from "../../ui/texts";
+import { factsNow } from "../../app/store/sectionData";
+import { useOffers, type Offer } from "../../app/store/results";
+import { useStored } from "../../app/store/song";
+import { OfferButtons } from "../../kit/OfferButtons";
+import type { PartProps } from "../../kit/partProps";
+import { percent } from "../../kit/texts";
 
 /** Who plays while the line sounds, where, how loud and how much in its way; what each could do instead. */
 export function RoomTab({ data, part }: PartProps) {

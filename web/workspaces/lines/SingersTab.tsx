@@ -22,16 +22,16 @@ import {
   type Singer,
   type Zone,
 } from "../../../core/src/index";
-import { acceptEdit, around, auditionEdit } from "../../commands/audition";
-import { factsNow, type SectionData } from "../../store/sectionData";
-import { edit, say, useStored } from "../../store/song";
-import { Fold } from "../../ui/Fold";
-import { HearTake } from "../../ui/HearTake";
-import { InPlace } from "../../ui/InPlace";
-import type { PartProps } from "../../ui/partProps";
-import { RangeStrip } from "../../ui/RangeStrip";
-import { Select } from "../../ui/Select";
-import { percent, typedPitch } from "../../ui/texts";
+import { acceptEdit, around, auditionEdit } from "../../app/commands/audition";
+import { factsNow, type SectionData } from "../../app/store/sectionData";
+import { edit, say, useStored } from "../../app/store/song";
+import { Fold } from "../../kit/Fold";
+import { HearTake } from "../../kit/HearTake";
+import { InPlace } from "../../kit/InPlace";
+import type { PartProps } from "../../kit/partProps";
+import { RangeStrip } from "../../kit/RangeStrip";
+import { Select } from "../../kit/Select";
+import { percent, typedPitch } from "../../kit/texts";
 import { Keys } from "./Keys";
 
 /** Who sings: their ranges, the key that suits them, where to breathe, and their pages. */

@@ -16,18 +16,18 @@ import {
   type VocalSchool,
   type VocalSettings,
 } from "../../../core/src/index";
-import { addPart } from "../../commands/parts";
-import { mendVoices, useVoiceOffers, useWritten, writeVoices } from "../../commands/written";
-import { clearLines, useResults } from "../../store/results";
-import { useSelection } from "../../store/selection";
-import { edit } from "../../store/song";
-import { Fold } from "../../ui/Fold";
-import { LineCandidates } from "../../ui/LineCandidates";
-import type { PartProps } from "../../ui/partProps";
-import { Refused } from "../../ui/Refused";
-import { Select, type Choice } from "../../ui/Select";
-import { percent } from "../../ui/texts";
-import { WayButtons } from "../../ui/WaySettings";
+import { addPart } from "../../app/commands/parts";
+import { mendVoices, useVoiceOffers, useWritten, writeVoices } from "../../app/commands/written";
+import { clearLines, useResults } from "../../app/store/results";
+import { useSelection } from "../../app/store/selection";
+import { edit } from "../../app/store/song";
+import { Fold } from "../../kit/Fold";
+import { LineCandidates } from "../../kit/LineCandidates";
+import type { PartProps } from "../../kit/partProps";
+import { Refused } from "../../kit/Refused";
+import { Select, type Choice } from "../../kit/Select";
+import { percent } from "../../kit/texts";
+import { WayButtons } from "../../kit/WaySettings";
 import { Between } from "./Between";
 import { EchoOf } from "./Echo";
 

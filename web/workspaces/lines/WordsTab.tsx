@@ -1,15 +1,15 @@
 import { useEffect, useMemo, useState } from "react";
 import { counted, sungNotes, versesOf, wordsText, writtenSyllable, type Edit, type Stress, type Syllable } from "../../../core/src/index";
-import { acceptEdit, auditionEdit } from "../../commands/audition";
-import { layEdit, proposedNotes } from "../../commands/words";
-import { usePreferences } from "../../store/preferences";
-import { chooseNotes, useSelection } from "../../store/selection";
-import { edit, useStored } from "../../store/song";
-import { HearTake } from "../../ui/HearTake";
-import { workers } from "../../workers/client";
-import { LANGUAGES, type Language } from "../../workers/wordBook";
-import type { PartProps } from "../../ui/partProps";
-import { Select } from "../../ui/Select";
+import { acceptEdit, auditionEdit } from "../../app/commands/audition";
+import { layEdit, proposedNotes } from "../../app/commands/words";
+import { usePreferences } from "../../app/store/preferences";
+import { chooseNotes, useSelection } from "../../app/store/selection";
+import { edit, useStored } from "../../app/store/song";
+import { HearTake } from "../../kit/HearTake";
+import { workers } from "../../app/workers/client";
+import { LANGUAGES, type Language } from "../../app/workers/wordBook";
+import type { PartProps } from "../../kit/partProps";
+import { Select } from "../../kit/Select";
 
 /** A text in syllables; what is shown while another one is worked out is the one before. */
 function useSyllables(text: string, language: Language): Syllable[][] {

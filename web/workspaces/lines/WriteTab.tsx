@@ -12,20 +12,20 @@ import {
   type CounterStyle,
   isWritten,
 } from "../../../core/src/index";
-import { addPart } from "../../commands/parts";
-import { useLineOffers, useWritten, writeCounters } from "../../commands/written";
-import { clearLines, useResults } from "../../store/results";
-import { useSelection } from "../../store/selection";
-import { edit } from "../../store/song";
-import { Fold } from "../../ui/Fold";
-import { LineCandidates } from "../../ui/LineCandidates";
-import { OwnFindings } from "../../ui/OwnFindings";
-import type { PartProps } from "../../ui/partProps";
-import { Refused } from "../../ui/Refused";
-import { Select, type Choice } from "../../ui/Select";
-import { Slider } from "../../ui/Slider";
-import { percent } from "../../ui/texts";
-import { WayButtons, WayRange } from "../../ui/WaySettings";
+import { addPart } from "../../app/commands/parts";
+import { useLineOffers, useWritten, writeCounters } from "../../app/commands/written";
+import { clearLines, useResults } from "../../app/store/results";
+import { useSelection } from "../../app/store/selection";
+import { edit } from "../../app/store/song";
+import { Fold } from "../../kit/Fold";
+import { LineCandidates } from "../../kit/LineCandidates";
+import { OwnFindings } from "../../kit/OwnFindings";
+import type { PartProps } from "../../kit/partProps";
+import { Refused } from "../../kit/Refused";
+import { Select, type Choice } from "../../kit/Select";
+import { Slider } from "../../kit/Slider";
+import { percent } from "../../kit/texts";
+import { WayButtons, WayRange } from "../../kit/WaySettings";
 
 /** Counter melodies written for an instrument by style, heard in place and taken. */
 export function WriteTab({ data, part }: PartProps) {

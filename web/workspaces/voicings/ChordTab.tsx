@@ -13,20 +13,20 @@ import {
   type SectionVoicing,
   type VoicedChord,
 } from "../../../core/src/index";
-import { around, auditionEdit } from "../../commands/audition";
-import { invertChord, soundPitches, soundWhenVoiced } from "../../commands/voicings";
-import { useResults } from "../../store/results";
-import type { SectionData } from "../../store/sectionData";
-import { useSelection } from "../../store/selection";
-import { edit, say } from "../../store/song";
-import { ChordName } from "../../ui/ChordName";
-import { FretDiagram } from "../../ui/FretDiagram";
-import { HearTake } from "../../ui/HearTake";
-import { LaidOutAnew } from "../../ui/LaidOutAnew";
-import { InPlace } from "../../ui/InPlace";
-import { oneDecimal, typedPitch } from "../../ui/texts";
+import { around, auditionEdit } from "../../app/commands/audition";
+import { invertChord, soundPitches, soundWhenVoiced } from "../../app/commands/voicings";
+import { useResults } from "../../app/store/results";
+import type { SectionData } from "../../app/store/sectionData";
+import { useSelection } from "../../app/store/selection";
+import { edit, say } from "../../app/store/song";
+import { ChordName } from "../../kit/ChordName";
+import { FretDiagram } from "../../kit/FretDiagram";
+import { HearTake } from "../../kit/HearTake";
+import { LaidOutAnew } from "../../kit/LaidOutAnew";
+import { InPlace } from "../../kit/InPlace";
+import { oneDecimal, typedPitch } from "../../kit/texts";
 import { HandsOf, NeckOf } from "./Held";
-import { Toggle } from "../../ui/Toggle";
+import { Toggle } from "../../kit/Toggle";
 
 /** Costs below this are not told. */
 const NOTHING = 0.05;

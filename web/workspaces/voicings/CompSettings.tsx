@@ -8,11 +8,11 @@ import {
   type PlayingOf,
   type SettingName,
 } from "../../../core/src/index";
-import type { SectionData } from "../../store/sectionData";
-import { edit, type PlayingChange } from "../../store/song";
-import { Select, type Choice } from "../../ui/Select";
-import { Slider } from "../../ui/Slider";
-import { milliseconds } from "../../ui/texts";
+import type { SectionData } from "../../app/store/sectionData";
+import { edit, type PlayingChange } from "../../app/store/song";
+import { Select, type Choice } from "../../kit/Select";
+import { Slider } from "../../kit/Slider";
+import { milliseconds } from "../../kit/texts";
 import { Rhythm } from "./Rhythm";
 
 type Comp = PlayingOf<"comp">;

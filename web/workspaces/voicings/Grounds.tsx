@@ -1,6 +1,6 @@
 import { partByRole, PROFILE_WORDS, PROFILES, type Part, type Profile, type Song } from "../../../core/src/index";
-import { setVoicing } from "../../commands/voicings";
-import { Select } from "../../ui/Select";
+import { setVoicing } from "../../app/commands/voicings";
+import { Select } from "../../kit/Select";
 
 /** What the path depends on beside the chords, chosen here and nowhere else: whose rules it is written for, and whether a bass plays below. */
 export function Grounds({ part, song }: { part: Part; song: Song }) {

@@ -1,6 +1,6 @@
 import { pitchMidi, twoHands, typeset, WIDE_REACH, type Part, type PitchName, type Shape } from "../../../core/src/index";
-import { soundPitches } from "../../commands/voicings";
-import { FretDiagram } from "../../ui/FretDiagram";
+import { soundPitches } from "../../app/commands/voicings";
+import { FretDiagram } from "../../kit/FretDiagram";
 
 const SPANS: Record<number, string> = {
   12: "an octave",

@@ -1,9 +1,9 @@
 import type { ReactNode } from "react";
 import { CLEFS, parseTuning, SOUNDS, typeset, type Clef, type Instrument } from "../../../core/src/index";
-import { say } from "../../store/song";
-import { InPlace } from "../../ui/InPlace";
-import { Select } from "../../ui/Select";
-import { typedPitch } from "../../ui/texts";
+import { say } from "../../app/store/song";
+import { InPlace } from "../../kit/InPlace";
+import { Select } from "../../kit/Select";
+import { typedPitch } from "../../kit/texts";
 
 const CLEF_WORDS: Record<Clef, string> = { treble: "treble", alto: "alto", tenor: "tenor", bass: "bass", grand: "two staves" };
 

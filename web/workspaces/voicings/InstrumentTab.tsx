@@ -9,10 +9,10 @@ import {
   type Part,
   type Song,
 } from "../../../core/src/index";
-import { nextInstrument, setInstrument, soundWhenVoiced } from "../../commands/voicings";
-import type { SectionData } from "../../store/sectionData";
-import { edit, songNow } from "../../store/song";
-import { Select } from "../../ui/Select";
+import { nextInstrument, setInstrument, soundWhenVoiced } from "../../app/commands/voicings";
+import type { SectionData } from "../../app/store/sectionData";
+import { edit, songNow } from "../../app/store/song";
+import { Select } from "../../kit/Select";
 import { InstrumentFacts } from "./InstrumentFacts";
 
 /** The instrument that is played where an own one is removed. */

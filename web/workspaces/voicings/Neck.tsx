@@ -1,12 +1,12 @@
 import { useState } from "react";
 import { instrumentOf, parseTuning, typeset, type CapoChoice, type Part } from "../../../core/src/index";
-import { setVoicing } from "../../commands/voicings";
-import type { SectionData } from "../../store/sectionData";
-import { say } from "../../store/song";
-import { InPlace } from "../../ui/InPlace";
-import { Select } from "../../ui/Select";
-import { oneDecimal } from "../../ui/texts";
-import { workers } from "../../workers/client";
+import { setVoicing } from "../../app/commands/voicings";
+import type { SectionData } from "../../app/store/sectionData";
+import { say } from "../../app/store/song";
+import { InPlace } from "../../kit/InPlace";
+import { Select } from "../../kit/Select";
+import { oneDecimal } from "../../kit/texts";
+import { workers } from "../../app/workers/client";
 
 const FRETS = 13;
 const SHOWN = 4;

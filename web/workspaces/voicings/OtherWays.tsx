@@ -1,11 +1,11 @@
 import { useEffect, useMemo, useState } from "react";
 import type { Edit, Part, PitchName, SectionPath } from "../../../core/src/index";
-import { stretchOf, usePlayback } from "../../store/playback";
-import { useOffers, useResults, type Offer } from "../../store/results";
-import type { SectionData } from "../../store/sectionData";
-import { say, useSong, useStored } from "../../store/song";
-import { OfferButtons } from "../../ui/OfferButtons";
-import { workers } from "../../workers/client";
+import { stretchOf, usePlayback } from "../../app/store/playback";
+import { useOffers, useResults, type Offer } from "../../app/store/results";
+import type { SectionData } from "../../app/store/sectionData";
+import { say, useSong, useStored } from "../../app/store/song";
+import { OfferButtons } from "../../kit/OfferButtons";
+import { workers } from "../../app/workers/client";
 
 type Layouts = Record<string, PitchName[]>;
 

@@ -8,12 +8,12 @@ import {
   type Part,
   isWritten,
 } from "../../../core/src/index";
-import { freeName, removePart } from "../../commands/parts";
-import { setInstrument } from "../../commands/voicings";
-import type { SectionData } from "../../store/sectionData";
-import { useSelection } from "../../store/selection";
-import { edit, songNow, useSong } from "../../store/song";
-import { Select, type Choice } from "../../ui/Select";
+import { freeName, removePart } from "../../app/commands/parts";
+import { setInstrument } from "../../app/commands/voicings";
+import type { SectionData } from "../../app/store/sectionData";
+import { useSelection } from "../../app/store/selection";
+import { edit, songNow, useSong } from "../../app/store/song";
+import { Select, type Choice } from "../../kit/Select";
 import { CompSettings } from "./CompSettings";
 
 const kindOf = (part: Part): CompKind => COMP_KINDS.find((k) => k.id === part.link!.kind)!;

@@ -11,15 +11,15 @@ import {
   type TopShape,
   isWritten,
 } from "../../../core/src/index";
-import { moveRegister, setVoicing, soundWhenVoiced, stylesFor, voicingStyleOf } from "../../commands/voicings";
-import { openTab } from "../../store/preferences";
-import { useResults } from "../../store/results";
-import type { SectionData } from "../../store/sectionData";
-import { chooseChord } from "../../store/selection";
-import { edit } from "../../store/song";
-import { Check } from "../../ui/Check";
-import { LaidOutAnew } from "../../ui/LaidOutAnew";
-import { Select, type Choice } from "../../ui/Select";
+import { moveRegister, setVoicing, soundWhenVoiced, stylesFor, voicingStyleOf } from "../../app/commands/voicings";
+import { openTab } from "../../app/store/preferences";
+import { useResults } from "../../app/store/results";
+import type { SectionData } from "../../app/store/sectionData";
+import { chooseChord } from "../../app/store/selection";
+import { edit } from "../../app/store/song";
+import { Check } from "../../kit/Check";
+import { LaidOutAnew } from "../../kit/LaidOutAnew";
+import { Select, type Choice } from "../../kit/Select";
 import { Grounds } from "./Grounds";
 import { Neck } from "./Neck";
 import { OtherWays } from "./OtherWays";

@@ -1,9 +1,9 @@
 import { DRUM_KINDS, drumOf, drumPlayer, DRUMS, PATTERNS, SIXTEENTH, stepsOf, type Meter, type Part } from "../../../core/src/index";
-import type { SectionData } from "../../store/sectionData";
-import type { PlayingChange } from "../../store/song";
-import { Check } from "../../ui/Check";
-import { Select, type Choice } from "../../ui/Select";
-import { Slider } from "../../ui/Slider";
+import type { SectionData } from "../../app/store/sectionData";
+import type { PlayingChange } from "../../app/store/song";
+import { Check } from "../../kit/Check";
+import { Select, type Choice } from "../../kit/Select";
+import { Slider } from "../../kit/Slider";
 
 /** Marks of a rhythm in the order in which a click goes through them. */
 const MARKS: Record<string, { next: string; words: string; look: string }> = {

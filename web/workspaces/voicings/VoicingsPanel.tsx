@@ -1,11 +1,11 @@
 import { laidOutParts, type Part } from "../../../core/src/index";
-import { useVoicePart } from "../../commands/voicings";
-import type { SectionData } from "../../store/sectionData";
-import { useSelection } from "../../store/selection";
-import { edit } from "../../store/song";
-import { PanelHead } from "../../ui/PanelHead";
-import { Select } from "../../ui/Select";
-import { Tabs, useTab, type Tab } from "../../ui/Tabs";
+import { useVoicePart } from "../../app/commands/voicings";
+import type { SectionData } from "../../app/store/sectionData";
+import { useSelection } from "../../app/store/selection";
+import { edit } from "../../app/store/song";
+import { PanelHead } from "../../kit/PanelHead";
+import { Select } from "../../kit/Select";
+import { Tabs, useTab, type Tab } from "../../kit/Tabs";
 import { ChordTab } from "./ChordTab";
 import { InstrumentTab } from "./InstrumentTab";
 import { PartsTab } from "./PartsTab";

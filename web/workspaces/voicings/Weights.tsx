@@ -1,9 +1,9 @@
 import { TERM_NAMES, TERMS, type Part, type TermName } from "../../../core/src/index";
-import { voicingStyleOf } from "../../commands/voicings";
-import { useResults } from "../../store/results";
-import { edit, useSong } from "../../store/song";
-import { Slider } from "../../ui/Slider";
-import { oneDecimal } from "../../ui/texts";
+import { voicingStyleOf } from "../../app/commands/voicings";
+import { useResults } from "../../app/store/results";
+import { edit, useSong } from "../../app/store/song";
+import { Slider } from "../../kit/Slider";
+import { oneDecimal } from "../../kit/texts";
 
 /** Weights of the terms, and what each costs over the whole path. */
 export function Weights({ part }: { part: Part }) {

@@ -1,9 +1,9 @@
 import { z } from "zod";
-import type { Key } from "../../pitch/key";
-import { SIXTEENTH, type Ticks } from "../../time/meter";
-import { chordSymbol } from "../../chord/chord";
-import { moveBySemitones, moveInScale } from "../../chord/modify";
-import { chordOf } from "../../chord/progression";
+import type { Key } from "../../theory/pitch/key";
+import { SIXTEENTH, type Ticks } from "../../theory/time/meter";
+import { chordSymbol } from "../../theory/chord/chord";
+import { moveBySemitones, moveInScale } from "../../theory/chord/modify";
+import { chordOf } from "../../theory/chord/progression";
 import { sectionKey, sectionMeter, sectionOf } from "../document";
 import { ChordEvent, ChordId, SectionId, Tick } from "../schema";
 import { chordFresh, replaceChords } from "./chords";

@@ -1,10 +1,10 @@
 import type { Draft } from "immer";
 import { z } from "zod";
-import type { Ticks } from "../../time/meter";
-import { positionText } from "../../time/meter";
-import { chordSymbol } from "../../chord/chord";
-import { parseChord } from "../../chord/parse";
-import { LINE_LIMIT, NO_CHORD, readLine } from "../../chord/progression";
+import type { Ticks } from "../../theory/time/meter";
+import { positionText } from "../../theory/time/meter";
+import { chordSymbol } from "../../theory/chord/chord";
+import { parseChord } from "../../theory/chord/parse";
+import { LINE_LIMIT, NO_CHORD, readLine } from "../../theory/chord/progression";
 import { cutAt, joined } from "../beyond";
 import { sectionMeter, sectionOf } from "../document";
 import { ChordEvent, ChordId, ChordText, LIMITS, SectionId, Tick, type Section } from "../schema";

@@ -1,7 +1,7 @@
 import type { Draft } from "immer";
 import { z } from "zod";
-import type { Problem } from "../../result";
-import type { Drum } from "../../instrument/drums";
+import type { Problem } from "../../base/result";
+import type { Drum } from "../../theory/instrument/drums";
 import { LIMITS, type Section, type Song } from "../schema";
 
 /** A place between the passes of the form, counted from 0. */

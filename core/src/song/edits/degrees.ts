@@ -1,4 +1,4 @@
-import { keyName, MODES, type Key } from "../../pitch/key";
+import { keyName, MODES, type Key } from "../../theory/pitch/key";
 import {
   mod,
   noteName,
@@ -11,10 +11,10 @@ import {
   transposeNote,
   type NoteName,
   type PitchName,
-} from "../../pitch/pitch";
-import { chordPitchClasses, chordSymbol, rootPc, toneName, type Chord, type ChordTone } from "../../chord/chord";
-import { chordOfTones } from "../../chord/parse";
-import { chordOf } from "../../chord/progression";
+} from "../../theory/pitch/pitch";
+import { chordPitchClasses, chordSymbol, rootPc, toneName, type Chord, type ChordTone } from "../../theory/chord/chord";
+import { chordOfTones } from "../../theory/chord/parse";
+import { chordOf } from "../../theory/chord/progression";
 import type { Moving } from "./moving";
 
 /** Semitones of the degrees of a chord without an alteration (a plain seventh is minor). */

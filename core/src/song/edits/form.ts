@@ -1,8 +1,8 @@
 import { z } from "zod";
-import { must } from "../../result";
-import { keyName, parseKey } from "../../pitch/key";
-import { mod } from "../../pitch/pitch";
-import { counted } from "../../words";
+import { must } from "../../base/result";
+import { keyName, parseKey } from "../../theory/pitch/key";
+import { mod } from "../../theory/pitch/pitch";
+import { counted } from "../../theory/words/english";
 import { sectionKey, sectionMeter, sectionOf } from "../document";
 import { cutMusic, withOwnBars } from "../place";
 import { BarSpan, KeyText, LIMITS, PartId, PassId, SectionId, Title, Transposition, type Pass, type Song } from "../schema";

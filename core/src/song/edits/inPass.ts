@@ -1,14 +1,14 @@
 import { produce, type Draft } from "immer";
-import { counted } from "../../words";
-import type { Problem } from "../../result";
-import type { Ticks } from "../../time/meter";
+import { counted } from "../../theory/words/english";
+import type { Problem } from "../../base/result";
+import type { Ticks } from "../../theory/time/meter";
 import { sectionMeter, sectionOf } from "../document";
 import { freeNumber } from "../integrity";
 import { movedMusic, movesOf, passAlone } from "../passView";
 import { beginsIn, cutChord, cutMusic, rejoined, spliced, withOwnBars } from "../place";
 import type { Note, Pass, Section, Song } from "../schema";
 import { refuse } from "./define";
-import type { Edit } from "./index";
+import type { Edit } from "./list";
 import { moveMaterial } from "./moving";
 
 type Own = NonNullable<Pass["own"]>[number];

@@ -1,100 +1,15 @@
 import { produce } from "immer";
 import { z } from "zod";
-import { fail, ok, type Problem, type Result } from "../../result";
-import { INSTRUMENTS } from "../../instrument/instruments";
+import { fail, ok, type Problem, type Result } from "../../base/result";
+import { INSTRUMENTS } from "../../theory/instrument/instruments";
 import { breachOf, freeNumber } from "../integrity";
 import { SongFields, type Song, type Thing } from "../schema";
 import { issueIn, valueAt, type Issue } from "../validate";
-import * as chordRows from "./chordRows";
-import * as chords from "./chords";
 import type { EditDefinition } from "./define";
-import * as drums from "./drums";
-import * as form from "./form";
+import { EDITS, type Edit } from "./list";
 import { beyondMusic, closePass, lengthRefused, openPass, playedInPass } from "./inPass";
-import * as moveParts from "./moveParts";
-import * as moving from "./moving";
-import * as notes from "./notes";
-import * as parts from "./parts";
-import * as records from "./records";
-import * as sections from "./sections";
-import * as singers from "./singers";
-import * as song from "./song";
-import * as voicings from "./voicings";
 
-/** Every edit there is; a new one is a definition in its subject's file and one line here. */
-export const EDITS = [
-  song.setTitle,
-  song.setKey,
-  song.setTempo,
-  song.setMeter,
-  song.setSwing,
-  song.setProfile,
-  song.setSeverity,
-  moving.respell,
-  moving.transpose,
-  moveParts.transposePart,
-  moveParts.shiftInScale,
-  moveParts.changeMode,
-  sections.setSection,
-  sections.addSection,
-  sections.removeSection,
-  sections.setSectionTime,
-  form.addPass,
-  form.movePass,
-  form.setPass,
-  form.giveBack,
-  form.removePass,
-  form.transposeSection,
-  chords.setLine,
-  chords.setChord,
-  chords.setChords,
-  chordRows.pinChords,
-  chords.setReadings,
-  chordRows.arrangeChords,
-  chordRows.moveChords,
-  chordRows.copyChords,
-  chordRows.setBorder,
-  voicings.setVoicings,
-  voicings.setPassVoicings,
-  voicings.pinVoicing,
-  voicings.pinEnds,
-  notes.addNote,
-  notes.changeNotes,
-  notes.removeNotes,
-  notes.setNotes,
-  drums.setHit,
-  drums.changeHit,
-  drums.setLane,
-  drums.setDrums,
-  drums.repeatDrums,
-  drums.setAccents,
-  parts.addPart,
-  parts.movePart,
-  parts.setPart,
-  parts.setPlaying,
-  parts.setLink,
-  parts.setEcho,
-  parts.removePart,
-  parts.setInstrument,
-  parts.removeInstrument,
-  singers.addSinger,
-  singers.setSinger,
-  singers.removeSinger,
-  records.keepTake,
-  records.removeTake,
-  records.waive,
-  records.unwaive,
-] as const;
-
-type EditOf<D> = D extends EditDefinition<infer N, infer S> ? { do: N } & z.input<z.ZodObject<S>> : never;
-
-/**
- * Every change to a song is one of these edits: plain data with a name, applied by a pure function song → song. Fixes, undo, autosave and
- * the workers all carry edits. `all` makes several as one; `inPass` makes an edit in a section as one pass plays it: in bars that the pass has for itself
- * it changes those, elsewhere the section, or with `here` the pass alone.
- */
-export type Edit =
-  EditOf<(typeof EDITS)[number]> | { do: "all"; label: string; edits: Edit[] } | { do: "inPass"; pass: string; here?: boolean; edit: Edit };
+export { EDITS, type Edit } from "./list";
 
 export interface Applied {
   song: Song;

@@ -1,7 +1,7 @@
 import type { Draft } from "immer";
-import type { Problem } from "../../result";
-import { positionText, type Meter, type Ticks } from "../../time/meter";
-import { readLine, writeLine } from "../../chord/progression";
+import type { Problem } from "../../base/result";
+import { positionText, type Meter, type Ticks } from "../../theory/time/meter";
+import { readLine, writeLine } from "../../theory/chord/progression";
 import type { Section, Song } from "../schema";
 import { refuse, type EditTools } from "./define";
 

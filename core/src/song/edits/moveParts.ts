@@ -1,10 +1,10 @@
 import type { Draft } from "immer";
 import { z } from "zod";
-import { must, type Problem } from "../../result";
-import { keyName, parseKey } from "../../pitch/key";
-import { LETTERS } from "../../pitch/interval";
-import { mod, noteOf, parsePitch, pitchMidi, pitchName, transposeNote, type PitchName } from "../../pitch/pitch";
-import { chordSymbol } from "../../chord/chord";
+import { must, type Problem } from "../../base/result";
+import { keyName, parseKey } from "../../theory/pitch/key";
+import { LETTERS } from "../../theory/pitch/interval";
+import { mod, noteOf, parsePitch, pitchMidi, pitchName, transposeNote, type PitchName } from "../../theory/pitch/pitch";
+import { chordSymbol } from "../../theory/chord/chord";
 import { isWritten, partOf, sectionKey, sectionOf } from "../document";
 import { KeyText, LIMITS, NoteId, PartId, SectionId, Transposition, type Note, type Section, type Song } from "../schema";
 import { defineEdit, draftOf, refuse } from "./define";

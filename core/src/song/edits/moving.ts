@@ -1,6 +1,6 @@
 import type { Draft } from "immer";
-import { must, type Problem } from "../../result";
-import { keyName, parseKey, type Key } from "../../pitch/key";
+import { must, type Problem } from "../../base/result";
+import { keyName, parseKey, type Key } from "../../theory/pitch/key";
 import {
   mod,
   noteOf,
@@ -12,9 +12,9 @@ import {
   type NoteName,
   type PitchName,
   type Semitones,
-} from "../../pitch/pitch";
-import { chordSymbol } from "../../chord/chord";
-import { chordOf } from "../../chord/progression";
+} from "../../theory/pitch/pitch";
+import { chordSymbol } from "../../theory/chord/chord";
+import { chordOf } from "../../theory/chord/progression";
 import { KeyText, Transposition, type Note, type Reason, type Section, type Song } from "../schema";
 import { defineEdit, refuse } from "./define";
 

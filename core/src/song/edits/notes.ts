@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { pitchMidi } from "../../pitch/pitch";
-import { positionText } from "../../time/meter";
+import { pitchMidi } from "../../theory/pitch/pitch";
+import { positionText } from "../../theory/time/meter";
 import { sectionMeter, sectionOf } from "../document";
 import { LIMITS, Note, NoteId, PartId, SectionId, type Song } from "../schema";
 import { defineEdit, draftOf, refuse } from "./define";

@@ -1,6 +1,6 @@
 import type { Draft } from "immer";
 import { z } from "zod";
-import { INSTRUMENTS } from "../../instrument/instruments";
+import { INSTRUMENTS } from "../../theory/instrument/instruments";
 import { echoNotes } from "../echo";
 import { linkedNotes } from "../linked";
 import {

@@ -1,6 +1,6 @@
-import { must, type Problem } from "../../result";
-import { keyName, parseKey } from "../../pitch/key";
-import { beatsText, parseMeter, type Meter, type Ticks } from "../../time/meter";
+import { must, type Problem } from "../../base/result";
+import { keyName, parseKey } from "../../theory/pitch/key";
+import { beatsText, parseMeter, type Meter, type Ticks } from "../../theory/time/meter";
 import { cutAt, joined } from "../beyond";
 import { sectionMeter, sectionOf } from "../document";
 import { Bars, Duration, KeyText, MeterText, SectionId, Swing, Tempo, Title, type Section } from "../schema";

@@ -1,7 +1,7 @@
 import { z } from "zod";
-import { must } from "../../result";
-import { keyName, parseKey } from "../../pitch/key";
-import { parseMeter } from "../../time/meter";
+import { must } from "../../base/result";
+import { keyName, parseKey } from "../../theory/pitch/key";
+import { parseMeter } from "../../theory/time/meter";
 import { sectionMeter } from "../document";
 import { KeyText, MeterText, SongFields, Swing, Tempo, Title } from "../schema";
 import { defineEdit } from "./define";

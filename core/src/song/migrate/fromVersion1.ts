@@ -1,7 +1,7 @@
-import { INSTRUMENTS } from "../../instrument/instruments";
-import { must } from "../../result";
-import { pitchMidi } from "../../pitch/pitch";
-import { parseMeter } from "../../time/meter";
+import { INSTRUMENTS } from "../../theory/instrument/instruments";
+import { must } from "../../base/result";
+import { pitchMidi } from "../../theory/pitch/pitch";
+import { parseMeter } from "../../theory/time/meter";
 import { cutAt } from "../beyond";
 import { aboutText } from "../matter";
 import type { ChordEvent, Groove, Note } from "../schema/material";

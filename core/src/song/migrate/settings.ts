@@ -1,7 +1,7 @@
 import type { z } from "zod";
-import { parseTuning, TUNINGS } from "../../chord/frets";
-import { COMP_KINDS } from "../../comp/kinds";
-import { instrumentOf } from "../../instrument/instruments";
+import { parseTuning, TUNINGS } from "../../theory/chord/frets";
+import { COMP_KINDS } from "../comp/kinds";
+import { instrumentOf } from "../../theory/instrument/instruments";
 import { VOICING_TERMS, WAYS, type Playing, type Way } from "../schema/playing";
 import type { Part1, Song1 } from "./version1";
 

@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { COMP_KINDS } from "../../comp/kinds";
-import { ROLES } from "../../instrument/instruments";
+import { COMP_KINDS } from "../comp/kinds";
+import { ROLES } from "../../theory/instrument/instruments";
 import { ChordEvent, Groove, Note as NoteNow } from "../schema/material";
 import { PROFILES } from "../schema/playing";
 import { Duration, Id, KeyText, LIMITS, MeterText, Offset, Pitch, Swing, Tempo, Title } from "../schema/scalars";

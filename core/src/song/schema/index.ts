@@ -5,8 +5,8 @@ export * from "./scalars";
 export * from "./material";
 export * from "./playing";
 export * from "./song";
-export { CompPlaying } from "../../comp/settings";
-export type { Drum } from "../../instrument/drums";
+export { CompPlaying } from "../comp/kinds";
+export type { Drum } from "../../theory/instrument/drums";
 
 /** A whole song: its fields, and what holds between them. */
 export const SongSchema = SongFields.superRefine((song, ctx) => {

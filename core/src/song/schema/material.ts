@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { DRUMS } from "../../instrument/drums";
+import { DRUMS } from "../../theory/instrument/drums";
 import { ChordText, Duration, Id, LIMITS, Offset, PartId, Pitch, SectionTick, Reason, Tick, Title, Velocity } from "./scalars";
 
 /** How a note goes on to another pitch at its end. */

@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { CompPlaying } from "../../comp/settings";
-import { DRUMS } from "../../instrument/drums";
+import { CompPlaying } from "../comp/kinds";
+import { DRUMS } from "../../theory/instrument/drums";
 import { Duration, PartId, Pitch } from "./scalars";
 
 /** Schools that profiles, voicings and checks distinguish. */

@@ -1,10 +1,10 @@
 import { z } from "zod";
-import type { Problem } from "../../result";
-import { parseKey } from "../../pitch/key";
-import { parsePitch } from "../../pitch/pitch";
-import { parseMeter } from "../../time/meter";
-import { parseChord } from "../../chord/parse";
-import { NO_CHORD } from "../../chord/progression";
+import type { Problem } from "../../base/result";
+import { parseKey } from "../../theory/pitch/key";
+import { parsePitch } from "../../theory/pitch/pitch";
+import { parseMeter } from "../../theory/time/meter";
+import { parseChord } from "../../theory/chord/parse";
+import { NO_CHORD } from "../../theory/chord/progression";
 
 /** Limits of a song document. */
 export const LIMITS = {

@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { COMP_KINDS } from "../../comp/kinds";
-import { CLEFS, ROLES, SOUNDS } from "../../instrument/instruments";
+import { COMP_KINDS } from "../comp/kinds";
+import { CLEFS, ROLES, SOUNDS } from "../../theory/instrument/instruments";
 import { ChordEvent, Groove, NotesByPart } from "./material";
 import { Playing, PlayingByPart, PROFILES } from "./playing";
 import {

@@ -1,0 +1,202 @@
+import { fail, ok, type Result } from "../../base/result";
+import { metricalLevel, positionText, type Meter, type Ticks } from "../../theory/time/meter";
+import { mod } from "../../theory/pitch/pitch";
+import { STEP, stepsOf } from "../../song/comp/patterns";
+import { sectionMeter, sectionOf } from "../../song/document";
+import type { Edit } from "../../song/edits";
+import { drumOf, type PlayerId } from "../../song/players";
+import { ownerOf, playingOf } from "../../song/playing";
+import type { Song } from "../../song/schema";
+import { accentMap, keepsTime, nearMiss, type AccentRow } from "../../hear/accents/accentMap";
+
+/** What one player would change so that all accent the same places. */
+export interface PlayerRequest {
+  id: PlayerId;
+  name: string;
+  /** Steps of the bar: from where to where. */
+  moves: [from: number, to: number][];
+  /** A short note to the player. */
+  note: string;
+  /** Null where the part is played in a way that cannot be moved note by note. */
+  edit: Edit | null;
+}
+
+export interface Agreement {
+  /** Accents that all have in the end. */
+  steps: number[];
+  players: PlayerRequest[];
+  /** All changes together. */
+  edit: Edit;
+}
+
+/** Accents of a bar that stand a sixteenth apart in different players, as chains of neighboring steps. */
+export function nearMissChains(rows: readonly AccentRow[], steps: number, tick: Ticks): number[][] {
+  const missed = new Set<number>();
+  rows.forEach((a, i) =>
+    rows.slice(i + 1).forEach((b) => {
+      for (const x of a.accents)
+        for (const y of b.accents)
+          if (nearMiss(x, y, steps, tick) && !b.accents.includes(x) && !a.accents.includes(y)) missed.add(x).add(y);
+    }),
+  );
+  const chains: number[][] = [];
+  for (const step of [...missed].sort((a, b) => a - b)) {
+    const last = chains.at(-1);
+    if (last && nearMiss(step, last.at(-1)!, steps, tick) && last.length < 3) last.push(step);
+    else chains.push([step]);
+  }
+  // The last steps of a bar stand beside the first ones of the next.
+  const [first, last] = [chains[0], chains.at(-1)];
+  if (first && last && first !== last && nearMiss(last.at(-1)!, first[0]!, steps, tick) && first.length + last.length <= 3) {
+    chains.pop();
+    chains[0] = [...last, ...first];
+  }
+  return chains.filter((c) => c.length > 1);
+}
+
+/** A clave is what the others play around: it stays. */
+const stays = (id: PlayerId): boolean => drumOf(id) === "clave";
+
+/** What speaks for a step: a clave before all, then who strikes it and how hard, the kick first, and its place in the meter. */
+const weightOf = (rows: readonly AccentRow[], meter: Meter, step: number, tick: Ticks): number =>
+  rows.reduce(
+    (sum, r) =>
+      sum + (r.accents.includes(step) ? (stays(r.id) ? 100 : (r.strength[step] ?? 0.5) * (drumOf(r.id) === "kick" ? 1.5 : 1)) : 0),
+    0,
+  ) +
+  (metricalLevel(meter, step * tick) + 6) * 0.08;
+
+const apartText = (ticks: Ticks): string => (ticks === 120 ? "a sixteenth" : ticks === 80 ? "a sixteenth triplet" : "a little");
+const capital = (name: string): string => name[0]!.toUpperCase() + name.slice(1);
+const inBar = (meter: Meter, tick: Ticks): string => positionText(meter, tick).replace("bar 1, ", "");
+
+/**
+ * One accent pattern for players whose accents just miss each other: in every chain of accents a sixteenth apart the one that most, and the kick, strike is kept, and
+ * the others are asked to come there. Errors: `accents.section`, `accents.agreed` where nobody missed.
+ */
+export function agreeOnAccents(song: Song, sectionId: string, map = accentMap(song, sectionId)): Result<Agreement> {
+  if (!map.ok) return map;
+  const { meter, steps, step } = map.value;
+  const where = (at: number) => inBar(meter, at * step);
+  const rows = map.value.rows.filter((r) => !keepsTime(r.id) && !isSung(song, r.id));
+  const found = settled(rows, meter, steps, step);
+  if (!found.size) return fail("accents.agreed", "All accents fall together or well apart: there is nothing to agree on");
+  const players = rows.flatMap((row): PlayerRequest[] => {
+    const moves = [...(found.get(row.id) ?? [])].filter(([from, to]) => from !== to);
+    if (!moves.length) return [];
+    const [from, to] = moves[0]!;
+    const who = rows.filter((r) => r.id !== row.id && r.accents.includes(to)).map((r) => r.name.split(",")[0]!);
+    const others = who.length ? ` with ${who.slice(0, 2).join(" and ")}` : "";
+    const more =
+      moves.length > 1
+        ? ` The same at ${moves
+            .slice(1)
+            .map(([f]) => where(f))
+            .join(", ")}.`
+        : "";
+    return [
+      {
+        id: row.id,
+        name: row.name,
+        moves,
+        note: `${capital(row.name.split(",")[0]!)}: you accent ${where(from)}, ${apartText(Math.min(mod(to - from, steps), mod(from - to, steps)) * step)} ${mod(to - from, steps) < steps / 2 ? "before" : "after"} the others. Would you try it on ${where(to)}${others}? Then it lands as one.${more}`,
+        edit: moveAttacks(song, sectionId, row.id, moves, steps, step),
+      },
+    ];
+  });
+  const kept = new Set(rows.flatMap((r) => r.accents.map((a) => found.get(r.id)?.get(a) ?? a)));
+  const edits = players.flatMap((p) => (p.edit ? [p.edit] : []));
+  return ok({ steps: [...kept].sort((a, b) => a - b), players, edit: { do: "all", label: "agree on accents", edits } });
+}
+
+/** Rounds in which players come to each other: one may have moved beside a third. */
+const ROUNDS = 4;
+
+/** Where each player's accents go, from where they are, until nobody misses anybody. */
+function settled(rows: readonly AccentRow[], meter: Meter, steps: number, tick: Ticks): Map<PlayerId, Map<number, number>> {
+  const moves = new Map<PlayerId, Map<number, number>>();
+  let now = rows.map((r) => ({ ...r, accents: [...r.accents] }));
+  for (let round = 0; round < ROUNDS; round++) {
+    const chains = nearMissChains(now, steps, tick);
+    if (!chains.length) break;
+    const targets = chains.map((chain) => chain.reduce((a, b) => (weightOf(now, meter, b, tick) > weightOf(now, meter, a, tick) ? b : a)));
+    now = now.map((row) => {
+      if (stays(row.id)) return row;
+      const goesTo = (s: number) => {
+        const at = chains.findIndex((chain, i) => chain.includes(s) && s !== targets[i] && nearMiss(s, targets[i]!, steps, tick));
+        return at < 0 ? s : targets[at]!;
+      };
+      const own = moves.get(row.id) ?? new Map(row.accents.map((s) => [s, s]));
+      for (const [from, to] of own) own.set(from, goesTo(to));
+      if ([...own].some(([from, to]) => from !== to)) moves.set(row.id, own);
+      return { ...row, accents: [...new Set(row.accents.map(goesTo))].sort((x, y) => x - y) };
+    });
+  }
+  return moves;
+}
+
+/** A tune keeps its rhythm: the others come to it. */
+const isSung = (song: Song, id: string): boolean => ["melody", "vocal"].includes(song.parts.find((p) => p.id === id)?.role ?? "");
+
+/** Moves what a player strikes at some steps of every bar to other steps; null where its rhythm is made by a rule. */
+export function moveAttacks(
+  song: Song,
+  sectionId: string,
+  id: PlayerId,
+  moves: readonly [number, number][],
+  steps: number,
+  tick: Ticks,
+): Edit | null {
+  const section = sectionOf(song, sectionId)!;
+  const target = new Map(moves);
+  const moved = (at: Ticks): Ticks | null => {
+    const step = Math.round(at / tick);
+    const to = target.get(mod(step, steps));
+    if (to === undefined) return null;
+    let by = to - mod(step, steps);
+    if (by > steps / 2) by -= steps;
+    if (by < -steps / 2) by += steps;
+    return at + by * tick;
+  };
+  const length = section.bars * steps * tick;
+  const drum = drumOf(id);
+  if (drum) {
+    const hits = section.groove.lanes.find((l) => l.drum === drum)?.hits ?? [];
+    const at = new Map<Ticks, (typeof hits)[number]>();
+    for (const hit of hits) {
+      // The section comes round again: what goes past its end begins it.
+      const start = mod(moved(hit.start) ?? hit.start, length);
+      const known = at.get(start);
+      if (!known || known.velocity < hit.velocity) at.set(start, { ...hit, start });
+    }
+    return { do: "setLane", section: sectionId, drum, change: { hits: [...at.values()].sort((a, b) => a.start - b.start) } };
+  }
+  const part = song.parts.find((p) => p.id === id);
+  if (!part) return null;
+  if (part.link) {
+    // Its rhythm is written in sixteenths.
+    if (part.link.kind !== "voicing" || tick !== STEP) return null;
+    const meter = sectionMeter(song, section);
+    const text = [...stepsOf(playingOf(part, "comp", { section }).rhythm ?? "held", meter)];
+    for (let bar = 0; bar * steps < text.length; bar++)
+      for (const [from, to] of moves) {
+        const a = bar * steps + from;
+        // By the nearest way, across the bar line where that is shorter.
+        const by = to - from > steps / 2 ? to - from - steps : from - to > steps / 2 ? to - from + steps : to - from;
+        const b = mod(a + by, text.length);
+        if (!/x/i.test(text[a] ?? "")) continue;
+        const mark = text[a]!;
+        text[a] = b < a ? "-" : ".";
+        text[b] = mark;
+      }
+    const owned = ownerOf(part, "comp", "rhythm", { section }) === "section";
+    return { do: "setPlaying", part: id, ...(owned ? { section: sectionId } : {}), comp: { rhythm: text.join("") } };
+  }
+  const notes = (section.notes[id] ?? []).flatMap((n) => {
+    const start = moved(n.start);
+    if (start === null) return [];
+    const inside = mod(start, length);
+    return [{ id: n.id, start: inside, duration: Math.max(60, inside === start ? n.duration + n.start - start : n.duration) }];
+  });
+  return notes.length ? { do: "changeNotes", section: sectionId, part: id, notes } : null;
+}

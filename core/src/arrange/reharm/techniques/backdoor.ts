@@ -1,0 +1,42 @@
+import { mod } from "../../../theory/pitch/pitch";
+import { rootPc } from "../../../theory/chord/chord";
+import { isMinorish } from "../../../theory/chord/numerals";
+import type { Technique } from "../technique";
+import { halves, has, replacement, symbolAt } from "../tools";
+
+export const backdoor: Technique = {
+  id: "backdoor",
+  title: "Backdoor",
+  explanation: "bVII7, alone or after iv, goes home to I instead of V7: softer, through the parallel minor.",
+  source: "any jazz harmony textbook",
+  adventure: 0.55,
+  aim: "more",
+  words: { alone: "{new} enters {home} from a tone below instead of {old}", both: "{four} and {new} enter {home} through the back door" },
+  propose(spot) {
+    const { chord, key, event } = spot.here;
+    const next = spot.next?.chord;
+    if (!next || isMinorish(key) || rootPc(next) !== key.pcs[0] || !has(next, "3")) return [];
+    const dominant = rootPc(chord) === mod(key.pcs[0]! + 7, 12);
+    if (!dominant && rootPc(chord) !== mod(key.pcs[0]! + 5, 12)) return [];
+    const seven = symbolAt(key.pcs[0]! + 10, "9", key);
+    const four = symbolAt(key.pcs[0]! + 5, "m7", key);
+    const home = spot.next!.event.symbol;
+    const cut = halves(spot.here, spot.meter);
+    return [
+      ...(dominant ? replacement(spot, seven, "alone", { new: seven, home, old: event.symbol }, { needsNext: true }) : []),
+      ...(cut
+        ? [
+            {
+              chords: [
+                { symbol: four, duration: cut[0] },
+                { symbol: seven, duration: cut[1] },
+              ],
+              needsNext: true,
+              reason: "both",
+              params: { four, new: seven, home },
+            },
+          ]
+        : []),
+    ];
+  },
+};

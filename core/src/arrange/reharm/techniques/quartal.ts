@@ -1,0 +1,23 @@
+import { chordPitchClasses } from "../../../theory/chord/chord";
+import type { Technique } from "../technique";
+import { has, read, replacement } from "../tools";
+
+export const quartal: Technique = {
+  id: "quartal",
+  title: "Fourths and suspensions",
+  explanation:
+    "Chords that can be stacked in fourths: 9sus4 for a dominant, m11 for a minor seventh, 6/9 for a major chord. Open, neither sweet nor sour.",
+  source: "common practice",
+  adventure: 0.45,
+  aim: "more",
+  words: { open: "{new} can be laid out in fourths: open where {old} was thick" },
+  propose(spot) {
+    const { chord, key, event } = spot.here;
+    if (chord.bass || has(chord, "b5")) return [];
+    const qualities =
+      has(chord, "b7") && has(chord, "3") ? ["9sus4", "13sus4"] : has(chord, "b3") ? ["m11"] : has(chord, "3") ? ["6/9", "sus2"] : [];
+    const inKey = (q: string) =>
+      chordPitchClasses(read(chord.root + q)).every((pc) => key.pcs.includes(pc) || chordPitchClasses(chord).includes(pc));
+    return qualities.filter(inKey).flatMap((q) => replacement(spot, chord.root + q, "open", { new: chord.root + q, old: event.symbol }));
+  },
+};

@@ -1,0 +1,42 @@
+import { counted } from "../../theory/words/english";
+import { keyName } from "../../theory/pitch/key";
+import { rootPc } from "../../theory/chord/chord";
+import { sectionKey } from "../../song/document";
+import type { Song } from "../../song/schema";
+import { smallestMotion } from "../../hear/harmony/distance";
+import { fitOf, outsideOf } from "./fit";
+import { materialOf } from "./ground";
+
+export interface Verdict {
+  /** Nothing needs doing. */
+  enough: boolean;
+  text: string;
+}
+
+/** Whether a progression works as it is, in one or two sentences: it is in one key, closes or loops, and the tune fits (common practice). */
+export function judgeProgression(song: Song, sectionId: string): Verdict {
+  const read = materialOf(song, sectionId);
+  if (!read.ok || read.value.slots.length < 2) return { enough: false, text: "There is too little here to judge." };
+  const { slots, lines, section, after, into } = read.value;
+  const home = sectionKey(song, section);
+  const roots = new Set(slots.map((s) => rootPc(s.chord))).size;
+  const clashes = slots.flatMap((s) => fitOf(s.chord, s.key, s.event.start, s.event.start + s.event.duration, lines.melody, lines).clashes);
+  const diatonic = slots.filter((s) => outsideOf(s.chord, home) === 0).length;
+  const last = slots.at(-1)!;
+  const join = smallestMotion(last.chord, (after ?? slots[0]!).chord);
+  const parts = [
+    `${counted(roots, "root")} in ${counted(slots.length, "chord")}`,
+    `${diatonic} of them in ${keyName(home)}`,
+    lines.melody.length
+      ? clashes.length
+        ? `${clashes.length} ${clashes.length === 1 ? "note of the tune clashes" : "notes of the tune clash"}`
+        : "the tune fits throughout"
+      : "no tune to fit yet",
+    `${counted(join, "semitone")} ${after ? `on to ${into}` : "back to the beginning"}`,
+  ];
+  const enough = !clashes.length && roots >= 2 && join <= 8 && diatonic >= slots.length / 2;
+  return {
+    enough,
+    text: `${enough ? "It needs nothing" : clashes.length ? "The tune asks for a change" : "It could do with some care"}: ${parts.join(", ")}.`,
+  };
+}

@@ -1,0 +1,162 @@
+import { inSentence } from "../../theory/words/english";
+import { fail, ok, type Result } from "../../base/result";
+import { mod, pitchMidi, type Midi, type PitchName } from "../../theory/pitch/pitch";
+import { bassPc, chordSymbol, type Chord } from "../../theory/chord/chord";
+import type { Neck } from "../../theory/instrument/fretboard";
+import { shapeOf } from "../../theory/instrument/fretboard";
+import { handStrain } from "../../theory/instrument/hands";
+import { midiRange } from "../../theory/instrument/instruments";
+import { prepare, type Prepared } from "../../search/lattice";
+import type { BoundedLattice } from "../../search/onward";
+import { roughness } from "../../theory/motion/roughness";
+import { steppedLattice } from "./bounds";
+import { nodeTerms, sumTerms, type Judge, type Terms } from "./cost";
+import type { Candidate, Column } from "./candidate";
+import { keptFor, laidFor, pricedFor, type Kept, type Laid, type Searched } from "./kept";
+import type { RawVoicing } from "./style";
+import { keyboard } from "./styles/keyboard";
+import { layoutsOf, playedOn, settingOf, type Outer, type PathOptions, type Setting } from "./setting";
+
+export interface VoicingSpace {
+  columns: Column[];
+  lattice: BoundedLattice;
+  /** The costs of the lattice; worked out when they are first asked for. */
+  readonly prepared: Prepared;
+  /** The last chord leads back to the first. */
+  closed: boolean;
+  judge: Judge;
+  neck?: Neck;
+  kept: Kept;
+  /** The last search over a space like this one. */
+  searched: Searched;
+}
+
+/** A bass part is expected in the octave from E1 up. */
+const BASS_OCTAVE: Midi = 28;
+
+/** A pinned layout as it is, with its shape where it has one. */
+function pinnedLayout(pin: readonly PitchName[], neck: Neck | undefined): RawVoicing {
+  const pitches = pin.map(pitchMidi).sort((a, b) => a - b);
+  const shape = neck ? shapeOf(neck, pitches, { highest: 24, span: 24, reach: 999, fingers: 9, muted: 9 }) : null;
+  return { pitches, missing: 0, doubling: 0, ...(shape ? { shape } : {}) };
+}
+
+type Layouts = ReturnType<typeof layoutsOf>;
+type Found = Pick<Column, "top" | "bottomMissed"> & { raw: RawVoicing[] };
+
+/** Layouts with wanted outer notes, and what became of the wishes. */
+function withWishes(s: Setting, layouts: Layouts, chord: Chord, wish: { top?: PitchName; bottom?: PitchName }): Found {
+  const outer: Outer = {
+    ...(wish.top ? { top: pitchMidi(wish.top) } : {}),
+    ...(wish.bottom ? { bottom: pitchMidi(wish.bottom) } : {}),
+  };
+  const whole = midiRange(s.instrument.range);
+  const away = [outer.top, outer.bottom].some((m) => m !== undefined && (m < whole[0] || m > whole[1]));
+  let raw = away ? [] : layouts(s.style, chord, outer);
+  if (!raw.length && !away) raw = layouts(s.free, chord, outer);
+  const bottomMissed = !raw.length && wish.bottom ? { bottomMissed: wish.bottom } : {};
+  if (!raw.length && wish.bottom && wish.top && !away) raw = layouts(s.free, chord, { top: outer.top! });
+  if (!wish.top) return { raw, ...bottomMissed };
+  const inChord = chord.tones.some((t) => mod(pitchMidi(chord.root + "4") + t.semitones, 12) === mod(outer.top!, 12));
+  const why = away ? `outside the range of the ${inSentence(s.instrument.title)}` : "no layout of the chord fits under it";
+  const met = !raw.length ? "no" : inChord ? "chord" : "over";
+  return { raw, ...bottomMissed, top: { wanted: wish.top, met, ...(raw.length ? {} : { why }) } };
+}
+
+/** Layouts of the style, else free ones, else fewer voices: they are better than silence. */
+function anyLayouts(
+  { instrument, style, replaced, free, limits, hands }: Setting,
+  layouts: Layouts,
+  chord: Chord,
+): { raw: RawVoicing[]; fallback: boolean } {
+  let raw = layouts(style, chord);
+  const fallback = replaced || !raw.length;
+  if (!raw.length) raw = layouts(free, chord);
+  for (let voices = limits.voices - 1; !raw.length && voices > 0; voices--)
+    raw = playedOn(instrument, keyboard, limits, hands)(keyboard.candidates(chord, { ...limits, voices }));
+  return { raw, fallback };
+}
+
+/** What each layout of a chord costs by itself. */
+function priced({ instrument, judge, limits, hands, center }: Setting, chord: Chord, laid: Laid): Candidate[] {
+  const { raw } = laid;
+  const bass = limits.bassCovered ? BASS_OCTAVE + mod(bassPc(chord) - BASS_OCTAVE, 12) : undefined;
+  if (judge.weights.roughness) laid.rough ??= raw.map((v) => roughness(bass === undefined ? v.pitches : [bass, ...v.pitches]));
+  const rough = judge.weights.roughness ? laid.rough! : raw.map(() => 0);
+  const smoothest = Math.min(...rough);
+  return raw.map((v, k): Candidate => {
+    const strain = v.shape ? v.shape.strain : instrument.held.by === "hands" ? handStrain(v.pitches, 127, hands) : 0;
+    const terms: Terms = {
+      ...nodeTerms(v, center, judge.weights, bass),
+      roughness: (rough[k]! - smoothest) * 0.6 * judge.weights.roughness,
+      hand: Math.min(strain, 20) * judge.weights.hand,
+    };
+    return { ...v, terms, cost: sumTerms(terms) };
+  });
+}
+
+/** Makes the column of a chord; null where nothing can be laid out. Chords of one name and wish share their candidates. */
+function columnMaker(s: Setting, kept: Kept): (i: number, chord: Chord) => Column | null {
+  const layouts = layoutsOf(s);
+  const laidOut = (
+    chord: Chord,
+    pin: readonly PitchName[] | undefined,
+    wish: { top?: PitchName; bottom?: PitchName } | undefined,
+  ): Laid | null => {
+    if (pin) return { raw: [pinnedLayout(pin, s.neck)], fallback: false };
+    const wished = wish && withWishes(s, layouts, chord, wish);
+    const laid = wished?.raw.length ? { raw: wished.raw, fallback: false } : anyLayouts(s, layouts, chord);
+    return laid.raw.length ? { ...wished, ...laid } : null;
+  };
+  return (i, chord) => {
+    const pin = s.options.pins?.[i];
+    const wish = pin ? undefined : s.options.outer?.[i];
+    const id = `${chordSymbol(chord)} ${pin?.join() ?? ""} ${wish?.bottom ?? ""} ${wish?.top ?? ""}`;
+    const laid = laidFor(kept, id, () => laidOut(chord, pin, wish));
+    if (!laid) return null;
+    const { raw: _, rough: __, ...became } = laid;
+    return { chord, ...became, candidates: pricedFor(kept, id, () => priced(s, chord, laid)) };
+  };
+}
+
+/** All candidates of every chord and the lattice over them. Errors: `voicing.style`, `voicing.none`. */
+export function voicingSpace(chords: readonly Chord[], options: PathOptions): Result<VoicingSpace> {
+  const setting = settingOf(options);
+  if (!setting.ok) return setting;
+  const { judge, neck } = setting.value;
+  const kept = keptFor(setting.value);
+  const columnOf = columnMaker(setting.value, kept);
+  const columns: Column[] = [];
+  for (const [i, chord] of chords.entries()) {
+    const column = columnOf(i, chord);
+    if (!column)
+      return fail("voicing.none", `Chord ${i + 1} (${chordSymbol(chord)}) has no voicing in this range`, { hint: "Use fewer voices." });
+    columns.push(column);
+  }
+  return ok(spaceOver(columns, judge, options.loop ?? false, neck, kept, kept.free));
+}
+
+/** The space over columns that are known. */
+export function spaceOver(
+  columns: Column[],
+  judge: Judge,
+  loop: boolean,
+  neck: Neck | undefined,
+  kept: Kept,
+  searched: Searched,
+): VoicingSpace {
+  const lattice = steppedLattice(columns, judge, loop);
+  let prepared: Prepared | undefined;
+  return {
+    columns,
+    lattice,
+    get prepared() {
+      return (prepared ??= prepare(lattice));
+    },
+    closed: loop && columns.length > 1,
+    judge,
+    kept,
+    searched,
+    ...(neck ? { neck } : {}),
+  };
+}

@@ -1,0 +1,85 @@
+import { because } from "../song/reasons";
+import { spellInKey, type Key } from "../theory/pitch/key";
+import { mod, noteOf, type Midi } from "../theory/pitch/pitch";
+import { THIRTY_SECOND, type Meter, type Ticks } from "../theory/time/meter";
+import { identifyChords, isSure } from "../theory/chord/identify";
+import { NO_CHORD } from "../theory/chord/progression";
+import type { ChordEvent } from "../song/schema";
+import type { MidiNote } from "./midiRead";
+
+/** How long a chord each is. */
+export type NamingUnit = "beat" | "half bar" | "bar";
+
+/** A pitch class counts for a chord when it sounds for at least this share of the stretch, or of the longest one's time. */
+const HEARD = 0.12;
+const HEARD_OF_LONGEST = 0.3;
+
+/**
+ * Names the chords of notes, one a stretch: pitch classes that sound long enough, over the lowest note at its beginning. Stretches with fewer than
+ * two notes hold the chord before. Neighbors of one name become one chord; doubtful ones keep their readings.
+ */
+export function nameChords(
+  notes: readonly MidiNote[],
+  length: Ticks,
+  meter: Meter,
+  unit: NamingUnit,
+  key: Key,
+  file: string,
+): Omit<ChordEvent, "id">[] {
+  const cuts: Ticks[] = [];
+  for (let bar = 0; bar * meter.bar < length; bar++) {
+    const middle = meter.beats[Math.ceil(meter.beats.length / 2)];
+    const inside = unit === "beat" ? meter.beats.map((b) => b.start) : unit === "half bar" && middle ? [0, middle.start] : [0];
+    cuts.push(...inside.map((b) => bar * meter.bar + b));
+  }
+  const events: Omit<ChordEvent, "id">[] = [];
+  cuts.forEach((start, i) => {
+    const end = Math.min(length, cuts[i + 1] ?? length);
+    const last = events.at(-1);
+    const found = nameStretch(notes, start, end, key, last?.symbol);
+    if (!found) {
+      if (last) last.duration = end - last.start;
+      else events.push({ start, duration: end - start, symbol: NO_CHORD });
+    } else if (last?.symbol === found.symbol) last.duration = end - last.start;
+    else events.push({ start, duration: end - start, ...found, why: because("imported", { file }) });
+  });
+  return events;
+}
+
+function nameStretch(
+  notes: readonly MidiNote[],
+  start: Ticks,
+  end: Ticks,
+  key: Key,
+  before: string | undefined,
+): Pick<ChordEvent, "symbol" | "readings"> | null {
+  const time = new Map<number, number>();
+  let lowest: { midi: Midi; atStart: boolean } | null = null;
+  for (const n of notes) {
+    const overlap = Math.min(end, n.start + n.duration) - Math.max(start, n.start);
+    if (overlap <= 0) continue;
+    const pc = mod(n.midi, 12);
+    time.set(pc, (time.get(pc) ?? 0) + overlap);
+    // A note played a moment early or late still stands on the beginning.
+    const atStart = n.start <= start + THIRTY_SECOND && overlap > THIRTY_SECOND;
+    if (!lowest || (atStart && !lowest.atStart) || (atStart === lowest.atStart && n.midi < lowest.midi)) lowest = { midi: n.midi, atStart };
+  }
+  const longest = Math.max(0, ...time.values());
+  const pcs = [...time].filter(([, t]) => t >= (end - start) * HEARD && t >= longest * HEARD_OF_LONGEST).map(([pc]) => pc);
+  if (pcs.length < 2 || !lowest) return null;
+  const name = (pc: number) => noteOf(spellInKey(60 + pc, key));
+  const readings = identifyChords({
+    pitches: pcs.map(name),
+    bass: name(mod(lowest.midi, 12)),
+    key: `${key.tonic} ${key.mode}`,
+    soundsOnly: true,
+    ...(before ? { before } : {}),
+  });
+  if (!readings.length) return null;
+  return {
+    symbol: readings[0]!.symbol,
+    ...(isSure(readings) && !readings[0]!.added.length && pcs.length < 6 && readings[0]!.score > 0.5
+      ? {}
+      : { readings: readings.slice(0, 4).map((r) => r.symbol) }),
+  };
+}

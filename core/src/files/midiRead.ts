@@ -1,0 +1,158 @@
+import { parseMidi, type MidiEvent } from "midi-file";
+import { fail, ok, type Result } from "../base/result";
+import type { Midi } from "../theory/pitch/pitch";
+import { QUARTER, type Bpm, type Ticks } from "../theory/time/meter";
+
+export interface MidiNote {
+  midi: Midi;
+  start: Ticks;
+  duration: Ticks;
+  velocity: number;
+}
+
+/** The notes of one channel of one track. */
+export interface MidiTrack {
+  /** "track.channel", stable for a file. */
+  id: string;
+  name: string;
+  /** 1–16. */
+  channel: number;
+  drums: boolean;
+  /** General MIDI program of its first program change, 0-based. */
+  program?: number;
+  notes: MidiNote[];
+  lowest: Midi;
+  highest: Midi;
+  /** Most notes that sound at once. */
+  voices: number;
+}
+
+/** What a Standard MIDI File holds; ticks are 480 to a quarter whatever the file's own division was. */
+export interface MidiContents {
+  title: string;
+  length: Ticks;
+  tempos: { tick: Ticks; bpm: Bpm }[];
+  meters: { tick: Ticks; text: string }[];
+  keys: { tick: Ticks; key: string }[];
+  tracks: MidiTrack[];
+}
+
+const MAJOR_KEYS = ["Cb", "Gb", "Db", "Ab", "Eb", "Bb", "F", "C", "G", "D", "A", "E", "B", "F#", "C#"];
+const MINOR_KEYS = ["Ab", "Eb", "Bb", "F", "C", "G", "D", "A", "E", "B", "F#", "C#", "G#", "D#", "A#"];
+
+/**
+ * Reads a Standard MIDI File of format 0 or 1 (MMA RP-001). Errors: `midi.file` for bytes that are none, `midi.division` for time-code
+ * divisions, `midi.empty` for a file without notes.
+ */
+export function readMidi(bytes: Uint8Array): Result<MidiContents> {
+  let file: ReturnType<typeof parseMidi>;
+  if (String.fromCharCode(...bytes.slice(0, 4)) !== "MThd")
+    return fail("midi.file", "This is not a Standard MIDI File: it does not begin with MThd", { hint: "Choose a file that ends in .mid." });
+  if (isCutOff(bytes))
+    return fail("midi.file", "The MIDI file ends in the middle of a track", { hint: "The file is cut off; export it again." });
+  try {
+    file = parseMidi(bytes);
+  } catch (error) {
+    return fail("midi.file", `The MIDI file cannot be read: ${error instanceof Error ? error.message : String(error)}`, {
+      hint: "The file may be cut off; export it again.",
+    });
+  }
+  const division = file.header.ticksPerBeat;
+  if (!division)
+    return fail("midi.division", "The file counts in frames, not in beats", { hint: "Export it with ticks per quarter note." });
+  const scale = QUARTER / division;
+  const out: MidiContents = { title: "", length: 0, tempos: [], meters: [], keys: [], tracks: [] };
+  file.tracks.forEach((events, index) => readTrack(events, index, scale, out));
+  if (!out.tracks.length) return fail("midi.empty", "The file has no notes", { hint: "Choose a file with notes in it." });
+  for (const list of [out.tempos, out.meters, out.keys]) (list as { tick: Ticks }[]).sort((a, b) => a.tick - b.tick);
+  if (!out.tempos.length || out.tempos[0]!.tick > 0) out.tempos.unshift({ tick: 0, bpm: 120 });
+  if (!out.meters.length || out.meters[0]!.tick > 0) out.meters.unshift({ tick: 0, text: "4/4" });
+  return ok(out);
+}
+
+/** Whether a chunk claims more bytes than there are. */
+function isCutOff(bytes: Uint8Array): boolean {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  let at = 0;
+  while (at < bytes.length) {
+    if (at + 8 > bytes.length) return true;
+    at += 8 + view.getUint32(at + 4);
+  }
+  return at > bytes.length;
+}
+
+function readTrack(events: readonly MidiEvent[], index: number, scale: number, out: MidiContents): void {
+  let tick = 0;
+  let name = "";
+  const open = new Map<string, MidiNote[]>();
+  const byChannel = new Map<number, MidiNote[]>();
+  const programs = new Map<number, number>();
+  for (const event of events) {
+    tick += event.deltaTime;
+    const at = Math.round(tick * scale);
+    switch (event.type) {
+      case "trackName":
+        name = event.text.trim();
+        if (index === 0 && !out.title) out.title = name;
+        break;
+      case "setTempo":
+        out.tempos.push({ tick: at, bpm: Math.round((60_000_000 / event.microsecondsPerBeat) * 100) / 100 });
+        break;
+      case "timeSignature":
+        out.meters.push({ tick: at, text: `${event.numerator}/${event.denominator}` });
+        break;
+      case "keySignature":
+        out.keys.push({ tick: at, key: event.scale ? `${MINOR_KEYS[event.key + 7]} minor` : `${MAJOR_KEYS[event.key + 7]} major` });
+        break;
+      case "noteOn": {
+        const note: MidiNote = { midi: event.noteNumber, start: at, duration: 0, velocity: event.velocity };
+        const id = `${event.channel}:${event.noteNumber}`;
+        open.set(id, [...(open.get(id) ?? []), note]);
+        const list = byChannel.get(event.channel) ?? [];
+        list.push(note);
+        byChannel.set(event.channel, list);
+        break;
+      }
+      case "programChange":
+        if (!programs.has(event.channel)) programs.set(event.channel, event.programNumber);
+        break;
+      case "noteOff": {
+        // The oldest note of a pitch ends first.
+        const note = open.get(`${event.channel}:${event.noteNumber}`)?.shift();
+        if (note) note.duration = Math.max(1, at - note.start);
+        break;
+      }
+      default:
+    }
+  }
+  const end = Math.round(tick * scale);
+  // A note that is never ended lasts to the end of its track.
+  for (const list of open.values()) for (const note of list) note.duration = Math.max(1, end - note.start);
+  for (const [channel, notes] of byChannel) {
+    const pitches = notes.map((n) => n.midi);
+    out.tracks.push({
+      id: `${index}.${channel + 1}`,
+      name: name || `Track ${index + 1}`,
+      channel: channel + 1,
+      drums: channel === 9,
+      ...(programs.has(channel) ? { program: programs.get(channel)! } : {}),
+      notes,
+      lowest: Math.min(...pitches),
+      highest: Math.max(...pitches),
+      voices: mostAtOnce(notes),
+    });
+    out.length = Math.max(out.length, ...notes.map((n) => n.start + n.duration));
+  }
+}
+
+function mostAtOnce(notes: readonly MidiNote[]): number {
+  const edges = notes.flatMap((n) => [
+    [n.start, 1],
+    [n.start + n.duration, -1],
+  ]) as [number, number][];
+  edges.sort((a, b) => a[0] - b[0] || a[1] - b[1]);
+  let now = 0;
+  let most = 0;
+  for (const [, change] of edges) most = Math.max(most, (now += change));
+  return most;
+}

@@ -1,0 +1,158 @@
+import { parseNote } from "../../theory/pitch/pitch";
+import { QUARTER, type Meter, type Ticks } from "../../theory/time/meter";
+import type { NoteValue } from "../notation/durations";
+import type { SungSyllable } from "../notation/marks";
+import { staffStep, type Accidental, type EngravedChord, type EngravedNote } from "../notation/staff";
+import type { TabMoment } from "../notation/tab";
+import { el, type Element } from "./xml";
+
+const TYPES: Record<NoteValue, string> = { w: "whole", h: "half", q: "quarter", "8": "eighth", "16": "16th", "32": "32nd" };
+const FLAGS: Record<NoteValue, number> = { w: 0, h: 0, q: 0, "8": 1, "16": 2, "32": 3 };
+
+export interface Voice {
+  number: number;
+  staff: number | null;
+  /** Octaves to lower what is read: under a clef with an eight or a line of octaves the format wants what sounds. */
+  octave: number;
+  /** Instruments of a percussion staff by drum. */
+  drums: ReadonlyMap<string, string> | null;
+  /** Strings and frets of each chord, on a staff of tablature with so many strings. */
+  tab?: { strings: number; moments: readonly (TabMoment | null)[] };
+}
+
+/** What goes on from one bar of a voice into the next: pitches that are tied, and whether a slide leads to the next note. */
+export interface Going {
+  held: Set<number>;
+  sliding: boolean;
+}
+
+/** Beam signs of each chord, level by level: what stands in one beat is joined, rests divide. */
+export function beamsOf(bar: readonly EngravedChord[], meter: Meter): string[][] {
+  const start = bar[0]?.start ?? 0;
+  const beatOf = (c: EngravedChord) => meter.beats.findLastIndex((b) => b.start <= (c.start - start + meter.bar) % meter.bar);
+  const out: string[][] = bar.map(() => []);
+  for (let i = 0; i < bar.length;) {
+    let j = i;
+    const joins = (c: EngravedChord) => c.notes.length > 0 && FLAGS[c.value] > 0;
+    if (!joins(bar[i]!)) {
+      i++;
+      continue;
+    }
+    while (j + 1 < bar.length && joins(bar[j + 1]!) && beatOf(bar[j + 1]!) === beatOf(bar[i]!)) j++;
+    if (j > i)
+      for (let k = i; k <= j; k++)
+        for (let level = 1; level <= FLAGS[bar[k]!.value]; level++) {
+          const before = k > i && FLAGS[bar[k - 1]!.value] >= level;
+          const after = k < j && FLAGS[bar[k + 1]!.value] >= level;
+          out[k]!.push(before && after ? "continue" : before ? "end" : after ? "begin" : k > i ? "backward hook" : "forward hook");
+        }
+    i = j + 1;
+  }
+  return out;
+}
+
+/** Whether a chord begins or ends the triplet of its beat. */
+function tupletEnds(bar: readonly EngravedChord[], i: number): ("start" | "stop")[] {
+  const c = bar[i]!;
+  if (!c.triplet) return [];
+  const beat = (x: EngravedChord) => Math.floor((x.start - bar[0]!.start) / QUARTER);
+  const same = (x: EngravedChord | undefined) => x !== undefined && x.triplet && beat(x) === beat(c);
+  return [...(same(bar[i - 1]) ? [] : ["start" as const]), ...(same(bar[i + 1]) ? [] : ["stop" as const])];
+}
+
+function pitch(name: string, octave: number): Element {
+  const [, letters, number] = /^([A-G](?:bb|b|##|x|#)?)(-?\d+)$/.exec(name)!;
+  const { alter } = parseNote(letters!)!;
+  return el("pitch", [el("step", letters![0]), alter !== 0 && el("alter", alter), el("octave", Number(number) - octave)]);
+}
+
+/** Where a drum's note stands. */
+const unpitched = (name: string): Element => el("unpitched", [el("display-step", name[0]), el("display-octave", name.slice(1))]);
+
+/** A syllable, with the line that shows how long it is held. */
+const lyric = ({ text, goesOn, joins, until }: SungSyllable, verse: number, tied: boolean): Element =>
+  el(
+    "lyric",
+    [
+      el("syllabic", goesOn ? (joins ? "middle" : "begin") : joins ? "end" : "single"),
+      el("text", text),
+      !goesOn && (until !== null || tied) && el("extend"),
+    ],
+    { number: verse + 1 },
+  );
+
+const SIGNS: Record<number, string> = { [-2]: "flat-flat", [-1]: "flat", 0: "natural", 1: "sharp", 2: "double-sharp" };
+const accidental = ({ alter, courtesy }: Accidental): Element =>
+  el("accidental", SIGNS[alter] ?? "natural", courtesy ? { cautionary: "yes", parentheses: "yes" } : {});
+
+/** A slide to the next note where that follows at once, else a fall or a rise into nothing. */
+function slideOf(note: EngravedNote, joined: boolean): Element | null {
+  if (note.slide === undefined) return null;
+  if (joined) return el("slide", [], { type: "start", "line-type": "solid", number: 1 });
+  return el("articulations", [el(staffStep(note.slide) < staffStep(note.pitch) ? "falloff" : "doit")]);
+}
+
+/** One bar of a voice. `going` says what comes from the bar before, and is left with what goes on; `next` is the first chord of the bar after. */
+export function notesOf(
+  bar: readonly EngravedChord[],
+  meter: Meter,
+  voice: Voice,
+  going: Going,
+  next: EngravedChord | undefined = undefined,
+): Element[] {
+  const beams = beamsOf(bar, meter);
+  return bar.flatMap((c, i): Element[] => {
+    const full = bar.length === 1 && c.ticks === meter.bar && !c.notes.length;
+    const rest = el("rest", [], full ? { measure: "yes" } : {});
+    const heads = c.notes.length ? c.notes : [null];
+    const follows = (bar[i + 1] ?? next)?.notes.length ? true : false;
+    const slid = going.sliding && c.notes.length > 0;
+    const moment = voice.tab?.moments[i];
+    const made = heads.map((n, k) => {
+      const stop = n !== null && going.held.has(n.midi);
+      const ties = [...(stop ? ["stop"] : []), ...(n?.tied ? ["start"] : [])];
+      const place = n && moment?.places[k];
+      const slide = n && slideOf(n, follows);
+      const notations = [
+        ...ties.map((type) => el("tied", [], { type })),
+        ...(k === 0 && slid ? [el("slide", [], { type: "stop", "line-type": "solid", number: 1 })] : []),
+        ...(k === 0 && slide ? [slide] : []),
+        ...(k === 0 ? tupletEnds(bar, i).map((type) => el("tuplet", [], { type, bracket: beams[i]!.length ? "no" : "yes" })) : []),
+        ...(place ? [el("technical", [el("string", voice.tab!.strings - place.string), el("fret", place.fret)])] : []),
+        ...(k === 0 && c.articulation && !voice.tab ? [el("articulations", [el(c.articulation)])] : []),
+      ];
+      const words = k === 0 && !voice.tab ? (c.words ?? []) : [];
+      return el(
+        "note",
+        [
+          k > 0 && el("chord"),
+          n ? (voice.drums ? unpitched(n.pitch) : pitch(n.pitch, voice.octave)) : rest,
+          el("duration", c.ticks),
+          ...ties.map((type) => el("tie", [], { type })),
+          n && voice.drums && el("instrument", [], { id: voice.drums.get(n.id.split(":")[0]!)! }),
+          el("voice", voice.number),
+          !full && el("type", TYPES[c.value]),
+          c.dots > 0 && el("dot"),
+          n?.accidental !== undefined && !voice.tab && accidental(n.accidental),
+          c.triplet && el("time-modification", [el("actual-notes", 3), el("normal-notes", 2)]),
+          n?.head !== undefined && el("notehead", n.head),
+          voice.staff !== null && el("staff", voice.staff),
+          ...(k === 0 ? beams[i]!.map((sign, level) => el("beam", sign, { number: level + 1 })) : []),
+          notations.length > 0 && el("notations", notations),
+          ...words.flatMap((syllable, v) => (syllable ? [lyric(syllable, v, c.notes[0]!.tied)] : [])),
+        ],
+        c.hidden || (voice.tab && !n) ? { "print-object": "no" } : {},
+      );
+    });
+    going.held.clear();
+    for (const n of c.notes) if (n.tied) going.held.add(n.midi);
+    if (c.notes.length) going.sliding = c.notes[0]!.slide !== undefined && follows;
+    return [...(c.dynamic && !voice.tab ? [loudness(c.dynamic, voice.staff)] : []), ...made];
+  });
+}
+
+const loudness = (dynamic: string, staff: number | null): Element =>
+  el("direction", [el("direction-type", [el("dynamics", [el(dynamic)])]), staff !== null && el("staff", staff)], { placement: "below" });
+
+/** Goes back in time, for another voice. */
+export const backup = (ticks: Ticks): Element => el("backup", [el("duration", ticks)]);

@@ -1,0 +1,196 @@
+import { keyName, MODES, parseKey, type Key, type Mode } from "../../theory/pitch/key";
+import { mod, noteOf, parseNote, parsePitch, pitchClass, type PitchClass, plainName, spelledPc } from "../../theory/pitch/pitch";
+import { bassPc, chordPitchClasses, rootPc, type Chord } from "../../theory/chord/chord";
+
+/** Probe-tone profiles of major and minor keys (Krumhansl and Kessler 1982, values from memory). */
+export const PROFILES_KK = {
+  major: [6.35, 2.23, 3.48, 2.33, 4.38, 4.09, 2.52, 5.19, 2.39, 3.66, 2.29, 2.88],
+  minor: [6.33, 2.68, 3.52, 5.38, 2.6, 3.53, 2.54, 4.75, 3.98, 2.69, 3.34, 3.17],
+} as const;
+
+export interface KeyFit {
+  key: string;
+  /** Correlation with the key's profile (−1 to 1); for chords, with a share for cadences and for where they begin and end. */
+  score: number;
+  /** How far it is ahead of the next key (of the one above it, for all but the first, negative). */
+  margin: number;
+  /** Other keys that fit equally well, within `EQUAL` or `EQUAL_CHORDS`. */
+  equal: string[];
+}
+
+/** Two scores closer than this are equally good: for notes, and for chords, whose cadences weigh in. */
+export const EQUAL = 0.02;
+export const EQUAL_CHORDS = 0.06;
+
+function correlation(a: readonly number[], b: readonly number[]): number {
+  const mean = (x: readonly number[]) => x.reduce((s, v) => s + v, 0) / x.length;
+  const [ma, mb] = [mean(a), mean(b)];
+  let top = 0;
+  let va = 0;
+  let vb = 0;
+  for (let i = 0; i < a.length; i++) {
+    top += (a[i]! - ma) * (b[i]! - mb);
+    va += (a[i]! - ma) ** 2;
+    vb += (b[i]! - mb) ** 2;
+  }
+  return va && vb ? top / Math.sqrt(va * vb) : 0;
+}
+
+/** The degree in which a mode differs from the major or minor it resembles: its own semitones, and theirs. */
+const MODAL: Partial<Record<Mode, { like: "major" | "minor"; own: number; instead: number }>> = {
+  dorian: { like: "minor", own: 9, instead: 8 },
+  phrygian: { like: "minor", own: 1, instead: 2 },
+  lydian: { like: "major", own: 6, instead: 5 },
+  mixolydian: { like: "major", own: 10, instead: 11 },
+};
+
+/** Profile of a mode: that of the major or minor it resembles, with the two degrees changed over that tell them apart (our derivation). */
+function profileOf(mode: Mode): readonly number[] {
+  const modal = MODAL[mode];
+  if (!modal) return PROFILES_KK[mode as "major" | "minor"];
+  const profile = [...PROFILES_KK[modal.like]];
+  [profile[modal.own], profile[modal.instead]] = [profile[modal.instead]!, profile[modal.own]!];
+  return profile;
+}
+
+const PLAIN = ["major", "minor"] as const;
+const ALL = [...PLAIN, "dorian", "phrygian", "lydian", "mixolydian"] as const;
+
+/** Keys of the given modes against weights of the twelve pitch classes, best first. `sharps` chooses between F# and Gb. */
+function rankKeys(
+  weights: readonly number[],
+  sharps: boolean,
+  equal = EQUAL,
+  modes: readonly Mode[] = PLAIN,
+  extra: (key: Key) => number = () => 0,
+): KeyFit[] {
+  const fits: { key: string; score: number }[] = [];
+  for (const mode of modes)
+    for (let pc = 0; pc < 12; pc++) {
+      const turned = weights.map((_, i) => weights[mod(i + pc, 12)]!);
+      const key = nameKey(pc, mode, sharps);
+      fits.push({ key: keyName(key), score: correlation(turned, profileOf(mode)) + extra(key) });
+    }
+  fits.sort((a, b) => b.score - a.score);
+  return fits.map((fit, i) => ({
+    ...fit,
+    margin: i === 0 ? fit.score - fits[1]!.score : fit.score - fits[0]!.score,
+    equal: fits.filter((o) => o !== fit && Math.abs(o.score - fit.score) < equal).map((o) => o.key),
+  }));
+}
+
+/** The reading of a tonic with the fewest accidentals; between two alike the wanted kind. */
+export function nameKey(pc: PitchClass, mode: keyof typeof MODES, sharps: boolean): Key {
+  const readings = [plainName(pc, true), plainName(pc, false)].flatMap((name) => {
+    const key = parseKey(`${name} ${mode}`);
+    return key.ok ? [key.value] : [];
+  });
+  return readings.sort(
+    (a, b) => Math.abs(a.signature) - Math.abs(b.signature) || (sharps ? b.signature - a.signature : a.signature - b.signature),
+  )[0]!;
+}
+
+export type WeighedNote = string | { pitch: string; duration: number };
+
+/**
+ * Ranks all major and minor keys for notes ("C4", "Eb", or with durations in any unit), best first, by correlation with the key profiles
+ * (Krumhansl and Kessler 1982; the method is Krumhansl's 1990 key finding). Texts that are no notes are passed over.
+ */
+export function findKeys(notes: readonly WeighedNote[]): KeyFit[] {
+  const weights = new Array<number>(12).fill(0);
+  let lean = 0;
+  for (const item of notes) {
+    const text = typeof item === "string" ? item : item.pitch;
+    const plain = parseNote(text);
+    const pc = plain ? spelledPc(plain) : parsePitch(text).ok ? pitchClass(noteOf(text)) : null;
+    if (pc === null) continue;
+    weights[pc]! += typeof item === "string" ? 1 : item.duration;
+    lean += text.includes("#") ? 1 : text.slice(1).includes("b") ? -1 : 0;
+  }
+  return rankKeys(weights, lean > 0);
+}
+
+/**
+ * Shares of a key that chords point to beyond their notes (common practice): each cadence, each ii–V, the last chord, the first, a dominant at the end that
+ * leads back; sevenths on I and IV as in the blues; two chords to and fro, of which the first is home.
+ */
+const CADENCE = 0.12;
+const TWO_FIVE = 0.06;
+const LAST = 0.1;
+const FIRST = 0.06;
+const OPEN = 0.16;
+const BLUES = 0.3;
+const VAMP = 0.25;
+/** A mode is heard only where its own degree is there, the other is not, and the music begins or ends at home. */
+const RARE = 0.05;
+const WHOLE = 0.06;
+const UNHEARD = 0.5;
+/** What the third of a dominant counts that goes where it leads. */
+const LEADING = 0.25;
+
+/** Each phrase of four chords that begins or rests at home. */
+const PHRASE = 0.015;
+const phrases = (list: readonly Chord[]): [Chord, Chord][] =>
+  list.length < 8 ? [] : list.flatMap((c, i) => (i % 4 === 0 && list[i + 3] ? [[c, list[i + 3]!] as [Chord, Chord]] : []));
+
+const has = (chord: Chord, role: string): boolean => chord.tones.some((t) => t.role === role);
+
+/** Ranks keys, church modes among them, for chords with their lengths: their notes by the profiles, and where they cadence, begin and end. */
+export function findKeysOfChords(chords: readonly { chord: Chord; duration: number }[]): KeyFit[] {
+  const weights = new Array<number>(12).fill(0);
+  let lean = 0;
+  let after: Chord | undefined;
+  let next: Chord | undefined;
+  for (const { chord, duration } of [...chords].reverse()) {
+    // The next chord on another root: repeats of this one are passed over.
+    if (after && rootPc(after) !== rootPc(chord)) next = after;
+    after = chord;
+    // The third of a dominant that falls a fifth leads to the next root; of the key it says little.
+    const leads = next !== undefined && has(chord, "b7") && has(chord, "3") && mod(rootPc(next) - rootPc(chord), 12) === 5;
+    for (const pc of chordPitchClasses(chord)) weights[pc]! += leads && mod(pc - rootPc(chord), 12) === 4 ? duration * LEADING : duration;
+    weights[rootPc(chord)]! += duration;
+    weights[bassPc(chord)]! += duration * 0.5;
+    lean += chord.root.includes("#") ? 1 : chord.root.includes("b") ? -1 : 0;
+  }
+  const list = chords.map((c) => c.chord);
+  // Repeats and other colors of a chord are one harmony.
+  const harmonies = list.filter((c, i) => i === 0 || rootPc(c) !== rootPc(list[i - 1]!));
+  const two = new Set(harmonies.map(rootPc)).size === 2 && harmonies.length > 2;
+  // What comes around begins where its home is; what is said once ends there.
+  const half = list.length / 2;
+  const round = half > 1 && list.length % 2 === 0 && list.slice(half).every((c, i) => rootPc(c) === rootPc(list[i]!));
+  const sounds = (pc: PitchClass) => weights[mod(pc, 12)]! > 0;
+  return rankKeys(weights, lean > 0, EQUAL_CHORDS, ALL, (key) => {
+    const on = (degree: number) => mod(key.pcs[0]! + degree, 12);
+    const minor = MODES[key.mode][2] === 3;
+    const sevenths = (degree: number) => list.filter((c) => rootPc(c) === on(degree) && has(c, "3"));
+    const bluesy = !minor && [0, 5].every((d) => sevenths(d).length > 0 && sevenths(d).every((c) => has(c, "b7")));
+    // A dominant seventh is home in the blues and in mixolydian alone.
+    const isHome = (chord: Chord | undefined) =>
+      chord !== undefined &&
+      rootPc(chord) === on(0) &&
+      chord.tones.some((t) => t.degree === 3 && t.alter < 0 === minor) &&
+      (minor || !has(chord, "b7") || bluesy || key.mode === "mixolydian");
+    const [first, last] = [list[0], list.at(-1)];
+    let score = round ? (isHome(first) ? LAST : 0) + (isHome(last) ? FIRST : 0) : (isHome(last) ? LAST : 0) + (isHome(first) ? FIRST : 0);
+    score += phrases(list).filter(([begin, end]) => isHome(begin) || isHome(end)).length * PHRASE;
+    const modal = MODAL[key.mode];
+    if (modal) {
+      const heard = sounds(on(modal.own)) && !sounds(on(modal.instead)) && (isHome(first) || (isHome(last) && !has(last!, "b7")));
+      const whole = heard && list.every((c) => chordPitchClasses(c).every((pc) => key.pcs.includes(pc)));
+      return score + (whole ? WHOLE : -RARE) - (heard ? 0 : UNHEARD) + (two && heard && isHome(first) ? VAMP : 0);
+    }
+    const isFive = (chord: Chord) => rootPc(chord) === on(7) && (has(chord, "3") || chord.tones.some((t) => t.degree === 4));
+    const substitute = (chord: Chord) => rootPc(chord) === on(1) && has(chord, "3") && has(chord, "b7");
+    const cadences = harmonies.filter((c, i) => (isFive(c) || substitute(c)) && isHome(harmonies[i + 1])).length;
+    const pairs = harmonies.filter((c, i) => {
+      const next = harmonies[i + 1];
+      return next !== undefined && (isFive(next) || substitute(next)) && has(next, "b7") && rootPc(c) === on(2) && has(c, "b3");
+    }).length;
+    score += Math.min(2, cadences) * CADENCE + Math.min(2, pairs) * TWO_FIVE;
+    const before = harmonies.at(-2);
+    if (last && isFive(last) && has(last, "b7")) score += OPEN + (before && rootPc(before) === on(2) ? CADENCE : 0);
+    if (bluesy && isHome(first)) score += BLUES;
+    return score;
+  });
+}

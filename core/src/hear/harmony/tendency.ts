@@ -1,0 +1,28 @@
+import { mod, type PitchClass } from "../../theory/pitch/pitch";
+import type { Key } from "../../theory/pitch/key";
+import { chordPitchClasses, rootPc } from "../../theory/chord/chord";
+import type { RealizedChord } from "../../song/realize";
+
+/** Upper voices of four are at most an octave apart (Kostka & Payne, Tonal Harmony). */
+export const WIDEST_UPPER = 12;
+
+/**
+ * The leading tone a chord brings: the third of a major triad or dominant seventh, or the root of a diminished triad, a semitone under a root it can
+ * fall to; of the chords of the key, that a semitone under the tonic. Null where it brings none.
+ */
+export function leadingToneOf(key: Key, chord: RealizedChord | null): PitchClass | null {
+  if (!chord?.chord) return null;
+  const own = mod(key.pcs[0]! - 1, 12);
+  const pcs = chordPitchClasses(chord.chord);
+  const root = rootPc(chord.chord);
+  const dominant = chord.chord.tones.some((t) => t.role === "3") && chord.chord.tones.some((t) => t.role === "b7");
+  if (dominant) return mod(root + 4, 12);
+  const fifth = mod(key.pcs[0]! + 7, 12);
+  return pcs.includes(own) && (root === fifth || root === own) ? own : null;
+}
+
+/** The seventh of a chord; null where it has none. */
+export function seventhOf(chord: RealizedChord | null): PitchClass | null {
+  const tone = chord?.chord?.tones.find((t) => t.degree === 7);
+  return tone ? mod(rootPc(chord!.chord!) + tone.semitones, 12) : null;
+}

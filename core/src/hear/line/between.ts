@@ -1,0 +1,186 @@
+import { mod, type Midi } from "../../theory/pitch/pitch";
+import type { Meter, Ticks } from "../../theory/time/meter";
+import { chordPitchClasses } from "../../theory/chord/chord";
+import { chordAtTick, type RealizedChord, type RealizedNote } from "../../song/realize";
+import { parallelPerfect } from "../../theory/motion/motion";
+import { soundingIn } from "../slice/soundingIn";
+
+/** What two lines can do to each other. */
+export type BetweenKind = "crossing" | "overlap" | "unison" | "parallel" | "clash";
+
+/** One place where it happens, with the note of each line. */
+export interface Between {
+  kind: BetweenKind;
+  tick: Ticks;
+  /** For a clash: how long the two rub. */
+  duration: Ticks;
+  first: RealizedNote;
+  second: RealizedNote;
+  /** Of parallels: the interval; of clashes: the distance in semitones. */
+  interval?: "fifth" | "octave";
+  semitones: number;
+  /** Of parallels and overlaps: the notes before, which make them. */
+  before?: readonly [RealizedNote, RealizedNote];
+}
+
+export interface PairGround {
+  meter: Meter;
+  chords: readonly RealizedChord[];
+  /** Whether the first line is the upper one by its nature; where it is absent, the line that mostly lies above is. */
+  above?: boolean | undefined;
+}
+
+/** A stretch of bars in which one of two lines moves more, or both move together. */
+export interface Leading {
+  from: Ticks;
+  to: Ticks;
+  who: "first" | "second" | "together";
+}
+
+/** How two lines go together. */
+export interface PairReport {
+  /** The first line lies above the second, where they sound together. */
+  above: boolean;
+  /** Ticks in which both sound. */
+  together: Ticks;
+  /** Share of all attacks that are struck together. */
+  sameRhythm: number;
+  leads: Leading[];
+  places: Between[];
+}
+
+type Line = readonly RealizedNote[];
+
+const end = (n: { start: Ticks; duration: Ticks }): Ticks => n.start + n.duration;
+/** Intervals that rub most: a semitone and a minor ninth (any arranging handbook). */
+export const isRub = (a: Midi, b: Midi): boolean => Math.abs(a - b) === 1 || Math.abs(a - b) === 13;
+/**
+ * Whether a pitch rubs over a chord: against something that sounds with it, or a minor ninth above a tone of the chord. Two tones that both belong to
+ * the chord are its own color.
+ */
+export function rubsOver(pcs: readonly number[], midi: Midi, around: readonly Midi[]): boolean {
+  const own = pcs.includes(mod(midi, 12));
+  return around.some((other) => isRub(midi, other) && !(own && pcs.includes(mod(other, 12)))) || (!own && pcs.includes(mod(midi - 1, 12)));
+}
+
+/** Share of its time that a line must have in unison with another one to be the same voice sung twice. */
+const SAME = 0.85;
+
+/** Ticks in which two lines sound, and in which they sound one pitch. */
+function shared(a: Line, b: Line, bar: Ticks): { both: Ticks; unison: Ticks } {
+  const other = soundingIn(b, bar);
+  let [both, unison] = [0, 0];
+  for (const n of a)
+    for (const m of other.within(n.start, end(n))) {
+      const time = Math.min(end(n), end(m)) - Math.max(n.start, m.start);
+      both += time;
+      if (n.midi === m.midi) unison += time;
+    }
+  return { both, unison };
+}
+
+/** Whether two lines are takes of one: the same notes at the same time, sung twice. Such lines count as one voice. */
+export function sameVoice(a: Line, b: Line, { meter }: Pick<PairGround, "meter">): boolean {
+  const length = (line: Line) => line.reduce((sum, n) => sum + n.duration, 0);
+  const longest = Math.max(length(a), length(b));
+  return longest > 0 && shared(a, b, meter.bar).unison >= SAME * longest;
+}
+
+/** Lines by voice: takes of one line stand together, the first of them in front. */
+export function byVoice<L extends { notes: Line }>(lines: readonly L[], ground: Pick<PairGround, "meter">): L[][] {
+  const groups: L[][] = [];
+  for (const line of lines) {
+    const known = line.notes.length ? groups.find((g) => sameVoice(g[0]!.notes, line.notes, ground)) : undefined;
+    if (known) known.push(line);
+    else groups.push([line]);
+  }
+  return groups;
+}
+
+/** Whether two lines double each other in octaves throughout: orchestration, not parallels. */
+const doubled = (moves: readonly { octave: boolean }[]): boolean =>
+  moves.length > 3 && moves.filter((m) => m.octave).length >= SAME * moves.length;
+
+const mean = (line: Line): number => line.reduce((sum, n) => sum + n.midi, 0) / Math.max(1, line.length);
+
+/** How two lines go together, place by place. */
+export function pairReport(a: Line, b: Line, { meter, chords, above: known }: PairGround): PairReport {
+  const [first, second] = [soundingIn(a, meter.bar), soundingIn(b, meter.bar)];
+  const topAt = (sung: ReturnType<typeof soundingIn<RealizedNote>>, tick: Ticks) => sung.at(tick).at(-1) ?? null;
+  const moments = [...new Set([...a, ...b].map((n) => n.start))].sort((x, y) => x - y);
+  const pairs = moments.flatMap((tick) => {
+    const [x, y] = [topAt(first, tick), topAt(second, tick)];
+    return x && y ? [{ tick, x, y }] : [];
+  });
+  const weight = pairs.reduce((sum, { x, y }) => sum + Math.sign(x.midi - y.midi), 0);
+  const above = known ?? (weight === 0 ? mean(a) >= mean(b) : weight > 0);
+  const places: Between[] = [];
+  const put = (kind: BetweenKind, tick: Ticks, x: RealizedNote, y: RealizedNote, duration: Ticks, more: Partial<Between> = {}) =>
+    places.push({ kind, tick, first: x, second: y, duration, semitones: x.midi - y.midi, ...more });
+  const octaves = doubled(pairs.map(({ x, y }) => ({ octave: mod(x.midi - y.midi, 12) === 0 })));
+  let before: (typeof pairs)[number] | null = null;
+  for (const here of pairs) {
+    const { tick, x, y } = here;
+    const lasts = Math.min(end(x), end(y)) - tick;
+    const [top, low] = above ? [x, y] : [y, x];
+    if (top.midi < low.midi) put("crossing", tick, x, y, lasts);
+    else if (x.midi === y.midi) put("unison", tick, x, y, lasts);
+    if (rubs(here, chords)) put("clash", tick, x, y, lasts);
+    // Within a phrase of both: what each did just before.
+    const was: { x: RealizedNote; y: RealizedNote } | null = before && end(before.x) >= x.start && end(before.y) >= y.start ? before : null;
+    if (was && x !== was.x && y !== was.y && !octaves) {
+      const [from, to] = was.x.midi < was.y.midi ? [was.x, was.y] : [was.y, was.x];
+      const [fromNow, toNow] = from === was.x ? [x, y] : [y, x];
+      const kind = parallelPerfect(from.midi, fromNow.midi, to.midi, toNow.midi);
+      if (kind) put("parallel", tick, x, y, lasts, { interval: kind, before: [was.x, was.y] });
+    }
+    if (was && top.midi >= low.midi) {
+      const [topWas, lowWas] = above ? [was.x, was.y] : [was.y, was.x];
+      if ((top !== topWas && top.midi < lowWas.midi) || (low !== lowWas && low.midi > topWas.midi))
+        put("overlap", tick, x, y, lasts, { before: [was.x, was.y] });
+    }
+    before = here;
+  }
+  const struck = [new Set(a.map((n) => n.start)), new Set(b.map((n) => n.start))] as const;
+  const common = [...struck[0]].filter((t) => struck[1].has(t)).length;
+  return {
+    above,
+    together: shared(a, b, meter.bar).both,
+    sameRhythm: moments.length ? common / moments.length : 0,
+    leads: leading(struck, meter),
+    places,
+  };
+}
+
+/** A semitone or minor ninth that the chord of the moment does not hold by itself. */
+function rubs({ tick, x, y }: { tick: Ticks; x: RealizedNote; y: RealizedNote }, chords: readonly RealizedChord[]): boolean {
+  if (!isRub(x.midi, y.midi)) return false;
+  const chord = chordAtTick(chords, Math.max(0, tick))?.chord;
+  const pcs = chord ? chordPitchClasses(chord) : [];
+  return !(pcs.includes(mod(x.midi, 12)) && pcs.includes(mod(y.midi, 12)));
+}
+
+/** Attacks of a bar that must be struck together for neither line to lead. */
+const TOGETHER = 0.7;
+
+/** Who leads, bar by bar: the line that strikes by itself more often. */
+function leading([a, b]: readonly [ReadonlySet<Ticks>, ReadonlySet<Ticks>], meter: Meter): Leading[] {
+  const bars = new Map<number, { own: [number, number]; both: number }>();
+  for (const tick of new Set([...a, ...b])) {
+    const bar = Math.floor(tick / meter.bar);
+    const counts = bars.get(bar) ?? { own: [0, 0], both: 0 };
+    if (a.has(tick) && b.has(tick)) counts.both++;
+    else counts.own[a.has(tick) ? 0 : 1]++;
+    bars.set(bar, counts);
+  }
+  const out: Leading[] = [];
+  for (const [bar, { own, both }] of [...bars].sort(([x], [y]) => x - y)) {
+    const all = own[0] + own[1] + both;
+    const who = both >= TOGETHER * all || own[0] === own[1] ? "together" : own[0] > own[1] ? "first" : "second";
+    const last = out.at(-1);
+    const [from, to] = [bar * meter.bar, (bar + 1) * meter.bar];
+    if (last?.who === who && last.to === from) last.to = to;
+    else out.push({ from, to, who });
+  }
+  return out;
+}

@@ -1,0 +1,158 @@
+import { fail, ok, type Result } from "../../base/result";
+import { parseNote, parsePitch, pitchMidi, type Midi, type PitchName } from "../../theory/pitch/pitch";
+import { beatsText, type Meter, type Ticks } from "../../theory/time/meter";
+import type { NewNote } from "../../song/schema";
+
+/** Lengths by their first letters: whole, half, quarter, eighth, sixteenth, thirty-second. */
+const LENGTHS = { w: 1920, h: 960, q: 480, e: 240, s: 120, t: 60 } as const;
+const HINT =
+  "Write a note and its length: E4 q, then F4 e. w h q e s t are whole to thirty-second, a dot lengthens, 3 makes a triplet, r rests, _ holds on, | is a bar line.";
+
+interface Token {
+  text: string;
+  at: number;
+}
+
+const tokensOf = (text: string): Token[] => [...text.matchAll(/\||[^\s|]+/g)].map((m) => ({ text: m[0], at: m.index }));
+
+/** A length: "q", "h.", "e3" for the eighth of a triplet. Null where it is none. */
+function lengthOf(text: string): Ticks | null {
+  const match = /^([whqest])(\.{0,2})(3?)$/.exec(text);
+  if (!match) return null;
+  const base = LENGTHS[match[1] as keyof typeof LENGTHS];
+  const dotted = match[2] === "" ? base : match[2] === "." ? base * 1.5 : base * 1.75;
+  const ticks = match[3] ? (dotted * 2) / 3 : dotted;
+  return Number.isInteger(ticks) ? ticks : null;
+}
+
+/** The pitch of a note that is typed without its octave: the one nearest to the note before. */
+function nearest(name: string, near: Midi): PitchName | null {
+  const options = Array.from({ length: 11 }, (_, o) => `${name}${o - 1}`).filter((p) => parsePitch(p).ok);
+  return options.sort((a, b) => Math.abs(pitchMidi(a) - near) - Math.abs(pitchMidi(b) - near))[0] ?? null;
+}
+
+const plainSigns = (text: string): string => text.replace(/♯/g, "#").replace(/♭/g, "b");
+
+/**
+ * Reads a tune that is typed: "E4 q F e G e | A h r q". A length holds for what follows; a note without an octave is the nearest to the one before;
+ * "_" holds the note before for one more length; bar lines are checked, and what stands before the first one and is short is a pickup. Errors: `tune.token`, `tune.bar`, `tune.hold`, with their column.
+ */
+export function parseTune(text: string, { meter, near = 67, from = 0 }: { meter: Meter; near?: Midi; from?: Ticks }): Result<NewNote[]> {
+  const tokens = tokensOf(text);
+  const notes: NewNote[] = [];
+  let [at, last, length, barred] = [from, near, LENGTHS.q as Ticks, false];
+  const wrong = (code: string, token: Token, message: string) => fail(code, message, { position: token.at + 1, hint: HINT });
+  for (let i = 0; i < tokens.length; i++) {
+    const token = tokens[i]!;
+    const word = plainSigns(token.text);
+    if (word === "|") {
+      const off = (((at - from) % meter.bar) + meter.bar) % meter.bar;
+      // What stands before the first bar line and is shorter than a bar is a pickup; a bar line at the very beginning says nothing.
+      if (off && !barred) {
+        for (const n of notes) n.start -= off;
+        at -= off;
+      } else if (off)
+        return wrong(
+          "tune.bar",
+          token,
+          `The bar before this bar line has ${beatsText(meter, off)}; a bar of ${meter.text} has ${beatsText(meter, meter.bar)}`,
+        );
+      barred = true;
+      continue;
+    }
+    const following = tokens[i + 1] && lengthOf(tokens[i + 1]!.text);
+    const isNote = /^[A-Ga-g][#b]{0,2}(-?\d+)?$/.test(word) && !(lengthOf(word) !== null && i > 0 && word === word.toLowerCase());
+    const isRest = /^(r|rest)$/i.test(word);
+    const isHeld = word === "_";
+    if (!isNote && !isRest && !isHeld) return wrong("tune.token", token, `"${token.text}" is neither a note nor a length`);
+    if (following) {
+      length = following;
+      i++;
+    }
+    if (isHeld) {
+      const held = notes.at(-1);
+      if (!held || held.start + held.duration !== at) return wrong("tune.hold", token, "There is no note here that could be held on");
+      held.duration += length;
+    } else if (isNote) {
+      const name = word.charAt(0).toUpperCase() + word.slice(1);
+      const pitch = /\d$/.test(name) ? name : parseNote(name) ? nearest(name, last) : null;
+      const parsed = pitch === null ? null : parsePitch(pitch);
+      if (!parsed?.ok || pitch === null) return wrong("tune.token", token, `"${token.text}" is not a note of the keyboard`);
+      last = parsed.value;
+      notes.push({ start: at, duration: length, pitch, velocity: 90 });
+    }
+    at += length;
+  }
+  return ok(notes);
+}
+
+/** Lengths that can be written, longest first, with what each costs: triplets are the last resort. */
+const WRITABLE: readonly { ticks: Ticks; text: string; cost: number }[] = Object.entries(LENGTHS)
+  .flatMap(([letter, base]) => [
+    { ticks: base, text: letter, cost: 1 },
+    { ticks: base * 1.5, text: `${letter}.`, cost: 1.01 },
+    { ticks: (base * 2) / 3, text: `${letter}3`, cost: 1.5 },
+  ])
+  .filter(({ ticks }) => Number.isInteger(ticks) && ticks >= 40)
+  .sort((a, b) => b.ticks - a.ticks);
+
+/** All places where a written length can end. */
+const FINEST: Ticks = 20;
+const best = new Map<Ticks, string[] | null>([[0, []]]);
+const weight = new Map<Ticks, number>([[0, 0]]);
+
+/** The fewest lengths that last so many ticks, longest first; null where none do. */
+function fewestFor(ticks: Ticks): string[] | null {
+  if (ticks % FINEST) return null;
+  for (let t = FINEST; t <= ticks; t += FINEST) {
+    if (best.has(t)) continue;
+    let [found, cost]: [string[] | null, number] = [null, Infinity];
+    for (const w of WRITABLE) {
+      const rest = best.get(t - w.ticks);
+      const sum = (weight.get(t - w.ticks) ?? Infinity) + w.cost;
+      if (rest && sum < cost - 1e-9) [found, cost] = [[w.text, ...rest], sum];
+    }
+    best.set(t, found);
+    weight.set(t, cost);
+  }
+  return best.get(ticks) ?? null;
+}
+
+/** A stretch as lengths, cut at bar lines; null where it cannot be written. */
+function lengthsFor(from: Ticks, to: Ticks, bar: Ticks): { text: string; bar: boolean }[] | null {
+  const out: { text: string; bar: boolean }[] = [];
+  for (let at = from; at < to;) {
+    const edge = Math.min(to, (Math.floor(at / bar) + 1) * bar);
+    const texts = fewestFor(edge - at);
+    if (!texts) return null;
+    texts.forEach((text, i) => out.push({ text, bar: i === texts.length - 1 && edge < to }));
+    at = edge;
+  }
+  return out;
+}
+
+/** A tune as it could be typed; null where two notes sound at once, or one has a place or length that cannot be written. */
+export function tuneText(notes: readonly { start: Ticks; duration: Ticks; pitch: PitchName }[], meter: Meter): string | null {
+  const words: string[] = [];
+  let [at, length] = [Math.min(0, notes[0]?.start ?? 0), ""];
+  const put = (what: string, from: Ticks, to: Ticks): boolean => {
+    const parts = lengthsFor(from, to, meter.bar);
+    if (!parts) return false;
+    parts.forEach((part, i) => {
+      words.push(i === 0 ? what : what === "r" ? "r" : "_");
+      if (part.text !== length) words.push((length = part.text));
+      if (part.bar) words.push("|");
+    });
+    return true;
+  };
+  for (const [i, note] of notes.entries()) {
+    if (note.start < at) return null;
+    if (note.start > at && !put("r", at, note.start)) return null;
+    if ((note.start > 0 || words.length) && note.start % meter.bar === 0 && words.at(-1) !== "|") words.push("|");
+    const end = note.start + note.duration;
+    if (end > (notes[i + 1]?.start ?? Infinity)) return null;
+    if (!put(note.pitch, note.start, end)) return null;
+    at = end;
+  }
+  return words.join(" ");
+}

@@ -1,0 +1,116 @@
+import { fail, ok, type Result } from "../../base/result";
+import { positionText, SIXTEENTH, type Meter, type Seconds, type Ticks } from "../../theory/time/meter";
+import { ticksToSeconds } from "../../theory/time/swing";
+import { partOf, sectionMeter, sectionOf, sectionTempo } from "../../song/document";
+import type { Edit } from "../../song/edits";
+import type { Note, Song } from "../../song/schema";
+import { singerOf, USUAL_BREATH } from "./range";
+
+/** A place to breathe inside a phrase. */
+export interface BreathPlace {
+  /** Where the note before ends. */
+  tick: Ticks;
+  note: string;
+  /** In words: "after “row”, bar 4, beat 3". */
+  words: string;
+  /** Ends the note earlier; null where a rest is there already. */
+  edit: Edit | null;
+}
+
+export interface SungPhrase {
+  start: Ticks;
+  end: Ticks;
+  seconds: Seconds;
+  /** Longer than one breath. */
+  long: boolean;
+  /** Where to breathe so that every stretch is one breath; empty where it needs none, or has no place. */
+  breaths: BreathPlace[];
+}
+
+/** A shorter stretch is no phrase one would breathe after. */
+const SHORT: Seconds = 1.5;
+/** How long one takes to breathe. */
+const INTAKE: Ticks = 2 * SIXTEENTH;
+
+const end = (n: Note): Ticks => n.start + n.duration;
+
+/** How good a place after a note is to breathe: a rest, the end of a word or clause, a long note, before a strong beat (common practice). */
+function worth(meter: Meter, note: Note, next: Note): number {
+  const [word, following] = [note.lyrics?.[0] ?? "", next.lyrics?.[0] ?? ""];
+  const inside = /-$/.test(word) || following === "_" || /^-/.test(following);
+  const beat = meter.beats[0]!.duration;
+  const leads = meter.bar - (((next.start % meter.bar) + meter.bar) % meter.bar);
+  return (
+    (next.start - end(note) >= SIXTEENTH ? 3 : 0) +
+    (word && inside ? -6 : word ? 1.5 : 0) +
+    (/[,.;:!?–]["”’)]*$/.test(word) ? 3 : 0) +
+    Math.min(2, note.duration / beat - 0.5) +
+    // At the bar line, or before an upbeat to it.
+    (next.start % meter.bar === 0 ? 1 : leads <= beat ? 0.7 : 0) +
+    (note.duration <= INTAKE ? -2 : 0)
+  );
+}
+
+/** Breaks of a phrase so that no stretch is longer than a breath: the best places, as few as will do. Null where there is none. */
+function breaks(meter: Meter, tempo: number, notes: readonly Note[], breath: Seconds): number[] | null {
+  const seconds = (from: number, to: number) => ticksToSeconds(end(notes[to]!) - notes[from]!.start, tempo);
+  const best: { value: number; from: number }[] = [];
+  for (let to = 0; to < notes.length; to++) {
+    let found = { value: -Infinity, from: -1 };
+    for (let from = to; from >= 0 && seconds(from, to) <= breath; from--) {
+      const before = from === 0 ? 0 : (best[from - 1]?.value ?? -Infinity) + worth(meter, notes[from - 1]!, notes[from]!) - 4;
+      const value = before - (seconds(from, to) < SHORT ? 3 : 0);
+      if (value > found.value) found = { value, from };
+    }
+    best.push(found);
+  }
+  if (best.at(-1)!.value === -Infinity) return null;
+  const out: number[] = [];
+  for (let at = notes.length - 1; best[at]!.from > 0; at = best[at]!.from - 1) out.unshift(best[at]!.from - 1);
+  return out;
+}
+
+/** Phrases of a sung part in a section, and where to breathe in those that are longer than one breath of its singer. Errors: `breath.part`. */
+export function breathsOf(song: Song, { section: sectionId, part: partId }: { section: string; part: string }): Result<SungPhrase[]> {
+  const section = sectionOf(song, sectionId);
+  if (!section || !partOf(song, partId)) return fail("breath.part", `No part "${partId}" or no section "${sectionId}" is in the song`);
+  const meter = sectionMeter(song, section);
+  const tempo = sectionTempo(song, section);
+  const breath = singerOf(song, partId)?.breath ?? USUAL_BREATH;
+  const notes = section.notes[partId] ?? [];
+  const phrases: Note[][] = [];
+  for (const note of notes) {
+    const last = phrases.at(-1)?.at(-1);
+    if (last && note.start - end(last) < meter.beats[0]!.duration) phrases.at(-1)!.push(note);
+    else phrases.push([note]);
+  }
+  return ok(
+    phrases.map((list): SungPhrase => {
+      const [start, stop] = [list[0]!.start, Math.max(...list.map(end))];
+      const seconds = ticksToSeconds(stop - start, tempo);
+      const long = seconds > breath;
+      const at = long ? (breaks(meter, tempo, list, breath) ?? []) : [];
+      return {
+        start,
+        end: stop,
+        seconds,
+        long,
+        breaths: at.map((i): BreathPlace => {
+          const [note, next] = [list[i]!, list[i + 1]!];
+          const word = note.lyrics?.[0]?.replace(/[-_]$/, "");
+          const rest = next.start - end(note);
+          const duration = Math.max(Math.ceil(note.duration / 2), note.duration - Math.max(0, INTAKE - rest));
+          return {
+            tick: end(note),
+            note: note.id,
+            words: `${word ? `after “${word}”, ` : "after the note at "}${positionText(meter, note.start)}`,
+            edit:
+              rest >= SIXTEENTH || duration === note.duration
+                ? null
+                : { do: "changeNotes", section: sectionId, part: partId, notes: [{ id: note.id, duration }] },
+          };
+        }),
+      };
+    }),
+  );
+}

@@ -1,0 +1,268 @@
+import { mod } from "../../theory/pitch/pitch";
+import type { Key } from "../../theory/pitch/key";
+import { metricalLevel, type Ticks } from "../../theory/time/meter";
+import { chordPitchClasses, toneRole } from "../../theory/chord/chord";
+import {
+  chordAtTick,
+  sectionAt,
+  type RealizedChord,
+  type RealizedNote,
+  type RealizedPart,
+  type RealizedSection,
+  type RealizedSong,
+} from "../../song/realize";
+
+/** How a note stands to the chord of the moment; non-chord tones are defined by how they are approached and left (any harmony textbook). */
+export type RoleKind =
+  | "chord"
+  | "tension"
+  | "passing"
+  | "neighbor"
+  | "suspension"
+  | "retardation"
+  | "appoggiatura"
+  | "escape"
+  | "cambiata"
+  | "anticipation"
+  | "approach"
+  | "pedal"
+  | "outside"
+  | "free";
+
+/** The stretch of a note under one chord. */
+export interface RoleSpan {
+  start: Ticks;
+  duration: Ticks;
+  chord: RealizedChord | null;
+  /** Interval name over the chord: R, 3, b7, 9 … */
+  role: string;
+  kind: RoleKind;
+  /** A tension that also is a non-chord tone of the textbooks: reached and left as one. */
+  as?: RoleKind;
+  /** A non-chord tone on a stronger position than the note it goes on to. */
+  accented?: boolean;
+  /** What is written in the note: the role of a chord tone or tension, the sign of another tone. */
+  label: string;
+}
+
+/** Signs of the non-chord tones, as they are written in a note. */
+export const SIGNS: Partial<Record<RoleKind, string>> = {
+  passing: "p",
+  neighbor: "n",
+  suspension: "s",
+  retardation: "r",
+  appoggiatura: "app",
+  escape: "e",
+  cambiata: "c",
+  anticipation: "an",
+  approach: "ap",
+  pedal: "ped",
+  outside: "×",
+};
+
+export const KIND_WORDS: Record<RoleKind, string> = {
+  chord: "chord tone",
+  tension: "tension",
+  passing: "passing tone",
+  neighbor: "neighbor tone",
+  suspension: "suspension",
+  retardation: "retardation",
+  appoggiatura: "appoggiatura",
+  escape: "escape tone",
+  cambiata: "cambiata",
+  anticipation: "anticipation",
+  approach: "approach note",
+  pedal: "pedal",
+  outside: "outside the chord",
+  free: "no chord here",
+};
+
+/** Kinds that are no non-chord tones of a textbook. */
+const OTHER: ReadonlySet<RoleKind> = new Set<RoleKind>(["chord", "tension", "outside", "free"]);
+
+/** The textbook kind of a span: null for chord tones, colors that stand, and tones no textbook names. */
+export function textbookKind(span: RoleSpan): RoleKind | null {
+  const kind = span.as ?? span.kind;
+  return OTHER.has(kind) ? null : kind;
+}
+
+/** Interval names in the order of semitones above the root, spoken in messages. */
+export const ROLE_WORDS: Record<string, string> = {
+  R: "root",
+  b9: "flat ninth",
+  "9": "ninth",
+  "#9": "sharp ninth",
+  b3: "minor third",
+  "3": "major third",
+  "2": "second",
+  "4": "fourth",
+  "11": "eleventh",
+  "#11": "sharp eleventh",
+  b5: "flat fifth",
+  "5": "fifth",
+  "#5": "sharp fifth",
+  b13: "flat thirteenth",
+  "6": "sixth",
+  "13": "thirteenth",
+  bb7: "diminished seventh",
+  b7: "minor seventh",
+  "7": "major seventh",
+};
+
+const isStep = (a: number, b: number): boolean => Math.abs(a - b) >= 1 && Math.abs(a - b) <= 2;
+
+/**
+ * A note of the scale that lies a whole tone or more above every chord tone below it colors the chord without contradicting it
+ * (the avoid-note rule of jazz teaching, common practice).
+ */
+export function isTension(chord: NonNullable<RealizedChord["chord"]>, pc: number, key: Key): boolean {
+  const pcs = chordPitchClasses(chord);
+  return !pcs.includes(pc) && key.pcs.includes(pc) && !pcs.includes(mod(pc - 1, 12));
+}
+
+/** What the roles of notes are read against: chords and keys of the stretch they stand in. */
+export type RoleContext = Pick<RealizedSong, "chords" | "loops" | "duration"> & {
+  /** What follows, where that is not the beginning again. */
+  onward?: { chord: RealizedChord; first: { midi: number; after: number } | null };
+  sections: readonly Pick<RealizedSection, "start" | "key" | "meter">[];
+};
+
+/** Role spans of every note of a part, by note object. A held note is judged again under each chord it sounds with. */
+export function noteRoles(real: RoleContext, part: Pick<RealizedPart, "role" | "linked" | "notes">): Map<RealizedNote, RoleSpan[]> {
+  const result = new Map<RealizedNote, RoleSpan[]>();
+  const { notes } = part;
+  let first = 0;
+  notes.forEach((note, index) => {
+    const end = note.start + note.duration;
+    const { key, meter, start: origin } = sectionAt(real, Math.max(0, note.start));
+    while (first < real.chords.length && real.chords[first]!.start + real.chords[first]!.duration <= note.start) first++;
+    const spans: RoleSpan[] = [];
+    let at = note.start;
+    for (let c = first; at < end; c++) {
+      const chord = real.chords[c];
+      const from = chord ? Math.max(at, chord.start) : end;
+      if (from > at) spans.push({ start: at, duration: Math.min(from, end) - at, chord: null, role: "", kind: "free", label: "–" });
+      if (!chord || from >= end) break;
+      const to = Math.min(end, chord.start + chord.duration);
+      spans.push(spanOf(note.midi, from, to - from, chord, key, part.role === "bass"));
+      at = to;
+    }
+    if (!part.linked)
+      spans.forEach((span, i) => {
+        if (span.kind !== "outside" && !isBriefColor(span)) return;
+        const follows = followerOf(real, notes, index, spans, i);
+        const kind = nonChordKind(real, part, notes, index, spans, i, key);
+        const level = (tick: Ticks) => metricalLevel(meter, tick - origin);
+        if (kind !== "outside" && follows && level(span.start) > level(follows.start)) span.accented = true;
+        if (span.kind === "outside") Object.assign(span, { kind, label: SIGNS[kind] ?? span.label });
+        else if (kind !== "outside") span.as = kind;
+      });
+    result.set(note, spans);
+  });
+  return result;
+}
+
+// Under a chord a tone that is foreign to it is no color: in the bass there are no tensions.
+function spanOf(midi: number, start: Ticks, duration: Ticks, chord: RealizedChord, key: Key, isBass: boolean): RoleSpan {
+  if (!chord.chord) return { start, duration, chord, role: "", kind: "free", label: "–" };
+  const pc = mod(midi, 12);
+  const { role, inChord } = toneRole(chord.chord, pc);
+  const kind: RoleKind = inChord ? "chord" : !isBass && isTension(chord.chord, pc, key) ? "tension" : "outside";
+  return { start, duration, chord, role, kind, label: kind === "outside" ? SIGNS.outside! : role };
+}
+
+/** A color that does not last: held for more than half of its chord, a ninth is heard as one, however it is left (common practice). */
+const isBriefColor = (span: RoleSpan): boolean => span.kind === "tension" && span.duration * 2 <= (span.chord?.duration ?? 0);
+
+/** The widest rest after which a note still counts as the one that follows: a quarter (common practice). */
+const BREATH: Ticks = 480;
+/** A skip of a third. */
+const isThird = (a: number, b: number): boolean => Math.abs(a - b) >= 3 && Math.abs(a - b) <= 4;
+
+/** A note that follows, with its chord. */
+interface After {
+  midi: number;
+  start: Ticks;
+  chord: RealizedChord | null;
+}
+
+/** The note that comes next; after the last one that with which the form goes on, or the first one of a loop. */
+function afterOf(real: RoleContext, notes: readonly RealizedNote[], index: number): After | undefined {
+  const next = notes[index + 1];
+  if (next) return { midi: next.midi, start: next.start, chord: chordAtTick(real.chords, next.start) };
+  if (real.onward) {
+    const { chord, first } = real.onward;
+    return first ? { midi: first.midi, start: real.duration + first.after, chord } : undefined;
+  }
+  const again = real.loops && notes[0] !== notes[index] ? notes[0] : undefined;
+  return again && { midi: again.midi, start: again.start + real.duration, chord: chordAtTick(real.chords, again.start) };
+}
+
+/** The note to which a note goes on from one of its spans: none from a span that is held into the next chord, or before a rest. */
+function followerOf(
+  real: RoleContext,
+  notes: readonly RealizedNote[],
+  index: number,
+  spans: readonly RoleSpan[],
+  i: number,
+): { midi: number; start: Ticks } | undefined {
+  const note = notes[index]!;
+  if (i < spans.length - 1) return { midi: note.midi, start: spans[i + 1]!.start };
+  const after = afterOf(real, notes, index);
+  return after && after.start - (note.start + note.duration) <= BREATH ? { midi: after.midi, start: after.start } : undefined;
+}
+
+/** The name that its surroundings justify for a tone outside its chord: how it is reached and left (any harmony textbook); "outside" where none does. */
+function nonChordKind(
+  real: RoleContext,
+  part: Pick<RealizedPart, "role">,
+  notes: readonly RealizedNote[],
+  index: number,
+  spans: readonly RoleSpan[],
+  i: number,
+  key: Key,
+): RoleKind {
+  const note = notes[index]!;
+  const span = spans[i]!;
+  const before = notes[index - 1];
+  // What a long rest parts from the note does not lead to it.
+  const previous = before && note.start - (before.start + before.duration) <= BREATH ? before : undefined;
+  const after = afterOf(real, notes, index);
+  const isLast = i === spans.length - 1;
+  const nextSpan = spans[i + 1];
+  const follows = isLast && after && after.start - (note.start + note.duration) <= BREATH ? after : undefined;
+  const chordAt = (tick: Ticks) => chordAtTick(real.chords, tick);
+  const belongs = (midi: number, chord: RealizedChord | null) =>
+    chord?.chord != null && chordPitchClasses(chord.chord).includes(mod(midi, 12));
+  const held =
+    (i > 0 && spans[i - 1]!.kind === "chord") ||
+    (i === 0 &&
+      previous !== undefined &&
+      previous.midi === note.midi &&
+      previous.start + previous.duration >= note.start &&
+      belongs(note.midi, chordAt(previous.start)));
+  const returns = nextSpan?.kind === "chord" || (isLast && after?.midi === note.midi && belongs(note.midi, after.chord));
+  if (held && follows && isStep(note.midi, follows.midi)) return follows.midi < note.midi ? "suspension" : "retardation";
+  if ((held && returns) || note.reason?.id === "pedal") return "pedal";
+  if (nextSpan?.kind === "chord" || (follows?.midi === note.midi && follows.chord !== span.chord && belongs(note.midi, follows.chord)))
+    return "anticipation";
+  const leaves = follows && isStep(note.midi, follows.midi);
+  if (leaves && part.role === "bass" && follows.chord !== span.chord && belongs(follows.midi, follows.chord)) return "approach";
+  const comes = previous && isStep(previous.midi, note.midi);
+  if (comes && leaves)
+    return previous.midi !== follows.midi && (note.midi - previous.midi) * (follows.midi - note.midi) > 0 ? "passing" : "neighbor";
+  if (leaves && belongs(follows.midi, follows.chord)) return part.role === "bass" ? "approach" : "appoggiatura";
+  if (!comes || !follows) return "outside";
+  // A step, a skip of a third on in the same direction, and a step back: the figure of strict counterpoint.
+  const last = notes[index + 2];
+  const onward = Math.sign(follows.midi - note.midi);
+  if (
+    onward === Math.sign(note.midi - previous.midi) &&
+    isThird(note.midi, follows.midi) &&
+    last &&
+    isStep(follows.midi, last.midi) &&
+    Math.sign(last.midi - follows.midi) === -onward
+  )
+    return "cambiata";
+  return key.pcs.includes(mod(note.midi, 12)) ? "escape" : "outside";
+}

@@ -1,0 +1,25 @@
+import type { Ticks } from "../../theory/time/meter";
+
+/** Notes by the bars they sound in, so that what sounds somewhere is found at once. */
+export function soundingIn<N extends { start: Ticks; duration: Ticks }>(
+  notes: readonly N[],
+  bar: Ticks,
+): { at(tick: Ticks): N[]; within(from: Ticks, to: Ticks): N[] } {
+  const bars = new Map<number, N[]>();
+  for (const note of notes)
+    for (let b = Math.floor(note.start / bar); b * bar < note.start + note.duration; b++) {
+      const list = bars.get(b);
+      if (list) list.push(note);
+      else bars.set(b, [note]);
+    }
+  const inBar = (b: number) => bars.get(b) ?? [];
+  return {
+    at: (tick) => inBar(Math.floor(tick / bar)).filter((n) => n.start <= tick && tick < n.start + n.duration),
+    within(from, to) {
+      const found = new Set<N>();
+      for (let b = Math.floor(from / bar); b * bar < to; b++)
+        for (const n of inBar(b)) if (n.start < to && n.start + n.duration > from) found.add(n);
+      return [...found];
+    },
+  };
+}

@@ -1,0 +1,92 @@
+/** What sounds at a place, as facts: everything else that is heard reads these. */
+import { chordOf } from "../theory/chord/progression";
+import { partOf } from "../song/document";
+import { eventAfter, firstNote, wayOn, type FirstNote } from "../song/onward";
+import { passPlace, type Place } from "../song/place";
+import {
+  assemble,
+  frameOf,
+  joinPasses,
+  realizedChords,
+  realizedHits,
+  realizedNotes,
+  type RealizedChord,
+  type RealizedHit,
+  type RealizedNote,
+  type RealizedSong,
+} from "../song/realize";
+import { alike, type Fact } from "../facts/memory";
+
+/** How linked parts are read: as they are played, or as the chords they come from. */
+export type Reading = "played" | "held";
+
+/** Chords of a place, as written. */
+export const chordsAt: Fact<[Place], RealizedChord[]> = {
+  id: "chords",
+  of(read, place) {
+    const frame = frameOf(read.song, place);
+    return frame ? realizedChords(frame) : [];
+  },
+};
+
+/** Notes of one part at a place. */
+export const notesAt: Fact<[Place, string, Reading], RealizedNote[]> = {
+  id: "notes",
+  of(read, place, id, reading) {
+    const frame = frameOf(read.song, place);
+    const part = partOf(read.song, id);
+    return frame && part ? realizedNotes(read.song, frame, part, reading === "held") : [];
+  },
+};
+
+/** Drum hits of a place. */
+export const hitsAt: Fact<[Place], RealizedHit[]> = {
+  id: "hits",
+  of(read, place) {
+    const frame = frameOf(read.song, place);
+    return frame ? realizedHits(read.song, frame) : [];
+  },
+};
+
+/** A place realized by itself, from tick 0. */
+export const realizedAt: Fact<[Place, Reading], RealizedSong> = {
+  id: "realized",
+  of: (read, place, reading) =>
+    assemble(
+      read.song,
+      frameOf(read.song, place),
+      read.get(chordsAt, place),
+      (part) => read.get(notesAt, place, part.id, reading),
+      read.get(hitsAt, place),
+    ),
+};
+
+/** The whole form on one axis; passes that differ in nothing are worked out once. */
+export const formRealized: Fact<[Reading], RealizedSong> = {
+  id: "form",
+  of: (read, reading) =>
+    joinPasses(
+      read.song,
+      read.song.form.map((pass) => read.get(realizedAt, passPlace(read.song, pass.id), reading)),
+    ),
+};
+
+export interface Onward {
+  chord: RealizedChord;
+  first: FirstNote | null;
+  into: string;
+}
+
+/** The chord with which the form goes on after a section, and the first note of a part there; null where it leads back to its own beginning. */
+export const onwardAt: Fact<[section: string, part: string], Onward | null> = {
+  id: "onward",
+  of(read, section, part) {
+    const event = eventAfter(read.song, section);
+    const way = event && wayOn(read.song, section);
+    const chord = event && chordOf(event.symbol);
+    if (!event || !way || !chord) return null;
+    const { into, ...rest } = event;
+    return { chord: { ...rest, pass: way.next, chord }, first: firstNote(read.song, way, part), into };
+  },
+  same: alike,
+};

@@ -1,0 +1,69 @@
+import { positionText } from "../../../../theory/time/meter";
+import { breathsOf } from "../../../../hear/singer/breaths";
+import { isSung, singerOf, USUAL_BREATH } from "../../../../hear/singer/range";
+import { isWritten } from "../../../../song/document";
+import type { CheckContext, RawFinding, Rule } from "../../rule";
+
+export const breath: Rule = {
+  id: "breath",
+  title: "No place to breathe",
+  family: "range",
+  explanation:
+    "A sung stretch without a rest that is longer than one breath of its singer: eight seconds where none was measured. The fix ends notes early at the ends of words, as few as will do.",
+  source: "common practice",
+  severity: { chorale: "warning", band: "warning", jazz: "warning", loop: "note" },
+  find: (ctx) => sungTogether(phrasesOf(ctx)),
+};
+
+/** Voices that sing the same stretch without a rest are one matter. */
+function sungTogether(found: readonly RawFinding[]): RawFinding[] {
+  const groups = new Map<string, RawFinding[]>();
+  for (const f of found) groups.set(`${f.tick}:${f.duration}`, [...(groups.get(`${f.tick}:${f.duration}`) ?? []), f]);
+  return [...groups.values()].map((same) => {
+    const [first, ...others] = same;
+    if (!others.length) return first!;
+    const firsts = same.flatMap((f) => f.fixes[0] ?? []);
+    return {
+      ...first!,
+      parts: same.flatMap((f) => f.parts),
+      notes: same.flatMap((f) => f.notes),
+      message: `${first!.message} So does everyone who sings with it.`,
+      fixes:
+        firsts.length === same.length
+          ? [{ label: firsts[0]!.label, edit: { do: "all", label: "breathe together", edits: firsts.map((f) => f.edit) } }]
+          : [],
+    };
+  });
+}
+
+const phrasesOf = ({ song, section, meter, sliced }: CheckContext): RawFinding[] =>
+  song.parts
+    .filter((p) => isSung(song, p) && isWritten(p))
+    .flatMap((part): RawFinding[] => {
+      // Read, so that the rule runs again when the line changes.
+      const notes = sliced.real.parts.find((p) => p.id === part.id)?.notes ?? [];
+      const found = notes.length ? breathsOf(song, { section: section.id, part: part.id }) : null;
+      if (!found?.ok) return [];
+      const most = singerOf(song, part.id)?.breath ?? USUAL_BREATH;
+      return found.value
+        .filter((p) => p.long && (!p.breaths.length || p.breaths.some((b) => b.edit)))
+        .map((p) => ({
+          tick: p.start,
+          duration: p.end - p.start,
+          parts: [part.id],
+          notes: notes.filter((n) => n.start >= p.start && n.start < p.end).map((n) => n.id),
+          message: `${part.name} sings for ${p.seconds.toFixed(1)} s from ${positionText(meter, p.start)} without a rest; one breath is ${most} s.`,
+          amount: `${p.seconds.toFixed(1)} s`,
+          fixes: p.breaths.some((b) => b.edit)
+            ? [
+                {
+                  label: `Breathe ${p.breaths
+                    .filter((b) => b.edit)
+                    .map((b) => b.words)
+                    .join("; ")}`,
+                  edit: { do: "all" as const, label: "breathe", edits: p.breaths.flatMap((b) => b.edit ?? []) },
+                },
+              ]
+            : [],
+        }));
+    });

@@ -1,0 +1,93 @@
+import { counted, inSentence } from "../../../../theory/words/english";
+import { positionText } from "../../../../theory/time/meter";
+import type { Meter } from "../../../../theory/time/meter";
+import { COMP_KINDS } from "../../../../song/comp/kinds";
+import { linkedNotes } from "../../../../song/linked";
+import { ownerOf, playingOf } from "../../../../song/playing";
+import { spellAt } from "../../../../song/spell";
+import type { Part, Section, Song } from "../../../../song/schema";
+import { instrumentOf, midiRange } from "../../../../theory/instrument/instruments";
+import { singerOf, singerRange } from "../../../../hear/singer/range";
+import { pitchMidi, type Midi } from "../../../../theory/pitch/pitch";
+import type { RawFinding, Rule } from "../../rule";
+
+export const outOfRange: Rule = {
+  id: "out-of-range",
+  title: "Outside the range",
+  family: "range",
+  explanation: "The note lies outside what the instrument or voice can sound, or outside the range set for the part.",
+  source: "ranges of orchestration handbooks; voices in four parts after Kostka & Payne",
+  severity: { chorale: "fault", band: "fault", jazz: "fault", loop: "fault" },
+  find({ song, section, sliced, meter }) {
+    return song.parts
+      .filter((p) => p.role !== "drums")
+      .flatMap((part) => {
+        const instrument = instrumentOf(part.instrument, song);
+        const singer = singerOf(song, part.id);
+        const [low, high] = singer ? singerRange(song, singer).extremes : midiRange(part.range ?? instrument.range);
+        const ends = singer?.extremes ?? part.range ?? instrument.range;
+        if (part.link?.from) return liftedOut(song, section, part, [low, high], meter);
+        return sliced.real.parts
+          .find((p) => p.id === part.id)!
+          .notes.filter((n) => n.midi < low || n.midi > high)
+          .map((note) => {
+            const inside =
+              note.midi < low ? note.midi + 12 * Math.ceil((low - note.midi) / 12) : note.midi - 12 * Math.ceil((note.midi - high) / 12);
+            const pitch = spellAt(song, section, note.start, inside);
+            const event = note.chordId ? section.chords.find((c) => c.id === note.chordId) : undefined;
+            const pitches = event?.voicings?.[part.id]?.pitches ?? [];
+            const edit = event
+              ? {
+                  do: "pinVoicing" as const,
+                  section: section.id,
+                  part: part.id,
+                  chord: event.id,
+                  pitches: [...pitches.filter((p) => p !== note.pitch), pitch],
+                }
+              : { do: "changeNotes" as const, section: section.id, part: part.id, notes: [{ id: note.id, pitch }] };
+            const by = note.midi < low ? low - note.midi : note.midi - high;
+            return {
+              tick: note.start,
+              duration: note.duration,
+              parts: [part.id],
+              notes: [note.id],
+              // Block chords follow their tune: there the tune or the instrument has to change.
+              fixes: part.link?.kind === "block" ? [] : [{ label: `Move to ${pitch}`, edit }],
+              amount: `${counted(by, "semitone")} ${note.midi < low ? "too low" : "too high"}`,
+              message: `${part.name}: ${note.pitch} at ${positionText(meter, note.start)} is outside the range ${ends.join("–")} of ${singer ? singer.name : `the ${inSentence(instrument.title)}`}.`,
+            };
+          });
+      });
+  },
+};
+
+/** A part that plays another's voicings leaves its range: found once, for its first note; an octave lower or higher as a whole may cure it. */
+function liftedOut(song: Song, section: Section, part: Part, [low, high]: [Midi, Midi], meter: Meter): RawFinding[] {
+  const outside = linkedNotes(song, section, part)
+    .map(({ note }) => ({ note, midi: pitchMidi(note.pitch) }))
+    .filter(({ midi }) => midi < low || midi > high);
+  const [first] = outside;
+  if (!first) return [];
+  const lift = playingOf(part, "comp", { section }).lift ?? (part.link!.kind === "octave" ? 1 : 0);
+  const own = ownerOf(part, "comp", "lift", { section }) === "section" ? { section: section.id } : {};
+  const way = first.midi < low ? 1 : -1;
+  const lifts = COMP_KINDS.find((k) => k.id === part.link!.kind)!.settings.includes("lift");
+  return [
+    {
+      tick: first.note.start,
+      duration: first.note.duration,
+      parts: [part.id],
+      notes: [first.note.id],
+      amount: `${outside.length} ${outside.length === 1 ? "note" : "notes"}`,
+      message: `${part.name}: ${first.note.pitch} at ${positionText(meter, first.note.start)} is outside the range of the ${inSentence(instrumentOf(part.instrument, song).title)}.`,
+      fixes: lifts
+        ? [
+            {
+              label: `All of it an octave ${way > 0 ? "higher" : "lower"}`,
+              edit: { do: "setPlaying", part: part.id, ...own, comp: { lift: lift + way } },
+            },
+          ]
+        : [],
+    },
+  ];
+}

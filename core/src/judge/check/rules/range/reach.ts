@@ -1,0 +1,131 @@
+import { positionText } from "../../../../theory/time/meter";
+import { spellAt } from "../../../../song/spell";
+import { isWritten } from "../../../../song/document";
+import { playingOf } from "../../../../song/playing";
+import type { Part } from "../../../../song/schema";
+import type { RealizedNote } from "../../../../song/realize";
+import { neckOf } from "../../../../theory/instrument/neck";
+import { holdShape, shapeOf, SHAPE_LIMITS, type Neck } from "../../../../theory/instrument/fretboard";
+import { twoHands } from "../../../../theory/instrument/hands";
+import { instrumentOf, midiRange } from "../../../../theory/instrument/instruments";
+import type { CheckContext, Fix, RawFinding, Rule } from "../../rule";
+
+/** Whether one player can take these notes, low to high, at once. */
+type Holds = (midis: readonly number[], shape?: readonly (number | null)[]) => boolean;
+
+export const reach: Rule = {
+  id: "reach",
+  title: "A stretch that cannot be held",
+  family: "range",
+  explanation:
+    "Notes struck at once need more than two hands of five fingers, a span that no hand has, or a shape that cannot be held on the neck. Where hands are small an octave is already wide: wide stretches that hurt should be broken up or left out.",
+  source: "common practice; shapes are searched on the neck",
+  severity: { chorale: "fault", band: "fault", jazz: "fault", loop: "note" },
+  find(ctx) {
+    return ctx.song.parts.flatMap((part): RawFinding[] => {
+      const holds = holdsOf(ctx, part);
+      const lowest = lowestOf(ctx, part);
+      const notes = ctx.sliced.real.parts.find((p) => p.id === part.id)?.notes ?? [];
+      if (!holds || !notes.length) return [];
+      const struck = new Map<number, RealizedNote[]>();
+      for (const n of notes) struck.set(n.start, [...(struck.get(n.start) ?? []), n]);
+      const seen = new Set<string>();
+      return [...struck].flatMap(([tick, chord]): RawFinding[] => {
+        const midis = [...new Set(chord.map((n) => n.midi))].sort((a, b) => a - b);
+        const shape = shapeAt(ctx, part, chord[0]!);
+        // What lies under the lowest string is a matter of the range, or of the capo.
+        if (midis.length < 2 || midis[0]! < lowest || holds(midis, shape)) return [];
+        // A layout is one matter, however often it is struck.
+        const layout = `${chord[0]!.chordId ?? ""}:${midis.join()}`;
+        if (chord[0]!.chordId && seen.has(layout)) return [];
+        seen.add(layout);
+        return [
+          {
+            tick,
+            duration: Math.min(...chord.map((n) => n.duration)),
+            parts: [part.id],
+            notes: chord.map((n) => n.id),
+            message: `${part.name}: ${chord.map((n) => n.pitch).join(" ")} at ${positionText(ctx.meter, tick)} cannot be held by one player.`,
+            amount: `${midis.at(-1)! - midis[0]!} semitones, ${midis.length} notes`,
+            fixes: nearer(ctx, part, chord, (m) => holds(m)),
+          },
+        ];
+      });
+    });
+  },
+};
+
+/** The shape that is stored for the chord of a note. */
+const shapeAt = ({ section }: CheckContext, part: Part, note: RealizedNote) =>
+  section.chords.find((c) => c.id === note.chordId)?.voicings?.[part.id]?.shape?.frets;
+
+/** The lowest open string, a capo counted in; no limit for what has no strings. */
+function lowestOf({ song, section }: CheckContext, part: Part): number {
+  const { capo, tuning } = playingOf(part, "voicing", { section });
+  const neck = neckOf(instrumentOf(part.instrument, song), capo ?? 0, tuning);
+  return neck ? Math.min(...neck.strings) + neck.capo : 0;
+}
+
+function holdsOf({ song, section }: CheckContext, part: Part): Holds | null {
+  const instrument = instrumentOf(part.instrument, song);
+  const { hands, span, capo, tuning } = playingOf(part, "voicing", { section });
+  const { held } = instrument;
+  if (held.by === "hands") return (midis) => twoHands(midis, Math.max(span ?? 0, held.span), hands ?? 2) !== null;
+  const neck: Neck | undefined = neckOf(instrument, capo ?? 0, tuning);
+  if (!neck) return null;
+  const limits = { ...SHAPE_LIMITS, highest: neck.frets, muted: neck.strings.length };
+  // Low strings that only one note at a time is asked of leave the hand free.
+  return (midis, shape) =>
+    shape ? holdShape(neck, shape) !== null : midis.length > neck.strings.length || shapeOf(neck, midis, limits) !== null;
+}
+
+/** What brings a chord under the hands: an outer note by an octave, or one note left out. */
+function nearer(
+  { song, section }: CheckContext,
+  part: Part,
+  chord: readonly RealizedNote[],
+  holds: (midis: readonly number[]) => boolean,
+): Fix[] {
+  const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).range);
+  const layout = section.chords.find((c) => c.id === chord[0]!.chordId);
+  const pitches = layout?.voicings?.[part.id]?.pitches;
+  if (!isWritten(part) && (!pitches || part.link?.from)) return [];
+  const sorted = [...chord].sort((a, b) => a.midi - b.midi);
+  const without = (n: RealizedNote) => sorted.filter((x) => x !== n).map((x) => x.midi);
+  const moves = [
+    [sorted[0]!, 12],
+    [sorted.at(-1)!, -12],
+  ] as const;
+  const moved = moves.flatMap(([note, by]): Fix[] => {
+    const midi = note.midi + by;
+    const rest = without(note);
+    if (midi < low || midi > high || rest.includes(midi) || !holds([...rest, midi].sort((a, b) => a - b))) return [];
+    const pitch = spellAt(song, section, Math.max(0, note.start), midi);
+    const label = `${note.pitch} to ${pitch}`;
+    return pitches
+      ? [
+          {
+            label,
+            edit: {
+              do: "pinVoicing",
+              section: section.id,
+              part: part.id,
+              chord: layout!.id,
+              pitches: [...pitches.filter((p) => p !== note.pitch), pitch],
+            },
+          },
+        ]
+      : [{ label, edit: { do: "changeNotes", section: section.id, part: part.id, notes: [{ id: note.id, pitch }] } }];
+  });
+  const dropped = sorted.slice(1, -1).find((n) => holds(without(n)));
+  if (!dropped) return moved;
+  return [
+    ...moved,
+    {
+      label: `Leave ${dropped.pitch} out`,
+      edit: pitches
+        ? { do: "pinVoicing", section: section.id, part: part.id, chord: layout!.id, pitches: pitches.filter((p) => p !== dropped.pitch) }
+        : { do: "removeNotes", section: section.id, part: part.id, notes: [dropped.id] },
+    },
+  ];
+}

@@ -1,0 +1,89 @@
+import { mod } from "../../../../theory/pitch/pitch";
+import { beatsText, metricalLevel, positionText } from "../../../../theory/time/meter";
+import { isRub } from "../../../../hear/line/between";
+import { textbookKind } from "../../../../hear/slice/roles";
+import type { SliceNote } from "../../../../hear/slice/slices";
+import { isSung } from "../../../../hear/singer/range";
+import type { CheckContext, RawFinding, Rule } from "../../rule";
+import { inOtherKey } from "../handover/oldKey";
+import { mends, pcsOf } from "../lines";
+
+/** Non-chord tones that are meant to rub, and resolve. */
+const MEANT = new Set(["suspension", "retardation", "appoggiatura", "anticipation", "pedal"]);
+
+/** Non-chord tones that pass by where they are light. */
+const LIGHT = new Set(["passing", "neighbor", "cambiata", "escape"]);
+
+interface Rub {
+  low: SliceNote;
+  high: SliceNote;
+  from: number;
+  duration: number;
+}
+
+/** Pairs of notes of different parts that rub, with how long. */
+function rubsOf({ sliced }: CheckContext): Rub[] {
+  const found = new Map<string, Rub>();
+  for (const slice of sliced.slices) {
+    const pcs = pcsOf(slice.chord);
+    for (const [i, low] of slice.notes.entries())
+      for (const high of slice.notes.slice(i + 1)) {
+        if (low.part === high.part || !isRub(low.note.midi, high.note.midi)) continue;
+        // Both belong to the chord: its own color.
+        if (pcs.includes(mod(low.note.midi, 12)) && pcs.includes(mod(high.note.midi, 12))) continue;
+        const id = `${low.note.id}+${high.note.id}`;
+        const known = found.get(id);
+        if (known) known.duration += slice.duration;
+        else found.set(id, { low, high, from: slice.start, duration: slice.duration });
+      }
+  }
+  return [...found.values()];
+}
+
+export const clash: Rule = {
+  id: "clash",
+  title: "Two parts rub",
+  family: "vertical",
+  explanation:
+    "A semitone or a minor ninth between two parts, on a beat or for one, where the chord does not hold both tones: the ear takes one of them for a mistake. Suspensions, appoggiaturas, anticipations and pedals are excepted by name, and light passing tones go by.",
+  source: "any arranging handbook",
+  severity: { chorale: "fault", band: "warning", jazz: "note", loop: "warning" },
+  heard: 1.2,
+  find(ctx) {
+    const { song, meter } = ctx;
+    const beat = meter.beats[0]!.duration;
+    const partOf = (id: string) => song.parts.find((p) => p.id === id)!;
+    const elsewhere = inOtherKey(ctx);
+    return rubsOf(ctx).flatMap(({ low, high, from, duration }): RawFinding[] => {
+      if (elsewhere.has(low.part) || elsewhere.has(high.part)) return [];
+      const onBeat = metricalLevel(meter, from) >= -2 && duration >= beat / 2;
+      if (duration < beat && !onBeat) return [];
+      if ([low, high].some((n) => MEANT.has(textbookKind(n.span) ?? ""))) return [];
+      // A light passing tone goes by.
+      const light = (n: SliceNote) => !n.span.accented || (duration <= beat / 2 && metricalLevel(meter, from) <= -2);
+      if (duration <= beat && [low, high].some((n) => LIGHT.has(textbookKind(n.span) ?? "") && light(n))) return [];
+      const [a, b] = [partOf(low.part), partOf(high.part)];
+      // Between two voices it is told of them.
+      if (isSung(song, a) && isSung(song, b)) return [];
+      const pcs = pcsOf(ctx.sliced.slices.find((s) => s.start <= from && from < s.start + s.duration)?.chord ?? null);
+      // The note that is no tone of the chord gives way; a layout of chords stays.
+      const [stays, moves] = pcs.includes(mod(low.note.midi, 12)) || high.note.chordId === undefined ? [low, high] : [high, low];
+      const mover = moves.note.chordId === undefined ? moves : stays;
+      const other = mover === moves ? stays : moves;
+      return [
+        {
+          tick: from,
+          duration,
+          parts: [low.part, high.part],
+          notes: [low.note.id, high.note.id],
+          message: `${b.name}’s ${high.note.pitch} rubs against ${a.name}’s ${low.note.pitch} at ${positionText(meter, from)}.`,
+          amount: `${high.note.midi - low.note.midi === 1 ? "a semitone" : "a minor ninth"}, ${beatsText(meter, duration)}`,
+          fixes:
+            mover.note.chordId === undefined
+              ? mends(ctx, partOf(mover.part), mover.note, (m) => !isRub(m, other.note.midi) && m !== other.note.midi)
+              : [],
+        },
+      ];
+    });
+  },
+};

@@ -1,0 +1,116 @@
+import { mod, spoken } from "../../../../theory/pitch/pitch";
+import { beatsText, positionText, type Ticks } from "../../../../theory/time/meter";
+import { chordPitchClasses } from "../../../../theory/chord/chord";
+import { spellAt } from "../../../../song/spell";
+import { KIND_WORDS, ROLE_WORDS, type RoleSpan } from "../../../../hear/slice/roles";
+import { playingOf } from "../../../../song/playing";
+import { BASS_STYLES } from "../../../../write/bass/styles";
+import type { RealizedNote } from "../../../../song/realize";
+import type { Edit } from "../../../../song/edits";
+import type { CheckContext, Fix, Rule } from "../../rule";
+import { inOtherKey } from "../handover/oldKey";
+import { contradictedIn } from "./otherChord";
+
+/** Longest stay outside the chord that passes unnoticed, in beats (common practice): a bass half a beat, an upper line under one beat. */
+const ALLOWED = { bass: 0.5, upper: 0.99 } as const;
+/** Ornaments that are meant to be heard, by name, and how long they may last in beats. */
+const BY_NAME: Record<string, number> = { pedal: Infinity, anticipation: 1, suspension: 2, retardation: 2, appoggiatura: 1 };
+
+/** A bass of which so many notes last a beat walks. */
+const WALKING = 0.7;
+const walks = (notes: readonly RealizedNote[], beat: Ticks): boolean =>
+  notes.length >= 8 && notes.filter((n) => Math.abs(n.duration - beat) <= beat / 4).length >= notes.length * WALKING;
+
+export const longOutside: Rule = {
+  id: "long-outside",
+  title: "Long note outside the chord",
+  family: "vertical",
+  explanation:
+    "A note outside the sounding chord is heard as passing while it is short; a walking bass may lead on for a beat. Held, it is heard as a wrong chord. Notes that are held into another chord are judged again there. Pedals, anticipations and resolved suspensions are excepted by name.",
+  source: "common practice; non-chord tones as in any harmony textbook",
+  severity: { chorale: "fault", band: "warning", jazz: "note", loop: "warning" },
+  find(ctx) {
+    const { song, section, sliced, meter } = ctx;
+    // What makes another chord of one is told there.
+    const told = new Map(contradictedIn(ctx).map((c) => [c.chord, c.rival]));
+    // A style of bass that goes by step may stay outside for as long as it aims at, where the note is led on.
+    const byStyle = (id: string): number => {
+      const { style } = playingOf(
+        song.parts.find((p) => p.id === id)!,
+        "bass",
+        { section },
+      );
+      return Math.max(ALLOWED.bass, BASS_STYLES.find((s) => s.id === style)?.targets.longestOutside ?? ALLOWED.bass);
+    };
+    const led = new Set(["approach", "passing", "neighbor"]);
+    const beat = meter.beats[0]!.duration;
+    const walking = new Set(sliced.real.parts.filter((p) => p.role === "bass" && walks(p.notes, beat)).map((p) => p.id));
+    const elsewhere = inOtherKey(ctx);
+    return sliced.real.parts
+      .filter((p) => !p.linked && p.role !== "drums" && !elsewhere.has(p.id))
+      .flatMap((part) =>
+        [...sliced.roles.get(part.id)!].flatMap(([note, spans]) =>
+          spans.flatMap((span, index) => {
+            if (span.kind === "chord" || span.kind === "free" || !span.chord?.chord) return [];
+            if (told.get(span.chord) === mod(note.midi, 12)) return [];
+            if (span.kind === "tension" && part.role !== "bass") return [];
+            const beats = span.duration / meter.beats[0]!.duration;
+            // A light passing or neighboring tone may last a beat; so may every note of a bass that walks.
+            const usual =
+              part.role !== "bass"
+                ? span.kind !== "approach" && led.has(span.kind) && !span.accented
+                  ? 1
+                  : ALLOWED.upper
+                : walking.has(part.id)
+                  ? 1
+                  : led.has(span.kind)
+                    ? byStyle(part.id)
+                    : ALLOWED.bass;
+            if (beats <= (BY_NAME[span.kind] ?? usual)) return [];
+            const held = index > 0 ? `is held into ${span.chord.symbol}, where it is` : `under ${span.chord.symbol} is`;
+            const kind = span.kind === "outside" || span.kind === "tension" ? "" : ` (${KIND_WORDS[span.kind]})`;
+            return [
+              {
+                tick: span.start,
+                duration: span.duration,
+                parts: [part.id],
+                notes: [note.id],
+                fixes: waysOut(ctx, part.id, note, span, index),
+                amount: beatsText(meter, span.duration),
+                message: `${part.name}: ${spoken(note.pitch)} ${held} the ${ROLE_WORDS[span.role] ?? span.role}${kind}, for ${beatsText(meter, span.duration)}.`,
+              },
+            ];
+          }),
+        ),
+      );
+  },
+};
+
+/** What is done about a note from one of its spans on: end it where the chord changes, or move it, or its rest, to the nearest tones of the chord. */
+function waysOut({ song, section, meter }: CheckContext, part: string, note: RealizedNote, span: RoleSpan, index: number): Fix[] {
+  const change = (edit: { duration?: number; pitch?: string }): Edit => ({
+    do: "changeNotes",
+    section: section.id,
+    part,
+    notes: [{ id: note.id, ...edit }],
+  });
+  const fixes: Fix[] = [];
+  const until = span.start - note.start;
+  if (until > 0) fixes.push({ label: `End it at ${positionText(meter, span.start)}`, edit: change({ duration: until }) });
+  const pcs = chordPitchClasses(span.chord!.chord!);
+  const nearest = [1, -1, 2, -2, 3, -3]
+    .map((d) => note.midi + d)
+    .filter((m) => pcs.includes(mod(m, 12)))
+    .slice(0, index > 0 ? 1 : 2);
+  for (const midi of nearest) {
+    const pitch = spellAt(song, section, span.start, midi);
+    if (index === 0) fixes.push({ label: `Move to ${pitch}`, edit: change({ pitch }) });
+    else {
+      // Only the held part moves: the note ends at the change and its neighbor continues.
+      const { start, duration } = span;
+      const on: Edit = { do: "addNote", section: section.id, part, note: { start, duration, pitch, velocity: note.velocity } };
+      fixes.push({ label: `Resolve to ${pitch} there`, edit: { do: "all", label: "resolve", edits: [change({ duration: until }), on] } });
+    }
+  }
+  return fixes;
+}

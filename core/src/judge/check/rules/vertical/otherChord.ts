@@ -1,0 +1,121 @@
+import { mod } from "../../../../theory/pitch/pitch";
+import { beatsText, positionText, type Ticks } from "../../../../theory/time/meter";
+import { bassPc, chordPitchClasses, chordToneName, rootPc, toneName, type ChordTone } from "../../../../theory/chord/chord";
+import { identifyChords } from "../../../../theory/chord/identify";
+import { keyName } from "../../../../theory/pitch/key";
+import type { RealizedChord } from "../../../../song/realize";
+import type { Edit } from "../../../../song/edits";
+import type { Slice } from "../../../../hear/slice/slices";
+import type { CheckContext, RawFinding, Rule } from "../../rule";
+
+/** Share of a chord's time for which another tone must sound in the place of one of its own (common practice). */
+const SHARE = 0.5;
+/** A tone of the chord that sounds for less than this share of the other one's time does not hold against it. */
+const HARDLY = 0.34;
+/** A tone that sounds for less of the chord's time is no part of what is heard. */
+const HEARD = 0.3;
+
+/** A chord of the section that is written one way and sounds another. */
+export interface Contradicted {
+  chord: RealizedChord;
+  /** The tone that hardly sounds, and the pitch class that sounds in its place, with how long. */
+  missing: ChordTone;
+  rival: number;
+  time: Ticks;
+  /** Notes that sound it, by part. */
+  notes: { id: string; part: string }[];
+  slices: Slice[];
+}
+
+/**
+ * Chords of which a third, an altered or plain fifth, or a seventh hardly sounds, while at least two parts (or the part that lays chords out) sound the
+ * tone a semitone beside it for half of the time or longer.
+ */
+export function contradictedIn({ song, sliced }: CheckContext): Contradicted[] {
+  const roles = new Map(song.parts.map((p) => [p.id, p.role]));
+  const under = new Map<RealizedChord, Slice[]>();
+  for (const s of sliced.slices) if (s.chord?.chord) under.set(s.chord, [...(under.get(s.chord) ?? []), s]);
+  return [...under].flatMap(([chord, slices]): Contradicted[] => {
+    const own = chordPitchClasses(chord.chord!);
+    const root = rootPc(chord.chord!);
+    const timeOf = (pc: number) =>
+      slices.filter((s) => s.notes.some((n) => mod(n.note.midi, 12) === pc)).reduce((sum, s) => sum + s.duration, 0);
+    const doubted = chord.chord!.tones.filter((t) => [3, 5, 7].includes(t.degree));
+    const minor = chord.chord!.tones.some((t) => t.role === "b3");
+    for (const missing of doubted)
+      for (const d of [-1, 1]) {
+        const rival = mod(root + missing.semitones + d, 12);
+        const time = timeOf(rival);
+        if (own.includes(rival) || rival === root || time < chord.duration * SHARE) continue;
+        if (timeOf(mod(root + missing.semitones, 12)) > time * HARDLY) continue;
+        // A fourth in place of the third, or a sixth of the fifth, is a color of its own.
+        if (d === 1 && missing.semitones === 4) continue;
+        // Without its plain fifth a chord is the same; only over a minor third does the diminished one make another.
+        if (missing.degree === 5 && missing.alter === 0 && !(d === -1 && minor)) continue;
+        const notes = slices.flatMap((s) =>
+          s.notes.filter((n) => mod(n.note.midi, 12) === rival).map((n) => ({ id: n.note.id, part: n.part })),
+        );
+        const parts = new Set(notes.map((n) => n.part));
+        if (parts.size < 2 && ![...parts].some((p) => roles.get(p) === "chords")) continue;
+        return [{ chord, missing, rival, time, notes: [...new Map(notes.map((n) => [n.id, n])).values()], slices }];
+      }
+    return [];
+  });
+}
+
+export const otherChord: Rule = {
+  id: "other-chord",
+  title: "Another chord sounds than is written",
+  family: "vertical",
+  explanation:
+    "A tone that tells what the written chord is, its third, its seventh or an altered fifth, is hardly played, and the tone a semitone beside it does. Either the symbol or the notes are wrong; players who read the symbol will play against the others.",
+  source: "common practice",
+  severity: { chorale: "warning", band: "warning", jazz: "warning", loop: "note" },
+  heard: 1.2,
+  find(ctx) {
+    return contradictedIn(ctx).map(({ chord, missing, rival, time, notes, slices }): RawFinding => {
+      const wanted = toneName(chord.chord!, missing);
+      const rivalName = slices
+        .flatMap((s) => s.notes)
+        .find((n) => mod(n.note.midi, 12) === rival)!
+        .note.pitch.replace(/-?\d+$/, "");
+      const symbol = soundingSymbol(ctx, chord, slices);
+      return {
+        tick: chord.start,
+        duration: chord.duration,
+        parts: [...new Set(notes.map((n) => n.part))],
+        notes: notes.map((n) => n.id),
+        message: `${chord.symbol} is written at ${positionText(ctx.meter, chord.start)}, but ${wanted} hardly sounds, if at all: ${rivalName} sounds for ${beatsText(ctx.meter, time)}${symbol ? `, which makes it ${symbol}` : ""}.`,
+        amount: beatsText(ctx.meter, time),
+        fixes: symbol ? [{ label: `Write ${symbol}`, edit: renamed(ctx, chord, symbol) }] : [],
+      };
+    });
+  },
+};
+
+/** What the notes under a chord make, if it is another chord on the same bass. */
+function soundingSymbol(ctx: CheckContext, chord: RealizedChord, slices: readonly Slice[]): string | null {
+  const times = new Map<number, { time: Ticks; name: string }>();
+  for (const s of slices)
+    for (const n of new Map(s.notes.map((x) => [mod(x.note.midi, 12), x])).values()) {
+      const pc = mod(n.note.midi, 12);
+      const name = chordToneName(chord.chord!, pc) ?? n.note.pitch.replace(/-?\d+$/, "");
+      times.set(pc, { time: (times.get(pc)?.time ?? 0) + s.duration, name });
+    }
+  const heard = [...times].filter(([, t]) => t.time >= chord.duration * HEARD).map(([, t]) => t.name);
+  if (heard.length < 2) return null;
+  const bass = times.get(bassPc(chord.chord!))?.name;
+  const readings = identifyChords({ pitches: heard, key: keyName(ctx.key), ...(bass ? { bass } : { noBass: true }) });
+  const named = readings.find((r) => r.symbol.startsWith(chord.chord!.root)) ?? readings[0];
+  return named && named.symbol !== chord.symbol ? named.symbol : null;
+}
+
+/** Another name for a chord whose layouts stay as they are. */
+function renamed({ section }: CheckContext, { id }: RealizedChord, symbol: string): Edit {
+  const parts = Object.keys(section.chords.find((c) => c.id === id)?.voicings ?? {});
+  const layouts = (part: string) =>
+    Object.fromEntries(section.chords.flatMap((c) => (c.voicings?.[part] ? [[c.id, c.voicings[part].pitches]] : [])));
+  const rename: Edit = { do: "setChord", section: section.id, chord: id, symbol };
+  const kept = parts.map((part): Edit => ({ do: "setVoicings", section: section.id, part, pitches: layouts(part) }));
+  return kept.length ? { do: "all", label: `write ${symbol}`, edits: [rename, ...kept] } : rename;
+}

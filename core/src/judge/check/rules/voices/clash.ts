@@ -1,0 +1,21 @@
+import { beatsText, metricalLevel } from "../../../../theory/time/meter";
+import type { Rule } from "../../rule";
+import { betweenVoices } from "./pairs";
+
+export const voiceClash: Rule = {
+  id: "voice-clash",
+  title: "Voices rub",
+  family: "voices",
+  explanation:
+    "Two sung lines stand a semitone or a minor ninth apart on a beat, or for one, and the chord does not hold both tones. Singers find such a note hard to keep.",
+  source: "any arranging handbook",
+  severity: { chorale: "warning", band: "warning", jazz: "note", loop: "note" },
+  find: (ctx) =>
+    betweenVoices(ctx, {
+      kind: "clash",
+      says: "rub",
+      counts: (p, { meter }) => p.duration >= meter.beats[0]!.duration || metricalLevel(meter, p.tick) >= -2,
+      at: (p) => `${p.first.pitch} against ${p.second.pitch}`,
+      amount: (p, { meter }) => beatsText(meter, p.duration),
+    }),
+};

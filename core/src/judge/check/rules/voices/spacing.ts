@@ -1,0 +1,43 @@
+import { counted } from "../../../../theory/words/english";
+import { positionText } from "../../../../theory/time/meter";
+import { WIDEST_UPPER } from "../../../../hear/harmony/tendency";
+import { isSung, rangeOfPart } from "../../../../hear/singer/range";
+import type { RawFinding, Rule } from "../../rule";
+import { endOf, linesOf, mends, noteAt, type Line } from "../lines";
+
+export const voiceSpacing: Rule = {
+  id: "voice-spacing",
+  title: "Upper voices too far apart",
+  family: "voices",
+  explanation:
+    "Neighbors among the sung voices above the lowest lie more than an octave apart: the chord falls into two groups. The distance to the lowest voice is free.",
+  source: "Kostka & Payne, Tonal Harmony",
+  severity: { chorale: "warning", band: "off", jazz: "off", loop: "off" },
+  find(ctx) {
+    const center = (l: Line) => rangeOfPart(ctx.song, l.part).comfortable.reduce((x, y) => x + y, 0);
+    const mean = (l: Line) => l.notes.reduce((sum, n) => sum + n.midi, 0) / l.notes.length;
+    // High to low by who sings, of two alike by where they sing; the lowest voice is free.
+    const voices = linesOf(ctx)
+      .filter((l) => isSung(ctx.song, l.part))
+      .sort((a, b) => (Math.abs(center(a) - center(b)) >= 4 ? center(b) - center(a) : mean(b) - mean(a)));
+    return voices.slice(1, -1).flatMap((low, i) => {
+      const high = voices[i]!;
+      const starts = [...new Set([...low.notes, ...high.notes].map((n) => n.start))].sort((a, b) => a - b);
+      return starts.flatMap((tick): RawFinding[] => {
+        const [top, under] = [noteAt(high, tick), noteAt(low, tick)];
+        if (!top || !under || top.midi - under.midi <= WIDEST_UPPER) return [];
+        return [
+          {
+            tick,
+            duration: Math.min(endOf(top), endOf(under)) - tick,
+            parts: [low.part.id, high.part.id],
+            notes: [under.id, top.id],
+            message: `${high.part.name}’s ${top.pitch} lies more than an octave above ${under.pitch} of ${low.part.name} at ${positionText(ctx.meter, tick)}.`,
+            amount: counted(top.midi - under.midi, "semitone"),
+            fixes: mends(ctx, low.part, under, (m) => top.midi - m <= WIDEST_UPPER && m < top.midi),
+          },
+        ];
+      });
+    });
+  },
+};

@@ -1,0 +1,74 @@
+import { mod } from "../../../../theory/pitch/pitch";
+import { beatsText, metricalLevel, positionText } from "../../../../theory/time/meter";
+import { rootPc } from "../../../../theory/chord/chord";
+import type { RealizedChord } from "../../../../song/realize";
+import { textbookKind } from "../../../../hear/slice/roles";
+import type { CheckContext, RawFinding, Rule } from "../../rule";
+import { chordAt, endOf, goesOn, linesOf, mends, moveNote, notFallen, pcsOf } from "../lines";
+
+/** The fourth that stands for the third of a chord, as a pitch class; null where the chord has none. */
+const suspendedOf = (chord: RealizedChord | null): number | null => {
+  const tones = chord?.chord?.tones;
+  const fourth = tones?.find((t) => t.degree === 4);
+  return fourth && !tones!.some((t) => t.degree === 3) ? mod(rootPc(chord!.chord!) + fourth.semitones, 12) : null;
+};
+
+export const suspension: Rule = {
+  id: "suspension",
+  title: "Suspension not prepared or not resolved",
+  family: "voices",
+  explanation:
+    "A suspension is prepared (the same voice has the tone before, or at least comes to it by step), stands on the beat, and falls by step. That goes for the fourth of a sus chord and for a tone that is held into a chord it does not belong to. In pop and jazz a sus chord is a color of its own.",
+  source: "any textbook of counterpoint; Kostka & Payne, Tonal Harmony",
+  severity: { chorale: "warning", band: "off", jazz: "off", loop: "off" },
+  find: (ctx) => [...notFallen(ctx, suspendedOf, "the suspended fourth"), ...unprepared(ctx), ...leftByLeap(ctx)],
+};
+
+/** Fourths of sus chords that are leapt to. */
+const unprepared = (ctx: CheckContext): RawFinding[] =>
+  linesOf(ctx).flatMap(({ part, notes }) =>
+    notes.slice(1).flatMap((note, i): RawFinding[] => {
+      const before = notes[i]!;
+      const chord = chordAt(ctx, note.start);
+      if (suspendedOf(chord) !== mod(note.midi, 12) || chordAt(ctx, before.start) === chord || !goesOn(ctx, before, note)) return [];
+      if (Math.abs(note.midi - before.midi) <= 2) return [];
+      return [
+        {
+          tick: note.start,
+          duration: note.duration,
+          parts: [part.id],
+          notes: [before.id, note.id],
+          message: `${part.name} leaps to ${note.pitch}, the suspended fourth of ${chord!.symbol}, at ${positionText(ctx.meter, note.start)}: it is not prepared.`,
+          amount: `${Math.abs(note.midi - before.midi)} semitones`,
+          fixes: mends(ctx, part, note, (m) => mod(m, 12) !== mod(note.midi, 12)),
+        },
+      ];
+    }),
+  );
+
+/** Tones held into a chord on a beat that rub for less than a beat and are left by leap; longer ones are told as tones outside the chord. */
+function leftByLeap(ctx: CheckContext): RawFinding[] {
+  const beat = ctx.meter.beats[0]!.duration;
+  return linesOf(ctx).flatMap(({ part, notes }) =>
+    notes.slice(0, -1).flatMap((note, i): RawFinding[] => {
+      const spans = ctx.sliced.roles.get(part.id)?.get(note) ?? [];
+      const last = spans.at(-1);
+      if (spans.length < 2 || !last?.chord?.chord || last.kind !== "outside" || textbookKind(last) !== null) return [];
+      const next = notes[i + 1]!;
+      if (last.duration >= beat || last.duration < beat / 2 || metricalLevel(ctx.meter, last.start) < -2) return [];
+      if (!goesOn(ctx, note, next) || chordAt(ctx, next.start) !== last.chord || Math.abs(next.midi - note.midi) <= 2) return [];
+      const below = [1, 2].find((d) => pcsOf(last.chord).includes(mod(note.midi - d, 12)));
+      return [
+        {
+          tick: last.start,
+          duration: last.duration,
+          parts: [part.id],
+          notes: [note.id, next.id],
+          message: `${part.name} holds ${note.pitch} into ${last.chord.symbol} and leaves it by leap to ${next.pitch} at ${positionText(ctx.meter, endOf(note))}: it does not resolve.`,
+          amount: beatsText(ctx.meter, last.duration),
+          fixes: next.pinned || below === undefined ? [] : [moveNote(ctx, part, next, note.midi - below)],
+        },
+      ];
+    }),
+  );
+}

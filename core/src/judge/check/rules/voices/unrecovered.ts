@@ -1,0 +1,40 @@
+import { intervalWords } from "../../../../theory/pitch/interval";
+import { positionText } from "../../../../theory/time/meter";
+import { withArticle } from "../../../../theory/words/english";
+import type { RawFinding, Rule } from "../../rule";
+import { goesOn, linesOf, moveNote } from "../lines";
+import { scaleStep } from "../../../../theory/pitch/key";
+
+/** A sixth and more asks to be answered (any textbook of counterpoint). */
+const LEAP = 8;
+
+export const unrecovered: Rule = {
+  id: "leap-not-recovered",
+  title: "A leap that is not answered",
+  family: "voices",
+  explanation:
+    "After a sixth or more a line turns back, by step or by a smaller move; going on the same way by another leap loses the ear.",
+  source: "any textbook of counterpoint",
+  severity: { chorale: "warning", band: "off", jazz: "off", loop: "off" },
+  find: (ctx) =>
+    linesOf(ctx, ["melody", "vocal", "counter"]).flatMap(({ part, notes }) =>
+      notes.slice(2).flatMap((after, i): RawFinding[] => {
+        const [from, to] = [notes[i]!, notes[i + 1]!];
+        const [leap, next] = [to.midi - from.midi, after.midi - to.midi];
+        if (Math.abs(leap) < LEAP || Math.abs(next) <= 2 || Math.sign(next) !== Math.sign(leap)) return [];
+        if (!goesOn(ctx, from, to) || !goesOn(ctx, to, after)) return [];
+        const back = scaleStep(to.midi, leap > 0 ? -1 : 1, ctx.key);
+        return [
+          {
+            tick: after.start,
+            duration: after.duration,
+            parts: [part.id],
+            notes: [from.id, to.id, after.id],
+            message: `${part.name} leaps ${withArticle(intervalWords(Math.abs(leap)))} to ${to.pitch} and goes on the same way to ${after.pitch} at ${positionText(ctx.meter, after.start)}.`,
+            amount: `${intervalWords(Math.abs(leap))}, then ${intervalWords(Math.abs(next))}`,
+            fixes: after.pinned ? [] : [moveNote(ctx, part, after, back)],
+          },
+        ];
+      }),
+    ),
+};

@@ -1,0 +1,107 @@
+import { applyEdit, type Edit } from "../../song/edits";
+import type { Song } from "../../song/schema";
+import { createChecker, type Checker } from "./check";
+import type { Finding, FindingPlace, Fix, Severity } from "./rule";
+
+/** A fix, tried. */
+export interface TriedFix {
+  fix: Fix;
+  /** It can be made, and what it is offered for is gone. */
+  mends: boolean;
+  /** What it would bring that is as bad as what it mends; null where it brings nothing. */
+  brings: string | null;
+}
+
+const RANK: Record<Severity, number> = { fault: 0, warning: 1, note: 2 };
+
+/** Places of findings by what they are about, apart from the pitches, which a fix changes. */
+function places(findings: readonly Finding[], least: number): Map<string, string> {
+  const out = new Map<string, string>();
+  for (const f of findings)
+    if (f.waived === undefined && RANK[f.severity] <= least)
+      for (const p of f.places) out.set(`${f.rule}|${[...p.parts].sort().join()}|${p.tick}`, p.message);
+  return out;
+}
+
+/**
+ * Tries fixes of a finding: whether each mends what it is offered for, and whether it brings anything as bad, or as bad as is said. `ids` are the
+ * places they are for.
+ */
+export function tryFixes(
+  song: Song,
+  finding: Finding,
+  fixes: readonly Fix[],
+  ids: readonly string[],
+  checker: Checker = createChecker(),
+  worst: Severity = finding.severity,
+): TriedFix[] {
+  const { section } = finding.where;
+  const least = RANK[worst];
+  const before = places(checker.section(song, section), least);
+  return fixes.map((fix): TriedFix => {
+    const after = applyEdit(song, fix.edit);
+    if (!after.ok) return { fix, mends: false, brings: null };
+    const now = checker.section(after.value.song, section);
+    const left = new Set(now.flatMap((f) => f.places.map((p) => p.id)));
+    const added = [...places(now, least)].find(([about]) => !before.has(about));
+    return { fix, mends: !ids.some((id) => left.has(id)), brings: added ? added[1] : null };
+  });
+}
+
+/** The fixes of a place that mend it and bring nothing as bad, in their order. */
+export const verifiedFixes = (song: Song, finding: Finding, place: FindingPlace, checker?: Checker, worst?: Severity): Fix[] =>
+  tryFixes(song, finding, place.fixes, [place.id], checker, worst).flatMap((t) => (t.mends && t.brings === null ? [t.fix] : []));
+
+/** One step of mending what is safe: which place it mends, and how. */
+export interface SafeStep {
+  finding: string;
+  rule: string;
+  place: FindingPlace;
+  fix: Fix;
+}
+
+/** What can be mended without a doubt: every step mends its place and brings no fault and no warning, in the song as the steps before it left it. */
+export interface SafeFixes {
+  steps: SafeStep[];
+  /** All steps as one edit; null where nothing can be mended. */
+  edit: Edit | null;
+  /** Places of the findings that are left as they are. */
+  left: number;
+}
+
+/**
+ * Mends the findings of a section that are named, the gravest first, as far as that is safe. Nothing that is left with a reason is touched.
+ */
+export function safeFixes(song: Song, sectionId: string, ids: readonly string[], checker: Checker = createChecker()): SafeFixes {
+  const wanted = new Set(ids);
+  const chosen = checker.section(song, sectionId).filter((f) => wanted.has(f.id) && f.waived === undefined);
+  const steps: SafeStep[] = [];
+  const edits: Edit[] = [];
+  let now = song;
+  let left = 0;
+  // Mending a fault is not safe where it brings a warning; mending a note is not where it brings another.
+  const least = (f: Finding): Severity => (f.severity === "note" ? "note" : "warning");
+  const current = (id: string) => checker.section(now, sectionId).find((f) => f.waived === undefined && f.places.some((p) => p.id === id));
+  const make = (found: Finding, place: FindingPlace, fix: Fix | undefined): boolean => {
+    const after = fix && applyEdit(now, fix.edit);
+    if (!fix || !after?.ok) return false;
+    now = after.value.song;
+    edits.push(fix.edit);
+    steps.push({ finding: found.id, rule: found.rule, place, fix });
+    return true;
+  };
+  for (const { places: wantedPlaces } of chosen) {
+    // What mends all of it at once is one step.
+    const whole = current(wantedPlaces[0]!.id);
+    const ids = whole?.places.map((p) => p.id) ?? [];
+    const all = whole && tryFixes(now, whole, whole.forAll, ids, checker, least(whole)).find((t) => t.mends && t.brings === null);
+    if (whole && all && make(whole, whole.places[0]!, all.fix)) continue;
+    for (const { id } of wantedPlaces) {
+      // As it stands by now: an earlier step may have mended it, or changed the notes that its fix speaks of.
+      const found = current(id);
+      const place = found?.places.find((p) => p.id === id);
+      if (found && place && !make(found, place, verifiedFixes(now, found, place, checker, least(found))[0])) left++;
+    }
+  }
+  return { steps, edit: edits.length ? { do: "all", label: "mend what is safe", edits } : null, left };
+}

@@ -1,0 +1,178 @@
+import { pitchMidi } from "../../theory/pitch/pitch";
+import type { Ticks } from "../../theory/time/meter";
+import { NO_CHORD } from "../../theory/chord/progression";
+import { COMP_KINDS } from "../../song/comp/kinds";
+import { isWritten, passOf, sectionOf } from "../../song/document";
+import { movesOf, passView } from "../../song/passView";
+import { applyEdit, type Edit } from "../../song/edits";
+import type { ChordEvent, NewNote, Note, Part, Pass, Section, Song } from "../../song/schema";
+import { spellAt } from "../../song/spell";
+import { blockAt, voicingAskedAt } from "../../arrange/voicing/facts";
+import { createMemory, type Memory } from "../../facts/memory";
+import { layOutBeside, layoutsOf, storeVoicing, type AskedVoicing, type Layouts } from "../../arrange/voicing/section";
+import { adaptBass } from "../../write/bass/adapt";
+
+export interface FollowOptions {
+  /** Written bass lines are led along with chords that change under them. */
+  bass?: boolean;
+  /** Where facts are remembered from one call to the next. */
+  memory?: Memory;
+}
+
+/** The label of the edit that brings what follows. */
+export const WHAT_FOLLOWS = "what follows";
+
+/** Parts that the voicing path lays out: with layouts of their own, or block chords under a tune. */
+export const laidOutParts = (song: Song): Part[] =>
+  song.parts.filter((p) => p.link && !p.link.from && COMP_KINDS.some((k) => k.id === p.link!.kind && k.voices));
+
+/**
+ * The edits that belong to an edit of a song: spelling, a bass that is led along, layouts and block chords. They are to be made after it and undone
+ * with it. Empty where the edit is refused, and where nothing follows.
+ */
+export function follow(song: Song, edit: Edit, options: FollowOptions = {}): Edit[] {
+  if (isComplete(edit)) return [];
+  const applied = applyEdit(song, edit);
+  return applied.ok ? followChange(song, applied.value.song, options) : [];
+}
+
+/** Whether an edit takes along all that belongs to it: a song that is moved or spelled anew keeps its layouts and lines as they are. */
+export const isComplete = (edit: Edit): boolean => edit.do === "transpose" || edit.do === "respell" || edit.do === "transposeSection";
+
+/** An edit with all that belongs to it, as one. */
+export function withFollowing(song: Song, edit: Edit, options: FollowOptions = {}): Edit {
+  const following = follow(song, edit, options);
+  return following.length ? { do: "all", label: "with what follows", edits: [edit, ...following] } : edit;
+}
+
+/** What follows from all that changed between two versions of a song; from nothing: what a song that is opened still lacks. */
+export function followChange(before: Song | null, after: Song, { bass = false, memory = createMemory() }: FollowOptions = {}): Edit[] {
+  const edits: Edit[] = [];
+  let now = after;
+  const make = (edit: Edit | null): void => {
+    const made = edit && applyEdit(now, edit);
+    if (!edit || !made?.ok || made.value.song === now) return;
+    edits.push(edit);
+    now = made.value.song;
+  };
+  if (before)
+    for (const section of after.sections) {
+      const old = sectionOf(before, section.id);
+      const span = old && old !== section ? changedSpan(old.chords, section.chords) : null;
+      if (!old || !span) continue;
+      for (const edit of respelled(before, after, old, section, span)) make(edit);
+      if (!bass) continue;
+      for (const part of after.parts.filter((p) => p.role === "bass" && isWritten(p)))
+        make(adaptBass(before, now, section.id, part.id, ...span));
+    }
+  for (const part of laidOutParts(now)) for (const section of now.sections) make(layoutEdit(before, now, section, part, memory));
+  // Chords that a pass has for itself are laid out beside those it shares.
+  for (const { id, sectionId, own } of now.form) {
+    if (!own?.some((o) => o.chords) || (before && passOf(before, id)?.own === own && before.parts === now.parts)) continue;
+    for (const part of laidOutParts(now)) {
+      const view = passView(now, id);
+      const edit = layoutEdit(null, view, sectionOf(view, sectionId)!, part, memory);
+      if (edit) make({ do: "inPass", pass: id, edit });
+    }
+  }
+  for (const pass of now.form) for (const part of laidOutParts(now)) make(passLayoutEdit(before, now, pass, part, memory));
+  return edits;
+}
+
+/** Layouts of a part in a pass where it is voiced in its own way; where it no longer is, those of the section come back. */
+function passLayoutEdit(before: Song | null, now: Song, pass: Pass, part: Part, memory: Memory): Edit | null {
+  const stored = pass.voicings?.[part.id];
+  const give: Edit = { do: "setPassVoicings", pass: pass.id, part: part.id, pitches: null };
+  if (!pass.playing?.[part.id]?.voicing) return stored ? give : null;
+  const old = before && passOf(before, pass.id);
+  const [section, was] = [sectionOf(now, pass.sectionId)!, before && sectionOf(before, pass.sectionId)];
+  if (stored && (!before || (old === pass && was === section && before.parts === now.parts))) return null;
+  const asked = (song: Song) => memory.at(song).get(voicingAskedAt, pass.sectionId, part.id);
+  const view = passView(now, pass.id);
+  const is = asked(view);
+  if (!is.ok) return null;
+  const wasAsked = before && old ? asked(passView(before, pass.id)) : null;
+  const layouts = layoutsOf(sectionOf(view, pass.sectionId)!, part.id);
+  const symbols = new Map(wasAsked?.ok ? wasAsked.value.ids.map((id, i) => [id, wasAsked.value.symbols[i]]) : []);
+  const same = (id: string) => !symbols.has(id) || symbols.get(id) === is.value.symbols[is.value.ids.indexOf(id)];
+  const has = Object.fromEntries(Object.entries(layouts).filter(([id]) => stored?.[id] && same(id)));
+  const stay = wasAsked?.ok && stored ? stayingLayouts(wasAsked.value, is.value, has) : stored ? has : {};
+  const voiced = layOutBeside(is.value, stay);
+  if (!voiced.ok) return stored ? give : null;
+  const back = movesOf(now, pass)?.back;
+  const pitches = Object.fromEntries(
+    voiced.value.ids.map((id, i) => [id, voiced.value.chords[i]!.pitches.map((p) => (back ? back.pitch(p) : p))]),
+  );
+  return JSON.stringify(pitches) === JSON.stringify(stored) ? null : { do: "setPassVoicings", pass: pass.id, part: part.id, pitches };
+}
+
+/** The stretch in which two lists of chords differ in time or name. */
+function changedSpan(a: readonly ChordEvent[], b: readonly ChordEvent[]): [from: Ticks, to: Ticks] | null {
+  if (a === b) return null;
+  const text = (c: ChordEvent) => `${c.start}:${c.duration}:${c.symbol}`;
+  const [inA, inB] = [new Set(a.map(text)), new Set(b.map(text))];
+  const odd = [...a.filter((c) => !inB.has(text(c))), ...b.filter((c) => !inA.has(text(c)))];
+  return odd.length ? [Math.min(...odd.map((c) => c.start)), Math.max(...odd.map((c) => c.start + c.duration))] : null;
+}
+
+/** Notes that were named as their chord named them are named as the new one does; other names are the user's. */
+function respelled(before: Song, after: Song, old: Section, section: Section, [from, to]: [Ticks, Ticks]): Edit[] {
+  return Object.entries(section.notes).flatMap(([part, list]): Edit[] => {
+    const changes = list.flatMap((n: Note) => {
+      if (n.start < from || n.start >= to) return [];
+      const midi = pitchMidi(n.pitch);
+      const pitch = spellAt(after, section, n.start, midi);
+      return pitch !== n.pitch && spellAt(before, old, n.start, midi) === n.pitch ? [{ id: n.id, pitch }] : [];
+    });
+    return changes.length ? [{ do: "changeNotes", section: section.id, part, notes: changes }] : [];
+  });
+}
+
+/**
+ * Stores layouts that are called for: all that are not pinned where the part is laid out in another way or most chords are others, otherwise
+ * only those of chords that have none, or that ask for another top or lowest note. The others stay.
+ */
+function layoutEdit(before: Song | null, now: Song, section: Section, part: Part, memory: Memory): Edit | null {
+  if (before?.sections.includes(section) && before.parts === now.parts && before.instruments === now.instruments) return null;
+  if (part.link!.kind === "block") return blockEdit(before, now, section, part, memory);
+  const bare = section.chords.some((c) => c.symbol !== NO_CHORD && !c.voicings?.[part.id]);
+  if (!before && !bare) return null;
+  const is = memory.at(now).get(voicingAskedAt, section.id, part.id);
+  const was = before && memory.at(before).get(voicingAskedAt, section.id, part.id);
+  if (!is.ok) return null;
+  const has = layoutsOf(section, part.id);
+  const stay = was?.ok === false ? {} : stayingLayouts(was?.value ?? null, is.value, has);
+  if (is.value.ids.every((id) => stay[id])) return null;
+  const voiced = layOutBeside(is.value, stay);
+  if (!voiced.ok) return null;
+  const wanted = new Map(voiced.value.ids.map((id, i) => [id, voiced.value.chords[i]!.pitches.join()]));
+  const stands = section.chords.every((c) => (has[c.id]?.join() ?? "") === (wanted.get(c.id) ?? ""));
+  return stands ? null : storeVoicing(section.id, part.id, voiced.value);
+}
+
+/** The layouts that stay when what is asked of the path has changed. */
+function stayingLayouts(was: AskedVoicing | null, is: AskedVoicing, has: Layouts): Layouts {
+  if (!was) return has;
+  const general = ({ options: { pins: _, outer: __, ...options } }: AskedVoicing) => JSON.stringify(options);
+  if (general(was) !== general(is)) return {};
+  const wishes = ({ ids, options: { outer } }: AskedVoicing) => new Map(ids.map((id, i) => [id, JSON.stringify(outer?.[i])]));
+  const [before, now] = [wishes(was), wishes(is)];
+  const stay = is.ids.filter((id) => has[id] && now.get(id) === before.get(id));
+  // Another progression is laid out as a whole.
+  if (stay.length * 2 < is.ids.length) return {};
+  return Object.fromEntries(stay.map((id) => [id, has[id]!]));
+}
+
+const textOf = (notes: readonly NewNote[]): string =>
+  notes
+    .map((n) => `${n.start}:${n.duration}:${n.pitch}`)
+    .sort()
+    .join();
+
+function blockEdit(before: Song | null, now: Song, section: Section, part: Part, memory: Memory): Edit | null {
+  if (!before) return null;
+  const made = memory.at(now).get(blockAt, section.id, part.id);
+  if (!made.ok) return null;
+  const notes = made.value ?? [];
+  return textOf(notes) === textOf(section.notes[part.id] ?? []) ? null : { do: "setNotes", section: section.id, part: part.id, notes };
+}

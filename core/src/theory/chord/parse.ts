@@ -1,0 +1,333 @@
+import { fail, ok, type Result } from "../../base/result";
+import { noteName, parseNote, type NoteName } from "../pitch/pitch";
+import { tone, type Chord, type ChordTone } from "./chord";
+
+/** What the steps of the parser fill in. */
+interface Draft {
+  third: "major" | "minor" | "none";
+  fifth: -1 | 0 | 1;
+  seventh: "none" | "minor" | "major" | "diminished";
+  /** Highest stacked degree: 0, 9, 11 or 13. */
+  extension: 0 | 9 | 11 | 13;
+  sus: (2 | 4)[];
+  sixth: boolean;
+  added: ChordTone[];
+  altered: ChordTone[];
+  omitted: number[];
+}
+
+/** Rest of the text still to be read; `column` is its 1-based place in the whole symbol. */
+interface Cursor {
+  text: string;
+  column: number;
+}
+
+const take = (cursor: Cursor, pattern: RegExp): RegExpExecArray | null => {
+  const match = pattern.exec(cursor.text);
+  if (match) {
+    cursor.text = cursor.text.slice(match[0].length);
+    cursor.column += match[0].length;
+  }
+  return match;
+};
+
+/** One spelling for every accidental and sign, each replaced by the same number of characters so that columns stay true. */
+const normalize = (text: string): string =>
+  text
+    .replace(/♭/g, "b")
+    .replace(/♯/g, "#")
+    .replace(/[△∆^]/g, "Δ")
+    .replace(/[−–]/g, "-")
+    .replace(/º/g, "°")
+    .replace(/Ø/g, "ø")
+    .replace(/[⁰¹²³⁴⁵⁶⁷⁸⁹]/g, (digit) => String("⁰¹²³⁴⁵⁶⁷⁸⁹".indexOf(digit)));
+
+const SEVENTH_OF = { "7": 0, "9": 9, "11": 11, "13": 13 } as const;
+
+/** Major sevenths: maj7, M9, Δ13, ma7, j7; a bare Δ is a major seventh, a bare maj a triad. */
+function readMajor(cursor: Cursor, draft: Draft): boolean {
+  const match = take(cursor, /^(?:maj|Maj|MAJ|ma|Ma|MA|M|Δ|j(?=[79]|1[13]))(13|11|9|7)?/);
+  if (!match) return false;
+  if (match[1] || match[0] === "Δ") {
+    draft.seventh = "major";
+    draft.extension = SEVENTH_OF[(match[1] ?? "7") as keyof typeof SEVENTH_OF];
+  }
+  return true;
+}
+
+/** Minor in its spellings; a minus before a 5 lowers the fifth instead. */
+const MINOR = /^(?:min|Min|MIN|mi|Mi|MI|m(?!aj|a(?![a-z]))|-(?!5))/;
+
+function readFamily(cursor: Cursor, draft: Draft): void {
+  let match;
+  if (take(cursor, /^(?:ø7?|hdim7?|h7)/)) {
+    Object.assign(draft, { third: "minor", fifth: -1, seventh: "minor" });
+    match = take(cursor, /^(13|11|9)/);
+    if (match) draft.extension = Number(match[1]) as 9 | 11 | 13;
+  } else if ((match = take(cursor, /^(?:dim|Dim|DIM|°|o(?![a-z]))(7|9|11)?/))) {
+    Object.assign(draft, { third: "minor", fifth: -1, seventh: match[1] ? "diminished" : "none" });
+    // A ninth or eleventh lies over the diminished seventh, there is no other to stack it on.
+    if (match[1] && match[1] !== "7") draft.added.push(tone(9), ...(match[1] === "11" ? [tone(11)] : []));
+    if (!match[1]) readMajor(cursor, draft);
+  } else if (take(cursor, /^\+5(?![0-9])/)) {
+    draft.fifth = 1;
+  } else if (take(cursor, /^(?:aug|Aug|AUG|\+(?![0-9]*(?:5|9|11|13)\b(?!$)))/)) {
+    draft.fifth = 1;
+    readNumber(cursor, draft);
+  } else if (take(cursor, MINOR)) {
+    draft.third = "minor";
+    take(cursor, /^\/(?=M|maj|Δ)/);
+    if (!take(cursor, /^\((?=(?:maj|Maj|MAJ|ma|Ma|M|Δ)(?:7|9|11|13)\))/)) {
+      if (!readMajor(cursor, draft)) readNumber(cursor, draft);
+    } else {
+      readMajor(cursor, draft);
+      take(cursor, /^\)/);
+    }
+  } else if (!readMajor(cursor, draft)) {
+    readNumber(cursor, draft);
+  } else if (draft.seventh === "none") {
+    readNumber(cursor, draft);
+  }
+}
+
+/** The figure after the family: 2, 4, 5, 6, 6/9, 7, 9, 11, 13; 7M is a major seventh. */
+function readNumber(cursor: Cursor, draft: Draft): void {
+  if (take(cursor, /^(?:6\/9|69|6\(9\))/)) {
+    draft.sixth = true;
+    draft.added.push(tone(9));
+  } else if (take(cursor, /^6/)) {
+    draft.sixth = true;
+  } else if (draft.third === "major" && take(cursor, /^5/)) {
+    draft.third = "none";
+  } else if (take(cursor, /^2(?![0-9])/)) {
+    draft.added.push(tone(9));
+  } else if (draft.third === "major" && take(cursor, /^4(?![0-9])/)) {
+    draft.sus = [4];
+  } else {
+    const match = take(cursor, /^(13|11|9|7)(M(?![a-zA-Z0-9]))?/);
+    if (match) {
+      draft.seventh = match[2] ? "major" : "minor";
+      draft.extension = SEVENTH_OF[match[1] as keyof typeof SEVENTH_OF];
+    }
+  }
+}
+
+const ALTERATIONS = /^(b|#|\+|-)(5|9|11|13|4|6)/;
+
+/** Everything after the figure: sus, add, no, alterations, alt; parentheses, commas and spaces only separate. */
+function readModifier(cursor: Cursor, draft: Draft): boolean {
+  let match;
+  if ((match = take(cursor, /^\(\s*(9|11|13)(?=\s*[),])/))) readTension(draft, Number(match[1]));
+  else if (take(cursor, /^[(),\s]+/)) return true;
+  else if ((match = take(cursor, /^sus(7|9|13)(?![0-9])/))) {
+    Object.assign(draft, { sus: [4], seventh: "minor", extension: SEVENTH_OF[match[1] as keyof typeof SEVENTH_OF] });
+  } else if (take(cursor, /^sus(?:2\/?4|4\/?2)/) || take(cursor, /^sus2sus4/)) draft.sus = [2, 4];
+  else if ((match = take(cursor, /^sus(2|4)?/))) draft.sus = [match[1] === "2" ? 2 : 4];
+  else if (take(cursor, /^alt(?:ered)?/)) {
+    if (draft.seventh === "none") draft.seventh = "minor";
+    draft.omitted.push(5);
+    draft.altered.push(tone(9, -1), tone(9, 1), tone(11, 1), tone(13, -1));
+  } else if ((match = take(cursor, /^add(b|#)?(2|4|6|9|11|13)/))) {
+    const degree = { "2": 9, "4": 11, "6": 6 }[match[2]!] ?? Number(match[2]);
+    draft.added.push(tone(degree, match[1] === "b" ? -1 : match[1] ? 1 : 0));
+  } else if ((match = take(cursor, /^(?:no|omit)\s?(root|1|3|5|7|9|11)/))) {
+    draft.omitted.push(match[1] === "root" ? 1 : Number(match[1]));
+  } else if ((match = take(cursor, ALTERATIONS))) {
+    const alter = match[1] === "b" || match[1] === "-" ? -1 : 1;
+    const degree = { "4": 11, "6": 13 }[match[2]!] ?? Number(match[2]);
+    if (degree === 5 && draft.altered.every((t) => t.degree !== 5) && draft.fifth === 0) draft.fifth = alter;
+    else draft.altered.push(tone(degree, alter));
+  } else if (take(cursor, /^(?:maj7|M7|Δ7?)/)) draft.seventh = "major";
+  else if (draft.fifth === 0 && take(cursor, /^(?:aug|\+)(?![0-9])/)) draft.fifth = 1;
+  else if (draft.seventh !== "none" && (match = take(cursor, /^(9|11|13)(?=$|[/),])/))) readTension(draft, Number(match[1]));
+  else return false;
+  return true;
+}
+
+/** A tension in parentheses: what completes a ninth or thirteenth chord makes one, anything else is added. */
+function readTension(draft: Draft, degree: number): void {
+  if (degree === 13 && draft.extension === 9 && draft.third === "major") draft.extension = 13;
+  else if (degree === 9 && draft.seventh !== "none" && draft.seventh !== "diminished" && !draft.extension) draft.extension = 9;
+  else draft.added.push(tone(degree));
+}
+
+/** Tones in order of degree, from a finished draft. */
+function build(draft: Draft): ChordTone[] {
+  const tones: ChordTone[] = [tone(1)];
+  if (draft.sus.length) tones.push(...draft.sus.map((d) => tone(d)));
+  else if (draft.third !== "none") tones.push(tone(3, draft.third === "minor" ? -1 : 0));
+  tones.push(tone(5, draft.fifth));
+  if (draft.sixth) tones.push(tone(6));
+  if (draft.seventh !== "none") tones.push(tone(7, { minor: 0, major: 1, diminished: -1 }[draft.seventh]));
+  const replaced = (degree: number) => draft.altered.some((t) => t.degree === degree);
+  if (draft.extension >= 9 && !replaced(9)) tones.push(tone(9));
+  // The eleventh belongs to 11 chords and minor thirteenths; over a major third the thirteenth chord leaves it out (common practice).
+  const eleventh = draft.extension === 11 || (draft.extension === 13 && draft.third === "minor");
+  if (eleventh && !replaced(11) && !draft.sus.includes(4)) tones.push(tone(11));
+  if (draft.extension === 13 && !replaced(13)) tones.push(tone(13));
+  tones.push(...draft.altered);
+  for (const added of draft.added) if (!tones.some((t) => t.semitones % 12 === added.semitones % 12)) tones.push(added);
+  return tones
+    .filter((t, i) => !draft.omitted.includes(t.degree) && tones.findIndex((u) => u.degree === t.degree && u.alter === t.alter) === i)
+    .sort((a, b) => a.degree - b.degree || a.alter - b.alter);
+}
+
+/** The altered dominant: no fifth, both altered ninths, the raised eleventh, the lowered thirteenth. */
+const ALTERED = ["b9", "#9", "#11", "b13"].sort().join();
+
+const mark = (t: ChordTone): string => (t.alter < 0 ? "b" : t.alter > 0 ? "#" : "") + t.degree;
+
+/** Canonical quality of a finished draft. */
+function quality(draft: Draft): string {
+  const minor = draft.third === "minor";
+  const figure = String(draft.extension || 7);
+  const rest: string[] = [];
+  let name: string;
+  const altered = [...draft.altered];
+  if (minor && draft.fifth === -1 && draft.seventh === "diminished") name = "dim7";
+  else if (minor && draft.fifth === -1 && draft.seventh === "none" && !draft.sixth) name = "dim";
+  else if (minor && draft.fifth === -1 && draft.seventh === "minor") name = `m${figure}b5`;
+  else if (!minor && draft.fifth === 1 && draft.seventh === "none" && !draft.sixth && !draft.sus.length && draft.third !== "none")
+    name = "aug";
+  else {
+    if (draft.fifth) altered.unshift(tone(5, draft.fifth));
+    if (draft.third === "none") name = "5";
+    else if (draft.seventh === "none") name = (minor ? "m" : "") + (draft.sixth ? "6" : "");
+    else if (draft.seventh === "major") name = minor ? `mMaj${figure}` : `maj${figure}`;
+    else if (draft.seventh === "diminished") name = "dim7";
+    else name = (minor ? "m" : "") + figure;
+  }
+  if (draft.sixth && draft.seventh === "none" && draft.added.some((t) => t.degree === 9 && t.alter === 0)) name += "/9";
+  if (draft.sus.length) name += "sus" + draft.sus.join("");
+  if (name === "7" && draft.omitted.join() === "5" && !draft.added.length && altered.map(mark).sort().join() === ALTERED) return "7alt";
+  rest.push(...altered.sort((a, b) => a.degree - b.degree || a.alter - b.alter).map(mark));
+  rest.push(
+    ...draft.added
+      .filter((t) => !(name.includes("6/9") && t.degree === 9 && t.alter === 0))
+      .sort((a, b) => a.degree - b.degree || a.alter - b.alter)
+      .map((t) => `add${mark(t)}`),
+  );
+  rest.push(...draft.omitted.map((d) => `no${d}`));
+  return name + (rest.length ? `(${rest.join(",")})` : "");
+}
+
+/**
+ * The chord with these tones over a root, named canonically. Ninths, elevenths and thirteenths are stacked on a seventh where they can be and
+ * added otherwise. Needs a root and one more tone.
+ */
+export function chordOfTones(root: NoteName, tones: readonly Pick<ChordTone, "degree" | "alter">[], bass?: NoteName): Chord {
+  const has = (degree: number, alter = 0) => tones.some((t) => t.degree === degree && t.alter === alter);
+  const of = (degree: number) => tones.filter((t) => t.degree === degree);
+  // A sixth over a diminished triad is its diminished seventh.
+  const asSeventh = has(6) && has(3, -1) && has(5, -1) && !of(7).length;
+  const seventh = asSeventh ? { degree: 7, alter: -1 } : of(7)[0];
+  const draft: Draft = {
+    third: has(3, -1) ? "minor" : has(3) ? "major" : "none",
+    fifth: has(5, -1) && !has(5) ? -1 : has(5, 1) && !has(5) ? 1 : 0,
+    seventh: !seventh ? "none" : seventh.alter === 0 ? "minor" : seventh.alter === 1 ? "major" : "diminished",
+    extension: 0,
+    sus: ([2, 4] as const).filter((d) => has(d)),
+    sixth: has(6) && !asSeventh,
+    added: [],
+    altered: [],
+    omitted: [],
+  };
+  if (seventh && draft.seventh !== "diminished") {
+    if (has(9) || (of(9).length && (has(11) || has(13)))) draft.extension = 9;
+    if (draft.extension && has(11) && !draft.sus.length) draft.extension = 11;
+    if (draft.extension && has(13) && (has(11) || draft.third !== "minor")) draft.extension = 13;
+  }
+  const stacked = {
+    9: draft.extension >= 9,
+    11: draft.extension === 11 || (draft.extension === 13 && draft.third === "minor"),
+    13: draft.extension === 13,
+  };
+  for (const t of tones)
+    if (t.degree >= 9) {
+      if (t.alter === 0 && stacked[t.degree as 9 | 11 | 13]) continue;
+      (t.alter !== 0 && seventh ? draft.altered : draft.added).push(tone(t.degree, t.alter));
+    }
+  if (draft.third === "none" && (draft.sus.length || tones.some((t) => t.degree > 5))) {
+    draft.third = "major";
+    if (!draft.sus.length) draft.omitted.push(3);
+  }
+  if (!of(5).length) draft.omitted.push(5);
+  return { root, quality: quality(draft), tones: build(draft), ...(bass && bass !== root ? { bass } : {}) };
+}
+
+const cache = new Map<string, Result<Chord>>();
+
+/**
+ * Reads a chord symbol in any usual spelling. Errors: chord.root, chord.quality, chord.bass, each with the 1-based column in the
+ * symbol at which reading stopped.
+ */
+export function parseChord(text: string): Result<Chord> {
+  const known = cache.get(text);
+  if (known) return known;
+  const result = readChord(text);
+  if (cache.size < 4000) cache.set(text, result);
+  return result;
+}
+
+function readChord(source: string): Result<Chord> {
+  const text = normalize(source);
+  if (!text.trim()) return fail("chord.empty", "there is no chord here", { position: 1, hint: "Type a chord such as Cm7." });
+  const root = /^[A-G](?:bb|b|##|x|#)?/.exec(text);
+  if (!root) {
+    const lower = /^[a-g](?:b|#)?/.exec(text);
+    return fail("chord.root", `"${source}": a chord begins with a root from A to G`, {
+      position: 1,
+      hint: lower ? `Write the root as a capital letter: ${source[0]!.toUpperCase()}${source.slice(1)}.` : "Write for example Ebmaj7.",
+    });
+  }
+  const rest = text.slice(root[0].length);
+  // A slash bass is the last slash, unless it belongs to 6/9.
+  const slash = rest.lastIndexOf("/");
+  const isBass = slash >= 0 && !/6\/9\)?$/.test(rest.slice(0, slash + 2)) && !/^\/(?:M|maj|Δ)/.test(rest.slice(slash));
+  const bassText = isBass ? rest.slice(slash + 1) : "";
+  let bass: NoteName | undefined;
+  if (isBass) {
+    const note = /^[A-G]/.test(bassText) ? parseNote(bassText) : null;
+    if (!note)
+      return fail("chord.bass", `"${source}": no note is called ${bassText || "(nothing)"}`, {
+        position: root[0].length + slash + 2,
+        hint: "After the slash write a note, such as C/E.",
+      });
+    bass = noteName(note);
+  }
+  const draft: Draft = {
+    third: "major",
+    fifth: 0,
+    seventh: "none",
+    extension: 0,
+    sus: [],
+    sixth: false,
+    added: [],
+    altered: [],
+    omitted: [],
+  };
+  const cursor: Cursor = { text: isBass ? rest.slice(0, slash) : rest, column: root[0].length + 1 };
+  readFamily(cursor, draft);
+  while (cursor.text && readModifier(cursor, draft));
+  if (cursor.text)
+    return fail("chord.quality", `"${source}": "${cursor.text}" is not a chord quality`, {
+      position: cursor.column,
+      hint: hintFor(cursor.text),
+    });
+  const rootName = noteName(parseNote(root[0])!);
+  const tones = build(draft);
+  if (tones.length < 2)
+    return fail("chord.quality", `"${source}" leaves fewer than two tones`, {
+      position: root[0].length + 1,
+      hint: "Leave out fewer tones.",
+    });
+  return ok({ root: rootName, quality: quality(draft), tones, ...(bass && bass !== rootName ? { bass } : {}) });
+}
+
+function hintFor(text: string): string {
+  if (/^(ma?j?$|mj)/i.test(text)) return "Major sevenths are written maj7, M7 or Δ7.";
+  if (/^s/i.test(text)) return "Suspensions are written sus2, sus4 or sus.";
+  if (/^[#b+-]?\d+/.test(text)) return "Figures are 5 6 6/9 7 9 11 13, alterations b5 #5 b9 #9 #11 b13.";
+  if (/^[A-G]/.test(text)) return "Two chords need a space between them.";
+  return "Usual endings: m, 7, maj7, m7, m7b5, dim, aug, sus4, 6, 9, add9, (no3), /E.";
+}

@@ -1,0 +1,212 @@
+import { mod } from "../../theory/pitch/pitch";
+import { bassPc } from "../../theory/chord/chord";
+import type { Ticks } from "../../theory/time/meter";
+import { halfOf, noise } from "../../hear/line/figure";
+import { beatLength, chordAt, figures, inGap, type BassContext } from "./context";
+import { leadsTo } from "./pitches";
+import type { BassStyle, Place, Slot } from "./style";
+
+/** Every beat of the section that has a chord. */
+export function beatsOf(ctx: BassContext): { at: Ticks; beat: number; duration: Ticks; bar: number; since: Ticks; last: boolean }[] {
+  const out = [];
+  for (let bar = 0; bar < ctx.bars; bar++)
+    for (const [beat, { start, duration }] of ctx.meter.beats.entries()) {
+      const at = bar * ctx.meter.bar + start;
+      const chord = chordAt(ctx, at);
+      if (chord?.chord) out.push({ at, beat, duration, bar, since: at - chord.start, last: at + duration >= chord.start + chord.duration });
+    }
+  return out;
+}
+
+/** Places a half-beat before each change of chord, from which a note can lead into the next one. */
+export function approachPlaces(ctx: BassContext, priority: number): Place[] {
+  return ctx.chords.flatMap((chord, i): Place[] => {
+    const next = ctx.chords[i + 1] ?? ctx.onward?.chord ?? ctx.chords[0]!;
+    if (!chord.chord || !next.chord || next.symbol === chord.symbol) return [];
+    const end = chord.start + chord.duration;
+    const beat = beatLength(ctx, end - 1);
+    const at = end - (beat - halfOf(beat));
+    return at > chord.start && Number.isInteger(at) ? [{ at, use: "approach", priority }] : [];
+  });
+}
+
+/** Bars that depart from the figure: every fourth one. */
+const departs = (bar: number): boolean => bar % 4 === 3;
+
+/** What must sound: the beginnings of chords (of the first one where a note is held under all of them), and the kicks the settings name. */
+function requiredPlaces(ctx: BassContext, style: BassStyle): Map<Ticks, Place> {
+  const places = new Map<Ticks, Place>();
+  ctx.chords.forEach((chord, i) => {
+    if (chord.chord && !(style.sustains && i > 0 && ctx.chords[i - 1]!.chord))
+      places.set(chord.start, { at: chord.start, use: "anchor", priority: 1 });
+  });
+  if (ctx.settings.lock !== "chords")
+    for (const kick of ctx.kicks)
+      if ((kick.main || ctx.settings.lock === "every") && chordAt(ctx, kick.start)?.chord && !places.has(kick.start))
+        places.set(kick.start, { at: kick.start, use: "kick", priority: 1 });
+  return places;
+}
+
+/**
+ * The rhythm of a line: what must sound, and of the style's other places those that the density lets through. Kicks and gaps of the tune
+ * speak for a place, notes of the tune that begin there against it; chance decides between equals, in the same way in every bar.
+ */
+export function rhythmOf(ctx: BassContext, style: BassStyle, seed: number, places = style.places(ctx)): Slot[] {
+  const { settings } = ctx;
+  const chosen = requiredPlaces(ctx, style);
+  const kickAt = new Set(ctx.kicks.map((k) => k.start));
+  const tuneAt = new Set(ctx.tune.starts);
+  const obeys = settings.melody && ctx.tune.notes.length > 0;
+  const restAt = settings.rests ? restsOf(ctx) : [];
+  const scoreOf = (place: Place): number => {
+    let score = place.priority;
+    if (score >= 1) return score;
+    const position = mod(place.at, ctx.meter.bar);
+    if (kickAt.has(place.at) && settings.lock !== "chords") score += 0.15;
+    if (place.use === "octave" && settings.octaves === "many") score += 0.2;
+    if (obeys) {
+      if (inGap(ctx, place.at)) score += 0.12;
+      // What makes the style gives way least.
+      else if (!kickAt.has(place.at))
+        score -= (tuneAt.has(place.at) ? 0.35 : 0.15) * (ctx.tune.sung ? 1.2 : 1) * Math.min(1, 2.5 * (1 - place.priority) + 0.1);
+    }
+    score += (noise(seed, position) - 0.5) * 0.5;
+    if (departs(Math.floor(place.at / ctx.meter.bar))) score += (noise(seed + 101, position) - 0.4) * settings.variation;
+    return score;
+  };
+  /** Of what a style may do where a kick must be met: what it wants most. */
+  const wanted = new Map<Ticks, Place>();
+  for (const place of places) {
+    const known = chosen.get(place.at);
+    if (known && known.use !== "kick") {
+      // The beginning of a chord takes over what the style wishes for there.
+      if (place.prefers && !known.prefers)
+        chosen.set(place.at, { ...known, prefers: place.prefers, ...(place.with ? { with: place.with } : {}) });
+      continue;
+    }
+    const chord = chordAt(ctx, place.at);
+    if (!chord?.chord || place.at < 0 || place.at >= ctx.length) continue;
+    if (place.use === "octave" && settings.octaves === "none") continue;
+    if (!known && restAt.some((r) => place.at >= r.from && place.at < r.to)) continue;
+    if (known && place.priority > (wanted.get(place.at)?.priority ?? 0)) wanted.set(place.at, place);
+    if (scoreOf(place) >= 1 - settings.density) chosen.set(place.at, known ? { ...place, priority: 1 } : place);
+  }
+  // A kick says that something must sound; what sounds there is the style's own.
+  for (const [at, place] of wanted) if (chosen.get(at)!.use === "kick") chosen.set(at, { ...place, priority: 1 });
+  if (settings.ending) addEnding(ctx, chosen, seed);
+  if (!style.pedals && !style.sustains) addLead(ctx, style, chosen);
+  return toSlots(ctx, style, chosen, restAt);
+}
+
+/** The last beat of every figure, where rests are placed on purpose. */
+export const restsOf = (ctx: BassContext): { from: Ticks; to: Ticks }[] =>
+  figures(ctx).map(({ to }) => ({ from: to - ctx.meter.beats.at(-1)!.duration, to }));
+
+/** Sorted slots; each lasts until the next one, its chord's end or the style's own limit, whichever comes first. */
+function toSlots(
+  ctx: BassContext,
+  style: BassStyle,
+  places: ReadonlyMap<Ticks, Place>,
+  rests: readonly { from: Ticks; to: Ticks }[],
+): Slot[] {
+  const sorted = [...places.values()].sort((a, b) => a.at - b.at);
+  const { length, gate } = ctx.settings;
+  return sorted.map(({ at, use, prefers, with: other }, i): Slot => {
+    const chord = chordAt(ctx, at)!;
+    const end = style.sustains ? silenceAfter(ctx, at) : chord.start + chord.duration;
+    const room = Math.min(sorted[i + 1]?.at ?? ctx.length, end) - at;
+    const hold = length === "long" ? Infinity : style.hold(ctx, at, use) * (length === "short" ? 0.5 : 1);
+    const rest = rests.find((r) => r.from > at);
+    const most = Math.min(room, hold, rest ? rest.from - at : Infinity);
+    const duration = gate === "cut" ? untilBackbeat(ctx.backbeats, at, most) : most;
+    return {
+      start: at,
+      duration: Math.max(60, Math.min(room, Math.round(duration))),
+      use,
+      ...(prefers ? { prefers } : {}),
+      ...(other ? { with: other } : {}),
+      ...(inGap(ctx, at) ? { inGap: true } : {}),
+    };
+  });
+}
+
+/** Where the chords stop: at N.C., at a gap, or at the end. */
+function silenceAfter(ctx: BassContext, at: Ticks): Ticks {
+  let end = at;
+  for (const c of ctx.chords) {
+    if (c.start + c.duration <= at) continue;
+    if (!c.chord || c.start > Math.max(at, end)) break;
+    end = c.start + c.duration;
+  }
+  return Math.max(end, at);
+}
+
+/** Whether the last bar's rhythm is one that an earlier bar already had. Starts are in order. */
+export function lastBarRepeats(starts: readonly Ticks[], bars: number, length: Ticks): boolean {
+  const figures = Array.from({ length: bars }, (): Ticks[] => []);
+  for (const s of starts) figures[Math.floor(s / length)]?.push(mod(s, length));
+  const [last, ...earlier] = figures.map((f) => f.join()).reverse();
+  return earlier.includes(last!);
+}
+
+/**
+ * The repetition ends with a fill: what sounds in its last beat leads back. Where the last bar would repeat an earlier one's rhythm, a note is added in a
+ * free half-beat near the end; where there is none, the line breathes just before the fill.
+ */
+function addEnding(ctx: BassContext, places: Map<Ticks, Place>, seed: number): void {
+  const { bar, beats } = ctx.meter;
+  const from = (ctx.bars - 1) * bar;
+  const fill = from + beats.at(-1)!.start;
+  const repeats = () =>
+    lastBarRepeats(
+      [...places.keys()].sort((a, b) => a - b),
+      ctx.bars,
+      bar,
+    );
+  for (const [at, place] of places)
+    if (at > fill && place.use !== "anchor" && place.use !== "approach") places.set(at, { at, use: "ending", priority: 1 });
+  const fine = beats.flatMap((b) => [b.start + halfOf(b.duration), b.start]);
+  const finer = Array.from({ length: bar / 120 }, (_, i) => i * 120);
+  const free = (list: readonly Ticks[]) =>
+    list
+      .map((at) => from + at)
+      .filter((at) => at > from && at % 120 === 0 && !places.has(at) && chordAt(ctx, at)?.chord)
+      .sort((a, b) => b - a);
+  const first = free(fine);
+  const shift = Math.floor(noise(seed, 3) * Math.min(2, first.length));
+  for (const at of [...first.slice(shift), ...first.slice(0, shift)]) {
+    if (!repeats()) return;
+    places.set(at, { at, use: "ending", priority: 1 });
+  }
+  // A dense line is told apart by what it leaves out.
+  for (const at of [...places.keys()].filter((t) => t > from && t < fill).sort((a, b) => b - a)) {
+    if (!repeats()) return;
+    if (places.get(at)!.priority < 1) places.delete(at);
+  }
+  for (const at of free(finer)) {
+    if (!repeats()) return;
+    places.set(at, { at, use: "ending", priority: 1 });
+  }
+}
+
+/** Where the last chord's bass does not lead into what follows in the form, the last note does. */
+function addLead(ctx: BassContext, style: BassStyle, places: Map<Ticks, Place>): void {
+  const last = ctx.chords.at(-1);
+  if (!ctx.onward || !last?.chord) return;
+  const [root, target] = [bassPc(last.chord), mod(ctx.onward.first?.midi ?? bassPc(ctx.onward.chord.chord!), 12)];
+  if (root === target || leadsTo(root, target)) return;
+  const end = Math.min(ctx.length, last.start + last.duration);
+  const beat = beatLength(ctx, end - 1);
+  // A style that goes outside the chord only briefly leads in the last half-beat.
+  const from = (style.targets.longestOutside ?? 1) < 1 ? end - (beat - halfOf(beat)) : end - beat;
+  const latest = Math.max(-1, ...[...places.keys()].filter((at) => at < end));
+  const free =
+    latest >= from && places.get(latest)!.use !== "anchor" ? latest : [from, end - (beat - halfOf(beat))].find((at) => at > latest);
+  if (free !== undefined) places.set(free, { at: free, use: "approach", priority: 1 });
+}
+
+/** The length that ends before the next snare or clap, so that the line breathes; at least a sixteenth remains. */
+export function untilBackbeat(backbeats: readonly Ticks[], start: Ticks, most: Ticks): Ticks {
+  const next = backbeats.find((b) => b > start);
+  return next !== undefined && next - start < most ? Math.max(120, next - start) : most;
+}

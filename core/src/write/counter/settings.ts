@@ -1,0 +1,26 @@
+import { playingOf } from "../../song/playing";
+import type { Drum, Part, PlayingOf, Section } from "../../song/schema";
+
+/** How a counter melody is written, in plain terms (see `CounterPlaying`), with every value decided. */
+export type CounterSettings = {
+  [K in Exclude<keyof PlayingOf<"counter">, "style" | "drum">]-?: Exclude<PlayingOf<"counter">[K], undefined>;
+} & {
+  /** Whose hits it takes; the first of those a line likes to double where none is named. */
+  drum?: Drum;
+};
+
+export const USUAL_COUNTER: CounterSettings = {
+  density: 0.5,
+  side: "either",
+  low: "",
+  high: "",
+  hits: "few",
+  cell: "refit",
+  under: "sixths",
+};
+
+/** Settings of a part in a section: what is set for the section, else for the part, else what is usual for the style. */
+export function counterSettings(part: Part, section: Section | undefined, usual: Partial<CounterSettings> = {}): CounterSettings {
+  const { style: _, ...own } = playingOf(part, "counter", { section });
+  return { ...USUAL_COUNTER, ...usual, ...(own as Partial<CounterSettings>) };
+}

@@ -1,0 +1,27 @@
+import { because } from "../../../song/reasons";
+import { CELL_WAYS, cellOf, laidCell, waysFrom } from "../cell";
+import type { CounterContext } from "../context";
+import { COSTS, type CounterStyle } from "../style";
+
+const drawn = (ctx: CounterContext): boolean => cellOf(ctx)?.drawn ?? false;
+
+export const ostinato: CounterStyle = {
+  id: "ostinato",
+  title: "Arpeggio or ostinato",
+  explanation:
+    "A cell that comes back: the first bar you drew (or two), or the tones of the first chord where nothing is drawn. Refitted, it takes the same degrees of every chord; moved along the scale, it keeps its shape; held, it stays as it is, and what clashes is listed.",
+  source: "common practice",
+  targets: { given: true },
+  costs: COSTS,
+  uses: ["cell", "density", "side"],
+  titles: (ctx) =>
+    drawn(ctx) ? waysFrom(ctx.settings.cell).map((w) => CELL_WAYS[w]) : ["Up and back", "Rolling", "Down", "By leaps", "Up"],
+  reason: ({ slot, own }) => (slot.cell === "refit" ? because("cell", own) : because(slot.cell === "scale" ? "cellScale" : "cellHeld")),
+  slots(ctx, seed, attempt) {
+    const cell = cellOf(ctx, attempt, Math.floor(seed / 97) % 3);
+    if (!cell) return [];
+    const ways = waysFrom(ctx.settings.cell);
+    const way = cell.drawn ? ways[attempt] : ways[0];
+    return way ? laidCell(ctx, cell, way).map(({ start, duration, midi }) => ({ start, duration, fixed: midi, cell: way })) : [];
+  },
+};

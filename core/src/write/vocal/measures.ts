@@ -1,0 +1,214 @@
+import { ticksToSeconds } from "../../theory/time/swing";
+import { phrasesOf } from "../../hear/line/tune";
+import { rowsOf, takeAll, causesOf, idsOf, percent, type Conflict, type Links, type Measure, type MeasureOf } from "../lines/measure";
+import { USUAL_BREATH } from "../../hear/singer/range";
+import type { VocalTargets } from "./school";
+import type { RoughSpot, Sounding, SpotKind } from "./spots";
+import { inChord } from "./tones";
+
+/** What voices are, in figures. */
+export interface VocalReport extends Links {
+  /** Notes of all voices. */
+  notes: number;
+  chordTime: number | null;
+  rubs: number;
+  outOfKey: number;
+  outside: number;
+  parallels: number;
+  crossings: number;
+  unisons: number;
+  leaps: number;
+  outOfRange: number;
+  spacing: number;
+  tendencies: number;
+  /** Seconds of the longest phrase. */
+  longest: number;
+}
+
+/** What the measures are taken of. */
+export interface Judged extends Sounding {
+  spots: readonly RoughSpot[];
+}
+
+type VocalMeasure = MeasureOf<Judged, VocalReport, Pick<VocalReport, "notes">, VocalTargets, Judged>;
+
+const found = (j: Judged, kind: SpotKind): RoughSpot[] => j.spots.filter((s) => s.kind === kind);
+const notesOf = (j: Judged, kind: SpotKind): string[] => idsOf(found(j, kind).map((s) => j.voices[s.voice]![s.note]!));
+
+/** A measure that counts rough spots of one kind; `aimed` says for which schools none is the aim. */
+function count(
+  kind: SpotKind,
+  field: Exclude<keyof VocalReport, "links" | "notes" | "chordTime" | "longest">,
+  title: string,
+  how: string,
+  why: (j: Judged) => string,
+  aimed: (targets: VocalTargets) => boolean,
+  shown: (targets: VocalTargets) => boolean = () => true,
+): VocalMeasure {
+  return {
+    id: field,
+    title,
+    unit: "notes",
+    how,
+    take: (j) => ({ [field]: shown(j.targets) ? found(j, kind).length : 0 }) as unknown as VocalReport,
+    notes: (j) => notesOf(j, kind),
+    show: (own) => String(own[field]),
+    target: (own, targets) => (aimed(targets) && shown(targets) ? ["none", own[field] === 0] : null),
+    cause(j) {
+      const list = found(j, kind);
+      const told = list.slice(0, 3).map((s) => s.message);
+      const more = list.length > told.length ? ` and ${list.length - told.length} more` : "";
+      return { code: kind, ...(list[0] ? { tick: list[0].tick } : {}), message: `${told.join("; ")}${more}: ${why(j)}.` };
+    },
+  };
+}
+
+const pinnedAmong = (j: Judged, kind: SpotKind): boolean => found(j, kind).some((s) => j.voices[s.voice]![s.note]!.pinned);
+const because = (kind: SpotKind, otherwise: (j: Judged) => string) => (j: Judged) =>
+  pinnedAmong(j, kind) ? "a pinned note stands there" : otherwise(j);
+const tuneTakes = (j: Judged): string => {
+  const tune = j.ctx.lead?.name ?? "the tune";
+  if (j.targets.strict) return `${tune} stands outside the chord there`;
+  return j.targets.parallel ? `${tune} and the chords leave no better tone beside it` : `the chord has no tone that keeps clear of ${tune}`;
+};
+const free = (t: VocalTargets): boolean => !t.given;
+
+const chordTime: VocalMeasure = {
+  id: "chordTime",
+  title: "Time on chord tones",
+  unit: "share",
+  how: "The share of their time on tones of the chord of the moment",
+  take(j) {
+    let [all, on] = [0, 0];
+    for (const n of j.voices.flat())
+      for (const c of j.ctx.chordsWithin(n.start, n.start + n.duration)) {
+        if (!c.chord) continue;
+        const time = Math.min(n.start + n.duration, c.start + c.duration) - Math.max(n.start, c.start);
+        all += time;
+        if (inChord(c, n.midi)) on += time;
+      }
+    return { chordTime: all ? on / all : null } as VocalReport;
+  },
+  notes: (j) => notesOf(j, "chord"),
+  show: (own) => (own.chordTime === null ? null : percent(own.chordTime)),
+  target: (own, targets) =>
+    targets.chordTime === undefined || own.chordTime === null
+      ? null
+      : [`${percent(targets.chordTime)} or more`, own.chordTime >= targets.chordTime - 1e-9],
+  cause: (j) => ({
+    code: "outside",
+    message: `${j.ctx.lead?.name ?? "The tune"} itself passes between the chords, and the voices go along with it.`,
+  }),
+};
+
+const breath: VocalMeasure = {
+  id: "longest",
+  title: "Longest phrase",
+  unit: "beats",
+  how: `Seconds from one rest of a beat to the next; ${USUAL_BREATH} s is one breath at ease (common practice). Where to breathe stands under Singers`,
+  take: (j) => {
+    const phrases = j.voices.flatMap((notes) => phrasesOf({ notes, meter: j.ctx.meter, tempo: j.ctx.tempo, length: j.ctx.length }));
+    return { longest: phrases.reduce((most, p) => Math.max(most, ticksToSeconds(p.end - p.start, j.ctx.tempo)), 0) } as VocalReport;
+  },
+  show: (own) => `${own.longest.toFixed(1)} s`,
+};
+
+/** Every measure of written voices. */
+export const VOCAL_MEASURES: readonly VocalMeasure[] = [
+  chordTime,
+  count(
+    "rub",
+    "rubs",
+    "Rubs on a beat",
+    "Notes a semitone or a minor ninth from the tune, another voice, a part that lays out the chords, or above a tone of the chord; tones of the chord do not count",
+    because("rub", tuneTakes),
+    free,
+  ),
+  count(
+    "key",
+    "outOfKey",
+    "Out of the key",
+    "Notes neither in the key nor in the chord",
+    because("key", () => "nothing else was left"),
+    free,
+  ),
+  count(
+    "chord",
+    "outside",
+    "Outside the chord",
+    "Notes on a beat, or a beat long, that the chord does not hold, while the tune sings one of its tones",
+    because("chord", tuneTakes),
+    (t) => free(t) && t.chordTime !== undefined && t.chordTime > 0.9,
+  ),
+  count(
+    "parallel",
+    "parallels",
+    "Parallel fifths, octaves",
+    "Between any two voices, from a fifth, octave or unison into another of the same",
+    because("parallel", () => "the tune and the chords leave no other way in these ranges"),
+    (t) => t.strict === true,
+    (t) => t.strict === true,
+  ),
+  count(
+    "crossing",
+    "crossings",
+    "Crossings",
+    "Notes on the other side of the tune or of a neighbor",
+    because("crossing", () => "the ranges lie too close"),
+    (t) => free(t) && t.parallel === undefined,
+  ),
+  count(
+    "unison",
+    "unisons",
+    "In unison",
+    "Notes of a beat or more that are the tune's own, or another voice's",
+    because("unison", tuneTakes),
+    free,
+  ),
+  count(
+    "leap",
+    "leaps",
+    "Hard leaps",
+    "Tritones, sevenths and more than an octave within a phrase",
+    because("leap", () => "the tones of the chords nearest to the tune lie so"),
+    free,
+  ),
+  count(
+    "range",
+    "outOfRange",
+    "Out of range",
+    "Notes outside the range of singer or voice",
+    (j) =>
+      `another voice, key or octave would suit ${new Set(found(j, "range").map((s) => j.ctx.voices[s.voice]!.name)).size > 1 ? "them" : "it"}`,
+    () => true,
+  ),
+  count(
+    "spacing",
+    "spacing",
+    "Spacing",
+    "Upper neighbors more than an octave apart",
+    because("spacing", () => "the tune goes too high above the other voices"),
+    (t) => t.strict === true,
+    (t) => t.strict === true,
+  ),
+  count(
+    "tendency",
+    "tendencies",
+    "Tones that do not resolve",
+    "Leading tones in the bass that do not rise, sevenths that do not fall",
+    because("tendency", () => "the next chord or the ranges keep them from it"),
+    (t) => t.strict === true,
+    (t) => t.strict === true,
+  ),
+  breath,
+];
+
+export const vocalReportOf = (j: Judged): VocalReport =>
+  takeAll<Judged, Pick<VocalReport, "notes">, VocalReport>(VOCAL_MEASURES as never, j, { notes: j.voices.flat().length });
+
+/** The report as rows to read; what a school does not judge by is not listed where it is 0. */
+export const vocalRows = (report: VocalReport, targets: VocalTargets, meter: Sounding["ctx"]["meter"]): Measure[] =>
+  rowsOf(VOCAL_MEASURES as never, report, targets as never, meter).filter((row) => row.target !== null || !(row.value === "0"));
+
+export const vocalConflicts = (j: Judged, report: VocalReport): Conflict[] =>
+  causesOf(VOCAL_MEASURES, [], { ctx: j, line: j, report, aim: j.targets });

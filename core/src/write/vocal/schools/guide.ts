@@ -1,0 +1,16 @@
+import { mod, type Midi } from "../../../theory/pitch/pitch";
+import { rootPc } from "../../../theory/chord/chord";
+import type { VocalSlot } from "../school";
+
+/** What leaving out the tones that tell a chord costs: its third (or what stands for it) first, then its seventh. */
+export function guideCost({ chord }: VocalSlot, pitches: readonly Midi[]): number {
+  if (!chord?.chord) return 0;
+  const { tones } = chord.chord;
+  const base = rootPc(chord.chord);
+  const has = (semitones: number) => pitches.some((p) => mod(p - base - semitones, 12) === 0);
+  return tones.reduce((sum, t) => {
+    const weight =
+      t.degree === 3 || t.degree === 4 || t.degree === 2 ? 1 : t.degree === 7 ? 0.7 : t.degree === 1 ? 0.2 : t.degree === 6 ? 0.4 : 0;
+    return sum + (has(t.semitones) ? 0 : weight);
+  }, 0);
+}

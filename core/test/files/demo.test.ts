@@ -1,0 +1,29 @@
+import { applyEdit, checkSong, describeReason, must, REASONS, reportBass, sliceSong, spoken } from "../../src/index";
+import { demoSongs } from "../../../demo/songs";
+
+describe("the demo is sound music", () => {
+  test("no finding above a note, all accents met, every bass note with a reason, every melody note in the chord, a tension or named", () => {
+    for (const song of demoSongs()) {
+      expect(
+        checkSong(song)
+          .filter((f) => f.severity !== "note")
+          .map((f) => f.message),
+      ).toEqual([]);
+      for (const section of song.sections) {
+        const data = sliceSong(song, { section: section.id });
+        const report = must(reportBass(song, { section: section.id, part: "bass" }));
+        expect([report.accentsMet, report.withoutReason]).toEqual([report.accents, 0]);
+        for (const spans of data.roles.get("melody")!.values())
+          for (const span of spans) expect([spoken(section.name), span.kind]).not.toContain("outside");
+        for (const slice of data.slices) for (const note of slice.notes) if (note.part === "keys") expect(note.span.kind).toBe("chord");
+      }
+    }
+  });
+  test("reasons are words", () => {
+    for (const id of Object.keys(REASONS))
+      expect(describeReason({ id, params: { pitch: "Eb", chord: "Ebmaj7", role: "b3", target: "C", interval: "semitone" } })).not.toMatch(
+        /[{}]/,
+      );
+    expect(applyEdit(demoSongs()[0]!, { do: "setTempo", tempo: 80 }).ok).toBe(true);
+  });
+});

@@ -1,0 +1,205 @@
+import fc from "fast-check";
+import { byVoice, checkSong, must, pairReport, parseMeter, pitchMidi, sameVoice, type RealizedNote, type Song } from "../../src/index";
+import { edit, songWith } from "../helpers";
+
+const METER = must(parseMeter("4/4"));
+const GROUND = { meter: METER, chords: [] };
+const NAMES = ["C", "Db", "D", "Eb", "E", "F", "Gb", "G", "Ab", "A", "Bb", "B"];
+
+/** Notes as [beat, midi, beats]. */
+const line = (part: string, notes: readonly (readonly [number, number, number])[]): RealizedNote[] =>
+  notes.map(([beat, midi, beats], i) => ({
+    id: `${part}${i}`,
+    part,
+    section: "s1",
+    pass: "s1",
+    start: beat * 480,
+    duration: beats * 480,
+    midi,
+    pitch: `${NAMES[midi % 12]}${Math.floor(midi / 12) - 1}`,
+    velocity: 80,
+    played: beat * 480,
+    playedEnd: (beat + beats) * 480,
+  }));
+
+/** Lines of one note a beat, some beats silent. */
+const anyLine = (part: string) =>
+  fc.array(fc.option(fc.integer({ min: 55, max: 76 }), { freq: 4 }), { minLength: 8, maxLength: 8 }).map((midis) =>
+    line(
+      part,
+      midis.flatMap((m, beat) => (m === null ? [] : [[beat, m, 1] as const])),
+    ),
+  );
+
+test("crossings, unisons, parallels and rubs are those that are counted beat by beat from the pitches alone", () => {
+  fc.assert(
+    fc.property(anyLine("a"), anyLine("b"), (a, b) => {
+      const at = (l: RealizedNote[], beat: number) => l.find((n) => n.start === beat * 480)?.midi;
+      const both = [0, 1, 2, 3, 4, 5, 6, 7].filter((beat) => at(a, beat) !== undefined && at(b, beat) !== undefined);
+      const mean = (l: RealizedNote[]) => l.reduce((sum, n) => sum + n.midi, 0) / Math.max(1, l.length);
+      const signs = both.reduce((sum, beat) => sum + Math.sign(at(a, beat)! - at(b, beat)!), 0);
+      const above = signs === 0 ? mean(a) >= mean(b) : signs > 0;
+      const want: string[] = [];
+      for (const beat of both) {
+        const [x, y] = [at(a, beat)!, at(b, beat)!];
+        if (x === y) want.push(`unison ${beat}`);
+        else if (x > y !== above) want.push(`crossing ${beat}`);
+        if ([1, 13].includes(Math.abs(x - y))) want.push(`clash ${beat}`);
+        if (!both.includes(beat - 1)) continue;
+        const [wasX, wasY] = [at(a, beat - 1)!, at(b, beat - 1)!];
+        const same = (x - wasX) * (y - wasY) > 0;
+        const [was, is] = [Math.abs(wasX - wasY) % 12, Math.abs(x - y) % 12];
+        const turned = Math.sign(wasX - wasY) * Math.sign(x - y) < 0;
+        if (same && was === is && (was === 0 || was === 7) && !turned) want.push(`parallel ${beat}`);
+      }
+      const report = pairReport(a, b, GROUND);
+      const octaves = both.length > 3 && both.filter((beat) => (at(a, beat)! - at(b, beat)!) % 12 === 0).length >= 0.85 * both.length;
+      const got = report.places
+        .filter((p) => p.kind !== "overlap")
+        .map((p) => `${p.kind} ${p.tick / 480}`)
+        // A pair that turns over in a move of an octave or fifth is judged from the voice that was lower.
+        .filter((g) => !g.startsWith("parallel") || want.includes(g) || !turnedAt(a, b, Number(g.split(" ")[1])));
+      if (!octaves) expect(got.sort()).toEqual(want.sort());
+      expect(report.together).toBe(both.length * 480);
+      const attacks = new Set([...a, ...b].map((n) => n.start)).size;
+      expect(report.sameRhythm).toBeCloseTo(attacks ? both.length / attacks : 0);
+    }),
+    { numRuns: 300, seed: 11 },
+  );
+});
+const turnedAt = (a: RealizedNote[], b: RealizedNote[], beat: number): boolean => {
+  const at = (l: RealizedNote[], t: number) => l.find((n) => n.start === t * 480)!.midi;
+  return (at(a, beat - 1) - at(b, beat - 1)) * (at(a, beat) - at(b, beat)) < 0;
+};
+
+test("an overlap is a voice past where its neighbor just was, without crossing", () => {
+  const places = (a: [number, number, number][], b: [number, number, number][]) =>
+    pairReport(line("a", a), line("b", b), GROUND).places.map((p) => p.kind);
+  expect(
+    places(
+      [
+        [0, 64, 1],
+        [1, 71, 1],
+      ],
+      [
+        [0, 60, 1],
+        [1, 67, 1],
+      ],
+    ),
+  ).toContain("overlap");
+  expect(
+    places(
+      [
+        [0, 64, 1],
+        [1, 67, 1],
+      ],
+      [
+        [0, 60, 1],
+        [1, 64, 1],
+      ],
+    ),
+  ).not.toContain("overlap");
+  expect(
+    places(
+      [
+        [0, 64, 1],
+        [1, 67, 1],
+      ],
+      [
+        [0, 60, 1],
+        [1, 68, 1],
+      ],
+    ),
+  ).toEqual(expect.not.arrayContaining(["overlap"]));
+});
+
+test("octave doubling throughout is orchestration; a single octave after another is a parallel", () => {
+  const tune = [60, 62, 64, 65, 67, 65, 64, 62].map((m, i): [number, number, number] => [i, m, 1]);
+  const double = tune.map(([beat, m, beats]): [number, number, number] => [beat, m + 12, beats]);
+  expect(pairReport(line("a", double), line("b", tune), GROUND).places).toEqual([]);
+  const once = tune.map(([beat, m, beats], i): [number, number, number] => [beat, m + (i < 2 ? 12 : 9), beats]);
+  expect(pairReport(line("a", once), line("b", tune), GROUND).places.map((p) => [p.kind, p.interval])).toEqual([["parallel", "octave"]]);
+});
+
+test("who leads: the line that strikes by itself more, bar by bar; alike, neither does", () => {
+  const moving = line(
+    "a",
+    [0, 1, 2, 3].map((b) => [b, 64, 1] as const),
+  );
+  const held = line("b", [
+    [0, 60, 4],
+    [4, 60, 1],
+    [5, 62, 1],
+    [6, 64, 1],
+    [7, 65, 1],
+  ]);
+  const later = line("a", [
+    [0, 64, 1],
+    [1, 64, 1],
+    [2, 64, 1],
+    [3, 64, 1],
+    [4, 64, 4],
+  ]);
+  expect(pairReport(moving, line("b", [[0, 60, 4]]), GROUND).leads).toEqual([{ from: 0, to: 1920, who: "first" }]);
+  expect(pairReport(later, held, GROUND).leads).toEqual([
+    { from: 0, to: 1920, who: "first" },
+    { from: 1920, to: 3840, who: "second" },
+  ]);
+  expect(pairReport(moving, moving, GROUND).leads).toEqual([{ from: 0, to: 1920, who: "together" }]);
+});
+
+describe("takes of one line", () => {
+  const tune = ["0 C4 1", "1 D4 1", "2 E4 2"];
+  const second = (notes: string[]): Song => {
+    const song = edit(songWith({ line: "| C |", melody: tune }), { do: "addPart", name: "Take two", role: "vocal", instrument: "mezzo" });
+    const part = song.parts.find((p) => p.name === "Take two")!.id;
+    return edit(song, {
+      do: "setNotes",
+      section: "s1",
+      part,
+      notes: songWith({ melody: notes }).sections[0]!.notes.melody!.map(({ id: _, ...n }) => n),
+    });
+  };
+
+  test("count as one voice: nothing is found between them, and they stand together", () => {
+    expect(checkSong(second(tune)).filter((f) => f.rule.startsWith("voice-"))).toEqual([]);
+    // A line that only begins alike is another voice.
+    expect(checkSong(second(["0 C4 1", "1 D4 1", "2 C4 2"])).map((f) => f.rule)).toContain("voice-unison");
+    const a = line("a", [
+      [0, 60, 2],
+      [2, 62, 2],
+    ]);
+    const b = line("b", [
+      [0.25, 60, 1.75],
+      [2, 62, 2],
+    ]);
+    expect(sameVoice(a, b, GROUND)).toBe(true);
+    const c = line("c", [[0, 64, 4]]);
+    expect(byVoice([{ notes: a }, { notes: c }, { notes: b }], GROUND).map((g) => g.length)).toEqual([2, 1]);
+  });
+});
+
+test("a finding between two voices is one, with its places, and its fixes mend it", () => {
+  const song = edit(songWith({ line: "| C | F | G | C |", melody: ["0 G4 4", "4 A4 4", "8 B4 4", "12 C5 4"] }), {
+    do: "addPart",
+    name: "Second",
+    role: "vocal",
+    instrument: "alto",
+  });
+  const part = song.parts.find((p) => p.name === "Second")!.id;
+  const low = ["C4", "D4", "E4", "F4"].map((pitch, i) => ({ start: i * 1920, duration: 1920, pitch, velocity: 80 }));
+  const both = edit(song, { do: "setNotes", section: "s1", part, notes: low }, { do: "setProfile", profile: "chorale" });
+  const found = checkSong(both).filter((f) => f.rule === "voice-parallels");
+  expect(found).toHaveLength(1);
+  expect(found[0]!.amount).toBe("3 places");
+  expect(found[0]!.where.notes.length).toBe(8);
+  const [one, all] = found[0]!.fixes;
+  const left = (s: Song) =>
+    checkSong(s)
+      .filter((f) => f.rule === "voice-parallels")
+      .map((f) => f.amount);
+  expect(left(edit(both, one!.edit))[0]).not.toBe("3 places");
+  expect(left(edit(both, all!.edit))).toEqual([]);
+  const before = both.sections[0]!.notes[part]!.map((n) => pitchMidi(n.pitch));
+  expect(before).toEqual([60, 62, 64, 65]);
+});

@@ -1,0 +1,97 @@
+import { demoSongs } from "../demos";
+import {
+  accentsAt,
+  bassLines,
+  bassVerdictAt,
+  checkSong,
+  countedBy,
+  factsOf,
+  parallelPerfect,
+  PROFILES,
+  realize,
+  RULES,
+  soundingNames,
+  threads,
+  voicePaths,
+  must,
+  parseChord,
+  pitchMidi,
+  type Song,
+} from "../../src/index";
+import { goldenSong, VERSION1 } from "../fixtures";
+import { edit } from "../helpers";
+
+/** What the application says of a song. */
+function judgement(song: Song): unknown {
+  const read = factsOf(song);
+  return {
+    findings: checkSong(song).map((f) => [f.id, f.severity, f.message, f.fixes.map((x) => x.label)]),
+    accents: song.sections.map((s) => read.get(accentsAt, s.id)),
+    bass: song.sections.flatMap((s) => song.parts.filter((p) => p.role === "bass").map((p) => read.get(bassVerdictAt, s.id, p.id))),
+    sounding: song.sections.map((s) => [...soundingNames(realize(song, { section: s.id })).values()]),
+  };
+}
+
+describe("a muted part is judged like any other", () => {
+  const songs = [...demoSongs(), ...VERSION1.map(goldenSong)];
+  test.each(songs.map((s) => [s.title, s] as const))("%s", (_, song) => {
+    const plain = edit(song, ...song.parts.map((p) => ({ do: "setPart" as const, part: p.id, muted: false })));
+    const before = judgement(plain);
+    for (const part of plain.parts) {
+      const muted = edit(plain, { do: "setPart", part: part.id, muted: true });
+      expect([part.name, judgement(muted)]).toEqual([part.name, before]);
+    }
+  });
+
+  test("lines for the bass are the same whoever is muted", () => {
+    const song = demoSongs()[0]!;
+    const lines = (s: Song) => must(bassLines(s, { section: "s1", part: "bass", style: "kick-locked", seed: 2 })).map((l) => l.notes);
+    const before = lines(song);
+    for (const part of song.parts)
+      expect([part.name, lines(edit(song, { do: "setPart", part: part.id, muted: true }))]).toEqual([part.name, before]);
+  });
+});
+
+test("who judges changes what is said, and nothing else", () => {
+  const song = demoSongs()[0]!;
+  for (const profile of PROFILES) {
+    const judged = edit(song, { do: "setProfile", profile });
+    expect({ ...judged, profile: song.profile }).toEqual(song);
+    for (const f of checkSong(judged))
+      expect([f.rule, RULES.find((r) => r.id === f.rule)!.severity[profile]]).toEqual([f.rule, f.severity]);
+  }
+});
+
+describe("parallels are marked where they are counted", () => {
+  const paths = (profile: (typeof PROFILES)[number]) =>
+    must(
+      voicePaths(
+        ["C", "Dm", "Em", "F", "G", "Am", "Bb", "C"].map((s) => must(parseChord(s))),
+        { style: "spread", profile, weights: { parallels: 0.01, motion: 3 } },
+      ),
+    )[0]!;
+
+  test.each(PROFILES)("%s", (profile) => {
+    const path = paths(profile);
+    const counted = countedBy(profile);
+    for (let i = 1; i < path.chords.length; i++) {
+      const [a, b] = [path.chords[i - 1]!, path.chords[i]!].map((c) => c.pitches.map(pitchMidi));
+      const marked = threads(a!, b!, counted).filter((t) => t.parallel);
+      const costs = (path.chords[i]!.terms.parallels ?? 0) > 0;
+      expect([profile, i, marked.length > 0]).toEqual([profile, i, costs]);
+    }
+  });
+
+  test("every pair in four parts, the outermost elsewhere, none in loops", () => {
+    const [a, b] = [
+      [48, 55, 64, 72],
+      [50, 57, 65, 74],
+    ];
+    expect(parallelPerfect(48, 50, 55, 57)).toBe("fifth");
+    const marked = (counted: Parameters<typeof threads>[2]) => threads(a!, b!, counted).map((t) => t.parallel);
+    expect(marked("every")).toEqual(["fifth", "fifth", null, "octave"]);
+    expect(marked("outer")).toEqual(["octave", null, null, "octave"]);
+    expect(marked("none")).toEqual([null, null, null, null]);
+    expect(PROFILES.map(countedBy)).toEqual(PROFILES.map((p) => (p === "chorale" ? "every" : p === "loop" ? "none" : "outer")));
+  });
+});

@@ -1,0 +1,59 @@
+import {
+  applyEdit,
+  factsOf,
+  must,
+  VOCAL_SCHOOLS,
+  vocalLines,
+  vocalRequest,
+  vocalRows,
+  type Conflict,
+  type Measure,
+  type Song,
+  type VocalLines,
+} from "../../src/index";
+import { COUNTER_GRID, counterSong, type CounterCase } from "../../../bench/counterGrid";
+
+export type VocalCase = Omit<CounterCase, "style"> & { school: string; voices: number };
+
+/** Tunes, keys and meters of the grid of counter melodies, for every school; the schools of several voices with as many as they can have. */
+export const VOCAL_GRID: readonly VocalCase[] = VOCAL_SCHOOLS.flatMap((s) =>
+  COUNTER_GRID.filter((c) => c.style === COUNTER_GRID[0]!.style).map(({ style: _, ...c }, i) => ({
+    ...c,
+    school: s.id,
+    voices: s.voices[0] === s.voices[1] ? s.voices[0] + 1 : 2 + (i % s.voices[1]),
+  })),
+);
+
+const songs = new Map<Song, Song>();
+
+/** The song of a case, with a voice beside its tune. */
+export function vocalSong(c: VocalCase): Song {
+  const bare = counterSong(c);
+  let song = songs.get(bare);
+  if (song) return song;
+  song = must(applyEdit(bare, { do: "addPart", name: "Beside", role: "vocal", instrument: "mezzo" })).song;
+  song = { ...song, parts: song.parts.map((p) => (p.name === "Beside" ? { ...p, id: "beside" } : p)) };
+  songs.set(bare, song);
+  return song;
+}
+
+export interface VocalOutcome {
+  song: Song;
+  lines: VocalLines[];
+  unmet: Measure[];
+  /** Unmet aims that no conflict explains. */
+  unexplained: Measure[];
+  conflicts: Conflict[];
+}
+
+/** Writes one combination and compares its first way with its aims. */
+export function judgeVocal(c: VocalCase): VocalOutcome {
+  const song = vocalSong(c);
+  const request = { section: "s1", part: "beside", lead: "melody", school: c.school, voices: c.voices };
+  const lines = must(vocalLines(song, request));
+  const { ctx, school } = must(vocalRequest(factsOf(song), request));
+  const { report, conflicts } = lines[0]!;
+  const unmet = vocalRows(report, school.targets, ctx.meter).filter((m) => m.met === false);
+  const named = new Set(conflicts.flatMap((x) => x.measures));
+  return { song, lines, unmet, unexplained: unmet.filter((m) => !named.has(m.id)), conflicts };
+}

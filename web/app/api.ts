@@ -1,0 +1,65 @@
+import type { Song } from "../../core/src/index";
+import type { RevisionInfo, SongSummary } from "../../shared/songs";
+
+/** What the server said was wrong, or that it could not be reached (status 0). */
+export class ApiProblem extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly hint?: string,
+    readonly current?: Song,
+    readonly revision?: number,
+  ) {
+    super(message);
+  }
+}
+
+async function call(path: string, init?: RequestInit): Promise<Response> {
+  let response: Response;
+  try {
+    response = await fetch(`/api/songs${path}`, init);
+  } catch {
+    throw new ApiProblem(0, "server.away", "The server is away", "Your edits are kept in this browser and sent when it is back.");
+  }
+  if (response.ok) return response;
+  const body = (await response.json().catch(() => ({}))) as {
+    code?: string;
+    title?: string;
+    hint?: string;
+    current?: Song;
+    revision?: number;
+  };
+  throw new ApiProblem(
+    response.status >= 502 ? 0 : response.status,
+    body.code ?? "server.failed",
+    body.title ?? `The server answered ${response.status}`,
+    body.hint,
+    body.current,
+    body.revision,
+  );
+}
+
+const send = (method: string, body: unknown, headers: Record<string, string> = {}): RequestInit => ({
+  method,
+  headers: { "Content-Type": "application/json", ...headers },
+  body: JSON.stringify(body),
+});
+const revisionOf = (response: Response): number => Number(/\d+/.exec(response.headers.get("etag") ?? "0")?.[0] ?? 0);
+const stored = async (response: Response) => ({ song: (await response.json()) as Song, revision: revisionOf(response) });
+
+export const api = {
+  list: async () => (await (await call("")).json()) as SongSummary[],
+  get: async (id: string) => stored(await call(`/${id}`)),
+  /** The stored document as it stands, for a song that cannot be read. */
+  documentUrl: (id: string): string => `/api/songs/${id}/document`,
+  create: async (settings: { title: string } | Song) => stored(await call("", send("POST", settings))),
+  save: async (song: Song, revision: number) => revisionOf(await call(`/${song.id}`, send("PUT", song, { "If-Match": `"${revision}"` }))),
+  remove: async (id: string) => void (await call(`/${id}`, { method: "DELETE" })),
+  restore: async (id: string) => void (await call(`/${id}/restore`, { method: "POST" })),
+  duplicate: async (id: string) => stored(await call(`/${id}/duplicate`, { method: "POST" })),
+  revisions: async (id: string) => (await (await call(`/${id}/revisions`)).json()) as RevisionInfo[],
+  revision: async (id: string, revision: number) => (await (await call(`/${id}/revisions/${revision}`)).json()) as Song,
+  nameRevision: async (id: string, revision: number, name: string | null) =>
+    void (await call(`/${id}/revisions/${revision}`, send("PATCH", { name }))),
+};

@@ -1,0 +1,210 @@
+import { create } from "zustand";
+import { passOf, realize, type Drum, type Midi, type RealizedSong, type Song, type Ticks } from "../../../core/src/index";
+import { formNow } from "../store/form";
+import { passInView } from "../store/passes";
+import { usePlayback } from "../store/playback";
+import { useSelection } from "../store/selection";
+import { songNow, useSong } from "../store/song";
+import { playersOf } from "./events";
+import type { Player } from "./player";
+
+/** The sound packages are loaded at the first touch of play, not with the page. */
+let loading: Promise<Player> | null = null;
+let player: Player | null = null;
+const load = (): Promise<Player> =>
+  (loading ??= import("./player").then((module) => {
+    player = new module.Player();
+    player.onEnd = () => {
+      useSound.setState({ playing: false });
+      usePlayback.setState({ preview: null });
+    };
+    return player;
+  }));
+
+/** Reads the sound packages while nothing else happens, so that the first note asked for does not wait for them. */
+export function warmUp(): () => void {
+  // Not every browser says when it is idle.
+  const { requestIdleCallback, cancelIdleCallback } = window as Partial<Window>;
+  if (!requestIdleCallback || !cancelIdleCallback) return () => undefined;
+  const id = requestIdleCallback(() => void import("./player"));
+  return () => cancelIdleCallback(id);
+}
+
+interface SoundState {
+  playing: boolean;
+  loading: boolean;
+}
+
+export const useSound = create<SoundState>(() => ({ playing: false, loading: false }));
+
+/** What is heard of a song: the section in view or the whole form, without the part that is played in anew and those that are out of the pass in view. */
+function heardOf(song: Song): RealizedSong {
+  const { wholeSong, silent } = usePlayback.getState();
+  const { section, pass } = useSelection.getState();
+  const real = realize(song, wholeSong ? {} : { section });
+  const here = passInView(song, pass, section);
+  const out = new Set([...(silent ? [silent] : []), ...((!wholeSong && here && passOf(song, here)?.muted) || [])]);
+  if (!out.size) return real;
+  const parts = real.parts.map((p) => (out.has(p.id) ? { ...p, notes: [] } : p));
+  return { ...real, parts, hits: parts.some((p) => out.has(p.id) && p.role === "drums") ? [] : real.hits };
+}
+
+/** Parts that what is auditioned would change: they come forward a little. None where it changes all of them, or nothing. */
+function changedParts(song: Song): string[] {
+  if (!useSong.getState().song) return [];
+  const written = songNow();
+  if (written === song) return [];
+  const text = (s: Song) => {
+    const real = heardOf(s);
+    return new Map(real.parts.map((p) => [p.id, JSON.stringify(p.role === "drums" ? real.hits : p.notes)]));
+  };
+  const [before, now] = [text(written), text(song)];
+  const changed = [...now.keys()].filter((id) => now.get(id) !== before.get(id));
+  return changed.length < now.size ? changed : [];
+}
+
+/** Counts what was asked for: a request that was overtaken while the sounds loaded stays silent. */
+let ticket = 0;
+
+async function start(song: Song, options: { from: Ticks; to: Ticks; loop: boolean; countIn: boolean; startAt?: Ticks }): Promise<void> {
+  const mine = ++ticket;
+  useSound.setState({ loading: true });
+  try {
+    const ready = await load();
+    await ready.prepare(playersOf(song));
+    if (mine !== ticket) return;
+    const { solo, click, speed } = usePlayback.getState();
+    const { from, to, countIn } = options;
+    const forward = changedParts(song);
+    await ready.play(heardOf(song), { from, to, solo, click, countIn, speed, forward }, options.loop, options.startAt);
+    useSound.setState({ playing: true });
+  } finally {
+    if (mine === ticket) useSound.setState({ loading: false });
+  }
+}
+
+/** Plays the section (or the whole song once) from its beginning, from the place set in the ruler, or from a position. */
+export async function play(position?: Ticks): Promise<void> {
+  const { song } = useSong.getState();
+  if (!song) return;
+  const { preview, loop, from, wholeSong, countIn } = usePlayback.getState();
+  const startAt = position ?? (wholeSong ? null : from);
+  const shown = preview?.song ?? (wholeSong ? song : songNow());
+  const looped = wholeSong ? loopedPasses(shown) : null;
+  const range = looped ?? (loop && !wholeSong ? { from: loop.from, to: loop.to } : { from: 0, to: heardOf(shown).duration });
+  await start(shown, {
+    ...range,
+    loop: looped !== null || (!wholeSong && (loop?.on ?? true)),
+    countIn,
+    ...(startAt !== null ? { startAt } : {}),
+  });
+}
+
+/** Where the passes that are played again and again lie in the whole song; null where none are, or they are gone. */
+function loopedPasses(song: Song): { from: Ticks; to: Ticks } | null {
+  const { passes } = usePlayback.getState();
+  const form = passes ? formNow(song) : [];
+  const [first, last] = [form.find((p) => p.id === passes?.from), form.find((p) => p.id === passes?.to)];
+  return first && last && last.start >= first.start ? { from: first.start, to: last.start + last.duration } : null;
+}
+
+export function stop(): void {
+  ticket++;
+  player?.stop();
+  useSound.setState({ playing: false, loading: false });
+}
+
+/** Plays another version of the song around a place, once; the preview is shown while it sounds. Asked for again, it stops. */
+export async function audition(song: Song, label: string, id: string, from: Ticks, to: Ticks): Promise<void> {
+  if (usePlayback.getState().preview?.id === id && useSound.getState().playing) return endPreview();
+  usePlayback.setState({ preview: { song, label, id }, wholeSong: false });
+  await start(song, { from, to, loop: false, countIn: false });
+}
+
+export function endPreview(): void {
+  if (!usePlayback.getState().preview) return;
+  stop();
+  usePlayback.setState({ preview: null });
+}
+
+/** One note in the sound of a part, unless the band plays. */
+export async function soundNote(part: string, midi: Midi, duration = 0.35): Promise<void> {
+  if (useSound.getState().playing) return;
+  // In a task of its own: the edit that called for it is drawn first.
+  await new Promise((resolve) => setTimeout(resolve));
+  await soundPlayedNote(part, midi, duration);
+}
+
+/** A key that is played in: it sounds while the band plays, too. */
+export async function soundPlayedNote(part: string, midi: Midi, duration = 0.35): Promise<void> {
+  const { song } = useSong.getState();
+  if (song) await (await load()).soundNote(playersOf(song), part, midi, duration);
+}
+
+/** A drum that is played in. */
+export async function soundPlayedDrum(part: string, drum: Drum, velocity: number): Promise<void> {
+  const { song } = useSong.getState();
+  if (song) await (await load()).strike(playersOf(song), part, drum, velocity);
+}
+
+export const playhead = (): Ticks | null => (useSound.getState().playing ? (player?.position() ?? null) : null);
+
+/** What is heard, in ticks of its section, and the pass it belongs to where the whole song plays; null while nothing plays. */
+export function playedPlace():
+  { section: string; pass: string; tick: Ticks; inSong: Ticks } | { section: string; pass: null; tick: Ticks } | null {
+  const tick = playhead();
+  const song = usePlayback.getState().preview?.song ?? useSong.getState().song;
+  if (tick === null || !song) return null;
+  if (!usePlayback.getState().wholeSong) return { section: useSelection.getState().section, pass: null, tick };
+  const pass = formNow(song).findLast((p) => p.start <= Math.max(0, tick));
+  if (!pass) return null;
+  const from = (song.form.find((p) => p.id === pass.id)?.bars?.[0] ?? 0) * pass.meter.bar;
+  return { section: pass.section, pass: pass.id, tick: tick - pass.start + from, inSong: tick };
+}
+
+/** Where the playhead stands in a section; null where it is elsewhere, or nothing plays. */
+export function playheadIn(section: string): Ticks | null {
+  const at = playedPlace();
+  return at?.section === section ? at.tick : null;
+}
+
+/** What plays follows edits, solo, click and another section at once. Returns a function that ends this and all sound. */
+export function startSound(): () => void {
+  const refresh = () => {
+    const { song } = useSong.getState();
+    const { preview, solo, click, speed, wholeSong } = usePlayback.getState();
+    if (song && player?.playing) player.update(heardOf(preview?.song ?? (wholeSong ? song : songNow())), { solo, click, speed });
+  };
+  const ends = [
+    useSong.subscribe((state, before) => {
+      if (state.version !== before.version) refresh();
+    }),
+    usePlayback.subscribe((state, before) => {
+      if (state.solo !== before.solo || state.click !== before.click) refresh();
+    }),
+    useSelection.subscribe((state, before) => {
+      if (usePlayback.getState().wholeSong) return;
+      if (state.section !== before.section) stop();
+      else if (state.pass !== before.pass || state.here !== before.here) refresh();
+    }),
+  ];
+  return () => {
+    for (const end of ends) end();
+    stop();
+  };
+}
+
+/** For tests: renders the open song, or another one, with the sounds that are played. */
+export async function renderSong(options: {
+  song?: Song;
+  section?: string;
+  from?: Ticks;
+  to?: Ticks;
+  solo?: string[];
+}): Promise<{ samples: number[]; rate: number }> {
+  const song = options.song ?? useSong.getState().song;
+  if (!song) throw new Error("no song is open");
+  const { render } = await import("./player");
+  const { samples, rate } = await render(realize(song, options.section ? { section: options.section } : {}), options);
+  return { samples: Array.from(samples), rate };
+}

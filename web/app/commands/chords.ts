@@ -1,0 +1,105 @@
+import {
+  chordOf,
+  NO_CHORD,
+  pitchMidi,
+  SIXTEENTH,
+  voiceSection,
+  type ChordEvent,
+  type Edit,
+  type Midi,
+  type Part,
+  type Section,
+  type Song,
+} from "../../../core/src/index";
+import { soundNote } from "../audio/sound";
+import type { SectionData } from "../store/sectionData";
+import { chooseChord, useSelection } from "../store/selection";
+import { edit, sectionNow, songNow } from "../store/song";
+import { voicePartOf } from "./voicings";
+
+/** In place of the chord in focus, or after it. */
+export type Where = "instead" | "after";
+
+/** The chords as they are stored now: what is drawn may be a moment behind. */
+export const chordsNow = (sectionId: string): ChordEvent[] => sectionNow(sectionId)?.chords ?? [];
+
+/** What "after" means where the chord in focus stands. */
+export function afterText({ section: { chords } }: SectionData, focus: string | null): string {
+  const event = chords.find((c) => c.id === focus);
+  if (!event || event === chords.at(-1)) return chords.length ? "in a new bar at the end" : "in bar 1";
+  return `in the second half of ${event.symbol}`;
+}
+
+/** The edit that puts a chord into the section. */
+export function putEdit(data: SectionData, symbol: string, where: Where, readings?: string[]): Edit {
+  const section = data.section.id;
+  const chords = chordsNow(section);
+  const event = chords.find((c) => c.id === useSelection.getState().chord);
+  const more = readings?.length ? { readings } : {};
+  if (event && where === "instead") {
+    const renamed: Edit = { do: "setChord", section, chord: event.id, symbol };
+    return readings?.length
+      ? { do: "all", label: "chord", edits: [renamed, { do: "setReadings", section, chord: event.id, readings }] }
+      : renamed;
+  }
+  const into = (from: number, to: number): Edit => ({
+    do: "setChords",
+    section,
+    from,
+    to,
+    chords: [{ start: from, duration: to - from, symbol, ...more }],
+  });
+  if (event && event !== chords.at(-1)) {
+    const half = Math.round(event.duration / 2 / SIXTEENTH) * SIXTEENTH;
+    return into(event.start + half, event.start + event.duration);
+  }
+  // At the end: the first bar that has no chord yet.
+  const end = chords.length ? Math.max(...chords.map((c) => c.start + c.duration)) : 0;
+  const start = Math.ceil(end / data.meter.bar) * data.meter.bar;
+  return into(start, start + data.meter.bar);
+}
+
+/** Puts a chord into the section, moves the focus to it, and lets it sound. */
+export function put(data: SectionData, symbol: string, where: Where, readings?: string[]): boolean {
+  const before = new Set(chordsNow(data.section.id).map((c) => c.id));
+  if (!edit(putEdit(data, symbol, where, readings))) return false;
+  const fresh = chordsNow(data.section.id).find((c) => !before.has(c.id));
+  if (fresh) chooseChord(fresh.id);
+  soundChord(symbol);
+  return true;
+}
+
+/** Renames a chord, and lets it sound; false where it cannot be read. */
+export function rename(section: string, chord: string, symbol: string): boolean {
+  if (!edit({ do: "setChord", section, chord, symbol })) return false;
+  soundChord(symbol);
+  return true;
+}
+
+/** Lets a chord sound alone in the sound of the part whose voicings are worked on. */
+export function soundChord(symbol: string): void {
+  const song = songNow();
+  const part = voicePartOf(song);
+  if (part) for (const midi of alone(song, part, symbol)) void soundNote(part.id, midi);
+}
+
+const known = new WeakMap<Part, Map<string, Midi[]>>();
+
+/** The layout a chord would get on its own. */
+function alone(song: Song, part: Part, symbol: string): Midi[] {
+  const layouts = known.get(part) ?? new Map<string, Midi[]>();
+  known.set(part, layouts);
+  const found = layouts.get(symbol);
+  if (found || symbol === NO_CHORD || !chordOf(symbol)) return found ?? [];
+  const section: Section = {
+    ...song.sections[0]!,
+    id: "alone",
+    bars: 1,
+    notes: {},
+    chords: [{ id: "c0", start: 0, duration: SIXTEENTH, symbol }],
+  };
+  const voiced = voiceSection({ ...song, sections: [section] }, section.id, part.id);
+  const pitches = voiced.ok ? (voiced.value.chords[0]?.pitches ?? []).map(pitchMidi) : [];
+  layouts.set(symbol, pitches);
+  return pitches;
+}

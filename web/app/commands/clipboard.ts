@@ -1,0 +1,101 @@
+import { create } from "zustand";
+import { clipOf, clipStart, counted, pasted, sectionMeter, type Clip, type Edit, type Note, type Ticks } from "../../../core/src/index";
+import { usePlayback } from "../store/playback";
+import { chooseNotes } from "../store/selection";
+import { sectionNow, songNow, useSong } from "../store/song";
+import { removeNotes, type NotePlace } from "./notes";
+import { tell } from "../store/notice";
+import { tellUndoable } from "./undoable";
+
+/** What was copied last; it can be set down in any part and section. */
+export const useClipboard = create<{ clip: Clip | null }>(() => ({ clip: null }));
+
+const meterOf = ({ section }: NotePlace) => sectionMeter(songNow(), sectionNow(section)!);
+const storedIn = ({ section, part }: NotePlace): readonly Note[] => sectionNow(section)?.notes[part] ?? [];
+const chosenIn = (place: NotePlace, ids: readonly string[]): Note[] => storedIn(place).filter((n) => ids.includes(n.id));
+
+/** Copies notes. */
+export function copyNotes(place: NotePlace, ids: readonly string[]): boolean {
+  const notes = chosenIn(place, ids);
+  if (!notes.length) return false;
+  useClipboard.setState({ clip: clipOf(notes, meterOf(place)) });
+  tell({ text: `${counted(notes.length, "note")} copied. Ctrl V sets them down.` });
+  return true;
+}
+
+/** Takes notes away and keeps them to be set down. */
+export function cutNotes(place: NotePlace, ids: readonly string[]): boolean {
+  const notes = chosenIn(place, ids);
+  if (!notes.length || !removeNotes(place, [...ids])) return false;
+  useClipboard.setState({ clip: clipOf(notes, meterOf(place)) });
+  tellUndoable(`${counted(notes.length, "note")} cut. Ctrl V sets them down.`);
+  return true;
+}
+
+/** Sets a clip down at a place and chooses its notes; what stood there gives way. */
+function setDown(place: NotePlace, clip: Clip, at: Ticks): boolean {
+  const section = sectionNow(place.section);
+  if (!section) return false;
+  const length = section.bars * meterOf(place).bar;
+  if (at >= length) {
+    tell({ text: `There is no room behind it: ${section.name} ends with bar ${section.bars}.` });
+    return false;
+  }
+  const { kept, added, gone } = pasted(storedIn(place), clip, at, length);
+  const change: Edit = { do: "setNotes", ...place, notes: [...kept, ...added] };
+  const before = new Set(storedIn(place).map((n) => n.id));
+  if (!useSong.getState().edit(change)) return false;
+  chooseNotes(
+    place.part,
+    storedIn(place)
+      .filter((n) => !before.has(n.id))
+      .map((n) => n.id),
+  );
+  const lost = clip.notes.length - added.length;
+  const parts = [counted(added.length, "note"), gone ? `${gone} gave way` : "", lost ? `${lost} would stand past the end` : ""];
+  tellUndoable(`${parts.filter(Boolean).join(", ")}.`);
+  return true;
+}
+
+/** Where the next copy of notes stands: behind their stretch, at the same place of the beat or bar. */
+const behind = (place: NotePlace, notes: readonly Note[]): Ticks => {
+  const meter = meterOf(place);
+  return clipStart(notes, meter) + clipOf(notes, meter).length;
+};
+
+/** A copy of notes right behind them. */
+export function duplicateNotes(place: NotePlace, ids: readonly string[]): boolean {
+  const notes = chosenIn(place, ids);
+  return notes.length > 0 && setDown(place, clipOf(notes, meterOf(place)), behind(place, notes));
+}
+
+/** Sets down what was copied: where playing was set to begin, else behind the chosen notes, else at the beginning. */
+export function pasteNotes(place: NotePlace, ids: readonly string[]): boolean {
+  const { clip } = useClipboard.getState();
+  if (!clip) return false;
+  const notes = chosenIn(place, ids);
+  return setDown(place, clip, usePlayback.getState().from ?? (notes.length ? behind(place, notes) : 0));
+}
+
+/** Copies of notes moved by time and pitch, beside the notes themselves. */
+export function addCopies(
+  place: NotePlace,
+  notes: readonly { id: string; start?: Ticks | undefined; pitch?: string | undefined }[],
+): boolean {
+  const stored = storedIn(place);
+  const copies = notes.flatMap(({ id, start, pitch }) => {
+    const note = stored.find((n) => n.id === id);
+    if (!note) return [];
+    const { id: _, reason: _reason, pinned: _pinned, ...rest } = note;
+    return [{ ...rest, start: start ?? note.start, pitch: pitch ?? note.pitch }];
+  });
+  const before = new Set(stored.map((n) => n.id));
+  if (!copies.length || !useSong.getState().edit({ do: "setNotes", ...place, notes: [...stored, ...copies] })) return false;
+  chooseNotes(
+    place.part,
+    storedIn(place)
+      .filter((n) => !before.has(n.id))
+      .map((n) => n.id),
+  );
+  return true;
+}

@@ -1,0 +1,28 @@
+import { readSongFile, type Song } from "../../../core/src/index";
+import { api, ApiProblem } from "../api";
+
+/** How long a link to a file is kept, in milliseconds. */
+const KEPT = 1000;
+
+/** Hands a file to the browser to be saved. */
+export function download(name: string, data: BlobPart, type: string): void {
+  const url = URL.createObjectURL(new Blob([data], { type }));
+  Object.assign(document.createElement("a"), { href: url, download: name }).click();
+  setTimeout(() => URL.revokeObjectURL(url), KEPT);
+}
+
+/** A file name from a song's title. */
+export function fileName(song: Song, ending: string): string {
+  const name = song.title
+    .replace(/[^\p{L}\p{N}]+/gu, "-")
+    .replace(/^-|-$/g, "")
+    .toLowerCase();
+  return `${name || "song"}.${ending}`;
+}
+
+/** Reads a song file and stores it as a new song; returns its id or says what is wrong. */
+export async function importFile(file: File): Promise<string> {
+  const read = readSongFile(await file.text());
+  if (!read.ok) throw new ApiProblem(422, read.error.code, `${file.name}: ${read.error.message}`, read.error.hint);
+  return (await api.create(read.value)).song.id;
+}

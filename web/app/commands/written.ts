@@ -1,0 +1,129 @@
+import { useMemo } from "react";
+import {
+  mended,
+  takeVoices,
+  type BassLine,
+  type BassRequest,
+  type CounterLine,
+  type Edit,
+  type Problem,
+  type Result,
+  type RoughSpot,
+  type Ticks,
+  type VocalLines,
+  type VocalRequest,
+} from "../../../core/src/index";
+import { clearLines, useResults, type Offer } from "../store/results";
+import { useSelection } from "../store/selection";
+import { songNow } from "../store/song";
+import { workers } from "../workers/client";
+import { acceptEdit } from "./audition";
+
+/** A bench that writes lines, and what a line of it is. */
+export interface Written {
+  bass: BassLine;
+  counter: CounterLine;
+  vocal: VocalLines;
+}
+export type Bench = keyof Written;
+
+/** Which bench, section and part written lines are for. */
+export const linesId = (bench: Bench, section: string, part: string): string => `${bench}:${section}:${part}`;
+
+/** Writes lines for a section; the newest request wins. */
+async function write<B extends Bench>(
+  bench: B,
+  section: string,
+  part: string,
+  seed: number,
+  ask: Promise<Result<Written[B][]>>,
+): Promise<void> {
+  const busy = `${linesId(bench, section, part)}:${seed}:${Date.now()}`;
+  useResults.setState({ busy, writeProblem: null });
+  const result = await ask;
+  if (useResults.getState().busy !== busy) return;
+  const written = (lines: (BassLine | CounterLine | VocalLines)[], writeProblem: Problem | null) =>
+    useResults.setState({ busy: null, lines, linesFor: linesId(bench, section, part), writeProblem });
+  if (result.ok) written(result.value, null);
+  else written([], result.error);
+}
+
+/** Writes bass lines with the style and settings of the part. */
+export const writeLines = (section: string, part: string, seed: number): Promise<void> =>
+  write("bass", section, part, seed, workers.writer.bass({ section, part, seed }));
+
+/** Writes counter melodies with the style and settings of the part, against another line. */
+export const writeCounters = (section: string, part: string, seed: number, against: string | undefined): Promise<void> =>
+  write("counter", section, part, seed, workers.writer.counter({ section, part, seed, ...(against === undefined ? {} : { against }) }));
+
+/** Writes voices beside a tune with the school and settings of the part. */
+export const writeVoices = (request: VocalRequest): Promise<void> =>
+  write("vocal", request.section, request.part, 0, workers.writer.vocal(request));
+
+/** Mends a rough spot of written voices: the note has another pitch, and they are judged once more. */
+export async function mendVoices(request: VocalRequest, index: number, spot: RoughSpot, pitch: string): Promise<void> {
+  const lines = useResults.getState().lines as VocalLines[];
+  const next = mended(lines[index]!, spot, pitch);
+  const judged = await workers.writer.rejudge(request, next);
+  const put = judged.ok ? judged.value : next;
+  if (useResults.getState().lines === lines) useResults.setState({ lines: lines.map((l, i) => (i === index ? put : l)) });
+}
+
+/** Written voices as offers: into the parts they are for, and into new ones. */
+export function useVoiceOffers(section: string, part: string, length: Ticks): Offer[] {
+  const lines = useWritten("vocal", section, part);
+  return useMemo(
+    () =>
+      lines.map((line, i): Offer => ({
+        id: `voices:${i}:${line.school}:${part}`,
+        label: `way ${i + 1}`,
+        edit: takeVoices(songNow(), section, line),
+        from: 0,
+        to: length,
+        whole: true,
+        taken: clearLines,
+      })),
+    [lines, section, part, length],
+  );
+}
+
+/** The lines that were written for a part; none while others are shown. */
+export const useWritten = <B extends Bench>(bench: B, section: string, part: string): readonly Written[B][] => {
+  const lines = useResults((s) => s.lines);
+  const mine = useResults((s) => s.linesFor === linesId(bench, section, part));
+  return mine ? (lines as Written[B][]) : NONE;
+};
+const NONE: readonly never[] = [];
+
+/** The last bars that passes get which go on elsewhere; none where the line is for one pass alone. */
+async function endingsOf(request: BassRequest, notes: BassLine["notes"]): Promise<Edit[]> {
+  if (useSelection.getState().here) return [];
+  const found = await workers.writer.endings(request, notes);
+  return found.ok ? found.value : [];
+}
+
+/** The written lines as offers that can be heard in place and taken. */
+export function useLineOffers(bench: Exclude<Bench, "vocal">, part: string, section: string, length: Ticks): Offer[] {
+  const lines = useWritten(bench, section, part);
+  return useMemo(
+    () =>
+      lines.map((line, i): Offer => ({
+        id: `line:${i}:${line.seed}:${line.style}:${part}`,
+        label: `line ${i + 1}`,
+        edit: { do: "setNotes", section, part, notes: line.notes },
+        ...(bench === "bass"
+          ? { also: () => endingsOf({ section, part, style: (line as BassLine).style, seed: line.seed }, line.notes) }
+          : {}),
+        from: 0,
+        to: length,
+        whole: true,
+        taken: clearLines,
+      })),
+    [lines, bench, section, part, length],
+  );
+}
+
+/** Takes a written line; the others are done with. */
+export function acceptLine(change: Edit): void {
+  if (acceptEdit(change)) clearLines();
+}

@@ -1,0 +1,95 @@
+import { useMemo } from "react";
+import {
+  createMemory,
+  kicksAt,
+  notesAt,
+  passPlace,
+  realizedAt,
+  rolesAt,
+  sectionKey,
+  sectionMeter,
+  sectionOf,
+  sectionPlace,
+  soundingAt,
+  type Key,
+  type KickHit,
+  type Meter,
+  type Reader,
+  type RealizedNote,
+  type RealizedPart,
+  type RealizedSong,
+  type RoleSpan,
+  type Section,
+  type Song,
+  type Ticks,
+} from "../../../core/src/index";
+
+/** What the score shows of one section. */
+export interface SectionData {
+  song: Song;
+  section: Section;
+  real: RealizedSong;
+  roles: Map<string, Map<RealizedNote, RoleSpan[]>>;
+  kicks: KickHit[];
+  meter: Meter;
+  key: Key;
+  length: Ticks;
+  /** Ticks shown before bar 1, for pickup notes. */
+  pickup: Ticks;
+  /** Notes with which the next pass begins before its first bar, by part; times are those of this section. */
+  upbeats: Map<string, RealizedNote[]>;
+  /** Sounding names of the chords whose bass part changes them, by chord id. */
+  sounding: Map<string, string>;
+}
+
+/** Facts of the song in view, remembered from edit to edit. */
+const memory = createMemory();
+
+/** What follows from a song, remembered as well. */
+export const factsNow = (song: Song): Reader => memory.at(song);
+
+/** The notes that the pass after one plays before its first bar: they sound in the last bars of this one. */
+function upbeatsInto(song: Song, section: Section, bar: Ticks, passId: string | null): SectionData["upbeats"] {
+  const at = song.form.findIndex((p) => p.id === passId);
+  const [pass, next] = [song.form[at], song.form[at + 1]];
+  if (!pass || !next || pass.sectionId !== section.id) return new Map();
+  const end = Math.min(pass.bars?.[1] ?? section.bars, section.bars) * bar;
+  const read = memory.at(song);
+  return new Map(
+    song.parts.map((p) => [
+      p.id,
+      read
+        .get(notesAt, passPlace(song, next.id), p.id, "played")
+        .filter((n) => n.start < 0)
+        .map((n) => ({ ...n, start: n.start + end })),
+    ]),
+  );
+}
+
+export function useSectionData(song: Song, sectionId: string, passId: string | null): SectionData | null {
+  return useMemo(() => {
+    const section = sectionOf(song, sectionId);
+    if (!section) return null;
+    const read = memory.at(song);
+    const place = sectionPlace(sectionId);
+    const real = read.get(realizedAt, place, "played");
+    const meter = sectionMeter(song, section);
+    const earliest = Math.min(-(section.pickup ?? 0), ...real.parts.flatMap((p) => p.notes.slice(0, 8).map((n) => n.start)));
+    const beat = meter.beats.at(-1)!.duration;
+    return {
+      song,
+      section,
+      real,
+      meter,
+      key: sectionKey(song, section),
+      sounding: read.get(soundingAt, place),
+      kicks: read.get(kicksAt, place),
+      length: section.bars * meter.bar,
+      upbeats: upbeatsInto(song, section, meter.bar, passId),
+      roles: new Map(real.parts.map((p) => [p.id, read.get(rolesAt, place, p.id, "played")])),
+      pickup: Math.max(beat, Math.ceil(-earliest / beat) * beat),
+    };
+  }, [song, sectionId, passId]);
+}
+
+export const partOfReal = (data: SectionData, id: string): RealizedPart => data.real.parts.find((p) => p.id === id)!;

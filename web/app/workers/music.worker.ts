@@ -1,0 +1,290 @@
+import { expose } from "comlink";
+import {
+  accentsAt,
+  agreementAt,
+  anewAt,
+  applyEdit,
+  bassRequest,
+  bassVerdictAt,
+  buildUp,
+  chooseCapo,
+  createChecker,
+  createMemory,
+  fail,
+  followChange,
+  gates,
+  harmonyAt,
+  isComplete,
+  laidOutParts,
+  ok,
+  partByRole,
+  partOf,
+  passView,
+  passEndings,
+  pathsAt,
+  reharmonizeSection,
+  thinOut,
+  harmonizations,
+  reharmonizations,
+  bassLines,
+  counterLines,
+  fitKey,
+  neckKey,
+  rejudge,
+  overviewOf,
+  safeFixes,
+  tryFixes,
+  vocalLines,
+  verdictAt,
+  voicingAt,
+  weavePlan,
+  WHAT_FOLLOWS,
+  withFollowing,
+  type AccentMap,
+  type Agreement,
+  type Anew,
+  type BassLine,
+  type BassRequest,
+  type BassVerdict,
+  type CapoChoice,
+  type CounterLine,
+  type CounterRequest,
+  type Edit,
+  type Finding,
+  type Overview,
+  type SafeFixes,
+  type Gate,
+  type Harmonization,
+  type HarmonizeRequest,
+  type HarmonyReport,
+  type SungKey,
+  type NeckKey,
+  type VocalLines,
+  type VocalRequest,
+  type Progressed,
+  type ReharmCandidate,
+  type ReharmRequest,
+  type Result,
+  type SectionPath,
+  type SectionRequest,
+  type SectionVoicing,
+  type ShapeStep,
+  type Song,
+  type Syllable,
+  type Verdict,
+  type WeavePlace,
+  type WordBook,
+} from "../../../core/src/index";
+import { linesOf, wordBook, type Language } from "./wordBook";
+
+/** Keeps the song by version and follows it by edits, so that a whole song crosses the border only when it is opened or undone. */
+let song: Song | null = null;
+let version = 0;
+/** The last song that had all that belongs to it; null for one that came as a whole: its layouts stay as they are stored. */
+let settled: Song | null = null;
+/** The version for which what follows was asked last, where something did. */
+let asked = -1;
+const memory = createMemory();
+const checker = createChecker(memory);
+// Judges what is only tried out (a drag, a preview), without displacing what is remembered of the song itself.
+const trialMemory = createMemory();
+const trialChecker = createChecker(trialMemory);
+
+/** The pass that is looked at. */
+let looked: { pass: string | null; here: boolean } = { pass: null, here: false };
+/** The song as that pass plays it. */
+const view = (): Song | null => song && passView(song, looked.pass, looked.here);
+
+/** Runs what needs an open song. */
+const withSong = <T>(run: (open: Song) => Result<T>): Result<T> => {
+  const open = view();
+  return open ? run(open) : fail("song.none", "No song is open");
+};
+
+/** A number for each result, so that what the caller has already does not cross the border again. */
+const numbers = new WeakMap<object, number>();
+let count = 0;
+function numberOf(result: object): number {
+  let number = numbers.get(result);
+  if (!number) numbers.set(result, (number = ++count));
+  return number;
+}
+
+const books = new Map<Language, Promise<WordBook>>();
+
+export interface Harmony {
+  harmony: HarmonyReport;
+  verdict: Verdict;
+  number: number;
+}
+
+export interface Analysis {
+  findings: Finding[];
+  report: BassVerdict | null;
+  /** Null where it is what the caller has. */
+  harmony: Harmony | null;
+}
+
+export interface AccentView {
+  map: AccentMap;
+  /** Null where all accents agree. */
+  agreed: Agreement | null;
+  plan: WeavePlace[];
+}
+
+export interface Layouts {
+  part: string;
+  number: number;
+  /** Null where it is what the caller has; otherwise the layouts, or why there are none. */
+  voicing: Result<SectionVoicing> | null;
+}
+
+/** A key with how the song would be held on a neck in it. */
+export type TriedKey = SungKey & { necks: NeckKey[] };
+
+export type ShownOffer = Omit<ReharmCandidate, "events">;
+
+const musicWorker = {
+  /** `fresh`: a song that was opened, undone or redone, not one that was edited. */
+  load(next: number, document: Song, fresh: boolean): void {
+    song = document;
+    version = next;
+    if (fresh) settled = null;
+  },
+  /** What is asked from now on is asked of a section as this pass plays it. */
+  look(pass: string | null, here: boolean): void {
+    looked = { pass, here };
+  },
+  /** False when the worker does not hold the version before: then the song must be loaded. */
+  edit(next: number, change: Edit): boolean {
+    if (!song || version !== next - 1) return false;
+    const result = applyEdit(song, change);
+    if (!result.ok) return false;
+    if (settled === song && isComplete(change)) settled = result.value.song;
+    // What followed was worked out for the song as it is now: from there on only what that brought is looked at, so that it comes to an end.
+    if (asked === version && change.do === "all" && change.label === WHAT_FOLLOWS) settled = song;
+    song = result.value.song;
+    version = next;
+    return true;
+  },
+  /** Findings and bass report of a section; with `tried`, as if that edit had been made. `known`: number of the harmony the caller has. */
+  analyze(section: string, bassPart: string, known: number, tried?: Edit): Analysis {
+    const open = view();
+    if (!open) return { findings: [], report: null, harmony: null };
+    const changed = tried ? applyEdit(open, tried) : null;
+    const judged = changed?.ok ? changed.value.song : open;
+    const [read, by] = changed?.ok ? [trialMemory.at(judged), trialChecker] : [memory.at(judged), checker];
+    const bass = partOf(judged, bassPart) ?? partByRole(judged, "bass");
+    const report = bass && read.get(bassVerdictAt, section, bass.id);
+    const findings = by.section(judged, section);
+    const harmony = memory.at(open).get(harmonyAt, section);
+    const number = numberOf(harmony);
+    return {
+      findings,
+      report: report?.ok ? report.value : null,
+      harmony: number === known ? null : { harmony, verdict: memory.at(open).get(verdictAt, section), number },
+    };
+  },
+  /** Who strikes where in a section, what could be agreed on where accents miss each other, and where a bass would weave. */
+  accents(section: string, part: string): AccentView | null {
+    const open = view();
+    if (!open) return null;
+    const read = memory.at(open);
+    const map = read.get(accentsAt, section);
+    if (!map.ok) return null;
+    const agreed = read.get(agreementAt, section);
+    const bass = bassRequest(read, { section, part });
+    return { map: map.value, agreed: agreed.ok ? agreed.value : null, plan: bass.ok ? weavePlan(bass.value.ctx) : [] };
+  },
+  /** Edits that belong to what changed since the song was last settled; made, they settle it. */
+  follow(): { version: number; edits: Edit[] } {
+    const edits = song ? followChange(settled, song, { memory }) : [];
+    if (!edits.length) settled = song;
+    asked = edits.length ? version : -1;
+    return { version, edits };
+  },
+  /** An edit with what belongs to it, the bass too where it is to go along. */
+  withFollowing: (edit: Edit, bass: boolean): Result<Edit> =>
+    withSong((open) => {
+      const applied = applyEdit(open, edit);
+      return applied.ok ? ok(withFollowing(open, edit, { bass, memory: trialMemory })) : applied;
+    }),
+  /** What the voicing path chose for each part of a section. `known`: numbers of what the caller has, by part. */
+  layouts(section: string, known: Record<string, number>): Layouts[] {
+    const open = view();
+    if (!open) return [];
+    const read = memory.at(open);
+    return laidOutParts(open).flatMap((part): Layouts[] => {
+      const voiced = part.link!.kind === "voicing" ? read.get(voicingAt, section, part.id) : null;
+      if (!voiced) return [];
+      const number = numberOf(voiced);
+      return [{ part: part.id, number, voicing: known[part.id] === number ? null : voiced }];
+    });
+  },
+  /** What laying the section out anew would gain; null where nothing. */
+  anew: (section: string, part: string): Result<Anew | null> => withSong((open) => memory.at(open).get(anewAt, section, part)),
+  paths: (section: string, part: string): Result<SectionPath[]> => withSong((open) => memory.at(open).get(pathsAt, section, part)),
+  capo: (part: string): Result<CapoChoice[]> => withSong((open) => chooseCapo(open, part)),
+  /** Only what is shown crosses the border: the first offers, without the chords they leave alone. */
+  reharmonize: (request: Omit<ReharmRequest, "song">): Result<ShownOffer[]> =>
+    withSong((open) => {
+      const found = reharmonizations({ song: open, ...request });
+      return found.ok ? ok(found.value.slice(0, 9).map(({ events: _, ...shown }) => shown)) : found;
+    }),
+  reharmonizeSection: (request: Omit<SectionRequest, "song">): Result<Progressed[]> =>
+    withSong((open) => reharmonizeSection({ song: open, ...request })),
+  harmonize: (request: Omit<HarmonizeRequest, "song">, as: "melody" | "bass"): Result<Harmonization[]> =>
+    withSong((open) => harmonizations({ song: open, ...request }, as)),
+  gates: (request: BassRequest): Result<{ now: Gate["effect"]; gates: Gate[] }> => withSong((open) => gates(open, request)),
+  /** Removes the least justified note, or adds the best justified one. */
+  shape: (request: BassRequest, way: "thin" | "build"): Result<ShapeStep> =>
+    withSong((open) => (way === "thin" ? thinOut : buildUp)(open, request)),
+  /** Lines of text in syllables; a language is loaded when it is first asked for, and stays. */
+  async syllables(text: string, language: Language): Promise<Syllable[][]> {
+    let book = books.get(language);
+    if (!book) books.set(language, (book = wordBook(language)));
+    return linesOf(text, await book);
+  },
+  vocal: (request: VocalRequest): Result<VocalLines[]> => withSong((open) => vocalLines(open, request)),
+  /** Voices judged once more after a note of them was changed. */
+  rejudge: (request: VocalRequest, lines: VocalLines): Result<VocalLines> => withSong((open) => rejudge(open, request, lines)),
+  /** Fixes of a place of a finding, tried: by their labels, what each would bring that is as bad; null brings nothing, a fix that does not mend is left out. */
+  tried(finding: Finding, placeId: string): Record<string, string | null> {
+    const place = finding.places.find((p) => p.id === placeId);
+    const open = view();
+    if (!open || !place) return {};
+    const own = tryFixes(open, finding, place.fixes, [place.id], trialChecker);
+    const all = tryFixes(
+      open,
+      finding,
+      finding.forAll,
+      finding.places.map((p) => p.id),
+      trialChecker,
+    );
+    return Object.fromEntries([...own, ...all].flatMap((t) => (t.mends ? [[t.fix.label, t.brings] as const] : [])));
+  },
+  /** What can be mended without a doubt of the findings of a section that are named. */
+  safe: (section: string, findings: string[]): SafeFixes | null => {
+    const open = view();
+    return open ? safeFixes(open, section, findings, trialChecker) : null;
+  },
+  /** The whole form at a glance. */
+  overview: (): Overview | null => (song ? overviewOf(song, memory) : null),
+  /** The song in twelve keys for its singers, each with how guitar and ukulele would hold it. */
+  keys: (singers: string[]): Result<TriedKey[]> =>
+    withSong((open) =>
+      ok(
+        fitKey(open, { singers }).map((fit) => ({
+          ...fit,
+          necks: (["guitar", "ukulele"] as const).flatMap((instrument) => neckKey(open, fit.semitones, instrument) ?? []),
+        })),
+      ),
+    ),
+  counter: (request: CounterRequest): Result<CounterLine[]> => withSong((open) => counterLines(open, request)),
+  /** What gives passes of the section that go on elsewhere a last bar of their own in a line that was written for the others. */
+  endings: (request: BassRequest, notes: BassLine["notes"]): Result<Edit[]> => withSong((open) => ok(passEndings(open, request, notes))),
+  bass: (request: BassRequest): Result<BassLine[]> => withSong((open) => bassLines(open, request)),
+};
+
+export type MusicWorker = typeof musicWorker;
+expose(musicWorker);

@@ -1,0 +1,59 @@
+import {
+  describeReason,
+  KIND_WORDS,
+  metricalLevel,
+  noteRoles,
+  positionText,
+  reasonOf,
+  ROLE_WORDS,
+  textbookKind,
+  typesetNames,
+  type Meter,
+  type RoleSpan,
+  type Ticks,
+} from "../../core/src/index";
+import { partOfReal, type SectionData } from "../app/store/sectionData";
+import { useSelection } from "../app/store/selection";
+
+/** How strong a place of the bar is, in words. */
+function weightWords(meter: Meter, tick: Ticks): string {
+  const level = metricalLevel(meter, tick);
+  return level === 0 ? "on the downbeat" : level === -1 ? "in the middle of the bar" : level === -2 ? "on a beat" : "between beats";
+}
+
+/** What a tone is over its chord, and which non-chord tone it is where it is one. */
+export function roleWords(span: RoleSpan): string {
+  if (!span.chord) return "no chord sounds";
+  const role = `${ROLE_WORDS[span.role] ?? span.role} of ${span.chord.symbol}`;
+  const kind = textbookKind(span);
+  return kind
+    ? `${role}, ${span.accented ? "accented " : ""}${KIND_WORDS[kind]}`
+    : span.kind === "outside"
+      ? `${role}, outside the chord`
+      : role;
+}
+
+/** What the chosen note is at every chord it sounds through, and why it is there. */
+export function NoteReason({ data, part }: { data: SectionData; part: string }) {
+  const chosen = useSelection((s) => s.notes);
+  if (chosen.part !== part || chosen.ids.length !== 1) return null;
+  const real = partOfReal(data, part);
+  const note = real.notes.find((n) => n.id === chosen.ids[0]);
+  if (!note) return null;
+  const spans = noteRoles(data.real, real).get(note) ?? [];
+  const onKick = data.kicks.some((k) => k.start === note.start);
+  const reason = reasonOf(note, spans, onKick);
+  return (
+    <p className="reason">
+      <b>
+        {typesetNames(note.pitch)}, {positionText(data.meter, note.start)}:
+      </b>{" "}
+      {typesetNames(spans.map(roleWords).join("; then "))}, {weightWords(data.meter, note.start)}.{" "}
+      {reason
+        ? `${typesetNames(describeReason(reason))}.`
+        : spans[0]?.chord
+          ? "No reason found: outside the chord and not led anywhere."
+          : null}
+    </p>
+  );
+}

@@ -1,0 +1,122 @@
+import { useEffect, useMemo, useState } from "react";
+import {
+  counted,
+  instrumentOf,
+  midiRange,
+  quantize,
+  spellInKey,
+  typeset,
+  type Edit,
+  type Midi,
+  type NewNote,
+  type Note,
+  type Part,
+  type PlayedNote,
+  type Song,
+  type Ticks,
+} from "../../core/src/index";
+import { soundPlayedNote } from "../app/audio/sound";
+import { acceptEdit, auditionEdit } from "../app/commands/audition";
+import { keepNotes } from "../app/commands/bass";
+import { startRecording, useRecord } from "../app/commands/record";
+import { onPlayed, usePlayed } from "../app/input/played";
+import { stretchOf, usePlayback } from "../app/store/playback";
+import { useStored } from "../app/store/song";
+import { Check } from "./Check";
+import { PLAY_IN, PlayControls, PlayedIn, type PlayIn } from "./PlayControls";
+import type { PartProps } from "./partProps";
+
+/** Pitches that are told of what was played. */
+const SHOWN = 12;
+
+interface Recording {
+  notes: PlayedNote[];
+  from: Ticks;
+  to: Ticks;
+}
+
+/** What a line becomes when notes are played into it: those of the stretch give way, or the new ones cut what they fall into. */
+export function withPlayed(stored: readonly Note[], notes: readonly NewNote[], { from, to }: Recording, mode: PlayIn["mode"]): NewNote[] {
+  const kept =
+    mode === "replace"
+      ? stored.filter((n) => n.pinned || n.start < from || n.start >= to)
+      : stored.filter((n) => !notes.some((m) => m.start === n.start));
+  const cut = kept.map((n) => {
+    const next = notes.find((m) => m.start > n.start && m.start < n.start + n.duration);
+    return next ? { ...n, duration: next.start - n.start } : n;
+  });
+  return [...cut, ...notes];
+}
+
+/** The C at or below the middle of a part, from which the computer's keys play it. */
+function lowestKey(part: Part, song: Song): Midi {
+  const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).comfortable);
+  return Math.floor((low + high) / 24) * 12;
+}
+
+/** A line played in on any keyboard while the band plays, set on the grid, and heard before it is taken. */
+export function PlayTab({ data, part }: PartProps) {
+  const { song, section } = useStored(data.section.id);
+  const loop = usePlayback((s) => s.loop);
+  const recording = useRecord((s) => s.recording);
+  const held = usePlayed((s) => s.held);
+  const [settings, setSettings] = useState(PLAY_IN);
+  const [ends, setEnds] = useState(true);
+  const { grid, strength, mode } = settings;
+  useEffect(() => onPlayed((midi) => void soundPlayedNote(part.id, midi)), [part.id]);
+  const notes = useMemo(
+    () => recording && quantize(song, section, recording.notes, { grid, strength, ends, single: true }, recording.from, recording.to),
+    [recording, song, section, grid, strength, ends],
+  );
+  const change = useMemo((): Edit | null => {
+    if (!recording || !notes) return null;
+    const stored = section.notes[part.id] ?? [];
+    return {
+      do: "all",
+      label: "played in",
+      edits: [
+        keepNotes(section.id, part.id, `${counted(stored.length, "note")}, before playing in`),
+        { do: "setNotes", section: section.id, part: part.id, notes: withPlayed(stored, notes, recording, mode) },
+      ],
+    };
+  }, [recording, notes, section, part.id, mode]);
+  const { from, to } = stretchOf(loop, data.length);
+  const lowest = lowestKey(part, song);
+  return (
+    <>
+      <PlayControls
+        settings={settings}
+        set={(x) => setSettings({ ...settings, ...x })}
+        record={() =>
+          void startRecording(part.id, from, to, { countIn: settings.countIn, click: settings.click, over: mode === "replace" })
+        }
+        keys={
+          <>
+            <kbd>A</kbd> to <kbd>;</kbd> are white keys from {spellInKey(lowest, data.key)}, the row above black ones. <kbd>Z</kbd>{" "}
+            <kbd>X</kbd> move an octave.
+          </>
+        }
+        lowest={lowest}
+        heard={typeset(held.map((m) => spellInKey(m, data.key)).join("  "))}
+      >
+        <Check on={ends} set={setEnds}>
+          ends too
+        </Check>
+      </PlayControls>
+      {recording && notes && change && (
+        <PlayedIn
+          text={playedText(notes, recording)}
+          audition={() => auditionEdit(change, "what was played", "played", recording.from, recording.to)}
+          accept={() => acceptEdit(change)}
+        />
+      )}
+    </>
+  );
+}
+
+function playedText(notes: readonly NewNote[], recording: Recording): string {
+  const lost = recording.notes.length - notes.length;
+  const names = notes.slice(0, SHOWN).map((n) => n.pitch);
+  const count = `${notes.length} ${notes.length === 1 ? "note" : "notes"} played`;
+  return `${count}${lost > 0 ? ` (${lost} fell together or outside)` : ""}: ${typeset(names.join(" "))}${notes.length > SHOWN ? " …" : ""}`;
+}
