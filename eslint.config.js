@@ -22,7 +22,10 @@ const WEB = {
   workspaces: [],
   pages: [],
 };
-const SERVER = { regex: "^(\\.\\./)+server(/|$)", message: "The application does not import the server; what both say stands in shared/." };
+const SERVER = {
+  regex: "^(\\.\\./)+server(/|$)",
+  message: "The application does not import the server; what both say stands in shared/.",
+};
 const USE_INDEX = { regex: "core/src/(?!index)", message: "Use core/src/index." };
 const forbid = (names, where) =>
   names.length
@@ -69,7 +72,12 @@ const ownWorkspace = {
 const layers = layersOf(
   "core/src",
   FLOORS,
-  [{ regex: "^(react|tone|express|knex|node:|.*(web|server|shared)/)", message: "The core has no interface code and no I/O." }],
+  [
+    {
+      regex: "^(react|tone|express|knex|node:|.*(web|server|shared)/)",
+      message: "The core has no interface code and no I/O.",
+    },
+  ],
   ["index"],
 );
 

@@ -1,10 +1,18 @@
 module.exports = {
-  testMatch: ["<rootDir>/core/test/**/*.test.ts", "<rootDir>/server/test/**/*.test.ts", "<rootDir>/web/test/**/*.test.ts"],
+  testMatch: [
+    "<rootDir>/core/test/**/*.test.ts",
+    "<rootDir>/server/test/**/*.test.ts",
+    "<rootDir>/web/test/**/*.test.ts",
+  ],
   transform: {
     "^.+\\.[jt]sx?$": [
       "@swc/jest",
       {
-        jsc: { parser: { syntax: "typescript", tsx: true }, target: "es2022", transform: { react: { runtime: "automatic" } } },
+        jsc: {
+          parser: { syntax: "typescript", tsx: true },
+          target: "es2022",
+          transform: { react: { runtime: "automatic" } },
+        },
         module: { type: "commonjs" },
       },
     ],

@@ -7,10 +7,18 @@ export default defineConfig({
   build: { outDir: "dist", assetsInlineLimit: 0, chunkSizeWarningLimit: 700 },
   worker: { format: "es" },
   css: {
-    preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ["import", "global-builtin", "color-functions", "if-function"] } },
+    preprocessorOptions: {
+      scss: { quietDeps: true, silenceDeprecations: ["import", "global-builtin", "color-functions", "if-function"] },
+    },
   },
   server: {
     port: 5173,
-    proxy: { "/api": { target: `http://127.0.0.1:${process.env.API_PORT ?? "4748"}`, changeOrigin: true, headers: { origin: "" } } },
+    proxy: {
+      "/api": {
+        target: `http://127.0.0.1:${process.env.API_PORT ?? "4748"}`,
+        changeOrigin: true,
+        headers: { origin: "" },
+      },
+    },
   },
 });

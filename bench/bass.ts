@@ -1,4 +1,5 @@
 /** The whole grid of styles, progressions, kicks and meters; a line of sixteen bars against a check of it; painting kicks with the report open. */
+import { sure } from "../core/src/base/list";
 import { BASS_STYLES, checkSong, bassLines } from "../core/src/index";
 import { GRID, judge } from "./bassGrid";
 import { longSong } from "./songs";
@@ -30,8 +31,11 @@ export async function bass(
       else if (unexplained.length) silent++;
       else named++;
       if (unmet.length)
-        worstCases.push(`${unmet.map((m) => `${m.id} ${m.value}`).join(", ")}: ${c.style}, ${c.meter}, ${c.kick}, ${c.line}`);
-      const put = (name: string, value: number | null) => value !== null && values.set(name, [...(values.get(name) ?? []), value]);
+        worstCases.push(
+          `${unmet.map((m) => `${m.id} ${m.value}`).join(", ")}: ${c.style}, ${c.meter}, ${c.kick}, ${c.line}`,
+        );
+      const put = (name: string, value: number | null) =>
+        value !== null && values.set(name, [...(values.get(name) ?? []), value]);
       // A pedal is meant to lie outside its chords.
       if (c.style !== "pedal") put("time on chord tones, least", report.chordTime);
       put("accents met, least", report.accents ? report.accentsMet / report.accents : null);
@@ -42,7 +46,9 @@ export async function bass(
       put("same again in a row, most", report.repeats);
       put("notes a bar, most", report.notes / 4);
     }
-    console.log(`grid of ${GRID.length} combinations: ${met} meet every target, ${named} name the conflict, ${silent} do neither`);
+    console.log(
+      `grid of ${GRID.length} combinations: ${met} meet every target, ${named} name the conflict, ${silent} do neither`,
+    );
     for (const [name, list] of values)
       console.log(
         `  ${name.split(",")[0]}: median ${median(list).toFixed(2)}, worst ${(/least$/.test(name) ? Math.min(...list) : Math.max(...list)).toFixed(2)}`,
@@ -60,7 +66,7 @@ export async function bass(
         await page.waitForTimeout(3000);
       },
       async (page) => {
-        const box = (await page.locator(".drums.editable").boundingBox())!;
+        const box = sure(await page.locator(".drums.editable").boundingBox());
         const y = box.y + box.height - 8;
         await page.mouse.move(box.x + 120, y);
         await page.mouse.down();

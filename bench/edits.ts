@@ -13,7 +13,16 @@ import {
 import { walk } from "../core/test/anyEdit";
 import { goldenSong } from "../core/test/fixtures";
 
-const STARTS = ["every-setting", "pickup", "another-key", "glides", "transposing", "seven-eight", "triplets", "micro-timing"];
+const STARTS = [
+  "every-setting",
+  "pickup",
+  "another-key",
+  "glides",
+  "transposing",
+  "seven-eight",
+  "triplets",
+  "micro-timing",
+];
 
 export function edits(count = 10_000): void {
   let [accepted, refused, hostile, stale] = [0, 0, 0, 0];
@@ -23,7 +32,10 @@ export function edits(count = 10_000): void {
     const text = (song: Song, check: (s: Song) => unknown, read = memory) =>
       JSON.stringify([
         check(song),
-        song.sections.map((s) => [read.at(song).get(harmonyAt, s.id), read.at(song).get(realizedAt, sectionPlace(s.id), "held")]),
+        song.sections.map((s) => [
+          read.at(song).get(harmonyAt, s.id),
+          read.at(song).get(realizedAt, sectionPlace(s.id), "held"),
+        ]),
       ]);
     let start = goldenSong(name);
     // Begun anew now and then, so that songs stay of a size that is met.

@@ -1,4 +1,5 @@
 /** A song of many passes: what it costs to realize, slice, check and write it against one section, how that grows, and what one edit in a section used twenty times costs. */
+import { firstOf, lastOf, nth, sure } from "../core/src/base/list";
 import {
   applyEdit,
   busyOf,
@@ -26,9 +27,9 @@ function passes(n: number): Song {
   let song = eightParts(8);
   for (const name of ["Chorus", "Bridge", "Coda"]) song = edit(song, { do: "addSection", name, bars: 8, copyOf: "s1" });
   const ids = song.sections.map((s) => s.id);
-  song = { ...song, form: Array.from({ length: n }, (_, i) => ({ id: `o${900 + i}`, sectionId: ids[i % 4]! })) };
+  song = { ...song, form: Array.from({ length: n }, (_, i) => ({ id: `o${900 + i}`, sectionId: nth(ids, i % 4) })) };
   song.form.forEach((pass, i) => {
-    const section = song.sections.find((s) => s.id === pass.sectionId)!;
+    const section = sure(song.sections.find((s) => s.id === pass.sectionId));
     if (i % 4 === 3) song = edit(song, { do: "setPass", pass: pass.id, transpose: (i % 5) - 2 });
     if (i % 6 === 5) song = edit(song, { do: "setPass", pass: pass.id, muted: ["bass"] });
     if (i % 5 === 4)
@@ -42,9 +43,7 @@ function passes(n: number): Song {
           part: "melody",
           notes: [
             {
-              id: passView(song, pass.id)
-                .sections.find((s) => s.id === section.id)!
-                .notes.melody!.at(-1)!.id,
+              id: lastOf(sure(sure(passView(song, pass.id).sections.find((s) => s.id === section.id)).notes.melody)).id,
               pitch: "G4",
             },
           ],
@@ -73,9 +72,14 @@ export function form(time: (run: () => unknown, times?: number) => number): void
   console.log(`forty passes of eight bars in eight parts, ${bars(forty)} bars, against one pass; and twice as many`);
   for (const [name, run] of rows) {
     const [a, b, c] = [one, forty, eighty].map((song) => time(() => run(song), 3));
-    console.log(`  ${name}: ${(b! / a!).toFixed(1)} × one pass (${b!.toFixed(0)} ms here); doubled ${(c! / b!).toFixed(2)} ×`);
+    console.log(
+      `  ${name}: ${(sure(b) / sure(a)).toFixed(1)} × one pass (${sure(b).toFixed(0)} ms here); doubled ${(sure(c) / sure(b)).toFixed(2)} ×`,
+    );
   }
-  const often: Song = { ...forty, form: Array.from({ length: 20 }, (_, i) => ({ id: `o${900 + i}`, sectionId: "s1" })) };
+  const often: Song = {
+    ...forty,
+    form: Array.from({ length: 20 }, (_, i) => ({ id: `o${900 + i}`, sectionId: "s1" })),
+  };
   const memory = createMemory();
   const shown = (song: Song) => {
     const read = memory.at(song);
@@ -85,11 +89,16 @@ export function form(time: (run: () => unknown, times?: number) => number): void
     busyOf(song, read);
   };
   shown(often);
-  const note = often.sections[0]!.notes.melody![9]!.id;
+  const note = nth(sure(firstOf(often.sections).notes.melody), 9).id;
   let song = often;
   let up = false;
   const step = () => {
-    song = edit(song, { do: "changeNotes", section: "s1", part: "melody", notes: [{ id: note, pitch: (up = !up) ? "A4" : "G4" }] });
+    song = edit(song, {
+      do: "changeNotes",
+      section: "s1",
+      part: "melody",
+      notes: [{ id: note, pitch: (up = !up) ? "A4" : "G4" }],
+    });
     shown(song);
   };
   const checker = createChecker(memory);

@@ -1,4 +1,5 @@
 /** How analysis, key finding, reharmonizing, harmonizing, engraving and the form grow when the chords or bars are doubled, and what they cost against one pass that slices the same song. */
+import { firstOf, nth } from "../core/src/base/list";
 import {
   analyzeSection,
   busyOf,
@@ -19,8 +20,9 @@ import { longSong } from "./songs";
 
 export function growth(time: (f: () => unknown, runs?: number) => number): void {
   const [short, long] = [16, 32].map((bars) => longSong(bars)) as [Song, Song];
-  const chordsOf = (song: Song) => song.sections[0]!.chords;
-  const symbols = (song: Song) => chordsOf(song).map((c) => ({ chord: must(parseChord(c.symbol)), duration: c.duration }));
+  const chordsOf = (song: Song) => firstOf(song.sections).chords;
+  const symbols = (song: Song) =>
+    chordsOf(song).map((c) => ({ chord: must(parseChord(c.symbol)), duration: c.duration }));
   const reference = time(() => sliceSong(short, { section: "s1" }), 3);
   const read = { short: symbols(short), long: symbols(long) };
   const tune = (song: Song, rhythm: "bar" | "free" | "beat") =>
@@ -29,7 +31,11 @@ export function growth(time: (f: () => unknown, runs?: number) => number): void 
   // Every second pass in another key, so that not all are equal.
   const passes = (song: Song, n: number): Song => ({
     ...song,
-    form: Array.from({ length: n }, (_, i) => ({ id: `o${i + 900}`, sectionId: "s1", ...(i % 2 ? { transpose: 2 } : {}) })),
+    form: Array.from({ length: n }, (_, i) => ({
+      id: `o${i + 900}`,
+      sectionId: "s1",
+      ...(i % 2 ? { transpose: 2 } : {}),
+    })),
   });
   const busy = (song: Song) => busyOf(song, createMemory().at(song));
   const rows: [string, () => unknown, () => unknown][] = [
@@ -37,8 +43,8 @@ export function growth(time: (f: () => unknown, runs?: number) => number): void 
     ["keys of the chords", () => findKeysOfChords(read.short), () => findKeysOfChords(read.long)],
     [
       "offers for one chord",
-      () => reharmonizations({ song: short, section: "s1", chordIds: [chordsOf(short)[5]!.id], range: 0.5 }),
-      () => reharmonizations({ song: long, section: "s1", chordIds: [chordsOf(long)[5]!.id], range: 0.5 }),
+      () => reharmonizations({ song: short, section: "s1", chordIds: [nth(chordsOf(short), 5).id], range: 0.5 }),
+      () => reharmonizations({ song: long, section: "s1", chordIds: [nth(chordsOf(long), 5).id], range: 0.5 }),
     ],
     [
       "whole sections",
@@ -56,6 +62,8 @@ export function growth(time: (f: () => unknown, runs?: number) => number): void 
   console.log("sixteen bars of two chords, and twice as many; times against slicing the sixteen");
   for (const [name, once, twice] of rows) {
     const [a, b] = [time(once, 3), time(twice, 3)];
-    console.log(`  ${name}: ${(a / reference).toFixed(1)} × the slices (${a.toFixed(0)} ms here); doubled ${(b / a).toFixed(1)} ×`);
+    console.log(
+      `  ${name}: ${(a / reference).toFixed(1)} × the slices (${a.toFixed(0)} ms here); doubled ${(b / a).toFixed(1)} ×`,
+    );
   }
 }

@@ -1,4 +1,5 @@
 /** Naming chords against an independent library (`tonal`), and the page while sixteen bars are reharmonized and harmonized. */
+import { firstOf, nth, sure } from "../core/src/base/list";
 import { Chord as TonalChord, Note as TonalNote } from "tonal";
 import { chordPitchClasses, identifyChords, must, parseChord, transposeNote, type Chord } from "../core/src/index";
 import { longSong } from "./songs";
@@ -39,15 +40,21 @@ function cases(): Case[] {
   let seed = 7;
   const next = (n: number) => (seed = (seed * 16807) % 2147483647) % n;
   return Array.from({ length: 1000 }, (_, i): Case => {
-    const intended = must(parseChord(ROOTS[next(12)]! + QUALITIES[next(QUALITIES.length)]!));
-    const tones = intended.tones.map((t) => ({ degree: t.degree, name: transposeNote(intended.root, t.degree - 1, t.semitones) }));
-    const kind = i % 4 === 1 && tones.length > 3 && tones.some((t) => t.degree === 5) ? "left out" : i % 4 === 3 ? "added" : "whole";
+    const intended = must(parseChord(nth(ROOTS, next(12)) + nth(QUALITIES, next(QUALITIES.length))));
+    const tones = intended.tones.map((t) => ({
+      degree: t.degree,
+      name: transposeNote(intended.root, t.degree - 1, t.semitones),
+    }));
+    let kind: "left out" | "added" | "whole";
+    if (i % 4 === 1 && tones.length > 3 && tones.some((t) => t.degree === 5)) kind = "left out";
+    else if (i % 4 === 3) kind = "added";
+    else kind = "whole";
     let notes = tones.filter((t) => kind !== "left out" || t.degree !== 5).map((t) => t.name);
     if (kind === "added") {
       const free = ["9", "11", "13"]
-        .map((d) => transposeNote(intended.root, Number(d) - 1, { 9: 14, 11: 17, 13: 21 }[d as "9"]!))
+        .map((d) => transposeNote(intended.root, Number(d) - 1, sure({ 9: 14, 11: 17, 13: 21 }[d as "9"])))
         .filter((n) => !notes.map((x) => TonalNote.chroma(x)).includes(TonalNote.chroma(n)));
-      if (free.length) notes.push(free[next(free.length)]!);
+      if (free.length) notes.push(nth(free, next(free.length)));
     }
     // Half of the sets in root position, half turned.
     if (next(2)) {
@@ -62,27 +69,32 @@ const set = (pcs: readonly (number | undefined)[]): string => [...new Set(pcs)].
 
 export async function harmony(browser: boolean): Promise<void> {
   const all = cases();
-  const pcs = (chord: Chord) => set(chordPitchClasses({ root: chord.root, quality: chord.quality, tones: chord.tones }));
-  const ours = all.map((c) => identifyChords({ pitches: c.notes, bass: c.notes[0]! }));
+  const pcs = (chord: Chord) =>
+    set(chordPitchClasses({ root: chord.root, quality: chord.quality, tones: chord.tones }));
+  const ours = all.map((c) => identifyChords({ pitches: c.notes, bass: firstOf(c.notes) }));
   const theirs = all.map((c) => TonalChord.detect(c.notes));
   const right = (kind: Case["kind"] | null) => {
     const chosen = all.map((c, i) => ({ c, i })).filter(({ c }) => kind === null || c.kind === kind);
     const we = chosen.filter(({ c, i }) => {
-      const first = ours[i]![0] && must(parseChord(ours[i]![0]!.symbol));
+      const first = nth(ours, i)[0] && must(parseChord(firstOf(nth(ours, i)).symbol));
       if (!first) return false;
       const added = c.kind === "added";
       return (
         TonalNote.chroma(first.root) === TonalNote.chroma(c.intended.root) &&
-        (added ? chordPitchClasses(c.intended).every((pc) => chordPitchClasses(first).includes(pc)) : pcs(first) === pcs(c.intended))
+        (added
+          ? chordPitchClasses(c.intended).every((pc) => chordPitchClasses(first).includes(pc))
+          : pcs(first) === pcs(c.intended))
       );
     }).length;
     const they = chosen.filter(({ c, i }) => {
-      const name = theirs[i]![0];
+      const name = nth(theirs, i)[0];
       if (!name) return false;
       const read = TonalChord.get(name.replace(/\/[A-G][b#]*$/, ""));
       if (read.empty || TonalNote.chroma(read.tonic ?? "") !== TonalNote.chroma(c.intended.root)) return false;
       const notes = read.notes.map((n) => TonalNote.chroma(n));
-      return c.kind === "added" ? chordPitchClasses(c.intended).every((pc) => notes.includes(pc)) : set(notes) === pcs(c.intended);
+      return c.kind === "added"
+        ? chordPitchClasses(c.intended).every((pc) => notes.includes(pc))
+        : set(notes) === pcs(c.intended);
     }).length;
     return `${((we / chosen.length) * 100).toFixed(0)} % against ${((they / chosen.length) * 100).toFixed(0)} %`;
   };
@@ -92,7 +104,7 @@ export async function harmony(browser: boolean): Promise<void> {
     run();
     return performance.now() - t;
   };
-  const mine = time(() => all.forEach((c) => identifyChords({ pitches: c.notes, bass: c.notes[0]! })));
+  const mine = time(() => all.forEach((c) => identifyChords({ pitches: c.notes, bass: firstOf(c.notes) })));
   const detect = time(() => all.forEach((c) => TonalChord.detect(c.notes)));
   console.log(
     `1000 note sets, intended chord named first, ours against tonal's detection: all ${right(null)}; whole ${right("whole")}; fifth left out ${right("left out")}; a note added ${right("added")}`,
@@ -113,7 +125,10 @@ export async function harmony(browser: boolean): Promise<void> {
     async (page) => {
       // Clicked inside the page: looking for roles would itself keep its main thread busy.
       const hit = (selector: string, index: number) =>
-        page.evaluate(([s, i]) => document.querySelectorAll<HTMLElement>(s as string)[i as number]!.click(), [selector, index]);
+        page.evaluate(
+          ([s, i]) => document.querySelectorAll<HTMLElement>(s as string)[i as number]!.click(),
+          [selector, index],
+        );
       await hit(".tabs button", 2);
       await hit("#panel .controls button", 1);
       for (const value of ["0.1", "0.5", "0.9"]) {

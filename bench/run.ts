@@ -1,5 +1,15 @@
 /** Benchmarks, printed as ratios to a reference measured in the same run. `npm run bench`; `npm run bench -- browser` adds the traces, `grid` all bass styles, `edits` ten thousand random edits. */
-import { createChecker, checkSong, motionBetween, must, parseChord, sliceSong, voicingSpace, type Lattice } from "../core/src/index";
+import { firstOf, lastOf, nth, sure } from "../core/src/base/list";
+import {
+  createChecker,
+  checkSong,
+  motionBetween,
+  must,
+  parseChord,
+  sliceSong,
+  voicingSpace,
+  type Lattice,
+} from "../core/src/index";
 import { cheapestPruned } from "../core/src/search/pruned";
 import { longSong, loopOf } from "./songs";
 
@@ -13,23 +23,32 @@ function time(run: () => unknown, times = 5): number {
     run();
     return now() - t;
   });
-  return all.sort((a, b) => a - b)[Math.floor(times / 2)]!;
+  return nth(
+    all.sort((a, b) => a - b),
+    Math.floor(times / 2),
+  );
 }
 
 /** What a player without a plan does: from each chord to the cheapest next one. */
 function greedy(lattice: Lattice): { picks: number[]; cost: number } {
   let best = { picks: [0], cost: Infinity };
-  for (let i = 0; i < lattice.sizes[0]!; i++) if (lattice.node(0, i) < best.cost) best = { picks: [i], cost: lattice.node(0, i) };
+  for (let i = 0; i < firstOf(lattice.sizes); i++)
+    if (lattice.node(0, i) < best.cost) best = { picks: [i], cost: lattice.node(0, i) };
   for (let c = 1; c < lattice.sizes.length; c++) {
     let at = 0;
     let cost = Infinity;
-    for (let j = 0; j < lattice.sizes[c]!; j++) {
-      const step = lattice.step(c - 1, best.picks[c - 1]!, j) + lattice.node(c, j);
+    for (let j = 0; j < nth(lattice.sizes, c); j++) {
+      const step = lattice.step(c - 1, nth(best.picks, c - 1), j) + lattice.node(c, j);
       if (step < cost) [at, cost] = [j, step];
     }
     best = { picks: [...best.picks, at], cost: best.cost + cost };
   }
-  return { ...best, cost: best.cost + (lattice.closed ? lattice.step(lattice.sizes.length - 1, best.picks.at(-1)!, best.picks[0]!) : 0) };
+  return {
+    ...best,
+    cost:
+      best.cost +
+      (lattice.closed ? lattice.step(lattice.sizes.length - 1, lastOf(best.picks), firstOf(best.picks)) : 0),
+  };
 }
 
 function brute(lattice: Lattice): number {
@@ -38,11 +57,11 @@ function brute(lattice: Lattice): number {
     if (cost >= best) return;
     const c = picks.length;
     if (c === lattice.sizes.length) {
-      best = Math.min(best, cost + (lattice.closed ? lattice.step(c - 1, picks[c - 1]!, picks[0]!) : 0));
+      best = Math.min(best, cost + (lattice.closed ? lattice.step(c - 1, nth(picks, c - 1), firstOf(picks)) : 0));
       return;
     }
-    for (let i = 0; i < lattice.sizes[c]!; i++)
-      walk([...picks, i], cost + lattice.node(c, i) + (c ? lattice.step(c - 1, picks[c - 1]!, i) : 0));
+    for (let i = 0; i < nth(lattice.sizes, c); i++)
+      walk([...picks, i], cost + lattice.node(c, i) + (c ? lattice.step(c - 1, nth(picks, c - 1), i) : 0));
   };
   walk([], 0);
   return best;
@@ -58,19 +77,21 @@ const motion = (picks: number[]): number =>
     (sum, pick, c) =>
       sum +
       motionBetween(
-        columns[c]!.candidates[pick]!.pitches,
-        columns[(c + 1) % columns.length]!.candidates[picks[(c + 1) % columns.length]!]!.pitches,
+        nth(nth(columns, c).candidates, pick).pitches,
+        nth(nth(columns, (c + 1) % columns.length).candidates, nth(picks, (c + 1) % columns.length)).pitches,
       ),
     0,
   );
 const walk = greedy(lattice);
-const best = cheapestPruned(lattice).path!;
+const best = sure(cheapestPruned(lattice).path);
 const walkTime = time(() => greedy(lattice));
 const searchTime = time(() => cheapestPruned(lattice), 3);
 console.log(
   `64 chords, ${Math.min(...sizes)}–${Math.max(...sizes)} candidates each (median ${[...sizes].sort((a, b) => a - b)[32]}), closed and exact`,
 );
-console.log(`  the path from nothing: ${(searchTime / walkTime).toFixed(1)} × a greedy walk (${searchTime.toFixed(0)} ms here)`);
+console.log(
+  `  the path from nothing: ${(searchTime / walkTime).toFixed(1)} × a greedy walk (${searchTime.toFixed(0)} ms here)`,
+);
 console.log(
   `  total motion ${motion(best.picks)} against ${motion(walk.picks)} semitones: ${(motion(best.picks) / motion(walk.picks)).toFixed(2)} of greedy; cost ${(best.cost / walk.cost).toFixed(2)} of greedy`,
 );
@@ -90,7 +111,7 @@ for (const closed of [false, true])
         { loop: closed, voices: 3 },
       ),
     );
-    if (Math.abs(brute(small.lattice) - cheapestPruned(small.lattice).path!.cost) < 1e-9) equal++;
+    if (Math.abs(brute(small.lattice) - sure(cheapestPruned(small.lattice).path).cost) < 1e-9) equal++;
   }
 console.log(`  equal to brute force on ${equal} of ${short.length * 2} short progressions`);
 

@@ -1,4 +1,15 @@
-import { applyEdit, must, newSong, QUARTER, voiceSection, bassLines, type Edit, type Note, type Song } from "../core/src/index";
+import { firstOf, nth, sure } from "../core/src/base/list";
+import {
+  applyEdit,
+  must,
+  newSong,
+  QUARTER,
+  voiceSection,
+  bassLines,
+  type Edit,
+  type Note,
+  type Song,
+} from "../core/src/index";
 
 const SYMBOLS = [
   "Ebmaj9",
@@ -20,7 +31,8 @@ const SYMBOLS = [
 ];
 
 /** A loop of n chords with at least five tones each where the symbol has them. */
-export const loopOf = (n: number): string[] => Array.from({ length: n }, (_, i) => SYMBOLS[(i * 5 + Math.floor(i / 16)) % SYMBOLS.length]!);
+export const loopOf = (n: number): string[] =>
+  Array.from({ length: n }, (_, i) => nth(SYMBOLS, (i * 5 + Math.floor(i / 16)) % SYMBOLS.length));
 
 /** A song of 64 bars and four parts in one section: eighths in the melody, two chords a bar, a written bass, full drums. */
 export function longSong(bars = 64): Song {
@@ -30,14 +42,20 @@ export function longSong(bars = 64): Song {
   const melody = Array.from({ length: bars * 8 }, (_, i): Omit<Note, "id"> => ({
     start: i * 240,
     duration: 240,
-    pitch: ["G4", "Bb4", "C5", "D5", "F4", "Ab4"][(i * 7) % 6]!,
+    pitch: nth(["G4", "Bb4", "C5", "D5", "F4", "Ab4"], (i * 7) % 6),
     velocity: 80,
   }));
   let song = edit(
     must(newSong({ id: "long", title: "Sixty-four bars", key: "Eb major", bars })),
     { do: "setLine", section: "s1", line },
     { do: "setNotes", section: "s1", part: "melody", notes: melody },
-    ...Array.from({ length: bars * 8 }, (_, i): Edit => ({ do: "setHit", section: "s1", drum: "closedHat", start: i * 240, velocity: 70 })),
+    ...Array.from({ length: bars * 8 }, (_, i): Edit => ({
+      do: "setHit",
+      section: "s1",
+      drum: "closedHat",
+      start: i * 240,
+      velocity: 70,
+    })),
     ...Array.from({ length: bars }, (_, b) =>
       [0, 1.5, 2.5].map((beat): Edit => ({
         do: "setHit",
@@ -53,20 +71,20 @@ export function longSong(bars = 64): Song {
     do: "setVoicings",
     section: "s1",
     part: "keys",
-    pitches: Object.fromEntries(voiced.ids.map((id, i) => [id, voiced.chords[i]!.pitches])),
+    pitches: Object.fromEntries(voiced.ids.map((id, i) => [id, nth(voiced.chords, i).pitches])),
   });
   return edit(song, {
     do: "setNotes",
     section: "s1",
     part: "bass",
-    notes: must(bassLines(song, { section: "s1", part: "bass" }))[0]!.notes,
+    notes: firstOf(must(bassLines(song, { section: "s1", part: "bass" }))).notes,
   });
 }
 
 /** The long song with four more lines. */
 export function eightParts(bars: number): Song {
   const song = longSong(bars);
-  const tune = song.sections[0]!.notes.melody!;
+  const tune = sure(firstOf(song.sections).notes.melody);
   return ["Second", "Third", "Fiddle", "Horn"].reduce(
     (s, name, k) =>
       must(

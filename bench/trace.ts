@@ -1,4 +1,5 @@
 /** Tasks of the page's main thread while something is done in a browser, read from its trace. */
+import { sure } from "../core/src/base/list";
 import { readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
@@ -25,7 +26,7 @@ export async function trace(
   act: (page: Page) => Promise<void>,
 ): Promise<void> {
   const server = await launchServer();
-  const browser = await chromium.launch(config.use!.launchOptions!);
+  const browser = await chromium.launch(sure(sure(config.use).launchOptions));
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const stored = (await (await page.request.post(`${server.url}/api/songs`, { data: song })).json()) as { id: string };
   await page.goto(`${server.url}/songs/${stored.id}/${workspace}`);
@@ -40,7 +41,9 @@ export async function trace(
   await browser.stopTracing();
   const { traceEvents } = JSON.parse(readFileSync(file, "utf8")) as { traceEvents: TraceEvent[] };
   const mains = new Set(
-    traceEvents.filter((e) => e.name === "thread_name" && e.args?.name === "CrRendererMain").map((e) => `${e.pid}:${e.tid}`),
+    traceEvents
+      .filter((e) => e.name === "thread_name" && e.args?.name === "CrRendererMain")
+      .map((e) => `${e.pid}:${e.tid}`),
   );
   const tasks = traceEvents
     .filter((e) => e.ph === "X" && /RunTask/.test(e.name) && mains.has(`${e.pid}:${e.tid}`))
@@ -50,7 +53,9 @@ export async function trace(
     .slice(0, 5)
     .map((t) => t.toFixed(1))
     .join(", ");
-  console.log(`${label}: ${tasks.length} tasks, the longest ${longest} ms; ${tasks.filter((t) => t > 50).length} over 50 ms`);
+  console.log(
+    `${label}: ${tasks.length} tasks, the longest ${longest} ms; ${tasks.filter((t) => t > 50).length} over 50 ms`,
+  );
   rmSync(file, { force: true });
   await browser.close();
   server.stop();

@@ -1,4 +1,5 @@
 /** Vocal harmony over the whole grid, as a multiple of one check of the same song, and how it grows; key fitting for three singers. */
+import { firstOf, nth, sure } from "../core/src/base/list";
 import { applyEdit, checkSong, fitKey, must, neckKey, VOCAL_SCHOOLS, vocalLines, type Song } from "../core/src/index";
 import { longSong } from "./songs";
 import { judgeVocal, VOCAL_GRID } from "../core/test/write/vocalGrid";
@@ -9,10 +10,12 @@ const median = (list: readonly number[]): number => [...list].sort((a, b) => a -
 function withVoice(bars: number): Song {
   const song = longSong(bars);
   const edit = (s: Song, e: Parameters<typeof applyEdit>[1]) => must(applyEdit(s, e)).song;
-  const sung = song.sections[0]!.notes.melody!.filter((n) => n.start % 480 === 0 && Math.floor(n.start / 480) % 8 < 7).map((n) => ({
-    ...n,
-    duration: 480,
-  }));
+  const sung = sure(firstOf(song.sections).notes.melody)
+    .filter((n) => n.start % 480 === 0 && Math.floor(n.start / 480) % 8 < 7)
+    .map((n) => ({
+      ...n,
+      duration: 480,
+    }));
   return edit(edit(song, { do: "setNotes", section: "s1", part: "melody", notes: sung }), {
     do: "addPart",
     name: "Second",
@@ -23,7 +26,7 @@ function withVoice(bars: number): Song {
 
 export function vocal(time: (run: () => unknown, times?: number) => number, { grid }: { grid: boolean }): void {
   const songs = [16, 32, 64].map(withVoice);
-  const check = time(() => checkSong(songs[0]!));
+  const check = time(() => checkSong(firstOf(songs)));
   const rows = VOCAL_SCHOOLS.map((school) => ({
     id: school.id,
     times: songs.map((song) =>
@@ -31,7 +34,7 @@ export function vocal(time: (run: () => unknown, times?: number) => number, { gr
         () =>
           vocalLines(song, {
             section: "s1",
-            part: song.parts.find((p) => p.name === "Second")!.id,
+            part: sure(song.parts.find((p) => p.name === "Second")).id,
             lead: "melody",
             school: school.id,
             voices: 4,
@@ -42,11 +45,11 @@ export function vocal(time: (run: () => unknown, times?: number) => number, { gr
   }));
   for (const r of rows)
     console.log(
-      `vocal harmony, ${r.id}, 16 bars: ${(r.times[0]! / check).toFixed(1)} × one check; doubled ${(r.times[1]! / r.times[0]!).toFixed(1)} ×, again ${(r.times[2]! / r.times[1]!).toFixed(1)} ×`,
+      `vocal harmony, ${r.id}, 16 bars: ${(firstOf(r.times) / check).toFixed(1)} × one check; doubled ${(nth(r.times, 1) / firstOf(r.times)).toFixed(1)} ×, again ${(nth(r.times, 2) / nth(r.times, 1)).toFixed(1)} ×`,
     );
   const [three] = songs.map(withSingers);
-  const fit = time(() => fitKey({ ...three!, title: `${Math.random()}` }), 3);
-  const necks = time(() => Array.from({ length: 12 }, (_, k) => neckKey(three!, k, "guitar")), 3);
+  const fit = time(() => fitKey({ ...sure(three), title: `${Math.random()}` }), 3);
+  const necks = time(() => Array.from({ length: 12 }, (_, k) => neckKey(sure(three), k, "guitar")), 3);
   console.log(
     `key fitting for three singers, 16 bars: ${(fit / check).toFixed(1)} × one check; guitar shapes for all keys, known chords: ${(necks / check).toFixed(1)} ×`,
   );
@@ -56,11 +59,17 @@ export function vocal(time: (run: () => unknown, times?: number) => number, { gr
 /** Three singers, of whom two sing what the third does. */
 function withSingers(song: Song): Song {
   const edit = (s: Song, e: Parameters<typeof applyEdit>[1]) => must(applyEdit(s, e)).song;
-  const tune = song.sections[0]!.notes.melody!;
+  const tune = sure(firstOf(song.sections).notes.melody);
   let out = edit(song, { do: "addSinger", name: "One", voice: "mezzo", part: "melody" });
   for (const voice of ["alto", "tenor"]) {
-    out = edit(out, { do: "addPart", name: voice, role: "vocal", instrument: voice, notes: { s1: tune.map(({ id: _, ...n }) => n) } });
-    out = edit(out, { do: "addSinger", name: voice, voice, part: out.parts.find((p) => p.name === voice)!.id });
+    out = edit(out, {
+      do: "addPart",
+      name: voice,
+      role: "vocal",
+      instrument: voice,
+      notes: { s1: tune.map(({ id: _, ...n }) => n) },
+    });
+    out = edit(out, { do: "addSinger", name: voice, voice, part: sure(out.parts.find((p) => p.name === voice)).id });
   }
   return out;
 }
@@ -81,10 +90,13 @@ function overGrid(): void {
         c.meter,
         c.line,
         unmet.map((m) => `${m.id} ${m.value}`).join(", "),
-        lines[0]!.conflicts.map((x) => x.message).join(" | "),
+        firstOf(lines)
+          .conflicts.map((x) => x.message)
+          .join(" | "),
       );
-    const put = (name: string, value: number | null) => value !== null && values.set(name, [...(values.get(name) ?? []), value]);
-    const { report } = lines[0]!;
+    const put = (name: string, value: number | null) =>
+      value !== null && values.set(name, [...(values.get(name) ?? []), value]);
+    const { report } = firstOf(lines);
     if (!["fixed", "octave", "drone"].includes(c.school)) {
       put("time on chord tones, least", report.chordTime);
       put("rubs on a beat, most", report.rubs);
@@ -98,7 +110,9 @@ function overGrid(): void {
     }
     put("out of range, most", report.outOfRange);
   }
-  console.log(`vocal grid of ${VOCAL_GRID.length} combinations: ${met} meet every aim, ${named} name the conflict, ${silent} do neither`);
+  console.log(
+    `vocal grid of ${VOCAL_GRID.length} combinations: ${met} meet every aim, ${named} name the conflict, ${silent} do neither`,
+  );
   for (const [name, list] of values)
     console.log(
       `  ${name.split(",")[0]}: median ${median(list).toFixed(2)}, worst ${(/least$/.test(name) ? Math.min(...list) : Math.max(...list)).toFixed(2)}`,

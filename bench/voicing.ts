@@ -1,4 +1,5 @@
 /** Voicing paths, shapes on the neck, and the page while a weight is dragged; ratios to a greedy walk over the same candidates. */
+import { nth, sure } from "../core/src/base/list";
 import { Voicing, VoicingDictionary } from "tonal";
 import {
   cheapestPath,
@@ -29,25 +30,41 @@ interface Walk {
 
 export async function voicing(time: Time, greedy: (lattice: Lattice) => Walk, browser: boolean): Promise<void> {
   const chords = (n: number) => loopOf(n).map((s) => must(parseChord(s)));
-  const space = must(voicingSpace(chords(64), { loop: true, style: "every", voices: 5, bassCovered: true, range: ["F#2", "C6"] }));
+  const space = must(
+    voicingSpace(chords(64), { loop: true, style: "every", voices: 5, bassCovered: true, range: ["F#2", "C6"] }),
+  );
   const { columns, lattice } = space;
   const sizes = columns.map((c) => c.candidates.length).sort((a, b) => a - b);
   const motion = (picks: readonly number[]) =>
     picks.reduce((sum, x, c) => {
       const next = (c + 1) % columns.length;
-      return sum + motionBetween(columns[c]!.candidates[x]!.pitches, columns[next]!.candidates[picks[next]!]!.pitches);
+      return (
+        sum +
+        motionBetween(
+          nth(nth(columns, c).candidates, x).pitches,
+          nth(nth(columns, next).candidates, nth(picks, next)).pitches,
+        )
+      );
     }, 0);
   const walk = greedy(lattice);
   const walkTime = time(() => greedy(lattice));
   const times = (run: () => unknown, n = 3) => (time(run, n) / walkTime).toFixed(1);
   const { path, memory } = cheapestPruned(lattice);
-  const best = path!;
-  console.log(`64 chords, every keyboard style at once: ${sizes[0]}–${sizes.at(-1)} candidates a chord (median ${sizes[32]}), closed`);
+  const best = sure(path);
+  console.log(
+    `64 chords, every keyboard style at once: ${sizes[0]}–${sizes.at(-1)} candidates a chord (median ${sizes[32]}), closed`,
+  );
   console.log(
     `  exact path from nothing: ${times(() => cheapestPruned(lattice))} × a greedy walk; with every step priced: ${times(() => cheapestPrepared(prepare(lattice)), 1)} ×`,
   );
-  const options = { loop: true, style: "every", voices: 5, bassCovered: true, range: ["F#2", "C6"] as [string, string] };
-  const layout = columns[30]!.candidates[Math.floor(columns[30]!.candidates.length / 2)]!;
+  const options = {
+    loop: true,
+    style: "every",
+    voices: 5,
+    bassCovered: true,
+    range: ["F#2", "C6"] as [string, string],
+  };
+  const layout = nth(nth(columns, 30).candidates, Math.floor(nth(columns, 30).candidates.length / 2));
   const pinned = must(
     voicingSpace(chords(64), { ...options, pins: { 30: layout.pitches.map((m) => pitchName(m, plainName(m, true))) } }),
   ).lattice;
@@ -72,7 +89,9 @@ export async function voicing(time: Time, greedy: (lattice: Lattice) => Walk, br
     `  motion ${motion(best.picks)} against ${motion(walk.picks)} semitones: ${(motion(best.picks) / motion(walk.picks)).toFixed(2)} of greedy; cost ${(best.cost / walk.cost).toFixed(2)} of greedy`,
   );
 
-  console.log("  growth (closed): chords × candidates: the path from nothing as a multiple of the greedy walk over 64 chords above");
+  console.log(
+    "  growth (closed): chords × candidates: the path from nothing as a multiple of the greedy walk over 64 chords above",
+  );
   for (const n of [16, 64, 128])
     for (const voices of [3, 4, 5]) {
       const small = must(voicingSpace(chords(n), { loop: true, voices, range: ["C3", "C6"] }));
@@ -84,24 +103,26 @@ export async function voicing(time: Time, greedy: (lattice: Lattice) => Walk, br
 
   // The dictionary's own candidates, its own way through them against ours.
   const range = ["E3", "D5"];
-  const symbols = Array.from(
-    { length: 64 },
-    (_, i) => ["CM7", "Am7", "Dm7", "G7", "Em7", "A7", "FM7", "Bm7b5"][(i * 5 + Math.floor(i / 8)) % 8]!,
+  const symbols = Array.from({ length: 64 }, (_, i) =>
+    nth(["CM7", "Am7", "Dm7", "G7", "Em7", "A7", "FM7", "Bm7b5"], (i * 5 + Math.floor(i / 8)) % 8),
   );
   const theirs = Voicing.sequence(symbols, range, VoicingDictionary.all).map((v) => v.map(pitchMidi));
   const sets = symbols.map((s) => Voicing.search(s, range, VoicingDictionary.all).map((v) => v.map(pitchMidi)));
-  const ours = cheapestPath({
-    sizes: sets.map((s) => s.length),
-    node: () => 0,
-    step: (c, i, j) => motionBetween(sets[c]![i]!, sets[c + 1]![j]!),
-  })!;
-  const total = (row: readonly number[][]) => row.slice(1).reduce((sum, v, i) => sum + motionBetween(row[i]!, v), 0);
-  const mine = total(ours.picks.map((x, c) => sets[c]![x]!));
+  const ours = sure(
+    cheapestPath({
+      sizes: sets.map((s) => s.length),
+      node: () => 0,
+      step: (c, i, j) => motionBetween(nth(nth(sets, c), i), nth(nth(sets, c + 1), j)),
+    }),
+  );
+  const total = (row: readonly number[][]) =>
+    row.slice(1).reduce((sum, v, i) => sum + motionBetween(nth(row, i), v), 0);
+  const mine = total(ours.picks.map((x, c) => nth(nth(sets, c), x)));
   console.log(
     `  tonal's Voicing.sequence over its own candidates (${Math.min(...sets.map((s) => s.length))}–${Math.max(...sets.map((s) => s.length))} a chord, 64 chords): ${total(theirs)} semitones, the exact path over the same ${mine}: ${(mine / total(theirs)).toFixed(2)}`,
   );
 
-  const neck = neckOf(instrumentOf("guitar"))!;
+  const neck = sure(neckOf(instrumentOf("guitar")));
   const searched = Array.from({ length: 200 }, (_, i) => {
     const chord = must(
       parseChord(

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../core/src/base/list";
 import {
   DRUM_PATTERNS,
   layerOffers,
@@ -34,15 +35,23 @@ function lanterns(): Song {
     { do: "setPlaying", part: "keys", voicing: { register: -5 } },
     // In the verse the piano lies close and low, under the voice, and is played a step louder for it.
     { do: "setPlaying", part: "keys", section: "s1", voicing: { register: -14 }, dynamics: { steps: 1 } },
-    { do: "setLine", section: "s1", line: "| Ebmaj9 | Cm7 | Fm9 | Bb9sus4 Bb7 | Gm7 | Cm7 Cm7/Bb | Abmaj7 Abm6 | Bb7sus4 Bb7 |" },
+    {
+      do: "setLine",
+      section: "s1",
+      line: "| Ebmaj9 | Cm7 | Fm9 | Bb9sus4 Bb7 | Gm7 | Cm7 Cm7/Bb | Abmaj7 Abm6 | Bb7sus4 Bb7 |",
+    },
     { do: "addSection", name: "Chorus", bars: 8 },
   ]);
-  const chorus = withChorus.sections[1]!.id;
+  const chorus = nth(withChorus.sections, 1).id;
   const lined = build(withChorus, [
-    { do: "setLine", section: chorus, line: "| Abmaj9 | Bb/Ab | Gm7 C7(b9) | Fm9 Bb13 | Ebmaj9 Ebmaj9/D | Cm9 | Fm7 Bb7sus4 | Eb6/9 |" },
+    {
+      do: "setLine",
+      section: chorus,
+      line: "| Abmaj9 | Bb/Ab | Gm7 C7(b9) | Fm9 Bb13 | Ebmaj9 Ebmaj9/D | Cm9 | Fm7 Bb7sus4 | Eb6/9 |",
+    },
   ]);
   // Under the voice's G the piano takes the thirteenth along instead of its seventh, which would clash.
-  const thirteenth = lined.sections[1]!.chords.find((c) => c.symbol === "Bb13")!.id;
+  const thirteenth = sure(nth(lined.sections, 1).chords.find((c) => c.symbol === "Bb13")).id;
   const song = arrange(
     build(lined, [
       { do: "pinVoicing", section: chorus, part: "keys", chord: thirteenth, pitches: ["Ab3", "D4", "F4", "G4"] },
@@ -80,17 +89,24 @@ function lanterns(): Song {
 function withSecondSinger(song: Song, chorus: string): Song {
   const both = build(song, [
     { do: "addPart", name: "Wren, voice", role: "vocal", instrument: "alto" },
-    { do: "addSinger", name: "Orla", voice: "mezzo", part: "melody", comfortable: ["B3", "D5"], extremes: ["A3", "G5"] },
+    {
+      do: "addSinger",
+      name: "Orla",
+      voice: "mezzo",
+      part: "melody",
+      comfortable: ["B3", "D5"],
+      extremes: ["A3", "G5"],
+    },
   ]);
-  const wren = both.parts.find((p) => p.name === "Wren, voice")!.id;
+  const wren = sure(both.parts.find((p) => p.name === "Wren, voice")).id;
   const ready = build(both, [
     { do: "movePart", part: wren, before: "keys" },
     { do: "addSinger", name: "Wren", voice: "alto", part: wren },
     { do: "setPlaying", part: wren, vocal: { school: "inScale", side: "below", interval: "third" } },
   ]);
   const [line] = must(vocalLines(ready, { section: chorus, part: wren, lead: "melody" }));
-  const sung = build(ready, [{ do: "setNotes", section: chorus, part: wren, notes: line!.notes }]);
-  const verse = sung.sections[0]!.id;
+  const sung = build(ready, [{ do: "setNotes", section: chorus, part: wren, notes: sure(line).notes }]);
+  const verse = firstOf(sung.sections).id;
   // The second verse is without drums; the second chorus ends otherwise and leads into the last one, a whole tone higher.
   const long = build(sung, [
     { do: "addPass", section: verse },
@@ -98,12 +114,12 @@ function withSecondSinger(song: Song, chorus: string): Song {
     { do: "addPass", section: chorus },
   ]);
   const whole = build(long, [
-    { do: "setPass", pass: long.form[2]!.id, muted: [sung.parts.find((p) => p.role === "drums")!.id] },
-    { do: "setPass", pass: long.form[4]!.id, name: "Last chorus", transpose: 2 },
+    { do: "setPass", pass: nth(long.form, 2).id, muted: [sure(sung.parts.find((p) => p.role === "drums")).id] },
+    { do: "setPass", pass: nth(long.form, 4).id, name: "Last chorus", transpose: 2 },
   ]);
   return otherEnding(
     ledOn(laidAlong(whole), 3, false),
-    whole.form[3]!.id,
+    nth(whole.form, 3).id,
     "| Abmaj9 | Bb/Ab | Gm7 C7(b9) | Fm9 Bb13 | Ebmaj9 Ebmaj9/D | Cm9 | Fm7 Bb7sus4 | F9sus4 F7 |",
     3,
   );
@@ -127,7 +143,11 @@ function cider(): Song {
       { do: "setPart", part: "keys", name: "Electric piano", instrument: "electricPiano" },
       { do: "setPlaying", part: "bass", bass: { style: "kick-locked" } },
       { do: "setSection", section: "s1", name: "Strut" },
-      { do: "setLine", section: "s1", line: "| Dm9 | Gm7 | Bbmaj9 | A7sus4 A7 | Dm9 | Fmaj7/C | Bbmaj9 | Em7b5 A7(b9) |" },
+      {
+        do: "setLine",
+        section: "s1",
+        line: "| Dm9 | Gm7 | Bbmaj9 | A7sus4 A7 | Dm9 | Fmaj7/C | Bbmaj9 | Em7b5 A7(b9) |",
+      },
       {
         do: "setNotes",
         section: "s1",
@@ -152,16 +172,24 @@ function cider(): Song {
     { do: "addPass", section: "s1" },
   ]);
   return build(thrice, [
-    { do: "setPass", pass: thrice.form[0]!.id, name: "Vamp", muted: ["melody"] },
-    { do: "setPass", pass: thrice.form[2]!.id, name: "Last strut" },
-    { do: "setPlaying", part: "keys", pass: thrice.form[2]!.id, comp: { rhythm: "driving" } },
+    { do: "setPass", pass: firstOf(thrice.form).id, name: "Vamp", muted: ["melody"] },
+    { do: "setPass", pass: nth(thrice.form, 2).id, name: "Last strut" },
+    { do: "setPlaying", part: "keys", pass: nth(thrice.form, 2).id, comp: { rhythm: "driving" } },
   ]);
 }
 
 /** A waltz for nylon guitar: shapes on the neck, chords after the downbeat, strings that play the top of them. */
 function hayloft(): Song {
   const base = must(
-    newSong({ id: "hayloft-waltz", title: "Hayloft Waltz", key: "G major", tempo: 118, meter: "3/4", bars: 8, profile: "band" }),
+    newSong({
+      id: "hayloft-waltz",
+      title: "Hayloft Waltz",
+      key: "G major",
+      tempo: 118,
+      meter: "3/4",
+      bars: 8,
+      profile: "band",
+    }),
   );
   return arrange(
     build(base, [
@@ -226,11 +254,7 @@ function shed(): Song {
     {
       do: "setDrums",
       section: "s1",
-      lanes: patternLanes(
-        DRUM_PATTERNS.find((p) => p.id === id)!,
-        meter,
-        bars,
-      ),
+      lanes: patternLanes(sure(DRUM_PATTERNS.find((p) => p.id === id)), meter, bars),
     },
   ];
   let song = build(base, [
@@ -254,17 +278,13 @@ function shed(): Song {
     },
     { do: "addSection", name: "Tailgate", bars: 4 },
   ]);
-  const tailgate = song.sections[1]!.id;
+  const tailgate = nth(song.sections, 1).id;
   song = build(song, [
     { do: "setLine", section: tailgate, line: "| Cmaj9 | D6 | Em9 | Em9 |" },
     {
       do: "setDrums",
       section: tailgate,
-      lanes: patternLanes(
-        DRUM_PATTERNS.find((p) => p.id === "half-time")!,
-        meter,
-        4,
-      ),
+      lanes: patternLanes(sure(DRUM_PATTERNS.find((p) => p.id === "half-time")), meter, 4),
     },
     {
       do: "setPlaying",
@@ -278,12 +298,12 @@ function shed(): Song {
     do: "setNotes",
     section: id,
     part: "bass",
-    notes: must(bassLines(song, { section: id, part: "bass", seed: 2 }))[0]!.notes,
+    notes: firstOf(must(bassLines(song, { section: id, part: "bass", seed: 2 }))).notes,
   });
   song = build(song, [bass(tailgate)]);
   // In the half-time section the sub carries the bass of every chord.
-  const sub = song.parts.find((p) => p.name === "Sub")!.id;
-  song = build(song, [must(layerOffers(song, tailgate, "bass", sub)).find((o) => o.id === "turns-moves")!.edit]);
+  const sub = sure(song.parts.find((p) => p.name === "Sub")).id;
+  song = build(song, [sure(must(layerOffers(song, tailgate, "bass", sub)).find((o) => o.id === "turns-moves")).edit]);
   // The first section leads to what the bass has there.
   return build(song, [bass("s1")]);
 }

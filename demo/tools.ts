@@ -1,3 +1,4 @@
+import { nth, sure } from "../core/src/base/list";
 import {
   applyEdit,
   bassLines,
@@ -21,12 +22,12 @@ import {
 export function tune(text: string, beatsInBar = 4): Omit<Note, "id">[] {
   return text.split(",").map((item) => {
     const [place, pitch, beats, syllable] = item.trim().split(/\s+/);
-    const [bar, beat] = place!.split(":").map(Number);
-    const start = (bar! - 1) * beatsInBar * QUARTER + Math.round((beat! - 1) * QUARTER);
+    const [bar, beat] = sure(place).split(":").map(Number);
+    const start = (sure(bar) - 1) * beatsInBar * QUARTER + Math.round((sure(beat) - 1) * QUARTER);
     return {
       start,
       duration: Math.round(Number(beats) * QUARTER),
-      pitch: pitch!,
+      pitch: sure(pitch),
       velocity: 88,
       ...(syllable ? { lyrics: [syllable] } : {}),
     };
@@ -42,8 +43,8 @@ export const drums = (section: string, drum: Drum, bars: number[], pattern: stri
         do: "setHit",
         section,
         drum,
-        start: (bar - 1) * beatsInBar * QUARTER + Math.round((beat! - 1) * QUARTER),
-        velocity: velocity!,
+        start: (bar - 1) * beatsInBar * QUARTER + Math.round((sure(beat) - 1) * QUARTER),
+        velocity: sure(velocity),
       };
     }),
   );
@@ -59,7 +60,8 @@ export const breathing = (song: Song): Song =>
   song.sections.reduce(
     (all, { id }) =>
       all.parts.reduce((now, part) => {
-        const phrases = part.role === "vocal" || part.role === "melody" ? breathsOf(now, { section: id, part: part.id }) : null;
+        const phrases =
+          part.role === "vocal" || part.role === "melody" ? breathsOf(now, { section: id, part: part.id }) : null;
         return phrases?.ok
           ? build(
               now,
@@ -87,24 +89,34 @@ export function ledOn(song: Song, seed: number, glides: boolean): Song {
   return song.sections.reduce((now, { id }) => {
     const request = { section: id, part: "bass", seed, settings: { glides } };
     const taken = must(bassLines(now, request)).map((line) =>
-      build(now, [{ do: "setNotes", section: id, part: "bass", notes: line.notes }, ...passEndings(now, request, line.notes)]),
+      build(now, [
+        { do: "setNotes", section: id, part: "bass", notes: line.notes },
+        ...passEndings(now, request, line.notes),
+      ]),
     );
     // Of the lines that are offered, the one in which least is found.
     const found = taken.map((s) => checkSong(s).length);
-    return taken[found.indexOf(Math.min(...found))]!;
+    return nth(taken, found.indexOf(Math.min(...found)));
   }, song);
 }
 
 /** Other chords in the last bar of one pass, with the layouts and the end of the bass line that belong to them. */
 export function otherEnding(song: Song, pass: string, line: string, seed: number): Song {
-  const { sectionId } = song.form.find((p) => p.id === pass)!;
-  const section = song.sections.find((s) => s.id === sectionId)!;
+  const { sectionId } = sure(song.form.find((p) => p.id === pass));
+  const section = sure(song.sections.find((s) => s.id === sectionId));
   const lastBar = (section.bars - 1) * must(parseMeter(song.meter)).bar;
-  const changed = build(song, [withFollowing(song, { do: "inPass", pass, here: true, edit: { do: "setLine", section: sectionId, line } })]);
+  const changed = build(song, [
+    withFollowing(song, { do: "inPass", pass, here: true, edit: { do: "setLine", section: sectionId, line } }),
+  ]);
   const view = passView(changed, pass, true);
-  const notes = view.sections.find((s) => s.id === sectionId)!.notes.bass!;
+  const notes = sure(sure(view.sections.find((s) => s.id === sectionId)).notes.bass);
   const held = build(view, [
-    { do: "setNotes", section: sectionId, part: "bass", notes: notes.map((n) => (n.start < lastBar ? { ...n, pinned: true } : n)) },
+    {
+      do: "setNotes",
+      section: sectionId,
+      part: "bass",
+      notes: notes.map((n) => (n.start < lastBar ? { ...n, pinned: true } : n)),
+    },
   ]);
   const [written] = must(bassLines(held, { section: sectionId, part: "bass", seed }));
   return build(changed, [
@@ -116,7 +128,7 @@ export function otherEnding(song: Song, pass: string, line: string, seed: number
         do: "setNotes",
         section: sectionId,
         part: "bass",
-        notes: [...notes.filter((n) => n.start < lastBar), ...written!.notes.filter((n) => n.start >= lastBar)],
+        notes: [...notes.filter((n) => n.start < lastBar), ...sure(written).notes.filter((n) => n.start >= lastBar)],
       },
     },
   ]);
@@ -132,11 +144,11 @@ export function arrange(song: Song, style: string, seed: number, glides: boolean
         do: "setVoicings",
         section: id,
         part: "keys",
-        pitches: Object.fromEntries(voiced.ids.map((chord, i) => [chord, voiced.chords[i]!.pitches])),
+        pitches: Object.fromEntries(voiced.ids.map((chord, i) => [chord, nth(voiced.chords, i).pitches])),
       },
     ]);
     const [line] = must(bassLines(current, { section: id, part: "bass", style, seed, settings: { glides } }));
-    current = build(current, [{ do: "setNotes", section: id, part: "bass", notes: line!.notes }]);
+    current = build(current, [{ do: "setNotes", section: id, part: "bass", notes: sure(line).notes }]);
   }
   return current;
 }

@@ -1,8 +1,9 @@
+import { firstOf, nth, sure } from "../core/src/index";
 import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
 import { expect, newSong, playheadAt, saved, songOf, test, typeLine } from "./fixtures";
 
-const bassOf = async (page: Page, part = "bass") => (await songOf(page)).sections[0]!.notes[part] ?? [];
+const bassOf = async (page: Page, part = "bass") => firstOf((await songOf(page)).sections).notes[part] ?? [];
 const panel = (page: Page) => page.locator("#panel");
 const tab = (page: Page, name: string) => panel(page).getByRole("tab", { name });
 
@@ -11,19 +12,30 @@ async function bench(page: Page, title: string, line = "| Am | F | C | G |"): Pr
   await newSong(page, title);
   if (line) await typeLine(page, line);
   await page.getByRole("link", { name: "Groove" }).click();
-  await page.getByRole("list", { name: "Patterns" }).getByRole("listitem").first().getByRole("button", { name: "Take" }).click();
+  await page
+    .getByRole("list", { name: "Patterns" })
+    .getByRole("listitem")
+    .first()
+    .getByRole("button", { name: "Take" })
+    .click();
   await page.getByRole("link", { name: /^Bass/ }).click();
 }
 
-test("style and settings shape the lines; the report shows its notes; a line is thinned, built, cut and brought back", async ({ page }) => {
+test("style and settings shape the lines; the report shows its notes; a line is thinned, built, cut and brought back", async ({
+  page,
+}) => {
   await bench(page, "Press house");
   await page.getByLabel("Style").selectOption("slash-bass");
   await page.getByRole("button", { name: "Write lines" }).click();
   const lines = page.getByRole("list", { name: "Candidates" });
   await lines.getByRole("button", { name: "Take with its slash chords" }).first().click();
-  await expect.poll(async () => (await songOf(page)).sections[0]!.chords.filter((c) => c.symbol.includes("/")).length).toBeGreaterThan(0);
+  await expect
+    .poll(async () => firstOf((await songOf(page)).sections).chords.filter((c) => c.symbol.includes("/")).length)
+    .toBeGreaterThan(0);
   await page.keyboard.press("Control+z");
-  await expect.poll(async () => (await songOf(page)).sections[0]!.chords.filter((c) => c.symbol.includes("/")).length).toBe(0);
+  await expect
+    .poll(async () => firstOf((await songOf(page)).sections).chords.filter((c) => c.symbol.includes("/")).length)
+    .toBe(0);
 
   await page.getByLabel("Style").selectOption("walking");
   await page.getByRole("button", { name: /how it is played/ }).click();
@@ -53,7 +65,9 @@ test("style and settings shape the lines; the report shows its notes; a line is 
     await expect.poll(async () => (await bassOf(page)).length).toBe(left);
   }
   await page.getByRole("button", { name: "Take: Short" }).click();
-  await expect.poll(async () => (await bassOf(page)).filter((n) => n.duration <= 240).length).toBeGreaterThan(walked.length / 2);
+  await expect
+    .poll(async () => (await bassOf(page)).filter((n) => n.duration <= 240).length)
+    .toBeGreaterThan(walked.length / 2);
   await page.locator(".takes li").last().getByRole("button", { name: "Back to it" }).click();
   await expect.poll(() => bassOf(page)).toEqual(walked);
   // One undo takes a whole step back, the kept state with it.
@@ -67,14 +81,18 @@ test("style and settings shape the lines; the report shows its notes; a line is 
   for (const name of ["Write", "Report", "Shape", "Layers", "Play in"]) {
     await tab(page, name).click();
     const found = await new AxeBuilder({ page }).include("#panel").analyze();
-    expect(found.violations.map((v) => `${name} ${v.id}: ${v.nodes[0]!.html.slice(0, 160)}`)).toEqual([]);
+    expect(found.violations.map((v) => `${name} ${v.id}: ${firstOf(v.nodes).html.slice(0, 160)}`)).toEqual([]);
   }
 });
 
 test("two bass sounds share a line, disagreement is found, and a tuned kick takes the bass over", async ({ page }) => {
   await bench(page, "Two cellars");
   await page.getByRole("button", { name: "Write lines" }).click();
-  await page.getByRole("list", { name: "Candidates" }).getByRole("button", { name: "Take", exact: true }).first().click();
+  await page
+    .getByRole("list", { name: "Candidates" })
+    .getByRole("button", { name: "Take", exact: true })
+    .first()
+    .click();
   await tab(page, "Layers").click();
   await expect(panel(page).getByText("No more than one bass sound plays here.")).toBeVisible();
   await page.getByRole("button", { name: "Add a bass part" }).click();
@@ -85,7 +103,10 @@ test("two bass sounds share a line, disagreement is found, and a tuned kick take
   await expect(page.getByText(/^Hearing: turns/)).toBeVisible();
   await turns.getByRole("button", { name: "Take" }).click();
   await expect(panel(page).getByText("The bass sounds take turns: never two at once.")).toBeVisible();
-  const other = (await songOf(page)).parts.filter((p) => p.role === "bass")[1]!.id;
+  const other = nth(
+    (await songOf(page)).parts.filter((p) => p.role === "bass"),
+    1,
+  ).id;
   expect((await bassOf(page, other)).length).toBeGreaterThan(2);
   expect((await bassOf(page)).length + (await bassOf(page, other)).length).toBe(all);
   // The second sound moved under the first bar is in the way.
@@ -102,8 +123,10 @@ test("two bass sounds share a line, disagreement is found, and a tuned kick take
   await page.getByRole("combobox", { name: "Bass part" }).selectOption("bass");
   await panel(page).getByLabel("Rhythm of the drum").selectOption("line");
   await panel(page).getByRole("button", { name: "Take" }).last().click();
-  await expect.poll(async () => (await songOf(page)).sections[0]!.groove.lanes.find((l) => l.drum === "kick")!.tuned).toBe(true);
-  const hits = (await songOf(page)).sections[0]!.groove.lanes.find((l) => l.drum === "kick")!.hits;
+  await expect
+    .poll(async () => sure(firstOf((await songOf(page)).sections).groove.lanes.find((l) => l.drum === "kick")).tuned)
+    .toBe(true);
+  const hits = sure(firstOf((await songOf(page)).sections).groove.lanes.find((l) => l.drum === "kick")).hits;
   expect(hits.every((h) => h.pitch && h.duration)).toBe(true);
   expect(await bassOf(page)).toEqual([]);
   await panel(page).getByRole("button", { name: "Only a drum again" }).click();
@@ -143,7 +166,7 @@ test("bass first: a line played in on the keys, its implied roots, and chords fr
   await tab(page, "Write").click();
   await expect(panel(page).getByText("Roots the line implies")).toBeVisible();
   await panel(page).getByRole("button", { name: "Write them as chords" }).click();
-  await expect.poll(async () => (await songOf(page)).sections[0]!.chords[0]?.symbol ?? "").toMatch(/^[CF]/);
+  await expect.poll(async () => firstOf((await songOf(page)).sections).chords[0]?.symbol ?? "").toMatch(/^[CF]/);
 });
 
 test("the bass is heard alone, with the kick, and with all", async ({ page }) => {
@@ -157,7 +180,11 @@ test("the bass is heard alone, with the kick, and with all", async ({ page }) =>
       const { samples } = await window.orchard!.render({ section: "s1", to: 1920, solo: list });
       return samples.reduce((sum, x) => sum + x * x, 0);
     }, solo);
-  const [alone, kick, withKick] = [await energy(["bass"]), await energy(["drum:kick"]), await energy(["bass", "drum:kick"])];
+  const [alone, kick, withKick] = [
+    await energy(["bass"]),
+    await energy(["drum:kick"]),
+    await energy(["bass", "drum:kick"]),
+  ];
   expect(alone).toBeGreaterThan(0);
   expect(kick).toBeGreaterThan(0);
   expect(withKick).toBeGreaterThan(Math.max(alone, kick));

@@ -61,12 +61,30 @@ export function faultsOn(page: Page): Promise<Fault[]> {
         // Pieces of a chord symbol are raised: its box is that of the whole.
         if (written && el.querySelector("tspan")) {
           const b = el.getBBox();
-          boxes.push({ kind, left: b.x, right: b.x + b.width, top: b.y + 3, bottom: b.y + b.height - 4, group: el, text });
+          boxes.push({
+            kind,
+            left: b.x,
+            right: b.x + b.width,
+            top: b.y + 3,
+            bottom: b.y + b.height - 4,
+            group: el,
+            text,
+          });
         } else {
           const ink = inkOf(el);
           const middle = el.getAttribute("text-anchor");
-          const shift = middle === "middle" ? (ink.right - ink.left) / 2 : middle === "end" ? ink.right - ink.left : 0;
-          boxes.push({ kind, ...ink, left: ink.left - shift, right: ink.right - shift, group: el.closest(".vf-stavenote") ?? el, text });
+          let shift: number;
+          if (middle === "middle") shift = (ink.right - ink.left) / 2;
+          else if (middle === "end") shift = ink.right - ink.left;
+          else shift = 0;
+          boxes.push({
+            kind,
+            ...ink,
+            left: ink.left - shift,
+            right: ink.right - shift,
+            group: el.closest(".vf-stavenote") ?? el,
+            text,
+          });
         }
       }
       const size = svg.viewBox.baseVal;
@@ -77,7 +95,10 @@ export function faultsOn(page: Page): Promise<Fault[]> {
       boxes.forEach((a, i) => {
         for (let j = i + 1; j < boxes.length && boxes[j]!.left < a.right; j++) {
           const b = boxes[j]!;
-          const [wide, high] = [Math.min(a.right, b.right) - b.left, Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top)];
+          const [wide, high] = [
+            Math.min(a.right, b.right) - b.left,
+            Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top),
+          ];
           if (wide <= 1 || high <= 1) continue;
           const kinds = [a.kind, b.kind].sort();
           const own = a.group === b.group;
@@ -90,8 +111,17 @@ export function faultsOn(page: Page): Promise<Fault[]> {
           if (own && kinds[0] === "accidental" && kinds[1] !== "head" && kinds[1] !== "accidental") continue;
           if (kinds.includes("flag") && !kinds.some((k) => ["syllable", "symbol", "accidental"].includes(k))) continue;
           // A courtesy sign is a sign between its brackets.
-          if (own && kinds[0] === "accidental" && kinds[1] === "accidental" && (a.text + b.text).match(/[\uE26A\uE26B]/)) continue;
-          faults.push({ kind: `${kinds[0]} on ${kinds[1]}`, where: `${a.left.toFixed()}, ${a.top.toFixed()} ${a.text} ${b.text}` });
+          if (
+            own &&
+            kinds[0] === "accidental" &&
+            kinds[1] === "accidental" &&
+            (a.text + b.text).match(/[\uE26A\uE26B]/)
+          )
+            continue;
+          faults.push({
+            kind: `${kinds[0]} on ${kinds[1]}`,
+            where: `${a.left.toFixed()}, ${a.top.toFixed()} ${a.text} ${b.text}`,
+          });
         }
       });
     }

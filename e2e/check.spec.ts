@@ -1,6 +1,6 @@
 import type { Page } from "@playwright/test";
 import { readFileSync } from "node:fs";
-import { applyEdit, must, newSong, type Edit, type Song } from "../core/src/index";
+import { firstOf, sure, applyEdit, must, newSong, type Edit, type Song } from "../core/src/index";
 import { demoSongs } from "../demo/songs";
 import { expect, songOf, test } from "./fixtures";
 
@@ -26,7 +26,9 @@ async function openCheck(page: Page, song: Song): Promise<void> {
 }
 const cards = (page: Page) => page.locator(".finding");
 
-test("one fault of one part is one finding: its places are walked, one is left with a reason, all are mended at once", async ({ page }) => {
+test("one fault of one part is one finding: its places are walked, one is left with a reason, all are mended at once", async ({
+  page,
+}) => {
   await openCheck(page, faulty());
   const high = cards(page).filter({ hasText: "Outside the range" });
   await expect(high).toHaveCount(1);
@@ -46,7 +48,7 @@ test("one fault of one part is one finding: its places are walked, one is left w
     .getByRole("button", { name: /^Take: All 3 places/ })
     .click();
   await expect(cards(page).filter({ hasText: "of 3 places" })).toHaveCount(0);
-  const notes = (await songOf(page)).sections[0]!.notes.melody!;
+  const notes = sure(firstOf((await songOf(page)).sections).notes.melody);
   expect(notes.filter((n) => n.pitch.endsWith("6")).map((n) => n.start)).toEqual([1920]);
 });
 
@@ -62,14 +64,19 @@ test("findings are shown by part and kind; a rule weighs what the song says, who
   await expect(cards(page).filter({ hasText: "Outside the range" }).locator(".severity")).toHaveText("note");
   expect((await songOf(page)).severities).toEqual({ "out-of-range": "note" });
   await page.getByRole("button", { name: /take the list/ }).click();
-  const [file] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Table (CSV)" }).click()]);
+  const [file] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Table (CSV)" }).click(),
+  ]);
   const text = readFileSync(await file.path(), "utf8");
   expect(text.split("\r\n")[0]).toBe("severity,rule,family,section,where,parts,message,amount,fixes,left");
   expect(text.match(/Outside the range/g)).toHaveLength(4);
 });
 
-test("a moment is read and walked by keys; a layer is heard without; nothing of it changes the song", async ({ page }) => {
-  await openCheck(page, demoSongs()[0]!);
+test("a moment is read and walked by keys; a layer is heard without; nothing of it changes the song", async ({
+  page,
+}) => {
+  await openCheck(page, firstOf(demoSongs()));
   const before = await songOf(page);
   await page.getByRole("tab", { name: "Moment" }).click();
   const moment = page.getByRole("group", { name: "A moment" });
@@ -111,7 +118,9 @@ test("what was found is walked by keys, heard with everybody or alone, and left 
   await first.getByLabel("Holds for").selectOption("part");
   await first.getByRole("button", { name: "Leave it" }).click();
   await expect(page.getByText("Left: “falsetto”")).toBeVisible();
-  expect((await songOf(page)).waivers).toMatchObject([{ rule: "out-of-range", parts: ["melody"], about: "", reason: "falsetto" }]);
+  expect((await songOf(page)).waivers).toMatchObject([
+    { rule: "out-of-range", parts: ["melody"], about: "", reason: "falsetto" },
+  ]);
   await page.getByRole("button", { name: /left with a reason in this song: 1/ }).click();
   const listed = page.locator(".waivers li");
   await expect(listed).toContainText("Outside the range: Voice, the whole song. “falsetto”");
@@ -126,16 +135,18 @@ test("what is safe is shown as a whole before it is made, and taken back in one 
   const safe = page.getByRole("region", { name: "What would be changed" });
   // Every change is judged before it is shown: that takes as long as it takes.
   await expect(safe.getByRole("listitem").first()).toContainText("All 4 places", { timeout: 60_000 });
-  expect((await songOf(page)).sections[0]!.notes).toEqual(before.sections[0]!.notes);
+  expect(firstOf((await songOf(page)).sections).notes).toEqual(firstOf(before.sections).notes);
   await safe.getByRole("button", { name: "Take all: all these changes" }).click();
   await expect(page.locator(".finding.fault")).toHaveCount(0);
-  expect((await songOf(page)).sections[0]!.notes).not.toEqual(before.sections[0]!.notes);
+  expect(firstOf((await songOf(page)).sections).notes).not.toEqual(firstOf(before.sections).notes);
   await page.keyboard.press("Control+z");
   await expect(page.locator(".finding.fault")).toHaveCount(1);
-  expect((await songOf(page)).sections[0]!.notes).toEqual(before.sections[0]!.notes);
+  expect(firstOf((await songOf(page)).sections).notes).toEqual(firstOf(before.sections).notes);
 });
 
-test("the overview shows the form, registers and who covers whom; the report prints what was found", async ({ page }) => {
+test("the overview shows the form, registers and who covers whom; the report prints what was found", async ({
+  page,
+}) => {
   await openCheck(page, faulty());
   await page.getByRole("tab", { name: "Overview" }).click();
   await expect(page.getByRole("img", { name: /^\d+ places over 4 bars$/ })).toBeVisible();

@@ -1,18 +1,26 @@
 import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
-import { newSong as createSong, must, writeMidi } from "../core/src/index";
+import { firstOf, lastOf, nth, sure, newSong as createSong, must, writeMidi } from "../core/src/index";
 import { demoSongs } from "../demo/songs";
 import { beatX, drag, expect, newSong, songOf, test, typeLine } from "./fixtures";
 
-const symbols = async (page: Page): Promise<string> => (await songOf(page)).sections[0]!.chords.map((c) => c.symbol).join(" ");
+const symbols = async (page: Page): Promise<string> =>
+  firstOf((await songOf(page)).sections)
+    .chords.map((c) => c.symbol)
+    .join(" ");
 const chord = (page: Page, i: number) => page.locator("[data-chord]").nth(i);
 const tab = (page: Page, name: string) => page.getByRole("tab", { name }).click();
-const way = (page: Page, name: string) => page.getByRole("tablist", { name: "Ways in" }).getByRole("tab", { name, exact: true }).click();
+const way = (page: Page, name: string) =>
+  page.getByRole("tablist", { name: "Ways in" }).getByRole("tab", { name, exact: true }).click();
 
-test("sixteen bars without the mouse: the line by one key, chords typed in the score, and what they mean under them", async ({ page }) => {
+test("sixteen bars without the mouse: the line by one key, chords typed in the score, and what they mean under them", async ({
+  page,
+}) => {
   await newSong(page, "Ladder");
   await page.keyboard.press("c");
-  await page.keyboard.type("| Cmaj7 | A7 | Dm7 | G7 | Cmaj7 | Bbm7 | Eb7 | Abmaj7 | Ab7 | G7sus4 | G7 | Em7 | A7(b9) | Dm7 |");
+  await page.keyboard.type(
+    "| Cmaj7 | A7 | Dm7 | G7 | Cmaj7 | Bbm7 | Eb7 | Abmaj7 | Ab7 | G7sus4 | G7 | Em7 | A7(b9) | Dm7 |",
+  );
   await page.keyboard.press("Enter");
   await expect.poll(() => symbols(page)).toMatch(/^Cmaj7 A7 .* Dm7$/);
   // On to the chords in the score: the last one, a new bar, and another.
@@ -30,7 +38,7 @@ test("sixteen bars without the mouse: the line by one key, chords typed in the s
   await page.keyboard.type("6/9");
   await page.keyboard.press("Enter");
   await expect.poll(() => symbols(page)).toMatch(/Dm7 Db7 C6\/9$/);
-  expect((await songOf(page)).sections[0]!.bars).toBe(16);
+  expect(firstOf((await songOf(page)).sections).bars).toBe(16);
   // Explanations stand where the chords are.
   await page.locator(".score").evaluate((e) => (e.scrollLeft = 0));
   await expect(page.locator(".chord").filter({ hasText: "A7" }).first()).toContainText("V7/ii");
@@ -45,17 +53,24 @@ test("sixteen bars without the mouse: the line by one key, chords typed in the s
   await expect.poll(() => symbols(page)).toMatch(/^Cmaj7 A7 Em7/);
   await page.keyboard.press("ArrowDown");
   await page.keyboard.press("p");
-  await expect.poll(async () => (await songOf(page)).sections[0]!.chords[2]).toMatchObject({ symbol: "Dm7", pinned: true });
+  await expect
+    .poll(async () => firstOf((await songOf(page)).sections).chords[2])
+    .toMatchObject({ symbol: "Dm7", pinned: true });
   await page.keyboard.press("Delete");
   await expect.poll(() => symbols(page)).toMatch(/^Cmaj7 A7 G7/);
   await page.keyboard.press("Control+z");
   await expect.poll(() => symbols(page)).toMatch(/^Cmaj7 A7 Dm7/);
 });
 
-test("ways in: numerals, fret shapes, keys on screen, of the computer and of a MIDI keyboard, the palette", async ({ page }) => {
+test("ways in: numerals, fret shapes, keys on screen, of the computer and of a MIDI keyboard, the palette", async ({
+  page,
+}) => {
   // A stand-in for a MIDI keyboard, where the browser has none.
   await page.addInitScript(() => {
-    const input: { name: string; onmidimessage: ((e: { data: number[] }) => void) | null } = { name: "Barn keys", onmidimessage: null };
+    const input: { name: string; onmidimessage: ((e: { data: number[] }) => void) | null } = {
+      name: "Barn keys",
+      onmidimessage: null,
+    };
     Object.assign(window, { barnKeys: input });
     Object.defineProperty(navigator, "requestMIDIAccess", {
       value: () => Promise.resolve({ inputs: new Map([["1", input]]), onstatechange: null }),
@@ -74,7 +89,9 @@ test("ways in: numerals, fret shapes, keys on screen, of the computer and of a M
   await way(page, "frets");
   await page.getByLabel("capo").fill("3");
   await expect(page.locator(".named")).toContainText("The shape is C; with the capo it sounds");
-  await page.getByRole("button", { name: /Put E♭? ?in a new bar|Put E♭ in a new bar|Put .* in a new bar at the end/ }).click();
+  await page
+    .getByRole("button", { name: /Put E♭? ?in a new bar|Put E♭ in a new bar|Put .* in a new bar at the end/ })
+    .click();
   await expect.poll(() => symbols(page)).toBe("Am F C G Eb");
   await page.getByLabel("Instrument and tuning").selectOption({ label: "Ukulele, high G" });
   await page.getByLabel("capo").fill("0");
@@ -83,19 +100,23 @@ test("ways in: numerals, fret shapes, keys on screen, of the computer and of a M
   await expect(page.locator(".readings-table tr").nth(1)).toContainText("D6");
   // Undecided: the readings are kept, and settled later.
   await page.getByRole("button", { name: "not sure: keep the readings with it" }).click();
-  await expect.poll(async () => (await songOf(page)).sections[0]!.chords.at(-1)!.readings?.slice(0, 2)).toEqual(["Bm7", "D6"]);
+  await expect
+    .poll(async () => lastOf(firstOf((await songOf(page)).sections).chords).readings?.slice(0, 2))
+    .toEqual(["Bm7", "D6"]);
   const readings = page.getByRole("group", { name: "Readings" });
   await readings.getByRole("button").nth(1).click();
-  await expect.poll(async () => (await songOf(page)).sections[0]!.chords.at(-1)!.symbol).toBe("D6");
+  await expect.poll(async () => lastOf(firstOf((await songOf(page)).sections).chords).symbol).toBe("D6");
   await readings.getByRole("button", { name: "settled" }).click();
-  await expect.poll(async () => (await songOf(page)).sections[0]!.chords.at(-1)!.readings).toBeUndefined();
+  await expect.poll(async () => lastOf(firstOf((await songOf(page)).sections).chords).readings).toBeUndefined();
 
   await way(page, "keys");
   await expect(page.getByText("Listening to Barn keys.")).toBeVisible();
   const send = (...bytes: number[][]) =>
     page.evaluate((list) => {
       for (const data of list)
-        (window as unknown as { barnKeys: { onmidimessage(e: { data: number[] }): void } }).barnKeys.onmidimessage({ data });
+        (window as unknown as { barnKeys: { onmidimessage(e: { data: number[] }): void } }).barnKeys.onmidimessage({
+          data,
+        });
     }, bytes);
   await send([0x90, 53, 80], [0x90, 57, 80], [0x90, 60, 80], [0x90, 64, 80], [0x80, 53, 0], [0x90, 57, 0]);
   await expect(page.locator(".played-notes")).toHaveText("F3 A3 C4 E4");
@@ -106,9 +127,15 @@ test("ways in: numerals, fret shapes, keys on screen, of the computer and of a M
   for (const key of ["KeyD", "KeyG", "KeyJ"]) await page.keyboard.up(key);
   await expect(page.locator(".played-notes")).toHaveText("E3 G3 B3");
   // The song's keys stay silent meanwhile: S is no solo here.
-  const before = (await songOf(page)).sections[0]!.chords.length;
+  const before = firstOf((await songOf(page)).sections).chords.length;
   await page.keyboard.press("Enter");
-  await expect.poll(async () => (await songOf(page)).sections[0]!.chords.map((c) => c.symbol).slice(before)).toEqual(["Em"]);
+  await expect
+    .poll(async () =>
+      firstOf((await songOf(page)).sections)
+        .chords.map((c) => c.symbol)
+        .slice(before),
+    )
+    .toEqual(["Em"]);
   await page.getByRole("button", { name: "computer keys play" }).click();
   await page.locator(".keyboard .white").nth(0).click();
   await page.locator(".keyboard .white").nth(4).click();
@@ -116,17 +143,19 @@ test("ways in: numerals, fret shapes, keys on screen, of the computer and of a M
 
   await way(page, "palette");
   await page.getByRole("group", { name: "Dominants of its degrees" }).getByRole("button").first().click();
-  await expect.poll(async () => (await songOf(page)).sections[0]!.chords.at(-1)!.symbol).toBe("A7");
+  await expect.poll(async () => lastOf(firstOf((await songOf(page)).sections).chords).symbol).toBe("A7");
 });
 
-test("a MIDI file: tracks are guessed and can be changed, doubt is shown, a broken file is refused", async ({ page }) => {
+test("a MIDI file: tracks are guessed and can be changed, doubt is shown, a broken file is refused", async ({
+  page,
+}) => {
   await newSong(page, "From a file");
   await way(page, "file");
   const open = (name: string, buffer: Buffer) =>
     page.locator('input[accept*="mid"]').setInputFiles({ name, mimeType: "audio/midi", buffer });
   await open("notes.txt", Buffer.from("apples"));
   await expect(page.getByRole("alert")).toContainText("does not begin with MThd");
-  const strut = demoSongs()[1]!;
+  const strut = nth(demoSongs(), 1);
   await open("strut.mid", Buffer.from(writeMidi({ ...strut, form: strut.form.slice(1, 2) }, { swing: "straight" })));
   await expect(page.getByLabel("Use Bass as")).toHaveValue("bass");
   await expect(page.getByText(/of 8 chords are doubtful/)).toBeVisible();
@@ -135,12 +164,12 @@ test("a MIDI file: tracks are guessed and can be changed, doubt is shown, a brok
   await page.getByRole("button", { name: "Write into Verse" }).click();
   await expect.poll(() => symbols(page)).toMatch(/^Dm9 Gm7 Gm7\/F Bbmaj9 A7sus4 A7/);
   const song = await songOf(page);
-  expect([song.key, song.tempo, song.sections[0]!.notes.bass!.length > 10, song.sections[0]!.groove.lanes.length > 2]).toEqual([
-    "D minor",
-    102,
-    true,
-    true,
-  ]);
+  expect([
+    song.key,
+    song.tempo,
+    sure(firstOf(song.sections).notes.bass).length > 10,
+    firstOf(song.sections).groove.lanes.length > 2,
+  ]).toEqual(["D minor", 102, true, true]);
   await page.keyboard.press("Control+z");
   await expect.poll(() => symbols(page)).toBe("");
 });
@@ -170,13 +199,15 @@ test("one chord and rows of chords are changed where they stand; a border is dra
   await expect.poll(() => symbols(page)).toBe("A7 Dm Am Em");
   // The score follows the song a moment later.
   await expect(chord(page, 3)).toContainText("Em");
-  const border = (await page.locator(".chord-border").first().boundingBox())!;
+  const border = sure(await page.locator(".chord-border").first().boundingBox());
   const half = (await beatX(page, 2)) - (await beatX(page, 0));
   await drag(page, { x: border.x + 4, y: border.y + 40 }, { x: border.x + 4 + half, y: border.y + 40 }, 4);
-  await expect.poll(async () => (await songOf(page)).sections[0]!.chords[1]!.start).toBe(1920 + 960);
+  await expect.poll(async () => nth(firstOf((await songOf(page)).sections).chords, 1).start).toBe(1920 + 960);
 });
 
-test("reharmonizing: alternatives are ordered by the slider, heard, compared with what is written, taken and undone", async ({ page }) => {
+test("reharmonizing: alternatives are ordered by the slider, heard, compared with what is written, taken and undone", async ({
+  page,
+}) => {
   await newSong(page, "Other light");
   await typeLine(page, "| Cmaj7 | Am7 | Dm7 | G7 |");
   await chord(page, 3).click();
@@ -187,7 +218,9 @@ test("reharmonizing: alternatives are ordered by the slider, heard, compared wit
   await page.getByLabel("From close to adventurous").fill("0.6");
   await expect(list).toContainText("Tritone substitute");
   const count = await list.locator("li").count();
-  const at = await list.locator("li").evaluateAll((items) => items.findIndex((x) => x.textContent!.includes("Tritone substitute")));
+  const at = await list
+    .locator("li")
+    .evaluateAll((items) => items.findIndex((x) => x.textContent!.includes("Tritone substitute")));
   expect([count > 3, at >= 0]).toEqual([true, true]);
   await page.locator("body").press(String(at + 1));
   await expect(page.getByText(/Hearing: Tritone substitute/)).toBeVisible();
@@ -201,7 +234,9 @@ test("reharmonizing: alternatives are ordered by the slider, heard, compared wit
   await page.keyboard.press("t");
   await expect.poll(() => symbols(page)).toMatch(/^Cmaj7 Am7 Dm7 Db/);
   await chord(page, 3).click();
-  await expect(page.getByRole("region", { name: "Chosen chord" })).toContainText(/Chosen because: .* keeps the third and seventh of G7/);
+  await expect(page.getByRole("region", { name: "Chosen chord" })).toContainText(
+    /Chosen because: .* keeps the third and seventh of G7/,
+  );
   await page.keyboard.press("Control+z");
   await expect.poll(() => symbols(page)).toBe("Cmaj7 Am7 Dm7 G7");
   // Switched off, it is offered no more.
@@ -220,7 +255,7 @@ test("reharmonizing: alternatives are ordered by the slider, heard, compared wit
 
 test("a tune is harmonized with reasons, and the panel is accessible on every tab", async ({ page, request }) => {
   const song = { ...must(createSong({ id: "press-house", title: "Press House", bars: 4 })) };
-  song.sections[0]!.notes.melody = ["C5", "E5", "F5", "A5", "G5", "B4", "C5"].map((pitch, i) => ({
+  firstOf(song.sections).notes.melody = ["C5", "E5", "F5", "A5", "G5", "B4", "C5"].map((pitch, i) => ({
     id: `n${i + 1}`,
     start: i * 960,
     duration: i === 6 ? 1920 : 960,
@@ -241,7 +276,9 @@ test("a tune is harmonized with reasons, and the panel is accessible on every ta
   await expect.poll(async () => (await symbols(page)).split(" ").length).toBeGreaterThanOrEqual(3);
   expect((await symbols(page)).split(" ").at(-1)).toMatch(/^C/);
   await chord(page, 1).click();
-  await expect(page.getByRole("region", { name: "Chosen chord" })).toContainText(/Chosen because: .*holds .* of the tune/);
+  await expect(page.getByRole("region", { name: "Chosen chord" })).toContainText(
+    /Chosen because: .*holds .* of the tune/,
+  );
   for (const name of ["Write", "Tones", "Reharmonize", "For a line"]) {
     await tab(page, name);
     // The score beside it is read elsewhere.
@@ -249,6 +286,6 @@ test("a tune is harmonized with reasons, and the panel is accessible on every ta
       .exclude("#score")
       .options({ resultTypes: ["violations"] })
       .analyze();
-    expect([name, found.violations.map((v) => `${v.id}: ${v.nodes[0]!.html}`)]).toEqual([name, []]);
+    expect([name, found.violations.map((v) => `${v.id}: ${firstOf(v.nodes).html}`)]).toEqual([name, []]);
   }
 });

@@ -1,3 +1,4 @@
+import { sure } from "../core/src/index";
 import { spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -66,7 +67,7 @@ export async function newSong(page: Page, title: string): Promise<string> {
   await page.getByRole("button", { name: "chords", exact: true }).click();
   await page.waitForURL(/songs\/.+\/chords/);
   await expect(page.getByLabel("Title", { exact: true })).toHaveValue(title);
-  return page.url().split("/").at(-2)!;
+  return sure(page.url().split("/").at(-2));
 }
 
 export const typeLine = async (page: Page, line: string): Promise<void> => {
@@ -79,25 +80,30 @@ export const saved = (page: Page): Promise<void> => expect(page.locator(".status
 
 /** Where a beat of the section stands on the page, by the ruler; beats are counted from 0 at bar 1. */
 export async function beatX(page: Page, beat: number, beatsABar = 4): Promise<number> {
-  const bar = (await page.locator(".bar-number").first().boundingBox())!;
+  const bar = sure(await page.locator(".bar-number").first().boundingBox());
   return bar.x + (beat / beatsABar) * bar.width;
 }
 
 /** A cell of the drum grid on the page: a drum's row, and just behind a beat. */
 export async function drumCell(page: Page, drum: string, beat: number): Promise<{ x: number; y: number }> {
   const rows = await page.locator(".drums.editable .row").evaluateAll((all) => all.map((r) => r.classList[1]));
-  const box = (await page.locator(".drums.editable").boundingBox())!;
+  const box = sure(await page.locator(".drums.editable").boundingBox());
   return { x: (await beatX(page, beat)) + 4, y: box.y + ((rows.indexOf(drum) + 0.5) * box.height) / rows.length };
 }
 
 /** Clicks in a lane at a beat, so many pixels under its upper edge. */
 export async function clickLane(page: Page, role: string, beat: number, down: number): Promise<void> {
-  const box = (await page.locator(`.lane.${role} .lane-svg`).boundingBox())!;
+  const box = sure(await page.locator(`.lane.${role} .lane-svg`).boundingBox());
   await page.mouse.click((await beatX(page, beat)) + 5, box.y + down);
 }
 
 /** Presses at one place and lets go at another. */
-export async function drag(page: Page, from: { x: number; y: number }, to: { x: number; y: number }, steps = 6): Promise<void> {
+export async function drag(
+  page: Page,
+  from: { x: number; y: number },
+  to: { x: number; y: number },
+  steps = 6,
+): Promise<void> {
   await page.mouse.move(from.x, from.y);
   await page.mouse.down();
   await page.mouse.move(to.x, to.y, { steps });
@@ -108,7 +114,8 @@ export async function drag(page: Page, from: { x: number; y: number }, to: { x: 
 export async function playheadAt(page: Page, bar: number, beat: number): Promise<void> {
   await page.waitForFunction(
     ([b, q]) => {
-      const [, nowBar, nowBeat] = /bar (\d+), beat (\d+)/.exec(document.querySelector(".where b")?.textContent ?? "") ?? [];
+      const [, nowBar, nowBeat] =
+        /bar (\d+), beat (\d+)/.exec(document.querySelector(".where b")?.textContent ?? "") ?? [];
       return Number(nowBar) > b! || (Number(nowBar) === b && Number(nowBeat) >= q!);
     },
     [bar, beat],

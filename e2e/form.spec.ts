@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../core/src/index";
 import type { Page } from "@playwright/test";
 import { demoSongs } from "../demo/songs";
 import type { Song } from "../core/src/index";
@@ -9,7 +10,7 @@ const names = (page: Page) => passes(page).locator("b").allTextContents();
 
 /** A copy of the ballad with each of its sections once. */
 async function openBallad(page: Page): Promise<void> {
-  const song = demoSongs()[0]!;
+  const song = firstOf(demoSongs());
   const plain: Song = { ...song, form: song.sections.map((s, i) => ({ id: `o90${i}`, sectionId: s.id })) };
   const stored = (await (await page.request.post("/api/songs", { data: plain })).json()) as Song;
   await page.goto(`/songs/${stored.id}/chords`);
@@ -21,7 +22,9 @@ async function playOnce(page: Page, section: string): Promise<void> {
   await strip(page).getByRole("button", { name: section, exact: true }).click();
 }
 
-test("passes are added behind the one in view, moved by keys and by dragging, taken out and brought back", async ({ page }) => {
+test("passes are added behind the one in view, moved by keys and by dragging, taken out and brought back", async ({
+  page,
+}) => {
   await openBallad(page);
   await expect(strip(page)).toContainText("16 bars, 0:50.5");
   await passes(page).nth(1).getByRole("button").click();
@@ -30,7 +33,7 @@ test("passes are added behind the one in view, moved by keys and by dragging, ta
   expect(await names(page)).toEqual(["Verse", "Chorus", "Verse", "Chorus"]);
   // What was added is looked at.
   await expect(passes(page).nth(3).getByRole("button")).toHaveAttribute("aria-pressed", "true");
-  await expect(page.getByLabel("Section", { exact: true })).toHaveValue((await songOf(page)).sections[1]!.id);
+  await expect(page.getByLabel("Section", { exact: true })).toHaveValue(nth((await songOf(page)).sections, 1).id);
   await passes(page).nth(3).getByRole("button").press("Alt+ArrowLeft");
   expect(await names(page)).toEqual(["Verse", "Chorus", "Chorus", "Verse"]);
   await page.getByRole("button", { name: "Undo" }).first().click();
@@ -59,7 +62,7 @@ test("a pass is trimmed, moved to a key, loses a part, gets it back; the section
   await details.getByLabel("Key of this pass").selectOption({ label: "F major, up 2" });
   await details.getByRole("checkbox", { name: "Piano" }).uncheck();
   const stored = await songOf(page);
-  const piano = before.parts.find((p) => p.name === "Piano")!.id;
+  const piano = sure(before.parts.find((p) => p.name === "Piano")).id;
   expect(stored.form[1]).toMatchObject({ bars: [4, 8], transpose: 2, muted: [piano] });
   expect(stored.sections).toEqual(before.sections);
   await expect(passes(page).nth(1)).toContainText("F major");
@@ -74,13 +77,15 @@ test("a pass is trimmed, moved to a key, loses a part, gets it back; the section
   expect((await songOf(page)).sections).toEqual(before.sections);
 });
 
-test("while the whole song plays, the strip and the score go along; a pass is looped; nothing is changed", async ({ page }) => {
+test("while the whole song plays, the strip and the score go along; a pass is looped; nothing is changed", async ({
+  page,
+}) => {
   await openBallad(page);
   const before = await songOf(page);
   await passes(page).nth(0).getByRole("button").click();
   await passes(page).nth(1).getByRole("button").dblclick();
   await expect(page.locator(".form-playhead")).toBeVisible({ timeout: 20_000 });
-  await expect(page.getByLabel("Section", { exact: true })).toHaveValue(before.sections[1]!.id);
+  await expect(page.getByLabel("Section", { exact: true })).toHaveValue(nth(before.sections, 1).id);
   await expect(page.locator(".where b")).toContainText(/^Chorus, bar \d/);
   await page.getByRole("button", { name: "Stop", exact: true }).click();
   await expect(page.locator(".form-playhead")).toBeHidden();
@@ -116,11 +121,11 @@ test("the grid: who plays in which pass, how and how busy; a part is taken out, 
     await grid.getByRole("columnheader").nth(pass).getByRole("button").click();
   };
   await cell("Drums", "Verse", 1).click();
-  const drums = before.parts.find((p) => p.role === "drums")!.id;
+  const drums = sure(before.parts.find((p) => p.role === "drums")).id;
   await expect(cell("Drums", "Verse", 1)).toHaveAccessibleName(/: out$/);
-  expect((await songOf(page)).form[0]!.muted).toEqual([drums]);
+  expect(firstOf((await songOf(page)).form).muted).toEqual([drums]);
   await choose("Piano", 2);
-  expect((await songOf(page)).form[2]!.muted).toBeUndefined();
+  expect(nth((await songOf(page)).form, 2).muted).toBeUndefined();
   await page.getByLabel("Rhythm of Piano here").selectOption({ label: "On every beat" });
   await expect(cell("Piano", "Chorus", 2)).toHaveAccessibleName(/4 attacks a bar, in its own way/);
   await expect(cell("Piano", "Chorus", 1)).not.toHaveAccessibleName(/its own way/);
@@ -142,7 +147,7 @@ test("a section is moved to another key, and back", async ({ page }) => {
   await page.getByLabel("Move Chorus", { exact: true }).selectOption({ label: "F major, up 2" });
   const moved = await songOf(page);
   expect(moved.sections[1]).toMatchObject({ key: "F major" });
-  expect(moved.sections[1]!.chords[0]!.symbol).toBe("Bbmaj9");
+  expect(firstOf(nth(moved.sections, 1).chords).symbol).toBe("Bbmaj9");
   expect(moved.sections[0]).toEqual(before.sections[0]);
   await page.getByLabel("Move Chorus", { exact: true }).selectOption({ label: "E♭ major, down 2" });
   expect((await songOf(page)).sections).toEqual(before.sections);
@@ -168,7 +173,11 @@ test("here only: a chord and a note are changed in one pass, shown as its own, a
   await expect(chords.nth(1)).toContainText("D♭");
   await expect(page.locator(".own-bars")).toHaveCount(1);
   await expect
-    .poll(async () => (await songOf(page)).form[2]!.own?.map((o) => o.chords?.map((c) => [c.symbol, Object.keys(c.voicings ?? {})])))
+    .poll(async () =>
+      nth((await songOf(page)).form, 2).own?.map((o) =>
+        o.chords?.map((c) => [c.symbol, Object.keys(c.voicings ?? {})]),
+      ),
+    )
     .toEqual([[["Db7", ["keys"]]]]);
   expect((await songOf(page)).sections).toEqual(before.sections);
   // The first chorus is as it was.
@@ -198,10 +207,10 @@ test("a pass in another key is shown, written and undone in that key", async ({ 
   await chords.nth(0).dblclick();
   await page.getByLabel("Chord symbol").fill("Bbmaj7");
   await page.getByLabel("Chord symbol").press("Enter");
-  await expect.poll(async () => (await songOf(page)).sections[1]!.chords[0]!.symbol).toBe("Abmaj7");
+  await expect.poll(async () => firstOf(nth((await songOf(page)).sections, 1).chords).symbol).toBe("Abmaj7");
   await page.keyboard.press("Escape");
   await page.getByRole("button", { name: "Undo" }).first().click();
-  await expect.poll(async () => (await songOf(page)).sections[1]!.chords[0]!.symbol).toBe("Abmaj9");
+  await expect.poll(async () => firstOf(nth((await songOf(page)).sections, 1).chords).symbol).toBe("Abmaj9");
 });
 
 test("a new section stands behind the pass in view; F2 names a pass where it stands", async ({ page }) => {
@@ -228,28 +237,30 @@ test("the bass leads on: what a written line goes to is told, and a pass that go
   await page.getByLabel("Style", { exact: true }).selectOption({ label: "Walking" });
   await page.getByRole("button", { name: "Write lines" }).click();
   await page.getByRole("button", { name: "Take", exact: true }).first().click();
-  await expect.poll(async () => (await songOf(page)).sections[0]!.notes.bass!.length).toBeGreaterThan(24);
+  await expect.poll(async () => sure(firstOf((await songOf(page)).sections).notes.bass).length).toBeGreaterThan(24);
   const { form } = await songOf(page);
   const own = form.filter((p) => p.own);
-  expect(own.map((p) => p.own!.map((o) => [o.bars, Object.keys(o.notes ?? {})]))).toEqual([[[[7, 8], ["bass"]]]]);
+  expect(own.map((p) => sure(p.own).map((o) => [o.bars, Object.keys(o.notes ?? {})]))).toEqual([[[[7, 8], ["bass"]]]]);
   await page.getByRole("button", { name: "Undo" }).first().click();
   await expect.poll(async () => (await songOf(page)).form.filter((p) => p.own).length).toBe(0);
 });
 
-test("notes, a part and a section are moved along the scale, the mode is changed; what it brings is told", async ({ page }) => {
+test("notes, a part and a section are moved along the scale, the mode is changed; what it brings is told", async ({
+  page,
+}) => {
   await openBallad(page);
   await passes(page).nth(1).getByRole("button").click();
   const before = await songOf(page);
   await page.getByRole("button", { name: "change Orla, voice" }).click();
   await page.getByLabel("Move the notes of Orla, voice in Chorus").selectOption({ label: "↑ fourth" });
   await expect(page.getByText(/Orla, voice went up a fourth in Chorus\. .*where it is comfortable/)).toBeVisible();
-  const pitch = async () => (await songOf(page)).sections[1]!.notes.melody![0]!.pitch;
+  const pitch = async () => firstOf(sure(nth((await songOf(page)).sections, 1).notes.melody)).pitch;
   expect(await pitch()).toBe("F5");
   await page.getByRole("button", { name: "Undo" }).first().click();
   await page.keyboard.press("Escape");
   await page.getByRole("button", { name: "pass", exact: true }).click();
   await page.getByLabel("Move Chorus", { exact: true }).selectOption({ label: "up a second" });
-  expect((await songOf(page)).sections[1]!.chords[0]!.symbol).toMatch(/^Bb/);
+  expect(firstOf(nth((await songOf(page)).sections, 1).chords).symbol).toMatch(/^Bb/);
   expect(await pitch()).toBe("D5");
   await page.getByRole("button", { name: "Undo" }).first().click();
   await expect.poll(pitch).toBe("C5");
@@ -257,17 +268,22 @@ test("notes, a part and a section are moved along the scale, the mode is changed
   await page.getByRole("button", { name: "What to do with sections" }).click();
   await page.getByLabel("Move the whole song along its scales").selectOption({ label: "↑ a second" });
   const [verse, chorus] = (await songOf(page)).sections;
-  expect([verse!.chords[0]!.symbol, chorus!.chords[0]!.symbol]).toEqual(["Fm9", expect.stringMatching(/^Bb/)]);
+  expect([firstOf(sure(verse).chords).symbol, firstOf(sure(chorus).chords).symbol]).toEqual([
+    "Fm9",
+    expect.stringMatching(/^Bb/),
+  ]);
   await page.getByRole("button", { name: "Undo" }).first().click();
   await expect.poll(pitch).toBe("C5");
   await page.getByLabel("Move Chorus", { exact: true }).selectOption({ label: "C minor, the relative" });
   expect((await songOf(page)).sections[1]).toMatchObject({ key: "C minor" });
-  expect((await songOf(page)).sections[1]!.chords[0]!.symbol).toMatch(/^Fm/);
+  expect(firstOf(nth((await songOf(page)).sections, 1).chords).symbol).toMatch(/^Fm/);
   await page.getByRole("button", { name: "Undo" }).first().click();
   await expect.poll(async () => (await songOf(page)).sections).toEqual(before.sections);
 });
 
-test("a section typed in another key is offered a key of its own; the song keeps its key for the others", async ({ page }) => {
+test("a section typed in another key is offered a key of its own; the song keeps its key for the others", async ({
+  page,
+}) => {
   await page.goto("/");
   await page.getByPlaceholder("Title of a new song").fill("Windfall Gate");
   await page.getByRole("button", { name: "chords", exact: true }).click();

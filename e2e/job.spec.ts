@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { parseSong, type Song } from "../core/src/index";
+import { firstOf, nth, sure, parseSong, type Song } from "../core/src/index";
 import { drumCell, expect, newSong, saved, songOf, test, typeLine } from "./fixtures";
 
 test("the main job: chords, kick, voicings, bass, check, hearing, editing, coming back, MIDI", async ({ page }) => {
@@ -8,7 +8,9 @@ test("the main job: chords, kick, voicings, bass, check, hearing, editing, comin
   await expect(page.locator("[data-chord]")).toHaveCount(7);
   // Voiced at once.
   await expect
-    .poll(async () => (await songOf(page)).sections[0]!.chords.every((c) => (c.voicings?.keys?.pitches.length ?? 0) === 4))
+    .poll(async () =>
+      firstOf((await songOf(page)).sections).chords.every((c) => (c.voicings?.keys?.pitches.length ?? 0) === 4),
+    )
     .toBe(true);
 
   // A mistake is shown at its column, the rest of the line stays.
@@ -35,10 +37,10 @@ test("the main job: chords, kick, voicings, bass, check, hearing, editing, comin
   await expect.poll(() => lines.getByRole("button", { name: "Take", exact: true }).count()).toBeGreaterThan(1);
   await lines.getByRole("button", { name: "Hear" }).first().click();
   await expect(page.getByText("Hearing: line 1")).toBeVisible();
-  expect((await songOf(page)).sections[0]!.notes.bass ?? []).toHaveLength(0);
+  expect(firstOf((await songOf(page)).sections).notes.bass ?? []).toHaveLength(0);
   await lines.getByRole("button", { name: "Take", exact: true }).first().click();
   await page.getByRole("tab", { name: "Report" }).click();
-  const bass = async () => (await songOf(page)).sections[0]!.notes.bass ?? [];
+  const bass = async () => firstOf((await songOf(page)).sections).notes.bass ?? [];
   await expect.poll(async () => (await bass()).length).toBeGreaterThan(7);
   const written = await bass();
   expect(written.every((n) => n.reason)).toBe(true);
@@ -102,7 +104,12 @@ test("the header is edited in place and refuses what cannot be", async ({ page }
   await set(/^Tempo/, "132");
   await set(/^Swing, /, "66.7");
   await set(/^Meter/, "7/8");
-  expect(await songOf(page)).toMatchObject({ key: "F# minor", tempo: 132, meter: "7/8", swing: { ratio: 0.667, unit: 8 } });
+  expect(await songOf(page)).toMatchObject({
+    key: "F# minor",
+    tempo: 132,
+    meter: "7/8",
+    swing: { ratio: 0.667, unit: 8 },
+  });
   for (const [label, bad, message] of [
     [/^Tempo/, "0", "at least 20"],
     [/^Tempo/, "1000", "at most 400"],
@@ -127,19 +134,25 @@ test("the header is edited in place and refuses what cannot be", async ({ page }
   expect(tempo).toBeLessThan(121);
 });
 
-test("voicings: cost terms are shown, another layout is pinned, the others stay, and laying out anew is offered", async ({ page }) => {
+test("voicings: cost terms are shown, another layout is pinned, the others stay, and laying out anew is offered", async ({
+  page,
+}) => {
   await page.goto("/songs/lanterns-on-row-nine/voicings");
   await page.locator("[data-chord]").nth(1).click();
   await page.getByRole("tab", { name: "Chord" }).click();
   await expect(page.locator(".measures tfoot")).toContainText("cost of this chord");
-  const before = (await songOf(page)).sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.join(" "));
+  const before = firstOf((await songOf(page)).sections).chords.map((c) =>
+    sure(sure(c.voicings).keys).pitches.join(" "),
+  );
   await page.locator(".choices li").nth(5).getByRole("button", { name: "Pin" }).click();
   await expect(page.getByText("This one is pinned.")).toBeVisible();
   const changed = async () =>
-    (await songOf(page)).sections[0]!.chords.filter((c, i) => c.voicings!.keys!.pitches.join(" ") !== before[i]).length;
+    firstOf((await songOf(page)).sections).chords.filter(
+      (c, i) => sure(sure(c.voicings).keys).pitches.join(" ") !== before[i],
+    ).length;
   // The others stay; what the rest would gain laid out anew around it is an offer.
   await expect.poll(changed).toBe(1);
-  expect((await songOf(page)).sections[0]!.chords[1]!.voicings!.keys!.pinned).toBe(true);
+  expect(sure(sure(nth(firstOf((await songOf(page)).sections).chords, 1).voicings).keys).pinned).toBe(true);
   const anew = page.getByRole("group", { name: "Laid out anew" });
   await expect(anew).toContainText("pinned ones stay");
   await anew.getByRole("button", { name: "Take" }).click();
@@ -148,17 +161,26 @@ test("voicings: cost terms are shown, another layout is pinned, the others stay,
   await page.keyboard.press("Control+z");
   await expect.poll(changed).toBe(1);
   await page.keyboard.press("Control+z");
-  await expect.poll(async () => (await songOf(page)).sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.join(" "))).toEqual(before);
+  await expect
+    .poll(async () =>
+      firstOf((await songOf(page)).sections).chords.map((c) => sure(sure(c.voicings).keys).pitches.join(" ")),
+    )
+    .toEqual(before);
   // Another style voices every chord anew; where it does not suit, that is said.
   await page.getByRole("tab", { name: "Path" }).click();
   await page.getByLabel("Style").selectOption({ label: "Shell" });
-  const sizes = async () => (await songOf(page)).sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.length);
+  const sizes = async () =>
+    firstOf((await songOf(page)).sections).chords.map((c) => sure(sure(c.voicings).keys).pitches.length);
   await expect.poll(async () => new Set(await sizes())).toEqual(new Set([3]));
   await page.getByLabel("Style").selectOption({ label: "Triad over shell" });
   await expect(page.getByText(/The style does not suit .*Cm7.*: they are laid out freely instead/)).toBeVisible();
   await page.keyboard.press("Control+z");
   await page.keyboard.press("Control+z");
-  await expect.poll(async () => (await songOf(page)).sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.join(" "))).toEqual(before);
+  await expect
+    .poll(async () =>
+      firstOf((await songOf(page)).sections).chords.map((c) => sure(sure(c.voicings).keys).pitches.join(" ")),
+    )
+    .toEqual(before);
   await saved(page);
 });
 
@@ -177,9 +199,11 @@ test("the list of songs: rename, duplicate, delete and undo, and a broken file",
   await expect(row).toHaveCount(0);
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(row).toHaveCount(1);
-  await page
-    .locator("input[type=file]")
-    .setInputFiles({ name: "broken.json", mimeType: "application/json", buffer: Buffer.from('{"version": 1, "title": "x"}') });
+  await page.locator("input[type=file]").setInputFiles({
+    name: "broken.json",
+    mimeType: "application/json",
+    buffer: Buffer.from('{"version": 1, "title": "x"}'),
+  });
   await expect(page.getByRole("alert")).toContainText("broken.json: id:");
 });
 

@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../core/src/index";
 import type { Page } from "@playwright/test";
 import { demoSongs } from "../demo/songs";
 import type { Song } from "../core/src/index";
@@ -39,7 +40,7 @@ test("the first job without a mouse: a song, its chords, a kick, a bass line, a 
   await page.keyboard.press("1");
   await expect(page.getByText(/^Hearing:/)).toBeVisible();
   await page.keyboard.press("t");
-  await expect.poll(async () => (await songOf(page)).sections[0]!.groove.lanes.length).toBeGreaterThan(1);
+  await expect.poll(async () => firstOf((await songOf(page)).sections).groove.lanes.length).toBeGreaterThan(1);
   await tabTo(page, /^A Bass/);
   await page.keyboard.press("Enter");
   await tabTo(page, /^BUTTON Write lines/);
@@ -48,7 +49,7 @@ test("the first job without a mouse: a song, its chords, a kick, a bass line, a 
   await page.keyboard.press("2");
   await expect(page.getByText("Hearing: line 2")).toBeVisible();
   await page.keyboard.press("t");
-  const bass = async () => (await songOf(page)).sections[0]!.notes.bass ?? [];
+  const bass = async () => firstOf((await songOf(page)).sections).notes.bass ?? [];
   await expect.poll(async () => (await bass()).length).toBeGreaterThan(3);
   // Its first note goes, what is found is fixed where it is told.
   const written = (await bass()).length;
@@ -61,8 +62,10 @@ test("the first job without a mouse: a song, its chords, a kick, a bass line, a 
   await expect.poll(async () => (await bass()).length).toBe(written);
 });
 
-test("a long section as a whole: no number touches the next, no symbol is cut, and one comes to each by keys", async ({ page }) => {
-  const demo = demoSongs()[1]!;
+test("a long section as a whole: no number touches the next, no symbol is cut, and one comes to each by keys", async ({
+  page,
+}) => {
+  const demo = nth(demoSongs(), 1);
   const stored = (await (await page.request.post("/api/songs", { data: demo })).json()) as Song;
   await page.goto(`/songs/${stored.id}/chords`);
   await expect(page.locator("[data-chord]").first()).toBeVisible();
@@ -72,10 +75,13 @@ test("a long section as a whole: no number touches the next, no symbol is cut, a
   const bars = ["Dm9", "Gm7", "Bbmaj9", "A7sus4 A7", "Em7b5 A7(b9)"];
   await page.keyboard.insertText(`| ${Array.from({ length: 64 }, (_, i) => bars[i % bars.length]).join(" | ")} |`);
   await page.keyboard.press("Enter");
-  await expect.poll(async () => (await songOf(page)).sections[0]!.bars).toBe(64);
+  await expect.poll(async () => firstOf((await songOf(page)).sections).bars).toBe(64);
   await page.locator("[data-chord]").first().focus();
   await page.keyboard.press("f");
-  await expect(page.getByRole("button", { name: "Fit the section to the window" })).toHaveAttribute("aria-pressed", "true");
+  await expect(page.getByRole("button", { name: "Fit the section to the window" })).toHaveAttribute(
+    "aria-pressed",
+    "true",
+  );
   const numbers = page.locator(".bar-number").filter({ hasText: /\d/ });
   await expect(page.locator(".bar-number")).toHaveCount(64);
   await expect.poll(() => numbers.count()).toBeLessThan(33);

@@ -1,11 +1,11 @@
 import type { Page } from "@playwright/test";
 import { demoSongs } from "../demo/songs";
-import { parseTune, type Note, type Song } from "../core/src/index";
+import { firstOf, nth, sure, parseTune, type Note, type Song } from "../core/src/index";
 import { clickLane, drag, expect, newSong, songOf, test, typeLine } from "./fixtures";
 
 /** Opens a demo song in Lines, with one of its tabs. */
 async function openLines(page: Page, song: number, tab: string): Promise<void> {
-  const stored = (await (await page.request.post("/api/songs", { data: demoSongs()[song]! })).json()) as Song;
+  const stored = (await (await page.request.post("/api/songs", { data: nth(demoSongs(), song) })).json()) as Song;
   await page.goto(`/songs/${stored.id}/lines`);
   await page.getByRole("tab", { name: tab }).click();
 }
@@ -18,9 +18,11 @@ async function withTune(page: Page, tune: string): Promise<void> {
   await page.locator("#tune").fill(tune);
   await page.locator("#tune").blur();
 }
-const tune = async (page: Page): Promise<Note[]> => (await songOf(page)).sections[0]!.notes.melody ?? [];
+const tune = async (page: Page): Promise<Note[]> => firstOf((await songOf(page)).sections).notes.melody ?? [];
 
-test("the report on a tune shows its notes; a line is heard alone, with chords, with all; nothing is changed", async ({ page }) => {
+test("the report on a tune shows its notes; a line is heard alone, with chords, with all; nothing is changed", async ({
+  page,
+}) => {
   await openLines(page, 0, "Report");
   const report = page.locator(".report").first();
   await expect(report).toContainText("B♭3 to D5, 16 semitones");
@@ -56,7 +58,9 @@ test("a tune as text: read while it is typed, refused with its place, one step o
   expect(await tune(page)).toHaveLength(8);
 });
 
-test("words: typed under the notes, a second verse, a pasted line, and words that come first get a rhythm", async ({ page }) => {
+test("words: typed under the notes, a second verse, a pasted line, and words that come first get a rhythm", async ({
+  page,
+}) => {
   await withTune(page, "E4 q F G A | A q F G h | G w | E h C h");
   const lyrics = async (verse = 0) => (await tune(page)).map((n) => n.lyrics?.[verse] ?? "");
   await page.locator(".lane.melody [data-note]").first().focus();
@@ -83,10 +87,12 @@ test("words: typed under the notes, a second verse, a pasted line, and words tha
   await page.getByRole("button", { name: "Take: the rhythm for the words" }).click();
   await expect.poll(lyrics).toEqual("ev- er- y ap- ple waits for you to car- ry it a- way".split(" "));
   const placed = await tune(page);
-  expect(placed.find((n) => n.lyrics![0] === "you")!.start % 480).toBe(0);
+  expect(sure(placed.find((n) => sure(n.lyrics)[0] === "you")).start % 480).toBe(0);
 });
 
-test("a counter melody: added, written in a style, heard in place, taken, measured, written anew around a pin", async ({ page }) => {
+test("a counter melody: added, written in a style, heard in place, taken, measured, written anew around a pin", async ({
+  page,
+}) => {
   await openLines(page, 1, "Answer");
   await page.getByRole("button", { name: "Add a counter melody" }).click();
   await page.getByRole("button", { name: "Write lines" }).click();
@@ -100,7 +106,7 @@ test("a counter melody: added, written in a style, heard in place, taken, measur
   await page.keyboard.press("t");
   const counter = async () => {
     const song = await songOf(page);
-    return song.sections[0]!.notes[song.parts.find((p) => p.role === "counter")!.id] ?? [];
+    return firstOf(song.sections).notes[sure(song.parts.find((p) => p.role === "counter")).id] ?? [];
   };
   await expect.poll(async () => (await counter()).length).toBeGreaterThan(3);
   await page.locator(".lane.counter [data-note] .head").first().click();
@@ -108,7 +114,7 @@ test("a counter melody: added, written in a style, heard in place, taken, measur
   await expect(page.locator(".reason")).toContainText("answers Clarinet where it rests");
   await expect(page.locator(".report").last()).toContainText("Outside the gaps");
   await page.getByRole("button", { name: "pin", exact: true }).click();
-  const pinned = (await counter()).find((n) => n.pinned)!;
+  const pinned = sure((await counter()).find((n) => n.pinned));
   await page.getByRole("tab", { name: "Answer" }).click();
   await page.getByLabel("Style", { exact: true }).selectOption("guideTones");
   await page.getByRole("button", { name: "Write lines" }).click();
@@ -135,46 +141,51 @@ test("room for the voice: who is in its way, and what helps as much as it says",
   await expect(page.getByText("Bass leaves it room.")).toBeVisible();
 });
 
-test("notes are chosen in a box across bars, moved together, copied with Alt, and no word of the page is chosen", async ({ page }) => {
+test("notes are chosen in a box across bars, moved together, copied with Alt, and no word of the page is chosen", async ({
+  page,
+}) => {
   await withTune(page, "E4 q F G A | A q F G h | G w | E h C h");
-  const box = (await page.locator(".lane.melody .lane-svg").boundingBox())!;
+  const box = sure(await page.locator(".lane.melody .lane-svg").boundingBox());
   const heads = await page
     .locator(".lane.melody [data-note] .head")
     .evaluateAll((all) => all.map((e) => e.getBoundingClientRect().toJSON() as DOMRect));
   await page.keyboard.down("Shift");
-  await drag(page, { x: heads[0]!.x - 4, y: box.y + 3 }, { x: heads[5]!.x + 4, y: box.y + box.height - 3 });
+  await drag(page, { x: firstOf(heads).x - 4, y: box.y + 3 }, { x: nth(heads, 5).x + 4, y: box.y + box.height - 3 });
   await page.keyboard.up("Shift");
   await expect(page.locator(".lane.melody .note.selected")).toHaveCount(6);
   expect(await page.evaluate(() => document.getSelection()!.toString())).toBe("");
   const before = await tune(page);
-  const grab = { x: heads[2]!.x + 6, y: heads[2]!.y + 6 };
+  const grab = { x: nth(heads, 2).x + 6, y: nth(heads, 2).y + 6 };
   // A half bar later, all six; the drag says what the note would be.
   await page.mouse.move(grab.x, grab.y);
   await page.mouse.down();
-  await page.mouse.move(grab.x + (heads[1]!.x - heads[0]!.x), grab.y + 1, { steps: 5 });
+  await page.mouse.move(grab.x + (nth(heads, 1).x - firstOf(heads).x), grab.y + 1, { steps: 5 });
   await expect(page.locator(".drag-tag")).toHaveText(/in the chord|in the key|outside/);
   await page.mouse.up();
   await expect.poll(async () => (await tune(page)).map((n) => n.start).slice(0, 2)).toEqual([480, 960]);
   await page.keyboard.press("Control+z");
   expect((await tune(page)).map((n) => n.start)).toEqual(before.map((n) => n.start));
   await expect
-    .poll(async () => (await page.locator(".lane.melody [data-note] .head").first().boundingBox())!.x)
-    .toBeCloseTo(heads[0]!.x, -1);
+    .poll(async () => sure(await page.locator(".lane.melody [data-note] .head").first().boundingBox()).x)
+    .toBeCloseTo(firstOf(heads).x, -1);
   await expect(page.locator(".lane.melody .note.selected")).toHaveCount(6);
   // With Alt the notes stay and copies go.
   await page.keyboard.down("Alt");
-  await drag(page, grab, { x: grab.x + 3 * (heads[1]!.x - heads[0]!.x), y: grab.y });
+  await drag(page, grab, { x: grab.x + 3 * (nth(heads, 1).x - firstOf(heads).x), y: grab.y });
   await page.keyboard.up("Alt");
   await expect.poll(async () => (await tune(page)).length).toBe(before.length + 6);
   await page.keyboard.press("Control+z");
   // By keys: a row, a copy behind it, cut.
   await page.locator(".lane.melody [data-note]").first().focus();
-  for (const key of ["Shift+ArrowRight", "Shift+ArrowRight", "Shift+ArrowRight", "Control+d"]) await page.keyboard.press(key);
+  for (const key of ["Shift+ArrowRight", "Shift+ArrowRight", "Shift+ArrowRight", "Control+d"])
+    await page.keyboard.press(key);
   await expect(page.getByText(/4 notes, 3 gave way/)).toBeVisible();
   expect((await tune(page)).slice(4, 8).map((n) => n.pitch)).toEqual(["E4", "F4", "G4", "A4"]);
 });
 
-test("playing in: armed, counting, recording; what is played is seen at once, and taken or dropped", async ({ page }) => {
+test("playing in: armed, counting, recording; what is played is seen at once, and taken or dropped", async ({
+  page,
+}) => {
   await withTune(page, "E4 w | F w | G w | E w");
   await expect(page.getByText("Armed: keys sound, nothing is kept")).toBeVisible();
   await page.getByRole("button", { name: "computer keys play" }).click();

@@ -1,11 +1,12 @@
+import { sure } from "../core/src/index";
 import { expect, saved, songOf, test } from "./fixtures";
 
 test("loop over bars of the ruler, solo, mute, click and count-in", async ({ page }) => {
   await page.goto("/songs/cider-press-strut/bass");
   const ruler = page.locator(".bar-number");
   await expect(ruler.nth(2)).toBeVisible();
-  const second = (await ruler.nth(1).boundingBox())!;
-  const third = (await ruler.nth(2).boundingBox())!;
+  const second = sure(await ruler.nth(1).boundingBox());
+  const third = sure(await ruler.nth(2).boundingBox());
   await page.mouse.move(second.x + 30, second.y + 10);
   await page.mouse.down();
   await page.mouse.move(third.x + 30, third.y + 10, { steps: 4 });
@@ -35,9 +36,9 @@ test("loop over bars of the ruler, solo, mute, click and count-in", async ({ pag
   await page.keyboard.press("Space");
   await expect(page.locator(".where b")).toHaveText("Stopped");
   await page.getByRole("button", { name: "mute Electric piano" }).click();
-  expect((await songOf(page)).parts.find((p) => p.id === "keys")!.muted).toBe(true);
+  expect(sure((await songOf(page)).parts.find((p) => p.id === "keys")).muted).toBe(true);
   await page.keyboard.press("Control+z");
-  expect((await songOf(page)).parts.find((p) => p.id === "keys")!.muted ?? false).toBe(false);
+  expect(sure((await songOf(page)).parts.find((p) => p.id === "keys")).muted ?? false).toBe(false);
 });
 
 test("a fix is heard in place before it is taken, and leaves nothing behind", async ({ page }) => {
@@ -87,7 +88,9 @@ test("sections: a copy is renamed, changed on its own, and deleted", async ({ pa
   await expect.poll(async () => (await songOf(page)).sections.map((s) => s.name)).toEqual(["Verse", "Chorus"]);
   // It is undone from where it was done.
   await page.getByRole("status").getByRole("button", { name: "Undo" }).click();
-  await expect.poll(async () => (await songOf(page)).sections.map((s) => s.name)).toEqual(["Verse", "Chorus", "Second verse"]);
+  await expect
+    .poll(async () => (await songOf(page)).sections.map((s) => s.name))
+    .toEqual(["Verse", "Chorus", "Second verse"]);
   await page.keyboard.press("Control+z");
   await saved(page);
 });

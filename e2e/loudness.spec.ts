@@ -1,4 +1,4 @@
-import { INSTRUMENTS, midiRange, must, newSong, pitchName, type Song } from "../core/src/index";
+import { firstOf, nth, sure, INSTRUMENTS, midiRange, must, newSong, pitchName, type Song } from "../core/src/index";
 import { loudness, peak, aWeight } from "./loudness";
 import { expect, test } from "./fixtures";
 
@@ -9,7 +9,7 @@ const NAMES = ["C", "Db", "D", "Eb", "E", "F", "Gb", "G", "Ab", "A", "Bb", "B"];
 
 /** Two notes of an instrument in the middle of its comfortable range, at velocity 80. */
 function middle(id: string): Song {
-  const instrument = INSTRUMENTS.find((i) => i.id === id)!;
+  const instrument = sure(INSTRUMENTS.find((i) => i.id === id));
   const [low, high] = midiRange(instrument.comfortable);
   const center = Math.round((low + high) / 2);
   const song = must(newSong({ title: "Weighing", tempo: 120 }));
@@ -17,13 +17,13 @@ function middle(id: string): Song {
     id: `n${i}`,
     start: i * 960,
     duration: 720,
-    pitch: pitchName(center + above, NAMES[(center + above) % 12]!),
+    pitch: pitchName(center + above, nth(NAMES, (center + above) % 12)),
     velocity: 80,
   }));
   return {
     ...song,
-    parts: [{ id: "p", name: "Player", role: instrument.roles[0]!, instrument: id, playing: {} }],
-    sections: [{ ...song.sections[0]!, notes: { p: notes } }],
+    parts: [{ id: "p", name: "Player", role: firstOf(instrument.roles), instrument: id, playing: {} }],
+    sections: [{ ...firstOf(song.sections), notes: { p: notes } }],
   };
 }
 
@@ -47,7 +47,8 @@ test("every instrument is as loud as the others, chords as the tune, the bass as
   // One instrument of each sound, and those that lie far from it.
   const weighed = INSTRUMENTS.filter(
     (i, at) =>
-      i.id !== "drums" && (INSTRUMENTS.findIndex((x) => x.sound === i.sound) === at || /cello|tenor$|bassVoice|trombone/.test(i.id)),
+      i.id !== "drums" &&
+      (INSTRUMENTS.findIndex((x) => x.sound === i.sound) === at || /cello|tenor$|bassVoice|trombone/.test(i.id)),
   );
   const levels = [];
   for (const { id } of weighed) {
@@ -56,11 +57,14 @@ test("every instrument is as loud as the others, chords as the tune, the bass as
   }
   const common = (Math.max(...levels.map((l) => l.level)) + Math.min(...levels.map((l) => l.level))) / 2;
   for (const { id, level } of levels)
-    expect(Math.abs(level - common), `${id} at ${level.toFixed(1)} dB, the others around ${common.toFixed(1)}`).toBeLessThan(3);
+    expect(
+      Math.abs(level - common),
+      `${id} at ${level.toFixed(1)} dB, the others around ${common.toFixed(1)}`,
+    ).toBeLessThan(3);
   for (const id of ["lanterns-on-row-nine", "sorting-shed-stomp"]) {
     const song = (await (await request.get(`/api/songs/${id}`)).json()) as Song;
     const level = async (role: string) => {
-      const part = song.parts.find((p) => p.role === role)!;
+      const part = sure(song.parts.find((p) => p.role === role));
       const { samples, rate } = await render(song, { solo: [part.id], to: BARS });
       return loudness(samples, rate);
     };

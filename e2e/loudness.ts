@@ -3,7 +3,8 @@
 /** Gain of the A-curve at a frequency, as a factor of the amplitude; 1 at 1 kHz. */
 export function aWeight(f: number): number {
   const f2 = f * f;
-  const ra = (12194 ** 2 * f2 * f2) / ((f2 + 20.6 ** 2) * Math.sqrt((f2 + 107.7 ** 2) * (f2 + 737.9 ** 2)) * (f2 + 12194 ** 2));
+  const ra =
+    (12194 ** 2 * f2 * f2) / ((f2 + 20.6 ** 2) * Math.sqrt((f2 + 107.7 ** 2) * (f2 + 737.9 ** 2)) * (f2 + 12194 ** 2));
   return ra * 10 ** (2 / 20);
 }
 

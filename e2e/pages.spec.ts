@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../core/src/index";
 import type { Page } from "@playwright/test";
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
 import { demoSongs } from "../demo/songs";
@@ -6,7 +7,7 @@ import { expect, test } from "./fixtures";
 
 /** A copy of a demo song for this test alone: others change theirs. Returns its address. */
 async function copyOf(page: Page, id: string): Promise<string> {
-  const song = demoSongs().find((s) => s.id === id)!;
+  const song = sure(demoSongs().find((s) => s.id === id));
   const made = await page.request.post("/api/songs", { data: song });
   expect(made.ok()).toBe(true);
   return `/songs/${((await made.json()) as { id: string }).id}`;
@@ -50,39 +51,54 @@ async function printed(page: Page): Promise<Printed[]> {
   );
 }
 
-test("from Hand over to a lead sheet on A4 and Letter: title, key, tempo, words and symbols, read back from the PDF", async ({ page }) => {
+test("from Hand over to a lead sheet on A4 and Letter: title, key, tempo, words and symbols, read back from the PDF", async ({
+  page,
+}) => {
   await page.goto(`${await copyOf(page, BALLAD)}/handover`);
   await page.getByRole("link", { name: "Lead sheet" }).click();
   await drawn(page);
   const [first] = await printed(page);
-  expect([Math.round(first!.width), Math.round(first!.height)]).toEqual([595, 842]);
-  for (const text of ["LanternsonRowNine", "E♭major", "♩=76", "swungeighths", "Verse", "Chorus", "bough", "Cm7/B♭", "A♭maj9"])
-    expect([text, first!.text.includes(text)]).toEqual([text, true]);
-  expect(first!.text).not.toContain("Backtothesong");
+  expect([Math.round(sure(first).width), Math.round(sure(first).height)]).toEqual([595, 842]);
+  for (const text of [
+    "LanternsonRowNine",
+    "E♭major",
+    "♩=76",
+    "swungeighths",
+    "Verse",
+    "Chorus",
+    "bough",
+    "Cm7/B♭",
+    "A♭maj9",
+  ])
+    expect([text, sure(first).text.includes(text)]).toEqual([text, true]);
+  expect(sure(first).text).not.toContain("Backtothesong");
   await page.getByLabel("Paper").selectOption("letter");
   await drawn(page);
   const [letter] = await printed(page);
-  expect([Math.round(letter!.width), Math.round(letter!.height)]).toEqual([612, 792]);
+  expect([Math.round(sure(letter).width), Math.round(sure(letter).height)]).toEqual([612, 792]);
   // For an instrument in B♭ everything stands a whole tone higher.
   await page.getByLabel("Written in").selectOption({ label: "B♭, a whole tone higher" });
   await drawn(page);
   const [higher] = await printed(page);
-  for (const text of ["Fmajor", "Dm7/C", "B♭maj9"]) expect([text, higher!.text.includes(text)]).toEqual([text, true]);
+  for (const text of ["Fmajor", "Dm7/C", "B♭maj9"])
+    expect([text, sure(higher).text.includes(text)]).toEqual([text, true]);
 });
 
-test("each player has pages of their own; comping can be laid out as slashes; a part left out is not printed", async ({ page }) => {
+test("each player has pages of their own; comping can be laid out as slashes; a part left out is not printed", async ({
+  page,
+}) => {
   await page.goto(`${await copyOf(page, "cider-press-strut")}/pages?for=parts`);
   await drawn(page);
   await expect(page.locator(".singer-page")).toHaveCount(4);
   const pages = await printed(page);
   expect(pages).toHaveLength(4);
-  expect(pages[0]!.text).toContain("ClarinetinB♭");
+  expect(firstOf(pages).text).toContain("ClarinetinB♭");
   // Concert D minor is read in E minor.
-  expect(pages[0]!.text).toContain("Eminor");
-  expect(pages[0]!.text).toContain("Em9");
+  expect(firstOf(pages).text).toContain("Eminor");
+  expect(firstOf(pages).text).toContain("Em9");
   // Signs are set in names of notes, not in words.
   await expect(page.getByRole("article", { name: /^Bass guitar/ })).toContainText("Bass guitar, four strings");
-  expect(pages[3]!.text).toContain("frombelow:kick,clap,closedhat,openhat");
+  expect(nth(pages, 3).text).toContain("frombelow:kick,clap,closedhat,openhat");
   const piano = page.locator(".singer-page").nth(1);
   const heads = await piano.locator(".staff-note").count();
   await page.getByLabel("Comping parts").selectOption("slashes");
@@ -105,7 +121,9 @@ test("a guitar part has its shapes above it, each once, and strings and frets un
   await expect(guitar.locator(".vf-tabnote").first()).toBeVisible();
 });
 
-test("a chord chart has each bar's symbols and stands in no other bar's place; a score names every part", async ({ page }) => {
+test("a chord chart has each bar's symbols and stands in no other bar's place; a score names every part", async ({
+  page,
+}) => {
   await page.goto(`${await copyOf(page, BALLAD)}/pages?for=chart`);
   // Verse, chorus, the chorus with another ending, and the last one in its own key; the verse without drums has the same chords.
   await expect(page.locator(".chart li")).toHaveCount(32);
@@ -119,12 +137,13 @@ test("a chord chart has each bar's symbols and stands in no other bar's place; a
   );
   expect(crossing).toEqual([]);
   const [chart] = await printed(page);
-  expect(chart!.text).toContain("Gm7");
+  expect(sure(chart).text).toContain("Gm7");
   await page.getByLabel("What to print").selectOption("score");
   await drawn(page);
   await expect(page.locator(".singer-page .part-name").first()).toBeVisible();
   const [score] = await printed(page);
-  for (const name of ["Orla,voice", "Bass", "Drums"]) expect([name, score!.text.includes(name)]).toEqual([name, true]);
+  for (const name of ["Orla,voice", "Bass", "Drums"])
+    expect([name, sure(score).text.includes(name)]).toEqual([name, true]);
 });
 
 for (const song of SONGS)

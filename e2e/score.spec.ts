@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../core/src/index";
 import AxeBuilder from "@axe-core/playwright";
 import { beatX, clickLane, drag, drumCell, expect, newSong, saved, songOf, test, typeLine } from "./fixtures";
 
@@ -5,14 +6,15 @@ test("notes by mouse and keyboard: add, move, resize, step, pickup, delete", asy
   await newSong(page, "By Hand");
   await typeLine(page, "| C | Am | F | G |");
   await expect(page.locator("[data-chord]")).toHaveCount(4);
-  const bass = async () => ((await songOf(page)).sections[0]!.notes.bass ?? []).map((n) => [n.start, n.duration, n.pitch] as const);
+  const bass = async () =>
+    (firstOf((await songOf(page)).sections).notes.bass ?? []).map((n) => [n.start, n.duration, n.pitch] as const);
   // A click writes the nearest chord tone on the grid.
   await clickLane(page, "bass", 0, 60);
   const [first] = await bass();
-  expect([first![0], first![1]]).toEqual([0, 240]);
-  expect(["C", "E", "G"]).toContain(first![2]!.replace(/\d/, ""));
+  expect([sure(first)[0], sure(first)[1]]).toEqual([0, 240]);
+  expect(["C", "E", "G"]).toContain(String(sure(first)[2]).replace(/\d/, ""));
   const head = page.locator(".lane.bass [data-note] .head").first();
-  const box = (await head.boundingBox())!;
+  const box = sure(await head.boundingBox());
   const x = box.x + box.width / 2;
   const y = box.y + box.height / 2;
   // Drag by a bar: it lands on a tone of the chord there.
@@ -22,16 +24,16 @@ test("notes by mouse and keyboard: add, move, resize, step, pickup, delete", asy
   await page.mouse.move(x + (await beatX(page, 4)) - (await beatX(page, 0)), y - 14, { steps: 5 });
   await page.mouse.up();
   const [moved] = await bass();
-  expect(moved![0]).toBe(1920);
-  expect(["A", "C", "E"]).toContain(moved![2]!.replace(/\d/, ""));
+  expect(sure(moved)[0]).toBe(1920);
+  expect(["A", "C", "E"]).toContain(String(sure(moved)[2]).replace(/\d/, ""));
   // Resize by its end.
-  const grip = (await page.locator(".lane.bass .grip").first().boundingBox())!;
+  const grip = sure(await page.locator(".lane.bass .grip").first().boundingBox());
   const beat = (await beatX(page, 1)) - (await beatX(page, 0));
   await drag(page, { x: grip.x + 5, y: grip.y + 7 }, { x: grip.x + 5 + beat, y: grip.y + 7 }, 4);
-  expect((await bass())[0]![1]).toBe(720);
+  expect(firstOf(await bass())[1]).toBe(720);
   // Keys: snap step, semitone, octave, time, length.
   await page.locator(".lane.bass [data-note]").first().focus();
-  const pitch = async () => (await bass())[0]![2];
+  const pitch = async () => firstOf(await bass())[2];
   await page.getByRole("button", { name: "scale", exact: true }).click();
   await page.locator(".lane.bass [data-note]").first().click();
   const start = await pitch();
@@ -43,12 +45,12 @@ test("notes by mouse and keyboard: add, move, resize, step, pickup, delete", asy
   await page.keyboard.press("Alt+ArrowDown");
   await page.keyboard.press("Control+ArrowRight");
   await page.keyboard.press("Control+Shift+ArrowLeft");
-  expect((await bass())[0]!.slice(0, 2)).toEqual([2160, 480]);
+  expect(firstOf(await bass()).slice(0, 2)).toEqual([2160, 480]);
   // A pickup note before bar 1.
   await clickLane(page, "melody", -0.5, 50);
-  expect((await songOf(page)).sections[0]!.notes.melody![0]!.start).toBe(-240);
+  expect(firstOf(sure(firstOf((await songOf(page)).sections).notes.melody)).start).toBe(-240);
   await page.keyboard.press("Delete");
-  expect((await songOf(page)).sections[0]!.notes.melody).toEqual([]);
+  expect(firstOf((await songOf(page)).sections).notes.melody).toEqual([]);
 });
 
 test("findings follow a note while it is dragged, and a chord that changes under a held note", async ({ page }) => {
@@ -69,7 +71,7 @@ test("findings follow a note while it is dragged, and a chord that changes under
   await page.getByLabel("Chord symbol").press("Enter");
   await expect(page.locator(".findings")).toContainText("C 2 is held into B7, where it is the flat ninth");
   // Dragging it down to B, without letting go: the findings change with the mouse.
-  const head = (await page.locator(".lane.bass [data-note] .head").first().boundingBox())!;
+  const head = sure(await page.locator(".lane.bass [data-note] .head").first().boundingBox());
   await page.getByRole("button", { name: "semitones" }).click();
   await page.mouse.move(head.x + 8, head.y + 8);
   await page.mouse.down();
@@ -83,7 +85,9 @@ test("the drum grid: paint, erase, loudness, keys", async ({ page }) => {
   const at = (drum: string, beat: number) => drumCell(page, drum, beat);
   await drag(page, await at("closedHat", 0), await at("closedHat", 1), 8);
   const hits = async (drum: string) =>
-    (await songOf(page)).sections[0]!.groove.lanes.find((l) => l.drum === drum)?.hits.map((h) => [h.start, h.velocity]) ?? [];
+    firstOf((await songOf(page)).sections)
+      .groove.lanes.find((l) => l.drum === drum)
+      ?.hits.map((h) => [h.start, h.velocity]) ?? [];
   expect((await hits("closedHat")).map((h) => h[0])).toEqual([0, 120, 240, 360, 480]);
   await page.keyboard.press("Control+z");
   // Between two events of a fast mouse nothing is left out.
@@ -107,7 +111,8 @@ test("axe finds nothing, light and dark, in every workspace and in the list", as
   for (const scheme of ["light", "dark"] as const) {
     await page.emulateMedia({ colorScheme: scheme, reducedMotion: "reduce" });
     // In the dark the colors differ, not the structure: two views show all of them.
-    const workspaces = scheme === "light" ? ["groove", "chords", "voicings", "lines", "bass", "check", "form", "handover"] : ["bass"];
+    const workspaces =
+      scheme === "light" ? ["groove", "chords", "voicings", "lines", "bass", "check", "form", "handover"] : ["bass"];
     for (const path of ["/", ...workspaces.map((w) => `/songs/lanterns-on-row-nine/${w}`)]) {
       await page.goto(path);
       await expect(page.locator("h1, h2").first()).toBeVisible();
@@ -116,7 +121,8 @@ test("axe finds nothing, light and dark, in every workspace and in the list", as
       const result = await (/bass$/.test(path) ? builder : builder.exclude("#score")).analyze();
       expect(
         result.violations.map(
-          (v) => `${scheme} ${path} ${v.id}: ${v.nodes[0]!.html.slice(0, 140)} ${v.nodes[0]!.failureSummary?.slice(0, 200)}`,
+          (v) =>
+            `${scheme} ${path} ${v.id}: ${firstOf(v.nodes).html.slice(0, 140)} ${firstOf(v.nodes).failureSummary?.slice(0, 200)}`,
         ),
       ).toEqual([]);
     }
@@ -125,6 +131,12 @@ test("axe finds nothing, light and dark, in every workspace and in the list", as
 
 test("a note announces itself", async ({ page }) => {
   await page.goto("/songs/lanterns-on-row-nine/chords");
-  await expect(page.locator(".lane.bass [data-note]").first()).toHaveAttribute("aria-label", "E flat 2, root, bar 1, beat 1, on the kick");
-  await expect(page.locator(".lane.melody [data-note]").nth(3)).toHaveAttribute("aria-label", /^F 4, ninth, bar 1, beat 2½/);
+  await expect(page.locator(".lane.bass [data-note]").first()).toHaveAttribute(
+    "aria-label",
+    "E flat 2, root, bar 1, beat 1, on the kick",
+  );
+  await expect(page.locator(".lane.melody [data-note]").nth(3)).toHaveAttribute(
+    "aria-label",
+    /^F 4, ninth, bar 1, beat 2½/,
+  );
 });

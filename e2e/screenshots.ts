@@ -1,4 +1,5 @@
 /** Takes one current picture of each main view from the demo songs: `npm run screenshots`. */
+import { sure } from "../core/src/index";
 import path from "node:path";
 import { fileURLToPath } from "node:url";
 import { chromium, type Page } from "@playwright/test";
@@ -156,7 +157,7 @@ const VIEWS: [name: string, path: string, prepare?: (page: Page) => Promise<unkn
 ];
 
 const server = await launchServer();
-const browser = await chromium.launch(config.use!.launchOptions!);
+const browser = await chromium.launch(sure(sure(config.use).launchOptions));
 for (const [name, address, prepare] of VIEWS) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(server.url + address);

@@ -1,4 +1,4 @@
-import { midiFrequency, realize, secondsAt, type RealizedSong, type Song } from "../core/src/index";
+import { firstOf, nth, sure, midiFrequency, realize, secondsAt, type RealizedSong, type Song } from "../core/src/index";
 import { expect, test } from "./fixtures";
 
 /** Energy of a frequency in a stretch of samples (Goertzel), by sample. */
@@ -10,7 +10,7 @@ function energy(samples: number[], rate: number, from: number, to: number, frequ
   let s2 = 0;
   for (let i = a; i < b; i++) {
     const window = Math.sin((Math.PI * (i - a)) / (b - a)) ** 2;
-    const s = samples[i]! * window + k * s1 - s2;
+    const s = nth(samples, i) * window + k * s1 - s2;
     s2 = s1;
     s1 = s;
   }
@@ -24,14 +24,19 @@ const loudness = (samples: number[], rate: number, from: number, to: number): nu
 
 /** The demo groove with swing, plus offsets and glides: what is heard is what is written. */
 function changed(song: Song): Song {
-  const section = song.sections[0]!;
-  const bass = section.notes.bass!.map((n, i) =>
-    i % 5 === 2 && n.start > 0 ? { ...n, offset: 40, duration: Math.min(n.duration, 240) } : { ...n, duration: Math.min(n.duration, 360) },
+  const section = firstOf(song.sections);
+  const bass = sure(section.notes.bass).map((n, i) =>
+    i % 5 === 2 && n.start > 0
+      ? { ...n, offset: 40, duration: Math.min(n.duration, 240) }
+      : { ...n, duration: Math.min(n.duration, 360) },
   );
   return { ...song, sections: [{ ...section, notes: { ...section.notes, bass } }] };
 }
 
-test("the demo rendered offline: notes at their times and pitches, silence where there is none", async ({ page, request }) => {
+test("the demo rendered offline: notes at their times and pitches, silence where there is none", async ({
+  page,
+  request,
+}) => {
   test.setTimeout(240_000);
   const original = (await (await request.get("/api/songs/cider-press-strut")).json()) as Song;
   const made = await request.post("/api/songs", { data: changed(original) });
@@ -43,11 +48,11 @@ test("the demo rendered offline: notes at their times and pitches, silence where
   // Four bars say as much as eight.
   const to = 4 * 1920;
   for (const part of ["bass", "melody"]) {
-    const { samples, rate } = await page.evaluate((p) => window.orchard!.render({ section: "s1", solo: [p[0]], to: p[1] }), [
-      part,
-      to,
-    ] as const);
-    const notes = real.parts.find((p) => p.id === part)!.notes.filter((n) => n.start + n.duration < to);
+    const { samples, rate } = await page.evaluate(
+      (p) => window.orchard!.render({ section: "s1", solo: [p[0]], to: p[1] }),
+      [part, to] as const,
+    );
+    const notes = sure(real.parts.find((p) => p.id === part)).notes.filter((n) => n.start + n.duration < to);
     const swungNotes = notes.filter((n) => n.played !== n.start);
     if (part === "bass") expect(swungNotes.length).toBeGreaterThan(5);
     let loudest = 0;
@@ -60,18 +65,25 @@ test("the demo rendered offline: notes at their times and pitches, silence where
       // Its pitch is louder than the semitones and tones beside it.
       const own = energy(samples, rate, from + 0.01, to, midiFrequency(note.midi));
       for (const d of [-2, 2])
-        expect(own, `${place} against ${d}`).toBeGreaterThan(energy(samples, rate, from + 0.01, to, midiFrequency(note.midi + d)) * 1.5);
+        expect(own, `${place} against ${d}`).toBeGreaterThan(
+          energy(samples, rate, from + 0.01, to, midiFrequency(note.midi + d)) * 1.5,
+        );
       // Before it there is silence when the note before has ended (and rung out), and it begins within 15 ms of its time.
       const before = notes[i - 1];
       const quietFrom = (before ? at(before.playedEnd) : 0) + 0.12;
       if (from - quietFrom > 0.03) {
-        expect(loudness(samples, rate, quietFrom, from - 0.005), `silence before ${place}`).toBeLessThan(loudest * 0.02);
+        expect(loudness(samples, rate, quietFrom, from - 0.005), `silence before ${place}`).toBeLessThan(
+          loudest * 0.02,
+        );
         expect(loudness(samples, rate, from, from + 0.03), `beginning of ${place}`).toBeGreaterThan(loudest * 0.05);
       }
     });
   }
   // Kicks: energy low down at every played hit.
-  const { samples, rate } = await page.evaluate((end) => window.orchard!.render({ section: "s1", solo: ["drums"], to: end }), to);
+  const { samples, rate } = await page.evaluate(
+    (end) => window.orchard!.render({ section: "s1", solo: ["drums"], to: end }),
+    to,
+  );
   for (const hit of real.hits.filter((h) => h.drum === "kick" && h.start < to)) {
     const time = at(hit.played);
     expect(energy(samples, rate, time, time + 0.06, 60), `kick at ${hit.start}`).toBeGreaterThan(
@@ -84,7 +96,7 @@ test("the demo rendered offline: notes at their times and pitches, silence where
   await expect(page.locator("[data-chord]").first()).toBeVisible();
   const piano = await page.evaluate(() => window.orchard!.render({ section: "s1", solo: ["keys"], to: 7680 }));
   const realBallad = realize(ballad, { section: "s1" });
-  for (const note of realBallad.parts.find((p) => p.id === "keys")!.notes.filter((n) => n.start < 7680)) {
+  for (const note of sure(realBallad.parts.find((p) => p.id === "keys")).notes.filter((n) => n.start < 7680)) {
     const from = secondsAt(realBallad, note.played);
     expect(
       energy(piano.samples, piano.rate, from, from + 0.5, midiFrequency(note.midi)),

@@ -1,25 +1,32 @@
 import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
-import { applyEdit, must, type Edit, type Song } from "../core/src/index";
+import { firstOf, nth, sure, applyEdit, must, type Edit, type Song } from "../core/src/index";
 import { demoSongs } from "../demo/songs";
 import { expect, saved, songOf, test } from "./fixtures";
 
 /** A demo song under eight parts with long names, and a bass that is found fault with all over. */
 function crowded(): Song {
-  const song = demoSongs()[1]!;
+  const song = nth(demoSongs(), 1);
   const edits: Edit[] = [
-    ...["Second clarinet of the upper orchard", "Third voice", "Fiddle by the gate", "Accordion"].map((name, i): Edit => ({
-      do: "addPart",
-      name,
-      role: i < 2 ? "vocal" : "counter",
-      instrument: i < 2 ? "mezzo" : "clarinet",
-    })),
+    ...["Second clarinet of the upper orchard", "Third voice", "Fiddle by the gate", "Accordion"].map(
+      (name, i): Edit => ({
+        do: "addPart",
+        name,
+        role: i < 2 ? "vocal" : "counter",
+        instrument: i < 2 ? "mezzo" : "clarinet",
+      }),
+    ),
     { do: "setTitle", title: "A very long working title for the last dance of the harvest night" },
     {
       do: "setNotes",
       section: "s1",
       part: "bass",
-      notes: Array.from({ length: 8 }, (_, i) => ({ start: i * 960, duration: 960, pitch: i % 2 ? "F#3" : "C#2", velocity: 90 })),
+      notes: Array.from({ length: 8 }, (_, i) => ({
+        start: i * 960,
+        duration: 960,
+        pitch: i % 2 ? "F#3" : "C#2",
+        velocity: 90,
+      })),
     },
   ];
   return edits.reduce((s, e) => must(applyEdit(s, e)).song, song);
@@ -46,7 +53,7 @@ const places = (page: Page): Promise<string[]> =>
   );
 
 test("nothing on the page shifts while an offer is heard, nor when something is refused or told", async ({ page }) => {
-  await open(page, demoSongs()[0]!, "chords");
+  await open(page, firstOf(demoSongs()), "chords");
   await page.locator("[data-chord]").nth(3).click();
   await page.getByRole("tab", { name: "Reharmonize" }).click();
   const offers = page.getByRole("list", { name: "Alternatives" });
@@ -69,8 +76,10 @@ test("nothing on the page shifts while an offer is heard, nor when something is 
   expect(await places(page)).toEqual(before);
 });
 
-test("a menu acts when something is chosen in it, and what was deleted comes back from where it was deleted", async ({ page }) => {
-  await open(page, demoSongs()[0]!, "bass");
+test("a menu acts when something is chosen in it, and what was deleted comes back from where it was deleted", async ({
+  page,
+}) => {
+  await open(page, firstOf(demoSongs()), "bass");
   const names = async () => (await songOf(page)).sections.map((s) => s.name);
   const choose = page.getByLabel("Section", { exact: true });
   await choose.focus();
@@ -86,11 +95,11 @@ test("a menu acts when something is chosen in it, and what was deleted comes bac
   await expect(told).toBeVisible();
   await expect(page.locator("[data-chord]")).toHaveCount(2);
   await told.getByRole("button", { name: "Undo" }).click();
-  expect((await songOf(page)).sections[0]!.bars).toBe(8);
+  expect(firstOf((await songOf(page)).sections).bars).toBe(8);
 });
 
 test("parts are named, moved, given an instrument, added and removed at their own label", async ({ page }) => {
-  await open(page, demoSongs()[0]!, "bass");
+  await open(page, firstOf(demoSongs()), "bass");
   const parts = async () => (await songOf(page)).parts;
   const menu = async (name: string) => page.getByRole("button", { name: `change ${name}`, exact: true }).click();
   await menu("Bass");
@@ -100,7 +109,9 @@ test("parts are named, moved, given an instrument, added and removed at their ow
   await menu("Bass 2");
   await page.getByLabel("Instrument of Bass 2").selectOption({ label: "Sub bass" });
   await page.getByRole("button", { name: "Move up" }).click();
-  await expect.poll(async () => (await parts()).filter((p) => p.role === "bass").map((p) => p.name)).toEqual(["Bass 2", "Bass"]);
+  await expect
+    .poll(async () => (await parts()).filter((p) => p.role === "bass").map((p) => p.name))
+    .toEqual(["Bass 2", "Bass"]);
   const name = page.getByLabel("Name of Bass 2");
   await name.fill("Cellar");
   await name.press("Enter");
@@ -109,10 +120,12 @@ test("parts are named, moved, given an instrument, added and removed at their ow
   await expect(page.getByRole("region", { name: "Cellar" })).toHaveCount(0);
   await page.getByRole("status").getByRole("button", { name: "Undo" }).click();
   await expect(page.getByRole("region", { name: "Cellar" })).toBeVisible();
-  expect((await parts()).find((p) => p.name === "Cellar")!.instrument).toBe("subBass");
+  expect(sure((await parts()).find((p) => p.name === "Cellar")).instrument).toBe("subBass");
 });
 
-test("with eight parts, in every workspace and window, its lane is in view and nothing covers anything", async ({ page }) => {
+test("with eight parts, in every workspace and window, its lane is in view and nothing covers anything", async ({
+  page,
+}) => {
   await open(page, crowded(), "check");
   const url = page.url().replace("/check", "");
   const about: Record<string, string> = {
@@ -133,12 +146,22 @@ test("with eight parts, in every workspace and window, its lane is in view and n
     for (const [workspace, role] of Object.entries(about).filter(([w]) => width !== 1280 || w === "lines")) {
       await page.goto(`${url}/${workspace}`);
       await expect(page.locator(`.lane.${role}`).first()).toBeInViewport();
-      const lane = (await page.locator(`.lane.${role}:not(.folded)`).first().boundingBox())!;
+      const lane = sure(await page.locator(`.lane.${role}:not(.folded)`).first().boundingBox());
       expect([width, workspace, lane.height > 80 ? "high" : lane.height]).toEqual([width, workspace, "high"]);
-      const box = async (selector: string) => (await page.locator(selector).boundingBox())!;
-      const [head, score, panel, foot] = [await box("header"), await box("#score"), await box("#panel"), await box(".transport")];
+      const box = async (selector: string) => sure(await page.locator(selector).boundingBox());
+      const [head, score, panel, foot] = [
+        await box("header"),
+        await box("#score"),
+        await box("#panel"),
+        await box(".transport"),
+      ];
       // All of its height: to the side it is as long as the section.
-      expect([width, workspace, lane.y >= score.y, lane.y + lane.height <= foot.y + 1]).toEqual([width, workspace, true, true]);
+      expect([width, workspace, lane.y >= score.y, lane.y + lane.height <= foot.y + 1]).toEqual([
+        width,
+        workspace,
+        true,
+        true,
+      ]);
       expect([width, workspace, head.height < 60]).toEqual([width, workspace, true]);
       expect(score.x + score.width).toBeLessThanOrEqual(panel.x + 1);
       expect(score.y + score.height).toBeLessThanOrEqual(foot.y + 1);
@@ -169,12 +192,18 @@ test("axe finds nothing in the crowded song: narrow in the light, usual in the d
     await page.goto(url);
     await expect(page.locator(".findings > li").first()).toBeVisible();
     const { violations } = await new AxeBuilder({ page }).options({ resultTypes: ["violations"] }).analyze();
-    expect([scheme, width, violations.map((v) => `${v.id}: ${v.nodes[0]!.html.slice(0, 140)}`)]).toEqual([scheme, width, []]);
+    expect([scheme, width, violations.map((v) => `${v.id}: ${firstOf(v.nodes).html.slice(0, 140)}`)]).toEqual([
+      scheme,
+      width,
+      [],
+    ]);
   }
 });
 
-test("muting, soloing, choosing who judges and listening leave the song as it is, but for their own mark", async ({ page }) => {
-  await open(page, demoSongs()[0]!, "check");
+test("muting, soloing, choosing who judges and listening leave the song as it is, but for their own mark", async ({
+  page,
+}) => {
+  await open(page, firstOf(demoSongs()), "check");
   const music = async () => {
     const { sections, form, takes } = await songOf(page);
     return { sections, form, takes };
@@ -191,13 +220,16 @@ test("muting, soloing, choosing who judges and listening leave the song as it is
   expect(await music()).toEqual(before);
 });
 
-test("the score by keys: a link to it, buttons named in full, and a sheet of what is possible here", async ({ page }) => {
-  await open(page, demoSongs()[0]!, "bass");
+test("the score by keys: a link to it, buttons named in full, and a sheet of what is possible here", async ({
+  page,
+}) => {
+  await open(page, firstOf(demoSongs()), "bass");
   await page.keyboard.press("Tab");
   await expect(page.getByRole("link", { name: "To the score" })).toBeFocused();
   await page.keyboard.press("Enter");
   await expect(page.locator("#score")).toBeFocused();
-  for (const name of ["mute Bass", "solo Bass", "fold Bass", "change Bass"]) await expect(page.getByRole("button", { name })).toBeVisible();
+  for (const name of ["mute Bass", "solo Bass", "fold Bass", "change Bass"])
+    await expect(page.getByRole("button", { name })).toBeVisible();
   await page.keyboard.press("?");
   await expect(page.getByRole("dialog")).toBeVisible();
   await page.keyboard.press("Escape");

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../core/src/index";
 import type { Page } from "@playwright/test";
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
 import { demoSongs } from "../demo/songs";
@@ -6,14 +7,16 @@ import { expect, songOf, test } from "./fixtures";
 
 /** Opens a demo song in Lines, with one of its tabs. */
 async function openLines(page: Page, tab: string, song = 0): Promise<Song> {
-  const stored = (await (await page.request.post("/api/songs", { data: demoSongs()[song]! })).json()) as Song;
+  const stored = (await (await page.request.post("/api/songs", { data: nth(demoSongs(), song) })).json()) as Song;
   await page.goto(`/songs/${stored.id}/lines`);
   await page.getByRole("tab", { name: tab }).click();
   return stored;
 }
 const candidates = (page: Page) => page.getByRole("list", { name: "Candidates" });
 
-test("a voice is written beside the tune, a rough spot is mended, it is heard and taken; hearing changes nothing", async ({ page }) => {
+test("a voice is written beside the tune, a rough spot is mended, it is heard and taken; hearing changes nothing", async ({
+  page,
+}) => {
   await openLines(page, "Voices");
   await page.getByRole("button", { name: "Write for Wren, voice" }).click();
   await page.getByLabel("School").selectOption({ label: "A fixed interval" });
@@ -21,7 +24,7 @@ test("a voice is written beside the tune, a rough spot is mended, it is heard an
   await page.getByRole("button", { name: "Write the voice" }).click();
   await expect(candidates(page)).toContainText("4 semitones up");
   const before = await songOf(page);
-  const wren = before.parts.find((p) => p.name === "Wren, voice")!.id;
+  const wren = sure(before.parts.find((p) => p.name === "Wren, voice")).id;
   await candidates(page)
     .getByRole("button", { name: /rough spots/ })
     .first()
@@ -29,14 +32,14 @@ test("a voice is written beside the tune, a rough spot is mended, it is heard an
   const spots = page.locator(".rough li").filter({ has: page.getByRole("button") });
   const count = await page.locator(".choices .more").first().textContent();
   await spots.first().getByRole("button").first().click();
-  await expect(page.locator(".choices .more").first()).not.toHaveText(count!);
+  await expect(page.locator(".choices .more").first()).not.toHaveText(sure(count));
   await candidates(page).getByRole("button", { name: "Hear" }).first().click();
   await expect(candidates(page).getByRole("button", { name: "Stop" })).toBeVisible();
   await candidates(page).getByRole("button", { name: "Stop" }).click();
   expect(await songOf(page)).toEqual(before);
   await candidates(page).getByRole("button", { name: "Take" }).first().click();
-  const verse = async () => (await songOf(page)).sections[0]!.notes;
-  expect((await verse())[wren]).toHaveLength(before.sections[0]!.notes.melody!.length);
+  const verse = async () => firstOf((await songOf(page)).sections).notes;
+  expect((await verse())[wren]).toHaveLength(sure(firstOf(before.sections).notes.melody).length);
   await expect(page.locator(".voices")).toContainText("Orla");
   await page.keyboard.press("Control+z");
   expect((await verse())[wren] ?? []).toHaveLength(0);
@@ -54,7 +57,7 @@ test("four parts: two voices that are not there yet are added when they are take
   const after = await songOf(page);
   const added = after.parts.filter((p) => !before.parts.some((q) => q.id === p.id));
   expect(added).toHaveLength(2);
-  for (const p of added) expect(after.sections[0]!.notes[p.id]!.length).toBeGreaterThan(8);
+  for (const p of added) expect(sure(firstOf(after.sections).notes[p.id]).length).toBeGreaterThan(8);
   await expect(page.locator(".voices tbody tr")).toHaveCount(4);
   await page.keyboard.press("Control+z");
   expect((await songOf(page)).parts).toHaveLength(before.parts.length);
@@ -84,7 +87,9 @@ test("singers: measured ranges, twelve keys, the song heard and moved there and 
   await shown.getByRole("button", { name: /^Move/ }).first().click();
   const moved = await songOf(page);
   expect(moved.key).not.toBe(before.key);
-  await expect(page.locator(".song-keys tr.current")).toContainText(moved.key.split(" ")[0]!.replace("b", "♭").replace("#", "♯"));
+  await expect(page.locator(".song-keys tr.current")).toContainText(
+    firstOf(moved.key.split(" ")).replace("b", "♭").replace("#", "♯"),
+  );
   await page.getByRole("button", { name: "Undo" }).first().click();
   expect(await songOf(page)).toEqual(before);
 });
@@ -96,15 +101,19 @@ test("an echo is a part of its own: set, judged, printed to notes", async ({ pag
   const echo = page.locator(".echo");
   await expect(echo).toContainText("592 ms, 360 ticks; each repeat 6.02 dB softer");
   await echo.getByLabel("Repeats").selectOption("1");
-  const part = (await songOf(page)).parts.find((p) => p.echoes === "melody")!;
-  const attacks = (await songOf(page)).sections[0]!.notes.melody!.filter((n) => n.start + 360 < 8 * 1920).length;
+  const part = sure((await songOf(page)).parts.find((p) => p.echoes === "melody"));
+  const attacks = sure(firstOf((await songOf(page)).sections).notes.melody).filter(
+    (n) => n.start + 360 < 8 * 1920,
+  ).length;
   await echo.getByRole("button", { name: "Print to notes" }).click();
   const after = await songOf(page);
-  expect(after.parts.find((p) => p.id === part.id)!.echoes).toBeUndefined();
-  expect(after.sections[0]!.notes[part.id]).toHaveLength(attacks);
+  expect(sure(after.parts.find((p) => p.id === part.id)).echoes).toBeUndefined();
+  expect(firstOf(after.sections).notes[part.id]).toHaveLength(attacks);
 });
 
-test("pages for the singers are printed to PDF and read back: names, key, words, symbols, entrances, a page each", async ({ page }) => {
+test("pages for the singers are printed to PDF and read back: names, key, words, symbols, entrances, a page each", async ({
+  page,
+}) => {
   const stored = await openLines(page, "Singers");
   await page.getByRole("link", { name: "Pages for the singers" }).click();
   await expect(page.locator(".singer-page")).toHaveCount(2);

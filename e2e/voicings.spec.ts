@@ -1,6 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
-import { pitchMidi, type Song } from "../core/src/index";
+import { firstOf, lastOf, nth, sure, pitchMidi, type Song } from "../core/src/index";
 import { expect, songOf, test } from "./fixtures";
 
 /** A copy of a demo song, so that nothing a test does is seen by another. */
@@ -11,11 +11,13 @@ async function copyOf(page: Page, id: string, workspace = "voicings"): Promise<v
   await expect(page.locator("[data-chord]").first()).toBeVisible();
 }
 
-const part = async (page: Page, name: string) => (await songOf(page)).parts.find((p) => p.name === name)!;
+const part = async (page: Page, name: string) => sure((await songOf(page)).parts.find((p) => p.name === name));
 const pitches = async (page: Page, id: string) =>
-  (await songOf(page)).sections[0]!.chords.map((c) => c.voicings?.[id]?.pitches.join(" ") ?? "");
+  firstOf((await songOf(page)).sections).chords.map((c) => c.voicings?.[id]?.pitches.join(" ") ?? "");
 
-test("the path: a weight is dragged, five other ways are heard, compared and taken, all of it undone step by step", async ({ page }) => {
+test("the path: a weight is dragged, five other ways are heard, compared and taken, all of it undone step by step", async ({
+  page,
+}) => {
   await copyOf(page, "lanterns-on-row-nine");
   const before = await pitches(page, "keys");
   const slider = page.getByLabel("Weight of semitones moved in all");
@@ -38,23 +40,27 @@ test("the path: a weight is dragged, five other ways are heard, compared and tak
   await page.keyboard.press("a");
   await page.keyboard.press("t");
   await expect.poll(() => pitches(page, "keys")).not.toEqual(before);
-  const chords = (await songOf(page)).sections[0]!.chords;
-  expect(chords.every((c) => c.voicings!.keys!.pinned)).toBe(true);
+  const chords = firstOf((await songOf(page)).sections).chords;
+  expect(chords.every((c) => sure(sure(c.voicings).keys).pinned)).toBe(true);
   // What was kept aside is still there to come back to.
   await ways.getByRole("listitem").last().getByRole("button", { name: "Take" }).click();
   await expect.poll(() => pitches(page, "keys")).toEqual(before);
   await page.getByRole("button", { name: "Let all go" }).click();
-  await expect.poll(async () => (await songOf(page)).sections[0]!.chords.some((c) => c.voicings!.keys!.pinned)).toBe(false);
+  await expect
+    .poll(async () => firstOf((await songOf(page)).sections).chords.some((c) => sure(sure(c.voicings).keys).pinned))
+    .toBe(false);
 });
 
-test("one key each: inversion, style, register, instrument; a wanted top note; a stretch with an easier way", async ({ page }) => {
+test("one key each: inversion, style, register, instrument; a wanted top note; a stretch with an easier way", async ({
+  page,
+}) => {
   await copyOf(page, "lanterns-on-row-nine");
   await page.locator("[data-chord]").nth(1).click();
   await page.getByRole("tab", { name: "Chord" }).click();
-  const chord = async () => (await songOf(page)).sections[0]!.chords[1]!.voicings!.keys!;
+  const chord = async () => sure(sure(nth(firstOf((await songOf(page)).sections).chords, 1).voicings).keys);
   const start = (await chord()).pitches.map(pitchMidi);
   await page.keyboard.press("i");
-  await expect.poll(async () => (await chord()).pitches.map(pitchMidi)[0]).toBeGreaterThan(start[0]!);
+  await expect.poll(async () => (await chord()).pitches.map(pitchMidi)[0]).toBeGreaterThan(firstOf(start));
   expect((await chord()).pinned).toBe(true);
   await page.keyboard.press("Shift+I");
   await expect.poll(async () => (await chord()).pitches.map(pitchMidi)).toEqual(start);
@@ -77,7 +83,7 @@ test("one key each: inversion, style, register, instrument; a wanted top note; a
   await expect.poll(async () => (await part(page, "Piano")).instrument).toBe("electricPiano");
 
   // A tenth in one hand is named, and an easier layout offered.
-  const id = (await songOf(page)).sections[0]!.chords[1]!.id;
+  const id = nth(firstOf((await songOf(page)).sections).chords, 1).id;
   await page.getByRole("tab", { name: "Chord" }).click();
   await page.getByRole("tab", { name: "Path" }).click();
   await page.getByLabel("Hands", { exact: true }).selectOption("1");
@@ -88,10 +94,14 @@ test("one key each: inversion, style, register, instrument; a wanted top note; a
   await expect(page.getByText(/A stretch of/)).toBeVisible();
   await page.getByRole("button", { name: /^Easier:/ }).click();
   await expect(page.getByText(/A stretch of/)).toHaveCount(0);
-  expect((await songOf(page)).sections[0]!.chords.find((c) => c.id === id)!.voicings!.keys!.pinned).toBe(true);
+  expect(
+    sure(sure(sure(firstOf((await songOf(page)).sections).chords.find((c) => c.id === id)).voicings).keys).pinned,
+  ).toBe(true);
 });
 
-test("parts from one harmony: a guitar in a rhythm, a pad, block chords; they follow, and are detached", async ({ page }) => {
+test("parts from one harmony: a guitar in a rhythm, a pad, block chords; they follow, and are detached", async ({
+  page,
+}) => {
   await copyOf(page, "lanterns-on-row-nine");
   await page.getByRole("tab", { name: "Parts" }).click();
   await page.getByRole("button", { name: "Chords in a rhythm", exact: true }).click();
@@ -100,7 +110,7 @@ test("parts from one harmony: a guitar in a rhythm, a pad, block chords; they fo
   await expect
     .poll(async () => {
       const { id } = await part(page, "Guitar");
-      return (await songOf(page)).sections[1]!.chords.every((c) => c.voicings?.[id]?.pitches.length);
+      return nth((await songOf(page)).sections, 1).chords.every((c) => c.voicings?.[id]?.pitches.length);
     })
     .toBe(true);
   // Shapes stand beside the symbols.
@@ -117,13 +127,13 @@ test("parts from one harmony: a guitar in a rhythm, a pad, block chords; they fo
   await page.getByRole("button", { name: "Detach" }).click();
   const padId = (await part(page, "Pad")).id;
   expect((await part(page, "Pad")).link).toBeUndefined();
-  expect((await songOf(page)).sections[0]!.notes[padId]!.length).toBeGreaterThan(10);
+  expect(sure(firstOf((await songOf(page)).sections).notes[padId]).length).toBeGreaterThan(10);
 
   await page.getByRole("button", { name: "Block chords under a tune" }).click();
   const block = (await part(page, "Block chords")).id;
-  await expect.poll(async () => (await songOf(page)).sections[0]!.notes[block]?.length ?? 0).toBeGreaterThan(80);
+  await expect.poll(async () => firstOf((await songOf(page)).sections).notes[block]?.length ?? 0).toBeGreaterThan(80);
   // The tune moves, the block chords go with it.
-  const count = (await songOf(page)).sections[0]!.notes[block]!.length;
+  const count = sure(firstOf((await songOf(page)).sections).notes[block]).length;
   for (const lane of ["Guitar", "Pad", "Piano", "Bass"]) {
     // Where there is no room for all, some are folded already.
     const open = page.getByRole("button", { name: `fold ${lane}`, exact: true });
@@ -131,9 +141,9 @@ test("parts from one harmony: a guitar in a rhythm, a pad, block chords; they fo
   }
   await page.getByRole("region", { name: "Orla, voice" }).locator("[data-note] .head").nth(3).click();
   await page.keyboard.press("Delete");
-  await expect.poll(async () => (await songOf(page)).sections[0]!.notes[block]!.length).toBe(count - 4);
+  await expect.poll(async () => sure(firstOf((await songOf(page)).sections).notes[block]).length).toBe(count - 4);
   await page.keyboard.press("Control+z");
-  await expect.poll(async () => (await songOf(page)).sections[0]!.notes[block]!.length).toBe(count);
+  await expect.poll(async () => sure(firstOf((await songOf(page)).sections).notes[block]).length).toBe(count);
 });
 
 test("melodic chords: the piano's top follows the voice and the report counts", async ({ page }) => {
@@ -142,17 +152,21 @@ test("melodic chords: the piano's top follows the voice and the report counts", 
   await expect(page.getByText(/of 12 wanted top notes are met/)).toBeVisible();
   await expect
     .poll(async () => {
-      const section = (await songOf(page)).sections[0]!;
-      const tune = section.notes.melody!;
+      const section = firstOf((await songOf(page)).sections);
+      const tune = sure(section.notes.melody);
       return section.chords.filter((c) => {
-        const note = tune.findLast((n) => n.start <= c.start && n.start + n.duration > c.start) ?? tune.find((n) => n.start > c.start)!;
-        return pitchMidi(c.voicings!.keys!.pitches.at(-1)!) === pitchMidi(note.pitch);
+        const note =
+          tune.findLast((n) => n.start <= c.start && n.start + n.duration > c.start) ??
+          sure(tune.find((n) => n.start > c.start));
+        return pitchMidi(lastOf(sure(sure(c.voicings).keys).pitches)) === pitchMidi(note.pitch);
       }).length;
     })
     .toBeGreaterThan(9);
 });
 
-test("guitar: the easiest capo for the song is taken, its shapes are drawn, another tuning is read or refused", async ({ page }) => {
+test("guitar: the easiest capo for the song is taken, its shapes are drawn, another tuning is read or refused", async ({
+  page,
+}) => {
   await copyOf(page, "lanterns-on-row-nine");
   await page.getByRole("tab", { name: "Instrument" }).click();
   await page.getByLabel("Instrument", { exact: true }).selectOption({ label: "Steel-string guitar" });
@@ -169,7 +183,9 @@ test("guitar: the easiest capo for the song is taken, its shapes are drawn, anot
   await expect(page.getByRole("alert")).toContainText('"H3" is not a note');
   await tuning.fill("D2 A2 D3 G3 B3 E4");
   await tuning.press("Enter");
-  await expect.poll(async () => (await part(page, "Piano")).playing.voicing?.tuning?.join(" ")).toBe("D2 A2 D3 G3 B3 E4");
+  await expect
+    .poll(async () => (await part(page, "Piano")).playing.voicing?.tuning?.join(" "))
+    .toBe("D2 A2 D3 G3 B3 E4");
 });
 
 test("an instrument of one's own is made and changed; what cannot be is refused", async ({ page }) => {
@@ -183,9 +199,15 @@ test("an instrument of one's own is made and changed; what cannot be is refused"
   const high = page.getByLabel("comfortable, highest note");
   await high.fill("A4");
   await high.press("Enter");
-  await expect.poll(async () => (await songOf(page)).instruments?.[0]).toMatchObject({ title: "Barn upright", comfortable: ["C2", "A4"] });
   await expect
-    .poll(async () => (await songOf(page)).sections[0]!.chords.every((c) => c.voicings!.keys!.pitches.every((p) => pitchMidi(p) <= 69)))
+    .poll(async () => (await songOf(page)).instruments?.[0])
+    .toMatchObject({ title: "Barn upright", comfortable: ["C2", "A4"] });
+  await expect
+    .poll(async () =>
+      firstOf((await songOf(page)).sections).chords.every((c) =>
+        sure(sure(c.voicings).keys).pitches.every((p) => pitchMidi(p) <= 69),
+      ),
+    )
     .toBe(true);
   await high.fill("C1");
   await high.press("Enter");
@@ -232,8 +254,9 @@ test("a note is chosen on the staff as in its lane: the arrows go on from it and
   const heads = page.locator(".staff-note[data-part=melody]");
   await expect(heads.first()).toBeVisible();
   await heads.nth(1).click();
-  const note = (await heads.nth(1).getAttribute("data-note"))!;
-  const pitch = async () => (await songOf(page)).sections[0]!.notes.melody!.find((n) => n.id === note)!.pitch;
+  const note = sure(await heads.nth(1).getAttribute("data-note"));
+  const pitch = async () =>
+    sure(sure(firstOf((await songOf(page)).sections).notes.melody).find((n) => n.id === note)).pitch;
   await expect(page.locator(".staff-note.chosen")).toHaveCount(1);
   const before = await pitch();
   await page.locator(".sheet").focus();
@@ -245,7 +268,7 @@ test("a note is chosen on the staff as in its lane: the arrows go on from it and
   await expect.poll(pitch).toBe(before);
   await page.keyboard.press("ArrowRight");
   await expect(page.locator(`.staff-note.chosen[data-note="${note}"]`)).toHaveCount(0);
-  const next = (await page.locator(".staff-note.chosen").first().getAttribute("data-note"))!;
+  const next = sure(await page.locator(".staff-note.chosen").first().getAttribute("data-note"));
   await page.getByRole("button", { name: "lanes" }).click();
   await expect(page.locator(`[data-note="${next}"]`).first()).toHaveAttribute("aria-pressed", "true");
 });
@@ -261,6 +284,6 @@ test("every tab and the staves can be read by everybody: axe finds nothing", asy
     }
     const scanned = name === "Instrument" ? new AxeBuilder({ page }) : new AxeBuilder({ page }).exclude("#score");
     const found = await scanned.options({ resultTypes: ["violations"] }).analyze();
-    expect([name, found.violations.map((v) => `${v.id}: ${v.nodes[0]!.html.slice(0, 160)}`)]).toEqual([name, []]);
+    expect([name, found.violations.map((v) => `${v.id}: ${firstOf(v.nodes).html.slice(0, 160)}`)]).toEqual([name, []]);
   }
 });

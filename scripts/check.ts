@@ -26,7 +26,9 @@ const LEVELS = ["fault", "warning", "note", "never"] as const;
 function filesOf(target: string): string[] {
   if (!statSync(target).isDirectory()) return [target];
   return readdirSync(target, { withFileTypes: true })
-    .flatMap((e) => (e.isDirectory() ? filesOf(path.join(target, e.name)) : FILES.test(e.name) ? [path.join(target, e.name)] : []))
+    .flatMap((e) =>
+      e.isDirectory() ? filesOf(path.join(target, e.name)) : FILES.test(e.name) ? [path.join(target, e.name)] : [],
+    )
     .sort();
 }
 
@@ -62,8 +64,14 @@ function main(): number {
     },
   });
   const level = LEVELS.indexOf(values.fail as (typeof LEVELS)[number]);
-  if (!positionals.length || level < 0 || (values.school !== undefined && !PROFILES.includes(values.school as Profile))) {
-    console.error(`Usage: npm run check -- [--school ${PROFILES.join("|")}] [--json | --csv] [--fail ${LEVELS.join("|")}] path …`);
+  if (
+    !positionals.length ||
+    level < 0 ||
+    (values.school !== undefined && !PROFILES.includes(values.school as Profile))
+  ) {
+    console.error(
+      `Usage: npm run check -- [--school ${PROFILES.join("|")}] [--json | --csv] [--fail ${LEVELS.join("|")}] path …`,
+    );
     return 2;
   }
   let status = 0;

@@ -11,12 +11,15 @@ const cache = path.join(root, "node_modules", ".orchard");
 export function checkNode() {
   const [major, minor] = process.versions.node.split(".").map(Number);
   if (major < 20 || (major === 20 && minor < 19)) {
-    console.error(`Hushed Orchard needs Node 20.19 or newer; this is Node ${process.versions.node}. Install a newer Node and try again.`);
+    console.error(
+      `Hushed Orchard needs Node 20.19 or newer; this is Node ${process.versions.node}. Install a newer Node and try again.`,
+    );
     process.exit(1);
   }
 }
 
-export const run = (command, args, options = {}) => spawnSync(command, args, { cwd: root, stdio: "inherit", ...options });
+export const run = (command, args, options = {}) =>
+  spawnSync(command, args, { cwd: root, stdio: "inherit", ...options });
 
 const remember = (name, value) => {
   mkdirSync(cache, { recursive: true });
@@ -44,7 +47,9 @@ export function installPackages() {
     .update(readFileSync(path.join(root, "package-lock.json")))
     .update(process.versions.modules)
     .digest("hex");
-  const driver = existsSync(path.join(root, "node_modules", "better-sqlite3", "build", "Release", "better_sqlite3.node"));
+  const driver = existsSync(
+    path.join(root, "node_modules", "better-sqlite3", "build", "Release", "better_sqlite3.node"),
+  );
   if (driver && remembered("lock") === hash) return;
   // Somebody ran npm themselves: npm writes its own copy of the lock file when it has finished.
   const own = path.join(root, "node_modules", ".package-lock.json");
@@ -76,7 +81,8 @@ function sourceHash() {
     }
   };
   for (const folder of ["core/src", "web", "shared"]) visit(path.join(root, folder));
-  for (const file of ["index.html", "vite.config.ts", "package-lock.json"]) hash.update(readFileSync(path.join(root, file)));
+  for (const file of ["index.html", "vite.config.ts", "package-lock.json"])
+    hash.update(readFileSync(path.join(root, file)));
   return hash.digest("hex");
 }
 
@@ -85,7 +91,12 @@ export function buildWeb() {
   const hash = sourceHash();
   if (remembered("build") === hash && existsSync(path.join(root, "dist", "index.html"))) return;
   console.log("Building the application …");
-  const result = run(process.execPath, [path.join("node_modules", "vite", "bin", "vite.js"), "build", "--logLevel", "error"]);
+  const result = run(process.execPath, [
+    path.join("node_modules", "vite", "bin", "vite.js"),
+    "build",
+    "--logLevel",
+    "error",
+  ]);
   if (result.status !== 0) {
     console.error("The application could not be built; see the messages above.");
     process.exit(1);
@@ -112,7 +123,12 @@ function installDebian(name, hint) {
 
 /** Path of a Chromium; installs Debian's package where there is none and that is possible. */
 export function findChromium() {
-  const names = [process.env.CHROMIUM, "/usr/bin/chromium", "/usr/bin/chromium-browser", "/usr/bin/google-chrome"].filter(Boolean);
+  const names = [
+    process.env.CHROMIUM,
+    "/usr/bin/chromium",
+    "/usr/bin/chromium-browser",
+    "/usr/bin/google-chrome",
+  ].filter(Boolean);
   const found = () => names.find((name) => existsSync(name));
   if (!found()) installDebian("chromium", "Install it (Debian: apt-get install chromium) or set CHROMIUM to its path.");
   return found();

@@ -20,7 +20,11 @@ const took = [];
 /** Runs a tool; what it says comes when it has ended where another one runs beside it. */
 function ended(args, env, quiet) {
   return new Promise((resolve) => {
-    const child = spawn(process.execPath, args, { cwd: root, env: { ...process.env, ...env }, stdio: quiet ? "pipe" : "inherit" });
+    const child = spawn(process.execPath, args, {
+      cwd: root,
+      env: { ...process.env, ...env },
+      stdio: quiet ? "pipe" : "inherit",
+    });
     const said = [];
     for (const stream of [child.stdout, child.stderr]) stream?.on("data", (text) => said.push(text));
     child.on("error", () => resolve({ status: 1, said }));
@@ -40,7 +44,8 @@ async function step(title, args, { count, env = {}, quiet = false } = {}) {
   failed += bad || (result.status === 0 ? 0 : 1);
 }
 
-const read = (name) => (existsSync(path.join(out, name)) ? JSON.parse(readFileSync(path.join(out, name), "utf8")) : null);
+const read = (name) =>
+  existsSync(path.join(out, name)) ? JSON.parse(readFileSync(path.join(out, name), "utf8")) : null;
 // These two use one core each.
 await Promise.all([
   step("Type check", [bin("typescript", "bin", "tsc"), "--noEmit"], { quiet: true }),

@@ -23,7 +23,9 @@ export const checkOrigin =
     const { origin } = request.headers;
     // "null" and what cannot be read as an address are foreign too.
     if (origin !== undefined && !(URL.canParse(origin) && new URL(origin).host === host))
-      throw new HttpProblem(403, "origin.foreign", `Requests from ${origin} are refused`, { hint: "Use the application's own page." });
+      throw new HttpProblem(403, "origin.foreign", `Requests from ${origin} are refused`, {
+        hint: "Use the application's own page.",
+      });
     next();
   };
 

@@ -21,7 +21,8 @@ if (!Number.isInteger(port) || port < 0 || port > 65535) {
 const db = await openDatabase(process.env.DATA_DIR ?? path.join(root, "data"));
 const store = new SongStore(db);
 // Seeding never touches a song that exists, deleted ones included.
-if (process.env.SEED !== "off") for (const song of demoSongs()) if (!(await store.exists(song.id))) await store.create(song, true);
+if (process.env.SEED !== "off")
+  for (const song of demoSongs()) if (!(await store.exists(song.id))) await store.create(song, true);
 
 const token = isLoopback(host) ? undefined : (process.env.TOKEN ?? randomBytes(16).toString("hex"));
 const app = createApp({
@@ -34,12 +35,16 @@ const app = createApp({
 const server = app.listen(port, host, (error?: Error) => {
   if (error) {
     if ((error as NodeJS.ErrnoException).code === "EADDRINUSE")
-      console.error(`Port ${port} is taken by another program. Stop that program, or choose another port: PORT=${port + 1} npm start`);
+      console.error(
+        `Port ${port} is taken by another program. Stop that program, or choose another port: PORT=${port + 1} npm start`,
+      );
     else console.error(`The server cannot listen on ${host}:${port}: ${error.message}`);
     process.exit(1);
   }
   const { port: actual } = server.address() as AddressInfo;
-  console.log(`Hushed Orchard is ready at http://${isLoopback(host) ? "localhost" : host}:${actual}/${token ? `?token=${token}` : ""}`);
+  console.log(
+    `Hushed Orchard is ready at http://${isLoopback(host) ? "localhost" : host}:${actual}/${token ? `?token=${token}` : ""}`,
+  );
 });
 
 for (const signal of ["SIGINT", "SIGTERM"] as const)

@@ -16,7 +16,15 @@ export function sendProblem(response: Response, problem: HttpProblem): void {
   response
     .status(problem.status)
     .type("application/problem+json")
-    .send(JSON.stringify({ type: "about:blank", title: problem.message, status: problem.status, code: problem.code, ...problem.more }));
+    .send(
+      JSON.stringify({
+        type: "about:blank",
+        title: problem.message,
+        status: problem.status,
+        code: problem.code,
+        ...problem.more,
+      }),
+    );
 }
 
 /** Last handler: turns anything thrown into a problem; what is not expected is logged and hidden. */
@@ -36,10 +44,16 @@ export const problemHandler =
     else if (isBodyError(error, "entity.parse.failed"))
       sendProblem(response, new HttpProblem(400, "body.json", `The request is not JSON: ${(error as Error).message}`));
     else if (typeof (error as { status?: unknown }).status === "number" && (error as { status: number }).status < 500)
-      sendProblem(response, new HttpProblem((error as { status: number }).status, "request.bad", (error as Error).message));
+      sendProblem(
+        response,
+        new HttpProblem((error as { status: number }).status, "request.bad", (error as Error).message),
+      );
     else {
       console.error(error);
-      sendProblem(response, new HttpProblem(500, "server.failed", "The server failed; nothing was changed", { hint: "Try again." }));
+      sendProblem(
+        response,
+        new HttpProblem(500, "server.failed", "The server failed; nothing was changed", { hint: "Try again." }),
+      );
     }
   };
 

@@ -1,3 +1,4 @@
+import { sure } from "../core/src/index";
 import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Navigate, Route, Routes, useParams } from "react-router";
@@ -20,7 +21,7 @@ function ToChords() {
   return <Navigate replace to={`/songs/${id}/chords`} />;
 }
 
-createRoot(document.getElementById("root")!).render(
+createRoot(sure(document.getElementById("root"))).render(
   <StrictMode>
     <BrowserRouter>
       <Suspense fallback={<p className="message muted">Opening …</p>}>

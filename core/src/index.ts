@@ -1,4 +1,5 @@
 /** The public interface of the core: the only file that the server, the web application and outside scripts import. */
+export { firstOf, lastOf, nth, pairwise, sure } from "./base/list";
 export { fail, must, ok, type Problem, type Result } from "./base/result";
 export {
   midiFrequency,
@@ -23,7 +24,18 @@ export {
   type Semitones,
 } from "./theory/pitch/pitch";
 export { intervalWords } from "./theory/pitch/interval";
-export { keyName, MODES, nameInKey, parseKey, rootInKey, scaleStep, spellInKey, transposeKey, type Key, type Mode } from "./theory/pitch/key";
+export {
+  keyName,
+  MODES,
+  nameInKey,
+  parseKey,
+  rootInKey,
+  scaleStep,
+  spellInKey,
+  transposeKey,
+  type Key,
+  type Mode,
+} from "./theory/pitch/key";
 export {
   beatAt,
   beatsText,
@@ -43,8 +55,26 @@ export {
   type Ticks,
 } from "./theory/time/meter";
 export { feelText, swung, tappedTempo, ticksToSeconds, type Swing } from "./theory/time/swing";
-export { bassPc, chordPitchClasses, chordSymbol, chordToneName, rootPc, toneRole, type Chord, type ChordTone } from "./theory/chord/chord";
-export { chordOf, LINE_LIMIT, NO_CHORD, readLine, shareBar, writeLine, type LineChord, type ParsedLine } from "./theory/chord/progression";
+export {
+  bassPc,
+  chordPitchClasses,
+  chordSymbol,
+  chordToneName,
+  rootPc,
+  toneRole,
+  type Chord,
+  type ChordTone,
+} from "./theory/chord/chord";
+export {
+  chordOf,
+  LINE_LIMIT,
+  NO_CHORD,
+  readLine,
+  shareBar,
+  writeLine,
+  type LineChord,
+  type ParsedLine,
+} from "./theory/chord/progression";
 export { identifyChords, isSure, chordReadings, type Identify, type Reading } from "./theory/chord/identify";
 export {
   identifyFrets,
@@ -57,7 +87,17 @@ export {
   type FretShape,
 } from "./theory/chord/frets";
 export { diatonicChord, isMinorish, parseNumeral, readNumerals, romanOf } from "./theory/chord/numerals";
-export { bendTone, COLORS, hasColor, moveBySemitones, moveInScale, toggleColor, withBass, type Bent, type Color } from "./theory/chord/modify";
+export {
+  bendTone,
+  COLORS,
+  hasColor,
+  moveBySemitones,
+  moveInScale,
+  toggleColor,
+  withBass,
+  type Bent,
+  type Color,
+} from "./theory/chord/modify";
 export { parseChord, chordOfTones } from "./theory/chord/parse";
 export { parseProgression } from "./song/progression";
 export * from "./song/clip";
@@ -150,15 +190,46 @@ export { kicks, LOUD_KICK, type KickHit } from "./hear/slice/accents";
 export * from "./hear/line/echo";
 export { reportMelody, type MelodyReport } from "./hear/line/melody";
 export { nonChordTones, type NonChordTone } from "./hear/slice/nonChord";
-export { KIND_WORDS, noteRoles, ROLE_WORDS, SIGNS, textbookKind, type RoleKind, type RoleSpan } from "./hear/slice/roles";
-export { slices, sliceReal, sliceSong, soundingNames, type Slice, type Sliced, type SliceNote } from "./hear/slice/slices";
+export {
+  KIND_WORDS,
+  noteRoles,
+  ROLE_WORDS,
+  SIGNS,
+  textbookKind,
+  type RoleKind,
+  type RoleSpan,
+} from "./hear/slice/roles";
+export {
+  slices,
+  sliceReal,
+  sliceSong,
+  soundingNames,
+  type Slice,
+  type Sliced,
+  type SliceNote,
+} from "./hear/slice/slices";
 export * from "./theory/motion/motion";
 export * from "./theory/motion/roughness";
 export { threads, type Counted, type Thread, type ThreadKind } from "./theory/motion/threads";
 export * from "./hear/harmony/analyze";
 export type { Cadence, LoopJoin } from "./hear/harmony/cadence";
-export { chordDistance, regionOf, setDistance, smallestMotion, tonicOf, type LerdahlDistance } from "./hear/harmony/distance";
-export { EQUAL, EQUAL_CHORDS, findKeys, findKeysOfChords, PROFILES_KK, type KeyFit, type WeighedNote } from "./hear/harmony/keys";
+export {
+  chordDistance,
+  regionOf,
+  setDistance,
+  smallestMotion,
+  tonicOf,
+  type LerdahlDistance,
+} from "./hear/harmony/distance";
+export {
+  EQUAL,
+  EQUAL_CHORDS,
+  findKeys,
+  findKeysOfChords,
+  PROFILES_KK,
+  type KeyFit,
+  type WeighedNote,
+} from "./hear/harmony/keys";
 export { RECOGNIZERS } from "./hear/harmony/recognize";
 export { AT_HOME, CATEGORIES, type Category } from "./hear/harmony/recognize/types";
 export { PISTON, rootProgression, stepOf } from "./hear/harmony/roots";
@@ -179,7 +250,16 @@ export {
   type WithInstruments,
 } from "./theory/instrument/instruments";
 export { handStrain, NINTH_SPAN, OCTAVE_SPAN, twoHands, type Hand, type Hands } from "./theory/instrument/hands";
-export { findShapes, holdShape, SHAPE_LIMITS, shapeOf, WIDE_REACH, type Neck, type Shape, type ShapeLimits } from "./theory/instrument/fretboard";
+export {
+  findShapes,
+  holdShape,
+  SHAPE_LIMITS,
+  shapeOf,
+  WIDE_REACH,
+  type Neck,
+  type Shape,
+  type ShapeLimits,
+} from "./theory/instrument/fretboard";
 export { COMP_KINDS } from "./song/comp/kinds";
 export type { CompKind, SettingName } from "./song/comp/kind";
 export { parsePattern, PATTERNS, STEP, stepsOf, type CompPattern } from "./song/comp/patterns";
@@ -228,18 +308,46 @@ export { invert } from "./arrange/voicing/invert";
 export { tabOf, type TabPlace } from "./arrange/voicing/tab";
 export * from "./files/notation";
 export type { NoteValue } from "./files/notation/durations";
-export { describeChange, reharmonize, reharmonizations, type ReharmCandidate, type ReharmRequest } from "./arrange/reharm/reharmonize";
+export {
+  describeChange,
+  reharmonize,
+  reharmonizations,
+  type ReharmCandidate,
+  type ReharmRequest,
+} from "./arrange/reharm/reharmonize";
 export { judgeProgression, type Verdict } from "./arrange/reharm/verdict";
 export { reharmonizeSection, type Progressed, type SectionRequest } from "./arrange/reharm/section";
 export { RHYTHMS, type HarmonicRhythm } from "./arrange/reharm/choices";
-export { harmonizeBass, harmonizeMelody, harmonizations, type Harmonization, type HarmonizeRequest } from "./arrange/reharm/harmonize";
+export {
+  harmonizeBass,
+  harmonizeMelody,
+  harmonizations,
+  type Harmonization,
+  type HarmonizeRequest,
+} from "./arrange/reharm/harmonize";
 export type { Technique } from "./arrange/reharm/technique";
 export { TECHNIQUES } from "./arrange/reharm/techniques";
-export { accentMap, pairOf, type AccentMap, type AccentPair, type AccentRow, type PairKind } from "./hear/accents/accentMap";
+export {
+  accentMap,
+  pairOf,
+  type AccentMap,
+  type AccentPair,
+  type AccentRow,
+  type PairKind,
+} from "./hear/accents/accentMap";
 export { agreeOnAccents, moveAttacks, type Agreement, type PlayerRequest } from "./arrange/groove/agree";
 export { moveAway, nearness, parseReference, swapDistance, type Nearness } from "./arrange/groove/reference";
 export { euclid } from "./arrange/groove/euclid";
-export { DRUM_PATTERNS, mergeLanes, patternLanes, roll, stepHits, withFill, withVariation, type DrumPattern } from "./arrange/groove/patterns";
+export {
+  DRUM_PATTERNS,
+  mergeLanes,
+  patternLanes,
+  roll,
+  stepHits,
+  withFill,
+  withVariation,
+  type DrumPattern,
+} from "./arrange/groove/patterns";
 export { syncopation, syncopations, type Syncopation } from "./hear/accents/syncopation";
 export { reasonOf } from "./write/bass/reasons";
 export { reportBass } from "./write/bass/report";
@@ -285,7 +393,15 @@ export { bassSettings, USUAL_SETTINGS, type BassSettings } from "./write/bass/se
 export { bassRequest, bassLines, writeBass, type BassLine, type BassRequest } from "./write/bass/write";
 export type { Conflict, Measure } from "./write/lines/measure";
 export * from "./song/transposeSong";
-export { follow, followChange, isComplete, laidOutParts, WHAT_FOLLOWS, withFollowing, type FollowOptions } from "./judge/follow/follow";
+export {
+  follow,
+  followChange,
+  isComplete,
+  laidOutParts,
+  WHAT_FOLLOWS,
+  withFollowing,
+  type FollowOptions,
+} from "./judge/follow/follow";
 export * from "./arrange/room/brings";
 export * from "./judge/check";
 export { readSongFile, writeSongFile } from "./files/json";

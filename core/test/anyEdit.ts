@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../src/base/list";
 import fc from "fast-check";
 import type { z } from "zod";
 import { EDITS, type Edit, type Song } from "../src/index";
@@ -15,7 +16,11 @@ interface Def {
   items?: z.ZodType[];
   values?: unknown[];
   entries?: Record<string, unknown>;
-  checks?: { _zod: { def: { check: string; value?: number; inclusive?: boolean; maximum?: number; minimum?: number; format?: string } } }[];
+  checks?: {
+    _zod: {
+      def: { check: string; value?: number; inclusive?: boolean; maximum?: number; minimum?: number; format?: string };
+    };
+  }[];
 }
 const defOf = (schema: z.ZodType): Def => schema.def as unknown as Def;
 
@@ -36,9 +41,14 @@ function poolsOf(song: Song): fc.Arbitrary<Pools> {
   return fc.constantFrom(...song.sections).chain((section) => {
     const parts = song.parts.map((p) => p.id);
     const voiced = parts.filter((p) => section.notes[p]?.length);
-    return fc.constantFrom(...(voiced.length ? voiced : parts.length ? parts : ["nobody"])).map((part) => ({
+    const shown = () => {
+      if (voiced.length) return voiced;
+      if (parts.length) return parts;
+      return ["nobody"];
+    };
+    return fc.constantFrom(...shown()).map((part) => ({
       ...TEXTS,
-      section: [section.id, section.id, section.id, song.sections[0]!.id, "nobody", ""],
+      section: [section.id, section.id, section.id, firstOf(song.sections).id, "nobody", ""],
       part: [part, part, part, ...parts, "nobody"],
       pass: [...song.form.map((p) => p.id), "nobody"],
       chord: [...section.chords.map((c) => c.id), "nobody"],
@@ -46,7 +56,15 @@ function poolsOf(song: Song): fc.Arbitrary<Pools> {
       take: [...song.takes.map((t) => t.id), "nobody"],
       singer: [...song.singers.map((s) => s.id), "nobody"],
       waiver: [...song.waivers.map((w) => w.id), "nobody"],
-      instrument: ["piano", "clarinet", "bassGuitar", "guitar", ...(song.instruments ?? []).map((i) => i.id), "nobody", "x".repeat(41)],
+      instrument: [
+        "piano",
+        "clarinet",
+        "bassGuitar",
+        "guitar",
+        ...(song.instruments ?? []).map((i) => i.id),
+        "nobody",
+        "x".repeat(41),
+      ],
     }));
   });
 }
@@ -66,7 +84,9 @@ function numbers({ checks = [] }: Def): fc.Arbitrary<unknown> {
   }
   const ends = [low, high].filter(Number.isFinite);
   const step = whole ? 1 : 0.01;
-  const inside = [...TICKS, 0.5, 0.7, 1, 2, 4, 100].filter((n) => n >= low && n <= high && (!whole || Number.isInteger(n)));
+  const inside = [...TICKS, 0.5, 0.7, 1, 2, 4, 100].filter(
+    (n) => n >= low && n <= high && (!whole || Number.isInteger(n)),
+  );
   return oneOf([...ends, ...inside, ...inside], [low - step, high + step, 0.25, NaN, Infinity, -1e9, 1e12, "7", null]);
 }
 
@@ -87,9 +107,12 @@ function valueOf(schema: z.ZodType, pools: Pools): fc.Arbitrary<unknown> {
   const inner = (s: z.ZodType) => valueOf(s, pools);
   switch (def.type) {
     case "optional":
-      return fc.oneof(inner(def.innerType!), fc.constant(undefined));
+      return fc.oneof(inner(sure(def.innerType)), fc.constant(undefined));
     case "nullable":
-      return fc.oneof({ weight: 3, arbitrary: inner(def.innerType!) }, { weight: 1, arbitrary: fc.constant(null) });
+      return fc.oneof(
+        { weight: 3, arbitrary: inner(sure(def.innerType)) },
+        { weight: 1, arbitrary: fc.constant(null) },
+      );
     case "string":
       return strings(schema, pools);
     case "number":
@@ -98,22 +121,22 @@ function valueOf(schema: z.ZodType, pools: Pools): fc.Arbitrary<unknown> {
     case "boolean":
       return oneOf([true, false], ["yes"]);
     case "literal":
-      return oneOf(def.values!, ["another"]);
+      return oneOf(sure(def.values), ["another"]);
     case "enum":
-      return oneOf(Object.values(def.entries!), ["another"]);
+      return oneOf(Object.values(sure(def.entries)), ["another"]);
     case "union":
-      return fc.oneof(...def.options!.map(inner));
+      return fc.oneof(...sure(def.options).map(inner));
     case "tuple":
-      return fc.tuple(...def.items!.map(inner));
+      return fc.tuple(...sure(def.items).map(inner));
     case "array":
-      return fc.array(inner(def.element!), { maxLength: 3 });
+      return fc.array(inner(sure(def.element)), { maxLength: 3 });
     case "record":
       return fc
-        .array(fc.tuple(inner(def.keyType!).map(String), inner(def.valueType!)), { maxLength: 3 })
+        .array(fc.tuple(inner(sure(def.keyType)).map(String), inner(sure(def.valueType))), { maxLength: 3 })
         .map((list) => Object.fromEntries(list));
     case "object":
       return fc
-        .record(Object.fromEntries(Object.entries(def.shape!).map(([name, field]) => [name, inner(field)])))
+        .record(Object.fromEntries(Object.entries(sure(def.shape)).map(([name, field]) => [name, inner(field)])))
         .map((object) => Object.fromEntries(Object.entries(object).filter(([, value]) => value !== undefined)));
     default:
       throw new Error(`The generator knows no schema of the type "${def.type}"`);
@@ -127,8 +150,18 @@ export function anyEdit(song: Song, name?: string): fc.Arbitrary<Edit> {
     fc.oneof(
       ...definitions.map((d) =>
         fc
-          .record(Object.fromEntries(Object.entries(d.schema as Record<string, z.ZodType>).map(([field, s]) => [field, valueOf(s, pools)])))
-          .map((fields) => ({ do: d.name, ...Object.fromEntries(Object.entries(fields).filter(([, v]) => v !== undefined)) }) as Edit),
+          .record(
+            Object.fromEntries(
+              Object.entries(d.schema as Record<string, z.ZodType>).map(([field, s]) => [field, valueOf(s, pools)]),
+            ),
+          )
+          .map(
+            (fields) =>
+              ({
+                do: d.name,
+                ...Object.fromEntries(Object.entries(fields).filter(([, v]) => v !== undefined)),
+              }) as Edit,
+          ),
       ),
     ),
   );
@@ -137,14 +170,22 @@ export function anyEdit(song: Song, name?: string): fc.Arbitrary<Edit> {
 /** A row of random edits, each made for the song it meets; what is refused is passed over. `visit` sees every song that comes of it. */
 export function walk(
   start: Song,
-  { seed, length, apply, names }: { seed: number; length: number; apply: (song: Song, edit: Edit) => Song; names?: readonly string[] },
+  {
+    seed,
+    length,
+    apply,
+    names,
+  }: { seed: number; length: number; apply: (song: Song, edit: Edit) => Song; names?: readonly string[] },
   visit: (song: Song, before: Song, edit: Edit) => void,
 ): Song {
   let song = start;
   for (let i = 0; i < length; i++) {
-    const [edit] = fc.sample(anyEdit(song, names?.[(i + seed) % names.length]), { seed: seed * 10_007 + i, numRuns: 1 });
-    const next = apply(song, edit!);
-    visit(next, song, edit!);
+    const [edit] = fc.sample(anyEdit(song, names?.[(i + seed) % names.length]), {
+      seed: seed * 10_007 + i,
+      numRuns: 1,
+    });
+    const next = apply(song, sure(edit));
+    visit(next, song, sure(edit));
     song = next;
   }
   return song;

@@ -1,6 +1,6 @@
 import { Router, type Request, type Response } from "express";
 import { z } from "zod";
-import { newSong, parseSong, type Result, type Song } from "../../core/src/index";
+import { firstOf, newSong, parseSong, type Result, type Song } from "../../core/src/index";
 import { HttpProblem } from "../problem";
 import type { SongStore, Stored } from "../store/songs";
 
@@ -15,21 +15,26 @@ const NewSong = z.object({
 /** The value of a core result, or the problem it carries as an answer 422. */
 function accept<T>(result: Result<T>): T {
   if (result.ok) return result.value;
-  throw new HttpProblem(422, result.error.code, result.error.message, { ...(result.error.hint ? { hint: result.error.hint } : {}) });
+  throw new HttpProblem(422, result.error.code, result.error.message, {
+    ...(result.error.hint ? { hint: result.error.hint } : {}),
+  });
 }
 
 function basedOn(request: Request): number {
   const header = request.headers["if-match"];
-  if (header === undefined) throw new HttpProblem(428, "revision.missing", "Saving needs the revision the edit is based on (If-Match)");
+  if (header === undefined)
+    throw new HttpProblem(428, "revision.missing", "Saving needs the revision the edit is based on (If-Match)");
   const match = /^"(\d+)"$/.exec(header);
-  if (!match) throw new HttpProblem(400, "revision.malformed", `"${header}" is not a revision`, { hint: 'Send If-Match: "3".' });
+  if (!match)
+    throw new HttpProblem(400, "revision.malformed", `"${header}" is not a revision`, { hint: 'Send If-Match: "3".' });
   return Number(match[1]);
 }
 
 const idOf = (request: Request): string => String(request.params.id);
 const numberOf = (request: Request): number => {
   const value = Number(request.params.revision);
-  if (!Number.isInteger(value)) throw new HttpProblem(400, "revision.malformed", `"${String(request.params.revision)}" is not a revision`);
+  if (!Number.isInteger(value))
+    throw new HttpProblem(400, "revision.malformed", `"${String(request.params.revision)}" is not a revision`);
   return value;
 };
 
@@ -52,10 +57,14 @@ export function songRoutes(store: SongStore): Router {
         throw new HttpProblem(
           422,
           "song.settings",
-          `${settings.error.issues[0]!.path.join(".") || "body"}: ${settings.error.issues[0]!.message}`,
+          `${firstOf(settings.error.issues).path.join(".") || "body"}: ${firstOf(settings.error.issues).message}`,
           { hint: "Send at least a title." },
         );
-      song = accept(newSong(Object.fromEntries(Object.entries(settings.data).filter(([, v]) => v !== undefined)) as { title: string }));
+      song = accept(
+        newSong(
+          Object.fromEntries(Object.entries(settings.data).filter(([, v]) => v !== undefined)) as { title: string },
+        ),
+      );
     }
     send(response, await store.create(song), 201);
   });
@@ -87,7 +96,8 @@ export function songRoutes(store: SongStore): Router {
   );
   routes.patch("/:id/revisions/:revision", async (request, response) => {
     const body = z.object({ name: z.string().trim().min(1).max(200).nullable() }).safeParse(request.body);
-    if (!body.success) throw new HttpProblem(422, "revision.name", "A revision's name is a text of 1 to 200 characters, or null");
+    if (!body.success)
+      throw new HttpProblem(422, "revision.name", "A revision's name is a text of 1 to 200 characters, or null");
     await store.nameRevision(idOf(request), numberOf(request), body.data.name);
     response.status(204).end();
   });

@@ -22,7 +22,10 @@ const contentsOf = (song: Song): Contents => {
     key: keyName(must(parseKey(song.key))),
     tempo: song.tempo,
     meter: song.meter,
-    bars: song.form.reduce((sum, pass) => sum + (pass.bars ? pass.bars[1] - pass.bars[0] : (lengths.get(pass.sectionId) ?? 0)), 0),
+    bars: song.form.reduce(
+      (sum, pass) => sum + (pass.bars ? pass.bars[1] - pass.bars[0] : (lengths.get(pass.sectionId) ?? 0)),
+      0,
+    ),
     sections: song.sections.length,
   };
 };
@@ -50,7 +53,9 @@ export class SongStore {
       .select("id", "title", "revision", "updated_at", "summary");
     return Promise.all(
       rows.map(async ({ id, title, revision, updated_at: updatedAt, summary }) => {
-        const contents: Result<Contents> = summary ? { ok: true, value: JSON.parse(summary) as Contents } : await this.summarize(id);
+        const contents: Result<Contents> = summary
+          ? { ok: true, value: JSON.parse(summary) as Contents }
+          : await this.summarize(id);
         return {
           id,
           title,
@@ -101,7 +106,13 @@ export class SongStore {
         updated_at: at,
         deleted_at: null,
       });
-      await tx("revisions").insert({ song_id: id, revision: 1, document: JSON.stringify(document), name: null, created_at: at });
+      await tx("revisions").insert({
+        song_id: id,
+        revision: 1,
+        document: JSON.stringify(document),
+        name: null,
+        created_at: at,
+      });
     });
     return { song: document, revision: 1 };
   }
@@ -158,7 +169,8 @@ export class SongStore {
   }
 
   async revision(id: string, revision: number): Promise<Song> {
-    const row = (await this.db("revisions").where({ song_id: id, revision }).first()) as { document: string } | undefined;
+    const row = (await this.db("revisions").where({ song_id: id, revision }).first()) as
+      { document: string } | undefined;
     if (!row) throw new HttpProblem(404, "revision.unknown", `The song has no revision ${revision}`);
     return read(row.document);
   }
@@ -178,7 +190,8 @@ export class SongStore {
       .select("revision", "created_at")) as { revision: number; created_at: number }[];
     const seen = new Set<string>();
     const drop = rows.filter((r) => {
-      const slot = at - r.created_at < DAY ? `t${Math.floor(r.created_at / (10 * MINUTE))}` : `d${Math.floor(r.created_at / DAY)}`;
+      const slot =
+        at - r.created_at < DAY ? `t${Math.floor(r.created_at / (10 * MINUTE))}` : `d${Math.floor(r.created_at / DAY)}`;
       const first = !seen.has(slot);
       seen.add(slot);
       return !first;
@@ -201,7 +214,9 @@ export class SongStore {
 }
 
 const unknown = (id: string): HttpProblem =>
-  new HttpProblem(404, "song.unknown", `There is no song with the id "${id.slice(0, 60)}"`, { hint: "Go back to the list of songs." });
+  new HttpProblem(404, "song.unknown", `There is no song with the id "${id.slice(0, 60)}"`, {
+    hint: "Go back to the list of songs.",
+  });
 
 /** Reads a stored document, migrating it to the present version. */
 function read(document: string): Song {

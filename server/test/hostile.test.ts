@@ -1,4 +1,4 @@
-import { must, newSong, type Song } from "../../core/src/index";
+import { firstOf, must, newSong, type Song } from "../../core/src/index";
 import { startServer } from "./helpers";
 
 let server: Awaited<ReturnType<typeof startServer>>;
@@ -17,8 +17,13 @@ const post = (path: string, body: unknown, headers: Record<string, string> = {})
     body: typeof body === "string" ? body : JSON.stringify(body),
   });
 const put = (body: unknown, headers: Record<string, string> = {}) =>
-  api(`/${song.id}`, { method: "PUT", headers: { "Content-Type": "application/json", ...headers }, body: JSON.stringify(body) });
-const titles = async (): Promise<string[]> => ((await (await api("")).json()) as { title: string }[]).map((s) => s.title).sort();
+  api(`/${song.id}`, {
+    method: "PUT",
+    headers: { "Content-Type": "application/json", ...headers },
+    body: JSON.stringify(body),
+  });
+const titles = async (): Promise<string[]> =>
+  ((await (await api("")).json()) as { title: string }[]).map((s) => s.title).sort();
 const stored = async (): Promise<Song> => (await (await api(`/${song.id}`)).json()) as Song;
 
 /** A problem as RFC 9457 has it, with a code, and nothing of the machine in it. */
@@ -59,7 +64,7 @@ describe("what cannot be a song is refused, says where, and stores nothing", () 
   });
 
   test("a song whose parts point into nothing", async () => {
-    const broken = { ...song, sections: [{ ...song.sections[0]!, notes: { nobody: [] } }] };
+    const broken = { ...song, sections: [{ ...firstOf(song.sections), notes: { nobody: [] } }] };
     const problem = await problemOf(await put(broken, { "If-Match": '"1"' }));
     expect([problem.status, problem.title.includes("nobody")]).toEqual([422, true]);
     expect(await stored()).toEqual(song);
@@ -68,9 +73,15 @@ describe("what cannot be a song is refused, says where, and stores nothing", () 
 
 describe("saving", () => {
   test("without the revision it is based on, or with one that is none, nothing is saved", async () => {
-    for (const headers of [{}, { "If-Match": "x" }, { "If-Match": '"-1"' }, { "If-Match": '"1.5"' }] as Record<string, string>[]) {
+    for (const headers of [{}, { "If-Match": "x" }, { "If-Match": '"-1"' }, { "If-Match": '"1.5"' }] as Record<
+      string,
+      string
+    >[]) {
       const response = await put({ ...song, tempo: 150 }, headers);
-      expect([headers["If-Match"], response.status >= 400 && response.status < 500]).toEqual([headers["If-Match"], true]);
+      expect([headers["If-Match"], response.status >= 400 && response.status < 500]).toEqual([
+        headers["If-Match"],
+        true,
+      ]);
     }
     expect((await stored()).tempo).toBe(song.tempo);
   });
@@ -94,7 +105,10 @@ describe("addresses that lead nowhere", () => {
     `/${"x".repeat(3000)}`,
   ])("%s", async (path) => {
     const response = await api(path);
-    expect([response.status >= 400 && response.status < 500, (await response.text()).includes("root:")]).toEqual([true, false]);
+    expect([response.status >= 400 && response.status < 500, (await response.text()).includes("root:")]).toEqual([
+      true,
+      false,
+    ]);
   });
 
   test("a revision that was never stored, or is no number", async () => {
@@ -103,7 +117,8 @@ describe("addresses that lead nowhere", () => {
   });
 
   test("methods that are not for an address", async () => {
-    for (const method of ["PATCH", "DELETE", "PUT"]) expect((await api("", { method })).status).toBeGreaterThanOrEqual(404);
+    for (const method of ["PATCH", "DELETE", "PUT"])
+      expect((await api("", { method })).status).toBeGreaterThanOrEqual(404);
   });
 });
 
@@ -115,7 +130,10 @@ test("a name of a version is a text of some length, or none", async () => {
       body: JSON.stringify({ name: value }),
     });
   for (const bad of [7, ["x"], { a: 1 }, "x".repeat(10_000)])
-    expect([JSON.stringify(bad).slice(0, 20), (await name(bad)).status]).toEqual([JSON.stringify(bad).slice(0, 20), 422]);
+    expect([JSON.stringify(bad).slice(0, 20), (await name(bad)).status]).toEqual([
+      JSON.stringify(bad).slice(0, 20),
+      422,
+    ]);
   expect((await name("before the chorus")).ok).toBe(true);
   expect((await name(null)).ok).toBe(true);
 });

@@ -1,3 +1,4 @@
+import { sure } from "../../core/src/index";
 import { spawn, type ChildProcess } from "node:child_process";
 import { rmSync } from "node:fs";
 import path from "node:path";
@@ -14,7 +15,7 @@ async function launch(folder: string): Promise<{ child: ChildProcess; url: strin
     stdio: ["ignore", "pipe", "ignore"],
   });
   const url = await new Promise<string>((resolve, reject) => {
-    child.stdout!.on("data", (text: Buffer) => {
+    sure(child.stdout).on("data", (text: Buffer) => {
       const match = /http:\S+/.exec(String(text));
       if (match) resolve(match[0].replace("localhost", "127.0.0.1").replace(/\/$/, ""));
     });
@@ -58,7 +59,10 @@ test("killing the server during saves loses at most the edit in flight", async (
       await ended;
       ({ child, url } = await launch(folder));
       const after = await fetch(`${url}/api/songs/${song.id}`);
-      const stored = { revision: Number(/\d+/.exec(after.headers.get("etag")!)![0]), tempo: ((await after.json()) as Song).tempo };
+      const stored = {
+        revision: Number(sure(/\d+/.exec(sure(after.headers.get("etag"))))[0]),
+        tempo: ((await after.json()) as Song).tempo,
+      };
       // What was confirmed is there; the one edit in flight may be there too, whole.
       expect([confirmed, sent]).toContainEqual(stored);
       confirmed = stored;

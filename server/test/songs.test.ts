@@ -1,6 +1,6 @@
 import http from "node:http";
 import { readFileSync } from "node:fs";
-import { must, newSong, type Song } from "../../core/src/index";
+import { firstOf, must, newSong, type Song } from "../../core/src/index";
 import type { SongSummary } from "../../shared/songs";
 import { startServer } from "./helpers";
 
@@ -54,7 +54,7 @@ test("autosaves are thinned by age, named ones stay", async () => {
   clock += 3 * 24 * 3600_000;
   await save(21);
   const left = (await (await api(`/${song.id}/revisions`)).json()) as { revision: number; name: string | null }[];
-  expect(left[0]!.revision).toBe(22);
+  expect(firstOf(left).revision).toBe(22);
   expect(left.find((r) => r.name)?.revision).toBe(5);
   expect(left.length).toBeLessThan(6);
   expect(((await (await api(`/${song.id}/revisions/5`)).json()) as Song).title).toBe("Old apples");
@@ -66,18 +66,33 @@ describe("bad input gets a clear answer and changes nothing", () => {
     const song = good();
     return {
       ...song,
-      sections: [{ ...song.sections[0]!, notes: { bass: [{ id: "n1", start: 0, duration: 480, pitch: "C2", velocity: 80, ...note }] } }],
+      sections: [
+        {
+          ...firstOf(song.sections),
+          notes: { bass: [{ id: "n1", start: 0, duration: 480, pitch: "C2", velocity: 80, ...note }] },
+        },
+      ],
     };
   };
   const cases: [string, unknown, Record<string, string>, number, string, RegExp][] = [
     ["tempo 0", { ...good(), tempo: 0 }, {}, 422, "song.invalid", /tempo.*at least 20/],
     ["tempo 1000", { ...good(), tempo: 1000 }, {}, 422, "song.invalid", /tempo.*at most 400/],
-    ["a tick far out of bounds", withNote({ start: 99_999_999 }), {}, 422, "song.invalid", /sections\.0\.notes\.bass\.0\.start/],
+    [
+      "a tick far out of bounds",
+      withNote({ start: 99_999_999 }),
+      {},
+      422,
+      "song.invalid",
+      /sections\.0\.notes\.bass\.0\.start/,
+    ],
     ["half a tick", withNote({ start: 0.5 }), {}, 422, "song.invalid", /whole numbers/],
     ["a note outside MIDI", withNote({ pitch: "C12" }), {}, 422, "song.invalid", /"C12" lies outside the MIDI range/],
     [
       "an unknown chord",
-      { ...good(), sections: [{ ...good().sections[0]!, chords: [{ id: "c1", start: 0, duration: 480, symbol: "Hmaj7" }] }] },
+      {
+        ...good(),
+        sections: [{ ...firstOf(good().sections), chords: [{ id: "c1", start: 0, duration: 480, symbol: "Hmaj7" }] }],
+      },
       {},
       422,
       "song.invalid",
@@ -106,7 +121,11 @@ describe("bad input gets a clear answer and changes nothing", () => {
   test("a missing If-Match, an unknown song, an unknown route", async () => {
     const song = await create("Untouched");
     expect((await api(`/${song.id}`, json("PUT", song))).status).toBe(428);
-    expect(await (await api("/nowhere")).json()).toMatchObject({ status: 404, code: "song.unknown", hint: expect.any(String) });
+    expect(await (await api("/nowhere")).json()).toMatchObject({
+      status: 404,
+      code: "song.unknown",
+      hint: expect.any(String),
+    });
     expect((await fetch(`${server.url}/api/other`)).status).toBe(404);
   });
 
@@ -125,7 +144,8 @@ describe("bad input gets a clear answer and changes nothing", () => {
 test("the list reads summaries, and a document that cannot be read is listed as such, saved to a file, and hides no other song", async () => {
   const own = await startServer();
   const call = (path: string, init?: RequestInit) => fetch(`${own.url}/api/songs${path}`, init);
-  const make = async (title: string) => (await call("", json("POST", { title, key: "G major" }))).json() as Promise<Song>;
+  const make = async (title: string) =>
+    (await call("", json("POST", { title, key: "G major" }))).json() as Promise<Song>;
   const [good, bad] = [await make("Whole"), await make("Broken: by hand")];
   const older = JSON.parse(readFileSync("core/test/fixtures/version1/pickup.json", "utf8")) as Song;
   await own.db("songs").where({ id: bad.id }).update({ document: '{"version":2,"title":"half a song', summary: null });
@@ -136,7 +156,10 @@ test("the list reads summaries, and a document that cannot be read is listed as 
   const list = async () => (await (await call("")).json()) as SongSummary[];
   const byId = new Map((await list()).map((s) => [s.id, s]));
   expect(byId.get(bad.id)).toMatchObject({ title: "Broken: by hand", contents: null, problem: { code: "song.json" } });
-  expect(byId.get(good.id)).toMatchObject({ contents: { key: "G major", meter: "3/4", bars: 4 + 4 + 3 }, problem: null });
+  expect(byId.get(good.id)).toMatchObject({
+    contents: { key: "G major", meter: "3/4", bars: 4 + 4 + 3 },
+    problem: null,
+  });
   const opened = await call(`/${bad.id}`);
   expect([opened.status, ((await opened.json()) as { code: string }).code]).toEqual([422, "song.unreadable"]);
   const file = await call(`/${bad.id}/document`);

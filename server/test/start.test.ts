@@ -1,3 +1,4 @@
+import { sure } from "../../core/src/index";
 import { spawn, type ChildProcess } from "node:child_process";
 import { rmSync } from "node:fs";
 import net, { type AddressInfo } from "node:net";
@@ -27,8 +28,8 @@ async function said(child: ChildProcess, until?: RegExp): Promise<{ text: string
       text += String(chunk);
       if (until?.test(text)) resolve({ text, code: null });
     };
-    child.stdout!.on("data", read);
-    child.stderr!.on("data", read);
+    sure(child.stdout).on("data", read);
+    sure(child.stderr).on("data", read);
     child.on("exit", (code) => resolve({ text, code }));
   });
 }
@@ -38,7 +39,7 @@ test("the server seeds the demo once, prints its address, and never touches a so
   for (const expected of ["Lanterns on Row Nine", "Changed by hand"]) {
     const child = start({ PORT: "0", DATA_DIR: folder });
     const { text } = await said(child, /ready at http\S+/);
-    const url = /http:\/\/localhost:\d+/.exec(text)![0].replace("localhost", "127.0.0.1");
+    const url = sure(/http:\/\/localhost:\d+/.exec(text))[0].replace("localhost", "127.0.0.1");
     const list = (await (await fetch(`${url}/api/songs`)).json()) as { id: string; title: string }[];
     expect(list).toHaveLength(4);
     expect(list.map((s) => s.title)).toContain(expected);
@@ -46,7 +47,7 @@ test("the server seeds the demo once, prints its address, and never touches a so
     const song = (await got.json()) as { title: string };
     await fetch(`${url}/api/songs/lanterns-on-row-nine`, {
       method: "PUT",
-      headers: { "Content-Type": "application/json", "If-Match": got.headers.get("etag")! },
+      headers: { "Content-Type": "application/json", "If-Match": sure(got.headers.get("etag")) },
       body: JSON.stringify({ ...song, title: "Changed by hand" }),
     });
     const ended = new Promise((resolve) => child.on("exit", resolve));

@@ -1,3 +1,4 @@
+import { sure } from "../../core/src/index";
 import { mkdirSync, rmSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import { startServer, temporaryFolder } from "./helpers";
@@ -10,7 +11,7 @@ test("the built application is served under a strict policy, and its own address
   const server = await startServer({ web });
   const page = await fetch(`${server.url}/songs/anything/bass`);
   expect([page.status, await page.text()]).toEqual([200, "<title>orchard</title>"]);
-  const policy = page.headers.get("content-security-policy")!;
+  const policy = sure(page.headers.get("content-security-policy"));
   for (const rule of [
     "default-src 'self'",
     "script-src 'self'",

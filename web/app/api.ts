@@ -20,7 +20,12 @@ async function call(path: string, init?: RequestInit): Promise<Response> {
   try {
     response = await fetch(`/api/songs${path}`, init);
   } catch {
-    throw new ApiProblem(0, "server.away", "The server is away", "Your edits are kept in this browser and sent when it is back.");
+    throw new ApiProblem(
+      0,
+      "server.away",
+      "The server is away",
+      "Your edits are kept in this browser and sent when it is back.",
+    );
   }
   if (response.ok) return response;
   const body = (await response.json().catch(() => ({}))) as {
@@ -46,7 +51,10 @@ const send = (method: string, body: unknown, headers: Record<string, string> = {
   body: JSON.stringify(body),
 });
 const revisionOf = (response: Response): number => Number(/\d+/.exec(response.headers.get("etag") ?? "0")?.[0] ?? 0);
-const stored = async (response: Response) => ({ song: (await response.json()) as Song, revision: revisionOf(response) });
+const stored = async (response: Response) => ({
+  song: (await response.json()) as Song,
+  revision: revisionOf(response),
+});
 
 export const api = {
   list: async () => (await (await call("")).json()) as SongSummary[],
@@ -54,7 +62,8 @@ export const api = {
   /** The stored document as it stands, for a song that cannot be read. */
   documentUrl: (id: string): string => `/api/songs/${id}/document`,
   create: async (settings: { title: string } | Song) => stored(await call("", send("POST", settings))),
-  save: async (song: Song, revision: number) => revisionOf(await call(`/${song.id}`, send("PUT", song, { "If-Match": `"${revision}"` }))),
+  save: async (song: Song, revision: number) =>
+    revisionOf(await call(`/${song.id}`, send("PUT", song, { "If-Match": `"${revision}"` }))),
   remove: async (id: string) => void (await call(`/${id}`, { method: "DELETE" })),
   restore: async (id: string) => void (await call(`/${id}/restore`, { method: "POST" })),
   duplicate: async (id: string) => stored(await call(`/${id}/duplicate`, { method: "POST" })),

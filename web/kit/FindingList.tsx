@@ -1,5 +1,8 @@
 import { memo, useEffect, useRef, useState } from "react";
 import {
+  firstOf,
+  nth,
+  sure,
   positionText,
   RULES,
   typesetNames,
@@ -23,13 +26,28 @@ import { Select } from "./Select";
 const SHOWN = 25;
 
 /** Findings as cards: an edge as grave as they are, the place first, the rule small, one row a fix. */
-export function FindingList({ data, findings, all }: { data: SectionData; findings: readonly Finding[]; all: readonly Finding[] }) {
+export function FindingList({
+  data,
+  findings,
+  all,
+}: {
+  data: SectionData;
+  findings: readonly Finding[];
+  all: readonly Finding[];
+}) {
   const [more, setMore] = useState(false);
   const rest = findings.length - SHOWN;
   return (
     <ol className="findings">
       {(more ? findings : findings.slice(0, SHOWN)).map((f) => (
-        <Card key={f.id} finding={f} number={all.indexOf(f) + 1} section={data.section} meter={data.meter} names={namesOf(f, data)} />
+        <Card
+          key={f.id}
+          finding={f}
+          number={all.indexOf(f) + 1}
+          section={data.section}
+          meter={data.meter}
+          names={namesOf(f, data)}
+        />
       ))}
       {rest > 0 && !more && (
         <li>
@@ -47,8 +65,12 @@ const NAMES = 3;
 
 /** Who is concerned, and who of them is muted now. */
 function namesOf(f: Finding, { song }: SectionData): string {
-  const names = song.parts.filter((p) => f.where.parts.includes(p.id)).map((p) => p.name.split(",")[0]! + (p.muted ? " (muted)" : ""));
-  return names.length > NAMES + 1 ? `${names.slice(0, NAMES).join(", ")} and ${names.length - NAMES} more` : names.join(", ");
+  const names = song.parts
+    .filter((p) => f.where.parts.includes(p.id))
+    .map((p) => firstOf(p.name.split(",")) + (p.muted ? " (muted)" : ""));
+  return names.length > NAMES + 1
+    ? `${names.slice(0, NAMES).join(", ")} and ${names.length - NAMES} more`
+    : names.join(", ");
 }
 
 interface CardProps {
@@ -74,7 +96,7 @@ const Card = memo(function Card({ finding: f, number, section, meter, names }: C
   const [last, setLast] = useState(0);
   const shown = f.places.findIndex((p) => p.id === found);
   const at = shown < 0 ? Math.min(last, f.places.length - 1) : shown;
-  const place = f.places[at]!;
+  const place = nth(f.places, at);
   const several = f.places.length > 1;
   const card = useRef<HTMLLIElement>(null);
   useEffect(() => {
@@ -82,11 +104,14 @@ const Card = memo(function Card({ finding: f, number, section, meter, names }: C
   }, [shown]);
   const go = (to: number) => {
     setLast(to);
-    showFound(f.places[to]!);
+    showFound(nth(f.places, to));
   };
   const walk = (step: 1 | -1) => go((at + step + f.places.length) % f.places.length);
   return (
-    <li ref={card} className={`finding ${f.severity}${f.waived !== undefined ? " waived" : ""}${shown >= 0 ? " current" : ""}`}>
+    <li
+      ref={card}
+      className={`finding ${f.severity}${f.waived !== undefined ? " waived" : ""}${shown >= 0 ? " current" : ""}`}
+    >
       <p className="finding-head">
         <button type="button" title="Show it in the score" onClick={() => go(at)}>
           <b className="number">{number}</b> {positionText(meter, place.tick)}
@@ -115,7 +140,7 @@ const Card = memo(function Card({ finding: f, number, section, meter, names }: C
       {f.waived !== undefined ? (
         <p className="small">
           Left: “{f.waived}”{" "}
-          <button type="button" onClick={() => edit({ do: "unwaive", waiver: f.waiver! })}>
+          <button type="button" onClick={() => edit({ do: "unwaive", waiver: sure(f.waiver) })}>
             Judge it again
           </button>
         </p>
@@ -153,12 +178,16 @@ function Fixes({ finding, place, fixes, section, meter }: FixesProps) {
   // Until they are tried, and where nothing could be tried, all are offered.
   const known = tried && Object.keys(tried).length ? tried : null;
   const shown = known
-    ? fixes.filter((x) => x.label in known).sort((a, b) => Number(known[a.label] !== null) - Number(known[b.label] !== null))
+    ? fixes
+        .filter((x) => x.label in known)
+        .sort((a, b) => Number(known[a.label] !== null) - Number(known[b.label] !== null))
     : fixes;
   return shown.map((fix) => (
     <div key={fix.label}>
       <FixLink fix={fix} id={`${place.id}/${fix.label}`} section={section} meter={meter} tick={place.tick} />
-      {known?.[fix.label] && <span className="small brings-too"> would bring: {typesetNames(known[fix.label]!)}</span>}
+      {known?.[fix.label] && (
+        <span className="small brings-too"> would bring: {typesetNames(sure(known[fix.label]))}</span>
+      )}
     </div>
   ));
 }
@@ -194,13 +223,12 @@ function Leave({ finding, place, names }: { finding: Finding; place: FindingPlac
     );
   const leave = (why: string) => {
     const all = finding.places.map((p): Edit => ({ do: "waive", finding: p.id, reason: why }));
-    edit(
-      scope === "here"
-        ? { do: "waive", finding: place.id, reason: why }
-        : scope === "all"
-          ? { do: "all", label: "leave them", edits: all }
-          : { do: "waive", rule: finding.rule, parts: scope === "part" ? place.parts : [], reason: why },
-    );
+    const what = (): Edit => {
+      if (scope === "here") return { do: "waive", finding: place.id, reason: why };
+      if (scope === "all") return { do: "all", label: "leave them", edits: all };
+      return { do: "waive", rule: finding.rule, parts: scope === "part" ? place.parts : [], reason: why };
+    };
+    edit(what());
     setReason(null);
   };
   const choices: (readonly [Scope, string])[] = [

@@ -5,7 +5,13 @@ const FRET = 9;
 const SHOWN = 5;
 
 /** A shape as it is drawn for players: strings upright, lowest drawn string on the left, the nut (or a fret number) on top. */
-export function FretDiagram({ shape, scale = 1 }: { shape: Pick<Shape, "frets"> & Partial<Pick<Shape, "barre">>; scale?: number }) {
+export function FretDiagram({
+  shape,
+  scale = 1,
+}: {
+  shape: Pick<Shape, "frets"> & Partial<Pick<Shape, "barre">>;
+  scale?: number;
+}) {
   const { frets, barre } = shape;
   const fretted = frets.filter((f): f is number => f !== null && f > 0);
   const first = fretted.length && Math.max(...fretted) > SHOWN ? Math.min(...fretted) : 1;
@@ -42,15 +48,13 @@ export function FretDiagram({ shape, scale = 1 }: { shape: Pick<Shape, "frets"> 
       {frets.map((f, s) => (
         <g key={s}>
           <line className="wire" x1={x(s)} x2={x(s)} y1={12} y2={12 + SHOWN * FRET} />
-          {f === null ? (
+          {f === null && (
             <text x={x(s)} y={9} textAnchor="middle">
               ×
             </text>
-          ) : f === 0 ? (
-            <circle className="open" cx={x(s)} cy={6.5} r={2.2} />
-          ) : (
-            <circle cx={x(s)} cy={y(f)} r={3.2} />
           )}
+          {f === 0 && <circle className="open" cx={x(s)} cy={6.5} r={2.2} />}
+          {!!f && <circle cx={x(s)} cy={y(f)} r={3.2} />}
         </g>
       ))}
     </svg>

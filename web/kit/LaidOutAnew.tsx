@@ -49,8 +49,10 @@ export function LaidOutAnew({ data, part }: { data: SectionData; part: Part }) {
         <OfferButtons offer={offer} bar={data.meter.bar} end={data.length} />
       </span>
       <span className="small offer-why">
-        {moves < now ? `moves ${counted(moves, "semitone")} instead of ${now}` : anew.trades.join(", ") || "costs less in all"};{" "}
-        {counted(anew.changed, "chord changes", "chords change")}, pinned ones stay
+        {moves < now
+          ? `moves ${counted(moves, "semitone")} instead of ${now}`
+          : anew.trades.join(", ") || "costs less in all"}
+        ; {counted(anew.changed, "chord changes", "chords change")}, pinned ones stay
       </span>
     </div>
   );

@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import { typesetNames, type Conflict } from "../../core/src/index";
+import { nth, typesetNames, type Conflict } from "../../core/src/index";
 import { usePlayback } from "../app/store/playback";
 import { useOffers, type Offer } from "../app/store/results";
 import { OfferButtons } from "./OfferButtons";
@@ -32,16 +32,17 @@ export function LineCandidates<L extends Line>({ data, part, offers, lines, text
       {offers.map((offer, i) => (
         <li key={offer.id} className={heard === offer.id ? "current" : ""}>
           <span className="line-title">
-            {typesetNames(lines[i]!.title)}
-            <span className="small"> {text(lines[i]!)}</span>
+            {typesetNames(nth(lines, i).title)}
+            <span className="small"> {text(nth(lines, i))}</span>
           </span>
           <OfferButtons offer={offer} bar={data.meter.bar} end={data.length} />
-          {children?.(lines[i]!, offer)}
-          <Conflicts list={lines[i]!.conflicts} />
+          {children?.(nth(lines, i), offer)}
+          <Conflicts list={nth(lines, i).conflicts} />
         </li>
       ))}
       <li className="hint small">
-        Keys 1–{offers.length} hear a line, A goes back and forth between it and what {part.name.split(",")[0]} has now, T takes it.
+        Keys 1–{offers.length} hear a line, A goes back and forth between it and what {part.name.split(",")[0]} has now,
+        T takes it.
       </li>
     </ol>
   );

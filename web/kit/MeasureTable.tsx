@@ -32,7 +32,11 @@ function Row({ part, row: { title, value, notes, hint, missed } }: { part: Part[
     <tr className={missed ? "off" : ""} title={hint}>
       <th scope="row">
         {notes.length ? (
-          <button type="button" title={`${hint}${hint ? ". " : ""}Show the notes`} onClick={() => chooseNotes(part, [...notes])}>
+          <button
+            type="button"
+            title={`${hint}${hint ? ". " : ""}Show the notes`}
+            onClick={() => chooseNotes(part, [...notes])}
+          >
             {title}
           </button>
         ) : (

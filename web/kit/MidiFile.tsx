@@ -1,5 +1,7 @@
 import { useState } from "react";
 import {
+  firstOf,
+  sure,
   DRUM_KINDS,
   drumNotes,
   DRUMS,
@@ -86,14 +88,21 @@ function Import({ file: { name, contents }, data, only, part, done }: ImportProp
     addDrums: false,
   }));
   const set = (change: Partial<MidiSettings>) => setSettings({ ...settings, ...change });
-  const choices = midiChoices(contents, uses, settings, name, only === "melody" ? { melodyPart: part } : { bassPart: part });
+  const choices = midiChoices(
+    contents,
+    uses,
+    settings,
+    name,
+    only === "melody" ? { melodyPart: part } : { bassPart: part },
+  );
   const plan = importMidi(song, section.id, contents, choices);
   const drums = contents.tracks.find((t) => t.id === choices.drums);
   const [from, to] = settings.bars;
   return (
     <>
       <p className="small">
-        {name}: {Math.ceil(contents.length / data.meter.bar)} bars, {contents.tempos[0]!.bpm} bpm, {contents.meters[0]!.text}
+        {name}: {Math.ceil(contents.length / data.meter.bar)} bars, {firstOf(contents.tempos).bpm} bpm,{" "}
+        {firstOf(contents.meters).text}
       </p>
       <Tracks contents={contents} only={only} uses={uses} set={setUses} />
       <Bars settings={settings} set={set} units={!only} />
@@ -125,7 +134,9 @@ function Import({ file: { name, contents }, data, only, part, done }: ImportProp
           <button
             type="button"
             className="primary"
-            onClick={() => edit(plan.value.edit) && done(writtenText(choices, plan.value.chords.length, only, section.name))}
+            onClick={() =>
+              edit(plan.value.edit) && done(writtenText(choices, plan.value.chords.length, only, section.name))
+            }
           >
             Write into {section.name}
           </button>
@@ -165,7 +176,7 @@ function Tracks({
             <td>
               <Select
                 label={`Use ${t.name} as`}
-                value={uses[t.id]!}
+                value={sure(uses[t.id])}
                 choices={usesOf(t.drums, only).map((u) => [u, u])}
                 set={(u) => set({ ...uses, [t.id]: u })}
               />
@@ -208,7 +219,12 @@ function Bars({ settings: { bars, unit }, set, units }: SettingsProps & { units:
   );
 }
 
-function Keep({ contents, settings: { keep }, set, ownKey }: SettingsProps & { contents: MidiContents; ownKey: boolean }) {
+function Keep({
+  contents,
+  settings: { keep },
+  set,
+  ownKey,
+}: SettingsProps & { contents: MidiContents; ownKey: boolean }) {
   const box = (what: keyof MidiSettings["keep"], words: string) => (
     <Check key={what} on={keep[what]} set={(on) => set({ keep: { ...keep, [what]: on } })}>
       {words}

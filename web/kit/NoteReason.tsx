@@ -18,7 +18,10 @@ import { useSelection } from "../app/store/selection";
 /** How strong a place of the bar is, in words. */
 function weightWords(meter: Meter, tick: Ticks): string {
   const level = metricalLevel(meter, tick);
-  return level === 0 ? "on the downbeat" : level === -1 ? "in the middle of the bar" : level === -2 ? "on a beat" : "between beats";
+  if (level === 0) return "on the downbeat";
+  if (level === -1) return "in the middle of the bar";
+  if (level === -2) return "on a beat";
+  return "between beats";
 }
 
 /** What a tone is over its chord, and which non-chord tone it is where it is one. */
@@ -26,11 +29,9 @@ export function roleWords(span: RoleSpan): string {
   if (!span.chord) return "no chord sounds";
   const role = `${ROLE_WORDS[span.role] ?? span.role} of ${span.chord.symbol}`;
   const kind = textbookKind(span);
-  return kind
-    ? `${role}, ${span.accented ? "accented " : ""}${KIND_WORDS[kind]}`
-    : span.kind === "outside"
-      ? `${role}, outside the chord`
-      : role;
+  if (kind) return `${role}, ${span.accented ? "accented " : ""}${KIND_WORDS[kind]}`;
+  if (span.kind === "outside") return `${role}, outside the chord`;
+  return role;
 }
 
 /** What the chosen note is at every chord it sounds through, and why it is there. */
@@ -49,11 +50,8 @@ export function NoteReason({ data, part }: { data: SectionData; part: string }) 
         {typesetNames(note.pitch)}, {positionText(data.meter, note.start)}:
       </b>{" "}
       {typesetNames(spans.map(roleWords).join("; then "))}, {weightWords(data.meter, note.start)}.{" "}
-      {reason
-        ? `${typesetNames(describeReason(reason))}.`
-        : spans[0]?.chord
-          ? "No reason found: outside the chord and not led anywhere."
-          : null}
+      {reason && `${typesetNames(describeReason(reason))}.`}
+      {!reason && spans[0]?.chord && "No reason found: outside the chord and not led anywhere."}
     </p>
   );
 }

@@ -1,5 +1,13 @@
 import { useEffect, type ReactNode } from "react";
-import { EIGHTH, EIGHTH_TRIPLET, QUARTER, SIXTEENTH, SIXTEENTH_TRIPLET, type Midi, type Ticks } from "../../core/src/index";
+import {
+  EIGHTH,
+  EIGHTH_TRIPLET,
+  QUARTER,
+  SIXTEENTH,
+  SIXTEENTH_TRIPLET,
+  type Midi,
+  type Ticks,
+} from "../../core/src/index";
 import { useSound } from "../app/audio/sound";
 import { dropRecording, isRecording, stopRecording, useRecord } from "../app/commands/record";
 import { startComputerKeys, startMidi, usePlayed } from "../app/input/played";
@@ -52,7 +60,11 @@ function useKeyboards(lowest: Midi): void {
 }
 
 /** What the keys do now: they sound, and nothing is kept; the band counts in; they are kept. */
-const PHASES = { off: "Armed: keys sound, nothing is kept", counting: "Counting in …", recording: "Recording" } as const;
+const PHASES = {
+  off: "Armed: keys sound, nothing is kept",
+  counting: "Counting in …",
+  recording: "Recording",
+} as const;
 
 /** Recording from any keyboard: on screen, of the computer, or MIDI; the same for notes and for drums. */
 export function PlayControls({ settings, set, record, keys, lowest = LOWEST_KEY, heard, children }: Props) {
@@ -60,6 +72,7 @@ export function PlayControls({ settings, set, record, keys, lowest = LOWEST_KEY,
   const phase = useRecord((s) => s.phase);
   const on = phase !== "off";
   const playing = useSound((s) => s.playing);
+  const begins = playing ? "Record from the beginning" : "Record";
   const device = usePlayed((s) => s.device);
   const deviceProblem = usePlayed((s) => s.deviceProblem);
   useKeyboards(lowest);
@@ -74,7 +87,7 @@ export function PlayControls({ settings, set, record, keys, lowest = LOWEST_KEY,
           type="button"
           className="primary"
           aria-pressed={on}
-          aria-label={on ? "Stop recording" : playing ? "Record from the beginning" : "Record"}
+          aria-label={on ? "Stop recording" : begins}
           title={playing && !on ? "From the beginning" : undefined}
           onClick={(e) => {
             e.currentTarget.blur();

@@ -36,7 +36,12 @@ interface Recording {
 }
 
 /** What a line becomes when notes are played into it: those of the stretch give way, or the new ones cut what they fall into. */
-export function withPlayed(stored: readonly Note[], notes: readonly NewNote[], { from, to }: Recording, mode: PlayIn["mode"]): NewNote[] {
+export function withPlayed(
+  stored: readonly Note[],
+  notes: readonly NewNote[],
+  { from, to }: Recording,
+  mode: PlayIn["mode"],
+): NewNote[] {
   const kept =
     mode === "replace"
       ? stored.filter((n) => n.pinned || n.start < from || n.start >= to)
@@ -65,7 +70,9 @@ export function PlayTab({ data, part }: PartProps) {
   const { grid, strength, mode } = settings;
   useEffect(() => onPlayed((midi) => void soundPlayedNote(part.id, midi)), [part.id]);
   const notes = useMemo(
-    () => recording && quantize(song, section, recording.notes, { grid, strength, ends, single: true }, recording.from, recording.to),
+    () =>
+      recording &&
+      quantize(song, section, recording.notes, { grid, strength, ends, single: true }, recording.from, recording.to),
     [recording, song, section, grid, strength, ends],
   );
   const change = useMemo((): Edit | null => {
@@ -88,12 +95,16 @@ export function PlayTab({ data, part }: PartProps) {
         settings={settings}
         set={(x) => setSettings({ ...settings, ...x })}
         record={() =>
-          void startRecording(part.id, from, to, { countIn: settings.countIn, click: settings.click, over: mode === "replace" })
+          void startRecording(part.id, from, to, {
+            countIn: settings.countIn,
+            click: settings.click,
+            over: mode === "replace",
+          })
         }
         keys={
           <>
-            <kbd>A</kbd> to <kbd>;</kbd> are white keys from {spellInKey(lowest, data.key)}, the row above black ones. <kbd>Z</kbd>{" "}
-            <kbd>X</kbd> move an octave.
+            <kbd>A</kbd> to <kbd>;</kbd> are white keys from {spellInKey(lowest, data.key)}, the row above black ones.{" "}
+            <kbd>Z</kbd> <kbd>X</kbd> move an octave.
           </>
         }
         lowest={lowest}

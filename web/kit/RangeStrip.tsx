@@ -1,4 +1,4 @@
-import { pitchName, typeset, type Midi, type Seconds, type VoiceRange } from "../../core/src/index";
+import { nth, pitchName, typeset, type Midi, type Seconds, type VoiceRange } from "../../core/src/index";
 
 interface Props {
   label: string;
@@ -10,7 +10,7 @@ interface Props {
 
 const HEIGHT = 30;
 const NAMES = ["C", "Db", "D", "Eb", "E", "F", "Gb", "G", "Ab", "A", "Bb", "B"];
-const named = (midi: Midi): string => typeset(pitchName(midi, NAMES[midi % 12]!));
+const named = (midi: Midi): string => typeset(pitchName(midi, nth(NAMES, midi % 12)));
 
 /** Where a voice spends its time, low to high: its comfortable range as a band, its ends as lines, a bar for each pitch. */
 export function RangeStrip({ label, range: { comfortable, extremes }, time, width = 150 }: Props) {
@@ -27,16 +27,23 @@ export function RangeStrip({ label, range: { comfortable, extremes }, time, widt
   return (
     <svg className="range-strip" width={width} height={HEIGHT} role="img" aria-label={words}>
       <title>{words}</title>
-      <rect className="ease" x={x(comfortable[0])} width={x(comfortable[1] + 1) - x(comfortable[0])} y={0} height={HEIGHT - 8} />
+      <rect
+        className="ease"
+        x={x(comfortable[0])}
+        width={x(comfortable[1] + 1) - x(comfortable[0])}
+        y={0}
+        height={HEIGHT - 8}
+      />
       {[extremes[0], extremes[1] + 1].map((m) => (
         <line key={m} x1={x(m)} x2={x(m)} y1={0} y2={HEIGHT - 8} />
       ))}
       {[...time].map(([midi, seconds]) => {
         const height = Math.max(1.5, (seconds / most) * (HEIGHT - 10));
+        const near = midi < comfortable[0] || midi > comfortable[1] ? "edge" : "in";
         return (
           <rect
             key={midi}
-            className={outside(midi) ? "out" : midi < comfortable[0] || midi > comfortable[1] ? "edge" : "in"}
+            className={outside(midi) ? "out" : near}
             x={x(midi) + 0.5}
             width={Math.max(1, step - 1)}
             y={HEIGHT - 8 - height}

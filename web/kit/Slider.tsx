@@ -17,7 +17,18 @@ interface Props {
 }
 
 /** A value that is dragged, or moved by keys. */
-export function Slider({ label, from, to, value, min = 0, max = 1, step = 0.1, set, className = "range", title }: Props) {
+export function Slider({
+  label,
+  from,
+  to,
+  value,
+  min = 0,
+  max = 1,
+  step = 0.1,
+  set,
+  className = "range",
+  title,
+}: Props) {
   const dragging = useRef(false);
   const moved = useRef(false);
   return (

@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../core/src/index";
 import { openTab, usePreferences } from "../app/store/preferences";
 import type { ComponentType, ReactNode } from "react";
 
@@ -11,7 +12,7 @@ export interface Tab<P> {
 /** The open tab of a row; the first one where none was opened. */
 export function useTab<P>(row: string, tabs: readonly Tab<P>[]): Tab<P> {
   const open = usePreferences((s) => s.tabs[row]);
-  return tabs.find((t) => t.id === open) ?? tabs[0]!;
+  return tabs.find((t) => t.id === open) ?? firstOf(tabs);
 }
 
 interface Props<P> {
@@ -27,7 +28,7 @@ interface Props<P> {
 export function Tabs<P>({ row, label, tabs, mark }: Props<P>) {
   const open = useTab(row, tabs);
   const move = (step: number) => {
-    const next = tabs[(tabs.indexOf(open) + step + tabs.length) % tabs.length]!;
+    const next = nth(tabs, (tabs.indexOf(open) + step + tabs.length) % tabs.length);
     openTab(row, next.id);
     document.getElementById(`tab-${row}-${next.id}`)?.focus();
   };

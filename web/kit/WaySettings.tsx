@@ -29,7 +29,8 @@ export function WayRange({
 }
 
 /** Values as they are usual again. */
-const cleared = (playing: object): Record<string, null> => Object.fromEntries(Object.keys(playing).map((name) => [name, null]));
+const cleared = (playing: object): Record<string, null> =>
+  Object.fromEntries(Object.keys(playing).map((name) => [name, null]));
 
 /** The edit that makes a section's own way of playing that of all sections. */
 function everywhere(song: Song, part: string, way: LineWay, own: object, chosen: object): Edit {
@@ -37,13 +38,19 @@ function everywhere(song: Song, part: string, way: LineWay, own: object, chosen:
     const playing = s.playing?.[part]?.[way];
     return playing ? [{ do: "setPlaying", part, section: s.id, [way]: cleared(playing) }] : [];
   });
-  return { do: "all", label: "in every section", edits: [...there, { do: "setPlaying", part, [way]: { ...own, ...chosen } }] };
+  return {
+    do: "all",
+    label: "in every section",
+    edits: [...there, { do: "setPlaying", part, [way]: { ...own, ...chosen } }],
+  };
 }
 
 /** Settings of a section given back, or made those of all. */
 /** `chosen` is the style or school as it stands: it stays when settings are given back. */
 export function WayButtons({ data, part, way, chosen }: PartProps & { way: LineWay; chosen: Record<string, string> }) {
-  const own = Object.fromEntries(Object.entries(data.section.playing?.[part.id]?.[way] ?? {}).filter(([name]) => !(name in chosen)));
+  const own = Object.fromEntries(
+    Object.entries(data.section.playing?.[part.id]?.[way] ?? {}).filter(([name]) => !(name in chosen)),
+  );
   return (
     <p className="controls">
       <button
@@ -54,7 +61,10 @@ export function WayButtons({ data, part, way, chosen }: PartProps & { way: LineW
         Back to the usual
       </button>
       {data.song.sections.length > 1 && (
-        <button type="button" onClick={() => edit(everywhere(storedSong(), part.id, way, own, chosen), { stored: true })}>
+        <button
+          type="button"
+          onClick={() => edit(everywhere(storedSong(), part.id, way, own, chosen), { stored: true })}
+        >
           Use in every section
         </button>
       )}

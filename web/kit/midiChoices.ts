@@ -9,8 +9,11 @@ export type Only = "drums" | "bass" | "melody";
 const BASS_BELOW = 48;
 
 /** What a track can be used as. A drum track on another channel than the tenth is chosen by hand. */
-export const usesOf = (drums: boolean, only: Only | undefined): Use[] =>
-  only ? ["–", only] : drums ? ["–", "drums"] : ["–", "chords", "melody", "bass", "chords and bass", "drums"];
+export const usesOf = (drums: boolean, only: Only | undefined): Use[] => {
+  if (only) return ["–", only];
+  if (drums) return ["–", "drums"];
+  return ["–", "chords", "melody", "bass", "chords and bass", "drums"];
+};
 
 /** A first guess of what each track is: drums by channel, the lowest single line is the bass, the highest one the tune, the rest chords. */
 export function guessUses({ tracks }: MidiContents, only: Only | undefined): Record<string, Use> {
@@ -22,7 +25,10 @@ export function guessUses({ tracks }: MidiContents, only: Only | undefined): Rec
     if (only === "drums") return t.drums ? "drums" : "–";
     if (only === "bass") return t === bass ? "bass" : "–";
     if (only === "melody") return t === (melody ?? bass) ? "melody" : "–";
-    return t.drums ? "drums" : t === bass ? "bass" : t === melody && pitched.length > 1 ? "melody" : "chords";
+    if (t.drums) return "drums";
+    if (t === bass) return "bass";
+    if (t === melody && pitched.length > 1) return "melody";
+    return "chords";
   };
   return Object.fromEntries(tracks.map((t) => [t.id, useOf(t)]));
 }
@@ -66,7 +72,12 @@ export function midiChoices(
 }
 
 /** What was written, in words. */
-export function writtenText({ melody, bass, drums }: MidiChoices, chords: number, only: Only | undefined, section: string): string {
+export function writtenText(
+  { melody, bass, drums }: MidiChoices,
+  chords: number,
+  only: Only | undefined,
+  section: string,
+): string {
   const list = [
     ...(only ? [] : [`${chords} ${chords === 1 ? "chord" : "chords"}`]),
     ...(melody ? ["the tune"] : []),

@@ -1,11 +1,15 @@
-import { typeset } from "../../core/src/index";
+import { nth, typeset } from "../../core/src/index";
 
 /** A chord symbol in the pieces it is printed in: root and minor sign large, quality raised, bass after a slash. */
 export function symbolPieces(symbol: string): { root: string; raised: string; slash: string } {
   const match = /^([A-G](?:bb|b|##|x|#)?)(.*)$/.exec(symbol);
   if (!match) return { root: symbol, raised: "", slash: "" };
-  const slash = /\/([A-G][b#x]*)$/.exec(match[2]!);
-  const quality = slash ? match[2]!.slice(0, -slash[0].length) : match[2]!;
+  const slash = /\/([A-G][b#x]*)$/.exec(nth(match, 2));
+  const quality = slash ? nth(match, 2).slice(0, -slash[0].length) : nth(match, 2);
   const minor = /^m(?!aj)/.exec(quality) ? "m" : "";
-  return { root: typeset(match[1]!) + minor, raised: typeset(quality.slice(minor.length)), slash: slash ? `/${typeset(slash[1]!)}` : "" };
+  return {
+    root: typeset(nth(match, 1)) + minor,
+    raised: typeset(quality.slice(minor.length)),
+    slash: slash ? `/${typeset(nth(slash, 1))}` : "",
+  };
 }

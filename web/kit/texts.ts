@@ -1,4 +1,5 @@
 import {
+  sure,
   parsePitch,
   typeset,
   type Bpm,
@@ -16,7 +17,7 @@ export const plainSigns = (text: string): string => text.replaceAll("♭", "b").
 /** A key with real accidentals: "E♭ major". */
 export const keyText = (key: string): string => {
   const [tonic, ...mode] = key.split(" ");
-  return [typeset(tonic!), ...mode].join(" ");
+  return [typeset(sure(tonic)), ...mode].join(" ");
 };
 
 /** A pitch as it is typed: small letters and real accidentals are taken as well. Null when it is none, which `say` is told. */

@@ -1,6 +1,6 @@
 import { useMemo } from "react";
 import { Link, useParams } from "react-router";
-import { checkReport, counted, PROFILE_WORDS, typesetNames, type ReportedFinding } from "../../core/src/index";
+import { sure, checkReport, counted, PROFILE_WORDS, typesetNames, type ReportedFinding } from "../../core/src/index";
 import { useOpened } from "./opened";
 import "./pages.scss";
 
@@ -60,15 +60,16 @@ function Rows({ findings }: { findings: readonly ReportedFinding[] }) {
               <b>{f.title}</b> <span className="small">{f.severity}</span>
               {f.left !== undefined && <span className="small">, left: “{f.left}”</span>}
             </p>
-            <p>{typesetNames(first!.message)}</p>
+            <p>{typesetNames(sure(first).message)}</p>
             <p className="small">
-              {first!.section}:{" "}
+              {sure(first).section}:{" "}
               {f.places
                 .slice(0, SHOWN)
                 .map((p) => p.where)
                 .join("; ")}
               {more > 0 && `; and ${counted(more, "more place")}`}
-              {first!.fixes.length > 0 && `. Ways out: ${typesetNames(first!.fixes.join("; "))}`}. Source: {f.source}.
+              {sure(first).fixes.length > 0 && `. Ways out: ${typesetNames(sure(first).fixes.join("; "))}`}. Source:{" "}
+              {f.source}.
             </p>
           </li>
         );

@@ -1,4 +1,14 @@
-import { must, parseKey, writtenKey, writtenSymbol, type PageBlock, type Pages, type Semitones, type Song } from "../../core/src/index";
+import {
+  nth,
+  must,
+  parseKey,
+  writtenKey,
+  writtenSymbol,
+  type PageBlock,
+  type Pages,
+  type Semitones,
+  type Song,
+} from "../../core/src/index";
 import { PAPERS, type Paper } from "../score/pageStaves";
 import { symbolWidth } from "../score/svg";
 import { ChordName } from "../kit/ChordName";
@@ -23,7 +33,8 @@ function barsOf({ chords, bars, meter }: PageBlock): ChartBar[] {
     const text = (list: readonly { at: number; symbol: string }[]) => JSON.stringify(list);
     const held = here.length === 0 && before !== undefined;
     const first = before && (before.same ? out.findLast((b) => !b.same) : before);
-    const same = bar % PER_LINE !== 0 && first !== undefined && (held || (here.length > 0 && text(here) === text(first.chords)));
+    const same =
+      bar % PER_LINE !== 0 && first !== undefined && (held || (here.length > 0 && text(here) === text(first.chords)));
     out.push({ bar, chords: here, same });
   }
   return out;
@@ -45,21 +56,48 @@ function sizeOf(chords: readonly { at: number; width: number }[], cell: number):
 }
 
 /** The chords in bars, section by section. */
-export function ChordChart({ song, pages, paper, transposition }: { song: Song; pages: Pages; paper: Paper; transposition: Semitones }) {
+export function ChordChart({
+  song,
+  pages,
+  paper,
+  transposition,
+}: {
+  song: Song;
+  pages: Pages;
+  paper: Paper;
+  transposition: Semitones;
+}) {
   const cell = PAPERS[paper].width / PER_LINE;
   const names = (chords: ChartBar["chords"]) =>
     chords.map((c) => ({ at: c.at, width: symbolWidth(writtenSymbol(c.symbol, transposition)) }));
   const keys = pages.blocks.map((b) => writtenKey(b.key, transposition).key);
   return (
-    <FormHead song={song} pages={pages} paper={paper} reader="Chord chart" written={keys[0] ?? must(parseKey(song.key))}>
+    <FormHead
+      song={song}
+      pages={pages}
+      paper={paper}
+      reader="Chord chart"
+      written={keys[0] ?? must(parseKey(song.key))}
+    >
       {pages.blocks.map((block, i) => (
         <section key={block.pass} className="page-section chart-section">
-          <BlockHead block={block} written={keys[i]!} {...(i > 0 ? { before: pages.blocks[i - 1]!, writtenBefore: keys[i - 1]! } : {})} />
-          <ol className="chart" aria-label={`${block.name}, ${block.bars} bars`} data-times={block.times > 1 ? block.times : undefined}>
+          <BlockHead
+            block={block}
+            written={nth(keys, i)}
+            {...(i > 0 ? { before: nth(pages.blocks, i - 1), writtenBefore: nth(keys, i - 1) } : {})}
+          />
+          <ol
+            className="chart"
+            aria-label={`${block.name}, ${block.bars} bars`}
+            data-times={block.times > 1 ? block.times : undefined}
+          >
             {barsOf(block).map(({ bar, chords, same }) => (
               <li
                 key={bar}
-                className={[bar === 0 && block.times > 1 && "opens", bar === block.bars - 1 && (block.times > 1 ? "repeats" : "ends")]
+                className={[
+                  bar === 0 && block.times > 1 && "opens",
+                  bar === block.bars - 1 && (block.times > 1 ? "repeats" : "ends"),
+                ]
                   .filter(Boolean)
                   .join(" ")}
               >

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState, type ReactNode } from "react";
 import {
+  nth,
   feelText,
   keyName,
   typesetNames,
@@ -51,7 +52,10 @@ export function PageHead({
 }
 
 /** "E♭ major · 4/4 · ♩ = 76 · swung eighths"; drums have no key. */
-export const factsText = (key: string | null, { meter, tempo, swing }: { meter: string; tempo: number; swing: Swing }): string =>
+export const factsText = (
+  key: string | null,
+  { meter, tempo, swing }: { meter: string; tempo: number; swing: Swing },
+): string =>
   [...(key ? [keyText(key)] : []), meter, `♩ = ${round(tempo)}`, feelText(swing)].filter((t) => t).join(" · ");
 
 /** The head of a page that is laid out from the form. */
@@ -93,7 +97,13 @@ const round = (tempo: number): number => Math.round(tempo * 100) / 100;
 
 /** "Verse twice – Chorus": the order in which the sections are played. */
 const formText = ({ form }: Pages): string =>
-  form.map(({ name, times }) => (times === 1 ? name : times === 2 ? `${name} twice` : `${name} ${times} times`)).join(" – ");
+  form
+    .map(({ name, times }) => {
+      if (times === 1) return name;
+      if (times === 2) return `${name} twice`;
+      return `${name} ${times} times`;
+    })
+    .join(" – ");
 
 /** The name of a section with what is different in it. */
 export function BlockHead({
@@ -127,7 +137,8 @@ export function Staves({
   parts,
   label,
   ...options
-}: { parts: readonly StaffPart[]; label: string; paper: Paper; scale: number } & Partial<SheetOptions> & Pick<SheetOptions, "bars">) {
+}: { parts: readonly StaffPart[]; label: string; paper: Paper; scale: number } & Partial<SheetOptions> &
+  Pick<SheetOptions, "bars">) {
   const host = useRef<HTMLDivElement>(null);
   const [drawn, setDrawn] = useState(false);
   const settings = JSON.stringify(options);
@@ -147,4 +158,4 @@ export function Staves({
 
 /** Meters whose time signature has not been seen yet. */
 export const newMeter = (blocks: readonly { meter: Meter }[], i: number): boolean =>
-  i === 0 || blocks[i]!.meter.text !== blocks[i - 1]!.meter.text;
+  i === 0 || nth(blocks, i).meter.text !== nth(blocks, i - 1).meter.text;

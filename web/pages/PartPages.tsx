@@ -1,5 +1,8 @@
 import { useMemo } from "react";
 import {
+  firstOf,
+  nth,
+  sure,
   engraveBlocks,
   instrumentOf,
   must,
@@ -49,11 +52,11 @@ function Blocks({
     <section key={block.pass} className="page-section">
       <BlockHead
         block={block}
-        written={passes[i]!.key}
-        {...(i > 0 ? { before: pages.blocks[i - 1]!, writtenBefore: passes[i - 1]!.key } : {})}
+        written={nth(passes, i).key}
+        {...(i > 0 ? { before: nth(pages.blocks, i - 1), writtenBefore: nth(passes, i - 1).key } : {})}
       />
       <Staves
-        parts={partsOf[i]!}
+        parts={nth(partsOf, i)}
         label={block.name}
         paper={paper}
         scale={scale}
@@ -70,13 +73,22 @@ function Blocks({
 }
 
 /** A part for its player. */
-export function PlayerPage({ song, order, paper, part, layout }: Omit<Props, "pages"> & { order: Order; part: Part; layout: Layout }) {
+export function PlayerPage({
+  song,
+  order,
+  paper,
+  part,
+  layout,
+}: Omit<Props, "pages"> & { order: Order; part: Part; layout: Layout }) {
   const pages = useMemo(() => pagesOf(song, order, [part.id]), [song, order, part.id]);
   const own = part.role === "chords" ? layout : "notes";
   const drawn = useMemo(() => {
     const passes = engraveBlocks(song, pages, part.id, { layout: own });
     return passes.ok
-      ? { passes: passes.value, partsOf: passes.value.map((p) => [drawnAs(song, part, p, pages.real.hits, own === "notes")]) }
+      ? {
+          passes: passes.value,
+          partsOf: passes.value.map((p) => [drawnAs(song, part, p, pages.real.hits, own === "notes")]),
+        }
       : null;
   }, [song, pages, part, own]);
   if (!drawn) return null;
@@ -95,11 +107,19 @@ export function PlayerPage({ song, order, paper, part, layout }: Omit<Props, "pa
       paper={paper}
       reader={named ? title : part.name}
       note={[...(named ? [] : [title]), ...(strings ? [strings] : [])].join(", ")}
-      written={drums ? null : drawn.passes[0]!.key}
+      written={drums ? null : firstOf(drawn.passes).key}
     >
       {staves?.legend && <p className="entrance small">{staves.legend}</p>}
       {part.role === "chords" && <Diagrams shapes={shapesOf(pages, drawn.partsOf, name)} />}
-      <Blocks pages={pages} paper={paper} passes={drawn.passes} partsOf={drawn.partsOf} name={drums ? null : name} scale={scale} counted />
+      <Blocks
+        pages={pages}
+        paper={paper}
+        passes={drawn.passes}
+        partsOf={drawn.partsOf}
+        name={drums ? null : name}
+        scale={scale}
+        counted
+      />
     </FormHead>
   );
 }
@@ -108,14 +128,21 @@ export function PlayerPage({ song, order, paper, part, layout }: Omit<Props, "pa
 function shapesOf(pages: Pages, partsOf: readonly (readonly StaffPart[])[], name: (symbol: string) => string) {
   const shapes = new Map<string, { symbol: string; frets: (number | null)[] }>();
   pages.blocks.forEach(({ chords }, i) => {
-    const [part] = partsOf[i]!;
-    const { tab, staves } = part!;
+    const [part] = nth(partsOf, i);
+    const { tab, staves } = sure(part);
     if (!tab) return;
-    const struck = staves[0]!.measures.flatMap((bar, k) => bar.map((c, j) => ({ start: c.start, moment: tab.measures[k]![j] })));
+    const struck = firstOf(staves).measures.flatMap((bar, k) =>
+      bar.map((c, j) => ({ start: c.start, moment: nth(tab.measures, k)[j] })),
+    );
     for (const c of chords) {
-      const moment = struck.find((m) => m.start >= c.start && m.start < c.start + c.duration && m.moment && !m.moment.held)?.moment;
+      const moment = struck.find(
+        (m) => m.start >= c.start && m.start < c.start + c.duration && m.moment && !m.moment.held,
+      )?.moment;
       if (!moment || moment.places.length < 2) continue;
-      const frets = Array.from({ length: tab.strings }, (_, string) => moment.places.find((p) => p.string === string)?.fret ?? null);
+      const frets = Array.from(
+        { length: tab.strings },
+        (_, string) => moment.places.find((p) => p.string === string)?.fret ?? null,
+      );
       shapes.set(`${c.symbol} ${frets.join()}`, { symbol: name(c.symbol), frets });
     }
   });
@@ -141,12 +168,21 @@ export function LeadSheet({ song, pages, paper, transposition }: Props & { trans
     const tune = tunePart(song);
     if (!tune.ok) return null;
     // A voice keeps its clef; a player of another instrument reads at the height the tune is sung.
-    const passes = must(engraveBlocks(song, pages, tune.value.id, transposition ? { transposition } : { written: false }));
+    const passes = must(
+      engraveBlocks(song, pages, tune.value.id, transposition ? { transposition } : { written: false }),
+    );
     return { tune: tune.value, passes, partsOf: passes.map((p) => [p]) };
   }, [song, pages, transposition]);
   if (!drawn) return <p className="message">No part has notes for a lead sheet yet: write a tune in Lines.</p>;
   return (
-    <FormHead song={song} pages={pages} paper={paper} reader="Lead sheet" note={drawn.tune.name} written={drawn.passes[0]!.key}>
+    <FormHead
+      song={song}
+      pages={pages}
+      paper={paper}
+      reader="Lead sheet"
+      note={drawn.tune.name}
+      written={firstOf(drawn.passes).key}
+    >
       <Blocks
         pages={pages}
         paper={paper}
@@ -166,13 +202,22 @@ export function ScorePage({ song, pages, paper, parts }: Props & { parts: readon
       const passes = engraveBlocks(song, pages, part.id, { written: false });
       return passes.ok ? [{ part, passes: passes.value }] : [];
     });
-    const partsOf = pages.blocks.map((_, i) => all.map(({ part, passes }): StaffPart => ({ ...passes[i]!, name: part.name })));
+    const partsOf = pages.blocks.map((_, i) =>
+      all.map(({ part, passes }): StaffPart => ({ ...nth(passes, i), name: part.name })),
+    );
     return { passes: all.find(({ part }) => part.role !== "drums")?.passes ?? all[0]?.passes, partsOf };
   }, [song, pages, parts]);
   if (!drawn.passes) return <p className="message">No part is chosen.</p>;
   const staves = (drawn.partsOf[0] ?? []).reduce((sum, p) => sum + p.staves.length, 0);
   return (
-    <FormHead song={song} pages={pages} paper={paper} reader="Score" note="as it sounds" written={drawn.passes[0]!.key}>
+    <FormHead
+      song={song}
+      pages={pages}
+      paper={paper}
+      reader="Score"
+      note="as it sounds"
+      written={firstOf(drawn.passes).key}
+    >
       <Blocks
         pages={pages}
         paper={paper}

@@ -1,6 +1,14 @@
 import { useMemo } from "react";
 import { Link } from "react-router";
-import { engrave, singerPage, typesetNames, VOICES, type PageSection, type SingerPage, type Song } from "../../core/src/index";
+import {
+  engrave,
+  singerPage,
+  typesetNames,
+  VOICES,
+  type PageSection,
+  type SingerPage,
+  type Song,
+} from "../../core/src/index";
 import type { Paper } from "../score/pageStaves";
 import { sheetSymbols } from "../score/staffParts";
 import type { StaffPart } from "../score/rows";
@@ -20,7 +28,8 @@ export function SingersPages({ song, paper, left }: { song: Song; paper: Paper; 
   if (!singers.length)
     return (
       <p className="message">
-        No singer has a part yet. <Link to={`/songs/${song.id}/lines`}>In Lines, under Singers,</Link> say who sings what.
+        No singer has a part yet. <Link to={`/songs/${song.id}/lines`}>In Lines, under Singers,</Link> say who sings
+        what.
       </p>
     );
   return singers.map(({ id, page }) => !left.includes(id) && <Page key={id} song={song} page={page} paper={paper} />);

@@ -1,3 +1,4 @@
+import { firstOf } from "../../core/src/index";
 import { useCallback, useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 import type { SongSummary } from "../../shared/songs";
@@ -10,9 +11,19 @@ import "./songs.scss";
 
 /** Ways to begin an empty song: where each leads. */
 const BEGINNINGS: readonly { label: string; title: string; workspace: string; tab?: [row: string, tab: string] }[] = [
-  { label: "chords", title: "Type or play a progression; it is voiced at once", workspace: "chords", tab: ["chords", "write"] },
+  {
+    label: "chords",
+    title: "Type or play a progression; it is voiced at once",
+    workspace: "chords",
+    tab: ["chords", "write"],
+  },
   { label: "a groove", title: "Paint or choose drums first", workspace: "groove", tab: ["groove", "patterns"] },
-  { label: "a tune", title: "Write a line first and have chords found for it", workspace: "chords", tab: ["chords", "harmonize"] },
+  {
+    label: "a tune",
+    title: "Write a line first and have chords found for it",
+    workspace: "chords",
+    tab: ["chords", "harmonize"],
+  },
 ];
 
 /** All songs as they are stored now, and what went wrong last. */
@@ -117,7 +128,7 @@ function Begin({ fail }: { fail(error: unknown): void }) {
       className="controls begin"
       onSubmit={(e) => {
         e.preventDefault();
-        void begin(BEGINNINGS[0]!);
+        void begin(firstOf(BEGINNINGS));
       }}
     >
       <input
@@ -139,7 +150,10 @@ function Begin({ fail }: { fail(error: unknown): void }) {
           {b.label}
         </button>
       ))}
-      <OpenFile accept={SONG_FILES} open={(file) => void importFile(file).then((id) => void navigate(`/songs/${id}/chords`), fail)}>
+      <OpenFile
+        accept={SONG_FILES}
+        open={(file) => void importFile(file).then((id) => void navigate(`/songs/${id}/chords`), fail)}
+      >
         Open a JSON file …
       </OpenFile>
     </form>
@@ -152,8 +166,8 @@ const Steps = () => (
     <h2>From a chord line to a song</h2>
     <ol>
       <li>
-        Make a song and type its <b>chord line</b>, for example <code>| Ebmaj9 | Cm7 F7 | Bbm7 Eb9 | Abmaj7 |</code>. It is voiced for the
-        keyboard at once.
+        Make a song and type its <b>chord line</b>, for example <code>| Ebmaj9 | Cm7 F7 | Bbm7 Eb9 | Abmaj7 |</code>. It
+        is voiced for the keyboard at once.
       </li>
       <li>
         Paint a <b>kick</b> into the drum grid. Kicks on a beat or clearly loud are the accents the bass has to meet.

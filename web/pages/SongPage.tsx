@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../core/src/index";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { ApiProblem } from "../app/api";
@@ -22,8 +23,8 @@ declare global {
 
 /** What belongs to the song that was open before goes; what the user likes stays. */
 function prepare(): void {
-  const song = useSong.getState().song!;
-  resetSelection(song.form[0]?.sectionId ?? song.sections[0]!.id);
+  const song = sure(useSong.getState().song);
+  resetSelection(song.form[0]?.sectionId ?? firstOf(song.sections).id);
   resetPlayback();
   resetResults();
   tell(null);

@@ -1,6 +1,15 @@
 import { useMemo, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
-import { LAYOUTS, pagesOf, tunePart, type Layout, type Order, type Pages, type Part, type Song } from "../../core/src/index";
+import {
+  LAYOUTS,
+  pagesOf,
+  tunePart,
+  type Layout,
+  type Order,
+  type Pages,
+  type Part,
+  type Song,
+} from "../../core/src/index";
 import { PAPERS, type Paper } from "../score/pageStaves";
 import { Check } from "../kit/Check";
 import { Select, type Choice } from "../kit/Select";
@@ -34,7 +43,9 @@ const KEYS_READ: readonly Choice<number>[] = [
 
 /** Parts with something to play. */
 const playing = (song: Song, { real }: Pages): Part[] =>
-  song.parts.filter((p) => (p.role === "drums" ? real.hits.length > 0 : real.parts.some((r) => r.id === p.id && r.notes.length > 0)));
+  song.parts.filter((p) =>
+    p.role === "drums" ? real.hits.length > 0 : real.parts.some((r) => r.id === p.id && r.notes.length > 0),
+  );
 
 /** What is handed to the players, printed from the browser or saved as PDF there. */
 export function SongPages() {
@@ -55,12 +66,19 @@ function Opened({ song, kind, setKind }: { song: Song; kind: Kind; setKind(kind:
   const [left, setLeft] = useState<readonly string[]>([]);
   const parts = useMemo(() => playing(song, pagesOf(song, order)), [song, order]);
   const chosen = useMemo(() => parts.filter((p) => !left.includes(p.id)), [parts, left]);
-  const listed: readonly { id: string; name: string }[] =
-    kind === "singers" ? singersWithPages(song) : kind === "parts" || kind === "score" ? parts : [];
+  let listed: readonly { id: string; name: string }[];
+  if (kind === "singers") listed = singersWithPages(song);
+  else if (kind === "parts" || kind === "score") listed = parts;
+  else listed = [];
   // Each kind of page is about the parts that stand on it.
   const about = useMemo(() => {
     const tune = tunePart(song);
-    return kind === "lead" ? (tune.ok ? [tune.value.id] : []) : kind === "chart" ? [] : chosen.map((p) => p.id);
+    if (kind === "lead") {
+      if (tune.ok) return [tune.value.id];
+      return [];
+    }
+    if (kind === "chart") return [];
+    return chosen.map((p) => p.id);
   }, [song, kind, chosen]);
   const pages = useMemo(() => pagesOf(song, order, about), [song, order, about]);
   const sheet = { song, pages, paper };
@@ -69,7 +87,9 @@ function Opened({ song, kind, setKind }: { song: Song; kind: Kind; setKind(kind:
       <div className="pages-bar controls" role="toolbar" aria-label="Pages">
         <Link to={`/songs/${song.id}/handover`}>Back to the song</Link>
         <Select<Kind> label="What to print" value={kind} set={setKind} choices={KINDS} />
-        {kind !== "singers" && <Select<Order> label="Form" text="form" value={order} set={setOrder} choices={ORDER_CHOICES} />}
+        {kind !== "singers" && (
+          <Select<Order> label="Form" text="form" value={order} set={setOrder} choices={ORDER_CHOICES} />
+        )}
         {kind === "parts" && parts.some((p) => p.role === "chords") && (
           <Select<Layout>
             label="Comping parts"
@@ -95,7 +115,11 @@ function Opened({ song, kind, setKind }: { song: Song; kind: Kind; setKind(kind:
         {listed.length > 0 && (
           <span className="pages-chosen">
             {listed.map((p) => (
-              <Check key={p.id} on={!left.includes(p.id)} set={(on) => setLeft(on ? left.filter((x) => x !== p.id) : [...left, p.id])}>
+              <Check
+                key={p.id}
+                on={!left.includes(p.id)}
+                set={(on) => setLeft(on ? left.filter((x) => x !== p.id) : [...left, p.id])}
+              >
                 {p.name}
               </Check>
             ))}
@@ -105,7 +129,9 @@ function Opened({ song, kind, setKind }: { song: Song; kind: Kind; setKind(kind:
       {kind === "lead" && <LeadSheet {...sheet} transposition={read} />}
       {kind === "parts" &&
         (chosen.length ? (
-          chosen.map((part) => <PlayerPage key={part.id} song={song} order={order} paper={paper} part={part} layout={layout} />)
+          chosen.map((part) => (
+            <PlayerPage key={part.id} song={song} order={order} paper={paper} part={part} layout={layout} />
+          ))
         ) : (
           <p className="message">No part is chosen, or none has notes yet.</p>
         ))}

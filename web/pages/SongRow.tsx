@@ -24,7 +24,7 @@ export function SongRow({ song, rename, duplicate, remove }: Props) {
   return (
     <tr className={contents ? "opens" : ""} onClick={open}>
       <td className="title">
-        {renaming ? (
+        {renaming && (
           <Field
             label={`Title of ${song.title}`}
             value={song.title}
@@ -32,11 +32,8 @@ export function SongRow({ song, rename, duplicate, remove }: Props) {
             commit={(title) => title && rename(title)}
             leave={() => setRenaming(false)}
           />
-        ) : contents ? (
-          <Link to={address}>{song.title}</Link>
-        ) : (
-          song.title
         )}
+        {!renaming && (contents ? <Link to={address}>{song.title}</Link> : song.title)}
       </td>
       {contents ? (
         <>

@@ -1,5 +1,6 @@
 import { useRef, type MouseEvent, type PointerEvent } from "react";
 import {
+  sure,
   categoryTitle,
   positionText,
   typeset,
@@ -80,7 +81,9 @@ export function ChordCell({ event, analysis, width, meter, sounding, shape, ...r
         {layoutPinned && <i className="pin-dot" aria-label="voicing pinned" />}
       </span>
       {shape && width > SHAPED && <FretDiagram shape={shape} />}
-      {sounding && sounding !== event.symbol && width > SOUNDING && <span className="sounding">{typeset(sounding)}</span>}
+      {sounding && sounding !== event.symbol && width > SOUNDING && (
+        <span className="sounding">{typeset(sounding)}</span>
+      )}
     </button>
   );
 }
@@ -95,7 +98,8 @@ const FRETS = 64;
 export function ChordBorder({ event, section, axis }: { event: ChordEvent; section: string; axis: Axis }) {
   const grid = usePreferences((s) => s.grid);
   const drag = useRef<{ x: number; start: Ticks } | null>(null);
-  const target = (e: PointerEvent) => Math.round((drag.current!.start + (e.clientX - drag.current!.x) / axis.scale) / grid) * grid;
+  const target = (e: PointerEvent) =>
+    Math.round((sure(drag.current).start + (e.clientX - sure(drag.current).x) / axis.scale) / grid) * grid;
   return (
     <span
       className="chord-border"
@@ -106,7 +110,8 @@ export function ChordBorder({ event, section, axis }: { event: ChordEvent; secti
         drag.current = { x: e.clientX, start: event.start };
       }}
       onPointerMove={(e) => {
-        if (drag.current) e.currentTarget.style.transform = `translateX(${(target(e) - drag.current.start) * axis.scale}px)`;
+        if (drag.current)
+          e.currentTarget.style.transform = `translateX(${(target(e) - drag.current.start) * axis.scale}px)`;
       }}
       onPointerUp={(e) => {
         if (!drag.current) return;

@@ -1,5 +1,13 @@
 import { useEffect, useMemo } from "react";
-import { instrumentOf, typeset, type ChordAnalysis, type ChordEvent, type HarmonyReport } from "../../core/src/index";
+import {
+  nth,
+  sure,
+  instrumentOf,
+  typeset,
+  type ChordAnalysis,
+  type ChordEvent,
+  type HarmonyReport,
+} from "../../core/src/index";
 import { chordsNow } from "../app/commands/chords";
 import { useVoicePart } from "../app/commands/voicings";
 import { usePlayback } from "../app/store/playback";
@@ -43,7 +51,9 @@ export function ChordRow({ data, axis, window }: Props) {
   const harmony = useResults((s) => s.harmony);
   const preview = usePlayback((s) => s.preview !== null);
   const part = useVoicePart(data.song);
-  const shapes = useResults((s) => (part && instrumentOf(part.instrument, data.song).held.by === "frets" ? s.voicing[part.id] : undefined));
+  const shapes = useResults((s) =>
+    part && instrumentOf(part.instrument, data.song).held.by === "frets" ? s.voicing[part.id] : undefined,
+  );
   const find = (id: string) => chordsNow(section).find((c) => c.id === id);
   const focus = (id: string) => {
     reveal(axis, find(id));
@@ -58,7 +68,10 @@ export function ChordRow({ data, axis, window }: Props) {
     if (isNew && view) view.scrollLeft = view.scrollWidth;
   }, [isNew, axis.width, events.length]);
   // What is shown while something is auditioned is not what was analyzed.
-  const analyses = useMemo(() => new Map<string, ChordAnalysis>(preview ? [] : harmony?.chords.map((c) => [c.id, c])), [preview, harmony]);
+  const analyses = useMemo(
+    () => new Map<string, ChordAnalysis>(preview ? [] : harmony?.chords.map((c) => [c.id, c])),
+    [preview, harmony],
+  );
   const current = selected ?? events[0]?.id;
   const end = events.length ? Math.max(...events.map((c) => c.start + c.duration)) : 0;
   return (
@@ -74,7 +87,11 @@ export function ChordRow({ data, axis, window }: Props) {
           const at = shapes?.ids.indexOf(event.id) ?? -1;
           const isChosen = chosen.includes(event.id) || event.id === selected;
           return (
-            <div key={event.id} className={`chord${isChosen ? " selected" : ""}`} style={{ left: axis.x(event.start), width }}>
+            <div
+              key={event.id}
+              className={`chord${isChosen ? " selected" : ""}`}
+              style={{ left: axis.x(event.start), width }}
+            >
               {typing?.id === event.id ? (
                 <SymbolInput typed={typed} />
               ) : (
@@ -87,7 +104,7 @@ export function ChordRow({ data, axis, window }: Props) {
                   focusable={event.id === current}
                   analysis={analyses.get(event.id)}
                   sounding={data.sounding.get(event.id)}
-                  shape={at >= 0 ? shapes!.chords[at]!.shape : undefined}
+                  shape={at >= 0 ? nth(sure(shapes).chords, at).shape : undefined}
                   layoutPinned={part !== undefined && event.voicings?.[part.id]?.pinned === true}
                   focus={focus}
                   rename={() => typed.begin(event.id, event.symbol)}
@@ -98,7 +115,10 @@ export function ChordRow({ data, axis, window }: Props) {
           );
         })}
         {isNew && (
-          <div className="chord new" style={{ left: Math.min(axis.x(end), Math.max(0, axis.width - NEW_WIDTH)), width: NEW_WIDTH }}>
+          <div
+            className="chord new"
+            style={{ left: Math.min(axis.x(end), Math.max(0, axis.width - NEW_WIDTH)), width: NEW_WIDTH }}
+          >
             <SymbolInput typed={typed} />
           </div>
         )}
@@ -118,7 +138,7 @@ export function ChordRow({ data, axis, window }: Props) {
 
 /** The symbol that is being typed, with what is wrong with it. */
 function SymbolInput({ typed }: { typed: ChordTyping }) {
-  const { id, text, problem } = typed.typing!;
+  const { id, text, problem } = sure(typed.typing);
   return (
     <>
       <input
@@ -141,7 +161,15 @@ function SymbolInput({ typed }: { typed: ChordTyping }) {
 }
 
 /** Stretches that are heard in another key. */
-const Regions = ({ regions, events, axis }: { regions: HarmonyReport["regions"]; events: readonly ChordEvent[]; axis: Axis }) =>
+const Regions = ({
+  regions,
+  events,
+  axis,
+}: {
+  regions: HarmonyReport["regions"];
+  events: readonly ChordEvent[];
+  axis: Axis;
+}) =>
   regions.map((r) => {
     const first = events.find((c) => c.id === r.from);
     const last = events.find((c) => c.id === r.to);

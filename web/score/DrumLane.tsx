@@ -1,5 +1,5 @@
 import { memo, useRef, useState } from "react";
-import { laneName, positionText, typeset, type Drum, type Hit } from "../../core/src/index";
+import { nth, laneName, positionText, typeset, type Drum, type Hit } from "../../core/src/index";
 import { hitsNow } from "../app/commands/drums";
 import { usePlayback } from "../app/store/playback";
 import { usePreferences } from "../app/store/preferences";
@@ -61,7 +61,14 @@ export const DrumLane = memo(function DrumLane({ data, axis, window, row }: Prop
         </text>
       )}
       {cursor && (
-        <rect className="cursor" x={axis.x(cursor.start) + RADIUS - 8} y={cursor.row * row + 0.5} width={16} height={row - 1} rx={3} />
+        <rect
+          className="cursor"
+          x={axis.x(cursor.start) + RADIUS - 8}
+          y={cursor.row * row + 0.5}
+          width={16}
+          height={row - 1}
+          rx={3}
+        />
       )}
     </svg>
   );
@@ -69,7 +76,7 @@ export const DrumLane = memo(function DrumLane({ data, axis, window, row }: Prop
 
 /** What stands where the keyboard is, to be said. */
 function cursorText(data: SectionData, rows: readonly Drum[], { row, start }: Cursor): string {
-  const drum = rows[row]!;
+  const drum = nth(rows, row);
   const hit = hitsNow(data.section.id, drum).find((h) => h.start === start);
   const main = drum === "kick" && data.kicks.some((k) => k.main && k.start === start);
   const what = hit ? `velocity ${hit.velocity}${main ? ", main accent" : ""}` : "empty";
@@ -82,7 +89,10 @@ function Grid({ data, axis, window, step, height }: Props & { step: number; heig
   return barsInSight(axis, window, section.bars, meter).flatMap((b) =>
     Array.from({ length: meter.bar / step }, (_, i) => {
       const x = axis.x(b * meter.bar + i * step);
-      const kind = i === 0 ? "bar-line" : beats.has(i * step) ? "beat-line" : "step-line";
+      let kind: "bar-line" | "beat-line" | "step-line";
+      if (i === 0) kind = "bar-line";
+      else if (beats.has(i * step)) kind = "beat-line";
+      else kind = "step-line";
       return <line key={`${b}.${i}`} className={kind} x1={x} x2={x} y1={0} y2={height} />;
     }),
   );
@@ -110,13 +120,21 @@ function Row({ drum, foot, row, data, axis, window }: Props & { drum: Drum; foot
   );
 }
 
-const hitText = (data: SectionData, drum: Drum, h: Hit): string =>
-  [
+const hitText = (data: SectionData, drum: Drum, h: Hit): string => {
+  const timing = () => {
+    if (h.offset) {
+      if (h.offset > 0) return "late";
+      return "early";
+    }
+    return "";
+  };
+  return [
     laneName(data.section, drum),
     positionText(data.meter, h.start),
     `velocity ${h.velocity}`,
-    h.offset ? (h.offset > 0 ? "late" : "early") : "",
+    timing(),
     h.pitch ? typeset(h.pitch) : "",
   ]
     .filter(Boolean)
     .join(", ");
+};

@@ -4,7 +4,17 @@ import { inSight, type Axis, type Window } from "./axis";
 import { RADIUS } from "./layout";
 
 /** The kick's hits run up through the bass lane, so that a coincidence is seen. */
-export const KickLines = ({ data, axis, height, window }: { data: SectionData; axis: Axis; height: number; window: Window }) =>
+export const KickLines = ({
+  data,
+  axis,
+  height,
+  window,
+}: {
+  data: SectionData;
+  axis: Axis;
+  height: number;
+  window: Window;
+}) =>
   data.kicks
     .filter((k) => inSight(axis, window, k.start, k.start))
     .map((kick) => (

@@ -1,5 +1,6 @@
 import { memo } from "react";
 import {
+  sure,
   chordPitchClasses,
   mod,
   parseKey,
@@ -49,7 +50,14 @@ export const LaneBack = memo(function LaneBack({ data, axis, scale, height, wind
         meter.beats.map((beat) => {
           const x = axis.x(b * meter.bar + beat.start);
           return (
-            <line key={`${b}.${beat.start}`} className={beat.start === 0 ? "bar-line" : "beat-line"} x1={x} x2={x} y1={0} y2={height} />
+            <line
+              key={`${b}.${beat.start}`}
+              className={beat.start === 0 ? "bar-line" : "beat-line"}
+              x1={x}
+              x2={x}
+              y1={0}
+              y2={height}
+            />
           );
         }),
       )}
@@ -76,14 +84,20 @@ const pitchesIn = ({ low, high }: LaneScale, pc: number): Midi[] => {
 };
 
 function Tones({ chord: c, axis, scale }: { chord: RealizedChord; axis: Axis; scale: LaneScale }) {
-  const root = rootPc(c.chord!);
+  const root = rootPc(sure(c.chord));
   const end = axis.x(c.start + c.duration);
-  return chordPitchClasses(c.chord!).flatMap((pc) => {
+  return chordPitchClasses(sure(c.chord)).flatMap((pc) => {
     const above = mod(pc - root, 12);
     const strong = above === 0 || above === 7;
     return pitchesIn(scale, pc).map((m) => (
       <g key={m}>
-        <line className={strong ? "tone strong" : "tone"} x1={axis.x(c.start)} x2={end} y1={scale.y(m)} y2={scale.y(m)} />
+        <line
+          className={strong ? "tone strong" : "tone"}
+          x1={axis.x(c.start)}
+          x2={end}
+          y1={scale.y(m)}
+          y2={scale.y(m)}
+        />
         {strong && c.duration * axis.scale > NAMED && (
           <text className="tone-name" x={end - 4} y={scale.y(m) - 2}>
             {above === 0 ? "R" : "5"}
@@ -95,8 +109,18 @@ function Tones({ chord: c, axis, scale }: { chord: RealizedChord; axis: Axis; sc
 }
 
 /** Tensions of a chord in its key, and the notes to avoid. */
-function Tensions({ chord: c, keyOf, axis, scale }: { chord: RealizedChord; keyOf: Key; axis: Axis; scale: LaneScale }) {
-  return tensions(c.chord!, keyOf).flatMap((t) =>
+function Tensions({
+  chord: c,
+  keyOf,
+  axis,
+  scale,
+}: {
+  chord: RealizedChord;
+  keyOf: Key;
+  axis: Axis;
+  scale: LaneScale;
+}) {
+  return tensions(sure(c.chord), keyOf).flatMap((t) =>
     pitchesIn(scale, t.pc).map((m) => (
       <g key={m} className={t.available ? "tension" : "tension avoid"}>
         <line x1={axis.x(c.start)} x2={axis.x(c.start + c.duration)} y1={scale.y(m)} y2={scale.y(m)} />

@@ -31,11 +31,10 @@ export function LaneLabel({ data, part, box }: { data: SectionData; part: Part; 
         <b title={part.name}>{part.name}</b>
         <LaneMenu data={data} part={part} />
       </span>
-      {open && out ? (
-        <span className="role">out in this pass</span>
-      ) : open && part.role !== "drums" && instrument !== part.name ? (
+      {open && out && <span className="role">out in this pass</span>}
+      {open && !out && part.role !== "drums" && instrument !== part.name && (
         <span className="role">{typesetNames(instrument)}</span>
-      ) : null}
+      )}
       <span className="lane-tools">
         <Toggle
           on={part.muted ?? false}
@@ -59,7 +58,11 @@ export function LaneLabel({ data, part, box }: { data: SectionData; part: Part; 
         </button>
       </span>
       {open &&
-        (part.role === "drums" ? <DrumNames data={data} height={box.height} /> : <Octaves data={data} part={part} height={box.height} />)}
+        (part.role === "drums" ? (
+          <DrumNames data={data} height={box.height} />
+        ) : (
+          <Octaves data={data} part={part} height={box.height} />
+        ))}
     </div>
   );
 }

@@ -13,7 +13,12 @@ import { Select } from "../kit/Select";
 export function LaneMenu({ data, part }: { data: SectionData; part: Part }) {
   return (
     <Dropdown autoClose="outside" className="lane-menu">
-      <Dropdown.Toggle as="button" type="button" aria-label={`change ${part.name}`} title="Name, instrument, place, more parts">
+      <Dropdown.Toggle
+        as="button"
+        type="button"
+        aria-label={`change ${part.name}`}
+        title="Name, instrument, place, more parts"
+      >
         <i className="bi-three-dots" />
       </Dropdown.Toggle>
       <Dropdown.Menu popperConfig={{ strategy: "fixed" }} renderOnMount={false}>
@@ -60,7 +65,9 @@ function Items({ data, part }: { data: SectionData; part: Part }) {
             <MoveSelect
               label={`Move the notes of ${part.name} in all sections`}
               words="move its notes everywhere"
-              go={(by, said) => move({ do: "transposePart", part: part.id, ...by }, `${part.name} went ${said} in all sections`)}
+              go={(by, said) =>
+                move({ do: "transposePart", part: part.id, ...by }, `${part.name} went ${said} in all sections`)
+              }
             />
           </>
         )}

@@ -1,5 +1,7 @@
 import { useEffect, useMemo, useRef, useState, type RefObject } from "react";
 import {
+  firstOf,
+  sure,
   engraveGrand,
   instrumentOf,
   feelText,
@@ -48,14 +50,16 @@ function useSheet(parts: readonly StaffPart[], bars: number, above: number, symb
   const [placed, setPlaced] = useState<Placed | null>(null);
   useEffect(() => {
     const observer = new ResizeObserver(() => setWidth(Math.floor((scroller.current?.clientWidth ?? 900) / 20) * 20));
-    observer.observe(scroller.current!);
+    observer.observe(sure(scroller.current));
     return () => observer.disconnect();
   }, []);
   useEffect(() => {
     const stop = { on: false };
-    void drawStaves(sheet.current!, parts, { ...PLAIN_SHEET, width: width - 30, bars, above, symbols }, stop).then((result) => {
-      if (!stop.on && result) setPlaced(result);
-    });
+    void drawStaves(sure(sheet.current), parts, { ...PLAIN_SHEET, width: width - 30, bars, above, symbols }, stop).then(
+      (result) => {
+        if (!stop.on && result) setPlaced(result);
+      },
+    );
     return () => {
       stop.on = true;
     };
@@ -72,7 +76,8 @@ const useSheetPlayhead = (placed: Placed | null, scroller: RefObject<HTMLDivElem
     if (!at || !view) return false;
     head.style.transform = `translate(${at.x}px, ${at.top}px)`;
     head.style.height = `${at.height}px`;
-    if (at.top < view.scrollTop || at.top + at.height > view.scrollTop + view.clientHeight) view.scrollTop = Math.max(0, at.top - 20);
+    if (at.top < view.scrollTop || at.top + at.height > view.scrollTop + view.clientHeight)
+      view.scrollTop = Math.max(0, at.top - 20);
     return true;
   });
 
@@ -89,12 +94,17 @@ export default function Notation({ data }: { data: SectionData }) {
       .filter((p) => (only ? p.id === only : lanes[p.id] !== false))
       .flatMap((p) => staffPart(data.song, data.section.id, p, written) ?? []);
   }, [data, written, only, lanes, parted]);
-  const fretted = pitched.find((p) => p.link?.kind === "voicing" && instrumentOf(p.instrument, data.song).held.by === "frets");
+  const fretted = pitched.find(
+    (p) => p.link?.kind === "voicing" && instrumentOf(p.instrument, data.song).held.by === "frets",
+  );
   const shapes = useResults((s) => (fretted ? s.voicing[fretted.id] : undefined));
   const name = useMemo(() => symbolsFor(data, parts, written), [data, parts, written]);
   const symbols = useMemo(
     () =>
-      sheetSymbols(data.section.chords, name).map(({ start, width }) => ({ start, width: Math.max(width * SCREEN, shapes ? DIAGRAM : 0) })),
+      sheetSymbols(data.section.chords, name).map(({ start, width }) => ({
+        start,
+        width: Math.max(width * SCREEN, shapes ? DIAGRAM : 0),
+      })),
     [data.section.chords, name, shapes],
   );
   const { scroller, sheet, placed } = useSheet(parts, data.section.bars, shapes ? SHAPES : SYMBOLS, symbols);
@@ -102,7 +112,7 @@ export default function Notation({ data }: { data: SectionData }) {
   useStaffFindings(sheet, placed);
   const head = useSheetPlayhead(placed, scroller);
   const feel = feelText(sectionSwing(data.song, data.section));
-  const alone = parts.length === 1 ? data.song.parts.find((p) => p.id === parts[0]!.part) : undefined;
+  const alone = parts.length === 1 ? data.song.parts.find((p) => p.id === firstOf(parts).part) : undefined;
   const strings = alone ? stringsText(data.song, alone) : "";
   return (
     <div className="notation" ref={scroller}>
@@ -112,7 +122,11 @@ export default function Notation({ data }: { data: SectionData }) {
           text="staves"
           value={only}
           set={setOnly}
-          choices={[[EACH, "one for each part"], [GRAND, "two for everything"], ...parted.map((p): Choice<string> => [p.id, p.name])]}
+          choices={[
+            [EACH, "one for each part"],
+            [GRAND, "two for everything"],
+            ...parted.map((p): Choice<string> => [p.id, p.name]),
+          ]}
         />
         <Switches
           label="Pitch"
@@ -124,7 +138,7 @@ export default function Notation({ data }: { data: SectionData }) {
           titles={{ written: "Each transposing instrument in its own key" }}
           set={(v) => usePreferences.setState({ written: v === "written" })}
         />
-        {written && parts.length > 1 && parts.some((p) => p.key.signature !== parts[0]!.key.signature) && (
+        {written && parts.length > 1 && parts.some((p) => p.key.signature !== firstOf(parts).key.signature) && (
           <span className="small">chord symbols as they sound</span>
         )}
         <span className="small">
@@ -157,7 +171,7 @@ export default function Notation({ data }: { data: SectionData }) {
 
 /** Chord symbols as the player of the only part reads them; as they sound where there are several. */
 function symbolsFor(data: SectionData, parts: readonly StaffPart[], written: boolean): (symbol: string) => string {
-  const part = parts.length === 1 && written ? data.song.parts.find((p) => p.id === parts[0]!.part) : undefined;
+  const part = parts.length === 1 && written ? data.song.parts.find((p) => p.id === firstOf(parts).part) : undefined;
   return part && part.role !== "drums"
     ? (symbol) => writtenSymbol(symbol, instrumentOf(part.instrument, data.song).transposition)
     : (symbol) => symbol;
@@ -179,7 +193,7 @@ function SheetChords({ data, placed, shapes, name }: SheetChordsProps) {
         const at = placed.at(c.start);
         if (!at) return null;
         const k = shapes?.ids.indexOf(c.id) ?? -1;
-        const shape = k >= 0 ? shapes!.chords[k]?.shape : undefined;
+        const shape = k >= 0 ? sure(shapes).chords[k]?.shape : undefined;
         return (
           <button
             key={c.id}

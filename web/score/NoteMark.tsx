@@ -54,9 +54,20 @@ function saidOf(span: RoleSpan | undefined): string {
 /** While a note is dragged: in the chord, in the key, or outside. */
 function DragTag({ x, y, span, inKey }: { x: number; y: number; span: RoleSpan | undefined; inKey: boolean }) {
   const inChord = span?.kind === "chord";
-  const where = !span?.chord ? (inKey ? "in the key" : "outside the key") : inChord ? "in the chord" : inKey ? "in the key" : "outside";
+  let where: "outside" | "in the key" | "outside the key" | "in the chord";
+  if (!span?.chord) {
+    if (inKey) where = "in the key";
+    else where = "outside the key";
+  } else if (inChord) where = "in the chord";
+  else if (inKey) where = "in the key";
+  else where = "outside";
+  const standing = () => {
+    if (inChord) return "";
+    if (inKey) return "in-key";
+    return "outside";
+  };
   return (
-    <text className={`drag-tag ${inChord ? "" : inKey ? "in-key" : "outside"}`} x={x} y={y}>
+    <text className={`drag-tag ${standing()}`} x={x} y={y}>
       {where}
       {span?.chord && !inChord ? `: ${typeset(span.role)}` : ""}
     </text>
@@ -100,11 +111,24 @@ export const NoteMark = memo(function NoteMark({
       tabIndex={focusable ? 0 : -1}
     >
       <line className="tail" x1={cx} x2={Math.max(cx + 1, x + width - 2)} y1={y} y2={y} />
-      {editable && <rect className="grip" x={Math.max(cx + RADIUS, x + width - 8)} y={y - 7} width={10} height={14} data-grip="true" />}
+      {editable && (
+        <rect
+          className="grip"
+          x={Math.max(cx + RADIUS, x + width - 8)}
+          y={y - 7}
+          width={10}
+          height={14}
+          data-grip="true"
+        />
+      )}
       {note.glideTo && <path className="glide" d={`M${x + width - 12},${y} q8,0 12,-7`} />}
       <circle className="head" cx={cx} cy={y} r={dot ? DOT : RADIUS} />
       {!dot && (
-        <text x={cx} y={y} {...(label.length > 2 ? { textLength: RADIUS * 1.6, lengthAdjust: "spacingAndGlyphs" } : {})}>
+        <text
+          x={cx}
+          y={y}
+          {...(label.length > 2 ? { textLength: RADIUS * 1.6, lengthAdjust: "spacingAndGlyphs" } : {})}
+        >
           {label}
         </text>
       )}

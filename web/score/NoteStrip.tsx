@@ -108,7 +108,11 @@ function ChosenNote({ data, part, note, ids }: { data: SectionData; part: Part; 
         commit={(t) => change({ velocity: Number(t) })}
         suffix="vel"
       />
-      <Toggle on={note.pinned ?? false} title="Pinned notes stay when lines are written" press={() => change({ pinned: !note.pinned })}>
+      <Toggle
+        on={note.pinned ?? false}
+        title="Pinned notes stay when lines are written"
+        press={() => change({ pinned: !note.pinned })}
+      >
         pin
       </Toggle>
       {part.role === "bass" && following && (
@@ -123,7 +127,10 @@ function ChosenNote({ data, part, note, ids }: { data: SectionData; part: Part; 
       <MoveSelect
         label={ids.length > 1 ? `Move ${ids.length} notes` : "Move the note"}
         go={(by, said) =>
-          move({ do: "transposePart", ...place, notes: ids, ...by }, `${counted(ids.length, "note")} of ${part.name} went ${said}`)
+          move(
+            { do: "transposePart", ...place, notes: ids, ...by },
+            `${counted(ids.length, "note")} of ${part.name} went ${said}`,
+          )
         }
       />
       <button

@@ -1,5 +1,7 @@
 import { memo, useMemo, useRef, useState, type KeyboardEvent } from "react";
 import {
+  nth,
+  sure,
   counted,
   noteRoles,
   pitchMidi,
@@ -44,18 +46,23 @@ interface Props {
 /** Which of the two lines of words each sung note's syllable stands on, by note. */
 function wordLines(notes: readonly RealizedNote[], axis: Axis, verse: number): Map<string, number> {
   const sung = notes.filter((n) => n.lyrics?.[verse]);
-  const lines = lyricLines(sung.map((n) => ({ x: axis.x(n.start), text: n.lyrics![verse]! })));
-  return new Map(sung.map((n, i) => [n.id, lines[i]!]));
+  const lines = lyricLines(sung.map((n) => ({ x: axis.x(n.start), text: nth(sure(n.lyrics), verse) })));
+  return new Map(sung.map((n, i) => [n.id, nth(lines, i)]));
 }
 
 /** Range of a lane: as its notes need it, but kept while it is worked in, so that nothing moves under the hand. */
-function useLaneScale(data: SectionData, partId: string, height: number): { scale: LaneScale; hold(on: boolean): void } {
+function useLaneScale(
+  data: SectionData,
+  partId: string,
+  height: number,
+): { scale: LaneScale; hold(on: boolean): void } {
   const part = partOfReal(data, partId);
   const [held, hold] = useState(false);
   const range = useRef(partRange(part, data.song));
   const last = useRef({ section: data.section.id, height });
   const elsewhere = last.current.section !== data.section.id;
-  range.current = held && !elsewhere ? (keptRange(range.current, part) as [number, number]) : partRange(part, data.song);
+  range.current =
+    held && !elsewhere ? (keptRange(range.current, part) as [number, number]) : partRange(part, data.song);
   last.current = { section: data.section.id, height };
   const foot = laneFoot(part.notes, height);
   const [low, high] = range.current;
@@ -63,9 +70,13 @@ function useLaneScale(data: SectionData, partId: string, height: number): { scal
 }
 
 /** The notes as they are shown: while some are dragged, as they would be. */
-function useShown(data: SectionData, part: RealizedPart, { changes, copies }: NoteGestures): Pick<NotesProps, "notes" | "roles"> {
+function useShown(
+  data: SectionData,
+  part: RealizedPart,
+  { changes, copies }: NoteGestures,
+): Pick<NotesProps, "notes" | "roles"> {
   return useMemo(() => {
-    if (!changes.length) return { notes: part.notes, roles: data.roles.get(part.id)! };
+    if (!changes.length) return { notes: part.notes, roles: sure(data.roles.get(part.id)) };
     const by = new Map(changes.map((c) => [c.id, c]));
     const went = part.notes.flatMap((n): RealizedNote[] => {
       const change = by.get(n.id);
@@ -79,7 +90,16 @@ function useShown(data: SectionData, part: RealizedPart, { changes, copies }: No
 }
 
 /** A pitched part: its notes over the tones of each chord, written and moved with mouse and keys. */
-export const PitchLane = memo(function PitchLane({ data, part: partId, axis, height, tint, window, findings, lined }: Props) {
+export const PitchLane = memo(function PitchLane({
+  data,
+  part: partId,
+  axis,
+  height,
+  tint,
+  window,
+  findings,
+  lined,
+}: Props) {
   const part = partOfReal(data, partId);
   const source = data.song.parts.find((p) => p.id === partId);
   const preview = usePlayback((s) => s.preview !== null);
@@ -208,7 +228,22 @@ interface NotesProps {
 /** Height of a line of words, and their room to the foot of the lane. */
 const [WORD_LINE, WORD_FOOT] = [13, 5];
 
-function Notes({ data, part, notes, roles, axis, scale, window, height, threaded, findings, ids, current, dragged, ...rest }: NotesProps) {
+function Notes({
+  data,
+  part,
+  notes,
+  roles,
+  axis,
+  scale,
+  window,
+  height,
+  threaded,
+  findings,
+  ids,
+  current,
+  dragged,
+  ...rest
+}: NotesProps) {
   const names = usePreferences((s) => s.names);
   const verse = usePreferences((s) => s.verse);
   const visible = notes.filter((n) => inSight(axis, window, n.start, n.start + n.duration));
@@ -228,7 +263,7 @@ function Notes({ data, part, notes, roles, axis, scale, window, height, threaded
       x={axis.x(note.start)}
       y={scale.y(note.midi)}
       width={widthOf(note)}
-      aside={aside[i]!}
+      aside={nth(aside, i)}
       tint={rest.tint}
       meter={data.meter}
       scale={axis.scale}
@@ -238,9 +273,11 @@ function Notes({ data, part, notes, roles, axis, scale, window, height, threaded
       editable={rest.editable}
       names={names}
       word={note.lyrics?.[verse] ?? ""}
-      {...(dragged === note.id || `${dragged}-copy` === note.id ? { inKey: data.key.pcs.includes(note.midi % 12) } : {})}
+      {...(dragged === note.id || `${dragged}-copy` === note.id
+        ? { inKey: data.key.pcs.includes(note.midi % 12) }
+        : {})}
       onKick={kickAt.has(note.start)}
-      {...(numbers.has(note.id) ? { finding: numbers.get(note.id)! } : {})}
+      {...(numbers.has(note.id) ? { finding: sure(numbers.get(note.id)) } : {})}
     />
   ));
 }

@@ -1,5 +1,5 @@
 import { useRef, useState, type PointerEvent } from "react";
-import { positionText, typesetNames } from "../../core/src/index";
+import { sure, positionText, typesetNames } from "../../core/src/index";
 import { usePlayback } from "../app/store/playback";
 import { useResults } from "../app/store/results";
 import type { SectionData } from "../app/store/sectionData";
@@ -26,7 +26,7 @@ export function Ruler({ data, axis, window }: { data: SectionData; axis: Axis; w
   const { bar } = data.meter;
   const every = numbered(bar * axis.scale);
   const tickAt = (clientX: number) => {
-    const tick = axis.tick(clientX - ruler.current!.getBoundingClientRect().left);
+    const tick = axis.tick(clientX - sure(ruler.current).getBoundingClientRect().left);
     return Math.min(data.length - 1, Math.max(0, tick));
   };
   const onMove = (e: PointerEvent) => {
@@ -39,7 +39,7 @@ export function Ruler({ data, axis, window }: { data: SectionData; axis: Axis; w
   };
   const onUp = (e: PointerEvent) => {
     if (drag && !drag.looping) {
-      const beat = data.meter.beats.findLast((b) => b.start <= tickAt(e.clientX) % bar)!;
+      const beat = sure(data.meter.beats.findLast((b) => b.start <= tickAt(e.clientX) % bar));
       usePlayback.setState({ from: Math.floor(tickAt(e.clientX) / bar) * bar + beat.start });
     }
     setDrag(null);
@@ -97,7 +97,10 @@ function OwnBars({ data, axis }: { data: SectionData; axis: Axis }) {
     <div
       key={own.bars[0]}
       className="own-bars"
-      style={{ left: axis.x(own.bars[0] * data.meter.bar), width: (own.bars[1] - own.bars[0]) * data.meter.bar * axis.scale }}
+      style={{
+        left: axis.x(own.bars[0] * data.meter.bar),
+        width: (own.bars[1] - own.bars[0]) * data.meter.bar * axis.scale,
+      }}
       title={`Of this pass alone: ${ownText(data.song, own)}`}
     />
   ));

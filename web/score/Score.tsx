@@ -1,5 +1,5 @@
 import { useEffect, useMemo } from "react";
-import { instrumentOf, type Part, type Pass } from "../../core/src/index";
+import { sure, instrumentOf, type Part, type Pass } from "../../core/src/index";
 import { usePreferences } from "../app/store/preferences";
 import { useResults } from "../app/store/results";
 import type { SectionData } from "../app/store/sectionData";
@@ -24,7 +24,9 @@ const TINTS: Partial<Record<Part["role"], string>> = {
 };
 
 const tintOf = (part: Part): string =>
-  part.role === "drums" ? "" : (TINTS[part.role] ?? (instrumentOf(part.instrument).sound === "voice" ? "tint-vocal" : "tint-counter"));
+  part.role === "drums"
+    ? ""
+    : (TINTS[part.role] ?? (instrumentOf(part.instrument).sound === "voice" ? "tint-vocal" : "tint-counter"));
 
 /** Pixels drawn beyond the edges, so that scrolling shows no gaps. */
 const BEYOND = 250;
@@ -36,7 +38,10 @@ function useFit(width: number, { pickup, section: { bars }, meter }: SectionData
   useEffect(() => {
     if (!fit) return;
     const room = width - LABEL_WIDTH;
-    const zoom = fit === "section" ? zoomToFit(room - BEHIND, pickup, bars * meter.bar) : zoomForBars(room - BEHIND, pickup, bars, meter);
+    const zoom =
+      fit === "section"
+        ? zoomToFit(room - BEHIND, pickup, bars * meter.bar)
+        : zoomForBars(room - BEHIND, pickup, bars, meter);
     usePreferences.setState({ zoom });
   }, [fit, width, pickup, bars, meter]);
 }
@@ -47,7 +52,8 @@ const NOBODY: readonly string[] = [];
 function PassNote({ data }: { data: SectionData }) {
   const pass = usePass();
   const here = useSelection((s) => s.here);
-  if (pass?.sectionId !== data.section.id || !(here || pass.own || pass.transpose || pass.playing || pass.name)) return null;
+  if (pass?.sectionId !== data.section.id || !(here || pass.own || pass.transpose || pass.playing || pass.name))
+    return null;
   return (
     <span className="pass-note">
       {pass.name ?? timeOf(pass)}
@@ -76,7 +82,10 @@ export function Score({ data, focus }: { data: SectionData; focus: readonly stri
   const parts = useMemo(() => laneOrder(data.song.parts), [data.song.parts]);
   const head = usePlayhead(view.ref, axis);
   useFit(view.width, data);
-  const window = useMemo(() => ({ from: view.left - BEYOND, to: view.left + view.width + BEYOND }), [view.left, view.width]);
+  const window = useMemo(
+    () => ({ from: view.left - BEYOND, to: view.left + view.width + BEYOND }),
+    [view.left, view.width],
+  );
   const rows = rowsOf(data.section).length;
   const boxes = laneBoxes(parts, rows, view.height - TOP_HEIGHT, focus, chosen);
   // What one works in comes into view with its workspace.
@@ -101,7 +110,7 @@ export function Score({ data, focus }: { data: SectionData; focus: readonly stri
           <ChordRow data={data} axis={axis} window={window} />
         </div>
         {parts.map((part) => {
-          const box = boxes.get(part.id)!;
+          const box = sure(boxes.get(part.id));
           const tint = tintOf(part);
           return (
             <section
@@ -112,11 +121,11 @@ export function Score({ data, focus }: { data: SectionData; focus: readonly stri
               aria-label={part.name}
             >
               <LaneLabel data={data} part={part} box={box} />
-              {box.folded ? (
-                <Strip data={data} part={part.id} axis={axis} />
-              ) : part.role === "drums" ? (
+              {box.folded && <Strip data={data} part={part.id} axis={axis} />}
+              {!box.folded && part.role === "drums" && (
                 <DrumLane data={data} axis={axis} window={window} row={box.height / rows} />
-              ) : (
+              )}
+              {!box.folded && part.role !== "drums" && (
                 <PitchLane
                   data={data}
                   part={part.id}

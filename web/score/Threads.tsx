@@ -1,5 +1,5 @@
 import { memo } from "react";
-import { countedBy, QUARTER, RULES, threads, voicedChords } from "../../core/src/index";
+import { nth, sure, countedBy, QUARTER, RULES, threads, voicedChords } from "../../core/src/index";
 import type { SectionData } from "../app/store/sectionData";
 import type { Axis, Window } from "./axis";
 import { DOTS_BELOW } from "./layout";
@@ -12,7 +12,7 @@ interface Props {
   window: Window;
 }
 
-const PARALLELS = RULES.find((r) => r.id === "parallels")!;
+const PARALLELS = sure(RULES.find((r) => r.id === "parallels"));
 
 const REACH = 22;
 
@@ -35,7 +35,7 @@ export const Threads = memo(function Threads({ data, part, axis, y, window }: Pr
   const out = [];
   for (const [i, chord] of chords.entries()) {
     const last = i === chords.length - 1;
-    const next = last ? (joins ? chords[0] : undefined) : chords[i + 1];
+    const next = last && joins ? chords[0] : chords[i + 1];
     const end = chord.start + chord.duration;
     if (!next || (!last && next.start > end)) continue;
     const x = axis.x(end);
@@ -46,7 +46,7 @@ export const Threads = memo(function Threads({ data, part, axis, y, window }: Pr
       next.pitches.map((p) => p.midi),
       counted,
     )) {
-      const [y1, y2] = [y(chord.pitches[t.from]!.midi), y(next.pitches[t.to]!.midi)];
+      const [y1, y2] = [y(nth(chord.pitches, t.from).midi), y(nth(next.pitches, t.to).midi)];
       out.push(
         <g
           key={`${chord.id}.${t.from}.${t.to}`}

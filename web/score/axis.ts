@@ -28,7 +28,8 @@ export function makeAxis(zoom: number, pickup: Ticks, length: Ticks): Axis {
 }
 
 /** Zoom at which a length fits a width in pixels. */
-export const zoomToFit = (width: number, pickup: Ticks, length: Ticks): number => (Math.max(1, width) / (length + pickup)) * QUARTER;
+export const zoomToFit = (width: number, pickup: Ticks, length: Ticks): number =>
+  (Math.max(1, width) / (length + pickup)) * QUARTER;
 
 /** Most pixels a quarter note where bars are fitted. */
 const WIDEST = 96;
@@ -49,7 +50,8 @@ export interface Window {
 }
 
 /** Whether something between two ticks is in sight. */
-export const inSight = (axis: Axis, { from, to }: Window, start: Ticks, end: Ticks): boolean => axis.x(end) >= from && axis.x(start) <= to;
+export const inSight = (axis: Axis, { from, to }: Window, start: Ticks, end: Ticks): boolean =>
+  axis.x(end) >= from && axis.x(start) <= to;
 
 /** Bars that are in sight, counted from 0. */
 export const barsInSight = (axis: Axis, window: Window, bars: number, meter: Meter): number[] =>

@@ -11,16 +11,34 @@ import {
   Tuplet,
   type StemmableNote,
 } from "vexflow/bravura";
-import { EIGHTH, QUARTER, staffStep, TOP_LINE, type EngravedChord, type Meter, type StaffClef, type TabMoment } from "../../core/src/index";
+import {
+  firstOf,
+  nth,
+  sure,
+  EIGHTH,
+  QUARTER,
+  staffStep,
+  TOP_LINE,
+  type EngravedChord,
+  type Meter,
+  type StaffClef,
+  type TabMoment,
+} from "../../core/src/index";
 import { Spacer } from "./small";
 import { widthOf } from "./svg";
 
 const vexKey = (pitch: string): string => {
-  const [, name, octave] = /^([A-G](?:bb|b|##|x|#)?)(-?\d+)$/.exec(pitch)!;
-  return `${name!.toLowerCase().replace("x", "##")}/${octave}`;
+  const [, name, octave] = sure(/^([A-G](?:bb|b|##|x|#)?)(-?\d+)$/.exec(pitch));
+  return `${sure(name).toLowerCase().replace("x", "##")}/${octave}`;
 };
 
-const REST_KEY: Record<StaffClef, string> = { treble: "b/4", bass: "d/3", alto: "c/4", tenor: "a/3", percussion: "b/4" };
+const REST_KEY: Record<StaffClef, string> = {
+  treble: "b/4",
+  bass: "d/3",
+  alto: "c/4",
+  tenor: "a/3",
+  percussion: "b/4",
+};
 
 /** One voice of a bar as notes that can be drawn. */
 export interface Bar {
@@ -40,7 +58,9 @@ function restBeside(rest: EngravedChord, clef: StaffClef, stem: Stem, other: rea
     .filter((c) => c.start < rest.start + rest.ticks && c.start + c.ticks > rest.start)
     .flatMap((c) => c.notes.map((n) => staffStep(n.pitch)));
   const step =
-    stem === UP ? Math.max(middle + ASIDE, ...steps.map((s) => s + CLEAR)) : Math.min(middle - ASIDE, ...steps.map((s) => s - CLEAR));
+    stem === UP
+      ? Math.max(middle + ASIDE, ...steps.map((s) => s + CLEAR))
+      : Math.min(middle - ASIDE, ...steps.map((s) => s - CLEAR));
   return `${LETTERS[step % 7]}/${Math.floor(step / 7)}`;
 }
 const LETTERS = "cdefgab";
@@ -74,18 +94,25 @@ export function barOf(
   other: readonly EngravedChord[] = [],
 ): Bar {
   const silent = chords.every((c) => !c.notes.length);
-  const list = silent ? [{ ...chords[0]!, value: "w" as const, dots: 0 as const, triplet: false }] : chords;
+  const list = silent ? [{ ...firstOf(chords), value: "w" as const, dots: 0 as const, triplet: false }] : chords;
   const notes = list.map((c): StemmableNote => {
     const rest = !c.notes.length;
     const duration = `${c.value}${c.dots ? "d" : ""}`;
     if (c.hidden)
-      return c.triplet ? new Unseen({ clef, keys: [REST_KEY[clef]], duration: `${duration}r` }) : new GhostNote({ duration, dots: c.dots });
+      return c.triplet
+        ? new Unseen({ clef, keys: [REST_KEY[clef]], duration: `${duration}r` })
+        : new GhostNote({ duration, dots: c.dots });
     const restKey = stem === undefined ? REST_KEY[clef] : restBeside(c, clef, stem, other);
     const slash = c.notes.some((n) => n.head === "slash");
+    const kind = () => {
+      if (rest) return "r";
+      if (slash) return "s";
+      return "";
+    };
     const note = new StaveNote({
       clef,
       keys: rest ? [restKey] : c.notes.map((n) => vexKey(n.pitch) + (n.head ? HEADS[n.head] : "")),
-      duration: `${duration}${rest ? "r" : slash ? "s" : ""}`,
+      duration: `${duration}${kind()}`,
       ...(stem === undefined ? { autoStem: true } : { stemDirection: stem }),
       ...(silent ? { alignCenter: true } : {}),
     });
@@ -95,7 +122,10 @@ export function barOf(
       const sign = new Accidental(ACCIDENTALS[n.accidental.alter] ?? "n");
       note.addModifier(n.accidental.courtesy ? sign.setAsCautionary() : sign, k);
     });
-    const words = Math.max(0, ...(c.words ?? []).map((w) => (w ? widthOf(`${w.text}${w.goesOn ? "-" : ""} `, "syllable") * text : 0)));
+    const words = Math.max(
+      0,
+      ...(c.words ?? []).map((w) => (w ? widthOf(`${w.text}${w.goesOn ? "-" : ""} `, "syllable") * text : 0)),
+    );
     if (words) note.addModifier(new Spacer(words));
     return note;
   });
@@ -103,14 +133,19 @@ export function barOf(
   // A triplet is known before beams are laid: its three eighths are one beat.
   const tuplets = tupletsOf(list, notes);
   const groups = meter.beats.map((b) => new Fraction(b.duration / EIGHTH, 8));
-  const beams = Beam.generateBeams(notes, stem === undefined ? { groups, maintainStemDirections: false } : { groups, stemDirection: stem });
+  const beams = Beam.generateBeams(
+    notes,
+    stem === undefined ? { groups, maintainStemDirections: false } : { groups, stemDirection: stem },
+  );
   // Beams turn stems: dots and lines are set when that is known, at the heads, or outside where another voice is on that side.
   notes.forEach((note, i) => {
-    const sign = list[i]!.articulation;
+    const sign = nth(list, i).articulation;
     if (!sign) return;
     const above = stem === undefined ? note.getStemDirection() === DOWN : stem === UP;
     note.addModifier(
-      new Articulation(sign === "staccato" ? "a." : "a-").setPosition(above ? ModifierPosition.ABOVE : ModifierPosition.BELOW),
+      new Articulation(sign === "staccato" ? "a." : "a-").setPosition(
+        above ? ModifierPosition.ABOVE : ModifierPosition.BELOW,
+      ),
     );
   });
   for (const tuplet of tuplets) tuplet.setBracketed(tuplet.getNotes().some((n) => !(n as StemmableNote).hasBeam()));
@@ -123,7 +158,7 @@ function tupletsOf(list: readonly EngravedChord[], notes: StemmableNote[]): Tupl
   list.forEach((c, i) => {
     if (!c.triplet) return;
     const beat = Math.floor(c.start / QUARTER);
-    beats.set(beat, [...(beats.get(beat) ?? []), notes[i]!]);
+    beats.set(beat, [...(beats.get(beat) ?? []), nth(notes, i)]);
   });
   return [...beats.values()].map((group) => new Tuplet(group, { numNotes: 3, notesOccupied: 2 }));
 }

@@ -1,6 +1,6 @@
 import { useState, type KeyboardEvent } from "react";
 import { flushSync } from "react-dom";
-import { NO_CHORD, type Problem } from "../../core/src/index";
+import { sure, NO_CHORD, type Problem } from "../../core/src/index";
 import { chordsNow, putEdit } from "../app/commands/chords";
 import type { SectionData } from "../app/store/sectionData";
 import { chooseChord } from "../app/store/selection";
@@ -25,7 +25,11 @@ export interface ChordTyping {
 }
 
 /** Typing symbols in the row: Enter takes one, Tab goes on to the next and past the end to a new bar, Escape leaves it as it was. */
-export function useChordTyping(data: SectionData, focus: (id: string) => void, reveal: (id: string) => void): ChordTyping {
+export function useChordTyping(
+  data: SectionData,
+  focus: (id: string) => void,
+  reveal: (id: string) => void,
+): ChordTyping {
   const [typing, setTyping] = useState<Typing | null>(null);
   const section = data.section.id;
   /** Takes what was typed; false when it cannot be read. */
@@ -45,9 +49,9 @@ export function useChordTyping(data: SectionData, focus: (id: string) => void, r
     return false;
   };
   const onTab = (back: boolean) => {
-    if (typing!.id === NEW && !typing!.text.trim()) return setTyping(null);
+    if (sure(typing).id === NEW && !sure(typing).text.trim()) return setTyping(null);
     const before = chordsNow(section);
-    const at = typing!.id === NEW ? before.length : before.findIndex((c) => c.id === typing!.id);
+    const at = sure(typing).id === NEW ? before.length : before.findIndex((c) => c.id === sure(typing).id);
     if (!commit()) return;
     const next = chordsNow(section)[at + (back ? -1 : 1)];
     if (next) {
@@ -59,20 +63,21 @@ export function useChordTyping(data: SectionData, focus: (id: string) => void, r
   return {
     typing,
     begin: (id, text) => setTyping({ id, text, problem: null }),
-    change: (text) => setTyping({ ...typing!, text, problem: null }),
+    change: (text) => setTyping({ ...sure(typing), text, problem: null }),
     onBlur: () => {
       if (typing?.problem) setTyping(null);
       else commit();
     },
     onKeyDown(e) {
       e.stopPropagation();
-      const id = typing!.id;
+      const id = sure(typing).id;
       if (e.key === "Tab") {
         e.preventDefault();
         onTab(e.shiftKey);
         return;
       }
-      const done = e.key === "Escape" ? (flushSync(() => setTyping(null)), true) : e.key === "Enter" && flushSync(commit);
+      const done =
+        e.key === "Escape" ? (flushSync(() => setTyping(null)), true) : e.key === "Enter" && flushSync(commit);
       if (done && id !== NEW) focus(id);
     },
   };

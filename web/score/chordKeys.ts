@@ -1,3 +1,4 @@
+import { nth } from "../../core/src/index";
 import type { KeyboardEvent } from "react";
 import { flushSync } from "react-dom";
 import { chordsNow } from "../app/commands/chords";
@@ -37,11 +38,12 @@ export function chordKey(e: KeyboardEvent, { section, id, focus, rename }: Row):
   const upward = { ArrowUp: 1, ArrowDown: -1 }[e.key];
   const command = e.ctrlKey || e.metaKey;
   if (step) {
-    const next = events[Math.min(events.length - 1, Math.max(0, index + step))]!;
+    const next = nth(events, Math.min(events.length - 1, Math.max(0, index + step)));
     // Drawn at once, so that the next key finds it.
     flushSync(() => chooseInRow(section, next.id, e.shiftKey));
     focus(next.id);
-  } else if (upward) edit({ do: "moveChords", section, chords: ids, by: e.shiftKey ? "semitone" : "scale", steps: upward });
+  } else if (upward)
+    edit({ do: "moveChords", section, chords: ids, by: e.shiftKey ? "semitone" : "scale", steps: upward });
   else if (e.key === "Enter") rename();
   else if (e.key === "Delete" || e.key === "Backspace") {
     const near = events[index - 1] ?? events[index + ids.length];

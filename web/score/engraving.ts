@@ -10,9 +10,27 @@ import {
   TabStave,
   type RenderContext,
 } from "vexflow/bravura";
-import { voicesIn, type EngravedPart, type EngravedStaff, type Tablature } from "../../core/src/index";
+import {
+  firstOf,
+  lastOf,
+  nth,
+  sure,
+  voicesIn,
+  type EngravedPart,
+  type EngravedStaff,
+  type Tablature,
+} from "../../core/src/index";
 import { barOf, DOWN, tabBar, UP } from "./bars";
-import { drawTies, formatBar, looseVoice, spotsOf, symbolVoice, type BarBox, type Drawn, type Pending } from "./formatting";
+import {
+  drawTies,
+  formatBar,
+  looseVoice,
+  spotsOf,
+  symbolVoice,
+  type BarBox,
+  type Drawn,
+  type Pending,
+} from "./formatting";
 import { layOutSheet, placesOf, type Line, type Placed, type SheetOptions, type Spot } from "./sheet";
 import { type StaffPart } from "./rows";
 import { TAB_GAP, type Row } from "./rows";
@@ -21,7 +39,7 @@ import { shrinkModifier, shrinkNote, SMALL_GAP } from "./small";
 import { Marks, type Chorded } from "./marks";
 
 const SIGNATURES = ["Cb", "Gb", "Db", "Ab", "Eb", "Bb", "F", "C", "G", "D", "A", "E", "B", "F#", "C#"];
-const signatureOf = (part: EngravedPart): string => SIGNATURES[part.key.signature + 7]!;
+const signatureOf = (part: EngravedPart): string => nth(SIGNATURES, part.key.signature + 7);
 
 /** A head that was drawn, and the note it stands for. */
 interface Head {
@@ -84,7 +102,15 @@ export async function drawStaves(
     context.scale(options.scale, options.scale);
     context.setFillStyle("currentColor").setStrokeStyle("currentColor");
     div.style.setProperty("--text", String(options.text));
-    const drawn: DrawnLine = { ...sheet, line, index, context, svg: div.querySelector("svg")!, chorded: [], spots };
+    const drawn: DrawnLine = {
+      ...sheet,
+      line,
+      index,
+      context,
+      svg: sure(div.querySelector("svg")),
+      chorded: [],
+      spots,
+    };
     if (!(await drawLine(drawn, stop))) return null;
     marks.write(
       drawn.svg,
@@ -137,13 +163,13 @@ function drawBar(sheet: DrawnLine, box: BarBox): void {
   const staves: Stave[] = [];
   for (const [p, part] of parts.entries()) {
     const own = part.staves.map((staff, i) => {
-      const row = sheet.line.rows.parts[p]![i]!;
+      const row = nth(nth(sheet.line.rows.parts, p), i);
       const voices = drawStaff(sheet, { p, i, staff }, row, box);
-      const stave = voices[0]!.stave;
+      const stave = firstOf(voices).stave;
       drawn.push(...voices);
       staves.push(stave);
       if (part.tab && row.tab) {
-        const tab = drawTab(sheet, part.tab, voices[0]!, row.tab.y, box);
+        const tab = drawTab(sheet, part.tab, firstOf(voices), row.tab.y, box);
         drawn.push(tab);
         staves.push(tab.stave);
       }
@@ -151,28 +177,33 @@ function drawBar(sheet: DrawnLine, box: BarBox): void {
     });
     brace(sheet, own, box);
   }
-  const length = parts[0]!.meter.bar;
+  const length = firstOf(parts).meter.bar;
   const begin = Math.max(...staves.map((s) => s.getNoteStartX()));
-  const symbols = symbolVoice(sheet.options, length, box, staves[0]!);
+  const symbols = symbolVoice(sheet.options, length, box, firstOf(staves));
   formatBar(drawn, symbols, begin, box, context);
   for (const d of drawn) sheet.heads.push(...headsOf(d, parts));
   connect(sheet, staves, box);
   for (const d of drawn) if (!(d.stave instanceof TabStave)) drawTies(context, d.bar, d.id, sheet.pending);
   for (const d of drawn)
     d.bar?.chords.forEach((chord, k) => {
-      const note = d.bar!.notes[k];
-      if (note instanceof StaveNote) sheet.chorded.push({ part: d.part, staff: d.staff, second: d.second, bar: box.bar, chord, note });
+      const note = sure(d.bar).notes[k];
+      if (note instanceof StaveNote)
+        sheet.chorded.push({ part: d.part, staff: d.staff, second: d.second, bar: box.bar, chord, note });
     });
   sheet.spots.push(...spotsOf(drawn, symbols, { length, index: sheet.index }, begin, box));
 }
 
 /** Bar lines through all staves. */
 function connect({ context, options, parts }: DrawnLine, staves: readonly Stave[], { bar, span, first }: BarBox): void {
-  const [top, foot] = [staves[0]!, staves.at(-1)!];
+  const [top, foot] = [firstOf(staves), lastOf(staves)];
   const last = bar + span === options.bars;
-  const right = !last ? "singleRight" : options.closes || options.times > 1 ? "boldDoubleRight" : "thinDouble";
+  let right: "singleRight" | "boldDoubleRight" | "thinDouble";
+  if (!last) right = "singleRight";
+  else if (options.closes || options.times > 1) right = "boldDoubleRight";
+  else right = "thinDouble";
   new StaveConnector(top, foot).setType(right).setContext(context).draw();
-  if (first && (staves.length > 1 || parts.length > 1)) new StaveConnector(top, foot).setType("singleLeft").setContext(context).draw();
+  if (first && (staves.length > 1 || parts.length > 1))
+    new StaveConnector(top, foot).setType("singleLeft").setContext(context).draw();
 }
 
 /** A staff without its notes: clef and signature where its line begins, the bar lines, a change of clef before the next bar. */
@@ -180,38 +211,62 @@ function staveOf(sheet: DrawnLine, part: StaffPart, staff: EngravedStaff, row: R
   const { options, context } = sheet;
   const stave = new Stave(box.x, row.y, box.width, part.small ? { spacingBetweenLinesPx: SMALL_GAP } : {});
   const clef = staff.readings[Math.max(0, box.bar)]?.clef ?? staff.clef;
-  const eight = staff.octave === 0 ? undefined : staff.octave < 0 ? "8vb" : "8va";
+  let eight: "8vb" | "8va" | undefined;
+  if (staff.octave === 0) eight = undefined;
+  else if (staff.octave < 0) eight = "8vb";
+  else eight = "8va";
   if (box.first) {
-    stave.addClef(clef, "default", staff.octave === 0 ? undefined : staff.octave < 0 ? "8vb" : "8va").addKeySignature(signatureOf(part));
-    if (box.opening && !part.small && options.time) stave.addTimeSignature(part.meter.text.split(" ")[0]!);
+    const octaveSign = () => {
+      if (staff.octave === 0) return undefined;
+      if (staff.octave < 0) return "8vb";
+      return "8va";
+    };
+    stave.addClef(clef, "default", octaveSign()).addKeySignature(signatureOf(part));
+    if (box.opening && !part.small && options.time) stave.addTimeSignature(firstOf(part.meter.text.split(" ")));
   }
   const after = staff.readings[box.bar + box.span]?.clef;
   if (after && after !== clef) stave.addEndClef(after, "small", eight);
   if (part.small) stave.getModifiers().forEach(shrinkModifier);
   if (options.times > 1 && box.bar === 0) stave.setBegBarType(BAR_LINE.repeatBegin);
-  if (box.bar + box.span === options.bars)
-    stave.setEndBarType(options.times > 1 ? BAR_LINE.repeatEnd : options.closes ? BAR_LINE.end : BAR_LINE.double);
+  if (box.bar + box.span === options.bars) {
+    const barLine = () => {
+      if (options.times > 1) return BAR_LINE.repeatEnd;
+      if (options.closes) return BAR_LINE.end;
+      return BAR_LINE.double;
+    };
+    stave.setEndBarType(barLine());
+  }
   stave.setContext(context).draw();
   return stave;
 }
 
-function drawStaff(sheet: DrawnLine, { p, i, staff }: { p: number; i: number; staff: EngravedStaff }, row: Row, box: BarBox): Drawn[] {
-  const part = sheet.parts[p]!;
+function drawStaff(
+  sheet: DrawnLine,
+  { p, i, staff }: { p: number; i: number; staff: EngravedStaff },
+  row: Row,
+  box: BarBox,
+): Drawn[] {
+  const part = nth(sheet.parts, p);
   const stave = staveOf(sheet, part, staff, row, box);
   const clef = staff.readings[Math.max(0, box.bar)]?.clef ?? staff.clef;
   const voices = voicesIn(staff, box.bar);
   const id = `${part.part}.${i}`;
   const about = { part: p, staff: i, stave };
-  const empty: Drawn = { id, ...about, second: false, voice: looseVoice([new GhostNote({ duration: "q" })]), bar: null };
+  const empty: Drawn = {
+    id,
+    ...about,
+    second: false,
+    voice: looseVoice([new GhostNote({ duration: "q" })]),
+    bar: null,
+  };
   const made = voices.flatMap((chords, v): Drawn[] => {
     if (!chords.length) return [];
-    const bar = barOf(
-      chords,
-      clef,
-      { meter: part.meter, text: sheet.options.text },
-      voices.length < 2 ? undefined : v === 0 ? UP : DOWN,
-      voices[1 - v],
-    );
+    const stems = () => {
+      if (voices.length < 2) return undefined;
+      if (v === 0) return UP;
+      return DOWN;
+    };
+    const bar = barOf(chords, clef, { meter: part.meter, text: sheet.options.text }, stems(), voices[1 - v]);
     if (part.small) for (const note of bar.notes) if (note instanceof StaveNote) shrinkNote(note);
     return [{ id: v ? `${id}.second` : id, ...about, second: v > 0, voice: looseVoice(bar.notes), bar }];
   });
@@ -223,7 +278,7 @@ function drawCounted(sheet: DrawnLine, box: BarBox): void {
   const staves: Stave[] = [];
   for (const [p, part] of sheet.parts.entries()) {
     const own = part.staves.map((staff, i) => {
-      const row = sheet.line.rows.parts[p]![i]!;
+      const row = nth(nth(sheet.line.rows.parts, p), i);
       const stave = staveOf(sheet, part, staff, row, box);
       const rest = new MultiMeasureRest(box.span, { numberOfMeasures: box.span, showNumber: true });
       rest.setStave(stave).setContext(sheet.context).draw();
@@ -234,13 +289,14 @@ function drawCounted(sheet: DrawnLine, box: BarBox): void {
     brace(sheet, own, box);
   }
   connect(sheet, staves, box);
-  const { bar } = sheet.parts[0]!.meter;
+  const { bar } = firstOf(sheet.parts).meter;
   sheet.spots.push({ tick: box.bar * bar, x: box.x + 30, line: sheet.index, counted: true });
   sheet.spots.push({ tick: (box.bar + box.span) * bar - 1, x: box.x + box.width - 8, line: sheet.index });
 }
 
 function brace({ context }: DrawnLine, own: readonly Stave[], { first }: BarBox): void {
-  if (first && own.length > 1) new StaveConnector(own[0]!, own[1]!).setType("brace").setContext(context).draw();
+  if (first && own.length > 1)
+    new StaveConnector(firstOf(own), nth(own, 1)).setType("brace").setContext(context).draw();
 }
 
 /** "TAB" for four strings (SMuFL, fourStringTabClef). */
@@ -261,7 +317,8 @@ function emptyTab(
     if (sign && tab.strings < 6)
       Object.assign(sign, { text: tab.strings < 5 ? FOUR_STRINGS : sign.getText(), line: (tab.strings - 1) / 2 });
   }
-  if (bar + span === options.bars) tabStave.setEndBarType(options.times > 1 || options.closes ? BAR_LINE.end : BAR_LINE.double);
+  if (bar + span === options.bars)
+    tabStave.setEndBarType(options.times > 1 || options.closes ? BAR_LINE.end : BAR_LINE.double);
   tabStave.setNoteStartX(stave.getNoteStartX());
   tabStave.setContext(context).draw();
   return tabStave;
@@ -269,16 +326,25 @@ function emptyTab(
 
 function drawTab(sheet: DrawnLine, tab: Tablature, notes: Drawn, y: number, box: BarBox): Drawn {
   const stave = emptyTab(sheet, tab, y, box, notes.stave);
-  const moments = box.bar < 0 ? tab.pickup : tab.measures[box.bar]!;
-  return { ...notes, id: "", second: true, voice: looseVoice(tabBar(notes.bar, moments, tab.strings)), stave, bar: null };
+  const moments = box.bar < 0 ? tab.pickup : nth(tab.measures, box.bar);
+  return {
+    ...notes,
+    id: "",
+    second: true,
+    voice: looseVoice(tabBar(notes.bar, moments, tab.strings)),
+    stave,
+    bar: null,
+  };
 }
 
 /** The heads of a voice with the notes they stand for. */
 function headsOf({ bar, part }: Drawn, parts: readonly StaffPart[]): Head[] {
   return (bar?.chords ?? []).flatMap((c, i) => {
-    const note = bar!.notes[i];
+    const note = sure(bar).notes[i];
     return note instanceof StaveNote
-      ? c.notes.flatMap((n, k) => (note.noteHeads[k] ? [{ head: note.noteHeads[k], note: n.id, part: parts[part]!.part }] : []))
+      ? c.notes.flatMap((n, k) =>
+          note.noteHeads[k] ? [{ head: note.noteHeads[k], note: n.id, part: nth(parts, part).part }] : [],
+        )
       : [];
   });
 }

@@ -1,3 +1,4 @@
+import { nth, sure } from "../../core/src/index";
 import {
   Accidental,
   Dot,
@@ -75,7 +76,8 @@ export function formatBar(
   for (const d of drawn) d.stave.setNoteStartX(begin);
   const formatter = new Formatter();
   // Voices of one staff are set beside each other where they meet.
-  for (const stave of new Set(drawn.map((d) => d.stave))) formatter.joinVoices(drawn.filter((d) => d.stave === stave).map((d) => d.voice));
+  for (const stave of new Set(drawn.map((d) => d.stave)))
+    formatter.joinVoices(drawn.filter((d) => d.stave === stave).map((d) => d.voice));
   if (symbols) formatter.joinVoices([symbols.voice]);
   const voices = [...drawn.map((d) => d.voice), ...(symbols ? [symbols.voice] : [])];
   const end = Math.min(...drawn.map((d) => d.stave.getNoteEndX()), x + width);
@@ -95,12 +97,18 @@ function clearDots(drawn: readonly Drawn[]): void {
     const other = drawn.find((d) => d.stave === own.stave && d !== own && d.bar);
     if (!own.bar || !other?.bar) continue;
     own.bar.chords.forEach((c, i) => {
-      const k = other.bar!.chords.findIndex((o) => o.start === c.start);
-      const [mine, theirs] = [own.bar!.notes[i], other.bar!.notes[k]];
-      if (!(mine instanceof StaveNote && theirs instanceof StaveNote) || !c.notes.length || !other.bar!.chords[k]!.notes.length) return;
+      const k = sure(other.bar).chords.findIndex((o) => o.start === c.start);
+      const [mine, theirs] = [sure(own.bar).notes[i], sure(other.bar).notes[k]];
+      if (
+        !(mine instanceof StaveNote && theirs instanceof StaveNote) ||
+        !c.notes.length ||
+        !nth(sure(other.bar).chords, k).notes.length
+      )
+        return;
       const aside = theirs.getXShift() - mine.getXShift();
       for (const dot of aside > 0 ? mine.getModifiersByType(Dot.CATEGORY) : []) dot.setXShift(dot.getXShift() + aside);
-      for (const sign of aside < 0 ? mine.getModifiersByType(Accidental.CATEGORY) : []) sign.setXShift(-sign.getXShift() - aside);
+      for (const sign of aside < 0 ? mine.getModifiersByType(Accidental.CATEGORY) : [])
+        sign.setXShift(-sign.getXShift() - aside);
     });
   }
 }
@@ -115,7 +123,9 @@ export function spotsOf(
 ): Spot[] {
   const starts = new Map<number, number>();
   for (const { bar: b } of drawn)
-    b?.chords.forEach((c, i) => starts.set(c.start, Math.min(starts.get(c.start) ?? Infinity, b.notes[i]!.getAbsoluteX())));
+    b?.chords.forEach((c, i) =>
+      starts.set(c.start, Math.min(starts.get(c.start) ?? Infinity, nth(b.notes, i).getAbsoluteX())),
+    );
   for (const { tick, note } of symbols?.notes ?? []) if (!starts.has(tick)) starts.set(tick, note.getAbsoluteX());
   if (bar >= 0 && !starts.has(bar * length)) starts.set(bar * length, begin + 8);
   return [
@@ -133,7 +143,9 @@ export function drawTies(context: RenderContext, bar: Bar | null, id: string, pe
     chord.notes.forEach((n, index) => {
       const from = before?.indices.get(n.midi);
       if (before && from !== undefined)
-        new StaveTie({ firstNote: before.note, lastNote: note, firstIndexes: [from], lastIndexes: [index] }).setContext(context).draw();
+        new StaveTie({ firstNote: before.note, lastNote: note, firstIndexes: [from], lastIndexes: [index] })
+          .setContext(context)
+          .draw();
     });
     const tied = chord.notes.flatMap((n, index) => (n.tied ? [[n.midi, index] as const] : []));
     before = tied.length ? { note, indices: new Map(tied) } : null;

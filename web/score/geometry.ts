@@ -1,4 +1,14 @@
-import { chordPitchClasses, mod, scaleStep, type Key, type Midi, type RealizedChord, type Ticks } from "../../core/src/index";
+import {
+  firstOf,
+  nth,
+  chordPitchClasses,
+  mod,
+  scaleStep,
+  type Key,
+  type Midi,
+  type RealizedChord,
+  type Ticks,
+} from "../../core/src/index";
 import type { Snap } from "../app/store/preferences";
 
 /** Lowest and highest pitch a lane shows: its notes with some room, at least `least` semitones. */
@@ -15,23 +25,30 @@ export function laneRange(midis: readonly Midi[], fallback: readonly [Midi, Midi
 /** Sideways shift for note heads that would overlap: heads a second apart (or closer than their diameter) at one start are set aside in turn. */
 export function setAside(heads: readonly { start: Ticks; y: number }[], diameter: number): number[] {
   const shift = heads.map(() => 0);
-  const order = heads.map((_, i) => i).sort((a, b) => heads[a]!.start - heads[b]!.start || heads[b]!.y - heads[a]!.y);
+  const order = heads
+    .map((_, i) => i)
+    .sort((a, b) => nth(heads, a).start - nth(heads, b).start || nth(heads, b).y - nth(heads, a).y);
   for (let k = 0; k < order.length; k++) {
     const taken = new Set<number>();
-    for (let j = k - 1; j >= 0 && heads[order[j]!]!.start === heads[order[k]!]!.start; j--)
-      if (Math.abs(heads[order[j]!]!.y - heads[order[k]!]!.y) < diameter) taken.add(shift[order[j]!]!);
-    while (taken.has(shift[order[k]!]!)) shift[order[k]!]! += 1;
+    for (let j = k - 1; j >= 0 && nth(heads, nth(order, j)).start === nth(heads, nth(order, k)).start; j--)
+      if (Math.abs(nth(heads, nth(order, j)).y - nth(heads, nth(order, k)).y) < diameter)
+        taken.add(nth(shift, nth(order, j)));
+    while (taken.has(nth(shift, nth(order, k)))) shift[nth(order, k)]! += 1;
   }
   return shift;
 }
 
 /** Nearest pitch the snap mode allows; where there is no chord, the scale counts. */
 export function snapPitch(midi: number, snap: Snap, chord: RealizedChord | null, key: Key): Midi {
-  const allowed = snap === "semitone" ? null : snap === "chord" && chord?.chord ? chordPitchClasses(chord.chord) : key.pcs;
+  let allowed: number[] | null;
+  if (snap === "semitone") allowed = null;
+  else if (snap === "chord" && chord?.chord) allowed = chordPitchClasses(chord.chord);
+  else allowed = key.pcs;
   const center = Math.round(midi);
   if (!allowed) return center;
   for (let d = 0; d < 12; d++)
-    for (const m of midi >= center ? [center + d, center - d] : [center - d, center + d]) if (allowed.includes(mod(m, 12))) return m;
+    for (const m of midi >= center ? [center + d, center - d] : [center - d, center + d])
+      if (allowed.includes(mod(m, 12))) return m;
   return center;
 }
 
@@ -52,7 +69,11 @@ export const floorTick = (tick: number, grid: Ticks): Ticks => Math.floor(tick /
 export function lyricLines(words: readonly { x: number; text: string }[], charWidth = 7.4, space = 5): (0 | 1)[] {
   const ends = [-Infinity, -Infinity];
   return words.map(({ x, text }) => {
-    const line = x >= ends[0]! ? 0 : x >= ends[1]! ? 1 : ends[0]! <= ends[1]! ? 0 : 1;
+    let line: 1 | 0;
+    if (x >= firstOf(ends)) line = 0;
+    else if (x >= nth(ends, 1)) line = 1;
+    else if (firstOf(ends) <= nth(ends, 1)) line = 0;
+    else line = 1;
     ends[line] = x + text.length * charWidth + space;
     return line;
   });
@@ -68,7 +89,8 @@ function emsOf(symbol: string): number {
 }
 
 /** Whether a symbol can be read in the width of its chord at all; where not, it is shown when one comes to it. */
-export const symbolFits = (symbol: string, width: number): boolean => (width - 6) / (emsOf(symbol) * SMALLEST) >= NARROWEST;
+export const symbolFits = (symbol: string, width: number): boolean =>
+  (width - 6) / (emsOf(symbol) * SMALLEST) >= NARROWEST;
 
 /** Style in which a symbol fits the width of its chord: smaller, then narrower; it is never cut to the name of another chord. */
 export function symbolSize(symbol: string, width: number): { fontSize: number; transform?: string } {

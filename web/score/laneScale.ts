@@ -1,4 +1,11 @@
-import { instrumentOf, midiRange, type Midi, type RealizedNote, type RealizedPart, type WithInstruments } from "../../core/src/index";
+import {
+  instrumentOf,
+  midiRange,
+  type Midi,
+  type RealizedNote,
+  type RealizedPart,
+  type WithInstruments,
+} from "../../core/src/index";
 import { laneRange } from "./geometry";
 import { RADIUS } from "./layout";
 
@@ -18,7 +25,8 @@ const PAD = RADIUS + 3;
 /** Two lines of words. */
 const WORDS = 30;
 
-export const laneFoot = (notes: readonly RealizedNote[], height: number): number => (notes.some((n) => n.lyrics) ? height - WORDS : height);
+export const laneFoot = (notes: readonly RealizedNote[], height: number): number =>
+  notes.some((n) => n.lyrics) ? height - WORDS : height;
 
 export function laneScale([low, high]: readonly [Midi, Midi], foot: number): LaneScale {
   const span = high - low;

@@ -39,7 +39,8 @@ export const rowsOf = (section: Section): Drum[] =>
 /** Highest register on top, drums at the bottom; within a register in the order of the song. */
 const REGISTER: Record<Part["role"], number> = { melody: 0, vocal: 1, counter: 2, chords: 3, bass: 4, drums: 5 };
 
-export const laneOrder = (parts: readonly Part[]): Part[] => [...parts].sort((a, b) => REGISTER[a.role] - REGISTER[b.role]);
+export const laneOrder = (parts: readonly Part[]): Part[] =>
+  [...parts].sort((a, b) => REGISTER[a.role] - REGISTER[b.role]);
 
 export interface LaneBox {
   height: number;
@@ -63,11 +64,16 @@ export function laneBoxes(
   const least = (p: Part) => (p.role === "drums" ? drumRows * ROW : LEAST_LANE);
   const wanted = (p: Part) => (p.role !== "drums" && focus.includes(p.id) ? LEAST_FOCUS : least(p));
   const open = new Set(parts.filter((p) => chosen[p.id] ?? focus.includes(p.id)).map((p) => p.id));
-  const used = (height: (p: Part) => number) => parts.reduce((sum, p) => sum + (open.has(p.id) ? height(p) : STRIP_HEIGHT) + LANE_LINE, 0);
+  const used = (height: (p: Part) => number) =>
+    parts.reduce((sum, p) => sum + (open.has(p.id) ? height(p) : STRIP_HEIGHT) + LANE_LINE, 0);
   for (const p of parts)
     if (chosen[p.id] === undefined && !open.has(p.id) && used(wanted) + least(p) - STRIP_HEIGHT <= room) open.add(p.id);
   // Lanes the work is about take two shares of what is left, the others one; drums only where the work is about them.
-  const share = (p: Part) => (focus.includes(p.id) ? 2 : p.role === "drums" ? 0 : 1);
+  const share = (p: Part) => {
+    if (focus.includes(p.id)) return 2;
+    if (p.role === "drums") return 0;
+    return 1;
+  };
   const opened = parts.filter((p) => open.has(p.id));
   const shares = Math.max(
     1,
@@ -79,7 +85,8 @@ export function laneBoxes(
       if (!open.has(p.id)) return [p.id, { height: STRIP_HEIGHT, folded: true }];
       const height = least(p) + Math.floor((spare * share(p)) / shares);
       // Rows of drums are whole pixels high.
-      if (p.role === "drums") return [p.id, { height: drumRows * Math.min(MOST_ROW, Math.floor(height / drumRows)), folded: false }];
+      if (p.role === "drums")
+        return [p.id, { height: drumRows * Math.min(MOST_ROW, Math.floor(height / drumRows)), folded: false }];
       return [p.id, { height: Math.min(MOST_LANE, height), folded: false }];
     }),
   );

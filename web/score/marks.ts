@@ -1,5 +1,13 @@
 import type { StaveNote } from "vexflow/bravura";
-import { staffStep, type Dynamic, type EngravedChord, type SungSyllable } from "../../core/src/index";
+import {
+  firstOf,
+  lastOf,
+  nth,
+  staffStep,
+  type Dynamic,
+  type EngravedChord,
+  type SungSyllable,
+} from "../../core/src/index";
 import { VERSE, type Row } from "./rows";
 import type { Line, SheetOptions, Spot } from "./sheet";
 import type { StaffPart } from "./rows";
@@ -52,7 +60,7 @@ export class Marks {
     const right = options.width - 4;
     parts.forEach((part, p) =>
       part.staves.forEach((_, s) => {
-        const row = line.rows.parts[p]![s]!;
+        const row = nth(nth(line.rows.parts, p), s);
         const own = chorded.filter((c) => c.part === p && c.staff === s);
         this.words(svg, row, `${p}.${s}`, own, right);
         this.loudness(svg, row, own);
@@ -92,14 +100,18 @@ export class Marks {
           const end = x + widthOf(syllable.text, "syllable") * this.options.text;
           writeText(svg, "syllable", syllable.text, { x, y });
           open = { syllable, end, reach: endX(note) };
-        } else if (open && (tied || (open.syllable.until !== null && chord.start <= open.syllable.until))) open.reach = endX(note);
+        } else if (open && (tied || (open.syllable.until !== null && chord.start <= open.syllable.until)))
+          open.reach = endX(note);
         tied = chord.notes.some((n) => n.tied);
       }
       if (open && open.syllable.goesOn) this.hyphens(svg, open.end, Math.min(right, open.end + 60), y, 1);
       else if (open) this.extender(svg, open, y);
       const last = line.at(-1)?.chord;
       const holds =
-        open && (open.syllable.goesOn || tied || (open.syllable.until !== null && last !== undefined && last.start < open.syllable.until));
+        open &&
+        (open.syllable.goesOn ||
+          tied ||
+          (open.syllable.until !== null && last !== undefined && last.start < open.syllable.until));
       if (open && holds) this.open.set(key, open);
       else this.open.delete(key);
     }
@@ -115,7 +127,8 @@ export class Marks {
     const gap = to - from;
     if (gap < 5) return;
     const many = Math.min(most, Math.max(1, Math.floor(gap / 90)));
-    for (let k = 1; k <= many; k++) writeText(svg, "syllable", "-", { x: from + (gap * k) / (many + 1), y, anchor: "middle" });
+    for (let k = 1; k <= many; k++)
+      writeText(svg, "syllable", "-", { x: from + (gap * k) / (many + 1), y, anchor: "middle" });
   }
 
   private extender(svg: SVGElement, { end, reach, syllable }: Open, y: number, most = Infinity): void {
@@ -149,7 +162,7 @@ export class Marks {
       const next = own[i + 1];
       chord.notes.forEach((n, k) => {
         if (n.slide === undefined) return;
-        const [x, y] = [endX(note) + 3, note.getYs()[k]!];
+        const [x, y] = [endX(note) + 3, nth(note.getYs(), k)];
         const follows = next && next.chord.notes.length > 0 && next.chord.start === chord.start + chord.ticks;
         if (follows) {
           const target = Math.max(
@@ -158,7 +171,7 @@ export class Marks {
           );
           writeLine(svg, "slide", [
             [x, y],
-            [headX(next.note) - 4 - (next.chord.notes[target]?.accidental ? 10 : 0), next.note.getYs()[target]!],
+            [headX(next.note) - 4 - (next.chord.notes[target]?.accidental ? 10 : 0), nth(next.note.getYs(), target)],
           ]);
         } else {
           const falls = staffStep(n.slide) < staffStep(n.pitch);
@@ -172,7 +185,7 @@ export class Marks {
   }
 
   private octaves(svg: SVGElement, row: Row, part: StaffPart, s: number, own: readonly Chorded[]): void {
-    const { readings } = part.staves[s]!;
+    const { readings } = nth(part.staves, s);
     let run: Chorded[] = [];
     const close = () => {
       const notes = run.filter((c) => c.chord.notes.length);
@@ -190,7 +203,7 @@ export class Marks {
         ]);
     };
     for (const c of own) {
-      if (run.length && readings[Math.max(0, c.bar)]?.shift !== readings[Math.max(0, run[0]!.bar)]?.shift) close();
+      if (run.length && readings[Math.max(0, c.bar)]?.shift !== readings[Math.max(0, firstOf(run).bar)]?.shift) close();
       run.push(c);
     }
     close();
@@ -198,7 +211,7 @@ export class Marks {
 
   private breaths(svg: SVGElement, line: Line, spots: readonly Spot[]): void {
     this.parts.forEach((part, p) => {
-      const row = line.rows.parts[p]![0]!;
+      const row = firstOf(nth(line.rows.parts, p));
       for (const tick of part.breaths ?? []) {
         const at = spots.find((s) => s.tick === tick) ?? spots.find((s) => s.tick === tick - 1);
         if (at) writeText(svg, "breath", "’", { x: at.x - 12, y: row.top - 4 });
@@ -216,14 +229,14 @@ export class Marks {
   /** The number of the first bar of each line, names of the staves at the first one, how often it is played. */
   private margins(svg: SVGElement, line: Line, index: number): void {
     const { options, parts } = this;
-    const top = line.rows.parts[0]![0]!.top;
-    const bar = line.bars[0]!.bar;
+    const top = firstOf(firstOf(line.rows.parts)).top;
+    const bar = firstOf(line.bars).bar;
     if (bar > 0 || (bar === 0 && options.first > 1))
       writeText(svg, "number", String(options.first + bar), { x: options.margin - 2, y: top - 8, anchor: "end" });
     if (options.names && index === 0)
       parts.forEach((part, p) => {
-        const rows = line.rows.parts[p]!;
-        this.name(svg, part, (rows[0]!.top + rows.at(-1)!.foot) / 2);
+        const rows = nth(line.rows.parts, p);
+        this.name(svg, part, (firstOf(rows).top + lastOf(rows).foot) / 2);
       });
     if (options.times > 2 && line.bars.some((b) => b.bar + b.span === options.bars))
       writeText(svg, "times", `${options.times} times`, { x: options.width - 2, y: top - 8, anchor: "end" });
@@ -233,7 +246,9 @@ export class Marks {
   private name(svg: SVGElement, part: StaffPart, y: number): void {
     const lines = nameLines(part.name);
     const size = NAME_LINE * this.options.text;
-    lines.forEach((text, i) => writeText(svg, "part-name", text, { x: 2, y: y + 4 + (i - (lines.length - 1) / 2) * size }));
+    lines.forEach((text, i) =>
+      writeText(svg, "part-name", text, { x: 2, y: y + 4 + (i - (lines.length - 1) / 2) * size }),
+    );
   }
 }
 

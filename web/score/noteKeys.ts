@@ -97,7 +97,14 @@ function newNote({ data, scale, select }: Lane, place: NotePlace, note: Placed |
 }
 
 /** Keys that change the chosen notes. */
-function changeKey(e: KeyboardEvent, lane: Lane, place: NotePlace, notes: Placed[], note: Placed, ids: string[]): boolean {
+function changeKey(
+  e: KeyboardEvent,
+  lane: Lane,
+  place: NotePlace,
+  notes: Placed[],
+  note: Placed,
+  ids: string[],
+): boolean {
   const { data, select } = lane;
   const { snap, grid } = usePreferences.getState();
   const chosen = notes.filter((n) => ids.includes(n.id));
@@ -130,7 +137,8 @@ function changeKey(e: KeyboardEvent, lane: Lane, place: NotePlace, notes: Placed
     );
   else if (e.key === "Delete" || e.key === "Backspace") {
     const at = notes.indexOf(note);
-    const next = notes.slice(at).find((n) => !ids.includes(n.id)) ?? notes.slice(0, at).findLast((n) => !ids.includes(n.id));
+    const next =
+      notes.slice(at).find((n) => !ids.includes(n.id)) ?? notes.slice(0, at).findLast((n) => !ids.includes(n.id));
     if (removeNotes(place, ids) && next) select(next.id);
   } else if (e.key === "Enter") document.querySelector<HTMLInputElement>("#note-pitch")?.focus();
   else return false;

@@ -20,7 +20,12 @@ const namesWidth = (parts: readonly StaffPart[]): number =>
   Math.max(...parts.flatMap((p) => nameLines(p.name).map((line) => widthOf(line, "name"))));
 
 /** Staves on a page are as large as players read well, smaller where many stand under each other (common practice: five to eight millimetres). */
-export const scaleFor = (staves: number): number => (staves <= 2 ? 0.8 : staves <= 4 ? 0.66 : staves <= 8 ? 0.54 : 0.44);
+export const scaleFor = (staves: number): number => {
+  if (staves <= 2) return 0.8;
+  if (staves <= 4) return 0.66;
+  if (staves <= 8) return 0.54;
+  return 0.44;
+};
 
 /** Texts beside small staves are as large as beside staves of this size. */
 const READ = 0.72;
@@ -39,7 +44,16 @@ export function drawOnPage(
   return drawStaves(
     host,
     parts,
-    { ...PLAIN_SHEET, above, margin: several ? namesWidth(parts) * text + BRACE : NUMBER, names: several, width, scale, text, ...options },
+    {
+      ...PLAIN_SHEET,
+      above,
+      margin: several ? namesWidth(parts) * text + BRACE : NUMBER,
+      names: several,
+      width,
+      scale,
+      text,
+      ...options,
+    },
     stop,
   );
 }

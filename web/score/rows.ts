@@ -1,4 +1,14 @@
-import { staffStep, TOP_LINE, voicesIn, type EngravedChord, type EngravedPart, type EngravedStaff, type Tablature } from "../../core/src/index";
+import {
+  firstOf,
+  lastOf,
+  staffStep,
+  TOP_LINE,
+  voicesIn,
+  type EngravedChord,
+  type EngravedPart,
+  type EngravedStaff,
+  type Tablature,
+} from "../../core/src/index";
 
 /** A part as it is drawn. */
 export interface StaffPart extends EngravedPart {
@@ -38,8 +48,8 @@ function reachOf(staff: EngravedStaff, bars: readonly number[], small = false): 
   const reach = (c: EngravedChord, stems: "free" | "up" | "down", top: number) => {
     if (!c.notes.length) return;
     const sign = c.articulation ? SIGN : 0;
-    const high = (staffStep(c.notes.at(-1)!.pitch) - top) * STEP;
-    const low = (top - 8 - staffStep(c.notes[0]!.pitch)) * STEP;
+    const high = (staffStep(lastOf(c.notes).pitch) - top) * STEP;
+    const low = (top - 8 - staffStep(firstOf(c.notes).pitch)) * STEP;
     // One voice has its stems towards the middle line, from the note that is furthest away.
     const rises = stems === "up" || (stems === "free" && high < low);
     const stem = c.value === "w" ? 0 : STEM;
@@ -54,7 +64,12 @@ function reachOf(staff: EngravedStaff, bars: readonly number[], small = false): 
     const voices = voicesIn(staff, bar);
     voices.forEach((voice, v) => {
       for (const c of voice) {
-        reach(c, voices.length < 2 ? "free" : v === 0 ? "up" : "down", top);
+        const stems = () => {
+          if (voices.length < 2) return "free";
+          if (v === 0) return "up";
+          return "down";
+        };
+        reach(c, stems(), top);
         loud ||= c.dynamic !== undefined || c.swell === true;
       }
     });

@@ -1,4 +1,4 @@
-import { voicesIn } from "../../core/src/index";
+import { firstOf, nth, sure, voicesIn } from "../../core/src/index";
 import { rowsOf, type Rows, type StaffPart } from "./rows";
 import { widthOf } from "./svg";
 
@@ -84,7 +84,12 @@ const [SIGN_WIDTH, MOST_COLUMNS] = [13, 3];
 const GAP = 6;
 
 /** Width that words ask for, by where they begin. */
-function roomOf(parts: readonly StaffPart[], bar: number, { symbols, text }: SheetOptions, meter: number): Map<number, number> {
+function roomOf(
+  parts: readonly StaffPart[],
+  bar: number,
+  { symbols, text }: SheetOptions,
+  meter: number,
+): Map<number, number> {
   const out = new Map<number, number>();
   const add = (tick: number, width: number) => out.set(tick, Math.max(out.get(tick) ?? 0, width));
   for (const part of parts)
@@ -96,7 +101,7 @@ function roomOf(parts: readonly StaffPart[], bar: number, { symbols, text }: She
       for (const voice of voicesIn(staff, bar))
         for (const c of voice) {
           if (c.hidden) continue;
-          const signs = Math.min(MOST_COLUMNS, columns.get(c.start)!) * SIGN_WIDTH;
+          const signs = Math.min(MOST_COLUMNS, sure(columns.get(c.start))) * SIGN_WIDTH;
           const words = Math.max(
             0,
             ...(c.words ?? []).map((w) => (w ? widthOf(w.text + (w.goesOn ? "-" : ""), "syllable") * text + GAP : 0)),
@@ -104,13 +109,14 @@ function roomOf(parts: readonly StaffPart[], bar: number, { symbols, text }: She
           add(c.start, Math.max(PLACE + signs, words));
         }
     }
-  for (const s of symbols) if (s.start >= bar * meter && s.start < (bar + 1) * meter) add(s.start, s.width * text + GAP);
+  for (const s of symbols)
+    if (s.start >= bar * meter && s.start < (bar + 1) * meter) add(s.start, s.width * text + GAP);
   return out;
 }
 
 /** How wide a bar asks to be, by its places and what stands at them. */
 function wish(parts: readonly StaffPart[], bar: number, options: SheetOptions): number {
-  const room = [...roomOf(parts, bar, options, parts[0]!.meter.bar).values()];
+  const room = [...roomOf(parts, bar, options, firstOf(parts).meter.bar).values()];
   return (
     (bar < 0 ? 30 : 46) +
     Math.max(
@@ -170,18 +176,19 @@ function brokenInto<B extends { bar: number; span: number; wish: number }>(bars:
     best[to] = { cost: Infinity, from: to - 1 };
     let used = 0;
     for (let from = to - 1; from >= 0; from--) {
-      used += bars[from]!.wish;
+      used += nth(bars, from).wish;
       if (used > room && from < to - 1) break;
-      const last = bars[to - 1]!;
+      const last = nth(bars, to - 1);
       const end = last.bar + last.span;
       const empty = Math.max(0, 1 - used / room);
       const ends = to === bars.length ? 0 : (end % 2 ? COSTS.pair : 0) + (end % 4 ? COSTS.phrase : 0);
-      const cost = best[from]!.cost + COSTS.line + (to === bars.length ? empty * empty * 0.6 : empty * empty) + ends;
-      if (cost < best[to]!.cost) best[to] = { cost, from };
+      const cost =
+        nth(best, from).cost + COSTS.line + (to === bars.length ? empty * empty * 0.6 : empty * empty) + ends;
+      if (cost < nth(best, to).cost) best[to] = { cost, from };
     }
   }
   const rows: B[][] = [];
-  for (let to = bars.length; to > 0; to = best[to]!.from) rows.unshift(bars.slice(best[to]!.from, to));
+  for (let to = bars.length; to > 0; to = nth(best, to).from) rows.unshift(bars.slice(nth(best, to).from, to));
   return rows;
 }
 
@@ -202,8 +209,15 @@ export function placesOf(parts: readonly StaffPart[], spots: readonly Spot[], li
       const here = sorted[Math.max(0, i)];
       if (!here) return null;
       const next = sorted[i + 1];
-      const share = next && next.line === here.line && next.tick > here.tick ? Math.max(0, tick - here.tick) / (next.tick - here.tick) : 0;
-      return { x: here.x + (next ? (next.x - here.x) * share : 0), top: tops[here.line] ?? 0, height: lines[here.line]?.rows.height ?? 0 };
+      const share =
+        next && next.line === here.line && next.tick > here.tick
+          ? Math.max(0, tick - here.tick) / (next.tick - here.tick)
+          : 0;
+      return {
+        x: here.x + (next ? (next.x - here.x) * share : 0),
+        top: tops[here.line] ?? 0,
+        height: lines[here.line]?.rows.height ?? 0,
+      };
     },
   };
 }

@@ -4,7 +4,9 @@ import { Annotation, type StaveModifier, type StaveNote } from "vexflow/bravura"
 export class Spacer extends Annotation {
   constructor(private readonly wide: number) {
     super("");
-    this.setJustification(Annotation.HorizontalJustify.LEFT).setVerticalJustification(Annotation.VerticalJustify.BOTTOM);
+    this.setJustification(Annotation.HorizontalJustify.LEFT).setVerticalJustification(
+      Annotation.VerticalJustify.BOTTOM,
+    );
   }
   override getWidth(): number {
     return this.wide;

@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../core/src/index";
 import { useEffect, type KeyboardEvent, type MouseEvent, type RefObject } from "react";
 import { soundNote } from "../app/audio/sound";
 import { usePlayback } from "../app/store/playback";
@@ -20,7 +21,10 @@ export function useStaffNotes(data: SectionData, parts: readonly StaffPart[], sh
   const previewing = usePlayback((s) => s.preview !== null);
   useEffect(() => {
     for (const head of sheet.current?.querySelectorAll<SVGElement>(".staff-note") ?? [])
-      head.classList.toggle("chosen", head.dataset.part === chosen.part && chosen.ids.includes(head.dataset.note ?? ""));
+      head.classList.toggle(
+        "chosen",
+        head.dataset.part === chosen.part && chosen.ids.includes(head.dataset.note ?? ""),
+      );
   }, [chosen, placed, sheet]);
   const onClick = (e: MouseEvent) => {
     const { part, note } = (e.target as SVGElement).closest<SVGElement>(".staff-note")?.dataset ?? {};
@@ -31,7 +35,8 @@ export function useStaffNotes(data: SectionData, parts: readonly StaffPart[], sh
     void soundNote(part, real.midi);
   };
   const onKeyDown = (e: KeyboardEvent) => {
-    const part = data.real.parts.find((p) => p.id === chosen.part) ?? data.real.parts.find((p) => p.id === parts[0]?.part);
+    const part =
+      data.real.parts.find((p) => p.id === chosen.part) ?? data.real.parts.find((p) => p.id === parts[0]?.part);
     if (!part || part.role === "drums" || e.target !== e.currentTarget) return;
     const lane = {
       data,
@@ -71,11 +76,13 @@ export function useStaffFindings(sheet: SheetRef, placed: Placed | null): void {
     const host = sheet.current;
     host?.querySelectorAll(".staff-finding").forEach((mark) => mark.remove());
     const heads = [...(host?.querySelectorAll<SVGGraphicsElement>(".staff-note") ?? [])];
-    const numbers = new Map([...new Set(heads.map((h) => h.dataset.part!))].map((part) => [part, numbersOf(findings, part)]));
+    const numbers = new Map(
+      [...new Set(heads.map((h) => sure(h.dataset.part)))].map((part) => [part, numbersOf(findings, part)]),
+    );
     const taken = new Set<string>();
     const inks = new Map<SVGSVGElement, Ink[]>();
     for (const head of heads.reverse()) {
-      const number = numbers.get(head.dataset.part!)?.get(head.dataset.note!);
+      const number = numbers.get(sure(head.dataset.part))?.get(sure(head.dataset.note));
       const svg = head.ownerSVGElement;
       if (number === undefined || !svg) continue;
       const glyph = head.querySelector("text");
@@ -84,11 +91,20 @@ export function useStaffFindings(sheet: SheetRef, placed: Placed | null): void {
       if (taken.has(id)) continue;
       taken.add(id);
       if (!inks.has(svg)) inks.set(svg, [...svg.querySelectorAll("text")].map(inkOf));
-      const ink = inks.get(svg)!;
-      const boxes = PLACES.map(([dx, dy]): Ink => ({ left: x + dx - WIDE, right: x + dx + WIDE, top: y + dy - HIGH, bottom: y + dy }));
-      const free = boxes.find((b) => b.top > 0 && !ink.some((i) => meet(i, b))) ?? boxes[0]!;
+      const ink = sure(inks.get(svg));
+      const boxes = PLACES.map(([dx, dy]): Ink => ({
+        left: x + dx - WIDE,
+        right: x + dx + WIDE,
+        top: y + dy - HIGH,
+        bottom: y + dy,
+      }));
+      const free = boxes.find((b) => b.top > 0 && !ink.some((i) => meet(i, b))) ?? firstOf(boxes);
       ink.push(free);
-      writeText(svg, "finding-mark staff-finding", String(number), { x: (free.left + free.right) / 2, y: free.bottom, anchor: "middle" });
+      writeText(svg, "finding-mark staff-finding", String(number), {
+        x: (free.left + free.right) / 2,
+        y: free.bottom,
+        anchor: "middle",
+      });
     }
   }, [findings, placed, sheet]);
 }

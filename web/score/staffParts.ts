@@ -1,4 +1,5 @@
 import {
+  firstOf,
   engrave,
   instrumentOf,
   legendOf,
@@ -23,14 +24,23 @@ export function staffPart(song: Song, section: string, part: Part, written: bool
 }
 
 /** What stands under or beside the staves of a part: strings and frets, the legend of its drums. */
-export function drawnAs(song: Song, part: Part, engraved: EngravedPart, hits: readonly { drum: Drum }[], notes = true): StaffPart {
+export function drawnAs(
+  song: Song,
+  part: Part,
+  engraved: EngravedPart,
+  hits: readonly { drum: Drum }[],
+  notes = true,
+): StaffPart {
   if (part.role === "drums") {
     const legend = legendOf(hits);
-    return { ...engraved, ...(legend.length ? { legend: `from below: ${legend.map((d) => d.title).join(", ")}` } : {}) };
+    return {
+      ...engraved,
+      ...(legend.length ? { legend: `from below: ${legend.map((d) => d.title).join(", ")}` } : {}),
+    };
   }
   const { capo, tuning } = part.playing.voicing ?? {};
   const neck = notes ? neckOf(instrumentOf(part.instrument, song), capo, tuning) : undefined;
-  return { ...engraved, ...(neck ? { tab: tablature(engraved.staves[0]!, neck) } : {}) };
+  return { ...engraved, ...(neck ? { tab: tablature(firstOf(engraved.staves), neck) } : {}) };
 }
 
 /** Capo and tuning of a fretted part, as they stand above its strings; nothing where they are the usual ones. */
@@ -43,5 +53,7 @@ export function stringsText(song: Song, part: Part): string {
   ].join(", ");
 }
 
-export const sheetSymbols = (chords: readonly { start: number; symbol: string }[], name: (symbol: string) => string): SheetSymbol[] =>
-  chords.map((c) => ({ start: c.start, width: symbolWidth(name(c.symbol)), text: name(c.symbol) }));
+export const sheetSymbols = (
+  chords: readonly { start: number; symbol: string }[],
+  name: (symbol: string) => string,
+): SheetSymbol[] => chords.map((c) => ({ start: c.start, width: symbolWidth(name(c.symbol)), text: name(c.symbol) }));

@@ -9,13 +9,23 @@ function element<K extends keyof SVGElementTagNameMap>(
 ): SVGElementTagNameMap[K] {
   const made = document.createElementNS(SVG, name);
   made.setAttribute("class", cls);
-  for (const [key, value] of Object.entries(attributes)) made.setAttribute(key, typeof value === "number" ? value.toFixed(1) : value);
+  for (const [key, value] of Object.entries(attributes))
+    made.setAttribute(key, typeof value === "number" ? value.toFixed(1) : value);
   return made;
 }
 
 /** Writes a text into a drawing, its left end at x (or its middle, or its right end), its baseline at y. */
-export function writeText(svg: SVGElement, kind: string, text: string, at: { x: number; y: number; anchor?: "middle" | "end" }): void {
-  const made = element("text", `sheet-text ${kind}`, { x: at.x, y: at.y, ...(at.anchor ? { "text-anchor": at.anchor } : {}) });
+export function writeText(
+  svg: SVGElement,
+  kind: string,
+  text: string,
+  at: { x: number; y: number; anchor?: "middle" | "end" },
+): void {
+  const made = element("text", `sheet-text ${kind}`, {
+    x: at.x,
+    y: at.y,
+    ...(at.anchor ? { "text-anchor": at.anchor } : {}),
+  });
   made.textContent = text;
   svg.appendChild(made);
 }
@@ -82,7 +92,10 @@ export function inkOf(text: SVGTextElement): Ink {
   const { fontStyle, fontWeight, fontSize, fontFamily } = getComputedStyle(text);
   context.font = `${fontStyle} ${fontWeight} ${fontSize} ${fontFamily}`;
   const m = context.measureText(text.textContent ?? "");
-  const shift = text.getAttribute("text-anchor") === "middle" ? m.width / 2 : text.getAttribute("text-anchor") === "end" ? m.width : 0;
+  let shift: number;
+  if (text.getAttribute("text-anchor") === "middle") shift = m.width / 2;
+  else if (text.getAttribute("text-anchor") === "end") shift = m.width;
+  else shift = 0;
   return {
     left: x - m.actualBoundingBoxLeft - shift,
     right: x + m.actualBoundingBoxRight - shift,

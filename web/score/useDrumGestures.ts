@@ -1,3 +1,4 @@
+import { nth, sure } from "../../core/src/index";
 import { useState, type PointerEvent, type RefObject } from "react";
 import type { Drum, Ticks } from "../../core/src/index";
 import { hitsNow, paintHits, setHit, setMain } from "../app/commands/drums";
@@ -56,17 +57,22 @@ export function useDrumGestures({ svg, data, axis, rows, row: height, step, move
   const [drag, setDrag] = useState<Drag | null>(null);
   const section = data.section.id;
   const place = (e: PointerEvent) => {
-    const box = svg.current!.getBoundingClientRect();
+    const box = sure(svg.current).getBoundingClientRect();
     const [x, y] = [e.clientX - box.left, e.clientY - box.top];
     const row = Math.min(rows.length - 1, Math.max(0, Math.floor(y / height)));
     // A hit that stands between the steps of this grid is met where it is drawn.
-    const drawn = hitsNow(section, rows[row]!).find((h) => Math.abs(axis.x(h.start + (h.offset ?? 0)) + RADIUS - x) < NEAR);
-    return { row, drum: rows[row]!, start: drawn?.start ?? floorTick(axis.tick(x - 1), step), x, y };
+    const drawn = hitsNow(section, nth(rows, row)).find(
+      (h) => Math.abs(axis.x(h.start + (h.offset ?? 0)) + RADIUS - x) < NEAR,
+    );
+    return { row, drum: nth(rows, row), start: drawn?.start ?? floorTick(axis.tick(x - 1), step), x, y };
   };
   type Place = ReturnType<typeof place>;
   const offset = (d: Drag, at: Place) => {
     const off = Math.round(Math.max(-step / 2, Math.min(step / 2, d.value + (at.x - d.x) / axis.scale)));
-    edit({ do: "changeHit", section, drum: d.drum, start: d.start, change: { offset: off || null } }, { quiet: !d.first });
+    edit(
+      { do: "changeHit", section, drum: d.drum, start: d.start, change: { offset: off || null } },
+      { quiet: !d.first },
+    );
     setDrag({ ...d, first: false });
   };
   const press = (d: Drag, at: Place) => {
@@ -84,10 +90,11 @@ export function useDrumGestures({ svg, data, axis, rows, row: height, step, move
       if (e.button !== 0) return;
       const at = place(e);
       if (at.start < 0 || at.start >= data.length) return;
-      svg.current!.setPointerCapture(e.pointerId);
+      sure(svg.current).setPointerCapture(e.pointerId);
       moveCursor(at);
       const hit = hitsNow(section, at.drum).find((h) => h.start === at.start);
-      const begin = (mode: Drag["mode"], value: number, first: boolean) => setDrag({ ...at, mode, value, last: at.start, first });
+      const begin = (mode: Drag["mode"], value: number, first: boolean) =>
+        setDrag({ ...at, mode, value, last: at.start, first });
       if (hit && e.shiftKey && at.drum === "kick")
         setMain(section, data.kicks, [at.start], !data.kicks.some((k) => k.main && k.start === at.start));
       else if (hit) begin(e.altKey ? "offset" : "press", e.altKey ? (hit.offset ?? 0) : hit.velocity, true);

@@ -1,5 +1,7 @@
 import { useEffect, useState, type PointerEvent, type RefObject } from "react";
 import {
+  nth,
+  sure,
   chordAtTick,
   pitchMidi,
   scaleStep,
@@ -11,7 +13,14 @@ import {
 } from "../../core/src/index";
 import { soundNote } from "../app/audio/sound";
 import { addCopies } from "../app/commands/clipboard";
-import { addNote, changeNotes, changeNotesEdit, spellHere, type NoteChange, type NotePlace } from "../app/commands/notes";
+import {
+  addNote,
+  changeNotes,
+  changeNotesEdit,
+  spellHere,
+  type NoteChange,
+  type NotePlace,
+} from "../app/commands/notes";
 import { tryEdit } from "../app/store/analysis";
 import { usePreferences } from "../app/store/preferences";
 import type { SectionData } from "../app/store/sectionData";
@@ -69,12 +78,16 @@ export interface NoteGestures {
 }
 
 /** Where a note may begin: not before the pickup that is shown, not behind the section. */
-export const clampStart = (start: Ticks, grid: Ticks, { axis, data }: { axis: Axis; data: { length: Ticks; meter: Meter } }): Ticks =>
-  Math.min(data.length - grid, Math.max(-axis.pickup, start));
+export const clampStart = (
+  start: Ticks,
+  grid: Ticks,
+  { axis, data }: { axis: Axis; data: { length: Ticks; meter: Meter } },
+): Ticks => Math.min(data.length - grid, Math.max(-axis.pickup, start));
 
 /** A pitch moved as another one was: by as many steps of the scale where notes snap, by semitones where they do not. */
 function movedLike(midi: Midi, from: Midi, to: Midi, { data }: Pick<Lane, "data">): Midi {
-  if (usePreferences.getState().snap === "semitone" || from === to || Math.abs(to - from) % 12 === 0) return midi + to - from;
+  if (usePreferences.getState().snap === "semitone" || from === to || Math.abs(to - from) % 12 === 0)
+    return midi + to - from;
   const way = to > from ? 1 : -1;
   let [at, moved] = [from, midi];
   while ((way > 0 ? at < to : at > to) && Math.abs(moved - midi) < 60) {
@@ -93,7 +106,9 @@ function changesAt(lane: Lane, drag: Drag, at: Point, ids: readonly string[]): N
   const [dx, dy] = [at.x - drag.x, at.y - drag.y];
   if (drag.kind === "resize" || drag.kind === "draw") {
     const end =
-      drag.kind === "draw" ? floorTick(axis.tick(at.x), grid) + grid : snapTick(note.start + note.duration + dx / axis.scale, grid);
+      drag.kind === "draw"
+        ? floorTick(axis.tick(at.x), grid) + grid
+        : snapTick(note.start + note.duration + dx / axis.scale, grid);
     return [{ id: note.id, duration: Math.max(grid / 2, end - note.start) }];
   }
   const others = part.notes.filter((n) => n.id !== note.id && ids.includes(n.id));
@@ -104,17 +119,26 @@ function changesAt(lane: Lane, drag: Drag, at: Point, ids: readonly string[]): N
   const level = Math.abs(dy) < SLACK;
   const midi = level
     ? note.midi
-    : snapPitch(note.midi + scale.semitones(dy), snap, chordAtTick(data.real.chords, Math.max(0, note.start + by)), data.key);
+    : snapPitch(
+        note.midi + scale.semitones(dy),
+        snap,
+        chordAtTick(data.real.chords, Math.max(0, note.start + by)),
+        data.key,
+      );
   const changeOf = (n: RealizedNote, to: Midi): NoteChange => ({
     id: n.id,
     start: n.start + by,
     pitch: to === n.midi ? n.pitch : spellHere(data.section, n.start + by, to),
   });
-  return [changeOf(note, midi), ...others.map((n) => changeOf(n, level ? n.midi : movedLike(n.midi, note.midi, midi, lane)))];
+  return [
+    changeOf(note, midi),
+    ...others.map((n) => changeOf(n, level ? n.midi : movedLike(n.midi, note.midi, midi, lane))),
+  ];
 }
 
 const same = (a: readonly NoteChange[], b: readonly NoteChange[]): boolean =>
-  a.length === b.length && a.every((x, i) => x.start === b[i]!.start && x.pitch === b[i]!.pitch && x.duration === b[i]!.duration);
+  a.length === b.length &&
+  a.every((x, i) => x.start === nth(b, i).start && x.pitch === nth(b, i).pitch && x.duration === nth(b, i).duration);
 
 /** Notes whose heads lie in a box. */
 function within({ part, axis, scale }: Lane, from: Point, to: Point): string[] {
@@ -143,7 +167,8 @@ function dropped({ part }: Lane, place: NotePlace, d: Drag): boolean {
   const note = (sectionNow(place.section)?.notes[part.id] ?? part.notes).find((n) => n.id === d.id);
   const pitch = d.changes[0]?.pitch ?? note?.pitch;
   const made =
-    d.changes.length > 0 && (d.kind === "copy" ? addCopies(place, d.changes) : changeNotes(place, d.changes, { quiet: d.kind === "draw" }));
+    d.changes.length > 0 &&
+    (d.kind === "copy" ? addCopies(place, d.changes) : changeNotes(place, d.changes, { quiet: d.kind === "draw" }));
   if (pitch && (d.changes.length || d.kind !== "draw")) void soundNote(part.id, pitchMidi(pitch));
   return made;
 }
@@ -172,7 +197,7 @@ export function useNoteGestures(lane: Lane): NoteGestures {
   useFollowed(drag?.kind === "dropped", part, setDrag);
 
   const point = (e: PointerEvent): Point => {
-    const box = svg.current!.getBoundingClientRect();
+    const box = sure(svg.current).getBoundingClientRect();
     return { x: e.clientX - box.left, y: e.clientY - box.top };
   };
   const chosen = (): readonly string[] => {
@@ -180,7 +205,7 @@ export function useNoteGestures(lane: Lane): NoteGestures {
     return notes.part === part.id ? notes.ids : [];
   };
   const press = (e: PointerEvent, target: SVGElement) => {
-    const id = target.getAttribute("data-note")!;
+    const id = sure(target.getAttribute("data-note"));
     const ids = chosen();
     if (e.shiftKey) chooseNotes(part.id, [id, ...ids.filter((x) => x !== id)]);
     else if (!ids.includes(id)) chooseNotes(part.id, [id]);
@@ -188,7 +213,14 @@ export function useNoteGestures(lane: Lane): NoteGestures {
     if (chordId) chooseChord(chordId, useSelection.getState().chords);
     target.focus();
     const resize = (e.target as Element).hasAttribute("data-grip");
-    if (editable) setDrag(start(resize ? "resize" : e.altKey ? "copy" : "move", id, point(e), e.shiftKey ? [id] : []));
+    if (editable) {
+      const action = () => {
+        if (resize) return "resize";
+        if (e.altKey) return "copy";
+        return "move";
+      };
+      setDrag(start(action(), id, point(e), e.shiftKey ? [id] : []));
+    }
   };
   const draw = (at: Point) => {
     const { snap, grid } = usePreferences.getState();
@@ -206,7 +238,7 @@ export function useNoteGestures(lane: Lane): NoteGestures {
     if (target) press(e, target);
     else if (e.shiftKey) setDrag(start("box", "", point(e), chosen()));
     else if (editable) draw(point(e));
-    svg.current!.setPointerCapture(e.pointerId);
+    sure(svg.current).setPointerCapture(e.pointerId);
   };
   const onPointerMove = (e: PointerEvent): void => {
     if (!drag || drag.kind === "dropped") return;
@@ -230,7 +262,8 @@ export function useNoteGestures(lane: Lane): NoteGestures {
       return;
     }
     // A press on one of several chosen notes that does not move it chooses it alone.
-    if (!drag.moved && drag.kind === "move" && !drag.kept.length && chosen().length > 1) chooseNotes(part.id, [drag.id]);
+    if (!drag.moved && drag.kind === "move" && !drag.kept.length && chosen().length > 1)
+      chooseNotes(part.id, [drag.id]);
     setDrag(dropped(lane, place, drag) ? { ...drag, kind: "dropped" } : null);
   };
   return {

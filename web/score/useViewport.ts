@@ -1,3 +1,4 @@
+import { sure } from "../../core/src/index";
 import { useCallback, useEffect, useLayoutEffect, useRef, useState, type RefObject } from "react";
 import { playheadIn } from "../app/audio/sound";
 import { useHead } from "../app/audio/useHead";
@@ -31,7 +32,7 @@ export function useViewport(): Viewport {
   useLayoutEffect(() => {
     measure();
     const observer = new ResizeObserver(measure);
-    observer.observe(ref.current!);
+    observer.observe(sure(ref.current));
     return () => observer.disconnect();
   }, [measure]);
   return { ref, ...box, onScroll: measure };
@@ -63,7 +64,8 @@ export function useFound(viewport: RefObject<HTMLDivElement | null>, axis: Axis,
     if (!place || !view) return;
     const x = axis.x(place.tick);
     const inView = x - view.scrollLeft;
-    if (inView < 0 || inView > view.clientWidth - LABEL_WIDTH - TURNED) view.scrollLeft = Math.max(0, x - view.clientWidth / 3);
+    if (inView < 0 || inView > view.clientWidth - LABEL_WIDTH - TURNED)
+      view.scrollLeft = Math.max(0, x - view.clientWidth / 3);
     if (place.parts[0]) document.getElementById(`lane-${place.parts[0]}`)?.scrollIntoView({ block: "nearest" });
     // What is found anew after an edit moves nothing.
     // eslint-disable-next-line react-hooks/exhaustive-deps

@@ -1,4 +1,4 @@
-import { must, newSong, type Song } from "../../core/src/index";
+import { sure, must, newSong, type Song } from "../../core/src/index";
 import { api, ApiProblem } from "../app/api";
 import { openSong, resolveConflict, startAutosave } from "../app/store/autosave";
 import { songNow, useSong } from "../app/store/song";
@@ -12,7 +12,13 @@ jest.mock("idb-keyval", () => ({
 }));
 
 /** A server of one song, which can be away, slow or of another opinion. */
-const server = { song: null as unknown as Song, revision: 1, away: false, refuses: null as ApiProblem | null, saves: 0 };
+const server = {
+  song: null as unknown as Song,
+  revision: 1,
+  away: false,
+  refuses: null as ApiProblem | null,
+  saves: 0,
+};
 jest
   .spyOn(api, "get")
   .mockImplementation(() =>
@@ -26,7 +32,10 @@ jest.spyOn(api, "save").mockImplementation((song, revision) => {
   if (server.refuses) return Promise.reject(server.refuses);
   if (revision !== server.revision)
     return Promise.reject(
-      Object.assign(new ApiProblem(409, "revision.stale", "stale"), { current: server.song, revision: server.revision }),
+      Object.assign(new ApiProblem(409, "revision.stale", "stale"), {
+        current: server.song,
+        revision: server.revision,
+      }),
     );
   server.song = song;
   return Promise.resolve(++server.revision);
@@ -43,7 +52,10 @@ let end: () => void;
 beforeEach(async () => {
   jest.useFakeTimers();
   Object.assign(globalThis, {
-    window: { addEventListener: (_: string, f: () => void) => online.push(f), removeEventListener: () => online.splice(0) },
+    window: {
+      addEventListener: (_: string, f: () => void) => online.push(f),
+      removeEventListener: () => online.splice(0),
+    },
   });
   kept.clear();
   Object.assign(server, {
@@ -65,7 +77,11 @@ afterEach(async () => {
 test("an edit is kept in the browser at once and is on the server within a second; then nothing is kept", async () => {
   edit(100);
   await settle();
-  expect([state().status, (kept.get("unsent:cellar") as { song: Song }).song.tempo, server.song.tempo]).toEqual(["waiting", 100, 96]);
+  expect([state().status, (kept.get("unsent:cellar") as { song: Song }).song.tempo, server.song.tempo]).toEqual([
+    "waiting",
+    100,
+    96,
+  ]);
   await settle(1000);
   expect([state().status, state().revision, server.song.tempo, kept.size]).toEqual(["saved", 5, 100, 0]);
 });
@@ -125,7 +141,7 @@ test("edits of two windows meet: both are shown, keeping mine saves over, taking
   server.song = { ...server.song, tempo: 140 };
   server.revision = 9;
   await settle(1000);
-  expect([state().status, state().conflict!.song.tempo]).toEqual(["conflict", 140]);
+  expect([state().status, sure(state().conflict).song.tempo]).toEqual(["conflict", 140]);
   // Going on working keeps both.
   edit(101);
   await settle(3000);
@@ -153,7 +169,7 @@ test("unsent edits on an older revision open as a conflict", async () => {
   end();
   Object.assign(server, { away: false, revision: 12, song: { ...server.song, tempo: 66 } });
   await openSong("cellar");
-  expect([state().status, songNow().tempo, state().conflict!.song.tempo]).toEqual(["conflict", 100, 66]);
+  expect([state().status, songNow().tempo, sure(state().conflict).song.tempo]).toEqual(["conflict", 100, 66]);
   end = startAutosave();
   await settle(2000);
   expect(server.song.tempo).toBe(66);
@@ -163,7 +179,10 @@ test("what the server refuses is told, and stays in the browser", async () => {
   server.refuses = new ApiProblem(413, "song.size", "The song is larger than 8 MB");
   edit(100);
   await settle(1000);
-  expect([state().status, state().problem!.message]).toEqual(["refused", "Not saved: The song is larger than 8 MB"]);
+  expect([state().status, sure(state().problem).message]).toEqual([
+    "refused",
+    "Not saved: The song is larger than 8 MB",
+  ]);
   expect(kept.size).toBe(1);
   server.refuses = null;
   edit(101);

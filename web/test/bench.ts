@@ -1,4 +1,4 @@
-import { must, newSong, type Edit, type Section, type Song } from "../../core/src/index";
+import { firstOf, nth, sure, must, newSong, type Edit, type Section, type Song } from "../../core/src/index";
 import * as sound from "../app/audio/sound";
 import { startAnalysis } from "../app/store/analysis";
 import { resetPlayback } from "../app/store/playback";
@@ -20,7 +20,7 @@ export async function bench(song: Song = must(newSong({ title: "Press House" }))
   resetPreferences();
   resetPlayback();
   resetResults();
-  resetSelection(song.sections[0]!.id);
+  resetSelection(firstOf(song.sections).id);
   heard.length = 0;
   notesHeard.length = 0;
   useSong.getState().open(song, 1);
@@ -31,12 +31,12 @@ export async function bench(song: Song = must(newSong({ title: "Press House" }))
 /** Makes edits one after another, each with what follows it. Fails where one is refused. */
 export async function make(...edits: Edit[]): Promise<void> {
   for (const edit of edits) {
-    if (!useSong.getState().edit(edit)) throw new Error(`${edit.do}: ${useSong.getState().problem!.message}`);
+    if (!useSong.getState().edit(edit)) throw new Error(`${edit.do}: ${sure(useSong.getState().problem).message}`);
     await idle();
   }
 }
 
-export const section = (index = 0): Section => songNow().sections[index]!;
+export const section = (index = 0): Section => nth(songNow().sections, index);
 export const symbols = (index = 0): string =>
   section(index)
     .chords.map((c) => c.symbol)

@@ -1,11 +1,30 @@
-import { must, newSong, pitchMidi, QUARTER, type Drum, type Edit } from "../../core/src/index";
+import {
+  firstOf,
+  lastOf,
+  nth,
+  sure,
+  must,
+  newSong,
+  pitchMidi,
+  QUARTER,
+  type Drum,
+  type Edit,
+} from "../../core/src/index";
 import { demoSongs } from "../../core/test/demos";
 import { afterText, chordsNow, put, putEdit, rename } from "../app/commands/chords";
 import { hitsNow, paintHits, setHit, setMain, usualVelocity } from "../app/commands/drums";
 import { fileName, importFile } from "../app/commands/files";
 import { addNote, changeNotes, notesNow, removeNotes, spellHere } from "../app/commands/notes";
 import { addSection, beyondText, removeSection, setBars } from "../app/commands/sections";
-import { invertChord, moveRegister, nextInstrument, nextStyle, soundLayout, stylesFor, voicePartOf } from "../app/commands/voicings";
+import {
+  invertChord,
+  moveRegister,
+  nextInstrument,
+  nextStyle,
+  soundLayout,
+  stylesFor,
+  voicePartOf,
+} from "../app/commands/voicings";
 import { useNotice } from "../app/store/notice";
 import { chooseChord, showSection, useSelection } from "../app/store/selection";
 import type { SectionData } from "../app/store/sectionData";
@@ -29,26 +48,31 @@ describe("chords", () => {
   });
 
   test("a chord goes in place of the one in focus, into its second half, or into a new bar at the end", () => {
-    chooseChord(section().chords[1]!.id);
-    expect(putEdit(data(), "E7", "instead")).toEqual({ do: "setChord", section: "s1", chord: section().chords[1]!.id, symbol: "E7" });
+    chooseChord(nth(section().chords, 1).id);
+    expect(putEdit(data(), "E7", "instead")).toEqual({
+      do: "setChord",
+      section: "s1",
+      chord: nth(section().chords, 1).id,
+      symbol: "E7",
+    });
     expect(putEdit(data(), "E7", "after")).toMatchObject({
       do: "setChords",
       from: 2880,
       to: 3840,
       chords: [{ start: 2880, duration: 960 }],
     });
-    expect(afterText(data(), section().chords[1]!.id)).toBe("in the second half of Am");
-    chooseChord(section().chords.at(-1)!.id);
+    expect(afterText(data(), nth(section().chords, 1).id)).toBe("in the second half of Am");
+    chooseChord(lastOf(section().chords).id);
     expect(putEdit(data(), "E7", "after")).toMatchObject({ from: 7680, to: 9600 });
-    expect(afterText(data(), section().chords.at(-1)!.id)).toBe("in a new bar at the end");
+    expect(afterText(data(), lastOf(section().chords).id)).toBe("in a new bar at the end");
     expect(afterText({ ...data(), section: { ...section(), chords: [] } }, null)).toBe("in bar 1");
   });
 
   test("what was put takes the focus and is heard alone in the sound of the piano", () => {
-    chooseChord(section().chords[0]!.id);
+    chooseChord(firstOf(section().chords).id);
     expect(put(data(), "E7", "after")).toBe(true);
     expect(symbols()).toBe("C E7 Am F G");
-    expect(useSelection.getState().chord).toBe(section().chords[1]!.id);
+    expect(useSelection.getState().chord).toBe(nth(section().chords, 1).id);
     expect(notesHeard.length).toBeGreaterThan(2);
     expect(notesHeard.every((n) => n.part === "keys")).toBe(true);
     expect(new Set(notesHeard.map((n) => n.midi % 12))).toEqual(
@@ -57,17 +81,17 @@ describe("chords", () => {
   });
 
   test("readings go with a chord one is not sure of", () => {
-    chooseChord(section().chords[0]!.id);
+    chooseChord(firstOf(section().chords).id);
     put(data(), "Am7", "instead", ["Am7", "C6"]);
     expect(chordsNow("s1")[0]).toMatchObject({ symbol: "Am7", readings: ["Am7", "C6"] });
-    chooseChord(section().chords.at(-1)!.id);
+    chooseChord(lastOf(section().chords).id);
     put(data(), "D6", "after", ["D6", "Bm7"]);
     expect(chordsNow("s1").at(-1)).toMatchObject({ symbol: "D6", readings: ["D6", "Bm7"], start: 7680 });
   });
 
   test("a symbol that cannot be read changes nothing and says so", () => {
     const before = songNow();
-    expect(rename("s1", section().chords[0]!.id, "Hmm")).toBe(false);
+    expect(rename("s1", firstOf(section().chords).id, "Hmm")).toBe(false);
     expect(problem()).toContain('"Hmm"');
     expect(songNow()).toBe(before);
     expect(chordsNow("nobody")).toEqual([]);
@@ -75,26 +99,26 @@ describe("chords", () => {
 });
 
 describe("voicings", () => {
-  beforeEach(() => bench(demos[0]!));
+  beforeEach(() => bench(firstOf(demos)));
 
   test("the chord in focus is inverted both ways, pinned and heard", () => {
-    const id = section().chords[1]!.id;
+    const id = nth(section().chords, 1).id;
     chooseChord(id);
-    const before = layouts()[1]!;
+    const before = nth(layouts(), 1);
     invertChord(1);
-    expect(section().chords[1]!.voicings!.keys!.pinned).toBe(true);
-    const lowest = (text: string) => pitchMidi(text.split(" ")[0]!);
-    expect(lowest(layouts()[1]!)).toBeGreaterThan(lowest(before));
-    expect(notesHeard.slice(-4).map((n) => n.midi)).toEqual(layouts()[1]!.split(" ").map(pitchMidi));
+    expect(sure(sure(nth(section().chords, 1).voicings).keys).pinned).toBe(true);
+    const lowest = (text: string) => pitchMidi(firstOf(text.split(" ")));
+    expect(lowest(nth(layouts(), 1))).toBeGreaterThan(lowest(before));
+    expect(notesHeard.slice(-4).map((n) => n.midi)).toEqual(nth(layouts(), 1).split(" ").map(pitchMidi));
     invertChord(-1);
     expect(layouts()[1]).toBe(before);
     useSong.getState().undo();
     useSong.getState().undo();
-    expect(section().chords[1]!.voicings!.keys!.pinned).toBeUndefined();
+    expect(sure(sure(nth(section().chords, 1).voicings).keys).pinned).toBeUndefined();
   });
 
   test("style, register and instrument go on by one key and back again", async () => {
-    const part = () => voicePartOf(songNow())!;
+    const part = () => sure(voicePartOf(songNow()));
     const styles = stylesFor(songNow(), part()).map((s) => s.id);
     const at = styles.indexOf(part().playing.voicing?.style ?? "keyboard");
     nextStyle(1);
@@ -115,16 +139,16 @@ describe("voicings", () => {
   });
 
   test("a chord sounds as it is laid out", () => {
-    const event = section().chords[2]!;
+    const event = nth(section().chords, 2);
     notesHeard.length = 0;
     soundLayout(songNow(), event);
-    expect(notesHeard.map((n) => n.midi)).toEqual(event.voicings!.keys!.pitches.map(pitchMidi));
+    expect(notesHeard.map((n) => n.midi)).toEqual(sure(sure(event.voicings).keys).pitches.map(pitchMidi));
     soundLayout(songNow(), undefined);
-    expect(notesHeard).toHaveLength(event.voicings!.keys!.pitches.length);
+    expect(notesHeard).toHaveLength(sure(sure(event.voicings).keys).pitches.length);
   });
 
   test("past the end of the keyboard there is no inversion, and that is said", () => {
-    chooseChord(section().chords[0]!.id);
+    chooseChord(firstOf(section().chords).id);
     for (let i = 0; i < 60 && !problem(); i++) invertChord(1);
     expect(problem()).toMatch(/There is no higher layout of/);
   });
@@ -154,9 +178,9 @@ describe("drums", () => {
   test("off the quarter a hit is softer than on it, and loudness stays between 1 and 127", () => {
     expect(usualVelocity("closedHat", 240)).toBeLessThan(usualVelocity("closedHat", QUARTER));
     setHit("s1", "snare", 480, 400);
-    expect(hitsNow("s1", "snare")[0]!.velocity).toBe(127);
+    expect(firstOf(hitsNow("s1", "snare")).velocity).toBe(127);
     setHit("s1", "snare", 480, -20);
-    expect(hitsNow("s1", "snare")[0]!.velocity).toBe(1);
+    expect(firstOf(hitsNow("s1", "snare")).velocity).toBe(1);
     setHit("s1", "snare", 480, null);
     expect(starts("snare")).toEqual([]);
   });
@@ -178,7 +202,7 @@ describe("notes", () => {
   });
 
   test("a note is written, chosen and heard; changed, and removed", () => {
-    const id = addNote(place, { start: 0, duration: 480, pitch: "C2" })!;
+    const id = sure(addNote(place, { start: 0, duration: 480, pitch: "C2" }));
     expect([useSelection.getState().notes, notesHeard.at(-1)]).toEqual([
       { part: "bass", ids: [id] },
       { part: "bass", midi: 36 },
@@ -198,30 +222,37 @@ describe("notes", () => {
   });
 
   test("a pitch is named as the chord of the moment names it", () => {
-    expect([spellHere(section(), 0, 39), spellHere(section(), 1920, 44), spellHere(section(), 0, 200)]).toEqual(["Eb2", "Ab2", "G9"]);
+    expect([spellHere(section(), 0, 39), spellHere(section(), 1920, 44), spellHere(section(), 0, 200)]).toEqual([
+      "Eb2",
+      "Ab2",
+      "G9",
+    ]);
   });
 });
 
 describe("sections", () => {
-  beforeEach(() => bench(demos[0]!));
+  beforeEach(() => bench(firstOf(demos)));
   const names = () => songNow().sections.map((s) => s.name);
 
   test("a new one and a copy come into view", () => {
     addSection();
-    expect([names(), useSelection.getState().section]).toEqual([["Verse", "Chorus", "Section 3"], songNow().sections[2]!.id]);
+    expect([names(), useSelection.getState().section]).toEqual([
+      ["Verse", "Chorus", "Section 3"],
+      nth(songNow().sections, 2).id,
+    ]);
     addSection(section());
     expect(names().at(-1)).toBe("Verse again");
-    expect(songNow().sections[3]!.chords.map((c) => c.symbol)).toEqual(section().chords.map((c) => c.symbol));
+    expect(nth(songNow().sections, 3).chords.map((c) => c.symbol)).toEqual(section().chords.map((c) => c.symbol));
   });
 
   test("one that is deleted can be had back from where it was done, until something else was done", () => {
     const before = songNow();
-    showSection(before.sections[1]!.id);
-    removeSection(before.sections[1]!);
-    expect([names(), useNotice.getState().notice!.text]).toEqual([["Verse"], "Chorus was deleted."]);
-    useNotice.getState().notice!.act!.run();
-    expect([songNow(), useSelection.getState().section]).toEqual([before, before.sections[1]!.id]);
-    removeSection(before.sections[1]!);
+    showSection(nth(before.sections, 1).id);
+    removeSection(nth(before.sections, 1));
+    expect([names(), sure(useNotice.getState().notice).text]).toEqual([["Verse"], "Chorus was deleted."]);
+    sure(sure(useNotice.getState().notice).act).run();
+    expect([songNow(), useSelection.getState().section]).toEqual([before, nth(before.sections, 1).id]);
+    removeSection(nth(before.sections, 1));
     useSong.getState().edit({ do: "setTempo", tempo: 77 });
     expect(useNotice.getState().notice).toBeNull();
   });
@@ -230,10 +261,10 @@ describe("sections", () => {
     const before = songNow();
     const { id, bars } = section();
     expect(setBars(id, 2)).toBe(true);
-    expect(useNotice.getState().notice!.text).toMatch(
+    expect(sure(useNotice.getState().notice).text).toMatch(
       /^\d+ chords, \d+ notes and \d+ drum hits past bar 2 are kept and not heard; a longer Verse brings them back\.$/,
     );
-    expect(beyondText(section())).toBe(useNotice.getState().notice!.text);
+    expect(beyondText(section())).toBe(sure(useNotice.getState().notice).text);
     expect(setBars(id, bars)).toBe(true);
     expect(beyondText(section())).toBeNull();
     useSong.getState().undo();

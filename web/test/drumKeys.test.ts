@@ -12,7 +12,13 @@ describe("keys of the drum grid", () => {
   const press = (...texts: string[]): boolean[] =>
     texts.map((text) => {
       const now = data();
-      return drumKey(key(text), { data: now, rows: rowsOf(now.section), step: 120, cursor, moveCursor: (c) => void (cursor = c) });
+      return drumKey(key(text), {
+        data: now,
+        rows: rowsOf(now.section),
+        step: 120,
+        cursor,
+        moveCursor: (c) => void (cursor = c),
+      });
     });
   const hits = (drum: string) =>
     section()

@@ -1,5 +1,5 @@
 import { demoSongs } from "../../core/test/demos";
-import { PROFILES, sectionOf, type Edit, type Song } from "../../core/src/index";
+import { firstOf, lastOf, nth, sure, PROFILES, sectionOf, type Edit, type Song } from "../../core/src/index";
 import { toggleSolo } from "../score/LaneLabel";
 import { auditionOffer } from "../app/commands/offers";
 import { auditionEdit } from "../app/commands/audition";
@@ -40,7 +40,7 @@ describe("what follows an edit", () => {
     await bench();
     await make(line("| Cmaj7 | Am7 | Dm7 | G7 | Em7 | A7 | Dm7 | G7 |"));
     const before = layouts();
-    await make({ do: "setChord", section: section().id, chord: section().chords[3]!.id, symbol: "Db7" });
+    await make({ do: "setChord", section: section().id, chord: nth(section().chords, 3).id, symbol: "Db7" });
     const after = layouts();
     expect(after.filter((l, i) => l !== before[i])).toHaveLength(1);
     expect(after[3]).not.toBe(before[3]);
@@ -52,42 +52,47 @@ describe("what follows an edit", () => {
     await bench();
     await make(line("| Cmaj7 | Am7 | Dm7 | G7 |"));
     const [, second] = section().chords;
-    await make({ do: "pinChords", section: section().id, chords: [second!.id], pinned: true });
+    await make({ do: "pinChords", section: section().id, chords: [sure(second).id], pinned: true });
     const kept = layouts()[1];
     await make(
-      { do: "setChord", section: section().id, chord: section().chords[0]!.id, symbol: "Ebmaj7" },
+      { do: "setChord", section: section().id, chord: firstOf(section().chords).id, symbol: "Ebmaj7" },
       { do: "setPlaying", part: "keys", voicing: { style: "shell" } },
       { do: "setPlaying", part: "keys", voicing: { register: 4 } },
     );
     expect(layouts()[1]).toBe(kept);
-    expect(layouts()[0]!.split(" ")).toHaveLength(3);
+    expect(firstOf(layouts()).split(" ")).toHaveLength(3);
     // Let go, it is laid out like the rest.
-    await make({ do: "pinChords", section: section().id, chords: [second!.id], pinned: false });
+    await make({ do: "pinChords", section: section().id, chords: [sure(second).id], pinned: false });
     await make({ do: "setPlaying", part: "keys", voicing: { register: 0 } });
-    expect(layouts()[1]!.split(" ")).toHaveLength(3);
+    expect(nth(layouts(), 1).split(" ")).toHaveLength(3);
   });
 
   test("another way of laying out concerns every chord and every section, in one step", async () => {
-    await bench(demos[0]!);
+    await bench(firstOf(demos));
     const before = songNow();
     await make({ do: "setPlaying", part: "keys", voicing: { style: "shell" } });
     for (const [i, s] of songNow().sections.entries()) {
-      const three = s.chords.filter((c) => c.voicings!.keys!.pitches.length === 3).length;
-      expect(three * 4).toBeGreaterThan(before.sections[i]!.chords.length * 3);
+      const three = s.chords.filter((c) => sure(sure(c.voicings).keys).pitches.length === 3).length;
+      expect(three * 4).toBeGreaterThan(nth(before.sections, i).chords.length * 3);
     }
     await undo();
     expect(songNow().sections).toEqual(before.sections);
   });
 
   test("a tune that moves leads its block chords along", async () => {
-    await bench(demos[0]!);
+    await bench(firstOf(demos));
     await make({ do: "addPart", name: "Row", role: "chords", instrument: "piano" });
-    const id = songNow().parts.at(-1)!.id;
+    const id = lastOf(songNow().parts).id;
     await make({ do: "setLink", part: id, link: { kind: "block", top: "melody", loop: false } });
-    const count = () => section().notes[id]!.length;
+    const count = () => sure(section().notes[id]).length;
     const full = count();
     expect(full).toBeGreaterThan(40);
-    await make({ do: "removeNotes", section: section().id, part: "melody", notes: [section().notes.melody![2]!.id] });
+    await make({
+      do: "removeNotes",
+      section: section().id,
+      part: "melody",
+      notes: [nth(sure(section().notes.melody), 2).id],
+    });
     expect(count()).toBe(full - 4);
   });
 });
@@ -114,10 +119,16 @@ describe("what is only looked at or listened to changes nothing", () => {
       expect(music(songNow())).toEqual(before);
       for (const part of demo.parts) await make({ do: "setPart", part: part.id, muted: false });
       resetPlayback();
-      hear(songNow(), "bass", BASS_HEARINGS[1]!);
+      hear(songNow(), "bass", nth(BASS_HEARINGS, 1));
       await writeLines(section().id, "bass", 3);
       const [offer] = useResults.getState().lines;
-      auditionEdit({ do: "setNotes", section: section().id, part: "bass", notes: offer!.notes }, "line 1", "x", 0, 1920);
+      auditionEdit(
+        { do: "setNotes", section: section().id, part: "bass", notes: sure(offer).notes },
+        "line 1",
+        "x",
+        0,
+        1920,
+      );
       for (const s of demo.sections) {
         showSection(s.id);
         await idle();
@@ -145,17 +156,26 @@ describe("what is only looked at or listened to changes nothing", () => {
     await bench();
     await make(line("| Cmaj7 | Am7 | Dm7 | G7 |"));
     const now = songNow();
-    const chord = section().chords[2]!;
+    const chord = nth(section().chords, 2);
     await auditionOffer(
-      { id: "o", label: "another", edit: { do: "setChord", section: section().id, chord: chord.id, symbol: "Ab7" }, from: 3840, to: 5760 },
+      {
+        id: "o",
+        label: "another",
+        edit: { do: "setChord", section: section().id, chord: chord.id, symbol: "Ab7" },
+        from: 3840,
+        to: 5760,
+      },
       1920,
       7680,
     );
     expect(songNow()).toBe(now);
     expect(heard.map((h) => [h.label, h.from, h.to])).toEqual([["another", 1920, 7680]]);
-    const shown = sectionOf(heard[0]!.song, section().id)!;
-    expect([shown.chords[2]!.symbol, shown.chords[2]!.voicings!.keys!.pitches.length]).toEqual(["Ab7", 4]);
-    expect(usePlayback.getState().preview!.label).toBe("another");
+    const shown = sure(sectionOf(firstOf(heard).song, section().id));
+    expect([nth(shown.chords, 2).symbol, sure(sure(nth(shown.chords, 2).voicings).keys).pitches.length]).toEqual([
+      "Ab7",
+      4,
+    ]);
+    expect(sure(usePlayback.getState().preview).label).toBe("another");
   });
 });
 

@@ -1,5 +1,9 @@
 import { demoSongs } from "../../core/test/demos";
 import {
+  firstOf,
+  lastOf,
+  nth,
+  sure,
   checkSong,
   drumAsBass,
   drumUntuned,
@@ -41,23 +45,26 @@ const kept = () => must(parseSong(JSON.stringify(songNow())));
 test("from nothing to a song: chords, kick, bass line, a finding fixed, all of it undone and redone", async () => {
   await bench();
   const empty = songNow();
-  await make({ do: "setLine", section: "s1", line: "| Ebmaj9 | Cm7 F7sus4 F7 | Bbm7 Eb9 | Abmaj7 |" }, { do: "setKey", key: "Eb major" });
+  await make(
+    { do: "setLine", section: "s1", line: "| Ebmaj9 | Cm7 F7sus4 F7 | Bbm7 Eb9 | Abmaj7 |" },
+    { do: "setKey", key: "Eb major" },
+  );
   expect(layouts().every((l) => l.split(" ").length === 4)).toBe(true);
   paintHits("s1", "kick", [0, 1200], true, false);
   await make({ do: "repeatDrums", section: "s1", bar: 0 });
   await writeLines("s1", "bass", 1);
   const [line] = useResults.getState().lines as BassLine[];
-  expect(line!.report.accentsMet).toBe(line!.report.accents);
-  acceptLine({ do: "setNotes", section: "s1", part: "bass", notes: line!.notes });
+  expect(sure(line).report.accentsMet).toBe(sure(line).report.accents);
+  acceptLine({ do: "setNotes", section: "s1", part: "bass", notes: sure(line).notes });
   await idle();
   expect(useResults.getState().lines).toEqual([]);
   expect(findings().filter((f) => f.rule === "uncovered-accent")).toEqual([]);
-  expect(useResults.getState().report!.report.accentsMet).toBe(8);
+  expect(sure(useResults.getState().report).report.accentsMet).toBe(8);
   // Take the note off the first kick: it is found, and its fix puts one there.
-  await make({ do: "removeNotes", section: "s1", part: "bass", notes: [section().notes.bass![0]!.id] });
-  const finding = findings().find((f) => f.rule === "uncovered-accent")!;
+  await make({ do: "removeNotes", section: "s1", part: "bass", notes: [firstOf(sure(section().notes.bass)).id] });
+  const finding = sure(findings().find((f) => f.rule === "uncovered-accent"));
   expect(finding.message).toContain("bar 1, beat 1");
-  acceptEdit(finding.fixes[0]!.edit);
+  acceptEdit(firstOf(finding.fixes).edit);
   await idle();
   expect(findings().filter((f) => f.rule === "uncovered-accent")).toEqual([]);
   const full = songNow();
@@ -71,7 +78,7 @@ test("from nothing to a song: chords, kick, bass line, a finding fixed, all of i
 test("groove: a pattern, a variation of one lane, accents by hand, and who misses whom", async () => {
   await bench();
   const meter = sectionMeter(songNow(), section());
-  const pattern = DRUM_PATTERNS[0]!;
+  const pattern = firstOf(DRUM_PATTERNS);
   await make(
     { do: "setLine", section: "s1", line: "| Dm | Bb | F | C |" },
     { do: "setDrums", section: "s1", lanes: patternLanes(pattern, meter, 4) },
@@ -79,18 +86,22 @@ test("groove: a pattern, a variation of one lane, accents by hand, and who misse
   );
   paintHits("s1", "rim", [840, 2760, 4680, 6600], true, false);
   await idle();
-  const view = (await workers.judge.accents("s1", "bass"))!;
+  const view = sure(await workers.judge.accents("s1", "bass"));
   expect(view.map.rows.some((r) => r.name.toLowerCase().includes("low drum"))).toBe(true);
   expect(view.plan.length).toBeGreaterThan(0);
-  expect(section().groove.lanes.find((l) => l.drum === "rim")!.hits).toHaveLength(4);
+  expect(sure(section().groove.lanes.find((l) => l.drum === "rim")).hits).toHaveLength(4);
 });
 
 test("chords: one is reharmonized, a row as a whole, and a reason is left behind that says why", async () => {
   await bench();
   await make({ do: "setLine", section: "s1", line: "| Cmaj7 | Am7 | Dm7 | G7 |" });
-  chooseChord(section().chords[3]!.id);
-  const offers = await workers.writer.reharmonize({ section: "s1", chordIds: [section().chords[3]!.id], range: 0.6 });
-  const tritone = must(offers).find((c) => c.technique === "tritone" || /tritone/i.test(JSON.stringify(c)))!;
+  chooseChord(nth(section().chords, 3).id);
+  const offers = await workers.writer.reharmonize({
+    section: "s1",
+    chordIds: [nth(section().chords, 3).id],
+    range: 0.6,
+  });
+  const tritone = sure(must(offers).find((c) => c.technique === "tritone" || /tritone/i.test(JSON.stringify(c))));
   const offer = {
     id: "x",
     label: "x",
@@ -102,7 +113,7 @@ test("chords: one is reharmonized, a row as a whole, and a reason is left behind
   await acceptOffer(offer);
   await idle();
   expect(symbols()).toMatch(/^Cmaj7 Am7 Dm7 Db/);
-  expect(section().chords[3]!.why).toBeDefined();
+  expect(nth(section().chords, 3).why).toBeDefined();
   // The others stay as they were laid out.
   expect(layouts().slice(0, 3)).toEqual(before.slice(0, 3));
   const whole = must(await workers.writer.reharmonizeSection({ section: "s1", range: 0.5 } as never));
@@ -114,32 +125,36 @@ test("voicings: what laying out anew gains is said, and taking it gains it", asy
   await make({ do: "setLine", section: "s1", line: "| Cmaj7 | Am7 | Dm7 | G7 | Em7 | A7 | Dm7 | G7 |" });
   expect(must(await workers.writer.anew("s1", "keys"))).toBeNull();
   // Pinned far away and let go again: the others stay where they are, and so does this one.
-  const chord = section().chords[2]!;
+  const chord = nth(section().chords, 2);
   await make(
     { do: "pinVoicing", section: "s1", part: "keys", chord: chord.id, pitches: ["F4", "A4", "C5", "E5"] },
     { do: "pinVoicing", section: "s1", part: "keys", chord: chord.id, pitches: null },
   );
-  const anew = must(await workers.writer.anew("s1", "keys"))!;
+  const anew = sure(must(await workers.writer.anew("s1", "keys")));
   expect(anew.gain).toBeGreaterThan(0);
   expect(anew.changed).toBeGreaterThan(0);
   await make({ do: "setVoicings", section: "s1", part: "keys", pitches: anew.pitches });
   expect(must(await workers.writer.anew("s1", "keys"))).toBeNull();
-  expect(useResults.getState().voicing.keys!.motion).toBe(anew.motion[0]);
+  expect(sure(useResults.getState().voicing.keys).motion).toBe(anew.motion[0]);
 });
 
 test("bass: a second sound shares the line; a tuned drum takes it over and gives it back", async () => {
-  await bench(demos[3]!);
+  await bench(nth(demos, 3));
   const [first, second] = songNow().parts.filter((p) => p.role === "bass");
-  const [offer] = must(layerOffers(songNow(), "s1", first!.id, second!.id));
-  await make(offer!.edit);
-  expect(section().notes[second!.id]!.length).toBeGreaterThan(0);
-  const line = section().notes[first!.id]!;
-  await make(must(drumAsBass(songNow(), "s1", first!.id, "kick", { rhythm: "line", glides: false, instead: true })));
-  expect(section().notes[first!.id]).toEqual([]);
-  expect(section().groove.lanes.find((l) => l.drum === "kick")!.tuned).toBe(true);
-  await make(drumUntuned(songNow(), "s1", first!.id, "kick"));
-  expect(section().notes[first!.id]!.map((n) => [n.start, n.pitch])).toEqual(line.map((n) => [n.start, n.pitch]));
-  expect(section().groove.lanes.find((l) => l.drum === "kick")!.tuned).toBeUndefined();
+  const [offer] = must(layerOffers(songNow(), "s1", sure(first).id, sure(second).id));
+  await make(sure(offer).edit);
+  expect(sure(section().notes[sure(second).id]).length).toBeGreaterThan(0);
+  const line = sure(section().notes[sure(first).id]);
+  await make(
+    must(drumAsBass(songNow(), "s1", sure(first).id, "kick", { rhythm: "line", glides: false, instead: true })),
+  );
+  expect(section().notes[sure(first).id]).toEqual([]);
+  expect(sure(section().groove.lanes.find((l) => l.drum === "kick")).tuned).toBe(true);
+  await make(drumUntuned(songNow(), "s1", sure(first).id, "kick"));
+  expect(sure(section().notes[sure(first).id]).map((n) => [n.start, n.pitch])).toEqual(
+    line.map((n) => [n.start, n.pitch]),
+  );
+  expect(sure(section().groove.lanes.find((l) => l.drum === "kick")).tuned).toBeUndefined();
 });
 
 test("check: every finding of a section full of faults has a place, parts that are there, and fixes that can be made", async () => {
@@ -182,21 +197,23 @@ test("check: every finding of a section full of faults has a place, parts that a
   expect(fixed.length).toBeGreaterThan(5);
   expect(fixed.filter(([, still]) => still)).toEqual([]);
   // Left with a reason, it is no longer open; judged again it is.
-  await make({ do: "waive", finding: all[0]!.id, reason: "meant so" });
-  expect(findings().find((f) => f.id === all[0]!.id)!.waived).toBe("meant so");
-  await make({ do: "unwaive", waiver: songNow().waivers[0]!.id });
-  expect(findings().find((f) => f.id === all[0]!.id)!.waived).toBeUndefined();
+  await make({ do: "waive", finding: firstOf(all).id, reason: "meant so" });
+  expect(sure(findings().find((f) => f.id === firstOf(all).id)).waived).toBe("meant so");
+  await make({ do: "unwaive", waiver: firstOf(songNow().waivers).id });
+  expect(sure(findings().find((f) => f.id === firstOf(all).id)).waived).toBeUndefined();
 });
 
 test("form and hand over: a second section, its own settings, the files and back again", async () => {
-  await bench(demos[0]!);
+  await bench(firstOf(demos));
   addSection(section());
   await idle();
-  const copy = songNow().sections.at(-1)!;
+  const copy = lastOf(songNow().sections);
   showSection(copy.id);
   await make({ do: "setPlaying", part: "keys", section: copy.id, voicing: { style: "shell" } });
-  expect(songNow().sections.at(-1)!.playing!.keys!.voicing).toEqual({ register: -14, style: "shell" });
-  expect(layouts("keys", 0)).toEqual(demos[0]!.sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.join(" ")));
+  expect(sure(sure(lastOf(songNow().sections).playing).keys).voicing).toEqual({ register: -14, style: "shell" });
+  expect(layouts("keys", 0)).toEqual(
+    firstOf(firstOf(demos).sections).chords.map((c) => sure(sure(c.voicings).keys).pitches.join(" ")),
+  );
   const back = must(parseSong(writeSongFile(songNow())));
   expect(back).toEqual(songNow());
   const read = must(readMidi(writeMidi(songNow(), { swing: "straight" })));
@@ -210,13 +227,24 @@ describe("workspaces say which lanes they are about", () => {
     for (const demo of demos)
       for (const w of WORKSPACES) {
         const focus = w.focus({ song: demo, voicePart: "", bassPart: "", linePart: "", findings: [], chosen: "" });
-        expect([w.id, focus.every((id) => demo.parts.some((p) => p.id === id)), new Set(focus).size]).toEqual([w.id, true, focus.length]);
+        expect([w.id, focus.every((id) => demo.parts.some((p) => p.id === id)), new Set(focus).size]).toEqual([
+          w.id,
+          true,
+          focus.length,
+        ]);
         expect(
-          w.focus({ song: demo, voicePart: "nobody", bassPart: "nobody", linePart: "nobody", findings: [], chosen: "nobody" }),
+          w.focus({
+            song: demo,
+            voicePart: "nobody",
+            bassPart: "nobody",
+            linePart: "nobody",
+            findings: [],
+            chosen: "nobody",
+          }),
         ).not.toContain("nobody");
       }
-    const of = (id: string) => WORKSPACES.find((w) => w.id === id)!;
-    const context = { song: demos[3]!, voicePart: "", bassPart: "", linePart: "", findings: [], chosen: "" };
+    const of = (id: string) => sure(WORKSPACES.find((w) => w.id === id));
+    const context = { song: nth(demos, 3), voicePart: "", bassPart: "", linePart: "", findings: [], chosen: "" };
     expect(of("bass").focus(context)[0]).toBe("bass");
     expect(of("groove").focus(context)[0]).toBe("drums");
     expect(of("check").focus({ ...context, chosen: "melody" })[0]).toBe("melody");
@@ -224,7 +252,7 @@ describe("workspaces say which lanes they are about", () => {
 });
 
 describe("a MIDI file", () => {
-  const contents = must(readMidi(writeMidi(demos[1]!, { swing: "straight" })));
+  const contents = must(readMidi(writeMidi(nth(demos, 1), { swing: "straight" })));
   const settings = {
     bars: [1, 4] as [number, number],
     unit: "bar" as const,
@@ -235,8 +263,13 @@ describe("a MIDI file", () => {
 
   test("what its tracks are is guessed by channel, register and number of voices", () => {
     const uses = guessUses(contents, undefined);
-    const useOf = (name: RegExp) => uses[contents.tracks.find((t) => name.test(t.name))!.id];
-    expect([useOf(/Bass/), useOf(/piano/i), useOf(/Clarinet/), useOf(/Drums/i)]).toEqual(["bass", "chords", "melody", "drums"]);
+    const useOf = (name: RegExp) => uses[sure(contents.tracks.find((t) => name.test(t.name))).id];
+    expect([useOf(/Bass/), useOf(/piano/i), useOf(/Clarinet/), useOf(/Drums/i)]).toEqual([
+      "bass",
+      "chords",
+      "melody",
+      "drums",
+    ]);
     expect(Object.values(guessUses(contents, "drums")).filter((u) => u === "drums")).toHaveLength(1);
     expect(Object.values(guessUses(contents, "bass")).filter((u) => u === "bass")).toHaveLength(1);
     expect([usesOf(true, undefined), usesOf(false, "bass")]).toEqual([
@@ -247,13 +280,15 @@ describe("a MIDI file", () => {
 
   test("bars are counted from one for people and from nought for the importer; one track can be chords and bass", () => {
     const uses = { ...guessUses(contents, undefined) };
-    const piano = contents.tracks.find((t) => /piano/i.test(t.name))!.id;
+    const piano = sure(contents.tracks.find((t) => /piano/i.test(t.name))).id;
     const choices = midiChoices(contents, uses, settings, "strut.mid", {});
     expect(choices).toMatchObject({ bars: [0, 4], chords: [piano], tempo: true, key: false, file: "strut.mid" });
     const both = midiChoices(contents, { [piano]: "chords and bass" }, settings, "strut.mid", { bassPart: "bass" });
     expect(both).toMatchObject({ chords: [piano], bass: piano, bassPart: "bass" });
     expect(both).not.toHaveProperty("melody");
-    expect(writtenText(choices, 1, undefined, "Verse")).toBe("Written into Verse: 1 chord, the tune, the bass, the drums.");
+    expect(writtenText(choices, 1, undefined, "Verse")).toBe(
+      "Written into Verse: 1 chord, the tune, the bass, the drums.",
+    );
     expect(writtenText(both, 3, "bass", "Verse")).toBe("Written into Verse: the bass.");
   });
 });
@@ -268,7 +303,11 @@ describe("texts", () => {
   });
 
   test("keys are shown with real accidentals, and read with them", () => {
-    expect([keyText("Eb major"), keyText("F# dorian"), keyText("B minor")]).toEqual(["E♭ major", "F♯ dorian", "B minor"]);
+    expect([keyText("Eb major"), keyText("F# dorian"), keyText("B minor")]).toEqual([
+      "E♭ major",
+      "F♯ dorian",
+      "B minor",
+    ]);
     for (const key of ["Eb major", "F# minor", "Bb mixolydian"]) expect(plainSigns(keyText(key))).toBe(key);
   });
 
@@ -281,9 +320,15 @@ describe("texts", () => {
 });
 
 test("every rhythm a part can play leaves notes, at every place of the chords, inside the section", async () => {
-  await bench(demos[0]!);
-  await make({ do: "addPart", name: "Guitar", role: "chords", instrument: "guitar", link: { kind: "voicing", loop: true } });
-  const id = songNow().parts.find((p) => p.name === "Guitar")!.id;
+  await bench(firstOf(demos));
+  await make({
+    do: "addPart",
+    name: "Guitar",
+    role: "chords",
+    instrument: "guitar",
+    link: { kind: "voicing", loop: true },
+  });
+  const id = sure(songNow().parts.find((p) => p.name === "Guitar")).id;
   for (const pattern of PATTERNS.slice(0, 6)) {
     await make({ do: "setPlaying", part: id, comp: { rhythm: pattern.id } });
     const layout = section().chords.every((c) => c.voicings?.[id]?.pitches.every((p) => pitchMidi(p) >= 40));

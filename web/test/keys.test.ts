@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../core/src/index";
 import type { Edit } from "../../core/src/index";
 import { changeNotes } from "../app/commands/notes";
 import { makeAxis } from "../score/axis";
@@ -44,24 +45,29 @@ describe("keys of a lane of notes", () => {
       do: "setNotes",
       section: "s1",
       part: "bass",
-      notes: [0, 1920, 3840].map((start, i) => ({ start, duration: 960, pitch: ["C2", "A1", "F2"][i]!, velocity: 90 })),
+      notes: [0, 1920, 3840].map((start, i) => ({
+        start,
+        duration: 960,
+        pitch: nth(["C2", "A1", "F2"], i),
+        velocity: 90,
+      })),
     });
-    chooseNotes("bass", [section().notes.bass![0]!.id]);
+    chooseNotes("bass", [firstOf(sure(section().notes.bass)).id]);
   });
 
   test("arrows go from note to note, and move the chosen one by what the snap says", () => {
     press("ArrowRight");
-    expect(useSelection.getState().notes.ids).toEqual([section().notes.bass![1]!.id]);
+    expect(useSelection.getState().notes.ids).toEqual([nth(sure(section().notes.bass), 1).id]);
     press("ArrowLeft", "ArrowUp");
-    expect(notes()[0]![2]).toBe("E2");
+    expect(firstOf(notes())[2]).toBe("E2");
     usePreferences.setState({ snap: "scale" });
     press("ArrowUp");
-    expect(notes()[0]![2]).toBe("F2");
+    expect(firstOf(notes())[2]).toBe("F2");
     usePreferences.setState({ snap: "semitone" });
     press("ArrowUp");
-    expect(notes()[0]![2]).toBe("F#2");
+    expect(firstOf(notes())[2]).toBe("F#2");
     press("Shift+ArrowDown", "Alt+ArrowDown");
-    expect(notes()[0]![2]).toBe("F1");
+    expect(firstOf(notes())[2]).toBe("F1");
     expect(notesHeard.at(-1)).toEqual({ part: "bass", midi: 29 });
   });
 
@@ -69,13 +75,13 @@ describe("keys of a lane of notes", () => {
     press("Ctrl+ArrowRight", "Ctrl+ArrowRight", "Ctrl+Shift+ArrowRight");
     expect(notes()[0]).toEqual([480, 1200, "C2"]);
     press(...Array.from({ length: 20 }, () => "Ctrl+Shift+ArrowLeft"));
-    expect(notes()[0]![1]).toBe(120);
+    expect(firstOf(notes())[1]).toBe(120);
     press(...Array.from({ length: 20 }, () => "Ctrl+ArrowLeft"));
-    expect(notes()[0]![0]).toBe(-480);
+    expect(firstOf(notes())[0]).toBe(-480);
   });
 
   test("Shift and arrows choose a row and give it back; Control A chooses all; W types words", () => {
-    const all = section().notes.bass!.map((n) => n.id);
+    const all = sure(section().notes.bass).map((n) => n.id);
     press("Shift+ArrowRight", "Shift+ArrowRight");
     expect(useSelection.getState().notes.ids).toEqual([all[2], all[1], all[0]]);
     press("Shift+ArrowLeft");
@@ -87,8 +93,8 @@ describe("keys of a lane of notes", () => {
   });
 
   test("copied, set down behind, duplicated and cut: what stands there gives way, and each is one step of undo", () => {
-    const [first, second] = section().notes.bass!.map((n) => n.id);
-    chooseNotes("bass", [first!, second!]);
+    const [first, second] = sure(section().notes.bass).map((n) => n.id);
+    chooseNotes("bass", [sure(first), sure(second)]);
     press("Ctrl+c", "Ctrl+v");
     // Two bars behind, where the third note stood.
     expect(notes().map((n) => [n[0], n[2]])).toEqual([
@@ -100,7 +106,7 @@ describe("keys of a lane of notes", () => {
     expect(useSelection.getState().notes.ids).toHaveLength(2);
     useSong.getState().undo();
     expect(notes().map((n) => n[2])).toEqual(["C2", "A1", "F2"]);
-    chooseNotes("bass", [section().notes.bass![0]!.id]);
+    chooseNotes("bass", [firstOf(sure(section().notes.bass)).id]);
     press("Ctrl+d");
     expect(notes().map((n) => [n[0], n[2]])).toEqual([
       [0, "C2"],
@@ -115,7 +121,7 @@ describe("keys of a lane of notes", () => {
     expect(notes().map((n) => n[0])).toEqual([0, 1920, 3840, 5760]);
     usePlayback.setState({ from: null });
     // Nothing is set down behind the end.
-    chooseNotes("bass", [section().notes.bass!.at(-1)!.id]);
+    chooseNotes("bass", [lastOf(sure(section().notes.bass)).id]);
     const before = notes();
     usePlayback.setState({ from: 4 * 1920 });
     press("Ctrl+v");
@@ -126,7 +132,7 @@ describe("keys of a lane of notes", () => {
   test("several chosen notes are moved together and stay as far apart, at the edge as well", () => {
     chooseNotes(
       "bass",
-      section().notes.bass!.map((n) => n.id),
+      sure(section().notes.bass).map((n) => n.id),
     );
     press("Alt+ArrowUp", "Ctrl+ArrowRight");
     expect(notes()).toEqual([
@@ -143,10 +149,10 @@ describe("keys of a lane of notes", () => {
   test("N writes a note behind the chosen one, Delete takes it and goes on to the next", () => {
     press("n");
     expect(notes()[1]).toEqual([960, 240, "C2"]);
-    expect(useSelection.getState().notes.ids).toEqual([section().notes.bass![1]!.id]);
+    expect(useSelection.getState().notes.ids).toEqual([nth(sure(section().notes.bass), 1).id]);
     press("Delete");
     expect(notes()).toHaveLength(3);
-    expect(useSelection.getState().notes.ids).toEqual([section().notes.bass![1]!.id]);
+    expect(useSelection.getState().notes.ids).toEqual([nth(sure(section().notes.bass), 1).id]);
     press("Delete", "Delete", "Delete");
     expect(notes()).toEqual([]);
     expect(press("Delete", "ArrowUp")).toEqual([false, false]);
@@ -155,7 +161,10 @@ describe("keys of a lane of notes", () => {
   test("in an empty lane N writes the first note, on a tone of the first chord", async () => {
     await make({ do: "setNotes", section: "s1", part: "bass", notes: [] });
     press("n");
-    expect([notes()[0]![0], ["C", "E", "G"].includes(String(notes()[0]![2]).replace(/\d/, ""))]).toEqual([0, true]);
+    expect([firstOf(notes())[0], ["C", "E", "G"].includes(String(firstOf(notes())[2]).replace(/\d/, ""))]).toEqual([
+      0,
+      true,
+    ]);
   });
 
   test("Escape lets go; keys that mean nothing here are left to others", () => {
@@ -167,7 +176,7 @@ describe("keys of a lane of notes", () => {
     const before = useSong.getState().past.length;
     press("ArrowUp", "ArrowUp", "Ctrl+ArrowRight");
     expect(useSong.getState().past.length).toBe(before + 3);
-    changeNotes(place, [{ id: section().notes.bass![0]!.id, velocity: 50 }], { quiet: true });
+    changeNotes(place, [{ id: firstOf(sure(section().notes.bass)).id, velocity: 50 }], { quiet: true });
     expect(useSong.getState().past.length).toBe(before + 3);
   });
 });
@@ -177,7 +186,7 @@ describe("keys of the row of chords", () => {
   let renamed = 0;
   const press = (id: string, text: string): boolean =>
     chordKey(key(text), { section: "s1", id, focus: (x) => void focused.push(x), rename: () => void renamed++ });
-  const id = (i: number) => section().chords[i]!.id;
+  const id = (i: number) => nth(section().chords, i).id;
 
   beforeEach(async () => {
     await bench();
@@ -220,9 +229,9 @@ describe("keys of the row of chords", () => {
 
   test("P pins and lets go, Delete removes and goes to the one before, Enter renames", () => {
     press(id(1), "p");
-    expect(section().chords[1]!.pinned).toBe(true);
+    expect(nth(section().chords, 1).pinned).toBe(true);
     press(id(1), "p");
-    expect(section().chords[1]!.pinned).toBeFalsy();
+    expect(nth(section().chords, 1).pinned).toBeFalsy();
     expect(press(id(1), "Ctrl+p")).toBe(false);
     press(id(1), "Enter");
     expect(renamed).toBe(1);

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { must, newSong, parseMeter, realize, type Part } from "../../core/src/index";
+import { firstOf, sure, must, newSong, parseMeter, realize, type Part } from "../../core/src/index";
 import { demoSongs } from "../../core/test/demos";
 import { edit } from "../../core/test/helpers";
 import { barsInSight, inSight, makeAxis, zoomForBars, zoomToFit } from "../score/axis";
@@ -7,11 +7,11 @@ import { symbolFits, symbolSize } from "../score/geometry";
 import { keptRange, laneScale, octaves, partRange } from "../score/laneScale";
 import { laneBoxes, laneOrder, ROW, rowsOf, STRIP_HEIGHT } from "../score/layout";
 
-const band = laneOrder(demoSongs()[0]!.parts);
+const band = laneOrder(firstOf(demoSongs()).parts);
 const nine: Part[] = laneOrder(
   ["Second voice", "Third voice", "Strings", "Guitar"].reduce(
     (song, name, i) => edit(song, { do: "addPart", name, role: i < 2 ? "vocal" : "chords", instrument: "piano" }),
-    demoSongs()[0]!,
+    firstOf(demoSongs()),
   ).parts,
 );
 const open = (boxes: Map<string, { folded: boolean }>) => [...boxes].filter(([, b]) => !b.folded).map(([id]) => id);
@@ -19,8 +19,21 @@ const used = (boxes: Map<string, { height: number }>) => [...boxes.values()].red
 
 describe("lanes", () => {
   test("stand by register: voices above, drums at the foot, in the order of the song within one", () => {
-    expect(nine.map((p) => p.role)).toEqual(["melody", "vocal", "vocal", "vocal", "chords", "chords", "chords", "bass", "drums"]);
-    const [two, three] = [nine.filter((p) => p.role === "chords"), [...nine].reverse().filter((p) => p.role === "chords")];
+    expect(nine.map((p) => p.role)).toEqual([
+      "melody",
+      "vocal",
+      "vocal",
+      "vocal",
+      "chords",
+      "chords",
+      "chords",
+      "bass",
+      "drums",
+    ]);
+    const [two, three] = [
+      nine.filter((p) => p.role === "chords"),
+      [...nine].reverse().filter((p) => p.role === "chords"),
+    ];
     expect(laneOrder(three)).toEqual(three);
     expect(laneOrder(two)).toEqual(two);
   });
@@ -34,25 +47,25 @@ describe("lanes", () => {
   test("the lane a workspace is about is high, with nine parts and little room: the others are strips", () => {
     for (const focus of nine.map((p) => p.id)) {
       const boxes = laneBoxes(nine, 5, 420, [focus], {});
-      expect(boxes.get(focus)!.folded).toBe(false);
-      expect(boxes.get(focus)!.height).toBeGreaterThanOrEqual(focus === "drums" ? 5 * ROW : 84);
+      expect(sure(boxes.get(focus)).folded).toBe(false);
+      expect(sure(boxes.get(focus)).height).toBeGreaterThanOrEqual(focus === "drums" ? 5 * ROW : 84);
       for (const [id, box] of boxes) if (id !== focus && box.folded) expect(box.height).toBe(STRIP_HEIGHT);
     }
   });
 
   test("what the user folded stays folded, even what the work is about; what was unfolded stays open", () => {
     const boxes = laneBoxes(nine, 5, 500, ["bass"], { bass: false, keys: true });
-    expect([boxes.get("bass")!.folded, boxes.get("keys")!.folded]).toEqual([true, false]);
+    expect([sure(boxes.get("bass")).folded, sure(boxes.get("keys")).folded]).toEqual([true, false]);
   });
 
   test("rows of drums are whole pixels, never lower than one can hit, and only where the work is about them higher", () => {
     for (const room of [300, 500, 900])
       for (const focus of [["drums"], ["bass"]]) {
-        const { height, folded } = laneBoxes(band, 7, room, focus, {}).get("drums")!;
+        const { height, folded } = sure(laneBoxes(band, 7, room, focus, {}).get("drums"));
         if (!folded) expect([height % 7, height / 7 >= ROW, height / 7 <= 32]).toEqual([0, true, true]);
       }
-    const high = laneBoxes(band, 5, 900, ["drums"], {}).get("drums")!.height;
-    expect(high).toBeGreaterThan(laneBoxes(band, 5, 900, ["bass"], {}).get("drums")!.height);
+    const high = sure(laneBoxes(band, 5, 900, ["drums"], {}).get("drums")).height;
+    expect(high).toBeGreaterThan(sure(laneBoxes(band, 5, 900, ["bass"], {}).get("drums")).height);
   });
 
   test("whatever the room and the focus: every part has its lane, at least a strip high", () => {
@@ -78,11 +91,11 @@ describe("lanes", () => {
 
   test("rows: hats above, kick at the foot; a drum that is not usual has one when it is used", () => {
     const song = must(newSong({ title: "Row" }));
-    expect(rowsOf(song.sections[0]!).at(-1)).toBe("kick");
-    expect(rowsOf(song.sections[0]!)).toHaveLength(5);
+    expect(rowsOf(firstOf(song.sections)).at(-1)).toBe("kick");
+    expect(rowsOf(firstOf(song.sections))).toHaveLength(5);
     const shaker = edit(song, { do: "setHit", section: "s1", drum: "shaker", start: 0, velocity: 80 });
-    expect(rowsOf(shaker.sections[0]!)).toHaveLength(6);
-    expect(rowsOf(shaker.sections[0]!)).toContain("shaker");
+    expect(rowsOf(firstOf(shaker.sections))).toHaveLength(6);
+    expect(rowsOf(firstOf(shaker.sections))).toContain("shaker");
   });
 });
 
@@ -153,11 +166,11 @@ describe("the scale of a lane", () => {
   });
 
   test("while one works in it, a lane grows where a note would fall out and never shrinks", () => {
-    const real = realize(demoSongs()[0]!, { section: "s1" });
-    const bass = real.parts.find((p) => p.role === "bass")!;
+    const real = realize(firstOf(demoSongs()), { section: "s1" });
+    const bass = sure(real.parts.find((p) => p.role === "bass"));
     const range = partRange(bass, {});
     expect(keptRange(range, bass)).toBe(range);
-    const lower = { ...bass, notes: [...bass.notes, { ...bass.notes[0]!, midi: range[0] - 5 }] };
+    const lower = { ...bass, notes: [...bass.notes, { ...firstOf(bass.notes), midi: range[0] - 5 }] };
     expect(keptRange(range, lower)).toEqual([range[0] - 5, range[1]]);
     expect(keptRange(range, { ...bass, notes: [] })).toBe(range);
     for (const note of bass.notes) expect(note.midi >= range[0] && note.midi <= range[1]).toBe(true);
@@ -165,11 +178,7 @@ describe("the scale of a lane", () => {
 
   test("an empty lane shows where its instrument lies, the bass from E1", () => {
     const real = realize(must(newSong({ title: "Empty" })), {});
-    const rangeOf = (role: string) =>
-      partRange(
-        real.parts.find((p) => p.role === role)!,
-        {},
-      );
+    const rangeOf = (role: string) => partRange(sure(real.parts.find((p) => p.role === role)), {});
     expect(rangeOf("bass")[0]).toBeLessThanOrEqual(28);
     expect(rangeOf("melody")[0]).toBeGreaterThanOrEqual(52);
     expect(octaves(28, 61)).toEqual([36, 48, 60]);

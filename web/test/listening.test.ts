@@ -1,9 +1,17 @@
 import { demoSongs } from "../../core/test/demos";
-import { realize, secondsAt, tickAt, type Song } from "../../core/src/index";
+import { firstOf, nth, realize, secondsAt, tickAt, type Song } from "../../core/src/index";
 import { edit } from "../../core/test/helpers";
 import { playersOf, schedule, type EventOptions } from "../app/audio/events";
 import { soundingAt } from "../pages/workbench/sounding";
-import { createMemory, kicksAt, realizedAt, rolesAt, sectionKey, sectionMeter, sectionPlace } from "../../core/src/index";
+import {
+  createMemory,
+  kicksAt,
+  realizedAt,
+  rolesAt,
+  sectionKey,
+  sectionMeter,
+  sectionPlace,
+} from "../../core/src/index";
 import type { SectionData } from "../app/store/sectionData";
 
 const demos = demoSongs();
@@ -29,7 +37,7 @@ describe.each(demos.map((d) => [d.title, d] as const))("what sounds of %s", (_, 
   test("half as fast is the same, twice as long; twice the tempo half as long", () => {
     const [plain, slow] = [plan(song), plan(song, { speed: 0.5 })];
     expect(slow.length).toBeCloseTo(plain.length * 2, 6);
-    slow.events.forEach((e, i) => expect(e.time).toBeCloseTo(plain.events[i]!.time * 2, 6));
+    slow.events.forEach((e, i) => expect(e.time).toBeCloseTo(nth(plain.events, i).time * 2, 6));
     const fast = plan(edit(song, { do: "setTempo", tempo: song.tempo * 2 }));
     expect(fast.length).toBeCloseTo(plain.length / 2, 6);
   });
@@ -46,31 +54,34 @@ describe.each(demos.map((d) => [d.title, d] as const))("what sounds of %s", (_, 
   });
 
   test("bar after bar it is the whole", () => {
-    const { bar } = sectionMeter(song, song.sections[0]!);
-    const bars = song.sections[0]!.bars;
+    const { bar } = sectionMeter(song, firstOf(song.sections));
+    const bars = firstOf(song.sections).bars;
     const attacks = (options: EventOptions, from = 0) =>
       plan(song, options).events.flatMap((e) => (e.kind === "drum" ? [`${e.drum} ${(e.time + from).toFixed(2)}`] : []));
-    const parts = Array.from({ length: bars }, (_, b) => attacks({ from: b * bar, to: (b + 1) * bar }, secondsAt(real, b * bar))).flat();
+    const parts = Array.from({ length: bars }, (_, b) =>
+      attacks({ from: b * bar, to: (b + 1) * bar }, secondsAt(real, b * bar)),
+    ).flat();
     expect(parts).toHaveLength(attacks({}).length);
   });
 
   test("the click strikes every beat, the count-in one bar of them, the first strongest", () => {
-    const meter = sectionMeter(song, song.sections[0]!);
+    const meter = sectionMeter(song, firstOf(song.sections));
     const clicks = (options: EventOptions) => plan(song, options).events.filter((e) => e.kind === "click");
-    expect(clicks({ click: true })).toHaveLength(meter.beats.length * song.sections[0]!.bars);
+    expect(clicks({ click: true })).toHaveLength(meter.beats.length * firstOf(song.sections).bars);
     const counted = clicks({ countIn: true });
     expect(counted.map((c) => c.kind === "click" && c.strong)).toEqual(meter.beats.map((b) => b.start === 0));
     expect(plan(song, { countIn: true }).lead).toBeCloseTo(secondsAt(real, meter.bar), 6);
   });
 
   test("ticks and seconds are each other's inverse", () => {
-    for (let tick = 0; tick < real.duration; tick += 333) expect(tickAt(real, secondsAt(real, tick))).toBeCloseTo(tick, 4);
+    for (let tick = 0; tick < real.duration; tick += 333)
+      expect(tickAt(real, secondsAt(real, tick))).toBeCloseTo(tick, 4);
   });
 
   test("at every moment the keyboard shows what sounds, with what it is in the chord", () => {
     const read = createMemory().at(song);
     const place = sectionPlace("s1");
-    const section = song.sections[0]!;
+    const section = firstOf(song.sections);
     const played = read.get(realizedAt, place, "played");
     const data = {
       song,
@@ -83,7 +94,9 @@ describe.each(demos.map((d) => [d.title, d] as const))("what sounds of %s", (_, 
     } as unknown as SectionData;
     for (let tick = 0; tick < played.duration; tick += 480) {
       const there = soundingAt(data, tick);
-      const expected = played.parts.flatMap((p) => p.notes.filter((n) => n.start <= tick && tick < n.start + n.duration).map((n) => n.id));
+      const expected = played.parts.flatMap((p) =>
+        p.notes.filter((n) => n.start <= tick && tick < n.start + n.duration).map((n) => n.id),
+      );
       expect(there.map((s) => s.note.id)).toEqual(expected);
       for (const s of there) if (s.role) expect(s.role.label.length).toBeGreaterThan(0);
     }

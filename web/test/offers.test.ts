@@ -1,4 +1,4 @@
-import { type Edit } from "../../core/src/index";
+import { firstOf, lastOf, nth, sure, type Edit } from "../../core/src/index";
 import { demoSongs } from "../../core/test/demos";
 import { acceptEdit, around, auditionEdit } from "../app/commands/audition";
 import { BASS_HEARINGS, bassPartOf, bassParts, keepNotes } from "../app/commands/bass";
@@ -34,17 +34,17 @@ describe("offers", () => {
   });
 
   test("heard: the bars around the change, voiced; taken: the same, as one step", async () => {
-    const change: Edit = { do: "setChord", section: "s1", chord: section().chords[1]!.id, symbol: "Eb7" };
+    const change: Edit = { do: "setChord", section: "s1", chord: nth(section().chords, 1).id, symbol: "Eb7" };
     await auditionOffer(offer(change), 1920, 7680);
     expect(heard[0]).toMatchObject({ label: "another", from: 0, to: 5760 });
-    const shown = heard[0]!.song.sections[0]!.chords[1]!;
+    const shown = nth(firstOf(firstOf(heard).song.sections).chords, 1);
     await auditionWritten(offer(change), 1920, 7680);
-    expect([heard[1]!.song, isWritten(usePlayback.getState().preview!.id)]).toEqual([songNow(), true]);
+    expect([nth(heard, 1).song, isWritten(sure(usePlayback.getState().preview).id)]).toEqual([songNow(), true]);
     const before = songNow();
     await acceptOffer(offer(change));
     await idle();
     expect([usePlayback.getState().preview, useResults.getState().offers]).toEqual([null, []]);
-    expect(section().chords[1]!.voicings!.keys!.pitches).toEqual(shown.voicings!.keys!.pitches);
+    expect(sure(sure(nth(section().chords, 1).voicings).keys).pitches).toEqual(sure(sure(shown.voicings).keys).pitches);
     useSong.getState().undo();
     expect(songNow()).toBe(before);
   });
@@ -56,8 +56,8 @@ describe("offers", () => {
       part: "bass",
       notes: [0, 1, 2, 3].map((i) => ({ start: i * 1920, duration: 1920, pitch: "C2", velocity: 90 })),
     });
-    const change: Edit = { do: "setChord", section: "s1", chord: section().chords[1]!.id, symbol: "Ebmaj7" };
-    const bassOf = () => heard.at(-1)!.song.sections[0]!.notes.bass!.map((n) => n.pitch);
+    const change: Edit = { do: "setChord", section: "s1", chord: nth(section().chords, 1).id, symbol: "Ebmaj7" };
+    const bassOf = () => sure(firstOf(lastOf(heard).song.sections).notes.bass).map((n) => n.pitch);
     usePreferences.setState({ bassFollows: false });
     await auditionOffer(offer(change), 1920, 7680);
     expect(bassOf()).toEqual(["C2", "C2", "C2", "C2"]);
@@ -98,12 +98,12 @@ describe("offers", () => {
 });
 
 describe("bass", () => {
-  beforeEach(() => bench(demos[3]!));
+  beforeEach(() => bench(nth(demos, 3)));
 
   test("parts whose notes are written, the one that is worked on, and whom one hears with it", () => {
     expect(bassParts(songNow()).map((p) => p.role)).toEqual(["bass", "bass"]);
-    expect(bassPartOf(songNow(), "")!.id).toBe("bass");
-    expect(bassPartOf(songNow(), bassParts(songNow())[1]!.id)!.id).not.toBe("bass");
+    expect(sure(bassPartOf(songNow(), "")).id).toBe("bass");
+    expect(sure(bassPartOf(songNow(), nth(bassParts(songNow()), 1).id)).id).not.toBe("bass");
   });
 
   test("a part is heard alone, with some, with all, and the choice is known again; another choice is none of them", () => {
@@ -119,7 +119,7 @@ describe("bass", () => {
       expect(heardAs(song, part, ["drum:snare"], hearings)).toBeUndefined();
     };
     each("bass", BASS_HEARINGS);
-    each(lineParts(song)[0]!.id, lineHearings(song));
+    each(firstOf(lineParts(song)).id, lineHearings(song));
     expect(songNow()).toBe(song);
   });
 
@@ -129,9 +129,15 @@ describe("bass", () => {
     const { lines, linesFor, busy } = useResults.getState();
     expect([lines.length > 1, linesFor, busy]).toEqual([true, linesId("bass", "s1", "bass"), null]);
     expect(songNow()).toBe(before);
-    expect(keepNotes("s1", "bass")).toMatchObject({ do: "keepTake", name: expect.stringMatching(/^\d+ notes, /) as string });
+    expect(keepNotes("s1", "bass")).toMatchObject({
+      do: "keepTake",
+      name: expect.stringMatching(/^\d+ notes, /) as string,
+    });
     expect(keepNotes("s1", "bass", "mine")).toMatchObject({ name: "mine" });
     await writeLines("s1", "nobody", 1);
-    expect([useResults.getState().lines, useResults.getState().writeProblem]).toMatchObject([[], { code: "bass.part" }]);
+    expect([useResults.getState().lines, useResults.getState().writeProblem]).toMatchObject([
+      [],
+      { code: "bass.part" },
+    ]);
   });
 });

@@ -1,5 +1,17 @@
 import { demoSongs } from "../../core/test/demos";
-import { applyEdit, COMP_KINDS, instrumentOf, must, realize, type Edit, type Song } from "../../core/src/index";
+import {
+  firstOf,
+  lastOf,
+  nth,
+  sure,
+  applyEdit,
+  COMP_KINDS,
+  instrumentOf,
+  must,
+  realize,
+  type Edit,
+  type Song,
+} from "../../core/src/index";
 import { edit as apply, songWith } from "../../core/test/helpers";
 import { playersOf, schedule } from "../app/audio/events";
 import { addPart, freeName, moveEdit, NEW_PARTS, removePart } from "../app/commands/parts";
@@ -18,20 +30,20 @@ const names = (role: string) =>
     .map((p) => p.name);
 
 describe("parts at their lanes", () => {
-  beforeEach(() => bench(demos[0]!));
+  beforeEach(() => bench(firstOf(demos)));
 
   test("every kind that is offered can be added, twice, under a name of its own, and its lane is open", async () => {
     for (const { role, name, instrument } of NEW_PARTS)
       for (const expected of [freeName(name), `${name} 2`, `${name} 3`].slice(0, 2)) {
-        const id = addPart(role)!;
+        const id = sure(addPart(role));
         await idle();
-        const part = songNow().parts.find((p) => p.id === id)!;
+        const part = sure(songNow().parts.find((p) => p.id === id));
         expect([part.role, part.instrument, useSelection.getState().lanes[id]]).toEqual([role, instrument, true]);
         expect([part.name, expected].every((n) => n.startsWith(name))).toBe(true);
       }
     expect(new Set(songNow().parts.map((p) => p.name)).size).toBe(songNow().parts.length);
     // A new part of the chords is laid out at once.
-    const chords = songNow().parts.find((p) => p.role === "chords" && p.id !== "keys")!;
+    const chords = sure(songNow().parts.find((p) => p.role === "chords" && p.id !== "keys"));
     expect(layouts(chords.id).every(Boolean)).toBe(true);
   });
 
@@ -39,9 +51,9 @@ describe("parts at their lanes", () => {
     const before = songNow();
     removePart("bass");
     await idle();
-    expect([names("bass"), useNotice.getState().notice!.text]).toEqual([[], "Bass was removed."]);
+    expect([names("bass"), sure(useNotice.getState().notice).text]).toEqual([[], "Bass was removed."]);
     expect(songNow().sections.every((s) => !s.notes.bass)).toBe(true);
-    useNotice.getState().notice!.act!.run();
+    sure(sure(useNotice.getState().notice).act).run();
     expect(songNow()).toBe(before);
     removePart("nobody");
     expect(songNow()).toBe(before);
@@ -50,35 +62,41 @@ describe("parts at their lanes", () => {
   test("parts move past their neighbors of one register and stop at its ends", async () => {
     for (const name of ["One", "Two"]) await make({ do: "addPart", name, role: "counter", instrument: "clarinet" });
     const move = async (name: string, way: 1 | -1): Promise<boolean> => {
-      const change = moveEdit(songNow().parts, songNow().parts.find((p) => p.name === name)!.id, way);
+      const change = moveEdit(songNow().parts, sure(songNow().parts.find((p) => p.name === name)).id, way);
       if (change) await make(change);
       return change !== null;
     };
     const [first, second] = names("counter");
-    expect(await move(first!, -1)).toBe(false);
-    expect(await move(first!, 1)).toBe(true);
+    expect(await move(sure(first), -1)).toBe(false);
+    expect(await move(sure(first), 1)).toBe(true);
     expect(names("counter")).toEqual([second, first]);
-    expect(await move(first!, 1)).toBe(false);
-    expect(await move(first!, -1)).toBe(true);
+    expect(await move(sure(first), 1)).toBe(false);
+    expect(await move(sure(first), -1)).toBe(true);
     expect(names("counter")).toEqual([first, second]);
   });
 });
 
 describe("the edit that moves a part", () => {
-  const song = demos[2]!;
+  const song = nth(demos, 2);
   test("changes the order and nothing else, wherever it is put", () => {
     for (const part of song.parts)
       for (const before of [...song.parts.map((p) => p.id), null]) {
         const moved = apply(song, { do: "movePart", part: part.id, before });
-        expect([...moved.parts].sort((a, b) => a.id.localeCompare(b.id))).toEqual([...song.parts].sort((a, b) => a.id.localeCompare(b.id)));
+        expect([...moved.parts].sort((a, b) => a.id.localeCompare(b.id))).toEqual(
+          [...song.parts].sort((a, b) => a.id.localeCompare(b.id)),
+        );
         expect({ ...moved, parts: song.parts }).toEqual(song);
-        if (before === null) expect(moved.parts.at(-1)!.id).toBe(part.id);
-        else if (before !== part.id) expect(moved.parts[moved.parts.findIndex((p) => p.id === before) - 1]!.id).toBe(part.id);
+        if (before === null) expect(lastOf(moved.parts).id).toBe(part.id);
+        else if (before !== part.id)
+          expect(nth(moved.parts, moved.parts.findIndex((p) => p.id === before) - 1).id).toBe(part.id);
       }
   });
 
   test("names that are not there are refused", () => {
-    expect(applyEdit(song, { do: "movePart", part: "nobody", before: null })).toMatchObject({ ok: false, error: { code: "edit.part" } });
+    expect(applyEdit(song, { do: "movePart", part: "nobody", before: null })).toMatchObject({
+      ok: false,
+      error: { code: "edit.part" },
+    });
     expect(applyEdit(song, { do: "movePart", part: "bass", before: "nobody" })).toMatchObject({ ok: false });
   });
 });
@@ -111,7 +129,7 @@ describe("how loud what is scheduled is struck", () => {
     const plain = strengths(song);
     const heard = strengths(song, { forward: ["bass"] });
     for (const [id, v] of heard) {
-      expect(id.startsWith("bass") ? v > plain.get(id)! : v < plain.get(id)!).toBe(true);
+      expect(id.startsWith("bass") ? v > sure(plain.get(id)) : v < sure(plain.get(id))).toBe(true);
       expect(v).toBeLessThanOrEqual(127);
     }
     expect(strengths(song, { forward: [] })).toEqual(plain);
@@ -120,7 +138,7 @@ describe("how loud what is scheduled is struck", () => {
   test("players know their sound and where the middle of their range is", () => {
     for (const demo of demos)
       for (const player of playersOf(demo)) {
-        const instrument = instrumentOf(demo.parts.find((p) => p.id === player.id)!.instrument, demo);
+        const instrument = instrumentOf(sure(demo.parts.find((p) => p.id === player.id)).instrument, demo);
         expect(player.sound).toBe(instrument.sound);
         if (instrument.id !== "drums") expect(player.middle).toBeGreaterThan(20);
       }
@@ -128,18 +146,16 @@ describe("how loud what is scheduled is struck", () => {
 });
 
 test("all ways of playing the chords give notes under every chord of a demo song, or say why not", async () => {
-  await bench(demos[0]!);
+  await bench(firstOf(demos));
   for (const kind of COMP_KINDS) {
-    const link =
-      kind.id === "block"
-        ? { kind: kind.id, top: "melody" }
-        : kind.voices
-          ? { kind: kind.id, loop: true }
-          : { kind: kind.id, from: "keys" };
+    let link;
+    if (kind.id === "block") link = { kind: kind.id, top: "melody" };
+    else if (kind.voices) link = { kind: kind.id, loop: true };
+    else link = { kind: kind.id, from: "keys" };
     await make({ do: "addPart", name: kind.title, role: "chords", instrument: kind.fresh.instrument, link });
-    const part = songNow().parts.find((p) => p.name === kind.title)!;
+    const part = sure(songNow().parts.find((p) => p.name === kind.title));
     await idle();
-    const real = realize(songNow(), { section: section().id }).parts.find((p) => p.id === part.id)!;
+    const real = sure(realize(songNow(), { section: section().id }).parts.find((p) => p.id === part.id));
     // Fills wait for a gap of the tune; this one leaves none that is long enough.
     expect([kind.id, real.notes.length > 0]).toEqual([kind.id, kind.id !== "fills"]);
     useSong.getState().undo();

@@ -27,7 +27,8 @@ test("keys on screen join the chord or leave it", () => {
 test("MIDI messages: on, off, on with velocity 0 as off (MIDI 1.0); anything else is passed over", () => {
   const heard: [number, number][] = [];
   const end = onPlayed((midi, velocity) => heard.push([midi, velocity]));
-  for (const message of [[0x90, 60, 90], [0x93, 64, 70], [0xb0, 64, 127], [0xf8], [0x90, 60, 0], [0x83, 64, 0], []]) midiMessage(message);
+  for (const message of [[0x90, 60, 90], [0x93, 64, 70], [0xb0, 64, 127], [0xf8], [0x90, 60, 0], [0x83, 64, 0], []])
+    midiMessage(message);
   end();
   midiMessage([0x90, 65, 90]);
   expect(heard).toEqual([

@@ -1,3 +1,4 @@
+import { sure } from "../../core/src/index";
 import { press, release } from "../app/input/played";
 import { startRecording, stopRecording, useRecord } from "../app/commands/record";
 import { usePlayback } from "../app/store/playback";
@@ -30,9 +31,12 @@ const at = (tick: number, act: () => void): void => {
 test("keys are kept with the places of the playhead; what is still held ends with the stretch; loop and count-in come back", async () => {
   usePlayback.setState({ loop: { on: true, from: 0, to: 1920 }, countIn: false });
   await startRecording("bass", 0, 1920, { countIn: true, click: true, over: true });
-  expect([usePlayback.getState().silent, usePlayback.getState().countIn, useRecord.getState().phase, usePlayback.getState().click]).toEqual(
-    ["bass", true, "counting", true],
-  );
+  expect([
+    usePlayback.getState().silent,
+    usePlayback.getState().countIn,
+    useRecord.getState().phase,
+    usePlayback.getState().click,
+  ]).toEqual(["bass", true, "counting", true]);
   at(-40, () => press(36, 70));
   expect(useRecord.getState()).toMatchObject({ phase: "counting", part: "bass", live: [{ midi: 36 }] });
   at(430, () => release(36));
@@ -67,12 +71,15 @@ test("keys are kept with the places of the playhead; what is still held ends wit
   ]);
   // What is played afterwards is heard, not kept.
   at(1200, () => press(50));
-  expect(useRecord.getState().recording!.notes).toHaveLength(3);
+  expect(sure(useRecord.getState().recording).notes).toHaveLength(3);
 });
 
 test("a pass without a note leaves nothing, and one that adds keeps the part sounding", async () => {
   await startRecording("bass", 960, 1920, { countIn: false, click: false, over: false });
-  expect([usePlayback.getState().silent, usePlayback.getState().loop]).toEqual([null, { on: false, from: 960, to: 1920 }]);
+  expect([usePlayback.getState().silent, usePlayback.getState().loop]).toEqual([
+    null,
+    { on: false, from: 960, to: 1920 },
+  ]);
   stopRecording();
   expect(useRecord.getState()).toMatchObject({ phase: "off", recording: null });
 });

@@ -3,7 +3,14 @@ import { laneRange, lyricLines, setAside, snapPitch, snapTick, stepPitch } from 
 import { schedule } from "../app/audio/events";
 import { edit, songWith } from "../../core/test/helpers";
 
-const chord: RealizedChord = { id: "c", pass: "o", start: 0, duration: 1920, symbol: "Cm7", chord: must(parseChord("Cm7")) };
+const chord: RealizedChord = {
+  id: "c",
+  pass: "o",
+  start: 0,
+  duration: 1920,
+  symbol: "Cm7",
+  chord: must(parseChord("Cm7")),
+};
 const key = must(parseKey("Eb major"));
 
 test("note heads that would overlap are set aside, in turn; others stay", () => {
@@ -50,19 +57,28 @@ test("words that would touch go to the other line", () => {
 });
 
 test("snapping by chord tone, scale and semitone", () => {
-  expect([snapPitch(49.4, "chord", chord, key), snapPitch(49.4, "scale", chord, key), snapPitch(49.4, "semitone", chord, key)]).toEqual([
-    48, 50, 49,
-  ]);
-  expect([stepPitch(48, 1, "chord", chord, key), stepPitch(48, -1, "scale", chord, key), stepPitch(48, 1, "semitone", chord, key)]).toEqual(
-    [51, 46, 49],
-  );
+  expect([
+    snapPitch(49.4, "chord", chord, key),
+    snapPitch(49.4, "scale", chord, key),
+    snapPitch(49.4, "semitone", chord, key),
+  ]).toEqual([48, 50, 49]);
+  expect([
+    stepPitch(48, 1, "chord", chord, key),
+    stepPitch(48, -1, "scale", chord, key),
+    stepPitch(48, 1, "semitone", chord, key),
+  ]).toEqual([51, 46, 49]);
   expect(snapPitch(49.4, "chord", null, key)).toBe(50);
   expect(snapTick(330, 240)).toBe(240);
   expect(laneRange([40, 42], [28, 46], 17)).toEqual([33, 50]);
 });
 
 test("what sounds: swing, offsets, count-in, click, solo, mute, a stretch in the middle, a pickup only where there is room", () => {
-  let song = songWith({ line: "| C | F |", kicks: [[0.5, 100]], bass: ["0 C2 1", "0.5 G2 0.5", "4 F2 4"], melody: ["-1 G4 1", "0 C5 2"] });
+  let song = songWith({
+    line: "| C | F |",
+    kicks: [[0.5, 100]],
+    bass: ["0 C2 1", "0.5 G2 0.5", "4 F2 4"],
+    melody: ["-1 G4 1", "0 C5 2"],
+  });
   song = edit(song, { do: "setTempo", tempo: 120 }, { do: "setSwing", ratio: 2 / 3, unit: 8 });
   const real = realize(song, { section: "s1" });
   const starts = (options: Parameters<typeof schedule>[1], part: string) =>
@@ -92,7 +108,11 @@ test("one drum alone beside a part, and a tuned drum with its tail and its slide
     ],
     bass: ["0 C2 2", "2 F1 2"],
   });
-  song = edit(song, { do: "setTempo", tempo: 120 }, { do: "setHit", section: "s1", drum: "snare", start: 480, velocity: 90 });
+  song = edit(
+    song,
+    { do: "setTempo", tempo: 120 },
+    { do: "setHit", section: "s1", drum: "snare", start: 480, velocity: 90 },
+  );
   const solo = (ids: string[]) =>
     schedule(realize(song, { section: "s1" }), { solo: ids }).events.map((e) => (e.kind === "drum" ? e.drum : e.kind));
   expect(solo(["bass", "drum:kick"]).sort()).toEqual(["kick", "kick", "note", "note"]);
@@ -105,7 +125,9 @@ test("one drum alone beside a part, and a tuned drum with its tail and its slide
     part: "drums",
     muted: false,
   });
-  const [first, second] = schedule(realize(song, { section: "s1" })).events.filter((e) => e.kind === "drum" && e.drum === "kick");
+  const [first, second] = schedule(realize(song, { section: "s1" })).events.filter(
+    (e) => e.kind === "drum" && e.drum === "kick",
+  );
   // Two beats at 120 less fifteen ticks.
   expect(first).toMatchObject({ midi: 36, glideTo: 29 });
   expect((first as { duration: number }).duration).toBeCloseTo(945 / 960);

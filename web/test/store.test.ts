@@ -1,4 +1,4 @@
-import { must, newSong, type Song } from "../../core/src/index";
+import { firstOf, sure, must, newSong, type Song } from "../../core/src/index";
 import { walk } from "../../core/test/anyEdit";
 import { goldenSong } from "../../core/test/fixtures";
 import { useSong } from "../app/store/song";
@@ -17,9 +17,9 @@ describe("the open song", () => {
     state().undo();
     expect(state().song).toMatchObject({ tempo: 101, key: "C major" });
     state().undo();
-    expect(state().song!.tempo).toBe(96);
+    expect(sure(state().song).tempo).toBe(96);
     state().undo();
-    expect(state().song!.tempo).toBe(96);
+    expect(sure(state().song).tempo).toBe(96);
     state().redo();
     state().redo();
     expect(state().song).toMatchObject({ tempo: 101, key: "G major" });
@@ -32,7 +32,7 @@ describe("the open song", () => {
     const { song, version } = state();
     expect(state().edit({ do: "setTempo", tempo: 0 })).toBe(false);
     expect([state().song, state().version]).toEqual([song, version]);
-    expect(state().problem!.message).toMatch(/at least 20/);
+    expect(sure(state().problem).message).toMatch(/at least 20/);
     state().edit({ do: "setTempo", tempo: 90 });
     expect(state().problem).toBeNull();
   });
@@ -40,7 +40,7 @@ describe("the open song", () => {
   test("problems of a chord line stay beside the chords that could be read", () => {
     state().edit({ do: "setLine", section: "s1", line: "| C | Hm |" });
     expect(state().lineProblems.map((p) => p.position)).toEqual([7]);
-    expect(state().song!.sections[0]!.chords.map((c) => c.symbol)).toEqual(["C"]);
+    expect(firstOf(sure(state().song).sections).chords.map((c) => c.symbol)).toEqual(["C"]);
     state().edit({ do: "setLine", section: "s1", line: "| C | Bm |" });
     expect(state().lineProblems).toEqual([]);
   });
@@ -63,17 +63,17 @@ describe("the open song", () => {
 test("undo and redo of any row of edits, quiet ones among them, give the very documents that were there", () => {
   for (const [seed, name] of ["every-setting", "pickup", "glides"].entries()) {
     state().open(goldenSong(name), 1);
-    const seen: Song[] = [state().song!];
+    const seen: Song[] = [sure(state().song)];
     let step = 0;
     walk(
-      state().song!,
+      sure(state().song),
       {
         seed: 900 + seed,
         length: 40,
         apply(song, change) {
           const quiet = step++ % 5 === 4 && seen.length > 1;
           state().edit(change, { quiet });
-          const now = state().song!;
+          const now = sure(state().song);
           if (now !== song) {
             if (quiet) seen[seen.length - 1] = now;
             else seen.push(now);

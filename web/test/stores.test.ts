@@ -1,10 +1,25 @@
-import { must, newSong, QUARTER } from "../../core/src/index";
+import { firstOf, sure, must, newSong, QUARTER } from "../../core/src/index";
 import { demoSongs } from "../../core/test/demos";
 import { tell, useNotice } from "../app/store/notice";
-import { clearLoop, leaveSectionPlayback, resetPlayback, stretchOf, toggleLoop, usePlayback } from "../app/store/playback";
+import {
+  clearLoop,
+  leaveSectionPlayback,
+  resetPlayback,
+  stretchOf,
+  toggleLoop,
+  usePlayback,
+} from "../app/store/playback";
 import { openTab, resetPreferences, toggleFit, usePreferences, zoomBy } from "../app/store/preferences";
 import { clearLines, leaveSectionResults, resetResults, setOffers, useResults } from "../app/store/results";
-import { chooseChord, chooseNoNotes, chooseNotes, resetSelection, setLane, showSection, useSelection } from "../app/store/selection";
+import {
+  chooseChord,
+  chooseNoNotes,
+  chooseNotes,
+  resetSelection,
+  setLane,
+  showSection,
+  useSelection,
+} from "../app/store/selection";
 import { sectionNow, songNow, useSong } from "../app/store/song";
 
 const offer = { id: "a", label: "a", edit: { do: "setTempo" as const, tempo: 90 }, from: 0, to: QUARTER };
@@ -79,8 +94,15 @@ describe("playback", () => {
   });
 
   test("another song is heard from the beginning in the way one likes to listen", () => {
-    const song = demoSongs()[0]!;
-    usePlayback.setState({ solo: ["bass"], loop: { on: true, from: 0, to: 1 }, wholeSong: true, click: true, countIn: true, speed: 0.7 });
+    const song = firstOf(demoSongs());
+    usePlayback.setState({
+      solo: ["bass"],
+      loop: { on: true, from: 0, to: 1 },
+      wholeSong: true,
+      click: true,
+      countIn: true,
+      speed: 0.7,
+    });
     usePlayback.setState({ preview: { song, label: "x", id: "x" }, lastOffer: "x", from: 480, silent: "bass" });
     resetPlayback();
     expect(usePlayback.getState()).toEqual({ ...all, click: true, countIn: true, speed: 0.7 });
@@ -108,14 +130,25 @@ describe("results", () => {
       busy: "x",
     });
     leaveSectionResults();
-    expect(useResults.getState()).toMatchObject({ offers: [], harmonyNumber: -1, voicing: {}, lines: [], linesFor: "", busy: null });
+    expect(useResults.getState()).toMatchObject({
+      offers: [],
+      harmonyNumber: -1,
+      voicing: {},
+      lines: [],
+      linesFor: "",
+      busy: null,
+    });
     expect([useResults.getState().findings.length, useResults.getState().harmony]).toEqual([1, { chords: [] }]);
     resetResults();
     expect([useResults.getState().findings, useResults.getState().harmony]).toEqual([[], null]);
   });
 
   test("lines that were taken are done with, and so is the reason there were none", () => {
-    useResults.setState({ lines: [{ seed: 1 } as never], linesFor: "s1:bass", writeProblem: { code: "x", message: "x" } });
+    useResults.setState({
+      lines: [{ seed: 1 } as never],
+      linesFor: "s1:bass",
+      writeProblem: { code: "x", message: "x" },
+    });
     clearLines();
     expect(useResults.getState()).toMatchObject({ lines: [], writeProblem: null, linesFor: "s1:bass" });
   });
@@ -174,18 +207,22 @@ describe("the song", () => {
 
   test("ids of what was made come back, and what is not there is not found", () => {
     useSong.getState().open(must(newSong({ title: "Row" })), 1);
-    const made = useSong.getState().make({ do: "addSection", name: "Chorus", bars: 8 })!;
-    expect(sectionNow(made[0]!)).toMatchObject({ name: "Chorus", bars: 8 });
+    const made = sure(useSong.getState().make({ do: "addSection", name: "Chorus", bars: 8 }));
+    expect(sectionNow(firstOf(made))).toMatchObject({ name: "Chorus", bars: 8 });
     expect(sectionNow("nobody")).toBeUndefined();
     expect(useSong.getState().make({ do: "removeSection", section: "nobody" })).toBeNull();
-    expect(useSong.getState().problem!.message).toContain('No section has the id "nobody"');
+    expect(sure(useSong.getState().problem).message).toContain('No section has the id "nobody"');
   });
 
   test("an edit that changes nothing is no step", () => {
     useSong.getState().open(must(newSong({ title: "Row", tempo: 96 })), 1);
     const { version } = useSong.getState();
     expect(useSong.getState().edit({ do: "setTempo", tempo: 96 })).toBe(true);
-    expect([useSong.getState().version, useSong.getState().past, useSong.getState().status]).toEqual([version, [], "saved"]);
+    expect([useSong.getState().version, useSong.getState().past, useSong.getState().status]).toEqual([
+      version,
+      [],
+      "saved",
+    ]);
   });
 
   test("five hundred steps are remembered, the oldest go", () => {
@@ -203,7 +240,7 @@ describe("the song", () => {
 
 test("a notice stands until it is taken away", () => {
   tell({ text: "Chorus was deleted.", act: { label: "Undo", run: () => undefined } });
-  expect(useNotice.getState().notice!.text).toBe("Chorus was deleted.");
+  expect(sure(useNotice.getState().notice).text).toBe("Chorus was deleted.");
   tell(null);
   expect(useNotice.getState().notice).toBeNull();
 });

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../core/src/index";
 import { edit, songWith } from "../../core/test/helpers";
 import type { Edit, Song } from "../../core/src/index";
 import { latest, sync } from "../app/workers/sync";
@@ -22,21 +23,21 @@ describe("only the newest request is answered", () => {
     const ask = latest(
       (text: string) => {
         asked.push(text);
-        return open[asked.length - 1]!.promise;
+        return nth(open, asked.length - 1).promise;
       },
       (text) => void done.push(text),
     );
     for (const text of ["a", "b", "c", "d"]) ask(text);
     expect(asked).toEqual(["a"]);
-    open[0]!.answer("A");
+    firstOf(open).answer("A");
     await turn();
     // The first is out of date by now.
     expect([asked, done]).toEqual([["a", "d"], []]);
-    open[1]!.answer("D");
+    nth(open, 1).answer("D");
     await turn();
     expect(done).toEqual(["D"]);
     ask("e");
-    open[2]!.answer("E");
+    nth(open, 2).answer("E");
     await turn();
     expect([asked, done]).toEqual([
       ["a", "d", "e"],
@@ -49,9 +50,14 @@ describe("the workers follow the song", () => {
   const song = songWith({ line: "| C | F | G | C |", bass: ["0 C2 4", "4 F2 4"] });
   const heldBy = async (): Promise<string[]> => {
     const { harmony } = await workers.judge.analyze("s1", "bass", -1);
-    return harmony!.harmony.chords.map((c) => c.symbol);
+    return sure(harmony).harmony.chords.map((c) => c.symbol);
   };
-  const change = (symbol: string): Edit => ({ do: "setChord", section: "s1", chord: song.sections[0]!.chords[1]!.id, symbol });
+  const change = (symbol: string): Edit => ({
+    do: "setChord",
+    section: "s1",
+    chord: nth(firstOf(song.sections).chords, 1).id,
+    symbol,
+  });
   let version = 100;
   let now: Song = song;
 
@@ -83,15 +89,20 @@ describe("the workers follow the song", () => {
 
   test("harmony that the caller has does not cross the border again", async () => {
     const first = await workers.judge.analyze("s1", "bass", -1);
-    const again = await workers.judge.analyze("s1", "bass", first.harmony!.number);
+    const again = await workers.judge.analyze("s1", "bass", sure(first.harmony).number);
     expect(again.harmony).toBeNull();
     sync(++version, (now = edit(now, change("Dm"))), change("Dm"));
-    const after = await workers.judge.analyze("s1", "bass", first.harmony!.number);
-    expect(after.harmony!.number).not.toBe(first.harmony!.number);
+    const after = await workers.judge.analyze("s1", "bass", sure(first.harmony).number);
+    expect(sure(after.harmony).number).not.toBe(sure(first.harmony).number);
   });
 
   test("an edit that is only tried is judged, and the song stays", async () => {
-    const tried: Edit = { do: "setNotes", section: "s1", part: "bass", notes: [{ start: 0, duration: 1920, pitch: "C#3", velocity: 90 }] };
+    const tried: Edit = {
+      do: "setNotes",
+      section: "s1",
+      part: "bass",
+      notes: [{ start: 0, duration: 1920, pitch: "C#3", velocity: 90 }],
+    };
     const before = await workers.judge.analyze("s1", "bass", -1);
     const during = await workers.judge.analyze("s1", "bass", -1, tried);
     const after = await workers.judge.analyze("s1", "bass", -1);
@@ -105,8 +116,8 @@ describe("the workers follow the song", () => {
     await workers.writer.follow();
     const [first] = await workers.writer.layouts("s1", {});
     expect(first).toMatchObject({ part: "keys", voicing: { ok: true } });
-    const [same] = await workers.writer.layouts("s1", { keys: first!.number });
-    expect(same!.voicing).toBeNull();
+    const [same] = await workers.writer.layouts("s1", { keys: sure(first).number });
+    expect(sure(same).voicing).toBeNull();
     expect(await workers.writer.layouts("nobody", {})).toMatchObject([{ part: "keys", voicing: { ok: false } }]);
   });
 

@@ -1,4 +1,7 @@
 import {
+  firstOf,
+  lastOf,
+  sure,
   chordOf,
   chordPitchClasses,
   instrumentOf,
@@ -20,15 +23,19 @@ import { bench, make, section } from "./bench";
 jest.mock("../app/workers/client");
 jest.mock("../app/audio/sound");
 
-const SOUNDS: Record<string, string> = { lanterns: "L AE1 N T ER0 N Z", above: "AH0 B AH1 V", orchard: "AO1 R CH ER0 D" };
+const SOUNDS: Record<string, string> = {
+  lanterns: "L AE1 N T ER0 N Z",
+  above: "AH0 B AH1 V",
+  orchard: "AO1 R CH ER0 D",
+};
 const BOOK: WordBook = {
   hyphenate: (w) => [w],
-  spoken: (w) => (SOUNDS[w] ? soundsOf(SOUNDS[w]!) : undefined),
+  spoken: (w) => (SOUNDS[w] ? soundsOf(sure(SOUNDS[w])) : undefined),
   stressed: "first",
   light: new Set(["the", "to"]),
 };
 const lines = (...texts: string[]): Syllable[][] => texts.map((t) => syllablesOf(t, BOOK));
-const melody = () => songNow().parts.find((p) => p.id === "melody")!;
+const melody = () => sure(songNow().parts.find((p) => p.id === "melody"));
 const place = { section: "s1", part: "melody" };
 
 beforeEach(async () => {
@@ -39,27 +46,33 @@ beforeEach(async () => {
 });
 
 test("words that come first stand on tones of their chords, inside the voice, with their syllables; what does not fit is counted", async () => {
-  const { notes, left } = proposedNotes(songNow(), section(), melody(), lines("Lanterns hang above the orchard row", "orchard above"), 1);
+  const { notes, left } = proposedNotes(
+    songNow(),
+    section(),
+    melody(),
+    lines("Lanterns hang above the orchard row", "orchard above"),
+    1,
+  );
   expect([left, notes.map((n) => n.lyrics)]).toEqual([
     0,
     "Lan- terns hang a- bove the or- chard row or- chard a- bove".split(" ").map((w) => ["", w]),
   ]);
   const [low, high] = midiRange(instrumentOf(melody().instrument, songNow()).comfortable);
   for (const n of notes) {
-    const chord = chordOf(section().chords.findLast((c) => c.start <= n.start)!.symbol)!;
+    const chord = sure(chordOf(sure(section().chords.findLast((c) => c.start <= n.start)).symbol));
     expect(chordPitchClasses(chord)).toContain(pitchMidi(n.pitch) % 12);
     expect([pitchMidi(n.pitch) >= low, pitchMidi(n.pitch) <= high]).toEqual([true, true]);
   }
   // Stressed syllables are sung a little louder.
-  const by = new Map(notes.map((n) => [n.lyrics![1], n.velocity]));
-  expect(by.get("Lan-")).toBeGreaterThan(by.get("terns")!);
+  const by = new Map(notes.map((n) => [sure(n.lyrics)[1], n.velocity]));
+  expect(by.get("Lan-")).toBeGreaterThan(sure(by.get("terns")));
   await make({ do: "setNotes", section: "s1", part: "melody", notes });
   expect(parseSong(JSON.parse(JSON.stringify(songNow()))).ok).toBe(true);
   const many = proposedNotes(
     songNow(),
     section(),
     melody(),
-    Array.from({ length: 9 }, () => lines("orchard above the orchard")[0]!),
+    Array.from({ length: 9 }, () => firstOf(lines("orchard above the orchard"))),
     0,
   );
   expect(many.left).toBeGreaterThan(0);
@@ -75,9 +88,9 @@ test("words are laid from the chosen note on, in one step; what finds no note is
   });
   const { edit: change, left } = layEdit(section(), "melody", ["Lan-", "terns", "hang"], 1, 0);
   expect([edit(change), left]).toEqual([true, ["hang"]]);
-  expect(section().notes.melody!.map((n) => n.lyrics ?? null)).toEqual([null, ["Lan-"], ["terns"]]);
+  expect(sure(section().notes.melody).map((n) => n.lyrics ?? null)).toEqual([null, ["Lan-"], ["terns"]]);
   useSong.getState().undo();
-  expect(section().notes.melody!.every((n) => !n.lyrics)).toBe(true);
+  expect(sure(section().notes.melody).every((n) => !n.lyrics)).toBe(true);
 });
 
 describe("the clipboard", () => {
@@ -97,34 +110,34 @@ describe("the clipboard", () => {
     expect(copyNotes(place, ids())).toBe(true);
     expect(told()).toBe("2 notes copied. Ctrl V sets them down.");
     expect(pasteNotes({ section: "s1", part: "bass" }, [])).toBe(true);
-    expect(section().notes.bass!.map((n) => [n.start, n.pitch, n.lyrics])).toEqual([
+    expect(sure(section().notes.bass).map((n) => [n.start, n.pitch, n.lyrics])).toEqual([
       [0, "E4", ["la"]],
       [480, "E4", ["la"]],
     ]);
-    expect(useSelection.getState().notes).toEqual({ part: "bass", ids: section().notes.bass!.map((n) => n.id) });
+    expect(useSelection.getState().notes).toEqual({ part: "bass", ids: sure(section().notes.bass).map((n) => n.id) });
     // The notes have ids of their own.
-    expect(new Set([...ids(), ...section().notes.bass!.map((n) => n.id)]).size).toBe(4);
+    expect(new Set([...ids(), ...sure(section().notes.bass).map((n) => n.id)]).size).toBe(4);
   });
 
   test("cut goes and stays on the clipboard; from where it is told it comes back", () => {
-    expect(cutNotes(place, [ids()[0]!])).toBe(true);
+    expect(cutNotes(place, [firstOf(ids())])).toBe(true);
     expect(section().notes.melody).toHaveLength(1);
     expect(told()).toContain("1 note cut");
-    useNotice.getState().notice!.act!.run();
+    sure(sure(useNotice.getState().notice).act).run();
     expect(section().notes.melody).toHaveLength(2);
-    expect(useClipboard.getState().clip!.notes).toHaveLength(1);
+    expect(sure(useClipboard.getState().clip).notes).toHaveLength(1);
   });
 
   test("a copy right behind; copies that are dragged; nothing behind the end", () => {
     expect(duplicateNotes(place, ids())).toBe(true);
-    expect(section().notes.melody!.map((n) => n.start)).toEqual([0, 480, 960, 1440]);
+    expect(sure(section().notes.melody).map((n) => n.start)).toEqual([0, 480, 960, 1440]);
     const [first] = ids();
-    expect(addCopies(place, [{ id: first!, start: 2880, pitch: "G4" }])).toBe(true);
-    expect(section().notes.melody!.at(-1)).toMatchObject({ start: 2880, pitch: "G4", lyrics: ["la"] });
+    expect(addCopies(place, [{ id: sure(first), start: 2880, pitch: "G4" }])).toBe(true);
+    expect(sure(section().notes.melody).at(-1)).toMatchObject({ start: 2880, pitch: "G4", lyrics: ["la"] });
     expect(addCopies(place, [{ id: "nobody" }])).toBe(false);
     const last = section().bars * 1920 - 480;
-    expect(addCopies(place, [{ id: first!, start: last }])).toBe(true);
-    expect(duplicateNotes(place, [ids().at(-1)!])).toBe(false);
+    expect(addCopies(place, [{ id: sure(first), start: last }])).toBe(true);
+    expect(duplicateNotes(place, [lastOf(ids())])).toBe(false);
     expect(told()).toContain("There is no room behind it");
   });
 });

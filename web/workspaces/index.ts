@@ -51,7 +51,8 @@ export const WORKSPACES: readonly Workspace[] = [
     id: "chords",
     title: "Chords",
     Panel: ChordsPanel,
-    focus: ({ song, voicePart }) => known(song, [voicePart || laidOutParts(song)[0]?.id, ofRole(song, "melody") ?? ofRole(song, "vocal")]),
+    focus: ({ song, voicePart }) =>
+      known(song, [voicePart || laidOutParts(song)[0]?.id, ofRole(song, "melody") ?? ofRole(song, "vocal")]),
   },
   {
     id: "voicings",
@@ -82,7 +83,8 @@ export const WORKSPACES: readonly Workspace[] = [
     id: "check",
     title: "Check",
     Panel: CheckPanel,
-    focus: ({ song, chosen, findings }) => known(song, [chosen, ...(findings.find((f) => f.waived === undefined)?.where.parts ?? [])]),
+    focus: ({ song, chosen, findings }) =>
+      known(song, [chosen, ...(findings.find((f) => f.waived === undefined)?.where.parts ?? [])]),
     counts: () => true,
   },
   { id: "form", title: "Form", Panel: FormPanel, focus: ({ song, chosen }) => known(song, [chosen]) },

@@ -14,7 +14,11 @@ export type Result<T> = { ok: true; value: T } | { ok: false; error: Problem };
 
 export const ok = <T>(value: T): Result<T> => ({ ok: true, value });
 
-export const fail = (code: string, message: string, more: Omit<Problem, "code" | "message"> = {}): { ok: false; error: Problem } => ({
+export const fail = (
+  code: string,
+  message: string,
+  more: Omit<Problem, "code" | "message"> = {},
+): { ok: false; error: Problem } => ({
   ok: false,
   error: { code, message, ...more },
 });

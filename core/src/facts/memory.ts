@@ -1,3 +1,4 @@
+import { sure } from "../base/list";
 import { createProxy, isChanged, markToTrack } from "proxy-compare";
 import type { Song } from "../song/schema";
 
@@ -94,7 +95,7 @@ export function createMemory(): Memory {
 
   /** Brings a cell up to the present song. */
   function settle(cell: Cell): void {
-    const now = song!;
+    const now = sure(song);
     if (cell.holds === now) return;
     if (cell.read && isChanged(cell.song, now, cell.read)) return work(cell, now);
     for (const { cell: other, value } of cell.rests) {
@@ -109,8 +110,16 @@ export function createMemory(): Memory {
     let cell = cells.get(id);
     if (cell) settle(cell);
     else {
-      cell = { fact: fact as unknown as Cell["fact"], at, value: undefined, song: song!, read: null, rests: [], holds: song! };
-      work(cell, song!);
+      cell = {
+        fact: fact as unknown as Cell["fact"],
+        at,
+        value: undefined,
+        song: sure(song),
+        read: null,
+        rests: [],
+        holds: sure(song),
+      };
+      work(cell, sure(song));
       cells.set(id, cell);
     }
     open.at(-1)?.push({ cell, value: cell.value });

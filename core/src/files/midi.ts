@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../base/list";
 import { writeMidi as encode, type MidiEvent } from "midi-file";
 import { pitchMidi } from "../theory/pitch/pitch";
 import type { Key } from "../theory/pitch/key";
@@ -75,14 +76,19 @@ const AT_ONCE = 500;
 const [HEADER, TRACK] = [14, 8];
 
 function encoded(tracks: readonly MidiEvent[][]): Uint8Array {
-  const write = (list: MidiEvent[][]) => encode({ header: { format: 1, numTracks: list.length, ticksPerBeat: QUARTER }, tracks: list });
+  const write = (list: MidiEvent[][]) =>
+    encode({ header: { format: 1, numTracks: list.length, ticksPerBeat: QUARTER }, tracks: list });
   const out: number[][] = [write(tracks.map(() => [])).slice(0, HEADER)];
   for (const track of tracks) {
     const pieces: number[][] = [];
-    for (let i = 0; i < track.length; i += AT_ONCE) pieces.push(write([track.slice(i, i + AT_ONCE)]).slice(HEADER + TRACK));
+    for (let i = 0; i < track.length; i += AT_ONCE)
+      pieces.push(write([track.slice(i, i + AT_ONCE)]).slice(HEADER + TRACK));
     const length = pieces.reduce((sum, p) => sum + p.length, 0);
     out.push(
-      [...Array.from("MTrk", (letter) => letter.charCodeAt(0)), ...[24, 16, 8, 0].map((shift) => (length >>> shift) & 255)],
+      [
+        ...Array.from("MTrk", (letter) => letter.charCodeAt(0)),
+        ...[24, 16, 8, 0].map((shift) => (length >>> shift) & 255),
+      ],
       ...pieces,
     );
   }
@@ -103,10 +109,15 @@ function conductor(real: RealizedSong, shift: Ticks): Timed[] {
           meta: true,
           numerator: section.meter.count,
           denominator: section.meter.unit,
-          metronome: (section.meter.beats[0]!.duration / QUARTER) * 24,
+          metronome: (firstOf(section.meter.beats).duration / QUARTER) * 24,
           thirtyseconds: 8,
         }),
-        make(at, 0, { type: "keySignature", meta: true, key: section.key.signature, scale: isMinor(section.key) ? 1 : 0 }),
+        make(at, 0, {
+          type: "keySignature",
+          meta: true,
+          key: section.key.signature,
+          scale: isMinor(section.key) ? 1 : 0,
+        }),
       );
       last = state;
     }
@@ -116,7 +127,7 @@ function conductor(real: RealizedSong, shift: Ticks): Timed[] {
 }
 
 /** A key signature names major or minor; other modes are written as the one with their third. */
-const isMinor = (key: Key): boolean => (key.pcs[2]! - key.pcs[0]! + 12) % 12 === 3;
+const isMinor = (key: Key): boolean => (nth(key.pcs, 2) - firstOf(key.pcs) + 12) % 12 === 3;
 
 function drumEvents(hits: readonly RealizedHit[], begin: (h: RealizedHit) => number, shift: Ticks): Timed[] {
   return hits.flatMap((hit) => {
@@ -131,7 +142,12 @@ function drumEvents(hits: readonly RealizedHit[], begin: (h: RealizedHit) => num
 /** General MIDI program of a tuned drum, "Melodic Tom" (GM System Level 1, from memory). */
 const MELODIC_TOM = 117;
 
-function tunedEvents(hits: readonly RealizedHit[], channel: number, begin: (h: RealizedHit) => number, shift: Ticks): Timed[] {
+function tunedEvents(
+  hits: readonly RealizedHit[],
+  channel: number,
+  begin: (h: RealizedHit) => number,
+  shift: Ticks,
+): Timed[] {
   const events = [make(0, 0, { type: "programChange", channel, programNumber: MELODIC_TOM })];
   if (hits.some((h) => h.glideTo !== undefined)) events.push(...bendRange(channel));
   hits.forEach((hit, i) => {
@@ -142,7 +158,7 @@ function tunedEvents(hits: readonly RealizedHit[], channel: number, begin: (h: R
       make(from + shift, 3, { type: "noteOn", channel, noteNumber: hit.midi, velocity: hit.velocity }),
       make(until + shift, 1, { type: "noteOff", channel, noteNumber: hit.midi, velocity: 0 }),
     );
-    if (hit.glideTo !== undefined) events.push(...glide(from, until, hit.glideTo - hit.midi!, channel, shift));
+    if (hit.glideTo !== undefined) events.push(...glide(from, until, hit.glideTo - sure(hit.midi), channel, shift));
   });
   return events;
 }
@@ -156,7 +172,9 @@ const bendRange = (channel: number): Timed[] =>
   ].map(([controllerType, value]) => make(0, 0, { type: "controller", channel, controllerType, value }));
 
 function partEvents(real: RealizedSong, part: RealizedPart, channel: number, played: boolean, shift: Ticks): Timed[] {
-  const events = [make(0, 0, { type: "programChange", channel, programNumber: instrumentOf(part.instrument, real).program })];
+  const events = [
+    make(0, 0, { type: "programChange", channel, programNumber: instrumentOf(part.instrument, real).program }),
+  ];
   if (part.notes.some((n) => n.glideTo)) events.push(...bendRange(channel));
   part.notes.forEach((note, i) => {
     const from = played ? note.played : note.start;

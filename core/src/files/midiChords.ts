@@ -1,3 +1,4 @@
+import { firstOf } from "../base/list";
 import { because } from "../song/reasons";
 import { spellInKey, type Key } from "../theory/pitch/key";
 import { mod, noteOf, type Midi } from "../theory/pitch/pitch";
@@ -29,7 +30,10 @@ export function nameChords(
   const cuts: Ticks[] = [];
   for (let bar = 0; bar * meter.bar < length; bar++) {
     const middle = meter.beats[Math.ceil(meter.beats.length / 2)];
-    const inside = unit === "beat" ? meter.beats.map((b) => b.start) : unit === "half bar" && middle ? [0, middle.start] : [0];
+    let inside: number[];
+    if (unit === "beat") inside = meter.beats.map((b) => b.start);
+    else if (unit === "half bar" && middle) inside = [0, middle.start];
+    else inside = [0];
     cuts.push(...inside.map((b) => bar * meter.bar + b));
   }
   const events: Omit<ChordEvent, "id">[] = [];
@@ -62,10 +66,13 @@ function nameStretch(
     time.set(pc, (time.get(pc) ?? 0) + overlap);
     // A note played a moment early or late still stands on the beginning.
     const atStart = n.start <= start + THIRTY_SECOND && overlap > THIRTY_SECOND;
-    if (!lowest || (atStart && !lowest.atStart) || (atStart === lowest.atStart && n.midi < lowest.midi)) lowest = { midi: n.midi, atStart };
+    if (!lowest || (atStart && !lowest.atStart) || (atStart === lowest.atStart && n.midi < lowest.midi))
+      lowest = { midi: n.midi, atStart };
   }
   const longest = Math.max(0, ...time.values());
-  const pcs = [...time].filter(([, t]) => t >= (end - start) * HEARD && t >= longest * HEARD_OF_LONGEST).map(([pc]) => pc);
+  const pcs = [...time]
+    .filter(([, t]) => t >= (end - start) * HEARD && t >= longest * HEARD_OF_LONGEST)
+    .map(([pc]) => pc);
   if (pcs.length < 2 || !lowest) return null;
   const name = (pc: number) => noteOf(spellInKey(60 + pc, key));
   const readings = identifyChords({
@@ -77,8 +84,8 @@ function nameStretch(
   });
   if (!readings.length) return null;
   return {
-    symbol: readings[0]!.symbol,
-    ...(isSure(readings) && !readings[0]!.added.length && pcs.length < 6 && readings[0]!.score > 0.5
+    symbol: firstOf(readings).symbol,
+    ...(isSure(readings) && !firstOf(readings).added.length && pcs.length < 6 && firstOf(readings).score > 0.5
       ? {}
       : { readings: readings.slice(0, 4).map((r) => r.symbol) }),
   };

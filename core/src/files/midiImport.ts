@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../base/list";
 import { fail, ok, type Result } from "../base/result";
 import { parseKey, spellInKey, type Key } from "../theory/pitch/key";
 import { plainName, type Midi } from "../theory/pitch/pitch";
@@ -5,7 +6,16 @@ import { EIGHTH_TRIPLET, parseMeter, SIXTEENTH, type Meter, type Ticks } from ".
 import { partByRole, sectionKey, sectionMeter, sectionOf } from "../song/document";
 import type { Edit } from "../song/edits";
 import { DRUM_KINDS, DRUMS } from "../theory/instrument/drums";
-import { LIMITS, type ChordEvent, type Drum, type Hit, type Lane, type NewNote, type Section, type Song } from "../song/schema";
+import {
+  LIMITS,
+  type ChordEvent,
+  type Drum,
+  type Hit,
+  type Lane,
+  type NewNote,
+  type Section,
+  type Song,
+} from "../song/schema";
 import { mergeLanes } from "../arrange/groove/patterns";
 import { nameChords, type NamingUnit } from "./midiChords";
 import type { MidiContents, MidiNote, MidiTrack } from "./midiRead";
@@ -45,7 +55,10 @@ export interface MidiImport {
 
 /** The nearest sixteenth or eighth triplet, and how far from it the note was played. */
 export function notated(tick: Ticks): { start: Ticks; offset: Ticks } {
-  const [straight, triplet] = [SIXTEENTH, EIGHTH_TRIPLET].map((grid) => Math.round(tick / grid) * grid) as [Ticks, Ticks];
+  const [straight, triplet] = [SIXTEENTH, EIGHTH_TRIPLET].map((grid) => Math.round(tick / grid) * grid) as [
+    Ticks,
+    Ticks,
+  ];
   const start = Math.abs(triplet - tick) < Math.abs(straight - tick) ? triplet : straight;
   return { start, offset: tick - start };
 }
@@ -71,7 +84,9 @@ const GM_NEAREST: Record<number, Drum> = {
 /** The lane a drum note goes to: as the song's own lanes are mapped, else as General MIDI has it; null for a note without one. */
 export function laneForNote(song: Song, sectionId: string, midi: number): Drum | null {
   const own = sectionOf(song, sectionId)?.groove.lanes.find((l) => (l.note ?? DRUM_KINDS[l.drum].note) === midi);
-  return own?.drum ?? DRUMS.find((d) => DRUM_KINDS[d].note === midi && !d.startsWith("free")) ?? GM_NEAREST[midi] ?? null;
+  return (
+    own?.drum ?? DRUMS.find((d) => DRUM_KINDS[d].note === midi && !d.startsWith("free")) ?? GM_NEAREST[midi] ?? null
+  );
 }
 
 /** The notes of a track between two bars, with how often each is struck and the lane it would go to. */
@@ -84,7 +99,9 @@ export function drumNotes(
 ): { note: Midi; count: number; lane: Drum | null }[] {
   const counts = new Map<Midi, number>();
   for (const n of track.notes) if (n.start >= from && n.start < to) counts.set(n.midi, (counts.get(n.midi) ?? 0) + 1);
-  return [...counts].sort(([a], [b]) => a - b).map(([note, count]) => ({ note, count, lane: laneForNote(song, sectionId, note) }));
+  return [...counts]
+    .sort(([a], [b]) => a - b)
+    .map(([note, count]) => ({ note, count, lane: laneForNote(song, sectionId, note) }));
 }
 
 /** What an import is planned against: the stretch of the file, and the meter and key it is read in. */
@@ -110,7 +127,12 @@ const OFF = 6;
 const SAME_TEMPO = 0.5;
 
 /** Plans the import of chosen tracks and bars into a section as one edit. Errors: `midi.bars`, `midi.tracks`, `midi.meter`. */
-export function importMidi(song: Song, sectionId: string, contents: MidiContents, choices: MidiChoices): Result<MidiImport> {
+export function importMidi(
+  song: Song,
+  sectionId: string,
+  contents: MidiContents,
+  choices: MidiChoices,
+): Result<MidiImport> {
   const planned = planOf(song, sectionId, contents, choices);
   if (!planned.ok) return planned;
   const plan = planned.value;
@@ -118,7 +140,9 @@ export function importMidi(song: Song, sectionId: string, contents: MidiContents
   const chords = choices.chords.length ? chordsIn(plan) : [];
   const edits: Edit[] = [
     ...settings,
-    ...(choices.chords.length ? [{ do: "setChords" as const, section: sectionId, from: 0, to: plan.length, chords }] : []),
+    ...(choices.chords.length
+      ? [{ do: "setChords" as const, section: sectionId, from: 0, to: plan.length, chords }]
+      : []),
     ...lineEdits(plan),
     ...drumEdits(plan),
   ];
@@ -131,16 +155,23 @@ function planOf(song: Song, sectionId: string, contents: MidiContents, choices: 
   const section = sectionOf(song, sectionId);
   if (!section) return fail("midi.section", `No section has the id "${sectionId}"`);
   if (!choices.chords.length && !choices.melody && !choices.bass && !choices.drums)
-    return fail("midi.tracks", "No track is chosen", { hint: "Choose what each track is: chords, melody, bass or drums." });
-  const fileMeter = contents.meters[0]!.text;
+    return fail("midi.tracks", "No track is chosen", {
+      hint: "Choose what each track is: chords, melody, bass or drums.",
+    });
+  const fileMeter = firstOf(contents.meters).text;
   const read = choices.meter ? parseMeter(fileMeter) : ok(sectionMeter(song, section));
   if (!read.ok)
-    return fail("midi.meter", `The file's meter ${fileMeter} is not one this application knows`, { hint: "Leave the song's own meter." });
+    return fail("midi.meter", `The file's meter ${fileMeter} is not one this application knows`, {
+      hint: "Leave the song's own meter.",
+    });
   const meter = read.value;
   const [first, end] = choices.bars;
   const [from, to] = [first * meter.bar, end * meter.bar];
   if (!(first >= 0 && end > first) || from >= contents.length)
-    return fail("midi.bars", `Bars ${first + 1} to ${end} are not in the file, which has ${Math.ceil(contents.length / meter.bar)}`);
+    return fail(
+      "midi.bars",
+      `Bars ${first + 1} to ${end} are not in the file, which has ${Math.ceil(contents.length / meter.bar)}`,
+    );
   const reported: string[] = [];
   const meterText = choices.meter ? fileMeter : (section.meter ?? song.meter);
   if (!choices.meter && fileMeter !== meterText.split(" ")[0])
@@ -150,7 +181,7 @@ function planOf(song: Song, sectionId: string, contents: MidiContents, choices: 
   const key = parsed?.ok ? parsed.value : sectionKey(song, section);
   const plan: Plan = {
     ...{ song, section, contents, choices, meter, key, from, to, reported },
-    taken: parsed?.ok ? fileKey! : null,
+    taken: parsed?.ok ? sure(fileKey) : null,
     length: to - from,
   };
   reportChanges(plan, fileKey);
@@ -176,8 +207,8 @@ function reportChanges({ contents, meter, key, from, to, reported }: Plan, fileK
 /** Meter, key and tempo of the song, and bars of the section. */
 function settingEdits({ song, section, contents, choices, taken, from, reported }: Plan): Edit[] {
   const [first, end] = choices.bars;
-  const fileMeter = contents.meters[0]!.text;
-  const tempo = contents.tempos.findLast((t) => t.tick <= from)!.bpm;
+  const fileMeter = firstOf(contents.meters).text;
+  const tempo = sure(contents.tempos.findLast((t) => t.tick <= from)).bpm;
   const [slowest, fastest] = LIMITS.tempo;
   if (!choices.tempo && Math.abs(tempo - song.tempo) > SAME_TEMPO)
     reported.push(`The file plays at ${tempo}; the song stays at ${song.tempo}.`);
@@ -189,7 +220,8 @@ function settingEdits({ song, section, contents, choices, taken, from, reported 
   ];
 }
 
-const trackOf = ({ contents }: Plan, id: string | undefined): MidiTrack | undefined => contents.tracks.find((t) => t.id === id);
+const trackOf = ({ contents }: Plan, id: string | undefined): MidiTrack | undefined =>
+  contents.tracks.find((t) => t.id === id);
 
 /** Notes within the bars, counted from their beginning. */
 const cut = ({ from, to }: Plan, notes: readonly MidiNote[]): MidiNote[] =>
@@ -213,7 +245,9 @@ function lineEdits(plan: Plan): Edit[] {
   return (["melody", "bass"] as const).flatMap((role): Edit[] => {
     const track = trackOf(plan, choices[role]);
     if (!track) return [];
-    const part = song.parts.find((p) => p.id === (role === "bass" ? choices.bassPart : choices.melodyPart)) ?? partByRole(song, role);
+    const part =
+      song.parts.find((p) => p.id === (role === "bass" ? choices.bassPart : choices.melodyPart)) ??
+      partByRole(song, role);
     if (!part) {
       reported.push(`The song has no ${role} part; ${track.name} was left out.`);
       return [];
@@ -256,7 +290,12 @@ function drumEdits(plan: Plan): Edit[] {
     reported.push(
       `${count} ${count === 1 ? "hit" : "hits"} of drum note ${midi} (${plainName(midi, true)}) ${count === 1 ? "has" : "have"} no lane here and ${count === 1 ? "was" : "were"} left out.`,
     );
-  const fresh = [...lanes].map(([drum, hits]): Lane => ({ drum, hits: [...hits.values()].sort((x, y) => x.start - y.start) }));
-  const kept = section.groove.lanes.map((l) => (choices.addDrums ? l : { ...l, hits: l.hits.filter((h) => h.start >= length) }));
+  const fresh = [...lanes].map(([drum, hits]): Lane => ({
+    drum,
+    hits: [...hits.values()].sort((x, y) => x.start - y.start),
+  }));
+  const kept = section.groove.lanes.map((l) =>
+    choices.addDrums ? l : { ...l, hits: l.hits.filter((h) => h.start >= length) },
+  );
   return [{ do: "setDrums", section: section.id, lanes: mergeLanes(kept, fresh) }];
 }

@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../base/list";
 import { parseMidi, type MidiEvent } from "midi-file";
 import { fail, ok, type Result } from "../base/result";
 import type { Midi } from "../theory/pitch/pitch";
@@ -47,26 +48,37 @@ const MINOR_KEYS = ["Ab", "Eb", "Bb", "F", "C", "G", "D", "A", "E", "B", "F#", "
 export function readMidi(bytes: Uint8Array): Result<MidiContents> {
   let file: ReturnType<typeof parseMidi>;
   if (String.fromCharCode(...bytes.slice(0, 4)) !== "MThd")
-    return fail("midi.file", "This is not a Standard MIDI File: it does not begin with MThd", { hint: "Choose a file that ends in .mid." });
+    return fail("midi.file", "This is not a Standard MIDI File: it does not begin with MThd", {
+      hint: "Choose a file that ends in .mid.",
+    });
   if (isCutOff(bytes))
-    return fail("midi.file", "The MIDI file ends in the middle of a track", { hint: "The file is cut off; export it again." });
+    return fail("midi.file", "The MIDI file ends in the middle of a track", {
+      hint: "The file is cut off; export it again.",
+    });
   try {
     file = parseMidi(bytes);
   } catch (error) {
-    return fail("midi.file", `The MIDI file cannot be read: ${error instanceof Error ? error.message : String(error)}`, {
-      hint: "The file may be cut off; export it again.",
-    });
+    return fail(
+      "midi.file",
+      `The MIDI file cannot be read: ${error instanceof Error ? error.message : String(error)}`,
+      {
+        hint: "The file may be cut off; export it again.",
+      },
+    );
   }
   const division = file.header.ticksPerBeat;
   if (!division)
-    return fail("midi.division", "The file counts in frames, not in beats", { hint: "Export it with ticks per quarter note." });
+    return fail("midi.division", "The file counts in frames, not in beats", {
+      hint: "Export it with ticks per quarter note.",
+    });
   const scale = QUARTER / division;
   const out: MidiContents = { title: "", length: 0, tempos: [], meters: [], keys: [], tracks: [] };
   file.tracks.forEach((events, index) => readTrack(events, index, scale, out));
-  if (!out.tracks.length) return fail("midi.empty", "The file has no notes", { hint: "Choose a file with notes in it." });
+  if (!out.tracks.length)
+    return fail("midi.empty", "The file has no notes", { hint: "Choose a file with notes in it." });
   for (const list of [out.tempos, out.meters, out.keys]) (list as { tick: Ticks }[]).sort((a, b) => a.tick - b.tick);
-  if (!out.tempos.length || out.tempos[0]!.tick > 0) out.tempos.unshift({ tick: 0, bpm: 120 });
-  if (!out.meters.length || out.meters[0]!.tick > 0) out.meters.unshift({ tick: 0, text: "4/4" });
+  if (!out.tempos.length || firstOf(out.tempos).tick > 0) out.tempos.unshift({ tick: 0, bpm: 120 });
+  if (!out.meters.length || firstOf(out.meters).tick > 0) out.meters.unshift({ tick: 0, text: "4/4" });
   return ok(out);
 }
 
@@ -102,7 +114,10 @@ function readTrack(events: readonly MidiEvent[], index: number, scale: number, o
         out.meters.push({ tick: at, text: `${event.numerator}/${event.denominator}` });
         break;
       case "keySignature":
-        out.keys.push({ tick: at, key: event.scale ? `${MINOR_KEYS[event.key + 7]} minor` : `${MAJOR_KEYS[event.key + 7]} major` });
+        out.keys.push({
+          tick: at,
+          key: event.scale ? `${MINOR_KEYS[event.key + 7]} minor` : `${MAJOR_KEYS[event.key + 7]} major`,
+        });
         break;
       case "noteOn": {
         const note: MidiNote = { midi: event.noteNumber, start: at, duration: 0, velocity: event.velocity };
@@ -135,7 +150,7 @@ function readTrack(events: readonly MidiEvent[], index: number, scale: number, o
       name: name || `Track ${index + 1}`,
       channel: channel + 1,
       drums: channel === 9,
-      ...(programs.has(channel) ? { program: programs.get(channel)! } : {}),
+      ...(programs.has(channel) ? { program: sure(programs.get(channel)) } : {}),
       notes,
       lowest: Math.min(...pitches),
       highest: Math.max(...pitches),

@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../base/list";
 import { fail, ok, type Result } from "../base/result";
 import { keyName, parseKey, spellInKey } from "../theory/pitch/key";
 import { mod, pitchName, plainName } from "../theory/pitch/pitch";
@@ -29,10 +30,11 @@ function instrumentFor(program: number | undefined, track: MidiTrack): Instrumen
   };
   const wanted = program ?? 0;
   const score = (i: Instrument) =>
-    (Math.floor(i.program / 8) === Math.floor(wanted / 8) ? Math.abs(i.program - wanted) : 16 + Math.abs(i.program - wanted) / 16) +
-    (fits(i) ? 0 : 40);
-  return INSTRUMENTS.filter((i) => i.id !== "drums" && (i.sound !== "voice" || SUNG.includes(wanted))).reduce((best, i) =>
-    score(i) < score(best) ? i : best,
+    (Math.floor(i.program / 8) === Math.floor(wanted / 8)
+      ? Math.abs(i.program - wanted)
+      : 16 + Math.abs(i.program - wanted) / 16) + (fits(i) ? 0 : 40);
+  return INSTRUMENTS.filter((i) => i.id !== "drums" && (i.sound !== "voice" || SUNG.includes(wanted))).reduce(
+    (best, i) => (score(i) < score(best) ? i : best),
   );
 }
 
@@ -41,7 +43,17 @@ function rolesOf(tracks: readonly MidiTrack[]): Map<MidiTrack, Part["role"]> {
   const lines = tracks.filter((t) => t.voices <= 2).sort((a, b) => a.lowest - b.lowest);
   const bass = lines.find((t) => t.lowest < BASS_BELOW);
   const tune = lines.filter((t) => t !== bass).sort((a, b) => b.highest - a.highest)[0];
-  return new Map(tracks.map((t) => [t, t === bass ? "bass" : t === tune ? "melody" : t.voices > 2 ? "chords" : "counter"]));
+  return new Map(
+    tracks.map((t) => {
+      const roleOf = () => {
+        if (t === bass) return "bass";
+        if (t === tune) return "melody";
+        if (t.voices > 2) return "chords";
+        return "counter";
+      };
+      return [t, roleOf()];
+    }),
+  );
 }
 
 /**
@@ -59,9 +71,13 @@ export function songOfMidi(contents: MidiContents, file: string): Result<Song> {
   const stated = contents.keys[0] && parseKey(contents.keys[0].key);
   const key = stated?.ok
     ? keyName(stated.value)
-    : findKeys(
-        tracks.flatMap((t) => t.notes.map(({ midi, duration }) => ({ pitch: pitchName(midi, plainName(mod(midi, 12), true)), duration }))),
-      )[0]!.key;
+    : firstOf(
+        findKeys(
+          tracks.flatMap((t) =>
+            t.notes.map(({ midi, duration }) => ({ pitch: pitchName(midi, plainName(mod(midi, 12), true)), duration })),
+          ),
+        ),
+      ).key;
   const tempo = Math.min(LIMITS.tempo[1], Math.max(LIMITS.tempo[0], contents.tempos[0]?.bpm ?? 120));
   const made = newSong({ title: contents.title.trim() || file, key, tempo, meter: meter ? meterText : "4/4", bars });
   if (!made.ok) return made;
@@ -103,7 +119,7 @@ export function songOfMidi(contents: MidiContents, file: string): Result<Song> {
       ...tracks.map((t, i): Edit => ({
         do: "addPart",
         name: t.name.trim() || `Track ${i + 1}`,
-        role: roles.get(t)!,
+        role: sure(roles.get(t)),
         instrument: instrumentFor(t.program, t).id,
         notes: { s1: notes(t) },
       })),

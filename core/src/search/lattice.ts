@@ -274,7 +274,9 @@ export function cheapestPaths(lattice: Lattice | Prepared, { k, differs, limit =
         if (c === 0) fromStarts(excluded);
         else fromPrefix(region.picks.slice(0, c), prefixCost, excluded);
       }
-      prefixCost += p.nodes[c]![region.picks[c]!]! + (c > 0 ? p.steps[c - 1]![region.picks[c - 1]! * p.sizes[c]! + region.picks[c]!]! : 0);
+      prefixCost +=
+        p.nodes[c]![region.picks[c]!]! +
+        (c > 0 ? p.steps[c - 1]![region.picks[c - 1]! * p.sizes[c]! + region.picks[c]!]! : 0);
       // The node of column c is part of the prefix of every later region; the step into c + 1 is added there.
     }
   }

@@ -39,7 +39,8 @@ function membersOf(lattice: BoundedLattice, c: number): Members {
   const lists: number[][] = [];
   lattice.groups(c).forEach((g, i) => (lists[g] ??= []).push(i));
   const places = lattice.places(c);
-  const over = (pick: (...values: number[]) => number) => Float64Array.from(lists, (list) => pick(...list.map((i) => places[i]!)));
+  const over = (pick: (...values: number[]) => number) =>
+    Float64Array.from(lists, (list) => pick(...list.map((i) => places[i]!)));
   return {
     node: Float64Array.from({ length: lattice.sizes[c]! }, (_, i) => lattice.node(c, i)),
     places,

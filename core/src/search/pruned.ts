@@ -35,7 +35,8 @@ function formerColumns(names: readonly object[], former: readonly object[]): num
   let from = 0;
   while (from < names.length && names[from] === former[from]) was[from] = from++;
   const shift = former.length - names.length;
-  for (let c = names.length - 1; c >= from && c + shift >= from && names[c] === former[c + shift]; c--) was[c] = c + shift;
+  for (let c = names.length - 1; c >= from && c + shift >= from && names[c] === former[c + shift]; c--)
+    was[c] = c + shift;
   return was;
 }
 
@@ -54,7 +55,10 @@ const TURNS = 6;
  * next (value iteration; Howard 1960): then no closed path costs less than following the cheapest ways on, whose reduced costs are all zero. Where that comes
  * back to where it began after one turn it is the cheapest; where it needs several turns, starts are divided by branch and bound.
  */
-export function cheapestPruned(lattice: BoundedLattice, memory?: SearchMemory): { path: Path | null; memory: SearchMemory | undefined } {
+export function cheapestPruned(
+  lattice: BoundedLattice,
+  memory?: SearchMemory,
+): { path: Path | null; memory: SearchMemory | undefined } {
   const n = lattice.sizes.length;
   if (!n || lattice.sizes.includes(0)) return { path: null, memory: undefined };
   const closed = (lattice.closed ?? false) && n > 1;
@@ -63,7 +67,11 @@ export function cheapestPruned(lattice: BoundedLattice, memory?: SearchMemory): 
   let values = settled(columns, names, memory?.closed === closed ? memory : undefined);
   while (values) {
     const { agree, ...left } = values;
-    const way: Way = closed ? (agree ? roundIn(columns, values) : { picks: null }) : openWay(values);
+    let way: Way;
+    if (closed) {
+      if (agree) way = roundIn(columns, values);
+      else way = { picks: null };
+    } else way = openWay(values);
     if (way.ask !== undefined) {
       columns.whole.add(way.ask);
       values = settled(columns, names, { names, closed, ...left }, [way.ask]);
@@ -76,7 +84,10 @@ export function cheapestPruned(lattice: BoundedLattice, memory?: SearchMemory): 
       if (!all) break;
       picks = closed ? ((all.agree ? roundIn(columns, all).picks : null) ?? divided(columns, all)) : openWay(all).picks;
     }
-    return { path: picks && { picks, cost: costOf(lattice, picks, closed) }, memory: agree ? { names, closed, ...left } : undefined };
+    return {
+      path: picks && { picks, cost: costOf(lattice, picks, closed) },
+      memory: agree ? { names, closed, ...left } : undefined,
+    };
   }
   return { path: null, memory: undefined };
 }
@@ -119,7 +130,8 @@ function settled(
     if (!dirty[c]) continue;
     dirty[c] = false;
     left--;
-    const ahead = c === n - 1 && !closed ? null : (rest[(c + 1) % n] ?? new Float64Array(columns.nodes[(c + 1) % n]!.length));
+    const ahead =
+      c === n - 1 && !closed ? null : (rest[(c + 1) % n] ?? new Float64Array(columns.nodes[(c + 1) % n]!.length));
     const made = columns.onward(c, ahead, next[c]);
     shift[c] = fromZero(made.rest);
     if (shift[c] === Infinity) return null;

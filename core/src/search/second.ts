@@ -1,3 +1,4 @@
+import { nth, sure } from "../base/list";
 import type { Path } from "./lattice";
 
 /** Columns of candidates whose cost may depend on three in a row: how a leap is answered, how a suspension is prepared and resolved. Open. */
@@ -19,7 +20,7 @@ export function cheapestSecond({ sizes, node, step, turn }: SecondOrder): Path |
   let rest: Float64Array | null = null;
   const picks: Int32Array[] = [];
   for (let c = n - 2; c >= 0; c--) {
-    const [rows, cols, after] = [sizes[c]!, sizes[c + 1]!, sizes[c + 2] ?? 0];
+    const [rows, cols, after] = [nth(sizes, c), nth(sizes, c + 1), sizes[c + 2] ?? 0];
     const here = new Float64Array(rows * cols).fill(Infinity);
     const pick = new Int32Array(rows * cols);
     for (let i = 0; i < rows; i++) {
@@ -47,12 +48,12 @@ export function cheapestSecond({ sizes, node, step, turn }: SecondOrder): Path |
     rest = here;
     picks[c] = pick;
   }
-  const cols = sizes[1]!;
+  const cols = nth(sizes, 1);
   return cheapest(
-    rest!,
+    sure(rest),
     (at) => {
       const path = [Math.floor(at / cols), at % cols];
-      for (let c = 0; c + 2 < n; c++) path.push(picks[c]![path[c]! * sizes[c + 1]! + path[c + 1]!]!);
+      for (let c = 0; c + 2 < n; c++) path.push(picks[c]![nth(path, c) * nth(sizes, c + 1) + nth(path, c + 1)]!);
       return path;
     },
     2,

@@ -1,3 +1,4 @@
+import { nth } from "../base/list";
 import { cheapestPrepared, type Path, type Prepared } from "./lattice";
 
 export interface Varied {
@@ -21,16 +22,18 @@ export function variedPaths(prepared: Prepared, { k, alike, atLeast }: Varied): 
   const first = cheapestPrepared(prepared);
   if (!first) return [];
   const found = [first];
-  const differ = (a: Path, b: Path) => a.picks.reduce((sum, i, c) => sum + 1 - alike(c, i, b.picks[c]!), 0) >= atLeast - 1e-9;
+  const differ = (a: Path, b: Path) =>
+    a.picks.reduce((sum, i, c) => sum + 1 - alike(c, i, nth(b.picks, c)), 0) >= atLeast - 1e-9;
   while (found.length < k) {
     const shares = prepared.nodes.map((nodes, c) =>
-      Float64Array.from(nodes, (_, i) => found.reduce((sum, path) => sum + alike(c, i, path.picks[c]!), 0)),
+      Float64Array.from(nodes, (_, i) => found.reduce((sum, path) => sum + alike(c, i, nth(path.picks, c)), 0)),
     );
     let next: Path | null = null;
     for (let d = 0, charge = FIRST; d < DOUBLINGS && !next; d++, charge *= 2) {
-      const nodes = prepared.nodes.map((costs, c) => costs.map((cost, i) => cost + charge * shares[c]![i]!));
+      const nodes = prepared.nodes.map((costs, c) => costs.map((cost, i) => cost + charge * nth(nth(shares, c), i)));
       const path = cheapestPrepared({ ...prepared, nodes });
-      if (path && found.every((other) => differ(other, path))) next = { picks: path.picks, cost: costOf(prepared, path.picks) };
+      if (path && found.every((other) => differ(other, path)))
+        next = { picks: path.picks, cost: costOf(prepared, path.picks) };
     }
     if (!next) break;
     found.push(next);
@@ -42,8 +45,9 @@ function costOf({ sizes, nodes, steps, closed }: Prepared, picks: readonly numbe
   const n = picks.length;
   let cost = 0;
   for (let c = 0; c < n; c++) {
-    cost += nodes[c]![picks[c]!]!;
-    if (c + 1 < n || closed) cost += steps[c]![picks[c]! * sizes[(c + 1) % n]! + picks[(c + 1) % n]!]!;
+    cost += nth(nth(nodes, c), nth(picks, c));
+    if (c + 1 < n || closed)
+      cost += nth(nth(steps, c), nth(picks, c) * nth(sizes, (c + 1) % n) + nth(picks, (c + 1) % n));
   }
   return cost;
 }

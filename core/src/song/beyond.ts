@@ -34,7 +34,9 @@ export function cutAt(section: Section, end: Ticks): Section {
   const laterNotes = notes.filter(([, , later]) => later.length).map(([part, , later]) => [part, later] as const);
   const beyond: Beyond = {
     ...(laterChords.length ? { chords: laterChords } : {}),
-    ...(laterLanes.length || accents.length ? { groove: { lanes: laterLanes, ...(accents.length ? { accents } : {}) } } : {}),
+    ...(laterLanes.length || accents.length
+      ? { groove: { lanes: laterLanes, ...(accents.length ? { accents } : {}) } }
+      : {}),
     ...(laterNotes.length ? { notes: Object.fromEntries(laterNotes) } : {}),
   };
   if (!Object.keys(beyond).length) return rest;

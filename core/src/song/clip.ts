@@ -1,3 +1,4 @@
+import { firstOf } from "../base/list";
 import type { Meter, Ticks } from "../theory/time/meter";
 import type { NewNote, Note } from "./schema";
 
@@ -27,15 +28,23 @@ export function clipStart(notes: readonly Pick<Note, "start" | "duration">[], me
 export function clipOf(notes: readonly Note[], meter: Meter): Clip {
   const start = clipStart(notes, meter);
   const end = Math.max(...notes.map((n) => n.start + n.duration));
-  const unit = end - start > meter.bar / 2 ? meter.bar : meter.beats[0]!.duration;
-  return { notes: notes.map((n) => ({ ...copied(n), start: n.start - start })), length: Math.ceil((end - start) / unit) * unit };
+  const unit = end - start > meter.bar / 2 ? meter.bar : firstOf(meter.beats).duration;
+  return {
+    notes: notes.map((n) => ({ ...copied(n), start: n.start - start })),
+    length: Math.ceil((end - start) / unit) * unit,
+  };
 }
 
 /**
  * A part with a clip set down at a place: what stands in its stretch gives way but for pinned notes, a note held into it ends there, and what would
  * begin past the end is left out. The new notes come last.
  */
-export function pasted(stored: readonly Note[], clip: Clip, at: Ticks, length: Ticks): { kept: Note[]; added: NewNote[]; gone: number } {
+export function pasted(
+  stored: readonly Note[],
+  clip: Clip,
+  at: Ticks,
+  length: Ticks,
+): { kept: Note[]; added: NewNote[]; gone: number } {
   const to = at + clip.length;
   const kept = stored
     .filter((n) => n.pinned || n.start < at || n.start >= to)

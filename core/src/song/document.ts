@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../base/list";
 import { getUntracked } from "proxy-compare";
 import { fail, must, ok, type Result } from "../base/result";
 import { parseKey, type Key } from "../theory/pitch/key";
@@ -18,9 +19,13 @@ interface Issues {
 /** The first of several issues as an error. */
 function invalid({ issues }: Issues): ReturnType<typeof fail> {
   const more = issues.length - 1;
-  return fail("song.invalid", `${pathText(issues[0]!.path)}: ${issues[0]!.message}${more > 0 ? ` (and ${more} more)` : ""}`, {
-    hint: "Correct this place in the file and try again.",
-  });
+  return fail(
+    "song.invalid",
+    `${pathText(firstOf(issues).path)}: ${firstOf(issues).message}${more > 0 ? ` (and ${more} more)` : ""}`,
+    {
+      hint: "Correct this place in the file and try again.",
+    },
+  );
 }
 
 /** Turns a document of version n (the key) into one of version n + 1; its errors name the path in the older document. */
@@ -40,7 +45,11 @@ export function parseSong(json: unknown): Result<Song> {
     try {
       document = JSON.parse(document) as unknown;
     } catch (error) {
-      return fail("song.json", `This is not JSON: ${error instanceof Error ? error.message : String(error)}`, THIS_APPLICATION);
+      return fail(
+        "song.json",
+        `This is not JSON: ${error instanceof Error ? error.message : String(error)}`,
+        THIS_APPLICATION,
+      );
     }
   }
   if (typeof document !== "object" || document === null || Array.isArray(document))
@@ -50,11 +59,15 @@ export function parseSong(json: unknown): Result<Song> {
   if (typeof version !== "number" || !Number.isInteger(version) || version < 1)
     return fail("song.version", 'The document has no version number in "version"', THIS_APPLICATION);
   if (version > SONG_VERSION)
-    return fail("song.newer", `The document has version ${version}; this application reads up to version ${SONG_VERSION}`, {
-      hint: "Update the application, then open the song again.",
-    });
+    return fail(
+      "song.newer",
+      `The document has version ${version}; this application reads up to version ${SONG_VERSION}`,
+      {
+        hint: "Update the application, then open the song again.",
+      },
+    );
   for (let v = version; v < SONG_VERSION; v++) {
-    const next = MIGRATIONS[v]!(current);
+    const next = sure(MIGRATIONS[v])(current);
     if (!next.ok) return next;
     current = next.value;
   }

@@ -20,7 +20,8 @@ export const echoSettings = (part: Part, section?: Section, pass?: Pass): EchoSe
 });
 
 /** The velocity of a repeat: what is left of the amplitude, through the curve by which instruments are struck. 0 is silence. */
-export const fadedVelocity = (velocity: number, share: number): number => Math.round(velocityOf(strengthOf(velocity) * share));
+export const fadedVelocity = (velocity: number, share: number): number =>
+  Math.round(velocityOf(strengthOf(velocity) * share));
 
 /**
  * What an echo plays in a section: each note of its source again after the delay, softer each time, on its notated place; it sounds exactly the delay
@@ -38,7 +39,9 @@ export function echoNotes(song: Song, section: Section, part: Part, pass?: Pass)
     const bar = Math.floor(tick / meter.bar) * meter.bar;
     return bar + swung(tick - bar, meter.bar, swing);
   };
-  const sources = source.link ? linkedNotes(song, section, source, pass).map((n) => n.note) : (section.notes[source.id] ?? []);
+  const sources = source.link
+    ? linkedNotes(song, section, source, pass).map((n) => n.note)
+    : (section.notes[source.id] ?? []);
   const out = new Map<string, Note>();
   for (const note of sources)
     for (let r = 1; r <= repeats; r++) {
@@ -47,7 +50,10 @@ export function echoNotes(song: Song, section: Section, part: Part, pass?: Pass)
       if (start >= end || velocity < 1) break;
       const midi = pitchMidi(note.pitch) + shift;
       if (midi < 0 || midi > 127) break;
-      const pitch = shift % 12 === 0 ? pitchName(midi, note.pitch.replace(/-?\d+$/, "")) : spellAt(song, section, Math.max(0, start), midi);
+      const pitch =
+        shift % 12 === 0
+          ? pitchName(midi, note.pitch.replace(/-?\d+$/, ""))
+          : spellAt(song, section, Math.max(0, start), midi);
       const offset = Math.round(played(note.start) + r * delay - played(start)) + (note.offset ?? 0);
       const id = `${start}:${midi}`;
       const known = out.get(id);

@@ -36,7 +36,9 @@ function ownOf(song: Song, pass: Pass): string[] {
   return [
     ...(pass.bars ? [`only ${barsText(...pass.bars)}`] : []),
     ...(transpose
-      ? [`${Math.abs(transpose)} ${Math.abs(transpose) === 1 ? "semitone" : "semitones"} ${transpose > 0 ? "up" : "down"}`]
+      ? [
+          `${Math.abs(transpose)} ${Math.abs(transpose) === 1 ? "semitone" : "semitones"} ${transpose > 0 ? "up" : "down"}`,
+        ]
       : []),
     ...(names.length ? [`without ${names.join(", ")}`] : []),
     ...(pass.own ?? []).map((o) => `${barsText(...o.bars)} its own`),

@@ -1,5 +1,14 @@
+import { sure } from "../base/list";
 import { transposeKey, type Key } from "../theory/pitch/key";
-import { mod, parseNote, pitchClass, plainName, transposeNote, type NoteName, type Semitones } from "../theory/pitch/pitch";
+import {
+  mod,
+  parseNote,
+  pitchClass,
+  plainName,
+  transposeNote,
+  type NoteName,
+  type Semitones,
+} from "../theory/pitch/pitch";
 import type { Meter, Ticks } from "../theory/time/meter";
 import { swung, type Swing } from "../theory/time/swing";
 import { sectionKey, sectionMeter, sectionSwing } from "./document";
@@ -27,11 +36,13 @@ export interface Frame {
 
 /** How names go from one key to another; plain where the exact name would need two accidentals. */
 export function movedBetween(from: Key, to: Key, semitones: Semitones): (name: NoteName) => NoteName {
-  const letters = mod(parseNote(to.tonic)!.step - parseNote(from.tonic)!.step, 7);
+  const letters = mod(sure(parseNote(to.tonic)).step - sure(parseNote(from.tonic)).step, 7);
   const distance = mod(semitones, 12);
   return (name) => {
     const exact = transposeNote(name, letters, distance);
-    return Math.abs(parseNote(exact)!.alter) < 2 ? exact : plainName(mod(pitchClass(name) + distance, 12), to.flats);
+    return Math.abs(sure(parseNote(exact)).alter) < 2
+      ? exact
+      : plainName(mod(pitchClass(name) + distance, 12), to.flats);
   };
 }
 
@@ -76,4 +87,5 @@ const LOUDNESS_STEP = 16;
 export const louderBy = (part: Part, { section, pass }: Frame): number =>
   (playingOf(part, "dynamics", { section, pass }).steps ?? 0) * LOUDNESS_STEP;
 /** A velocity so much louder or softer, inside what can be struck. */
-export const atVelocity = (velocity: number, louder: number): number => (louder ? Math.min(127, Math.max(1, velocity + louder)) : velocity);
+export const atVelocity = (velocity: number, louder: number): number =>
+  louder ? Math.min(127, Math.max(1, velocity + louder)) : velocity;

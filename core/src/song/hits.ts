@@ -26,7 +26,13 @@ export function realizedHits(song: Song, frame: Frame): RealizedHit[] {
     for (const hit of lane.hits)
       if (hit.start >= frame.from && hit.start < frame.to)
         out.push(
-          realizedHit(frame, lane, { ...hit, velocity: atVelocity(hit.velocity, louder) }, closing, played(hit.start - frame.from) + late),
+          realizedHit(
+            frame,
+            lane,
+            { ...hit, velocity: atVelocity(hit.velocity, louder) },
+            closing,
+            played(hit.start - frame.from) + late,
+          ),
         );
   }
   return out.sort((a, b) => a.start - b.start);

@@ -22,7 +22,8 @@ function factsOf(list: readonly { id: string }[]): ListFacts {
   let facts = known.get(list);
   if (!facts) {
     const ids = new Set(list.map((x) => x.id));
-    const twice = ids.size < list.length ? (list.find((x, i) => list.findIndex((y) => y.id === x.id) < i)?.id ?? null) : null;
+    const twice =
+      ids.size < list.length ? (list.find((x, i) => list.findIndex((y) => y.id === x.id) < i)?.id ?? null) : null;
     known.set(list, (facts = { ids, twice }));
   }
   return facts;
@@ -83,7 +84,10 @@ export function breachOf(song: Song): Breach | null {
   );
 }
 
-const missing = (path: Breach["path"], what: string, id: string): Breach => ({ path, message: `no ${what} has the id "${id}"` });
+const missing = (path: Breach["path"], what: string, id: string): Breach => ({
+  path,
+  message: `no ${what} has the id "${id}"`,
+});
 
 function doubled(song: Song): Breach | null {
   for (const name of ["sections", "parts", "form", "singers", "waivers", "takes", "log"] as const) {
@@ -97,7 +101,8 @@ function doubled(song: Song): Breach | null {
 function danglingRecord(song: Song): Breach | null {
   const sections = factsOf(song.sections).ids;
   const parts = factsOf(song.parts).ids;
-  const part = (id: string | undefined, ...path: Breach["path"]) => (id !== undefined && !parts.has(id) ? missing(path, "part", id) : null);
+  const part = (id: string | undefined, ...path: Breach["path"]) =>
+    id !== undefined && !parts.has(id) ? missing(path, "part", id) : null;
   const section = (id: string | undefined, ...path: Breach["path"]) =>
     id !== undefined && !sections.has(id) ? missing(path, "section", id) : null;
   const eachPart = (ids: readonly string[], ...path: Breach["path"]) =>
@@ -110,8 +115,12 @@ function danglingRecord(song: Song): Breach | null {
       part(p.link?.from, "parts", i, "link", "from") ??
       part(p.link?.top, "parts", i, "link", "top") ??
       part(p.echoes, "parts", i, "echoes") ??
-      (p.echoes !== undefined && (p.link || song.parts.some((q) => q.id === p.echoes && (q.echoes !== undefined || q.role === "drums")))
-        ? { path: ["parts", i, "echoes"], message: "an echo repeats a pitched part that is no echo itself, and plays no chords" }
+      (p.echoes !== undefined &&
+      (p.link || song.parts.some((q) => q.id === p.echoes && (q.echoes !== undefined || q.role === "drums")))
+        ? {
+            path: ["parts", i, "echoes"],
+            message: "an echo repeats a pitched part that is no echo itself, and plays no chords",
+          }
         : null);
     if (found) return found;
   }
@@ -157,7 +166,8 @@ function breachOfPass(
   if (plain) return plain;
   const own = [...(pass.own ?? [])];
   for (const [k, o] of own.entries()) {
-    const found = eachPart(Object.keys(o.notes ?? {}), "form", i, "own", k, "notes") ?? materialOf(song, o, ["form", i, "own", k]);
+    const found =
+      eachPart(Object.keys(o.notes ?? {}), "form", i, "own", k, "notes") ?? materialOf(song, o, ["form", i, "own", k]);
     if (found) return found;
     const other = own.findIndex((x, j) => j < k && x.bars[0] < o.bars[1] && o.bars[0] < x.bars[1]);
     if (other >= 0) return { path: ["form", i, "own", k, "bars"], message: "two stretches of own bars overlap" };
@@ -169,8 +179,11 @@ function breachIn(song: Song, section: Section, path: Breach["path"]): Breach | 
   const parts = factsOf(song.parts).ids;
   if (section.copyOf !== undefined && !factsOf(song.sections).ids.has(section.copyOf))
     return missing([...path, "copyOf"], "section", section.copyOf);
-  for (const id of Object.keys(section.playing ?? {})) if (!parts.has(id)) return missing([...path, "playing", id], "part", id);
-  return materialOf(song, section, path) ?? (section.beyond ? materialOf(song, section.beyond, [...path, "beyond"]) : null);
+  for (const id of Object.keys(section.playing ?? {}))
+    if (!parts.has(id)) return missing([...path, "playing", id], "part", id);
+  return (
+    materialOf(song, section, path) ?? (section.beyond ? materialOf(song, section.beyond, [...path, "beyond"]) : null)
+  );
 }
 
 /** Chords, notes and lanes of one place: ids, and the parts they name. */
@@ -183,7 +196,8 @@ function materialOf(
   if (chords) {
     const { twice } = factsOf(chords);
     if (twice !== null) return { path: [...path, "chords"], message: `two chords share the id "${twice}"` };
-    for (const id of voicedBy(chords)) if (!parts.has(id)) return missing([...path, "chords", "voicings", id], "part", id);
+    for (const id of voicedBy(chords))
+      if (!parts.has(id)) return missing([...path, "chords", "voicings", id], "part", id);
   }
   if (groove && new Set(groove.lanes.map((l) => l.drum)).size < groove.lanes.length)
     return { path: [...path, "groove", "lanes"], message: "two lanes hold the same drum" };
@@ -227,5 +241,7 @@ export const noteCount = (song: Song): number =>
 
 function tooManyNotes(song: Song): Breach | null {
   const count = noteCount(song);
-  return count > LIMITS.notes ? { path: ["sections"], message: `the song would have ${count} notes; ${LIMITS.notes} are allowed` } : null;
+  return count > LIMITS.notes
+    ? { path: ["sections"], message: `the song would have ${count} notes; ${LIMITS.notes} are allowed` }
+    : null;
 }

@@ -1,3 +1,4 @@
+import { sure } from "../base/list";
 import { pitchMidi } from "../theory/pitch/pitch";
 import type { CompChord } from "./comp/kind";
 import { COMP_KINDS } from "./comp/kinds";
@@ -29,14 +30,21 @@ export function linkedNotes(song: Song, section: Section, part: Part, pass?: Pas
   return derived(song, section, part, playingOf(part, "comp", { section, pass }), pass);
 }
 
-function derived(song: Song, section: Section, part: Part, playing: PlayingOf<"comp">, pass?: Pass): { note: Note; chordId: string }[] {
-  const link = part.link!;
-  const kind = COMP_KINDS.find((k) => k.id === (link.kind === "block" ? link.kind : (playing.kind ?? link.kind)))!;
+function derived(
+  song: Song,
+  section: Section,
+  part: Part,
+  playing: PlayingOf<"comp">,
+  pass?: Pass,
+): { note: Note; chordId: string }[] {
+  const link = sure(part.link);
+  const kind = sure(COMP_KINDS.find((k) => k.id === (link.kind === "block" ? link.kind : (playing.kind ?? link.kind))));
   // Block chords are laid out by the voicing path and stored as notes.
   if (kind.id === "block")
     return (section.notes[part.id] ?? []).map((note) => ({
       note,
-      chordId: section.chords.find((c) => c.start <= Math.max(0, note.start) && note.start < c.start + c.duration)?.id ?? "",
+      chordId:
+        section.chords.find((c) => c.start <= Math.max(0, note.start) && note.start < c.start + c.duration)?.id ?? "",
     }));
   const meter = sectionMeter(song, section);
   const raw = kind.notes({
@@ -44,7 +52,8 @@ function derived(song: Song, section: Section, part: Part, playing: PlayingOf<"c
     meter,
     length: section.bars * meter.bar,
     loop: song.parts.find((p) => p.id === voicesOf(part))?.link?.loop ?? false,
-    hits: (drum) => [...(section.groove.lanes.find((l) => l.drum === drum)?.hits ?? [])].sort((a, b) => a.start - b.start),
+    hits: (drum) =>
+      [...(section.groove.lanes.find((l) => l.drum === drum)?.hits ?? [])].sort((a, b) => a.start - b.start),
     melody: song.parts
       .filter((p) => p.role === "melody" || p.role === "vocal")
       .flatMap((p) => section.notes[p.id] ?? [])
@@ -76,4 +85,4 @@ function derived(song: Song, section: Section, part: Part, playing: PlayingOf<"c
 
 /** The harmony of a linked part: its own voicings held as long as their chords; a part that plays another's brings nothing of its own. */
 export const linkedHarmony: typeof linkedNotes = (song, section, part, pass) =>
-  part.link!.from ? [] : derived(song, section, part, {}, pass);
+  sure(part.link).from ? [] : derived(song, section, part, {}, pass);

@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../base/list";
 import type { PitchName } from "../theory/pitch/pitch";
 import type { Ticks } from "../theory/time/meter";
 import type { Matter, Waiver } from "./schema/song";
@@ -12,7 +13,9 @@ export function covers(waiver: Waiver, matter: Matter): boolean {
     waiver.rule === matter.rule &&
     (waiver.sectionId === undefined || waiver.sectionId === matter.sectionId) &&
     waiver.parts.every((p) => matter.parts.includes(p)) &&
-    (waiver.about === "" || waiver.about === matter.about || (!waiver.about.includes("|") && waiver.about === matter.about.split("|")[0]))
+    (waiver.about === "" ||
+      waiver.about === matter.about ||
+      (!waiver.about.includes("|") && waiver.about === matter.about.split("|")[0]))
   );
 }
 
@@ -28,7 +31,12 @@ export function matterOf(id: string): Matter | null {
   if (fields.length !== 4 || !fields[0]) return null;
   try {
     const [rule, section, parts, about] = fields.map((f) => f.split("+").map(decodeURIComponent));
-    return { rule: rule![0]!, ...(section![0] ? { sectionId: section![0] } : {}), parts: parts!.filter(Boolean), about: about![0] ?? "" };
+    return {
+      rule: firstOf(sure(rule)),
+      ...(sure(section)[0] ? { sectionId: sure(section)[0] } : {}),
+      parts: sure(parts).filter(Boolean),
+      about: sure(about)[0] ?? "",
+    };
   } catch {
     return null;
   }

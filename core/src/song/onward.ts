@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../base/list";
 import { noteOf, pitchMidi, pitchName, type Midi, type PitchName } from "../theory/pitch/pitch";
 import { keyName, transposeKey } from "../theory/pitch/key";
 import type { Ticks } from "../theory/time/meter";
@@ -63,7 +64,7 @@ const chordLength = (song: Song, pass: Pass, id: string): Ticks | undefined =>
 
 /** Whether a pass plays the section to its end, as the section has it. */
 function reachesEnd(song: Song, pass: Pass): boolean {
-  const section = sectionOf(song, pass.sectionId)!;
+  const section = sure(sectionOf(song, pass.sectionId));
   return (pass.bars?.[1] ?? section.bars) >= section.bars;
 }
 
@@ -94,7 +95,7 @@ export function wayOn(song: Song, sectionId: string): WayOn | null {
 
 /** The first note of a part in what follows; null where it is silent in the first bar. */
 export function firstNote(song: Song, way: WayOn, partId: string): FirstNote | null {
-  const pass = passOf(song, way.passes[0]!);
+  const pass = passOf(song, firstOf(way.passes));
   const next = passOf(song, way.next);
   const part = song.parts.find((p) => p.id === partId);
   const frame = next && frameOf(song, passPlace(song, next.id));
@@ -117,7 +118,7 @@ export function firstNote(song: Song, way: WayOn, partId: string): FirstNote | n
 
 /** The layout of a part in the first chord of what follows, lowest first, in the key of the section that ends; empty where it has none. */
 export function firstLayout(song: Song, way: WayOn, partId: string): PitchName[] {
-  const pass = passOf(song, way.passes[0]!);
+  const pass = passOf(song, firstOf(way.passes));
   const next = passOf(song, way.next);
   const frame = next && frameOf(song, passPlace(song, next.id));
   if (!pass || !frame) return [];
@@ -126,7 +127,9 @@ export function firstLayout(song: Song, way: WayOn, partId: string): PitchName[]
   const by = frame.semitones + away(pass);
   const key = transposeKey(sectionKey(song, frame.section), by);
   const moved = movedBetween(sectionKey(song, frame.section), key, by);
-  return pitches.map((p) => (by ? pitchName(pitchMidi(p) + by, moved(noteOf(p))) : p)).sort((a, b) => pitchMidi(a) - pitchMidi(b));
+  return pitches
+    .map((p) => (by ? pitchName(pitchMidi(p) + by, moved(noteOf(p))) : p))
+    .sort((a, b) => pitchMidi(a) - pitchMidi(b));
 }
 
 /** The last chord of the pass before a section, in the section's own key; null where nothing comes before it, or it comes before itself. */

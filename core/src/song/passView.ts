@@ -1,3 +1,4 @@
+import { sure } from "../base/list";
 import { produce } from "immer";
 import { keyName, transposeKey } from "../theory/pitch/key";
 import { passOf, sectionKey, sectionOf } from "./document";
@@ -64,7 +65,10 @@ function sectionIn(song: Song, section: Section, pass: Pass): Section {
   const whole = voicedIn(withOwnBars(song, section, pass), pass);
   const moves = movesOf(song, pass);
   const moved = moves
-    ? { ...movedMusic(whole, moves.there, moves.id, "there"), key: keyName(transposeKey(sectionKey(song, section), pass.transpose!)) }
+    ? {
+        ...movedMusic(whole, moves.there, moves.id, "there"),
+        key: keyName(transposeKey(sectionKey(song, section), sure(pass.transpose))),
+      }
     : whole;
   if (!pass.playing) return moved;
   const playing: Record<string, Playing> = { ...moved.playing };

@@ -1,3 +1,4 @@
+import { sure } from "../base/list";
 import type { Ticks } from "../theory/time/meter";
 import { passOf, sectionMeter, sectionOf } from "./document";
 import type { ChordEvent, Pass, Section, Song } from "./schema";
@@ -36,7 +37,12 @@ export function findPlace(song: Song, place: Place): Found | null {
 }
 
 /** Chords outside a stretch, cut where they reach into it, and those of another list inside it. */
-export function spliced(chords: readonly ChordEvent[], own: readonly ChordEvent[], from: Ticks, to: Ticks): ChordEvent[] {
+export function spliced(
+  chords: readonly ChordEvent[],
+  own: readonly ChordEvent[],
+  from: Ticks,
+  to: Ticks,
+): ChordEvent[] {
   const outside = chords.flatMap((c) => [...cutChord(c, -Infinity, from), ...cutChord(c, to, Infinity)]);
   return [...outside, ...own.flatMap((c) => cutChord(c, from, to))].sort((a, b) => a.start - b.start);
 }
@@ -45,7 +51,9 @@ export function spliced(chords: readonly ChordEvent[], own: readonly ChordEvent[
 export function cutChord(chord: ChordEvent, from: Ticks, to: Ticks): ChordEvent[] {
   const [start, end] = [Math.max(chord.start, from), Math.min(chord.start + chord.duration, to)];
   if (end <= start) return [];
-  return start === chord.start && end === chord.start + chord.duration ? [chord] : [{ ...chord, start, duration: end - start }];
+  return start === chord.start && end === chord.start + chord.duration
+    ? [chord]
+    : [{ ...chord, start, duration: end - start }];
 }
 
 /** What of chords, drums and notes lies in a stretch of bars. */
@@ -53,8 +61,12 @@ export function cutMusic({ chords, groove, notes }: Music, [from, to]: readonly 
   const inside = beginsIn(from * bar, to * bar);
   return {
     ...(chords ? { chords: chords.flatMap((c) => cutChord(c, from * bar, to * bar)) } : {}),
-    ...(groove ? { groove: { ...groove, lanes: groove.lanes.map((l) => ({ ...l, hits: l.hits.filter(inside) })) } } : {}),
-    ...(notes ? { notes: Object.fromEntries(Object.entries(notes).map(([part, list]) => [part, list.filter(inside)])) } : {}),
+    ...(groove
+      ? { groove: { ...groove, lanes: groove.lanes.map((l) => ({ ...l, hits: l.hits.filter(inside) })) } }
+      : {}),
+    ...(notes
+      ? { notes: Object.fromEntries(Object.entries(notes).map(([part, list]) => [part, list.filter(inside)])) }
+      : {}),
   };
 }
 
@@ -108,12 +120,17 @@ export function withOwnBars(song: Song, section: Section, pass: Pass): Section {
             ...base.groove,
             lanes: [...drums].map((drum) => {
               const [lane, own] = [base.groove.lanes, groove.lanes].map((lanes) => lanes.find((l) => l.drum === drum));
-              return { ...(lane ?? own!), hits: either(lane?.hits ?? [], own?.hits ?? []) };
+              return { ...(lane ?? sure(own)), hits: either(lane?.hits ?? [], own?.hits ?? []) };
             }),
           }
         : base.groove,
       notes: notes
-        ? { ...base.notes, ...Object.fromEntries(Object.entries(notes).map(([part, own]) => [part, either(base.notes[part] ?? [], own)])) }
+        ? {
+            ...base.notes,
+            ...Object.fromEntries(
+              Object.entries(notes).map(([part, own]) => [part, either(base.notes[part] ?? [], own)]),
+            ),
+          }
         : base.notes,
     };
   }, section);

@@ -41,7 +41,11 @@ export function quantizeHits(
     const velocity = Math.min(127, Math.max(1, Math.round(Math.max(note.velocity, hits.get(start)?.velocity ?? 0))));
     lanes.set(
       drum,
-      hits.set(start, { start, velocity, ...(Math.abs(offset) > 3 ? { offset: Math.max(-480, Math.min(480, offset)) } : {}) }),
+      hits.set(start, {
+        start,
+        velocity,
+        ...(Math.abs(offset) > 3 ? { offset: Math.max(-480, Math.min(480, offset)) } : {}),
+      }),
     );
   }
   return [...lanes].map(([drum, hits]) => ({ drum, hits: [...hits.values()].sort((a, b) => a.start - b.start) }));
@@ -67,13 +71,22 @@ export function quantize(
     const id = `${at}:${note.midi}`;
     const known = placed.get(id);
     if (!known) placed.set(id, { ...note, at });
-    else placed.set(id, { ...known, end: Math.max(known.end, note.end), velocity: Math.max(known.velocity, note.velocity) });
+    else
+      placed.set(id, {
+        ...known,
+        end: Math.max(known.end, note.end),
+        velocity: Math.max(known.velocity, note.velocity),
+      });
   }
   const sorted = [...placed.values()].sort((a, b) => a.at - b.at || a.midi - b.midi);
   // Of notes struck together by one hand that plays a line, the loudest stays.
   const line = single
     ? sorted.filter(
-        (n) => !sorted.some((m) => m !== n && m.at === n.at && (m.velocity > n.velocity || (m.velocity === n.velocity && m.midi < n.midi))),
+        (n) =>
+          !sorted.some(
+            (m) =>
+              m !== n && m.at === n.at && (m.velocity > n.velocity || (m.velocity === n.velocity && m.midi < n.midi)),
+          ),
       )
     : sorted;
   return line.map((note, i) => {

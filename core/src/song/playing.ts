@@ -44,5 +44,9 @@ const isPlain = (x: unknown): x is Record<string, unknown> => typeof x === "obje
 
 /** The nearest level that has a value of its own; null where the usual one is taken. */
 export function ownerOf<W extends Way>(part: Part, way: W, name: keyof PlayingOf<W>, where: Where = {}): Level | null {
-  return layers(part, where).findLast(([, playing]) => (playing?.[way] as PlayingOf<W> | undefined)?.[name] !== undefined)?.[0] ?? null;
+  return (
+    layers(part, where).findLast(
+      ([, playing]) => (playing?.[way] as PlayingOf<W> | undefined)?.[name] !== undefined,
+    )?.[0] ?? null
+  );
 }

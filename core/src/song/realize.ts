@@ -1,3 +1,4 @@
+import { nth } from "../base/list";
 import { noteOf, pitchMidi, pitchName, type Midi, type PitchName } from "../theory/pitch/pitch";
 import type { Ticks } from "../theory/time/meter";
 import { chordSymbol, transposeChord } from "../theory/chord/chord";
@@ -87,14 +88,19 @@ export function joinPasses(song: Song, passes: readonly RealizedSong[]): Realize
   whole.loops = false;
   for (const [i, real] of passes.entries()) {
     const at = whole.duration;
-    const pass = song.form[i]!.id;
+    const pass = nth(song.form, i).id;
     const moved = <T extends { start: Ticks }>(x: T): T & { pass: string } => ({ ...x, pass, start: x.start + at });
-    const played = <T extends { start: Ticks; played: number }>(x: T): T & { pass: string } => ({ ...moved(x), played: x.played + at });
+    const played = <T extends { start: Ticks; played: number }>(x: T): T & { pass: string } => ({
+      ...moved(x),
+      played: x.played + at,
+    });
     whole.duration += real.duration;
     whole.sections.push(...real.sections.map(moved));
     whole.chords.push(...real.chords.map(moved));
     whole.hits.push(...real.hits.map(played));
-    real.parts.forEach((part, p) => whole.parts[p]!.notes.push(...part.notes.map((n) => ({ ...played(n), playedEnd: n.playedEnd + at }))));
+    real.parts.forEach((part, p) =>
+      nth(whole.parts, p).notes.push(...part.notes.map((n) => ({ ...played(n), playedEnd: n.playedEnd + at }))),
+    );
   }
   for (const part of whole.parts) part.notes.sort((a, b) => a.start - b.start || a.midi - b.midi);
   whole.hits.sort((a, b) => a.start - b.start);
@@ -147,11 +153,10 @@ export function realizedNotes(song: Song, frame: Frame, part: Part, harmony: boo
   const played = playedAt(frame, frame.swing);
   const { id: partId, offset: late = 0 } = part;
   const { passId: passName, sectionId } = frame;
-  const notes: { note: Note; chordId?: string }[] = part.link
-    ? (harmony ? linkedHarmony : linkedNotes)(song, section, part, pass)
-    : part.echoes !== undefined
-      ? echoNotes(song, section, part, pass).map((note) => ({ note }))
-      : (section.notes[partId] ?? []).map((note) => ({ note }));
+  let notes: { note: Note; chordId?: string }[];
+  if (part.link) notes = (harmony ? linkedHarmony : linkedNotes)(song, section, part, pass);
+  else if (part.echoes !== undefined) notes = echoNotes(song, section, part, pass).map((note) => ({ note }));
+  else notes = (section.notes[partId] ?? []).map((note) => ({ note }));
   const louder = louderBy(part, frame);
   const spell = (m: Midi, name: PitchName) => (semitones ? pitchName(m, moved(noteOf(name))) : name);
   const out: RealizedNote[] = [];

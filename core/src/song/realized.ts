@@ -1,3 +1,4 @@
+import { nth, sure } from "../base/list";
 import type { Key } from "../theory/pitch/key";
 import type { Midi, PitchName } from "../theory/pitch/pitch";
 import { QUARTER, type Bpm, type Meter, type Seconds, type Ticks } from "../theory/time/meter";
@@ -111,14 +112,14 @@ function beginnings(sections: readonly RealizedSection[]): Seconds[] {
     });
     begun.set(sections, times);
   }
-  return times!;
+  return sure(times);
 }
 
 /** Time of a tick on the absolute axis, tempo changes between sections included. */
 export function secondsAt(real: RealizedSong, tick: number): Seconds {
   const i = Math.max(0, lastBegun(real.sections, tick));
   const section = real.sections[i];
-  return section ? beginnings(real.sections)[i]! + ticksToSeconds(tick - section.start, section.tempo) : 0;
+  return section ? nth(beginnings(real.sections), i) + ticksToSeconds(tick - section.start, section.tempo) : 0;
 }
 
 /** The tick that is played at a time: the inverse of `secondsAt`. */
@@ -134,7 +135,7 @@ export function tickAt(real: RealizedSong, seconds: Seconds): number {
 
 /** The section a tick lies in (the last one for ticks past the end, the first for a pickup). */
 export function sectionAt<S extends { start: Ticks }>(real: { sections: readonly S[] }, tick: Ticks): S {
-  return real.sections[Math.max(0, lastBegun(real.sections, tick))]!;
+  return nth(real.sections, Math.max(0, lastBegun(real.sections, tick)));
 }
 
 /** Index of the last of some things in order that begins at or before a tick; −1 where none does. */
@@ -142,7 +143,7 @@ export function lastBegun(list: readonly { start: Ticks }[], tick: Ticks): numbe
   let [low, high] = [0, list.length];
   while (low < high) {
     const middle = (low + high) >> 1;
-    if (list[middle]!.start <= tick) low = middle + 1;
+    if (nth(list, middle).start <= tick) low = middle + 1;
     else high = middle;
   }
   return low - 1;

@@ -83,7 +83,9 @@ export const REASONS = {
 export type ReasonId = keyof typeof REASONS;
 
 /** The parameters that the words of a reason name. */
-type ParamsIn<Words extends string> = Words extends `${string}{${infer Name}}${infer Rest}` ? Name | ParamsIn<Rest> : never;
+type ParamsIn<Words extends string> = Words extends `${string}{${infer Name}}${infer Rest}`
+  ? Name | ParamsIn<Rest>
+  : never;
 export type ReasonParams<I extends ReasonId> = ParamsIn<(typeof REASONS)[I]["words"]>;
 
 /** A reason with its parameters: `because("fifth", { chord: "Cm7" })`. */
@@ -94,7 +96,8 @@ export function because<I extends ReasonId>(
   return params === undefined ? { id } : { id, params };
 }
 
-const known = (id: string): ReasonDefinition | undefined => (Object.hasOwn(REASONS, id) ? REASONS[id as ReasonId] : undefined);
+const known = (id: string): ReasonDefinition | undefined =>
+  Object.hasOwn(REASONS, id) ? REASONS[id as ReasonId] : undefined;
 
 /** The words of a reason; an unknown id is shown as it is, so that nothing is hidden. */
 export function describeReason(reason: Reason | undefined): string {
@@ -107,5 +110,8 @@ export function describeReason(reason: Reason | undefined): string {
 }
 
 /** How well a reason justifies a note; 0 where there is none, as much as a plain chord tone where it is not known. */
-export const weightOfReason = (reason: Reason | null, pinned = false): number =>
-  pinned ? REASONS.pinned.weight : reason ? (known(reason.id)?.weight ?? REASONS.chordTone.weight) : 0;
+export const weightOfReason = (reason: Reason | null, pinned = false): number => {
+  if (pinned) return REASONS.pinned.weight;
+  if (reason) return known(reason.id)?.weight ?? REASONS.chordTone.weight;
+  return 0;
+};

@@ -14,6 +14,8 @@ export function spellOver(key: Key, chord: Chord | null | undefined, midi: numbe
 
 /** A pitch spelled as the chord it stands in wants it, otherwise as the key does. */
 export function spellAt(song: Song, section: Section, tick: Ticks, midi: number): PitchName {
-  const event = section.chords.findLast((c) => c.start <= Math.max(0, tick) && c.start + c.duration > Math.max(0, tick));
+  const event = section.chords.findLast(
+    (c) => c.start <= Math.max(0, tick) && c.start + c.duration > Math.max(0, tick),
+  );
   return spellOver(sectionKey(song, section), event && chordOf(event.symbol), midi);
 }

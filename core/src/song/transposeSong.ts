@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../base/list";
 import { fail, ok, type Result } from "../base/result";
 import { keyName, parseKey, transposeKey } from "../theory/pitch/key";
 import { mod, pitchMidi, type Semitones } from "../theory/pitch/pitch";
@@ -17,7 +18,9 @@ export interface Transposed {
 /** Notes of a part that are outside its instrument. */
 function outside(song: Song, part: Part): number {
   const [low, high] = midiRange(instrumentOf(part.instrument, song).range);
-  return song.sections.flatMap((s) => s.notes[part.id] ?? []).filter((n) => pitchMidi(n.pitch) < low || pitchMidi(n.pitch) > high).length;
+  return song.sections
+    .flatMap((s) => s.notes[part.id] ?? [])
+    .filter((n) => pitchMidi(n.pitch) < low || pitchMidi(n.pitch) > high).length;
 }
 
 /** Capos that a part's shapes are held with. */
@@ -29,7 +32,7 @@ const caposOf = (song: Song, part: Part): number[] => [
 export function waysTo(from: string, to: string): Semitones[] {
   const [a, b] = [parseKey(from), parseKey(to)];
   if (!a.ok || !b.ok) return [];
-  const up = mod(b.value.pcs[0]! - a.value.pcs[0]!, 12);
+  const up = mod(firstOf(b.value.pcs) - firstOf(a.value.pcs), 12);
   return up === 0 ? [] : [up, up - 12].sort((x, y) => Math.abs(x) - Math.abs(y));
 }
 
@@ -37,7 +40,10 @@ export function waysTo(from: string, to: string): Semitones[] {
  * The edit that moves a whole song to another key, by an interval or to a key (the nearer way), and what does not come along: notes that fall out of an
  * instrument, capos too high. Errors: `transpose.key`, `transpose.same`, and those of the edit.
  */
-export function transposeSong(song: Song, to: { semitones: Semitones } | { key: string; semitones?: Semitones }): Result<Transposed> {
+export function transposeSong(
+  song: Song,
+  to: { semitones: Semitones } | { key: string; semitones?: Semitones },
+): Result<Transposed> {
   const home = parseKey(song.key);
   if (!home.ok) return home;
   const asked = "key" in to ? parseKey(to.key) : ok(transposeKey(home.value, to.semitones));
@@ -50,7 +56,7 @@ export function transposeSong(song: Song, to: { semitones: Semitones } | { key: 
   if (!after.ok) return after;
   const left = song.parts.flatMap((part): Transposed["left"] => {
     const out: Transposed["left"] = [];
-    const now = after.value.song.parts.find((p) => p.id === part.id)!;
+    const now = sure(after.value.song.parts.find((p) => p.id === part.id));
     const fallen = outside(after.value.song, now) - outside(song, part);
     if (fallen > 0) {
       const [low, high] = instrumentOf(part.instrument, song).range;
@@ -61,7 +67,10 @@ export function transposeSong(song: Song, to: { semitones: Semitones } | { key: 
     }
     const capo = Math.max(...caposOf(song, part).map((c) => capoMoved(c, semitones)), 0);
     if (capo > HIGHEST_CAPO)
-      out.push({ what: `${part.name}: its shapes`, why: `they would need a capo in fret ${capo}; other shapes are easier` });
+      out.push({
+        what: `${part.name}: its shapes`,
+        why: `they would need a capo in fret ${capo}; other shapes are easier`,
+      });
     return out;
   });
   return ok({ edit, left });

@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../base/list";
 import type { z } from "zod";
 
 export interface Issue {
@@ -42,16 +43,24 @@ export function issueIn(schema: z.ZodType, before: unknown, after: unknown, path
     return parse(schema, after, path);
   if (def.type === "object" && def.shape && !def.checks?.length) {
     for (const [name, field] of Object.entries(def.shape)) {
-      const issue = issueIn(field, (before as Record<string, unknown>)[name], (after as Record<string, unknown>)[name], [...path, name]);
+      const issue = issueIn(
+        field,
+        (before as Record<string, unknown>)[name],
+        (after as Record<string, unknown>)[name],
+        [...path, name],
+      );
       if (issue) return issue;
     }
-    const odd = Object.keys(after).find((name) => !(name in def.shape!));
+    const odd = Object.keys(after).find((name) => !(name in sure(def.shape)));
     return odd === undefined ? null : parse(schema, after, path);
   }
   if (def.type === "record" && def.valueType) {
     for (const [name, value] of Object.entries(after)) {
       const was = (before as Record<string, unknown>)[name];
-      const issue = was === undefined ? parse(schema, { [name]: value }, path) : issueIn(def.valueType, was, value, [...path, name]);
+      const issue =
+        was === undefined
+          ? parse(schema, { [name]: value }, path)
+          : issueIn(def.valueType, was, value, [...path, name]);
       if (issue) return issue;
     }
     return null;
@@ -65,7 +74,8 @@ export function issueIn(schema: z.ZodType, before: unknown, after: unknown, path
       if (same?.has(value)) continue;
       const id = idOf(value);
       // What has no id is held against what stood in its place: whatever the two share was good there too.
-      const counterpart: unknown = id === undefined || idOf(before[i]) === id ? before[i] : before.find((x) => idOf(x) === id);
+      const counterpart: unknown =
+        id === undefined || idOf(before[i]) === id ? before[i] : before.find((x) => idOf(x) === id);
       const issue = issueIn(def.element, counterpart, value, [...path, i]);
       if (issue) return issue;
     }
@@ -78,7 +88,7 @@ export function issueIn(schema: z.ZodType, before: unknown, after: unknown, path
 function parse(schema: z.ZodType, value: unknown, path: PropertyKey[]): Issue | null {
   const result = schema.safeParse(value);
   if (result.success) return null;
-  const issue = result.error.issues[0]!;
+  const issue = firstOf(result.error.issues);
   return { path: [...path, ...issue.path], message: issue.message, value: valueAt(value, issue.path) };
 }
 
@@ -93,4 +103,7 @@ function parseLength(schema: z.ZodType, list: readonly unknown[], path: Property
 
 /** What stands at a path; undefined where nothing does. */
 export const valueAt = (value: unknown, path: readonly PropertyKey[]): unknown =>
-  path.reduce<unknown>((x, key) => (typeof x === "object" && x !== null ? (x as Record<PropertyKey, unknown>)[key] : undefined), value);
+  path.reduce<unknown>(
+    (x, key) => (typeof x === "object" && x !== null ? (x as Record<PropertyKey, unknown>)[key] : undefined),
+    value,
+  );

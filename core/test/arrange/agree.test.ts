@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
 import {
   accentMap,
@@ -46,12 +47,14 @@ describe("where accents just miss each other", () => {
   test("the agreement moves the lighter one to the kick, says so politely, and then nobody is early or late", () => {
     const agreed = must(agreeOnAccents(nearMisses, "s1"));
     expect(agreed.players.map((p) => [p.id, p.moves])).toEqual([["drum:rim", [[7, 8]]]]);
-    expect(agreed.players[0]!.note).toMatch(
+    expect(firstOf(agreed.players).note).toMatch(
       /^Rim: you accent beat 2¾, a sixteenth before the others\. Would you try it on beat 3 with kick\?/,
     );
     expect(agreed.steps).toEqual([0, 8, 12]);
     const after = edit(nearMisses, agreed.edit);
-    expect(after.sections[0]!.groove.lanes.find((l) => l.drum === "rim")!.hits.map((h) => h.start)).toEqual([960, 1440, 2880, 3360]);
+    expect(sure(firstOf(after.sections).groove.lanes.find((l) => l.drum === "rim")).hits.map((h) => h.start)).toEqual([
+      960, 1440, 2880, 3360,
+    ]);
     expect(must(accentMap(after, "s1")).pairs.filter((p) => p.kind === "fight")).toEqual([]);
     expect(agreeOnAccents(after, "s1")).toMatchObject({ ok: false, error: { code: "accents.agreed" } });
   });
@@ -68,13 +71,19 @@ describe("where accents just miss each other", () => {
     });
     const chop = edit(
       song,
-      ...song.sections[0]!.chords.map((c): Edit => ({ do: "pinVoicing", section: "s1", part: "keys", chord: c.id, pitches: ["C4", "F4"] })),
+      ...firstOf(song.sections).chords.map((c): Edit => ({
+        do: "pinVoicing",
+        section: "s1",
+        part: "keys",
+        chord: c.id,
+        pitches: ["C4", "F4"],
+      })),
       { do: "setPlaying", part: "keys", comp: { rhythm: "x......x--......" } },
     );
     const agreed = must(agreeOnAccents(chop, "s1"));
     expect(agreed.players.map((p) => p.id)).toEqual(["keys"]);
     const after = edit(chop, agreed.edit);
-    expect(after.parts.find((p) => p.id === "keys")!.playing.comp?.rhythm).toBe("x.......x-......");
+    expect(sure(after.parts.find((p) => p.id === "keys")).playing.comp?.rhythm).toBe("x.......x-......");
   });
   test("weaving takes the kick and who stands clear of it, and leaves what would smear", () => {
     const { ctx } = must(bassRequest(factsOf(nearMisses), { section: "s1", part: "bass", style: "weave" }));
@@ -113,7 +122,7 @@ describe("a rhythm beside a reference", () => {
             if (new Set(used).size === few.length) best = Math.min(best, cost);
             return;
           }
-          few.forEach((f, j) => walk(i + 1, [...used, j], cost + Math.abs(many[i]! - f)));
+          few.forEach((f, j) => walk(i + 1, [...used, j], cost + Math.abs(nth(many, i) - f)));
         };
         if (few.length && few.length ** many.length < 70_000) walk(0, [], 0);
         else return;
@@ -139,7 +148,11 @@ describe("playing in", () => {
     const stroke = (midi: number, start: number, velocity: number) => ({ midi, start, end: start + 50, velocity });
     const lanes = quantizeHits(
       [stroke(36, 10, 90), stroke(36, -20, 100), stroke(38, 470, 80), stroke(99, 480, 80), stroke(36, 3900, 80)],
-      (midi) => (midi === 36 ? "kick" : midi === 38 ? "snare" : null),
+      (midi) => {
+        if (midi === 36) return "kick";
+        if (midi === 38) return "snare";
+        return null;
+      },
       { grid: 120, strength: 0 },
       0,
       3840,
@@ -150,7 +163,7 @@ describe("playing in", () => {
     ]);
   });
   const song = songWith({ line: "| C | F |" });
-  const section = song.sections[0]!;
+  const section = firstOf(song.sections);
   const grid = { grid: 240, strength: 1, ends: true, single: true };
   test("early and late strokes go to their place, a held one ends with the next, what is outside is left out", () => {
     const played = [
@@ -191,7 +204,7 @@ describe("playing in", () => {
           notes.forEach((n, i) => {
             expect(n.start % step).toBe(0);
             expect(n.duration).toBeGreaterThan(0);
-            if (notes[i + 1]) expect(n.start + n.duration).toBeLessThanOrEqual(notes[i + 1]!.start);
+            if (notes[i + 1]) expect(n.start + n.duration).toBeLessThanOrEqual(nth(notes, i + 1).start);
           });
           expect(applyEdit(song, { do: "setNotes", section: "s1", part: "bass", notes }).ok).toBe(true);
         },
@@ -216,7 +229,9 @@ describe("agreement", () => {
     const agreed = must(agreeOnAccents(song, "s1"));
     expect(agreed.players.map((p) => [p.id, p.moves])).toEqual([["drum:rim", [[15, 0]]]]);
     const after = edit(song, agreed.edit);
-    expect(after.sections[0]!.groove.lanes.find((l) => l.drum === "rim")!.hits.map((h) => h.start)).toEqual([0, 960, 1920, 2880]);
+    expect(sure(firstOf(after.sections).groove.lanes.find((l) => l.drum === "rim")).hits.map((h) => h.start)).toEqual([
+      0, 960, 1920, 2880,
+    ]);
   });
 
   test("a clave stays where it is, and the others come to it, the kick as well", () => {
@@ -253,7 +268,10 @@ test.each([
   ["6/8", [480], 2],
   ["4/4", [1440], 2],
   ["4/4", [960], 1],
-])("in %s an attack at %j that is tied over weighs %i (Longuet-Higgins & Lee 1984, by hand)", (meter, starts, weight) => {
-  const read = must(parseMeter(meter));
-  expect(syncopation(starts, read, read.bar)).toBe(weight);
-});
+])(
+  "in %s an attack at %j that is tied over weighs %i (Longuet-Higgins & Lee 1984, by hand)",
+  (meter, starts, weight) => {
+    const read = must(parseMeter(meter));
+    expect(syncopation(starts, read, read.bar)).toBe(weight);
+  },
+);

@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../src/base/list";
 import { chordPitchClasses, mod, must, parseChord, pitchMidi, voicedProgressions } from "../../src/index";
 
 /** Textbook forms; counted by code that shares nothing with the writer (Kostka & Payne, Tonal Harmony, from memory). */
@@ -74,45 +75,53 @@ const MAJOR = [0, 2, 4, 5, 7, 9, 11];
 const MINOR = [0, 2, 3, 5, 7, 8, 10];
 
 function faultsOf(form: (typeof FORMS)[number], tonic: number): string[] {
-  const symbols = form.chords.map(([above, quality]) => NAMES[mod(tonic + above, 12)]! + quality);
+  const symbols = form.chords.map(([above, quality]) => nth(NAMES, mod(tonic + above, 12)) + quality);
   const scale = (form.minor ? MINOR : MAJOR).map((pc) => mod(pc + tonic, 12));
-  const { voicings, fallbacks } = must(voicedProgressions({ chords: symbols, style: "four-part", scale }))[0]!;
+  const { voicings, fallbacks } = firstOf(must(voicedProgressions({ chords: symbols, style: "four-part", scale })));
   const lines = voicings.map((v) => v.map(pitchMidi));
   const chords = symbols.map((s) => must(parseChord(s)));
   const out: string[] = fallbacks.map((i) => `${symbols[i]} laid out freely`);
   const leading = mod(tonic + 11, 12);
   lines.forEach((now, i) => {
     const pcs = now.map((m) => mod(m, 12));
-    const dominant = form.chords[i]![0] === 7;
+    const dominant = nth(form.chords, i)[0] === 7;
     if (dominant && pcs.filter((pc) => pc === leading).length > 1) out.push(`${symbols[i]}: leading tone twice`);
     const before = lines[i - 1];
     if (!before) return;
-    const own = chordPitchClasses(chords[i]!);
-    const old = chords[i - 1]!;
+    const own = chordPitchClasses(nth(chords, i));
+    const old = nth(chords, i - 1);
     const seventh = old.tones.find((t) => t.degree === 7);
     const third = old.tones.find((t) => t.role === "3");
-    const root = chordPitchClasses(old)[0]!;
-    const leads = third && seventh?.role === "b7" ? mod(root + 4, 12) : form.chords[i - 1]![0] === 7 ? leading : null;
+    const root = firstOf(chordPitchClasses(old));
+    let leads: number | null;
+    if (third && seventh?.role === "b7") leads = mod(root + 4, 12);
+    else if (nth(form.chords, i - 1)[0] === 7) leads = leading;
+    else leads = null;
     before.forEach((was, v) => {
-      const move = now[v]! - was;
+      const move = nth(now, v) - was;
       const pc = mod(was, 12);
       if (seventh && pc === mod(root + seventh.semitones, 12) && !own.includes(pc))
-        if (own.some((x) => [1, 2].includes(mod(pc - x, 12))) && ![-1, -2].includes(move)) out.push(`${symbols[i]}: seventh moves ${move}`);
+        if (own.some((x) => [1, 2].includes(mod(pc - x, 12))) && ![-1, -2].includes(move))
+          out.push(`${symbols[i]}: seventh moves ${move}`);
       if (pc === leads && own.includes(mod(pc + 1, 12)) && !own.includes(pc)) {
         const outer = v === 0 || v === 3;
         if (move !== 1 && (outer || ![-3, -4].includes(move))) out.push(`${symbols[i]}: leading tone moves ${move}`);
       }
-      if (form.minor && Math.abs(move) === 3 && [pc, mod(now[v]!, 12)].sort().join() === [mod(tonic + 8, 12), leading].sort().join())
+      if (
+        form.minor &&
+        Math.abs(move) === 3 &&
+        [pc, mod(nth(now, v), 12)].sort().join() === [mod(tonic + 8, 12), leading].sort().join()
+      )
         out.push(`${symbols[i]}: augmented second`);
     });
     for (let a = 0; a < 4; a++)
       for (let b = a + 1; b < 4; b++) {
-        const [from, to] = [mod(before[b]! - before[a]!, 12), mod(now[b]! - now[a]!, 12)];
+        const [from, to] = [mod(nth(before, b) - nth(before, a), 12), mod(nth(now, b) - nth(now, a), 12)];
         if (
           before[a] !== now[a] &&
           from === to &&
           (from === 0 || from === 7) &&
-          Math.sign(now[a]! - before[a]!) === Math.sign(now[b]! - before[b]!)
+          Math.sign(nth(now, a) - nth(before, a)) === Math.sign(nth(now, b) - nth(before, b))
         )
           out.push(`${symbols[i]}: parallel ${from ? "fifths" : "octaves"}`);
       }
@@ -140,8 +149,8 @@ test("colors and altered fifths are kept, a perfect fifth is left out first", ()
     ["Cmaj9", 4, 11, 2],
     ["Dm9", 5, 0, 4],
   ] as [string, ...number[]][]) {
-    const { voicings } = must(voicedProgressions({ chords: [symbol], style: "four-part" }))[0]!;
-    const pcs = voicings[0]!.map((p) => mod(pitchMidi(p), 12));
+    const { voicings } = firstOf(must(voicedProgressions({ chords: [symbol], style: "four-part" })));
+    const pcs = firstOf(voicings).map((p) => mod(pitchMidi(p), 12));
     expect([symbol, kept.filter((pc) => !pcs.includes(pc))]).toEqual([symbol, []]);
   }
 });

@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../src/base/list";
 import {
   accentMap,
   applyEdit,
@@ -43,8 +44,13 @@ test("pulses are as even as they go: gaps differ by one step at most, whatever t
     for (let pulses = 1; pulses <= steps; pulses++) {
       const row = euclid(pulses, steps);
       const at = row.flatMap((x, i) => (x ? [i] : []));
-      const gaps = at.map((a, i) => (at[i + 1] ?? at[0]! + steps) - a);
-      expect([steps, pulses, at.length, Math.max(...gaps) - Math.min(...gaps) <= 1]).toEqual([steps, pulses, pulses, true]);
+      const gaps = at.map((a, i) => (at[i + 1] ?? firstOf(at) + steps) - a);
+      expect([steps, pulses, at.length, Math.max(...gaps) - Math.min(...gaps) <= 1]).toEqual([
+        steps,
+        pulses,
+        pulses,
+        true,
+      ]);
     }
   expect(euclid(0, 5)).toEqual([false, false, false, false, false]);
 });
@@ -61,7 +67,9 @@ test("syncopation counts a silent or held stronger position after a weaker attac
     [1680, 3],
   ]);
   // Moving every attack an eighth early makes a rhythm more syncopated.
-  expect(syncopation([240, 720, 1200, 1680], meter, 1920)).toBeGreaterThan(syncopation([0, 480, 960, 1440], meter, 1920));
+  expect(syncopation([240, 720, 1200, 1680], meter, 1920)).toBeGreaterThan(
+    syncopation([0, 480, 960, 1440], meter, 1920),
+  );
 });
 
 test("patterns by feel fit every meter, have a kick on the first beat of every bar, and are what their names say", () => {
@@ -69,21 +77,23 @@ test("patterns by feel fit every meter, have a kick on the first beat of every b
     const meter = must(parseMeter(name));
     for (const pattern of DRUM_PATTERNS) {
       const lanes = patternLanes(pattern, meter, 4);
-      const kick = lanes.find((l) => l.drum === "kick")!.hits.map((h) => h.start);
-      expect([name, pattern.id, kick]).toEqual([name, pattern.id, expect.arrayContaining([0, 1, 2, 3].map((b) => b * meter.bar))]);
+      const kick = sure(lanes.find((l) => l.drum === "kick")).hits.map((h) => h.start);
+      expect([name, pattern.id, kick]).toEqual([
+        name,
+        pattern.id,
+        expect.arrayContaining([0, 1, 2, 3].map((b) => b * meter.bar)),
+      ]);
       for (const lane of lanes)
         for (const hit of lane.hits)
           expect([name, pattern.id, hit.start < 4 * meter.bar, hit.start % 40]).toEqual([name, pattern.id, true, 0]);
     }
   }
   const of = (id: string, drum: string, meter = "4/4") =>
-    patternLanes(
-      DRUM_PATTERNS.find((p) => p.id === id)!,
-      must(parseMeter(meter)),
-      1,
-    )
-      .find((l) => l.drum === drum)!
-      .hits.map((h) => h.start / 480);
+    sure(
+      patternLanes(sure(DRUM_PATTERNS.find((p) => p.id === id)), must(parseMeter(meter)), 1).find(
+        (l) => l.drum === drum,
+      ),
+    ).hits.map((h) => h.start / 480);
   expect(of("four-floor", "kick")).toEqual([0, 1, 2, 3]);
   expect(of("half-time", "snare")).toEqual([2]);
   expect(of("boom-bap", "snare")).toEqual([1, 3]);
@@ -96,30 +106,29 @@ test("patterns by feel fit every meter, have a kick on the first beat of every b
 test("merged, filled, varied, rolled: nothing that should stay is lost", () => {
   const meter = must(parseMeter("4/4"));
   const [a, b] = ["boom-bap", "bossa"].map((id) =>
-    patternLanes(
-      DRUM_PATTERNS.find((p) => p.id === id)!,
-      meter,
-      4,
-    ),
+    patternLanes(sure(DRUM_PATTERNS.find((p) => p.id === id)), meter, 4),
   );
-  const merged = mergeLanes(a!, b!);
-  for (const lanes of [a!, b!])
+  const merged = mergeLanes(sure(a), sure(b));
+  for (const lanes of [sure(a), sure(b)])
     for (const lane of lanes)
       for (const hit of lane.hits)
-        expect(merged.find((l) => l.drum === lane.drum)!.hits.find((h) => h.start === hit.start)!.velocity).toBeGreaterThanOrEqual(
-          hit.velocity,
-        );
-  const filled = withFill(a!, meter, 3, 1, 5);
+        expect(
+          sure(sure(merged.find((l) => l.drum === lane.drum)).hits.find((h) => h.start === hit.start)).velocity,
+        ).toBeGreaterThanOrEqual(hit.velocity);
+  const filled = withFill(sure(a), meter, 3, 1, 5);
   const last = 3 * 1920 + 1440;
   expect(filled.filter((l) => /Hat/.test(l.drum)).every((l) => l.hits.every((h) => h.start < last))).toBe(true);
-  const struck = filled.filter((l) => l.drum === "snare" || l.drum === "tom").flatMap((l) => l.hits.filter((h) => h.start >= last));
+  const struck = filled
+    .filter((l) => l.drum === "snare" || l.drum === "tom")
+    .flatMap((l) => l.hits.filter((h) => h.start >= last));
   expect(struck.length).toBeGreaterThan(1);
-  expect(filled.find((l) => l.drum === "kick")).toEqual(a!.find((l) => l.drum === "kick"));
-  expect(withFill(a!, meter, 3, 1, 5)).toEqual(filled);
-  const varied = withVariation(a!, meter, 2, 4 * 1920, 3);
-  const pass = (lanes: typeof varied, from: number) => lanes.map((l) => l.hits.filter((h) => h.start >= from && h.start < from + 3840));
-  expect(pass(varied, 0)).toEqual(pass(a!, 0));
-  expect(pass(varied, 3840)).not.toEqual(pass(a!, 3840));
+  expect(filled.find((l) => l.drum === "kick")).toEqual(sure(a).find((l) => l.drum === "kick"));
+  expect(withFill(sure(a), meter, 3, 1, 5)).toEqual(filled);
+  const varied = withVariation(sure(a), meter, 2, 4 * 1920, 3);
+  const pass = (lanes: typeof varied, from: number) =>
+    lanes.map((l) => l.hits.filter((h) => h.start >= from && h.start < from + 3840));
+  expect(pass(varied, 0)).toEqual(pass(sure(a), 0));
+  expect(pass(varied, 3840)).not.toEqual(pass(sure(a), 3840));
   expect(roll(0, 480, 120, 40, 100).map((h) => h.velocity)).toEqual([40, 60, 80, 100]);
 });
 
@@ -135,17 +144,24 @@ test("a lane swings and lies by itself, an open hat ends where it is closed, a t
     { do: "changeHit", section: "s1", drum: "kick", start: 0, change: { pitch: "F1", offset: -6 } },
   );
   const hits = realize(song, { section: "s1" }).hits;
-  const of = (drum: string) => hits.find((h) => h.drum === drum)!;
+  const of = (drum: string) => sure(hits.find((h) => h.drum === drum));
   // Swing of 66.7 % puts the second eighth on the third of the triplet.
   expect([of("shaker").start, of("shaker").played]).toEqual([240, 332]);
   expect(of("openHat").duration).toBe(240);
   expect([of("kick").midi, of("kick").played, of("kick").start]).toEqual([29, -6, 0]);
-  expect(kicks(song.sections[0]!.groove, must(parseMeter("4/4")))[0]).toMatchObject({ start: 0, main: true });
+  expect(kicks(firstOf(song.sections).groove, must(parseMeter("4/4")))[0]).toMatchObject({ start: 0, main: true });
   const back = edit(song, { do: "setLane", section: "s1", drum: "shaker", change: { swing: null, offset: null } });
-  expect(back.sections[0]!.groove.lanes.find((l) => l.drum === "shaker")).toEqual({ drum: "shaker", hits: [{ start: 240, velocity: 80 }] });
+  expect(firstOf(back.sections).groove.lanes.find((l) => l.drum === "shaker")).toEqual({
+    drum: "shaker",
+    hits: [{ start: 240, velocity: 80 }],
+  });
   expect(parseSong(JSON.stringify(song)).ok).toBe(true);
-  expect(applyEdit(song, { do: "setLane", section: "s1", drum: "kick", change: { swing: 0.9 } })).toMatchObject({ ok: false });
-  expect(applyEdit(song, { do: "changeHit", section: "s1", drum: "kick", start: 0, change: { pitch: "H2" } })).toMatchObject({ ok: false });
+  expect(applyEdit(song, { do: "setLane", section: "s1", drum: "kick", change: { swing: 0.9 } })).toMatchObject({
+    ok: false,
+  });
+  expect(
+    applyEdit(song, { do: "changeHit", section: "s1", drum: "kick", start: 0, change: { pitch: "H2" } }),
+  ).toMatchObject({ ok: false });
 });
 
 test("every drum has a name and a note of its own on the General MIDI map (GM System Level 1, values from memory)", () => {
@@ -166,22 +182,23 @@ describe("the accent map", () => {
     melody: ["0.5 E4 0.5", "1.5 G4 1", "4.5 E4 0.5", "5.5 G4 1"],
   });
   const map = must(accentMap(song, "s1"));
-  const row = (id: string) => map.rows.find((r) => r.id === id)!;
-  const pair = (a: string, b: string) => map.pairs.find((p) => (p.a === a && p.b === b) || (p.a === b && p.b === a))!;
+  const row = (id: string) => sure(map.rows.find((r) => r.id === id));
+  const pair = (a: string, b: string) =>
+    sure(map.pairs.find((p) => (p.a === a && p.b === b) || (p.a === b && p.b === a)));
 
   test("says for every sixteenth of the bar who strikes and how strongly, a chord counting once", () => {
     expect(map.steps).toBe(16);
     expect(row("drum:kick").accents).toEqual([0, 10]);
     expect(row("drum:kick").strength[0]).toBeCloseTo(110 / 127);
-    expect(map.total[0]).toBeCloseTo(map.rows.reduce((sum, r) => sum + r.strength[0]!, 0));
+    expect(map.total[0]).toBeCloseTo(map.rows.reduce((sum, r) => sum + firstOf(r.strength), 0));
     const chords = edit(song, {
       do: "pinVoicing",
       section: "s1",
       part: "keys",
-      chord: song.sections[0]!.chords[0]!.id,
+      chord: firstOf(firstOf(song.sections).chords).id,
       pitches: ["C4", "E4", "G4"],
     });
-    expect(must(accentMap(chords, "s1")).rows.find((r) => r.id === "keys")!.strength[0]).toBeCloseTo(72 / 127 / 2);
+    expect(sure(must(accentMap(chords, "s1")).rows.find((r) => r.id === "keys")).strength[0]).toBeCloseTo(72 / 127 / 2);
   });
 
   test("pairs: bass with the kick agrees, the tune between them interlocks, a sixteenth beside the kick just misses it", () => {
@@ -203,9 +220,9 @@ describe("the accent map", () => {
     // Beat 3½ into a silent beat 4 and bar line: one syncopated attack a bar.
     expect(row("drum:kick").syncopations).toHaveLength(2);
     expect(row("drum:kick").syncopation).toBeGreaterThan(0);
-    expect(must(accentMap(songWith({ kicks: [0, 1, 2, 3].map((b) => [b, 100]) }), "s1")).rows[0]!.syncopations.length).toBeLessThanOrEqual(
-      1,
-    );
+    expect(
+      firstOf(must(accentMap(songWith({ kicks: [0, 1, 2, 3].map((b) => [b, 100]) }), "s1")).rows).syncopations.length,
+    ).toBeLessThanOrEqual(1);
   });
 });
 
@@ -213,16 +230,14 @@ test("where triplets are struck the bar is shown in their steps, where both are,
   const shuffle = edit(songWith({ line: "| C | C |" }), {
     do: "setDrums",
     section: "s1",
-    lanes: patternLanes(
-      DRUM_PATTERNS.find((p) => p.id === "shuffle")!,
-      must(parseMeter("4/4")),
-      2,
-    ),
+    lanes: patternLanes(sure(DRUM_PATTERNS.find((p) => p.id === "shuffle")), must(parseMeter("4/4")), 2),
   });
   const map = must(accentMap(shuffle, "s1"));
   expect([map.step, map.steps]).toEqual([80, 24]);
-  const hat = map.rows.find((r) => r.id === "drum:closedHat")!;
-  expect(hat.strength.flatMap((s, i) => (s > 0 ? [i * map.step] : []))).toEqual([0, 320, 480, 800, 960, 1280, 1440, 1760]);
+  const hat = sure(map.rows.find((r) => r.id === "drum:closedHat"));
+  expect(hat.strength.flatMap((s, i) => (s > 0 ? [i * map.step] : []))).toEqual([
+    0, 320, 480, 800, 960, 1280, 1440, 1760,
+  ]);
   const both = edit(shuffle, { do: "setHit", section: "s1", drum: "rim", start: 120, velocity: 100 });
   expect(must(accentMap(both, "s1"))).toMatchObject({ step: 40, steps: 48 });
   // A sixteenth of nearMisses is the same length on every grid.

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import {
   analyzeProgression,
   describeChange,
@@ -10,8 +11,8 @@ import {
 } from "../../src/index";
 import { edit, songWith } from "../helpers";
 
-const section = (song: Song) => song.sections[0]!;
-const ids = (song: Song, ...indices: number[]) => indices.map((i) => section(song).chords[i]!.id);
+const section = (song: Song) => firstOf(song.sections);
+const ids = (song: Song, ...indices: number[]) => indices.map((i) => nth(section(song).chords, i).id);
 
 describe("harmonizing a line", () => {
   const scale = ["0 C5 1", "1 D5 1", "2 E5 1", "3 F5 1", "4 G5 2", "6 E5 2", "8 F5 2", "10 D5 2", "12 C5 4"];
@@ -20,12 +21,12 @@ describe("harmonizing a line", () => {
   test("a tune gets chords that hold its long notes, a cadence at the end, and a reason each", () => {
     for (const rhythm of ["bar", "half bar", "beat", "free"] as const) {
       const [best] = harmonizeMelody({ song: tune, section: "s1", part: "melody", rhythm });
-      expect(best!.events.reduce((s, e) => s + e.duration, 0)).toBe(4 * 1920);
-      const analyzed = analyzeProgression(best!.events, "C major");
+      expect(sure(best).events.reduce((s, e) => s + e.duration, 0)).toBe(4 * 1920);
+      const analyzed = analyzeProgression(sure(best).events, "C major");
 
-      expect([rhythm, analyzed.at(-1)!.roman.replace("maj7", "")]).toEqual([rhythm, "I"]);
-      for (const e of best!.events) expect(describeChange(e.why)).toMatch(/in C major: holds .* of the tune/);
-      expect(best!.clashes.length).toBeLessThanOrEqual(1);
+      expect([rhythm, lastOf(analyzed).roman.replace("maj7", "")]).toEqual([rhythm, "I"]);
+      for (const e of sure(best).events) expect(describeChange(e.why)).toMatch(/in C major: holds .* of the tune/);
+      expect(sure(best).clashes.length).toBeLessThanOrEqual(1);
     }
     const open = harmonizeMelody({
       song: edit(tune, {
@@ -42,7 +43,7 @@ describe("harmonizing a line", () => {
       rhythm: "bar",
       ending: "open",
     });
-    expect(analyzeProgression(open[0]!.events, "C major").at(-1)!.function).toBe("dominant");
+    expect(lastOf(analyzeProgression(firstOf(open).events, "C major")).function).toBe("dominant");
   });
 
   test("the harmonic rhythm is what was chosen, alternatives differ, and pinned chords stay", () => {
@@ -62,25 +63,34 @@ describe("harmonizing a line", () => {
       bass: ["0 C2 4", "4 B1 4", "8 A1 4", "12 G1 2", "14 G1 2", "16 C2 4"],
     });
     const [best] = harmonizeBass({ song: bass, section: "s1", part: "bass", rhythm: "bar" });
-    const sounding = best!.events.map((e) => must(parseChord(e.symbol))).map((c) => c.bass ?? c.root);
+    const sounding = sure(best)
+      .events.map((e) => must(parseChord(e.symbol)))
+      .map((c) => c.bass ?? c.root);
     expect(sounding.slice(0, 4).join()).toBe("C,B,A,G");
-    expect(best!.events[1]!.symbol).toMatch(/\/B$/);
-    expect(best!.events.at(-1)!.symbol).toMatch(/^C(maj7)?$/);
-    expect(describeChange(best!.events[1]!.why)).toContain("of the bass line");
+    expect(nth(sure(best).events, 1).symbol).toMatch(/\/B$/);
+    expect(lastOf(sure(best).events).symbol).toMatch(/^C(maj7)?$/);
+    expect(describeChange(nth(sure(best).events, 1).why)).toContain("of the bass line");
   });
 
   test("a minor tune ends in minor, with the raised seventh in its cadence", () => {
-    const minor = edit(songWith({ key: "A minor", melody: ["0 A4 2", "2 C5 2", "4 D5 4", "8 B4 2", "10 G#4 2", "12 A4 4"] }), {
-      do: "setSection",
-      section: "s1",
-      bars: 4,
-    });
-    const symbols = harmonizeMelody({ song: minor, section: "s1", part: "melody", rhythm: "bar" })[0]!.events.map((e) => e.symbol);
+    const minor = edit(
+      songWith({ key: "A minor", melody: ["0 A4 2", "2 C5 2", "4 D5 4", "8 B4 2", "10 G#4 2", "12 A4 4"] }),
+      {
+        do: "setSection",
+        section: "s1",
+        bars: 4,
+      },
+    );
+    const symbols = firstOf(harmonizeMelody({ song: minor, section: "s1", part: "melody", rhythm: "bar" })).events.map(
+      (e) => e.symbol,
+    );
     expect(symbols.slice(-2)).toEqual([expect.stringMatching(/^E7?$/), expect.stringMatching(/^Am/)]);
   });
 
   test("a part without notes is an error that says so", () => {
-    expect(harmonizations({ song: songWith({ line: "| C |" }), section: "s1", part: "melody", rhythm: "bar" }, "melody")).toMatchObject({
+    expect(
+      harmonizations({ song: songWith({ line: "| C |" }), section: "s1", part: "melody", rhythm: "bar" }, "melody"),
+    ).toMatchObject({
       ok: false,
       error: { code: "harmonize.empty" },
     });

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import {
   chordPitchClasses,
   harmonizations,
@@ -21,7 +22,7 @@ const notesOf = (tune: string) => {
     const [pitch, beats = "1"] = token.split("*");
     const duration = Number(beats) * QUARTER;
     at += duration;
-    return pitch === "-" ? [] : [{ pitch: pitch!, start: at - duration, duration, velocity: 90 }];
+    return pitch === "-" ? [] : [{ pitch: sure(pitch), start: at - duration, duration, velocity: 90 }];
   });
 };
 const barsOf = (tune: Tune) => tune.degrees.split("|").map((bar) => bar.split(" "));
@@ -38,11 +39,12 @@ function songOf(key: string, meter: string, bars: number, part: "melody" | "bass
 function harmonized(tune: Tune, rhythm: HarmonicRhythm): ChordEvent[] {
   const bars = barsOf(tune);
   const song = songOf(tune.key, tune.meter, bars.length, "melody", notesOf(tune.tune));
-  const ending = bars.at(-1)!.at(-1) === "V" ? "open" : "closed";
-  return must(harmonizations({ song, section: "s1", part: "melody", rhythm, ending, color: 0.4 }, "melody"))[0]!.events;
+  const ending = lastOf(bars).at(-1) === "V" ? "open" : "closed";
+  return firstOf(must(harmonizations({ song, section: "s1", part: "melody", rhythm, ending, color: 0.4 }, "melody")))
+    .events;
 }
 const chordAt = (events: readonly ChordEvent[], tick: number) =>
-  must(parseChord(events.find((e) => e.start <= tick && tick < e.start + e.duration)!.symbol));
+  must(parseChord(sure(events.find((e) => e.start <= tick && tick < e.start + e.duration)).symbol));
 
 const FUNCTION = ["", "T", "S", "T", "S", "D", "T", "D"];
 const STEP: Record<string, number> = { I: 1, II: 2, III: 3, IV: 4, V: 5, VI: 6, VII: 7 };
@@ -51,7 +53,10 @@ const STEP: Record<string, number> = { I: 1, II: 2, III: 3, IV: 4, V: 5, VI: 6, 
 function agreement(tune: Tune, stepAt: (bar: number, beat: number) => number | null): [right: number, of: number] {
   const beats = beatsOf(tune);
   const wanted = barsOf(tune).flatMap((bar, b) =>
-    Array.from({ length: beats }, (_, q) => [b, q, STEP[bar[Math.floor((q * bar.length) / beats)]!.toUpperCase()]!] as const),
+    Array.from(
+      { length: beats },
+      (_, q) => [b, q, sure(STEP[nth(bar, Math.floor((q * bar.length) / beats)).toUpperCase()])] as const,
+    ),
   );
   return [wanted.filter(([b, q, step]) => FUNCTION[stepAt(b, q) ?? 0] === FUNCTION[step]).length, wanted.length];
 }
@@ -61,11 +66,11 @@ function baseline(tune: Tune): (bar: number) => number {
   const key = must(parseKey(tune.key));
   const bar = beatsOf(tune) * QUARTER;
   const bars = barsOf(tune);
-  const raised = key.mode === "minor" ? [(key.pcs[0]! + 11) % 12] : [];
+  const raised = key.mode === "minor" ? [(firstOf(key.pcs) + 11) % 12] : [];
   const steps = bars.map((_, b) => {
-    if (b === bars.length - 1) return bars[b]!.at(-1) === "V" ? 5 : 1;
+    if (b === bars.length - 1) return nth(bars, b).at(-1) === "V" ? 5 : 1;
     const held = (step: number) => {
-      const pcs = [0, 2, 4].map((third) => key.pcs[(step - 1 + third) % 7]!).concat(step === 5 ? raised : []);
+      const pcs = [0, 2, 4].map((third) => nth(key.pcs, (step - 1 + third) % 7)).concat(step === 5 ? raised : []);
       return notesOf(tune.tune).reduce((sum, n) => {
         const overlap = Math.min(n.start + n.duration, (b + 1) * bar) - Math.max(n.start, b * bar);
         return sum + (overlap > 0 && pcs.includes(must(parsePitch(n.pitch)) % 12) ? overlap : 0);
@@ -73,11 +78,12 @@ function baseline(tune: Tune): (bar: number) => number {
     };
     return [1, 5, 4].reduce((best, step) => (held(step) > held(best) ? step : best), 1);
   });
-  return (b) => steps[b]!;
+  return (b) => nth(steps, b);
 }
 
 test("over traditional tunes it agrees with printed harmonies clearly more than I, IV and V by bar", () => {
-  const share = (counts: [number, number][]) => counts.reduce((s, [a]) => s + a, 0) / counts.reduce((s, [, b]) => s + b, 0);
+  const share = (counts: [number, number][]) =>
+    counts.reduce((s, [a]) => s + a, 0) / counts.reduce((s, [, b]) => s + b, 0);
   const plain = share(TUNES.map((t) => agreement(t, baseline(t))));
   const ours = (rhythm: HarmonicRhythm) =>
     share(
@@ -100,26 +106,35 @@ test.each(TUNES.map((t) => [t.name, t] as const))(
     const key = must(parseKey(tune.key));
     for (const rhythm of ["free", "bar"] as const) {
       const events = harmonized(tune, rhythm);
-      const last = stepOf(chordAt(events, events.at(-1)!.start), key);
-      expect(last).toBe(barsOf(tune).at(-1)!.at(-1) === "V" ? 5 : 1);
+      const last = stepOf(chordAt(events, lastOf(events).start), key);
+      expect(last).toBe(lastOf(barsOf(tune)).at(-1) === "V" ? 5 : 1);
       if (key.mode !== "major" && key.mode !== "minor")
         for (const e of events)
-          expect([e.symbol, chordPitchClasses(must(parseChord(e.symbol))).every((pc) => key.pcs.includes(pc))]).toEqual([e.symbol, true]);
+          expect([e.symbol, chordPitchClasses(must(parseChord(e.symbol))).every((pc) => key.pcs.includes(pc))]).toEqual(
+            [e.symbol, true],
+          );
       // A leading tone of minor that is held has its dominant under it.
-      const leading = (key.pcs[0]! + 11) % 12;
+      const leading = (firstOf(key.pcs) + 11) % 12;
       if (key.mode === "minor")
-        for (const n of notesOf(tune.tune).filter((n) => n.duration >= QUARTER * 2 && must(parsePitch(n.pitch)) % 12 === leading))
+        for (const n of notesOf(tune.tune).filter(
+          (n) => n.duration >= QUARTER * 2 && must(parsePitch(n.pitch)) % 12 === leading,
+        ))
           expect([5, 7]).toContain(stepOf(chordAt(events, n.start), key));
     }
   },
 );
 test.each(BASSES)("in %s (%s) the bass %s carries %s", (key, ending, bass, chords) => {
-  const notes = bass.split(" ").map((name, i) => ({ pitch: `${name}2`, start: i * 4 * QUARTER, duration: 4 * QUARTER, velocity: 90 }));
+  const notes = bass
+    .split(" ")
+    .map((name, i) => ({ pitch: `${name}2`, start: i * 4 * QUARTER, duration: 4 * QUARTER, velocity: 90 }));
   const song = songOf(key, "4/4", notes.length, "bass", notes);
   const list = must(harmonizations({ song, section: "s1", part: "bass", rhythm: "bar", ending, color: 0.4 }, "bass"));
-  const at = (tick: number) => list[0]!.events.find((e) => e.start <= tick && tick < e.start + e.duration)!.symbol;
+  const at = (tick: number) =>
+    sure(firstOf(list).events.find((e) => e.start <= tick && tick < e.start + e.duration)).symbol;
   const wanted = chords.split(" ").map((c) => c.split("|"));
-  expect(notes.map((n, i) => (wanted[i]!.includes(at(n.start)) ? chords.split(" ")[i] : at(n.start)))).toEqual(chords.split(" "));
+  expect(notes.map((n, i) => (nth(wanted, i).includes(at(n.start)) ? chords.split(" ")[i] : at(n.start)))).toEqual(
+    chords.split(" "),
+  );
   // Every note is the bass of its chord, in every alternative.
   for (const h of list)
     for (const n of notes) {
@@ -133,7 +148,7 @@ test("a scale under a chord a beat is not tossed between I and V", () => {
   for (const rhythm of ["beat", "half bar", "free"] as const) {
     const list = must(harmonizations({ song, section: "s1", part: "melody", rhythm }, "melody"));
     expect(list).toHaveLength(5);
-    expect(list[0]!.events.length).toBeLessThanOrEqual(8);
-    expect(list[0]!.events.at(-1)!.symbol).toBe("C");
+    expect(firstOf(list).events.length).toBeLessThanOrEqual(8);
+    expect(lastOf(firstOf(list).events).symbol).toBe("C");
   }
 });

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
 import {
   anewAt,
@@ -17,9 +18,13 @@ import { edit, songWith } from "../helpers";
 
 const SYMBOLS = ["C", "Am7", "Dm9", "G7", "Fmaj7", "E7(b9)", "Bbmaj7", "Ebm6", "F#m7b5", "B7", "Cmaj9", "Gsus4"];
 const made = (song: Song, ...changes: Edit[]): Song => changes.reduce((s, c) => edit(s, c, ...follow(s, c)), song);
-const chords = (song: Song) => song.sections[0]!.chords;
+const chords = (song: Song) => firstOf(song.sections).chords;
 const layouts = (song: Song, part = "keys") => chords(song).map((c) => c.voicings?.[part]?.pitches.join(" ") ?? "");
-const line = (symbols: readonly string[]): Edit => ({ do: "setLine", section: "s1", line: `| ${symbols.join(" | ")} |` });
+const line = (symbols: readonly string[]): Edit => ({
+  do: "setLine",
+  section: "s1",
+  line: `| ${symbols.join(" | ")} |`,
+});
 const progression = fc.array(fc.constantFrom(...SYMBOLS), { minLength: 4, maxLength: 9 });
 const runs = { numRuns: 6, seed: 41 };
 
@@ -29,7 +34,7 @@ describe("what a change leaves alone", () => {
       fc.property(progression, fc.nat(), fc.constantFrom(...SYMBOLS), (symbols, at, symbol) => {
         const song = made(songWith({}), line(symbols));
         const i = at % symbols.length;
-        const after = made(song, { do: "setChord", section: "s1", chord: chords(song)[i]!.id, symbol });
+        const after = made(song, { do: "setChord", section: "s1", chord: nth(chords(song), i).id, symbol });
         const [was, is] = [layouts(song), layouts(after)];
         was.forEach((layout, k) => k !== i && expect(is[k]).toBe(layout));
         expect(is[i]).not.toBe("");
@@ -43,11 +48,11 @@ describe("what a change leaves alone", () => {
       fc.property(progression, fc.nat(), (symbols, at) => {
         const song = made(songWith({}), line(symbols));
         const i = at % symbols.length;
-        const after = made(song, { do: "setChord", section: "s1", chord: chords(song)[i]!.id, symbol: "Ab13" });
+        const after = made(song, { do: "setChord", section: "s1", chord: nth(chords(song), i).id, symbol: "Ab13" });
         const shown = must(factsOf(after).get(voicingAt, "s1", "keys"));
-        const id = chords(after)[i]!.id;
-        const [best] = shown.alternatives[id]!;
-        expect(best!.pitches.join(" ")).toBe(layouts(after)[i]);
+        const id = nth(chords(after), i).id;
+        const [best] = sure(shown.alternatives[id]);
+        expect(sure(best).pitches.join(" ")).toBe(layouts(after)[i]);
       }),
       runs,
     );
@@ -71,7 +76,12 @@ describe("what a change leaves alone", () => {
         (symbols, at, voicing) => {
           const song = made(songWith({}), line(symbols));
           const i = at % symbols.length;
-          const pinned = made(song, { do: "pinChords", section: "s1", chords: [chords(song)[i]!.id], pinned: true });
+          const pinned = made(song, {
+            do: "pinChords",
+            section: "s1",
+            chords: [nth(chords(song), i).id],
+            pinned: true,
+          });
           expect(layouts(pinned)).toEqual(layouts(song));
           const after = made(pinned, { do: "setPlaying", part: "keys", voicing });
           expect(layouts(after)[i]).toBe(layouts(song)[i]);
@@ -108,7 +118,12 @@ describe("laying out anew", () => {
           let song = made(songWith({}), line(symbols));
           expect(anew(song)).toBeNull();
           for (const [at, symbol] of changes)
-            song = made(song, { do: "setChord", section: "s1", chord: chords(song)[at % symbols.length]!.id, symbol });
+            song = made(song, {
+              do: "setChord",
+              section: "s1",
+              chord: nth(chords(song), at % symbols.length).id,
+              symbol,
+            });
           const before = must(factsOf(song).get(voicingAt, "s1", "keys"));
           const offer = anew(song);
           const fresh = must(voiceSection(song, "s1", "keys"));
@@ -131,22 +146,35 @@ describe("laying out anew", () => {
   test("pinned layouts take no part in it", () => {
     const song = made(songWith({}), line(["C", "Am7", "Dm9", "G7", "C"]));
     const far: PitchName[] = ["C5", "E5", "G5"];
-    const pinned = made(song, { do: "pinVoicing", section: "s1", part: "keys", chord: chords(song)[0]!.id, pitches: far });
+    const pinned = made(song, {
+      do: "pinVoicing",
+      section: "s1",
+      part: "keys",
+      chord: firstOf(chords(song)).id,
+      pitches: far,
+    });
     const offer = anew(pinned);
-    if (offer) expect(offer.pitches[chords(pinned)[0]!.id]).toEqual(far);
-    expect(layouts(edit(pinned, storeLayouts("s1", "keys", { [chords(pinned)[0]!.id]: ["C3", "E3", "G3"] })))[0]).toBe("C5 E5 G5");
+    if (offer) expect(offer.pitches[firstOf(chords(pinned)).id]).toEqual(far);
+    expect(
+      layouts(edit(pinned, storeLayouts("s1", "keys", { [firstOf(chords(pinned)).id]: ["C3", "E3", "G3"] })))[0],
+    ).toBe("C5 E5 G5");
   });
 });
 
 test("what is shown of a layout is what is stored, also where the style would never have found it", () => {
   const song = made(songWith({}), line(["C", "F", "G7", "C"]));
-  const odd = edit(song, storeLayouts("s1", "keys", { ...stored(song), [chords(song)[1]!.id]: ["F2", "C5", "F5", "A5"] }));
+  const odd = edit(
+    song,
+    storeLayouts("s1", "keys", { ...stored(song), [nth(chords(song), 1).id]: ["F2", "C5", "F5", "A5"] }),
+  );
   const shown = must(factsOf(odd).get(voicingAt, "s1", "keys"));
   expect(shown.chords.map((c) => c.pitches.join(" "))).toEqual(layouts(odd));
-  expect(shown.chords[1]!.motion).toBeGreaterThan(0);
-  expect(shown.alternatives[chords(odd)[1]!.id]!.length).toBeGreaterThan(3);
-  for (const c of shown.chords) expect(c.pitches.map(pitchMidi)).toEqual([...c.pitches.map(pitchMidi)].sort((a, b) => a - b));
+  expect(nth(shown.chords, 1).motion).toBeGreaterThan(0);
+  expect(sure(shown.alternatives[nth(chords(odd), 1).id]).length).toBeGreaterThan(3);
+  for (const c of shown.chords)
+    expect(c.pitches.map(pitchMidi)).toEqual([...c.pitches.map(pitchMidi)].sort((a, b) => a - b));
   expect(must(parseChord("F")).root).toBe("F");
 });
 
-const stored = (song: Song): Record<string, PitchName[]> => Object.fromEntries(chords(song).map((c) => [c.id, c.voicings!.keys!.pitches]));
+const stored = (song: Song): Record<string, PitchName[]> =>
+  Object.fromEntries(chords(song).map((c) => [c.id, sure(sure(c.voicings).keys).pitches]));

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import {
   adaptBass,
   applyEdit,
@@ -14,11 +15,11 @@ import {
 } from "../../src/index";
 import { edit, songWith } from "../helpers";
 
-const section = (song: Song) => song.sections[0]!;
-const ids = (song: Song, ...indices: number[]) => indices.map((i) => section(song).chords[i]!.id);
+const section = (song: Song) => firstOf(song.sections);
+const ids = (song: Song, ...indices: number[]) => indices.map((i) => nth(section(song).chords, i).id);
 const offers = (song: Song, index: number, technique: string, more: number[] = []) =>
-  reharmonize({ song, section: "s1", chordIds: ids(song, index, ...more), range: 0.5, techniques: [technique] }).map((c) =>
-    c.chords.map((x) => x.symbol).join(" "),
+  reharmonize({ song, section: "s1", chordIds: ids(song, index, ...more), range: 0.5, techniques: [technique] }).map(
+    (c) => c.chords.map((x) => x.symbol).join(" "),
   );
 
 describe("techniques (as in the source that each names)", () => {
@@ -65,14 +66,19 @@ describe("techniques (as in the source that each names)", () => {
   });
 
   test("constant structure slides over the chosen row", () => {
-    expect(offers(songWith({ line: "| Cmaj7 | Am7 | Dm7 | G7 |" }), 0, "planing", [1, 2, 3])).toContain("Cmaj7 Amaj7 Dmaj7 Gmaj7");
+    expect(offers(songWith({ line: "| Cmaj7 | Am7 | Dm7 | G7 |" }), 0, "planing", [1, 2, 3])).toContain(
+      "Cmaj7 Amaj7 Dmaj7 Gmaj7",
+    );
   });
 
   test("there are more than twenty, each a full card; every one is shown above or has its row", () => {
     expect(TECHNIQUES.length).toBeGreaterThanOrEqual(26);
     expect(new Set(TECHNIQUES.map((t) => t.id)).size).toBe(TECHNIQUES.length);
     for (const t of TECHNIQUES)
-      expect([t.id, t.title && t.explanation.length > 40 && t.source && Object.keys(t.words).length > 0]).toEqual([t.id, true]);
+      expect([t.id, t.title && t.explanation.length > 40 && t.source && Object.keys(t.words).length > 0]).toEqual([
+        t.id,
+        true,
+      ]);
   });
 
   test("every proposal in many surroundings fills exactly its time with readable chords, says why, and keeps all others", () => {
@@ -88,7 +94,8 @@ describe("techniques (as in the source that each names)", () => {
         for (const range of [0, 1])
           for (const c of reharmonize({ song, section: "s1", chordIds: [chord.id], range })) {
             expect(c.chords.reduce((s, x) => s + x.duration, 0)).toBe(c.to - c.from);
-            for (const x of c.chords) expect([c.technique, x.symbol, parseChord(x.symbol).ok]).toEqual([c.technique, x.symbol, true]);
+            for (const x of c.chords)
+              expect([c.technique, x.symbol, parseChord(x.symbol).ok]).toEqual([c.technique, x.symbol, true]);
             expect(describeChange(c.reasons[0])).not.toMatch(/\{|undefined|^\w+\.\w+$/);
             const outside = chords.filter((x) => x.start + x.duration <= c.from || x.start >= c.to);
             expect(c.events.filter((e) => outside.some((o) => o.id === e.id))).toEqual(outside);
@@ -118,10 +125,12 @@ describe("reharmonizing a selection", () => {
     const song = songWith({ line: "| C | G | C |", melody: ["4 C5 4"] });
     const found = reharmonize({ song, section: "s1", chordIds: ids(song, 1), range: 0.3 });
     const rubbing = found.filter((c) => c.melody.clashes.length);
-    expect(rubbing[0]!.melody.clashes[0]).toMatch(/^Voice: C5 at bar 2, beat [13] would be the .+ of .+, [24] beats$/);
-    expect(found.findIndex((c) => !c.melody.clashes.length)).toBeLessThan(found.indexOf(rubbing[0]!));
+    expect(firstOf(rubbing).melody.clashes[0]).toMatch(
+      /^Voice: C5 at bar 2, beat [13] would be the .+ of .+, [24] beats$/,
+    );
+    expect(found.findIndex((c) => !c.melody.clashes.length)).toBeLessThan(found.indexOf(firstOf(rubbing)));
     for (const c of found) {
-      const worst = c.terms.find((t) => t.name === "melody")!.cost;
+      const worst = sure(c.terms.find((t) => t.name === "melody")).cost;
       if (!c.melody.clashes.length) expect(worst).toBeLessThan(1);
     }
   });
@@ -129,14 +138,17 @@ describe("reharmonizing a selection", () => {
   test("pinned chords stay, switched-off techniques are silent, and what cannot be done is said", () => {
     const song = songWith({ line });
     const pinned = edit(song, { do: "pinChords", section: "s1", chords: ids(song, 2), pinned: true });
-    const kept = section(pinned).chords[2]!;
+    const kept = nth(section(pinned).chords, 2);
     for (const c of reharmonize({ song: pinned, section: "s1", chordIds: ids(song, 0, 1, 2, 3), range: 0.5 }))
       expect(c.events).toContainEqual(kept);
     expect(reharmonizations({ song: pinned, section: "s1", chordIds: [kept.id], range: 0 })).toMatchObject({
       ok: false,
       error: { code: "reharm.pinned" },
     });
-    expect(reharmonizations({ song, section: "s1", chordIds: [], range: 0 })).toMatchObject({ ok: false, error: { code: "reharm.none" } });
+    expect(reharmonizations({ song, section: "s1", chordIds: [], range: 0 })).toMatchObject({
+      ok: false,
+      error: { code: "reharm.none" },
+    });
     expect(
       reharmonize({ song, section: "s1", chordIds: ids(song, 3), range: 1, techniques: ["tritone"] }).every(
         (c) => c.technique === "tritone",
@@ -147,9 +159,11 @@ describe("reharmonizing a selection", () => {
   test("an offer is one edit: taken and undone it leaves nothing behind", () => {
     const song = songWith({ line });
     const [c] = reharmonize({ song, section: "s1", chordIds: ids(song, 3), range: 0.6, techniques: ["tritone"] });
-    const taken = must(applyEdit(song, { do: "setChords", section: "s1", from: c!.from, to: c!.to, chords: c!.chords })).song;
+    const taken = must(
+      applyEdit(song, { do: "setChords", section: "s1", from: sure(c).from, to: sure(c).to, chords: sure(c).chords }),
+    ).song;
     expect(section(taken).chords.map((x) => x.symbol)).toEqual(["Cmaj7", "Am7", "Dm7", "Db7"]);
-    expect(section(taken).chords[3]!.why).toMatchObject({ id: "tritone.bass" });
+    expect(nth(section(taken).chords, 3).why).toMatchObject({ id: "tritone.bass" });
     expect(section(taken).chords.slice(0, 3)).toEqual(section(song).chords.slice(0, 3));
   });
 
@@ -162,8 +176,8 @@ describe("reharmonizing a selection", () => {
       to: 3840,
       chords: [{ start: 1920, duration: 1920, symbol: "Db7" }],
     });
-    const change = adaptBass(song, after, "s1", "bass", 1920, 3840)!;
-    expect(section(edit(after, change)).notes.bass!.map((n) => n.pitch)).toEqual(
+    const change = sure(adaptBass(song, after, "s1", "bass", 1920, 3840));
+    expect(sure(section(edit(after, change)).notes.bass).map((n) => n.pitch)).toEqual(
       ["C2", "Db2", "Cb3", "C2"].map((p) => (p === "Cb3" ? expect.stringMatching(/^(B2|Cb3)$/) : p)),
     );
     const split = edit(song, {
@@ -176,7 +190,7 @@ describe("reharmonizing a selection", () => {
         { start: 960, duration: 960, symbol: "A7(b9)" },
       ],
     });
-    const held = section(edit(split, adaptBass(song, split, "s1", "bass", 0, 1920)!)).notes.bass!;
+    const held = sure(section(edit(split, sure(adaptBass(song, split, "s1", "bass", 0, 1920)))).notes.bass);
     expect(held.slice(0, 2).map((n) => [n.pitch, n.start, n.duration])).toEqual([
       ["C2", 0, 960],
       ["A1", 960, 960],
@@ -192,7 +206,7 @@ describe("reharmonizing a section", () => {
     const close = must(reharmonizeSection({ song, section: "s1", range: 0 }));
     expect(close[0]).toMatchObject({ technique: "as written", changed: 0 });
     const far = must(reharmonizeSection({ song, section: "s1", range: 0.8 }));
-    expect(far[0]!.changed).toBeGreaterThan(2);
+    expect(firstOf(far).changed).toBeGreaterThan(2);
     expect(far.map((p) => p.cost)).toEqual([...far.map((p) => p.cost)].sort((a, b) => a - b));
     // Clearly different from each other: at least a quarter of the four places, here one.
     expect(new Set(far.map((p) => p.events.map((e) => `${e.symbol}@${e.start}`).join())).size).toBe(far.length);
@@ -203,17 +217,23 @@ describe("reharmonizing a section", () => {
     const pinned = edit(song, {
       do: "pinChords",
       section: "s1",
-      chords: [section(song).chords[0]!.id, section(song).chords[3]!.id],
+      chords: [firstOf(section(song).chords).id, nth(section(song).chords, 3).id],
       pinned: true,
     });
     for (const p of must(
-      reharmonizeSection({ song: pinned, section: "s1", range: 0.7, techniques: ["borrowed", "applied-dominant", "tritone", "relative"] }),
+      reharmonizeSection({
+        song: pinned,
+        section: "s1",
+        range: 0.7,
+        techniques: ["borrowed", "applied-dominant", "tritone", "relative"],
+      }),
     )) {
-      expect(p.events[0]!.symbol).toBe("Cmaj7");
-      expect(p.events.at(-1)!.symbol).toBe("G7");
-      for (const r of p.reasons) expect(["borrowed", "applied-dominant", "tritone", "relative"]).toContain(r.id.split(".")[0]);
+      expect(firstOf(p.events).symbol).toBe("Cmaj7");
+      expect(lastOf(p.events).symbol).toBe("G7");
+      for (const r of p.reasons)
+        expect(["borrowed", "applied-dominant", "tritone", "relative"]).toContain(r.id.split(".")[0]);
     }
-    expect(must(reharmonizeSection({ song, section: "s1", range: 0.5 }))[0]!.clashes).toEqual([]);
+    expect(firstOf(must(reharmonizeSection({ song, section: "s1", range: 0.5 }))).clashes).toEqual([]);
     expect(reharmonizeSection({ song: songWith({ line: "| C |" }), section: "s1", range: 0.5 })).toMatchObject({
       ok: false,
       error: { code: "reharm.short" },
@@ -222,16 +242,22 @@ describe("reharmonizing a section", () => {
 
   test("a leading chord is only used while what it leads to stays", () => {
     for (const p of must(
-      reharmonizeSection({ song, section: "s1", range: 0.5, techniques: ["applied-dominant", "relative", "chromatic-mediant"], k: 8 }),
+      reharmonizeSection({
+        song,
+        section: "s1",
+        range: 0.5,
+        techniques: ["applied-dominant", "relative", "chromatic-mediant"],
+        k: 8,
+      }),
     )) {
       p.events.forEach((e, i) => {
         if (e.why?.id !== "applied-dominant.leads" || p.events[i + 1]?.why === e.why) return;
-        const next = p.events[(i + 1) % p.events.length]!;
+        const next = nth(p.events, (i + 1) % p.events.length);
         expect((parseRoot(next.symbol) - parseRoot(e.symbol) + 12) % 12).toBe(5);
       });
     }
   });
-  const parseRoot = (symbol: string) => must(parseKey(`${must(parseChord(symbol)).root} major`)).pcs[0]!;
+  const parseRoot = (symbol: string) => firstOf(must(parseKey(`${must(parseChord(symbol)).root} major`)).pcs);
 });
 
 test("a progression that works is left in peace; one whose tune clashes is not", () => {

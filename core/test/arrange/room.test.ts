@@ -1,3 +1,4 @@
+import { sure } from "../../src/base/list";
 import {
   applyEdit,
   clipOf,
@@ -23,13 +24,19 @@ function padded(octave: number): Song {
     role: "counter",
     instrument: "pad",
   });
-  const pad = song.parts.find((p) => p.name === "Pad")!.id;
-  const chord = (start: number, names: string[]) => names.map((n) => ({ start, duration: 1920, pitch: `${n}${octave}`, velocity: 60 }));
-  return edit(song, { do: "setNotes", section: "s1", part: pad, notes: [...chord(0, ["C", "E", "G"]), ...chord(1920, ["C", "F", "A"])] });
+  const pad = sure(song.parts.find((p) => p.name === "Pad")).id;
+  const chord = (start: number, names: string[]) =>
+    names.map((n) => ({ start, duration: 1920, pitch: `${n}${octave}`, velocity: 60 }));
+  return edit(song, {
+    do: "setNotes",
+    section: "s1",
+    part: pad,
+    notes: [...chord(0, ["C", "E", "G"]), ...chord(1920, ["C", "F", "A"])],
+  });
 }
 const padOf = (song: Song) => {
-  const id = song.parts.find((p) => p.name === "Pad")!.id;
-  return must(roomForVoice(song, { section: "s1", part: "melody" })).parts.find((p) => p.part === id)!;
+  const id = sure(song.parts.find((p) => p.name === "Pad")).id;
+  return sure(must(roomForVoice(song, { section: "s1", part: "melody" })).parts.find((p) => p.part === id));
 };
 
 test("a pad held in the voice's octave is in its way all the time; an octave lower it is not", () => {
@@ -51,11 +58,13 @@ test("what is offered helps as much as it says, in songs with layouts as well, a
   let seen = 0;
   for (const song of demoSongs())
     for (const section of song.sections) {
-      const voice = song.parts.find((p) => p.role === "vocal" || p.role === "melody")!;
+      const voice = sure(song.parts.find((p) => p.role === "vocal" || p.role === "melody"));
       for (const row of must(roomForVoice(song, { section: section.id, part: voice.id })).parts)
         for (const offer of roomOffers(song, { section: section.id, voice: voice.id, part: row.part })) {
           const after = must(applyEdit(song, withFollowing(song, offer.edit))).song;
-          const now = must(roomForVoice(after, { section: section.id, part: voice.id })).parts.find((p) => p.part === row.part);
+          const now = must(roomForVoice(after, { section: section.id, part: voice.id })).parts.find(
+            (p) => p.part === row.part,
+          );
           expect([song.title, row.name, offer.id, now?.conflict ?? 0, now?.attacks ?? 0]).toEqual([
             song.title,
             row.name,
@@ -79,7 +88,10 @@ test("written notes hold instead of striking again, or keep to the beats", () =>
   expect(by.fewer).toMatchObject({ attacks: 4 });
   const row = padOf(song);
   expect(by.hold === undefined || by.hold.conflict <= row.conflict + 0.01).toBe(true);
-  expect(roomForVoice(song, { section: "none", part: "melody" })).toMatchObject({ ok: false, error: { code: "room.part" } });
+  expect(roomForVoice(song, { section: "none", part: "melody" })).toMatchObject({
+    ok: false,
+    error: { code: "room.part" },
+  });
 });
 
 describe("copies of notes", () => {
@@ -101,7 +113,9 @@ describe("copies of notes", () => {
       length: 3840,
       notes: [{ start: 240 }, { start: 1680 }],
     });
-    expect(clipOf([note("a", 0, 480, { reason: { id: "lasts" }, pinned: true, lyrics: ["la"] })], meter).notes[0]).toEqual({
+    expect(
+      clipOf([note("a", 0, 480, { reason: { id: "lasts" }, pinned: true, lyrics: ["la"] })], meter).notes[0],
+    ).toEqual({
       start: 0,
       duration: 480,
       pitch: "C4",
@@ -110,7 +124,12 @@ describe("copies of notes", () => {
     });
   });
   test("what stands where it is set down gives way but for pins, and what is held into it ends there", () => {
-    const stored = [note("a", 0, 2400), note("b", 1920, 480), note("p", 2400, 480, { pinned: true }), note("c", 3840, 480)];
+    const stored = [
+      note("a", 0, 2400),
+      note("b", 1920, 480),
+      note("p", 2400, 480, { pinned: true }),
+      note("c", 3840, 480),
+    ];
     const clip = clipOf([note("x", 0, 480), note("y", 480, 480)], meter);
     const { kept, added, gone } = pasted(stored, clip, 1920, 3840 + 480);
     expect(kept.map((n) => [n.id, n.duration])).toEqual([

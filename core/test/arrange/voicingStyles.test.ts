@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import {
   chordPitchClasses,
   must,
@@ -17,8 +18,8 @@ import { edit, songWith } from "../helpers";
 const ROOTS = ["C", "Db", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"];
 const QUALITIES = ["", "m", "7", "maj7", "m7", "m7b5", "maj9", "m9", "13", "9sus4", "6/9", "7(b9)"];
 const LIMITS = { low: 47, high: 79, voices: 4, span: 14, bassCovered: true };
-const style = (id: string) => VOICING_STYLES.find((s) => s.id === id)!;
-const intervals = (pitches: readonly number[]) => pitches.slice(1).map((p, i) => p - pitches[i]!);
+const style = (id: string) => sure(VOICING_STYLES.find((s) => s.id === id));
+const intervals = (pitches: readonly number[]) => pitches.slice(1).map((p, i) => p - nth(pitches, i));
 
 test("every style is a full card, and lays out only notes of the chord, low to high, each layout once", () => {
   expect(VOICING_STYLES.length).toBeGreaterThanOrEqual(14);
@@ -29,11 +30,15 @@ test("every style is a full card, and lays out only notes of the chord, low to h
         const chord = must(parseChord(root + quality));
         const found = s.candidates(chord, LIMITS);
         // Rootless and quartal chords take a ninth and a thirteenth, block chords a sixth, that the symbol does not name.
-        const colors = ["rootless", "quartal", "block"].includes(s.id) ? [2, 9].map((c) => (chordPitchClasses(chord)[0]! + c) % 12) : [];
+        const colors = ["rootless", "quartal", "block"].includes(s.id)
+          ? [2, 9].map((c) => (firstOf(chordPitchClasses(chord)) + c) % 12)
+          : [];
         const pcs = [...chordPitchClasses(chord), ...colors];
         const wrong = found.filter(
           ({ pitches, missing, doubling }) =>
-            !pitches.every((p) => pcs.includes(p % 12)) || !intervals(pitches).every((i) => i > 0) || missing + doubling < 0,
+            !pitches.every((p) => pcs.includes(p % 12)) ||
+            !intervals(pitches).every((i) => i > 0) ||
+            missing + doubling < 0,
         );
         expect([s.id, root + quality, wrong]).toEqual([s.id, root + quality, []]);
         expect(new Set(found.map((v) => v.pitches.join())).size).toBe(found.length);
@@ -42,17 +47,25 @@ test("every style is a full card, and lays out only notes of the chord, low to h
 });
 
 test.each<[string, string, (pitches: number[]) => boolean]>([
-  ["close", "Cmaj7", (p) => p.at(-1)! - p[0]! < 12],
-  ["open", "C", (p) => p.at(-1)! - p[0]! > 12],
-  ["drop2", "Cmaj7", (p) => (p[0]! + 12 - p[1]!) * (p[0]! + 12 - p[3]!) < 0 && p[3]! - p[1]! < 12],
-  ["drop3", "Cmaj7", (p) => p[1]! - p[0]! >= 7 && p[3]! - p[1]! < 12],
-  ["drop24", "Cmaj7", (p) => p[3]! - p[0]! > 12],
-  ["spread", "Cmaj9", (p) => p[1]! - p[0]! === 12 && p[0]! % 12 === 0],
-  ["shell", "Cm7", (p) => p.length === 3 && p[0]! % 12 === 0],
-  ["rootless", "C13", (p) => p.length === 4 && !p.some((x) => x % 12 === 0) && [4, 10].includes(p[0]! % 12)],
+  ["close", "Cmaj7", (p) => lastOf(p) - firstOf(p) < 12],
+  ["open", "C", (p) => lastOf(p) - firstOf(p) > 12],
+  [
+    "drop2",
+    "Cmaj7",
+    (p) => (firstOf(p) + 12 - nth(p, 1)) * (firstOf(p) + 12 - nth(p, 3)) < 0 && nth(p, 3) - nth(p, 1) < 12,
+  ],
+  ["drop3", "Cmaj7", (p) => nth(p, 1) - firstOf(p) >= 7 && nth(p, 3) - nth(p, 1) < 12],
+  ["drop24", "Cmaj7", (p) => nth(p, 3) - firstOf(p) > 12],
+  ["spread", "Cmaj9", (p) => nth(p, 1) - firstOf(p) === 12 && firstOf(p) % 12 === 0],
+  ["shell", "Cm7", (p) => p.length === 3 && firstOf(p) % 12 === 0],
+  ["rootless", "C13", (p) => p.length === 4 && !p.some((x) => x % 12 === 0) && [4, 10].includes(firstOf(p) % 12)],
   ["quartal", "Cm11", (p) => intervals(p).every((i, k) => i === 5 || i === 6 || (k === p.length - 2 && i === 4))],
   ["power", "C7", (p) => p.every((x) => x % 12 === 0 || x % 12 === 7)],
-  ["upper-structure", "C13", (p) => p.length === 5 && [4, 10].includes(p[0]! % 12) && [4, 10].includes(p[1]! % 12)],
+  [
+    "upper-structure",
+    "C13",
+    (p) => p.length === 5 && [4, 10].includes(firstOf(p) % 12) && [4, 10].includes(nth(p, 1) % 12),
+  ],
   ["single", "C7", (p) => p.length === 1],
 ])("%s of %s is what its name says", (id, symbol, is) => {
   const found = style(id).candidates(must(parseChord(symbol)), LIMITS);
@@ -66,7 +79,7 @@ test("the rootless ii–V–I moves 1 + 5 semitones (Levine, The Jazz Piano Book
       chordSymbol(must(parseNumeral(n, must(parseKey(`${key === "F#" ? "Gb" : key} major`))))),
     );
     const [best] = voiceProgression({ chords, style: "rootless" });
-    const moved = best!.terms.map((t) => t.motion ?? 0);
+    const moved = sure(best).terms.map((t) => t.motion ?? 0);
     expect([key, moved.slice(1)]).toEqual([key, [1, 5]]);
   }
 });
@@ -85,42 +98,56 @@ describe("four parts (Kostka & Payne, Tonal Harmony; Huron 2001)", () => {
         const key = must(parseKey(`${tonic === "F#" ? "Gb" : tonic} major`));
         const chords = numerals.map((n) => chordSymbol(must(parseNumeral(n, key))));
         const [best] = must(voicedProgressions({ chords, style: "four-part" }));
-        const voices = best!.voicings.map((v) => v.map(pitchMidi));
+        const voices = sure(best).voicings.map((v) => v.map(pitchMidi));
         for (const [b, t, a, s] of voices as [number, number, number, number][]) {
-          expect([b >= 40 && b <= 60, t >= 48 && t <= 67, a >= 53 && a <= 74, s >= 60 && s <= 79]).toEqual([true, true, true, true]);
+          expect([b >= 40 && b <= 60, t >= 48 && t <= 67, a >= 53 && a <= 74, s >= 60 && s <= 79]).toEqual([
+            true,
+            true,
+            true,
+            true,
+          ]);
           expect([a - t <= 12, s - a <= 12]).toEqual([true, true]);
         }
         voices.slice(1).forEach((now, i) => {
-          const before = voices[i]!;
+          const before = nth(voices, i);
           for (let low = 0; low < 4; low++)
             for (let high = low + 1; high < 4; high++)
-              expect([numerals.join(" "), tonic, i, parallelPerfect(before[low]!, now[low]!, before[high]!, now[high]!)]).toEqual([
+              expect([
                 numerals.join(" "),
                 tonic,
                 i,
-                null,
-              ]);
+                parallelPerfect(nth(before, low), nth(now, low), nth(before, high), nth(now, high)),
+              ]).toEqual([numerals.join(" "), tonic, i, null]);
         });
         // Leading tones are not doubled.
-        const leading = (key.pcs[0]! + 11) % 12;
+        const leading = (firstOf(key.pcs) + 11) % 12;
         for (const [i, v] of voices.entries())
-          if (/^V/.test(numerals[i]!)) expect(v.filter((p) => p % 12 === leading).length).toBeLessThanOrEqual(1);
+          if (/^V/.test(nth(numerals, i))) expect(v.filter((p) => p % 12 === leading).length).toBeLessThanOrEqual(1);
       }
     },
   );
 });
 
 test("a style that does not suit a chord says so and lays it out freely; an unknown style is an error by name", () => {
-  const song = edit(songWith({ line: "| Dm9 | G13 | C | F5 |" }), { do: "setPlaying", part: "keys", voicing: { style: "rootless" } });
+  const song = edit(songWith({ line: "| Dm9 | G13 | C | F5 |" }), {
+    do: "setPlaying",
+    part: "keys",
+    voicing: { style: "rootless" },
+  });
   const voiced = must(voiceSection(song, "s1", "keys"));
-  expect(voiced.fallbacks).toEqual(song.sections[0]!.chords.slice(2).map((c) => c.id));
+  expect(voiced.fallbacks).toEqual(
+    firstOf(song.sections)
+      .chords.slice(2)
+      .map((c) => c.id),
+  );
   expect(voiced.chords.every((c) => c.pitches.length > 1)).toBe(true);
   expect(voicedProgressions({ chords: ["C"], style: "nothing" })).toMatchObject({
     ok: false,
     error: { code: "voicing.style", hint: expect.stringContaining("rootless") },
   });
   // A song from a later version with a style this one does not know still sounds.
-  expect(must(voiceSection(edit(song, { do: "setPlaying", part: "keys", voicing: { style: "later" } }), "s1", "keys")).fallbacks).toEqual(
-    [],
-  );
+  expect(
+    must(voiceSection(edit(song, { do: "setPlaying", part: "keys", voicing: { style: "later" } }), "s1", "keys"))
+      .fallbacks,
+  ).toEqual([]);
 });

@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../src/base/list";
 import { applyEdit, checkSong, describeReason, must, REASONS, reportBass, sliceSong, spoken } from "../../src/index";
 import { demoSongs } from "../../../demo/songs";
 
@@ -13,17 +14,18 @@ describe("the demo is sound music", () => {
         const data = sliceSong(song, { section: section.id });
         const report = must(reportBass(song, { section: section.id, part: "bass" }));
         expect([report.accentsMet, report.withoutReason]).toEqual([report.accents, 0]);
-        for (const spans of data.roles.get("melody")!.values())
+        for (const spans of sure(data.roles.get("melody")).values())
           for (const span of spans) expect([spoken(section.name), span.kind]).not.toContain("outside");
-        for (const slice of data.slices) for (const note of slice.notes) if (note.part === "keys") expect(note.span.kind).toBe("chord");
+        for (const slice of data.slices)
+          for (const note of slice.notes) if (note.part === "keys") expect(note.span.kind).toBe("chord");
       }
     }
   });
   test("reasons are words", () => {
     for (const id of Object.keys(REASONS))
-      expect(describeReason({ id, params: { pitch: "Eb", chord: "Ebmaj7", role: "b3", target: "C", interval: "semitone" } })).not.toMatch(
-        /[{}]/,
-      );
-    expect(applyEdit(demoSongs()[0]!, { do: "setTempo", tempo: 80 }).ok).toBe(true);
+      expect(
+        describeReason({ id, params: { pitch: "Eb", chord: "Ebmaj7", role: "b3", target: "C", interval: "semitone" } }),
+      ).not.toMatch(/[{}]/);
+    expect(applyEdit(firstOf(demoSongs()), { do: "setTempo", tempo: 80 }).ok).toBe(true);
   });
 });

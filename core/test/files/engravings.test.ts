@@ -1,3 +1,4 @@
+import { nth, sure } from "../../src/base/list";
 import fc from "fast-check";
 import { engrave, must, pitchMidi, type EngravedChord, type EngravedPart } from "../../src/index";
 import { ENGRAVINGS } from "./engravings";
@@ -12,7 +13,12 @@ const songOf = (meter: string, notes: readonly string[], bars: number) =>
 const written = (notes: readonly string[]) =>
   notes.map((text) => {
     const [beat, pitch, beats] = text.split(" ");
-    return { start: Math.round(Number(beat) * 480), duration: Math.round(Number(beats) * 480), pitch: pitch!, velocity: 90 };
+    return {
+      start: Math.round(Number(beat) * 480),
+      duration: Math.round(Number(beats) * 480),
+      pitch: sure(pitch),
+      velocity: 90,
+    };
   });
 const sign = (c: EngravedChord) => ({ staccato: "'", tenuto: "_" })[c.articulation ?? ("" as never)] ?? "";
 const textOf = (bar: readonly EngravedChord[]) =>
@@ -26,7 +32,9 @@ const textOf = (bar: readonly EngravedChord[]) =>
 test.each(ENGRAVINGS)("%s (%s)", (_, meter, notes, expected) => {
   const bars = expected.split(" | ").length;
   const [staff] = must(engrave(songOf(meter, notes, bars), "s1", "melody")).staves;
-  const found = staff!.measures.map((bar, k) => textOf(bar) + (staff!.second[k]!.length ? ` // ${textOf(staff!.second[k]!)}` : ""));
+  const found = sure(staff).measures.map(
+    (bar, k) => textOf(bar) + (nth(sure(staff).second, k).length ? ` // ${textOf(nth(sure(staff).second, k))}` : ""),
+  );
   expect(found.join(" | ")).toBe(expected);
 });
 
@@ -50,7 +58,7 @@ const NAMES = ["C", "C#", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"];
 test("every voice fills every bar, its values are what they say, each attack is written once and in its place, ties join equal pitches", () => {
   fc.assert(
     fc.property(music, ({ meter, notes }) => {
-      const length = LENGTH[meter]! * 480 * 3;
+      const length = sure(LENGTH[meter]) * 480 * 3;
       const own = notes
         .map(({ at, third, length: duration, pitch }) => {
           // Thirds in one half of the beats, so that no beat mixes grids.
@@ -72,22 +80,23 @@ test("every voice fills every bar, its values are what they say, each attack is 
       const attacks = attacksOf(part);
       // What is struck twice at once, or again while it sounds, may be written once.
       for (const n of own)
-        expect([n.start, n.pitch, attacks.some((a) => Math.abs(a.start - n.start) <= 60 && a.midi === pitchMidi(n.pitch))]).toEqual([
+        expect([
           n.start,
           n.pitch,
-          true,
-        ]);
+          attacks.some((a) => Math.abs(a.start - n.start) <= 60 && a.midi === pitchMidi(n.pitch)),
+        ]).toEqual([n.start, n.pitch, true]);
       for (const staff of part.staves)
         for (const voice of [staff.measures, staff.second])
           voice.forEach((bar, k) => {
             if (!bar.length) return;
-            expect(bar.reduce((sum, c) => sum + c.ticks, 0)).toBe(LENGTH[meter]! * 480);
-            let at = k * LENGTH[meter]! * 480;
+            expect(bar.reduce((sum, c) => sum + c.ticks, 0)).toBe(sure(LENGTH[meter]) * 480);
+            let at = k * sure(LENGTH[meter]) * 480;
             for (const c of bar) {
               expect(c.start).toBe(at);
               at += c.ticks;
               const plain = { w: 1920, h: 960, q: 480, "8": 240, "16": 120, "32": 60 }[c.value];
-              if (c.notes.length || bar.length > 1) expect(c.ticks).toBe(((plain * (c.dots ? 3 : 2)) / 2) * (c.triplet ? 2 / 3 : 1));
+              if (c.notes.length || bar.length > 1)
+                expect(c.ticks).toBe(((plain * (c.dots ? 3 : 2)) / 2) * (c.triplet ? 2 / 3 : 1));
             }
           });
     }),

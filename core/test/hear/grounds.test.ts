@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import {
   analyzeSection,
   bassLines,
@@ -20,7 +21,15 @@ import { edit, songWith } from "../helpers";
  * Grounds and schemes that have been played for centuries, as any history of music or harmony textbook prints them (from memory): their numerals are
  * not a matter of taste. Grounds of the sixteenth and seventeenth century are passamezzo, romanesca, folia, bergamasca and lament.
  */
-const GROUNDS: readonly { name: string; key: string; meter?: string; line: string; roman: string; ends?: string; fits?: string }[] = [
+const GROUNDS: readonly {
+  name: string;
+  key: string;
+  meter?: string;
+  line: string;
+  roman: string;
+  ends?: string;
+  fits?: string;
+}[] = [
   {
     name: "passamezzo antico",
     key: "G minor",
@@ -58,8 +67,20 @@ const GROUNDS: readonly { name: string; key: string; meter?: string; line: strin
     roman: "I V vi iii IV I IV V",
     ends: "half",
   },
-  { name: "descending tetrachord", key: "A minor", line: "| Am | G | F | E |", roman: "i VII VI V", ends: "phrygian half" },
-  { name: "lament over its bass", key: "A minor", line: "| Am | Em/G | F | E |", roman: "i v6 VI V", ends: "phrygian half" },
+  {
+    name: "descending tetrachord",
+    key: "A minor",
+    line: "| Am | G | F | E |",
+    roman: "i VII VI V",
+    ends: "phrygian half",
+  },
+  {
+    name: "lament over its bass",
+    key: "A minor",
+    line: "| Am | Em/G | F | E |",
+    roman: "i v6 VI V",
+    ends: "phrygian half",
+  },
   {
     name: "circle of fifths",
     key: "A minor",
@@ -74,7 +95,13 @@ const GROUNDS: readonly { name: string; key: string; meter?: string; line: strin
     roman: "Imaj7 IVmaj7 viiø7 iii7 vi7 ii7 V7 Imaj7",
     ends: "perfect",
   },
-  { name: "dominants in a row", key: "C major", line: "| C | A7 | D7 | G7 | C |", roman: "I V7/ii V7/V V7 I", ends: "perfect" },
+  {
+    name: "dominants in a row",
+    key: "C major",
+    line: "| C | A7 | D7 | G7 | C |",
+    roman: "I V7/ii V7/V V7 I",
+    ends: "perfect",
+  },
   {
     name: "bridge of four dominants",
     key: "Bb major",
@@ -84,7 +111,13 @@ const GROUNDS: readonly { name: string; key: string; meter?: string; line: strin
   },
   { name: "one, six, four, five", key: "C major", line: "| C | Am | F | G |", roman: "I vi IV V", ends: "half" },
   { name: "five after one, six, four", key: "G major", line: "| G | D | Em | C |", roman: "I V vi IV" },
-  { name: "two, five, one in minor", key: "C minor", line: "| Dm7b5 | G7(b9) | Cm7 |", roman: "iiø7 V7(b9) i7", ends: "perfect" },
+  {
+    name: "two, five, one in minor",
+    key: "C minor",
+    line: "| Dm7b5 | G7(b9) | Cm7 |",
+    roman: "iiø7 V7(b9) i7",
+    ends: "perfect",
+  },
   {
     name: "minor with its four and five",
     key: "C minor",
@@ -121,7 +154,7 @@ describe.each(GROUNDS.map((g) => [g.name, g] as const))("%s", (_, ground) => {
 
   test("its numerals and its ending", () => {
     expect(report.chords.map((c) => c.roman).join(" ")).toBe(ground.roman);
-    if (ground.ends) expect(report.cadences.at(-1)!.kind).toBe(ground.ends);
+    if (ground.ends) expect(lastOf(report.cadences).kind).toBe(ground.ends);
   });
 
   test("is one key throughout", () => {
@@ -129,34 +162,44 @@ describe.each(GROUNDS.map((g) => [g.name, g] as const))("%s", (_, ground) => {
   });
 
   test("in every other key it is the same, name by name", () => {
-    const line = (text: string) => analyzeSection(songWith({ line: text, key: moved(ground.key), meter: ground.meter ?? "4/4" }), "s1");
+    const line = (text: string) =>
+      analyzeSection(songWith({ line: text, key: moved(ground.key), meter: ground.meter ?? "4/4" }), "s1");
     // A whole tone up, every name by the same letters.
-    const up = (name: string) => UP[name]!;
+    const up = (name: string) => sure(UP[name]);
     const moved = (key: string) => key.replace(/^[A-G][b#]?/, up);
-    const text = ground.line.replace(/(^|[ |/])([A-G][b#]?)/g, (_all, before: string, name: string) => before + up(name));
+    const text = ground.line.replace(
+      /(^|[ |/])([A-G][b#]?)/g,
+      (_all, before: string, name: string) => before + up(name),
+    );
     const there = line(text);
     expect(there.chords.map((c) => [c.roman, c.category])).toEqual(report.chords.map((c) => [c.roman, c.category]));
     expect(there.cadences.map((c) => c.kind)).toEqual(report.cadences.map((c) => c.kind));
   });
 
   test("its line reads back, and every chord can be laid out, given a bass and another harmony", () => {
-    const { chords, bars } = song.sections[0]!;
+    const { chords, bars } = firstOf(song.sections);
     const meter = must(parseMeter(song.meter));
-    expect(edit(song, { do: "setLine", section: "s1", line: writeLine(chords, meter, bars) }).sections[0]!.chords).toEqual(chords);
+    expect(
+      firstOf(edit(song, { do: "setLine", section: "s1", line: writeLine(chords, meter, bars) }).sections).chords,
+    ).toEqual(chords);
     const voiced = must(voiceSection(song, "s1", "keys"));
     voiced.chords.forEach((v, i) => {
-      const tones = must(parseChord(chords[i]!.symbol));
-      expect([chords[i]!.symbol, v.pitches.length]).toEqual([chords[i]!.symbol, 4]);
+      const tones = must(parseChord(nth(chords, i).symbol));
+      expect([nth(chords, i).symbol, v.pitches.length]).toEqual([nth(chords, i).symbol, 4]);
       expect(tones.tones.length).toBeGreaterThanOrEqual(3);
     });
     const [bass] = must(bassLines(song, { section: "s1", part: "bass", style: "root-anchored", seed: 1 }));
-    expect(bass!.notes.length).toBeGreaterThanOrEqual(chords.length / 2);
-    const offers = must(reharmonizations({ song, section: "s1", chordIds: [chords[1]!.id], range: 0.5 }));
+    expect(sure(bass).notes.length).toBeGreaterThanOrEqual(chords.length / 2);
+    const offers = must(reharmonizations({ song, section: "s1", chordIds: [nth(chords, 1).id], range: 0.5 }));
     expect(offers.length).toBeGreaterThan(0);
   });
 
   test("played as it is laid out, no school finds a fault in the chords alone", () => {
-    const full = laidOut(songWith({ key: ground.key, meter: ground.meter ?? "4/4" }), { do: "setLine", section: "s1", line: ground.line });
+    const full = laidOut(songWith({ key: ground.key, meter: ground.meter ?? "4/4" }), {
+      do: "setLine",
+      section: "s1",
+      line: ground.line,
+    });
     for (const profile of PROFILES.filter((p) => p !== "chorale")) {
       const faults = checkSong(edit(full, { do: "setProfile", profile })).filter((f) => f.severity === "fault");
       expect([profile, faults.map((f) => f.message)]).toEqual([profile, []]);
@@ -186,8 +229,11 @@ const UP: Record<string, string> = {
 
 test("the key of a ground that ends on its tonic is found from its chords", () => {
   for (const ground of GROUNDS.filter((g) => g.ends === "perfect" && g.name !== "bridge of four dominants")) {
-    const chords = songOf(ground).sections[0]!.chords.map((c) => ({ chord: must(parseChord(c.symbol)), duration: c.duration }));
+    const chords = firstOf(songOf(ground).sections).chords.map((c) => ({
+      chord: must(parseChord(c.symbol)),
+      duration: c.duration,
+    }));
     const [best] = findKeysOfChords(chords);
-    expect([ground.name, [best!.key, ...best!.equal].includes(ground.key)]).toEqual([ground.name, true]);
+    expect([ground.name, [sure(best).key, ...sure(best).equal].includes(ground.key)]).toEqual([ground.name, true]);
   }
 });

@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../src/base/list";
 import fc from "fast-check";
 import {
   attacksABar,
@@ -36,12 +37,12 @@ function tune(text: string, bars = 4): TuneContext {
     part: "melody",
     notes: melody.map((m) => {
       const [beat, pitch, beats] = m.split(" ");
-      return { start: Number(beat) * 480, duration: Number(beats) * 480, pitch: pitch!, velocity: 90 };
+      return { start: Number(beat) * 480, duration: Number(beats) * 480, pitch: sure(pitch), velocity: 90 };
     }),
   });
-  return factsOf(filled).get(tuneAt, "s1", "melody")!;
+  return sure(factsOf(filled).get(tuneAt, "s1", "melody"));
 }
-const row = (context: TuneContext, id: string) => tuneReport(context).find((m) => m.id === id)!.value;
+const row = (context: TuneContext, id: string) => sure(tuneReport(context).find((m) => m.id === id)).value;
 
 describe("a tune is told what it is", () => {
   const scale = tune("C4 1 D4 1 E4 1 F4 1 G4 2 - 2 C4 1 D4 1 E4 1 D4 1 C4 2 - 2");
@@ -91,8 +92,12 @@ describe("a tune is told what it is", () => {
   test("five notes over a chord of B minor are five, whatever their octave", () => {
     expect(row(tune("B3 1 C#4 1 D4 1 F#4 1 A4 1 B4 1 D5 1"), "pitches")).toBe("5: B C# D F# A");
     const over = (line: string) => {
-      const song = songWith({ key: "B minor", line, melody: ["0 B4 1", "1 C#5 1", "2 D5 1", "3 F#5 1", "4 A5 1", "5 B5 3"] });
-      return row(factsOf(song).get(tuneAt, "s1", "melody")!, "pitches");
+      const song = songWith({
+        key: "B minor",
+        line,
+        melody: ["0 B4 1", "1 C#5 1", "2 D5 1", "3 F#5 1", "4 A5 1", "5 B5 3"],
+      });
+      return row(sure(factsOf(song).get(tuneAt, "s1", "melody")), "pitches");
     };
     expect(over("| Bm | % |")).toBe("5: B C# D F# A (R 9 b3 5 b7 over Bm)");
     expect(over("| Bm | G |")).toBe("5: B C# D F# A");
@@ -101,8 +106,12 @@ describe("a tune is told what it is", () => {
   test("a phrase that comes back is known, and how its second time ends", () => {
     const words = (text: string) => returnsOf(tune(text, 8)).map((r) => r.words);
     expect(words("C4 1 D4 1 E4 1 C4 1 - 2 C4 1 D4 1 E4 1 C4 1")).toEqual(["the same for 4 notes, to the end"]);
-    expect(words("C4 1 D4 1 E4 1 D4 1 - 2 C4 1 D4 1 E4 1 C4 1")).toEqual(["the same for 3 notes, and ends a step lower"]);
-    expect(words("C4 1 D4 1 E4 1 C4 1 - 2 D4 1 E4 1 F#4 1 D4 1")).toEqual(["the same for 4 notes, 2 semitones higher, to the end"]);
+    expect(words("C4 1 D4 1 E4 1 D4 1 - 2 C4 1 D4 1 E4 1 C4 1")).toEqual([
+      "the same for 3 notes, and ends a step lower",
+    ]);
+    expect(words("C4 1 D4 1 E4 1 C4 1 - 2 D4 1 E4 1 F#4 1 D4 1")).toEqual([
+      "the same for 4 notes, 2 semitones higher, to the end",
+    ]);
     expect(words("C4 1 D4 1 E4 1 C4 1 - 2 C4 1 D4 1 E4 1 G4 1")).toEqual(["the same for 3 notes, and ends higher"]);
     expect(words("C4 1 D4 1 E4 1 - 2 G4 .5 D4 1 E4 1")).toEqual([]);
     expect(row(scale, "returns")).toContain("the same for 3 notes");
@@ -144,7 +153,10 @@ test("whatever the tune: it is as high as its notes, its phrases hold each note 
     fc.property(fc.array(note, { minLength: 1, maxLength: 12 }), (list) => {
       const text = list.map(({ pitch, beats, rest }) => `${pitch} ${beats}${rest ? ` - ${rest}` : ""}`).join(" ");
       const context = tune(text, 16);
-      const [low, high] = [Math.min(...context.notes.map((n) => n.midi)), Math.max(...context.notes.map((n) => n.midi))];
+      const [low, high] = [
+        Math.min(...context.notes.map((n) => n.midi)),
+        Math.max(...context.notes.map((n) => n.midi)),
+      ];
       expect(meanPitch(context.notes)).toBeGreaterThanOrEqual(low);
       expect(meanPitch(context.notes)).toBeLessThanOrEqual(high);
       const [a, b] = span(context.notes, 0.5);
@@ -154,7 +166,9 @@ test("whatever the tune: it is as high as its notes, its phrases hold each note 
         text.replace(/([A-G]b?)(\d)/g, (_, n: string, o: string) => n + (Number(o) + 1)),
         16,
       );
-      expect(leapsOf(up).map((l) => [l.semitones, l.recovered])).toEqual(leapsOf(context).map((l) => [l.semitones, l.recovered]));
+      expect(leapsOf(up).map((l) => [l.semitones, l.recovered])).toEqual(
+        leapsOf(context).map((l) => [l.semitones, l.recovered]),
+      );
       expect([contourOf(up.notes), silenceOf(up), attacksABar(up)]).toEqual([
         contourOf(context.notes),
         silenceOf(context),
@@ -168,14 +182,17 @@ test("whatever the tune: it is as high as its notes, its phrases hold each note 
 
 test("the meter says what a beat is: in six eight a rest of an eighth ends no phrase", () => {
   const song = edit(songWith({ meter: "6/8", melody: ["0 C4 1", "1.5 D4 0.5", "3.5 E4 1"] }));
-  const context = factsOf(song).get(tuneAt, "s1", "melody")!;
-  expect(context.meter.beats[0]!.duration).toBe(must(parseMeter("6/8")).beats[0]!.duration);
+  const context = sure(factsOf(song).get(tuneAt, "s1", "melody"));
+  expect(firstOf(context.meter.beats).duration).toBe(firstOf(must(parseMeter("6/8")).beats).duration);
   expect(phrasesOf(context).map((p) => p.notes.length)).toEqual([2, 1]);
   expect(pitchMidi("C4")).toBe(60);
 });
 
 test("the report as data says what its rows say", () => {
-  const song = songWith({ line: "| C | F | G7 | C |", melody: ["0 C4 1", "1 A4 1", "2 G4 2", "6 E4 1", "7 D4 1", "8 C4 4"] });
+  const song = songWith({
+    line: "| C | F | G7 | C |",
+    melody: ["0 C4 1", "1 A4 1", "2 G4 2", "6 E4 1", "7 D4 1", "8 C4 4"],
+  });
   const report = must(reportMelody(song, { section: "s1", part: "melody" }));
   expect(report).toMatchObject({
     notes: 6,
@@ -193,11 +210,15 @@ test("the report as data says what its rows say", () => {
     attacksABar: 1.5,
     silence: 6 / 16,
   });
-  const value = (id: string) => report.measures.find((m) => m.id === id)!.value;
+  const value = (id: string) => sure(report.measures.find((m) => m.id === id)).value;
   expect([value("gaps"), value("leaps")]).toEqual(["2, the longest 4 beats from bar 4, beat 1", "1, 1 of 1 answered"]);
   const code = (section: string, part: string) => {
     const result = reportMelody(song, { section, part });
     return result.ok ? "ok" : result.error.code;
   };
-  expect([code("none", "melody"), code("s1", "none"), code("s1", "bass")]).toEqual(["melody.section", "melody.part", "melody.empty"]);
+  expect([code("none", "melody"), code("s1", "none"), code("s1", "bass")]).toEqual([
+    "melody.section",
+    "melody.part",
+    "melody.empty",
+  ]);
 });

@@ -1,3 +1,4 @@
+import { lastOf, sure } from "../../src/base/list";
 import { dictionary } from "cmu-pronouncing-dictionary";
 import english from "hyphen/en-us";
 import fc from "fast-check";
@@ -22,7 +23,7 @@ import {
 const SOFT = "\u00ad";
 const BOOK: WordBook = {
   hyphenate: (word) => english.hyphenateSync(word, { hyphenChar: SOFT, minWordLength: 3 }).split(SOFT),
-  spoken: (word) => (Object.hasOwn(dictionary, word) ? soundsOf(dictionary[word]!) : undefined),
+  spoken: (word) => (Object.hasOwn(dictionary, word) ? soundsOf(sure(dictionary[word])) : undefined),
   stressed: "first",
   light: LIGHT_ENGLISH,
 };
@@ -66,16 +67,22 @@ describe("syllables", () => {
 
 describe("words under notes", () => {
   const notes = (count: number): Note[] =>
-    Array.from({ length: count }, (_, i) => ({ id: `n${i}`, start: i * 480, duration: 480, pitch: "C4", velocity: 90 }));
+    Array.from({ length: count }, (_, i) => ({
+      id: `n${i}`,
+      start: i * 480,
+      duration: 480,
+      pitch: "C4",
+      velocity: 90,
+    }));
   const laid = (list: Note[], text: string, at = {}) => {
     const { notes: changes, left } = layWords(list, typedSyllables(text), at);
     const by = new Map(changes.map((c) => [c.id, c.lyrics]));
-    return { list: list.map((n): Note => ({ ...n, ...(by.get(n.id) ? { lyrics: by.get(n.id)! } : {}) })), left };
+    return { list: list.map((n): Note => ({ ...n, ...(by.get(n.id) ? { lyrics: sure(by.get(n.id)) } : {}) })), left };
   };
   test("space and hyphen go on, an underline holds; what finds no note is told", () => {
     expect(typedSyllables("or-chard_ row__ a-")).toEqual(["or-", "chard", "_", "row", "_", "_", "a-"]);
     const { list, left } = laid(notes(5), "or-chard_ row of trees");
-    expect(list.map((n) => n.lyrics![0])).toEqual(["or-", "chard", "_", "row", "of"]);
+    expect(list.map((n) => sure(n.lyrics)[0])).toEqual(["or-", "chard", "_", "row", "of"]);
     expect(left).toEqual(["trees"]);
     expect(wordsText(list)).toBe("or-chard_ row of");
   });
@@ -100,9 +107,12 @@ describe("words under notes", () => {
 });
 
 describe("a rhythm for words", () => {
-  const lines = ["Lanterns hang above the orchard row", "every apple waits for you to go", "and the river turns", "to morning"].map((l) =>
-    syllablesOf(l, BOOK),
-  );
+  const lines = [
+    "Lanterns hang above the orchard row",
+    "every apple waits for you to go",
+    "and the river turns",
+    "to morning",
+  ].map((l) => syllablesOf(l, BOOK));
   test.each(["4/4", "3/4", "6/8", "7/8", "2/4"])(
     "in %s: in order, inside the lines' bars, stresses stronger than the rest, a breath between",
     (text) => {
@@ -116,7 +126,8 @@ describe("a rhythm for words", () => {
         if (next) expect(p.start + p.duration).toBeLessThanOrEqual(next.start);
       });
       const mean = (list: number[]) => list.reduce((a, b) => a + b, 0) / list.length;
-      const levels = (stressed: boolean) => placed.filter((p) => p.stress > 0 === stressed).map((p) => metricalLevel(meter, p.start));
+      const levels = (stressed: boolean) =>
+        placed.filter((p) => p.stress > 0 === stressed).map((p) => metricalLevel(meter, p.start));
       expect(mean(levels(true))).toBeGreaterThan(mean(levels(false)) + 0.4);
       // A line begins at a bar line, and the one before it has ended.
       let at = 0;
@@ -125,7 +136,7 @@ describe("a rhythm for words", () => {
         const after = placed[at + line.length];
         if (after) {
           const bar = Math.floor(after.start / meter.bar) * meter.bar;
-          expect(own.at(-1)!.start + own.at(-1)!.duration).toBeLessThanOrEqual(bar);
+          expect(lastOf(own).start + lastOf(own).duration).toBeLessThanOrEqual(bar);
         }
         at += line.length;
       }

@@ -36,7 +36,11 @@ export const MORE_READINGS: readonly [key: string, chords: string, reading: stri
   ["C major", "C D Dm G", "I V/V:applied-dominant ii V"],
   ["C major", "C D7 F C", "I II7:dominant-two IV I"],
   ["F major", "F A7(b9) Dm7 G7", "I V7(b9)/vi:applied-dominant vi7 V7/V:applied-dominant"],
-  ["C major", "Cmaj7 B7 Bb7 A7 Dm7 G7", "Imaj7 VII7:tritone-substitute bVII7:tritone-substitute V7/ii:applied-dominant ii7 V7"],
+  [
+    "C major",
+    "Cmaj7 B7 Bb7 A7 Dm7 G7",
+    "Imaj7 VII7:tritone-substitute bVII7:tritone-substitute V7/ii:applied-dominant ii7 V7",
+  ],
   ["G major", "G B7 C Cm", "I V7/vi:applied-dominant IV iv:borrowed"],
   ["C major", "C E7 F G", "I V7/vi:applied-dominant IV V"],
   ["C major", "C G7/D C7/E F", "I V43 V65/IV:applied-dominant IV"],
@@ -46,13 +50,21 @@ export const MORE_READINGS: readonly [key: string, chords: string, reading: stri
   ["G major", "Bm7b5 E7 Am7 D7", "iiø7/ii:applied-two V7/ii:applied-dominant ii7 V7"],
   ["F major", "Cm7 F7 Bb C7", "ii7/IV:applied-two V7/IV:applied-dominant IV V7"],
   ["Eb major", "Dm7b5 G7 Cm7 F7", "iiø7/vi:applied-two V7/vi:applied-dominant vi7 V7/V:applied-dominant"],
-  ["Bb major", "Bbmaj7 Em7 A7 Dm7 G7 Cm7 F7", "Imaj7 ii7/iii:applied-two V7/iii:applied-dominant iii7 V7/ii:applied-dominant ii7 V7"],
+  [
+    "Bb major",
+    "Bbmaj7 Em7 A7 Dm7 G7 Cm7 F7",
+    "Imaj7 ii7/iii:applied-two V7/iii:applied-dominant iii7 V7/ii:applied-dominant ii7 V7",
+  ],
   ["C major", "Cmaj7 Bbm7 Eb7 Ab6", "Imaj7 ii7 V7 I(add6)"],
   ["D minor", "Cm7 F7 Bbmaj7 A7", "ii7/VI:applied-two V7/VI:applied-dominant VImaj7 V7"],
   ["A minor", "F#m7b5 B7 E7 Am", "iiø7/V:applied-two V7/V:applied-dominant V7 i"],
   ["F major", "Fmaj7 Em7b5 A7 Dm7", "Imaj7 iiø7/vi:applied-two V7/vi:applied-dominant vi7"],
   // Chains of sevenths, and unresolved ii–V.
-  ["C major", "C7 F7 Bb7 Eb7", "V7/IV:applied-dominant V7/bVII:applied-dominant V7/bIII:applied-dominant bIII7:borrowed"],
+  [
+    "C major",
+    "C7 F7 Bb7 Eb7",
+    "V7/IV:applied-dominant V7/bVII:applied-dominant V7/bIII:applied-dominant bIII7:borrowed",
+  ],
   ["F major", "A7 D7 G7 C7 F", "V7/vi:applied-dominant V7/ii:applied-dominant V7/V:applied-dominant V7 I"],
   ["Eb major", "Eb Am7b5 D7 Gm7", "I iiø7/iii:applied-two V7/iii:applied-dominant iii7"],
   // Diminished.

@@ -9,7 +9,12 @@ const EXAMPLES: readonly [name: string, line: string, melody: string[], kinds: s
   ["passing, unaccented", "| C |", ["0 C5 0.5", "0.5 D5 0.5", "1 E5 1"], ["D5 passing"]],
   ["passing, accented", "| C |", ["0.5 C5 0.5", "1 D5 0.5", "1.5 E5 0.5"], ["D5 passing!"]],
   ["passing down, chromatic", "| C |", ["0 E5 1", "1 Eb5 0.5", "1.5 D5 0.5", "2 C5 1"], ["Eb5 passing!", "D5 passing"]],
-  ["passing between chords", "| C F |", ["0 E4 1", "1 G4 0.5", "1.5 G4 0.25", "1.75 F4 0.25", "2 F4 1"], ["F4 anticipation"]],
+  [
+    "passing between chords",
+    "| C F |",
+    ["0 E4 1", "1 G4 0.5", "1.5 G4 0.25", "1.75 F4 0.25", "2 F4 1"],
+    ["F4 anticipation"],
+  ],
   ["upper neighbor", "| C |", ["0 G4 0.5", "0.5 A4 0.5", "1 G4 1"], ["A4 neighbor"]],
   ["lower neighbor, chromatic", "| C |", ["0 G4 0.5", "0.5 F#4 0.5", "1 G4 1"], ["F#4 neighbor"]],
   ["suspension 4–3, tied", "| F C |", ["0 F4 3", "3 E4 1"], ["F4 suspension!"]],
@@ -29,7 +34,8 @@ test.each(EXAMPLES)("%s", (_name, line, melody, kinds) => {
 });
 
 test("a tone of the chord is none, and a color that lasts is none", () => {
-  const at = (melody: string[], line = "| Cmaj9 |") => nonChordTones(songWith({ line, melody }), { section: "s1", part: "melody" });
+  const at = (melody: string[], line = "| Cmaj9 |") =>
+    nonChordTones(songWith({ line, melody }), { section: "s1", part: "melody" });
   expect(at(["0 C5 1", "1 E5 1", "2 G5 1", "3 D5 1"])).toEqual([]);
   // The ninth over a triad is a color while it is held, and a passing tone where it only passes.
   expect(at(["0 C5 0.5", "0.5 D5 3", "3.5 E5 0.5"], "| C |")).toEqual([]);

@@ -56,9 +56,17 @@ export const READINGS: readonly [key: string, chords: string, reading: string][]
   ["C major", "F#m7b5 B7 Em7 A7", "iiø7/iii:applied-two V7/iii:applied-dominant iii7 V7/ii:applied-dominant"],
   ["C major", "Am7 D7 G7 C", "vi7 V7/V:applied-dominant V7 I"],
   ["C major", "E7 A7 D7 G7 C", "V7/vi:applied-dominant V7/ii:applied-dominant V7/V:applied-dominant V7 I"],
-  ["C major", "B7 E7 A7 D7 G7 C", "V7/iii:applied-dominant V7/vi:applied-dominant V7/ii:applied-dominant V7/V:applied-dominant V7 I"],
+  [
+    "C major",
+    "B7 E7 A7 D7 G7 C",
+    "V7/iii:applied-dominant V7/vi:applied-dominant V7/ii:applied-dominant V7/V:applied-dominant V7 I",
+  ],
   ["C major", "Abm7 Db7 C C", "bvi7:applied-two bII7:tritone-substitute I I"],
-  ["C major", "Em7 A7 Ebm7 Ab7 Dm7 G7 C", "iii7 V7/ii:applied-dominant biii7:sliding-two-five bVI7:sliding-two-five ii7 V7 I"],
+  [
+    "C major",
+    "Em7 A7 Ebm7 Ab7 Dm7 G7 C",
+    "iii7 V7/ii:applied-dominant biii7:sliding-two-five bVI7:sliding-two-five ii7 V7 I",
+  ],
   ["A minor", "Em7b5 A7 Dm E7", "iiø7/iv:applied-two V7/iv:applied-dominant iv V7"],
   ["A minor", "Dm7 G7 Cmaj7 Fmaj7", "iv7 V7/III:applied-dominant IIImaj7 VImaj7"],
   // Modulating stretches are not here: see regions.

@@ -1,3 +1,4 @@
+import { nth } from "../../src/base/list";
 import { analyzeEvents } from "../../src/hear/harmony/analyze";
 import { must, parseKey, type ChordEvent } from "../../src/index";
 import { REGIONS } from "./regions";
@@ -12,10 +13,10 @@ test.each(REGIONS)("%s: %s", (home, chords, ...stretches) => {
 
 test("a chord of both keys shows both numerals; a foreign one that begins a stretch has none at home", () => {
   const read = (home: string, line: string) => analyzeEvents(events(line), must(parseKey(home)), false, null).chords;
-  const pivot = read("C major", "C Am Dm G C D7 G Em Am D7 G C F G7 C")[4]!;
+  const pivot = nth(read("C major", "C Am Dm G C D7 G Em Am D7 G C F G7 C"), 4);
   expect([pivot.pivot, pivot.roman]).toEqual(["I", "IV"]);
   expect(pivot.explanation).toContain("A chord of both keys: I in C major, IV in G major.");
-  const minor = read("C major", "C F C G C Am E7 Am E7 Am G7 C")[5]!;
+  const minor = nth(read("C major", "C F C G C Am E7 Am E7 Am G7 C"), 5);
   expect([minor.pivot, minor.roman]).toEqual(["vi", "i"]);
   expect(read("C major", "C Gm7 C7 F Bb C7 F G7 C").map((c) => c.pivot)).toEqual(Array(9).fill(null));
 });

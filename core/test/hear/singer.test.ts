@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
 import { Chord as TonalChord, Note as TonalNote } from "tonal";
 import {
@@ -48,17 +49,19 @@ describe("voices", () => {
   });
 
   test("what is measured counts more than the type; a part has one singer", () => {
-    const song = sung(demoSongs()[0]!, "alto", { comfortable: ["G3", "E5"] });
-    const range = singerRange(song, song.singers[0]!);
+    const song = sung(firstOf(demoSongs()), "alto", { comfortable: ["G3", "E5"] });
+    const range = singerRange(song, firstOf(song.singers));
     expect(range.comfortable).toEqual([pitchMidi("G3"), pitchMidi("E5")]);
     expect(range.extremes[1]).toBe(pitchMidi("E5"));
     const two = edit(song, { do: "addSinger", name: "Another", voice: "tenor", part: "melody" });
     expect(two.singers.map((s) => s.partId)).toEqual([undefined, "melody"]);
-    const bare = edit(two, { do: "setSinger", singer: two.singers[1]!.id, part: null, name: "New name" });
-    expect(bare.singers[1]).toEqual({ id: two.singers[1]!.id, name: "New name", voice: "tenor" });
-    expect(edit(bare, { do: "removeSinger", singer: bare.singers[0]!.id }).singers).toHaveLength(1);
+    const bare = edit(two, { do: "setSinger", singer: nth(two.singers, 1).id, part: null, name: "New name" });
+    expect(bare.singers[1]).toEqual({ id: nth(two.singers, 1).id, name: "New name", voice: "tenor" });
+    expect(edit(bare, { do: "removeSinger", singer: firstOf(bare.singers).id }).singers).toHaveLength(1);
     expect(applyEdit(song, { do: "setSinger", singer: "nobody", name: "x" }).ok).toBe(false);
-    expect(applyEdit(song, { do: "setSinger", singer: song.singers[0]!.id, comfortable: ["E5", "G3"] }).ok).toBe(false);
+    expect(applyEdit(song, { do: "setSinger", singer: firstOf(song.singers).id, comfortable: ["E5", "G3"] }).ok).toBe(
+      false,
+    );
   });
 });
 
@@ -75,10 +78,15 @@ describe("keys", () => {
       const [least, most] = singer.extremes ? ends : [Math.min(ends[0], low), Math.max(ends[1], high)];
       let [sum, all] = [0, 0];
       for (const n of notes) {
-        const seconds = (n.duration / 480) * (60 / real.sections.find((s) => s.pass === n.pass)!.tempo);
+        const seconds = (n.duration / 480) * (60 / sure(real.sections.find((s) => s.pass === n.pass)).tempo);
         const m = n.midi + semitones;
         all += seconds;
-        sum += seconds * (m < least || m > most ? -2 : m < low || m > high ? 0.5 : 1);
+        const comfort = () => {
+          if (m < least || m > most) return -2;
+          if (m < low || m > high) return 0.5;
+          return 1;
+        };
+        sum += seconds * comfort();
       }
       // Peaks: the highest note of every phrase of the chorus, or of the section that lies highest.
       const named = new Set(song.sections.filter((s) => /chorus/i.test(s.name)).map((s) => s.id));
@@ -87,13 +95,15 @@ describe("keys", () => {
         return own.reduce((t, n) => t + n.midi * n.duration, 0) / own.reduce((t, n) => t + n.duration, 0);
       };
       const ids = [...new Set(notes.map((n) => n.section))];
-      const chorus = ids.some((id) => named.has(id)) ? ids.filter((id) => named.has(id)) : [ids.sort((a, b) => mean(b) - mean(a))[0]!];
+      const chorus = ids.some((id) => named.has(id))
+        ? ids.filter((id) => named.has(id))
+        : [firstOf(ids.sort((a, b) => mean(b) - mean(a)))];
       const peaks: number[] = [];
       let phrase: typeof notes = [];
       const close = () => phrase.length && peaks.push(Math.max(...phrase.map((n) => n.midi)));
       for (const n of notes.filter((x) => chorus.includes(x.section))) {
         const last = phrase.at(-1);
-        const beat = real.sections.find((s) => s.pass === n.pass)!.meter.beats[0]!.duration;
+        const beat = firstOf(sure(real.sections.find((s) => s.pass === n.pass)).meter.beats).duration;
         if (last && (n.pass !== last.pass || n.start - (last.start + last.duration) >= beat)) {
           close();
           phrase = [];
@@ -114,7 +124,8 @@ describe("keys", () => {
   test("comfort, power and the choice of way agree with brute force over all keys, for singers of every voice", () => {
     for (const [i, demo] of demoSongs().entries())
       for (const voice of VOICES.filter((_, k) => (k + i) % 2 === 0)) {
-        const song = i % 2 ? sung(demo, voice.id) : sung(demo, voice.id, { comfortable: ["A3", "C5"], extremes: ["F3", "F5"] });
+        const song =
+          i % 2 ? sung(demo, voice.id) : sung(demo, voice.id, { comfortable: ["A3", "C5"], extremes: ["F3", "F5"] });
         const fits = fitKey(song);
         expect(new Set(fits.map((f) => ((f.semitones % 12) + 12) % 12)).size).toBe(12);
         for (const f of fits) {
@@ -130,19 +141,19 @@ describe("keys", () => {
             expect(brute(song, other).comfort).toBeLessThanOrEqual(f.comfort + 1e-9);
         }
         expect(fits.map((f) => f.comfort)).toEqual(fits.map((f) => f.comfort).sort((a, b) => b - a));
-        expect(byPower(fits)[0]!.power).toBe(Math.max(...fits.map((f) => f.power!)));
+        expect(firstOf(byPower(fits)).power).toBe(Math.max(...fits.map((f) => sure(f.power))));
       }
   });
 
   test("for several singers a key is as good as for the one it suits least; a song that is moved there measures what was foretold", () => {
-    const demo = demoSongs()[0]!;
+    const demo = firstOf(demoSongs());
     expect(demo.singers).toHaveLength(2);
     const fits = fitKey(demo);
     for (const f of fits) expect(f.comfort).toBeCloseTo(Math.min(...f.perSinger.map((p) => p.comfort)));
     for (const f of fits.slice(0, 4)) {
       if (!f.semitones) continue;
       const moved = edit(demo, must(transposeSong(demo, { key: f.key, semitones: f.semitones })).edit);
-      const here = fitKey(moved).find((k) => k.semitones === 0)!;
+      const here = sure(fitKey(moved).find((k) => k.semitones === 0));
       expect([here.key, here.comfort.toFixed(6), here.perSinger.map((p) => [p.lowest, p.highest])]).toEqual([
         f.key,
         f.comfort.toFixed(6),
@@ -158,21 +169,27 @@ describe("keys", () => {
         const moved = semitones ? edit(song, must(transposeSong(song, { semitones })).edit) : song;
         const sounding = new Set(
           moved.sections.flatMap((s) =>
-            s.chords.map((c) => TonalNote.chroma(TonalChord.get(c.symbol.replace(/[(),].*$/, "").split("/")[0]!).tonic ?? "") ?? -1),
+            s.chords.map(
+              (c) =>
+                TonalNote.chroma(TonalChord.get(firstOf(c.symbol.replace(/[(),].*$/, "").split("/"))).tonic ?? "") ??
+                -1,
+            ),
           ),
         );
         for (const instrument of ["guitar", "ukulele"] as const) {
-          const neck = neckKey(song, semitones, instrument)!;
+          const neck = sure(neckKey(song, semitones, instrument));
           for (const symbol of neck.chords) {
-            const root = TonalNote.chroma(/^[A-G](##|bb|#|b)?/.exec(symbol)![0])!;
+            const root = sure(TonalNote.chroma(sure(/^[A-G](##|bb|#|b)?/.exec(symbol))[0]));
             expect(sounding).toContain((root + neck.capo) % 12);
           }
           expect(neck.capo).toBeLessThanOrEqual(7);
         }
       }
     // Rule of thumb: in E flat a guitarist takes shapes of D or C over a capo; in G none.
-    const inKey = (key: string, line: string) => neckKey(songWith({ key, line }), 0, "guitar")!;
-    expect(["D major", "C major", "G major", "A major"]).toContain(inKey("Eb major", "| Eb | Ab | Bb | Cm |").keyOfShapes);
+    const inKey = (key: string, line: string) => sure(neckKey(songWith({ key, line }), 0, "guitar"));
+    expect(["D major", "C major", "G major", "A major"]).toContain(
+      inKey("Eb major", "| Eb | Ab | Bb | Cm |").keyOfShapes,
+    );
     expect(inKey("G major", "| G | C | D | Em |")).toMatchObject({ capo: 0, keyOfShapes: "G major" });
     expect(neckKey(songWith({}), 0, "guitar")).toBeNull();
   });
@@ -182,7 +199,10 @@ describe("a line outside its voice", () => {
   const tunes = fc.array(fc.integer({ min: 50, max: 84 }), { minLength: 2, maxLength: 14 });
   const names = ["C", "Db", "D", "Eb", "E", "F", "Gb", "G", "Ab", "A", "Bb", "B"];
   const withTune = (midis: readonly number[]) =>
-    songWith({ line: "| C | F | G | C |", melody: midis.map((m, i) => `${i} ${names[m % 12]}${Math.floor(m / 12) - 1} 1`) });
+    songWith({
+      line: "| C | F | G | C |",
+      melody: midis.map((m, i) => `${i} ${names[m % 12]}${Math.floor(m / 12) - 1} 1`),
+    });
 
   test("comes inside it: rhythm, words and pins stay, what was inside and need not move may stay, the shape is counted right", () => {
     fc.assert(
@@ -193,14 +213,16 @@ describe("a line outside its voice", () => {
         const outside = midis.some((m) => m < range[0] || m > range[1]);
         expect(found.length > 0).toBe(outside);
         for (const r of found) {
-          const before = song.sections[0]!.notes.melody!;
+          const before = sure(firstOf(song.sections).notes.melody);
           expect(r.notes.map((n) => [n.id, n.start, n.duration, n.lyrics])).toEqual(
             before.map((n) => [n.id, n.start, n.duration, n.lyrics]),
           );
           const now = r.notes.map((n) => pitchMidi(n.pitch));
           for (const m of now) expect(m >= range[0] && m <= range[1]).toBe(true);
           expect(r.changed).toEqual(before.filter((n, i) => pitchMidi(n.pitch) !== now[i]).map((n) => n.id));
-          const kept = midis.slice(1).filter((m, i) => Math.sign(m - midis[i]!) === Math.sign(now[i + 1]! - now[i]!)).length;
+          const kept = midis
+            .slice(1)
+            .filter((m, i) => Math.sign(m - nth(midis, i)) === Math.sign(nth(now, i + 1) - nth(now, i))).length;
           expect(r.shape).toBeCloseTo(midis.length > 1 ? kept / (midis.length - 1) : 1);
         }
       }),
@@ -209,9 +231,11 @@ describe("a line outside its voice", () => {
   });
 
   test("one low note under a line is lifted; a line that is inside is left alone; no room is refused", () => {
-    const [r] = must(rewriteContour(withTune([60, 64, 67, 52, 60]), { section: "s1", part: "melody", range: [57, 74] }));
-    expect(r!.changed.length).toBeLessThanOrEqual(2);
-    expect(r!.shape).toBe(1);
+    const [r] = must(
+      rewriteContour(withTune([60, 64, 67, 52, 60]), { section: "s1", part: "melody", range: [57, 74] }),
+    );
+    expect(sure(r).changed.length).toBeLessThanOrEqual(2);
+    expect(sure(r).shape).toBe(1);
     expect(must(rewriteContour(withTune([60, 64]), { section: "s1", part: "melody", range: [57, 74] }))).toEqual([]);
     expect(rewriteContour(withTune([60]), { section: "s1", part: "melody", range: [60, 62] }).ok).toBe(false);
     expect(rewriteContour(withTune([60]), { section: "s1", part: "nobody" }).ok).toBe(false);
@@ -228,7 +252,11 @@ describe("breaths", () => {
       velocity: 80,
       lyrics: [i % 2 ? "ver" : "ri-"],
     }));
-    const song = edit(songWith({ line: "| C |" }), { do: "setTempo", tempo }, { do: "setSection", section: "s1", bars: Math.max(4, bars) });
+    const song = edit(
+      songWith({ line: "| C |" }),
+      { do: "setTempo", tempo },
+      { do: "setSection", section: "s1", bars: Math.max(4, bars) },
+    );
     return edit(song, { do: "setNotes", section: "s1", part: "melody", notes });
   };
 
@@ -241,26 +269,27 @@ describe("breaths", () => {
       const song = long(bars, tempo);
       const [phrase] = must(breathsOf(song, { section: "s1", part: "melody" }));
       const seconds = (ticks: number) => (ticks / 480) * (60 / tempo);
-      expect(phrase!.long).toBe(true);
-      const ends = [0, ...phrase!.breaths.map((b) => b.tick), bars * 1920];
-      ends.slice(1).forEach((t, i) => expect(seconds(t - ends[i]!)).toBeLessThanOrEqual(8.01));
+      expect(sure(phrase).long).toBe(true);
+      const ends = [0, ...sure(phrase).breaths.map((b) => b.tick), bars * 1920];
+      ends.slice(1).forEach((t, i) => expect(seconds(t - nth(ends, i))).toBeLessThanOrEqual(8.01));
       // As few as will do.
-      expect(phrase!.breaths.length).toBeLessThanOrEqual(2 * Math.ceil(phrase!.seconds / 8) - 1);
-      const notes = song.sections[0]!.notes.melody!;
-      for (const b of phrase!.breaths) expect(notes.find((n) => n.id === b.note)!.lyrics![0]).toBe("ver");
-      const taken = phrase!.breaths.reduce((s, b) => (b.edit ? edit(s, b.edit) : s), song);
-      for (const b of phrase!.breaths) {
-        const at = taken.sections[0]!.notes.melody!.findIndex((n) => n.id === b.note);
-        const [note, next] = taken.sections[0]!.notes.melody!.slice(at, at + 2);
-        expect(next!.start - (note!.start + note!.duration)).toBeGreaterThanOrEqual(120);
+      expect(sure(phrase).breaths.length).toBeLessThanOrEqual(2 * Math.ceil(sure(phrase).seconds / 8) - 1);
+      const notes = sure(firstOf(song.sections).notes.melody);
+      for (const b of sure(phrase).breaths)
+        expect(sure(sure(notes.find((n) => n.id === b.note)).lyrics)[0]).toBe("ver");
+      const taken = sure(phrase).breaths.reduce((s, b) => (b.edit ? edit(s, b.edit) : s), song);
+      for (const b of sure(phrase).breaths) {
+        const at = sure(firstOf(taken.sections).notes.melody).findIndex((n) => n.id === b.note);
+        const [note, next] = sure(firstOf(taken.sections).notes.melody).slice(at, at + 2);
+        expect(sure(next).start - (sure(note).start + sure(note).duration)).toBeGreaterThanOrEqual(120);
       }
     }
   });
 
   test("a singer's own breath counts; a phrase within it needs none", () => {
     const song = sung(long(4, 120), "mezzo", { breath: 4 });
-    expect(must(breathsOf(song, { section: "s1", part: "melody" }))[0]!.breaths.length).toBeGreaterThan(0);
-    const deep = edit(song, { do: "setSinger", singer: song.singers[0]!.id, breath: 12 });
+    expect(firstOf(must(breathsOf(song, { section: "s1", part: "melody" }))).breaths.length).toBeGreaterThan(0);
+    const deep = edit(song, { do: "setSinger", singer: firstOf(song.singers).id, breath: 12 });
     expect(must(breathsOf(deep, { section: "s1", part: "melody" }))[0]).toMatchObject({ long: false, breaths: [] });
     expect(breathsOf(song, { section: "s1", part: "nobody" }).ok).toBe(false);
   });
@@ -269,7 +298,7 @@ describe("breaths", () => {
 test("a word of caution where a part dwells high, none where it does not; zones are those of the ranges", () => {
   const high = sung(songWith({ melody: ["0 F5 8"] }), "mezzo");
   const easy = sung(songWith({ melody: ["0 E4 8"] }), "mezzo");
-  const caution = (song: Song) => cautionFor(factsOf(song), song.singers[0]!);
+  const caution = (song: Song) => cautionFor(factsOf(song), firstOf(song.singers));
   expect(caution(high)).toMatch(/above the comfortable range.*voice professional/);
   expect(caution(easy)).toBeNull();
   expect(caution(sung(songWith({ melody: ["0 A5 1"] }), "mezzo"))).toMatch(/beyond the top/);
@@ -287,16 +316,25 @@ test("a word of caution where a part dwells high, none where it does not; zones 
 });
 
 test("a page says who sings what where: entrances after rests, words by verse, breaths, symbols; no page without a part", () => {
-  const demo = demoSongs()[0]!;
+  const demo = firstOf(demoSongs());
   const [orla, wren] = demo.singers;
-  const page = must(singerPage(demo, wren!.id));
-  expect(page.form).toEqual(demo.form.map((p) => demo.sections.find((s) => s.id === p.sectionId)!.name));
+  const page = must(singerPage(demo, sure(wren).id));
+  expect(page.form).toEqual(demo.form.map((p) => sure(demo.sections.find((s) => s.id === p.sectionId)).name));
   const [verse, chorus] = page.sections;
-  expect([verse!.sings, verse!.entrances, chorus!.sings, chorus!.tune]).toEqual([false, [], true, "melody"]);
-  expect(chorus!.entrances[0]!.words).toBe("bar 1, beat 1: Ab4, a major third below Orla’s C5");
-  expect(chorus!.verses[0]!.slice(0, 3).map((w) => w.text)).toEqual(["Bring", "the", "last"]);
-  expect(chorus!.chords.map((c) => c.symbol)).toEqual(demo.sections[1]!.chords.map((c) => c.symbol));
-  expect(must(singerPage(demo, orla!.id)).sections.every((s) => s.tune === null)).toBe(true);
+  expect([sure(verse).sings, sure(verse).entrances, sure(chorus).sings, sure(chorus).tune]).toEqual([
+    false,
+    [],
+    true,
+    "melody",
+  ]);
+  expect(firstOf(sure(chorus).entrances).words).toBe("bar 1, beat 1: Ab4, a major third below Orla’s C5");
+  expect(
+    firstOf(sure(chorus).verses)
+      .slice(0, 3)
+      .map((w) => w.text),
+  ).toEqual(["Bring", "the", "last"]);
+  expect(sure(chorus).chords.map((c) => c.symbol)).toEqual(nth(demo.sections, 1).chords.map((c) => c.symbol));
+  expect(must(singerPage(demo, sure(orla).id)).sections.every((s) => s.tune === null)).toBe(true);
   expect(singerPage(demo, "nobody").ok).toBe(false);
-  expect(singerPage(edit(demo, { do: "setSinger", singer: wren!.id, part: null }), wren!.id).ok).toBe(false);
+  expect(singerPage(edit(demo, { do: "setSinger", singer: sure(wren).id, part: null }), sure(wren).id).ok).toBe(false);
 });

@@ -1,8 +1,10 @@
+import { sure } from "../../src/base/list";
 import fc from "fast-check";
 import { must, parseMeter, parseTune, tuneText, type NewNote } from "../../src/index";
 
 const meter = must(parseMeter("4/4"));
-const read = (text: string, more = {}) => must(parseTune(text, { meter, ...more })).map((n) => `${n.start}:${n.pitch}:${n.duration}`);
+const read = (text: string, more = {}) =>
+  must(parseTune(text, { meter, ...more })).map((n) => `${n.start}:${n.pitch}:${n.duration}`);
 const refused = (text: string) => {
   const result = parseTune(text, { meter });
   return result.ok ? null : [result.error.code, result.error.position];
@@ -27,7 +29,9 @@ test("what cannot be read is refused with its column, and what a bar lacks is sa
   expect(refused("E4 q r q _ q")).toEqual(["tune.hold", 10]);
   expect(refused("E44 q")).toEqual(["tune.token", 1]);
   const short = parseTune("E4 w | D4 h. | C4 w", { meter });
-  expect(short.ok ? "" : short.error.message).toBe("The bar before this bar line has 3 beats; a bar of 4/4 has 4 beats");
+  expect(short.ok ? "" : short.error.message).toBe(
+    "The bar before this bar line has 3 beats; a bar of 4/4 has 4 beats",
+  );
 });
 
 test("every tune on the grid reads back as it is written", () => {
@@ -38,18 +42,22 @@ test("every tune on the grid reads back as it is written", () => {
     midi: fc.constantFrom("C4", "F#4", "Bb3", "E5", "Ab4"),
   });
   fc.assert(
-    fc.property(fc.array(step, { minLength: 1, maxLength: 14 }), fc.constantFrom("4/4", "3/4", "6/8", "7/8"), (steps, text) => {
-      const here = must(parseMeter(text));
-      let at = 0;
-      const notes: NewNote[] = steps.flatMap(({ length, rest, midi }) => {
-        const start = at;
-        at += length;
-        return rest ? [] : [{ start, duration: length, pitch: midi, velocity: 90 }];
-      });
-      const typed = tuneText(notes, here);
-      expect(typed).not.toBeNull();
-      expect(must(parseTune(typed!, { meter: here }))).toEqual(notes);
-    }),
+    fc.property(
+      fc.array(step, { minLength: 1, maxLength: 14 }),
+      fc.constantFrom("4/4", "3/4", "6/8", "7/8"),
+      (steps, text) => {
+        const here = must(parseMeter(text));
+        let at = 0;
+        const notes: NewNote[] = steps.flatMap(({ length, rest, midi }) => {
+          const start = at;
+          at += length;
+          return rest ? [] : [{ start, duration: length, pitch: midi, velocity: 90 }];
+        });
+        const typed = tuneText(notes, here);
+        expect(typed).not.toBeNull();
+        expect(must(parseTune(sure(typed), { meter: here }))).toEqual(notes);
+      },
+    ),
     { seed: 8, numRuns: 300 },
   );
 });

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import {
   analyzeSection,
   chordPitchClasses,
@@ -17,7 +18,15 @@ import {
 import { edit, songWith } from "../helpers";
 
 /** Tunes that have belonged to everybody for long, written from memory: pitch and length in beats; a dash is a rest. */
-const TUNES: readonly { name: string; source: string; key: string; meter: string; pickup?: number; notes: string; ends: string[] }[] = [
+const TUNES: readonly {
+  name: string;
+  source: string;
+  key: string;
+  meter: string;
+  pickup?: number;
+  notes: string;
+  ends: string[];
+}[] = [
   {
     name: "Ah, vous dirai-je, maman",
     source: "French, printed 1761",
@@ -66,7 +75,8 @@ const TUNES: readonly { name: string; source: string; key: string; meter: string
     source: "English, nineteenth-century collections",
     key: "D dorian",
     meter: "3/4",
-    notes: "D4 2 D4 1 A4 2 A4 1 E4 1.5 F4 .5 E4 1 D4 3 A4 1 C5 1 D5 1 C5 1 A4 1 B4 1 G4 1 A4 2 D5 3 C5 1 A4 2 G4 1 F4 1 E4 1 C4 3 D4 3",
+    notes:
+      "D4 2 D4 1 A4 2 A4 1 E4 1.5 F4 .5 E4 1 D4 3 A4 1 C5 1 D5 1 C5 1 A4 1 B4 1 G4 1 A4 2 D5 3 C5 1 A4 2 G4 1 F4 1 E4 1 C4 3 D4 3",
     ends: ["Dm", "D", "Dm7", "D5"],
   },
 ];
@@ -77,7 +87,7 @@ function noted(text: string): NewNote[] {
   let start = 0;
   return Array.from({ length: words.length / 2 }, (_, i): NewNote => {
     const duration = Math.round(Number(words[2 * i + 1]) * BEAT);
-    const note = { start, duration, pitch: words[2 * i]!, velocity: 90 };
+    const note = { start, duration, pitch: nth(words, 2 * i), velocity: 90 };
     start += duration;
     return note;
   });
@@ -85,8 +95,8 @@ function noted(text: string): NewNote[] {
 
 describe.each(TUNES.map((t) => [`${t.name} (${t.source})`, t] as const))("%s", (_, tune) => {
   const notes = noted(tune.notes);
-  const end = notes.at(-1)!.start + notes.at(-1)!.duration;
-  const bar = { "4/4": 1920, "3/4": 1440, "6/8": 1440 }[tune.meter]!;
+  const end = lastOf(notes).start + lastOf(notes).duration;
+  const bar = sure({ "4/4": 1920, "3/4": 1440, "6/8": 1440 }[tune.meter]);
   const song: Song = edit(
     songWith({ key: tune.key, meter: tune.meter }),
     { do: "setSection", section: "s1", bars: Math.ceil(end / bar) },
@@ -95,8 +105,8 @@ describe.each(TUNES.map((t) => [`${t.name} (${t.source})`, t] as const))("%s", (
   const found = must(harmonizations({ song, section: "s1", part: "melody", rhythm: "bar" }, "melody"));
 
   test("is in its key", () => {
-    const [best] = findKeys(realize(song, { section: "s1" }).parts.find((p) => p.id === "melody")!.notes);
-    const relatives = [best!.key, ...best!.equal];
+    const [best] = findKeys(sure(realize(song, { section: "s1" }).parts.find((p) => p.id === "melody")).notes);
+    const relatives = [sure(best).key, ...sure(best).equal];
     const [tonic, mode] = tune.key.split(" ");
     expect(relatives.some((k) => k.startsWith(`${tonic} `)) || mode === "dorian").toBe(true);
   });
@@ -104,9 +114,15 @@ describe.each(TUNES.map((t) => [`${t.name} (${t.source})`, t] as const))("%s", (
   test("has chords that hold its long notes, end at home, and come to rest there", () => {
     expect(found.length).toBeGreaterThan(2);
     for (const { events: chords } of found) {
-      const made = edit(song, { do: "setChords", section: "s1", from: 0, to: song.sections[0]!.bars * bar, chords } as Edit);
-      const written = made.sections[0]!.chords;
-      expect([tune.name, tune.ends.some((e) => written.at(-1)!.symbol.startsWith(e))]).toEqual([tune.name, true]);
+      const made = edit(song, {
+        do: "setChords",
+        section: "s1",
+        from: 0,
+        to: firstOf(song.sections).bars * bar,
+        chords,
+      } as Edit);
+      const written = firstOf(made.sections).chords;
+      expect([tune.name, tune.ends.some((e) => lastOf(written).symbol.startsWith(e))]).toEqual([tune.name, true]);
       // A note of a beat or more that begins with its chord is a tone of it, or hangs over a suspension.
       const long = notes.filter((n) => n.duration >= 960);
       const held = long.filter((n) => {
@@ -121,17 +137,20 @@ describe.each(TUNES.map((t) => [`${t.name} (${t.source})`, t] as const))("%s", (
   });
 
   test("its report says what one can sing: as many phrases as rests divide it into, its own ends, a leap answered or not", () => {
-    const context = factsOf(song).get(tuneAt, "s1", "melody")!;
+    const context = sure(factsOf(song).get(tuneAt, "s1", "melody"));
     const rows = new Map(tuneReport(context).map((m) => [m.id, m]));
     const midis = notes.map((n) => pitchMidi(n.pitch));
-    const [low, high] = [notes[midis.indexOf(Math.min(...midis))]!, notes[midis.indexOf(Math.max(...midis))]!];
-    expect(rows.get("range")!.value).toBe(`${low.pitch} to ${high.pitch}, ${Math.max(...midis) - Math.min(...midis)} semitones`);
+    const [low, high] = [nth(notes, midis.indexOf(Math.min(...midis))), nth(notes, midis.indexOf(Math.max(...midis)))];
+    expect(sure(rows.get("range")).value).toBe(
+      `${low.pitch} to ${high.pitch}, ${Math.max(...midis) - Math.min(...midis)} semitones`,
+    );
     // None of these tunes rests: each is one phrase, though a singer breathes.
-    expect(rows.get("phrases")!.value).toMatch(/^one, of \d+\.\d s$/);
-    const wide = midis.slice(1).filter((m, i) => Math.abs(m - midis[i]!) >= 5).length;
-    expect(rows.get("leaps")!.value.startsWith(wide ? String(wide) : "none")).toBe(true);
-    expect(Number.parseInt(rows.get("pitches")!.value, 10)).toBe(new Set(midis.map((m) => m % 12)).size);
-    for (const row of rows.values()) expect([row.id, row.how.length > 10, row.value.length > 0]).toEqual([row.id, true, true]);
+    expect(sure(rows.get("phrases")).value).toMatch(/^one, of \d+\.\d s$/);
+    const wide = midis.slice(1).filter((m, i) => Math.abs(m - nth(midis, i)) >= 5).length;
+    expect(sure(rows.get("leaps")).value.startsWith(wide ? String(wide) : "none")).toBe(true);
+    expect(Number.parseInt(sure(rows.get("pitches")).value, 10)).toBe(new Set(midis.map((m) => m % 12)).size);
+    for (const row of rows.values())
+      expect([row.id, row.how.length > 10, row.value.length > 0]).toEqual([row.id, true, true]);
   });
 
   test("every alternative is another one", () => {

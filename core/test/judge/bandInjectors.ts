@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import { applyEdit, must, pitchMidi, spellAt, type Edit, type Note, type Song } from "../../src/index";
 
 export interface Put {
@@ -19,17 +20,20 @@ const make = (song: Song, ...edits: Edit[]): Song => edits.reduce((s, e) => must
 const change = ({ song, section }: At, part: string, notes: ({ id: string } & Partial<Omit<Note, "id">>)[]): Song =>
   make(song, { do: "changeNotes", section, part, notes });
 const moved = (at: At, name: string, note: Note, by: number): Put => {
-  const target = at.song.sections.find((s) => s.id === at.section)!;
+  const target = sure(at.song.sections.find((s) => s.id === at.section));
   const pitch = spellAt(at.song, target, Math.max(0, note.start), pitchMidi(note.pitch) + by);
   return { song: change(at, at.part(name), [{ id: note.id, pitch }]), notes: [note.id] };
 };
 const all = (at: At, name: string, by: number): Put => {
   const notes = at.list(name);
-  const target = at.song.sections.find((s) => s.id === at.section)!;
-  const changes = notes.map((n) => ({ id: n.id, pitch: spellAt(at.song, target, Math.max(0, n.start), pitchMidi(n.pitch) + by) }));
+  const target = sure(at.song.sections.find((s) => s.id === at.section));
+  const changes = notes.map((n) => ({
+    id: n.id,
+    pitch: spellAt(at.song, target, Math.max(0, n.start), pitchMidi(n.pitch) + by),
+  }));
   return { song: change(at, at.part(name), changes), parts: [at.part(name)] };
 };
-const any = <T>({ pick }: At, list: readonly T[]): T => list[pick(list.length)]!;
+const any = <T>({ pick }: At, list: readonly T[]): T => nth(list, pick(list.length));
 /** One of the notes with which a part begins a bar. */
 const downbeat = (at: At, name: string): Note =>
   any(
@@ -37,9 +41,14 @@ const downbeat = (at: At, name: string): Note =>
     at.list(name).filter((n) => n.start % 1920 === 0),
   );
 /** Another part with notes of its own. */
-const add = (at: At, role: "chords" | "counter" | "bass", instrument: string, notes: readonly Omit<Note, "id">[]): Put => {
+const add = (
+  at: At,
+  role: "chords" | "counter" | "bass",
+  instrument: string,
+  notes: readonly Omit<Note, "id">[],
+): Put => {
   const song = make(at.song, { do: "addPart", name: "Added", role, instrument, notes: { [at.section]: [...notes] } });
-  return { song, parts: [song.parts.find((p) => p.name === "Added")!.id] };
+  return { song, parts: [sure(song.parts.find((p) => p.name === "Added")).id] };
 };
 const plain = ({ start, duration, pitch, velocity }: Note, by = 0): Omit<Note, "id"> => ({
   start,
@@ -48,7 +57,9 @@ const plain = ({ start, duration, pitch, velocity }: Note, by = 0): Omit<Note, "
   pitch: pitch.replace(/-?\d+$/, (o) => String(Number(o) + by)),
 });
 const rhythm = (steps: readonly number[], pitch: string, bars = 8) =>
-  Array.from({ length: bars }, (_, b) => steps.map((s) => ({ start: b * 1920 + s * 120, duration: 120, pitch, velocity: 80 }))).flat();
+  Array.from({ length: bars }, (_, b) =>
+    steps.map((s) => ({ start: b * 1920 + s * 120, duration: 120, pitch, velocity: 80 })),
+  ).flat();
 
 /** Ways of putting a fault into a band, by the rule that must find it; null where the place offers none. */
 export const BAND_INJECTORS: Record<string, (at: At) => Put | null> = {
@@ -64,17 +75,17 @@ export const BAND_INJECTORS: Record<string, (at: At) => Put | null> = {
   },
   "low-intervals"(at) {
     const bass = downbeat(at, "Bass");
-    const low = at.list("Piano").find((n) => n.start === bass.start)!;
+    const low = sure(at.list("Piano").find((n) => n.start === bass.start));
     return moved(at, "Piano", low, pitchMidi(bass.pitch) + 3 + at.pick(2) - pitchMidi(low.pitch));
   },
   "out-of-range": (at) => moved(at, "Voice", any(at, at.list("Voice")), any(at, [24, -24])),
   polyphony(at) {
     const list = at.list("Voice");
     const i = at.pick(list.length - 1);
-    if (list[i]!.start + list[i]!.duration < list[i + 1]!.start) return null;
+    if (nth(list, i).start + nth(list, i).duration < nth(list, i + 1).start) return null;
     return {
-      song: change(at, at.part("Voice"), [{ id: list[i]!.id, duration: list[i]!.duration + 240 }]),
-      notes: [list[i]!.id, list[i + 1]!.id],
+      song: change(at, at.part("Voice"), [{ id: nth(list, i).id, duration: nth(list, i).duration + 240 }]),
+      notes: [nth(list, i).id, nth(list, i + 1).id],
     };
   },
   "long-outside"(at) {
@@ -83,29 +94,47 @@ export const BAND_INJECTORS: Record<string, (at: At) => Put | null> = {
   },
   clash(at) {
     const note = downbeat(at, "Voice");
-    const pitch = spellAt(at.song, at.song.sections[0]!, note.start, pitchMidi(note.pitch) - 1);
+    const pitch = spellAt(at.song, firstOf(at.song.sections), note.start, pitchMidi(note.pitch) - 1);
     return add(at, "counter", "violin", [{ start: note.start, duration: 480, pitch, velocity: 80 }]);
   },
   reach(at) {
     const chord = at.list("Piano").filter((n) => n.start === 960 * at.pick(2) + 1920 * at.pick(8));
     if (!chord.length) return null;
-    const far = [5, 6, 4].map((o) => ({ ...plain(chord[0]!), pitch: `C${o}` }));
-    const song = far.reduce((s, note) => make(s, { do: "addNote", section: at.section, part: at.part("Piano"), note }), at.song);
+    const far = [5, 6, 4].map((o) => ({ ...plain(firstOf(chord)), pitch: `C${o}` }));
+    const song = far.reduce(
+      (s, note) => make(s, { do: "addNote", section: at.section, part: at.part("Piano"), note }),
+      at.song,
+    );
     return {
-      song: make(song, { do: "addNote", section: at.section, part: at.part("Piano"), note: { ...far[0]!, pitch: "C1" } }),
+      song: make(song, {
+        do: "addNote",
+        section: at.section,
+        part: at.part("Piano"),
+        note: { ...firstOf(far), pitch: "C1" },
+      }),
       parts: [at.part("Piano")],
     };
   },
   "other-chord"(at) {
-    const event = any(at, at.song.sections.find((s) => s.id === at.section)!.chords);
-    const symbol = /m/.test(event.symbol) ? event.symbol.replace("m", "") : event.symbol.replace(/^([A-G][b#]?)7?$/, "$1m");
+    const event = any(at, sure(at.song.sections.find((s) => s.id === at.section)).chords);
+    const symbol = /m/.test(event.symbol)
+      ? event.symbol.replace("m", "")
+      : event.symbol.replace(/^([A-G][b#]?)7?$/, "$1m");
     const voice = at.list("Voice").filter((n) => n.start >= event.start && n.start < event.start + event.duration);
-    const song = make(at.song, { do: "removeNotes", section: at.section, part: at.part("Voice"), notes: voice.map((n) => n.id) });
-    return { song: make(song, { do: "setChord", section: at.section, chord: event.id, symbol }), parts: at.song.parts.map((p) => p.id) };
+    const song = make(at.song, {
+      do: "removeNotes",
+      section: at.section,
+      part: at.part("Voice"),
+      notes: voice.map((n) => n.id),
+    });
+    return {
+      song: make(song, { do: "setChord", section: at.section, chord: event.id, symbol }),
+      parts: at.song.parts.map((p) => p.id),
+    };
   },
   "bass-above-chords"(at) {
     const note = downbeat(at, "Bass");
-    const low = at.list("Piano").find((n) => n.start === note.start)!;
+    const low = sure(at.list("Piano").find((n) => n.start === note.start));
     return pitchMidi(note.pitch) + 24 <= pitchMidi(low.pitch) ? null : moved(at, "Bass", note, 24);
   },
   "bass-layers": (at) =>
@@ -135,9 +164,11 @@ export const BAND_INJECTORS: Record<string, (at: At) => Put | null> = {
       at,
       "chords",
       "guitar",
-      at
-        .list("Piano")
-        .map((n) => ({ ...plain(n), pitch: spellAt(at.song, at.song.sections[0]!, 0, pitchMidi(n.pitch) + 1 + at.pick(2)), velocity: 62 })),
+      at.list("Piano").map((n) => ({
+        ...plain(n),
+        pitch: spellAt(at.song, firstOf(at.song.sections), 0, pitchMidi(n.pitch) + 1 + at.pick(2)),
+        velocity: 62,
+      })),
     ),
   covered: (at) =>
     add(
@@ -146,7 +177,7 @@ export const BAND_INJECTORS: Record<string, (at: At) => Put | null> = {
       "flute",
       at.list("Voice").map((n) => ({
         ...plain(n),
-        pitch: spellAt(at.song, at.song.sections[0]!, 0, pitchMidi(n.pitch) + 3 + at.pick(4)),
+        pitch: spellAt(at.song, firstOf(at.song.sections), 0, pitchMidi(n.pitch) + 3 + at.pick(4)),
         velocity: 100,
       })),
     ),
@@ -154,7 +185,10 @@ export const BAND_INJECTORS: Record<string, (at: At) => Put | null> = {
     const one = add(at, "counter", "violin", rhythm([1, 5, 9, 13], "G5"));
     const two = add({ ...at, song: one.song }, "counter", "clarinet", rhythm([3, 7, 11, 15], "G4"));
     const three = add({ ...at, song: two.song }, "counter", "trumpet", rhythm([2, 6, 10, 14], "E5"));
-    return { song: three.song, parts: [...one.parts!, ...three.song.parts.filter((p) => p.name === "Added").map((p) => p.id)] };
+    return {
+      song: three.song,
+      parts: [...sure(one.parts), ...three.song.parts.filter((p) => p.name === "Added").map((p) => p.id)],
+    };
   },
   "nobody-rests"(at) {
     const ids = ["Pipe", "Guitar"].map(at.part);
@@ -162,7 +196,12 @@ export const BAND_INJECTORS: Record<string, (at: At) => Put | null> = {
     return {
       song: ids.reduce(
         (s, part) =>
-          make(s, { do: "setNotes", section: at.section, part, notes: notes.map((n) => ({ ...n, pitch: part === ids[0] ? "G5" : "G4" })) }),
+          make(s, {
+            do: "setNotes",
+            section: at.section,
+            part,
+            notes: notes.map((n) => ({ ...n, pitch: part === ids[0] ? "G5" : "G4" })),
+          }),
         at.song,
       ),
       parts: ids,
@@ -177,7 +216,13 @@ export const BAND_INJECTORS: Record<string, (at: At) => Put | null> = {
       notes: starts.map((start, i) => ({ start, duration: 120, pitch: i % 2 ? pitch : other, velocity: 70 })),
     });
     return {
-      song: make(at.song, line("Pipe", "G5", "E5"), line("Guitar", "C4", "D4"), line("Piano", "G3", "F3"), line("Bass", "C2", "B1")),
+      song: make(
+        at.song,
+        line("Pipe", "G5", "E5"),
+        line("Guitar", "C4", "D4"),
+        line("Piano", "G3", "F3"),
+        line("Bass", "C2", "B1"),
+      ),
       parts: ["Pipe", "Guitar", "Piano", "Bass"].map(at.part),
     };
   },
@@ -212,11 +257,14 @@ export const BAND_INJECTORS: Record<string, (at: At) => Put | null> = {
   },
   // A tritone away nothing is common but two notes.
   "key-contradicted": (at) => ({
-    song: make(at.song, { do: "setKey", key: `${{ C: "F#", Db: "G", D: "Ab" }[at.song.key.split(" ")[0]!]} major` }),
+    song: make(at.song, {
+      do: "setKey",
+      key: `${{ C: "F#", Db: "G", D: "Ab" }[firstOf(at.song.key.split(" "))]} major`,
+    }),
   }),
   breath(at) {
     const list = at.list("Voice");
-    const changes = list.slice(0, 20).map((n, i) => ({ id: n.id, duration: list[i + 1]!.start - n.start }));
+    const changes = list.slice(0, 20).map((n, i) => ({ id: n.id, duration: nth(list, i + 1).start - n.start }));
     return { song: change(at, at.part("Voice"), changes), parts: [at.part("Voice")] };
   },
   "high-voice"(at) {
@@ -238,18 +286,21 @@ export const BAND_INJECTORS: Record<string, (at: At) => Put | null> = {
   },
   "seam-held"(at) {
     const name = any(at, ["Voice", "Bass"]);
-    const last = at.list(name).at(-1)!;
+    const last = lastOf(at.list(name));
     const part = at.part(name);
-    const after = at.section === at.song.sections[0]!.id ? 1 : 0;
-    const root = at.song.sections[after]!.chords[0]!.symbol.replace(/^([A-G][b#]?).*/, "$1");
+    const after = at.section === firstOf(at.song.sections).id ? 1 : 0;
+    const root = firstOf(nth(at.song.sections, after).chords).symbol.replace(/^([A-G][b#]?).*/, "$1");
     const octave = name === "Bass" ? 1 : 4;
     const midi = pitchMidi(`${root}${octave}`) + 1;
-    const pitch = spellAt(at.song, at.song.sections[0]!, 0, midi);
-    return { song: change(at, part, [{ id: last.id, pitch, duration: 8 * 1920 - last.start + 480 }]), notes: [last.id] };
+    const pitch = spellAt(at.song, firstOf(at.song.sections), 0, midi);
+    return {
+      song: change(at, part, [{ id: last.id, pitch, duration: 8 * 1920 - last.start + 480 }]),
+      notes: [last.id],
+    };
   },
   "seam-pickup"(at) {
-    const other = at.song.sections.find((s) => s.id !== at.section)!.id;
-    const last = at.list("Voice").at(-1)!;
+    const other = sure(at.song.sections.find((s) => s.id !== at.section)).id;
+    const last = lastOf(at.list("Voice"));
     const longer = change(at, at.part("Voice"), [{ id: last.id, duration: 8 * 1920 - last.start }]);
     return {
       song: make(longer, {
@@ -262,8 +313,11 @@ export const BAND_INJECTORS: Record<string, (at: At) => Put | null> = {
     };
   },
   "seam-motion": (at) => {
-    const last = at.list("Bass").at(-1)!;
-    return { song: change(at, at.part("Bass"), [{ id: last.id, pitch: "C4", duration: 8 * 1920 - last.start }]), notes: [last.id] };
+    const last = lastOf(at.list("Bass"));
+    return {
+      song: change(at, at.part("Bass"), [{ id: last.id, pitch: "C4", duration: 8 * 1920 - last.start }]),
+      notes: [last.id],
+    };
   },
   "no-reason"(at) {
     const notes = at.list("Bass");
@@ -272,9 +326,11 @@ export const BAND_INJECTORS: Record<string, (at: At) => Put | null> = {
       song: change(
         at,
         at.part("Bass"),
-        notes.flatMap((n, i) => (i === odd ? [] : [{ id: n.id, reason: { id: "chordTone", params: { role: "Root", chord: "C" } } }])),
+        notes.flatMap((n, i) =>
+          i === odd ? [] : [{ id: n.id, reason: { id: "chordTone", params: { role: "Root", chord: "C" } } }],
+        ),
       ),
-      notes: [notes[odd]!.id],
+      notes: [nth(notes, odd).id],
     };
   },
 };

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, sure } from "../../src/base/list";
 import {
   bassPc,
   chordOf,
@@ -34,7 +35,12 @@ export interface Jotted {
   parts: Record<string, readonly [role: Part["role"], instrument: string]>;
   sections: Record<
     string,
-    { line: string; parts: Record<string, Played>; drums?: Partial<Record<Drum, string>>; also?: (song: Song, section: string) => Song }
+    {
+      line: string;
+      parts: Record<string, Played>;
+      drums?: Partial<Record<Drum, string>>;
+      also?: (song: Song, section: string) => Song;
+    }
   >;
   form: readonly string[];
   /** Rule, section, bar (1 is the first) and the parts that it is about. */
@@ -49,47 +55,51 @@ export function songOf(jotted: Jotted): Song {
   const { title, key, tempo, profile, sections, form } = jotted;
   const meter = must(parseMeter(jotted.meter ?? "4/4"));
   const names = Object.keys(sections);
-  const barsOf = (name: string) => sections[name]!.line.split("|").length - 2;
-  let song = must(newSong({ title, key, tempo, profile, meter: meter.text, bars: barsOf(names[0]!) }));
+  const barsOf = (name: string) => sure(sections[name]).line.split("|").length - 2;
+  let song = must(newSong({ title, key, tempo, profile, meter: meter.text, bars: barsOf(firstOf(names)) }));
   for (const part of song.parts) if (part.role !== "drums") song = edit(song, { do: "removePart", part: part.id });
   for (const [name, [role, instrument]] of Object.entries(jotted.parts).reverse())
     song = edit(song, { do: "addPart", name, role, instrument });
   const ids = new Map<string, string>();
   names.forEach((name, i) => {
-    song = i ? edit(song, { do: "addSection", name, bars: barsOf(name) }) : edit(song, { do: "setSection", section: "s1", name });
-    ids.set(name, song.sections.at(-1)!.id);
+    song = i
+      ? edit(song, { do: "addSection", name, bars: barsOf(name) })
+      : edit(song, { do: "setSection", section: "s1", name });
+    ids.set(name, lastOf(song.sections).id);
   });
   for (const [name, { line, parts, drums, also }] of Object.entries(sections)) {
-    const section = ids.get(name)!;
+    const section = sure(ids.get(name));
     song = edit(song, { do: "setLine", section, line });
     for (const [part, played] of Object.entries(parts)) {
-      const id = song.parts.find((p) => p.name === part)!.id;
+      const id = sure(song.parts.find((p) => p.name === part)).id;
       song = edit(song, { do: "setNotes", section, part: id, notes: notesFor(song, section, played, meter.bar) });
     }
     for (const [drum, steps] of Object.entries(drums ?? {}))
       song = edit(song, ...hitsOf(section, drum as Drum, steps, barsOf(name), meter.bar));
     if (also) song = also(song, section);
   }
-  return { ...song, form: form.map((name, i) => ({ id: `o${i + 1}`, sectionId: ids.get(name)! })) };
+  return { ...song, form: form.map((name, i) => ({ id: `o${i + 1}`, sectionId: sure(ids.get(name)) })) };
 }
 
 const hitsOf = (section: string, drum: Drum, steps: string, bars: number, bar: number): Edit[] =>
   Array.from({ length: bars }, (_, b) =>
     [...steps].flatMap((s, i): Edit[] =>
-      s === "." ? [] : [{ do: "setHit", section, drum, start: b * bar + (i * bar) / steps.length, velocity: s === "X" ? 104 : 74 }],
+      s === "."
+        ? []
+        : [{ do: "setHit", section, drum, start: b * bar + (i * bar) / steps.length, velocity: s === "X" ? 104 : 74 }],
     ),
   ).flat();
 
 function notesFor(song: Song, sectionId: string, played: Played, bar: number): NewNote[] {
-  const section = song.sections.find((s) => s.id === sectionId)!;
+  const section = sure(song.sections.find((s) => s.id === sectionId));
   if (typeof played === "string") return must(parseTune(played, { meter: must(parseMeter(song.meter)) }));
   const text = "steps" in played ? played.steps : played.rhythm;
   const step = bar / text.length;
   const notes: NewNote[] = [];
   for (let i = 0; i < section.bars * text.length; i++) {
-    const [mark, start] = [text[i % text.length]!, i * step];
+    const [mark, start] = [sure(text[i % text.length]), i * step];
     if (mark === ".") continue;
-    const chord = section.chords.find((c) => c.start <= start && start < c.start + c.duration)!;
+    const chord = sure(section.chords.find((c) => c.start <= start && start < c.start + c.duration));
     if (mark === "-") {
       for (const n of notes) if (n.start + n.duration === start) n.duration += step;
       continue;
@@ -97,15 +107,21 @@ function notesFor(song: Song, sectionId: string, played: Played, bar: number): N
     const pitches =
       "steps" in played
         ? [spellAt(song, section, start, bassNote(section.chords, chord, mark, played.low))]
-        : played.layouts[chord.symbol]!.split(" ");
-    for (const pitch of pitches) notes.push({ start, duration: step, pitch, velocity: "rhythm" in played ? (played.velocity ?? 70) : 88 });
+        : sure(played.layouts[chord.symbol]).split(" ");
+    for (const pitch of pitches)
+      notes.push({ start, duration: step, pitch, velocity: "rhythm" in played ? (played.velocity ?? 70) : 88 });
   }
   return notes;
 }
 
 function bassNote(chords: Chords, event: Chords[number], mark: string, low: string): number {
-  const root = ({ symbol }: Chords[number]) => pitchMidi(low) + mod(bassPc(chordOf(symbol)!) - pitchMidi(low), 12);
-  const tone = (degree: number) => chordOf(event.symbol)!.tones.find((t) => t.degree === degree)?.semitones ?? 0;
-  if (mark === "<") return root(chords.find((c) => c.start > event.start) ?? chords[0]!) - 1;
-  return root(event) + (mark === "R" ? 0 : mark === "8" ? 12 : tone(Number(mark)));
+  const root = ({ symbol }: Chords[number]) => pitchMidi(low) + mod(bassPc(sure(chordOf(symbol))) - pitchMidi(low), 12);
+  const tone = (degree: number) => sure(chordOf(event.symbol)).tones.find((t) => t.degree === degree)?.semitones ?? 0;
+  if (mark === "<") return root(chords.find((c) => c.start > event.start) ?? firstOf(chords)) - 1;
+  const above = () => {
+    if (mark === "R") return 0;
+    if (mark === "8") return 12;
+    return tone(Number(mark));
+  };
+  return root(event) + above();
 }

@@ -1,3 +1,4 @@
+import { sure } from "../../src/base/list";
 import { applyEdit, checkSong, must, parseSong, RULES, type Finding, type Song } from "../../src/index";
 import { BAND_SONGS } from "./bandSongs";
 import { songOf, type Jotted } from "./bandSong";
@@ -6,11 +7,16 @@ import { songOf, type Jotted } from "./bandSong";
 const songs = BAND_SONGS.map((jotted) => ({ jotted, song: songOf(jotted) }));
 const barOf = ({ meter = "4/4" }: Jotted) => (meter === "4/4" ? 1920 : 1440);
 
-const isMarked = (jotted: Jotted, song: Song, f: Finding, [rule, section, bar, ...parts]: Jotted["marks"][number]): boolean => {
-  const names = f.where.parts.map((id) => song.parts.find((p) => p.id === id)!.name);
+const isMarked = (
+  jotted: Jotted,
+  song: Song,
+  f: Finding,
+  [rule, section, bar, ...parts]: Jotted["marks"][number],
+): boolean => {
+  const names = f.where.parts.map((id) => sure(song.parts.find((p) => p.id === id)).name);
   return (
     f.rule === rule &&
-    song.sections.find((s) => s.id === f.where.section)!.name === section &&
+    sure(song.sections.find((s) => s.id === f.where.section)).name === section &&
     f.places.some((p) => Math.floor(p.tick / barOf(jotted)) + 1 === bar) &&
     parts.every((p) => names.includes(p))
   );
@@ -31,7 +37,10 @@ test.each(songs.map((s) => [s.jotted.title, s] as const))(
 test("half of the songs have fewer than fifteen findings for every 64 bars that are played, and none has thirty", () => {
   const per = songs
     .map(({ song }) => {
-      const bars = song.form.reduce((sum, pass) => sum + song.sections.find((s) => s.id === pass.sectionId)!.bars, 0);
+      const bars = song.form.reduce(
+        (sum, pass) => sum + sure(song.sections.find((s) => s.id === pass.sectionId)).bars,
+        0,
+      );
       return (checkSong(song).length / bars) * 64;
     })
     .sort((a, b) => a - b);

@@ -39,9 +39,14 @@ export const BAND_SONGS: readonly Jotted[] = [
       Chorus: {
         line: "| C | D | G | Em | C | D | G | G |",
         parts: {
-          Voice: "E4 q G C5 h | D5 q C e B4 e A h | B4 h. r q | B4 q G E h | C5 q D E h | A5 h F#5 q D | B4 h. r q | r w",
-          Harmony: "C4 q E G h | F#4 q E e G e F# h | G4 h. r q | D5 q B4 G h | G4 q A C5 h | D5 h D q A4 | G4 h. r q | r w",
-          Piano: { layouts: { C: "C2 E2 C4 E4", D: "D3 A3 D4 F#4", G: "G2 D3 B3 D4", Em: "E3 B3 E4 G4" }, rhythm: "x-------x-------" },
+          Voice:
+            "E4 q G C5 h | D5 q C e B4 e A h | B4 h. r q | B4 q G E h | C5 q D E h | A5 h F#5 q D | B4 h. r q | r w",
+          Harmony:
+            "C4 q E G h | F#4 q E e G e F# h | G4 h. r q | D5 q B4 G h | G4 q A C5 h | D5 h D q A4 | G4 h. r q | r w",
+          Piano: {
+            layouts: { C: "C2 E2 C4 E4", D: "D3 A3 D4 F#4", G: "G2 D3 B3 D4", Em: "E3 B3 E4 G4" },
+            rhythm: "x-------x-------",
+          },
           Strum: { layouts: GUITAR, rhythm: "x-x-x-x-x-x-x-x-" },
           Bass: { low: "E1", steps: "R-----5-R---R-5-" },
         },
@@ -133,8 +138,16 @@ export const BAND_SONGS: readonly Jotted[] = [
         line: "| Am | F | C | G | Am | F | C | G |",
         parts: {
           Lead: "A4 e C5 E h. | A4 e C5 F h. | G4 e C5 E h. | G4 e B D5 h. | A4 e C5 E h. | F5 e E C h. | E5 e D C h. | D5 e B4 G h.",
-          Pad: { layouts: { Am: "A3 C4 E4", F: "A3 C4 F4", C: "G3 C4 E4", G: "G3 B3 D4" }, rhythm: "x---x---x---x---", velocity: 74 },
-          Pluck: { layouts: { Am: "C4 E4 A4", F: "C4 F4 A4", C: "C4 E4 G4", G: "B3 D4 G4" }, rhythm: "x---x---x---x---", velocity: 76 },
+          Pad: {
+            layouts: { Am: "A3 C4 E4", F: "A3 C4 F4", C: "G3 C4 E4", G: "G3 B3 D4" },
+            rhythm: "x---x---x---x---",
+            velocity: 74,
+          },
+          Pluck: {
+            layouts: { Am: "C4 E4 A4", F: "C4 F4 A4", C: "C4 E4 G4", G: "B3 D4 G4" },
+            rhythm: "x---x---x---x---",
+            velocity: 76,
+          },
           Growl: { low: "E1", steps: "R...R...R...R..." },
           Sub: "A1 w | F1 w | C2 w | G1 w | A1 w | A1 w | C2 w | G1 w",
         },
@@ -144,7 +157,10 @@ export const BAND_SONGS: readonly Jotted[] = [
         line: "| Dm | Am | F | E |",
         parts: {
           Lead: "F5 h E q D | C5 h. r q | A4 h C5 q A4 | G#4 h. r q",
-          Pad: { layouts: { Dm: "A3 D4 F4", Am: "A3 C4 E4", F: "A3 C4 F4", E: "G#3 B3 E4" }, rhythm: "x---------------" },
+          Pad: {
+            layouts: { Dm: "A3 D4 F4", Am: "A3 C4 E4", F: "A3 C4 F4", E: "G#3 B3 E4" },
+            rhythm: "x---------------",
+          },
           Sub: "D2 w | A1 w | F1 w | E1 w",
         },
         drums: { kick: "X.......X......." },
@@ -214,7 +230,10 @@ export const BAND_SONGS: readonly Jotted[] = [
         line: "| Bm | G | D | A | Bm | G | A7 | D |",
         parts: {
           Fiddle: "D5 q C# B4 | B4 h D5 q | A4 q B A | C#5 h E q | F#5 q E D | B4 q D5 G | E5 q C#5 G4 | D5 h. _ q",
-          Guitar: { layouts: { Bm: "B2 F#3 B3 D4", G: "G3 B3 D4 G4", D: "A3 D4 F#4", A: "A3 C#4 E4", A7: "A3 C#4 G4" }, rhythm: "..x.x." },
+          Guitar: {
+            layouts: { Bm: "B2 F#3 B3 D4", G: "G3 B3 D4 G4", D: "A3 D4 F#4", A: "A3 C#4 E4", A7: "A3 C#4 G4" },
+            rhythm: "..x.x.",
+          },
           Bass: { low: "E1", steps: "R----." },
         },
       },

@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../src/base/list";
 import { checkSong, RULES, type Profile, type Song } from "../../src/index";
 import { BANDS } from "./boundariesOfBands";
 import { LINES } from "./boundariesOfLines";
@@ -6,18 +7,30 @@ import { edit, notesOf, songWith } from "../helpers";
 /** Just inside and just outside of what each check allows. */
 const found = (song: Song, rule: string): boolean => {
   // By a school in which the rule counts.
-  const { severity } = RULES.find((r) => r.id === rule)!;
+  const { severity } = sure(RULES.find((r) => r.id === rule));
   const profile = severity[song.profile] === "off" ? "chorale" : song.profile;
   return checkSong(song, { profile }).some((f) => f.rule === rule);
 };
 const keys = (song: Song, ...pitches: string[]): Song =>
-  edit(song, { do: "pinVoicing", section: "s1", part: "keys", chord: song.sections[0]!.chords[0]!.id, pitches });
-const instrument = (song: Song, part: string, name: string): Song => edit(song, { do: "setPart", part, instrument: name });
+  edit(song, {
+    do: "pinVoicing",
+    section: "s1",
+    part: "keys",
+    chord: firstOf(firstOf(song.sections).chords).id,
+    pitches,
+  });
+const instrument = (song: Song, part: string, name: string): Song =>
+  edit(song, { do: "setPart", part, instrument: name });
 
 /** A second bass sound beside the first. */
 const twoBasses = (first: string[], second: string[]): Song => {
-  const song = edit(songWith({ line: "| C |", bass: first }), { do: "addPart", name: "Sub", role: "bass", instrument: "subBass" });
-  const part = song.parts.find((p) => p.name === "Sub")!.id;
+  const song = edit(songWith({ line: "| C |", bass: first }), {
+    do: "addPart",
+    name: "Sub",
+    role: "bass",
+    instrument: "subBass",
+  });
+  const part = sure(song.parts.find((p) => p.name === "Sub")).id;
   return edit(song, {
     do: "setNotes",
     section: "s1",
@@ -28,8 +41,13 @@ const twoBasses = (first: string[], second: string[]): Song => {
 
 /** A second voice under the first. */
 const twoVoices = (line: string, first: string[], second: string[]): Song => {
-  const song = edit(songWith({ line, melody: first }), { do: "addPart", name: "Second", role: "vocal", instrument: "alto" });
-  const part = song.parts.find((p) => p.name === "Second")!.id;
+  const song = edit(songWith({ line, melody: first }), {
+    do: "addPart",
+    name: "Second",
+    role: "vocal",
+    instrument: "alto",
+  });
+  const part = sure(song.parts.find((p) => p.name === "Second")).id;
   const notes = notesOf(second);
   return edit(song, { do: "setNotes", section: "s1", part, notes });
 };
@@ -189,7 +207,7 @@ test.each(cases)("%s (%s)", (_, rule, inside, outside) => {
 test("every rule has a severity in every profile, and is silent where it is off", () => {
   for (const rule of RULES)
     for (const profile of ["chorale", "band", "jazz", "loop"] as Profile[]) {
-      const song = cases.find((c) => c[1] === rule.id)![3];
+      const song = sure(cases.find((c) => c[1] === rule.id))[3];
       const severities = checkSong(song, { profile })
         .filter((f) => f.rule === rule.id)
         .map((f) => f.severity);

@@ -1,3 +1,4 @@
+import { nth } from "../../src/base/list";
 import type { Song } from "../../src/index";
 import { edit, songWith } from "../helpers";
 import { band, everyBar, later, thenSection, withLines, type BandPart } from "./lines";
@@ -6,7 +7,12 @@ const EIGHT = "| C | F | G | C | C | F | G | C |";
 /** A tune, a bass and two that accompany, each in every bar. */
 const tune = (bars: number): BandPart => ["melody", "mezzo", everyBar(bars, ["0 E4 2", "2 G4 2"])];
 const bass = (bars: number): BandPart => ["bass", "bassGuitar", everyBar(bars, ["0 C2 4"])];
-const chords = (instrument: string, bars: number, starts: readonly number[], pitches = ["C4", "E4", "G4"]): BandPart => [
+const chords = (
+  instrument: string,
+  bars: number,
+  starts: readonly number[],
+  pitches = ["C4", "E4", "G4"],
+): BandPart => [
   "chords",
   instrument,
   everyBar(
@@ -15,7 +21,13 @@ const chords = (instrument: string, bars: number, starts: readonly number[], pit
   ),
 ];
 /** Another part with the rhythm of others. */
-const sameRhythm = (role: BandPart[0], instrument: string, pitch: string, bars: number, starts: readonly number[]): BandPart => [
+const sameRhythm = (
+  role: BandPart[0],
+  instrument: string,
+  pitch: string,
+  bars: number,
+  starts: readonly number[],
+): BandPart => [
   role,
   instrument,
   everyBar(
@@ -31,7 +43,10 @@ const hits = (song: Song, drum: "kick", bars: number, beats: readonly number[]):
 /** A verse and a chorus of one bar each, for the seam between them. */
 const seam = (end: string[], begin: string[], role: "Bass" | "Tune" = "Bass", line = "| Db |"): Song =>
   thenSection(
-    band("| F |", { Tune: ["melody", "mezzo", role === "Tune" ? end : []], Bass: ["bass", "bassGuitar", role === "Bass" ? end : []] }),
+    band("| F |", {
+      Tune: ["melody", "mezzo", role === "Tune" ? end : []],
+      Bass: ["bass", "bassGuitar", role === "Bass" ? end : []],
+    }),
     line,
     1,
     { [role]: begin },
@@ -44,7 +59,7 @@ const thrice = (last: { muted?: string[] }): Song => {
     { do: "addPass", section: "s1" },
     { do: "addPass", section: "s1" },
   );
-  return last.muted ? edit(song, { do: "setPass", pass: song.form[2]!.id, muted: last.muted }) : song;
+  return last.muted ? edit(song, { do: "setPass", pass: nth(song.form, 2).id, muted: last.muted }) : song;
 };
 
 const guitar = (capo: number): Song =>
@@ -124,13 +139,22 @@ export const BANDS: [what: string, rule: string, inside: Song, outside: Song][] 
     "a third that is missing is no other chord; the other third in two parts is",
     "other-chord",
     band("| C |", { Keys: ["chords", "piano", ["0 C4 4", "0 G4 4"]], Bass: ["bass", "bassGuitar", ["0 C2 4"]] }),
-    band("| C |", { Keys: ["chords", "piano", ["0 C4 4", "0 Eb4 4", "0 G4 4"]], Bass: ["bass", "bassGuitar", ["0 C2 4"]] }),
+    band("| C |", {
+      Keys: ["chords", "piano", ["0 C4 4", "0 Eb4 4", "0 G4 4"]],
+      Bass: ["bass", "bassGuitar", ["0 C2 4"]],
+    }),
   ],
   [
     "two that play chords may strike together an octave apart, not in one octave",
     "masking",
-    band(EIGHT, { Keys: chords("piano", 8, [0, 1, 2, 3]), Strum: chords("guitar", 8, [0, 1, 2, 3], ["D3", "F3", "A3"]) }),
-    band(EIGHT, { Keys: chords("piano", 8, [0, 1, 2, 3]), Strum: chords("guitar", 8, [0, 1, 2, 3], ["D4", "F4", "A4"]) }),
+    band(EIGHT, {
+      Keys: chords("piano", 8, [0, 1, 2, 3]),
+      Strum: chords("guitar", 8, [0, 1, 2, 3], ["D3", "F3", "A3"]),
+    }),
+    band(EIGHT, {
+      Keys: chords("piano", 8, [0, 1, 2, 3]),
+      Strum: chords("guitar", 8, [0, 1, 2, 3], ["D4", "F4", "A4"]),
+    }),
   ],
   [
     "a line over the tune for a quarter of its time goes, for all of it is told",
@@ -190,7 +214,12 @@ export const BANDS: [what: string, rule: string, inside: Song, outside: Song][] 
     "bass and kick may fall together, not a sixteenth apart",
     "accents-miss",
     hits(band("| C | F |", { Bass: ["bass", "bassGuitar", everyBar(2, ["0 C2 1", "2 C2 1"])] }), "kick", 2, [0, 2]),
-    hits(band("| C | F |", { Bass: ["bass", "bassGuitar", everyBar(2, ["0.25 C2 1", "2.25 C2 1"])] }), "kick", 2, [0, 2]),
+    hits(
+      band("| C | F |", { Bass: ["bass", "bassGuitar", everyBar(2, ["0.25 C2 1", "2.25 C2 1"])] }),
+      "kick",
+      2,
+      [0, 2],
+    ),
   ],
   [
     "what comes twice note for note goes, three times is told",
@@ -206,18 +235,33 @@ export const BANDS: [what: string, rule: string, inside: Song, outside: Song][] 
     edit(songWith({ line: "| C | Am | F | G7 |" }), { do: "setProfile", profile: "loop" }),
     edit(songWith({ line: "| C | Am | F | C |" }), { do: "setProfile", profile: "loop" }),
   ],
-  ["a bass may leap an octave over a seam, no more", "seam-motion", seam(["0 F1 4"], ["0 F2 4"]), seam(["0 F1 4"], ["0 Ab2 4"])],
+  [
+    "a bass may leap an octave over a seam, no more",
+    "seam-motion",
+    seam(["0 F1 4"], ["0 F2 4"]),
+    seam(["0 F1 4"], ["0 Ab2 4"]),
+  ],
   [
     "bass and tune may go apart over a seam, not in parallel octaves",
     "seam-parallels",
-    thenSection(band("| F |", { Tune: ["melody", "mezzo", ["0 F4 4"]], Bass: ["bass", "bassGuitar", ["0 F2 4"]] }), "| G |", 1, {
-      Tune: ["0 D4 4"],
-      Bass: ["0 G2 4"],
-    }),
-    thenSection(band("| F |", { Tune: ["melody", "mezzo", ["0 F4 4"]], Bass: ["bass", "bassGuitar", ["0 F2 4"]] }), "| G |", 1, {
-      Tune: ["0 G4 4"],
-      Bass: ["0 G2 4"],
-    }),
+    thenSection(
+      band("| F |", { Tune: ["melody", "mezzo", ["0 F4 4"]], Bass: ["bass", "bassGuitar", ["0 F2 4"]] }),
+      "| G |",
+      1,
+      {
+        Tune: ["0 D4 4"],
+        Bass: ["0 G2 4"],
+      },
+    ),
+    thenSection(
+      band("| F |", { Tune: ["melody", "mezzo", ["0 F4 4"]], Bass: ["bass", "bassGuitar", ["0 F2 4"]] }),
+      "| G |",
+      1,
+      {
+        Tune: ["0 G4 4"],
+        Bass: ["0 G2 4"],
+      },
+    ),
   ],
   [
     "a tone of the next chord may ring over the seam, a foreign one may not",
@@ -253,14 +297,27 @@ export const BANDS: [what: string, rule: string, inside: Song, outside: Song][] 
     "a line that fits its chords stays; a whole tone off it is in another key",
     "old-key",
     band("| C | F | G | C |", {
-      Tune: ["melody", "choir", everyBar(1, ["0 C4 1", "1 E4 1", "2 G4 1", "3 E4 1", "4 F4 2", "6 A4 2", "8 G4 2", "10 B4 2"])],
+      Tune: [
+        "melody",
+        "choir",
+        everyBar(1, ["0 C4 1", "1 E4 1", "2 G4 1", "3 E4 1", "4 F4 2", "6 A4 2", "8 G4 2", "10 B4 2"]),
+      ],
     }),
     band("| C | F | G | C |", {
-      Tune: ["melody", "choir", ["0 C#4 1", "1 E#4 1", "2 G#4 1", "3 E#4 1", "4 F#4 2", "6 A#4 2", "8 G#4 2", "10 B#4 2"]],
+      Tune: [
+        "melody",
+        "choir",
+        ["0 C#4 1", "1 E#4 1", "2 G#4 1", "3 E#4 1", "4 F#4 2", "6 A#4 2", "8 G#4 2", "10 B#4 2"],
+      ],
     }),
   ],
   ["with a capo in fret 1 the lowest F is there, in fret 2 it is not", "capo", guitar(1), guitar(2)],
-  ["a note that is meant needs no reason, one among written ones does", "no-reason", reasoned({ reason: { id: "user" } }), reasoned({})],
+  [
+    "a note that is meant needs no reason, one among written ones does",
+    "no-reason",
+    reasoned({ reason: { id: "user" } }),
+    reasoned({}),
+  ],
   [
     "a reason that names the pitch is true, one that names another is not",
     "no-reason",

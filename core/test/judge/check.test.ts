@@ -1,3 +1,4 @@
+import { nth, sure } from "../../src/base/list";
 import { BASS_STYLES, checkSong, RULES, type Finding, type Song } from "../../src/index";
 import { edit, songWith } from "../helpers";
 
@@ -48,7 +49,7 @@ describe("findings", () => {
     ["a long high note", songWith({ line: "| F | F |", melody: ["0 F5 4"] }), "high-voice"],
   ];
   test.each(cases)("%s: found, with place, measure, source, and fixes that cure it", (_, song, rule) => {
-    const found = checkSong(song).find((f): f is Finding => f.rule === rule)!;
+    const found = sure(checkSong(song).find((f): f is Finding => f.rule === rule));
     expect(found).toMatchObject({
       where: { section: "s1" },
       amount: expect.stringMatching(/\w/),
@@ -75,17 +76,25 @@ describe("findings", () => {
     ).toEqual([]);
   });
   test("profiles weigh differently and a waiver keeps its reason", () => {
-    const song = cases[4]![1];
+    const song = nth(cases, 4)[1];
     const by = (profile: "chorale" | "band" | "jazz" | "loop") =>
       checkSong(song, { profile }).find((f) => f.rule === "parallels")?.severity;
     expect([by("chorale"), by("band"), by("jazz"), by("loop")]).toEqual(["fault", "note", undefined, undefined]);
     const [finding] = checkSong(song);
-    expect(checkSong(edit(song, { do: "waive", finding: finding!.id, reason: "wanted" })).find((f) => f.id === finding!.id)!.waived).toBe(
-      "wanted",
-    );
+    expect(
+      sure(
+        checkSong(edit(song, { do: "waive", finding: sure(finding).id, reason: "wanted" })).find(
+          (f) => f.id === sure(finding).id,
+        ),
+      ).waived,
+    ).toBe("wanted");
   });
   test("every rule and style explains itself", () => {
     for (const item of [...RULES, ...BASS_STYLES])
-      expect([item.title, item.explanation.length > 40, item.source.length > 5]).toEqual([expect.any(String), true, true]);
+      expect([item.title, item.explanation.length > 40, item.source.length > 5]).toEqual([
+        expect.any(String),
+        true,
+        true,
+      ]);
   });
 });

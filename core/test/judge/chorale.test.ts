@@ -1,4 +1,15 @@
-import { applyEdit, must, newSong, parseMeter, parseTune, pitchMidi, transposeSong, vocalLines, type Song } from "../../src/index";
+import { firstOf, nth, sure } from "../../src/base/list";
+import {
+  applyEdit,
+  must,
+  newSong,
+  parseMeter,
+  parseTune,
+  pitchMidi,
+  transposeSong,
+  vocalLines,
+  type Song,
+} from "../../src/index";
 import { FORMS } from "./putFaults";
 import { FOUR_PART } from "../../src/arrange/voicing/styles/fourPart";
 
@@ -15,25 +26,34 @@ function written([key, line, tune]: (typeof FORMS)[number], semitones: number): 
   song = edit(song, { do: "setNotes", section: "s1", part: "melody", notes: must(parseTune(tune, { meter: METER })) });
   if (semitones) song = edit(song, must(transposeSong(song, { semitones })).edit);
   song = edit(song, { do: "addPart", name: "Alto", role: "vocal", instrument: "alto" });
-  const part = song.parts.find((p) => p.name === "Alto")!.id;
+  const part = sure(song.parts.find((p) => p.name === "Alto")).id;
   const [best] = must(vocalLines(song, { section: "s1", part, lead: "melody", school: "chorale" }));
-  const soprano = song.sections[0]!.notes.melody!;
+  const soprano = sure(firstOf(song.sections).notes.melody);
   const at = (notes: readonly { start: number; duration: number; pitch: string }[], t: number) =>
-    pitchMidi(notes.find((n) => n.start <= t && t < n.start + n.duration)!.pitch);
+    pitchMidi(sure(notes.find((n) => n.start <= t && t < n.start + n.duration)).pitch);
   const starts = soprano.map((n) => n.start);
-  return { song, voices: starts.map((t) => [at(soprano, t), ...best!.parts.map((p) => at(p.notes, t))]) };
+  return { song, voices: starts.map((t) => [at(soprano, t), ...sure(best).parts.map((p) => at(p.notes, t))]) };
 }
 
 /** Pitch classes of a chord symbol of these forms. */
 const ROOTS: Record<string, number> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };
 function tones(symbol: string): { root: number; third: number; seventh: number | null; bass: number; pcs: number[] } {
-  const [, letter, sign, quality, bassLetter, bassSign] = /^([A-G])(b|#)?([^/]*)(?:\/([A-G])(b|#)?)?$/.exec(symbol)!;
-  const pc = (l: string, s?: string) => (ROOTS[l]! + (s === "#" ? 1 : s === "b" ? 11 : 0)) % 12;
-  const root = pc(letter!, sign);
-  const minor = quality!.startsWith("m");
+  const [, letter, sign, quality, bassLetter, bassSign] = sure(
+    /^([A-G])(b|#)?([^/]*)(?:\/([A-G])(b|#)?)?$/.exec(symbol),
+  );
+  const pc = (l: string, s?: string) => {
+    const signOf = () => {
+      if (s === "#") return 1;
+      if (s === "b") return 11;
+      return 0;
+    };
+    return (sure(ROOTS[l]) + signOf()) % 12;
+  };
+  const root = pc(sure(letter), sign);
+  const minor = sure(quality).startsWith("m");
   const third = (root + (minor ? 3 : 4)) % 12;
-  const fifth = (root + (quality!.includes("b5") ? 6 : 7)) % 12;
-  const seventh = quality!.includes("7") ? (root + 10) % 12 : null;
+  const fifth = (root + (sure(quality).includes("b5") ? 6 : 7)) % 12;
+  const seventh = sure(quality).includes("7") ? (root + 10) % 12 : null;
   return {
     root,
     third,
@@ -50,47 +70,58 @@ test.each(FORMS.map((form) => [`${form[0]} ${form[1]}`, form] as const))(
   (_, form) => {
     for (const by of shifts) {
       const { song, voices } = written(form, by);
-      const chords = song.sections[0]!.chords;
-      const soprano = song.sections[0]!.notes.melody!;
-      const symbols = soprano.map((n) => chords.findLast((c) => c.start <= n.start)!.symbol);
+      const chords = firstOf(song.sections).chords;
+      const soprano = sure(firstOf(song.sections).notes.melody);
+      const symbols = soprano.map((n) => sure(chords.findLast((c) => c.start <= n.start)).symbol);
       const wrong: string[] = [];
       voices.forEach((v, i) => {
         const [s, a, t, b] = v as [number, number, number, number];
-        const chord = tones(symbols[i]!);
+        const chord = tones(nth(symbols, i));
         if (!(s >= a && a >= t && t >= b)) wrong.push(`${i}: crossed`);
         if (s - a > 12 || a - t > 12) wrong.push(`${i}: spacing`);
         [b, t, a].forEach((m, k) => {
-          const [low, high] = FOUR_PART[k]!;
+          const [low, high] = nth(FOUR_PART, k);
           if (m < low || m > high) wrong.push(`${i}: range`);
         });
         const heard = v.map((m) => m % 12);
         if (heard.some((pc) => !chord.pcs.includes(pc))) wrong.push(`${i}: outside ${symbols[i]}`);
         if (!heard.includes(chord.third) || !heard.includes(chord.root)) wrong.push(`${i}: incomplete`);
-        if (chord.seventh !== null && heard.filter((pc) => pc === chord.seventh).length !== 1) wrong.push(`${i}: seventh`);
+        if (chord.seventh !== null && heard.filter((pc) => pc === chord.seventh).length !== 1)
+          wrong.push(`${i}: seventh`);
         // The third of a dominant is a leading tone.
-        if (chord.seventh !== null && chord.third === (chord.root + 4) % 12 && heard.filter((pc) => pc === chord.third).length > 1)
+        if (
+          chord.seventh !== null &&
+          chord.third === (chord.root + 4) % 12 &&
+          heard.filter((pc) => pc === chord.third).length > 1
+        )
           wrong.push(`${i}: leading tone`);
-        if (symbols[i]!.includes("/") && b % 12 !== chord.bass) wrong.push(`${i}: bass`);
+        if (nth(symbols, i).includes("/") && b % 12 !== chord.bass) wrong.push(`${i}: bass`);
         const before = voices[i - 1];
         if (!before || symbols[i] === symbols[i - 1]) return;
         for (let x = 0; x < 4; x++)
           for (let y = x + 1; y < 4; y++) {
-            const [was, is] = [(before[x]! - before[y]!) % 12, (v[x]! - v[y]!) % 12];
+            const [was, is] = [(nth(before, x) - nth(before, y)) % 12, (nth(v, x) - nth(v, y)) % 12];
             if (
               was === is &&
               (is === 0 || is === 7) &&
               v[x] !== before[x] &&
               v[y] !== before[y] &&
-              Math.sign(v[x]! - before[x]!) === Math.sign(v[y]! - before[y]!)
+              Math.sign(nth(v, x) - nth(before, x)) === Math.sign(nth(v, y) - nth(before, y))
             )
               wrong.push(`${i}: parallel ${is ? "fifths" : "octaves"}`);
           }
-        const previous = tones(symbols[i - 1]!);
+        const previous = tones(nth(symbols, i - 1));
         before.forEach((m, k) => {
           const falls = [m - 1, m - 2].some((d) => chord.pcs.includes(((d % 12) + 12) % 12));
-          if (k > 0 && m % 12 === previous.seventh && !chord.pcs.includes(m % 12) && falls && ![m - 1, m - 2].includes(v[k]!))
+          if (
+            k > 0 &&
+            m % 12 === previous.seventh &&
+            !chord.pcs.includes(m % 12) &&
+            falls &&
+            ![m - 1, m - 2].includes(nth(v, k))
+          )
             wrong.push(`${i}: seventh does not fall`);
-          if (k > 0 && Math.abs(v[k]! - m) > 12) wrong.push(`${i}: leap`);
+          if (k > 0 && Math.abs(nth(v, k) - m) > 12) wrong.push(`${i}: leap`);
         });
       });
       expect([form[1], by, wrong]).toEqual([form[1], by, []]);

@@ -1,3 +1,4 @@
+import { nth, sure } from "../../src/base/list";
 import { readFileSync } from "node:fs";
 import path from "node:path";
 import { applyEdit, EDITS, factsOf, RULES, type Song } from "../../src/index";
@@ -7,10 +8,10 @@ import { edit, songWith } from "../helpers";
 
 /** The worked example of CONTRIBUTING.md, kept true. */
 const read = (file: string): string => readFileSync(path.join(process.cwd(), file), "utf8");
-const find = (song: Song) => silentBeginning.find(contextOf(factsOf(song), "s1")!);
+const find = (song: Song) => silentBeginning.find(sure(contextOf(factsOf(song), "s1")));
 test("the rule that the recipe shows is the rule that is tested here", () => {
-  const [, code] = /```ts\n([\s\S]*?)```/.exec(read("CONTRIBUTING.md"))!;
-  const shown = code!
+  const [, code] = sure(/```ts\n([\s\S]*?)```/.exec(read("CONTRIBUTING.md")));
+  const shown = sure(code)
     .replace(/from "\.\.\/rule"/, 'from "../../src/check/rule"')
     .replace(/from "\.\.\/\.\.\/time\/meter"/, 'from "../../src/time/meter"');
   expect(shown).toBe(read("core/test/example/silentBeginning.ts"));
@@ -22,7 +23,9 @@ test("it finds what it says, and nothing where somebody plays or nobody ever doe
   expect(find(late)).toMatchObject([{ tick: 0, duration: 960, message: "Verse begins with 2 beats of silence." }]);
   expect(find(songWith({ line: "| C | F |", bass: ["0 C2 2"] }))).toEqual([]);
   expect(find(songWith({}))).toEqual([]);
-  expect(find(edit(songWith({ bass: ["2 C2 2"] }), { do: "setHit", section: "s1", drum: "kick", start: 240, velocity: 90 }))).toEqual([]);
+  expect(
+    find(edit(songWith({ bass: ["2 C2 2"] }), { do: "setHit", section: "s1", drum: "kick", start: 240, velocity: 90 })),
+  ).toEqual([]);
 });
 
 test("it has all that a rule has", () => {
@@ -36,7 +39,9 @@ test("it has all that a rule has", () => {
 
 test("every file, folder and name that the recipes point at is there", () => {
   const text = read("CONTRIBUTING.md");
-  const paths = [...text.matchAll(/`((?:core|web|server|docs|bench|e2e|demo|scripts)\/[\w./-]*)`/g)].map((m) => m[1]!);
+  const paths = [...text.matchAll(/`((?:core|web|server|docs|bench|e2e|demo|scripts)\/[\w./-]*)`/g)].map((m) =>
+    nth(m, 1),
+  );
   expect(paths.length).toBeGreaterThan(15);
   for (const file of paths) expect([file, exists(file)]).toEqual([file, true]);
   expect(text).toContain("defineEdit");

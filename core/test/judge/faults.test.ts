@@ -1,3 +1,4 @@
+import { nth } from "../../src/base/list";
 import { checkSong, type Profile } from "../../src/index";
 import { BAND_INJECTORS } from "./bandInjectors";
 import { BAND_KEYS, cleanBand, tallyBandFaults } from "./putBandFaults";
@@ -9,13 +10,13 @@ test("four-part forms as the writer sets them have nothing at warning or above i
     for (const by of shiftsOf(form).filter((_, i) => i % 5 === form % 5))
       for (const profile of ["chorale", "band"] as Profile[])
         expect([
-          FORMS[form]![1],
+          nth(FORMS, form)[1],
           by,
           profile,
           checkSong(cleanSong(form, by).song, { profile })
             .filter(counts)
             .map((f) => f.message),
-        ]).toEqual([FORMS[form]![1], by, profile, []]);
+        ]).toEqual([nth(FORMS, form)[1], by, profile, []]);
 });
 
 test("of faults that are put in at random each is found, and nothing is reported that does not touch what was changed", () => {
@@ -23,7 +24,8 @@ test("of faults that are put in at random each is found, and nothing is reported
   const tallies = tallyFaults(70, 17, "chorale", (text) => told.push(text));
   expect(told).toEqual([]);
   expect([...tallies.keys()].sort()).toEqual(Object.keys(INJECTORS).sort());
-  for (const [rule, { put, found, right }] of tallies) expect([rule, put > 0, found, right >= put]).toEqual([rule, true, put, true]);
+  for (const [rule, { put, found, right }] of tallies)
+    expect([rule, put > 0, found, right >= put]).toEqual([rule, true, put, true]);
 });
 
 test("a band that plays without a fault has nothing at warning or above, whichever school judges; what is put into it is found, and nothing else", () => {

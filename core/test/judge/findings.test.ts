@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import { applyEdit, checkSong, must, parseSong, RULES, severityOf, type Finding, type Song } from "../../src/index";
 import { edit, songWith } from "../helpers";
 import { withLines } from "./lines";
@@ -17,48 +18,59 @@ describe("the same fault of one part", () => {
   test("is one finding with its places in order, one fix for each and one for all", () => {
     const song = tooHigh(64);
     const [found, ...more] = checkSong(song);
-    expect([found!.rule, more]).toEqual(["out-of-range", []]);
-    expect(found!.places.map((p) => p.tick)).toEqual(Array.from({ length: 64 }, (_, b) => b * 1920));
-    expect(found!.amount).toBe("64 places");
-    expect(new Set(found!.places.map((p) => p.id)).size).toBe(64);
-    expect(found!.where.notes).toHaveLength(64);
-    const all = found!.fixes.at(-1)!;
+    expect([sure(found).rule, more]).toEqual(["out-of-range", []]);
+    expect(sure(found).places.map((p) => p.tick)).toEqual(Array.from({ length: 64 }, (_, b) => b * 1920));
+    expect(sure(found).amount).toBe("64 places");
+    expect(new Set(sure(found).places.map((p) => p.id)).size).toBe(64);
+    expect(sure(found).where.notes).toHaveLength(64);
+    const all = lastOf(sure(found).fixes);
     expect(checkSong(edit(song, all.edit))).toEqual([]);
-    expect(of(edit(song, found!.places[3]!.fixes[0]!.edit), "out-of-range")[0]!.places).toHaveLength(63);
+    expect(firstOf(of(edit(song, firstOf(nth(sure(found).places, 3).fixes).edit), "out-of-range")).places).toHaveLength(
+      63,
+    );
   });
 
   test("let stand in one place is open in the others; let stand in all it is listed apart; lifted it is open again", () => {
     const song = tooHigh(4);
     const [found] = checkSong(song);
-    const one = edit(song, { do: "waive", finding: found!.places[1]!.id, reason: "a shout" });
+    const one = edit(song, { do: "waive", finding: nth(sure(found).places, 1).id, reason: "a shout" });
     const [open, waived] = of(one, "out-of-range");
-    expect([open!.places.length, open!.waived, waived!.places.map((p) => p.tick), waived!.waived]).toEqual([
-      3,
-      undefined,
-      [1920],
-      "a shout",
-    ]);
+    expect([
+      sure(open).places.length,
+      sure(open).waived,
+      sure(waived).places.map((p) => p.tick),
+      sure(waived).waived,
+    ]).toEqual([3, undefined, [1920], "a shout"]);
     // What is let stand outlives an edit that leaves the matter as it was, and not one that changes it.
     const louder = (velocity: number, pitch: string) =>
       edit(one, {
         do: "changeNotes",
         section: "s1",
         part: "melody",
-        notes: [{ id: one.sections[0]!.notes.melody![1]!.id, velocity, pitch }],
+        notes: [{ id: nth(sure(firstOf(one.sections).notes.melody), 1).id, velocity, pitch }],
       });
     expect(of(louder(100, "C6"), "out-of-range").filter((f) => f.waived)).toHaveLength(1);
     expect(of(louder(100, "D6"), "out-of-range").filter((f) => f.waived)).toHaveLength(0);
-    const lifted = edit(one, { do: "unwaive", waiver: one.waivers[0]!.id });
-    expect(of(lifted, "out-of-range")[0]!.places).toHaveLength(4);
-    const whole = edit(song, { do: "waive", rule: "out-of-range", section: "s1", parts: ["melody"], reason: "falsetto" });
+    const lifted = edit(one, { do: "unwaive", waiver: firstOf(one.waivers).id });
+    expect(firstOf(of(lifted, "out-of-range")).places).toHaveLength(4);
+    const whole = edit(song, {
+      do: "waive",
+      rule: "out-of-range",
+      section: "s1",
+      parts: ["melody"],
+      reason: "falsetto",
+    });
     expect(of(whole, "out-of-range").map((f) => [f.waived, f.places.length])).toEqual([["falsetto", 4]]);
   });
 
   test("of two pairs is two findings", () => {
-    const song = edit(withLines("| C | D |", { Tune: ["0 G4 4", "4 A4 4"], Alto: ["0 C4 4", "4 D4 4"], Tenor: ["0 G3 4", "4 A3 4"] }), {
-      do: "setProfile",
-      profile: "chorale",
-    });
+    const song = edit(
+      withLines("| C | D |", { Tune: ["0 G4 4", "4 A4 4"], Alto: ["0 C4 4", "4 D4 4"], Tenor: ["0 G3 4", "4 A3 4"] }),
+      {
+        do: "setProfile",
+        profile: "chorale",
+      },
+    );
     const pairs = of(song, "voice-parallels").map((f) => f.where.parts.length);
     expect(pairs.length).toBeGreaterThan(1);
     expect(new Set(of(song, "voice-parallels").map((f) => [...f.where.parts].sort().join())).size).toBe(pairs.length);
@@ -68,15 +80,17 @@ describe("the same fault of one part", () => {
 describe("order", () => {
   test("graver first; of one severity what lasts, is loud, on the beat and often is noticed more", () => {
     const weight = (notes: { start: number; duration: number; velocity: number }[]) =>
-      of(
-        edit(songWith({ line: "| C | C | C |" }), {
-          do: "setNotes",
-          section: "s1",
-          part: "melody",
-          notes: notes.map((n) => ({ ...n, pitch: "C6" })),
-        }),
-        "out-of-range",
-      )[0]!.weight;
+      firstOf(
+        of(
+          edit(songWith({ line: "| C | C | C |" }), {
+            do: "setNotes",
+            section: "s1",
+            part: "melody",
+            notes: notes.map((n) => ({ ...n, pitch: "C6" })),
+          }),
+          "out-of-range",
+        ),
+      ).weight;
     const usual = { start: 0, duration: 480, velocity: 80 };
     expect(weight([{ ...usual, duration: 960 }])).toBeGreaterThan(weight([usual]));
     expect(weight([{ ...usual, velocity: 110 }])).toBeGreaterThan(weight([usual]));
@@ -92,16 +106,11 @@ describe("order", () => {
 describe("how grave a rule is in a song", () => {
   const song = tooHigh(2);
   test("is what the school has, unless the song says otherwise; nothing else changes", () => {
-    expect(of(song, "out-of-range")[0]!.severity).toBe("fault");
+    expect(firstOf(of(song, "out-of-range")).severity).toBe("fault");
     const set = edit(song, { do: "setSeverity", rule: "out-of-range", severity: "note" });
-    expect(of(set, "out-of-range")[0]!.severity).toBe("note");
+    expect(firstOf(of(set, "out-of-range")).severity).toBe("note");
     for (const profile of ["chorale", "band", "jazz", "loop"] as const)
-      expect(
-        severityOf(
-          RULES.find((r) => r.id === "out-of-range")!,
-          { ...set, profile },
-        ),
-      ).toBe("note");
+      expect(severityOf(sure(RULES.find((r) => r.id === "out-of-range")), { ...set, profile })).toBe("note");
     const off = edit(set, { do: "setSeverity", rule: "out-of-range", severity: "off" });
     expect(of(off, "out-of-range")).toEqual([]);
     expect(must(parseSong(JSON.parse(JSON.stringify(off))))).toEqual(off);

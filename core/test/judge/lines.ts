@@ -1,16 +1,21 @@
+import { lastOf, sure } from "../../src/base/list";
 import type { Part, Song } from "../../src/index";
 import { edit, notesOf, songWith } from "../helpers";
 
 /** A song whose lines are written as "beat pitch beats", by name; the first is the tune. Voices are a choir, so that ranges say nothing. */
-export function withLines(line: string, lines: Record<string, string[]>, more: { key?: string; bars?: number } = {}): Song {
+export function withLines(
+  line: string,
+  lines: Record<string, string[]>,
+  more: { key?: string; bars?: number } = {},
+): Song {
   const [first, ...others] = Object.entries(lines);
-  const base = songWith({ line, ...(more.key ? { key: more.key } : {}), melody: first![1] });
+  const base = songWith({ line, ...(more.key ? { key: more.key } : {}), melody: sure(first)[1] });
   const start = more.bars ? edit(base, { do: "setSection", section: "s1", bars: more.bars }) : base;
-  const song = edit(start, { do: "setPart", part: "melody", instrument: "choir", name: first![0] });
+  const song = edit(start, { do: "setPart", part: "melody", instrument: "choir", name: sure(first)[0] });
   return others.reduce((s, [name, notes]) => {
     const bass = name === "Bass";
     const added = bass ? s : edit(s, { do: "addPart", name, role: "vocal", instrument: "choir" });
-    const part = bass ? "bass" : added.parts.find((p) => p.name === name)!.id;
+    const part = bass ? "bass" : sure(added.parts.find((p) => p.name === name)).id;
     const list = notesOf(notes);
     return edit(added, { do: "setNotes", section: "s1", part, notes: list });
   }, song);
@@ -40,7 +45,7 @@ export function band(line: string, parts: Record<string, BandPart>, more: { key?
     const added = own
       ? edit(song, { do: "setPart", part: own.id, name, instrument })
       : edit(song, { do: "addPart", name, role, instrument });
-    const part = own?.id ?? added.parts.find((p) => p.name === name)!.id;
+    const part = own?.id ?? sure(added.parts.find((p) => p.name === name)).id;
     const notes = notesOf(texts);
     return edit(added, { do: "setNotes", section: "s1", part, notes });
   }, long);
@@ -49,13 +54,13 @@ export function band(line: string, parts: Record<string, BandPart>, more: { key?
 /** A second section after the first, with the same parts; notes by the name of the part. */
 export function thenSection(song: Song, line: string, bars: number, notes: Record<string, readonly string[]>): Song {
   const added = edit(song, { do: "addSection", name: "Chorus", bars });
-  const id = added.sections.at(-1)!.id;
+  const id = lastOf(added.sections).id;
   return Object.entries(notes).reduce(
     (s, [name, texts]) =>
       edit(s, {
         do: "setNotes",
         section: id,
-        part: s.parts.find((p) => p.name === name)!.id,
+        part: sure(s.parts.find((p) => p.name === name)).id,
         notes: notesOf(texts),
       }),
     edit(added, { do: "setLine", section: id, line }),

@@ -1,5 +1,17 @@
+import { firstOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
-import { bringsAt, checkSong, createChecker, factsOf, momentAt, momentsOf, must, realize, tryFixes, type Song } from "../../src/index";
+import {
+  bringsAt,
+  checkSong,
+  createChecker,
+  factsOf,
+  momentAt,
+  momentsOf,
+  must,
+  realize,
+  tryFixes,
+  type Song,
+} from "../../src/index";
 import { cleanSong, INJECTORS } from "./putFaults";
 import { demoSongs } from "../demos";
 import { edit, songWith } from "../helpers";
@@ -7,9 +19,17 @@ import { withLines } from "./lines";
 
 describe("a moment", () => {
   test("holds everything that sounds then, high to low, with what each is over the chord, the bass and under the tune", () => {
-    const song = withLines("| C | F |", { Tune: ["0 G4 4", "4 A4 4"], Alto: ["0 E4 2", "2 F4 2"], Bass: ["0 C3 4", "4 F2 4"] });
+    const song = withLines("| C | F |", {
+      Tune: ["0 G4 4", "4 A4 4"],
+      Alto: ["0 E4 2", "2 F4 2"],
+      Bass: ["0 C3 4", "4 F2 4"],
+    });
     const first = must(momentAt(song, "s1", 0));
-    expect([first.where, first.chord, first.notes.map((n) => [n.name, n.pitch, n.role, n.overBass, n.toTune, n.struck])]).toEqual([
+    expect([
+      first.where,
+      first.chord,
+      first.notes.map((n) => [n.name, n.pitch, n.role, n.overBass, n.toTune, n.struck]),
+    ]).toEqual([
       "bar 1, beat 1",
       "C",
       [
@@ -20,7 +40,7 @@ describe("a moment", () => {
     ]);
     const second = must(momentAt(song, "s1", 960));
     expect(second.notes.map((n) => n.struck)).toEqual([false, true, false]);
-    expect(second.notes[1]!.role).toMatch(/fourth|eleventh/);
+    expect(nth(second.notes, 1).role).toMatch(/fourth|eleventh/);
     expect(first.roughness).toBeGreaterThan(0);
     expect(must(momentsOf(song, "s1")).map((m) => m.tick)).toEqual([0, 960, 1920]);
     expect(momentAt(song, "nowhere", 0).ok).toBe(false);
@@ -29,7 +49,7 @@ describe("a moment", () => {
   test("agrees with the notes of the realized song at any tick", () => {
     fc.assert(
       fc.property(fc.constantFrom(...demoSongs()), fc.nat(7679), (song, tick) => {
-        const section = song.sections[0]!.id;
+        const section = firstOf(song.sections).id;
         const found = must(momentAt(song, section, tick));
         const sounding = realize(song, { section, harmony: true }).parts.flatMap((p) =>
           p.notes.filter((n) => n.start <= found.tick && found.tick < n.start + n.duration).map((n) => n.midi),
@@ -53,7 +73,7 @@ describe("what a layer brings", () => {
   test("a unison double brings nothing, the first of the two stays; a line on unused steps brings all of its attacks", () => {
     const tune = ["0 C4 1", "1 D4 1", "2 E4 2"];
     const rows = brings(withLines("| C |", { Tune: tune, Double: tune, Off: ["0.5 G4 0.25", "1.5 A4 0.25"] }));
-    const [double, off] = [rows.get("Double")!, rows.get("Off")!];
+    const [double, off] = [sure(rows.get("Double")), sure(rows.get("Off"))];
     expect([double.ownAttacks, double.ownOctaves, double.ownTones]).toEqual([0, 0, 0]);
     expect([...rows.values()].filter((r) => r.spare).map((r) => r.name)).toHaveLength(1);
     expect([off.ownAttacks, off.ownTones, off.spare]).toEqual([1, 1, null]);
@@ -62,7 +82,7 @@ describe("what a layer brings", () => {
   test("an octave double brings its octave and no tone; shares are those of the time, counted tick by tick", () => {
     const rows = brings(withLines("| C |", { Tune: ["0 C5 2", "2 E5 2"], Low: ["0 C3 4"] }));
     expect(rows.get("Low")).toMatchObject({ ownAttacks: 0, ownOctaves: 1, ownTones: 0.5 });
-    expect(rows.get("Tune")!.ownAttacks).toBe(0.5);
+    expect(sure(rows.get("Tune")).ownAttacks).toBe(0.5);
     // A drum on the beat takes the attack as well.
     const drummed = edit(withLines("| C |", { Tune: ["0 C5 2", "2 E5 2"] }), {
       do: "setHit",
@@ -71,7 +91,7 @@ describe("what a layer brings", () => {
       start: 960,
       velocity: 80,
     });
-    expect(brings(drummed).get("Tune")!.ownAttacks).toBe(0.5);
+    expect(sure(brings(drummed).get("Tune")).ownAttacks).toBe(0.5);
     expect(factsOf(drummed).get(bringsAt, "nowhere")).toEqual([]);
   });
 });
@@ -86,7 +106,7 @@ describe("fixes are tried", () => {
     const checker = createChecker();
     let tried = 0;
     for (const [i, rule] of Object.keys(INJECTORS).entries()) {
-      const faulty = INJECTORS[rule]!({ ...cleanSong(i % 10, 0), pick });
+      const faulty = sure(INJECTORS[rule])({ ...cleanSong(i % 10, 0), pick });
       if (!faulty) continue;
       const before = new Set(checkSong(faulty.song).flatMap((f) => f.places.map((p) => `${f.rule}|${p.tick}`)));
       for (const f of checker.section(faulty.song, "s1"))
@@ -96,7 +116,9 @@ describe("fixes are tried", () => {
             const after = edit(faulty.song, t.fix.edit);
             const grave = (s: string) => ["fault", "warning", "note"].indexOf(s);
             const now = checkSong(after).filter((x) => grave(x.severity) <= grave(f.severity));
-            const added = now.flatMap((x) => x.places.map((p) => `${x.rule}|${p.tick}`)).filter((id) => !before.has(id));
+            const added = now
+              .flatMap((x) => x.places.map((p) => `${x.rule}|${p.tick}`))
+              .filter((id) => !before.has(id));
             expect([f.rule, t.fix.label, t.mends]).toEqual([f.rule, t.fix.label, true]);
             // By rule and place alone it cannot be more than what is told.
             if (t.brings === null) expect([f.rule, t.fix.label, added]).toEqual([f.rule, t.fix.label, []]);
@@ -110,13 +132,21 @@ describe("fixes are tried", () => {
     const [f] = checkSong(song).filter((x) => x.rule === "long-outside");
     const [bad, gone] = tryFixes(
       song,
-      f!,
+      sure(f),
       [
-        { label: "worse", edit: { do: "changeNotes", section: "s1", part: "bass", notes: [{ id: f!.where.notes[0]!, pitch: "F#2" }] } },
+        {
+          label: "worse",
+          edit: {
+            do: "changeNotes",
+            section: "s1",
+            part: "bass",
+            notes: [{ id: firstOf(sure(f).where.notes), pitch: "F#2" }],
+          },
+        },
         { label: "nobody", edit: { do: "removeNotes", section: "s1", part: "bass", notes: ["nobody"] } },
       ],
-      [f!.places[0]!.id],
+      [firstOf(sure(f).places).id],
     );
-    expect([bad!.mends, gone]).toEqual([true, { fix: gone!.fix, mends: false, brings: null }]);
+    expect([sure(bad).mends, gone]).toEqual([true, { fix: sure(gone).fix, mends: false, brings: null }]);
   });
 });

@@ -1,3 +1,4 @@
+import { sure } from "../../src/base/list";
 import type { Jotted } from "./bandSong";
 import { edit } from "../helpers";
 
@@ -31,7 +32,14 @@ export const MORE_SONGS: readonly Jotted[] = [
         parts: {
           Voice: "E3 q G B h | C4 q B3 G h | B3 q D4 B3 h | A3 h. r q | B3 q D4 E h | E4 q D C h | C4 w | B3 h F#3 q r",
           Left: {
-            layouts: { Em: "E2 B2 E3 G3", C: "C3 G3 C4 E4", G: "G2 D3 G3 B3", D: "D3 A3 D4 F#4", Am: "A2 E3 A3 C4", B7: "B2 F#3 A3 D#4" },
+            layouts: {
+              Em: "E2 B2 E3 G3",
+              C: "C3 G3 C4 E4",
+              G: "G2 D3 G3 B3",
+              D: "D3 A3 D4 F#4",
+              Am: "A2 E3 A3 C4",
+              B7: "B2 F#3 A3 D#4",
+            },
             rhythm: "x---x---x---x---",
           },
           Right: "G4 w | r | B4 w | A4 w | r w | G4 w | E4 w | C5 w",
@@ -76,7 +84,10 @@ export const MORE_SONGS: readonly Jotted[] = [
         line: "| A7 | Am7 | D7 | E7 |",
         parts: {
           Voice: "E3 q G A h | C4 q A3 G h | F#3 q A h. | E3 w",
-          Organ: { layouts: { A7: "G3 C#4 E4", Am7: "G3 C#4 E4", D7: "F#3 C4 D4", E7: "G#3 B3 D4" }, rhythm: "x-----x-x-----x-" },
+          Organ: {
+            layouts: { A7: "G3 C#4 E4", Am7: "G3 C#4 E4", D7: "F#3 C4 D4", E7: "G#3 B3 D4" },
+            rhythm: "x-----x-x-----x-",
+          },
           Guitar: {
             layouts: { A7: "A2 E3 G3 C#4", Am7: "A2 E3 G3 C#4", D7: "D3 A3 C4 F#4", E7: "E2 B2 D3 G#3" },
             rhythm: "x.x.x.x.x.x.x.x.",
@@ -155,7 +166,12 @@ export const MORE_SONGS: readonly Jotted[] = [
         },
         drums: { shaker: "o.o.o.o.o.o.o.o.", kick: "X...............", rim: "...x..x.......x." },
         also: (song, section) =>
-          edit(song, { do: "setPlaying", section, part: song.parts.find((p) => p.name === "Guitar")!.id, voicing: { capo: 2 } }),
+          edit(song, {
+            do: "setPlaying",
+            section,
+            part: sure(song.parts.find((p) => p.name === "Guitar")).id,
+            voicing: { capo: 2 },
+          }),
       },
     },
     form: ["Round", "Round"],
@@ -202,7 +218,7 @@ export const MORE_SONGS: readonly Jotted[] = [
           edit(song, {
             do: "addNote",
             section,
-            part: song.parts.find((p) => p.name === "Trumpet")!.id,
+            part: sure(song.parts.find((p) => p.name === "Trumpet")).id,
             note: { start: 3 * 1920, duration: 1920, pitch: "F5", velocity: 88 },
           }),
       },

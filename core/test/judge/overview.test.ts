@@ -1,4 +1,16 @@
-import { applyEdit, checkSong, factsOf, formRealized, must, overviewOf, parseSong, safeFixes, type Finding, type Song } from "../../src/index";
+import { firstOf, nth, sure } from "../../src/base/list";
+import {
+  applyEdit,
+  checkSong,
+  factsOf,
+  formRealized,
+  must,
+  overviewOf,
+  parseSong,
+  safeFixes,
+  type Finding,
+  type Song,
+} from "../../src/index";
 import { BAND_SONGS } from "./bandSongs";
 import { songOf } from "./bandSong";
 import { demoSongs } from "../demos";
@@ -42,24 +54,24 @@ test("what is safe mends every place it names, brings no fault and no warning, a
 }, 30_000);
 
 test("what is left with a reason, and what was not named, stays", () => {
-  const song = songOf(BAND_SONGS[0]!);
-  const section = song.sections[1]!.id;
-  const high = grave(song).find((f) => f.rule === "out-of-range")!;
-  const waived = edit(song, { do: "waive", finding: high.places[0]!.id, reason: "a shout" });
+  const song = songOf(firstOf(BAND_SONGS));
+  const section = nth(song.sections, 1).id;
+  const high = sure(grave(song).find((f) => f.rule === "out-of-range"));
+  const waived = edit(song, { do: "waive", finding: firstOf(high.places).id, reason: "a shout" });
   expect(safeFixes(waived, section, []).edit).toBeNull();
   const safe = safeFixes(
     waived,
     section,
     checkSong(waived).map((f) => f.id),
   );
-  expect(safe.steps.some((s) => s.place.id === high.places[0]!.id)).toBe(false);
+  expect(safe.steps.some((s) => s.place.id === firstOf(high.places).id)).toBe(false);
   expect(safe.steps.length + safe.left).toBeGreaterThan(0);
 });
 
 test("the overview has every bar of the form, with as many places as are found there in each pass", () => {
   for (const song of songs) {
     const { bars } = overviewOf(song);
-    const length = song.form.reduce((sum, p) => sum + song.sections.find((s) => s.id === p.sectionId)!.bars, 0);
+    const length = song.form.reduce((sum, p) => sum + sure(song.sections.find((s) => s.id === p.sectionId)).bars, 0);
     expect(bars).toHaveLength(length);
     const sum = bars.reduce((n, b) => n + b.found.fault + b.found.warning + b.found.note, 0);
     const open = checkSong(song).filter((f) => f.waived === undefined);
@@ -75,7 +87,7 @@ test("registers are those of the notes; four fifths of the time lie in the middl
   for (const song of songs) {
     const real = factsOf(song).get(formRealized, "played");
     for (const r of overviewOf(song).registers) {
-      const { notes } = real.parts.find((p) => p.id === r.part)!;
+      const { notes } = sure(real.parts.find((p) => p.id === r.part));
       expect([r.low, r.high]).toEqual([Math.min(...notes.map((n) => n.midi)), Math.max(...notes.map((n) => n.midi))]);
       const time = (list: typeof notes) => list.reduce((sum, n) => sum + n.duration, 0);
       const inside = notes.filter((n) => n.midi >= r.middle[0] && n.midi <= r.middle[1]);
@@ -90,11 +102,15 @@ test("a double in unison covers all of a part, one two octaves away nothing, a s
       Tune: ["melody", "flute", ["0 C5 2", "2 E5 2"]],
       Other: ["counter", "strings", [`0 ${pitch}5 2`, "2 E5 2"]],
     });
-    const part = song.parts.find((p) => p.name === "Other")!.id;
-    const notes = song.sections[0]!.notes[part]!.map((n) => ({ id: n.id, velocity, ...(pitch === "C" ? {} : { pitch: "C3" }) }));
+    const part = sure(song.parts.find((p) => p.name === "Other")).id;
+    const notes = sure(firstOf(song.sections).notes[part]).map((n) => ({
+      id: n.id,
+      velocity,
+      ...(pitch === "C" ? {} : { pitch: "C3" }),
+    }));
     const { covering } = overviewOf(edit(song, { do: "changeNotes", section: "s1", part, notes }));
     const at = (id: string) => covering.parts.findIndex((p) => p.id === id);
-    return covering.share[at("melody")]![at(part)];
+    return nth(covering.share, at("melody"))[at(part)];
   };
   expect([of("C", 90), of("D", 90), of("C", 40)]).toEqual([1, 0, 0]);
 });

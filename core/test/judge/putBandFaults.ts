@@ -1,3 +1,4 @@
+import { nth, sure } from "../../src/base/list";
 import { applyEdit, checkSong, must, RULES, transposeSong, type Profile, type Song } from "../../src/index";
 import { random } from "../../src/base/random";
 import { BAND_INJECTORS } from "./bandInjectors";
@@ -34,7 +35,8 @@ const CLEAN: Jotted = {
     Chorus: {
       line: "| F | C | Dm | G7 | F | C | G | C |",
       parts: {
-        Voice: "C5 q A A r | C5 q G G r | D5 q A A r | D5 q B B r | A4 q C5 C r | G4 q C5 C r | B4 q D5 D r | C5 q G G r",
+        Voice:
+          "C5 q A A r | C5 q G G r | D5 q A A r | D5 q B B r | A4 q C5 C r | G4 q C5 C r | B4 q D5 D r | C5 q G G r",
         Pipe: "r w | r h. G5 e E | r w | r h. F5 e D | r w | r h. E5 e C | r w | r h. G5 e E",
         Piano: { layouts: KEYS, rhythm: "x---....x---....", velocity: 64 },
         Bass: { low: "E1", steps: "R-----5-R---5---" },
@@ -63,11 +65,11 @@ export function tallyBandFaults(count: number, seed: number, told?: (text: strin
   const out = new Map<string, Tally>(rules.map((r) => [r, { put: 0, found: 0, right: 0, wrong: 0 }]));
   const bases = new Map<string, { song: Song; ids: Set<string> }>();
   for (let done = 0, tries = 0; done < count && tries < count * 20; tries++) {
-    const rule = rules[tries % rules.length]!;
-    const { severity } = RULES.find((r) => r.id === rule)!;
+    const rule = nth(rules, tries % rules.length);
+    const { severity } = sure(RULES.find((r) => r.id === rule));
     const schools = (["band", "jazz", "loop"] as const).filter((p) => severity[p] !== "off");
-    const profile = schools[pick(schools.length)]!;
-    const by = BAND_KEYS[pick(BAND_KEYS.length)]!;
+    const profile = nth(schools, pick(schools.length));
+    const by = nth(BAND_KEYS, pick(BAND_KEYS.length));
     const known = bases.get(`${by}:${profile}`);
     const song = known?.song ?? cleanBand(by, profile);
     const ids =
@@ -78,16 +80,16 @@ export function tallyBandFaults(count: number, seed: number, told?: (text: strin
           .flatMap((f) => f.places.map((p) => p.id)),
       );
     bases.set(`${by}:${profile}`, { song, ids });
-    const section = song.sections[pick(2)]!.id;
-    const part = (name: string) => song.parts.find((p) => p.name === name)!.id;
-    const put = BAND_INJECTORS[rule]!({
+    const section = nth(song.sections, pick(2)).id;
+    const part = (name: string) => sure(song.parts.find((p) => p.name === name)).id;
+    const put = sure(BAND_INJECTORS[rule])({
       song,
       pick,
       part,
       section,
-      list: (name) => song.sections.find((s) => s.id === section)!.notes[part(name)] ?? [],
+      list: (name) => sure(song.sections.find((s) => s.id === section)).notes[part(name)] ?? [],
     });
-    const tally = out.get(rule)!;
+    const tally = sure(out.get(rule));
     const places = put
       ? checkSong(put.song)
           .filter((f) => f.waived === undefined)
@@ -97,7 +99,9 @@ export function tallyBandFaults(count: number, seed: number, told?: (text: strin
     done++;
     tally.put++;
     const touches = (p: { notes: string[]; parts: string[] }) =>
-      (!put.notes && !put.parts) || p.notes.some((n) => put.notes?.includes(n)) || p.parts.some((x) => put.parts?.includes(x));
+      (!put.notes && !put.parts) ||
+      p.notes.some((n) => put.notes?.includes(n)) ||
+      p.parts.some((x) => put.parts?.includes(x));
     if (places.some((p) => p.rule === rule && touches(p))) tally.found++;
     else told?.(`missed ${rule} (${profile} ${by} ${section})`);
     for (const p of places.filter((x) => x.grave && !ids.has(x.id))) {

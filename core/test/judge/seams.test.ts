@@ -1,4 +1,15 @@
-import { applyEdit, createChecker, must, passView, realize, secondsAt, type Edit, type Finding, type Song } from "../../src/index";
+import { firstOf, lastOf, nth, sure } from "../../src/base/list";
+import {
+  applyEdit,
+  createChecker,
+  must,
+  passView,
+  realize,
+  secondsAt,
+  type Edit,
+  type Finding,
+  type Song,
+} from "../../src/index";
 import { demoSongs } from "../demos";
 import { edit, notesOf, songWith } from "../helpers";
 
@@ -6,18 +17,27 @@ const checkSection = (song: Song, section: string): Finding[] => createChecker()
 
 /** A verse in F and a chorus, with what the bass plays at the end of the one and the beginning of the other. */
 function joined(end: readonly string[], begin: readonly string[]): Song {
-  const song = edit(songWith({ key: "F major", line: "| F | F |", bass: [...end] }), { do: "addSection", name: "Chorus", bars: 1 });
-  const id = song.sections[1]!.id;
-  return edit(song, { do: "setLine", section: id, line: "| Db |" }, { do: "setNotes", section: id, part: "bass", notes: notesOf(begin) });
+  const song = edit(songWith({ key: "F major", line: "| F | F |", bass: [...end] }), {
+    do: "addSection",
+    name: "Chorus",
+    bars: 1,
+  });
+  const id = nth(song.sections, 1).id;
+  return edit(
+    song,
+    { do: "setLine", section: id, line: "| Db |" },
+    { do: "setNotes", section: id, part: "bass", notes: notesOf(begin) },
+  );
 }
-const seams = (song: Song, section = "s1"): Finding[] => checkSection(song, section).filter((f) => f.rule.startsWith("seam-"));
+const seams = (song: Song, section = "s1"): Finding[] =>
+  checkSection(song, section).filter((f) => f.rule.startsWith("seam-"));
 const messages = (song: Song) => seams(song).flatMap((f) => f.places.map((p) => p.message));
 
 test("a finding at a seam names both sides; a pass in another key is judged as it sounds", () => {
   const song = joined(["0 F2 4", "4 F2 3", "7 E2 1"], ["0 Db2 4"]);
   expect(messages(song)).toEqual(["Bass leads with E2 at bar 2, beat 4 of Verse, but Chorus begins on Db."]);
   // A semitone lower the chorus begins on C, and E leads there by nothing either; a whole tone higher, on Eb, it leads by step.
-  const chorus = song.form[1]!.id;
+  const chorus = nth(song.form, 1).id;
   expect(messages(edit(song, { do: "setPass", pass: chorus, transpose: 2 }))).toEqual([]);
   // Both moved alike say the same of the sounding notes.
   const moved = edit(song, ...song.form.map((p): Edit => ({ do: "setPass", pass: p.id, transpose: 2 })));
@@ -27,8 +47,8 @@ test("a finding at a seam names both sides; a pass in another key is judged as i
 test("a pass with another ending is judged by it, and mended in it alone", () => {
   const song = joined(["0 F2 4", "4 F2 3", "7 Eb2 1"], ["0 Db2 4"]);
   expect(messages(song)).toEqual([]);
-  const pass = song.form[0]!.id;
-  const id = song.sections[0]!.notes.bass!.at(-1)!.id;
+  const pass = firstOf(song.form).id;
+  const id = lastOf(sure(firstOf(song.sections).notes.bass)).id;
   const own = edit(song, {
     do: "inPass",
     pass,
@@ -36,8 +56,8 @@ test("a pass with another ending is judged by it, and mended in it alone", () =>
     edit: { do: "changeNotes", section: "s1", part: "bass", notes: [{ id, pitch: "E2" }] },
   });
   const [finding] = seams(own);
-  expect(finding!.message).toMatch(/E2 at bar 2, beat 4 of Verse/);
-  const mended = must(applyEdit(own, finding!.fixes[0]!.edit)).song;
+  expect(sure(finding).message).toMatch(/E2 at bar 2, beat 4 of Verse/);
+  const mended = must(applyEdit(own, firstOf(sure(finding).fixes).edit)).song;
   expect(mended.sections).toEqual(own.sections);
   expect(seams(mended)).toEqual([]);
 });
@@ -47,10 +67,10 @@ test("where a section goes on in two ways, each seam is told, and the one that i
   // Verse (leading back to F), verse, chorus.
   const song = edit(two, { do: "addPass", section: "s1", at: 0 });
   const [finding] = seams(song);
-  expect(finding!.message).toMatch(/but Chorus begins on Db/);
-  const [fix] = finding!.fixes;
-  expect(fix!.label).toMatch(/in this pass alone$/);
-  const mended = must(applyEdit(song, fix!.edit)).song;
+  expect(sure(finding).message).toMatch(/but Chorus begins on Db/);
+  const [fix] = sure(finding).fixes;
+  expect(sure(fix).label).toMatch(/in this pass alone$/);
+  const mended = must(applyEdit(song, sure(fix).edit)).song;
   expect(mended.sections).toEqual(song.sections);
   expect(mended.form.map((p) => p.own?.length ?? 0)).toEqual([0, 1, 0]);
 });
@@ -60,10 +80,15 @@ function unfolded(song: Song): Song {
   return {
     ...song,
     sections: song.form.map((pass, i) => {
-      const section = passView(song, pass.id).sections.find((s) => s.id === pass.sectionId)!;
+      const section = sure(passView(song, pass.id).sections.find((s) => s.id === pass.sectionId));
       return { ...section, id: `u${i}`, name: pass.name ?? section.name };
     }),
-    form: song.form.map(({ id, muted, bars }, i) => ({ id, sectionId: `u${i}`, ...(muted ? { muted } : {}), ...(bars ? { bars } : {}) })),
+    form: song.form.map(({ id, muted, bars }, i) => ({
+      id,
+      sectionId: `u${i}`,
+      ...(muted ? { muted } : {}),
+      ...(bars ? { bars } : {}),
+    })),
   };
 }
 
@@ -88,7 +113,9 @@ describe.each(demoSongs().map((s): [string, Song] => [s.title, s]))("%s, folded 
       const text = (findings: Finding[]) =>
         findings
           .filter((f) => !BETWEEN.has(f.rule))
-          .flatMap((f) => f.places.map((p) => [f.rule, f.severity, p.tick, p.message.replace(/ \(time \d+\)| again/g, "")].join(" ")))
+          .flatMap((f) =>
+            f.places.map((p) => [f.rule, f.severity, p.tick, p.message.replace(/ \(time \d+\)| again/g, "")].join(" ")),
+          )
           .sort();
       const folded = text(checkSection(passView(song, pass.id, true), pass.sectionId));
       expect([pass.name ?? i, text(checkSection(flat, `u${i}`))]).toEqual([pass.name ?? i, folded]);

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
 import { must, parseChord, pathsOf, voicingSpace } from "../../src/index";
 import { cheapestPrepared, prepare } from "../../src/search/lattice";
@@ -23,34 +24,39 @@ function latticeOf(columns: readonly Made[], closed: boolean, counted = { steps:
   return {
     sizes: columns.map((c) => c.places.length),
     closed,
-    node: (c, i) => columns[c]!.costs[i]!,
+    node: (c, i) => nth(nth(columns, c).costs, i),
     step(c, i, j) {
       counted.steps++;
-      const [from, to] = [columns[c]!, columns[after(c)]!];
+      const [from, to] = [nth(columns, c), nth(columns, after(c))];
       const odd = (from.salt * 31 + to.salt * 17 + i * 7 + j * 13) % 11;
-      return odd === 10 ? Infinity : Math.abs(from.places[i]! - to.places[j]!) + (odd < 4 ? odd : 0);
+      return odd === 10 ? Infinity : Math.abs(nth(from.places, i) - nth(to.places, j)) + (odd < 4 ? odd : 0);
     },
-    alike: (c) => columns[c]!,
-    groups: (c) => Int32Array.from(columns[c]!.places, (p) => groups[c]!.indexOf(group(p))),
-    kinds: (c) => Int32Array.from(groups[c]!, (g) => g % 2),
-    places: (c) => Float64Array.from(columns[c]!.places, (p) => p % GROUP),
+    alike: (c) => nth(columns, c),
+    groups: (c) => Int32Array.from(nth(columns, c).places, (p) => nth(groups, c).indexOf(group(p))),
+    kinds: (c) => Int32Array.from(nth(groups, c), (g) => g % 2),
+    places: (c) => Float64Array.from(nth(columns, c).places, (p) => p % GROUP),
     leastBetween(c, g, h) {
-      const [from, to] = [groups[c]![g]!, groups[after(c)]![h]!];
+      const [from, to] = [nth(nth(groups, c), g), nth(nth(groups, after(c)), h)];
       // Inside a group places are as far apart as they are; between others of one kind no more is promised than holds with it.
       return from === to ? 0 : Math.max(0, apart(from, to) - (from % 2 === to % 2 ? GROUP - 1 : 0));
     },
-    least: (c, i, j) => Math.abs(columns[c]!.places[i]! - columns[after(c)]!.places[j]!),
+    least: (c, i, j) => Math.abs(nth(nth(columns, c).places, i) - nth(nth(columns, after(c)).places, j)),
   };
 }
 
-const cost = fc.oneof({ weight: 9, arbitrary: fc.integer({ min: 0, max: 12 }) }, { weight: 1, arbitrary: fc.constant(Infinity) });
-const made: fc.Arbitrary<Made> = fc.array(fc.tuple(fc.integer({ min: 0, max: 24 }), cost), { minLength: 1, maxLength: 6 }).chain((list) =>
-  fc.record({
-    places: fc.constant(list.map((x) => x[0])),
-    costs: fc.constant(list.map((x) => x[1])),
-    salt: fc.integer({ min: 0, max: 50 }),
-  }),
+const cost = fc.oneof(
+  { weight: 9, arbitrary: fc.integer({ min: 0, max: 12 }) },
+  { weight: 1, arbitrary: fc.constant(Infinity) },
 );
+const made: fc.Arbitrary<Made> = fc
+  .array(fc.tuple(fc.integer({ min: 0, max: 24 }), cost), { minLength: 1, maxLength: 6 })
+  .chain((list) =>
+    fc.record({
+      places: fc.constant(list.map((x) => x[0])),
+      costs: fc.constant(list.map((x) => x[1])),
+      salt: fc.integer({ min: 0, max: 50 }),
+    }),
+  );
 
 /** Every path, one by one. */
 function brute(lattice: BoundedLattice): number {
@@ -60,11 +66,14 @@ function brute(lattice: BoundedLattice): number {
     if (sum === Infinity) return;
     const c = picks.length;
     if (c === n) {
-      best = Math.min(best, sum + (lattice.closed && n > 1 ? lattice.step(n - 1, picks[n - 1]!, picks[0]!) : 0));
+      best = Math.min(
+        best,
+        sum + (lattice.closed && n > 1 ? lattice.step(n - 1, nth(picks, n - 1), firstOf(picks)) : 0),
+      );
       return;
     }
-    for (let i = 0; i < lattice.sizes[c]!; i++)
-      walk([...picks, i], sum + lattice.node(c, i) + (c ? lattice.step(c - 1, picks[c - 1]!, i) : 0));
+    for (let i = 0; i < nth(lattice.sizes, c); i++)
+      walk([...picks, i], sum + lattice.node(c, i) + (c ? lattice.step(c - 1, nth(picks, c - 1), i) : 0));
   };
   walk([], 0);
   return best;
@@ -74,7 +83,7 @@ function brute(lattice: BoundedLattice): number {
 const sumOf = (lattice: BoundedLattice, picks: readonly number[]): number =>
   picks.reduce((sum, x, c) => {
     const onward = c + 1 < picks.length || (lattice.closed && picks.length > 1);
-    return sum + lattice.node(c, x) + (onward ? lattice.step(c, x, picks[(c + 1) % picks.length]!) : 0);
+    return sum + lattice.node(c, x) + (onward ? lattice.step(c, x, nth(picks, (c + 1) % picks.length)) : 0);
   }, 0);
 
 test("a thousand made-up problems, open and closed, cost what the cheapest of all their paths costs", () => {
@@ -93,7 +102,11 @@ test("a thousand made-up problems, open and closed, cost what the cheapest of al
 });
 
 test("after columns are replaced, pinned, put in and taken out, what was kept gives what a search from nothing gives", () => {
-  const change = fc.record({ what: fc.constantFrom("replace", "pin", "insert", "remove", "none"), at: fc.nat(30), column: made });
+  const change = fc.record({
+    what: fc.constantFrom("replace", "pin", "insert", "remove", "none"),
+    at: fc.nat(30),
+    column: made,
+  });
   fc.assert(
     fc.property(
       fc.array(made, { minLength: 2, maxLength: 14 }),
@@ -104,20 +117,17 @@ test("after columns are replaced, pinned, put in and taken out, what was kept gi
         let memory: SearchMemory | undefined = cheapestPruned(latticeOf(columns, closed)).memory;
         for (const { what, at, column } of changes) {
           const c = at % columns.length;
-          const here = columns[c]!;
+          const here = nth(columns, c);
           const i = at % here.places.length;
-          const pinned = { places: [here.places[i]!], costs: [here.costs[i]!], salt: here.salt };
-          const by =
-            what === "replace"
-              ? [column]
-              : what === "pin"
-                ? [pinned]
-                : what === "insert"
-                  ? [column, here]
-                  : what === "remove"
-                    ? []
-                    : [here];
-          columns = columns.length < 2 && !by.length ? columns : [...columns.slice(0, c), ...by, ...columns.slice(c + 1)];
+          const pinned = { places: [nth(here.places, i)], costs: [nth(here.costs, i)], salt: here.salt };
+          let by: Made[];
+          if (what === "replace") by = [column];
+          else if (what === "pin") by = [pinned];
+          else if (what === "insert") by = [column, here];
+          else if (what === "remove") by = [];
+          else by = [here];
+          columns =
+            columns.length < 2 && !by.length ? columns : [...columns.slice(0, c), ...by, ...columns.slice(c + 1)];
           const lattice = latticeOf(columns, closed);
           const found = cheapestPruned(lattice, memory);
           expect(found.path?.cost ?? Infinity).toBe(cheapestPrepared(prepare(lattice))?.cost ?? Infinity);
@@ -131,7 +141,7 @@ test("after columns are replaced, pinned, put in and taken out, what was kept gi
 
 const SYMBOLS = ["Dm9", "G13", "Cmaj9", "A7(b9)", "Fmaj7", "Bm7b5", "E7", "Am6", "D/F#", "Gsus4"];
 const chords = (n: number) =>
-  Array.from({ length: n }, (_, i) => must(parseChord(SYMBOLS[(i * 7 + Math.floor(i / 10)) % SYMBOLS.length]!)));
+  Array.from({ length: n }, (_, i) => must(parseChord(nth(SYMBOLS, (i * 7 + Math.floor(i / 10)) % SYMBOLS.length))));
 
 test("layouts of chords: the same cost as with every step priced, whatever the weights, the school, the instrument and the shape of the top", () => {
   const weight = fc.constantFrom(0, 0.5, 1, 3);
@@ -142,12 +152,19 @@ test("layouts of chords: the same cost as with every step priced, whatever the w
     instrument: fc.constantFrom("piano", "guitar"),
     profile: fc.constantFrom("band" as const, "jazz" as const, "loop" as const),
     topShape: fc.constantFrom("smooth" as const, "still" as const, "rising" as const, "falling" as const),
-    weights: fc.record({ motion: weight, leap: weight, common: weight, topLine: weight, parallels: weight, hand: weight }),
+    weights: fc.record({
+      motion: weight,
+      leap: weight,
+      common: weight,
+      topLine: weight,
+      parallels: weight,
+      hand: weight,
+    }),
   });
   fc.assert(
     fc.property(options, fc.integer({ min: 1, max: 7 }), (o, n) => {
       const space = must(voicingSpace(chords(n), { ...o, range: ["C3", "A4"] }));
-      expect(cheapestPruned(space.lattice).path!.cost).toBeCloseTo(cheapestPrepared(space.prepared)!.cost, 6);
+      expect(sure(cheapestPruned(space.lattice).path).cost).toBeCloseTo(sure(cheapestPrepared(space.prepared)).cost, 6);
     }),
     { numRuns: 24, seed: 5 },
   );
@@ -156,10 +173,13 @@ test("layouts of chords: the same cost as with every step priced, whatever the w
 test("few steps are priced: one in twenty from nothing, and after one pin a small part of those", () => {
   const space = must(voicingSpace(chords(48), { loop: true, voices: 4, range: ["C3", "A5"] }));
   const { sizes } = space.lattice;
-  const all = sizes.reduce((sum, size, c) => sum + size * sizes[(c + 1) % sizes.length]!, 0);
+  const all = sizes.reduce((sum, size, c) => sum + size * nth(sizes, (c + 1) % sizes.length), 0);
   const counting = (lattice: BoundedLattice) => {
     const counted = { steps: 0 };
-    return { counted, lattice: { ...lattice, step: (c: number, i: number, j: number) => (counted.steps++, lattice.step(c, i, j)) } };
+    return {
+      counted,
+      lattice: { ...lattice, step: (c: number, i: number, j: number) => (counted.steps++, lattice.step(c, i, j)) },
+    };
   };
   const nothing = counting(space.lattice);
   const { memory } = cheapestPruned(nothing.lattice);
@@ -168,7 +188,7 @@ test("few steps are priced: one in twenty from nothing, and after one pin a smal
   const pinned = counting(must(voicingSpace(chords(48), { loop: true, voices: 4, range: ["C3", "A5"], pins })).lattice);
   const { path } = cheapestPruned(pinned.lattice, memory);
   expect(pinned.counted.steps).toBeLessThan(nothing.counted.steps / 2);
-  expect(path!.cost).toBeCloseTo(cheapestPruned(pinned.lattice).path!.cost, 6);
+  expect(sure(path).cost).toBeCloseTo(sure(cheapestPruned(pinned.lattice).path).cost, 6);
 });
 
 test("what one search leaves does the next one no harm, be it the same again", () => {
@@ -188,7 +208,7 @@ test("what one search leaves does the next one no harm, be it the same again", (
           { loop: true, ...options },
         ),
       );
-      const [cost, exact] = [pathsOf(space, 1)[0]!.path.cost, cheapestPrepared(space.prepared)!.cost];
+      const [cost, exact] = [firstOf(pathsOf(space, 1)).path.cost, sure(cheapestPrepared(space.prepared)).cost];
       if (Math.abs(cost - exact) > 1e-6) wrong.push([turned.join(" "), cost, exact]);
     }
   expect(wrong).toEqual([]);

@@ -1,3 +1,4 @@
+import { firstOf } from "../../src/base/list";
 import fc from "fast-check";
 import {
   adaptBass,
@@ -71,7 +72,16 @@ const notes = fc.array(
 );
 const song = fc
   .record({
-    key: fc.constantFrom("C major", "F# major", "D# minor", "Ab minor", "E phrygian", "B locrian", "F lydian", "Cb major"),
+    key: fc.constantFrom(
+      "C major",
+      "F# major",
+      "D# minor",
+      "Ab minor",
+      "E phrygian",
+      "B locrian",
+      "F lydian",
+      "Cb major",
+    ),
     meter: fc.constantFrom("4/4", "3/4", "6/8", "7/8", "5/4"),
     bars: fc.array(bar, { minLength: 3, maxLength: 7 }),
     melody: notes,
@@ -92,9 +102,9 @@ test("any song is analyzed, judged and checked; every chord has its words and a 
   run((s) => {
     const key = must(parseKey(s.key));
     const report = analyzeSection(s, "s1");
-    expect(report.chords).toHaveLength(s.sections[0]!.chords.length);
+    expect(report.chords).toHaveLength(firstOf(s.sections).chords.length);
     for (const c of report.chords) expect(JSON.stringify(c)).not.toMatch(/undefined|NaN/);
-    for (const { symbol: text } of s.sections[0]!.chords) {
+    for (const { symbol: text } of firstOf(s.sections).chords) {
       const chord = parseChord(text);
       if (!chord.ok) continue;
       const numeral = romanOf(chord.value, key);
@@ -108,7 +118,7 @@ test("any song is analyzed, judged and checked; every chord has its words and a 
 test("any chord can be changed where it stands, and what comes out is a chord", () => {
   run((s) => {
     const key = must(parseKey(s.key));
-    for (const { symbol: text } of s.sections[0]!.chords) {
+    for (const { symbol: text } of firstOf(s.sections).chords) {
       const read = parseChord(text);
       if (!read.ok) continue;
       const changed = [
@@ -128,9 +138,11 @@ test("any chord can be changed where it stands, and what comes out is a chord", 
 
 test("every offer for any song can be taken and stored, and the bass can follow it", () => {
   run((s) => {
-    const chords = s.sections[0]!.chords;
+    const chords = firstOf(s.sections).chords;
     for (const offer of reharmonize({ song: s, section: "s1", chordIds: chords.map((c) => c.id), range: 0.5 })) {
-      const taken = must(applyEdit(s, { do: "setChords", section: "s1", from: offer.from, to: offer.to, chords: offer.chords })).song;
+      const taken = must(
+        applyEdit(s, { do: "setChords", section: "s1", from: offer.from, to: offer.to, chords: offer.chords }),
+      ).song;
       const follow = adaptBass(s, taken, "s1", "bass", offer.from, offer.to);
       expect(parseSong(follow ? must(applyEdit(taken, follow)).song : taken).ok).toBe(true);
       expect(describeChange(offer.reasons[0])).not.toMatch(/undefined|\{/);
@@ -140,8 +152,10 @@ test("every offer for any song can be taken and stored, and the bass can follow 
       for (const rhythm of RHYTHMS) {
         const found = harmonizations({ song: s, section: "s1", part: as, rhythm }, as);
         if (!found.ok) continue;
-        const to = s.sections[0]!.bars * must(parseMeter(s.meter)).bar;
-        expect(applyEdit(s, { do: "setChords", section: "s1", from: 0, to, chords: found.value[0]!.events }).ok).toBe(true);
+        const to = firstOf(s.sections).bars * must(parseMeter(s.meter)).bar;
+        expect(
+          applyEdit(s, { do: "setChords", section: "s1", from: 0, to, chords: firstOf(found.value).events }).ok,
+        ).toBe(true);
       }
   }, 4);
 });
@@ -151,7 +165,10 @@ test("any song is voiced in every style, if need be freely", () => {
     for (const { id } of VOICING_STYLES) {
       const styled = must(applyEdit(s, { do: "setPlaying", part: "keys", voicing: { style: id } })).song;
       const voiced = must(voiceSection(styled, "s1", "keys"));
-      expect([id, voiced.ids.length]).toEqual([id, s.sections[0]!.chords.filter((c) => c.symbol !== "N.C.").length]);
+      expect([id, voiced.ids.length]).toEqual([
+        id,
+        firstOf(s.sections).chords.filter((c) => c.symbol !== "N.C.").length,
+      ]);
     }
   }, 4);
 });

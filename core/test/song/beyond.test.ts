@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
 import {
   applyEdit,
@@ -27,7 +28,7 @@ const long = edit(
   { do: "setAccents", section: "s1", accents: [0, 1920, 9600, 13440] },
 );
 const bars = (n: number): Edit => ({ do: "setSection", section: "s1", bars: n });
-const section = (song: Song): Section => song.sections[0]!;
+const section = (song: Song): Section => firstOf(song.sections);
 const symbols = (song: Song) =>
   section(song)
     .chords.map((c) => c.symbol)
@@ -47,7 +48,7 @@ describe("a section that becomes shorter", () => {
 
   test("holds nothing past its end", () => {
     expect(symbols(short)).toBe("C Am F G");
-    expect([section(short).notes.bass!.length, section(short).groove.lanes[0]!.hits.length]).toEqual([4, 4]);
+    expect([sure(section(short).notes.bass).length, firstOf(section(short).groove.lanes).hits.length]).toEqual([4, 4]);
     expect(section(short).groove.accents).toEqual([0, 1920]);
     expect(countBeyond(section(short))).toEqual({ chords: 4, notes: 4, hits: 4 });
     expect(countBeyond(section(long))).toEqual({ chords: 0, notes: 0, hits: 0 });
@@ -92,7 +93,11 @@ describe("a section that becomes shorter", () => {
     expect(section(cut).chords.at(-1)).toMatchObject({ symbol: "F", start: 3840, duration: 1920 });
     expect(contents(section(edit(cut, bars(8))))).toEqual(contents(section(held)));
     // Renamed meanwhile, both halves stand, each with an id of its own.
-    const renamed = edit(cut, { do: "setChord", section: "s1", chord: section(cut).chords.at(-1)!.id, symbol: "Fm" }, bars(8));
+    const renamed = edit(
+      cut,
+      { do: "setChord", section: "s1", chord: lastOf(section(cut).chords).id, symbol: "Fm" },
+      bars(8),
+    );
     expect(symbols(renamed)).toBe("C Am Fm F Dm G7");
     expect(new Set(section(renamed).chords.map((c) => c.id)).size).toBe(6);
   });
@@ -104,8 +109,12 @@ describe("a section that becomes shorter", () => {
       part: "bass",
       notes: [{ start: 0, duration: 480, pitch: "A1", velocity: 80 }],
     });
-    expect(section(edit(other, bars(8))).notes.bass!.map((n) => n.start)).toEqual([0, 7680, 9600, 11520, 13440]);
-    const drums = edit(short, { do: "setDrums", section: "s1", lanes: [{ drum: "snare", hits: [{ start: 480, velocity: 90 }] }] }, bars(8));
+    expect(sure(section(edit(other, bars(8))).notes.bass).map((n) => n.start)).toEqual([0, 7680, 9600, 11520, 13440]);
+    const drums = edit(
+      short,
+      { do: "setDrums", section: "s1", lanes: [{ drum: "snare", hits: [{ start: 480, velocity: 90 }] }] },
+      bars(8),
+    );
     expect(section(drums).groove.lanes.map((l) => [l.drum, l.hits.length])).toEqual([
       ["snare", 1],
       ["kick", 4],
@@ -125,32 +134,42 @@ describe("a section that becomes shorter", () => {
       do: "setNotes",
       section: "s1",
       part: "bass",
-      notes: section(long).notes.bass!,
+      notes: sure(section(long).notes.bass),
     });
     const gone = edit(voiced, bars(4), { do: "removePart", part: "bass" });
-    expect(section(gone).beyond!.notes?.bass).toBeUndefined();
+    expect(sure(section(gone).beyond).notes?.bass).toBeUndefined();
     expect(parseSong(JSON.stringify(gone)).ok).toBe(true);
     const linked = edit(long, bars(4), { do: "setLink", part: "bass", link: { kind: "pad", from: "keys" } });
-    expect(section(linked).beyond!.notes?.bass).toBeUndefined();
+    expect(sure(section(linked).beyond).notes?.bass).toBeUndefined();
     expect(section(edit(linked, bars(8))).notes.bass).toBeUndefined();
   });
 
   test("another meter and another spelling take what is kept along", () => {
-    const notes = (["C2", "E2", "Gb2"] as const).map((pitch, i) => ({ start: i * 3840, duration: 480, pitch, velocity: 80 }));
+    const notes = (["C2", "E2", "Gb2"] as const).map((pitch, i) => ({
+      start: i * 3840,
+      duration: 480,
+      pitch,
+      velocity: 80,
+    }));
     const eight = edit(songWith({}), bars(8), { do: "setNotes", section: "s1", part: "bass", notes });
     const three = edit(eight, bars(4), { do: "setMeter", meter: "3/4" });
-    expect(section(edit(three, bars(8))).notes.bass!.map((n) => [n.start, n.pitch])).toEqual([
+    expect(sure(section(edit(three, bars(8))).notes.bass).map((n) => [n.start, n.pitch])).toEqual([
       [0, "C2"],
       [2 * 1440, "E2"],
       [4 * 1440, "Gb2"],
     ]);
-    const flat = edit(songWith({ key: "Gb major", line: "| Gb | Cb | Db | Gb |" }), bars(2), { do: "respell", key: "F# major" }, bars(4));
+    const flat = edit(
+      songWith({ key: "Gb major", line: "| Gb | Cb | Db | Gb |" }),
+      bars(2),
+      { do: "respell", key: "F# major" },
+      bars(4),
+    );
     expect(symbols(flat)).toBe("F# B C# F#");
   });
 
   test("a copy begins without it", () => {
     const copied = edit(short, { do: "addSection", name: "Again", bars: 4, copyOf: "s1" });
-    expect([copied.sections[1]!.beyond, copied.sections[1]!.chords.length]).toEqual([undefined, 4]);
+    expect([nth(copied.sections, 1).beyond, nth(copied.sections, 1).chords.length]).toEqual([undefined, 4]);
   });
 });
 
@@ -164,16 +183,18 @@ test("any row of lengths ends as the last one alone, and the longest brings ever
         const { id, bars: whole } = section(song);
         const through = lengths.reduce((s, n) => edit(s, { do: "setSection", section: id, bars: n }), song);
         expect(parseSong(JSON.stringify(through)).ok).toBe(true);
-        const last = edit(song, { do: "setSection", section: id, bars: lengths.at(-1)! });
+        const last = edit(song, { do: "setSection", section: id, bars: lastOf(lengths) });
         expect(contents(section(through))).toEqual(contents(section(last)));
-        const end = lengths.at(-1)! * sectionMeter(through, section(through)).bar;
+        const end = lastOf(lengths) * sectionMeter(through, section(through)).bar;
         const starts = [
           ...section(through).chords.map((c) => c.start + c.duration - 1),
           ...Object.values(section(through).notes).flatMap((l) => l.map((n) => n.start)),
           ...section(through).groove.lanes.flatMap((l) => l.hits.map((h) => h.start)),
         ];
         expect(Math.max(-1, ...starts)).toBeLessThan(end);
-        expect(contents(section(edit(through, { do: "setSection", section: id, bars: whole })))).toEqual(contents(section(song)));
+        expect(contents(section(edit(through, { do: "setSection", section: id, bars: whole })))).toEqual(
+          contents(section(song)),
+        );
       },
     ),
     { numRuns: 60, seed: 7 },
@@ -181,9 +202,11 @@ test("any row of lengths ends as the last one alone, and the longest brings ever
 });
 
 test("a file of version 1 with things past the end opens with them kept aside, and nothing is lost", () => {
-  const document = JSON.parse(textOf("every-setting")) as { sections: { bars: number; notes: Record<string, { start: number }[]> }[] };
-  const all = Object.values(document.sections[0]!.notes).flat().length;
-  document.sections[0]!.bars = 2;
+  const document = JSON.parse(textOf("every-setting")) as {
+    sections: { bars: number; notes: Record<string, { start: number }[]> }[];
+  };
+  const all = Object.values(firstOf(document.sections).notes).flat().length;
+  firstOf(document.sections).bars = 2;
   const song = must(parseSong(document));
   const there = Object.values(section(song).notes).flat().length;
   expect(there).toBeLessThan(all);

@@ -1,28 +1,57 @@
+import { firstOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
 import { applyEdit, must, parseSong, writeLine, parseMeter, type Edit, type Song } from "../../src/index";
 import { edit, songWith } from "../helpers";
 
 const meter = must(parseMeter("4/4"));
-const line = (song: Song) => writeLine(song.sections[0]!.chords, meter, song.sections[0]!.bars);
-const ids = (song: Song, ...at: number[]) => at.map((i) => song.sections[0]!.chords[i]!.id);
+const line = (song: Song) => writeLine(firstOf(song.sections).chords, meter, firstOf(song.sections).bars);
+const ids = (song: Song, ...at: number[]) => at.map((i) => nth(firstOf(song.sections).chords, i).id);
 const song = songWith({ line: "| C | Am F | G7 | C |" });
 const section = "s1";
 
 test.each<[string, (s: Song) => Edit, string]>([
-  ["reverse", (s) => ({ do: "arrangeChords", section, chords: ids(s, 0, 1, 2), how: "reverse" }), "| F . Am . | C | G7 | C |"],
+  [
+    "reverse",
+    (s) => ({ do: "arrangeChords", section, chords: ids(s, 0, 1, 2), how: "reverse" }),
+    "| F . Am . | C | G7 | C |",
+  ],
   ["swap", (s) => ({ do: "arrangeChords", section, chords: ids(s, 0, 3), how: "swap" }), "| G7 | Am F | C | C |"],
-  ["twice as fast", (s) => ({ do: "arrangeChords", section, chords: ids(s, 0, 1, 2), how: "double" }), "| C . Am F | % | G7 | C |"],
-  ["half as fast", (s) => ({ do: "arrangeChords", section, chords: ids(s, 0, 1, 2), how: "halve" }), "| C . . . | . . F . | G7 | C |"],
+  [
+    "twice as fast",
+    (s) => ({ do: "arrangeChords", section, chords: ids(s, 0, 1, 2), how: "double" }),
+    "| C . Am F | % | G7 | C |",
+  ],
+  [
+    "half as fast",
+    (s) => ({ do: "arrangeChords", section, chords: ids(s, 0, 1, 2), how: "halve" }),
+    "| C . . . | . . F . | G7 | C |",
+  ],
   [
     "delete: the chord before holds on",
     (s) => ({ do: "arrangeChords", section, chords: ids(s, 2, 3), how: "remove" }),
     "| C | Am | . | C |",
   ],
   ["copy to the end", (s) => ({ do: "copyChords", section, chords: ids(s, 1, 2) }), "| C | Am F | G7 | C | Am F |"],
-  ["repeat over what follows", (s) => ({ do: "copyChords", section, chords: ids(s, 0), to: 1920 }), "| C | % | G7 | C |"],
-  ["along the scale", (s) => ({ do: "moveChords", section, chords: ids(s, 0, 1), by: "scale", steps: 1 }), "| Dm | Bdim F | G7 | C |"],
-  ["by semitones", (s) => ({ do: "moveChords", section, chords: ids(s, 3), by: "semitone", steps: -1 }), "| C | Am F | Gb7 | C |"],
-  ["a border dragged", (s) => ({ do: "setBorder", section, chord: ids(s, 2)[0]!, start: 3360 }), "| C | Am . . F | G7 | C |"],
+  [
+    "repeat over what follows",
+    (s) => ({ do: "copyChords", section, chords: ids(s, 0), to: 1920 }),
+    "| C | % | G7 | C |",
+  ],
+  [
+    "along the scale",
+    (s) => ({ do: "moveChords", section, chords: ids(s, 0, 1), by: "scale", steps: 1 }),
+    "| Dm | Bdim F | G7 | C |",
+  ],
+  [
+    "by semitones",
+    (s) => ({ do: "moveChords", section, chords: ids(s, 3), by: "semitone", steps: -1 }),
+    "| C | Am F | Gb7 | C |",
+  ],
+  [
+    "a border dragged",
+    (s) => ({ do: "setBorder", section, chord: firstOf(ids(s, 2)), start: 3360 }),
+    "| C | Am . . F | G7 | C |",
+  ],
 ])("%s", (_, make, expected) => {
   const result = edit(song, make(song));
   expect(line(result)).toBe(line(songWith({ line: expected })));
@@ -30,8 +59,16 @@ test.each<[string, (s: Song) => Edit, string]>([
 });
 
 test.each<[string, (s: Song) => Edit, string]>([
-  ["a border past its chord", (s) => ({ do: "setBorder", section, chord: ids(s, 2)[0]!, start: 3840 }), "edit.border"],
-  ["reversing chords that are apart", (s) => ({ do: "arrangeChords", section, chords: ids(s, 0, 3), how: "reverse" }), "edit.chords"],
+  [
+    "a border past its chord",
+    (s) => ({ do: "setBorder", section, chord: firstOf(ids(s, 2)), start: 3840 }),
+    "edit.border",
+  ],
+  [
+    "reversing chords that are apart",
+    (s) => ({ do: "arrangeChords", section, chords: ids(s, 0, 3), how: "reverse" }),
+    "edit.chords",
+  ],
   ["swapping three", (s) => ({ do: "arrangeChords", section, chords: ids(s, 0, 1, 2), how: "swap" }), "edit.swap"],
   ["no chord", () => ({ do: "pinChords", section, chords: ["x"], pinned: true }), "edit.chord"],
   [
@@ -49,7 +86,13 @@ test.each<[string, (s: Song) => Edit, string]>([
 });
 
 test("replaced chords: the rest keeps ids and voicings, what reaches in is cut, an unsure chord keeps its readings", () => {
-  const voiced = edit(song, { do: "pinVoicing", section, part: "keys", chord: ids(song, 0)[0]!, pitches: ["E3", "G3", "C4"] });
+  const voiced = edit(song, {
+    do: "pinVoicing",
+    section,
+    part: "keys",
+    chord: firstOf(ids(song, 0)),
+    pitches: ["E3", "G3", "C4"],
+  });
   const next = edit(voiced, {
     do: "setChords",
     section,
@@ -58,13 +101,15 @@ test("replaced chords: the rest keeps ids and voicings, what reaches in is cut, 
     chords: [{ start: 960, duration: 1920, symbol: "Am7", readings: ["Am7", "C6"] }],
   });
   expect(line(next)).toBe("| C Am7 | . . F | G7 | C |");
-  const [first, second] = next.sections[0]!.chords;
+  const [first, second] = firstOf(next.sections).chords;
   expect(first).toMatchObject({ id: ids(song, 0)[0], voicings: { keys: { pinned: true } } });
-  expect(second!.readings).toEqual(["Am7", "C6"]);
-  expect(edit(next, { do: "setReadings", section, chord: second!.id, readings: null }).sections[0]!.chords[1]).not.toHaveProperty(
-    "readings",
-  );
-  expect(edit(next, { do: "setChord", section, chord: second!.id, symbol: "C6" }).sections[0]!.chords[1]).not.toHaveProperty("readings");
+  expect(sure(second).readings).toEqual(["Am7", "C6"]);
+  expect(
+    firstOf(edit(next, { do: "setReadings", section, chord: sure(second).id, readings: null }).sections).chords[1],
+  ).not.toHaveProperty("readings");
+  expect(
+    firstOf(edit(next, { do: "setChord", section, chord: sure(second).id, symbol: "C6" }).sections).chords[1],
+  ).not.toHaveProperty("readings");
 });
 
 test("any row of group edits leaves a song that can be stored, with chords in order that do not overlap", () => {
@@ -74,7 +119,7 @@ test("any row of group edits leaves a song that can be stored, with chords in or
     fc.property(fc.array(fc.tuple(how, pick, fc.integer({ min: -3, max: 3 })), { maxLength: 6 }), (steps) => {
       let current = song;
       for (const [name, at, move] of steps) {
-        const chords = at.flatMap((i) => current.sections[0]!.chords[i]?.id ?? []);
+        const chords = at.flatMap((i) => firstOf(current.sections).chords[i]?.id ?? []);
         for (const e of [
           { do: "arrangeChords", section, chords, how: name },
           { do: "moveChords", section, chords, by: move % 2 ? "scale" : "semitone", steps: move },
@@ -84,10 +129,12 @@ test("any row of group edits leaves a song that can be stored, with chords in or
           if (result.ok) current = result.value.song;
         }
       }
-      const list = current.sections[0]!.chords;
+      const list = firstOf(current.sections).chords;
       expect(parseSong(current).ok).toBe(true);
       expect(new Set(list.map((c) => c.id)).size).toBe(list.length);
-      list.forEach((c, i) => i > 0 && expect(c.start).toBeGreaterThanOrEqual(list[i - 1]!.start + list[i - 1]!.duration));
+      list.forEach(
+        (c, i) => i > 0 && expect(c.start).toBeGreaterThanOrEqual(nth(list, i - 1).start + nth(list, i - 1).duration),
+      );
     }),
     { seed: 3, numRuns: 60 },
   );
@@ -103,8 +150,11 @@ test("a song respelled sounds the same: D sharp minor as E flat minor and back",
   const flat = edit(sharp, { do: "respell", key: "Eb minor" });
   expect(flat.key).toBe("Eb minor");
   expect(line(flat)).toBe("| Ebm9 | Abm7 | Bb7 | Ebm/Bb |");
-  expect(flat.sections[0]!.notes.melody!.map((n) => n.pitch)).toEqual(["F4", "D5"]);
-  expect(flat.sections[0]!.notes.bass!.map((n) => n.pitch)).toEqual(["Eb2", "Ab1"]);
+  expect(sure(firstOf(flat.sections).notes.melody).map((n) => n.pitch)).toEqual(["F4", "D5"]);
+  expect(sure(firstOf(flat.sections).notes.bass).map((n) => n.pitch)).toEqual(["Eb2", "Ab1"]);
   expect(line(edit(flat, { do: "respell", key: "D# minor" }))).toBe(line(sharp));
-  expect(applyEdit(sharp, { do: "respell", key: "E minor" })).toMatchObject({ ok: false, error: { code: "edit.respell" } });
+  expect(applyEdit(sharp, { do: "respell", key: "E minor" })).toMatchObject({
+    ok: false,
+    error: { code: "edit.respell" },
+  });
 });

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import {
   COMP_KINDS,
   linkedNotes,
@@ -26,12 +27,23 @@ const plain = songWith({
   melody: ["0 E5 1", "1 G5 1", "8 D5 4", "12 C5 2"],
 });
 const base = edit(plain, storeVoicing("s1", "keys", must(voiceSection(plain, "s1", "keys"))));
-const keys = base.sections[0]!.chords.map((c) => c.voicings!.keys!.pitches.map(pitchMidi).sort((a, b) => a - b));
+const keys = firstOf(base.sections).chords.map((c) =>
+  sure(sure(c.voicings).keys)
+    .pitches.map(pitchMidi)
+    .sort((a, b) => a - b),
+);
 
 /** The notes of a part of a kind that plays the piano's voicings. */
 const play = (kind: Link["kind"], comp: PlayingOf<"comp"> = {}, from: Song = base) => {
-  const song = edit(from, { do: "addPart", name: "X", role: "chords", instrument: "pad", link: { kind, from: "keys" }, playing: { comp } });
-  return realize(song, { section: "s1" }).parts[0]!.notes;
+  const song = edit(from, {
+    do: "addPart",
+    name: "X",
+    role: "chords",
+    instrument: "pad",
+    link: { kind, from: "keys" },
+    playing: { comp },
+  });
+  return firstOf(realize(song, { section: "s1" }).parts).notes;
 };
 const at = (notes: ReturnType<typeof play>) => [...new Set(notes.map((n) => n.start / 480))];
 
@@ -42,8 +54,13 @@ test("every kind is a full card and plays only tones of the voicings it comes fr
     const notes = play(kind.id);
     expect([kind.id, notes.length > 0]).toEqual([kind.id, true]);
     for (const n of notes) {
-      const index = base.sections[0]!.chords.findIndex((c) => c.id === n.chordId);
-      expect([kind.id, keys[index]!.map((m) => m % 12).includes(n.midi % 12)]).toEqual([kind.id, true]);
+      const index = firstOf(base.sections).chords.findIndex((c) => c.id === n.chordId);
+      expect([
+        kind.id,
+        nth(keys, index)
+          .map((m) => m % 12)
+          .includes(n.midi % 12),
+      ]).toEqual([kind.id, true]);
     }
   }
 });
@@ -73,7 +90,7 @@ test("rhythms: chops on the backbeat are short, a held attack is struck anew whe
   expect(chops.every((n) => n.duration < STEP)).toBe(true);
   const long = play("voicing", { rhythm: "x".padEnd(32, "-") });
   expect(at(long)).toEqual([0, 4, 8, 12]);
-  const last = base.sections[0]!.chords.map((c) => c.id);
+  const last = firstOf(base.sections).chords.map((c) => c.id);
   const pushed = play("voicing", { rhythm: "..............x-", anticipate: true });
   expect([...new Set(pushed.map((n) => n.chordId))]).toEqual([last[1], last[2], last[3], last[0]]);
   const plainly = play("voicing", { rhythm: "..............x-" });
@@ -83,29 +100,31 @@ test("rhythms: chops on the backbeat are short, a held attack is struck anew whe
 
 test("a pad ties what stays and keeps every chord sounding; a high layer lies above C5; an octave doubles the top", () => {
   const pad = play("pad");
-  for (const [i, chord] of base.sections[0]!.chords.entries()) {
-    const sounding = pad.filter((n) => n.start <= chord.start && n.start + n.duration >= chord.start + chord.duration).map((n) => n.midi);
+  for (const [i, chord] of firstOf(base.sections).chords.entries()) {
+    const sounding = pad
+      .filter((n) => n.start <= chord.start && n.start + n.duration >= chord.start + chord.duration)
+      .map((n) => n.midi);
     expect([...new Set(sounding)].sort((a, b) => a - b)).toEqual(keys[i]);
   }
   expect(pad.length).toBeLessThan(keys.flat().length);
   expect(pad.every((n) => n.played === n.start)).toBe(true);
   expect(play("high").every((n) => n.midi >= 72)).toBe(true);
-  expect(play("octave").map((n) => n.midi)).toEqual(keys.map((k) => k.at(-1)! + 12));
+  expect(play("octave").map((n) => n.midi)).toEqual(keys.map((k) => lastOf(k) + 12));
 });
 
 test("arpeggios go as they are told; fills sound only in the tune's gaps; a reversed chord swells and ends on its root together", () => {
   const up = play("arpeggio", { step: 240 })
     .slice(0, 4)
     .map((n) => n.midi);
-  expect(up).toEqual(keys[0]!.slice(0, 4));
-  expect(play("arpeggio", { step: 240, way: "down" })[0]!.midi).toBe(keys[0]!.at(-1));
-  const tune = base.sections[0]!.notes.melody!;
+  expect(up).toEqual(firstOf(keys).slice(0, 4));
+  expect(firstOf(play("arpeggio", { step: 240, way: "down" })).midi).toBe(firstOf(keys).at(-1));
+  const tune = sure(firstOf(base.sections).notes.melody);
   for (const n of play("fills", { gap: 1 }))
     expect(tune.every((t) => n.start + n.duration <= t.start || n.start >= t.start + t.duration)).toBe(true);
   expect(play("fills", { gap: 1 }).length).toBeGreaterThan(2);
-  const first = play("reversed").filter((n) => n.chordId === base.sections[0]!.chords[0]!.id);
+  const first = play("reversed").filter((n) => n.chordId === firstOf(firstOf(base.sections).chords).id);
   expect(first.every((n) => n.swell && n.start + n.duration === 1920)).toBe(true);
-  expect(first.at(-1)!.midi).toBe(keys[0]![0]);
+  expect(lastOf(first).midi).toBe(firstOf(keys)[0]);
   expect(first.map((n) => n.velocity)).toEqual([...first.map((n) => n.velocity)].sort((a, b) => a - b));
 });
 
@@ -114,11 +133,7 @@ test("strum and loose hands move what is played, never what is notated; the same
   const chord = strummed.filter((n) => n.start === 0);
   expect(chord.map((n) => n.played)).toEqual([0, 20, 40, 60].slice(0, chord.length));
   expect(chord.map((n) => n.velocity)).toEqual(chord.map((_, i) => 72 - 4 * i));
-  expect(
-    play("voicing", { strum: 20, strumWay: "down" })
-      .filter((n) => n.start === 0)
-      .at(-1)!.played,
-  ).toBe(0);
+  expect(lastOf(play("voicing", { strum: 20, strumWay: "down" }).filter((n) => n.start === 0)).played).toBe(0);
   const loose = play("voicing", { human: 20, seed: 3 });
   expect(loose).toEqual(play("voicing", { human: 20, seed: 3 }));
   expect(loose.map((n) => n.played)).not.toEqual(play("voicing", { human: 20, seed: 4 }).map((n) => n.played));
@@ -126,14 +141,20 @@ test("strum and loose hands move what is played, never what is notated; the same
 });
 
 test("linked parts follow the chords until they are detached; a source that goes leaves its followers their notes", () => {
-  const song = edit(base, { do: "addPart", name: "Pad", role: "chords", instrument: "pad", link: { kind: "pad", from: "keys" } });
-  const { id } = song.parts[0]!;
-  const before = linkedNotes(song, song.sections[0]!, song.parts[0]!).map((n) => n.note.pitch);
+  const song = edit(base, {
+    do: "addPart",
+    name: "Pad",
+    role: "chords",
+    instrument: "pad",
+    link: { kind: "pad", from: "keys" },
+  });
+  const { id } = firstOf(song.parts);
+  const before = linkedNotes(song, firstOf(song.sections), firstOf(song.parts)).map((n) => n.note.pitch);
   const detached = edit(song, { do: "setLink", part: id, link: null });
-  expect(detached.sections[0]!.notes[id]!.map((n) => n.pitch)).toEqual(before);
+  expect(sure(firstOf(detached.sections).notes[id]).map((n) => n.pitch)).toEqual(before);
   const changed = edit(detached, { do: "setVoicings", section: "s1", part: "keys", pitches: {} });
-  expect(realize(changed, { section: "s1" }).parts[0]!.notes.map((n) => n.pitch)).toEqual(before);
+  expect(firstOf(realize(changed, { section: "s1" }).parts).notes.map((n) => n.pitch)).toEqual(before);
   const gone = edit(song, { do: "removePart", part: "keys" });
-  expect(gone.parts[0]!.link).toBeUndefined();
-  expect(gone.sections[0]!.notes[id]!.map((n) => n.pitch)).toEqual(before);
+  expect(firstOf(gone.parts).link).toBeUndefined();
+  expect(sure(firstOf(gone.sections).notes[id]).map((n) => n.pitch)).toEqual(before);
 });

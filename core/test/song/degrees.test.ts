@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../src/base/list";
 import { Note, Progression, Scale } from "tonal";
 import {
   afterMove,
@@ -22,49 +23,65 @@ import { edit, songWith } from "../helpers";
 const KEYS = ["C", "G", "D", "A", "E", "B", "F#", "Db", "Ab", "Eb", "Bb", "F"];
 const chordTones = (symbol: string) => {
   const chord = must(parseChord(symbol));
-  return chordPitchClasses(chord).map((pc) => chordToneName(chord, pc)!);
+  return chordPitchClasses(chord).map((pc) => sure(chordToneName(chord, pc)));
 };
-const symbols = (song: Song, i = 0) => song.sections[i]!.chords.map((c) => c.symbol).join(" ");
-const pitches = (song: Song, part = "melody") => song.sections[0]!.notes[part]!.map((n) => n.pitch).join(" ");
+const symbols = (song: Song, i = 0) =>
+  nth(song.sections, i)
+    .chords.map((c) => c.symbol)
+    .join(" ");
+const pitches = (song: Song, part = "melody") =>
+  sure(firstOf(song.sections).notes[part])
+    .map((n) => n.pitch)
+    .join(" ");
 
 describe("against tonal, in all keys", () => {
-  test.each(KEYS)("a part in %s by an interval: tonal transposes each note to the same name, and the way back is exact", (tonic) => {
-    const scale = Scale.get(`${tonic} major`).notes;
-    const melody = scale.map((n, i) => `${i} ${n}4 1`);
-    const song = songWith({ key: `${tonic} major`, line: `| ${tonic} | ${tonic} |`, melody });
-    for (const [semitones, interval] of [
-      [1, "2m"],
-      [2, "2M"],
-      [3, "3m"],
-      [4, "3M"],
-      [5, "4P"],
-      [7, "5P"],
-      [-2, "-2M"],
-      [-5, "-4P"],
-    ] as const) {
-      const there = edit(song, { do: "transposePart", part: "melody", semitones });
-      const wanted = scale.map((n) => Note.transpose(`${n}4`, interval));
-      const plain = (p: string) => (Math.abs(Note.get(p).alt) > 2 ? String(Note.midi(p)) : p);
-      expect([interval, pitches(there)]).toEqual([interval, wanted.map(plain).join(" ")]);
-      expect(pitches(edit(there, { do: "transposePart", part: "melody", semitones: -semitones }))).toBe(pitches(song));
-    }
-  });
+  test.each(KEYS)(
+    "a part in %s by an interval: tonal transposes each note to the same name, and the way back is exact",
+    (tonic) => {
+      const scale = Scale.get(`${tonic} major`).notes;
+      const melody = scale.map((n, i) => `${i} ${n}4 1`);
+      const song = songWith({ key: `${tonic} major`, line: `| ${tonic} | ${tonic} |`, melody });
+      for (const [semitones, interval] of [
+        [1, "2m"],
+        [2, "2M"],
+        [3, "3m"],
+        [4, "3M"],
+        [5, "4P"],
+        [7, "5P"],
+        [-2, "-2M"],
+        [-5, "-4P"],
+      ] as const) {
+        const there = edit(song, { do: "transposePart", part: "melody", semitones });
+        const wanted = scale.map((n) => Note.transpose(`${n}4`, interval));
+        const plain = (p: string) => (Math.abs(Note.get(p).alt) > 2 ? String(Note.midi(p)) : p);
+        expect([interval, pitches(there)]).toEqual([interval, wanted.map(plain).join(" ")]);
+        expect(pitches(edit(there, { do: "transposePart", part: "melody", semitones: -semitones }))).toBe(
+          pitches(song),
+        );
+      }
+    },
+  );
 
-  test.each(KEYS)("the song in %s major to every other key: each chord is tonal's, there and back identical", (tonic) => {
-    const from = must(parseKey(`${tonic} major`));
-    const song = songWith({
-      key: keyName(from),
-      line: `| ${Progression.fromRomanNumerals(tonic, ["IMaj7", "VIm7", "IIm7", "V7"]).join(" | ")} |`,
-    });
-    for (const to of KEYS) {
-      if (to === tonic) continue;
-      const semitones = mod(pitchClass(to) - pitchClass(tonic) + 5, 12) - 5;
-      const there = edit(song, { do: "transpose", key: `${to} major`, semitones });
-      const wanted = Progression.fromRomanNumerals(to, ["IMaj7", "VIm7", "IIm7", "V7"]).map((s) => s.replace("Maj", "maj"));
-      expect([to, symbols(there)]).toEqual([to, wanted.join(" ")]);
-      expect(edit(there, { do: "transpose", key: `${tonic} major`, semitones: -semitones })).toEqual(song);
-    }
-  });
+  test.each(KEYS)(
+    "the song in %s major to every other key: each chord is tonal's, there and back identical",
+    (tonic) => {
+      const from = must(parseKey(`${tonic} major`));
+      const song = songWith({
+        key: keyName(from),
+        line: `| ${Progression.fromRomanNumerals(tonic, ["IMaj7", "VIm7", "IIm7", "V7"]).join(" | ")} |`,
+      });
+      for (const to of KEYS) {
+        if (to === tonic) continue;
+        const semitones = mod(pitchClass(to) - pitchClass(tonic) + 5, 12) - 5;
+        const there = edit(song, { do: "transpose", key: `${to} major`, semitones });
+        const wanted = Progression.fromRomanNumerals(to, ["IMaj7", "VIm7", "IIm7", "V7"]).map((s) =>
+          s.replace("Maj", "maj"),
+        );
+        expect([to, symbols(there)]).toEqual([to, wanted.join(" ")]);
+        expect(edit(there, { do: "transpose", key: `${tonic} major`, semitones: -semitones })).toEqual(song);
+      }
+    },
+  );
 
   test.each(KEYS)("along the scale of %s: seven steps are an octave, one step is tonal's next degree", (tonic) => {
     const scale = Scale.get(`${tonic} major`).notes;
@@ -74,11 +91,11 @@ describe("against tonal, in all keys", () => {
       melody: scale.map((n, i) => `${i} ${n}4 1`),
     });
     const up = edit(song, { do: "transposePart", part: "melody", steps: 1 });
-    const names = up.sections[0]!.notes.melody!.map((n) => noteOf(n.pitch));
+    const names = sure(firstOf(up.sections).notes.melody).map((n) => noteOf(n.pitch));
     expect(names).toEqual([...scale.slice(1), scale[0]]);
     const octave = edit(song, { do: "transposePart", part: "melody", steps: 7 });
-    expect(octave.sections[0]!.notes.melody!.map((n) => pitchMidi(n.pitch))).toEqual(
-      song.sections[0]!.notes.melody!.map((n) => pitchMidi(n.pitch) + 12),
+    expect(sure(firstOf(octave.sections).notes.melody).map((n) => pitchMidi(n.pitch))).toEqual(
+      sure(firstOf(song.sections).notes.melody).map((n) => pitchMidi(n.pitch) + 12),
     );
     const shifted = edit(song, { do: "shiftInScale", section: "s1", steps: 1 });
     // I IV V7 become ii V vi7.
@@ -86,26 +103,29 @@ describe("against tonal, in all keys", () => {
     expect(symbols(edit(shifted, { do: "shiftInScale", section: "s1", steps: -1 }))).toBe(symbols(song));
   });
 
-  test.each(KEYS)("%s major to its parallel and its relative minor: degrees stay degrees, by tonal's scales", (tonic) => {
-    const major = Scale.get(`${tonic} major`).notes;
-    const relative = Note.transpose(tonic, "-3m");
-    for (const to of [tonic, Note.simplify(relative)]) {
-      const key = parseKey(`${to} minor`);
-      if (!key.ok) continue;
-      const minor = Scale.get(`${key.value.tonic} minor`).notes;
-      const song = songWith({
-        key: `${tonic} major`,
-        line: `| ${major[0]} | ${major[3]} |`,
-        melody: major.map((n, i) => `${i * 0.5} ${n}4 0.5`),
-      });
-      const there = edit(song, { do: "changeMode", key: keyName(key.value) });
-      expect([to, there.sections[0]!.notes.melody!.map((n) => noteOf(n.pitch))]).toEqual([to, minor]);
-      expect(symbols(there)).toBe(`${minor[0]}m ${minor[3]}m`);
-      expect(there.key).toBe(keyName(key.value));
-      const back = edit(there, { do: "changeMode", key: `${tonic} major` });
-      expect(back.sections[0]!.notes.melody!.map((n) => noteOf(n.pitch))).toEqual(major);
-    }
-  });
+  test.each(KEYS)(
+    "%s major to its parallel and its relative minor: degrees stay degrees, by tonal's scales",
+    (tonic) => {
+      const major = Scale.get(`${tonic} major`).notes;
+      const relative = Note.transpose(tonic, "-3m");
+      for (const to of [tonic, Note.simplify(relative)]) {
+        const key = parseKey(`${to} minor`);
+        if (!key.ok) continue;
+        const minor = Scale.get(`${key.value.tonic} minor`).notes;
+        const song = songWith({
+          key: `${tonic} major`,
+          line: `| ${major[0]} | ${major[3]} |`,
+          melody: major.map((n, i) => `${i * 0.5} ${n}4 0.5`),
+        });
+        const there = edit(song, { do: "changeMode", key: keyName(key.value) });
+        expect([to, sure(firstOf(there.sections).notes.melody).map((n) => noteOf(n.pitch))]).toEqual([to, minor]);
+        expect(symbols(there)).toBe(`${minor[0]}m ${minor[3]}m`);
+        expect(there.key).toBe(keyName(key.value));
+        const back = edit(there, { do: "changeMode", key: `${tonic} major` });
+        expect(sure(firstOf(back.sections).notes.melody).map((n) => noteOf(n.pitch))).toEqual(major);
+      }
+    },
+  );
 });
 
 describe("mode change as it is taught (any harmony textbook)", () => {
@@ -136,7 +156,9 @@ describe("mode change as it is taught (any harmony textbook)", () => {
   test("a line keeps its leading tone over the dominant, not elsewhere; the raised seventh of minor comes home in major", () => {
     const there = inMode("| C | G7 |", "C major", "C minor", ["0 B4 1", "1 E4 1", "4 B4 1", "5 G4 1", "6 A4 1"]);
     expect(pitches(there)).toBe("Bb4 Eb4 B4 G4 Ab4");
-    expect(pitches(inMode("| Cm | G7 |", "C minor", "C major", ["0 Eb4 1", "4 B4 1", "5 A4 1", "6 Ab4 1"]))).toBe("E4 B4 A4 A4");
+    expect(pitches(inMode("| Cm | G7 |", "C minor", "C major", ["0 Eb4 1", "4 B4 1", "5 A4 1", "6 Ab4 1"]))).toBe(
+      "E4 B4 A4 A4",
+    );
   });
   test("a chord tone stays that tone, whatever becomes of its chord; borrowed notes come home", () => {
     const line = "| C | E7 | Am | Fm | G7 | C |";
@@ -166,10 +188,10 @@ describe("mode change as it is taught (any harmony textbook)", () => {
     "in %s, every tone of every chord is a tone of what the chord becomes",
     (key) => {
       const line = "| C | Am7 | Dm7 G7 | E7 | A7b9 | Dm7b5 G7alt | Fm6 | Bb13 | Ebmaj9 | F#dim7 | C/G |";
-      const at = mod(pitchClass(key.split(" ")[0]!) - (key.endsWith("minor") ? 9 : 0), 12);
+      const at = mod(pitchClass(firstOf(key.split(" "))) - (key.endsWith("minor") ? 9 : 0), 12);
       const base = songWith({ key: key.endsWith("minor") ? "A minor" : "C major", line });
       const song = at ? edit(base, { do: "transpose", key, semitones: at > 6 ? at - 12 : at }) : base;
-      const chords = song.sections[0]!.chords;
+      const chords = firstOf(song.sections).chords;
       const notes = chords.flatMap(({ symbol, start }) =>
         chordTones(symbol).map((name, i): Edit => ({
           do: "addNote",
@@ -185,10 +207,10 @@ describe("mode change as it is taught (any harmony textbook)", () => {
         { do: "shiftInScale", steps: 1 },
         { do: "shiftInScale", steps: -3 },
       ] as Edit[]) {
-        const moved = edit(full, change).sections[0]!;
-        const strange = moved.notes.melody!.filter((n) => {
-          const chord = moved.chords.findLast((c) => c.start <= n.start)!;
-          const before = chords.find((c) => c.id === chord.id)!;
+        const moved = firstOf(edit(full, change).sections);
+        const strange = sure(moved.notes.melody).filter((n) => {
+          const chord = sure(moved.chords.findLast((c) => c.start <= n.start));
+          const before = sure(chords.find((c) => c.id === chord.id));
           // An extension that the new symbol does not say is heard beside it.
           const said = chordTones(chord.symbol).length === chordTones(before.symbol).length;
           return (
@@ -215,7 +237,10 @@ describe("mode change as it is taught (any harmony textbook)", () => {
         for (const change of edits) {
           const done = applyEdit(song, change);
           if (from === to) expect(done).toMatchObject({ ok: false, error: { code: "edit.mode" } });
-          else expect(must(done).song.sections[0]!.notes.melody!.map((n) => noteOf(n.pitch))).toEqual(goal.scale);
+          else
+            expect(sure(firstOf(must(done).song.sections).notes.melody).map((n) => noteOf(n.pitch))).toEqual(
+              goal.scale,
+            );
         }
       }
   });
@@ -223,10 +248,19 @@ describe("mode change as it is taught (any harmony textbook)", () => {
 
 describe("what is moved and what is left", () => {
   test("some notes of a part, by semitones or steps; a linked part and drums are refused, and say why", () => {
-    const song = songWith({ key: "F major", line: "| F | Bb |", melody: ["0 F4 1", "1 A4 1", "2 Bb4 1"], bass: ["0 F2 4"] });
-    const [first, second] = song.sections[0]!.notes.melody!.map((n) => n.id) as [string, string];
-    expect(pitches(edit(song, { do: "transposePart", part: "melody", section: "s1", notes: [first, second], steps: 2 }))).toBe("A4 C5 Bb4");
-    expect(pitches(edit(song, { do: "transposePart", part: "melody", notes: [second], semitones: 1 }))).toBe("F4 Bb4 Bb4");
+    const song = songWith({
+      key: "F major",
+      line: "| F | Bb |",
+      melody: ["0 F4 1", "1 A4 1", "2 Bb4 1"],
+      bass: ["0 F2 4"],
+    });
+    const [first, second] = sure(firstOf(song.sections).notes.melody).map((n) => n.id) as [string, string];
+    expect(
+      pitches(edit(song, { do: "transposePart", part: "melody", section: "s1", notes: [first, second], steps: 2 })),
+    ).toBe("A4 C5 Bb4");
+    expect(pitches(edit(song, { do: "transposePart", part: "melody", notes: [second], semitones: 1 }))).toBe(
+      "F4 Bb4 Bb4",
+    );
     expect(applyEdit(song, { do: "transposePart", part: "keys", semitones: 1 })).toMatchObject({
       ok: false,
       error: { message: expect.stringMatching(/Piano has no notes of its own/) as string },
@@ -244,38 +278,42 @@ describe("what is moved and what is left", () => {
       do: "addPass",
       section: "s1",
     });
-    const moved = edit(song, { do: "setPass", pass: song.form[1]!.id, transpose: 3 });
-    const told = afterMove(song, moved).find((t) => t.what.startsWith("Voice"))!;
+    const moved = edit(song, { do: "setPass", pass: nth(song.form, 1).id, transpose: 3 });
+    const told = sure(afterMove(song, moved).find((t) => t.what.startsWith("Voice")));
     expect(told.what).toMatch(/Voice: [12] notes?/);
     expect(told.why).toMatch(/comfortable; singing high for long tires/);
-    expect(afterMove(song, edit(song, { do: "setPass", pass: song.form[1]!.id, transpose: -1 }))).toEqual([]);
+    expect(afterMove(song, edit(song, { do: "setPass", pass: nth(song.form, 1).id, transpose: -1 }))).toEqual([]);
     const low = edit(song, { do: "transposePart", part: "melody", semitones: -24 });
     expect(afterMove(song, low).map((t) => t.why.slice(0, 5))).toContain("below");
     expect(afterMove(song, song)).toEqual([]);
   });
 
   test("capos in F: E shapes at 1, D at 3, C at 5, A at 8 (common practice)", () => {
-    const song = edit(songWith({ key: "F major", line: "| F | Bb | C7 | F |" }), { do: "setPart", part: "keys", instrument: "guitar" });
+    const song = edit(songWith({ key: "F major", line: "| F | Bb | C7 | F |" }), {
+      do: "setPart",
+      part: "keys",
+      instrument: "guitar",
+    });
     const found = must(chooseCapo(song, "keys"));
     const shapes = Object.fromEntries(found.map((c) => [c.capo, c.keyOfShapes.split(" ")[0]]));
     expect(shapes).toEqual({ 0: "F", 1: "E", 3: "D", 5: "C", 8: "A" });
-    expect(found[0]!.capo).toBeGreaterThan(0);
+    expect(firstOf(found).capo).toBeGreaterThan(0);
   });
 });
 
 test("notes in a bar of a pass's own go along the scale with it", () => {
   const song = edit(songWith({ line: "| C | F |", melody: ["0 C4 4", "4 F4 4"] }), { do: "addPass", section: "s1" });
-  const pass = song.form[1]!.id;
+  const pass = nth(song.form, 1).id;
   const own = edit(song, { do: "inPass", pass, here: true, edit: { do: "shiftInScale", section: "s1", steps: 2 } });
   expect(own.sections).toEqual(song.sections);
-  expect(own.form[1]!.own![0]!.chords!.map((c) => c.symbol)).toEqual(["Em", "Am"]);
-  expect(own.form[1]!.own![0]!.notes!.melody!.map((n) => n.pitch)).toEqual(["E4", "A4"]);
+  expect(sure(firstOf(sure(nth(own.form, 1).own)).chords).map((c) => c.symbol)).toEqual(["Em", "Am"]);
+  expect(sure(sure(firstOf(sure(nth(own.form, 1).own)).notes).melody).map((n) => n.pitch)).toEqual(["E4", "A4"]);
 });
 
 test("what passes have for themselves and what takes keep goes along: a part by interval, a section along its scale, a mode with its leading tones", () => {
   const base = edit(songWith({ line: "| C | G7 |", melody: ["0 E4 4", "4 B4 4"] }), { do: "addPass", section: "s1" });
-  const pass = base.form[1]!.id;
-  const last = base.sections[0]!.notes.melody![1]!.id;
+  const pass = nth(base.form, 1).id;
+  const last = nth(sure(firstOf(base.sections).notes.melody), 1).id;
   const here: Edit = { do: "changeNotes", section: "s1", part: "melody", notes: [{ id: last, pitch: "D5" }] };
   const song = edit(
     base,
@@ -284,12 +322,23 @@ test("what passes have for themselves and what takes keep goes along: a part by 
       do: "inPass",
       pass,
       here: true,
-      edit: { do: "addNote", section: "s1", part: "melody", note: { start: 2400, duration: 240, pitch: "B4", velocity: 90 } },
+      edit: {
+        do: "addNote",
+        section: "s1",
+        part: "melody",
+        note: { start: 2400, duration: 240, pitch: "B4", velocity: 90 },
+      },
     },
     { do: "keepTake", section: "s1", part: "melody", name: "first" },
   );
-  const own = (s: Song) => s.form[1]!.own![0]!.notes!.melody!.map((n) => n.pitch).join(" ");
-  const take = (s: Song) => s.takes[0]!.notes!.melody!.map((n) => n.pitch).join(" ");
+  const own = (s: Song) =>
+    sure(sure(firstOf(sure(nth(s.form, 1).own)).notes).melody)
+      .map((n) => n.pitch)
+      .join(" ");
+  const take = (s: Song) =>
+    sure(sure(firstOf(s.takes).notes).melody)
+      .map((n) => n.pitch)
+      .join(" ");
   expect([own(song), take(song)]).toEqual(["D5 B4", "E4 B4"]);
   const up = edit(song, { do: "transposePart", part: "melody", semitones: 5 });
   expect([pitches(up), own(up), take(up)]).toEqual(["A4 E5", "G5 E5", "A4 E5"]);
@@ -299,7 +348,9 @@ test("what passes have for themselves and what takes keep goes along: a part by 
   const minor = edit(song, { do: "changeMode", key: "C minor" });
   expect([pitches(minor), own(minor), take(minor)]).toEqual(["Eb4 B4", "D5 B4", "Eb4 B4"]);
   // Only some notes of the section: what passes have for themselves stays.
-  expect(own(edit(song, { do: "transposePart", part: "melody", section: "s1", notes: [last], steps: 1 }))).toBe(own(song));
+  expect(own(edit(song, { do: "transposePart", part: "melody", section: "s1", notes: [last], steps: 1 }))).toBe(
+    own(song),
+  );
   for (const by of [{}, { semitones: 0 }, { semitones: 2, steps: 1 }])
     expect(applyEdit(song, { do: "transposePart", part: "melody", ...by })).toMatchObject({
       ok: false,

@@ -1,5 +1,16 @@
+import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
-import { applyEdit, checkSong, createChecker, must, parseSong, voiceSection, type Edit, type Finding, type Song } from "../../src/index";
+import {
+  applyEdit,
+  checkSong,
+  createChecker,
+  must,
+  parseSong,
+  voiceSection,
+  type Edit,
+  type Finding,
+  type Song,
+} from "../../src/index";
 import { demoSongs } from "../demos";
 import { songWith } from "../helpers";
 
@@ -8,7 +19,7 @@ const DEMO = demoSongs();
 
 /** Edits of all kinds with values inside and outside what is allowed. */
 const someEdit = (song: Song): fc.Arbitrary<Edit> => {
-  const section = song.sections[0]!;
+  const section = firstOf(song.sections);
   const parts = song.parts.map((p) => p.id);
   const notes = Object.entries(section.notes).flatMap(([part, list]) => list.map((n) => ({ part, id: n.id })));
   const start = fc.integer({ min: -3000, max: 20_000 });
@@ -23,7 +34,10 @@ const someEdit = (song: Song): fc.Arbitrary<Edit> => {
       ratio: fc.constantFrom(0.4, 0.5, 0.6667, 0.9),
       unit: fc.constantFrom(8 as const, 16 as const),
     }),
-    fc.record({ do: fc.constant("setProfile" as const), profile: fc.constantFrom("chorale" as const, "jazz" as const, "loop" as const) }),
+    fc.record({
+      do: fc.constant("setProfile" as const),
+      profile: fc.constantFrom("chorale" as const, "jazz" as const, "loop" as const),
+    }),
     fc.record({
       do: fc.constant("setLine" as const),
       section: fc.constant(section.id),
@@ -35,12 +49,21 @@ const someEdit = (song: Song): fc.Arbitrary<Edit> => {
       chord,
       symbol: fc.constantFrom("Ab7", "N.C.", "Hm"),
     }),
-    fc.record({ do: fc.constant("setSection" as const), section: fc.constant(section.id), bars: fc.integer({ min: 0, max: 12 }) }),
+    fc.record({
+      do: fc.constant("setSection" as const),
+      section: fc.constant(section.id),
+      bars: fc.integer({ min: 0, max: 12 }),
+    }),
     fc.record({
       do: fc.constant("addNote" as const),
       section: fc.constant(section.id),
       part: fc.constantFrom(...parts, "nobody"),
-      note: fc.record({ start, duration: fc.integer({ min: 0, max: 2000 }), pitch, velocity: fc.integer({ min: 0, max: 130 }) }),
+      note: fc.record({
+        start,
+        duration: fc.integer({ min: 0, max: 2000 }),
+        pitch,
+        velocity: fc.integer({ min: 0, max: 130 }),
+      }),
     }),
     fc.record({
       do: fc.constant("setHit" as const),
@@ -86,14 +109,19 @@ const someEdit = (song: Song): fc.Arbitrary<Edit> => {
 };
 
 /** Plays a random row of edits, each chosen with the song it meets. */
-const walk = (start: Song, seed: number, length: number, visit: (song: Song, before: Song, edit: Edit) => void): void => {
+const walk = (
+  start: Song,
+  seed: number,
+  length: number,
+  visit: (song: Song, before: Song, edit: Edit) => void,
+): void => {
   let song = start;
   for (let i = 0; i < length; i++) {
     const [edit] = fc.sample(someEdit(song), { seed: seed * 1000 + i, numRuns: 1 });
-    const result = applyEdit(song, edit!);
+    const result = applyEdit(song, sure(edit));
     if (!result.ok) expect(result.error.message).toMatch(/\w/);
     const next = result.ok ? result.value.song : song;
-    visit(next, song, edit!);
+    visit(next, song, sure(edit));
     song = next;
   }
 };
@@ -115,21 +143,25 @@ test("whatever is edited, the document stays valid, and the song before stays as
 
 test("what did not change is shared with the song before, so that a history of songs is cheap", () => {
   const [song] = DEMO;
-  const next = must(applyEdit(song!, { do: "setHit", section: "s1", drum: "kick", start: 120, velocity: 50 })).song;
-  expect(next.sections[1]).toBe(song!.sections[1]);
-  expect(next.sections[0]!.notes).toBe(song!.sections[0]!.notes);
-  expect(next.sections[0]!.chords).toBe(song!.sections[0]!.chords);
-  expect(next.parts).toBe(song!.parts);
+  const next = must(
+    applyEdit(sure(song), { do: "setHit", section: "s1", drum: "kick", start: 120, velocity: 50 }),
+  ).song;
+  expect(next.sections[1]).toBe(sure(song).sections[1]);
+  expect(firstOf(next.sections).notes).toBe(firstOf(sure(song).sections).notes);
+  expect(firstOf(next.sections).chords).toBe(firstOf(sure(song).sections).chords);
+  expect(next.parts).toBe(sure(song).parts);
 });
 
 test("a checker that remembers finds what a fresh one finds, after every one of many edits", () => {
   const plain = (list: Finding[]) =>
-    list.map((f) => `${f.id} ${f.severity} ${f.message} ${f.waived ?? ""} ${f.fixes.map((x) => x.label).join()}`).sort();
+    list
+      .map((f) => `${f.id} ${f.severity} ${f.message} ${f.waived ?? ""} ${f.fixes.map((x) => x.label).join()}`)
+      .sort();
   for (let seed = 50; seed < 52; seed++) {
     const checker = createChecker();
-    walk(DEMO[seed % 2]!, seed, 12, (song) => {
-      const fresh = checkSong(song).filter((f) => f.where.section === song.sections[0]!.id);
-      expect(plain(checker.section(song, song.sections[0]!.id))).toEqual(plain(fresh));
+    walk(nth(DEMO, seed % 2), seed, 12, (song) => {
+      const fresh = checkSong(song).filter((f) => f.where.section === firstOf(song.sections).id);
+      expect(plain(checker.section(song, firstOf(song.sections).id))).toEqual(plain(fresh));
     });
   }
 });
@@ -137,13 +169,17 @@ test("a checker that remembers finds what a fresh one finds, after every one of 
 test("every fix of every finding can be made and leaves a valid song with its own finding gone", () => {
   let seen = 0;
   for (let seed = 80; seed < 82; seed++) {
-    let last: Song | null = null;
-    walk(DEMO[seed % 2]!, seed, 12, (song) => void (last = song));
-    const song = must(applyEdit(last!, { do: "setProfile", profile: "chorale" })).song;
+    const walked: Song[] = [];
+    walk(nth(DEMO, seed % 2), seed, 12, (song) => void walked.push(song));
+    const song = must(applyEdit(lastOf(walked), { do: "setProfile", profile: "chorale" })).song;
     for (const finding of checkSong(song).slice(0, 6))
       for (const fix of finding.fixes) {
         const result = applyEdit(song, fix.edit);
-        expect([finding.message, fix.label, result.ok ? "" : result.error.message]).toEqual([finding.message, fix.label, ""]);
+        expect([finding.message, fix.label, result.ok ? "" : result.error.message]).toEqual([
+          finding.message,
+          fix.label,
+          "",
+        ]);
         if (!result.ok) continue;
         expect(parseSong(JSON.parse(JSON.stringify(result.value.song))).ok).toBe(true);
         expect([finding.message, fix.label, checkSong(result.value.song).some((f) => f.id === finding.id)]).toEqual([
@@ -165,7 +201,7 @@ test("stored voicings are those the search finds: the demo is voiced as the appl
       expect(voiced.chords.map((c) => c.pitches.join(" "))).toEqual(stored);
       for (const [id, list] of Object.entries(voiced.alternatives)) {
         expect([id, list.length > 2]).toEqual([id, true]);
-        for (const [i, a] of list.entries()) if (i) expect(a.cost).toBeGreaterThanOrEqual(list[i - 1]!.cost);
+        for (const [i, a] of list.entries()) if (i) expect(a.cost).toBeGreaterThanOrEqual(nth(list, i - 1).cost);
       }
     }
 });

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
 import { applyEdit, EDITS, must, newSong, parseSong, type Edit, type Song } from "../../src/index";
 import { anyEdit, walk } from "../anyEdit";
@@ -27,19 +28,22 @@ function judged(song: Song, change: Edit): boolean {
 /** Edits of a kind on a song; more where none of them was accepted. */
 const ENOUGH = 20;
 
-test.each(EDITS.map((d) => d.name))("%s: what is accepted can be kept, what is refused says why, generated from its schema", (name) => {
-  let accepted = 0;
-  for (const [i, song] of STARTS.entries())
-    for (const [k, change] of fc.sample(anyEdit(song, name), { seed: 11 + i, numRuns: 48 }).entries())
-      if (k < ENOUGH || !accepted) accepted += Number(judged(song, change));
-  // A generator that only makes nonsense would prove nothing.
-  expect(accepted).toBeGreaterThan(0);
-});
+test.each(EDITS.map((d) => d.name))(
+  "%s: what is accepted can be kept, what is refused says why, generated from its schema",
+  (name) => {
+    let accepted = 0;
+    for (const [i, song] of STARTS.entries())
+      for (const [k, change] of fc.sample(anyEdit(song, name), { seed: 11 + i, numRuns: 48 }).entries())
+        if (k < ENOUGH || !accepted) accepted += Number(judged(song, change));
+    // A generator that only makes nonsense would prove nothing.
+    expect(accepted).toBeGreaterThan(0);
+  },
+);
 
 test("the same holds along rows of edits, and a counter that is too low never gives an id twice", () => {
   for (let seed = 0; seed < 4; seed++)
     walk(
-      { ...STARTS[seed]!, nextId: 1 },
+      { ...nth(STARTS, seed), nextId: 1 },
       { seed, length: 40, apply: (s, e) => (judged(s, e) ? must(applyEdit(s, e)).song : s) },
       () => undefined,
     );
@@ -62,9 +66,15 @@ const hostile: [string, unknown][] = [
   ["an accent between ticks", { do: "setAccents", section: "s1", accents: [0, 1.5] }],
   ["a pitch that is none among layouts", { do: "setVoicings", ...at, pitches: { c1: ["H4"] } }],
   ["a pinned pitch that is none", { do: "pinVoicing", ...at, chord: "c1", pitches: ["C4", ""] }],
-  ["a part that plays after one that is not there", { do: "setLink", part: "keys", link: { kind: "pad", from: "nobody" } }],
+  [
+    "a part that plays after one that is not there",
+    { do: "setLink", part: "keys", link: { kind: "pad", from: "nobody" } },
+  ],
   ["a part that plays after itself", { do: "setLink", part: "keys", link: { kind: "pad", from: "keys" } }],
-  ["layouts of a part that is not there", { do: "pinVoicing", section: "s1", part: "nobody", chord: "c1", pitches: ["C4"] }],
+  [
+    "layouts of a part that is not there",
+    { do: "pinVoicing", section: "s1", part: "nobody", chord: "c1", pitches: ["C4"] },
+  ],
   ["an instrument that is not there", { do: "setPart", part: "bass", instrument: "comb" }],
   [
     "two lanes of one drum",
@@ -87,7 +97,7 @@ test.each(hostile)("%s is refused", (_, change) => expect(judged(base, change as
 test("what belongs to a section or a part goes with it, and nothing points at it any more", () => {
   let song = goldenSong("every-setting");
   const [first, second] = song.sections.map((s) => s.id);
-  song = edit(song, { do: "setPlaying", part: "bass", pass: song.form[0]!.id, bass: { density: 0.1 } });
+  song = edit(song, { do: "setPlaying", part: "bass", pass: firstOf(song.form).id, bass: { density: 0.1 } });
   song = {
     ...song,
     singers: song.singers.map((s, i) => (i ? s : { ...s, partId: "melody" })),
@@ -96,11 +106,15 @@ test("what belongs to a section or a part goes with it, and nothing points at it
         id: "l1",
         at: "2026-10-02",
         what: "kept the walking one",
-        where: { sectionId: first!, parts: ["bass"] },
-        takeId: song.takes[0]!.id,
+        where: { sectionId: sure(first), parts: ["bass"] },
+        takeId: firstOf(song.takes).id,
       },
     ],
-    form: song.form.map((p) => ({ ...p, muted: ["bass"], own: [{ bars: [0, 1] as [number, number], notes: { bass: [], melody: [] } }] })),
+    form: song.form.map((p) => ({
+      ...p,
+      muted: ["bass"],
+      own: [{ bars: [0, 1] as [number, number], notes: { bass: [], melody: [] } }],
+    })),
   };
   expect(parseSong(song).ok).toBe(true);
   const gone = (text: string) => JSON.stringify(text);
@@ -110,22 +124,22 @@ test("what belongs to a section or a part goes with it, and nothing points at it
     // Ids that are also words of the document cannot be looked for.
     if (/^p\d+$/.test(part)) expect([part, JSON.stringify(left).includes(gone(part))]).toEqual([part, false]);
   }
-  const left = edit(song, { do: "removeSection", section: first! });
-  expect(JSON.stringify(left)).not.toContain(gone(first!));
+  const left = edit(song, { do: "removeSection", section: sure(first) });
+  expect(JSON.stringify(left)).not.toContain(gone(sure(first)));
   expect(left.waivers.every((w) => w.sectionId !== first)).toBe(true);
-  expect(edit(left, { do: "addSection", name: "Again", bars: 2, copyOf: second! }).sections[1]).toMatchObject({
+  expect(edit(left, { do: "addSection", name: "Again", bars: 2, copyOf: sure(second) }).sections[1]).toMatchObject({
     copyOf: second,
-    playing: left.sections[0]!.playing,
+    playing: firstOf(left.sections).playing,
   });
 });
 
 test("an edit says what it made, what was asked for first", () => {
   const made = must(applyEdit(base, { do: "addPart", name: "Second bass", role: "bass", instrument: "subBass" }));
-  expect(made.song.parts.find((p) => p.id === made.created[0])!.name).toBe("Second bass");
+  expect(sure(made.song.parts.find((p) => p.id === made.created[0])).name).toBe("Second bass");
   const copied = must(applyEdit(base, { do: "addSection", name: "Chorus", bars: 2, copyOf: "s1" }));
   expect(copied.song.sections.at(-1)).toMatchObject({ id: copied.created[0], name: "Chorus" });
   const [section, , ...rest] = copied.created;
-  const inside = copied.song.sections.find((s) => s.id === section)!;
+  const inside = sure(copied.song.sections.find((s) => s.id === section));
   expect([...inside.chords, ...Object.values(inside.notes).flat()].map((x) => x.id).sort()).toEqual([...rest].sort());
   expect(must(applyEdit(base, { do: "setTempo", tempo: 90 })).created).toEqual([]);
   const both = must(
@@ -134,11 +148,16 @@ test("an edit says what it made, what was asked for first", () => {
       label: "two",
       edits: [
         { do: "addNote", section: "s1", part: "melody", note: { start: 0, duration: 480, pitch: "C5", velocity: 80 } },
-        { do: "addNote", section: "s1", part: "melody", note: { start: 480, duration: 480, pitch: "D5", velocity: 80 } },
+        {
+          do: "addNote",
+          section: "s1",
+          part: "melody",
+          note: { start: 480, duration: 480, pitch: "D5", velocity: 80 },
+        },
       ],
     }),
   );
-  expect(both.song.sections[0]!.notes.melody!.map((n) => n.id)).toEqual(both.created);
+  expect(sure(firstOf(both.song.sections).notes.melody).map((n) => n.id)).toEqual(both.created);
 });
 
 test("one bad edit among several leaves everything as it was", () => {
@@ -157,17 +176,33 @@ test("how something is played is inherited from the part, and a section or a pas
   let song = must(newSong({ title: "Inherits" }));
   song = edit(
     song,
-    { do: "setPlaying", part: "keys", voicing: { register: 3, weights: { motion: 2, hand: 3 } }, comp: { rhythm: "beats" } },
+    {
+      do: "setPlaying",
+      part: "keys",
+      voicing: { register: 3, weights: { motion: 2, hand: 3 } },
+      comp: { rhythm: "beats" },
+    },
     { do: "setPlaying", part: "keys", section: "s1", voicing: { weights: { hand: 0.5 } } },
     { do: "setPlaying", part: "keys", pass: "o1", comp: { rhythm: "offbeats" } },
   );
-  expect(song.form[0]!.playing).toEqual({ keys: { comp: { rhythm: "offbeats" } } });
+  expect(firstOf(song.form).playing).toEqual({ keys: { comp: { rhythm: "offbeats" } } });
   const given = edit(
     song,
     { do: "setPlaying", part: "keys", section: "s1", voicing: { weights: null } },
     { do: "setPlaying", part: "keys", pass: "o1", comp: { rhythm: null } },
-    { do: "setPlaying", part: "keys", voicing: { weights: { motion: null, hand: null }, register: null }, comp: { rhythm: null } },
+    {
+      do: "setPlaying",
+      part: "keys",
+      voicing: { weights: { motion: null, hand: null }, register: null },
+      comp: { rhythm: null },
+    },
   );
-  expect([given.sections[0]!.playing, given.form[0]!.playing, given.parts[1]!.playing]).toEqual([undefined, undefined, {}]);
-  expect(applyEdit(song, { do: "setPlaying", part: "keys", section: "s1", pass: "o1", comp: { gate: 50 } }).ok).toBe(false);
+  expect([firstOf(given.sections).playing, firstOf(given.form).playing, nth(given.parts, 1).playing]).toEqual([
+    undefined,
+    undefined,
+    {},
+  ]);
+  expect(applyEdit(song, { do: "setPlaying", part: "keys", section: "s1", pass: "o1", comp: { gate: 50 } }).ok).toBe(
+    false,
+  );
 });

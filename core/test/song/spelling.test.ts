@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../src/base/list";
 import {
   analyzeProgression,
   chordSymbol,
@@ -37,7 +38,7 @@ describe("roots outside the key are named by what they are there (common practic
   ];
   test.each(LOWERED)("in %s the lowered degrees are %s", (name, expected) => {
     const k = key(name);
-    const tonic = k.pcs[0]!;
+    const tonic = firstOf(k.pcs);
     const names = [1, 3, 6, 8, 10].map((above) => rootInKey((tonic + above) % 12, k));
     const plain = (text: string) => text.split(" ").map(pitchClass).join();
     expect(plain(names.join(" "))).toBe(plain(expected));
@@ -47,7 +48,8 @@ describe("roots outside the key are named by what they are there (common practic
   });
 
   test("diminished chords that lead up are raised degrees", () => {
-    const raised = (name: string) => [1, 3, 6, 8, 10].map((above) => rootInKey((key(name).pcs[0]! + above) % 12, key(name), true));
+    const raised = (name: string) =>
+      [1, 3, 6, 8, 10].map((above) => rootInKey((firstOf(key(name).pcs) + above) % 12, key(name), true));
     expect(raised("C major")).toEqual(["C#", "D#", "F#", "G#", "A#"]);
     expect(raised("F major")).toEqual(["F#", "G#", "B", "C#", "D#"]);
     expect(raised("Eb major")).toEqual(["E", "F#", "A", "B", "C#"]);
@@ -58,7 +60,11 @@ describe("roots outside the key are named by what they are there (common practic
       for (const mode of ["major", "minor", "dorian", "mixolydian", "lydian", "phrygian"]) {
         const k = parseKey(`${tonic} ${mode}`);
         if (!k.ok) continue;
-        expect([k.value.tonic, mode, k.value.pcs.map((pc) => rootInKey(pc, k.value))]).toEqual([k.value.tonic, mode, k.value.scale]);
+        expect([k.value.tonic, mode, k.value.pcs.map((pc) => rootInKey(pc, k.value))]).toEqual([
+          k.value.tonic,
+          mode,
+          k.value.scale,
+        ]);
       }
   });
 
@@ -74,7 +80,8 @@ describe("roots outside the key are named by what they are there (common practic
 });
 
 describe("chords that are found by ear, by hand or by fingers", () => {
-  const named = (pitches: string, inKey: string) => identifyChords({ pitches: pitches.split(" "), key: inKey })[0]!.symbol;
+  const named = (pitches: string, inKey: string) =>
+    firstOf(identifyChords({ pitches: pitches.split(" "), key: inKey })).symbol;
 
   test.each([
     ["G#3 C4 D#4", "C major", "G#"],
@@ -85,22 +92,31 @@ describe("chords that are found by ear, by hand or by fingers", () => {
 
   test("keys, frets and MIDI give sounds, not names: the chord is spelled by what it is in the key", () => {
     const heard = (pitches: string, inKey: string) =>
-      identifyChords({ pitches: pitches.split(" "), key: inKey, soundsOnly: true })[0]!.symbol;
-    expect([heard("G#3 C4 D#4", "C major"), heard("A#3 D4 F4", "C major"), heard("D#3 G3 A#3", "C major")]).toEqual(["Ab", "Bb", "Eb"]);
+      firstOf(identifyChords({ pitches: pitches.split(" "), key: inKey, soundsOnly: true })).symbol;
+    expect([heard("G#3 C4 D#4", "C major"), heard("A#3 D4 F4", "C major"), heard("D#3 G3 A#3", "C major")]).toEqual([
+      "Ab",
+      "Bb",
+      "Eb",
+    ]);
     expect([heard("A#3 D4 F4", "D major"), heard("G#2 C3 D#3 F#3", "Eb major")]).toEqual(["Bb", "Ab7"]);
     expect([heard("F#3 A3 C4 D#4", "C major"), heard("G#3 B3 D4 F4", "A minor")]).toEqual(["F#dim7", "G#dim7"]);
     expect([heard("C#2 D#3 G3 A#3", "Eb major"), heard("F#2 D3 A3", "D major")]).toEqual(["Eb7/Db", "D/F#"]);
   });
 
   test("a chord is moved by semitones to what it is there, up or down alike", () => {
-    const moved = (symbol: string, by: number, inKey: string) => chordSymbol(moveBySemitones(must(parseChord(symbol)), by, key(inKey)));
+    const moved = (symbol: string, by: number, inKey: string) =>
+      chordSymbol(moveBySemitones(must(parseChord(symbol)), by, key(inKey)));
     expect([moved("G", 1, "C major"), moved("A", -1, "C major")]).toEqual(["Ab", "Ab"]);
     expect([moved("Dm7", 1, "C major"), moved("Em7", -1, "C major")]).toEqual(["Ebm7", "Ebm7"]);
     expect([moved("A", 1, "D major"), moved("E7", 1, "A major")]).toEqual(["Bb", "F7"]);
     expect(moved("Fdim7", 1, "C major")).toBe("F#dim7");
     expect(moved("Cdim7", 1, "C major")).toBe("C#dim7");
     // The bass is named as the chord names its tone.
-    expect([moved("D7/C", 1, "Eb major"), moved("G/B", 1, "C major"), moved("C/E", -1, "E major")]).toEqual(["Eb7/Db", "Ab/C", "B/D#"]);
+    expect([moved("D7/C", 1, "Eb major"), moved("G/B", 1, "C major"), moved("C/E", -1, "E major")]).toEqual([
+      "Eb7/Db",
+      "Ab/C",
+      "B/D#",
+    ]);
   });
 
   test("what such a chord is called agrees with its numeral", () => {
@@ -111,7 +127,7 @@ describe("chords that are found by ear, by hand or by fingers", () => {
       ["Db/F", "bII6"],
     ] as const) {
       const read = parseProgression(`| C | ${symbol} | C |`, { key: "C major", meter: "4/4" });
-      expect(analyzeProgression(read.events, "C major")[1]!.roman).toBe(roman);
+      expect(nth(analyzeProgression(read.events, "C major"), 1).roman).toBe(roman);
     }
   });
 });
@@ -124,14 +140,18 @@ test("a bass under a chord is named as the chord names its tone, whatever it was
 
 test("a note is written as its chord spells it, otherwise as the key does", () => {
   const song = songWith({ key: "C major", line: "| Ab7 | E7 | C |" });
-  const spelled = (bar: number, midi: number) => spellAt(song, song.sections[0]!, bar * 1920, midi);
+  const spelled = (bar: number, midi: number) => spellAt(song, firstOf(song.sections), bar * 1920, midi);
   expect([spelled(0, 68), spelled(0, 66), spelled(0, 63)]).toEqual(["Ab4", "Gb4", "Eb4"]);
   expect([spelled(1, 68), spelled(1, 59), spelled(1, 62)]).toEqual(["G#4", "B3", "D4"]);
   expect([spelled(2, 66), spelled(2, 70)]).toEqual(["F#4", "Bb4"]);
 });
 
 describe("a pass that is transposed", () => {
-  const base = songWith({ key: "C major", line: "| C | Ab | Fm6 | G7(b9)/B |", bass: ["0 C2 4", "4 Ab1 4", "8 F2 4", "12 B1 4"] });
+  const base = songWith({
+    key: "C major",
+    line: "| C | Ab | Fm6 | G7(b9)/B |",
+    bass: ["0 C2 4", "4 Ab1 4", "8 F2 4", "12 B1 4"],
+  });
   const passed = (transpose: number): Song => ({ ...base, form: [{ id: "o1", sectionId: "s1", transpose }] });
 
   test("names go as many letters as the keys are apart: ♭VI stays ♭VI", () => {
@@ -150,19 +170,22 @@ describe("a pass that is transposed", () => {
     for (let by = -11; by <= 11; by++) {
       const there = realize(passed(by), {});
       there.chords.forEach((c, i) => {
-        expect([by, pitchClass(c.chord!.root)]).toEqual([by, (pitchClass(home.chords[i]!.chord!.root) + by + 24) % 12]);
+        expect([by, pitchClass(sure(c.chord).root)]).toEqual([
+          by,
+          (pitchClass(sure(nth(home.chords, i).chord).root) + by + 24) % 12,
+        ]);
         expect(c.symbol).not.toMatch(/^[A-G](bb|##)/);
       });
-      const bass = (real: typeof there) => real.parts.find((p) => p.id === "bass")!.notes;
+      const bass = (real: typeof there) => sure(real.parts.find((p) => p.id === "bass")).notes;
       bass(there).forEach((n, i) => {
-        expect([by, n.midi, pitchMidi(n.pitch)]).toEqual([by, bass(home)[i]!.midi + by, n.midi]);
+        expect([by, n.midi, pitchMidi(n.pitch)]).toEqual([by, nth(bass(home), i).midi + by, n.midi]);
       });
-      expect(there.sections[0]!.key.tonic).toBe(transposeKey(key("C major"), by).tonic);
+      expect(firstOf(there.sections).key.tonic).toBe(transposeKey(key("C major"), by).tonic);
     }
   });
 });
 
 test("a chord that was typed with a sharp stays as it was typed", () => {
   const song = edit(songWith({ key: "C major" }), { do: "setLine", section: "s1", line: "| C | G#7 | G7 |" });
-  expect(song.sections[0]!.chords.map((c) => c.symbol)).toEqual(["C", "G#7", "G7"]);
+  expect(firstOf(song.sections).chords.map((c) => c.symbol)).toEqual(["C", "G#7", "G7"]);
 });

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../src/base/list";
 import {
   analyzeSection,
   applyEdit,
@@ -18,7 +19,8 @@ import { demoSongs } from "../demos";
 import { edit, heldSong, songWith } from "../helpers";
 
 const SONGS = demoSongs();
-const moved = (song: Song, to: Parameters<typeof transposeSong>[1]): Song => must(applyEdit(song, must(transposeSong(song, to)).edit)).song;
+const moved = (song: Song, to: Parameters<typeof transposeSong>[1]): Song =>
+  must(applyEdit(song, must(transposeSong(song, to)).edit)).song;
 const INTERVALS = [-12, -7, -6, -5, -3, -2, -1, 1, 2, 3, 4, 5, 6, 7, 8, 11, 12];
 
 test("from B flat to F both ways are offered, the nearer one first", () => {
@@ -53,10 +55,11 @@ test("every note sounds that much higher, shapes in any octave of it; numerals, 
       const there = moved(song, { semitones: by });
       const [a, b] = [realize(song), realize(there)];
       a.parts.forEach((part, p) => {
-        const steps = new Set(part.notes.map((n, i) => b.parts[p]!.notes[i]!.midi - n.midi));
+        const steps = new Set(part.notes.map((n, i) => nth(nth(b.parts, p).notes, i).midi - n.midi));
         const shaped = song.sections.some((s) => s.chords.some((c) => c.voicings?.[part.id]?.shape));
         if (shaped) for (const s of steps) expect((((s - by) % 12) + 12) % 12).toBe(0);
-        else if (!part.linked) expect([song.title, part.name, [...steps]]).toEqual([song.title, part.name, part.notes.length ? [by] : []]);
+        else if (!part.linked)
+          expect([song.title, part.name, [...steps]]).toEqual([song.title, part.name, part.notes.length ? [by] : []]);
       });
       expect(a.hits.map((h) => h.midi && h.midi + by)).toEqual(b.hits.map((h) => h.midi));
       for (const section of song.sections) {
@@ -76,7 +79,7 @@ test("the words of a chord as it was typed, readings, slides, tuned drums, reaso
   let song = songWith({ key: "C major", line: "| CM7 | Dm7/G E7alt |", bass: ["0 C2 4"], melody: ["0 E4 1"] });
   song = edit(
     song,
-    { do: "setReadings", section: "s1", chord: song.sections[0]!.chords[0]!.id, readings: ["Em/C"] } as Edit,
+    { do: "setReadings", section: "s1", chord: firstOf(firstOf(song.sections).chords).id, readings: ["Em/C"] } as Edit,
     {
       do: "setNotes",
       section: "s1",
@@ -94,24 +97,24 @@ test("the words of a chord as it was typed, readings, slides, tuned drums, reaso
     } as Edit,
     { do: "keepTake", section: "s1", part: "bass", name: "before" } as Edit,
   );
-  song = { ...song, sections: [{ ...song.sections[0]!, key: "A minor" }] };
+  song = { ...song, sections: [{ ...firstOf(song.sections), key: "A minor" }] };
   const there = moved(song, { key: "Eb major" });
   const [section] = there.sections;
-  expect(section!.key).toBe("C minor");
-  expect(section!.chords.map((c) => c.symbol)).toEqual(["Ebmaj7", "Fm7/Bb", expect.stringMatching(/^G7/)]);
-  for (const c of section!.chords) if (c.written) expect(c.written).toMatch(/^(EbM7|Fm7\/Bb|G7alt)$/);
-  expect(section!.chords[0]!.readings).toEqual(["Gm/Eb"]);
-  expect(section!.notes.bass![0]).toMatchObject({
+  expect(sure(section).key).toBe("C minor");
+  expect(sure(section).chords.map((c) => c.symbol)).toEqual(["Ebmaj7", "Fm7/Bb", expect.stringMatching(/^G7/)]);
+  for (const c of sure(section).chords) if (c.written) expect(c.written).toMatch(/^(EbM7|Fm7\/Bb|G7alt)$/);
+  expect(firstOf(sure(section).chords).readings).toEqual(["Gm/Eb"]);
+  expect(sure(sure(section).notes.bass)[0]).toMatchObject({
     pitch: "Eb2",
     slide: { to: "Bb2" },
     reason: { params: { pitch: "Eb", chord: "Ebmaj7" } },
   });
-  expect(there.takes[0]!.notes!.bass![0]!.pitch).toBe("Eb2");
+  expect(firstOf(sure(sure(firstOf(there.takes).notes).bass)).pitch).toBe("Eb2");
 });
 
 test("shapes go with their capo: the same frets under the same fingers, and a capo that is too high is told", () => {
   const shaped = heldSong();
-  const shapes = (s: Song) => s.sections[0]!.chords.flatMap((c) => c.voicings?.keys?.shape ?? []);
+  const shapes = (s: Song) => firstOf(s.sections).chords.flatMap((c) => c.voicings?.keys?.shape ?? []);
   expect(shapes(shaped)).toHaveLength(1);
   for (const by of [2, -1]) {
     const there = moved(shaped, { semitones: by });
@@ -137,5 +140,6 @@ test("what falls out of an instrument is listed, what cannot be is refused, and 
   expect(code({ do: "transpose", key: "A minor", semitones: 9 })).toBe("edit.transpose");
   expect(transposeSong(low, { key: "C major" })).toMatchObject({ ok: false, error: { code: "transpose.same" } });
   expect(transposeSong(low, { key: "H major" }).ok).toBe(false);
-  for (const song of SONGS) expect(follow(song, must(transposeSong(song, { semitones: 3 })).edit, { bass: true })).toEqual([]);
+  for (const song of SONGS)
+    expect(follow(song, must(transposeSong(song, { semitones: 3 })).edit, { bass: true })).toEqual([]);
 });

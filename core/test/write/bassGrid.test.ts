@@ -1,3 +1,4 @@
+import { firstOf } from "../../src/base/list";
 import { BASS_STYLES } from "../../src/index";
 import { GRID, judge } from "../../../bench/bassGrid";
 
@@ -15,7 +16,7 @@ test("every style meets its own targets on a grid of progressions, kicks and met
     expect([place, unexplained.map((m) => `${m.id}: ${m.value}`)]).toEqual([place, []]);
     expect([place, report.accentsMet, report.withoutReason]).toEqual([place, report.accents, 0]);
     expect([place, report.notes > 0]).toEqual([place, true]);
-    if (c.kick === "none") expect([place, conflicts[0]!.code]).toEqual([place, "noKick"]);
+    if (c.kick === "none") expect([place, firstOf(conflicts).code]).toEqual([place, "noKick"]);
     if (!unmet.length) met++;
     if (lines > 1) choice++;
   }

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../src/base/list";
 import {
   BASS_STYLES,
   describeReason,
@@ -16,7 +17,7 @@ import { demoSongs } from "../demos";
 import { edit, songWith } from "../helpers";
 
 const at = { section: "s1", part: "bass" };
-const groove = demoSongs()[1]!;
+const groove = nth(demoSongs(), 1);
 const write = (song: Song, style: string, settings: Partial<BassSettings> = {}, seed = 1): BassLine[] =>
   must(bassLines(song, { ...at, style, seed, settings }));
 test("the report measures what is there, and each measure points at its notes", () => {
@@ -30,7 +31,9 @@ test("the report measures what is there, and each measure points at its notes", 
     bass: ["0 C2 1", "1 D2 0.5", "1.5 E2 0.5", "4 C2 2", "6 F#2 1"],
     melody: ["0 G4 4"],
   });
-  const report = must(reportBass(edit(song, { do: "setHit", section: "s1", drum: "snare", start: 2400, velocity: 90 }), at));
+  const report = must(
+    reportBass(edit(song, { do: "setHit", section: "s1", drum: "snare", start: 2400, velocity: 90 }), at),
+  );
   expect(report).toMatchObject({
     notes: 5,
     accents: 3,
@@ -54,18 +57,14 @@ test("the report measures what is there, and each measure points at its notes", 
   expect(report.chordTime).toBeCloseTo(3.5 / 5);
   expect(report.silence).toBeCloseTo(3 / 8);
   expect(report.stepwise).toBeCloseTo(2 / 4);
-  const notes = song.sections[0]!.notes.bass!;
-  expect(report.links.longestOutside).toEqual([notes[1]!.id, notes[4]!.id]);
-  expect(report.links.backbeats).toEqual([notes[3]!.id]);
-  const style = BASS_STYLES.find((s) => s.id === "kick-locked")!;
+  const notes = sure(firstOf(song.sections).notes.bass);
+  expect(report.links.longestOutside).toEqual([nth(notes, 1).id, nth(notes, 4).id]);
+  expect(report.links.backbeats).toEqual([nth(notes, 3).id]);
+  const style = sure(BASS_STYLES.find((s) => s.id === "kick-locked"));
   const rows = measuresOf(report, {
     meter: must(parseMeter("4/4")),
     style,
-    settings: bassSettings(
-      song.parts.find((p) => p.id === "bass")!,
-      song.sections[0],
-      style.usual,
-    ),
+    settings: bassSettings(sure(song.parts.find((p) => p.id === "bass")), song.sections[0], style.usual),
   });
   expect(rows.filter((r) => r.met === false).map((r) => r.id)).toEqual(
     expect.arrayContaining(["chordTime", "longestOutside", "accents", "approaches", "reasons", "backbeats"]),
@@ -83,7 +82,8 @@ test("exact repeats are counted in passes, of one bar or of two", () => {
 test("every reason of every style has words", () => {
   for (const style of BASS_STYLES)
     for (const line of write(groove, style.id))
-      for (const reason of line.reasons) expect(describeReason(reason!)).not.toMatch(/undefined|\{|^[a-z][A-Za-z]*$/);
+      for (const reason of line.reasons)
+        expect(describeReason(sure(reason))).not.toMatch(/undefined|\{|^[a-z][A-Za-z]*$/);
   const verdict = must(judgeBass(groove, at));
   expect(verdict.notes.map((n) => n.weight)).toEqual([...verdict.notes.map((n) => n.weight)].sort((a, b) => a - b));
 });

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../src/base/list";
 import {
   cheapestSecond,
   chordOf,
@@ -29,9 +30,9 @@ function bruteForce({ sizes, node, step, turn }: SecondOrder): number {
       best = Math.min(best, cost);
       return;
     }
-    for (let i = 0; i < sizes[c]!; i++) {
-      const joint = c ? step(c - 1, picks[c - 1]!, i) : 0;
-      const three = c > 1 ? turn(c - 2, picks[c - 2]!, picks[c - 1]!, i) : 0;
+    for (let i = 0; i < nth(sizes, c); i++) {
+      const joint = c ? step(c - 1, nth(picks, c - 1), i) : 0;
+      const three = c > 1 ? turn(c - 2, nth(picks, c - 2), nth(picks, c - 1), i) : 0;
       walk([...picks, i], cost + node(c, i) + joint + three);
     }
   };
@@ -41,19 +42,30 @@ function bruteForce({ sizes, node, step, turn }: SecondOrder): number {
 
 const costOf = ({ node, step, turn }: SecondOrder, picks: readonly number[]): number =>
   picks.reduce(
-    (sum, i, c) => sum + node(c, i) + (c ? step(c - 1, picks[c - 1]!, i) : 0) + (c > 1 ? turn(c - 2, picks[c - 2]!, picks[c - 1]!, i) : 0),
+    (sum, i, c) =>
+      sum +
+      node(c, i) +
+      (c ? step(c - 1, nth(picks, c - 1), i) : 0) +
+      (c > 1 ? turn(c - 2, nth(picks, c - 2), nth(picks, c - 1), i) : 0),
     0,
   );
 
 describe("the lattice of three in a row", () => {
   test("finds what brute force finds, with forbidden candidates, steps and turns among them", () => {
-    const cost = fc.oneof({ weight: 6, arbitrary: fc.integer({ min: 0, max: 20 }) }, { weight: 1, arbitrary: fc.constant(Infinity) });
+    const cost = fc.oneof(
+      { weight: 6, arbitrary: fc.integer({ min: 0, max: 20 }) },
+      { weight: 1, arbitrary: fc.constant(Infinity) },
+    );
     fc.assert(
       fc.property(
         fc.array(fc.integer({ min: 1, max: 4 }), { minLength: 1, maxLength: 6 }),
         fc.array(cost, { minLength: 97, maxLength: 97 }),
         (sizes, costs) => {
-          const at = (...key: number[]) => costs[key.reduce((hash, k) => (hash * 31 + k * 7 + 3) % 97, 11)]!;
+          const at = (...key: number[]) =>
+            nth(
+              costs,
+              key.reduce((hash, k) => (hash * 31 + k * 7 + 3) % 97, 11),
+            );
           const lattice: SecondOrder = {
             sizes,
             node: (c, i) => at(c, i),
@@ -72,14 +84,19 @@ describe("the lattice of three in a row", () => {
   });
   test("short lines of every style that chooses pitches are the cheapest there are", () => {
     for (const c of COUNTER_GRID.filter((_, i) => i % 53 === 0)) {
-      const { ctx, style } = must(counterRequest(factsOf(counterSong(c)), { section: "s1", part: "answer", style: c.style }));
+      const { ctx, style } = must(
+        counterRequest(factsOf(counterSong(c)), { section: "s1", part: "answer", style: c.style }),
+      );
       const { slots } = pitchSlots(ctx, style, style.slots(ctx, 4, 0).slice(0, 4));
       // A few candidates of each, so that every way can be tried.
       const few = slots.map((s) => ({ ...s, candidates: s.candidates.filter((_, i) => i % 2 === 0).slice(0, 7) }));
       if (!few.length) continue;
       const lattice = lineLattice(style, few);
       const found = cheapestSecond(lattice);
-      expect([c.style, found ? Math.round(found.cost * 1e6) : Infinity]).toEqual([c.style, Math.round(bruteForce(lattice) * 1e6)]);
+      expect([c.style, found ? Math.round(found.cost * 1e6) : Infinity]).toEqual([
+        c.style,
+        Math.round(bruteForce(lattice) * 1e6),
+      ]);
     }
   });
 });
@@ -109,13 +126,13 @@ test("over a grid of tunes, keys, meters and chords every style meets its aims, 
     if (!unmet.length) met++;
     // On a beat no note rubs against the tune, by plain arithmetic; a suspension and two tones of the chord may.
     const { ctx } = must(counterRequest(factsOf(song), { section: "s1", part: "answer", style: c.style }));
-    const tune = song.sections[0]!.notes.melody!.map((n) => ({ ...n, midi: pitchMidi(n.pitch) }));
+    const tune = sure(firstOf(song.sections).notes.melody).map((n) => ({ ...n, midi: pitchMidi(n.pitch) }));
     const clashes = conflicts.some((x) => x.measures.includes("clashes"));
     for (const n of notes)
       for (let bar = 0; bar < 4; bar++)
         for (const b of ctx.meter.beats) {
           const tick = bar * ctx.meter.bar + b.start;
-          if (tick < n.start || tick >= n.start + n.duration || n.reason!.id === "suspension" || clashes) continue;
+          if (tick < n.start || tick >= n.start + n.duration || sure(n.reason).id === "suspension" || clashes) continue;
           const against = tune.find((t) => t.start <= tick && tick < t.start + t.duration);
           const chord = ctx.chords.find((x) => x.start <= tick && tick < x.start + x.duration)?.chord;
           const pcs = chord?.tones.map((t) => (t.semitones + pitchMidi(`${chord.root}4`)) % 12) ?? [];
@@ -125,7 +142,13 @@ test("over a grid of tunes, keys, meters and chords every style meets its aims, 
           const since = ctx.chords.find((x) => x.start <= tick && tick < x.start + x.duration)?.start ?? 0;
           if (n.start < since && next && [1, 2].includes(n.midi - next.midi)) continue;
           if (against && !own)
-            expect([place, tick, n.pitch, against.pitch, rubs(n.midi, against.midi)]).toEqual([place, tick, n.pitch, against.pitch, false]);
+            expect([place, tick, n.pitch, against.pitch, rubs(n.midi, against.midi)]).toEqual([
+              place,
+              tick,
+              n.pitch,
+              against.pitch,
+              false,
+            ]);
         }
   }
   expect(met / written).toBeGreaterThan(0.9);
@@ -137,23 +160,23 @@ test("a reason says what the finished line does", () => {
     const outcome = judgeCounter(c, 2);
     if ("nothing" in outcome) continue;
     const { song, notes } = outcome;
-    const tune = song.sections[0]!.notes.melody!.map((n) => ({ ...n, midi: pitchMidi(n.pitch) }));
+    const tune = sure(firstOf(song.sections).notes.melody).map((n) => ({ ...n, midi: pitchMidi(n.pitch) }));
     const top = notes.filter((n, i) => notes[i + 1]?.start !== n.start);
     top.forEach((n, i) => {
       const before = top[i - 1];
       const move = before ? n.midi - before.midi : 0;
       const size = Math.abs(move);
-      const id = n.reason!.id;
+      const id = sure(n.reason).id;
       if (id === "steps" || id === "guideStep" || id === "passing" || id === "neighbor")
         expect([c.style, id, size]).toEqual([c.style, id, size === 1 || size === 2 ? size : "a step"]);
-      if (id === "passing") expect(Math.sign(top[i + 1]!.midi - n.midi)).toBe(Math.sign(move));
+      if (id === "passing") expect(Math.sign(nth(top, i + 1).midi - n.midi)).toBe(Math.sign(move));
       if (id === "keeps") expect(move).toBe(0);
       if (id === "falls") expect(move).toBeLessThan(0);
       if (id === "suspension") {
-        expect([move, n.midi - top[i + 1]!.midi > 0, n.midi - top[i + 1]!.midi < 3]).toEqual([0, true, true]);
+        expect([move, n.midi - nth(top, i + 1).midi > 0, n.midi - nth(top, i + 1).midi < 3]).toEqual([0, true, true]);
       }
       if (id === "opposes") {
-        const at = (tick: number) => tune.findLast((t) => t.start <= tick && tick < t.start + t.duration)!.midi;
+        const at = (tick: number) => sure(tune.findLast((t) => t.start <= tick && tick < t.start + t.duration)).midi;
         expect(move * (at(n.start) - at(n.start - 1))).toBeLessThan(0);
       }
       if (id === "answers") expect(tune.some((t) => t.start <= n.start && n.start < t.start + t.duration)).toBe(false);
@@ -172,7 +195,8 @@ describe("styles", () => {
 
   test("an answer begins in the gaps and is silent when the tune goes on", () => {
     for (const line of write(phrases, "answer")) {
-      for (const n of line.notes) expect([n.start % 1920 >= 960, (n.start % 1920) + n.duration <= 1920]).toEqual([true, true]);
+      for (const n of line.notes)
+        expect([n.start % 1920 >= 960, (n.start % 1920) + n.duration <= 1920]).toEqual([true, true]);
       expect(line.report.overlap).toBe(0);
     }
     const busy = withFiddle(songWith({ line: "| C | F |", melody: ["0 E4 4", "4 F4 4"] }));
@@ -187,28 +211,34 @@ describe("styles", () => {
     for (const beat of [0.5, 1.5, 2, 3.75])
       song = edit(song, { do: "setHit", section: "s1", drum: "clap", start: beat * 480, velocity: 90 });
     const lines = write(song, "percussion");
-    expect(lines.map((l) => l.title)).toEqual(expect.arrayContaining(["Few pitches", "Up and down the chord", "A line by step"]));
+    expect(lines.map((l) => l.title)).toEqual(
+      expect.arrayContaining(["Few pitches", "Up and down the chord", "A line by step"]),
+    );
     for (const l of lines) expect(l.notes.map((n) => n.start)).toEqual([240, 720, 960, 1800]);
-    const few = lines.find((l) => l.title === "Few pitches")!;
+    const few = sure(lines.find((l) => l.title === "Few pitches"));
     expect(new Set(few.notes.map((n) => n.pitch)).size).toBe(1);
   });
 
   test("guide tones go by step through a chain of fifths: C–B–B–A, or F–F–E–E", () => {
     const song = withFiddle(songWith({ line: "| Dm7 | G7 | Cmaj7 | Fmaj7 |" }));
     const [line] = write(song, "guideTones", { settings: { density: 0 } });
-    const tones = line!.notes.flatMap((n) => Array.from({ length: n.duration / 1920 }, () => n.pitch.replace(/\d/, "")));
+    const tones = sure(line).notes.flatMap((n) =>
+      Array.from({ length: n.duration / 1920 }, () => n.pitch.replace(/\d/, "")),
+    );
     expect(["C B B A", "F F E E"]).toContain(tones.join(" "));
   });
 
   test("double-stops are thirds or sixths of the chord, and say so", () => {
     const [sixths] = write(phrases, "doubleStops");
-    const byStart = new Map(sixths!.notes.map((n) => [n.start, sixths!.notes.filter((m) => m.start === n.start)]));
+    const byStart = new Map(
+      sure(sixths).notes.map((n) => [n.start, sure(sixths).notes.filter((m) => m.start === n.start)]),
+    );
     for (const [, pair] of byStart) {
       expect(pair).toHaveLength(2);
       const [a, b] = pair.map((n) => pitchMidi(n.pitch)).sort((x, y) => x - y);
-      expect([3, 4, 5, 7, 8, 9]).toContain(b! - a!);
+      expect([3, 4, 5, 7, 8, 9]).toContain(sure(b) - sure(a));
     }
-    expect(write(phrases, "doubleStops", { settings: { under: "thirds" } })[0]!.title).toContain("thirds");
+    expect(firstOf(write(phrases, "doubleStops", { settings: { under: "thirds" } })).title).toContain("thirds");
   });
 
   test("a drawn cell is refitted by degrees, moved along the scale, or held with its clashes listed", () => {
@@ -219,10 +249,16 @@ describe("styles", () => {
       note(3, "E5", 1),
     ]);
     const of = (cell: "refit" | "scale" | "hold") => {
-      const line = write(drawn, "ostinato", { settings: { cell } }).find(
-        (l) => l.reasons[0]!.id === { refit: "cell", scale: "cellScale", hold: "cellHeld" }[cell],
-      )!;
-      return { second: line.notes.slice(4, 8).map((n) => n.pitch), third: line.notes.slice(8, 12).map((n) => n.pitch), line };
+      const line = sure(
+        write(drawn, "ostinato", { settings: { cell } }).find(
+          (l) => l.reasons[0]?.id === { refit: "cell", scale: "cellScale", hold: "cellHeld" }[cell],
+        ),
+      );
+      return {
+        second: line.notes.slice(4, 8).map((n) => n.pitch),
+        third: line.notes.slice(8, 12).map((n) => n.pitch),
+        line,
+      };
     };
     expect(of("refit").second).toEqual(["F5", "A5", "C6", "A5"]);
     expect(of("refit").third).toEqual(["G4", "B4", "D5", "B4"]);
@@ -232,9 +268,9 @@ describe("styles", () => {
     // E over F is its major seventh, held on beat 2 against nothing but the chord: a color; over G7, C rubs above its third.
     expect(held.line.conflicts.map((c) => c.message).join()).toContain("C5 in bar 3, beat 1");
     // The same degree over another quality: the third stays the third, the seventh falls to what the chord has.
-    const [c7, fm, g] = ["C7", "Fm", "G6"].map((s) => chordOf(s)!);
+    const [c7, fm, g] = ["C7", "Fm", "G6"].map((s) => sure(chordOf(s)));
     const ctx = { key: must(counterRequest(factsOf(drawn), { section: "s1", part: "answer" })).ctx.key };
-    expect([refit(64, c7!, fm!, ctx) % 12, refit(70, c7!, g!, ctx) % 12]).toEqual([8, 4]);
+    expect([refit(64, sure(c7), sure(fm), ctx) % 12, refit(70, sure(c7), sure(g), ctx) % 12]).toEqual([8, 4]);
   });
 
   test("the second half comes back to the first with more, and leaves the first as it is", () => {
@@ -271,8 +307,10 @@ describe("styles", () => {
     expect(code({ section: "none" })).toBe("counter.section");
     expect(code({ part: "none" })).toBe("counter.part");
     expect(code({ against: "answer" })).toBe("counter.against");
-    expect(counterLines(withFiddle(songWith({ melody: ["0 C4 1"] })), { section: "s1", part: "answer" })).toMatchObject({
-      error: { code: "counter.chords" },
-    });
+    expect(counterLines(withFiddle(songWith({ melody: ["0 C4 1"] })), { section: "s1", part: "answer" })).toMatchObject(
+      {
+        error: { code: "counter.chords" },
+      },
+    );
   });
 });

@@ -1,10 +1,11 @@
+import { sure } from "../../src/base/list";
 import { counterLines, must, type CounterLine, type Edit, type Note, type Song } from "../../src/index";
 import { edit } from "../helpers";
 
 /** A song with a fiddle that answers the melody. */
 export function withFiddle(song: Song, notes: Omit<Note, "id">[] = []): Song {
   const added = edit(song, { do: "addPart", name: "Fiddle", role: "counter", instrument: "violin" });
-  const id = added.parts.find((p) => p.name === "Fiddle")!.id;
+  const id = sure(added.parts.find((p) => p.name === "Fiddle")).id;
   const named = { ...added, parts: added.parts.map((p) => (p.id === id ? { ...p, id: "answer" } : p)) };
   return notes.length ? edit(named, { do: "setNotes", section: "s1", part: "answer", notes } as Edit) : named;
 }

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../src/base/list";
 import {
   BASS_STYLES,
   bassLines,
@@ -30,10 +31,12 @@ const syncopated: Kick[] = Array.from({ length: 4 }, (_, b): Kick[] => [
 ]).flat();
 const KICKS: Record<string, Kick[]> = { none: [], soft, syncopated };
 
-const song = (key: string, line: string, kicks: Kick[] = [], meter = "4/4"): Song => songWith({ key, meter, line, kicks });
-const write = (s: Song, style: string): BassLine[] => must(bassLines(s, { section: "s1", part: "bass", style, seed: 3 }));
+const song = (key: string, line: string, kicks: Kick[] = [], meter = "4/4"): Song =>
+  songWith({ key, meter, line, kicks });
+const write = (s: Song, style: string): BassLine[] =>
+  must(bassLines(s, { section: "s1", part: "bass", style, seed: 3 }));
 const midi = (n: { pitch: string }) => pitchMidi(n.pitch);
-const chordsOf = (s: Song) => s.sections[0]!.chords.map((c) => ({ ...c, chord: chordOf(c.symbol) }));
+const chordsOf = (s: Song) => firstOf(s.sections).chords.map((c) => ({ ...c, chord: chordOf(c.symbol) }));
 const chordUnder = (s: Song, tick: number) => chordsOf(s).find((c) => c.start <= tick && tick < c.start + c.duration);
 const isChordTone = (s: Song, n: { start: number; pitch: string }) => {
   const chord = chordUnder(s, n.start)?.chord;
@@ -45,13 +48,17 @@ function walkOver(style: string, kicks: Kick[]): { passing: number; steps: numbe
   let [notes, outside, changes, stepped] = [0, 0, 0, 0];
   for (const [key, line] of [FORMS[0], FORMS[3]]) {
     const s = song(key, line, kicks);
-    const own = write(s, style)[0]!.notes;
+    const own = firstOf(write(s, style)).notes;
     notes += own.length;
     outside += own.filter((n) => !isChordTone(s, n)).length;
     own.slice(1).forEach((n, i) => {
-      if (chordUnder(s, n.start)?.start !== n.start || chordUnder(s, own[i]!.start)?.symbol === chordUnder(s, n.start)?.symbol) return;
+      if (
+        chordUnder(s, n.start)?.start !== n.start ||
+        chordUnder(s, nth(own, i).start)?.symbol === chordUnder(s, n.start)?.symbol
+      )
+        return;
       changes++;
-      if (Math.abs(midi(n) - midi(own[i]!)) <= 2) stepped++;
+      if (Math.abs(midi(n) - midi(nth(own, i))) <= 2) stepped++;
     });
   }
   return { passing: outside / notes, steps: stepped / changes };
@@ -69,7 +76,7 @@ test("a bossa has its dotted figure in most bars, whatever the kick does", () =>
   for (const [name, kicks] of Object.entries(KICKS)) {
     let [bars, dotted] = [0, 0];
     for (const [key, line] of FORMS) {
-      const starts = new Set(write(song(key, line, kicks), "bossa")[0]!.notes.map((n) => n.start));
+      const starts = new Set(firstOf(write(song(key, line, kicks), "bossa")).notes.map((n) => n.start));
       for (let b = 0; b < 4; b++) {
         bars++;
         // Root, the short note before the middle, and the middle.
@@ -84,8 +91,11 @@ test("driving eighths vary in every bar, also in 12/8, and their last bar is a f
   for (const [key, line] of FORMS.filter(([, l]) => l.split("|").every((bar) => bar.trim().split(" ").length < 2)))
     for (const meter of ["4/4", "12/8", "6/8"]) {
       const s = song(key, line, [], meter);
-      const bar = meter === "4/4" ? 1920 : meter === "12/8" ? 2880 : 1440;
-      const { notes } = write(s, "driving-eighths")[0]!;
+      let bar: 1920 | 2880 | 1440;
+      if (meter === "4/4") bar = 1920;
+      else if (meter === "12/8") bar = 2880;
+      else bar = 1440;
+      const { notes } = firstOf(write(s, "driving-eighths"));
       for (let b = 0; b < 4; b++) {
         const inBar = notes.filter((n) => n.start >= b * bar && n.start < (b + 1) * bar);
         expect([meter, line, b, new Set(inBar.map(midi)).size > 1]).toEqual([meter, line, b, true]);
@@ -98,14 +108,27 @@ test("driving eighths vary in every bar, also in 12/8, and their last bar is a f
 test("root, fifth, octave goes up and comes back", () => {
   for (const [key, line] of FORMS.filter(([, l]) => !l.includes(" Dm |"))) {
     const s = song(key, line);
-    const { notes } = must(
-      bassLines(s, { section: "s1", part: "bass", style: "root-fifth-octave", settings: { density: 1, ending: false } }),
-    )[0]!;
+    const { notes } = firstOf(
+      must(
+        bassLines(s, {
+          section: "s1",
+          part: "bass",
+          style: "root-fifth-octave",
+          settings: { density: 1, ending: false },
+        }),
+      ),
+    );
     // Where the octave lies inside the comfortable range, which ends on D3.
-    for (const c of chordsOf(s).filter((x) => x.duration === 1920 && ["E", "F", "G", "A", "B", "C", "D"].includes(x.chord!.root))) {
+    for (const c of chordsOf(s).filter(
+      (x) => x.duration === 1920 && ["E", "F", "G", "A", "B", "C", "D"].includes(sure(x.chord).root),
+    )) {
       const [root, fifth, octave] = [0, 480, 960].map((t) => notes.find((n) => n.start === c.start + t));
-      expect([c.symbol, midi(octave!) - midi(root!)]).toEqual([c.symbol, 12]);
-      if (fifth) expect([c.symbol, midi(fifth) > midi(root!) && midi(fifth) < midi(octave!)]).toEqual([c.symbol, true]);
+      expect([c.symbol, midi(sure(octave)) - midi(sure(root))]).toEqual([c.symbol, 12]);
+      if (fifth)
+        expect([c.symbol, midi(fifth) > midi(sure(root)) && midi(fifth) < midi(sure(octave))]).toEqual([
+          c.symbol,
+          true,
+        ]);
     }
   }
 });
@@ -114,20 +137,26 @@ test("an arpeggio in 6/8 plays the third of its chord; stab and bounce begins ea
   for (const [key, line] of FORMS) {
     const s = song(key, line, [], "6/8");
     // Before the last bar, which is a fill.
-    const { notes } = write(s, "arpeggio").find((l) => l.title.startsWith("As"))!;
+    const { notes } = sure(write(s, "arpeggio").find((l) => l.title.startsWith("As")));
     for (const c of chordsOf(s).filter((x) => x.duration >= 1440 && x.start < 3 * 1440)) {
-      const third = mod(pitchClass(c.chord!.root) + c.chord!.tones.find((t) => t.degree === 3)!.semitones, 12);
+      const third = mod(
+        pitchClass(sure(c.chord).root) + sure(sure(c.chord).tones.find((t) => t.degree === 3)).semitones,
+        12,
+      );
       const own = notes.filter((n) => n.start >= c.start && n.start < c.start + c.duration);
       expect([c.symbol, own.some((n) => mod(midi(n), 12) === third)]).toEqual([c.symbol, true]);
     }
     for (const kicks of Object.values(KICKS)) {
       const danced = song(key, line, kicks);
-      const bounce = write(danced, "stab-bounce")[0]!.notes;
+      const bounce = firstOf(write(danced, "stab-bounce")).notes;
       for (const c of chordsOf(danced)) {
         const own = bounce.filter((n) => n.start >= c.start && n.start < c.start + c.duration);
         const begins = own.find((n) => n.start === c.start);
         if (begins)
-          expect([c.symbol, own.every((n) => midi(n) >= midi(begins) || mod(midi(n) - midi(begins), 12) !== 0)]).toEqual([c.symbol, true]);
+          expect([
+            c.symbol,
+            own.every((n) => midi(n) >= midi(begins) || mod(midi(n) - midi(begins), 12) !== 0),
+          ]).toEqual([c.symbol, true]);
       }
     }
   }
@@ -146,7 +175,12 @@ const SAMPLE = GRID.filter((_, i) => i % 131 === 0);
 let written: BassLine[][] | undefined;
 /** The lines for each combination of the sample, written once. */
 const linesOf = (i: number): BassLine[] =>
-  (written ??= SAMPLE.map((c) => must(bassLines(gridSong(c), { section: "s1", part: "bass", style: c.style, seed: 4 }))))[i]!;
+  nth(
+    (written ??= SAMPLE.map((c) =>
+      must(bassLines(gridSong(c), { section: "s1", part: "bass", style: c.style, seed: 4 })),
+    )),
+    i,
+  );
 
 test("candidates differ: any two share at most three fifths of their notes, and no two have one title", () => {
   for (const [at, c] of SAMPLE.entries()) {
@@ -164,25 +198,30 @@ test("candidates differ: any two share at most three fifths of their notes, and 
 
 /** Whether what a reason says of a note is so, worked out from the finished line alone. */
 function holds(s: Song, notes: readonly (Omit<Note, "id"> & { id?: string })[], i: number): boolean {
-  const [n, next, before] = [notes[i]!, notes[(i + 1) % notes.length]!, notes[i - 1]];
-  const { id, params = {} } = n.reason!;
+  const [n, next, before] = [nth(notes, i), nth(notes, (i + 1) % notes.length), notes[i - 1]];
+  const { id, params = {} } = sure(n.reason);
   const here = chordUnder(s, n.start);
   const there = chordUnder(s, next.start);
   const step = (a: { pitch: string }, b: { pitch: string }) => [1, 2].includes(Math.abs(midi(a) - midi(b)));
   const named = (text: unknown) => pitchClass(String(text).replace(/-?\d+$/, ""));
-  const kick = s.sections[0]!.groove.lanes.find((l) => l.drum === "kick")?.hits ?? [];
-  if (/^(root|bass)(OnKick|WithKick)$/.test(id)) return kick.some((h) => h.start === n.start) && named(params.pitch) === mod(midi(n), 12);
+  const kick = firstOf(s.sections).groove.lanes.find((l) => l.drum === "kick")?.hits ?? [];
+  if (/^(root|bass)(OnKick|WithKick)$/.test(id))
+    return kick.some((h) => h.start === n.start) && named(params.pitch) === mod(midi(n), 12);
   if (/Hook$/.test(id)) return kick.length > 0 && !kick.some((h) => h.start === n.start);
   if (/OnBeat$/.test(id)) return here?.start === n.start;
   if (id === "fill") return here?.id !== there?.id;
   if (id === "inversion") return step(n, next) || (before !== undefined && step(before, n));
-  if (id === "scaleStep") return before !== undefined && step(before, n) && step(n, next) && named(params.target) === mod(midi(next), 12);
+  if (id === "scaleStep")
+    return before !== undefined && step(before, n) && step(n, next) && named(params.target) === mod(midi(next), 12);
   if (id === "approachBelow" || id === "approachAbove")
-    return named(params.target) === mod(midi(next), 12) && step(n, next) && midi(next) > midi(n) === (id === "approachBelow");
+    return (
+      named(params.target) === mod(midi(next), 12) && step(n, next) && midi(next) > midi(n) === (id === "approachBelow")
+    );
   if (id === "approachFifth") return here?.id !== there?.id && mod(midi(n) - midi(next), 12) === 7;
   if (id === "anticipation") return midi(next) === midi(n) && here?.id !== there?.id;
   if (id === "neighbor") return before !== undefined && midi(before) === midi(next);
-  if (id === "octave") return here !== undefined && mod(midi(n), 12) === pitchClass(here.chord!.bass ?? here.chord!.root);
+  if (id === "octave")
+    return here !== undefined && mod(midi(n), 12) === pitchClass(sure(here.chord).bass ?? sure(here.chord).root);
   return true;
 }
 
@@ -193,7 +232,7 @@ test("every reason is true of the finished line", () => {
     const s = gridSong(c);
     for (const { notes, title } of linesOf(at))
       notes.forEach((n, i) => {
-        seen.add(n.reason!.id);
+        seen.add(sure(n.reason).id);
         if (!holds(s, notes, i)) untrue.push([c.style, c.meter, title, n.reason]);
       });
   }
@@ -205,5 +244,9 @@ test("in C major nothing is called C flat, F flat, E sharp or B sharp unless a c
   for (const style of BASS_STYLES)
     for (const line of ["| C | Bb | Eb | E7 |"])
       for (const { notes } of write(song("C major", line), style.id))
-        expect([style.id, line, notes.filter((n) => /^(Cb|Fb|E#|B#)/.test(n.pitch)).map((n) => n.pitch)]).toEqual([style.id, line, []]);
+        expect([style.id, line, notes.filter((n) => /^(Cb|Fb|E#|B#)/.test(n.pitch)).map((n) => n.pitch)]).toEqual([
+          style.id,
+          line,
+          [],
+        ]);
 });

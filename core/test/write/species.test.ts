@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../src/base/list";
 import { counterRequest, factsOf, must, pitchMidi, type Edit } from "../../src/index";
 import { strictBreaks } from "../../src/write/counter/strict";
 import { note, withFiddle, write } from "./fiddle";
@@ -16,13 +17,13 @@ describe("first species", () => {
   /** What Fux forbids, checked by itself. */
   function faults(tune: number[], line: number[], above: boolean): string[] {
     const out: string[] = [];
-    const interval = (i: number) => Math.abs(line[i]! - tune[i]!) % 12;
+    const interval = (i: number) => Math.abs(nth(line, i) - nth(tune, i)) % 12;
     line.forEach((m, i) => {
-      if (above ? m < tune[i]! : m > tune[i]!) out.push(`crosses at ${i}`);
+      if (above ? m < nth(tune, i) : m > nth(tune, i)) out.push(`crosses at ${i}`);
       if (![0, 3, 4, 7, 8, 9].includes(interval(i))) out.push(`dissonance at ${i}`);
       if (m === tune[i] && i > 0 && i < line.length - 1) out.push(`unison at ${i}`);
       if (!i) return;
-      const [own, other] = [m - line[i - 1]!, tune[i]! - tune[i - 1]!];
+      const [own, other] = [m - nth(line, i - 1), nth(tune, i) - nth(tune, i - 1)];
       if ([0, 7].includes(interval(i)) && own * other > 0) out.push(`direct or parallel at ${i}`);
       if ([6, 10, 11].includes(Math.abs(own)) || Math.abs(own) > 12) out.push(`leap at ${i}`);
     });
@@ -33,8 +34,15 @@ describe("first species", () => {
 
   test("Fux's own counterpoint breaks no rule, and parallel fifths do", () => {
     const judged = (text: string) => {
-      const song = edit(cantus(CANTUS, "D dorian"), { do: "setNotes", section: "s1", part: "answer", notes: whole(text) } as Edit);
-      const { ctx } = must(counterRequest(factsOf(song), { section: "s1", part: "answer", style: "species", settings: { side: "above" } }));
+      const song = edit(cantus(CANTUS, "D dorian"), {
+        do: "setNotes",
+        section: "s1",
+        part: "answer",
+        notes: whole(text),
+      } as Edit);
+      const { ctx } = must(
+        counterRequest(factsOf(song), { section: "s1", part: "answer", style: "species", settings: { side: "above" } }),
+      );
       return strictBreaks(ctx);
     };
     expect(judged(ABOVE)).toEqual([]);
@@ -66,7 +74,7 @@ describe("first species", () => {
           // What a line breaks is named.
           expect([key, side, own.length > 0]).toEqual([key, side, line.conflicts.some((c) => c.code === "strict")]);
         }
-        expect([key, side, lines[0]!.conflicts.filter((c) => c.code === "strict")]).toEqual([key, side, []]);
+        expect([key, side, firstOf(lines).conflicts.filter((c) => c.code === "strict")]).toEqual([key, side, []]);
       }
   });
 });

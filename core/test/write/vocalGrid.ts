@@ -1,3 +1,4 @@
+import { firstOf } from "../../src/base/list";
 import {
   applyEdit,
   factsOf,
@@ -17,7 +18,7 @@ export type VocalCase = Omit<CounterCase, "style"> & { school: string; voices: n
 
 /** Tunes, keys and meters of the grid of counter melodies, for every school; the schools of several voices with as many as they can have. */
 export const VOCAL_GRID: readonly VocalCase[] = VOCAL_SCHOOLS.flatMap((s) =>
-  COUNTER_GRID.filter((c) => c.style === COUNTER_GRID[0]!.style).map(({ style: _, ...c }, i) => ({
+  COUNTER_GRID.filter((c) => c.style === firstOf(COUNTER_GRID).style).map(({ style: _, ...c }, i) => ({
     ...c,
     school: s.id,
     voices: s.voices[0] === s.voices[1] ? s.voices[0] + 1 : 2 + (i % s.voices[1]),
@@ -52,7 +53,7 @@ export function judgeVocal(c: VocalCase): VocalOutcome {
   const request = { section: "s1", part: "beside", lead: "melody", school: c.school, voices: c.voices };
   const lines = must(vocalLines(song, request));
   const { ctx, school } = must(vocalRequest(factsOf(song), request));
-  const { report, conflicts } = lines[0]!;
+  const { report, conflicts } = firstOf(lines);
   const unmet = vocalRows(report, school.targets, ctx.meter).filter((m) => m.met === false);
   const named = new Set(conflicts.flatMap((x) => x.measures));
   return { song, lines, unmet, unexplained: unmet.filter((m) => !named.has(m.id)), conflicts };

@@ -1,3 +1,4 @@
+import { sure } from "../../../core/src/index";
 import type { Knex } from "knex";
 import * as songs from "./001_songs";
 import * as summaries from "./002_summaries";
@@ -11,5 +12,5 @@ const LIST: [name: string, migration: Knex.Migration][] = [
 export const migrations: Knex.MigrationSource<string> = {
   getMigrations: () => Promise.resolve(LIST.map(([name]) => name)),
   getMigrationName: (name) => name,
-  getMigration: (name) => Promise.resolve(LIST.find(([n]) => n === name)![1]),
+  getMigration: (name) => Promise.resolve(sure(LIST.find(([n]) => n === name))[1]),
 };

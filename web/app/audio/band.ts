@@ -1,5 +1,5 @@
 import * as Tone from "tone";
-import { GLIDE_SHARE, midiFrequency, strengthOf, type Midi, type SoundKind } from "../../../core/src/index";
+import { nth, sure, GLIDE_SHARE, midiFrequency, strengthOf, type Midi, type SoundKind } from "../../../core/src/index";
 import { DrumKit } from "./drumKit";
 import type { BandPart, SoundEvent } from "./events";
 
@@ -8,7 +8,9 @@ const files = import.meta.glob<string>("/node_modules/@audio-samples/piano-mp3-v
   import: "default",
   eager: true,
 });
-const pianoUrls = Object.fromEntries(Object.entries(files).map(([path, url]) => [/([A-G]#?\d)v10/.exec(path)![1]!, url]));
+const pianoUrls = Object.fromEntries(
+  Object.entries(files).map(([path, url]) => [nth(sure(/([A-G]#?\d)v10/.exec(path)), 1), url]),
+);
 
 interface Voice {
   play(event: Extract<SoundEvent, { kind: "note" }>, time: number): void;
@@ -46,16 +48,42 @@ const TIMBRES: Partial<Record<SoundKind, Timbre>> = {
     envelope: { attack: 0.012, decay: 0.05, sustain: 0.9, release: 0.08 },
     fm: { harmonicity: 2, index: 1.1, decay: 4 },
   },
-  pad: { at: 66, db: -9.4, cutoff: 1500, wave: "sawtooth", envelope: { attack: 0.35, decay: 0.5, sustain: 0.8, release: 0.9 } },
-  strings: { at: 72, db: -10.7, cutoff: 2400, wave: "sawtooth", envelope: { attack: 0.09, decay: 0.3, sustain: 0.8, release: 0.3 } },
+  pad: {
+    at: 66,
+    db: -9.4,
+    cutoff: 1500,
+    wave: "sawtooth",
+    envelope: { attack: 0.35, decay: 0.5, sustain: 0.8, release: 0.9 },
+  },
+  strings: {
+    at: 72,
+    db: -10.7,
+    cutoff: 2400,
+    wave: "sawtooth",
+    envelope: { attack: 0.09, decay: 0.3, sustain: 0.8, release: 0.3 },
+  },
   pluck: { at: 58, db: 0.8, cutoff: 3200, wave: "triangle", envelope: plucked(0.6) },
   electric: { at: 62, db: -4, cutoff: 2600, wave: "sawtooth", envelope: plucked(0.9) },
   flute: { at: 79, db: -13.9, cutoff: 3400, wave: "sine", envelope: blown(0.05) },
   reed: { at: 67, db: -13.0, cutoff: 1800, wave: "square", envelope: blown(0.03) },
   brass: { at: 68, db: -9.3, cutoff: 1900, wave: "sawtooth", envelope: blown(0.04) },
   voice: { at: 70, db: -9.2, cutoff: 2200, wave: "triangle", envelope: blown(0.03) },
-  mallet: { at: 71, db: 3.3, cutoff: 5000, wave: "sine", envelope: plucked(1.4), fm: { harmonicity: 4, index: 0.6, decay: 0.12 } },
-  pan: { at: 74, db: 4.1, cutoff: 4200, wave: "sine", envelope: plucked(0.8), fm: { harmonicity: 2, index: 1.6, decay: 0.2 } },
+  mallet: {
+    at: 71,
+    db: 3.3,
+    cutoff: 5000,
+    wave: "sine",
+    envelope: plucked(1.4),
+    fm: { harmonicity: 4, index: 0.6, decay: 0.12 },
+  },
+  pan: {
+    at: 74,
+    db: 4.1,
+    cutoff: 4200,
+    wave: "sine",
+    envelope: plucked(0.8),
+    fm: { harmonicity: 2, index: 1.6, decay: 0.2 },
+  },
 };
 
 /** Levels at which every sound is as loud to the ear as the others in the middle of its range: measured, see the test of loudness. */
@@ -139,12 +167,13 @@ export class Band {
       const sampler = this.own(new Tone.Sampler({ urls: pianoUrls, release: 0.6 }).connect(level));
       this.loads.push(Tone.loaded());
       return {
-        play: (e, time) => void sampler.triggerAttackRelease(midiFrequency(e.midi), e.duration, time, strengthOf(e.velocity)),
+        play: (e, time) =>
+          void sampler.triggerAttackRelease(midiFrequency(e.midi), e.duration, time, strengthOf(e.velocity)),
         stop: () => void sampler.releaseAll(),
       };
     }
     if (sound === "bass" || sound === "upright" || sound === "sub") return this.makeBass(sound);
-    const timbre = TIMBRES[sound] ?? TIMBRES.keys!;
+    const timbre = TIMBRES[sound] ?? sure(TIMBRES.keys);
     const level = this.own(new Tone.Volume(timbre.db + tilt(timbre.at, middle)).connect(this.out));
     const filter = this.own(new Tone.Filter(timbre.cutoff, "lowpass").connect(level));
     const poly = this.own(
@@ -179,7 +208,13 @@ export class Band {
   ): void {
     const synth = new Tone.Synth({
       oscillator: { type: wave },
-      envelope: { attack: Math.max(0.05, e.duration * 0.95), attackCurve: "exponential", decay: 0.01, sustain: 1, release: 0.03 },
+      envelope: {
+        attack: Math.max(0.05, e.duration * 0.95),
+        attackCurve: "exponential",
+        decay: 0.01,
+        sustain: 1,
+        release: 0.03,
+      },
     }).connect(to);
     synth.triggerAttackRelease(midiFrequency(e.midi), e.duration, time, strength);
     const transport = Tone.getTransport();
@@ -204,7 +239,12 @@ export class Band {
         const time = Math.max(at, last + 0.002);
         last = time;
         // A little shorter than written, so that the next attack begins clean on the one voice.
-        synth.triggerAttackRelease(midiFrequency(e.midi), Math.max(0.03, e.duration - 0.012), time, (e.velocity / 127) ** 1.2);
+        synth.triggerAttackRelease(
+          midiFrequency(e.midi),
+          Math.max(0.03, e.duration - 0.012),
+          time,
+          (e.velocity / 127) ** 1.2,
+        );
         if (e.glideTo !== undefined) {
           const from = time + e.duration * (1 - GLIDE_SHARE);
           synth.frequency.setValueAtTime(midiFrequency(e.midi), from);

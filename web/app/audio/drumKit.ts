@@ -8,7 +8,13 @@ type Recipe = { db: number; decay: Seconds; length: Seconds; share?: number } & 
   | { source: "tone"; wave: "triangle" | "sine"; note: string }
 );
 
-const noise = (filter: "highpass" | "bandpass", frequency: number, decay: Seconds, db: number, length: Seconds): Recipe => ({
+const noise = (
+  filter: "highpass" | "bandpass",
+  frequency: number,
+  decay: Seconds,
+  db: number,
+  length: Seconds,
+): Recipe => ({
   source: "noise",
   filter,
   frequency,
@@ -16,7 +22,14 @@ const noise = (filter: "highpass" | "bandpass", frequency: number, decay: Second
   db,
   length,
 });
-const skin = (octaves: number, decay: Seconds, db: number, note: string, length: Seconds, pitchDecay = 0.02): Recipe => ({
+const skin = (
+  octaves: number,
+  decay: Seconds,
+  db: number,
+  note: string,
+  length: Seconds,
+  pitchDecay = 0.02,
+): Recipe => ({
   source: "skin",
   octaves,
   decay,
@@ -25,7 +38,13 @@ const skin = (octaves: number, decay: Seconds, db: number, note: string, length:
   length,
   pitchDecay,
 });
-const tone = (decay: Seconds, db: number, note: string, length: Seconds, wave: "triangle" | "sine" = "triangle"): Recipe => ({
+const tone = (
+  decay: Seconds,
+  db: number,
+  note: string,
+  length: Seconds,
+  wave: "triangle" | "sine" = "triangle",
+): Recipe => ({
   source: "tone",
   decay,
   db,
@@ -105,7 +124,8 @@ export class DrumKit {
 
   private piecesOf(drum: Drum): { recipe: Recipe; source: Source }[] {
     let pieces = this.drums.get(drum);
-    if (!pieces) this.drums.set(drum, (pieces = KIT[drum].map((recipe) => ({ recipe, source: this.sourceOf(recipe) }))));
+    if (!pieces)
+      this.drums.set(drum, (pieces = KIT[drum].map((recipe) => ({ recipe, source: this.sourceOf(recipe) }))));
     return pieces;
   }
 
@@ -118,7 +138,8 @@ export class DrumKit {
   }
 
   strike(drum: Drum, time: Seconds, velocity: number, { duration, midi, glideTo }: DrumHit = {}): void {
-    if (midi !== undefined && TUNABLE.includes(drum)) return this.ring(drum, time, velocity, midi, duration ?? 0.3, glideTo);
+    if (midi !== undefined && TUNABLE.includes(drum))
+      return this.ring(drum, time, velocity, midi, duration ?? 0.3, glideTo);
     for (const { recipe, source } of this.piecesOf(drum)) {
       const length = RINGING.includes(drum) ? (duration ?? recipe.length) : recipe.length;
       source.start(time, velocity * (recipe.share ?? 1), length);
@@ -126,7 +147,14 @@ export class DrumKit {
   }
 
   /** A drum that plays the bass rings as long as its note, and can slide: a skin with a tail of its own. */
-  private ring(drum: Drum, at: Seconds, velocity: number, midi: Midi, duration: Seconds, glideTo: Midi | undefined): void {
+  private ring(
+    drum: Drum,
+    at: Seconds,
+    velocity: number,
+    midi: Midi,
+    duration: Seconds,
+    glideTo: Midi | undefined,
+  ): void {
     let tail = this.tails.get(drum);
     if (!tail) {
       const envelope = { attack: 0.001, decay: 0.9, sustain: 0.35, release: 0.02 };
@@ -156,7 +184,9 @@ export class DrumKit {
     if (recipe.source === "noise") {
       const filter = this.own(new Tone.Filter(recipe.frequency, recipe.filter).connect(this.level(recipe.db)));
       const synth = this.own(new Tone.NoiseSynth({ noise: { type: "white" }, envelope }).connect(filter));
-      return { start: (time, velocity, length) => void synth.triggerAttackRelease(length, this.free(synth, time), velocity) };
+      return {
+        start: (time, velocity, length) => void synth.triggerAttackRelease(length, this.free(synth, time), velocity),
+      };
     }
     const synth = this.own(
       recipe.source === "skin"

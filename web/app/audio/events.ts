@@ -1,4 +1,5 @@
 import {
+  sure,
   drumPlayer,
   instrumentOf,
   midiRange,
@@ -31,7 +32,9 @@ function middleOf(instrument: Instrument): Midi {
 }
 
 /** The players of a song. */
-export const playersOf = (song: WithInstruments & { parts: readonly { id: string; instrument: string }[] }): BandPart[] =>
+export const playersOf = (
+  song: WithInstruments & { parts: readonly { id: string; instrument: string }[] },
+): BandPart[] =>
   song.parts.map((p) => {
     const instrument = instrumentOf(p.instrument, song);
     return { id: p.id, sound: instrument.sound, middle: middleOf(instrument) };
@@ -49,8 +52,12 @@ const BACK = 0.85;
 function strengthOf(part: RealizedPart, forward: readonly string[]): (note: RealizedNote) => number {
   const together = new Map<Ticks, number>();
   for (const n of part.notes) together.set(n.start, (together.get(n.start) ?? 0) + 1);
-  const step = !forward.length ? 1 : forward.includes(part.id) ? FORWARD : BACK;
-  return (note) => Math.min(127, note.velocity * step * Math.min(1, (FULL_CHORD / together.get(note.start)!) ** SHARE));
+  let step: 1 | 1.2 | 0.85;
+  if (!forward.length) step = 1;
+  else if (forward.includes(part.id)) step = FORWARD;
+  else step = BACK;
+  return (note) =>
+    Math.min(127, note.velocity * step * Math.min(1, (FULL_CHORD / sure(together.get(note.start))) ** SHARE));
 }
 
 /** One sound at a time counted from the beginning of what is played. */
@@ -66,7 +73,16 @@ export type SoundEvent =
       glideTo?: Midi;
       swell?: boolean;
     }
-  | { kind: "drum"; time: Seconds; part: string; drum: Drum; velocity: number; duration?: Seconds; midi?: Midi; glideTo?: Midi }
+  | {
+      kind: "drum";
+      time: Seconds;
+      part: string;
+      drum: Drum;
+      velocity: number;
+      duration?: Seconds;
+      midi?: Midi;
+      glideTo?: Midi;
+    }
   | { kind: "click"; time: Seconds; strong: boolean };
 
 export interface EventOptions {
@@ -93,7 +109,15 @@ export interface Schedule {
 /** Everything that sounds between two positions, from the played positions of the realized song: what is heard is what is written. */
 export function schedule(
   real: RealizedSong,
-  { from = 0, to = real.duration, solo = [], click = false, countIn = false, speed = 1, forward = [] }: EventOptions = {},
+  {
+    from = 0,
+    to = real.duration,
+    solo = [],
+    click = false,
+    countIn = false,
+    speed = 1,
+    forward = [],
+  }: EventOptions = {},
 ): Schedule {
   const events: SoundEvent[] = [];
   const first = real.sections.findLast((s) => s.start <= from) ?? real.sections[0];
@@ -130,7 +154,11 @@ export function schedule(
   const drums = real.parts.find((p) => p.role === "drums");
   if (drums)
     for (const hit of real.hits)
-      if (hit.start >= from && hit.start < to && (audible(drums.id, drums.muted) || solo.includes(drumPlayer(hit.drum))))
+      if (
+        hit.start >= from &&
+        hit.start < to &&
+        (audible(drums.id, drums.muted) || solo.includes(drumPlayer(hit.drum)))
+      )
         events.push({
           kind: "drum",
           time: Math.max(0, at(hit.played)),
@@ -139,10 +167,11 @@ export function schedule(
           velocity: hit.velocity,
           ...(hit.midi !== undefined ? { midi: hit.midi } : {}),
           ...(hit.glideTo !== undefined ? { glideTo: hit.glideTo } : {}),
-          ...(hit.duration ? { duration: (hit.duration / QUARTER) * (60 / first!.tempo) } : {}),
+          ...(hit.duration ? { duration: (hit.duration / QUARTER) * (60 / sure(first).tempo) } : {}),
         });
   if (lead && first)
-    for (const beat of first.meter.beats) events.push({ kind: "click", time: at(from + beat.start) - lead, strong: beat.start === 0 });
+    for (const beat of first.meter.beats)
+      events.push({ kind: "click", time: at(from + beat.start) - lead, strong: beat.start === 0 });
   if (click)
     for (const section of real.sections)
       for (let bar = 0; bar < section.bars; bar++)

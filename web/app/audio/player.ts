@@ -1,5 +1,5 @@
 import * as Tone from "tone";
-import { tickAt, secondsAt, type Drum, type Midi, type RealizedSong, type Ticks } from "../../../core/src/index";
+import { sure, tickAt, secondsAt, type Drum, type Midi, type RealizedSong, type Ticks } from "../../../core/src/index";
 import { Band } from "./band";
 import { playersOf, schedule, type EventOptions, type BandPart as Part } from "./events";
 
@@ -42,7 +42,12 @@ export class Player {
     return band;
   }
 
-  async play(real: RealizedSong, options: EventOptions & { from: Ticks; to: Ticks }, loop: boolean, startAt?: Ticks): Promise<void> {
+  async play(
+    real: RealizedSong,
+    options: EventOptions & { from: Ticks; to: Ticks },
+    loop: boolean,
+    startAt?: Ticks,
+  ): Promise<void> {
     const band = await this.prepare(playersOf(real));
     this.halt();
     this.job = { real, options, loop, lead: 0 };
@@ -65,7 +70,7 @@ export class Player {
   }
 
   private fill(band: Band): void {
-    const job = this.job!;
+    const job = sure(this.job);
     const transport = Tone.getTransport();
     const { events, lead, length } = schedule(job.real, job.options);
     job.lead = lead;
@@ -127,13 +132,18 @@ export class Player {
 }
 
 /** Renders a realized song without playing it: samples of the left channel. Sampled and synthesized sounds are the same as in `Player`. */
-export async function render(real: RealizedSong, options: EventOptions = {}, tail = 0.5): Promise<{ samples: Float32Array; rate: number }> {
+export async function render(
+  real: RealizedSong,
+  options: EventOptions = {},
+  tail = 0.5,
+): Promise<{ samples: Float32Array; rate: number }> {
   const plan = schedule(real, options);
   const buffer = await Tone.Offline(
     async ({ transport }) => {
       const band = new Band(playersOf(real));
       // Only who is heard: players that are silent take as long to render.
-      for (const part of new Set(plan.events.flatMap((e) => (e.kind === "note" ? [e.part] : [])))) for (const _ of band.make(part));
+      for (const part of new Set(plan.events.flatMap((e) => (e.kind === "note" ? [e.part] : []))))
+        for (const _ of band.make(part));
       await band.loaded();
       for (const event of plan.events) transport.schedule((time) => band.play(event, time), event.time);
       transport.start(0);

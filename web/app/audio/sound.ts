@@ -1,5 +1,13 @@
 import { create } from "zustand";
-import { passOf, realize, type Drum, type Midi, type RealizedSong, type Song, type Ticks } from "../../../core/src/index";
+import {
+  passOf,
+  realize,
+  type Drum,
+  type Midi,
+  type RealizedSong,
+  type Song,
+  type Ticks,
+} from "../../../core/src/index";
 import { formNow } from "../store/form";
 import { passInView } from "../store/passes";
 import { usePlayback } from "../store/playback";
@@ -66,7 +74,10 @@ function changedParts(song: Song): string[] {
 /** Counts what was asked for: a request that was overtaken while the sounds loaded stays silent. */
 let ticket = 0;
 
-async function start(song: Song, options: { from: Ticks; to: Ticks; loop: boolean; countIn: boolean; startAt?: Ticks }): Promise<void> {
+async function start(
+  song: Song,
+  options: { from: Ticks; to: Ticks; loop: boolean; countIn: boolean; startAt?: Ticks },
+): Promise<void> {
   const mine = ++ticket;
   useSound.setState({ loading: true });
   try {
@@ -91,7 +102,8 @@ export async function play(position?: Ticks): Promise<void> {
   const startAt = position ?? (wholeSong ? null : from);
   const shown = preview?.song ?? (wholeSong ? song : songNow());
   const looped = wholeSong ? loopedPasses(shown) : null;
-  const range = looped ?? (loop && !wholeSong ? { from: loop.from, to: loop.to } : { from: 0, to: heardOf(shown).duration });
+  const range =
+    looped ?? (loop && !wholeSong ? { from: loop.from, to: loop.to } : { from: 0, to: heardOf(shown).duration });
   await start(shown, {
     ...range,
     loop: looped !== null || (!wholeSong && (loop?.on ?? true)),
@@ -173,7 +185,8 @@ export function startSound(): () => void {
   const refresh = () => {
     const { song } = useSong.getState();
     const { preview, solo, click, speed, wholeSong } = usePlayback.getState();
-    if (song && player?.playing) player.update(heardOf(preview?.song ?? (wholeSong ? song : songNow())), { solo, click, speed });
+    if (song && player?.playing)
+      player.update(heardOf(preview?.song ?? (wholeSong ? song : songNow())), { solo, click, speed });
   };
   const ends = [
     useSong.subscribe((state, before) => {

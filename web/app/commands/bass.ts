@@ -26,4 +26,8 @@ export function keepNotes(section: string, part: string, name?: string): Edit {
 }
 
 /** Whom the bass is heard with. */
-export const BASS_HEARINGS: readonly Hearing[] = [ALONE, { id: "kick", title: "with the kick", beside: () => [KICK] }, WITH_ALL];
+export const BASS_HEARINGS: readonly Hearing[] = [
+  ALONE,
+  { id: "kick", title: "with the kick", beside: () => [KICK] },
+  WITH_ALL,
+];

@@ -1,4 +1,5 @@
 import {
+  firstOf,
   chordOf,
   NO_CHORD,
   pitchMidi,
@@ -92,7 +93,7 @@ function alone(song: Song, part: Part, symbol: string): Midi[] {
   const found = layouts.get(symbol);
   if (found || symbol === NO_CHORD || !chordOf(symbol)) return found ?? [];
   const section: Section = {
-    ...song.sections[0]!,
+    ...firstOf(song.sections),
     id: "alone",
     bars: 1,
     notes: {},

@@ -1,5 +1,16 @@
 import { create } from "zustand";
-import { clipOf, clipStart, counted, pasted, sectionMeter, type Clip, type Edit, type Note, type Ticks } from "../../../core/src/index";
+import {
+  sure,
+  clipOf,
+  clipStart,
+  counted,
+  pasted,
+  sectionMeter,
+  type Clip,
+  type Edit,
+  type Note,
+  type Ticks,
+} from "../../../core/src/index";
 import { usePlayback } from "../store/playback";
 import { chooseNotes } from "../store/selection";
 import { sectionNow, songNow, useSong } from "../store/song";
@@ -10,9 +21,10 @@ import { tellUndoable } from "./undoable";
 /** What was copied last; it can be set down in any part and section. */
 export const useClipboard = create<{ clip: Clip | null }>(() => ({ clip: null }));
 
-const meterOf = ({ section }: NotePlace) => sectionMeter(songNow(), sectionNow(section)!);
+const meterOf = ({ section }: NotePlace) => sectionMeter(songNow(), sure(sectionNow(section)));
 const storedIn = ({ section, part }: NotePlace): readonly Note[] => sectionNow(section)?.notes[part] ?? [];
-const chosenIn = (place: NotePlace, ids: readonly string[]): Note[] => storedIn(place).filter((n) => ids.includes(n.id));
+const chosenIn = (place: NotePlace, ids: readonly string[]): Note[] =>
+  storedIn(place).filter((n) => ids.includes(n.id));
 
 /** Copies notes. */
 export function copyNotes(place: NotePlace, ids: readonly string[]): boolean {
@@ -52,7 +64,11 @@ function setDown(place: NotePlace, clip: Clip, at: Ticks): boolean {
       .map((n) => n.id),
   );
   const lost = clip.notes.length - added.length;
-  const parts = [counted(added.length, "note"), gone ? `${gone} gave way` : "", lost ? `${lost} would stand past the end` : ""];
+  const parts = [
+    counted(added.length, "note"),
+    gone ? `${gone} gave way` : "",
+    lost ? `${lost} would stand past the end` : "",
+  ];
   tellUndoable(`${parts.filter(Boolean).join(", ")}.`);
   return true;
 }
@@ -90,7 +106,8 @@ export function addCopies(
     return [{ ...rest, start: start ?? note.start, pitch: pitch ?? note.pitch }];
   });
   const before = new Set(stored.map((n) => n.id));
-  if (!copies.length || !useSong.getState().edit({ do: "setNotes", ...place, notes: [...stored, ...copies] })) return false;
+  if (!copies.length || !useSong.getState().edit({ do: "setNotes", ...place, notes: [...stored, ...copies] }))
+    return false;
   chooseNotes(
     place.part,
     storedIn(place)

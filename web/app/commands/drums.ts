@@ -6,7 +6,8 @@ export const hitsNow = (section: string, drum: Drum): readonly Hit[] =>
   sectionNow(section)?.groove.lanes.find((l) => l.drum === drum)?.hits ?? [];
 
 /** Loudness a hit is painted with: on a quarter, or off it. */
-export const usualVelocity = (drum: Drum, start: Ticks): number => DRUM_KINDS[drum].velocity[start % QUARTER === 0 ? 0 : 1];
+export const usualVelocity = (drum: Drum, start: Ticks): number =>
+  DRUM_KINDS[drum].velocity[start % QUARTER === 0 ? 0 : 1];
 
 /** Sets a hit, or clears it (null). */
 export const setHit = (section: string, drum: Drum, start: Ticks, velocity: number | null, quiet = false): boolean =>

@@ -1,3 +1,4 @@
+import { nth } from "../../../core/src/index";
 import type { Finding, FindingPlace, Song } from "../../../core/src/index";
 import { audition } from "../audio/sound";
 import { useResults } from "../store/results";
@@ -19,8 +20,12 @@ export function walkFound(step: 1 | -1): void {
   const places = openPlaces(useResults.getState().findings);
   if (!places.length) return;
   const at = places.findIndex((p) => p.id === useSelection.getState().found);
-  const next = at < 0 ? (step > 0 ? 0 : places.length - 1) : (at + step + places.length) % places.length;
-  showFound(places[next]!);
+  let next: number;
+  if (at < 0) {
+    if (step > 0) next = 0;
+    else next = places.length - 1;
+  } else next = (at + step + places.length) % places.length;
+  showFound(nth(places, next));
 }
 
 /** The song with nobody but the parts of a place, and the drums where it is about one of their hits. */
@@ -35,5 +40,6 @@ export function onlyThose(song: Song, place: FindingPlace): Song {
 /** Plays the bars of a place: everybody, or the parts that are concerned alone. Nothing is changed by it. */
 export function hearFound(place: FindingPlace, alone: boolean, id: string, from: number, to: number): void {
   const { song } = useSong.getState();
-  if (song) void audition(alone ? onlyThose(song, place) : song, alone ? "the parts alone" : "in context", id, from, to);
+  if (song)
+    void audition(alone ? onlyThose(song, place) : song, alone ? "the parts alone" : "in context", id, from, to);
 }

@@ -1,4 +1,4 @@
-import { passOf, type Edit, type FormPass, type Pass, type Playing } from "../../../core/src/index";
+import { firstOf, passOf, type Edit, type FormPass, type Pass, type Playing } from "../../../core/src/index";
 import { play, playedPlace } from "../audio/sound";
 import { usePlayback } from "../store/playback";
 import { showPass, useSelection, writeHere } from "../store/selection";
@@ -24,7 +24,9 @@ export function loopPasses(from: string, to: string): void {
 /** Plays a section once more, behind the pass in view. */
 export function addPass(section: string, after: string | null, like?: string): void {
   const at = storedSong().form.findIndex((p) => p.id === after) + 1;
-  const made = useSong.getState().make({ do: "addPass", section, ...(at > 0 ? { at } : {}), ...(like ? { like } : {}) });
+  const made = useSong
+    .getState()
+    .make({ do: "addPass", section, ...(at > 0 ? { at } : {}), ...(like ? { like } : {}) });
   const id = made?.find((x) => storedSong().form.some((p) => p.id === x));
   if (id) showPass(section, id);
 }
@@ -69,7 +71,10 @@ export function toggleOut(pass: string, part: string): void {
 /** Every value of a way of playing, given back. */
 const givenBack = (playing: Playing = {}): Record<string, Record<string, unknown>> =>
   Object.fromEntries(
-    Object.entries(playing).map(([way, values]) => [way, Object.fromEntries(Object.keys(values ?? {}).map((name) => [name, null]))]),
+    Object.entries(playing).map(([way, values]) => [
+      way,
+      Object.fromEntries(Object.keys(values ?? {}).map((name) => [name, null])),
+    ]),
   );
 
 /** A part plays in a pass as its section has it. */
@@ -81,8 +86,10 @@ export async function writeBassFor(part: string, pass: FormPass, here: boolean):
   writeHere(pass.section, pass.id, here);
   const lines = await workers.writer.bass({ section: pass.section, part });
   if (!lines.ok) return say(lines.error);
-  const line = lines.value[0]!;
-  const more = here ? null : await workers.writer.endings({ section: pass.section, part, style: line.style, seed: line.seed }, line.notes);
+  const line = firstOf(lines.value);
+  const more = here
+    ? null
+    : await workers.writer.endings({ section: pass.section, part, style: line.style, seed: line.seed }, line.notes);
   const write: Edit = { do: "setNotes", section: pass.section, part, notes: line.notes };
   edit(more?.ok && more.value.length ? { do: "all", label: "bass line", edits: [write, ...more.value] } : write);
 }

@@ -18,10 +18,16 @@ const players = (song: Song, part: Part["id"], hearing: Hearing): PlayerId[] => 
 };
 
 /** Hears a part in one of these ways; nothing of the song changes. */
-export const hear = (song: Song, part: Part["id"], hearing: Hearing): void => usePlayback.setState({ solo: players(song, part, hearing) });
+export const hear = (song: Song, part: Part["id"], hearing: Hearing): void =>
+  usePlayback.setState({ solo: players(song, part, hearing) });
 
 /** How a part is heard now; undefined where the choice of solo parts is another one. */
-export const heardAs = (song: Song, part: Part["id"], solo: readonly PlayerId[], hearings: readonly Hearing[]): Hearing | undefined => {
+export const heardAs = (
+  song: Song,
+  part: Part["id"],
+  solo: readonly PlayerId[],
+  hearings: readonly Hearing[],
+): Hearing | undefined => {
   const now = [...solo].sort().join();
   return hearings.find((h) => players(song, part, h).join() === now);
 };

@@ -4,7 +4,8 @@ import { ALONE, WITH_ALL, type Hearing } from "./hearing";
 const ROLES: readonly Part["role"][] = ["melody", "vocal", "counter"];
 
 /** Parts that sing or play a line of their own: tunes first, then voices and counter melodies. */
-export const lineParts = (song: Song): Part[] => ROLES.flatMap((role) => song.parts.filter((p) => isWritten(p) && p.role === role));
+export const lineParts = (song: Song): Part[] =>
+  ROLES.flatMap((role) => song.parts.filter((p) => isWritten(p) && p.role === role));
 
 /** The line that is worked on. */
 export const linePartOf = (song: Song, id: string): Part | undefined => {
@@ -34,5 +35,9 @@ const LINE_HEARINGS: readonly Hearing[] = [
 /** Whom a line of a song can be heard with: other lines where there are some. */
 export function lineHearings(song: Song): readonly Hearing[] {
   const lines = lineParts(song).length;
-  return LINE_HEARINGS.filter((h) => (h.id === "neighbor" ? lines > 1 : h.id === "lines" ? lines > 2 : true));
+  return LINE_HEARINGS.filter((h) => {
+    if (h.id === "neighbor") return lines > 1;
+    if (h.id === "lines") return lines > 2;
+    return true;
+  });
 }

@@ -1,4 +1,15 @@
-import { afterMove, instrumentOf, keyName, laidOutParts, parseKey, playingOf, typesetNames, type Edit } from "../../../core/src/index";
+import {
+  firstOf,
+  nth,
+  afterMove,
+  instrumentOf,
+  keyName,
+  laidOutParts,
+  parseKey,
+  playingOf,
+  typesetNames,
+  type Edit,
+} from "../../../core/src/index";
 import { edit, storedSong } from "../store/song";
 import { workers } from "../workers/client";
 import { tellUndoable } from "./undoable";
@@ -21,7 +32,8 @@ export function move(change: Edit, what: string): boolean {
     const lines = brought.slice(0, TOLD).map((b) => typesetNames(`${b.what} ${b.why}`));
     if (brought.length > TOLD) lines.push(`${brought.length - TOLD} more in Check`);
     void capos().then((better) => {
-      if (storedSong() === after && lines.length + better.length) tellUndoable(`${what}. ${[...lines, ...better].join(". ")}.`);
+      if (storedSong() === after && lines.length + better.length)
+        tellUndoable(`${what}. ${[...lines, ...better].join(". ")}.`);
     });
   });
   return true;
@@ -35,7 +47,7 @@ async function capos(): Promise<string[]> {
   return found.flatMap(({ part, choices }) => {
     const [best] = choices.ok ? choices.value : [];
     if (!best || best.capo === (playingOf(part, "voicing").capo ?? 0)) return [];
-    const shapes = best.keyOfShapes.split(" ")[0]!;
+    const shapes = firstOf(best.keyOfShapes.split(" "));
     return [
       `${part.name} would lie better with ${best.capo ? `a capo in fret ${best.capo}, held as in ${typesetNames(shapes)}` : "no capo"}`,
     ];
@@ -47,7 +59,7 @@ export function otherModes(text: string): { key: string; title: string }[] {
   const key = parseKey(text);
   if (!key.ok || (key.value.mode !== "major" && key.value.mode !== "minor")) return [];
   const mode = key.value.mode === "major" ? "minor" : "major";
-  const relative = key.value.scale[mode === "minor" ? 5 : 2]!;
+  const relative = nth(key.value.scale, mode === "minor" ? 5 : 2);
   return [
     { tonic: key.value.tonic, word: "parallel" },
     { tonic: relative, word: "relative" },

@@ -22,7 +22,12 @@ export const notesNow = ({ section, part }: NotePlace): (Note & { midi: Midi })[
 export const spellHere = (section: Section, tick: Ticks, midi: Midi): string =>
   spellAt(songNow(), section, tick, Math.min(127, Math.max(0, midi)));
 
-export const changeNotesEdit = ({ section, part }: NotePlace, notes: NoteChange[]): Edit => ({ do: "changeNotes", section, part, notes });
+export const changeNotesEdit = ({ section, part }: NotePlace, notes: NoteChange[]): Edit => ({
+  do: "changeNotes",
+  section,
+  part,
+  notes,
+});
 
 export const changeNotes = (place: NotePlace, notes: NoteChange[], options?: { quiet?: boolean }): boolean =>
   edit(changeNotesEdit(place, notes), options);
@@ -37,4 +42,5 @@ export function addNote(place: NotePlace, note: { start: Ticks; duration: Ticks;
   return id;
 }
 
-export const removeNotes = (place: NotePlace, ids: string[]): boolean => edit({ do: "removeNotes", ...place, notes: ids });
+export const removeNotes = (place: NotePlace, ids: string[]): boolean =>
+  edit({ do: "removeNotes", ...place, notes: ids });

@@ -1,4 +1,4 @@
-import { freeName as unused, partOf, type Edit, type Part } from "../../../core/src/index";
+import { sure, freeName as unused, partOf, type Edit, type Part } from "../../../core/src/index";
 import { setLane } from "../store/selection";
 import { edit, songNow, useSong } from "../store/song";
 import { tellUndoable } from "./undoable";
@@ -6,7 +6,13 @@ import { tellUndoable } from "./undoable";
 type Role = Part["role"];
 
 /** Parts one can add, and what they begin on. */
-export const NEW_PARTS: readonly { role: Role; title: string; name: string; instrument: string; link?: Part["link"] }[] = [
+export const NEW_PARTS: readonly {
+  role: Role;
+  title: string;
+  name: string;
+  instrument: string;
+  link?: Part["link"];
+}[] = [
   { role: "vocal", title: "voice", name: "Voice", instrument: "mezzo" },
   { role: "counter", title: "counter melody", name: "Counter", instrument: "clarinet" },
   { role: "chords", title: "chords", name: "Piano", instrument: "piano", link: { kind: "voicing", loop: true } },
@@ -22,7 +28,7 @@ export const freeName = (name: string): string =>
 
 /** Adds a part, shows its lane, and returns its id. */
 export function addPart(role: Role): string | undefined {
-  const kind = NEW_PARTS.find((k) => k.role === role)!;
+  const kind = sure(NEW_PARTS.find((k) => k.role === role));
   const { title: _, ...part } = kind;
   const made = useSong.getState().make({ do: "addPart", ...part, name: freeName(kind.name) });
   if (made?.[0]) setLane(made[0], true);
@@ -37,7 +43,7 @@ export function removePart(id: string): void {
 
 /** The edit that moves a part past the next one of its register; null at the end. */
 export function moveEdit(parts: readonly Part[], id: string, direction: 1 | -1): Edit | null {
-  const part = parts.find((p) => p.id === id)!;
+  const part = sure(parts.find((p) => p.id === id));
   const row = parts.filter((p) => p.role === part.role);
   const at = row.indexOf(part);
   const next = row[at + direction];

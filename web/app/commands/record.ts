@@ -37,7 +37,12 @@ export interface RecordHow {
 }
 
 /** Plays a stretch once, after a count-in, and keeps what is played to it. */
-export async function startRecording(part: string, from: Ticks, to: Ticks, { countIn, click, over }: RecordHow): Promise<void> {
+export async function startRecording(
+  part: string,
+  from: Ticks,
+  to: Ticks,
+  { countIn, click, over }: RecordHow,
+): Promise<void> {
   end?.();
   const before = usePlayback.getState();
   const open = new Map<number, PlayedNote>();

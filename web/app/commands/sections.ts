@@ -1,4 +1,4 @@
-import { countBeyond, counted, type Section } from "../../../core/src/index";
+import { firstOf, lastOf, countBeyond, counted, type Section } from "../../../core/src/index";
 import { showSection } from "../store/selection";
 import { edit, sectionNow, storedSong, useSong } from "../store/song";
 import { tellUndoable } from "./undoable";
@@ -15,7 +15,7 @@ export function beyondText(section: Section): string | null {
     ...(hits ? [counted(hits, "drum hit")] : []),
   ];
   if (!list.length) return null;
-  const words = list.length > 1 ? `${list.slice(0, -1).join(", ")} and ${list.at(-1)!}` : list[0]!;
+  const words = list.length > 1 ? `${list.slice(0, -1).join(", ")} and ${lastOf(list)}` : firstOf(list);
   return `${words} past bar ${section.bars} ${chords + notes + hits === 1 ? "is" : "are"} kept and not heard; a longer ${section.name} brings them back.`;
 }
 

@@ -1,4 +1,7 @@
 import {
+  firstOf,
+  nth,
+  sure,
   instrumentOf,
   instrumentsFor,
   invert,
@@ -21,7 +24,7 @@ import { edit, say, useSong, type PlayingChange } from "../store/song";
 
 const voicePartIn = (song: Song, id: string): Part | undefined => {
   const parts = laidOutParts(song);
-  return parts.find((p) => p.id === id) ?? parts.find((p) => p.link!.kind === "voicing") ?? parts[0];
+  return parts.find((p) => p.id === id) ?? parts.find((p) => sure(p.link).kind === "voicing") ?? parts[0];
 };
 
 /** The part whose voicings are worked on. */
@@ -37,13 +40,16 @@ export function useVoicePart(song: Song): Part | undefined {
 export const stylesFor = (song: Song, part: Part): VoicingStyle[] => {
   const { held } = instrumentOf(part.instrument, song);
   return VOICING_STYLES.filter(
-    (s) => (!s.held || s.held === held.by) && (held.by === "hands" || s.id !== "every") && (held.by !== "frets" || s.id !== "keyboard"),
+    (s) =>
+      (!s.held || s.held === held.by) &&
+      (held.by === "hands" || s.id !== "every") &&
+      (held.by !== "frets" || s.id !== "keyboard"),
   );
 };
 
 export const voicingStyleOf = (song: Song, part: Part): VoicingStyle => {
   const styles = stylesFor(song, part);
-  return styles.find((s) => s.id === part.playing.voicing?.style) ?? styles[0]!;
+  return styles.find((s) => s.id === part.playing.voicing?.style) ?? firstOf(styles);
 };
 
 /** Lets a chord sound in the sound of its part. */
@@ -115,19 +121,29 @@ export const invertChord = (direction: 1 | -1): void =>
     const fretted = instrumentOf(part.instrument, song).held.by === "frets";
     const next = fretted ? nextShape(part.id, event.id, pitches, direction) : invert(pitches, direction);
     if (!next || next.some((p) => pitchMidi(p) < LOWEST || pitchMidi(p) > HIGHEST)) {
-      say({ code: "voicing.inversion", message: `There is no ${direction > 0 ? "higher" : "lower"} layout of ${event.symbol}` });
+      say({
+        code: "voicing.inversion",
+        message: `There is no ${direction > 0 ? "higher" : "lower"} layout of ${event.symbol}`,
+      });
       return;
     }
     chooseChord(event.id, useSelection.getState().chords);
-    if (edit({ do: "pinVoicing", section: section.id, part: part.id, chord: event.id, pitches: next })) soundPitches(part.id, next);
+    if (edit({ do: "pinVoicing", section: section.id, part: part.id, chord: event.id, pitches: next }))
+      soundPitches(part.id, next);
   });
 
-function nextShape(part: string, chord: string, pitches: readonly PitchName[], direction: 1 | -1): PitchName[] | undefined {
+function nextShape(
+  part: string,
+  chord: string,
+  pitches: readonly PitchName[],
+  direction: 1 | -1,
+): PitchName[] | undefined {
   const height = (p: readonly PitchName[]) => p.reduce((sum, x) => sum + pitchMidi(x), 0) / p.length;
   const all = useResults.getState().voicing[part]?.alternatives[chord] ?? [];
   return all
     .filter((a) => (height(a.pitches) - height(pitches)) * direction > 0.01)
-    .sort((a, b) => Math.abs(height(a.pitches) - height(pitches)) - Math.abs(height(b.pitches) - height(pitches)))[0]?.pitches;
+    .sort((a, b) => Math.abs(height(a.pitches) - height(pitches)) - Math.abs(height(b.pitches) - height(pitches)))[0]
+    ?.pitches;
 }
 
 /** Changes how a part is laid out, and lets the chord in focus sound as soon as it is. */
@@ -141,7 +157,7 @@ export const nextStyle = (direction: 1 | -1): void =>
   withVoicePart((song, part) => {
     const styles = stylesFor(song, part);
     const at = styles.indexOf(voicingStyleOf(song, part));
-    setVoicing(part.id, { style: styles[(at + direction + styles.length) % styles.length]!.id });
+    setVoicing(part.id, { style: nth(styles, (at + direction + styles.length) % styles.length).id });
   });
 
 /** Semitones by which one step moves the register, and how far it goes. */
@@ -151,14 +167,16 @@ const MOST_REGISTER = 24;
 export const moveRegister = (direction: 1 | -1): void =>
   withVoicePart((_, part) => {
     const now = part.playing.voicing?.register ?? 0;
-    setVoicing(part.id, { register: Math.max(-MOST_REGISTER, Math.min(MOST_REGISTER, now + direction * REGISTER_STEP)) });
+    setVoicing(part.id, {
+      register: Math.max(-MOST_REGISTER, Math.min(MOST_REGISTER, now + direction * REGISTER_STEP)),
+    });
   });
 
 export const nextInstrument = (direction: 1 | -1): void =>
   withVoicePart((song, part) => {
     const all = instrumentsFor(song).filter((i) => i.roles.includes(part.role));
     const at = all.findIndex((i) => i.id === part.instrument);
-    setInstrument(part.id, all[(at + direction + all.length) % all.length]!.id);
+    setInstrument(part.id, nth(all, (at + direction + all.length) % all.length).id);
   });
 
 /** Gives a part another instrument, and lets the chord in focus sound on it. */

@@ -43,11 +43,14 @@ export function proposedNotes(
   const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).comfortable);
   let near = Math.round((low + high) / 2);
   const notes = placed.map((p): NewNote => {
-    const chord = chordOf(section.chords.findLast((c) => c.start <= p.start && p.start < c.start + c.duration)?.symbol ?? "");
+    const chord = chordOf(
+      section.chords.findLast((c) => c.start <= p.start && p.start < c.start + c.duration)?.symbol ?? "",
+    );
     const pcs = chord ? chordPitchClasses(chord) : null;
     const midi = pcs
-      ? ([0, -1, 1, -2, 2, -3, 3, -4, 4].map((d) => near + d).find((m) => pcs.includes(((m % 12) + 12) % 12) && m >= low && m <= high) ??
-        near)
+      ? ([0, -1, 1, -2, 2, -3, 3, -4, 4]
+          .map((d) => near + d)
+          .find((m) => pcs.includes(((m % 12) + 12) % 12) && m >= low && m <= high) ?? near)
       : near;
     near = midi;
     return {

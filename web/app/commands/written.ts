@@ -1,5 +1,6 @@
 import { useMemo } from "react";
 import {
+  nth,
   mended,
   takeVoices,
   type BassLine,
@@ -53,8 +54,19 @@ export const writeLines = (section: string, part: string, seed: number): Promise
   write("bass", section, part, seed, workers.writer.bass({ section, part, seed }));
 
 /** Writes counter melodies with the style and settings of the part, against another line. */
-export const writeCounters = (section: string, part: string, seed: number, against: string | undefined): Promise<void> =>
-  write("counter", section, part, seed, workers.writer.counter({ section, part, seed, ...(against === undefined ? {} : { against }) }));
+export const writeCounters = (
+  section: string,
+  part: string,
+  seed: number,
+  against: string | undefined,
+): Promise<void> =>
+  write(
+    "counter",
+    section,
+    part,
+    seed,
+    workers.writer.counter({ section, part, seed, ...(against === undefined ? {} : { against }) }),
+  );
 
 /** Writes voices beside a tune with the school and settings of the part. */
 export const writeVoices = (request: VocalRequest): Promise<void> =>
@@ -63,10 +75,11 @@ export const writeVoices = (request: VocalRequest): Promise<void> =>
 /** Mends a rough spot of written voices: the note has another pitch, and they are judged once more. */
 export async function mendVoices(request: VocalRequest, index: number, spot: RoughSpot, pitch: string): Promise<void> {
   const lines = useResults.getState().lines as VocalLines[];
-  const next = mended(lines[index]!, spot, pitch);
+  const next = mended(nth(lines, index), spot, pitch);
   const judged = await workers.writer.rejudge(request, next);
   const put = judged.ok ? judged.value : next;
-  if (useResults.getState().lines === lines) useResults.setState({ lines: lines.map((l, i) => (i === index ? put : l)) });
+  if (useResults.getState().lines === lines)
+    useResults.setState({ lines: lines.map((l, i) => (i === index ? put : l)) });
 }
 
 /** Written voices as offers: into the parts they are for, and into new ones. */

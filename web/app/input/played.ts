@@ -14,7 +14,13 @@ interface PlayedState {
 }
 
 /** One path for every key: a MIDI keyboard, the keys of the computer and the keyboard on screen all end here. */
-export const usePlayed = create<PlayedState>(() => ({ held: [], notes: [], device: null, deviceProblem: null, screenKeys: "sound" }));
+export const usePlayed = create<PlayedState>(() => ({
+  held: [],
+  notes: [],
+  device: null,
+  deviceProblem: null,
+  screenKeys: "sound",
+}));
 
 const sorted = (list: Iterable<Midi>): Midi[] => [...new Set(list)].sort((a, b) => a - b);
 
@@ -120,7 +126,9 @@ export function midiMessage(data: ArrayLike<number>): void {
 /** Listens to the MIDI keyboards the browser offers. */
 export async function startMidi(): Promise<void> {
   if (!("requestMIDIAccess" in navigator)) {
-    usePlayed.setState({ deviceProblem: "This browser offers no MIDI; the keys on screen and of the computer work the same way." });
+    usePlayed.setState({
+      deviceProblem: "This browser offers no MIDI; the keys on screen and of the computer work the same way.",
+    });
     return;
   }
   try {

@@ -1,4 +1,4 @@
-import { laidOutParts, WHAT_FOLLOWS, type Edit } from "../../../core/src/index";
+import { sure, laidOutParts, WHAT_FOLLOWS, type Edit } from "../../../core/src/index";
 import { workers } from "../workers/client";
 import { latest, sync } from "../workers/sync";
 import { passInView } from "./passes";
@@ -12,7 +12,9 @@ const analyze = latest(
     workers.judge.analyze(section, useSelection.getState().bassPart, useResults.getState().harmonyNumber, tried),
   ({ harmony, ...result }) =>
     useResults.setState(
-      harmony ? { ...result, harmony: harmony.harmony, verdict: harmony.verdict, harmonyNumber: harmony.number } : result,
+      harmony
+        ? { ...result, harmony: harmony.harmony, verdict: harmony.verdict, harmonyNumber: harmony.number }
+        : result,
     ),
 );
 
@@ -21,7 +23,8 @@ export const tryEdit = (edit: Edit): void => analyze(useSelection.getState().sec
 
 /** Shows what the voicing path chose in the section in view. */
 const showLayouts = latest(
-  (section: string) => workers.writer.layouts(section, useResults.getState().layoutNumbers).then((layouts) => ({ section, layouts })),
+  (section: string) =>
+    workers.writer.layouts(section, useResults.getState().layoutNumbers).then((layouts) => ({ section, layouts })),
   ({ section, layouts }) => {
     if (useSelection.getState().section !== section) return;
     const shown = useResults.getState().voicing;
@@ -31,10 +34,11 @@ const showLayouts = latest(
     if (!changed.length && !gone.length) return useResults.setState({ layoutNumbers });
     const voicing = Object.fromEntries(Object.entries(shown).filter(([part]) => !gone.includes(part)));
     for (const { part, voicing: laidOut } of changed) {
-      if (laidOut!.ok) voicing[part] = laidOut!.value;
+      const said = sure(laidOut);
+      if (said.ok) voicing[part] = said.value;
       else {
         delete voicing[part];
-        say(laidOut!.error);
+        say(said.error);
       }
     }
     useResults.setState({ voicing, layoutNumbers });

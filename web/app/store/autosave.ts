@@ -1,5 +1,5 @@
 import { del, get as read, set as write } from "idb-keyval";
-import { parseSong, type Song } from "../../../core/src/index";
+import { sure, parseSong, type Song } from "../../../core/src/index";
 import { api, ApiProblem } from "../api";
 import { useSong } from "./song";
 
@@ -28,7 +28,8 @@ export async function openSong(id: string): Promise<void> {
       useSong.getState().setSave({ conflict: stored });
     }
   } catch (error) {
-    if (mine && error instanceof ApiProblem && error.status === 0) useSong.getState().open(mine.song, mine.revision, "away");
+    if (mine && error instanceof ApiProblem && error.status === 0)
+      useSong.getState().open(mine.song, mine.revision, "away");
     else throw error;
   }
 }
@@ -52,7 +53,7 @@ export function startAutosave(): () => void {
       setSave({ revision: next, status: unchanged ? "saved" : "waiting" });
       if (unchanged) await del(keyOf(song.id));
       else {
-        await write(keyOf(song.id), { song: useSong.getState().song!, revision: next } satisfies Unsent);
+        await write(keyOf(song.id), { song: sure(useSong.getState().song), revision: next } satisfies Unsent);
         later(DELAY);
       }
     } catch (error) {
@@ -64,9 +65,11 @@ export function startAutosave(): () => void {
         later(RETRY);
       } else {
         setSave({ status: "refused" });
-        useSong
-          .getState()
-          .say({ code: problem.code, message: `Not saved: ${problem.message}`, ...(problem.hint ? { hint: problem.hint } : {}) });
+        useSong.getState().say({
+          code: problem.code,
+          message: `Not saved: ${problem.message}`,
+          ...(problem.hint ? { hint: problem.hint } : {}),
+        });
       }
     } finally {
       running = false;

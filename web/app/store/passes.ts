@@ -20,12 +20,11 @@ export const viewOf = (song: Song, { pass, section, here }: Looked = useSelectio
   passView(song, passInView(song, pass, section), here);
 
 /** Whether an edit says something of a section, or of how a part plays anywhere. */
-const concerns = (edit: Edit, section: string): boolean =>
-  edit.do === "all"
-    ? edit.edits.some((e) => concerns(e, section))
-    : edit.do === "setPlaying"
-      ? edit.pass === undefined && (edit.section ?? section) === section
-      : "section" in edit && edit.section === section;
+const concerns = (edit: Edit, section: string): boolean => {
+  if (edit.do === "all") return edit.edits.some((e) => concerns(e, section));
+  if (edit.do === "setPlaying") return edit.pass === undefined && (edit.section ?? section) === section;
+  return "section" in edit && edit.section === section;
+};
 
 /** An edit of the section in view as one of the pass in view, where that plays something else or is meant alone. */
 export function asMeant(song: Song, edit: Edit, looked: Looked = useSelection.getState()): Edit {

@@ -47,7 +47,8 @@ export const resetPlayback = (): void => {
 };
 
 /** Another section: what was looped and auditioned belongs to the one before. */
-export const leaveSectionPlayback = (): void => usePlayback.setState({ loop: null, from: null, preview: null, lastOffer: null });
+export const leaveSectionPlayback = (): void =>
+  usePlayback.setState({ loop: null, from: null, preview: null, lastOffer: null });
 
 /** What is played of a section of this length: the looped stretch, or all of it. */
 export const stretchOf = (loop: PlaybackState["loop"], length: Ticks): { from: Ticks; to: Ticks } =>
@@ -56,7 +57,11 @@ export const stretchOf = (loop: PlaybackState["loop"], length: Ticks): { from: T
 /** Plays again and again, or once. */
 export const toggleLoop = (length: Ticks): void => {
   const { loop } = usePlayback.getState();
-  usePlayback.setState({ wholeSong: false, passes: null, loop: loop ? { ...loop, on: !loop.on } : { on: false, from: 0, to: length } });
+  usePlayback.setState({
+    wholeSong: false,
+    passes: null,
+    loop: loop ? { ...loop, on: !loop.on } : { on: false, from: 0, to: length },
+  });
 };
 
 /** The whole section again, from its beginning. */

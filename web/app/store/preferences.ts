@@ -59,11 +59,15 @@ const MOST_ZOOM = 200;
 
 export const zoomBy = (direction: 1 | -1): void => {
   const { zoom } = usePreferences.getState();
-  usePreferences.setState({ fit: null, zoom: Math.min(MOST_ZOOM, Math.max(LEAST_ZOOM, zoom * ZOOM_STEP ** direction)) });
+  usePreferences.setState({
+    fit: null,
+    zoom: Math.min(MOST_ZOOM, Math.max(LEAST_ZOOM, zoom * ZOOM_STEP ** direction)),
+  });
 };
 
 /** All bars of the section in the window, or as many as read well. */
-export const toggleFit = (): void => usePreferences.setState({ fit: usePreferences.getState().fit === "section" ? "bars" : "section" });
+export const toggleFit = (): void =>
+  usePreferences.setState({ fit: usePreferences.getState().fit === "section" ? "bars" : "section" });
 
 /** Opens a tab of a row of tabs. */
 export const openTab = (row: string, tab: string): void =>

@@ -66,7 +66,14 @@ const inSection = () => ({
   busy: null,
   writeProblem: null,
 });
-const initial = (): ResultsState => ({ findings: [], harmony: null, verdict: null, report: null, remembered: null, ...inSection() });
+const initial = (): ResultsState => ({
+  findings: [],
+  harmony: null,
+  verdict: null,
+  report: null,
+  remembered: null,
+  ...inSection(),
+});
 
 /** What was computed from the song and is shown; nothing here is stored with it. */
 export const useResults = create<ResultsState>(initial);

@@ -1,5 +1,7 @@
 import { useMemo } from "react";
 import {
+  lastOf,
+  sure,
   createMemory,
   kicksAt,
   notesAt,
@@ -74,8 +76,11 @@ export function useSectionData(song: Song, sectionId: string, passId: string | n
     const place = sectionPlace(sectionId);
     const real = read.get(realizedAt, place, "played");
     const meter = sectionMeter(song, section);
-    const earliest = Math.min(-(section.pickup ?? 0), ...real.parts.flatMap((p) => p.notes.slice(0, 8).map((n) => n.start)));
-    const beat = meter.beats.at(-1)!.duration;
+    const earliest = Math.min(
+      -(section.pickup ?? 0),
+      ...real.parts.flatMap((p) => p.notes.slice(0, 8).map((n) => n.start)),
+    );
+    const beat = lastOf(meter.beats).duration;
     return {
       song,
       section,
@@ -92,4 +97,5 @@ export function useSectionData(song: Song, sectionId: string, passId: string | n
   }, [song, sectionId, passId]);
 }
 
-export const partOfReal = (data: SectionData, id: string): RealizedPart => data.real.parts.find((p) => p.id === id)!;
+export const partOfReal = (data: SectionData, id: string): RealizedPart =>
+  sure(data.real.parts.find((p) => p.id === id));

@@ -43,14 +43,21 @@ export const useSelection = create<SelectionState>(initial);
 export const resetSelection = (section: string): void => useSelection.setState({ ...initial(), section });
 
 /** Brings another section into view; what was chosen belongs to the one before. */
-export const showSection = (section: string): void => useSelection.setState({ ...inSection(), section, pass: null, here: false });
+export const showSection = (section: string): void =>
+  useSelection.setState({ ...inSection(), section, pass: null, here: false });
 
 /** Brings a pass into view; what was chosen in its section stays chosen. */
 export const showPass = (section: string, pass: string): void =>
-  useSelection.setState((s) => ({ ...(section === s.section ? {} : inSection()), section, pass, here: s.here && s.pass === pass }));
+  useSelection.setState((s) => ({
+    ...(section === s.section ? {} : inSection()),
+    section,
+    pass,
+    here: s.here && s.pass === pass,
+  }));
 
 /** What is written from now on is for the pass in view alone, or for its section. */
-export const writeHere = (section: string, pass: string, here: boolean): void => useSelection.setState({ section, pass, here });
+export const writeHere = (section: string, pass: string, here: boolean): void =>
+  useSelection.setState({ section, pass, here });
 
 /** Chooses notes of a part. */
 export const chooseNotes = (part: string, ids: string[]): void => useSelection.setState({ notes: { part, ids } });

@@ -1,5 +1,15 @@
 import { create } from "zustand";
-import { applyEdit, sectionOf, type Edit, type Pass, type Problem, type Section, type Song } from "../../../core/src/index";
+import {
+  firstOf,
+  sure,
+  applyEdit,
+  sectionOf,
+  type Edit,
+  type Pass,
+  type Problem,
+  type Section,
+  type Song,
+} from "../../../core/src/index";
 import { asMeant, passInView, viewOf } from "./passes";
 import { useSelection } from "./selection";
 
@@ -60,7 +70,8 @@ export const useSong = create<SongState>((set, get) => ({
   status: "saved",
   past: [],
   ...CLEAN,
-  open: (song, revision, status = "saved") => set({ ...CLEAN, song, revision, status, version: get().version + 1, past: [] }),
+  open: (song, revision, status = "saved") =>
+    set({ ...CLEAN, song, revision, status, version: get().version + 1, past: [] }),
   adopt: (song, revision, status) => {
     const { song: now, past, version } = get();
     set({ ...CLEAN, song, revision, status, version: version + 1, past: now ? [...past.slice(-HISTORY), now] : past });
@@ -100,7 +111,12 @@ export const useSong = create<SongState>((set, get) => ({
   say: (problem) => set({ problem }),
 }));
 
-function move(get: () => SongState, set: (s: Partial<SongState>) => void, from: "past" | "future", to: "past" | "future"): void {
+function move(
+  get: () => SongState,
+  set: (s: Partial<SongState>) => void,
+  from: "past" | "future",
+  to: "past" | "future",
+): void {
   const state = get();
   const target = state[from].at(-1);
   if (!target || !state.song) return;
@@ -117,7 +133,7 @@ function move(get: () => SongState, set: (s: Partial<SongState>) => void, from: 
 }
 
 /** The song as it is stored: what is drawn may be a moment behind it. */
-export const storedSong = (): Song => useSong.getState().song!;
+export const storedSong = (): Song => sure(useSong.getState().song);
 
 /** The stored song as the pass in view plays it. */
 export const songNow = (): Song => viewOf(storedSong());
@@ -153,6 +169,6 @@ export function useView(song: Song): Song {
 
 /** The song as the pass in view plays it, and one of its sections, whatever is being tried out in the score. */
 export function useStored(sectionId: string): { song: Song; section: Section } {
-  const song = useView(useSong((s) => s.song)!);
-  return { song, section: sectionOf(song, sectionId) ?? song.sections[0]! };
+  const song = useView(sure(useSong((s) => s.song)));
+  return { song, section: sectionOf(song, sectionId) ?? firstOf(song.sections) };
 }

@@ -1,5 +1,6 @@
 import { expose } from "comlink";
 import {
+  sure,
   accentsAt,
   agreementAt,
   anewAt,
@@ -215,15 +216,17 @@ const musicWorker = {
     if (!open) return [];
     const read = memory.at(open);
     return laidOutParts(open).flatMap((part): Layouts[] => {
-      const voiced = part.link!.kind === "voicing" ? read.get(voicingAt, section, part.id) : null;
+      const voiced = sure(part.link).kind === "voicing" ? read.get(voicingAt, section, part.id) : null;
       if (!voiced) return [];
       const number = numberOf(voiced);
       return [{ part: part.id, number, voicing: known[part.id] === number ? null : voiced }];
     });
   },
   /** What laying the section out anew would gain; null where nothing. */
-  anew: (section: string, part: string): Result<Anew | null> => withSong((open) => memory.at(open).get(anewAt, section, part)),
-  paths: (section: string, part: string): Result<SectionPath[]> => withSong((open) => memory.at(open).get(pathsAt, section, part)),
+  anew: (section: string, part: string): Result<Anew | null> =>
+    withSong((open) => memory.at(open).get(anewAt, section, part)),
+  paths: (section: string, part: string): Result<SectionPath[]> =>
+    withSong((open) => memory.at(open).get(pathsAt, section, part)),
   capo: (part: string): Result<CapoChoice[]> => withSong((open) => chooseCapo(open, part)),
   /** Only what is shown crosses the border: the first offers, without the chords they leave alone. */
   reharmonize: (request: Omit<ReharmRequest, "song">): Result<ShownOffer[]> =>
@@ -235,7 +238,8 @@ const musicWorker = {
     withSong((open) => reharmonizeSection({ song: open, ...request })),
   harmonize: (request: Omit<HarmonizeRequest, "song">, as: "melody" | "bass"): Result<Harmonization[]> =>
     withSong((open) => harmonizations({ song: open, ...request }, as)),
-  gates: (request: BassRequest): Result<{ now: Gate["effect"]; gates: Gate[] }> => withSong((open) => gates(open, request)),
+  gates: (request: BassRequest): Result<{ now: Gate["effect"]; gates: Gate[] }> =>
+    withSong((open) => gates(open, request)),
   /** Removes the least justified note, or adds the best justified one. */
   shape: (request: BassRequest, way: "thin" | "build"): Result<ShapeStep> =>
     withSong((open) => (way === "thin" ? thinOut : buildUp)(open, request)),
@@ -247,7 +251,8 @@ const musicWorker = {
   },
   vocal: (request: VocalRequest): Result<VocalLines[]> => withSong((open) => vocalLines(open, request)),
   /** Voices judged once more after a note of them was changed. */
-  rejudge: (request: VocalRequest, lines: VocalLines): Result<VocalLines> => withSong((open) => rejudge(open, request, lines)),
+  rejudge: (request: VocalRequest, lines: VocalLines): Result<VocalLines> =>
+    withSong((open) => rejudge(open, request, lines)),
   /** Fixes of a place of a finding, tried: by their labels, what each would bring that is as bad; null brings nothing, a fix that does not mend is left out. */
   tried(finding: Finding, placeId: string): Record<string, string | null> {
     const place = finding.places.find((p) => p.id === placeId);
@@ -276,13 +281,16 @@ const musicWorker = {
       ok(
         fitKey(open, { singers }).map((fit) => ({
           ...fit,
-          necks: (["guitar", "ukulele"] as const).flatMap((instrument) => neckKey(open, fit.semitones, instrument) ?? []),
+          necks: (["guitar", "ukulele"] as const).flatMap(
+            (instrument) => neckKey(open, fit.semitones, instrument) ?? [],
+          ),
         })),
       ),
     ),
   counter: (request: CounterRequest): Result<CounterLine[]> => withSong((open) => counterLines(open, request)),
   /** What gives passes of the section that go on elsewhere a last bar of their own in a line that was written for the others. */
-  endings: (request: BassRequest, notes: BassLine["notes"]): Result<Edit[]> => withSong((open) => ok(passEndings(open, request, notes))),
+  endings: (request: BassRequest, notes: BassLine["notes"]): Result<Edit[]> =>
+    withSong((open) => ok(passEndings(open, request, notes))),
   bass: (request: BassRequest): Result<BassLine[]> => withSong((open) => bassLines(open, request)),
 };
 

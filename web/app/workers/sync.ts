@@ -9,7 +9,10 @@ export function sync(version: number, song: Song, edit: Edit | null): void {
 }
 
 /** Runs a request so that only the newest one is answered; at most one is under way and one waits. */
-export function latest<A extends unknown[], R>(run: (...args: A) => Promise<R>, done: (result: R) => void): (...args: A) => void {
+export function latest<A extends unknown[], R>(
+  run: (...args: A) => Promise<R>,
+  done: (result: R) => void,
+): (...args: A) => void {
   let busy = false;
   let next: A | null = null;
   const go = (args: A): void => {

@@ -1,4 +1,4 @@
-import { LIGHT_ENGLISH, soundsOf, syllablesOf, type Syllable, type WordBook } from "../../../core/src/index";
+import { sure, LIGHT_ENGLISH, soundsOf, syllablesOf, type Syllable, type WordBook } from "../../../core/src/index";
 
 /** Languages whose words can be divided, by their hyphenation patterns; a stress is known for English alone, for others it is a rule of thumb. */
 export const LANGUAGES = [
@@ -49,7 +49,9 @@ export async function wordBook(language: Language): Promise<WordBook> {
   const sounds = language === "en-us" ? (await import("cmu-pronouncing-dictionary")).dictionary : null;
   return {
     hyphenate: (word) => patterns.hyphenateSync(word, { hyphenChar: SOFT, minWordLength: 3 }).split(SOFT),
-    ...(sounds ? { spoken: (word: string) => (Object.hasOwn(sounds, word) ? soundsOf(sounds[word]!) : undefined) } : {}),
+    ...(sounds
+      ? { spoken: (word: string) => (Object.hasOwn(sounds, word) ? soundsOf(sure(sounds[word])) : undefined) }
+      : {}),
     stressed: STRESSED[language],
     light: sounds ? LIGHT_ENGLISH : NO_LIGHT,
   };

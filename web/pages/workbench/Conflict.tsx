@@ -1,4 +1,4 @@
-import { sectionMeter, writeLine, type Song } from "../../../core/src/index";
+import { sure, sectionMeter, writeLine, type Song } from "../../../core/src/index";
 import { resolveConflict } from "../../app/store/autosave";
 import { useSong } from "../../app/store/song";
 
@@ -14,7 +14,8 @@ function facts(song: Song): [string, string][] {
         .filter((p) => (s.notes[p.id] ?? []).length)
         .map((p): [string, string] => [
           `${s.name}: ${p.name}`,
-          `${s.notes[p.id]!.length} notes, ${s.notes[p.id]!.slice(0, 10)
+          `${sure(s.notes[p.id]).length} notes, ${sure(s.notes[p.id])
+            .slice(0, 10)
             .map((n) => n.pitch)
             .join(" ")} …`,
         ]),
@@ -34,8 +35,8 @@ export function Conflict({ mine }: { mine: Song }) {
     <div className="conflict" role="alertdialog" aria-labelledby="conflict-title">
       <h2 id="conflict-title">This song was changed elsewhere</h2>
       <p>
-        Another window saved it while you were working. Nothing is lost: choose which version goes on. The other one stays among the earlier
-        versions if it was stored.
+        Another window saved it while you were working. Nothing is lost: choose which version goes on. The other one
+        stays among the earlier versions if it was stored.
       </p>
       <table>
         <thead>

@@ -1,6 +1,6 @@
 import { useRef, useState, type KeyboardEvent, type RefObject } from "react";
 import Dropdown from "react-bootstrap/Dropdown";
-import { counted, sectionOf, timeText, type FormPass, type Song } from "../../../core/src/index";
+import { nth, counted, sectionOf, timeText, type FormPass, type Song } from "../../../core/src/index";
 import { playedPlace } from "../../app/audio/sound";
 import { useHead } from "../../app/audio/useHead";
 import { addPass, followSong, loopPasses, movePass, playFrom, removePass } from "../../app/commands/form";
@@ -54,7 +54,7 @@ export function FormStrip({ song }: { song: Song }) {
         passes.findIndex((p) => p.id === current),
       ),
     ].sort((a, b) => a - b) as [number, number];
-    loopPasses(passes[from]!.id, passes[to]!.id);
+    loopPasses(nth(passes, from).id, nth(passes, to).id);
   };
   const isLooped = (i: number) => {
     const [a, b] = [passes.findIndex((p) => p.id === looped?.from), passes.findIndex((p) => p.id === looped?.to)];
@@ -67,7 +67,12 @@ export function FormStrip({ song }: { song: Song }) {
           <li
             key={pass.id}
             data-pass={pass.id}
-            className={["form-pass", over === i && "over", isLooped(i) && "looped", here && pass.id === current && "here"]
+            className={[
+              "form-pass",
+              over === i && "over",
+              isLooped(i) && "looped",
+              here && pass.id === current && "here",
+            ]
               .filter(Boolean)
               .join(" ")}
             style={{ flexGrow: pass.seconds }}
@@ -104,7 +109,8 @@ function PassButton({ pass, current, loopTo }: { pass: FormPass; current: boolea
   const [naming, setNaming] = useState(false);
   const onKeyDown = (e: KeyboardEvent) => {
     if (e.key === "F2") setNaming(true);
-    else if (e.altKey && (e.key === "ArrowLeft" || e.key === "ArrowRight")) movePass(pass.id, e.key === "ArrowLeft" ? -1 : 1);
+    else if (e.altKey && (e.key === "ArrowLeft" || e.key === "ArrowRight"))
+      movePass(pass.id, e.key === "ArrowLeft" ? -1 : 1);
     else if (e.key === "Delete") removePass(pass);
     else return;
     e.preventDefault();
@@ -207,7 +213,11 @@ function FormEnd({
             New section
           </Dropdown.Item>
           {shown && (
-            <Dropdown.Item as="button" type="button" onClick={() => addSection(sectionOf(song, shown.section), current)}>
+            <Dropdown.Item
+              as="button"
+              type="button"
+              onClick={() => addSection(sectionOf(song, shown.section), current)}
+            >
               New section like {sectionOf(song, shown.section)?.name}
             </Dropdown.Item>
           )}

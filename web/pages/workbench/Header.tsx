@@ -122,10 +122,24 @@ function HistoryAndZoom() {
   const whole = usePreferences((s) => s.fit === "section");
   return (
     <span className="head-group end">
-      <button type="button" className="quiet" onClick={undo} disabled={!canUndo} aria-label="Undo" title="Undo (Ctrl+Z)">
+      <button
+        type="button"
+        className="quiet"
+        onClick={undo}
+        disabled={!canUndo}
+        aria-label="Undo"
+        title="Undo (Ctrl+Z)"
+      >
         <i className="bi-arrow-counterclockwise" /> <span className="undo-word">Undo</span>
       </button>
-      <button type="button" className="quiet" onClick={redo} disabled={!canRedo} aria-label="Redo" title="Redo (Ctrl+Shift+Z)">
+      <button
+        type="button"
+        className="quiet"
+        onClick={redo}
+        disabled={!canRedo}
+        aria-label="Redo"
+        title="Redo (Ctrl+Shift+Z)"
+      >
         <i className="bi-arrow-clockwise" /> <span className="undo-word">Redo</span>
       </button>
       <span className={`status ${status}`} role="status">
@@ -135,7 +149,12 @@ function HistoryAndZoom() {
         <button type="button" className="quiet" aria-label="Zoom out" title="Zoom out (-)" onClick={() => zoomBy(-1)}>
           −
         </button>
-        <Toggle on={whole} label="Fit the section to the window" title="The whole section in the window (F)" press={toggleFit}>
+        <Toggle
+          on={whole}
+          label="Fit the section to the window"
+          title="The whole section in the window (F)"
+          press={toggleFit}
+        >
           fit
         </Toggle>
         <button type="button" className="quiet" aria-label="Zoom in" title="Zoom in (+)" onClick={() => zoomBy(1)}>

@@ -88,7 +88,11 @@ export function placeOfFocus(): Place {
 
 /** What is possible here comes first: the keys of what has the focus, then those of the workspace. */
 function placesFor(workspace: string, focus: Place, offers: boolean): Place[] {
-  const here: Place[] = [focus, ...(offers ? (["offers"] as const) : []), ...(workspace === "voicings" ? (["voicings"] as const) : [])];
+  const here: Place[] = [
+    focus,
+    ...(offers ? (["offers"] as const) : []),
+    ...(workspace === "voicings" ? (["voicings"] as const) : []),
+  ];
   const bench: Record<string, Place[]> = { groove: ["drums"], chords: ["chords"], voicings: ["chords"] };
   const all = [...here, ...(bench[workspace] ?? ["notes"]), "anywhere", "notes", "chords", "drums"] as Place[];
   return [...new Set(all)].filter((p) => p !== "offers" || offers);
@@ -126,8 +130,8 @@ export function Help({ workspace, focus, offers }: { workspace: string; focus: P
           ))}
         </div>
         <p className="small mt-3">
-          Listening long? Keep headphones at a moderate level: NIOSH (98-126, 1998) recommends at most 85 dBA over eight hours, half the
-          time for every 3 dB more. Local rules come first.
+          Listening long? Keep headphones at a moderate level: NIOSH (98-126, 1998) recommends at most 85 dBA over eight
+          hours, half the time for every 3 dB more. Local rules come first.
         </p>
       </Modal.Body>
     </Modal>

@@ -1,5 +1,6 @@
 import { useMemo } from "react";
 import {
+  firstOf,
   counted,
   keyName,
   parseKey,
@@ -28,7 +29,8 @@ export function movableKey(song: Song, text: string): string | null {
   return from.value.mode !== to.value.mode || from.value.pcs[0] !== to.value.pcs[0] ? keyName(to.value) : null;
 }
 
-const way = (semitones: number): string => `${semitones > 0 ? "up" : "down"} ${counted(Math.abs(semitones), "semitone")}`;
+const way = (semitones: number): string =>
+  `${semitones > 0 ? "up" : "down"} ${counted(Math.abs(semitones), "semitone")}`;
 
 /** A key of another mode was typed: every degree goes to the same degree there. */
 function ModeChange({ song, to, end, done }: { song: Song; to: string; end: number; done(): void }) {
@@ -74,7 +76,7 @@ export function KeyMove({ song, to, done }: { song: Song; to: string; done(): vo
     sectionOf(
       song,
       useSelection((s) => s.section),
-    ) ?? song.sections[0]!;
+    ) ?? firstOf(song.sections);
   const end = section.bars * sectionMeter(song, section).bar;
   return (
     <div className="key-move" role="group" aria-label={`To ${typeset(to)}`}>

@@ -1,4 +1,4 @@
-import { AT_HOME, parseKey, sectionOf, typeset, type Song } from "../../../core/src/index";
+import { sure, AT_HOME, parseKey, sectionOf, typeset, type Song } from "../../../core/src/index";
 import { useResults } from "../../app/store/results";
 import { useSelection } from "../../app/store/selection";
 import { edit } from "../../app/store/song";
@@ -24,8 +24,8 @@ export function KeyOffer({ song }: { song: Song }) {
   if (!best || !section || section.key || section.chords.length < LEAST_CHORDS) return null;
   if (best.equal.length || scaleOf(best.key) === scaleOf(song.key)) return null;
   // A key that most chords are at home in is kept, whatever fits as well.
-  const atHome = harmony!.chords.filter((c) => AT_HOME.has(c.category)).length;
-  if (atHome * 2 > harmony!.chords.length) return null;
+  const atHome = sure(harmony).chords.filter((c) => AT_HOME.has(c.category)).length;
+  if (atHome * 2 > sure(harmony).chords.length) return null;
   const alone = song.sections.every((s) => s === section || s.key !== undefined || !s.chords.length);
   const whose = alone ? "the song" : section.name;
   return (
@@ -33,7 +33,9 @@ export function KeyOffer({ song }: { song: Song }) {
       type="button"
       className="key-offer"
       title={`The chords fit ${typeset(best.key)} better than ${typeset(song.key)}. Names the key of ${whose}; no chord changes`}
-      onClick={() => edit(alone ? { do: "setKey", key: best.key } : { do: "setSectionTime", section: section.id, key: best.key })}
+      onClick={() =>
+        edit(alone ? { do: "setKey", key: best.key } : { do: "setSectionTime", section: section.id, key: best.key })
+      }
     >
       {typeset(best.key)}
       {alone ? "" : ` for ${section.name}`}?

@@ -1,4 +1,4 @@
-import { chordOf, mod, parseKey, tensions, typeset, type Midi } from "../../../core/src/index";
+import { firstOf, chordOf, mod, parseKey, tensions, typeset, type Midi } from "../../../core/src/index";
 import { soundNote, useSound } from "../../app/audio/sound";
 import { useVoicePart } from "../../app/commands/voicings";
 import { press, pressKey, release, usePlayed } from "../../app/input/played";
@@ -25,8 +25,12 @@ export function Keyboard({ data, sounding }: { data: SectionData; sounding: read
   const does = usePlayed((s) => s.screenKeys);
   const held = usePlayed((s) => s.held);
   const collected = usePlayed((s) => s.notes);
-  const part = useVoicePart(data.song)?.id ?? data.song.parts[0]!.id;
-  const onKey = (m: Midi) => (does === "play" ? press(m) : does === "collect" ? pressKey(m) : void soundNote(part, m));
+  const part = useVoicePart(data.song)?.id ?? firstOf(data.song.parts).id;
+  const onKey = (m: Midi) => {
+    if (does === "play") return press(m);
+    if (does === "collect") return pressKey(m);
+    return void soundNote(part, m);
+  };
   const onLeave = (m: Midi) => does === "play" && held.includes(m) && release(m);
   const key = (m: Midi) => ({
     "data-key": m,
@@ -34,7 +38,10 @@ export function Keyboard({ data, sounding }: { data: SectionData; sounding: read
     onPointerUp: () => onLeave(m),
     onPointerLeave: () => onLeave(m),
   });
-  const played = does === "play" ? held : does === "collect" ? collected : [];
+  let played: number[];
+  if (does === "play") played = held;
+  else if (does === "collect") played = collected;
+  else played = [];
   return (
     <>
       <svg
@@ -48,7 +55,15 @@ export function Keyboard({ data, sounding }: { data: SectionData; sounding: read
           <rect key={m} className="white" x={i * WIDTH} y={0} width={WIDTH} height={12} {...key(m)} />
         ))}
         {KEYS.filter(isBlack).map((m) => (
-          <rect key={m} className="black" x={middle(m) - WIDTH * 0.32} y={0} width={WIDTH * 0.64} height={7} {...key(m)} />
+          <rect
+            key={m}
+            className="black"
+            x={middle(m) - WIDTH * 0.32}
+            y={0}
+            width={WIDTH * 0.64}
+            height={7}
+            {...key(m)}
+          />
         ))}
       </svg>
       <div className="key-dots" aria-hidden="true">
@@ -90,7 +105,12 @@ function ColorDots({ data }: { data: SectionData }) {
   if (!chord) return null;
   const local = parseKey(key ?? "");
   return tensions(chord, local.ok ? local.value : data.key).map((t) => (
-    <span key={t.pc} className={`key-dot tension${t.available ? "" : " avoid"}`} title={t.rule} style={dotAt(COLOR_OCTAVE + mod(t.pc, 12))}>
+    <span
+      key={t.pc}
+      className={`key-dot tension${t.available ? "" : " avoid"}`}
+      title={t.rule}
+      style={dotAt(COLOR_OCTAVE + mod(t.pc, 12))}
+    >
       {t.available ? typeset(t.role) : "×"}
     </span>
   ));

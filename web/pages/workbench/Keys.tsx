@@ -18,7 +18,10 @@ const OUTSIDE_TEXT = {
   enableOnFormTags: true,
   ignoreEventWhen: (e: KeyboardEvent) => {
     const target = e.target as HTMLInputElement;
-    return /^(TEXTAREA|SELECT)$/.test(target.tagName) || (target.tagName === "INPUT" && !/^(range|checkbox)$/.test(target.type));
+    return (
+      /^(TEXTAREA|SELECT)$/.test(target.tagName) ||
+      (target.tagName === "INPUT" && !/^(range|checkbox)$/.test(target.type))
+    );
   },
 };
 
@@ -44,7 +47,10 @@ function useSpace(): void {
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       const target = e.target as HTMLElement;
-      if (e.code !== "Space" || (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) && !OUTSIDE.test((target as HTMLInputElement).type)))
+      if (
+        e.code !== "Space" ||
+        (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) && !OUTSIDE.test((target as HTMLInputElement).type))
+      )
         return;
       e.preventDefault();
       e.stopPropagation();
@@ -92,7 +98,8 @@ function compare({ meter, length }: SectionData): void {
 export function Keys({ data, workspace }: { data: SectionData; workspace: string }) {
   useSpace();
   const { undo, redo } = useSong.getState();
-  const voicing = (run: (way: 1 | -1) => void) => (e: KeyboardEvent) => workspace === "voicings" && run(e.shiftKey ? -1 : 1);
+  const voicing = (run: (way: 1 | -1) => void) => (e: KeyboardEvent) =>
+    workspace === "voicings" && run(e.shiftKey ? -1 : 1);
   useKeys([
     key("mod+z", undo, true),
     key("mod+shift+z, mod+y", redo, true),
@@ -135,7 +142,11 @@ export function Keys({ data, workspace }: { data: SectionData; workspace: string
     key("o, shift+o", voicing(nextInstrument)),
     key(
       "f6",
-      () => (document.activeElement?.closest("#panel") ? document.getElementById("score") : document.getElementById("panel"))?.focus(),
+      () =>
+        (document.activeElement?.closest("#panel")
+          ? document.getElementById("score")
+          : document.getElementById("panel")
+        )?.focus(),
       true,
     ),
   ]);

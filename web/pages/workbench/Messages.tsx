@@ -1,3 +1,4 @@
+import { sure } from "../../../core/src/index";
 import { endPreview } from "../../app/audio/sound";
 import { usePlayback } from "../../app/store/playback";
 import { tell, useNotice } from "../../app/store/notice";
@@ -33,7 +34,7 @@ export function Messages() {
             <button
               type="button"
               onClick={() => {
-                notice.act!.run();
+                sure(notice.act).run();
                 tell(null);
               }}
             >

@@ -1,3 +1,4 @@
+import { sure } from "../../../core/src/index";
 import { useRef } from "react";
 import { usePreferences } from "../../app/store/preferences";
 
@@ -13,7 +14,7 @@ const setWidth = (width: number): void =>
 export function PanelEdge() {
   const width = usePreferences((s) => s.panelWidth);
   const edge = useRef<HTMLDivElement>(null);
-  const now = () => width ?? edge.current!.nextElementSibling!.getBoundingClientRect().width;
+  const now = () => width ?? sure(sure(edge.current).nextElementSibling).getBoundingClientRect().width;
   return (
     <div
       ref={edge}

@@ -20,7 +20,8 @@ export function PassDetails({ song, pass }: { song: Song; pass: FormPass }) {
   const home = sectionKey(song, section);
   const muted = stored.muted ?? [];
   const set = (change: Parameters<typeof setPass>[1]) => setPass(pass.id, change);
-  const unlike = stored.name !== undefined || stored.bars !== undefined || stored.transpose !== undefined || muted.length > 0;
+  const unlike =
+    stored.name !== undefined || stored.bars !== undefined || stored.transpose !== undefined || muted.length > 0;
   return (
     <div className="form-details" role="group" aria-label={`This pass: ${pass.name}`}>
       <InPlace label="Name of this pass" className="strong" value={pass.name} commit={(name) => set({ name })} />
@@ -31,7 +32,11 @@ export function PassDetails({ song, pass }: { song: Song; pass: FormPass }) {
         commit={(text) => {
           const bars = typedBars(text);
           if (bars) return set({ bars });
-          say({ code: "form.bars", message: `“${text}” is no stretch of bars`, hint: `Write 1–${section.bars}, or one bar.` });
+          say({
+            code: "form.bars",
+            message: `“${text}” is no stretch of bars`,
+            hint: `Write 1–${section.bars}, or one bar.`,
+          });
           return false;
         }}
         suffix="bars"
@@ -60,7 +65,12 @@ export function PassDetails({ song, pass }: { song: Song; pass: FormPass }) {
         <button type="button" onClick={() => addPass(pass.section, pass.id, pass.id)}>
           Repeat it
         </button>
-        <button type="button" aria-label="Earlier" title="Earlier in the form (Alt ←)" onClick={() => movePass(pass.id, -1)}>
+        <button
+          type="button"
+          aria-label="Earlier"
+          title="Earlier in the form (Alt ←)"
+          onClick={() => movePass(pass.id, -1)}
+        >
           ←
         </button>
         <button type="button" aria-label="Later" title="Later in the form (Alt →)" onClick={() => movePass(pass.id, 1)}>
@@ -105,5 +115,10 @@ function OwnBars({ song, pass }: { song: Song; pass: Pass }) {
   );
 }
 
-type Change = { name?: string | null; bars?: [number, number] | null; transpose?: number | null; muted?: string[] | null };
+type Change = {
+  name?: string | null;
+  bars?: [number, number] | null;
+  transpose?: number | null;
+  muted?: string[] | null;
+};
 const setPass = (pass: string, change: Change): boolean => edit({ do: "setPass", pass, ...change });

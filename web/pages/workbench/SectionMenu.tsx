@@ -16,7 +16,13 @@ export function SectionMenu({ song }: { song: Song }) {
   return (
     <span className="head-group sections">
       <Select label="Section" value={id} choices={song.sections.map((s) => [s.id, s.name])} set={showSection} />
-      <InPlace label="Bars of this section" width={30} value={String(section.bars)} commit={(t) => setBars(id, Number(t))} suffix="bars" />
+      <InPlace
+        label="Bars of this section"
+        width={30}
+        value={String(section.bars)}
+        commit={(t) => setBars(id, Number(t))}
+        suffix="bars"
+      />
       <Dropdown>
         <Dropdown.Toggle
           as="button"
@@ -35,7 +41,12 @@ export function SectionMenu({ song }: { song: Song }) {
           <Dropdown.Item as="button" type="button" onClick={() => addSection(section)}>
             Copy {section.name}
           </Dropdown.Item>
-          <Dropdown.Item as="button" type="button" disabled={song.sections.length === 1} onClick={() => removeSection(section)}>
+          <Dropdown.Item
+            as="button"
+            type="button"
+            disabled={song.sections.length === 1}
+            onClick={() => removeSection(section)}
+          >
             Delete {section.name}
           </Dropdown.Item>
           <Dropdown.Divider />

@@ -1,4 +1,6 @@
 import {
+  firstOf,
+  nth,
   capital,
   counted,
   keyName,
@@ -21,7 +23,7 @@ import { keyText } from "../../kit/texts";
 export const SEMITONES = Array.from({ length: 25 }, (_, i) => i - 12);
 const STEPS = [-7, -6, -5, -4, -3, -2, -1, 0, 1, 2, 3, 4, 5, 6, 7];
 const STEP_NAMES = ["second", "third", "fourth", "fifth", "sixth", "seventh", "octave"];
-const stepsText = (n: number): string => `${n > 0 ? "up" : "down"} ${withArticle(STEP_NAMES[Math.abs(n) - 1]!)}`;
+const stepsText = (n: number): string => `${n > 0 ? "up" : "down"} ${withArticle(nth(STEP_NAMES, Math.abs(n) - 1))}`;
 
 /** "F major, up 2": where a key comes to by so many semitones. */
 export const keyMove = (home: Key, n: number): string =>
@@ -32,7 +34,7 @@ export function SectionTime({ song, section }: { song: Song; section: Section })
   const set = (change: Omit<Extract<Edit, { do: "setSectionTime" }>, "do" | "section">) =>
     edit({ do: "setSectionTime", section: section.id, ...change });
   const swing = section.swing ?? song.swing;
-  const beat = sectionMeter(song, section).beats[0]!.duration;
+  const beat = firstOf(sectionMeter(song, section).beats).duration;
   const times = song.form.filter((p) => p.sectionId === section.id).length;
   const home = sectionKey(song, section);
   const own = section.key ?? section.tempo ?? section.meter ?? section.swing;
@@ -54,7 +56,11 @@ export function SectionTime({ song, section }: { song: Song; section: Section })
         commit={(t) => set({ tempo: Number(t) })}
         suffix="bpm"
       />
-      <InPlace label={`Meter of ${section.name}`} value={section.meter ?? song.meter} commit={(meter) => set({ meter })} />
+      <InPlace
+        label={`Meter of ${section.name}`}
+        value={section.meter ?? song.meter}
+        commit={(meter) => set({ meter })}
+      />
       <InPlace
         label={`Swing of ${section.name}, 50 to 75 percent of ${swing.unit === 8 ? "eighths" : "sixteenths"}`}
         width={28}
@@ -94,17 +100,30 @@ function SectionMoves({ section, home }: { section: Section; home: Key }) {
   const what = here ? "this pass" : section.name;
   const semitones = SEMITONES.filter((n) => n !== 0).map((n): [string, string] => [`key:${n}`, keyMove(home, n)]);
   const steps = STEPS.filter((n) => n !== 0).map((n): [string, string] => [`steps:${n}`, stepsText(n)]);
-  const modes = otherModes(keyName(home)).map((m): [string, string] => [`mode:${m.key}`, `${keyText(m.key)}, the ${m.title}`]);
+  const modes = otherModes(keyName(home)).map((m): [string, string] => [
+    `mode:${m.key}`,
+    `${keyText(m.key)}, the ${m.title}`,
+  ]);
   const go = (value: string) => {
     const [way, to] = value.split(":") as [string, string];
     const by = Number(to);
     if (way === "key") {
       const key = keyName(transposeKey(home, by));
-      move({ do: "transposeSection", section: section.id, key, semitones: by }, `${section.name} went to ${keyText(key)}`);
+      move(
+        { do: "transposeSection", section: section.id, key, semitones: by },
+        `${section.name} went to ${keyText(key)}`,
+      );
     }
     if (way === "steps")
-      move({ do: "shiftInScale", section: section.id, steps: by }, `${capital(what)} went ${stepsText(by)} along the scale`);
-    if (way === "mode") move({ do: "changeMode", section: section.id, key: to }, `${section.name} is in ${keyText(to)}, degree by degree`);
+      move(
+        { do: "shiftInScale", section: section.id, steps: by },
+        `${capital(what)} went ${stepsText(by)} along the scale`,
+      );
+    if (way === "mode")
+      move(
+        { do: "changeMode", section: section.id, key: to },
+        `${section.name} is in ${keyText(to)}, degree by degree`,
+      );
   };
   return (
     <select aria-label={`Move ${section.name}`} value="" onChange={(e) => go(e.target.value)}>

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { chordAtTick, positionText, SIXTEENTH, typeset, type Ticks } from "../../../core/src/index";
+import { firstOf, chordAtTick, positionText, SIXTEENTH, typeset, type Ticks } from "../../../core/src/index";
 import { play, playhead, playheadIn, stop, useSound } from "../../app/audio/sound";
 import { clearLoop, toggleLoop, usePlayback } from "../../app/store/playback";
 import type { SectionData } from "../../app/store/sectionData";
@@ -36,7 +36,9 @@ function usePlaceInView(data: SectionData, tick: Ticks | null): Ticks | null {
   const playing = useSound((s) => s.playing);
   if (playing) return tick;
   const event = data.section.chords.find((c) => c.id === chord);
-  const note = chosen.ids.length ? data.real.parts.find((p) => p.id === chosen.part)?.notes.find((n) => n.id === chosen.ids[0]) : undefined;
+  const note = chosen.ids.length
+    ? data.real.parts.find((p) => p.id === chosen.part)?.notes.find((n) => n.id === chosen.ids[0])
+    : undefined;
   return event?.start ?? (note ? Math.max(0, note.start) : from);
 }
 
@@ -47,6 +49,7 @@ export function Transport({ data }: { data: SectionData }) {
   const tick = usePosition();
   const at = usePlaceInView(data, tick);
   const sounding = at === null ? [] : soundingAt(data, at);
+  const icon = playing ? "bi-stop-fill" : "bi-play-fill";
   return (
     <footer className="transport">
       <button
@@ -56,7 +59,7 @@ export function Transport({ data }: { data: SectionData }) {
         title="Space"
         onClick={() => (playing ? stop() : void play())}
       >
-        <i className={loading ? "bi-hourglass-split" : playing ? "bi-stop-fill" : "bi-play-fill"} />
+        <i className={loading ? "bi-hourglass-split" : icon} />
       </button>
       <div className="where">
         <Position data={data} tick={tick} at={at} />
@@ -70,14 +73,12 @@ export function Transport({ data }: { data: SectionData }) {
 
 function Position({ data, tick, at }: { data: SectionData; tick: Ticks | null; at: Ticks | null }) {
   const whole = usePlayback((s) => s.wholeSong);
-  const text =
-    tick !== null && whole
-      ? `${data.section.name}, ${positionText(data.meter, Math.floor(tick / SIXTEENTH) * SIXTEENTH)}`
-      : tick !== null
-        ? positionText(data.meter, Math.floor(tick / SIXTEENTH) * SIXTEENTH)
-        : at !== null
-          ? positionText(data.meter, at)
-          : "Stopped";
+  let text: string;
+  if (tick !== null && whole)
+    text = `${data.section.name}, ${positionText(data.meter, Math.floor(tick / SIXTEENTH) * SIXTEENTH)}`;
+  else if (tick !== null) text = positionText(data.meter, Math.floor(tick / SIXTEENTH) * SIXTEENTH);
+  else if (at !== null) text = positionText(data.meter, at);
+  else text = "Stopped";
   return <b className="tabular">{text}</b>;
 }
 
@@ -109,7 +110,11 @@ function Switches({ length }: { length: Ticks }) {
       >
         ×
       </button>
-      <Toggle on={whole} title="Play the whole form once" press={() => usePlayback.setState({ wholeSong: !whole, passes: null })}>
+      <Toggle
+        on={whole}
+        title="Play the whole form once"
+        press={() => usePlayback.setState({ wholeSong: !whole, passes: null })}
+      >
         whole song
       </Toggle>
       <Toggle on={click} title="Metronome" press={() => usePlayback.setState({ click: !click })}>
@@ -142,7 +147,7 @@ function Now({ data, at, sounding }: { data: SectionData; at: Ticks | null; soun
   const words = data.real.parts
     .filter((p) => p.role !== "drums")
     .map((p) => ({
-      name: p.name.split(",")[0]!,
+      name: firstOf(p.name.split(",")),
       roles: sounding.filter((s) => s.part.id === p.id).map((s) => typeset(s.role?.label ?? "–")),
     }))
     .filter((w) => w.roles.length)

@@ -1,6 +1,6 @@
 import { lazy, Suspense, useDeferredValue, useEffect, useMemo } from "react";
 import { Link, useParams } from "react-router";
-import { sectionOf, type Song } from "../../../core/src/index";
+import { firstOf, nth, sure, sectionOf, type Song } from "../../../core/src/index";
 import { NoteStrip } from "../../score/NoteStrip";
 import { Score } from "../../score/Score";
 import { usePlayback } from "../../app/store/playback";
@@ -32,7 +32,7 @@ function useShown(song: Song): SectionData | null {
   const view = useView(song);
   const shown = preview ?? view;
   // An undone section leaves its id behind: fall back to the first one.
-  const section = sectionOf(shown, chosen) ? chosen : shown.sections[0]!.id;
+  const section = sectionOf(shown, chosen) ? chosen : firstOf(shown.sections).id;
   useEffect(() => {
     if (section !== chosen) showSection(section);
   }, [section, chosen]);
@@ -53,10 +53,10 @@ function useFocus(workspace: Workspace, song: Song): string[] {
 }
 
 export function Workbench() {
-  const song = useSong((s) => s.song)!;
+  const song = sure(useSong((s) => s.song));
   const conflict = useSong((s) => s.conflict !== null && s.status === "conflict");
   const { workspace: word } = useParams();
-  const workspace = WORKSPACES.find((w) => w.id === word) ?? WORKSPACES[1]!;
+  const workspace = WORKSPACES.find((w) => w.id === word) ?? nth(WORKSPACES, 1);
   const data = useShown(song);
   const focus = useFocus(workspace, song);
   const help = usePreferences((s) => s.help);
@@ -125,7 +125,7 @@ function Nav({ song, current }: { song: Song; current: Workspace }) {
   return (
     <nav className="workspaces" aria-label="Workspaces">
       {WORKSPACES.map((w) => {
-        const count = w.counts ? open.filter((f) => w.counts!(f, song)).length : 0;
+        const count = w.counts ? open.filter((f) => sure(w.counts)(f, song)).length : 0;
         return (
           <Link key={w.id} to={`/songs/${song.id}/${w.id}`} aria-current={w === current ? "page" : undefined}>
             {w.title}
@@ -164,7 +164,7 @@ function FindingsSaid() {
   const count = open.length === 1 ? "1 finding" : `${open.length} findings`;
   return (
     <div className="visually-hidden" aria-live="polite">
-      {open.length ? `${count}. ${open[0]!.message}` : "No findings"}
+      {open.length ? `${count}. ${firstOf(open).message}` : "No findings"}
     </div>
   );
 }

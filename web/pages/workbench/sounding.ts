@@ -1,3 +1,4 @@
+import { sure } from "../../../core/src/index";
 import type { RealizedNote, RealizedPart, RoleSpan, Ticks } from "../../../core/src/index";
 import type { SectionData } from "../../app/store/sectionData";
 
@@ -16,8 +17,7 @@ export const soundingAt = (data: SectionData, at: Ticks): Sounding[] =>
       .map((note) => ({
         note,
         part,
-        role: data.roles
-          .get(part.id)!
+        role: sure(data.roles.get(part.id))
           .get(note)
           ?.find((s) => s.start <= at && at < s.start + s.duration),
       })),

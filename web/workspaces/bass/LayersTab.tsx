@@ -1,5 +1,6 @@
 import { useMemo, useState } from "react";
 import {
+  nth,
   bassLayers,
   DRUM_KINDS,
   drumAsBass,
@@ -100,7 +101,7 @@ function Clashes({ data, problems }: { data: SectionData; problems: BassLayers["
               {at < 0 ? (
                 <b>{place}</b>
               ) : (
-                <button type="button" onClick={() => chooseNotes(p.layers[at]!, [p.notes[at]!])}>
+                <button type="button" onClick={() => chooseNotes(nth(p.layers, at), [nth(p.notes, at)])}>
                   {place}
                 </button>
               )}{" "}
@@ -109,7 +110,9 @@ function Clashes({ data, problems }: { data: SectionData; problems: BassLayers["
           );
         })}
       </ul>
-      <p className="small">{problems.length > SHOWN ? `And ${problems.length - SHOWN} more. ` : ""}Ways out of each stand in Check.</p>
+      <p className="small">
+        {problems.length > SHOWN ? `And ${problems.length - SHOWN} more. ` : ""}Ways out of each stand in Check.
+      </p>
     </>
   );
 }
@@ -194,7 +197,9 @@ function DrumBass({ data, part }: PartProps) {
         <HearTake
           id={id}
           name={`${DRUM_KINDS[drum].title} as the bass`}
-          hear={() => make((change) => auditionEdit(change, `${DRUM_KINDS[drum].title} as the bass`, id, 0, data.length))}
+          hear={() =>
+            make((change) => auditionEdit(change, `${DRUM_KINDS[drum].title} as the bass`, id, 0, data.length))
+          }
           take={() => make(acceptEdit)}
         />
         {lane?.tuned && (

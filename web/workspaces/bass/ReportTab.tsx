@@ -11,7 +11,9 @@ const PLACES = 3;
 
 function rowOf({ id, title, value, notes, ticks, target, met }: Measure, { meter }: SectionData): MeasureRow {
   const places = ticks.slice(0, PLACES).map((t) => positionText(meter, t));
-  const hint = typesetNames([target && `Aims at ${target}`, places.length && `at ${places.join("; ")}`].filter(Boolean).join(". "));
+  const hint = typesetNames(
+    [target && `Aims at ${target}`, places.length && `at ${places.join("; ")}`].filter(Boolean).join(". "),
+  );
   return { id, title, value, notes, hint, missed: met === false ? (target ?? undefined) : undefined };
 }
 
@@ -24,7 +26,9 @@ export function ReportTab({ data, part }: PartProps) {
   return (
     <>
       <NoteReason data={data} part={part.id} />
-      <p className="small">Measured against {style?.title.toLowerCase()} and its settings. A measure shows its notes when you press it.</p>
+      <p className="small">
+        Measured against {style?.title.toLowerCase()} and its settings. A measure shows its notes when you press it.
+      </p>
       <MeasureTable part={part.id} rows={verdict.measures.map((m) => rowOf(m, data))} />
       <OwnFindings data={data} part={part.id} />
     </>

@@ -1,4 +1,11 @@
-import { bassSettings, usualFor, type BassSettings, type BassStyle, type Part, type Section } from "../../../core/src/index";
+import {
+  bassSettings,
+  usualFor,
+  type BassSettings,
+  type BassStyle,
+  type Part,
+  type Section,
+} from "../../../core/src/index";
 import { clearLines } from "../../app/store/results";
 import { edit } from "../../app/store/song";
 import { Check } from "../../kit/Check";
@@ -60,7 +67,8 @@ const CHECKS: readonly [Name, string, string][] = [
 const PITCHES = [1, 2, 3, 4, 5, 6, 7];
 
 /** What is set for a part in a section, over what is usual for the style. */
-export const settingsFor = (part: Part, section: Section, style: BassStyle): BassSettings => bassSettings(part, section, usualFor(style));
+export const settingsFor = (part: Part, section: Section, style: BassStyle): BassSettings =>
+  bassSettings(part, section, usualFor(style));
 
 /** How the bass is played, in plain terms. Every change is one of this section. */
 export function Settings({ data, part, style }: PartProps & { style: BassStyle }) {
@@ -72,8 +80,21 @@ export function Settings({ data, part, style }: PartProps & { style: BassStyle }
   };
   return (
     <div className="line-settings">
-      <Slider from="few notes" to="many" label="Density" value={now.density} step={0.05} set={(n, quiet) => put({ density: n }, quiet)} />
-      <Slider from="steady" to="varied" label="Variation" value={now.variation} set={(n, quiet) => put({ variation: n }, quiet)} />
+      <Slider
+        from="few notes"
+        to="many"
+        label="Density"
+        value={now.density}
+        step={0.05}
+        set={(n, quiet) => put({ density: n }, quiet)}
+      />
+      <Slider
+        from="steady"
+        to="varied"
+        label="Variation"
+        value={now.variation}
+        set={(n, quiet) => put({ variation: n }, quiet)}
+      />
       <table className="measures settings">
         <tbody>
           <tr>

@@ -1,5 +1,14 @@
 import { useEffect, useState } from "react";
-import { describeReason, positionText, typeset, typesetNames, type BassVerdict, type Edit, type Gate } from "../../../core/src/index";
+import {
+  sure,
+  describeReason,
+  positionText,
+  typeset,
+  typesetNames,
+  type BassVerdict,
+  type Edit,
+  type Gate,
+} from "../../../core/src/index";
 import { acceptEdit, auditionEdit } from "../../app/commands/audition";
 import { keepNotes } from "../../app/commands/bass";
 import { useResults } from "../../app/store/results";
@@ -20,7 +29,8 @@ export function ShapeTab({ data, part }: PartProps) {
   const section = data.section.id;
   const notes = data.section.notes[part.id] ?? [];
   const kept = data.song.takes.some((t) => t.sectionId === section && t.notes?.[part.id]);
-  if (!notes.length && !kept) return <p className="small">No bass notes yet. Write lines first, or click into the bass lane.</p>;
+  if (!notes.length && !kept)
+    return <p className="small">No bass notes yet. Write lines first, or click into the bass lane.</p>;
   return (
     <>
       <Steps data={data} part={part} without={verdict?.notes.filter((n) => !n.reason).length ?? 0} />
@@ -52,7 +62,10 @@ function Steps({ data, part, without }: PartProps & { without: number }) {
     const why = reason ? typesetNames(describeReason(reason)) : "it had no reason";
     // Why a new note is there stands below, with the note chosen.
     setDone(way === "thin" ? `Removed ${where}: ${why}.` : `Added ${where}.`);
-    const added = way === "build" ? sectionNow(section)?.notes[part.id]?.find((n) => n.start === tick && n.pitch === pitch) : undefined;
+    const added =
+      way === "build"
+        ? sectionNow(section)?.notes[part.id]?.find((n) => n.start === tick && n.pitch === pitch)
+        : undefined;
     chooseNotes(part.id, added ? [added.id] : []);
   };
   return (
@@ -91,7 +104,7 @@ function States({ data, part }: PartProps) {
       {takes.length ? (
         <ul className="plain-list takes">
           {[...takes].reverse().map((t) => {
-            const back: Edit = { do: "setNotes", section, part: part.id, notes: t.notes![part.id]! };
+            const back: Edit = { do: "setNotes", section, part: part.id, notes: sure(sure(t.notes)[part.id]) };
             const edits = () => [keepNotes(section, part.id), back];
             return (
               <li key={t.id}>
@@ -209,7 +222,11 @@ function Whys({ data, part, list }: PartProps & { list: BassVerdict["notes"] }) 
             {!n.reason && (
               <>
                 {" "}
-                <button type="button" title="Your own reason: it is no longer listed, and not removed" onClick={() => meant(n.id)}>
+                <button
+                  type="button"
+                  title="Your own reason: it is no longer listed, and not removed"
+                  onClick={() => meant(n.id)}
+                >
                   it is meant
                 </button>
               </>

@@ -58,7 +58,8 @@ export function WriteTab({ data, part }: PartProps) {
           }}
         />
         <button type="button" className="primary" onClick={write} disabled={busy || bare}>
-          {busy ? "Writing …" : mine ? "More lines" : "Write lines"}
+          {busy && "Writing …"}
+          {!busy && (mine ? "More lines" : "Write lines")}
         </button>
       </div>
       <p className="small">{style.explanation} Pinned notes stay.</p>
@@ -112,7 +113,8 @@ function Candidates({ data, part }: PartProps) {
 const SLASHES = 4;
 
 function lineText({ notes, report }: BassLine): string {
-  const accents = report.accentsMet === report.accents ? "all accents" : `${report.accentsMet} of ${report.accents} accents`;
+  const accents =
+    report.accentsMet === report.accents ? "all accents" : `${report.accentsMet} of ${report.accents} accents`;
   const pitches = `${report.pitchClasses} different ${report.pitchClasses === 1 ? "note" : "notes"}`;
   return `${counted(notes.length, "note")}, ${accents}, ${pitches}, ${percent(report.silence)} rest`;
 }
@@ -122,7 +124,10 @@ function Slashed({ section, line, offer }: { section: string; line: BassLine; of
   const slashed: Edit = {
     do: "all",
     label: "line with slash chords",
-    edits: [offer.edit, ...line.slashes.map((s): Edit => ({ do: "setChord", section, chord: s.chord, symbol: s.symbol }))],
+    edits: [
+      offer.edit,
+      ...line.slashes.map((s): Edit => ({ do: "setChord", section, chord: s.chord, symbol: s.symbol })),
+    ],
   };
   return (
     <span className="slashes small">
@@ -143,8 +148,8 @@ function BassFirst({ data, implied, notes }: { data: SectionData; implied: reado
   if (!notes)
     return (
       <p className="small">
-        There are no chords here yet. Type them in Chords and lines can be written against them, or begin with the bass: click it into its
-        lane, play it in, or take it from a file, and the roots it implies are shown here.
+        There are no chords here yet. Type them in Chords and lines can be written against them, or begin with the bass:
+        click it into its lane, play it in, or take it from a file, and the roots it implies are shown here.
       </p>
     );
   return (
@@ -168,7 +173,15 @@ function BassFirst({ data, implied, notes }: { data: SectionData; implied: reado
         <button
           type="button"
           className="primary"
-          onClick={() => edit({ do: "setChords", section: data.section.id, from: 0, to: data.length, chords: impliedChords(implied) })}
+          onClick={() =>
+            edit({
+              do: "setChords",
+              section: data.section.id,
+              from: 0,
+              to: data.length,
+              chords: impliedChords(implied),
+            })
+          }
         >
           Write them as chords
         </button>

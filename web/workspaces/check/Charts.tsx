@@ -1,6 +1,17 @@
 import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip, type ChartOptions } from "chart.js";
 import { Bar } from "react-chartjs-2";
-import { counted, pitchName, plainName, sectionMeter, sectionOf, typeset, type Overview, type OverviewBar } from "../../../core/src/index";
+import {
+  firstOf,
+  nth,
+  counted,
+  pitchName,
+  plainName,
+  sectionMeter,
+  sectionOf,
+  typeset,
+  type Overview,
+  type OverviewBar,
+} from "../../../core/src/index";
 import { usePlayback } from "../../app/store/playback";
 import { showSection } from "../../app/store/selection";
 import { songNow } from "../../app/store/song";
@@ -12,7 +23,8 @@ Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
 const color = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();
 
 /** A bar of the chart ends a little past its pitch. */
-const nameOf = (x: number): string => typeset(pitchName(Math.round(x), plainName(((Math.round(x) % 12) + 12) % 12, true)));
+const nameOf = (x: number): string =>
+  typeset(pitchName(Math.round(x), plainName(((Math.round(x) % 12) + 12) % 12, true)));
 
 const SEVERITIES = ["fault", "warning", "note"] as const;
 
@@ -37,14 +49,14 @@ function goTo({ section, bar }: OverviewBar): void {
 function Trouble({ bars, section }: { bars: readonly OverviewBar[]; section: string }) {
   const total = (b: OverviewBar) => b.found.fault + b.found.warning + b.found.note;
   const sum = bars.reduce((n, b) => n + total(b), 0);
-  const worst = bars.reduce((a, b) => (total(b) > total(a) ? b : a), bars[0]!);
+  const worst = bars.reduce((a, b) => (total(b) > total(a) ? b : a), firstOf(bars));
   const tones = { fault: color("fault"), warning: color("kick"), note: color("tone-strong") };
   const ink = color("muted");
   const options: ChartOptions<"bar"> = {
     animation: false,
     responsive: true,
     maintainAspectRatio: false,
-    onClick: (_, [hit]) => hit && goTo(bars[hit.index]!),
+    onClick: (_, [hit]) => hit && goTo(nth(bars, hit.index)),
     scales: {
       x: {
         stacked: true,
@@ -54,7 +66,7 @@ function Trouble({ bars, section }: { bars: readonly OverviewBar[]; section: str
           autoSkip: false,
           maxRotation: 0,
           // A pass is named where it begins.
-          callback: (_, i) => (i === 0 || bars[i]!.pass !== bars[i - 1]!.pass ? bars[i]!.name : ""),
+          callback: (_, i) => (i === 0 || nth(bars, i).pass !== nth(bars, i - 1).pass ? nth(bars, i).name : ""),
         },
       },
       y: { stacked: true, ticks: { color: ink, precision: 0 }, grid: { color: color("hair") } },
@@ -62,7 +74,7 @@ function Trouble({ bars, section }: { bars: readonly OverviewBar[]; section: str
     plugins: {
       tooltip: {
         callbacks: {
-          title: ([item]) => (item ? `${bars[item.dataIndex]!.name}, bar ${bars[item.dataIndex]!.bar}` : ""),
+          title: ([item]) => (item ? `${nth(bars, item.dataIndex).name}, bar ${nth(bars, item.dataIndex).bar}` : ""),
           label: (item) => counted(Number(item.raw), item.dataset.label ?? ""),
         },
       },
@@ -76,7 +88,11 @@ function Trouble({ bars, section }: { bars: readonly OverviewBar[]; section: str
           ? `What was found, bar by bar; most in ${worst.name}, bar ${worst.bar}. A click goes there.`
           : "Nothing was found in any section."}
       </p>
-      <div className="chart trouble" role="img" aria-label={`${counted(sum, "place")} over ${counted(bars.length, "bar")}`}>
+      <div
+        className="chart trouble"
+        role="img"
+        aria-label={`${counted(sum, "place")} over ${counted(bars.length, "bar")}`}
+      >
         <Bar
           options={options}
           data={{
@@ -130,12 +146,19 @@ function Registers({ overview: { registers } }: { overview: Overview }) {
   return (
     <>
       <h3>Register by part</h3>
-      <p className="small">Pale: from the lowest to the highest note. Dark: where the part spends four fifths of its time.</p>
-      <div className="chart" style={{ height: 46 + 24 * registers.length }} role="img" aria-label={`Registers: ${words}`}>
+      <p className="small">
+        Pale: from the lowest to the highest note. Dark: where the part spends four fifths of its time.
+      </p>
+      <div
+        className="chart"
+        style={{ height: 46 + 24 * registers.length }}
+        role="img"
+        aria-label={`Registers: ${words}`}
+      >
         <Bar
           options={options}
           data={{
-            labels: registers.map((r) => short(r.name.split(",")[0]!)),
+            labels: registers.map((r) => short(firstOf(r.name.split(",")))),
             datasets: [
               {
                 label: "most of its time",

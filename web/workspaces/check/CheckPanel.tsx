@@ -11,7 +11,11 @@ import { MomentTab } from "./MomentTab";
 import { OverviewTab } from "./OverviewTab";
 import "./style.scss";
 
-const count = (n: number): string => (n === 0 ? "Nothing to look at" : n === 1 ? "One thing to look at" : `${n} things to look at`);
+const count = (n: number): string => {
+  if (n === 0) return "Nothing to look at";
+  if (n === 1) return "One thing to look at";
+  return `${n} things to look at`;
+};
 
 const TABS: readonly Tab<{ data: SectionData }>[] = [
   { id: "findings", title: "Findings", Tab: FindingsTab },

@@ -31,16 +31,13 @@ export function FindingsTab({ data }: { data: SectionData }) {
   return (
     <>
       {all.length > 3 && <Filters data={data} findings={all} filter={filter} set={setFilter} />}
-      {open.length ? (
+      {open.length > 0 && (
         <>
           <SafeFixes key={open.map((f) => f.id).join()} data={data} findings={open} />
           <FindingList data={data} findings={open} all={findings} />
         </>
-      ) : all.length ? (
-        <p>Nothing of this kind.</p>
-      ) : (
-        <Nothing data={data} />
       )}
+      {!open.length && (all.length ? <p>Nothing of this kind.</p> : <Nothing data={data} />)}
       {waived.length > 0 && (
         <>
           <h3>Left with a reason</h3>
@@ -68,12 +65,17 @@ function TakeAway({ data: { song } }: { data: SectionData }) {
     <>
       <p className="small">Everything found in all sections, with places and ways out: as a table, or as data.</p>
       <p className="controls">
-        <button type="button" onClick={() => download(fileName(song, "findings.csv"), reportAsCsv(checkReport(song)), "text/csv")}>
+        <button
+          type="button"
+          onClick={() => download(fileName(song, "findings.csv"), reportAsCsv(checkReport(song)), "text/csv")}
+        >
           Table (CSV)
         </button>
         <button
           type="button"
-          onClick={() => download(fileName(song, "findings.json"), JSON.stringify(checkReport(song), null, 2), "application/json")}
+          onClick={() =>
+            download(fileName(song, "findings.json"), JSON.stringify(checkReport(song), null, 2), "application/json")
+          }
         >
           Data (JSON)
         </button>
@@ -139,7 +141,8 @@ function Weights({ data: { song } }: { data: SectionData }) {
   return (
     <>
       <p className="small">
-        What is set here holds for this song, whichever school judges it. The rest is as {PROFILE_WORDS[song.profile].title} has it.
+        What is set here holds for this song, whichever school judges it. The rest is as{" "}
+        {PROFILE_WORDS[song.profile].title} has it.
       </p>
       <table className="measures settings">
         <tbody>
@@ -172,13 +175,15 @@ function Weights({ data: { song } }: { data: SectionData }) {
 
 /** What was looked at, where nothing was found. */
 function Nothing({ data }: { data: SectionData }) {
-  const heard = data.real.parts.filter((p) => p.notes.length || (p.role === "drums" && data.real.hits.length)).map((p) => p.name);
+  const heard = data.real.parts
+    .filter((p) => p.notes.length || (p.role === "drums" && data.real.hits.length))
+    .map((p) => p.name);
   if (!heard.length) return <p>There is nothing to check yet: no part has a note in {data.section.name}.</p>;
   return (
     <>
       <p>
-        {heard.join(", ")} were checked against each other, the chords and the kick over {data.section.bars} bars by {RULES.length} rules.
-        Nothing is worth a remark.
+        {heard.join(", ")} were checked against each other, the chords and the kick over {data.section.bars} bars by{" "}
+        {RULES.length} rules. Nothing is worth a remark.
       </p>
       <details>
         <summary className="small">What was checked</summary>

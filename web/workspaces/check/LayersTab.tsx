@@ -18,8 +18,8 @@ export function LayersTab({ data }: { data: SectionData }) {
   return (
     <>
       <p className="small">
-        A layer earns its place by what only it brings: attacks where nobody else strikes, an octave or a tone that nobody else has then.
-        Hear the section without it to decide.
+        A layer earns its place by what only it brings: attacks where nobody else strikes, an octave or a tone that
+        nobody else has then. Hear the section without it to decide.
       </p>
       <table className="measures brings">
         <thead>
@@ -42,7 +42,11 @@ export function LayersTab({ data }: { data: SectionData }) {
                 <td>{percent(r.ownOctaves)}</td>
                 <td>{percent(r.ownTones)}</td>
                 <td>
-                  <Toggle on={on} label={`Hear it without ${r.name}`} press={() => usePlayback.setState({ solo: on ? [] : others })}>
+                  <Toggle
+                    on={on}
+                    label={`Hear it without ${r.name}`}
+                    press={() => usePlayback.setState({ solo: on ? [] : others })}
+                  >
                     without
                   </Toggle>
                 </td>

@@ -1,4 +1,4 @@
-import { momentAt, momentsOf, typeset, typesetNames, type MomentNote } from "../../../core/src/index";
+import { nth, momentAt, momentsOf, typeset, typesetNames, type MomentNote } from "../../../core/src/index";
 import { usePlayback } from "../../app/store/playback";
 import type { SectionData } from "../../app/store/sectionData";
 import { useStored } from "../../app/store/song";
@@ -14,7 +14,7 @@ export function MomentTab({ data }: { data: SectionData }) {
   if (!moments.ok || !found.ok) return <p>Nothing sounds in {section.name} yet.</p>;
   const ticks = moments.value.map((m) => m.tick);
   const at = ticks.findLastIndex((t) => t <= from);
-  const go = (to: number) => usePlayback.setState({ from: ticks[Math.min(ticks.length - 1, Math.max(0, to))]! });
+  const go = (to: number) => usePlayback.setState({ from: nth(ticks, Math.min(ticks.length - 1, Math.max(0, to))) });
   const { where, chord, sounding, notes, drums, roughness } = found.value;
   return (
     <div
@@ -90,10 +90,23 @@ function Register({ notes }: { notes: readonly MomentNote[] }) {
   return (
     <svg className="register" width={WIDTH} height={34} role="img" aria-label={`Register: ${words || "nobody"}`}>
       {Array.from({ length: HIGH - LOW + 1 }, (_, i) => LOW + i).map((m) => (
-        <rect key={m} className={BLACK.has(m % 12) ? "black" : "white"} x={x(m)} width={step} y={14} height={BLACK.has(m % 12) ? 12 : 20} />
+        <rect
+          key={m}
+          className={BLACK.has(m % 12) ? "black" : "white"}
+          x={x(m)}
+          width={step}
+          y={14}
+          height={BLACK.has(m % 12) ? 12 : 20}
+        />
       ))}
       {notes.map((n) => (
-        <circle key={`${n.part}:${n.pitch}`} className={n.struck ? "struck" : "held"} cx={x(n.midi) + step / 2} cy={7} r={4.5}>
+        <circle
+          key={`${n.part}:${n.pitch}`}
+          className={n.struck ? "struck" : "held"}
+          cx={x(n.midi) + step / 2}
+          cy={7}
+          r={4.5}
+        >
           <title>{`${n.name}: ${typeset(n.pitch)}`}</title>
         </circle>
       ))}

@@ -1,3 +1,4 @@
+import { nth } from "../../../core/src/index";
 import { lazy, Suspense, useEffect, useState } from "react";
 import type { Overview } from "../../../core/src/index";
 import type { SectionData } from "../../app/store/sectionData";
@@ -46,8 +47,8 @@ function Covering({ overview: { covering } }: { overview: Overview }) {
     <>
       <h3>Who covers whom</h3>
       <p className="small">
-        Share of a part’s time (row) in which another one (column) sounds in its octave, about as loud or louder. Chords over chords are
-        thick; anything over the tune is heard before it.
+        Share of a part’s time (row) in which another one (column) sounds in its octave, about as loud or louder. Chords
+        over chords are thick; anything over the tune is heard before it.
       </p>
       <div className="covering-scroll">
         <table className="measures covering">
@@ -68,14 +69,17 @@ function Covering({ overview: { covering } }: { overview: Overview }) {
                   {row + 1} {p.name.split(",")[0]}
                 </th>
                 {parts.map((other, column) => {
-                  const value = share[row]![column]!;
+                  const value = nth(nth(share, row), column);
                   return (
                     <td
                       key={other.id}
-                      title={row === column ? undefined : `${other.name} covers ${p.name} for ${percent(value)} of its time`}
+                      title={
+                        row === column ? undefined : `${other.name} covers ${p.name} for ${percent(value)} of its time`
+                      }
                       style={{ background: `color-mix(in srgb, var(--fault) ${Math.round(value * 45)}%, transparent)` }}
                     >
-                      {row === column ? "·" : value >= LEAST ? Math.round(value * 100) : "–"}
+                      {row === column && "·"}
+                      {row !== column && (value >= LEAST ? Math.round(value * 100) : "–")}
                     </td>
                   );
                 })}

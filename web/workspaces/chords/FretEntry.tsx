@@ -1,5 +1,14 @@
 import { useState } from "react";
-import { fretReadings, keyName, noteOf, parseFrets, parseTuning, TUNINGS, typeset } from "../../../core/src/index";
+import {
+  sure,
+  fretReadings,
+  keyName,
+  noteOf,
+  parseFrets,
+  parseTuning,
+  TUNINGS,
+  typeset,
+} from "../../../core/src/index";
 import type { SectionData } from "../../app/store/sectionData";
 import { NumberBox } from "../../kit/NumberBox";
 import { Refused } from "../../kit/Refused";
@@ -15,22 +24,29 @@ export function FretEntry({ data }: { data: SectionData }) {
   const [ownTuning, setOwnTuning] = useState<string | null>(null);
   const [capo, setCapo] = useState(0);
   const [text, setText] = useState("x32010");
-  const known = TUNINGS.find((t) => t.id === tuningId)!;
+  const known = sure(TUNINGS.find((t) => t.id === tuningId));
   const tuning = ownTuning === null ? null : parseTuning(ownTuning, known.strings);
   const strings = tuning?.ok ? tuning.value : known.strings;
   const frets = parseFrets(text);
   const shape = frets.ok && frets.value.length === strings.length ? frets.value : strings.map(() => null);
   const named = frets.ok ? fretReadings({ frets: frets.value, tuning: strings, capo, key: keyName(data.key) }) : frets;
-  const problem = tuning && !tuning.ok ? tuning.error : !named.ok ? named.error : null;
+  const refused = [tuning, named].find((read) => read && !read.ok);
+  const problem = refused && !refused.ok ? refused.error : null;
   const setFret = (string: number, fret: number | null) => {
-    const next = shape.map((f, i) => (i === string ? (f === fret ? null : fret) : f));
+    const next = shape.map((f, i) => {
+      if (i === string) {
+        if (f === fret) return null;
+        return fret;
+      }
+      return f;
+    });
     setText(next.map((f) => (f === null ? "x" : String(f))).join(next.some((f) => f !== null && f > 9) ? " " : ""));
   };
   const setKnown = (id: string) => {
     setTuningId(id);
     setOwnTuning(null);
     setText(
-      TUNINGS.find((t) => t.id === id)!
+      sure(TUNINGS.find((t) => t.id === id))
         .strings.map(() => "x")
         .join(""),
     );
@@ -38,7 +54,12 @@ export function FretEntry({ data }: { data: SectionData }) {
   return (
     <>
       <div className="controls">
-        <Select label="Instrument and tuning" value={tuningId} choices={TUNINGS.map((t) => [t.id, t.title])} set={setKnown} />
+        <Select
+          label="Instrument and tuning"
+          value={tuningId}
+          choices={TUNINGS.map((t) => [t.id, t.title])}
+          set={setKnown}
+        />
         <label>
           <span className="muted">capo</span>
           <NumberBox label="Capo" min={0} max={12} value={capo} set={setCapo} />
@@ -57,7 +78,13 @@ export function FretEntry({ data }: { data: SectionData }) {
         </label>
         <label>
           <span className="muted">frets</span>
-          <input value={text} className="frets" spellCheck={false} aria-label="Frets" onChange={(e) => setText(e.target.value)} />
+          <input
+            value={text}
+            className="frets"
+            spellCheck={false}
+            aria-label="Frets"
+            onChange={(e) => setText(e.target.value)}
+          />
         </label>
       </div>
       <NeckGrid strings={strings} shape={shape} setFret={setFret} />
@@ -81,7 +108,11 @@ interface NeckProps {
 /** Five frets of the neck to click on, with the open strings above. */
 function NeckGrid({ strings, shape, setFret }: NeckProps) {
   const [position, setPosition] = useState(1);
-  const stateOf = (i: number) => (shape[i] === null ? "silent" : shape[i] === 0 ? "open" : `fret ${shape[i]}`);
+  const stateOf = (i: number) => {
+    if (shape[i] === null) return "silent";
+    if (shape[i] === 0) return "open";
+    return `fret ${shape[i]}`;
+  };
   return (
     <div className="neck" role="group" aria-label="Neck">
       <div className="neck-row names">
@@ -92,10 +123,13 @@ function NeckGrid({ strings, shape, setFret }: NeckProps) {
             type="button"
             aria-pressed={shape[i] === 0}
             aria-label={`String ${strings.length - i}, ${s}: ${stateOf(i)}`}
-            title={shape[i] === null ? "Silent; click for the open string" : "Click for the open string, again for silence"}
+            title={
+              shape[i] === null ? "Silent; click for the open string" : "Click for the open string, again for silence"
+            }
             onClick={() => setFret(i, 0)}
           >
-            {shape[i] === null ? "×" : shape[i] === 0 ? "o" : " "}
+            {shape[i] === null && "×"}
+            {shape[i] === 0 && "o"}
           </button>
         ))}
       </div>

@@ -22,10 +22,18 @@ export function GroupTools({ section, ids }: { section: Section; ids: string[] }
         {MOVES.map(([by, words]) => (
           <span key={by} className="stepper" role="group" aria-label={words}>
             <span className="muted">{words}</span>
-            <button type="button" aria-label={`down ${words}`} onClick={() => edit({ do: "moveChords", ...base, by, steps: -1 })}>
+            <button
+              type="button"
+              aria-label={`down ${words}`}
+              onClick={() => edit({ do: "moveChords", ...base, by, steps: -1 })}
+            >
               −1
             </button>
-            <button type="button" aria-label={`up ${words}`} onClick={() => edit({ do: "moveChords", ...base, by, steps: 1 })}>
+            <button
+              type="button"
+              aria-label={`up ${words}`}
+              onClick={() => edit({ do: "moveChords", ...base, by, steps: 1 })}
+            >
               +1
             </button>
           </span>
@@ -39,7 +47,11 @@ export function GroupTools({ section, ids }: { section: Section; ids: string[] }
         >
           repeat
         </button>
-        <button type="button" title="Writes them again at the end of the section" onClick={() => edit({ do: "copyChords", ...base })}>
+        <button
+          type="button"
+          title="Writes them again at the end of the section"
+          onClick={() => edit({ do: "copyChords", ...base })}
+        >
           copy to the end
         </button>
         <button type="button" onClick={arrange("reverse")}>

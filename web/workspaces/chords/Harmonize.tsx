@@ -1,5 +1,6 @@
 import { startTransition, useMemo, useState } from "react";
 import {
+  nth,
   counted,
   describeChange,
   RHYTHMS,
@@ -30,16 +31,27 @@ export function Harmonize({ data }: { data: SectionData }) {
   if (!part)
     return (
       <p>
-        There is no line here yet. Click a tune into a melody lane or a bass line into the bass lane, or take one from a MIDI file under
-        Write, file.
+        There is no line here yet. Click a tune into a melody lane or a bass line into the bass lane, or take one from a
+        MIDI file under Write, file.
       </p>
     );
   return <ForLine data={data} part={part} lines={lines} choose={choose} />;
 }
 
-const lineText = (p: Part): string => `${p.name} (${p.role === "bass" ? "as the bass of the chords" : "on top of the chords"})`;
+const lineText = (p: Part): string =>
+  `${p.name} (${p.role === "bass" ? "as the bass of the chords" : "on top of the chords"})`;
 
-function ForLine({ data, part, lines, choose }: { data: SectionData; part: Part; lines: Part[]; choose(id: string): void }) {
+function ForLine({
+  data,
+  part,
+  lines,
+  choose,
+}: {
+  data: SectionData;
+  part: Part;
+  lines: Part[];
+  choose(id: string): void;
+}) {
   const [rhythm, setRhythm] = useState<HarmonicRhythm>("free");
   const [color, setColor] = useState(0.4);
   const [ending, setEnding] = useState<Ending>("closed");
@@ -50,7 +62,10 @@ function ForLine({ data, part, lines, choose }: { data: SectionData; part: Part;
   const go = async () => {
     setBusy(true);
     const as = part.role === "bass" ? "bass" : "melody";
-    const result = await workers.writer.harmonize({ section: data.section.id, part: part.id, rhythm, color, ending }, as);
+    const result = await workers.writer.harmonize(
+      { section: data.section.id, part: part.id, rhythm, color, ending },
+      as,
+    );
     setBusy(false);
     setProblem(result.ok ? null : result.error);
     startTransition(() => setFound({ section: data.section.id, list: result.ok ? result.value : [] }));
@@ -91,7 +106,8 @@ function ForLine({ data, part, lines, choose }: { data: SectionData; part: Part;
   );
 }
 
-const clashText = (n: number): string => (n ? `${n} ${n === 1 ? "note clashes" : "notes clash"}` : "every long note fits");
+const clashText = (n: number): string =>
+  n ? `${n} ${n === 1 ? "note clashes" : "notes clash"}` : "every long note fits";
 
 function Harmonizations({ data, list }: { data: SectionData; list: readonly Harmonization[] }) {
   const [open, setOpen] = useState<number | null>(0);
@@ -111,13 +127,13 @@ function Harmonizations({ data, list }: { data: SectionData; list: readonly Harm
     <>
       <ol className="offer-list" aria-label="Harmonizations">
         {list.map((h, i) => (
-          <li key={offers[i]!.id}>
+          <li key={nth(offers, i).id}>
             <span className="offer-head">
               <b className="tabular">{i + 1}</b>
               <span className="small">
                 {counted(h.events.length, "chord")}, {clashText(h.clashes.length)}
               </span>
-              <OfferButtons offer={offers[i]!} bar={data.meter.bar} end={data.length} />
+              <OfferButtons offer={nth(offers, i)} bar={data.meter.bar} end={data.length} />
             </span>
             <span className="offer-line">{typeset(writeLine(h.events, data.meter, data.section.bars))}</span>
             <button type="button" aria-expanded={open === i} onClick={() => setOpen(open === i ? null : i)}>
@@ -140,7 +156,8 @@ function Harmonizations({ data, list }: { data: SectionData; list: readonly Harm
       </ol>
       {list.length > 0 && (
         <p className="small">
-          Pinned chords stay. Root progressions as usual in Piston’s table; each differs from the others in a fifth of its places or more.
+          Pinned chords stay. Root progressions as usual in Piston’s table; each differs from the others in a fifth of
+          its places or more.
         </p>
       )}
     </>

@@ -1,4 +1,4 @@
-import { isSure, type Reading } from "../../../core/src/index";
+import { firstOf, isSure, type Reading } from "../../../core/src/index";
 import { afterText, put, soundChord, type Where } from "../../app/commands/chords";
 import type { SectionData } from "../../app/store/sectionData";
 import { useSelection } from "../../app/store/selection";
@@ -76,7 +76,7 @@ export function Named({ data, readings, shape }: { data: SectionData; readings: 
               put(
                 data,
                 first.symbol,
-                places[0]![0],
+                firstOf(places)[0],
                 readings.slice(0, KEPT).map((r) => r.symbol),
               )
             }

@@ -39,7 +39,13 @@ export function NumeralLine({ data }: { data: SectionData }) {
           }
         }}
       />
-      {read && <LineProblems text={text} problems={read.problems} after="Nothing is written until every numeral can be read." />}
+      {read && (
+        <LineProblems
+          text={text}
+          problems={read.problems}
+          after="Nothing is written until every numeral can be read."
+        />
+      )}
       {good && <p className="line-preview">{typeset(line)}</p>}
       <div className="controls">
         <button type="button" className="primary" disabled={!good} onClick={write}>
@@ -47,8 +53,9 @@ export function NumeralLine({ data }: { data: SectionData }) {
         </button>
       </div>
       <p className="small">
-        Without bar lines every numeral is a bar. Plain degrees take the key’s own triad, <code>27</code> its seventh; <code>V65</code> is
-        an inversion, <code>V7/ii</code> an applied dominant, <code>IV/5</code> stands over degree 5.
+        Without bar lines every numeral is a bar. Plain degrees take the key’s own triad, <code>27</code> its seventh;{" "}
+        <code>V65</code> is an inversion, <code>V7/ii</code> an applied dominant, <code>IV/5</code> stands over degree
+        5.
       </p>
       {present.length > 0 && <p className="small">Now: {typeset(present.slice(0, SHOWN).join("  "))}</p>}
     </>

@@ -1,5 +1,17 @@
 import { useState } from "react";
-import { chordOf, diatonicChord, isMinorish, keyName, mod, rootInKey, romanOf, typeset, type Key } from "../../../core/src/index";
+import {
+  firstOf,
+  nth,
+  chordOf,
+  diatonicChord,
+  isMinorish,
+  keyName,
+  mod,
+  rootInKey,
+  romanOf,
+  typeset,
+  type Key,
+} from "../../../core/src/index";
 import { afterText, put, soundChord, type Where } from "../../app/commands/chords";
 import type { SectionData } from "../../app/store/sectionData";
 import { useSelection } from "../../app/store/selection";
@@ -10,18 +22,24 @@ const DEGREES = [0, 1, 2, 3, 4, 5, 6];
 
 /** Chords near a key, in rows: its own, the dominants of its degrees, and what is borrowed or further off. */
 export function paletteOf(key: Key): [title: string, symbols: string[]][] {
-  const at = (semitones: number, quality: string) => rootInKey(mod(key.pcs[0]! + semitones, 12), key) + quality;
+  const at = (semitones: number, quality: string) => rootInKey(mod(firstOf(key.pcs) + semitones, 12), key) + quality;
   const dominants = DEGREES.slice(1)
     .filter((d) => !diatonicChord(key, d, 3).endsWith("dim"))
-    .map((d) => rootInKey(mod(key.pcs[d]! + 7, 12), key) + "7");
+    .map((d) => rootInKey(mod(nth(key.pcs, d) + 7, 12), key) + "7");
   return [
     [`Triads of ${typeset(keyName(key))}`, DEGREES.map((d) => diatonicChord(key, d, 3))],
     ["Sevenths", DEGREES.map((d) => diatonicChord(key, d, 4))],
     ["Ninths", DEGREES.map((d) => diatonicChord(key, d, 5))],
     ["Dominants of its degrees", dominants],
     isMinorish(key)
-      ? ["Raised seventh and major", [at(7, ""), at(7, "7"), at(7, "7(b9)"), at(11, "dim7"), at(5, ""), at(2, "m7"), at(0, "")]]
-      : ["From the parallel minor", [at(5, "m"), at(5, "m6"), at(8, ""), at(3, ""), at(10, ""), at(10, "9"), at(2, "m7b5")]],
+      ? [
+          "Raised seventh and major",
+          [at(7, ""), at(7, "7"), at(7, "7(b9)"), at(11, "dim7"), at(5, ""), at(2, "m7"), at(0, "")],
+        ]
+      : [
+          "From the parallel minor",
+          [at(5, "m"), at(5, "m6"), at(8, ""), at(3, ""), at(10, ""), at(10, "9"), at(2, "m7b5")],
+        ],
     ["Further", [at(1, "maj7"), at(1, "7"), at(6, "m7b5"), at(6, "dim7"), at(2, "7"), at(4, ""), at(7, "7sus4")]],
   ];
 }

@@ -1,5 +1,5 @@
 import { useEffect } from "react";
-import { identifyChords, keyName, spellInKey, typeset } from "../../../core/src/index";
+import { firstOf, identifyChords, keyName, spellInKey, typeset } from "../../../core/src/index";
 import { soundNote } from "../../app/audio/sound";
 import { put } from "../../app/commands/chords";
 import { useVoicePart } from "../../app/commands/voicings";
@@ -32,18 +32,25 @@ export function PlayedEntry({ data }: { data: SectionData }) {
   const deviceProblem = usePlayed((s) => s.deviceProblem);
   const playIn = usePreferences((s) => s.playIn);
   const chord = useSelection((s) => s.chord);
-  const part = useVoicePart(data.song)?.id ?? data.song.parts[0]!.id;
+  const part = useVoicePart(data.song)?.id ?? firstOf(data.song.parts).id;
   useCollecting(part);
   const names = notes.map((m) => spellInKey(m, data.key));
   // It goes behind the chosen chord, or at the end: what stands there helps to name it.
   const before = (data.section.chords.find((c) => c.id === chord) ?? data.section.chords.at(-1))?.symbol;
   const readings =
-    notes.length > 1 ? identifyChords({ pitches: names, key: keyName(data.key), soundsOnly: true, ...(before ? { before } : {}) }) : [];
+    notes.length > 1
+      ? identifyChords({ pitches: names, key: keyName(data.key), soundsOnly: true, ...(before ? { before } : {}) })
+      : [];
   // With the computer's keys on, Enter puts the chord that was played.
   useEffect(() => {
     if (!playIn) return;
     const onEnter = (e: KeyboardEvent) => {
-      if (e.key !== "Enter" || !readings[0] || /^(INPUT|TEXTAREA|SELECT|BUTTON)$/.test((e.target as HTMLElement).tagName)) return;
+      if (
+        e.key !== "Enter" ||
+        !readings[0] ||
+        /^(INPUT|TEXTAREA|SELECT|BUTTON)$/.test((e.target as HTMLElement).tagName)
+      )
+        return;
       e.preventDefault();
       e.stopPropagation();
       if (put(data, readings[0].symbol, "after")) clearPlayed();
@@ -65,8 +72,8 @@ export function PlayedEntry({ data }: { data: SectionData }) {
       </div>
       {playIn && (
         <p className="small">
-          <kbd>A</kbd> to <kbd>;</kbd> are white keys from C, the row above black ones. <kbd>Z</kbd> <kbd>X</kbd> move an octave,{" "}
-          <kbd>Enter</kbd> puts the chord
+          <kbd>A</kbd> to <kbd>;</kbd> are white keys from C, the row above black ones. <kbd>Z</kbd> <kbd>X</kbd> move
+          an octave, <kbd>Enter</kbd> puts the chord
           {chord ? "" : " at the end"}.
         </p>
       )}

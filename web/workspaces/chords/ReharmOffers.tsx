@@ -1,4 +1,13 @@
-import { counted, describeChange, TECHNIQUES, typeset, typesetNames, writeLine, type Progressed } from "../../../core/src/index";
+import {
+  firstOf,
+  counted,
+  describeChange,
+  TECHNIQUES,
+  typeset,
+  typesetNames,
+  writeLine,
+  type Progressed,
+} from "../../../core/src/index";
 import { usePlayback } from "../../app/store/playback";
 import { usePreferences } from "../../app/store/preferences";
 import type { Offer } from "../../app/store/results";
@@ -19,7 +28,7 @@ const useHeard = (offer: Offer): boolean => usePlayback((s) => s.preview?.id ===
 /** How the tune lies over an alternative. */
 function tuneText({ melody: { chordTones, tensions, clashes } }: ShownOffer): string {
   if (!chordTones && !tensions && !clashes.length) return "no tune here";
-  if (clashes.length) return clashes.length > 1 ? `${clashes[0]} and ${clashes.length - 1} more` : clashes[0]!;
+  if (clashes.length) return clashes.length > 1 ? `${clashes[0]} and ${clashes.length - 1} more` : firstOf(clashes);
   const tones = `${chordTones} chord ${chordTones === 1 ? "tone" : "tones"}`;
   return tensions ? `tune: ${tones}, ${tensions} ${tensions === 1 ? "tension" : "tensions"}` : "tune: all chord tones";
 }
@@ -45,7 +54,7 @@ export function OneOffer({ c, n, data, offer }: Props & { c: ShownOffer }) {
       </span>
       <span className="small offer-measures">
         {typesetNames(tuneText(c))}; voices move {c.motion.after} semitones (now {c.motion.before}); {outside}
-        {c.bass.clashes.length > 0 && !follows && `; bass: ${typesetNames(c.bass.clashes[0]!)}`}
+        {c.bass.clashes.length > 0 && !follows && `; bass: ${typesetNames(firstOf(c.bass.clashes))}`}
       </span>
     </li>
   );
@@ -60,13 +69,15 @@ export function WholeOffer({ p, n, data, written, offer }: Props & { p: Progress
     .join(", ");
   const clashes = p.clashes.length;
   const fits = clashes
-    ? `${clashes} ${clashes === 1 ? "note" : "notes"} of the tune would clash: ${typesetNames(p.clashes[0]!)}`
+    ? `${clashes} ${clashes === 1 ? "note" : "notes"} of the tune would clash: ${typesetNames(firstOf(p.clashes))}`
     : "the tune fits";
   return (
     <li className={heard ? "current" : ""}>
       <span className="offer-head">
         <b className="tabular">{n}</b>
-        <span className="small">{p.changed ? `${p.changed} of ${counted(written, "chord")} changed` : "as written"}</span>
+        <span className="small">
+          {p.changed ? `${p.changed} of ${counted(written, "chord")} changed` : "as written"}
+        </span>
         <OfferButtons offer={offer} bar={data.meter.bar} end={data.length} />
       </span>
       <span className="offer-line">{typeset(writeLine(p.events, data.meter, data.section.bars))}</span>

@@ -1,5 +1,5 @@
 import { startTransition, useEffect, useMemo, useState } from "react";
-import { TECHNIQUES, typesetNames, type Problem, type Progressed } from "../../../core/src/index";
+import { nth, TECHNIQUES, typesetNames, type Problem, type Progressed } from "../../../core/src/index";
 import { usePreferences } from "../../app/store/preferences";
 import { useOffers, useResults, type Offer } from "../../app/store/results";
 import type { SectionData } from "../../app/store/sectionData";
@@ -85,7 +85,10 @@ export function Reharmonize({ data }: { data: SectionData }) {
   const [off, setOff] = useState<string[]>([]);
   const [aim, setAim] = useState<Aim>("all");
   const [scope, setScope] = useState<Scope>("chords");
-  const ids = chords.length ? chords : chord ? [chord] : [];
+  let ids: string[];
+  if (chords.length) ids = chords;
+  else if (chord) ids = [chord];
+  else ids = [];
   const allowed = TECHNIQUES.filter((t) => !off.includes(t.id) && (aim === "all" || t.aim === aim)).map((t) => t.id);
   const found = useFound(data.section.id, ids.join(), range, allowed.join(), scope);
   const offers = useMemo(() => offersOf(found, data.section.id, data.length), [found, data.section.id, data.length]);
@@ -106,7 +109,14 @@ export function Reharmonize({ data }: { data: SectionData }) {
           ]}
         />
       </div>
-      <Slider from="close" to="adventurous" label="From close to adventurous" value={range} step={0.05} set={setRange} />
+      <Slider
+        from="close"
+        to="adventurous"
+        label="From close to adventurous"
+        value={range}
+        step={0.05}
+        set={setRange}
+      />
       <div className="controls">
         <Switches
           label="More or less"
@@ -133,19 +143,22 @@ export function Reharmonize({ data }: { data: SectionData }) {
         </p>
       )}
       {scope === "chords" && !ids.length && (
-        <p className="small">Choose a chord in the score; Shift and arrows, or Shift and a click, choose a row of them.</p>
+        <p className="small">
+          Choose a chord in the score; Shift and arrows, or Shift and a click, choose a row of them.
+        </p>
       )}
       <ol className="offer-list" aria-label="Alternatives">
         {found.whole.map((p, i) => (
-          <WholeOffer key={offers[i]!.id} p={p} n={i + 1} data={data} written={written} offer={offers[i]!} />
+          <WholeOffer key={nth(offers, i).id} p={p} n={i + 1} data={data} written={written} offer={nth(offers, i)} />
         ))}
         {found.one.map((c, i) => (
-          <OneOffer key={offers[i]!.id} c={c} n={i + 1} data={data} offer={offers[i]!} />
+          <OneOffer key={nth(offers, i).id} c={c} n={i + 1} data={data} offer={nth(offers, i)} />
         ))}
       </ol>
       {offers.length > 0 && (
         <p className="small">
-          Keys 1–{offers.length} hear one, A goes back and forth between it and what is written, T takes it. Pinned chords stay.
+          Keys 1–{offers.length} hear one, A goes back and forth between it and what is written, T takes it. Pinned
+          chords stay.
         </p>
       )}
     </>

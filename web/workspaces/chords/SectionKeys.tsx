@@ -1,4 +1,13 @@
-import { CATEGORIES, keyName, parseKey, RECOGNIZERS, typeset, typesetNames, type HarmonyReport } from "../../../core/src/index";
+import {
+  sure,
+  CATEGORIES,
+  keyName,
+  parseKey,
+  RECOGNIZERS,
+  typeset,
+  typesetNames,
+  type HarmonyReport,
+} from "../../../core/src/index";
 import { useResults } from "../../app/store/results";
 import type { SectionData } from "../../app/store/sectionData";
 import { edit } from "../../app/store/song";
@@ -71,7 +80,9 @@ function BestKey({ data, harmony }: { data: SectionData; harmony: HarmonyReport 
   const [best, next] = harmony.keys;
   const named = keyName(data.key);
   if (!best) return null;
-  const rivals = best.equal.length ? ` and ${typeset(best.equal.join(", "))} equally well` : `, ahead of ${typeset(next!.key)}`;
+  const rivals = best.equal.length
+    ? ` and ${typeset(best.equal.join(", "))} equally well`
+    : `, ahead of ${typeset(sure(next).key)}`;
   return (
     <p className="small">
       The chords fit {typeset(best.key)} best{rivals}.{" "}

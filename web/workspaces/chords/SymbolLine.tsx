@@ -18,7 +18,10 @@ export function SymbolLine({ data }: { data: SectionData }) {
   // One visit to the field is one step of undo, however many keys it took.
   const visited = useRef(false);
   const text = draft ?? written;
-  const problems: LineProblem[] = draft === null ? [] : refused ? [refused] : lineProblems;
+  let problems: LineProblem[];
+  if (draft === null) problems = [];
+  else if (refused) problems = [refused];
+  else problems = lineProblems;
 
   const take = (line: string) => {
     setDraft(line);
@@ -58,10 +61,14 @@ export function SymbolLine({ data }: { data: SectionData }) {
         }}
         onBlur={() => problems.length || setDraft(null)}
       />
-      <LineProblems text={text} problems={problems} after="The rest of the line stands; what stood at these places before stays." />
+      <LineProblems
+        text={text}
+        problems={problems}
+        after="The rest of the line stands; what stood at these places before stays."
+      />
       <p id="line-help" className="small">
-        Bars between <code>|</code>. Several chords share the bar: two halve it, three take 2+1+1 beats. <code>.</code> holds one more beat,{" "}
-        <code>%</code> repeats the bar, <code>N.C.</code> is no chord.
+        Bars between <code>|</code>. Several chords share the bar: two halve it, three take 2+1+1 beats. <code>.</code>{" "}
+        holds one more beat, <code>%</code> repeats the bar, <code>N.C.</code> is no chord.
       </p>
     </>
   );

@@ -1,4 +1,5 @@
 import {
+  nth,
   bendTone,
   chordDistance,
   chordOf,
@@ -52,7 +53,7 @@ export function Understand({ data }: { data: SectionData }) {
 /** How far the chord lies from home and from its neighbors. */
 function Distances({ chord, index, data: { key, section } }: { chord: Chord; index: number; data: SectionData }) {
   const n = section.chords.length;
-  const beside = (step: number) => (n > 1 ? chordOf(section.chords[mod(index + step, n)]!.symbol) : null);
+  const beside = (step: number) => (n > 1 ? chordOf(nth(section.chords, mod(index + step, n)).symbol) : null);
   const home = tonicOf(key);
   const rows: [string, Chord | null][] = [
     [`home, ${typeset(home.root + home.quality)}`, home],
@@ -78,8 +79,8 @@ function Distances({ chord, index, data: { key, section } }: { chord: Chord; ind
         </tbody>
       </table>
       <p className="small">
-        Left: distance in tonal space after Lerdahl (1988), keys counted where a chord leaves the key; right: the least motion of all
-        voices, in semitones.
+        Left: distance in tonal space after Lerdahl (1988), keys counted where a chord leaves the key; right: the least
+        motion of all voices, in semitones.
       </p>
     </>
   );
@@ -165,7 +166,8 @@ function Colors({ chord, home }: { chord: Chord; home: Key }) {
         </table>
       )}
       <p className="small">
-        Jazz teaching calls notes a semitone above a chord tone avoid notes; chorale style resolves them, loop music often does not mind.
+        Jazz teaching calls notes a semitone above a chord tone avoid notes; chorale style resolves them, loop music
+        often does not mind.
       </p>
     </>
   );

@@ -1,5 +1,6 @@
 import { useState, type ReactNode } from "react";
 import {
+  sure,
   BASS_STYLES,
   bassStyleOf,
   COMP_KINDS,
@@ -47,7 +48,12 @@ export function CellDetails({ song, part, pass: shown, busy }: { song: Song; par
         {part.name} in {shown.name}
       </h3>
       <div className="controls">
-        <button type="button" aria-pressed={busy.muted} disabled={part.muted} onClick={() => toggleOut(pass.id, part.id)}>
+        <button
+          type="button"
+          aria-pressed={busy.muted}
+          disabled={part.muted}
+          onClick={() => toggleOut(pass.id, part.id)}
+        >
           {busy.muted ? "Let it play here" : "Out in this pass"}
         </button>
         <span className="small">{busy.muted ? "silent" : `${Math.round(busy.attacks * 10) / 10} attacks a bar`}</span>
@@ -70,7 +76,9 @@ export function CellDetails({ song, part, pass: shown, busy }: { song: Song; par
           Write its line {level === "pass" ? "for this pass" : `in ${section.name}`}
         </button>
       )}
-      {!part.link && part.role !== "drums" && part.role !== "bass" && <p className="small">{part.name} plays what is written.</p>}
+      {!part.link && part.role !== "drums" && part.role !== "bass" && (
+        <p className="small">{part.name} plays what is written.</p>
+      )}
       {own && (
         <button type="button" onClick={() => playAsSection(part.id, pass)}>
           Play as in its section
@@ -82,12 +90,27 @@ export function CellDetails({ song, part, pass: shown, busy }: { song: Song; par
 
 /** Sets values of a way of playing at the level that is meant; null gives one back. */
 function put({ part, pass, section, level }: Cell, way: Way, values: Record<string, unknown>, quiet = false): boolean {
-  const where = level === "section" ? { section: section.id } : level === "pass" ? { pass: pass.id } : {};
+  let where;
+  if (level === "section") where = { section: section.id };
+  else if (level === "pass") where = { pass: pass.id };
+  else where = {};
   return edit({ do: "setPlaying", part: part.id, ...where, [way]: values }, { quiet, stored: true });
 }
 
 /** A value of a way of playing with where it comes from, and the way back where it is of the level that is meant. */
-function Row({ cell, title, way, name, children }: { cell: Cell; title: string; way: Way; name: string; children: ReactNode }) {
+function Row({
+  cell,
+  title,
+  way,
+  name,
+  children,
+}: {
+  cell: Cell;
+  title: string;
+  way: Way;
+  name: string;
+  children: ReactNode;
+}) {
   const { part, section, pass, level } = cell;
   const owner = ownerOf(part, way, name as never, { section, pass });
   return (
@@ -95,7 +118,7 @@ function Row({ cell, title, way, name, children }: { cell: Cell; title: string; 
       <th scope="row">{title}</th>
       <td>{children}</td>
       <td className="small from">
-        {owner === null ? "as usual" : owner === "part" ? "the song’s" : owner === "section" ? `${section.name}’s` : "this pass’s"}
+        {owner === null ? "as usual" : { part: "the song’s", section: `${section.name}’s`, pass: "this pass’s" }[owner]}
         {owner === level && (
           <button
             type="button"
@@ -119,19 +142,26 @@ function CompRows({ cell }: { cell: Cell }) {
   const { part, section, pass } = cell;
   const comp = playingOf(part, "comp", { section, pass });
   const set = (values: Record<string, unknown>) => put(cell, "comp", values);
-  const kind = comp.kind ?? part.link!.kind;
-  if (part.link!.kind === "block") return null;
+  const kind = comp.kind ?? sure(part.link).kind;
+  if (sure(part.link).kind === "block") return null;
   return (
     <>
       <Row cell={cell} title="plays" way="comp" name="kind">
-        <Select<string> label={`How ${part.name} plays here`} value={kind} choices={KINDS} set={(k) => set({ kind: k })} />
+        <Select<string>
+          label={`How ${part.name} plays here`}
+          value={kind}
+          choices={KINDS}
+          set={(k) => set({ kind: k })}
+        />
       </Row>
       <Row cell={cell} title="rhythm" way="comp" name="rhythm">
         <Select<string>
           label={`Rhythm of ${part.name} here`}
           value={comp.rhythm ?? "held"}
           choices={[
-            ...(comp.rhythm && !PATTERNS.some((p) => p.id === comp.rhythm) ? [[comp.rhythm, "Its own steps"] as const] : []),
+            ...(comp.rhythm && !PATTERNS.some((p) => p.id === comp.rhythm)
+              ? [[comp.rhythm, "Its own steps"] as const]
+              : []),
             ...PATTERNS.map((p): Choice<string> => [p.id, p.title]),
           ]}
           set={(rhythm) => set({ rhythm })}

@@ -1,4 +1,13 @@
-import { DRUM_PATTERNS, passView, patternLanes, sectionMeter, type Edit, type Section, type Song } from "../../../core/src/index";
+import {
+  sure,
+  DRUM_PATTERNS,
+  passView,
+  patternLanes,
+  sectionMeter,
+  type Edit,
+  type Section,
+  type Song,
+} from "../../../core/src/index";
 import { edit } from "../../app/store/song";
 import { Select, type Choice } from "../../kit/Select";
 import type { Cell } from "./cell";
@@ -14,26 +23,20 @@ const textOf = (lanes: Section["groove"]["lanes"]): string =>
     .join(" ");
 
 const patternIn = (song: Song, section: Section, id: string) =>
-  patternLanes(
-    DRUM_PATTERNS.find((p) => p.id === id)!,
-    sectionMeter(song, section),
-    section.bars,
-  );
+  patternLanes(sure(DRUM_PATTERNS.find((p) => p.id === id)), sectionMeter(song, section), section.bars);
 
 /** The pattern the drums play here, written for the pass, its section or all sections. */
 export function DrumPattern({ cell: { song, pass, section, level } }: { cell: Cell }) {
-  const here = passView(song, pass.id).sections.find((s) => s.id === section.id)!;
+  const here = sure(passView(song, pass.id).sections.find((s) => s.id === section.id));
   const text = textOf(here.groove.lanes);
   const playing = DRUM_PATTERNS.find((p) => textOf(patternIn(song, here, p.id)) === text)?.id ?? PAINTED;
   const own = pass.own?.some((o) => o.groove) ?? false;
   const write = (id: string) => {
     const lanes = (s: Section): Edit => ({ do: "setDrums", section: s.id, lanes: patternIn(song, s, id) });
-    const change: Edit =
-      level === "pass"
-        ? { do: "inPass", pass: pass.id, here: true, edit: lanes(section) }
-        : level === "section"
-          ? lanes(section)
-          : { do: "all", label: "drums", edits: song.sections.map(lanes) };
+    let change: Edit;
+    if (level === "pass") change = { do: "inPass", pass: pass.id, here: true, edit: lanes(section) };
+    else if (level === "section") change = lanes(section);
+    else change = { do: "all", label: "drums", edits: song.sections.map(lanes) };
     edit(change, { stored: true });
   };
   return (

@@ -1,5 +1,5 @@
 import { useDeferredValue, useMemo, useRef, useState } from "react";
-import { busyOf, passOf, type Busy, type FormPass, type Song } from "../../../core/src/index";
+import { sure, busyOf, passOf, type Busy, type FormPass, type Song } from "../../../core/src/index";
 import { copyPlaying, toggleOut } from "../../app/commands/form";
 import { formNow } from "../../app/store/form";
 import { factsNow } from "../../app/store/sectionData";
@@ -16,7 +16,7 @@ const FULL = 16;
 /** Who plays in which pass, how, and how busy. */
 export function FormPanel() {
   // The grid follows a frame or two later, so that no edit waits for it.
-  const song = useDeferredValue(useSong((s) => s.song)!);
+  const song = useDeferredValue(sure(useSong((s) => s.song)));
   const section = useSelection((s) => s.section);
   const chosen = useSelection((s) => s.pass);
   const [part, setPart] = useState<string | null>(null);
@@ -29,12 +29,18 @@ export function FormPanel() {
     <>
       <PanelHead title="Form" />
       <p className="small">
-        Each column is a pass, each row a part; the bar says how busy it is. A click takes a part out of a pass, or lets it in again;
-        dragging a cell takes its way of playing to another pass. Choose a part or a pass by its name.
+        Each column is a pass, each row a part; the bar says how busy it is. A click takes a part out of a pass, or lets
+        it in again; dragging a cell takes its way of playing to another pass. Choose a part or a pass by its name.
       </p>
       <Grid song={song} passes={passes} busy={busy} current={current} part={shown?.id ?? null} choose={setPart} />
       {pass && shown && (
-        <CellDetails key={`${pass.id} ${shown.id}`} song={song} part={shown} pass={pass} busy={busy.get(shown.id)!.get(pass.id)!} />
+        <CellDetails
+          key={`${pass.id} ${shown.id}`}
+          song={song}
+          part={shown}
+          pass={pass}
+          busy={sure(sure(busy.get(shown.id)).get(pass.id))}
+        />
       )}
     </>
   );
@@ -70,19 +76,32 @@ function Grid({ song, passes, busy, current, part, choose }: GridProps) {
           {song.parts.map((row) => (
             <tr key={row.id}>
               <th scope="row">
-                <button type="button" aria-pressed={row.id === part} title={`How ${row.name} plays`} onClick={() => choose(row.id)}>
+                <button
+                  type="button"
+                  aria-pressed={row.id === part}
+                  title={`How ${row.name} plays`}
+                  onClick={() => choose(row.id)}
+                >
                   {row.name}
                 </button>
               </th>
               {passes.map((p) => {
-                const cell = busy.get(row.id)!.get(p.id)!;
+                const cell = sure(sure(busy.get(row.id)).get(p.id));
                 const own = Object.keys(passOf(song, p.id)?.playing?.[row.id] ?? {}).length > 0;
-                const words = cell.muted ? "out" : cell.attacks ? `${Math.round(cell.attacks * 10) / 10} attacks a bar` : "silent";
+                let words: string;
+                if (cell.muted) words = "out";
+                else if (cell.attacks) words = `${Math.round(cell.attacks * 10) / 10} attacks a bar`;
+                else words = "silent";
                 return (
                   <td key={p.id}>
                     <button
                       type="button"
-                      className={["cell", cell.muted && "out", own && "own", p.id === current && row.id === part && "shown"]
+                      className={[
+                        "cell",
+                        cell.muted && "out",
+                        own && "own",
+                        p.id === current && row.id === part && "shown",
+                      ]
                         .filter(Boolean)
                         .join(" ")}
                       aria-pressed={!cell.muted}

@@ -1,4 +1,4 @@
-import { drumOf, type AccentMap, type AccentPair, type AccentRow } from "../../../core/src/index";
+import { sure, drumOf, type AccentMap, type AccentPair, type AccentRow } from "../../../core/src/index";
 import { setMain } from "../../app/commands/drums";
 import type { SectionData } from "../../app/store/sectionData";
 import { percent } from "../../kit/texts";
@@ -47,8 +47,8 @@ export function Accents({ data, map }: { data: SectionData; map: AccentMap }) {
         </tbody>
       </table>
       <p className="small">
-        Dark columns are accents: played in most bars, and not much softer than the strongest of the row. Underlined kicks are main accents,
-        which the bass must meet: press one to change that in all bars.
+        Dark columns are accents: played in most bars, and not much softer than the strongest of the row. Underlined
+        kicks are main accents, which the bass must meet: press one to change that in all bars.
       </p>
       <h3>Syncopation a bar</h3>
       <table className="measures">
@@ -85,7 +85,10 @@ function Row({ row: { name, strength, accents }, scale, data, map, kicks }: RowP
       {strength.map((s, i) => {
         const where = inBar(map.meter, i * map.step);
         const column = (
-          <i className={accents.includes(i) ? "accent" : ""} style={{ height: `${Math.round(Math.min(1, s / scale) * COLUMN)}px` }} />
+          <i
+            className={accents.includes(i) ? "accent" : ""}
+            style={{ height: `${Math.round(Math.min(1, s / scale) * COLUMN)}px` }}
+          />
         );
         const kick = kicks?.get(i);
         return (
@@ -112,7 +115,7 @@ function Row({ row: { name, strength, accents }, scale, data, map, kicks }: RowP
 
 function Pairs({ map: { pairs, rows, meter, step } }: { map: AccentMap }) {
   const where = (at: number) => inBar(meter, at * step);
-  const nameOf = (id: string) => rows.find((r) => r.id === id)!.name;
+  const nameOf = (id: string) => sure(rows.find((r) => r.id === id)).name;
   const interesting = pairs.filter((p) => p.kind !== "apart").sort((a, b) => ORDER[a.kind] - ORDER[b.kind]);
   return (
     <>
@@ -121,9 +124,11 @@ function Pairs({ map: { pairs, rows, meter, step } }: { map: AccentMap }) {
         <ul className="plain-list">
           {interesting.map((p) => (
             <li key={`${p.a}|${p.b}`}>
-              {nameOf(p.a)} and {nameOf(p.b)} <b className={p.kind === "fight" ? "severity warning" : ""}>{WORDS[p.kind]}</b>
+              {nameOf(p.a)} and {nameOf(p.b)}{" "}
+              <b className={p.kind === "fight" ? "severity warning" : ""}>{WORDS[p.kind]}</b>
               <span className="small">
-                {p.nearMisses.length > 0 && `, a little apart at ${p.nearMisses.map(([x, y]) => where(Math.min(x, y))).join(", ")}`}
+                {p.nearMisses.length > 0 &&
+                  `, a little apart at ${p.nearMisses.map(([x, y]) => where(Math.min(x, y))).join(", ")}`}
                 {p.kind === "agree" && ` on ${p.together.map(where).join(", ")}`}
               </span>
             </li>

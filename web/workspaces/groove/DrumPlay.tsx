@@ -1,5 +1,13 @@
 import { useEffect, useMemo, useState } from "react";
-import { laneForNote, laneName, mergeLanes, quantizeHits, SIXTEENTH, type Edit, type Lane } from "../../../core/src/index";
+import {
+  laneForNote,
+  laneName,
+  mergeLanes,
+  quantizeHits,
+  SIXTEENTH,
+  type Edit,
+  type Lane,
+} from "../../../core/src/index";
 import { soundPlayedDrum } from "../../app/audio/sound";
 import { acceptEdit, auditionEdit } from "../../app/commands/audition";
 import { startRecording, useRecord } from "../../app/commands/record";
@@ -30,7 +38,13 @@ export function DrumPlay({ data }: { data: SectionData }) {
   const lanes = useMemo(
     () =>
       recording &&
-      quantizeHits(recording.notes, (midi) => laneForNote(song, section.id, midi), { grid, strength }, recording.from, recording.to),
+      quantizeHits(
+        recording.notes,
+        (midi) => laneForNote(song, section.id, midi),
+        { grid, strength },
+        recording.from,
+        recording.to,
+      ),
     [recording, song, section.id, grid, strength],
   );
   if (!drums) return <p>This song has no drums.</p>;
@@ -44,11 +58,18 @@ export function DrumPlay({ data }: { data: SectionData }) {
       <PlayControls
         settings={settings}
         set={(x) => setSettings({ ...settings, ...x })}
-        record={() => void startRecording(part, from, to, { countIn: settings.countIn, click: settings.click, over: mode === "replace" })}
+        record={() =>
+          void startRecording(part, from, to, {
+            countIn: settings.countIn,
+            click: settings.click,
+            over: mode === "replace",
+          })
+        }
         keys={
           <>
-            <kbd>A</kbd> kick, <kbd>W</kbd> rim, <kbd>S</kbd> snare, <kbd>E</kbd> clap, <kbd>T</kbd> closed hat, <kbd>Y</kbd> pedal hat,{" "}
-            <kbd>U</kbd> open hat, <kbd>F</kbd> tom, <kbd>P</kbd> ride: the notes of General MIDI from C2.
+            <kbd>A</kbd> kick, <kbd>W</kbd> rim, <kbd>S</kbd> snare, <kbd>E</kbd> clap, <kbd>T</kbd> closed hat,{" "}
+            <kbd>Y</kbd> pedal hat, <kbd>U</kbd> open hat, <kbd>F</kbd> tom, <kbd>P</kbd> ride: the notes of General
+            MIDI from C2.
           </>
         }
         heard={held.map(nameOf).join(", ")}
@@ -59,10 +80,23 @@ export function DrumPlay({ data }: { data: SectionData }) {
 }
 
 /** What was played, beside what was there or in its place. */
-function Played({ data, lanes, from, to, mode }: { data: SectionData; lanes: Lane[]; from: number; to: number; mode: PlayIn["mode"] }) {
+function Played({
+  data,
+  lanes,
+  from,
+  to,
+  mode,
+}: {
+  data: SectionData;
+  lanes: Lane[];
+  from: number;
+  to: number;
+  mode: PlayIn["mode"];
+}) {
   const { section } = useStored(data.section.id);
   const there = section.groove.lanes;
-  const kept = mode === "add" ? there : there.map((l) => ({ ...l, hits: l.hits.filter((h) => h.start < from || h.start >= to) }));
+  const kept =
+    mode === "add" ? there : there.map((l) => ({ ...l, hits: l.hits.filter((h) => h.start < from || h.start >= to) }));
   const change: Edit = { do: "setDrums", section: section.id, lanes: mergeLanes(kept, lanes) };
   const hits = lanes.reduce((sum, l) => sum + l.hits.length, 0);
   const each = lanes.map((l) => `${laneName(section, l.drum)} ${l.hits.length}`).join(", ");

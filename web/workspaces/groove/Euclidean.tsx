@@ -35,7 +35,8 @@ export function Euclidean({ data }: { data: SectionData }) {
           over <NumberBox label="over" min={2} max={MOST_STEPS} value={steps} set={(n) => set({ steps: n })} />
         </label>
         <label>
-          rotated by <NumberBox label="rotated by" min={0} max={steps - 1} value={rotation} set={(n) => set({ rotation: n })} />
+          rotated by{" "}
+          <NumberBox label="rotated by" min={0} max={steps - 1} value={rotation} set={(n) => set({ rotation: n })} />
         </label>
       </div>
       <p
@@ -49,7 +50,13 @@ export function Euclidean({ data }: { data: SectionData }) {
         ))}
       </p>
       <div className="controls">
-        <Select label="Lane for it" text="into" value={drum} choices={DRUMS.map((d) => [d, DRUM_KINDS[d].title])} set={setDrum} />
+        <Select
+          label="Lane for it"
+          text="into"
+          value={drum}
+          choices={DRUMS.map((d) => [d, DRUM_KINDS[d].title])}
+          set={setDrum}
+        />
         <button type="button" onClick={put}>
           Put it there
         </button>

@@ -17,7 +17,9 @@ interface Props {
 
 const FromFile = ({ data }: Props) => (
   <>
-    <p className="small">Drums of a Standard MIDI File: choose track and channel, the bars, and the lane of every drum note.</p>
+    <p className="small">
+      Drums of a Standard MIDI File: choose track and channel, the bars, and the lane of every drum note.
+    </p>
     <MidiFile data={data} only="drums" />
   </>
 );

@@ -12,7 +12,8 @@ export function Kicks({ data }: { data: SectionData }) {
     <>
       <h3>Kick</h3>
       <p className="small">
-        Main accents are what the bass must meet: kicks on a beat or with velocity {LOUD_KICK} and more, unless you mark them yourself.
+        Main accents are what the bass must meet: kicks on a beat or with velocity {LOUD_KICK} and more, unless you mark
+        them yourself.
       </p>
       {data.kicks.length ? (
         <>

@@ -1,5 +1,7 @@
 import { useState } from "react";
 import {
+  firstOf,
+  lastOf,
   DRUM_KINDS,
   DRUMS,
   laneName,
@@ -42,7 +44,8 @@ export function LaneTab({ data }: { data: SectionData }) {
   const [drum, setDrum] = useState<Drum>("closedHat");
   const stored = section.groove.lanes.find((l) => l.drum === drum);
   const lane: Lane = stored ?? { drum, hits: [] };
-  const set = (change: LaneChange, quiet = false) => edit({ do: "setLane", section: section.id, drum, change }, { quiet });
+  const set = (change: LaneChange, quiet = false) =>
+    edit({ do: "setLane", section: section.id, drum, change }, { quiet });
   const used = (d: Drum) => section.groove.lanes.some((l) => l.drum === d && l.hits.length);
   return (
     <>
@@ -98,7 +101,7 @@ function Feel({ data: { song, section, meter }, lane, set }: Props) {
   const swing = lane.swing ?? song.swing.ratio;
   const offset = lane.offset ?? 0;
   const end = section.bars * meter.bar;
-  const last = end - meter.bar + meter.beats.at(-1)!.start;
+  const last = end - meter.bar + lastOf(meter.beats).start;
   return (
     <>
       <Slider
@@ -137,7 +140,11 @@ function Feel({ data: { song, section, meter }, lane, set }: Props) {
         <button
           type="button"
           title="Thirty-second notes over the last beat, from soft to loud"
-          onClick={() => set({ hits: [...lane.hits.filter((h) => h.start < last), ...roll(last, end, THIRTY_SECOND, ROLL_FROM, ROLL_TO)] })}
+          onClick={() =>
+            set({
+              hits: [...lane.hits.filter((h) => h.start < last), ...roll(last, end, THIRTY_SECOND, ROLL_FROM, ROLL_TO)],
+            })
+          }
         >
           Roll into the next bar
         </button>
@@ -174,14 +181,20 @@ function Hits({ data, lane }: { data: SectionData; lane: Lane }) {
 
 function HitRow({ data: { section, song, meter }, lane, hit: h }: { data: SectionData; lane: Lane; hit: Hit }) {
   const where = positionText(meter, h.start);
-  const beat = meter.beats[0]!.duration;
-  const change = (fields: HitChange) => edit({ do: "changeHit", section: section.id, drum: lane.drum, start: h.start, change: fields });
-  const number = (take: (n: number) => HitChange) => (text: string) => Number.isFinite(Number(text)) && change(take(Number(text)));
+  const beat = firstOf(meter.beats).duration;
+  const change = (fields: HitChange) =>
+    edit({ do: "changeHit", section: section.id, drum: lane.drum, start: h.start, change: fields });
+  const number = (take: (n: number) => HitChange) => (text: string) =>
+    Number.isFinite(Number(text)) && change(take(Number(text)));
   return (
     <tr>
       <th scope="row">{where}</th>
       <td>
-        <InPlace label={`Velocity at ${where}`} value={String(h.velocity)} commit={number((n) => ({ velocity: Math.round(n) }))} />
+        <InPlace
+          label={`Velocity at ${where}`}
+          value={String(h.velocity)}
+          commit={number((n) => ({ velocity: Math.round(n) }))}
+        />
       </td>
       <td>
         <InPlace
@@ -197,7 +210,9 @@ function HitRow({ data: { section, song, meter }, lane, hit: h }: { data: Sectio
             label={`Length in beats at ${where}`}
             value={h.duration ? String(h.duration / beat) : "free"}
             commit={(t) =>
-              t === "free" ? change({ duration: null }) : Number(t) > 0 && change({ duration: Math.round(Number(t) * beat) })
+              t === "free"
+                ? change({ duration: null })
+                : Number(t) > 0 && change({ duration: Math.round(Number(t) * beat) })
             }
           />
         </td>

@@ -1,5 +1,7 @@
 import { useMemo, useState } from "react";
 import {
+  nth,
+  sure,
   DRUM_PATTERNS,
   mergeLanes,
   patternLanes,
@@ -49,8 +51,8 @@ export function Patterns({ data }: { data: SectionData }) {
   return (
     <>
       <p className="small">
-        Click or drag in the drum grid to paint, click a hit to clear it. Drag it up or down for its loudness, with Alt sideways off the
-        grid. Shift-click a kick to mark it as a main accent.
+        Click or drag in the drum grid to paint, click a hit to clear it. Drag it up or down for its loudness, with Alt
+        sideways off the grid. Shift-click a kick to mark it as a main accent.
       </p>
       <Check on={add} set={setAdd}>
         add to what is there instead of replacing it
@@ -61,7 +63,7 @@ export function Patterns({ data }: { data: SectionData }) {
             <span className="offer-head">
               <b>{i + 1}</b>
               <span className="offer-chords">{p.title}</span>
-              <OfferButtons offer={offers[i]!} bar={meter.bar} end={length} />
+              <OfferButtons offer={nth(offers, i)} bar={meter.bar} end={length} />
             </span>
             <span className="small offer-why">
               {p.explanation}
@@ -95,7 +97,7 @@ function ShapeIt({ section, meter, length }: { section: Section; meter: Meter; l
         <button
           type="button"
           disabled={first === null || section.bars < 2}
-          onClick={() => edit({ do: "repeatDrums", section: section.id, bar: first! })}
+          onClick={() => edit({ do: "repeatDrums", section: section.id, bar: sure(first) })}
         >
           Repeat bar {(first ?? 0) + 1} through the section
         </button>

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import {
+  firstOf,
   drumOf,
   moveAttacks,
   moveAway,
@@ -31,18 +32,26 @@ export function Reference({ data, map }: { data: SectionData; map: AccentMap }) 
   const stored = drums?.playing.drums?.reference ?? "";
   const [text, setText] = useState(stored);
   const [chosen, choose] = useState("");
-  const row = map.rows.find((r) => r.id === chosen) ?? map.rows.find((r) => drumOf(r.id) === "kick") ?? map.rows[0]!;
+  const row =
+    map.rows.find((r) => r.id === chosen) ?? map.rows.find((r) => drumOf(r.id) === "kick") ?? firstOf(map.rows);
   const reference = text.trim() ? parseReference(text) : null;
   const own = row.strength.map((s) => s > BELONGS);
   /** The reference stays with the song. */
   const keep = (next: string) => {
-    if (drums && next.trim() !== stored) edit({ do: "setPlaying", part: drums.id, drums: { reference: next.trim() || null } });
+    if (drums && next.trim() !== stored)
+      edit({ do: "setPlaying", part: drums.id, drums: { reference: next.trim() || null } });
   };
   return (
     <>
       <h3>Too close to a known rhythm?</h3>
       <div className="controls">
-        <Select label="Rhythm to compare" text="compare" value={row.id} choices={map.rows.map((r) => [r.id, r.name])} set={choose} />
+        <Select
+          label="Rhythm to compare"
+          text="compare"
+          value={row.id}
+          choices={map.rows.map((r) => [r.id, r.name])}
+          set={choose}
+        />
       </div>
       <div className="controls">
         <label>
@@ -72,15 +81,18 @@ export function Reference({ data, map }: { data: SectionData; map: AccentMap }) 
       {reference && !reference.ok && <Refused problem={reference.error} />}
       {reference?.ok && <Closeness data={data} map={map} id={row.id} own={own} reference={reference.value} />}
       <p className="small">
-        x is a hit, a point is silence, one step {stepWords(map.step)}. Rhythms of your own to stay clear of; nothing is compared unless you
-        write it here.
+        x is a hit, a point is silence, one step {stepWords(map.step)}. Rhythms of your own to stay clear of; nothing is
+        compared unless you write it here.
       </p>
     </>
   );
 }
 
-const stepWords = (step: number): string =>
-  step === SIXTEENTH ? "a sixteenth" : step === SIXTEENTH_TRIPLET ? "a sixteenth triplet" : "a twelfth of a beat";
+const stepWords = (step: number): string => {
+  if (step === SIXTEENTH) return "a sixteenth";
+  if (step === SIXTEENTH_TRIPLET) return "a sixteenth triplet";
+  return "a twelfth of a beat";
+};
 
 interface ClosenessProps {
   data: SectionData;
@@ -102,7 +114,15 @@ function Closeness({ data, map: { step: length }, id, own, reference }: Closenes
   const where = (step: number) => inBar(data.meter, step * length);
   return (
     <>
-      <Slider from="too close from" to={percent(limit)} label="Too close from" value={limit} min={0.3} step={0.05} set={setLimit} />
+      <Slider
+        from="too close from"
+        to={percent(limit)}
+        label="Too close from"
+        value={limit}
+        min={0.3}
+        step={0.05}
+        set={setLimit}
+      />
       <Verdict near={near} limit={limit} where={where} />
       {change && (
         <p className="offer-head">
@@ -134,8 +154,8 @@ function Verdict({ near, limit, where }: { near: Nearness; limit: number; where(
   const rotated = near.rotatedBy > 0 && near.rotatedShare > near.share;
   return (
     <p role="status">
-      <b className={close ? "severity warning" : ""}>{close ? "Too close" : "Far enough"}</b>: {percent(near.share)} of the attacks are
-      shared
+      <b className={close ? "severity warning" : ""}>{close ? "Too close" : "Far enough"}</b>: {percent(near.share)} of
+      the attacks are shared
       {rotated && `, ${percent(near.rotatedShare)} when it is rotated by ${near.rotatedBy} steps`}.{" "}
       <span className="small">
         {near.swaps} {near.swaps === 1 ? "step" : "steps"} of moving make one of the other

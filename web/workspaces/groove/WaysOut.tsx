@@ -1,4 +1,4 @@
-import { type Agreement, type Edit, type Part, type WeavePlace } from "../../../core/src/index";
+import { firstOf, type Agreement, type Edit, type Part, type WeavePlace } from "../../../core/src/index";
 import { acceptEdit, auditionEdit } from "../../app/commands/audition";
 import { keepNotes } from "../../app/commands/bass";
 import type { SectionData } from "../../app/store/sectionData";
@@ -20,13 +20,21 @@ async function weave(section: string, part: string): Promise<Edit | null> {
     label: "weave",
     edits: [
       { do: "setPlaying", part, section, bass: { style: "weave" } },
-      { do: "setNotes", section, part, notes: made.value[0]!.notes },
+      { do: "setNotes", section, part, notes: firstOf(made.value).notes },
     ],
   };
 }
 
 /** Two ways out where accents just miss each other: a bass that weaves between them, or one pattern that all agree on. */
-export function WaysOut({ data, view: { agreed, plan }, bass }: { data: SectionData; view: AccentView; bass: Part | undefined }) {
+export function WaysOut({
+  data,
+  view: { agreed, plan },
+  bass,
+}: {
+  data: SectionData;
+  view: AccentView;
+  bass: Part | undefined;
+}) {
   return (
     <>
       <h3>{agreed ? "Where accents just miss each other: two ways out" : "A bass that weaves"}</h3>
@@ -44,7 +52,8 @@ function Weaving({ data, plan, part }: { data: SectionData; plan: readonly Weave
   const section = data.section.id;
   const hear = (change: Edit | null) => change && auditionEdit(change, "the bass weaves", "weave", 0, data.length);
   const take = (change: Edit | null) =>
-    change && acceptEdit({ do: "all", label: "the bass weaves", edits: [keepNotes(section, part, "before weaving"), change] });
+    change &&
+    acceptEdit({ do: "all", label: "the bass weaves", edits: [keepNotes(section, part, "before weaving"), change] });
   return (
     <>
       <p className="offer-head">
@@ -69,7 +78,12 @@ function Weaving({ data, plan, part }: { data: SectionData; plan: readonly Weave
 
 function Agreeing({ data, agreed }: { data: SectionData; agreed: Agreement }) {
   const buttons = (id: string, label: string, change: Edit) => (
-    <HearTake id={id} name={label} hear={() => auditionEdit(change, label, id, 0, data.length)} take={() => acceptEdit(change)} />
+    <HearTake
+      id={id}
+      name={label}
+      hear={() => auditionEdit(change, label, id, 0, data.length)}
+      take={() => acceptEdit(change)}
+    />
   );
   return (
     <>

@@ -32,7 +32,8 @@ const refused = (error: unknown): void =>
 /** Files out and in, and the versions that were stored. */
 export function HandOverPanel({ data: { song } }: { data: SectionData }) {
   const navigate = useNavigate();
-  const midi = (swing: "straight" | "played") => download(fileName(song, "mid"), new Uint8Array(writeMidi(song, { swing })), "audio/midi");
+  const midi = (swing: "straight" | "played") =>
+    download(fileName(song, "mid"), new Uint8Array(writeMidi(song, { swing })), "audio/midi");
   const open = (file: File) => void importFile(file).then((id) => void navigate(`/songs/${id}`), refused);
   return (
     <>
@@ -48,7 +49,8 @@ export function HandOverPanel({ data: { song } }: { data: SectionData }) {
       </div>
       <h3>MIDI file</h3>
       <p className="small">
-        One track a part, drums on the General MIDI map, with tempo, meter, key and names; glides as pitch bend. Muted parts are included.
+        One track a part, drums on the General MIDI map, with tempo, meter, key and names; glides as pitch bend. Muted
+        parts are included.
       </p>
       <div className="controls">
         <button type="button" onClick={() => midi("played")}>
@@ -60,12 +62,15 @@ export function HandOverPanel({ data: { song } }: { data: SectionData }) {
       </div>
       <h3>Score</h3>
       <p className="small">
-        For notation programs: every part as its player reads it, words, chord symbols and drums, pass by pass. Muted parts are included.
+        For notation programs: every part as its player reads it, words, chord symbols and drums, pass by pass. Muted
+        parts are included.
       </p>
       <div className="controls">
         <button
           type="button"
-          onClick={() => download(fileName(song, "musicxml"), writeMusicXml(song), "application/vnd.recordare.musicxml+xml")}
+          onClick={() =>
+            download(fileName(song, "musicxml"), writeMusicXml(song), "application/vnd.recordare.musicxml+xml")
+          }
         >
           Save as MusicXML
         </button>
@@ -97,7 +102,8 @@ function Versions({ song }: { song: string }) {
       const state = useSong.getState();
       state.adopt(old, state.revision, "waiting");
     }, refused);
-  const rename = (number: number, name: string) => void api.nameRevision(song, number, name || null).then(refresh, refused);
+  const rename = (number: number, name: string) =>
+    void api.nameRevision(song, number, name || null).then(refresh, refused);
   return (
     <>
       <h3>Earlier versions</h3>
@@ -105,7 +111,9 @@ function Versions({ song }: { song: string }) {
       <ul className="revisions">
         {revisions.slice(0, SHOWN).map((r) => (
           <li key={r.revision}>
-            <span className="tabular">{new Date(r.createdAt).toLocaleString([], { dateStyle: "short", timeStyle: "short" })}</span>
+            <span className="tabular">
+              {new Date(r.createdAt).toLocaleString([], { dateStyle: "short", timeStyle: "short" })}
+            </span>
             <Field
               label={`Name of version ${r.revision}`}
               placeholder="name it to keep it"

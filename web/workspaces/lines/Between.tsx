@@ -1,5 +1,7 @@
 import { useMemo } from "react";
 import {
+  firstOf,
+  sure,
   byVoice,
   chordsAt,
   isSung,
@@ -26,7 +28,7 @@ interface Line {
   notes: readonly RealizedNote[];
 }
 
-const short = (p: Part): string => p.name.split(",")[0]!;
+const short = (p: Part): string => firstOf(p.name.split(","));
 
 /** The sung lines of the section side by side: where each spends its time, how two go together, who leads; and what Check finds between them. */
 export function Between({ data }: { data: SectionData }) {
@@ -40,7 +42,10 @@ export function Between({ data }: { data: SectionData }) {
   }, [song, section.id]);
   const findings = useResults((s) => s.findings);
   const rules = findings.filter(
-    (f) => f.family === "voices" && f.waived === undefined && f.where.parts.every((id) => lines.some((l) => l.part.id === id)),
+    (f) =>
+      f.family === "voices" &&
+      f.waived === undefined &&
+      f.where.parts.every((id) => lines.some((l) => l.part.id === id)),
   );
   if (!lines.length) return null;
   const tempo = sectionTempo(song, section);
@@ -51,15 +56,21 @@ export function Between({ data }: { data: SectionData }) {
       <table className="measures voices">
         <tbody>
           {voices.map(([first, ...takes]) => {
-            const { part, notes } = first!;
+            const { part, notes } = sure(first);
             const time = timeByPitch(notes.map((n) => ({ midi: n.midi, seconds: ticksToSeconds(n.duration, tempo) })));
             return (
               <tr key={part.id}>
                 <th scope="row">
-                  <button type="button" title={`Work on ${part.name}`} onClick={() => useSelection.setState({ linePart: part.id })}>
+                  <button
+                    type="button"
+                    title={`Work on ${part.name}`}
+                    onClick={() => useSelection.setState({ linePart: part.id })}
+                  >
                     {short(part)}
                   </button>
-                  {takes.length > 0 && <span className="small"> with {takes.map((t) => short(t.part)).join(", ")}, takes of one line</span>}
+                  {takes.length > 0 && (
+                    <span className="small"> with {takes.map((t) => short(t.part)).join(", ")}, takes of one line</span>
+                  )}
                 </th>
                 <td>
                   <RangeStrip label={part.name} range={rangeOfPart(song, part)} time={time} />
@@ -69,7 +80,7 @@ export function Between({ data }: { data: SectionData }) {
           })}
         </tbody>
       </table>
-      <Pairs data={data} voices={voices.map((v) => v[0]!)} />
+      <Pairs data={data} voices={voices.map((v) => firstOf(v))} />
       {rules.length > 0 && <FindingList data={data} findings={rules} all={findings} />}
     </>
   );
@@ -77,7 +88,12 @@ export function Between({ data }: { data: SectionData }) {
 
 const bars = ({ meter }: SectionData, from: number, to: number): string => {
   const [a, b] = [Math.floor(from / meter.bar) + 1, Math.ceil(to / meter.bar)];
-  return a < 1 ? (b < 2 ? "the pickup" : `the pickup to ${b}`) : a === b ? String(a) : `${a}–${b}`;
+  if (a < 1) {
+    if (b < 2) return "the pickup";
+    return `the pickup to ${b}`;
+  }
+  if (a === b) return String(a);
+  return `${a}–${b}`;
 };
 
 /** Every two voices: how much of their rhythm they share, and who leads where. */
@@ -97,7 +113,10 @@ function Pairs({ data, voices }: { data: SectionData; voices: readonly Line[] })
       <p key={`${a.part.id}:${b.part.id}`} className="small">
         {names.first} and {names.second}: {percent(pair.sameRhythm)} of the attacks together
         {pair.together ? "" : ", never at once"}
-        {told.length ? `; more by itself, bar by bar: ${told.join(", ")}${led.length > told.length ? " …" : ""}` : ", neither leads"}.
+        {told.length
+          ? `; more by itself, bar by bar: ${told.join(", ")}${led.length > told.length ? " …" : ""}`
+          : ", neither leads"}
+        .
       </p>
     );
   });

@@ -1,5 +1,16 @@
 import { useMemo } from "react";
-import { counted, ECHO_DELAYS, echoDelays, echoReport, typesetNames, type Edit, type Part, type Ticks } from "../../../core/src/index";
+import {
+  nth,
+  sure,
+  counted,
+  ECHO_DELAYS,
+  echoDelays,
+  echoReport,
+  typesetNames,
+  type Edit,
+  type Part,
+  type Ticks,
+} from "../../../core/src/index";
 import type { Offer } from "../../app/store/results";
 import { chooseNotes } from "../../app/store/selection";
 import { edit, useSong, useStored } from "../../app/store/song";
@@ -15,7 +26,11 @@ export function EchoOf({ data, part }: PartProps) {
   const echoes = song.parts.filter((p) => p.echoes === part.id);
   return (
     <Fold
-      title={echoes.length ? `${counted(echoes.length, "echo", "echoes")} of ${part.name.split(",")[0]}` : "an echo of this line"}
+      title={
+        echoes.length
+          ? `${counted(echoes.length, "echo", "echoes")} of ${part.name.split(",")[0]}`
+          : "an echo of this line"
+      }
       open={echoes.length > 0}
     >
       {echoes.map((e) => (
@@ -23,8 +38,8 @@ export function EchoOf({ data, part }: PartProps) {
       ))}
       {!echoes.length && (
         <p className="small">
-          A part of its own that repeats {part.name.split(",")[0]}: a dotted eighth later, three times, half as loud each time, unless you
-          set it otherwise.
+          A part of its own that repeats {part.name.split(",")[0]}: a dotted eighth later, three times, half as loud
+          each time, unless you set it otherwise.
         </p>
       )}
       <p className="controls">
@@ -32,7 +47,9 @@ export function EchoOf({ data, part }: PartProps) {
           type="button"
           onClick={() => {
             const name = `${part.name.split(",")[0]}, echo`;
-            useSong.getState().make({ do: "addPart", name, role: "counter", instrument: part.instrument, echoes: part.id });
+            useSong
+              .getState()
+              .make({ do: "addPart", name, role: "counter", instrument: part.instrument, echoes: part.id });
           }}
         >
           {echoes.length ? "Add another echo" : "Add an echo"}
@@ -57,7 +74,7 @@ function OneEcho({ data, part }: { data: PartProps["data"]; part: Part }) {
   if (!report.ok) return null;
   const { settings, seconds, decibels, notes, inside, outside } = report.value;
   const put = (values: Extract<Edit, { do: "setPlaying" }>["echo"]) =>
-    edit({ do: "setPlaying", part: part.id, section: section.id, echo: values! });
+    edit({ do: "setPlaying", part: part.id, section: section.id, echo: sure(values) });
   const known = ECHO_DELAYS.some(([d]) => d === settings.delay);
   return (
     <div className="echo">
@@ -77,13 +94,21 @@ function OneEcho({ data, part }: { data: PartProps["data"]; part: Part }) {
           choices={Array.from({ length: 12 }, (_, i): Choice<number> => [i + 1, String(i + 1)])}
           set={(repeats) => put({ repeats })}
         />
-        <Select label="Left each time" text="left each time" value={settings.decay} choices={DECAYS} set={(decay) => put({ decay })} />
+        <Select
+          label="Left each time"
+          text="left each time"
+          value={settings.decay}
+          choices={DECAYS}
+          set={(decay) => put({ decay })}
+        />
         <Select label="Pitch" text="pitch" value={settings.shift} choices={SHIFTS} set={(shift) => put({ shift })} />
       </div>
       <p className="small">
         {Math.round(seconds * 1000)} ms, {settings.delay} ticks; each repeat {Math.abs(decibels).toFixed(2)} dB softer.{" "}
-        {notes ? `${inside} of ${notes} notes fall on tones or colors of the chord.` : "There is nothing to repeat here."} Repeats past the
-        end of the section are not played.
+        {notes
+          ? `${inside} of ${notes} notes fall on tones or colors of the chord.`
+          : "There is nothing to repeat here."}{" "}
+        Repeats past the end of the section are not played.
       </p>
       {outside.length > 0 && (
         <p className="small">
@@ -111,7 +136,11 @@ function OneEcho({ data, part }: { data: PartProps["data"]; part: Part }) {
       )}
       <OtherDelays data={data} part={part} now={settings.delay} />
       <p className="controls">
-        <button type="button" title="It has notes of its own from then on" onClick={() => edit({ do: "setEcho", part: part.id, of: null })}>
+        <button
+          type="button"
+          title="It has notes of its own from then on"
+          onClick={() => edit({ do: "setEcho", part: part.id, of: null })}
+        >
           Print to notes
         </button>
         <button type="button" onClick={() => edit({ do: "removePart", part: part.id })}>
@@ -156,7 +185,7 @@ function OtherDelays({ data, part, now }: { data: PartProps["data"]; part: Part;
               {d.inside} of {d.notes} inside the chords
             </span>
           </span>
-          <OfferButtons offer={offers[i]!} bar={data.meter.bar} end={data.length} />
+          <OfferButtons offer={nth(offers, i)} bar={data.meter.bar} end={data.length} />
         </li>
       ))}
     </ol>

@@ -1,5 +1,16 @@
 import { useEffect, useRef, useState } from "react";
-import { EIGHTH, parseTune, QUARTER, SIXTEENTH, tightened, tuneText, type NewNote, type Note, type Problem } from "../../../core/src/index";
+import {
+  sure,
+  EIGHTH,
+  parseTune,
+  QUARTER,
+  SIXTEENTH,
+  tightened,
+  tuneText,
+  type NewNote,
+  type Note,
+  type Problem,
+} from "../../../core/src/index";
 import { useSelection } from "../../app/store/selection";
 import { edit, say, useSong, useStored } from "../../app/store/song";
 import { Fold } from "../../kit/Fold";
@@ -60,8 +71,10 @@ function Typed({ data, part }: PartProps) {
     say(null);
   };
   if (written === null && draft === null)
-    return <p className="small">The line has notes together or between the grid: it is changed in its lane, not as text.</p>;
-  const text = draft ?? written!;
+    return (
+      <p className="small">The line has notes together or between the grid: it is changed in its lane, not as text.</p>
+    );
+  const text = draft ?? sure(written);
   return (
     <>
       <label className="block-label" htmlFor="tune">
@@ -83,10 +96,13 @@ function Typed({ data, part }: PartProps) {
         }}
         onBlur={() => problem || setDraft(null)}
       />
-      {problem && <LineProblems text={text} problems={[problem]} after="The line stays as it was until this can be read." />}
+      {problem && (
+        <LineProblems text={text} problems={[problem]} after="The line stays as it was until this can be read." />
+      )}
       <p id="tune-help" className="small">
-        A note and its length: <code>w h q e s t</code> are whole to thirty-second, <code>.</code> dots, <code>3</code> makes a triplet; a
-        length holds for what follows. <code>r</code> rests, <code>_</code> holds on, <code>|</code> is checked.
+        A note and its length: <code>w h q e s t</code> are whole to thirty-second, <code>.</code> dots, <code>3</code>{" "}
+        makes a triplet; a length holds for what follows. <code>r</code> rests, <code>_</code> holds on, <code>|</code>{" "}
+        is checked.
       </p>
     </>
   );
@@ -118,7 +134,14 @@ function Tighten({ data, part }: PartProps) {
         />
         <button
           type="button"
-          onClick={() => edit({ do: "changeNotes", section: data.section.id, part: part.id, notes: tightened(notes, { grid, strength }) })}
+          onClick={() =>
+            edit({
+              do: "changeNotes",
+              section: data.section.id,
+              part: part.id,
+              notes: tightened(notes, { grid, strength }),
+            })
+          }
         >
           Set {ids.length > 1 ? `the ${notes.length} chosen notes` : "all notes"}
         </button>

@@ -1,5 +1,14 @@
 import { useEffect, useMemo, useState } from "react";
-import { byPower, counted, transposeSong, typeset, typesetNames, waysTo, type Song } from "../../../core/src/index";
+import {
+  firstOf,
+  byPower,
+  counted,
+  transposeSong,
+  typeset,
+  typesetNames,
+  waysTo,
+  type Song,
+} from "../../../core/src/index";
 import { auditionEdit } from "../../app/commands/audition";
 import { endPreview } from "../../app/audio/sound";
 import { tellUndoable } from "../../app/commands/undoable";
@@ -25,7 +34,8 @@ function useKeys(song: Song, singers: string): TriedKey[] {
   return keys;
 }
 
-const moved = (semitones: number): string => (semitones === 0 ? "now" : `${semitones > 0 ? "+" : "−"}${Math.abs(semitones)}`);
+const moved = (semitones: number): string =>
+  semitones === 0 ? "now" : `${semitones > 0 ? "+" : "−"}${Math.abs(semitones)}`;
 
 /** The twelve keys for one singer or all: by comfort and by power, with how guitar and ukulele would play, heard and moved to. */
 export function Keys({ data }: { data: SectionData }) {
@@ -36,7 +46,7 @@ export function Keys({ data }: { data: SectionData }) {
   const singing = song.singers.filter((s) => s.partId);
   if (!keys.length) return null;
   const power = byPower(keys);
-  const [easiest, strongest] = [keys[0]!, power[0]!];
+  const [easiest, strongest] = [firstOf(keys), firstOf(power)];
   const shown = keys.find((k) => k.key === open);
   return (
     <>
@@ -48,8 +58,8 @@ export function Keys({ data }: { data: SectionData }) {
             Most power: <b>{keyText(strongest.key)}</b>.{" "}
           </>
         )}
-        Comfort is time at ease, less what lies beyond the voice; power is how many peaks of the chorus lie in the upper third of what is at
-        ease. For several singers a key counts as it suits the one it suits least.
+        Comfort is time at ease, less what lies beyond the voice; power is how many peaks of the chorus lie in the upper
+        third of what is at ease. For several singers a key counts as it suits the one it suits least.
       </p>
       {singing.length > 1 && (
         <Select
@@ -81,8 +91,12 @@ export function Keys({ data }: { data: SectionData }) {
           {keys.map((k) => (
             <tr key={k.key} className={k.semitones === 0 ? "current" : ""}>
               <th scope="row">
-                <button type="button" aria-expanded={open === k.key} onClick={() => setOpen(open === k.key ? null : k.key)}>
-                  {typeset(k.key.split(" ")[0]!)}
+                <button
+                  type="button"
+                  aria-expanded={open === k.key}
+                  onClick={() => setOpen(open === k.key ? null : k.key)}
+                >
+                  {typeset(firstOf(k.key.split(" ")))}
                 </button>
               </th>
               <td>{moved(k.semitones)}</td>
@@ -90,7 +104,7 @@ export function Keys({ data }: { data: SectionData }) {
               <Bar share={k.power} best={k === strongest} />
               {k.necks.map((n) => (
                 <td key={n.instrument} className="neck">
-                  {typeset(n.keyOfShapes.split(" ")[0]!)}
+                  {typeset(firstOf(n.keyOfShapes.split(" ")))}
                   <span className="small">{n.capo ? ` capo ${n.capo}` : ""}</span>
                 </td>
               ))}
@@ -165,7 +179,9 @@ function Shown({ data, song, found }: { data: SectionData; song: Song; found: Tr
                 if (edit(change)) tellUndoable(`The song was moved to ${keyText(found.key)}, ${words}.`);
               }}
             />
-            {left.length > 0 && <span className="small">{typesetNames(left.map((l) => `${l.what} ${l.why}`).join("; "))}</span>}
+            {left.length > 0 && (
+              <span className="small">{typesetNames(left.map((l) => `${l.what} ${l.why}`).join("; "))}</span>
+            )}
           </p>
         );
       })}

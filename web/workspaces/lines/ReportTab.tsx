@@ -38,7 +38,9 @@ const PLACES = 3;
 
 function rowOf({ id, title, value, notes, ticks, target, met, how }: Measure, { meter }: SectionData): MeasureRow {
   const places = ticks.slice(0, PLACES).map((t) => positionText(meter, t));
-  const hint = typesetNames([how, target && `aims at ${target}`, places.length && `at ${places.join("; ")}`].filter(Boolean).join(". "));
+  const hint = typesetNames(
+    [how, target && `aims at ${target}`, places.length && `at ${places.join("; ")}`].filter(Boolean).join(". "),
+  );
   return { id, title, value, notes, hint, missed: met === false ? (target ?? undefined) : undefined };
 }
 
@@ -62,8 +64,8 @@ export function ReportTab({ data, part }: PartProps) {
       <Neighbors song={song} section={section} part={part} />
       {alike.map(({ name, why }) => (
         <p key={name} className="small" role="note">
-          {section.name} and {name} sit in one place: {typesetNames(why)}. Where one should lift out of the other, move it by a third or
-          more, or change how dense it is.
+          {section.name} and {name} sit in one place: {typesetNames(why)}. Where one should lift out of the other, move
+          it by a third or more, or change how dense it is.
         </p>
       ))}
       {part.role === "counter" && <AgainstTune data={data} part={part} />}

@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import { roomAt, roomOffers, typeset, type InTheRoom, type RoomOffer } from "../../../core/src/index";
+import { nth, roomAt, roomOffers, typeset, type InTheRoom, type RoomOffer } from "../../../core/src/index";
 import { factsNow } from "../../app/store/sectionData";
 import { useOffers, type Offer } from "../../app/store/results";
 import { useStored } from "../../app/store/song";
@@ -23,8 +23,8 @@ export function RoomTab({ data, part }: PartProps) {
   return (
     <>
       <p className="small">
-        Who plays while {part.name} sounds. Its lowest note is {typeset(room.lowest)}. A part is in its way while it sounds within a fourth
-        of the sung note; an octave lower it is not.
+        Who plays while {part.name} sounds. Its lowest note is {typeset(room.lowest)}. A part is in its way while it
+        sounds within a fourth of the sung note; an octave lower it is not.
       </p>
       <table className="measures room">
         <thead>
@@ -57,7 +57,11 @@ export function RoomTab({ data, part }: PartProps) {
   );
 }
 
-const signed = (n: number): string => (n > 0 ? `+${n}` : n < 0 ? `−${-n}` : "0");
+const signed = (n: number): string => {
+  if (n > 0) return `+${n}`;
+  if (n < 0) return `−${-n}`;
+  return "0";
+};
 
 function Row({ row, current, open }: { row: InTheRoom; current: boolean; open(): void }) {
   const { name, conflict, attacksABar, octaves, top, loudness } = row;
@@ -113,7 +117,7 @@ function Instead({ data, part, row }: PartProps & { row: InTheRoom }) {
             <span className="line-title">
               {o.label} <span className="small">{effect(o, row)}</span>
             </span>
-            <OfferButtons offer={offers[i]!} bar={meter.bar} end={length} />
+            <OfferButtons offer={nth(offers, i)} bar={meter.bar} end={length} />
           </li>
         ))}
       </ol>

@@ -1,6 +1,7 @@
 import { useMemo } from "react";
 import { Link, useParams } from "react-router";
 import {
+  sure,
   breathsOf,
   cautionFor,
   counted,
@@ -56,7 +57,8 @@ export function SingersTab({ data, part }: PartProps) {
       ))}
       {!song.singers.length && (
         <p className="small">
-          Say who sings, and the song can be tried in every key for their voices. What is measured counts more than the type of voice.
+          Say who sings, and the song can be tried in every key for their voices. What is measured counts more than the
+          type of voice.
         </p>
       )}
       <p className="controls">
@@ -76,7 +78,13 @@ export function SingersTab({ data, part }: PartProps) {
   );
 }
 
-const ZONE_WORDS: Record<Zone, string> = { below: "too low", low: "low", easy: "at ease", high: "high", above: "too high" };
+const ZONE_WORDS: Record<Zone, string> = {
+  below: "too low",
+  low: "low",
+  easy: "at ease",
+  high: "high",
+  above: "too high",
+};
 
 /** One singer, edited where they stand. */
 function OneSinger({ data, singer }: { data: SectionData; singer: Singer }) {
@@ -85,9 +93,9 @@ function OneSinger({ data, singer }: { data: SectionData; singer: Singer }) {
   const notes = useMemo(() => sungBy(factsNow(song), singer), [song, singer]);
   const time = timeByPitch(notes);
   const all = notes.reduce((sum, n) => sum + n.seconds, 0);
-  const zones = ZONES.map((z) => [z, notes.reduce((sum, n) => sum + (zoneOf(range, n.midi) === z ? n.seconds : 0), 0)] as const).filter(
-    ([, s]) => s > 0,
-  );
+  const zones = ZONES.map(
+    (z) => [z, notes.reduce((sum, n) => sum + (zoneOf(range, n.midi) === z ? n.seconds : 0), 0)] as const,
+  ).filter(([, s]) => s > 0);
   const caution = useMemo(() => cautionFor(factsNow(song), singer), [song, singer]);
   const parts = song.parts.filter((p) => isWritten(p) && p.role !== "bass" && p.role !== "chords");
   return (
@@ -116,7 +124,9 @@ function OneSinger({ data, singer }: { data: SectionData; singer: Singer }) {
       <div className="singer-range">
         <RangeStrip label={singer.name} range={range} time={time} width={190} />
         <span className="small">
-          {zones.length ? zones.map(([z, s]) => `${percent(s / all)} ${ZONE_WORDS[z]}`).join(", ") : "sings nothing yet"}
+          {zones.length
+            ? zones.map(([z, s]) => `${percent(s / all)} ${ZONE_WORDS[z]}`).join(", ")
+            : "sings nothing yet"}
         </span>
       </div>
       <Ranges singer={singer} />
@@ -143,10 +153,12 @@ function Ranges({ singer }: { singer: Singer }) {
   };
   return (
     <p className="small">
-      at ease <InPlace label="Lowest note at ease" value={typeset(ends("comfortable")[0])} commit={put("comfortable", 0)} />–
-      <InPlace label="Highest note at ease" value={typeset(ends("comfortable")[1])} commit={put("comfortable", 1)} /> · at most{" "}
-      <InPlace label="Lowest note of all" value={typeset(ends("extremes")[0])} commit={put("extremes", 0)} />–
-      <InPlace label="Highest note of all" value={typeset(ends("extremes")[1])} commit={put("extremes", 1)} /> · one breath{" "}
+      at ease{" "}
+      <InPlace label="Lowest note at ease" value={typeset(ends("comfortable")[0])} commit={put("comfortable", 0)} />–
+      <InPlace label="Highest note at ease" value={typeset(ends("comfortable")[1])} commit={put("comfortable", 1)} /> ·
+      at most <InPlace label="Lowest note of all" value={typeset(ends("extremes")[0])} commit={put("extremes", 0)} />–
+      <InPlace label="Highest note of all" value={typeset(ends("extremes")[1])} commit={put("extremes", 1)} /> · one
+      breath{" "}
       <InPlace
         label="Seconds of one breath"
         value={String(singer.breath ?? USUAL_BREATH)}
@@ -173,14 +185,20 @@ function Ranges({ singer }: { singer: Singer }) {
 /** A line that lies outside the voice, written anew inside it. */
 function Contours({ data, part }: PartProps) {
   const { song, section } = useStored(data.section.id);
-  const found = useMemo(() => rewriteContour(song, { section: section.id, part: part.id }), [song, section.id, part.id]);
+  const found = useMemo(
+    () => rewriteContour(song, { section: section.id, part: part.id }),
+    [song, section.id, part.id],
+  );
   if (!found.ok || !found.value.length) return null;
   return (
     <>
       <h3>
-        {part.name.split(",")[0]} {found.value.some((r) => r.beyond) ? "lies outside" : "goes to the edge of"} the voice here
+        {part.name.split(",")[0]} {found.value.some((r) => r.beyond) ? "lies outside" : "goes to the edge of"} the voice
+        here
       </h3>
-      <p className="small">Rather than another key: rhythm and words stay, the line goes where it went as far as there is room.</p>
+      <p className="small">
+        Rather than another key: rhythm and words stay, the line goes where it went as far as there is room.
+      </p>
       <ol className="choices" aria-label="Written anew">
         {found.value.map((r) => (
           <li key={r.title}>
@@ -222,7 +240,9 @@ function Breaths({ data, part }: PartProps) {
         <div key={p.start} className="breaths">
           <p className="small">
             {positionText(data.meter, p.start)}, {p.seconds.toFixed(1)} s:{" "}
-            {p.breaths.length ? "breathe" : "no good place to breathe inside; shorten it or let another voice take over"}
+            {p.breaths.length
+              ? "breathe"
+              : "no good place to breathe inside; shorten it or let another voice take over"}
           </p>
           <ul className="rough">
             {p.breaths.map((b) => {
@@ -235,8 +255,8 @@ function Breaths({ data, part }: PartProps) {
                     <HearTake
                       id={id}
                       name={`a breath ${b.words}`}
-                      hear={() => auditionEdit(b.edit!, b.words, id, from, to)}
-                      take={() => acceptEdit(b.edit!)}
+                      hear={() => auditionEdit(sure(b.edit), b.words, id, from, to)}
+                      take={() => acceptEdit(sure(b.edit))}
                     />
                   ) : (
                     <span className="small">there is a rest</span>
@@ -253,7 +273,8 @@ function Breaths({ data, part }: PartProps) {
 }
 const HOW = (
   <p className="small">
-    As few as will do, so that every stretch is one breath: where a rest is, at the end of a word or a clause, after a long note, before the
-    bar line; never inside a word. Taking one ends the note before a little earlier (common practice).
+    As few as will do, so that every stretch is one breath: where a rest is, at the end of a word or a clause, after a
+    long note, before the bar line; never inside a word. Taking one ends the note before a little earlier (common
+    practice).
   </p>
 );

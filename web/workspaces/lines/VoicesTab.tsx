@@ -1,5 +1,6 @@
 import { useState } from "react";
 import {
+  sure,
   chordOf,
   counted,
   isSung,
@@ -36,7 +37,11 @@ export function VoicesTab({ data, part }: PartProps) {
   const first = tunesFor(data.song, "")[0];
   return (
     <>
-      {part.role === "vocal" && part !== first ? <Writer data={data} part={part} /> : <Choose data={data} part={part} />}
+      {part.role === "vocal" && part !== first ? (
+        <Writer data={data} part={part} />
+      ) : (
+        <Choose data={data} part={part} />
+      )}
       <Between data={data} />
       <EchoOf data={data} part={part} />
     </>
@@ -52,7 +57,10 @@ function Choose({ data, part }: PartProps) {
   const choose = (id: string) => useSelection.setState({ linePart: id });
   return (
     <>
-      <p>{isSung(data.song, part) ? `${part.name} sings the tune. ` : ""}What goes with a tune is written for a voice of its own.</p>
+      <p>
+        {isSung(data.song, part) ? `${part.name} sings the tune. ` : ""}What goes with a tune is written for a voice of
+        its own.
+      </p>
       <p className="controls">
         {others.map((p) => (
           <button key={p.id} type="button" onClick={() => choose(p.id)}>
@@ -88,7 +96,9 @@ function Writer({ data, part }: PartProps) {
   const count = writtenVoices(school, now.voices);
   const beside = vocals(data, [part.id, lead?.id ?? ""]);
   const [chosen, setChosen] = useState<readonly string[] | null>(null);
-  const others = (chosen ?? beside.map((p) => p.id)).filter((id) => beside.some((p) => p.id === id)).slice(0, count - 1);
+  const others = (chosen ?? beside.map((p) => p.id))
+    .filter((id) => beside.some((p) => p.id === id))
+    .slice(0, count - 1);
   const request: VocalRequest = { section, part: part.id, others, ...(lead ? { lead: lead.id } : {}) };
   const bare = school.needs.includes("chords") && !data.section.chords.some((c) => chordOf(c.symbol));
   const silent = school.needs.includes("tune") && !(lead && data.section.notes[lead.id]?.length);
@@ -116,8 +126,14 @@ function Writer({ data, part }: PartProps) {
             }}
           />
         )}
-        <button type="button" className="primary" disabled={busy || bare || silent} onClick={() => void writeVoices(request)}>
-          {busy ? "Writing …" : count > 1 ? "Write the voices" : "Write the voice"}
+        <button
+          type="button"
+          className="primary"
+          disabled={busy || bare || silent}
+          onClick={() => void writeVoices(request)}
+        >
+          {busy && "Writing …"}
+          {!busy && (count > 1 ? "Write the voices" : "Write the voice")}
         </button>
       </div>
       <p className="small">
@@ -125,7 +141,9 @@ function Writer({ data, part }: PartProps) {
       </p>
       <Settings data={data} part={part} school={school} now={now} />
       {count > 1 && <Further part={part} count={count} beside={beside} others={others} set={setChosen} />}
-      {bare && <p className="small">There are no chords here yet: type them in Chords, and voices can be written from them.</p>}
+      {bare && (
+        <p className="small">There are no chords here yet: type them in Chords, and voices can be written from them.</p>
+      )}
       {!bare && silent && (
         <p className="small">
           {lead ? `${lead.name} has no note here yet` : "There is no tune yet"}: enter it first, and voices can join it.
@@ -133,7 +151,9 @@ function Writer({ data, part }: PartProps) {
       )}
       {problem && <Refused problem={problem} />}
       <LineCandidates data={data} part={part} offers={offers} lines={lines} text={(line) => wayText(line, school)}>
-        {(line) => <Rough line={line} mend={(spot, pitch) => void mendVoices(request, lines.indexOf(line), spot, pitch)} />}
+        {(line) => (
+          <Rough line={line} mend={(spot, pitch) => void mendVoices(request, lines.indexOf(line), spot, pitch)} />
+        )}
       </LineCandidates>
     </>
   );
@@ -205,7 +225,9 @@ function Further({
           label={`Voice ${i + 2}`}
           value={others[i] ?? NEW}
           choices={[
-            ...beside.filter((p) => p.id === others[i] || !others.includes(p.id)).map((p): Choice<string> => [p.id, p.name]),
+            ...beside
+              .filter((p) => p.id === others[i] || !others.includes(p.id))
+              .map((p): Choice<string> => [p.id, p.name]),
             [NEW, "a new voice"],
           ]}
           set={(id) => {
@@ -244,7 +266,10 @@ const CHOICES: Partial<Record<Name, { label: string; choices: readonly Choice<st
   },
   semitones: {
     label: "semitones away",
-    choices: [12, 9, 8, 7, 5, 4, 3, -3, -4, -5, -7, -8, -9, -12].map((n): Choice<number> => [n, n > 0 ? `${n} up` : `${-n} down`]),
+    choices: [12, 9, 8, 7, 5, 4, 3, -3, -4, -5, -7, -8, -9, -12].map((n): Choice<number> => [
+      n,
+      n > 0 ? `${n} up` : `${-n} down`,
+    ]),
   },
   manner: {
     label: "notes are",
@@ -290,12 +315,17 @@ function Settings({ data, part, school, now }: PartProps & { school: VocalSchool
       <table className="measures settings">
         <tbody>
           {school.uses.map((name) => {
-            const { label, choices } = CHOICES[name]!;
+            const { label, choices } = sure(CHOICES[name]);
             return (
               <tr key={name}>
                 <th scope="row">{label}</th>
                 <td>
-                  <Select label={label} value={now[name] as string | number} choices={choices} set={(v) => put(name, v)} />
+                  <Select
+                    label={label}
+                    value={now[name] as string | number}
+                    choices={choices}
+                    set={(v) => put(name, v)}
+                  />
                 </td>
               </tr>
             );

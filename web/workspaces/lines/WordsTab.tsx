@@ -1,5 +1,15 @@
 import { useEffect, useMemo, useState } from "react";
-import { counted, sungNotes, versesOf, wordsText, writtenSyllable, type Edit, type Stress, type Syllable } from "../../../core/src/index";
+import {
+  nth,
+  counted,
+  sungNotes,
+  versesOf,
+  wordsText,
+  writtenSyllable,
+  type Edit,
+  type Stress,
+  type Syllable,
+} from "../../../core/src/index";
 import { acceptEdit, auditionEdit } from "../../app/commands/audition";
 import { layEdit, proposedNotes } from "../../app/commands/words";
 import { usePreferences } from "../../app/store/preferences";
@@ -40,7 +50,10 @@ export function WordsTab({ data, part }: PartProps) {
   const text = draft ?? "";
   const divided = useSyllables(text, language);
   const lines = useMemo(
-    () => divided.map((line, i) => line.map((s, k): Syllable => ({ ...s, stress: stresses[`${i}:${k}:${s.text}`] ?? s.stress }))),
+    () =>
+      divided.map((line, i) =>
+        line.map((s, k): Syllable => ({ ...s, stress: stresses[`${i}:${k}:${s.text}`] ?? s.stress })),
+      ),
     [divided, stresses],
   );
   return (
@@ -50,10 +63,10 @@ export function WordsTab({ data, part }: PartProps) {
           label="Verse"
           text="verse"
           value={verse}
-          choices={Array.from({ length: Math.min(VERSES, Math.max(versesOf(notes) + 1, verse + 1)) }, (_, i): [number, string] => [
-            i,
-            String(i + 1),
-          ])}
+          choices={Array.from(
+            { length: Math.min(VERSES, Math.max(versesOf(notes) + 1, verse + 1)) },
+            (_, i): [number, string] => [i, String(i + 1)],
+          )}
           set={(n) => usePreferences.setState({ verse: n })}
         />
         <Select label="Language" text="in" value={language} choices={LANGUAGES} set={setLanguage} />
@@ -64,7 +77,8 @@ export function WordsTab({ data, part }: PartProps) {
         <p className="small">No words yet in this verse.</p>
       )}
       <p className="small">
-        Choose a note in the lane and press <kbd>W</kbd>: words go under the notes as you type, space or hyphen goes on, <kbd>_</kbd> holds.
+        Choose a note in the lane and press <kbd>W</kbd>: words go under the notes as you type, space or hyphen goes on,{" "}
+        <kbd>_</kbd> holds.
       </p>
       <label className="block-label" htmlFor="words">
         Or write or paste them here, a line of the song in each line
@@ -113,7 +127,11 @@ function Lay({ data, part, lines }: Words) {
   return (
     <>
       <p className="controls">
-        <button type="button" className="primary" onClick={() => edit(laid.edit) && chooseNotes(part.id, [line[from]!.id])}>
+        <button
+          type="button"
+          className="primary"
+          onClick={() => edit(laid.edit) && chooseNotes(part.id, [nth(line, from).id])}
+        >
           Lay under the notes{from ? ` from note ${from + 1}` : ""}
         </button>
       </p>
@@ -130,7 +148,10 @@ function Propose({ data, part, lines }: Words) {
   const { song, section } = useStored(data.section.id);
   const verse = usePreferences((s) => s.verse);
   const there = (section.notes[part.id] ?? []).length > 0;
-  const { notes, left } = useMemo(() => proposedNotes(song, section, part, lines, verse), [song, section, part, lines, verse]);
+  const { notes, left } = useMemo(
+    () => proposedNotes(song, section, part, lines, verse),
+    [song, section, part, lines, verse],
+  );
   const change: Edit = { do: "setNotes", section: section.id, part: part.id, notes };
   return (
     <div className="offer-head">

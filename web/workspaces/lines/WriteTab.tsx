@@ -1,5 +1,6 @@
 import { useState } from "react";
 import {
+  sure,
   chordOf,
   counted,
   COUNTER_STYLES,
@@ -88,7 +89,7 @@ function Writer({ data, part }: PartProps) {
           <Select
             label="The line it answers"
             text="against"
-            value={against!.id}
+            value={sure(against).id}
             choices={leads.map((p) => [p.id, p.name])}
             set={(id) => {
               setLead(id);
@@ -97,13 +98,18 @@ function Writer({ data, part }: PartProps) {
           />
         )}
         <button type="button" className="primary" onClick={write} disabled={busy || bare}>
-          {busy ? "Writing …" : lines.length ? "More lines" : "Write lines"}
+          {busy && "Writing …"}
+          {!busy && (lines.length ? "More lines" : "Write lines")}
         </button>
       </div>
       <p className="small">
         {style.explanation} {style.source.startsWith("common") ? "" : `(${style.source}.) `}Pinned notes stay.
       </p>
-      {bare && <p className="small">There are no chords here yet: type them in Chords, and lines can be written against them.</p>}
+      {bare && (
+        <p className="small">
+          There are no chords here yet: type them in Chords, and lines can be written against them.
+        </p>
+      )}
       {problem && <Refused problem={problem} />}
       <LineCandidates data={data} part={part} offers={offers} lines={lines} text={(line) => lineText(line, style)} />
       <Fold title="how it is written">
@@ -168,7 +174,11 @@ function Settings({ data, part, style }: PartProps & { style: CounterStyle }) {
   const section = data.section.id;
   const now = counterSettings(part, data.section, style.usual);
   const put = (
-    values: Parameters<typeof edit>[0] extends infer E ? (E extends { do: "setPlaying"; counter?: infer C } ? C : never) : never,
+    values: Parameters<typeof edit>[0] extends infer E
+      ? E extends { do: "setPlaying"; counter?: infer C }
+        ? C
+        : never
+      : never,
     quiet = false,
   ): boolean => {
     clearLines();
@@ -178,12 +188,19 @@ function Settings({ data, part, style }: PartProps & { style: CounterStyle }) {
   return (
     <div className="line-settings">
       {style.uses.includes("density") && (
-        <Slider from="few notes" to="many" label="Density" value={now.density} step={0.05} set={(n, quiet) => put({ density: n }, quiet)} />
+        <Slider
+          from="few notes"
+          to="many"
+          label="Density"
+          value={now.density}
+          step={0.05}
+          set={(n, quiet) => put({ density: n }, quiet)}
+        />
       )}
       <table className="measures settings">
         <tbody>
           {shown.map((name) => {
-            const { label, choices } = CHOICES[name]!;
+            const { label, choices } = sure(CHOICES[name]);
             return (
               <tr key={name}>
                 <th scope="row">{label}</th>
@@ -193,7 +210,9 @@ function Settings({ data, part, style }: PartProps & { style: CounterStyle }) {
               </tr>
             );
           })}
-          {style.uses.includes("drum") && <DrumChoice data={data} part={part} drum={now.drum} put={(drum) => put({ drum })} />}
+          {style.uses.includes("drum") && (
+            <DrumChoice data={data} part={part} drum={now.drum} put={(drum) => put({ drum })} />
+          )}
           <tr>
             <th scope="row">range</th>
             <td className="span">
@@ -210,7 +229,11 @@ function Settings({ data, part, style }: PartProps & { style: CounterStyle }) {
 type DrumName = NonNullable<CounterSettings["drum"]>;
 
 /** Whose hits the line takes: the drums that have some here. */
-function DrumChoice({ data, drum, put }: PartProps & { drum: DrumName | undefined; put(drum: DrumName | null): boolean }) {
+function DrumChoice({
+  data,
+  drum,
+  put,
+}: PartProps & { drum: DrumName | undefined; put(drum: DrumName | null): boolean }) {
   const struck = data.section.groove.lanes.filter((l) => l.hits.length);
   return (
     <tr>

@@ -1,4 +1,6 @@
 import {
+  firstOf,
+  nth,
   counted,
   chordOf,
   instrumentOf,
@@ -43,7 +45,8 @@ export function ChordTab({ data, part }: Props) {
   const events = data.section.chords.filter((c) => chordOf(c.symbol));
   const event = events.find((c) => c.id === focus) ?? events[0];
   const index = event && voicing ? voicing.ids.indexOf(event.id) : -1;
-  if (!event || !voicing || index < 0) return <p className="small">Type a chord line in Chords, then choose a chord above the lanes.</p>;
+  if (!event || !voicing || index < 0)
+    return <p className="small">Type a chord line in Chords, then choose a chord above the lanes.</p>;
   return <OneChord data={data} part={part} event={event} voicing={voicing} index={index} />;
 }
 
@@ -55,7 +58,7 @@ interface OneProps extends Props {
 }
 
 function OneChord({ data, part, event, voicing, index }: OneProps) {
-  const chosen = voicing.chords[index]!;
+  const chosen = nth(voicing.chords, index);
   const base = { section: data.section.id, part: part.id, chord: event.id };
   const own = event.voicings?.[part.id];
   const pinned = own?.pinned ?? false;
@@ -98,11 +101,20 @@ function OneChord({ data, part, event, voicing, index }: OneProps) {
       </div>
       <div className="controls">
         <span className="inline-field">
-          top note <InPlace label="Wanted top note" value={own?.top ? typeset(own.top) : "any"} commit={(t) => setEnd("top", t)} />
+          top note{" "}
+          <InPlace
+            label="Wanted top note"
+            value={own?.top ? typeset(own.top) : "any"}
+            commit={(t) => setEnd("top", t)}
+          />
         </span>
         <span className="inline-field">
           lowest{" "}
-          <InPlace label="Wanted lowest note" value={own?.bottom ? typeset(own.bottom) : "any"} commit={(t) => setEnd("bottom", t)} />
+          <InPlace
+            label="Wanted lowest note"
+            value={own?.bottom ? typeset(own.bottom) : "any"}
+            commit={(t) => setEnd("bottom", t)}
+          />
         </span>
       </div>
       {top?.met === "no" && (
@@ -110,10 +122,19 @@ function OneChord({ data, part, event, voicing, index }: OneProps) {
           {typeset(top.wanted)} on top cannot be had: {top.why}.
         </p>
       )}
-      {held.by === "hands" && <HandsOf pitches={chosen.pitches} part={part} easier={voicing.easier[event.id]} pin={pin} />}
+      {held.by === "hands" && (
+        <HandsOf pitches={chosen.pitches} part={part} easier={voicing.easier[event.id]} pin={pin} />
+      )}
       {chosen.says && <p className="small">{typesetNames(chosen.says)}</p>}
       {chosen.shape && <NeckOf shape={chosen.shape} before={voicing.chords[index - 1]?.shape} />}
-      <Others data={data} part={part} event={event} chosen={chosen} alternatives={voicing.alternatives[event.id] ?? []} pin={pin} />
+      <Others
+        data={data}
+        part={part}
+        event={event}
+        chosen={chosen}
+        alternatives={voicing.alternatives[event.id] ?? []}
+        pin={pin}
+      />
       <p className="small">A pinned layout stays when the part is laid out anew. {pinned && "This one is pinned."}</p>
       <LaidOutAnew data={data} part={part} />
       <Costs chosen={chosen} />
@@ -161,7 +182,7 @@ function Others({ data, part, event, chosen, alternatives, pin }: OthersProps) {
                 <span className="small">{same ? "chosen" : a.trades.join(", ") || "nearly the same"}</span>
               </span>
               <span className="cost" title="Cost beside its present neighbors, compared with the best">
-                {i === 0 ? "best" : `+${oneDecimal(a.cost - alternatives[0]!.cost)}`}
+                {i === 0 ? "best" : `+${oneDecimal(a.cost - firstOf(alternatives).cost)}`}
               </span>
               <HearTake
                 id={id}

@@ -94,7 +94,8 @@ interface Props {
 /** How a part that plays the chords plays them: what its kind knows, in plain terms. */
 export function CompSettings({ data, part, kind }: Props) {
   const comp = part.playing.comp ?? {};
-  const set = (change: PlayingChange["comp"], quiet = false) => edit({ do: "setPlaying", part: part.id, comp: change }, { quiet });
+  const set = (change: PlayingChange["comp"], quiet = false) =>
+    edit({ do: "setPlaying", part: part.id, comp: change }, { quiet });
   const has = (name: SettingName) => kind.settings.includes(name);
   return (
     <>

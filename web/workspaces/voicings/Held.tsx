@@ -1,4 +1,12 @@
-import { pitchMidi, twoHands, typeset, WIDE_REACH, type Part, type PitchName, type Shape } from "../../../core/src/index";
+import {
+  pitchMidi,
+  twoHands,
+  typeset,
+  WIDE_REACH,
+  type Part,
+  type PitchName,
+  type Shape,
+} from "../../../core/src/index";
 import { soundPitches } from "../../app/commands/voicings";
 import { FretDiagram } from "../../kit/FretDiagram";
 
@@ -35,8 +43,8 @@ export function HandsOf({ pitches, part, easier, pin }: HandsProps) {
       {hands.stretch !== "none" && (
         <span className="caution">
           {" "}
-          A stretch of {SPANS[wide] ?? `${wide} semitones`}: not every hand reaches it. Roll it, or leave a note out; stop when it hurts,
-          and ask a teacher or a hand professional if it stays.{" "}
+          A stretch of {SPANS[wide] ?? `${wide} semitones`}: not every hand reaches it. Roll it, or leave a note out;
+          stop when it hurts, and ask a teacher or a hand professional if it stays.{" "}
           {easier && (
             <button type="button" onClick={() => pin(easier) && soundPitches(part.id, easier)}>
               Easier: {easier.map(typeset).join(" ")}
@@ -61,7 +69,10 @@ export function NeckOf({ shape, before }: { shape: Shape; before: Shape | undefi
         {shape.muted ? `, ${shape.muted} ${shape.muted === 1 ? "string" : "strings"} kept silent inside` : ""}.{" "}
         {move ? `The hand moves ${move} ${move === 1 ? "fret" : "frets"} to it.` : ""}
         {shape.reach > WIDE_REACH && (
-          <span className="caution"> A wide stretch of the left hand: warm up, do not force it, or take a shape higher on the neck.</span>
+          <span className="caution">
+            {" "}
+            A wide stretch of the left hand: warm up, do not force it, or take a shape higher on the neck.
+          </span>
         )}
       </p>
     </div>

@@ -5,7 +5,13 @@ import { InPlace } from "../../kit/InPlace";
 import { Select } from "../../kit/Select";
 import { typedPitch } from "../../kit/texts";
 
-const CLEF_WORDS: Record<Clef, string> = { treble: "treble", alto: "alto", tenor: "tenor", bass: "bass", grand: "two staves" };
+const CLEF_WORDS: Record<Clef, string> = {
+  treble: "treble",
+  alto: "alto",
+  tenor: "tenor",
+  bass: "bass",
+  grand: "two staves",
+};
 
 const heldWords = ({ held, polyphony }: Instrument): string => {
   if (held.by === "hands") return "two hands on keys";
@@ -37,7 +43,11 @@ const Row = ({ title, children }: { title: string; children: ReactNode }) => (
 /** What an instrument can do, in a table whose values are edited in place once they may be changed. */
 export function InstrumentFacts({ instrument, stored, put }: Props) {
   const number = (label: string, shown: string, value: number, take: (n: number) => Partial<Instrument>) =>
-    put ? <InPlace label={label} value={String(value)} commit={(t) => Number.isFinite(Number(t)) && put(take(Number(t)))} /> : shown;
+    put ? (
+      <InPlace label={label} value={String(value)} commit={(t) => Number.isFinite(Number(t)) && put(take(Number(t)))} />
+    ) : (
+      shown
+    );
   const { held, polyphony, transposition, clef, sound } = instrument;
   return (
     <table className="measures facts">
@@ -55,19 +65,29 @@ export function InstrumentFacts({ instrument, stored, put }: Props) {
         </Row>
         <Row title="clef">
           {put ? (
-            <Select label="Clef" value={clef} choices={CLEFS.map((c) => [c, CLEF_WORDS[c]])} set={(c) => put({ clef: c })} />
+            <Select
+              label="Clef"
+              value={clef}
+              choices={CLEFS.map((c) => [c, CLEF_WORDS[c]])}
+              set={(c) => put({ clef: c })}
+            />
           ) : (
             CLEF_WORDS[clef]
           )}
         </Row>
         <Row title="transposition">
-          {number("Sounding less written, in semitones", transposes(transposition), transposition, (n) => ({ transposition: n }))}
+          {number("Sounding less written, in semitones", transposes(transposition), transposition, (n) => ({
+            transposition: n,
+          }))}
         </Row>
-        <Row title="notes at once">{number("Notes at once", String(polyphony), polyphony, (n) => ({ polyphony: n }))}</Row>
+        <Row title="notes at once">
+          {number("Notes at once", String(polyphony), polyphony, (n) => ({ polyphony: n }))}
+        </Row>
         <Row title="held">{heldWords(instrument)}</Row>
         {held.by === "hands" && put && (
           <Row title="one hand reaches">
-            {number("Span of one hand in semitones", "", held.span, (span) => ({ held: { by: "hands", span } }))} semitones
+            {number("Span of one hand in semitones", "", held.span, (span) => ({ held: { by: "hands", span } }))}{" "}
+            semitones
           </Row>
         )}
         {held.by === "frets" && (
@@ -76,7 +96,10 @@ export function InstrumentFacts({ instrument, stored, put }: Props) {
               <Strings held={held} put={put} />
             </Row>
             <Row title="string length">
-              {number("String length in millimeters", String(held.scale), held.scale, (scale) => ({ held: { ...held, scale } }))} mm
+              {number("String length in millimeters", String(held.scale), held.scale, (scale) => ({
+                held: { ...held, scale },
+              }))}{" "}
+              mm
             </Row>
           </>
         )}

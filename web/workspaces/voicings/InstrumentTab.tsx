@@ -24,7 +24,12 @@ function ownCopy(song: Song, instrument: Instrument): OwnInstrument {
   const taken = new Set(instrumentsFor(song).map((i) => i.id));
   let id = "own1";
   for (let n = 2; taken.has(id); n++) id = `own${n}`;
-  return { ...structuredClone(instrument), id, title: `${instrument.title}, my own`, source: OWN_SOURCE } as OwnInstrument;
+  return {
+    ...structuredClone(instrument),
+    id,
+    title: `${instrument.title}, my own`,
+    source: OWN_SOURCE,
+  } as OwnInstrument;
 }
 
 /** Who plays a part; every value can be changed for this song. */

@@ -1,3 +1,4 @@
+import { sure } from "../../../core/src/index";
 import { useEffect, useMemo, useState } from "react";
 import type { Edit, Part, PitchName, SectionPath } from "../../../core/src/index";
 import { stretchOf, usePlayback } from "../../app/store/playback";
@@ -34,7 +35,14 @@ function useWays(data: SectionData, part: Part): Way[] {
     const inside = new Set(section.chords.filter((c) => c.start < to && c.start + c.duration > from).map((c) => c.id));
     const offer = (id: string, label: string, layouts: Layouts): Offer => {
       const kept = Object.fromEntries(Object.entries(layouts).filter(([chord]) => inside.has(chord)));
-      return { id: `${id}:${part.id}:${section.id}`, label, edit: pinAll(section.id, part.id, kept), from, to, whole: true };
+      return {
+        id: `${id}:${part.id}:${section.id}`,
+        label,
+        edit: pinAll(section.id, part.id, kept),
+        from,
+        to,
+        whole: true,
+      };
     };
     const found = paths.slice(1).map((path, i): Way => ({
       offer: offer(`path:${i}:${path.cost.toFixed(3)}`, `way ${i + 1}`, path.pitches),
@@ -74,7 +82,9 @@ export function OtherWays({ data, part }: { data: SectionData; part: Part }) {
     useResults.setState({ voicingPaths: found.value });
   };
   const remember = () => {
-    const layouts = section.chords.flatMap((c) => (c.voicings?.[part.id] ? [[c.id, c.voicings[part.id]!.pitches] as const] : []));
+    const layouts = section.chords.flatMap((c) =>
+      c.voicings?.[part.id] ? [[c.id, sure(c.voicings[part.id]).pitches] as const] : [],
+    );
     useResults.setState({ remembered: { part: part.id, section: section.id, pitches: Object.fromEntries(layouts) } });
   };
   return (
@@ -83,7 +93,8 @@ export function OtherWays({ data, part }: { data: SectionData; part: Part }) {
         <h3 className="flush">Other ways</h3>
         <span className="controls flush">
           <button type="button" disabled={busy} onClick={() => void ask()}>
-            {busy ? "Looking …" : asked && asked !== version ? "Look again" : "Find five"}
+            {busy && "Looking …"}
+            {!busy && (asked && asked !== version ? "Look again" : "Find five")}
           </button>
           <button type="button" title="Remember these layouts and compare them later" onClick={remember}>
             Remember these
@@ -102,7 +113,10 @@ export function OtherWays({ data, part }: { data: SectionData; part: Part }) {
               <span className="small offer-why">
                 {words}
                 {path && !path.exact && (
-                  <span title="Found by making what came before cost more; a cheaper one may exist"> · not proven the cheapest</span>
+                  <span title="Found by making what came before cost more; a cheaper one may exist">
+                    {" "}
+                    · not proven the cheapest
+                  </span>
                 )}
               </span>
             </li>

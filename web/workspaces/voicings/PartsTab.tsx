@@ -1,4 +1,6 @@
 import {
+  firstOf,
+  sure,
   COMP_KINDS,
   instrumentsFor,
   laidOutParts,
@@ -16,10 +18,10 @@ import { edit, songNow, useSong } from "../../app/store/song";
 import { Select, type Choice } from "../../kit/Select";
 import { CompSettings } from "./CompSettings";
 
-const kindOf = (part: Part): CompKind => COMP_KINDS.find((k) => k.id === part.link!.kind)!;
+const kindOf = (part: Part): CompKind => sure(COMP_KINDS.find((k) => k.id === sure(part.link).kind));
 
 /** Parts that find layouts of their own, which others may play after. */
-const sourcesIn = (parts: readonly Part[]): Part[] => parts.filter((p) => p.link!.kind === "voicing");
+const sourcesIn = (parts: readonly Part[]): Part[] => parts.filter((p) => sure(p.link).kind === "voicing");
 
 const isTune = (p: Part): boolean => p.role === "melody" || p.role === "vocal";
 
@@ -30,10 +32,11 @@ function addPart(kind: CompKind): void {
   const tune = song.parts.find((p) => isTune(p) && isWritten(p));
   const links: Partial<Record<Link["kind"], Link>> = { block: { kind: "block", ...(tune ? { top: tune.id } : {}) } };
   const link: Link =
-    links[kind.id] ?? (kind.voices ? { kind: "voicing", loop: true } : { kind: kind.id, ...(source ? { from: source.id } : {}) });
+    links[kind.id] ??
+    (kind.voices ? { kind: "voicing", loop: true } : { kind: kind.id, ...(source ? { from: source.id } : {}) });
   const { name, instrument } = kind.fresh;
   const made = useSong.getState().make({ do: "addPart", name: freeName(name), role: "chords", instrument, link });
-  if (made) useSelection.setState({ voicePart: made[0]! });
+  if (made) useSelection.setState({ voicePart: firstOf(made) });
 }
 
 /** All parts that play the chords, and how each plays them. */
@@ -77,7 +80,7 @@ export function PartsTab({ data }: { data: SectionData }) {
 function whySilent({ song, section }: SectionData, part: Part): string {
   const written = (id: string | undefined) => id !== undefined && (section.notes[id]?.length ?? 0) > 0;
   const tune = song.parts.some((p) => isTune(p) && written(p.id));
-  const { kind, top } = part.link!;
+  const { kind, top } = sure(part.link);
   if (!section.chords.length) return "there are no chords yet.";
   if (kind === "block") return written(top) ? "it is being laid out." : "choose a tune under Path, and write it.";
   if (kind === "fills") return tune ? "no gap of the tune is long enough." : "there is no tune to leave gaps.";
@@ -110,7 +113,11 @@ function OnePart({ data, part }: { data: SectionData; part: Part }) {
       </div>
       <CompSettings data={data} part={part} kind={kind} />
       <div className="controls">
-        <button type="button" title="The notes become this part's own" onClick={() => edit({ do: "setLink", part: part.id, link: null })}>
+        <button
+          type="button"
+          title="The notes become this part's own"
+          onClick={() => edit({ do: "setLink", part: part.id, link: null })}
+        >
           Detach
         </button>
         <button type="button" title="Undo brings it back" onClick={() => removePart(part.id)}>
@@ -124,14 +131,17 @@ function OnePart({ data, part }: { data: SectionData; part: Part }) {
 /** Whose layouts a part plays: its own, or those of another. */
 function Source({ data, part, own }: { data: SectionData; part: Part; own: boolean }) {
   const sources = sourcesIn(laidOutParts(data.song)).filter((p) => p.id !== part.id);
-  const { from, ...link } = part.link!;
+  const { from, ...link } = sure(part.link);
   if (!sources.length && !from) return null;
   return (
     <Select
       label={`Voicings of ${part.name}`}
       text="plays"
       value={from ?? ""}
-      choices={[...(own ? [["", "its own voicings"] as const] : []), ...sources.map((p): Choice<string> => [p.id, `what ${p.name} plays`])]}
+      choices={[
+        ...(own ? [["", "its own voicings"] as const] : []),
+        ...sources.map((p): Choice<string> => [p.id, `what ${p.name} plays`]),
+      ]}
       set={(id) => edit({ do: "setLink", part: part.id, link: id ? { ...link, from: id } : link })}
     />
   );

@@ -1,4 +1,5 @@
 import {
+  sure,
   chordOf,
   instrumentOf,
   TOP_SHAPES,
@@ -39,7 +40,8 @@ function Block({ data, part }: Props) {
   return (
     <>
       <p className="small">
-        Every note of the tune has a chord of its own beneath it. It follows the tune and the chords until you detach it under Parts.
+        Every note of the tune has a chord of its own beneath it. It follows the tune and the chords until you detach it
+        under Parts.
       </p>
       <p className="controls">
         <TopPart data={data} part={part} words="tune" />
@@ -77,8 +79,8 @@ function Path({ data, part }: Props) {
       <Tops data={data} part={part} />
       {(part.playing.comp?.rhythm ?? "held") === "held" && (
         <p className="small">
-          Threads in the lane: straight where a voice stays, dotted by step, dashed with its semitones where it leaps, ∥5 and ∥8 where two
-          go in parallel.
+          Threads in the lane: straight where a voice stays, dotted by step, dashed with its semitones where it leaps,
+          ∥5 and ∥8 where two go in parallel.
         </p>
       )}
       <OtherWays data={data} part={part} />
@@ -128,7 +130,8 @@ function Style({ data, part, voicing }: Props & { voicing: SectionVoicing | unde
       <p className="small">{style.explanation}</p>
       {names.length > 0 && (
         <p className="small" role="status">
-          The style does not suit {names.join(", ")}: {fallbacks.length === 1 ? "it is" : "they are"} laid out freely instead.
+          The style does not suit {names.join(", ")}: {fallbacks.length === 1 ? "it is" : "they are"} laid out freely
+          instead.
         </p>
       )}
     </>
@@ -152,7 +155,11 @@ function Hands({ data, part, asked }: Props & { asked: PlayingOf<"voicing"> }) {
     <div className="controls">
       <Check
         on={part.link?.loop ?? false}
-        title={way ? "The last chord is led into the first one of what follows in the form" : "The last chord is led back into the first"}
+        title={
+          way
+            ? "The last chord is led into the first one of what follows in the form"
+            : "The last chord is led back into the first"
+        }
         set={(loop) => edit({ do: "setPart", part: part.id, loop })}
       >
         {way ? `leads on to ${way.into}` : "leads back to the beginning"}
@@ -194,7 +201,7 @@ function Hands({ data, part, asked }: Props & { asked: PlayingOf<"voicing"> }) {
 /** The part whose notes the top follows. */
 function TopPart({ data, part, words }: Props & { words: string }) {
   const tunes = data.song.parts.filter((p) => p.id !== part.id && isWritten(p) && p.role !== "bass");
-  const { top, ...link } = part.link!;
+  const { top, ...link } = sure(part.link);
   return (
     <Select
       label="The top follows"
@@ -218,7 +225,9 @@ function Tops({ data, part }: Props) {
   const nameOf = (id: string) => typeset(data.section.chords.find((c) => c.id === id)?.symbol ?? "");
   const over = tops.filter(([, t]) => t.met === "over");
   const unmet: [id: string, words: string][] = [
-    ...tops.filter(([, t]) => t.met === "no").map(([id, t]): [string, string] => [id, `${typeset(t.wanted)} over ${nameOf(id)}: ${t.why}`]),
+    ...tops
+      .filter(([, t]) => t.met === "no")
+      .map(([id, t]): [string, string] => [id, `${typeset(t.wanted)} over ${nameOf(id)}: ${t.why}`]),
     ...missed.map(([id, p]): [string, string] => [id, `${typeset(p)} under ${nameOf(id)} cannot be had`]),
   ];
   const laidOver = over.map(([id, t]) => `${typeset(t.wanted)} over ${nameOf(id)}`).join(", ");
@@ -264,7 +273,13 @@ function Pinned({ data: { section }, part }: Props) {
           edit({
             do: "all",
             label: "unpin",
-            edits: pinned.map((e) => ({ do: "pinVoicing", section: section.id, part: part.id, chord: e.id, pitches: null })),
+            edits: pinned.map((e) => ({
+              do: "pinVoicing",
+              section: section.id,
+              part: part.id,
+              chord: e.id,
+              pitches: null,
+            })),
           })
         }
       >

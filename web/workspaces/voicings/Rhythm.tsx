@@ -1,4 +1,15 @@
-import { DRUM_KINDS, drumOf, drumPlayer, DRUMS, PATTERNS, SIXTEENTH, stepsOf, type Meter, type Part } from "../../../core/src/index";
+import {
+  sure,
+  DRUM_KINDS,
+  drumOf,
+  drumPlayer,
+  DRUMS,
+  PATTERNS,
+  SIXTEENTH,
+  stepsOf,
+  type Meter,
+  type Part,
+} from "../../../core/src/index";
 import type { SectionData } from "../../app/store/sectionData";
 import type { PlayingChange } from "../../app/store/song";
 import { Check } from "../../kit/Check";
@@ -28,7 +39,10 @@ interface Props {
 export function Rhythm({ data, part, set }: Props) {
   const { rhythm = "held", follow, anticipate, gate = 100 } = part.playing.comp ?? {};
   const steps = stepsOf(rhythm, data.meter);
-  const value = follow ? drumPlayer(follow) : PATTERNS.some((p) => p.id === rhythm) ? rhythm : OWN;
+  let value: string;
+  if (follow) value = drumPlayer(follow);
+  else if (PATTERNS.some((p) => p.id === rhythm)) value = rhythm;
+  else value = OWN;
   const drums = DRUMS.filter((d) => data.section.groove.lanes.some((l) => l.drum === d));
   return (
     <>
@@ -57,7 +71,9 @@ export function Rhythm({ data, part, set }: Props) {
           </Check>
         )}
       </div>
-      {!follow && rhythm !== "held" && <Steps name={part.name} steps={steps} meter={data.meter} set={(next) => set({ rhythm: next })} />}
+      {!follow && rhythm !== "held" && (
+        <Steps name={part.name} steps={steps} meter={data.meter} set={(next) => set({ rhythm: next })} />
+      )}
       {value !== "held" && (
         <Slider
           className="slider"
@@ -91,9 +107,9 @@ function Steps({ name, steps, meter, set }: { name: string; steps: string; meter
           <button
             key={i}
             type="button"
-            className={`step ${MARKS[mark]!.look}${beats.includes(i % bar) ? " beat" : ""}`}
-            aria-label={`Step ${i + 1}: ${MARKS[mark]!.words}`}
-            onClick={() => set(steps.slice(0, i) + MARKS[mark]!.next + steps.slice(i + 1))}
+            className={`step ${sure(MARKS[mark]).look}${beats.includes(i % bar) ? " beat" : ""}`}
+            aria-label={`Step ${i + 1}: ${sure(MARKS[mark]).words}`}
+            onClick={() => set(steps.slice(0, i) + sure(MARKS[mark]).next + steps.slice(i + 1))}
           />
         ))}
       </div>

@@ -32,7 +32,15 @@ export function VoicingsPanel({ data }: { data: SectionData }) {
         <button
           type="button"
           className="primary"
-          onClick={() => edit({ do: "addPart", name: "Piano", role: "chords", instrument: "piano", link: { kind: "voicing", loop: true } })}
+          onClick={() =>
+            edit({
+              do: "addPart",
+              name: "Piano",
+              role: "chords",
+              instrument: "piano",
+              link: { kind: "voicing", loop: true },
+            })
+          }
         >
           Add a piano that plays them
         </button>

@@ -28,7 +28,9 @@ export function Weights({ part }: { part: Part }) {
             value={weight(t)}
             max={3}
             step={0.25}
-            set={(value, quiet) => edit({ do: "setPlaying", part: part.id, voicing: { weights: { [t]: value } } }, { quiet })}
+            set={(value, quiet) =>
+              edit({ do: "setPlaying", part: part.id, voicing: { weights: { [t]: value } } }, { quiet })
+            }
           />
         ))}
         <p className="slider total">

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { metricalLevel, positionText, type Meter, type Ticks } from "../../theory/time/meter";
 import { mod } from "../../theory/pitch/pitch";
@@ -42,12 +43,18 @@ export function nearMissChains(rows: readonly AccentRow[], steps: number, tick: 
   const chains: number[][] = [];
   for (const step of [...missed].sort((a, b) => a - b)) {
     const last = chains.at(-1);
-    if (last && nearMiss(step, last.at(-1)!, steps, tick) && last.length < 3) last.push(step);
+    if (last && nearMiss(step, lastOf(last), steps, tick) && last.length < 3) last.push(step);
     else chains.push([step]);
   }
   // The last steps of a bar stand beside the first ones of the next.
   const [first, last] = [chains[0], chains.at(-1)];
-  if (first && last && first !== last && nearMiss(last.at(-1)!, first[0]!, steps, tick) && first.length + last.length <= 3) {
+  if (
+    first &&
+    last &&
+    first !== last &&
+    nearMiss(lastOf(last), firstOf(first), steps, tick) &&
+    first.length + last.length <= 3
+  ) {
     chains.pop();
     chains[0] = [...last, ...first];
   }
@@ -59,15 +66,24 @@ const stays = (id: PlayerId): boolean => drumOf(id) === "clave";
 
 /** What speaks for a step: a clave before all, then who strikes it and how hard, the kick first, and its place in the meter. */
 const weightOf = (rows: readonly AccentRow[], meter: Meter, step: number, tick: Ticks): number =>
-  rows.reduce(
-    (sum, r) =>
-      sum + (r.accents.includes(step) ? (stays(r.id) ? 100 : (r.strength[step] ?? 0.5) * (drumOf(r.id) === "kick" ? 1.5 : 1)) : 0),
-    0,
-  ) +
+  rows.reduce((sum, r) => {
+    const weightOf = () => {
+      if (r.accents.includes(step)) {
+        if (stays(r.id)) return 100;
+        return (r.strength[step] ?? 0.5) * (drumOf(r.id) === "kick" ? 1.5 : 1);
+      }
+      return 0;
+    };
+    return sum + weightOf();
+  }, 0) +
   (metricalLevel(meter, step * tick) + 6) * 0.08;
 
-const apartText = (ticks: Ticks): string => (ticks === 120 ? "a sixteenth" : ticks === 80 ? "a sixteenth triplet" : "a little");
-const capital = (name: string): string => name[0]!.toUpperCase() + name.slice(1);
+const apartText = (ticks: Ticks): string => {
+  if (ticks === 120) return "a sixteenth";
+  if (ticks === 80) return "a sixteenth triplet";
+  return "a little";
+};
+const capital = (name: string): string => sure(name[0]).toUpperCase() + name.slice(1);
 const inBar = (meter: Meter, tick: Ticks): string => positionText(meter, tick).replace("bar 1, ", "");
 
 /**
@@ -80,12 +96,13 @@ export function agreeOnAccents(song: Song, sectionId: string, map = accentMap(so
   const where = (at: number) => inBar(meter, at * step);
   const rows = map.value.rows.filter((r) => !keepsTime(r.id) && !isSung(song, r.id));
   const found = settled(rows, meter, steps, step);
-  if (!found.size) return fail("accents.agreed", "All accents fall together or well apart: there is nothing to agree on");
+  if (!found.size)
+    return fail("accents.agreed", "All accents fall together or well apart: there is nothing to agree on");
   const players = rows.flatMap((row): PlayerRequest[] => {
     const moves = [...(found.get(row.id) ?? [])].filter(([from, to]) => from !== to);
     if (!moves.length) return [];
-    const [from, to] = moves[0]!;
-    const who = rows.filter((r) => r.id !== row.id && r.accents.includes(to)).map((r) => r.name.split(",")[0]!);
+    const [from, to] = firstOf(moves);
+    const who = rows.filter((r) => r.id !== row.id && r.accents.includes(to)).map((r) => firstOf(r.name.split(",")));
     const others = who.length ? ` with ${who.slice(0, 2).join(" and ")}` : "";
     const more =
       moves.length > 1
@@ -99,7 +116,7 @@ export function agreeOnAccents(song: Song, sectionId: string, map = accentMap(so
         id: row.id,
         name: row.name,
         moves,
-        note: `${capital(row.name.split(",")[0]!)}: you accent ${where(from)}, ${apartText(Math.min(mod(to - from, steps), mod(from - to, steps)) * step)} ${mod(to - from, steps) < steps / 2 ? "before" : "after"} the others. Would you try it on ${where(to)}${others}? Then it lands as one.${more}`,
+        note: `${capital(firstOf(row.name.split(",")))}: you accent ${where(from)}, ${apartText(Math.min(mod(to - from, steps), mod(from - to, steps)) * step)} ${mod(to - from, steps) < steps / 2 ? "before" : "after"} the others. Would you try it on ${where(to)}${others}? Then it lands as one.${more}`,
         edit: moveAttacks(song, sectionId, row.id, moves, steps, step),
       },
     ];
@@ -113,18 +130,27 @@ export function agreeOnAccents(song: Song, sectionId: string, map = accentMap(so
 const ROUNDS = 4;
 
 /** Where each player's accents go, from where they are, until nobody misses anybody. */
-function settled(rows: readonly AccentRow[], meter: Meter, steps: number, tick: Ticks): Map<PlayerId, Map<number, number>> {
+function settled(
+  rows: readonly AccentRow[],
+  meter: Meter,
+  steps: number,
+  tick: Ticks,
+): Map<PlayerId, Map<number, number>> {
   const moves = new Map<PlayerId, Map<number, number>>();
   let now = rows.map((r) => ({ ...r, accents: [...r.accents] }));
   for (let round = 0; round < ROUNDS; round++) {
     const chains = nearMissChains(now, steps, tick);
     if (!chains.length) break;
-    const targets = chains.map((chain) => chain.reduce((a, b) => (weightOf(now, meter, b, tick) > weightOf(now, meter, a, tick) ? b : a)));
+    const targets = chains.map((chain) =>
+      chain.reduce((a, b) => (weightOf(now, meter, b, tick) > weightOf(now, meter, a, tick) ? b : a)),
+    );
     now = now.map((row) => {
       if (stays(row.id)) return row;
       const goesTo = (s: number) => {
-        const at = chains.findIndex((chain, i) => chain.includes(s) && s !== targets[i] && nearMiss(s, targets[i]!, steps, tick));
-        return at < 0 ? s : targets[at]!;
+        const at = chains.findIndex(
+          (chain, i) => chain.includes(s) && s !== targets[i] && nearMiss(s, nth(targets, i), steps, tick),
+        );
+        return at < 0 ? s : nth(targets, at);
       };
       const own = moves.get(row.id) ?? new Map(row.accents.map((s) => [s, s]));
       for (const [from, to] of own) own.set(from, goesTo(to));
@@ -136,7 +162,8 @@ function settled(rows: readonly AccentRow[], meter: Meter, steps: number, tick: 
 }
 
 /** A tune keeps its rhythm: the others come to it. */
-const isSung = (song: Song, id: string): boolean => ["melody", "vocal"].includes(song.parts.find((p) => p.id === id)?.role ?? "");
+const isSung = (song: Song, id: string): boolean =>
+  ["melody", "vocal"].includes(song.parts.find((p) => p.id === id)?.role ?? "");
 
 /** Moves what a player strikes at some steps of every bar to other steps; null where its rhythm is made by a rule. */
 export function moveAttacks(
@@ -147,7 +174,7 @@ export function moveAttacks(
   steps: number,
   tick: Ticks,
 ): Edit | null {
-  const section = sectionOf(song, sectionId)!;
+  const section = sure(sectionOf(song, sectionId));
   const target = new Map(moves);
   const moved = (at: Ticks): Ticks | null => {
     const step = Math.round(at / tick);
@@ -169,7 +196,12 @@ export function moveAttacks(
       const known = at.get(start);
       if (!known || known.velocity < hit.velocity) at.set(start, { ...hit, start });
     }
-    return { do: "setLane", section: sectionId, drum, change: { hits: [...at.values()].sort((a, b) => a.start - b.start) } };
+    return {
+      do: "setLane",
+      section: sectionId,
+      drum,
+      change: { hits: [...at.values()].sort((a, b) => a.start - b.start) },
+    };
   }
   const part = song.parts.find((p) => p.id === id);
   if (!part) return null;
@@ -182,10 +214,13 @@ export function moveAttacks(
       for (const [from, to] of moves) {
         const a = bar * steps + from;
         // By the nearest way, across the bar line where that is shorter.
-        const by = to - from > steps / 2 ? to - from - steps : from - to > steps / 2 ? to - from + steps : to - from;
+        let by: number;
+        if (to - from > steps / 2) by = to - from - steps;
+        else if (from - to > steps / 2) by = to - from + steps;
+        else by = to - from;
         const b = mod(a + by, text.length);
         if (!/x/i.test(text[a] ?? "")) continue;
-        const mark = text[a]!;
+        const mark = nth(text, a);
         text[a] = b < a ? "-" : ".";
         text[b] = mark;
       }
@@ -196,7 +231,9 @@ export function moveAttacks(
     const start = moved(n.start);
     if (start === null) return [];
     const inside = mod(start, length);
-    return [{ id: n.id, start: inside, duration: Math.max(60, inside === start ? n.duration + n.start - start : n.duration) }];
+    return [
+      { id: n.id, start: inside, duration: Math.max(60, inside === start ? n.duration + n.start - start : n.duration) },
+    ];
   });
   return notes.length ? { do: "changeNotes", section: sectionId, part: id, notes } : null;
 }

@@ -1,3 +1,5 @@
+import { nth } from "../../base/list";
+
 /**
  * Pulses spread over steps as evenly as they go (Toussaint 2005; Bjorklund's algorithm), turned by `rotate` steps to the left. The first
  * step of the unturned rhythm is a pulse.
@@ -11,7 +13,7 @@ export function euclid(pulses: number, steps: number, rotate = 0): boolean[] {
   let rest = Array.from({ length: n - k }, () => [false]);
   while (rest.length > 1) {
     const pairs = Math.min(groups.length, rest.length);
-    const joined = Array.from({ length: pairs }, (_, i) => [...groups[i]!, ...rest[i]!]);
+    const joined = Array.from({ length: pairs }, (_, i) => [...nth(groups, i), ...nth(rest, i)]);
     const over = groups.length > pairs ? groups.slice(pairs) : rest.slice(pairs);
     groups = joined;
     rest = over;

@@ -1,3 +1,4 @@
+import { nth, sure } from "../../base/list";
 import { random } from "../../base/random";
 import { byBeat } from "../../song/comp/patterns";
 import { mod } from "../../theory/pitch/pitch";
@@ -30,10 +31,12 @@ const VELOCITY: Record<string, number> = { X: 112, x: 88, o: 56 };
 const row = (drum: Drum, steps: string, grid: Grid = 120): Row => ({ drum, grid, steps });
 const beats = (drum: Drum, beat: Parameters<typeof byBeat>[0], meter: Meter): Row => row(drum, byBeat(beat)(meter));
 /** Cut or repeated to the length of a bar. */
-const fit = (text: string, meter: Meter): string => text.repeat(Math.ceil(meter.bar / 120 / text.length)).slice(0, meter.bar / 120);
+const fit = (text: string, meter: Meter): string =>
+  text.repeat(Math.ceil(meter.bar / 120 / text.length)).slice(0, meter.bar / 120);
 const eighths = (n: number, on = "x", off = "o") => `${on}.${off}.${off}.${off}.`.slice(0, n);
 /** Backbeats: every second beat; a bar of one or three beats has its last ones. */
-const backbeat = (i: number, meter: Meter): boolean => (meter.beats.length % 2 ? i > 0 && i === meter.beats.length - 1 : i % 2 === 1);
+const backbeat = (i: number, meter: Meter): boolean =>
+  meter.beats.length % 2 ? i > 0 && i === meter.beats.length - 1 : i % 2 === 1;
 
 /** Generic patterns by name of feel (common practice). Each fits itself to the meter. */
 export const DRUM_PATTERNS: readonly DrumPattern[] = [
@@ -53,7 +56,15 @@ export const DRUM_PATTERNS: readonly DrumPattern[] = [
     title: "Half-time",
     explanation: "One backbeat in the middle of the bar: the same tempo feels half as fast and twice as wide.",
     rows: (m) => [
-      beats("kick", (i, _, last) => (i === 0 ? "X" : last ? "..x" : ""), m),
+      beats(
+        "kick",
+        (i, _, last) => {
+          if (i === 0) return "X";
+          if (last) return "..x";
+          return "";
+        },
+        m,
+      ),
       beats("snare", (i) => (i === Math.floor(m.beats.length / 2) ? "X" : ""), m),
       beats("closedHat", (_, n) => eighths(n), m),
     ],
@@ -109,7 +120,11 @@ export const DRUM_PATTERNS: readonly DrumPattern[] = [
       beats("snare", (i) => (backbeat(i, m) ? "X" : ""), m),
       row(
         "closedHat",
-        m.beats.map((b) => (b.duration === 720 ? "x.o.x.o.x" : "x.o").slice(0, b.duration / 160).padEnd(b.duration / 160, ".")).join(""),
+        m.beats
+          .map((b) =>
+            (b.duration === 720 ? "x.o.x.o.x" : "x.o").slice(0, b.duration / 160).padEnd(b.duration / 160, "."),
+          )
+          .join(""),
         160,
       ),
     ],
@@ -119,7 +134,15 @@ export const DRUM_PATTERNS: readonly DrumPattern[] = [
     title: "Six-eight ballad",
     explanation: "Flowing eighths, the kick on the first, the snare on the second half.",
     rows: (m) => [
-      beats("kick", (i, n, last) => (i === 0 ? "X" : last && n >= 6 ? "....x." : ""), m),
+      beats(
+        "kick",
+        (i, n, last) => {
+          if (i === 0) return "X";
+          if (last && n >= 6) return "....x.";
+          return "";
+        },
+        m,
+      ),
       beats("snare", (i) => (backbeat(i, m) ? "X" : ""), m),
       beats("closedHat", (_, n) => "x.o.o.o.".slice(0, n), m),
     ],
@@ -141,7 +164,7 @@ export function patternLanes(pattern: DrumPattern, meter: Meter, bars: number): 
   return pattern.rows(meter).map(({ drum, grid, steps }) => {
     const hits: Hit[] = [];
     for (let i = 0; i * grid < bars * meter.bar; i++) {
-      const velocity = VELOCITY[steps[i % steps.length]!];
+      const velocity = VELOCITY[sure(steps[i % steps.length])];
       if (velocity) hits.push({ start: i * grid, velocity });
     }
     return { drum, hits };
@@ -152,7 +175,8 @@ export function patternLanes(pattern: DrumPattern, meter: Meter, bars: number): 
 export const stepHits = (steps: readonly boolean[], step: Ticks, length: Ticks, velocity: number): Hit[] => {
   const hits: Hit[] = [];
   for (let i = 0; i * step < length; i++)
-    if (steps[i % steps.length]) hits.push({ start: i * step, velocity: i % steps.length === 0 ? Math.min(127, velocity + 12) : velocity });
+    if (steps[i % steps.length])
+      hits.push({ start: i * step, velocity: i % steps.length === 0 ? Math.min(127, velocity + 12) : velocity });
   return hits;
 };
 
@@ -184,7 +208,7 @@ export function roll(start: Ticks, end: Ticks, step: Ticks, from: number, to: nu
 /** A fill over the last beats of a bar: snare first, then toms, rising; what the same drums had there gives way, hats fall silent. */
 export function withFill(lanes: readonly Lane[], meter: Meter, bar: number, length: number, seed: number): Lane[] {
   const next = random(seed);
-  const first = meter.beats[Math.max(0, meter.beats.length - length)]!.start + bar * meter.bar;
+  const first = nth(meter.beats, Math.max(0, meter.beats.length - length)).start + bar * meter.bar;
   const end = (bar + 1) * meter.bar;
   const filled = new Map<Drum, Hit[]>([
     ["snare", []],
@@ -194,11 +218,16 @@ export function withFill(lanes: readonly Lane[], meter: Meter, bar: number, leng
     const late = (at - first) / (end - first);
     // Fuller towards the end; the drum goes from snare to tom.
     if (i % 2 === 1 && next() > 0.35 + late * 0.5) continue;
-    filled.get(late > 0.45 && next() < 0.75 ? "tom" : "snare")!.push({ start: at, velocity: Math.round(72 + 44 * late) });
+    sure(filled.get(late > 0.45 && next() < 0.75 ? "tom" : "snare")).push({
+      start: at,
+      velocity: Math.round(72 + 44 * late),
+    });
   }
   const silent: readonly Drum[] = ["closedHat", "openHat", "pedalHat", "ride", "shaker", "clap", "rim"];
   const kept = lanes.map((l) =>
-    silent.includes(l.drum) || filled.has(l.drum) ? { ...l, hits: l.hits.filter((h) => h.start < first || h.start >= end) } : l,
+    silent.includes(l.drum) || filled.has(l.drum)
+      ? { ...l, hits: l.hits.filter((h) => h.start < first || h.start >= end) }
+      : l,
   );
   return mergeLanes(
     kept,
@@ -227,7 +256,7 @@ export function withVariation(lanes: readonly Lane[], meter: Meter, bars: number
       else if (lane.drum === "kick" || lane.drum === "snare") {
         const soft = here.filter((h) => h.velocity < 96 && !h.pitch && !h.offset);
         if (soft.length > 1 && next() < 0.5) {
-          const gone = soft[Math.floor(next() * soft.length)]!;
+          const gone = nth(soft, Math.floor(next() * soft.length));
           hits = hits.filter((h) => h !== gone);
         } else {
           const free = Array.from({ length: pass / 120 }, (_, i) => from + i * 120).filter(

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth } from "../../base/list";
 import { ok, type Result } from "../../base/result";
 import { parsePattern } from "../../song/comp/patterns";
 import { mod } from "../../theory/pitch/pitch";
@@ -24,7 +25,7 @@ const onsets = (steps: readonly boolean[]): number[] => steps.flatMap((s, i) => 
 
 /** A rhythm repeated or cut to a number of steps. */
 export const fitted = (steps: readonly boolean[], length: number): boolean[] =>
-  Array.from({ length }, (_, i) => steps.length > 0 && steps[i % steps.length]!);
+  Array.from({ length }, (_, i) => steps.length > 0 && nth(steps, i % steps.length));
 
 function share(a: readonly boolean[], b: readonly boolean[]): number {
   let [both, either] = [0, 0];
@@ -43,9 +44,10 @@ export function swapDistance(a: readonly boolean[], b: readonly boolean[]): numb
   const [many, few] = [onsets(a), onsets(b)].sort((x, y) => y.length - x.length) as [number[], number[]];
   if (!few.length) return 0;
   // best[j]: cheapest way in which the attacks so far reach the first j+1 of the other.
-  let best = few.map((f, j) => (j === 0 ? Math.abs(many[0]! - f) : Infinity));
-  for (const m of many.slice(1)) best = best.map((cost, j) => Math.min(cost, j > 0 ? best[j - 1]! : Infinity) + Math.abs(m - few[j]!));
-  return best.at(-1)!;
+  let best = few.map((f, j) => (j === 0 ? Math.abs(firstOf(many) - f) : Infinity));
+  for (const m of many.slice(1))
+    best = best.map((cost, j) => Math.min(cost, j > 0 ? nth(best, j - 1) : Infinity) + Math.abs(m - nth(few, j)));
+  return lastOf(best);
 }
 
 /** Compares a rhythm with a reference over the length of the longer one. */
@@ -56,18 +58,28 @@ export function nearness(own: readonly boolean[], reference: readonly boolean[])
   for (let by = 0; by < length; by++) {
     const here = share(
       a,
-      a.map((_, i) => b[mod(i - by, length)]!),
+      a.map((_, i) => nth(b, mod(i - by, length))),
     );
     if (here > rotatedShare + 1e-9) [rotatedShare, rotatedBy] = [here, by];
   }
-  return { share: share(a, b), rotatedShare, rotatedBy, swaps: swapDistance(a, b), together: a.flatMap((x, i) => (x && b[i] ? [i] : [])) };
+  return {
+    share: share(a, b),
+    rotatedShare,
+    rotatedBy,
+    swaps: swapDistance(a, b),
+    together: a.flatMap((x, i) => (x && b[i] ? [i] : [])),
+  };
 }
 
 /**
  * Attacks to move until a rhythm shares less than a limit with a reference: one at a time, by one or two steps, the weakest place first; the
  * first step of the cycle stays. Fewer moves where no more help.
  */
-export function moveAway(own: readonly boolean[], reference: readonly boolean[], below: number): [from: number, to: number][] {
+export function moveAway(
+  own: readonly boolean[],
+  reference: readonly boolean[],
+  below: number,
+): [from: number, to: number][] {
   const length = Math.max(own.length, reference.length);
   const now = fitted(own, length);
   const b = fitted(reference, length);
@@ -80,7 +92,12 @@ export function moveAway(own: readonly boolean[], reference: readonly boolean[],
         const to = from + by;
         if (to <= 0 || to >= length || now[to] || b[to]) continue;
         // Beats stay before offbeats do; short moves before long ones.
-        const score = (from % 4 === 0 ? 4 : from % 2 === 0 ? 1 : 0) + Math.abs(by) + (to % 2 ? 0.5 : 0);
+        const placeCost = () => {
+          if (from % 4 === 0) return 4;
+          if (from % 2 === 0) return 1;
+          return 0;
+        };
+        const score = placeCost() + Math.abs(by) + (to % 2 ? 0.5 : 0);
         if (!best || score < best.score) best = { from, to, score };
       }
     }

@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../base/list";
 import { mod, typeset } from "../../theory/pitch/pitch";
 import { beatsText, metricalLevel, positionText, type Meter, type Ticks } from "../../theory/time/meter";
 import { chordPitchClasses, rootPc, toneRole, type Chord } from "../../theory/chord/chord";
@@ -25,7 +26,7 @@ export function linesOf(song: Song, section: string, meter: Meter): Lines {
   return {
     melody: of(["melody", "vocal", "counter"]),
     bass: of(["bass"]),
-    names: new Map(real.parts.map((p) => [p.id, p.name.split(",")[0]!])),
+    names: new Map(real.parts.map((p) => [p.id, firstOf(p.name.split(","))])),
     meter,
   };
 }
@@ -41,7 +42,8 @@ export interface Fit {
 }
 
 /** Weights of a place in the bar: a downbeat counts fully, weak places less (common practice). */
-export const placeWeight = (meter: Meter, tick: Ticks): number => [1, 0.9, 0.75, 0.45, 0.3][-metricalLevel(meter, tick)] ?? 0.25;
+export const placeWeight = (meter: Meter, tick: Ticks): number =>
+  [1, 0.9, 0.75, 0.45, 0.3][-metricalLevel(meter, tick)] ?? 0.25;
 
 /** Shorter than this off the beat, a note passes and is not held against a chord. */
 const PASSING: Ticks = 240;
@@ -59,11 +61,18 @@ function available(chord: Chord, key: Key): Map<number, boolean> {
  * How a chord stands to the notes that sound over (or under) it. Costs are in beats of clash, weighted by place; a semitone counts double. A tune that rests on
  * the root rubs against a major seventh below it, though both are in the chord (any arranging handbook).
  */
-export function fitOf(chord: Chord, key: Key, from: Ticks, to: Ticks, notes: readonly RealizedNote[], lines: Lines): Fit {
+export function fitOf(
+  chord: Chord,
+  key: Key,
+  from: Ticks,
+  to: Ticks,
+  notes: readonly RealizedNote[],
+  lines: Lines,
+): Fit {
   const major = chord.tones.some((t) => t.role === "7");
   const pcs = chordPitchClasses(chord);
   const fit: Fit = { chordTones: 0, tensions: 0, clashes: [], cost: 0 };
-  const beat = lines.meter.beats[0]!.duration;
+  const beat = firstOf(lines.meter.beats).duration;
   for (const note of notes) {
     const start = Math.max(from, note.start);
     const end = Math.min(to, note.start + note.duration);
@@ -76,7 +85,7 @@ export function fitOf(chord: Chord, key: Key, from: Ticks, to: Ticks, notes: rea
       fit.clashes.push({
         note: note.id,
         tick: start,
-        text: `${nameOf(lines, note)}: ${typeset(note.pitch)} at ${positionText(lines.meter, start)} would rub against ${typeset(noteOf(chord, 7)!.name)}, the major seventh of ${typeset(chord.root + chord.quality)}, ${beatsText(lines.meter, end - start)}`,
+        text: `${nameOf(lines, note)}: ${typeset(note.pitch)} at ${positionText(lines.meter, start)} would rub against ${typeset(sure(noteOf(chord, 7)).name)}, the major seventh of ${typeset(chord.root + chord.quality)}, ${beatsText(lines.meter, end - start)}`,
       });
       continue;
     }
@@ -114,4 +123,5 @@ export const bassFit = (chord: Chord, key: Key, from: Ticks, to: Ticks, lines: L
 };
 
 /** Outside notes of a chord, counted against a key. */
-export const outsideOf = (chord: Chord, key: Key): number => chordPitchClasses(chord).filter((pc) => !key.pcs.includes(pc)).length;
+export const outsideOf = (chord: Chord, key: Key): number =>
+  chordPitchClasses(chord).filter((pc) => !key.pcs.includes(pc)).length;

@@ -1,3 +1,4 @@
+import { nth } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { sectionKey, sectionMeter, sectionOf } from "../../song/document";
 import type { Section, Song } from "../../song/schema";
@@ -42,8 +43,12 @@ export function materialOf(song: Song, sectionId: string): Result<Ground> {
 /** The chord at an index, or what the form has before the first or after the last one: another section, or around the loop. */
 export function beside({ slots, before, after }: Ground, i: number): Heard | undefined {
   const n = slots.length;
-  if (after) return i < 0 ? before : i >= n ? after : slots[i];
-  return n > 1 ? slots[(i + n) % n]! : undefined;
+  if (after) {
+    if (i < 0) return before;
+    if (i >= n) return after;
+    return slots[i];
+  }
+  return n > 1 ? nth(slots, (i + n) % n) : undefined;
 }
 
 export function spotAt(ground: Ground, index: number, selection: readonly [number, number]): Spot {
@@ -55,7 +60,7 @@ export function spotAt(ground: Ground, index: number, selection: readonly [numbe
   return {
     slots,
     index,
-    here: slots[index]!,
+    here: nth(slots, index),
     ...(prev ? { prev } : {}),
     ...(next ? { next } : {}),
     selection,

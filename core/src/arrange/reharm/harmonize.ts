@@ -1,3 +1,4 @@
+import { lastOf, nth } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { keyName, nameInKey, type Key } from "../../theory/pitch/key";
 import { mod, noteOf, typeset } from "../../theory/pitch/pitch";
@@ -66,7 +67,9 @@ export function harmonizations(request: HarmonizeRequest, as: "melody" | "bass")
   const all = linesOf(song, section.id, meter);
   const notes = [...all.melody, ...all.bass].filter((n) => n.part === part).sort((a, b) => a.start - b.start);
   if (!notes.length)
-    return fail("harmonize.empty", `${found.name} has no notes in ${section.name}`, { hint: "Write or import the line first." });
+    return fail("harmonize.empty", `${found.name} has no notes in ${section.name}`, {
+      hint: "Write or import the line first.",
+    });
   const pinned = section.chords.filter((c) => c.pinned && c.symbol !== NO_CHORD);
   const segments = cutSegments(section.bars * meter.bar, meter, rhythm, pinned);
   const palette = candidates(key, color);
@@ -83,9 +86,11 @@ export function harmonizations(request: HarmonizeRequest, as: "melody" | "bass")
   const onto = after && chordOf(after.symbol);
   // Open, it leads into what comes next: the dominant of that chord may stand at the end.
   const leading = ending === "open" && onto ? leadInto(onto, key) : [];
-  if (leading.length && columns.at(-1)!.length > 1) columns[columns.length - 1] = [...columns.at(-1)!, ...leading];
+  if (leading.length && lastOf(columns).length > 1) columns[columns.length - 1] = [...lastOf(columns), ...leading];
   const line = lineOf(notes, meter);
-  const fits = columns.map((list, c) => list.map((choice) => weighChoice(choice, notes, line, segments[c]!, key, all, as)));
+  const fits = columns.map((list, c) =>
+    list.map((choice) => weighChoice(choice, notes, line, nth(segments, c), key, all, as)),
+  );
   const last = columns.length - 1;
   const { node, step } = costsOf({
     key,
@@ -103,12 +108,16 @@ export function harmonizations(request: HarmonizeRequest, as: "melody" | "bass")
   const paths = variedPaths(prepare({ sizes: columns.map((c) => c.length), node, step }), {
     k,
     // The end is where it has to be in every one of them.
-    alike: (c, i, j) => (c < last && alike(columns[c]![i]!.chord, columns[c]![j]!.chord) ? 1 : 0),
+    alike: (c, i, j) => (c < last && alike(nth(nth(columns, c), i).chord, nth(nth(columns, c), j).chord) ? 1 : 0),
     atLeast: 1 + Math.max(1, Math.ceil(last / 5)),
   });
   return ok(
     paths.map((path): Harmonization => {
-      const picks = path.picks.map((i, c) => ({ choice: columns[c]![i]!, fit: fits[c]![i]!, segment: segments[c]! }));
+      const picks = path.picks.map((i, c) => ({
+        choice: nth(nth(columns, c), i),
+        fit: nth(nth(fits, c), i),
+        segment: nth(segments, c),
+      }));
       const events = merge(picks, section.chords, notes, key, as);
       return {
         events,
@@ -119,7 +128,7 @@ export function harmonizations(request: HarmonizeRequest, as: "melody" | "bass")
           { name: "outside the key", cost: picks.reduce((s, p) => s + p.choice.distance, 0) },
           {
             name: "root progressions and cadence",
-            cost: path.picks.reduce((s, i, c) => s + (c < last ? step(c, i, path.picks[c + 1]!) : 0), 0),
+            cost: path.picks.reduce((s, i, c) => s + (c < last ? step(c, i, nth(path.picks, c + 1)) : 0), 0),
           },
         ],
         cost: path.cost,
@@ -133,12 +142,16 @@ export function harmonizations(request: HarmonizeRequest, as: "melody" | "bass")
 function leadInto(onto: Chord, key: Key): Choice[] {
   const root = chordToneName(onto, mod(rootPc(onto) + 7, 12)) ?? nameInKey(mod(rootPc(onto) + 7, 12), key);
   const chord = parseChord(`${root}7`);
-  return chord.ok && stepOf(onto, key) !== 1 ? [{ symbol: `${root}7`, chord: chord.value, distance: 0.2, leads: rootPc(onto) }] : [];
+  return chord.ok && stepOf(onto, key) !== 1
+    ? [{ symbol: `${root}7`, chord: chord.value, distance: 0.2, leads: rootPc(onto) }]
+    : [];
 }
 
 /** The same root, bass and third: a musician would call it the same harmony. */
 const alike = (a: Chord, b: Chord): boolean =>
-  rootPc(a) === rootPc(b) && bassPc(a) === bassPc(b) && a.tones.some((t) => t.role === "b3") === b.tones.some((t) => t.role === "b3");
+  rootPc(a) === rootPc(b) &&
+  bassPc(a) === bassPc(b) &&
+  a.tones.some((t) => t.role === "b3") === b.tones.some((t) => t.role === "b3");
 
 function weighChoice(
   choice: Choice,
@@ -167,14 +180,24 @@ function merge(
 ): ChordEvent[] {
   const events: ChordEvent[] = [];
   for (const { choice, segment } of picks) {
-    const pin = written.find((c) => c.pinned && c.start <= segment.start && c.start + c.duration >= segment.start + segment.duration);
+    const pin = written.find(
+      (c) => c.pinned && c.start <= segment.start && c.start + c.duration >= segment.start + segment.duration,
+    );
     const last = events.at(-1);
     if (pin) {
       if (last?.id !== pin.id) events.push(pin);
     } else if (last && !last.pinned && last.symbol === choice.symbol) last.duration += segment.duration;
-    else events.push({ id: `new${events.length + 1}`, start: segment.start, duration: segment.duration, symbol: choice.symbol });
+    else
+      events.push({
+        id: `new${events.length + 1}`,
+        start: segment.start,
+        duration: segment.duration,
+        symbol: choice.symbol,
+      });
   }
-  return events.map((event, i) => (event.pinned ? event : { ...event, why: reasonOf(event, events[i + 1], notes, key, as) }));
+  return events.map((event, i) =>
+    event.pinned ? event : { ...event, why: reasonOf(event, events[i + 1], notes, key, as) },
+  );
 }
 
 function reasonOf(
@@ -193,12 +216,13 @@ function reasonOf(
   });
   const following = next && next.symbol !== NO_CHORD ? parseChord(next.symbol) : null;
   const [x, y] = [stepOf(chord.value, key), following?.ok ? stepOf(following.value, key) : null];
-  const how = !following?.ok
-    ? "ends the section"
-    : x !== null && y !== null
-      ? { usual: "usually", sometimes: "sometimes", seldom: "less often", unlisted: "seldom" }[rootProgression(x, y)] +
-        ` goes to ${romanOf(following.value, key)}`
-      : `leads to ${typeset(following.value.root)}`;
+  let how: string;
+  if (!following?.ok) how = "ends the section";
+  else if (x !== null && y !== null)
+    how =
+      { usual: "usually", sometimes: "sometimes", seldom: "less often", unlisted: "seldom" }[rootProgression(x, y)] +
+      ` goes to ${romanOf(following.value, key)}`;
+  else how = `leads to ${typeset(following.value.root)}`;
   return because(as === "bass" ? "harmonizesBass" : "harmonizes", {
     roman: romanOf(chord.value, key),
     key: keyName(key),

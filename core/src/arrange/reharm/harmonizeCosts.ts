@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../base/list";
 import type { Key } from "../../theory/pitch/key";
 import { mod } from "../../theory/pitch/pitch";
 import { metricalLevel, type Meter, type Ticks } from "../../theory/time/meter";
@@ -50,21 +51,24 @@ export interface Problem {
 }
 
 /** What each chord costs where it stands, and each step from one to the next. */
-export function costsOf(problem: Problem): { node(c: number, i: number): number; step(c: number, i: number, j: number): number } {
+export function costsOf(problem: Problem): {
+  node(c: number, i: number): number;
+  step(c: number, i: number, j: number): number;
+} {
   const { key, segments, columns, fits, as, notes } = problem;
   const last = columns.length - 1;
   const phrases = phraseEnds(notes, problem.meter, problem.length);
   const arrivals = byStretch(segments, phrases, (p) => p.arrives);
   const starts = byStretch(segments, phrases, (p) => p.at);
-  const ends = endCosts(problem, as === "bass" ? bassOf(notes, segments[last]!) : undefined);
+  const ends = endCosts(problem, as === "bass" ? bassOf(notes, nth(segments, last)) : undefined);
   const node = (c: number, i: number): number => {
-    const choice = columns[c]![i]!;
+    const choice = nth(nth(columns, c), i);
     const step = stepOf(choice.chord, key);
     const tonicStart = c === 0 && step !== 1 ? W.start : 0;
     const begins = c > 0 && step !== 1 ? (starts[c]?.weight ?? 0) * W.begin : 0;
     const rests = c < last ? restCost(choice.chord, key, arrivals[c]) * W.rest : 0;
     return (
-      fits[c]![i]!.cost * W.fit +
+      nth(nth(fits, c), i).cost * W.fit +
       choice.distance +
       degreeCost(choice.chord, key) * W.degree +
       tonicStart +
@@ -74,7 +78,15 @@ export function costsOf(problem: Problem): { node(c: number, i: number): number;
     );
   };
   const step = (c: number, i: number, j: number): number =>
-    stepCost(problem, segments[c]!, segments[c + 1]!, columns[c]![i]!, columns[c + 1]![j]!, columns[c + 1]!.length > 1, arrivals[c + 1]);
+    stepCost(
+      problem,
+      nth(segments, c),
+      nth(segments, c + 1),
+      nth(nth(columns, c), i),
+      nth(nth(columns, c + 1), j),
+      nth(columns, c + 1).length > 1,
+      arrivals[c + 1],
+    );
   return { node, step };
 }
 
@@ -97,7 +109,10 @@ function stepCost(
     const early = onBar && a.held === undefined && before.start % meter.bar !== 0;
     return (onBar ? W.stay : 0) + (early ? W.early : 0) + home;
   }
-  const place = onBar ? "bar" : metricalLevel(meter, segment.start) >= -1 || meter.beats.length === 2 ? "half" : "beat";
+  let place: "bar" | "half" | "beat";
+  if (onBar) place = "bar";
+  else if (metricalLevel(meter, segment.start) >= -1 || meter.beats.length === 2) place = "half";
+  else place = "beat";
   const moves = W.change[place] * (rhythm === "half bar" || rhythm === "beat" ? 0.6 : 1);
   // Another color of the same chord is hardly a change.
   if (rootPc(a.chord) === rootPc(b.chord) && bassPc(a.chord) === bassPc(b.chord)) return moves + W.recolor;
@@ -107,7 +122,11 @@ function stepCost(
 }
 
 /** The phrase that ends (or the one after which another begins) in each stretch. */
-function byStretch(segments: readonly Segment[], ends: readonly PhraseEnd[], where: (p: PhraseEnd) => Ticks): (PhraseEnd | undefined)[] {
+function byStretch(
+  segments: readonly Segment[],
+  ends: readonly PhraseEnd[],
+  where: (p: PhraseEnd) => Ticks,
+): (PhraseEnd | undefined)[] {
   const out: (PhraseEnd | undefined)[] = segments.map(() => undefined);
   for (const end of ends) {
     const c = segments.findIndex((s) => s.start <= where(end) && where(end) < s.start + s.duration);
@@ -165,9 +184,16 @@ function approachCost(chord: Chord, key: Key, end: PhraseEnd | undefined): numbe
   if (!end) return 0;
   const step = stepOf(chord, key);
   if (isFive(chord, key) || (step !== null && LEADS_HOME[key.mode].includes(step))) return 0;
-  const away = end.before === null ? 0 : mod(end.before - key.pcs[0]!, 12);
+  const away = end.before === null ? 0 : mod(end.before - firstOf(key.pcs), 12);
   const asks = end.last === key.pcs[0] && [1, 2, 10, 11].includes(away);
-  if (step === 1) return (asks ? 1 : end.weight === 1 ? 0.3 : 0) * end.weight;
+  if (step === 1) {
+    const asTwo = () => {
+      if (asks) return 1;
+      if (end.weight === 1) return 0.3;
+      return 0;
+    };
+    return asTwo() * end.weight;
+  }
   const carried = end.before === null || chordPitchClasses(chord).includes(end.before);
   return ((step === 4 || step === 7) && carried ? 0.4 : 1) * end.weight;
 }
@@ -177,12 +203,27 @@ function endCosts({ key, ending, onto }: Problem, bass: RealizedNote | undefined
   const open = ending === "open" || (bass !== undefined && mod(bass.midi, 12) !== key.pcs[0]);
   return (chord) => {
     const home = stepOf(chord, key) === 1 && outsideOf(chord, key) === 0;
-    if (!open) return home ? (bassPc(chord) === rootPc(chord) ? 0 : 1) : W.end;
-    if (bass !== undefined)
-      return home ? 1 : bassPc(chord) === rootPc(chord) ? (isFive(chord, key) || stepOf(chord, key) !== 5 ? 0 : 0.6) : 0.8;
+    if (!open) {
+      if (home) {
+        if (bassPc(chord) === rootPc(chord)) return 0;
+        return 1;
+      }
+      return W.end;
+    }
+    if (bass !== undefined) {
+      if (home) return 1;
+      if (bassPc(chord) === rootPc(chord)) {
+        if (isFive(chord, key) || stepOf(chord, key) !== 5) return 0;
+        return 0.6;
+      }
+      return 0.8;
+    }
     // What leads on into another section is its dominant: the fifth below is the root that comes.
-    if (onto && stepOf(onto, key) !== 1)
-      return rootMove(chord, onto) === 5 && isDominant(chord, true) ? 0 : isFive(chord, key) ? W.end / 4 : W.end;
+    if (onto && stepOf(onto, key) !== 1) {
+      if (rootMove(chord, onto) === 5 && isDominant(chord, true)) return 0;
+      if (isFive(chord, key)) return W.end / 4;
+      return W.end;
+    }
     return isFive(chord, key) ? 0 : W.end;
   };
 }

@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../base/list";
 import type { Key, Mode } from "../../theory/pitch/key";
 import { mod } from "../../theory/pitch/pitch";
 import { chordPitchClasses, rootPc, toneRole, type Chord } from "../../theory/chord/chord";
@@ -18,7 +19,7 @@ export interface LineNote {
 
 /** Notes of a line, in order, each with how it is approached and left; a rest of a beat or more separates. */
 export function lineOf(notes: readonly RealizedNote[], meter: Meter): LineNote[] {
-  const beat = meter.beats[0]!.duration;
+  const beat = firstOf(meter.beats).duration;
   const joined = (a: RealizedNote | undefined, b: RealizedNote | undefined) =>
     a && b && b.start - (a.start + a.duration) < beat ? b.midi - a.midi : undefined;
   return notes.map((note, i) => {
@@ -40,8 +41,8 @@ const MEMBER: Record<string, number> = { R: 0, "3": 0, b3: 0, "5": 0.02 };
  */
 export function carries(chord: Chord, key: Key, s: Segment, line: readonly LineNote[], meter: Meter): number {
   const pcs = chordPitchClasses(chord);
-  const beat = meter.beats[0]!.duration;
-  const leading = mod(key.pcs[0]! + 11, 12);
+  const beat = firstOf(meter.beats).duration;
+  const leading = mod(firstOf(key.pcs) + 11, 12);
   let cost = 0;
   for (const { note, from, to } of line) {
     const start: Ticks = Math.max(s.start, note.start);
@@ -54,7 +55,8 @@ export function carries(chord: Chord, key: Key, s: Segment, line: readonly LineN
     if (inChord) {
       cost += beats * weight * (MEMBER[role] ?? 0.1);
       // A seventh in the tune wants to step down; under a root it rubs.
-      if (role === "b7" && isDominant(chord) && to !== undefined && !(to === 0 || to === -1 || to === -2)) cost += 0.25 * weight;
+      if (role === "b7" && isDominant(chord) && to !== undefined && !(to === 0 || to === -1 || to === -2))
+        cost += 0.25 * weight;
       if (role === "R" && chord.tones.some((t) => t.role === "7")) cost += 0.6 * beats * weight;
       continue;
     }
@@ -66,7 +68,9 @@ export function carries(chord: Chord, key: Key, s: Segment, line: readonly LineN
     const steps = (by: number | undefined) => by !== undefined && by !== 0 && Math.abs(by) <= 2;
     const weak = weight < 0.8 && start === note.start;
     const rubs = pcs.some((p) => mod(pc - p, 12) === 1) ? 1.3 : 1;
-    const excused = !steps(to) ? 1 : EXCUSED[!weak ? "leaning" : steps(from) ? "passing" : "weak"][beats < 1 ? 0 : beats < 2 ? 1 : 2];
+    const unaccented = steps(from) ? "passing" : "weak";
+    const length = [1, 2].filter((limit) => beats >= limit).length;
+    const excused = steps(to) ? nth(EXCUSED[weak ? unaccented : "leaning"], length) : 1;
     cost += Math.min(beats, 2.5) * weight * excused * rubs;
   }
   return cost;
@@ -85,5 +89,5 @@ const DEGREES: Record<Mode, readonly number[]> = {
 
 export function degreeCost(chord: Chord, key: Key): number {
   const step = key.pcs.indexOf(rootPc(chord));
-  return step < 0 ? 0.1 : DEGREES[key.mode][step]!;
+  return step < 0 ? 0.1 : nth(DEGREES[key.mode], step);
 }

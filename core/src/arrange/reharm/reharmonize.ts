@@ -1,3 +1,4 @@
+import { pairwise, firstOf, lastOf, nth, sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import type { Key } from "../../theory/pitch/key";
 import { typeset } from "../../theory/pitch/pitch";
@@ -58,7 +59,7 @@ export function describeChange(reason: Reason | undefined): string {
   const words = TECHNIQUES.find((t) => t.id === id)?.words[variant ?? ""];
   if (!words) return describeReason(reason);
   return words.replace(/\{(\w+)\}/g, (_, name: string) => {
-    const value = String(reason!.params?.[name] ?? "");
+    const value = String(sure(reason).params?.[name] ?? "");
     // Notes, chords and degrees are typeset; other words are left alone.
     return /^[A-G]|^[b#]?\d/.test(value) ? typeset(value) : value;
   });
@@ -79,19 +80,28 @@ const BORDER = 40;
  * Alternatives for chosen chords, those nearest to the wanted range first. Pinned chords stay. Errors: `reharm.section`, `reharm.none` when
  * nothing is chosen that can change, `reharm.pinned` when all that is chosen is pinned.
  */
-export function reharmonizations({ song, section, chordIds, range, techniques }: ReharmRequest): Result<ReharmCandidate[]> {
+export function reharmonizations({
+  song,
+  section,
+  chordIds,
+  range,
+  techniques,
+}: ReharmRequest): Result<ReharmCandidate[]> {
   const read = materialOf(song, section);
   if (!read.ok) return read;
   const ground = read.value;
   const chosen = ground.slots.flatMap((s, i) => (chordIds.includes(s.event.id) ? [i] : []));
-  if (!chosen.length) return fail("reharm.none", "No chord is chosen", { hint: "Choose one or more chords in the score." });
-  if (chosen.every((i) => ground.slots[i]!.event.pinned))
-    return fail("reharm.pinned", "All chosen chords are pinned", { hint: "Take the pin from a chord that may change." });
+  if (!chosen.length)
+    return fail("reharm.none", "No chord is chosen", { hint: "Choose one or more chords in the score." });
+  if (chosen.every((i) => nth(ground.slots, i).event.pinned))
+    return fail("reharm.pinned", "All chosen chords are pinned", {
+      hint: "Take the pin from a chord that may change.",
+    });
   const allowed = techniques ? TECHNIQUES.filter((t) => techniques.includes(t.id)) : TECHNIQUES;
   const found: ReharmCandidate[] = [];
   const seen = new Set<string>();
   // Runs of neighboring chosen chords that are not pinned.
-  for (const [from, to] of runs(chosen.filter((i) => !ground.slots[i]!.event.pinned)))
+  for (const [from, to] of runs(chosen.filter((i) => !nth(ground.slots, i).event.pinned)))
     for (let index = from; index <= to; index++) {
       const spot = spotAt(ground, index, [from, to]);
       for (const technique of allowed)
@@ -100,7 +110,12 @@ export function reharmonizations({ song, section, chordIds, range, techniques }:
           const span = ground.slots.slice(index, end + 1);
           if (end >= ground.slots.length || span.some((s) => s.event.pinned)) continue;
           // Silence between two chords is not filled.
-          if (span.some((s, k) => k > 0 && s.event.start !== span[k - 1]!.event.start + span[k - 1]!.event.duration)) continue;
+          if (
+            span.some(
+              (s, k) => k > 0 && s.event.start !== nth(span, k - 1).event.start + nth(span, k - 1).event.duration,
+            )
+          )
+            continue;
           if (
             span.map((s) => `${s.event.symbol}+${s.event.duration}`).join() ===
             proposal.chords.map((c) => `${c.symbol}+${c.duration}`).join()
@@ -125,8 +140,10 @@ function repeats(ground: Ground, proposal: Proposal, index: number, end: number)
   const same = (a: Chord, b: Chord) =>
     rootPc(a) === rootPc(b) && bassPc(a) === bassPc(b) && ["3", "b3"].every((role) => has(a, role) === has(b, role));
   const again = (mine: Chord, other: Heard | undefined, old: number) =>
-    other !== undefined && same(mine, other.chord) && !same(slots[old]!.chord, other.chord);
-  return again(chords[0]!, beside(ground, index - 1), index) || again(chords.at(-1)!, beside(ground, end + 1), end);
+    other !== undefined && same(mine, other.chord) && !same(nth(slots, old).chord, other.chord);
+  return (
+    again(firstOf(chords), beside(ground, index - 1), index) || again(lastOf(chords), beside(ground, end + 1), end)
+  );
 }
 
 /** Best first, each technique a little later with every offer it has already. */
@@ -170,7 +187,9 @@ export const chordsOf = (proposal: Proposal): Chord[] =>
 
 /** How far a change goes, 0 to 1: what stays in the key stays below 0.4; what leaves it begins there, further with every note. */
 export function adventureOf(technique: Technique, outside: number): number {
-  return outside ? Math.min(1, 0.35 + technique.adventure * 0.35 + Math.min(5, outside) * 0.07) : technique.adventure * 0.5;
+  return outside
+    ? Math.min(1, 0.35 + technique.adventure * 0.35 + Math.min(5, outside) * 0.07)
+    : technique.adventure * 0.5;
 }
 
 /** Notes that chords bring from outside a key and that were not there before; in minor the dominant's raised seventh is at home. */
@@ -181,7 +200,7 @@ export function newOutside(chords: readonly Chord[], old: readonly Chord[], key:
 }
 
 const motionThrough = (chords: readonly (Chord | undefined)[]): number =>
-  chords.reduce((sum, c, i) => sum + (i > 0 && c && chords[i - 1] ? smallestMotion(chords[i - 1]!, c) : 0), 0);
+  pairwise(chords).reduce((sum, [from, to]) => sum + (from && to ? smallestMotion(from, to) : 0), 0);
 
 function weigh(ground: Ground, technique: Technique, proposal: Proposal, index: number, end: number): ReharmCandidate {
   const { slots, lines, section } = ground;
@@ -190,7 +209,7 @@ function weigh(ground: Ground, technique: Technique, proposal: Proposal, index: 
   const chords = chordsOf(proposal);
   const key = spot.here.key;
   const from = spot.here.event.start;
-  const to = slots[end]!.event.start + slots[end]!.event.duration;
+  const to = nth(slots, end).event.start + nth(slots, end).event.duration;
   const reason = techniqueReason(technique, proposal);
   let at = from;
   const melody = { chordTones: 0, tensions: 0, clashes: [] as string[] };
@@ -200,18 +219,21 @@ function weigh(ground: Ground, technique: Technique, proposal: Proposal, index: 
   const placed = proposal.chords.map((c, i): Omit<ChordEvent, "id"> => {
     const start = at;
     at += c.duration;
-    const m = fitOf(chords[i]!, key, start, at, lines.melody, lines);
+    const m = fitOf(nth(chords, i), key, start, at, lines.melody, lines);
     melody.chordTones += m.chordTones;
     melody.tensions += m.tensions;
     melody.clashes.push(...m.clashes.map((x) => x.text));
     melodyCost += m.cost;
-    const b = bassFit(chords[i]!, key, start, at, lines);
+    const b = bassFit(nth(chords, i), key, start, at, lines);
     bass.clashes.push(...b.clashes.map((x) => x.text));
     bassCost += b.cost;
     return { start, duration: c.duration, symbol: c.symbol, why: reason };
   });
   const old = slots.slice(index, end + 1).map((s) => s.chord);
-  const motion = { before: motionThrough([spot.prev?.chord, ...old, after]), after: motionThrough([spot.prev?.chord, ...chords, after]) };
+  const motion = {
+    before: motionThrough([spot.prev?.chord, ...old, after]),
+    after: motionThrough([spot.prev?.chord, ...chords, after]),
+  };
   const outside = newOutside(chords, old, key);
   const adventure = adventureOf(technique, outside);
   const kept = section.chords.filter((c) => c.start + c.duration <= from || c.start >= to);
@@ -229,7 +251,9 @@ function weigh(ground: Ground, technique: Technique, proposal: Proposal, index: 
       { name: "bass", cost: bassCost * 0.5 },
       {
         name: "voice leading",
-        cost: Math.max(0, motion.after / Math.max(1, chords.length + 1) - motion.before / Math.max(1, old.length + 1)) * 0.15,
+        cost:
+          Math.max(0, motion.after / Math.max(1, chords.length + 1) - motion.before / Math.max(1, old.length + 1)) *
+          0.15,
       },
       { name: "outside the key", cost: chords.reduce((sum, c) => sum + outsideOf(c, key), 0) * 0.05 },
       { name: "adventure", cost: adventure },

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { bassPc, rootPc, type Chord } from "../../theory/chord/chord";
 import type { ChordEvent, Reason, Song } from "../../song/schema";
@@ -79,39 +80,49 @@ export function reharmonizeSection({ song, section, range, techniques, k = 5 }: 
   if (!read.ok) return read;
   const ground = read.value;
   if (ground.slots.length < 2)
-    return fail("reharm.short", "A section needs at least two chords to be reharmonized", { hint: "Write a chord line first." });
+    return fail("reharm.short", "A section needs at least two chords to be reharmonized", {
+      hint: "Write a chord line first.",
+    });
   const own = ground.slots.map((_, i) => optionsAt(ground, i, range, techniques));
   // What follows in the form stands behind the last chord and is not changed; otherwise the last one leads back to the first.
   const slots = ground.after ? [...ground.slots, ground.after] : ground.slots;
   const columns = ground.after ? [...own, [standing(ground.after)]] : own;
   const n = columns.length;
   const step = (c: number, i: number, j: number): number => {
-    const a = columns[c]![i]!;
-    const b = columns[(c + 1) % n]![j]!;
-    const from = a.chords.at(-1)!;
-    const to = b.chords[0]!;
+    const a = nth(nth(columns, c), i);
+    const b = nth(nth(columns, (c + 1) % n), j);
+    const from = lastOf(a.chords);
+    const to = firstOf(b.chords);
     // A chord that leads into its neighbor is only right while that neighbor is there.
-    if (a.needsNext && rootPc(to) !== rootPc(slots[(c + 1) % n]!.chord)) return Infinity;
-    if (b.needsPrev && rootPc(from) !== rootPc(slots[c]!.chord)) return Infinity;
-    const key = slots[(c + 1) % n]!.key;
+    if (a.needsNext && rootPc(to) !== rootPc(nth(slots, (c + 1) % n).chord)) return Infinity;
+    if (b.needsPrev && rootPc(from) !== rootPc(nth(slots, c).chord)) return Infinity;
+    const key = nth(slots, (c + 1) % n).key;
     // Two techniques that meet in the same chord stutter.
-    const stutter = (a.reason || b.reason) && rootPc(from) === rootPc(to) && bassPc(from) === bassPc(to) ? W.stutter : 0;
+    const stutter =
+      (a.reason || b.reason) && rootPc(from) === rootPc(to) && bassPc(from) === bassPc(to) ? W.stutter : 0;
     return smallestMotion(from, to) * W.motion + linkCost(from, to, key) * W.link + stutter;
   };
   const paths = variedPaths(
-    prepare({ sizes: columns.map((c) => c.length), node: (c, i) => columns[c]![i]!.cost, step, closed: !ground.after }),
+    prepare({
+      sizes: columns.map((c) => c.length),
+      node: (c, i) => nth(nth(columns, c), i).cost,
+      step,
+      closed: !ground.after,
+    }),
     {
       k,
-      alike: (c, i, j) => likeness(columns[c]![i]!, columns[c]![j]!),
+      alike: (c, i, j) => likeness(nth(nth(columns, c), i), nth(nth(columns, c), j)),
       atLeast: Math.max(1, ground.slots.length / 3),
     },
   );
   return ok(
     paths.map((path): Progressed => {
-      const row = path.picks.map((i, c) => columns[c]![i]!);
+      const row = path.picks.map((i, c) => nth(nth(columns, c), i));
       const picks = row.slice(0, ground.slots.length);
       let id = 0;
-      const events = picks.flatMap((o, c) => (o.reason ? o.events.map((e) => ({ id: `new${++id}`, ...e })) : [ground.slots[c]!.event]));
+      const events = picks.flatMap((o, c) =>
+        o.reason ? o.events.map((e) => ({ id: `new${++id}`, ...e })) : [nth(ground.slots, c).event],
+      );
       const silent = ground.section.chords.filter((c) => !ground.slots.some((s) => s.event === c));
       const sum = (of: (o: Option) => number) => picks.reduce((s, o) => s + of(o), 0);
       return {
@@ -124,7 +135,11 @@ export function reharmonizeSection({ song, section, range, techniques, k = 5 }: 
           { name: "distance from the wanted range", cost: sum((o) => offRange(o.adventure, range)) * W.range },
           {
             name: "voice leading",
-            cost: picks.reduce((s, o, c) => s + smallestMotion(o.chords.at(-1)!, row[(c + 1) % n]!.chords[0]!), 0) * W.motion,
+            cost:
+              picks.reduce(
+                (s, o, c) => s + smallestMotion(lastOf(o.chords), firstOf(nth(row, (c + 1) % n).chords)),
+                0,
+              ) * W.motion,
           },
         ],
         cost: path.cost,
@@ -159,10 +174,11 @@ function likeness(a: Option, b: Option): number {
   return frame(a).join() === frame(b).join() ? 2 / 3 : 0;
 }
 
-const offRange = (adventure: number, range: number): number => Math.max(0, Math.abs(adventure - range) - W.near * range);
+const offRange = (adventure: number, range: number): number =>
+  Math.max(0, Math.abs(adventure - range) - W.near * range);
 
 function optionsAt(ground: Ground, index: number, range: number, allowed?: readonly string[]): Option[] {
-  const slot = ground.slots[index]!;
+  const slot = nth(ground.slots, index);
   const spot = spotAt(ground, index, [index, index]);
   const isHome = (index === 0 || spot.last) && isTonic(slot.chord, slot.key) && slot.chord.bass === undefined;
   const holdsHome = (c: Chord) => isTonic(c, slot.key) && bassPc(c) === slot.key.pcs[0];
@@ -178,15 +194,15 @@ function optionsAt(ground: Ground, index: number, range: number, allowed?: reado
     const clashes: string[] = [];
     const events = symbols.map((symbol, i) => {
       const start = at;
-      at += durations[i]!;
-      const m = fitOf(chords[i]!, slot.key, start, at, ground.lines.melody, ground.lines);
+      at += nth(durations, i);
+      const m = fitOf(nth(chords, i), slot.key, start, at, ground.lines.melody, ground.lines);
       melody += m.cost;
       clashes.push(...m.clashes.map((c) => c.text));
-      bass += bassFit(chords[i]!, slot.key, start, at, ground.lines).cost;
-      return { start, duration: durations[i]!, symbol, ...(more.reason ? { why: more.reason } : {}) };
+      bass += bassFit(nth(chords, i), slot.key, start, at, ground.lines).cost;
+      return { start, duration: nth(durations, i), symbol, ...(more.reason ? { why: more.reason } : {}) };
     });
-    const links = chords.reduce((s, c, i) => s + (i > 0 ? linkCost(chords[i - 1]!, c, slot.key) : 0), 0);
-    const inner = chords.reduce((s, c, i) => s + (i > 0 ? smallestMotion(chords[i - 1]!, c) : 0), 0);
+    const links = chords.reduce((s, c, i) => s + (i > 0 ? linkCost(nth(chords, i - 1), c, slot.key) : 0), 0);
+    const inner = chords.reduce((s, c, i) => s + (i > 0 ? smallestMotion(nth(chords, i - 1), c) : 0), 0);
     const cost =
       melody * W.melody +
       bass * W.bass +
@@ -195,7 +211,7 @@ function optionsAt(ground: Ground, index: number, range: number, allowed?: reado
       links * W.link +
       (more.outside ? Math.max(0, 0.3 - range) * W.border : 0) +
       (more.reason ? (1 - range) * W.change : range * W.same) +
-      (isHome && !holdsHome(chords[0]!) ? W.home * (1 - range) : 0);
+      (isHome && !holdsHome(firstOf(chords)) ? W.home * (1 - range) : 0);
     return { chords, events, melody, bass, clashes, cost, ...more };
   };
   const written = make([slot.chord], [slot.event.duration], [slot.event.symbol], {

@@ -1,3 +1,4 @@
+import { firstOf } from "../../base/list";
 import { nameKey } from "../../hear/harmony/keys";
 import { parseKey, rootInKey, type Key } from "../../theory/pitch/key";
 import { mod, pitchClass, plainName, transposeNote, type NoteName, type PitchClass } from "../../theory/pitch/pitch";
@@ -12,7 +13,8 @@ import type { Proposal, ChordSlot, Spot } from "./technique";
 /** Name of a root in a key: a lowered degree, or a raised one, where the key has no name for it. */
 export const rootName = (pc: PitchClass, key: Key, flats = true): NoteName => rootInKey(mod(pc, 12), key, !flats);
 
-export const symbolAt = (pc: PitchClass, quality: string, key: Key, flats = true): string => rootName(pc, key, flats) + quality;
+export const symbolAt = (pc: PitchClass, quality: string, key: Key, flats = true): string =>
+  rootName(pc, key, flats) + quality;
 
 export const read = (symbol: string): Chord => {
   const chord = parseChord(symbol);
@@ -54,7 +56,14 @@ export function colorAt(from: NoteName, letters: number, semitones: number, qual
     const chord = read(name + quality);
     return chord.tones
       .map((t) => toneName(chord, t))
-      .reduce((sum, n) => sum + (n.length > 2 ? 2 : (key.flats ? /^(E#|B#)$/ : /^(E#|B#|Cb|Fb)$/).test(n) ? 1 : 0), 0);
+      .reduce((sum, n) => {
+        const trouble = () => {
+          if (n.length > 2) return 2;
+          if ((key.flats ? /^(E#|B#)$/ : /^(E#|B#|Cb|Fb)$/).test(n)) return 1;
+          return 0;
+        };
+        return sum + trouble();
+      }, 0);
   };
   const other = plainName(pitchClass(root), root.includes("#"));
   return (awkward(other) < awkward(root) ? other : root) + quality;
@@ -71,7 +80,10 @@ export function mainNote({ here, lines }: Spot): RealizedNote | undefined {
   const weight = (n: RealizedNote) =>
     (Math.min(to, n.start + n.duration) - Math.max(from, n.start)) * placeWeight(lines.meter, Math.max(from, n.start));
   const inside = lines.melody.filter((n) => n.start < to && n.start + n.duration > from);
-  return inside.reduce<RealizedNote | undefined>((best, n) => (best && weight(best) >= weight(n) ? best : n), undefined);
+  return inside.reduce<RealizedNote | undefined>(
+    (best, n) => (best && weight(best) >= weight(n) ? best : n),
+    undefined,
+  );
 }
 
 /** The chord stays for its first half and another takes the second. */
@@ -99,7 +111,9 @@ export const replacement = (
   params: Record<string, string>,
   more: Partial<Proposal> = {},
 ): Proposal[] =>
-  symbol === spot.here.event.symbol ? [] : [{ chords: [{ symbol, duration: spot.here.event.duration }], reason, params, ...more }];
+  symbol === spot.here.event.symbol
+    ? []
+    : [{ chords: [{ symbol, duration: spot.here.event.duration }], reason, params, ...more }];
 
 /** Triads answer triads, sevenths answer sevenths. */
 export const sizeOf = (chord: Chord): 3 | 4 => (chord.tones.some((t) => t.degree === 7 || t.degree > 7) ? 4 : 3);
@@ -112,7 +126,7 @@ export const dominantInto = (target: Chord): string => (target.tones.some((t) =>
 /** The minor key on the same tonic; where that could not be written, under its other name. */
 export function parallelMinor(key: Key): Key {
   const minor = parseKey(`${key.tonic} minor`);
-  return minor.ok ? minor.value : nameKey(key.pcs[0]!, "minor", true);
+  return minor.ok ? minor.value : nameKey(firstOf(key.pcs), "minor", true);
 }
 
 export const has = (chord: Chord, role: string): boolean => chord.tones.some((t) => t.role === role);
@@ -123,4 +137,5 @@ export const upper = (chord: Chord): Chord => {
 };
 export const over = (chord: Chord, bass: NoteName): string =>
   chordSymbol(pitchClass(bass) === rootPc(chord) ? upper(chord) : { ...chord, bass });
-export const shared = (a: Chord, b: Chord): number => chordPitchClasses(a).filter((pc) => chordPitchClasses(b).includes(pc)).length;
+export const shared = (a: Chord, b: Chord): number =>
+  chordPitchClasses(a).filter((pc) => chordPitchClasses(b).includes(pc)).length;

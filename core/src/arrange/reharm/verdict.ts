@@ -1,3 +1,4 @@
+import { firstOf, lastOf } from "../../base/list";
 import { counted } from "../../theory/words/english";
 import { keyName } from "../../theory/pitch/key";
 import { rootPc } from "../../theory/chord/chord";
@@ -20,23 +21,34 @@ export function judgeProgression(song: Song, sectionId: string): Verdict {
   const { slots, lines, section, after, into } = read.value;
   const home = sectionKey(song, section);
   const roots = new Set(slots.map((s) => rootPc(s.chord))).size;
-  const clashes = slots.flatMap((s) => fitOf(s.chord, s.key, s.event.start, s.event.start + s.event.duration, lines.melody, lines).clashes);
+  const clashes = slots.flatMap(
+    (s) => fitOf(s.chord, s.key, s.event.start, s.event.start + s.event.duration, lines.melody, lines).clashes,
+  );
   const diatonic = slots.filter((s) => outsideOf(s.chord, home) === 0).length;
-  const last = slots.at(-1)!;
-  const join = smallestMotion(last.chord, (after ?? slots[0]!).chord);
+  const last = lastOf(slots);
+  const join = smallestMotion(last.chord, (after ?? firstOf(slots)).chord);
+  const fit = () => {
+    if (lines.melody.length) {
+      if (clashes.length)
+        return `${clashes.length} ${clashes.length === 1 ? "note of the tune clashes" : "notes of the tune clash"}`;
+      return "the tune fits throughout";
+    }
+    return "no tune to fit yet";
+  };
   const parts = [
     `${counted(roots, "root")} in ${counted(slots.length, "chord")}`,
     `${diatonic} of them in ${keyName(home)}`,
-    lines.melody.length
-      ? clashes.length
-        ? `${clashes.length} ${clashes.length === 1 ? "note of the tune clashes" : "notes of the tune clash"}`
-        : "the tune fits throughout"
-      : "no tune to fit yet",
+    fit(),
     `${counted(join, "semitone")} ${after ? `on to ${into}` : "back to the beginning"}`,
   ];
   const enough = !clashes.length && roots >= 2 && join <= 8 && diatonic >= slots.length / 2;
+  const judgement = () => {
+    if (enough) return "It needs nothing";
+    if (clashes.length) return "The tune asks for a change";
+    return "It could do with some care";
+  };
   return {
     enough,
-    text: `${enough ? "It needs nothing" : clashes.length ? "The tune asks for a change" : "It could do with some care"}: ${parts.join(", ")}.`,
+    text: `${judgement()}: ${parts.join(", ")}.`,
   };
 }

@@ -57,6 +57,11 @@ export const bringsAt: Fact<[section: string], Brings[]> = {
       const double = parts.slice(0, i).find((p) => doubles(notes, p.notes));
       const first = parts.slice(i + 1).some((p) => doubles(notes, p.notes) && doubles(p.notes, notes));
       const little = !first && ownAttacks < LITTLE && ownOctaves < LITTLE && ownTones < LITTLE;
+      const spare = () => {
+        if (double) return `it doubles ${double.part.name} note for note`;
+        if (little) return "its attacks, octaves and tones are all there without it";
+        return null;
+      };
       return {
         part: part.id,
         name: part.name,
@@ -64,11 +69,7 @@ export const bringsAt: Fact<[section: string], Brings[]> = {
         ownAttacks,
         ownOctaves,
         ownTones,
-        spare: double
-          ? `it doubles ${double.part.name} note for note`
-          : little
-            ? "its attacks, octaves and tones are all there without it"
-            : null,
+        spare: spare(),
       };
     });
   },

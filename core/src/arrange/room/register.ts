@@ -1,3 +1,4 @@
+import { lastOf, sure } from "../../base/list";
 import type { Midi } from "../../theory/pitch/pitch";
 import type { RealizedSong } from "../../song/realize";
 import type { Song } from "../../song/schema";
@@ -34,7 +35,7 @@ function quantile(notes: readonly { midi: Midi; duration: number }[], share: num
     sum += n.duration;
     if (sum >= wanted) return n.midi;
   }
-  return sorted.at(-1)!.midi;
+  return lastOf(sorted).midi;
 }
 
 const pitched = (real: RealizedSong) => real.parts.filter((p) => p.role !== "drums" && p.notes.length > 0);
@@ -54,13 +55,18 @@ export const registersOf = (real: RealizedSong): Register[] =>
 /** For how much of its time each part is covered by each other: something sounds in its octave then, about as loud or louder. */
 export function coveringOf(song: Song, real: RealizedSong): Covering {
   const bar = real.sections[0]?.meter.bar ?? 1;
-  const parts = pitched(real).map((p) => ({ id: p.id, name: p.name, notes: p.notes, part: song.parts.find((x) => x.id === p.id)! }));
+  const parts = pitched(real).map((p) => ({
+    id: p.id,
+    name: p.name,
+    notes: p.notes,
+    part: sure(song.parts.find((x) => x.id === p.id)),
+  }));
   const loud = new Map(parts.map((p) => [p.id, loudnessOf(p)]));
   return {
     parts: parts.map(({ id, name }) => ({ id, name })),
     share: parts.map((a) =>
       parts.map((b) =>
-        a === b || loud.get(b.id)! < loud.get(a.id)! - SOFTER
+        a === b || sure(loud.get(b.id)) < sure(loud.get(a.id)) - SOFTER
           ? 0
           : shareOf(a.notes, b.notes, bar, (n, m) => Math.abs(n.midi - m.midi) <= NEAR),
       ),

@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import { notesAt } from "../../hear/sounding";
 import { tuneAt } from "../../hear/line/facts";
 import { factsOf, type Fact } from "../../facts/memory";
@@ -89,7 +90,13 @@ function covered(stretches: { from: Ticks; to: Ticks }[]): Ticks {
 const mean = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0) / Math.max(1, values.length);
 
 /** What one part does while a voice sounds; null where it is silent then. */
-function measured(part: Part, voice: Part, sung: readonly RealizedNote[], notes: readonly RealizedNote[], meter: Meter): InTheRoom | null {
+function measured(
+  part: Part,
+  voice: Part,
+  sung: readonly RealizedNote[],
+  notes: readonly RealizedNote[],
+  meter: Meter,
+): InTheRoom | null {
   const tune = soundingIn(sung, meter.bar);
   const during = notes.filter((n) => tune.within(n.start, n.start + n.duration).length > 0);
   if (!during.length) return null;
@@ -97,7 +104,10 @@ function measured(part: Part, voice: Part, sung: readonly RealizedNote[], notes:
   const time = sung.reduce((sum, n) => sum + n.duration, 0);
   const conflict = sung.reduce((sum, n) => {
     const close = other.within(n.start, n.start + n.duration).filter((m) => Math.abs(m.midi - n.midi) <= NEAR);
-    return sum + covered(close.map((m) => ({ from: Math.max(n.start, m.start), to: Math.max(n.start, m.start) + shared(n, m) })));
+    return (
+      sum +
+      covered(close.map((m) => ({ from: Math.max(n.start, m.start), to: Math.max(n.start, m.start) + shared(n, m) })))
+    );
   }, 0);
   // Notes struck at once are one attack.
   const attacks = new Set(during.filter((n) => tune.at(n.start).length).map((n) => n.start)).size;
@@ -121,14 +131,25 @@ function measured(part: Part, voice: Part, sung: readonly RealizedNote[], notes:
  * An octave up or down, where the instrument has the notes: layouts as they are stored, or the written notes that are given. Null where the part cannot
  * be moved so.
  */
-export function octaveShift(song: Song, section: Section, part: Part, during: readonly RealizedNote[], way: 1 | -1): Edit | null {
+export function octaveShift(
+  song: Song,
+  section: Section,
+  part: Part,
+  during: readonly RealizedNote[],
+  way: 1 | -1,
+): Edit | null {
   const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).range);
   if (during.some((n) => n.midi + 12 * way < low || n.midi + 12 * way > high) || part.echoes !== undefined) return null;
   const moved = (pitch: PitchName): PitchName => pitch.replace(/-?\d+$/, (o) => String(Number(o) + way));
   if (!part.link)
-    return { do: "changeNotes", section: section.id, part: part.id, notes: during.map((n) => ({ id: n.id, pitch: moved(n.pitch) })) };
+    return {
+      do: "changeNotes",
+      section: section.id,
+      part: part.id,
+      notes: during.map((n) => ({ id: n.id, pitch: moved(n.pitch) })),
+    };
   if (part.link.kind !== "voicing" || part.link.from) {
-    if (!COMP_KINDS.find((k) => k.id === part.link!.kind)!.settings.includes("lift")) return null;
+    if (!sure(COMP_KINDS.find((k) => k.id === sure(part.link).kind)).settings.includes("lift")) return null;
     const lift = playingOf(part, "comp", { section }).lift ?? (part.link.kind === "octave" ? 1 : 0);
     return lift + way >= -4 && lift + way <= 4
       ? { do: "setPlaying", part: part.id, section: section.id, comp: { lift: lift + way } }
@@ -144,7 +165,13 @@ export function octaveShift(song: Song, section: Section, part: Part, during: re
 }
 
 /** Rests while the voice sounds: written notes go, a rhythm of chords strikes in the gaps alone. */
-function resting(song: Song, section: Section, part: Part, sung: readonly RealizedNote[], during: readonly RealizedNote[]): Edit | null {
+function resting(
+  song: Song,
+  section: Section,
+  part: Part,
+  sung: readonly RealizedNote[],
+  during: readonly RealizedNote[],
+): Edit | null {
   if (!part.link) return { do: "removeNotes", section: section.id, part: part.id, notes: during.map((n) => n.id) };
   if (part.link.kind !== "voicing") return null;
   const meter = sectionMeter(song, section);
@@ -152,7 +179,11 @@ function resting(song: Song, section: Section, part: Part, sung: readonly Realiz
   let open = false;
   const steps = Array.from({ length: (section.bars * meter.bar) / STEP }, (_, i) => {
     const silent = !tune.within(i * STEP, (i + 1) * STEP).length;
-    const mark = silent ? (open ? "-" : "x") : ".";
+    let mark: "-" | "x" | ".";
+    if (silent) {
+      if (open) mark = "-";
+      else mark = "x";
+    } else mark = ".";
     open = silent;
     return mark;
   }).join("");
@@ -166,7 +197,12 @@ function calmer(song: Song, section: Section, part: Part, during: readonly Reali
   if (part.link) {
     const { rhythm = "held", follow } = playingOf(part, "comp", { section });
     if (part.link.kind !== "voicing" || (rhythm === "held" && !follow)) return null;
-    return { do: "setPlaying", part: part.id, section: section.id, comp: { rhythm: held ? "held" : "beats", follow: null } };
+    return {
+      do: "setPlaying",
+      part: part.id,
+      section: section.id,
+      comp: { rhythm: held ? "held" : "beats", follow: null },
+    };
   }
   const meter = sectionMeter(song, section);
   const own = section.notes[part.id] ?? [];
@@ -178,11 +214,16 @@ function calmer(song: Song, section: Section, part: Part, during: readonly Reali
     const goes =
       among.has(note.id) &&
       !note.pinned &&
-      (held ? last !== undefined && last.pitch === note.pitch && !changes(note) : metricalLevel(meter, note.start) < -2);
+      (held
+        ? last !== undefined && last.pitch === note.pitch && !changes(note)
+        : metricalLevel(meter, note.start) < -2);
     if (!goes) kept.push(note);
-    else if (last && held) kept[kept.length - 1] = { ...last, duration: Math.max(last.duration, note.start + note.duration - last.start) };
+    else if (last && held)
+      kept[kept.length - 1] = { ...last, duration: Math.max(last.duration, note.start + note.duration - last.start) };
   }
-  return kept.length && kept.length < own.length ? { do: "setNotes", section: section.id, part: part.id, notes: kept } : null;
+  return kept.length && kept.length < own.length
+    ? { do: "setNotes", section: section.id, part: part.id, notes: kept }
+    : null;
 }
 
 /**
@@ -195,7 +236,7 @@ export function roomOffers(
   const [section, voice, part] = [sectionOf(song, sectionId), partOf(song, voiceId), partOf(song, partId)];
   const before = section && factsOf(song).get(inTheRoomAt, sectionId, voiceId, partId);
   if (!section || !voice || !part || !before || before.conflict <= IN_THE_WAY) return [];
-  const sung = factsOf(song).get(tuneAt, sectionId, voiceId)!.notes;
+  const sung = sure(factsOf(song).get(tuneAt, sectionId, voiceId)).notes;
   const tune = soundingIn(sung, sectionMeter(song, section).bar);
   const during = factsOf(song)
     .get(notesAt, sectionPlace(sectionId), partId, "played")
@@ -213,7 +254,8 @@ export function roomOffers(
       const left = factsOf(after.value.song).get(inTheRoomAt, sectionId, voiceId, partId);
       const [conflict, attacks] = [left?.conflict ?? 0, left?.attacks ?? 0];
       // It must help: less in the way, or fewer attacks under the voice.
-      const helps = conflict < before.conflict - 0.01 || (attacks < before.attacks && conflict <= before.conflict + 0.01);
+      const helps =
+        conflict < before.conflict - 0.01 || (attacks < before.attacks && conflict <= before.conflict + 0.01);
       return helps ? [{ id, label: LABELS[id], edit, conflict, attacks }] : [];
     })
     .sort((a, b) => a.conflict - b.conflict);
@@ -228,7 +270,13 @@ const inTheRoomAt: Fact<[section: string, voice: string, part: string], InTheRoo
     const [voice, part] = [partOf(song, voiceId), partOf(song, partId)];
     const sung = read.get(tuneAt, sectionId, voiceId)?.notes;
     if (!section || !voice || !part || !sung?.length) return null;
-    return measured(part, voice, sung, read.get(notesAt, sectionPlace(sectionId), partId, "played"), sectionMeter(song, section));
+    return measured(
+      part,
+      voice,
+      sung,
+      read.get(notesAt, sectionPlace(sectionId), partId, "played"),
+      sectionMeter(song, section),
+    );
   },
 };
 
@@ -238,7 +286,9 @@ export const roomAt: Fact<[section: string, voice: string], Room> = {
   of(read, section, voice) {
     const sung = read.get(tuneAt, section, voice)?.notes ?? [];
     const lowest = sung.reduce<RealizedNote | null>((low, n) => (low && low.midi <= n.midi ? low : n), null);
-    const parts = accompanying(read.song, voice).flatMap((part) => read.get(inTheRoomAt, section, voice, part.id) ?? []);
+    const parts = accompanying(read.song, voice).flatMap(
+      (part) => read.get(inTheRoomAt, section, voice, part.id) ?? [],
+    );
     return { lowest: lowest?.pitch ?? null, parts: parts.sort((a, b) => b.conflict - a.conflict) };
   },
 };

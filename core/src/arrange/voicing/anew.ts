@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../base/list";
 import { ok, type Result } from "../../base/result";
 import type { PitchName, Semitones } from "../../theory/pitch/pitch";
 import { trade } from "./cost";
@@ -29,17 +30,17 @@ export function layOutAnew(asked: AskedVoicing, now: Layouts): Result<Anew | nul
   if (!free.ok) return free;
   const held = heldSpace(chords, options, heldIn(asked, now), free.value.free);
   if (!held.ok) return held;
-  const [fresh, stands] = [free, held].map(({ value: { space } }) => describe(space, pathsOf(space, 1)[0]!.path));
-  const pitches = Object.fromEntries(asked.ids.map((id, i) => [id, fresh!.chords[i]!.pitches]));
-  const changed = asked.ids.filter((id) => now[id]?.join() !== pitches[id]!.join()).length;
-  const gain = stands!.cost - fresh!.cost;
+  const [fresh, stands] = [free, held].map(({ value: { space } }) => describe(space, firstOf(pathsOf(space, 1)).path));
+  const pitches = Object.fromEntries(asked.ids.map((id, i) => [id, nth(sure(fresh).chords, i).pitches]));
+  const changed = asked.ids.filter((id) => now[id]?.join() !== sure(pitches[id]).join()).length;
+  const gain = sure(stands).cost - sure(fresh).cost;
   if (!changed || gain < LEAST_GAIN) return ok(null);
   return ok({
     pitches,
-    motion: [fresh!.motion, stands!.motion],
+    motion: [sure(fresh).motion, sure(stands).motion],
     gain,
     changed,
-    trades: trade(stands!.terms, fresh!.terms)
+    trades: trade(sure(stands).terms, sure(fresh).terms)
       .slice(0, 3)
       .map((t) => t.words),
   });

@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../base/list";
 import { because } from "../../song/reasons";
 import { ok, type Result } from "../../base/result";
 import { pitchMidi } from "../../theory/pitch/pitch";
@@ -27,22 +28,29 @@ export function blockNotes(song: Song, sectionId: string, partId: string): Resul
   const { range: _, ...options } = partOptions(song, part, section);
   const space = voicingSpace(
     events.map((e) => e.chord),
-    { ...options, style: "block", loop: false, outer: Object.fromEntries(events.map((e, i) => [i, { top: e.note.pitch }])) },
+    {
+      ...options,
+      style: "block",
+      loop: false,
+      outer: Object.fromEntries(events.map((e, i) => [i, { top: e.note.pitch }])),
+    },
   );
   if (!space.ok) return space;
-  const path = describe(space.value, pathsOf(space.value, 1)[0]!.path);
+  const path = describe(space.value, firstOf(pathsOf(space.value, 1)).path);
   return ok(
     events.flatMap(({ note, symbol }, i) =>
-      path.chords[i]!.pitches.map(pitchMidi).map((midi): NewNote => {
-        const isTune = midi === pitchMidi(note.pitch);
-        return {
-          start: note.start,
-          duration: note.duration,
-          pitch: isTune ? note.pitch : spellAt(song, section, note.start, midi),
-          velocity: isTune ? 80 : 68,
-          reason: because("block", { pitch: note.pitch, chord: symbol }),
-        };
-      }),
+      nth(path.chords, i)
+        .pitches.map(pitchMidi)
+        .map((midi): NewNote => {
+          const isTune = midi === pitchMidi(note.pitch);
+          return {
+            start: note.start,
+            duration: note.duration,
+            pitch: isTune ? note.pitch : spellAt(song, section, note.start, midi),
+            velocity: isTune ? 80 : 68,
+            reason: because("block", { pitch: note.pitch, chord: symbol }),
+          };
+        }),
     ),
   );
 }

@@ -39,7 +39,10 @@ function groupsOf(candidates: readonly Candidate[]): Groups {
   candidates.forEach((v, i) => notes.set(v.pitches, i * stride));
   const inner = Float64Array.from(candidates, ({ pitches }) => pitches.slice(1, -1).reduce((a, b) => a + b, 0));
   const voices = Uint8Array.from(candidates, (v) => v.pitches.length);
-  known.set(candidates, (groups = { of, low: column(0), high: column(1), size: column(2), inner, notes, stride, voices }));
+  known.set(
+    candidates,
+    (groups = { of, low: column(0), high: column(1), size: column(2), inner, notes, stride, voices }),
+  );
   return groups;
 }
 
@@ -72,7 +75,10 @@ export function steppedLattice(columns: readonly Column[], judge: Judge, loop: b
       const leap = a.size[g] === b.size[h] && wide > 4 ? (wide - 4) * 0.5 : 0;
       const parallel = parallelPerfect(low, lowTo, high, highTo) ? perfect : 0;
       return (
-        (alone ? above : below + above) * weights.motion + leap * weights.leap + topCost(highTo - high, top) * weights.topLine + parallel
+        (alone ? above : below + above) * weights.motion +
+        leap * weights.leap +
+        topCost(highTo - high, top) * weights.topLine +
+        parallel
       );
     },
     least(c, i, j) {

@@ -1,3 +1,4 @@
+import { firstOf } from "../../base/list";
 import { must, ok, type Result } from "../../base/result";
 import { keyName, parseKey, transposeKey } from "../../theory/pitch/key";
 import { HIGHEST_CAPO } from "../../theory/instrument/fretboard";
@@ -19,7 +20,8 @@ export interface CapoChoice {
 
 /** Keys in which guitarists think: few accidentals, open shapes (common practice). */
 const FAMILIAR = new Set(["C", "G", "D", "A", "E", "F", "Am", "Em", "Dm", "Bm", "F#m"]);
-const isFamiliar = (name: string): boolean => FAMILIAR.has(name.split(" ")[0]! + (/minor|dorian|phrygian|locrian/.test(name) ? "m" : ""));
+const isFamiliar = (name: string): boolean =>
+  FAMILIAR.has(firstOf(name.split(" ")) + (/minor|dorian|phrygian|locrian/.test(name) ? "m" : ""));
 
 /** High on the neck strings are short and thin: of capos that are about as easy the lower one comes first (common practice). */
 const weighed = ({ strain, capo }: CapoChoice): number => strain * (1 + capo * 0.03);
@@ -43,7 +45,7 @@ export function chooseCapo(song: Song, partId: string, highest = HIGHEST_CAPO): 
       if (!chords.length) continue;
       const space = voicingSpace(chords, { ...options, capo, pins: {} });
       if (!space.ok) return space;
-      const best = pathsOf(space.value, 1)[0]!.path;
+      const best = firstOf(pathsOf(space.value, 1)).path;
       const path = describe(space.value, best);
       sum.strain += path.terms.hand ?? 0;
       for (const { shape } of path.chords) {

@@ -67,7 +67,12 @@ export const PARALLEL_WEIGHT: Record<Profile, number> = { chorale: 16, band: 2, 
 export const sumTerms = (terms: Terms): number => Object.values(terms).reduce((a, b) => a + b, 0);
 
 /** Terms of one voicing on its own, apart from roughness and hand. `center` is the pitch it should lie around, `bass` the note the bass part is expected to play under it. */
-export function nodeTerms({ pitches, missing, doubling }: RawVoicing, center: number, weights: Weights, bass?: Midi): Terms {
+export function nodeTerms(
+  { pitches, missing, doubling }: RawVoicing,
+  center: number,
+  weights: Weights,
+  bass?: Midi,
+): Terms {
   let mean = 0;
   let low = bass === undefined ? 0 : belowLimit(bass, pitches[0]!);
   let spacing = 0;
@@ -107,18 +112,28 @@ export function topCost(move: Semitones, shape: TopShape): number {
   if (shape === "smooth") return far;
   if (shape === "still") return Math.abs(move) * 0.8;
   const against = shape === "rising" ? -move : move;
-  return far + (against > 0 ? 1.5 + against * 0.5 : against === 0 ? 0.5 : 0);
+  const turned = () => {
+    if (against > 0) return 1.5 + against * 0.5;
+    if (against === 0) return 0.5;
+    return 0;
+  };
+  return far + turned();
 }
 
 /** Between which voices a school counts parallels: in four parts between any two, elsewhere between the outermost, in loops not at all. */
-export const countedBy = (profile: Profile): Counted => (profile === "chorale" ? "every" : PARALLEL_WEIGHT[profile] ? "outer" : "none");
+export const countedBy = (profile: Profile): Counted => {
+  if (profile === "chorale") return "every";
+  if (PARALLEL_WEIGHT[profile]) return "outer";
+  return "none";
+};
 
 function parallelCost(a: readonly Midi[], b: readonly Midi[], profile: Profile): number {
   if (profile !== "chorale" || a.length !== b.length)
     return parallelPerfect(a[0]!, b[0]!, a[a.length - 1]!, b[b.length - 1]!) ? PARALLEL_WEIGHT[profile] : 0;
   let found = 0;
   for (let low = 0; low < a.length; low++)
-    for (let high = low + 1; high < a.length; high++) if (parallelPerfect(a[low]!, b[low]!, a[high]!, b[high]!)) found++;
+    for (let high = low + 1; high < a.length; high++)
+      if (parallelPerfect(a[low]!, b[low]!, a[high]!, b[high]!)) found++;
   return found * PARALLEL_WEIGHT.chorale;
 }
 
@@ -176,7 +191,8 @@ export function stepCost(from: RawVoicing, to: RawVoicing, { profile, weights, t
   const rest =
     (b.length - commonTones(a, b)) * STAY * weights.common +
     topCost(b[b.length - 1]! - a[a.length - 1]!, top) * weights.topLine +
-    (parallelCost(a, b, profile) + (from.tends || from.minorOn !== undefined ? tendencyCost(from, to) : 0)) * weights.parallels +
+    (parallelCost(a, b, profile) + (from.tends || from.minorOn !== undefined ? tendencyCost(from, to) : 0)) *
+      weights.parallels +
     (to.shape ? shiftCost(from, to) * weights.hand : 0);
   if (a.length !== b.length) return motionBetween(a, b) * weights.motion + rest;
   let motion = 0;

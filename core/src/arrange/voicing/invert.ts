@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import { mod, noteOf, pitchMidi, pitchName, type PitchName } from "../../theory/pitch/pitch";
 
 /**
@@ -10,7 +11,7 @@ export function invert(pitches: readonly PitchName[], direction: 1 | -1): PitchN
     .map((p) => {
       let midi = pitchMidi(p) + direction;
       while (!names.has(mod(midi, 12))) midi += direction;
-      return pitchName(midi, names.get(mod(midi, 12))!);
+      return pitchName(midi, sure(names.get(mod(midi, 12))));
     })
     .sort((a, b) => pitchMidi(a) - pitchMidi(b));
 }

@@ -51,9 +51,11 @@ export function keptFor({ style, free, replaced, instrument, limits, hands, judg
   return remembered(ways, way, WAYS, () => ({ laid, priced: new Map(), alone: new WeakMap(), free: {}, held: {} }));
 }
 
-export const laidFor = (kept: Kept, id: string, make: () => Laid | null): Laid | null => remembered(kept.laid, id, CHORDS, make);
+export const laidFor = (kept: Kept, id: string, make: () => Laid | null): Laid | null =>
+  remembered(kept.laid, id, CHORDS, make);
 
-export const pricedFor = (kept: Kept, id: string, make: () => Candidate[]): Candidate[] => remembered(kept.priced, id, CHORDS, make);
+export const pricedFor = (kept: Kept, id: string, make: () => Candidate[]): Candidate[] =>
+  remembered(kept.priced, id, CHORDS, make);
 
 /** The candidates of a chord whose layout is to stay: the same object each time. */
 export function aloneIn({ alone }: Kept, kept: Candidate): Candidate[] {

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { mod, pitchName, plainName, type Midi, type PitchName } from "../../theory/pitch/pitch";
 import { chordToneName, type Chord } from "../../theory/chord/chord";
@@ -46,7 +47,7 @@ export const spellVoicing = (pitches: readonly Midi[], chord: Chord): PitchName[
 /** A path of a voicing space with its terms. */
 export function describe(space: VoicingSpace, { picks, cost }: Path, exact = true): VoicedPath {
   const n = picks.length;
-  const at = (c: number) => space.columns[c]!.candidates[picks[c]!]!;
+  const at = (c: number) => nth(nth(space.columns, c).candidates, nth(picks, c));
   const total: Terms = {};
   const chords = picks.map((_, c): VoicedChord => {
     const here = at(c);
@@ -56,7 +57,7 @@ export function describe(space: VoicingSpace, { picks, cost }: Path, exact = tru
     for (const [name, value] of Object.entries(step) as [TermName, number][]) terms[name] = (terms[name] ?? 0) + value;
     for (const [name, value] of Object.entries(terms) as [TermName, number][]) total[name] = (total[name] ?? 0) + value;
     return {
-      pitches: spellVoicing(here.pitches, space.columns[c]!.chord),
+      pitches: spellVoicing(here.pitches, nth(space.columns, c).chord),
       terms,
       cost: sumTerms(terms),
       motion: before ? motionBetween(before.pitches, here.pitches) : null,
@@ -82,7 +83,7 @@ const LOOKED_AT = 400;
 /** Copies of the costs in which what was chosen before costs more. */
 const withSurcharge = (prepared: Prepared, marked: readonly Set<number>[], by: number): Prepared => ({
   ...prepared,
-  nodes: prepared.nodes.map((list, c) => list.map((cost, i) => (marked[c]!.has(i) ? cost + by : cost))),
+  nodes: prepared.nodes.map((list, c) => list.map((cost, i) => (nth(marked, c).has(i) ? cost + by : cost))),
 });
 
 /**
@@ -98,11 +99,13 @@ export function pathsOf(space: VoicingSpace, k: number): { path: Path; exact: bo
   }
   const { columns, prepared } = space;
   const least = Math.max(1, Math.ceil(columns.length / 4));
-  const outer = columns.map((c) => c.candidates.map((v) => v.pitches[0]! * 128 + v.pitches.at(-1)!));
-  const differs = (a: readonly number[], b: readonly number[]) => a.filter((x, c) => outer[c]![x] !== outer[c]![b[c]!]).length >= least;
+  const outer = columns.map((c) => c.candidates.map((v) => firstOf(v.pitches) * 128 + lastOf(v.pitches)));
+  const differs = (a: readonly number[], b: readonly number[]) =>
+    a.filter((x, c) => nth(outer, c)[x] !== nth(outer, c)[nth(b, c)]).length >= least;
   const found = cheapestPaths(prepared, { k, differs, limit: LOOKED_AT }).map((path) => ({ path, exact: true }));
   const marked = columns.map(() => new Set<number>());
-  const mark = (picks: readonly number[]) => picks.forEach((x, c) => outer[c]!.forEach((o, i) => o === outer[c]![x] && marked[c]!.add(i)));
+  const mark = (picks: readonly number[]) =>
+    picks.forEach((x, c) => nth(outer, c).forEach((o, i) => o === nth(outer, c)[x] && nth(marked, c).add(i)));
   for (const { path } of found) mark(path.picks);
   while (found.length && found.length < k) {
     let next: Path | null = null;
@@ -123,7 +126,7 @@ function costOf(p: Prepared, picks: readonly number[]): number {
   let cost = 0;
   picks.forEach((x, c) => {
     cost += p.nodes[c]![x]!;
-    if (c + 1 < n || p.closed) cost += p.steps[c]![x * p.sizes[(c + 1) % n]! + picks[(c + 1) % n]!]!;
+    if (c + 1 < n || p.closed) cost += p.steps[c]![x * nth(p.sizes, (c + 1) % n) + nth(picks, (c + 1) % n)]!;
   });
   return cost;
 }
@@ -201,11 +204,19 @@ export interface Alternative {
 }
 
 /** The cheapest layouts of one chord while its neighbors stay; each has another pair of bottom and top note. */
-export function alternativesAt(space: VoicingSpace, free: VoicingSpace, picks: readonly number[], c: number, most = 8): Alternative[] {
+export function alternativesAt(
+  space: VoicingSpace,
+  free: VoicingSpace,
+  picks: readonly number[],
+  c: number,
+  most = 8,
+): Alternative[] {
   const n = picks.length;
   const { closed } = space;
   const neighbor = (at: number) =>
-    closed ? space.columns[mod(at, n)]!.candidates[picks[mod(at, n)]!] : space.columns[at]?.candidates[picks[at]!];
+    closed
+      ? nth(space.columns, mod(at, n)).candidates[nth(picks, mod(at, n))]
+      : space.columns[at]?.candidates[nth(picks, at)];
   const before = n > 1 ? neighbor(c - 1) : undefined;
   const after = n > 1 ? neighbor(c + 1) : undefined;
   const both = (v: (typeof free.columns)[number]["candidates"][number]): Terms => {
@@ -214,20 +225,22 @@ export function alternativesAt(space: VoicingSpace, free: VoicingSpace, picks: r
       for (const [name, value] of Object.entries(step) as [TermName, number][]) sum[name] = (sum[name] ?? 0) + value;
     return sum;
   };
-  const chosen = both(space.columns[c]!.candidates[picks[c]!]!);
-  const ranked = free.columns[c]!.candidates.map((v) => ({
-    v,
-    cost: v.cost + (before ? stepCost(before, v, space.judge) : 0) + (after ? stepCost(v, after, space.judge) : 0),
-  })).sort((a, b) => a.cost - b.cost);
+  const chosen = both(nth(nth(space.columns, c).candidates, nth(picks, c)));
+  const ranked = nth(free.columns, c)
+    .candidates.map((v) => ({
+      v,
+      cost: v.cost + (before ? stepCost(before, v, space.judge) : 0) + (after ? stepCost(v, after, space.judge) : 0),
+    }))
+    .sort((a, b) => a.cost - b.cost);
   const seen = new Set<string>();
   const out: Alternative[] = [];
   for (const { v, cost } of ranked) {
-    const id = `${mod(v.pitches[0]!, 12)}:${v.pitches.at(-1)}`;
+    const id = `${mod(firstOf(v.pitches), 12)}:${v.pitches.at(-1)}`;
     if (seen.has(id)) continue;
     seen.add(id);
     const terms = both(v);
     out.push({
-      pitches: spellVoicing(v.pitches, free.columns[c]!.chord),
+      pitches: spellVoicing(v.pitches, nth(free.columns, c).chord),
       terms,
       cost,
       trades: trade(chosen, terms)
@@ -241,4 +254,5 @@ export function alternativesAt(space: VoicingSpace, free: VoicingSpace, picks: r
 }
 
 /** An error for a song that has no such place. */
-export const noPlace = (section: string, part: string): Result<never> => fail("voicing.place", `No section "${section}" or part "${part}"`);
+export const noPlace = (section: string, part: string): Result<never> =>
+  fail("voicing.place", `No section "${section}" or part "${part}"`);

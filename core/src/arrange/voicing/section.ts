@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../base/list";
 import { ok, type Result } from "../../base/result";
 import { type PitchName } from "../../theory/pitch/pitch";
 import type { Chord } from "../../theory/chord/chord";
@@ -44,10 +45,14 @@ export interface SectionPath {
 
 /** How a part asks to be voiced in a section, from how it plays there. */
 export function partOptions(song: Song, part: Part, section?: Section): PathOptions {
-  const { style, school, over, voices, register, weights, topShape, hands, span, capo, tuning } = playingOf(part, "voicing", { section });
+  const { style, school, over, voices, register, weights, topShape, hands, span, capo, tuning } = playingOf(
+    part,
+    "voicing",
+    { section },
+  );
   return {
     // A style that a later version wrote is voiced freely.
-    style: VOICING_STYLES.some((s) => s.id === style) ? style! : "keyboard",
+    style: VOICING_STYLES.some((s) => s.id === style) ? sure(style) : "keyboard",
     instrument: part.instrument,
     ...(song.instruments ? { song: { instruments: song.instruments } } : {}),
     loop: part.link?.loop ?? false,
@@ -78,7 +83,9 @@ export function tuneOver(section: Section, part: string, chord: ChordEvent): Not
 
 /** Layouts a part has in a section, by chord id. */
 export const layoutsOf = (section: Section, part: string): Layouts =>
-  Object.fromEntries(section.chords.flatMap((c) => (c.voicings?.[part] ? [[c.id, c.voicings[part].pitches] as const] : [])));
+  Object.fromEntries(
+    section.chords.flatMap((c) => (c.voicings?.[part] ? [[c.id, c.voicings[part].pitches] as const] : [])),
+  );
 
 /** Everything the layouts of a part in a section depend on, as plain data. */
 export interface AskedVoicing {
@@ -111,14 +118,17 @@ export function askVoicing(song: Song, sectionId: string, partId: string): Resul
     ids: events.map((e) => e.id),
     symbols: events.map((e) => e.symbol),
     options: { ...partOptions(song, part, section), pins, outer },
-    ...(layout.length ? { onto: { symbol: way!.symbol!, pitches: layout } } : {}),
+    ...(layout.length ? { onto: { symbol: sure(sure(way).symbol), pitches: layout } } : {}),
   });
 }
 
 /** The chords of a path and how it is laid out: what the form goes on with stands behind the last one, as it is. */
 export function pathOf({ symbols, options, onto }: AskedVoicing): { chords: Chord[]; options: PathOptions } {
   const chords = [...symbols, ...(onto ? [onto.symbol] : [])].flatMap((symbol) => chordOf(symbol) ?? []);
-  return { chords, options: onto ? { ...options, loop: false, pins: { ...options.pins, [symbols.length]: onto.pitches } } : options };
+  return {
+    chords,
+    options: onto ? { ...options, loop: false, pins: { ...options.pins, [symbols.length]: onto.pitches } } : options,
+  };
 }
 
 /** A path without what follows it. */
@@ -155,17 +165,23 @@ export type Layouts = Readonly<Record<string, readonly PitchName[]>>;
 
 /** Pinned layouts and those that are to stay, by the index of their chord. */
 export function heldIn(asked: AskedVoicing, stay: Layouts): LayoutsByIndex {
-  return { ...Object.fromEntries(asked.ids.flatMap((id, i) => (stay[id] ? [[i, stay[id]] as const] : []))), ...pathOf(asked).options.pins };
+  return {
+    ...Object.fromEntries(asked.ids.flatMap((id, i) => (stay[id] ? [[i, stay[id]] as const] : []))),
+    ...pathOf(asked).options.pins,
+  };
 }
 
 /** The cheapest layouts for what is asked, where those that are to stay do: only what is stored of them. */
-export function layOutBeside(asked: AskedVoicing, stay: Layouts): Result<Pick<SectionVoicing, "ids" | "chords" | "cost" | "motion">> {
+export function layOutBeside(
+  asked: AskedVoicing,
+  stay: Layouts,
+): Result<Pick<SectionVoicing, "ids" | "chords" | "cost" | "motion">> {
   const { chords, options } = pathOf(asked);
   if (!asked.ids.length) return ok(NOTHING);
   const spaces = heldSpace(chords, options, heldIn(asked, stay));
   if (!spaces.ok) return spaces;
   const { space } = spaces.value;
-  return ok({ ...ownOf(describe(space, pathsOf(space, 1)[0]!.path), asked), ids: asked.ids });
+  return ok({ ...ownOf(describe(space, firstOf(pathsOf(space, 1)).path), asked), ids: asked.ids });
 }
 
 /** The cheapest layouts for what is asked, with other ones for each chord; those that are to stay do. */
@@ -176,7 +192,7 @@ export function layOut(asked: AskedVoicing, stay: Layouts = {}): Result<SectionV
   const spaces = heldSpace(chords, options, heldIn(asked, stay));
   if (!spaces.ok) return spaces;
   const { space, free } = spaces.value;
-  const best = pathsOf(space, 1)[0]!;
+  const best = firstOf(pathsOf(space, 1));
   const { columns } = space;
   const byId = <T>(value: (c: number) => T | undefined): Record<string, T> =>
     Object.fromEntries(
@@ -189,9 +205,9 @@ export function layOut(asked: AskedVoicing, stay: Layouts = {}): Result<SectionV
     ...ownOf(describe(space, best.path), asked),
     candidates: free.columns.slice(0, ids.length).map((c) => c.candidates.length),
     ids,
-    fallbacks: ids.filter((_, c) => columns[c]!.fallback),
-    tops: byId((c) => columns[c]!.top),
-    bottoms: byId((c) => columns[c]!.bottomMissed),
+    fallbacks: ids.filter((_, c) => nth(columns, c).fallback),
+    tops: byId((c) => nth(columns, c).top),
+    bottoms: byId((c) => nth(columns, c).bottomMissed),
     easier: easierOnes(asked, space, best.path.picks),
     alternatives: byId((c) => alternativesAt(space, free, best.path.picks, c)),
   });
@@ -201,7 +217,9 @@ export function layOut(asked: AskedVoicing, stay: Layouts = {}): Result<SectionV
 function easierOnes(asked: AskedVoicing, space: VoicingSpace, picks: readonly number[]): SectionVoicing["easier"] {
   const { ids } = asked;
   const { chords, options } = pathOf(asked);
-  const wide = ids.map((_, c) => c).filter((c) => stretches(options, space.columns[c]!.candidates[picks[c]!]!.pitches));
+  const wide = ids
+    .map((_, c) => c)
+    .filter((c) => stretches(options, nth(nth(space.columns, c).candidates, nth(picks, c)).pitches));
   if (!wide.length) return {};
   const near = voicingSpace(chords, {
     ...options,
@@ -214,7 +232,7 @@ function easierOnes(asked: AskedVoicing, space: VoicingSpace, picks: readonly nu
   return Object.fromEntries(
     wide.flatMap((c) => {
       const [first] = alternativesAt(space, near.value, picks, c, 1);
-      return first ? [[ids[c]!, first.pitches]] : [];
+      return first ? [[nth(ids, c), first.pitches]] : [];
     }),
   );
 }
@@ -233,7 +251,7 @@ export const storeLayouts = (section: string, part: string, pitches: Record<stri
 
 /** The edit that stores what the path chose. */
 export const storeVoicing = (section: string, part: string, voiced: Pick<SectionVoicing, "ids" | "chords">): Edit =>
-  storeLayouts(section, part, Object.fromEntries(voiced.ids.map((id, i) => [id, voiced.chords[i]!.pitches])));
+  storeLayouts(section, part, Object.fromEntries(voiced.ids.map((id, i) => [id, nth(voiced.chords, i).pitches])));
 
 /** Up to k ways through a section, the cheapest first, each with what it trades against the first. */
 export function sectionPaths(song: Song, sectionId: string, partId: string, k?: number): Result<SectionPath[]> {
@@ -250,11 +268,11 @@ export function pathsThrough(asked: AskedVoicing, k = 6): Result<SectionPath[]> 
   const paths = pathsOf(space, k).map(({ path, exact }) => ownOf(describe(space, path, exact), asked));
   return ok(
     paths.map((p) => ({
-      pitches: Object.fromEntries(asked.ids.map((id, c) => [id, p.chords[c]!.pitches])),
+      pitches: Object.fromEntries(asked.ids.map((id, c) => [id, nth(p.chords, c).pitches])),
       motion: p.motion,
       cost: p.cost,
       exact: p.exact,
-      trades: trade(paths[0]!.terms, p.terms)
+      trades: trade(firstOf(paths).terms, p.terms)
         .slice(0, 4)
         .map((t) => t.words),
     })),

@@ -56,12 +56,14 @@ export function playedOn(
 ): (raw: RawVoicing[]) => RawVoicing[] {
   const { held, polyphony } = instrument;
   if (held.by === "hands")
-    return (raw) => (style === fourPart ? raw : raw.filter((v) => handStrain(v.pitches, limits.span, hands) < Infinity));
+    return (raw) =>
+      style === fourPart ? raw : raw.filter((v) => handStrain(v.pitches, limits.span, hands) < Infinity);
   if (held.by === "frets")
     return (raw) =>
       raw.flatMap((v) => {
         if (v.shape) return [v];
-        const shape = limits.neck && v.pitches.length <= limits.neck.strings.length ? shapeOf(limits.neck, v.pitches) : null;
+        const shape =
+          limits.neck && v.pitches.length <= limits.neck.strings.length ? shapeOf(limits.neck, v.pitches) : null;
         return shape ? [{ ...v, shape }] : [];
       });
   return (raw) => raw.filter((v) => v.pitches.length <= polyphony);
@@ -81,7 +83,8 @@ function withOuterNotes(
     low: Math.min(limits.low, bottom ?? 127, top !== undefined ? top - 19 : 127),
     ...(top === undefined ? {} : { top }),
   };
-  const fits = (v: RawVoicing) => (top === undefined || v.pitches.at(-1) === top) && (bottom === undefined || v.pitches[0] === bottom);
+  const fits = (v: RawVoicing) =>
+    (top === undefined || v.pitches.at(-1) === top) && (bottom === undefined || v.pitches[0] === bottom);
   const own = make(wide).filter(fits);
   if (own.length) return own;
   const added = [top, bottom].filter((m) => m !== undefined);
@@ -121,7 +124,10 @@ export interface Setting {
 function rangeOf(instrument: Instrument, options: PathOptions): [Midi, Midi] {
   const { by } = instrument.held;
   const [lowest, highest] = midiRange(by === "hands" ? instrument.comfortable : instrument.range);
-  const window = options.range ? midiRange(options.range) : by === "frets" ? ([lowest, highest] as const) : WINDOW;
+  let window: readonly [number, number];
+  if (options.range) window = midiRange(options.range);
+  else if (by === "frets") window = [lowest, highest] as const;
+  else window = WINDOW;
   const register = options.register ?? 0;
   const inside = (m: number) => Math.min(highest, Math.max(lowest, m));
   const [low, high] = [inside(window[0] + register), inside(window[1] + register)];
@@ -144,7 +150,10 @@ export function settingOf(options: PathOptions): Result<Setting> {
   const { held, polyphony } = instrument;
   const neck = neckOf(instrument, options.capo, options.tuning);
   const oneNote = polyphony === 1;
-  const free = held.by === "frets" ? shapes : oneNote ? single : keyboard;
+  let free: VoicingStyle;
+  if (held.by === "frets") free = shapes;
+  else if (oneNote) free = single;
+  else free = keyboard;
   // The free style of a fretted instrument are its shapes; an instrument of one note plays single notes.
   const foreign = (wanted.held ?? held.by) !== held.by || (held.by !== "hands" && wanted.id === "every");
   const style = oneNote || foreign || wanted === keyboard ? free : wanted;
@@ -173,7 +182,9 @@ export function settingOf(options: PathOptions): Result<Setting> {
       ...(neck ? { neck } : {}),
     },
     hands: options.hands ?? 2,
-    center: neck ? (Math.min(...neck.strings) + Math.max(...neck.strings)) / 2 + neck.capo + 2 + register : (low + high) / 2 - 1,
+    center: neck
+      ? (Math.min(...neck.strings) + Math.max(...neck.strings)) / 2 + neck.capo + 2 + register
+      : (low + high) / 2 - 1,
   });
 }
 
@@ -183,8 +194,15 @@ export interface Outer {
 }
 
 /** Layouts of a chord in a style, each worked out once. */
-export function layoutsOf({ instrument, limits, hands }: Setting): (style: VoicingStyle, chord: Chord, outer?: Outer) => RawVoicing[] {
-  const made = new Map<VoicingStyle, { playable: (raw: RawVoicing[]) => RawVoicing[]; plain: Map<string, RawVoicing[]> }>();
+export function layoutsOf({
+  instrument,
+  limits,
+  hands,
+}: Setting): (style: VoicingStyle, chord: Chord, outer?: Outer) => RawVoicing[] {
+  const made = new Map<
+    VoicingStyle,
+    { playable: (raw: RawVoicing[]) => RawVoicing[]; plain: Map<string, RawVoicing[]> }
+  >();
   return (style, chord, outer) => {
     let known = made.get(style);
     if (!known) made.set(style, (known = { playable: playedOn(instrument, style, limits, hands), plain: new Map() }));

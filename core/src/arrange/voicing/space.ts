@@ -58,8 +58,13 @@ function withWishes(s: Setting, layouts: Layouts, chord: Chord, wish: { top?: Pi
   if (!raw.length && wish.bottom && wish.top && !away) raw = layouts(s.free, chord, { top: outer.top! });
   if (!wish.top) return { raw, ...bottomMissed };
   const inChord = chord.tones.some((t) => mod(pitchMidi(chord.root + "4") + t.semitones, 12) === mod(outer.top!, 12));
-  const why = away ? `outside the range of the ${inSentence(s.instrument.title)}` : "no layout of the chord fits under it";
-  const met = !raw.length ? "no" : inChord ? "chord" : "over";
+  const why = away
+    ? `outside the range of the ${inSentence(s.instrument.title)}`
+    : "no layout of the chord fits under it";
+  let met: "chord" | "no" | "over";
+  if (!raw.length) met = "no";
+  else if (inChord) met = "chord";
+  else met = "over";
   return { raw, ...bottomMissed, top: { wanted: wish.top, met, ...(raw.length ? {} : { why }) } };
 }
 
@@ -81,11 +86,15 @@ function anyLayouts(
 function priced({ instrument, judge, limits, hands, center }: Setting, chord: Chord, laid: Laid): Candidate[] {
   const { raw } = laid;
   const bass = limits.bassCovered ? BASS_OCTAVE + mod(bassPc(chord) - BASS_OCTAVE, 12) : undefined;
-  if (judge.weights.roughness) laid.rough ??= raw.map((v) => roughness(bass === undefined ? v.pitches : [bass, ...v.pitches]));
+  if (judge.weights.roughness)
+    laid.rough ??= raw.map((v) => roughness(bass === undefined ? v.pitches : [bass, ...v.pitches]));
   const rough = judge.weights.roughness ? laid.rough! : raw.map(() => 0);
   const smoothest = Math.min(...rough);
   return raw.map((v, k): Candidate => {
-    const strain = v.shape ? v.shape.strain : instrument.held.by === "hands" ? handStrain(v.pitches, 127, hands) : 0;
+    let strain: number;
+    if (v.shape) strain = v.shape.strain;
+    else if (instrument.held.by === "hands") strain = handStrain(v.pitches, 127, hands);
+    else strain = 0;
     const terms: Terms = {
       ...nodeTerms(v, center, judge.weights, bass),
       roughness: (rough[k]! - smoothest) * 0.6 * judge.weights.roughness,
@@ -130,7 +139,9 @@ export function voicingSpace(chords: readonly Chord[], options: PathOptions): Re
   for (const [i, chord] of chords.entries()) {
     const column = columnOf(i, chord);
     if (!column)
-      return fail("voicing.none", `Chord ${i + 1} (${chordSymbol(chord)}) has no voicing in this range`, { hint: "Use fewer voices." });
+      return fail("voicing.none", `Chord ${i + 1} (${chordSymbol(chord)}) has no voicing in this range`, {
+        hint: "Use fewer voices.",
+      });
     columns.push(column);
   }
   return ok(spaceOver(columns, judge, options.loop ?? false, neck, kept, kept.free));

@@ -1,3 +1,4 @@
+import { firstOf, lastOf } from "../../base/list";
 import { mod, type Midi, type PitchClass } from "../../theory/pitch/pitch";
 import { bassPc, dispensable, rootPc, tone, type Chord, type ChordTone } from "../../theory/chord/chord";
 import type { RawVoicing, VoicingLimits } from "./style";
@@ -20,13 +21,15 @@ export function byWorth(chord: Chord, bassCovered: boolean): ChordTone[] {
 }
 
 /** What is lost by the tones left out: the fifth hardly counts, the root little where a bass plays it (common practice). */
-export const lossOf = (chord: Chord, used: readonly ChordTone[], bassCovered: boolean): number =>
-  chord.tones
-    .filter((t) => !used.includes(t))
-    .reduce(
-      (sum, t) => sum + (t.degree === 1 ? (bassCovered ? 0.4 : 4) : t.degree === 5 && !t.alter ? 0.4 : t.degree > 7 && !t.alter ? 0.8 : 4),
-      0,
-    );
+export function lossOf(chord: Chord, used: readonly ChordTone[], bassCovered: boolean): number {
+  const loss = ({ degree, alter }: ChordTone): number => {
+    if (degree === 1) return bassCovered ? 0.4 : 4;
+    if (alter) return 4;
+    if (degree === 5) return 0.4;
+    return degree > 7 ? 0.8 : 4;
+  };
+  return chord.tones.filter((t) => !used.includes(t)).reduce((sum, t) => sum + loss(t), 0);
+}
 
 /**
  * A ninth or thirteenth that the symbol does not name but the key has, or, without a key, that colors without contradicting: ninths over major, minor and
@@ -35,7 +38,11 @@ export const lossOf = (chord: Chord, used: readonly ChordTone[], bassCovered: bo
 export function colorOf(chord: Chord, degree: 9 | 13, scale?: readonly PitchClass[]): ChordTone | undefined {
   const has = (role: string) => chord.tones.some((t) => t.role === role);
   const dominant = has("3") && has("b7");
-  if (!has("5") || chord.tones.some((t) => t.degree === degree || (t.degree > 7 && t.alter !== 0)) || (degree === 13 && !dominant))
+  if (
+    !has("5") ||
+    chord.tones.some((t) => t.degree === degree || (t.degree > 7 && t.alter !== 0)) ||
+    (degree === 13 && !dominant)
+  )
     return undefined;
   const natural = tone(degree);
   const inKey = (t: ChordTone) => scale?.includes(pcOf(chord, t)) ?? true;
@@ -47,16 +54,16 @@ export function colorOf(chord: Chord, degree: 9 | 13, scale?: readonly PitchClas
 /** Notes stacked upward from the lowest, each in the next place above the one before. */
 export function stackUp(bottom: Midi, pcs: readonly PitchClass[]): Midi[] {
   const out = [bottom];
-  for (const pc of pcs) out.push(out.at(-1)! + 1 + mod(pc - out.at(-1)! - 1, 12));
+  for (const pc of pcs) out.push(lastOf(out) + 1 + mod(pc - lastOf(out) - 1, 12));
   return out;
 }
 
 /** Every place of a stack of pitch classes (the first at the bottom) within the limits. */
 export function places(pcs: readonly PitchClass[], { low, high }: Pick<VoicingLimits, "low" | "high">): Midi[][] {
   const out: Midi[][] = [];
-  for (let bottom = low + mod(pcs[0]! - low, 12); bottom <= high; bottom += 12) {
+  for (let bottom = low + mod(firstOf(pcs) - low, 12); bottom <= high; bottom += 12) {
     const stack = stackUp(bottom, pcs.slice(1));
-    if (stack.at(-1)! <= high) out.push(stack);
+    if (lastOf(stack) <= high) out.push(stack);
   }
   return out;
 }
@@ -83,18 +90,18 @@ export function voiced(
   const usable = bassCovered || !layouts.some(stands) ? layouts : layouts.filter(stands);
   for (const layout of usable) {
     const pitches = [...layout].sort((a, b) => a - b);
-    if (!bassCovered && mod(pitches[0]!, 12) !== bassPc(chord)) {
-      const bottom = pitches[0]! - 1 - mod(pitches[0]! - 1 - bassPc(chord), 12);
+    if (!bassCovered && mod(firstOf(pitches), 12) !== bassPc(chord)) {
+      const bottom = firstOf(pitches) - 1 - mod(firstOf(pitches) - 1 - bassPc(chord), 12);
       if (bottom < low - 12) continue;
       pitches.unshift(bottom);
-    } else if (pitches[0]! < low) continue;
-    if (pitches.at(-1)! > high || new Set(pitches).size < pitches.length) continue;
+    } else if (firstOf(pitches) < low) continue;
+    if (lastOf(pitches) > high || new Set(pitches).size < pitches.length) continue;
     const id = pitches.join();
     if (seen.has(id)) continue;
     seen.add(id);
     out.push({ pitches, missing, doubling });
   }
-  return out.sort((a, b) => a.pitches[0]! - b.pitches[0]! || a.pitches.at(-1)! - b.pitches.at(-1)!);
+  return out.sort((a, b) => firstOf(a.pitches) - firstOf(b.pitches) || lastOf(a.pitches) - lastOf(b.pitches));
 }
 
 /** The tones of a chord for a number of voices, most telling first; a chord of three tones doubles its root for the fourth voice. */
@@ -107,9 +114,17 @@ export function importanceOf(tone: ChordTone, chord: Chord, bassCovered: boolean
   if (tone.degree === 1) return bassCovered ? 0.8 : 5;
   if (dispensable(chord).includes(tone)) return tone.degree === 5 ? 0.6 : 1;
   if (tone.degree <= 4 || tone.degree === 7 || tone.degree === 6) return 8;
-  return tone.degree === 5 ? (tone.alter ? 6 : 0.8) : 5;
+  if (tone.degree === 5) {
+    if (tone.alter) return 6;
+    return 0.8;
+  }
+  return 5;
 }
 
 /** Doubling the root or fifth is neutral, doubling a colored tone is heard (common practice). */
-export const doublingCost = (tone: ChordTone): number =>
-  tone.degree === 1 ? 0.3 : tone.degree === 5 && !tone.alter ? 0.6 : tone.degree === 3 ? 1.5 : 3;
+export const doublingCost = (tone: ChordTone): number => {
+  if (tone.degree === 1) return 0.3;
+  if (tone.degree === 5 && !tone.alter) return 0.6;
+  if (tone.degree === 3) return 1.5;
+  return 3;
+};

@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../base/list";
 import type { Midi } from "../../theory/pitch/pitch";
 import { holdShape, SHAPE_LIMITS, type Neck } from "../../theory/instrument/fretboard";
 import { cheapestPath } from "../../search/lattice";
@@ -28,12 +29,17 @@ function holds(neck: Neck, pitches: readonly Midi[]): Hold[] {
     if (i === pitches.length) {
       const held = holdShape(neck, taken);
       // A line needs no more than that the hand reaches; chords must also fit under four fingers.
-      if (!held || held.reach > SHAPE_LIMITS.reach * 1.2 || (pitches.length > 1 && held.fingers > SHAPE_LIMITS.fingers)) return;
-      out.push({ places, position: held.position || null, cost: held.strain + (held.position > 12 ? (held.position - 12) * 0.3 : 0) });
+      if (!held || held.reach > SHAPE_LIMITS.reach * 1.2 || (pitches.length > 1 && held.fingers > SHAPE_LIMITS.fingers))
+        return;
+      out.push({
+        places,
+        position: held.position || null,
+        cost: held.strain + (held.position > 12 ? (held.position - 12) * 0.3 : 0),
+      });
       return;
     }
     strings.forEach((open, string) => {
-      const fret = pitches[i]! - open;
+      const fret = nth(pitches, i) - open;
       if (taken[string] !== null || fret < 0 || fret > highest) return;
       taken[string] = fret;
       place(i + 1, [...places, { string, fret }]);
@@ -53,16 +59,16 @@ export function tabOf(neck: Neck, moments: readonly (readonly Midi[])[]): (TabPl
   const playable = columns.map((c, i) => ({ c, i })).filter(({ c }) => c.length);
   const path = cheapestPath({
     sizes: playable.map(({ c }) => c.length),
-    node: (c, i) => playable[c]!.c[i]!.cost,
+    node: (c, i) => nth(nth(playable, c).c, i).cost,
     step: (c, i, j) => {
-      const [a, b] = [playable[c]!.c[i]!, playable[c + 1]!.c[j]!];
+      const [a, b] = [nth(nth(playable, c).c, i), nth(nth(playable, c + 1).c, j)];
       // Within four frets the hand stays where it is.
       const move = a.position === null || b.position === null ? 0 : Math.abs(a.position - b.position);
-      const cross = Math.abs(a.places[0]!.string - b.places[0]!.string);
+      const cross = Math.abs(firstOf(a.places).string - firstOf(b.places).string);
       return Math.max(0, move - 3) * 0.6 + move * 0.1 + Math.max(0, cross - 1) * 0.15;
     },
   });
   const out: (TabPlace[] | null)[] = moments.map(() => null);
-  playable.forEach(({ c, i }, k) => (out[i] = path ? c[path.picks[k]!]!.places : null));
+  playable.forEach(({ c, i }, k) => (out[i] = path ? nth(c, nth(path.picks, k)).places : null));
   return out;
 }

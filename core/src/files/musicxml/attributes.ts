@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../base/list";
 import { mod, plainName } from "../../theory/pitch/pitch";
 import { QUARTER } from "../../theory/time/meter";
 import type { Neck } from "../../theory/instrument/fretboard";
@@ -27,7 +28,10 @@ export function readingSigns(pass: EngravedPass, k: number, many: boolean): { cl
     if (before && before.clef !== now.clef) clefs.push(clefOf(now.clef, staff.octave, many ? s + 1 : null));
     const line = (type: string) =>
       lines.push(
-        el("direction", [el("direction-type", [el("octave-shift", [], { type, size: 8, number: s + 1 })]), many && el("staff", s + 1)]),
+        el("direction", [
+          el("direction-type", [el("octave-shift", [], { type, size: 8, number: s + 1 })]),
+          many && el("staff", s + 1),
+        ]),
       );
     if ((before?.shift ?? 0) !== now.shift) {
       if (before?.shift) line("stop");
@@ -60,7 +64,11 @@ const tabDetails = (neck: Neck): Element =>
         const name = plainName(midi, false);
         return el(
           "staff-tuning",
-          [el("tuning-step", name[0]), name.length > 1 && el("tuning-alter", 1), el("tuning-octave", Math.floor(midi / 12) - 1)],
+          [
+            el("tuning-step", name[0]),
+            name.length > 1 && el("tuning-alter", 1),
+            el("tuning-octave", Math.floor(midi / 12) - 1),
+          ],
           { line: i + 1 },
         );
       }),
@@ -77,13 +85,13 @@ export function attributes(
   const staves = pass.staves.length + (neck ? 1 : 0);
   const many = staves > 1;
   const { transposition } = instrument;
-  const octaveClef = pass.staves[0]!.octave !== 0;
+  const octaveClef = firstOf(pass.staves).octave !== 0;
   const up = mod(-transposition, 12);
   const transpose =
     transposition === 0 || octaveClef
       ? null
       : el("transpose", [
-          el("diatonic", -LETTERS[up]!),
+          el("diatonic", -nth(LETTERS, up)),
           el("chromatic", -up),
           transposition !== -up && el("octave-change", (transposition + up) / 12),
         ]);

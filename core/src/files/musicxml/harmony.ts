@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import { parseNote, type NoteName } from "../../theory/pitch/pitch";
 import type { Chord } from "../../theory/chord/chord";
 import { el, type Element } from "./xml";
@@ -33,12 +34,15 @@ const KINDS: readonly [kind: string, roles: readonly string[]][] = [
   ["power", ["5"]],
 ];
 
-const alterOf = (name: NoteName): number => parseNote(name)!.alter;
+const alterOf = (name: NoteName): number => sure(parseNote(name)).alter;
 const note = (tag: "root" | "bass", name: NoteName): Element =>
   el(tag, [el(`${tag}-step`, name[0]), alterOf(name) !== 0 && el(`${tag}-alter`, alterOf(name))]);
 
 /** The kind with which most of a chord is said, and the tones it leaves to be said apart: added, altered or left out. */
-export function kindOf(chord: Chord): { kind: string; degrees: { value: number; alter: number; type: "add" | "alter" | "subtract" }[] } {
+export function kindOf(chord: Chord): {
+  kind: string;
+  degrees: { value: number; alter: number; type: "add" | "alter" | "subtract" }[];
+} {
   const tones = chord.tones.filter((t) => t.degree !== 1);
   const roles = tones.map((t) => t.role);
   // Roles the chord has count for a kind, those it lacks against it.
@@ -72,7 +76,9 @@ export function harmony(chord: Chord | null, offset: number): Element {
     note("root", chord.root),
     el("kind", kind, { text: chord.quality }),
     chord.bass !== undefined && note("bass", chord.bass),
-    ...degrees.map((d) => el("degree", [el("degree-value", d.value), el("degree-alter", d.alter), el("degree-type", d.type)])),
+    ...degrees.map((d) =>
+      el("degree", [el("degree-value", d.value), el("degree-alter", d.alter), el("degree-type", d.type)]),
+    ),
     offset > 0 && el("offset", offset),
   ]);
 }

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../base/list";
 import { parseNote } from "../../theory/pitch/pitch";
 import { QUARTER, type Meter, type Ticks } from "../../theory/time/meter";
 import type { NoteValue } from "../notation/durations";
@@ -6,7 +7,14 @@ import { staffStep, type Accidental, type EngravedChord, type EngravedNote } fro
 import type { TabMoment } from "../notation/tab";
 import { el, type Element } from "./xml";
 
-const TYPES: Record<NoteValue, string> = { w: "whole", h: "half", q: "quarter", "8": "eighth", "16": "16th", "32": "32nd" };
+const TYPES: Record<NoteValue, string> = {
+  w: "whole",
+  h: "half",
+  q: "quarter",
+  "8": "eighth",
+  "16": "16th",
+  "32": "32nd",
+};
 const FLAGS: Record<NoteValue, number> = { w: 0, h: 0, q: 0, "8": 1, "16": 2, "32": 3 };
 
 export interface Voice {
@@ -29,22 +37,30 @@ export interface Going {
 /** Beam signs of each chord, level by level: what stands in one beat is joined, rests divide. */
 export function beamsOf(bar: readonly EngravedChord[], meter: Meter): string[][] {
   const start = bar[0]?.start ?? 0;
-  const beatOf = (c: EngravedChord) => meter.beats.findLastIndex((b) => b.start <= (c.start - start + meter.bar) % meter.bar);
+  const beatOf = (c: EngravedChord) =>
+    meter.beats.findLastIndex((b) => b.start <= (c.start - start + meter.bar) % meter.bar);
   const out: string[][] = bar.map(() => []);
   for (let i = 0; i < bar.length;) {
     let j = i;
     const joins = (c: EngravedChord) => c.notes.length > 0 && FLAGS[c.value] > 0;
-    if (!joins(bar[i]!)) {
+    if (!joins(nth(bar, i))) {
       i++;
       continue;
     }
-    while (j + 1 < bar.length && joins(bar[j + 1]!) && beatOf(bar[j + 1]!) === beatOf(bar[i]!)) j++;
+    while (j + 1 < bar.length && joins(nth(bar, j + 1)) && beatOf(nth(bar, j + 1)) === beatOf(nth(bar, i))) j++;
     if (j > i)
       for (let k = i; k <= j; k++)
-        for (let level = 1; level <= FLAGS[bar[k]!.value]; level++) {
-          const before = k > i && FLAGS[bar[k - 1]!.value] >= level;
-          const after = k < j && FLAGS[bar[k + 1]!.value] >= level;
-          out[k]!.push(before && after ? "continue" : before ? "end" : after ? "begin" : k > i ? "backward hook" : "forward hook");
+        for (let level = 1; level <= FLAGS[nth(bar, k).value]; level++) {
+          const before = k > i && FLAGS[nth(bar, k - 1).value] >= level;
+          const after = k < j && FLAGS[nth(bar, k + 1).value] >= level;
+          const beamOf = () => {
+            if (before && after) return "continue";
+            if (before) return "end";
+            if (after) return "begin";
+            if (k > i) return "backward hook";
+            return "forward hook";
+          };
+          nth(out, k).push(beamOf());
         }
     i = j + 1;
   }
@@ -53,33 +69,43 @@ export function beamsOf(bar: readonly EngravedChord[], meter: Meter): string[][]
 
 /** Whether a chord begins or ends the triplet of its beat. */
 function tupletEnds(bar: readonly EngravedChord[], i: number): ("start" | "stop")[] {
-  const c = bar[i]!;
+  const c = nth(bar, i);
   if (!c.triplet) return [];
-  const beat = (x: EngravedChord) => Math.floor((x.start - bar[0]!.start) / QUARTER);
+  const beat = (x: EngravedChord) => Math.floor((x.start - firstOf(bar).start) / QUARTER);
   const same = (x: EngravedChord | undefined) => x !== undefined && x.triplet && beat(x) === beat(c);
   return [...(same(bar[i - 1]) ? [] : ["start" as const]), ...(same(bar[i + 1]) ? [] : ["stop" as const])];
 }
 
 function pitch(name: string, octave: number): Element {
-  const [, letters, number] = /^([A-G](?:bb|b|##|x|#)?)(-?\d+)$/.exec(name)!;
-  const { alter } = parseNote(letters!)!;
-  return el("pitch", [el("step", letters![0]), alter !== 0 && el("alter", alter), el("octave", Number(number) - octave)]);
+  const [, letters, number] = sure(/^([A-G](?:bb|b|##|x|#)?)(-?\d+)$/.exec(name));
+  const { alter } = sure(parseNote(sure(letters)));
+  return el("pitch", [
+    el("step", sure(letters)[0]),
+    alter !== 0 && el("alter", alter),
+    el("octave", Number(number) - octave),
+  ]);
 }
 
 /** Where a drum's note stands. */
-const unpitched = (name: string): Element => el("unpitched", [el("display-step", name[0]), el("display-octave", name.slice(1))]);
+const unpitched = (name: string): Element =>
+  el("unpitched", [el("display-step", name[0]), el("display-octave", name.slice(1))]);
 
 /** A syllable, with the line that shows how long it is held. */
-const lyric = ({ text, goesOn, joins, until }: SungSyllable, verse: number, tied: boolean): Element =>
-  el(
+const lyric = ({ text, goesOn, joins, until }: SungSyllable, verse: number, tied: boolean): Element => {
+  const syllabic = () => {
+    if (goesOn) {
+      if (joins) return "middle";
+      return "begin";
+    }
+    if (joins) return "end";
+    return "single";
+  };
+  return el(
     "lyric",
-    [
-      el("syllabic", goesOn ? (joins ? "middle" : "begin") : joins ? "end" : "single"),
-      el("text", text),
-      !goesOn && (until !== null || tied) && el("extend"),
-    ],
+    [el("syllabic", syllabic()), el("text", text), !goesOn && (until !== null || tied) && el("extend")],
     { number: verse + 1 },
   );
+};
 
 const SIGNS: Record<number, string> = { [-2]: "flat-flat", [-1]: "flat", 0: "natural", 1: "sharp", 2: "double-sharp" };
 const accidental = ({ alter, courtesy }: Accidental): Element =>
@@ -117,19 +143,30 @@ export function notesOf(
         ...ties.map((type) => el("tied", [], { type })),
         ...(k === 0 && slid ? [el("slide", [], { type: "stop", "line-type": "solid", number: 1 })] : []),
         ...(k === 0 && slide ? [slide] : []),
-        ...(k === 0 ? tupletEnds(bar, i).map((type) => el("tuplet", [], { type, bracket: beams[i]!.length ? "no" : "yes" })) : []),
-        ...(place ? [el("technical", [el("string", voice.tab!.strings - place.string), el("fret", place.fret)])] : []),
+        ...(k === 0
+          ? tupletEnds(bar, i).map((type) => el("tuplet", [], { type, bracket: nth(beams, i).length ? "no" : "yes" }))
+          : []),
+        ...(place
+          ? [el("technical", [el("string", sure(voice.tab).strings - place.string), el("fret", place.fret)])]
+          : []),
         ...(k === 0 && c.articulation && !voice.tab ? [el("articulations", [el(c.articulation)])] : []),
       ];
       const words = k === 0 && !voice.tab ? (c.words ?? []) : [];
+      const head = () => {
+        if (n) {
+          if (voice.drums) return unpitched(n.pitch);
+          return pitch(n.pitch, voice.octave);
+        }
+        return rest;
+      };
       return el(
         "note",
         [
           k > 0 && el("chord"),
-          n ? (voice.drums ? unpitched(n.pitch) : pitch(n.pitch, voice.octave)) : rest,
+          head(),
           el("duration", c.ticks),
           ...ties.map((type) => el("tie", [], { type })),
-          n && voice.drums && el("instrument", [], { id: voice.drums.get(n.id.split(":")[0]!)! }),
+          n && voice.drums && el("instrument", [], { id: sure(voice.drums.get(firstOf(n.id.split(":")))) }),
           el("voice", voice.number),
           !full && el("type", TYPES[c.value]),
           c.dots > 0 && el("dot"),
@@ -137,22 +174,24 @@ export function notesOf(
           c.triplet && el("time-modification", [el("actual-notes", 3), el("normal-notes", 2)]),
           n?.head !== undefined && el("notehead", n.head),
           voice.staff !== null && el("staff", voice.staff),
-          ...(k === 0 ? beams[i]!.map((sign, level) => el("beam", sign, { number: level + 1 })) : []),
+          ...(k === 0 ? nth(beams, i).map((sign, level) => el("beam", sign, { number: level + 1 })) : []),
           notations.length > 0 && el("notations", notations),
-          ...words.flatMap((syllable, v) => (syllable ? [lyric(syllable, v, c.notes[0]!.tied)] : [])),
+          ...words.flatMap((syllable, v) => (syllable ? [lyric(syllable, v, firstOf(c.notes).tied)] : [])),
         ],
         c.hidden || (voice.tab && !n) ? { "print-object": "no" } : {},
       );
     });
     going.held.clear();
     for (const n of c.notes) if (n.tied) going.held.add(n.midi);
-    if (c.notes.length) going.sliding = c.notes[0]!.slide !== undefined && follows;
+    if (c.notes.length) going.sliding = firstOf(c.notes).slide !== undefined && follows;
     return [...(c.dynamic && !voice.tab ? [loudness(c.dynamic, voice.staff)] : []), ...made];
   });
 }
 
 const loudness = (dynamic: string, staff: number | null): Element =>
-  el("direction", [el("direction-type", [el("dynamics", [el(dynamic)])]), staff !== null && el("staff", staff)], { placement: "below" });
+  el("direction", [el("direction-type", [el("dynamics", [el(dynamic)])]), staff !== null && el("staff", staff)], {
+    placement: "below",
+  });
 
 /** Goes back in time, for another voice. */
 export const backup = (ticks: Ticks): Element => el("backup", [el("duration", ticks)]);

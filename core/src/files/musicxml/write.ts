@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../base/list";
 import type { Ticks } from "../../theory/time/meter";
 import { feelText } from "../../theory/time/swing";
 import { instrumentOf, type Instrument } from "../../theory/instrument/instruments";
@@ -41,12 +42,14 @@ export function writeMusicXml(song: Song): string {
     const notes = real.parts.find((p) => p.id === part.id)?.notes ?? [];
     const passes = engraveForm(song, real, part.id);
     const drums =
-      part.role === "drums" ? legendOf(real.hits).map(({ drum, title }) => ({ drum, title, note: DRUM_KINDS[drum].note })) : null;
+      part.role === "drums"
+        ? legendOf(real.hits).map(({ drum, title }) => ({ drum, title, note: DRUM_KINDS[drum].note }))
+        : null;
     if (!passes.ok || !(drums ?? notes).length) return [];
     const instrument = instrumentOf(part.instrument, song);
     const { capo, tuning } = part.playing.voicing ?? {};
     const neck = (part.role !== "drums" && neckOf(instrument, capo, tuning)) || null;
-    const tabs = neck ? passes.value.map((p) => tablature(p.staves[0]!, neck)) : [];
+    const tabs = neck ? passes.value.map((p) => tablature(firstOf(p.staves), neck)) : [];
     return [{ part, instrument, passes: passes.value, neck, tabs, drums }];
   });
   const upbeat = longestPickup(written);
@@ -78,7 +81,9 @@ function scorePart({ part, instrument, drums }: Written, i: number): Element[] {
           el("part-name", part.name),
           ...drums.map((d, k) => el("score-instrument", [el("instrument-name", d.title)], { id: drumId(i, k) })),
           ...drums.map((d, k) =>
-            el("midi-instrument", [el("midi-channel", 10), el("midi-program", 1), el("midi-unpitched", d.note + 1)], { id: drumId(i, k) }),
+            el("midi-instrument", [el("midi-channel", 10), el("midi-program", 1), el("midi-unpitched", d.note + 1)], {
+              id: drumId(i, k),
+            }),
           ),
         ],
         { id: `P${i + 1}` },
@@ -93,48 +98,63 @@ const pitchedPart = (part: Part, instrument: Instrument, i: number): Element[] =
     [
       el("part-name", part.name),
       el("score-instrument", [el("instrument-name", instrument.title)], { id: `P${i + 1}-I1` }),
-      el("midi-instrument", [el("midi-channel", (i % 16) + 1 === 10 ? 16 : (i % 16) + 1), el("midi-program", instrument.program + 1)], {
-        id: `P${i + 1}-I1`,
-      }),
+      el(
+        "midi-instrument",
+        [el("midi-channel", (i % 16) + 1 === 10 ? 16 : (i % 16) + 1), el("midi-program", instrument.program + 1)],
+        {
+          id: `P${i + 1}-I1`,
+        },
+      ),
     ],
     { id: `P${i + 1}` },
   ),
 ];
 
-function measures(real: RealizedSong, written: Written, { index, upbeat }: { index: number; upbeat: Ticks }): Element[] {
+function measures(
+  real: RealizedSong,
+  written: Written,
+  { index, upbeat }: { index: number; upbeat: Ticks },
+): Element[] {
   const first = index === 0;
   const out: Element[] = [];
   const goings: Goings = new Map();
   const drums = written.drums && new Map(written.drums.map((d, k) => [d.drum, drumId(index, k)]));
-  const many = written.passes[0]!.staves.length > 1 || written.neck !== null;
+  const many = firstOf(written.passes).staves.length > 1 || written.neck !== null;
   let number = 1;
   written.passes.forEach((pass, p) => {
-    const section = real.sections[p]!;
+    const section = nth(real.sections, p);
     const before = written.passes[p - 1];
     const opening = p === 0;
-    const changed = opening || attributesKey(before!, real.sections[p - 1]!) !== attributesKey(pass, section);
+    const changed = opening || attributesKey(sure(before), nth(real.sections, p - 1)) !== attributesKey(pass, section);
     if (opening && upbeat)
       out.push(
-        el("measure", [attributes(written, pass, section), ...bar(written, p, -1, goings, drums, upbeat)], { number: 0, implicit: "yes" }),
+        el("measure", [attributes(written, pass, section), ...bar(written, p, -1, goings, drums, upbeat)], {
+          number: 0,
+          implicit: "yes",
+        }),
       );
     for (let k = 0; k < pass.bars; k++) {
       const from = section.start + k * section.meter.bar;
       const signed = readingSigns(pass, k, many);
-      const head =
-        k === 0 && (opening ? !upbeat : changed)
-          ? [attributes(written, pass, section)]
-          : signed.clefs.length
-            ? [el("attributes", signed.clefs)]
-            : [];
+      let head: Element[];
+      if (k === 0 && (opening ? !upbeat : changed)) head = [attributes(written, pass, section)];
+      else if (signed.clefs.length) head = [el("attributes", signed.clefs)];
+      else head = [];
       const signs = k === 0 ? directions(section, real.sections[p - 1], first) : [];
       const symbols = first
-        ? real.chords.filter((c) => c.start >= from && c.start < from + section.meter.bar).map((c) => symbol(c, from, written.instrument))
+        ? real.chords
+            .filter((c) => c.start >= from && c.start < from + section.meter.bar)
+            .map((c) => symbol(c, from, written.instrument))
         : [];
       const closing = k === pass.bars - 1 ? openLines(pass, k, many) : [];
       out.push(
-        el("measure", [...head, ...signs, ...signed.lines, ...symbols, ...bar(written, p, k, goings, drums), ...closing], {
-          number: number++,
-        }),
+        el(
+          "measure",
+          [...head, ...signs, ...signed.lines, ...symbols, ...bar(written, p, k, goings, drums), ...closing],
+          {
+            number: number++,
+          },
+        ),
       );
     }
     goings.clear();
@@ -147,7 +167,10 @@ type Goings = Map<string, Going>;
 
 /** All parts begin with the longest upbeat. */
 const longestPickup = (written: readonly Written[]): Ticks =>
-  Math.max(0, ...written.flatMap((w) => w.passes[0]?.staves.map((s) => s.pickup.reduce((sum, c) => sum + c.ticks, 0)) ?? []));
+  Math.max(
+    0,
+    ...written.flatMap((w) => w.passes[0]?.staves.map((s) => s.pickup.reduce((sum, c) => sum + c.ticks, 0)) ?? []),
+  );
 
 /** One bar of all staves and voices, tablature last; with `upbeat`, the pickup, filled up with rests to that length. */
 function bar(
@@ -158,7 +181,7 @@ function bar(
   drums: ReadonlyMap<string, string> | null,
   upbeat: Ticks = 0,
 ): Element[] {
-  const pass = written.passes[p]!;
+  const pass = nth(written.passes, p);
   const tab = written.tabs[p];
   const many = pass.staves.length > 1 || tab !== undefined;
   const out: Element[] = [];
@@ -171,9 +194,18 @@ function bar(
     if (out.length) out.push(backup(k < 0 ? upbeat : lengthOf));
     if (silent > 0)
       out.push(
-        el("note", [el("rest"), el("duration", silent), el("voice", voice.number), voice.staff !== null && el("staff", voice.staff)], {
-          "print-object": "no",
-        }),
+        el(
+          "note",
+          [
+            el("rest"),
+            el("duration", silent),
+            el("voice", voice.number),
+            voice.staff !== null && el("staff", voice.staff),
+          ],
+          {
+            "print-object": "no",
+          },
+        ),
       );
     out.push(...notesOf(chords, pass.meter, { ...voice, drums }, going, next));
   };
@@ -185,8 +217,13 @@ function bar(
     });
     if (tab && s === 0)
       add(
-        voicesIn(staff, k)[0]!,
-        { number: 5, staff: 2, octave, tab: { strings: tab.strings, moments: k < 0 ? tab.pickup : tab.measures[k]! } },
+        firstOf(voicesIn(staff, k)),
+        {
+          number: 5,
+          staff: 2,
+          octave,
+          tab: { strings: tab.strings, moments: k < 0 ? tab.pickup : nth(tab.measures, k) },
+        },
         undefined,
       );
   });

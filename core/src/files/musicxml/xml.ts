@@ -10,7 +10,11 @@ export interface Element {
 type Content = Element | string | number | null | undefined | false;
 
 /** An element; contents that are absent are left out. */
-export const el = (name: string, content: Content | Content[] = [], attributes: Record<string, string | number> = {}): Element => ({
+export const el = (
+  name: string,
+  content: Content | Content[] = [],
+  attributes: Record<string, string | number> = {},
+): Element => ({
   name,
   children: (Array.isArray(content) ? content : [content]).flatMap((c): (Element | string)[] =>
     c === null || c === undefined || c === false ? [] : [typeof c === "number" ? String(c) : c],

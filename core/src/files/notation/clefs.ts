@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../base/list";
 import type { PitchName } from "../../theory/pitch/pitch";
 import { ledgersOf, mapChords, staffStep, type BarReading, type EngravedStaff, type StaffClef } from "./staff";
 
@@ -39,9 +40,12 @@ export function readingsOf(staff: Omit<EngravedStaff, "readings">): BarReading[]
   const ways = WAYS[staff.clef];
   const bars = staff.measures.length;
   const steps = Array.from({ length: bars }, (_, k) =>
-    [...staff.measures[k]!, ...staff.second[k]!, ...(k === 0 ? staff.pickup : [])].flatMap((c) => c.notes.map((n) => staffStep(n.pitch))),
+    [...nth(staff.measures, k), ...nth(staff.second, k), ...(k === 0 ? staff.pickup : [])].flatMap((c) =>
+      c.notes.map((n) => staffStep(n.pitch)),
+    ),
   );
-  if (!steps.some((bar) => bar.some((s) => ledgersOf(s, staff.clef) > MOST_LEDGERS))) return steps.map(() => ways[0]!);
+  if (!steps.some((bar) => bar.some((s) => ledgersOf(s, staff.clef) > MOST_LEDGERS)))
+    return steps.map(() => firstOf(ways));
   const fit = (bar: readonly number[], way: BarReading, w: number) =>
     bar.reduce((sum, step) => {
       const ledgers = ledgersOf(step - way.shift * 7, way.clef);
@@ -51,22 +55,25 @@ export function readingsOf(staff: Omit<EngravedStaff, "readings">): BarReading[]
   const back: number[][] = [];
   for (const bar of steps.slice(1)) {
     const from = ways.map((_, w) =>
-      costs.reduce((k, c, i) => (c + (i === w ? 0 : COSTS.change) < costs[k]! + (k === w ? 0 : COSTS.change) ? i : k), 0),
+      costs.reduce(
+        (k, c, i) => (c + (i === w ? 0 : COSTS.change) < nth(costs, k) + (k === w ? 0 : COSTS.change) ? i : k),
+        0,
+      ),
     );
-    costs = ways.map((way, w) => costs[from[w]!]! + (from[w] === w ? 0 : COSTS.change) + fit(bar, way, w));
+    costs = ways.map((way, w) => nth(costs, nth(from, w)) + (from[w] === w ? 0 : COSTS.change) + fit(bar, way, w));
     back.push(from);
   }
-  let at = costs.reduce((k, c, i) => (c < costs[k]! ? i : k), 0);
+  let at = costs.reduce((k, c, i) => (c < nth(costs, k) ? i : k), 0);
   const out: BarReading[] = [];
   for (let k = bars - 1; k >= 0; k--) {
-    out[k] = ways[at]!;
+    out[k] = nth(ways, at);
     at = back[k - 1]?.[at] ?? at;
   }
   return out;
 }
 
 const moved = (pitch: PitchName, octaves: number): PitchName => {
-  const [, name, octave] = /^(.*?)(-?\d+)$/.exec(pitch)!;
+  const [, name, octave] = sure(/^(.*?)(-?\d+)$/.exec(pitch));
   return `${name}${Number(octave) - octaves}`;
 };
 

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../base/list";
 import type { Meter, Ticks } from "../../theory/time/meter";
 
 /** A written note value: vexflow and MusicXML call them so. */
@@ -46,7 +47,7 @@ export function gridsOf(meter: Meter, edges: readonly Ticks[]): BeatGrid[] {
 
 /** The nearest place that can be written. */
 export function snapEdge(tick: Ticks, grids: readonly BeatGrid[]): Ticks {
-  const beat = grids.findLast((g) => g.start <= tick) ?? grids[0]!;
+  const beat = grids.findLast((g) => g.start <= tick) ?? firstOf(grids);
   const grid = beat.triplet ? THIRD : FINE;
   return Math.min(beat.end, beat.start + Math.round((tick - beat.start) / grid) * grid);
 }
@@ -59,18 +60,23 @@ export function snapEdge(tick: Ticks, grids: readonly BeatGrid[]): Ticks {
  */
 export function write(from: Ticks, to: Ticks, meter: Meter, grids: readonly BeatGrid[], rest = false): Written[] {
   const out: Written[] = [];
-  const middle = meter.beats.length % 2 === 0 ? meter.beats[meter.beats.length / 2]!.start : -1;
+  const middle = meter.beats.length % 2 === 0 ? nth(meter.beats, meter.beats.length / 2).start : -1;
   let at = from;
   while (at < to) {
-    const beat = grids.findLast((g) => g.start <= at)!;
+    const beat = sure(grids.findLast((g) => g.start <= at));
     if (beat.triplet) {
       const end = Math.min(to, beat.end);
-      if (at === beat.start && end === beat.end) out.push({ start: at, ticks: 480, value: "q", dots: 0, triplet: false });
+      if (at === beat.start && end === beat.end)
+        out.push({ start: at, ticks: 480, value: "q", dots: 0, triplet: false });
       else
         for (let t = at; t < end;) {
           const rest = end - t;
-          const [ticks, value]: [Ticks, NoteValue] =
-            rest >= 320 ? [320, "q"] : rest >= 160 && (t - beat.start) % 160 === 0 ? [160, "8"] : [80, "16"];
+          const restValue = (): [Ticks, NoteValue] => {
+            if (rest >= 320) return [320, "q"];
+            if (rest >= 160 && (t - beat.start) % 160 === 0) return [160, "8"];
+            return [80, "16"];
+          };
+          const [ticks, value] = restValue();
           out.push({ start: t, ticks, value, dots: 0, triplet: true });
           t += ticks;
         }
@@ -79,14 +85,23 @@ export function write(from: Ticks, to: Ticks, meter: Meter, grids: readonly Beat
     }
     const onBeat = at === beat.start;
     const nextTriplet = grids.find((g) => g.start >= beat.end && g.triplet)?.start ?? meter.bar;
-    const limit = Math.min(to, nextTriplet, middle > at && at > 0 ? (to >= meter.bar && onBeat && at === 0 ? to : middle) : to);
+    const halfBar = () => {
+      if (middle > at && at > 0) {
+        if (to >= meter.bar && onBeat && at === 0) return to;
+        return middle;
+      }
+      return to;
+    };
+    const limit = Math.min(to, nextTriplet, halfBar());
     const fits = ([ticks, , dots]: (typeof VALUES)[number]): boolean => {
       const end = at + ticks;
       if (end > limit) return false;
       if (rest && !restFits(at, ticks, dots, meter, beat)) return false;
       // Inside a quarter every value reads; in a longer beat they stand on its eighths.
-      if (end <= beat.end) return beat.end - beat.start <= 480 || (at - beat.start) % Math.min(ticks, 240) === 0 || ticks <= 120;
-      if (onBeat) return meter.beats.some((b) => b.start === end) || end === meter.bar || (ticks === 720 && meter.unit < 8);
+      if (end <= beat.end)
+        return beat.end - beat.start <= 480 || (at - beat.start) % Math.min(ticks, 240) === 0 || ticks <= 120;
+      if (onBeat)
+        return meter.beats.some((b) => b.start === end) || end === meter.bar || (ticks === 720 && meter.unit < 8);
       // A syncopation: an eighth before the beat to an eighth after it.
       if (meter.unit >= 8 || (at - beat.start) % 240 !== 0) return false;
       return ticks === 480 || (ticks === 720 && (end === middle || end === meter.bar));

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../base/list";
 import { fail, must, ok, type Result } from "../../base/result";
 import { parseKey, type Key } from "../../theory/pitch/key";
 import type { Semitones } from "../../theory/pitch/pitch";
@@ -53,11 +54,18 @@ export interface EngravedPass extends EngravedPart {
 }
 
 /** A part of a section as it is written: values tied over beats and bars, triplets, rests; drums on a percussion staff. Errors: `notation.place`. */
-export function engrave(song: Song, sectionId: string, partId: string, options: { written?: boolean } = {}): Result<EngravedPart> {
+export function engrave(
+  song: Song,
+  sectionId: string,
+  partId: string,
+  options: { written?: boolean } = {},
+): Result<EngravedPart> {
   const section = sectionOf(song, sectionId);
   if (!section) return fail("notation.place", `No section "${sectionId}"`);
-  const passes = engraveForm(song, realize(song, { section: sectionId }), partId, { written: options.written ?? false });
-  return passes.ok ? ok(passes.value[0]!) : passes;
+  const passes = engraveForm(song, realize(song, { section: sectionId }), partId, {
+    written: options.written ?? false,
+  });
+  return passes.ok ? ok(firstOf(passes.value)) : passes;
 }
 
 /**
@@ -78,20 +86,22 @@ export function engraveForm(
   if (part.role === "drums")
     return ok(
       within(real.hits).map((hits, i) => {
-        const s = real.sections[i]!;
+        const s = nth(real.sections, i);
         return { ...about(s), key: NO_KEY, staves: [drumStaff(hits, s.meter, s.bars)] };
       }),
     );
   const own = instrumentOf(part.instrument, song);
   const instrument =
-    transposition === undefined ? own : { ...own, transposition: transposition + (own.transposition % 12 ? 0 : own.transposition) };
+    transposition === undefined
+      ? own
+      : { ...own, transposition: transposition + (own.transposition % 12 ? 0 : own.transposition) };
   const clefs = staffClefs(instrument.clef, realized.notes);
   const [chordsOf, notesOf] = [within(real.chords), within(realized.notes)];
   const passes = real.sections.map((s, i): EngravedPass => {
     const reading = readingOf(instrument, s.key, written, realized.notes);
-    const chords = chordsOf[i]!;
+    const chords = nth(chordsOf, i);
     const chordAt = (tick: Ticks) => chordAtTick(chords, tick)?.chord ?? null;
-    const notes = notesOf[i]!;
+    const notes = nth(notesOf, i);
     const frame = { meter: s.meter, bars: s.bars, reading, chordAt };
     const staves = layout === "notes" ? stavesOf({ clefs, notes, ...frame }) : [slashStaff(notes, layout, frame)];
     return { ...about(s), key: reading.key, staves };
@@ -100,37 +110,50 @@ export function engraveForm(
 }
 
 /** What is realized, pass by pass, counted from the beginning of each: where it stands, or with `apart` the pass it belongs to. */
-function byPass<T extends { start: Ticks; pass: string }>(real: RealizedSong, list: readonly T[], apart: boolean): T[][] {
+function byPass<T extends { start: Ticks; pass: string }>(
+  real: RealizedSong,
+  list: readonly T[],
+  apart: boolean,
+): T[][] {
   const out = real.sections.map((): T[] => []);
   const index = new Map(real.sections.map((s, i) => [s.pass, i]));
   for (const x of list) {
     const i = apart ? index.get(x.pass) : Math.max(0, lastBegun(real.sections, x.start));
     const s = i === undefined ? undefined : real.sections[i];
-    if (s && (apart || x.start < s.start + s.duration)) out[i!]!.push({ ...x, start: x.start - s.start });
+    if (s && (apart || x.start < s.start + s.duration)) nth(out, sure(i)).push({ ...x, start: x.start - s.start });
   }
   return out;
 }
 
 /** Says at the first notes of a bar how loud it is, where that is another step than before. */
-function withLoudness(passes: readonly EngravedPass[], real: RealizedSong, notes: readonly RealizedNote[], apart: boolean): EngravedPass[] {
+function withLoudness(
+  passes: readonly EngravedPass[],
+  real: RealizedSong,
+  notes: readonly RealizedNote[],
+  apart: boolean,
+): EngravedPass[] {
   const bars = real.sections.flatMap((s) => Array.from({ length: s.bars }, (): number[] => []));
   const firsts: number[] = [];
   real.sections.reduce((sum, s) => (firsts.push(sum), sum + s.bars), 0);
   for (const n of notes) {
-    const i = apart ? real.sections.findIndex((s) => s.pass === n.pass) : Math.max(0, lastBegun(real.sections, n.start));
-    const s = real.sections[i]!;
-    const bar = firsts[i]! + Math.min(s.bars - 1, Math.max(0, Math.floor((n.start - s.start) / s.meter.bar)));
+    const i = apart
+      ? real.sections.findIndex((s) => s.pass === n.pass)
+      : Math.max(0, lastBegun(real.sections, n.start));
+    const s = nth(real.sections, i);
+    const bar = nth(firsts, i) + Math.min(s.bars - 1, Math.max(0, Math.floor((n.start - s.start) / s.meter.bar)));
     bars[bar]?.push(n.velocity);
   }
   const signs = loudnessOf(bars, new Set(apart ? firsts : []));
   return passes.map((pass, i) => {
     const first = new Map<number, number>();
     for (let k = 0; k < pass.bars; k++)
-      if (signs[firsts[i]! + k])
+      if (signs[nth(firsts, i) + k])
         first.set(
           k,
           Math.min(
-            ...pass.staves.flatMap((staff) => voicesIn(staff, k).flatMap((v) => v.flatMap((c) => (c.notes.length ? [c.start] : [])))),
+            ...pass.staves.flatMap((staff) =>
+              voicesIn(staff, k).flatMap((v) => v.flatMap((c) => (c.notes.length ? [c.start] : []))),
+            ),
           ),
         );
     if (!first.size) return pass;
@@ -138,7 +161,7 @@ function withLoudness(passes: readonly EngravedPass[], real: RealizedSong, notes
     const say = (c: EngravedChord, k: number): EngravedChord => {
       if (!c.notes.length || first.get(k) !== c.start || said.has(k)) return c;
       said.add(k);
-      return { ...c, dynamic: signs[firsts[i]! + k]! };
+      return { ...c, dynamic: sure(signs[nth(firsts, i) + k]) };
     };
     return { ...pass, staves: pass.staves.map((staff) => mapChords(staff, say)) };
   });
@@ -172,12 +195,19 @@ function drumStaff(hits: readonly RealizedHit[], meter: Meter, bars: number): En
 /** A part as slashes with its rhythm or the beats. */
 function slashStaff(notes: readonly RealizedNote[], layout: Exclude<Layout, "notes">, frame: Frame): EngravedStaff {
   const reading: Reading = { ...PLAIN, key: frame.reading.key };
-  const staff = staffOf("treble", slashNotes(notes, layout, frame.meter), [], { ...frame, reading, chordAt: () => null });
-  return mapChords({ ...staff, readings: staff.measures.map(() => ({ clef: "treble", shift: 0 })) }, ({ words: _, ...c }) => ({
-    ...c,
-    articulation: layout === "slashes" ? null : c.articulation,
-    notes: c.notes.map(({ slide: _, ...n }) => ({ ...n, pitch: "B4", head: "slash" as const })),
-  }));
+  const staff = staffOf("treble", slashNotes(notes, layout, frame.meter), [], {
+    ...frame,
+    reading,
+    chordAt: () => null,
+  });
+  return mapChords(
+    { ...staff, readings: staff.measures.map(() => ({ clef: "treble", shift: 0 })) },
+    ({ words: _, ...c }) => ({
+      ...c,
+      articulation: layout === "slashes" ? null : c.articulation,
+      notes: c.notes.map(({ slide: _, ...n }) => ({ ...n, pitch: "B4", head: "slash" as const })),
+    }),
+  );
 }
 
 /** All pitched parts of a section together on two staves, as they sound: a reduction, without words, and without rests where two voices share a staff. Errors: `notation.place`. */
@@ -199,7 +229,9 @@ export function engraveGrand(song: Song, sectionId: string): Result<EngravedPart
   const chordAt = (tick: Ticks) => chordAtTick(real.chords, tick)?.chord ?? null;
   const reading: Reading = { ...PLAIN, key, voices: 2 };
   const staves = stavesOf({ clefs: ["treble", "bass"], notes, meter, bars, reading, chordAt }).map((staff) =>
-    mapChords(staff, ({ words: _, ...c }, bar) => (bar >= 0 && staff.second[bar]!.length && !c.notes.length ? { ...c, hidden: true } : c)),
+    mapChords(staff, ({ words: _, ...c }, bar) =>
+      bar >= 0 && nth(staff.second, bar).length && !c.notes.length ? { ...c, hidden: true } : c,
+    ),
   );
   return ok({ part: "all", name: "All parts", meter, key, staves });
 }
@@ -220,12 +252,16 @@ interface Frame {
   chordAt(tick: Ticks): Chord | null;
 }
 
-function stavesOf({ clefs, notes, ...frame }: Frame & { clefs: readonly StaffClef[]; notes: readonly RealizedNote[] }): EngravedStaff[] {
+function stavesOf({
+  clefs,
+  notes,
+  ...frame
+}: Frame & { clefs: readonly StaffClef[]; notes: readonly RealizedNote[] }): EngravedStaff[] {
   const staff = (clef: StaffClef, own: readonly RealizedNote[]): EngravedStaff => {
     const [upper, lower] = frame.reading.voices === 1 ? [own, []] : voicesOf(own);
     return withAccidentals(withReadings(staffOf(clef, upper, lower, frame)), frame.reading.key);
   };
-  if (clefs.length === 1) return [staff(clefs[0]!, notes)];
+  if (clefs.length === 1) return [staff(firstOf(clefs), notes)];
   const [right, left] = handsOf(notes);
   return [staff("treble", right), staff("bass", left)];
 }

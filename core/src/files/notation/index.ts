@@ -1,4 +1,11 @@
-export { engrave, engraveForm, engraveGrand, type EngravedPart, type EngravedPass, type EngravingOptions } from "./engrave";
+export {
+  engrave,
+  engraveForm,
+  engraveGrand,
+  type EngravedPart,
+  type EngravedPass,
+  type EngravingOptions,
+} from "./engrave";
 export { writtenKey, writtenPitch, writtenSymbol } from "./reading";
 export { legendOf } from "./percussion";
 export {

@@ -1,3 +1,4 @@
+import { nth, sure } from "../../base/list";
 import type { Ticks } from "../../theory/time/meter";
 import type { RealizedNote } from "../../song/realize";
 import { HELD } from "../../hear/lyrics/words";
@@ -36,7 +37,10 @@ export function loudnessOf(bars: readonly (readonly number[])[], anew: ReadonlyS
   const out = bars.map((velocities, k): Dynamic | null => {
     again ||= anew.has(k);
     if (!velocities.length) return null;
-    const middle = [...velocities].sort((a, b) => a - b)[velocities.length >> 1]!;
+    const middle = nth(
+      [...velocities].sort((a, b) => a - b),
+      velocities.length >> 1,
+    );
     const level = nearest(middle);
     far ||= Math.abs(middle - MIDDLE) > PLAIN;
     const step = !now || (Math.abs(middle - now[1]) >= STEP && level !== now);
@@ -46,7 +50,7 @@ export function loudnessOf(bars: readonly (readonly number[])[], anew: ReadonlyS
       steps++;
     }
     again = false;
-    return now![0];
+    return sure(now)[0];
   });
   return steps > 1 || far ? out : out.map(() => null);
 }

@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import type { Key } from "../../theory/pitch/key";
 import type { Bpm, Meter, Ticks } from "../../theory/time/meter";
@@ -44,7 +45,11 @@ const ORDINALS = ["1st", "2nd", "3rd"];
 function onlyAbout({ muted, playing, ...pass }: Pass, parts: readonly string[]): Pass {
   const out = muted?.filter((id) => parts.includes(id)) ?? [];
   const ways = Object.entries(playing ?? {}).filter(([id]) => parts.includes(id));
-  return { ...pass, ...(out.length ? { muted: out } : {}), ...(ways.length ? { playing: Object.fromEntries(ways) } : {}) };
+  return {
+    ...pass,
+    ...(out.length ? { muted: out } : {}),
+    ...(ways.length ? { playing: Object.fromEntries(ways) } : {}),
+  };
 }
 
 /** The music of a song as it stands on pages; with `about`, what is different for other parts makes no page different. Names of passes that differ from the first one of their section say which time it is. */
@@ -59,14 +64,17 @@ export function pagesOf(song: Song, order: Order, about?: readonly string[]): Pa
     const place = passPlace(laid, pass.id);
     const time = (nth.get(pass.sectionId) ?? 0) + 1;
     nth.set(pass.sectionId, time);
-    const section = song.sections.find((s) => s.id === pass.sectionId)!;
+    const section = sure(song.sections.find((s) => s.id === pass.sectionId));
     if (!names.has(place)) {
       const first = firsts.get(pass.sectionId);
       const plain = first === undefined || first === place;
-      names.set(place, pass.name ?? (plain ? section.name : `${section.name}, ${ORDINALS[time - 1] ?? `${time}th`} time`));
+      names.set(
+        place,
+        pass.name ?? (plain ? section.name : `${section.name}, ${ORDINALS[time - 1] ?? `${time}th`} time`),
+      );
     }
     if (!firsts.has(pass.sectionId)) firsts.set(pass.sectionId, place);
-    return { pass, place, name: pass.name ?? names.get(place)! };
+    return { pass, place, name: pass.name ?? sure(names.get(place)) };
   });
   const runs: ((typeof passes)[number] & { times: number })[] = [];
   for (const p of passes) {
@@ -76,7 +84,9 @@ export function pagesOf(song: Song, order: Order, about?: readonly string[]): Pa
   }
   const known = new Set<string>();
   const chosen =
-    order === "through" ? runs : runs.filter((r) => !known.has(r.place) && known.add(r.place)).map((r) => ({ ...r, times: 1 }));
+    order === "through"
+      ? runs
+      : runs.filter((r) => !known.has(r.place) && known.add(r.place)).map((r) => ({ ...r, times: 1 }));
   const real = realize({ ...laid, form: chosen.map((c) => c.pass) });
   let first = 1;
   const blocks = real.sections.map((s, i): PageBlock => {
@@ -108,7 +118,9 @@ export const engraveBlocks = (
   partId: string,
   options: Omit<EngravingOptions, "apart"> = {},
 ): Result<EngravedPass[]> =>
-  partOf(song, partId) ? engraveForm(song, pages.real, partId, { ...options, apart: true }) : fail("notation.place", `No part "${partId}"`);
+  partOf(song, partId)
+    ? engraveForm(song, pages.real, partId, { ...options, apart: true })
+    : fail("notation.place", `No part "${partId}"`);
 
 /** The part that a lead sheet shows: the first melody that has notes, else the first that is sung, else the first that has notes. Errors: `notation.tune`. */
 export function tunePart(song: Song): Result<Part> {
@@ -117,5 +129,7 @@ export function tunePart(song: Song): Result<Part> {
     song.parts.find((p) => p.role === "melody" && has(p)) ??
     song.parts.find((p) => p.role !== "drums" && isSung(song, p) && has(p)) ??
     song.parts.find((p) => p.role !== "drums" && has(p));
-  return found ? ok(found) : fail("notation.tune", "No part has notes for a lead sheet", { hint: "Write a tune in Lines." });
+  return found
+    ? ok(found)
+    : fail("notation.tune", "No part has notes for a lead sheet", { hint: "Write a tune in Lines." });
 }

@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import { pitchMidi, type PitchName } from "../../theory/pitch/pitch";
 import { QUARTER, type Meter } from "../../theory/time/meter";
 import { DRUM_KINDS, type Drum } from "../../theory/instrument/drums";
@@ -57,7 +58,7 @@ export function drumNotes(hits: readonly RealizedHit[], meter: Meter): [hands: R
       const { place } = DRUM_SIGNS[h.drum];
       const { start } = h;
       const inBar = ((start % meter.bar) + meter.bar) % meter.bar;
-      const beat = meter.beats.findLast((b) => b.start <= inBar)!;
+      const beat = sure(meter.beats.findLast((b) => b.start <= inBar));
       const next = starts[starts.indexOf(h.start) + 1] ?? Infinity;
       const duration = Math.min(next - h.start, beat.start + beat.duration - inBar, QUARTER * 1.5);
       return {

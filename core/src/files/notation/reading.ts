@@ -1,6 +1,15 @@
+import { nth } from "../../base/list";
 import { LETTERS } from "../../theory/pitch/interval";
 import { nameInKey, transposeKey, type Key } from "../../theory/pitch/key";
-import { type Midi, mod, noteOf, pitchName, type PitchName, type Semitones, transposeNote } from "../../theory/pitch/pitch";
+import {
+  type Midi,
+  mod,
+  noteOf,
+  pitchName,
+  type PitchName,
+  type Semitones,
+  transposeNote,
+} from "../../theory/pitch/pitch";
 import { chordSymbol, transposeChord, type Chord } from "../../theory/chord/chord";
 import { parseChord } from "../../theory/chord/parse";
 import type { Clef, Instrument } from "../../theory/instrument/instruments";
@@ -12,7 +21,10 @@ export function writtenPitch(pitch: PitchName, midi: Midi, transposition: Semito
   const name = noteOf(pitch);
   if (transposition % 12 === 0) return transposition ? pitchName(midi - transposition, name) : pitch;
   const up = mod(-transposition, 12);
-  return pitchName(midi - transposition, key ? nameInKey(mod(midi - transposition, 12), key) : transposeNote(name, LETTERS[up]!, up));
+  return pitchName(
+    midi - transposition,
+    key ? nameInKey(mod(midi - transposition, 12), key) : transposeNote(name, nth(LETTERS, up), up),
+  );
 }
 
 /** A chord symbol as the player of a transposing instrument reads it; "N.C." and what cannot be read stay. */
@@ -23,7 +35,7 @@ export function writtenSymbol(symbol: string, transposition: Semitones): string 
 
 export function writtenChord(chord: Chord, transposition: Semitones): Chord {
   const up = mod(-transposition, 12);
-  return up ? transposeChord(chord, (name) => transposeNote(name, LETTERS[up]!, up)) : chord;
+  return up ? transposeChord(chord, (name) => transposeNote(name, nth(LETTERS, up), up)) : chord;
 }
 
 /** The key a transposing instrument reads, and whether it had to be respelled. */
@@ -31,7 +43,7 @@ export function writtenKey(home: Key, transposition: Semitones): { key: Key; res
   if (transposition % 12 === 0) return { key: home, respelled: false };
   const up = mod(-transposition, 12);
   const key = transposeKey(home, up);
-  return { key, respelled: key.tonic !== transposeNote(home.tonic, LETTERS[up]!, up) };
+  return { key, respelled: key.tonic !== transposeNote(home.tonic, nth(LETTERS, up), up) };
 }
 
 /** The middle line of each clef, and how far from it four ledger lines reach. */
@@ -59,7 +71,12 @@ export interface Reading {
 }
 
 /** How the player of an instrument reads a key: the written key, the notes, an octave clef, and how many voices a staff takes. */
-export function readingOf(instrument: Instrument, home: Key, written: boolean, notes: readonly RealizedNote[]): Reading {
+export function readingOf(
+  instrument: Instrument,
+  home: Key,
+  written: boolean,
+  notes: readonly RealizedNote[],
+): Reading {
   const octaves = instrument.transposition % 12 === 0;
   const shift = octaves || written ? instrument.transposition : 0;
   const { key, respelled } = writtenKey(home, shift);

@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import type { Meter, Ticks } from "../../theory/time/meter";
 import type { RealizedNote } from "../../song/realize";
 import { gridsOf, snapEdge, type BeatGrid } from "./durations";
@@ -45,15 +46,20 @@ function unitBetween(start: Ticks, next: Ticks, meter: Meter, grids: (bar: numbe
   const into = (tick: Ticks): { into: Ticks; beat: BeatGrid } => {
     const bar = barOf(tick, meter);
     const inBar = tick - bar * meter.bar;
-    const beat = grids(bar).findLast((g) => g.start <= inBar)!;
+    const beat = sure(grids(bar).findLast((g) => g.start <= inBar));
     return { into: inBar - beat.start, beat };
   };
   const [a, b] = [into(start), into(next)];
   const length = a.beat.end - a.beat.start;
-  const parts = a.beat.triplet ? [length, 160, 80] : length % 720 === 0 ? [length, 240, 120, 60] : [length, 240, 120, 60];
+  let parts: number[];
+  if (a.beat.triplet) parts = [length, 160, 80];
+  else if (length % 720 === 0) parts = [length, 240, 120, 60];
+  else parts = [length, 240, 120, 60];
   return (
-    parts.find((part) => a.into % part === 0 && (b.beat.triplet !== a.beat.triplet ? b.into === 0 || part < 160 : b.into % part === 0)) ??
-    60
+    parts.find(
+      (part) =>
+        a.into % part === 0 && (b.beat.triplet !== a.beat.triplet ? b.into === 0 || part < 160 : b.into % part === 0),
+    ) ?? 60
   );
 }
 
@@ -70,7 +76,7 @@ export function writeRhythm(notes: readonly RealizedNote[], meter: Meter, length
   }
   const starts = [...groups.keys()].filter((t) => t < length).sort((a, b) => a - b);
   const out = starts.map((start, i): WrittenAttack & { share: number } => {
-    const own = groups.get(start)!;
+    const own = sure(groups.get(start));
     const next = starts[i + 1] ?? length;
     const sounding = Math.max(...own.map((n) => n.duration));
     const unit = unitBetween(start, next, meter, grids);
@@ -81,13 +87,16 @@ export function writeRhythm(notes: readonly RealizedNote[], meter: Meter, length
     return { start, end: start + value, notes: own, articulation: null, share: Math.min(sounding, space) / value };
   });
   const short = out.filter((a) => a.share < 0.8).length;
-  return out.map(({ share, ...attack }) => ({
-    ...attack,
-    articulation:
-      share <= STACCATO && attack.end - attack.start <= 960
-        ? "staccato"
-        : share >= TENUTO && attack.end - attack.start <= 480 && out.length > 3 && short > out.length * 0.6
-          ? "tenuto"
-          : null,
-  }));
+  return out.map(({ share, ...attack }) => {
+    const articulation = () => {
+      if (share <= STACCATO && attack.end - attack.start <= 960) return "staccato";
+      if (share >= TENUTO && attack.end - attack.start <= 480 && out.length > 3 && short > out.length * 0.6)
+        return "tenuto";
+      return null;
+    };
+    return {
+      ...attack,
+      articulation: articulation(),
+    };
+  });
 }

@@ -1,5 +1,16 @@
+import { nth, sure } from "../../base/list";
 import { FAR, nameInKey, type Key } from "../../theory/pitch/key";
-import { mod, noteName, noteOf, parseNote, pitchName, spelledPc, type Midi, type NoteName, type PitchName } from "../../theory/pitch/pitch";
+import {
+  mod,
+  noteName,
+  noteOf,
+  parseNote,
+  pitchName,
+  spelledPc,
+  type Midi,
+  type NoteName,
+  type PitchName,
+} from "../../theory/pitch/pitch";
 import type { Ticks } from "../../theory/time/meter";
 import { toneName, type Chord } from "../../theory/chord/chord";
 
@@ -37,15 +48,18 @@ function nameCost(name: NoteName, note: LineNote, key: Key, chord: Chord | null)
   let cost = 0;
   if (key.scale.includes(name)) cost -= EARNS.scale;
   else if (nameInKey(pc, key) === name) cost -= EARNS.chromatic;
-  const tone = chord?.tones.find((t) => mod(spelledPc(parseNote(chord.root)!) + t.semitones, 12) === pc);
-  const said = chord?.bass && spelledPc(parseNote(chord.bass)!) === pc ? chord.bass : tone && chord ? toneName(chord, tone) : null;
+  const tone = chord?.tones.find((t) => mod(spelledPc(sure(parseNote(chord.root))) + t.semitones, 12) === pc);
+  let said: string | null;
+  if (chord?.bass && spelledPc(sure(parseNote(chord.bass))) === pc) said = chord.bass;
+  else if (tone && chord) said = toneName(chord, tone);
+  else said = null;
   const promised = said === name && (!tone || PLAIN_ROLES.has(tone.role));
   if (said === name) cost -= promised ? EARNS.promised : EARNS.tension;
   if (noteOf(note.pitch) === name) cost -= EARNS.written;
   const far = FAR[name];
   if (far !== undefined && !promised && !key.scale.includes(name))
     cost += (far < 0 ? key.signature <= far : key.signature >= far) ? COSTS.near : COSTS.far;
-  if (Math.abs(parseNote(name)!.alter) > 1) cost += COSTS.double;
+  if (Math.abs(sure(parseNote(name)).alter) > 1) cost += COSTS.double;
   return cost;
 }
 
@@ -54,12 +68,12 @@ const PLAIN: readonly (readonly number[])[] = [[0], [1, 2], [3, 4], [5, 6], [6, 
 
 /** What is against one name following another: a chromatic note that leaves by semitone on its letter, a note that changes its name, an augmented or diminished step. */
 function stepCost(from: NoteName, to: NoteName, semitones: number, foreign: boolean): number {
-  const letters = mod(parseNote(to)!.step - parseNote(from)!.step, 7);
+  const letters = mod(sure(parseNote(to)).step - sure(parseNote(from)).step, 7);
   if (semitones === 0) return letters === 0 ? 0 : COSTS.renamed;
   const up = mod(semitones, 12);
   if (Math.abs(semitones) === 1 && letters === 0) return foreign ? COSTS.sameLetter : 0;
   const span = semitones > 0 ? letters : mod(-letters, 7);
-  return PLAIN[span]!.includes(semitones > 0 ? up : mod(-semitones, 12)) ? 0 : COSTS.odd;
+  return nth(PLAIN, span).includes(semitones > 0 ? up : mod(-semitones, 12)) ? 0 : COSTS.odd;
 }
 
 /**
@@ -80,11 +94,12 @@ export function spellLine(
   notes.forEach((note, i) => {
     const chord = chordAt(note.start);
     const last = layers.at(-1);
-    const semitones = i > 0 ? note.midi - notes[i - 1]!.midi : 0;
+    const semitones = i > 0 ? note.midi - nth(notes, i - 1).midi : 0;
     layers.push(
       namesOf(mod(note.midi, 12), key, chord).map((name): State => {
         const own = nameCost(name, note, key, chord);
-        if (!last || !moves(i - 1)) return { name, cost: own + (last?.[best(last)]!.cost ?? 0), before: best(last) };
+        if (!last || !moves(i - 1))
+          return { name, cost: own + (sure(last?.[best(last)]).cost ?? 0), before: best(last) };
         let chosen = { cost: Infinity, before: 0 };
         last.forEach((s, k) => {
           const cost = s.cost + stepCost(s.name, name, semitones, !key.scale.includes(s.name));
@@ -97,12 +112,12 @@ export function spellLine(
   const out: PitchName[] = [];
   let at = best(layers.at(-1));
   for (let i = layers.length - 1; i >= 0; i--) {
-    const state = layers[i]![at]!;
-    out[i] = pitchName(notes[i]!.midi, state.name);
+    const state = nth(nth(layers, i), at);
+    out[i] = pitchName(nth(notes, i).midi, state.name);
     at = state.before;
   }
   return out;
 }
 
 const best = (states: readonly { cost: number }[] | undefined): number =>
-  (states ?? []).reduce((k, s, i, all) => (s.cost < all[k]!.cost ? i : k), 0);
+  (states ?? []).reduce((k, s, i, all) => (s.cost < nth(all, k).cost ? i : k), 0);

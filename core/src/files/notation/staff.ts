@@ -1,3 +1,4 @@
+import { nth, sure } from "../../base/list";
 import type { Midi, PitchName } from "../../theory/pitch/pitch";
 import type { Ticks } from "../../theory/time/meter";
 import type { Clef } from "../../theory/instrument/instruments";
@@ -71,7 +72,8 @@ export interface EngravedStaff {
 export const TOP_LINE: Record<StaffClef, number> = { treble: 38, bass: 26, alto: 32, tenor: 30, percussion: 38 };
 const LETTERS = "CDEFGAB";
 /** Steps of a written note above C0. */
-export const staffStep = (pitch: PitchName): number => LETTERS.indexOf(pitch[0]!) + 7 * Number(/-?\d+$/.exec(pitch)![0]);
+export const staffStep = (pitch: PitchName): number =>
+  LETTERS.indexOf(sure(pitch[0])) + 7 * Number(sure(/-?\d+$/.exec(pitch))[0]);
 
 /** Ledger lines a note at a step needs under a clef. */
 export const ledgersOf = (step: number, clef: StaffClef): number =>
@@ -79,10 +81,15 @@ export const ledgersOf = (step: number, clef: StaffClef): number =>
 
 /** Chords of a staff in a bar, voice by voice; bar −1 is the pickup. */
 export const voicesIn = (staff: EngravedStaff, bar: number): EngravedChord[][] =>
-  bar < 0 ? [staff.pickup] : [staff.measures[bar]!, ...(staff.second[bar]!.length ? [staff.second[bar]!] : [])];
+  bar < 0
+    ? [staff.pickup]
+    : [nth(staff.measures, bar), ...(nth(staff.second, bar).length ? [nth(staff.second, bar)] : [])];
 
 /** A staff with each of its chords exchanged; `change` is told the bar, −1 for the pickup. */
-export const mapChords = (staff: EngravedStaff, change: (chord: EngravedChord, bar: number) => EngravedChord): EngravedStaff => ({
+export const mapChords = (
+  staff: EngravedStaff,
+  change: (chord: EngravedChord, bar: number) => EngravedChord,
+): EngravedStaff => ({
   ...staff,
   pickup: staff.pickup.map((c) => change(c, -1)),
   measures: staff.measures.map((bar, k) => bar.map((c) => change(c, k))),

@@ -1,3 +1,4 @@
+import { firstOf } from "../../base/list";
 import type { Neck } from "../../theory/instrument/fretboard";
 import { tabOf, type TabPlace } from "../../arrange/voicing/tab";
 import type { EngravedChord, EngravedStaff } from "./staff";
@@ -38,5 +39,5 @@ export function tablature(staff: EngravedStaff, neck: Neck): Tablature {
       const found = m && places[m.at];
       return m && found ? { places: found, held: m.held } : null;
     });
-  return { strings: neck.strings.length, pickup: of(moments[0]!), measures: moments.slice(1).map(of) };
+  return { strings: neck.strings.length, pickup: of(firstOf(moments)), measures: moments.slice(1).map(of) };
 }

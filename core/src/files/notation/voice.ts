@@ -1,3 +1,4 @@
+import { nth } from "../../base/list";
 import { pitchMidi, type PitchName } from "../../theory/pitch/pitch";
 import type { Meter, Ticks } from "../../theory/time/meter";
 import type { Chord } from "../../theory/chord/chord";
@@ -17,8 +18,14 @@ interface Carried {
 }
 
 /** Names and words of a voice's notes. */
-function carriedBy(attacks: readonly WrittenAttack[], reading: Reading, chordAt: (tick: Ticks) => Chord | null): Carried {
-  const flat = attacks.flatMap((a) => [...a.notes].sort((x, y) => x.midi - y.midi).map((note) => ({ note, alone: a.notes.length === 1 })));
+function carriedBy(
+  attacks: readonly WrittenAttack[],
+  reading: Reading,
+  chordAt: (tick: Ticks) => Chord | null,
+): Carried {
+  const flat = attacks.flatMap((a) =>
+    [...a.notes].sort((x, y) => x.midi - y.midi).map((note) => ({ note, alone: a.notes.length === 1 })),
+  );
   const names = spellLine(
     flat.map(({ note }) => ({ start: note.start, midi: note.midi - reading.lifted, pitch: reading.read(note) })),
     {
@@ -27,11 +34,11 @@ function carriedBy(attacks: readonly WrittenAttack[], reading: Reading, chordAt:
         const chord = chordAt(Math.max(0, tick));
         return chord && reading.chord(chord);
       },
-      moves: (i) => flat[i]!.alone && (flat[i + 1]?.alone ?? false),
+      moves: (i) => nth(flat, i).alone && (flat[i + 1]?.alone ?? false),
     },
   );
   return {
-    names: new Map(flat.map(({ note }, i) => [note, names[i]!])),
+    names: new Map(flat.map(({ note }, i) => [note, nth(names, i)])),
     words: wordsOf(attacks.flatMap((a) => a.notes)),
     read: reading.read,
   };
@@ -93,7 +100,9 @@ export function barOf({ bars, carried }: WrittenVoice, bar: number, meter: Meter
           midi: n.midi,
           pitch: carried.names.get(n) ?? carried.read(n),
           tied,
-          ...(n.glideTo !== undefined && !tied ? { slide: carried.read({ pitch: n.glideTo, midi: pitchMidi(n.glideTo) }) } : {}),
+          ...(n.glideTo !== undefined && !tied
+            ? { slide: carried.read({ pitch: n.glideTo, midi: pitchMidi(n.glideTo) }) }
+            : {}),
         })),
         articulation: opens ? a.articulation : null,
         ...(opens ? carriedAtAttack(a, carried) : {}),
@@ -102,7 +111,8 @@ export function barOf({ bars, carried }: WrittenVoice, bar: number, meter: Meter
     at = Math.max(at, end);
   }
   // A bar without notes is one rest, whatever its meter.
-  if (!here.length) return [{ start: from, ticks: meter.bar, value: "w", dots: 0, triplet: false, notes: [], articulation: null }];
+  if (!here.length)
+    return [{ start: from, ticks: meter.bar, value: "w", dots: 0, triplet: false, notes: [], articulation: null }];
   if (at < meter.bar) rest(at, meter.bar);
   return out;
 }

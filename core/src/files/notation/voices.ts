@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../base/list";
 import type { Midi } from "../../theory/pitch/pitch";
 import { NINTH_SPAN } from "../../theory/instrument/hands";
 import type { RealizedNote } from "../../song/realize";
@@ -12,7 +13,8 @@ interface Event {
 const heightOf = ({ notes }: Event): number => notes.reduce((sum, n) => sum + n.midi, 0) / notes.length;
 
 /** A note is held under the next attack when it goes on for an eighth and a quarter of its own length. */
-const heldUnder = (a: Event, b: Event): boolean => a.start < b.start && a.end - b.start >= Math.max(240, (a.end - a.start) / 4);
+const heldUnder = (a: Event, b: Event): boolean =>
+  a.start < b.start && a.end - b.start >= Math.max(240, (a.end - a.start) / 4);
 
 /**
  * One voice or two, the upper first: two only where a note is held while another one of the staff moves. Notes that hold under each other go to different voices,
@@ -30,8 +32,8 @@ export function voicesOf(notes: readonly RealizedNote[]): [upper: RealizedNote[]
   const events = [...byShape.values()].sort((a, b) => a.start - b.start || a.end - b.end);
   const rivals = new Map<Event, Event[]>(events.map((e) => [e, []]));
   for (let i = 0; i < events.length; i++)
-    for (let j = i + 1; j < events.length && events[j]!.start < events[i]!.end; j++) {
-      const [a, b] = [events[i]!, events[j]!];
+    for (let j = i + 1; j < events.length && nth(events, j).start < nth(events, i).end; j++) {
+      const [a, b] = [nth(events, i), nth(events, j)];
       // Held under the other, or struck with it and left far behind.
       const apart =
         heldUnder(a, b) ||
@@ -39,20 +41,20 @@ export function voicesOf(notes: readonly RealizedNote[]): [upper: RealizedNote[]
           Math.abs(a.end - b.end) >= 480 &&
           events.some((e) => e.start > a.start && e.start < Math.max(a.end, b.end)));
       if (!apart) continue;
-      rivals.get(a)!.push(b);
-      rivals.get(b)!.push(a);
+      sure(rivals.get(a)).push(b);
+      sure(rivals.get(b)).push(a);
     }
   const lower = new Set<Event>();
   const seen = new Set<Event>();
   for (const event of events) {
-    if (seen.has(event) || !rivals.get(event)!.length) continue;
+    if (seen.has(event) || !sure(rivals.get(event)).length) continue;
     const sides: [Set<Event>, Set<Event>] = [new Set(), new Set()];
     const queue: [Event, 0 | 1][] = [[event, 0]];
     seen.add(event);
     while (queue.length) {
-      const [e, side] = queue.shift()!;
+      const [e, side] = sure(queue.shift());
       sides[side].add(e);
-      for (const r of rivals.get(e)!)
+      for (const r of sure(rivals.get(e)))
         if (!seen.has(r)) {
           seen.add(r);
           queue.push([r, side === 0 ? 1 : 0]);
@@ -65,8 +67,11 @@ export function voicesOf(notes: readonly RealizedNote[]): [upper: RealizedNote[]
   let sounding: Event[] = [];
   for (const event of events) {
     sounding = sounding.filter((e) => e.end > event.start + 60);
-    if (rivals.get(event)!.length) sounding.push(event);
-    else if (sounding.length && sounding.every((e) => !lower.has(e) && e.start < event.start && heightOf(e) > heightOf(event)))
+    if (sure(rivals.get(event)).length) sounding.push(event);
+    else if (
+      sounding.length &&
+      sounding.every((e) => !lower.has(e) && e.start < event.start && heightOf(e) > heightOf(event))
+    )
       lower.add(event);
   }
   const of = (list: Event[]) => list.flatMap((e) => e.notes);
@@ -91,10 +96,13 @@ export function handsOf(notes: readonly RealizedNote[]): [right: RealizedNote[],
     const sorted = [...group].sort((a, b) => a.midi - b.midi);
     const cost = (split: number) => {
       const [low, high] = [sorted.slice(0, split), sorted.slice(split)];
-      const held = [low, high].every((h) => h.length <= 5 && (h.length < 2 || h.at(-1)!.midi - h[0]!.midi <= NINTH_SPAN));
+      const held = [low, high].every(
+        (h) => h.length <= 5 && (h.length < 2 || lastOf(h).midi - firstOf(h).midi <= NINTH_SPAN),
+      );
       const past =
-        low.reduce((s, n) => s + Math.max(0, n.midi + 1 - MIDDLE), 0) + high.reduce((s, n) => s + Math.max(0, MIDDLE - n.midi), 0);
-      const torn = split > 0 && split < sorted.length && sorted[split]!.midi - sorted[split - 1]!.midi <= 2;
+        low.reduce((s, n) => s + Math.max(0, n.midi + 1 - MIDDLE), 0) +
+        high.reduce((s, n) => s + Math.max(0, MIDDLE - n.midi), 0);
+      const torn = split > 0 && split < sorted.length && nth(sorted, split).midi - nth(sorted, split - 1).midi <= 2;
       return past * PAST + (torn ? TORN : 0) + (held ? 0 : 4);
     };
     let best = 0;

@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { mod } from "../../theory/pitch/pitch";
 import type { Meter, Ticks } from "../../theory/time/meter";
@@ -72,8 +73,9 @@ export const nearMiss = (x: number, y: number, steps: number, step: Ticks): bool
 /** The coarsest grid on which nearly all attacks stand. */
 function gridOf(ticks: readonly Ticks[], bar: Ticks): Ticks {
   const fits = (grid: Ticks) =>
-    bar % grid === 0 && ticks.filter((t) => Math.abs(t - Math.round(t / grid) * grid) <= 6).length >= ticks.length * 0.98;
-  return GRIDS.find(fits) ?? GRIDS[0]!;
+    bar % grid === 0 &&
+    ticks.filter((t) => Math.abs(t - Math.round(t / grid) * grid) <= 6).length >= ticks.length * 0.98;
+  return GRIDS.find(fits) ?? firstOf(GRIDS);
 }
 
 /**
@@ -93,14 +95,11 @@ export function pairOf(
       if (nearMiss(x, y, steps, step) && !together.includes(x) && !together.includes(y)) nearMisses.push([x, y]);
     }
   const fewer = Math.max(1, Math.min(a.accents.length, b.accents.length));
-  const kind: PairKind =
-    nearMisses.length * 3 >= fewer && nearMisses.length
-      ? "fight"
-      : together.length >= fewer * ACCENT_SHARE
-        ? "agree"
-        : together.length <= fewer * 0.34 && a.accents.length > 1 && b.accents.length > 1
-          ? "interlock"
-          : "apart";
+  let kind: PairKind;
+  if (nearMisses.length * 3 >= fewer && nearMisses.length) kind = "fight";
+  else if (together.length >= fewer * ACCENT_SHARE) kind = "agree";
+  else if (together.length <= fewer * 0.34 && a.accents.length > 1 && b.accents.length > 1) kind = "interlock";
+  else kind = "apart";
   return { a: a.id, b: b.id, kind, together, nearMisses };
 }
 
@@ -117,7 +116,8 @@ export function accentMap(
   const players: { id: string; name: string; attacks: { start: Ticks; velocity: number }[] }[] = real.parts
     .filter((p) => p.role !== "drums")
     .map((p) => ({ id: p.id, name: p.name, attacks: p.notes.filter((n) => n.start >= 0) }));
-  for (const lane of section.groove.lanes) players.push({ id: drumPlayer(lane.drum), name: laneTitle(lane), attacks: lane.hits });
+  for (const lane of section.groove.lanes)
+    players.push({ id: drumPlayer(lane.drum), name: laneTitle(lane), attacks: lane.hits });
   const step = gridOf(
     players.flatMap((p) => p.attacks.map((x) => x.start)),
     meter.bar,
@@ -153,6 +153,6 @@ export function accentMap(
       return pair.kind === "fight" && (keepsTime(a.id) || keepsTime(b.id)) ? { ...pair, kind: "apart" } : pair;
     }),
   );
-  const total = Array.from({ length: steps }, (_, i) => rows.reduce((sum, r) => sum + r.strength[i]!, 0));
+  const total = Array.from({ length: steps }, (_, i) => rows.reduce((sum, r) => sum + nth(r.strength, i), 0));
   return ok({ meter, step, steps, rows, total, pairs });
 }

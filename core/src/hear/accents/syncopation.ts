@@ -1,3 +1,4 @@
+import { firstOf } from "../../base/list";
 import { treeLevel, type Meter, type Ticks } from "../../theory/time/meter";
 
 export interface Syncopation {
@@ -20,7 +21,7 @@ export function syncopations(starts: readonly Ticks[], meter: Meter, length: Tic
   const attacks = [...new Set(starts)].filter((s) => s >= 0 && s < length).sort((a, b) => a - b);
   const out: Syncopation[] = [];
   attacks.forEach((start, i) => {
-    const next = attacks[i + 1] ?? (loop ? attacks[0]! + length : length);
+    const next = attacks[i + 1] ?? (loop ? firstOf(attacks) + length : length);
     const level = treeLevel(meter, start);
     let best: Syncopation | null = null;
     for (let at = Math.floor(start / FINE) * FINE + FINE; at < next; at += FINE) {

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../base/list";
 import { keyName, nameInKey, parseKey, type Key } from "../../theory/pitch/key";
 import { mod, pitchClass, typeset, type NoteName } from "../../theory/pitch/pitch";
 import type { Meter } from "../../theory/time/meter";
@@ -77,7 +78,11 @@ export interface HarmonyReport {
  * Analyzes a progression in a key, chord by chord: numeral, function, category, one or two sentences, and every tone. Events with N.C. have the
  * category "none". Empty when the key cannot be read.
  */
-export function analyzeProgression(events: readonly ChordEvent[], key: string, { loop = false }: { loop?: boolean } = {}): ChordAnalysis[] {
+export function analyzeProgression(
+  events: readonly ChordEvent[],
+  key: string,
+  { loop = false }: { loop?: boolean } = {},
+): ChordAnalysis[] {
   const home = parseKey(key);
   return home.ok ? analyzeEvents(events, home.value, loop, null).chords : [];
 }
@@ -86,7 +91,13 @@ export function analyzeProgression(events: readonly ChordEvent[], key: string, {
 export function analyzeSection(song: Song, sectionId: string): HarmonyReport {
   const section = sectionOf(song, sectionId);
   if (!section) return { chords: [], regions: [], cadences: [], join: null, keys: [], home: song.key };
-  return analyzeEvents(section.chords, sectionKey(song, section), true, sectionMeter(song, section), aroundSection(song, sectionId));
+  return analyzeEvents(
+    section.chords,
+    sectionKey(song, section),
+    true,
+    sectionMeter(song, section),
+    aroundSection(song, sectionId),
+  );
 }
 
 export function analyzeEvents(
@@ -99,6 +110,11 @@ export function analyzeEvents(
   const own = readProgression(events, home, loop);
   const p = within(own, around);
   const at = new Map(p.chords.map((h, i) => [h.event.id, i]));
+  const joinOf = () => {
+    if (p !== own) return loopJoin(own, { to: lastOf(p.chords), into: sure(around).into });
+    if (loop) return loopJoin(own);
+    return null;
+  };
   return {
     home: keyName(home),
     chords: events.map((event) => {
@@ -109,13 +125,13 @@ export function analyzeEvents(
       const stretch = p.chords.slice(r.from, r.to);
       return {
         key: keyName(r.key),
-        from: stretch[0]!.event.id,
-        to: stretch.at(-1)!.event.id,
+        from: firstOf(stretch).event.id,
+        to: lastOf(stretch).event.id,
         text: `${stretch.map((h) => romanOf(h.chord, r.key)).join(" – ")} in ${typeset(r.key.tonic)} ${r.key.mode}`,
       };
     }),
     cadences: findCadences(own, meter),
-    join: p !== own ? loopJoin(own, { to: p.chords.at(-1)!, into: around!.into }) : loop ? loopJoin(own) : null,
+    join: joinOf(),
     keys: findKeysOfChords(own.chords.map((h) => ({ chord: h.chord, duration: h.event.duration }))),
   };
 }
@@ -136,12 +152,12 @@ const silent = (event: ChordEvent, home: Key): ChordAnalysis => ({
 });
 
 function analyzeOne(p: Progression, i: number): ChordAnalysis {
-  const { event, chord, key } = p.chords[i]!;
+  const { event, chord, key } = nth(p.chords, i);
   const found = RECOGNIZERS.flatMap((r) => {
     const result = r.find(p, i);
     return result ? [{ id: r.id, ...result }] : [];
   });
-  const first = found[0]!;
+  const first = firstOf(found);
   // What explains a chord as at home leaves no room for a pull elsewhere.
   const settled = first.id !== "diatonic" && (AT_HOME.has(first.id) || first.id === "picardy");
   const also = found
@@ -153,11 +169,11 @@ function analyzeOne(p: Progression, i: number): ChordAnalysis {
   const elsewhere = key !== p.home;
   const pivot = elsewhere && p.chords[i - 1]?.key !== key && belongs(chord, p.home) ? romanOf(chord, p.home) : null;
   const named = `${typeset(key.tonic)} ${key.mode}`;
-  const place = !elsewhere
-    ? ""
-    : pivot
-      ? ` A chord of both keys: ${typeset(pivot)} in ${typeset(p.home.tonic)} ${p.home.mode}, ${typeset(roman)} in ${named}.`
-      : ` (heard in ${named})`;
+  let place: string;
+  if (!elsewhere) place = "";
+  else if (pivot)
+    place = ` A chord of both keys: ${typeset(pivot)} in ${typeset(p.home.tonic)} ${p.home.mode}, ${typeset(roman)} in ${named}.`;
+  else place = ` (heard in ${named})`;
   return {
     id: event.id,
     symbol: event.symbol,
@@ -168,9 +184,16 @@ function analyzeOne(p: Progression, i: number): ChordAnalysis {
     function: first.function ?? plainFunction(chord, key),
     category: first.id,
     also: also.map((a) => a.id),
-    explanation: first.explanation + (also.length && first.id === "diatonic" ? ` ${also[0]!.explanation}` : "") + place,
-    tones: names.map(({ note, pc }) => ({ pitch: note, inKey: p.home.pcs.includes(pc), role: toneRole(chord, pc).role })),
-    outside: names.filter(({ pc }) => !p.home.pcs.includes(pc)).map(({ note, pc }) => outsideTone(p, i, note, pc, first.id)),
+    explanation:
+      first.explanation + (also.length && first.id === "diatonic" ? ` ${firstOf(also).explanation}` : "") + place,
+    tones: names.map(({ note, pc }) => ({
+      pitch: note,
+      inKey: p.home.pcs.includes(pc),
+      role: toneRole(chord, pc).role,
+    })),
+    outside: names
+      .filter(({ pc }) => !p.home.pcs.includes(pc))
+      .map(({ note, pc }) => outsideTone(p, i, note, pc, first.id)),
   };
 }
 
@@ -182,7 +205,7 @@ const APPLIED: Partial<Record<Category, number>> = {
 
 /** Applied chords are counted from the degree they lead to, all others from the key; a suspension as what it resolves to. */
 function numeral(p: Progression, i: number, category: Category): string {
-  const { chord, key } = p.chords[i]!;
+  const { chord, key } = nth(p.chords, i);
   const plain = romanOf(chord, key);
   let by = APPLIED[category];
   if (category === "suspension" && appliedDominant.find(p, i + 1 < p.chords.length ? i + 1 : 0)) by = LEADS.dominant;
@@ -204,12 +227,12 @@ function overSeventh(chord: Chord): Chord {
 
 function toneNames(chord: Chord): { note: NoteName; pc: number }[] {
   const names = chord.tones.map((t) => toneName(chord, t));
-  if (chord.bass && !names.some((n) => pitchClass(n) === pitchClass(chord.bass!))) names.push(chord.bass);
+  if (chord.bass && !names.some((n) => pitchClass(n) === pitchClass(sure(chord.bass)))) names.push(chord.bass);
   return names.map((note) => ({ note, pc: pitchClass(note) }));
 }
 
 function plainFunction(chord: Chord, key: Key): HarmonicFunction {
-  return (
+  return nth(
     [
       "tonic",
       "chromatic",
@@ -223,20 +246,24 @@ function plainFunction(chord: Chord, key: Key): HarmonicFunction {
       "tonic",
       "dominant",
       "dominant",
-    ] as const
-  )[above(chord, key)]!;
+    ] as const,
+    above(chord, key),
+  );
 }
 
 /** Raised notes lead up, lowered notes and sevenths fall (any harmony textbook); the chord after it tells whether they arrive. */
 function outsideTone(p: Progression, i: number, note: NoteName, pc: number, category: Category): OutsideTone {
-  const { chord, key } = p.chords[i]!;
+  const { chord, key } = nth(p.chords, i);
   const next = neighbor(p, i, 1)?.chord;
   const { role } = toneRole(chord, pc);
   // In a stretch that visits another key its notes are at home; only leading tones and sevenths pull.
   if (key !== p.home && key.pcs.includes(pc)) {
-    const pull = role === "3" && isDominant(chord, true) ? 1 : role === "b7" && isDominant(chord) ? -1 : 0;
+    let pull: 1 | -1 | 0;
+    if (role === "3" && isDominant(chord, true)) pull = 1;
+    else if (role === "b7" && isDominant(chord)) pull = -1;
+    else pull = 0;
     const step = key.pcs.indexOf(pc);
-    const goal = pull ? key.scale[mod(step + pull, 7)]! : note;
+    const goal = pull ? nth(key.scale, mod(step + pull, 7)) : note;
     return {
       note,
       role,
@@ -258,8 +285,11 @@ function outsideTone(p: Progression, i: number, note: NoteName, pc: number, cate
   // As the chord that comes on it is written, else as the key has it, else as that chord has it.
   const comes = next && (rootPc(next) === target || !p.home.pcs.includes(target)) ? chordToneName(next, target) : null;
   const wants = comes ?? nameInKey(target, p.home);
-  const plain = typeset(p.home.scale[Number(degree.replace(/[#b]/g, "")) - 1]!);
-  const kind = raised ? `raised ${plain}` : degree.startsWith("b") ? `lowered ${plain}` : "another key's note";
+  const plain = typeset(nth(p.home.scale, Number(degree.replace(/[#b]/g, "")) - 1));
+  let kind: string;
+  if (raised) kind = `raised ${plain}`;
+  else if (degree.startsWith("b")) kind = `lowered ${plain}`;
+  else kind = "another key's note";
   return {
     note,
     role,
@@ -285,4 +315,5 @@ const ROLE_NAME: Record<string, string> = {
   "6": "sixth",
 };
 
-export const categoryTitle = (category: Category | "none"): string => (category === "none" ? "no chord" : CATEGORIES[category]);
+export const categoryTitle = (category: Category | "none"): string =>
+  category === "none" ? "no chord" : CATEGORIES[category];

@@ -1,3 +1,4 @@
+import { firstOf, lastOf } from "../../base/list";
 import { mod, typeset } from "../../theory/pitch/pitch";
 import type { Meter } from "../../theory/time/meter";
 import { bassPc, rootPc, type Chord } from "../../theory/chord/chord";
@@ -6,7 +7,16 @@ import { above, isDominant, isMajor, isMinor, isTonic, shares, type Heard, type 
 import { smallestMotion } from "./distance";
 
 export type CadenceKind =
-  "perfect" | "imperfect" | "half" | "deceptive" | "plagal" | "minor plagal" | "substitute" | "backdoor" | "modal" | "phrygian half";
+  | "perfect"
+  | "imperfect"
+  | "half"
+  | "deceptive"
+  | "plagal"
+  | "minor plagal"
+  | "substitute"
+  | "backdoor"
+  | "modal"
+  | "phrygian half";
 
 export interface Cadence {
   kind: CadenceKind;
@@ -32,7 +42,9 @@ function between(a: Heard, b: Heard, endsPhrase: boolean): Cadence | null {
   const picardy = isMinorish(key) && rootPc(b.chord) === key.pcs[0] && isMajor(b.chord) && !isDominant(b.chord);
   // The seventh on I is a color in the blues, and a Picardy third is home as well.
   const home =
-    isTonic(b.chord, key) || picardy || (!isMinorish(key) && rootPc(b.chord) === key.pcs[0] && isDominant(b.chord) && isMajor(b.chord));
+    isTonic(b.chord, key) ||
+    picardy ||
+    (!isMinorish(key) && rootPc(b.chord) === key.pcs[0] && isDominant(b.chord) && isMajor(b.chord));
   const third = picardy ? ", with a Picardy third" : "";
   if (onFive && home) {
     const rootPosition = bassPc(a.chord) === rootPc(a.chord) && bassPc(b.chord) === rootPc(b.chord);
@@ -51,7 +63,8 @@ function between(a: Heard, b: Heard, endsPhrase: boolean): Cadence | null {
   if (from === 10 && isDominant(a.chord) && home && !isMinorish(key) && !key.pcs.includes(rootPc(a.chord)))
     return make("backdoor", "home through the back door, from ♭VII7");
   if (!endsPhrase) return null;
-  if (from === 10 && home && isMajor(a.chord)) return make("modal", `modal cadence: up a tone from below, without a leading tone${third}`);
+  if (from === 10 && home && isMajor(a.chord))
+    return make("modal", `modal cadence: up a tone from below, without a leading tone${third}`);
   if (from === 5 && home)
     return isMinor(a.chord) && !isMinorish(key)
       ? make("minor plagal", "plagal cadence with the minor iv")
@@ -60,7 +73,9 @@ function between(a: Heard, b: Heard, endsPhrase: boolean): Cadence | null {
     const phrygian = isMinorish(key) && mod(bassPc(a.chord) - bassPc(b.chord), 12) === 1;
     return make(
       phrygian ? "phrygian half" : "half",
-      phrygian ? "half cadence with the bass falling a semitone" : "half cadence: the phrase stays open on the dominant",
+      phrygian
+        ? "half cadence with the bass falling a semitone"
+        : "half cadence: the phrase stays open on the dominant",
     );
   }
   return null;
@@ -72,17 +87,20 @@ export function findCadences(p: Progression, meter: Meter | null): Cadence[] {
   const runs: Heard[][] = [];
   for (const heard of p.chords) {
     const run = runs.at(-1);
-    if (run && rootPc(run[0]!.chord) === rootPc(heard.chord)) run.push(heard);
+    if (run && rootPc(firstOf(run).chord) === rootPc(heard.chord)) run.push(heard);
     else runs.push([heard]);
   }
   return runs.flatMap((run, r): Cadence[] => {
     const before = runs[r - 1];
     if (!before) return [];
     const endsPhrase =
-      r === runs.length - 1 || (meter !== null && run.some(({ event }) => (event.start + event.duration) % (4 * meter.bar) === 0));
-    const from = before.findLast((h) => isDominant(h.chord, true)) ?? before.at(-1)!;
-    const arrived = run.map((b) => between(from, b, endsPhrase)).find((c) => c !== null && c.kind !== "half" && c.kind !== "phrygian half");
-    const open = arrived ? null : between(before.at(-1)!, run.at(-1)!, endsPhrase);
+      r === runs.length - 1 ||
+      (meter !== null && run.some(({ event }) => (event.start + event.duration) % (4 * meter.bar) === 0));
+    const from = before.findLast((h) => isDominant(h.chord, true)) ?? lastOf(before);
+    const arrived = run
+      .map((b) => between(from, b, endsPhrase))
+      .find((c) => c !== null && c.kind !== "half" && c.kind !== "phrygian half");
+    const open = arrived ? null : between(lastOf(before), lastOf(run), endsPhrase);
     return [arrived ?? open].filter((c) => c !== null && c !== undefined);
   });
 }
@@ -103,11 +121,10 @@ export function loopJoin(p: Progression, on?: { to: Heard; into: string }): Loop
   const common = shares(last.chord, first.chord).length;
   const motion = smallestMotion(last.chord, first.chord);
   const same = rootPc(last.chord) === rootPc(first.chord);
-  const how = cadence
-    ? cadence.text.slice(cadence.text.indexOf(": ") + 2)
-    : same
-      ? `the same root again: vary the last bar if it should lead ${on ? "on" : "back"}`
-      : `${romanOf(last.chord, last.key)} to ${romanOf(first.chord, first.key)}`;
+  let how: string;
+  if (cadence) how = cadence.text.slice(cadence.text.indexOf(": ") + 2);
+  else if (same) how = `the same root again: vary the last bar if it should lead ${on ? "on" : "back"}`;
+  else how = `${romanOf(last.chord, last.key)} to ${romanOf(first.chord, first.key)}`;
   return {
     text: `${symbol(last.chord)} ${on ? "on" : "back"} to ${symbol(first.chord)}${on ? `, where ${on.into} begins` : ""}: ${how}; ${common} common tone${common === 1 ? "" : "s"}, ${motion} semitone${motion === 1 ? "" : "s"} of motion.`,
     cadence: cadence?.kind ?? null,

@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../base/list";
 import type { Key } from "../../theory/pitch/key";
 import { mod, type PitchClass } from "../../theory/pitch/pitch";
 import { bassPc, chordPitchClasses, rootPc, type Chord } from "../../theory/chord/chord";
@@ -44,12 +45,12 @@ export const indexOnward = (p: Progression, index: number): number => different(
 export function earlier(p: Progression, index: number): Heard | undefined {
   const found = different(p, index, -1);
   if (found >= 0 || p.loop) return p.chords[found];
-  return p.before && rootPc(p.before.chord) !== rootPc(p.chords[index]!.chord) ? p.before : undefined;
+  return p.before && rootPc(p.before.chord) !== rootPc(nth(p.chords, index).chord) ? p.before : undefined;
 }
 
 function different(p: Progression, index: number, by: 1 | -1): number {
   const { chords, loop } = p;
-  const root = rootPc(chords[index]!.chord);
+  const root = rootPc(nth(chords, index).chord);
   for (let away = 1; away < chords.length; away++) {
     const at = loop ? mod(index + by * away, chords.length) : index + by * away;
     if (!chords[at]) return -1;
@@ -59,7 +60,7 @@ function different(p: Progression, index: number, by: 1 | -1): number {
 }
 
 /** Semitones of a chord's root above the tonic. */
-export const above = (chord: Chord, key: Key): number => mod(rootPc(chord) - key.pcs[0]!, 12);
+export const above = (chord: Chord, key: Key): number => mod(rootPc(chord) - firstOf(key.pcs), 12);
 
 const hasRole = (chord: Chord, role: string): boolean => chord.tones.some((t) => t.role === role);
 
@@ -70,8 +71,10 @@ export const isDominant = (chord: Chord, triads = false): boolean =>
 export const isMajor = (chord: Chord): boolean => hasRole(chord, "3") && !hasRole(chord, "b5") && !hasRole(chord, "#5");
 export const isAugmented = (chord: Chord): boolean => hasRole(chord, "3") && hasRole(chord, "#5");
 export const isMinor = (chord: Chord): boolean => hasRole(chord, "b3") && !hasRole(chord, "b5");
-export const isHalfDiminished = (chord: Chord): boolean => hasRole(chord, "b3") && hasRole(chord, "b5") && hasRole(chord, "b7");
-export const isDiminished = (chord: Chord): boolean => hasRole(chord, "b3") && hasRole(chord, "b5") && !hasRole(chord, "b7");
+export const isHalfDiminished = (chord: Chord): boolean =>
+  hasRole(chord, "b3") && hasRole(chord, "b5") && hasRole(chord, "b7");
+export const isDiminished = (chord: Chord): boolean =>
+  hasRole(chord, "b3") && hasRole(chord, "b5") && !hasRole(chord, "b7");
 export const isFullyDiminished = (chord: Chord): boolean => isDiminished(chord) && hasRole(chord, "bb7");
 export const isSuspended = (chord: Chord): boolean =>
   chord.tones.some((t) => t.degree === 2 || t.degree === 4) && !chord.tones.some((t) => t.degree === 3);
@@ -80,11 +83,14 @@ export const isSuspended = (chord: Chord): boolean =>
 export const rootMove = (from: Chord, to: Chord): number => mod(rootPc(to) - rootPc(from), 12);
 export const bassMove = (from: Chord, to: Chord): number => mod(bassPc(to) - bassPc(from), 12);
 
-export const shares = (a: Chord, b: Chord): PitchClass[] => chordPitchClasses(a).filter((pc) => chordPitchClasses(b).includes(pc));
+export const shares = (a: Chord, b: Chord): PitchClass[] =>
+  chordPitchClasses(a).filter((pc) => chordPitchClasses(b).includes(pc));
 
 /** The chord belongs to the key; in minor the raised seventh (and sixth under it) does so too. */
 export const belongs = (chord: Chord, key: Key): boolean => isDiatonic(chord, key, true);
 
 /** Is this the tonic chord of the key (any color on it)? */
 export const isTonic = (chord: Chord, key: Key): boolean =>
-  rootPc(chord) === key.pcs[0] && (isMinorish(key) ? isMinor(chord) : isMajor(chord)) && !(isDominant(chord) && !isMinorish(key));
+  rootPc(chord) === key.pcs[0] &&
+  (isMinorish(key) ? isMinor(chord) : isMajor(chord)) &&
+  !(isDominant(chord) && !isMinorish(key));

@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../base/list";
 import { parseKey, type Key } from "../../theory/pitch/key";
 import { mod, type PitchClass } from "../../theory/pitch/pitch";
 import { chordPitchClasses, rootPc, type Chord } from "../../theory/chord/chord";
@@ -82,7 +83,14 @@ function ofSignature(signature: number): Key {
 
 /** The tonic triad of a key. */
 export function tonicOf(key: Key): Chord {
-  const chord = parseChord(key.tonic + (key.pcs[2] === mod(key.pcs[0]! + 3, 12) ? (key.mode === "locrian" ? "dim" : "m") : ""));
+  const triad = () => {
+    if (key.pcs[2] === mod(firstOf(key.pcs) + 3, 12)) {
+      if (key.mode === "locrian") return "dim";
+      return "m";
+    }
+    return "";
+  };
+  const chord = parseChord(key.tonic + triad());
   if (!chord.ok) throw new Error(chord.error.message);
   return chord.value;
 }
@@ -106,9 +114,11 @@ export function setDistance(a: readonly PitchClass[], b: readonly PitchClass[]):
   // A best matching never crosses, so it is one of the turns of the second chord, with the first chord beginning at any of its notes.
   let best = Infinity;
   for (let s = 0; s < from.length; s++) {
-    const first = from.map((_, i) => from[(i + s) % from.length]! + (i + s >= from.length ? 12 : 0));
+    const first = from.map((_, i) => nth(from, (i + s) % from.length) + (i + s >= from.length ? 12 : 0));
     for (let rotation = -to.length; rotation <= to.length; rotation++) {
-      const second = to.map((_, i) => to[mod(i + rotation, to.length)]! + 12 * Math.floor((i + rotation) / to.length));
+      const second = to.map(
+        (_, i) => nth(to, mod(i + rotation, to.length)) + 12 * Math.floor((i + rotation) / to.length),
+      );
       for (const shift of [0, 12])
         best = Math.min(
           best,

@@ -1,5 +1,15 @@
+import { firstOf, nth, sure } from "../../base/list";
 import { keyName, MODES, parseKey, type Key, type Mode } from "../../theory/pitch/key";
-import { mod, noteOf, parseNote, parsePitch, pitchClass, type PitchClass, plainName, spelledPc } from "../../theory/pitch/pitch";
+import {
+  mod,
+  noteOf,
+  parseNote,
+  parsePitch,
+  pitchClass,
+  type PitchClass,
+  plainName,
+  spelledPc,
+} from "../../theory/pitch/pitch";
 import { bassPc, chordPitchClasses, rootPc, type Chord } from "../../theory/chord/chord";
 
 /** Probe-tone profiles of major and minor keys (Krumhansl and Kessler 1982, values from memory). */
@@ -29,9 +39,9 @@ function correlation(a: readonly number[], b: readonly number[]): number {
   let va = 0;
   let vb = 0;
   for (let i = 0; i < a.length; i++) {
-    top += (a[i]! - ma) * (b[i]! - mb);
-    va += (a[i]! - ma) ** 2;
-    vb += (b[i]! - mb) ** 2;
+    top += (nth(a, i) - ma) * (nth(b, i) - mb);
+    va += (nth(a, i) - ma) ** 2;
+    vb += (nth(b, i) - mb) ** 2;
   }
   return va && vb ? top / Math.sqrt(va * vb) : 0;
 }
@@ -49,7 +59,7 @@ function profileOf(mode: Mode): readonly number[] {
   const modal = MODAL[mode];
   if (!modal) return PROFILES_KK[mode as "major" | "minor"];
   const profile = [...PROFILES_KK[modal.like]];
-  [profile[modal.own], profile[modal.instead]] = [profile[modal.instead]!, profile[modal.own]!];
+  [profile[modal.own], profile[modal.instead]] = [nth(profile, modal.instead), nth(profile, modal.own)];
   return profile;
 }
 
@@ -67,14 +77,14 @@ function rankKeys(
   const fits: { key: string; score: number }[] = [];
   for (const mode of modes)
     for (let pc = 0; pc < 12; pc++) {
-      const turned = weights.map((_, i) => weights[mod(i + pc, 12)]!);
+      const turned = weights.map((_, i) => nth(weights, mod(i + pc, 12)));
       const key = nameKey(pc, mode, sharps);
       fits.push({ key: keyName(key), score: correlation(turned, profileOf(mode)) + extra(key) });
     }
   fits.sort((a, b) => b.score - a.score);
   return fits.map((fit, i) => ({
     ...fit,
-    margin: i === 0 ? fit.score - fits[1]!.score : fit.score - fits[0]!.score,
+    margin: i === 0 ? fit.score - nth(fits, 1).score : fit.score - firstOf(fits).score,
     equal: fits.filter((o) => o !== fit && Math.abs(o.score - fit.score) < equal).map((o) => o.key),
   }));
 }
@@ -85,9 +95,13 @@ export function nameKey(pc: PitchClass, mode: keyof typeof MODES, sharps: boolea
     const key = parseKey(`${name} ${mode}`);
     return key.ok ? [key.value] : [];
   });
-  return readings.sort(
-    (a, b) => Math.abs(a.signature) - Math.abs(b.signature) || (sharps ? b.signature - a.signature : a.signature - b.signature),
-  )[0]!;
+  return firstOf(
+    readings.sort(
+      (a, b) =>
+        Math.abs(a.signature) - Math.abs(b.signature) ||
+        (sharps ? b.signature - a.signature : a.signature - b.signature),
+    ),
+  );
 }
 
 export type WeighedNote = string | { pitch: string; duration: number };
@@ -102,10 +116,18 @@ export function findKeys(notes: readonly WeighedNote[]): KeyFit[] {
   for (const item of notes) {
     const text = typeof item === "string" ? item : item.pitch;
     const plain = parseNote(text);
-    const pc = plain ? spelledPc(plain) : parsePitch(text).ok ? pitchClass(noteOf(text)) : null;
+    let pc: number | null;
+    if (plain) pc = spelledPc(plain);
+    else if (parsePitch(text).ok) pc = pitchClass(noteOf(text));
+    else pc = null;
     if (pc === null) continue;
     weights[pc]! += typeof item === "string" ? 1 : item.duration;
-    lean += text.includes("#") ? 1 : text.slice(1).includes("b") ? -1 : 0;
+    const signOf = () => {
+      if (text.includes("#")) return 1;
+      if (text.slice(1).includes("b")) return -1;
+      return 0;
+    };
+    lean += signOf();
   }
   return rankKeys(weights, lean > 0);
 }
@@ -131,7 +153,9 @@ const LEADING = 0.25;
 /** Each phrase of four chords that begins or rests at home. */
 const PHRASE = 0.015;
 const phrases = (list: readonly Chord[]): [Chord, Chord][] =>
-  list.length < 8 ? [] : list.flatMap((c, i) => (i % 4 === 0 && list[i + 3] ? [[c, list[i + 3]!] as [Chord, Chord]] : []));
+  list.length < 8
+    ? []
+    : list.flatMap((c, i) => (i % 4 === 0 && list[i + 3] ? [[c, nth(list, i + 3)] as [Chord, Chord]] : []));
 
 const has = (chord: Chord, role: string): boolean => chord.tones.some((t) => t.role === role);
 
@@ -146,22 +170,30 @@ export function findKeysOfChords(chords: readonly { chord: Chord; duration: numb
     if (after && rootPc(after) !== rootPc(chord)) next = after;
     after = chord;
     // The third of a dominant that falls a fifth leads to the next root; of the key it says little.
-    const leads = next !== undefined && has(chord, "b7") && has(chord, "3") && mod(rootPc(next) - rootPc(chord), 12) === 5;
-    for (const pc of chordPitchClasses(chord)) weights[pc]! += leads && mod(pc - rootPc(chord), 12) === 4 ? duration * LEADING : duration;
+    const leads =
+      next !== undefined && has(chord, "b7") && has(chord, "3") && mod(rootPc(next) - rootPc(chord), 12) === 5;
+    for (const pc of chordPitchClasses(chord))
+      weights[pc]! += leads && mod(pc - rootPc(chord), 12) === 4 ? duration * LEADING : duration;
     weights[rootPc(chord)]! += duration;
     weights[bassPc(chord)]! += duration * 0.5;
-    lean += chord.root.includes("#") ? 1 : chord.root.includes("b") ? -1 : 0;
+    const signOfRoot = () => {
+      if (chord.root.includes("#")) return 1;
+      if (chord.root.includes("b")) return -1;
+      return 0;
+    };
+    lean += signOfRoot();
   }
   const list = chords.map((c) => c.chord);
   // Repeats and other colors of a chord are one harmony.
-  const harmonies = list.filter((c, i) => i === 0 || rootPc(c) !== rootPc(list[i - 1]!));
+  const harmonies = list.filter((c, i) => i === 0 || rootPc(c) !== rootPc(nth(list, i - 1)));
   const two = new Set(harmonies.map(rootPc)).size === 2 && harmonies.length > 2;
   // What comes around begins where its home is; what is said once ends there.
   const half = list.length / 2;
-  const round = half > 1 && list.length % 2 === 0 && list.slice(half).every((c, i) => rootPc(c) === rootPc(list[i]!));
-  const sounds = (pc: PitchClass) => weights[mod(pc, 12)]! > 0;
+  const round =
+    half > 1 && list.length % 2 === 0 && list.slice(half).every((c, i) => rootPc(c) === rootPc(nth(list, i)));
+  const sounds = (pc: PitchClass) => nth(weights, mod(pc, 12)) > 0;
   return rankKeys(weights, lean > 0, EQUAL_CHORDS, ALL, (key) => {
-    const on = (degree: number) => mod(key.pcs[0]! + degree, 12);
+    const on = (degree: number) => mod(firstOf(key.pcs) + degree, 12);
     const minor = MODES[key.mode][2] === 3;
     const sevenths = (degree: number) => list.filter((c) => rootPc(c) === on(degree) && has(c, "3"));
     const bluesy = !minor && [0, 5].every((d) => sevenths(d).length > 0 && sevenths(d).every((c) => has(c, "b7")));
@@ -172,20 +204,32 @@ export function findKeysOfChords(chords: readonly { chord: Chord; duration: numb
       chord.tones.some((t) => t.degree === 3 && t.alter < 0 === minor) &&
       (minor || !has(chord, "b7") || bluesy || key.mode === "mixolydian");
     const [first, last] = [list[0], list.at(-1)];
-    let score = round ? (isHome(first) ? LAST : 0) + (isHome(last) ? FIRST : 0) : (isHome(last) ? LAST : 0) + (isHome(first) ? FIRST : 0);
+    let score = round
+      ? (isHome(first) ? LAST : 0) + (isHome(last) ? FIRST : 0)
+      : (isHome(last) ? LAST : 0) + (isHome(first) ? FIRST : 0);
     score += phrases(list).filter(([begin, end]) => isHome(begin) || isHome(end)).length * PHRASE;
     const modal = MODAL[key.mode];
     if (modal) {
-      const heard = sounds(on(modal.own)) && !sounds(on(modal.instead)) && (isHome(first) || (isHome(last) && !has(last!, "b7")));
+      const heard =
+        sounds(on(modal.own)) &&
+        !sounds(on(modal.instead)) &&
+        (isHome(first) || (isHome(last) && !has(sure(last), "b7")));
       const whole = heard && list.every((c) => chordPitchClasses(c).every((pc) => key.pcs.includes(pc)));
       return score + (whole ? WHOLE : -RARE) - (heard ? 0 : UNHEARD) + (two && heard && isHome(first) ? VAMP : 0);
     }
-    const isFive = (chord: Chord) => rootPc(chord) === on(7) && (has(chord, "3") || chord.tones.some((t) => t.degree === 4));
+    const isFive = (chord: Chord) =>
+      rootPc(chord) === on(7) && (has(chord, "3") || chord.tones.some((t) => t.degree === 4));
     const substitute = (chord: Chord) => rootPc(chord) === on(1) && has(chord, "3") && has(chord, "b7");
     const cadences = harmonies.filter((c, i) => (isFive(c) || substitute(c)) && isHome(harmonies[i + 1])).length;
     const pairs = harmonies.filter((c, i) => {
       const next = harmonies[i + 1];
-      return next !== undefined && (isFive(next) || substitute(next)) && has(next, "b7") && rootPc(c) === on(2) && has(c, "b3");
+      return (
+        next !== undefined &&
+        (isFive(next) || substitute(next)) &&
+        has(next, "b7") &&
+        rootPc(c) === on(2) &&
+        has(c, "b3")
+      );
     }).length;
     score += Math.min(2, cadences) * CADENCE + Math.min(2, pairs) * TWO_FIVE;
     const before = harmonies.at(-2);

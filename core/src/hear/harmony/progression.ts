@@ -1,3 +1,4 @@
+import { nth } from "../../base/list";
 import type { Key } from "../../theory/pitch/key";
 import { parseChord } from "../../theory/chord/parse";
 import { NO_CHORD } from "../../theory/chord/progression";
@@ -28,7 +29,8 @@ export function readProgression(events: readonly ChordEvent[], home: Key, loop: 
     read.map((h) => h.chord),
     home,
   );
-  for (const region of regions) for (let i = region.from; i < region.to; i++) read[i] = { ...read[i]!, key: region.key };
+  for (const region of regions)
+    for (let i = region.from; i < region.to; i++) read[i] = { ...nth(read, i), key: region.key };
   return { chords: read, home, loop, regions };
 }
 
@@ -42,6 +44,8 @@ export function within(p: Read, around: Around | null): Read {
   };
   const [first, last] = [p.chords[0], p.chords.at(-1)];
   if (!around?.after || !first || !last) return p;
-  const [before] = around.before ? heard({ id: "before", start: 0, duration: 1, symbol: around.before }, first.key) : [];
+  const [before] = around.before
+    ? heard({ id: "before", start: 0, duration: 1, symbol: around.before }, first.key)
+    : [];
   return { ...p, loop: false, chords: [...p.chords, ...heard(around.after, last.key)], ...(before ? { before } : {}) };
 }

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth } from "../../base/list";
 import type { Key } from "../../theory/pitch/key";
 import { mod } from "../../theory/pitch/pitch";
 import { rootPc, type Chord } from "../../theory/chord/chord";
@@ -22,7 +23,17 @@ export interface Region {
 export function findRegions(chords: readonly Chord[], home: Key): Region[] {
   const foreign = chords.map((c) => !belongs(c, home));
   const sharps =
-    chords.reduce((sum, c) => sum + (c.root.includes("#") ? 1 : c.root.includes("b") ? -1 : 0), home.signature > 0 ? 0.5 : -0.5) > 0;
+    chords.reduce(
+      (sum, c) => {
+        const signOf = () => {
+          if (c.root.includes("#")) return 1;
+          if (c.root.includes("b")) return -1;
+          return 0;
+        };
+        return sum + signOf();
+      },
+      home.signature > 0 ? 0.5 : -0.5,
+    ) > 0;
   const found: (Region & { weight: number })[] = relativeStays(chords, home, sharps);
   if (foreign.filter(Boolean).length < 2 && !found.length) return [];
   for (const mode of ["major", "minor"] as const)
@@ -31,12 +42,12 @@ export function findRegions(chords: readonly Chord[], home: Key): Region[] {
       if (key.pcs.every((x) => home.pcs.includes(x)) && mode === home.mode) continue;
       let from = 0;
       while (from < chords.length) {
-        if (!belongs(chords[from]!, key)) {
+        if (!belongs(nth(chords, from), key)) {
           from++;
           continue;
         }
         let to = from;
-        while (to < chords.length && belongs(chords[to]!, key)) to++;
+        while (to < chords.length && belongs(nth(chords, to), key)) to++;
         const region = trim(chords, foreign, from, to, key, home);
         if (region) found.push(region);
         from = to;
@@ -44,7 +55,8 @@ export function findRegions(chords: readonly Chord[], home: Key): Region[] {
     }
   found.sort((a, b) => b.weight - a.weight || b.to - b.from - (a.to - a.from));
   const taken: Region[] = [];
-  for (const { from, to, key } of found) if (taken.every((t) => to <= t.from || from >= t.to)) taken.push({ from, to, key });
+  for (const { from, to, key } of found)
+    if (taken.every((t) => to <= t.from || from >= t.to)) taken.push({ from, to, key });
   return taken.sort((a, b) => a.from - b.from);
 }
 
@@ -59,48 +71,63 @@ function trim(
 ): (Region & { weight: number }) | null {
   const arrivals: number[] = [];
   for (let i = from + 1; i < to; i++)
-    if (isTonic(chords[i]!, key) && rootPc(chords[i - 1]!) === mod(key.pcs[0]! + 7, 12) && isDominant(chords[i - 1]!, foreign[i - 1]))
+    if (
+      isTonic(nth(chords, i), key) &&
+      rootPc(nth(chords, i - 1)) === mod(firstOf(key.pcs) + 7, 12) &&
+      isDominant(nth(chords, i - 1), foreign[i - 1])
+    )
       arrivals.push(i);
   if (!arrivals.length) return null;
   const outside = foreign.flatMap((f, i) => (f && i >= from && i < to ? [i] : []));
   if (outside.length < 2) return null;
   const tonicIsHome = isDiatonic(tonicOf(key), home);
-  const last = Math.max(arrivals.at(-1)!, outside.at(-1)!);
+  const last = Math.max(lastOf(arrivals), lastOf(outside));
   // A tonic that belongs to the home key must be stayed in: it is reached again, with chords from outside in between.
-  if (tonicIsHome && !(arrivals.length > 1 && outside.some((i) => i > arrivals[0]! && i < arrivals.at(-1)!))) return null;
-  let first = Math.min(arrivals[0]! - 1, outside[0]!);
+  if (tonicIsHome && !(arrivals.length > 1 && outside.some((i) => i > firstOf(arrivals) && i < lastOf(arrivals))))
+    return null;
+  let first = Math.min(firstOf(arrivals) - 1, firstOf(outside));
   // What prepares the dominant belongs to it: ii or IV of the other key.
-  while (first > from && [2, 5].includes(mod(rootPc(chords[first - 1]!) - key.pcs[0]!, 12)) && first === arrivals[0]! - 1) first--;
+  while (
+    first > from &&
+    [2, 5].includes(mod(rootPc(nth(chords, first - 1)) - firstOf(key.pcs), 12)) &&
+    first === firstOf(arrivals) - 1
+  )
+    first--;
   // Otherwise its own tonic before the dominant is the chord both keys share.
-  if (first > from && first === arrivals[0]! - 1 && isTonic(chords[first - 1]!, key)) first--;
+  if (first > from && first === firstOf(arrivals) - 1 && isTonic(nth(chords, first - 1), key)) first--;
   if (last + 1 - first < 3) return null;
   // At the end of the progression nothing leaves it but a return home.
   let end = last + 1;
-  if (to === chords.length) while (end < to && !isAtHome(chords[end]!, home)) end++;
+  if (to === chords.length) while (end < to && !isAtHome(nth(chords, end), home)) end++;
   return { from: first, to: end, key, weight: outside.filter((i) => i >= first && i <= last).length };
 }
 
 /** The tonic of a key or its dominant. */
 const isAtHome = (c: Chord, home: Key): boolean =>
-  isTonic(c, home) || (rootPc(c) === mod(home.pcs[0]! + 7, 12) && isDominant(c, true) && belongs(c, home));
+  isTonic(c, home) || (rootPc(c) === mod(firstOf(home.pcs) + 7, 12) && isDominant(c, true) && belongs(c, home));
 
 /** Stays in the relative major or minor: a run without the home key's tonic and dominant that comes to the other tonic twice, once from its dominant. */
 function relativeStays(chords: readonly Chord[], home: Key, sharps: boolean): (Region & { weight: number })[] {
   if (home.mode !== "major" && home.mode !== "minor") return [];
-  const key = home.mode === "major" ? nameKey(home.pcs[5]!, "minor", sharps) : nameKey(home.pcs[2]!, "major", sharps);
+  const key =
+    home.mode === "major" ? nameKey(nth(home.pcs, 5), "minor", sharps) : nameKey(nth(home.pcs, 2), "major", sharps);
   const stays: (Region & { weight: number })[] = [];
   for (let from = 0; from < chords.length; from++) {
-    if (isAtHome(chords[from]!, home) || !belongs(chords[from]!, key)) continue;
+    if (isAtHome(nth(chords, from), home) || !belongs(nth(chords, from), key)) continue;
     let to = from;
-    while (to < chords.length && !isAtHome(chords[to]!, home) && belongs(chords[to]!, key)) to++;
+    while (to < chords.length && !isAtHome(nth(chords, to), home) && belongs(nth(chords, to), key)) to++;
     const tonics = chords.flatMap((c, i) =>
-      i >= from && i < to && isTonic(c, key) && (i === from || rootPc(chords[i - 1]!) !== rootPc(c)) ? [i] : [],
+      i >= from && i < to && isTonic(c, key) && (i === from || rootPc(nth(chords, i - 1)) !== rootPc(c)) ? [i] : [],
     );
     const arrives = tonics.some(
-      (i) => i > from && rootPc(chords[i - 1]!) === mod(key.pcs[0]! + 7, 12) && isDominant(chords[i - 1]!, home.mode === "major"),
+      (i) =>
+        i > from &&
+        rootPc(nth(chords, i - 1)) === mod(firstOf(key.pcs) + 7, 12) &&
+        isDominant(nth(chords, i - 1), home.mode === "major"),
     );
     const last = to === chords.length ? to : (tonics.at(-1) ?? 0) + 1;
-    if (tonics.length > 1 && arrives && last - from >= 4) stays.push({ from, to: last, key, weight: (last - from) / 4 });
+    if (tonics.length > 1 && arrives && last - from >= 4)
+      stays.push({ from, to: last, key, weight: (last - from) / 4 });
     from = to;
   }
   return stays;

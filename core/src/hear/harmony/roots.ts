@@ -18,13 +18,10 @@ export const PISTON: Record<number, Partial<Record<Exclude<Usual, "unlisted">, n
 export function rootProgression(from: number, to: number): Usual {
   if (from === to) return "usual";
   const row = PISTON[from];
-  return row?.usual?.includes(to)
-    ? "usual"
-    : row?.sometimes?.includes(to)
-      ? "sometimes"
-      : row?.seldom?.includes(to)
-        ? "seldom"
-        : "unlisted";
+  if (row?.usual?.includes(to)) return "usual";
+  if (row?.sometimes?.includes(to)) return "sometimes";
+  if (row?.seldom?.includes(to)) return "seldom";
+  return "unlisted";
 }
 
 /** Scale step 1–7 of a chord's root, null for a root outside the key. */

@@ -1,3 +1,4 @@
+import { nth, sure } from "../../base/list";
 import { nameInKey, type Key } from "../../theory/pitch/key";
 import { mod, pitchClass, transposeNote, typeset, type NoteName, type PitchClass } from "../../theory/pitch/pitch";
 import { chordToneName, rootPc, type Chord } from "../../theory/chord/chord";
@@ -40,7 +41,9 @@ export function fittingScales(chord: Chord, key: Key): FittingScale[] {
         const pc = mod(root + step, 12);
         return (
           chordToneName(chord, pc) ??
-          (key.pcs.includes(pc) ? nameInKey(pc, key) : transposeNote(chord.root, (s.letters ?? [0, 1, 2, 3, 4, 5, 6])[i]!, step))
+          (key.pcs.includes(pc)
+            ? nameInKey(pc, key)
+            : transposeNote(chord.root, nth(s.letters ?? [0, 1, 2, 3, 4, 5, 6], i), step))
         );
       });
       return { name: s.name, notes, outside: notes.filter((n) => !key.pcs.includes(pitchClass(n))) };
@@ -84,14 +87,17 @@ export function tensions(chord: Chord, key: Key): Tension[] {
       const above = mod(pc - root, 12);
       const under = chord.tones.find((t) => mod(root + t.semitones + 1, 12) === pc);
       const minorThird = chord.tones.some((t) => t.role === "b3");
-      const role = above === 3 && !minorThird ? "#9" : above === 9 && !chord.tones.some((t) => t.degree === 7) ? "6" : ROLE[above]!;
+      let role: string;
+      if (above === 3 && !minorThird) role = "#9";
+      else if (above === 9 && !chord.tones.some((t) => t.degree === 7)) role = "6";
+      else role = nth(ROLE, above);
       const inKey = key.pcs.includes(pc);
       const base = { note, pc, role, inKey };
       if (under && !(dominant && [1, 3, 6, 8].includes(above)))
         return {
           ...base,
           available: false,
-          rule: `${typeset(note)} lies a semitone above ${typeset(chordToneName(chord, mod(pc - 1, 12))!)}, ${TONE[under.role] ?? `the ${under.role}`}: short or passing only`,
+          rule: `${typeset(note)} lies a semitone above ${typeset(sure(chordToneName(chord, mod(pc - 1, 12))))}, ${TONE[under.role] ?? `the ${under.role}`}: short or passing only`,
         };
       return {
         ...base,

@@ -1,3 +1,4 @@
+import { nth } from "../../base/list";
 import type { Key } from "../../theory/pitch/key";
 import { mod, type NoteName } from "../../theory/pitch/pitch";
 import { rootPc, type Chord } from "../../theory/chord/chord";
@@ -24,7 +25,7 @@ function ownDegree(key: Key, step: number): { degree: string; minor: boolean } |
   const triad = diatonicChord(key, step);
   if (triad.endsWith("dim") || triad.endsWith("aug")) return null;
   const minor = triad.endsWith("m") && !(step === 4 && key.mode === "minor");
-  const chord = parseChord(key.scale[step]! + (minor ? "m" : ""));
+  const chord = parseChord(nth(key.scale, step) + (minor ? "m" : ""));
   return chord.ok ? { degree: romanOf(chord.value, key), minor } : null;
 }
 
@@ -32,14 +33,19 @@ function ownDegree(key: Key, step: number): { degree: string; minor: boolean } |
  * What a chord leads to when its root lies a given number of semitones below (`LEADS`): any degree of the key but the tonic, or any other
  * major or minor chord that really comes (borrowed degrees). Null where it leads to none, or to the tonic itself.
  */
-export function targetOf(p: Progression, i: number, by: number, comes: Chord | undefined = onward(p, i)?.chord): Target | null {
-  const { chord, key } = p.chords[i]!;
+export function targetOf(
+  p: Progression,
+  i: number,
+  by: number,
+  comes: Chord | undefined = onward(p, i)?.chord,
+): Target | null {
+  const { chord, key } = nth(p.chords, i);
   const target = mod(rootPc(chord) + by, 12);
   const arrives = comes !== undefined && rootPc(comes) === target;
   if (target === key.pcs[0]) return null;
   const step = key.pcs.indexOf(target);
   const own = step < 0 ? null : ownDegree(key, step);
-  if (own) return { root: key.scale[step]!, ...own, arrives };
+  if (own) return { root: nth(key.scale, step), ...own, arrives };
   if (!arrives || isDiminished(comes) || isHalfDiminished(comes)) return null;
   const minor = isMinor(comes);
   const plain = parseChord(comes.root + (minor ? "m" : ""));

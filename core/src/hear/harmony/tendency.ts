@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../base/list";
 import { mod, type PitchClass } from "../../theory/pitch/pitch";
 import type { Key } from "../../theory/pitch/key";
 import { chordPitchClasses, rootPc } from "../../theory/chord/chord";
@@ -12,17 +13,17 @@ export const WIDEST_UPPER = 12;
  */
 export function leadingToneOf(key: Key, chord: RealizedChord | null): PitchClass | null {
   if (!chord?.chord) return null;
-  const own = mod(key.pcs[0]! - 1, 12);
+  const own = mod(firstOf(key.pcs) - 1, 12);
   const pcs = chordPitchClasses(chord.chord);
   const root = rootPc(chord.chord);
   const dominant = chord.chord.tones.some((t) => t.role === "3") && chord.chord.tones.some((t) => t.role === "b7");
   if (dominant) return mod(root + 4, 12);
-  const fifth = mod(key.pcs[0]! + 7, 12);
+  const fifth = mod(firstOf(key.pcs) + 7, 12);
   return pcs.includes(own) && (root === fifth || root === own) ? own : null;
 }
 
 /** The seventh of a chord; null where it has none. */
 export function seventhOf(chord: RealizedChord | null): PitchClass | null {
   const tone = chord?.chord?.tones.find((t) => t.degree === 7);
-  return tone ? mod(rootPc(chord!.chord!) + tone.semitones, 12) : null;
+  return tone ? mod(rootPc(sure(sure(chord).chord)) + tone.semitones, 12) : null;
 }

@@ -1,3 +1,4 @@
+import { firstOf } from "../../base/list";
 import { mod, type Midi } from "../../theory/pitch/pitch";
 import type { Meter, Ticks } from "../../theory/time/meter";
 import { chordPitchClasses } from "../../theory/chord/chord";
@@ -60,7 +61,10 @@ export const isRub = (a: Midi, b: Midi): boolean => Math.abs(a - b) === 1 || Mat
  */
 export function rubsOver(pcs: readonly number[], midi: Midi, around: readonly Midi[]): boolean {
   const own = pcs.includes(mod(midi, 12));
-  return around.some((other) => isRub(midi, other) && !(own && pcs.includes(mod(other, 12)))) || (!own && pcs.includes(mod(midi - 1, 12)));
+  return (
+    around.some((other) => isRub(midi, other) && !(own && pcs.includes(mod(other, 12)))) ||
+    (!own && pcs.includes(mod(midi - 1, 12)))
+  );
 }
 
 /** Share of its time that a line must have in unison with another one to be the same voice sung twice. */
@@ -90,7 +94,7 @@ export function sameVoice(a: Line, b: Line, { meter }: Pick<PairGround, "meter">
 export function byVoice<L extends { notes: Line }>(lines: readonly L[], ground: Pick<PairGround, "meter">): L[][] {
   const groups: L[][] = [];
   for (const line of lines) {
-    const known = line.notes.length ? groups.find((g) => sameVoice(g[0]!.notes, line.notes, ground)) : undefined;
+    const known = line.notes.length ? groups.find((g) => sameVoice(firstOf(g).notes, line.notes, ground)) : undefined;
     if (known) known.push(line);
     else groups.push([line]);
   }
@@ -115,8 +119,14 @@ export function pairReport(a: Line, b: Line, { meter, chords, above: known }: Pa
   const weight = pairs.reduce((sum, { x, y }) => sum + Math.sign(x.midi - y.midi), 0);
   const above = known ?? (weight === 0 ? mean(a) >= mean(b) : weight > 0);
   const places: Between[] = [];
-  const put = (kind: BetweenKind, tick: Ticks, x: RealizedNote, y: RealizedNote, duration: Ticks, more: Partial<Between> = {}) =>
-    places.push({ kind, tick, first: x, second: y, duration, semitones: x.midi - y.midi, ...more });
+  const put = (
+    kind: BetweenKind,
+    tick: Ticks,
+    x: RealizedNote,
+    y: RealizedNote,
+    duration: Ticks,
+    more: Partial<Between> = {},
+  ) => places.push({ kind, tick, first: x, second: y, duration, semitones: x.midi - y.midi, ...more });
   const octaves = doubled(pairs.map(({ x, y }) => ({ octave: mod(x.midi - y.midi, 12) === 0 })));
   let before: (typeof pairs)[number] | null = null;
   for (const here of pairs) {
@@ -127,7 +137,8 @@ export function pairReport(a: Line, b: Line, { meter, chords, above: known }: Pa
     else if (x.midi === y.midi) put("unison", tick, x, y, lasts);
     if (rubs(here, chords)) put("clash", tick, x, y, lasts);
     // Within a phrase of both: what each did just before.
-    const was: { x: RealizedNote; y: RealizedNote } | null = before && end(before.x) >= x.start && end(before.y) >= y.start ? before : null;
+    const was: { x: RealizedNote; y: RealizedNote } | null =
+      before && end(before.x) >= x.start && end(before.y) >= y.start ? before : null;
     if (was && x !== was.x && y !== was.y && !octaves) {
       const [from, to] = was.x.midi < was.y.midi ? [was.x, was.y] : [was.y, was.x];
       const [fromNow, toNow] = from === was.x ? [x, y] : [y, x];
@@ -153,7 +164,10 @@ export function pairReport(a: Line, b: Line, { meter, chords, above: known }: Pa
 }
 
 /** A semitone or minor ninth that the chord of the moment does not hold by itself. */
-function rubs({ tick, x, y }: { tick: Ticks; x: RealizedNote; y: RealizedNote }, chords: readonly RealizedChord[]): boolean {
+function rubs(
+  { tick, x, y }: { tick: Ticks; x: RealizedNote; y: RealizedNote },
+  chords: readonly RealizedChord[],
+): boolean {
   if (!isRub(x.midi, y.midi)) return false;
   const chord = chordAtTick(chords, Math.max(0, tick))?.chord;
   const pcs = chord ? chordPitchClasses(chord) : [];
@@ -176,7 +190,10 @@ function leading([a, b]: readonly [ReadonlySet<Ticks>, ReadonlySet<Ticks>], mete
   const out: Leading[] = [];
   for (const [bar, { own, both }] of [...bars].sort(([x], [y]) => x - y)) {
     const all = own[0] + own[1] + both;
-    const who = both >= TOGETHER * all || own[0] === own[1] ? "together" : own[0] > own[1] ? "first" : "second";
+    let who: "second" | "together" | "first";
+    if (both >= TOGETHER * all || own[0] === own[1]) who = "together";
+    else if (own[0] > own[1]) who = "first";
+    else who = "second";
     const last = out.at(-1);
     const [from, to] = [bar * meter.bar, (bar + 1) * meter.bar];
     if (last?.who === who && last.to === from) last.to = to;

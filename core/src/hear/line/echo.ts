@@ -1,5 +1,13 @@
 import { fail, ok, type Result } from "../../base/result";
-import { EIGHTH, EIGHTH_TRIPLET, positionText, QUARTER, SIXTEENTH, type Seconds, type Ticks } from "../../theory/time/meter";
+import {
+  EIGHTH,
+  EIGHTH_TRIPLET,
+  positionText,
+  QUARTER,
+  SIXTEENTH,
+  type Seconds,
+  type Ticks,
+} from "../../theory/time/meter";
 import { ticksToSeconds } from "../../theory/time/swing";
 import { decibels } from "../../theory/instrument/loudness";
 import { partOf, sectionMeter, sectionOf, sectionTempo } from "../../song/document";
@@ -36,9 +44,13 @@ export interface EchoReport {
 }
 
 /** The report on an echo in a section. Errors: `echo.part`. */
-export function echoReport(song: Song, { section: sectionId, part: partId }: { section: string; part: string }): Result<EchoReport> {
+export function echoReport(
+  song: Song,
+  { section: sectionId, part: partId }: { section: string; part: string },
+): Result<EchoReport> {
   const [section, part] = [sectionOf(song, sectionId), partOf(song, partId)];
-  if (!section || part?.echoes === undefined) return fail("echo.part", `"${partId}" is no part that echoes another one`);
+  if (!section || part?.echoes === undefined)
+    return fail("echo.part", `"${partId}" is no part that echoes another one`);
   const meter = sectionMeter(song, section);
   const settings = echoSettings(part, section);
   const roles = factsOf(song).get(rolesAt, sectionPlace(sectionId), partId, "played");
@@ -70,7 +82,9 @@ export function echoDelays(
     ECHO_DELAYS.flatMap(([delay, title]) => {
       const tried = applyEdit(song, { do: "setPlaying", part: place.part, section: place.section, echo: { delay } });
       const report = tried.ok ? echoReport(tried.value.song, place) : null;
-      return report?.ok && report.value.notes ? [{ delay, title, inside: report.value.inside, notes: report.value.notes }] : [];
+      return report?.ok && report.value.notes
+        ? [{ delay, title, inside: report.value.inside, notes: report.value.notes }]
+        : [];
     }).sort((a, b) => b.inside / b.notes - a.inside / a.notes || a.delay - b.delay),
   );
 }

@@ -1,3 +1,4 @@
+import { firstOf, lastOf } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import type { PitchName } from "../../theory/pitch/pitch";
 import type { Seconds, Ticks } from "../../theory/time/meter";
@@ -53,7 +54,7 @@ export function reportMelody(song: Song, { section, part }: { section: string; p
   const [low, high] = span(notes, 0.5);
   return ok({
     notes: notes.length,
-    range: [sorted[0]!.pitch, sorted.at(-1)!.pitch],
+    range: [firstOf(sorted).pitch, lastOf(sorted).pitch],
     tessitura: [nearest(notes, low).pitch, nearest(notes, high).pitch],
     meanPitch: meanPitch(notes),
     leaps: leapsOf(tune).map(({ from, to, semitones, recovered }) => ({

@@ -1,3 +1,4 @@
+import { firstOf, lastOf } from "../../base/list";
 import { counted } from "../../theory/words/english";
 import { mod, noteOf } from "../../theory/pitch/pitch";
 import { beatsText, positionText } from "../../theory/time/meter";
@@ -36,7 +37,13 @@ export interface TuneMeasure {
   notes: string[];
 }
 
-const CONTOURS: Record<Contour, string> = { rises: "rises", falls: "falls", arch: "an arch", bowl: "a bowl", level: "level" };
+const CONTOURS: Record<Contour, string> = {
+  rises: "rises",
+  falls: "falls",
+  arch: "an arch",
+  bowl: "a bowl",
+  level: "level",
+};
 
 /** Returns that are told one by one. */
 const TOLD = 3;
@@ -54,7 +61,9 @@ function differentNotes({ notes, chords }: TuneContext): string {
   if (names.size > NAMED) return String(names.size);
   const under = new Map(
     (chords ?? []).flatMap((c) =>
-      c.chord && notes.some((n) => n.start < c.start + c.duration && n.start + n.duration > c.start) ? [[c.symbol, c.chord]] : [],
+      c.chord && notes.some((n) => n.start < c.start + c.duration && n.start + n.duration > c.start)
+        ? [[c.symbol, c.chord]]
+        : [],
     ),
   );
   const [only] = under.size === 1 ? [...under] : [];
@@ -70,7 +79,7 @@ const TUNE_MEASURES: readonly Definition[] = [
     how: "lowest and highest note",
     take({ notes }) {
       const sorted = [...notes].sort((a, b) => a.midi - b.midi);
-      const [low, high] = [sorted[0]!, sorted.at(-1)!];
+      const [low, high] = [firstOf(sorted), lastOf(sorted)];
       return { value: `${low.pitch} to ${high.pitch}, ${counted(high.midi - low.midi, "semitone")}`, of: [low, high] };
     },
   },
@@ -110,7 +119,10 @@ const TUNE_MEASURES: readonly Definition[] = [
       const longest = phrases.reduce((a, b) => (b.seconds > a.seconds ? b : a));
       const seconds = `${longest.seconds.toFixed(1)} s`;
       if (phrases.length === 1) return { value: `one, of ${seconds}`, of: longest.notes };
-      return { value: `${phrases.length}, the longest ${seconds} from ${positionText(context.meter, longest.start)}`, of: longest.notes };
+      return {
+        value: `${phrases.length}, the longest ${seconds} from ${positionText(context.meter, longest.start)}`,
+        of: longest.notes,
+      };
     },
   },
   {
@@ -179,5 +191,5 @@ export const tuneReport = (context: TuneContext): TuneMeasure[] =>
 export const tuneInShort = ({ notes, ...context }: TuneContext): string => {
   const sorted = [...notes].sort((a, b) => a.midi - b.midi);
   const density = attacksABar({ notes, ...context }).toFixed(1);
-  return `${sorted[0]!.pitch} to ${sorted.at(-1)!.pitch}, ${density} notes a bar, ${Math.round(silenceOf({ notes, ...context }) * 100)} % silence`;
+  return `${firstOf(sorted).pitch} to ${lastOf(sorted).pitch}, ${density} notes a bar, ${Math.round(silenceOf({ notes, ...context }) * 100)} % silence`;
 };

@@ -1,3 +1,4 @@
+import { nth } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { parseNote, parsePitch, pitchMidi, type Midi, type PitchName } from "../../theory/pitch/pitch";
 import { beatsText, type Meter, type Ticks } from "../../theory/time/meter";
@@ -20,7 +21,10 @@ function lengthOf(text: string): Ticks | null {
   const match = /^([whqest])(\.{0,2})(3?)$/.exec(text);
   if (!match) return null;
   const base = LENGTHS[match[1] as keyof typeof LENGTHS];
-  const dotted = match[2] === "" ? base : match[2] === "." ? base * 1.5 : base * 1.75;
+  let dotted: number;
+  if (match[2] === "") dotted = base;
+  else if (match[2] === ".") dotted = base * 1.5;
+  else dotted = base * 1.75;
   const ticks = match[3] ? (dotted * 2) / 3 : dotted;
   return Number.isInteger(ticks) ? ticks : null;
 }
@@ -37,13 +41,17 @@ const plainSigns = (text: string): string => text.replace(/♯/g, "#").replace(/
  * Reads a tune that is typed: "E4 q F e G e | A h r q". A length holds for what follows; a note without an octave is the nearest to the one before;
  * "_" holds the note before for one more length; bar lines are checked, and what stands before the first one and is short is a pickup. Errors: `tune.token`, `tune.bar`, `tune.hold`, with their column.
  */
-export function parseTune(text: string, { meter, near = 67, from = 0 }: { meter: Meter; near?: Midi; from?: Ticks }): Result<NewNote[]> {
+export function parseTune(
+  text: string,
+  { meter, near = 67, from = 0 }: { meter: Meter; near?: Midi; from?: Ticks },
+): Result<NewNote[]> {
   const tokens = tokensOf(text);
   const notes: NewNote[] = [];
   let [at, last, length, barred] = [from, near, LENGTHS.q as Ticks, false];
-  const wrong = (code: string, token: Token, message: string) => fail(code, message, { position: token.at + 1, hint: HINT });
+  const wrong = (code: string, token: Token, message: string) =>
+    fail(code, message, { position: token.at + 1, hint: HINT });
   for (let i = 0; i < tokens.length; i++) {
-    const token = tokens[i]!;
+    const token = nth(tokens, i);
     const word = plainSigns(token.text);
     if (word === "|") {
       const off = (((at - from) % meter.bar) + meter.bar) % meter.bar;
@@ -60,24 +68,31 @@ export function parseTune(text: string, { meter, near = 67, from = 0 }: { meter:
       barred = true;
       continue;
     }
-    const following = tokens[i + 1] && lengthOf(tokens[i + 1]!.text);
-    const isNote = /^[A-Ga-g][#b]{0,2}(-?\d+)?$/.test(word) && !(lengthOf(word) !== null && i > 0 && word === word.toLowerCase());
+    const following = tokens[i + 1] && lengthOf(nth(tokens, i + 1).text);
+    const isNote =
+      /^[A-Ga-g][#b]{0,2}(-?\d+)?$/.test(word) && !(lengthOf(word) !== null && i > 0 && word === word.toLowerCase());
     const isRest = /^(r|rest)$/i.test(word);
     const isHeld = word === "_";
-    if (!isNote && !isRest && !isHeld) return wrong("tune.token", token, `"${token.text}" is neither a note nor a length`);
+    if (!isNote && !isRest && !isHeld)
+      return wrong("tune.token", token, `"${token.text}" is neither a note nor a length`);
     if (following) {
       length = following;
       i++;
     }
     if (isHeld) {
       const held = notes.at(-1);
-      if (!held || held.start + held.duration !== at) return wrong("tune.hold", token, "There is no note here that could be held on");
+      if (!held || held.start + held.duration !== at)
+        return wrong("tune.hold", token, "There is no note here that could be held on");
       held.duration += length;
     } else if (isNote) {
       const name = word.charAt(0).toUpperCase() + word.slice(1);
-      const pitch = /\d$/.test(name) ? name : parseNote(name) ? nearest(name, last) : null;
+      let pitch: string | null;
+      if (/\d$/.test(name)) pitch = name;
+      else if (parseNote(name)) pitch = nearest(name, last);
+      else pitch = null;
       const parsed = pitch === null ? null : parsePitch(pitch);
-      if (!parsed?.ok || pitch === null) return wrong("tune.token", token, `"${token.text}" is not a note of the keyboard`);
+      if (!parsed?.ok || pitch === null)
+        return wrong("tune.token", token, `"${token.text}" is not a note of the keyboard`);
       last = parsed.value;
       notes.push({ start: at, duration: length, pitch, velocity: 90 });
     }
@@ -132,14 +147,22 @@ function lengthsFor(from: Ticks, to: Ticks, bar: Ticks): { text: string; bar: bo
 }
 
 /** A tune as it could be typed; null where two notes sound at once, or one has a place or length that cannot be written. */
-export function tuneText(notes: readonly { start: Ticks; duration: Ticks; pitch: PitchName }[], meter: Meter): string | null {
+export function tuneText(
+  notes: readonly { start: Ticks; duration: Ticks; pitch: PitchName }[],
+  meter: Meter,
+): string | null {
   const words: string[] = [];
   let [at, length] = [Math.min(0, notes[0]?.start ?? 0), ""];
   const put = (what: string, from: Ticks, to: Ticks): boolean => {
     const parts = lengthsFor(from, to, meter.bar);
     if (!parts) return false;
     parts.forEach((part, i) => {
-      words.push(i === 0 ? what : what === "r" ? "r" : "_");
+      const again = () => {
+        if (i === 0) return what;
+        if (what === "r") return "r";
+        return "_";
+      };
+      words.push(again());
       if (part.text !== length) words.push((length = part.text));
       if (part.bar) words.push("|");
     });

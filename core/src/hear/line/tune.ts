@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../base/list";
 import { counted } from "../../theory/words/english";
 import type { Midi } from "../../theory/pitch/pitch";
 import type { Meter, Seconds, Ticks } from "../../theory/time/meter";
@@ -21,7 +22,7 @@ const LEAP = 5;
 /** A step answers a leap. */
 const STEP = 2;
 /** A rest of a beat ends a phrase (common practice). */
-const phraseGap = (meter: Meter): Ticks => meter.beats[0]!.duration;
+const phraseGap = (meter: Meter): Ticks => firstOf(meter.beats).duration;
 
 export interface Phrase {
   notes: RealizedNote[];
@@ -36,10 +37,10 @@ export function phrasesOf({ notes, meter, tempo }: TuneContext): Phrase[] {
   for (const note of notes) {
     const last = out.at(-1)?.at(-1);
     if (!last || note.start - (last.start + last.duration) >= phraseGap(meter)) out.push([note]);
-    else out.at(-1)!.push(note);
+    else lastOf(out).push(note);
   }
   return out.map((list) => {
-    const [start, end] = [list[0]!.start, Math.max(...list.map((n) => n.start + n.duration))];
+    const [start, end] = [firstOf(list).start, Math.max(...list.map((n) => n.start + n.duration))];
     return { notes: list, start, end, seconds: ticksToSeconds(end - start, tempo) };
   });
 }
@@ -52,7 +53,7 @@ export interface Gap {
 
 /** Silences of a tune of a beat or more, within a section that comes back. */
 export function gapsOf(notes: readonly { start: Ticks; duration: Ticks }[], meter: Meter, length: Ticks): Gap[] {
-  const beat = meter.beats[0]!.duration;
+  const beat = firstOf(meter.beats).duration;
   const gaps: Gap[] = [];
   let end: Ticks | null = null;
   for (const n of notes) {
@@ -78,7 +79,7 @@ export interface Leap {
 export function leapsOf(context: TuneContext): Leap[] {
   return phrasesOf(context).flatMap(({ notes }) =>
     notes.slice(1).flatMap((to, i): Leap[] => {
-      const from = notes[i]!;
+      const from = nth(notes, i);
       const semitones = to.midi - from.midi;
       if (Math.abs(semitones) < LEAP) return [];
       const next = notes[i + 2];
@@ -95,7 +96,7 @@ export function span(notes: readonly RealizedNote[], share: number): [Midi, Midi
   const total = sorted.reduce((sum, n) => sum + n.duration, 0);
   const at = (target: number): Midi => {
     let sum = 0;
-    return sorted.find((n) => (sum += n.duration) >= target)!.midi;
+    return sure(sorted.find((n) => (sum += n.duration) >= target)).midi;
   };
   const edge = ((1 - share) / 2) * total;
   return [at(Math.max(edge, 1)), at(total - edge)];
@@ -112,7 +113,7 @@ const HEARD = 1.5;
 
 /** How a tune goes as a whole: its thirds against each other. */
 export function contourOf(notes: readonly RealizedNote[]): Contour {
-  const [from, to] = [notes[0]!.start, notes.at(-1)!.start + 1];
+  const [from, to] = [firstOf(notes).start, lastOf(notes).start + 1];
   const third = (i: number) => {
     const inside = notes.filter((n) => Math.min(2, Math.floor(((n.start - from) / (to - from)) * 3)) === i);
     return inside.length ? meanPitch(inside) : meanPitch(notes);
@@ -137,7 +138,8 @@ export interface Return {
 /** Least notes by which a figure is known again. */
 const KNOWN = 3;
 
-const figure = ({ notes, start }: Phrase): string[] => notes.map((n) => `${n.start - start}:${n.midi - notes[0]!.midi}`);
+const figure = ({ notes, start }: Phrase): string[] =>
+  notes.map((n) => `${n.start - start}:${n.midi - firstOf(notes).midi}`);
 
 /** Phrases that begin like an earlier one, and how the second time ends. */
 export function returnsOf(context: TuneContext): Return[] {
@@ -146,28 +148,27 @@ export function returnsOf(context: TuneContext): Return[] {
   // Earlier phrases by how they begin, each figure once: a tune twice as long takes twice the time.
   const known = new Map<string, Map<string, number>>();
   return phrases.flatMap((again, k): Return[] => {
-    const own = figures[k]!;
+    const own = nth(figures, k);
     if (own.length < KNOWN) return [];
     const beginning = own.slice(0, KNOWN).join();
     const alike = known.get(beginning) ?? new Map<string, number>();
     known.set(beginning, alike);
     const best = [...alike.values()]
       .map((j) => {
-        const differs = own.findIndex((x, i) => x !== figures[j]![i]);
-        return { first: phrases[j]!, same: differs < 0 ? own.length : differs };
+        const differs = own.findIndex((x, i) => x !== nth(figures, j)[i]);
+        return { first: nth(phrases, j), same: differs < 0 ? own.length : differs };
       })
       .sort((a, b) => b.same - a.same)[0];
     if (!alike.has(own.join())) alike.set(own.join(), k);
     if (!best) return [];
     const { first, same } = best;
-    const moved = again.notes[0]!.midi - first.notes[0]!.midi;
+    const moved = firstOf(again.notes).midi - firstOf(first.notes).midi;
     const whole = same === again.notes.length && same === first.notes.length;
-    const [end, was] = [again.notes.at(-1)!.midi - moved, first.notes.at(-1)!.midi];
-    const ending = whole
-      ? "to the end"
-      : end === was
-        ? "and comes to the same end"
-        : `and ends ${Math.abs(end - was) > STEP ? "" : "a step "}${end > was ? "higher" : "lower"}`;
+    const [end, was] = [lastOf(again.notes).midi - moved, lastOf(first.notes).midi];
+    let ending: string;
+    if (whole) ending = "to the end";
+    else if (end === was) ending = "and comes to the same end";
+    else ending = `and ends ${Math.abs(end - was) > STEP ? "" : "a step "}${end > was ? "higher" : "lower"}`;
     const where = moved ? `, ${counted(Math.abs(moved), "semitone")} ${moved > 0 ? "higher" : "lower"}` : "";
     return [{ first, again, same, words: `the same for ${counted(same, "note")}${where}, ${ending}` }];
   });
@@ -175,7 +176,12 @@ export function returnsOf(context: TuneContext): Return[] {
 
 /** Share of the place in which the tune is silent. */
 export const silenceOf = ({ notes, length }: TuneContext): number =>
-  1 - Math.min(1, notes.reduce((sum, n) => sum + Math.max(0, Math.min(length, n.start + n.duration) - Math.max(0, n.start)), 0) / length);
+  1 -
+  Math.min(
+    1,
+    notes.reduce((sum, n) => sum + Math.max(0, Math.min(length, n.start + n.duration) - Math.max(0, n.start)), 0) /
+      length,
+  );
 
 export const attacksABar = ({ notes, length, meter }: TuneContext): number => notes.length / (length / meter.bar);
 
@@ -188,7 +194,11 @@ export function samePlace(a: TuneContext, b: TuneContext): string | null {
   if (!a.notes.length || !b.notes.length) return null;
   const pitch = Math.abs(meanPitch(a.notes) - meanPitch(b.notes));
   const [x, y] = [attacksABar(a), attacksABar(b)];
-  if (pitch > SAME_PITCH || Math.abs(x - y) / Math.max(x, y) > SAME_SHARE || Math.abs(silenceOf(a) - silenceOf(b)) > SAME_SHARE)
+  if (
+    pitch > SAME_PITCH ||
+    Math.abs(x - y) / Math.max(x, y) > SAME_SHARE ||
+    Math.abs(silenceOf(a) - silenceOf(b)) > SAME_SHARE
+  )
     return null;
   return `both lie around ${nearest(a.notes, meanPitch(a.notes)).pitch}, with about ${counted(Math.round(x), "note")} a bar and as many rests`;
 }

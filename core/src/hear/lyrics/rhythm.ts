@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../base/list";
 import { cheapestPath } from "../../search/lattice";
 import { metricalLevel, type Meter, type Ticks } from "../../theory/time/meter";
 import { halfOf } from "../line/figure";
@@ -62,25 +63,26 @@ export function rhythmOfWords(
 
 function placeLine(line: readonly Syllable[], meter: Meter, from: Ticks, to: Ticks): PlacedSyllable[] {
   const places = grid(meter, from, to);
-  const beat = meter.beats[0]!.duration;
+  const beat = firstOf(meter.beats).duration;
   const cost = (i: number, p: number): number => {
-    const level = metricalLevel(meter, places[p]!);
-    const { stress } = line[i]!;
+    const level = metricalLevel(meter, nth(places, p));
+    const { stress } = nth(line, i);
     const own = stress ? -level * STRONG * (stress / 2) : (LIGHT_ON_STRONG[-level] ?? 0);
-    const late = i === line.length - 1 && to - places[p]! < 1.5 * beat ? NO_BREATH : 0;
+    const late = i === line.length - 1 && to - nth(places, p) < 1.5 * beat ? NO_BREATH : 0;
     return own + late;
   };
   const path = cheapestPath({
     sizes: line.map(() => places.length),
     node: cost,
-    step: (i, a, b) => (b <= a ? Infinity : Math.abs(b - a - WANTED[line[i]!.stress]) * APART * (line[i]!.goesOn ? 1.5 : 1)),
+    step: (i, a, b) =>
+      b <= a ? Infinity : Math.abs(b - a - WANTED[nth(line, i).stress]) * APART * (nth(line, i).goesOn ? 1.5 : 1),
   });
   // More syllables than places: they share the bars evenly.
   const starts = path
-    ? path.picks.map((p) => places[p]!)
+    ? path.picks.map((p) => nth(places, p))
     : line.map((_, i) => from + Math.floor(((to - from) * i) / line.length / 60) * 60);
   return line.map((s, i) => {
-    const start = starts[i]!;
+    const start = nth(starts, i);
     const next = starts[i + 1] ?? Math.min(to, Math.max(start + beat / 2, Math.min(to - beat / 2, start + 2 * beat)));
     // A word ends before a longer rest than a beat and a half.
     const duration = Math.min(next - start, s.goesOn ? 2 * beat : 1.5 * beat + (i === line.length - 1 ? beat / 2 : 0));

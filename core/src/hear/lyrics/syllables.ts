@@ -1,3 +1,5 @@
+import { firstOf, nth, sure } from "../../base/list";
+
 /** How weighty a syllable is spoken: 2 the main stress of a word, 1 a lesser one, 0 none. */
 export type Stress = 0 | 1 | 2;
 
@@ -36,7 +38,10 @@ const HIATUS = [/[iy][aou]|u[aeo]|eo/i, /[aeiouyáéíóúäëïöü]{2}/i];
 
 /** Vowels that are spoken: a silent e at the end is none, but the e of -le after a consonant is, and so is one that is alone. */
 function nuclei(word: string, all = false): { from: number; to: number }[] {
-  const found = [...word.replace(/qu/gi, "q_").matchAll(VOWELS)].map((m) => ({ from: m.index, to: m.index + m[0].length }));
+  const found = [...word.replace(/qu/gi, "q_").matchAll(VOWELS)].map((m) => ({
+    from: m.index,
+    to: m.index + m[0].length,
+  }));
   const last = found.at(-1);
   const silent =
     !all &&
@@ -53,12 +58,17 @@ function nuclei(word: string, all = false): { from: number; to: number }[] {
 const dividedByLetters = (word: string, all = false): string[] => dividedAt(word, nuclei(word, all));
 
 /** A word divided between vowels. After a short one a single consonant closes the syllable. */
-function dividedAt(word: string, vowels: readonly { from: number; to: number }[], spoken?: readonly SpokenSyllable[]): string[] {
+function dividedAt(
+  word: string,
+  vowels: readonly { from: number; to: number }[],
+  spoken?: readonly SpokenSyllable[],
+): string[] {
   const cuts = vowels.slice(1).map((next, i) => {
-    const between = word.slice(vowels[i]!.to, next.from);
+    const between = word.slice(nth(vowels, i).to, next.from);
     const onset = ONSET.exec(between)?.[0].length ?? Math.min(1, between.length);
     // An r belongs to the vowel it colors: ev-er-y.
-    const closes = spoken?.[i]?.short && (spoken[i]!.stress > 0 || /^r$/i.test(between)) && onset === between.length;
+    const closes =
+      spoken?.[i]?.short && (nth(spoken, i).stress > 0 || /^r$/i.test(between)) && onset === between.length;
     return closes ? next.from : next.from - onset;
   });
   return cutAt(word, cuts);
@@ -69,7 +79,9 @@ function dividedAsSpoken(word: string, spoken: readonly SpokenSyllable[]): strin
   const vowels = nuclei(word);
   // An e in the middle is often not spoken: eve-ning, ev'-ry.
   while (vowels.length > spoken.length) {
-    const mute = vowels.findLastIndex((v, i) => i > 0 && i < vowels.length - 1 && /^e$/i.test(word.slice(v.from, v.to)));
+    const mute = vowels.findLastIndex(
+      (v, i) => i > 0 && i < vowels.length - 1 && /^e$/i.test(word.slice(v.from, v.to)),
+    );
     if (mute < 0) return null;
     vowels.splice(mute, 1);
   }
@@ -78,14 +90,14 @@ function dividedAsSpoken(word: string, spoken: readonly SpokenSyllable[]): strin
 
 function cutAt(word: string, cuts: readonly number[]): string[] {
   const at = [0, ...cuts.filter((c) => c > 0 && c < word.length), word.length];
-  return at.slice(1).flatMap((to, i) => (to > at[i]! ? [word.slice(at[i], to)] : []));
+  return at.slice(1).flatMap((to, i) => (to > nth(at, i) ? [word.slice(at[i], to)] : []));
 }
 
 /** Divides one piece once more: between its vowels, within a pair that can be two, before an m or n that is one by itself. Null where it cannot be. */
 function dividedAgain(piece: string): string[] | null {
   for (const all of [false, true]) {
     const byLetters = dividedByLetters(piece, all);
-    if (byLetters.length > 1) return [byLetters[0]!, byLetters.slice(1).join("")];
+    if (byLetters.length > 1) return [firstOf(byLetters), byLetters.slice(1).join("")];
     // A last syllable of m or n after another consonant, as in prism: spoken without a letter for it.
     const alone = /(?:th|[^aeiouy])[mn]$/i.exec(piece);
     const pair = HIATUS.map((h) => h.exec(piece)).find((m) => m);
@@ -99,16 +111,21 @@ function dividedAgain(piece: string): string[] | null {
 function broughtTo(pieces: readonly string[], count: number): string[] {
   let out = [...pieces];
   while (out.length < count) {
-    const order = out.map((p, i) => ({ i, p })).sort((a, b) => nuclei(b.p).length - nuclei(a.p).length || b.p.length - a.p.length);
+    const order = out
+      .map((p, i) => ({ i, p }))
+      .sort((a, b) => nuclei(b.p).length - nuclei(a.p).length || b.p.length - a.p.length);
     const found = order.map(({ i, p }) => ({ i, parts: dividedAgain(p) })).find((x) => x.parts !== null);
     if (!found) break;
-    out = [...out.slice(0, found.i), ...found.parts!, ...out.slice(found.i + 1)];
+    out = [...out.slice(0, found.i), ...sure(found.parts), ...out.slice(found.i + 1)];
   }
   while (out.length > count && out.length > 1) {
-    const weakest = out.reduce((best, p, i) => (nuclei(p).length < nuclei(out[best]!).length ? i : best), out.length - 1);
+    const weakest = out.reduce(
+      (best, p, i) => (nuclei(p).length < nuclei(nth(out, best)).length ? i : best),
+      out.length - 1,
+    );
     const to = weakest === 0 ? 1 : weakest - 1;
     const [a, b] = [Math.min(weakest, to), Math.max(weakest, to)];
-    out = [...out.slice(0, a), out[a]! + out[b]!, ...out.slice(b + 1)];
+    out = [...out.slice(0, a), nth(out, a) + nth(out, b), ...out.slice(b + 1)];
   }
   return out;
 }
@@ -123,7 +140,7 @@ export function syllablesOfWord(word: string, book: WordBook): Syllable[] {
   const pieces = typed.length > 1 ? typed : dividedWord(word, book, spoken);
   const stresses = spoken?.length === pieces.length ? spoken.map((s) => s.stress) : byRule(pieces.length, book);
   const light = pieces.length === 1 && book.light.has(core);
-  return pieces.map((text, i) => ({ text, stress: light ? 0 : stresses[i]!, goesOn: i < pieces.length - 1 }));
+  return pieces.map((text, i) => ({ text, stress: light ? 0 : nth(stresses, i), goesOn: i < pieces.length - 1 }));
 }
 
 function dividedWord(word: string, book: WordBook, spoken: readonly SpokenSyllable[] | undefined): string[] {
@@ -135,13 +152,16 @@ function dividedWord(word: string, book: WordBook, spoken: readonly SpokenSyllab
   const byLetters = dividedByLetters(bare).length;
   const bySound = spoken && byBook.length < spoken.length ? dividedAsSpoken(bare, spoken) : null;
   const pieces = bySound ?? broughtTo(byBook, spoken?.length ?? Math.max(byBook.length, byLetters));
-  pieces[0] = word.slice(0, inside.index) + pieces[0]!;
+  pieces[0] = word.slice(0, inside.index) + firstOf(pieces);
   pieces[pieces.length - 1] += word.slice(inside.index + bare.length);
   return pieces;
 }
 
 const byRule = (count: number, { stressed }: WordBook): Stress[] => {
-  const at = stressed === "first" ? 0 : stressed === "last" ? count - 1 : Math.max(0, count - 2);
+  let at: number;
+  if (stressed === "first") at = 0;
+  else if (stressed === "last") at = count - 1;
+  else at = Math.max(0, count - 2);
   return Array.from({ length: count }, (_, i) => (i === at ? 2 : 0));
 };
 
@@ -154,10 +174,17 @@ export const syllablesOf = (line: string, book: WordBook): Syllable[] =>
 
 /** The syllables of a word in phonemes, with stress numbers after the vowels ("AO1 R CH ER0 D": the CMU Pronouncing Dictionary). */
 export const soundsOf = (sounds: string): SpokenSyllable[] =>
-  [...sounds.matchAll(/([A-Z]+)(\d)/g)].map(([, vowel, d]) => ({
-    stress: d === "1" ? 2 : d === "2" ? 1 : 0,
-    short: ["AE", "AH", "EH", "IH", "UH", "AA", "ER"].includes(vowel!),
-  }));
+  [...sounds.matchAll(/([A-Z]+)(\d)/g)].map(([, vowel, d]) => {
+    const stressOf = () => {
+      if (d === "1") return 2;
+      if (d === "2") return 1;
+      return 0;
+    };
+    return {
+      stress: stressOf(),
+      short: ["AE", "AH", "EH", "IH", "UH", "AA", "ER"].includes(sure(vowel)),
+    };
+  });
 
 /** English words of one syllable that seldom carry a stress (common practice). */
 export const LIGHT_ENGLISH: ReadonlySet<string> = new Set(

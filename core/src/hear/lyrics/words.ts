@@ -1,9 +1,11 @@
+import { nth } from "../../base/list";
 import type { Note } from "../../song/schema";
 import type { Syllable } from "./syllables";
 
 /** How a syllable stands in a note: with a hyphen where its word goes on, "_" where the one before is held. */
 export const HELD = "_";
-export const writtenSyllable = ({ text, goesOn }: Pick<Syllable, "text" | "goesOn">): string => (goesOn ? `${text}-` : text);
+export const writtenSyllable = ({ text, goesOn }: Pick<Syllable, "text" | "goesOn">): string =>
+  goesOn ? `${text}-` : text;
 
 /** What is typed under notes: words apart by spaces, syllables by hyphens, an underline for a note that holds the one before. */
 export function typedSyllables(text: string): string[] {
@@ -32,7 +34,9 @@ export interface Laid {
 
 /** Lyrics of a note with one verse changed; null where nothing is left. */
 function withVerse(lyrics: readonly string[] | undefined, verse: number, text: string): string[] | null {
-  const all = Array.from({ length: Math.max(lyrics?.length ?? 0, verse + 1) }, (_, i) => (i === verse ? text : (lyrics?.[i] ?? "")));
+  const all = Array.from({ length: Math.max(lyrics?.length ?? 0, verse + 1) }, (_, i) =>
+    i === verse ? text : (lyrics?.[i] ?? ""),
+  );
   while (all.length && !all.at(-1)) all.pop();
   return all.length ? all : null;
 }
@@ -47,7 +51,9 @@ export function layWords(
   { from = 0, verse = 0 }: { from?: number; verse?: number } = {},
 ): Laid {
   const line = sungNotes(notes).slice(from);
-  const laid = line.slice(0, syllables.length).map((n, i) => ({ id: n.id, lyrics: withVerse(n.lyrics, verse, syllables[i]!) }));
+  const laid = line
+    .slice(0, syllables.length)
+    .map((n, i) => ({ id: n.id, lyrics: withVerse(n.lyrics, verse, nth(syllables, i)) }));
   return { notes: laid, left: syllables.slice(line.length) };
 }
 
@@ -62,7 +68,11 @@ export function wordsText(notes: readonly Note[], verse = 0): string {
   return sungNotes(notes)
     .map((n) => n.lyrics?.[verse] ?? "")
     .filter((x) => x)
-    .reduce((text, s) => (s === HELD ? `${text}_` : !text || text.endsWith("-") ? text + s : `${text} ${s}`), "");
+    .reduce((text, s) => {
+      if (s === HELD) return `${text}_`;
+      if (!text || text.endsWith("-")) return text + s;
+      return `${text} ${s}`;
+    }, "");
 }
 
 /** Number of verses that the notes of a part have. */

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { positionText, SIXTEENTH, type Meter, type Seconds, type Ticks } from "../../theory/time/meter";
 import { ticksToSeconds } from "../../theory/time/swing";
@@ -38,42 +39,60 @@ const end = (n: Note): Ticks => n.start + n.duration;
 function worth(meter: Meter, note: Note, next: Note): number {
   const [word, following] = [note.lyrics?.[0] ?? "", next.lyrics?.[0] ?? ""];
   const inside = /-$/.test(word) || following === "_" || /^-/.test(following);
-  const beat = meter.beats[0]!.duration;
+  const beat = firstOf(meter.beats).duration;
   const leads = meter.bar - (((next.start % meter.bar) + meter.bar) % meter.bar);
+  const wordEnds = () => {
+    if (word && inside) return -6;
+    if (word) return 1.5;
+    return 0;
+  };
+  const barLine = () => {
+    if (next.start % meter.bar === 0) return 1;
+    if (leads <= beat) return 0.7;
+    return 0;
+  };
   return (
     (next.start - end(note) >= SIXTEENTH ? 3 : 0) +
-    (word && inside ? -6 : word ? 1.5 : 0) +
+    wordEnds() +
     (/[,.;:!?–]["”’)]*$/.test(word) ? 3 : 0) +
     Math.min(2, note.duration / beat - 0.5) +
     // At the bar line, or before an upbeat to it.
-    (next.start % meter.bar === 0 ? 1 : leads <= beat ? 0.7 : 0) +
+    barLine() +
     (note.duration <= INTAKE ? -2 : 0)
   );
 }
 
 /** Breaks of a phrase so that no stretch is longer than a breath: the best places, as few as will do. Null where there is none. */
 function breaks(meter: Meter, tempo: number, notes: readonly Note[], breath: Seconds): number[] | null {
-  const seconds = (from: number, to: number) => ticksToSeconds(end(notes[to]!) - notes[from]!.start, tempo);
+  const seconds = (from: number, to: number) => ticksToSeconds(end(nth(notes, to)) - nth(notes, from).start, tempo);
   const best: { value: number; from: number }[] = [];
   for (let to = 0; to < notes.length; to++) {
     let found = { value: -Infinity, from: -1 };
     for (let from = to; from >= 0 && seconds(from, to) <= breath; from--) {
-      const before = from === 0 ? 0 : (best[from - 1]?.value ?? -Infinity) + worth(meter, notes[from - 1]!, notes[from]!) - 4;
+      const before =
+        from === 0
+          ? 0
+          : (best[from - 1]?.value ?? -Infinity) + worth(meter, nth(notes, from - 1), nth(notes, from)) - 4;
       const value = before - (seconds(from, to) < SHORT ? 3 : 0);
       if (value > found.value) found = { value, from };
     }
     best.push(found);
   }
-  if (best.at(-1)!.value === -Infinity) return null;
+  if (lastOf(best).value === -Infinity) return null;
   const out: number[] = [];
-  for (let at = notes.length - 1; best[at]!.from > 0; at = best[at]!.from - 1) out.unshift(best[at]!.from - 1);
+  for (let at = notes.length - 1; nth(best, at).from > 0; at = nth(best, at).from - 1)
+    out.unshift(nth(best, at).from - 1);
   return out;
 }
 
 /** Phrases of a sung part in a section, and where to breathe in those that are longer than one breath of its singer. Errors: `breath.part`. */
-export function breathsOf(song: Song, { section: sectionId, part: partId }: { section: string; part: string }): Result<SungPhrase[]> {
+export function breathsOf(
+  song: Song,
+  { section: sectionId, part: partId }: { section: string; part: string },
+): Result<SungPhrase[]> {
   const section = sectionOf(song, sectionId);
-  if (!section || !partOf(song, partId)) return fail("breath.part", `No part "${partId}" or no section "${sectionId}" is in the song`);
+  if (!section || !partOf(song, partId))
+    return fail("breath.part", `No part "${partId}" or no section "${sectionId}" is in the song`);
   const meter = sectionMeter(song, section);
   const tempo = sectionTempo(song, section);
   const breath = singerOf(song, partId)?.breath ?? USUAL_BREATH;
@@ -81,12 +100,12 @@ export function breathsOf(song: Song, { section: sectionId, part: partId }: { se
   const phrases: Note[][] = [];
   for (const note of notes) {
     const last = phrases.at(-1)?.at(-1);
-    if (last && note.start - end(last) < meter.beats[0]!.duration) phrases.at(-1)!.push(note);
+    if (last && note.start - end(last) < firstOf(meter.beats).duration) lastOf(phrases).push(note);
     else phrases.push([note]);
   }
   return ok(
     phrases.map((list): SungPhrase => {
-      const [start, stop] = [list[0]!.start, Math.max(...list.map(end))];
+      const [start, stop] = [firstOf(list).start, Math.max(...list.map(end))];
       const seconds = ticksToSeconds(stop - start, tempo);
       const long = seconds > breath;
       const at = long ? (breaks(meter, tempo, list, breath) ?? []) : [];
@@ -96,7 +115,7 @@ export function breathsOf(song: Song, { section: sectionId, part: partId }: { se
         seconds,
         long,
         breaths: at.map((i): BreathPlace => {
-          const [note, next] = [list[i]!, list[i + 1]!];
+          const [note, next] = [nth(list, i), nth(list, i + 1)];
           const word = note.lyrics?.[0]?.replace(/[-_]$/, "");
           const rest = next.start - end(note);
           const duration = Math.max(Math.ceil(note.duration / 2), note.duration - Math.max(0, INTAKE - rest));

@@ -26,15 +26,13 @@ export function cautionFor(read: Reader, singer: Singer): string | null {
     loud += up && n.velocity >= LOUD ? n.seconds : 0;
   }
   const beyond = notes.some((n) => zoneOf(range, n.midi) === "above");
-  const why = beyond
-    ? "the part goes beyond the top of the voice"
-    : high / all > DWELLS
-      ? `${Math.round((high / all) * 100)} % of the part lies above the comfortable range`
-      : longest > ON_END
-        ? `the part stays high for ${Math.round(longest)} seconds on end`
-        : loud > 2
-          ? "the part is high and loud"
-          : null;
+  let why: string | null;
+  if (beyond) why = "the part goes beyond the top of the voice";
+  else if (high / all > DWELLS)
+    why = `${Math.round((high / all) * 100)} % of the part lies above the comfortable range`;
+  else if (longest > ON_END) why = `the part stays high for ${Math.round(longest)} seconds on end`;
+  else if (loud > 2) why = "the part is high and loud";
+  else why = null;
   return (
     why &&
     `${singer.name}: ${why}. Singing high or loud for long tires a voice and can hurt it: warm up, take breaks, try another key; with pain or hoarseness stop and ask a voice professional.`

@@ -1,3 +1,4 @@
+import { nth } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { mod, pitchMidi, type Midi } from "../../theory/pitch/pitch";
 import { chordPitchClasses } from "../../theory/chord/chord";
@@ -42,7 +43,13 @@ interface Candidate {
 }
 
 /** Tones a note may take: as it was where that is inside; otherwise tones of the key and chord, a tone of the chord where it was one. */
-function candidates(section: Section, pcsOfKey: readonly number[], note: Note, [low, high]: [Midi, Midi], easy: [Midi, Midi]): Candidate[] {
+function candidates(
+  section: Section,
+  pcsOfKey: readonly number[],
+  note: Note,
+  [low, high]: [Midi, Midi],
+  easy: [Midi, Midi],
+): Candidate[] {
   const was = pitchMidi(note.pitch);
   if (note.pinned) return [{ midi: was, cost: 0 }];
   const chord = chordOf(section.chords.findLast((c) => c.start <= Math.max(0, note.start))?.symbol ?? "");
@@ -62,8 +69,13 @@ function candidates(section: Section, pcsOfKey: readonly number[], note: Note, [
 
 /** What a move costs against the one it stands for. */
 function moved(was: number, is: number): number {
-  const turned =
-    was === 0 ? (is === 0 ? 0 : COST.repeated) : is === 0 ? COST.flattened : Math.sign(is) === Math.sign(was) ? 0 : COST.turned;
+  let turned: 2 | 3 | 0 | 1.2;
+  if (was === 0) {
+    if (is === 0) turned = 0;
+    else turned = COST.repeated;
+  } else if (is === 0) turned = COST.flattened;
+  else if (Math.sign(is) === Math.sign(was)) turned = 0;
+  else turned = COST.turned;
   return turned + Math.abs(Math.abs(is) - Math.abs(was)) * COST.size;
 }
 
@@ -97,19 +109,20 @@ export function rewriteContour(
     const were = notes.map((n) => pitchMidi(n.pitch));
     const path = cheapestPath({
       sizes: tones.map((t) => t.length),
-      node: (c, i) => tones[c]![i]!.cost,
-      step: (c, i, j) => moved(were[c + 1]! - were[c]!, tones[c + 1]![j]!.midi - tones[c]![i]!.midi),
+      node: (c, i) => nth(nth(tones, c), i).cost,
+      step: (c, i, j) =>
+        moved(nth(were, c + 1) - nth(were, c), nth(nth(tones, c + 1), j).midi - nth(nth(tones, c), i).midi),
     });
     if (!path) return [];
-    const now = path.picks.map((p, c) => tones[c]![p]!.midi);
-    const moves = were.slice(1).map((w, i) => Math.sign(w - were[i]!) === Math.sign(now[i + 1]! - now[i]!));
+    const now = path.picks.map((p, c) => nth(nth(tones, c), p).midi);
+    const moves = were.slice(1).map((w, i) => Math.sign(w - nth(were, i)) === Math.sign(nth(now, i + 1) - nth(now, i)));
     const written = notes.map((n, i) =>
       now[i] === were[i]
         ? n
         : {
             ...n,
-            pitch: spellAt(song, section, n.start, now[i]!),
-            reason: because("inside", { pitch: spellAt(song, section, n.start, now[i]!), from: n.pitch }),
+            pitch: spellAt(song, section, n.start, nth(now, i)),
+            reason: because("inside", { pitch: spellAt(song, section, n.start, nth(now, i)), from: n.pitch }),
           },
     );
     return [

@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import { must } from "../../base/result";
 import { keyName, nameInKey, parseKey, transposeKey, type Key } from "../../theory/pitch/key";
 import { mod, pitchName, type Midi, type PitchName, type Semitones } from "../../theory/pitch/pitch";
@@ -15,7 +16,9 @@ export type Zone = (typeof ZONES)[number];
 export function zoneOf({ comfortable, extremes }: VoiceRange, midi: Midi): Zone {
   if (midi < extremes[0]) return "below";
   if (midi > extremes[1]) return "above";
-  return midi < comfortable[0] ? "low" : midi > comfortable[1] ? "high" : "easy";
+  if (midi < comfortable[0]) return "low";
+  if (midi > comfortable[1]) return "high";
+  return "easy";
 }
 
 /** What a second in each zone is worth to comfort: at ease all of it, at the ends half, beyond them it counts against it twice (common practice). */
@@ -69,10 +72,13 @@ function fitOf(song: Song, key: Key, { singer, range, notes, time, peaks }: Sung
   for (const [midi, s] of time) seconds[zoneOf(range, midi + semitones)] += s;
   const all = ZONES.reduce((sum, z) => sum + seconds[z], 0);
   const comfort = ZONES.reduce((sum, z) => sum + WORTH[z] * seconds[z], 0) / all;
-  const [low, high] = [1, -1].map((way) => notes.reduce((best, n) => ((best.midi - n.midi) * way > 0 ? n : best))) as [SungNote, SungNote];
+  const [low, high] = [1, -1].map((way) => notes.reduce((best, n) => ((best.midi - n.midi) * way > 0 ? n : best))) as [
+    SungNote,
+    SungNote,
+  ];
   const named = (n: SungNote) => pitchName(n.midi + semitones, nameInKey(mod(n.midi + semitones, 12), key));
   const where = (n: SungNote) => {
-    const section = sectionOf(song, n.section)!;
+    const section = sure(sectionOf(song, n.section));
     return `${section.name}, ${positionText(sectionMeter(song, section), n.start)}`;
   };
   return {
@@ -150,4 +156,7 @@ export function fitKey(song: Song, { singers }: { singers?: readonly string[] } 
 
 /** The same keys by power: where the peaks of the chorus fall; of two alike the more comfortable one. */
 export const byPower = (fits: readonly SungKey[]): SungKey[] =>
-  [...fits].sort((a, b) => (b.power ?? -1) - (a.power ?? -1) || b.comfort - a.comfort || Math.abs(a.semitones) - Math.abs(b.semitones));
+  [...fits].sort(
+    (a, b) =>
+      (b.power ?? -1) - (a.power ?? -1) || b.comfort - a.comfort || Math.abs(a.semitones) - Math.abs(b.semitones),
+  );

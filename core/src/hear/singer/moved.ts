@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import { counted } from "../../theory/words/english";
 import { pitchMidi, pitchName, plainName, type Midi } from "../../theory/pitch/pitch";
 import { shapeOf } from "../../theory/instrument/fretboard";
@@ -21,10 +22,12 @@ const name = (midi: Midi): string => pitchName(midi, plainName(midi, true));
  * form, and layouts that no longer lie under the hand. A singer's caution is a usual one; how it feels is for the singer to say.
  */
 export function afterMove(before: Song, after: Song): Brought[] {
-  const [was, is] = [before, after].map((song) => new Map(realize(song).parts.map((p) => [p.id, p.notes.map((n) => n.midi)])));
+  const [was, is] = [before, after].map(
+    (song) => new Map(realize(song).parts.map((p) => [p.id, p.notes.map((n) => n.midi)])),
+  );
   return after.parts.flatMap((part): Brought[] => {
     if (part.role === "drums") return [];
-    const pitches: [readonly Midi[], readonly Midi[]] = [was!.get(part.id) ?? [], is!.get(part.id) ?? []];
+    const pitches: [readonly Midi[], readonly Midi[]] = [sure(was).get(part.id) ?? [], sure(is).get(part.id) ?? []];
     return [...outsideNow(after, part, pitches), ...shapesNow(before, after, part)];
   });
 }
@@ -38,11 +41,14 @@ function outsideNow(song: Song, part: Part, [was, is]: [readonly Midi[], readonl
   const out = fresh(...extremes);
   const uneasy = fresh(...comfortable);
   const sung = isSung(song, part);
-  const said = (count: number, why: string): Brought[] => (count > 0 ? [{ what: `${part.name}: ${counted(count, "note")}`, why }] : []);
+  const said = (count: number, why: string): Brought[] =>
+    count > 0 ? [{ what: `${part.name}: ${counted(count, "note")}`, why }] : [];
   return [
     ...said(out.below, `below ${name(extremes[0])}, the lowest there is; an octave higher, or another key, would help`),
     ...said(out.above, `above ${name(extremes[1])}, the highest there is; an octave lower, or another key, would help`),
-    ...(part.link ? [] : said(uneasy.below - Math.max(0, out.below), `below ${name(comfortable[0])}, where it is comfortable`)),
+    ...(part.link
+      ? []
+      : said(uneasy.below - Math.max(0, out.below), `below ${name(comfortable[0])}, where it is comfortable`)),
     ...(part.link
       ? []
       : said(
@@ -64,7 +70,7 @@ function shapesNow(before: Song, after: Song, part: Part): Brought[] {
         return section.chords.flatMap((c) => {
           const v = c.voicings?.[part.id];
           if (!v) return [];
-          const neck = neckOf(instrument, v.shape?.capo ?? capo, tuning)!;
+          const neck = sure(neckOf(instrument, v.shape?.capo ?? capo, tuning));
           return shapeOf(
             neck,
             v.pitches.map(pitchMidi).sort((a, b) => a - b),

@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { intervalWords } from "../../theory/pitch/interval";
 import { mod, type PitchName } from "../../theory/pitch/pitch";
@@ -55,16 +56,24 @@ export interface SingerPage {
 
 /** The tune of a song for those who sing beside it: the first melody, else the first voice. */
 const tuneOf = (song: Song, but: string): Part | undefined =>
-  song.parts.find((p) => p.role === "melody" && p.id !== but) ?? song.parts.find((p) => p.role === "vocal" && p.id !== but);
+  song.parts.find((p) => p.role === "melody" && p.id !== but) ??
+  song.parts.find((p) => p.role === "vocal" && p.id !== but);
 
 /** Where the first note of a phrase is taken from: the tune that sounds or has just sounded, else the chord. */
-function takenFrom(note: RealizedNote, tune: readonly RealizedNote[], tuneName: string, chords: ReturnType<typeof chordAtTick>): string {
+function takenFrom(
+  note: RealizedNote,
+  tune: readonly RealizedNote[],
+  tuneName: string,
+  chords: ReturnType<typeof chordAtTick>,
+): string {
   const before = tune.findLast((n) => n.start <= note.start);
   if (before) {
     const apart = note.midi - before.midi;
     const now = before.start === note.start || before.start + before.duration > note.start;
     const where = `${tuneName.split(",")[0]}’s ${now ? "" : "last note, "}${before.pitch}`;
-    return apart === 0 ? `on ${where}` : `${withArticle(intervalWords(Math.abs(apart)))} ${apart > 0 ? "above" : "below"} ${where}`;
+    return apart === 0
+      ? `on ${where}`
+      : `${withArticle(intervalWords(Math.abs(apart)))} ${apart > 0 ? "above" : "below"} ${where}`;
   }
   if (!chords?.chord) return "";
   const { role } = toneRole(chords.chord, mod(note.midi, 12));
@@ -76,12 +85,14 @@ export function singerPage(song: Song, singerId: string): Result<SingerPage> {
   const singer = song.singers.find((s) => s.id === singerId);
   const part = singer?.partId === undefined ? undefined : partOf(song, singer.partId);
   if (!singer || !part)
-    return fail("page.singer", `No singer with a part has the id "${singerId}"`, { hint: "Say in Singers which part they sing." });
+    return fail("page.singer", `No singer with a part has the id "${singerId}"`, {
+      hint: "Say in Singers which part they sing.",
+    });
   const read = factsOf(song);
   const sings = isSung(song, part) && part.role === "melody" ? undefined : tuneOf(song, part.id);
   const order = song.form.length ? song.form.map((p) => p.sectionId) : song.sections.map((s) => s.id);
   const sections = [...new Set(order)].map((id): PageSection => {
-    const section = song.sections.find((s) => s.id === id)!;
+    const section = sure(song.sections.find((s) => s.id === id));
     const meter = sectionMeter(song, section);
     const place = sectionPlace(id);
     const own = read.get(notesAt, place, part.id, "played");
@@ -113,7 +124,10 @@ export function singerPage(song: Song, singerId: string): Result<SingerPage> {
       sings: own.length > 0,
       entrances,
       breaths: phrases.ok
-        ? phrases.value.flatMap((p, k) => [...p.breaths.map((b) => b.tick), ...(k < phrases.value.length - 1 ? [p.end] : [])])
+        ? phrases.value.flatMap((p, k) => [
+            ...p.breaths.map((b) => b.tick),
+            ...(k < phrases.value.length - 1 ? [p.end] : []),
+          ])
         : [],
       verses: Array.from({ length: versesOf(section.notes[part.id] ?? []) }, (_, v) =>
         own.flatMap((n) => {
@@ -130,7 +144,7 @@ export function singerPage(song: Song, singerId: string): Result<SingerPage> {
     part: part.id,
     partName: part.name,
     key: song.key,
-    form: order.map((id) => song.sections.find((s) => s.id === id)!.name),
+    form: order.map((id) => sure(song.sections.find((s) => s.id === id)).name),
     sections,
   });
 }

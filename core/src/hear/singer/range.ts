@@ -26,7 +26,10 @@ export function singerRange(song: Song, singer: Singer): VoiceRange {
   if (singer.comfortable) {
     const own = midiRange(singer.comfortable);
     // What is easy is possible, whatever the type of voice says.
-    return { comfortable: own, extremes: singer.extremes ? extremes : [Math.min(extremes[0], own[0]), Math.max(extremes[1], own[1])] };
+    return {
+      comfortable: own,
+      extremes: singer.extremes ? extremes : [Math.min(extremes[0], own[0]), Math.max(extremes[1], own[1])],
+    };
   }
   return { comfortable: within(midiRange(voice.comfortable), extremes), extremes };
 }
@@ -44,7 +47,8 @@ export function rangeOfPart(song: Song, part: Part): VoiceRange {
 
 /** Whether a part is sung. */
 export const isSung = (song: Song, part: Part): boolean =>
-  part.role === "vocal" || ((part.role === "melody" || part.role === "counter") && instrumentOf(part.instrument, song).sound === "voice");
+  part.role === "vocal" ||
+  ((part.role === "melody" || part.role === "counter") && instrumentOf(part.instrument, song).sound === "voice");
 
 /** The type of voice that sits best around a pitch. */
 export const voiceAround = (pitch: number): Instrument =>

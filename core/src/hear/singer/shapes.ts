@@ -41,7 +41,10 @@ function strainOf(instrument: NeckKey["instrument"], chord: Chord, root: number)
   const pcs = chord.tones.map((t) => mod(root + t.semitones, 12));
   // What names the chord must sound; a plain fifth and, on four strings, the root may be missing.
   const needed = chord.tones.filter(
-    (t) => [2, 3, 4, 6, 7].includes(t.degree) || (t.degree === 1 && instrument === "guitar") || (t.degree === 5 && t.alter !== 0),
+    (t) =>
+      [2, 3, 4, 6, 7].includes(t.degree) ||
+      (t.degree === 1 && instrument === "guitar") ||
+      (t.degree === 5 && t.alter !== 0),
   );
   const found = findShapes(
     neck,
@@ -78,7 +81,10 @@ export function neckKey(song: Song, semitones: Semitones, instrument: NeckKey["i
   if (!all) return null;
   const home = must(parseKey(song.key));
   const mean = (capo: number) =>
-    chords.reduce((sum, c) => sum + c.weight * strainOf(instrument, c.chord, mod(rootPc(c.chord) + semitones - capo, 12)), 0) / all;
+    chords.reduce(
+      (sum, c) => sum + c.weight * strainOf(instrument, c.chord, mod(rootPc(c.chord) + semitones - capo, 12)),
+      0,
+    ) / all;
   const capos = Array.from({ length: HIGHEST_CAPO + 1 }, (_, capo) => ({ capo, strain: mean(capo) }));
   const best = capos.reduce((a, b) => (b.strain + b.capo * CAPO_COST < a.strain + a.capo * CAPO_COST - 1e-9 ? b : a));
   const by = semitones - best.capo;

@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import type { Midi, PitchName } from "../../theory/pitch/pitch";
 import type { Seconds, Ticks } from "../../theory/time/meter";
 import { ticksToSeconds } from "../../theory/time/swing";
@@ -33,7 +34,7 @@ export function sungBy(read: Reader, singer: Singer): SungNote[] {
   const { partId } = singer;
   if (partId === undefined) return [];
   return placesOf(song).flatMap(({ place, section: id }) => {
-    const section = sectionOf(song, id)!;
+    const section = sure(sectionOf(song, id));
     const meter = sectionMeter(song, section);
     const tempo = sectionTempo(song, section);
     const notes = read.get(notesAt, place, partId, "played");
@@ -65,7 +66,9 @@ const CHORUS = /chorus|refrain|hook/i;
 
 /** Sections in which a song should lift: those that are called so, else the one that lies highest. */
 export function chorusOf(song: Song, notes: readonly SungNote[]): string[] {
-  const named = song.sections.filter((s) => CHORUS.test(s.name) && notes.some((n) => n.section === s.id)).map((s) => s.id);
+  const named = song.sections
+    .filter((s) => CHORUS.test(s.name) && notes.some((n) => n.section === s.id))
+    .map((s) => s.id);
   if (named.length || !notes.length) return named;
   const mean = (id: string) => {
     const own = notes.filter((n) => n.section === id);

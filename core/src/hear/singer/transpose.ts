@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { keyName, parseKey, transposeKey, type Key } from "../../theory/pitch/key";
 import type { Semitones } from "../../theory/pitch/pitch";
@@ -46,7 +47,8 @@ function editOf(song: Song, { section, pass, part, notes }: TransposeRequest, by
   const one = section === undefined ? undefined : sectionOf(song, section);
   if (section !== undefined && !one) return fail("transpose.section", `There is no section ${section} in the song`);
   if (part !== undefined && !partOf(song, part)) return fail("transpose.part", `There is no part ${part} in the song`);
-  if (pass !== undefined) return part === undefined && !notes ? passEdit(song, pass, by) : insidePass(song, { pass, part, notes }, by);
+  if (pass !== undefined)
+    return part === undefined && !notes ? passEdit(song, pass, by) : insidePass(song, { pass, part, notes }, by);
   const home = one ? sectionKey(song, one) : songKey(song);
   const way = wayOf(home, by);
   if (!way.ok) return way;
@@ -69,7 +71,9 @@ function toKey(home: Key, text: string): Result<Semitones> {
   const to = parseKey(text);
   if (!to.ok) return fail("transpose.key", to.error.message);
   if (to.value.mode !== home.mode)
-    return fail("transpose.mode", `${keyName(to.value)} is another mode than ${keyName(home)}`, { hint: "Change the mode instead." });
+    return fail("transpose.mode", `${keyName(to.value)} is another mode than ${keyName(home)}`, {
+      hint: "Change the mode instead.",
+    });
   return ok(waysTo(keyName(home), keyName(to.value))[0] ?? 0);
 }
 
@@ -87,11 +91,14 @@ function passEdit(song: Song, id: string, by: Way | { key: string }): Result<Edi
   const pass = passOf(song, id);
   const section = pass && sectionOf(song, pass.sectionId);
   if (!section) return fail("transpose.pass", `There is no pass ${id} in the form`);
-  if ("steps" in by) return ok({ do: "inPass", pass: id, here: true, edit: { do: "shiftInScale", section: section.id, ...by } });
+  if ("steps" in by)
+    return ok({ do: "inPass", pass: id, here: true, edit: { do: "shiftInScale", section: section.id, ...by } });
   const [home, now] = [sectionKey(song, section), pass.transpose ?? 0];
   const goal = "key" in by ? toKey(home, by.key) : ok(now + by.semitones);
   if (!goal.ok) return goal;
-  return goal.value === now ? alreadyIn(transposeKey(home, now)) : ok({ do: "setPass", pass: id, transpose: goal.value });
+  return goal.value === now
+    ? alreadyIn(transposeKey(home, now))
+    : ok({ do: "setPass", pass: id, transpose: goal.value });
 }
 
 /** A part or notes in one pass: as the pass plays them, for it alone. */
@@ -124,17 +131,27 @@ function notesEdit(
     }),
   );
   if (wanted.size)
-    return fail("transpose.notes", `No note is called ${[...wanted].join(", ")} ${part ? `in ${partOf(song, part)!.name}` : "here"}`);
+    return fail(
+      "transpose.notes",
+      `No note is called ${[...wanted].join(", ")} ${part ? `in ${sure(partOf(song, part)).name}` : "here"}`,
+    );
   if (!edits.length) return fail("transpose.notes", "No notes are named");
-  return ok(edits.length === 1 ? edits[0]! : { do: "all", label: "move notes", edits });
+  return ok(edits.length === 1 ? firstOf(edits) : { do: "all", label: "move notes", edits });
 }
 
 /** What stays, or does not come along as it was. */
-function leftBehind(song: Song, after: Song, { section, pass, part, notes }: TransposeRequest, steps: boolean): Transposed["left"] {
+function leftBehind(
+  song: Song,
+  after: Song,
+  { section, pass, part, notes }: TransposeRequest,
+  steps: boolean,
+): Transposed["left"] {
   if (part !== undefined || notes)
     return [{ what: "The chords", why: "notes of a part move alone, and are judged over the chords that stay" }];
   const typed = (s: Song) =>
-    [...s.sections, ...s.form.flatMap((p) => p.own ?? [])].flatMap((m) => (m.chords ?? []).filter((c) => c.written !== undefined)).length;
+    [...s.sections, ...s.form.flatMap((p) => p.own ?? [])].flatMap((m) =>
+      (m.chords ?? []).filter((c) => c.written !== undefined),
+    ).length;
   const respelled = typed(song) - typed(after);
   const capos = song.parts.flatMap((p) => {
     const fret = p.playing.voicing?.capo;
@@ -145,7 +162,12 @@ function leftBehind(song: Song, after: Song, { section, pass, part, notes }: Tra
   return [
     ...capos,
     ...(steps && respelled > 0
-      ? [{ what: counted(respelled, "chord as typed", "chords as typed"), why: "written in the usual way on new degrees" }]
+      ? [
+          {
+            what: counted(respelled, "chord as typed", "chords as typed"),
+            why: "written in the usual way on new degrees",
+          },
+        ]
       : []),
   ];
 }

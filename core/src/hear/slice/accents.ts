@@ -16,6 +16,8 @@ export function kicks(groove: Groove, meter: Meter): KickHit[] {
   return hits.map((hit) => ({
     start: hit.start,
     velocity: hit.velocity,
-    main: groove.accents ? groove.accents.includes(hit.start) : metricalLevel(meter, hit.start) >= -2 || hit.velocity >= LOUD_KICK,
+    main: groove.accents
+      ? groove.accents.includes(hit.start)
+      : metricalLevel(meter, hit.start) >= -2 || hit.velocity >= LOUD_KICK,
   }));
 }

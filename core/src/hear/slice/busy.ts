@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import { passPlace } from "../../song/place";
 import type { Song } from "../../song/schema";
 import { realizedAt } from "../sounding";
@@ -25,7 +26,7 @@ export function busyOf(song: Song, read: Reader): Map<string, Map<string, Busy>>
       known.set(place, attacks);
     }
     for (const part of song.parts)
-      out.get(part.id)!.set(pass.id, {
+      sure(out.get(part.id)).set(pass.id, {
         attacks: attacks.get(part.id) ?? 0,
         muted: (part.muted ?? false) || (pass.muted?.includes(part.id) ?? false),
       });

@@ -13,7 +13,13 @@ const groundAt: Fact<[Place], Omit<RoleContext, "chords"> | null> = {
   id: "ground",
   of(read, place) {
     const frame = frameOf(read.song, place);
-    return frame && { sections: [{ start: 0, key: frame.key, meter: frame.meter }], loops: true, duration: frame.to - frame.from };
+    return (
+      frame && {
+        sections: [{ start: 0, key: frame.key, meter: frame.meter }],
+        loops: true,
+        duration: frame.to - frame.from,
+      }
+    );
   },
   same: alike,
 };
@@ -62,6 +68,8 @@ export const kicksAt: Fact<[Place], KickHit[]> = {
   id: "kicks",
   of(read, place) {
     const frame = frameOf(read.song, place);
-    return frame ? kicks(frame.section.groove, frame.meter).filter((k) => k.start >= frame.from && k.start < frame.to) : [];
+    return frame
+      ? kicks(frame.section.groove, frame.meter).filter((k) => k.start >= frame.from && k.start < frame.to)
+      : [];
   },
 };

@@ -1,3 +1,4 @@
+import { nth, sure } from "../../base/list";
 import { mod } from "../../theory/pitch/pitch";
 import type { Key } from "../../theory/pitch/key";
 import { metricalLevel, type Ticks } from "../../theory/time/meter";
@@ -128,20 +129,25 @@ export type RoleContext = Pick<RealizedSong, "chords" | "loops" | "duration"> & 
 };
 
 /** Role spans of every note of a part, by note object. A held note is judged again under each chord it sounds with. */
-export function noteRoles(real: RoleContext, part: Pick<RealizedPart, "role" | "linked" | "notes">): Map<RealizedNote, RoleSpan[]> {
+export function noteRoles(
+  real: RoleContext,
+  part: Pick<RealizedPart, "role" | "linked" | "notes">,
+): Map<RealizedNote, RoleSpan[]> {
   const result = new Map<RealizedNote, RoleSpan[]>();
   const { notes } = part;
   let first = 0;
   notes.forEach((note, index) => {
     const end = note.start + note.duration;
     const { key, meter, start: origin } = sectionAt(real, Math.max(0, note.start));
-    while (first < real.chords.length && real.chords[first]!.start + real.chords[first]!.duration <= note.start) first++;
+    while (first < real.chords.length && nth(real.chords, first).start + nth(real.chords, first).duration <= note.start)
+      first++;
     const spans: RoleSpan[] = [];
     let at = note.start;
     for (let c = first; at < end; c++) {
       const chord = real.chords[c];
       const from = chord ? Math.max(at, chord.start) : end;
-      if (from > at) spans.push({ start: at, duration: Math.min(from, end) - at, chord: null, role: "", kind: "free", label: "–" });
+      if (from > at)
+        spans.push({ start: at, duration: Math.min(from, end) - at, chord: null, role: "", kind: "free", label: "–" });
       if (!chord || from >= end) break;
       const to = Math.min(end, chord.start + chord.duration);
       spans.push(spanOf(note.midi, from, to - from, chord, key, part.role === "bass"));
@@ -163,16 +169,27 @@ export function noteRoles(real: RoleContext, part: Pick<RealizedPart, "role" | "
 }
 
 // Under a chord a tone that is foreign to it is no color: in the bass there are no tensions.
-function spanOf(midi: number, start: Ticks, duration: Ticks, chord: RealizedChord, key: Key, isBass: boolean): RoleSpan {
+function spanOf(
+  midi: number,
+  start: Ticks,
+  duration: Ticks,
+  chord: RealizedChord,
+  key: Key,
+  isBass: boolean,
+): RoleSpan {
   if (!chord.chord) return { start, duration, chord, role: "", kind: "free", label: "–" };
   const pc = mod(midi, 12);
   const { role, inChord } = toneRole(chord.chord, pc);
-  const kind: RoleKind = inChord ? "chord" : !isBass && isTension(chord.chord, pc, key) ? "tension" : "outside";
-  return { start, duration, chord, role, kind, label: kind === "outside" ? SIGNS.outside! : role };
+  let kind: RoleKind;
+  if (inChord) kind = "chord";
+  else if (!isBass && isTension(chord.chord, pc, key)) kind = "tension";
+  else kind = "outside";
+  return { start, duration, chord, role, kind, label: kind === "outside" ? sure(SIGNS.outside) : role };
 }
 
 /** A color that does not last: held for more than half of its chord, a ninth is heard as one, however it is left (common practice). */
-const isBriefColor = (span: RoleSpan): boolean => span.kind === "tension" && span.duration * 2 <= (span.chord?.duration ?? 0);
+const isBriefColor = (span: RoleSpan): boolean =>
+  span.kind === "tension" && span.duration * 2 <= (span.chord?.duration ?? 0);
 
 /** The widest rest after which a note still counts as the one that follows: a quarter (common practice). */
 const BREATH: Ticks = 480;
@@ -195,7 +212,9 @@ function afterOf(real: RoleContext, notes: readonly RealizedNote[], index: numbe
     return first ? { midi: first.midi, start: real.duration + first.after, chord } : undefined;
   }
   const again = real.loops && notes[0] !== notes[index] ? notes[0] : undefined;
-  return again && { midi: again.midi, start: again.start + real.duration, chord: chordAtTick(real.chords, again.start) };
+  return (
+    again && { midi: again.midi, start: again.start + real.duration, chord: chordAtTick(real.chords, again.start) }
+  );
 }
 
 /** The note to which a note goes on from one of its spans: none from a span that is held into the next chord, or before a rest. */
@@ -206,10 +225,12 @@ function followerOf(
   spans: readonly RoleSpan[],
   i: number,
 ): { midi: number; start: Ticks } | undefined {
-  const note = notes[index]!;
-  if (i < spans.length - 1) return { midi: note.midi, start: spans[i + 1]!.start };
+  const note = nth(notes, index);
+  if (i < spans.length - 1) return { midi: note.midi, start: nth(spans, i + 1).start };
   const after = afterOf(real, notes, index);
-  return after && after.start - (note.start + note.duration) <= BREATH ? { midi: after.midi, start: after.start } : undefined;
+  return after && after.start - (note.start + note.duration) <= BREATH
+    ? { midi: after.midi, start: after.start }
+    : undefined;
 }
 
 /** The name that its surroundings justify for a tone outside its chord: how it is reached and left (any harmony textbook); "outside" where none does. */
@@ -222,8 +243,8 @@ function nonChordKind(
   i: number,
   key: Key,
 ): RoleKind {
-  const note = notes[index]!;
-  const span = spans[i]!;
+  const note = nth(notes, index);
+  const span = nth(spans, i);
   const before = notes[index - 1];
   // What a long rest parts from the note does not lead to it.
   const previous = before && note.start - (before.start + before.duration) <= BREATH ? before : undefined;
@@ -235,22 +256,30 @@ function nonChordKind(
   const belongs = (midi: number, chord: RealizedChord | null) =>
     chord?.chord != null && chordPitchClasses(chord.chord).includes(mod(midi, 12));
   const held =
-    (i > 0 && spans[i - 1]!.kind === "chord") ||
+    (i > 0 && nth(spans, i - 1).kind === "chord") ||
     (i === 0 &&
       previous !== undefined &&
       previous.midi === note.midi &&
       previous.start + previous.duration >= note.start &&
       belongs(note.midi, chordAt(previous.start)));
-  const returns = nextSpan?.kind === "chord" || (isLast && after?.midi === note.midi && belongs(note.midi, after.chord));
-  if (held && follows && isStep(note.midi, follows.midi)) return follows.midi < note.midi ? "suspension" : "retardation";
+  const returns =
+    nextSpan?.kind === "chord" || (isLast && after?.midi === note.midi && belongs(note.midi, after.chord));
+  if (held && follows && isStep(note.midi, follows.midi))
+    return follows.midi < note.midi ? "suspension" : "retardation";
   if ((held && returns) || note.reason?.id === "pedal") return "pedal";
-  if (nextSpan?.kind === "chord" || (follows?.midi === note.midi && follows.chord !== span.chord && belongs(note.midi, follows.chord)))
+  if (
+    nextSpan?.kind === "chord" ||
+    (follows?.midi === note.midi && follows.chord !== span.chord && belongs(note.midi, follows.chord))
+  )
     return "anticipation";
   const leaves = follows && isStep(note.midi, follows.midi);
-  if (leaves && part.role === "bass" && follows.chord !== span.chord && belongs(follows.midi, follows.chord)) return "approach";
+  if (leaves && part.role === "bass" && follows.chord !== span.chord && belongs(follows.midi, follows.chord))
+    return "approach";
   const comes = previous && isStep(previous.midi, note.midi);
   if (comes && leaves)
-    return previous.midi !== follows.midi && (note.midi - previous.midi) * (follows.midi - note.midi) > 0 ? "passing" : "neighbor";
+    return previous.midi !== follows.midi && (note.midi - previous.midi) * (follows.midi - note.midi) > 0
+      ? "passing"
+      : "neighbor";
   if (leaves && belongs(follows.midi, follows.chord)) return part.role === "bass" ? "approach" : "appoggiatura";
   if (!comes || !follows) return "outside";
   // A step, a skip of a third on in the same direction, and a step back: the figure of strict counterpoint.

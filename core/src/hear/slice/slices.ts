@@ -1,8 +1,24 @@
+import { nth, sure } from "../../base/list";
 import { mod, type NoteName, noteOf, pitchClass } from "../../theory/pitch/pitch";
 import { beatAt, type Ticks } from "../../theory/time/meter";
-import { bassPc, chordPitchClasses, chordSymbol, chordToneName, rootPc, toneName, type Chord } from "../../theory/chord/chord";
+import {
+  bassPc,
+  chordPitchClasses,
+  chordSymbol,
+  chordToneName,
+  rootPc,
+  toneName,
+  type Chord,
+} from "../../theory/chord/chord";
 import { identifyChords } from "../../theory/chord/identify";
-import { realize, type RealizedChord, type RealizedHit, type RealizedNote, type RealizedSection, type RealizedSong } from "../../song/realize";
+import {
+  realize,
+  type RealizedChord,
+  type RealizedHit,
+  type RealizedNote,
+  type RealizedSection,
+  type RealizedSong,
+} from "../../song/realize";
 import type { Song } from "../../song/schema";
 import { kicks, type KickHit } from "./accents";
 import { noteRoles, type RoleSpan } from "./roles";
@@ -74,13 +90,18 @@ export function sliceReal(
   let hitAt = 0;
   let sectionIndex = 0;
   for (let e = 0; e + 1 < edges.length; e++) {
-    const start = edges[e]!;
+    const start = nth(edges, e);
     active = active.filter((n) => n.start + n.duration > start);
-    while (noteAt < notes.length && notes[noteAt]!.start <= start) active.push(notes[noteAt++]!);
-    while (chordAt < real.chords.length && real.chords[chordAt]!.start + real.chords[chordAt]!.duration <= start) chordAt++;
-    while (sectionIndex + 1 < real.sections.length && real.sections[sectionIndex + 1]!.start <= start) sectionIndex++;
+    while (noteAt < notes.length && nth(notes, noteAt).start <= start) active.push(nth(notes, noteAt++));
+    while (
+      chordAt < real.chords.length &&
+      nth(real.chords, chordAt).start + nth(real.chords, chordAt).duration <= start
+    )
+      chordAt++;
+    while (sectionIndex + 1 < real.sections.length && nth(real.sections, sectionIndex + 1).start <= start)
+      sectionIndex++;
     const hits: RealizedHit[] = [];
-    while (hitAt < real.hits.length && real.hits[hitAt]!.start <= start) hits.push(real.hits[hitAt++]!);
+    while (hitAt < real.hits.length && nth(real.hits, hitAt).start <= start) hits.push(nth(real.hits, hitAt++));
     const section = real.sections[sectionIndex];
     if (!section) break;
     const chord = real.chords[chordAt];
@@ -89,7 +110,7 @@ export function sliceReal(
     const here = chord && chord.start <= start ? chord : null;
     out.push({
       start,
-      duration: edges[e + 1]! - start,
+      duration: nth(edges, e + 1) - start,
       section,
       bar,
       beat: beatAt(section.meter, inSection - bar * section.meter.bar),
@@ -100,10 +121,9 @@ export function sliceReal(
           part: note.part,
           note,
           attack: note.start === start,
-          span: roles
-            .get(note.part)!
-            .get(note)!
-            .find((s) => s.start <= start && start < s.start + s.duration)!,
+          span: sure(
+            sure(sure(roles.get(note.part)).get(note)).find((s) => s.start <= start && start < s.start + s.duration),
+          ),
         }))
         .sort((a, b) => a.note.midi - b.note.midi),
       hits,
@@ -142,7 +162,10 @@ export function soundingNames(real: Pick<RealizedSong, "chords" | "parts">): Map
 }
 
 /** The same for chords and the notes of the bass alone. */
-export function namesOver(chords: readonly RealizedChord[], notes: readonly RealizedNote[]): Map<RealizedChord, string> {
+export function namesOver(
+  chords: readonly RealizedChord[],
+  notes: readonly RealizedNote[],
+): Map<RealizedChord, string> {
   const names = new Map<RealizedChord, string>();
   if (!notes.length) return names;
   for (const chord of chords) {

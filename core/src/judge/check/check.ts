@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../base/list";
 import type { Result } from "../../base/result";
 import { counted } from "../../theory/words/english";
 import { passOf, sectionKey, sectionMeter, sectionOf } from "../../song/document";
@@ -16,13 +17,23 @@ import type { CheckContext, Finding, FindingPlace, Fix, RawFinding, Rule, Severi
 import { RULES } from "./rules";
 
 export const PROFILE_WORDS: Record<Profile, { title: string; assumes: string }> = {
-  chorale: { title: "Chorale", assumes: "Independent voices: parallel fifths and octaves are faults, notes outside the chord resolve." },
+  chorale: {
+    title: "Chorale",
+    assumes: "Independent voices: parallel fifths and octaves are faults, notes outside the chord resolve.",
+  },
   band: {
     title: "Band and pop",
-    assumes: "Bass and kick belong together; outer-voice parallels are only mentioned, octave doubling is orchestration.",
+    assumes:
+      "Bass and kick belong together; outer-voice parallels are only mentioned, octave doubling is orchestration.",
   },
-  jazz: { title: "Jazz", assumes: "Guide tones and tensions matter; parallels do not, dissonance is mentioned rather than warned of." },
-  loop: { title: "Loop and electronic", assumes: "Planing and power chords are the style; mud, clashes and missed accents matter." },
+  jazz: {
+    title: "Jazz",
+    assumes: "Guide tones and tensions matter; parallels do not, dissonance is mentioned rather than warned of.",
+  },
+  loop: {
+    title: "Loop and electronic",
+    assumes: "Planing and power chords are the style; mud, clashes and missed accents matter.",
+  },
 };
 
 const RANK: Record<Severity, number> = { fault: 0, warning: 1, note: 2 };
@@ -39,7 +50,7 @@ const foundBy: Fact<[rule: string, section: string], Found[]> = {
   of(read, ruleId, sectionId) {
     const ctx = contextOf(read, sectionId);
     if (!ctx) return [];
-    const rule = RULES.find((r) => r.id === ruleId)!;
+    const rule = sure(RULES.find((r) => r.id === ruleId));
     const all = rule.find(ctx);
     if (!all.length) return [];
     const weightOf = noticing(ctx);
@@ -93,7 +104,8 @@ export interface Checker {
 }
 
 /** How grave a rule is in a song: as the user weighs it, else as the school does. */
-export const severityOf = (rule: Rule, song: Song): Severity | "off" => song.severities?.[rule.id] ?? rule.severity[song.profile];
+export const severityOf = (rule: Rule, song: Song): Severity | "off" =>
+  song.severities?.[rule.id] ?? rule.severity[song.profile];
 
 /** A checker that remembers what each rule found for as long as nothing that the rule read has changed. */
 export const createChecker = (memory: Memory = createMemory()): Checker => ({
@@ -133,7 +145,13 @@ const writesEcho = (song: Song, edit: Edit): boolean =>
     : (edit.do === "changeNotes" || edit.do === "removeNotes" || edit.do === "setNotes") &&
       song.parts.find((p) => p.id === edit.part)?.echoes !== undefined;
 
-function toFinding(found: readonly Found[], rule: Rule, severity: Severity, song: Song, waiver: Waiver | undefined): Finding {
+function toFinding(
+  found: readonly Found[],
+  rule: Rule,
+  severity: Severity,
+  song: Song,
+  waiver: Waiver | undefined,
+): Finding {
   const sorted = [...found].sort((a, b) => a.raw.tick - b.raw.tick);
   const places = sorted.map(({ raw, matter }): FindingPlace => ({
     id: matterId(matter),
@@ -146,26 +164,26 @@ function toFinding(found: readonly Found[], rule: Rule, severity: Severity, song
     fixes: raw.fixes.filter((f) => !writesEcho(song, f.edit)),
   }));
   const [first] = places;
-  const { matter } = sorted[0]!;
+  const { matter } = firstOf(sorted);
   const several = places.length > 1;
   const forAll = several ? allAtOnce(places) : [];
   return {
-    id: several ? matterId({ ...matter, about: "" }) : first!.id,
+    id: several ? matterId({ ...matter, about: "" }) : sure(first).id,
     rule: rule.id,
     family: rule.family,
     severity,
     where: {
-      section: matter.sectionId!,
-      tick: first!.tick,
-      duration: first!.duration,
-      parts: first!.parts,
+      section: sure(matter.sectionId),
+      tick: sure(first).tick,
+      duration: sure(first).duration,
+      parts: sure(first).parts,
       notes: [...new Set(places.flatMap((p) => p.notes))],
     },
     places,
-    message: first!.message,
-    amount: several ? counted(places.length, "place") : first!.amount,
+    message: sure(first).message,
+    amount: several ? counted(places.length, "place") : sure(first).amount,
     source: rule.source,
-    fixes: [...first!.fixes, ...forAll],
+    fixes: [...sure(first).fixes, ...forAll],
     forAll,
     weight: together(found.map((f) => f.weight)),
     ...(waiver ? { waived: waiver.reason, waiver: waiver.id } : {}),
@@ -173,14 +191,12 @@ function toFinding(found: readonly Found[], rule: Rule, severity: Severity, song
 }
 
 /** Notes an edit changes or removes. */
-const touched = (edit: Edit): string[] =>
-  edit.do === "all"
-    ? edit.edits.flatMap(touched)
-    : edit.do === "changeNotes"
-      ? edit.notes.map((n) => n.id)
-      : edit.do === "removeNotes"
-        ? edit.notes
-        : [];
+const touched = (edit: Edit): string[] => {
+  if (edit.do === "all") return edit.edits.flatMap(touched);
+  if (edit.do === "changeNotes") return edit.notes.map((n) => n.id);
+  if (edit.do === "removeNotes") return edit.notes;
+  return [];
+};
 
 /** The first fix of every place as one edit, where every place has one. A note is changed once: by the place that comes first. */
 function allAtOnce(places: readonly FindingPlace[]): Fix[] {
@@ -197,8 +213,8 @@ function allAtOnce(places: readonly FindingPlace[]): Fix[] {
   }
   // What mends one place mends all of them.
   if (edits.length < 2) return [];
-  const labels = new Set(places.map((p) => p.fixes[0]!.label));
-  const how = labels.size === 1 ? [...labels][0]! : `${places[0]!.fixes[0]!.label}, and alike`;
+  const labels = new Set(places.map((p) => firstOf(p.fixes).label));
+  const how = labels.size === 1 ? firstOf([...labels]) : `${firstOf(firstOf(places).fixes).label}, and alike`;
   return [{ label: `All ${places.length} places: ${how}`, edit: { do: "all", label: "fix all places", edits } }];
 }
 

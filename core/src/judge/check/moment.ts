@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { intervalWords } from "../../theory/pitch/interval";
 import type { Midi, PitchName } from "../../theory/pitch/pitch";
@@ -48,7 +49,7 @@ function momentOf(song: Song, slice: Slice, where: string): Moment {
   const [bass] = slice.notes;
   const tune = slice.notes
     .filter((n) => TUNES.includes(parts.get(n.part)?.role ?? ""))
-    .sort((a, b) => TUNES.indexOf(parts.get(a.part)!.role) - TUNES.indexOf(parts.get(b.part)!.role))[0];
+    .sort((a, b) => TUNES.indexOf(sure(parts.get(a.part)).role) - TUNES.indexOf(sure(parts.get(b.part)).role))[0];
   return {
     tick: slice.start,
     duration: slice.duration,
@@ -58,15 +59,25 @@ function momentOf(song: Song, slice: Slice, where: string): Moment {
     notes: [...slice.notes].reverse().map((n): MomentNote => {
       const tone = ROLE_WORDS[n.span.role] ?? n.span.role;
       const apart = tune ? n.note.midi - tune.note.midi : 0;
+      const roleText = () => {
+        if (n.span.kind === "free") return "no chord here";
+        if (n.span.kind === "chord") return tone;
+        return `${KIND_WORDS[n.span.kind]} (${tone})`;
+      };
+      const toTune = () => {
+        if (!tune || n === tune) return null;
+        if (apart === 0) return "unison";
+        return `${intervalWords(Math.abs(apart))} ${apart > 0 ? "above" : "below"}`;
+      };
       return {
         part: n.part,
         name: parts.get(n.part)?.name ?? n.part,
         pitch: n.note.pitch,
         midi: n.note.midi,
         struck: n.attack,
-        role: n.span.kind === "free" ? "no chord here" : n.span.kind === "chord" ? tone : `${KIND_WORDS[n.span.kind]} (${tone})`,
-        overBass: n === bass ? null : intervalWords(n.note.midi - bass!.note.midi),
-        toTune: !tune || n === tune ? null : apart === 0 ? "unison" : `${intervalWords(Math.abs(apart))} ${apart > 0 ? "above" : "below"}`,
+        role: roleText(),
+        overBass: n === bass ? null : intervalWords(n.note.midi - sure(bass).note.midi),
+        toTune: toTune(),
       };
     }),
     drums: [...new Set(slice.hits.map((h) => h.drum))],
@@ -91,6 +102,7 @@ export function momentAt(song: Song, sectionId: string, tick: Ticks): Result<Mom
   const slice = factsOf(song)
     .get(slicesAt, sectionPlace(sectionId))
     .slices.findLast((s) => s.start <= tick);
-  if (!slice) return fail("moment.tick", `${section.name} has nothing at ${positionText(sectionMeter(song, section), tick)}`);
+  if (!slice)
+    return fail("moment.tick", `${section.name} has nothing at ${positionText(sectionMeter(song, section), tick)}`);
   return ok(momentOf(song, slice, positionText(sectionMeter(song, section), slice.start)));
 }

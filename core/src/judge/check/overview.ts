@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import { coveringOf, registersOf, type Covering, type Register } from "../../arrange/room/register";
 import { formRealized } from "../../hear/sounding";
 import { createMemory, type Memory } from "../../facts/memory";
@@ -27,7 +28,9 @@ export interface Overview {
 /** Where the trouble lies over the whole form, where each part lies, and who covers whom. */
 export function overviewOf(song: Song, memory: Memory = createMemory()): Overview {
   const checker = createChecker(memory);
-  const bySection = new Map(song.sections.map((s) => [s.id, checker.section(song, s.id).filter((f) => f.waived === undefined)] as const));
+  const bySection = new Map(
+    song.sections.map((s) => [s.id, checker.section(song, s.id).filter((f) => f.waived === undefined)] as const),
+  );
   const bars = song.form.flatMap((pass): OverviewBar[] => {
     const section = sectionOf(song, pass.sectionId);
     if (!section) return [];
@@ -40,7 +43,7 @@ export function overviewOf(song: Song, memory: Memory = createMemory()): Overvie
       bar: from + i + 1,
       found: { fault: 0, warning: 0, note: 0 },
     }));
-    for (const f of bySection.get(section.id)!)
+    for (const f of sure(bySection.get(section.id)))
       for (const p of f.places) {
         const bar = bars[Math.max(0, Math.floor(p.tick / meter.bar)) - from];
         if (bar) bar.found[f.severity]++;

@@ -1,3 +1,4 @@
+import { firstOf } from "../../base/list";
 import { metricalLevel, type Ticks } from "../../theory/time/meter";
 import { strengthOf } from "../../theory/instrument/loudness";
 import { soundingIn } from "../../hear/slice/soundingIn";
@@ -20,10 +21,13 @@ export function noticing(ctx: CheckContext): (raw: RawFinding) => number {
   const sounding = soundingIn(notes, meter.bar);
   return ({ tick, duration = 0, notes: ids }) => {
     const own = ids.flatMap((id) => byId.get(id) ?? []);
-    const beats = Math.min(LONGEST_BEATS, duration / meter.beats[0]!.duration);
+    const beats = Math.min(LONGEST_BEATS, duration / firstOf(meter.beats).duration);
     const loud = own.length ? Math.max(...own.map((n) => strengthOf(n.velocity))) / strengthOf(80) : 1;
     const level = metricalLevel(meter, tick);
-    const beat = level === 0 ? BEATS.first : level >= -2 ? BEATS.beat : BEATS.between;
+    let beat: 0.8 | 1.5 | 1.15;
+    if (level === 0) beat = BEATS.first;
+    else if (level >= -2) beat = BEATS.beat;
+    else beat = BEATS.between;
     return (0.5 + beats) * loud * beat * exposure(own, sounding.at(tick as Ticks));
   };
 }
@@ -36,4 +40,5 @@ function exposure(own: readonly RealizedNote[], around: readonly RealizedNote[])
 }
 
 /** What several places are worth together: the worst of them, and more the more there are. */
-export const together = (weights: readonly number[]): number => Math.max(0, ...weights) * (1 + Math.log2(Math.max(1, weights.length)) / 2);
+export const together = (weights: readonly number[]): number =>
+  Math.max(0, ...weights) * (1 + Math.log2(Math.max(1, weights.length)) / 2);

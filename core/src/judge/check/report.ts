@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import { positionText } from "../../theory/time/meter";
 import { sectionMeter, sectionOf } from "../../song/document";
 import type { Profile, Song } from "../../song/schema";
@@ -53,11 +54,11 @@ export function checkReport(song: Song, { profile = song.profile }: { profile?: 
         b.weight - a.weight,
     )
     .map((f): ReportedFinding => {
-      const section = sectionOf(song, f.where.section)!;
+      const section = sure(sectionOf(song, f.where.section));
       const meter = sectionMeter(song, section);
       return {
         rule: f.rule,
-        title: RULES.find((r) => r.id === f.rule)!.title,
+        title: sure(RULES.find((r) => r.id === f.rule)).title,
         family: FAMILIES[f.family],
         severity: f.severity,
         source: f.source,
@@ -77,7 +78,18 @@ export function checkReport(song: Song, { profile = song.profile }: { profile?: 
   return { title: song.title, school: profile, counts, findings };
 }
 
-const COLUMNS = ["severity", "rule", "family", "section", "where", "parts", "message", "amount", "fixes", "left"] as const;
+const COLUMNS = [
+  "severity",
+  "rule",
+  "family",
+  "section",
+  "where",
+  "parts",
+  "message",
+  "amount",
+  "fixes",
+  "left",
+] as const;
 
 /** A field of a table in CSV (RFC 4180). */
 const field = (text: string): string => (/[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text);

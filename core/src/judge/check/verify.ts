@@ -1,3 +1,4 @@
+import { firstOf } from "../../base/list";
 import { applyEdit, type Edit } from "../../song/edits";
 import type { Song } from "../../song/schema";
 import { createChecker, type Checker } from "./check";
@@ -49,8 +50,16 @@ export function tryFixes(
 }
 
 /** The fixes of a place that mend it and bring nothing as bad, in their order. */
-export const verifiedFixes = (song: Song, finding: Finding, place: FindingPlace, checker?: Checker, worst?: Severity): Fix[] =>
-  tryFixes(song, finding, place.fixes, [place.id], checker, worst).flatMap((t) => (t.mends && t.brings === null ? [t.fix] : []));
+export const verifiedFixes = (
+  song: Song,
+  finding: Finding,
+  place: FindingPlace,
+  checker?: Checker,
+  worst?: Severity,
+): Fix[] =>
+  tryFixes(song, finding, place.fixes, [place.id], checker, worst).flatMap((t) =>
+    t.mends && t.brings === null ? [t.fix] : [],
+  );
 
 /** One step of mending what is safe: which place it mends, and how. */
 export interface SafeStep {
@@ -72,7 +81,12 @@ export interface SafeFixes {
 /**
  * Mends the findings of a section that are named, the gravest first, as far as that is safe. Nothing that is left with a reason is touched.
  */
-export function safeFixes(song: Song, sectionId: string, ids: readonly string[], checker: Checker = createChecker()): SafeFixes {
+export function safeFixes(
+  song: Song,
+  sectionId: string,
+  ids: readonly string[],
+  checker: Checker = createChecker(),
+): SafeFixes {
   const wanted = new Set(ids);
   const chosen = checker.section(song, sectionId).filter((f) => wanted.has(f.id) && f.waived === undefined);
   const steps: SafeStep[] = [];
@@ -81,7 +95,8 @@ export function safeFixes(song: Song, sectionId: string, ids: readonly string[],
   let left = 0;
   // Mending a fault is not safe where it brings a warning; mending a note is not where it brings another.
   const least = (f: Finding): Severity => (f.severity === "note" ? "note" : "warning");
-  const current = (id: string) => checker.section(now, sectionId).find((f) => f.waived === undefined && f.places.some((p) => p.id === id));
+  const current = (id: string) =>
+    checker.section(now, sectionId).find((f) => f.waived === undefined && f.places.some((p) => p.id === id));
   const make = (found: Finding, place: FindingPlace, fix: Fix | undefined): boolean => {
     const after = fix && applyEdit(now, fix.edit);
     if (!fix || !after?.ok) return false;
@@ -92,10 +107,11 @@ export function safeFixes(song: Song, sectionId: string, ids: readonly string[],
   };
   for (const { places: wantedPlaces } of chosen) {
     // What mends all of it at once is one step.
-    const whole = current(wantedPlaces[0]!.id);
+    const whole = current(firstOf(wantedPlaces).id);
     const ids = whole?.places.map((p) => p.id) ?? [];
-    const all = whole && tryFixes(now, whole, whole.forAll, ids, checker, least(whole)).find((t) => t.mends && t.brings === null);
-    if (whole && all && make(whole, whole.places[0]!, all.fix)) continue;
+    const all =
+      whole && tryFixes(now, whole, whole.forAll, ids, checker, least(whole)).find((t) => t.mends && t.brings === null);
+    if (whole && all && make(whole, firstOf(whole.places), all.fix)) continue;
     for (const { id } of wantedPlaces) {
       // As it stands by now: an earlier step may have mended it, or changed the notes that its fix speaks of.
       const found = current(id);

@@ -1,3 +1,4 @@
+import { nth, sure } from "../../base/list";
 import { pitchMidi } from "../../theory/pitch/pitch";
 import type { Ticks } from "../../theory/time/meter";
 import { NO_CHORD } from "../../theory/chord/progression";
@@ -24,7 +25,7 @@ export const WHAT_FOLLOWS = "what follows";
 
 /** Parts that the voicing path lays out: with layouts of their own, or block chords under a tune. */
 export const laidOutParts = (song: Song): Part[] =>
-  song.parts.filter((p) => p.link && !p.link.from && COMP_KINDS.some((k) => k.id === p.link!.kind && k.voices));
+  song.parts.filter((p) => p.link && !p.link.from && COMP_KINDS.some((k) => k.id === sure(p.link).kind && k.voices));
 
 /**
  * The edits that belong to an edit of a song: spelling, a bass that is led along, layouts and block chords. They are to be made after it and undone
@@ -37,7 +38,8 @@ export function follow(song: Song, edit: Edit, options: FollowOptions = {}): Edi
 }
 
 /** Whether an edit takes along all that belongs to it: a song that is moved or spelled anew keeps its layouts and lines as they are. */
-export const isComplete = (edit: Edit): boolean => edit.do === "transpose" || edit.do === "respell" || edit.do === "transposeSection";
+export const isComplete = (edit: Edit): boolean =>
+  edit.do === "transpose" || edit.do === "respell" || edit.do === "transposeSection";
 
 /** An edit with all that belongs to it, as one. */
 export function withFollowing(song: Song, edit: Edit, options: FollowOptions = {}): Edit {
@@ -46,7 +48,11 @@ export function withFollowing(song: Song, edit: Edit, options: FollowOptions = {
 }
 
 /** What follows from all that changed between two versions of a song; from nothing: what a song that is opened still lacks. */
-export function followChange(before: Song | null, after: Song, { bass = false, memory = createMemory() }: FollowOptions = {}): Edit[] {
+export function followChange(
+  before: Song | null,
+  after: Song,
+  { bass = false, memory = createMemory() }: FollowOptions = {},
+): Edit[] {
   const edits: Edit[] = [];
   let now = after;
   const make = (edit: Edit | null): void => {
@@ -65,17 +71,20 @@ export function followChange(before: Song | null, after: Song, { bass = false, m
       for (const part of after.parts.filter((p) => p.role === "bass" && isWritten(p)))
         make(adaptBass(before, now, section.id, part.id, ...span));
     }
-  for (const part of laidOutParts(now)) for (const section of now.sections) make(layoutEdit(before, now, section, part, memory));
+  for (const part of laidOutParts(now))
+    for (const section of now.sections) make(layoutEdit(before, now, section, part, memory));
   // Chords that a pass has for itself are laid out beside those it shares.
   for (const { id, sectionId, own } of now.form) {
-    if (!own?.some((o) => o.chords) || (before && passOf(before, id)?.own === own && before.parts === now.parts)) continue;
+    if (!own?.some((o) => o.chords) || (before && passOf(before, id)?.own === own && before.parts === now.parts))
+      continue;
     for (const part of laidOutParts(now)) {
       const view = passView(now, id);
-      const edit = layoutEdit(null, view, sectionOf(view, sectionId)!, part, memory);
+      const edit = layoutEdit(null, view, sure(sectionOf(view, sectionId)), part, memory);
       if (edit) make({ do: "inPass", pass: id, edit });
     }
   }
-  for (const pass of now.form) for (const part of laidOutParts(now)) make(passLayoutEdit(before, now, pass, part, memory));
+  for (const pass of now.form)
+    for (const part of laidOutParts(now)) make(passLayoutEdit(before, now, pass, part, memory));
   return edits;
 }
 
@@ -85,25 +94,30 @@ function passLayoutEdit(before: Song | null, now: Song, pass: Pass, part: Part, 
   const give: Edit = { do: "setPassVoicings", pass: pass.id, part: part.id, pitches: null };
   if (!pass.playing?.[part.id]?.voicing) return stored ? give : null;
   const old = before && passOf(before, pass.id);
-  const [section, was] = [sectionOf(now, pass.sectionId)!, before && sectionOf(before, pass.sectionId)];
+  const [section, was] = [sure(sectionOf(now, pass.sectionId)), before && sectionOf(before, pass.sectionId)];
   if (stored && (!before || (old === pass && was === section && before.parts === now.parts))) return null;
   const asked = (song: Song) => memory.at(song).get(voicingAskedAt, pass.sectionId, part.id);
   const view = passView(now, pass.id);
   const is = asked(view);
   if (!is.ok) return null;
   const wasAsked = before && old ? asked(passView(before, pass.id)) : null;
-  const layouts = layoutsOf(sectionOf(view, pass.sectionId)!, part.id);
+  const layouts = layoutsOf(sure(sectionOf(view, pass.sectionId)), part.id);
   const symbols = new Map(wasAsked?.ok ? wasAsked.value.ids.map((id, i) => [id, wasAsked.value.symbols[i]]) : []);
   const same = (id: string) => !symbols.has(id) || symbols.get(id) === is.value.symbols[is.value.ids.indexOf(id)];
   const has = Object.fromEntries(Object.entries(layouts).filter(([id]) => stored?.[id] && same(id)));
-  const stay = wasAsked?.ok && stored ? stayingLayouts(wasAsked.value, is.value, has) : stored ? has : {};
+  let stay: Readonly<Record<string, readonly string[]>>;
+  if (wasAsked?.ok && stored) stay = stayingLayouts(wasAsked.value, is.value, has);
+  else if (stored) stay = has;
+  else stay = {};
   const voiced = layOutBeside(is.value, stay);
   if (!voiced.ok) return stored ? give : null;
   const back = movesOf(now, pass)?.back;
   const pitches = Object.fromEntries(
-    voiced.value.ids.map((id, i) => [id, voiced.value.chords[i]!.pitches.map((p) => (back ? back.pitch(p) : p))]),
+    voiced.value.ids.map((id, i) => [id, nth(voiced.value.chords, i).pitches.map((p) => (back ? back.pitch(p) : p))]),
   );
-  return JSON.stringify(pitches) === JSON.stringify(stored) ? null : { do: "setPassVoicings", pass: pass.id, part: part.id, pitches };
+  return JSON.stringify(pitches) === JSON.stringify(stored)
+    ? null
+    : { do: "setPassVoicings", pass: pass.id, part: part.id, pitches };
 }
 
 /** The stretch in which two lists of chords differ in time or name. */
@@ -133,8 +147,9 @@ function respelled(before: Song, after: Song, old: Section, section: Section, [f
  * only those of chords that have none, or that ask for another top or lowest note. The others stay.
  */
 function layoutEdit(before: Song | null, now: Song, section: Section, part: Part, memory: Memory): Edit | null {
-  if (before?.sections.includes(section) && before.parts === now.parts && before.instruments === now.instruments) return null;
-  if (part.link!.kind === "block") return blockEdit(before, now, section, part, memory);
+  if (before?.sections.includes(section) && before.parts === now.parts && before.instruments === now.instruments)
+    return null;
+  if (sure(part.link).kind === "block") return blockEdit(before, now, section, part, memory);
   const bare = section.chords.some((c) => c.symbol !== NO_CHORD && !c.voicings?.[part.id]);
   if (!before && !bare) return null;
   const is = memory.at(now).get(voicingAskedAt, section.id, part.id);
@@ -145,7 +160,7 @@ function layoutEdit(before: Song | null, now: Song, section: Section, part: Part
   if (is.value.ids.every((id) => stay[id])) return null;
   const voiced = layOutBeside(is.value, stay);
   if (!voiced.ok) return null;
-  const wanted = new Map(voiced.value.ids.map((id, i) => [id, voiced.value.chords[i]!.pitches.join()]));
+  const wanted = new Map(voiced.value.ids.map((id, i) => [id, nth(voiced.value.chords, i).pitches.join()]));
   const stands = section.chords.every((c) => (has[c.id]?.join() ?? "") === (wanted.get(c.id) ?? ""));
   return stands ? null : storeVoicing(section.id, part.id, voiced.value);
 }
@@ -155,12 +170,13 @@ function stayingLayouts(was: AskedVoicing | null, is: AskedVoicing, has: Layouts
   if (!was) return has;
   const general = ({ options: { pins: _, outer: __, ...options } }: AskedVoicing) => JSON.stringify(options);
   if (general(was) !== general(is)) return {};
-  const wishes = ({ ids, options: { outer } }: AskedVoicing) => new Map(ids.map((id, i) => [id, JSON.stringify(outer?.[i])]));
+  const wishes = ({ ids, options: { outer } }: AskedVoicing) =>
+    new Map(ids.map((id, i) => [id, JSON.stringify(outer?.[i])]));
   const [before, now] = [wishes(was), wishes(is)];
   const stay = is.ids.filter((id) => has[id] && now.get(id) === before.get(id));
   // Another progression is laid out as a whole.
   if (stay.length * 2 < is.ids.length) return {};
-  return Object.fromEntries(stay.map((id) => [id, has[id]!]));
+  return Object.fromEntries(stay.map((id) => [id, sure(has[id])]));
 }
 
 const textOf = (notes: readonly NewNote[]): string =>
@@ -174,5 +190,7 @@ function blockEdit(before: Song | null, now: Song, section: Section, part: Part,
   const made = memory.at(now).get(blockAt, section.id, part.id);
   if (!made.ok) return null;
   const notes = made.value ?? [];
-  return textOf(notes) === textOf(section.notes[part.id] ?? []) ? null : { do: "setNotes", section: section.id, part: part.id, notes };
+  return textOf(notes) === textOf(section.notes[part.id] ?? [])
+    ? null
+    : { do: "setNotes", section: section.id, part: part.id, notes };
 }

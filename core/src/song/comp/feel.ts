@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import { random } from "../../base/random";
 import type { CompNote } from "./kind";
 import type { CompPlaying } from "./kinds";
@@ -19,7 +20,7 @@ export function withFeel(notes: readonly CompNote[], playing: Readonly<CompPlayi
   [...groups.keys()]
     .sort((a, b) => a - b)
     .forEach((start, k) => {
-      const group = groups.get(start)!.sort((a, b) => a.midi - b.midi);
+      const group = sure(groups.get(start)).sort((a, b) => a.midi - b.midi);
       const fromTop = way === "down" || (way === "alternate" && k % 2 === 1);
       // One hand plays the whole chord: it is late or early together, and each finger a little by itself.
       const together = (next() + next() - 1) * human;
@@ -28,7 +29,11 @@ export function withFeel(notes: readonly CompNote[], playing: Readonly<CompPlayi
         const own = (next() - 0.5) * human * 0.5;
         const offset = Math.max(-480, Math.min(480, Math.round(order * strum + together + own)));
         const velocity = note.velocity + order * slope + (human ? Math.round((next() - 0.5) * Math.min(24, human)) : 0);
-        out.push({ ...note, velocity: Math.max(1, Math.min(127, Math.round(velocity))), ...(offset ? { offset } : {}) });
+        out.push({
+          ...note,
+          velocity: Math.max(1, Math.min(127, Math.round(velocity))),
+          ...(offset ? { offset } : {}),
+        });
       });
     });
   return out;

@@ -40,7 +40,10 @@ export interface CompNote {
 }
 
 /** Settings a kind of part offers, in the order they are shown. */
-export type SettingName = Extract<keyof CompSettings, "rhythm" | "lift" | "notes" | "step" | "way" | "octaves" | "gap" | "strum" | "human">;
+export type SettingName = Extract<
+  keyof CompSettings,
+  "rhythm" | "lift" | "notes" | "step" | "way" | "octaves" | "gap" | "strum" | "human"
+>;
 
 /** One way of playing the chords, one file each in kinds/. */
 export interface CompKind {

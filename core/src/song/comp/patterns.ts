@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import type { Meter, Ticks } from "../../theory/time/meter";
 import { type CompChord, type CompContext, type CompNote } from "./kind";
@@ -45,15 +46,31 @@ export const PATTERNS: readonly CompPattern[] = [
   { id: "backbeat", title: "Backbeat chops", steps: byBeat((i) => (i % 2 ? "X" : "")) },
   { id: "offbeats", title: "Stabs between the beats", steps: byBeat((_, n) => late(n, "x")) },
   { id: "long-short", title: "Long and short", steps: barOf("X----.x-") },
-  { id: "pushes", title: "Pushed ahead", steps: byBeat((i, n, last) => (i === 0 ? hold(n) : last ? late(n, hold(n / 2, "X")) : "")) },
+  {
+    id: "pushes",
+    title: "Pushed ahead",
+    steps: byBeat((i, n, last) => {
+      if (i === 0) return hold(n);
+      if (last) return late(n, hold(n / 2, "X"));
+      return "";
+    }),
+  },
   { id: "driving", title: "Driving eighths", steps: byBeat((_, n) => "X.x.x.x.".slice(0, n)) },
   {
     id: "gaps",
     title: "Two stabs and a gap",
-    steps: byBeat((i, n) => (i === 0 ? "x.".padEnd(n - 1, ".") + "x" : i === 1 ? late(n, "X") : "")),
+    steps: byBeat((i, n) => {
+      if (i === 0) return "x.".padEnd(n - 1, ".") + "x";
+      if (i === 1) return late(n, "X");
+      return "";
+    }),
   },
   { id: "low-high", title: "After the downbeat", steps: byBeat((i, n) => (i === 0 ? "" : hold(Math.max(1, n / 2)))) },
-  { id: "sixteenths", title: "Scratched sixteenths", steps: byBeat((i, n) => (i % 2 ? "X.xx" : "x.xx").padEnd(n, "xx").slice(0, n)) },
+  {
+    id: "sixteenths",
+    title: "Scratched sixteenths",
+    steps: byBeat((i, n) => (i % 2 ? "X.xx" : "x.xx").padEnd(n, "xx").slice(0, n)),
+  },
 ];
 
 /** Reads a pattern of one's own. Errors: `pattern.mark`, `pattern.long`. */
@@ -65,7 +82,8 @@ export function parsePattern(text: string): Result<string> {
       position: wrong,
       hint: "X is struck hard, x struck, - held on, . silent.",
     });
-  if (!steps.length || steps.length > 256) return fail("pattern.long", "A rhythm has 1 to 256 steps", { hint: "One step is a sixteenth." });
+  if (!steps.length || steps.length > 256)
+    return fail("pattern.long", "A rhythm has 1 to 256 steps", { hint: "One step is a sixteenth." });
   return ok(steps);
 }
 
@@ -74,7 +92,10 @@ export function stepsOf(rhythm: string, meter: Meter): string {
   const bar = meter.bar / STEP;
   const named = PATTERNS.find((p) => p.id === rhythm);
   const own = named ? null : parsePattern(rhythm);
-  const steps = named ? named.steps(meter) : own?.ok ? own.value : hold(bar);
+  let steps: string;
+  if (named) steps = named.steps(meter);
+  else if (own?.ok) steps = own.value;
+  else steps = hold(bar);
   return steps.padEnd(Math.ceil(steps.length / bar) * bar, ".");
 }
 
@@ -82,12 +103,13 @@ export function stepsOf(rhythm: string, meter: Meter): string {
 export function attacksOf(steps: string, length: Ticks): Attack[] {
   const out: Attack[] = [];
   for (let i = 0; i * STEP < length; i++) {
-    const mark = steps[i % steps.length]!;
+    const mark = sure(steps[i % steps.length]);
     const last = out.at(-1);
     if (mark === "-" && last && last.start + last.duration === i * STEP) {
       last.duration += STEP;
       last.short = false;
-    } else if (mark === "x" || mark === "X") out.push({ start: i * STEP, duration: STEP, velocity: mark === "X" ? 92 : 70, short: true });
+    } else if (mark === "x" || mark === "X")
+      out.push({ start: i * STEP, duration: STEP, velocity: mark === "X" ? 92 : 70, short: true });
   }
   return out;
 }
@@ -96,7 +118,8 @@ export function attacksOf(steps: string, length: Ticks): Attack[] {
 export function rhythmOf({ playing, meter, length, hits, chords }: CompContext): Attack[] {
   const follow = playing.follow ?? "";
   const rhythm = playing.rhythm ?? "held";
-  if (!follow && rhythm === "held") return chords.map((c) => ({ start: c.start, duration: c.duration, velocity: 72, short: false }));
+  if (!follow && rhythm === "held")
+    return chords.map((c) => ({ start: c.start, duration: c.duration, velocity: 72, short: false }));
   if (!follow) return attacksOf(stepsOf(rhythm, meter), length);
   const found = hits(follow).filter((h) => h.start < length);
   return found.map((h, i) => ({
@@ -107,7 +130,8 @@ export function rhythmOf({ playing, meter, length, hits, chords }: CompContext):
   }));
 }
 
-const chordAt = (chords: readonly CompChord[], tick: Ticks) => chords.findLast((c) => c.start <= tick && tick < c.start + c.duration);
+const chordAt = (chords: readonly CompChord[], tick: Ticks) =>
+  chords.findLast((c) => c.start <= tick && tick < c.start + c.duration);
 
 /**
  * Plays some notes of every chord in the part's rhythm. A chord that changes under a held attack is struck anew there; with `anticipate`
@@ -124,12 +148,14 @@ export function inRhythm(ctx: CompContext, choose: (chord: CompChord) => CompCho
       const here = chordAt(chords, at);
       const next = chords.find((c) => c.start > at) ?? (loop ? chords[0] : undefined);
       const change = here ? here.start + here.duration : Math.min(end, chords.find((c) => c.start > at)?.start ?? end);
-      const pushed = anticipate && at === attack.start && next && change - at <= 240 && (next.start === change || change === length);
+      const pushed =
+        anticipate && at === attack.start && next && change - at <= 240 && (next.start === change || change === length);
       const chord = pushed ? next : here;
       const stop = pushed ? end : Math.min(end, change);
       if (chord) {
         const duration = Math.max(30, Math.round((stop - at) * (attack.short ? Math.min(gate, 0.7) : gate)));
-        for (const p of choose(chord)) out.push({ chord: chord.id, start: at, duration, ...p, velocity: attack.velocity });
+        for (const p of choose(chord))
+          out.push({ chord: chord.id, start: at, duration, ...p, velocity: attack.velocity });
       }
       at = stop;
     }

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../base/list";
 import { z } from "zod";
 import type { Key } from "../../theory/pitch/key";
 import { SIXTEENTH, type Ticks } from "../../theory/time/meter";
@@ -35,11 +36,15 @@ export const setBorder = defineEdit({
   apply(draft, { section, chord: id, start }) {
     const { chords } = draftOf(draft, section);
     const index = chords.findIndex((c) => c.id === id);
-    const chord = chords[index]!;
+    const chord = nth(chords, index);
     const before = chords[index - 1];
     const touching = before !== undefined && before.start + before.duration === chord.start;
     const end = chord.start + chord.duration;
-    const earliest = before ? (touching ? before.start + SHORTEST : before.start + before.duration) : 0;
+    let earliest: number;
+    if (before) {
+      if (touching) earliest = before.start + SHORTEST;
+      else earliest = before.start + before.duration;
+    } else earliest = 0;
     if (start < earliest || start > end - SHORTEST)
       return refuse("border", "The border would leave a chord shorter than a sixteenth", "Delete the chord instead.");
     if (touching) before.duration = start - before.start;
@@ -54,7 +59,7 @@ export const moveChords = defineEdit({
   schema: { ...Chords, by: z.enum(["scale", "semitone"]), steps: z.int().min(-48).max(48) },
   apply(draft, { section, chords, by, steps }, { song }) {
     const ids = new Set(chords);
-    const key: Key = sectionKey(song, sectionOf(song, section)!);
+    const key: Key = sectionKey(song, sure(sectionOf(song, section)));
     for (const c of draftOf(draft, section).chords) {
       const chord = ids.has(c.id) ? chordOf(c.symbol) : null;
       if (!chord) continue;
@@ -73,11 +78,11 @@ export const copyChords = defineEdit({
   title: "copy chords",
   schema: { ...Chords, to: Tick.optional() },
   apply(draft, edit, tools) {
-    const section = sectionOf(tools.song, edit.section)!;
+    const section = sure(sectionOf(tools.song, edit.section));
     const { bar } = sectionMeter(tools.song, section);
     const chosen = section.chords.filter((c) => edit.chords.includes(c.id));
-    const from = chosen[0]!.start;
-    const length = chosen.at(-1)!.start + chosen.at(-1)!.duration - from;
+    const from = firstOf(chosen).start;
+    const length = lastOf(chosen).start + lastOf(chosen).duration - from;
     const to = edit.to ?? section.bars * bar;
     const copies = chosen.map(({ id: _, ...c }) => ({ ...c, start: c.start - from + to }));
     const target = draftOf(draft, edit.section);
@@ -92,7 +97,7 @@ export const arrangeChords = defineEdit({
   title: "reverse, swap, double, halve or remove chords",
   schema: { ...Chords, how: z.enum(["reverse", "swap", "double", "halve", "remove"]) },
   apply(draft, edit, tools) {
-    const all = sectionOf(tools.song, edit.section)!.chords;
+    const all = sure(sectionOf(tools.song, edit.section)).chords;
     const chosen = all.filter((c) => edit.chords.includes(c.id));
     const arranged = ARRANGE[edit.how](all, chosen, chordFresh(tools));
     if ("code" in arranged) return arranged;
@@ -100,11 +105,15 @@ export const arrangeChords = defineEdit({
   },
 });
 
-type Arrange = (all: readonly ChordEvent[], chosen: readonly ChordEvent[], fresh: () => string) => ChordEvent[] | ReturnType<typeof refuse>;
+type Arrange = (
+  all: readonly ChordEvent[],
+  chosen: readonly ChordEvent[],
+  fresh: () => string,
+) => ChordEvent[] | ReturnType<typeof refuse>;
 
 const spanOf = (chosen: readonly ChordEvent[]): [from: Ticks, to: Ticks] => [
-  chosen[0]!.start,
-  chosen.at(-1)!.start + chosen.at(-1)!.duration,
+  firstOf(chosen).start,
+  lastOf(chosen).start + lastOf(chosen).duration,
 ];
 
 /** The chords that are not chosen, and those that are put in their place. */
@@ -135,8 +144,17 @@ const ARRANGE: Record<"reverse" | "swap" | "double" | "halve" | "remove", Arrang
   swap(all, chosen) {
     const [a, b] = chosen;
     if (!a || !b || chosen.length > 2) return refuse("swap", "Two chords can be swapped", "Choose two chords.");
-    const placed = (what: ChordEvent, { id, start, duration }: ChordEvent): ChordEvent => ({ ...what, id, start, duration });
-    return all.map((c) => (c === a ? placed(b, a) : c === b ? placed(a, b) : c));
+    const placed = (what: ChordEvent, { id, start, duration }: ChordEvent): ChordEvent => ({
+      ...what,
+      id,
+      start,
+      duration,
+    });
+    return all.map((c) => {
+      if (c === a) return placed(b, a);
+      if (c === b) return placed(a, b);
+      return c;
+    });
   },
   reverse: ofNeighbors((all, chosen) => {
     let [at] = spanOf(chosen);
@@ -148,7 +166,8 @@ const ARRANGE: Record<"reverse" | "swap" | "double" | "halve" | "remove", Arrang
     return beside(all, chosen, turned);
   }),
   double: ofNeighbors((all, chosen, fresh) => {
-    if (chosen.some((c) => c.duration < 2 * SHORTEST)) return refuse("rhythm", "A chord would become shorter than a sixteenth");
+    if (chosen.some((c) => c.duration < 2 * SHORTEST))
+      return refuse("rhythm", "A chord would become shorter than a sixteenth");
     const [from, to] = spanOf(chosen);
     const pass = (offset: number, again: boolean) =>
       chosen.map((c) => ({

@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import type { Draft } from "immer";
 import { z } from "zod";
 import type { Ticks } from "../../theory/time/meter";
@@ -58,7 +59,7 @@ export const setLine = defineEdit({
   title: "write a chord line",
   schema: { section: SectionId, line: z.string().max(100_000).meta({ text: "line" }) },
   apply(draft, edit, tools) {
-    const section = sectionOf(tools.song, edit.section)!;
+    const section = sure(sectionOf(tools.song, edit.section));
     const meter = sectionMeter(tools.song, section);
     const parsed = readLine(edit.line, meter);
     if (!parsed.bars) return parsed.problems[0] ?? { code: "line.empty", message: "The line has no chord." };
@@ -75,7 +76,9 @@ export const setLine = defineEdit({
         const start = Math.max(c.start, u.start);
         const end = Math.min(c.start + c.duration, u.start + u.duration);
         if (end <= start) return [];
-        return start === c.start && end === c.start + c.duration ? [c] : [{ ...c, id: fresh(), start, duration: end - start }];
+        return start === c.start && end === c.start + c.duration
+          ? [c]
+          : [{ ...c, id: fresh(), start, duration: end - start }];
       }),
     );
     const old = new Map(section.chords.map((c) => [`${c.start}:${c.symbol}`, c]));
@@ -96,9 +99,12 @@ export const setLine = defineEdit({
 
 /** A line that makes the section longer brings back the notes and hits that were kept past its end, but not the chords it stands for. */
 function bringBack(target: Draft<Section>, section: Section, end: Ticks, fresh: () => string): void {
-  const { chords = [], ...kept } = section.beyond!;
+  const { chords = [], ...kept } = sure(section.beyond);
   const rest = chords.filter((c) => c.start >= end);
-  const { groove, notes, beyond } = cutAt(joined({ ...section, beyond: rest.length ? { ...kept, chords: rest } : kept }, fresh), end);
+  const { groove, notes, beyond } = cutAt(
+    joined({ ...section, beyond: rest.length ? { ...kept, chords: rest } : kept }, fresh),
+    end,
+  );
   Object.assign(target, { groove, notes });
   if (beyond) target.beyond = beyond;
   else delete target.beyond;
@@ -118,7 +124,7 @@ export const setChord = defineEdit({
   title: "change a chord",
   schema: { section: SectionId, chord: ChordId, symbol: ChordText },
   apply(draft, { section, chord, symbol }) {
-    const event = draftOf(draft, section).chords.find((c) => c.id === chord)!;
+    const event = sure(draftOf(draft, section).chords.find((c) => c.id === chord));
     event.symbol = canonical(symbol);
     delete event.voicings;
     delete event.why;
@@ -139,12 +145,15 @@ export const setChords = defineEdit({
   },
   apply(draft, { section, from, to, chords }, tools) {
     const target = draftOf(draft, section);
-    const before = sectionOf(tools.song, section)!;
+    const before = sure(sectionOf(tools.song, section));
     const meter = sectionMeter(tools.song, before);
     if (to <= from) return refuse("chords", "The stretch to fill has no length");
     const outside = chords.find((c) => c.start < from || c.start + c.duration > to);
     if (outside)
-      return refuse("chords", `${outside.symbol} does not lie between ${positionText(meter, from)} and ${positionText(meter, to)}`);
+      return refuse(
+        "chords",
+        `${outside.symbol} does not lie between ${positionText(meter, from)} and ${positionText(meter, to)}`,
+      );
     target.chords = replaceChords(before.chords, from, to, chords, chordFresh(tools));
     target.bars = Math.max(before.bars, Math.ceil(to / meter.bar));
   },
@@ -155,7 +164,7 @@ export const setReadings = defineEdit({
   title: "keep several readings of a chord",
   schema: { section: SectionId, chord: ChordId, readings: ChordEvent.shape.readings.unwrap().nullable() },
   apply(draft, { section, chord, readings }) {
-    const event = draftOf(draft, section).chords.find((c) => c.id === chord)!;
+    const event = sure(draftOf(draft, section).chords.find((c) => c.id === chord));
     if (readings?.length) event.readings = readings;
     else delete event.readings;
   },

@@ -1,3 +1,4 @@
+import { lastOf, sure } from "../../base/list";
 import type { Draft } from "immer";
 import { z } from "zod";
 import type { Problem } from "../../base/result";
@@ -37,7 +38,8 @@ export interface EditDefinition<N extends string = string, S extends Shape = Sha
 }
 
 /** Defines an edit. Its type, its checks, undo, autosave and the workers follow from this. */
-export const defineEdit = <N extends string, S extends Shape>(definition: EditDefinition<N, S>): EditDefinition<N, S> => definition;
+export const defineEdit = <N extends string, S extends Shape>(definition: EditDefinition<N, S>): EditDefinition<N, S> =>
+  definition;
 
 /** A problem as a value. */
 export const refuse = (code: string, message: string, hint?: string): Problem => ({
@@ -56,20 +58,25 @@ export function copiedMaterial<M extends { [K in "chords" | "notes"]?: Section[K
     ...material,
     ...(chords ? { chords: chords.map((c) => ({ ...c, id: fresh("c") })) } : {}),
     ...(notes
-      ? { notes: Object.fromEntries(Object.entries(notes).map(([part, list]) => [part, list.map((n) => ({ ...n, id: fresh("n") }))])) }
+      ? {
+          notes: Object.fromEntries(
+            Object.entries(notes).map(([part, list]) => [part, list.map((n) => ({ ...n, id: fresh("n") }))]),
+          ),
+        }
       : {}),
   };
 }
 
 /** The draft of a section that is known to be there. */
-export const draftOf = (draft: Draft<Song>, section: string): Draft<Section> => draft.sections.find((s) => s.id === section)!;
+export const draftOf = (draft: Draft<Song>, section: string): Draft<Section> =>
+  sure(draft.sections.find((s) => s.id === section));
 
 /** The lane of a drum, made where there is none. */
 export function laneIn(section: Draft<Section>, drum: Drum): Draft<Section>["groove"]["lanes"][number] {
   const found = section.groove.lanes.find((l) => l.drum === drum);
   if (found) return found;
   section.groove.lanes.push({ drum, hits: [] });
-  return section.groove.lanes.at(-1)!;
+  return lastOf(section.groove.lanes);
 }
 
 /** Sets what is given, removes what is null, leaves what is absent. */

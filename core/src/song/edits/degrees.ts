@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../base/list";
 import { keyName, MODES, type Key } from "../../theory/pitch/key";
 import {
   mod,
@@ -22,19 +23,21 @@ const NATURAL: Record<number, number> = { 1: 0, 2: 2, 3: 4, 4: 5, 5: 7, 6: 9, 7:
 
 /** The degree of a key that a name stands on, by its letter, and how far it is raised or lowered there. */
 function degreeOf(name: NoteName, key: Key): { degree: number; alter: number } {
-  const degree = mod(parseNote(name)!.step - parseNote(key.tonic)!.step, 7);
-  return { degree, alter: mod(pitchClass(name) - key.pcs[degree]! + 6, 12) - 6 };
+  const degree = mod(sure(parseNote(name)).step - sure(parseNote(key.tonic)).step, 7);
+  return { degree, alter: mod(pitchClass(name) - nth(key.pcs, degree) + 6, 12) - 6 };
 }
 
 /** A degree of a key by name; without its accidental where it would sound as its neighbor in the key, plain where it would need three of them. */
 function named(degree: number, altered: number, key: Key): NoteName {
-  const alter = key.pcs.includes(mod(key.pcs[mod(degree, 7)]! + altered, 12)) ? 0 : altered;
-  const { step, alter: own } = parseNote(key.scale[mod(degree, 7)]!)!;
+  const alter = key.pcs.includes(mod(nth(key.pcs, mod(degree, 7)) + altered, 12)) ? 0 : altered;
+  const { step, alter: own } = sure(parseNote(nth(key.scale, mod(degree, 7))));
   const all = own + alter;
-  return Math.abs(all) > 2 ? plainName(mod(key.pcs[mod(degree, 7)]! + alter, 12), all < 0) : noteName({ step, alter: all });
+  return Math.abs(all) > 2
+    ? plainName(mod(nth(key.pcs, mod(degree, 7)) + alter, 12), all < 0)
+    : noteName({ step, alter: all });
 }
 
-const above = (key: Key, degree: number): number => MODES[key.mode][degree]!;
+const above = (key: Key, degree: number): number => nth(MODES[key.mode], degree);
 
 /**
  * How a degree is altered in another mode. A note that is a degree of the other mode already is plain there: the raised sixth and seventh of minor and its
@@ -60,7 +63,7 @@ const isOutside = (chord: Chord, key: Key): boolean => chordPitchClasses(chord).
 const isMelodicTonic = (chord: Chord, key: Key): boolean =>
   rootPc(chord) === key.pcs[0] &&
   above(key, 2) === 3 &&
-  chordPitchClasses(chord).every((pc) => key.pcs.includes(pc) || [9, 11].includes(mod(pc - key.pcs[0]!, 12)));
+  chordPitchClasses(chord).every((pc) => key.pcs.includes(pc) || [9, 11].includes(mod(pc - firstOf(key.pcs), 12)));
 
 /**
  * Whether a chord belongs to the one after it and goes with it: as its dominant, as the diminished chord on its leading tone, or as the second degree before
@@ -78,7 +81,8 @@ function belongsTo(next: Chord, chord: Chord, key: Key): boolean {
 type Tone = Pick<ChordTone, "degree" | "alter">;
 
 const isMajor = (tones: readonly Tone[]): boolean => tones.some((t) => t.degree === 3 && t.alter === 0);
-const isDominant = (tones: readonly Tone[]): boolean => isMajor(tones) && tones.some((t) => t.degree === 7 && t.alter === 0);
+const isDominant = (tones: readonly Tone[]): boolean =>
+  isMajor(tones) && tones.some((t) => t.degree === 7 && t.alter === 0);
 
 /**
  * The tones of a chord on their new degrees, without the extensions that a symbol would not say there (common practice): a lowered ninth or thirteenth belongs
@@ -87,7 +91,7 @@ const isDominant = (tones: readonly Tone[]): boolean => isMajor(tones) && tones.
 function said(tones: readonly Tone[], before: readonly Tone[]): Tone[] {
   return tones.filter(({ degree, alter }, i) => {
     if (degree === 11 && alter === 0) return !isMajor(tones) || isMajor(before);
-    return degree < 9 || alter >= 0 || alter === before[i]!.alter || isDominant(tones);
+    return degree < 9 || alter >= 0 || alter === nth(before, i).alter || isDominant(tones);
   });
 }
 
@@ -122,8 +126,8 @@ export function movingDegrees(from: Key, to: Key, steps: number): MovingDegrees 
       return named(degree + steps, steps ? alter : alterIn(degree, alter, from, to, leading), to);
     };
   // How far all goes on the whole: the nearer way from tonic to tonic, and the steps.
-  const tonic = mod(to.pcs[0]! - from.pcs[0]! + 6, 12) - 6;
-  const whole = tonic + 12 * Math.floor(steps / 7) + mod(to.pcs[mod(steps, 7)]! - to.pcs[0]!, 12);
+  const tonic = mod(firstOf(to.pcs) - firstOf(from.pcs) + 6, 12) - 6;
+  const whole = tonic + 12 * Math.floor(steps / 7) + mod(nth(to.pcs, mod(steps, 7)) - firstOf(to.pcs), 12);
   const chordTo = (chord: Chord, next: MovedChord | null): Chord => {
     const move = noteBy(isLeading(chord, from));
     const belongs = next !== null && belongsTo(next.before, chord, from);
@@ -131,7 +135,10 @@ export function movingDegrees(from: Key, to: Key, steps: number): MovingDegrees 
     const onDegree = (t: ChordTone): Tone => {
       const semitones = mod(pitchClass(move(toneName(chord, t))) - pitchClass(root), 12);
       // A sixth is a major one, whatever the degree (common practice).
-      return { degree: t.degree, alter: t.degree === 6 ? t.alter : mod(semitones - NATURAL[t.degree]! + 6, 12) - 6 };
+      return {
+        degree: t.degree,
+        alter: t.degree === 6 ? t.alter : mod(semitones - sure(NATURAL[t.degree]) + 6, 12) - 6,
+      };
     };
     const keeps = belongs || (isOutside(chord, from) && !(steps === 0 && isMelodicTonic(chord, from)));
     const tones = keeps ? chord.tones : said(chord.tones.map(onDegree), chord.tones);
@@ -164,9 +171,9 @@ export function movingDegrees(from: Key, to: Key, steps: number): MovingDegrees 
     between(pitch, neighbors, chord) {
       const becameMinor = steps === 0 && above(from, 5) === 9 && above(to, 5) === 8;
       if (!becameMinor || pitchClass(noteOf(pitch)) !== to.pcs[5]) return pitch;
-      if (chord && chordPitchClasses(chord.after).includes(to.pcs[5]!)) return pitch;
+      if (chord && chordPitchClasses(chord.after).includes(nth(to.pcs, 5))) return pitch;
       const raised = pitchMidi(pitch) + AUGMENTED_SECOND;
-      const leads = neighbors.some((n) => n && pitchMidi(n) === raised && mod(raised - to.pcs[0]!, 12) === 11);
+      const leads = neighbors.some((n) => n && pitchMidi(n) === raised && mod(raised - firstOf(to.pcs), 12) === 11);
       return leads ? pitchName(pitchMidi(pitch) + 1, transposeNote(noteOf(pitch), 0, 1)) : pitch;
     },
     over(chord) {
@@ -175,7 +182,9 @@ export function movingDegrees(from: Key, to: Key, steps: number): MovingDegrees 
       return by((name) => {
         const tone = toneAfter(chord, name);
         if (tone) return tone;
-        return outside && degreeOf(name, from).alter !== 0 ? carried(chord.after.root, chord.before.root, name) : noteBy(false)(name);
+        return outside && degreeOf(name, from).alter !== 0
+          ? carried(chord.after.root, chord.before.root, name)
+          : noteBy(false)(name);
       });
     },
   };
@@ -183,7 +192,7 @@ export function movingDegrees(from: Key, to: Key, steps: number): MovingDegrees 
 
 /** A name at the distance from one root that another has from its own. */
 function carried(root: NoteName, fromRoot: NoteName, name: NoteName): NoteName {
-  const letters = mod(parseNote(name)!.step - parseNote(fromRoot)!.step, 7);
+  const letters = mod(sure(parseNote(name)).step - sure(parseNote(fromRoot)).step, 7);
   return transposeNote(root, letters, mod(pitchClass(name) - pitchClass(fromRoot), 12));
 }
 

@@ -1,3 +1,4 @@
+import { nth, sure } from "../../base/list";
 import { z } from "zod";
 import { sectionMeter, sectionOf } from "../document";
 import { Accents, DrumName, Groove, Hit, Lane, SectionTick, SectionId, type Lane as LaneType } from "../schema";
@@ -13,7 +14,7 @@ export const setHit = defineEdit({
   schema: { ...At, start: SectionTick, velocity: z.number().nullable() },
   apply(draft, { section, drum, start, velocity }, { song }) {
     // Looked for in the song: every hit that is looked at in a draft costs a draft of its own.
-    const hits = sectionOf(song, section)!.groove.lanes.find((l) => l.drum === drum)?.hits ?? [];
+    const hits = sure(sectionOf(song, section)).groove.lanes.find((l) => l.drum === drum)?.hits ?? [];
     const at = hits.findIndex((h) => h.start === start);
     if (velocity === null) {
       if (at >= 0) laneIn(draftOf(draft, section), drum).hits.splice(at, 1);
@@ -21,7 +22,7 @@ export const setHit = defineEdit({
     }
     const loud = Math.round(Math.min(127, Math.max(1, velocity)));
     const lane = laneIn(draftOf(draft, section), drum);
-    if (at >= 0) lane.hits[at]!.velocity = loud;
+    if (at >= 0) nth(lane.hits, at).velocity = loud;
     else {
       const after = hits.findIndex((h) => h.start > start);
       lane.hits.splice(after < 0 ? hits.length : after, 0, { start, velocity: loud });
@@ -85,12 +86,14 @@ export const repeatDrums = defineEdit({
   title: "repeat a bar of drums",
   schema: { section: SectionId, bar: z.int().min(0) },
   apply(draft, { section, bar: from }, { song }) {
-    const here = sectionOf(song, section)!;
+    const here = sure(sectionOf(song, section));
     if (from >= here.bars) return refuse("bar", `${here.name} has ${here.bars} bars; there is no bar ${from + 1}`);
     const { bar } = sectionMeter(song, here);
     for (const lane of draftOf(draft, section).groove.lanes) {
       const pattern = lane.hits.filter((h) => h.start >= from * bar && h.start < (from + 1) * bar);
-      lane.hits = Array.from({ length: here.bars }, (_, i) => pattern.map((h) => ({ ...h, start: h.start + (i - from) * bar }))).flat();
+      lane.hits = Array.from({ length: here.bars }, (_, i) =>
+        pattern.map((h) => ({ ...h, start: h.start + (i - from) * bar })),
+      ).flat();
     }
   },
 });

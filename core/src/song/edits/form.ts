@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../base/list";
 import { z } from "zod";
 import { must } from "../../base/result";
 import { keyName, parseKey } from "../../theory/pitch/key";
@@ -5,7 +6,18 @@ import { mod } from "../../theory/pitch/pitch";
 import { counted } from "../../theory/words/english";
 import { sectionKey, sectionMeter, sectionOf } from "../document";
 import { cutMusic, withOwnBars } from "../place";
-import { BarSpan, KeyText, LIMITS, PartId, PassId, SectionId, Title, Transposition, type Pass, type Song } from "../schema";
+import {
+  BarSpan,
+  KeyText,
+  LIMITS,
+  PartId,
+  PassId,
+  SectionId,
+  Title,
+  Transposition,
+  type Pass,
+  type Song,
+} from "../schema";
 import { assign, copiedMaterial, defineEdit, draftOf, Place, refuse } from "./define";
 import { moveMaterial, movePassMaterial, moveRefused, moving, outOfMidi } from "./moving";
 
@@ -20,9 +32,13 @@ export const addPass = defineEdit({
   schema: { section: SectionId, at: Place.optional(), like: PassId.optional() },
   apply(draft, { section, at = draft.form.length, like }, { song, fresh }) {
     if (at > song.form.length)
-      return refuse("pass", `The form has ${counted(song.form.length, "pass", "passes")}; there is no place ${at + 1} in it`);
+      return refuse(
+        "pass",
+        `The form has ${counted(song.form.length, "pass", "passes")}; there is no place ${at + 1} in it`,
+      );
     const source = song.form.find((p) => p.id === like);
-    if (source && source.sectionId !== section) return refuse("pass", `That pass is one of ${nameOf(song, source.sectionId)}`);
+    if (source && source.sectionId !== section)
+      return refuse("pass", `That pass is one of ${nameOf(song, source.sectionId)}`);
     // Bars that a pass has for itself are its own in each pass.
     const own = source?.own?.map((o) => copiedMaterial(o, fresh));
     draft.form.splice(at, 0, { ...source, ...(own ? { own } : {}), id: fresh("o"), sectionId: section });
@@ -37,10 +53,14 @@ export const movePass = defineEdit({
   apply(draft, { pass, to }, { song }) {
     const from = song.form.findIndex((p) => p.id === pass);
     if (to > song.form.length)
-      return refuse("pass", `The form has ${counted(song.form.length, "pass", "passes")}; there is no place ${to + 1} in it`);
-    if (to === from || to === from + 1) return refuse("pass", `${nameOf(song, song.form[from]!.sectionId)} is there already`);
+      return refuse(
+        "pass",
+        `The form has ${counted(song.form.length, "pass", "passes")}; there is no place ${to + 1} in it`,
+      );
+    if (to === from || to === from + 1)
+      return refuse("pass", `${nameOf(song, nth(song.form, from).sectionId)} is there already`);
     const [moved] = draft.form.splice(from, 1);
-    draft.form.splice(to > from ? to - 1 : to, 0, moved!);
+    draft.form.splice(to > from ? to - 1 : to, 0, sure(moved));
   },
 });
 
@@ -56,22 +76,22 @@ export const setPass = defineEdit({
     muted: z.array(PartId).max(LIMITS.parts).nullable().optional(),
   },
   apply(draft, { pass, name, bars, transpose, muted }, { song }) {
-    const before = song.form.find((p) => p.id === pass)!;
-    const section = sectionOf(song, before.sectionId)!;
+    const before = sure(song.form.find((p) => p.id === pass));
+    const section = sure(sectionOf(song, before.sectionId));
     if (bars && bars[1] > section.bars)
-      return refuse("pass", `${section.name} has ${counted(section.bars, "bar")}; bars ${bars[0] + 1} to ${bars[1]} are not all in it`);
+      return refuse(
+        "pass",
+        `${section.name} has ${counted(section.bars, "bar")}; bars ${bars[0] + 1} to ${bars[1]} are not all in it`,
+      );
     const lost = transpose ? outOfMidi([withOwnBars(song, section, before)], transpose) : null;
     if (lost) return lost;
     const whole = bars && bars[0] === 0 && bars[1] === section.bars;
-    assign(
-      draft.form.find((p) => p.id === pass)!,
-      {
-        name: name === section.name ? null : name,
-        bars: whole ? null : bars,
-        transpose: transpose === 0 ? null : transpose,
-        muted: muted && !muted.length ? null : muted && [...new Set(muted)],
-      },
-    );
+    assign(sure(draft.form.find((p) => p.id === pass)), {
+      name: name === section.name ? null : name,
+      bars: whole ? null : bars,
+      transpose: transpose === 0 ? null : transpose,
+      muted: muted && !muted.length ? null : muted && [...new Set(muted)],
+    });
   },
 });
 
@@ -81,16 +101,18 @@ export const giveBack = defineEdit({
   title: "give bars of a pass back",
   schema: { pass: PassId, bars: BarSpan.optional(), what: z.enum(["chords", "groove", "notes"]).optional() },
   apply(draft, { pass, bars, what }, { song }) {
-    const target = draft.form.find((p) => p.id === pass)!;
-    const own = song.form.find((p) => p.id === pass)!.own ?? [];
-    const section = sectionOf(song, target.sectionId)!;
+    const target = sure(draft.form.find((p) => p.id === pass));
+    const own = sure(song.form.find((p) => p.id === pass)).own ?? [];
+    const section = sure(sectionOf(song, target.sectionId));
     const [from, to] = bars ?? [0, LIMITS.bars];
     const { bar } = sectionMeter(song, section);
     const outside = ({ bars: [a, b] }: OwnBars): [number, number][] => [
       [a, Math.min(b, from)],
       [Math.max(a, to), b],
     ];
-    const kept = own.flatMap((o) => outside(o).flatMap((span) => (span[0] < span[1] ? [{ bars: span, ...cutMusic(o, span, bar) }] : [])));
+    const kept = own.flatMap((o) =>
+      outside(o).flatMap((span) => (span[0] < span[1] ? [{ bars: span, ...cutMusic(o, span, bar) }] : [])),
+    );
     const others = what ? own.flatMap((o) => withoutKind(o, what)) : kept;
     if (others.length) target.own = others;
     else delete target.own;
@@ -110,7 +132,8 @@ export const removePass = defineEdit({
   title: "take a pass out of the form",
   schema: { pass: PassId },
   apply(draft, { pass }) {
-    if (draft.form.length === 1) return refuse("pass", "A form has at least one pass", "Add another one first, or delete the section.");
+    if (draft.form.length === 1)
+      return refuse("pass", "A form has at least one pass", "Add another one first, or delete the section.");
     draft.form = draft.form.filter((p) => p.id !== pass);
   },
 });
@@ -125,9 +148,9 @@ export const transposeSection = defineEdit({
   whole: true,
   schema: { section: SectionId, key: KeyText, semitones: Transposition.optional() },
   apply(draft, { section, key, ...asked }, { song }) {
-    const here = sectionOf(song, section)!;
+    const here = sure(sectionOf(song, section));
     const [from, to] = [sectionKey(song, here), must(parseKey(key))];
-    const up = mod(to.pcs[0]! - from.pcs[0]!, 12);
+    const up = mod(firstOf(to.pcs) - firstOf(from.pcs), 12);
     const semitones = asked.semitones ?? (up > 6 ? up - 12 : up);
     const refused = moveRefused(from, to, semitones, [here]);
     if (refused) return refused;

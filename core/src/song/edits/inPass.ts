@@ -1,3 +1,4 @@
+import { nth, sure } from "../../base/list";
 import { produce, type Draft } from "immer";
 import { counted } from "../../theory/words/english";
 import type { Problem } from "../../base/result";
@@ -36,15 +37,21 @@ export function openPass(song: Song, section: Section, pass: Pass): Song {
 type SetPlaying = Extract<Edit, { do: "setPlaying" }>;
 
 /** How a part plays, set while a pass is looked at: for the pass where it is meant there, or where the pass has that value for itself; otherwise where it was meant. */
-export function playedInPass(pass: Pass, { do: _, part, section, pass: _pass, ...ways }: SetPlaying, here: boolean): Edit[] {
+export function playedInPass(
+  pass: Pass,
+  { do: _, part, section, pass: _pass, ...ways }: SetPlaying,
+  here: boolean,
+): Edit[] {
   const own = pass.playing?.[part] as Record<string, Record<string, unknown>> | undefined;
   const [mine, others]: Record<string, Record<string, unknown>>[] = [{}, {}];
   for (const [way, values] of Object.entries(ways))
     for (const [name, value] of Object.entries(values ?? {}))
-      ((here || own?.[way]?.[name] !== undefined ? mine! : others!)[way] ??= {})[name] = value;
+      ((here || own?.[way]?.[name] !== undefined ? sure(mine) : sure(others))[way] ??= {})[name] = value;
   return [
-    ...(Object.keys(mine!).length ? [{ do: "setPlaying", part, pass: pass.id, ...mine } as Edit] : []),
-    ...(Object.keys(others!).length ? [{ do: "setPlaying", part, ...(section === undefined ? {} : { section }), ...others } as Edit] : []),
+    ...(Object.keys(sure(mine)).length ? [{ do: "setPlaying", part, pass: pass.id, ...mine } as Edit] : []),
+    ...(Object.keys(sure(others)).length
+      ? [{ do: "setPlaying", part, ...(section === undefined ? {} : { section }), ...others } as Edit]
+      : []),
   ];
 }
 
@@ -58,10 +65,11 @@ export function beyondMusic(open: Song, after: Song, sectionId: string): boolean
     others ||
     open.sections.length !== after.sections.length ||
     after.sections.some((s, i) => {
-      const was = open.sections[i]!;
+      const was = nth(open.sections, i);
       return (
         s !== was &&
-        (s.id !== sectionId || (Object.keys({ ...was, ...s }) as (keyof Section)[]).some((k) => !music.has(k) && was[k] !== s[k]))
+        (s.id !== sectionId ||
+          (Object.keys({ ...was, ...s }) as (keyof Section)[]).some((k) => !music.has(k) && was[k] !== s[k]))
       );
     })
   );
@@ -72,18 +80,24 @@ export function beyondMusic(open: Song, after: Song, sectionId: string): boolean
  * `here` only; the rest goes to the section. Names go back to the key of the section.
  */
 export function closePass(song: Song, pass: Pass, open: Song, after: Song, here: boolean): Song | Problem {
-  const section = sectionOf(song, pass.sectionId)!;
-  const [was, is] = [sectionOf(open, section.id)!, sectionOf(after, section.id)!];
+  const section = sure(sectionOf(song, pass.sectionId));
+  const [was, is] = [sure(sectionOf(open, section.id)), sure(sectionOf(after, section.id))];
   const { bar } = sectionMeter(song, section);
   if (here && settings(was) !== settings(is))
-    return refuse("here", "How a drum is set up, and its main accents, belong to the section, not to one pass", "Change the section.");
+    return refuse(
+      "here",
+      "How a drum is set up, and its main accents, belong to the section, not to one pass",
+      "Change the section.",
+    );
   const moves = movesOf(song, pass);
   const back = moves ? movedMusic(is, moves.back, moves.id, "back") : is;
   const { home, voicings } = apart(back, pass, withOwnBars(song, section, pass));
   const changed = changesOf(was, is, bar, is.bars);
   const owned = ownedOf(pass, is.bars);
-  const shared = changed.map((kinds, b) => (here ? new Set<string>() : new Set([...kinds].filter((k) => !owned[b]!.has(k)))));
-  if (here) changed.forEach((kinds, b) => kinds.forEach((k) => owned[b]!.add(k)));
+  const shared = changed.map((kinds, b) =>
+    here ? new Set<string>() : new Set([...kinds].filter((k) => !nth(owned, b).has(k))),
+  );
+  if (here) changed.forEach((kinds, b) => kinds.forEach((k) => nth(owned, b).add(k)));
   let nextId = Math.max(song.nextId, after.nextId === open.nextId ? 0 : after.nextId);
   const next = withShared(section, { home, is, was }, shared, bar, () => {
     nextId = Math.max(nextId, freeNumber(after, "c")) + 1;
@@ -91,9 +105,11 @@ export function closePass(song: Song, pass: Pass, open: Song, after: Song, here:
   });
   // A bar that says what the section says is no longer different.
   changed.forEach((kinds, b) => {
-    for (const kind of kinds) if (owned[b]!.has(kind) && textIn(next, kind, b, bar) === textIn(home, kind, b, bar)) owned[b]!.delete(kind);
+    for (const kind of kinds)
+      if (nth(owned, b).has(kind) && textIn(next, kind, b, bar) === textIn(home, kind, b, bar))
+        nth(owned, b).delete(kind);
   });
-  const touched = changed.some((kinds, b) => [...kinds].some((k) => !shared[b]!.has(k)));
+  const touched = changed.some((kinds, b) => [...kinds].some((k) => !nth(shared, b).has(k)));
   const own = touched ? ownBars(home, owned, bar) : pass.own;
   const { own: _, voicings: _voicings, ...plain } = pass;
   const takes = after.takes === open.takes ? song.takes : takesOf(open, after, moves?.back);
@@ -103,7 +119,9 @@ export function closePass(song: Song, pass: Pass, open: Song, after: Song, here:
     form:
       own === pass.own && voicings === pass.voicings
         ? song.form
-        : song.form.map((p) => (p === pass ? { ...plain, ...(own?.length ? { own } : {}), ...(voicings ? { voicings } : {}) } : p)),
+        : song.form.map((p) =>
+            p === pass ? { ...plain, ...(own?.length ? { own } : {}), ...(voicings ? { voicings } : {}) } : p,
+          ),
     takes,
     nextId,
   };
@@ -117,7 +135,7 @@ function apart(section: Section, pass: Pass, base: Section): { home: Section; vo
   let changed = false;
   const chords = section.chords.map((chord) => {
     const own = { ...chord.voicings };
-    for (const [part, layouts] of Object.entries(pass.voicings!)) {
+    for (const [part, layouts] of Object.entries(sure(pass.voicings))) {
       const [was, is] = [layouts[chord.id], own[part]?.pitches];
       if (!was || !is) continue;
       if (was.join() !== is.join()) {
@@ -143,7 +161,10 @@ function takesOf(open: Song, after: Song, back: Parameters<typeof moveMaterial>[
 
 /** What of the drums belongs to no bar. */
 const settings = ({ groove: { lanes, accents } }: Section): string =>
-  JSON.stringify([accents, lanes.flatMap(({ hits: _, drum, ...set }) => (Object.keys(set).length ? [[drum, set]] : []))]);
+  JSON.stringify([
+    accents,
+    lanes.flatMap(({ hits: _, drum, ...set }) => (Object.keys(set).length ? [[drum, set]] : [])),
+  ]);
 
 const noId = (key: string, value: unknown): unknown => (key === "id" ? undefined : value);
 
@@ -157,7 +178,9 @@ function textIn(section: Section, kind: string, b: number, bar: Ticks): string {
       noId,
     );
   if (kind === DRUMS)
-    return JSON.stringify(section.groove.lanes.flatMap((l) => (l.hits.some(inside) ? [[l.drum, l.hits.filter(inside)]] : [])).sort());
+    return JSON.stringify(
+      section.groove.lanes.flatMap((l) => (l.hits.some(inside) ? [[l.drum, l.hits.filter(inside)]] : [])).sort(),
+    );
   return JSON.stringify((section.notes[partOfKind(kind)] ?? []).filter(inside), noId);
 }
 
@@ -166,19 +189,27 @@ function changesOf(was: Section, is: Section, bar: Ticks, bars: number): Set<str
   const kinds = [
     ...(was.chords === is.chords ? [] : [CHORDS]),
     ...(was.groove === is.groove ? [] : [DRUMS]),
-    ...[...new Set([...Object.keys(was.notes), ...Object.keys(is.notes)])].filter((p) => was.notes[p] !== is.notes[p]).map(notesOf),
+    ...[...new Set([...Object.keys(was.notes), ...Object.keys(is.notes)])]
+      .filter((p) => was.notes[p] !== is.notes[p])
+      .map(notesOf),
   ];
-  return Array.from({ length: bars }, (_, b) => new Set(kinds.filter((k) => textIn(was, k, b, bar) !== textIn(is, k, b, bar))));
+  return Array.from(
+    { length: bars },
+    (_, b) => new Set(kinds.filter((k) => textIn(was, k, b, bar) !== textIn(is, k, b, bar))),
+  );
 }
 
 /** What a pass has for itself, bar by bar. */
 function ownedOf(pass: Pass, bars: number): Set<string>[] {
-  const out = Array.from({ length: Math.max(bars, ...(pass.own ?? []).map((o) => o.bars[1])) }, () => new Set<string>());
+  const out = Array.from(
+    { length: Math.max(bars, ...(pass.own ?? []).map((o) => o.bars[1])) },
+    () => new Set<string>(),
+  );
   for (const { bars: span, chords, groove, notes } of pass.own ?? [])
     for (let b = span[0]; b < span[1]; b++) {
-      if (chords) out[b]!.add(CHORDS);
-      if (groove) out[b]!.add(DRUMS);
-      for (const part of Object.keys(notes ?? {})) out[b]!.add(notesOf(part));
+      if (chords) nth(out, b).add(CHORDS);
+      if (groove) nth(out, b).add(DRUMS);
+      for (const part of Object.keys(notes ?? {})) nth(out, b).add(notesOf(part));
     }
   return out;
 }
@@ -186,17 +217,22 @@ function ownedOf(pass: Pass, bars: number): Set<string>[] {
 /** Neighboring bars that have the same kinds of things for themselves, as one stretch. */
 function ownBars(home: Section, owned: readonly ReadonlySet<string>[], bar: Ticks): Own[] {
   const out: Own[] = [];
-  const text = (b: number) => [...owned[b]!].sort().join();
+  const text = (b: number) => [...nth(owned, b)].sort().join();
   for (let b = 0; b < owned.length;) {
     let to = b + 1;
     while (to < owned.length && text(to) === text(b)) to++;
-    if (owned[b]!.size) out.push(ownStretch(home, owned[b]!, [b, to], bar));
+    if (nth(owned, b).size) out.push(ownStretch(home, nth(owned, b), [b, to], bar));
     b = to;
   }
   return out;
 }
 
-function ownStretch({ chords, groove, notes }: Section, kinds: ReadonlySet<string>, bars: [number, number], bar: Ticks): Own {
+function ownStretch(
+  { chords, groove, notes }: Section,
+  kinds: ReadonlySet<string>,
+  bars: [number, number],
+  bar: Ticks,
+): Own {
   const parts = [...kinds].filter((k) => k !== CHORDS && k !== DRUMS).map(partOfKind);
   const mine = {
     ...(kinds.has(CHORDS) ? { chords } : {}),
@@ -226,29 +262,37 @@ function withShared(
     changed = true;
     next.groove = {
       ...home.groove,
-      lanes: home.groove.lanes.map((l) => ({ ...l, hits: section.groove.lanes.find((o) => o.drum === l.drum)?.hits ?? [] })),
+      lanes: home.groove.lanes.map((l) => ({
+        ...l,
+        hits: section.groove.lanes.find((o) => o.drum === l.drum)?.hits ?? [],
+      })),
     };
   }
-  const inShared = (kind: string) => (x: { start: Ticks }) => shared[Math.max(0, Math.floor(x.start / bar))]?.has(kind) ?? false;
+  const inShared = (kind: string) => (x: { start: Ticks }) =>
+    shared[Math.max(0, Math.floor(x.start / bar))]?.has(kind) ?? false;
   const mixed = <T extends { start: Ticks }>(kind: string, old: readonly T[], now: readonly T[]): T[] =>
     [...old.filter((x) => !inShared(kind)(x)), ...now.filter(inShared(kind))].sort((a, b) => a.start - b.start);
   const kinds = new Set(shared.flatMap((s) => [...s]));
   for (const kind of kinds) {
     changed = true;
-    if (kind === CHORDS) next.chords = withFreshIds(rejoined(sharedChords(next.chords, home.chords, shared, bar)), fresh);
+    if (kind === CHORDS)
+      next.chords = withFreshIds(rejoined(sharedChords(next.chords, home.chords, shared, bar)), fresh);
     else if (kind === DRUMS) {
       const drums = [...new Set([...next.groove.lanes, ...home.groove.lanes].map((l) => l.drum))];
       const lane = (s: Section, drum: string) => s.groove.lanes.find((l) => l.drum === drum);
       next.groove = {
         ...next.groove,
         lanes: drums.map((drum) => ({
-          ...(lane(next, drum) ?? lane(home, drum)!),
+          ...(lane(next, drum) ?? sure(lane(home, drum))),
           hits: mixed(DRUMS, lane(next, drum)?.hits ?? [], lane(home, drum)?.hits ?? []),
         })),
       };
     } else {
       const part = partOfKind(kind);
-      const notes: Notes = { ...next.notes, [part]: mixed<Note>(kind, section.notes[part] ?? [], home.notes[part] ?? []) };
+      const notes: Notes = {
+        ...next.notes,
+        [part]: mixed<Note>(kind, section.notes[part] ?? [], home.notes[part] ?? []),
+      };
       next.notes = notes;
     }
   }
@@ -274,8 +318,8 @@ function sharedChords(
   let out = chords;
   for (let b = 0; b < shared.length;) {
     let to = b + 1;
-    while (to < shared.length && shared[to]!.has(CHORDS) === shared[b]!.has(CHORDS)) to++;
-    if (shared[b]!.has(CHORDS)) out = spliced(out, now, b * bar, to * bar);
+    while (to < shared.length && nth(shared, to).has(CHORDS) === nth(shared, b).has(CHORDS)) to++;
+    if (nth(shared, b).has(CHORDS)) out = spliced(out, now, b * bar, to * bar);
     b = to;
   }
   return out;

@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import { produce } from "immer";
 import { z } from "zod";
 import { fail, ok, type Problem, type Result } from "../../base/result";
@@ -22,7 +23,10 @@ export interface Applied {
 const REGISTRY = new Map(
   EDITS.map((definition) => {
     const erased = definition as unknown as EditDefinition;
-    return [erased.name, { definition: erased, schema: z.strictObject({ do: z.literal(erased.name), ...erased.schema }) }];
+    return [
+      erased.name,
+      { definition: erased, schema: z.strictObject({ do: z.literal(erased.name), ...erased.schema }) },
+    ];
   }),
 );
 
@@ -40,7 +44,10 @@ export function applyEdit(before: Song, edit: Edit): Result<Applied> {
     const [issue] = parsed.error.issues;
     const read = issue?.code === "custom" ? (issue.params?.problem as Problem | undefined) : undefined;
     if (read) return { ok: false, error: read };
-    return fail(`edit.${edit.do}`, cannotUse(entry.definition, { ...issue!, value: valueAt(edit, issue!.path) }));
+    return fail(
+      `edit.${edit.do}`,
+      cannotUse(entry.definition, { ...sure(issue), value: valueAt(edit, sure(issue).path) }),
+    );
   }
   const { do: _, ...fields } = parsed.data as Record<string, unknown>;
   const absent = absentIn(before, entry.definition, fields);
@@ -67,9 +74,16 @@ function make(before: Song, { apply }: EditDefinition, edit: Record<string, unkn
   if (refused) return { ok: false, error: refused };
   const issue = issueIn(SongFields, before, after);
   if (issue)
-    return fail("edit.invalid", `This would leave a song that cannot be kept: ${issue.path.map(String).join(".")}: ${issue.message}`);
+    return fail(
+      "edit.invalid",
+      `This would leave a song that cannot be kept: ${issue.path.map(String).join(".")}: ${issue.message}`,
+    );
   const breach = after === before ? null : breachOf(after);
-  if (breach) return fail("edit.invalid", `This would leave a song that cannot be kept: ${breach.path.join(".")}: ${breach.message}`);
+  if (breach)
+    return fail(
+      "edit.invalid",
+      `This would leave a song that cannot be kept: ${breach.path.join(".")}: ${breach.message}`,
+    );
   return ok({ song: after, created, problems });
 }
 
@@ -95,13 +109,17 @@ function applyInPass(song: Song, { pass: id, here = false, edit }: Extract<Edit,
       edit.edits.map((e) => ({ do: "inPass", pass: id, here, edit: e })),
     );
   if (REGISTRY.get(edit.do)?.definition.whole) return applyEdit(song, edit);
-  if (edit.do === "setPlaying" && edit.pass === undefined && (edit.section === undefined || edit.section === section.id))
+  if (
+    edit.do === "setPlaying" &&
+    edit.pass === undefined &&
+    (edit.section === undefined || edit.section === section.id)
+  )
     return applyAll(song, playedInPass(pass, edit, here));
   const open = openPass(song, section, pass);
   const made = applyEdit(open, edit);
   if (!made.ok) return made;
   if (beyondMusic(open, made.value.song, section.id)) return applyEdit(song, edit);
-  const { bars } = made.value.song.sections.find((s) => s.id === section.id)!;
+  const { bars } = sure(made.value.song.sections.find((s) => s.id === section.id));
   if (bars !== section.bars && here) return { ok: false, error: lengthRefused(section) };
   if (bars < section.bars) {
     // What falls out of a shorter section is what the section has there, not what the pass has.
@@ -111,7 +129,11 @@ function applyInPass(song: Song, { pass: id, here = false, edit }: Extract<Edit,
   const closed = closePass(song, pass, open, made.value.song, here);
   if ("message" in closed) return { ok: false, error: closed };
   const breach = breachOf(closed);
-  if (breach) return fail("edit.invalid", `This would leave a song that cannot be kept: ${breach.path.join(".")}: ${breach.message}`);
+  if (breach)
+    return fail(
+      "edit.invalid",
+      `This would leave a song that cannot be kept: ${breach.path.join(".")}: ${breach.message}`,
+    );
   return ok({ ...made.value, song: closed });
 }
 
@@ -128,7 +150,12 @@ function cannotUse({ title }: EditDefinition, { path, message, value }: Issue): 
 /** What a schema's field refers to, through what makes it optional, nullable or a list. */
 function refOf(schema: z.ZodType): Thing | undefined {
   const { innerType, element } = schema.def as unknown as { innerType?: z.ZodType; element?: z.ZodType };
-  return schema.meta()?.ref ?? (innerType ? refOf(innerType) : element ? refOf(element) : undefined);
+  const inner = () => {
+    if (innerType) return refOf(innerType);
+    if (element) return refOf(element);
+    return undefined;
+  };
+  return schema.meta()?.ref ?? inner();
 }
 
 /** Whether a song has the thing an id names; chords and notes are looked for in a section. */
@@ -145,7 +172,14 @@ function has(song: Song, thing: Thing, id: string, section: unknown): boolean {
       return song[LISTS[thing]].some((x) => x.id === id);
   }
 }
-const LISTS = { section: "sections", part: "parts", pass: "form", take: "takes", waiver: "waivers", singer: "singers" } as const;
+const LISTS = {
+  section: "sections",
+  part: "parts",
+  pass: "form",
+  take: "takes",
+  waiver: "waivers",
+  singer: "singers",
+} as const;
 
 /** A reference of an edit into nothing. */
 function absentIn(song: Song, { schema }: EditDefinition, edit: Record<string, unknown>): Problem | null {

@@ -87,5 +87,6 @@ type EditOf<D> = D extends EditDefinition<infer N, infer S> ? { do: N } & z.inpu
  * it changes those, elsewhere the section, or with `here` the pass alone.
  */
 export type Edit =
-  EditOf<(typeof EDITS)[number]> | { do: "all"; label: string; edits: Edit[] } | { do: "inPass"; pass: string; here?: boolean; edit: Edit };
-
+  | EditOf<(typeof EDITS)[number]>
+  | { do: "all"; label: string; edits: Edit[] }
+  | { do: "inPass"; pass: string; here?: boolean; edit: Edit };

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../base/list";
 import type { Draft } from "immer";
 import { z } from "zod";
 import { must, type Problem } from "../../base/result";
@@ -6,7 +7,17 @@ import { LETTERS } from "../../theory/pitch/interval";
 import { mod, noteOf, parsePitch, pitchMidi, pitchName, transposeNote, type PitchName } from "../../theory/pitch/pitch";
 import { chordSymbol } from "../../theory/chord/chord";
 import { isWritten, partOf, sectionKey, sectionOf } from "../document";
-import { KeyText, LIMITS, NoteId, PartId, SectionId, Transposition, type Note, type Section, type Song } from "../schema";
+import {
+  KeyText,
+  LIMITS,
+  NoteId,
+  PartId,
+  SectionId,
+  Transposition,
+  type Note,
+  type Section,
+  type Song,
+} from "../schema";
 import { defineEdit, draftOf, refuse } from "./define";
 import { movingDegrees, type MovingDegrees } from "./degrees";
 import { moveMaterial, type Material } from "./moving";
@@ -19,7 +30,7 @@ const lost = (pitch: PitchName): Problem =>
 
 /** How a pitch goes: so many semitones, named by the letters of the interval. */
 function bySemitones(semitones: number): (name: PitchName) => PitchName {
-  const letters = mod(Math.sign(semitones) * LETTERS[Math.abs(semitones) % 12]!, 7);
+  const letters = mod(Math.sign(semitones) * nth(LETTERS, Math.abs(semitones) % 12), 7);
   return (name) => pitchName(pitchMidi(name) + semitones, transposeNote(noteOf(name), letters, mod(semitones, 12)));
 }
 
@@ -47,7 +58,7 @@ export const transposePart = defineEdit({
     steps: Steps.optional(),
   },
   apply(draft, { part: id, section, notes, semitones = 0, steps = 0 }, { song }) {
-    const part = partOf(song, id)!;
+    const part = sure(partOf(song, id));
     if (!isWritten(part))
       return refuse(
         "part",
@@ -55,7 +66,7 @@ export const transposePart = defineEdit({
       );
     if (!semitones === !steps) return refuse("transpose", "A part is moved by semitones or along the scale");
     const only = notes && new Set(notes);
-    for (const s of section === undefined ? song.sections : [sectionOf(song, section)!]) {
+    for (const s of section === undefined ? song.sections : [sure(sectionOf(song, section))]) {
       const key = sectionKey(song, s);
       const to = steps ? movingDegrees(key, key, steps).pitch : bySemitones(semitones);
       for (const { notes: held } of only ? [draftOf(draft, s.id)] : heldIn(draft, s.id)) {
@@ -64,7 +75,7 @@ export const transposePart = defineEdit({
           if (only && !only.has(n.id)) continue;
           const moved = movedNote(n, to);
           if (!moved) return lost(n.pitch);
-          list![i] = moved;
+          sure(list)[i] = moved;
         }
       }
     }
@@ -83,7 +94,8 @@ const heldIn = (draft: Draft<Song>, id: string): Material[] => [
 function withoutShapes({ chords = [] }: Material): void {
   for (const chord of chords) {
     delete chord.written;
-    for (const [part, v] of Object.entries(chord.voicings ?? {})) if (v.shape || !v.pinned) delete chord.voicings![part];
+    for (const [part, v] of Object.entries(chord.voicings ?? {}))
+      if (v.shape || !v.pinned) delete sure(chord.voicings)[part];
   }
 }
 
@@ -91,25 +103,25 @@ function withoutShapes({ chords = [] }: Material): void {
 function moveAll(draft: Draft<Song>, song: Song, section: Section, move: MovingDegrees): Problem | null {
   const was = heldIn(song, section.id);
   for (const [i, material] of heldIn(draft, section.id).entries()) {
-    const chords = was[i]!.chords ?? section.chords;
+    const chords = nth(was, i).chords ?? section.chords;
     const moved = move.row(chords.map((c) => c.symbol));
     const over = moved.map((m) => move.over(m));
     withoutShapes(material);
     material.chords?.forEach((chord, k) => {
-      moveMaterial({ chords: [chord] }, over[k]!);
+      moveMaterial({ chords: [chord] }, nth(over, k));
       const to = moved[k];
       if (to) chord.symbol = chordSymbol(to.after);
     });
     for (const list of Object.values(material.notes ?? {})) {
       const at = list.map(({ start }) => chords.findIndex((c) => c.start <= start && start < c.start + c.duration));
       for (const [k, n] of list.entries()) {
-        const by = over[at[k]!] ?? move;
+        const by = over[nth(at, k)] ?? move;
         if (!movedNote(n, by.pitch)) return lost(n.pitch);
         moveMaterial({ notes: { moved: [n] } }, by);
       }
       const pitches = list.map((n) => n.pitch);
       list.forEach((n, k) => {
-        n.pitch = move.between(n.pitch, [pitches[k - 1], pitches[k + 1]], moved[at[k]!] ?? null);
+        n.pitch = move.between(n.pitch, [pitches[k - 1], pitches[k + 1]], moved[nth(at, k)] ?? null);
       });
     }
     moveMaterial({ groove: material.groove }, move);
@@ -125,7 +137,7 @@ export const shiftInScale = defineEdit({
   title: "move along the scale",
   schema: { section: SectionId.optional(), steps: Steps },
   apply(draft, { section, steps }, { song }) {
-    const sections = section === undefined ? song.sections : [sectionOf(song, section)!];
+    const sections = section === undefined ? song.sections : [sure(sectionOf(song, section))];
     for (const s of sections) {
       const key = sectionKey(song, s);
       const move = movingDegrees(key, key, steps);
@@ -146,8 +158,9 @@ export const changeMode = defineEdit({
   schema: { key: KeyText, section: SectionId.optional() },
   apply(draft, { key, section }, { song }) {
     const to = must(parseKey(key));
-    const sections = section === undefined ? song.sections.filter((s) => s.key === undefined) : [sectionOf(song, section)!];
-    const from = section === undefined ? must(parseKey(song.key)) : sectionKey(song, sections[0]!);
+    const sections =
+      section === undefined ? song.sections.filter((s) => s.key === undefined) : [sure(sectionOf(song, section))];
+    const from = section === undefined ? must(parseKey(song.key)) : sectionKey(song, firstOf(sections));
     if (from.mode === to.mode)
       return refuse("mode", `${keyName(to)} is the same mode as ${keyName(from)}`, "Move it to the other key instead.");
     const move = movingDegrees(from, to, 0);

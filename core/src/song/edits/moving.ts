@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../base/list";
 import type { Draft } from "immer";
 import { must, type Problem } from "../../base/result";
 import { keyName, parseKey, type Key } from "../../theory/pitch/key";
@@ -30,7 +31,7 @@ export interface Moving {
 }
 
 export function moving(from: Key, to: Key, semitones: Semitones): Moving {
-  const letters = mod(parseNote(to.tonic)!.step - parseNote(from.tonic)!.step, 7);
+  const letters = mod(sure(parseNote(to.tonic)).step - sure(parseNote(from.tonic)).step, 7);
   const note = (name: NoteName): NoteName => transposeNote(name, letters, mod(semitones, 12));
   return {
     semitones,
@@ -38,7 +39,9 @@ export function moving(from: Key, to: Key, semitones: Semitones): Moving {
     pitch: (name, by = semitones) => pitchName(pitchMidi(name) + by, note(noteOf(name))),
     symbol(text) {
       const chord = chordOf(text);
-      return chord ? chordSymbol({ ...chord, root: note(chord.root), ...(chord.bass ? { bass: note(chord.bass) } : {}) }) : text;
+      return chord
+        ? chordSymbol({ ...chord, root: note(chord.root), ...(chord.bass ? { bass: note(chord.bass) } : {}) })
+        : text;
     },
     typed: (text) =>
       text.replace(/(^|\/)([A-G](?:##|bb|[#b♯♭x])?)/g, (whole, slash: string, name: string) => {
@@ -62,8 +65,20 @@ function movedReason(reason: Reason, move: Moving): Reason {
   if (!reason.params) return reason;
   const params = Object.entries(reason.params).map(([name, value]): [string, string | number] => {
     if (typeof value !== "string") return [name, value];
-    if (NOTES.includes(name)) return [name, parsePitch(value).ok ? move.pitch(value) : parseNote(value) ? move.note(value) : value];
-    return [name, name === "chord" ? move.symbol(value) : name === "key" ? move.key(value) : value];
+    if (NOTES.includes(name)) {
+      const movedNote = () => {
+        if (parsePitch(value).ok) return move.pitch(value);
+        if (parseNote(value)) return move.note(value);
+        return value;
+      };
+      return [name, movedNote()];
+    }
+    const movedName = () => {
+      if (name === "chord") return move.symbol(value);
+      if (name === "key") return move.key(value);
+      return value;
+    };
+    return [name, movedName()];
   });
   return { ...reason, params: Object.fromEntries(params) };
 }
@@ -111,7 +126,9 @@ export function movePassMaterial({ own = [], voicings = {} }: Draft<Song>["form"
 /** Every name in a song goes along. */
 function moveSong(draft: Draft<Song>, song: Song, move: Moving): void {
   const shaped = new Set(
-    song.sections.flatMap((s) => s.chords.flatMap((c) => Object.entries(c.voicings ?? {}).flatMap(([id, v]) => (v.shape ? [id] : [])))),
+    song.sections.flatMap((s) =>
+      s.chords.flatMap((c) => Object.entries(c.voicings ?? {}).flatMap(([id, v]) => (v.shape ? [id] : []))),
+    ),
   );
   for (const section of draft.sections) {
     if (section.key) section.key = move.key(section.key);
@@ -148,7 +165,9 @@ export function outOfMidi(sections: readonly Section[], semitones: Semitones): P
   const lost = sections
     .flatMap((s) => Object.values(s.notes).flat())
     .find((n) => pitchMidi(n.pitch) + semitones < 0 || pitchMidi(n.pitch) + semitones > 127);
-  return lost ? refuse("transpose", `${lost.pitch} would leave the range of all instruments`, "Move it the other way.") : null;
+  return lost
+    ? refuse("transpose", `${lost.pitch} would leave the range of all instruments`, "Move it the other way.")
+    : null;
 }
 
 /** Why music cannot be moved from one key to another by so many semitones; null where it can. */
@@ -160,8 +179,11 @@ export function moveRefused(from: Key, to: Key, semitones: Semitones, sections: 
       `${away} is another mode than ${home}`,
       "Move within the mode; rename the key where only the name is wrong.",
     );
-  if (mod(to.pcs[0]! - from.pcs[0]!, 12) !== mod(semitones, 12))
-    return refuse("transpose", `${away} does not lie ${Math.abs(semitones)} semitones ${semitones < 0 ? "below" : "above"} ${home}`);
+  if (mod(firstOf(to.pcs) - firstOf(from.pcs), 12) !== mod(semitones, 12))
+    return refuse(
+      "transpose",
+      `${away} does not lie ${Math.abs(semitones)} semitones ${semitones < 0 ? "below" : "above"} ${home}`,
+    );
   return outOfMidi(sections, semitones);
 }
 
@@ -176,7 +198,11 @@ export const respell = defineEdit({
   apply(draft, edit, { song }) {
     const [from, to] = [must(parseKey(song.key)), must(parseKey(edit.key))];
     if (from.pcs[0] !== to.pcs[0] || from.mode !== to.mode)
-      return refuse("respell", `${edit.key} does not sound like ${song.key}`, "Use another key of the same sound, or set the key instead.");
+      return refuse(
+        "respell",
+        `${edit.key} does not sound like ${song.key}`,
+        "Use another key of the same sound, or set the key instead.",
+      );
     draft.key = keyName(to);
     moveSong(draft, song, moving(from, to, 0));
   },

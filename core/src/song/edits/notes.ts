@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import { z } from "zod";
 import { pitchMidi } from "../../theory/pitch/pitch";
 import { positionText } from "../../theory/time/meter";
@@ -8,7 +9,8 @@ import { defineEdit, draftOf, refuse } from "./define";
 const At = { section: SectionId, part: PartId };
 const NewNote = Note.omit({ id: true });
 
-const notesOf = (song: Song, section: string, part: string): readonly Note[] => sectionOf(song, section)!.notes[part] ?? [];
+const notesOf = (song: Song, section: string, part: string): readonly Note[] =>
+  sure(sectionOf(song, section)).notes[part] ?? [];
 
 type Fields = z.infer<typeof NewNote>;
 
@@ -20,13 +22,21 @@ function noteWith(id: string, { start, duration, pitch, velocity, ...more }: Fie
   return note;
 }
 
-const inOrder = (notes: readonly Note[]): Note[] => [...notes].sort((a, b) => a.start - b.start || pitchMidi(a.pitch) - pitchMidi(b.pitch));
+const inOrder = (notes: readonly Note[]): Note[] =>
+  [...notes].sort((a, b) => a.start - b.start || pitchMidi(a.pitch) - pitchMidi(b.pitch));
 
 /** A note that would begin past the end of its section and did not before. */
-function pastEnd(song: Song, section: string, before: readonly Note[], after: readonly Note[]): ReturnType<typeof refuse> | undefined {
-  const here = sectionOf(song, section)!;
+function pastEnd(
+  song: Song,
+  section: string,
+  before: readonly Note[],
+  after: readonly Note[],
+): ReturnType<typeof refuse> | undefined {
+  const here = sure(sectionOf(song, section));
   const meter = sectionMeter(song, here);
-  const outside = after.find((n) => n.start >= here.bars * meter.bar && !before.some((b) => b.id === n.id && b.start === n.start));
+  const outside = after.find(
+    (n) => n.start >= here.bars * meter.bar && !before.some((b) => b.id === n.id && b.start === n.start),
+  );
   return outside
     ? refuse(
         "note",
@@ -115,10 +125,12 @@ export const setNotes = defineEdit({
   title: "write the notes of a part",
   schema: {
     ...At,
-    notes: z.array(NewNote.extend({ id: Note.shape.id.optional() })).max(LIMITS.notes, `a song has at most ${LIMITS.notes} notes`),
+    notes: z
+      .array(NewNote.extend({ id: Note.shape.id.optional() }))
+      .max(LIMITS.notes, `a song has at most ${LIMITS.notes} notes`),
   },
   apply(draft, { section, part, notes }, { song, fresh }) {
-    const here = sectionOf(song, section)!;
+    const here = sure(sectionOf(song, section));
     const others = Object.entries(here.notes).flatMap(([other, list]) => (other === part ? [] : list));
     const used = new Set([...others, ...Object.values(here.beyond?.notes ?? {}).flat()].map((n) => n.id));
     const after = notes.map((n): Note => {

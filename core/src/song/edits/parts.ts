@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import type { Draft } from "immer";
 import { z } from "zod";
 import { INSTRUMENTS } from "../../theory/instrument/instruments";
@@ -51,7 +52,9 @@ export const addPart = defineEdit({
     draft.parts.splice(after + 1, 0, { id, ...part, playing });
     for (const section of draft.sections)
       if (notes[section.id]?.length)
-        section.notes[id] = notes[section.id]!.map((n) => ({ id: fresh("n"), ...n })).sort((a, b) => a.start - b.start);
+        section.notes[id] = sure(notes[section.id])
+          .map((n) => ({ id: fresh("n"), ...n }))
+          .sort((a, b) => a.start - b.start);
   },
 });
 
@@ -69,7 +72,7 @@ export const movePart = defineEdit({
   },
 });
 
-const partIn = (draft: Draft<Song>, id: string): Draft<Part> => draft.parts.find((p) => p.id === id)!;
+const partIn = (draft: Draft<Song>, id: string): Draft<Part> => sure(draft.parts.find((p) => p.id === id));
 
 export const setPart = defineEdit({
   name: "setPart",
@@ -129,12 +132,10 @@ export const setPlaying = defineEdit({
   apply(draft, { part, section, pass, ...ways }) {
     if (section !== undefined && pass !== undefined)
       return refuse("playing", "A way of playing belongs to a section or to a pass, not to both");
-    const holder =
-      pass !== undefined
-        ? draft.form.find((p) => p.id === pass)!
-        : section !== undefined
-          ? draft.sections.find((s) => s.id === section)!
-          : null;
+    let holder;
+    if (pass !== undefined) holder = sure(draft.form.find((p) => p.id === pass));
+    else if (section !== undefined) holder = sure(draft.sections.find((s) => s.id === section));
+    else holder = null;
     const playing: Playing = holder ? ((holder.playing ??= {})[part] ??= {}) : partIn(draft, part).playing;
     for (const way of Object.keys(WAYS) as Way[]) if (ways[way]) change(playing, way, ways[way]);
     if (!holder?.playing) return;
@@ -195,8 +196,9 @@ export const setEcho = defineEdit({
   apply(draft, { part: id, of }, tools) {
     const part = partIn(draft, id);
     if (of === null) return print(draft, id, tools);
-    const source = tools.song.parts.find((p) => p.id === of)!;
-    if (of === id || source.echoes !== undefined) return refuse("echo", "A part echoes another one, and no echo is echoed");
+    const source = sure(tools.song.parts.find((p) => p.id === of));
+    if (of === id || source.echoes !== undefined)
+      return refuse("echo", "A part echoes another one, and no echo is echoed");
     if (source.role === "drums" || part.role === "drums") return refuse("echo", "Drums are not echoed");
     if (part.link) return refuse("echo", `${part.name} plays the chords`, "Give the echo a part of its own.");
     if (tools.song.parts.some((p) => p.echoes === id)) return refuse("echo", `${part.name} is echoed itself`);
@@ -210,7 +212,7 @@ function print(draft: Draft<Song>, id: string, { song, fresh }: EditTools): void
   const echo = song.parts.find((p) => p.id === id);
   if (!echo?.echoes) return;
   for (const section of draft.sections) {
-    const original = song.sections.find((s) => s.id === section.id)!;
+    const original = sure(song.sections.find((s) => s.id === section.id));
     section.notes[id] = echoNotes(song, original, echo).map((note) => ({ ...note, id: fresh("n") }));
   }
   delete partIn(draft, id).echoes;
@@ -221,7 +223,7 @@ function detach(draft: Draft<Song>, id: string, { song, fresh }: EditTools): voi
   const source = song.parts.find((p) => p.id === id);
   if (!source?.link) return;
   for (const section of draft.sections) {
-    const original = song.sections.find((s) => s.id === section.id)!;
+    const original = sure(song.sections.find((s) => s.id === section.id));
     section.notes[id] = linkedNotes(song, original, source).map(({ note }) => ({ ...note, id: fresh("n") }));
   }
   delete partIn(draft, id).link;
@@ -236,7 +238,7 @@ export const removePart = defineEdit({
     for (const p of tools.song.parts)
       if (p.link?.from === id || (p.link?.kind === "block" && p.link.top === id)) detach(draft, p.id, tools);
       else if (p.echoes === id) print(draft, p.id, tools);
-      else if (p.link?.top === id) delete partIn(draft, p.id).link!.top;
+      else if (p.link?.top === id) delete sure(partIn(draft, p.id).link).top;
     draft.parts = draft.parts.filter((p) => p.id !== id);
     const without = (holder: {
       notes?: Draft<Song>["sections"][number]["notes"] | undefined;
@@ -288,7 +290,8 @@ export const removeInstrument = defineEdit({
   schema: { instrument: InstrumentId },
   apply(draft, { instrument: id }) {
     const user = INSTRUMENTS.some((i) => i.id === id) ? undefined : draft.parts.find((p) => p.instrument === id);
-    if (user) return refuse("instrument", `${user.name} plays this instrument`, "Give the part another instrument first.");
+    if (user)
+      return refuse("instrument", `${user.name} plays this instrument`, "Give the part another instrument first.");
     const left = (draft.instruments ?? []).filter((i) => i.id !== id);
     if (left.length) draft.instruments = left;
     else delete draft.instruments;

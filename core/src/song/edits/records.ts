@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../base/list";
 import { z } from "zod";
 import { covers, matterOf } from "../matter";
 import { Matter, PartId, SectionId, Take, TakeId, Waiver, WaiverId, type Note } from "../schema";
@@ -6,7 +7,8 @@ import { defineEdit, refuse } from "./define";
 /** Kept states of one part in one section; older ones give way. */
 const MOST_TAKES = 24;
 
-const textOf = (notes: readonly Note[]): string => notes.map((n) => `${n.start}:${n.duration}:${n.pitch}:${n.velocity}`).join();
+const textOf = (notes: readonly Note[]): string =>
+  notes.map((n) => `${n.start}:${n.duration}:${n.pitch}:${n.velocity}`).join();
 
 /** Keeps what a part plays in a section under a name, to come back to; a state that is kept already is not kept twice. */
 export const keepTake = defineEdit({
@@ -14,10 +16,10 @@ export const keepTake = defineEdit({
   title: "keep a state",
   schema: { section: SectionId, part: PartId, name: Take.shape.name, why: Take.shape.why, made: Take.shape.made },
   apply(draft, { section, part, name, why, made }, { song, fresh }) {
-    const notes = song.sections.find((s) => s.id === section)!.notes[part] ?? [];
+    const notes = sure(song.sections.find((s) => s.id === section)).notes[part] ?? [];
     const same = song.takes.filter((t) => t.sectionId === section && t.notes?.[part]);
-    if (!notes.length || same.some((t) => textOf(t.notes![part]!) === textOf(notes))) return;
-    const oldest = same.length >= MOST_TAKES ? same[0]!.id : null;
+    if (!notes.length || same.some((t) => textOf(sure(sure(t.notes)[part])) === textOf(notes))) return;
+    const oldest = same.length >= MOST_TAKES ? firstOf(same).id : null;
     if (oldest) {
       draft.takes = draft.takes.filter((t) => t.id !== oldest);
       for (const entry of draft.log) if (entry.takeId === oldest) delete entry.takeId;
@@ -59,14 +61,14 @@ export const waive = defineEdit({
     reason: Waiver.shape.reason,
   },
   apply(draft, { finding, rule, section, parts = [], about = "", reason }, { fresh }) {
-    const matter =
-      finding !== undefined
-        ? matterOf(finding)
-        : rule
-          ? { rule, ...(section === undefined ? {} : { sectionId: section }), parts, about }
-          : null;
+    let matter: { rule: string; parts: string[]; about: string; sectionId?: string | undefined } | null;
+    if (finding !== undefined) matter = matterOf(finding);
+    else if (rule) matter = { rule, ...(section === undefined ? {} : { sectionId: section }), parts, about };
+    else matter = null;
     if (!matter) return refuse("waive", "A waiver names a finding or a rule");
-    draft.waivers = draft.waivers.filter((w) => !(covers(w, matter) && w.about === matter.about && w.parts.length === matter.parts.length));
+    draft.waivers = draft.waivers.filter(
+      (w) => !(covers(w, matter) && w.about === matter.about && w.parts.length === matter.parts.length),
+    );
     draft.waivers.push({ id: fresh("w"), ...matter, reason });
   },
 });
@@ -78,7 +80,8 @@ export const unwaive = defineEdit({
   schema: { finding: z.string().max(2000).optional(), waiver: WaiverId.optional() },
   apply(draft, { finding, waiver }) {
     const matter = finding === undefined ? null : matterOf(finding);
-    if (waiver === undefined && !matter) return refuse("waive", "A waiver is lifted by its id or by the finding it covers");
+    if (waiver === undefined && !matter)
+      return refuse("waive", "A waiver is lifted by its id or by the finding it covers");
     draft.waivers = draft.waivers.filter((w) => w.id !== waiver && !(matter && covers(w, matter)));
   },
 });

@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import { must, type Problem } from "../../base/result";
 import { keyName, parseKey } from "../../theory/pitch/key";
 import { beatsText, parseMeter, type Meter, type Ticks } from "../../theory/time/meter";
@@ -16,7 +17,7 @@ export const setSection = defineEdit({
   apply(draft, { section, name, bars }, { song, fresh }) {
     const target = draftOf(draft, section);
     if (name !== undefined) target.name = name;
-    const here = sectionOf(song, section)!;
+    const here = sure(sectionOf(song, section));
     if (bars === undefined || bars === here.bars) return;
     const { beyond, ...rest } = cutAt(
       joined(here, () => fresh("c")),
@@ -45,7 +46,7 @@ export const setSectionTime = defineEdit({
     pickup: Duration.nullable().optional(),
   },
   apply(draft, { section, key, tempo, meter, swing, pickup }, { song, fresh }) {
-    const here = sectionOf(song, section)!;
+    const here = sure(sectionOf(song, section));
     const target = draftOf(draft, section);
     if (meter !== undefined) {
       const [old, next] = [sectionMeter(song, here), must(parseMeter(meter ?? song.meter))];
@@ -82,7 +83,11 @@ function pickupRefused({ name, notes }: Section, meter: Meter, pickup: Ticks): P
     .flat()
     .find((n) => n.start < -pickup);
   return early
-    ? refuse("pickup", `${name} has ${early.pitch} ${beatsText(meter, -early.start)} before bar 1`, "Move or delete the note first.")
+    ? refuse(
+        "pickup",
+        `${name} has ${early.pitch} ${beatsText(meter, -early.start)} before bar 1`,
+        "Move or delete the note first.",
+      )
     : null;
 }
 

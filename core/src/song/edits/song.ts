@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import { z } from "zod";
 import { must } from "../../base/result";
 import { keyName, parseKey } from "../../theory/pitch/key";
@@ -68,7 +69,7 @@ export const setMeter = defineEdit({
     }
     for (const section of draft.sections) {
       if (section.meter) continue;
-      const original = song.sections.find((x) => x.id === section.id)!;
+      const original = sure(song.sections.find((x) => x.id === section.id));
       rebar(section, original, sectionMeter(song, original), meter, fresh);
     }
     draft.meter = meter.text;

@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import { z } from "zod";
 import { ChordId, PartId, PassId, SectionId, Voicing } from "../schema";
 import { defineEdit, draftOf } from "./define";
@@ -15,7 +16,7 @@ export const setVoicings = defineEdit({
       const stored = event.voicings?.[part];
       if (stored?.pinned || (stored && event.pinned)) continue;
       if (wanted) (event.voicings ??= {})[part] = { ...stored, pitches: wanted };
-      else if (stored) delete event.voicings![part];
+      else if (stored) delete sure(event.voicings)[part];
     }
   },
 });
@@ -26,7 +27,7 @@ export const setPassVoicings = defineEdit({
   title: "store the layouts of one pass",
   schema: { pass: PassId, part: PartId, pitches: z.record(ChordId, Pitches).nullable() },
   apply(draft, { pass, part, pitches }) {
-    const target = draft.form.find((p) => p.id === pass)!;
+    const target = sure(draft.form.find((p) => p.id === pass));
     const voicings = { ...target.voicings };
     if (pitches) voicings[part] = pitches;
     else delete voicings[part];
@@ -41,7 +42,7 @@ export const pinVoicing = defineEdit({
   title: "pin a layout or let it go",
   schema: { section: SectionId, part: PartId, chord: ChordId, pitches: Pitches.nullable() },
   apply(draft, { section, part, chord, pitches }) {
-    const event = draftOf(draft, section).chords.find((c) => c.id === chord)!;
+    const event = sure(draftOf(draft, section).chords.find((c) => c.id === chord));
     if (pitches) (event.voicings ??= {})[part] = { pitches, pinned: true };
     else delete event.voicings?.[part]?.pinned;
   },
@@ -59,10 +60,10 @@ export const pinEnds = defineEdit({
     bottom: Voicing.shape.bottom.unwrap().nullable().optional(),
   },
   apply(draft, { section, part, chord, ...ends }) {
-    const event = draftOf(draft, section).chords.find((c) => c.id === chord)!;
+    const event = sure(draftOf(draft, section).chords.find((c) => c.id === chord));
     const pitch = ends.top ?? ends.bottom;
     if (!pitch && !event.voicings?.[part]) return;
-    const voicing = ((event.voicings ??= {})[part] ??= { pitches: [pitch!] });
+    const voicing = ((event.voicings ??= {})[part] ??= { pitches: [sure(pitch)] });
     for (const end of ["top", "bottom"] as const) {
       const wish = ends[end];
       if (wish) voicing[end] = wish;

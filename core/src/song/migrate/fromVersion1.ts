@@ -1,3 +1,4 @@
+import { firstOf } from "../../base/list";
 import { INSTRUMENTS } from "../../theory/instrument/instruments";
 import { must } from "../../base/result";
 import { pitchMidi } from "../../theory/pitch/pitch";
@@ -38,21 +39,25 @@ function oneLaneADrum(groove: Groove): Groove {
   const lanes = new Map<string, Groove["lanes"][number]>();
   for (const lane of groove.lanes) {
     const known = lanes.get(lane.drum);
-    lanes.set(lane.drum, known ? { ...known, hits: [...known.hits, ...lane.hits].sort((a, b) => a.start - b.start) } : lane);
+    lanes.set(
+      lane.drum,
+      known ? { ...known, hits: [...known.hits, ...lane.hits].sort((a, b) => a.start - b.start) } : lane,
+    );
   }
   return { ...groove, lanes: [...lanes.values()] };
 }
 
 /** Unknown instruments sounded as a piano; now they are instruments of the song's own. */
 function ownInstruments(song: Song1): OwnInstrument[] {
-  const piano = INSTRUMENTS[0]!;
+  const piano = firstOf(INSTRUMENTS);
   const own = (song.instruments ?? []).map((i): OwnInstrument => ({
     ...i,
     range: spanOf(i.range) ?? piano.range,
     comfortable: spanOf(i.comfortable) ?? spanOf(i.range) ?? piano.comfortable,
   }));
   for (const { instrument: id } of song.parts)
-    if (id && ![...INSTRUMENTS, ...own].some((i) => i.id === id)) own.push({ ...piano, id, title: id, source: "named in an older file" });
+    if (id && ![...INSTRUMENTS, ...own].some((i) => i.id === id))
+      own.push({ ...piano, id, title: id, source: "named in an older file" });
   return own;
 }
 
@@ -63,7 +68,7 @@ function partOf(song: Song1, part: Part1): Part {
   const span = spanOf(range);
   return {
     ...rest,
-    instrument: instrument || INSTRUMENTS[0]!.id,
+    instrument: instrument || firstOf(INSTRUMENTS).id,
     playing,
     ...(span ? { range: span } : {}),
     ...(link

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../base/list";
 import type { z } from "zod";
 import { parseTuning, TUNINGS } from "../../theory/chord/frets";
 import { COMP_KINDS } from "../comp/kinds";
@@ -51,7 +52,7 @@ const BASS = [
 
 /** Parts that the voicing path lays out. */
 const laysOut = (part: Part1): boolean =>
-  part.link !== undefined && !part.link.from && COMP_KINDS.some((k) => k.id === part.link!.kind && k.voices);
+  part.link !== undefined && !part.link.from && COMP_KINDS.some((k) => k.id === sure(part.link).kind && k.voices);
 
 function placeOf(song: Song1, part: Part1, name: string, value: Value): Place {
   const writesBass = part.role === "bass" && !part.link;
@@ -59,10 +60,11 @@ function placeOf(song: Song1, part: Part1, name: string, value: Value): Place {
   if (name === "reference") return { way: "drums", field: "reference", value };
   if (name === "tuning") {
     const { held } = instrumentOf(part.instrument, song);
-    const read = parseTuning(String(value), held.by === "frets" ? held.strings : TUNINGS[0]!.strings);
+    const read = parseTuning(String(value), held.by === "frets" ? held.strings : firstOf(TUNINGS).strings);
     return read.ok ? { way: "voicing", field: "tuning", value: read.value } : null;
   }
-  if (name === "density" && typeof value === "number") return { way: "bass", field: name, value: Math.min(1, Math.max(0, value)) };
+  if (name === "density" && typeof value === "number")
+    return { way: "bass", field: name, value: Math.min(1, Math.max(0, value)) };
   if (name === "pitches" && typeof value === "number")
     return { way: "bass", field: name, value: Math.min(7, Math.max(1, Math.round(value))) };
   // Two ways of playing used these names with different values.
@@ -102,7 +104,7 @@ export function sortSettings(song: Song1, part: Part1): Sorted {
     const section = at > 0 ? song.sections.find((s) => s.id === name.slice(at + 1)) : undefined;
     const place = placeOf(song, part, section ? name.slice(0, at) : name, value);
     let taken = false;
-    if (weight) taken = putWeight(out.playing, weight[1]!, value);
+    if (weight) taken = putWeight(out.playing, nth(weight, 1), value);
     else if (!section) taken = place !== null && put(out.playing, place);
     else if (place?.way === "bass") {
       const own = out.bySection.get(section.id) ?? {};
@@ -113,13 +115,15 @@ export function sortSettings(song: Song1, part: Part1): Sorted {
   }
   // Before there were more and fewer slides there was one check mark for them.
   if (typeof glides === "boolean") {
-    if (out.playing.bass?.slides === undefined) put(out.playing, { way: "bass", field: "slides", value: glides ? "some" : "none" });
+    if (out.playing.bass?.slides === undefined)
+      put(out.playing, { way: "bass", field: "slides", value: glides ? "some" : "none" });
   } else if (glides !== undefined) out.unread.glides = glides;
   if (laysOut(part)) {
     // What layouts were written for followed the profile and the mute button; now it is theirs.
     const basses = song.parts.filter((p) => p.role === "bass");
     if (song.profile !== "band") out.playing.voicing = { ...out.playing.voicing, school: song.profile };
-    if (basses.length && basses.every((p) => p.muted)) out.playing.voicing = { ...out.playing.voicing, over: "nothing" };
+    if (basses.length && basses.every((p) => p.muted))
+      out.playing.voicing = { ...out.playing.voicing, over: "nothing" };
   }
   return out;
 }

@@ -33,7 +33,12 @@ const Part = z.object({
   instrument: z.string().max(40),
   range: Ends.optional(),
   link: z
-    .object({ kind: z.enum(COMP_KINDS.map((k) => k.id)), loop: z.boolean().optional(), from: Id.optional(), top: Id.optional() })
+    .object({
+      kind: z.enum(COMP_KINDS.map((k) => k.id)),
+      loop: z.boolean().optional(),
+      from: Id.optional(),
+      top: Id.optional(),
+    })
     .optional(),
   settings: z.record(z.string().max(80), z.union([z.string().max(400), z.number(), z.boolean()])),
   muted: z.boolean().optional(),
@@ -71,7 +76,9 @@ export const Song1 = z
         }),
       )
       .max(512),
-    singers: z.array(SingerNow.omit({ partId: true }).extend({ comfortable: Ends.optional(), extremes: Ends.optional() })).max(64),
+    singers: z
+      .array(SingerNow.omit({ partId: true }).extend({ comfortable: Ends.optional(), extremes: Ends.optional() }))
+      .max(64),
     waivers: z.array(z.object({ finding: z.string().max(400), reason: z.string().max(1000) })).max(5000),
     takes: z
       .array(
@@ -90,11 +97,17 @@ export const Song1 = z
   .superRefine((song, ctx) => {
     const sections = new Set(song.sections.map((s) => s.id));
     const parts = new Set(song.parts.map((p) => p.id));
-    if (sections.size < song.sections.length) ctx.addIssue({ code: "custom", path: ["sections"], message: "two sections share an id" });
-    if (parts.size < song.parts.length) ctx.addIssue({ code: "custom", path: ["parts"], message: "two parts share an id" });
+    if (sections.size < song.sections.length)
+      ctx.addIssue({ code: "custom", path: ["sections"], message: "two sections share an id" });
+    if (parts.size < song.parts.length)
+      ctx.addIssue({ code: "custom", path: ["parts"], message: "two parts share an id" });
     song.form.forEach((pass, i) => {
       if (!sections.has(pass.sectionId))
-        ctx.addIssue({ code: "custom", path: ["form", i, "sectionId"], message: `no section has the id "${pass.sectionId}"` });
+        ctx.addIssue({
+          code: "custom",
+          path: ["form", i, "sectionId"],
+          message: `no section has the id "${pass.sectionId}"`,
+        });
     });
   });
 

@@ -1,6 +1,19 @@
 import { z } from "zod";
 import { DRUMS } from "../../theory/instrument/drums";
-import { ChordText, Duration, Id, LIMITS, Offset, PartId, Pitch, SectionTick, Reason, Tick, Title, Velocity } from "./scalars";
+import {
+  ChordText,
+  Duration,
+  Id,
+  LIMITS,
+  Offset,
+  PartId,
+  Pitch,
+  SectionTick,
+  Reason,
+  Tick,
+  Title,
+  Velocity,
+} from "./scalars";
 
 /** How a note goes on to another pitch at its end. */
 const Slide = z.object({ kind: z.literal("glide"), to: Pitch, length: Duration.optional() });

@@ -79,8 +79,14 @@ export const Duration = z
   .min(1, "lasts no time")
   .max(LIMITS.tick, "is longer than the longest possible section");
 /** How much later (or earlier) than notated a note is played, in ticks. */
-export const Offset = z.int("ticks are whole numbers").min(-480, "at most a beat early").max(480, "at most a beat late");
-export const Velocity = z.int("velocities are whole numbers").min(1, "velocities go from 1 to 127").max(127, "velocities go from 1 to 127");
+export const Offset = z
+  .int("ticks are whole numbers")
+  .min(-480, "at most a beat early")
+  .max(480, "at most a beat late");
+export const Velocity = z
+  .int("velocities are whole numbers")
+  .min(1, "velocities go from 1 to 127")
+  .max(127, "velocities go from 1 to 127");
 export const Pitch = readBy("pitch", parsePitch);
 export const KeyText = readBy("key", parseKey);
 export const MeterText = readBy("meter", parseMeter);
@@ -94,7 +100,11 @@ export const Swing = z.object({
 });
 /** A chord symbol, or N.C. */
 export const ChordText = readBy("symbol", (text) => (text === NO_CHORD ? { ok: true } : parseChord(text)));
-export const Title = z.string().trim().min(1, "needs a name").max(LIMITS.title, `a name has at most ${LIMITS.title} characters`);
+export const Title = z
+  .string()
+  .trim()
+  .min(1, "needs a name")
+  .max(LIMITS.title, `a name has at most ${LIMITS.title} characters`);
 export const Bars = z
   .int("bars are whole numbers")
   .min(1, "a section has at least one bar")

@@ -27,7 +27,10 @@ import {
 /** Version of the document this application writes. */
 export const SONG_VERSION = 2;
 
-export const Transposition = z.int("semitones are whole numbers").min(-24, "at most two octaves down").max(24, "at most two octaves up");
+export const Transposition = z
+  .int("semitones are whole numbers")
+  .min(-24, "at most two octaves down")
+  .max(24, "at most two octaves up");
 
 /** What a section had past its end before it was made shorter: out of everything, until it is longer again. */
 const Beyond = z.object({
@@ -174,7 +177,11 @@ export const Entry = z.object({
   at: z.string().max(40),
   what: z.string().trim().min(1).max(400),
   where: z
-    .object({ sectionId: SectionId.optional(), tick: SectionTick.optional(), parts: z.array(PartId).max(LIMITS.parts).optional() })
+    .object({
+      sectionId: SectionId.optional(),
+      tick: SectionTick.optional(),
+      parts: z.array(PartId).max(LIMITS.parts).optional(),
+    })
     .optional(),
   why: z.string().max(1000).optional(),
   takeId: TakeId.optional(),

@@ -1,4 +1,14 @@
-import { mod, pitchClass, spelledPc, parseNote, transposeNote, type NoteName, type PitchClass, type Semitones } from "../pitch/pitch";
+import { nth, sure } from "../../base/list";
+import {
+  mod,
+  pitchClass,
+  spelledPc,
+  parseNote,
+  transposeNote,
+  type NoteName,
+  type PitchClass,
+  type Semitones,
+} from "../pitch/pitch";
 
 /** One tone of a chord: its degree as the symbol names it (1 3 5 6 7 9 11 13, 2 and 4 in sus chords) and its distance from the root. */
 export interface ChordTone {
@@ -23,7 +33,7 @@ export interface Chord {
 export const DEGREE: Record<number, Semitones> = { 1: 0, 2: 2, 3: 4, 4: 5, 5: 7, 6: 9, 7: 10, 9: 14, 11: 17, 13: 21 };
 
 export function tone(degree: number, alter = 0): ChordTone {
-  const semitones = DEGREE[degree]! + alter;
+  const semitones = sure(DEGREE[degree]) + alter;
   // A plain 7 is the minor seventh: shown as b7, and the major seventh as 7.
   const shown = degree === 7 ? alter - 1 : alter;
   const mark = shown < 0 ? "b".repeat(-shown) : "#".repeat(shown);
@@ -59,12 +69,10 @@ export function toneRole(chord: Chord, pc: PitchClass): { role: string; inChord:
   if (found) return { role: found.role, inChord: true };
   const inChord = chord.bass !== undefined && pitchClass(chord.bass) === pc;
   // Beside a minor third the natural third is called so; beside a major one, the minor third is a raised ninth.
-  const role =
-    above === 3 && chord.tones.some((t) => t.role === "3")
-      ? "#9"
-      : above === 9 && !chord.tones.some((t) => t.degree === 7)
-        ? "6"
-        : OUTSIDE[above]!;
+  let role: string;
+  if (above === 3 && chord.tones.some((t) => t.role === "3")) role = "#9";
+  else if (above === 9 && !chord.tones.some((t) => t.degree === 7)) role = "6";
+  else role = nth(OUTSIDE, above);
   return { role, inChord };
 }
 
@@ -75,7 +83,7 @@ export const toneName = (chord: Pick<Chord, "root">, t: Pick<ChordTone, "degree"
 /** Spelled name of a pitch class in a chord: the chord's own letter when it is a chord tone, otherwise null. */
 export function chordToneName(chord: Chord, pc: PitchClass): NoteName | null {
   if (chord.bass && pitchClass(chord.bass) === pc) return chord.bass;
-  const root = parseNote(chord.root)!;
+  const root = sure(parseNote(chord.root));
   const found = chord.tones.find((t) => mod(spelledPc(root) + t.semitones, 12) === pc);
   return found ? toneName(chord, found) : null;
 }
@@ -92,7 +100,12 @@ export function dispensable(chord: Chord): ChordTone[] {
     ...chord.tones.filter((t) => t.degree === 5 && t.alter === 0 && chord.tones.length > 3),
     // Third and eleventh of a dominant clash: common practice leaves out the third.
     ...chord.tones.filter(
-      (t) => t.degree === 3 && t.alter === 0 && has(11) && has(7) && chord.tones.some((e) => e.degree === 11 && e.alter === 0),
+      (t) =>
+        t.degree === 3 &&
+        t.alter === 0 &&
+        has(11) &&
+        has(7) &&
+        chord.tones.some((e) => e.degree === 11 && e.alter === 0),
     ),
     ...chord.tones.filter((t) => (t.degree === 11 || t.degree === 9) && t.alter === 0 && has(13)),
   ];

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import {
   mod,
@@ -56,12 +57,18 @@ export function identifyFrets(request: FretShape): FretReadings {
 export const isReentrant = (tuning: readonly PitchName[]): boolean => comesBack(tuning.map(pitchMidi));
 
 /** Errors: `frets.count`, `frets.range`, `frets.few`, `frets.capo`, `pitch.*` for the tuning. */
-export function fretReadings({ frets, tuning = TUNINGS[0]!.strings, capo = 0, key }: FretShape): Result<FretReadings> {
+export function fretReadings({
+  frets,
+  tuning = firstOf(TUNINGS).strings,
+  capo = 0,
+  key,
+}: FretShape): Result<FretReadings> {
   if (frets.length !== tuning.length)
     return fail("frets.count", `The shape has ${frets.length} strings and the tuning ${tuning.length}`, {
       hint: `Write ${tuning.length} frets, x for a string that is not played.`,
     });
-  if (!Number.isInteger(capo) || capo < 0 || capo > 12) return fail("frets.capo", `A capo sits on fret 0 to 12, not ${capo}`);
+  if (!Number.isInteger(capo) || capo < 0 || capo > 12)
+    return fail("frets.capo", `A capo sits on fret 0 to 12, not ${capo}`);
   const open: Midi[] = [];
   for (const string of tuning) {
     const midi = parsePitch(string);
@@ -71,28 +78,33 @@ export function fretReadings({ frets, tuning = TUNINGS[0]!.strings, capo = 0, ke
   const wrong = frets.find((f) => f !== null && (!Number.isInteger(f) || f < 0 || f + capo > MAX_FRET));
   if (wrong !== undefined)
     return fail("frets.range", `Fret ${wrong} is not on the neck`, { hint: `Frets go from 0 to ${MAX_FRET - capo}.` });
-  const played = frets.flatMap((fret, i) => (fret === null ? [] : [open[i]! + fret]));
+  const played = frets.flatMap((fret, i) => (fret === null ? [] : [nth(open, i) + fret]));
   if (new Set(played.map((m) => mod(m, 12))).size < 2)
     return fail("frets.few", "A chord needs at least two different notes", { hint: "Write frets such as x32010." });
   const noBass = isReentrant(tuning);
   const read = (midis: Midi[], inKey?: string) => respelled(midis, noBass, inKey);
   const shape = read(played);
-  const sounding = capo
-    ? read(
-        played.map((m) => m + capo),
-        key,
-      )
-    : key
-      ? read(played, key)
-      : shape;
+  let sounding: { readings: Reading[]; pitches: PitchName[] };
+  if (capo)
+    sounding = read(
+      played.map((m) => m + capo),
+      key,
+    );
+  else if (key) sounding = read(played, key);
+  else sounding = shape;
   return ok({ shape: shape.readings, sounding: sounding.readings, pitches: sounding.pitches });
 }
 
 /** Readings of notes that have no spelling yet: roots get their usual names, the notes follow the first reading. */
-function respelled(midis: readonly Midi[], noBass: boolean, key?: string): { readings: Reading[]; pitches: PitchName[] } {
+function respelled(
+  midis: readonly Midi[],
+  noBass: boolean,
+  key?: string,
+): { readings: Reading[]; pitches: PitchName[] } {
   const first = identifyPlain(midis, true, noBass, key);
-  const root = first[0] ? /^[A-G][b#]?/.exec(first[0].symbol)![0] : "C";
-  const flats = root.includes("b") || /^[FC]/.test(root) || (/^[DG]/.test(root) && /^[DG]m/.test(first[0]!.symbol));
+  const root = first[0] ? sure(/^[A-G][b#]?/.exec(first[0].symbol))[0] : "C";
+  const flats =
+    root.includes("b") || /^[FC]/.test(root) || (/^[DG]/.test(root) && /^[DG]m/.test(firstOf(first).symbol));
   const readings = identifyPlain(midis, flats, noBass, key);
   return { readings, pitches: midis.map((m) => pitchName(m, plainName(m, flats))) };
 }
@@ -110,7 +122,10 @@ function identifyPlain(midis: readonly Midi[], flats: boolean, noBass: boolean, 
 /** Reads "x32010", "x 3 2 0 1 0" or "10-12-12-11-10-10"; x, X, m and - alone are strings that are not played. */
 export function parseFrets(text: string): Result<(number | null)[]> {
   const trimmed = text.trim();
-  const parts = /[\s,]/.test(trimmed) ? trimmed.split(/[\s,]+/) : /\d-|-\d|x-/i.test(trimmed) ? trimmed.split("-") : [...trimmed];
+  let parts: string[];
+  if (/[\s,]/.test(trimmed)) parts = trimmed.split(/[\s,]+/);
+  else if (/\d-|-\d|x-/i.test(trimmed)) parts = trimmed.split("-");
+  else parts = [...trimmed];
   const frets: (number | null)[] = [];
   for (const [i, part] of parts.entries()) {
     if (/^[xXmM-]$/.test(part)) frets.push(null);
@@ -125,22 +140,30 @@ export function parseFrets(text: string): Result<(number | null)[]> {
 
 /** Reads a tuning as text: "D2 A2 D3 G3 B3 E4", or without octaves, "D A D F# A D": each string then lies nearest to the usual one. */
 export function parseTuning(text: string, like: readonly PitchName[]): Result<PitchName[]> {
-  const parts = /[\s,]/.test(text.trim()) ? text.trim().split(/[\s,]+/) : (text.trim().match(/[A-Ga-g][b#]?\d?/g) ?? []);
+  const parts = /[\s,]/.test(text.trim())
+    ? text.trim().split(/[\s,]+/)
+    : (text.trim().match(/[A-Ga-g][b#]?\d?/g) ?? []);
   if (parts.length < 3 || parts.length > 12)
     return fail("tuning.count", `A tuning has 3 to 12 strings; this has ${parts.length}`, {
       hint: "Write for example D A D F# A D, lowest drawn string first.",
     });
   const strings: PitchName[] = [];
   for (const [i, part] of parts.entries()) {
-    const name = part[0]!.toUpperCase() + part.slice(1);
+    const name = sure(part[0]).toUpperCase() + part.slice(1);
     const plain = parseNote(name);
     if (!plain) {
       const pitch = parsePitch(name);
-      if (!pitch.ok) return fail("tuning.note", `String ${i + 1}: "${part}" is not a note`, { hint: "Write notes like D, F# or Eb3." });
+      if (!pitch.ok)
+        return fail("tuning.note", `String ${i + 1}: "${part}" is not a note`, {
+          hint: "Write notes like D, F# or Eb3.",
+        });
       strings.push(name);
       continue;
     }
-    const near = like[i] ? pitchMidi(like[i]!) : strings.length ? pitchMidi(strings.at(-1)!) + 5 : 40;
+    let near: number;
+    if (like[i]) near = pitchMidi(nth(like, i));
+    else if (strings.length) near = pitchMidi(lastOf(strings)) + 5;
+    else near = 40;
     const midi = near + mod(spelledPc(plain) - near + 6, 12) - 6;
     strings.push(pitchName(midi, noteName(plain)));
   }
@@ -149,5 +172,5 @@ export function parseTuning(text: string, like: readonly PitchName[]): Result<Pi
 
 /** Whether the strings, first drawn one first, do not rise all the way: a re-entrant tuning. */
 export function comesBack(strings: readonly Midi[]): boolean {
-  return strings.some((s, i) => i > 0 && s < strings[i - 1]!);
+  return strings.some((s, i) => i > 0 && s < nth(strings, i - 1));
 }

@@ -1,6 +1,16 @@
+import { nth, sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { parseKey, rootInKey, type Key } from "../pitch/key";
-import { mod, noteName, type NoteName, noteOf, parseNote, parsePitch, type PitchClass, spelledPc } from "../pitch/pitch";
+import {
+  mod,
+  noteName,
+  type NoteName,
+  noteOf,
+  parseNote,
+  parsePitch,
+  type PitchClass,
+  spelledPc,
+} from "../pitch/pitch";
 import { chordSymbol, chordToneName, rootPc, toneName } from "./chord";
 import { parseChord } from "./parse";
 import { addedName, TEMPLATES, type Template } from "./qualities";
@@ -79,18 +89,26 @@ export function chordReadings({ pitches, bass, key, noBass, soundsOnly, before, 
   let lowest: { midi: number; pc: PitchClass } | null = null;
   for (const text of bass === undefined ? pitches : [bass, ...pitches]) {
     const read = readNote(text);
-    if (!read) return fail("identify.note", `"${text}" is not a note`, { hint: "Write notes like Eb4, or Eb without an octave." });
+    if (!read)
+      return fail("identify.note", `"${text}" is not a note`, {
+        hint: "Write notes like Eb4, or Eb without an octave.",
+      });
     if (!names.has(read.pc)) names.set(read.pc, read.name);
     if (read.midi !== null && (!lowest || read.midi < lowest.midi)) lowest = { midi: read.midi, pc: read.pc };
   }
-  if (names.size < 2) return fail("identify.few", "A chord needs at least two different notes", { hint: "Play or name another note." });
+  if (names.size < 2)
+    return fail("identify.few", "A chord needs at least two different notes", { hint: "Play or name another note." });
   let parsedKey: Key | null = null;
   if (key) {
     const read = parseKey(key);
     if (!read.ok) return read;
     parsedKey = read.value;
   }
-  const bassNote = bass === undefined ? (noBass || !lowest ? null : lowest.pc) : readNote(bass)!.pc;
+  let bassNote: number | null;
+  if (bass === undefined) {
+    if (noBass || !lowest) bassNote = null;
+    else bassNote = lowest.pc;
+  } else bassNote = sure(readNote(bass)).pc;
   const beside = [before, after].flatMap((symbol): Beside[] => {
     const chord = symbol === undefined ? null : parseChord(symbol);
     return chord?.ok ? [{ root: rootPc(chord.value), open: !chord.value.tones.some((t) => t.degree === 3) }] : [];
@@ -126,7 +144,7 @@ function rank(
     for (const template of TEMPLATES) {
       weigh(root, template, above, bassAbove, false, pcs.length, explicit, found);
       // A sixth or seventh in the bass is an inversion, not a foreign bass.
-      if (apart !== null && bassAbove! < 9 && !(template.mask & (1 << bassAbove!)))
+      if (apart !== null && sure(bassAbove) < 9 && !(template.mask & (1 << sure(bassAbove))))
         weigh(root, template, apart, bassAbove, true, pcs.length, explicit, found);
     }
   }
@@ -151,8 +169,8 @@ function rank(
   for (const f of keyed) {
     const symbol = spell(f, names, bass, explicit, key);
     const id = symbol && `${symbol}:${f.rootless}`;
-    if (!symbol || seen.has(id!)) continue;
-    seen.add(id!);
+    if (!symbol || seen.has(sure(id))) continue;
+    seen.add(sure(id));
     kept.push({ ...f, symbol });
     if (kept.length === KEPT) break;
   }
@@ -163,8 +181,10 @@ function rank(
     omitted: f.omitted,
     added: f.added,
     rootless: f.rootless,
-    score: weights[i]! / total,
-    equals: isSymmetric(f) ? kept.filter((o) => o !== f && o.template === f.template && isSymmetric(o)).map((o) => o.symbol) : [],
+    score: nth(weights, i) / total,
+    equals: isSymmetric(f)
+      ? kept.filter((o) => o !== f && o.template === f.template && isSymmetric(o)).map((o) => o.symbol)
+      : [],
   }));
 }
 
@@ -195,7 +215,8 @@ function weigh(
       const allowed = t.optional.get(bit);
       if (!allowed || (rootless && allowed.label !== "5" && allowed.label !== "9" && allowed.label !== "11")) return;
       // Two notes alone hardly make a triad without its fifth, and a chord over a foreign bass is heard when it is whole.
-      cost += allowed.cost + (allowed.label === "5" && (size < 3 || (t.suspended && size < 4)) ? 1 : 0) + (foreign ? 1.5 : 0);
+      cost +=
+        allowed.cost + (allowed.label === "5" && (size < 3 || (t.suspended && size < 4)) ? 1 : 0) + (foreign ? 1.5 : 0);
       omitted.push(allowed.label);
     }
   }
@@ -274,11 +295,20 @@ const MAJOR_ROOTS = ["C", "Db", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb",
 const leadsUp = ({ tones }: Template): boolean =>
   tones.some((t) => t.degree === 5 && t.alter === -1) && tones.some((t) => t.degree === 3 && t.alter === -1);
 
-function spell(f: Found, names: Map<PitchClass, NoteName>, bass: PitchClass | null, explicit: boolean, key: Key | null): string | null {
+function spell(
+  f: Found,
+  names: Map<PitchClass, NoteName>,
+  bass: PitchClass | null,
+  explicit: boolean,
+  key: Key | null,
+): string | null {
   const usual = f.template.tones.some((t) => t.degree === 3 && t.alter === -1) ? MINOR_ROOTS : MAJOR_ROOTS;
-  const root = names.get(f.root) ?? (key ? rootInKey(f.root, key, leadsUp(f.template)) : usual[f.root]!);
+  const root = names.get(f.root) ?? (key ? rootInKey(f.root, key, leadsUp(f.template)) : nth(usual, f.root));
   const extras = f.added.map((a) => `add${a}`);
-  if (f.omitted.some((o) => o === "3" || o === "b3") && !(f.template.tones.some((t) => t.degree === 11) && f.omitted.includes("3")))
+  if (
+    f.omitted.some((o) => o === "3" || o === "b3") &&
+    !(f.template.tones.some((t) => t.degree === 11) && f.omitted.includes("3"))
+  )
     extras.push("no3");
   const chord = parseChord(root + f.template.quality + (extras.length ? `(${extras.join(",")})` : ""));
   if (!chord.ok) return null;
@@ -286,13 +316,13 @@ function spell(f: Found, names: Map<PitchClass, NoteName>, bass: PitchClass | nu
   if (!slash) return chordSymbol(chord.value);
   return chordSymbol({
     ...chord.value,
-    bass: names.get(bass) ?? chordToneName(chord.value, bass) ?? (key ? rootInKey(bass, key) : usual[bass]!),
+    bass: names.get(bass) ?? chordToneName(chord.value, bass) ?? (key ? rootInKey(bass, key) : nth(usual, bass)),
   });
 }
 
 /** Whether the first reading is far enough ahead of the next different one to be taken as the name. */
 export const isSure = (readings: readonly Reading[]): boolean => {
   const [first] = readings;
-  const next = readings.find((r) => r !== first && !first!.equals.includes(r.symbol));
+  const next = readings.find((r) => r !== first && !sure(first).equals.includes(r.symbol));
   return first !== undefined && (!next || first.score > 1.4 * next.score);
 };

@@ -1,3 +1,4 @@
+import { nth, sure } from "../../base/list";
 import { mod, noteName, parseNote, pitchClass, type NoteName } from "../pitch/pitch";
 import { nameInKey, rootInKey, type Key } from "../pitch/key";
 import { chordPitchClasses, chordToneName, rootPc, toneName, toneRole, type Chord, type ChordTone } from "./chord";
@@ -12,7 +13,15 @@ type Plain = Pick<ChordTone, "degree" | "alter">;
 
 export const hasColor = (chord: Chord, color: Color): boolean => {
   const has = (degree: number) => chord.tones.some((t) => t.degree === degree);
-  return { seventh: has(7), ninth: has(9), thirteenth: has(13), sixth: has(6), sus4: has(4), sus2: has(2), third: has(3) }[color];
+  return {
+    seventh: has(7),
+    ninth: has(9),
+    thirteenth: has(13),
+    sixth: has(6),
+    sus4: has(4),
+    sus2: has(2),
+    third: has(3),
+  }[color];
 };
 
 /** The chord with a color switched on (as the key has it, where it has one) or off. */
@@ -80,7 +89,7 @@ export function bendTone(chord: Chord, index: number, direction: 1 | -1, key: Ke
   const fromNote = toneName(chord, bent);
   const target = mod(root + bent.semitones + direction, 12);
   // A bent note keeps its letter where one accidental suffices, otherwise it takes the key's name.
-  const letter = parseNote(fromNote)!;
+  const letter = sure(parseNote(fromNote));
   const alter = letter.alter + direction;
   const toNote = Math.abs(alter) <= 1 ? noteName({ step: letter.step, alter }) : nameInKey(target, key);
   const others = chord.tones.filter((_, i) => i !== index).map((t) => toneName(chord, t));
@@ -88,7 +97,9 @@ export function bendTone(chord: Chord, index: number, direction: 1 | -1, key: Ke
   const bass = chord.bass ?? (index === 0 ? toNote : chord.root);
   const readings = identifyChords({ pitches, bass, key: `${key.tonic} ${key.mode}` });
   const best =
-    index === 0 ? readings[0] : (readings.find((r) => sameRoot(r.symbol, chord.root) && !r.rootless && r.score > 0.1) ?? readings[0]);
+    index === 0
+      ? readings[0]
+      : (readings.find((r) => sameRoot(r.symbol, chord.root) && !r.rootless && r.score > 0.1) ?? readings[0]);
   if (!best) return null;
   const parsed = parseChord(best.symbol);
   if (!parsed.ok) return null;
@@ -108,21 +119,24 @@ export function moveInScale(chord: Chord, steps: number, key: Key): Chord {
     const pc = pitchClass(note);
     const exact = key.pcs.indexOf(pc);
     // A note between two scale notes stays as far above the lower one.
-    const index = exact >= 0 ? exact : key.pcs.findIndex((_, i) => key.pcs.includes(mod(pc - 1, 12)) && key.pcs[i] === mod(pc - 1, 12));
+    const index =
+      exact >= 0
+        ? exact
+        : key.pcs.findIndex((_, i) => key.pcs.includes(mod(pc - 1, 12)) && key.pcs[i] === mod(pc - 1, 12));
     if (index < 0) return note;
-    const moved = key.scale[mod(index + steps, 7)]!;
+    const moved = nth(key.scale, mod(index + steps, 7));
     return exact >= 0 ? moved : nameInKey(mod(pitchClass(moved) + 1, 12), key);
   };
   const root = at(chord.root);
   const outside = chordPitchClasses(chord).some((pc) => !key.pcs.includes(pc));
-  const rootName = noteName(parseNote(root)!);
+  const rootName = noteName(sure(parseNote(root)));
   const tones = outside
     ? chord.tones
     : chord.tones.map((t): Plain => {
         if (t.degree === 2 || t.degree === 4) return { degree: t.degree, alter: 0 };
-        const natural = { 1: 0, 2: 2, 3: 4, 4: 5, 5: 7, 6: 9, 7: 10, 9: 2, 11: 5, 13: 9 }[t.degree]!;
+        const natural = sure({ 1: 0, 2: 2, 3: 4, 4: 5, 5: 7, 6: 9, 7: 10, 9: 2, 11: 5, 13: 9 }[t.degree]);
         const step = key.pcs.indexOf(pitchClass(rootName));
-        const pc = key.pcs[mod(step + t.degree - 1, 7)]!;
+        const pc = nth(key.pcs, mod(step + t.degree - 1, 7));
         return { degree: t.degree, alter: mod(pc - pitchClass(rootName) - natural + 6, 12) - 6 };
       });
   return chordOfTones(rootName, tones, chord.bass && at(chord.bass));
@@ -133,7 +147,8 @@ export function moveBySemitones(chord: Chord, semitones: number, key: Key): Chor
   const pcOf = (note: NoteName) => mod(pitchClass(note) + semitones, 12);
   const { bass, ...upper } = chord;
   const leads =
-    upper.tones.some((t) => t.degree === 5 && t.semitones === 6) && upper.tones.some((t) => t.degree === 3 && t.semitones === 3);
+    upper.tones.some((t) => t.degree === 5 && t.semitones === 6) &&
+    upper.tones.some((t) => t.degree === 3 && t.semitones === 3);
   const moved: Chord = { ...upper, root: rootInKey(pcOf(chord.root), key, leads) };
   return bass ? { ...moved, bass: chordToneName(moved, pcOf(bass)) ?? rootInKey(pcOf(bass), key) } : moved;
 }

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../base/list";
 import { fail, ok, type Problem, type Result } from "../../base/result";
 import { MODES, parseKey, type Key } from "../pitch/key";
 import { mod, parseNote, pitchClass, transposeNote, type NoteName, type PitchClass } from "../pitch/pitch";
@@ -24,9 +25,11 @@ const DIATONIC: Record<string, string> = {
 
 /** The chord on a scale step (0–6) by stacking every other scale note: 3 notes for a triad, 4 for a seventh, 5 for a ninth chord. */
 export function diatonicChord(key: Key, step: number, size: 3 | 4 | 5 = 3): string {
-  const root = key.scale[mod(step, 7)]!;
-  const above = Array.from({ length: size }, (_, i) => mod(key.pcs[mod(step + 2 * i, 7)]! - key.pcs[mod(step, 7)]!, 12));
-  const base = DIATONIC[above.slice(0, Math.min(size, 4)).join()]!;
+  const root = nth(key.scale, mod(step, 7));
+  const above = Array.from({ length: size }, (_, i) =>
+    mod(nth(key.pcs, mod(step + 2 * i, 7)) - nth(key.pcs, mod(step, 7)), 12),
+  );
+  const base = sure(DIATONIC[above.slice(0, Math.min(size, 4)).join()]);
   if (size < 5) return root + base;
   if (above[4] === 1) return `${root}${base}(b9)`;
   return root + base.replace("7", "9");
@@ -40,17 +43,19 @@ export const isMinorish = (key: Key): boolean => MODES[key.mode][2] === 3;
  * written (bII). Numbers name the mode's own.
  */
 const ownDegree = (key: Key, index: number): number =>
-  isMinorish(key) ? Math.max(MODES[key.mode][index]!, MODES.minor[index]!) : MODES[key.mode][index]!;
+  isMinorish(key) ? Math.max(nth(MODES[key.mode], index), nth(MODES.minor, index)) : nth(MODES[key.mode], index);
 
 /** Semitones of a degree; vii° in minor stands on the raised seventh. */
 function degreeSemitones(key: Key, accidental: string, index: number, diminished: boolean, arabic = false): number {
-  const own = arabic ? MODES[key.mode][index]! : ownDegree(key, index);
-  const major = MODES.major[index]!;
+  const own = arabic ? nth(MODES[key.mode], index) : ownDegree(key, index);
+  const major = nth(MODES.major, index);
   if (!accidental) return isMinorish(key) && index === 6 && diminished ? 11 : own;
   // A flat is counted from the major scale, so that bVI is the same chord in C major and C minor, and a sharp from the mode's own degree; where the
   // mode's degree is raised already (the fourth of lydian), the other way around.
   const raised = own > major;
-  return accidental[0] === "b" ? (raised ? own : major) - accidental.length : (raised ? major : own) + accidental.length;
+  return accidental[0] === "b"
+    ? (raised ? own : major) - accidental.length
+    : (raised ? major : own) + accidental.length;
 }
 
 interface Split {
@@ -65,10 +70,16 @@ interface Split {
 function split(text: string): Split | null {
   const match = /^([b#]{0,2})(VII|VI|V|IV|III|II|I|vii|vi|v|iv|iii|ii|i|[1-7])(.*)$/.exec(text);
   if (!match) return null;
-  const numeral = match[2]!;
+  const numeral = nth(match, 2);
   const arabic = /\d/.test(numeral);
   const index = arabic ? Number(numeral) - 1 : ROMAN.indexOf(numeral.toUpperCase());
-  return { accidental: match[1]!, index, arabic, minor: !arabic && numeral === numeral.toLowerCase(), suffix: match[3]! };
+  return {
+    accidental: nth(match, 1),
+    index,
+    arabic,
+    minor: !arabic && numeral === numeral.toLowerCase(),
+    suffix: nth(match, 3),
+  };
 }
 
 const SIXTHS: Record<string, string> = { N: "bII", N6: "bII6", It6: "bVI7(no5)", Ger6: "bVI7", Fr6: "bVI7(b5)" };
@@ -122,7 +133,12 @@ export function parseNumeral(source: string, key: Key): Result<Chord> {
   }
   let quality: string;
   if (arabic && /^(7|9)?$/.test(suffix) && !accidental) {
-    const chord = parseChord(diatonicChord(key, index, suffix === "9" ? 5 : suffix === "7" ? 4 : 3));
+    const size = () => {
+      if (suffix === "9") return 5;
+      if (suffix === "7") return 4;
+      return 3;
+    };
+    const chord = parseChord(diatonicChord(key, index, size()));
     if (!chord.ok) return chord;
     quality = chord.value.quality;
   } else if (suffix.startsWith("ø")) quality = suffix.includes("9") ? "m9b5" : "m7b5";
@@ -130,7 +146,16 @@ export function parseNumeral(source: string, key: Key): Result<Chord> {
   else if (suffix.startsWith("+")) quality = suffix === "+" ? "aug" : `aug${suffix.slice(1)}`;
   // A power chord has no third to be minor.
   else if (/^5($|\()/.test(suffix)) quality = suffix;
-  else quality = (minor ? (/^maj/.test(suffix) ? "m" + suffix.replace("maj", "Maj") : "m" + suffix) : suffix).replace("(add6)", "6");
+  else {
+    const minorSuffix = () => {
+      if (minor) {
+        if (/^maj/.test(suffix)) return "m" + suffix.replace("maj", "Maj");
+        return "m" + suffix;
+      }
+      return suffix;
+    };
+    quality = minorSuffix().replace("(add6)", "6");
+  }
   const chord = parseChord(root + quality);
   if (!chord.ok)
     return fail("numeral.quality", `"${source}": "${parts.suffix}" is not a chord ending`, {
@@ -139,7 +164,8 @@ export function parseNumeral(source: string, key: Key): Result<Chord> {
     });
   const tone = inversion ? chord.value.tones.find((t) => t.degree === inversion) : undefined;
   let bass: NoteName | undefined = tone && transposeNote(root, tone.degree - 1, tone.semitones);
-  if (over) bass = transposeNote(key.tonic, over.index, degreeSemitones(key, over.accidental, over.index, false, over.arabic));
+  if (over)
+    bass = transposeNote(key.tonic, over.index, degreeSemitones(key, over.accidental, over.index, false, over.arabic));
   return ok({ ...chord.value, ...(bass && bass !== root ? { bass } : {}) });
 }
 
@@ -148,7 +174,10 @@ export function parseNumeral(source: string, key: Key): Result<Chord> {
  * a bar. Positions of problems are 1-based columns of the text.
  */
 export function readNumerals(line: string, key: Key, meter: Meter): ParsedLine {
-  const barred = line.includes("|") || !/\s/.test(line.trim()) ? line : `| ${line.trim().replace(/\s*[-–—,]\s*(?=\S)|\s+/g, " | ")} |`;
+  const barred =
+    line.includes("|") || !/\s/.test(line.trim())
+      ? line
+      : `| ${line.trim().replace(/\s*[-–—,]\s*(?=\S)|\s+/g, " | ")} |`;
   const problems: Problem[] = [];
   const text = barred.replace(/[^\s|]+/g, (token) => {
     if (token === "." || token === "%" || /^n\.?c\.?$/i.test(token)) return token;
@@ -169,15 +198,15 @@ export function degreeName(note: NoteName, key: Key): string {
 }
 
 function degreeOf(note: NoteName, key: Key): { index: number; accidental: string } {
-  const index = mod(parseNote(note)!.step - parseNote(key.tonic)!.step, 7);
-  const above = mod(pitchClass(note) - key.pcs[0]!, 12);
+  const index = mod(sure(parseNote(note)).step - sure(parseNote(key.tonic)).step, 7);
+  const above = mod(pitchClass(note) - firstOf(key.pcs), 12);
   // In major-like modes accidentals count from the major scale (bVII in mixolydian); in minor ones from natural minor (bII in phrygian), but dorian's own
   // sixth is plain.
-  const own = isMinorish(key) ? ownDegree(key, index) : MODES.major[index]!;
+  const own = isMinorish(key) ? ownDegree(key, index) : nth(MODES.major, index);
   const shift = mod(above - own + 6, 12) - 6;
   // The major scale's degree is foreign where the mode has another one.
   if (shift === 0 && own !== MODES[key.mode][index] && !isMinorish(key))
-    return { index, accidental: own > MODES[key.mode][index]! ? "#" : "b" };
+    return { index, accidental: own > nth(MODES[key.mode], index) ? "#" : "b" };
   return { index, accidental: shift < 0 ? "b".repeat(-shift) : "#".repeat(shift) };
 }
 
@@ -190,8 +219,8 @@ export function romanOf(chord: Chord, key: Key): string {
   const { quality } = chord;
   const minorThird = third
     ? third.alter < 0
-    : accidental === "" && index !== 4 && mod(key.pcs[mod(index + 2, 7)]! - key.pcs[index]!, 12) === 3;
-  let numeral = minorThird ? ROMAN[index]!.toLowerCase() : ROMAN[index]!;
+    : accidental === "" && index !== 4 && mod(nth(key.pcs, mod(index + 2, 7)) - nth(key.pcs, index), 12) === 3;
+  let numeral = minorThird ? nth(ROMAN, index).toLowerCase() : nth(ROMAN, index);
   let suffix = quality;
   let diminished = false;
   if (/^dim/.test(quality)) {
@@ -209,10 +238,13 @@ export function romanOf(chord: Chord, key: Key): string {
   if (raised) numeral = "vii";
   // On the natural seventh a diminished chord needs a sign of its own.
   const natural = isMinorish(key) && index === 6 && accidental === "" && diminished;
-  const prefix = raised ? "" : natural ? "b" : accidental;
+  let prefix: string;
+  if (raised) prefix = "";
+  else if (natural) prefix = "b";
+  else prefix = accidental;
   // The root under another name is no other bass.
   if (!chord.bass || pitchClass(chord.bass) === rootPc(chord)) return prefix + numeral + suffix;
-  const inBass = chord.tones.find((t) => mod(rootPc(chord) + t.semitones, 12) === pitchClass(chord.bass!));
+  const inBass = chord.tones.find((t) => mod(rootPc(chord) + t.semitones, 12) === pitchClass(sure(chord.bass)));
   const figures = figured(chord, suffix, inBass?.degree, third !== undefined && fifth !== undefined);
   return prefix + numeral + (figures ?? `${suffix}/${degreeName(respell(chord.bass, key), key)}`);
 }
@@ -232,9 +264,9 @@ function respell(note: NoteName, key: Key, leads = false): NoteName {
   const pc = pitchClass(note);
   const own = key.scale.find((n) => pitchClass(n) === pc);
   if (own) return own;
-  const { alter } = parseNote(note)!;
+  const { alter } = sure(parseNote(note));
   const opposite = (key.signature < 0 && alter > 0) || (key.signature > 0 && alter < 0);
-  const above = mod(pc - key.pcs[0]!, 12);
+  const above = mod(pc - firstOf(key.pcs), 12);
   // The root of a diminished chord leads up: F# in F major is the raised first degree.
   if (!opposite || (leads && alter > 0)) return note;
   // Keep sharps where they lead upward (#4 and the raised sixth and seventh of minor), flats elsewhere.
@@ -244,11 +276,17 @@ function respell(note: NoteName, key: Key, leads = false): NoteName {
 
 /** Whether all tones of a chord (and its bass) lie in a key; the raised seventh of minor counts as its own when asked for. */
 export function isDiatonic(chord: Chord, key: Key, harmonic = false): boolean {
-  const raised = mod(key.pcs[0]! + 11, 12);
-  const lowered = mod(key.pcs[0]! + 10, 12);
+  const raised = mod(firstOf(key.pcs) + 11, 12);
+  const lowered = mod(firstOf(key.pcs) + 10, 12);
   const pcs = chordPitchClasses(chord);
   if (pcs.every((pc) => key.pcs.includes(pc))) return true;
-  if (!harmonic || key.mode !== "minor" || pcs.includes(lowered) || !pcs.every((pc) => pc === raised || key.pcs.includes(pc))) return false;
+  if (
+    !harmonic ||
+    key.mode !== "minor" ||
+    pcs.includes(lowered) ||
+    !pcs.every((pc) => pc === raised || key.pcs.includes(pc))
+  )
+    return false;
   // A tone that sounds like the raised seventh and is written as the lowered eighth belongs elsewhere: A flat over F minor is no G sharp.
   const seventh = transposeNote(key.tonic, 6, 11);
   return [...chord.tones.map((t) => toneName(chord, t)), ...(chord.bass ? [chord.bass] : [])].every(

@@ -1,3 +1,4 @@
+import { nth, sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { noteName, parseNote, type NoteName } from "../pitch/pitch";
 import { tone, type Chord, type ChordTone } from "./chord";
@@ -128,18 +129,19 @@ function readModifier(cursor: Cursor, draft: Draft): boolean {
     draft.omitted.push(5);
     draft.altered.push(tone(9, -1), tone(9, 1), tone(11, 1), tone(13, -1));
   } else if ((match = take(cursor, /^add(b|#)?(2|4|6|9|11|13)/))) {
-    const degree = { "2": 9, "4": 11, "6": 6 }[match[2]!] ?? Number(match[2]);
-    draft.added.push(tone(degree, match[1] === "b" ? -1 : match[1] ? 1 : 0));
+    const degree = { "2": 9, "4": 11, "6": 6 }[nth(match, 2)] ?? Number(match[2]);
+    draft.added.push(tone(degree, { b: -1, "#": 1 }[match[1] ?? ""] ?? 0));
   } else if ((match = take(cursor, /^(?:no|omit)\s?(root|1|3|5|7|9|11)/))) {
     draft.omitted.push(match[1] === "root" ? 1 : Number(match[1]));
   } else if ((match = take(cursor, ALTERATIONS))) {
     const alter = match[1] === "b" || match[1] === "-" ? -1 : 1;
-    const degree = { "4": 11, "6": 13 }[match[2]!] ?? Number(match[2]);
+    const degree = { "4": 11, "6": 13 }[nth(match, 2)] ?? Number(match[2]);
     if (degree === 5 && draft.altered.every((t) => t.degree !== 5) && draft.fifth === 0) draft.fifth = alter;
     else draft.altered.push(tone(degree, alter));
   } else if (take(cursor, /^(?:maj7|M7|Δ7?)/)) draft.seventh = "major";
   else if (draft.fifth === 0 && take(cursor, /^(?:aug|\+)(?![0-9])/)) draft.fifth = 1;
-  else if (draft.seventh !== "none" && (match = take(cursor, /^(9|11|13)(?=$|[/),])/))) readTension(draft, Number(match[1]));
+  else if (draft.seventh !== "none" && (match = take(cursor, /^(9|11|13)(?=$|[/),])/)))
+    readTension(draft, Number(match[1]));
   else return false;
   return true;
 }
@@ -147,7 +149,8 @@ function readModifier(cursor: Cursor, draft: Draft): boolean {
 /** A tension in parentheses: what completes a ninth or thirteenth chord makes one, anything else is added. */
 function readTension(draft: Draft, degree: number): void {
   if (degree === 13 && draft.extension === 9 && draft.third === "major") draft.extension = 13;
-  else if (degree === 9 && draft.seventh !== "none" && draft.seventh !== "diminished" && !draft.extension) draft.extension = 9;
+  else if (degree === 9 && draft.seventh !== "none" && draft.seventh !== "diminished" && !draft.extension)
+    draft.extension = 9;
   else draft.added.push(tone(degree));
 }
 
@@ -168,14 +171,27 @@ function build(draft: Draft): ChordTone[] {
   tones.push(...draft.altered);
   for (const added of draft.added) if (!tones.some((t) => t.semitones % 12 === added.semitones % 12)) tones.push(added);
   return tones
-    .filter((t, i) => !draft.omitted.includes(t.degree) && tones.findIndex((u) => u.degree === t.degree && u.alter === t.alter) === i)
+    .filter(
+      (t, i) =>
+        !draft.omitted.includes(t.degree) && tones.findIndex((u) => u.degree === t.degree && u.alter === t.alter) === i,
+    )
     .sort((a, b) => a.degree - b.degree || a.alter - b.alter);
 }
 
 /** The altered dominant: no fifth, both altered ninths, the raised eleventh, the lowered thirteenth. */
 const ALTERED = ["b9", "#9", "#11", "b13"].sort().join();
 
-const mark = (t: ChordTone): string => (t.alter < 0 ? "b" : t.alter > 0 ? "#" : "") + t.degree;
+const mark = (t: ChordTone): string => {
+  const sign = () => {
+    if (t.alter < 0) return "b";
+    if (t.alter > 0) return "#";
+    return "";
+  };
+  return sign() + t.degree;
+};
+
+/** Names of sevenths by how they are altered. */
+const SEVENTHS: Record<number, Draft["seventh"]> = { 0: "minor", 1: "major" };
 
 /** Canonical quality of a finished draft. */
 function quality(draft: Draft): string {
@@ -187,7 +203,14 @@ function quality(draft: Draft): string {
   if (minor && draft.fifth === -1 && draft.seventh === "diminished") name = "dim7";
   else if (minor && draft.fifth === -1 && draft.seventh === "none" && !draft.sixth) name = "dim";
   else if (minor && draft.fifth === -1 && draft.seventh === "minor") name = `m${figure}b5`;
-  else if (!minor && draft.fifth === 1 && draft.seventh === "none" && !draft.sixth && !draft.sus.length && draft.third !== "none")
+  else if (
+    !minor &&
+    draft.fifth === 1 &&
+    draft.seventh === "none" &&
+    !draft.sixth &&
+    !draft.sus.length &&
+    draft.third !== "none"
+  )
     name = "aug";
   else {
     if (draft.fifth) altered.unshift(tone(5, draft.fifth));
@@ -199,7 +222,13 @@ function quality(draft: Draft): string {
   }
   if (draft.sixth && draft.seventh === "none" && draft.added.some((t) => t.degree === 9 && t.alter === 0)) name += "/9";
   if (draft.sus.length) name += "sus" + draft.sus.join("");
-  if (name === "7" && draft.omitted.join() === "5" && !draft.added.length && altered.map(mark).sort().join() === ALTERED) return "7alt";
+  if (
+    name === "7" &&
+    draft.omitted.join() === "5" &&
+    !draft.added.length &&
+    altered.map(mark).sort().join() === ALTERED
+  )
+    return "7alt";
   rest.push(...altered.sort((a, b) => a.degree - b.degree || a.alter - b.alter).map(mark));
   rest.push(
     ...draft.added
@@ -215,16 +244,30 @@ function quality(draft: Draft): string {
  * The chord with these tones over a root, named canonically. Ninths, elevenths and thirteenths are stacked on a seventh where they can be and
  * added otherwise. Needs a root and one more tone.
  */
-export function chordOfTones(root: NoteName, tones: readonly Pick<ChordTone, "degree" | "alter">[], bass?: NoteName): Chord {
+export function chordOfTones(
+  root: NoteName,
+  tones: readonly Pick<ChordTone, "degree" | "alter">[],
+  bass?: NoteName,
+): Chord {
   const has = (degree: number, alter = 0) => tones.some((t) => t.degree === degree && t.alter === alter);
   const of = (degree: number) => tones.filter((t) => t.degree === degree);
   // A sixth over a diminished triad is its diminished seventh.
   const asSeventh = has(6) && has(3, -1) && has(5, -1) && !of(7).length;
   const seventh = asSeventh ? { degree: 7, alter: -1 } : of(7)[0];
+  const thirdOf = () => {
+    if (has(3, -1)) return "minor";
+    if (has(3)) return "major";
+    return "none";
+  };
+  const fifthOf = () => {
+    if (has(5, -1) && !has(5)) return -1;
+    if (has(5, 1) && !has(5)) return 1;
+    return 0;
+  };
   const draft: Draft = {
-    third: has(3, -1) ? "minor" : has(3) ? "major" : "none",
-    fifth: has(5, -1) && !has(5) ? -1 : has(5, 1) && !has(5) ? 1 : 0,
-    seventh: !seventh ? "none" : seventh.alter === 0 ? "minor" : seventh.alter === 1 ? "major" : "diminished",
+    third: thirdOf(),
+    fifth: fifthOf(),
+    seventh: seventh ? (SEVENTHS[seventh.alter] ?? "diminished") : "none",
     extension: 0,
     sus: ([2, 4] as const).filter((d) => has(d)),
     sixth: has(6) && !asSeventh,
@@ -271,13 +314,16 @@ export function parseChord(text: string): Result<Chord> {
 
 function readChord(source: string): Result<Chord> {
   const text = normalize(source);
-  if (!text.trim()) return fail("chord.empty", "there is no chord here", { position: 1, hint: "Type a chord such as Cm7." });
+  if (!text.trim())
+    return fail("chord.empty", "there is no chord here", { position: 1, hint: "Type a chord such as Cm7." });
   const root = /^[A-G](?:bb|b|##|x|#)?/.exec(text);
   if (!root) {
     const lower = /^[a-g](?:b|#)?/.exec(text);
     return fail("chord.root", `"${source}": a chord begins with a root from A to G`, {
       position: 1,
-      hint: lower ? `Write the root as a capital letter: ${source[0]!.toUpperCase()}${source.slice(1)}.` : "Write for example Ebmaj7.",
+      hint: lower
+        ? `Write the root as a capital letter: ${sure(source[0]).toUpperCase()}${source.slice(1)}.`
+        : "Write for example Ebmaj7.",
     });
   }
   const rest = text.slice(root[0].length);
@@ -314,7 +360,7 @@ function readChord(source: string): Result<Chord> {
       position: cursor.column,
       hint: hintFor(cursor.text),
     });
-  const rootName = noteName(parseNote(root[0])!);
+  const rootName = noteName(sure(parseNote(root[0])));
   const tones = build(draft);
   if (tones.length < 2)
     return fail("chord.quality", `"${source}" leaves fewer than two tones`, {

@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../base/list";
 import type { Problem } from "../../base/result";
 import type { Meter, Ticks } from "../time/meter";
 import { chordSymbol, type Chord } from "./chord";
@@ -61,7 +62,8 @@ function splitBars(line: string): Bar[] {
  */
 export function shareBar(meter: Meter, count: number): Ticks[] | null {
   for (const unit of [null, 240, 120]) {
-    const units = unit === null ? meter.beats.map((b) => b.duration) : Array<number>(Math.floor(meter.bar / unit)).fill(unit);
+    const units =
+      unit === null ? meter.beats.map((b) => b.duration) : Array<number>(Math.floor(meter.bar / unit)).fill(unit);
     if (count > units.length) continue;
     const each = Math.floor(units.length / count);
     const extra = units.length % count;
@@ -79,7 +81,7 @@ export function shareBar(meter: Meter, count: number): Ticks[] | null {
 /** With dots, every chord and every dot takes one beat; the last chord lasts to the end of the bar. */
 function dotBar(meter: Meter, tokens: Token[]): Ticks[] | null {
   if (tokens.length > meter.beats.length) return null;
-  const lengths = tokens.map((_, i) => meter.beats[i]!.duration);
+  const lengths = tokens.map((_, i) => nth(meter.beats, i).duration);
   lengths[lengths.length - 1]! += meter.bar - lengths.reduce((a, b) => a + b, 0);
   return lengths;
 }
@@ -116,7 +118,7 @@ export function readLine(line: string, meter: Meter): ParsedLine {
 
 function readBar(bar: Bar, index: number, meter: Meter, result: ParsedLine): void {
   const barStart = index * meter.bar;
-  const first = bar.tokens[0]!;
+  const first = firstOf(bar.tokens);
   if (first.text === "%" && bar.tokens.length === 1) {
     repeatBar(first, barStart, meter, result);
     return;
@@ -125,7 +127,7 @@ function readBar(bar: Bar, index: number, meter: Meter, result: ParsedLine): voi
   const lengths = dotted ? dotBar(meter, bar.tokens) : shareBar(meter, bar.tokens.length);
   if (!lengths) {
     const room = dotted ? meter.beats.length : Math.floor(meter.bar / 120);
-    const over = bar.tokens[room]!;
+    const over = nth(bar.tokens, room);
     result.problems.push({
       code: "line.crowded",
       message: `Bar ${index + 1} has ${bar.tokens.length} ${dotted ? "beats" : "chords"}; a bar of ${meter.text} has room for ${room} (column ${over.column}).`,
@@ -137,7 +139,7 @@ function readBar(bar: Bar, index: number, meter: Meter, result: ParsedLine): voi
   }
   let start = barStart;
   bar.tokens.forEach((token, i) => {
-    const duration = lengths[i]!;
+    const duration = nth(lengths, i);
     readToken(token, start, duration, result);
     start += duration;
   });
@@ -190,7 +192,12 @@ function readToken(token: Token, start: Ticks, duration: Ticks, result: ParsedLi
   }
   const position = token.column + (chord.error.position ?? 1) - 1;
   const hint = token.text === "%" ? "% stands alone in its bar; write . to hold a chord." : chord.error.hint;
-  result.problems.push({ ...chord.error, message: `${chord.error.message} (column ${position}).`, position, ...(hint ? { hint } : {}) });
+  result.problems.push({
+    ...chord.error,
+    message: `${chord.error.message} (column ${position}).`,
+    position,
+    ...(hint ? { hint } : {}),
+  });
   result.unread.push({ start, duration });
 }
 
@@ -208,15 +215,15 @@ function barText(chords: readonly LineChord[], meter: Meter, bar: number): strin
   if (!inside.length) return NO_CHORD;
   const starts = inside.map((c) => Math.max(c.start, from));
   const cuts = [...starts, from + meter.bar];
-  const lengths = starts.map((s, i) => cuts[i + 1]! - s);
-  const held = inside[0]!.start < from;
+  const lengths = starts.map((s, i) => nth(cuts, i + 1) - s);
+  const held = firstOf(inside).start < from;
   const plain = shareBar(meter, inside.length);
   if (!held && plain?.every((length, i) => length === lengths[i])) return inside.map((c) => c.symbol).join(" ");
   const words: string[] = [];
   for (const beat of meter.beats) {
     const at = from + beat.start;
     const index = starts.indexOf(at);
-    words.push(index < 0 || (index === 0 && held) ? "." : inside[index]!.symbol);
+    words.push(index < 0 || (index === 0 && held) ? "." : nth(inside, index).symbol);
   }
   // Dots at the end say nothing, but one dot must stay: it tells that every word is a beat.
   while (words.at(-1) === "." && words.indexOf(".") < words.length - 1) words.pop();

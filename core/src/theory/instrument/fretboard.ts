@@ -1,3 +1,4 @@
+import { nth } from "../../base/list";
 import { mod, type Midi, type PitchClass, type Semitones } from "../pitch/pitch";
 
 /** A capo above this is out of the way of most hands (common practice). */
@@ -125,19 +126,28 @@ export function findShapes(
     );
     const rooted = choices.map((_, s) => choices.slice(s).some((list) => list.some((c) => c.fret === position)));
     // Cut off early: tones that can no longer come, too many fingers, too many silent strings inside, too few strings left to sound.
-    const walk = (s: number, sounding: number, mask: number, based: boolean, above: number, inside: number, silent: number): void => {
-      if (sounding + strings.length - s < least || (needed & ~(mask | ahead[s]!)) !== 0 || (!based && !rooted[s])) return;
+    const walk = (
+      s: number,
+      sounding: number,
+      mask: number,
+      based: boolean,
+      above: number,
+      inside: number,
+      silent: number,
+    ): void => {
+      if (sounding + strings.length - s < least || (needed & ~(mask | nth(ahead, s))) !== 0 || (!based && !rooted[s]))
+        return;
       if (s === strings.length) {
         const held = holdShape(neck, frets);
         if (!held || held.fingers > limits.fingers || held.reach > limits.reach) return;
-        const pitches = frets.flatMap((f, i) => (f === null ? [] : [strings[i]! + f])).sort((a, b) => a - b);
+        const pitches = frets.flatMap((f, i) => (f === null ? [] : [nth(strings, i) + f])).sort((a, b) => a - b);
         out.push({ frets: [...frets], pitches, ...held });
         return;
       }
       frets[s] = null;
       walk(s + 1, sounding, mask, based, above, inside, sounding ? silent + 1 : 0);
       if (inside + silent <= limits.muted)
-        for (const { fret, bit } of choices[s]!) {
+        for (const { fret, bit } of nth(choices, s)) {
           const higher = above + (fret > position ? 1 : 0);
           if (higher > limits.fingers) continue;
           frets[s] = fret;
@@ -150,7 +160,11 @@ export function findShapes(
   search(0, 0);
   for (let position = 1; position <= highest; position++) {
     let top = Math.min(highest, position + limits.span);
-    while (top > position && fretPlace(neck.scale, top + neck.capo) - fretPlace(neck.scale, position + neck.capo) > limits.reach) top--;
+    while (
+      top > position &&
+      fretPlace(neck.scale, top + neck.capo) - fretPlace(neck.scale, position + neck.capo) > limits.reach
+    )
+      top--;
     search(position, top);
   }
   return out;
@@ -165,13 +179,20 @@ export function shapeOf(neck: Neck, pitches: readonly Midi[], limits: ShapeLimit
   const place = (i: number): void => {
     if (i === pitches.length) {
       const held = holdShape(neck, frets);
-      if (!held || held.fingers > limits.fingers || held.muted > limits.muted || held.reach > limits.reach || held.span > limits.span)
+      if (
+        !held ||
+        held.fingers > limits.fingers ||
+        held.muted > limits.muted ||
+        held.reach > limits.reach ||
+        held.span > limits.span
+      )
         return;
-      if (!best || held.strain < best.strain) best = { frets: [...frets], pitches: [...pitches].sort((a, b) => a - b), ...held };
+      if (!best || held.strain < best.strain)
+        best = { frets: [...frets], pitches: [...pitches].sort((a, b) => a - b), ...held };
       return;
     }
     strings.forEach((open, s) => {
-      const f = pitches[i]! - open;
+      const f = nth(pitches, i) - open;
       if (frets[s] !== null || f < 0 || f > highest) return;
       frets[s] = f;
       place(i + 1);

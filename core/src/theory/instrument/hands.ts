@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth } from "../../base/list";
 import type { Midi, Semitones } from "../pitch/pitch";
 
 export interface Hand {
@@ -20,7 +21,7 @@ export const NINTH_SPAN: Semitones = 14;
 
 const hand = (pitches: Midi[]): Hand => ({
   pitches,
-  span: pitches.length > 1 ? pitches.at(-1)! - pitches[0]! : 0,
+  span: pitches.length > 1 ? lastOf(pitches) - firstOf(pitches) : 0,
   fingers: pitches.length,
 });
 
@@ -38,11 +39,20 @@ export function twoHands(pitches: readonly Midi[], reach: Semitones = NINTH_SPAN
     const right = hand(pitches.slice(split));
     if (left.fingers > 5 || right.fingers > 5 || left.span > reach || right.span > reach) continue;
     // Hands part where the notes lie apart.
-    const gap = split > 0 && split < pitches.length ? Math.min(12, pitches[split]! - pitches[split - 1]!) : 12;
+    const gap = split > 0 && split < pitches.length ? Math.min(12, nth(pitches, split) - nth(pitches, split - 1)) : 12;
     const cost = strain(left) + strain(right) + (12 - gap) * 0.01 + split * 0.001;
     const wide = Math.max(left.span, right.span);
-    if (!best || cost < best.cost)
-      best = { cost, hands: { left, right, stretch: wide <= OCTAVE_SPAN ? "none" : wide <= NINTH_SPAN ? "wide" : "far" } };
+    if (!best || cost < best.cost) {
+      const stretchOf = () => {
+        if (wide <= OCTAVE_SPAN) return "none";
+        if (wide <= NINTH_SPAN) return "wide";
+        return "far";
+      };
+      best = {
+        cost,
+        hands: { left, right, stretch: stretchOf() },
+      };
+    }
   }
   return best?.hands ?? null;
 }
@@ -51,11 +61,12 @@ export function twoHands(pitches: readonly Midi[], reach: Semitones = NINTH_SPAN
 export function handStrain(pitches: readonly Midi[], reach: Semitones = NINTH_SPAN, hands: 1 | 2 = 2): number {
   let least = Infinity;
   for (let split = 0; split <= (hands === 1 ? 0 : pitches.length); split++) {
-    const left = split > 1 ? pitches[split - 1]! - pitches[0]! : 0;
-    const right = pitches.length - split > 1 ? pitches[pitches.length - 1]! - pitches[split]! : 0;
+    const left = split > 1 ? nth(pitches, split - 1) - firstOf(pitches) : 0;
+    const right = pitches.length - split > 1 ? lastOf(pitches) - nth(pitches, split) : 0;
     if (split > 5 || pitches.length - split > 5 || left > reach || right > reach) continue;
     const cost =
-      (Math.max(0, left - OCTAVE_SPAN) + Math.max(0, right - OCTAVE_SPAN)) * 0.5 + (split >= 5 || pitches.length - split >= 5 ? 0.4 : 0);
+      (Math.max(0, left - OCTAVE_SPAN) + Math.max(0, right - OCTAVE_SPAN)) * 0.5 +
+      (split >= 5 || pitches.length - split >= 5 ? 0.4 : 0);
     if (cost < least) least = cost;
   }
   return least;

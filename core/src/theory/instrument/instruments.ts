@@ -1,3 +1,4 @@
+import { firstOf } from "../../base/list";
 import { must } from "../../base/result";
 import { parsePitch, type Midi, type PitchName, type Semitones } from "../pitch/pitch";
 
@@ -33,7 +34,10 @@ export type Role = (typeof ROLES)[number];
  * How it is held: keys under two hands (the widest span of one in semitones), strings with frets (open strings as drawn, number of frets,
  * vibrating length in millimetres), or note by note.
  */
-export type Held = { by: "hands"; span: Semitones } | { by: "frets"; strings: PitchName[]; frets: number; scale: number } | { by: "notes" };
+export type Held =
+  | { by: "hands"; span: Semitones }
+  | { by: "frets"; strings: PitchName[]; frets: number; scale: number }
+  | { by: "notes" };
 
 export interface Instrument {
   id: string;
@@ -66,7 +70,12 @@ const BASS: Role[] = ["bass", "counter"];
 /** Octave to a ninth under one hand; a tenth is for few (common practice). */
 const KEYS: Held = { by: "hands", span: 14 };
 const NOTES: Held = { by: "notes" };
-const frets = (strings: string, count: number, scale: number): Held => ({ by: "frets", strings: strings.split(" "), frets: count, scale });
+const frets = (strings: string, count: number, scale: number): Held => ({
+  by: "frets",
+  strings: strings.split(" "),
+  frets: count,
+  scale,
+});
 
 type Row = [
   id: string,
@@ -91,13 +100,61 @@ const ROWS: Row[] = [
   ["electricPiano", "Electric piano", "E1 E7", "C2 C6", "grand", 0, 10, KEYS, 4, "keys", CHORDS],
   ["organ", "Organ", "C2 C7", "C2 C6", "grand", 0, 10, KEYS, 16, "organ", CHORDS],
   ["pad", "Pad", "C1 C7", "C3 C6", "grand", 0, 10, KEYS, 89, "pad", CHORDS, "common practice"],
-  ["nylonGuitar", "Nylon-string guitar", "E2 B5", "E2 E5", "treble", -12, 6, frets(GUITAR, 19, 650), 24, "pluck", CHORDS],
+  [
+    "nylonGuitar",
+    "Nylon-string guitar",
+    "E2 B5",
+    "E2 E5",
+    "treble",
+    -12,
+    6,
+    frets(GUITAR, 19, 650),
+    24,
+    "pluck",
+    CHORDS,
+  ],
   ["guitar", "Steel-string guitar", "E2 C6", "E2 A5", "treble", -12, 6, frets(GUITAR, 20, 645), 25, "pluck", CHORDS],
-  ["electricGuitar", "Electric guitar", "E2 D6", "E2 B5", "treble", -12, 6, frets(GUITAR, 22, 640), 27, "electric", CHORDS],
+  [
+    "electricGuitar",
+    "Electric guitar",
+    "E2 D6",
+    "E2 B5",
+    "treble",
+    -12,
+    6,
+    frets(GUITAR, 22, 640),
+    27,
+    "electric",
+    CHORDS,
+  ],
   ["ukulele", "Ukulele", "C4 A5", "C4 G5", "treble", 0, 4, frets("G4 C4 E4 A4", 15, 380), 24, "pluck", CHORDS],
   ["doubleBass", "Double bass", "E1 C4", "E1 D3", "bass", -12, 1, NOTES, 32, "upright", BASS],
-  ["bassGuitar", "Bass guitar, four strings", "E1 G4", "E1 D3", "bass", -12, 4, frets(BASS_STRINGS, 24, 864), 33, "bass", BASS],
-  ["bassGuitar5", "Bass guitar, five strings", "B0 G4", "B0 D3", "bass", -12, 5, frets(`B0 ${BASS_STRINGS}`, 24, 864), 33, "bass", BASS],
+  [
+    "bassGuitar",
+    "Bass guitar, four strings",
+    "E1 G4",
+    "E1 D3",
+    "bass",
+    -12,
+    4,
+    frets(BASS_STRINGS, 24, 864),
+    33,
+    "bass",
+    BASS,
+  ],
+  [
+    "bassGuitar5",
+    "Bass guitar, five strings",
+    "B0 G4",
+    "B0 D3",
+    "bass",
+    -12,
+    5,
+    frets(`B0 ${BASS_STRINGS}`, 24, 864),
+    33,
+    "bass",
+    BASS,
+  ],
   [
     "subBass",
     "Sub bass",
@@ -136,7 +193,20 @@ const ROWS: Row[] = [
 
 /** The instruments every song knows. Ranges are sounding. */
 export const INSTRUMENTS: readonly Instrument[] = ROWS.map(
-  ([id, title, range, comfortable, clef, transposition, polyphony, held, program, sound, roles, source = HANDBOOK]) => ({
+  ([
+    id,
+    title,
+    range,
+    comfortable,
+    clef,
+    transposition,
+    polyphony,
+    held,
+    program,
+    sound,
+    roles,
+    source = HANDBOOK,
+  ]) => ({
     id,
     title,
     range: range.split(" ") as [string, string],
@@ -162,12 +232,18 @@ export interface WithInstruments {
  * piano, so that a song never falls silent.
  */
 export const instrumentOf = (id: string, song?: WithInstruments): Instrument =>
-  song?.instruments?.find((i) => i.id === id) ?? INSTRUMENTS.find((i) => i.id === id) ?? INSTRUMENTS[0]!;
+  song?.instruments?.find((i) => i.id === id) ?? INSTRUMENTS.find((i) => i.id === id) ?? firstOf(INSTRUMENTS);
 
 /** All instruments a song can choose from: the known ones, changed and joined by its own. */
 export function instrumentsFor(song: WithInstruments): Instrument[] {
   const own = song.instruments ?? [];
-  return [...INSTRUMENTS.map((i) => own.find((o) => o.id === i.id) ?? i), ...own.filter((o) => !INSTRUMENTS.some((i) => i.id === o.id))];
+  return [
+    ...INSTRUMENTS.map((i) => own.find((o) => o.id === i.id) ?? i),
+    ...own.filter((o) => !INSTRUMENTS.some((i) => i.id === o.id)),
+  ];
 }
 
-export const midiRange = (range: readonly [PitchName, PitchName]): [Midi, Midi] => [must(parsePitch(range[0])), must(parsePitch(range[1]))];
+export const midiRange = (range: readonly [PitchName, PitchName]): [Midi, Midi] => [
+  must(parsePitch(range[0])),
+  must(parsePitch(range[1])),
+];

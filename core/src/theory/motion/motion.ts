@@ -1,3 +1,4 @@
+import { nth } from "../../base/list";
 import { mod, type Midi } from "../pitch/pitch";
 
 export type MotionKind = "none" | "oblique" | "contrary" | "similar" | "parallel";
@@ -20,12 +21,20 @@ export function parallelPerfect(lowFrom: Midi, lowTo: Midi, highFrom: Midi, high
   if (lowFrom === lowTo || Math.sign(lowTo - lowFrom) !== Math.sign(highTo - highFrom)) return null;
   const from = mod(highFrom - lowFrom, 12);
   if (from !== mod(highTo - lowTo, 12)) return null;
-  return from === 7 ? "fifth" : from === 0 ? "octave" : null;
+  if (from === 7) return "fifth";
+  if (from === 0) return "octave";
+  return null;
 }
 
 /** How a voice goes against another one that may lie above or below it: the kind of motion, and whether a perfect interval is parallel. */
-export function motionAgainst(from: Midi, to: Midi, otherFrom: Midi, otherTo: Midi): { kind: MotionKind; parallel: boolean } {
-  const voices = from < otherFrom ? ([from, to, otherFrom, otherTo] as const) : ([otherFrom, otherTo, from, to] as const);
+export function motionAgainst(
+  from: Midi,
+  to: Midi,
+  otherFrom: Midi,
+  otherTo: Midi,
+): { kind: MotionKind; parallel: boolean } {
+  const voices =
+    from < otherFrom ? ([from, to, otherFrom, otherTo] as const) : ([otherFrom, otherTo, from, to] as const);
   return { kind: motionKind(...voices), parallel: parallelPerfect(...voices) !== null };
 }
 
@@ -36,7 +45,7 @@ export function motionAgainst(from: Midi, to: Midi, otherFrom: Midi, otherTo: Mi
 export function motionBetween(a: readonly Midi[], b: readonly Midi[]): number {
   if (a.length === b.length) {
     let sum = 0;
-    for (let i = 0; i < a.length; i++) sum += Math.abs(a[i]! - b[i]!);
+    for (let i = 0; i < a.length; i++) sum += Math.abs(nth(a, i) - nth(b, i));
     return sum;
   }
   // One row of the table is enough; this runs for every pair of candidates, so nothing is allocated.
@@ -47,7 +56,7 @@ export function motionBetween(a: readonly Midi[], b: readonly Midi[]): number {
       const left = j > 0 ? row[j - 1]! : Infinity;
       const before = i === 0 && j === 0 ? 0 : Math.min(up, left, diagonal);
       diagonal = up;
-      row[j] = before + Math.abs(a[i]! - b[j]!);
+      row[j] = before + Math.abs(nth(a, i) - nth(b, j));
     }
   }
   return row[b.length - 1]!;
@@ -59,7 +68,7 @@ const row = new Float64Array(256);
 export function commonTones(a: readonly Midi[], b: readonly Midi[]): number {
   let count = 0;
   for (let i = 0, j = 0; i < a.length && j < b.length;) {
-    const apart = a[i]! - b[j]!;
+    const apart = nth(a, i) - nth(b, j);
     if (apart === 0) count++;
     if (apart <= 0) i++;
     if (apart >= 0) j++;
@@ -79,7 +88,7 @@ export function voiceLeadingDistance(a: readonly number[], b: readonly number[])
   for (let rotation = 0; rotation < to.length; rotation++)
     best = Math.min(
       best,
-      from.reduce((sum, x, i) => sum + ring(x, to[(i + rotation) % to.length]!), 0),
+      from.reduce((sum, x, i) => sum + ring(x, nth(to, (i + rotation) % to.length)), 0),
     );
   return best;
 }

@@ -34,6 +34,7 @@ export function pairRoughness(a: Midi, b: Midi): number {
 /** Roughness of a chord: the sum over all pairs of its notes. */
 export function roughness(pitches: readonly Midi[]): number {
   let sum = 0;
-  for (let i = 0; i < pitches.length; i++) for (let j = i + 1; j < pitches.length; j++) sum += pairRoughness(pitches[i]!, pitches[j]!);
+  for (let i = 0; i < pitches.length; i++)
+    for (let j = i + 1; j < pitches.length; j++) sum += pairRoughness(pitches[i]!, pitches[j]!);
   return sum;
 }

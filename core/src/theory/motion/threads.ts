@@ -1,3 +1,4 @@
+import { nth } from "../../base/list";
 import type { Midi, Semitones } from "../pitch/pitch";
 import { parallelPerfect } from "./motion";
 
@@ -31,8 +32,10 @@ export function threads(a: readonly Midi[], b: readonly Midi[], counted: Counted
   for (let i = 0; i < a.length; i++)
     for (let j = 0; j < b.length; j++) {
       const before =
-        i + j === 0 ? 0 : Math.min(cost[i - 1]?.[j] ?? Infinity, cost[i]![j - 1] ?? Infinity, cost[i - 1]?.[j - 1] ?? Infinity);
-      cost[i]![j] = before + Math.abs(a[i]! - b[j]!);
+        i + j === 0
+          ? 0
+          : Math.min(cost[i - 1]?.[j] ?? Infinity, nth(cost, i)[j - 1] ?? Infinity, cost[i - 1]?.[j - 1] ?? Infinity);
+      nth(cost, i)[j] = before + Math.abs(nth(a, i) - nth(b, j));
     }
   const pairs: [number, number][] = [];
   if (a.length === b.length) a.forEach((_, i) => pairs.push([i, i]));
@@ -45,19 +48,30 @@ export function threads(a: readonly Midi[], b: readonly Midi[], counted: Counted
         [i - 1, j],
         [i, j - 1],
       ];
-      [i, j] = options.reduce((best, o) => ((cost[o[0]]?.[o[1]] ?? Infinity) < (cost[best[0]]?.[best[1]] ?? Infinity) ? o : best));
+      [i, j] = options.reduce((best, o) =>
+        (cost[o[0]]?.[o[1]] ?? Infinity) < (cost[best[0]]?.[best[1]] ?? Infinity) ? o : best,
+      );
     }
   return pairs.map(([from, to], own): Thread => {
-    const semitones = b[to]! - a[from]!;
+    const semitones = nth(b, to) - nth(a, from);
     const other = pairs
-      .map(([i, j], k) =>
-        i === from || j === to || !counts(counted, Math.min(k, own), Math.max(k, own), pairs.length)
-          ? null
-          : i < from
-            ? parallelPerfect(a[i]!, b[j]!, a[from]!, b[to]!)
-            : parallelPerfect(a[from]!, b[to]!, a[i]!, b[j]!),
-      )
+      .map(([i, j], k) => {
+        if (i === from || j === to || !counts(counted, Math.min(k, own), Math.max(k, own), pairs.length)) return null;
+        if (i < from) return parallelPerfect(nth(a, i), nth(b, j), nth(a, from), nth(b, to));
+        return parallelPerfect(nth(a, from), nth(b, to), nth(a, i), nth(b, j));
+      })
       .find((p) => p !== null);
-    return { from, to, semitones, kind: semitones === 0 ? "common" : Math.abs(semitones) <= 2 ? "step" : "leap", parallel: other ?? null };
+    const kindOf = () => {
+      if (semitones === 0) return "common";
+      if (Math.abs(semitones) <= 2) return "step";
+      return "leap";
+    };
+    return {
+      from,
+      to,
+      semitones,
+      kind: kindOf(),
+      parallel: other ?? null,
+    };
   });
 }

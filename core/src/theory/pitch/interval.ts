@@ -31,5 +31,7 @@ export function intervalWords(semitones: Semitones): string {
   const name = NAMES[semitones];
   if (name) return name;
   const octaves = Math.floor(semitones / 12);
-  return semitones % 12 ? `${NAMES[semitones % 12]} and ${octaves} ${octaves === 1 ? "octave" : "octaves"}` : `${octaves} octaves`;
+  return semitones % 12
+    ? `${NAMES[semitones % 12]} and ${octaves} ${octaves === 1 ? "octave" : "octaves"}`
+    : `${octaves} octaves`;
 }

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import {
   mod,
@@ -53,28 +54,36 @@ export function parseKey(text: string): Result<Key> {
 function readKey(text: string): Result<Key> {
   const hint = 'Write a tonic and a mode: "Eb major", "F# dorian", "Am".';
   const match = /^\s*([A-Ga-g](?:b|#|♭|♯)?)\s*([A-Za-z]*)\s*$/.exec(text);
-  const note = match && parseNote(match[1]!);
+  const note = match && parseNote(nth(match, 1));
   if (!match || !note) return fail("key.unknown", `"${text}" is not a key`, { hint });
-  const word = match[2]!;
+  const word = nth(match, 2);
   const lower = word.toLowerCase();
-  const mode = (
-    word === "" || lower === "maj" || lower === "ionian"
-      ? "major"
-      : lower === "m" || lower === "min" || lower === "aeolian"
-        ? "minor"
-        : lower
-  ) as Mode;
+  const modeOf = () => {
+    if (word === "" || lower === "maj" || lower === "ionian") return "major";
+    if (lower === "m" || lower === "min" || lower === "aeolian") return "minor";
+    return lower;
+  };
+  const mode = modeOf() as Mode;
   if (!(mode in MODES))
-    return fail("key.mode", `"${text}": no mode is called ${word}`, { hint: `Modes: ${Object.keys(MODES).join(", ")}.` });
+    return fail("key.mode", `"${text}": no mode is called ${word}`, {
+      hint: `Modes: ${Object.keys(MODES).join(", ")}.`,
+    });
   const tonic = noteName(note);
   const scale = MODES[mode].map((semitones, i) => transposeNote(tonic, i, semitones));
-  const signature = scale.reduce((sum, name) => sum + parseNote(name)!.alter, 0);
+  const signature = scale.reduce((sum, name) => sum + sure(parseNote(name)).alter, 0);
   if (Math.abs(signature) > 7)
     return fail("key.signature", `"${text}" would need ${Math.abs(signature)} accidentals`, {
       hint: `Write it as ${plainName(pitchClass(tonic), signature > 0)} ${mode}.`,
     });
   const minorish = MODES[mode][2] === 3;
-  return ok({ tonic, mode, scale, pcs: scale.map(pitchClass), signature, flats: signature < 0 || (signature === 0 && minorish) });
+  return ok({
+    tonic,
+    mode,
+    scale,
+    pcs: scale.map(pitchClass),
+    signature,
+    flats: signature < 0 || (signature === 0 && minorish),
+  });
 }
 
 export const keyName = (key: Key): string => `${key.tonic} ${key.mode}`;
@@ -82,10 +91,14 @@ export const keyName = (key: Key): string => `${key.tonic} ${key.mode}`;
 /** Name of a pitch class in a key: the scale's own name, otherwise a flat or sharp as the key suggests. */
 export function nameInKey(pc: PitchClass, key: Key): NoteName {
   const index = key.pcs.indexOf(mod(pc, 12));
-  if (index >= 0) return key.scale[index]!;
+  if (index >= 0) return nth(key.scale, index);
   // The raised fourth and (in minor) the raised sixth and seventh are written as raised notes, whatever the signature.
-  const above = mod(pc - key.pcs[0]!, 12);
-  const raised = above === 6 ? 3 : MODES[key.mode][2] === 3 && above === 11 ? 6 : MODES[key.mode][2] === 3 && above === 9 ? 5 : -1;
+  const above = mod(pc - firstOf(key.pcs), 12);
+  let raised: 3 | -1 | 5 | 6;
+  if (above === 6) raised = 3;
+  else if (MODES[key.mode][2] === 3 && above === 11) raised = 6;
+  else if (MODES[key.mode][2] === 3 && above === 9) raised = 5;
+  else raised = -1;
   return raised < 0 ? plainName(pc, key.flats || above === 10 || above === 3) : transposeNote(key.tonic, raised, above);
 }
 
@@ -101,11 +114,13 @@ export const FAR: Record<string, number> = { Cb: -3, Fb: -5, "E#": 5, "B#": 6 };
  */
 export function rootInKey(pc: PitchClass, key: Key, leads = false): NoteName {
   const index = key.pcs.indexOf(mod(pc, 12));
-  if (index >= 0) return key.scale[index]!;
-  const above = mod(pc - key.pcs[0]!, 12);
-  const name = transposeNote(key.tonic, (leads ? RAISED : LOWERED)[above]!, above);
+  if (index >= 0) return nth(key.scale, index);
+  const above = mod(pc - firstOf(key.pcs), 12);
+  const name = transposeNote(key.tonic, nth(leads ? RAISED : LOWERED, above), above);
   const far = FAR[name];
-  const readable = Math.abs(parseNote(name)!.alter) < 2 && (far === undefined || (far < 0 ? key.signature <= far : key.signature >= far));
+  const readable =
+    Math.abs(sure(parseNote(name)).alter) < 2 &&
+    (far === undefined || (far < 0 ? key.signature <= far : key.signature >= far));
   return readable ? name : plainName(pc, !leads);
 }
 
@@ -120,8 +135,8 @@ export function scaleStep(midi: Midi, direction: 1 | -1, key: Key): Midi {
 
 /** The key a number of semitones higher, respelled when its signature would pass seven accidentals. */
 export function transposeKey(key: Key, semitones: number): Key {
-  const pc = mod(key.pcs[0]! + semitones, 12);
+  const pc = mod(firstOf(key.pcs) + semitones, 12);
   const readings = [plainName(pc, true), plainName(pc, false)].map((name) => parseKey(`${name} ${key.mode}`));
   const good = readings.flatMap((r) => (r.ok ? [r.value] : []));
-  return good.sort((a, b) => Math.abs(a.signature) - Math.abs(b.signature))[0]!;
+  return firstOf(good.sort((a, b) => Math.abs(a.signature) - Math.abs(b.signature)));
 }

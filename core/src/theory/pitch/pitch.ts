@@ -1,3 +1,4 @@
+import { nth } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 
 /** MIDI note number, 0–127; 60 is C4 and 69 is A4 (MIDI 1.0). */
@@ -26,15 +27,15 @@ export const mod = (n: number, m: number): number => ((n % m) + m) % m;
 export function parseNote(text: string): Spelled | null {
   const match = /^([A-Ga-g])(bb|b|##|x|#|♭♭|♭|♯♯|♯)?$/.exec(text);
   if (!match) return null;
-  const step = LETTERS.indexOf(match[1]!.toUpperCase() as (typeof LETTERS)[number]);
+  const step = LETTERS.indexOf(nth(match, 1).toUpperCase() as (typeof LETTERS)[number]);
   const marks = (match[2] ?? "").replace(/♭/g, "b").replace(/♯/g, "#").replace("x", "##");
   return { step, alter: marks.startsWith("b") ? -marks.length : marks.length };
 }
 
 export const noteName = ({ step, alter }: Spelled): NoteName =>
-  LETTERS[mod(step, 7)]! + (alter < 0 ? "b".repeat(-alter) : "#".repeat(alter));
+  nth(LETTERS, mod(step, 7)) + (alter < 0 ? "b".repeat(-alter) : "#".repeat(alter));
 
-export const spelledPc = ({ step, alter }: Spelled): PitchClass => mod(NATURAL[mod(step, 7)]! + alter, 12);
+export const spelledPc = ({ step, alter }: Spelled): PitchClass => mod(nth(NATURAL, mod(step, 7)) + alter, 12);
 
 /** Pitch class of a note name that is known to be good. */
 export function pitchClass(name: NoteName): PitchClass {
@@ -55,10 +56,12 @@ const PITCH = /^([A-G](?:bb|b|##|x|#)?)(-?\d+)$/;
 /** MIDI number of a spelled pitch: "C4" → 60, "B#3" → 60, "Cb4" → 59. */
 export function parsePitch(text: string): Result<Midi> {
   const match = PITCH.exec(text);
-  const note = match && parseNote(match[1]!);
+  const note = match && parseNote(nth(match, 1));
   if (!match || !note)
-    return fail("pitch.unknown", `"${text}" is not a pitch`, { hint: "Write a letter, an accidental and an octave: Eb4." });
-  const midi = 12 * (Number(match[2]) + 1) + NATURAL[note.step]! + note.alter;
+    return fail("pitch.unknown", `"${text}" is not a pitch`, {
+      hint: "Write a letter, an accidental and an octave: Eb4.",
+    });
+  const midi = 12 * (Number(match[2]) + 1) + nth(NATURAL, note.step) + note.alter;
   if (midi < 0 || midi > 127) return fail("pitch.range", `"${text}" lies outside the MIDI range C-1 to G9`);
   return ok(midi);
 }
@@ -85,14 +88,14 @@ export const midiFrequency = (midi: number): Hertz => 440 * 2 ** ((midi - 69) / 
 export function pitchName(midi: Midi, name: NoteName): PitchName {
   const note = parseNote(name);
   if (!note) throw new Error(`"${name}" is not a note name`);
-  const octave = Math.round((midi - NATURAL[note.step]! - note.alter) / 12) - 1;
+  const octave = Math.round((midi - nth(NATURAL, note.step) - note.alter) / 12) - 1;
   return name + octave;
 }
 
 const SHARPS = ["C", "C#", "D", "D#", "E", "F", "F#", "G", "G#", "A", "A#", "B"];
 const FLATS = ["C", "Db", "D", "Eb", "E", "F", "Gb", "G", "Ab", "A", "Bb", "B"];
 
-export const plainName = (pc: PitchClass, flats: boolean): NoteName => (flats ? FLATS : SHARPS)[mod(pc, 12)]!;
+export const plainName = (pc: PitchClass, flats: boolean): NoteName => nth(flats ? FLATS : SHARPS, mod(pc, 12));
 
 /**
  * The note a given number of letters and semitones above another: transposeNote("Eb", 2, 4) → "G".
@@ -103,7 +106,7 @@ export function transposeNote(name: NoteName, letters: number, semitones: Semito
   if (!note) throw new Error(`"${name}" is not a note name`);
   const step = mod(note.step + letters, 7);
   const target = mod(spelledPc(note) + semitones, 12);
-  const alter = mod(target - NATURAL[step]! + 6, 12) - 6;
+  const alter = mod(target - nth(NATURAL, step) + 6, 12) - 6;
   return Math.abs(alter) > 2 ? plainName(target, note.alter < 0) : noteName({ step, alter });
 }
 
@@ -124,8 +127,14 @@ export const typesetNames = (text: string): string =>
 
 /** "Eb4" → "E flat 4", for screen readers. */
 export const spoken = (name: string): string =>
-  name.replace(/^([A-G])(bb|b|##|x|#)?(-?\d+)?$/, (_, letter: string, mark: string | undefined, octave: string | undefined) =>
-    [letter, { b: "flat", bb: "double flat", "#": "sharp", "##": "double sharp", x: "double sharp" }[mark ?? ""], octave]
-      .filter(Boolean)
-      .join(" "),
+  name.replace(
+    /^([A-G])(bb|b|##|x|#)?(-?\d+)?$/,
+    (_, letter: string, mark: string | undefined, octave: string | undefined) =>
+      [
+        letter,
+        { b: "flat", bb: "double flat", "#": "sharp", "##": "double sharp", x: "double sharp" }[mark ?? ""],
+        octave,
+      ]
+        .filter(Boolean)
+        .join(" "),
   );

@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 
 /** Integer ticks, 480 to a quarter note. */
@@ -44,20 +45,25 @@ export function parseMeter(text: string): Result<Meter> {
   const count = Number(match[1]);
   const unit = Number(match[2]);
   if (![2, 4, 8, 16].includes(unit) || count < 1 || count > 16)
-    return fail("meter.unknown", `"${text}" is not a meter this application knows: 1 to 16 beats of a half, quarter, eighth or sixteenth`, {
-      hint,
-    });
+    return fail(
+      "meter.unknown",
+      `"${text}" is not a meter this application knows: 1 to 16 beats of a half, quarter, eighth or sixteenth`,
+      {
+        hint,
+      },
+    );
   const tick = (QUARTER * 4) / unit;
-  const groups = match[3]
-    ? match[3].split("+").map(Number)
-    : unit < 8 || count === 1
-      ? Array<number>(count).fill(1)
-      : (DEFAULT_GROUPS[`${count}/8`] ??
-        (count % 3 === 0
-          ? Array<number>(count / 3).fill(3)
-          : count % 2 === 0
-            ? Array<number>(count / 2).fill(2)
-            : [...Array<number>((count - 3) / 2).fill(2), 3]));
+  let groups: number[];
+  if (match[3]) groups = match[3].split("+").map(Number);
+  else if (unit < 8 || count === 1) groups = Array<number>(count).fill(1);
+  else {
+    const pulses = () => {
+      if (count % 3 === 0) return Array<number>(count / 3).fill(3);
+      if (count % 2 === 0) return Array<number>(count / 2).fill(2);
+      return [...Array<number>((count - 3) / 2).fill(2), 3];
+    };
+    groups = DEFAULT_GROUPS[`${count}/8`] ?? pulses();
+  }
   if (groups.some((g) => g < 1) || groups.reduce((a, b) => a + b, 0) !== count)
     return fail("meter.grouping", `"${text}": the groups do not add up to ${count}`, { hint });
   let start = 0;
@@ -71,7 +77,7 @@ export function parseMeter(text: string): Result<Meter> {
 
 /** The beat a position of the bar lies in. */
 export function beatAt(meter: Meter, inBar: Ticks): number {
-  for (let i = meter.beats.length - 1; i > 0; i--) if (inBar >= meter.beats[i]!.start) return i;
+  for (let i = meter.beats.length - 1; i > 0; i--) if (inBar >= nth(meter.beats, i).start) return i;
   return 0;
 }
 
@@ -82,7 +88,7 @@ export function beatAt(meter: Meter, inBar: Ticks): number {
 export function metricalLevel(meter: Meter, tick: Ticks): number {
   const inBar = ((tick % meter.bar) + meter.bar) % meter.bar;
   if (inBar === 0) return 0;
-  const beat = meter.beats[beatAt(meter, inBar)]!;
+  const beat = nth(meter.beats, beatAt(meter, inBar));
   const into = inBar - beat.start;
   if (into === 0) return meter.beats.length % 2 === 0 && inBar * 2 === meter.bar ? -1 : -2;
   let part = beat.duration % 720 === 0 ? beat.duration / 3 : beat.duration / 2;
@@ -93,7 +99,10 @@ export function metricalLevel(meter: Meter, tick: Ticks): number {
 /** Level of beat i of n: 0 the first, one lower for each division that is needed to reach it, halves before thirds. */
 function beatLevel(i: number, n: number): number {
   if (i === 0) return 0;
-  const parts = n % 2 === 0 ? 2 : n % 3 === 0 ? 3 : n;
+  let parts: number;
+  if (n % 2 === 0) parts = 2;
+  else if (n % 3 === 0) parts = 3;
+  else parts = n;
   const group = n / parts;
   return i % group === 0 ? -1 : beatLevel(i % group, group) - 1;
 }
@@ -105,7 +114,7 @@ function beatLevel(i: number, n: number): number {
 export function treeLevel(meter: Meter, tick: Ticks): number {
   const inBar = ((tick % meter.bar) + meter.bar) % meter.bar;
   const index = beatAt(meter, inBar);
-  const { start, duration } = meter.beats[index]!;
+  const { start, duration } = nth(meter.beats, index);
   const n = meter.beats.length;
   if (inBar === start) return beatLevel(index, n);
   const lowest = Math.min(...meter.beats.map((_, i) => beatLevel(i, n)));
@@ -119,7 +128,7 @@ export function positionText(meter: Meter, tick: Ticks): string {
   const bar = Math.floor(tick / meter.bar);
   const inBar = tick - bar * meter.bar;
   const index = beatAt(meter, inBar);
-  const beat = meter.beats[index]!;
+  const beat = nth(meter.beats, index);
   const share = (inBar - beat.start) / beat.duration;
   const marks: [number, string][] = [
     [0, ""],
@@ -136,23 +145,17 @@ export function positionText(meter: Meter, tick: Ticks): string {
 
 /** A length in beats of the meter, in words: "½ beat", "1 beat", "2 beats". */
 export function beatsText(meter: Meter, duration: Ticks): string {
-  const beats = duration / meter.beats[0]!.duration;
+  const beats = duration / firstOf(meter.beats).duration;
   const whole = Math.floor(beats + 1e-9);
   const rest = beats - whole;
-  const mark =
-    rest < 0.01
-      ? ""
-      : Math.abs(rest - 0.5) < 0.01
-        ? "½"
-        : Math.abs(rest - 0.25) < 0.01
-          ? "¼"
-          : Math.abs(rest - 0.75) < 0.01
-            ? "¾"
-            : Math.abs(rest - 1 / 3) < 0.01
-              ? "⅓"
-              : Math.abs(rest - 2 / 3) < 0.01
-                ? "⅔"
-                : null;
+  let mark: "" | "½" | "¼" | "¾" | "⅓" | "⅔" | null;
+  if (rest < 0.01) mark = "";
+  else if (Math.abs(rest - 0.5) < 0.01) mark = "½";
+  else if (Math.abs(rest - 0.25) < 0.01) mark = "¼";
+  else if (Math.abs(rest - 0.75) < 0.01) mark = "¾";
+  else if (Math.abs(rest - 1 / 3) < 0.01) mark = "⅓";
+  else if (Math.abs(rest - 2 / 3) < 0.01) mark = "⅔";
+  else mark = null;
   const text = mark === null ? beats.toFixed(2) : `${whole || (mark ? "" : "0")}${mark}`;
   return `${text} ${beats > 1 + 1e-9 ? "beats" : "beat"}`;
 }

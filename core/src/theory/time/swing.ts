@@ -1,3 +1,4 @@
+import { lastOf, nth } from "../../base/list";
 import type { Bpm, Seconds, Ticks } from "./meter";
 import { QUARTER } from "./meter";
 
@@ -25,7 +26,8 @@ export function swung(inBar: Ticks, bar: Ticks, swing: Swing): number {
 const HEARD = 0.53;
 
 /** The feel as it is said at the top of a part: "swung eighths"; empty where it is straight. */
-export const feelText = ({ ratio, unit }: Swing): string => (ratio > HEARD ? `swung ${unit === 16 ? "sixteenths" : "eighths"}` : "");
+export const feelText = ({ ratio, unit }: Swing): string =>
+  ratio > HEARD ? `swung ${unit === 16 ? "sixteenths" : "eighths"}` : "";
 
 /** Length of a number of ticks at a tempo. */
 export const ticksToSeconds = (ticks: number, tempo: Bpm): Seconds => (ticks / QUARTER) * (60 / tempo);
@@ -33,9 +35,9 @@ export const ticksToSeconds = (ticks: number, tempo: Bpm): Seconds => (ticks / Q
 /** Tempo from taps, by the mean interval of the last eight; null with fewer than two taps or after a pause over two seconds. Times in milliseconds. */
 export function tappedTempo(taps: readonly number[]): Bpm | null {
   let first = taps.length - 1;
-  while (first > 0 && taps.length - first < 8 && taps[first]! - taps[first - 1]! < 2000) first--;
+  while (first > 0 && taps.length - first < 8 && nth(taps, first) - nth(taps, first - 1) < 2000) first--;
   const count = taps.length - 1 - first;
   if (count < 1) return null;
-  const tempo = (60000 * count) / (taps[taps.length - 1]! - taps[first]!);
+  const tempo = (60000 * count) / (lastOf(taps) - nth(taps, first));
   return Math.min(400, Math.max(20, Math.round(tempo)));
 }

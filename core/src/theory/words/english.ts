@@ -2,7 +2,8 @@
 export const counted = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
 
 /** A thing with its article: "a third", "an octave". */
-export const withArticle = (thing: string): string => (/^\d/.test(thing) ? thing : `${/^[aeiou]/i.test(thing) ? "an" : "a"} ${thing}`);
+export const withArticle = (thing: string): string =>
+  /^\d/.test(thing) ? thing : `${/^[aeiou]/i.test(thing) ? "an" : "a"} ${thing}`;
 
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 

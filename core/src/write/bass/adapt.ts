@@ -20,13 +20,21 @@ const chordAt = (chords: readonly ChordEvent[], tick: Ticks): Chord | null => {
  * no longer chord tones to the nearest chord tone; a note held into a new chord it does not belong to is struck again there. Pinned notes stay. Null when
  * nothing has to move.
  */
-export function adaptBass(before: Song, after: Song, sectionId: string, partId: string, from: Ticks, to: Ticks): Edit | null {
+export function adaptBass(
+  before: Song,
+  after: Song,
+  sectionId: string,
+  partId: string,
+  from: Ticks,
+  to: Ticks,
+): Edit | null {
   const [old, now] = [sectionOf(before, sectionId), sectionOf(after, sectionId)];
   const part = partOf(after, partId);
   if (!old || !now || !part) return null;
   const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, after).comfortable);
   const nearest = (midi: Midi, allowed: readonly number[]): Midi => {
-    for (let d = 0; d <= 11; d++) for (const m of [midi - d, midi + d]) if (allowed.includes(mod(m, 12)) && m >= low && m <= high) return m;
+    for (let d = 0; d <= 11; d++)
+      for (const m of [midi - d, midi + d]) if (allowed.includes(mod(m, 12)) && m >= low && m <= high) return m;
     return midi;
   };
   /** Where a pitch goes at a tick; null when it may stay. */

@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import { mod } from "../../theory/pitch/pitch";
 import { beatsText, positionText, type Ticks } from "../../theory/time/meter";
 import { bassPc, toneRole } from "../../theory/chord/chord";
@@ -18,7 +19,11 @@ export function findConflicts(
   const conflicts: Conflict[] = [];
   const where = (tick: Ticks) => positionText(ctx.meter, tick);
   if (!ctx.kicks.length)
-    conflicts.push({ code: "noKick", measures: ["offKick"], message: "No kick is painted: the line follows the chords and beats alone." });
+    conflicts.push({
+      code: "noKick",
+      measures: ["offKick"],
+      message: "No kick is painted: the line follows the chords and beats alone.",
+    });
   for (const kick of ctx.kicks.filter((k) => k.main)) {
     const chord = chordAt(ctx, kick.start);
     if (line.some((s) => s.slot.start === kick.start)) continue;
@@ -47,19 +52,29 @@ export function findConflicts(
         message: `The pinned ${slot.pin.pitch} at ${where(slot.start)} lies outside ${slot.chord.symbol} for ${beatsText(ctx.meter, slot.duration)}.`,
       });
     const written = slot.chord?.chord && bassPc(slot.chord.chord);
-    if (!slot.pin && slot.use === "anchor" && !style.pedals && typeof written === "number" && mod(midi, 12) !== written) {
+    if (
+      !slot.pin &&
+      slot.use === "anchor" &&
+      !style.pedals &&
+      typeof written === "number" &&
+      mod(midi, 12) !== written
+    ) {
       if (!slot.candidates.some((c) => mod(c.midi, 12) === written))
         conflicts.push({
           code: "range",
           tick: slot.start,
           measures: ["register"],
-          message: `The bass note of ${slot.chord!.symbol} at ${where(slot.start)} is not in the part's range.`,
+          message: `The bass note of ${sure(slot.chord).symbol} at ${where(slot.start)} is not in the part's range.`,
         });
     }
   }
   for (const figure of over) {
     const symbols = [
-      ...new Set(ctx.chords.filter((c) => c.chord && c.start < figure.to && c.start + c.duration > figure.from).map((c) => c.symbol)),
+      ...new Set(
+        ctx.chords
+          .filter((c) => c.chord && c.start < figure.to && c.start + c.duration > figure.from)
+          .map((c) => c.symbol),
+      ),
     ];
     conflicts.push({
       code: "pitchClasses",

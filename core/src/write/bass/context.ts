@@ -1,3 +1,4 @@
+import { nth } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { chordsAt, notesAt, onwardAt } from "../../hear/sounding";
 import { kicksAt, rolesAt } from "../../hear/slice/facts";
@@ -64,7 +65,12 @@ export function figures(ctx: Pick<BassContext, "meter" | "bars" | "chords">): { 
 }
 
 /** What a part's line in a section is written against. Errors: `bass.section`, `bass.part`. */
-export function bassContext(read: Reader, sectionId: string, partId: string, settings?: BassSettings): Result<BassContext> {
+export function bassContext(
+  read: Reader,
+  sectionId: string,
+  partId: string,
+  settings?: BassSettings,
+): Result<BassContext> {
   const { song } = read;
   const section = sectionOf(song, sectionId);
   const part = partOf(song, partId);
@@ -117,11 +123,12 @@ export function bassContext(read: Reader, sectionId: string, partId: string, set
   });
 }
 
-export const chordAt = (ctx: Pick<BassContext, "chords">, tick: Ticks): RealizedChord | null => chordAtTick(ctx.chords, tick);
+export const chordAt = (ctx: Pick<BassContext, "chords">, tick: Ticks): RealizedChord | null =>
+  chordAtTick(ctx.chords, tick);
 
 /** Length of the beat a position lies in. */
 export const beatLength = (ctx: Pick<BassContext, "meter">, tick: Ticks): Ticks =>
-  ctx.meter.beats[beatAt(ctx.meter, ((tick % ctx.meter.bar) + ctx.meter.bar) % ctx.meter.bar)]!.duration;
+  nth(ctx.meter.beats, beatAt(ctx.meter, ((tick % ctx.meter.bar) + ctx.meter.bar) % ctx.meter.bar)).duration;
 
 /** Whether the tune is silent, or holds a note it struck at least a beat ago, over a whole half-beat from here: the bass may move. */
 export function inGap(ctx: Pick<BassContext, "meter" | "tune">, tick: Ticks): boolean {

@@ -1,3 +1,4 @@
+import { firstOf } from "../../base/list";
 import { mod, noteOf, parsePitch, pitchClass, pitchMidi } from "../../theory/pitch/pitch";
 import { bassPc } from "../../theory/chord/chord";
 import { chordOf } from "../../theory/chord/progression";
@@ -51,9 +52,14 @@ export function passEndings(song: Song, request: BassRequest, notes: Notes): Edi
     const lines = bassLines(onlyWay(taken.value.song, section.id, way), request);
     const best = lines.ok ? lines.value.find((l) => endLeadsTo(l.notes, target)) : undefined;
     if (!best) return [];
-    const ending = [...notes.filter((n) => n.start < lastBar), ...best.notes.filter((n) => n.start >= lastBar)].map(({ id: _, ...n }) => n);
+    const ending = [...notes.filter((n) => n.start < lastBar), ...best.notes.filter((n) => n.start >= lastBar)].map(
+      ({ id: _, ...n }) => n,
+    );
     return way.passes
-      .filter((id) => !song.form.find((p) => p.id === id)?.own?.some((o) => o.bars[1] === section.bars && o.notes?.[request.part]))
+      .filter(
+        (id) =>
+          !song.form.find((p) => p.id === id)?.own?.some((o) => o.bars[1] === section.bars && o.notes?.[request.part]),
+      )
       .map((pass): Edit => ({
         do: "inPass",
         pass,
@@ -65,6 +71,6 @@ export function passEndings(song: Song, request: BassRequest, notes: Notes): Edi
 
 /** The song in which a section goes on in one way alone. */
 function onlyWay(song: Song, sectionId: string, way: WayOn): Song {
-  const pass = way.passes[0]!;
+  const pass = firstOf(way.passes);
   return { ...song, form: song.form.filter((p) => p.sectionId !== sectionId || p.id === pass || p.id === way.next) };
 }

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../base/list";
 import { because } from "../../song/reasons";
 import { fail, ok, type Result } from "../../base/result";
 import { nameInKey, rootInKey, type Key } from "../../theory/pitch/key";
@@ -59,7 +60,7 @@ function weightIn(n: RealizedNote, from: Ticks, to: Ticks, meter: Meter): number
 
 /** Half bars where the meter has a middle, otherwise bars. */
 function stretchesOf(notes: readonly RealizedNote[], meter: Meter, bars: number): Stretch[] {
-  const middle = meter.beats.length % 2 === 0 ? [meter.beats[meter.beats.length / 2]!.start] : [];
+  const middle = meter.beats.length % 2 === 0 ? [nth(meter.beats, meter.beats.length / 2).start] : [];
   const cuts = Array.from({ length: bars }, (_, bar) => [0, ...middle].map((at) => bar * meter.bar + at)).flat();
   return cuts.map((from, i) => {
     const to = cuts[i + 1] ?? bars * meter.bar;
@@ -94,19 +95,23 @@ export function rootsIn({ notes: all, meter, bars, key }: BassContext): ImpliedR
   if (!notes.length) return [];
   const stretches = stretchesOf(notes, meter, bars);
   const silent = (s: Stretch) => s.notes.length === 0;
-  const path = cheapestPath({
-    sizes: stretches.map(() => 12),
-    node: (c, root) => (silent(stretches[c]!) ? 0 : 1 - stretches[c]!.fit[root]!) + (key.pcs.includes(root) ? 0 : COST.outside),
-    step: (c, a, b) => {
-      const to = stretches[c + 1]!;
-      return a === b ? 0 : COST.change * (silent(to) ? 2 : 1) + (to.from % meter.bar ? COST.inBar : 0);
-    },
-  })!;
+  const path = sure(
+    cheapestPath({
+      sizes: stretches.map(() => 12),
+      node: (c, root) =>
+        (silent(nth(stretches, c)) ? 0 : 1 - nth(nth(stretches, c).fit, root)) +
+        (key.pcs.includes(root) ? 0 : COST.outside),
+      step: (c, a, b) => {
+        const to = nth(stretches, c + 1);
+        return a === b ? 0 : COST.change * (silent(to) ? 2 : 1) + (to.from % meter.bar ? COST.inBar : 0);
+      },
+    }),
+  );
   const rows: { root: PitchClass; over: Stretch[] }[] = [];
   path.picks.forEach((root, c) => {
     const last = rows.at(-1);
-    if (last?.root === root) last.over.push(stretches[c]!);
-    else rows.push({ root, over: [stretches[c]!] });
+    if (last?.root === root) last.over.push(nth(stretches, c));
+    else rows.push({ root, over: [nth(stretches, c)] });
   });
   return rows.map(({ root, over }) => describe(root, over, key));
 }
@@ -117,7 +122,7 @@ const HEARD = 0.06;
 
 /** What is known of a root: the chord meant most plainly, what speaks for it, and what else it could be. */
 function describe(root: PitchClass, over: readonly Stretch[], key: Key): ImpliedRoot {
-  const [start, end] = [over[0]!.from, over.at(-1)!.to];
+  const [start, end] = [firstOf(over).from, lastOf(over).to];
   const notes = [...new Set(over.flatMap((s) => s.notes))];
   const time = new Map<number, number>();
   for (const n of notes) {
@@ -131,10 +136,19 @@ function describe(root: PitchClass, over: readonly Stretch[], key: Key): Implied
   // What the line leaves open the key decides.
   const minor = heard(3) || (!heard(4) && inKey(3) && !inKey(4));
   const diminished = !heard(7) && (heard(6) || (minor && !inKey(7) && inKey(6)));
-  const quality = minor ? (diminished ? (heard(10) ? "m7b5" : "dim") : heard(10) ? "m7" : "m") : heard(10) ? "7" : heard(11) ? "maj7" : "";
+  let quality: "m7" | "m" | "maj7" | "" | "7" | "m7b5" | "dim";
+  if (minor) {
+    if (diminished) {
+      if (heard(10)) quality = "m7b5";
+      else quality = "dim";
+    } else if (heard(10)) quality = "m7";
+    else quality = "m";
+  } else if (heard(10)) quality = "7";
+  else if (heard(11)) quality = "maj7";
+  else quality = "";
   const name = rootInKey(root, key);
   const spoken = [...time.keys()].filter((above) => TELLS[above] && heard(above)).sort((a, b) => share(b) - share(a));
-  const mean = Array.from({ length: 12 }, (_, pc) => over.reduce((sum, s) => sum + s.fit[pc]!, 0) / over.length);
+  const mean = Array.from({ length: 12 }, (_, pc) => over.reduce((sum, s) => sum + nth(s.fit, pc), 0) / over.length);
   return {
     start,
     duration: end - start,
@@ -142,12 +156,13 @@ function describe(root: PitchClass, over: readonly Stretch[], key: Key): Implied
     name,
     symbol: name + quality,
     others: [...mean.keys()]
-      .filter((pc) => pc !== root && mean[pc]! > Math.max(0.3, mean[root]! * 0.75))
-      .sort((a, b) => mean[b]! - mean[a]!)
+      .filter((pc) => pc !== root && nth(mean, pc) > Math.max(0.3, nth(mean, root) * 0.75))
+      .sort((a, b) => nth(mean, b) - nth(mean, a))
       .slice(0, 2)
       .map((pc) => nameInKey(pc, key)),
     reason:
-      spoken.map((above) => `its ${TELLS[above]} ${Math.round(share(above) * 100)} % of the time`).join(", ") || "carried on from before",
+      spoken.map((above) => `its ${TELLS[above]} ${Math.round(share(above) * 100)} % of the time`).join(", ") ||
+      "carried on from before",
     notes: notes.map((n) => n.id),
   };
 }

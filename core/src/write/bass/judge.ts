@@ -52,7 +52,13 @@ function judge(read: Reader, section: string, part: string): Result<BassVerdict>
     style: style.id,
     report,
     measures: measuresOf(report, { style, settings: ctx.settings, meter: ctx.meter }),
-    notes: justified(ctx).map(({ note, reason, weight }) => ({ id: note.id, tick: note.start, pitch: note.pitch, reason, weight })),
+    notes: justified(ctx).map(({ note, reason, weight }) => ({
+      id: note.id,
+      tick: note.start,
+      pitch: note.pitch,
+      reason,
+      weight,
+    })),
     implied,
   });
 }

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { mod, pitchMidi, type Midi } from "../../theory/pitch/pitch";
 import { positionText, type Ticks } from "../../theory/time/meter";
@@ -53,8 +54,19 @@ export function layersOf(real: RealizedSong): BassLayer[] {
   const drums = new Map<Drum, BassLayer>();
   for (const hit of real.hits) {
     if (hit.midi === undefined || hit.midi >= 60) continue;
-    const layer = drums.get(hit.drum) ?? { id: drumPlayer(hit.drum), name: `tuned ${DRUM_KINDS[hit.drum].title}`, kind: "drum", notes: [] };
-    layer.notes.push({ id: `${hit.drum}@${hit.start}`, start: hit.start, duration: hit.duration ?? FULL, midi: hit.midi, pitch: "" });
+    const layer = drums.get(hit.drum) ?? {
+      id: drumPlayer(hit.drum),
+      name: `tuned ${DRUM_KINDS[hit.drum].title}`,
+      kind: "drum",
+      notes: [],
+    };
+    layer.notes.push({
+      id: `${hit.drum}@${hit.start}`,
+      start: hit.start,
+      duration: hit.duration ?? FULL,
+      midi: hit.midi,
+      pitch: "",
+    });
     drums.set(hit.drum, layer);
   }
   return [...parts, ...drums.values()];
@@ -73,10 +85,12 @@ export function bassLayers(song: Song, sectionId: string): Result<BassLayers> {
 export function judgeLayers(real: RealizedSong, bar: Ticks, bars: number): BassLayers {
   const layers = layersOf(real);
   const who = Array.from({ length: bars }, (_, b) =>
-    layers.filter((l) => l.notes.some((n) => n.start < (b + 1) * bar && n.start + n.duration > b * bar)).map((l) => l.id),
+    layers
+      .filter((l) => l.notes.some((n) => n.start < (b + 1) * bar && n.start + n.duration > b * bar))
+      .map((l) => l.id),
   );
   const problems: LayerProblem[] = [];
-  const { meter } = real.sections[0]!;
+  const { meter } = firstOf(real.sections);
   let together = 0;
   let agreed = 0;
   layers.forEach((a, i) =>
@@ -88,15 +102,25 @@ export function judgeLayers(real: RealizedSong, bar: Ticks, bars: number): BassL
           if (overlap < 60) continue;
           together++;
           const where = positionText(meter, from);
-          const base = { tick: from, duration: overlap, layers: [a.id, b.id] as [string, string], notes: [x.id, y.id] as [string, string] };
+          const base = {
+            tick: from,
+            duration: overlap,
+            layers: [a.id, b.id] as [string, string],
+            notes: [x.id, y.id] as [string, string],
+          };
           const samePitch = mod(x.midi - y.midi, 12) === 0;
           const apart = Math.abs(x.start - y.start);
           const low = x.midi < LOW && y.midi < LOW && overlap >= FULL ? ", both in the low octave" : "";
           if (!samePitch)
-            problems.push({ ...base, kind: "pitch", message: `${a.name} and ${b.name} play different notes at ${where}${low}.` });
+            problems.push({
+              ...base,
+              kind: "pitch",
+              message: `${a.name} and ${b.name} play different notes at ${where}${low}.`,
+            });
           else if (
             apart >= 60 &&
-            (b.notes.every((n) => Math.abs(n.start - x.start) >= 60) || a.notes.every((n) => Math.abs(n.start - y.start) >= 60))
+            (b.notes.every((n) => Math.abs(n.start - x.start) >= 60) ||
+              a.notes.every((n) => Math.abs(n.start - y.start) >= 60))
           )
             problems.push({
               ...base,
@@ -104,12 +128,20 @@ export function judgeLayers(real: RealizedSong, bar: Ticks, bars: number): BassL
               message: `${a.name} and ${b.name} begin the same note at different times at ${where}.`,
             });
           else if (samePitch && apart < 60 && x.midi < LOW && y.midi < LOW && overlap >= FULL)
-            problems.push({ ...base, kind: "low", message: `${a.name} and ${b.name} both fill the low octave at ${where}.` });
+            problems.push({
+              ...base,
+              kind: "low",
+              message: `${a.name} and ${b.name} both fill the low octave at ${where}.`,
+            });
           else agreed++;
         }
     }),
   );
-  const kind = layers.length < 2 ? "alone" : together === 0 ? "turns" : agreed === together ? "voice" : "mixed";
+  let kind: "voice" | "alone" | "turns" | "mixed";
+  if (layers.length < 2) kind = "alone";
+  else if (together === 0) kind = "turns";
+  else if (agreed === together) kind = "voice";
+  else kind = "mixed";
   return { layers, bars: who, kind, problems };
 }
 
@@ -133,7 +165,9 @@ const shifted = (song: Song, section: Section, notes: readonly Note[], by: numbe
   plainNotes(notes).map((n) => ({
     ...n,
     pitch: spellAt(song, section, Math.max(0, n.start), pitchMidi(n.pitch) + by),
-    ...(n.slide ? { slide: { ...n.slide, to: spellAt(song, section, Math.max(0, n.start), pitchMidi(n.slide.to) + by) } } : {}),
+    ...(n.slide
+      ? { slide: { ...n.slide, to: spellAt(song, section, Math.max(0, n.start), pitchMidi(n.slide.to) + by) } }
+      : {}),
   }));
 
 /**
@@ -145,14 +179,16 @@ export function layerOffers(song: Song, sectionId: string, lead: string, other: 
   const [a, b] = [partOf(song, lead), partOf(song, other)];
   const line = section?.notes[lead] ?? [];
   if (!section || !a || !b || a.id === b.id) return fail("bass.layers", "Two bass parts are needed");
-  if (!line.length) return fail("bass.layers", `${a.name} has no notes in ${section.name} to share`, { hint: "Write its line first." });
+  if (!line.length)
+    return fail("bass.layers", `${a.name} has no notes in ${section.name} to share`, { hint: "Write its line first." });
   const meter = sectionMeter(song, section);
   const real = realize(song, { section: sectionId });
   const spans = figures({ meter, bars: section.bars, chords: real.chords });
   // Comfortable where that is possible, else whatever the instrument can.
   const comfortable = midiRange(b.range ?? instrumentOf(b.instrument, song).comfortable);
   const all = midiRange(b.range ?? instrumentOf(b.instrument, song).range);
-  const octaves = (notes: readonly Note[], prefers: number) => octavesInto(notes, comfortable, prefers) ?? octavesInto(notes, all, prefers);
+  const octaves = (notes: readonly Note[], prefers: number) =>
+    octavesInto(notes, comfortable, prefers) ?? octavesInto(notes, all, prefers);
   const offers: LayerOffer[] = [];
   /** The notes that are not the lead's go to the other, in the octave where they fit. */
   const share = (id: string, title: string, explanation: string, mine: (n: Note) => boolean): void => {
@@ -160,7 +196,10 @@ export function layerOffers(song: Song, sectionId: string, lead: string, other: 
     if (!given.length || given.length === line.length) return;
     // As a whole where it fits, otherwise each note in the nearest octave that the other has.
     const by = octaves(given, 0);
-    const moved = by === null ? given.flatMap((n) => shifted(song, section, [n], octaves([n], 0) ?? 0)) : shifted(song, section, given, by);
+    const moved =
+      by === null
+        ? given.flatMap((n) => shifted(song, section, [n], octaves([n], 0) ?? 0))
+        : shifted(song, section, given, by);
     offers.push({
       id,
       title,
@@ -185,14 +224,24 @@ export function layerOffers(song: Song, sectionId: string, lead: string, other: 
     "turns-ends",
     "Turns, the ends for the other",
     `${a.name} carries the figure, ${b.name} plays what leads into the next one.`,
-    (n) => !spans.some((f) => n.start >= f.to - meter.beats.at(-1)!.duration && n.start < f.to),
+    (n) => !spans.some((f) => n.start >= f.to - lastOf(meter.beats).duration && n.start < f.to),
   );
   const anchor = (n: Note) => {
     const chord = chordAtTick(real.chords, n.start);
     return !chord?.chord || mod(pitchMidi(n.pitch), 12) === bassPc(chord.chord);
   };
-  share("turns-roots", `Roots for ${a.name}`, `${a.name} keeps the bass of every chord, ${b.name} has the other notes.`, anchor);
-  share("turns-moves", `Roots for ${b.name}`, `${b.name} has the bass of every chord, ${a.name} keeps the other notes.`, (n) => !anchor(n));
+  share(
+    "turns-roots",
+    `Roots for ${a.name}`,
+    `${a.name} keeps the bass of every chord, ${b.name} has the other notes.`,
+    anchor,
+  );
+  share(
+    "turns-moves",
+    `Roots for ${b.name}`,
+    `${b.name} has the bass of every chord, ${a.name} keeps the other notes.`,
+    (n) => !anchor(n),
+  );
   const up = octaves(line, 12);
   if (up !== null && up !== 0)
     offers.push({
@@ -220,7 +269,9 @@ export function layerOffers(song: Song, sectionId: string, lead: string, other: 
     });
   return offers.length
     ? ok(offers)
-    : fail("bass.layers", `No octave of the line lies in ${b.name}’s range`, { hint: "Widen its range or choose another instrument." });
+    : fail("bass.layers", `No octave of the line lies in ${b.name}’s range`, {
+        hint: "Widen its range or choose another instrument.",
+      });
 }
 
 /** The edit that makes a tuned drum a drum again, and brings the line back that made room for it. */
@@ -262,14 +313,22 @@ export function drumAsBass(
   const line = [...(section.notes[part] ?? [])].filter((n) => n.start >= 0).sort((a, b) => a.start - b.start);
   const own = section.groove.lanes.find((l) => l.drum === drum)?.hits ?? [];
   const source: Hit[] =
-    rhythm === "line" ? line.map((n) => ({ start: n.start, velocity: n.velocity })) : own.filter((h) => h.start < length);
+    rhythm === "line"
+      ? line.map((n) => ({ start: n.start, velocity: n.velocity }))
+      : own.filter((h) => h.start < length);
   if (!source.length)
-    return fail("bass.drum", rhythm === "line" ? "There is no bass line to follow" : `The ${DRUM_KINDS[drum].title} has no hits yet`, {
-      hint: rhythm === "line" ? "Write a line first." : "Paint some, or let it play the line’s rhythm.",
-    });
+    return fail(
+      "bass.drum",
+      rhythm === "line" ? "There is no bass line to follow" : `The ${DRUM_KINDS[drum].title} has no hits yet`,
+      {
+        hint: rhythm === "line" ? "Write a line first." : "Paint some, or let it play the line’s rhythm.",
+      },
+    );
   const real = realize(song, { section: sectionId });
   const pitchAt = (tick: Ticks): string | null => {
-    const note = line.findLast((n) => n.start <= tick && n.start + n.duration > tick) ?? line.find((n) => Math.abs(n.start - tick) < 60);
+    const note =
+      line.findLast((n) => n.start <= tick && n.start + n.duration > tick) ??
+      line.find((n) => Math.abs(n.start - tick) < 60);
     if (note) return note.pitch;
     const chord = chordAtTick(real.chords, tick);
     if (!chord?.chord) return null;
@@ -280,11 +339,11 @@ export function drumAsBass(
     const pitch = pitchAt(hit.start);
     if (!pitch) return [];
     const end = source[i + 1]?.start ?? length;
-    const note = rhythm === "line" ? line[i]! : line.find((n) => n.start === hit.start);
+    const note = rhythm === "line" ? nth(line, i) : line.find((n) => n.start === hit.start);
     const room = end - hit.start;
     // The tail ends a moment before the next note, so that two of them never sound at once.
     const duration = Math.max(30, Math.min(note?.duration ?? room, room - 15));
-    const next = source[i + 1] && pitchAt(source[i + 1]!.start);
+    const next = source[i + 1] && pitchAt(nth(source, i + 1).start);
     return [
       {
         start: hit.start,

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../base/list";
 import type { Ticks } from "../../theory/time/meter";
 import { keepsTime, nearMiss } from "../../hear/accents/accentMap";
 import { accentsAt } from "../../hear/accents/facts";
@@ -33,9 +34,17 @@ export function weavePlan(ctx: WeaveContext): WeavePlace[] {
     if (row.id === ctx.part.id || keepsTime(row.id)) continue;
     for (const step of row.accents) {
       const kick = drumOf(row.id) === "kick";
-      const w = row.strength[step]! * (kick ? 1.5 : tune.has(row.id) ? 0.4 : 1);
+      const weightOf = () => {
+        if (kick) return 1.5;
+        if (tune.has(row.id)) return 0.4;
+        return 1;
+      };
+      const w = nth(row.strength, step) * weightOf();
       const known = found.get(step) ?? { sum: 0, who: [] };
-      found.set(step, { sum: known.sum + w, who: [...known.who, { name: row.name.split(",")[0]!, w, kick, tune: tune.has(row.id) }] });
+      found.set(step, {
+        sum: known.sum + w,
+        who: [...known.who, { name: firstOf(row.name.split(",")), w, kick, tune: tune.has(row.id) }],
+      });
     }
   }
   const most = Math.max(0.01, ...[...found.values()].map((f) => f.sum));
@@ -44,29 +53,31 @@ export function weavePlan(ctx: WeaveContext): WeavePlace[] {
     .map(([step, { sum, who }]) => {
       const names = [...who].sort((a, b) => b.w - a.w).map((x) => x.name);
       const share = sum / most;
-      const beside = [...found.keys()].find((s) => nearMiss(s, step, steps, length) && found.get(s)!.sum > sum);
+      const beside = [...found.keys()].find((s) => nearMiss(s, step, steps, length) && sure(found.get(s)).sum > sum);
       const onlyTune = who.every((x) => x.tune);
       const kick = who.some((x) => x.kick);
-      const take = kick ? beside === undefined || sum >= 0.5 * found.get(beside)!.sum : !onlyTune && beside === undefined && share >= 0.25;
-      const why = take
-        ? who.length > 1
-          ? `${names.slice(0, 2).join(" and ")} meet here`
-          : kick
-            ? "the kick asks for it"
-            : `${names[0]} is alone here: the bass stands by`
-        : beside !== undefined
-          ? `a sixteenth from ${found.get(beside)!.who[0]!.name}, which weighs more: both would smear`
-          : onlyTune
-            ? "the tune has it to itself"
-            : "too light to be met";
+      const take = kick
+        ? beside === undefined || sum >= 0.5 * sure(found.get(beside)).sum
+        : !onlyTune && beside === undefined && share >= 0.25;
+      let why: string;
+      if (take) {
+        if (who.length > 1) why = `${names.slice(0, 2).join(" and ")} meet here`;
+        else if (kick) why = "the kick asks for it";
+        else why = `${names[0]} is alone here: the bass stands by`;
+      } else if (beside !== undefined)
+        why = `a sixteenth from ${firstOf(sure(found.get(beside)).who).name}, which weighs more: both would smear`;
+      else if (onlyTune) why = "the tune has it to itself";
+      else why = "too light to be met";
       return { step, tick: step * length, names, share, take, why };
     });
 }
 
 /** The places of a weaving line over the whole section. */
-export function weavePlaces(ctx: WeaveContext & Pick<BassContext, "bars">): { at: Ticks; name: string; share: number }[] {
+export function weavePlaces(
+  ctx: WeaveContext & Pick<BassContext, "bars">,
+): { at: Ticks; name: string; share: number }[] {
   const plan = weavePlan(ctx).filter((p) => p.take);
   return Array.from({ length: ctx.bars }, (_, bar) =>
-    plan.map(({ tick, names, share }) => ({ at: bar * ctx.meter.bar + tick, name: names[0]!, share })),
+    plan.map(({ tick, names, share }) => ({ at: bar * ctx.meter.bar + tick, name: firstOf(names), share })),
   ).flat();
 }

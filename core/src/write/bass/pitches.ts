@@ -1,3 +1,4 @@
+import { lastOf, nth, sure } from "../../base/list";
 import { mod, type Midi, type PitchClass } from "../../theory/pitch/pitch";
 import type { Ticks } from "../../theory/time/meter";
 import { bassPc, chordPitchClasses, toneRole } from "../../theory/chord/chord";
@@ -18,7 +19,15 @@ export type OpenSlot = Slot &
 /** The slots of a line with the note to which it leads on. */
 const withOnward = ({ onward, length }: BassContext, slots: OpenSlot[]): OpenSlot[] =>
   onward && slots.length
-    ? [...slots, { start: length + Math.max(0, onward.first?.after ?? 0), duration: onward.chord.duration, use: "anchor", beyond: onward }]
+    ? [
+        ...slots,
+        {
+          start: length + Math.max(0, onward.first?.after ?? 0),
+          duration: onward.chord.duration,
+          use: "anchor",
+          beyond: onward,
+        },
+      ]
     : slots;
 
 export interface Candidate {
@@ -51,15 +60,27 @@ const COST = {
   firstInverted: 1.5,
   seventhBelow: 1.2,
   anchor: { fifth: 4, root: 5, other: 6 },
+  /** A tone that leads into the next root: by a semitone, by a step of the key, by another one. */
+  approach: { semitone: 0.25, inKey: 0.4, outside: 1.2 },
 } as const;
 
+/** What a fifth costs beside what the style says, and the share of its cost that a third keeps, by what is liked over the chord. */
+const FIFTH_WHERE = { third: 0.8, either: 0, fifth: -0.1 } as const;
+const THIRD_WHERE = { third: 0.5, either: 0.8, fifth: 1 } as const;
+
 /** Candidates of every slot with their costs: chord tones by the style's costs; where the slot leads on, also tones a step beside the next. */
-export function pitchSlots(ctx: BassContext, style: BassStyle, slots: readonly OpenSlot[], pedal?: PitchClass): PitchSlot[] {
+export function pitchSlots(
+  ctx: BassContext,
+  style: BassStyle,
+  slots: readonly OpenSlot[],
+  pedal?: PitchClass,
+): PitchSlot[] {
   const [low, high] = ctx.range;
   const center = low + (high - low) * 0.4;
   return withOnward(ctx, [...slots])
     .map((slot, index, all): PitchSlot => {
-      if (slot.beyond) return { ...slot, chord: slot.beyond.chord, candidates: firstOnward(slot.beyond, [low, high], center) };
+      if (slot.beyond)
+        return { ...slot, chord: slot.beyond.chord, candidates: firstOnward(slot.beyond, [low, high], center) };
       const chord = chordAt(ctx, slot.start);
       if (slot.pinMidi !== undefined) {
         const inChord = !chord?.chord || chordPitchClasses(chord.chord).includes(mod(slot.pinMidi, 12));
@@ -67,19 +88,18 @@ export function pitchSlots(ctx: BassContext, style: BassStyle, slots: readonly O
       }
       const candidates: Candidate[] = [];
       if (chord?.chord) {
-        const next = all[(index + 1) % all.length]!;
+        const next = nth(all, (index + 1) % all.length);
         const ahead = next.beyond?.chord ?? chordAt(ctx, next.start);
         const leads =
-          (slot.start + slot.duration) % ctx.length === next.start % ctx.length || next.start - slot.start <= beatLength(ctx, slot.start);
+          (slot.start + slot.duration) % ctx.length === next.start % ctx.length ||
+          next.start - slot.start <= beatLength(ctx, slot.start);
         const tune = ctx.settings.melody ? tuneAt(ctx, slot.start) : null;
         for (let midi = low; midi <= high; midi++) {
           const pc = mod(midi, 12);
-          const found =
-            pedal === undefined
-              ? candidateOf(ctx, style, slot, chord, ahead, leads, midi, center)
-              : pc === pedal
-                ? { midi, cost: 0, inChord: true }
-                : null;
+          let found: Candidate | null;
+          if (pedal === undefined) found = candidateOf(ctx, style, slot, chord, ahead, leads, midi, center);
+          else if (pc === pedal) found = { midi, cost: 0, inChord: true };
+          else found = null;
           if (!found) continue;
           const cost =
             found.cost +
@@ -102,9 +122,13 @@ const leadsOrStays = (from: Midi, to: Midi, { chord }: PitchSlot): boolean =>
   leadsTo(from, to) || (mod(from - to, 12) === 0 && chord?.chord != null && bassPc(chord.chord) === mod(to, 12));
 
 /** What the line leads on to: the note that is written there, else the bass of the chord in any octave of the range. */
-function firstOnward({ chord, first }: NonNullable<BassContext["onward"]>, [low, high]: [Midi, Midi], center: Midi): Candidate[] {
+function firstOnward(
+  { chord, first }: NonNullable<BassContext["onward"]>,
+  [low, high]: [Midi, Midi],
+  center: Midi,
+): Candidate[] {
   if (first) return [{ midi: first.midi, cost: 0, inChord: true }];
-  const pc = bassPc(chord.chord!);
+  const pc = bassPc(sure(chord.chord));
   return Array.from({ length: high - low + 1 }, (_, i) => low + i)
     .filter((midi) => mod(midi, 12) === pc)
     .map((midi) => ({ midi, cost: Math.abs(midi - center) * COST.middle, inChord: true }));
@@ -117,16 +141,19 @@ const TONES: Record<string, readonly string[]> = {
 };
 
 /** Position of a tone among the wishes of a slot; −1 where it is none of them. */
-function preferenceOf(prefers: readonly string[], role: string, isBass: boolean, high: boolean, overRoot: boolean): number {
-  return prefers.findIndex((w) =>
-    w === "bass"
-      ? isBass && !high
-      : w === "8"
-        ? isBass && high
-        : w === "5up"
-          ? overRoot && TONES["5"]!.includes(role)
-          : (TONES[w] ?? [w]).includes(role),
-  );
+function preferenceOf(
+  prefers: readonly string[],
+  role: string,
+  isBass: boolean,
+  high: boolean,
+  overRoot: boolean,
+): number {
+  return prefers.findIndex((w) => {
+    if (w === "bass") return isBass && !high;
+    if (w === "8") return isBass && high;
+    if (w === "5up") return overRoot && sure(TONES["5"]).includes(role);
+    return (TONES[w] ?? [w]).includes(role);
+  });
 }
 
 function candidateOf(
@@ -140,13 +167,13 @@ function candidateOf(
   center: Midi,
 ): Candidate | null {
   const pc = mod(midi, 12);
-  const { role, inChord } = toneRole(chord.chord!, pc);
+  const { role, inChord } = toneRole(sure(chord.chord), pc);
   const next = ahead?.chord && ahead !== chord ? bassPc(ahead.chord) : null;
   const beside = next === null ? null : Math.min(mod(next - pc, 12), mod(pc - next, 12));
   if (slot.use === "push" && next === pc && (slot.prefers ?? []).includes("next"))
     return { midi, cost: 0, inChord, ...(inChord ? {} : { ahead: true }) };
   if (inChord) {
-    const isBass = pc === bassPc(chord.chord!);
+    const isBass = pc === bassPc(sure(chord.chord));
     const high = midi >= center && midi - 12 >= ctx.range[0];
     // Over a root that lies low.
     const overRoot = midi - 7 >= ctx.range[0] && !(midi - 7 >= center && midi - 19 >= ctx.range[0]);
@@ -156,11 +183,14 @@ function candidateOf(
       return {
         midi,
         inChord,
-        cost: isBass ? (at ? COST.otherOctave : 0) : role === "5" ? COST.anchor.fifth : role === "R" ? COST.anchor.root : COST.anchor.other,
+        cost: isBass
+          ? at && COST.otherOctave
+          : ({ 5: COST.anchor.fifth, R: COST.anchor.root }[role] ?? COST.anchor.other),
       };
     let own = toneCost(ctx, style, chord, role, isBass, slot.use === "octave");
     // A beginning wants its root; a major seventh in the bass clashes with the root above it.
-    if (slot.use === "anchor") own += (slot.start === 0 && !isBass ? COST.firstInverted : 0) + (role === "7" ? COST.seventhBelow : 0);
+    if (slot.use === "anchor")
+      own += (slot.start === 0 && !isBass ? COST.firstInverted : 0) + (role === "7" ? COST.seventhBelow : 0);
     // In a slot that leads on, a chord tone that lies a step beside the next root is as good as an approach from outside.
     if (slot.use === "approach") return { midi, inChord, cost: beside === 1 || beside === 2 ? 0.15 : own + 1 };
     if (!slot.prefers) return { midi, inChord, cost: own };
@@ -171,24 +201,32 @@ function candidateOf(
   if (slot.use === "approach" || slot.use === "ending") {
     // Approach notes aim at the next chord's bass: a scale step, or a semitone from below or above.
     if (beside === null || beside > 2 || beside === 0) return null;
-    return { midi, inChord, cost: beside === 1 ? 0.25 : ctx.key.pcs.includes(pc) ? 0.4 : 1.2 };
+    const step = ctx.key.pcs.includes(pc) ? COST.approach.inKey : COST.approach.outside;
+    return { midi, inChord, cost: beside === 1 ? COST.approach.semitone : step };
   }
   if (slot.use === "scale" && ctx.key.pcs.includes(pc)) return { midi, inChord, cost: 0.5, scale: true };
   return null;
 }
 
 /** The style's costs, bent by what the settings say of thirds and fifths over major and minor chords. */
-function toneCost(ctx: BassContext, style: BassStyle, chord: RealizedChord, role: string, isBass: boolean, octave: boolean): number {
+function toneCost(
+  ctx: BassContext,
+  style: BassStyle,
+  chord: RealizedChord,
+  role: string,
+  isBass: boolean,
+  octave: boolean,
+): number {
   const { costs } = style;
   if (isBass) return octave ? costs.octave : costs.root;
-  const minor = chord.chord!.tones.some((t) => t.role === "b3");
+  const minor = sure(chord.chord).tones.some((t) => t.role === "b3");
   const liked = minor ? ctx.settings.overMinor : ctx.settings.overMajor;
   if (role === "R") return costs.root + 0.5;
   if (role === "5" || role === "b5" || role === "#5")
-    return Math.max(0, costs.fifth + (liked === "third" ? 0.8 : liked === "either" ? 0 : -0.1) + (role === "5" ? 0 : 0.2));
+    return Math.max(0, costs.fifth + FIFTH_WHERE[liked] + (role === "5" ? 0 : 0.2));
   if (role === "3" || role === "b3") {
     const own = role === "3" ? costs.majorThird : costs.minorThird;
-    return Math.max(0.1, liked === "third" ? own * 0.5 : liked === "either" ? own * 0.8 : own);
+    return Math.max(0.1, own * THIRD_WHERE[liked]);
   }
   if (role === "b7" || role === "7" || role === "bb7" || role === "6") return costs.seventh;
   return costs.other;
@@ -198,14 +236,28 @@ function toneCost(ctx: BassContext, style: BassStyle, chord: RealizedChord, role
  * Cost of the interval from one bass note to the next. A tone outside the chord must leave by step into a chord tone (or be repeated, where
  * it took the next chord early).
  */
-export function stepCost(style: BassStyle, octaves: "none" | "some" | "many", from: Candidate, to: Candidate, lifts: boolean): number {
+export function stepCost(
+  style: BassStyle,
+  octaves: "none" | "some" | "many",
+  from: Candidate,
+  to: Candidate,
+  lifts: boolean,
+): number {
   const distance = Math.abs(to.midi - from.midi);
-  if (to.way && (distance ? Math.sign(to.midi - from.midi) !== to.way : from.way !== undefined && from.way !== to.way)) return Infinity;
-  if (to.way && from.way && from.way !== to.way) return moveCost(style, octaves, from, to, lifts) + (style.costs.reverse ?? 0);
+  if (to.way && (distance ? Math.sign(to.midi - from.midi) !== to.way : from.way !== undefined && from.way !== to.way))
+    return Infinity;
+  if (to.way && from.way && from.way !== to.way)
+    return moveCost(style, octaves, from, to, lifts) + (style.costs.reverse ?? 0);
   return moveCost(style, octaves, from, to, lifts);
 }
 
-function moveCost(style: BassStyle, octaves: "none" | "some" | "many", from: Candidate, to: Candidate, lifts: boolean): number {
+function moveCost(
+  style: BassStyle,
+  octaves: "none" | "some" | "many",
+  from: Candidate,
+  to: Candidate,
+  lifts: boolean,
+): number {
   const distance = Math.abs(to.midi - from.midi);
   if (from.ahead) return distance === 0 ? 0 : Infinity;
   if (!from.inChord && (distance < 1 || distance > 2 || !to.inChord)) return Infinity;
@@ -214,7 +266,15 @@ function moveCost(style: BassStyle, octaves: "none" | "some" | "many", from: Can
   if (distance === 0) return style.costs.repeat + strays;
   if (distance <= 2) return strays;
   const leap = distance * (style.costs.leap ?? 0.09) + strays;
-  if (distance === 12) return octaves === "none" ? 3 : octaves === "many" ? (lifts ? -0.4 : 0) : lifts ? 0.1 : 0.5;
+  if (distance === 12) {
+    if (octaves === "none") return 3;
+    if (octaves === "many") {
+      if (lifts) return -0.4;
+      return 0;
+    }
+    if (lifts) return 0.1;
+    return 0.5;
+  }
   if (distance > 12) return 2 + leap;
   return leap + (distance === 6 || distance >= 10 ? 0.8 : 0);
 }
@@ -223,15 +283,15 @@ function moveCost(style: BassStyle, octaves: "none" | "some" | "many", from: Can
 function lineLattice(ctx: BassContext, slots: PitchSlot[], style: BassStyle): Lattice {
   return {
     sizes: slots.map((s) => s.candidates.length),
-    node: (c, i) => slots[c]!.candidates[i]!.cost,
+    node: (c, i) => nth(nth(slots, c).candidates, i).cost,
     step: (c, i, j) => {
-      const to = slots[(c + 1) % slots.length]!;
+      const to = nth(slots, (c + 1) % slots.length);
       // A pinned note is left as the user wants it; its conflicts are reported instead.
-      if (slots[c]!.pin) return 0;
-      const [a, b] = [slots[c]!.candidates[i]!, to.candidates[j]!];
+      if (nth(slots, c).pin) return 0;
+      const [a, b] = [nth(nth(slots, c).candidates, i), nth(to.candidates, j)];
       return (
         stepCost(style, ctx.settings.octaves, a, b, to.use === "octave") +
-        (to.beyond && !leadsOrStays(a.midi, b.midi, slots[c]!) ? COST.astray : 0)
+        (to.beyond && !leadsOrStays(a.midi, b.midi, nth(slots, c)) ? COST.astray : 0)
       );
     },
     closed: !slots.at(-1)?.beyond,
@@ -251,7 +311,9 @@ export function overFigures(
   picks: readonly number[],
 ): { from: Ticks; to: Ticks; count: number; index: number }[] {
   return figures(ctx).flatMap((f, index) => {
-    const used = slots.flatMap((s, c) => (s.start >= f.from && s.start < f.to ? [mod(s.candidates[picks[c]!]!.midi, 12)] : []));
+    const used = slots.flatMap((s, c) =>
+      s.start >= f.from && s.start < f.to ? [mod(nth(s.candidates, nth(picks, c)).midi, 12)] : [],
+    );
     const count = new Set(used).size;
     return count > ctx.settings.pitches ? [{ ...f, count, index }] : [];
   });
@@ -264,26 +326,35 @@ export function choosePitches(ctx: BassContext, style: BassStyle, slots: PitchSl
   const spans = figures(ctx);
   slots.forEach((s, c) => {
     const figure = spans.findIndex((f) => s.start >= f.from && s.start < f.to);
-    if (c && figure === before) groups.at(-1)![1] = c;
+    if (c && figure === before) lastOf(groups)[1] = c;
     else groups.push([c, c]);
     before = figure;
   });
   const path = cheapestLimited({
     prepared: prepare(lineLattice(ctx, slots, style)),
     groups,
-    kindOf: (c, i) => mod(slots[c]!.candidates[i]!.midi, 12),
+    kindOf: (c, i) => mod(nth(nth(slots, c).candidates, i).midi, 12),
     most: ctx.settings.pitches,
   });
-  return path && { path, over: overFigures(ctx, slots, path.picks).map(({ from, to, count }) => ({ from, to, count })) };
+  return (
+    path && { path, over: overFigures(ctx, slots, path.picks).map(({ from, to, count }) => ({ from, to, count })) }
+  );
 }
 
 /** Another line on the same rhythm: what the first one took costs more and more, until two fifths of the notes differ. */
-export function otherPitches(ctx: BassContext, style: BassStyle, slots: PitchSlot[], taken: readonly number[]): PitchResult | null {
+export function otherPitches(
+  ctx: BassContext,
+  style: BassStyle,
+  slots: PitchSlot[],
+  taken: readonly number[],
+): PitchResult | null {
   for (const surcharge of [0.4, 0.8, 1.6, 3.2]) {
     const turned = slots.map((s, c) => ({
       ...s,
       candidates: s.candidates.map((x, i) =>
-        i === taken[c] && !s.pin && !s.beyond && (s.use !== "anchor" || surcharge > 1) ? { ...x, cost: x.cost + surcharge } : x,
+        i === taken[c] && !s.pin && !s.beyond && (s.use !== "anchor" || surcharge > 1)
+          ? { ...x, cost: x.cost + surcharge }
+          : x,
       ),
     }));
     const found = choosePitches(ctx, style, turned);

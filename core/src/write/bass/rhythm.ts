@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../base/list";
 import { mod } from "../../theory/pitch/pitch";
 import { bassPc } from "../../theory/chord/chord";
 import type { Ticks } from "../../theory/time/meter";
@@ -7,13 +8,23 @@ import { leadsTo } from "./pitches";
 import type { BassStyle, Place, Slot } from "./style";
 
 /** Every beat of the section that has a chord. */
-export function beatsOf(ctx: BassContext): { at: Ticks; beat: number; duration: Ticks; bar: number; since: Ticks; last: boolean }[] {
+export function beatsOf(
+  ctx: BassContext,
+): { at: Ticks; beat: number; duration: Ticks; bar: number; since: Ticks; last: boolean }[] {
   const out = [];
   for (let bar = 0; bar < ctx.bars; bar++)
     for (const [beat, { start, duration }] of ctx.meter.beats.entries()) {
       const at = bar * ctx.meter.bar + start;
       const chord = chordAt(ctx, at);
-      if (chord?.chord) out.push({ at, beat, duration, bar, since: at - chord.start, last: at + duration >= chord.start + chord.duration });
+      if (chord?.chord)
+        out.push({
+          at,
+          beat,
+          duration,
+          bar,
+          since: at - chord.start,
+          last: at + duration >= chord.start + chord.duration,
+        });
     }
   return out;
 }
@@ -21,7 +32,7 @@ export function beatsOf(ctx: BassContext): { at: Ticks; beat: number; duration: 
 /** Places a half-beat before each change of chord, from which a note can lead into the next one. */
 export function approachPlaces(ctx: BassContext, priority: number): Place[] {
   return ctx.chords.flatMap((chord, i): Place[] => {
-    const next = ctx.chords[i + 1] ?? ctx.onward?.chord ?? ctx.chords[0]!;
+    const next = ctx.chords[i + 1] ?? ctx.onward?.chord ?? firstOf(ctx.chords);
     if (!chord.chord || !next.chord || next.symbol === chord.symbol) return [];
     const end = chord.start + chord.duration;
     const beat = beatLength(ctx, end - 1);
@@ -37,7 +48,7 @@ const departs = (bar: number): boolean => bar % 4 === 3;
 function requiredPlaces(ctx: BassContext, style: BassStyle): Map<Ticks, Place> {
   const places = new Map<Ticks, Place>();
   ctx.chords.forEach((chord, i) => {
-    if (chord.chord && !(style.sustains && i > 0 && ctx.chords[i - 1]!.chord))
+    if (chord.chord && !(style.sustains && i > 0 && nth(ctx.chords, i - 1).chord))
       places.set(chord.start, { at: chord.start, use: "anchor", priority: 1 });
   });
   if (ctx.settings.lock !== "chords")
@@ -68,10 +79,14 @@ export function rhythmOf(ctx: BassContext, style: BassStyle, seed: number, place
       if (inGap(ctx, place.at)) score += 0.12;
       // What makes the style gives way least.
       else if (!kickAt.has(place.at))
-        score -= (tuneAt.has(place.at) ? 0.35 : 0.15) * (ctx.tune.sung ? 1.2 : 1) * Math.min(1, 2.5 * (1 - place.priority) + 0.1);
+        score -=
+          (tuneAt.has(place.at) ? 0.35 : 0.15) *
+          (ctx.tune.sung ? 1.2 : 1) *
+          Math.min(1, 2.5 * (1 - place.priority) + 0.1);
     }
     score += (noise(seed, position) - 0.5) * 0.5;
-    if (departs(Math.floor(place.at / ctx.meter.bar))) score += (noise(seed + 101, position) - 0.4) * settings.variation;
+    if (departs(Math.floor(place.at / ctx.meter.bar)))
+      score += (noise(seed + 101, position) - 0.4) * settings.variation;
     return score;
   };
   /** Of what a style may do where a kick must be met: what it wants most. */
@@ -92,7 +107,7 @@ export function rhythmOf(ctx: BassContext, style: BassStyle, seed: number, place
     if (scoreOf(place) >= 1 - settings.density) chosen.set(place.at, known ? { ...place, priority: 1 } : place);
   }
   // A kick says that something must sound; what sounds there is the style's own.
-  for (const [at, place] of wanted) if (chosen.get(at)!.use === "kick") chosen.set(at, { ...place, priority: 1 });
+  for (const [at, place] of wanted) if (sure(chosen.get(at)).use === "kick") chosen.set(at, { ...place, priority: 1 });
   if (settings.ending) addEnding(ctx, chosen, seed);
   if (!style.pedals && !style.sustains) addLead(ctx, style, chosen);
   return toSlots(ctx, style, chosen, restAt);
@@ -100,7 +115,7 @@ export function rhythmOf(ctx: BassContext, style: BassStyle, seed: number, place
 
 /** The last beat of every figure, where rests are placed on purpose. */
 export const restsOf = (ctx: BassContext): { from: Ticks; to: Ticks }[] =>
-  figures(ctx).map(({ to }) => ({ from: to - ctx.meter.beats.at(-1)!.duration, to }));
+  figures(ctx).map(({ to }) => ({ from: to - lastOf(ctx.meter.beats).duration, to }));
 
 /** Sorted slots; each lasts until the next one, its chord's end or the style's own limit, whichever comes first. */
 function toSlots(
@@ -112,7 +127,7 @@ function toSlots(
   const sorted = [...places.values()].sort((a, b) => a.at - b.at);
   const { length, gate } = ctx.settings;
   return sorted.map(({ at, use, prefers, with: other }, i): Slot => {
-    const chord = chordAt(ctx, at)!;
+    const chord = sure(chordAt(ctx, at));
     const end = style.sustains ? silenceAfter(ctx, at) : chord.start + chord.duration;
     const room = Math.min(sorted[i + 1]?.at ?? ctx.length, end) - at;
     const hold = length === "long" ? Infinity : style.hold(ctx, at, use) * (length === "short" ? 0.5 : 1);
@@ -146,7 +161,7 @@ export function lastBarRepeats(starts: readonly Ticks[], bars: number, length: T
   const figures = Array.from({ length: bars }, (): Ticks[] => []);
   for (const s of starts) figures[Math.floor(s / length)]?.push(mod(s, length));
   const [last, ...earlier] = figures.map((f) => f.join()).reverse();
-  return earlier.includes(last!);
+  return earlier.includes(sure(last));
 }
 
 /**
@@ -156,7 +171,7 @@ export function lastBarRepeats(starts: readonly Ticks[], bars: number, length: T
 function addEnding(ctx: BassContext, places: Map<Ticks, Place>, seed: number): void {
   const { bar, beats } = ctx.meter;
   const from = (ctx.bars - 1) * bar;
-  const fill = from + beats.at(-1)!.start;
+  const fill = from + lastOf(beats).start;
   const repeats = () =>
     lastBarRepeats(
       [...places.keys()].sort((a, b) => a - b),
@@ -164,7 +179,8 @@ function addEnding(ctx: BassContext, places: Map<Ticks, Place>, seed: number): v
       bar,
     );
   for (const [at, place] of places)
-    if (at > fill && place.use !== "anchor" && place.use !== "approach") places.set(at, { at, use: "ending", priority: 1 });
+    if (at > fill && place.use !== "anchor" && place.use !== "approach")
+      places.set(at, { at, use: "ending", priority: 1 });
   const fine = beats.flatMap((b) => [b.start + halfOf(b.duration), b.start]);
   const finer = Array.from({ length: bar / 120 }, (_, i) => i * 120);
   const free = (list: readonly Ticks[]) =>
@@ -181,7 +197,7 @@ function addEnding(ctx: BassContext, places: Map<Ticks, Place>, seed: number): v
   // A dense line is told apart by what it leaves out.
   for (const at of [...places.keys()].filter((t) => t > from && t < fill).sort((a, b) => b - a)) {
     if (!repeats()) return;
-    if (places.get(at)!.priority < 1) places.delete(at);
+    if (sure(places.get(at)).priority < 1) places.delete(at);
   }
   for (const at of free(finer)) {
     if (!repeats()) return;
@@ -193,7 +209,7 @@ function addEnding(ctx: BassContext, places: Map<Ticks, Place>, seed: number): v
 function addLead(ctx: BassContext, style: BassStyle, places: Map<Ticks, Place>): void {
   const last = ctx.chords.at(-1);
   if (!ctx.onward || !last?.chord) return;
-  const [root, target] = [bassPc(last.chord), mod(ctx.onward.first?.midi ?? bassPc(ctx.onward.chord.chord!), 12)];
+  const [root, target] = [bassPc(last.chord), mod(ctx.onward.first?.midi ?? bassPc(sure(ctx.onward.chord.chord)), 12)];
   if (root === target || leadsTo(root, target)) return;
   const end = Math.min(ctx.length, last.start + last.duration);
   const beat = beatLength(ctx, end - 1);
@@ -201,7 +217,9 @@ function addLead(ctx: BassContext, style: BassStyle, places: Map<Ticks, Place>):
   const from = (style.targets.longestOutside ?? 1) < 1 ? end - (beat - halfOf(beat)) : end - beat;
   const latest = Math.max(-1, ...[...places.keys()].filter((at) => at < end));
   const free =
-    latest >= from && places.get(latest)!.use !== "anchor" ? latest : [from, end - (beat - halfOf(beat))].find((at) => at > latest);
+    latest >= from && sure(places.get(latest)).use !== "anchor"
+      ? latest
+      : [from, end - (beat - halfOf(beat))].find((at) => at > latest);
   if (free !== undefined) places.set(free, { at: free, use: "approach", priority: 1 });
 }
 

@@ -2,7 +2,9 @@ import { playingOf } from "../../song/playing";
 import type { Part, PlayingOf, Section } from "../../song/schema";
 
 /** How a bass line is played, in plain terms (see `BassPlaying`), with every value decided. Every style has its own usual ones. */
-export type BassSettings = { [K in Exclude<keyof PlayingOf<"bass">, "style">]-?: Exclude<PlayingOf<"bass">[K], undefined> };
+export type BassSettings = {
+  [K in Exclude<keyof PlayingOf<"bass">, "style">]-?: Exclude<PlayingOf<"bass">[K], undefined>;
+};
 
 export const USUAL_SETTINGS: BassSettings = {
   density: 0.5,
@@ -24,7 +26,11 @@ export const USUAL_SETTINGS: BassSettings = {
 };
 
 /** Settings of a part in a section: what is set for the section, else for the part, else what is usual for the style. */
-export function bassSettings(part: Part, section: Section | undefined, usual: Partial<BassSettings> = {}): BassSettings {
+export function bassSettings(
+  part: Part,
+  section: Section | undefined,
+  usual: Partial<BassSettings> = {},
+): BassSettings {
   const { style: _, ...own } = playingOf(part, "bass", { section });
   return { ...USUAL_SETTINGS, ...usual, ...(own as Partial<BassSettings>) };
 }

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { mod, type Midi } from "../../theory/pitch/pitch";
 import { metricalLevel, THIRTY_SECOND, type Ticks } from "../../theory/time/meter";
@@ -36,13 +37,13 @@ const LEADING = /^(approach|scaleStep|anticipation|fill|passing)/;
 export function justified(ctx: BassContext): { note: RealizedNote; reason: Reason | null; weight: number }[] {
   const { notes, roles } = ctx;
   const kickAt = new Set(ctx.kicks.map((k) => k.start));
-  const list = notes.map((note) => ({ note, reason: reasonOf(note, roles.get(note)!, kickAt.has(note.start)) }));
+  const list = notes.map((note) => ({ note, reason: reasonOf(note, sure(roles.get(note)), kickAt.has(note.start)) }));
   return list
     .map(({ note, reason }, i) => {
       let weight = weightOfReason(reason, note.pinned);
       if (weight > 0 && weight < 1) {
         // A note that another one leads into is needed by it; notes under the tune's motion and on weak places are needed less.
-        if (i > 0 && LEADING.test(list[i - 1]!.reason?.id ?? "")) weight += 0.4;
+        if (i > 0 && LEADING.test(nth(list, i - 1).reason?.id ?? "")) weight += 0.4;
         if (ctx.tune.notes.length && !inGap(ctx, note.start)) weight -= 0.08;
         weight += metricalLevel(ctx.meter, note.start) * 0.02;
       }
@@ -59,7 +60,8 @@ export function thinOut(song: Song, request: BassRequest): Result<ShapeStep> {
   const order = justified(ctx);
   const least = order[0];
   if (!least) return fail("bass.bare", "There is no note to remove");
-  if (least.weight >= 1) return fail("bass.bare", "Every note that is left must sound: a new chord, a main accent, or pinned by you");
+  if (least.weight >= 1)
+    return fail("bass.bare", "Every note that is left must sound: a new chord, a main accent, or pinned by you");
   const { note } = least;
   const at = { section: ctx.section.id, part: ctx.part.id };
   const edits: Edit[] = [{ do: "removeNotes", ...at, notes: [note.id] }];
@@ -76,7 +78,11 @@ export function thinOut(song: Song, request: BassRequest): Result<ShapeStep> {
 }
 
 /** Places where a note could be added, the most wanted first: new chords, kicks, what the style knows, and the beats between. */
-function freePlaces(ctx: BassContext, style: BassStyle, notes: readonly RealizedNote[]): { place: Place; score: number }[] {
+function freePlaces(
+  ctx: BassContext,
+  style: BassStyle,
+  notes: readonly RealizedNote[],
+): { place: Place; score: number }[] {
   const free = (at: Ticks) =>
     at >= 0 &&
     at < ctx.length &&
@@ -96,14 +102,27 @@ function freePlaces(ctx: BassContext, style: BassStyle, notes: readonly Realized
     if (free(place.at) && (places.get(place.at)?.priority ?? -1) < place.priority) places.set(place.at, place);
   const gaps = ctx.tune.notes.length > 0;
   return [...places.values()]
-    .map((place) => ({ place, score: place.priority + (gaps ? (inGap(ctx, place.at) ? 0.15 : -0.15) : 0) }))
+    .map((place) => {
+      const leaning = () => {
+        if (gaps) {
+          if (inGap(ctx, place.at)) return 0.15;
+          return -0.15;
+        }
+        return 0;
+      };
+      return { place, score: place.priority + leaning() };
+    })
     .sort((x, y) => y.score - x.score || x.place.at - y.place.at);
 }
 
 /** The slot of a place: as long as the style holds it, within its room. */
 function slotAt(ctx: BassContext, style: BassStyle, { at, use, prefers, with: other }: Place, next: Ticks): OpenSlot {
-  const chord = chordAt(ctx, at)!;
-  const most = Math.min(Math.min(next, chord.start + chord.duration) - at, style.hold(ctx, at, use), beatLength(ctx, at) * 2);
+  const chord = sure(chordAt(ctx, at));
+  const most = Math.min(
+    Math.min(next, chord.start + chord.duration) - at,
+    style.hold(ctx, at, use),
+    beatLength(ctx, at) * 2,
+  );
   return {
     start: at,
     duration: Math.max(60, Math.round(ctx.settings.gate === "cut" ? untilBackbeat(ctx.backbeats, at, most) : most)),
@@ -123,8 +142,13 @@ export function buildUp(song: Song, request: BassRequest): Result<ShapeStep> {
   if (!resolved.ok) return resolved;
   const { ctx, style } = resolved.value;
   const { notes } = ctx;
-  const fixed: OpenSlot[] = notes.map((n) => ({ start: n.start, duration: n.duration, use: "anchor", pinMidi: n.midi }));
-  const pedal = style.pedals && notes.length ? mod(notes[0]!.midi, 12) : undefined;
+  const fixed: OpenSlot[] = notes.map((n) => ({
+    start: n.start,
+    duration: n.duration,
+    use: "anchor",
+    pinMidi: n.midi,
+  }));
+  const pedal = style.pedals && notes.length ? mod(firstOf(notes).midi, 12) : undefined;
   let best: { score: number; slot: OpenSlot; pitch: string; reason: Reason } | null = null;
   for (const { place, score: wanted } of freePlaces(ctx, style, notes).slice(0, TRIED)) {
     const slot = slotAt(ctx, style, place, notes.find((n) => n.start > place.at)?.start ?? ctx.length);
@@ -133,27 +157,46 @@ export function buildUp(song: Song, request: BassRequest): Result<ShapeStep> {
     const i = slots.findIndex((s) => s.start === slot.start);
     if (i < 0) continue;
     for (const { midi, cost } of pricedAt(ctx, style, slots, i)) {
-      const line = slots.map((s, k) => ({ slot: s, midi: k === i ? midi : (s.pinMidi ?? s.candidates[0]!.midi) }));
+      const line = slots.map((s, k) => ({ slot: s, midi: k === i ? midi : (s.pinMidi ?? firstOf(s.candidates).midi) }));
       const reason = reasonForNote(ctx, line, i, pedal !== undefined);
       const score = weightOfReason(reason) + wanted - cost * 0.3;
-      if (!best || score > best.score) best = { score, slot, reason, pitch: spell(ctx, line[i]!, line[(i + 1) % line.length]!) };
+      if (!best || score > best.score)
+        best = { score, slot, reason, pitch: spell(ctx, nth(line, i), nth(line, (i + 1) % line.length)) };
     }
   }
-  if (!best) return fail("bass.full", "The style knows no other place for a note here", { hint: "Another style knows others." });
+  if (!best)
+    return fail("bass.full", "The style knows no other place for a note here", { hint: "Another style knows others." });
   const { slot, pitch, reason } = best;
   const at = { section: ctx.section.id, part: ctx.part.id };
   const over = notes.filter((n) => n.start < slot.start && n.start + n.duration > slot.start);
   const edits: Edit[] = [
-    ...(over.length ? [{ do: "changeNotes" as const, ...at, notes: over.map((n) => ({ id: n.id, duration: slot.start - n.start })) }] : []),
-    { do: "addNote", ...at, note: { start: slot.start, duration: slot.duration, pitch, velocity: slot.use === "kick" ? 90 : 80, reason } },
+    ...(over.length
+      ? [{ do: "changeNotes" as const, ...at, notes: over.map((n) => ({ id: n.id, duration: slot.start - n.start })) }]
+      : []),
+    {
+      do: "addNote",
+      ...at,
+      note: { start: slot.start, duration: slot.duration, pitch, velocity: slot.use === "kick" ? 90 : 80, reason },
+    },
   ];
-  return ok({ edit: { do: "all", label: "build up", edits }, tick: slot.start, pitch, reason, notes: notes.length + 1 });
+  return ok({
+    edit: { do: "all", label: "build up", edits },
+    tick: slot.start,
+    pitch,
+    reason,
+    notes: notes.length + 1,
+  });
 }
 
 /** Pitches of one slot among fixed neighbors, with what they and the steps into and out of them cost. */
-function pricedAt(ctx: BassContext, style: BassStyle, slots: readonly PitchSlot[], i: number): { midi: Midi; cost: number }[] {
-  const here = slots[i]!;
-  const [before, after] = [slots[(i + slots.length - 1) % slots.length]!, slots[(i + 1) % slots.length]!];
+function pricedAt(
+  ctx: BassContext,
+  style: BassStyle,
+  slots: readonly PitchSlot[],
+  i: number,
+): { midi: Midi; cost: number }[] {
+  const here = nth(slots, i);
+  const [before, after] = [nth(slots, (i + slots.length - 1) % slots.length), nth(slots, (i + 1) % slots.length)];
   const step = (from: PitchSlot, a: Candidate, to: PitchSlot, b: Candidate) =>
     from === to ? 0 : stepCost(style, ctx.settings.octaves, a, b, to.use === "octave");
   return here.candidates
@@ -185,16 +228,21 @@ type NotePlace = Pick<Extract<Edit, { do: "changeNotes" }>, "section" | "part">;
 
 /** How long a note of the line may ring: to the next one, and into the next chord only where it belongs to it. */
 function roomOf({ notes, chords, length }: BassContext, i: number): Ticks {
-  const note = notes[i]!;
+  const note = nth(notes, i);
   const end = notes[i + 1]?.start ?? length;
   const cut = chords.find(
-    (c) => c.start > note.start && c.start < end && (!c.chord || !chordPitchClasses(c.chord).includes(mod(note.midi, 12))),
+    (c) =>
+      c.start > note.start && c.start < end && (!c.chord || !chordPitchClasses(c.chord).includes(mod(note.midi, 12))),
   );
   return Math.max(SHORTEST, (cut?.start ?? end) - note.start);
 }
 
 /** The edit that gives each note another length; pinned ones keep theirs. */
-const withLengths = (at: NotePlace, { notes }: BassContext, length: (note: RealizedNote, i: number) => Ticks): Edit => ({
+const withLengths = (
+  at: NotePlace,
+  { notes }: BassContext,
+  length: (note: RealizedNote, i: number) => Ticks,
+): Edit => ({
   do: "changeNotes",
   ...at,
   notes: notes.flatMap((n, i) => {

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { freeName } from "../../theory/words/english";
 import { mod, pitchClass, pitchName, type Midi, type PitchClass } from "../../theory/pitch/pitch";
@@ -62,7 +63,10 @@ export function bassRequest(read: Reader, request: BassRequest): Result<{ ctx: B
   const { song } = read;
   const part = partOf(song, request.part);
   const section = sectionOf(song, request.section);
-  const style = request.style === undefined ? ok(part ? bassStyleOf(part, section) : BASS_STYLES[0]!) : bassStyle(request.style);
+  const style =
+    request.style === undefined
+      ? ok(part ? bassStyleOf(part, section) : firstOf(BASS_STYLES))
+      : bassStyle(request.style);
   if (!style.ok) return style;
   const { glides, ...own } = request.settings ?? {};
   const settings: BassSettings | undefined = part && {
@@ -111,7 +115,10 @@ export function bassLines(song: Song, request: BassRequest): Result<BassLine[]> 
       const chosen = open.length ? choosePitches(ctx, style, open) : null;
       if (!chosen) continue;
       const named = pedal === undefined ? "" : `Pedal on ${nameInKey(pedal, ctx.key)}`;
-      const title = attempt === 0 ? named || "As the style has it" : named ? `${named}, another rhythm` : "Another rhythm";
+      let title: string;
+      if (attempt === 0) title = named || "As the style has it";
+      else if (named) title = `${named}, another rhythm`;
+      else title = "Another rhythm";
       add(finish(ctx, style, open, chosen.path.picks, chosen.over, seed, title, pedal !== undefined));
       if (attempt > 0 || pedal !== undefined) continue;
       const other = otherPitches(ctx, style, open, chosen.path.picks);
@@ -127,11 +134,14 @@ export function bassLines(song: Song, request: BassRequest): Result<BassLine[]> 
     if (unlike(lines).length < LINES) others().every((slots) => tryOut(1, slots));
   }
   // Lines that fall short of fewer targets come first; of lines that share most of their notes one is enough.
-  const short = new Map(lines.map((l) => [l, missesOf(measuresOf(l.report, { style, settings: ctx.settings, meter: ctx.meter }))]));
-  lines.sort((a, b) => short.get(a)! - short.get(b)!);
+  const short = new Map(
+    lines.map((l) => [l, missesOf(measuresOf(l.report, { style, settings: ctx.settings, meter: ctx.meter }))]),
+  );
+  lines.sort((a, b) => sure(short.get(a)) - sure(short.get(b)));
   const offered = unlike(lines);
   entitle(offered.slice(0, LINES), {
-    meetsMore: offered.length > 1 && short.get(offered[0]!)! < Math.max(...offered.map((l) => short.get(l)!)),
+    meetsMore:
+      offered.length > 1 && sure(short.get(firstOf(offered))) < Math.max(...offered.map((l) => sure(short.get(l)))),
   });
   return offered.length
     ? ok(offered.slice(0, LINES))
@@ -143,14 +153,17 @@ const MOST_SHARED = 0.6;
 
 /** Of some lines, in their order, those that share less with each before them. */
 const unlike = (lines: readonly BassLine[]): BassLine[] =>
-  lines.reduce<BassLine[]>((kept, l) => (kept.every((k) => sharedNotes(k.notes, l.notes) <= MOST_SHARED) ? [...kept, l] : kept), []);
+  lines.reduce<BassLine[]>(
+    (kept, l) => (kept.every((k) => sharedNotes(k.notes, l.notes) <= MOST_SHARED) ? [...kept, l] : kept),
+    [],
+  );
 
 /** Share of the shorter line's notes that the other one has too, attack and pitch; what is pinned does not count. */
 export function sharedNotes(a: readonly NewNote[], b: readonly NewNote[]): number {
   const text = (n: NewNote) => `${n.start}:${n.pitch}`;
   const [x, y] = [a, b].map((l) => new Set(l.filter((n) => !n.pinned).map(text)));
-  const least = Math.min(x!.size, y!.size);
-  return least ? [...x!].filter((t) => y!.has(t)).length / least : 1;
+  const least = Math.min(sure(x).size, sure(y).size);
+  return least ? [...sure(x)].filter((t) => sure(y).has(t)).length / least : 1;
 }
 
 /** The lines alone, best first; empty where `bassLines` would name an error. */
@@ -165,9 +178,13 @@ function entitle(lines: readonly BassLine[], { meetsMore }: { meetsMore: boolean
   const taken = new Set<string>();
   for (const line of lines) {
     const bases =
-      line.title.endsWith("nother rhythm") && line !== best ? apart(line.report, best!.report).map((a) => `${line.title}, ${a}`) : [];
+      line.title.endsWith("nother rhythm") && line !== best
+        ? apart(line.report, sure(best).report).map((a) => `${line.title}, ${a}`)
+        : [];
     const own = line === best && meetsMore && line.title === "Another rhythm" ? "Meets most aims" : line.title;
-    const title = [...bases, own, ...apart(line.report, best!.report).map((a) => `${own}, ${a}`)].find((t) => !taken.has(t));
+    const title = [...bases, own, ...apart(line.report, sure(best).report).map((a) => `${own}, ${a}`)].find(
+      (t) => !taken.has(t),
+    );
     line.title = title ?? freeName(taken, own);
     taken.add(line.title);
   }
@@ -178,8 +195,13 @@ function apart(report: BassReport, first: BassReport): string[] {
   const more = report.notes / Math.max(1, first.notes);
   const off = report.syncopation - first.syncopation;
   const rest = report.silence - first.silence;
+  const density = () => {
+    if (more > 1.08) return ["fuller"];
+    if (more < 0.93) return ["sparser"];
+    return [];
+  };
   return [
-    ...(more > 1.08 ? ["fuller"] : more < 0.93 ? ["sparser"] : []),
+    ...density(),
     ...(Math.abs(off) > 0.3 ? [off > 0 ? "more syncopated" : "straighter"] : []),
     ...(Math.abs(rest) > 0.04 ? [rest > 0 ? "shorter notes" : "longer notes"] : []),
   ];
@@ -208,7 +230,9 @@ function rhythmsOf(ctx: BassContext, style: BassStyle, seed: number): Slot[][] {
 /** Loudness of a note: with the kick as loud as it is, otherwise by what it does. */
 const velocityOf = (ctx: BassContext, slot: Slot): number => {
   const kick = ctx.kicks.find((k) => k.start === slot.start);
-  return kick ? Math.round(66 + kick.velocity * 0.28) : slot.use === "approach" || slot.use === "scale" ? 76 : 84;
+  if (kick) return Math.round(66 + kick.velocity * 0.28);
+  if (slot.use === "approach" || slot.use === "scale") return 76;
+  return 84;
 };
 
 function finish(
@@ -221,7 +245,7 @@ function finish(
   title: string,
   pedal: boolean,
 ): BassLine | null {
-  const all: Chosen[] = slots.map((slot, i) => ({ slot, midi: slot.candidates[picks[i]!]!.midi }));
+  const all: Chosen[] = slots.map((slot, i) => ({ slot, midi: nth(slot.candidates, nth(picks, i)).midi }));
   const line = all.filter(({ slot }) => !slot.beyond);
   const notes = line.map((chosen, i): NewNote & { id?: string } => {
     const { slot } = chosen;
@@ -229,7 +253,7 @@ function finish(
     return {
       start: slot.start,
       duration: slot.duration,
-      pitch: spell(ctx, chosen, all[(i + 1) % all.length]!),
+      pitch: spell(ctx, chosen, nth(all, (i + 1) % all.length)),
       velocity: velocityOf(ctx, slot),
       reason: reasonForNote(ctx, all, i, pedal),
     };
@@ -263,7 +287,11 @@ function measure(ctx: BassContext, notes: readonly (NewNote & { id?: string })[]
     duration: ctx.length,
     ...(ctx.onward ? { onward: ctx.onward } : {}),
   };
-  return reportOf({ ...ctx, notes: line, roles: noteRoles(ground, { role: ctx.part.role, linked: false, notes: line }) });
+  return reportOf({
+    ...ctx,
+    notes: line,
+    roles: noteRoles(ground, { role: ctx.part.role, linked: false, notes: line }),
+  });
 }
 
 /** Chords that should be written with another bass, where the style chose inversions or held a pedal. */
@@ -276,7 +304,7 @@ function slashesOf(ctx: BassContext, style: BassStyle, line: readonly Chosen[]):
     const pc = mod(note.midi, 12);
     const { bass: _, ...upper } = c.chord;
     if (pc === pitchClass(upper.root)) return [{ chord: c.id, symbol: chordSymbol(upper) }];
-    const name = chordPitchClasses(upper).includes(pc) ? chordToneName(upper, pc)! : nameInKey(pc, ctx.key);
+    const name = chordPitchClasses(upper).includes(pc) ? sure(chordToneName(upper, pc)) : nameInKey(pc, ctx.key);
     return [{ chord: c.id, symbol: chordSymbol({ ...upper, bass: name }) }];
   });
 }
@@ -287,11 +315,11 @@ function addGlides(ctx: BassContext, line: readonly Chosen[], notes: (NewNote & 
   let last = -Infinity;
   const far = (a: Midi, b: Midi) => Math.abs(a - b) >= 3 && Math.abs(a - b) <= 12;
   for (let i = 0; i + 1 < line.length; i++) {
-    const { slot, midi } = line[i]!;
-    const joined = slot.start + slot.duration === line[i + 1]!.slot.start;
-    if (slot.pin || !joined || !far(midi, line[i + 1]!.midi) || slot.duration < (many ? 240 : 480)) continue;
+    const { slot, midi } = nth(line, i);
+    const joined = slot.start + slot.duration === nth(line, i + 1).slot.start;
+    if (slot.pin || !joined || !far(midi, nth(line, i + 1).midi) || slot.duration < (many ? 240 : 480)) continue;
     if (slot.start - last < (many ? 1 : 2) * ctx.meter.bar * (many ? 0.5 : 1)) continue;
-    notes[i] = { ...notes[i]!, slide: { kind: "glide", to: notes[i + 1]!.pitch } };
+    notes[i] = { ...nth(notes, i), slide: { kind: "glide", to: nth(notes, i + 1).pitch } };
     last = slot.start;
   }
 }

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../base/list";
 import { mod, type Midi } from "../../theory/pitch/pitch";
 import { scaleStep } from "../../theory/pitch/key";
 import type { Ticks } from "../../theory/time/meter";
@@ -24,7 +25,7 @@ export function cellOf(ctx: CounterContext, variant = 0, lift = 0): Cell | null 
   const { bar } = ctx.meter;
   const own = ctx.notes.filter((n) => n.start >= 0 && n.start < ctx.length);
   if (own.length) {
-    const first = Math.floor(own[0]!.start / bar);
+    const first = Math.floor(firstOf(own).start / bar);
     const bars = new Set(own.map((n) => Math.floor(n.start / bar)));
     const length = bars.size === 2 && bars.has(first + 1) ? 2 * bar : bar;
     const inside = own.filter((n) => n.start < first * bar + length);
@@ -55,7 +56,7 @@ function made(ctx: CounterContext, variant: number, lift: number): Cell | null {
   const chord = ctx.chords.find((c) => c.chord)?.chord;
   if (!chord) return null;
   const { bar, beats } = ctx.meter;
-  const step = beats[0]!.duration % 720 === 0 ? beats[0]!.duration / 3 : beats[0]!.duration / 2;
+  const step = firstOf(beats).duration % 720 === 0 ? firstOf(beats).duration / 3 : firstOf(beats).duration / 2;
   const tones: Midi[] = [];
   for (let midi = Math.max(ctx.range[0], ctx.home - 7 + 4 * lift); tones.length < 4 && midi <= ctx.range[1]; midi++)
     if (
@@ -64,11 +65,11 @@ function made(ctx: CounterContext, variant: number, lift: number): Cell | null {
       )
     )
       tones.push(midi);
-  const order = ORDERS[variant % ORDERS.length]!;
+  const order = nth(ORDERS, variant % ORDERS.length);
   const fewer = ctx.settings.density < 0.35 ? 2 : 1;
   const notes: CellNote[] = [];
   for (let at = 0, i = 0; at < bar; at += step * fewer, i++) {
-    const midi = tones[order[i % order.length]!];
+    const midi = tones[nth(order, i % order.length)];
     if (midi !== undefined) notes.push({ at, duration: Math.min(step * fewer, bar - at), midi });
   }
   return { length: bar, notes, drawn: false };
@@ -88,7 +89,8 @@ export function refit(midi: Midi, from: Chord, to: Chord, ctx: Pick<CounterConte
   if (tone) {
     // A degree the other chord has not is taken by its neighbor: a seventh by the root, a color by the fifth.
     const degrees = [tone.degree, ...(FALLS_TO[tone.degree] ?? [])];
-    const found = degrees.map((d) => to.tones.find((t) => t.degree === d)).find((t) => t !== undefined) ?? to.tones[0]!;
+    const found =
+      degrees.map((d) => to.tones.find((t) => t.degree === d)).find((t) => t !== undefined) ?? firstOf(to.tones);
     return nearest(rootPc(to) + found.semitones);
   }
   // A tone outside the chord keeps its place in the scale beside the tone it leans on.
@@ -116,7 +118,10 @@ export const CELL_WAYS: Record<CellWay, string> = {
   scale: "Moved along the scale",
   hold: "Held as it is",
 };
-export const waysFrom = (first: CellWay): CellWay[] => [first, ...(Object.keys(CELL_WAYS) as CellWay[]).filter((w) => w !== first)];
+export const waysFrom = (first: CellWay): CellWay[] => [
+  first,
+  ...(Object.keys(CELL_WAYS) as CellWay[]).filter((w) => w !== first),
+];
 
 /** A pitch moved along the scale as far as the root of its chord moves to another, the nearest way; a tone outside the scale keeps its distance. */
 function alongScale(midi: Midi, from: Chord, to: Chord, { key }: Pick<CounterContext, "key">): Midi {
@@ -145,8 +150,14 @@ const MOVED: Record<Exclude<CellWay, "hold">, (midi: Midi, from: Chord, to: Chor
 };
 
 /** Where each note of the cell lands in a section, and the pitch it has there. */
-export function laidCell(ctx: CounterContext, cell: Cell, way: CellWay): { start: Ticks; duration: Ticks; midi: Midi }[] {
-  const origin = cell.drawn ? Math.floor(ctx.notes.find((n) => n.start >= 0)!.start / ctx.meter.bar) * ctx.meter.bar : 0;
+export function laidCell(
+  ctx: CounterContext,
+  cell: Cell,
+  way: CellWay,
+): { start: Ticks; duration: Ticks; midi: Midi }[] {
+  const origin = cell.drawn
+    ? Math.floor(sure(ctx.notes.find((n) => n.start >= 0)).start / ctx.meter.bar) * ctx.meter.bar
+    : 0;
   const home = (at: Ticks) => chordAt(ctx, origin + at)?.chord ?? ctx.chords.find((c) => c.chord)?.chord;
   const out: { start: Ticks; duration: Ticks; midi: Midi }[] = [];
   for (let from = mod(origin, cell.length); from < ctx.length; from += cell.length)

@@ -12,7 +12,8 @@ export function rubsAt(ctx: CounterContext, midi: Midi, tick: Ticks): boolean {
 }
 
 /** Moments of a note that are judged: every beat it sounds on. */
-export const judged = (ctx: CounterContext, start: Ticks, duration: Ticks): Ticks[] => beatsWithin(ctx.meter, start, start + duration);
+export const judged = (ctx: CounterContext, start: Ticks, duration: Ticks): Ticks[] =>
+  beatsWithin(ctx.meter, start, start + duration);
 
 /** Beats on which a pitch rubs while it is held. */
 export const rubbedBeats = (ctx: CounterContext, midi: Midi, start: Ticks, duration: Ticks): Ticks[] =>

@@ -1,3 +1,4 @@
+import { firstOf } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { chordsAt, hitsAt, notesAt } from "../../hear/sounding";
 import { rolesAt } from "../../hear/slice/facts";
@@ -65,18 +66,24 @@ function homeOf(
   wanted: CounterSettings["side"],
 ): Pick<CounterContext, "home" | "side"> {
   const inside = (x: number) =>
-    Math.round(Math.min(high - Math.min(REACH, (high - low) / 2), Math.max(low + Math.min(REACH, (high - low) / 2), x)));
+    Math.round(
+      Math.min(high - Math.min(REACH, (high - low) / 2), Math.max(low + Math.min(REACH, (high - low) / 2), x)),
+    );
   if (!tune.length) return { home: inside((low + high) / 2), side: "below" };
   const mean = meanPitch(tune);
   const [below, above] = [inside(mean - ROOM_BELOW), inside(mean + ROOM_BELOW)];
-  const side =
-    wanted !== "either" ? wanted : Math.abs(below - (mean - ROOM_BELOW)) <= Math.abs(above - (mean + ROOM_BELOW)) ? "below" : "above";
+  let side: "below" | "above";
+  if (wanted !== "either") side = wanted;
+  else if (Math.abs(below - (mean - ROOM_BELOW)) <= Math.abs(above - (mean + ROOM_BELOW))) side = "below";
+  else side = "above";
   return { home: side === "below" ? below : above, side };
 }
 
 /** Parts whose line a counter melody can be written against: voices and tunes first. */
 export const leadsOf = (song: Song, part: string): Part[] =>
-  (["melody", "vocal", "counter"] as const).flatMap((role) => song.parts.filter((p) => p.role === role && p.id !== part && isWritten(p)));
+  (["melody", "vocal", "counter"] as const).flatMap((role) =>
+    song.parts.filter((p) => p.role === role && p.id !== part && isWritten(p)),
+  );
 
 export interface CounterPlace {
   section: string;
@@ -95,7 +102,8 @@ export function counterContext(
   const section = sectionOf(song, sectionId);
   const part = partOf(song, partId);
   if (!section) return fail("counter.section", `No section has the id "${sectionId}"`);
-  if (!part || !isWritten(part)) return fail("counter.part", `"${partId}" is not a part that notes can be written into`);
+  if (!part || !isWritten(part))
+    return fail("counter.part", `"${partId}" is not a part that notes can be written into`);
   const lead = against === undefined ? leadsOf(song, partId)[0] : partOf(song, against);
   if (against !== undefined && (!lead || lead.id === partId || lead.role === "drums"))
     return fail("counter.against", `"${against}" is not a line that ${part.name} could answer`);
@@ -111,7 +119,7 @@ export function counterContext(
     meter.bar,
   );
   const struck = read.get(hitsAt, place);
-  const drum = settings.drum ?? DOUBLED.find((d) => struck.some((h) => h.drum === d)) ?? DOUBLED[0]!;
+  const drum = settings.drum ?? DOUBLED.find((d) => struck.some((h) => h.drum === d)) ?? firstOf(DOUBLED);
   const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).comfortable);
   const end = (text: string, usual: Midi) => {
     const pitch = text ? parsePitch(text) : null;
@@ -137,7 +145,9 @@ export function counterContext(
     tuneWithin: sung.within,
     harmonyAt: (tick) => harmony.at(tick).map((n) => n.midi),
     drum,
-    hits: [...new Set(struck.filter((h) => h.drum === drum && h.start >= 0 && h.start < length).map((h) => h.start))].sort((a, b) => a - b),
+    hits: [
+      ...new Set(struck.filter((h) => h.drum === drum && h.start >= 0 && h.start < length).map((h) => h.start)),
+    ].sort((a, b) => a - b),
     notes: read.get(notesAt, place, partId, "held"),
     roles: read.get(rolesAt, place, partId, "held"),
     pinned: (section.notes[partId] ?? []).filter((n) => n.pinned),
@@ -147,7 +157,8 @@ export function counterContext(
   });
 }
 
-export const chordAt = (ctx: Pick<CounterContext, "chords">, tick: Ticks): RealizedChord | null => chordAtTick(ctx.chords, tick);
+export const chordAt = (ctx: Pick<CounterContext, "chords">, tick: Ticks): RealizedChord | null =>
+  chordAtTick(ctx.chords, tick);
 
 /** Beats within a stretch, its beginning among them where it is one. */
 export function beatsWithin(meter: Meter, from: Ticks, to: Ticks): Ticks[] {

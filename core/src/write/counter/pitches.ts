@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../base/list";
 import { mod, type Midi } from "../../theory/pitch/pitch";
 import { metricalLevel } from "../../theory/time/meter";
 import { chordPitchClasses, toneRole } from "../../theory/chord/chord";
@@ -70,7 +71,8 @@ export function pitchSlots(
     }
     const [low, high] = [Math.max(ctx.range[0], ctx.home - REACH), Math.min(ctx.range[1], ctx.home + REACH)];
     const candidates: Candidate[] = [];
-    for (let midi = low; midi <= high; midi++) candidates.push(...candidatesFor(ctx, style, base, slots[index + 1], midi));
+    for (let midi = low; midi <= high; midi++)
+      candidates.push(...candidatesFor(ctx, style, base, slots[index + 1], midi));
     if (!candidates.length) stuck.push(slot);
     return candidates.length ? [{ ...base, candidates }] : [];
   });
@@ -79,7 +81,13 @@ export function pitchSlots(
 
 type Based = PlacedSlot & Pinned;
 
-function candidatesFor(ctx: CounterContext, style: CounterStyle, slot: Based, next: CounterSlot | undefined, midi: Midi): Candidate[] {
+function candidatesFor(
+  ctx: CounterContext,
+  style: CounterStyle,
+  slot: Based,
+  next: CounterSlot | undefined,
+  midi: Midi,
+): Candidate[] {
   if (style.rules) {
     const cost = style.rules.node(ctx, slot, midi);
     // The chords are heard last: of what the rules let stand, what does not rub against them.
@@ -96,9 +104,14 @@ function candidatesFor(ctx: CounterContext, style: CounterStyle, slot: Based, ne
     return unders
       .flatMap((below, rank): Candidate[] => {
         const under = midi - below;
-        const fits = within(ctx, under) && belongs(slot.chord, under) && !rubbedBeats(ctx, under, slot.start, slot.duration).length;
+        const fits =
+          within(ctx, under) &&
+          belongs(slot.chord, under) &&
+          !rubbedBeats(ctx, under, slot.start, slot.duration).length;
         const doubles = under === slot.tune ? COST.doublesUnison : 0;
-        return fits ? [{ midi, cost: cost + rank * COST.lessWanted + crossed(ctx, slot, under) + doubles, standing, under }] : [];
+        return fits
+          ? [{ midi, cost: cost + rank * COST.lessWanted + crossed(ctx, slot, under) + doubles, standing, under }]
+          : [];
       })
       .sort((a, b) => a.cost - b.cost)
       .slice(0, 2);
@@ -132,12 +145,13 @@ function standings(
   const chord = slot.chord?.chord;
   if (!chord) return ctx.key.pcs.includes(pc) && !rubbed ? [["free", costs.tones.other]] : [];
   const { role, inChord } = toneRole(chord, pc);
-  if (inChord) return rubbed ? [] : [["chord", (costs.tones[role] ?? costs.tones.other) + (leaves(ctx, slot, midi) ? 2 : 0)]];
+  if (inChord)
+    return rubbed ? [] : [["chord", (costs.tones[role] ?? costs.tones.other) + (leaves(ctx, slot, midi) ? 2 : 0)]];
   const out: [Standing, number][] = [];
   if (!rubbed && costs.color !== undefined && isTension(chord, pc, ctx.key))
     out.push(["color", costs.color + (leaves(ctx, slot, midi) ? 2 : 0)]);
   if (slot.fresh || !ctx.key.pcs.includes(pc)) return out;
-  const beat = ctx.meter.beats[0]!.duration;
+  const beat = firstOf(ctx.meter.beats).duration;
   // A tone that is passed through: short, and weaker than what it leads to.
   const weak = next !== undefined && metricalLevel(ctx.meter, slot.start) < metricalLevel(ctx.meter, next.start);
   if (slot.passes && !rubbed && slot.duration <= beat && weak && next.start === slot.start + slot.duration)
@@ -180,12 +194,23 @@ function joins(from: Candidate, to: Candidate): boolean {
 function stepCost({ costs }: CounterStyle, a: PitchSlot, b: PitchSlot, from: Candidate, to: Candidate): number {
   // A pinned note is left and reached as the user wants it; its conflicts are reported instead.
   const pinned = a.pin !== undefined || b.pin !== undefined || a.fixed !== undefined || b.fixed !== undefined;
-  if (b.fresh) return !pinned && (to.standing === "passing" || to.standing === "suspension" || from.standing === "passing") ? Infinity : 0;
+  if (b.fresh)
+    return !pinned && (to.standing === "passing" || to.standing === "suspension" || from.standing === "passing")
+      ? Infinity
+      : 0;
   if (!pinned && !joins(from, to)) return Infinity;
   const move = to.midi - from.midi;
   const size = Math.abs(move);
-  let cost =
-    size === 0 ? (b.keeps ? COST.keeps : to.standing === "suspension" ? 0 : costs.repeat) : size <= 2 ? costs.step : size * costs.leap;
+  const moveCost = () => {
+    if (size === 0) {
+      if (b.keeps) return COST.keeps;
+      if (to.standing === "suspension") return 0;
+      return costs.repeat;
+    }
+    if (size <= 2) return costs.step;
+    return size * costs.leap;
+  };
+  let cost = moveCost();
   if (size === 6) cost += COST.tritone;
   else if (size === 10 || size === 11) cost += COST.seventh;
   else if (size === 12) cost += COST.octave;
@@ -209,16 +234,20 @@ function turnCost({ costs }: CounterStyle, a: Candidate, b: Candidate, c: Candid
 
 /** The line as a lattice. */
 export function lineLattice(style: CounterStyle, slots: readonly PitchSlot[]): SecondOrder {
-  const at = (c: number, i: number) => slots[c]!.candidates[i]!;
+  const at = (c: number, i: number) => nth(nth(slots, c).candidates, i);
   const { rules } = style;
   return {
     sizes: slots.map((s) => s.candidates.length),
     node: (c, i) => at(c, i).cost,
     step: (c, i, j) =>
-      rules ? rules.step(slots, c, at(c, i).midi, at(c + 1, j).midi) : stepCost(style, slots[c]!, slots[c + 1]!, at(c, i), at(c + 1, j)),
+      rules
+        ? rules.step(slots, c, at(c, i).midi, at(c + 1, j).midi)
+        : stepCost(style, nth(slots, c), nth(slots, c + 1), at(c, i), at(c + 1, j)),
     turn: (c, i, j, k) => {
       if (rules) return rules.turn(slots, c, at(c, i).midi, at(c + 1, j).midi, at(c + 2, k).midi);
-      return slots[c + 1]!.fresh || slots[c + 2]!.fresh ? 0 : turnCost(style, at(c, i), at(c + 1, j), at(c + 2, k));
+      return nth(slots, c + 1).fresh || nth(slots, c + 2).fresh
+        ? 0
+        : turnCost(style, at(c, i), at(c + 1, j), at(c + 2, k));
     },
   };
 }
@@ -236,16 +265,17 @@ export function otherPitches(
   slots: readonly PitchSlot[],
   taken: readonly number[],
 ): { slots: PitchSlot[]; picks: number[] } | null {
-  const tone = (c: number, i: number) => mod(slots[c]!.candidates[i]!.midi, 12);
+  const tone = (c: number, i: number) => mod(nth(nth(slots, c).candidates, i).midi, 12);
   for (const surcharge of [0.3, 0.7, 1.5]) {
     const turned = slots.map((s, c) => ({
       ...s,
       candidates: s.candidates.map((x, i) =>
-        s.candidates.length > 1 && tone(c, i) === tone(c, taken[c]!) ? { ...x, cost: x.cost + surcharge } : x,
+        s.candidates.length > 1 && tone(c, i) === tone(c, nth(taken, c)) ? { ...x, cost: x.cost + surcharge } : x,
       ),
     }));
     const picks = choosePitches(style, turned);
-    if (picks && picks.filter((p, c) => tone(c, p) !== tone(c, taken[c]!)).length >= slots.length * OTHER) return { slots: turned, picks };
+    if (picks && picks.filter((p, c) => tone(c, p) !== tone(c, nth(taken, c))).length >= slots.length * OTHER)
+      return { slots: turned, picks };
   }
   return null;
 }

@@ -20,7 +20,11 @@ export const USUAL_COUNTER: CounterSettings = {
 };
 
 /** Settings of a part in a section: what is set for the section, else for the part, else what is usual for the style. */
-export function counterSettings(part: Part, section: Section | undefined, usual: Partial<CounterSettings> = {}): CounterSettings {
+export function counterSettings(
+  part: Part,
+  section: Section | undefined,
+  usual: Partial<CounterSettings> = {},
+): CounterSettings {
   const { style: _, ...own } = playingOf(part, "counter", { section });
   return { ...USUAL_COUNTER, ...usual, ...(own as Partial<CounterSettings>) };
 }

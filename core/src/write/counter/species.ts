@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../base/list";
 import { mod, type Midi } from "../../theory/pitch/pitch";
 import type { CounterContext } from "./context";
 import type { PlacedSlot } from "./style";
@@ -15,7 +16,8 @@ export const BROKEN = 1000;
 
 /** Position of a slot in the strict line. */
 // A pickup leads in; the line begins with the first bar.
-const isFirst = (ctx: CounterContext, slot: Against): boolean => slot.start === ctx.tune.find((n) => n.start >= 0)?.start;
+const isFirst = (ctx: CounterContext, slot: Against): boolean =>
+  slot.start === ctx.tune.find((n) => n.start >= 0)?.start;
 const isLast = (ctx: CounterContext, slot: Against): boolean => slot.start === ctx.tune.at(-1)?.start;
 
 /** What the interval over (or under) the tune costs. Tones come from the key; the last but one may be its leading tone. */
@@ -26,7 +28,7 @@ export function speciesNode(ctx: CounterContext, slot: Against, midi: Midi): num
   const interval = mod(Math.abs(above), 12);
   if (!CONSONANT.includes(interval)) return Infinity;
   const pc = mod(midi, 12);
-  const tonic = ctx.key.pcs[0]!;
+  const tonic = firstOf(ctx.key.pcs);
   const leading = mod(tonic - 1, 12);
   const [first, last] = [isFirst(ctx, slot), isLast(ctx, slot)];
   if (!ctx.key.pcs.includes(pc)) return slot.start === ctx.tune.at(-2)?.start && pc === leading ? 0.1 : Infinity;
@@ -42,10 +44,17 @@ export function speciesNode(ctx: CounterContext, slot: Against, midi: Midi): num
 
 /** What a move costs against that of the tune. */
 export function speciesStep(slots: readonly Against[], c: number, from: Midi, to: Midi): number {
-  const [a, b] = [slots[c]!.tune!, slots[c + 1]!.tune!];
+  const [a, b] = [sure(nth(slots, c).tune), sure(nth(slots, c + 1).tune)];
   const [own, tune] = [to - from, b - a];
   const size = Math.abs(own);
-  let cost = size === 0 ? 0.5 : size <= 2 ? 0 : size <= 4 ? 0.35 : size <= 7 ? 0.7 : 1.2;
+  const sizeCost = () => {
+    if (size === 0) return 0.5;
+    if (size <= 2) return 0;
+    if (size <= 4) return 0.35;
+    if (size <= 7) return 0.7;
+    return 1.2;
+  };
+  let cost = sizeCost();
   // Melodic leaps: no tritone, no seventh, nothing over an octave; a major sixth counts as one too (a minor one up is let stand).
   if (size === 6 || size === 9 || size === 10 || size === 11 || size > 12) cost += BROKEN;
   const perfect = PERFECT.includes(mod(Math.abs(to - b), 12));
@@ -67,7 +76,7 @@ export function speciesTurn(slots: readonly Against[], c: number, x: Midi, y: Mi
   if (Math.abs(first) >= 5 && !(Math.sign(second) === -Math.sign(first))) cost += 1.5;
   if (Math.sign(first) === Math.sign(second) && Math.abs(z - x) === 6) cost += 0.8;
   // Three thirds or three sixths in a row are one too many.
-  const gaps = [x, y, z].map((m, i) => Math.abs(m - slots[c + i]!.tune!));
+  const gaps = [x, y, z].map((m, i) => Math.abs(m - sure(nth(slots, c + i).tune)));
   const thirds = gaps.every((g) => mod(g, 12) === 3 || mod(g, 12) === 4);
   const sixths = gaps.every((g) => mod(g, 12) === 8 || mod(g, 12) === 9);
   return cost + (thirds || sixths ? 0.4 : 0);

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { nameInKey } from "../../theory/pitch/key";
 import { mod, pitchMidi, pitchName } from "../../theory/pitch/pitch";
@@ -43,19 +44,25 @@ export interface CounterLine {
 const LINES = 5;
 const ATTEMPTS = 8;
 
-const USUAL = COUNTER_STYLES[0]!;
+const USUAL = firstOf(COUNTER_STYLES);
 
 /** The style of a part in a section. */
 export const counterStyleOf = (part: Part, section: Section | undefined): CounterStyle =>
   COUNTER_STYLES.find((s) => s.id === playingOf(part, "counter", { section }).style) ?? USUAL;
 
 /** The context of a request with its style and settings resolved. Errors: `counter.style`, and those of `counterContext`. */
-export function counterRequest(read: Reader, request: CounterRequest): Result<{ ctx: CounterContext; style: CounterStyle }> {
+export function counterRequest(
+  read: Reader,
+  request: CounterRequest,
+): Result<{ ctx: CounterContext; style: CounterStyle }> {
   const { song } = read;
   const part = partOf(song, request.part);
   const section = sectionOf(song, request.section);
-  const style =
-    request.style === undefined ? (part ? counterStyleOf(part, section) : USUAL) : COUNTER_STYLES.find((s) => s.id === request.style);
+  let style: CounterStyle | undefined;
+  if (request.style === undefined) {
+    if (part) style = counterStyleOf(part, section);
+    else style = USUAL;
+  } else style = COUNTER_STYLES.find((s) => s.id === request.style);
   if (!style)
     return fail("counter.style", `No style of counter melody is called "${request.style}"`, {
       hint: `Styles: ${COUNTER_STYLES.map((s) => s.id).join(", ")}.`,
@@ -80,12 +87,17 @@ export function counterLines(song: Song, request: CounterRequest): Result<Counte
     });
   if (ctx.range[1] - ctx.range[0] < 7) {
     const [low, high] = ctx.range.map((m) => pitchName(m, nameInKey(mod(m, 12), ctx.key)));
-    return fail("counter.range", `${low} to ${high} is less than a fifth`, { hint: "A line needs a fifth at least to move in." });
+    return fail("counter.range", `${low} to ${high} is less than a fifth`, {
+      hint: "A line needs a fifth at least to move in.",
+    });
   }
   const seed = request.seed ?? 1;
   const rhythms = distinctRhythms(ATTEMPTS, (attempt) => style.slots(ctx, seed * 97 + attempt, attempt));
   if (!rhythms.length) {
-    const { message, hint } = style.nothing?.(ctx) ?? { message: "The style finds no place to sound here", hint: "Choose another style." };
+    const { message, hint } = style.nothing?.(ctx) ?? {
+      message: "The style finds no place to sound here",
+      hint: "Choose another style.",
+    };
     return fail("counter.place", message, { hint });
   }
   const titles = style.titles?.(ctx);
@@ -103,22 +115,25 @@ export function counterLines(song: Song, request: CounterRequest): Result<Counte
     add(finish(own, slots, picks, titles?.[attempt] ?? (attempt ? "Another rhythm" : "As the style has it")));
     // The first rhythms give two lines each: another rhythm is not the only other way.
     const other = attempt < 2 ? otherPitches(style, slots, picks) : null;
-    if (other)
-      add(
-        finish(
-          own,
-          other.slots,
-          other.picks,
-          titles?.[attempt] ? `${titles[attempt]}, other notes` : attempt ? "That rhythm, other notes" : "Same rhythm, other notes",
-        ),
-      );
+    if (other) {
+      const otherTitle = () => {
+        if (titles?.[attempt]) return `${titles[attempt]}, other notes`;
+        if (attempt) return "That rhythm, other notes";
+        return "Same rhythm, other notes";
+      };
+      add(finish(own, other.slots, other.picks, otherTitle()));
+    }
   }
-  const short = new Map(lines.map((l) => [l, missesOf(counterMeasures(l.report, { style, settings: ctx.settings }, ctx.meter))]));
-  lines.sort((a, b) => short.get(a)! - short.get(b)!);
+  const short = new Map(
+    lines.map((l) => [l, missesOf(counterMeasures(l.report, { style, settings: ctx.settings }, ctx.meter))]),
+  );
+  lines.sort((a, b) => sure(short.get(a)) - sure(short.get(b)));
   setApart(lines);
   return lines.length
     ? ok(lines.slice(0, LINES))
-    : fail("counter.none", "No line fits the range, the tune and the pinned notes", { hint: "Widen the range or unpin a note." });
+    : fail("counter.none", "No line fits the range, the tune and the pinned notes", {
+        hint: "Widen the range or unpin a note.",
+      });
 }
 
 /** Lines that are called the same say what sets them apart from the first one of that name, or are counted. */
@@ -129,7 +144,9 @@ function setApart(lines: CounterLine[]): void {
     const first = firsts.get(line.title);
     if (first) {
       const named = `${line.title}${apart(line, first)}`;
-      line.title = taken.has(named) ? `${line.title} (${[...taken].filter((t) => t.startsWith(line.title)).length + 1})` : named;
+      line.title = taken.has(named)
+        ? `${line.title} (${[...taken].filter((t) => t.startsWith(line.title)).length + 1})`
+        : named;
     } else firsts.set(line.title, line);
     taken.add(line.title);
   }
@@ -144,7 +161,9 @@ function apart({ notes, report }: CounterLine, first: CounterLine): string {
   const higher = mean(notes) - mean(first.notes);
   if (Math.abs(higher) >= 1.5) return higher > 0 ? ", higher" : ", lower";
   const longer = notes.reduce((sum, n) => sum + n.duration, 0) / first.notes.reduce((sum, n) => sum + n.duration, 0);
-  return longer > 1.08 ? ", longer notes" : longer < 0.93 ? ", shorter notes" : "";
+  if (longer > 1.08) return ", longer notes";
+  if (longer < 0.93) return ", shorter notes";
+  return "";
 }
 
 /** The lines alone, best first; empty where `counterLines` would name an error. */
@@ -169,8 +188,8 @@ function tied(line: readonly Chosen[]): { chosen: Chosen[]; index: number }[] {
       !chosen.slot.pin &&
       before.pick.midi === chosen.pick.midi &&
       before.slot.start + before.slot.duration === chosen.slot.start &&
-      last!.chosen.length < 2;
-    if (joins) last!.chosen.push(chosen);
+      sure(last).chosen.length < 2;
+    if (joins) sure(last).chosen.push(chosen);
     else out.push({ chosen: [chosen], index });
   });
   return out;
@@ -189,15 +208,23 @@ function finish(
   picks: readonly number[],
   title: string,
 ): CounterLine | null {
-  const line: Chosen[] = slots.map((slot, i) => ({ slot, pick: slot.candidates[picks[i]!]! }));
+  const line: Chosen[] = slots.map((slot, i) => ({ slot, pick: nth(slot.candidates, nth(picks, i)) }));
   const notes = tied(line).flatMap(({ chosen, index }): (NewNote & { id?: string })[] => {
-    const { slot, pick } = chosen[0]!;
+    const { slot, pick } = firstOf(chosen);
     if (slot.pin) return [slot.pin];
     const duration = chosen.reduce((sum, c) => sum + c.slot.duration, 0);
     const base = { start: slot.start, duration, velocity: velocityOf(ctx, slot.start) };
     const top = { ...base, pitch: spell(ctx, slot, pick.midi), reason: reasonFor(ctx, style, line, index) };
     if (pick.under === undefined) return [top];
-    return [{ ...base, velocity: base.velocity - 6, pitch: spell(ctx, slot, pick.under), reason: reasonUnder(ctx, chosen[0]!) }, top];
+    return [
+      {
+        ...base,
+        velocity: base.velocity - 6,
+        pitch: spell(ctx, slot, pick.under),
+        reason: reasonUnder(ctx, firstOf(chosen)),
+      },
+      top,
+    ];
   });
   const report = measure(ctx, notes);
   if (!report) return null;
@@ -222,7 +249,12 @@ function measure(
   const written = notes.map((n, i): Note => ({ ...n, id: n.id ?? `new${i}` }));
   const section = { ...frame.section, notes: { ...frame.section.notes, [ctx.part.id]: written } };
   const line = realizedNotes(ctx.song, { ...frame, section }, ctx.part, true);
-  const ground = { chords: ctx.chords, sections: [{ start: 0, key: ctx.key, meter: ctx.meter }], loops: true, duration: ctx.length };
+  const ground = {
+    chords: ctx.chords,
+    sections: [{ start: 0, key: ctx.key, meter: ctx.meter }],
+    loops: true,
+    duration: ctx.length,
+  };
   const placed = { ...ctx, notes: line, roles: noteRoles(ground, { role: ctx.part.role, linked: false, notes: line }) };
   return { ctx: placed, report: counterReportOf(placed) };
 }
@@ -246,7 +278,10 @@ function conflictsOf(
         },
       ]
     : [];
-  return [...known, ...causesOf(EVERY_COUNTER_MEASURE, known, { ctx, line, report, aim: { style, settings: ctx.settings } })];
+  return [
+    ...known,
+    ...causesOf(EVERY_COUNTER_MEASURE, known, { ctx, line, report, aim: { style, settings: ctx.settings } }),
+  ];
 }
 
 /** All that the workspace shows of a counter melody as it stands. */
@@ -264,6 +299,10 @@ export const counterVerdictAt: Fact<[section: string, part: string], Result<Coun
     if (!resolved.ok) return resolved;
     const { ctx, style } = resolved.value;
     const report = counterReportOf(ctx);
-    return ok({ style: style.id, report, measures: counterMeasures(report, { style, settings: ctx.settings }, ctx.meter) });
+    return ok({
+      style: style.id,
+      report,
+      measures: counterMeasures(report, { style, settings: ctx.settings }, ctx.meter),
+    });
   },
 };

@@ -1,3 +1,4 @@
+import { sure } from "../../base/list";
 import { pitchMidi, type Midi } from "../../theory/pitch/pitch";
 import type { Ticks } from "../../theory/time/meter";
 import type { Note } from "../../song/schema";
@@ -15,7 +16,11 @@ export interface Pinned {
 }
 
 /** Pinned notes take their place, as slots of one pitch; slots that they cover give way, slots before them end where they begin. */
-export function withPins<S extends Timed>(slots: readonly S[], pinned: readonly Note[], slotOf: (pin: Note) => S): (S & Pinned)[] {
+export function withPins<S extends Timed>(
+  slots: readonly S[],
+  pinned: readonly Note[],
+  slotOf: (pin: Note) => S,
+): (S & Pinned)[] {
   const pins = pinned.map((pin): S & Pinned => ({ ...slotOf(pin), pin, pinMidi: pitchMidi(pin.pitch) }));
   const free = slots
     .filter((s) => !pins.some((p) => s.start >= p.start && s.start < p.start + p.duration))
@@ -47,8 +52,8 @@ export function collector<L extends { notes: readonly (Timed & { pitch: string }
     lines,
     add(line) {
       const id = line?.notes.map((n) => `${n.start}:${n.pitch}:${n.duration}`).join();
-      if (!line || lines.length >= most || seen.has(id!)) return;
-      seen.add(id!);
+      if (!line || lines.length >= most || seen.has(sure(id))) return;
+      seen.add(sure(id));
       lines.push(line);
     },
   };

@@ -62,7 +62,9 @@ export interface VocalPlace {
 
 /** Tunes that voices can be written beside: melodies and voices first. */
 export const tunesFor = (song: Song, part: string): Part[] =>
-  (["melody", "vocal", "counter"] as const).flatMap((role) => song.parts.filter((p) => p.role === role && p.id !== part && isWritten(p)));
+  (["melody", "vocal", "counter"] as const).flatMap((role) =>
+    song.parts.filter((p) => p.role === role && p.id !== part && isWritten(p)),
+  );
 
 const middle = ({ comfortable: [low, high] }: VoiceRange): number => (low + high) / 2;
 
@@ -144,7 +146,9 @@ export function vocalContext(
     leadWithin: sung.within,
     harmonyAt: (tick) => harmony.at(tick).map((n) => n.midi),
     others: byVoice(takes, { meter }).flatMap(([first]) =>
-      first?.part && first.part !== lead && first.notes.length ? [{ part: first.part, at: soundingIn(first.notes, meter.bar).at }] : [],
+      first?.part && first.part !== lead && first.notes.length
+        ? [{ part: first.part, at: soundingIn(first.notes, meter.bar).at }]
+        : [],
     ),
     chordsWithin: soundingIn(chords, meter.bar).within,
     voices,
@@ -152,4 +156,5 @@ export function vocalContext(
   });
 }
 
-export const chordAt = (ctx: Pick<VocalContext, "chords">, tick: Ticks): RealizedChord | null => chordAtTick(ctx.chords, Math.max(0, tick));
+export const chordAt = (ctx: Pick<VocalContext, "chords">, tick: Ticks): RealizedChord | null =>
+  chordAtTick(ctx.chords, Math.max(0, tick));

@@ -1,6 +1,17 @@
+import { nth } from "../../base/list";
 import { ticksToSeconds } from "../../theory/time/swing";
 import { phrasesOf } from "../../hear/line/tune";
-import { rowsOf, takeAll, causesOf, idsOf, percent, type Conflict, type Links, type Measure, type MeasureOf } from "../lines/measure";
+import {
+  rowsOf,
+  takeAll,
+  causesOf,
+  idsOf,
+  percent,
+  type Conflict,
+  type Links,
+  type Measure,
+  type MeasureOf,
+} from "../lines/measure";
 import { USUAL_BREATH } from "../../hear/singer/range";
 import type { VocalTargets } from "./school";
 import type { RoughSpot, Sounding, SpotKind } from "./spots";
@@ -33,7 +44,8 @@ export interface Judged extends Sounding {
 type VocalMeasure = MeasureOf<Judged, VocalReport, Pick<VocalReport, "notes">, VocalTargets, Judged>;
 
 const found = (j: Judged, kind: SpotKind): RoughSpot[] => j.spots.filter((s) => s.kind === kind);
-const notesOf = (j: Judged, kind: SpotKind): string[] => idsOf(found(j, kind).map((s) => j.voices[s.voice]![s.note]!));
+const notesOf = (j: Judged, kind: SpotKind): string[] =>
+  idsOf(found(j, kind).map((s) => nth(nth(j.voices, s.voice), s.note)));
 
 /** A measure that counts rough spots of one kind; `aimed` says for which schools none is the aim. */
 function count(
@@ -58,18 +70,25 @@ function count(
       const list = found(j, kind);
       const told = list.slice(0, 3).map((s) => s.message);
       const more = list.length > told.length ? ` and ${list.length - told.length} more` : "";
-      return { code: kind, ...(list[0] ? { tick: list[0].tick } : {}), message: `${told.join("; ")}${more}: ${why(j)}.` };
+      return {
+        code: kind,
+        ...(list[0] ? { tick: list[0].tick } : {}),
+        message: `${told.join("; ")}${more}: ${why(j)}.`,
+      };
     },
   };
 }
 
-const pinnedAmong = (j: Judged, kind: SpotKind): boolean => found(j, kind).some((s) => j.voices[s.voice]![s.note]!.pinned);
+const pinnedAmong = (j: Judged, kind: SpotKind): boolean =>
+  found(j, kind).some((s) => nth(nth(j.voices, s.voice), s.note).pinned);
 const because = (kind: SpotKind, otherwise: (j: Judged) => string) => (j: Judged) =>
   pinnedAmong(j, kind) ? "a pinned note stands there" : otherwise(j);
 const tuneTakes = (j: Judged): string => {
   const tune = j.ctx.lead?.name ?? "the tune";
   if (j.targets.strict) return `${tune} stands outside the chord there`;
-  return j.targets.parallel ? `${tune} and the chords leave no better tone beside it` : `the chord has no tone that keeps clear of ${tune}`;
+  return j.targets.parallel
+    ? `${tune} and the chords leave no better tone beside it`
+    : `the chord has no tone that keeps clear of ${tune}`;
 };
 const free = (t: VocalTargets): boolean => !t.given;
 
@@ -107,8 +126,12 @@ const breath: VocalMeasure = {
   unit: "beats",
   how: `Seconds from one rest of a beat to the next; ${USUAL_BREATH} s is one breath at ease (common practice). Where to breathe stands under Singers`,
   take: (j) => {
-    const phrases = j.voices.flatMap((notes) => phrasesOf({ notes, meter: j.ctx.meter, tempo: j.ctx.tempo, length: j.ctx.length }));
-    return { longest: phrases.reduce((most, p) => Math.max(most, ticksToSeconds(p.end - p.start, j.ctx.tempo)), 0) } as VocalReport;
+    const phrases = j.voices.flatMap((notes) =>
+      phrasesOf({ notes, meter: j.ctx.meter, tempo: j.ctx.tempo, length: j.ctx.length }),
+    );
+    return {
+      longest: phrases.reduce((most, p) => Math.max(most, ticksToSeconds(p.end - p.start, j.ctx.tempo)), 0),
+    } as VocalReport;
   },
   show: (own) => `${own.longest.toFixed(1)} s`,
 };
@@ -179,7 +202,7 @@ export const VOCAL_MEASURES: readonly VocalMeasure[] = [
     "Out of range",
     "Notes outside the range of singer or voice",
     (j) =>
-      `another voice, key or octave would suit ${new Set(found(j, "range").map((s) => j.ctx.voices[s.voice]!.name)).size > 1 ? "them" : "it"}`,
+      `another voice, key or octave would suit ${new Set(found(j, "range").map((s) => nth(j.ctx.voices, s.voice).name)).size > 1 ? "them" : "it"}`,
     () => true,
   ),
   count(
@@ -204,11 +227,15 @@ export const VOCAL_MEASURES: readonly VocalMeasure[] = [
 ];
 
 export const vocalReportOf = (j: Judged): VocalReport =>
-  takeAll<Judged, Pick<VocalReport, "notes">, VocalReport>(VOCAL_MEASURES as never, j, { notes: j.voices.flat().length });
+  takeAll<Judged, Pick<VocalReport, "notes">, VocalReport>(VOCAL_MEASURES as never, j, {
+    notes: j.voices.flat().length,
+  });
 
 /** The report as rows to read; what a school does not judge by is not listed where it is 0. */
 export const vocalRows = (report: VocalReport, targets: VocalTargets, meter: Sounding["ctx"]["meter"]): Measure[] =>
-  rowsOf(VOCAL_MEASURES as never, report, targets as never, meter).filter((row) => row.target !== null || !(row.value === "0"));
+  rowsOf(VOCAL_MEASURES as never, report, targets as never, meter).filter(
+    (row) => row.target !== null || !(row.value === "0"),
+  );
 
 export const vocalConflicts = (j: Judged, report: VocalReport): Conflict[] =>
   causesOf(VOCAL_MEASURES, [], { ctx: j, line: j, report, aim: j.targets });

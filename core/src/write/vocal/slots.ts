@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../base/list";
 import { QUARTER, type Ticks } from "../../theory/time/meter";
 import { USUAL_BREATH } from "../../hear/singer/range";
 import { chordAt, type VocalContext } from "./context";
@@ -6,7 +7,7 @@ import { inChord, weighs } from "./tones";
 
 /** A rest of this share of a beat or more between two notes lets a voice begin anew. */
 const isFresh = (ctx: VocalContext, end: Ticks | null, start: Ticks): boolean =>
-  end === null || start - end >= ctx.meter.beats[0]!.duration / 2;
+  end === null || start - end >= firstOf(ctx.meter.beats).duration / 2;
 
 /** A place for every note of the tune, cut where the chord changes under a held one. */
 export function tuneSlots(ctx: VocalContext): VocalSlot[] {
@@ -36,13 +37,13 @@ export function hymnSlots(ctx: VocalContext): VocalSlot[] {
   for (const slot of tuneSlots(ctx)) {
     const last = out.at(-1);
     const changes = last?.chord !== slot.chord;
-    const own = inChord(slot.chord, slot.lead!.midi) && last?.lead !== slot.lead;
-    const leaps = Math.abs(slot.lead!.midi - (last?.leadEnd ?? last?.lead?.midi ?? slot.lead!.midi)) > 2;
+    const own = inChord(slot.chord, sure(slot.lead).midi) && last?.lead !== slot.lead;
+    const leaps = Math.abs(sure(slot.lead).midi - (last?.leadEnd ?? last?.lead?.midi ?? sure(slot.lead).midi)) > 2;
     const moves = slot.fresh || !last || changes || (own && (leaps || weighs(ctx, slot.start, slot.duration)));
     if (moves) out.push({ ...slot, joins: false });
     else {
       last.duration = slot.start + slot.duration - last.start;
-      last.leadEnd = slot.lead!.midi;
+      last.leadEnd = sure(slot.lead).midi;
     }
   }
   return out;
@@ -64,7 +65,14 @@ export function chordSlots(ctx: VocalContext): VocalSlot[] {
     for (let from = chord.start; from < chord.start + chord.duration;) {
       const to = Math.min(chord.start + chord.duration, (Math.floor(from / breath) + 1) * breath);
       const begins = from % breath === 0;
-      out.push({ start: from, duration: to - from, lead: null, chord, fresh: end !== from, joins: !begins && end === from });
+      out.push({
+        start: from,
+        duration: to - from,
+        lead: null,
+        chord,
+        fresh: end !== from,
+        joins: !begins && end === from,
+      });
       end = from = to;
     }
     return out;

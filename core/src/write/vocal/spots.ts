@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../base/list";
 import { mod, type Midi, type PitchName } from "../../theory/pitch/pitch";
 import { positionText, type Ticks } from "../../theory/time/meter";
 import { intervalWords } from "../../theory/pitch/interval";
@@ -10,7 +11,18 @@ import type { VocalTargets } from "./school";
 import { chordPcs, inChord, pitchesIn, rubsAt, scaleOf, spell, weighs } from "./tones";
 import { leadingToneOf, seventhOf, WIDEST_UPPER } from "../../hear/harmony/tendency";
 
-export const SPOT_KINDS = ["rub", "key", "chord", "parallel", "crossing", "unison", "leap", "range", "spacing", "tendency"] as const;
+export const SPOT_KINDS = [
+  "rub",
+  "key",
+  "chord",
+  "parallel",
+  "crossing",
+  "unison",
+  "leap",
+  "range",
+  "spacing",
+  "tendency",
+] as const;
 export type SpotKind = (typeof SPOT_KINDS)[number];
 
 /** A rough spot of written voices: where, why, and the tones that would mend it. */
@@ -39,8 +51,8 @@ type Found = Omit<RoughSpot, "fixes">;
 
 function alone(s: Sounding, voice: number): Found[] {
   const { ctx, targets } = s;
-  const line = s.voices[voice]!;
-  const { name, extremes } = ctx.voices[voice]!;
+  const line = nth(s.voices, voice);
+  const { name, extremes } = nth(ctx.voices, voice);
   return line.flatMap((n, i): Found[] => {
     const out: Found[] = [];
     const where = positionText(ctx.meter, n.start);
@@ -55,14 +67,24 @@ function alone(s: Sounding, voice: number): Found[] {
       const lead = ctx.leadAt(n.start);
       const along = lead?.start === n.start && !inChord(chord, lead.midi);
       const beyond = stretchesOutside(ctx, n).find((o) => weighs(ctx, o.from, o.to - o.from));
-      if (beyond && !along) put("chord", `${n.pitch} at ${positionText(ctx.meter, beyond.from)} is outside ${beyond.symbol}`, beyond.from);
+      if (beyond && !along)
+        put("chord", `${n.pitch} at ${positionText(ctx.meter, beyond.from)} is outside ${beyond.symbol}`, beyond.from);
     }
     const rubbed = beatsOf(ctx, n).find((t) => rubsAt(ctx, n.midi, t) && !goesAlong(ctx, n, t));
     if (rubbed !== undefined)
-      put("rub", `${n.pitch} at ${positionText(ctx.meter, rubbed)} rubs against ${rubbing(ctx, n.midi, rubbed)}`, rubbed);
+      put(
+        "rub",
+        `${n.pitch} at ${positionText(ctx.meter, rubbed)} rubs against ${rubbing(ctx, n.midi, rubbed)}`,
+        rubbed,
+      );
     const before = line[i - 1];
     const given = targets.given || (targets.parallel && hardLeap(leadMove(ctx, before, n)));
-    if (before && !given && n.start - (before.start + before.duration) < ctx.meter.beats[0]!.duration && hardLeap(n.midi - before.midi))
+    if (
+      before &&
+      !given &&
+      n.start - (before.start + before.duration) < firstOf(ctx.meter.beats).duration &&
+      hardLeap(n.midi - before.midi)
+    )
       put("leap", `${name} leaps ${withArticle(intervalWords(Math.abs(n.midi - before.midi)))} at ${where}`);
     return out;
   });
@@ -85,7 +107,7 @@ const leadMove = (ctx: VocalContext, a: RealizedNote | undefined, b: RealizedNot
 /** A short note that goes along with a passing one of the tune. */
 function goesAlong(ctx: VocalContext, n: RealizedNote, tick: Ticks): boolean {
   const lead = ctx.leadAt(tick);
-  const beat = ctx.meter.beats[0]!.duration;
+  const beat = firstOf(ctx.meter.beats).duration;
   return (
     lead !== null &&
     lead.start === n.start &&
@@ -110,7 +132,7 @@ function beatsOf(ctx: VocalContext, { start, duration }: RealizedNote): Ticks[] 
 function rubbing(ctx: VocalContext, midi: Midi, tick: Ticks): string {
   const near = (other: Midi) => [1, 13].includes(Math.abs(other - midi));
   const lead = ctx.leadAt(tick);
-  if (lead && near(lead.midi)) return `${lead.pitch} of ${ctx.lead!.name}`;
+  if (lead && near(lead.midi)) return `${lead.pitch} of ${sure(ctx.lead).name}`;
   const other = ctx.others.flatMap((o) =>
     o
       .at(tick)
@@ -121,21 +143,28 @@ function rubbing(ctx: VocalContext, midi: Midi, tick: Ticks): string {
   return `the chord, ${chordAt(ctx, tick)?.symbol ?? ""}`;
 }
 
-const WORDS: Partial<Record<Between["kind"], SpotKind>> = { crossing: "crossing", unison: "unison", parallel: "parallel", clash: "rub" };
+const WORDS: Partial<Record<Between["kind"], SpotKind>> = {
+  crossing: "crossing",
+  unison: "unison",
+  parallel: "parallel",
+  clash: "rub",
+};
 
 /** What a voice does to the tune (other −1) or to another voice. */
 function against(s: Sounding, voice: number, other: number): Found[] {
   const { ctx, targets } = s;
-  const line = s.voices[voice]!;
-  const [otherLine, otherName] = other < 0 ? [ctx.tune, ctx.lead?.name ?? "the tune"] : [s.voices[other]!, ctx.voices[other]!.name];
+  const line = nth(s.voices, voice);
+  const [otherLine, otherName] =
+    other < 0 ? [ctx.tune, ctx.lead?.name ?? "the tune"] : [nth(s.voices, other), nth(ctx.voices, other).name];
   const pair: PairReport = pairReport(line, otherLine, ctx);
-  const { name } = ctx.voices[voice]!;
+  const { name } = nth(ctx.voices, voice);
   return pair.places.flatMap((p): Found[] => {
     const kind = WORDS[p.kind];
     if (!kind || (kind === "parallel" && (targets.parallel || targets.given || !targets.strict))) return [];
     if (targets.given && kind !== "rub") return [];
     // Strict voices may meet on one note; others that do are one voice less. Between voices of four, crossing alone counts.
-    if (kind === "unison" && (targets.strict || p.duration < ctx.meter.beats[0]!.duration || !s.targets.parallel)) return [];
+    if (kind === "unison" && (targets.strict || p.duration < firstOf(ctx.meter.beats).duration || !s.targets.parallel))
+      return [];
     const note = line.indexOf(p.first);
     const where = positionText(ctx.meter, p.tick);
     const message = {
@@ -157,7 +186,7 @@ function strictly(s: Sounding): Found[] {
   s.voices.forEach((line, voice) =>
     line.forEach((n, note) => {
       const where = positionText(ctx.meter, n.start);
-      const above = lines[voice]!.findLast((m) => m.start <= n.start && n.start < m.start + m.duration);
+      const above = nth(lines, voice).findLast((m) => m.start <= n.start && n.start < m.start + m.duration);
       if (voice < 2 && above && above.midi - n.midi > WIDEST_UPPER)
         out.push({
           kind: "spacing",
@@ -174,9 +203,27 @@ function strictly(s: Sounding): Found[] {
       const pcs = chordPcs(after);
       const leading = leadingToneOf(ctx.key, chord);
       if (pc === leading && pcs.includes(mod(pc + 1, 12)) && !pcs.includes(pc) && move !== 1 && voice === 2)
-        out.push({ kind: "tendency", tick: n.start, voice, note, message: `The leading tone ${n.pitch} at ${where} does not rise` });
-      if (pc === seventhOf(chord) && !pcs.includes(pc) && move !== -1 && move !== -2 && [1, 2].some((d) => pcs.includes(mod(pc - d, 12))))
-        out.push({ kind: "tendency", tick: n.start, voice, note, message: `The seventh ${n.pitch} at ${where} does not fall` });
+        out.push({
+          kind: "tendency",
+          tick: n.start,
+          voice,
+          note,
+          message: `The leading tone ${n.pitch} at ${where} does not rise`,
+        });
+      if (
+        pc === seventhOf(chord) &&
+        !pcs.includes(pc) &&
+        move !== -1 &&
+        move !== -2 &&
+        [1, 2].some((d) => pcs.includes(mod(pc - d, 12)))
+      )
+        out.push({
+          kind: "tendency",
+          tick: n.start,
+          voice,
+          note,
+          message: `The seventh ${n.pitch} at ${where} does not fall`,
+        });
     }),
   );
   return out;
@@ -189,17 +236,19 @@ const MOST_FIXES = 2;
 /** Pitches that would stand at a note without a rough spot: tones of the chord first, then of the scale. */
 function fixesFor(s: Sounding, windows: readonly Window[], spot: Found): PitchName[] {
   const { ctx } = s;
-  const line = s.voices[spot.voice]!;
-  const n = line[spot.note]!;
+  const line = nth(s.voices, spot.voice);
+  const n = nth(line, spot.note);
   if (n.pinned) return [];
   const chord = chordAt(ctx, Math.max(n.start, spot.tick));
-  const [low, high] = ctx.voices[spot.voice]!.extremes;
+  const [low, high] = nth(ctx.voices, spot.voice).extremes;
   const tones = (pcs: readonly number[]) =>
     pitchesIn(pcs, Math.max(low, n.midi - TRIED), Math.min(high, n.midi + TRIED)).sort(
       (a, b) => Math.abs(a - n.midi) - Math.abs(b - n.midi),
     );
   const own = tones(chordPcs(chord));
-  const candidates = [...own, ...tones(scaleOf(ctx, chord)).filter((m) => !own.includes(m))].filter((m) => m !== n.midi);
+  const candidates = [...own, ...tones(scaleOf(ctx, chord)).filter((m) => !own.includes(m))].filter(
+    (m) => m !== n.midi,
+  );
   const out: PitchName[] = [];
   for (const midi of candidates) {
     if (out.length === MOST_FIXES) break;
@@ -214,15 +263,15 @@ type Window = (from: Ticks, to: Ticks) => RealizedNote[];
 
 /** Rough spots at one note of a voice and at the next one, were it another; what else the voices do is not looked at. */
 function spotsNear(s: Sounding, windows: readonly Window[], voice: number, note: number, tried: RealizedNote): Found[] {
-  const line = s.voices[voice]!;
+  const line = nth(s.voices, voice);
   const [before, after] = [line[note - 1], line[note + 1]];
   const from = before?.start ?? tried.start;
   const to = after ? after.start + after.duration : tried.start + tried.duration;
   const own = [before, tried, after].filter((n) => n !== undefined);
   const cut: Sounding = {
     ...s,
-    ctx: { ...s.ctx, tune: windows.at(-1)!(from, to) },
-    voices: s.voices.map((_, v) => (v === voice ? own : windows[v]!(from, to))),
+    ctx: { ...s.ctx, tune: lastOf(windows)(from, to) },
+    voices: s.voices.map((_, v) => (v === voice ? own : nth(windows, v)(from, to))),
   };
   const at = own.indexOf(tried);
   return rough(cut).filter(
@@ -231,7 +280,10 @@ function spotsNear(s: Sounding, windows: readonly Window[], voice: number, note:
 }
 
 function rough(s: Sounding): Found[] {
-  const pairs = s.voices.flatMap((_, v) => [...against(s, v, -1), ...s.voices.flatMap((__, o) => (o < v ? against(s, v, o) : []))]);
+  const pairs = s.voices.flatMap((_, v) => [
+    ...against(s, v, -1),
+    ...s.voices.flatMap((__, o) => (o < v ? against(s, v, o) : [])),
+  ]);
   return [...s.voices.flatMap((_, v) => alone(s, v)), ...pairs, ...(s.targets.strict ? strictly(s) : [])];
 }
 

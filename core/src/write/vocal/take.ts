@@ -1,3 +1,4 @@
+import { firstOf } from "../../base/list";
 import { freeName } from "../../theory/words/english";
 import type { Edit } from "../../song/edits";
 import type { Song } from "../../song/schema";
@@ -10,10 +11,18 @@ export function takeVoices(song: Song, section: string, lines: VocalLines): Edit
   const edits = lines.parts.flatMap(({ part, type, notes }): Edit[] => {
     if (part !== null) return [{ do: "setNotes", section, part, notes }];
     if (!notes.length) return [];
-    const voice = VOICES.find((v) => v.id === type) ?? VOICES[0]!;
+    const voice = VOICES.find((v) => v.id === type) ?? firstOf(VOICES);
     const name = freeName(taken, voice.title);
     taken.add(name);
-    return [{ do: "addPart", name, role: "vocal", instrument: voice.id, notes: { [section]: notes.map(({ id: _, ...n }) => n) } }];
+    return [
+      {
+        do: "addPart",
+        name,
+        role: "vocal",
+        instrument: voice.id,
+        notes: { [section]: notes.map(({ id: _, ...n }) => n) },
+      },
+    ];
   });
-  return edits.length === 1 ? edits[0]! : { do: "all", label: `voices: ${lines.title}`, edits };
+  return edits.length === 1 ? firstOf(edits) : { do: "all", label: `voices: ${lines.title}`, edits };
 }

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../base/list";
 import { capital } from "../../theory/words/english";
 import { mod, type Midi, type PitchClass, type PitchName } from "../../theory/pitch/pitch";
 import { metricalLevel, type Ticks } from "../../theory/time/meter";
@@ -9,16 +10,18 @@ import { spellOver } from "../../song/spell";
 import { chordAt, type VocalContext, type VocalVoice } from "./context";
 import type { Stack, VocalSlot } from "./school";
 
-export const chordPcs = (chord: RealizedChord | null): readonly PitchClass[] => (chord?.chord ? chordPitchClasses(chord.chord) : []);
+export const chordPcs = (chord: RealizedChord | null): readonly PitchClass[] =>
+  chord?.chord ? chordPitchClasses(chord.chord) : [];
 /** Whether a pitch is a tone of a chord; where none sounds, every tone is one. */
-export const inChord = (chord: RealizedChord | null, midi: Midi): boolean => !chord?.chord || chordPcs(chord).includes(mod(midi, 12));
+export const inChord = (chord: RealizedChord | null, midi: Midi): boolean =>
+  !chord?.chord || chordPcs(chord).includes(mod(midi, 12));
 
 /** The scale of a moment: that of the key, in which tones of the chord stand for those of the same letter. */
 export function scaleOf({ key }: Pick<VocalContext, "key">, chord: RealizedChord | null): PitchClass[] {
   const own = chordPcs(chord);
   const altered = own.filter((pc) => !key.pcs.includes(pc));
-  const letters = altered.map((pc) => chordToneName(chord!.chord!, pc)?.[0]);
-  const kept = key.pcs.filter((pc, i) => own.includes(pc) || !letters.includes(key.scale[i]![0]));
+  const letters = altered.map((pc) => chordToneName(sure(sure(chord).chord), pc)?.[0]);
+  const kept = key.pcs.filter((pc, i) => own.includes(pc) || !letters.includes(nth(key.scale, i)[0]));
   return [...new Set([...kept, ...altered])].sort((a, b) => a - b);
 }
 
@@ -38,7 +41,7 @@ export function pitchesIn(pcs: readonly PitchClass[], low: Midi, high: Midi): Mi
   return out;
 }
 
-const beatOf = (ctx: Pick<VocalContext, "meter">): Ticks => ctx.meter.beats[0]!.duration;
+const beatOf = (ctx: Pick<VocalContext, "meter">): Ticks => firstOf(ctx.meter.beats).duration;
 /** Whether a note counts: it begins on a beat, or lasts one. */
 export const weighs = (ctx: Pick<VocalContext, "meter">, start: Ticks, duration: Ticks): boolean =>
   duration >= beatOf(ctx) || metricalLevel(ctx.meter, start) >= -2;
@@ -67,7 +70,11 @@ export function rangeCost({ comfortable: [low, high], extremes: [least, most] }:
 /** Whether a pitch rubs against what sounds with it beside the voices, or lies a minor ninth above a tone of the chord. */
 export function rubsAt(ctx: VocalContext, midi: Midi, tick: Ticks): boolean {
   const tune = ctx.leadAt(tick);
-  const around = [...(tune ? [tune.midi] : []), ...ctx.harmonyAt(tick), ...ctx.others.flatMap((o) => o.at(tick).map((n) => n.midi))];
+  const around = [
+    ...(tune ? [tune.midi] : []),
+    ...ctx.harmonyAt(tick),
+    ...ctx.others.flatMap((o) => o.at(tick).map((n) => n.midi)),
+  ];
   return rubsOver(chordPcs(chordAt(ctx, tick)), midi, around);
 }
 
@@ -79,10 +86,21 @@ export function toneCost(ctx: VocalContext, slot: VocalSlot, midi: Midi, voice: 
   const passing = lead !== null && !inChord(chord, lead.midi);
   const long = duration > beatOf(ctx);
   let cost = rangeCost(voice, midi);
-  if (!inChord(chord, midi)) cost += passing ? (long ? COST.longWithTune : COST.withTune) : counts ? COST.outside : COST.weakOutside;
+  if (!inChord(chord, midi)) {
+    const outside = () => {
+      if (passing) {
+        if (long) return COST.longWithTune;
+        return COST.withTune;
+      }
+      if (counts) return COST.outside;
+      return COST.weakOutside;
+    };
+    cost += outside();
+  }
   if (!ctx.key.pcs.includes(mod(midi, 12)) && !chordPcs(chord).includes(mod(midi, 12))) cost += COST.noKey;
   // A tone that goes along with a short passing one of the tune may lie above a tone of the chord, as that does.
-  if (rubsAt(ctx, midi, start) && !(passing && !long && lead && !isRub(midi, lead.midi))) cost += counts ? COST.rub : COST.weakRub;
+  if (rubsAt(ctx, midi, start) && !(passing && !long && lead && !isRub(midi, lead.midi)))
+    cost += counts ? COST.rub : COST.weakRub;
   if (lead?.midi === midi) cost += COST.unison;
   return cost;
 }

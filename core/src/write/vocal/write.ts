@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { pitchMidi, type Midi } from "../../theory/pitch/pitch";
 import type { Ticks } from "../../theory/time/meter";
@@ -50,29 +51,40 @@ export interface VocalLines {
 }
 
 const LINES = 5;
-const USUAL = VOCAL_SCHOOLS[0]!;
+const USUAL = firstOf(VOCAL_SCHOOLS);
 
 /** The school of a part in a section. */
 export const vocalSchoolOf = (part: Part, section: Section | undefined): VocalSchool =>
   VOCAL_SCHOOLS.find((s) => s.id === playingOf(part, "vocal", { section }).school) ?? USUAL;
 
 /** How many voices are written in a school. */
-export const writtenVoices = ({ voices: [least, most] }: VocalSchool, inAll: number): number => Math.min(most, Math.max(least, inAll - 1));
+export const writtenVoices = ({ voices: [least, most] }: VocalSchool, inAll: number): number =>
+  Math.min(most, Math.max(least, inAll - 1));
 
 /** The context of a request with its school and settings resolved. Errors: `vocal.school`, and those of `vocalContext`. */
 export function vocalRequest(read: Reader, request: VocalRequest): Result<{ ctx: VocalContext; school: VocalSchool }> {
   const { song } = read;
   const part = partOf(song, request.part);
   const section = sectionOf(song, request.section);
-  const school =
-    request.school === undefined ? (part ? vocalSchoolOf(part, section) : USUAL) : VOCAL_SCHOOLS.find((s) => s.id === request.school);
+  let school: VocalSchool | undefined;
+  if (request.school === undefined) {
+    if (part) school = vocalSchoolOf(part, section);
+    else school = USUAL;
+  } else school = VOCAL_SCHOOLS.find((s) => s.id === request.school);
   if (!school)
     return fail("vocal.school", `No school of vocal harmony is called "${request.school}"`, {
       hint: `Schools: ${VOCAL_SCHOOLS.map((s) => s.id).join(", ")}.`,
     });
   const stored = part ? vocalSettings(part, section, school.usual) : ({ voices: 2 } as VocalSettings);
-  const settings = { ...stored, ...request.settings, ...(request.voices === undefined ? {} : { voices: request.voices }) };
-  const ctx = vocalContext(read, request, settings, { count: writtenVoices(school, settings.voices), types: school.types });
+  const settings = {
+    ...stored,
+    ...request.settings,
+    ...(request.voices === undefined ? {} : { voices: request.voices }),
+  };
+  const ctx = vocalContext(read, request, settings, {
+    count: writtenVoices(school, settings.voices),
+    types: school.types,
+  });
   return ctx.ok ? ok({ ctx: ctx.value, school }) : ctx;
 }
 
@@ -111,11 +123,13 @@ export function vocalLines(song: Song, request: VocalRequest): Result<VocalLines
   const [wanted] = out;
   const misses = new Map(out.map((l) => [l, missesOf(vocalRows(l.report, school.targets, ctx.meter))]));
   // What was asked for comes first, unless another way meets two more of the aims.
-  const order = (l: VocalLines) => misses.get(l)! - (l === wanted ? 1.5 : 0);
+  const order = (l: VocalLines) => sure(misses.get(l)) - (l === wanted ? 1.5 : 0);
   out.sort((a, b) => order(a) - order(b));
   return out.length
     ? ok(out)
-    : fail("vocal.none", "No voice fits the tune, the chords and the ranges", { hint: "Choose another school, or widen the ranges." });
+    : fail("vocal.none", "No voice fits the tune, the chords and the ranges", {
+        hint: "Choose another school, or widen the ranges.",
+      });
 }
 
 /** The lines alone, best first; empty where `vocalLines` would name an error. */
@@ -139,15 +153,15 @@ function plans(ctx: VocalContext, way: VocalWay): NewNote[][][] {
     }
   }
   if (!slots.length) return [];
-  const at = (c: number, i: number) => stacks[c]![i]!;
+  const at = (c: number, i: number) => nth(nth(stacks, c), i);
   const lattice: Lattice = {
     sizes: stacks.map((s) => s.length),
     node: (c, i) => at(c, i).cost,
     step(c, i, j) {
-      const [a, b] = [slots[c]!, slots[c + 1]!];
+      const [a, b] = [nth(slots, c), nth(slots, c + 1)];
       // After a rest voices begin anew, near to where they were.
       const [from, to] = [at(c, i), at(c + 1, j)];
-      const moves = way.free ? 0 : from.pitches.reduce((sum, p, v) => sum + moveCost(p, to.pitches[v]!), 0);
+      const moves = way.free ? 0 : from.pitches.reduce((sum, p, v) => sum + moveCost(p, nth(to.pitches, v)), 0);
       return b.fresh ? moves * 0.3 : moves + (way.step?.(from, to, a, b) ?? 0);
     },
   };
@@ -160,7 +174,7 @@ function plans(ctx: VocalContext, way: VocalWay): NewNote[][][] {
         ctx,
         way,
         slots,
-        picks.map((p, c) => at(c, p).pitches[v]!),
+        picks.map((p, c) => nth(at(c, p).pitches, v)),
         v,
       ),
     ),
@@ -169,9 +183,12 @@ function plans(ctx: VocalContext, way: VocalWay): NewNote[][][] {
 
 /** Another way through the same places: what the first one took costs more and more, until enough of the places are set otherwise. */
 function otherPath(lattice: Lattice, taken: readonly number[], at: (c: number, i: number) => Stack): number[][] | null {
-  const same = (c: number, i: number) => at(c, i).pitches.join() === at(c, taken[c]!).pitches.join();
+  const same = (c: number, i: number) => at(c, i).pitches.join() === at(c, nth(taken, c)).pitches.join();
   for (const surcharge of [0.4, 1, 2]) {
-    const path = cheapestPath({ ...lattice, node: (c, i) => lattice.node(c, i) + (lattice.sizes[c]! > 1 && same(c, i) ? surcharge : 0) });
+    const path = cheapestPath({
+      ...lattice,
+      node: (c, i) => lattice.node(c, i) + (nth(lattice.sizes, c) > 1 && same(c, i) ? surcharge : 0),
+    });
     if (path && path.picks.filter((p, c) => !same(c, p)).length >= OTHER * taken.length) return [path.picks];
   }
   return null;
@@ -179,13 +196,15 @@ function otherPath(lattice: Lattice, taken: readonly number[], at: (c: number, i
 
 /** Ways of setting the voices with what is pinned in its place; the rest of each stays as it is. */
 function pinned(ctx: VocalContext, slot: VocalSlot, stacks: Stack[]): Stack[] {
-  const pins = ctx.voices.map((voice) => voice.pinned.find((p) => p.start <= slot.start && slot.start < p.start + p.duration));
+  const pins = ctx.voices.map((voice) =>
+    voice.pinned.find((p) => p.start <= slot.start && slot.start < p.start + p.duration),
+  );
   if (!pins.some((p) => p)) return stacks;
   const seen = new Map<string, Stack>();
   for (const s of stacks) {
     const pitches = s.pitches.map((p, v) => (pins[v] ? pitchMidi(pins[v].pitch) : p));
     const id = pitches.join();
-    if (!seen.has(id) || seen.get(id)!.cost > s.cost) seen.set(id, { ...s, pitches });
+    if (!seen.has(id) || sure(seen.get(id)).cost > s.cost) seen.set(id, { ...s, pitches });
   }
   return [...seen.values()];
 }
@@ -195,11 +214,17 @@ const BESIDE = 0.86;
 const HELD = 58;
 
 /** The notes of one voice: places of one note of the tune, or of one breath, that stay on a pitch are one note. */
-function notesOf(ctx: VocalContext, way: VocalWay, slots: readonly VocalSlot[], line: readonly Midi[], voice: number): NewNote[] {
+function notesOf(
+  ctx: VocalContext,
+  way: VocalWay,
+  slots: readonly VocalSlot[],
+  line: readonly Midi[],
+  voice: number,
+): NewNote[] {
   const out: { note: NewNote; slot: VocalSlot; midi: Midi; from: number }[] = [];
   slots.forEach((slot, c) => {
     const last = out.at(-1);
-    const midi = line[c]!;
+    const midi = nth(line, c);
     if (slot.joins && last?.midi === midi && last.note.start + last.note.duration === slot.start) {
       last.note.duration += slot.duration;
       return;
@@ -208,6 +233,11 @@ function notesOf(ctx: VocalContext, way: VocalWay, slots: readonly VocalSlot[], 
     const before = last && !slot.fresh ? last.midi : null;
     const words = lead?.lyrics && (slot.start === lead.start ? lead.lyrics : lead.lyrics.map(() => "_"));
     const swell = !lead && ctx.settings.manner === "swelling";
+    const sung = () => {
+      if (words) return { lyrics: [...words] };
+      if (!lead) return { lyrics: [out.length && !slot.fresh && slot.joins ? "_" : ctx.settings.syllable] };
+      return {};
+    };
     out.push({
       slot,
       midi,
@@ -218,11 +248,7 @@ function notesOf(ctx: VocalContext, way: VocalWay, slots: readonly VocalSlot[], 
         pitch: spell(ctx, slot.chord, midi),
         velocity: lead ? Math.max(1, Math.round(lead.velocity * BESIDE)) : HELD,
         reason: way.reason({ voice, slot, midi, before }),
-        ...(words
-          ? { lyrics: [...words] }
-          : !lead
-            ? { lyrics: [out.length && !slot.fresh && slot.joins ? "_" : ctx.settings.syllable] }
-            : {}),
+        ...sung(),
         ...(swell ? { swell } : {}),
       },
     });
@@ -236,7 +262,7 @@ function notesOf(ctx: VocalContext, way: VocalWay, slots: readonly VocalSlot[], 
 
 /** Pinned notes stay as they are; what they cover gives way to them. */
 function withPinned(ctx: VocalContext, notes: NewNote[], voice: number): NewNote[] {
-  const pins = ctx.voices[voice]!.pinned;
+  const pins = nth(ctx.voices, voice).pinned;
   if (!pins.length) return notes;
   const covers = (p: Note, t: Ticks) => p.start <= t && t < p.start + p.duration;
   const rest = notes
@@ -252,7 +278,7 @@ function withPinned(ctx: VocalContext, notes: NewNote[], voice: number): NewNote
 const asSung = (ctx: VocalContext, voice: number, notes: WrittenVoice["notes"]): RealizedNote[] =>
   notes.map((n, i) => ({
     id: n.id ?? `new${voice}.${i}`,
-    part: ctx.voices[voice]!.part?.id ?? "",
+    part: nth(ctx.voices, voice).part?.id ?? "",
     section: ctx.section.id,
     pass: ctx.section.id,
     start: n.start,
@@ -266,18 +292,23 @@ const asSung = (ctx: VocalContext, voice: number, notes: WrittenVoice["notes"]):
   }));
 
 /** Written voices with all that is to be said of them. */
-function judged(ctx: VocalContext, school: VocalSchool, voices: readonly WrittenVoice["notes"][], title: string): VocalLines {
+function judged(
+  ctx: VocalContext,
+  school: VocalSchool,
+  voices: readonly WrittenVoice["notes"][],
+  title: string,
+): VocalLines {
   const sounding = { ctx, voices: voices.map((notes, v) => asSung(ctx, v, notes)), targets: school.targets };
   const spots = roughSpots(sounding);
   const all = { ...sounding, spots };
   const report = vocalReportOf(all);
   const parts = voices.map((notes, v): WrittenVoice => {
-    const { part, name, type } = ctx.voices[v]!;
+    const { part, name, type } = nth(ctx.voices, v);
     return { part: part?.id ?? null, name, ...(type ? { type } : {}), notes };
   });
   return {
     parts,
-    notes: parts[0]!.notes,
+    notes: firstOf(parts).notes,
     reasons: parts.flatMap((p) => p.notes.map((n) => n.reason)),
     report,
     spots,
@@ -308,9 +339,11 @@ export function mended(lines: VocalLines, spot: RoughSpot, pitch: string): Vocal
     v === spot.voice
       ? {
           ...part,
-          notes: part.notes.map(({ reason, ...n }, i) => (i === spot.note ? { ...n, pitch } : { ...n, ...(reason ? { reason } : {}) })),
+          notes: part.notes.map(({ reason, ...n }, i) =>
+            i === spot.note ? { ...n, pitch } : { ...n, ...(reason ? { reason } : {}) },
+          ),
         }
       : part,
   );
-  return { ...lines, parts, notes: parts[0]!.notes, reasons: parts.flatMap((p) => p.notes.map((n) => n.reason)) };
+  return { ...lines, parts, notes: firstOf(parts).notes, reasons: parts.flatMap((p) => p.notes.map((n) => n.reason)) };
 }

@@ -1,3 +1,4 @@
+import { firstOf } from "../../../src/base/list";
 import type { Rule } from "../../../src/judge/check/rule";
 import { beatsText } from "../../../src/theory/time/meter";
 
@@ -14,7 +15,7 @@ export const silentBeginning: Rule = {
     const { parts, hits } = sliced.real;
     const starts = [...parts.flatMap((p) => p.notes), ...hits].map((x) => x.start);
     const first = Math.min(...starts);
-    if (!starts.length || first < meter.beats[0]!.duration) return [];
+    if (!starts.length || first < firstOf(meter.beats).duration) return [];
     const rest = beatsText(meter, first);
     const message = `${section.name} begins with ${rest} of silence.`;
     return [{ tick: 0, duration: first, parts: [], notes: [], fixes: [], amount: rest, message }];

@@ -40,6 +40,7 @@ export function endPreview(): void {
   usePlayback.setState({ preview: null });
 }
 
-export const soundNote = (part: string, midi: Midi): Promise<void> => Promise.resolve(void notesHeard.push({ part, midi }));
+export const soundNote = (part: string, midi: Midi): Promise<void> =>
+  Promise.resolve(void notesHeard.push({ part, midi }));
 export const soundPlayedNote = soundNote;
 export const soundPlayedDrum = (): Promise<void> => Promise.resolve();

@@ -1,3 +1,4 @@
+import { sure } from "../../../../core/src/index";
 import type { MusicWorker } from "../music.worker";
 
 /**
@@ -17,13 +18,16 @@ function start(): unknown {
   const call = (name: string, args: unknown[]): Promise<unknown> => {
     const sent = structuredClone(args);
     waiting++;
-    const answer = last.then(() => structuredClone(worker[name]!(...sent))).finally(() => waiting--);
+    const answer = last.then(() => structuredClone(sure(worker[name])(...sent))).finally(() => waiting--);
     last = answer.catch(() => undefined);
     return answer;
   };
   return new Proxy(
     {},
-    { get: (_, name) => (typeof name === "string" && name !== "then" ? (...args: unknown[]) => call(name, args) : undefined) },
+    {
+      get: (_, name) =>
+        typeof name === "string" && name !== "then" ? (...args: unknown[]) => call(name, args) : undefined,
+    },
   );
 }
 

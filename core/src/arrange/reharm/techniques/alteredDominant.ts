@@ -1,3 +1,4 @@
+import { sure } from "../../../base/list";
 import { mod, pitchClass, transposeNote, typeset } from "../../../theory/pitch/pitch";
 import { chordPitchClasses, chordToneName, rootPc, toneName } from "../../../theory/chord/chord";
 import { noteOf } from "../../../theory/chord/numerals";
@@ -23,7 +24,8 @@ export const alteredDominant: Technique = {
     const falls = next !== undefined && [5, 11].includes(mod(rootPc(next) - rootPc(chord), 12));
     if (!falls || !has(chord, "3") || !has(chord, "b7") || chord.bass) return [];
     // Over a chord that falls a semitone the sharp eleventh is the root of the dominant it stands for.
-    const qualities = rootPc(next) === mod(rootPc(chord) + 11, 12) ? ["7(#11)"] : ["7(b9)", "7(#9)", "7(b13)", "7(b9,b13)", "7(#11)"];
+    const qualities =
+      rootPc(next) === mod(rootPc(chord) + 11, 12) ? ["7(#11)"] : ["7(b9)", "7(#9)", "7(b13)", "7(b9,b13)", "7(#11)"];
     return qualities.flatMap((quality) => {
       const symbol = chord.root + quality;
       const made = read(symbol);
@@ -34,17 +36,25 @@ export const alteredDominant: Technique = {
       if (added.every((n) => chordPitchClasses(chord).includes(pitchClass(n)))) return [];
       const paths = added.flatMap((n) => {
         if (chordPitchClasses(next).includes(pitchClass(n))) return [`${typeset(n)} stays`];
-        const goal = [-1, 1].map((by) => mod(pitchClass(n) + by, 12)).find((pc) => chordPitchClasses(next).includes(pc));
+        const goal = [-1, 1]
+          .map((by) => mod(pitchClass(n) + by, 12))
+          .find((pc) => chordPitchClasses(next).includes(pc));
         if (goal === undefined) return [];
         const verb = goal === mod(pitchClass(n) - 1, 12) ? "falls" : "rises";
-        return [`${typeset(n)} ${verb} to ${typeset(chordToneName(next, goal)!)}`];
+        return [`${typeset(n)} ${verb} to ${typeset(sure(chordToneName(next, goal)))}`];
       });
       const notes = listed(added.map(typeset));
-      return quality === "7(#9)"
-        ? replacement(spot, symbol, "rubs", { new: symbol, notes, third: noteOf(made, 3)!.name }, { needsNext: true })
-        : paths.length
-          ? replacement(spot, symbol, "pulls", { new: symbol, notes, paths: listed(paths) }, { needsNext: true })
-          : [];
+      if (quality === "7(#9)")
+        return replacement(
+          spot,
+          symbol,
+          "rubs",
+          { new: symbol, notes, third: sure(noteOf(made, 3)).name },
+          { needsNext: true },
+        );
+      if (paths.length)
+        return replacement(spot, symbol, "pulls", { new: symbol, notes, paths: listed(paths) }, { needsNext: true });
+      return [];
     });
   },
 };

@@ -1,3 +1,4 @@
+import { sure } from "../../../base/list";
 import { mod } from "../../../theory/pitch/pitch";
 import { rootPc, type Chord } from "../../../theory/chord/chord";
 import { noteOf } from "../../../theory/chord/numerals";
@@ -21,12 +22,18 @@ export const appliedDominant: Technique = {
     const { chord, event } = spot.here;
     const next = spot.next?.chord;
     if (!next || has(next, "b5") || rootPc(next) === rootPc(chord)) return [];
-    const name = spot.next!.event.symbol;
+    const name = sure(spot.next).event.symbol;
     if (mod(rootPc(chord) - rootPc(next), 12) === 7) {
       // The chord is a fifth above already: I before IV wants nothing but its seventh.
       if (!has(chord, "3") || has(chord, "b7") || has(chord, "#5")) return [];
       const symbol = `${chord.root}7`;
-      const params = { new: symbol, old: event.symbol, next: name, seventh: noteOf(read(symbol), 7)!.name, goal: thirdOf(next) };
+      const params = {
+        new: symbol,
+        old: event.symbol,
+        next: name,
+        seventh: sure(noteOf(read(symbol), 7)).name,
+        goal: thirdOf(next),
+      };
       return replacement(spot, symbol, "turns", params, { needsNext: true });
     }
     const root = dominantRoot(next, spot.here.key);
@@ -34,7 +41,7 @@ export const appliedDominant: Technique = {
       new: symbol,
       old: event.symbol,
       next: name,
-      third: noteOf(read(symbol), 3)!.name,
+      third: sure(noteOf(read(symbol), 3)).name,
       root: next.root,
     });
     const whole = sizeOf(chord) === 4 ? [`${root}7`] : [root, `${root}7`];
@@ -45,4 +52,4 @@ export const appliedDominant: Technique = {
   },
 };
 
-const thirdOf = (chord: Chord): string => (noteOf(chord, 3) ?? noteOf(chord, 1))!.name;
+const thirdOf = (chord: Chord): string => sure(noteOf(chord, 3) ?? noteOf(chord, 1)).name;

@@ -1,3 +1,4 @@
+import { nth } from "../../../base/list";
 import { parseKey } from "../../../theory/pitch/key";
 import { mod, pitchClass } from "../../../theory/pitch/pitch";
 import { rootPc, toneName } from "../../../theory/chord/chord";
@@ -27,7 +28,7 @@ export const borrowed: Technique = {
       other = major.value;
     }
     const quality = read(diatonicChord(other, step, sizeOf(chord))).quality;
-    const symbol = symbolAt(other.pcs[step]!, quality, key);
+    const symbol = symbolAt(nth(other.pcs, step), quality, key);
     if (belongs(read(symbol), key)) return [];
     const outside = read(symbol)
       .tones.map((t) => toneName(read(symbol), t))

@@ -6,7 +6,8 @@ import { before, colorAt } from "../tools";
 export const chromaticDominant: Technique = {
   id: "chromatic-dominant",
   title: "Chromatic dominant",
-  explanation: "Between two chords whose roots are a tone apart, a dominant seventh on the semitone between them slides through.",
+  explanation:
+    "Between two chords whose roots are a tone apart, a dominant seventh on the semitone between them slides through.",
   source: "common practice",
   adventure: 0.55,
   aim: "more",

@@ -1,3 +1,4 @@
+import { sure } from "../../../base/list";
 import { mod, pitchClass } from "../../../theory/pitch/pitch";
 import { chordSymbol, rootPc, toneName } from "../../../theory/chord/chord";
 import { noteOf } from "../../../theory/chord/numerals";
@@ -8,7 +9,8 @@ import { has, mainNote, replacement } from "../tools";
 export const color: Technique = {
   id: "color",
   title: "Seventh, ninth, thirteenth",
-  explanation: "The same chord with more of the scale stacked on it: sevenths and ninths smooth, a thirteenth warms a dominant.",
+  explanation:
+    "The same chord with more of the scale stacked on it: sevenths and ninths smooth, a thirteenth warms a dominant.",
   source: "common practice",
   adventure: 0.05,
   aim: "more",
@@ -26,13 +28,17 @@ export const color: Technique = {
     const under =
       onRoot && has(chord, "7") && !has(chord, "b3")
         ? replacement(spot, chordSymbol(sixth), "sixth", {
-            sixth: noteOf(sixth, 6)!.name,
-            seventh: noteOf(chord, 7)!.name,
+            sixth: sure(noteOf(sixth, 6)).name,
+            seventh: sure(noteOf(chord, 7)).name,
             root: chord.root,
           })
         : [];
     const dominant = has(chord, "3") && has(chord, "b7");
-    const wanted: Color[] = hasColor(chord, "seventh") ? (dominant ? ["ninth", "thirteenth"] : ["ninth"]) : ["seventh", "ninth", "sixth"];
+    let wanted: Color[];
+    if (hasColor(chord, "seventh")) {
+      if (dominant) wanted = ["ninth", "thirteenth"];
+      else wanted = ["ninth"];
+    } else wanted = ["seventh", "ninth", "sixth"];
     return wanted
       .flatMap((what) => {
         if (hasColor(chord, what)) return [];
@@ -43,7 +49,10 @@ export const color: Technique = {
         if (!names.length || names.some((n) => !key.pcs.includes(pitchClass(n)))) return [];
         if (!dominant && added.some((t) => t.alter < 0 && t.degree > 7)) return [];
         if (what === "seventh" && onRoot && has(next, "7")) return [];
-        return replacement(spot, chordSymbol(next), names.length > 1 ? "several" : "add", { what, note: names.join(" and ") });
+        return replacement(spot, chordSymbol(next), names.length > 1 ? "several" : "add", {
+          what,
+          note: names.join(" and "),
+        });
       })
       .concat(under);
   },

@@ -4,7 +4,8 @@ import { halves, has } from "../tools";
 export const commonToneDiminished: Technique = {
   id: "common-tone-diminished",
   title: "Common-tone diminished",
-  explanation: "A diminished seventh on the chord's own root delays it: the root stays, the other notes lean and step into place.",
+  explanation:
+    "A diminished seventh on the chord's own root delays it: the root stays, the other notes lean and step into place.",
   source: "Kostka & Payne, Tonal Harmony",
   adventure: 0.45,
   aim: "more",

@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../../base/list";
 import { mod } from "../../../theory/pitch/pitch";
 import { rootPc } from "../../../theory/chord/chord";
 import { isMinorish } from "../../../theory/chord/numerals";
@@ -18,10 +19,11 @@ export const deceptive: Technique = {
   propose(spot) {
     const { chord, key, event } = spot.here;
     const prev = spot.prev?.chord;
-    if (!prev || rootPc(chord) !== key.pcs[0] || mod(rootPc(prev) - rootPc(chord), 12) !== 7 || has(prev, "b3")) return [];
-    const params = { dominant: spot.prev!.event.symbol, old: event.symbol };
+    if (!prev || rootPc(chord) !== key.pcs[0] || mod(rootPc(prev) - rootPc(chord), 12) !== 7 || has(prev, "b3"))
+      return [];
+    const params = { dominant: sure(spot.prev).event.symbol, old: event.symbol };
     const six = diatonicAt(key, 5, chord);
-    const flat = symbolAt(key.pcs[0]! + 8, sizeOf(chord) === 4 ? "maj7" : "", key);
+    const flat = symbolAt(firstOf(key.pcs) + 8, sizeOf(chord) === 4 ? "maj7" : "", key);
     return [
       ...replacement(spot, six, "six", { ...params, new: six }, { needsPrev: true }),
       ...(isMinorish(key) ? [] : replacement(spot, flat, "flat", { ...params, new: flat }, { needsPrev: true })),

@@ -6,11 +6,15 @@ import { halves, has } from "../tools";
 export const delayed: Technique = {
   id: "delayed",
   title: "Delayed resolution",
-  explanation: "The dominant hangs on into the place of the chord it leads to and resolves late, over the new bass or as a suspension.",
+  explanation:
+    "The dominant hangs on into the place of the chord it leads to and resolves late, over the new bass or as a suspension.",
   source: "common practice",
   adventure: 0.32,
   aim: "more",
-  words: { late: "{dominant} holds on over {bass} and resolves late", hang: "{new} keeps the dominant hanging before {old}" },
+  words: {
+    late: "{dominant} holds on over {bass} and resolves late",
+    hang: "{new} keeps the dominant hanging before {old}",
+  },
   propose(spot) {
     const { chord, event } = spot.here;
     const prev = spot.prev?.chord;
@@ -26,7 +30,12 @@ export const delayed: Technique = {
         reason: "late",
         params: { dominant: prev.root + prev.quality, bass: chord.root },
       },
-      { chords: [{ symbol: sus, duration: cut[0] }, then], needsPrev: true, reason: "hang", params: { new: sus, old: event.symbol } },
+      {
+        chords: [{ symbol: sus, duration: cut[0] }, then],
+        needsPrev: true,
+        reason: "hang",
+        params: { new: sus, old: event.symbol },
+      },
     ];
   },
 };

@@ -1,3 +1,4 @@
+import { sure } from "../../../base/list";
 import { mod, noteOf } from "../../../theory/pitch/pitch";
 import { chordPitchClasses, rootPc, toneRole } from "../../../theory/chord/chord";
 import type { Technique } from "../technique";
@@ -30,13 +31,14 @@ export const heldTune: Technique = {
       below.flatMap((semitones) => {
         const symbol = colorAt(
           name,
-          -LETTERS[semitones]!,
+          -sure(LETTERS[semitones]),
           -semitones,
           sizeOf(chord) === 4 || quality === "7" ? quality : quality.replace(/maj7|7/, ""),
           key,
         );
         const made = read(symbol);
-        if (!chordPitchClasses(made).includes(pc) || chordPitchClasses(made).every((x) => key.pcs.includes(x))) return [];
+        if (!chordPitchClasses(made).includes(pc) || chordPitchClasses(made).every((x) => key.pcs.includes(x)))
+          return [];
         // It is tied in by notes it keeps, or by where it leads.
         const leads = next !== undefined && [5, 11].includes(mod(rootPc(next) - rootPc(made), 12));
         if (

@@ -1,3 +1,4 @@
+import { sure } from "../../../base/list";
 import { mod, pitchClass } from "../../../theory/pitch/pitch";
 import { bassPc, toneName } from "../../../theory/chord/chord";
 import type { Technique } from "../technique";
@@ -27,8 +28,8 @@ export const inversion: Technique = {
         if (pc === bassPc(chord) || !a || !b || a > 2 || b > 2) return [];
         return replacement(spot, over(chord, bass), "step", {
           bass,
-          from: spot.prev!.chord.bass ?? spot.prev!.chord.root,
-          to: spot.next!.chord.bass ?? spot.next!.chord.root,
+          from: sure(spot.prev).chord.bass ?? sure(spot.prev).chord.root,
+          to: sure(spot.next).chord.bass ?? sure(spot.next).chord.root,
         });
       });
   },

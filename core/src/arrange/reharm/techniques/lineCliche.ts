@@ -1,3 +1,4 @@
+import { nth, sure } from "../../../base/list";
 import { noteOf } from "../../../theory/chord/numerals";
 import type { Technique } from "../technique";
 import { halves, has, parts, read } from "../tools";
@@ -21,11 +22,11 @@ export const lineCliche: Technique = {
       qualities
         .map((q) => {
           const c = read(chord.root + q);
-          return (noteOf(c, 7) ?? noteOf(c, 6) ?? noteOf(c, 1))!.name;
+          return sure(noteOf(c, 7) ?? noteOf(c, 6) ?? noteOf(c, 1)).name;
         })
         .join(" – ");
     const make = (qualities: string[], lengths: readonly number[]) => ({
-      chords: qualities.map((q, i) => ({ symbol: chord.root + q, duration: lengths[i]! })),
+      chords: qualities.map((q, i) => ({ symbol: chord.root + q, duration: nth(lengths, i) })),
       reason: "falls",
       params: { chord: chord.root + (minor ? "m" : ""), line: line(qualities) },
     });

@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../../base/list";
 import { mod, transposeNote } from "../../../theory/pitch/pitch";
 import { bassPc, rootPc } from "../../../theory/chord/chord";
 import type { Technique } from "../technique";
@@ -15,20 +16,18 @@ export const neapolitan: Technique = {
   propose(spot) {
     const { chord, key } = spot.here;
     const next = spot.next?.chord;
-    const five = mod(key.pcs[0]! + 7, 12);
+    const five = mod(firstOf(key.pcs) + 7, 12);
     const sixFour = next !== undefined && rootPc(next) === key.pcs[0] && bassPc(next) === five;
     if (!next || !(sixFour || (rootPc(next) === five && !has(next, "b3")))) return [];
     // Where the second degree is low already the chord is nothing new; where the fourth is raised it has no third there.
-    if (key.pcs[1] === mod(key.pcs[0]! + 1, 12) || key.pcs[3] !== mod(key.pcs[0]! + 5, 12)) return [];
+    if (key.pcs[1] === mod(firstOf(key.pcs) + 1, 12) || key.pcs[3] !== mod(firstOf(key.pcs) + 5, 12)) return [];
     const root = transposeNote(key.tonic, 1, 1);
-    const bass = key.scale[3]!;
+    const bass = nth(key.scale, 3);
     const symbol = `${root}/${bass}`;
-    const params = { new: symbol, five: spot.next!.event.symbol, second: root, bass, to: next.bass ?? next.root };
-    const where = mod(rootPc(chord) - key.pcs[0]!, 12);
-    return where === 2 || where === 5
-      ? replacement(spot, symbol, "flat", params, { needsNext: true })
-      : where === 7
-        ? []
-        : before(spot, symbol, "flat", params);
+    const params = { new: symbol, five: sure(spot.next).event.symbol, second: root, bass, to: next.bass ?? next.root };
+    const where = mod(rootPc(chord) - firstOf(key.pcs), 12);
+    if (where === 2 || where === 5) return replacement(spot, symbol, "flat", params, { needsNext: true });
+    if (where === 7) return [];
+    return before(spot, symbol, "flat", params);
   },
 };

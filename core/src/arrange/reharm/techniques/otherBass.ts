@@ -21,13 +21,20 @@ export const otherBass: Technique = {
     const at = (semitones: number) => key.scale.find((n) => pitchClass(n) === mod(rootPc(chord) + semitones, 12));
     const minor = has(chord, "b3") && !has(chord, "b5");
     const major = has(chord, "3") && !has(chord, "b7");
-    const third = sizeOf(chord) === 3 && minor ? at(8) : sizeOf(chord) === 3 && major ? at(9) : undefined;
+    let third: string | undefined;
+    if (sizeOf(chord) === 3 && minor) third = at(8);
+    else if (sizeOf(chord) === 3 && major) third = at(9);
+    else third = undefined;
     // A suspended dominant has to be one: of the chord that comes, or of the key.
     const above = at(2);
-    const dominant = above !== undefined && [key.pcs[0], spot.next && rootPc(spot.next.chord)].includes(mod(pitchClass(above) + 5, 12));
+    const dominant =
+      above !== undefined &&
+      [key.pcs[0], spot.next && rootPc(spot.next.chord)].includes(mod(pitchClass(above) + 5, 12));
     const tone = major && dominant ? above : undefined;
     return [
-      ...(third ? replacement(spot, over(plain, third), "below", { bass: third, sounds: third + (minor ? "maj7" : "m7") }) : []),
+      ...(third
+        ? replacement(spot, over(plain, third), "below", { bass: third, sounds: third + (minor ? "maj7" : "m7") })
+        : []),
       ...(tone ? replacement(spot, over(plain, tone), "above", { bass: tone }) : []),
     ];
   },

@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../../base/list";
 import { mod, pitchClass, type NoteName } from "../../../theory/pitch/pitch";
 import { chordPitchClasses } from "../../../theory/chord/chord";
 import type { Technique } from "../technique";
@@ -24,7 +25,7 @@ export const pedal: Technique = {
         const pcs = chordPitchClasses(upper(s.chord));
         return pcs.includes(pitchClass(bass)) || !pcs.includes(mod(pitchClass(bass) + 1, 12));
       });
-    return [spot.home.scale[0]!, spot.home.scale[4]!].filter(clear).map((bass) => ({
+    return [firstOf(spot.home.scale), nth(spot.home.scale, 4)].filter(clear).map((bass) => ({
       span: run.length,
       chords: run.map((s) => ({ symbol: over(upper(s.chord), bass), duration: s.event.duration })),
       reason: "hold",

@@ -14,10 +14,17 @@ export const quartal: Technique = {
   propose(spot) {
     const { chord, key, event } = spot.here;
     if (chord.bass || has(chord, "b5")) return [];
-    const qualities =
-      has(chord, "b7") && has(chord, "3") ? ["9sus4", "13sus4"] : has(chord, "b3") ? ["m11"] : has(chord, "3") ? ["6/9", "sus2"] : [];
+    let qualities: string[];
+    if (has(chord, "b7") && has(chord, "3")) qualities = ["9sus4", "13sus4"];
+    else if (has(chord, "b3")) qualities = ["m11"];
+    else if (has(chord, "3")) qualities = ["6/9", "sus2"];
+    else qualities = [];
     const inKey = (q: string) =>
-      chordPitchClasses(read(chord.root + q)).every((pc) => key.pcs.includes(pc) || chordPitchClasses(chord).includes(pc));
-    return qualities.filter(inKey).flatMap((q) => replacement(spot, chord.root + q, "open", { new: chord.root + q, old: event.symbol }));
+      chordPitchClasses(read(chord.root + q)).every(
+        (pc) => key.pcs.includes(pc) || chordPitchClasses(chord).includes(pc),
+      );
+    return qualities
+      .filter(inKey)
+      .flatMap((q) => replacement(spot, chord.root + q, "open", { new: chord.root + q, old: event.symbol }));
   },
 };

@@ -1,3 +1,4 @@
+import { sure } from "../../../base/list";
 import { mod } from "../../../theory/pitch/pitch";
 import { rootPc } from "../../../theory/chord/chord";
 import { noteOf } from "../../../theory/chord/numerals";
@@ -22,7 +23,7 @@ export const raisedThird: Technique = {
       spot,
       symbol,
       "raise",
-      { from: noteOf(chord, 3)!.name, to: noteOf(read(symbol), 3)!.name, root: next.root },
+      { from: sure(noteOf(chord, 3)).name, to: sure(noteOf(read(symbol), 3)).name, root: next.root },
       { needsNext: true },
     );
   },

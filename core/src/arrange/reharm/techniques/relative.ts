@@ -6,7 +6,8 @@ import { diatonicAt, replacement, read, shared, stepIn } from "../tools";
 export const relative: Technique = {
   id: "relative",
   title: "Relative and mediant",
-  explanation: "A chord of the key a third away shares two notes and can stand in: vi or iii for I, ii or vi for IV, iii or vii for V.",
+  explanation:
+    "A chord of the key a third away shares two notes and can stand in: vi or iii for I, ii or vi for IV, iii or vii for V.",
   source: "any harmony textbook",
   adventure: 0.15,
   aim: "more",

@@ -5,7 +5,8 @@ import { diatonicAt, halves, read, shared, stepIn } from "../tools";
 export const rhythmDouble: Technique = {
   id: "rhythm-double",
   title: "Faster harmonic rhythm",
-  explanation: "The chord shares its place with a relative that keeps two of its notes: twice the changes, little new to learn.",
+  explanation:
+    "The chord shares its place with a relative that keeps two of its notes: twice the changes, little new to learn.",
   source: "common practice",
   adventure: 0.22,
   aim: "more",

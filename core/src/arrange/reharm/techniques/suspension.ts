@@ -1,3 +1,4 @@
+import { sure } from "../../../base/list";
 import { chordSymbol } from "../../../theory/chord/chord";
 import { toggleColor } from "../../../theory/chord/modify";
 import { noteOf } from "../../../theory/chord/numerals";
@@ -19,7 +20,7 @@ export const suspension: Technique = {
     if (!cut || !third || chord.tones.some((t) => t.degree === 11 || t.role === "b5")) return [];
     const sus = toggleColor(chord, "sus4", key);
     // Over IV the fourth would be raised or foreign; a suspension comes from the key.
-    if (!key.pcs.includes(noteOf(sus, 4)!.pc)) return [];
+    if (!key.pcs.includes(sure(noteOf(sus, 4)).pc)) return [];
     return [
       {
         chords: [
@@ -27,7 +28,7 @@ export const suspension: Technique = {
           { symbol: event.symbol, duration: cut[1] },
         ],
         reason: "falls",
-        params: { fourth: noteOf(sus, 4)!.name, root: chord.root, third: third.name },
+        params: { fourth: sure(noteOf(sus, 4)).name, root: chord.root, third: third.name },
       },
     ];
   },

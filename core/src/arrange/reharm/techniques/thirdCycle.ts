@@ -1,3 +1,4 @@
+import { nth, sure } from "../../../base/list";
 import { mod } from "../../../theory/pitch/pitch";
 import { rootPc } from "../../../theory/chord/chord";
 import type { Technique } from "../technique";
@@ -22,17 +23,20 @@ export const thirdCycle: Technique = {
     const quality = sizeOf(chord) === 4 ? "maj7" : "";
     const circle = (steps: readonly number[], reason: string) => {
       const line = steps.map((s, i) =>
-        i === 0 || s % 12 === 0 ? chord.root + quality : colorAt(chord.root, LETTERS[s]!, s, quality, key),
+        i === 0 || s % 12 === 0 ? chord.root + quality : colorAt(chord.root, sure(LETTERS[s]), s, quality, key),
       );
       return {
-        chords: line.map((symbol, i) => ({ symbol, duration: four![i]! })),
+        chords: line.map((symbol, i) => ({ symbol, duration: nth(sure(four), i) })),
         reason,
         params: { line: line.join(" – "), home: event.symbol },
       };
     };
     // Minor thirds come back with the chord after them; major thirds come back in time.
     const back = spot.next !== undefined && rootPc(spot.next.chord) === rootPc(chord);
-    return [...(four ? [circle([0, 8, 4, 0], "three"), ...(back ? [circle([0, 3, 6, 9], "four")] : [])] : []), ...tour(spot)];
+    return [
+      ...(four ? [circle([0, 8, 4, 0], "three"), ...(back ? [circle([0, 3, 6, 9], "four")] : [])] : []),
+      ...tour(spot),
+    ];
   },
 };
 
@@ -44,8 +48,15 @@ const tour: Technique["propose"] = ({ slots, index, meter }) => {
   const [two, five, one, home] = [0, 1, 2, 3].map((by) => slots[index + by]);
   if (!two || !five || !one || !home) return [];
   const tonic = rootPc(one.chord);
-  const above = (i: number) => mod(rootPc(slots[index + i]!.chord) - tonic, 12);
-  if (above(0) !== 2 || above(1) !== 7 || above(3) !== 0 || !has(two.chord, "b3") || !has(five.chord, "3") || !has(one.chord, "3"))
+  const above = (i: number) => mod(rootPc(nth(slots, index + i).chord) - tonic, 12);
+  if (
+    above(0) !== 2 ||
+    above(1) !== 7 ||
+    above(3) !== 0 ||
+    !has(two.chord, "b3") ||
+    !has(five.chord, "3") ||
+    !has(one.chord, "3")
+  )
     return [];
   const key = one.key;
   const at = (semitones: number, quality: string) => symbolAt(tonic + semitones, quality, key);
@@ -59,7 +70,7 @@ const tour: Technique["propose"] = ({ slots, index, meter }) => {
   return [
     {
       span: 3,
-      chords: pairs.flatMap((pair, i) => pair.map((symbol, k) => ({ symbol, duration: cuts[i]![k]! }))),
+      chords: pairs.flatMap((pair, i) => pair.map((symbol, k) => ({ symbol, duration: nth(sure(cuts[i]), k) }))),
       needsNext: true,
       reason: "tour",
       params: { line: pairs.flat().join(" – "), home: home.event.symbol },

@@ -6,7 +6,8 @@ import { before, dominantRoot, halves, has, read, replacement, substituteRoot } 
 export const tritone: Technique = {
   id: "tritone",
   title: "Tritone substitute",
-  explanation: "A dominant seventh a tritone away keeps third and seventh, changed over, and lets the bass fall a semitone.",
+  explanation:
+    "A dominant seventh a tritone away keeps third and seventh, changed over, and lets the bass fall a semitone.",
   source: "any jazz harmony textbook",
   adventure: 0.6,
   aim: "more",
@@ -30,7 +31,9 @@ export const tritone: Technique = {
         }),
         ...withTwo(spot, place),
       ];
-    return rootPc(next) === rootPc(chord) ? [] : before(spot, symbol, "bass", { new: symbol, old: `${dominantRoot(next, key)}7`, root });
+    return rootPc(next) === rootPc(chord)
+      ? []
+      : before(spot, symbol, "bass", { new: symbol, old: `${dominantRoot(next, key)}7`, root });
   },
 };
 

@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../../base/list";
 import { rootPc } from "../../../theory/chord/chord";
 import { isMinorish } from "../../../theory/chord/numerals";
 import type { Technique } from "../technique";
@@ -20,7 +21,7 @@ export const turnaround: Technique = {
     const lengths = parts(spot.here, 4) ?? parts(spot.here, 2);
     if (!lengths) return [];
     const minor = isMinorish(key);
-    const at = (semitones: number, quality: string) => symbolAt(key.pcs[0]! + semitones, quality, key);
+    const at = (semitones: number, quality: string) => symbolAt(firstOf(key.pcs) + semitones, quality, key);
     const lines = minor
       ? [
           [at(0, "m7"), at(8, "maj7"), at(2, "m7b5"), at(7, "7(b9)")],
@@ -34,7 +35,7 @@ export const turnaround: Technique = {
     return lines.map((line) => {
       const used = lengths.length === 4 ? line : line.slice(2);
       return {
-        chords: used.map((symbol, i) => ({ symbol, duration: lengths[i]! })),
+        chords: used.map((symbol, i) => ({ symbol, duration: nth(lengths, i) })),
         needsNext: true,
         reason: "back",
         params: { line: used.join(" – "), first: next.event.symbol },

@@ -1,3 +1,4 @@
+import { sure } from "../../../base/list";
 import { mod } from "../../../theory/pitch/pitch";
 import { rootPc } from "../../../theory/chord/chord";
 import type { Technique } from "../technique";
@@ -20,7 +21,7 @@ export const twoFive: Technique = {
     const minor = has(next, "b3");
     const two = twoRoot(next, key) + (minor ? "m7b5" : "m7");
     const five = dominantRoot(next, key) + (minor ? "7(b9)" : "7");
-    const target = spot.next!.event.symbol;
+    const target = sure(spot.next).event.symbol;
     const isFive = mod(rootPc(chord) - rootPc(next), 12) === 7 && has(chord, "3");
     // After its own ii, or under it, another one would only repeat.
     const had = [spot.prev?.chord, chord].some((c) => c && rootPc(c) === rootPc(read(two)) && has(c, "b3"));

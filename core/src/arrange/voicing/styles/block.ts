@@ -25,11 +25,18 @@ export const block: VoicingStyle = {
     const loss = lossOf(chord, tones, limits.bassCovered);
     const under = (top: Midi): ReturnType<VoicingStyle["candidates"]> => {
       const { voices } = limits;
-      const wide: VoicingLimits = { ...limits, bassCovered: true, low: Math.min(limits.low, top - 14), high: Math.max(limits.high, top) };
+      const wide: VoicingLimits = {
+        ...limits,
+        bassCovered: true,
+        low: Math.min(limits.low, top - 14),
+        high: Math.max(limits.high, top),
+      };
       // Under its root a major seventh would rub a semitone below the tune: the sixth stands for it.
       const seventh = chord.tones.find((t) => t.role === "7");
       const pcs =
-        seventh && mod(top, 12) === rootPc(chord) ? own.map((x) => (x === pcOf(chord, seventh) ? mod(rootPc(chord) + 9, 12) : x)) : own;
+        seventh && mod(top, 12) === rootPc(chord)
+          ? own.map((x) => (x === pcOf(chord, seventh) ? mod(rootPc(chord) + 9, 12) : x))
+          : own;
       const make = (stack: Midi[], missing: number) =>
         voiced(chord, [doubled([...stack, top], top, voices)], wide, missing, pcs.length < 4 ? 0.3 : 0);
       const pc = mod(top, 12);

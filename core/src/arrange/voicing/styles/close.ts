@@ -4,7 +4,8 @@ import type { VoicingStyle } from "../style";
 export const close: VoicingStyle = {
   id: "close",
   title: "Close position",
-  explanation: "All tones as near together as they lie, in every inversion: compact, and easy to move by the nearest inversion.",
+  explanation:
+    "All tones as near together as they lie, in every inversion: compact, and easy to move by the nearest inversion.",
   source: "any harmony textbook",
   candidates(chord, limits) {
     const tones = chosenTones(chord, limits.voices, limits.bassCovered);

@@ -1,3 +1,4 @@
+import { nth } from "../../../base/list";
 import type { Chord } from "../../../theory/chord/chord";
 import type { Midi } from "../../../theory/pitch/pitch";
 import { chosenTones, closePositions, lossOf, pcOf, places, voiced } from "../stack";
@@ -8,9 +9,10 @@ function fourNotes(chord: Chord, limits: VoicingLimits): { layouts: Midi[][]; mi
   const tones = chosenTones(chord, 4, limits.bassCovered);
   const pcs = tones.map((t) => pcOf(chord, t));
   const wide = { low: limits.low, high: limits.high + 12 };
-  if (pcs.length >= 4) return { layouts: closePositions(pcs, wide), missing: lossOf(chord, tones, limits.bassCovered), doubling: 0 };
+  if (pcs.length >= 4)
+    return { layouts: closePositions(pcs, wide), missing: lossOf(chord, tones, limits.bassCovered), doubling: 0 };
   const ring = [...pcs].sort((a, b) => a - b);
-  const layouts = ring.flatMap((_, i) => places([...ring.slice(i), ...ring.slice(0, i), ring[i]!], wide));
+  const layouts = ring.flatMap((_, i) => places([...ring.slice(i), ...ring.slice(0, i), nth(ring, i)], wide));
   return { layouts, missing: 0, doubling: 0.3 };
 }
 
@@ -31,7 +33,8 @@ export function dropping(...voices: number[]): (chord: Chord, limits: VoicingLim
 export const drop2: VoicingStyle = {
   id: "drop2",
   title: "Drop 2",
-  explanation: "A close position with its second note from the top an octave lower: the usual spread for two hands, guitars and sections.",
+  explanation:
+    "A close position with its second note from the top an octave lower: the usual spread for two hands, guitars and sections.",
   source: "any jazz arranging handbook",
   fixed: true,
   candidates: dropping(2),

@@ -1,10 +1,12 @@
+import { firstOf, lastOf } from "../../../base/list";
 import type { RawVoicing, VoicingStyle } from "../style";
 
 /** All of the given styles at once. */
 export const everyOf = (styles: readonly VoicingStyle[]): VoicingStyle => ({
   id: "every",
   title: "Every keyboard style",
-  explanation: "All layouts of all styles for the keyboard at once; the path changes between them wherever that is cheaper.",
+  explanation:
+    "All layouts of all styles for the keyboard at once; the path changes between them wherever that is cheaper.",
   source: "common practice",
   candidates(chord, limits) {
     const seen = new Map<string, RawVoicing>();
@@ -15,6 +17,8 @@ export const everyOf = (styles: readonly VoicingStyle[]): VoicingStyle => ({
         const known = seen.get(id);
         if (!known || known.missing + known.doubling > v.missing + v.doubling) seen.set(id, v);
       }
-    return [...seen.values()].sort((a, b) => a.pitches[0]! - b.pitches[0]! || a.pitches.at(-1)! - b.pitches.at(-1)!);
+    return [...seen.values()].sort(
+      (a, b) => firstOf(a.pitches) - firstOf(b.pitches) || lastOf(a.pitches) - lastOf(b.pitches),
+    );
   },
 });

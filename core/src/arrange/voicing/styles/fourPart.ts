@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../../base/list";
 import { mod, type Midi, type PitchClass } from "../../../theory/pitch/pitch";
 import { bassPc, rootPc, type Chord, type ChordTone } from "../../../theory/chord/chord";
 import { pcOf } from "../stack";
@@ -12,14 +13,20 @@ export const FOUR_PART: readonly [Midi, Midi][] = [
 ];
 
 /** Pitch classes that want to go somewhere: the seventh down; up the third of a dominant, and the seventh degree of the key under its dominant. */
-function tendencies(chord: Chord, scale: readonly PitchClass[] | undefined): { seventh: PitchClass | null; leading: PitchClass | null } {
+function tendencies(
+  chord: Chord,
+  scale: readonly PitchClass[] | undefined,
+): { seventh: PitchClass | null; leading: PitchClass | null } {
   const seventh = chord.tones.find((t) => t.degree === 7);
   const third = chord.tones.find((t) => t.role === "3");
   const dominant = third !== undefined && chord.tones.some((t) => t.role === "b7");
   const tonic = scale?.[0];
   const above = tonic === undefined ? -1 : mod(rootPc(chord) - tonic, 12);
   const own = tonic !== undefined && (above === 7 || above === 11) ? mod(tonic - 1, 12) : null;
-  const leading = dominant ? pcOf(chord, third) : own !== null && chord.tones.some((t) => pcOf(chord, t) === own) ? own : null;
+  let leading: number | null;
+  if (dominant) leading = pcOf(chord, third);
+  else if (own !== null && chord.tones.some((t) => pcOf(chord, t) === own)) leading = own;
+  else leading = null;
   return { seventh: seventh ? pcOf(chord, seventh) : null, leading };
 }
 
@@ -35,9 +42,15 @@ const NEVER = 9;
 
 /** Tones a chord of four voices cannot do without: what names it, then what colors it, the richest first; a perfect fifth is dropped first. */
 function neededOf(chord: Chord): PitchClass[] {
-  const rank = (t: ChordTone) =>
-    t.degree === 3 || t.degree === 4 || t.degree === 2 ? 0 : t.degree === 7 || t.degree === 6 ? 1 : t.degree > 7 ? 3 - t.degree / 20 : 2;
-  const wanted = chord.tones.filter((t) => t.degree !== 1 && (t.degree !== 5 || t.alter !== 0)).sort((x, y) => rank(x) - rank(y));
+  const rank = (t: ChordTone) => {
+    if (t.degree === 3 || t.degree === 4 || t.degree === 2) return 0;
+    if (t.degree === 7 || t.degree === 6) return 1;
+    if (t.degree > 7) return 3 - t.degree / 20;
+    return 2;
+  };
+  const wanted = chord.tones
+    .filter((t) => t.degree !== 1 && (t.degree !== 5 || t.alter !== 0))
+    .sort((x, y) => rank(x) - rank(y));
   const bass = bassPc(chord);
   const pcs = [...new Set(wanted.map((t) => pcOf(chord, t)))];
   // The bass is one of the four.
@@ -61,10 +74,11 @@ export const fourPart: VoicingStyle = {
     const fifth = chord.tones.find((t) => t.role === "5");
     const needed = neededOf(chord);
     const { seventh, leading } = tendencies(chord, scale);
-    const minorOn: Pick<RawVoicing, "minorOn"> = scale && mod(scale[2]! - scale[0]!, 12) === 3 ? { minorOn: scale[0]! } : {};
+    const minorOn: Pick<RawVoicing, "minorOn"> =
+      scale && mod(nth(scale, 2) - firstOf(scale), 12) === 3 ? { minorOn: firstOf(scale) } : {};
     const out: RawVoicing[] = [];
     const at = (voice: number, pc: number): Midi[] => {
-      const [low, high] = FOUR_PART[voice]!;
+      const [low, high] = nth(FOUR_PART, voice);
       const found: Midi[] = [];
       for (let m = low + mod(pc - low, 12); m <= high; m += 12) found.push(m);
       return found;
@@ -79,14 +93,19 @@ export const fourPart: VoicingStyle = {
             if (new Set([b, t, a, s]).size < 4) continue;
             const counts = new Map<number, number>();
             for (const pc of sung) counts.set(pc, (counts.get(pc) ?? 0) + 1);
-            const doubling = [...counts].reduce((sum, [pc, n]) => sum + (n - 1) * doublingCost(chord, pc, leading) + (n > 2 ? 2 : 0), 0);
+            const doubling = [...counts].reduce(
+              (sum, [pc, n]) => sum + (n - 1) * doublingCost(chord, pc, leading) + (n > 2 ? 2 : 0),
+              0,
+            );
             if (doubling >= NEVER) continue;
             const missing = pcs
               .filter((pc) => !counts.has(pc))
               .reduce((sum, pc) => sum + (fifth && pc === pcOf(chord, fifth) ? 0.8 : 1.2), 0);
-            const tends = sung.flatMap((pc, voice): Tendency[] =>
-              pc === seventh ? [{ voice, way: "down" }] : pc === leading ? [{ voice, way: "up" }] : [],
-            );
+            const tends = sung.flatMap((pc, voice): Tendency[] => {
+              if (pc === seventh) return [{ voice, way: "down" }];
+              if (pc === leading) return [{ voice, way: "up" }];
+              return [];
+            });
             out.push({ pitches: [b, t, a, s], missing, doubling, ...minorOn, ...(tends.length ? { tends } : {}) });
           }
     return out;

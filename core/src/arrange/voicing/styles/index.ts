@@ -39,4 +39,8 @@ const STYLES: readonly VoicingStyle[] = [
 ];
 
 /** All voicing styles; a new one is one file and one line above. */
-export const VOICING_STYLES: readonly VoicingStyle[] = [keyboard, everyOf(STYLES.filter((s) => !s.alone)), ...STYLES.slice(1)];
+export const VOICING_STYLES: readonly VoicingStyle[] = [
+  keyboard,
+  everyOf(STYLES.filter((s) => !s.alone)),
+  ...STYLES.slice(1),
+];

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth } from "../../../base/list";
 import { mod, type Midi } from "../../../theory/pitch/pitch";
 import { bassPc, rootPc, type Chord, type ChordTone } from "../../../theory/chord/chord";
 import { handStrain } from "../../../theory/instrument/hands";
@@ -19,7 +20,7 @@ function toneSets(chord: Chord, voices: number, bassCovered: boolean): ToneSet[]
   const choose = (from: number, picked: number[]) => {
     if (picked.length === size) {
       const missing = weights.reduce((sum, w, i) => (picked.includes(i) ? sum : sum + w), 0);
-      sets.push({ tones: picked.map((i) => tones[i]!), missing, doubling: 0 });
+      sets.push({ tones: picked.map((i) => nth(tones, i)), missing, doubling: 0 });
       return;
     }
     for (let i = from; i < tones.length; i++) choose(i + 1, [...picked, i]);
@@ -31,7 +32,9 @@ function toneSets(chord: Chord, voices: number, bassCovered: boolean): ToneSet[]
   // Fewer tones than voices: double until the voices are filled.
   let filled = good;
   for (let v = tones.length; v < voices; v++)
-    filled = filled.flatMap((s) => tones.map((t) => ({ ...s, tones: [...s.tones, t], doubling: s.doubling + doublingCost(t) })));
+    filled = filled.flatMap((s) =>
+      tones.map((t) => ({ ...s, tones: [...s.tones, t], doubling: s.doubling + doublingCost(t) })),
+    );
   return filled;
 }
 
@@ -54,11 +57,11 @@ export const keyboard: VoicingStyle = {
         if (i === pcs.length) {
           const sorted = [...pitches].sort((a, b) => a - b);
           if (slash !== null) {
-            const bottom = sorted[0]! - 1 - mod(sorted[0]! - 1 - slash, 12);
+            const bottom = firstOf(sorted) - 1 - mod(firstOf(sorted) - 1 - slash, 12);
             if (bottom < low - 12) return;
             sorted.unshift(bottom);
           }
-          if (lowest !== null && mod(sorted[0]!, 12) !== lowest) return;
+          if (lowest !== null && mod(firstOf(sorted), 12) !== lowest) return;
           if (new Set(sorted).size < sorted.length || handStrain(sorted, span) === Infinity) return;
           const id = sorted.join();
           const known = seen.get(id);
@@ -66,10 +69,12 @@ export const keyboard: VoicingStyle = {
             seen.set(id, { pitches: sorted, missing: set.missing, doubling: set.doubling });
           return;
         }
-        for (let midi = low + mod(pcs[i]! - low, 12); midi <= high; midi += 12) place(i + 1, [...pitches, midi]);
+        for (let midi = low + mod(nth(pcs, i) - low, 12); midi <= high; midi += 12) place(i + 1, [...pitches, midi]);
       };
       place(0, []);
     }
-    return [...seen.values()].sort((a, b) => a.pitches[0]! - b.pitches[0]! || a.pitches.at(-1)! - b.pitches.at(-1)!);
+    return [...seen.values()].sort(
+      (a, b) => firstOf(a.pitches) - firstOf(b.pitches) || lastOf(a.pitches) - lastOf(b.pitches),
+    );
   },
 };

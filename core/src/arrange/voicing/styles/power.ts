@@ -5,7 +5,8 @@ import type { VoicingStyle } from "../style";
 export const power: VoicingStyle = {
   id: "power",
   title: "Thirdless and power",
-  explanation: "Root and fifth, doubled at the octave, without any third: neither major nor minor, made for distortion and for open loops.",
+  explanation:
+    "Root and fifth, doubled at the octave, without any third: neither major nor minor, made for distortion and for open loops.",
   source: "common practice",
   alone: true,
   fixed: true,
@@ -19,6 +20,8 @@ export const power: VoicingStyle = {
       [five, root],
       [five, root, five],
     ];
-    return stacks.flatMap((s, i) => voiced(chord, places(s, limits), limits, s.length === 2 ? 0.6 : 0, i >= 2 ? 0.6 : 0));
+    return stacks.flatMap((s, i) =>
+      voiced(chord, places(s, limits), limits, s.length === 2 ? 0.6 : 0, i >= 2 ? 0.6 : 0),
+    );
   },
 };

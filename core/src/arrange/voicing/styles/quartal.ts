@@ -1,3 +1,4 @@
+import { lastOf } from "../../../base/list";
 import type { PitchClass } from "../../../theory/pitch/pitch";
 import { mod } from "../../../theory/pitch/pitch";
 import { colorOf, lossOf, pcOf, places, voiced } from "../stack";
@@ -15,15 +16,19 @@ export const quartal: VoicingStyle = {
   candidates(chord, limits) {
     const dominant = chord.tones.some((t) => t.role === "b7") && chord.tones.some((t) => t.role === "3");
     // A dominant keeps third and seventh and takes ninth and thirteenth for the stack: F B E A over G.
-    const colors = dominant ? [colorOf(chord, 9, limits.scale), colorOf(chord, 13, limits.scale)].flatMap((t) => t ?? []) : [];
+    const colors = dominant
+      ? [colorOf(chord, 9, limits.scale), colorOf(chord, 13, limits.scale)].flatMap((t) => t ?? [])
+      : [];
     const pcs = [...new Set([...chord.tones, ...colors].map((t) => pcOf(chord, t)))];
-    const guides = dominant ? chord.tones.filter((t) => t.degree === 3 || t.degree === 7).map((t) => pcOf(chord, t)) : [];
+    const guides = dominant
+      ? chord.tones.filter((t) => t.degree === 3 || t.degree === 7).map((t) => pcOf(chord, t))
+      : [];
     const stacks: PitchClass[][] = [];
     const grow = (stack: PitchClass[]) => {
       if (stack.length >= 3) stacks.push(stack);
       if (stack.length === Math.min(5, limits.voices)) return;
       for (const pc of pcs) {
-        const interval = mod(pc - stack.at(-1)!, 12);
+        const interval = mod(pc - lastOf(stack), 12);
         const last = stack.length >= 3 && interval === 4;
         if (!stack.includes(pc) && (isFourth(interval) || last)) grow([...stack, pc]);
       }
@@ -34,7 +39,12 @@ export const quartal: VoicingStyle = {
       .flatMap((s) => {
         const used = chord.tones.filter((t) => s.includes(pcOf(chord, t)));
         // Open sound is wanted here: what is left out counts less.
-        return voiced(chord, places(s, limits), limits, lossOf(chord, used, limits.bassCovered) * 0.4 + (limits.voices - s.length) * 0.5);
+        return voiced(
+          chord,
+          places(s, limits),
+          limits,
+          lossOf(chord, used, limits.bassCovered) * 0.4 + (limits.voices - s.length) * 0.5,
+        );
       });
   },
 };

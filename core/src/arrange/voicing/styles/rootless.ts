@@ -9,7 +9,8 @@ function fourTones(
 ): { third: ChordTone; fifth: ChordTone; seventh: ChordTone; ninth: ChordTone | undefined } | null {
   const third = toneAt(chord, 3, 4);
   const seventh = toneAt(chord, 7, 6);
-  const dominant = chord.tones.some((t) => t.role === "b7") && chord.tones.some((t) => t.role === "3" || t.role === "4");
+  const dominant =
+    chord.tones.some((t) => t.role === "b7") && chord.tones.some((t) => t.role === "3" || t.role === "4");
   const thirteenth = dominant ? (toneAt(chord, 13) ?? colorOf(chord, 13, scale)) : undefined;
   const fifth = thirteenth ?? toneAt(chord, 5);
   const ninth = toneAt(chord, 9) ?? colorOf(chord, 9, scale);

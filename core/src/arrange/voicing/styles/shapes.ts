@@ -1,3 +1,4 @@
+import { sure } from "../../../base/list";
 import { mod } from "../../../theory/pitch/pitch";
 import { bassPc, chordSymbol, rootPc, type Chord, type ChordTone } from "../../../theory/chord/chord";
 import { comesBack } from "../../../theory/chord/frets";
@@ -38,11 +39,21 @@ const known = new Map<string, RawVoicing[]>();
 
 /** All shapes of a chord on a neck with what they leave out and double; remembered, for a song uses the same chords again and again. */
 function shapesOf(chord: Chord, neck: Neck, wished: number, bassCovered: boolean, wishes: Wishes): RawVoicing[] {
-  const id = [wishes.id, chordSymbol(chord), neck.strings.join(), neck.capo, neck.frets, neck.scale, wished, bassCovered].join("|");
+  const id = [
+    wishes.id,
+    chordSymbol(chord),
+    neck.strings.join(),
+    neck.capo,
+    neck.frets,
+    neck.scale,
+    wished,
+    bassCovered,
+  ].join("|");
   const found = known.get(id);
   if (found) return found;
   // Grips leave the fifth out without a second thought.
-  const worth = (t: ChordTone) => (wishes.known && t.degree === 5 && !t.alter ? FIFTH : importanceOf(t, chord, bassCovered));
+  const worth = (t: ChordTone) =>
+    wishes.known && t.degree === 5 && !t.alter ? FIFTH : importanceOf(t, chord, bassCovered);
   const weight = new Map(chord.tones.map((t) => [pcOf(chord, t), worth(t)]));
   const tones = chord.tones.map((t) => ({ pc: pcOf(chord, t), doubled: doublingCost(t) * wishes.doubled }));
   const reentrant = comesBack(neck.strings);
@@ -59,17 +70,22 @@ function shapesOf(chord: Chord, neck: Neck, wished: number, bassCovered: boolean
     if (!bassCovered && !reentrant && heard[0] !== bass) return [];
     if (new Set(shape.pitches).size < shape.pitches.length && shape.pitches.length <= 3) return [];
     const missing = [...weight].reduce((sum, [pc, w]) => (heard.includes(pc) ? sum : sum + w), 0);
-    const doubling = tones.reduce((sum, t) => sum + Math.max(0, heard.filter((pc) => pc === t.pc).length - 1) * t.doubled, 0);
+    const doubling = tones.reduce(
+      (sum, t) => sum + Math.max(0, heard.filter((pc) => pc === t.pc).length - 1) * t.doubled,
+      0,
+    );
     // Under a root of its own a guitar chord stands firmest.
     const inverted = !reentrant && heard[0] !== (bassCovered ? rootPc(chord) : bass) ? wishes.inverted : 0;
-    return [{ pitches: shape.pitches, missing: missing + inverted + stringsCost(shape, wished, wishes), doubling, shape }];
+    return [
+      { pitches: shape.pitches, missing: missing + inverted + stringsCost(shape, wished, wishes), doubling, shape },
+    ];
   });
   // Of the same notes the easiest fingering in each position; of all, those that are not much harder or poorer than the best.
-  const own = (v: RawVoicing) => v.missing + v.doubling + v.shape!.strain;
+  const own = (v: RawVoicing) => v.missing + v.doubling + sure(v.shape).strain;
   const easiest = new Map<string, RawVoicing>();
   for (const v of raw) {
-    const same = `${v.pitches.join()}:${v.shape!.position}`;
-    if (!easiest.has(same) || own(v) < own(easiest.get(same)!)) easiest.set(same, v);
+    const same = `${v.pitches.join()}:${sure(v.shape).position}`;
+    if (!easiest.has(same) || own(v) < own(sure(easiest.get(same)))) easiest.set(same, v);
   }
   const best = Math.min(...[...easiest.values()].map(own));
   const good = [...easiest.values()].filter((v) => own(v) <= best + ENOUGH).sort((a, b) => own(a) - own(b));
@@ -79,7 +95,11 @@ function shapesOf(chord: Chord, neck: Neck, wished: number, bassCovered: boolean
 }
 
 /** How far the strings that sound are from what is wished for. */
-function stringsCost({ frets, barre, position }: Shape, wished: number, { fewer, more, open, known: grips }: Wishes): number {
+function stringsCost(
+  { frets, barre, position }: Shape,
+  wished: number,
+  { fewer, more, open, known: grips }: Wishes,
+): number {
   const sounding = frets.filter((f) => f !== null).length;
   const opens = frets.filter((f) => f === 0).length;
   const high = Math.max(...frets.map((f) => f ?? 0)) >= HIGH;

@@ -1,3 +1,4 @@
+import { firstOf } from "../../../base/list";
 import { rootPc } from "../../../theory/chord/chord";
 import { lossOf, pcOf, places, toneAt, voiced } from "../stack";
 import type { VoicingStyle } from "../style";
@@ -21,7 +22,7 @@ export const shell: VoicingStyle = {
       return stacks.flatMap((s) => voiced(chord, places(s, limits), limits, s.length > 2 ? 0 : 0.2));
     }
     const [root, a, b] = [rootPc(chord), pcOf(chord, third), pcOf(chord, seventh)];
-    const used = [chord.tones[0]!, third, seventh];
+    const used = [firstOf(chord.tones), third, seventh];
     const stacks = [
       [root, a, b],
       [root, b, a],

@@ -10,12 +10,12 @@ export const single: VoicingStyle = {
   alone: true,
   fixed: true,
   candidates: (chord, limits) =>
-    chord.tones.flatMap((t) =>
-      voiced(
-        chord,
-        places([pcOf(chord, t)], limits),
-        { ...limits, bassCovered: true },
-        t.degree === 3 || t.degree === 7 || t.degree === 4 ? 0 : t.degree === 1 ? 0.6 : 1,
-      ),
-    ),
+    chord.tones.flatMap((t) => {
+      const toneCost = () => {
+        if (t.degree === 3 || t.degree === 7 || t.degree === 4) return 0;
+        if (t.degree === 1) return 0.6;
+        return 1;
+      };
+      return voiced(chord, places([pcOf(chord, t)], limits), { ...limits, bassCovered: true }, toneCost());
+    }),
 };

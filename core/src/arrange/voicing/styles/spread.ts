@@ -1,3 +1,4 @@
+import { firstOf } from "../../../base/list";
 import { mod } from "../../../theory/pitch/pitch";
 import { bassPc } from "../../../theory/chord/chord";
 import { byWorth, closePositions, lossOf, pcOf, voiced } from "../stack";
@@ -18,13 +19,13 @@ export const spread: VoicingStyle = {
     const pcs = upper.length < 3 ? [...upper.map((t) => pcOf(chord, t)), bass] : upper.map((t) => pcOf(chord, t));
     // The lower octave may lie under the window: it is the bass.
     const layouts = closePositions(pcs, { low: limits.low + 5, high: limits.high }).flatMap((right) => {
-      const left = right[0]! - 3 - mod(right[0]! - 3 - bass, 12);
+      const left = firstOf(right) - 3 - mod(firstOf(right) - 3 - bass, 12);
       return [[left - 12, left, ...right]];
     });
     const used = [...upper, ...chord.tones.filter((t) => pcOf(chord, t) === bass)];
     return voiced(
       chord,
-      layouts.filter((l) => l[0]! >= 24),
+      layouts.filter((l) => firstOf(l) >= 24),
       { ...limits, low: limits.low - 24 },
       lossOf(chord, used, false),
       0.3,

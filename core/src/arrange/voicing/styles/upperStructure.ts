@@ -1,3 +1,4 @@
+import { nth } from "../../../base/list";
 import { mod } from "../../../theory/pitch/pitch";
 import { chordSymbol, toneName } from "../../../theory/chord/chord";
 import { closePositions, lossOf, pcOf, places, toneAt, voiced } from "../stack";
@@ -29,16 +30,18 @@ export const upperStructure: VoicingStyle = {
         [b, a],
       ].flatMap((s) => places(s, { low: limits.low - 4, high: limits.low + 16 }));
       const layouts = shells.flatMap((left) =>
-        closePositions(triad.pcs, { low: left[1]! + 1, high: Math.min(limits.high + 4, left[1]! + 20) }).map((right) => [
-          ...left,
-          ...right,
-        ]),
+        closePositions(triad.pcs, { low: nth(left, 1) + 1, high: Math.min(limits.high + 4, nth(left, 1) + 20) }).map(
+          (right) => [...left, ...right],
+        ),
       );
       const used = chord.tones.filter((t) => [a, b, ...triad.pcs].includes(pcOf(chord, t)));
       const says = `${toneName(chord, triad.own)} ${triad.kind} over the shell of ${chordSymbol(chord)}`;
-      return voiced(chord, layouts, { ...limits, low: limits.low - 4, high: limits.high + 4 }, lossOf(chord, used, limits.bassCovered)).map(
-        (v) => ({ ...v, says }),
-      );
+      return voiced(
+        chord,
+        layouts,
+        { ...limits, low: limits.low - 4, high: limits.high + 4 },
+        lossOf(chord, used, limits.bassCovered),
+      ).map((v) => ({ ...v, says }));
     });
   },
 };

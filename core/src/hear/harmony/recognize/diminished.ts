@@ -1,3 +1,4 @@
+import { nth } from "../../../base/list";
 import { typeset } from "../../../theory/pitch/pitch";
 import { chordPitchClasses, rootPc } from "../../../theory/chord/chord";
 import { above, bassMove, earlier, isDiminished, isFullyDiminished, neighbor, onward } from "../context";
@@ -12,7 +13,7 @@ export const commonToneDiminished: Recognizer = {
     "A diminished seventh that keeps the root of the chord after it, or before it; its other notes are neighbors that step into place.",
   source: "Kostka & Payne, Tonal Harmony",
   find(p, i) {
-    const { chord } = p.chords[i]!;
+    const { chord } = nth(p.chords, i);
     const next = neighbor(p, i, 1)?.chord;
     if (!next || !isFullyDiminished(chord) || isDiminished(next)) return null;
     if (!chordPitchClasses(chord).includes(rootPc(next))) {
@@ -37,7 +38,7 @@ export const passingDiminished: Recognizer = {
   explanation: "A diminished chord whose bass fills the whole tone between two chords.",
   source: "any harmony textbook",
   find(p, i) {
-    const { chord, key } = p.chords[i]!;
+    const { chord, key } = nth(p.chords, i);
     const before = earlier(p, i)?.chord;
     const next = onward(p, i)?.chord;
     if (!next || !isDiminished(chord)) return null;
@@ -46,7 +47,8 @@ export const passingDiminished: Recognizer = {
     const falls = above(chord, key) === 3 && above(next, key) === 2;
     const down = bassMove(chord, next) === 11 && (falls || (before !== undefined && bassMove(before, chord) === 11));
     if (!up && !down) return null;
-    const walks = before !== undefined && [1, 11].includes(bassMove(before, chord)) ? [before, chord, next] : [chord, next];
+    const walks =
+      before !== undefined && [1, 11].includes(bassMove(before, chord)) ? [before, chord, next] : [chord, next];
     const names = walks.map((c) => sym(c.bass ?? c.root));
     return {
       function: up ? "dominant" : "chromatic",

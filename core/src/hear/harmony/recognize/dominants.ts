@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../../base/list";
 import { nameInKey } from "../../../theory/pitch/key";
 import { mod, pitchClass, transposeNote, typeset } from "../../../theory/pitch/pitch";
 import { rootPc, type Chord } from "../../../theory/chord/chord";
@@ -28,13 +29,14 @@ const sym = (text: string): string => typeset(text);
 export const suspension: Recognizer = {
   id: "suspension",
   title: "Suspension that resolves",
-  explanation: "The fourth (or second) stands in for the third and steps into it when the chord comes without suspension.",
+  explanation:
+    "The fourth (or second) stands in for the third and steps into it when the chord comes without suspension.",
   source: "any harmony textbook",
   find(p, i) {
-    const { chord } = p.chords[i]!;
+    const { chord } = nth(p.chords, i);
     const next = neighbor(p, i, 1)?.chord;
     if (!isSuspended(chord) || !next || rootPc(next) !== rootPc(chord)) return null;
-    const held = noteOf(chord, 4) ?? noteOf(chord, 2)!;
+    const held = noteOf(chord, 4) ?? sure(noteOf(chord, 2));
     const third = noteOf(next, 3);
     if (!third) return null;
     return {
@@ -49,7 +51,7 @@ export const appliedDominant: Recognizer = {
   explanation: "The dominant of another degree of the key, which it makes sound like a tonic for a moment.",
   source: "any harmony textbook",
   find(p, i) {
-    const { chord, key } = p.chords[i]!;
+    const { chord, key } = nth(p.chords, i);
     const target = targetOf(p, i, LEADS.dominant);
     // An augmented triad straight before its goal is a dominant with a raised fifth.
     const beside = neighbor(p, i, 1)?.chord;
@@ -65,10 +67,17 @@ export const appliedDominant: Recognizer = {
     if (!arrives && (above(chord, key) === 10 || above(chord, key) === 0) && !isMinorish(key)) return null;
     const third = noteOf(chord, 3);
     const next = onward(p, i)?.chord;
-    const lead = third ? `${sym(third.name)} is its third and leads up to ${sym(root)}` : `it hangs before ${sym(root)}`;
+    const lead = third
+      ? `${sym(third.name)} is its third and leads up to ${sym(root)}`
+      : `it hangs before ${sym(root)}`;
+    const movesOn = () => {
+      if (arrives) return "";
+      if (next) return ` Here it moves on to ${sym(next.root + next.quality)} instead.`;
+      return "";
+    };
     return {
       function: "dominant",
-      explanation: `The dominant of ${sym(root)} (V/${sym(target.degree)}): ${lead}.${arrives ? "" : next ? ` Here it moves on to ${sym(next.root + next.quality)} instead.` : ""}`,
+      explanation: `The dominant of ${sym(root)} (V/${sym(target.degree)}): ${lead}.${movesOn()}`,
     };
   },
 };
@@ -79,7 +88,7 @@ export const appliedDiminished: Recognizer = {
   explanation: "The leading-tone chord of another degree: its root is a semitone below the chord it leads to.",
   source: "any harmony textbook",
   find(p, i) {
-    const { chord, key } = p.chords[i]!;
+    const { chord, key } = nth(p.chords, i);
     const next = onward(p, i)?.chord;
     if (!next || !(isDiminished(chord) || isHalfDiminished(chord)) || belongs(chord, key)) return null;
     const target = targetOf(p, i, LEADS.diminished);
@@ -98,10 +107,16 @@ export const appliedTwo: Recognizer = {
     "A minor seventh or half-diminished chord before an applied dominant: together they are ii and V of the degree they lead to.",
   source: "any jazz harmony textbook",
   find(p, i) {
-    const { chord, key } = p.chords[i]!;
+    const { chord, key } = nth(p.chords, i);
     const at = indexOnward(p, i);
     const next = p.chords[at];
-    if (!next || !(isMinor(chord) || isHalfDiminished(chord)) || !isDominant(next.chord) || rootMove(chord, next.chord) !== 5) return null;
+    if (
+      !next ||
+      !(isMinor(chord) || isHalfDiminished(chord)) ||
+      !isDominant(next.chord) ||
+      rootMove(chord, next.chord) !== 5
+    )
+      return null;
     if (belongs(next.chord, key) || raisedSixth.find(p, at) || blues.find(p, at)) return null;
     const after = onward(p, at)?.chord;
     const dominant = sym(next.chord.root + next.chord.quality);
@@ -126,7 +141,7 @@ export const dominantTwo: Recognizer = {
     "A dominant seventh on the second degree that does not go to V at once: bright, lydian, its raised fourth slides back or on.",
   source: "common practice",
   find(p, i) {
-    const { chord, key } = p.chords[i]!;
+    const { chord, key } = nth(p.chords, i);
     const next = onward(p, i)?.chord;
     if (
       isMinorish(key) ||
@@ -139,10 +154,10 @@ export const dominantTwo: Recognizer = {
       rootMove(chord, next) === 5
     )
       return null;
-    const fourth = key.scale[3]!;
+    const fourth = nth(key.scale, 3);
     return {
       function: "subdominant",
-      explanation: `Dominant on II: ${name(chord, 3)} brightens ${sym(fourth)} of ${sym(key.tonic)} ${key.mode}; it may rise to ${sym(key.scale[4]!)} or slide back to ${sym(fourth)}, here into ${sym(next.root + next.quality)}.`,
+      explanation: `Dominant on II: ${name(chord, 3)} brightens ${sym(fourth)} of ${sym(key.tonic)} ${key.mode}; it may rise to ${sym(nth(key.scale, 4))} or slide back to ${sym(fourth)}, here into ${sym(next.root + next.quality)}.`,
     };
   },
 };
@@ -154,9 +169,10 @@ export const tritoneSubstitute: Recognizer = {
     "A dominant seventh a tritone away from the expected one: the same third and seventh, changed over, and a bass that falls a semitone.",
   source: "any jazz harmony textbook",
   find(p, i) {
-    const { chord, key } = p.chords[i]!;
+    const { chord, key } = nth(p.chords, i);
     const next = onward(p, i)?.chord;
-    if (!next || !isDominant(chord) || !noteOf(chord, 3) || belongs(chord, key) || rootMove(chord, next) !== 11) return null;
+    if (!next || !isDominant(chord) || !noteOf(chord, 3) || belongs(chord, key) || rootMove(chord, next) !== 11)
+      return null;
     const replaced = nameInKey(mod(rootPc(chord) + 6, 12), key);
     const tritone = [name(chord, 3), name(chord, 7)];
     return {
@@ -169,16 +185,24 @@ export const tritoneSubstitute: Recognizer = {
 export const backdoor: Recognizer = {
   id: "backdoor",
   title: "Backdoor dominant",
-  explanation: "A dominant seventh on bVII that goes to I: it reaches the tonic through the parallel minor instead of through V.",
+  explanation:
+    "A dominant seventh on bVII that goes to I: it reaches the tonic through the parallel minor instead of through V.",
   source: "any jazz harmony textbook",
   find(p, i) {
-    const { chord, key } = p.chords[i]!;
+    const { chord, key } = nth(p.chords, i);
     const next = onward(p, i)?.chord;
-    if (!next || isMinorish(key) || belongs(chord, key) || above(chord, key) !== 10 || !isDominant(chord) || !isTonic(next, key))
+    if (
+      !next ||
+      isMinorish(key) ||
+      belongs(chord, key) ||
+      above(chord, key) !== 10 ||
+      !isDominant(chord) ||
+      !isTonic(next, key)
+    )
       return null;
     return {
       function: "dominant",
-      explanation: `Backdoor dominant: comes from ${sym(key.tonic)} minor and enters ${sym(key.tonic)} from a tone below; ${name(chord, 7)} falls to ${sym(key.scale[4]!)}${noteOf(chord, 5) ? `, ${name(chord, 5)} to ${sym(key.scale[2]!)}` : ""}.`,
+      explanation: `Backdoor dominant: comes from ${sym(key.tonic)} minor and enters ${sym(key.tonic)} from a tone below; ${name(chord, 7)} falls to ${sym(nth(key.scale, 4))}${noteOf(chord, 5) ? `, ${name(chord, 5)} to ${sym(nth(key.scale, 2))}` : ""}.`,
     };
   },
 };
@@ -190,14 +214,20 @@ export const rootlessDominant: Recognizer = {
     "A half-diminished chord on the raised fourth or the seventh degree of major holds third, fifth, seventh and ninth of II or V.",
   source: "common practice",
   find(p, i) {
-    const { chord, key } = p.chords[i]!;
-    if (isMinorish(key) || (key.mode !== "major" && belongs(chord, key)) || !isHalfDiminished(chord) || preparesApplied(p, i)) return null;
+    const { chord, key } = nth(p.chords, i);
+    if (
+      isMinorish(key) ||
+      (key.mode !== "major" && belongs(chord, key)) ||
+      !isHalfDiminished(chord) ||
+      preparesApplied(p, i)
+    )
+      return null;
     const where = above(chord, key);
     if (where !== 6 && where !== 11) return null;
-    const root = key.scale[where === 6 ? 1 : 4]!;
+    const root = nth(key.scale, where === 6 ? 1 : 4);
     return {
       function: "dominant",
-      explanation: `${sym(root)}9 without its ${sym(root)}: ${name(chord, 1)} ${name(chord, 3)} ${name(chord, 5)} ${name(chord, 7)} are its third, fifth, seventh and ninth. It is also ${sym(noteOf(chord, 3)!.name)}m6 over ${sym(chord.root)}.`,
+      explanation: `${sym(root)}9 without its ${sym(root)}: ${name(chord, 1)} ${name(chord, 3)} ${name(chord, 5)} ${name(chord, 7)} are its third, fifth, seventh and ninth. It is also ${sym(sure(noteOf(chord, 3)).name)}m6 over ${sym(chord.root)}.`,
     };
   },
 };
@@ -209,17 +239,21 @@ export const augmentedSixth: Recognizer = {
     "bVI with a seventh before V (or I over its fifth): the root falls and the seventh, written as a raised fourth, rises a semitone, both into the dominant's root. Jazz calls the same chord the tritone substitute of II.",
   source: "any harmony textbook",
   find(p, i) {
-    const { chord, key } = p.chords[i]!;
+    const { chord, key } = nth(p.chords, i);
     const next = onward(p, i)?.chord;
     if (!next || above(chord, key) !== 8 || !isDominant(chord) || !noteOf(chord, 3)) return null;
-    const dominant = mod(key.pcs[0]! + 7, 12);
+    const dominant = mod(firstOf(key.pcs) + 7, 12);
     const intoFive =
-      rootPc(next) === dominant || (rootPc(next) === key.pcs[0] && next.bass !== undefined && noteOf(next, 5)?.name === next.bass);
+      rootPc(next) === dominant ||
+      (rootPc(next) === key.pcs[0] && next.bass !== undefined && noteOf(next, 5)?.name === next.bass);
     if (!intoFive) return null;
-    const kind = chord.tones.some((t) => t.role === "b5") ? "French" : chord.tones.some((t) => t.degree === 5) ? "German" : "Italian";
+    let kind: "French" | "German" | "Italian";
+    if (chord.tones.some((t) => t.role === "b5")) kind = "French";
+    else if (chord.tones.some((t) => t.degree === 5)) kind = "German";
+    else kind = "Italian";
     return {
       function: "subdominant",
-      explanation: `${kind} augmented sixth: ${sym(chord.root)} falls to ${sym(key.scale[4]!)} and its seventh ${name(chord, 7)}, heard as ${sym(transposeNote(key.tonic, 3, 6))}, rises to it. Heard in jazz as the tritone substitute of ${sym(transposeNote(key.tonic, 1, 2))}7.`,
+      explanation: `${kind} augmented sixth: ${sym(chord.root)} falls to ${sym(nth(key.scale, 4))} and its seventh ${name(chord, 7)}, heard as ${sym(transposeNote(key.tonic, 3, 6))}, rises to it. Heard in jazz as the tritone substitute of ${sym(transposeNote(key.tonic, 1, 2))}7.`,
     };
   },
 };

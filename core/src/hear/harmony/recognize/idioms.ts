@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../../base/list";
 import { listed } from "../../../theory/words/english";
 import { mod, transposeNote, typeset } from "../../../theory/pitch/pitch";
 import { bassPc, chordPitchClasses, rootPc } from "../../../theory/chord/chord";
@@ -34,13 +35,13 @@ function isBlues(p: Progression): boolean {
 
 function isChained(p: Progression, i: number): boolean {
   const next = onward(p, i)?.chord;
-  return next !== undefined && rootMove(p.chords[i]!.chord, next) === 5;
+  return next !== undefined && rootMove(nth(p.chords, i).chord, next) === 5;
 }
 
 /** The twelve bars: I, IV in the fifth, I again in the seventh, V in the ninth, I in the eleventh; by where the chords begin, whatever fills them. */
 function isTwelveBars(p: Progression): boolean {
-  const first = p.chords[0]!.event.start;
-  const last = p.chords.at(-1)!.event;
+  const first = firstOf(p.chords).event.start;
+  const last = lastOf(p.chords).event;
   const bar = (last.start + last.duration - first) / 12;
   const at = (n: number) => p.chords.findLast((h) => h.event.start <= first + (n - 1) * bar + 1e-6);
   return [
@@ -49,7 +50,7 @@ function isTwelveBars(p: Progression): boolean {
     [7, 0],
     [9, 7],
     [11, 0],
-  ].every(([n, degree]) => above(at(n!)!.chord, p.home) === degree);
+  ].every(([n, degree]) => above(sure(at(sure(n))).chord, p.home) === degree);
 }
 
 export const blues: Recognizer = {
@@ -58,10 +59,11 @@ export const blues: Recognizer = {
   explanation: "In the blues the minor seventh on I and IV is a color of its own, not a dominant that wants to go on.",
   source: "common practice",
   find(p, i) {
-    const { chord, key } = p.chords[i]!;
+    const { chord, key } = nth(p.chords, i);
     const where = above(chord, key);
-    if (key !== p.home || !isDominant(chord) || !noteOf(chord, 3) || (where !== 0 && where !== 5) || !formOf(p).blues) return null;
-    const seventh = noteOf(chord, 7)!;
+    if (key !== p.home || !isDominant(chord) || !noteOf(chord, 3) || (where !== 0 && where !== 5) || !formOf(p).blues)
+      return null;
+    const seventh = sure(noteOf(chord, 7));
     const form = formOf(p).twelve ? " The twelve bars of the blues." : "";
     return {
       function: where === 0 ? "tonic" : "subdominant",
@@ -77,10 +79,11 @@ export const cadentialSixFour: Recognizer = {
     "The tonic over its fifth before the dominant: sixth and fourth over the bass hang and fall into the dominant's fifth and third.",
   source: "any harmony textbook",
   find(p, i) {
-    const { chord, key } = p.chords[i]!;
+    const { chord, key } = nth(p.chords, i);
     const next = onward(p, i)?.chord;
-    const fifth = mod(key.pcs[0]! + 7, 12);
-    if (rootPc(chord) !== key.pcs[0] || chord.bass === undefined || bassPc(chord) !== fifth || chord.tones.length > 3) return null;
+    const fifth = mod(firstOf(key.pcs) + 7, 12);
+    if (rootPc(chord) !== key.pcs[0] || chord.bass === undefined || bassPc(chord) !== fifth || chord.tones.length > 3)
+      return null;
     if (!next || rootPc(next) !== fifth || bassPc(next) !== fifth || !isDominant(next, true)) return null;
     const third = noteOf(chord, 3);
     const to = noteOf(next, 3);
@@ -98,7 +101,7 @@ export const picardy: Recognizer = {
   explanation: "A minor key that ends on its major tonic.",
   source: "any harmony textbook",
   find(p, i) {
-    const { chord, key } = p.chords[i]!;
+    const { chord, key } = nth(p.chords, i);
     if (!isMinorish(key) || rootPc(chord) !== key.pcs[0] || !isMajor(chord) || isDominant(chord)) return null;
     const before = earlier(p, i)?.chord;
     const next = onward(p, i)?.chord;
@@ -109,10 +112,10 @@ export const picardy: Recognizer = {
     // On the way to iv it is a dominant; before a minor tonic it has not ended anything.
     if (!last && (!next || rootMove(chord, next) === 5)) return null;
     if (!before || !([5, 7, 10].includes(above(before, key)) || last)) return null;
-    const third = noteOf(chord, 3)!;
+    const third = sure(noteOf(chord, 3));
     return {
       function: "tonic",
-      explanation: `Picardy third: ${sym(third.name)} instead of ${sym(key.scale[2]!)} lets the minor key end in major.`,
+      explanation: `Picardy third: ${sym(third.name)} instead of ${sym(nth(key.scale, 2))} lets the minor key end in major.`,
     };
   },
 };
@@ -120,19 +123,24 @@ export const picardy: Recognizer = {
 export const raisedSixth: Recognizer = {
   id: "raised-sixth",
   title: "Raised sixth of minor",
-  explanation: "A chord of a minor key with its sixth degree raised, as dorian and melodic minor have it: IV, IV7, ii, i6.",
+  explanation:
+    "A chord of a minor key with its sixth degree raised, as dorian and melodic minor have it: IV, IV7, ii, i6.",
   source: "any harmony textbook (variable degrees of minor)",
   find(p, i) {
-    const { chord, key } = p.chords[i]!;
+    const { chord, key } = nth(p.chords, i);
     if (key.mode !== "minor") return null;
-    const [sixth, seventh] = [mod(key.pcs[0]! + 9, 12), mod(key.pcs[0]! + 11, 12)];
+    const [sixth, seventh] = [mod(firstOf(key.pcs) + 9, 12), mod(firstOf(key.pcs) + 11, 12)];
     const pcs = chordPitchClasses(chord);
     if (!pcs.includes(sixth) || !pcs.every((pc) => pc === sixth || pc === seventh || key.pcs.includes(pc))) return null;
     const next = onward(p, i)?.chord;
-    if (preparesApplied(p, i) || (isDominant(chord) && next && rootMove(chord, next) === 5) || lineCliche.find(p, i)) return null;
+    if (preparesApplied(p, i) || (isDominant(chord) && next && rootMove(chord, next) === 5) || lineCliche.find(p, i))
+      return null;
     const raised = sym(transposeNote(key.tonic, 5, 9));
     const both = pcs.includes(seventh);
-    const from = both ? "melodic minor" : above(chord, key) === 0 ? "dorian or melodic minor: a color that can stay" : "dorian";
+    let from: "melodic minor" | "dorian or melodic minor: a color that can stay" | "dorian";
+    if (both) from = "melodic minor";
+    else if (above(chord, key) === 0) from = "dorian or melodic minor: a color that can stay";
+    else from = "dorian";
     return {
       function: above(chord, key) === 0 ? "tonic" : "subdominant",
       explanation: `${raised} is the raised sixth of ${sym(key.tonic)} minor, as in ${from}.`,
@@ -147,9 +155,11 @@ export const alteredDominant: Recognizer = {
     "The dominant with its fifth or its tensions altered: each altered note lies a semitone from a note of the tonic and steps into it.",
   source: "any jazz harmony textbook",
   find(p, i) {
-    const { chord, key } = p.chords[i]!;
+    const { chord, key } = nth(p.chords, i);
     if (above(chord, key) !== 7 || !isDominant(chord) || !noteOf(chord, 3)) return null;
-    const altered = chord.tones.filter((t) => t.alter !== 0 && (t.degree === 5 || t.degree > 7)).map((t) => sym(t.role));
+    const altered = chord.tones
+      .filter((t) => t.alter !== 0 && (t.degree === 5 || t.degree > 7))
+      .map((t) => sym(t.role));
     if (!altered.length) return null;
     return {
       function: "dominant",

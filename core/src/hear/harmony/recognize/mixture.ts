@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../../base/list";
 import { listed } from "../../../theory/words/english";
 import { MODES, parseKey, type Key, type Mode } from "../../../theory/pitch/key";
 import { mod, pitchClass, transposeNote, typeset } from "../../../theory/pitch/pitch";
@@ -26,12 +27,15 @@ export function borrowedFrom(chord: Chord, key: Key): Key | null {
     if (mode === key.mode) continue;
     const parallel = parseKey(`${key.tonic} ${mode}`);
     // A minor key on this tonic may have too many flats to write down; its notes are what counts.
-    const pcs = parallel.ok ? parallel.value.pcs : MODES[mode].map((s) => mod(key.pcs[0]! + s, 12));
+    const pcs = parallel.ok ? parallel.value.pcs : MODES[mode].map((s) => mod(firstOf(key.pcs) + s, 12));
     // The dominant of minor and its leading-tone chord take the raised seventh along.
-    const raised = mod(key.pcs[0]! + 11, 12);
+    const raised = mod(firstOf(key.pcs) + 11, 12);
     const harmonic =
-      mode === "minor" && [7, 11].includes(above(chord, key)) ? [...pcs.filter((pc) => pc !== mod(raised - 1, 12)), raised] : pcs;
-    if (chordPitchClasses(chord).every((pc) => harmonic.includes(pc))) return parallel.ok ? parallel.value : { ...key, mode, pcs };
+      mode === "minor" && [7, 11].includes(above(chord, key))
+        ? [...pcs.filter((pc) => pc !== mod(raised - 1, 12)), raised]
+        : pcs;
+    if (chordPitchClasses(chord).every((pc) => harmonic.includes(pc)))
+      return parallel.ok ? parallel.value : { ...key, mode, pcs };
   }
   return null;
 }
@@ -42,11 +46,12 @@ export const neapolitan: Recognizer = {
   explanation: "The major chord on the lowered second degree, often in first inversion, before the dominant.",
   source: "any harmony textbook",
   find(p, i) {
-    const { chord, key } = p.chords[i]!;
-    if (belongs(chord, key) || above(chord, key) !== 1 || !isMajor(chord) || chord.tones.some((t) => t.role === "b7")) return null;
+    const { chord, key } = nth(p.chords, i);
+    if (belongs(chord, key) || above(chord, key) !== 1 || !isMajor(chord) || chord.tones.some((t) => t.role === "b7"))
+      return null;
     return {
       function: "subdominant",
-      explanation: `Neapolitan: the major chord on the lowered second degree. ${sym(chord.root)} wants to fall to ${sym(key.tonic)} or, before V, on to ${sym(transposeNote(key.scale[4]!, 2, 4))}.`,
+      explanation: `Neapolitan: the major chord on the lowered second degree. ${sym(chord.root)} wants to fall to ${sym(key.tonic)} or, before V, on to ${sym(transposeNote(nth(key.scale, 4), 2, 4))}.`,
     };
   },
 };
@@ -54,18 +59,24 @@ export const neapolitan: Recognizer = {
 export const borrowed: Recognizer = {
   id: "borrowed",
   title: "Borrowed chord",
-  explanation: "A chord of another mode on the same tonic, most often of the parallel minor: the color changes, the home does not.",
+  explanation:
+    "A chord of another mode on the same tonic, most often of the parallel minor: the color changes, the home does not.",
   source: "any harmony textbook (modal mixture)",
   find(p, i) {
-    const { chord, key } = p.chords[i]!;
+    const { chord, key } = nth(p.chords, i);
     if (belongs(chord, key)) return null;
     const from = borrowedFrom(chord, key);
     if (!from) return null;
     const notes = altered(chord, key);
     const where = above(chord, key);
-    const leading = mod(key.pcs[0]! + 11, 12);
+    const leading = mod(firstOf(key.pcs) + 11, 12);
+    const functionOf = () => {
+      if (where === 0 || where === 3) return "tonic";
+      if (where === 7 || where === 10 || where === 11) return "dominant";
+      return "subdominant";
+    };
     return {
-      function: where === 0 || where === 3 ? "tonic" : where === 7 || where === 10 || where === 11 ? "dominant" : "subdominant",
+      function: functionOf(),
       explanation:
         from.mode === "minor" && !key.pcs.includes(leading) && chordPitchClasses(chord).includes(leading)
           ? `${where === 7 ? "The dominant" : "A chord"} of ${sym(key.tonic)} minor: ${sym(transposeNote(key.tonic, 6, 11))}, its raised seventh, leads up to ${sym(key.tonic)}.`
@@ -77,17 +88,18 @@ export const borrowed: Recognizer = {
 export const chromaticMediant: Recognizer = {
   id: "chromatic-mediant",
   title: "Chromatic mediant",
-  explanation: "A chord of the same kind a third away: one note is kept, the others shift by a semitone or a tone, with no dominant pull.",
+  explanation:
+    "A chord of the same kind a third away: one note is kept, the others shift by a semitone or a tone, with no dominant pull.",
   source: "Cohn 2012; any harmony textbook",
   find(p, i) {
-    const { chord, key } = p.chords[i]!;
+    const { chord, key } = nth(p.chords, i);
     if (belongs(chord, key)) return null;
     for (const other of [neighbor(p, i, -1)?.chord, neighbor(p, i, 1)?.chord]) {
       if (!other || ![3, 4, 8, 9].includes(rootMove(other, chord))) continue;
       if (!((isMajor(chord) && isMajor(other)) || (isMinor(chord) && isMinor(other)))) continue;
       const kept = shares(chord, other);
       if (!kept.length) continue;
-      const common = chord.tones.map((t) => toneName(chord, t)).find((n) => kept.includes(pitchClass(n)))!;
+      const common = sure(chord.tones.map((t) => toneName(chord, t)).find((n) => kept.includes(pitchClass(n))));
       return {
         function: "chromatic",
         explanation: `A third away from ${nameOf(other)} and of the same kind: ${sym(common)} is kept, ${listed(altered(chord, key))} bring${altered(chord, key).length === 1 ? "s" : ""} the new color.`,
@@ -103,32 +115,40 @@ export const diatonic: Recognizer = {
   explanation: "All its notes belong to the key; in minor the raised seventh of the dominant counts as its own.",
   source: "any harmony textbook",
   find(p, i) {
-    const { chord, key } = p.chords[i]!;
+    const { chord, key } = nth(p.chords, i);
     if (!belongs(chord, key) || preparesApplied(p, i)) return null;
     const home = `${sym(key.tonic)} ${key.mode}`;
     if (!isDiatonic(chord, key)) {
       const raised = sym(transposeNote(key.tonic, 6, 11));
       // Over the tonic it is a color that stays; elsewhere it leads up.
       return above(chord, key) === 0
-        ? { function: "tonic", explanation: `Home with ${raised}, the raised seventh of harmonic or melodic minor: a color that can stay.` }
+        ? {
+            function: "tonic",
+            explanation: `Home with ${raised}, the raised seventh of harmonic or melodic minor: a color that can stay.`,
+          }
         : { explanation: `All in ${home} with its raised seventh: ${raised} leads up to ${sym(key.tonic)}.` };
     }
     const step = key.pcs.indexOf(rootPc(chord));
     const mark = MARKS[key.mode];
     if (mark) {
       const [at, what] = mark;
-      const note = key.scale[at]!;
+      const note = nth(key.scale, at);
       const has = chordPitchClasses(chord).includes(pitchClass(note));
       const place = step === 0 ? `Home: the chord on ${sym(key.tonic)}.` : `One of the chords of ${home}.`;
+      const functionOfStep = () => {
+        if (step === 0) return "tonic";
+        if ([4, 6].includes(step)) return "dominant";
+        return "subdominant";
+      };
       return {
-        function: step === 0 ? "tonic" : [4, 6].includes(step) ? "dominant" : "subdominant",
+        function: functionOfStep(),
         explanation: `${place}${has ? ` ${sym(note)} in it, the ${what}, is what makes the mode.` : ""}`,
       };
     }
     return {
-      explanation: DEGREE_WORDS[isMinorish(key) ? "minor" : "major"][step]!(
+      explanation: nth(DEGREE_WORDS[isMinorish(key) ? "minor" : "major"], step)(
         sym(key.tonic),
-        noteOf(chord, 3) ? sym(noteOf(chord, 3)!.name) : "",
+        noteOf(chord, 3) ? sym(sure(noteOf(chord, 3)).name) : "",
       ),
     };
   },

@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../../base/list";
 import { mod, type Midi } from "../../../theory/pitch/pitch";
 import { positionText, type Ticks } from "../../../theory/time/meter";
 import { chordPitchClasses } from "../../../theory/chord/chord";
@@ -25,14 +26,17 @@ export const linesOf = ({ song, sliced }: CheckContext, roles = ROLES): Line[] =
     .filter((l) => l.notes.length > 0);
 
 export const endOf = (n: { start: Ticks; duration: Ticks }): Ticks => n.start + n.duration;
-export const chordAt = ({ sliced }: CheckContext, tick: Ticks): RealizedChord | null => chordAtTick(sliced.real.chords, Math.max(0, tick));
-export const pcsOf = (chord: RealizedChord | null): readonly number[] => (chord?.chord ? chordPitchClasses(chord.chord) : []);
+export const chordAt = ({ sliced }: CheckContext, tick: Ticks): RealizedChord | null =>
+  chordAtTick(sliced.real.chords, Math.max(0, tick));
+export const pcsOf = (chord: RealizedChord | null): readonly number[] =>
+  chord?.chord ? chordPitchClasses(chord.chord) : [];
 export function noteAt({ notes }: Line, tick: Ticks): RealizedNote | undefined {
   const note = notes[lastBegun(notes, tick)];
   return note && tick < endOf(note) ? note : undefined;
 }
 /** Whether one note goes straight on to the next: no rest of a beat between. */
-export const goesOn = ({ meter }: CheckContext, a: RealizedNote, b: RealizedNote): boolean => b.start - endOf(a) < meter.beats[0]!.duration;
+export const goesOn = ({ meter }: CheckContext, a: RealizedNote, b: RealizedNote): boolean =>
+  b.start - endOf(a) < firstOf(meter.beats).duration;
 
 /** A move of two lines at once: what each sounded before and after. */
 export interface Move {
@@ -92,14 +96,18 @@ export const mends = (ctx: CheckContext, part: Part, note: RealizedNote, clear: 
 /** The last note of a line under each chord that goes straight on into the next one. */
 export function changesOf(ctx: CheckContext, { notes }: Line): { from: RealizedNote; to: RealizedNote }[] {
   return notes.slice(1).flatMap((to, i) => {
-    const from = notes[i]!;
+    const from = nth(notes, i);
     const [a, b] = [chordAt(ctx, from.start), chordAt(ctx, to.start)];
     return a && b && a !== b && endOf(from) >= to.start && chordAt(ctx, endOf(from) - 1) === a ? [{ from, to }] : [];
   });
 }
 
 /** Tones that want to fall by step and do not, where the next chord neither holds them nor lacks the tone below: "the seventh F4". */
-export const notFallen = (ctx: CheckContext, toneOf: (chord: RealizedChord | null) => number | null, called: string): RawFinding[] =>
+export const notFallen = (
+  ctx: CheckContext,
+  toneOf: (chord: RealizedChord | null) => number | null,
+  called: string,
+): RawFinding[] =>
   linesOf(ctx).flatMap((line) =>
     changesOf(ctx, line).flatMap(({ from, to }): RawFinding[] => {
       const pc = mod(from.midi, 12);

@@ -1,3 +1,4 @@
+import { nth } from "../../../base/list";
 import { raised, type CompChord, type CompKind, type CompNote } from "../kind";
 
 /** The order in which the notes of a chord follow each other. */
@@ -5,7 +6,7 @@ function order(pitches: CompChord["pitches"], way: string): CompChord["pitches"]
   const down = [...pitches].reverse();
   if (way === "down") return down;
   if (way === "up-down") return [...pitches, ...down.slice(1, -1)];
-  if (way === "outside-in") return pitches.map((_, i) => (i % 2 ? down[(i - 1) / 2]! : pitches[i / 2]!));
+  if (way === "outside-in") return pitches.map((_, i) => (i % 2 ? nth(down, (i - 1) / 2) : nth(pitches, i / 2)));
   return [...pitches];
 }
 
@@ -32,7 +33,7 @@ export const arpeggio: CompKind = {
           chord: chord.id,
           start: chord.start + at,
           duration: Math.min(step, chord.duration - at),
-          ...tones[i % tones.length]!,
+          ...nth(tones, i % tones.length),
           velocity: i % tones.length === 0 ? 78 : 66,
         });
       return out;

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth } from "../../../base/list";
 import { raised, type CompKind, type CompNote } from "../kind";
 import { random } from "../../../base/random";
 
@@ -11,7 +12,7 @@ export const fills: CompKind = {
   fresh: { name: "Fills", instrument: "electricPiano" },
   settings: ["gap", "step", "lift", "human"],
   notes({ chords, playing, melody, meter, length }) {
-    const beat = meter.beats[0]!.duration;
+    const beat = firstOf(meter.beats).duration;
     const least = (playing.gap ?? 1.5) * beat;
     const step = Math.max(60, playing.step ?? 240);
     const lift = playing.lift ?? 0;
@@ -31,17 +32,23 @@ export const fills: CompKind = {
           const at = from + i * step;
           const chord = chords.find((c) => c.start <= at && at < c.start + c.duration);
           if (!chord) continue;
-          const ladder = [0, 1, 2].flatMap((o) => chord.pitches.map((p) => raised(p, o + lift))).sort((a, b) => a.midi - b.midi);
+          const ladder = [0, 1, 2]
+            .flatMap((o) => chord.pitches.map((p) => raised(p, o + lift)))
+            .sort((a, b) => a.midi - b.midi);
           if (index === null)
-            index = up ? Math.floor(chord.pitches.length / 2) : Math.min(ladder.length - 1, chord.pitches.length + count - 2);
+            index = up
+              ? Math.floor(chord.pitches.length / 2)
+              : Math.min(ladder.length - 1, chord.pitches.length + count - 2);
           else {
             // The nearest rung beyond the last note: the run goes on through a change of chord.
-            const last: number = out.at(-1)!.midi;
-            const found: number = up ? ladder.findIndex((p) => p.midi > last) : ladder.findLastIndex((p) => p.midi < last);
+            const last: number = lastOf(out).midi;
+            const found: number = up
+              ? ladder.findIndex((p) => p.midi > last)
+              : ladder.findLastIndex((p) => p.midi < last);
             if (found < 0) break;
             index = found;
           }
-          out.push({ chord: chord.id, start: at, duration: step, ...ladder[index]!, velocity: 62 + i * 3 });
+          out.push({ chord: chord.id, start: at, duration: step, ...nth(ladder, index), velocity: 62 + i * 3 });
         }
       }
       const sounding = tune.filter((n) => n.start === edge).map((n) => n.start + n.duration);

@@ -4,7 +4,8 @@ import { inRhythm } from "../patterns";
 export const octave: CompKind = {
   id: "octave",
   title: "Octave doubling",
-  explanation: "The top note of each voicing again, octaves higher or lower: the line of the top made clear in another sound.",
+  explanation:
+    "The top note of each voicing again, octaves higher or lower: the line of the top made clear in another sound.",
   source: "common practice",
   voices: false,
   fresh: { name: "Doubling", instrument: "vibraphone" },

@@ -3,7 +3,8 @@ import { raised, type CompKind, type CompNote } from "../kind";
 export const pad: CompKind = {
   id: "pad",
   title: "Pad",
-  explanation: "Holds the same chords evenly, without the chops; a note that stays in the next chord is held on, not struck again.",
+  explanation:
+    "Holds the same chords evenly, without the chops; a note that stays in the next chord is held on, not struck again.",
   source: "common practice",
   voices: false,
   fresh: { name: "Pad", instrument: "pad" },

@@ -1,3 +1,4 @@
+import { firstOf } from "../../../base/list";
 import { beatsText, type Ticks } from "../../../theory/time/meter";
 import type { RealizedNote } from "../../../song/realize";
 import type { RoleSpan } from "../../../hear/slice/roles";
@@ -6,7 +7,17 @@ import type { BassContext } from "../context";
 import { reasonOf } from "../reasons";
 import { defineMeasure, idsOf, percent, spansOf } from "./measure";
 
-const OUTSIDE = new Set(["outside", "tension", "passing", "neighbor", "appoggiatura", "escape", "approach", "suspension", "retardation"]);
+const OUTSIDE = new Set([
+  "outside",
+  "tension",
+  "passing",
+  "neighbor",
+  "appoggiatura",
+  "escape",
+  "approach",
+  "suspension",
+  "retardation",
+]);
 const LEADS = new Set(["outside", "tension", "passing", "neighbor", "appoggiatura", "approach"]);
 
 const isOutside = (span: RoleSpan): boolean => OUTSIDE.has(span.kind);
@@ -29,8 +40,13 @@ export const chordTime = defineMeasure({
   notes: outsideNotes,
   show: (own) => (own.chordTime === null ? "–" : percent(own.chordTime)),
   target: (own, { style: { targets } }) =>
-    targets.chordTime ? [`${percent(targets.chordTime)} or more`, (own.chordTime ?? 1) >= targets.chordTime - 1e-9] : null,
-  cause: () => ({ code: "outside", message: "Steps between the chords take more time than the style wants beside its chord tones." }),
+    targets.chordTime
+      ? [`${percent(targets.chordTime)} or more`, (own.chordTime ?? 1) >= targets.chordTime - 1e-9]
+      : null,
+  cause: () => ({
+    code: "outside",
+    message: "Steps between the chords take more time than the style wants beside its chord tones.",
+  }),
 });
 
 export const longestOutside = defineMeasure({
@@ -54,7 +70,7 @@ export const longestOutside = defineMeasure({
     targets.longestOutside === null
       ? null
       : [
-          `at most ${beatsText(meter, targets.longestOutside * meter.beats[0]!.duration)}; pedals and anticipations by name are excepted`,
+          `at most ${beatsText(meter, targets.longestOutside * firstOf(meter.beats).duration)}; pedals and anticipations by name are excepted`,
           own.longestOutside <= targets.longestOutside * Math.max(...meter.beats.map((b) => b.duration)),
         ],
 });
@@ -95,7 +111,13 @@ const tonesOver = (ctx: BassContext, minor: boolean): { note: RealizedNote; tone
     if (first?.kind !== "chord" || !first.chord?.chord) return [];
     if (first.chord.chord.tones.some((t) => t.role === "b3") !== minor) return [];
     const { role } = first;
-    return [{ note, tone: role === "R" ? "root" : /^b?3$/.test(role) ? "third" : /^[b#]?5$/.test(role) ? "fifth" : "other" }];
+    const toneOf = () => {
+      if (role === "R") return "root";
+      if (/^b?3$/.test(role)) return "third";
+      if (/^[b#]?5$/.test(role)) return "fifth";
+      return "other";
+    };
+    return [{ note, tone: toneOf() }];
   });
 
 function useOf(ctx: BassContext, minor: boolean): ToneUse {
@@ -140,7 +162,12 @@ export const sounding = defineMeasure({
   unit: "words",
   how: "Chords under which the bass holds another note than the written one for half their length, or on their first beat.",
   take: (ctx): { sounding: { chord: string; symbol: string; heard: string; tick: Ticks }[] } => ({
-    sounding: heardAsOthers(ctx).map(([chord, heard]) => ({ chord: chord.id, symbol: chord.symbol, heard, tick: chord.start })),
+    sounding: heardAsOthers(ctx).map(([chord, heard]) => ({
+      chord: chord.id,
+      symbol: chord.symbol,
+      heard,
+      tick: chord.start,
+    })),
   }),
   notes: (ctx) =>
     idsOf(

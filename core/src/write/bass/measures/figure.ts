@@ -33,7 +33,10 @@ export const pitchClasses = defineMeasure({
   take: (ctx): { pitchClasses: number } => ({ pitchClasses: fullest(ctx).count }),
   notes: (ctx) => idsOf(fullest(ctx).notes),
   show: (own) => String(own.pitchClasses),
-  target: (own, { settings }) => [`${settings.pitches} or fewer in one or two bars`, own.pitchClasses <= settings.pitches],
+  target: (own, { settings }) => [
+    `${settings.pitches} or fewer in one or two bars`,
+    own.pitchClasses <= settings.pitches,
+  ],
 });
 
 const offBeats = (ctx: BassContext) => syncopations(startsOf(ctx), ctx.meter, ctx.length);
@@ -43,7 +46,9 @@ export const syncopation = defineMeasure({
   title: "Syncopation a bar",
   unit: "weight",
   how: "Attacks before a stronger place that is then held or silent, weighed by the difference of the two (Longuet-Higgins & Lee), a bar.",
-  take: (ctx): { syncopation: number } => ({ syncopation: offBeats(ctx).reduce((sum, s) => sum + s.weight, 0) / ctx.bars }),
+  take: (ctx): { syncopation: number } => ({
+    syncopation: offBeats(ctx).reduce((sum, s) => sum + s.weight, 0) / ctx.bars,
+  }),
   notes(ctx) {
     const at = new Set(offBeats(ctx).map((s) => s.start));
     return idsOf(ctx.notes.filter((n) => at.has(n.start)));
@@ -52,7 +57,9 @@ export const syncopation = defineMeasure({
 });
 
 /** Rhythm figures of the same part in the other sections. */
-export function otherFigures(ctx: Pick<BassContext, "song" | "section" | "part">): { section: string; name: string; profile: number[] }[] {
+export function otherFigures(
+  ctx: Pick<BassContext, "song" | "section" | "part">,
+): { section: string; name: string; profile: number[] }[] {
   return ctx.song.sections.flatMap((s) => {
     const notes = s.notes[ctx.part.id] ?? [];
     if (s.id === ctx.section.id || !notes.length) return [];
@@ -79,7 +86,9 @@ export const likeness = defineMeasure({
   take(ctx): { likeness: { section: string; name: string; share: number }[] } {
     if (!ctx.notes.length) return { likeness: [] };
     const own = attackProfile(startsOf(ctx), ctx.meter.bar, ctx.bars);
-    return { likeness: otherFigures(ctx).map(({ section, name, profile }) => ({ section, name, share: alike(own, profile) })) };
+    return {
+      likeness: otherFigures(ctx).map(({ section, name, profile }) => ({ section, name, share: alike(own, profile) })),
+    };
   },
   show(own) {
     const nearest = nearestOf(own.likeness);
@@ -87,12 +96,18 @@ export const likeness = defineMeasure({
   },
   target(own, { settings }) {
     const nearest = nearestOf(own.likeness);
-    return nearest && settings.ownFigure ? [`a figure of its own, under ${percent(SAME_FIGURE)}`, nearest.share < SAME_FIGURE] : null;
+    return nearest && settings.ownFigure
+      ? [`a figure of its own, under ${percent(SAME_FIGURE)}`, nearest.share < SAME_FIGURE]
+      : null;
   },
-  cause: () => ({ code: "figure", message: "Chords and accents that must sound fall on the same places as in the other section." }),
+  cause: () => ({
+    code: "figure",
+    message: "Chords and accents that must sound fall on the same places as in the other section.",
+  }),
 });
 
-const nearestOf = <T extends { share: number }>(list: readonly T[]): T | undefined => [...list].sort((a, b) => b.share - a.share)[0];
+const nearestOf = <T extends { share: number }>(list: readonly T[]): T | undefined =>
+  [...list].sort((a, b) => b.share - a.share)[0];
 
 /** The longest run of bars that repeat what was one or two bars before, rhythm and pitch. */
 function longestRun(ctx: BassContext): { times: number; notes: RealizedNote[] } {
@@ -109,7 +124,8 @@ function longestRun(ctx: BassContext): { times: number; notes: RealizedNote[] } 
     for (let b = period; b < ctx.bars; b++) {
       run = text[b] && text[b] === text[b - period] ? run + 1 : 0;
       const times = Math.floor(run / period);
-      if (times > best.times) best = { times, notes: ctx.notes.filter((n) => n.start >= (b - run + 1) * bar && n.start < (b + 1) * bar) };
+      if (times > best.times)
+        best = { times, notes: ctx.notes.filter((n) => n.start >= (b - run + 1) * bar && n.start < (b + 1) * bar) };
     }
   }
   return best;
@@ -123,8 +139,12 @@ export const repeats = defineMeasure({
   take: (ctx): { repeats: number } => ({ repeats: longestRun(ctx).times }),
   notes: (ctx) => idsOf(longestRun(ctx).notes),
   show: (own) => (own.repeats ? `${own.repeats} ${own.repeats === 1 ? "time" : "times"}` : "never"),
-  target: (own, { style }) => (style.pedals ? null : [`at most ${MOST_REPEATS} times note for note`, own.repeats <= MOST_REPEATS]),
-  cause: () => ({ code: "repeats", message: "The same chords and the same kick come back, and the density leaves nothing to vary." }),
+  target: (own, { style }) =>
+    style.pedals ? null : [`at most ${MOST_REPEATS} times note for note`, own.repeats <= MOST_REPEATS],
+  cause: () => ({
+    code: "repeats",
+    message: "The same chords and the same kick come back, and the density leaves nothing to vary.",
+  }),
 });
 
 export const lastBar = defineMeasure({
@@ -136,7 +156,11 @@ export const lastBar = defineMeasure({
     lastBarVaried: ctx.bars > 1 && ctx.notes.length ? !lastBarRepeats(startsOf(ctx), ctx.bars, ctx.meter.bar) : null,
   }),
   notes: (ctx) => idsOf(ctx.notes.filter((n) => n.start >= (ctx.bars - 1) * ctx.meter.bar)),
-  show: (own) => (own.lastBarVaried === null ? null : own.lastBarVaried ? "yes" : "no"),
+  show: (own) => {
+    if (own.lastBarVaried === null) return null;
+    if (own.lastBarVaried) return "yes";
+    return "no";
+  },
   target: (own, { settings }) =>
     own.lastBarVaried !== null && settings.ending ? ["the repetition ends differently", own.lastBarVaried] : null,
   cause: (ctx, line) => ({

@@ -5,7 +5,9 @@ import { defineMeasure, idsOf, percent } from "./measure";
 /** Main accents under a chord, and whether some bass sound strikes there: where several share a line, it does not matter which. */
 function metAccents(ctx: BassContext): { start: Ticks; met: boolean }[] {
   const attacks = new Set([...ctx.notes, ...ctx.layers].map((n) => n.start));
-  return ctx.kicks.filter((k) => k.main && chordAt(ctx, k.start)?.chord).map((k) => ({ start: k.start, met: attacks.has(k.start) }));
+  return ctx.kicks
+    .filter((k) => k.main && chordAt(ctx, k.start)?.chord)
+    .map((k) => ({ start: k.start, met: attacks.has(k.start) }));
 }
 
 export const accents = defineMeasure({
@@ -20,12 +22,16 @@ export const accents = defineMeasure({
   },
   notes: (ctx) =>
     idsOf(
-      metAccents(ctx).flatMap((k) => (k.met ? [] : (ctx.notes.findLast((n) => n.start < k.start && n.start + n.duration > k.start) ?? []))),
+      metAccents(ctx).flatMap((k) =>
+        k.met ? [] : (ctx.notes.findLast((n) => n.start < k.start && n.start + n.duration > k.start) ?? []),
+      ),
     ),
   ticks: (own) => own.missed,
   show: (own) => `${own.accentsMet} of ${own.accents}`,
   target: (own, { settings }) =>
-    settings.lock === "chords" ? null : ["all of them: a kick on a beat or clearly loud, or marked by you", own.accentsMet === own.accents],
+    settings.lock === "chords"
+      ? null
+      : ["all of them: a kick on a beat or clearly loud, or marked by you", own.accentsMet === own.accents],
 });
 
 const offTheKick = (ctx: BassContext) => {
@@ -43,7 +49,10 @@ export const offKick = defineMeasure({
   show: (own) => String(own.offKick),
   target: (own, { style: { targets } }) =>
     targets.offKick !== undefined && own.steadyKick
-      ? [`at most ${percent(targets.offKick)} of the notes: a few give the hook`, own.offKick <= targets.offKick * own.notes]
+      ? [
+          `at most ${percent(targets.offKick)} of the notes: a few give the hook`,
+          own.offKick <= targets.offKick * own.notes,
+        ]
       : null,
   cause(ctx, line) {
     const off = line.filter((s) => s.slot.use === "anchor" && !ctx.kicks.some((k) => k.start === s.slot.start)).length;

@@ -28,11 +28,18 @@ export const silence = defineMeasure({
   cause(ctx, line, own) {
     const free = ctx.length - ctx.chords.reduce((sum, c) => sum + (c.chord ? c.duration : 0), 0);
     if (free > 0)
-      return { code: "noChord", message: `${beatsText(ctx.meter, free)} of the section have no chord: the bass is silent there.` };
+      return {
+        code: "noChord",
+        message: `${beatsText(ctx.meter, free)} of the section have no chord: the bass is silent there.`,
+      };
     if (ctx.settings.length !== "usual")
-      return { code: "silence", message: `Notes were set to be ${ctx.settings.length}, not as long as the style has them.` };
+      return {
+        code: "silence",
+        message: `Notes were set to be ${ctx.settings.length}, not as long as the style has them.`,
+      };
     const must = line.filter(
-      (s) => s.slot.use === "anchor" || (s.slot.use === "kick" && ctx.kicks.some((k) => k.main && k.start === s.slot.start)),
+      (s) =>
+        s.slot.use === "anchor" || (s.slot.use === "kick" && ctx.kicks.some((k) => k.main && k.start === s.slot.start)),
     );
     return {
       code: "silence",
@@ -46,7 +53,9 @@ type Length = "short" | "middle" | "long";
 /** Notes shorter than half a beat, up to a beat and a half, and longer. */
 function lengthOf(ctx: BassContext, note: RealizedNote): Length {
   const halves = (note.duration * 2) / beatLength(ctx, Math.max(0, note.start));
-  return halves < 1 ? "short" : halves <= 3 ? "middle" : "long";
+  if (halves < 1) return "short";
+  if (halves <= 3) return "middle";
+  return "long";
 }
 
 export const lengths = defineMeasure({
@@ -89,7 +98,9 @@ export const backbeats = defineMeasure({
   notes: (ctx) => idsOf(ctx.backbeats.flatMap((at) => ringingInto(ctx, at) ?? [])),
   show: (own) => `${own.backbeatsFree} of ${own.backbeats}`,
   target: (own, { settings }) =>
-    settings.gate === "cut" && own.backbeats ? ["all: notes end before a snare or clap", own.backbeatsFree === own.backbeats] : null,
+    settings.gate === "cut" && own.backbeats
+      ? ["all: notes end before a snare or clap", own.backbeatsFree === own.backbeats]
+      : null,
   cause(ctx, line) {
     const before = ctx.backbeats.find((b) => line.some((s) => s.slot.start < b && b - s.slot.start < 120));
     return before === undefined

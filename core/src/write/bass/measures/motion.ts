@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../../base/list";
 import { pitchName, plainName, type Midi } from "../../../theory/pitch/pitch";
 import { positionText } from "../../../theory/time/meter";
 import { inGap, tuneAt, type BassContext } from "../context";
@@ -5,7 +6,7 @@ import type { RealizedNote } from "../../../song/realize";
 import { defineMeasure, idsOf, percent } from "./measure";
 
 const leaps = (ctx: BassContext): RealizedNote[] =>
-  ctx.notes.filter((n, i) => i + 1 < ctx.notes.length && Math.abs(ctx.notes[i + 1]!.midi - n.midi) > 2);
+  ctx.notes.filter((n, i) => i + 1 < ctx.notes.length && Math.abs(nth(ctx.notes, i + 1).midi - n.midi) > 2);
 
 export const stepwise = defineMeasure({
   id: "stepwise",
@@ -19,14 +20,16 @@ export const stepwise = defineMeasure({
   notes: (ctx) => idsOf(leaps(ctx)),
   show: (own) => (own.stepwise === null ? "–" : percent(own.stepwise)),
   target: (own, { style: { targets } }) =>
-    targets.stepwise === undefined ? null : [`${percent(targets.stepwise)} or more`, (own.stepwise ?? 1) >= targets.stepwise - 1e-9],
+    targets.stepwise === undefined
+      ? null
+      : [`${percent(targets.stepwise)} or more`, (own.stepwise ?? 1) >= targets.stepwise - 1e-9],
   cause(ctx, line) {
     let [at, widest] = [0, 0];
     for (let i = 0; i + 1 < line.length; i++) {
-      const d = Math.abs(line[i + 1]!.midi - line[i]!.midi);
+      const d = Math.abs(nth(line, i + 1).midi - nth(line, i).midi);
       if (d > widest) [widest, at] = [d, i + 1];
     }
-    const [from, to] = [line[Math.max(0, at - 1)]!.slot.chord?.symbol, line[at]?.slot.chord?.symbol];
+    const [from, to] = [nth(line, Math.max(0, at - 1)).slot.chord?.symbol, line[at]?.slot.chord?.symbol];
     const tick = line[at]?.slot.start ?? 0;
     const where = positionText(ctx.meter, tick);
     return {
@@ -40,7 +43,8 @@ export const stepwise = defineMeasure({
   },
 });
 
-const outOfRange = (ctx: BassContext): RealizedNote[] => ctx.notes.filter((n) => n.midi < ctx.range[0] || n.midi > ctx.range[1]);
+const outOfRange = (ctx: BassContext): RealizedNote[] =>
+  ctx.notes.filter((n) => n.midi < ctx.range[0] || n.midi > ctx.range[1]);
 const plain = (midi: Midi): string => pitchName(midi, plainName(midi, true));
 
 export const register = defineMeasure({
@@ -76,13 +80,18 @@ export const tune = defineMeasure({
   unit: "notes",
   how: "Notes that begin in a gap of the tune, and those that begin under its motion. Main accents and new chords are not counted.",
   take: (ctx): { tune: { inGaps: number; under: number; close: number } | null } => ({
-    tune: ctx.tune.notes.length ? { inGaps: inGaps(ctx).length, under: underTune(ctx).length, close: withinOctave(ctx).length } : null,
+    tune: ctx.tune.notes.length
+      ? { inGaps: inGaps(ctx).length, under: underTune(ctx).length, close: withinOctave(ctx).length }
+      : null,
   }),
   notes: (ctx) => (ctx.tune.notes.length ? idsOf(underTune(ctx)) : []),
   show: (own) => own.tune && `${own.tune.inGaps} in its gaps, ${own.tune.under} under it`,
   target: (own, { settings }) =>
     settings.melody && own.tune
-      ? ["no more under the tune than in its gaps; accents and new chords are not counted", own.tune.under <= Math.max(own.tune.inGaps, 2)]
+      ? [
+          "no more under the tune than in its gaps; accents and new chords are not counted",
+          own.tune.under <= Math.max(own.tune.inGaps, 2),
+        ]
       : null,
   cause: (_ctx, _line, own) => ({
     code: "tune",
@@ -107,7 +116,11 @@ export const close = defineMeasure({
   target: (own, { settings }) =>
     settings.melody && own.close !== null ? ["none: an octave or more below the tune", own.close === 0] : null,
   cause(_ctx, line) {
-    const first = line.find((s) => s.slot.chord) ?? line[0]!;
-    return { code: "tune", tick: first.slot.start, message: "The tune lies so low that the range of the bass reaches into its octave." };
+    const first = line.find((s) => s.slot.chord) ?? firstOf(line);
+    return {
+      code: "tune",
+      tick: first.slot.start,
+      message: "The tune lies so low that the range of the bass reaches into its octave.",
+    };
   },
 });

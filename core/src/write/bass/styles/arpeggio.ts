@@ -1,3 +1,4 @@
+import { nth } from "../../../base/list";
 import { beatLength } from "../context";
 import { approachPlaces, beatsOf } from "../rhythm";
 import type { BassStyle } from "../style";
@@ -12,7 +13,17 @@ export const arpeggio: BassStyle = {
     "Chord tones one after the other, up and back, so that the bass spells the harmony by itself. For thin textures; crowds a busy piano.",
   source: "common practice",
   targets: { pitchClasses: 6, longestOutside: 0.5, chordTime: 0.9 },
-  costs: { root: 0.4, fifth: 0.2, majorThird: 0.5, minorThird: 0.4, seventh: 0.9, other: 1.6, octave: 0.3, repeat: 1.2, leap: 0.03 },
+  costs: {
+    root: 0.4,
+    fifth: 0.2,
+    majorThird: 0.5,
+    minorThird: 0.4,
+    seventh: 0.9,
+    other: 1.6,
+    octave: 0.3,
+    repeat: 1.2,
+    leap: 0.03,
+  },
   usual: { density: 0.55, overMajor: "either", overMinor: "either", octaves: "many" },
   places: (ctx) => [
     ...beatsOf(ctx).flatMap((b) => {
@@ -22,7 +33,7 @@ export const arpeggio: BassStyle = {
         at: b.at + (k * b.duration) / parts,
         use: "hook" as const,
         priority: k ? 0.72 : 0.9,
-        prefers: WAY[(first + k) % WAY.length]!,
+        prefers: nth(WAY, (first + k) % WAY.length),
       }));
     }),
     ...approachPlaces(ctx, 0.3),

@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../../base/list";
 import { approachPlaces, beatsOf } from "../rhythm";
 import type { BassStyle } from "../style";
 
@@ -17,9 +18,14 @@ export const rootFifthOctave: BassStyle = {
     // Up over the fifth to the octave and back, a beat each; with less density only the octave is left.
     ...beatsOf(ctx).map((b) => {
       const step = Math.round(b.since / b.duration) % WAY.length;
-      return { at: b.at, use: step === 2 ? ("octave" as const) : ("hook" as const), priority: step % 2 ? 0.45 : 0.7, prefers: WAY[step]! };
+      return {
+        at: b.at,
+        use: step === 2 ? ("octave" as const) : ("hook" as const),
+        priority: step % 2 ? 0.45 : 0.7,
+        prefers: nth(WAY, step),
+      };
     }),
     ...approachPlaces(ctx, 0.6),
   ],
-  hold: (ctx) => ctx.meter.beats[0]!.duration * 1.75,
+  hold: (ctx) => firstOf(ctx.meter.beats).duration * 1.75,
 };

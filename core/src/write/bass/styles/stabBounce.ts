@@ -16,7 +16,12 @@ export const stabBounce: BassStyle = {
     // It begins low, so that there is room to bounce.
     ...ctx.chords.map((c) => ({ at: c.start, use: "hook" as const, priority: 0.7, prefers: ["bass"] })),
     ...ctx.kicks.map((k) => ({ at: k.start, use: "kick" as const, priority: 0.7, prefers: ["bass"] })),
-    ...beatsOf(ctx).map((b) => ({ at: b.at + halfOf(b.duration), use: "octave" as const, priority: 0.42, prefers: ["8"] })),
+    ...beatsOf(ctx).map((b) => ({
+      at: b.at + halfOf(b.duration),
+      use: "octave" as const,
+      priority: 0.42,
+      prefers: ["8"],
+    })),
   ],
   hold: (ctx, start, use) => beatLength(ctx, start) * (use === "octave" ? 0.25 : 0.4),
 };

@@ -1,3 +1,4 @@
+import { firstOf } from "../../../base/list";
 import { approachPlaces, beatsOf } from "../rhythm";
 import type { BassStyle } from "../style";
 
@@ -30,5 +31,5 @@ export const walking: BassStyle = {
     // A skip between two beats now and then.
     ...approachPlaces(ctx, 0.25),
   ],
-  hold: (ctx) => ctx.meter.beats[0]!.duration,
+  hold: (ctx) => firstOf(ctx.meter.beats).duration,
 };

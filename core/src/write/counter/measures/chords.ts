@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../../base/list";
 import { mod } from "../../../theory/pitch/pitch";
 import { positionText, type Ticks } from "../../../theory/time/meter";
 import { toneRole } from "../../../theory/chord/chord";
@@ -33,11 +34,10 @@ export const clashes = defineMeasure({
   cause(ctx, line) {
     const list = clashing(ctx);
     const told = list.slice(0, 4).map(({ note, at }) => `${note.pitch} in ${positionText(ctx.meter, at)}`);
-    const what = list.some((c) => c.note.pinned)
-      ? "A pinned note rubs"
-      : line[0]?.slot.fixed !== undefined
-        ? "The cell rubs"
-        : "The rules of the style hear the tune alone; against the chords it rubs";
+    let what;
+    if (list.some((c) => c.note.pinned)) what = "A pinned note rubs";
+    else if (line[0]?.slot.fixed !== undefined) what = "The cell rubs";
+    else what = "The rules of the style hear the tune alone; against the chords it rubs";
     const more = list.length > told.length ? ` and ${list.length - told.length} more` : "";
     return { code: "clash", ...(list[0] ? { tick: list[0].at } : {}), message: `${what}: ${told.join("; ")}${more}.` };
   },
@@ -53,7 +53,8 @@ export const chordTime = defineMeasure({
     const all = spans.reduce((sum, s) => sum + s.duration, 0);
     return { chordTime: all ? spans.reduce((sum, s) => sum + (s.kind === "chord" ? s.duration : 0), 0) / all : null };
   },
-  notes: (ctx) => idsOf(ctx.notes.filter((n) => (ctx.roles.get(n) ?? []).some((s) => s.chord?.chord && s.kind !== "chord"))),
+  notes: (ctx) =>
+    idsOf(ctx.notes.filter((n) => (ctx.roles.get(n) ?? []).some((s) => s.chord?.chord && s.kind !== "chord"))),
   show: (own) => (own.chordTime === null ? null : percent(own.chordTime)),
   target: (own, { style: { targets } }) =>
     targets.chordTime === undefined || own.chordTime === null
@@ -101,8 +102,8 @@ const leapsIn = (ctx: CounterContext): RealizedNote[] => {
   return line.filter(
     (n, i) =>
       i > 0 &&
-      n.start - (line[i - 1]!.start + line[i - 1]!.duration) < ctx.meter.beats[0]!.duration &&
-      Math.abs(n.midi - line[i - 1]!.midi) > 2,
+      n.start - (nth(line, i - 1).start + nth(line, i - 1).duration) < firstOf(ctx.meter.beats).duration &&
+      Math.abs(n.midi - nth(line, i - 1).midi) > 2,
   );
 };
 
@@ -121,7 +122,10 @@ export const stepwise = defineMeasure({
     targets.stepwise === undefined || own.stepwise === null
       ? null
       : [`${percent(targets.stepwise)} or more`, own.stepwise >= targets.stepwise - 1e-9],
-  cause: (ctx) => ({ code: "leaps", message: `The chords lie too far apart for steps${at(ctx, leapsIn(ctx)[0]?.start)}.` }),
+  cause: (ctx) => ({
+    code: "leaps",
+    message: `The chords lie too far apart for steps${at(ctx, leapsIn(ctx)[0]?.start)}.`,
+  }),
 });
 
 const GUIDES = new Set(["3", "b3", "7", "b7", "bb7", "4", "2"]);

@@ -35,10 +35,22 @@ export const EVERY_COUNTER_MEASURE = COUNTER_MEASURES as unknown as readonly Cou
 
 /** Measures a line: the one that stands, or a candidate put in its place. */
 export const counterReportOf = (ctx: CounterContext): CounterReport =>
-  takeAll<CounterContext, Basics, CounterReport>(EVERY_COUNTER_MEASURE, ctx, { notes: ctx.notes.length, tune: ctx.tune.length });
+  takeAll<CounterContext, Basics, CounterReport>(EVERY_COUNTER_MEASURE, ctx, {
+    notes: ctx.notes.length,
+    tune: ctx.tune.length,
+  });
 
 /** Measures that say something of any counter melody; the others are shown where the style aims at them. */
-const ALWAYS: ReadonlySet<string> = new Set(["clashes", "overlap", "motion", "together", "chordTime", "pitches", "stepwise", "reasons"]);
+const ALWAYS: ReadonlySet<string> = new Set([
+  "clashes",
+  "overlap",
+  "motion",
+  "together",
+  "chordTime",
+  "pitches",
+  "stepwise",
+  "reasons",
+]);
 
 /** A report as rows to read. */
 export const counterMeasures = (report: CounterReport, aim: Aim, meter: CounterContext["meter"]): Measure[] =>

@@ -20,13 +20,20 @@ export interface Basics {
   tune: number;
 }
 
-export type CounterMeasure<F extends object> = MeasureOf<CounterContext, F, Basics, Aim, readonly { slot: CounterSlot }[]>;
+export type CounterMeasure<F extends object> = MeasureOf<
+  CounterContext,
+  F,
+  Basics,
+  Aim,
+  readonly { slot: CounterSlot }[]
+>;
 
 /** Defines a measure; its fields join the report, its row the list, its cause the conflicts. */
 export const defineMeasure = <F extends object>(measure: CounterMeasure<F>): CounterMeasure<F> => measure;
 
 /** The line, and of notes struck together the highest. */
-export const topOf = (ctx: CounterContext): RealizedNote[] => ctx.notes.filter((n, i) => ctx.notes[i + 1]?.start !== n.start);
+export const topOf = (ctx: CounterContext): RealizedNote[] =>
+  ctx.notes.filter((n, i) => ctx.notes[i + 1]?.start !== n.start);
 
 /** A place as a sentence ends with it: " at bar 2, beat 1". */
 export const at = (ctx: CounterContext, tick: Ticks | undefined): string =>

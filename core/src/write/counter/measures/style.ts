@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../../base/list";
 import type { Ticks } from "../../../theory/time/meter";
 import { DRUM_KINDS } from "../../../theory/instrument/drums";
 import type { RealizedNote } from "../../../song/realize";
@@ -14,14 +15,16 @@ export const falls = defineMeasure({
     const line = topOf(ctx);
     const bar = (n: RealizedNote) => Math.floor(n.start / ctx.meter.bar);
     const moves = line.slice(1).flatMap((n, i) => {
-      const before = line[i]!;
+      const before = nth(line, i);
       return n.start === before.start + before.duration && bar(n) === bar(before) ? [n.midi - before.midi] : [];
     });
     return { falls: moves.length ? moves.filter((m) => m < 0).length / moves.length : null };
   },
   show: (own) => (own.falls === null ? null : percent(own.falls)),
   target: (own, { style: { targets } }) =>
-    targets.falls === undefined || own.falls === null ? null : [`${percent(targets.falls)} or more`, own.falls >= targets.falls - 1e-9],
+    targets.falls === undefined || own.falls === null
+      ? null
+      : [`${percent(targets.falls)} or more`, own.falls >= targets.falls - 1e-9],
   cause: () => ({ code: "falls", message: "The range leaves the figure too little room to fall." }),
 });
 
@@ -41,12 +44,13 @@ export const hits = defineMeasure({
   target: (own, { style: { targets } }) => (targets.hits && own.hits ? ["every one", own.missed.length === 0] : null),
   cause: (ctx, _line, own) => ({
     code: "hits",
-    ...(own.missed.length ? { tick: own.missed[0]! } : {}),
+    ...(own.missed.length ? { tick: firstOf(own.missed) } : {}),
     message: `The ${DRUM_KINDS[ctx.drum].title} strikes where there is no chord, or under a pinned note${at(ctx, own.missed[0])}.`,
   }),
 });
 
-const outside = (ctx: CounterContext): RealizedNote[] => ctx.notes.filter((n) => n.midi < ctx.range[0] || n.midi > ctx.range[1]);
+const outside = (ctx: CounterContext): RealizedNote[] =>
+  ctx.notes.filter((n) => n.midi < ctx.range[0] || n.midi > ctx.range[1]);
 
 export const range = defineMeasure({
   id: "range",
@@ -57,7 +61,10 @@ export const range = defineMeasure({
   notes: (ctx) => idsOf(outside(ctx)),
   show: (own) => String(own.outOfRange),
   target: (own) => ["none", own.outOfRange === 0],
-  cause: (ctx) => ({ code: "range", message: `A pinned note or a cell lies outside the range${at(ctx, outside(ctx)[0]?.start)}.` }),
+  cause: (ctx) => ({
+    code: "range",
+    message: `A pinned note or a cell lies outside the range${at(ctx, outside(ctx)[0]?.start)}.`,
+  }),
 });
 
 export const strict = defineMeasure({

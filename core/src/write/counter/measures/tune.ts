@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../../base/list";
 import { mod } from "../../../theory/pitch/pitch";
 import type { Ticks } from "../../../theory/time/meter";
 import type { RealizedNote } from "../../../song/realize";
@@ -20,7 +21,9 @@ export const doubling = defineMeasure({
   notes: (ctx) => idsOf(doubled(ctx)),
   show: (own) => (own.doubling === null ? null : String(own.doubling)),
   target: (own, { style }) =>
-    own.doubling === null || style.targets.strict ? null : ["one in ten at most", own.doubling <= Math.max(1, own.notes * 0.1)],
+    own.doubling === null || style.targets.strict
+      ? null
+      : ["one in ten at most", own.doubling <= Math.max(1, own.notes * 0.1)],
   cause: (ctx) => ({
     code: "doubling",
     message: `${ctx.against} takes the tones that are left over the chords${at(ctx, doubled(ctx)[0]?.start)}.`,
@@ -31,9 +34,9 @@ export const doubling = defineMeasure({
 function moves(ctx: CounterContext): { note: RealizedNote; independent: boolean; parallel: boolean }[] {
   const line = topOf(ctx);
   return line.slice(1).flatMap((note, i) => {
-    const before = line[i]!;
+    const before = nth(line, i);
     const [a, b] = [ctx.tuneAt(before.start), ctx.tuneAt(note.start)];
-    if (!a || !b || note.start - (before.start + before.duration) > ctx.meter.beats[0]!.duration) return [];
+    if (!a || !b || note.start - (before.start + before.duration) > firstOf(ctx.meter.beats).duration) return [];
     const { kind, parallel } = motionAgainst(before.midi, note.midi, a.midi, b.midi);
     return kind === "none" ? [] : [{ note, independent: kind === "contrary" || kind === "oblique", parallel }];
   });
@@ -54,7 +57,10 @@ export const motion = defineMeasure({
     targets.independent === undefined || own.independent === null
       ? null
       : [`${percent(targets.independent)} or more`, own.independent >= targets.independent - 1e-9],
-  cause: (ctx) => ({ code: "motion", message: `The chords move the way ${ctx.against} does, and leave the line no other.` }),
+  cause: (ctx) => ({
+    code: "motion",
+    message: `The chords move the way ${ctx.against} does, and leave the line no other.`,
+  }),
 });
 
 export const parallels = defineMeasure({
@@ -62,7 +68,9 @@ export const parallels = defineMeasure({
   title: "Parallel fifths, octaves",
   unit: "notes",
   how: "Moves from a fifth, octave or unison with the tune into another of the same",
-  take: (ctx): { parallels: number | null } => ({ parallels: ctx.tune.length ? moves(ctx).filter((m) => m.parallel).length : null }),
+  take: (ctx): { parallels: number | null } => ({
+    parallels: ctx.tune.length ? moves(ctx).filter((m) => m.parallel).length : null,
+  }),
   notes: (ctx) => idsOf(moves(ctx).flatMap((m) => (m.parallel ? [m.note] : []))),
   show: (own) => (own.parallels === null ? null : String(own.parallels)),
   target: (own, { style }) => (own.parallels === null || style.targets.given ? null : ["none", own.parallels === 0]),
@@ -88,12 +96,17 @@ export const overlap = defineMeasure({
   how: "The share of its time in which the tune sounds as well",
   take(ctx): { overlap: number | null } {
     const line = topOf(ctx);
-    return { overlap: ctx.tune.length && line.length ? line.reduce((sum, n) => sum + overlapOf(ctx, n), 0) / sounding(line) : null };
+    return {
+      overlap:
+        ctx.tune.length && line.length ? line.reduce((sum, n) => sum + overlapOf(ctx, n), 0) / sounding(line) : null,
+    };
   },
   notes: (ctx) => idsOf(topOf(ctx).filter((n) => overlapOf(ctx, n) > 0)),
   show: (own) => (own.overlap === null ? null : percent(own.overlap)),
   target: (own, { style: { targets } }) =>
-    targets.overlap === undefined || own.overlap === null ? null : [`under ${percent(targets.overlap)}`, own.overlap < targets.overlap],
+    targets.overlap === undefined || own.overlap === null
+      ? null
+      : [`under ${percent(targets.overlap)}`, own.overlap < targets.overlap],
   cause: (ctx) => ({
     code: "gaps",
     message: `${ctx.against} rests too little: pinned notes sound under it${at(ctx, ctx.pinned[0]?.start)}.`,
@@ -119,7 +132,8 @@ export const answering = defineMeasure({
   }),
 });
 
-const struckTogether = (ctx: CounterContext): RealizedNote[] => topOf(ctx).filter((n) => ctx.tuneAt(n.start)?.start === n.start);
+const struckTogether = (ctx: CounterContext): RealizedNote[] =>
+  topOf(ctx).filter((n) => ctx.tuneAt(n.start)?.start === n.start);
 
 export const together = defineMeasure({
   id: "together",
@@ -136,7 +150,10 @@ export const together = defineMeasure({
     targets.together === undefined || own.together === null
       ? null
       : [`${percent(targets.together)} at most`, own.together <= targets.together + 1e-9],
-  cause: (ctx) => ({ code: "together", message: `${ctx.against} strikes at every change of chord, where the line moves as well.` }),
+  cause: (ctx) => ({
+    code: "together",
+    message: `${ctx.against} strikes at every change of chord, where the line moves as well.`,
+  }),
 });
 
 const crossings = (ctx: CounterContext): RealizedNote[] =>
@@ -153,7 +170,8 @@ export const crossing = defineMeasure({
   take: (ctx): { crossing: number | null } => ({ crossing: ctx.tune.length ? crossings(ctx).length : null }),
   notes: (ctx) => idsOf(crossings(ctx)),
   show: (own) => (own.crossing === null ? null : String(own.crossing)),
-  target: (own) => (own.crossing === null ? null : ["one in ten at most", own.crossing <= Math.max(0, own.notes * 0.1)]),
+  target: (own) =>
+    own.crossing === null ? null : ["one in ten at most", own.crossing <= Math.max(0, own.notes * 0.1)],
   cause: (ctx) => ({
     code: "crossing",
     message: `${ctx.against} comes into the register of the line${at(ctx, crossings(ctx)[0]?.start)}.`,

@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../../base/list";
 import { because } from "../../../song/reasons";
 import { noise } from "../../../hear/line/figure";
 import type { CounterContext } from "../context";
@@ -15,18 +16,18 @@ const FIGURES: readonly (readonly number[])[] = [
 
 /** Notes of a figure in a gap: it begins with the gap or half a beat later, and ends before the tune goes on. */
 function figureIn(ctx: CounterContext, from: number, to: number, seed: number): CounterSlot[] {
-  const beat = ctx.meter.beats[0]!.duration;
+  const beat = firstOf(ctx.meter.beats).duration;
   const grid = beat % 720 === 0 ? beat / 3 : beat / 2;
   const first = Math.ceil(from / grid) * grid + (noise(seed, 5) > 0.5 && to - from >= 2 * beat ? grid : 0);
   // Room for a breath before the tune goes on, where the gap has one.
   const end = to - first > beat ? to - grid : to;
   const { density } = ctx.settings;
-  const figure = FIGURES[Math.floor(noise(seed, 11) * FIGURES.length)]!;
+  const figure = nth(FIGURES, Math.floor(noise(seed, 11) * FIGURES.length));
   const stretch = density < 0.3 ? 2 : 1;
   const out: CounterSlot[] = [];
   let at = first;
   for (let i = 0; at < end; i++) {
-    const wanted = Math.max(grid, Math.round((figure[i % figure.length]! * stretch * beat) / grid) * grid);
+    const wanted = Math.max(grid, Math.round((nth(figure, i % figure.length) * stretch * beat) / grid) * grid);
     // What is left would be too short for a note of its own.
     const duration = end - (at + wanted) < grid ? end - at : wanted;
     out.push({

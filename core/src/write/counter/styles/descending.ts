@@ -1,3 +1,4 @@
+import { firstOf, nth } from "../../../base/list";
 import { because } from "../../../song/reasons";
 import { noise } from "../../../hear/line/figure";
 import { chordAt } from "../context";
@@ -26,8 +27,8 @@ export const descending: CounterStyle = {
   slots(ctx, seed) {
     const { bar, beats } = ctx.meter;
     const every = ctx.settings.density > 0.6 ? 1 : 2;
-    const { from, beats: values } = FIGURES[Math.floor(noise(seed, 3) * FIGURES.length)]!;
-    const beat = beats[0]!.duration;
+    const { from, beats: values } = nth(FIGURES, Math.floor(noise(seed, 3) * FIGURES.length));
+    const beat = firstOf(beats).duration;
     const grid = beat % 720 === 0 ? beat / 3 : beat / 2;
     const out: CounterSlot[] = [];
     // With a figure every second bar, it may stand in the first or in the second of the two.

@@ -16,7 +16,10 @@ export const doubleStops: CounterStyle = {
   costs: { ...COSTS, repeat: 0.3, leap: 0.14 },
   uses: ["under", "density", "side"],
   titles: ({ settings }) =>
-    both(settings.under).flatMap((u) => [TITLES[u], `${TITLES[u]}, ${settings.density > 0.4 ? "longer" : "shorter"} notes`]),
+    both(settings.under).flatMap((u) => [
+      TITLES[u],
+      `${TITLES[u]}, ${settings.density > 0.4 ? "longer" : "shorter"} notes`,
+    ]),
   slots(ctx, _seed, attempt) {
     const kind = both(ctx.settings.under)[Math.floor(attempt / 2)];
     if (!kind) return [];

@@ -4,7 +4,21 @@ import { COSTS, type CounterStyle } from "../style";
 import { middleOf, stretches } from "./common";
 
 /** Thirds and sevenths; what stands in their place where a chord has none. */
-const TONES = { "3": 0, b3: 0, b7: 0, "7": 0, bb7: 0.2, "4": 0.1, "2": 0.3, "6": 0.3, "9": 1.1, b5: 1, R: 1.6, "5": 1.4, other: 1.2 };
+const TONES = {
+  "3": 0,
+  b3: 0,
+  b7: 0,
+  "7": 0,
+  bb7: 0.2,
+  "4": 0.1,
+  "2": 0.3,
+  "6": 0.3,
+  "9": 1.1,
+  b5: 1,
+  R: 1.6,
+  "5": 1.4,
+  other: 1.2,
+};
 
 export const guideTones: CounterStyle = {
   id: "guideTones",
@@ -19,7 +33,8 @@ export const guideTones: CounterStyle = {
   slots: (ctx, seed) =>
     stretches(ctx, 2).flatMap((s, i) => {
       const middle = middleOf(ctx, s);
-      const turns = middle < s.to && s.to - s.from >= ctx.meter.bar && ctx.settings.density > 0.4 + noise(seed, i % 2) * 0.5;
+      const turns =
+        middle < s.to && s.to - s.from >= ctx.meter.bar && ctx.settings.density > 0.4 + noise(seed, i % 2) * 0.5;
       return turns
         ? [
             { start: s.from, duration: middle - s.from, ties: true },

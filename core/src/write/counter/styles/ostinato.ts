@@ -15,13 +15,18 @@ export const ostinato: CounterStyle = {
   costs: COSTS,
   uses: ["cell", "density", "side"],
   titles: (ctx) =>
-    drawn(ctx) ? waysFrom(ctx.settings.cell).map((w) => CELL_WAYS[w]) : ["Up and back", "Rolling", "Down", "By leaps", "Up"],
-  reason: ({ slot, own }) => (slot.cell === "refit" ? because("cell", own) : because(slot.cell === "scale" ? "cellScale" : "cellHeld")),
+    drawn(ctx)
+      ? waysFrom(ctx.settings.cell).map((w) => CELL_WAYS[w])
+      : ["Up and back", "Rolling", "Down", "By leaps", "Up"],
+  reason: ({ slot, own }) =>
+    slot.cell === "refit" ? because("cell", own) : because(slot.cell === "scale" ? "cellScale" : "cellHeld"),
   slots(ctx, seed, attempt) {
     const cell = cellOf(ctx, attempt, Math.floor(seed / 97) % 3);
     if (!cell) return [];
     const ways = waysFrom(ctx.settings.cell);
     const way = cell.drawn ? ways[attempt] : ways[0];
-    return way ? laidCell(ctx, cell, way).map(({ start, duration, midi }) => ({ start, duration, fixed: midi, cell: way })) : [];
+    return way
+      ? laidCell(ctx, cell, way).map(({ start, duration, midi }) => ({ start, duration, fixed: midi, cell: way }))
+      : [];
   },
 };

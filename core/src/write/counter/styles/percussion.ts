@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../../base/list";
 import { because } from "../../../song/reasons";
 import { DRUM_KINDS } from "../../../theory/instrument/drums";
 import { chordAt, type CounterContext } from "../context";
@@ -21,11 +22,11 @@ export const percussion: CounterStyle = {
   slots(ctx, _seed, attempt) {
     const rule = rulesFrom(ctx.settings.hits)[attempt];
     if (!rule) return [];
-    const beat = ctx.meter.beats[0]!.duration;
+    const beat = firstOf(ctx.meter.beats).duration;
     return ctx.hits
       .filter((at) => chordAt(ctx, at)?.chord)
       .map((start, i, all): CounterSlot => {
-        const chord = chordAt(ctx, start)!;
+        const chord = sure(chordAt(ctx, start));
         const room = Math.min(all[i + 1] ?? ctx.length, chord.start + chord.duration) - start;
         const bar = Math.floor(start / ctx.meter.bar);
         return {

@@ -33,5 +33,8 @@ export const species: CounterStyle = {
         start: n.start,
         duration: Math.min(n.duration, (all[i + 1]?.start ?? Infinity) - n.start),
       })),
-  nothing: () => ({ message: "There is no tune to set notes against", hint: "Write the tune first, or choose another line." }),
+  nothing: () => ({
+    message: "There is no tune to set notes against",
+    hint: "Write the tune first, or choose another line.",
+  }),
 };

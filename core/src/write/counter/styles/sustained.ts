@@ -14,7 +14,8 @@ export const sustained: CounterStyle = {
   slots: (ctx, seed) =>
     stretches(ctx, 1).flatMap((s, i) => {
       const middle = middleOf(ctx, s);
-      const split = middle < s.to && (ctx.settings.density > 0.66 || (ctx.settings.density > 0.33 && noise(seed, i % 4) > 0.6));
+      const split =
+        middle < s.to && (ctx.settings.density > 0.66 || (ctx.settings.density > 0.33 && noise(seed, i % 4) > 0.6));
       const hold = { ties: true, suspends: s.first && split };
       return split
         ? [

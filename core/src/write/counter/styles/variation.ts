@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../../base/list";
 import { positionText } from "../../../theory/time/meter";
 import { because } from "../../../song/reasons";
 import { noise } from "../../../hear/line/figure";
@@ -32,7 +33,7 @@ export const variation: CounterStyle = {
     const half = halfOf(ctx);
     const first = firstHalf(ctx);
     if (!half || !first.length) return [];
-    const beat = ctx.meter.beats[0]!.duration;
+    const beat = firstOf(ctx.meter.beats).duration;
     const second = first
       .filter((s) => s.start >= 0)
       .flatMap((s, i): CounterSlot[] => {
@@ -41,7 +42,7 @@ export const variation: CounterStyle = {
         if (start >= ctx.length || !chord?.chord) return [];
         // A note may sound on where the first time another chord cut it off, and ends with its own chord.
         const duration = Math.min(s.duration, chord.start + chord.duration - start);
-        const varied = { of: s.start, near: s.fixed! };
+        const varied = { of: s.start, near: sure(s.fixed) };
         const splits = duration >= 2 * beat && noise(seed, i % 5) < 0.35 + ctx.settings.density * 0.6;
         if (!splits) return [{ start, duration, ...varied }];
         const into = duration >= 3 * beat ? [duration - beat, beat / 2, beat / 2] : [duration - beat, beat];

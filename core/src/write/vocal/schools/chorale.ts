@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../../base/list";
 import { mod, type Midi } from "../../../theory/pitch/pitch";
 import { bassPc, rootPc } from "../../../theory/chord/chord";
 import { because } from "../../../song/reasons";
@@ -14,10 +15,14 @@ const NAMES = ["alto", "tenor", "bass"] as const;
 
 /** What each doubling costs: the root is best, then the fifth, then the third; leading tones and sevenths are not doubled (Kostka & Payne). */
 function doublingCost(ctx: VocalContext, slot: VocalSlot, pc: number): number {
-  const chord = slot.chord!.chord!;
+  const chord = sure(sure(slot.chord).chord);
   if (pc === leadingToneOf(ctx.key, slot.chord) || pc === seventhOf(slot.chord)) return 9;
   const above = mod(pc - rootPc(chord), 12);
-  return above === 0 ? 0 : above === 7 ? 0.5 : above === 3 ? 0.9 : above === 4 ? 1.4 : 3;
+  if (above === 0) return 0;
+  if (above === 7) return 0.5;
+  if (above === 3) return 0.9;
+  if (above === 4) return 1.4;
+  return 3;
 }
 
 /** Alto, tenor and bass under a note of the tune: complete, spaced, nothing doubled that should not be. */
@@ -26,9 +31,9 @@ function settings(ctx: VocalContext, slot: VocalSlot): Stack[] {
   if (!chord?.chord) return [];
   const pcs = chordPcs(chord);
   const [alto, tenor, bass] = ctx.voices;
-  const s = slot.lead!.midi;
+  const s = sure(slot.lead).midi;
   const inside = (v: number, low: Midi, high: Midi): Midi[] => {
-    const [least, most] = ctx.voices[v]!.extremes;
+    const [least, most] = nth(ctx.voices, v).extremes;
     return pitchesIn(pcs, Math.max(low, least), Math.min(high, most));
   };
   const written = bassPc(chord.chord);
@@ -41,19 +46,31 @@ function settings(ctx: VocalContext, slot: VocalSlot): Stack[] {
         const pc = mod(b, 12);
         if (slashed && pc !== written) continue;
         const above = mod(pc - rootPc(chord.chord), 12);
-        let cost = slashed || above === 0 ? 0 : above === 3 || above === 4 ? 0.8 : above === 7 ? 3.5 : 1.6;
+        const bassCost = () => {
+          if (slashed || above === 0) return 0;
+          if (above === 3 || above === 4) return 0.8;
+          if (above === 7) return 3.5;
+          return 1.6;
+        };
+        let cost = bassCost();
         const counts = new Map<number, number>();
         for (const m of [s, a, t, b]) counts.set(mod(m, 12), (counts.get(mod(m, 12)) ?? 0) + 1);
         for (const [own, n] of counts) cost += (n - 1) * doublingCost(ctx, slot, own) + (n > 2 ? 2 : 0);
         for (const tone of chord.chord.tones)
-          if (!counts.has(mod(rootPc(chord.chord) + tone.semitones, 12)))
-            cost +=
-              tone.degree === 5 ? 0.7 : tone.degree === 1 ? 2.5 : tone.degree === 3 || tone.degree === 4 || tone.degree === 2 ? 5 : 1.5;
+          if (!counts.has(mod(rootPc(chord.chord) + tone.semitones, 12))) {
+            const missing = () => {
+              if (tone.degree === 5) return 0.7;
+              if (tone.degree === 1) return 2.5;
+              if (tone.degree === 3 || tone.degree === 4 || tone.degree === 2) return 5;
+              return 1.5;
+            };
+            cost += missing();
+          }
         if (seventh !== null && !counts.has(seventh)) cost += 5;
         cost +=
-          rangeCost(alto!, a) +
-          rangeCost(tenor!, t) +
-          rangeCost(bass!, b) +
+          rangeCost(sure(alto), a) +
+          rangeCost(sure(tenor), t) +
+          rangeCost(sure(bass), b) +
           (a === s ? 1.2 : 0) +
           (t === a ? 1.2 : 0) +
           (t === b ? 0.8 : 0);
@@ -69,26 +86,27 @@ const WORSE = 8;
 const MOST = 90;
 function bestOf(stacks: Stack[]): Stack[] {
   const sorted = stacks.sort((x, y) => x.cost - y.cost);
-  return sorted.filter((x) => x.cost <= sorted[0]!.cost + WORSE).slice(0, MOST);
+  return sorted.filter((x) => x.cost <= firstOf(sorted).cost + WORSE).slice(0, MOST);
 }
 
 /** What moving from one setting to the next costs: parallels, overlaps, leaps, tones that must resolve. */
 function moving(ctx: VocalContext, from: Stack, to: Stack, a: VocalSlot, b: VocalSlot): number {
-  const was = [a.lead!.midi, ...from.pitches];
-  const now = [b.lead!.midi, ...to.pitches];
+  const was = [sure(a.lead).midi, ...from.pitches];
+  const now = [sure(b.lead).midi, ...to.pitches];
   // A passing note of the tune neither makes nor hides a parallel.
-  const ends = a.leadEnd ?? was[0]!;
+  const ends = a.leadEnd ?? firstOf(was);
   let cost = 0;
   for (let high = 0; high < 4; high++)
     for (let low = high + 1; low < 4; low++) {
-      const kind = parallelPerfect(was[low]!, now[low]!, was[high]!, now[high]!);
-      if (high === 0 && ends !== was[0] && parallelPerfect(was[low]!, now[low]!, ends, now[0]!)) cost += 20;
+      const kind = parallelPerfect(nth(was, low), nth(now, low), nth(was, high), nth(now, high));
+      if (high === 0 && ends !== was[0] && parallelPerfect(nth(was, low), nth(now, low), ends, firstOf(now)))
+        cost += 20;
       if (kind) cost += 20;
       else if (high === 0 && low === 3 && directPerfect(was, now)) cost += 2;
     }
-  for (let v = 0; v < 3; v++) if (now[v + 1]! > was[v]! || now[v]! < was[v + 1]!) cost += 4;
+  for (let v = 0; v < 3; v++) if (nth(now, v + 1) > nth(was, v) || nth(now, v) < nth(was, v + 1)) cost += 4;
   for (let v = 1; v < 4; v++) {
-    const size = Math.abs(now[v]! - was[v]!);
+    const size = Math.abs(nth(now, v) - nth(was, v));
     cost += v === 3 ? size * 0.04 : size * 0.12;
     if (size === 6 || size === 10 || size === 11) cost += 3;
     if (size > 12) cost += 8;
@@ -99,8 +117,8 @@ function moving(ctx: VocalContext, from: Stack, to: Stack, a: VocalSlot, b: Voca
 
 /** Outer voices that move the same way into a fifth or octave, the upper one by leap. */
 const directPerfect = (was: readonly Midi[], now: readonly Midi[]): boolean => {
-  const [top, low] = [now[0]! - was[0]!, now[3]! - was[3]!];
-  return Math.abs(top) > 2 && Math.sign(top) === Math.sign(low) && [0, 7].includes(mod(now[0]! - now[3]!, 12));
+  const [top, low] = [firstOf(now) - firstOf(was), nth(now, 3) - nth(was, 3)];
+  return Math.abs(top) > 2 && Math.sign(top) === Math.sign(low) && [0, 7].includes(mod(firstOf(now) - nth(now, 3), 12));
 };
 
 /** Leading tones that do not rise and sevenths that do not fall, where the next chord has the tone they want. */
@@ -110,9 +128,10 @@ function unresolved(ctx: VocalContext, was: readonly Midi[], now: readonly Midi[
   const next = chordPcs(b.chord);
   let cost = 0;
   for (let v = 1; v < 4; v++) {
-    const [pc, move] = [mod(was[v]!, 12), now[v]! - was[v]!];
+    const [pc, move] = [mod(nth(was, v), 12), nth(now, v) - nth(was, v)];
     if (a.chord === b.chord) continue;
-    if (pc === leading && next.includes(mod(leading + 1, 12)) && move !== 1 && !next.includes(leading)) cost += v === 3 ? 12 : 4;
+    if (pc === leading && next.includes(mod(leading + 1, 12)) && move !== 1 && !next.includes(leading))
+      cost += v === 3 ? 12 : 4;
     if (
       pc === seventh &&
       !next.includes(pc) &&
@@ -147,10 +166,10 @@ export const chorale: VocalSchool = {
       free: true,
       reason: ({ voice, slot, midi }) =>
         because("inner", {
-          ...roleOver(slot.chord, midi)!,
-          voice: NAMES[voice]!,
-          interval: distanceWords(slot.lead!.midi, midi),
-          pitch: slot.lead!.pitch,
+          ...sure(roleOver(slot.chord, midi)),
+          voice: nth(NAMES, voice),
+          interval: distanceWords(sure(slot.lead).midi, midi),
+          pitch: sure(slot.lead).pitch,
         }),
     },
   ],

@@ -1,3 +1,4 @@
+import { sure } from "../../../base/list";
 import type { Midi } from "../../../theory/pitch/pitch";
 import type { VocalContext } from "../context";
 import type { VocalSchool, VocalSlot, VocalWay } from "../school";
@@ -10,7 +11,7 @@ const NEAREST = 2;
 
 /** Chord tones on one side of a pitch, the nearest first; tones of the scale a third away and more where no chord sounds. */
 function tonesBeside(ctx: VocalContext, { lead, chord }: VocalSlot, way: 1 | -1): Midi[] {
-  const from = lead!.midi + way * (chord?.chord ? NEAREST : 3);
+  const from = sure(lead).midi + way * (chord?.chord ? NEAREST : 3);
   const pcs = chord?.chord ? chordPcs(chord) : scaleOf(ctx, chord);
   const found = way > 0 ? pitchesIn(pcs, from, from + 13) : pitchesIn(pcs, from - 13, from);
   return way > 0 ? found : found.reverse();

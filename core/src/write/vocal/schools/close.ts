@@ -1,3 +1,4 @@
+import { firstOf, lastOf, nth, sure } from "../../../base/list";
 import { mod, type Midi } from "../../../theory/pitch/pitch";
 import type { VocalContext } from "../context";
 import type { Stack, VocalSchool, VocalSlot, VocalWay } from "../school";
@@ -9,7 +10,7 @@ import { guideCost } from "./guide";
 
 /** Voices within an octave of the tune: below it, or with one above. */
 export function closeStacks(ctx: VocalContext, slot: VocalSlot, place: VocalSettings["lead"]): Midi[][] {
-  const lead = slot.lead!.midi;
+  const lead = sure(slot.lead).midi;
   const count = ctx.voices.length;
   const scale = scaleOf(ctx, slot.chord);
   const pcs = slot.chord?.chord ? chordPcs(slot.chord) : scale;
@@ -21,18 +22,23 @@ export function closeStacks(ctx: VocalContext, slot: VocalSlot, place: VocalSett
   const all = uppers.flatMap((u) => lowers.map((l) => [...u, ...l]));
   // A passing tone may be gone along with by all: the scale, step by step.
   const along = passing ? [Array.from({ length: count }, (_, v) => stepped(scale, lead, -2 * (v + 1)))] : [];
-  const found = [...all, ...(above ? [] : along)].filter((s) => s.length === count && s[0]! - s.at(-1)! <= 14);
+  const found = [...all, ...(above ? [] : along)].filter((s) => s.length === count && firstOf(s) - lastOf(s) <= 14);
   return found;
 }
 
 /** What a setting costs beside its tones: seconds and holes between neighbors, guide tones left out. */
 export function stackCost(ctx: VocalContext, slot: VocalSlot, pitches: readonly Midi[], widest: number): number {
-  let cost = guideCost(slot, [...pitches, slot.lead!.midi]);
-  pitches.forEach((midi, v) => (cost += toneCost(ctx, slot, midi, ctx.voices[v]!)));
-  const all = [...pitches, slot.lead!.midi].sort((a, b) => b - a);
+  let cost = guideCost(slot, [...pitches, sure(slot.lead).midi]);
+  pitches.forEach((midi, v) => (cost += toneCost(ctx, slot, midi, nth(ctx.voices, v))));
+  const all = [...pitches, sure(slot.lead).midi].sort((a, b) => b - a);
   for (let i = 1; i < all.length; i++) {
-    const gap = all[i - 1]! - all[i]!;
-    cost += gap === 1 ? 1.5 : gap === 2 ? 0.5 : Math.max(0, gap - widest) * 0.3;
+    const gap = nth(all, i - 1) - nth(all, i);
+    const gapCost = () => {
+      if (gap === 1) return 1.5;
+      if (gap === 2) return 0.5;
+      return Math.max(0, gap - widest) * 0.3;
+    };
+    cost += gapCost();
   }
   return cost;
 }
@@ -43,7 +49,8 @@ function way(ctx: VocalContext, place: VocalSettings["lead"]): VocalWay {
     title: place === "top" ? "The tune on top" : "A voice above the tune",
     slots: tuneSlots(ctx),
     several: true,
-    stacks: (slot) => closeStacks(ctx, slot, place).map((pitches): Stack => ({ pitches, cost: stackCost(ctx, slot, pitches, 5) })),
+    stacks: (slot) =>
+      closeStacks(ctx, slot, place).map((pitches): Stack => ({ pitches, cost: stackCost(ctx, slot, pitches, 5) })),
     reason: ({ slot, midi }) => besideReason(ctx, slot, midi),
   };
 }

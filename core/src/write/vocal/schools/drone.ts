@@ -1,3 +1,4 @@
+import { firstOf } from "../../../base/list";
 import { mod, type Midi, type PitchClass } from "../../../theory/pitch/pitch";
 import { because } from "../../../song/reasons";
 import type { VocalContext } from "../context";
@@ -27,10 +28,13 @@ const heldBy = (ctx: VocalContext, pc: PitchClass): number =>
   ctx.chords.reduce((sum, c) => sum + (chordPcs(c).includes(pc) ? c.duration : 0), 0);
 
 function on(ctx: VocalContext, pc: PitchClass, title: string): VocalWay {
-  const voice = ctx.voices[0]!;
+  const voice = firstOf(ctx.voices);
   const center = (voice.comfortable[0] + voice.comfortable[1]) / 2;
   const midi = pitchesIn([pc], voice.extremes[0] - 12, voice.extremes[1] + 12).reduce<Midi>(
-    (best, m) => (rangeCost(voice, m) + Math.abs(m - center) * 0.05 < rangeCost(voice, best) + Math.abs(best - center) * 0.05 ? m : best),
+    (best, m) =>
+      rangeCost(voice, m) + Math.abs(m - center) * 0.05 < rangeCost(voice, best) + Math.abs(best - center) * 0.05
+        ? m
+        : best,
     Math.round(center / 12) * 12 + pc,
   );
   return {
@@ -54,7 +58,7 @@ export const drone: VocalSchool = {
   uses: ["tone", "syllable"],
   behind: true,
   ways(ctx) {
-    const tonic = ctx.key.pcs[0]!;
+    const tonic = firstOf(ctx.key.pcs);
     const fifth = mod(tonic + 7, 12);
     const common = ctx.key.pcs.reduce((best, pc) => (heldBy(ctx, pc) > heldBy(ctx, best) ? pc : best), tonic);
     const ways = {

@@ -1,3 +1,4 @@
+import { sure } from "../../../base/list";
 import { because } from "../../../song/reasons";
 import type { VocalContext } from "../context";
 import type { VocalSchool, VocalWay } from "../school";
@@ -11,11 +12,15 @@ export function copyAt(ctx: VocalContext, semitones: number, title: string): Voc
     title,
     slots: tuneSlots(ctx)
       .filter((s) => !s.joins)
-      .map((s) => ({ ...s, duration: s.lead!.duration })),
+      .map((s) => ({ ...s, duration: sure(s.lead).duration })),
     free: true,
-    stacks: (slot) => [single(slot.lead!.midi + semitones, 0)],
+    stacks: (slot) => [single(sure(slot.lead).midi + semitones, 0)],
     reason: ({ slot, midi }) =>
-      because("copied", { interval: distanceWords(slot.lead!.midi, midi), pitch: slot.lead!.pitch, part: ctx.lead!.name }),
+      because("copied", {
+        interval: distanceWords(sure(slot.lead).midi, midi),
+        pitch: sure(slot.lead).pitch,
+        part: sure(ctx.lead).name,
+      }),
   };
 }
 

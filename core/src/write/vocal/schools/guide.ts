@@ -9,8 +9,12 @@ export function guideCost({ chord }: VocalSlot, pitches: readonly Midi[]): numbe
   const base = rootPc(chord.chord);
   const has = (semitones: number) => pitches.some((p) => mod(p - base - semitones, 12) === 0);
   return tones.reduce((sum, t) => {
-    const weight =
-      t.degree === 3 || t.degree === 4 || t.degree === 2 ? 1 : t.degree === 7 ? 0.7 : t.degree === 1 ? 0.2 : t.degree === 6 ? 0.4 : 0;
+    let weight: 1 | 0.4 | 0 | 0.7 | 0.2;
+    if (t.degree === 3 || t.degree === 4 || t.degree === 2) weight = 1;
+    else if (t.degree === 7) weight = 0.7;
+    else if (t.degree === 1) weight = 0.2;
+    else if (t.degree === 6) weight = 0.4;
+    else weight = 0;
     return sum + (has(t.semitones) ? 0 : weight);
   }, 0);
 }

@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../../base/list";
 import { withArticle } from "../../../theory/words/english";
 import { intervalWords } from "../../../theory/pitch/interval";
 import { type Midi } from "../../../theory/pitch/pitch";
@@ -20,8 +21,13 @@ const sign = (side: Side): 1 | -1 => (side === "above" ? 1 : -1);
 const other = (side: Side): Side => (side === "above" ? "below" : "above");
 
 /** Octaves by which a line that goes along with the tune is moved so that its voice can sing it: no more than it must be. */
-export function octaveFor(ctx: VocalContext, side: Side, plain: (slot: VocalSlot) => Midi | null, slots: readonly VocalSlot[]): Midi {
-  const voice = ctx.voices[0]!;
+export function octaveFor(
+  ctx: VocalContext,
+  side: Side,
+  plain: (slot: VocalSlot) => Midi | null,
+  slots: readonly VocalSlot[],
+): Midi {
+  const voice = firstOf(ctx.voices);
   const cost = (octaves: Midi) =>
     slots.reduce((sum, s) => {
       const at = plain(s);
@@ -33,12 +39,14 @@ export function octaveFor(ctx: VocalContext, side: Side, plain: (slot: VocalSlot
 
 /** In words: "a third below", "a sixth above". */
 export const distanceWords = (from: Midi, to: Midi): string =>
-  from === to ? "in unison with" : `${withArticle(intervalWords(Math.abs(to - from)))} ${to > from ? "above" : "below"}`;
+  from === to
+    ? "in unison with"
+    : `${withArticle(intervalWords(Math.abs(to - from)))} ${to > from ? "above" : "below"}`;
 
 /** Why a note stands that goes along with the tune. */
 export function besideReason(ctx: VocalContext, { lead, chord }: VocalSlot, midi: Midi) {
   const own = roleOver(chord, midi);
-  const tune = { interval: distanceWords(lead!.midi, midi), pitch: lead!.pitch, part: ctx.lead!.name };
+  const tune = { interval: distanceWords(sure(lead).midi, midi), pitch: sure(lead).pitch, part: sure(ctx.lead).name };
   return own && inChord(chord, midi) ? because("beside", { ...own, ...tune }) : because("along", tune);
 }
 
@@ -46,7 +54,7 @@ export function besideReason(ctx: VocalContext, { lead, chord }: VocalSlot, midi
 function along(ctx: VocalContext, side: Side, interval: VocalSettings["interval"], bent: boolean): VocalWay {
   const slots = tuneSlots(ctx);
   const way = sign(side);
-  const plain = (slot: VocalSlot) => stepped(scaleOf(ctx, slot.chord), slot.lead!.midi, way * WANTED[interval]);
+  const plain = (slot: VocalSlot) => stepped(scaleOf(ctx, slot.chord), sure(slot.lead).midi, way * WANTED[interval]);
   const octave = octaveFor(ctx, side, plain, slots);
   return {
     title: `${interval === "third" ? "Thirds" : "Sixths"} ${side}${octave ? " and an octave" : ""}, ${bent ? "bent to the chords" : "straight through the scale"}`,
@@ -56,12 +64,13 @@ function along(ctx: VocalContext, side: Side, interval: VocalSettings["interval"
       if (!bent) return [single(plain(slot) + octave, 0)];
       const scale = scaleOf(ctx, slot.chord);
       return Object.entries(STEPS[interval]).map(([steps, cost]) => {
-        const midi = stepped(scale, slot.lead!.midi, way * Number(steps)) + octave;
-        return single(midi, cost + toneCost(ctx, slot, midi, ctx.voices[0]!));
+        const midi = stepped(scale, sure(slot.lead).midi, way * Number(steps)) + octave;
+        return single(midi, cost + toneCost(ctx, slot, midi, firstOf(ctx.voices)));
       });
     },
     // Going along: a voice that moves while the tune stands, or stands while it moves, is heard as another thing.
-    step: (from, to, a, b) => (from.pitches[0] === to.pitches[0] && a.lead !== b.lead && a.lead!.midi !== b.lead!.midi ? 0.35 : 0),
+    step: (from, to, a, b) =>
+      from.pitches[0] === to.pitches[0] && a.lead !== b.lead && sure(a.lead).midi !== sure(b.lead).midi ? 0.35 : 0,
     reason: ({ slot, midi }) => besideReason(ctx, slot, midi),
   };
 }

@@ -10,4 +10,14 @@ import { octave } from "./octave";
 import { open } from "./open";
 
 /** All schools of vocal harmony; a new one is one file and one line here. */
-export const VOCAL_SCHOOLS: readonly VocalSchool[] = [inScale, chordTone, fixed, octave, behind, drone, close, open, chorale];
+export const VOCAL_SCHOOLS: readonly VocalSchool[] = [
+  inScale,
+  chordTone,
+  fixed,
+  octave,
+  behind,
+  drone,
+  close,
+  open,
+  chorale,
+];

@@ -4,7 +4,8 @@ import { copyAt } from "./fixed";
 export const octave: VocalSchool = {
   id: "octave",
   title: "Octave",
-  explanation: "The tune once more, an octave below or above: thicker, not another line. Assumes that tune and double are heard as one.",
+  explanation:
+    "The tune once more, an octave below or above: thicker, not another line. Assumes that tune and double are heard as one.",
   source: "common practice",
   voices: [1, 1],
   needs: ["tune"],

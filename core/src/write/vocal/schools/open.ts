@@ -1,3 +1,4 @@
+import { nth } from "../../../base/list";
 import type { Midi } from "../../../theory/pitch/pitch";
 import { belowLimit } from "../../../theory/motion/motion";
 import type { VocalContext } from "../context";
@@ -14,7 +15,8 @@ function openStacks(ctx: VocalContext, slot: VocalSlot, down: number): Midi[][] 
   });
 }
 
-const low = (pitches: readonly Midi[]): number => pitches.slice(1).reduce((sum, p, i) => sum + belowLimit(p, pitches[i]!), 0);
+const low = (pitches: readonly Midi[]): number =>
+  pitches.slice(1).reduce((sum, p, i) => sum + belowLimit(p, nth(pitches, i)), 0);
 
 function way(ctx: VocalContext, down: number): VocalWay {
   return {
@@ -22,7 +24,10 @@ function way(ctx: VocalContext, down: number): VocalWay {
     slots: tuneSlots(ctx),
     several: true,
     stacks: (slot) =>
-      openStacks(ctx, slot, down).map((pitches): Stack => ({ pitches, cost: stackCost(ctx, slot, pitches, 10) + low(pitches) * 2 })),
+      openStacks(ctx, slot, down).map((pitches): Stack => ({
+        pitches,
+        cost: stackCost(ctx, slot, pitches, 10) + low(pitches) * 2,
+      })),
     reason: ({ slot, midi }) => besideReason(ctx, slot, midi),
   };
 }

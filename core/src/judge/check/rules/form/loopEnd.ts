@@ -1,3 +1,4 @@
+import { firstOf } from "../../../../base/list";
 import { intervalWords } from "../../../../theory/pitch/interval";
 import { mod } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
@@ -32,7 +33,14 @@ function standsStill(ctx: CheckContext): RawFinding[] {
   const chords = ctx.sliced.real.chords.filter((c) => c.chord);
   const [first, last] = [chords[0], chords.at(-1)];
   const end = ctx.section.bars * ctx.meter.bar;
-  if (!first?.chord || !last?.chord || first === last || chords.length < 3 || first.start > 0 || last.start + last.duration < end)
+  if (
+    !first?.chord ||
+    !last?.chord ||
+    first === last ||
+    chords.length < 3 ||
+    first.start > 0 ||
+    last.start + last.duration < end
+  )
     return [];
   if (first.symbol !== last.symbol || last.duration < ctx.meter.bar) return [];
   const half = Math.floor(last.duration / 2);
@@ -73,7 +81,13 @@ const leapsBack = (ctx: CheckContext): RawFinding[] =>
     .flatMap(({ id, name, notes }): RawFinding[] => {
       const [first, last] = [notes[0], notes.at(-1)];
       const end = ctx.section.bars * ctx.meter.bar;
-      if (!first || !last || first === last || end + first.start - (last.start + last.duration) >= ctx.meter.beats[0]!.duration) return [];
+      if (
+        !first ||
+        !last ||
+        first === last ||
+        end + first.start - (last.start + last.duration) >= firstOf(ctx.meter.beats).duration
+      )
+        return [];
       const size = Math.abs(first.midi - last.midi);
       if (size <= OCTAVE) return [];
       return [

@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../../../base/list";
 import { mod, noteOf, pitchClass } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
 import { leadsTo } from "../../../../write/bass/pitches";
@@ -15,7 +16,7 @@ const PROMISES = new Set(["approachBelow", "approachAbove", "approachFifth", "ap
 /** The section as the pass that ends plays it. */
 function inView(ctx: CheckContext, { pass }: Seam): CheckContext {
   const song = passView(ctx.song, pass.id);
-  return { ...ctx, song, section: sectionOf(song, pass.sectionId)! };
+  return { ...ctx, song, section: sure(sectionOf(song, pass.sectionId)) };
 }
 
 export const seamApproach: Rule = {
@@ -38,13 +39,23 @@ export const seamApproach: Rule = {
           const pcs = pcsOf(chordAtTick(seam.before.chords, last.start - (seam.pass.bars?.[0] ?? 0) * ctx.meter.bar));
           const outside = pcs.length > 0 && !pcs.includes(mod(last.midi, 12));
           const target = last.reason?.params?.target;
-          const missed = typeof target === "string" && mod(first.midi - (seam.pass.transpose ?? 0), 12) !== pitchClass(target);
-          if (!(promised || outside) || ((leadsTo(last.midi, first.midi) || mod(last.midi - first.midi, 12) === 0) && !missed)) return [];
-          const steps = [-2, -1, 1, 2].map((d) => first.midi + d).sort((a, b) => Math.abs(a - last.midi) - Math.abs(b - last.midi));
-          const { key } = seam.before.sections[0]!;
+          const missed =
+            typeof target === "string" && mod(first.midi - (seam.pass.transpose ?? 0), 12) !== pitchClass(target);
+          if (
+            !(promised || outside) ||
+            ((leadsTo(last.midi, first.midi) || mod(last.midi - first.midi, 12) === 0) && !missed)
+          )
+            return [];
+          const steps = [-2, -1, 1, 2]
+            .map((d) => first.midi + d)
+            .sort((a, b) => Math.abs(a - last.midi) - Math.abs(b - last.midi));
+          const { key } = firstOf(seam.before.sections);
           const step = steps.find((m) => key.pcs.includes(mod(m, 12)));
           const only = waysOn(ctx.song, ctx.section.id).length === 1;
-          const mends = step !== undefined && step !== last.midi && !last.pinned ? [moveNote(inView(ctx, seam), part, last, step)] : [];
+          const mends =
+            step !== undefined && step !== last.midi && !last.pinned
+              ? [moveNote(inView(ctx, seam), part, last, step)]
+              : [];
           return [
             atSeam(seam, {
               tick: last.start,
@@ -54,7 +65,12 @@ export const seamApproach: Rule = {
               message: `${part.name} leads with ${last.pitch} at ${positionText(ctx.meter, last.start)} of ${seam.from}${missed ? ` to ${target}` : ""}, but ${seam.into} begins on ${noteOf(first.pitch)}.`,
               amount: `to ${noteOf(first.pitch)}`,
               // Where the section goes on in other ways too, the bar is written for this pass alone.
-              fixes: only ? mends : mends.map((f) => ({ label: `${f.label}, in this pass alone`, edit: inPass(seam.pass, f.edit, true) })),
+              fixes: only
+                ? mends
+                : mends.map((f) => ({
+                    label: `${f.label}, in this pass alone`,
+                    edit: inPass(seam.pass, f.edit, true),
+                  })),
             }),
           ];
         }),

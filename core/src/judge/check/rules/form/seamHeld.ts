@@ -1,3 +1,4 @@
+import { firstOf } from "../../../../base/list";
 import { mod, spoken } from "../../../../theory/pitch/pitch";
 import { beatsText } from "../../../../theory/time/meter";
 import { isWritten } from "../../../../song/document";
@@ -14,7 +15,7 @@ export const seamHeld: Rule = {
   source: "common practice",
   severity: { chorale: "fault", band: "warning", jazz: "note", loop: "warning" },
   find(ctx) {
-    const half = ctx.meter.beats[0]!.duration / 2;
+    const half = firstOf(ctx.meter.beats).duration / 2;
     return seamsOf(ctx).flatMap((seam) => {
       const chord = seam.after.chords.find((c) => c.start <= 0) ?? null;
       const pcs = pcsOf(chord);
@@ -39,7 +40,12 @@ export const seamHeld: Rule = {
                 fixes: [
                   {
                     label: "End it at the seam",
-                    edit: { do: "changeNotes", section: ctx.section.id, part: part.id, notes: [{ id: n.id, duration: seam.at - start }] },
+                    edit: {
+                      do: "changeNotes",
+                      section: ctx.section.id,
+                      part: part.id,
+                      notes: [{ id: n.id, duration: seam.at - start }],
+                    },
                   },
                 ],
               }),

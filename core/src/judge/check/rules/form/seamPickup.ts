@@ -42,7 +42,9 @@ export const seamPickup: Rule = {
                     do: "all",
                     label: "make room for the pickup",
                     edits: [
-                      ...(shorter.length ? [{ do: "changeNotes" as const, section, part: part.id, notes: shorter }] : []),
+                      ...(shorter.length
+                        ? [{ do: "changeNotes" as const, section, part: part.id, notes: shorter }]
+                        : []),
                       ...(gone.length ? [{ do: "removeNotes" as const, section, part: part.id, notes: gone }] : []),
                     ],
                   },

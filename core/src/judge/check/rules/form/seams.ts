@@ -1,3 +1,4 @@
+import { firstOf } from "../../../../base/list";
 import type { Edit } from "../../../../song/edits";
 import { isUnlike } from "../../../../song/passView";
 import { passPlace } from "../../../../song/place";
@@ -32,7 +33,8 @@ export function seamsOf(ctx: CheckContext): Seam[] {
     if (pass.sectionId !== section.id || !next) return [];
     const to = Math.min(pass.bars?.[1] ?? section.bars, section.bars);
     // Two passes that are moved alike sound alike at their seam.
-    const plain = (p: Pass, key: number) => (p.own || p.playing || p.muted || p.bars ? passPlace(song, p.id) : `${p.sectionId} ${key}`);
+    const plain = (p: Pass, key: number) =>
+      p.own || p.playing || p.muted || p.bars ? passPlace(song, p.id) : `${p.sectionId} ${key}`;
     const id = `${plain(pass, 0)} ${plain(next, (next.transpose ?? 0) - (pass.transpose ?? 0))}`;
     if (seen.has(id)) return [];
     seen.add(id);
@@ -54,7 +56,9 @@ export function seamsOf(ctx: CheckContext): Seam[] {
 
 /** What is found at a seam stands in the pass that ends: that is where it is mended. */
 export function atSeam({ pass }: Seam, found: RawFinding): RawFinding {
-  const fixes = found.fixes.map((f): Fix => (isUnlike(pass) && f.edit.do !== "inPass" ? { ...f, edit: inPass(pass, f.edit) } : f));
+  const fixes = found.fixes.map((f): Fix =>
+    isUnlike(pass) && f.edit.do !== "inPass" ? { ...f, edit: inPass(pass, f.edit) } : f,
+  );
   return { ...found, fixes, pass: pass.id };
 }
 
@@ -77,5 +81,5 @@ export function over(
   const first = after.parts.find((p) => p.id === part)?.notes[0];
   if (!last || !first) return null;
   const gap = at + first.start - (last.start + offset + last.duration);
-  return gap < ctx.meter.beats[0]!.duration ? { last: { ...last, start: last.start + offset }, first } : null;
+  return gap < firstOf(ctx.meter.beats).duration ? { last: { ...last, start: last.start + offset }, first } : null;
 }

@@ -49,7 +49,9 @@ export const sectionsAlike: Rule = {
     const [first] = pairs;
     if (!first) return [];
     const times =
-      pairs.length < passes.length ? `, ${pairs.map(({ pass }) => pass.name ?? `time ${passes.indexOf(pass) + 1}`).join(", ")},` : "";
+      pairs.length < passes.length
+        ? `, ${pairs.map(({ pass }) => pass.name ?? `time ${passes.indexOf(pass) + 1}`).join(", ")},`
+        : "";
     return [
       {
         tick: 0,

@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../../../base/list";
 import { capital, listed } from "../../../../theory/words/english";
 import { positionText } from "../../../../theory/time/meter";
 import { drumOf, laneName } from "../../../../song/players";
@@ -22,7 +23,8 @@ export const accentsMiss: Rule = {
     };
     // A drummer's own limbs are meant as they are, and what falls with the kick is covered by it.
     const kick = new Set(map.rows.find((r) => drumOf(r.id) === "kick")?.accents ?? []);
-    const plays = (player: string) => (drumOf(player) ? drumOf(player) === "kick" : !keepsTime(player) && !tune(player));
+    const plays = (player: string) =>
+      drumOf(player) ? drumOf(player) === "kick" : !keepsTime(player) && !tune(player);
     const uncovered = (player: string, step: number) => drumOf(player) !== null || !kick.has(step);
     const fights = map.pairs
       .filter((p) => p.kind === "fight" && plays(p.a) && plays(p.b))
@@ -35,7 +37,7 @@ export const accentsMiss: Rule = {
     if (!fights.length) return [];
     const drums = ctx.song.parts.find((p) => p.role === "drums")?.id;
     const steps = fights.filter((p) => late.includes(p.a) || late.includes(p.b)).flatMap((p) => p.nearMisses.flat());
-    const tick = Math.min(...(steps.length ? steps : fights[0]!.nearMisses.flat())) * map.step;
+    const tick = Math.min(...(steps.length ? steps : firstOf(fights).nearMisses.flat())) * map.step;
     return [
       {
         tick,
@@ -44,7 +46,9 @@ export const accentsMiss: Rule = {
         notes: [],
         message: `${capital(listed(late.map((p) => nameOf(ctx, p))))} ${late.length > 1 ? "have accents" : "has accents"} a sixteenth beside those of the others, bar after bar, first at ${positionText(ctx.meter, tick)}.`,
         amount: `${fights.length} ${fights.length === 1 ? "pair" : "pairs"} of players`,
-        fixes: moved.flatMap((p): Fix[] => (p.edit ? [{ label: `${capital(nameOf(ctx, p.id))} comes to the others`, edit: p.edit }] : [])),
+        fixes: moved.flatMap((p): Fix[] =>
+          p.edit ? [{ label: `${capital(nameOf(ctx, p.id))} comes to the others`, edit: p.edit }] : [],
+        ),
       },
     ] satisfies RawFinding[];
   },
@@ -52,5 +56,5 @@ export const accentsMiss: Rule = {
 
 const nameOf = ({ song, section }: CheckContext, player: string): string => {
   const drum = drumOf(player);
-  return drum ? `the ${laneName(section, drum)}` : song.parts.find((p) => p.id === player)!.name;
+  return drum ? `the ${laneName(section, drum)}` : sure(song.parts.find((p) => p.id === player)).name;
 };

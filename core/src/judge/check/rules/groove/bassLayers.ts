@@ -1,3 +1,4 @@
+import { sure } from "../../../../base/list";
 import { pitchMidi } from "../../../../theory/pitch/pitch";
 import { spellAt } from "../../../../song/spell";
 import { instrumentOf, midiRange } from "../../../../theory/instrument/instruments";
@@ -15,29 +16,39 @@ export const bassLayersRule: Rule = {
   severity: { chorale: "warning", band: "warning", jazz: "warning", loop: "warning" },
   find(ctx) {
     const { problems } = judgeLayers(ctx.sliced.real, ctx.meter.bar, ctx.section.bars);
-    return problems.map((p) => ({
-      tick: p.tick,
-      duration: p.duration,
-      parts: p.layers.map((l) => (drumOf(l) ? ctx.sliced.real.parts.find((x) => x.role === "drums")!.id : l)),
-      notes: [...p.notes],
-      message: p.message,
-      amount: p.kind === "low" ? "both below E2" : p.kind === "pitch" ? "different pitches" : "different beginnings",
-      fixes: fixesOf(ctx, p),
-    }));
+    return problems.map((p) => {
+      const amount = () => {
+        if (p.kind === "low") return "both below E2";
+        if (p.kind === "pitch") return "different pitches";
+        return "different beginnings";
+      };
+      return {
+        tick: p.tick,
+        duration: p.duration,
+        parts: p.layers.map((l) => (drumOf(l) ? sure(ctx.sliced.real.parts.find((x) => x.role === "drums")).id : l)),
+        notes: [...p.notes],
+        message: p.message,
+        amount: amount(),
+        fixes: fixesOf(ctx, p),
+      };
+    });
   },
 };
 
 /** The second layer gives way: an octave up, the first one's pitch, its beginning, or silence. */
 function fixesOf({ song, section }: CheckContext, problem: LayerProblem): Fix[] {
-  const [first, second] = problem.layers.map((id, i) => ({ part: id, note: section.notes[id]?.find((n) => n.id === problem.notes[i]) }));
+  const [first, second] = problem.layers.map((id, i) => ({
+    part: id,
+    note: section.notes[id]?.find((n) => n.id === problem.notes[i]),
+  }));
   if (!second?.note) return [];
   const at = { section: section.id, part: second.part };
-  const part = song.parts.find((p) => p.id === second.part)!;
+  const part = sure(song.parts.find((p) => p.id === second.part));
   const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).range);
   const to = (midi: number, label: (pitch: string) => string): Fix[] => {
     if (midi < low || midi > high) return [];
-    const pitch = spellAt(song, section, Math.max(0, second.note!.start), midi);
-    return [{ label: label(pitch), edit: { do: "changeNotes", ...at, notes: [{ id: second.note!.id, pitch }] } }];
+    const pitch = spellAt(song, section, Math.max(0, sure(second.note).start), midi);
+    return [{ label: label(pitch), edit: { do: "changeNotes", ...at, notes: [{ id: sure(second.note).id, pitch }] } }];
   };
   const midi = pitchMidi(second.note.pitch);
   const fixes: Fix[] = [];
@@ -50,7 +61,11 @@ function fixesOf({ song, section }: CheckContext, problem: LayerProblem): Fix[] 
   if (problem.kind === "rhythm" && first?.note)
     fixes.push({
       label: `${part.name} begins with it`,
-      edit: { do: "changeNotes", ...at, notes: [{ id: second.note.id, start: first.note.start, duration: first.note.duration }] },
+      edit: {
+        do: "changeNotes",
+        ...at,
+        notes: [{ id: second.note.id, start: first.note.start, duration: first.note.duration }],
+      },
     });
   fixes.push({ label: `${part.name} rests there`, edit: { do: "removeNotes", ...at, notes: [second.note.id] } });
   return fixes.slice(0, 3);

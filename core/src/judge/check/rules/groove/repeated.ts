@@ -41,7 +41,8 @@ function barsOf(ctx: CheckContext): string[] {
   const { bar } = ctx.meter;
   const texts = Array.from({ length: ctx.section.bars }, (): string[] => []);
   for (const { part, notes } of playingIn(ctx))
-    for (const n of notes) texts[Math.floor(n.start / bar)]?.push(`${part.id}:${n.start % bar}:${n.duration}:${n.midi}`);
+    for (const n of notes)
+      texts[Math.floor(n.start / bar)]?.push(`${part.id}:${n.start % bar}:${n.duration}:${n.midi}`);
   for (const h of ctx.sliced.real.hits) texts[Math.floor(h.start / bar)]?.push(`${h.drum}@${h.start % bar}`);
   return texts.map((t) => t.sort().join());
 }

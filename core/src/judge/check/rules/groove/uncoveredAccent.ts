@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../../../base/list";
 import { because } from "../../../../song/reasons";
 import { mod, noteOf, type Midi } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
@@ -23,10 +24,12 @@ export const uncoveredAccent: Rule = {
     if (!bass || section.groove.lanes.some((l) => l.drum === "kick" && l.tuned)) return [];
     const attacks = new Set(layers.flatMap((p) => p.notes.map((n) => n.start)));
     const main = kicks(section.groove, meter).filter((k) => k.main);
-    const part = song.parts.find((p) => p.id === bass.id)!;
+    const part = sure(song.parts.find((p) => p.id === bass.id));
     const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).comfortable);
     return main.flatMap((kick) => {
-      const chord = sliced.real.chords.find((c) => c.chord && c.start <= kick.start && kick.start < c.start + c.duration);
+      const chord = sliced.real.chords.find(
+        (c) => c.chord && c.start <= kick.start && kick.start < c.start + c.duration,
+      );
       if (!chord?.chord || attacks.has(kick.start)) return [];
       const before = bass.notes.findLast((n) => n.start < kick.start);
       const held = before && before.start + before.duration > kick.start ? before : undefined;
@@ -40,12 +43,17 @@ export const uncoveredAccent: Rule = {
         Math.min(
           (next?.start ?? section.bars * meter.bar) - kick.start,
           chord.start + chord.duration - kick.start,
-          meter.beats[0]!.duration,
+          firstOf(meter.beats).duration,
         ),
       );
       const edits: Edit[] = [];
       if (held)
-        edits.push({ do: "changeNotes", section: section.id, part: bass.id, notes: [{ id: held.id, duration: kick.start - held.start }] });
+        edits.push({
+          do: "changeNotes",
+          section: section.id,
+          part: bass.id,
+          notes: [{ id: held.id, duration: kick.start - held.start }],
+        });
       const fixes = [];
       if (midi !== undefined) {
         const pitch = spellAt(song, section, kick.start, midi);
@@ -65,7 +73,11 @@ export const uncoveredAccent: Rule = {
       }
       fixes.push({
         label: "It is not a main accent",
-        edit: { do: "setAccents" as const, section: section.id, accents: main.map((k) => k.start).filter((s) => s !== kick.start) },
+        edit: {
+          do: "setAccents" as const,
+          section: section.id,
+          accents: main.map((k) => k.start).filter((s) => s !== kick.start),
+        },
       });
       return [
         {

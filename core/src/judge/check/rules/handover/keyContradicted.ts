@@ -1,3 +1,4 @@
+import { firstOf } from "../../../../base/list";
 import { keyName } from "../../../../theory/pitch/key";
 import { mod } from "../../../../theory/pitch/pitch";
 import { isDiatonic } from "../../../../theory/chord/numerals";
@@ -24,7 +25,7 @@ export const keyContradicted: Rule = {
     const notes = chords.length < 3 ? sliced.real.parts.filter((p) => !p.linked).flatMap((p) => p.notes) : [];
     if (chords.length < 3 && notes.length < FEWEST) return [];
     const keys = chords.length < 3 ? findKeys(notes) : findKeysOfChords(chords);
-    const best = keys[0]!;
+    const best = firstOf(keys);
     const stated = keys.find((k) => k.key === keyName(key));
     const spans =
       chords.length < 3

@@ -1,3 +1,4 @@
+import { firstOf } from "../../../../base/list";
 import { inSentence, percent, withArticle } from "../../../../theory/words/english";
 import { mod } from "../../../../theory/pitch/pitch";
 import { intervalWords } from "../../../../theory/pitch/interval";
@@ -32,8 +33,8 @@ export const oldKey: Rule = {
       const asRead = instrument.transposition !== 0 && mod(best.by - instrument.transposition, 12) === 0;
       const way = `${intervalWords(Math.abs(best.by))} ${best.by < 0 ? "lower" : "higher"}`;
       return {
-        tick: notes[0]!.start,
-        duration: notes[0]!.duration,
+        tick: firstOf(notes).start,
+        duration: firstOf(notes).duration,
         parts: [part.id],
         notes: notes.map((n) => n.id),
         message: `${part.name}: only ${percent(now.chord)} of its time fits the chords; a ${way} it would be ${percent(best.chord)}.${asRead ? ` That is how the player of ${withArticle(inSentence(instrument.title))} reads it; it sounds a ${way}.` : ""}`,

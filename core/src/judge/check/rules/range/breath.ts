@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../../../base/list";
 import { positionText } from "../../../../theory/time/meter";
 import { breathsOf } from "../../../../hear/singer/breaths";
 import { isSung, singerOf, USUAL_BREATH } from "../../../../hear/singer/range";
@@ -21,16 +22,21 @@ function sungTogether(found: readonly RawFinding[]): RawFinding[] {
   for (const f of found) groups.set(`${f.tick}:${f.duration}`, [...(groups.get(`${f.tick}:${f.duration}`) ?? []), f]);
   return [...groups.values()].map((same) => {
     const [first, ...others] = same;
-    if (!others.length) return first!;
+    if (!others.length) return sure(first);
     const firsts = same.flatMap((f) => f.fixes[0] ?? []);
     return {
-      ...first!,
+      ...sure(first),
       parts: same.flatMap((f) => f.parts),
       notes: same.flatMap((f) => f.notes),
-      message: `${first!.message} So does everyone who sings with it.`,
+      message: `${sure(first).message} So does everyone who sings with it.`,
       fixes:
         firsts.length === same.length
-          ? [{ label: firsts[0]!.label, edit: { do: "all", label: "breathe together", edits: firsts.map((f) => f.edit) } }]
+          ? [
+              {
+                label: firstOf(firsts).label,
+                edit: { do: "all", label: "breathe together", edits: firsts.map((f) => f.edit) },
+              },
+            ]
           : [],
     };
   });

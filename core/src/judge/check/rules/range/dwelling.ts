@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../../../base/list";
 import { inSentence, percent } from "../../../../theory/words/english";
 import { pitchMidi } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
@@ -27,24 +28,26 @@ export const dwelling: Rule = {
     return sliced.real.parts
       .filter((p) => p.role !== "drums" && p.notes.length)
       .flatMap(({ id, notes }): RawFinding[] => {
-        const part = song.parts.find((p) => p.id === id)!;
+        const part = sure(song.parts.find((p) => p.id === id));
         const all = lengthOf(notes);
-        if (all < LEAST_BEATS * meter.beats[0]!.duration) return [];
+        if (all < LEAST_BEATS * firstOf(meter.beats).duration) return [];
         const { comfortable, extremes } = rangeOfPart(song, part);
         return (["top", "bottom"] as const).flatMap((edge): RawFinding[] => {
           const past = notes.filter((n) =>
-            edge === "top" ? n.midi > comfortable[1] && n.midi <= extremes[1] : n.midi < comfortable[0] && n.midi >= extremes[0],
+            edge === "top"
+              ? n.midi > comfortable[1] && n.midi <= extremes[1]
+              : n.midi < comfortable[0] && n.midi >= extremes[0],
           );
           const share = lengthOf(past) / all;
           if (share < SHARE) return [];
           const who = isSung(song, part) ? "the voice" : `the ${inSentence(instrumentOf(part.instrument, song).title)}`;
           return [
             {
-              tick: past[0]!.start,
-              duration: past[0]!.duration,
+              tick: firstOf(past).start,
+              duration: firstOf(past).duration,
               parts: [id],
               notes: past.map((n) => n.id),
-              message: `${part.name} spends ${percent(share)} of its time at the ${edge} of ${who}, from ${positionText(meter, past[0]!.start)}.`,
+              message: `${part.name} spends ${percent(share)} of its time at the ${edge} of ${who}, from ${positionText(meter, firstOf(past).start)}.`,
               amount: percent(share),
               fixes: byOctave(ctx, id, edge === "top" ? -12 : 12, extremes),
             },
@@ -55,9 +58,14 @@ export const dwelling: Rule = {
 };
 
 /** The whole part an octave nearer, where it has the notes. */
-function byOctave({ song, section, sliced }: CheckContext, id: string, by: number, [low, high]: [number, number]): Fix[] {
-  const part = song.parts.find((p) => p.id === id)!;
-  const notes = sliced.real.parts.find((p) => p.id === id)!.notes;
+function byOctave(
+  { song, section, sliced }: CheckContext,
+  id: string,
+  by: number,
+  [low, high]: [number, number],
+): Fix[] {
+  const part = sure(song.parts.find((p) => p.id === id));
+  const notes = sure(sliced.real.parts.find((p) => p.id === id)).notes;
   if (!isWritten(part) || notes.some((n) => n.midi + by < low || n.midi + by > high)) return [];
   return [
     {

@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../../../base/list";
 import { beatsText, positionText } from "../../../../theory/time/meter";
 import { spellAt } from "../../../../song/spell";
 import { instrumentOf } from "../../../../theory/instrument/instruments";
@@ -21,10 +22,9 @@ export const highVoice: Rule = {
       .flatMap((part) => {
         const { comfortable, extremes } = rangeOfPart(song, part);
         const high = comfortable[1];
-        const longest = ALLOWED_BEATS * meter.beats[0]!.duration;
+        const longest = ALLOWED_BEATS * firstOf(meter.beats).duration;
         return (
-          sliced.real.parts
-            .find((p) => p.id === part.id)!
+          sure(sliced.real.parts.find((p) => p.id === part.id))
             // What lies beyond the voice is another matter.
             .notes.filter((n) => n.midi > high && n.midi <= extremes[1] && n.duration > longest)
             .map((note) => ({
@@ -46,7 +46,12 @@ export const highVoice: Rule = {
                 },
                 {
                   label: `Hold it for ${ALLOWED_BEATS} beats`,
-                  edit: { do: "changeNotes" as const, section: section.id, part: part.id, notes: [{ id: note.id, duration: longest }] },
+                  edit: {
+                    do: "changeNotes" as const,
+                    section: section.id,
+                    part: part.id,
+                    notes: [{ id: note.id, duration: longest }],
+                  },
                 },
               ],
             }))

@@ -1,3 +1,4 @@
+import { sure } from "../../../../base/list";
 import { counted, inSentence } from "../../../../theory/words/english";
 import { positionText } from "../../../../theory/time/meter";
 import type { Meter } from "../../../../theory/time/meter";
@@ -27,12 +28,13 @@ export const outOfRange: Rule = {
         const [low, high] = singer ? singerRange(song, singer).extremes : midiRange(part.range ?? instrument.range);
         const ends = singer?.extremes ?? part.range ?? instrument.range;
         if (part.link?.from) return liftedOut(song, section, part, [low, high], meter);
-        return sliced.real.parts
-          .find((p) => p.id === part.id)!
+        return sure(sliced.real.parts.find((p) => p.id === part.id))
           .notes.filter((n) => n.midi < low || n.midi > high)
           .map((note) => {
             const inside =
-              note.midi < low ? note.midi + 12 * Math.ceil((low - note.midi) / 12) : note.midi - 12 * Math.ceil((note.midi - high) / 12);
+              note.midi < low
+                ? note.midi + 12 * Math.ceil((low - note.midi) / 12)
+                : note.midi - 12 * Math.ceil((note.midi - high) / 12);
             const pitch = spellAt(song, section, note.start, inside);
             const event = note.chordId ? section.chords.find((c) => c.id === note.chordId) : undefined;
             const pitches = event?.voicings?.[part.id]?.pitches ?? [];
@@ -68,10 +70,10 @@ function liftedOut(song: Song, section: Section, part: Part, [low, high]: [Midi,
     .filter(({ midi }) => midi < low || midi > high);
   const [first] = outside;
   if (!first) return [];
-  const lift = playingOf(part, "comp", { section }).lift ?? (part.link!.kind === "octave" ? 1 : 0);
+  const lift = playingOf(part, "comp", { section }).lift ?? (sure(part.link).kind === "octave" ? 1 : 0);
   const own = ownerOf(part, "comp", "lift", { section }) === "section" ? { section: section.id } : {};
   const way = first.midi < low ? 1 : -1;
-  const lifts = COMP_KINDS.find((k) => k.id === part.link!.kind)!.settings.includes("lift");
+  const lifts = sure(COMP_KINDS.find((k) => k.id === sure(part.link).kind)).settings.includes("lift");
   return [
     {
       tick: first.note.start,

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, sure } from "../../../../base/list";
 import { positionText } from "../../../../theory/time/meter";
 import { spellAt } from "../../../../song/spell";
 import { isWritten } from "../../../../song/document";
@@ -32,12 +33,12 @@ export const reach: Rule = {
       const seen = new Set<string>();
       return [...struck].flatMap(([tick, chord]): RawFinding[] => {
         const midis = [...new Set(chord.map((n) => n.midi))].sort((a, b) => a - b);
-        const shape = shapeAt(ctx, part, chord[0]!);
+        const shape = shapeAt(ctx, part, firstOf(chord));
         // What lies under the lowest string is a matter of the range, or of the capo.
-        if (midis.length < 2 || midis[0]! < lowest || holds(midis, shape)) return [];
+        if (midis.length < 2 || firstOf(midis) < lowest || holds(midis, shape)) return [];
         // A layout is one matter, however often it is struck.
-        const layout = `${chord[0]!.chordId ?? ""}:${midis.join()}`;
-        if (chord[0]!.chordId && seen.has(layout)) return [];
+        const layout = `${firstOf(chord).chordId ?? ""}:${midis.join()}`;
+        if (firstOf(chord).chordId && seen.has(layout)) return [];
         seen.add(layout);
         return [
           {
@@ -46,7 +47,7 @@ export const reach: Rule = {
             parts: [part.id],
             notes: chord.map((n) => n.id),
             message: `${part.name}: ${chord.map((n) => n.pitch).join(" ")} at ${positionText(ctx.meter, tick)} cannot be held by one player.`,
-            amount: `${midis.at(-1)! - midis[0]!} semitones, ${midis.length} notes`,
+            amount: `${lastOf(midis) - firstOf(midis)} semitones, ${midis.length} notes`,
             fixes: nearer(ctx, part, chord, (m) => holds(m)),
           },
         ];
@@ -76,7 +77,9 @@ function holdsOf({ song, section }: CheckContext, part: Part): Holds | null {
   const limits = { ...SHAPE_LIMITS, highest: neck.frets, muted: neck.strings.length };
   // Low strings that only one note at a time is asked of leave the hand free.
   return (midis, shape) =>
-    shape ? holdShape(neck, shape) !== null : midis.length > neck.strings.length || shapeOf(neck, midis, limits) !== null;
+    shape
+      ? holdShape(neck, shape) !== null
+      : midis.length > neck.strings.length || shapeOf(neck, midis, limits) !== null;
 }
 
 /** What brings a chord under the hands: an outer note by an octave, or one note left out. */
@@ -87,14 +90,14 @@ function nearer(
   holds: (midis: readonly number[]) => boolean,
 ): Fix[] {
   const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).range);
-  const layout = section.chords.find((c) => c.id === chord[0]!.chordId);
+  const layout = section.chords.find((c) => c.id === firstOf(chord).chordId);
   const pitches = layout?.voicings?.[part.id]?.pitches;
   if (!isWritten(part) && (!pitches || part.link?.from)) return [];
   const sorted = [...chord].sort((a, b) => a.midi - b.midi);
   const without = (n: RealizedNote) => sorted.filter((x) => x !== n).map((x) => x.midi);
   const moves = [
-    [sorted[0]!, 12],
-    [sorted.at(-1)!, -12],
+    [firstOf(sorted), 12],
+    [lastOf(sorted), -12],
   ] as const;
   const moved = moves.flatMap(([note, by]): Fix[] => {
     const midi = note.midi + by;
@@ -110,7 +113,7 @@ function nearer(
               do: "pinVoicing",
               section: section.id,
               part: part.id,
-              chord: layout!.id,
+              chord: sure(layout).id,
               pitches: [...pitches.filter((p) => p !== note.pitch), pitch],
             },
           },
@@ -124,7 +127,13 @@ function nearer(
     {
       label: `Leave ${dropped.pitch} out`,
       edit: pitches
-        ? { do: "pinVoicing", section: section.id, part: part.id, chord: layout!.id, pitches: pitches.filter((p) => p !== dropped.pitch) }
+        ? {
+            do: "pinVoicing",
+            section: section.id,
+            part: part.id,
+            chord: sure(layout).id,
+            pitches: pitches.filter((p) => p !== dropped.pitch),
+          }
         : { do: "removeNotes", section: section.id, part: part.id, notes: [dropped.id] },
     },
   ];

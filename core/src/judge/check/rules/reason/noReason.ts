@@ -50,7 +50,8 @@ export const noReason: Rule = {
 /** Whether the reason of a note names a pitch that it does not have. */
 function saysOther({ reason, pitch }: RealizedNote): boolean {
   const said = reason?.params?.pitch;
-  if (typeof said !== "string" || !reason || OWN.has(reason.id) || !/^(root|bass|pedal|weave)/.test(reason.id)) return false;
+  if (typeof said !== "string" || !reason || OWN.has(reason.id) || !/^(root|bass|pedal|weave)/.test(reason.id))
+    return false;
   return mod(pitchClass(said.replace(/-?\d+$/, "")) - pitchClass(noteOf(pitch)), 12) !== 0;
 }
 

@@ -1,3 +1,4 @@
+import { nth } from "../../../../base/list";
 import { positionText } from "../../../../theory/time/meter";
 import { counted } from "../../../../theory/words/english";
 import { isSung } from "../../../../hear/singer/range";
@@ -25,7 +26,7 @@ export const allTogether: Rule = {
     if (voices.length < PARTS || voices.every((p) => isSung(song, p.part))) return [];
     const attacks = voices.map((p) => attacksByBar(p.notes, meter.bar, section.bars));
     const together = (b: number) => {
-      const own = attacks.map((a) => a[b]!).filter((a) => a.size > 0);
+      const own = attacks.map((a) => nth(a, b)).filter((a) => a.size > 0);
       const union = new Set(own.flatMap((a) => [...a]));
       return own.length >= PARTS && union.size > 1 && own.every((a) => a.size >= SAME * union.size);
     };

@@ -1,3 +1,4 @@
+import { firstOf } from "../../../../base/list";
 import { percent } from "../../../../theory/words/english";
 import { mod } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
@@ -40,7 +41,8 @@ export const covered: Rule = {
         const above = (n: { midi: number }, m: { midi: number }) => m.midi > n.midi && m.midi - n.midi < OCTAVE;
         const share = shareOf(lead.notes, p.notes, meter.bar, above);
         const doubled = shareOf(lead.notes, p.notes, meter.bar, (n, m) => mod(n.midi - m.midi, OCTAVE) === 0);
-        if (share < (p.part.role === "chords" ? CHORDS : SHARE) || (doubled > 0.8 && p.part.role !== "chords")) return [];
+        if (share < (p.part.role === "chords" ? CHORDS : SHARE) || (doubled > 0.8 && p.part.role !== "chords"))
+          return [];
         const during = p.notes.filter((m) => tune.within(m.start, m.start + m.duration).some((n) => above(n, m)));
         const whole = p.notes.filter((m) => tune.within(m.start, m.start + m.duration).length > 0);
         const lower = octaveShift(song, section, p.part, whole, -1);
@@ -63,18 +65,25 @@ export const covered: Rule = {
           : [
               {
                 label: "Softer throughout",
-                edit: { do: "setPart", part: p.part.id, level: Math.max(-60, (p.part.level ?? 0) - Math.ceil(over + SOFTER + 1)) },
+                edit: {
+                  do: "setPart",
+                  part: p.part.id,
+                  level: Math.max(-60, (p.part.level ?? 0) - Math.ceil(over + SOFTER + 1)),
+                },
               },
             ];
         return [
           {
-            tick: during[0]!.start,
-            duration: during[0]!.duration,
+            tick: firstOf(during).start,
+            duration: firstOf(during).duration,
             parts: [lead.part.id, p.part.id],
             notes: during.map((n) => n.id),
-            message: `${p.part.name} lies above ${lead.part.name} for ${percent(share)} of the tune from ${positionText(meter, during[0]!.start)}, ${over > 0 ? `${over.toFixed(0)} dB louder` : "about as loud"}.`,
+            message: `${p.part.name} lies above ${lead.part.name} for ${percent(share)} of the tune from ${positionText(meter, firstOf(during).start)}, ${over > 0 ? `${over.toFixed(0)} dB louder` : "about as loud"}.`,
             amount: `${percent(share)} of the tune`,
-            fixes: [...(lower ? [{ label: `${p.part.name.split(",")[0]} an octave lower under the tune`, edit: lower }] : []), ...softer],
+            fixes: [
+              ...(lower ? [{ label: `${p.part.name.split(",")[0]} an octave lower under the tune`, edit: lower }] : []),
+              ...softer,
+            ],
           },
         ];
       });

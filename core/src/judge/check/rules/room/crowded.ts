@@ -1,3 +1,4 @@
+import { nth } from "../../../../base/list";
 import { positionText } from "../../../../theory/time/meter";
 import { counted } from "../../../../theory/words/english";
 import type { RawFinding, Rule } from "../../rule";
@@ -21,15 +22,19 @@ export const crowded: Rule = {
   heard: 0.6,
   find(ctx) {
     const { section, meter } = ctx;
-    const parts = playingIn(ctx).map((p) => ({ part: p.part, attacks: attacksByBar(p.notes, meter.bar, section.bars) }));
+    const parts = playingIn(ctx).map((p) => ({
+      part: p.part,
+      attacks: attacksByBar(p.notes, meter.bar, section.bars),
+    }));
     const least = MOVES_PER_BEAT * meter.beats.length;
     const movingIn = (bar: number) => {
       const here = parts
-        .map((p) => ({ part: p.part, at: p.attacks[bar]! }))
+        .map((p) => ({ part: p.part, at: nth(p.attacks, bar) }))
         .filter((p) => p.at.size >= least)
         .sort((a, b) => b.at.size - a.at.size);
       const own: typeof here = [];
-      for (const p of here) if (!own.some((q) => [...p.at].filter((t) => q.at.has(t)).length >= SAME * p.at.size)) own.push(p);
+      for (const p of here)
+        if (!own.some((q) => [...p.at].filter((t) => q.at.has(t)).length >= SAME * p.at.size)) own.push(p);
       return own.map((p) => p.part);
     };
     const out: RawFinding[] = [];

@@ -25,7 +25,9 @@ export const masking: Rule = {
   heard: 0.6,
   find(ctx) {
     const { song, section, meter } = ctx;
-    const parts = playingIn(ctx).filter((p) => p.part.role !== "bass" && !isSung(song, p.part) && p.notes.length >= FEWEST);
+    const parts = playingIn(ctx).filter(
+      (p) => p.part.role !== "bass" && !isSung(song, p.part) && p.notes.length >= FEWEST,
+    );
     return parts.flatMap((a, i) =>
       parts.slice(i + 1).flatMap((b): RawFinding[] => {
         if (a.part.role !== "chords" && b.part.role !== "chords") return [];
@@ -34,12 +36,16 @@ export const masking: Rule = {
         if (together < RHYTHM || Math.min(x.size, y.size) < Math.max(x.size, y.size) / 2) return [];
         if (Math.abs(loudnessOf(a) - loudnessOf(b)) > SHADOW) return [];
         // A line that doubles the chords' own tones is a color; two that play chords are two players of one thing.
-        const line = a.part.role !== "chords" ? a : b.part.role !== "chords" ? b : null;
+        let line: Playing | null;
+        if (a.part.role !== "chords") line = a;
+        else if (b.part.role !== "chords") line = b;
+        else line = null;
         // The same notes twice are a double: one thick instrument on purpose.
         const same = shareOf(a.notes, b.notes, meter.bar, (n, m) => n.midi === m.midi && n.start === m.start);
         if (same > DOUBLE) return [];
         if (line && doubles(line, line === a ? b : a, meter.bar)) return [];
-        const near = (p: Playing, q: Playing) => shareOf(p.notes, q.notes, meter.bar, (n, m) => Math.abs(n.midi - m.midi) <= NEAR);
+        const near = (p: Playing, q: Playing) =>
+          shareOf(p.notes, q.notes, meter.bar, (n, m) => Math.abs(n.midi - m.midi) <= NEAR);
         const register = Math.min(near(a, b), near(b, a));
         if (register < REGISTER) return [];
         const first = [...x].filter((t) => y.has(t)).reduce((m, t) => Math.min(m, t), Infinity);
@@ -54,7 +60,9 @@ export const masking: Rule = {
             fixes: [b, a].flatMap((p) =>
               ([-1, 1] as const).flatMap((way) => {
                 const edit = octaveShift(song, section, p.part, p.notes, way);
-                return edit ? [{ label: `${p.part.name.split(",")[0]} an octave ${way < 0 ? "lower" : "higher"}`, edit }] : [];
+                return edit
+                  ? [{ label: `${p.part.name.split(",")[0]} an octave ${way < 0 ? "lower" : "higher"}`, edit }]
+                  : [];
               }),
             ),
           },

@@ -22,13 +22,16 @@ export const nobodyRests: Rule = {
     if (section.bars < BARS || parts.length < PARTS) return [];
     const rests = ({ notes }: (typeof parts)[number]) => {
       const sounds = new Set<number>();
-      for (const n of notes) for (let b = Math.floor(n.start / meter.bar); b * meter.bar < n.start + n.duration; b++) sounds.add(b);
+      for (const n of notes)
+        for (let b = Math.floor(n.start / meter.bar); b * meter.bar < n.start + n.duration; b++) sounds.add(b);
       return Array.from({ length: section.bars }, (_, b) => b).some((b) => !sounds.has(b));
     };
     if (parts.some(rests)) return [];
     const half = Math.floor(section.bars / 2);
     // A part that only accompanies is the first that may wait.
-    const waits = parts.findLast((p) => p.part.role === "counter") ?? parts.findLast((p) => isWritten(p.part) && p.part.role === "chords");
+    const waits =
+      parts.findLast((p) => p.part.role === "counter") ??
+      parts.findLast((p) => isWritten(p.part) && p.part.role === "chords");
     const early = waits?.notes.filter((n) => n.start < half * meter.bar) ?? [];
     return [
       {

@@ -1,3 +1,4 @@
+import { sure } from "../../../../base/list";
 import { counted } from "../../../../theory/words/english";
 import { beatsText, positionText } from "../../../../theory/time/meter";
 import { mod, pitchMidi } from "../../../../theory/pitch/pitch";
@@ -20,8 +21,8 @@ export const bassAboveChords: Rule = {
   find({ song, section, sliced, meter }) {
     const found = new Map<string, RawFinding>();
     for (const slice of sliced.slices) {
-      const bass = slice.notes.find((n) => sliced.real.parts.find((p) => p.id === n.part)!.role === "bass");
-      const lowest = slice.notes.find((n) => sliced.real.parts.find((p) => p.id === n.part)!.role === "chords");
+      const bass = slice.notes.find((n) => sure(sliced.real.parts.find((p) => p.id === n.part)).role === "bass");
+      const lowest = slice.notes.find((n) => sure(sliced.real.parts.find((p) => p.id === n.part)).role === "chords");
       if (!bass || !lowest || bass.note.midi <= lowest.note.midi) continue;
       // What lies lowest is the written bass: the inversion is as it is written.
       if (slice.chord?.chord && mod(lowest.note.midi, 12) === bassPc(slice.chord.chord)) continue;
@@ -32,7 +33,7 @@ export const bassAboveChords: Rule = {
         continue;
       }
       const fixes: Fix[] = [];
-      const part = song.parts.find((p) => p.id === bass.part)!;
+      const part = sure(song.parts.find((p) => p.id === bass.part));
       const [low] = midiRange(part.range ?? instrumentOf(part.instrument, song).range);
       if (bass.note.midi - 12 >= low) {
         const pitch = spellAt(song, section, bass.note.start, bass.note.midi - 12);
@@ -44,12 +45,20 @@ export const bassAboveChords: Rule = {
       const event = section.chords.find((c) => c.id === lowest.note.chordId);
       const pitches = event?.voicings?.[lowest.part]?.pitches;
       if (event && pitches) {
-        const midis = pitches.map((p) => pitchMidi(p) + 12 * Math.max(0, Math.ceil((bass.note.midi - pitchMidi(p)) / 12)));
+        const midis = pitches.map(
+          (p) => pitchMidi(p) + 12 * Math.max(0, Math.ceil((bass.note.midi - pitchMidi(p)) / 12)),
+        );
         const raised = midis.map((midi) => spellAt(song, section, event.start, midi));
         if (Math.max(...midis) <= HIGHEST)
           fixes.push({
-            label: `${sliced.real.parts.find((p) => p.id === lowest.part)!.name} above ${bass.note.pitch}`,
-            edit: { do: "pinVoicing", section: section.id, part: lowest.part, chord: event.id, pitches: [...new Set(raised)] },
+            label: `${sure(sliced.real.parts.find((p) => p.id === lowest.part)).name} above ${bass.note.pitch}`,
+            edit: {
+              do: "pinVoicing",
+              section: section.id,
+              part: lowest.part,
+              chord: event.id,
+              pitches: [...new Set(raised)],
+            },
           });
       }
       found.set(id, {
@@ -62,6 +71,6 @@ export const bassAboveChords: Rule = {
         message: `The bass's ${bass.note.pitch} lies above the chord part's ${lowest.note.pitch} at ${positionText(meter, slice.start)}.`,
       });
     }
-    return [...found.values()].map((f) => ({ ...f, amount: `${f.amount}, ${beatsText(meter, f.duration!)}` }));
+    return [...found.values()].map((f) => ({ ...f, amount: `${f.amount}, ${beatsText(meter, sure(f.duration))}` }));
   },
 };

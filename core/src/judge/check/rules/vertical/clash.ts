@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../../../base/list";
 import { mod } from "../../../../theory/pitch/pitch";
 import { beatsText, metricalLevel, positionText } from "../../../../theory/time/meter";
 import { isRub } from "../../../../hear/line/between";
@@ -51,8 +52,8 @@ export const clash: Rule = {
   heard: 1.2,
   find(ctx) {
     const { song, meter } = ctx;
-    const beat = meter.beats[0]!.duration;
-    const partOf = (id: string) => song.parts.find((p) => p.id === id)!;
+    const beat = firstOf(meter.beats).duration;
+    const partOf = (id: string) => sure(song.parts.find((p) => p.id === id));
     const elsewhere = inOtherKey(ctx);
     return rubsOf(ctx).flatMap(({ low, high, from, duration }): RawFinding[] => {
       if (elsewhere.has(low.part) || elsewhere.has(high.part)) return [];
@@ -67,7 +68,8 @@ export const clash: Rule = {
       if (isSung(song, a) && isSung(song, b)) return [];
       const pcs = pcsOf(ctx.sliced.slices.find((s) => s.start <= from && from < s.start + s.duration)?.chord ?? null);
       // The note that is no tone of the chord gives way; a layout of chords stays.
-      const [stays, moves] = pcs.includes(mod(low.note.midi, 12)) || high.note.chordId === undefined ? [low, high] : [high, low];
+      const [stays, moves] =
+        pcs.includes(mod(low.note.midi, 12)) || high.note.chordId === undefined ? [low, high] : [high, low];
       const mover = moves.note.chordId === undefined ? moves : stays;
       const other = mover === moves ? stays : moves;
       return [

@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../../../base/list";
 import { mod, spoken } from "../../../../theory/pitch/pitch";
 import { beatsText, positionText, type Ticks } from "../../../../theory/time/meter";
 import { chordPitchClasses } from "../../../../theory/chord/chord";
@@ -14,7 +15,13 @@ import { contradictedIn } from "./otherChord";
 /** Longest stay outside the chord that passes unnoticed, in beats (common practice): a bass half a beat, an upper line under one beat. */
 const ALLOWED = { bass: 0.5, upper: 0.99 } as const;
 /** Ornaments that are meant to be heard, by name, and how long they may last in beats. */
-const BY_NAME: Record<string, number> = { pedal: Infinity, anticipation: 1, suspension: 2, retardation: 2, appoggiatura: 1 };
+const BY_NAME: Record<string, number> = {
+  pedal: Infinity,
+  anticipation: 1,
+  suspension: 2,
+  retardation: 2,
+  appoggiatura: 1,
+};
 
 /** A bass of which so many notes last a beat walks. */
 const WALKING = 0.7;
@@ -35,37 +42,32 @@ export const longOutside: Rule = {
     const told = new Map(contradictedIn(ctx).map((c) => [c.chord, c.rival]));
     // A style of bass that goes by step may stay outside for as long as it aims at, where the note is led on.
     const byStyle = (id: string): number => {
-      const { style } = playingOf(
-        song.parts.find((p) => p.id === id)!,
-        "bass",
-        { section },
-      );
+      const { style } = playingOf(sure(song.parts.find((p) => p.id === id)), "bass", { section });
       return Math.max(ALLOWED.bass, BASS_STYLES.find((s) => s.id === style)?.targets.longestOutside ?? ALLOWED.bass);
     };
     const led = new Set(["approach", "passing", "neighbor"]);
-    const beat = meter.beats[0]!.duration;
-    const walking = new Set(sliced.real.parts.filter((p) => p.role === "bass" && walks(p.notes, beat)).map((p) => p.id));
+    const beat = firstOf(meter.beats).duration;
+    const walking = new Set(
+      sliced.real.parts.filter((p) => p.role === "bass" && walks(p.notes, beat)).map((p) => p.id),
+    );
     const elsewhere = inOtherKey(ctx);
     return sliced.real.parts
       .filter((p) => !p.linked && p.role !== "drums" && !elsewhere.has(p.id))
       .flatMap((part) =>
-        [...sliced.roles.get(part.id)!].flatMap(([note, spans]) =>
+        [...sure(sliced.roles.get(part.id))].flatMap(([note, spans]) =>
           spans.flatMap((span, index) => {
             if (span.kind === "chord" || span.kind === "free" || !span.chord?.chord) return [];
             if (told.get(span.chord) === mod(note.midi, 12)) return [];
             if (span.kind === "tension" && part.role !== "bass") return [];
-            const beats = span.duration / meter.beats[0]!.duration;
+            const beats = span.duration / firstOf(meter.beats).duration;
             // A light passing or neighboring tone may last a beat; so may every note of a bass that walks.
-            const usual =
-              part.role !== "bass"
-                ? span.kind !== "approach" && led.has(span.kind) && !span.accented
-                  ? 1
-                  : ALLOWED.upper
-                : walking.has(part.id)
-                  ? 1
-                  : led.has(span.kind)
-                    ? byStyle(part.id)
-                    : ALLOWED.bass;
+            let usual: number;
+            if (part.role !== "bass") {
+              if (span.kind !== "approach" && led.has(span.kind) && !span.accented) usual = 1;
+              else usual = ALLOWED.upper;
+            } else if (walking.has(part.id)) usual = 1;
+            else if (led.has(span.kind)) usual = byStyle(part.id);
+            else usual = ALLOWED.bass;
             if (beats <= (BY_NAME[span.kind] ?? usual)) return [];
             const held = index > 0 ? `is held into ${span.chord.symbol}, where it is` : `under ${span.chord.symbol} is`;
             const kind = span.kind === "outside" || span.kind === "tension" ? "" : ` (${KIND_WORDS[span.kind]})`;
@@ -87,7 +89,13 @@ export const longOutside: Rule = {
 };
 
 /** What is done about a note from one of its spans on: end it where the chord changes, or move it, or its rest, to the nearest tones of the chord. */
-function waysOut({ song, section, meter }: CheckContext, part: string, note: RealizedNote, span: RoleSpan, index: number): Fix[] {
+function waysOut(
+  { song, section, meter }: CheckContext,
+  part: string,
+  note: RealizedNote,
+  span: RoleSpan,
+  index: number,
+): Fix[] {
   const change = (edit: { duration?: number; pitch?: string }): Edit => ({
     do: "changeNotes",
     section: section.id,
@@ -96,8 +104,9 @@ function waysOut({ song, section, meter }: CheckContext, part: string, note: Rea
   });
   const fixes: Fix[] = [];
   const until = span.start - note.start;
-  if (until > 0) fixes.push({ label: `End it at ${positionText(meter, span.start)}`, edit: change({ duration: until }) });
-  const pcs = chordPitchClasses(span.chord!.chord!);
+  if (until > 0)
+    fixes.push({ label: `End it at ${positionText(meter, span.start)}`, edit: change({ duration: until }) });
+  const pcs = chordPitchClasses(sure(sure(span.chord).chord));
   const nearest = [1, -1, 2, -2, 3, -3]
     .map((d) => note.midi + d)
     .filter((m) => pcs.includes(mod(m, 12)))
@@ -108,8 +117,16 @@ function waysOut({ song, section, meter }: CheckContext, part: string, note: Rea
     else {
       // Only the held part moves: the note ends at the change and its neighbor continues.
       const { start, duration } = span;
-      const on: Edit = { do: "addNote", section: section.id, part, note: { start, duration, pitch, velocity: note.velocity } };
-      fixes.push({ label: `Resolve to ${pitch} there`, edit: { do: "all", label: "resolve", edits: [change({ duration: until }), on] } });
+      const on: Edit = {
+        do: "addNote",
+        section: section.id,
+        part,
+        note: { start, duration, pitch, velocity: note.velocity },
+      };
+      fixes.push({
+        label: `Resolve to ${pitch} there`,
+        edit: { do: "all", label: "resolve", edits: [change({ duration: until }), on] },
+      });
     }
   }
   return fixes;

@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../../../base/list";
 import { instrumentOf } from "../../../../theory/instrument/instruments";
 import { counted } from "../../../../theory/words/english";
 import { intervalWords } from "../../../../theory/pitch/interval";
@@ -26,7 +27,8 @@ export const lowIntervals: Rule = {
       if (!pair) continue;
       const { low, high, short } = pair;
       // A shape on a neck sounds as strings do: thin and plucked, never as thick as keys (common practice).
-      const necked = instrumentOf(song.parts.find((p) => p.id === high.part)!.instrument, song).held.by === "frets";
+      const necked =
+        instrumentOf(sure(song.parts.find((p) => p.id === high.part)).instrument, song).held.by === "frets";
       if (necked && (low.part === high.part || OPEN_STRINGS.has(high.note.midi - low.note.midi))) continue;
       // One finding for each pair of pitches under one chord tone, however often the lower one is struck.
       const id = `${low.note.midi}+${high.note.id}`;
@@ -56,13 +58,23 @@ export const lowIntervals: Rule = {
       else if (!high.note.chordId)
         fixes.push({
           label: `${high.note.pitch} to ${raised}`,
-          edit: { do: "changeNotes", section: section.id, part: high.part, notes: [{ id: high.note.id, pitch: raised }] },
+          edit: {
+            do: "changeNotes",
+            section: section.id,
+            part: high.part,
+            notes: [{ id: high.note.id, pitch: raised }],
+          },
         });
       if (!low.note.chordId && low.note.midi - 12 >= 28 && !belowLimit(low.note.midi - 12, high.note.midi)) {
         const lowered = spellAt(song, section, low.note.start, low.note.midi - 12);
         fixes.push({
           label: `${low.note.pitch} to ${lowered}`,
-          edit: { do: "changeNotes", section: section.id, part: low.part, notes: [{ id: low.note.id, pitch: lowered }] },
+          edit: {
+            do: "changeNotes",
+            section: section.id,
+            part: low.part,
+            notes: [{ id: low.note.id, pitch: lowered }],
+          },
         });
       }
       fixes.push(...asOneVoice(ctx, low, high));
@@ -77,8 +89,8 @@ export const lowIntervals: Rule = {
       });
     }
     // A passing tone of the bass is no color of the chord.
-    const lasting = [...found.values()].filter((f) => f.duration! >= meter.beats[0]!.duration);
-    return lasting.map((f) => ({ ...f, amount: `${f.amount}, ${beatsText(meter, f.duration!)}` }));
+    const lasting = [...found.values()].filter((f) => sure(f.duration) >= firstOf(meter.beats).duration);
+    return lasting.map((f) => ({ ...f, amount: `${f.amount}, ${beatsText(meter, sure(f.duration))}` }));
   },
 };
 
@@ -110,7 +122,7 @@ function roughnessText(low: Midi, high: Midi): string {
 
 /** The bass and what lies on it as one voice: the upper note becomes the octave of the lower one. */
 function asOneVoice({ song, section }: CheckContext, low: SliceNote, high: SliceNote): Fix[] {
-  const part = song.parts.find((p) => p.id === high.part)!;
+  const part = sure(song.parts.find((p) => p.id === high.part));
   const midi = low.note.midi + 12;
   const [least, most] = rangeOfPart(song, part).extremes;
   if (high.note.chordId || low.part === high.part || midi < least || midi > most) return [];

@@ -1,6 +1,14 @@
+import { sure } from "../../../../base/list";
 import { mod } from "../../../../theory/pitch/pitch";
 import { beatsText, positionText, type Ticks } from "../../../../theory/time/meter";
-import { bassPc, chordPitchClasses, chordToneName, rootPc, toneName, type ChordTone } from "../../../../theory/chord/chord";
+import {
+  bassPc,
+  chordPitchClasses,
+  chordToneName,
+  rootPc,
+  toneName,
+  type ChordTone,
+} from "../../../../theory/chord/chord";
 import { identifyChords } from "../../../../theory/chord/identify";
 import { keyName } from "../../../../theory/pitch/key";
 import type { RealizedChord } from "../../../../song/realize";
@@ -36,12 +44,12 @@ export function contradictedIn({ song, sliced }: CheckContext): Contradicted[] {
   const under = new Map<RealizedChord, Slice[]>();
   for (const s of sliced.slices) if (s.chord?.chord) under.set(s.chord, [...(under.get(s.chord) ?? []), s]);
   return [...under].flatMap(([chord, slices]): Contradicted[] => {
-    const own = chordPitchClasses(chord.chord!);
-    const root = rootPc(chord.chord!);
+    const own = chordPitchClasses(sure(chord.chord));
+    const root = rootPc(sure(chord.chord));
     const timeOf = (pc: number) =>
       slices.filter((s) => s.notes.some((n) => mod(n.note.midi, 12) === pc)).reduce((sum, s) => sum + s.duration, 0);
-    const doubted = chord.chord!.tones.filter((t) => [3, 5, 7].includes(t.degree));
-    const minor = chord.chord!.tones.some((t) => t.role === "b3");
+    const doubted = sure(chord.chord).tones.filter((t) => [3, 5, 7].includes(t.degree));
+    const minor = sure(chord.chord).tones.some((t) => t.role === "b3");
     for (const missing of doubted)
       for (const d of [-1, 1]) {
         const rival = mod(root + missing.semitones + d, 12);
@@ -74,11 +82,10 @@ export const otherChord: Rule = {
   heard: 1.2,
   find(ctx) {
     return contradictedIn(ctx).map(({ chord, missing, rival, time, notes, slices }): RawFinding => {
-      const wanted = toneName(chord.chord!, missing);
-      const rivalName = slices
-        .flatMap((s) => s.notes)
-        .find((n) => mod(n.note.midi, 12) === rival)!
-        .note.pitch.replace(/-?\d+$/, "");
+      const wanted = toneName(sure(chord.chord), missing);
+      const rivalName = sure(
+        slices.flatMap((s) => s.notes).find((n) => mod(n.note.midi, 12) === rival),
+      ).note.pitch.replace(/-?\d+$/, "");
       const symbol = soundingSymbol(ctx, chord, slices);
       return {
         tick: chord.start,
@@ -99,14 +106,14 @@ function soundingSymbol(ctx: CheckContext, chord: RealizedChord, slices: readonl
   for (const s of slices)
     for (const n of new Map(s.notes.map((x) => [mod(x.note.midi, 12), x])).values()) {
       const pc = mod(n.note.midi, 12);
-      const name = chordToneName(chord.chord!, pc) ?? n.note.pitch.replace(/-?\d+$/, "");
+      const name = chordToneName(sure(chord.chord), pc) ?? n.note.pitch.replace(/-?\d+$/, "");
       times.set(pc, { time: (times.get(pc)?.time ?? 0) + s.duration, name });
     }
   const heard = [...times].filter(([, t]) => t.time >= chord.duration * HEARD).map(([, t]) => t.name);
   if (heard.length < 2) return null;
-  const bass = times.get(bassPc(chord.chord!))?.name;
+  const bass = times.get(bassPc(sure(chord.chord)))?.name;
   const readings = identifyChords({ pitches: heard, key: keyName(ctx.key), ...(bass ? { bass } : { noBass: true }) });
-  const named = readings.find((r) => r.symbol.startsWith(chord.chord!.root)) ?? readings[0];
+  const named = readings.find((r) => r.symbol.startsWith(sure(chord.chord).root)) ?? readings[0];
   return named && named.symbol !== chord.symbol ? named.symbol : null;
 }
 

@@ -1,3 +1,4 @@
+import { firstOf } from "../../../../base/list";
 import { beatsText, metricalLevel } from "../../../../theory/time/meter";
 import type { Rule } from "../../rule";
 import { betweenVoices } from "./pairs";
@@ -14,7 +15,7 @@ export const voiceClash: Rule = {
     betweenVoices(ctx, {
       kind: "clash",
       says: "rub",
-      counts: (p, { meter }) => p.duration >= meter.beats[0]!.duration || metricalLevel(meter, p.tick) >= -2,
+      counts: (p, { meter }) => p.duration >= firstOf(meter.beats).duration || metricalLevel(meter, p.tick) >= -2,
       at: (p) => `${p.first.pitch} against ${p.second.pitch}`,
       amount: (p, { meter }) => beatsText(meter, p.duration),
     }),

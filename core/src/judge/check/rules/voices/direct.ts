@@ -24,7 +24,10 @@ export const directPerfects: Rule = {
           // The outer voices, before and after.
           const inside = (t: number, bottom: number, top: number) =>
             lines.every(
-              (l) => l === a || l === b || !l.notes.some((n) => n.start <= t && t < endOf(n) && (n.midi < bottom || n.midi > top)),
+              (l) =>
+                l === a ||
+                l === b ||
+                !l.notes.some((n) => n.start <= t && t < endOf(n) && (n.midi < bottom || n.midi > top)),
             );
           if (!inside(tick - 1, low.from.midi, high.from.midi) || !inside(tick, low.to.midi, high.to.midi)) return [];
           return [
@@ -35,7 +38,12 @@ export const directPerfects: Rule = {
               notes: [low.from.id, low.to.id, high.from.id, high.to.id],
               message: `${high.line.part.name} leaps the way ${low.line.part.name} goes into ${interval ? "a fifth" : "an octave"} at ${positionText(ctx.meter, tick)}.`,
               amount: interval ? "fifth" : "octave",
-              fixes: mends(ctx, high.line.part, high.to, (m) => ![0, 7].includes(mod(m - low.to.midi, 12)) && m > low.to.midi),
+              fixes: mends(
+                ctx,
+                high.line.part,
+                high.to,
+                (m) => ![0, 7].includes(mod(m - low.to.midi, 12)) && m > low.to.midi,
+              ),
             },
           ];
         }),

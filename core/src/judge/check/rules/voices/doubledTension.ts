@@ -1,3 +1,4 @@
+import { firstOf, sure } from "../../../../base/list";
 import { mod, noteOf } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
 import { rootPc } from "../../../../theory/chord/chord";
@@ -12,7 +13,7 @@ function tensionsOf(chord: RealizedChord | null): number[] {
   const major = tones.some((t) => t.role === "3");
   return tones
     .filter((t) => t.degree >= 7 || (major && t.degree === 5 && t.alter !== 0))
-    .map((t) => mod(rootPc(chord!.chord!) + t.semitones, 12));
+    .map((t) => mod(rootPc(sure(sure(chord).chord)) + t.semitones, 12));
 }
 
 export const doubledTension: Rule = {
@@ -25,8 +26,8 @@ export const doubledTension: Rule = {
   severity: { chorale: "warning", band: "off", jazz: "note", loop: "off" },
   find: (ctx) =>
     soundTwice(ctx, ({ chord }) => tensionsOf(chord), {
-      least: ctx.meter.beats[0]!.duration / 2,
+      least: firstOf(ctx.meter.beats).duration / 2,
       say: (names, { note, span }, { start, chord }) =>
-        `${names} both have ${noteOf(note.pitch)}, the ${ROLE_WORDS[span.role] ?? span.role} of ${chord!.symbol}, at ${positionText(ctx.meter, start)}.`,
+        `${names} both have ${noteOf(note.pitch)}, the ${ROLE_WORDS[span.role] ?? span.role} of ${sure(chord).symbol}, at ${positionText(ctx.meter, start)}.`,
     }),
 };

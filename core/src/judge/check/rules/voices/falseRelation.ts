@@ -1,3 +1,4 @@
+import { sure } from "../../../../base/list";
 import { parseNote, noteOf } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
 import { lastBegun, type RealizedNote } from "../../../../song/realize";
@@ -15,8 +16,9 @@ export const falseRelation: Rule = {
   find(ctx) {
     const lines = linesOf(ctx);
     const starts = ctx.sliced.real.chords.map((c) => c.start).slice(1);
-    const read = (n: RealizedNote) => parseNote(noteOf(n.pitch))!;
-    const altered = (a: RealizedNote, b: RealizedNote) => read(a).step === read(b).step && read(a).alter !== read(b).alter;
+    const read = (n: RealizedNote) => sure(parseNote(noteOf(n.pitch)));
+    const altered = (a: RealizedNote, b: RealizedNote) =>
+      read(a).step === read(b).step && read(a).alter !== read(b).alter;
     const last = ({ notes }: Line, tick: number) => {
       const note = notes[lastBegun(notes, tick - 1)];
       return note && endOf(note) >= tick ? note : undefined;
@@ -25,7 +27,14 @@ export const falseRelation: Rule = {
       lines.flatMap((a) =>
         lines.flatMap((b): RawFinding[] => {
           const [was, now] = [last(a, tick), noteAt(b, tick)];
-          if (a === b || !was || now?.start !== tick || !altered(was, now) || chordAt(ctx, tick - 1) === chordAt(ctx, tick)) return [];
+          if (
+            a === b ||
+            !was ||
+            now?.start !== tick ||
+            !altered(was, now) ||
+            chordAt(ctx, tick - 1) === chordAt(ctx, tick)
+          )
+            return [];
           // The line itself takes the chromatic step, or the other one had the note as well.
           const own = noteAt(a, tick);
           const before = last(b, tick);

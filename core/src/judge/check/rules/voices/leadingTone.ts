@@ -19,7 +19,8 @@ export const leadingTone: Rule = {
         const pc = mod(from.midi, 12);
         const after = pcsOf(chordAt(ctx, to.start));
         const leads = leadingToneOf(ctx.key, chordAt(ctx, from.start));
-        if (pc !== leads || !after.includes(mod(pc + 1, 12)) || after.includes(pc) || to.midi === from.midi + 1) return [];
+        if (pc !== leads || !after.includes(mod(pc + 1, 12)) || after.includes(pc) || to.midi === from.midi + 1)
+          return [];
         const others = lines
           .filter((l) => l !== line)
           .flatMap((l) => l.notes.filter((n) => n.start <= from.start && from.start < endOf(n)));

@@ -1,3 +1,4 @@
+import { sure } from "../../../../base/list";
 import { counted } from "../../../../theory/words/english";
 import { mod } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
@@ -34,7 +35,7 @@ export const outerParallels: Rule = {
         const kind = parallelPerfect(before.bass.note.midi, bass.note.midi, before.top.note.midi, top.note.midi);
         if (kind) {
           const fixes: Fix[] = [];
-          const part = song.parts.find((p) => p.id === bass.part)!;
+          const part = sure(song.parts.find((p) => p.id === bass.part));
           const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).comfortable);
           const pcs = slice.chord?.chord ? chordPitchClasses(slice.chord.chord) : [];
           for (let d = 1; d <= 12 && fixes.length < 2; d++)
@@ -73,7 +74,7 @@ export const outerParallels: Rule = {
             notes: [before.bass.note.id, before.top.note.id, bass.note.id, top.note.id],
             fixes,
             amount: counted(Math.abs(bass.note.midi - before.bass.note.midi), "semitone"),
-            message: `Parallel ${kind}s into ${positionText(meter, slice.start)}: bass ${before.bass.note.pitch}–${bass.note.pitch}, ${sliced.real.parts.find((p) => p.id === top.part)!.name} ${before.top.note.pitch}–${top.note.pitch}.`,
+            message: `Parallel ${kind}s into ${positionText(meter, slice.start)}: bass ${before.bass.note.pitch}–${bass.note.pitch}, ${sure(sliced.real.parts.find((p) => p.id === top.part)).name} ${before.top.note.pitch}–${top.note.pitch}.`,
           });
         }
       }
@@ -87,7 +88,11 @@ export const outerParallels: Rule = {
 const PLANING = 0.6;
 const FEWEST = 4;
 
-const planes = (parts: readonly string[], found: readonly RawFinding[], moves: ReadonlyMap<string, number>): boolean => {
+const planes = (
+  parts: readonly string[],
+  found: readonly RawFinding[],
+  moves: ReadonlyMap<string, number>,
+): boolean => {
   const own = parts.join("+");
   const all = moves.get(own) ?? 0;
   return all >= FEWEST && found.filter((f) => f.parts.join("+") === own).length >= all * PLANING;

@@ -1,3 +1,4 @@
+import { firstOf, lastOf, sure } from "../../../../base/list";
 import { mod, type Midi } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
 import { chordPitchClasses } from "../../../../theory/chord/chord";
@@ -20,7 +21,7 @@ function sungLines({ song, sliced, meter }: CheckContext): Line[] {
     .filter((p) => isSung(song, p) && isWritten(p))
     .map((part): Line => ({ part, notes: sliced.real.parts.find((r) => r.id === part.id)?.notes ?? [] }))
     .filter((l) => l.notes.length);
-  return byVoice(lines, { meter }).map(([first]) => first!);
+  return byVoice(lines, { meter }).map(([first]) => sure(first));
 }
 
 /** Semitones by which the middles of two voices differ where one is the upper by nature. */
@@ -66,7 +67,13 @@ export function betweenVoices(ctx: CheckContext, rule: PairRule): RawFinding[] {
 }
 
 /** Another tone for the lower line where the two meet: the nearest one of the chord that leaves nothing between them there. */
-function clearOf(ctx: CheckContext, top: Line, low: Line, place: Between, above: boolean): { note: RealizedNote; midi: Midi } | null {
+function clearOf(
+  ctx: CheckContext,
+  top: Line,
+  low: Line,
+  place: Between,
+  above: boolean,
+): { note: RealizedNote; midi: Midi } | null {
   const note = above ? place.second : place.first;
   if (note.pinned) return null;
   const chord = chordAtTick(ctx.sliced.real.chords, Math.max(0, place.tick))?.chord;
@@ -74,8 +81,8 @@ function clearOf(ctx: CheckContext, top: Line, low: Line, place: Between, above:
   const [least, most] = rangeOfPart(ctx.song, low.part).extremes;
   const from = low.notes.indexOf(note);
   const own = low.notes.slice(Math.max(0, from - 1), from + 2);
-  const end = own.at(-1)!.start + own.at(-1)!.duration;
-  const other = top.notes.filter((n) => n.start < end && n.start + n.duration > own[0]!.start);
+  const end = lastOf(own).start + lastOf(own).duration;
+  const other = top.notes.filter((n) => n.start < end && n.start + n.duration > firstOf(own).start);
   const tones = Array.from({ length: 2 * NEAR + 1 }, (_, k) => note.midi - NEAR + k)
     .filter((m) => m !== note.midi && m >= least && m <= most && pcs.includes(mod(m, 12)))
     .sort((x, y) => Math.abs(x - note.midi) - Math.abs(y - note.midi));
@@ -88,7 +95,11 @@ function clearOf(ctx: CheckContext, top: Line, low: Line, place: Between, above:
   return clear === undefined ? null : { note, midi: clear };
 }
 
-function fixesOf({ song, section }: CheckContext, { part }: Line, move: { note: RealizedNote; midi: Midi } | null): Fix[] {
+function fixesOf(
+  { song, section }: CheckContext,
+  { part }: Line,
+  move: { note: RealizedNote; midi: Midi } | null,
+): Fix[] {
   if (!move) return [];
   const pitch = spellAt(song, section, Math.max(0, move.note.start), move.midi);
   return [

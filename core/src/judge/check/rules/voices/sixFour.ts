@@ -23,7 +23,8 @@ export const sixFour: Rule = {
         const here = chordAt(ctx, note.start);
         const chord = here?.chord;
         const fifth = chord?.tones.find((t) => t.degree === 5 && t.alter === 0);
-        if (!chord || !fifth || chord.tones.some((t) => t.degree === 7) || mod(note.midi - rootPc(chord), 12) !== 7) return [];
+        if (!chord || !fifth || chord.tones.some((t) => t.degree === 7) || mod(note.midi - rootPc(chord), 12) !== 7)
+          return [];
         if (!lowest(note.start, note.midi)) return [];
         const [before, after] = [notes[i - 1], notes[i + 1]];
         const next = ctx.sliced.real.chords.find((c) => c.start > here.start && c.chord);

@@ -1,3 +1,4 @@
+import { nth } from "../../../../base/list";
 import { counted } from "../../../../theory/words/english";
 import { positionText } from "../../../../theory/time/meter";
 import { WIDEST_UPPER } from "../../../../hear/harmony/tendency";
@@ -21,7 +22,7 @@ export const voiceSpacing: Rule = {
       .filter((l) => isSung(ctx.song, l.part))
       .sort((a, b) => (Math.abs(center(a) - center(b)) >= 4 ? center(b) - center(a) : mean(b) - mean(a)));
     return voices.slice(1, -1).flatMap((low, i) => {
-      const high = voices[i]!;
+      const high = nth(voices, i);
       const starts = [...new Set([...low.notes, ...high.notes].map((n) => n.start))].sort((a, b) => a - b);
       return starts.flatMap((tick): RawFinding[] => {
         const [top, under] = [noteAt(high, tick), noteAt(low, tick)];

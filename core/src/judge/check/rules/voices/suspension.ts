@@ -1,3 +1,4 @@
+import { firstOf, nth, sure } from "../../../../base/list";
 import { mod } from "../../../../theory/pitch/pitch";
 import { beatsText, metricalLevel, positionText } from "../../../../theory/time/meter";
 import { rootPc } from "../../../../theory/chord/chord";
@@ -10,7 +11,9 @@ import { chordAt, endOf, goesOn, linesOf, mends, moveNote, notFallen, pcsOf } fr
 const suspendedOf = (chord: RealizedChord | null): number | null => {
   const tones = chord?.chord?.tones;
   const fourth = tones?.find((t) => t.degree === 4);
-  return fourth && !tones!.some((t) => t.degree === 3) ? mod(rootPc(chord!.chord!) + fourth.semitones, 12) : null;
+  return fourth && !sure(tones).some((t) => t.degree === 3)
+    ? mod(rootPc(sure(sure(chord).chord)) + fourth.semitones, 12)
+    : null;
 };
 
 export const suspension: Rule = {
@@ -28,9 +31,14 @@ export const suspension: Rule = {
 const unprepared = (ctx: CheckContext): RawFinding[] =>
   linesOf(ctx).flatMap(({ part, notes }) =>
     notes.slice(1).flatMap((note, i): RawFinding[] => {
-      const before = notes[i]!;
+      const before = nth(notes, i);
       const chord = chordAt(ctx, note.start);
-      if (suspendedOf(chord) !== mod(note.midi, 12) || chordAt(ctx, before.start) === chord || !goesOn(ctx, before, note)) return [];
+      if (
+        suspendedOf(chord) !== mod(note.midi, 12) ||
+        chordAt(ctx, before.start) === chord ||
+        !goesOn(ctx, before, note)
+      )
+        return [];
       if (Math.abs(note.midi - before.midi) <= 2) return [];
       return [
         {
@@ -38,7 +46,7 @@ const unprepared = (ctx: CheckContext): RawFinding[] =>
           duration: note.duration,
           parts: [part.id],
           notes: [before.id, note.id],
-          message: `${part.name} leaps to ${note.pitch}, the suspended fourth of ${chord!.symbol}, at ${positionText(ctx.meter, note.start)}: it is not prepared.`,
+          message: `${part.name} leaps to ${note.pitch}, the suspended fourth of ${sure(chord).symbol}, at ${positionText(ctx.meter, note.start)}: it is not prepared.`,
           amount: `${Math.abs(note.midi - before.midi)} semitones`,
           fixes: mends(ctx, part, note, (m) => mod(m, 12) !== mod(note.midi, 12)),
         },
@@ -48,15 +56,16 @@ const unprepared = (ctx: CheckContext): RawFinding[] =>
 
 /** Tones held into a chord on a beat that rub for less than a beat and are left by leap; longer ones are told as tones outside the chord. */
 function leftByLeap(ctx: CheckContext): RawFinding[] {
-  const beat = ctx.meter.beats[0]!.duration;
+  const beat = firstOf(ctx.meter.beats).duration;
   return linesOf(ctx).flatMap(({ part, notes }) =>
     notes.slice(0, -1).flatMap((note, i): RawFinding[] => {
       const spans = ctx.sliced.roles.get(part.id)?.get(note) ?? [];
       const last = spans.at(-1);
       if (spans.length < 2 || !last?.chord?.chord || last.kind !== "outside" || textbookKind(last) !== null) return [];
-      const next = notes[i + 1]!;
+      const next = nth(notes, i + 1);
       if (last.duration >= beat || last.duration < beat / 2 || metricalLevel(ctx.meter, last.start) < -2) return [];
-      if (!goesOn(ctx, note, next) || chordAt(ctx, next.start) !== last.chord || Math.abs(next.midi - note.midi) <= 2) return [];
+      if (!goesOn(ctx, note, next) || chordAt(ctx, next.start) !== last.chord || Math.abs(next.midi - note.midi) <= 2)
+        return [];
       const below = [1, 2].find((d) => pcsOf(last.chord).includes(mod(note.midi - d, 12)));
       return [
         {

@@ -1,3 +1,4 @@
+import { firstOf } from "../../../../base/list";
 import { mod } from "../../../../theory/pitch/pitch";
 import { beatsText } from "../../../../theory/time/meter";
 import { byVoice } from "../../../../hear/line/between";
@@ -14,7 +15,7 @@ export function soundTwice(
   tonesOf: (slice: Slice) => readonly number[],
   { least, say }: { least: number; say(names: string, note: SliceNote, slice: Slice): string },
 ): RawFinding[] {
-  const voices = byVoice(linesOf(ctx), ctx).map((v) => v[0]!);
+  const voices = byVoice(linesOf(ctx), ctx).map((v) => firstOf(v));
   return ctx.sliced.slices.flatMap((slice) => {
     const tones = tonesOf(slice);
     return tones.flatMap((pc): RawFinding[] => {
@@ -36,7 +37,8 @@ export function soundTwice(
           notes: have.map((h) => h.sung.note.id),
           message: say(have.map((h) => h.line.part.name).join(" and "), moves.sung, slice),
           amount: beatsText(ctx.meter, duration),
-          fixes: have.length === 2 ? mends(ctx, moves.line.part, moves.sung.note, (m) => !tones.includes(mod(m, 12))) : [],
+          fixes:
+            have.length === 2 ? mends(ctx, moves.line.part, moves.sung.note, (m) => !tones.includes(mod(m, 12))) : [],
         },
       ];
     });

@@ -1,3 +1,4 @@
+import { firstOf } from "../../../../base/list";
 import { beatsText } from "../../../../theory/time/meter";
 import type { Rule } from "../../rule";
 import { betweenVoices } from "./pairs";
@@ -14,7 +15,7 @@ export const voiceUnison: Rule = {
     betweenVoices(ctx, {
       kind: "unison",
       says: "sing one note",
-      counts: (p, { meter }) => p.duration >= meter.beats[0]!.duration,
+      counts: (p, { meter }) => p.duration >= firstOf(meter.beats).duration,
       at: (p) => p.first.pitch,
       amount: (p, { meter }) => beatsText(meter, p.duration),
     }),

@@ -1,3 +1,4 @@
+import { nth } from "../../../../base/list";
 import { intervalWords } from "../../../../theory/pitch/interval";
 import { positionText } from "../../../../theory/time/meter";
 import { withArticle } from "../../../../theory/words/english";
@@ -19,7 +20,7 @@ export const unrecovered: Rule = {
   find: (ctx) =>
     linesOf(ctx, ["melody", "vocal", "counter"]).flatMap(({ part, notes }) =>
       notes.slice(2).flatMap((after, i): RawFinding[] => {
-        const [from, to] = [notes[i]!, notes[i + 1]!];
+        const [from, to] = [nth(notes, i), nth(notes, i + 1)];
         const [leap, next] = [to.midi - from.midi, after.midi - to.midi];
         if (Math.abs(leap) < LEAP || Math.abs(next) <= 2 || Math.sign(next) !== Math.sign(leap)) return [];
         if (!goesOn(ctx, from, to) || !goesOn(ctx, to, after)) return [];

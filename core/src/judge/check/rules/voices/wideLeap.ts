@@ -1,3 +1,4 @@
+import { nth } from "../../../../base/list";
 import { intervalWords } from "../../../../theory/pitch/interval";
 import { positionText } from "../../../../theory/time/meter";
 import { withArticle } from "../../../../theory/words/english";
@@ -18,7 +19,7 @@ export const wideLeap: Rule = {
   find: (ctx) =>
     linesOf(ctx, ["melody", "vocal"]).flatMap(({ part, notes }) =>
       notes.slice(1).flatMap((to, i): RawFinding[] => {
-        const from = notes[i]!;
+        const from = nth(notes, i);
         const size = Math.abs(to.midi - from.midi);
         if (!goesOn(ctx, from, to) || !hard(size)) return [];
         const next = notes[i + 2];
@@ -34,7 +35,8 @@ export const wideLeap: Rule = {
               ctx,
               part,
               to,
-              (m) => !hard(Math.abs(m - from.midi)) && (!next || !goesOn(ctx, to, next) || !hard(Math.abs(next.midi - m))),
+              (m) =>
+                !hard(Math.abs(m - from.midi)) && (!next || !goesOn(ctx, to, next) || !hard(Math.abs(next.midi - m))),
             ),
           },
         ];

@@ -1,0 +1,23 @@
+/** What must be there: a value that is missing is a fault of the program, and says so at the place where it is missing. */
+
+/** A value that cannot be missing here. Throws a RangeError where it is. `sure(map.get(id))` */
+export function sure<T>(value: T | null | undefined): T {
+  if (value === undefined || value === null) throw new RangeError("A value is missing that must be there");
+  return value;
+}
+
+/** Entry `index` of a list that is long enough. Throws a RangeError where it is not. `nth([1, 2, 3], 1)` is 2. */
+export function nth<T>(list: ArrayLike<T>, index: number): T {
+  const value = list[index];
+  if (value === undefined) throw new RangeError(`There is no entry ${index} in a list of ${list.length}`);
+  return value;
+}
+
+/** The first entry of a list that is not empty. Throws a RangeError where it is. `firstOf([1, 2, 3])` is 1. */
+export const firstOf = <T>(list: ArrayLike<T>): T => nth(list, 0);
+
+/** The last entry of a list that is not empty. Throws a RangeError where it is. `lastOf([1, 2, 3])` is 3. */
+export const lastOf = <T>(list: ArrayLike<T>): T => nth(list, list.length - 1);
+
+/** Each entry with the one after it. `pairwise([1, 2, 3])` is [[1, 2], [2, 3]]. */
+export const pairwise = <T>(list: readonly T[]): [T, T][] => list.slice(1).map((next, i) => [nth(list, i), next]);
