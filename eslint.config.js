@@ -1,7 +1,8 @@
 import hooks from "eslint-plugin-react-hooks";
 import tseslint from "typescript-eslint";
 
-// The floors of core/src, and the rooms of a floor: a file imports only from floors and rooms that stand before its own.
+// The floors of core/src, and the rooms of a floor: a file imports only from floors and rooms that stand before its
+// own.
 const FLOORS = {
   base: [],
   theory: ["words", "pitch", "time", "chord", "instrument", "motion"],
@@ -36,7 +37,10 @@ const forbid = (names, where) =>
         },
       ]
     : [];
-/** What each floor and each of its rooms may not import: floors above it, rooms behind its own, and what a whole side never imports. */
+/**
+ * What each floor and each of its rooms may not import: floors above it, rooms behind its own, and what a whole side
+ * never imports.
+ */
 const layersOf = (root, floors, never, above = []) =>
   Object.entries(floors).flatMap(([floor, rooms], i, all) => {
     const higher = all

@@ -1,4 +1,7 @@
-/** The whole grid of styles, progressions, kicks and meters; a line of sixteen bars against a check of it; painting kicks with the report open. */
+/**
+ * The whole grid of styles, progressions, kicks and meters; a line of sixteen bars against a check of it; painting
+ * kicks with the report open.
+ */
 import { sure } from "../core/src/base/list";
 import { BASS_STYLES, checkSong, bassLines } from "../core/src/index";
 import { GRID, judge } from "./bassGrid";
@@ -19,7 +22,8 @@ export async function bass(
   }));
   const worst = ratios.reduce((a, b) => (b.ratio > a.ratio ? b : a));
   console.log(
-    `writing five lines of 16 bars: ${median(ratios.map((r) => r.ratio)).toFixed(1)} × one check of the song (median of ${ratios.length} styles), worst ${worst.ratio.toFixed(1)} × (${worst.id})`,
+    `writing five lines of 16 bars: ${median(ratios.map((r) => r.ratio)).toFixed(1)} × one check of the song ` +
+      `(median of ${ratios.length} styles), worst ${worst.ratio.toFixed(1)} × (${worst.id})`,
   );
   if (grid) {
     const worstCases: string[] = [];
@@ -51,7 +55,8 @@ export async function bass(
     );
     for (const [name, list] of values)
       console.log(
-        `  ${name.split(",")[0]}: median ${median(list).toFixed(2)}, worst ${(/least$/.test(name) ? Math.min(...list) : Math.max(...list)).toFixed(2)}`,
+        `  ${name.split(",")[0]}: median ${median(list).toFixed(2)}, worst ` +
+          `${(/least$/.test(name) ? Math.min(...list) : Math.max(...list)).toFixed(2)}`,
       );
     for (const text of worstCases.slice(0, 12)) console.log(`  falls short: ${text}`);
   }

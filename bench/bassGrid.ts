@@ -17,7 +17,10 @@ import {
   type Song,
 } from "../core/src/index";
 
-/** Progressions of the grid, invented: diatonic, applied and borrowed chords, slash chords, a vamp, chords that change on the beat. */
+/**
+ * Progressions of the grid, invented: diatonic, applied and borrowed chords, slash chords, a vamp, chords that change
+ * on the beat.
+ */
 export const LINES: readonly [key: string, line: string][] = [
   ["Eb major", "| Ebmaj9 | Cm7 F7sus4 F7 | Bbm7 Eb9 | Abmaj7 |"],
   ["C major", "| Dm7 | G7 | C | C |"],

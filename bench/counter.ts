@@ -1,4 +1,7 @@
-/** Counter melodies: as a multiple of one check of the same song, how they grow, over the whole grid, and the main thread while a tune and its words are edited. */
+/**
+ * Counter melodies: as a multiple of one check of the same song, how they grow, over the whole grid, and the main
+ * thread while a tune and its words are edited.
+ */
 import { firstOf, nth, sure } from "../core/src/base/list";
 import { applyEdit, checkSong, COUNTER_STYLES, counterLines, must, type Song } from "../core/src/index";
 import { COUNTER_GRID, judgeCounter } from "./counterGrid";
@@ -7,7 +10,10 @@ import { trace } from "./trace";
 
 const median = (list: readonly number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)] ?? 0;
 
-/** The long song with a fiddle; its tune rests in every second bar, so that it can be answered, and the fiddle has a first half to vary. */
+/**
+ * The long song with a fiddle; its tune rests in every second bar, so that it can be answered, and the fiddle has a
+ * first half to vary.
+ */
 function withFiddle(bars: number): Song {
   const song = longSong(bars);
   const sung = sure(firstOf(song.sections).notes.melody).filter((n) => Math.floor(n.start / 1920) % 2 === 0);
@@ -38,7 +44,8 @@ export async function counter(
   const ratios = rows.map((r) => firstOf(r.times) / check);
   const worst = rows.reduce((a, b) => (firstOf(b.times) > firstOf(a.times) ? b : a));
   console.log(
-    `writing five counter melodies over 16 bars: ${median(ratios).toFixed(1)} × one check of the song (median of ${rows.length} styles), worst ${(firstOf(worst.times) / check).toFixed(1)} × (${worst.id})`,
+    `writing five counter melodies over 16 bars: ${median(ratios).toFixed(1)} × one check of the song (median ` +
+      `of ${rows.length} styles), worst ${(firstOf(worst.times) / check).toFixed(1)} × (${worst.id})`,
   );
   const growth = [1, 2].map((i) => median(rows.map((r) => nth(r.times, i) / nth(r.times, i - 1))).toFixed(1));
   console.log(`  doubled to 32 bars ${growth[0]} ×, to 64 bars ${growth[1]} × (medians)`);
@@ -103,11 +110,13 @@ function overGrid(): void {
     if (c.style === "answer") put("under the tune (answers), most", report.overlap);
   }
   console.log(
-    `grid of ${COUNTER_GRID.length} combinations: ${met} meet every aim, ${named} name the conflict, ${silent} do neither; ${nothing} answers find no gap and say so`,
+    `grid of ${COUNTER_GRID.length} combinations: ${met} meet every aim, ${named} name the conflict, ${silent} ` +
+      `do neither; ${nothing} answers find no gap and say so`,
   );
   for (const [name, list] of values)
     console.log(
-      `  ${name.split(",")[0]}: median ${median(list).toFixed(2)}, worst ${(/least$/.test(name) ? Math.min(...list) : Math.max(...list)).toFixed(2)}`,
+      `  ${name.split(",")[0]}: median ${median(list).toFixed(2)}, worst ` +
+        `${(/least$/.test(name) ? Math.min(...list) : Math.max(...list)).toFixed(2)}`,
     );
   for (const text of short.filter((_, i) => i % 9 === 0).slice(0, 8)) console.log(`  falls short: ${text}`);
 }

@@ -118,7 +118,10 @@ function withFirstHalf(song: Song): Song {
   return must(applyEdit(song, { do: "setNotes", section: "s1", part: "answer", notes: sure(line).notes })).song;
 }
 
-/** Writes one combination and compares its first line with its aims; null where the style says that it has no place to sound. */
+/**
+ * Writes one combination and compares its first line with its aims; null where the style says that it has no place to
+ * sound.
+ */
 export function judgeCounter(c: CounterCase, seed = 4): CounterOutcome | { nothing: string } {
   const bare = counterSong(c);
   const song = c.style === "variation" ? withFirstHalf(bare) : bare;

@@ -1,4 +1,7 @@
-/** Random edits in thousands: how many are accepted and then refused as a document, and how often what is remembered is stale. `npm run bench -- edits`. */
+/**
+ * Random edits in thousands: how many are accepted and then refused as a document, and how often what is remembered is
+ * stale. `npm run bench -- edits`.
+ */
 import {
   applyEdit,
   checkSong,
@@ -63,6 +66,7 @@ export function edits(count = 10_000): void {
     }
   }
   console.log(
-    `${accepted + refused} random edits, ${accepted} accepted: ${hostile} of them left a document that cannot be read, ${stale} stale results`,
+    `${accepted + refused} random edits, ${accepted} accepted: ${hostile} of them left a document that cannot ` +
+      `be read, ${stale} stale results`,
   );
 }

@@ -1,4 +1,7 @@
-/** A song of many passes: what it costs to realize, slice, check and write it against one section, how that grows, and what one edit in a section used twenty times costs. */
+/**
+ * A song of many passes: what it costs to realize, slice, check and write it against one section, how that grows, and
+ * what one edit in a section used twenty times costs.
+ */
 import { firstOf, lastOf, nth, sure } from "../core/src/base/list";
 import {
   applyEdit,
@@ -22,7 +25,10 @@ import { eightParts } from "./songs";
 
 const edit = (song: Song, ...edits: Edit[]): Song => edits.reduce((s, e) => must(applyEdit(s, e)).song, song);
 
-/** Four sections of eight bars and eight parts, n passes of them: every fourth is moved, every fifth has a bar of its own, every sixth a part out. */
+/**
+ * Four sections of eight bars and eight parts, n passes of them: every fourth is moved, every fifth has a bar of its
+ * own, every sixth a part out.
+ */
 function passes(n: number): Song {
   let song = eightParts(8);
   for (const name of ["Chorus", "Bridge", "Coda"]) song = edit(song, { do: "addSection", name, bars: 8, copyOf: "s1" });
@@ -73,7 +79,8 @@ export function form(time: (run: () => unknown, times?: number) => number): void
   for (const [name, run] of rows) {
     const [a, b, c] = [one, forty, eighty].map((song) => time(() => run(song), 3));
     console.log(
-      `  ${name}: ${(sure(b) / sure(a)).toFixed(1)} × one pass (${sure(b).toFixed(0)} ms here); doubled ${(sure(c) / sure(b)).toFixed(2)} ×`,
+      `  ${name}: ${(sure(b) / sure(a)).toFixed(1)} × one pass (${sure(b).toFixed(0)} ms here); doubled ` +
+        `${(sure(c) / sure(b)).toFixed(2)} ×`,
     );
   }
   const often: Song = {
@@ -115,6 +122,7 @@ export function form(time: (run: () => unknown, times?: number) => number): void
     checker.section(song, "s1");
   }, 9);
   console.log(
-    `one edit in a section used twenty times: what the page works out ${one20.toFixed(1)} ms here, ${(one20 / all).toFixed(2)} × all of it; checked as well ${judged.toFixed(1)} ms`,
+    `one edit in a section used twenty times: what the page works out ${one20.toFixed(1)} ms here, ` +
+      `${(one20 / all).toFixed(2)} × all of it; checked as well ${judged.toFixed(1)} ms`,
   );
 }

@@ -1,4 +1,7 @@
-/** How analysis, key finding, reharmonizing, harmonizing, engraving and the form grow when the chords or bars are doubled, and what they cost against one pass that slices the same song. */
+/**
+ * How analysis, key finding, reharmonizing, harmonizing, engraving and the form grow when the chords or bars are
+ * doubled, and what they cost against one pass that slices the same song.
+ */
 import { firstOf, nth } from "../core/src/base/list";
 import {
   analyzeSection,

@@ -1,4 +1,7 @@
-/** Naming chords against an independent library (`tonal`), and the page while sixteen bars are reharmonized and harmonized. */
+/**
+ * Naming chords against an independent library (`tonal`), and the page while sixteen bars are reharmonized and
+ * harmonized.
+ */
 import { firstOf, nth, sure } from "../core/src/base/list";
 import { Chord as TonalChord, Note as TonalNote } from "tonal";
 import { chordPitchClasses, identifyChords, must, parseChord, transposeNote, type Chord } from "../core/src/index";
@@ -35,7 +38,10 @@ interface Case {
   kind: "whole" | "left out" | "added";
 }
 
-/** A thousand note sets from known chords: half whole, a quarter without the fifth, a quarter with a foreign note added. Repeatable. */
+/**
+ * A thousand note sets from known chords: half whole, a quarter without the fifth, a quarter with a foreign note added.
+ * Repeatable.
+ */
 function cases(): Case[] {
   let seed = 7;
   const next = (n: number) => (seed = (seed * 16807) % 2147483647) % n;
@@ -107,10 +113,12 @@ export async function harmony(browser: boolean): Promise<void> {
   const mine = time(() => all.forEach((c) => identifyChords({ pitches: c.notes, bass: firstOf(c.notes) })));
   const detect = time(() => all.forEach((c) => TonalChord.detect(c.notes)));
   console.log(
-    `1000 note sets, intended chord named first, ours against tonal's detection: all ${right(null)}; whole ${right("whole")}; fifth left out ${right("left out")}; a note added ${right("added")}`,
+    `1000 note sets, intended chord named first, ours against tonal's detection: all ${right(null)}; whole ` +
+      `${right("whole")}; fifth left out ${right("left out")}; a note added ${right("added")}`,
   );
   console.log(
-    `  time ${(mine / detect).toFixed(1)} × tonal's detection (${(mine / 1000).toFixed(2)} ms a set here), with every reading ranked`,
+    `  time ${(mine / detect).toFixed(1)} × tonal's detection (${(mine / 1000).toFixed(2)} ms a set here), ` +
+      "with every reading ranked",
   );
   if (!browser) return;
   await trace(

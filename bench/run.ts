@@ -1,4 +1,7 @@
-/** Benchmarks, printed as ratios to a reference measured in the same run. `npm run bench`; `npm run bench -- browser` adds the traces, `grid` all bass styles, `edits` ten thousand random edits. */
+/**
+ * Benchmarks, printed as ratios to a reference measured in the same run. `npm run bench`; `npm run bench -- browser`
+ * adds the traces, `grid` all bass styles, `edits` ten thousand random edits.
+ */
 import { firstOf, lastOf, nth, sure } from "../core/src/base/list";
 import {
   createChecker,
@@ -87,13 +90,16 @@ const best = sure(cheapestPruned(lattice).path);
 const walkTime = time(() => greedy(lattice));
 const searchTime = time(() => cheapestPruned(lattice), 3);
 console.log(
-  `64 chords, ${Math.min(...sizes)}–${Math.max(...sizes)} candidates each (median ${[...sizes].sort((a, b) => a - b)[32]}), closed and exact`,
+  `64 chords, ${Math.min(...sizes)}–${Math.max(...sizes)} candidates each (median ` +
+    `${[...sizes].sort((a, b) => a - b)[32]}), closed and exact`,
 );
 console.log(
   `  the path from nothing: ${(searchTime / walkTime).toFixed(1)} × a greedy walk (${searchTime.toFixed(0)} ms here)`,
 );
 console.log(
-  `  total motion ${motion(best.picks)} against ${motion(walk.picks)} semitones: ${(motion(best.picks) / motion(walk.picks)).toFixed(2)} of greedy; cost ${(best.cost / walk.cost).toFixed(2)} of greedy`,
+  `  total motion ${motion(best.picks)} against ${motion(walk.picks)} semitones: ` +
+    `${(motion(best.picks) / motion(walk.picks)).toFixed(2)} of greedy; cost ` +
+    `${(best.cost / walk.cost).toFixed(2)} of greedy`,
 );
 
 let equal = 0;
@@ -122,7 +128,9 @@ const checker = createChecker();
 checker.section(song, "s1");
 const notes = sliceSong(song, { section: "s1" }).real.parts.reduce((n, p) => n + p.notes.length, 0);
 console.log(
-  `64 bars, four parts, ${notes} notes: a full check takes ${(checkTime / sliceTime).toFixed(2)} × one slices pass (${sliceTime.toFixed(0)} ms here); an unchanged song ${(time(() => checker.section(song, "s1")) / sliceTime).toFixed(3)} ×`,
+  `64 bars, four parts, ${notes} notes: a full check takes ${(checkTime / sliceTime).toFixed(2)} × one slices ` +
+    `pass (${sliceTime.toFixed(0)} ms here); an unchanged song ` +
+    `${(time(() => checker.section(song, "s1")) / sliceTime).toFixed(3)} ×`,
 );
 
 const browser = process.argv.includes("browser");

@@ -34,7 +34,9 @@ const SYMBOLS = [
 export const loopOf = (n: number): string[] =>
   Array.from({ length: n }, (_, i) => nth(SYMBOLS, (i * 5 + Math.floor(i / 16)) % SYMBOLS.length));
 
-/** A song of 64 bars and four parts in one section: eighths in the melody, two chords a bar, a written bass, full drums. */
+/**
+ * A song of 64 bars and four parts in one section: eighths in the melody, two chords a bar, a written bass, full drums.
+ */
 export function longSong(bars = 64): Song {
   const edit = (song: Song, ...edits: Edit[]): Song => edits.reduce((s, e) => must(applyEdit(s, e)).song, song);
   const chords = loopOf(bars * 2);

@@ -17,7 +17,10 @@ interface TraceEvent {
   args?: { name?: string };
 }
 
-/** Opens a song in a workspace; `act` is done once outside the trace, so that nothing is compiled for the first time in it, and once inside. */
+/**
+ * Opens a song in a workspace; `act` is done once outside the trace, so that nothing is compiled for the first time in
+ * it, and once inside.
+ */
 export async function trace(
   label: string,
   song: Song,

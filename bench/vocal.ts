@@ -1,4 +1,7 @@
-/** Vocal harmony over the whole grid, as a multiple of one check of the same song, and how it grows; key fitting for three singers. */
+/**
+ * Vocal harmony over the whole grid, as a multiple of one check of the same song, and how it grows; key fitting for
+ * three singers.
+ */
 import { firstOf, nth, sure } from "../core/src/base/list";
 import { applyEdit, checkSong, fitKey, must, neckKey, VOCAL_SCHOOLS, vocalLines, type Song } from "../core/src/index";
 import { longSong } from "./songs";
@@ -45,13 +48,16 @@ export function vocal(time: (run: () => unknown, times?: number) => number, { gr
   }));
   for (const r of rows)
     console.log(
-      `vocal harmony, ${r.id}, 16 bars: ${(firstOf(r.times) / check).toFixed(1)} × one check; doubled ${(nth(r.times, 1) / firstOf(r.times)).toFixed(1)} ×, again ${(nth(r.times, 2) / nth(r.times, 1)).toFixed(1)} ×`,
+      `vocal harmony, ${r.id}, 16 bars: ${(firstOf(r.times) / check).toFixed(1)} × one check; doubled ` +
+        `${(nth(r.times, 1) / firstOf(r.times)).toFixed(1)} ×, again ` +
+        `${(nth(r.times, 2) / nth(r.times, 1)).toFixed(1)} ×`,
     );
   const [three] = songs.map(withSingers);
   const fit = time(() => fitKey({ ...sure(three), title: `${Math.random()}` }), 3);
   const necks = time(() => Array.from({ length: 12 }, (_, k) => neckKey(sure(three), k, "guitar")), 3);
   console.log(
-    `key fitting for three singers, 16 bars: ${(fit / check).toFixed(1)} × one check; guitar shapes for all keys, known chords: ${(necks / check).toFixed(1)} ×`,
+    `key fitting for three singers, 16 bars: ${(fit / check).toFixed(1)} × one check; guitar shapes for all ` +
+      `keys, known chords: ${(necks / check).toFixed(1)} ×`,
   );
   if (grid) overGrid();
 }
@@ -111,10 +117,12 @@ function overGrid(): void {
     put("out of range, most", report.outOfRange);
   }
   console.log(
-    `vocal grid of ${VOCAL_GRID.length} combinations: ${met} meet every aim, ${named} name the conflict, ${silent} do neither`,
+    `vocal grid of ${VOCAL_GRID.length} combinations: ${met} meet every aim, ${named} name the conflict, ` +
+      `${silent} do neither`,
   );
   for (const [name, list] of values)
     console.log(
-      `  ${name.split(",")[0]}: median ${median(list).toFixed(2)}, worst ${(/least$/.test(name) ? Math.min(...list) : Math.max(...list)).toFixed(2)}`,
+      `  ${name.split(",")[0]}: median ${median(list).toFixed(2)}, worst ` +
+        `${(/least$/.test(name) ? Math.min(...list) : Math.max(...list)).toFixed(2)}`,
     );
 }

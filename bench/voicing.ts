@@ -1,4 +1,7 @@
-/** Voicing paths, shapes on the neck, and the page while a weight is dragged; ratios to a greedy walk over the same candidates. */
+/**
+ * Voicing paths, shapes on the neck, and the page while a weight is dragged; ratios to a greedy walk over the same
+ * candidates.
+ */
 import { nth, sure } from "../core/src/base/list";
 import { Voicing, VoicingDictionary } from "tonal";
 import {
@@ -52,10 +55,12 @@ export async function voicing(time: Time, greedy: (lattice: Lattice) => Walk, br
   const { path, memory } = cheapestPruned(lattice);
   const best = sure(path);
   console.log(
-    `64 chords, every keyboard style at once: ${sizes[0]}–${sizes.at(-1)} candidates a chord (median ${sizes[32]}), closed`,
+    `64 chords, every keyboard style at once: ${sizes[0]}–${sizes.at(-1)} candidates a chord (median ` +
+      `${sizes[32]}), closed`,
   );
   console.log(
-    `  exact path from nothing: ${times(() => cheapestPruned(lattice))} × a greedy walk; with every step priced: ${times(() => cheapestPrepared(prepare(lattice)), 1)} ×`,
+    `  exact path from nothing: ${times(() => cheapestPruned(lattice))} × a greedy walk; with every step ` +
+      `priced: ${times(() => cheapestPrepared(prepare(lattice)), 1)} ×`,
   );
   const options = {
     loop: true,
@@ -72,32 +77,43 @@ export async function voicing(time: Time, greedy: (lattice: Lattice) => Walk, br
   other[30] = must(parseChord("F#m7b5"));
   const changed = must(voicingSpace(other, options)).lattice;
   console.log(
-    `  after one pin ${times(() => cheapestPruned(pinned, memory))} ×, after one other chord ${times(() => cheapestPruned(changed, memory))} ×, after a weight has changed ${times(() => voicePaths(chords(64), { ...options, weights: { motion: 1 + Math.random() } }))} × with what each layout costs`,
+    `  after one pin ${times(() => cheapestPruned(pinned, memory))} ×, after one other chord ` +
+      `${times(() => cheapestPruned(changed, memory))} ×, after a weight has changed ` +
+      `${times(() => voicePaths(chords(64), { ...options, weights: { motion: 1 + Math.random() } }))} × with ` +
+      "what each layout costs",
   );
   const heap = () => (global.gc?.(), process.memoryUsage());
   const before = heap();
   voicePaths(chords(64), options);
   const after = heap();
   console.log(
-    `  memory it takes: ${Math.round((after.heapUsed + after.arrayBuffers - before.heapUsed - before.arrayBuffers) / 1e6)} MB above what was kept (the process ${Math.round(after.rss / 1e6)} MB)`,
+    "  memory it takes: " +
+      `${Math.round((after.heapUsed + after.arrayBuffers - before.heapUsed - before.arrayBuffers) / 1e6)} MB ` +
+      `above what was kept (the process ${Math.round(after.rss / 1e6)} MB)`,
   );
   const five = pathsOf(space, 6);
   console.log(
-    `  with the five best others: ${times(() => pathsOf(space, 6), 1)} ×; costs ${five.map((f) => f.path.cost.toFixed(1) + (f.exact ? "" : "*")).join(", ")} (* not proven the cheapest that differs)`,
+    `  with the five best others: ${times(() => pathsOf(space, 6), 1)} ×; costs ` +
+      `${five.map((f) => f.path.cost.toFixed(1) + (f.exact ? "" : "*")).join(", ")} (* not proven the cheapest ` +
+      "that differs)",
   );
   console.log(
-    `  motion ${motion(best.picks)} against ${motion(walk.picks)} semitones: ${(motion(best.picks) / motion(walk.picks)).toFixed(2)} of greedy; cost ${(best.cost / walk.cost).toFixed(2)} of greedy`,
+    `  motion ${motion(best.picks)} against ${motion(walk.picks)} semitones: ` +
+      `${(motion(best.picks) / motion(walk.picks)).toFixed(2)} of greedy; cost ` +
+      `${(best.cost / walk.cost).toFixed(2)} of greedy`,
   );
 
   console.log(
-    "  growth (closed): chords × candidates: the path from nothing as a multiple of the greedy walk over 64 chords above",
+    "  growth (closed): chords × candidates: the path from nothing as a multiple of the greedy walk over 64 " +
+      "chords above",
   );
   for (const n of [16, 64, 128])
     for (const voices of [3, 4, 5]) {
       const small = must(voicingSpace(chords(n), { loop: true, voices, range: ["C3", "C6"] }));
       const mean = small.columns.reduce((sum, c) => sum + c.candidates.length, 0) / n;
       console.log(
-        `    ${String(n).padStart(3)} × ${String(Math.round(mean)).padStart(4)}: ${times(() => cheapestPruned(small.lattice), 3).padStart(7)}`,
+        `    ${String(n).padStart(3)} × ${String(Math.round(mean)).padStart(4)}: ` +
+          `${times(() => cheapestPruned(small.lattice), 3).padStart(7)}`,
       );
     }
 
@@ -119,7 +135,9 @@ export async function voicing(time: Time, greedy: (lattice: Lattice) => Walk, br
     row.slice(1).reduce((sum, v, i) => sum + motionBetween(nth(row, i), v), 0);
   const mine = total(ours.picks.map((x, c) => nth(nth(sets, c), x)));
   console.log(
-    `  tonal's Voicing.sequence over its own candidates (${Math.min(...sets.map((s) => s.length))}–${Math.max(...sets.map((s) => s.length))} a chord, 64 chords): ${total(theirs)} semitones, the exact path over the same ${mine}: ${(mine / total(theirs)).toFixed(2)}`,
+    "  tonal's Voicing.sequence over its own candidates " +
+      `(${Math.min(...sets.map((s) => s.length))}–${Math.max(...sets.map((s) => s.length))} a chord, 64 chords): ` +
+      `${total(theirs)} semitones, the exact path over the same ${mine}: ${(mine / total(theirs)).toFixed(2)}`,
   );
 
   const neck = sure(neckOf(instrumentOf("guitar")));
@@ -137,7 +155,8 @@ export async function voicing(time: Time, greedy: (lattice: Lattice) => Walk, br
     for (const pcs of searched) shapes += findShapes(neck, pcs, pcs.length > 4 ? pcs.slice(1, 4) : pcs).length;
   }, 1);
   console.log(
-    `200 chords searched on a guitar's neck: ${shapes} shapes, ${(fretTime / walkTime).toFixed(1)} × the greedy walk (${(fretTime / 200).toFixed(1)} ms a chord here)`,
+    `200 chords searched on a guitar's neck: ${shapes} shapes, ${(fretTime / walkTime).toFixed(1)} × the ` +
+      `greedy walk (${(fretTime / 200).toFixed(1)} ms a chord here)`,
   );
   if (!browser) return;
   await trace(

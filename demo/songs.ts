@@ -60,7 +60,11 @@ function lanterns(): Song {
         section: "s1",
         part: "melody",
         notes: tune(
-          "0:4 Bb3 .5 Hang, 0:4.5 Eb4 .5 a, 1:1 G4 1.5 light, 1:2.5 F4 .5 on, 1:3 G4 1 ev-, 1:4 Bb4 1 'ry, 2:1 Bb4 1 low-, 2:2 G4 1 er, 2:3 Eb4 1.5 bough, 3:1 Ab4 1.5 nine, 3:2.5 G4 .5 rows, 3:3 F4 1 of, 3:4 Eb4 1 them, 4:1 F4 2 glow-, 4:3 D4 1.5 ing, 5:1.5 D4 .5 and, 5:2 G4 .5 the, 5:2.5 Bb4 .5 lad-, 5:3 D5 1.5 ders, 5:4.5 C5 .5 are, 6:1 C5 1 stand-, 6:2 Bb4 1 ing, 6:3 G4 1.5 now, 7:1 C5 1.5 wait-, 7:2.5 Bb4 .5 ing, 7:3 Cb5 1 for, 7:4 Ab4 1 the, 8:1 Bb4 2 snow-, 8:3 F4 1 ing",
+          "0:4 Bb3 .5 Hang, 0:4.5 Eb4 .5 a, 1:1 G4 1.5 light, 1:2.5 F4 .5 on, 1:3 G4 1 ev-, 1:4 Bb4 1 'ry, 2:1 " +
+            "Bb4 1 low-, 2:2 G4 1 er, 2:3 Eb4 1.5 bough, 3:1 Ab4 1.5 nine, 3:2.5 G4 .5 rows, 3:3 F4 1 of, 3:4 " +
+            "Eb4 1 them, 4:1 F4 2 glow-, 4:3 D4 1.5 ing, 5:1.5 D4 .5 and, 5:2 G4 .5 the, 5:2.5 Bb4 .5 lad-, 5:3 " +
+            "D5 1.5 ders, 5:4.5 C5 .5 are, 6:1 C5 1 stand-, 6:2 Bb4 1 ing, 6:3 G4 1.5 now, 7:1 C5 1.5 wait-, " +
+            "7:2.5 Bb4 .5 ing, 7:3 Cb5 1 for, 7:4 Ab4 1 the, 8:1 Bb4 2 snow-, 8:3 F4 1 ing",
         ),
       },
       {
@@ -68,7 +72,10 @@ function lanterns(): Song {
         section: chorus,
         part: "melody",
         notes: tune(
-          "1:1 C5 1.5 Bring, 1:2.5 Bb4 .5 the, 1:3 C5 1 last, 1:4 Eb5 1 of, 2:1 D5 2.5 it, 3:1 D5 1 down, 3:2 Bb4 1 to, 3:3 Db5 1 the, 3:4 Bb4 1 long, 4:1 C5 1.5 ta-, 4:2.5 Ab4 .5 bles, 4:3 G4 1.5 and, 5:1 G4 1 we'll, 5:2 Bb4 1 sing, 5:3 D5 1.5 it, 6:1 C5 1.5 till, 6:2.5 Bb4 .5 the, 6:3 G4 1.5 lights, 7:1 Ab4 1 are, 7:2 G4 .5 on-, 7:2.5 Ab4 .5 ly, 7:3 F4 2 em-, 8:1 G4 2.5 bers",
+          "1:1 C5 1.5 Bring, 1:2.5 Bb4 .5 the, 1:3 C5 1 last, 1:4 Eb5 1 of, 2:1 D5 2.5 it, 3:1 D5 1 down, 3:2 " +
+            "Bb4 1 to, 3:3 Db5 1 the, 3:4 Bb4 1 long, 4:1 C5 1.5 ta-, 4:2.5 Ab4 .5 bles, 4:3 G4 1.5 and, 5:1 G4 " +
+            "1 we'll, 5:2 Bb4 1 sing, 5:3 D5 1.5 it, 6:1 C5 1.5 till, 6:2.5 Bb4 .5 the, 6:3 G4 1.5 lights, 7:1 " +
+            "Ab4 1 are, 7:2 G4 .5 on-, 7:2.5 Ab4 .5 ly, 7:3 F4 2 em-, 8:1 G4 2.5 bers",
         ),
       },
       ...["s1", chorus].flatMap((s) => [
@@ -107,7 +114,8 @@ function withSecondSinger(song: Song, chorus: string): Song {
   const [line] = must(vocalLines(ready, { section: chorus, part: wren, lead: "melody" }));
   const sung = build(ready, [{ do: "setNotes", section: chorus, part: wren, notes: sure(line).notes }]);
   const verse = firstOf(sung.sections).id;
-  // The second verse is without drums; the second chorus ends otherwise and leads into the last one, a whole tone higher.
+  // The second verse is without drums; the second chorus ends otherwise and leads into the last one, a whole tone
+  // higher.
   const long = build(sung, [
     { do: "addPass", section: verse },
     { do: "addPass", section: chorus },
@@ -153,7 +161,9 @@ function cider(): Song {
         section: "s1",
         part: "melody",
         notes: tune(
-          "1:2.5 A4 .5, 1:3 C5 .5, 1:3.5 E5 1, 2:1 D5 1.5, 3:2.5 F4 .5, 3:3 A4 .5, 3:3.5 C5 1, 4:1 D5 1, 4:3 C#5 1, 5:2.5 A4 .5, 5:3 C5 .5, 5:3.5 E5 .5, 5:4 F5 .5, 6:1 E5 1.5, 6:3 C5 .5, 6:3.5 A4 1, 7:2.5 F4 .5, 7:3 A4 .5, 7:3.5 C5 1, 8:1 Bb4 1, 8:2 G4 1, 8:3 A4 1.5",
+          "1:2.5 A4 .5, 1:3 C5 .5, 1:3.5 E5 1, 2:1 D5 1.5, 3:2.5 F4 .5, 3:3 A4 .5, 3:3.5 C5 1, 4:1 D5 1, 4:3 " +
+            "C#5 1, 5:2.5 A4 .5, 5:3 C5 .5, 5:3.5 E5 .5, 5:4 F5 .5, 6:1 E5 1.5, 6:3 C5 .5, 6:3.5 A4 1, 7:2.5 F4 " +
+            ".5, 7:3 A4 .5, 7:3.5 C5 1, 8:1 Bb4 1, 8:2 G4 1, 8:3 A4 1.5",
         ),
       },
       ...drums("s1", "kick", [1, 3, 5, 7], "1:112 2.5:98 3.75:84"),
@@ -223,7 +233,9 @@ function hayloft(): Song {
         section: "s1",
         part: "melody",
         notes: tune(
-          "0:3 D3 1 Round, 1:1 G3 2 the, 1:3 B3 1 loft, 2:1 B3 1.5 the, 2:2.5 A3 .5 straw, 2:3 G3 1 is, 3:1 C4 2 fall-, 3:3 B3 1 ing, 4:1 A3 2 down, 4:3 D3 1 and, 5:1 B3 1.5 all, 5:2.5 C#4 .5 of, 5:3 D4 1 us, 6:1 D4 2 turn, 6:3 B3 1 and, 7:1 C4 1 turn, 7:2 B3 1 a-, 7:3 A3 1 gain, 8:1 A3 2 now",
+          "0:3 D3 1 Round, 1:1 G3 2 the, 1:3 B3 1 loft, 2:1 B3 1.5 the, 2:2.5 A3 .5 straw, 2:3 G3 1 is, 3:1 C4 " +
+            "2 fall-, 3:3 B3 1 ing, 4:1 A3 2 down, 4:3 D3 1 and, 5:1 B3 1.5 all, 5:2.5 C#4 .5 of, 5:3 D4 1 us, " +
+            "6:1 D4 2 turn, 6:3 B3 1 and, 7:1 C4 1 turn, 7:2 B3 1 a-, 7:3 A3 1 gain, 8:1 A3 2 now",
           3,
         ),
       },
@@ -236,7 +248,10 @@ function hayloft(): Song {
   );
 }
 
-/** Bass and drums first: a stomp whose rim just misses the kick, a bass and a sub that share a line, and a half-time section with a figure of its own. */
+/**
+ * Bass and drums first: a stomp whose rim just misses the kick, a bass and a sub that share a line, and a half-time
+ * section with a figure of its own.
+ */
 function shed(): Song {
   const base = must(
     newSong({
@@ -273,7 +288,9 @@ function shed(): Song {
       section: "s1",
       part: "melody",
       notes: tune(
-        "1:3 G4 .5 Red, 1:3.5 A4 .5 ones, 1:4 B4 1 left, 2:1 A4 1 and, 2:2 G4 1.5 right, 3:3 G4 .5 green, 3:3.5 A4 .5 ones, 3:4 B4 .5 fall, 4:1 A4 2.5 through, 5:2.5 B4 .5 count, 5:3 G4 1 them, 5:4 E4 1 by, 6:1 F#4 1 the, 6:2 D4 2 hun-, 7:1 E4 1 dred, 7:3 C4 1 to, 8:1 D#4 2.5 you",
+        "1:3 G4 .5 Red, 1:3.5 A4 .5 ones, 1:4 B4 1 left, 2:1 A4 1 and, 2:2 G4 1.5 right, 3:3 G4 .5 green, " +
+          "3:3.5 A4 .5 ones, 3:4 B4 .5 fall, 4:1 A4 2.5 through, 5:2.5 B4 .5 count, 5:3 G4 1 them, 5:4 E4 1 by, " +
+          "6:1 F#4 1 the, 6:2 D4 2 hun-, 7:1 E4 1 dred, 7:3 C4 1 to, 8:1 D#4 2.5 you",
       ),
     },
     { do: "addSection", name: "Tailgate", bars: 4 },

@@ -153,7 +153,8 @@ test("bass first: a line played in on the keys, its implied roots, and chords fr
     await playheadAt(page, bar, beat + 1);
     await page.keyboard.up(key);
   }
-  // A key on the screen goes the same way; on a slow machine well behind the note before, which it would share a place with.
+  // A key on the screen goes the same way; on a slow machine well behind the note before, which it would share a place
+  // with.
   await playheadAt(page, 3, 1);
   await page.locator('[data-key="43"]').click({ delay: 300 });
   await page.getByRole("button", { name: "Stop recording" }).click();

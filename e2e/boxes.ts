@@ -7,8 +7,8 @@ export interface Fault {
 }
 
 /**
- * What touches on the drawn sheets of a page. Signs are measured by their ink (a canvas tells it), texts by their boxes; heads of one chord, a dot beside its own head,
- * and two voices that share one head may meet.
+ * What touches on the drawn sheets of a page. Signs are measured by their ink (a canvas tells it), texts by their
+ * boxes; heads of one chord, a dot beside its own head, and two voices that share one head may meet.
  */
 export function faultsOn(page: Page): Promise<Fault[]> {
   return page.evaluate(() => {

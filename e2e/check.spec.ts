@@ -52,26 +52,28 @@ test("one fault of one part is one finding: its places are walked, one is left w
   expect(notes.filter((n) => n.pitch.endsWith("6")).map((n) => n.start)).toEqual([1920]);
 });
 
-test("findings are shown by part and kind; a rule weighs what the song says, whoever judges; the list goes out as a table", async ({
-  page,
-}) => {
-  await openCheck(page, faulty());
-  await expect(cards(page).filter({ hasText: "Outside the range" })).toHaveCount(1);
-  await page.getByRole("button", { name: /how grave each rule/ }).click();
-  await page.getByLabel("Outside the range").selectOption("note");
-  await expect(cards(page).filter({ hasText: "Outside the range" }).locator(".severity")).toHaveText("note");
-  await page.getByLabel("judged as").selectOption("jazz");
-  await expect(cards(page).filter({ hasText: "Outside the range" }).locator(".severity")).toHaveText("note");
-  expect((await songOf(page)).severities).toEqual({ "out-of-range": "note" });
-  await page.getByRole("button", { name: /take the list/ }).click();
-  const [file] = await Promise.all([
-    page.waitForEvent("download"),
-    page.getByRole("button", { name: "Table (CSV)" }).click(),
-  ]);
-  const text = readFileSync(await file.path(), "utf8");
-  expect(text.split("\r\n")[0]).toBe("severity,rule,family,section,where,parts,message,amount,fixes,left");
-  expect(text.match(/Outside the range/g)).toHaveLength(4);
-});
+test(
+  "findings are shown by part and kind; a rule weighs what the song says, whoever judges; the list goes out as a " +
+    "table",
+  async ({ page }) => {
+    await openCheck(page, faulty());
+    await expect(cards(page).filter({ hasText: "Outside the range" })).toHaveCount(1);
+    await page.getByRole("button", { name: /how grave each rule/ }).click();
+    await page.getByLabel("Outside the range").selectOption("note");
+    await expect(cards(page).filter({ hasText: "Outside the range" }).locator(".severity")).toHaveText("note");
+    await page.getByLabel("judged as").selectOption("jazz");
+    await expect(cards(page).filter({ hasText: "Outside the range" }).locator(".severity")).toHaveText("note");
+    expect((await songOf(page)).severities).toEqual({ "out-of-range": "note" });
+    await page.getByRole("button", { name: /take the list/ }).click();
+    const [file] = await Promise.all([
+      page.waitForEvent("download"),
+      page.getByRole("button", { name: "Table (CSV)" }).click(),
+    ]);
+    const text = readFileSync(await file.path(), "utf8");
+    expect(text.split("\r\n")[0]).toBe("severity,rule,family,section,where,parts,message,amount,fixes,left");
+    expect(text.match(/Outside the range/g)).toHaveLength(4);
+  },
+);
 
 test("a moment is read and walked by keys; a layer is heard without; nothing of it changes the song", async ({
   page,
@@ -95,38 +97,40 @@ test("a moment is read and walked by keys; a layer is heard without; nothing of 
   expect(await songOf(page)).toEqual(before);
 });
 
-test("what was found is walked by keys, heard with everybody or alone, and left for a part in the whole song; all that is left is listed and lifted", async ({
-  page,
-}) => {
-  await openCheck(page, faulty());
-  await expect(cards(page)).not.toHaveCount(0);
-  const before = await songOf(page);
-  await page.keyboard.press("j");
-  await expect(page.locator(".finding.current")).toHaveCount(1);
-  const first = page.locator(".finding.current");
-  await expect(first).toContainText("1 of 4 places");
-  await page.keyboard.press("j");
-  await expect(first).toContainText("2 of 4 places");
-  await page.keyboard.press("k");
-  await expect(first).toContainText("1 of 4 places");
-  await first.getByRole("button", { name: "These parts alone" }).click();
-  await expect(page.getByText("the parts alone")).toBeVisible();
-  await page.keyboard.press("Escape");
-  expect((await songOf(page)).parts).toEqual(before.parts);
-  await first.getByRole("button", { name: "Leave, with a reason" }).click();
-  await first.getByLabel("Reason for leaving it").fill("falsetto");
-  await first.getByLabel("Holds for").selectOption("part");
-  await first.getByRole("button", { name: "Leave it" }).click();
-  await expect(page.getByText("Left: “falsetto”")).toBeVisible();
-  expect((await songOf(page)).waivers).toMatchObject([
-    { rule: "out-of-range", parts: ["melody"], about: "", reason: "falsetto" },
-  ]);
-  await page.getByRole("button", { name: /left with a reason in this song: 1/ }).click();
-  const listed = page.locator(".waivers li");
-  await expect(listed).toContainText("Outside the range: Voice, the whole song. “falsetto”");
-  await listed.getByRole("button", { name: "Judge it again" }).click();
-  await expect(cards(page).filter({ hasText: "of 4 places" })).toHaveCount(1);
-});
+test(
+  "what was found is walked by keys, heard with everybody or alone, and left for a part in the whole song; all " +
+    "that is left is listed and lifted",
+  async ({ page }) => {
+    await openCheck(page, faulty());
+    await expect(cards(page)).not.toHaveCount(0);
+    const before = await songOf(page);
+    await page.keyboard.press("j");
+    await expect(page.locator(".finding.current")).toHaveCount(1);
+    const first = page.locator(".finding.current");
+    await expect(first).toContainText("1 of 4 places");
+    await page.keyboard.press("j");
+    await expect(first).toContainText("2 of 4 places");
+    await page.keyboard.press("k");
+    await expect(first).toContainText("1 of 4 places");
+    await first.getByRole("button", { name: "These parts alone" }).click();
+    await expect(page.getByText("the parts alone")).toBeVisible();
+    await page.keyboard.press("Escape");
+    expect((await songOf(page)).parts).toEqual(before.parts);
+    await first.getByRole("button", { name: "Leave, with a reason" }).click();
+    await first.getByLabel("Reason for leaving it").fill("falsetto");
+    await first.getByLabel("Holds for").selectOption("part");
+    await first.getByRole("button", { name: "Leave it" }).click();
+    await expect(page.getByText("Left: “falsetto”")).toBeVisible();
+    expect((await songOf(page)).waivers).toMatchObject([
+      { rule: "out-of-range", parts: ["melody"], about: "", reason: "falsetto" },
+    ]);
+    await page.getByRole("button", { name: /left with a reason in this song: 1/ }).click();
+    const listed = page.locator(".waivers li");
+    await expect(listed).toContainText("Outside the range: Voice, the whole song. “falsetto”");
+    await listed.getByRole("button", { name: "Judge it again" }).click();
+    await expect(cards(page).filter({ hasText: "of 4 places" })).toHaveCount(1);
+  },
+);
 
 test("what is safe is shown as a whole before it is made, and taken back in one step", async ({ page }) => {
   await openCheck(page, faulty());

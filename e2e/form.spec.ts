@@ -105,39 +105,41 @@ test("while the whole song plays, the strip and the score go along; a pass is lo
   expect(await songOf(page)).toEqual(before);
 });
 
-test("the grid: who plays in which pass, how and how busy; a part is taken out, plays its own way in one pass, and gives it back", async ({
-  page,
-}) => {
-  await openBallad(page);
-  await passes(page).nth(1).getByRole("button").click();
-  await playOnce(page, "Chorus");
-  await page.getByRole("link", { name: "Form", exact: true }).click();
-  const before = await songOf(page);
-  const cell = (part: string, pass: string, time: number) =>
-    page.getByRole("button", { name: new RegExp(`^${part} in ${pass}, time ${time}`) });
-  const grid = page.locator(".form-grid");
-  const choose = async (part: string, pass: number) => {
-    await grid.getByRole("button", { name: part, exact: true }).click();
-    await grid.getByRole("columnheader").nth(pass).getByRole("button").click();
-  };
-  await cell("Drums", "Verse", 1).click();
-  const drums = sure(before.parts.find((p) => p.role === "drums")).id;
-  await expect(cell("Drums", "Verse", 1)).toHaveAccessibleName(/: out$/);
-  expect(firstOf((await songOf(page)).form).muted).toEqual([drums]);
-  await choose("Piano", 2);
-  expect(nth((await songOf(page)).form, 2).muted).toBeUndefined();
-  await page.getByLabel("Rhythm of Piano here").selectOption({ label: "On every beat" });
-  await expect(cell("Piano", "Chorus", 2)).toHaveAccessibleName(/4 attacks a bar, in its own way/);
-  await expect(cell("Piano", "Chorus", 1)).not.toHaveAccessibleName(/its own way/);
-  // Dragged to the other chorus, it is played so there as well.
-  await cell("Piano", "Chorus", 2).dragTo(cell("Piano", "Chorus", 1));
-  await expect(cell("Piano", "Chorus", 1)).toHaveAccessibleName(/4 attacks a bar, in its own way/);
-  await page.getByRole("button", { name: "Undo" }).first().click();
-  await choose("Piano", 2);
-  await page.getByRole("button", { name: "Play as in its section" }).click();
-  await page.getByRole("button", { name: "Drums in Verse, time 1: out" }).press("Enter");
-  expect((await songOf(page)).form).toEqual(before.form);
-});
+test(
+  "the grid: who plays in which pass, how and how busy; a part is taken out, plays its own way in one pass, and " +
+    "gives it back",
+  async ({ page }) => {
+    await openBallad(page);
+    await passes(page).nth(1).getByRole("button").click();
+    await playOnce(page, "Chorus");
+    await page.getByRole("link", { name: "Form", exact: true }).click();
+    const before = await songOf(page);
+    const cell = (part: string, pass: string, time: number) =>
+      page.getByRole("button", { name: new RegExp(`^${part} in ${pass}, time ${time}`) });
+    const grid = page.locator(".form-grid");
+    const choose = async (part: string, pass: number) => {
+      await grid.getByRole("button", { name: part, exact: true }).click();
+      await grid.getByRole("columnheader").nth(pass).getByRole("button").click();
+    };
+    await cell("Drums", "Verse", 1).click();
+    const drums = sure(before.parts.find((p) => p.role === "drums")).id;
+    await expect(cell("Drums", "Verse", 1)).toHaveAccessibleName(/: out$/);
+    expect(firstOf((await songOf(page)).form).muted).toEqual([drums]);
+    await choose("Piano", 2);
+    expect(nth((await songOf(page)).form, 2).muted).toBeUndefined();
+    await page.getByLabel("Rhythm of Piano here").selectOption({ label: "On every beat" });
+    await expect(cell("Piano", "Chorus", 2)).toHaveAccessibleName(/4 attacks a bar, in its own way/);
+    await expect(cell("Piano", "Chorus", 1)).not.toHaveAccessibleName(/its own way/);
+    // Dragged to the other chorus, it is played so there as well.
+    await cell("Piano", "Chorus", 2).dragTo(cell("Piano", "Chorus", 1));
+    await expect(cell("Piano", "Chorus", 1)).toHaveAccessibleName(/4 attacks a bar, in its own way/);
+    await page.getByRole("button", { name: "Undo" }).first().click();
+    await choose("Piano", 2);
+    await page.getByRole("button", { name: "Play as in its section" }).click();
+    await page.getByRole("button", { name: "Drums in Verse, time 1: out" }).press("Enter");
+    expect((await songOf(page)).form).toEqual(before.form);
+  },
+);
 
 test("a section is moved to another key, and back", async ({ page }) => {
   await openBallad(page);
@@ -153,49 +155,51 @@ test("a section is moved to another key, and back", async ({ page }) => {
   expect((await songOf(page)).sections).toEqual(before.sections);
 });
 
-test("here only: a chord and a note are changed in one pass, shown as its own, and given back; without it all passes change", async ({
-  page,
-}) => {
-  await openBallad(page);
-  await passes(page).nth(1).getByRole("button").click();
-  await playOnce(page, "Chorus");
-  const before = await songOf(page);
-  const chords = page.locator(".chord");
-  await page.getByRole("button", { name: "here only" }).click();
-  await expect(page.getByText("written for this pass alone")).toBeVisible();
-  const rename = async (at: number, symbol: string) => {
-    await chords.nth(at).dblclick();
-    await page.getByLabel("Chord symbol").fill(symbol);
-    await page.getByLabel("Chord symbol").press("Enter");
-    await page.keyboard.press("Escape");
-  };
-  await rename(1, "Db7");
-  await expect(chords.nth(1)).toContainText("D♭");
-  await expect(page.locator(".own-bars")).toHaveCount(1);
-  await expect
-    .poll(async () =>
-      nth((await songOf(page)).form, 2).own?.map((o) =>
-        o.chords?.map((c) => [c.symbol, Object.keys(c.voicings ?? {})]),
-      ),
-    )
-    .toEqual([[["Db7", ["keys"]]]]);
-  expect((await songOf(page)).sections).toEqual(before.sections);
-  // The first chorus is as it was.
-  await passes(page).nth(1).getByRole("button").click();
-  await expect(chords.nth(1)).toContainText("B♭");
-  await expect(page.locator(".own-bars")).toHaveCount(0);
-  // Without it every chorus changes, but for the bar that is owned.
-  await rename(0, "Fm9");
-  await passes(page).nth(2).getByRole("button").click();
-  await expect(chords.nth(0)).toContainText("Fm");
-  await expect(chords.nth(1)).toContainText("D♭");
-  await page.getByRole("button", { name: "pass", exact: true }).click();
-  const own = page.getByRole("group", { name: "Of this pass alone" });
-  await expect(own).toContainText("bar 2, chords");
-  await own.getByRole("button", { name: "Give back" }).click();
-  await expect(chords.nth(1)).toContainText("B♭");
-  expect((await songOf(page)).form).toEqual(before.form);
-});
+test(
+  "here only: a chord and a note are changed in one pass, shown as its own, and given back; without it all " +
+    "passes change",
+  async ({ page }) => {
+    await openBallad(page);
+    await passes(page).nth(1).getByRole("button").click();
+    await playOnce(page, "Chorus");
+    const before = await songOf(page);
+    const chords = page.locator(".chord");
+    await page.getByRole("button", { name: "here only" }).click();
+    await expect(page.getByText("written for this pass alone")).toBeVisible();
+    const rename = async (at: number, symbol: string) => {
+      await chords.nth(at).dblclick();
+      await page.getByLabel("Chord symbol").fill(symbol);
+      await page.getByLabel("Chord symbol").press("Enter");
+      await page.keyboard.press("Escape");
+    };
+    await rename(1, "Db7");
+    await expect(chords.nth(1)).toContainText("D♭");
+    await expect(page.locator(".own-bars")).toHaveCount(1);
+    await expect
+      .poll(async () =>
+        nth((await songOf(page)).form, 2).own?.map((o) =>
+          o.chords?.map((c) => [c.symbol, Object.keys(c.voicings ?? {})]),
+        ),
+      )
+      .toEqual([[["Db7", ["keys"]]]]);
+    expect((await songOf(page)).sections).toEqual(before.sections);
+    // The first chorus is as it was.
+    await passes(page).nth(1).getByRole("button").click();
+    await expect(chords.nth(1)).toContainText("B♭");
+    await expect(page.locator(".own-bars")).toHaveCount(0);
+    // Without it every chorus changes, but for the bar that is owned.
+    await rename(0, "Fm9");
+    await passes(page).nth(2).getByRole("button").click();
+    await expect(chords.nth(0)).toContainText("Fm");
+    await expect(chords.nth(1)).toContainText("D♭");
+    await page.getByRole("button", { name: "pass", exact: true }).click();
+    const own = page.getByRole("group", { name: "Of this pass alone" });
+    await expect(own).toContainText("bar 2, chords");
+    await own.getByRole("button", { name: "Give back" }).click();
+    await expect(chords.nth(1)).toContainText("B♭");
+    expect((await songOf(page)).form).toEqual(before.form);
+  },
+);
 
 test("a pass in another key is shown, written and undone in that key", async ({ page }) => {
   await openBallad(page);

@@ -9,7 +9,10 @@ const focused = (page: Page): Promise<string> =>
   page.evaluate(() => {
     const e = document.activeElement!;
     const label = (e as HTMLInputElement).labels?.[0]?.textContent;
-    return `${e.tagName} ${e.getAttribute("aria-label") ?? label ?? e.getAttribute("placeholder") ?? e.textContent ?? ""}`;
+    return (
+      `${e.tagName} ` +
+      `${e.getAttribute("aria-label") ?? label ?? e.getAttribute("placeholder") ?? e.textContent ?? ""}`
+    );
   });
 
 /** Goes on with Tab until something that is called so has the focus. */

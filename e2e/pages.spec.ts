@@ -125,7 +125,8 @@ test("a chord chart has each bar's symbols and stands in no other bar's place; a
   page,
 }) => {
   await page.goto(`${await copyOf(page, BALLAD)}/pages?for=chart`);
-  // Verse, chorus, the chorus with another ending, and the last one in its own key; the verse without drums has the same chords.
+  // Verse, chorus, the chorus with another ending, and the last one in its own key; the verse without drums has the
+  // same chords.
   await expect(page.locator(".chart li")).toHaveCount(32);
   await expect(page.locator(".chart li").nth(3).locator(".chord-name")).toHaveText(["B♭9sus4", "B♭7"]);
   const crossing = await page.locator(".chart li").evaluateAll((bars) =>

@@ -122,7 +122,8 @@ test("axe finds nothing, light and dark, in every workspace and in the list", as
       expect(
         result.violations.map(
           (v) =>
-            `${scheme} ${path} ${v.id}: ${firstOf(v.nodes).html.slice(0, 140)} ${firstOf(v.nodes).failureSummary?.slice(0, 200)}`,
+            `${scheme} ${path} ${v.id}: ${firstOf(v.nodes).html.slice(0, 140)} ` +
+            `${firstOf(v.nodes).failureSummary?.slice(0, 200)}`,
         ),
       ).toEqual([]);
     }

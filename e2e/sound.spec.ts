@@ -68,7 +68,8 @@ test("the demo rendered offline: notes at their times and pitches, silence where
         expect(own, `${place} against ${d}`).toBeGreaterThan(
           energy(samples, rate, from + 0.01, to, midiFrequency(note.midi + d)) * 1.5,
         );
-      // Before it there is silence when the note before has ended (and rung out), and it begins within 15 ms of its time.
+      // Before it there is silence when the note before has ended (and rung out), and it begins within 15 ms of its
+      // time.
       const before = notes[i - 1];
       const quietFrom = (before ? at(before.playedEnd) : 0) + 0.12;
       if (from - quietFrom > 0.03) {

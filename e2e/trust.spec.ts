@@ -44,7 +44,8 @@ const places = (page: Page): Promise<string[]> =>
   page.evaluate(() =>
     [
       ...document.querySelectorAll(
-        "header button, nav a, [data-chord], .lane-label, #panel h2, #panel [role=tab], #panel li, #panel select, .transport button",
+        "header button, nav a, [data-chord], .lane-label, #panel h2, #panel [role=tab], #panel li, #panel " +
+          "select, .transport button",
       ),
     ].map((e) => {
       const { x, y, width, height } = e.getBoundingClientRect();

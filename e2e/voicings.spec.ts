@@ -246,32 +246,34 @@ test("on staves: key, clefs, tablature, written pitch; the playhead goes along a
   await expect(page.locator(".lane.bass [data-note]").first()).toBeVisible();
 });
 
-test("a note is chosen on the staff as in its lane: the arrows go on from it and move it, and the lane shows the same one", async ({
-  page,
-}) => {
-  await copyOf(page, "cider-press-strut");
-  await page.getByRole("button", { name: "staves" }).click();
-  const heads = page.locator(".staff-note[data-part=melody]");
-  await expect(heads.first()).toBeVisible();
-  await heads.nth(1).click();
-  const note = sure(await heads.nth(1).getAttribute("data-note"));
-  const pitch = async () =>
-    sure(sure(firstOf((await songOf(page)).sections).notes.melody).find((n) => n.id === note)).pitch;
-  await expect(page.locator(".staff-note.chosen")).toHaveCount(1);
-  const before = await pitch();
-  await page.locator(".sheet").focus();
-  await page.keyboard.press("Shift+ArrowUp");
-  await expect.poll(pitch).not.toBe(before);
-  // Drawn anew, it is still the chosen one; the arrow goes to the next.
-  await expect(page.locator(`.staff-note.chosen[data-note="${note}"]`)).toHaveCount(1);
-  await page.keyboard.press("Control+z");
-  await expect.poll(pitch).toBe(before);
-  await page.keyboard.press("ArrowRight");
-  await expect(page.locator(`.staff-note.chosen[data-note="${note}"]`)).toHaveCount(0);
-  const next = sure(await page.locator(".staff-note.chosen").first().getAttribute("data-note"));
-  await page.getByRole("button", { name: "lanes" }).click();
-  await expect(page.locator(`[data-note="${next}"]`).first()).toHaveAttribute("aria-pressed", "true");
-});
+test(
+  "a note is chosen on the staff as in its lane: the arrows go on from it and move it, and the lane shows the " +
+    "same one",
+  async ({ page }) => {
+    await copyOf(page, "cider-press-strut");
+    await page.getByRole("button", { name: "staves" }).click();
+    const heads = page.locator(".staff-note[data-part=melody]");
+    await expect(heads.first()).toBeVisible();
+    await heads.nth(1).click();
+    const note = sure(await heads.nth(1).getAttribute("data-note"));
+    const pitch = async () =>
+      sure(sure(firstOf((await songOf(page)).sections).notes.melody).find((n) => n.id === note)).pitch;
+    await expect(page.locator(".staff-note.chosen")).toHaveCount(1);
+    const before = await pitch();
+    await page.locator(".sheet").focus();
+    await page.keyboard.press("Shift+ArrowUp");
+    await expect.poll(pitch).not.toBe(before);
+    // Drawn anew, it is still the chosen one; the arrow goes to the next.
+    await expect(page.locator(`.staff-note.chosen[data-note="${note}"]`)).toHaveCount(1);
+    await page.keyboard.press("Control+z");
+    await expect.poll(pitch).toBe(before);
+    await page.keyboard.press("ArrowRight");
+    await expect(page.locator(`.staff-note.chosen[data-note="${note}"]`)).toHaveCount(0);
+    const next = sure(await page.locator(".staff-note.chosen").first().getAttribute("data-note"));
+    await page.getByRole("button", { name: "lanes" }).click();
+    await expect(page.locator(`[data-note="${next}"]`).first()).toHaveAttribute("aria-pressed", "true");
+  },
+);
 
 test("every tab and the staves can be read by everybody: axe finds nothing", async ({ page }) => {
   await copyOf(page, "hayloft-waltz");

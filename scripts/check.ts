@@ -1,7 +1,8 @@
 /**
- * Checks songs outside the application: `npm run check -- path …`, a song file, a MIDI file, or a folder of them. `--school chorale|band|jazz|loop` judges
- * by another school than the song's own, `--json` and `--csv` print data, `--fail fault|warning|note|never` says from which severity on the exit status is
- * 1 (fault, where nothing is said). Exit status 2: something could not be read.
+ * Checks songs outside the application: `npm run check -- path …`, a song file, a MIDI file, or a folder of them.
+ * `--school chorale|band|jazz|loop` judges by another school than the song's own, `--json` and `--csv` print data,
+ * `--fail fault|warning|note|never` says from which severity on the exit status is 1 (fault, where nothing is said).
+ * Exit status 2: something could not be read.
  */
 import { readdirSync, readFileSync, statSync } from "node:fs";
 import path from "node:path";
@@ -44,11 +45,16 @@ const count = (n: number, what: string): string => `${n} ${what}${n === 1 ? "" :
 function tell(file: string, { title, school, counts, findings }: CheckReport): string {
   const open = findings.filter((f) => f.left === undefined);
   return [
-    `${title} (${file}), judged as ${school}: ${count(counts.fault, "fault")}, ${count(counts.warning, "warning")}, ${count(counts.note, "note")}${counts.left ? `, ${counts.left} left with a reason` : ""}`,
+    `${title} (${file}), judged as ${school}: ${count(counts.fault, "fault")}, ` +
+      `${count(counts.warning, "warning")}, ` +
+      `${count(counts.note, "note")}${counts.left ? `, ${counts.left} left with a reason` : ""}`,
     ...open.map((f) => {
       const [first] = f.places;
       const more = f.places.length - 1;
-      return `  ${f.severity.padEnd(7)} ${first!.section}, ${first!.where}: ${first!.message}${more ? ` And ${count(more, "more place")}.` : ""}`;
+      return (
+        `  ${f.severity.padEnd(7)} ${first!.section}, ${first!.where}: ` +
+        `${first!.message}${more ? ` And ${count(more, "more place")}.` : ""}`
+      );
     }),
   ].join("\n");
 }

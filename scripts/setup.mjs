@@ -12,7 +12,8 @@ export function checkNode() {
   const [major, minor] = process.versions.node.split(".").map(Number);
   if (major < 20 || (major === 20 && minor < 19)) {
     console.error(
-      `Hushed Orchard needs Node 20.19 or newer; this is Node ${process.versions.node}. Install a newer Node and try again.`,
+      `Hushed Orchard needs Node 20.19 or newer; this is Node ${process.versions.node}. Install a newer Node ` +
+        "and try again.",
     );
     process.exit(1);
   }
@@ -28,8 +29,8 @@ const remember = (name, value) => {
 const remembered = (name) => (existsSync(path.join(cache, name)) ? readFileSync(path.join(cache, name), "utf8") : "");
 
 /**
- * Where the headers of this very Node stand on the machine, as its own packages and archives bring them: the database driver is
- * compiled with these, so that nothing but the registry has to be reached.
+ * Where the headers of this very Node stand on the machine, as its own packages and archives bring them: the database
+ * driver is compiled with these, so that nothing but the registry has to be reached.
  */
 function nodeHeaders() {
   const prefix = path.join(path.dirname(process.execPath), "..");
@@ -63,7 +64,8 @@ export function installPackages() {
   const result = run("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"], { env });
   if (result.status !== 0) {
     console.error(
-      "npm could not install the packages. Check the connection to the registry, and that python3, make and a C++ compiler are there.",
+      "npm could not install the packages. Check the connection to the registry, and that python3, make and a " +
+        "C++ compiler are there.",
     );
     process.exit(1);
   }

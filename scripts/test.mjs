@@ -75,7 +75,8 @@ const enough = share >= LEAST;
 if (enough) passed++;
 else failed++;
 console.log(
-  `\nTests are ${tests} of ${all} lines of TypeScript, ${(share * 100).toFixed(1)} %${enough ? "" : `: at least ${LEAST * 100} % are asked`}.`,
+  `\nTests are ${tests} of ${all} lines of TypeScript, ${(share * 100).toFixed(1)} ` +
+    `%${enough ? "" : `: at least ${LEAST * 100} % are asked`}.`,
 );
 console.log(`Time: ${took.join(", ")}.`);
 console.log(`\n${passed} passed, ${failed} failed`);

@@ -8,8 +8,8 @@ export const isLoopback = (host: string): boolean => LOOPBACK.has(host) || host 
 const hostname = (host: string): string => host.replace(/:\d+$/, "").toLowerCase();
 
 /**
- * Refuses requests that were not meant for this server: a foreign Host (DNS rebinding) or, for anything that writes, a foreign Origin.
- * `extra` lists names allowed beside the loopback ones.
+ * Refuses requests that were not meant for this server: a foreign Host (DNS rebinding) or, for anything that writes, a
+ * foreign Origin. `extra` lists names allowed beside the loopback ones.
  */
 export const checkOrigin =
   (extra: readonly string[]): RequestHandler =>

@@ -36,14 +36,16 @@ const server = app.listen(port, host, (error?: Error) => {
   if (error) {
     if ((error as NodeJS.ErrnoException).code === "EADDRINUSE")
       console.error(
-        `Port ${port} is taken by another program. Stop that program, or choose another port: PORT=${port + 1} npm start`,
+        `Port ${port} is taken by another program. Stop that program, or choose another port: PORT=${port + 1} ` +
+          "npm start",
       );
     else console.error(`The server cannot listen on ${host}:${port}: ${error.message}`);
     process.exit(1);
   }
   const { port: actual } = server.address() as AddressInfo;
   console.log(
-    `Hushed Orchard is ready at http://${isLoopback(host) ? "localhost" : host}:${actual}/${token ? `?token=${token}` : ""}`,
+    "Hushed Orchard is ready at " +
+      `http://${isLoopback(host) ? "localhost" : host}:${actual}/${token ? `?token=${token}` : ""}`,
   );
 });
 

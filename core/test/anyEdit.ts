@@ -167,7 +167,10 @@ export function anyEdit(song: Song, name?: string): fc.Arbitrary<Edit> {
   );
 }
 
-/** A row of random edits, each made for the song it meets; what is refused is passed over. `visit` sees every song that comes of it. */
+/**
+ * A row of random edits, each made for the song it meets; what is refused is passed over. `visit` sees every song that
+ * comes of it.
+ */
 export function walk(
   start: Song,
   {

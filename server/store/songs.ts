@@ -68,7 +68,9 @@ export class SongStore {
     );
   }
 
-  /** Works out what the list shows of a song and keeps it; a document that cannot be read is tried again the next time. */
+  /**
+   * Works out what the list shows of a song and keeps it; a document that cannot be read is tried again the next time.
+   */
   private async summarize(id: string): Promise<Result<Contents>> {
     const { document } = await this.row(this.db, id);
     const song = parseSong(document);

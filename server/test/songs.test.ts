@@ -141,37 +141,48 @@ describe("bad input gets a clear answer and changes nothing", () => {
   });
 });
 
-test("the list reads summaries, and a document that cannot be read is listed as such, saved to a file, and hides no other song", async () => {
-  const own = await startServer();
-  const call = (path: string, init?: RequestInit) => fetch(`${own.url}/api/songs${path}`, init);
-  const make = async (title: string) =>
-    (await call("", json("POST", { title, key: "G major" }))).json() as Promise<Song>;
-  const [good, bad] = [await make("Whole"), await make("Broken: by hand")];
-  const older = JSON.parse(readFileSync("core/test/fixtures/version1/pickup.json", "utf8")) as Song;
-  await own.db("songs").where({ id: bad.id }).update({ document: '{"version":2,"title":"half a song', summary: null });
-  await own
-    .db("songs")
-    .where({ id: good.id })
-    .update({ document: JSON.stringify({ ...older, id: good.id }), summary: null });
-  const list = async () => (await (await call("")).json()) as SongSummary[];
-  const byId = new Map((await list()).map((s) => [s.id, s]));
-  expect(byId.get(bad.id)).toMatchObject({ title: "Broken: by hand", contents: null, problem: { code: "song.json" } });
-  expect(byId.get(good.id)).toMatchObject({
-    contents: { key: "G major", meter: "3/4", bars: 4 + 4 + 3 },
-    problem: null,
-  });
-  const opened = await call(`/${bad.id}`);
-  expect([opened.status, ((await opened.json()) as { code: string }).code]).toEqual([422, "song.unreadable"]);
-  const file = await call(`/${bad.id}/document`);
-  expect([file.headers.get("content-disposition"), await file.text()]).toEqual([
-    expect.stringContaining("Broken by hand.json"),
-    '{"version":2,"title":"half a song',
-  ]);
-  // What was worked out once is stored: the document may even become unreadable without the list noticing.
-  await own.db("songs").where({ id: good.id }).update({ document: "gone" });
-  expect((await list()).find((s) => s.id === good.id)?.contents?.bars).toBe(11);
-  await own.stop();
-});
+test(
+  "the list reads summaries, and a document that cannot be read is listed as such, saved to a file, and hides no " +
+    "other song",
+  async () => {
+    const own = await startServer();
+    const call = (path: string, init?: RequestInit) => fetch(`${own.url}/api/songs${path}`, init);
+    const make = async (title: string) =>
+      (await call("", json("POST", { title, key: "G major" }))).json() as Promise<Song>;
+    const [good, bad] = [await make("Whole"), await make("Broken: by hand")];
+    const older = JSON.parse(readFileSync("core/test/fixtures/version1/pickup.json", "utf8")) as Song;
+    await own
+      .db("songs")
+      .where({ id: bad.id })
+      .update({ document: '{"version":2,"title":"half a song', summary: null });
+    await own
+      .db("songs")
+      .where({ id: good.id })
+      .update({ document: JSON.stringify({ ...older, id: good.id }), summary: null });
+    const list = async () => (await (await call("")).json()) as SongSummary[];
+    const byId = new Map((await list()).map((s) => [s.id, s]));
+    expect(byId.get(bad.id)).toMatchObject({
+      title: "Broken: by hand",
+      contents: null,
+      problem: { code: "song.json" },
+    });
+    expect(byId.get(good.id)).toMatchObject({
+      contents: { key: "G major", meter: "3/4", bars: 4 + 4 + 3 },
+      problem: null,
+    });
+    const opened = await call(`/${bad.id}`);
+    expect([opened.status, ((await opened.json()) as { code: string }).code]).toEqual([422, "song.unreadable"]);
+    const file = await call(`/${bad.id}/document`);
+    expect([file.headers.get("content-disposition"), await file.text()]).toEqual([
+      expect.stringContaining("Broken by hand.json"),
+      '{"version":2,"title":"half a song',
+    ]);
+    // What was worked out once is stored: the document may even become unreadable without the list noticing.
+    await own.db("songs").where({ id: good.id }).update({ document: "gone" });
+    expect((await list()).find((s) => s.id === good.id)?.contents?.bars).toBe(11);
+    await own.stop();
+  },
+);
 
 test("beyond this machine a token is asked for", async () => {
   const open = await startServer({ token: "harvest-token" });

@@ -211,7 +211,10 @@ function HearPlace({ place, section, meter }: { place: FindingPlace; section: Se
 
 type Scope = "here" | "all" | "part" | "song";
 
-/** Lets a finding stand, with a reason: here, in all its places, for its part in the whole song, or its rule in the song. */
+/**
+ * Lets a finding stand, with a reason: here, in all its places, for its part in the whole song, or its rule in the
+ * song.
+ */
 function Leave({ finding, place, names }: { finding: Finding; place: FindingPlace; names: string }) {
   const [reason, setReason] = useState<string | null>(null);
   const [scope, setScope] = useState<Scope>("here");

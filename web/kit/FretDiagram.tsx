@@ -4,7 +4,10 @@ const GAP = 8;
 const FRET = 9;
 const SHOWN = 5;
 
-/** A shape as it is drawn for players: strings upright, lowest drawn string on the left, the nut (or a fret number) on top. */
+/**
+ * A shape as it is drawn for players: strings upright, lowest drawn string on the left, the nut (or a fret number) on
+ * top.
+ */
 export function FretDiagram({
   shape,
   scale = 1,

@@ -22,7 +22,9 @@ function useAnew(section: string, part: string): Anew | null | undefined {
   return anew;
 }
 
-/** Layouts stay when a chord beside them changes; what another way through the whole section would gain is offered here. */
+/**
+ * Layouts stay when a chord beside them changes; what another way through the whole section would gain is offered here.
+ */
 export function LaidOutAnew({ data, part }: { data: SectionData; part: Part }) {
   const section = data.section.id;
   const anew = useAnew(section, part.id);

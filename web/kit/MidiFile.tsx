@@ -148,7 +148,8 @@ function Import({ file: { name, contents }, data, only, part, done }: ImportProp
 
 const doubtText = (unsure: number, all: number, unit: MidiChoices["unit"]): string =>
   unsure
-    ? `${unsure} of ${all} chords are doubtful; their readings are kept with them.${unit === "bar" ? " A bar may hold two chords: try half bars." : ""}`
+    ? `${unsure} of ${all} chords are doubtful; their readings are kept with ` +
+      `them.${unit === "bar" ? " A bar may hold two chords: try half bars." : ""}`
     : "All chords are read with certainty.";
 
 function Tracks({

@@ -35,7 +35,10 @@ interface Recording {
   to: Ticks;
 }
 
-/** What a line becomes when notes are played into it: those of the stretch give way, or the new ones cut what they fall into. */
+/**
+ * What a line becomes when notes are played into it: those of the stretch give way, or the new ones cut what they fall
+ * into.
+ */
 export function withPlayed(
   stored: readonly Note[],
   notes: readonly NewNote[],
@@ -129,5 +132,8 @@ function playedText(notes: readonly NewNote[], recording: Recording): string {
   const lost = recording.notes.length - notes.length;
   const names = notes.slice(0, SHOWN).map((n) => n.pitch);
   const count = `${notes.length} ${notes.length === 1 ? "note" : "notes"} played`;
-  return `${count}${lost > 0 ? ` (${lost} fell together or outside)` : ""}: ${typeset(names.join(" "))}${notes.length > SHOWN ? " …" : ""}`;
+  return (
+    `${count}${lost > 0 ? ` (${lost} fell together or outside)` : ""}: ` +
+    `${typeset(names.join(" "))}${notes.length > SHOWN ? " …" : ""}`
+  );
 }

@@ -12,7 +12,9 @@ const HEIGHT = 30;
 const NAMES = ["C", "Db", "D", "Eb", "E", "F", "Gb", "G", "Ab", "A", "Bb", "B"];
 const named = (midi: Midi): string => typeset(pitchName(midi, nth(NAMES, midi % 12)));
 
-/** Where a voice spends its time, low to high: its comfortable range as a band, its ends as lines, a bar for each pitch. */
+/**
+ * Where a voice spends its time, low to high: its comfortable range as a band, its ends as lines, a bar for each pitch.
+ */
 export function RangeStrip({ label, range: { comfortable, extremes }, time, width = 150 }: Props) {
   const sung = [...time.keys()];
   const low = Math.min(extremes[0], ...sung) - 1;
@@ -22,7 +24,8 @@ export function RangeStrip({ label, range: { comfortable, extremes }, time, widt
   const most = Math.max(...time.values(), 0.001);
   const outside = (m: Midi) => m < extremes[0] || m > extremes[1];
   const words = sung.length
-    ? `${label}: ${named(Math.min(...sung))} to ${named(Math.max(...sung))}, at ease from ${named(comfortable[0])} to ${named(comfortable[1])}`
+    ? `${label}: ${named(Math.min(...sung))} to ${named(Math.max(...sung))}, at ease from ` +
+      `${named(comfortable[0])} to ${named(comfortable[1])}`
     : `${label}: at ease from ${named(comfortable[0])} to ${named(comfortable[1])}`;
   return (
     <svg className="range-strip" width={width} height={HEIGHT} role="img" aria-label={words}>

@@ -15,7 +15,10 @@ export const usesOf = (drums: boolean, only: Only | undefined): Use[] => {
   return ["–", "chords", "melody", "bass", "chords and bass", "drums"];
 };
 
-/** A first guess of what each track is: drums by channel, the lowest single line is the bass, the highest one the tune, the rest chords. */
+/**
+ * A first guess of what each track is: drums by channel, the lowest single line is the bass, the highest one the tune,
+ * the rest chords.
+ */
 export function guessUses({ tracks }: MidiContents, only: Only | undefined): Record<string, Use> {
   const pitched = tracks.filter((t) => !t.drums);
   const lines = [...pitched.filter((t) => only || t.voices <= 2)].sort((a, b) => a.lowest - b.lowest);

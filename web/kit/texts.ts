@@ -20,7 +20,10 @@ export const keyText = (key: string): string => {
   return [typeset(sure(tonic)), ...mode].join(" ");
 };
 
-/** A pitch as it is typed: small letters and real accidentals are taken as well. Null when it is none, which `say` is told. */
+/**
+ * A pitch as it is typed: small letters and real accidentals are taken as well. Null when it is none, which `say` is
+ * told.
+ */
 export function typedPitch(text: string, say: (problem: Problem) => void): PitchName | null {
   const name = plainSigns(text.trim()).replace(/^[a-g]/, (letter) => letter.toUpperCase());
   const pitch = parsePitch(name);

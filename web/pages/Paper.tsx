@@ -16,7 +16,10 @@ import type { SheetOptions } from "../score/sheet";
 import type { StaffPart } from "../score/rows";
 import { keyText } from "../kit/texts";
 
-/** The head of what is handed to a player or singer: the song, for whom, what holds from the first bar on, the order of the sections. */
+/**
+ * The head of what is handed to a player or singer: the song, for whom, what holds from the first bar on, the order of
+ * the sections.
+ */
 export function PageHead({
   song,
   paper,

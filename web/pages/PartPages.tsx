@@ -124,7 +124,10 @@ export function PlayerPage({
   );
 }
 
-/** The shape each chord is first struck in, as its tablature has it; each symbol and shape once, in the order in which they come. */
+/**
+ * The shape each chord is first struck in, as its tablature has it; each symbol and shape once, in the order in which
+ * they come.
+ */
 function shapesOf(pages: Pages, partsOf: readonly (readonly StaffPart[])[], name: (symbol: string) => string) {
   const shapes = new Map<string, { symbol: string; frets: (number | null)[] }>();
   pages.blocks.forEach(({ chords }, i) => {

@@ -9,7 +9,10 @@ import { InPlace } from "../kit/InPlace";
 import { MoveSelect } from "../kit/MoveSelect";
 import { Select } from "../kit/Select";
 
-/** What can be done with a part, at its own label: its name and instrument, its place among the others, more parts, and away with it. */
+/**
+ * What can be done with a part, at its own label: its name and instrument, its place among the others, more parts, and
+ * away with it.
+ */
 export function LaneMenu({ data, part }: { data: SectionData; part: Part }) {
   return (
     <Dropdown autoClose="outside" className="lane-menu">

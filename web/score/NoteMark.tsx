@@ -98,7 +98,9 @@ export const NoteMark = memo(function NoteMark({
   const first = spans[0];
   const hollow = first !== undefined && first.kind !== "chord" && first.kind !== "free";
   const label = names ? typeset(noteOf(note.pitch)) : typeset(first?.label ?? "–");
-  const said = `${spoken(note.pitch)}, ${saidOf(first)}, ${positionText(meter, note.start)}${onKick ? ", on the kick" : ""}${note.pinned ? ", pinned" : ""}`;
+  const said =
+    `${spoken(note.pitch)}, ${saidOf(first)}, ` +
+    `${positionText(meter, note.start)}${onKick ? ", on the kick" : ""}${note.pinned ? ", pinned" : ""}`;
   const dot = scale * QUARTER < DOTS_BELOW;
   const cx = dot ? x + DOT : x + RADIUS + aside * (RADIUS * 2 - 1);
   return (

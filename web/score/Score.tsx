@@ -71,7 +71,9 @@ const timeOf = ({ id, sectionId }: Pass): string =>
       .findIndex((p) => p.id === id) + 1
   }`;
 
-/** The lanes of a section over time: highest register on top, drums at the bottom. Those the work is about stand high. */
+/**
+ * The lanes of a section over time: highest register on top, drums at the bottom. Those the work is about stand high.
+ */
 export function Score({ data, focus }: { data: SectionData; focus: readonly string[] }) {
   const zoom = usePreferences((s) => s.zoom);
   const chosen = useSelection((s) => s.lanes);

@@ -20,8 +20,8 @@ const REACH = 22;
 export const threadReach = (width: number): number => Math.min(REACH, width * 0.4);
 
 /**
- * The way of each voice from chord to chord: straight where it stays, dotted by step, dashed with its semitones where it leaps, doubled and
- * marked where it moves in a parallel fifth or octave.
+ * The way of each voice from chord to chord: straight where it stays, dotted by step, dashed with its semitones where
+ * it leaps, doubled and marked where it moves in a parallel fifth or octave.
  */
 export const Threads = memo(function Threads({ data, part, axis, y, window }: Props) {
   const chords = voicedChords(data.section, part);

@@ -17,7 +17,9 @@ interface Props {
   end(note: string): void;
 }
 
-/** Words typed under the notes: space or hyphen goes on to the next note, an underline holds the syllable, Enter ends. */
+/**
+ * Words typed under the notes: space or hyphen goes on to the next note, an underline holds the syllable, Enter ends.
+ */
 export function WordEntry({ place, note: id, axis, height, go, end }: Props) {
   const verse = usePreferences((s) => s.verse);
   const notes = sungNotes(sectionNow(place.section)?.notes[place.part] ?? []);

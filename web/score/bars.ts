@@ -48,10 +48,14 @@ export interface Bar {
   beams: Beam[];
 }
 
-/** Steps from the middle line to where a rest stands beside another voice, and from a note of that voice to the rest. */
+/**
+ * Steps from the middle line to where a rest stands beside another voice, and from a note of that voice to the rest.
+ */
 const [ASIDE, CLEAR] = [3, 5];
 
-/** Where a rest stands beside another voice: above or below the middle, clear of what that voice has at the same time. */
+/**
+ * Where a rest stands beside another voice: above or below the middle, clear of what that voice has at the same time.
+ */
 function restBeside(rest: EngravedChord, clef: StaffClef, stem: Stem, other: readonly EngravedChord[]): string {
   const middle = TOP_LINE[clef] - 4;
   const steps = other
@@ -137,7 +141,8 @@ export function barOf(
     notes,
     stem === undefined ? { groups, maintainStemDirections: false } : { groups, stemDirection: stem },
   );
-  // Beams turn stems: dots and lines are set when that is known, at the heads, or outside where another voice is on that side.
+  // Beams turn stems: dots and lines are set when that is known, at the heads, or outside where another voice is on
+  // that side.
   notes.forEach((note, i) => {
     const sign = nth(list, i).articulation;
     if (!sign) return;

@@ -24,7 +24,10 @@ export interface ChordTyping {
   onBlur(): void;
 }
 
-/** Typing symbols in the row: Enter takes one, Tab goes on to the next and past the end to a new bar, Escape leaves it as it was. */
+/**
+ * Typing symbols in the row: Enter takes one, Tab goes on to the next and past the end to a new bar, Escape leaves it
+ * as it was.
+ */
 export function useChordTyping(
   data: SectionData,
   focus: (id: string) => void,

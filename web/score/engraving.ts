@@ -70,8 +70,8 @@ interface DrawnLine extends Sheet {
 const pause = () => new Promise((resolve) => setTimeout(resolve));
 
 /**
- * Draws parts bar by bar on lines that fit the width. Each line is drawn in a task of its own; null when it was called off. The sheet is
- * exchanged when all of it is drawn.
+ * Draws parts bar by bar on lines that fit the width. Each line is drawn in a task of its own; null when it was called
+ * off. The sheet is exchanged when all of it is drawn.
  */
 export async function drawStaves(
   host: HTMLElement,
@@ -206,7 +206,10 @@ function connect({ context, options, parts }: DrawnLine, staves: readonly Stave[
     new StaveConnector(top, foot).setType("singleLeft").setContext(context).draw();
 }
 
-/** A staff without its notes: clef and signature where its line begins, the bar lines, a change of clef before the next bar. */
+/**
+ * A staff without its notes: clef and signature where its line begins, the bar lines, a change of clef before the next
+ * bar.
+ */
 function staveOf(sheet: DrawnLine, part: StaffPart, staff: EngravedStaff, row: Row, box: BarBox): Stave {
   const { options, context } = sheet;
   const stave = new Stave(box.x, row.y, box.width, part.small ? { spacingBetweenLinesPx: SMALL_GAP } : {});

@@ -22,7 +22,10 @@ export function laneRange(midis: readonly Midi[], fallback: readonly [Midi, Midi
   return [low, high];
 }
 
-/** Sideways shift for note heads that would overlap: heads a second apart (or closer than their diameter) at one start are set aside in turn. */
+/**
+ * Sideways shift for note heads that would overlap: heads a second apart (or closer than their diameter) at one start
+ * are set aside in turn.
+ */
 export function setAside(heads: readonly { start: Ticks; y: number }[], diameter: number): number[] {
   const shift = heads.map(() => 0);
   const order = heads
@@ -65,7 +68,10 @@ export function stepPitch(midi: Midi, direction: 1 | -1, snap: Snap, chord: Real
 export const snapTick = (tick: number, grid: Ticks): Ticks => Math.round(tick / grid) * grid;
 export const floorTick = (tick: number, grid: Ticks): Ticks => Math.floor(tick / grid) * grid;
 
-/** Words under notes on two lines: a word that would touch the one before it goes to the other line. `x` in pixels; widths are estimated. */
+/**
+ * Words under notes on two lines: a word that would touch the one before it goes to the other line. `x` in pixels;
+ * widths are estimated.
+ */
 export function lyricLines(words: readonly { x: number; text: string }[], charWidth = 7.4, space = 5): (0 | 1)[] {
   const ends = [-Infinity, -Infinity];
   return words.map(({ x, text }) => {
@@ -92,7 +98,10 @@ function emsOf(symbol: string): number {
 export const symbolFits = (symbol: string, width: number): boolean =>
   (width - 6) / (emsOf(symbol) * SMALLEST) >= NARROWEST;
 
-/** Style in which a symbol fits the width of its chord: smaller, then narrower; it is never cut to the name of another chord. */
+/**
+ * Style in which a symbol fits the width of its chord: smaller, then narrower; it is never cut to the name of another
+ * chord.
+ */
 export function symbolSize(symbol: string, width: number): { fontSize: number; transform?: string } {
   const ems = emsOf(symbol);
   const fontSize = Math.max(SMALLEST, Math.min(LARGEST, (width - 10) / ems));

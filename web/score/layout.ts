@@ -48,8 +48,8 @@ export interface LaneBox {
 }
 
 /**
- * Which lanes stand high and which are strips. Those the work is about stand high; the others too where there is room for all, otherwise in
- * their order as long as there is. What the user folded or unfolded stays so.
+ * Which lanes stand high and which are strips. Those the work is about stand high; the others too where there is room
+ * for all, otherwise in their order as long as there is. What the user folded or unfolded stays so.
  * @param room height for all lanes, in pixels
  * @param focus ids of the parts the work is about
  * @param chosen what the user chose, by part: true is high

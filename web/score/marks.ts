@@ -45,7 +45,10 @@ interface Open {
   reach: number;
 }
 
-/** What is written around the notes of a sheet, line by line: words, loudness, slides, lines of octaves, breaths, symbols, numbers of bars. */
+/**
+ * What is written around the notes of a sheet, line by line: words, loudness, slides, lines of octaves, breaths,
+ * symbols, numbers of bars.
+ */
 export class Marks {
   /** Syllables that go on into the next line, by staff and verse. */
   private readonly open = new Map<string, Open>();

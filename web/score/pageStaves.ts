@@ -19,7 +19,10 @@ const [BRACE, NUMBER] = [22, 18];
 const namesWidth = (parts: readonly StaffPart[]): number =>
   Math.max(...parts.flatMap((p) => nameLines(p.name).map((line) => widthOf(line, "name"))));
 
-/** Staves on a page are as large as players read well, smaller where many stand under each other (common practice: five to eight millimetres). */
+/**
+ * Staves on a page are as large as players read well, smaller where many stand under each other (common practice: five
+ * to eight millimetres).
+ */
 export const scaleFor = (staves: number): number => {
   if (staves <= 2) return 0.8;
   if (staves <= 4) return 0.66;

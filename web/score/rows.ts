@@ -30,7 +30,10 @@ const BREATH = 8;
 /** From the last line of a staff down to the first of the next one, in a part and between parts. */
 const IN_PART = 40;
 const BETWEEN_PARTS = 52;
-/** Half the distance of two lines; the room a dot or a line takes beside a head, and a stem that points away from the staff. */
+/**
+ * Half the distance of two lines; the room a dot or a line takes beside a head, and a stem that points away from the
+ * staff.
+ */
 const STEP = 5;
 const SIGN = 12;
 const STEM = 36;
@@ -42,7 +45,9 @@ const hasWords = (staff: EngravedStaff, bars: readonly number[]): boolean => ver
 const versesOf = (staff: EngravedStaff, bars: readonly number[]): number =>
   Math.max(0, ...bars.flatMap((bar) => voicesIn(staff, bar).flatMap((v) => v.map((c) => c.words?.length ?? 0))));
 
-/** How far notes, stems and signs reach above the top line and below the bottom line of a staff in some bars, in pixels. */
+/**
+ * How far notes, stems and signs reach above the top line and below the bottom line of a staff in some bars, in pixels.
+ */
 function reachOf(staff: EngravedStaff, bars: readonly number[], small = false): { up: number; down: number } {
   let [up, down] = [0, 0];
   const reach = (c: EngravedChord, stems: "free" | "up" | "down", top: number) => {

@@ -169,7 +169,10 @@ export function layOutSheet(parts: readonly StaffPart[], options: SheetOptions):
 /** What a line costs beside its emptiness, and one that ends inside two or four bars. */
 const COSTS = { line: 0.02, pair: 0.06, phrase: 0.03 };
 
-/** The breaks with which lines are least empty, measured by the squares, and phrases of two and four bars are kept together. Time grows with the number of bars. */
+/**
+ * The breaks with which lines are least empty, measured by the squares, and phrases of two and four bars are kept
+ * together. Time grows with the number of bars.
+ */
 function brokenInto<B extends { bar: number; span: number; wish: number }>(bars: readonly B[], room: number): B[][] {
   const best: { cost: number; from: number }[] = [{ cost: 0, from: 0 }];
   for (let to = 1; to <= bars.length; to++) {

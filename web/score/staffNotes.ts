@@ -54,7 +54,10 @@ export function useStaffNotes(data: SectionData, parts: readonly StaffPart[], sh
   return { onClick, onKeyDown };
 }
 
-/** Where a number may stand from the left end of a head, the nearest places first: at its upper right, beside, above and below it. */
+/**
+ * Where a number may stand from the left end of a head, the nearest places first: at its upper right, beside, above and
+ * below it.
+ */
 const PLACES: readonly (readonly [dx: number, dy: number])[] = [
   [16, -7],
   [-5, -7],
@@ -69,7 +72,10 @@ const PLACES: readonly (readonly [dx: number, dy: number])[] = [
 /** Half the width and the height of a number. */
 const [WIDE, HIGH] = [5, 9];
 
-/** Numbers beside the heads that something was found about, as in the lanes, where nothing else stands; of notes struck together one number stands beside the highest. */
+/**
+ * Numbers beside the heads that something was found about, as in the lanes, where nothing else stands; of notes struck
+ * together one number stands beside the highest.
+ */
 export function useStaffFindings(sheet: SheetRef, placed: Placed | null): void {
   const findings = useResults((s) => s.findings);
   useEffect(() => {

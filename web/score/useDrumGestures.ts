@@ -8,7 +8,10 @@ import type { Axis } from "./axis";
 import { floorTick } from "./geometry";
 import { RADIUS } from "./layout";
 
-/** Pixels: how near a hit must be to be meant, how far a press moves before it is a drag, how far up or down one changes the loudness. */
+/**
+ * Pixels: how near a hit must be to be meant, how far a press moves before it is a drag, how far up or down one changes
+ * the loudness.
+ */
 const NEAR = 6;
 const SLACK = 4;
 /** Loudness a pixel. */
@@ -52,7 +55,10 @@ export interface DrumGestures {
   onPointerUp(): void;
 }
 
-/** The drum grid under the mouse: a press paints or clears, a drag paints a row, changes loudness, or with Alt moves a hit off the grid. */
+/**
+ * The drum grid under the mouse: a press paints or clears, a drag paints a row, changes loudness, or with Alt moves a
+ * hit off the grid.
+ */
 export function useDrumGestures({ svg, data, axis, rows, row: height, step, moveCursor }: Grid): DrumGestures {
   const [drag, setDrag] = useState<Drag | null>(null);
   const section = data.section.id;

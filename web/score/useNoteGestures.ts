@@ -173,7 +173,9 @@ function dropped({ part }: Lane, place: NotePlace, d: Drag): boolean {
   return made;
 }
 
-/** A changed note stays where it was dropped until the score has followed the edit, or the edit is undone before it did. */
+/**
+ * A changed note stays where it was dropped until the score has followed the edit, or the edit is undone before it did.
+ */
 function useFollowed(isDropped: boolean, part: RealizedPart, setDrag: (drag: null) => void): void {
   useEffect(() => {
     if (isDropped) setDrag(null);
@@ -187,8 +189,9 @@ function useFollowed(isDropped: boolean, part: RealizedPart, setDrag: (drag: nul
 }
 
 /**
- * Notes written with the mouse: a press into the empty lane writes one and draws out its length, with Shift it draws a box around notes; a drag moves all
- * chosen notes or resizes one, with Alt it leaves them and moves copies. One edit when it is let go.
+ * Notes written with the mouse: a press into the empty lane writes one and draws out its length, with Shift it draws a
+ * box around notes; a drag moves all chosen notes or resizes one, with Alt it leaves them and moves copies. One edit
+ * when it is let go.
  */
 export function useNoteGestures(lane: Lane): NoteGestures {
   const { svg, data, part, axis, scale, editable } = lane;

@@ -122,7 +122,8 @@ describe("the time axis", () => {
           const zoom = zoomForBars(width, 480, bars, meter);
           const shown = (width - (480 / 480) * zoom) / ((meter.bar / 480) * zoom);
           expect(zoom).toBeLessThanOrEqual(96);
-          // All of a short section, or a whole number of bars of a long one; where even two do not read, as wide as they must be.
+          // All of a short section, or a whole number of bars of a long one; where even two do not read, as wide as
+          // they must be.
           const whole = Math.abs(shown - Math.round(shown)) < 0.01 || shown >= bars || zoom === 34;
           expect([meter.text, bars, width, shown, whole]).toEqual([meter.text, bars, width, shown, true]);
         }

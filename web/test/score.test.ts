@@ -72,32 +72,36 @@ test("snapping by chord tone, scale and semitone", () => {
   expect(laneRange([40, 42], [28, 46], 17)).toEqual([33, 50]);
 });
 
-test("what sounds: swing, offsets, count-in, click, solo, mute, a stretch in the middle, a pickup only where there is room", () => {
-  let song = songWith({
-    line: "| C | F |",
-    kicks: [[0.5, 100]],
-    bass: ["0 C2 1", "0.5 G2 0.5", "4 F2 4"],
-    melody: ["-1 G4 1", "0 C5 2"],
-  });
-  song = edit(song, { do: "setTempo", tempo: 120 }, { do: "setSwing", ratio: 2 / 3, unit: 8 });
-  const real = realize(song, { section: "s1" });
-  const starts = (options: Parameters<typeof schedule>[1], part: string) =>
-    schedule(real, options)
-      .events.filter((e) => e.kind !== "click" && e.part === part)
-      .map((e) => Number(e.time.toFixed(4)));
-  expect(starts({}, "bass")).toEqual([0, 0.3333, 2]);
-  expect(starts({}, "drums")).toEqual([0.3333]);
-  expect(starts({}, "melody")).toEqual([0]);
-  expect(starts({ countIn: true }, "melody")).toEqual([1.5, 2]);
-  expect(schedule(real, { countIn: true }).events.filter((e) => e.kind === "click")).toHaveLength(4);
-  expect(schedule(real, { click: true }).events.filter((e) => e.kind === "click")).toHaveLength(8);
-  expect(schedule(real, { solo: ["bass"] }).events).toHaveLength(3);
-  expect(starts({ from: 960, to: 3840 }, "bass")).toEqual([1]);
-  expect(starts({ from: 2400, to: 3840 }, "bass")).toEqual([0]);
-  const muted = realize(edit(song, { do: "setPart", part: "bass", muted: true }), { section: "s1" });
-  expect(schedule(muted).events.some((e) => e.kind === "note" && e.part === "bass")).toBe(false);
-  expect(schedule(realize(must(newSong({ title: "empty" })), {})).events).toEqual([]);
-});
+test(
+  "what sounds: swing, offsets, count-in, click, solo, mute, a stretch in the middle, a pickup only where there " +
+    "is room",
+  () => {
+    let song = songWith({
+      line: "| C | F |",
+      kicks: [[0.5, 100]],
+      bass: ["0 C2 1", "0.5 G2 0.5", "4 F2 4"],
+      melody: ["-1 G4 1", "0 C5 2"],
+    });
+    song = edit(song, { do: "setTempo", tempo: 120 }, { do: "setSwing", ratio: 2 / 3, unit: 8 });
+    const real = realize(song, { section: "s1" });
+    const starts = (options: Parameters<typeof schedule>[1], part: string) =>
+      schedule(real, options)
+        .events.filter((e) => e.kind !== "click" && e.part === part)
+        .map((e) => Number(e.time.toFixed(4)));
+    expect(starts({}, "bass")).toEqual([0, 0.3333, 2]);
+    expect(starts({}, "drums")).toEqual([0.3333]);
+    expect(starts({}, "melody")).toEqual([0]);
+    expect(starts({ countIn: true }, "melody")).toEqual([1.5, 2]);
+    expect(schedule(real, { countIn: true }).events.filter((e) => e.kind === "click")).toHaveLength(4);
+    expect(schedule(real, { click: true }).events.filter((e) => e.kind === "click")).toHaveLength(8);
+    expect(schedule(real, { solo: ["bass"] }).events).toHaveLength(3);
+    expect(starts({ from: 960, to: 3840 }, "bass")).toEqual([1]);
+    expect(starts({ from: 2400, to: 3840 }, "bass")).toEqual([0]);
+    const muted = realize(edit(song, { do: "setPart", part: "bass", muted: true }), { section: "s1" });
+    expect(schedule(muted).events.some((e) => e.kind === "note" && e.part === "bass")).toBe(false);
+    expect(schedule(realize(must(newSong({ title: "empty" })), {})).events).toEqual([]);
+  },
+);
 
 test("one drum alone beside a part, and a tuned drum with its tail and its slide", () => {
   let song = songWith({

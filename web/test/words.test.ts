@@ -45,39 +45,43 @@ beforeEach(async () => {
   useNotice.setState({ notice: null });
 });
 
-test("words that come first stand on tones of their chords, inside the voice, with their syllables; what does not fit is counted", async () => {
-  const { notes, left } = proposedNotes(
-    songNow(),
-    section(),
-    melody(),
-    lines("Lanterns hang above the orchard row", "orchard above"),
-    1,
-  );
-  expect([left, notes.map((n) => n.lyrics)]).toEqual([
-    0,
-    "Lan- terns hang a- bove the or- chard row or- chard a- bove".split(" ").map((w) => ["", w]),
-  ]);
-  const [low, high] = midiRange(instrumentOf(melody().instrument, songNow()).comfortable);
-  for (const n of notes) {
-    const chord = sure(chordOf(sure(section().chords.findLast((c) => c.start <= n.start)).symbol));
-    expect(chordPitchClasses(chord)).toContain(pitchMidi(n.pitch) % 12);
-    expect([pitchMidi(n.pitch) >= low, pitchMidi(n.pitch) <= high]).toEqual([true, true]);
-  }
-  // Stressed syllables are sung a little louder.
-  const by = new Map(notes.map((n) => [sure(n.lyrics)[1], n.velocity]));
-  expect(by.get("Lan-")).toBeGreaterThan(sure(by.get("terns")));
-  await make({ do: "setNotes", section: "s1", part: "melody", notes });
-  expect(parseSong(JSON.parse(JSON.stringify(songNow()))).ok).toBe(true);
-  const many = proposedNotes(
-    songNow(),
-    section(),
-    melody(),
-    Array.from({ length: 9 }, () => firstOf(lines("orchard above the orchard"))),
-    0,
-  );
-  expect(many.left).toBeGreaterThan(0);
-  expect(many.notes.length + many.left).toBe(9 * 7);
-});
+test(
+  "words that come first stand on tones of their chords, inside the voice, with their syllables; what does not " +
+    "fit is counted",
+  async () => {
+    const { notes, left } = proposedNotes(
+      songNow(),
+      section(),
+      melody(),
+      lines("Lanterns hang above the orchard row", "orchard above"),
+      1,
+    );
+    expect([left, notes.map((n) => n.lyrics)]).toEqual([
+      0,
+      "Lan- terns hang a- bove the or- chard row or- chard a- bove".split(" ").map((w) => ["", w]),
+    ]);
+    const [low, high] = midiRange(instrumentOf(melody().instrument, songNow()).comfortable);
+    for (const n of notes) {
+      const chord = sure(chordOf(sure(section().chords.findLast((c) => c.start <= n.start)).symbol));
+      expect(chordPitchClasses(chord)).toContain(pitchMidi(n.pitch) % 12);
+      expect([pitchMidi(n.pitch) >= low, pitchMidi(n.pitch) <= high]).toEqual([true, true]);
+    }
+    // Stressed syllables are sung a little louder.
+    const by = new Map(notes.map((n) => [sure(n.lyrics)[1], n.velocity]));
+    expect(by.get("Lan-")).toBeGreaterThan(sure(by.get("terns")));
+    await make({ do: "setNotes", section: "s1", part: "melody", notes });
+    expect(parseSong(JSON.parse(JSON.stringify(songNow()))).ok).toBe(true);
+    const many = proposedNotes(
+      songNow(),
+      section(),
+      melody(),
+      Array.from({ length: 9 }, () => firstOf(lines("orchard above the orchard"))),
+      0,
+    );
+    expect(many.left).toBeGreaterThan(0);
+    expect(many.notes.length + many.left).toBe(9 * 7);
+  },
+);
 
 test("words are laid from the chosen note on, in one step; what finds no note is left", async () => {
   await make({

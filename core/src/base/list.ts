@@ -1,4 +1,6 @@
-/** What must be there: a value that is missing is a fault of the program, and says so at the place where it is missing. */
+/**
+ * What must be there: a value that is missing is a fault of the program, and says so at the place where it is missing.
+ */
 
 /** A value that cannot be missing here. Throws a RangeError where it is. `sure(map.get(id))` */
 export function sure<T>(value: T | null | undefined): T {

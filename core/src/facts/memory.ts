@@ -3,13 +3,17 @@ import { createProxy, isChanged, markToTrack } from "proxy-compare";
 import type { Song } from "../song/schema";
 
 /**
- * Something that follows from a song: worked out when it is asked for, and again only when something that was read for it has changed. A fact
- * declares nothing; what it reads of the song and of other facts is recorded. It must have a value for every place, even one that is not there.
+ * Something that follows from a song: worked out when it is asked for, and again only when something that was read for
+ * it has changed. A fact declares nothing; what it reads of the song and of other facts is recorded. It must have a
+ * value for every place, even one that is not there.
  */
 export interface Fact<At extends string[], T> {
   id: string;
   of(read: Reader, ...at: At): T;
-  /** Whether a new value says the same as the old one; then whatever rests on it stands. By default only the same object does. */
+  /**
+   * Whether a new value says the same as the old one; then whatever rests on it stands. By default only the same object
+   * does.
+   */
   same?: (a: T, b: T) => boolean;
 }
 
@@ -36,7 +40,10 @@ interface Cell {
   holds: Song;
 }
 
-/** What is recorded as a whole, by identity: everything of a song but its outer structure. Objects are marked once; songs share them. */
+/**
+ * What is recorded as a whole, by identity: everything of a song but its outer structure. Objects are marked once;
+ * songs share them.
+ */
 const marked = new WeakSet<object>();
 const whole = (x: unknown): void => {
   if (typeof x === "object" && x !== null) markToTrack(x, false);

@@ -29,7 +29,10 @@ const make = (at: number, order: number, event: Record<string, unknown>): Timed 
   event: { deltaTime: 0, ...event } as unknown as MidiEvent,
 });
 
-/** Type 1 MIDI file (MMA RP-001): a tempo track, then one track a part. "straight" writes notated positions, "played" applies swing and offsets. */
+/**
+ * Type 1 MIDI file (MMA RP-001): a tempo track, then one track a part. "straight" writes notated positions, "played"
+ * applies swing and offsets.
+ */
 export function writeMidi(song: Song, options: { swing: "straight" | "played" }): Uint8Array {
   const real = realize(song);
   const played = options.swing === "played";

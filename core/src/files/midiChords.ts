@@ -11,13 +11,16 @@ import type { MidiNote } from "./midiRead";
 /** How long a chord each is. */
 export type NamingUnit = "beat" | "half bar" | "bar";
 
-/** A pitch class counts for a chord when it sounds for at least this share of the stretch, or of the longest one's time. */
+/**
+ * A pitch class counts for a chord when it sounds for at least this share of the stretch, or of the longest one's time.
+ */
 const HEARD = 0.12;
 const HEARD_OF_LONGEST = 0.3;
 
 /**
- * Names the chords of notes, one a stretch: pitch classes that sound long enough, over the lowest note at its beginning. Stretches with fewer than
- * two notes hold the chord before. Neighbors of one name become one chord; doubtful ones keep their readings.
+ * Names the chords of notes, one a stretch: pitch classes that sound long enough, over the lowest note at its
+ * beginning. Stretches with fewer than two notes hold the chord before. Neighbors of one name become one chord;
+ * doubtful ones keep their readings.
  */
 export function nameChords(
   notes: readonly MidiNote[],

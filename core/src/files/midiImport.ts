@@ -63,7 +63,9 @@ export function notated(tick: Ticks): { start: Ticks; offset: Ticks } {
   return { start, offset: tick - start };
 }
 
-/** Lanes for notes of General MIDI that have no lane of their own (GM System Level 1, GM2 for the shaker; from memory). */
+/**
+ * Lanes for notes of General MIDI that have no lane of their own (GM System Level 1, GM2 for the shaker; from memory).
+ */
 const GM_NEAREST: Record<number, Drum> = {
   35: "kick",
   40: "snare",
@@ -81,7 +83,10 @@ const GM_NEAREST: Record<number, Drum> = {
   82: "shaker",
 };
 
-/** The lane a drum note goes to: as the song's own lanes are mapped, else as General MIDI has it; null for a note without one. */
+/**
+ * The lane a drum note goes to: as the song's own lanes are mapped, else as General MIDI has it; null for a note
+ * without one.
+ */
 export function laneForNote(song: Song, sectionId: string, midi: number): Drum | null {
   const own = sectionOf(song, sectionId)?.groove.lanes.find((l) => (l.note ?? DRUM_KINDS[l.drum].note) === midi);
   return (
@@ -126,7 +131,10 @@ const OFF = 6;
 /** Tempos that differ less are the same. */
 const SAME_TEMPO = 0.5;
 
-/** Plans the import of chosen tracks and bars into a section as one edit. Errors: `midi.bars`, `midi.tracks`, `midi.meter`. */
+/**
+ * Plans the import of chosen tracks and bars into a section as one edit. Errors: `midi.bars`, `midi.tracks`,
+ * `midi.meter`.
+ */
 export function importMidi(
   song: Song,
   sectionId: string,
@@ -195,7 +203,8 @@ function reportChanges({ contents, meter, key, from, to, reported }: Plan, fileK
     const inside = list.filter((x) => x.tick > from && x.tick < to);
     if (inside.length)
       reported.push(
-        `${what} in these bars (${inside.map(text).join(", ")}) ${inside.length === 1 ? "was" : "were"} not kept: a section has one.`,
+        `${what} in these bars (${inside.map(text).join(", ")}) ${inside.length === 1 ? "was" : "were"} not ` +
+          "kept: a section has one.",
       );
   };
   changes(contents.tempos, (t) => `${t.bpm} from ${barOf(t.tick)}`, "Tempo changes");
@@ -266,7 +275,10 @@ function lineEdits(plan: Plan): Edit[] {
   });
 }
 
-/** Drum hits by lane; what the section had in these bars gives way, unless both are wanted, and how its lanes are played stays. */
+/**
+ * Drum hits by lane; what the section had in these bars gives way, unless both are wanted, and how its lanes are played
+ * stays.
+ */
 function drumEdits(plan: Plan): Edit[] {
   const { song, section, choices, from, length, reported } = plan;
   const track = trackOf(plan, choices.drums);
@@ -288,7 +300,8 @@ function drumEdits(plan: Plan): Edit[] {
   }
   for (const [midi, count] of unmapped)
     reported.push(
-      `${count} ${count === 1 ? "hit" : "hits"} of drum note ${midi} (${plainName(midi, true)}) ${count === 1 ? "has" : "have"} no lane here and ${count === 1 ? "was" : "were"} left out.`,
+      `${count} ${count === 1 ? "hit" : "hits"} of drum note ${midi} (${plainName(midi, true)}) ` +
+        `${count === 1 ? "has" : "have"} no lane here and ${count === 1 ? "was" : "were"} left out.`,
     );
   const fresh = [...lanes].map(([drum, hits]): Lane => ({
     drum,

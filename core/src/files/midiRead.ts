@@ -42,8 +42,8 @@ const MAJOR_KEYS = ["Cb", "Gb", "Db", "Ab", "Eb", "Bb", "F", "C", "G", "D", "A",
 const MINOR_KEYS = ["Ab", "Eb", "Bb", "F", "C", "G", "D", "A", "E", "B", "F#", "C#", "G#", "D#", "A#"];
 
 /**
- * Reads a Standard MIDI File of format 0 or 1 (MMA RP-001). Errors: `midi.file` for bytes that are none, `midi.division` for time-code
- * divisions, `midi.empty` for a file without notes.
+ * Reads a Standard MIDI File of format 0 or 1 (MMA RP-001). Errors: `midi.file` for bytes that are none,
+ * `midi.division` for time-code divisions, `midi.empty` for a file without notes.
  */
 export function readMidi(bytes: Uint8Array): Result<MidiContents> {
   let file: ReturnType<typeof parseMidi>;

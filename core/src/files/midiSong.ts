@@ -20,8 +20,8 @@ const OFF = 3;
 const SUNG: readonly number[] = [52, 53, 54];
 
 /**
- * The instrument of a program of General MIDI (level 1): the known one nearest to it in its family of eight that has the range, else one of another
- * family that has it; numbers of two families say nothing of each other.
+ * The instrument of a program of General MIDI (level 1): the known one nearest to it in its family of eight that has
+ * the range, else one of another family that has it; numbers of two families say nothing of each other.
  */
 function instrumentFor(program: number | undefined, track: MidiTrack): Instrument {
   const fits = (i: Instrument) => {
@@ -38,7 +38,10 @@ function instrumentFor(program: number | undefined, track: MidiTrack): Instrumen
   );
 }
 
-/** What a track is: the lowest single line the bass, the highest one the tune, what sounds several notes at once the chords, the rest other lines. */
+/**
+ * What a track is: the lowest single line the bass, the highest one the tune, what sounds several notes at once the
+ * chords, the rest other lines.
+ */
 function rolesOf(tracks: readonly MidiTrack[]): Map<MidiTrack, Part["role"]> {
   const lines = tracks.filter((t) => t.voices <= 2).sort((a, b) => a.lowest - b.lowest);
   const bass = lines.find((t) => t.lowest < BASS_BELOW);
@@ -57,8 +60,8 @@ function rolesOf(tracks: readonly MidiTrack[]): Map<MidiTrack, Part["role"]> {
 }
 
 /**
- * A MIDI file as a song of one section: a part for every pitched track, the chords named from all of them, the drums of the first drum track. Errors:
- * `midi.song` where it has no pitched notes, and those of the song.
+ * A MIDI file as a song of one section: a part for every pitched track, the chords named from all of them, the drums of
+ * the first drum track. Errors: `midi.song` where it has no pitched notes, and those of the song.
  */
 export function songOfMidi(contents: MidiContents, file: string): Result<Song> {
   const tracks = contents.tracks.filter((t) => !t.drums && t.notes.length);

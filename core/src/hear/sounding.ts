@@ -77,7 +77,10 @@ export interface Onward {
   into: string;
 }
 
-/** The chord with which the form goes on after a section, and the first note of a part there; null where it leads back to its own beginning. */
+/**
+ * The chord with which the form goes on after a section, and the first note of a part there; null where it leads back
+ * to its own beginning.
+ */
 export const onwardAt: Fact<[section: string, part: string], Onward | null> = {
   id: "onward",
   of(read, section, part) {

@@ -1,17 +1,23 @@
 /**
- * Columns of candidates, a cost for each candidate and for each step between neighbors. Finds the exact cheapest path, open or looping,
- * and the k cheapest. Voicings, bass pitches and harmonizations are all this one problem.
+ * Columns of candidates, a cost for each candidate and for each step between neighbors. Finds the exact cheapest path,
+ * open or looping, and the k cheapest. Voicings, bass pitches and harmonizations are all this one problem.
  */
 export interface Lattice {
   /** Number of candidates in each column; every column has at least one. */
   sizes: readonly number[];
   /** Cost of candidate i of a column; Infinity forbids it. */
   node(column: number, i: number): number;
-  /** Cost of stepping from candidate i of a column to candidate j of the next one (of the first column after the last, when closed). */
+  /**
+   * Cost of stepping from candidate i of a column to candidate j of the next one (of the first column after the last,
+   * when closed).
+   */
   step(column: number, i: number, j: number): number;
   /** Looping: the step from the last column to the first counts as well. */
   closed?: boolean;
-  /** Columns with the same object here have the same candidates, and steps between two such pairs cost the same: they are computed once. */
+  /**
+   * Columns with the same object here have the same candidates, and steps between two such pairs cost the same: they
+   * are computed once.
+   */
   alike?(column: number): object;
 }
 
@@ -124,9 +130,9 @@ function closing(p: Prepared, allowed: readonly number[]): { cost: Float64Array;
 }
 
 /**
- * Exact cheapest closed path by branch and bound over sets of start candidates: a path that may begin at one member of a set and end at
- * another bounds all closed paths through the set from below; where its two ends agree it is a closed path itself, otherwise the set is
- * split between them. Each bound is one open pass.
+ * Exact cheapest closed path by branch and bound over sets of start candidates: a path that may begin at one member of
+ * a set and end at another bounds all closed paths through the set from below; where its two ends agree it is a closed
+ * path itself, otherwise the set is split between them. Each bound is one open pass.
  */
 function cheapestClosed(p: Prepared, starts: readonly number[]): Path | null {
   interface Node {
@@ -160,7 +166,10 @@ function cheapestClosed(p: Prepared, starts: readonly number[]): Path | null {
   return null;
 }
 
-/** Two halves of a set, the given members in different halves; candidates are listed low to high, so neighbors stay together. */
+/**
+ * Two halves of a set, the given members in different halves; candidates are listed low to high, so neighbors stay
+ * together.
+ */
 function split(set: readonly number[], a: number, b: number): [number[], number[]] {
   const [low, high] = a < b ? [a, b] : [b, a];
   const middle = (low + high) / 2;
@@ -178,7 +187,10 @@ const turned = (p: Prepared): { p: Prepared; by: number } => {
 const turnBack = (picks: number[], by: number): number[] =>
   by ? [...picks.slice(picks.length - by), ...picks.slice(0, picks.length - by)] : picks;
 
-/** The exact cheapest path, or null when every path is forbidden. Time: one pass of Σ size·size steps when open, several when closed. */
+/**
+ * The exact cheapest path, or null when every path is forbidden. Time: one pass of Σ size·size steps when open, several
+ * when closed.
+ */
 export function cheapestPath(lattice: Lattice): Path | null {
   return cheapestPrepared(prepare(lattice));
 }
@@ -195,7 +207,9 @@ export function cheapestPrepared(prepared: Prepared): Path | null {
   return path && { picks: turnBack(path.picks, by), cost: path.cost };
 }
 
-/** A part of all paths: the first columns fixed, some candidates of the next one excluded; its cheapest member is known. */
+/**
+ * A part of all paths: the first columns fixed, some candidates of the next one excluded; its cheapest member is known.
+ */
 interface Region {
   cost: number;
   picks: number[];
@@ -212,8 +226,9 @@ export interface ManyOptions {
 }
 
 /**
- * The k cheapest paths, cheapest first (Lawler's partition: after each path, what remains is divided by the column at which it first
- * leaves that path). With `differs`, each accepted path is the cheapest that differs from all accepted before it.
+ * The k cheapest paths, cheapest first (Lawler's partition: after each path, what remains is divided by the column at
+ * which it first leaves that path). With `differs`, each accepted path is the cheapest that differs from all accepted
+ * before it.
  */
 export function cheapestPaths(lattice: Lattice | Prepared, { k, differs, limit = 2000 }: ManyOptions): Path[] {
   const prepared = "nodes" in lattice ? lattice : prepare(lattice);

@@ -33,9 +33,10 @@ const bits = (set: number): number => {
 };
 
 /**
- * The exact cheapest path whose groups keep to the limit. Each group is solved alone, from every entry to every exit, and the groups are joined as a
- * lattice of their own; a group is limited only when the best path so far breaks its limit there, so that what is left free bounds the rest from below.
- * Time: linear in the number of groups. Null where every path is forbidden.
+ * The exact cheapest path whose groups keep to the limit. Each group is solved alone, from every entry to every exit,
+ * and the groups are joined as a lattice of their own; a group is limited only when the best path so far breaks its
+ * limit there, so that what is left free bounds the rest from below. Time: linear in the number of groups. Null where
+ * every path is forbidden.
  */
 export function cheapestLimited(limited: Limited): LimitedPath | null {
   const { prepared: p, groups, most } = limited;
@@ -74,7 +75,10 @@ function kindsOf({ kindOf }: Limited, [first, last]: readonly [number, number], 
   return bits(used);
 }
 
-/** Costs through a group with some kinds of candidates, from every entry to every exit, and the kinds that the cheapest way uses. */
+/**
+ * Costs through a group with some kinds of candidates, from every entry to every exit, and the kinds that the cheapest
+ * way uses.
+ */
 function through({ prepared: p, kindOf }: Limited, [first, last]: readonly [number, number], kinds: number): Within {
   const lists = Array.from({ length: last - first + 1 }, (_, k) => {
     const c = first + k;
@@ -126,8 +130,9 @@ function through({ prepared: p, kindOf }: Limited, [first, last]: readonly [numb
 }
 
 /**
- * Costs through a group that uses at most so many kinds; null where it cannot. From one end to the other: where the cheapest way uses too many, every
- * way that keeps the limit does without at least one of those it uses, so the search branches over which. What was solved once serves all ends.
+ * Costs through a group that uses at most so many kinds; null where it cannot. From one end to the other: where the
+ * cheapest way uses too many, every way that keeps the limit does without at least one of those it uses, so the search
+ * branches over which. What was solved once serves all ends.
  */
 function limit(limited: Limited, group: readonly [number, number], most: number, free: Within): Within | null {
   const solved = new Map<number, Within>([[EVERYTHING, free]]);

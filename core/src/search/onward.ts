@@ -1,8 +1,9 @@
 import type { Lattice } from "./lattice";
 
 /**
- * A lattice whose steps are dear to price, with lower bounds that are cheap. `alike` names the candidates of a column: columns with the same
- * object have the same candidates at the same cost, in this lattice and in others that are solved with the same memory.
+ * A lattice whose steps are dear to price, with lower bounds that are cheap. `alike` names the candidates of a column:
+ * columns with the same object have the same candidates at the same cost, in this lattice and in others that are solved
+ * with the same memory.
  */
 export interface BoundedLattice extends Lattice {
   alike(column: number): object;
@@ -12,7 +13,10 @@ export interface BoundedLattice extends Lattice {
   places(column: number): Float64Array;
   /** Kind of each group of a column. */
   kinds(column: number): Int32Array;
-  /** No step from a member of group g of a column to a member of group h of the next one costs less; between groups of one kind, than this and how far apart the two lie. */
+  /**
+   * No step from a member of group g of a column to a member of group h of the next one costs less; between groups of
+   * one kind, than this and how far apart the two lie.
+   */
   leastBetween(column: number, g: number, h: number): number;
   /** This step costs no less. */
   least(column: number, i: number, j: number): number;
@@ -56,7 +60,10 @@ class Joint {
   /** Of each group of the next column the least; groups from the cheapest on. */
   private readonly cheapest: Float64Array;
   private readonly order: Int32Array;
-  /** What the step into each group costs at least, and the groups that have a chance, for the group that was chosen last. */
+  /**
+   * What the step into each group costs at least, and the groups that have a chance, for the group that was chosen
+   * last.
+   */
   private readonly reach: Float64Array;
   private readonly short: Int32Array;
   private chosen = 0;
@@ -108,7 +115,10 @@ class Joint {
     return this.ahead[j]! + this.lattice.step(this.c, i, j);
   }
 
-  /** The cheapest way on from candidate i of the group that was chosen last, where `at` costs `best`: its candidate there. */
+  /**
+   * The cheapest way on from candidate i of the group that was chosen last, where `at` costs `best`: its candidate
+   * there.
+   */
   bestOnward(i: number, g: number, at: number, best: number): number {
     const { lattice, c, ahead, cheapest, short, reach, chance, bounds } = this;
     const { lists, places, kinds, lowest, highest } = this.to;
@@ -177,9 +187,10 @@ export class Columns {
   }
 
   /**
-   * The cheapest way on from the candidates of a column, where `ahead` says what it costs from each of the next column on; null ends there.
-   * `guesses`, where there are any, are ways on that were cheap before. A step is priced only where its bound leaves it a chance; candidates
-   * from which even the bound is dear keep it, with −1 for the way on, unless they were worked out before (else they could come and go for ever).
+   * The cheapest way on from the candidates of a column, where `ahead` says what it costs from each of the next column
+   * on; null ends there. `guesses`, where there are any, are ways on that were cheap before. A step is priced only
+   * where its bound leaves it a chance; candidates from which even the bound is dear keep it, with −1 for the way on,
+   * unless they were worked out before (else they could come and go for ever).
    */
   onward(c: number, ahead: Float64Array | null, guesses?: Int32Array): { rest: Float64Array; next: Int32Array } {
     const node = this.nodes[c]!;

@@ -2,8 +2,9 @@ import type { Lattice, Path } from "./lattice";
 import { Columns, SAME, type BoundedLattice } from "./onward";
 
 /**
- * What a search leaves for the next one over nearly the same columns. `rest[c][i]`: what it costs from candidate i of column c on, up to a
- * constant of the column; `next[c][i]`: the candidate of the next column by which it is so cheap, or −1 where it costs at least that.
+ * What a search leaves for the next one over nearly the same columns. `rest[c][i]`: what it costs from candidate i of
+ * column c on, up to a constant of the column; `next[c][i]`: the candidate of the next column by which it is so cheap,
+ * or −1 where it costs at least that.
  */
 export interface SearchMemory {
   names: object[];
@@ -28,7 +29,9 @@ function alikeUpTo(a: Float64Array, b: Float64Array): boolean {
   return true;
 }
 
-/** Which column of a former search each column was: from the beginning as far as they are the same, and from the end. */
+/**
+ * Which column of a former search each column was: from the beginning as far as they are the same, and from the end.
+ */
 function formerColumns(names: readonly object[], former: readonly object[]): number[] {
   const was = Array<number>(names.length).fill(-1);
   if (names.length === former.length) return names.map((name, c) => (former[c] === name ? c : -1));
@@ -47,13 +50,13 @@ const LEAST = 24;
 const TURNS = 6;
 
 /**
- * The exact cheapest path, open or closed, or null where every one is forbidden; `memory` of a search over nearly the same columns, where there is one, and
- * what this one leaves.
- *
- * Each column has potentials: what it costs from each candidate on, up to a constant. They are worked out from the end, a column again only
- * where those of the next one changed by more than a constant. On a ring they are worked out round and round until every column agrees with the
- * next (value iteration; Howard 1960): then no closed path costs less than following the cheapest ways on, whose reduced costs are all zero. Where that comes
- * back to where it began after one turn it is the cheapest; where it needs several turns, starts are divided by branch and bound.
+ * The exact cheapest path, open or closed, or null where every one is forbidden; `memory` of a search over nearly the
+ * same columns, where there is one, and what this one leaves.
+ * Each column has potentials: what it costs from each candidate on, up to a constant. They are worked out from the end,
+ * a column again only where those of the next one changed by more than a constant. On a ring they are worked out round
+ * and round until every column agrees with the next (value iteration; Howard 1960): then no closed path costs less than
+ * following the cheapest ways on, whose reduced costs are all zero. Where that comes back to where it began after one
+ * turn it is the cheapest; where it needs several turns, starts are divided by branch and bound.
  */
 export function cheapestPruned(
   lattice: BoundedLattice,
@@ -103,7 +106,10 @@ interface Values extends Pick<SearchMemory, "rest" | "next" | "shift"> {
   agree: boolean;
 }
 
-/** Potentials of which every column agrees with the next; those of a ring may be a few turns short of it. Null where there is no path. */
+/**
+ * Potentials of which every column agrees with the next; those of a ring may be a few turns short of it. Null where
+ * there is no path.
+ */
 function settled(
   columns: Columns,
   names: readonly object[],
@@ -123,7 +129,8 @@ function settled(
   const dirty = was.map((old, c) => old < 0 || !isNext(c));
   for (const at of again) dirty[at] = true;
   let left = dirty.filter(Boolean).length;
-  // A ring begins behind a column that is known, so that what is ahead of the first to be worked out is right up to little.
+  // A ring begins behind a column that is known, so that what is ahead of the first to be worked out is right up to
+  // little.
   let c = n - 1;
   if (closed && left && left < n) while (!(dirty[c] && !dirty[(c + 1) % n])) c--;
   for (let steps = 0; left && steps < Math.max(n, LEAST) * TURNS; steps++, c = (c + n - 1) % n) {
@@ -169,7 +176,9 @@ function openWay({ rest, next }: Values): Way {
   return picks.length < next.length ? endOf(picks) : { picks };
 }
 
-/** The way round the ring that comes back to where it began after one turn, if there is one among the cheapest ways on. */
+/**
+ * The way round the ring that comes back to where it began after one turn, if there is one among the cheapest ways on.
+ */
 function roundIn({ n }: Columns, { rest, next }: Values): Way {
   const tried = new Set<number>();
   for (let start = argmin(rest[0]!); !tried.has(start);) {
@@ -185,8 +194,9 @@ function roundIn({ n }: Columns, { rest, next }: Values): Way {
 }
 
 /**
- * The cheapest closed path by branch and bound over sets of candidates of the smallest column: with any potentials there, a way that begins at one
- * member and ends at another, less the potential of the first and with that of the last, bounds all closed paths through the set from below.
+ * The cheapest closed path by branch and bound over sets of candidates of the smallest column: with any potentials
+ * there, a way that begins at one member and ends at another, less the potential of the first and with that of the
+ * last, bounds all closed paths through the set from below.
  */
 function divided(columns: Columns, values: Values): number[] | null {
   const { lattice, n } = columns;

@@ -1,7 +1,10 @@
 import { nth, sure } from "../base/list";
 import type { Path } from "./lattice";
 
-/** Columns of candidates whose cost may depend on three in a row: how a leap is answered, how a suspension is prepared and resolved. Open. */
+/**
+ * Columns of candidates whose cost may depend on three in a row: how a leap is answered, how a suspension is prepared
+ * and resolved. Open.
+ */
 export interface SecondOrder {
   sizes: readonly number[];
   node(column: number, i: number): number;

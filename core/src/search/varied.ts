@@ -14,9 +14,10 @@ const DOUBLINGS = 12;
 const FIRST = 0.05;
 
 /**
- * Paths that differ from each other, best first. The first is the exact cheapest; every other is the exact cheapest when each column it shares with an earlier one
- * is charged, with the lowest charge (to within a factor of two) that makes it differ enough. Time: at most k · `DOUBLINGS` single searches, whatever the number of
- * paths that hardly differ. Fewer than k where no others are left.
+ * Paths that differ from each other, best first. The first is the exact cheapest; every other is the exact cheapest
+ * when each column it shares with an earlier one is charged, with the lowest charge (to within a factor of two) that
+ * makes it differ enough. Time: at most k · `DOUBLINGS` single searches, whatever the number of paths that hardly
+ * differ. Fewer than k where no others are left.
  */
 export function variedPaths(prepared: Prepared, { k, alike, atLeast }: Varied): Path[] {
   const first = cheapestPrepared(prepared);

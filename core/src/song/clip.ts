@@ -5,7 +5,9 @@ import type { NewNote, Note } from "./schema";
 /** Notes that were copied: where they stand is counted from the beat the first one stands in. */
 export interface Clip {
   notes: NewNote[];
-  /** Whole beats, or whole bars where it is longer than half a bar: a copy of it stands at the same place of its bar. */
+  /**
+   * Whole beats, or whole bars where it is longer than half a bar: a copy of it stands at the same place of its bar.
+   */
   length: Ticks;
 }
 
@@ -36,8 +38,8 @@ export function clipOf(notes: readonly Note[], meter: Meter): Clip {
 }
 
 /**
- * A part with a clip set down at a place: what stands in its stretch gives way but for pinned notes, a note held into it ends there, and what would
- * begin past the end is left out. The new notes come last.
+ * A part with a clip set down at a place: what stands in its stretch gives way but for pinned notes, a note held into
+ * it ends there, and what would begin past the end is left out. The new notes come last.
  */
 export function pasted(
   stored: readonly Note[],

@@ -28,7 +28,9 @@ function invalid({ issues }: Issues): ReturnType<typeof fail> {
   );
 }
 
-/** Turns a document of version n (the key) into one of version n + 1; its errors name the path in the older document. */
+/**
+ * Turns a document of version n (the key) into one of version n + 1; its errors name the path in the older document.
+ */
 export const MIGRATIONS: Record<number, (document: Json) => Result<Json>> = {
   1: (document) => {
     const read = Song1.safeParse(document);
@@ -38,7 +40,10 @@ export const MIGRATIONS: Record<number, (document: Json) => Result<Json>> = {
 
 const THIS_APPLICATION = { hint: "Choose a song file that this application wrote." };
 
-/** Brings a document of any known version up to date and checks all of it. Errors name the path of the first thing that is wrong. */
+/**
+ * Brings a document of any known version up to date and checks all of it. Errors name the path of the first thing that
+ * is wrong.
+ */
 export function parseSong(json: unknown): Result<Song> {
   let document = json;
   if (typeof document === "string") {
@@ -128,7 +133,10 @@ export const sectionSwing = (song: Song, section: Section): Song["swing"] => sec
 export const sectionOf = (song: Song, id: string): Section | undefined => song.sections.find((s) => s.id === id);
 export const partOf = (song: Song, id: string): Part | undefined => song.parts.find((p) => p.id === id);
 
-/** A pass by its id. Of a song whose readings are recorded only this pass is read, not those before it: a form of many passes stays cheap. */
+/**
+ * A pass by its id. Of a song whose readings are recorded only this pass is read, not those before it: a form of many
+ * passes stays cheap.
+ */
 export function passOf(song: Song, id: string): Pass | undefined {
   const at = getUntracked(song)?.form.findIndex((p) => p.id === id) ?? -1;
   const pass = at < 0 ? undefined : song.form[at];

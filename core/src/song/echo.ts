@@ -19,13 +19,17 @@ export const echoSettings = (part: Part, section?: Section, pass?: Pass): EchoSe
   ...(playingOf(part, "echo", { section, pass }) as Partial<EchoSettings>),
 });
 
-/** The velocity of a repeat: what is left of the amplitude, through the curve by which instruments are struck. 0 is silence. */
+/**
+ * The velocity of a repeat: what is left of the amplitude, through the curve by which instruments are struck. 0 is
+ * silence.
+ */
 export const fadedVelocity = (velocity: number, share: number): number =>
   Math.round(velocityOf(strengthOf(velocity) * share));
 
 /**
- * What an echo plays in a section: each note of its source again after the delay, softer each time, on its notated place; it sounds exactly the delay
- * after its source, whatever the swing. Repeats past the end of the section are not played; of two that meet on one pitch the louder one is.
+ * What an echo plays in a section: each note of its source again after the delay, softer each time, on its notated
+ * place; it sounds exactly the delay after its source, whatever the swing. Repeats past the end of the section are not
+ * played; of two that meet on one pitch the louder one is.
  */
 export function echoNotes(song: Song, section: Section, part: Part, pass?: Pass): Note[] {
   const source = song.parts.find((p) => p.id === part.echoes);

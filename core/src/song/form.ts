@@ -37,7 +37,8 @@ function ownOf(song: Song, pass: Pass): string[] {
     ...(pass.bars ? [`only ${barsText(...pass.bars)}`] : []),
     ...(transpose
       ? [
-          `${Math.abs(transpose)} ${Math.abs(transpose) === 1 ? "semitone" : "semitones"} ${transpose > 0 ? "up" : "down"}`,
+          `${Math.abs(transpose)} ${Math.abs(transpose) === 1 ? "semitone" : "semitones"} ` +
+            `${transpose > 0 ? "up" : "down"}`,
         ]
       : []),
     ...(names.length ? [`without ${names.join(", ")}`] : []),

@@ -72,8 +72,9 @@ export function freeNumber(song: Song, prefix: string): number {
 }
 
 /**
- * What does not hold between the things of a song: an id that stands twice, a reference to something that is not there, more notes than a song may
- * have. Null when all is well. Costs little for a song that shares its lists with one that was looked at before.
+ * What does not hold between the things of a song: an id that stands twice, a reference to something that is not there,
+ * more notes than a song may have. Null when all is well. Costs little for a song that shares its lists with one that
+ * was looked at before.
  */
 export function breachOf(song: Song): Breach | null {
   return (

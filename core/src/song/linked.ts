@@ -83,6 +83,9 @@ function derived(
     });
 }
 
-/** The harmony of a linked part: its own voicings held as long as their chords; a part that plays another's brings nothing of its own. */
+/**
+ * The harmony of a linked part: its own voicings held as long as their chords; a part that plays another's brings
+ * nothing of its own.
+ */
 export const linkedHarmony: typeof linkedNotes = (song, section, part, pass) =>
   sure(part.link).from ? [] : derived(song, section, part, {}, pass);

@@ -7,7 +7,10 @@ import type { Matter, Waiver } from "./schema/song";
 export const aboutText = (tick: Ticks, pitches: readonly PitchName[]): string =>
   pitches.length ? `${tick}|${pitches.join(" ")}`.slice(0, 400) : String(tick);
 
-/** Whether a waiver covers a matter: its rule, its section or any, its parts or any, and the same thing, the same place or anything. */
+/**
+ * Whether a waiver covers a matter: its rule, its section or any, its parts or any, and the same thing, the same place
+ * or anything.
+ */
 export function covers(waiver: Waiver, matter: Matter): boolean {
   return (
     waiver.rule === matter.rule &&

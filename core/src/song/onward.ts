@@ -9,7 +9,10 @@ import { passPlace } from "./place";
 import { frameOf, movedBetween, realizedChords, realizedNotes } from "./realize";
 import type { Pass, Song } from "./schema";
 
-/** How a section goes on: the passes of it that do so, and what comes, named and pitched as if the section stood in its own key. */
+/**
+ * How a section goes on: the passes of it that do so, and what comes, named and pitched as if the section stood in its
+ * own key.
+ */
 export interface WayOn {
   /** Passes of the section that go on so. */
   passes: string[];
@@ -25,7 +28,10 @@ export interface WayOn {
   key: string;
 }
 
-/** A note that follows, in the key of the section that ends; it begins so many ticks after the border (an upbeat before it). */
+/**
+ * A note that follows, in the key of the section that ends; it begins so many ticks after the border (an upbeat before
+ * it).
+ */
 export interface FirstNote {
   midi: Midi;
   pitch: PitchName;
@@ -69,8 +75,9 @@ function reachesEnd(song: Song, pass: Pass): boolean {
 }
 
 /**
- * The ways in which a section goes on in the form, the one most of its passes take first (the earlier of two). A pass that stops before the end of the
- * section is left out, and so is one that nothing follows: it closes the song. A section that is never followed by anything leads back to its own beginning, and has none.
+ * The ways in which a section goes on in the form, the one most of its passes take first (the earlier of two). A pass
+ * that stops before the end of the section is left out, and so is one that nothing follows: it closes the song. A
+ * section that is never followed by anything leads back to its own beginning, and has none.
  */
 export function waysOn(song: Song, sectionId: string): WayOn[] {
   const ways = new Map<string, WayOn>();
@@ -116,7 +123,10 @@ export function firstNote(song: Song, way: WayOn, partId: string): FirstNote | n
   };
 }
 
-/** The layout of a part in the first chord of what follows, lowest first, in the key of the section that ends; empty where it has none. */
+/**
+ * The layout of a part in the first chord of what follows, lowest first, in the key of the section that ends; empty
+ * where it has none.
+ */
 export function firstLayout(song: Song, way: WayOn, partId: string): PitchName[] {
   const pass = passOf(song, firstOf(way.passes));
   const next = passOf(song, way.next);
@@ -132,7 +142,10 @@ export function firstLayout(song: Song, way: WayOn, partId: string): PitchName[]
     .sort((a, b) => pitchMidi(a) - pitchMidi(b));
 }
 
-/** The last chord of the pass before a section, in the section's own key; null where nothing comes before it, or it comes before itself. */
+/**
+ * The last chord of the pass before a section, in the section's own key; null where nothing comes before it, or it
+ * comes before itself.
+ */
 export function chordBefore(song: Song, sectionId: string): string | null {
   const at = song.form.findIndex((p, i) => i > 0 && p.sectionId === sectionId);
   const [before, pass] = [song.form[at - 1], song.form[at]];

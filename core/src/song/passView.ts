@@ -11,7 +11,10 @@ import { LIMITS, type Pass, type Playing, type Section, type Song } from "./sche
 export const isUnlike = (pass: Pass): boolean =>
   pass.own !== undefined || pass.playing !== undefined || pass.voicings !== undefined || (pass.transpose ?? 0) !== 0;
 
-/** How the names of a section go to the key in which a pass plays it, and back; null where it plays in the section's own. */
+/**
+ * How the names of a section go to the key in which a pass plays it, and back; null where it plays in the section's
+ * own.
+ */
 export function movesOf(song: Song, pass: Pass): { there: Moving; back: Moving; id: string } | null {
   const section = sectionOf(song, pass.sectionId);
   if (!pass.transpose || !section) return null;
@@ -30,8 +33,8 @@ const remember = (from: Lists, id: string, to: Lists): void => {
 };
 
 /**
- * A section's music moved to another key, or back. Each list is moved once and remembered both ways: an edit of one part moves that part alone, and what did not
- * change comes back as the very list it was.
+ * A section's music moved to another key, or back. Each list is moved once and remembered both ways: an edit of one
+ * part moves that part alone, and what did not change comes back as the very list it was.
  */
 export function movedMusic(section: Section, move: Moving, id: string, way: "there" | "back"): Section {
   const [go, come] = way === "there" ? [`> ${id}`, `< ${id}`] : [`< ${id}`, `> ${id}`];
@@ -60,7 +63,10 @@ export function movedMusic(section: Section, move: Moving, id: string, way: "the
   };
 }
 
-/** The section with what a pass changes: its bars put in, its names in the key of the pass, its ways of playing over those of the section. */
+/**
+ * The section with what a pass changes: its bars put in, its names in the key of the pass, its ways of playing over
+ * those of the section.
+ */
 function sectionIn(song: Song, section: Section, pass: Pass): Section {
   const whole = voicedIn(withOwnBars(song, section, pass), pass);
   const moves = movesOf(song, pass);
@@ -92,9 +98,10 @@ function voicedIn(section: Section, { voicings }: Pass): Section {
 const views = new WeakMap<Song, Map<string, Song>>();
 
 /**
- * The song with one pass written out: the section of that pass stands as the pass plays it, so that everything that reads or writes a section reads and
- * writes this pass. Its other passes go to a section of their own with what is stored. The song itself where the pass is as its section is, unless it is
- * wanted `alone`: then what follows it is what follows this pass.
+ * The song with one pass written out: the section of that pass stands as the pass plays it, so that everything that
+ * reads or writes a section reads and writes this pass. Its other passes go to a section of their own with what is
+ * stored. The song itself where the pass is as its section is, unless it is wanted `alone`: then what follows it is
+ * what follows this pass.
  */
 export function passView(song: Song, passId: string | null, alone = false): Song {
   const pass = passId === null ? undefined : passOf(song, passId);
@@ -107,7 +114,10 @@ export function passView(song: Song, passId: string | null, alone = false): Song
   return view;
 }
 
-/** The song in which the section of a pass stands as the pass plays it, whatever becomes of its other passes: what an edit of the pass is made in. */
+/**
+ * The song in which the section of a pass stands as the pass plays it, whatever becomes of its other passes: what an
+ * edit of the pass is made in.
+ */
 export function passAlone(song: Song, section: Section, pass: Pass): Song {
   const { own: _, transpose: _transpose, playing: _playing, voicings: _voicings, ...plain } = pass;
   const written = sectionIn(song, section, pass);

@@ -102,7 +102,10 @@ function told<T extends { id: string }>(list: readonly T[], taken: Set<string>):
   return all.every((x, i) => x === list[i]) ? (list as T[]) : all;
 }
 
-/** A section as one pass plays it: in the bars that are its own, its chords, drums and notes stand for those of the section. */
+/**
+ * A section as one pass plays it: in the bars that are its own, its chords, drums and notes stand for those of the
+ * section.
+ */
 export function withOwnBars(song: Song, section: Section, pass: Pass): Section {
   if (!pass.own) return section;
   const { bar } = sectionMeter(song, section);

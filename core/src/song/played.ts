@@ -52,8 +52,9 @@ export function quantizeHits(
 }
 
 /**
- * Notes that were played in, on the grid: the notated place is always on it, what is left of the playing is the offset. Two notes of one
- * pitch that fall on the same place are one, as loud as the louder. Notes before `from` by less than half a step belong to its beginning.
+ * Notes that were played in, on the grid: the notated place is always on it, what is left of the playing is the offset.
+ * Two notes of one pitch that fall on the same place are one, as loud as the louder. Notes before `from` by less than
+ * half a step belong to its beginning.
  */
 export function quantize(
   song: Song,
@@ -105,7 +106,10 @@ export function quantize(
   });
 }
 
-/** Notes set on a grid later: the notated place goes to the grid, of what was played early or late only the rest of the strength is kept. */
+/**
+ * Notes set on a grid later: the notated place goes to the grid, of what was played early or late only the rest of the
+ * strength is kept.
+ */
 export function tightened(
   notes: readonly Note[],
   { grid, strength }: Pick<Quantize, "grid" | "strength">,

@@ -16,7 +16,10 @@ const layers = (part: Part, { section, pass }: Where): [Level, Playing | undefin
   ["pass", pass?.playing?.[part.id]],
 ];
 
-/** How a part plays: its own values, over them those of the section, over them those of the pass. Weights are inherited one by one. */
+/**
+ * How a part plays: its own values, over them those of the section, over them those of the pass. Weights are inherited
+ * one by one.
+ */
 export function playingOf<W extends Way>(part: Part, way: W, where: Where = {}): PlayingOf<W> {
   return layers(part, where).reduce<Values>((out, [, playing]) => laidOver(out, playing?.[way]), {}) as PlayingOf<W>;
 }

@@ -5,8 +5,8 @@ import { readLine } from "../theory/chord/progression";
 import type { ChordEvent } from "./schema";
 
 /**
- * Reads a chord line into chord events from tick 0. `key` is checked here and used where events are analyzed; a bad key or meter is a
- * problem like any other. Columns are 1-based.
+ * Reads a chord line into chord events from tick 0. `key` is checked here and used where events are analyzed; a bad key
+ * or meter is a problem like any other. Columns are 1-based.
  */
 export function parseProgression(
   line: string,

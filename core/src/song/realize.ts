@@ -19,13 +19,16 @@ export { realizedHits } from "./hits";
 export interface Scope {
   /** Only this section, once, starting at tick 0. Otherwise the whole form. */
   section?: string;
-  /** Linked parts as the harmony they come from: their chords held, and parts that play another part's voicings left out. */
+  /**
+   * Linked parts as the harmony they come from: their chords held, and parts that play another part's voicings left
+   * out.
+   */
   harmony?: boolean;
 }
 
 /**
- * Expands linked parts and the form into plain notes on one absolute axis. Analysis reads notated positions (`start`), sound reads
- * played ones (`played`). Passes that differ in nothing are worked out once.
+ * Expands linked parts and the form into plain notes on one absolute axis. Analysis reads notated positions (`start`),
+ * sound reads played ones (`played`). Passes that differ in nothing are worked out once.
  */
 export function realize(song: Song, scope: Scope = {}): RealizedSong {
   const harmony = scope.harmony ?? false;

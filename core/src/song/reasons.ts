@@ -5,7 +5,10 @@ import type { Reason } from "./schema";
 interface ReasonDefinition {
   /** In words; `{name}` stands for a parameter. */
   words: string;
-  /** How well it justifies a note, 0–1: what must sound first, what only decorates last (common practice). 2: what the user wants. */
+  /**
+   * How well it justifies a note, 0–1: what must sound first, what only decorates last (common practice). 2: what the
+   * user wants.
+   */
   weight: number;
 }
 

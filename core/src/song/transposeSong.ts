@@ -37,8 +37,9 @@ export function waysTo(from: string, to: string): Semitones[] {
 }
 
 /**
- * The edit that moves a whole song to another key, by an interval or to a key (the nearer way), and what does not come along: notes that fall out of an
- * instrument, capos too high. Errors: `transpose.key`, `transpose.same`, and those of the edit.
+ * The edit that moves a whole song to another key, by an interval or to a key (the nearer way), and what does not come
+ * along: notes that fall out of an instrument, capos too high. Errors: `transpose.key`, `transpose.same`, and those of
+ * the edit.
  */
 export function transposeSong(
   song: Song,
@@ -62,7 +63,9 @@ export function transposeSong(
       const [low, high] = instrumentOf(part.instrument, song).range;
       out.push({
         what: `${part.name}: ${counted(fallen, "note")}`,
-        why: `${semitones < 0 ? `below ${low}, its lowest` : `above ${high}, its highest`} note; the other way, or an octave, would help`,
+        why:
+          `${semitones < 0 ? `below ${low}, its lowest` : `above ${high}, its highest`} note; the other way, or ` +
+          "an octave, would help",
       });
     }
     const capo = Math.max(...caposOf(song, part).map((c) => capoMoved(c, semitones)), 0);

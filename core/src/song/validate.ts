@@ -26,8 +26,9 @@ const plain = (schema: z.ZodType): z.ZodType => {
 const idOf = (x: unknown): unknown => (typeof x === "object" && x !== null && "id" in x ? x.id : undefined);
 
 /**
- * The first thing that a schema refuses in what is new of a value: whatever is the same object as before was checked before. Objects are walked
- * field by field, records entry by entry, lists element by element; anything else, and what has no counterpart, is parsed.
+ * The first thing that a schema refuses in what is new of a value: whatever is the same object as before was checked
+ * before. Objects are walked field by field, records entry by entry, lists element by element; anything else, and what
+ * has no counterpart, is parsed.
  */
 export function issueIn(schema: z.ZodType, before: unknown, after: unknown, path: PropertyKey[] = []): Issue | null {
   if (after === before) return null;

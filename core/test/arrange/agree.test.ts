@@ -97,7 +97,8 @@ describe("where accents just miss each other", () => {
 });
 
 describe("a rhythm beside a reference", () => {
-  // Distances between five-stroke timelines (Toussaint 2004, Table of swap distances; from memory, and they follow from the definition).
+  // Distances between five-stroke timelines (Toussaint 2004, Table of swap distances; from memory, and they follow from
+  // the definition).
   const son = "x..x..x...x.x...";
   test.each([
     ["x..x..x...x.x...", 0],
@@ -223,16 +224,20 @@ describe("agreement", () => {
       .reduce((s, e) => edit(s, e), song);
   const fights = (song: Song) => must(accentMap(song, "s1")).pairs.filter((p) => p.kind === "fight");
 
-  test("works across the bar line: what stands a sixteenth before the bar comes to its first beat, also from the end to the beginning", () => {
-    const kicks: [number, number][] = [0, 2, 4, 6].map((b) => [b, 110]);
-    const song = clave([15, 8], "rim", songWith({ line: "| C | F |", kicks }));
-    const agreed = must(agreeOnAccents(song, "s1"));
-    expect(agreed.players.map((p) => [p.id, p.moves])).toEqual([["drum:rim", [[15, 0]]]]);
-    const after = edit(song, agreed.edit);
-    expect(sure(firstOf(after.sections).groove.lanes.find((l) => l.drum === "rim")).hits.map((h) => h.start)).toEqual([
-      0, 960, 1920, 2880,
-    ]);
-  });
+  test(
+    "works across the bar line: what stands a sixteenth before the bar comes to its first beat, also from the " +
+      "end to the beginning",
+    () => {
+      const kicks: [number, number][] = [0, 2, 4, 6].map((b) => [b, 110]);
+      const song = clave([15, 8], "rim", songWith({ line: "| C | F |", kicks }));
+      const agreed = must(agreeOnAccents(song, "s1"));
+      expect(agreed.players.map((p) => [p.id, p.moves])).toEqual([["drum:rim", [[15, 0]]]]);
+      const after = edit(song, agreed.edit);
+      expect(sure(firstOf(after.sections).groove.lanes.find((l) => l.drum === "rim")).hits.map((h) => h.start)).toEqual(
+        [0, 960, 1920, 2880],
+      );
+    },
+  );
 
   test("a clave stays where it is, and the others come to it, the kick as well", () => {
     const kicks: [number, number][] = [0, 1.75, 4, 5.75].map((b) => [b, 120]);

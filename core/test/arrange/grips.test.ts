@@ -116,29 +116,37 @@ describe("keyboard styles say what they leave out and take from the key", () => 
         ]);
       }
   });
-  test("rootless chords leave the root out and take ninth and thirteenth from the key (Levine): G Bb D F over Ebmaj7; ii V I in twelve keys", () => {
-    expect(new Set(pcsOf(firstOf(one("Ebmaj7", "rootless").voicings)))).toEqual(new Set([7, 10, 2, 5]));
-    for (let by = 0; by < 12; by++) {
-      const scale = C_MAJOR.map((pc) => mod(pc + by, 12));
-      const name = (pc: number) =>
-        nth(["C", "Db", "D", "Eb", "E", "F", "Gb", "G", "Ab", "A", "Bb", "B"], mod(pc + by, 12));
-      const sets = firstOf(
-        must(
-          voicedProgressions({ chords: [`${name(2)}m7`, `${name(7)}7`, `${name(0)}maj7`], style: "rootless", scale }),
-        ),
-      ).voicings.map((v) => new Set(pcsOf(v).map((pc) => mod(pc - by, 12))));
-      // F A C E, F A B E, E G B D.
-      expect([by, sets]).toEqual([by, [new Set([5, 9, 0, 4]), new Set([5, 9, 11, 4]), new Set([4, 7, 11, 2])]]);
-    }
-  });
-  test("a triad has a shell of two or three tones, a dominant in fourths keeps third and seventh, a triad over a shell is named", () => {
-    expect(pcsOf(firstOf(one("C", "shell").voicings)).length).toBeLessThanOrEqual(3);
-    for (const symbol of ["C", "Am", "F#m", "Bbsus4"]) expect(one(symbol, "shell").fallbacks).toEqual([]);
-    const fourths = pcsOf(firstOf(one("G13", "quartal").voicings));
-    expect([fourths.includes(5), fourths.includes(11)]).toEqual([true, true]);
-    const { columns } = must(voicingSpace([must(parseChord("C13(#11)"))], { style: "upper-structure" }));
-    expect(firstOf(columns).candidates.map((v) => v.says)).toContain("D major over the shell of C13(#11)");
-  });
+  test(
+    "rootless chords leave the root out and take ninth and thirteenth from the key (Levine): G Bb D F over " +
+      "Ebmaj7; ii V I in twelve keys",
+    () => {
+      expect(new Set(pcsOf(firstOf(one("Ebmaj7", "rootless").voicings)))).toEqual(new Set([7, 10, 2, 5]));
+      for (let by = 0; by < 12; by++) {
+        const scale = C_MAJOR.map((pc) => mod(pc + by, 12));
+        const name = (pc: number) =>
+          nth(["C", "Db", "D", "Eb", "E", "F", "Gb", "G", "Ab", "A", "Bb", "B"], mod(pc + by, 12));
+        const sets = firstOf(
+          must(
+            voicedProgressions({ chords: [`${name(2)}m7`, `${name(7)}7`, `${name(0)}maj7`], style: "rootless", scale }),
+          ),
+        ).voicings.map((v) => new Set(pcsOf(v).map((pc) => mod(pc - by, 12))));
+        // F A C E, F A B E, E G B D.
+        expect([by, sets]).toEqual([by, [new Set([5, 9, 0, 4]), new Set([5, 9, 11, 4]), new Set([4, 7, 11, 2])]]);
+      }
+    },
+  );
+  test(
+    "a triad has a shell of two or three tones, a dominant in fourths keeps third and seventh, a triad over a " +
+      "shell is named",
+    () => {
+      expect(pcsOf(firstOf(one("C", "shell").voicings)).length).toBeLessThanOrEqual(3);
+      for (const symbol of ["C", "Am", "F#m", "Bbsus4"]) expect(one(symbol, "shell").fallbacks).toEqual([]);
+      const fourths = pcsOf(firstOf(one("G13", "quartal").voicings));
+      expect([fourths.includes(5), fourths.includes(11)]).toEqual([true, true]);
+      const { columns } = must(voicingSpace([must(parseChord("C13(#11)"))], { style: "upper-structure" }));
+      expect(firstOf(columns).candidates.map((v) => v.says)).toContain("D major over the shell of C13(#11)");
+    },
+  );
   test("where a style gives way to another it says so", () => {
     expect(one("C", "rootless").fallbacks).toEqual([0]);
     expect(

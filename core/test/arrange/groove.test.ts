@@ -132,37 +132,41 @@ test("merged, filled, varied, rolled: nothing that should stay is lost", () => {
   expect(roll(0, 480, 120, 40, 100).map((h) => h.velocity)).toEqual([40, 60, 80, 100]);
 });
 
-test("a lane swings and lies by itself, an open hat ends where it is closed, a tuned drum has pitches; notated positions stay", () => {
-  let song = songWith({ kicks: [[0, 100]] });
-  song = edit(
-    song,
-    { do: "setHit", section: "s1", drum: "openHat", start: 240, velocity: 80 },
-    { do: "setHit", section: "s1", drum: "closedHat", start: 480, velocity: 80 },
-    { do: "setHit", section: "s1", drum: "shaker", start: 240, velocity: 80 },
-    { do: "setLane", section: "s1", drum: "shaker", change: { swing: 2 / 3, offset: 12 } },
-    { do: "setLane", section: "s1", drum: "kick", change: { tuned: true, name: "Low drum" } },
-    { do: "changeHit", section: "s1", drum: "kick", start: 0, change: { pitch: "F1", offset: -6 } },
-  );
-  const hits = realize(song, { section: "s1" }).hits;
-  const of = (drum: string) => sure(hits.find((h) => h.drum === drum));
-  // Swing of 66.7 % puts the second eighth on the third of the triplet.
-  expect([of("shaker").start, of("shaker").played]).toEqual([240, 332]);
-  expect(of("openHat").duration).toBe(240);
-  expect([of("kick").midi, of("kick").played, of("kick").start]).toEqual([29, -6, 0]);
-  expect(kicks(firstOf(song.sections).groove, must(parseMeter("4/4")))[0]).toMatchObject({ start: 0, main: true });
-  const back = edit(song, { do: "setLane", section: "s1", drum: "shaker", change: { swing: null, offset: null } });
-  expect(firstOf(back.sections).groove.lanes.find((l) => l.drum === "shaker")).toEqual({
-    drum: "shaker",
-    hits: [{ start: 240, velocity: 80 }],
-  });
-  expect(parseSong(JSON.stringify(song)).ok).toBe(true);
-  expect(applyEdit(song, { do: "setLane", section: "s1", drum: "kick", change: { swing: 0.9 } })).toMatchObject({
-    ok: false,
-  });
-  expect(
-    applyEdit(song, { do: "changeHit", section: "s1", drum: "kick", start: 0, change: { pitch: "H2" } }),
-  ).toMatchObject({ ok: false });
-});
+test(
+  "a lane swings and lies by itself, an open hat ends where it is closed, a tuned drum has pitches; notated " +
+    "positions stay",
+  () => {
+    let song = songWith({ kicks: [[0, 100]] });
+    song = edit(
+      song,
+      { do: "setHit", section: "s1", drum: "openHat", start: 240, velocity: 80 },
+      { do: "setHit", section: "s1", drum: "closedHat", start: 480, velocity: 80 },
+      { do: "setHit", section: "s1", drum: "shaker", start: 240, velocity: 80 },
+      { do: "setLane", section: "s1", drum: "shaker", change: { swing: 2 / 3, offset: 12 } },
+      { do: "setLane", section: "s1", drum: "kick", change: { tuned: true, name: "Low drum" } },
+      { do: "changeHit", section: "s1", drum: "kick", start: 0, change: { pitch: "F1", offset: -6 } },
+    );
+    const hits = realize(song, { section: "s1" }).hits;
+    const of = (drum: string) => sure(hits.find((h) => h.drum === drum));
+    // Swing of 66.7 % puts the second eighth on the third of the triplet.
+    expect([of("shaker").start, of("shaker").played]).toEqual([240, 332]);
+    expect(of("openHat").duration).toBe(240);
+    expect([of("kick").midi, of("kick").played, of("kick").start]).toEqual([29, -6, 0]);
+    expect(kicks(firstOf(song.sections).groove, must(parseMeter("4/4")))[0]).toMatchObject({ start: 0, main: true });
+    const back = edit(song, { do: "setLane", section: "s1", drum: "shaker", change: { swing: null, offset: null } });
+    expect(firstOf(back.sections).groove.lanes.find((l) => l.drum === "shaker")).toEqual({
+      drum: "shaker",
+      hits: [{ start: 240, velocity: 80 }],
+    });
+    expect(parseSong(JSON.stringify(song)).ok).toBe(true);
+    expect(applyEdit(song, { do: "setLane", section: "s1", drum: "kick", change: { swing: 0.9 } })).toMatchObject({
+      ok: false,
+    });
+    expect(
+      applyEdit(song, { do: "changeHit", section: "s1", drum: "kick", start: 0, change: { pitch: "H2" } }),
+    ).toMatchObject({ ok: false });
+  },
+);
 
 test("every drum has a name and a note of its own on the General MIDI map (GM System Level 1, values from memory)", () => {
   expect(new Set(DRUMS.map((d) => GM_DRUMS[d])).size).toBe(DRUMS.length);

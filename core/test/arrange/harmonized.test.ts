@@ -61,7 +61,10 @@ function agreement(tune: Tune, stepAt: (bar: number, beat: number) => number | n
   return [wanted.filter(([b, q, step]) => FUNCTION[stepAt(b, q) ?? 0] === FUNCTION[step]).length, wanted.length];
 }
 
-/** Of I, IV and V the one that holds most of the bar's tune, home (or V) at the end: what anyone would do with three chords. */
+/**
+ * Of I, IV and V the one that holds most of the bar's tune, home (or V) at the end: what anyone would do with three
+ * chords.
+ */
 function baseline(tune: Tune): (bar: number) => number {
   const key = must(parseKey(tune.key));
   const bar = beatsOf(tune) * QUARTER;

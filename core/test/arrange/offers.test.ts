@@ -15,7 +15,9 @@ import { belongs } from "../../src/hear/harmony/context";
 import { songWith } from "../helpers";
 import { namesIn } from "../hear/names";
 
-/** Progressions in several keys and modes, two with a tune that rests on roots, thirds and fifths: [key, chords, tune]. */
+/**
+ * Progressions in several keys and modes, two with a tune that rests on roots, thirds and fifths: [key, chords, tune].
+ */
 const PROGRESSIONS: readonly [key: string, line: string, tune?: string[]][] = [
   ["C major", "C Am F G"],
   ["Eb major", "Ebmaj7 Cm7 Fm7 Bb7"],
@@ -80,7 +82,8 @@ test("reasons name only notes that are there, as they are spelled there, and no 
             ...c.chords.map((x) => chordOf(x.symbol).root),
           ];
           for (const name of namesIn(text)) {
-            // A root the chord leaves out, or a sharp ninth read as the third it is heard as, has the right sound at least.
+            // A root the chord leaves out, or a sharp ninth read as the third it is heard as, has the right sound at
+            // least.
             const heard = known.some((n) => pitchClass(n) === pitchClass(name));
             if (!known.includes(name) && !(heard && /sharp ninth|without its root|stands? for|seventh of/.test(text)))
               wrong.push([row[1], c.chords.map((x) => x.symbol), name, text]);

@@ -167,36 +167,40 @@ describe("reharmonizing a selection", () => {
     expect(section(taken).chords.slice(0, 3)).toEqual(section(song).chords.slice(0, 3));
   });
 
-  test("the bass can follow: what stood on the root goes to the new root, a held note is struck again, pinned notes stay", () => {
-    const song = songWith({ line: "| C | G7 | C |", bass: ["0 C2 4", "4 G2 2", "6 B2 2", "8 C2 4"] });
-    const after = edit(song, {
-      do: "setChords",
-      section: "s1",
-      from: 1920,
-      to: 3840,
-      chords: [{ start: 1920, duration: 1920, symbol: "Db7" }],
-    });
-    const change = sure(adaptBass(song, after, "s1", "bass", 1920, 3840));
-    expect(sure(section(edit(after, change)).notes.bass).map((n) => n.pitch)).toEqual(
-      ["C2", "Db2", "Cb3", "C2"].map((p) => (p === "Cb3" ? expect.stringMatching(/^(B2|Cb3)$/) : p)),
-    );
-    const split = edit(song, {
-      do: "setChords",
-      section: "s1",
-      from: 0,
-      to: 1920,
-      chords: [
-        { start: 0, duration: 960, symbol: "C" },
-        { start: 960, duration: 960, symbol: "A7(b9)" },
-      ],
-    });
-    const held = sure(section(edit(split, sure(adaptBass(song, split, "s1", "bass", 0, 1920)))).notes.bass);
-    expect(held.slice(0, 2).map((n) => [n.pitch, n.start, n.duration])).toEqual([
-      ["C2", 0, 960],
-      ["A1", 960, 960],
-    ]);
-    expect(adaptBass(song, song, "s1", "bass", 0, 5760)).toBeNull();
-  });
+  test(
+    "the bass can follow: what stood on the root goes to the new root, a held note is struck again, pinned notes " +
+      "stay",
+    () => {
+      const song = songWith({ line: "| C | G7 | C |", bass: ["0 C2 4", "4 G2 2", "6 B2 2", "8 C2 4"] });
+      const after = edit(song, {
+        do: "setChords",
+        section: "s1",
+        from: 1920,
+        to: 3840,
+        chords: [{ start: 1920, duration: 1920, symbol: "Db7" }],
+      });
+      const change = sure(adaptBass(song, after, "s1", "bass", 1920, 3840));
+      expect(sure(section(edit(after, change)).notes.bass).map((n) => n.pitch)).toEqual(
+        ["C2", "Db2", "Cb3", "C2"].map((p) => (p === "Cb3" ? expect.stringMatching(/^(B2|Cb3)$/) : p)),
+      );
+      const split = edit(song, {
+        do: "setChords",
+        section: "s1",
+        from: 0,
+        to: 1920,
+        chords: [
+          { start: 0, duration: 960, symbol: "C" },
+          { start: 960, duration: 960, symbol: "A7(b9)" },
+        ],
+      });
+      const held = sure(section(edit(split, sure(adaptBass(song, split, "s1", "bass", 0, 1920)))).notes.bass);
+      expect(held.slice(0, 2).map((n) => [n.pitch, n.start, n.duration])).toEqual([
+        ["C2", 0, 960],
+        ["A1", 960, 960],
+      ]);
+      expect(adaptBass(song, song, "s1", "bass", 0, 5760)).toBeNull();
+    },
+  );
 });
 
 describe("reharmonizing a section", () => {

@@ -45,39 +45,43 @@ test("a pad held in the voice's octave is in its way all the time; an octave low
   expect(must(roomForVoice(padded(3), { section: "s1", part: "melody" })).lowest).toBe("G4");
 });
 
-test("what is offered helps as much as it says, in songs with layouts as well, and nothing is offered where nothing is in the way", () => {
-  const pad = padded(4);
-  const offers = roomOffers(pad, { section: "s1", voice: "melody", part: padOf(pad).part });
-  expect(offers.map((o) => [o.id, o.conflict])).toEqual(
-    expect.arrayContaining([
-      ["octave", 0],
-      ["rest", 0],
-    ]),
-  );
-  expect(roomOffers(padded(3), { section: "s1", voice: "melody", part: padOf(padded(3)).part })).toEqual([]);
-  let seen = 0;
-  for (const song of demoSongs())
-    for (const section of song.sections) {
-      const voice = sure(song.parts.find((p) => p.role === "vocal" || p.role === "melody"));
-      for (const row of must(roomForVoice(song, { section: section.id, part: voice.id })).parts)
-        for (const offer of roomOffers(song, { section: section.id, voice: voice.id, part: row.part })) {
-          const after = must(applyEdit(song, withFollowing(song, offer.edit))).song;
-          const now = must(roomForVoice(after, { section: section.id, part: voice.id })).parts.find(
-            (p) => p.part === row.part,
-          );
-          expect([song.title, row.name, offer.id, now?.conflict ?? 0, now?.attacks ?? 0]).toEqual([
-            song.title,
-            row.name,
-            offer.id,
-            offer.conflict,
-            offer.attacks,
-          ]);
-          expect(offer.conflict < row.conflict || offer.attacks < row.attacks).toBe(true);
-          seen++;
-        }
-    }
-  expect(seen).toBeGreaterThan(5);
-});
+test(
+  "what is offered helps as much as it says, in songs with layouts as well, and nothing is offered where nothing " +
+    "is in the way",
+  () => {
+    const pad = padded(4);
+    const offers = roomOffers(pad, { section: "s1", voice: "melody", part: padOf(pad).part });
+    expect(offers.map((o) => [o.id, o.conflict])).toEqual(
+      expect.arrayContaining([
+        ["octave", 0],
+        ["rest", 0],
+      ]),
+    );
+    expect(roomOffers(padded(3), { section: "s1", voice: "melody", part: padOf(padded(3)).part })).toEqual([]);
+    let seen = 0;
+    for (const song of demoSongs())
+      for (const section of song.sections) {
+        const voice = sure(song.parts.find((p) => p.role === "vocal" || p.role === "melody"));
+        for (const row of must(roomForVoice(song, { section: section.id, part: voice.id })).parts)
+          for (const offer of roomOffers(song, { section: section.id, voice: voice.id, part: row.part })) {
+            const after = must(applyEdit(song, withFollowing(song, offer.edit))).song;
+            const now = must(roomForVoice(after, { section: section.id, part: voice.id })).parts.find(
+              (p) => p.part === row.part,
+            );
+            expect([song.title, row.name, offer.id, now?.conflict ?? 0, now?.attacks ?? 0]).toEqual([
+              song.title,
+              row.name,
+              offer.id,
+              offer.conflict,
+              offer.attacks,
+            ]);
+            expect(offer.conflict < row.conflict || offer.attacks < row.attacks).toBe(true);
+            seen++;
+          }
+      }
+    expect(seen).toBeGreaterThan(5);
+  },
+);
 
 test("written notes hold instead of striking again, or keep to the beats", () => {
   const busy = padded(4);

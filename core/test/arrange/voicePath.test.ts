@@ -50,49 +50,56 @@ test("terms add up to the cost, for every path and every chord", () => {
   );
 });
 
-test("the six cheapest ways: the first is the cheapest, each differs at the top or bottom of a quarter of the chords, brute force finds the same second", () => {
-  const space = must(voicingSpace(chords("C", "F", "G7"), { voices: 3, loop: true }));
-  const found = pathsOf(space, 3);
-  const outer = (picks: readonly number[]) =>
-    picks.map((x, c) => {
-      const { pitches } = nth(nth(space.columns, c).candidates, x);
-      return `${pitches[0]}:${pitches.at(-1)}`;
-    });
-  const { lattice } = space;
-  let second = Infinity;
-  const best = outer(firstOf(found).path.picks);
-  for (let a = 0; a < firstOf(lattice.sizes); a++)
-    for (let b = 0; b < nth(lattice.sizes, 1); b++)
-      for (let c = 0; c < nth(lattice.sizes, 2); c++) {
-        if (outer([a, b, c]).every((o, i) => o === best[i])) continue;
-        const cost =
-          lattice.node(0, a) +
-          lattice.node(1, b) +
-          lattice.node(2, c) +
-          lattice.step(0, a, b) +
-          lattice.step(1, b, c) +
-          lattice.step(2, c, a);
-        if (cost < second) second = cost;
-      }
-  expect(found.map((f) => f.exact)).toEqual([true, true, true]);
-  expect(nth(found, 1).path.cost).toBeCloseTo(second, 9);
+test(
+  "the six cheapest ways: the first is the cheapest, each differs at the top or bottom of a quarter of the " +
+    "chords, brute force finds the same second",
+  () => {
+    const space = must(voicingSpace(chords("C", "F", "G7"), { voices: 3, loop: true }));
+    const found = pathsOf(space, 3);
+    const outer = (picks: readonly number[]) =>
+      picks.map((x, c) => {
+        const { pitches } = nth(nth(space.columns, c).candidates, x);
+        return `${pitches[0]}:${pitches.at(-1)}`;
+      });
+    const { lattice } = space;
+    let second = Infinity;
+    const best = outer(firstOf(found).path.picks);
+    for (let a = 0; a < firstOf(lattice.sizes); a++)
+      for (let b = 0; b < nth(lattice.sizes, 1); b++)
+        for (let c = 0; c < nth(lattice.sizes, 2); c++) {
+          if (outer([a, b, c]).every((o, i) => o === best[i])) continue;
+          const cost =
+            lattice.node(0, a) +
+            lattice.node(1, b) +
+            lattice.node(2, c) +
+            lattice.step(0, a, b) +
+            lattice.step(1, b, c) +
+            lattice.step(2, c, a);
+          if (cost < second) second = cost;
+        }
+    expect(found.map((f) => f.exact)).toEqual([true, true, true]);
+    expect(nth(found, 1).path.cost).toBeCloseTo(second, 9);
 
-  const long = must(voicePaths(chords(...LOOP, ...LOOP), { loop: true, k: 6 }));
-  expect(long).toHaveLength(6);
-  for (const [i, p] of long.entries()) {
-    expect(p.cost).toBeGreaterThanOrEqual(firstOf(long).cost);
-    for (const q of long.slice(0, i)) {
-      const apart = p.chords.filter(
-        (c, k) => c.pitches[0] !== nth(q.chords, k).pitches[0] || c.pitches.at(-1) !== nth(q.chords, k).pitches.at(-1),
-      );
-      expect(apart.length).toBeGreaterThanOrEqual(4);
+    const long = must(voicePaths(chords(...LOOP, ...LOOP), { loop: true, k: 6 }));
+    expect(long).toHaveLength(6);
+    for (const [i, p] of long.entries()) {
+      expect(p.cost).toBeGreaterThanOrEqual(firstOf(long).cost);
+      for (const q of long.slice(0, i)) {
+        const apart = p.chords.filter(
+          (c, k) =>
+            c.pitches[0] !== nth(q.chords, k).pitches[0] || c.pitches.at(-1) !== nth(q.chords, k).pitches.at(-1),
+        );
+        expect(apart.length).toBeGreaterThanOrEqual(4);
+      }
     }
-  }
-  const ways = must(sectionPaths(song, "s1", "keys"));
-  expect(firstOf(ways).trades).toEqual([]);
-  expect(ways.slice(1).some((w) => w.trades.length > 0)).toBe(true);
-  expect(trade({ motion: 4 }, { motion: 7, roughness: 0.1 })).toEqual([{ term: "motion", by: 3, words: "moves more" }]);
-});
+    const ways = must(sectionPaths(song, "s1", "keys"));
+    expect(firstOf(ways).trades).toEqual([]);
+    expect(ways.slice(1).some((w) => w.trades.length > 0)).toBe(true);
+    expect(trade({ motion: 4 }, { motion: 7, roughness: 0.1 })).toEqual([
+      { term: "motion", by: 3, words: "moves more" },
+    ]);
+  },
+);
 
 test("a top line shape is followed: still, rising and falling", () => {
   const tops = (topShape: "still" | "rising" | "falling") =>
@@ -144,55 +151,63 @@ test("melodic chords: the top of every chord follows the tune, and the report sa
   });
 });
 
-test("block chords: every note of the tune has four close tones under it; foreign ones pass on a diminished seventh or stand in", () => {
-  const passing = songWith({ line: "| C6 | Am7 |", melody: ["0 C5 1", "1 D5 1", "2 E5 1", "3 F5 1", "4 G5 4"] });
-  const part = firstOf(
-    edit(passing, {
+test(
+  "block chords: every note of the tune has four close tones under it; foreign ones pass on a diminished seventh " +
+    "or stand in",
+  () => {
+    const passing = songWith({ line: "| C6 | Am7 |", melody: ["0 C5 1", "1 D5 1", "2 E5 1", "3 F5 1", "4 G5 4"] });
+    const part = firstOf(
+      edit(passing, {
+        do: "addPart",
+        name: "Block",
+        role: "chords",
+        instrument: "piano",
+        link: { kind: "block", top: "melody" },
+      }).parts,
+    ).id;
+    const withPart = edit(passing, {
       do: "addPart",
       name: "Block",
       role: "chords",
       instrument: "piano",
       link: { kind: "block", top: "melody" },
-    }).parts,
-  ).id;
-  const withPart = edit(passing, {
-    do: "addPart",
-    name: "Block",
-    role: "chords",
-    instrument: "piano",
-    link: { kind: "block", top: "melody" },
-  });
-  const notes = sure(must(blockNotes(withPart, "s1", part)));
-  const starts = [...new Set(notes.map((n) => n.start))];
-  expect(starts).toEqual([0, 480, 960, 1440, 1920]);
-  const chord = must(parseChord("C6"));
-  for (const [k, start] of starts.entries()) {
-    const stack = notes
-      .filter((n) => n.start === start)
-      .map((n) => pitchMidi(n.pitch))
-      .sort((a, b) => a - b);
-    expect(stack.at(-1)).toBe(pitchMidi(nth(["C5", "D5", "E5", "F5", "G5"], k)));
-    expect(stack.length).toBe(4);
-    expect(lastOf(stack) - firstOf(stack)).toBeLessThanOrEqual(12);
-    if (k === 0 || k === 2) expect(stack.every((m) => chordPitchClasses(chord).includes(m % 12))).toBe(true);
-  }
-  expect(must(blockNotes(song, "s1", "keys"))).toBeNull();
-  // Stored, the part plays them and nothing else.
-  const stored = edit(withPart, { do: "setNotes", section: "s1", part, notes });
-  const real = sure(realize(stored, { section: "s1" }).parts.find((p) => p.id === part));
-  expect([real.linked, real.notes.length]).toEqual([true, notes.length]);
-});
+    });
+    const notes = sure(must(blockNotes(withPart, "s1", part)));
+    const starts = [...new Set(notes.map((n) => n.start))];
+    expect(starts).toEqual([0, 480, 960, 1440, 1920]);
+    const chord = must(parseChord("C6"));
+    for (const [k, start] of starts.entries()) {
+      const stack = notes
+        .filter((n) => n.start === start)
+        .map((n) => pitchMidi(n.pitch))
+        .sort((a, b) => a - b);
+      expect(stack.at(-1)).toBe(pitchMidi(nth(["C5", "D5", "E5", "F5", "G5"], k)));
+      expect(stack.length).toBe(4);
+      expect(lastOf(stack) - firstOf(stack)).toBeLessThanOrEqual(12);
+      if (k === 0 || k === 2) expect(stack.every((m) => chordPitchClasses(chord).includes(m % 12))).toBe(true);
+    }
+    expect(must(blockNotes(song, "s1", "keys"))).toBeNull();
+    // Stored, the part plays them and nothing else.
+    const stored = edit(withPart, { do: "setNotes", section: "s1", part, notes });
+    const real = sure(realize(stored, { section: "s1" }).parts.find((p) => p.id === part));
+    expect([real.linked, real.notes.length]).toEqual([true, notes.length]);
+  },
+);
 
-test("turning: every voice to the next tone, so that spreads keep their kind, the turn back is exact and four turns are an octave", () => {
-  let v = ["C4", "E4", "G4", "Bb4"];
-  expect(invert(v, 1)).toEqual(["E4", "G4", "Bb4", "C5"]);
-  expect(invert(v, -1)).toEqual(["Bb3", "C4", "E4", "G4"]);
-  const spread = ["G3", "C4", "Eb4", "Bb4"];
-  expect(invert(spread, 1)).toEqual(["Bb3", "Eb4", "G4", "C5"]);
-  expect(invert(invert(spread, 1), -1)).toEqual(spread);
-  for (let i = 0; i < 4; i++) v = invert(v, 1);
-  expect(v).toEqual(["C5", "E5", "G5", "Bb5"]);
-});
+test(
+  "turning: every voice to the next tone, so that spreads keep their kind, the turn back is exact and four turns " +
+    "are an octave",
+  () => {
+    let v = ["C4", "E4", "G4", "Bb4"];
+    expect(invert(v, 1)).toEqual(["E4", "G4", "Bb4", "C5"]);
+    expect(invert(v, -1)).toEqual(["Bb3", "C4", "E4", "G4"]);
+    const spread = ["G3", "C4", "Eb4", "Bb4"];
+    expect(invert(spread, 1)).toEqual(["Bb3", "Eb4", "G4", "C5"]);
+    expect(invert(invert(spread, 1), -1)).toEqual(spread);
+    for (let i = 0; i < 4; i++) v = invert(v, 1);
+    expect(v).toEqual(["C5", "E5", "G5", "Bb5"]);
+  },
+);
 
 test("weights and the register live with the part: a setting null goes back to the usual", () => {
   const low = edit(song, { do: "setPlaying", part: "keys", voicing: { register: -8 } });

@@ -29,7 +29,8 @@ test("every style is a full card, and lays out only notes of the chord, low to h
       for (const quality of QUALITIES) {
         const chord = must(parseChord(root + quality));
         const found = s.candidates(chord, LIMITS);
-        // Rootless and quartal chords take a ninth and a thirteenth, block chords a sixth, that the symbol does not name.
+        // Rootless and quartal chords take a ninth and a thirteenth, block chords a sixth, that the symbol does not
+        // name.
         const colors = ["rootless", "quartal", "block"].includes(s.id)
           ? [2, 9].map((c) => (firstOf(chordPitchClasses(chord)) + c) % 12)
           : [];
@@ -92,7 +93,8 @@ describe("four parts (Kostka & Payne, Tonal Harmony; Huron 2001)", () => {
     ["I", "V65", "I", "ii6", "V7", "I"],
   ];
   test.each(ROOTS)(
-    "textbook progressions in %s: no parallel fifths or octaves, ranges and spacing kept, the root doubled before the third",
+    "textbook progressions in %s: no parallel fifths or octaves, ranges and spacing kept, the root doubled " +
+      "before the third",
     (tonic) => {
       for (const numerals of progressions) {
         const key = must(parseKey(`${tonic === "F#" ? "Gb" : tonic} major`));

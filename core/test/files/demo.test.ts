@@ -3,24 +3,28 @@ import { applyEdit, checkSong, describeReason, must, REASONS, reportBass, sliceS
 import { demoSongs } from "../../../demo/songs";
 
 describe("the demo is sound music", () => {
-  test("no finding above a note, all accents met, every bass note with a reason, every melody note in the chord, a tension or named", () => {
-    for (const song of demoSongs()) {
-      expect(
-        checkSong(song)
-          .filter((f) => f.severity !== "note")
-          .map((f) => f.message),
-      ).toEqual([]);
-      for (const section of song.sections) {
-        const data = sliceSong(song, { section: section.id });
-        const report = must(reportBass(song, { section: section.id, part: "bass" }));
-        expect([report.accentsMet, report.withoutReason]).toEqual([report.accents, 0]);
-        for (const spans of sure(data.roles.get("melody")).values())
-          for (const span of spans) expect([spoken(section.name), span.kind]).not.toContain("outside");
-        for (const slice of data.slices)
-          for (const note of slice.notes) if (note.part === "keys") expect(note.span.kind).toBe("chord");
+  test(
+    "no finding above a note, all accents met, every bass note with a reason, every melody note in the chord, a " +
+      "tension or named",
+    () => {
+      for (const song of demoSongs()) {
+        expect(
+          checkSong(song)
+            .filter((f) => f.severity !== "note")
+            .map((f) => f.message),
+        ).toEqual([]);
+        for (const section of song.sections) {
+          const data = sliceSong(song, { section: section.id });
+          const report = must(reportBass(song, { section: section.id, part: "bass" }));
+          expect([report.accentsMet, report.withoutReason]).toEqual([report.accents, 0]);
+          for (const spans of sure(data.roles.get("melody")).values())
+            for (const span of spans) expect([spoken(section.name), span.kind]).not.toContain("outside");
+          for (const slice of data.slices)
+            for (const note of slice.notes) if (note.part === "keys") expect(note.span.kind).toBe("chord");
+        }
       }
-    }
-  });
+    },
+  );
   test("reasons are words", () => {
     for (const id of Object.keys(REASONS))
       expect(

@@ -55,54 +55,58 @@ const music = fc.record({
 });
 const NAMES = ["C", "C#", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"];
 
-test("every voice fills every bar, its values are what they say, each attack is written once and in its place, ties join equal pitches", () => {
-  fc.assert(
-    fc.property(music, ({ meter, notes }) => {
-      const length = sure(LENGTH[meter]) * 480 * 3;
-      const own = notes
-        .map(({ at, third, length: duration, pitch }) => {
-          // Thirds in one half of the beats, so that no beat mixes grids.
-          const beat = Math.floor(at / 4);
-          const start =
-            third && meter.endsWith("4") && beat % 2
-              ? beat * 480 + (at % 3) * 160
-              : beat * 480 + (at % 4) * 120 * (beat % 2 && third ? 0 : 1);
-          return { start, duration, pitch: `${NAMES[pitch % 12]}${Math.floor(pitch / 12) - 1}`, velocity: 90 };
-        })
-        .filter((n) => n.start < length - 60);
-      if (!own.length) return;
-      const song = edit(
-        songWith({ meter, melody: [] }),
-        { do: "setSection", section: "s1", bars: 3 },
-        { do: "setNotes", section: "s1", part: "melody", notes: own },
-      );
-      const part = must(engrave(song, "s1", "melody"));
-      const attacks = attacksOf(part);
-      // What is struck twice at once, or again while it sounds, may be written once.
-      for (const n of own)
-        expect([
-          n.start,
-          n.pitch,
-          attacks.some((a) => Math.abs(a.start - n.start) <= 60 && a.midi === pitchMidi(n.pitch)),
-        ]).toEqual([n.start, n.pitch, true]);
-      for (const staff of part.staves)
-        for (const voice of [staff.measures, staff.second])
-          voice.forEach((bar, k) => {
-            if (!bar.length) return;
-            expect(bar.reduce((sum, c) => sum + c.ticks, 0)).toBe(sure(LENGTH[meter]) * 480);
-            let at = k * sure(LENGTH[meter]) * 480;
-            for (const c of bar) {
-              expect(c.start).toBe(at);
-              at += c.ticks;
-              const plain = { w: 1920, h: 960, q: 480, "8": 240, "16": 120, "32": 60 }[c.value];
-              if (c.notes.length || bar.length > 1)
-                expect(c.ticks).toBe(((plain * (c.dots ? 3 : 2)) / 2) * (c.triplet ? 2 / 3 : 1));
-            }
-          });
-    }),
-    { numRuns: 150, seed: 7 },
-  );
-});
+test(
+  "every voice fills every bar, its values are what they say, each attack is written once and in its place, ties " +
+    "join equal pitches",
+  () => {
+    fc.assert(
+      fc.property(music, ({ meter, notes }) => {
+        const length = sure(LENGTH[meter]) * 480 * 3;
+        const own = notes
+          .map(({ at, third, length: duration, pitch }) => {
+            // Thirds in one half of the beats, so that no beat mixes grids.
+            const beat = Math.floor(at / 4);
+            const start =
+              third && meter.endsWith("4") && beat % 2
+                ? beat * 480 + (at % 3) * 160
+                : beat * 480 + (at % 4) * 120 * (beat % 2 && third ? 0 : 1);
+            return { start, duration, pitch: `${NAMES[pitch % 12]}${Math.floor(pitch / 12) - 1}`, velocity: 90 };
+          })
+          .filter((n) => n.start < length - 60);
+        if (!own.length) return;
+        const song = edit(
+          songWith({ meter, melody: [] }),
+          { do: "setSection", section: "s1", bars: 3 },
+          { do: "setNotes", section: "s1", part: "melody", notes: own },
+        );
+        const part = must(engrave(song, "s1", "melody"));
+        const attacks = attacksOf(part);
+        // What is struck twice at once, or again while it sounds, may be written once.
+        for (const n of own)
+          expect([
+            n.start,
+            n.pitch,
+            attacks.some((a) => Math.abs(a.start - n.start) <= 60 && a.midi === pitchMidi(n.pitch)),
+          ]).toEqual([n.start, n.pitch, true]);
+        for (const staff of part.staves)
+          for (const voice of [staff.measures, staff.second])
+            voice.forEach((bar, k) => {
+              if (!bar.length) return;
+              expect(bar.reduce((sum, c) => sum + c.ticks, 0)).toBe(sure(LENGTH[meter]) * 480);
+              let at = k * sure(LENGTH[meter]) * 480;
+              for (const c of bar) {
+                expect(c.start).toBe(at);
+                at += c.ticks;
+                const plain = { w: 1920, h: 960, q: 480, "8": 240, "16": 120, "32": 60 }[c.value];
+                if (c.notes.length || bar.length > 1)
+                  expect(c.ticks).toBe(((plain * (c.dots ? 3 : 2)) / 2) * (c.triplet ? 2 / 3 : 1));
+              }
+            });
+      }),
+      { numRuns: 150, seed: 7 },
+    );
+  },
+);
 
 /** What is struck: notes that no tie leads into. */
 function attacksOf(part: EngravedPart): { start: number; midi: number }[] {

@@ -1,6 +1,7 @@
 /**
- * Bars as a copyist writes them: [what, meter, notes as "beat pitch beats", the bar]. A note has its value after a colon, dots, t in a triplet, ~ tied, ' short, _ long;
- * "|" divides bars, "//" stands before the lower voice. By the rules of Gould, *Behind Bars* (2011), from memory.
+ * Bars as a copyist writes them: [what, meter, notes as "beat pitch beats", the bar]. A note has its value after a
+ * colon, dots, t in a triplet, ~ tied, ' short, _ long; "|" divides bars, "//" stands before the lower voice. By the
+ * rules of Gould, *Behind Bars* (2011), from memory.
  */
 export const ENGRAVINGS: readonly [what: string, meter: string, notes: string[], bars: string][] = [
   // Shortness is a dot, not a rest.

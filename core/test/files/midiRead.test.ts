@@ -126,7 +126,8 @@ describe("import", () => {
       ),
     );
     const done = firstOf(must(applyEdit(song, plan.edit)).song.sections);
-    // The piano leaves roots to the bass: named with it, the written progression comes back, and in bars 2 and 6 what the bass makes of it.
+    // The piano leaves roots to the bass: named with it, the written progression comes back, and in bars 2 and 6 what
+    // the bass makes of it.
     expect(writeLine(done.chords, meter, 8)).toBe(
       "| Dm9 | Gm7 Gm7/F | Bbmaj9 | A7sus4 A7 | Dm9 | Fmaj7/C Fmaj7 | Bbmaj9 | Em7b5 A7(b9) |",
     );
@@ -162,47 +163,51 @@ describe("import", () => {
     expect(n).toMatchObject({ start: 0, offset: 30, pitch: "C5" });
   });
 
-  test("drum notes go to the lanes that are chosen, else as the song or General MIDI has them; off the grid is kept; hits join on request", () => {
-    const bytes = file([
-      [...note(0, 36, 10, 9), ...note(98, 67, 10, 9), ...note(192, 82, 10, 9), ...note(288, 60, 10, 9)],
-    ]);
-    const contents = must(readMidi(bytes));
-    const [track] = contents.tracks;
-    expect(drumNotes(song, "s1", sure(track), 0, 1920).map((n) => [n.note, n.lane])).toEqual([
-      [36, "kick"],
-      [60, null],
-      [67, null],
-      [82, "shaker"],
-    ]);
-    const lanes = (from: Song, extra: Partial<MidiChoices>) => {
-      const plan = must(importMidi(from, "s1", contents, choices({ drums: sure(track).id, bars: [0, 1], ...extra })));
-      const { groove } = firstOf(must(applyEdit(from, plan.edit)).song.sections);
-      return {
-        reported: plan.reported.join(),
-        starts: Object.fromEntries(groove.lanes.map((l) => [l.drum, l.hits.map((h) => h.start)])),
+  test(
+    "drum notes go to the lanes that are chosen, else as the song or General MIDI has them; off the grid is " +
+      "kept; hits join on request",
+    () => {
+      const bytes = file([
+        [...note(0, 36, 10, 9), ...note(98, 67, 10, 9), ...note(192, 82, 10, 9), ...note(288, 60, 10, 9)],
+      ]);
+      const contents = must(readMidi(bytes));
+      const [track] = contents.tracks;
+      expect(drumNotes(song, "s1", sure(track), 0, 1920).map((n) => [n.note, n.lane])).toEqual([
+        [36, "kick"],
+        [60, null],
+        [67, null],
+        [82, "shaker"],
+      ]);
+      const lanes = (from: Song, extra: Partial<MidiChoices>) => {
+        const plan = must(importMidi(from, "s1", contents, choices({ drums: sure(track).id, bars: [0, 1], ...extra })));
+        const { groove } = firstOf(must(applyEdit(from, plan.edit)).song.sections);
+        return {
+          reported: plan.reported.join(),
+          starts: Object.fromEntries(groove.lanes.map((l) => [l.drum, l.hits.map((h) => h.start)])),
+        };
       };
-    };
-    const own = must(
-      applyEdit(song, {
-        do: "setLane",
-        section: "s1",
-        drum: "conga",
-        change: { note: 67, hits: [{ start: 240, velocity: 80 }] },
-      }),
-    ).song;
-    const replaced = lanes(own, { drumMap: { 60: "free1", 82: null } });
-    expect(replaced.starts).toMatchObject({ kick: [0], conga: [480], free1: [1440] });
-    const conga = must(
-      applyEdit(own, must(importMidi(own, "s1", contents, choices({ drums: sure(track).id, bars: [0, 1] }))).edit),
-    ).song;
-    expect(sure(firstOf(conga.sections).groove.lanes.find((l) => l.drum === "conga")).hits).toEqual([
-      { start: 480, velocity: 80, offset: 10 },
-    ]);
-    expect(replaced.starts.shaker).toBeUndefined();
-    expect(replaced.reported).not.toMatch(/drum note/);
-    expect(lanes(own, { addDrums: true }).starts.conga).toEqual([240, 480]);
-    expect(lanes(own, {}).reported).toMatch(/1 hit of drum note 60/);
-  });
+      const own = must(
+        applyEdit(song, {
+          do: "setLane",
+          section: "s1",
+          drum: "conga",
+          change: { note: 67, hits: [{ start: 240, velocity: 80 }] },
+        }),
+      ).song;
+      const replaced = lanes(own, { drumMap: { 60: "free1", 82: null } });
+      expect(replaced.starts).toMatchObject({ kick: [0], conga: [480], free1: [1440] });
+      const conga = must(
+        applyEdit(own, must(importMidi(own, "s1", contents, choices({ drums: sure(track).id, bars: [0, 1] }))).edit),
+      ).song;
+      expect(sure(firstOf(conga.sections).groove.lanes.find((l) => l.drum === "conga")).hits).toEqual([
+        { start: 480, velocity: 80, offset: 10 },
+      ]);
+      expect(replaced.starts.shaker).toBeUndefined();
+      expect(replaced.reported).not.toMatch(/drum note/);
+      expect(lanes(own, { addDrums: true }).starts.conga).toEqual([240, 480]);
+      expect(lanes(own, {}).reported).toMatch(/1 hit of drum note 60/);
+    },
+  );
 
   test("what cannot be kept is reported: later tempos and meters, other keys, drums without a lane", () => {
     const bytes = file([

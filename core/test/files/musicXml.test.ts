@@ -44,7 +44,10 @@ interface Read {
   tied: boolean;
 }
 
-/** What a part sounds like, read as another program would: durations and backups move a cursor, chords stay, ties join, transposition is undone. */
+/**
+ * What a part sounds like, read as another program would: durations and backups move a cursor, chords stay, ties join,
+ * transposition is undone.
+ */
 function readPart(part: Element): Read[] {
   const notes: Read[] = [];
   const open = new Map<number, Read>();
@@ -193,29 +196,33 @@ test.each(demoSongs().map((s) => [s.title, s] as const))(
   },
 );
 
-test("what the demo does not have is valid too: two voices, triplets, an upbeat, N.C., altered chords, a title with signs", () => {
-  const song = edit(
-    songWith({
-      line: "| C7(b9,#11) | N.C. | F#m7b5/A | Bbsus2 |",
-      melody: [
-        "-0.5 G4 0.5",
-        "0 C4 4",
-        "0 E5 .3333",
-        ".3333 F5 .3333",
-        ".6667 G5 .3333",
-        "1 A5 3",
-        "4 F#4 .25",
-        "5 C5 6",
-      ],
-    }),
-    { do: "setTitle", title: 'Apples & <pears> "late"' },
-  );
-  const xml = writeMusicXml(song);
-  validate(xml);
-  expect(xml).toContain("Apples &amp; &lt;pears&gt;");
-  expect(readPart(firstOf(partsOf(xml)))).toEqual(engraved(song, "melody"));
-  expect(() => validate(xml.replace(/<duration>/, "<length>").replace(/<\/duration>/, "</length>"))).toThrow();
-});
+test(
+  "what the demo does not have is valid too: two voices, triplets, an upbeat, N.C., altered chords, a title with " +
+    "signs",
+  () => {
+    const song = edit(
+      songWith({
+        line: "| C7(b9,#11) | N.C. | F#m7b5/A | Bbsus2 |",
+        melody: [
+          "-0.5 G4 0.5",
+          "0 C4 4",
+          "0 E5 .3333",
+          ".3333 F5 .3333",
+          ".6667 G5 .3333",
+          "1 A5 3",
+          "4 F#4 .25",
+          "5 C5 6",
+        ],
+      }),
+      { do: "setTitle", title: 'Apples & <pears> "late"' },
+    );
+    const xml = writeMusicXml(song);
+    validate(xml);
+    expect(xml).toContain("Apples &amp; &lt;pears&gt;");
+    expect(readPart(firstOf(partsOf(xml)))).toEqual(engraved(song, "melody"));
+    expect(() => validate(xml.replace(/<duration>/, "<length>").replace(/<\/duration>/, "</length>"))).toThrow();
+  },
+);
 
 test("tablature, loudness, slides, lines of octaves, clefs and reminding signs are valid, and say what the staves say", () => {
   const base = songWith({
@@ -275,7 +282,9 @@ test("songs made by random edits are valid, and every note is read back", () => 
   const SYMBOLS = ["C", "Fm9", "B7(#9)", "Gm7b5/Db", "N.C.", "Ab13", "E7sus4", "Dbmaj7(#11)"];
   for (const meter of ["4/4", "6/8", "7/8", "3/4"]) {
     const note = (low: number, span: number) =>
-      `${random(24) / 4} ${["C", "C#", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"][random(12)]}${low + random(span)} ${(1 + random(12)) / 4}`;
+      `${random(24) / 4} ` +
+      `${["C", "C#", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"][random(12)]}${low + random(span)} ` +
+      `${(1 + random(12)) / 4}`;
     const song = edit(
       songWith({
         key: nth(["C major", "F# minor", "Db major", "A minor"], random(4)),

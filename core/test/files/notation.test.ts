@@ -50,25 +50,34 @@ test.each<[string, string[], string, string]>([
   expect(firstOf(text(line(notes, meter)))[0]).toBe(bar);
 });
 
-test("every bar is full, a note over the bar line is tied, chords are written together, an upbeat stands before the first bar", () => {
-  const song = line(["-0.5 G4 0.5", "0 C5 5", "5 E5 1", "5 G5 1"]);
-  const part = must(engrave(song, "s1", "melody"));
-  for (const measure of firstOf(part.staves).measures) expect(measure.reduce((sum, c) => sum + c.ticks, 0)).toBe(1920);
-  expect(text(song)[0]).toEqual(["C5~:w", "C5:q E5+G5:q r:h"]);
-  expect(firstOf(part.staves).pickup.map((c) => firstOf(c.notes).pitch)).toEqual(["G4"]);
-});
+test(
+  "every bar is full, a note over the bar line is tied, chords are written together, an upbeat stands before the " +
+    "first bar",
+  () => {
+    const song = line(["-0.5 G4 0.5", "0 C5 5", "5 E5 1", "5 G5 1"]);
+    const part = must(engrave(song, "s1", "melody"));
+    for (const measure of firstOf(part.staves).measures)
+      expect(measure.reduce((sum, c) => sum + c.ticks, 0)).toBe(1920);
+    expect(text(song)[0]).toEqual(["C5~:w", "C5:q E5+G5:q r:h"]);
+    expect(firstOf(part.staves).pickup.map((c) => firstOf(c.notes).pitch)).toEqual(["G4"]);
+  },
+);
 
-test("transposing instruments read their own key and notes; an octave clef keeps the key (orchestration handbooks, values from memory)", () => {
-  const song = line(["0 Eb4 2", "2 G4 1", "3 F#4 0.5", "3.5 G4 0.5"], "4/4", "Eb major");
-  const on = (instrument: string) => edit(song, { do: "setPart", part: "melody", instrument });
-  const clarinet = must(engrave(on("clarinet"), "s1", "melody", { written: true }));
-  expect([clarinet.key.tonic, clarinet.key.signature]).toEqual(["F", -1]);
-  expect(firstOf(text(on("clarinet"), "melody", true))[0]).toBe("F4:h A4:q G#4:8 A4:8");
-  expect(firstOf(text(on("altoSax"), "melody", true))[0]).toBe("C5:h E5:q D#5:8 E5:8");
-  expect(firstOf(text(on("tenorSax"), "melody", true))[0]).toBe("F5:h A5:q G#5:8 A5:8");
-  expect(firstOf(text(on("guitar"), "melody", true))[0]).toBe("Eb5:h G5:q F#5:8 G5:8");
-  expect(firstOf(text(on("clarinet")))[0]).toBe("Eb4:h G4:q F#4:8 G4:8");
-});
+test(
+  "transposing instruments read their own key and notes; an octave clef keeps the key (orchestration handbooks, " +
+    "values from memory)",
+  () => {
+    const song = line(["0 Eb4 2", "2 G4 1", "3 F#4 0.5", "3.5 G4 0.5"], "4/4", "Eb major");
+    const on = (instrument: string) => edit(song, { do: "setPart", part: "melody", instrument });
+    const clarinet = must(engrave(on("clarinet"), "s1", "melody", { written: true }));
+    expect([clarinet.key.tonic, clarinet.key.signature]).toEqual(["F", -1]);
+    expect(firstOf(text(on("clarinet"), "melody", true))[0]).toBe("F4:h A4:q G#4:8 A4:8");
+    expect(firstOf(text(on("altoSax"), "melody", true))[0]).toBe("C5:h E5:q D#5:8 E5:8");
+    expect(firstOf(text(on("tenorSax"), "melody", true))[0]).toBe("F5:h A5:q G#5:8 A5:8");
+    expect(firstOf(text(on("guitar"), "melody", true))[0]).toBe("Eb5:h G5:q F#5:8 G5:8");
+    expect(firstOf(text(on("clarinet")))[0]).toBe("Eb4:h G4:q F#4:8 G4:8");
+  },
+);
 
 test("a keyboard is written on two staves, parted at middle C; nothing is lost between them", () => {
   const song = edit(
@@ -116,7 +125,9 @@ test("the instrument table is whole: ease within range, strings within range, th
     }
   }
   const wanted =
-    "piano electricPiano organ pad nylonGuitar guitar electricGuitar ukulele doubleBass bassGuitar bassGuitar5 subBass violin viola cello strings flute clarinet altoSax tenorSax trumpet trombone vibraphone steelPan soprano mezzo alto tenor baritone bassVoice";
+    "piano electricPiano organ pad nylonGuitar guitar electricGuitar ukulele doubleBass bassGuitar bassGuitar5 " +
+    "subBass violin viola cello strings flute clarinet altoSax tenorSax trumpet trombone vibraphone steelPan " +
+    "soprano mezzo alto tenor baritone bassVoice";
   expect(INSTRUMENTS.map((i) => i.id)).toEqual(expect.arrayContaining(wanted.split(" ")));
   expect(
     ["clarinet", "altoSax", "tenorSax", "trumpet", "guitar", "doubleBass", "flute"].map(

@@ -43,7 +43,8 @@ const barsText = (staff: EngravedStaff) => staff.measures.map((bar) => bar.map(w
 const melodyOf = (song: Song, written = false) => firstOf(must(engrave(song, "s1", "melody", { written })).staves);
 const line = (key: string, chords: string, melody: string[]) => songWith({ key, line: chords, melody });
 
-// As players read them: common practice of copyists; the raised ninth as a minor third after Roemer, *The Art of Music Copying* (1985), from memory.
+// As players read them: common practice of copyists; the raised ninth as a minor third after Roemer, *The Art of Music
+// Copying* (1985), from memory.
 test.each<[what: string, key: string, chords: string, melody: string[], read: string]>([
   ["the raised ninth of B7", "E minor", "| B7(#9) |", ["0 B4 1", "1 C##5 1", "2 D#5 1", "3 F#5 1"], "B4 D5 D#5 F#5"],
   [
@@ -194,16 +195,20 @@ const MANY = (velocities: number[]) =>
   );
 const loud = (song: Song) => melodyOf(song).measures.map((bar) => bar.flatMap((c) => c.dynamic ?? []).join());
 
-test("loudness is said where it steps, not where single notes are accented, and not where it is the usual one throughout", () => {
-  expect(loud(MANY([80, 80, 80, 80, 80, 80, 80, 80, 110, 110, 110, 110, 50, 50, 50, 50]))).toEqual([
-    "mf",
-    "",
-    "ff",
-    "p",
-  ]);
-  expect(loud(MANY([90, 70, 80, 70, 92, 71, 80, 72, 88, 70, 79, 70, 90, 70, 80, 70]))).toEqual(["", "", "", ""]);
-  expect(loud(MANY(Array<number>(16).fill(30)))).toEqual(["pp", "", "", ""]);
-});
+test(
+  "loudness is said where it steps, not where single notes are accented, and not where it is the usual one " +
+    "throughout",
+  () => {
+    expect(loud(MANY([80, 80, 80, 80, 80, 80, 80, 80, 110, 110, 110, 110, 50, 50, 50, 50]))).toEqual([
+      "mf",
+      "",
+      "ff",
+      "p",
+    ]);
+    expect(loud(MANY([90, 70, 80, 70, 92, 71, 80, 72, 88, 70, 79, 70, 90, 70, 80, 70]))).toEqual(["", "", "", ""]);
+    expect(loud(MANY(Array<number>(16).fill(30)))).toEqual(["pp", "", "", ""]);
+  },
+);
 
 test("words: syllables that go on, lines as long as one is held, verse by verse", () => {
   const base = line("C major", "| C | F |", ["0 C5 1", "1 D5 1", "2 E5 1", "3 F5 1", "4 G5 4"]);

@@ -7,7 +7,10 @@ const events = (line: string): ChordEvent[] =>
 const cadences = (key: string, line: string) =>
   analyzeEvents(events(line), must(parseKey(key)), false, METER).cadences.map((c) => `${c.kind} ${c.from}-${c.to}`);
 
-/** Names as in harmony textbooks (Kostka & Payne; Levine for the backdoor and the substitute), from memory; one chord a bar, phrases of four. */
+/**
+ * Names as in harmony textbooks (Kostka & Payne; Levine for the backdoor and the substitute), from memory; one chord a
+ * bar, phrases of four.
+ */
 test.each<[key: string, line: string, ...expected: string[]]>([
   ["C major", "C F G7 C", "perfect c2-c3"],
   ["C major", "C F G/B C", "imperfect c2-c3"],

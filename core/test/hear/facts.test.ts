@@ -35,7 +35,9 @@ import { BAND_SONGS } from "../judge/bandSongs";
 import { songOf } from "../judge/bandSong";
 import { edit, songWith } from "../helpers";
 
-/** Everything that follows from a song, as text: from a memory that has seen other songs before it, or from a new one. */
+/**
+ * Everything that follows from a song, as text: from a memory that has seen other songs before it, or from a new one.
+ */
 function everything(memory: Memory, song: Song, layouts: boolean): Record<string, unknown> {
   const read = memory.at(song);
   const out: Record<string, unknown> = { form: read.get(formRealized, "played"), held: read.get(formRealized, "held") };

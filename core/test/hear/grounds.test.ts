@@ -18,8 +18,9 @@ import {
 import { edit, songWith } from "../helpers";
 
 /**
- * Grounds and schemes that have been played for centuries, as any history of music or harmony textbook prints them (from memory): their numerals are
- * not a matter of taste. Grounds of the sixteenth and seventeenth century are passamezzo, romanesca, folia, bergamasca and lament.
+ * Grounds and schemes that have been played for centuries, as any history of music or harmony textbook prints them
+ * (from memory): their numerals are not a matter of taste. Grounds of the sixteenth and seventeenth century are
+ * passamezzo, romanesca, folia, bergamasca and lament.
  */
 const GROUNDS: readonly {
   name: string;

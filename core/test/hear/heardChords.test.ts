@@ -93,7 +93,8 @@ test("whatever is played: every reading sounds like it, and the shares of certai
         expect(r.score).toBeGreaterThanOrEqual(0);
         const chord = must(parseChord(r.symbol));
         const named = new Set(chordPitchClasses(chord));
-        // Each note is in the chord that is named, or is its bass; what the chord has beyond them is said to be missing.
+        // Each note is in the chord that is named, or is its bass; what the chord has beyond them is said to be
+        // missing.
         for (const pc of given) expect([r.symbol, named.has(pc) || chord.bass !== undefined]).toEqual([r.symbol, true]);
         const beyond = [...named].filter((pc) => !given.has(pc));
         expect([r.symbol, beyond.length <= r.omitted.length + Number(r.rootless)]).toEqual([r.symbol, true]);

@@ -1,6 +1,7 @@
 /**
- * Progressions and the key a musician hears them in, written down before the key finder was made to hear them; a second key where both are heard. Invented
- * or common property (cadences, turnarounds, the twelve bars); judged by ear and by the rules of any harmony textbook.
+ * Progressions and the key a musician hears them in, written down before the key finder was made to hear them; a second
+ * key where both are heard. Invented or common property (cadences, turnarounds, the twelve bars); judged by ear and by
+ * the rules of any harmony textbook.
  */
 export const KEY_READINGS: readonly [chords: string, ...keys: string[]][] = [
   // The twelve bars, in major and minor, and shorter blues.

@@ -143,42 +143,46 @@ describe("two sections that sit in one place", () => {
   });
 });
 
-test("whatever the tune: it is as high as its notes, its phrases hold each note once, and moved up an octave only its pitches change", () => {
-  const note = fc.record({
-    pitch: fc.constantFrom("C4", "D4", "Eb4", "G4", "A4", "C5"),
-    beats: fc.constantFrom(0.5, 1, 2),
-    rest: fc.constantFrom(0, 0, 0.5, 1, 2),
-  });
-  fc.assert(
-    fc.property(fc.array(note, { minLength: 1, maxLength: 12 }), (list) => {
-      const text = list.map(({ pitch, beats, rest }) => `${pitch} ${beats}${rest ? ` - ${rest}` : ""}`).join(" ");
-      const context = tune(text, 16);
-      const [low, high] = [
-        Math.min(...context.notes.map((n) => n.midi)),
-        Math.max(...context.notes.map((n) => n.midi)),
-      ];
-      expect(meanPitch(context.notes)).toBeGreaterThanOrEqual(low);
-      expect(meanPitch(context.notes)).toBeLessThanOrEqual(high);
-      const [a, b] = span(context.notes, 0.5);
-      expect([a >= low, b <= high, a <= b]).toEqual([true, true, true]);
-      expect(phrasesOf(context).flatMap((p) => p.notes)).toEqual(context.notes);
-      const up = tune(
-        text.replace(/([A-G]b?)(\d)/g, (_, n: string, o: string) => n + (Number(o) + 1)),
-        16,
-      );
-      expect(leapsOf(up).map((l) => [l.semitones, l.recovered])).toEqual(
-        leapsOf(context).map((l) => [l.semitones, l.recovered]),
-      );
-      expect([contourOf(up.notes), silenceOf(up), attacksABar(up)]).toEqual([
-        contourOf(context.notes),
-        silenceOf(context),
-        attacksABar(context),
-      ]);
-      expect(meanPitch(up.notes) - meanPitch(context.notes)).toBeCloseTo(12, 9);
-    }),
-    { numRuns: 60 },
-  );
-});
+test(
+  "whatever the tune: it is as high as its notes, its phrases hold each note once, and moved up an octave only " +
+    "its pitches change",
+  () => {
+    const note = fc.record({
+      pitch: fc.constantFrom("C4", "D4", "Eb4", "G4", "A4", "C5"),
+      beats: fc.constantFrom(0.5, 1, 2),
+      rest: fc.constantFrom(0, 0, 0.5, 1, 2),
+    });
+    fc.assert(
+      fc.property(fc.array(note, { minLength: 1, maxLength: 12 }), (list) => {
+        const text = list.map(({ pitch, beats, rest }) => `${pitch} ${beats}${rest ? ` - ${rest}` : ""}`).join(" ");
+        const context = tune(text, 16);
+        const [low, high] = [
+          Math.min(...context.notes.map((n) => n.midi)),
+          Math.max(...context.notes.map((n) => n.midi)),
+        ];
+        expect(meanPitch(context.notes)).toBeGreaterThanOrEqual(low);
+        expect(meanPitch(context.notes)).toBeLessThanOrEqual(high);
+        const [a, b] = span(context.notes, 0.5);
+        expect([a >= low, b <= high, a <= b]).toEqual([true, true, true]);
+        expect(phrasesOf(context).flatMap((p) => p.notes)).toEqual(context.notes);
+        const up = tune(
+          text.replace(/([A-G]b?)(\d)/g, (_, n: string, o: string) => n + (Number(o) + 1)),
+          16,
+        );
+        expect(leapsOf(up).map((l) => [l.semitones, l.recovered])).toEqual(
+          leapsOf(context).map((l) => [l.semitones, l.recovered]),
+        );
+        expect([contourOf(up.notes), silenceOf(up), attacksABar(up)]).toEqual([
+          contourOf(context.notes),
+          silenceOf(context),
+          attacksABar(context),
+        ]);
+        expect(meanPitch(up.notes) - meanPitch(context.notes)).toBeCloseTo(12, 9);
+      }),
+      { numRuns: 60 },
+    );
+  },
+);
 
 test("the meter says what a beat is: in six eight a rest of an eighth ends no phrase", () => {
   const song = edit(songWith({ meter: "6/8", melody: ["0 C4 1", "1.5 D4 0.5", "3.5 E4 1"] }));

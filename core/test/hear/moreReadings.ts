@@ -1,4 +1,7 @@
-/** A second set, in the form and after the sources of `READINGS`: written down when the first was read rightly, before anything was changed for it. */
+/**
+ * A second set, in the form and after the sources of `READINGS`: written down when the first was read rightly, before
+ * anything was changed for it.
+ */
 export const MORE_READINGS: readonly [key: string, chords: string, reading: string][] = [
   // Major and minor in other keys and inversions.
   ["Bb major", "Bb Eb F7 Gm", "I IV V7 vi"],
@@ -144,7 +147,8 @@ export const MORE_READINGS: readonly [key: string, chords: string, reading: stri
   [
     "Bb major",
     "Bb7 Eb7 Bb7 Bb7 Eb7 Edim7 Bb7 G7 Cm7 F7 Bb7 F7",
-    "I7:blues IV7:blues I7:blues I7:blues IV7:blues #iv°7:common-tone-diminished I7:blues V7/ii:applied-dominant ii7 V7 I7:blues V7",
+    "I7:blues IV7:blues I7:blues I7:blues IV7:blues #iv°7:common-tone-diminished I7:blues " +
+      "V7/ii:applied-dominant ii7 V7 I7:blues V7",
   ],
   ["D major", "D7 G7 D7 A7", "I7:blues IV7:blues I7:blues V7"],
   ["C minor", "Cm7 Fm7 Cm7 Ab7 G7 Cm7", "i7 iv7 i7 VI7:augmented-sixth V7 i7"],

@@ -2,8 +2,9 @@ import { KIND_WORDS, nonChordTones, textbookKind, type RoleKind } from "../../sr
 import { songWith } from "../helpers";
 
 /**
- * Kinds of non-chord tones by how they are reached and left: Kostka & Payne, Tonal Harmony (chapters on non-chord tones), definitions from memory;
- * the examples are made for each definition. Beats in quarters; the tone that is meant is named with its kind, and with ! where it is accented.
+ * Kinds of non-chord tones by how they are reached and left: Kostka & Payne, Tonal Harmony (chapters on non-chord
+ * tones), definitions from memory; the examples are made for each definition. Beats in quarters; the tone that is meant
+ * is named with its kind, and with ! where it is accented.
  */
 const EXAMPLES: readonly [name: string, line: string, melody: string[], kinds: string[]][] = [
   ["passing, unaccented", "| C |", ["0 C5 0.5", "0.5 D5 0.5", "1 E5 1"], ["D5 passing"]],

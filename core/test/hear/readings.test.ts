@@ -51,37 +51,42 @@ const random = fc.record({
   ),
 });
 
-test("a sentence names only notes of its chord, of the key and of the chords beside it, as they are spelled there; no list is empty", () => {
-  const wrong: unknown[] = [];
-  fc.assert(
-    fc.property(random, ({ key, chords }) => {
-      const read = must(parseKey(key));
-      const heard = chords.map((c) => must(parseChord(c)));
-      const spelled = (c: Chord) => [...c.tones.map((t) => toneName(c, t)), ...(c.bass ? [c.bass] : [])];
-      // What a sentence may add: the variable degrees of the key, and the root a substitute or an incomplete chord stands for.
-      const own = [
-        ...read.scale,
-        ...[1, 3, 5, 6].flatMap((i) => [1, -1].map((by) => transposeNote(nth(read.scale, i), 0, by))),
-      ];
-      analyzeProgression(events(chords.join(" ")), key, { loop: true }).forEach((c, i) => {
-        const beside = heard.flatMap(spelled);
-        const text = c.explanation;
-        if (/undefined|null|NaN|[:,] *[.;]| and come|from there|^\s/.test(text) && !/ comes? from there/.test(text))
-          wrong.push([key, chords.join(" "), text]);
-        for (const name of namesIn(text))
-          if (![...own, ...beside, ...spelled(nth(heard, i))].includes(name))
-            wrong.push([key, chords.join(" "), c.symbol, c.category, name, text]);
-        for (const o of c.outside) {
-          // The arrow goes where the sentence says.
-          const leads = new RegExp(
-            `${typeset(o.note)} (?:is its third and leads up to|falls to|rises to) ([A-G][♭♯𝄫𝄪]?)`,
-          ).exec(text);
-          if (leads && leads[1] !== typeset(o.wants))
-            wrong.push([key, chords.join(" "), c.symbol, text, o.note, o.wants]);
-        }
-      });
-    }),
-    { numRuns: 500, seed: 21 },
-  );
-  expect(wrong.slice(0, 12)).toEqual([]);
-});
+test(
+  "a sentence names only notes of its chord, of the key and of the chords beside it, as they are spelled there; " +
+    "no list is empty",
+  () => {
+    const wrong: unknown[] = [];
+    fc.assert(
+      fc.property(random, ({ key, chords }) => {
+        const read = must(parseKey(key));
+        const heard = chords.map((c) => must(parseChord(c)));
+        const spelled = (c: Chord) => [...c.tones.map((t) => toneName(c, t)), ...(c.bass ? [c.bass] : [])];
+        // What a sentence may add: the variable degrees of the key, and the root a substitute or an incomplete chord
+        // stands for.
+        const own = [
+          ...read.scale,
+          ...[1, 3, 5, 6].flatMap((i) => [1, -1].map((by) => transposeNote(nth(read.scale, i), 0, by))),
+        ];
+        analyzeProgression(events(chords.join(" ")), key, { loop: true }).forEach((c, i) => {
+          const beside = heard.flatMap(spelled);
+          const text = c.explanation;
+          if (/undefined|null|NaN|[:,] *[.;]| and come|from there|^\s/.test(text) && !/ comes? from there/.test(text))
+            wrong.push([key, chords.join(" "), text]);
+          for (const name of namesIn(text))
+            if (![...own, ...beside, ...spelled(nth(heard, i))].includes(name))
+              wrong.push([key, chords.join(" "), c.symbol, c.category, name, text]);
+          for (const o of c.outside) {
+            // The arrow goes where the sentence says.
+            const leads = new RegExp(
+              `${typeset(o.note)} (?:is its third and leads up to|falls to|rises to) ([A-G][♭♯𝄫𝄪]?)`,
+            ).exec(text);
+            if (leads && leads[1] !== typeset(o.wants))
+              wrong.push([key, chords.join(" "), c.symbol, text, o.note, o.wants]);
+          }
+        });
+      }),
+      { numRuns: 500, seed: 21 },
+    );
+    expect(wrong.slice(0, 12)).toEqual([]);
+  },
+);

@@ -1,6 +1,7 @@
 /**
- * Progressions and how they are read, written down before the analysis was made to read them: [key, chords, numerals]. A chord that is not simply in its
- * key has what it is after a colon. Harmony and jazz harmony textbooks say the same of each (Kostka & Payne; Levine; from memory).
+ * Progressions and how they are read, written down before the analysis was made to read them: [key, chords, numerals].
+ * A chord that is not simply in its key has what it is after a colon. Harmony and jazz harmony textbooks say the same
+ * of each (Kostka & Payne; Levine; from memory).
  */
 export const READINGS: readonly [key: string, chords: string, reading: string][] = [
   // The key's own chords, major and minor; in minor degrees count from natural minor.

@@ -1,7 +1,7 @@
 /**
- * Progressions that visit another key, or only lean on it, and the stretches a musician hears: [home, chords, "key first–last chord"], chords counted from 0.
- * Held from the chord that turns until the music leaves; a dominant that goes to its chord once is no visit (any harmony textbook). Written down before the
- * finder was made to hear them.
+ * Progressions that visit another key, or only lean on it, and the stretches a musician hears: [home, chords, "key
+ * first–last chord"], chords counted from 0. Held from the chord that turns until the music leaves; a dominant that
+ * goes to its chord once is no visit (any harmony textbook). Written down before the finder was made to hear them.
  */
 export const REGIONS: readonly [home: string, chords: string, ...stretches: string[]][] = [
   ["C major", "C Am Dm G C D7 G Em Am D7 G C F G7 C", "G major 4-10"],

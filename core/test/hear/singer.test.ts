@@ -145,23 +145,27 @@ describe("keys", () => {
       }
   });
 
-  test("for several singers a key is as good as for the one it suits least; a song that is moved there measures what was foretold", () => {
-    const demo = firstOf(demoSongs());
-    expect(demo.singers).toHaveLength(2);
-    const fits = fitKey(demo);
-    for (const f of fits) expect(f.comfort).toBeCloseTo(Math.min(...f.perSinger.map((p) => p.comfort)));
-    for (const f of fits.slice(0, 4)) {
-      if (!f.semitones) continue;
-      const moved = edit(demo, must(transposeSong(demo, { key: f.key, semitones: f.semitones })).edit);
-      const here = sure(fitKey(moved).find((k) => k.semitones === 0));
-      expect([here.key, here.comfort.toFixed(6), here.perSinger.map((p) => [p.lowest, p.highest])]).toEqual([
-        f.key,
-        f.comfort.toFixed(6),
-        f.perSinger.map((p) => [p.lowest, p.highest]),
-      ]);
-    }
-    expect(fitKey({ ...demo, singers: [] })).toEqual([]);
-  });
+  test(
+    "for several singers a key is as good as for the one it suits least; a song that is moved there measures " +
+      "what was foretold",
+    () => {
+      const demo = firstOf(demoSongs());
+      expect(demo.singers).toHaveLength(2);
+      const fits = fitKey(demo);
+      for (const f of fits) expect(f.comfort).toBeCloseTo(Math.min(...f.perSinger.map((p) => p.comfort)));
+      for (const f of fits.slice(0, 4)) {
+        if (!f.semitones) continue;
+        const moved = edit(demo, must(transposeSong(demo, { key: f.key, semitones: f.semitones })).edit);
+        const here = sure(fitKey(moved).find((k) => k.semitones === 0));
+        expect([here.key, here.comfort.toFixed(6), here.perSinger.map((p) => [p.lowest, p.highest])]).toEqual([
+          f.key,
+          f.comfort.toFixed(6),
+          f.perSinger.map((p) => [p.lowest, p.highest]),
+        ]);
+      }
+      expect(fitKey({ ...demo, singers: [] })).toEqual([]);
+    },
+  );
 
   test("shapes under a capo sound the chords of the song, by another library; a capo of 0 needs none of it", () => {
     for (const song of demoSongs().slice(0, 3))
@@ -204,31 +208,35 @@ describe("a line outside its voice", () => {
       melody: midis.map((m, i) => `${i} ${names[m % 12]}${Math.floor(m / 12) - 1} 1`),
     });
 
-  test("comes inside it: rhythm, words and pins stay, what was inside and need not move may stay, the shape is counted right", () => {
-    fc.assert(
-      fc.property(tunes, (midis) => {
-        const song = withTune(midis);
-        const range: [number, number] = [57, 74];
-        const found = must(rewriteContour(song, { section: "s1", part: "melody", range }));
-        const outside = midis.some((m) => m < range[0] || m > range[1]);
-        expect(found.length > 0).toBe(outside);
-        for (const r of found) {
-          const before = sure(firstOf(song.sections).notes.melody);
-          expect(r.notes.map((n) => [n.id, n.start, n.duration, n.lyrics])).toEqual(
-            before.map((n) => [n.id, n.start, n.duration, n.lyrics]),
-          );
-          const now = r.notes.map((n) => pitchMidi(n.pitch));
-          for (const m of now) expect(m >= range[0] && m <= range[1]).toBe(true);
-          expect(r.changed).toEqual(before.filter((n, i) => pitchMidi(n.pitch) !== now[i]).map((n) => n.id));
-          const kept = midis
-            .slice(1)
-            .filter((m, i) => Math.sign(m - nth(midis, i)) === Math.sign(nth(now, i + 1) - nth(now, i))).length;
-          expect(r.shape).toBeCloseTo(midis.length > 1 ? kept / (midis.length - 1) : 1);
-        }
-      }),
-      { numRuns: 60, seed: 8 },
-    );
-  });
+  test(
+    "comes inside it: rhythm, words and pins stay, what was inside and need not move may stay, the shape is " +
+      "counted right",
+    () => {
+      fc.assert(
+        fc.property(tunes, (midis) => {
+          const song = withTune(midis);
+          const range: [number, number] = [57, 74];
+          const found = must(rewriteContour(song, { section: "s1", part: "melody", range }));
+          const outside = midis.some((m) => m < range[0] || m > range[1]);
+          expect(found.length > 0).toBe(outside);
+          for (const r of found) {
+            const before = sure(firstOf(song.sections).notes.melody);
+            expect(r.notes.map((n) => [n.id, n.start, n.duration, n.lyrics])).toEqual(
+              before.map((n) => [n.id, n.start, n.duration, n.lyrics]),
+            );
+            const now = r.notes.map((n) => pitchMidi(n.pitch));
+            for (const m of now) expect(m >= range[0] && m <= range[1]).toBe(true);
+            expect(r.changed).toEqual(before.filter((n, i) => pitchMidi(n.pitch) !== now[i]).map((n) => n.id));
+            const kept = midis
+              .slice(1)
+              .filter((m, i) => Math.sign(m - nth(midis, i)) === Math.sign(nth(now, i + 1) - nth(now, i))).length;
+            expect(r.shape).toBeCloseTo(midis.length > 1 ? kept / (midis.length - 1) : 1);
+          }
+        }),
+        { numRuns: 60, seed: 8 },
+      );
+    },
+  );
 
   test("one low note under a line is lifted; a line that is inside is left alone; no room is refused", () => {
     const [r] = must(

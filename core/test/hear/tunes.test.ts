@@ -49,7 +49,9 @@ const TUNES: readonly {
     key: "A minor",
     meter: "6/8",
     notes:
-      "C5 1 D5 .5 E5 .75 F5 .25 E5 .5 D5 1 B4 .5 G4 .75 A4 .25 B4 .5 C5 1 A4 .5 A4 .75 G#4 .25 A4 .5 B4 1 G#4 .5 E4 1.5 C5 1 D5 .5 E5 .75 F5 .25 E5 .5 D5 1 B4 .5 G4 .75 A4 .25 B4 .5 C5 .75 B4 .25 A4 .5 G#4 .75 F#4 .25 G#4 .5 A4 3",
+      "C5 1 D5 .5 E5 .75 F5 .25 E5 .5 D5 1 B4 .5 G4 .75 A4 .25 B4 .5 C5 1 A4 .5 A4 .75 G#4 .25 A4 .5 B4 1 G#4 " +
+      ".5 E4 1.5 C5 1 D5 .5 E5 .75 F5 .25 E5 .5 D5 1 B4 .5 G4 .75 A4 .25 B4 .5 C5 .75 B4 .25 A4 .5 G#4 .75 F#4 " +
+      ".25 G#4 .5 A4 3",
     ends: ["Am", "A"],
   },
   {
@@ -58,7 +60,8 @@ const TUNES: readonly {
     key: "G major",
     meter: "3/4",
     notes:
-      "G4 2 B4 .5 G4 .5 B4 2 A4 1 G4 2 E4 1 D4 2 D4 1 G4 2 B4 .5 G4 .5 B4 2 A4 1 D5 3 D5 3 B4 2 D5 .5 B4 .5 D5 2 B4 .5 A4 .5 G4 3 G4 3",
+      "G4 2 B4 .5 G4 .5 B4 2 A4 1 G4 2 E4 1 D4 2 D4 1 G4 2 B4 .5 G4 .5 B4 2 A4 1 D5 3 D5 3 B4 2 D5 .5 B4 .5 D5 " +
+      "2 B4 .5 A4 .5 G4 3 G4 3",
     ends: ["G"],
   },
   {
@@ -67,7 +70,8 @@ const TUNES: readonly {
     key: "F major",
     meter: "4/4",
     notes:
-      "F4 1.5 F4 .5 F4 1 A4 1 G4 1.5 F4 .5 G4 1 A4 1 F4 1.5 F4 .5 A4 1 C5 1 D5 4 C5 1.5 A4 .5 A4 1 F4 1 G4 1.5 F4 .5 G4 1 A4 1 F4 1.5 D4 .5 D4 1 C4 1 F4 4",
+      "F4 1.5 F4 .5 F4 1 A4 1 G4 1.5 F4 .5 G4 1 A4 1 F4 1.5 F4 .5 A4 1 C5 1 D5 4 C5 1.5 A4 .5 A4 1 F4 1 G4 1.5 " +
+      "F4 .5 G4 1 A4 1 F4 1.5 D4 .5 D4 1 C4 1 F4 4",
     ends: ["F"],
   },
   {
@@ -76,7 +80,8 @@ const TUNES: readonly {
     key: "D dorian",
     meter: "3/4",
     notes:
-      "D4 2 D4 1 A4 2 A4 1 E4 1.5 F4 .5 E4 1 D4 3 A4 1 C5 1 D5 1 C5 1 A4 1 B4 1 G4 1 A4 2 D5 3 C5 1 A4 2 G4 1 F4 1 E4 1 C4 3 D4 3",
+      "D4 2 D4 1 A4 2 A4 1 E4 1.5 F4 .5 E4 1 D4 3 A4 1 C5 1 D5 1 C5 1 A4 1 B4 1 G4 1 A4 2 D5 3 C5 1 A4 2 G4 1 " +
+      "F4 1 E4 1 C4 3 D4 3",
     ends: ["Dm", "D", "Dm7", "D5"],
   },
 ];
@@ -136,22 +141,29 @@ describe.each(TUNES.map((t) => [`${t.name} (${t.source})`, t] as const))("%s", (
     }
   });
 
-  test("its report says what one can sing: as many phrases as rests divide it into, its own ends, a leap answered or not", () => {
-    const context = sure(factsOf(song).get(tuneAt, "s1", "melody"));
-    const rows = new Map(tuneReport(context).map((m) => [m.id, m]));
-    const midis = notes.map((n) => pitchMidi(n.pitch));
-    const [low, high] = [nth(notes, midis.indexOf(Math.min(...midis))), nth(notes, midis.indexOf(Math.max(...midis)))];
-    expect(sure(rows.get("range")).value).toBe(
-      `${low.pitch} to ${high.pitch}, ${Math.max(...midis) - Math.min(...midis)} semitones`,
-    );
-    // None of these tunes rests: each is one phrase, though a singer breathes.
-    expect(sure(rows.get("phrases")).value).toMatch(/^one, of \d+\.\d s$/);
-    const wide = midis.slice(1).filter((m, i) => Math.abs(m - nth(midis, i)) >= 5).length;
-    expect(sure(rows.get("leaps")).value.startsWith(wide ? String(wide) : "none")).toBe(true);
-    expect(Number.parseInt(sure(rows.get("pitches")).value, 10)).toBe(new Set(midis.map((m) => m % 12)).size);
-    for (const row of rows.values())
-      expect([row.id, row.how.length > 10, row.value.length > 0]).toEqual([row.id, true, true]);
-  });
+  test(
+    "its report says what one can sing: as many phrases as rests divide it into, its own ends, a leap answered " +
+      "or not",
+    () => {
+      const context = sure(factsOf(song).get(tuneAt, "s1", "melody"));
+      const rows = new Map(tuneReport(context).map((m) => [m.id, m]));
+      const midis = notes.map((n) => pitchMidi(n.pitch));
+      const [low, high] = [
+        nth(notes, midis.indexOf(Math.min(...midis))),
+        nth(notes, midis.indexOf(Math.max(...midis))),
+      ];
+      expect(sure(rows.get("range")).value).toBe(
+        `${low.pitch} to ${high.pitch}, ${Math.max(...midis) - Math.min(...midis)} semitones`,
+      );
+      // None of these tunes rests: each is one phrase, though a singer breathes.
+      expect(sure(rows.get("phrases")).value).toMatch(/^one, of \d+\.\d s$/);
+      const wide = midis.slice(1).filter((m, i) => Math.abs(m - nth(midis, i)) >= 5).length;
+      expect(sure(rows.get("leaps")).value.startsWith(wide ? String(wide) : "none")).toBe(true);
+      expect(Number.parseInt(sure(rows.get("pitches")).value, 10)).toBe(new Set(midis.map((m) => m % 12)).size);
+      for (const row of rows.values())
+        expect([row.id, row.how.length > 10, row.value.length > 0]).toEqual([row.id, true, true]);
+    },
+  );
 
   test("every alternative is another one", () => {
     const texts = found.map(({ events: chords }) => chords.map((c) => `${c.symbol}@${c.start}`).join(" "));

@@ -17,12 +17,16 @@ import {
 } from "../../src/index";
 import { edit } from "../helpers";
 
-/** What a part does in a section: a tune as it is typed, layouts struck in a rhythm, or roots and fifths in a rhythm. */
+/**
+ * What a part does in a section: a tune as it is typed, layouts struck in a rhythm, or roots and fifths in a rhythm.
+ */
 export type Played =
   | string
   /** Layouts by chord symbol, low to high; steps of a bar: x strikes, - holds, . rests. */
   | { layouts: Record<string, string>; rhythm: string; velocity?: number }
-  /** Steps of a bar: R the root at or above `low`, 3 5 7 8 over it, < a semitone under the next root, - holds, . rests. */
+  /**
+   * Steps of a bar: R the root at or above `low`, 3 5 7 8 over it, < a semitone under the next root, - holds, . rests.
+   */
   | { low: string; steps: string };
 
 /** A song as a musician would jot it down, with what is wrong in it marked beforehand. */

@@ -11,7 +11,10 @@ const GUITAR = {
   Bm: "B2 F#3 B3 D4",
 };
 
-/** Songs of a band as they are jotted down, invented for this test; what is wrong was put in and marked by hand before they were judged. */
+/**
+ * Songs of a band as they are jotted down, invented for this test; what is wrong was put in and marked by hand before
+ * they were judged.
+ */
 export const BAND_SONGS: readonly Jotted[] = [
   {
     title: "Cider Moon",
@@ -30,9 +33,12 @@ export const BAND_SONGS: readonly Jotted[] = [
         line: "| G | Em | C | D | G | Em | C | D |",
         parts: {
           Voice:
-            "D4 q G e B e A q r | G4 q E e G e A h | E4 q G e C5 e B4 q A | A4 h. r q | B4 q A e G e E q r | G4 q E B A | C5 q B4 e G e E q r | F#4 h A q r",
+            "D4 q G e B e A q r | G4 q E e G e A h | E4 q G e C5 e B4 q A | A4 h. r q | B4 q A e G e E q r | " +
+            "G4 q E B A | C5 q B4 e G e E q r | F#4 h A q r",
           Strum: { layouts: GUITAR, rhythm: "x---x-x-x---x-x-" },
-          Bass: "G1 q. D2 e G1 q D2 | E1 q. B1 e E1 q G1 | C2 q. G1 e C2 q E | D2 q. A1 e D2 q F# | G1 q. D2 e G1 q D2 | E1 q. B1 e E1 q G1 | C2 q. G1 e C2 h | D2 q r h",
+          Bass:
+            "G1 q. D2 e G1 q D2 | E1 q. B1 e E1 q G1 | C2 q. G1 e C2 q E | D2 q. A1 e D2 q F# | G1 q. D2 e G1 q " +
+            "D2 | E1 q. B1 e E1 q G1 | C2 q. G1 e C2 h | D2 q r h",
         },
         drums: BEAT,
       },
@@ -76,7 +82,9 @@ export const BAND_SONGS: readonly Jotted[] = [
       Head: {
         line: "| Bbmaj7 | G7 | Cm7 | F7 | Dm7 | G7 | Cm7 F7 | Bbmaj7 |",
         parts: {
-          Sax: "D4 q. F e A q G | B3 h. r q | C4 q Eb G e F Eb q | Eb4 h C q r | F4 q. A e C4 q A3 | B3 q D F e D B3 q | Eb4 q G Eb C | D4 h. r q",
+          Sax:
+            "D4 q. F e A q G | B3 h. r q | C4 q Eb G e F Eb q | Eb4 h C q r | F4 q. A e C4 q A3 | B3 q D F e D " +
+            "B3 q | Eb4 q G Eb C | D4 h. r q",
           Trumpet: "r w | r h D5 q F | r w | r h A4 q C5 | r w | r h B4 q D5 | E5 h Eb | r w",
           Piano: {
             layouts: {
@@ -88,14 +96,18 @@ export const BAND_SONGS: readonly Jotted[] = [
             },
             rhythm: "....x-....x-....",
           },
-          Bass: "Bb1 q D2 F G | G1 q B1 D2 B1 | C2 q D Eb E | F2 q Eb D C# | D2 q C B1 A | G1 q A B D2 | C2 q E F A1 | Bb1 q F D2 A1",
+          Bass:
+            "Bb1 q D2 F G | G1 q B1 D2 B1 | C2 q D Eb E | F2 q Eb D C# | D2 q C B1 A | G1 q A B D2 | C2 q E F A1 " +
+            "| Bb1 q F D2 A1",
         },
         drums: { ride: "o...o.oo..o.o.oo", kick: "o.......o......." },
       },
       Bridge: {
         line: "| Ebmaj7 | Edim7 | Bbmaj7/F | G7 | Cm7 | F7 | Bbmaj7 | F7 |",
         parts: {
-          Sax: "G4 q. Bb e D5 q Bb4 | Bb4 h. r q | A4 q F D h | F4 q B3 D h | Eb4 q G h Eb q | F#4 w | D4 q F h. | C4 q Eb r h",
+          Sax:
+            "G4 q. Bb e D5 q Bb4 | Bb4 h. r q | A4 q F D h | F4 q B3 D h | Eb4 q G h Eb q | F#4 w | D4 q F h. | " +
+            "C4 q Eb r h",
           Trumpet: "r w | r w | F5 h. D5 q | r w | r w | A4 w | r w | r w",
           Piano: {
             layouts: {
@@ -109,7 +121,9 @@ export const BAND_SONGS: readonly Jotted[] = [
             },
             rhythm: "x-....x-........",
           },
-          Bass: "Eb2 q F G Bb | E2 q G Bb1 Db2 | F2 q D F A1 | G1 q B1 D2 B1 | C2 q Eb G E | F2 q C A1 C2 | Bb1 q D2 F D | F2 q Eb C A1",
+          Bass:
+            "Eb2 q F G Bb | E2 q G Bb1 Db2 | F2 q D F A1 | G1 q B1 D2 B1 | C2 q Eb G E | F2 q C A1 C2 | Bb1 q D2 " +
+            "F D | F2 q Eb C A1",
         },
         drums: { ride: "o...o.oo..o.o.oo", kick: "o.......o......." },
       },
@@ -137,7 +151,9 @@ export const BAND_SONGS: readonly Jotted[] = [
       Drop: {
         line: "| Am | F | C | G | Am | F | C | G |",
         parts: {
-          Lead: "A4 e C5 E h. | A4 e C5 F h. | G4 e C5 E h. | G4 e B D5 h. | A4 e C5 E h. | F5 e E C h. | E5 e D C h. | D5 e B4 G h.",
+          Lead:
+            "A4 e C5 E h. | A4 e C5 F h. | G4 e C5 E h. | G4 e B D5 h. | A4 e C5 E h. | F5 e E C h. | E5 e D C " +
+            "h. | D5 e B4 G h.",
           Pad: {
             layouts: { Am: "A3 C4 E4", F: "A3 C4 F4", C: "G3 C4 E4", G: "G3 B3 D4" },
             rhythm: "x---x---x---x---",

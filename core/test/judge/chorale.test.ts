@@ -14,8 +14,8 @@ import { FORMS } from "./putFaults";
 import { FOUR_PART } from "../../src/arrange/voicing/styles/fourPart";
 
 /**
- * Textbook forms in four parts, judged by a second hand: the rules are those of Kostka & Payne, Tonal Harmony, counted here from the notes alone, by
- * code that shares nothing with the writer.
+ * Textbook forms in four parts, judged by a second hand: the rules are those of Kostka & Payne, Tonal Harmony, counted
+ * here from the notes alone, by code that shares nothing with the writer.
  */
 const METER = must(parseMeter("4/4"));
 

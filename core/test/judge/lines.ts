@@ -2,7 +2,10 @@ import { lastOf, sure } from "../../src/base/list";
 import type { Part, Song } from "../../src/index";
 import { edit, notesOf, songWith } from "../helpers";
 
-/** A song whose lines are written as "beat pitch beats", by name; the first is the tune. Voices are a choir, so that ranges say nothing. */
+/**
+ * A song whose lines are written as "beat pitch beats", by name; the first is the tune. Voices are a choir, so that
+ * ranges say nothing.
+ */
 export function withLines(
   line: string,
   lines: Record<string, string[]>,
@@ -34,7 +37,10 @@ export const everyBar = (bars: number, notes: readonly string[]): string[] =>
 
 export type BandPart = readonly [role: Part["role"], instrument: string, notes: readonly string[]];
 
-/** A song of written parts by name, in order; the first melody and the first bass are those of a new song, which has a piano that is silent. */
+/**
+ * A song of written parts by name, in order; the first melody and the first bass are those of a new song, which has a
+ * piano that is silent.
+ */
 export function band(line: string, parts: Record<string, BandPart>, more: { key?: string; bars?: number } = {}): Song {
   const start = songWith({ line, ...(more.key ? { key: more.key } : {}) });
   const long = more.bars ? edit(start, { do: "setSection", section: "s1", bars: more.bars }) : start;

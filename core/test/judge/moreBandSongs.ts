@@ -70,7 +70,8 @@ export const MORE_SONGS: readonly Jotted[] = [
         line: "| A7 | D7 | A7 | A7 | D7 | D7 | A7 | A7 | E7 | D7 | A7 | E7 |",
         parts: {
           Voice:
-            "E3 q G A h | A3 q F# h. | E3 q G A h | r w | A3 q C4 h A3 q | F#3 q A h. | E3 q G A h | r w | B3 q D4 h B3 q | A3 q F# D h | E3 q C# A2 h | r w",
+            "E3 q G A h | A3 q F# h. | E3 q G A h | r w | A3 q C4 h A3 q | F#3 q A h. | E3 q G A h | r w | B3 " +
+            "q D4 h B3 q | A3 q F# D h | E3 q C# A2 h | r w",
           Organ: {
             layouts: { A7: "G3 C#4 E4", D7: "F#3 C4 D4", E7: "G#3 B3 D4" },
             rhythm: "x-----x-x-----x-",

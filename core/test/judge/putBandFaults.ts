@@ -26,7 +26,8 @@ const CLEAN: Jotted = {
       line: "| C | Am | F | G | C | Am | F | G |",
       parts: {
         Voice:
-          "E4 q F e G e E q r | C4 q D e E e C q r | F4 q G e A e F q r | D4 q E e F e D q r | G4 q F e E e G q r | E4 q D e C e E q r | A4 q G e F e A q r | B4 q A e G e B q r",
+          "E4 q F e G e E q r | C4 q D e E e C q r | F4 q G e A e F q r | D4 q E e F e D q r | G4 q F e E e G " +
+          "q r | E4 q D e C e E q r | A4 q G e F e A q r | B4 q A e G e B q r",
         Piano: { layouts: KEYS, rhythm: "x-------x-------", velocity: 60 },
         Bass: { low: "E1", steps: "R-------R-----5-" },
       },

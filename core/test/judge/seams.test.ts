@@ -36,7 +36,8 @@ const messages = (song: Song) => seams(song).flatMap((f) => f.places.map((p) => 
 test("a finding at a seam names both sides; a pass in another key is judged as it sounds", () => {
   const song = joined(["0 F2 4", "4 F2 3", "7 E2 1"], ["0 Db2 4"]);
   expect(messages(song)).toEqual(["Bass leads with E2 at bar 2, beat 4 of Verse, but Chorus begins on Db."]);
-  // A semitone lower the chorus begins on C, and E leads there by nothing either; a whole tone higher, on Eb, it leads by step.
+  // A semitone lower the chorus begins on C, and E leads there by nothing either; a whole tone higher, on Eb, it leads
+  // by step.
   const chorus = nth(song.form, 1).id;
   expect(messages(edit(song, { do: "setPass", pass: chorus, transpose: 2 }))).toEqual([]);
   // Both moved alike say the same of the sounding notes.

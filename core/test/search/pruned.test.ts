@@ -16,7 +16,10 @@ interface Made {
 const GROUP = 4;
 const group = (place: number) => Math.floor(place / GROUP);
 
-/** Whole numbers, so that many paths cost the same; a step costs at least the distance, and more or is forbidden as its salt says. */
+/**
+ * Whole numbers, so that many paths cost the same; a step costs at least the distance, and more or is forbidden as its
+ * salt says.
+ */
 function latticeOf(columns: readonly Made[], closed: boolean, counted = { steps: 0 }): BoundedLattice {
   const groups = columns.map(({ places }) => [...new Set(places.map(group))]);
   const after = (c: number) => (c + 1) % columns.length;
@@ -37,7 +40,8 @@ function latticeOf(columns: readonly Made[], closed: boolean, counted = { steps:
     places: (c) => Float64Array.from(nth(columns, c).places, (p) => p % GROUP),
     leastBetween(c, g, h) {
       const [from, to] = [nth(nth(groups, c), g), nth(nth(groups, after(c)), h)];
-      // Inside a group places are as far apart as they are; between others of one kind no more is promised than holds with it.
+      // Inside a group places are as far apart as they are; between others of one kind no more is promised than holds
+      // with it.
       return from === to ? 0 : Math.max(0, apart(from, to) - (from % 2 === to % 2 ? GROUP - 1 : 0));
     },
     least: (c, i, j) => Math.abs(nth(nth(columns, c).places, i) - nth(nth(columns, after(c)).places, j)),
@@ -143,32 +147,39 @@ const SYMBOLS = ["Dm9", "G13", "Cmaj9", "A7(b9)", "Fmaj7", "Bm7b5", "E7", "Am6",
 const chords = (n: number) =>
   Array.from({ length: n }, (_, i) => must(parseChord(nth(SYMBOLS, (i * 7 + Math.floor(i / 10)) % SYMBOLS.length))));
 
-test("layouts of chords: the same cost as with every step priced, whatever the weights, the school, the instrument and the shape of the top", () => {
-  const weight = fc.constantFrom(0, 0.5, 1, 3);
-  const options = fc.record({
-    loop: fc.boolean(),
-    voices: fc.constantFrom(3, 4),
-    style: fc.constantFrom("keyboard", "every", "four-part", "shell"),
-    instrument: fc.constantFrom("piano", "guitar"),
-    profile: fc.constantFrom("band" as const, "jazz" as const, "loop" as const),
-    topShape: fc.constantFrom("smooth" as const, "still" as const, "rising" as const, "falling" as const),
-    weights: fc.record({
-      motion: weight,
-      leap: weight,
-      common: weight,
-      topLine: weight,
-      parallels: weight,
-      hand: weight,
-    }),
-  });
-  fc.assert(
-    fc.property(options, fc.integer({ min: 1, max: 7 }), (o, n) => {
-      const space = must(voicingSpace(chords(n), { ...o, range: ["C3", "A4"] }));
-      expect(sure(cheapestPruned(space.lattice).path).cost).toBeCloseTo(sure(cheapestPrepared(space.prepared)).cost, 6);
-    }),
-    { numRuns: 24, seed: 5 },
-  );
-});
+test(
+  "layouts of chords: the same cost as with every step priced, whatever the weights, the school, the instrument " +
+    "and the shape of the top",
+  () => {
+    const weight = fc.constantFrom(0, 0.5, 1, 3);
+    const options = fc.record({
+      loop: fc.boolean(),
+      voices: fc.constantFrom(3, 4),
+      style: fc.constantFrom("keyboard", "every", "four-part", "shell"),
+      instrument: fc.constantFrom("piano", "guitar"),
+      profile: fc.constantFrom("band" as const, "jazz" as const, "loop" as const),
+      topShape: fc.constantFrom("smooth" as const, "still" as const, "rising" as const, "falling" as const),
+      weights: fc.record({
+        motion: weight,
+        leap: weight,
+        common: weight,
+        topLine: weight,
+        parallels: weight,
+        hand: weight,
+      }),
+    });
+    fc.assert(
+      fc.property(options, fc.integer({ min: 1, max: 7 }), (o, n) => {
+        const space = must(voicingSpace(chords(n), { ...o, range: ["C3", "A4"] }));
+        expect(sure(cheapestPruned(space.lattice).path).cost).toBeCloseTo(
+          sure(cheapestPrepared(space.prepared)).cost,
+          6,
+        );
+      }),
+      { numRuns: 24, seed: 5 },
+    );
+  },
+);
 
 test("few steps are priced: one in twenty from nothing, and after one pin a small part of those", () => {
   const space = must(voicingSpace(chords(48), { loop: true, voices: 4, range: ["C3", "A5"] }));

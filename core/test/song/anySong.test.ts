@@ -32,7 +32,10 @@ import {
   type Song,
 } from "../../src/index";
 
-/** Songs nobody would write, in rare keys, odd meters and spellings: nothing may throw, and every offer can be taken and stored. */
+/**
+ * Songs nobody would write, in rare keys, odd meters and spellings: nothing may throw, and every offer can be taken and
+ * stored.
+ */
 const ROOTS = ["C", "C#", "Db", "D#", "Eb", "E", "F", "F#", "Gb", "G#", "Ab", "A", "A#", "B", "Cb", "Fb", "E#", "B#"];
 const QUALITIES = [
   "",

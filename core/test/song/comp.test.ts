@@ -84,19 +84,23 @@ test("patterns by name fill whole bars of any meter; one of one's own is read or
   expect(parsePattern("x-o")).toMatchObject({ ok: false, error: { code: "pattern.mark", position: 2 } });
 });
 
-test("rhythms: chops on the backbeat are short, a held attack is struck anew where the chord changes, a push plays what comes", () => {
-  const chops = play("voicing", { rhythm: "backbeat" });
-  expect(at(chops)).toEqual([1, 3, 5, 7, 9, 11, 13, 15]);
-  expect(chops.every((n) => n.duration < STEP)).toBe(true);
-  const long = play("voicing", { rhythm: "x".padEnd(32, "-") });
-  expect(at(long)).toEqual([0, 4, 8, 12]);
-  const last = firstOf(base.sections).chords.map((c) => c.id);
-  const pushed = play("voicing", { rhythm: "..............x-", anticipate: true });
-  expect([...new Set(pushed.map((n) => n.chordId))]).toEqual([last[1], last[2], last[3], last[0]]);
-  const plainly = play("voicing", { rhythm: "..............x-" });
-  expect([...new Set(plainly.map((n) => n.chordId))]).toEqual(last);
-  expect(at(play("voicing", { follow: "kick" }))).toEqual([0, 2.5]);
-});
+test(
+  "rhythms: chops on the backbeat are short, a held attack is struck anew where the chord changes, a push plays " +
+    "what comes",
+  () => {
+    const chops = play("voicing", { rhythm: "backbeat" });
+    expect(at(chops)).toEqual([1, 3, 5, 7, 9, 11, 13, 15]);
+    expect(chops.every((n) => n.duration < STEP)).toBe(true);
+    const long = play("voicing", { rhythm: "x".padEnd(32, "-") });
+    expect(at(long)).toEqual([0, 4, 8, 12]);
+    const last = firstOf(base.sections).chords.map((c) => c.id);
+    const pushed = play("voicing", { rhythm: "..............x-", anticipate: true });
+    expect([...new Set(pushed.map((n) => n.chordId))]).toEqual([last[1], last[2], last[3], last[0]]);
+    const plainly = play("voicing", { rhythm: "..............x-" });
+    expect([...new Set(plainly.map((n) => n.chordId))]).toEqual(last);
+    expect(at(play("voicing", { follow: "kick" }))).toEqual([0, 2.5]);
+  },
+);
 
 test("a pad ties what stays and keeps every chord sounding; a high layer lies above C5; an octave doubles the top", () => {
   const pad = play("pad");
@@ -112,21 +116,25 @@ test("a pad ties what stays and keeps every chord sounding; a high layer lies ab
   expect(play("octave").map((n) => n.midi)).toEqual(keys.map((k) => lastOf(k) + 12));
 });
 
-test("arpeggios go as they are told; fills sound only in the tune's gaps; a reversed chord swells and ends on its root together", () => {
-  const up = play("arpeggio", { step: 240 })
-    .slice(0, 4)
-    .map((n) => n.midi);
-  expect(up).toEqual(firstOf(keys).slice(0, 4));
-  expect(firstOf(play("arpeggio", { step: 240, way: "down" })).midi).toBe(firstOf(keys).at(-1));
-  const tune = sure(firstOf(base.sections).notes.melody);
-  for (const n of play("fills", { gap: 1 }))
-    expect(tune.every((t) => n.start + n.duration <= t.start || n.start >= t.start + t.duration)).toBe(true);
-  expect(play("fills", { gap: 1 }).length).toBeGreaterThan(2);
-  const first = play("reversed").filter((n) => n.chordId === firstOf(firstOf(base.sections).chords).id);
-  expect(first.every((n) => n.swell && n.start + n.duration === 1920)).toBe(true);
-  expect(lastOf(first).midi).toBe(firstOf(keys)[0]);
-  expect(first.map((n) => n.velocity)).toEqual([...first.map((n) => n.velocity)].sort((a, b) => a - b));
-});
+test(
+  "arpeggios go as they are told; fills sound only in the tune's gaps; a reversed chord swells and ends on its " +
+    "root together",
+  () => {
+    const up = play("arpeggio", { step: 240 })
+      .slice(0, 4)
+      .map((n) => n.midi);
+    expect(up).toEqual(firstOf(keys).slice(0, 4));
+    expect(firstOf(play("arpeggio", { step: 240, way: "down" })).midi).toBe(firstOf(keys).at(-1));
+    const tune = sure(firstOf(base.sections).notes.melody);
+    for (const n of play("fills", { gap: 1 }))
+      expect(tune.every((t) => n.start + n.duration <= t.start || n.start >= t.start + t.duration)).toBe(true);
+    expect(play("fills", { gap: 1 }).length).toBeGreaterThan(2);
+    const first = play("reversed").filter((n) => n.chordId === firstOf(firstOf(base.sections).chords).id);
+    expect(first.every((n) => n.swell && n.start + n.duration === 1920)).toBe(true);
+    expect(lastOf(first).midi).toBe(firstOf(keys)[0]);
+    expect(first.map((n) => n.velocity)).toEqual([...first.map((n) => n.velocity)].sort((a, b) => a - b));
+  },
+);
 
 test("strum and loose hands move what is played, never what is notated; the same seed plays the same", () => {
   const strummed = play("voicing", { strum: 20, slope: -4 });

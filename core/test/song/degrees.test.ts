@@ -141,11 +141,13 @@ describe("mode change as it is taught (any harmony textbook)", () => {
     // What comes from outside keeps its kind.
     ["| C | D7 | G7 | C |", "C major", "C minor", "Cm D7 G7 Cm"],
     ["| C/E | F/A | G/B | C |", "C major", "C minor", "Cm/Eb Fm/Ab G/B Cm"],
-    // What leads to a chord goes with it: its dominant, the second degree before that, the diminished chord on its leading tone.
+    // What leads to a chord goes with it: its dominant, the second degree before that, the diminished chord on its
+    // leading tone.
     ["| C | E7/G# | Am | A7 | Dm7 | G7 | C |", "C major", "C minor", "Cm Eb7/G Ab A7 Dm7b5 G7 Cm"],
     ["| C | D#dim7 | Em | Bm7b5 E7 | Am | Gm7 C7 | F |", "C major", "C minor", "Cm Ddim7 Eb Bbm7b5 Eb7 Ab Gm7 C7 Fm"],
     ["| C | E7 | Am | Am7 D7 | G7 | C |", "C major", "A minor", "Am C7 F F#m7 B7 E7 Am"],
-    // What major borrows from minor is at home there; so are the sixth and seventh of melodic minor, and its major third, in major.
+    // What major borrows from minor is at home there; so are the sixth and seventh of melodic minor, and its major
+    // third, in major.
     ["| C | Bb | Eb | Fm | Db | C |", "C major", "C minor", "Cm Bb Eb Fm Db Cm"],
     ["| Cm6 | Cm(maj7) | Fm9 | Cm11 | C |", "C minor", "C major", "C6 Cmaj7 Fmaj9 Cmaj9 C"],
     // A sixth stays a major one, a lowered ninth or thirteenth belongs to dominants.
@@ -170,14 +172,18 @@ describe("mode change as it is taught (any harmony textbook)", () => {
     expect(symbols(up)).toBe("Dm F#7 Bdim Gm Am7 Dm");
     expect(pitches(up)).toBe("F4 A#4 G#4 A#4 C#5 B4 Bb4 C5 B4");
   });
-  test("no augmented second: beside the leading tone the sixth is raised, too, as in melodic minor, unless the chord has it (any harmony textbook)", () => {
-    const up = ["0 G4 1", "1 A4 1", "2 B4 1", "3 C5 1", "4 B4 1", "5 A4 1", "6 G4 1", "7 A4 1"];
-    expect(pitches(inMode("| G7 | G7 |", "C major", "C minor", up))).toBe("G4 A4 B4 C5 B4 A4 G4 Ab4");
-    expect(pitches(inMode("| C | Am |", "C major", "C minor", up))).toBe("G4 Ab4 Bb4 C5 Bb4 Ab4 G4 Ab4");
-    // The ninth of the dominant and the third of the subdominant stay.
-    expect(pitches(inMode("| F G7 |", "C major", "C minor", ["1 A4 1", "2 B4 1", "3 C5 1"]))).toBe("Ab4 B4 C5");
-    expect(pitches(inMode("| G9 |", "C major", "C minor", ["0 B4 1", "1 A4 1"]))).toBe("B4 Ab4");
-  });
+  test(
+    "no augmented second: beside the leading tone the sixth is raised, too, as in melodic minor, unless the " +
+      "chord has it (any harmony textbook)",
+    () => {
+      const up = ["0 G4 1", "1 A4 1", "2 B4 1", "3 C5 1", "4 B4 1", "5 A4 1", "6 G4 1", "7 A4 1"];
+      expect(pitches(inMode("| G7 | G7 |", "C major", "C minor", up))).toBe("G4 A4 B4 C5 B4 A4 G4 Ab4");
+      expect(pitches(inMode("| C | Am |", "C major", "C minor", up))).toBe("G4 Ab4 Bb4 C5 Bb4 Ab4 G4 Ab4");
+      // The ninth of the dominant and the third of the subdominant stay.
+      expect(pitches(inMode("| F G7 |", "C major", "C minor", ["1 A4 1", "2 B4 1", "3 C5 1"]))).toBe("Ab4 B4 C5");
+      expect(pitches(inMode("| G9 |", "C major", "C minor", ["0 B4 1", "1 A4 1"]))).toBe("B4 Ab4");
+    },
+  );
   test("along the scale an altered name never sounds as its neighbor in the key", () => {
     const song = songWith({ key: "C major", line: "| C | Bb | Eb | A7 |", melody: ["0 C#4 1", "1 Bb4 1"] });
     const up = edit(song, { do: "shiftInScale", section: "s1", steps: 1 });
@@ -224,26 +230,30 @@ describe("mode change as it is taught (any harmony textbook)", () => {
       }
     },
   );
-  test("every mode to every other: scale degrees go to scale degrees, of the song or of one section; the same mode is refused", () => {
-    for (const from of Object.keys(MODES))
-      for (const to of Object.keys(MODES)) {
-        const key = must(parseKey(`D ${from}`));
-        const goal = must(parseKey(`D ${to}`));
-        const song = songWith({ key: keyName(key), melody: key.scale.map((n, i) => `${i} ${n}4 1`) });
-        const edits: Edit[] = [
-          { do: "changeMode", key: keyName(goal) },
-          { do: "changeMode", key: keyName(goal), section: "s1" },
-        ];
-        for (const change of edits) {
-          const done = applyEdit(song, change);
-          if (from === to) expect(done).toMatchObject({ ok: false, error: { code: "edit.mode" } });
-          else
-            expect(sure(firstOf(must(done).song.sections).notes.melody).map((n) => noteOf(n.pitch))).toEqual(
-              goal.scale,
-            );
+  test(
+    "every mode to every other: scale degrees go to scale degrees, of the song or of one section; the same mode " +
+      "is refused",
+    () => {
+      for (const from of Object.keys(MODES))
+        for (const to of Object.keys(MODES)) {
+          const key = must(parseKey(`D ${from}`));
+          const goal = must(parseKey(`D ${to}`));
+          const song = songWith({ key: keyName(key), melody: key.scale.map((n, i) => `${i} ${n}4 1`) });
+          const edits: Edit[] = [
+            { do: "changeMode", key: keyName(goal) },
+            { do: "changeMode", key: keyName(goal), section: "s1" },
+          ];
+          for (const change of edits) {
+            const done = applyEdit(song, change);
+            if (from === to) expect(done).toMatchObject({ ok: false, error: { code: "edit.mode" } });
+            else
+              expect(sure(firstOf(must(done).song.sections).notes.melody).map((n) => noteOf(n.pitch))).toEqual(
+                goal.scale,
+              );
+          }
         }
-      }
-  });
+    },
+  );
 });
 
 describe("what is moved and what is left", () => {
@@ -310,50 +320,54 @@ test("notes in a bar of a pass's own go along the scale with it", () => {
   expect(sure(sure(firstOf(sure(nth(own.form, 1).own)).notes).melody).map((n) => n.pitch)).toEqual(["E4", "A4"]);
 });
 
-test("what passes have for themselves and what takes keep goes along: a part by interval, a section along its scale, a mode with its leading tones", () => {
-  const base = edit(songWith({ line: "| C | G7 |", melody: ["0 E4 4", "4 B4 4"] }), { do: "addPass", section: "s1" });
-  const pass = nth(base.form, 1).id;
-  const last = nth(sure(firstOf(base.sections).notes.melody), 1).id;
-  const here: Edit = { do: "changeNotes", section: "s1", part: "melody", notes: [{ id: last, pitch: "D5" }] };
-  const song = edit(
-    base,
-    { do: "inPass", pass, here: true, edit: here },
-    {
-      do: "inPass",
-      pass,
-      here: true,
-      edit: {
-        do: "addNote",
-        section: "s1",
-        part: "melody",
-        note: { start: 2400, duration: 240, pitch: "B4", velocity: 90 },
+test(
+  "what passes have for themselves and what takes keep goes along: a part by interval, a section along its " +
+    "scale, a mode with its leading tones",
+  () => {
+    const base = edit(songWith({ line: "| C | G7 |", melody: ["0 E4 4", "4 B4 4"] }), { do: "addPass", section: "s1" });
+    const pass = nth(base.form, 1).id;
+    const last = nth(sure(firstOf(base.sections).notes.melody), 1).id;
+    const here: Edit = { do: "changeNotes", section: "s1", part: "melody", notes: [{ id: last, pitch: "D5" }] };
+    const song = edit(
+      base,
+      { do: "inPass", pass, here: true, edit: here },
+      {
+        do: "inPass",
+        pass,
+        here: true,
+        edit: {
+          do: "addNote",
+          section: "s1",
+          part: "melody",
+          note: { start: 2400, duration: 240, pitch: "B4", velocity: 90 },
+        },
       },
-    },
-    { do: "keepTake", section: "s1", part: "melody", name: "first" },
-  );
-  const own = (s: Song) =>
-    sure(sure(firstOf(sure(nth(s.form, 1).own)).notes).melody)
-      .map((n) => n.pitch)
-      .join(" ");
-  const take = (s: Song) =>
-    sure(sure(firstOf(s.takes).notes).melody)
-      .map((n) => n.pitch)
-      .join(" ");
-  expect([own(song), take(song)]).toEqual(["D5 B4", "E4 B4"]);
-  const up = edit(song, { do: "transposePart", part: "melody", semitones: 5 });
-  expect([pitches(up), own(up), take(up)]).toEqual(["A4 E5", "G5 E5", "A4 E5"]);
-  expect(own(edit(up, { do: "transposePart", part: "melody", semitones: -5 }))).toBe(own(song));
-  const shifted = edit(song, { do: "shiftInScale", steps: 1 });
-  expect([pitches(shifted), own(shifted), take(shifted)]).toEqual(["F4 C5", "E5 C5", "F4 C5"]);
-  const minor = edit(song, { do: "changeMode", key: "C minor" });
-  expect([pitches(minor), own(minor), take(minor)]).toEqual(["Eb4 B4", "D5 B4", "Eb4 B4"]);
-  // Only some notes of the section: what passes have for themselves stays.
-  expect(own(edit(song, { do: "transposePart", part: "melody", section: "s1", notes: [last], steps: 1 }))).toBe(
-    own(song),
-  );
-  for (const by of [{}, { semitones: 0 }, { semitones: 2, steps: 1 }])
-    expect(applyEdit(song, { do: "transposePart", part: "melody", ...by })).toMatchObject({
-      ok: false,
-      error: { message: "A part is moved by semitones or along the scale" },
-    });
-});
+      { do: "keepTake", section: "s1", part: "melody", name: "first" },
+    );
+    const own = (s: Song) =>
+      sure(sure(firstOf(sure(nth(s.form, 1).own)).notes).melody)
+        .map((n) => n.pitch)
+        .join(" ");
+    const take = (s: Song) =>
+      sure(sure(firstOf(s.takes).notes).melody)
+        .map((n) => n.pitch)
+        .join(" ");
+    expect([own(song), take(song)]).toEqual(["D5 B4", "E4 B4"]);
+    const up = edit(song, { do: "transposePart", part: "melody", semitones: 5 });
+    expect([pitches(up), own(up), take(up)]).toEqual(["A4 E5", "G5 E5", "A4 E5"]);
+    expect(own(edit(up, { do: "transposePart", part: "melody", semitones: -5 }))).toBe(own(song));
+    const shifted = edit(song, { do: "shiftInScale", steps: 1 });
+    expect([pitches(shifted), own(shifted), take(shifted)]).toEqual(["F4 C5", "E5 C5", "F4 C5"]);
+    const minor = edit(song, { do: "changeMode", key: "C minor" });
+    expect([pitches(minor), own(minor), take(minor)]).toEqual(["Eb4 B4", "D5 B4", "Eb4 B4"]);
+    // Only some notes of the section: what passes have for themselves stays.
+    expect(own(edit(song, { do: "transposePart", part: "melody", section: "s1", notes: [last], steps: 1 }))).toBe(
+      own(song),
+    );
+    for (const by of [{}, { semitones: 0 }, { semitones: 2, steps: 1 }])
+      expect(applyEdit(song, { do: "transposePart", part: "melody", ...by })).toMatchObject({
+        ok: false,
+        error: { message: "A part is moved by semitones or along the scale" },
+      });
+  },
+);

@@ -7,7 +7,10 @@ import { edit, songWith } from "../helpers";
 
 const STARTS = ["every-setting", "pickup", "glides", "transposing"].map(goldenSong);
 
-/** What an edit does is what the document allows: accepted, it leaves a song that reads back as it is; refused, it says why. */
+/**
+ * What an edit does is what the document allows: accepted, it leaves a song that reads back as it is; refused, it says
+ * why.
+ */
 function judged(song: Song, change: Edit): boolean {
   const frozen = JSON.stringify(song);
   const result = applyEdit(song, change);

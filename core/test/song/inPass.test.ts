@@ -280,64 +280,75 @@ describe("how a part plays in a pass", () => {
     expect(passSound(other, first)).toBe(passSound(song, first));
   });
 
-  test("voicings of a pass's own follow its chords, in its key too, and go when they are given back; the section keeps its layouts", () => {
-    const song = voiced();
-    const third = nth(song.form, 2).id;
-    const shell = set(edit(song, { do: "setPass", pass: third, transpose: 2 }), third, { voicing: { style: "shell" } });
-    expect(shell.sections).toEqual(song.sections);
-    const layouts = sure(sure(nth(shell.form, 2).voicings).keys);
-    expect(Object.keys(layouts)).toEqual(firstOf(song.sections).chords.map((c) => c.id));
-    expect(passSound(shell, third)).not.toBe(
-      passSound(edit(song, { do: "setPass", pass: third, transpose: 2 }), third),
-    );
-    // As one sees it, it sounds.
-    const seen = firstOf(passView(shell, third).sections).chords.map((c) => sure(sure(c.voicings).keys).pitches.length);
-    expect(new Set(attacks(shell, third).map(([start]) => start)).size).toBe(4);
-    expect(attacks(shell, third)).toHaveLength(seen.reduce((a, b) => a + b, 0));
-    // A chord changed in the section is laid out there and here.
-    const change: Edit = {
-      do: "setChord",
-      section: "s1",
-      chord: nth(firstOf(song.sections).chords, 1).id,
-      symbol: "Dm7",
-    };
-    const changed = must(applyEdit(shell, withFollowing(shell, change))).song;
-    expect(sure(sure(nth(changed.form, 2).voicings).keys)[nth(firstOf(song.sections).chords, 1).id]).not.toEqual(
-      layouts[nth(firstOf(song.sections).chords, 1).id],
-    );
-    // An edit of the section through the pass leaves the section its layouts.
-    const through = edit(shell, {
-      do: "inPass",
-      pass: third,
-      edit: { do: "setLine", section: "s1", line: "| D | G | A7 | Bm |" },
-    });
-    expect(
-      firstOf(through.sections)
-        .chords.slice(0, 3)
-        .map((c) => c.voicings),
-    ).toEqual(
-      firstOf(song.sections)
-        .chords.slice(0, 3)
-        .map((c) => c.voicings),
-    );
-    // A layout chosen while the pass is looked at is the pass's.
-    const pinned = edit(shell, {
-      do: "inPass",
-      pass: third,
-      edit: {
-        do: "setVoicings",
+  test(
+    "voicings of a pass's own follow its chords, in its key too, and go when they are given back; the section " +
+      "keeps its layouts",
+    () => {
+      const song = voiced();
+      const third = nth(song.form, 2).id;
+      const shell = set(edit(song, { do: "setPass", pass: third, transpose: 2 }), third, {
+        voicing: { style: "shell" },
+      });
+      expect(shell.sections).toEqual(song.sections);
+      const layouts = sure(sure(nth(shell.form, 2).voicings).keys);
+      expect(Object.keys(layouts)).toEqual(firstOf(song.sections).chords.map((c) => c.id));
+      expect(passSound(shell, third)).not.toBe(
+        passSound(edit(song, { do: "setPass", pass: third, transpose: 2 }), third),
+      );
+      // As one sees it, it sounds.
+      const seen = firstOf(passView(shell, third).sections).chords.map(
+        (c) => sure(sure(c.voicings).keys).pitches.length,
+      );
+      expect(new Set(attacks(shell, third).map(([start]) => start)).size).toBe(4);
+      expect(attacks(shell, third)).toHaveLength(seen.reduce((a, b) => a + b, 0));
+      // A chord changed in the section is laid out there and here.
+      const change: Edit = {
+        do: "setChord",
         section: "s1",
-        part: "keys",
-        pitches: Object.fromEntries(firstOf(song.sections).chords.map((c) => [c.id, ["D3", "F#4"]])),
-      },
-    });
-    expect(pinned.sections).toEqual(shell.sections);
-    expect(Object.values(sure(sure(nth(pinned.form, 2).voicings).keys))[0]).toEqual(["C3", "E4"]);
-    const back = must(
-      applyEdit(shell, withFollowing(shell, { do: "setPlaying", part: "keys", pass: third, voicing: { style: null } })),
-    ).song;
-    expect(back.form[2]).toEqual({ id: third, sectionId: "s1", transpose: 2 });
-  });
+        chord: nth(firstOf(song.sections).chords, 1).id,
+        symbol: "Dm7",
+      };
+      const changed = must(applyEdit(shell, withFollowing(shell, change))).song;
+      expect(sure(sure(nth(changed.form, 2).voicings).keys)[nth(firstOf(song.sections).chords, 1).id]).not.toEqual(
+        layouts[nth(firstOf(song.sections).chords, 1).id],
+      );
+      // An edit of the section through the pass leaves the section its layouts.
+      const through = edit(shell, {
+        do: "inPass",
+        pass: third,
+        edit: { do: "setLine", section: "s1", line: "| D | G | A7 | Bm |" },
+      });
+      expect(
+        firstOf(through.sections)
+          .chords.slice(0, 3)
+          .map((c) => c.voicings),
+      ).toEqual(
+        firstOf(song.sections)
+          .chords.slice(0, 3)
+          .map((c) => c.voicings),
+      );
+      // A layout chosen while the pass is looked at is the pass's.
+      const pinned = edit(shell, {
+        do: "inPass",
+        pass: third,
+        edit: {
+          do: "setVoicings",
+          section: "s1",
+          part: "keys",
+          pitches: Object.fromEntries(firstOf(song.sections).chords.map((c) => [c.id, ["D3", "F#4"]])),
+        },
+      });
+      expect(pinned.sections).toEqual(shell.sections);
+      expect(Object.values(sure(sure(nth(pinned.form, 2).voicings).keys))[0]).toEqual(["C3", "E4"]);
+      const back = must(
+        applyEdit(
+          shell,
+          withFollowing(shell, { do: "setPlaying", part: "keys", pass: third, voicing: { style: null } }),
+        ),
+      ).song;
+      expect(back.form[2]).toEqual({ id: third, sectionId: "s1", transpose: 2 });
+    },
+  );
 
   test("moved to another key, layouts and bars of a pass's own go along, and come back", () => {
     const song = voiced();
@@ -361,29 +372,33 @@ describe("how a part plays in a pass", () => {
   });
 });
 
-test("how a part plays, set while a pass is looked at: what the pass has for itself is set there, the rest where it was meant", () => {
-  const song = thrice();
-  const pass = nth(song.form, 1).id;
-  const own = edit(song, { do: "setPlaying", part: "keys", pass, comp: { rhythm: "beats" } });
-  const through = (here: boolean) =>
-    edit(own, {
+test(
+  "how a part plays, set while a pass is looked at: what the pass has for itself is set there, the rest where it " +
+    "was meant",
+  () => {
+    const song = thrice();
+    const pass = nth(song.form, 1).id;
+    const own = edit(song, { do: "setPlaying", part: "keys", pass, comp: { rhythm: "beats" } });
+    const through = (here: boolean) =>
+      edit(own, {
+        do: "inPass",
+        pass,
+        here,
+        edit: { do: "setPlaying", part: "keys", comp: { rhythm: "driving", lift: 1 } },
+      });
+    expect(sure(nth(through(false).form, 1).playing).keys).toEqual({ comp: { rhythm: "driving" } });
+    expect(sure(through(false).parts.find((p) => p.id === "keys")).playing.comp).toEqual({ lift: 1 });
+    expect(sure(nth(through(true).form, 1).playing).keys).toEqual({ comp: { rhythm: "driving", lift: 1 } });
+    expect(through(true).parts).toEqual(song.parts);
+    // Given back, the pass plays as its section again.
+    const back: Edit = {
       do: "inPass",
       pass,
-      here,
-      edit: { do: "setPlaying", part: "keys", comp: { rhythm: "driving", lift: 1 } },
-    });
-  expect(sure(nth(through(false).form, 1).playing).keys).toEqual({ comp: { rhythm: "driving" } });
-  expect(sure(through(false).parts.find((p) => p.id === "keys")).playing.comp).toEqual({ lift: 1 });
-  expect(sure(nth(through(true).form, 1).playing).keys).toEqual({ comp: { rhythm: "driving", lift: 1 } });
-  expect(through(true).parts).toEqual(song.parts);
-  // Given back, the pass plays as its section again.
-  const back: Edit = {
-    do: "inPass",
-    pass,
-    edit: { do: "setPlaying", part: "keys", section: "s1", comp: { rhythm: null } },
-  };
-  expect(edit(own, back)).toEqual(song);
-});
+      edit: { do: "setPlaying", part: "keys", section: "s1", comp: { rhythm: null } },
+    };
+    expect(edit(own, back)).toEqual(song);
+  },
+);
 
 test("what is of a section as a whole is made in the section, whatever key the pass is heard in", () => {
   const song = thrice();

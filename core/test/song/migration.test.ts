@@ -18,7 +18,10 @@ import {
 import { goldenSong, textOf, VERSION1 } from "../fixtures";
 import { edit } from "../helpers";
 
-/** What version 0.1.0 of the application made of each file: MIDI bytes, findings with their waivers, settings of the bass, layouts. */
+/**
+ * What version 0.1.0 of the application made of each file: MIDI bytes, findings with their waivers, settings of the
+ * bass, layouts.
+ */
 interface Expected {
   midi: { straight: string; played: string };
   findings: [rule: string, section: string, tick: number, severity: string, waived: string | null][];
@@ -82,7 +85,8 @@ describe.each(VERSION1)("%s, a file of version 1", (name) => {
       typeof x === "object" && x !== null ? Object.values(x).flatMap(values) : [String(x)];
     const kept = new Set([...values(song), ...JSON.stringify(song).split(/["\s]/)]);
     const before = JSON.parse(textOf(name)) as { waivers: unknown; version: unknown };
-    // A waiver says the same by other means, which the findings above show; a check mark for slides became a word, a "turn" an "ending".
+    // A waiver says the same by other means, which the findings above show; a check mark for slides became a word, a
+    // "turn" an "ending".
     const lost = values({ ...before, waivers: [], version: 2 }).filter(
       (v) => !kept.has(v) && !/^(true|false|turn)$/.test(v) && !v.includes(" "),
     );
@@ -186,6 +190,10 @@ test("a broken file of version 1 is refused with the path in that file", () => {
 
 test("edits keep the names they had", () => {
   const names =
-    "setTitle setKey setTempo setMeter setSwing setProfile setSection addSection removeSection setLine setChord setChords pinChords setReadings arrangeChords moveChords copyChords setBorder respell setVoicings pinVoicing pinEnds addNote changeNotes removeNotes setNotes setHit changeHit setLane setDrums repeatDrums setAccents setPart addPart setLink setInstrument removeInstrument removePart keepTake removeTake waive unwaive";
+    "setTitle setKey setTempo setMeter setSwing setProfile setSection addSection removeSection setLine " +
+    "setChord setChords pinChords setReadings arrangeChords moveChords copyChords setBorder respell " +
+    "setVoicings pinVoicing pinEnds addNote changeNotes removeNotes setNotes setHit changeHit setLane setDrums " +
+    "repeatDrums setAccents setPart addPart setLink setInstrument removeInstrument removePart keepTake " +
+    "removeTake waive unwaive";
   expect(EDITS.map((d) => d.name)).toEqual(expect.arrayContaining(names.split(" ")));
 });

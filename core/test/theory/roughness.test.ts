@@ -19,16 +19,20 @@ const peak = (f: number): number => {
   return best.at;
 };
 
-test("pure tones are roughest near a quarter of the critical band (Plomp & Levelt 1965; band after Zwicker & Terhardt 1980)", () => {
-  for (const f of [110, 220, 440, 660, 1000]) {
-    const share = peak(f) / criticalBand(f);
-    expect([f, share > 0.18 && share < 0.25]).toEqual([f, true]);
-  }
-  // 100 Hz at low frequencies, about 160 Hz at 1 kHz (Zwicker & Terhardt 1980, values from memory).
-  expect(criticalBand(100)).toBeCloseTo(100.7, 0);
-  expect(criticalBand(1000)).toBeGreaterThan(155);
-  expect(criticalBand(1000)).toBeLessThan(170);
-});
+test(
+  "pure tones are roughest near a quarter of the critical band (Plomp & Levelt 1965; band after Zwicker & " +
+    "Terhardt 1980)",
+  () => {
+    for (const f of [110, 220, 440, 660, 1000]) {
+      const share = peak(f) / criticalBand(f);
+      expect([f, share > 0.18 && share < 0.25]).toEqual([f, true]);
+    }
+    // 100 Hz at low frequencies, about 160 Hz at 1 kHz (Zwicker & Terhardt 1980, values from memory).
+    expect(criticalBand(100)).toBeCloseTo(100.7, 0);
+    expect(criticalBand(1000)).toBeGreaterThan(155);
+    expect(criticalBand(1000)).toBeLessThan(170);
+  },
+);
 
 test("tones of six partials are smoothest at the octave and the fifth (Sethares 1993), and rough at the semitone", () => {
   const at = (cents: number) => roughnessOfTones(262, 262 * 2 ** (cents / 1200));
@@ -67,14 +71,18 @@ test("threads: the smallest ways that do not cross, each with its kind and its p
   );
 });
 
-test("the table of low interval limits and roughness agree: at its limit every interval is about as rough as the others, rougher below, smoother an octave above", () => {
-  const at = Object.entries(LOW_INTERVAL_LIMITS).map(([size, low]) => ({ size: Number(size), low }));
-  for (const { size, low } of at) {
-    const rough = (bottom: number) => pairRoughness(bottom, bottom + size);
-    expect([size, rough(low) > 0.5, rough(low) < 0.9]).toEqual([size, true, true]);
-    for (let down = 1; down <= 12; down++)
-      expect([size, down, rough(low - down) > rough(low - down + 1)]).toEqual([size, down, true]);
-    // A semitone rubs anywhere.
-    expect([size, rough(low + 12) < rough(low) || size === 1]).toEqual([size, true]);
-  }
-});
+test(
+  "the table of low interval limits and roughness agree: at its limit every interval is about as rough as the " +
+    "others, rougher below, smoother an octave above",
+  () => {
+    const at = Object.entries(LOW_INTERVAL_LIMITS).map(([size, low]) => ({ size: Number(size), low }));
+    for (const { size, low } of at) {
+      const rough = (bottom: number) => pairRoughness(bottom, bottom + size);
+      expect([size, rough(low) > 0.5, rough(low) < 0.9]).toEqual([size, true, true]);
+      for (let down = 1; down <= 12; down++)
+        expect([size, down, rough(low - down) > rough(low - down + 1)]).toEqual([size, down, true]);
+      // A semitone rubs anywhere.
+      expect([size, rough(low + 12) < rough(low) || size === 1]).toEqual([size, true]);
+    }
+  },
+);

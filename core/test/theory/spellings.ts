@@ -1,6 +1,6 @@
 /**
- * Spellings of chord symbols as they stand in charts, and what each means: [spelling after the root, canonical quality]. Written down before the
- * parser was made to read them; common practice unless a reason stands beside it.
+ * Spellings of chord symbols as they stand in charts, and what each means: [spelling after the root, canonical
+ * quality]. Written down before the parser was made to read them; common practice unless a reason stands beside it.
  */
 export const SPELLINGS: readonly [written: string, means: string][] = [
   // Triads.
@@ -185,12 +185,15 @@ export const SPELLINGS: readonly [written: string, means: string][] = [
 ];
 
 /**
- * Where the registry package `chord-symbol` (4.0) reads other notes, and who is right. Spellings it does not read are not among them.
+ * Where the registry package `chord-symbol` (4.0) reads other notes, and who is right. Spellings it does not read are
+ * not among them.
  */
 export const DIFFERENCES: Readonly<Record<string, string>> = {
   "(9)": "here: a ninth alone in parentheses is added to the triad; there a seventh nobody wrote comes along",
   "6(9)": "here: the six-nine chord; there with a minor seventh that no sixth chord has",
-  "11": "both are in use: the symbol names third and eleventh, players leave the third out (here it is dispensable, not missing)",
+  "11":
+    "both are in use: the symbol names third and eleventh, players leave the third out (here it is dispensable, " +
+    "not missing)",
   maj11: "as for the eleventh chord: here the third stands in the chord and may be left out",
   "7(-9)": "here: the minus lowers the ninth; there the fifth of the symbol is lost and its third turns minor",
   "7-9": "here: the minus lowers the ninth, as in older charts; there the chord turns minor",

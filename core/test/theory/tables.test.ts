@@ -17,7 +17,10 @@ import {
 } from "../../src/index";
 import { songWith } from "../helpers";
 
-/** Tables that are printed in handbooks, row by row; where no source is named, any handbook of theory or orchestration has them (from memory). */
+/**
+ * Tables that are printed in handbooks, row by row; where no source is named, any handbook of theory or orchestration
+ * has them (from memory).
+ */
 
 describe("the tones of chords, spelled (any harmony textbook; dictionaries of jazz harmony)", () => {
   const CHORDS: [string, string][] = [

@@ -61,20 +61,24 @@ describe("thin out and build up", () => {
         .every((n) => n.start % 1920 === 0),
     ).toBe(true);
   });
-  test("building from nothing states chords and accents first, then the rest, each with a reason and in the chord or led on", () => {
-    let song = base;
-    const places: number[] = [];
-    for (let i = 0; i < 12; i++) {
-      const step = must(buildUp(song, { ...at, style: "kick-locked" }));
-      expect(step.reason).not.toBeNull();
-      places.push(step.tick);
-      song = edit(song, step.edit);
-      const list = notesOf(song);
-      list.forEach((n, k) => expect(list[k + 1] ? n.start + n.duration <= nth(list, k + 1).start : true).toBe(true));
-    }
-    expect(places.slice(0, 4).sort((a, b) => a - b)).toEqual([0, 1920, 3840, 5760]);
-    expect(places.slice(4, 6).sort((a, b) => a - b)).toEqual([720, 2640]);
-  });
+  test(
+    "building from nothing states chords and accents first, then the rest, each with a reason and in the chord " +
+      "or led on",
+    () => {
+      let song = base;
+      const places: number[] = [];
+      for (let i = 0; i < 12; i++) {
+        const step = must(buildUp(song, { ...at, style: "kick-locked" }));
+        expect(step.reason).not.toBeNull();
+        places.push(step.tick);
+        song = edit(song, step.edit);
+        const list = notesOf(song);
+        list.forEach((n, k) => expect(list[k + 1] ? n.start + n.duration <= nth(list, k + 1).start : true).toBe(true));
+      }
+      expect(places.slice(0, 4).sort((a, b) => a - b)).toEqual([0, 1920, 3840, 5760]);
+      expect(places.slice(4, 6).sort((a, b) => a - b)).toEqual([720, 2640]);
+    },
+  );
   test("states are kept once, come back note for note, and go with their part", () => {
     let song = written(base, "kick-locked");
     const before = notesOf(song);

@@ -265,7 +265,8 @@ describe("styles", () => {
     expect(of("scale").second).toEqual(["F5", "A5", "C6", "A5"]);
     const held = of("hold");
     expect(held.second).toEqual(["C5", "E5", "G5", "E5"]);
-    // E over F is its major seventh, held on beat 2 against nothing but the chord: a color; over G7, C rubs above its third.
+    // E over F is its major seventh, held on beat 2 against nothing but the chord: a color; over G7, C rubs above its
+    // third.
     expect(held.line.conflicts.map((c) => c.message).join()).toContain("C5 in bar 3, beat 1");
     // The same degree over another quality: the third stays the third, the seventh falls to what the chord has.
     const [c7, fm, g] = ["C7", "Fm", "G6"].map((s) => sure(chordOf(s)));

@@ -21,7 +21,10 @@ import { REASONS } from "../../src/song/reasons";
 import { demoSongs } from "../demos";
 import { edit } from "../helpers";
 
-/** The demo songs, each with a clarinet that answers: their chords are laid out, their tunes have pickups and words, one is in three. */
+/**
+ * The demo songs, each with a clarinet that answers: their chords are laid out, their tunes have pickups and words, one
+ * is in three.
+ */
 const SONGS = demoSongs().map((song): { song: Song; part: string } => {
   const added = edit(song, { do: "addPart", name: "Answer", role: "counter", instrument: "clarinet" });
   return { song: added, part: sure(added.parts.find((p) => p.name === "Answer")).id };
@@ -40,54 +43,58 @@ const anySettings: fc.Arbitrary<Partial<CounterSettings>> = fc.record(
   { requiredKeys: [] },
 );
 
-test("whatever is asked: lines stand inside the section, in order, in range, with words for every note, and can be taken; asked again they are the same", () => {
-  fc.assert(
-    fc.property(
-      fc.constantFrom(...SONGS),
-      fc.constantFrom(...COUNTER_STYLES),
-      fc.integer({ min: 1, max: 500 }),
-      anySettings,
-      ({ song, part }, style, seed, settings) => {
-        const section = nth(song.sections, seed % song.sections.length);
-        const request = { section: section.id, part, style: style.id, seed, settings };
-        const before = JSON.stringify(song);
-        const written = counterLines(song, request);
-        expect(JSON.stringify(song)).toBe(before);
-        if (!written.ok) {
-          expect(["counter.place", "counter.range", "counter.none", "counter.chords"]).toContain(written.error.code);
-          expect(written.error.hint).toBeTruthy();
-          return;
-        }
-        expect(counterLines(song, request)).toEqual(written);
-        expect(JSON.parse(JSON.stringify(written.value))).toEqual(written.value);
-        const { ctx } = must(counterRequest(factsOf(song), request));
-        expect(new Set(written.value.map((l) => l.title)).size).toBe(written.value.length);
-        for (const line of written.value) {
-          const held = line.notes.filter((n) => sure(n.reason).id === "cellHeld");
-          line.notes.forEach((n, i) => {
-            const next = line.notes.slice(i + 1).find((m) => m.start > n.start);
-            expect([n.start >= 0, n.duration > 0, n.start < ctx.length]).toEqual([true, true, true]);
-            if (next) expect([style.id, n.start + n.duration <= next.start]).toEqual([style.id, true]);
-            if (!held.includes(n))
-              expect([style.id, pitchMidi(n.pitch) >= ctx.range[0], pitchMidi(n.pitch) <= ctx.range[1]]).toEqual([
-                style.id,
-                true,
-                true,
-              ]);
-            expect(describeReason(n.reason)).not.toMatch(/[{}]|undefined|null/);
-          });
-          expect(line.reasons).toEqual(line.notes.map((n) => n.reason));
-          const taken = must(
-            applyEdit(song, { do: "setNotes", section: section.id, part, notes: line.notes } as Edit),
-          ).song;
-          expect(must(parseSong(JSON.parse(JSON.stringify(taken))))).toEqual(taken);
-          for (const c of line.conflicts) expect(c.message).not.toMatch(/undefined|null|NaN/);
-        }
-      },
-    ),
-    { seed: 77, numRuns: 16 },
-  );
-});
+test(
+  "whatever is asked: lines stand inside the section, in order, in range, with words for every note, and can be " +
+    "taken; asked again they are the same",
+  () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...SONGS),
+        fc.constantFrom(...COUNTER_STYLES),
+        fc.integer({ min: 1, max: 500 }),
+        anySettings,
+        ({ song, part }, style, seed, settings) => {
+          const section = nth(song.sections, seed % song.sections.length);
+          const request = { section: section.id, part, style: style.id, seed, settings };
+          const before = JSON.stringify(song);
+          const written = counterLines(song, request);
+          expect(JSON.stringify(song)).toBe(before);
+          if (!written.ok) {
+            expect(["counter.place", "counter.range", "counter.none", "counter.chords"]).toContain(written.error.code);
+            expect(written.error.hint).toBeTruthy();
+            return;
+          }
+          expect(counterLines(song, request)).toEqual(written);
+          expect(JSON.parse(JSON.stringify(written.value))).toEqual(written.value);
+          const { ctx } = must(counterRequest(factsOf(song), request));
+          expect(new Set(written.value.map((l) => l.title)).size).toBe(written.value.length);
+          for (const line of written.value) {
+            const held = line.notes.filter((n) => sure(n.reason).id === "cellHeld");
+            line.notes.forEach((n, i) => {
+              const next = line.notes.slice(i + 1).find((m) => m.start > n.start);
+              expect([n.start >= 0, n.duration > 0, n.start < ctx.length]).toEqual([true, true, true]);
+              if (next) expect([style.id, n.start + n.duration <= next.start]).toEqual([style.id, true]);
+              if (!held.includes(n))
+                expect([style.id, pitchMidi(n.pitch) >= ctx.range[0], pitchMidi(n.pitch) <= ctx.range[1]]).toEqual([
+                  style.id,
+                  true,
+                  true,
+                ]);
+              expect(describeReason(n.reason)).not.toMatch(/[{}]|undefined|null/);
+            });
+            expect(line.reasons).toEqual(line.notes.map((n) => n.reason));
+            const taken = must(
+              applyEdit(song, { do: "setNotes", section: section.id, part, notes: line.notes } as Edit),
+            ).song;
+            expect(must(parseSong(JSON.parse(JSON.stringify(taken))))).toEqual(taken);
+            for (const c of line.conflicts) expect(c.message).not.toMatch(/undefined|null|NaN/);
+          }
+        },
+      ),
+      { seed: 77, numRuns: 16 },
+    );
+  },
+);
 
 test("against chords that are laid out no note rubs on a beat, but suspensions and tones of the chord", () => {
   for (const { song, part } of SONGS)

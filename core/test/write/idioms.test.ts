@@ -15,7 +15,10 @@ import {
 import { GRID, gridSong } from "../../../bench/bassGrid";
 import { songWith } from "../helpers";
 
-/** What a player would know a style by, over kicks that were never meant for it. Counted by code that shares nothing with the writer. */
+/**
+ * What a player would know a style by, over kicks that were never meant for it. Counted by code that shares nothing
+ * with the writer.
+ */
 const FORMS = [
   ["C major", "| C | Am | Dm | G |"],
   ["F major", "| F Dm | Gm C7 | F | C |"],

@@ -36,7 +36,8 @@ describe.each(songs.map((s) => [s.title, s] as const))("a low drum in place of t
         song,
         must(drumAsBass(song, section, part, drum, { rhythm: "line", glides: true, instead: true })),
       );
-      // The drum has the line's places and pitches, and ends before its next note; the bass is silent here, nowhere else, and not muted.
+      // The drum has the line's places and pitches, and ends before its next note; the bass is silent here, nowhere
+      // else, and not muted.
       const hits = sure(lane(taken, drum)).hits;
       const written = sure(firstOf(song.sections).notes[part])
         .filter((n) => n.start >= 0)

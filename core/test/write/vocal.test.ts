@@ -53,22 +53,26 @@ const sung = (song: Song, school: string, settings: Partial<VocalSettings> = {})
   must(vocalLines(song, ask(school, settings))).map((l) => l.notes.map((n) => n.pitch).join(" "));
 
 describe("schools", () => {
-  test("D–E–F four semitones up is F#–G#–A, what leaves the key is marked with tones that fit; the third kept in C is F–G–A", () => {
-    const song = withVoice("", "D4 q E F r");
-    expect(sung(song, "fixed", { semitones: 4 })[0]).toBe("F#4 G#4 A4");
-    expect(sung(song, "inScale", { side: "above" })[0]).toBe("F4 G4 A4");
-    const [copy] = must(vocalLines(song, ask("fixed", { semitones: 4 })));
-    expect(sure(copy).spots.map((s) => [s.kind, s.note])).toEqual([
-      ["key", 0],
-      ["key", 1],
-    ]);
-    for (const spot of sure(copy).spots)
-      for (const fix of spot.fixes) expect(["C", "D", "E", "F", "G", "A", "B"]).toContain(fix.slice(0, -1));
-    const chords = withVoice("| Dm |", "D4 q E F r");
-    expect(sung(chords, "inScale", { side: "above" })[0]).toBe("F4 G4 A4");
-    // Over C the fourth note of the copy leaves the chord as well.
-    expect(firstOf(must(vocalLines(withVoice("| C |", "C4 w"), ask("fixed", { semitones: 4 })))).spots).toEqual([]);
-  });
+  test(
+    "D–E–F four semitones up is F#–G#–A, what leaves the key is marked with tones that fit; the third kept in C " +
+      "is F–G–A",
+    () => {
+      const song = withVoice("", "D4 q E F r");
+      expect(sung(song, "fixed", { semitones: 4 })[0]).toBe("F#4 G#4 A4");
+      expect(sung(song, "inScale", { side: "above" })[0]).toBe("F4 G4 A4");
+      const [copy] = must(vocalLines(song, ask("fixed", { semitones: 4 })));
+      expect(sure(copy).spots.map((s) => [s.kind, s.note])).toEqual([
+        ["key", 0],
+        ["key", 1],
+      ]);
+      for (const spot of sure(copy).spots)
+        for (const fix of spot.fixes) expect(["C", "D", "E", "F", "G", "A", "B"]).toContain(fix.slice(0, -1));
+      const chords = withVoice("| Dm |", "D4 q E F r");
+      expect(sung(chords, "inScale", { side: "above" })[0]).toBe("F4 G4 A4");
+      // Over C the fourth note of the copy leaves the chord as well.
+      expect(firstOf(must(vocalLines(withVoice("| C |", "C4 w"), ask("fixed", { semitones: 4 })))).spots).toEqual([]);
+    },
+  );
 
   test("thirds bend to the chord: the root of C gets G below it, not A; over F it is A", () => {
     expect(sung(withVoice("| C | F |", "C5 w | C5 w"), "inScale")[0]).toBe("G4 A4");
@@ -223,38 +227,42 @@ describe("over a grid of tunes, keys, meters, chords and schools", () => {
     }
   });
 
-  test("voices are inside the section and in order, range misses are counted right, and no voice crosses its neighbor unsaid", () => {
-    for (const c of sample) {
-      const { song, lines } = judgeVocal(c);
-      const { ctx, school } = must(
-        vocalRequest(factsOf(song), {
-          section: "s1",
-          part: "beside",
-          lead: "melody",
-          school: c.school,
-          voices: c.voices,
-        }),
-      );
-      const { parts, report } = firstOf(lines);
-      let outside = 0;
-      parts.forEach(({ notes }, v) => {
-        const [low, high] = nth(ctx.voices, v).extremes;
-        notes.forEach((n, i) => {
-          const next = notes[i + 1];
-          expect([c, n.duration > 0, next ? n.start + n.duration <= next.start : n.start < ctx.length]).toEqual([
-            c,
-            true,
-            true,
-          ]);
-          if (pitchMidi(n.pitch) < low || pitchMidi(n.pitch) > high) outside++;
-          const below = parts[v + 1]?.notes.find((m) => m.start === n.start);
-          if (below && school.id !== "behind")
-            expect([c, pitchMidi(below.pitch) <= pitchMidi(n.pitch)]).toEqual([c, true]);
+  test(
+    "voices are inside the section and in order, range misses are counted right, and no voice crosses its " +
+      "neighbor unsaid",
+    () => {
+      for (const c of sample) {
+        const { song, lines } = judgeVocal(c);
+        const { ctx, school } = must(
+          vocalRequest(factsOf(song), {
+            section: "s1",
+            part: "beside",
+            lead: "melody",
+            school: c.school,
+            voices: c.voices,
+          }),
+        );
+        const { parts, report } = firstOf(lines);
+        let outside = 0;
+        parts.forEach(({ notes }, v) => {
+          const [low, high] = nth(ctx.voices, v).extremes;
+          notes.forEach((n, i) => {
+            const next = notes[i + 1];
+            expect([c, n.duration > 0, next ? n.start + n.duration <= next.start : n.start < ctx.length]).toEqual([
+              c,
+              true,
+              true,
+            ]);
+            if (pitchMidi(n.pitch) < low || pitchMidi(n.pitch) > high) outside++;
+            const below = parts[v + 1]?.notes.find((m) => m.start === n.start);
+            if (below && school.id !== "behind")
+              expect([c, pitchMidi(below.pitch) <= pitchMidi(n.pitch)]).toEqual([c, true]);
+          });
         });
-      });
-      expect([c, report.outOfRange]).toEqual([c, outside]);
-    }
-  });
+        expect([c, report.outOfRange]).toEqual([c, outside]);
+      }
+    },
+  );
 });
 
 const SONGS = demoSongs().map((song) =>
@@ -273,45 +281,49 @@ const anySettings: fc.Arbitrary<Partial<VocalSettings>> = fc.record(
   { requiredKeys: [] },
 );
 
-test("whatever is asked: the song stays as it is, the answer is plain data and always the same, every note has words, and what is taken is a song", () => {
-  fc.assert(
-    fc.property(
-      fc.constantFrom(...SONGS),
-      fc.constantFrom(...VOCAL_SCHOOLS),
-      fc.nat(50),
-      anySettings,
-      (song, school, pick, settings) => {
-        const section = nth(song.sections, pick % song.sections.length);
-        const request = { section: section.id, part: "beside", school: school.id, settings };
-        const before = JSON.stringify(song);
-        const written = vocalLines(song, request);
-        expect(JSON.stringify(song)).toBe(before);
-        if (!written.ok) {
-          expect(written.error.hint).toBeTruthy();
-          return;
-        }
-        expect(vocalLines(song, request)).toEqual(written);
-        expect(JSON.parse(JSON.stringify(written.value))).toEqual(written.value);
-        expect(new Set(written.value.map((l) => JSON.stringify(l.parts.map((p) => p.notes)))).size).toBe(
-          written.value.length,
-        );
-        for (const line of written.value) {
-          for (const reason of line.reasons)
-            expect(describeReason(reason)).not.toMatch(/[{}]|undefined|null|No reason/);
-          for (const conflict of line.conflicts) expect(conflict.message).not.toMatch(/undefined|null|NaN/);
-          const taken = must(applyEdit(song, takeVoices(song, section.id, line))).song;
-          expect(must(parseSong(JSON.parse(JSON.stringify(taken))))).toEqual(taken);
-          const added = taken.parts.filter((p) => !song.parts.some((q) => q.id === p.id));
-          expect(added).toHaveLength(line.parts.filter((p) => p.part === null && p.notes.length).length);
-          const notes = factsOf(taken).get(notesAt, sectionPlace(section.id), "beside", "played");
-          const own = sure(line.parts.find((p) => p.part === "beside"));
-          expect(notes.map((n) => [n.start, n.midi])).toEqual(own.notes.map((n) => [n.start, pitchMidi(n.pitch)]));
-        }
-      },
-    ),
-    { seed: 31, numRuns: 11 },
-  );
-});
+test(
+  "whatever is asked: the song stays as it is, the answer is plain data and always the same, every note has " +
+    "words, and what is taken is a song",
+  () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...SONGS),
+        fc.constantFrom(...VOCAL_SCHOOLS),
+        fc.nat(50),
+        anySettings,
+        (song, school, pick, settings) => {
+          const section = nth(song.sections, pick % song.sections.length);
+          const request = { section: section.id, part: "beside", school: school.id, settings };
+          const before = JSON.stringify(song);
+          const written = vocalLines(song, request);
+          expect(JSON.stringify(song)).toBe(before);
+          if (!written.ok) {
+            expect(written.error.hint).toBeTruthy();
+            return;
+          }
+          expect(vocalLines(song, request)).toEqual(written);
+          expect(JSON.parse(JSON.stringify(written.value))).toEqual(written.value);
+          expect(new Set(written.value.map((l) => JSON.stringify(l.parts.map((p) => p.notes)))).size).toBe(
+            written.value.length,
+          );
+          for (const line of written.value) {
+            for (const reason of line.reasons)
+              expect(describeReason(reason)).not.toMatch(/[{}]|undefined|null|No reason/);
+            for (const conflict of line.conflicts) expect(conflict.message).not.toMatch(/undefined|null|NaN/);
+            const taken = must(applyEdit(song, takeVoices(song, section.id, line))).song;
+            expect(must(parseSong(JSON.parse(JSON.stringify(taken))))).toEqual(taken);
+            const added = taken.parts.filter((p) => !song.parts.some((q) => q.id === p.id));
+            expect(added).toHaveLength(line.parts.filter((p) => p.part === null && p.notes.length).length);
+            const notes = factsOf(taken).get(notesAt, sectionPlace(section.id), "beside", "played");
+            const own = sure(line.parts.find((p) => p.part === "beside"));
+            expect(notes.map((n) => [n.start, n.midi])).toEqual(own.notes.map((n) => [n.start, pitchMidi(n.pitch)]));
+          }
+        },
+      ),
+      { seed: 31, numRuns: 11 },
+    );
+  },
+);
 
 test("pinned notes stay, and the rest of the voice is written around them", () => {
   const song = withVoice("| C | F |", "E4 q F G A | A4 q F E D");

@@ -16,7 +16,10 @@ import { COUNTER_GRID, counterSong, type CounterCase } from "../../../bench/coun
 
 export type VocalCase = Omit<CounterCase, "style"> & { school: string; voices: number };
 
-/** Tunes, keys and meters of the grid of counter melodies, for every school; the schools of several voices with as many as they can have. */
+/**
+ * Tunes, keys and meters of the grid of counter melodies, for every school; the schools of several voices with as many
+ * as they can have.
+ */
 export const VOCAL_GRID: readonly VocalCase[] = VOCAL_SCHOOLS.flatMap((s) =>
   COUNTER_GRID.filter((c) => c.style === firstOf(COUNTER_GRID).style).map(({ style: _, ...c }, i) => ({
     ...c,

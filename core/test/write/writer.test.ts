@@ -149,16 +149,22 @@ test("a semitone and a minor ninth rub; a major seventh, an octave and a tone do
   for (const [a, b, is] of table) expect([a, b, rubs(a, b)]).toEqual([a, b, is]);
 });
 
-test("rhythm figures: half beats on the grid, profiles by sixteenths, likeness from 0 to 1, chance that is the same every time", () => {
-  expect([halfOf(480), halfOf(720), halfOf(960)]).toEqual([240, 480, 480]);
-  const straight = attackProfile([0, 480, 960, 1440, 1920], 1920, 2);
-  expect(straight.filter((x) => x > 0)).toEqual([1, 0.5, 0.5, 0.5]);
-  expect([alike(straight, straight), alike(straight, attackProfile([240], 1920, 1)), alike([], [])]).toEqual([1, 0, 0]);
-  expect(noise(4, 7)).toBe(noise(4, 7));
-  const values = Array.from({ length: 400 }, (_, i) => noise(3, i));
-  expect([Math.min(...values) >= 0, Math.max(...values) < 1]).toEqual([true, true]);
-  expect(Math.abs(values.reduce((a, b) => a + b, 0) / 400 - 0.5)).toBeLessThan(0.06);
-});
+test(
+  "rhythm figures: half beats on the grid, profiles by sixteenths, likeness from 0 to 1, chance that is the same " +
+    "every time",
+  () => {
+    expect([halfOf(480), halfOf(720), halfOf(960)]).toEqual([240, 480, 480]);
+    const straight = attackProfile([0, 480, 960, 1440, 1920], 1920, 2);
+    expect(straight.filter((x) => x > 0)).toEqual([1, 0.5, 0.5, 0.5]);
+    expect([alike(straight, straight), alike(straight, attackProfile([240], 1920, 1)), alike([], [])]).toEqual([
+      1, 0, 0,
+    ]);
+    expect(noise(4, 7)).toBe(noise(4, 7));
+    const values = Array.from({ length: 400 }, (_, i) => noise(3, i));
+    expect([Math.min(...values) >= 0, Math.max(...values) < 1]).toEqual([true, true]);
+    expect(Math.abs(values.reduce((a, b) => a + b, 0) / 400 - 0.5)).toBeLessThan(0.06);
+  },
+);
 
 describe("measures", () => {
   interface Report extends Links {

@@ -86,7 +86,10 @@ const TIMBRES: Partial<Record<SoundKind, Timbre>> = {
   },
 };
 
-/** Levels at which every sound is as loud to the ear as the others in the middle of its range: measured, see the test of loudness. */
+/**
+ * Levels at which every sound is as loud to the ear as the others in the middle of its range: measured, see the test of
+ * loudness.
+ */
 const PIANO_DB = 6.9;
 const BASSES = {
   bass: { db: 1, decay: 0.5, sustain: 0.5, partials: [1, 0.62, 0.42, 0.3, 0.2, 0.14, 0.1, 0.07] },
@@ -94,7 +97,10 @@ const BASSES = {
   sub: { db: 2, decay: 0.5, sustain: 0.9, partials: [1, 0.34, 0.2, 0.1, 0.05] },
 } as const;
 
-/** Decibels a semitone that an instrument below the measured pitch is given more, and how much at most (fitted to the A-curve). */
+/**
+ * Decibels a semitone that an instrument below the measured pitch is given more, and how much at most (fitted to the
+ * A-curve).
+ */
 const TILT = 0.28;
 const MOST_TILT = 7;
 const tilt = (at: Midi, middle: Midi): number => Math.max(-MOST_TILT, Math.min(MOST_TILT, (at - middle) * TILT));

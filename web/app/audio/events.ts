@@ -106,7 +106,10 @@ export interface Schedule {
   length: Seconds;
 }
 
-/** Everything that sounds between two positions, from the played positions of the realized song: what is heard is what is written. */
+/**
+ * Everything that sounds between two positions, from the played positions of the realized song: what is heard is what
+ * is written.
+ */
 export function schedule(
   real: RealizedSong,
   {

@@ -131,7 +131,10 @@ export class Player {
   }
 }
 
-/** Renders a realized song without playing it: samples of the left channel. Sampled and synthesized sounds are the same as in `Player`. */
+/**
+ * Renders a realized song without playing it: samples of the left channel. Sampled and synthesized sounds are the same
+ * as in `Player`.
+ */
 export async function render(
   real: RealizedSong,
   options: EventOptions = {},

@@ -45,7 +45,10 @@ interface SoundState {
 
 export const useSound = create<SoundState>(() => ({ playing: false, loading: false }));
 
-/** What is heard of a song: the section in view or the whole form, without the part that is played in anew and those that are out of the pass in view. */
+/**
+ * What is heard of a song: the section in view or the whole form, without the part that is played in anew and those
+ * that are out of the pass in view.
+ */
 function heardOf(song: Song): RealizedSong {
   const { wholeSong, silent } = usePlayback.getState();
   const { section, pass } = useSelection.getState();
@@ -57,7 +60,10 @@ function heardOf(song: Song): RealizedSong {
   return { ...real, parts, hits: parts.some((p) => out.has(p.id) && p.role === "drums") ? [] : real.hits };
 }
 
-/** Parts that what is auditioned would change: they come forward a little. None where it changes all of them, or nothing. */
+/**
+ * Parts that what is auditioned would change: they come forward a little. None where it changes all of them, or
+ * nothing.
+ */
 function changedParts(song: Song): string[] {
   if (!useSong.getState().song) return [];
   const written = songNow();
@@ -94,7 +100,9 @@ async function start(
   }
 }
 
-/** Plays the section (or the whole song once) from its beginning, from the place set in the ruler, or from a position. */
+/**
+ * Plays the section (or the whole song once) from its beginning, from the place set in the ruler, or from a position.
+ */
 export async function play(position?: Ticks): Promise<void> {
   const { song } = useSong.getState();
   if (!song) return;
@@ -126,7 +134,10 @@ export function stop(): void {
   useSound.setState({ playing: false, loading: false });
 }
 
-/** Plays another version of the song around a place, once; the preview is shown while it sounds. Asked for again, it stops. */
+/**
+ * Plays another version of the song around a place, once; the preview is shown while it sounds. Asked for again, it
+ * stops.
+ */
 export async function audition(song: Song, label: string, id: string, from: Ticks, to: Ticks): Promise<void> {
   if (usePlayback.getState().preview?.id === id && useSound.getState().playing) return endPreview();
   usePlayback.setState({ preview: { song, label, id }, wholeSong: false });
@@ -161,7 +172,10 @@ export async function soundPlayedDrum(part: string, drum: Drum, velocity: number
 
 export const playhead = (): Ticks | null => (useSound.getState().playing ? (player?.position() ?? null) : null);
 
-/** What is heard, in ticks of its section, and the pass it belongs to where the whole song plays; null while nothing plays. */
+/**
+ * What is heard, in ticks of its section, and the pass it belongs to where the whole song plays; null while nothing
+ * plays.
+ */
 export function playedPlace():
   { section: string; pass: string; tick: Ticks; inSong: Ticks } | { section: string; pass: null; tick: Ticks } | null {
   const tick = playhead();
@@ -180,7 +194,9 @@ export function playheadIn(section: string): Ticks | null {
   return at?.section === section ? at.tick : null;
 }
 
-/** What plays follows edits, solo, click and another section at once. Returns a function that ends this and all sound. */
+/**
+ * What plays follows edits, solo, click and another section at once. Returns a function that ends this and all sound.
+ */
 export function startSound(): () => void {
   const refresh = () => {
     const { song } = useSong.getState();

@@ -1,7 +1,9 @@
 import { useEffect, useRef, type RefObject } from "react";
 import { useSound } from "./sound";
 
-/** A playhead: while the band plays, `place` moves it once a frame, outside React, and says whether it is to be seen. */
+/**
+ * A playhead: while the band plays, `place` moves it once a frame, outside React, and says whether it is to be seen.
+ */
 export function useHead(place: (head: HTMLDivElement) => boolean): RefObject<HTMLDivElement | null> {
   const playing = useSound((s) => s.playing);
   const head = useRef<HTMLDivElement>(null);

@@ -2,7 +2,10 @@ import { applyEdit, type Edit, type Meter, type Section, type Ticks } from "../.
 import { audition, endPreview } from "../audio/sound";
 import { say, songNow, useSong } from "../store/song";
 
-/** The bar of a place with the one before and the one behind it, within the section: a change is heard as it comes and as it goes on. */
+/**
+ * The bar of a place with the one before and the one behind it, within the section: a change is heard as it comes and
+ * as it goes on.
+ */
 export function around(section: Section, meter: Meter, tick: Ticks): { from: Ticks; to: Ticks } {
   const bar = Math.floor(Math.max(0, tick) / meter.bar);
   return { from: Math.max(0, bar - 1) * meter.bar, to: Math.min(section.bars, bar + 2) * meter.bar };

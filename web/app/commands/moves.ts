@@ -20,7 +20,10 @@ export type MoveBy = { semitones: number } | { steps: number };
 /** Findings after a move that are told; the rest is counted. */
 const TOLD = 3;
 
-/** Moves something, and tells what it brings: notes that are now out of reach or comfort, layouts that no longer lie under the hand, a capo that lies better. */
+/**
+ * Moves something, and tells what it brings: notes that are now out of reach or comfort, layouts that no longer lie
+ * under the hand, a capo that lies better.
+ */
 export function move(change: Edit, what: string): boolean {
   const before = storedSong();
   if (!edit(change)) return false;
@@ -49,7 +52,8 @@ async function capos(): Promise<string[]> {
     if (!best || best.capo === (playingOf(part, "voicing").capo ?? 0)) return [];
     const shapes = firstOf(best.keyOfShapes.split(" "));
     return [
-      `${part.name} would lie better with ${best.capo ? `a capo in fret ${best.capo}, held as in ${typesetNames(shapes)}` : "no capo"}`,
+      `${part.name} would lie better with ` +
+        `${best.capo ? `a capo in fret ${best.capo}, held as in ${typesetNames(shapes)}` : "no capo"}`,
     ];
   });
 }

@@ -16,7 +16,10 @@ export function beyondText(section: Section): string | null {
   ];
   if (!list.length) return null;
   const words = list.length > 1 ? `${list.slice(0, -1).join(", ")} and ${lastOf(list)}` : firstOf(list);
-  return `${words} past bar ${section.bars} ${chords + notes + hits === 1 ? "is" : "are"} kept and not heard; a longer ${section.name} brings them back.`;
+  return (
+    `${words} past bar ${section.bars} ${chords + notes + hits === 1 ? "is" : "are"} kept and not heard; a ` +
+    `longer ${section.name} brings them back.`
+  );
 }
 
 /** Sets the length of a section; what then lies past its end is told. */

@@ -1,7 +1,10 @@
 import { tell, useNotice } from "../store/notice";
 import { useSong } from "../store/song";
 
-/** Tells what was just done, with a button that takes it back; the note goes with the next change, which is another step. */
+/**
+ * Tells what was just done, with a button that takes it back; the note goes with the next change, which is another
+ * step.
+ */
 export function tellUndoable(text: string, then?: () => void): void {
   const undo = () => {
     useSong.getState().undo();

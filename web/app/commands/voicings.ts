@@ -112,7 +112,10 @@ function withVoicePart(run: (song: Song, part: Part) => void): void {
 /** Lowest and highest pitch of a layout that is inverted by hand. */
 const [LOWEST, HIGHEST] = [12, 115];
 
-/** Lays the chord in focus an inversion higher (or lower), keeps it so, and lets it sound. On a neck: the next shape up or down. */
+/**
+ * Lays the chord in focus an inversion higher (or lower), keeps it so, and lets it sound. On a neck: the next shape up
+ * or down.
+ */
 export const invertChord = (direction: 1 | -1): void =>
   withVoicePart((song, part) => {
     const { section, event } = focused(song);

@@ -29,7 +29,8 @@ export function layEdit(
 }
 
 /**
- * Notes for words that have none yet: the rhythm that is proposed for them, on the tone of each chord that lies nearest to the middle of the voice.
+ * Notes for words that have none yet: the rhythm that is proposed for them, on the tone of each chord that lies nearest
+ * to the middle of the voice.
  */
 export function proposedNotes(
   song: Song,

@@ -4,12 +4,18 @@ import type { Midi } from "../../../core/src/index";
 interface PlayedState {
   /** Keys that are down now. */
   held: Midi[];
-  /** The notes of the chord that is being played: all that were down since the hands last left the keys, and what was touched on screen. */
+  /**
+   * The notes of the chord that is being played: all that were down since the hands last left the keys, and what was
+   * touched on screen.
+   */
   notes: Midi[];
   /** What plays: a MIDI keyboard by its name, or null. */
   device: string | null;
   deviceProblem: string | null;
-  /** What the keys on screen do: they only sound, a touch puts a note into the chord or takes it out, or they play like any keyboard. */
+  /**
+   * What the keys on screen do: they only sound, a touch puts a note into the chord or takes it out, or they play like
+   * any keyboard.
+   */
   screenKeys: "sound" | "collect" | "play";
 }
 
@@ -115,7 +121,10 @@ export function startComputerKeys(from: Midi = 48): () => void {
   };
 }
 
-/** What arrives from a MIDI keyboard: note on (a velocity of 0 is a note off) and note off; anything else is passed over. */
+/**
+ * What arrives from a MIDI keyboard: note on (a velocity of 0 is a note off) and note off; anything else is passed
+ * over.
+ */
 export function midiMessage(data: ArrayLike<number>): void {
   const [status = 0, note = 0, velocity = 0] = Array.from(data);
   const kind = status & 0xf0;

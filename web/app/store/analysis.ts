@@ -72,7 +72,10 @@ function look(): string {
   return `${id} ${here}`;
 }
 
-/** Follows the song: tells the workers, judges again, and makes what belongs to each edit. Returns a function that ends this. */
+/**
+ * Follows the song: tells the workers, judges again, and makes what belongs to each edit. Returns a function that ends
+ * this.
+ */
 export function startAnalysis(): () => void {
   const { song, version } = useSong.getState();
   if (song) sync(version, song, null);

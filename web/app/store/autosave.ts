@@ -13,7 +13,10 @@ const keyOf = (id: string): string => `unsent:${id}`;
 const DELAY = 500;
 const RETRY = 2500;
 
-/** Opens a song: the stored one, or the unsent edits of this browser when there are any. Throws ApiProblem when neither is to be had. */
+/**
+ * Opens a song: the stored one, or the unsent edits of this browser when there are any. Throws ApiProblem when neither
+ * is to be had.
+ */
 export async function openSong(id: string): Promise<void> {
   const unsent = await read<Unsent>(keyOf(id));
   const mine = unsent && parseSong(unsent.song).ok ? unsent : undefined;
@@ -34,7 +37,10 @@ export async function openSong(id: string): Promise<void> {
   }
 }
 
-/** Keeps every change in the browser at once and sends it to the server within a second of the last edit; returns a function that ends this. */
+/**
+ * Keeps every change in the browser at once and sends it to the server within a second of the last edit; returns a
+ * function that ends this.
+ */
 export function startAutosave(): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
   let running = false;
@@ -94,7 +100,10 @@ export function startAutosave(): () => void {
   };
 }
 
-/** Ends a conflict: keep this browser's version (saved over the stored one) or take the stored one, which undo takes back. */
+/**
+ * Ends a conflict: keep this browser's version (saved over the stored one) or take the stored one, which undo takes
+ * back.
+ */
 export async function resolveConflict(keep: "mine" | "stored"): Promise<void> {
   const { conflict, song, adopt, setSave } = useSong.getState();
   if (!conflict || !song) return;

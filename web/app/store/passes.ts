@@ -8,7 +8,10 @@ export interface Looked {
   here: boolean;
 }
 
-/** The pass in view: the chosen one, else the first of the section that is looked at; null where the form does not play it. */
+/**
+ * The pass in view: the chosen one, else the first of the section that is looked at; null where the form does not play
+ * it.
+ */
 export function passInView(song: Song, pass: string | null, section: string): string | null {
   const chosen = song.form.find((p) => p.id === pass);
   if (chosen?.sectionId === section) return chosen.id;

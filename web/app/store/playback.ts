@@ -40,7 +40,10 @@ const initial = (): PlaybackState => ({
 /** How the song is listened to. Nothing here changes it. */
 export const usePlayback = create<PlaybackState>(initial);
 
-/** Another song is opened: nothing of the last one is heard or looped; click, count-in and practice tempo stay as they are liked. */
+/**
+ * Another song is opened: nothing of the last one is heard or looped; click, count-in and practice tempo stay as they
+ * are liked.
+ */
 export const resetPlayback = (): void => {
   const { click, countIn, speed } = usePlayback.getState();
   usePlayback.setState({ ...initial(), click, countIn, speed });

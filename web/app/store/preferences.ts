@@ -6,7 +6,10 @@ export type Snap = "chord" | "scale" | "semitone";
 interface PreferencesState {
   /** Pixels a quarter note. */
   zoom: number;
-  /** The zoom follows the window: as many whole bars as read well, or all bars of the section; null after zooming by hand. */
+  /**
+   * The zoom follows the window: as many whole bars as read well, or all bars of the section; null after zooming by
+   * hand.
+   */
   fit: "bars" | "section" | null;
   snap: Snap;
   /** Time grid of notes, and steps of the drum grid. */

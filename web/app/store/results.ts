@@ -80,7 +80,10 @@ export const useResults = create<ResultsState>(initial);
 
 export const resetResults = (): void => useResults.setState(initial());
 
-/** Another section: offers and layouts belong to the one before; findings and harmony stand until the new ones are there. */
+/**
+ * Another section: offers and layouts belong to the one before; findings and harmony stand until the new ones are
+ * there.
+ */
 export const leaveSectionResults = (): void => useResults.setState(inSection());
 
 export const setOffers = (offers: Offer[]): void => useResults.setState({ offers });

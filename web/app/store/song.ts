@@ -29,7 +29,10 @@ interface SongState {
   song: Song | null;
   /** Counts every change of `song`; the worker knows songs by it. */
   version: number;
-  /** The edit that led from the version before to this one; null when the song came from elsewhere (opened, undone, redone). */
+  /**
+   * The edit that led from the version before to this one; null when the song came from elsewhere (opened, undone,
+   * redone).
+   */
   lastEdit: Edit | null;
   /** Revision of the server that the song is based on. */
   revision: number;
@@ -60,8 +63,8 @@ const HISTORY = 500;
 const CLEAN = { lastEdit: null, conflict: null, future: [], problem: null, lineProblems: [] };
 
 /**
- * The open song and its history. Songs are immutable and share what did not change, so the history keeps whole songs: an entry costs only
- * what its edit touched.
+ * The open song and its history. Songs are immutable and share what did not change, so the history keeps whole songs:
+ * an entry costs only what its edit touched.
  */
 export const useSong = create<SongState>((set, get) => ({
   song: null,

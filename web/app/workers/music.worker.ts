@@ -78,10 +78,16 @@ import {
 } from "../../../core/src/index";
 import { linesOf, wordBook, type Language } from "./wordBook";
 
-/** Keeps the song by version and follows it by edits, so that a whole song crosses the border only when it is opened or undone. */
+/**
+ * Keeps the song by version and follows it by edits, so that a whole song crosses the border only when it is opened or
+ * undone.
+ */
 let song: Song | null = null;
 let version = 0;
-/** The last song that had all that belongs to it; null for one that came as a whole: its layouts stay as they are stored. */
+/**
+ * The last song that had all that belongs to it; null for one that came as a whole: its layouts stay as they are
+ * stored.
+ */
 let settled: Song | null = null;
 /** The version for which what follows was asked last, where something did. */
 let asked = -1;
@@ -162,13 +168,17 @@ const musicWorker = {
     const result = applyEdit(song, change);
     if (!result.ok) return false;
     if (settled === song && isComplete(change)) settled = result.value.song;
-    // What followed was worked out for the song as it is now: from there on only what that brought is looked at, so that it comes to an end.
+    // What followed was worked out for the song as it is now: from there on only what that brought is looked at, so
+    // that it comes to an end.
     if (asked === version && change.do === "all" && change.label === WHAT_FOLLOWS) settled = song;
     song = result.value.song;
     version = next;
     return true;
   },
-  /** Findings and bass report of a section; with `tried`, as if that edit had been made. `known`: number of the harmony the caller has. */
+  /**
+   * Findings and bass report of a section; with `tried`, as if that edit had been made. `known`: number of the harmony
+   * the caller has.
+   */
   analyze(section: string, bassPart: string, known: number, tried?: Edit): Analysis {
     const open = view();
     if (!open) return { findings: [], report: null, harmony: null };
@@ -186,7 +196,10 @@ const musicWorker = {
       harmony: number === known ? null : { harmony, verdict: memory.at(open).get(verdictAt, section), number },
     };
   },
-  /** Who strikes where in a section, what could be agreed on where accents miss each other, and where a bass would weave. */
+  /**
+   * Who strikes where in a section, what could be agreed on where accents miss each other, and where a bass would
+   * weave.
+   */
   accents(section: string, part: string): AccentView | null {
     const open = view();
     if (!open) return null;
@@ -253,7 +266,10 @@ const musicWorker = {
   /** Voices judged once more after a note of them was changed. */
   rejudge: (request: VocalRequest, lines: VocalLines): Result<VocalLines> =>
     withSong((open) => rejudge(open, request, lines)),
-  /** Fixes of a place of a finding, tried: by their labels, what each would bring that is as bad; null brings nothing, a fix that does not mend is left out. */
+  /**
+   * Fixes of a place of a finding, tried: by their labels, what each would bring that is as bad; null brings nothing, a
+   * fix that does not mend is left out.
+   */
   tried(finding: Finding, placeId: string): Record<string, string | null> {
     const place = finding.places.find((p) => p.id === placeId);
     const open = view();
@@ -288,7 +304,10 @@ const musicWorker = {
       ),
     ),
   counter: (request: CounterRequest): Result<CounterLine[]> => withSong((open) => counterLines(open, request)),
-  /** What gives passes of the section that go on elsewhere a last bar of their own in a line that was written for the others. */
+  /**
+   * What gives passes of the section that go on elsewhere a last bar of their own in a line that was written for the
+   * others.
+   */
   endings: (request: BassRequest, notes: BassLine["notes"]): Result<Edit[]> =>
     withSong((open) => ok(passEndings(open, request, notes))),
   bass: (request: BassRequest): Result<BassLine[]> => withSong((open) => bassLines(open, request)),

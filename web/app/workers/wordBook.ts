@@ -1,6 +1,9 @@
 import { sure, LIGHT_ENGLISH, soundsOf, syllablesOf, type Syllable, type WordBook } from "../../../core/src/index";
 
-/** Languages whose words can be divided, by their hyphenation patterns; a stress is known for English alone, for others it is a rule of thumb. */
+/**
+ * Languages whose words can be divided, by their hyphenation patterns; a stress is known for English alone, for others
+ * it is a rule of thumb.
+ */
 export const LANGUAGES = [
   ["en-us", "English"],
   ["de", "German"],

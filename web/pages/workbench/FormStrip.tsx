@@ -26,7 +26,10 @@ const useStripPlayhead = (strip: RefObject<HTMLOListElement | null>, passes: rea
     return true;
   });
 
-/** The passes of the song in order: looked at by a click, moved by dragging or Alt and arrows, played from there by a double click. */
+/**
+ * The passes of the song in order: looked at by a click, moved by dragging or Alt and arrows, played from there by a
+ * double click.
+ */
 export function FormStrip({ song }: { song: Song }) {
   const section = useSelection((s) => s.section);
   const chosen = useSelection((s) => s.pass);
@@ -142,8 +145,14 @@ function PassButton({ pass, current, loopTo }: { pass: FormPass; current: boolea
     <button
       type="button"
       aria-pressed={current}
-      aria-label={`${pass.name}, ${counted(pass.bars, "bar")}, from ${timeText(pass.startSeconds)}${words ? `; ${words}` : ""}`}
-      title={`${words ? `${words}. ` : ""}Click: look at it. Double click: play from here. Shift click: loop up to here. Drag, or Alt ← →: move it. F2: name it`}
+      aria-label={
+        `${pass.name}, ${counted(pass.bars, "bar")}, from ` +
+        `${timeText(pass.startSeconds)}${words ? `; ${words}` : ""}`
+      }
+      title={
+        `${words ? `${words}. ` : ""}Click: look at it. Double click: play from here. Shift click: loop up to ` +
+        "here. Drag, or Alt ← →: move it. F2: name it"
+      }
       onClick={(e) => (e.shiftKey ? loopTo() : showPass(pass.section, pass.id))}
       onDoubleClick={() => playFrom(pass)}
       onKeyDown={onKeyDown}
@@ -229,7 +238,8 @@ function FormEnd({
           title={
             here
               ? "What you write is for this pass alone. Press again to write for all its passes"
-              : `Write for this pass alone: chords, notes and drums of ${shown.name} change here, its other passes keep theirs`
+              : `Write for this pass alone: chords, notes and drums of ${shown.name} change here, its other ` +
+                "passes keep theirs"
           }
           press={() => writeHere(shown.section, shown.id, !here)}
         >

@@ -13,8 +13,8 @@ const scaleOf = (key: string): string => {
 };
 
 /**
- * The key the chords are in, as soon as it is clear and is not the one that is written: taken with one click. It becomes the song's, or the section's own where
- * other sections have chords in the song's.
+ * The key the chords are in, as soon as it is clear and is not the one that is written: taken with one click. It
+ * becomes the song's, or the section's own where other sections have chords in the song's.
  */
 export function KeyOffer({ song }: { song: Song }) {
   const harmony = useResults((s) => s.harmony);
@@ -32,7 +32,10 @@ export function KeyOffer({ song }: { song: Song }) {
     <button
       type="button"
       className="key-offer"
-      title={`The chords fit ${typeset(best.key)} better than ${typeset(song.key)}. Names the key of ${whose}; no chord changes`}
+      title={
+        `The chords fit ${typeset(best.key)} better than ${typeset(song.key)}. Names the key of ${whose}; no ` +
+        "chord changes"
+      }
       onClick={() =>
         edit(alone ? { do: "setKey", key: best.key } : { do: "setSectionTime", section: section.id, key: best.key })
       }

@@ -29,7 +29,9 @@ const stepsText = (n: number): string => `${n > 0 ? "up" : "down"} ${withArticle
 export const keyMove = (home: Key, n: number): string =>
   `${keyText(keyName(transposeKey(home, n)))}, ${n > 0 ? "up" : "down"} ${Math.abs(n)}`;
 
-/** Key, tempo and meter of the section, where they are not the song's: edited in place, given back by what the song has. */
+/**
+ * Key, tempo and meter of the section, where they are not the song's: edited in place, given back by what the song has.
+ */
 export function SectionTime({ song, section }: { song: Song; section: Section }) {
   const set = (change: Omit<Extract<Edit, { do: "setSectionTime" }>, "do" | "section">) =>
     edit({ do: "setSectionTime", section: section.id, ...change });
@@ -94,7 +96,10 @@ export function SectionTime({ song, section }: { song: Song; section: Section })
   );
 }
 
-/** Where the music of a section can be moved: to another key, along its scale, to the other mode. It only asks; nothing stays chosen. */
+/**
+ * Where the music of a section can be moved: to another key, along its scale, to the other mode. It only asks; nothing
+ * stays chosen.
+ */
 function SectionMoves({ section, home }: { section: Section; home: Key }) {
   const here = useSelection((s) => s.here);
   const what = here ? "this pass" : section.name;

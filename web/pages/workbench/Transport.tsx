@@ -28,7 +28,10 @@ function usePosition(): Ticks | null {
   return tick;
 }
 
-/** Where one looks: at the playhead; stopped, at the chosen chord, at the chosen note, or where playing was set to begin. */
+/**
+ * Where one looks: at the playhead; stopped, at the chosen chord, at the chosen note, or where playing was set to
+ * begin.
+ */
 function usePlaceInView(data: SectionData, tick: Ticks | null): Ticks | null {
   const from = usePlayback((s) => s.from);
   const chord = useSelection((s) => s.chord);

@@ -94,7 +94,8 @@ function LeadsTo({ data: { song, section } }: { data: SectionData }) {
       The line leads on to {goal(main)}.
       {others.length > 0 &&
         !here &&
-        ` It also goes on to ${counts.join("; ")}: there the last bar is written for that pass alone where it has to be.`}
+        ` It also goes on to ${counts.join("; ")}: there the last bar is written for that pass alone where it ` +
+          "has to be."}
     </p>
   );
 }

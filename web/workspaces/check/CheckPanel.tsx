@@ -24,7 +24,10 @@ const TABS: readonly Tab<{ data: SectionData }>[] = [
   { id: "layers", title: "Layers", Tab: LayersTab },
 ];
 
-/** Everything found in the section in a column of its own, most grave first; what sounds at one moment; what each part brings. */
+/**
+ * Everything found in the section in a column of its own, most grave first; what sounds at one moment; what each part
+ * brings.
+ */
 export function CheckPanel({ data }: { data: SectionData }) {
   const findings = useResults((s) => s.findings);
   const all = findings.filter((f) => f.waived === undefined);

@@ -36,7 +36,10 @@ const COLOR_LABELS: Record<Color, string> = {
   third: "3",
 };
 
-/** The chord in focus as it is written: what it is, why it works, and what can be changed in it at once. It stays while another is heard in its place. */
+/**
+ * The chord in focus as it is written: what it is, why it works, and what can be changed in it at once. It stays while
+ * another is heard in its place.
+ */
 export function ChosenChord({ data }: { data: SectionData }) {
   const id = useSelection((s) => s.chord);
   const chords = useSelection((s) => s.chords);
@@ -158,7 +161,10 @@ function Changes({ data, event }: { data: SectionData; event: ChordEvent }) {
         <Toggle
           key={color}
           on={hasColor(chord, color)}
-          title={`${color} ${hasColor(chord, color) ? "off" : "on"}: ${typeset(chordSymbol(toggleColor(chord, color, data.key)))}`}
+          title={
+            `${color} ${hasColor(chord, color) ? "off" : "on"}: ` +
+            `${typeset(chordSymbol(toggleColor(chord, color, data.key)))}`
+          }
           press={() => change((c) => toggleColor(c, color, data.key))}
         >
           {COLOR_LABELS[color]}

@@ -34,7 +34,9 @@ const LEVELS: readonly Choice<Level>[] = [
   ["pass", "this pass"],
 ];
 
-/** How one part plays in one pass: each value with the level it comes from, set for the song, the section or the pass. */
+/**
+ * How one part plays in one pass: each value with the level it comes from, set for the song, the section or the pass.
+ */
 export function CellDetails({ song, part, pass: shown, busy }: { song: Song; part: Part; pass: FormPass; busy: Busy }) {
   const [level, setLevel] = useState<Level>("pass");
   const pass = passOf(song, shown.id);

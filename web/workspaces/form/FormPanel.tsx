@@ -106,7 +106,10 @@ function Grid({ song, passes, busy, current, part, choose }: GridProps) {
                         .join(" ")}
                       aria-pressed={!cell.muted}
                       aria-label={`${row.name} in ${p.name}, time ${p.time}: ${words}${own ? ", in its own way" : ""}`}
-                      title={`${words}${own ? ", in its own way" : ""}. Click: ${cell.muted ? "let it play here" : "out in this pass"}`}
+                      title={
+                        `${words}${own ? ", in its own way" : ""}. Click: ` +
+                        `${cell.muted ? "let it play here" : "out in this pass"}`
+                      }
                       draggable
                       onDragStart={() => (dragged.current = { part: row.id, pass: p.id })}
                       onDragOver={(e) => dragged.current?.part === row.id && e.preventDefault()}

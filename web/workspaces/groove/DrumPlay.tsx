@@ -17,7 +17,9 @@ import type { SectionData } from "../../app/store/sectionData";
 import { songNow, useStored } from "../../app/store/song";
 import { PLAY_IN, PlayControls, PlayedIn, type PlayIn } from "../../kit/PlayControls";
 
-/** Drums played in on any keyboard or pads; each key is the drum that General MIDI or the song's own lanes have there. */
+/**
+ * Drums played in on any keyboard or pads; each key is the drum that General MIDI or the song's own lanes have there.
+ */
 export function DrumPlay({ data }: { data: SectionData }) {
   const loop = usePlayback((s) => s.loop);
   const recording = useRecord((s) => s.recording);

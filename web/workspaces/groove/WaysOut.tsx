@@ -25,7 +25,9 @@ async function weave(section: string, part: string): Promise<Edit | null> {
   };
 }
 
-/** Two ways out where accents just miss each other: a bass that weaves between them, or one pattern that all agree on. */
+/**
+ * Two ways out where accents just miss each other: a bass that weaves between them, or one pattern that all agree on.
+ */
 export function WaysOut({
   data,
   view: { agreed, plan },

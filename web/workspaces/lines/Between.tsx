@@ -30,7 +30,10 @@ interface Line {
 
 const short = (p: Part): string => firstOf(p.name.split(","));
 
-/** The sung lines of the section side by side: where each spends its time, how two go together, who leads; and what Check finds between them. */
+/**
+ * The sung lines of the section side by side: where each spends its time, how two go together, who leads; and what
+ * Check finds between them.
+ */
 export function Between({ data }: { data: SectionData }) {
   const { song, section } = useStored(data.section.id);
   const lines = useMemo((): Line[] => {

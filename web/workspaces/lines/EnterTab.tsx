@@ -37,7 +37,10 @@ export function EnterTab({ data, part }: PartProps) {
   );
 }
 
-/** A note that stays as it is stays with all that is said of it; one that changes keeps its words, its loudness and its pin. */
+/**
+ * A note that stays as it is stays with all that is said of it; one that changes keeps its words, its loudness and its
+ * pin.
+ */
 function withWhatItHad(n: NewNote, stored: readonly Note[]): NewNote & { id?: string } {
   const before = stored.find((m) => m.start === n.start);
   if (!before) return n;

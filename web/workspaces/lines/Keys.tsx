@@ -37,7 +37,10 @@ function useKeys(song: Song, singers: string): TriedKey[] {
 const moved = (semitones: number): string =>
   semitones === 0 ? "now" : `${semitones > 0 ? "+" : "−"}${Math.abs(semitones)}`;
 
-/** The twelve keys for one singer or all: by comfort and by power, with how guitar and ukulele would play, heard and moved to. */
+/**
+ * The twelve keys for one singer or all: by comfort and by power, with how guitar and ukulele would play, heard and
+ * moved to.
+ */
 export function Keys({ data }: { data: SectionData }) {
   const { song } = useStored(data.section.id);
   const [who, setWho] = useState("");

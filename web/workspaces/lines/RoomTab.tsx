@@ -126,4 +126,5 @@ function Instead({ data, part, row }: PartProps & { row: InTheRoom }) {
 }
 
 const effect = (o: RoomOffer, was: InTheRoom): string =>
-  `in the way ${percent(o.conflict)}${o.attacks === was.attacks ? "" : `, ${o.attacks} instead of ${was.attacks} attacks`}`;
+  "in the way " +
+  `${percent(o.conflict)}${o.attacks === was.attacks ? "" : `, ${o.attacks} instead of ${was.attacks} attacks`}`;

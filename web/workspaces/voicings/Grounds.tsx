@@ -2,7 +2,10 @@ import { partByRole, PROFILE_WORDS, PROFILES, type Part, type Profile, type Song
 import { setVoicing } from "../../app/commands/voicings";
 import { Select } from "../../kit/Select";
 
-/** What the path depends on beside the chords, chosen here and nowhere else: whose rules it is written for, and whether a bass plays below. */
+/**
+ * What the path depends on beside the chords, chosen here and nowhere else: whose rules it is written for, and whether
+ * a bass plays below.
+ */
 export function Grounds({ part, song }: { part: Part; song: Song }) {
   const { school, over } = part.playing.voicing ?? {};
   const withBass = over ? over === "bass" : partByRole(song, "bass") !== undefined;

@@ -34,7 +34,8 @@ export function HandsOf({ pitches, part, easier, pin }: HandsProps) {
   const left = sorted.slice(0, hands.left.fingers);
   const right = sorted.slice(hands.left.fingers);
   const words = (name: string, list: readonly PitchName[], span: number) =>
-    `${name} ${list.map(typeset).join(" ")} (${list.length === 1 ? "1 finger" : `${list.length} fingers over ${span} semitones`})`;
+    `${name} ${list.map(typeset).join(" ")} ` +
+    `(${list.length === 1 ? "1 finger" : `${list.length} fingers over ${span} semitones`})`;
   const wide = Math.max(hands.left.span, hands.right.span);
   return (
     <p className="small flush">

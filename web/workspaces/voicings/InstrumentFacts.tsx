@@ -22,7 +22,10 @@ const heldWords = ({ held, polyphony }: Instrument): string => {
 const transposes = (n: number): string => {
   if (n === 0) return "sounds as written";
   if (n === -12) return "sounds an octave lower than written";
-  return `sounds ${Math.abs(n)} ${Math.abs(n) === 1 ? "semitone" : "semitones"} ${n < 0 ? "lower" : "higher"} than written`;
+  return (
+    `sounds ${Math.abs(n)} ${Math.abs(n) === 1 ? "semitone" : "semitones"} ${n < 0 ? "lower" : "higher"} than ` +
+    "written"
+  );
 };
 
 interface Props {

@@ -64,7 +64,10 @@ export function nearMissChains(rows: readonly AccentRow[], steps: number, tick: 
 /** A clave is what the others play around: it stays. */
 const stays = (id: PlayerId): boolean => drumOf(id) === "clave";
 
-/** What speaks for a step: a clave before all, then who strikes it and how hard, the kick first, and its place in the meter. */
+/**
+ * What speaks for a step: a clave before all, then who strikes it and how hard, the kick first, and its place in the
+ * meter.
+ */
 const weightOf = (rows: readonly AccentRow[], meter: Meter, step: number, tick: Ticks): number =>
   rows.reduce((sum, r) => {
     const weightOf = () => {
@@ -87,8 +90,9 @@ const capital = (name: string): string => sure(name[0]).toUpperCase() + name.sli
 const inBar = (meter: Meter, tick: Ticks): string => positionText(meter, tick).replace("bar 1, ", "");
 
 /**
- * One accent pattern for players whose accents just miss each other: in every chain of accents a sixteenth apart the one that most, and the kick, strike is kept, and
- * the others are asked to come there. Errors: `accents.section`, `accents.agreed` where nobody missed.
+ * One accent pattern for players whose accents just miss each other: in every chain of accents a sixteenth apart the
+ * one that most, and the kick, strike is kept, and the others are asked to come there. Errors: `accents.section`,
+ * `accents.agreed` where nobody missed.
  */
 export function agreeOnAccents(song: Song, sectionId: string, map = accentMap(song, sectionId)): Result<Agreement> {
   if (!map.ok) return map;
@@ -116,7 +120,11 @@ export function agreeOnAccents(song: Song, sectionId: string, map = accentMap(so
         id: row.id,
         name: row.name,
         moves,
-        note: `${capital(firstOf(row.name.split(",")))}: you accent ${where(from)}, ${apartText(Math.min(mod(to - from, steps), mod(from - to, steps)) * step)} ${mod(to - from, steps) < steps / 2 ? "before" : "after"} the others. Would you try it on ${where(to)}${others}? Then it lands as one.${more}`,
+        note:
+          `${capital(firstOf(row.name.split(",")))}: you accent ${where(from)}, ` +
+          `${apartText(Math.min(mod(to - from, steps), mod(from - to, steps)) * step)} ` +
+          `${mod(to - from, steps) < steps / 2 ? "before" : "after"} the others. Would you try it on ` +
+          `${where(to)}${others}? Then it lands as one.${more}`,
         edit: moveAttacks(song, sectionId, row.id, moves, steps, step),
       },
     ];

@@ -1,8 +1,8 @@
 import { nth } from "../../base/list";
 
 /**
- * Pulses spread over steps as evenly as they go (Toussaint 2005; Bjorklund's algorithm), turned by `rotate` steps to the left. The first
- * step of the unturned rhythm is a pulse.
+ * Pulses spread over steps as evenly as they go (Toussaint 2005; Bjorklund's algorithm), turned by `rotate` steps to
+ * the left. The first step of the unturned rhythm is a pulse.
  */
 export function euclid(pulses: number, steps: number, rotate = 0): boolean[] {
   const n = Math.max(1, Math.round(steps));

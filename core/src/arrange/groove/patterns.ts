@@ -205,7 +205,10 @@ export function roll(start: Ticks, end: Ticks, step: Ticks, from: number, to: nu
   }));
 }
 
-/** A fill over the last beats of a bar: snare first, then toms, rising; what the same drums had there gives way, hats fall silent. */
+/**
+ * A fill over the last beats of a bar: snare first, then toms, rising; what the same drums had there gives way, hats
+ * fall silent.
+ */
 export function withFill(lanes: readonly Lane[], meter: Meter, bar: number, length: number, seed: number): Lane[] {
   const next = random(seed);
   const first = nth(meter.beats, Math.max(0, meter.beats.length - length)).start + bar * meter.bar;
@@ -236,8 +239,9 @@ export function withFill(lanes: readonly Lane[], meter: Meter, bar: number, leng
 }
 
 /**
- * The repetition differs a little: in every second pass of `bars` bars hats alternate in loudness, one soft hit of the kick or snare is added
- * or a soft one left out. The first pass, main accents and hits that are tuned or off the grid stay.
+ * The repetition differs a little: in every second pass of `bars` bars hats alternate in loudness, one soft hit of the
+ * kick or snare is added or a soft one left out. The first pass, main accents and hits that are tuned or off the grid
+ * stay.
  */
 export function withVariation(lanes: readonly Lane[], meter: Meter, bars: number, length: Ticks, seed: number): Lane[] {
   const pass = bars * meter.bar;

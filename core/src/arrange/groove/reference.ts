@@ -10,12 +10,18 @@ export interface Nearness {
   /** The same at the rotation of the reference that comes nearest, and by how many steps it is rotated. */
   rotatedShare: number;
   rotatedBy: number;
-  /** Steps that attacks would have to be moved in all, to make one of the other (directed swap distance, Díaz-Báñez et al. 2004). */
+  /**
+   * Steps that attacks would have to be moved in all, to make one of the other (directed swap distance, Díaz-Báñez et
+   * al. 2004).
+   */
   swaps: number;
   together: number[];
 }
 
-/** Reads a reference like "x..x..x...x.x...": x and X are struck, all else is not. Errors: `pattern.mark`, `pattern.long`. */
+/**
+ * Reads a reference like "x..x..x...x.x...": x and X are struck, all else is not. Errors: `pattern.mark`,
+ * `pattern.long`.
+ */
 export function parseReference(text: string): Result<boolean[]> {
   const read = parsePattern(text);
   return read.ok ? ok([...read.value].map((c) => /x/i.test(c))) : read;
@@ -37,8 +43,8 @@ function share(a: readonly boolean[], b: readonly boolean[]): number {
 }
 
 /**
- * Sum of the steps that the attacks of the fuller rhythm move to reach those of the other, each of which at least one must reach, in order
- * (Díaz-Báñez, Farigu, Gómez, Rappaport & Toussaint 2004). Exact, by dynamic programming.
+ * Sum of the steps that the attacks of the fuller rhythm move to reach those of the other, each of which at least one
+ * must reach, in order (Díaz-Báñez, Farigu, Gómez, Rappaport & Toussaint 2004). Exact, by dynamic programming.
  */
 export function swapDistance(a: readonly boolean[], b: readonly boolean[]): number {
   const [many, few] = [onsets(a), onsets(b)].sort((x, y) => y.length - x.length) as [number[], number[]];
@@ -72,8 +78,8 @@ export function nearness(own: readonly boolean[], reference: readonly boolean[])
 }
 
 /**
- * Attacks to move until a rhythm shares less than a limit with a reference: one at a time, by one or two steps, the weakest place first; the
- * first step of the cycle stays. Fewer moves where no more help.
+ * Attacks to move until a rhythm shares less than a limit with a reference: one at a time, by one or two steps, the
+ * weakest place first; the first step of the cycle stays. Fewer moves where no more help.
  */
 export function moveAway(
   own: readonly boolean[],

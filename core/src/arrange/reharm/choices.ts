@@ -59,7 +59,10 @@ export function cutSegments(
   return edges.slice(0, -1).map((start, i) => ({ start, duration: nth(edges, i + 1) - start }));
 }
 
-/** Chords of the key and its near neighbors, each with its distance; the more color is wanted, the cheaper sevenths and neighbors are. A mode keeps its own chords. */
+/**
+ * Chords of the key and its near neighbors, each with its distance; the more color is wanted, the cheaper sevenths and
+ * neighbors are. A mode keeps its own chords.
+ */
 export function candidates(key: Key, color: number): Choice[] {
   const out = new Map<string, Choice>();
   const add = (symbol: string, distance: number, leads?: number) => {
@@ -112,8 +115,9 @@ export function bassOf(notes: readonly RealizedNote[], s: Segment): RealizedNote
 }
 
 /**
- * The chord with the line's note as its bass, written as a slash where it is not a root. Roots are best; a third in the bass is good where the line steps on; a
- * fifth only in passing, held, or under the tonic before the dominant; a seventh only where it falls a step (any harmony textbook).
+ * The chord with the line's note as its bass, written as a slash where it is not a root. Roots are best; a third in the
+ * bass is good where the line steps on; a fifth only in passing, held, or under the tonic before the dominant; a
+ * seventh only where it falls a step (any harmony textbook).
  */
 export function onBass(
   choice: Choice,

@@ -58,8 +58,9 @@ function available(chord: Chord, key: Key): Map<number, boolean> {
 }
 
 /**
- * How a chord stands to the notes that sound over (or under) it. Costs are in beats of clash, weighted by place; a semitone counts double. A tune that rests on
- * the root rubs against a major seventh below it, though both are in the chord (any arranging handbook).
+ * How a chord stands to the notes that sound over (or under) it. Costs are in beats of clash, weighted by place; a
+ * semitone counts double. A tune that rests on the root rubs against a major seventh below it, though both are in the
+ * chord (any arranging handbook).
  */
 export function fitOf(
   chord: Chord,
@@ -85,7 +86,10 @@ export function fitOf(
       fit.clashes.push({
         note: note.id,
         tick: start,
-        text: `${nameOf(lines, note)}: ${typeset(note.pitch)} at ${positionText(lines.meter, start)} would rub against ${typeset(sure(noteOf(chord, 7)).name)}, the major seventh of ${typeset(chord.root + chord.quality)}, ${beatsText(lines.meter, end - start)}`,
+        text:
+          `${nameOf(lines, note)}: ${typeset(note.pitch)} at ${positionText(lines.meter, start)} would rub ` +
+          `against ${typeset(sure(noteOf(chord, 7)).name)}, the major seventh of ` +
+          `${typeset(chord.root + chord.quality)}, ${beatsText(lines.meter, end - start)}`,
       });
       continue;
     }
@@ -109,7 +113,9 @@ export function fitOf(
     fit.clashes.push({
       note: note.id,
       tick: start,
-      text: `${nameOf(lines, note)}: ${typeset(note.pitch)} at ${positionText(lines.meter, start)} would be the ${typeset(role)} of ${typeset(chord.root + chord.quality)}, ${beatsText(lines.meter, end - start)}`,
+      text:
+        `${nameOf(lines, note)}: ${typeset(note.pitch)} at ${positionText(lines.meter, start)} would be the ` +
+        `${typeset(role)} of ${typeset(chord.root + chord.quality)}, ${beatsText(lines.meter, end - start)}`,
     });
   }
   return fit;

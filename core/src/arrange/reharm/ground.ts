@@ -40,7 +40,10 @@ export function materialOf(song: Song, sectionId: string): Result<Ground> {
   });
 }
 
-/** The chord at an index, or what the form has before the first or after the last one: another section, or around the loop. */
+/**
+ * The chord at an index, or what the form has before the first or after the last one: another section, or around the
+ * loop.
+ */
 export function beside({ slots, before, after }: Ground, i: number): Heard | undefined {
   const n = slots.length;
   if (after) {

@@ -54,8 +54,9 @@ export function harmonizeBass(request: HarmonizeRequest): Harmonization[] {
 }
 
 /**
- * Harmonizes the notes of a part in a section: candidates from the key and its near neighbors, exact cheapest paths by the lattice, root progressions
- * as usual in Piston's table, a cadence at the end. Pinned chords stay. Errors: `harmonize.place`, `harmonize.empty` for a part without notes.
+ * Harmonizes the notes of a part in a section: candidates from the key and its near neighbors, exact cheapest paths by
+ * the lattice, root progressions as usual in Piston's table, a cadence at the end. Pinned chords stay. Errors:
+ * `harmonize.place`, `harmonize.empty` for a part without notes.
  */
 export function harmonizations(request: HarmonizeRequest, as: "melody" | "bass"): Result<Harmonization[]> {
   const { song, part, rhythm, color = 0.5, ending = "closed", k = 5 } = request;

@@ -34,7 +34,9 @@ export const W = {
   stray: 2.5,
 } as const;
 
-/** A line to be harmonized: its stretches, the chords that may stand in each, and what the line says to each of them. */
+/**
+ * A line to be harmonized: its stretches, the chords that may stand in each, and what the line says to each of them.
+ */
 export interface Problem {
   key: Key;
   meter: Meter;
@@ -139,8 +141,8 @@ function byStretch(
 const MINOR_STEPS = new Set(["17", "76", "65", "67", "71", "73", "37", "47", "63", "36"]);
 
 /**
- * What it costs that one root follows another: Piston's table; from I any chord may follow, from IV home is near, from V back to IV is weak; a mode moves freely;
- * chords from outside are tied by anything but a slide (common practice).
+ * What it costs that one root follows another: Piston's table; from I any chord may follow, from IV home is near, from
+ * V back to IV is weak; a mode moves freely; chords from outside are tied by anything but a slide (common practice).
  */
 function progress(a: Chord, b: Chord, key: Key): number {
   const [from, to] = [stepOf(a, key), stepOf(b, key)];
@@ -159,7 +161,10 @@ function progress(a: Chord, b: Chord, key: Key): number {
 const isFive = (chord: Chord, key: Key): boolean =>
   stepOf(chord, key) === 5 && (isDominant(chord, true) || (key.mode !== "major" && key.mode !== "minor"));
 
-/** How little a phrase rests on a chord: I and V best, IV and vi less, others least; on the tonic's note it rests at home. */
+/**
+ * How little a phrase rests on a chord: I and V best, IV and vi less, others least; on the tonic's note it rests at
+ * home.
+ */
 function restCost(chord: Chord, key: Key, end: PhraseEnd | undefined): number {
   if (!end || stepOf(chord, key) === 1 || isFive(chord, key)) return 0;
   return ([4, 6, 3].includes(stepOf(chord, key) ?? 0) && end.last !== key.pcs[0] ? 0.5 : 1) * end.weight;
@@ -177,8 +182,9 @@ const LEADS_HOME: Record<Key["mode"], readonly number[]> = {
 };
 
 /**
- * How little a chord leads home at the end of a phrase: the dominant best (in a mode the chord that has its mark), then the subdominant, if they carry the note
- * before the last one. A tune that steps onto the tonic from its second or seventh degree asks for it; where it does not, the tonic may have been there before.
+ * How little a chord leads home at the end of a phrase: the dominant best (in a mode the chord that has its mark), then
+ * the subdominant, if they carry the note before the last one. A tune that steps onto the tonic from its second or
+ * seventh degree asks for it; where it does not, the tonic may have been there before.
  */
 function approachCost(chord: Chord, key: Key, end: PhraseEnd | undefined): number {
   if (!end) return 0;
@@ -198,7 +204,9 @@ function approachCost(chord: Chord, key: Key, end: PhraseEnd | undefined): numbe
   return ((step === 4 || step === 7) && carried ? 0.4 : 1) * end.weight;
 }
 
-/** What it costs to end on a chord. A bass that ends on another note than the tonic ends open, on the chord it carries. */
+/**
+ * What it costs to end on a chord. A bass that ends on another note than the tonic ends open, on the chord it carries.
+ */
 function endCosts({ key, ending, onto }: Problem, bass: RealizedNote | undefined): (chord: Chord) => number {
   const open = ending === "open" || (bass !== undefined && mod(bass.midi, 12) !== key.pcs[0]);
   return (chord) => {

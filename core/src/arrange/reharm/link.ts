@@ -7,8 +7,9 @@ import { shared } from "./tools";
 const USUAL = { usual: 0, sometimes: 0.2, seldom: 0.45, unlisted: 0.6 } as const;
 
 /**
- * How little one chord prepares the next, from 0 (a dominant that arrives) to about 1 (two chords with nothing in common). Within the key after Piston's table;
- * outside it by what ties chords together there: falling fifths, semitones under a dominant, thirds with notes in common (common practice).
+ * How little one chord prepares the next, from 0 (a dominant that arrives) to about 1 (two chords with nothing in
+ * common). Within the key after Piston's table; outside it by what ties chords together there: falling fifths,
+ * semitones under a dominant, thirds with notes in common (common practice).
  */
 export function linkCost(a: Chord, b: Chord, key: Key): number {
   const move = rootMove(a, b);

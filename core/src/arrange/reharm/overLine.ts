@@ -36,8 +36,9 @@ const EXCUSED = { passing: [0.15, 0.4, 0.7], weak: [0.3, 0.5, 0.8], leaning: [0.
 const MEMBER: Record<string, number> = { R: 0, "3": 0, b3: 0, "5": 0.02 };
 
 /**
- * Beats of a tune that a chord does not carry, weighted by place. Notes outside it are told apart as any harmony textbook does: passing and neighbor notes on
- * weak places and leaning notes that step on cost little, what is left by leap costs fully. A leading tone of minor asks for its dominant.
+ * Beats of a tune that a chord does not carry, weighted by place. Notes outside it are told apart as any harmony
+ * textbook does: passing and neighbor notes on weak places and leaning notes that step on cost little, what is left by
+ * leap costs fully. A leading tone of minor asks for its dominant.
  */
 export function carries(chord: Chord, key: Key, s: Segment, line: readonly LineNote[], meter: Meter): number {
   const pcs = chordPitchClasses(chord);
@@ -76,7 +77,10 @@ export function carries(chord: Chord, key: Key, s: Segment, line: readonly LineN
   return cost;
 }
 
-/** What each degree of a mode costs: the tonic, its neighbors on the way to it and the chord with the mark of the mode are common (common practice). */
+/**
+ * What each degree of a mode costs: the tonic, its neighbors on the way to it and the chord with the mark of the mode
+ * are common (common practice).
+ */
 const DEGREES: Record<Mode, readonly number[]> = {
   major: [0, 0.3, 0.6, 0.1, 0.05, 0.3, 0.6],
   minor: [0, 0.6, 0.3, 0.12, 0.05, 0.25, 0.2],

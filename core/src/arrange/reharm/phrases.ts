@@ -35,8 +35,9 @@ function arrival(notes: readonly RealizedNote[], last: number): Omit<PhraseEnd, 
 }
 
 /**
- * Where a line rests: every four bars, every two with half the weight, when its last note there is longer than the line usually moves (gaps and long notes close
- * groups: Lerdahl & Jackendoff 1983, rules of grouping); the end of the section always. Notes in order.
+ * Where a line rests: every four bars, every two with half the weight, when its last note there is longer than the line
+ * usually moves (gaps and long notes close groups: Lerdahl & Jackendoff 1983, rules of grouping); the end of the
+ * section always. Notes in order.
  */
 export function phraseEnds(notes: readonly RealizedNote[], meter: Meter, length: Ticks): PhraseEnd[] {
   if (!notes.length) return [];

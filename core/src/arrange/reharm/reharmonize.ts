@@ -77,8 +77,9 @@ const AGAIN = 0.5;
 const BORDER = 40;
 
 /**
- * Alternatives for chosen chords, those nearest to the wanted range first. Pinned chords stay. Errors: `reharm.section`, `reharm.none` when
- * nothing is chosen that can change, `reharm.pinned` when all that is chosen is pinned.
+ * Alternatives for chosen chords, those nearest to the wanted range first. Pinned chords stay. Errors:
+ * `reharm.section`, `reharm.none` when nothing is chosen that can change, `reharm.pinned` when all that is chosen is
+ * pinned.
  */
 export function reharmonizations({
   song,
@@ -172,7 +173,10 @@ function runs(indices: readonly number[]): [number, number][] {
   return out;
 }
 
-/** The wanted distance first, then the tune, then the rest. At the ends of the range an offer on the wrong side of the key's border comes last. */
+/**
+ * The wanted distance first, then the tune, then the rest. At the ends of the range an offer on the wrong side of the
+ * key's border comes last.
+ */
 const total = (c: ReharmCandidate, range: number): number =>
   Math.abs(c.adventure - range) * 6 +
   (c.outside ? Math.max(0, 0.3 - range) : Math.max(0, range - 0.7)) * BORDER +
@@ -185,14 +189,20 @@ export const chordsOf = (proposal: Proposal): Chord[] =>
     return chord.value;
   });
 
-/** How far a change goes, 0 to 1: what stays in the key stays below 0.4; what leaves it begins there, further with every note. */
+/**
+ * How far a change goes, 0 to 1: what stays in the key stays below 0.4; what leaves it begins there, further with every
+ * note.
+ */
 export function adventureOf(technique: Technique, outside: number): number {
   return outside
     ? Math.min(1, 0.35 + technique.adventure * 0.35 + Math.min(5, outside) * 0.07)
     : technique.adventure * 0.5;
 }
 
-/** Notes that chords bring from outside a key and that were not there before; in minor the dominant's raised seventh is at home. */
+/**
+ * Notes that chords bring from outside a key and that were not there before; in minor the dominant's raised seventh is
+ * at home.
+ */
 export function newOutside(chords: readonly Chord[], old: readonly Chord[], key: Key): number {
   const known = new Set(old.flatMap(chordPitchClasses));
   const pcs = chords.filter((c) => !belongs(c, key)).flatMap(chordPitchClasses);

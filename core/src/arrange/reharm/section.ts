@@ -71,8 +71,9 @@ const W = {
 } as const;
 
 /**
- * Whole progressions for a section, the best first, that differ from each other by at least a third of the chords, colors counting little (`variedPaths`). Every chord may
- * stay or be changed by one of the techniques; pinned chords stay; the loop's join, or the step to what follows in the form, counts like every other. Errors: `reharm.section`,
+ * Whole progressions for a section, the best first, that differ from each other by at least a third of the chords,
+ * colors counting little (`variedPaths`). Every chord may stay or be changed by one of the techniques; pinned chords
+ * stay; the loop's join, or the step to what follows in the form, counts like every other. Errors: `reharm.section`,
  * `reharm.short` for fewer than two chords.
  */
 export function reharmonizeSection({ song, section, range, techniques, k = 5 }: SectionRequest): Result<Progressed[]> {
@@ -84,7 +85,8 @@ export function reharmonizeSection({ song, section, range, techniques, k = 5 }: 
       hint: "Write a chord line first.",
     });
   const own = ground.slots.map((_, i) => optionsAt(ground, i, range, techniques));
-  // What follows in the form stands behind the last chord and is not changed; otherwise the last one leads back to the first.
+  // What follows in the form stands behind the last chord and is not changed; otherwise the last one leads back to the
+  // first.
   const slots = ground.after ? [...ground.slots, ground.after] : ground.slots;
   const columns = ground.after ? [...own, [standing(ground.after)]] : own;
   const n = columns.length;

@@ -42,14 +42,20 @@ export function parts(slot: ChordSlot, n: number): Ticks[] | null {
   return Number.isInteger(each / 120) && each >= 480 ? Array<Ticks>(n).fill(each) : null;
 }
 
-/** A root as it is spelled from the one it leads to: the dominant of F# minor stands on C#, not on Db; no E#, B#, Cb, Fb where the key has none. */
+/**
+ * A root as it is spelled from the one it leads to: the dominant of F# minor stands on C#, not on Db; no E#, B#, Cb, Fb
+ * where the key has none.
+ */
 export function rootFrom(target: NoteName, letters: number, semitones: number, key: Key): NoteName {
   const name = transposeNote(target, letters, semitones);
   const readable = key.scale.includes(name) || (/^[A-G][#b]?$/.test(name) && !["E#", "B#", "Cb", "Fb"].includes(name));
   return readable ? name : rootName(pitchClass(target) + semitones, key);
 }
 
-/** A chord of color some way from a note, under the one of its two names that is easier to read: Eb7, not D#7 with its double sharp. */
+/**
+ * A chord of color some way from a note, under the one of its two names that is easier to read: Eb7, not D#7 with its
+ * double sharp.
+ */
 export function colorAt(from: NoteName, letters: number, semitones: number, quality: string, key: Key): string {
   const root = rootFrom(from, letters, semitones, key);
   const awkward = (name: NoteName): number => {

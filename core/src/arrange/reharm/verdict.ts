@@ -14,7 +14,10 @@ export interface Verdict {
   text: string;
 }
 
-/** Whether a progression works as it is, in one or two sentences: it is in one key, closes or loops, and the tune fits (common practice). */
+/**
+ * Whether a progression works as it is, in one or two sentences: it is in one key, closes or loops, and the tune fits
+ * (common practice).
+ */
 export function judgeProgression(song: Song, sectionId: string): Verdict {
   const read = materialOf(song, sectionId);
   if (!read.ok || read.value.slots.length < 2) return { enough: false, text: "There is too little here to judge." };

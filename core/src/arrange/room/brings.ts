@@ -22,7 +22,10 @@ export interface Brings {
   spare: string | null;
 }
 
-/** Less of its own than this in attacks, octaves and tones, and a part can be left out (common practice: a layer earns its place by what only it brings). */
+/**
+ * Less of its own than this in attacks, octaves and tones, and a part can be left out (common practice: a layer earns
+ * its place by what only it brings).
+ */
 const LITTLE = 0.1;
 
 /** Share of its time by which a double may be on its own. */

@@ -14,7 +14,10 @@ export interface Register {
   middle: [Midi, Midi];
 }
 
-/** Who covers whom, as shares of the time of a part: row by row those that are covered, column by column those that cover. */
+/**
+ * Who covers whom, as shares of the time of a part: row by row those that are covered, column by column those that
+ * cover.
+ */
 export interface Covering {
   parts: { id: string; name: string }[];
   share: number[][];
@@ -22,7 +25,9 @@ export interface Covering {
 
 /** Share of its time that may lie beyond either end of the middle. */
 const TAIL = 0.1;
-/** Semitones around a note that belong to its octave, and decibels by which what covers may be softer (common practice). */
+/**
+ * Semitones around a note that belong to its octave, and decibels by which what covers may be softer (common practice).
+ */
 const NEAR = 6;
 const SOFTER = 3;
 
@@ -52,7 +57,10 @@ export const registersOf = (real: RealizedSong): Register[] =>
     }))
     .sort((a, b) => b.middle[0] + b.middle[1] - a.middle[0] - a.middle[1]);
 
-/** For how much of its time each part is covered by each other: something sounds in its octave then, about as loud or louder. */
+/**
+ * For how much of its time each part is covered by each other: something sounds in its octave then, about as loud or
+ * louder.
+ */
 export function coveringOf(song: Song, real: RealizedSong): Covering {
   const bar = real.sections[0]?.meter.bar ?? 1;
   const parts = pitched(real).map((p) => ({

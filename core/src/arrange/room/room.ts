@@ -17,9 +17,14 @@ import { instrumentOf, midiRange } from "../../theory/instrument/instruments";
 import { decibels, strengthOf } from "../../theory/instrument/loudness";
 import { soundingIn } from "../../hear/slice/soundingIn";
 
-/** A note no farther from the sung one stands in its octave: less than half an octave up or down, so that an octave lower it is clear. */
+/**
+ * A note no farther from the sung one stands in its octave: less than half an octave up or down, so that an octave
+ * lower it is clear.
+ */
 const NEAR = 5;
-/** Share of the voice's time in which a part must be in its way to be offered another way of playing (common practice). */
+/**
+ * Share of the voice's time in which a part must be in its way to be offered another way of playing (common practice).
+ */
 const IN_THE_WAY = 0.1;
 
 /** What a part does while the voice sounds. */
@@ -128,8 +133,8 @@ function measured(
 }
 
 /**
- * An octave up or down, where the instrument has the notes: layouts as they are stored, or the written notes that are given. Null where the part cannot
- * be moved so.
+ * An octave up or down, where the instrument has the notes: layouts as they are stored, or the written notes that are
+ * given. Null where the part cannot be moved so.
  */
 export function octaveShift(
   song: Song,
@@ -227,7 +232,8 @@ function calmer(song: Song, section: Section, part: Part, during: readonly Reali
 }
 
 /**
- * What a part that is in the way of a voice could do instead, with what would be left of the conflict: empty where it is not in the way. Best first.
+ * What a part that is in the way of a voice could do instead, with what would be left of the conflict: empty where it
+ * is not in the way. Best first.
  */
 export function roomOffers(
   song: Song,

@@ -22,7 +22,9 @@ export interface Anew {
 /** Gains below this are not worth an offer. */
 const LEAST_GAIN = 0.5;
 
-/** The cheapest way through a section beside the one it has; null where it has that one, or one that costs as little. */
+/**
+ * The cheapest way through a section beside the one it has; null where it has that one, or one that costs as little.
+ */
 export function layOutAnew(asked: AskedVoicing, now: Layouts): Result<Anew | null> {
   const { chords, options } = pathOf(asked);
   if (!asked.ids.length) return ok(null);

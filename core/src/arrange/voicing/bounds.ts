@@ -47,8 +47,9 @@ function groupsOf(candidates: readonly Candidate[]): Groups {
 }
 
 /**
- * The steps between the layouts of chords. A bound from the outer notes alone: they go to each other in every matching, and what they do at the top and
- * in parallel is known; one from the motion of all voices leaves out only what is kept, resolved and shifted, which never costs less than nothing.
+ * The steps between the layouts of chords. A bound from the outer notes alone: they go to each other in every matching,
+ * and what they do at the top and in parallel is known; one from the motion of all voices leaves out only what is kept,
+ * resolved and shifted, which never costs less than nothing.
  */
 export function steppedLattice(columns: readonly Column[], judge: Judge, loop: boolean): BoundedLattice {
   const n = columns.length;

@@ -23,12 +23,15 @@ const FAMILIAR = new Set(["C", "G", "D", "A", "E", "F", "Am", "Em", "Dm", "Bm", 
 const isFamiliar = (name: string): boolean =>
   FAMILIAR.has(firstOf(name.split(" ")) + (/minor|dorian|phrygian|locrian/.test(name) ? "m" : ""));
 
-/** High on the neck strings are short and thin: of capos that are about as easy the lower one comes first (common practice). */
+/**
+ * High on the neck strings are short and thin: of capos that are about as easy the lower one comes first (common
+ * practice).
+ */
 const weighed = ({ strain, capo }: CapoChoice): number => strain * (1 + capo * 0.03);
 
 /**
- * The capo that makes the whole song easiest for a fretted part: no capo, and every fret up to `highest` under which the player thinks in a key one knows
- * shapes of; easiest first.
+ * The capo that makes the whole song easiest for a fretted part: no capo, and every fret up to `highest` under which
+ * the player thinks in a key one knows shapes of; easiest first.
  */
 export function chooseCapo(song: Song, partId: string, highest = HIGHEST_CAPO): Result<CapoChoice[]> {
   const out: CapoChoice[] = [];

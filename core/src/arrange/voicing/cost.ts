@@ -66,7 +66,10 @@ export const PARALLEL_WEIGHT: Record<Profile, number> = { chorale: 16, band: 2, 
 
 export const sumTerms = (terms: Terms): number => Object.values(terms).reduce((a, b) => a + b, 0);
 
-/** Terms of one voicing on its own, apart from roughness and hand. `center` is the pitch it should lie around, `bass` the note the bass part is expected to play under it. */
+/**
+ * Terms of one voicing on its own, apart from roughness and hand. `center` is the pitch it should lie around, `bass`
+ * the note the bass part is expected to play under it.
+ */
 export function nodeTerms(
   { pitches, missing, doubling }: RawVoicing,
   center: number,
@@ -120,7 +123,10 @@ export function topCost(move: Semitones, shape: TopShape): number {
   return far + turned();
 }
 
-/** Between which voices a school counts parallels: in four parts between any two, elsewhere between the outermost, in loops not at all. */
+/**
+ * Between which voices a school counts parallels: in four parts between any two, elsewhere between the outermost, in
+ * loops not at all.
+ */
 export const countedBy = (profile: Profile): Counted => {
   if (profile === "chorale") return "every";
   if (PARALLEL_WEIGHT[profile]) return "outer";
@@ -137,7 +143,10 @@ function parallelCost(a: readonly Midi[], b: readonly Midi[], profile: Profile):
   return found * PARALLEL_WEIGHT.chorale;
 }
 
-/** Faults of part writing: a seventh that does not fall, a leading tone that does not rise, an augmented second (Kostka & Payne). */
+/**
+ * Faults of part writing: a seventh that does not fall, a leading tone that does not rise, an augmented second (Kostka
+ * & Payne).
+ */
 const UNRESOLVED = 16;
 
 function tendencyCost(from: RawVoicing, to: RawVoicing): number {

@@ -33,7 +33,10 @@ export const layoutsAt: Fact<[section: string, part: string], Layouts> = {
   same: alike,
 };
 
-/** A part through a section as it is laid out, with other layouts for each chord; chords that have none yet get the cheapest. */
+/**
+ * A part through a section as it is laid out, with other layouts for each chord; chords that have none yet get the
+ * cheapest.
+ */
 export const voicingAt: Fact<[section: string, part: string], Result<SectionVoicing>> = {
   id: "voicing",
   of(read, section, part) {

@@ -10,8 +10,8 @@ import type { PathOptions } from "./setting";
 export type LayoutsByIndex = Readonly<Record<number, readonly PitchName[]>>;
 
 /**
- * Two spaces over the same chords: `free`, in which every chord has all its layouts, and `space`, in which some chords have the one they keep.
- * `known` is the free one, where it was worked out before. Errors: those of `voicingSpace`.
+ * Two spaces over the same chords: `free`, in which every chord has all its layouts, and `space`, in which some chords
+ * have the one they keep. `known` is the free one, where it was worked out before. Errors: those of `voicingSpace`.
  */
 export function heldSpace(
   chords: readonly Chord[],

@@ -15,7 +15,10 @@ export interface Searched {
   memory?: SearchMemory | undefined;
 }
 
-/** What is known of one way of laying chords out: it follows from the setting and a chord alone, whatever song it is for. */
+/**
+ * What is known of one way of laying chords out: it follows from the setting and a chord alone, whatever song it is
+ * for.
+ */
 export interface Kept {
   /** By chord and wish; null where nothing can be laid out. */
   laid: Map<string, Laid | null>;

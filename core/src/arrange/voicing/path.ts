@@ -87,9 +87,10 @@ const withSurcharge = (prepared: Prepared, marked: readonly Set<number>[], by: n
 });
 
 /**
- * The cheapest path, exactly, and up to k − 1 alternatives that a musician would notice: from each path before it an alternative differs
- * in the top or the lowest note of at least a quarter of the chords. They are sought in order of cost; where hundreds of near twins lie
- * between, what was chosen before is made dearer until another path wins, and that one is marked as not proven.
+ * The cheapest path, exactly, and up to k − 1 alternatives that a musician would notice: from each path before it an
+ * alternative differs in the top or the lowest note of at least a quarter of the chords. They are sought in order of
+ * cost; where hundreds of near twins lie between, what was chosen before is made dearer until another path wins, and
+ * that one is marked as not proven.
  */
 export function pathsOf(space: VoicingSpace, k: number): { path: Path; exact: boolean }[] {
   if (k === 1) {

@@ -29,7 +29,9 @@ export interface SectionVoicing extends VoicedPath {
   bottoms: Record<string, PitchName>;
   /** For chords that stretch a hand past an octave: the cheapest layout of any kind that does not. */
   easier: Record<string, PitchName[]>;
-  /** Other layouts for each chord beside its present neighbors, cheapest first, each with another bottom or top note. */
+  /**
+   * Other layouts for each chord beside its present neighbors, cheapest first, each with another bottom or top note.
+   */
   alternatives: Record<string, Alternative[]>;
 }
 

@@ -69,7 +69,9 @@ export function playedOn(
   return (raw) => raw.filter((v) => v.pitches.length <= polyphony);
 }
 
-/** Layouts of a style with a wanted top or lowest note: its own ones, else that note laid over or under fewer voices. */
+/**
+ * Layouts of a style with a wanted top or lowest note: its own ones, else that note laid over or under fewer voices.
+ */
 function withOuterNotes(
   make: (limits: VoicingLimits) => RawVoicing[],
   limits: VoicingLimits,
@@ -109,7 +111,10 @@ export interface Setting {
   options: PathOptions;
   instrument: Instrument;
   neck: Neck | undefined;
-  /** The style that was asked for, and the free one that steps in for it; `replaced` where the instrument cannot play the style at all. */
+  /**
+   * The style that was asked for, and the free one that steps in for it; `replaced` where the instrument cannot play
+   * the style at all.
+   */
   style: VoicingStyle;
   replaced: boolean;
   free: VoicingStyle;
@@ -120,7 +125,10 @@ export interface Setting {
   center: number;
 }
 
-/** Lowest and highest pitch of the layouts: the window within the instrument; one that does not meet it gives way to what is comfortable. */
+/**
+ * Lowest and highest pitch of the layouts: the window within the instrument; one that does not meet it gives way to
+ * what is comfortable.
+ */
 function rangeOf(instrument: Instrument, options: PathOptions): [Midi, Midi] {
   const { by } = instrument.held;
   const [lowest, highest] = midiRange(by === "hands" ? instrument.comfortable : instrument.range);

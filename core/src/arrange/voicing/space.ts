@@ -104,7 +104,9 @@ function priced({ instrument, judge, limits, hands, center }: Setting, chord: Ch
   });
 }
 
-/** Makes the column of a chord; null where nothing can be laid out. Chords of one name and wish share their candidates. */
+/**
+ * Makes the column of a chord; null where nothing can be laid out. Chords of one name and wish share their candidates.
+ */
 function columnMaker(s: Setting, kept: Kept): (i: number, chord: Chord) => Column | null {
   const layouts = layoutsOf(s);
   const laidOut = (

@@ -8,7 +8,10 @@ export const pcOf = (chord: Chord, tone: ChordTone): PitchClass => mod(rootPc(ch
 export const toneAt = (chord: Chord, ...degrees: number[]): ChordTone | undefined =>
   degrees.map((d) => chord.tones.find((t) => t.degree === d)).find((t) => t !== undefined);
 
-/** Tones in the order of what they tell of the name: third (or suspension), seventh or sixth, highest color, altered fifth, root, fifth, the rest. */
+/**
+ * Tones in the order of what they tell of the name: third (or suspension), seventh or sixth, highest color, altered
+ * fifth, root, fifth, the rest.
+ */
 export function byWorth(chord: Chord, bassCovered: boolean): ChordTone[] {
   const rankOf = (t: ChordTone): number => {
     if (t.degree === 3 || t.degree === 2 || t.degree === 4) return 0;
@@ -20,7 +23,9 @@ export function byWorth(chord: Chord, bassCovered: boolean): ChordTone[] {
   return [...chord.tones].sort((a, b) => rankOf(a) - rankOf(b));
 }
 
-/** What is lost by the tones left out: the fifth hardly counts, the root little where a bass plays it (common practice). */
+/**
+ * What is lost by the tones left out: the fifth hardly counts, the root little where a bass plays it (common practice).
+ */
 export function lossOf(chord: Chord, used: readonly ChordTone[], bassCovered: boolean): number {
   const loss = ({ degree, alter }: ChordTone): number => {
     if (degree === 1) return bassCovered ? 0.4 : 4;
@@ -32,8 +37,9 @@ export function lossOf(chord: Chord, used: readonly ChordTone[], bassCovered: bo
 }
 
 /**
- * A ninth or thirteenth that the symbol does not name but the key has, or, without a key, that colors without contradicting: ninths over major, minor and
- * dominant sevenths, thirteenths over dominants (Levine, The Jazz Piano Book). None where the chord is altered, diminished or has another one.
+ * A ninth or thirteenth that the symbol does not name but the key has, or, without a key, that colors without
+ * contradicting: ninths over major, minor and dominant sevenths, thirteenths over dominants (Levine, The Jazz Piano
+ * Book). None where the chord is altered, diminished or has another one.
  */
 export function colorOf(chord: Chord, degree: 9 | 13, scale?: readonly PitchClass[]): ChordTone | undefined {
   const has = (role: string) => chord.tones.some((t) => t.role === role);
@@ -75,7 +81,10 @@ export function closePositions(pcs: readonly PitchClass[], limits: Pick<VoicingL
   return ring.flatMap((_, rotation) => places([...ring.slice(rotation), ...ring.slice(0, rotation)], limits));
 }
 
-/** A set of layouts as voicings, duplicates and those outside the limits left out; a written slash bass goes below where no bass part plays it. */
+/**
+ * A set of layouts as voicings, duplicates and those outside the limits left out; a written slash bass goes below where
+ * no bass part plays it.
+ */
 export function voiced(
   chord: Chord,
   layouts: readonly (readonly Midi[])[],
@@ -104,12 +113,18 @@ export function voiced(
   return out.sort((a, b) => firstOf(a.pitches) - firstOf(b.pitches) || lastOf(a.pitches) - lastOf(b.pitches));
 }
 
-/** The tones of a chord for a number of voices, most telling first; a chord of three tones doubles its root for the fourth voice. */
+/**
+ * The tones of a chord for a number of voices, most telling first; a chord of three tones doubles its root for the
+ * fourth voice.
+ */
 export function chosenTones(chord: Chord, voices: number, bassCovered: boolean): ChordTone[] {
   return byWorth(chord, bassCovered).slice(0, Math.max(3, voices));
 }
 
-/** What it costs to leave a tone out: thirds, suspensions and sevenths name the chord; fifths hardly matter; the root may go to the bass. */
+/**
+ * What it costs to leave a tone out: thirds, suspensions and sevenths name the chord; fifths hardly matter; the root
+ * may go to the bass.
+ */
 export function importanceOf(tone: ChordTone, chord: Chord, bassCovered: boolean): number {
   if (tone.degree === 1) return bassCovered ? 0.8 : 5;
   if (dispensable(chord).includes(tone)) return tone.degree === 5 ? 0.6 : 1;

@@ -51,8 +51,8 @@ function holds(neck: Neck, pitches: readonly Midi[]): Hold[] {
 }
 
 /**
- * Strings and frets for a line or a row of chords: the hand moves as little as it can (exactly, by the lattice). Null where notes cannot be
- * played at once or lie off the neck.
+ * Strings and frets for a line or a row of chords: the hand moves as little as it can (exactly, by the lattice). Null
+ * where notes cannot be played at once or lie off the neck.
  */
 export function tabOf(neck: Neck, moments: readonly (readonly Midi[])[]): (TabPlace[] | null)[] {
   const columns = moments.map((pitches) => holds(neck, pitches));

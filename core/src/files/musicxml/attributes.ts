@@ -52,7 +52,8 @@ const clefOf = (clef: StaffClef, octave: number, number: number | null): Element
 };
 
 export const attributesKey = (pass: EngravedPass, section: RealizedSection): string =>
-  `${pass.key.signature} ${pass.key.mode} ${section.meter.text} ${pass.staves.map((s) => [s.clef, s.readings.at(-1)?.clef].join()).join(" ")}`;
+  `${pass.key.signature} ${pass.key.mode} ${section.meter.text} ` +
+  `${pass.staves.map((s) => [s.clef, s.readings.at(-1)?.clef].join()).join(" ")}`;
 
 /** A staff of tablature: its strings from the lowest, and the capo. */
 const tabDetails = (neck: Neck): Element =>

@@ -38,7 +38,9 @@ const alterOf = (name: NoteName): number => sure(parseNote(name)).alter;
 const note = (tag: "root" | "bass", name: NoteName): Element =>
   el(tag, [el(`${tag}-step`, name[0]), alterOf(name) !== 0 && el(`${tag}-alter`, alterOf(name))]);
 
-/** The kind with which most of a chord is said, and the tones it leaves to be said apart: added, altered or left out. */
+/**
+ * The kind with which most of a chord is said, and the tones it leaves to be said apart: added, altered or left out.
+ */
 export function kindOf(chord: Chord): {
   kind: string;
   degrees: { value: number; alter: number; type: "add" | "alter" | "subtract" }[];

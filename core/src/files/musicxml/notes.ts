@@ -28,7 +28,10 @@ export interface Voice {
   tab?: { strings: number; moments: readonly (TabMoment | null)[] };
 }
 
-/** What goes on from one bar of a voice into the next: pitches that are tied, and whether a slide leads to the next note. */
+/**
+ * What goes on from one bar of a voice into the next: pitches that are tied, and whether a slide leads to the next
+ * note.
+ */
 export interface Going {
   held: Set<number>;
   sliding: boolean;
@@ -118,7 +121,10 @@ function slideOf(note: EngravedNote, joined: boolean): Element | null {
   return el("articulations", [el(staffStep(note.slide) < staffStep(note.pitch) ? "falloff" : "doit")]);
 }
 
-/** One bar of a voice. `going` says what comes from the bar before, and is left with what goes on; `next` is the first chord of the bar after. */
+/**
+ * One bar of a voice. `going` says what comes from the bar before, and is left with what goes on; `next` is the first
+ * chord of the bar after.
+ */
 export function notesOf(
   bar: readonly EngravedChord[],
   meter: Meter,

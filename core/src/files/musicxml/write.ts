@@ -18,7 +18,8 @@ import { backup, notesOf, type Going, type Voice } from "./notes";
 import { el, writeXml, type Element } from "./xml";
 
 const DOCTYPE =
-  '<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 3.1 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">';
+  '<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 3.1 Partwise//EN" ' +
+  '"http://www.musicxml.org/dtds/partwise.dtd">';
 
 /** A part of the score: what is read, and who reads it. */
 interface Written {
@@ -33,8 +34,9 @@ interface Written {
 }
 
 /**
- * The song as MusicXML 3.1, score-partwise, every pass written out: parts as their players read them, voices, ties, triplets, beams, articulations, words, chord
- * symbols over the first part, keys, meters, tempo, names of sections, drums on a percussion staff. Muted parts are included. A quarter has 480 divisions.
+ * The song as MusicXML 3.1, score-partwise, every pass written out: parts as their players read them, voices, ties,
+ * triplets, beams, articulations, words, chord symbols over the first part, keys, meters, tempo, names of sections,
+ * drums on a percussion staff. Muted parts are included. A quarter has 480 divisions.
  */
 export function writeMusicXml(song: Song): string {
   const real = realize(song);

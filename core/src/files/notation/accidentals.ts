@@ -23,8 +23,9 @@ const read = (pitch: PitchName): Read => {
 };
 
 /**
- * Signs before the heads of a staff: one where a note differs from the signature and from what stood before it in its bar, none where a tie leads into it; a reminding one
- * where the letter was altered in the bar before, stands altered in another octave of the same bar, or came altered over the bar line (Gould, *Behind Bars*, from memory).
+ * Signs before the heads of a staff: one where a note differs from the signature and from what stood before it in its
+ * bar, none where a tie leads into it; a reminding one where the letter was altered in the bar before, stands altered
+ * in another octave of the same bar, or came altered over the bar line (Gould, *Behind Bars*, from memory).
  */
 export function withAccidentals(staff: EngravedStaff, key: Key): EngravedStaff {
   const signature = new Map(key.scale.map((name) => [sure(name[0]), sure(parseNote(name)).alter]));

@@ -32,10 +32,16 @@ const WAYS: Record<StaffClef, readonly BarReading[]> = {
   ],
   percussion: [{ clef: "percussion", shift: 0 }],
 };
-/** What speaks against a way: a note past four ledger lines, each ledger line there, a bar away from the own clef, a change. */
+/**
+ * What speaks against a way: a note past four ledger lines, each ledger line there, a bar away from the own clef, a
+ * change.
+ */
 const COSTS = { past: 40, ledger: 0.15, away: 1.5, change: 4 };
 
-/** Bar by bar the clef and the line of octaves with which no note has more than four ledger lines, changed as seldom as that allows. */
+/**
+ * Bar by bar the clef and the line of octaves with which no note has more than four ledger lines, changed as seldom as
+ * that allows.
+ */
 export function readingsOf(staff: Omit<EngravedStaff, "readings">): BarReading[] {
   const ways = WAYS[staff.clef];
   const bars = staff.measures.length;

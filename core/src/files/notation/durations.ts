@@ -53,10 +53,11 @@ export function snapEdge(tick: Ticks, grids: readonly BeatGrid[]): Ticks {
 }
 
 /**
- * Note values that write a stretch of a bar, tied one to the next, so that the beats can be seen: a value that begins on a beat may last
- * several, but crosses the middle of an even bar only from its beginning; one that begins between beats ends with its beat, or is a
- * syncopated value over one beat. Rests show the beats: they are not syncopated, dotted only as the beat of a compound meter, and longer than a beat only where
- * the bar is halved (Gould, *Behind Bars*, from memory).
+ * Note values that write a stretch of a bar, tied one to the next, so that the beats can be seen: a value that begins
+ * on a beat may last several, but crosses the middle of an even bar only from its beginning; one that begins between
+ * beats ends with its beat, or is a syncopated value over one beat. Rests show the beats: they are not syncopated,
+ * dotted only as the beat of a compound meter, and longer than a beat only where the bar is halved (Gould, *Behind
+ * Bars*, from memory).
  */
 export function write(from: Ticks, to: Ticks, meter: Meter, grids: readonly BeatGrid[], rest = false): Written[] {
   const out: Written[] = [];
@@ -113,7 +114,10 @@ export function write(from: Ticks, to: Ticks, meter: Meter, grids: readonly Beat
   return out;
 }
 
-/** A rest that can be read: a whole beat of a compound meter, halves of an even bar, or a plain part of a beat in its place. */
+/**
+ * A rest that can be read: a whole beat of a compound meter, halves of an even bar, or a plain part of a beat in its
+ * place.
+ */
 function restFits(at: Ticks, ticks: Ticks, dots: 0 | 1, meter: Meter, beat: BeatGrid): boolean {
   const length = beat.end - beat.start;
   const into = at - beat.start;

@@ -39,11 +39,16 @@ export interface EngravedPart {
 export interface EngravingOptions {
   /** For the player of a transposing instrument; otherwise at sounding pitch (but octave clefs stay). */
   written?: boolean;
-  /** Passes stand by themselves: each has its own upbeat, and says its loudness anew where that is not the same throughout. */
+  /**
+   * Passes stand by themselves: each has its own upbeat, and says its loudness anew where that is not the same
+   * throughout.
+   */
   apart?: boolean;
   /** Of a pitched part: its notes, its rhythm on slashes, or a slash a beat. */
   layout?: Layout;
-  /** Read as by an instrument that sounds so many semitones above what is written; the part's own instrument otherwise. */
+  /**
+   * Read as by an instrument that sounds so many semitones above what is written; the part's own instrument otherwise.
+   */
   transposition?: Semitones;
 }
 
@@ -53,7 +58,10 @@ export interface EngravedPass extends EngravedPart {
   bars: number;
 }
 
-/** A part of a section as it is written: values tied over beats and bars, triplets, rests; drums on a percussion staff. Errors: `notation.place`. */
+/**
+ * A part of a section as it is written: values tied over beats and bars, triplets, rests; drums on a percussion staff.
+ * Errors: `notation.place`.
+ */
 export function engrave(
   song: Song,
   sectionId: string,
@@ -69,8 +77,8 @@ export function engrave(
 }
 
 /**
- * A part through what is realized, pass by pass, as its player reads it unless told otherwise; an upbeat to a later pass stands in the last bar of the one before.
- * Errors: `notation.place`.
+ * A part through what is realized, pass by pass, as its player reads it unless told otherwise; an upbeat to a later
+ * pass stands in the last bar of the one before. Errors: `notation.place`.
  */
 export function engraveForm(
   song: Song,
@@ -109,7 +117,10 @@ export function engraveForm(
   return ok(withLoudness(passes, real, realized.notes, apart));
 }
 
-/** What is realized, pass by pass, counted from the beginning of each: where it stands, or with `apart` the pass it belongs to. */
+/**
+ * What is realized, pass by pass, counted from the beginning of each: where it stands, or with `apart` the pass it
+ * belongs to.
+ */
 function byPass<T extends { start: Ticks; pass: string }>(
   real: RealizedSong,
   list: readonly T[],
@@ -210,7 +221,10 @@ function slashStaff(notes: readonly RealizedNote[], layout: Exclude<Layout, "not
   );
 }
 
-/** All pitched parts of a section together on two staves, as they sound: a reduction, without words, and without rests where two voices share a staff. Errors: `notation.place`. */
+/**
+ * All pitched parts of a section together on two staves, as they sound: a reduction, without words, and without rests
+ * where two voices share a staff. Errors: `notation.place`.
+ */
 export function engraveGrand(song: Song, sectionId: string): Result<EngravedPart> {
   const real = realize(song, { section: sectionId });
   const section = real.sections[0];

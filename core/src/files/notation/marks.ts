@@ -26,8 +26,9 @@ const nearest = (velocity: number) =>
   LEVELS.reduce((best, level) => (Math.abs(level[1] - velocity) < Math.abs(best[1] - velocity) ? level : best));
 
 /**
- * Where the loudness of a part steps, from the velocities struck in each bar: what is said in each, null where nothing is. In the bars of `anew`, where something begins
- * that is read by itself, it is said again. Loudness that never steps, and is none to speak of, goes without saying.
+ * Where the loudness of a part steps, from the velocities struck in each bar: what is said in each, null where nothing
+ * is. In the bars of `anew`, where something begins that is read by itself, it is said again. Loudness that never
+ * steps, and is none to speak of, goes without saying.
  */
 export function loudnessOf(bars: readonly (readonly number[])[], anew: ReadonlySet<number>): (Dynamic | null)[] {
   let now: (typeof LEVELS)[number] | null = null;

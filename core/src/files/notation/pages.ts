@@ -10,7 +10,10 @@ import { realize, type RealizedSong } from "../../song/realize";
 import type { Part, Pass, Song } from "../../song/schema";
 import { engraveForm, type EngravedPass, type EngravingOptions } from "./engrave";
 
-/** How the form stands on paper: each section once with a road map, or pass by pass, what is repeated at once in repeat signs. */
+/**
+ * How the form stands on paper: each section once with a road map, or pass by pass, what is repeated at once in repeat
+ * signs.
+ */
 export const ORDERS = ["once", "through"] as const;
 export type Order = (typeof ORDERS)[number];
 
@@ -52,7 +55,10 @@ function onlyAbout({ muted, playing, ...pass }: Pass, parts: readonly string[]):
   };
 }
 
-/** The music of a song as it stands on pages; with `about`, what is different for other parts makes no page different. Names of passes that differ from the first one of their section say which time it is. */
+/**
+ * The music of a song as it stands on pages; with `about`, what is different for other parts makes no page different.
+ * Names of passes that differ from the first one of their section say which time it is.
+ */
 export function pagesOf(song: Song, order: Order, about?: readonly string[]): Pages {
   const whole: Pass[] = song.form.length ? song.form : song.sections.map((s) => ({ id: s.id, sectionId: s.id }));
   const form = about ? whole.map((p) => onlyAbout(p, about)) : whole;
@@ -122,7 +128,10 @@ export const engraveBlocks = (
     ? engraveForm(song, pages.real, partId, { ...options, apart: true })
     : fail("notation.place", `No part "${partId}"`);
 
-/** The part that a lead sheet shows: the first melody that has notes, else the first that is sung, else the first that has notes. Errors: `notation.tune`. */
+/**
+ * The part that a lead sheet shows: the first melody that has notes, else the first that is sung, else the first that
+ * has notes. Errors: `notation.tune`.
+ */
 export function tunePart(song: Song): Result<Part> {
   const has = (part: Part) => song.sections.some((s) => (s.notes[part.id]?.length ?? 0) > 0);
   const found =

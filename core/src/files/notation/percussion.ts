@@ -4,7 +4,10 @@ import { QUARTER, type Meter } from "../../theory/time/meter";
 import { DRUM_KINDS, type Drum } from "../../theory/instrument/drums";
 import type { RealizedHit, RealizedNote } from "../../song/realize";
 
-/** How the head of a drum's note is drawn: a plain one for skins, a cross for metal and wood, a circled cross for an open hat; a slash for what is comped. */
+/**
+ * How the head of a drum's note is drawn: a plain one for skins, a cross for metal and wood, a circled cross for an
+ * open hat; a slash for what is comped.
+ */
 export type Head = "x" | "circle-x" | "diamond" | "triangle" | "slash";
 
 /** Where a drum stands on five lines read as in a treble clef, and who plays it: hands with stems up, feet down. */
@@ -17,8 +20,8 @@ export interface DrumSign {
 const sign = (place: PitchName, head: Head | null = null, feet = false): DrumSign => ({ place, head, feet });
 
 /**
- * Places on the staff: drum set after Weinberg, *Guide to Standardized Drumset Notation* (1998, from memory); other percussion on places of its own, which the legend
- * names (common practice).
+ * Places on the staff: drum set after Weinberg, *Guide to Standardized Drumset Notation* (1998, from memory); other
+ * percussion on places of its own, which the legend names (common practice).
  */
 export const DRUM_SIGNS: Record<Drum, DrumSign> = {
   kick: sign("F4", null, true),
@@ -41,14 +44,17 @@ export const DRUM_SIGNS: Record<Drum, DrumSign> = {
   free4: sign("E4", "x"),
 };
 
-/** The drums of a part that are played, from the lowest place up, with their names: the legend of a percussion staff. */
+/**
+ * The drums of a part that are played, from the lowest place up, with their names: the legend of a percussion staff.
+ */
 export const legendOf = (hits: readonly Pick<RealizedHit, "drum">[]): { drum: Drum; title: string; sign: DrumSign }[] =>
   [...new Set(hits.map((h) => h.drum))]
     .map((drum) => ({ drum, title: DRUM_KINDS[drum].title, sign: DRUM_SIGNS[drum] }))
     .sort((a, b) => pitchMidi(a.sign.place) - pitchMidi(b.sign.place));
 
 /**
- * Hits as notes that can be written, hands and feet apart: each lasts to the next hit of its voice, but no longer than its beat, for a drum does not sound on.
+ * Hits as notes that can be written, hands and feet apart: each lasts to the next hit of its voice, but no longer than
+ * its beat, for a drum does not sound on.
  */
 export function drumNotes(hits: readonly RealizedHit[], meter: Meter): [hands: RealizedNote[], feet: RealizedNote[]] {
   const voice = (feet: boolean) => {

@@ -16,7 +16,10 @@ import type { Clef, Instrument } from "../../theory/instrument/instruments";
 import type { RealizedNote } from "../../song/realize";
 import type { EngravedStaff } from "./staff";
 
-/** A sounding pitch as an instrument reads it; `key` is the written key, where its notes are not named by the plain interval. */
+/**
+ * A sounding pitch as an instrument reads it; `key` is the written key, where its notes are not named by the plain
+ * interval.
+ */
 export function writtenPitch(pitch: PitchName, midi: Midi, transposition: Semitones, key?: Key): PitchName {
   const name = noteOf(pitch);
   if (transposition % 12 === 0) return transposition ? pitchName(midi - transposition, name) : pitch;
@@ -70,7 +73,10 @@ export interface Reading {
   voices: 1 | 2;
 }
 
-/** How the player of an instrument reads a key: the written key, the notes, an octave clef, and how many voices a staff takes. */
+/**
+ * How the player of an instrument reads a key: the written key, the notes, an octave clef, and how many voices a staff
+ * takes.
+ */
 export function readingOf(
   instrument: Instrument,
   home: Key,

@@ -5,7 +5,9 @@ import { gridsOf, snapEdge, type BeatGrid } from "./durations";
 
 export type Articulation = "staccato" | "tenuto";
 
-/** Notes of one voice that begin together, with the value a copyist gives them. Ticks from the beginning of the section. */
+/**
+ * Notes of one voice that begin together, with the value a copyist gives them. Ticks from the beginning of the section.
+ */
 export interface WrittenAttack {
   start: Ticks;
   /** Where the written value ends: at the next attack, or earlier where silence is meant. */
@@ -14,13 +16,17 @@ export interface WrittenAttack {
   articulation: Articulation | null;
 }
 
-/** Played for no more than this share of its value, a note is dotted; for all of it between short ones it has a line. */
+/**
+ * Played for no more than this share of its value, a note is dotted; for all of it between short ones it has a line.
+ */
 const STACCATO = 0.6;
 const TENUTO = 0.97;
 
 const barOf = (tick: Ticks, meter: Meter): number => Math.floor(tick / meter.bar);
 
-/** Grids of the beats of each bar, asked for by attacks alone: where a note ends says nothing about how it is counted. */
+/**
+ * Grids of the beats of each bar, asked for by attacks alone: where a note ends says nothing about how it is counted.
+ */
 export function gridsOfBars(notes: readonly { start: Ticks }[], meter: Meter): (bar: number) => readonly BeatGrid[] {
   const attacks = new Map<number, Ticks[]>();
   for (const n of notes) {
@@ -41,7 +47,10 @@ export function snapTick(tick: Ticks, meter: Meter, grids: (bar: number) => read
   return bar * meter.bar + snapEdge(tick - bar * meter.bar, grids(bar));
 }
 
-/** The coarsest part of a beat on which both a place and the one after it lie: what the rests and ties between them may be made of. */
+/**
+ * The coarsest part of a beat on which both a place and the one after it lie: what the rests and ties between them may
+ * be made of.
+ */
 function unitBetween(start: Ticks, next: Ticks, meter: Meter, grids: (bar: number) => readonly BeatGrid[]): Ticks {
   const into = (tick: Ticks): { into: Ticks; beat: BeatGrid } => {
     const bar = barOf(tick, meter);
@@ -64,8 +73,8 @@ function unitBetween(start: Ticks, next: Ticks, meter: Meter, grids: (bar: numbe
 }
 
 /**
- * The rhythm of one voice as it is written: each note lasts to the next attack, unless at least a unit of silence is meant; shortness is a dot, not a rest
- * (any handbook of notation). `length` is where the music ends.
+ * The rhythm of one voice as it is written: each note lasts to the next attack, unless at least a unit of silence is
+ * meant; shortness is a dot, not a rest (any handbook of notation). `length` is where the music ends.
  */
 export function writeRhythm(notes: readonly RealizedNote[], meter: Meter, length: Ticks): WrittenAttack[] {
   const grids = gridsOfBars(notes, meter);

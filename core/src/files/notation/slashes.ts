@@ -8,7 +8,10 @@ export type Layout = (typeof LAYOUTS)[number];
 /** The middle line of a treble staff. */
 const LINE = { midi: 71, pitch: "B4" };
 
-/** Notes of a part as slashes on the middle line: one an attack, or one a beat of the bars in which it plays. Starts count from the first bar. */
+/**
+ * Notes of a part as slashes on the middle line: one an attack, or one a beat of the bars in which it plays. Starts
+ * count from the first bar.
+ */
 export function slashNotes(
   notes: readonly RealizedNote[],
   layout: Exclude<Layout, "notes">,

@@ -26,12 +26,18 @@ const PLAIN_ROLES = new Set(["R", "1", "3", "b3", "5", "b5", "7", "b7", "6", "2"
 
 /** What a name earns: by being the key's own or its usual chromatic note, the chord's, or the writer's. */
 const EARNS = { scale: 1.2, chromatic: 0.5, promised: 1.5, tension: 0.6, written: 1 };
-/** What names and steps cost: Cb, Fb, E# and B# far from their keys, double accidentals, a foreign note that goes on by semitone on its own letter, another name for the note before. */
+/**
+ * What names and steps cost: Cb, Fb, E# and B# far from their keys, double accidentals, a foreign note that goes on by
+ * semitone on its own letter, another name for the note before.
+ */
 const COSTS = { far: 2, near: 0.5, double: 1, sameLetter: 2, renamed: 1.5, odd: 1 };
 
 const LETTERS = [0, 1, 2, 3, 4, 5, 6];
 
-/** Names of a pitch class with at most one accidental; a double sharp only as the third of a chord in a key of many sharps, where it leads. */
+/**
+ * Names of a pitch class with at most one accidental; a double sharp only as the third of a chord in a key of many
+ * sharps, where it leads.
+ */
 function namesOf(pc: number, key: Key, chord: Chord | null): NoteName[] {
   return LETTERS.flatMap((step) => {
     const alter = mod(pc - spelledPc({ step, alter: 0 }) + 6, 12) - 6;
@@ -66,7 +72,10 @@ function nameCost(name: NoteName, note: LineNote, key: Key, chord: Chord | null)
 /** Semitones of the plain intervals so many letters apart. */
 const PLAIN: readonly (readonly number[])[] = [[0], [1, 2], [3, 4], [5, 6], [6, 7], [8, 9], [10, 11]];
 
-/** What is against one name following another: a chromatic note that leaves by semitone on its letter, a note that changes its name, an augmented or diminished step. */
+/**
+ * What is against one name following another: a chromatic note that leaves by semitone on its letter, a note that
+ * changes its name, an augmented or diminished step.
+ */
 function stepCost(from: NoteName, to: NoteName, semitones: number, foreign: boolean): number {
   const letters = mod(sure(parseNote(to)).step - sure(parseNote(from)).step, 7);
   if (semitones === 0) return letters === 0 ? 0 : COSTS.renamed;
@@ -77,9 +86,10 @@ function stepCost(from: NoteName, to: NoteName, semitones: number, foreign: bool
 }
 
 /**
- * Names for the notes of a line as players read them: what the chord's name promises, else the key's; no double accidental where a plain note reads better (the raised
- * ninth of B7 is D); one name while a note is repeated; a chromatic note is named so that it moves on to the next letter, up from sharps and down from flats (common
- * practice). `moves` says whether a note is alone and goes on to the next one. Time grows with the number of notes.
+ * Names for the notes of a line as players read them: what the chord's name promises, else the key's; no double
+ * accidental where a plain note reads better (the raised ninth of B7 is D); one name while a note is repeated; a
+ * chromatic note is named so that it moves on to the next letter, up from sharps and down from flats (common practice).
+ * `moves` says whether a note is alone and goes on to the next one. Time grows with the number of notes.
  */
 export function spellLine(
   notes: readonly LineNote[],
@@ -99,7 +109,7 @@ export function spellLine(
       namesOf(mod(note.midi, 12), key, chord).map((name): State => {
         const own = nameCost(name, note, key, chord);
         if (!last || !moves(i - 1))
-          return { name, cost: own + (sure(last?.[best(last)]).cost ?? 0), before: best(last) };
+          return { name, cost: own + (last ? nth(last, best(last)).cost : 0), before: best(last) };
         let chosen = { cost: Infinity, before: 0 };
         last.forEach((s, k) => {
           const cost = s.cost + stepCost(s.name, name, semitones, !key.scale.includes(s.name));

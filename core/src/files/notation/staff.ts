@@ -57,7 +57,10 @@ export interface BarReading {
 
 export interface EngravedStaff {
   clef: StaffClef;
-  /** Written an octave above (−1) or below (1) where it sounds, with an eight at the clef: a tenor's or a guitar's treble, a bass in a score at sounding pitch. */
+  /**
+   * Written an octave above (−1) or below (1) where it sounds, with an eight at the clef: a tenor's or a guitar's
+   * treble, a bass in a score at sounding pitch.
+   */
   octave: 0 | -1 | 1;
   /** Clefs and lines of octaves, bar by bar. */
   readings: BarReading[];

@@ -9,7 +9,10 @@ export interface TabMoment {
   held: boolean;
 }
 
-/** Strings and frets under the notes of a part: for each chord of a bar, null where nothing sounds or nothing can be played. */
+/**
+ * Strings and frets under the notes of a part: for each chord of a bar, null where nothing sounds or nothing can be
+ * played.
+ */
 export interface Tablature {
   strings: number;
   pickup: (TabMoment | null)[];

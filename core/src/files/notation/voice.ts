@@ -67,7 +67,10 @@ export function voiceOf(
   return { bars, carried: carriedBy(attacks, reading, chordAt) };
 }
 
-/** One bar of a voice: its attacks in values tied over beats and bars, and the rests between. `length` is where the music ends. */
+/**
+ * One bar of a voice: its attacks in values tied over beats and bars, and the rests between. `length` is where the
+ * music ends.
+ */
 export function barOf({ bars, carried }: WrittenVoice, bar: number, meter: Meter, length: Ticks): EngravedChord[] {
   const from = bar * meter.bar;
   const to = Math.min(length, from + meter.bar);

@@ -17,8 +17,9 @@ const heldUnder = (a: Event, b: Event): boolean =>
   a.start < b.start && a.end - b.start >= Math.max(240, (a.end - a.start) / 4);
 
 /**
- * One voice or two, the upper first: two only where a note is held while another one of the staff moves. Notes that hold under each other go to different voices,
- * the higher ones above; where three would be needed the shorter note is cut in writing.
+ * One voice or two, the upper first: two only where a note is held while another one of the staff moves. Notes that
+ * hold under each other go to different voices, the higher ones above; where three would be needed the shorter note is
+ * cut in writing.
  */
 export function voicesOf(notes: readonly RealizedNote[]): [upper: RealizedNote[], lower: RealizedNote[]] {
   const byShape = new Map<string, Event>();
@@ -63,7 +64,8 @@ export function voicesOf(notes: readonly RealizedNote[]): [upper: RealizedNote[]
     const mean = (set: Set<Event>) => [...set].reduce((s, e) => s + heightOf(e), 0) / Math.max(1, set.size);
     for (const e of mean(sides[0]) >= mean(sides[1]) ? sides[1] : sides[0]) lower.add(e);
   }
-  // What begins while the upper of two voices still sounds, and lies below it, joins the lower one instead of cutting it short.
+  // What begins while the upper of two voices still sounds, and lies below it, joins the lower one instead of cutting
+  // it short.
   let sounding: Event[] = [];
   for (const event of events) {
     sounding = sounding.filter((e) => e.end > event.start + 60);
@@ -84,8 +86,8 @@ const PAST = 0.5;
 const TORN = 0.8;
 
 /**
- * The notes of a keyboard by the hand that plays them. What begins together is divided near middle C, where hands can hold it and no second is torn apart
- * (common practice of engraving).
+ * The notes of a keyboard by the hand that plays them. What begins together is divided near middle C, where hands can
+ * hold it and no second is torn apart (common practice of engraving).
  */
 export function handsOf(notes: readonly RealizedNote[]): [right: RealizedNote[], left: RealizedNote[]] {
   const right: RealizedNote[] = [];

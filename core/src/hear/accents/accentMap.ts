@@ -79,8 +79,9 @@ function gridOf(ticks: readonly Ticks[], bar: Ticks): Ticks {
 }
 
 /**
- * Two players agree where most accents of the one with fewer fall together; they fight where at least a third of them miss each other by a
- * sixteenth; they interlock where hardly any fall together and each fills what the other leaves (common practice).
+ * Two players agree where most accents of the one with fewer fall together; they fight where at least a third of them
+ * miss each other by a sixteenth; they interlock where hardly any fall together and each fills what the other leaves
+ * (common practice).
  */
 export function pairOf(
   a: Pick<AccentRow, "id" | "accents">,
@@ -103,7 +104,10 @@ export function pairOf(
   return { a: a.id, b: b.id, kind, together, nearMisses };
 }
 
-/** Who strikes where in the bar of a section, how syncopated each is, and how the players stand to each other. Errors: `accents.section`. */
+/**
+ * Who strikes where in the bar of a section, how syncopated each is, and how the players stand to each other. Errors:
+ * `accents.section`.
+ */
 export function accentMap(
   song: Song,
   sectionId: string,

@@ -13,9 +13,9 @@ export interface Syncopation {
 const FINE: Ticks = 120;
 
 /**
- * Syncopations of a rhythm (Longuet-Higgins & Lee 1984): after an attack on a weak position, a stronger one before the next attack is silent
- * or only the held part of the note. Each attack counts once, against the strongest such position. With `loop`, what comes after the end is
- * the beginning.
+ * Syncopations of a rhythm (Longuet-Higgins & Lee 1984): after an attack on a weak position, a stronger one before the
+ * next attack is silent or only the held part of the note. Each attack counts once, against the strongest such
+ * position. With `loop`, what comes after the end is the beginning.
  */
 export function syncopations(starts: readonly Ticks[], meter: Meter, length: Ticks, loop = true): Syncopation[] {
   const attacks = [...new Set(starts)].filter((s) => s >= 0 && s < length).sort((a, b) => a - b);

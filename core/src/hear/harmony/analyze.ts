@@ -75,8 +75,8 @@ export interface HarmonyReport {
 }
 
 /**
- * Analyzes a progression in a key, chord by chord: numeral, function, category, one or two sentences, and every tone. Events with N.C. have the
- * category "none". Empty when the key cannot be read.
+ * Analyzes a progression in a key, chord by chord: numeral, function, category, one or two sentences, and every tone.
+ * Events with N.C. have the category "none". Empty when the key cannot be read.
  */
 export function analyzeProgression(
   events: readonly ChordEvent[],
@@ -87,7 +87,10 @@ export function analyzeProgression(
   return home.ok ? analyzeEvents(events, home.value, loop, null).chords : [];
 }
 
-/** The harmony of a section: every chord, stretches in other keys, cadences, the loop's join, and which keys the chords fit. */
+/**
+ * The harmony of a section: every chord, stretches in other keys, cadences, the loop's join, and which keys the chords
+ * fit.
+ */
 export function analyzeSection(song: Song, sectionId: string): HarmonyReport {
   const section = sectionOf(song, sectionId);
   if (!section) return { chords: [], regions: [], cadences: [], join: null, keys: [], home: song.key };
@@ -172,7 +175,9 @@ function analyzeOne(p: Progression, i: number): ChordAnalysis {
   let place: string;
   if (!elsewhere) place = "";
   else if (pivot)
-    place = ` A chord of both keys: ${typeset(pivot)} in ${typeset(p.home.tonic)} ${p.home.mode}, ${typeset(roman)} in ${named}.`;
+    place =
+      ` A chord of both keys: ${typeset(pivot)} in ${typeset(p.home.tonic)} ${p.home.mode}, ${typeset(roman)} in ` +
+      `${named}.`;
   else place = ` (heard in ${named})`;
   return {
     id: event.id,
@@ -203,7 +208,10 @@ const APPLIED: Partial<Record<Category, number>> = {
   "applied-two": LEADS.two,
 };
 
-/** Applied chords are counted from the degree they lead to, all others from the key; a suspension as what it resolves to. */
+/**
+ * Applied chords are counted from the degree they lead to, all others from the key; a suspension as what it resolves
+ * to.
+ */
 function numeral(p: Progression, i: number, category: Category): string {
   const { chord, key } = nth(p.chords, i);
   const plain = romanOf(chord, key);
@@ -251,7 +259,10 @@ function plainFunction(chord: Chord, key: Key): HarmonicFunction {
   );
 }
 
-/** Raised notes lead up, lowered notes and sevenths fall (any harmony textbook); the chord after it tells whether they arrive. */
+/**
+ * Raised notes lead up, lowered notes and sevenths fall (any harmony textbook); the chord after it tells whether they
+ * arrive.
+ */
 function outsideTone(p: Progression, i: number, note: NoteName, pc: number, category: Category): OutsideTone {
   const { chord, key } = nth(p.chords, i);
   const next = neighbor(p, i, 1)?.chord;
@@ -267,7 +278,9 @@ function outsideTone(p: Progression, i: number, note: NoteName, pc: number, cate
     return {
       note,
       role,
-      what: `degree ${step + 1} of ${typeset(key.tonic)} ${key.mode}, ${ROLE_NAME[role] ?? role} of ${typeset(chord.root)}`,
+      what:
+        `degree ${step + 1} of ${typeset(key.tonic)} ${key.mode}, ${ROLE_NAME[role] ?? role} of ` +
+        `${typeset(chord.root)}`,
       wants: goal,
       arrives: pull !== 0 && next !== undefined && chordPitchClasses(next).includes(pitchClass(goal)),
     };

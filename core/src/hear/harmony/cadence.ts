@@ -28,7 +28,10 @@ export interface Cadence {
 
 const symbol = (c: Chord): string => typeset(c.root + c.quality + (c.bass ? `/${c.bass}` : ""));
 
-/** The cadence two neighboring chords make in the key of the second, if any. A half or plagal cadence needs the end of a phrase. */
+/**
+ * The cadence two neighboring chords make in the key of the second, if any. A half or plagal cadence needs the end of a
+ * phrase.
+ */
 function between(a: Heard, b: Heard, endsPhrase: boolean): Cadence | null {
   const key = b.key;
   const make = (kind: CadenceKind, words: string): Cadence => ({
@@ -56,7 +59,8 @@ function between(a: Heard, b: Heard, endsPhrase: boolean): Cadence | null {
   if (onFive && (to === (isMinorish(key) ? 8 : 9) || (to === 8 && isMajor(b.chord))))
     return make(
       "deceptive",
-      `deceptive: the dominant goes to the ${to === 8 && !isMinorish(key) ? "lowered sixth" : "sixth"} degree instead of home`,
+      `deceptive: the dominant goes to the ${to === 8 && !isMinorish(key) ? "lowered sixth" : "sixth"} degree ` +
+        "instead of home",
     );
   if (from === 1 && isDominant(a.chord) && isMajor(a.chord) && home)
     return make("substitute", "home from the tritone substitute, the bass falling a semitone");
@@ -83,7 +87,8 @@ function between(a: Heard, b: Heard, endsPhrase: boolean): Cadence | null {
 
 /** All cadences of a progression; phrases are taken to be four bars long, and the progression's end ends one. */
 export function findCadences(p: Progression, meter: Meter | null): Cadence[] {
-  // Repeats, suspensions and other colors of a chord are one harmony: it arrives with its first chord and ends with its last.
+  // Repeats, suspensions and other colors of a chord are one harmony: it arrives with its first chord and ends with its
+  // last.
   const runs: Heard[][] = [];
   for (const heard of p.chords) {
     const run = runs.at(-1);
@@ -126,7 +131,10 @@ export function loopJoin(p: Progression, on?: { to: Heard; into: string }): Loop
   else if (same) how = `the same root again: vary the last bar if it should lead ${on ? "on" : "back"}`;
   else how = `${romanOf(last.chord, last.key)} to ${romanOf(first.chord, first.key)}`;
   return {
-    text: `${symbol(last.chord)} ${on ? "on" : "back"} to ${symbol(first.chord)}${on ? `, where ${on.into} begins` : ""}: ${how}; ${common} common tone${common === 1 ? "" : "s"}, ${motion} semitone${motion === 1 ? "" : "s"} of motion.`,
+    text:
+      `${symbol(last.chord)} ${on ? "on" : "back"} to ` +
+      `${symbol(first.chord)}${on ? `, where ${on.into} begins` : ""}: ${how}; ${common} common ` +
+      `tone${common === 1 ? "" : "s"}, ${motion} semitone${motion === 1 ? "" : "s"} of motion.`,
     cadence: cadence?.kind ?? null,
     common,
     motion,

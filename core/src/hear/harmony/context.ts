@@ -31,8 +31,8 @@ export function neighbor(p: Progression, index: number, by: number): Heard | und
 }
 
 /**
- * The next harmony: the first chord after this one on another root. Repeats, other colors, suspensions and inversions of a chord only prolong it. Undefined where
- * nothing else comes.
+ * The next harmony: the first chord after this one on another root. Repeats, other colors, suspensions and inversions
+ * of a chord only prolong it. Undefined where nothing else comes.
  */
 export function onward(p: Progression, index: number): Heard | undefined {
   return p.chords[indexOnward(p, index)];

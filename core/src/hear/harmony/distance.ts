@@ -12,7 +12,10 @@ const fifths = (pc: number): number => {
   return Math.min(steps, 12 - steps);
 };
 
-/** Levels of the basic space (Lerdahl 1988): root, fifth, triad, diatonic collection. Sevenths and tensions are left out, as in the source. */
+/**
+ * Levels of the basic space (Lerdahl 1988): root, fifth, triad, diatonic collection. Sevenths and tensions are left
+ * out, as in the source.
+ */
 function basicSpace(chord: Chord, region: Key): Set<string> {
   const root = rootPc(chord);
   const fifth = mod(root + (chord.tones.find((t) => t.degree === 5)?.semitones ?? 7), 12);
@@ -26,7 +29,10 @@ function basicSpace(chord: Chord, region: Key): Set<string> {
   return new Set(levels.flatMap(([level, pcs]) => pcs.map((pc) => `${level}${pc}`)));
 }
 
-/** Steps between two roots on the circle of fifths of one key's seven notes (I IV vii iii vi ii V), the shorter way; null when a root is foreign. */
+/**
+ * Steps between two roots on the circle of fifths of one key's seven notes (I IV vii iii vi ii V), the shorter way;
+ * null when a root is foreign.
+ */
 function diatonicFifths(from: PitchClass, to: PitchClass, region: Key): number | null {
   const a = region.pcs.indexOf(from);
   const b = region.pcs.indexOf(to);
@@ -46,9 +52,9 @@ export interface LerdahlDistance {
 }
 
 /**
- * Distance between two chords after Lerdahl (1988, *Tonal Pitch Space*): δ = i + j + k. Within one key this gives I–V 5, I–vi 7, I–ii 8. Across
- * keys the region term i counts steps between the two diatonic collections, and j counts roots on the target key's own circle of fifths, on the
- * chromatic one where the first root is foreign to it.
+ * Distance between two chords after Lerdahl (1988, *Tonal Pitch Space*): δ = i + j + k. Within one key this gives I–V
+ * 5, I–vi 7, I–ii 8. Across keys the region term i counts steps between the two diatonic collections, and j counts
+ * roots on the target key's own circle of fifths, on the chromatic one where the first root is foreign to it.
  */
 export function chordDistance(from: Chord, to: Chord, fromKey: Key, toKey: Key = fromKey): LerdahlDistance {
   const collection = (key: Key) => key.signature * 7;
@@ -59,7 +65,9 @@ export function chordDistance(from: Chord, to: Chord, fromKey: Key, toKey: Key =
   return { total: region + chord + distinct, region, chord, distinct };
 }
 
-/** The key a foreign chord is heard in for the distance: the nearest one that contains it, the given key when that does. */
+/**
+ * The key a foreign chord is heard in for the distance: the nearest one that contains it, the given key when that does.
+ */
 export function regionOf(chord: Chord, key: Key): Key {
   const pcs = chordPitchClasses(chord);
   const holds = (k: Key) => pcs.every((pc) => k.pcs.includes(pc));
@@ -98,8 +106,9 @@ export function tonicOf(key: Key): Chord {
 const cache = new Map<string, number>();
 
 /**
- * Smallest voice leading between two chords: sum of semitones, octaves free, every tone of each matched to at least one of the other. Equals the
- * published distances for chords of the same size (Cohn 1996; Tymoczko 2006); where sizes differ tones are doubled.
+ * Smallest voice leading between two chords: sum of semitones, octaves free, every tone of each matched to at least one
+ * of the other. Equals the published distances for chords of the same size (Cohn 1996; Tymoczko 2006); where sizes
+ * differ tones are doubled.
  */
 export function smallestMotion(a: Chord, b: Chord): number {
   return setDistance(chordPitchClasses(a), chordPitchClasses(b));
@@ -111,7 +120,8 @@ export function setDistance(a: readonly PitchClass[], b: readonly PitchClass[]):
   const id = `${from.join()}:${to.join()}`;
   const known = cache.get(id);
   if (known !== undefined) return known;
-  // A best matching never crosses, so it is one of the turns of the second chord, with the first chord beginning at any of its notes.
+  // A best matching never crosses, so it is one of the turns of the second chord, with the first chord beginning at any
+  // of its notes.
   let best = Infinity;
   for (let s = 0; s < from.length; s++) {
     const first = from.map((_, i) => nth(from, (i + s) % from.length) + (i + s >= from.length ? 12 : 0));

@@ -20,7 +20,10 @@ export const PROFILES_KK = {
 
 export interface KeyFit {
   key: string;
-  /** Correlation with the key's profile (−1 to 1); for chords, with a share for cadences and for where they begin and end. */
+  /**
+   * Correlation with the key's profile (−1 to 1); for chords, with a share for cadences and for where they begin and
+   * end.
+   */
   score: number;
   /** How far it is ahead of the next key (of the one above it, for all but the first, negative). */
   margin: number;
@@ -54,7 +57,10 @@ const MODAL: Partial<Record<Mode, { like: "major" | "minor"; own: number; instea
   mixolydian: { like: "major", own: 10, instead: 11 },
 };
 
-/** Profile of a mode: that of the major or minor it resembles, with the two degrees changed over that tell them apart (our derivation). */
+/**
+ * Profile of a mode: that of the major or minor it resembles, with the two degrees changed over that tell them apart
+ * (our derivation).
+ */
 function profileOf(mode: Mode): readonly number[] {
   const modal = MODAL[mode];
   if (!modal) return PROFILES_KK[mode as "major" | "minor"];
@@ -66,7 +72,9 @@ function profileOf(mode: Mode): readonly number[] {
 const PLAIN = ["major", "minor"] as const;
 const ALL = [...PLAIN, "dorian", "phrygian", "lydian", "mixolydian"] as const;
 
-/** Keys of the given modes against weights of the twelve pitch classes, best first. `sharps` chooses between F# and Gb. */
+/**
+ * Keys of the given modes against weights of the twelve pitch classes, best first. `sharps` chooses between F# and Gb.
+ */
 function rankKeys(
   weights: readonly number[],
   sharps: boolean,
@@ -107,8 +115,9 @@ export function nameKey(pc: PitchClass, mode: keyof typeof MODES, sharps: boolea
 export type WeighedNote = string | { pitch: string; duration: number };
 
 /**
- * Ranks all major and minor keys for notes ("C4", "Eb", or with durations in any unit), best first, by correlation with the key profiles
- * (Krumhansl and Kessler 1982; the method is Krumhansl's 1990 key finding). Texts that are no notes are passed over.
+ * Ranks all major and minor keys for notes ("C4", "Eb", or with durations in any unit), best first, by correlation with
+ * the key profiles (Krumhansl and Kessler 1982; the method is Krumhansl's 1990 key finding). Texts that are no notes
+ * are passed over.
  */
 export function findKeys(notes: readonly WeighedNote[]): KeyFit[] {
   const weights = new Array<number>(12).fill(0);
@@ -133,8 +142,9 @@ export function findKeys(notes: readonly WeighedNote[]): KeyFit[] {
 }
 
 /**
- * Shares of a key that chords point to beyond their notes (common practice): each cadence, each ii–V, the last chord, the first, a dominant at the end that
- * leads back; sevenths on I and IV as in the blues; two chords to and fro, of which the first is home.
+ * Shares of a key that chords point to beyond their notes (common practice): each cadence, each ii–V, the last chord,
+ * the first, a dominant at the end that leads back; sevenths on I and IV as in the blues; two chords to and fro, of
+ * which the first is home.
  */
 const CADENCE = 0.12;
 const TWO_FIVE = 0.06;
@@ -159,7 +169,10 @@ const phrases = (list: readonly Chord[]): [Chord, Chord][] =>
 
 const has = (chord: Chord, role: string): boolean => chord.tones.some((t) => t.role === role);
 
-/** Ranks keys, church modes among them, for chords with their lengths: their notes by the profiles, and where they cadence, begin and end. */
+/**
+ * Ranks keys, church modes among them, for chords with their lengths: their notes by the profiles, and where they
+ * cadence, begin and end.
+ */
 export function findKeysOfChords(chords: readonly { chord: Chord; duration: number }[]): KeyFit[] {
   const weights = new Array<number>(12).fill(0);
   let lean = 0;

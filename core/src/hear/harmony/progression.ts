@@ -36,7 +36,10 @@ export function readProgression(events: readonly ChordEvent[], home: Key, loop: 
 
 type Read = Progression & { regions: { from: number; to: number; key: Key }[] };
 
-/** A progression with what surrounds it: the chord that follows stands behind its own, heard in the key the last of them is heard in. */
+/**
+ * A progression with what surrounds it: the chord that follows stands behind its own, heard in the key the last of them
+ * is heard in.
+ */
 export function within(p: Read, around: Around | null): Read {
   const heard = (event: ChordEvent, key: Key): Heard[] => {
     const chord = event.symbol === NO_CHORD ? null : parseChord(event.symbol);

@@ -15,10 +15,11 @@ export interface Region {
 }
 
 /**
- * Finds stretches of a progression that are in another key (common practice): a run of chords that all belong to it, with its dominant going to its
- * tonic. Where that tonic is foreign to the home key, a ii–V–I is enough; where it is one of the home key's own chords, the music has to stay
- * there after arriving, otherwise it is only leaned on. The relative major or minor, which has no foreign notes, counts where the music stays away from home for
- * four chords and comes to its tonic twice. A stretch begins with the pivot that both keys share and is held until the music leaves it.
+ * Finds stretches of a progression that are in another key (common practice): a run of chords that all belong to it,
+ * with its dominant going to its tonic. Where that tonic is foreign to the home key, a ii–V–I is enough; where it is
+ * one of the home key's own chords, the music has to stay there after arriving, otherwise it is only leaned on. The
+ * relative major or minor, which has no foreign notes, counts where the music stays away from home for four chords and
+ * comes to its tonic twice. A stretch begins with the pivot that both keys share and is held until the music leaves it.
  */
 export function findRegions(chords: readonly Chord[], home: Key): Region[] {
   const foreign = chords.map((c) => !belongs(c, home));
@@ -106,7 +107,10 @@ function trim(
 const isAtHome = (c: Chord, home: Key): boolean =>
   isTonic(c, home) || (rootPc(c) === mod(firstOf(home.pcs) + 7, 12) && isDominant(c, true) && belongs(c, home));
 
-/** Stays in the relative major or minor: a run without the home key's tonic and dominant that comes to the other tonic twice, once from its dominant. */
+/**
+ * Stays in the relative major or minor: a run without the home key's tonic and dominant that comes to the other tonic
+ * twice, once from its dominant.
+ */
 function relativeStays(chords: readonly Chord[], home: Key, sharps: boolean): (Region & { weight: number })[] {
   if (home.mode !== "major" && home.mode !== "minor") return [];
   const key =

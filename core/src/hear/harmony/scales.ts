@@ -3,7 +3,10 @@ import { nameInKey, type Key } from "../../theory/pitch/key";
 import { mod, pitchClass, transposeNote, typeset, type NoteName, type PitchClass } from "../../theory/pitch/pitch";
 import { chordToneName, rootPc, type Chord } from "../../theory/chord/chord";
 
-/** Scales that fit over chords, by semitones above the root; modes of major, melodic and harmonic minor, and the symmetrical ones. */
+/**
+ * Scales that fit over chords, by semitones above the root; modes of major, melodic and harmonic minor, and the
+ * symmetrical ones.
+ */
 export const SCALES: { name: string; steps: number[]; letters?: number[] }[] = [
   { name: "major (ionian)", steps: [0, 2, 4, 5, 7, 9, 11] },
   { name: "dorian", steps: [0, 2, 3, 5, 7, 9, 10] },
@@ -32,7 +35,10 @@ export interface FittingScale {
   outside: NoteName[];
 }
 
-/** Scales that contain every tone of the chord, those with the fewest notes outside the key first; among equals in the order of `SCALES`. */
+/**
+ * Scales that contain every tone of the chord, those with the fewest notes outside the key first; among equals in the
+ * order of `SCALES`.
+ */
 export function fittingScales(chord: Chord, key: Key): FittingScale[] {
   const root = rootPc(chord);
   return SCALES.filter((s) => chord.tones.every((t) => s.steps.includes(t.semitones % 12)))
@@ -70,9 +76,9 @@ export interface Tension {
 const ROLE = ["R", "b9", "9", "#9", "3", "11", "#11", "5", "b13", "13", "b7", "7"];
 
 /**
- * The notes of the best fitting scale that the chord does not contain: tensions, and notes to avoid. The rule is the usual one of jazz teaching
- * (common practice): a note a semitone above a chord tone contradicts it; over dominants b9, #9 and b13 are wanted colors, and only the fourth
- * clashes with the third.
+ * The notes of the best fitting scale that the chord does not contain: tensions, and notes to avoid. The rule is the
+ * usual one of jazz teaching (common practice): a note a semitone above a chord tone contradicts it; over dominants b9,
+ * #9 and b13 are wanted colors, and only the fourth clashes with the third.
  */
 export function tensions(chord: Chord, key: Key): Tension[] {
   const root = rootPc(chord);
@@ -97,7 +103,9 @@ export function tensions(chord: Chord, key: Key): Tension[] {
         return {
           ...base,
           available: false,
-          rule: `${typeset(note)} lies a semitone above ${typeset(sure(chordToneName(chord, mod(pc - 1, 12))))}, ${TONE[under.role] ?? `the ${under.role}`}: short or passing only`,
+          rule:
+            `${typeset(note)} lies a semitone above ${typeset(sure(chordToneName(chord, mod(pc - 1, 12))))}, ` +
+            `${TONE[under.role] ?? `the ${under.role}`}: short or passing only`,
         };
       return {
         ...base,

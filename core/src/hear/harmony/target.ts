@@ -30,8 +30,9 @@ function ownDegree(key: Key, step: number): { degree: string; minor: boolean } |
 }
 
 /**
- * What a chord leads to when its root lies a given number of semitones below (`LEADS`): any degree of the key but the tonic, or any other
- * major or minor chord that really comes (borrowed degrees). Null where it leads to none, or to the tonic itself.
+ * What a chord leads to when its root lies a given number of semitones below (`LEADS`): any degree of the key but the
+ * tonic, or any other major or minor chord that really comes (borrowed degrees). Null where it leads to none, or to the
+ * tonic itself.
  */
 export function targetOf(
   p: Progression,

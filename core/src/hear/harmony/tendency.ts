@@ -8,8 +8,9 @@ import type { RealizedChord } from "../../song/realize";
 export const WIDEST_UPPER = 12;
 
 /**
- * The leading tone a chord brings: the third of a major triad or dominant seventh, or the root of a diminished triad, a semitone under a root it can
- * fall to; of the chords of the key, that a semitone under the tonic. Null where it brings none.
+ * The leading tone a chord brings: the third of a major triad or dominant seventh, or the root of a diminished triad, a
+ * semitone under a root it can fall to; of the chords of the key, that a semitone under the tonic. Null where it brings
+ * none.
  */
 export function leadingToneOf(key: Key, chord: RealizedChord | null): PitchClass | null {
   if (!chord?.chord) return null;

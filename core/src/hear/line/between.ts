@@ -56,8 +56,8 @@ const end = (n: { start: Ticks; duration: Ticks }): Ticks => n.start + n.duratio
 /** Intervals that rub most: a semitone and a minor ninth (any arranging handbook). */
 export const isRub = (a: Midi, b: Midi): boolean => Math.abs(a - b) === 1 || Math.abs(a - b) === 13;
 /**
- * Whether a pitch rubs over a chord: against something that sounds with it, or a minor ninth above a tone of the chord. Two tones that both belong to
- * the chord are its own color.
+ * Whether a pitch rubs over a chord: against something that sounds with it, or a minor ninth above a tone of the chord.
+ * Two tones that both belong to the chord are its own color.
  */
 export function rubsOver(pcs: readonly number[], midi: Midi, around: readonly Midi[]): boolean {
   const own = pcs.includes(mod(midi, 12));

@@ -71,7 +71,10 @@ export function echoReport(
   });
 }
 
-/** Other delays for an echo, with how much of it would stand inside the chords; those that fit best first. Errors: as `echoReport`. */
+/**
+ * Other delays for an echo, with how much of it would stand inside the chords; those that fit best first. Errors: as
+ * `echoReport`.
+ */
 export function echoDelays(
   song: Song,
   place: { section: string; part: string },

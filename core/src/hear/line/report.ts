@@ -191,5 +191,8 @@ export const tuneReport = (context: TuneContext): TuneMeasure[] =>
 export const tuneInShort = ({ notes, ...context }: TuneContext): string => {
   const sorted = [...notes].sort((a, b) => a.midi - b.midi);
   const density = attacksABar({ notes, ...context }).toFixed(1);
-  return `${firstOf(sorted).pitch} to ${lastOf(sorted).pitch}, ${density} notes a bar, ${Math.round(silenceOf({ notes, ...context }) * 100)} % silence`;
+  return (
+    `${firstOf(sorted).pitch} to ${lastOf(sorted).pitch}, ${density} notes a bar, ` +
+    `${Math.round(silenceOf({ notes, ...context }) * 100)} % silence`
+  );
 };

@@ -7,7 +7,8 @@ import type { NewNote } from "../../song/schema";
 /** Lengths by their first letters: whole, half, quarter, eighth, sixteenth, thirty-second. */
 const LENGTHS = { w: 1920, h: 960, q: 480, e: 240, s: 120, t: 60 } as const;
 const HINT =
-  "Write a note and its length: E4 q, then F4 e. w h q e s t are whole to thirty-second, a dot lengthens, 3 makes a triplet, r rests, _ holds on, | is a bar line.";
+  "Write a note and its length: E4 q, then F4 e. w h q e s t are whole to thirty-second, a dot lengthens, 3 " +
+  "makes a triplet, r rests, _ holds on, | is a bar line.";
 
 interface Token {
   text: string;
@@ -38,8 +39,9 @@ function nearest(name: string, near: Midi): PitchName | null {
 const plainSigns = (text: string): string => text.replace(/♯/g, "#").replace(/♭/g, "b");
 
 /**
- * Reads a tune that is typed: "E4 q F e G e | A h r q". A length holds for what follows; a note without an octave is the nearest to the one before;
- * "_" holds the note before for one more length; bar lines are checked, and what stands before the first one and is short is a pickup. Errors: `tune.token`, `tune.bar`, `tune.hold`, with their column.
+ * Reads a tune that is typed: "E4 q F e G e | A h r q". A length holds for what follows; a note without an octave is
+ * the nearest to the one before; "_" holds the note before for one more length; bar lines are checked, and what stands
+ * before the first one and is short is a pickup. Errors: `tune.token`, `tune.bar`, `tune.hold`, with their column.
  */
 export function parseTune(
   text: string,
@@ -55,7 +57,8 @@ export function parseTune(
     const word = plainSigns(token.text);
     if (word === "|") {
       const off = (((at - from) % meter.bar) + meter.bar) % meter.bar;
-      // What stands before the first bar line and is shorter than a bar is a pickup; a bar line at the very beginning says nothing.
+      // What stands before the first bar line and is shorter than a bar is a pickup; a bar line at the very beginning
+      // says nothing.
       if (off && !barred) {
         for (const n of notes) n.start -= off;
         at -= off;
@@ -63,7 +66,8 @@ export function parseTune(
         return wrong(
           "tune.bar",
           token,
-          `The bar before this bar line has ${beatsText(meter, off)}; a bar of ${meter.text} has ${beatsText(meter, meter.bar)}`,
+          `The bar before this bar line has ${beatsText(meter, off)}; a bar of ${meter.text} has ` +
+            `${beatsText(meter, meter.bar)}`,
         );
       barred = true;
       continue;
@@ -146,7 +150,9 @@ function lengthsFor(from: Ticks, to: Ticks, bar: Ticks): { text: string; bar: bo
   return out;
 }
 
-/** A tune as it could be typed; null where two notes sound at once, or one has a place or length that cannot be written. */
+/**
+ * A tune as it could be typed; null where two notes sound at once, or one has a place or length that cannot be written.
+ */
 export function tuneText(
   notes: readonly { start: Ticks; duration: Ticks; pitch: PitchName }[],
   meter: Meter,

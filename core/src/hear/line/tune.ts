@@ -90,7 +90,10 @@ export function leapsOf(context: TuneContext): Leap[] {
   );
 }
 
-/** Lowest and highest pitch between which a share of the sounding time lies: half of it is the tessitura (common practice). */
+/**
+ * Lowest and highest pitch between which a share of the sounding time lies: half of it is the tessitura (common
+ * practice).
+ */
 export function span(notes: readonly RealizedNote[], share: number): [Midi, Midi] {
   const sorted = [...notes].sort((a, b) => a.midi - b.midi);
   const total = sorted.reduce((sum, n) => sum + n.duration, 0);
@@ -200,7 +203,10 @@ export function samePlace(a: TuneContext, b: TuneContext): string | null {
     Math.abs(silenceOf(a) - silenceOf(b)) > SAME_SHARE
   )
     return null;
-  return `both lie around ${nearest(a.notes, meanPitch(a.notes)).pitch}, with about ${counted(Math.round(x), "note")} a bar and as many rests`;
+  return (
+    `both lie around ${nearest(a.notes, meanPitch(a.notes)).pitch}, with about ${counted(Math.round(x), "note")} ` +
+    "a bar and as many rests"
+  );
 }
 
 /** The note of a tune nearest to a pitch. */

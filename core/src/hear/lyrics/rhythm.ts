@@ -37,8 +37,9 @@ export function barsOfLine(syllables: number, meter: Meter): number {
 }
 
 /**
- * A rhythm for lines of words against a meter: every line takes whole bars, its stresses fall on strong places, its last syllable is long, and a breath
- * is left before the next. What does not fit the section is left out. Exact: the cheapest way through all places.
+ * A rhythm for lines of words against a meter: every line takes whole bars, its stresses fall on strong places, its
+ * last syllable is long, and a breath is left before the next. What does not fit the section is left out. Exact: the
+ * cheapest way through all places.
  */
 export function rhythmOfWords(
   lines: readonly (readonly Syllable[])[],

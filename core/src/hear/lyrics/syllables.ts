@@ -11,13 +11,19 @@ export interface Syllable {
   goesOn: boolean;
 }
 
-/** A syllable as it is spoken: its stress, and whether its vowel is short, so that a consonant closes it (ev-er, but o-ver). */
+/**
+ * A syllable as it is spoken: its stress, and whether its vowel is short, so that a consonant closes it (ev-er, but
+ * o-ver).
+ */
 export interface SpokenSyllable {
   stress: Stress;
   short: boolean;
 }
 
-/** What is known of the words of a language: where they may be hyphenated, and, where there is a dictionary, how they are spoken. */
+/**
+ * What is known of the words of a language: where they may be hyphenated, and, where there is a dictionary, how they
+ * are spoken.
+ */
 export interface WordBook {
   /** The parts of a word between its hyphens. */
   hyphenate(word: string): string[];
@@ -36,7 +42,10 @@ const ONSET = /(?:[bcdfgkpt][rl]|[bcdfgkpt]?h|s[cklmnpqtw]|[cpstw]h|qu|gn|kn|wr)
 /** Pairs of vowels that are often two syllables, and any pair at all. */
 const HIATUS = [/[iy][aou]|u[aeo]|eo/i, /[aeiouyáéíóúäëïöü]{2}/i];
 
-/** Vowels that are spoken: a silent e at the end is none, but the e of -le after a consonant is, and so is one that is alone. */
+/**
+ * Vowels that are spoken: a silent e at the end is none, but the e of -le after a consonant is, and so is one that is
+ * alone.
+ */
 function nuclei(word: string, all = false): { from: number; to: number }[] {
   const found = [...word.replace(/qu/gi, "q_").matchAll(VOWELS)].map((m) => ({
     from: m.index,
@@ -54,7 +63,10 @@ function nuclei(word: string, all = false): { from: number; to: number }[] {
   return silent ? found.slice(0, -1) : found;
 }
 
-/** Where a word without help is divided: before the last consonant between two vowels, or before a pair that begins a syllable. */
+/**
+ * Where a word without help is divided: before the last consonant between two vowels, or before a pair that begins a
+ * syllable.
+ */
 const dividedByLetters = (word: string, all = false): string[] => dividedAt(word, nuclei(word, all));
 
 /** A word divided between vowels. After a short one a single consonant closes the syllable. */
@@ -74,7 +86,10 @@ function dividedAt(
   return cutAt(word, cuts);
 }
 
-/** A word divided into as many syllables as are spoken, by its vowels; null where letters and sounds do not come out even. */
+/**
+ * A word divided into as many syllables as are spoken, by its vowels; null where letters and sounds do not come out
+ * even.
+ */
 function dividedAsSpoken(word: string, spoken: readonly SpokenSyllable[]): string[] | null {
   const vowels = nuclei(word);
   // An e in the middle is often not spoken: eve-ning, ev'-ry.
@@ -93,7 +108,10 @@ function cutAt(word: string, cuts: readonly number[]): string[] {
   return at.slice(1).flatMap((to, i) => (to > nth(at, i) ? [word.slice(at[i], to)] : []));
 }
 
-/** Divides one piece once more: between its vowels, within a pair that can be two, before an m or n that is one by itself. Null where it cannot be. */
+/**
+ * Divides one piece once more: between its vowels, within a pair that can be two, before an m or n that is one by
+ * itself. Null where it cannot be.
+ */
 function dividedAgain(piece: string): string[] | null {
   for (const all of [false, true]) {
     const byLetters = dividedByLetters(piece, all);
@@ -107,7 +125,10 @@ function dividedAgain(piece: string): string[] | null {
   return null;
 }
 
-/** Brings pieces of a word to a number: the longest that can be is divided, the one with no vowel of its own joins its neighbor. */
+/**
+ * Brings pieces of a word to a number: the longest that can be is divided, the one with no vowel of its own joins its
+ * neighbor.
+ */
 function broughtTo(pieces: readonly string[], count: number): string[] {
   let out = [...pieces];
   while (out.length < count) {
@@ -165,14 +186,20 @@ const byRule = (count: number, { stressed }: WordBook): Stress[] => {
   return Array.from({ length: count }, (_, i) => (i === at ? 2 : 0));
 };
 
-/** The syllables of a line of words: words apart by spaces, syllables that are typed apart by hyphens. A line that is empty has none. */
+/**
+ * The syllables of a line of words: words apart by spaces, syllables that are typed apart by hyphens. A line that is
+ * empty has none.
+ */
 export const syllablesOf = (line: string, book: WordBook): Syllable[] =>
   line
     .split(/\s+/)
     .filter((w) => /[\p{L}\p{N}]/u.test(w))
     .flatMap((w) => syllablesOfWord(w, book));
 
-/** The syllables of a word in phonemes, with stress numbers after the vowels ("AO1 R CH ER0 D": the CMU Pronouncing Dictionary). */
+/**
+ * The syllables of a word in phonemes, with stress numbers after the vowels ("AO1 R CH ER0 D": the CMU Pronouncing
+ * Dictionary).
+ */
 export const soundsOf = (sounds: string): SpokenSyllable[] =>
   [...sounds.matchAll(/([A-Z]+)(\d)/g)].map(([, vowel, d]) => {
     const stressOf = () => {
@@ -188,7 +215,9 @@ export const soundsOf = (sounds: string): SpokenSyllable[] =>
 
 /** English words of one syllable that seldom carry a stress (common practice). */
 export const LIGHT_ENGLISH: ReadonlySet<string> = new Set(
-  "a an the of to in on at by for from with as and or but nor so if than that is am are was were be been do does did has have had can could will would shall should may might must i me my we us our you your he him his she her it its they them their this there who what when where how not no".split(
-    " ",
-  ),
+  (
+    "a an the of to in on at by for from with as and or but nor so if than that is am are was were be been do " +
+    "does did has have had can could will would shall should may might must i me my we us our you your he him " +
+    "his she her it its they them their this there who what when where how not no"
+  ).split(" "),
 );

@@ -7,7 +7,10 @@ export const HELD = "_";
 export const writtenSyllable = ({ text, goesOn }: Pick<Syllable, "text" | "goesOn">): string =>
   goesOn ? `${text}-` : text;
 
-/** What is typed under notes: words apart by spaces, syllables by hyphens, an underline for a note that holds the one before. */
+/**
+ * What is typed under notes: words apart by spaces, syllables by hyphens, an underline for a note that holds the one
+ * before.
+ */
 export function typedSyllables(text: string): string[] {
   return text
     .split(/\s+/)
@@ -44,7 +47,9 @@ function withVerse(lyrics: readonly string[] | undefined, verse: number, text: s
 /** The line of notes that words go under: of notes struck together the highest. */
 export const sungNotes = (notes: readonly Note[]): Note[] => notes.filter((n, i) => notes[i + 1]?.start !== n.start);
 
-/** Lays syllables under the notes of a part from one note on, one verse of them; notes behind them keep what they have. */
+/**
+ * Lays syllables under the notes of a part from one note on, one verse of them; notes behind them keep what they have.
+ */
 export function layWords(
   notes: readonly Note[],
   syllables: readonly string[],

@@ -35,7 +35,10 @@ const INTAKE: Ticks = 2 * SIXTEENTH;
 
 const end = (n: Note): Ticks => n.start + n.duration;
 
-/** How good a place after a note is to breathe: a rest, the end of a word or clause, a long note, before a strong beat (common practice). */
+/**
+ * How good a place after a note is to breathe: a rest, the end of a word or clause, a long note, before a strong beat
+ * (common practice).
+ */
 function worth(meter: Meter, note: Note, next: Note): number {
   const [word, following] = [note.lyrics?.[0] ?? "", next.lyrics?.[0] ?? ""];
   const inside = /-$/.test(word) || following === "_" || /^-/.test(following);
@@ -62,7 +65,10 @@ function worth(meter: Meter, note: Note, next: Note): number {
   );
 }
 
-/** Breaks of a phrase so that no stretch is longer than a breath: the best places, as few as will do. Null where there is none. */
+/**
+ * Breaks of a phrase so that no stretch is longer than a breath: the best places, as few as will do. Null where there
+ * is none.
+ */
 function breaks(meter: Meter, tempo: number, notes: readonly Note[], breath: Seconds): number[] | null {
   const seconds = (from: number, to: number) => ticksToSeconds(end(nth(notes, to)) - nth(notes, from).start, tempo);
   const best: { value: number; from: number }[] = [];
@@ -85,7 +91,10 @@ function breaks(meter: Meter, tempo: number, notes: readonly Note[], breath: Sec
   return out;
 }
 
-/** Phrases of a sung part in a section, and where to breathe in those that are longer than one breath of its singer. Errors: `breath.part`. */
+/**
+ * Phrases of a sung part in a section, and where to breathe in those that are longer than one breath of its singer.
+ * Errors: `breath.part`.
+ */
 export function breathsOf(
   song: Song,
   { section: sectionId, part: partId }: { section: string; part: string },

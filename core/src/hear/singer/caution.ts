@@ -4,7 +4,10 @@ import { singerRange } from "./range";
 import { sungBy } from "./sung";
 import { zoneOf } from "./fit";
 
-/** Share of the time above the comfortable range, and seconds on end there, from which a word of caution is due (common practice). */
+/**
+ * Share of the time above the comfortable range, and seconds on end there, from which a word of caution is due (common
+ * practice).
+ */
 const DWELLS = 0.15;
 const ON_END = 8;
 /** Struck as loud as this, a note is shouted rather than sung. */
@@ -35,6 +38,7 @@ export function cautionFor(read: Reader, singer: Singer): string | null {
   else why = null;
   return (
     why &&
-    `${singer.name}: ${why}. Singing high or loud for long tires a voice and can hurt it: warm up, take breaks, try another key; with pain or hoarseness stop and ask a voice professional.`
+    `${singer.name}: ${why}. Singing high or loud for long tires a voice and can hurt it: warm up, take ` +
+      "breaks, try another key; with pain or hoarseness stop and ask a voice professional."
   );
 }

@@ -42,7 +42,10 @@ interface Candidate {
   cost: number;
 }
 
-/** Tones a note may take: as it was where that is inside; otherwise tones of the key and chord, a tone of the chord where it was one. */
+/**
+ * Tones a note may take: as it was where that is inside; otherwise tones of the key and chord, a tone of the chord
+ * where it was one.
+ */
 function candidates(
   section: Section,
   pcsOfKey: readonly number[],
@@ -80,8 +83,9 @@ function moved(was: number, is: number): number {
 }
 
 /**
- * A part of a section brought inside a range: only what must change does, its moves go where they went as far as there is room. Two ways: inside the
- * whole voice, and at ease. Empty where nothing lies outside. Errors: `contour.part`, `contour.range`.
+ * A part of a section brought inside a range: only what must change does, its moves go where they went as far as there
+ * is room. Two ways: inside the whole voice, and at ease. Empty where nothing lies outside. Errors: `contour.part`,
+ * `contour.range`.
  */
 export function rewriteContour(
   song: Song,

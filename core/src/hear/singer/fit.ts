@@ -21,7 +21,10 @@ export function zoneOf({ comfortable, extremes }: VoiceRange, midi: Midi): Zone 
   return "easy";
 }
 
-/** What a second in each zone is worth to comfort: at ease all of it, at the ends half, beyond them it counts against it twice (common practice). */
+/**
+ * What a second in each zone is worth to comfort: at ease all of it, at the ends half, beyond them it counts against it
+ * twice (common practice).
+ */
 const WORTH: Record<Zone, number> = { easy: 1, low: 0.5, high: 0.5, below: -2, above: -2 };
 
 /** How a key suits one singer. */
@@ -30,7 +33,10 @@ export interface SingerFit {
   name: string;
   /** Share of the time at ease; half of what lies at the ends, less twice what lies beyond them. */
   comfort: number;
-  /** How many of the chorus's peaks lie in the upper third of the comfortable range: 1 all; the farther off, the less one counts. */
+  /**
+   * How many of the chorus's peaks lie in the upper third of the comfortable range: 1 all; the farther off, the less
+   * one counts.
+   */
   power: number | null;
   seconds: Record<Zone, Seconds>;
   lowest: PitchName;
@@ -60,7 +66,10 @@ interface Sung {
   peaks: readonly Midi[];
 }
 
-/** How much a peak is worth to power: in the upper third of the comfortable range all, below it less with each semitone, above it less toward the end of the voice. */
+/**
+ * How much a peak is worth to power: in the upper third of the comfortable range all, below it less with each semitone,
+ * above it less toward the end of the voice.
+ */
 export function powerOf({ comfortable: [low, high], extremes: [, most] }: VoiceRange, peak: Midi): number {
   const third = (high - low) / 3;
   if (peak > high) return Math.max(0, 1 - (peak - high) / Math.max(1, most - high + 1));
@@ -121,8 +130,9 @@ const together = (fits: readonly SingerFit[]): Pick<SungKey, "comfort" | "power"
 });
 
 /**
- * A song tried in all twelve keys for its singers, best by comfort first; of the ways up and down to a key the more comfortable one, the nearer of two
- * alike. `power` ranks the same keys by where the chorus's peaks fall. Empty where nobody sings. Singers are named by id; all of them where none is.
+ * A song tried in all twelve keys for its singers, best by comfort first; of the ways up and down to a key the more
+ * comfortable one, the nearer of two alike. `power` ranks the same keys by where the chorus's peaks fall. Empty where
+ * nobody sings. Singers are named by id; all of them where none is.
  */
 export function fitKey(song: Song, { singers }: { singers?: readonly string[] } = {}): SungKey[] {
   const read = factsOf(song);

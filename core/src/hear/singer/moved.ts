@@ -18,8 +18,9 @@ export interface Brought {
 const name = (midi: Midi): string => pitchName(midi, plainName(midi, true));
 
 /**
- * What is different after music was moved: notes that are now outside an instrument or outside what is comfortable, counted as often as they are played in the
- * form, and layouts that no longer lie under the hand. A singer's caution is a usual one; how it feels is for the singer to say.
+ * What is different after music was moved: notes that are now outside an instrument or outside what is comfortable,
+ * counted as often as they are played in the form, and layouts that no longer lie under the hand. A singer's caution is
+ * a usual one; how it feels is for the singer to say.
  */
 export function afterMove(before: Song, after: Song): Brought[] {
   const [was, is] = [before, after].map(
@@ -53,7 +54,8 @@ function outsideNow(song: Song, part: Part, [was, is]: [readonly Midi[], readonl
       ? []
       : said(
           uneasy.above - Math.max(0, out.above),
-          `above ${name(comfortable[1])}, where it is comfortable${sung ? "; singing high for long tires, so ask the singer" : ""}`,
+          `above ${name(comfortable[1])}, where it is ` +
+            `comfortable${sung ? "; singing high for long tires, so ask the singer" : ""}`,
         )),
   ];
 }

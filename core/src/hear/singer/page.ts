@@ -80,7 +80,10 @@ function takenFrom(
   return `the ${ROLE_WORDS[role] ?? role} of ${chords.symbol}`;
 }
 
-/** All that a singer's page says beside the notes. Errors: `page.singer` where there is no such singer, or none of the parts is theirs. */
+/**
+ * All that a singer's page says beside the notes. Errors: `page.singer` where there is no such singer, or none of the
+ * parts is theirs.
+ */
 export function singerPage(song: Song, singerId: string): Result<SingerPage> {
   const singer = song.singers.find((s) => s.id === singerId);
   const part = singer?.partId === undefined ? undefined : partOf(song, singer.partId);
@@ -109,7 +112,9 @@ export function singerPage(song: Song, singerId: string): Result<SingerPage> {
         {
           tick: note.start,
           pitch: note.pitch,
-          words: `${positionText(meter, note.start).replace(/^pickup/, "the pickup")}${waited > 0 ? `, after ${counted(waited, "bar")}` : ""}: ${note.pitch}${from ? `, ${from}` : ""}`,
+          words:
+            `${positionText(meter, note.start).replace(/^pickup/, "the pickup")}${waited > 0 ? `, after ${counted(waited, "bar")}` : ""}: ` +
+            `${note.pitch}${from ? `, ${from}` : ""}`,
         },
       ];
     });

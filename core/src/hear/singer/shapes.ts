@@ -74,7 +74,10 @@ function chordsOf(song: Song): { chord: Chord; weight: number }[] {
   return [...out.values()].sort((a, b) => b.weight - a.weight);
 }
 
-/** How a song that is moved by so many semitones is held easiest: the capo, and the chords under it. Null where it has no chords. */
+/**
+ * How a song that is moved by so many semitones is held easiest: the capo, and the chords under it. Null where it has
+ * no chords.
+ */
 export function neckKey(song: Song, semitones: Semitones, instrument: NeckKey["instrument"]): NeckKey | null {
   const chords = chordsOf(song);
   const all = chords.reduce((sum, c) => sum + c.weight, 0);

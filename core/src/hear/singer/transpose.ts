@@ -13,7 +13,10 @@ import { afterMove } from "./moved";
 /** By so many semitones, to a key (the nearer way), or by steps along the scale. A plain number is semitones. */
 export type TransposeBy = Semitones | { semitones: Semitones } | { key: string } | { steps: number };
 
-/** What is moved: a section, one pass, a part in all sections or in one, some notes by their ids; the whole song where nothing is named. */
+/**
+ * What is moved: a section, one pass, a part in all sections or in one, some notes by their ids; the whole song where
+ * nothing is named.
+ */
 export interface TransposeRequest {
   section?: string;
   pass?: string;
@@ -25,9 +28,10 @@ export interface TransposeRequest {
 type Way = { semitones: Semitones } | { steps: number };
 
 /**
- * The edit that moves something to another key, by an interval, or along its scale, and what does not come along as one would wish, with the reason. Nothing is
- * changed by asking.
- * Errors: `transpose.section`, `transpose.pass`, `transpose.part`, `transpose.notes` (nothing of that id), `transpose.key`, `transpose.mode`, `transpose.same`, and those of the edit.
+ * The edit that moves something to another key, by an interval, or along its scale, and what does not come along as one
+ * would wish, with the reason. Nothing is changed by asking. Errors: `transpose.section`, `transpose.pass`,
+ * `transpose.part`, `transpose.notes` (nothing of that id), `transpose.key`, `transpose.mode`, `transpose.same`, and
+ * those of the edit.
  * @example transpose(song, { pass: "o3", by: { key: "F major" } })
  */
 export function transpose(song: Song, request: TransposeRequest): Result<Transposed> {

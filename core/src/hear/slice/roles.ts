@@ -13,7 +13,10 @@ import {
   type RealizedSong,
 } from "../../song/realize";
 
-/** How a note stands to the chord of the moment; non-chord tones are defined by how they are approached and left (any harmony textbook). */
+/**
+ * How a note stands to the chord of the moment; non-chord tones are defined by how they are approached and left (any
+ * harmony textbook).
+ */
 export type RoleKind =
   | "chord"
   | "tension"
@@ -113,8 +116,8 @@ export const ROLE_WORDS: Record<string, string> = {
 const isStep = (a: number, b: number): boolean => Math.abs(a - b) >= 1 && Math.abs(a - b) <= 2;
 
 /**
- * A note of the scale that lies a whole tone or more above every chord tone below it colors the chord without contradicting it
- * (the avoid-note rule of jazz teaching, common practice).
+ * A note of the scale that lies a whole tone or more above every chord tone below it colors the chord without
+ * contradicting it (the avoid-note rule of jazz teaching, common practice).
  */
 export function isTension(chord: NonNullable<RealizedChord["chord"]>, pc: number, key: Key): boolean {
   const pcs = chordPitchClasses(chord);
@@ -187,7 +190,10 @@ function spanOf(
   return { start, duration, chord, role, kind, label: kind === "outside" ? sure(SIGNS.outside) : role };
 }
 
-/** A color that does not last: held for more than half of its chord, a ninth is heard as one, however it is left (common practice). */
+/**
+ * A color that does not last: held for more than half of its chord, a ninth is heard as one, however it is left (common
+ * practice).
+ */
 const isBriefColor = (span: RoleSpan): boolean =>
   span.kind === "tension" && span.duration * 2 <= (span.chord?.duration ?? 0);
 
@@ -217,7 +223,10 @@ function afterOf(real: RoleContext, notes: readonly RealizedNote[], index: numbe
   );
 }
 
-/** The note to which a note goes on from one of its spans: none from a span that is held into the next chord, or before a rest. */
+/**
+ * The note to which a note goes on from one of its spans: none from a span that is held into the next chord, or before
+ * a rest.
+ */
 function followerOf(
   real: RoleContext,
   notes: readonly RealizedNote[],
@@ -233,7 +242,10 @@ function followerOf(
     : undefined;
 }
 
-/** The name that its surroundings justify for a tone outside its chord: how it is reached and left (any harmony textbook); "outside" where none does. */
+/**
+ * The name that its surroundings justify for a tone outside its chord: how it is reached and left (any harmony
+ * textbook); "outside" where none does.
+ */
 function nonChordKind(
   real: RoleContext,
   part: Pick<RealizedPart, "role">,

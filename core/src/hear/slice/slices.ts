@@ -31,7 +31,10 @@ export interface SliceNote {
   span: RoleSpan;
 }
 
-/** A moment at which nothing changes: one chord, the notes that sound with their roles, the drums that are struck at its start. */
+/**
+ * A moment at which nothing changes: one chord, the notes that sound with their roles, the drums that are struck at its
+ * start.
+ */
 export interface Slice {
   start: Ticks;
   duration: Ticks;
@@ -153,7 +156,10 @@ function nameOver(chord: Chord, played: NoteName): string {
   return name;
 }
 
-/** Chords whose bass part sounds another bass than the written one: for at least half of the chord, or on its first beat. */
+/**
+ * Chords whose bass part sounds another bass than the written one: for at least half of the chord, or on its first
+ * beat.
+ */
 export function soundingNames(real: Pick<RealizedSong, "chords" | "parts">): Map<RealizedChord, string> {
   return namesOver(
     real.chords,

@@ -44,7 +44,10 @@ interface Found {
   weight: number;
 }
 
-/** What a rule finds in a section, place by place, with what each is about; severity and waivers are added when it is asked for. */
+/**
+ * What a rule finds in a section, place by place, with what each is about; severity and waivers are added when it is
+ * asked for.
+ */
 const foundBy: Fact<[rule: string, section: string], Found[]> = {
   id: "findings",
   of(read, ruleId, sectionId) {
@@ -198,7 +201,10 @@ const touched = (edit: Edit): string[] => {
   return [];
 };
 
-/** The first fix of every place as one edit, where every place has one. A note is changed once: by the place that comes first. */
+/**
+ * The first fix of every place as one edit, where every place has one. A note is changed once: by the place that comes
+ * first.
+ */
 function allAtOnce(places: readonly FindingPlace[]): Fix[] {
   const firsts = places.flatMap((p) => p.fixes[0] ?? []);
   if (firsts.length < places.length) return [];
@@ -218,7 +224,10 @@ function allAtOnce(places: readonly FindingPlace[]): Fix[] {
   return [{ label: `All ${places.length} places: ${how}`, edit: { do: "all", label: "fix all places", edits } }];
 }
 
-/** What is judged, by which school (the song's own where none is named): all sections, one, or one pass of the form as it plays. */
+/**
+ * What is judged, by which school (the song's own where none is named): all sections, one, or one pass of the form as
+ * it plays.
+ */
 export interface CheckScope {
   profile?: Profile;
   section?: string;
@@ -226,8 +235,9 @@ export interface CheckScope {
 }
 
 /**
- * The findings of a song, of one section, or of one pass with its own bars, key and ways of playing: most noticed first. The ways out of a pass are
- * edits of its section as the pass plays it: put `{ do: "inPass", pass, here: true, edit }` around one.
+ * The findings of a song, of one section, or of one pass with its own bars, key and ways of playing: most noticed
+ * first. The ways out of a pass are edits of its section as the pass plays it: put `{ do: "inPass", pass, here: true,
+ * edit }` around one.
  * @throws RangeError where there is no such section or pass.
  */
 export function checkSong(song: Song, { profile, section, pass }: CheckScope = {}): Finding[] {

@@ -85,7 +85,10 @@ export interface CheckContext {
   sliced: Sliced;
   /** Notes of a part as they are played: chopped, strummed, arpeggiated. */
   played(part: string): readonly RealizedNote[];
-  /** Who strikes where in the bar, and what players whose accents miss each other could agree on; null where there is nothing. */
+  /**
+   * Who strikes where in the bar, and what players whose accents miss each other could agree on; null where there is
+   * nothing.
+   */
   accents(): AccentMap | null;
   agreement(): Agreement | null;
   /** A pass of the form realized alone, from tick 0; another section likewise. */
@@ -93,7 +96,10 @@ export interface CheckContext {
   other(section: string): RealizedSong;
 }
 
-/** A check: one file each in rules/. It declares nothing of what it reads: that is recorded, and it runs again when any of it changes. */
+/**
+ * A check: one file each in rules/. It declares nothing of what it reads: that is recorded, and it runs again when any
+ * of it changes.
+ */
 export interface Rule {
   id: string;
   title: string;

@@ -25,8 +25,8 @@ function places(findings: readonly Finding[], least: number): Map<string, string
 }
 
 /**
- * Tries fixes of a finding: whether each mends what it is offered for, and whether it brings anything as bad, or as bad as is said. `ids` are the
- * places they are for.
+ * Tries fixes of a finding: whether each mends what it is offered for, and whether it brings anything as bad, or as bad
+ * as is said. `ids` are the places they are for.
  */
 export function tryFixes(
   song: Song,
@@ -69,7 +69,10 @@ export interface SafeStep {
   fix: Fix;
 }
 
-/** What can be mended without a doubt: every step mends its place and brings no fault and no warning, in the song as the steps before it left it. */
+/**
+ * What can be mended without a doubt: every step mends its place and brings no fault and no warning, in the song as the
+ * steps before it left it.
+ */
 export interface SafeFixes {
   steps: SafeStep[];
   /** All steps as one edit; null where nothing can be mended. */
@@ -79,7 +82,8 @@ export interface SafeFixes {
 }
 
 /**
- * Mends the findings of a section that are named, the gravest first, as far as that is safe. Nothing that is left with a reason is touched.
+ * Mends the findings of a section that are named, the gravest first, as far as that is safe. Nothing that is left with
+ * a reason is touched.
  */
 export function safeFixes(
   song: Song,

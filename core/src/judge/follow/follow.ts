@@ -28,8 +28,8 @@ export const laidOutParts = (song: Song): Part[] =>
   song.parts.filter((p) => p.link && !p.link.from && COMP_KINDS.some((k) => k.id === sure(p.link).kind && k.voices));
 
 /**
- * The edits that belong to an edit of a song: spelling, a bass that is led along, layouts and block chords. They are to be made after it and undone
- * with it. Empty where the edit is refused, and where nothing follows.
+ * The edits that belong to an edit of a song: spelling, a bass that is led along, layouts and block chords. They are to
+ * be made after it and undone with it. Empty where the edit is refused, and where nothing follows.
  */
 export function follow(song: Song, edit: Edit, options: FollowOptions = {}): Edit[] {
   if (isComplete(edit)) return [];
@@ -37,7 +37,10 @@ export function follow(song: Song, edit: Edit, options: FollowOptions = {}): Edi
   return applied.ok ? followChange(song, applied.value.song, options) : [];
 }
 
-/** Whether an edit takes along all that belongs to it: a song that is moved or spelled anew keeps its layouts and lines as they are. */
+/**
+ * Whether an edit takes along all that belongs to it: a song that is moved or spelled anew keeps its layouts and lines
+ * as they are.
+ */
 export const isComplete = (edit: Edit): boolean =>
   edit.do === "transpose" || edit.do === "respell" || edit.do === "transposeSection";
 
@@ -47,7 +50,10 @@ export function withFollowing(song: Song, edit: Edit, options: FollowOptions = {
   return following.length ? { do: "all", label: "with what follows", edits: [edit, ...following] } : edit;
 }
 
-/** What follows from all that changed between two versions of a song; from nothing: what a song that is opened still lacks. */
+/**
+ * What follows from all that changed between two versions of a song; from nothing: what a song that is opened still
+ * lacks.
+ */
 export function followChange(
   before: Song | null,
   after: Song,
@@ -88,7 +94,9 @@ export function followChange(
   return edits;
 }
 
-/** Layouts of a part in a pass where it is voiced in its own way; where it no longer is, those of the section come back. */
+/**
+ * Layouts of a part in a pass where it is voiced in its own way; where it no longer is, those of the section come back.
+ */
 function passLayoutEdit(before: Song | null, now: Song, pass: Pass, part: Part, memory: Memory): Edit | null {
   const stored = pass.voicings?.[part.id];
   const give: Edit = { do: "setPassVoicings", pass: pass.id, part: part.id, pitches: null };
@@ -143,8 +151,9 @@ function respelled(before: Song, after: Song, old: Section, section: Section, [f
 }
 
 /**
- * Stores layouts that are called for: all that are not pinned where the part is laid out in another way or most chords are others, otherwise
- * only those of chords that have none, or that ask for another top or lowest note. The others stay.
+ * Stores layouts that are called for: all that are not pinned where the part is laid out in another way or most chords
+ * are others, otherwise only those of chords that have none, or that ask for another top or lowest note. The others
+ * stay.
  */
 function layoutEdit(before: Song | null, now: Song, section: Section, part: Part, memory: Memory): Edit | null {
   if (before?.sections.includes(section) && before.parts === now.parts && before.instruments === now.instruments)

@@ -4,8 +4,9 @@ import type { CompNote } from "./kind";
 import type { CompPlaying } from "./kinds";
 
 /**
- * Hands on the notes: a strum (each note of a chord later than the one before by `strum` ticks, louder or softer by `slope`), and loose
- * timing and touch (`human`, in ticks, from `seed`). Both only move what is played, not what is notated.
+ * Hands on the notes: a strum (each note of a chord later than the one before by `strum` ticks, louder or softer by
+ * `slope`), and loose timing and touch (`human`, in ticks, from `seed`). Both only move what is played, not what is
+ * notated.
  */
 export function withFeel(notes: readonly CompNote[], playing: Readonly<CompPlaying>): CompNote[] {
   const strum = playing.strum ?? 0;

@@ -134,8 +134,8 @@ const chordAt = (chords: readonly CompChord[], tick: Ticks) =>
   chords.findLast((c) => c.start <= tick && tick < c.start + c.duration);
 
 /**
- * Plays some notes of every chord in the part's rhythm. A chord that changes under a held attack is struck anew there; with `anticipate`
- * an attack in the last eighth before a change already plays what comes.
+ * Plays some notes of every chord in the part's rhythm. A chord that changes under a held attack is struck anew there;
+ * with `anticipate` an attack in the last eighth before a change already plays what comes.
  */
 export function inRhythm(ctx: CompContext, choose: (chord: CompChord) => CompChord["pitches"]): CompNote[] {
   const { chords, playing, length, loop } = ctx;

@@ -91,7 +91,10 @@ export const copyChords = defineEdit({
   },
 });
 
-/** Rearranges chords inside the time they take together; their lengths go with them, except that swapped chords change only their names. */
+/**
+ * Rearranges chords inside the time they take together; their lengths go with them, except that swapped chords change
+ * only their names.
+ */
 export const arrangeChords = defineEdit({
   name: "arrangeChords",
   title: "reverse, swap, double, halve or remove chords",

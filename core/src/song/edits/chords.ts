@@ -53,7 +53,10 @@ export const chordFresh =
   () =>
     fresh("c");
 
-/** Replaces the chords of a section by those of a line. Chords that keep place, length and symbol keep their voicings and pins. */
+/**
+ * Replaces the chords of a section by those of a line. Chords that keep place, length and symbol keep their voicings
+ * and pins.
+ */
 export const setLine = defineEdit({
   name: "setLine",
   title: "write a chord line",
@@ -97,7 +100,10 @@ export const setLine = defineEdit({
   },
 });
 
-/** A line that makes the section longer brings back the notes and hits that were kept past its end, but not the chords it stands for. */
+/**
+ * A line that makes the section longer brings back the notes and hits that were kept past its end, but not the chords
+ * it stands for.
+ */
 function bringBack(target: Draft<Section>, section: Section, end: Ticks, fresh: () => string): void {
   const { chords = [], ...kept } = sure(section.beyond);
   const rest = chords.filter((c) => c.start >= end);

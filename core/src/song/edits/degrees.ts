@@ -27,7 +27,10 @@ function degreeOf(name: NoteName, key: Key): { degree: number; alter: number } {
   return { degree, alter: mod(pitchClass(name) - nth(key.pcs, degree) + 6, 12) - 6 };
 }
 
-/** A degree of a key by name; without its accidental where it would sound as its neighbor in the key, plain where it would need three of them. */
+/**
+ * A degree of a key by name; without its accidental where it would sound as its neighbor in the key, plain where it
+ * would need three of them.
+ */
 function named(degree: number, altered: number, key: Key): NoteName {
   const alter = key.pcs.includes(mod(nth(key.pcs, mod(degree, 7)) + altered, 12)) ? 0 : altered;
   const { step, alter: own } = sure(parseNote(nth(key.scale, mod(degree, 7))));
@@ -40,9 +43,10 @@ function named(degree: number, altered: number, key: Key): NoteName {
 const above = (key: Key, degree: number): number => nth(MODES[key.mode], degree);
 
 /**
- * How a degree is altered in another mode. A note that is a degree of the other mode already is plain there: the raised sixth and seventh of minor and its
- * major third are those of major, the borrowed third, sixth and seventh of major those of minor. With `leading`, the seventh of a major key stays a leading
- * tone in a mode whose own lies a whole tone below the tonic.
+ * How a degree is altered in another mode. A note that is a degree of the other mode already is plain there: the raised
+ * sixth and seventh of minor and its major third are those of major, the borrowed third, sixth and seventh of major
+ * those of minor. With `leading`, the seventh of a major key stays a leading tone in a mode whose own lies a whole tone
+ * below the tonic.
  */
 function alterIn(degree: number, alter: number, from: Key, to: Key, leading: boolean): number {
   if (above(from, degree) + alter === above(to, degree)) return 0;
@@ -59,15 +63,18 @@ const has = (chord: Chord, role: string): boolean => chord.tones.some((t) => t.r
 
 const isOutside = (chord: Chord, key: Key): boolean => chordPitchClasses(chord).some((pc) => !key.pcs.includes(pc));
 
-/** Whether all that a chord has from outside a key is the raised sixth and seventh over the tonic of minor, where they are at home. */
+/**
+ * Whether all that a chord has from outside a key is the raised sixth and seventh over the tonic of minor, where they
+ * are at home.
+ */
 const isMelodicTonic = (chord: Chord, key: Key): boolean =>
   rootPc(chord) === key.pcs[0] &&
   above(key, 2) === 3 &&
   chordPitchClasses(chord).every((pc) => key.pcs.includes(pc) || [9, 11].includes(mod(pc - firstOf(key.pcs), 12)));
 
 /**
- * Whether a chord belongs to the one after it and goes with it: as its dominant, as the diminished chord on its leading tone, or as the second degree before
- * a dominant from outside the key (common practice).
+ * Whether a chord belongs to the one after it and goes with it: as its dominant, as the diminished chord on its leading
+ * tone, or as the second degree before a dominant from outside the key (common practice).
  */
 function belongsTo(next: Chord, chord: Chord, key: Key): boolean {
   const up = mod(rootPc(next) - rootPc(chord), 12);
@@ -85,8 +92,9 @@ const isDominant = (tones: readonly Tone[]): boolean =>
   isMajor(tones) && tones.some((t) => t.degree === 7 && t.alter === 0);
 
 /**
- * The tones of a chord on their new degrees, without the extensions that a symbol would not say there (common practice): a lowered ninth or thirteenth belongs
- * to dominants, and a plain eleventh does not stand over a major third. What stood so before may stay so.
+ * The tones of a chord on their new degrees, without the extensions that a symbol would not say there (common
+ * practice): a lowered ninth or thirteenth belongs to dominants, and a plain eleventh does not stand over a major
+ * third. What stood so before may stay so.
  */
 function said(tones: readonly Tone[], before: readonly Tone[]): Tone[] {
   return tones.filter(({ degree, alter }, i) => {
@@ -95,7 +103,9 @@ function said(tones: readonly Tone[], before: readonly Tone[]): Tone[] {
   });
 }
 
-/** Semitones of the step that a line in minor avoids: between its sixth and the raised seventh (any harmony textbook). */
+/**
+ * Semitones of the step that a line in minor avoids: between its sixth and the raised seventh (any harmony textbook).
+ */
 const AUGMENTED_SECOND = 3;
 
 /** A chord, and what it becomes. */
@@ -110,13 +120,17 @@ export interface MovingDegrees extends Moving {
   row(symbols: readonly string[]): (MovedChord | null)[];
   /** How notes go over a chord: a tone of it stays that tone, a note of the key its degree. */
   over(chord: MovedChord | null): Moving;
-  /** A moved note between two others of its line: beside a raised seventh the sixth of minor is raised, too, unless the chord has it as it is. */
+  /**
+   * A moved note between two others of its line: beside a raised seventh the sixth of minor is raised, too, unless the
+   * chord has it as it is.
+   */
   between(pitch: PitchName, neighbors: readonly (PitchName | undefined)[], chord: MovedChord | null): PitchName;
 }
 
 /**
- * What moving degrees does to each kind of name: each goes to the same degree of another key, or so many steps along the scale. Chords of the key become what
- * stands on that degree; chords with notes from outside keep their kind, and their distance from the chord they lead to.
+ * What moving degrees does to each kind of name: each goes to the same degree of another key, or so many steps along
+ * the scale. Chords of the key become what stands on that degree; chords with notes from outside keep their kind, and
+ * their distance from the chord they lead to.
  */
 export function movingDegrees(from: Key, to: Key, steps: number): MovingDegrees {
   const noteBy =

@@ -7,7 +7,10 @@ import { assign, defineEdit, draftOf, laneIn, refuse } from "./define";
 const At = { section: SectionId, drum: DrumName };
 const { hits, name, note, swing, offset, tuned } = Lane.shape;
 
-/** Strikes a drum at a tick, louder or softer where it is struck already; null takes the hit away. Loudness is rounded and kept to 1–127. */
+/**
+ * Strikes a drum at a tick, louder or softer where it is struck already; null takes the hit away. Loudness is rounded
+ * and kept to 1–127.
+ */
 export const setHit = defineEdit({
   name: "setHit",
   title: "strike a drum",

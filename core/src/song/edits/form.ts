@@ -25,7 +25,10 @@ type OwnBars = NonNullable<Pass["own"]>[number];
 
 const nameOf = (song: Song, sectionId: string): string => sectionOf(song, sectionId)?.name ?? sectionId;
 
-/** Plays a section once more: at a place of the form, or at its end; with all that is different in another pass of it, where one is named. */
+/**
+ * Plays a section once more: at a place of the form, or at its end; with all that is different in another pass of it,
+ * where one is named.
+ */
 export const addPass = defineEdit({
   name: "addPass",
   title: "play a section once more",
@@ -64,7 +67,10 @@ export const movePass = defineEdit({
   },
 });
 
-/** What is different in one pass: its name, the bars that are played, its key, parts that are out. Null gives the section's back. */
+/**
+ * What is different in one pass: its name, the bars that are played, its key, parts that are out. Null gives the
+ * section's back.
+ */
 export const setPass = defineEdit({
   name: "setPass",
   title: "change one pass",
@@ -95,7 +101,10 @@ export const setPass = defineEdit({
   },
 });
 
-/** Gives back bars that a pass has for itself, all of them or those of a stretch, or of all only what of a kind is there: the pass plays them as its section has them. */
+/**
+ * Gives back bars that a pass has for itself, all of them or those of a stretch, or of all only what of a kind is
+ * there: the pass plays them as its section has them.
+ */
 export const giveBack = defineEdit({
   name: "giveBack",
   title: "give bars of a pass back",
@@ -139,8 +148,9 @@ export const removePass = defineEdit({
 });
 
 /**
- * Moves one section to another key, the nearer way or by so many semitones, with the bars its passes have for themselves and its takes: chords as written and typed, notes, layouts, shapes, glides, tuned drums.
- * There and back is the section as it was. How parts are held stays: a capo is one for the song.
+ * Moves one section to another key, the nearer way or by so many semitones, with the bars its passes have for
+ * themselves and its takes: chords as written and typed, notes, layouts, shapes, glides, tuned drums. There and back is
+ * the section as it was. How parts are held stays: a capo is one for the song.
  */
 export const transposeSection = defineEdit({
   name: "transposeSection",

@@ -36,7 +36,10 @@ export function openPass(song: Song, section: Section, pass: Pass): Song {
 
 type SetPlaying = Extract<Edit, { do: "setPlaying" }>;
 
-/** How a part plays, set while a pass is looked at: for the pass where it is meant there, or where the pass has that value for itself; otherwise where it was meant. */
+/**
+ * How a part plays, set while a pass is looked at: for the pass where it is meant there, or where the pass has that
+ * value for itself; otherwise where it was meant.
+ */
 export function playedInPass(
   pass: Pass,
   { do: _, part, section, pass: _pass, ...ways }: SetPlaying,
@@ -76,8 +79,8 @@ export function beyondMusic(open: Song, after: Song, sectionId: string): boolean
 }
 
 /**
- * Brings what was changed in a pass back into the song: bars that the pass has for itself are changed there, and so is everything where it is meant
- * `here` only; the rest goes to the section. Names go back to the key of the section.
+ * Brings what was changed in a pass back into the song: bars that the pass has for itself are changed there, and so is
+ * everything where it is meant `here` only; the rest goes to the section. Names go back to the key of the section.
  */
 export function closePass(song: Song, pass: Pass, open: Song, after: Song, here: boolean): Song | Problem {
   const section = sure(sectionOf(song, pass.sectionId));

@@ -31,8 +31,9 @@ const REGISTRY = new Map(
 );
 
 /**
- * Applies an edit. The song that was passed in is never changed; an accepted edit leaves a document that `parseSong` accepts, with no reference
- * into nothing; a refused one leaves everything as it was and says what and why. Error codes begin with `edit.`, or are those of what is read.
+ * Applies an edit. The song that was passed in is never changed; an accepted edit leaves a document that `parseSong`
+ * accepts, with no reference into nothing; a refused one leaves everything as it was and says what and why. Error codes
+ * begin with `edit.`, or are those of what is read.
  */
 export function applyEdit(before: Song, edit: Edit): Result<Applied> {
   if (edit.do === "all") return applyAll(before, edit.edits);
@@ -144,7 +145,10 @@ function cannotUse({ title }: EditDefinition, { path, message, value }: Issue): 
   if (name === undefined) return `Cannot ${title}: ${message}`;
   const shown = JSON.stringify(value) ?? "nothing";
   const where = index === undefined ? "" : ` of number ${index + 1}`;
-  return `Cannot ${title}: the ${String(name)}${where} cannot be ${shown.length > 60 ? `${shown.slice(0, 60)}…` : shown}: ${message}`;
+  return (
+    `Cannot ${title}: the ${String(name)}${where} cannot be ` +
+    `${shown.length > 60 ? `${shown.slice(0, 60)}…` : shown}: ${message}`
+  );
 }
 
 /** What a schema's field refers to, through what makes it optional, nullable or a list. */

@@ -82,9 +82,10 @@ export const EDITS = [
 type EditOf<D> = D extends EditDefinition<infer N, infer S> ? { do: N } & z.input<z.ZodObject<S>> : never;
 
 /**
- * Every change to a song is one of these edits: plain data with a name, applied by a pure function song → song. Fixes, undo, autosave and
- * the workers all carry edits. `all` makes several as one; `inPass` makes an edit in a section as one pass plays it: in bars that the pass has for itself
- * it changes those, elsewhere the section, or with `here` the pass alone.
+ * Every change to a song is one of these edits: plain data with a name, applied by a pure function song → song. Fixes,
+ * undo, autosave and the workers all carry edits. `all` makes several as one; `inPass` makes an edit in a section as
+ * one pass plays it: in bars that the pass has for itself it changes those, elsewhere the section, or with `here` the
+ * pass alone.
  */
 export type Edit =
   | EditOf<(typeof EDITS)[number]>

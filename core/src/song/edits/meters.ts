@@ -6,7 +6,10 @@ import { readLine, writeLine } from "../../theory/chord/progression";
 import type { Section, Song } from "../schema";
 import { refuse, type EditTools } from "./define";
 
-/** Why a section cannot be written in another meter: a note or hit past the end of its shorter bar, chords that cannot be shared out. */
+/**
+ * Why a section cannot be written in another meter: a note or hit past the end of its shorter bar, chords that cannot
+ * be shared out.
+ */
 export function meterRefused(song: Song, section: Section, old: Meter, meter: Meter): Problem | null {
   if (old.text !== meter.text && song.form.some((p) => p.sectionId === section.id && p.own))
     return refuse(
@@ -30,7 +33,10 @@ export function meterRefused(song: Song, section: Section, old: Meter, meter: Me
     : null;
 }
 
-/** Writes a section in another meter: chords are shared out anew bar by bar, notes and hits keep their place in their bar. */
+/**
+ * Writes a section in another meter: chords are shared out anew bar by bar, notes and hits keep their place in their
+ * bar.
+ */
 export function rebar(
   section: Draft<Section>,
   original: Section,

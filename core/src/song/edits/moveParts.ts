@@ -44,8 +44,9 @@ function movedNote(n: Note, to: (name: PitchName) => PitchName): Note | null {
 }
 
 /**
- * Moves the notes of one part, in one section or in all, by semitones or by steps of the scale of each section: all of them, with those that passes have for
- * themselves, what is kept past the end, and takes; or some of the section. The chords stay, and what was said of a note's reason no longer holds.
+ * Moves the notes of one part, in one section or in all, by semitones or by steps of the scale of each section: all of
+ * them, with those that passes have for themselves, what is kept past the end, and takes; or some of the section. The
+ * chords stay, and what was said of a note's reason no longer holds.
  */
 export const transposePart = defineEdit({
   name: "transposePart",
@@ -82,7 +83,9 @@ export const transposePart = defineEdit({
   },
 });
 
-/** All that holds music of a section: itself, what is kept past its end, bars that passes have for themselves, takes. */
+/**
+ * All that holds music of a section: itself, what is kept past its end, bars that passes have for themselves, takes.
+ */
 const heldIn = (draft: Draft<Song>, id: string): Material[] => [
   draftOf(draft, id),
   draftOf(draft, id).beyond ?? {},
@@ -131,7 +134,10 @@ function moveAll(draft: Draft<Song>, song: Song, section: Section, move: MovingD
   return null;
 }
 
-/** Moves a section, or all of them, along their scales: chords become those of the degrees they come to, notes and pinned layouts go by as many steps. The key stays. */
+/**
+ * Moves a section, or all of them, along their scales: chords become those of the degrees they come to, notes and
+ * pinned layouts go by as many steps. The key stays.
+ */
 export const shiftInScale = defineEdit({
   name: "shiftInScale",
   title: "move along the scale",
@@ -148,8 +154,9 @@ export const shiftInScale = defineEdit({
 });
 
 /**
- * Changes the mode of a section, or of the song: every scale degree goes to the same degree of the new key, of the same tonic or of another (the relative one). The
- * dominant keeps its leading tone; chords with notes from outside keep their kind, and go with the chord they lead to; a chord tone stays one.
+ * Changes the mode of a section, or of the song: every scale degree goes to the same degree of the new key, of the same
+ * tonic or of another (the relative one). The dominant keeps its leading tone; chords with notes from outside keep
+ * their kind, and go with the chord they lead to; a chord tone stays one.
  */
 export const changeMode = defineEdit({
   name: "changeMode",

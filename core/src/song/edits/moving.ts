@@ -19,7 +19,10 @@ import { chordOf } from "../../theory/chord/progression";
 import { KeyText, Transposition, type Note, type Reason, type Section, type Song } from "../schema";
 import { defineEdit, refuse } from "./define";
 
-/** What moving a song to another key does to each kind of name: all go by the same number of letters and semitones, so that the way back is exact. */
+/**
+ * What moving a song to another key does to each kind of name: all go by the same number of letters and semitones, so
+ * that the way back is exact.
+ */
 export interface Moving {
   semitones: Semitones;
   note(name: NoteName): NoteName;
@@ -188,8 +191,8 @@ export function moveRefused(from: Key, to: Key, semitones: Semitones, sections: 
 }
 
 /**
- * Writes the whole song in another spelling of its key (D# minor as Eb minor) without changing a sound: every root, bass, note and section key moves
- * by the same number of letters.
+ * Writes the whole song in another spelling of its key (D# minor as Eb minor) without changing a sound: every root,
+ * bass, note and section key moves by the same number of letters.
  */
 export const respell = defineEdit({
   name: "respell",
@@ -209,8 +212,9 @@ export const respell = defineEdit({
 });
 
 /**
- * Moves the whole song to another key: chords as they are written and typed, notes, layouts, shapes with their capo, glides, tuned drums, takes, keys of
- * sections, reasons and waivers. There and back is the song as it was. Refused where the key does not lie so many semitones away.
+ * Moves the whole song to another key: chords as they are written and typed, notes, layouts, shapes with their capo,
+ * glides, tuned drums, takes, keys of sections, reasons and waivers. There and back is the song as it was. Refused
+ * where the key does not lie so many semitones away.
  */
 export const transpose = defineEdit({
   name: "transpose",

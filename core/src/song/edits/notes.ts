@@ -14,7 +14,10 @@ const notesOf = (song: Song, section: string, part: string): readonly Note[] =>
 
 type Fields = z.infer<typeof NewNote>;
 
-/** A note with its fields always in the same order: thousands of notes of one shape are read far faster than notes of many. */
+/**
+ * A note with its fields always in the same order: thousands of notes of one shape are read far faster than notes of
+ * many.
+ */
 function noteWith(id: string, { start, duration, pitch, velocity, ...more }: Fields): Note {
   const note: Note = { id, start, duration, pitch, velocity };
   for (const name of ["voice", "offset", "pinned", "reason", "lyrics", "slide", "swell"] as const)

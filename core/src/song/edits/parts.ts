@@ -58,7 +58,9 @@ export const addPart = defineEdit({
   },
 });
 
-/** Puts a part before another one, or last where none is named. Parts are shown by register; within one, in this order. */
+/**
+ * Puts a part before another one, or last where none is named. Parts are shown by register; within one, in this order.
+ */
 export const movePart = defineEdit({
   name: "movePart",
   title: "move a part",
@@ -110,8 +112,8 @@ const VoicingChanges = changesOf(VoicingPlaying).extend({
 });
 
 /**
- * Sets how a part plays: for the part, for one section or for one pass, wherever `section` or `pass` says. Null gives a value back, so that the
- * inherited one holds.
+ * Sets how a part plays: for the part, for one section or for one pass, wherever `section` or `pass` says. Null gives a
+ * value back, so that the inherited one holds.
  */
 export const setPlaying = defineEdit({
   name: "setPlaying",
@@ -162,7 +164,10 @@ function change(playing: Playing, way: Way, values: Record<string, unknown>): vo
   else delete playing[way];
 }
 
-/** Links a part to the chords; null detaches it: what it plays becomes its own notes. What was written by hand gives way to a link. */
+/**
+ * Links a part to the chords; null detaches it: what it plays becomes its own notes. What was written by hand gives way
+ * to a link.
+ */
 export const setLink = defineEdit({
   name: "setLink",
   title: "link a part to the chords or detach it",
@@ -188,7 +193,10 @@ function withoutNotes(draft: Draft<Song>, id: string): void {
   for (const own of draft.form.flatMap((p) => p.own ?? [])) delete own.notes?.[id];
 }
 
-/** Lets a part repeat another one, as an echo does; null prints the echo: what it plays becomes its own notes. What was written by hand gives way to an echo. */
+/**
+ * Lets a part repeat another one, as an echo does; null prints the echo: what it plays becomes its own notes. What was
+ * written by hand gives way to an echo.
+ */
 export const setEcho = defineEdit({
   name: "setEcho",
   title: "let a part echo another one or print the echo",

@@ -10,7 +10,9 @@ const MOST_TAKES = 24;
 const textOf = (notes: readonly Note[]): string =>
   notes.map((n) => `${n.start}:${n.duration}:${n.pitch}:${n.velocity}`).join();
 
-/** Keeps what a part plays in a section under a name, to come back to; a state that is kept already is not kept twice. */
+/**
+ * Keeps what a part plays in a section under a name, to come back to; a state that is kept already is not kept twice.
+ */
 export const keepTake = defineEdit({
   name: "keepTake",
   title: "keep a state",
@@ -46,8 +48,8 @@ export const removeTake = defineEdit({
 });
 
 /**
- * Lets something stand, with a reason: a finding by its id, or all findings of a rule in a section (or anywhere), of these parts (or any), about
- * this (or anything). Made: the waiver.
+ * Lets something stand, with a reason: a finding by its id, or all findings of a rule in a section (or anywhere), of
+ * these parts (or any), about this (or anything). Made: the waiver.
  */
 export const waive = defineEdit({
   name: "waive",

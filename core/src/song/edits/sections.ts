@@ -8,7 +8,10 @@ import { Bars, Duration, KeyText, MeterText, SectionId, Swing, Tempo, Title, typ
 import { assign, copiedMaterial, defineEdit, draftOf, Place, refuse } from "./define";
 import { meterRefused, rebar } from "./meters";
 
-/** A section that becomes shorter keeps what lies past its end, out of everything; it comes back when the section is longer again. */
+/**
+ * A section that becomes shorter keeps what lies past its end, out of everything; it comes back when the section is
+ * longer again.
+ */
 export const setSection = defineEdit({
   name: "setSection",
   title: "name a section or set its length",
@@ -30,8 +33,9 @@ export const setSection = defineEdit({
 });
 
 /**
- * Key, tempo, meter and swing of a section alone, where they are not the song's; null gives the song's back. The key is only named: nothing is moved.
- * The pickup is the room before bar 1 in which an upbeat is written; it is not made shorter than what stands there.
+ * Key, tempo, meter and swing of a section alone, where they are not the song's; null gives the song's back. The key is
+ * only named: nothing is moved. The pickup is the room before bar 1 in which an upbeat is written; it is not made
+ * shorter than what stands there.
  */
 export const setSectionTime = defineEdit({
   name: "setSectionTime",
@@ -91,7 +95,10 @@ function pickupRefused({ name, notes }: Section, meter: Meter, pickup: Ticks): P
     : null;
 }
 
-/** A new section at a place of the form, or at its end: empty, or a copy of another with ids of its own. Made: the section, its pass, then what is in it. */
+/**
+ * A new section at a place of the form, or at its end: empty, or a copy of another with ids of its own. Made: the
+ * section, its pass, then what is in it.
+ */
 export const addSection = defineEdit({
   name: "addSection",
   title: "add a section",
@@ -111,7 +118,10 @@ export const addSection = defineEdit({
   },
 });
 
-/** Everything that belongs to the section goes with it: its passes, takes and waivers; a line of the log stays, without its place. */
+/**
+ * Everything that belongs to the section goes with it: its passes, takes and waivers; a line of the log stays, without
+ * its place.
+ */
 export const removeSection = defineEdit({
   name: "removeSection",
   title: "remove a section",

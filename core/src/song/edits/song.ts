@@ -56,7 +56,10 @@ export const setSeverity = defineEdit({
   },
 });
 
-/** Chords are shared out anew bar by bar, notes and hits keep their place in their bar. Refused where the new bar is too short for them. */
+/**
+ * Chords are shared out anew bar by bar, notes and hits keep their place in their bar. Refused where the new bar is too
+ * short for them.
+ */
 export const setMeter = defineEdit({
   name: "setMeter",
   title: "set the meter",

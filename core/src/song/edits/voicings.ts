@@ -21,7 +21,10 @@ export const setVoicings = defineEdit({
   },
 });
 
-/** Stores the layouts a part has in one pass alone, by chord and in the key of the section; null gives those of the section back. */
+/**
+ * Stores the layouts a part has in one pass alone, by chord and in the key of the section; null gives those of the
+ * section back.
+ */
 export const setPassVoicings = defineEdit({
   name: "setPassVoicings",
   title: "store the layouts of one pass",

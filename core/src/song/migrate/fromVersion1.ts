@@ -111,8 +111,8 @@ function sectionOf(song: Song1, section: Section1, fresh: () => string): Section
 }
 
 /**
- * A waiver named its finding by rule, section, notes and tick. It keeps the place; and the pitches and parts, where all of its notes are written
- * ones, so that it means the same finding and no other.
+ * A waiver named its finding by rule, section, notes and tick. It keeps the place; and the pitches and parts, where all
+ * of its notes are written ones, so that it means the same finding and no other.
  */
 function waiverOf(song: Song1, { finding, reason }: Song1["waivers"][number], id: string): Waiver {
   const [rule = "", sectionId = "", ...rest] = finding.split(":");

@@ -6,7 +6,10 @@ import { instrumentOf } from "../../theory/instrument/instruments";
 import { VOICING_TERMS, WAYS, type Playing, type Way } from "../schema/playing";
 import type { Part1, Song1 } from "./version1";
 
-/** A part's bag of settings, sorted into its own playing, that of single sections (by section), and what no setting has a name for. */
+/**
+ * A part's bag of settings, sorted into its own playing, that of single sections (by section), and what no setting has
+ * a name for.
+ */
 export interface Sorted {
   playing: Playing;
   bySection: Map<string, Playing>;

@@ -6,7 +6,10 @@ import { PROFILES } from "../schema/playing";
 import { Duration, Id, KeyText, LIMITS, MeterText, Offset, Pitch, Swing, Tempo, Title } from "../schema/scalars";
 import { OwnInstrument, Singer as SingerNow } from "../schema/song";
 
-/** A song document of version 1, as it was written until version 0.1.0 of the application. Kept for ever; only `fromVersion1` reads it. */
+/**
+ * A song document of version 1, as it was written until version 0.1.0 of the application. Kept for ever; only
+ * `fromVersion1` reads it.
+ */
 
 const Ends = z.tuple([Pitch, Pitch]);
 const Note = NoteNow.omit({ slide: true }).extend({ glideTo: Pitch.optional() });

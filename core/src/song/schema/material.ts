@@ -35,7 +35,10 @@ export const Note = z.object({
   swell: z.boolean().optional(),
 });
 
-/** A layout as it is held on a neck: frets from the first drawn string, null where a string is silent, counted from the capo. */
+/**
+ * A layout as it is held on a neck: frets from the first drawn string, null where a string is silent, counted from the
+ * capo.
+ */
 const HeldShape = z.object({
   frets: z.array(z.int().min(0).max(36).nullable()).min(3).max(12),
   capo: z.int().min(0).max(24),
@@ -76,7 +79,10 @@ export const Hit = z.object({
 
 export const DrumName = z.enum(DRUMS);
 
-/** One drum: its hits, how it is named and mapped where the usual does not serve, and how it is played: swing of its own, late or early. */
+/**
+ * One drum: its hits, how it is named and mapped where the usual does not serve, and how it is played: swing of its
+ * own, late or early.
+ */
 export const Lane = z.object({
   drum: DrumName,
   hits: z.array(Hit).max(10_000),

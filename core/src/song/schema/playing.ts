@@ -63,7 +63,10 @@ export const BassPlaying = z.strictObject({
   slides: z.enum(["none", "some", "many"]).optional(),
   /** Which kicks the line must meet. */
   lock: z.enum(["chords", "main", "every"]).optional(),
-  /** Color that is liked beside the root, by quality of the chord (common practice: the fifth over major, the third over minor). */
+  /**
+   * Color that is liked beside the root, by quality of the chord (common practice: the fifth over major, the third over
+   * minor).
+   */
   overMajor: z.enum(["fifth", "third", "either"]).optional(),
   overMinor: z.enum(["fifth", "third", "either"]).optional(),
   /** Move in the gaps of a tune, hold under its motion, keep out of its octave. */
@@ -89,10 +92,15 @@ export const CounterPlaying = z.strictObject({
   /** Lowest and highest note; the part's range where it is empty. */
   low: Pitch.or(z.literal("")).optional(),
   high: Pitch.or(z.literal("")).optional(),
-  /** Whose hits it takes, and which pitches it gives them: as few as it can, up and down the chord, or a line by step. */
+  /**
+   * Whose hits it takes, and which pitches it gives them: as few as it can, up and down the chord, or a line by step.
+   */
   drum: z.enum(DRUMS).optional(),
   hits: z.enum(["few", "chord", "line"]).optional(),
-  /** A drawn cell: held as it is while the chords change, refitted to each of them, or moved along the scale with their roots. */
+  /**
+   * A drawn cell: held as it is while the chords change, refitted to each of them, or moved along the scale with their
+   * roots.
+   */
   cell: z.enum(["hold", "refit", "scale"]).optional(),
   /** What lies under each note of a line in double-stops. */
   under: z.enum(["thirds", "sixths"]).optional(),
@@ -139,7 +147,10 @@ export const DrumsPlaying = z.strictObject({
   reference: z.string().max(400).optional(),
 });
 
-/** All ways of playing; a new one is one schema and one line here. What is absent is inherited: pass, section, part, usual value. */
+/**
+ * All ways of playing; a new one is one schema and one line here. What is absent is inherited: pass, section, part,
+ * usual value.
+ */
 export const WAYS = {
   comp: CompPlaying,
   voicing: VoicingPlaying,

@@ -21,7 +21,10 @@ export const LIMITS = {
   log: 5000,
 } as const;
 
-/** What an id names. A field that holds the id of something else says so in its schema, so that every reference can be checked and generated. */
+/**
+ * What an id names. A field that holds the id of something else says so in its schema, so that every reference can be
+ * checked and generated.
+ */
 export type Thing = "section" | "part" | "pass" | "chord" | "note" | "take" | "waiver" | "instrument" | "singer";
 /** What kind of text a field holds, where its own reader decides whether it is good. */
 export type TextKind = "pitch" | "key" | "meter" | "symbol" | "line";

@@ -79,8 +79,8 @@ export const Pass = z.object({
 });
 
 /**
- * A part that is derived from the chords: how it plays them, whose voicings it plays (its own where `from` is absent), and the part whose
- * notes its top follows.
+ * A part that is derived from the chords: how it plays them, whose voicings it plays (its own where `from` is absent),
+ * and the part whose notes its top follows.
  */
 export const Link = z.object({
   kind: z.enum(COMP_KINDS.map((k) => k.id)),
@@ -148,8 +148,8 @@ export const Singer = z.object({
 });
 
 /**
- * What a waiver lets stand: findings of a rule, in a section or anywhere, of these parts or any, about this or anything. `about` names place and
- * pitches, not ids, so that it outlives edits that leave the matter as it was.
+ * What a waiver lets stand: findings of a rule, in a section or anywhere, of these parts or any, about this or
+ * anything. `about` names place and pitches, not ids, so that it outlives edits that leave the matter as it was.
  */
 export const Matter = z.object({
   rule: z.string().min(1).max(60),

@@ -10,7 +10,10 @@ import {
   type Semitones,
 } from "../pitch/pitch";
 
-/** One tone of a chord: its degree as the symbol names it (1 3 5 6 7 9 11 13, 2 and 4 in sus chords) and its distance from the root. */
+/**
+ * One tone of a chord: its degree as the symbol names it (1 3 5 6 7 9 11 13, 2 and 4 in sus chords) and its distance
+ * from the root.
+ */
 export interface ChordTone {
   degree: number;
   alter: number;

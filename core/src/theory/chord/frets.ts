@@ -138,7 +138,10 @@ export function parseFrets(text: string): Result<(number | null)[]> {
   return frets.length ? ok(frets) : fail("frets.text", "There is no fret here", { hint: "Write for example x32010." });
 }
 
-/** Reads a tuning as text: "D2 A2 D3 G3 B3 E4", or without octaves, "D A D F# A D": each string then lies nearest to the usual one. */
+/**
+ * Reads a tuning as text: "D2 A2 D3 G3 B3 E4", or without octaves, "D A D F# A D": each string then lies nearest to the
+ * usual one.
+ */
 export function parseTuning(text: string, like: readonly PitchName[]): Result<PitchName[]> {
   const parts = /[\s,]/.test(text.trim())
     ? text.trim().split(/[\s,]+/)

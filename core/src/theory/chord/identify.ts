@@ -83,7 +83,10 @@ export function identifyChords(request: Identify): Reading[] {
   return result.ok ? result.value : [];
 }
 
-/** Errors: `identify.note` names the text that is not a note; `identify.few` for fewer than two different notes; `key.*` for the key. */
+/**
+ * Errors: `identify.note` names the text that is not a note; `identify.few` for fewer than two different notes; `key.*`
+ * for the key.
+ */
 export function chordReadings({ pitches, bass, key, noBass, soundsOnly, before, after }: Identify): Result<Reading[]> {
   const names = new Map<PitchClass, NoteName>();
   let lowest: { midi: number; pc: PitchClass } | null = null;
@@ -214,7 +217,8 @@ function weigh(
       const bit = rest & -rest;
       const allowed = t.optional.get(bit);
       if (!allowed || (rootless && allowed.label !== "5" && allowed.label !== "9" && allowed.label !== "11")) return;
-      // Two notes alone hardly make a triad without its fifth, and a chord over a foreign bass is heard when it is whole.
+      // Two notes alone hardly make a triad without its fifth, and a chord over a foreign bass is heard when it is
+      // whole.
       cost +=
         allowed.cost + (allowed.label === "5" && (size < 3 || (t.suspended && size < 4)) ? 1 : 0) + (foreign ? 1.5 : 0);
       omitted.push(allowed.label);
@@ -277,7 +281,10 @@ const isSymmetric = (f: Found): boolean =>
   !f.omitted.length &&
   [3, 4, 6].some((by) => rotate(f.template.mask, by) === f.template.mask);
 
-/** Chords that repeat themselves within the octave have one sound and several roots: the others follow the first at once. */
+/**
+ * Chords that repeat themselves within the octave have one sound and several roots: the others follow the first at
+ * once.
+ */
 function symmetric(found: Found[]): void {
   const leaders = new Map<Template, number>();
   for (const f of found) {

@@ -79,8 +79,8 @@ export interface Bent {
 }
 
 /**
- * Bends one tone of a chord by a semitone and names the result: on the same root where the notes allow it, otherwise by their best reading over
- * the chord's bass. Null when fewer than two different notes would be left.
+ * Bends one tone of a chord by a semitone and names the result: on the same root where the notes allow it, otherwise by
+ * their best reading over the chord's bass. Null when fewer than two different notes would be left.
  */
 export function bendTone(chord: Chord, index: number, direction: 1 | -1, key: Key): Bent | null {
   const bent = chord.tones[index];
@@ -113,7 +113,10 @@ export function bendTone(chord: Chord, index: number, direction: 1 | -1, key: Ke
 
 const sameRoot = (symbol: string, root: NoteName): boolean => /^[A-G](?:bb|b|##|#)?/.exec(symbol)?.[0] === root;
 
-/** A chord moved along the scale: its root and bass by steps, its quality as the scale has it there (triads, sevenths, ninths; suspensions stay). */
+/**
+ * A chord moved along the scale: its root and bass by steps, its quality as the scale has it there (triads, sevenths,
+ * ninths; suspensions stay).
+ */
 export function moveInScale(chord: Chord, steps: number, key: Key): Chord {
   const at = (note: NoteName): NoteName => {
     const pc = pitchClass(note);

@@ -23,7 +23,10 @@ const DIATONIC: Record<string, string> = {
   "0,4,8,11": "maj7(#5)",
 };
 
-/** The chord on a scale step (0–6) by stacking every other scale note: 3 notes for a triad, 4 for a seventh, 5 for a ninth chord. */
+/**
+ * The chord on a scale step (0–6) by stacking every other scale note: 3 notes for a triad, 4 for a seventh, 5 for a
+ * ninth chord.
+ */
 export function diatonicChord(key: Key, step: number, size: 3 | 4 | 5 = 3): string {
   const root = nth(key.scale, mod(step, 7));
   const above = Array.from({ length: size }, (_, i) =>
@@ -39,8 +42,8 @@ export function diatonicChord(key: Key, step: number, size: 3 | 4 | 5 = 3): stri
 export const isMinorish = (key: Key): boolean => MODES[key.mode][2] === 3;
 
 /**
- * Semitones of a degree as Roman numerals count it without an accidental: the mode's own, but what phrygian and locrian lower below natural minor has its flat
- * written (bII). Numbers name the mode's own.
+ * Semitones of a degree as Roman numerals count it without an accidental: the mode's own, but what phrygian and locrian
+ * lower below natural minor has its flat written (bII). Numbers name the mode's own.
  */
 const ownDegree = (key: Key, index: number): number =>
   isMinorish(key) ? Math.max(nth(MODES[key.mode], index), nth(MODES.minor, index)) : nth(MODES[key.mode], index);
@@ -50,8 +53,8 @@ function degreeSemitones(key: Key, accidental: string, index: number, diminished
   const own = arabic ? nth(MODES[key.mode], index) : ownDegree(key, index);
   const major = nth(MODES.major, index);
   if (!accidental) return isMinorish(key) && index === 6 && diminished ? 11 : own;
-  // A flat is counted from the major scale, so that bVI is the same chord in C major and C minor, and a sharp from the mode's own degree; where the
-  // mode's degree is raised already (the fourth of lydian), the other way around.
+  // A flat is counted from the major scale, so that bVI is the same chord in C major and C minor, and a sharp from the
+  // mode's own degree; where the mode's degree is raised already (the fourth of lydian), the other way around.
   const raised = own > major;
   return accidental[0] === "b"
     ? (raised ? own : major) - accidental.length
@@ -92,8 +95,9 @@ const INVERSIONS: [figure: string, degree: number, seventh: boolean][] = [
 ];
 
 /**
- * Reads a Roman numeral or a degree in a key: "ii7", "V65", "bVII", "V7/V", "viiø7", "IV/5" (over the fifth degree), "Ger6", and the plain
- * numbers of a degree pattern, "6" or "27" (the key's own seventh on 2). Errors: numeral.unknown, numeral.quality with the 1-based column.
+ * Reads a Roman numeral or a degree in a key: "ii7", "V65", "bVII", "V7/V", "viiø7", "IV/5" (over the fifth degree),
+ * "Ger6", and the plain numbers of a degree pattern, "6" or "27" (the key's own seventh on 2). Errors: numeral.unknown,
+ * numeral.quality with the 1-based column.
  */
 export function parseNumeral(source: string, key: Key): Result<Chord> {
   const text = (SIXTHS[source] ?? source)
@@ -170,8 +174,8 @@ export function parseNumeral(source: string, key: Key): Result<Chord> {
 }
 
 /**
- * Reads a line of numerals or degrees into chords, with the same bars, dots and repeats as a chord line; without any bar line every numeral is
- * a bar. Positions of problems are 1-based columns of the text.
+ * Reads a line of numerals or degrees into chords, with the same bars, dots and repeats as a chord line; without any
+ * bar line every numeral is a bar. Positions of problems are 1-based columns of the text.
  */
 export function readNumerals(line: string, key: Key, meter: Meter): ParsedLine {
   const barred =
@@ -200,8 +204,8 @@ export function degreeName(note: NoteName, key: Key): string {
 function degreeOf(note: NoteName, key: Key): { index: number; accidental: string } {
   const index = mod(sure(parseNote(note)).step - sure(parseNote(key.tonic)).step, 7);
   const above = mod(pitchClass(note) - firstOf(key.pcs), 12);
-  // In major-like modes accidentals count from the major scale (bVII in mixolydian); in minor ones from natural minor (bII in phrygian), but dorian's own
-  // sixth is plain.
+  // In major-like modes accidentals count from the major scale (bVII in mixolydian); in minor ones from natural minor
+  // (bII in phrygian), but dorian's own sixth is plain.
   const own = isMinorish(key) ? ownDegree(key, index) : nth(MODES.major, index);
   const shift = mod(above - own + 6, 12) - 6;
   // The major scale's degree is foreign where the mode has another one.
@@ -210,7 +214,10 @@ function degreeOf(note: NoteName, key: Key): { index: number; accidental: string
   return { index, accidental: shift < 0 ? "b".repeat(-shift) : "#".repeat(shift) };
 }
 
-/** Roman numeral of a chord in a key: case by the third, ° and ø, figures for inversions of triads and sevenths, "/5" for any other bass degree. */
+/**
+ * Roman numeral of a chord in a key: case by the third, ° and ø, figures for inversions of triads and sevenths, "/5"
+ * for any other bass degree.
+ */
 export function romanOf(chord: Chord, key: Key): string {
   const root = respell(chord.root, key, /^dim|^m7b5/.test(chord.quality));
   const { index, accidental } = degreeOf(root, key);
@@ -274,7 +281,10 @@ function respell(note: NoteName, key: Key, leads = false): NoteName {
   return index === undefined ? note : transposeNote(key.tonic, index, above);
 }
 
-/** Whether all tones of a chord (and its bass) lie in a key; the raised seventh of minor counts as its own when asked for. */
+/**
+ * Whether all tones of a chord (and its bass) lie in a key; the raised seventh of minor counts as its own when asked
+ * for.
+ */
 export function isDiatonic(chord: Chord, key: Key, harmonic = false): boolean {
   const raised = mod(firstOf(key.pcs) + 11, 12);
   const lowered = mod(firstOf(key.pcs) + 10, 12);
@@ -287,7 +297,8 @@ export function isDiatonic(chord: Chord, key: Key, harmonic = false): boolean {
     !pcs.every((pc) => pc === raised || key.pcs.includes(pc))
   )
     return false;
-  // A tone that sounds like the raised seventh and is written as the lowered eighth belongs elsewhere: A flat over F minor is no G sharp.
+  // A tone that sounds like the raised seventh and is written as the lowered eighth belongs elsewhere: A flat over F
+  // minor is no G sharp.
   const seventh = transposeNote(key.tonic, 6, 11);
   return [...chord.tones.map((t) => toneName(chord, t)), ...(chord.bass ? [chord.bass] : [])].every(
     (name) => pitchClass(name) !== raised || name === seventh || rootPc(chord) === raised,

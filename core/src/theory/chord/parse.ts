@@ -32,7 +32,9 @@ const take = (cursor: Cursor, pattern: RegExp): RegExpExecArray | null => {
   return match;
 };
 
-/** One spelling for every accidental and sign, each replaced by the same number of characters so that columns stay true. */
+/**
+ * One spelling for every accidental and sign, each replaced by the same number of characters so that columns stay true.
+ */
 const normalize = (text: string): string =>
   text
     .replace(/♭/g, "b")
@@ -164,7 +166,8 @@ function build(draft: Draft): ChordTone[] {
   if (draft.seventh !== "none") tones.push(tone(7, { minor: 0, major: 1, diminished: -1 }[draft.seventh]));
   const replaced = (degree: number) => draft.altered.some((t) => t.degree === degree);
   if (draft.extension >= 9 && !replaced(9)) tones.push(tone(9));
-  // The eleventh belongs to 11 chords and minor thirteenths; over a major third the thirteenth chord leaves it out (common practice).
+  // The eleventh belongs to 11 chords and minor thirteenths; over a major third the thirteenth chord leaves it out
+  // (common practice).
   const eleventh = draft.extension === 11 || (draft.extension === 13 && draft.third === "minor");
   if (eleventh && !replaced(11) && !draft.sus.includes(4)) tones.push(tone(11));
   if (draft.extension === 13 && !replaced(13)) tones.push(tone(13));
@@ -241,8 +244,8 @@ function quality(draft: Draft): string {
 }
 
 /**
- * The chord with these tones over a root, named canonically. Ninths, elevenths and thirteenths are stacked on a seventh where they can be and
- * added otherwise. Needs a root and one more tone.
+ * The chord with these tones over a root, named canonically. Ninths, elevenths and thirteenths are stacked on a seventh
+ * where they can be and added otherwise. Needs a root and one more tone.
  */
 export function chordOfTones(
   root: NoteName,
@@ -301,8 +304,8 @@ export function chordOfTones(
 const cache = new Map<string, Result<Chord>>();
 
 /**
- * Reads a chord symbol in any usual spelling. Errors: chord.root, chord.quality, chord.bass, each with the 1-based column in the
- * symbol at which reading stopped.
+ * Reads a chord symbol in any usual spelling. Errors: chord.root, chord.quality, chord.bass, each with the 1-based
+ * column in the symbol at which reading stopped.
  */
 export function parseChord(text: string): Result<Chord> {
   const known = cache.get(text);

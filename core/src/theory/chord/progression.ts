@@ -56,9 +56,10 @@ function splitBars(line: string): Bar[] {
 }
 
 /**
- * Lengths of the slots of a bar. With n chords and no dots, beats are shared out evenly and what is left over goes to the first chords, one
- * beat each (three chords in 4/4: 2+1+1; two in 3/4: 2+1; two in 7/8, felt 2+2+3: 4+3 eighths). More chords than beats share the
- * eighths, then the sixteenths, by the same rule. Null when even the sixteenths do not suffice.
+ * Lengths of the slots of a bar. With n chords and no dots, beats are shared out evenly and what is left over goes to
+ * the first chords, one beat each (three chords in 4/4: 2+1+1; two in 3/4: 2+1; two in 7/8, felt 2+2+3: 4+3 eighths).
+ * More chords than beats share the eighths, then the sixteenths, by the same rule. Null when even the sixteenths do not
+ * suffice.
  */
 export function shareBar(meter: Meter, count: number): Ticks[] | null {
   for (const unit of [null, 240, 120]) {
@@ -87,8 +88,8 @@ function dotBar(meter: Meter, tokens: Token[]): Ticks[] | null {
 }
 
 /**
- * Reads a chord line: bars between "|", "%" alone repeats the bar before, "." holds the chord one more beat, "N.C." is no chord.
- * What can be read is returned even when other places have problems.
+ * Reads a chord line: bars between "|", "%" alone repeats the bar before, "." holds the chord one more beat, "N.C." is
+ * no chord. What can be read is returned even when other places have problems.
  */
 export function readLine(line: string, meter: Meter): ParsedLine {
   const result: ParsedLine = { chords: [], unread: [], bars: 0, problems: [] };
@@ -130,7 +131,9 @@ function readBar(bar: Bar, index: number, meter: Meter, result: ParsedLine): voi
     const over = nth(bar.tokens, room);
     result.problems.push({
       code: "line.crowded",
-      message: `Bar ${index + 1} has ${bar.tokens.length} ${dotted ? "beats" : "chords"}; a bar of ${meter.text} has room for ${room} (column ${over.column}).`,
+      message:
+        `Bar ${index + 1} has ${bar.tokens.length} ${dotted ? "beats" : "chords"}; a bar of ${meter.text} has ` +
+        `room for ${room} (column ${over.column}).`,
       position: over.column,
       hint: "Put a bar line between them.",
     });

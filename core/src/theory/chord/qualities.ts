@@ -16,8 +16,8 @@ export interface Template {
 }
 
 /**
- * Qualities with a measure of how readily a musician reaches for the name: triads and sevenths first, then extensions, then alterations
- * (common practice).
+ * Qualities with a measure of how readily a musician reaches for the name: triads and sevenths first, then extensions,
+ * then alterations (common practice).
  */
 const QUALITIES: [quality: string, cost: number][] = [
   ["", 0],
@@ -138,7 +138,10 @@ function template(quality: string, cost: number): Template {
 
 export const TEMPLATES: readonly Template[] = QUALITIES.map(([quality, cost]) => template(quality, cost));
 
-/** Names a tone outside a template can be added under, by semitones above the root; null where the name would contradict the chord. */
+/**
+ * Names a tone outside a template can be added under, by semitones above the root; null where the name would contradict
+ * the chord.
+ */
 export function addedName(t: Template, above: number): string | null {
   const third = t.tones.find((x) => x.degree === 3);
   switch (above) {

@@ -1,4 +1,7 @@
-/** A drum a lane can hold: its name, its note in General MIDI (GM System Level 1, value from memory), and what it is struck like. */
+/**
+ * A drum a lane can hold: its name, its note in General MIDI (GM System Level 1, value from memory), and what it is
+ * struck like.
+ */
 export interface DrumKind {
   title: string;
   note: number;

@@ -46,7 +46,10 @@ export interface ShapeLimits {
   muted: number;
 }
 
-/** Four fingers over four frets; up to five high on the neck, where frets are narrow; a stretch past 100 mm is wide (common practice). */
+/**
+ * Four fingers over four frets; up to five high on the neck, where frets are narrow; a stretch past 100 mm is wide
+ * (common practice).
+ */
 export const SHAPE_LIMITS: ShapeLimits = { highest: 15, span: 4, reach: 112, fingers: 4, muted: 1 };
 export const WIDE_REACH = 100;
 
@@ -92,8 +95,9 @@ export function holdShape(neck: Neck, frets: readonly (number | null)[]): Omit<S
 }
 
 /**
- * Every shape of the given pitch classes that lies within the limits, found by search over strings and frets: each string is open,
- * fretted within one span of the hand, or silent. At least `least` strings sound; `required` classes all sound.
+ * Every shape of the given pitch classes that lies within the limits, found by search over strings and frets: each
+ * string is open, fretted within one span of the hand, or silent. At least `least` strings sound; `required` classes
+ * all sound.
  */
 export function findShapes(
   neck: Neck,
@@ -125,7 +129,8 @@ export function findShapes(
         .reduce((mask, c) => mask | c.bit, 0),
     );
     const rooted = choices.map((_, s) => choices.slice(s).some((list) => list.some((c) => c.fret === position)));
-    // Cut off early: tones that can no longer come, too many fingers, too many silent strings inside, too few strings left to sound.
+    // Cut off early: tones that can no longer come, too many fingers, too many silent strings inside, too few strings
+    // left to sound.
     const walk = (
       s: number,
       sounding: number,
@@ -170,7 +175,10 @@ export function findShapes(
   return out;
 }
 
-/** The easiest way to hold exactly these pitches, each on a string of its own; null when there is none within the limits. */
+/**
+ * The easiest way to hold exactly these pitches, each on a string of its own; null when there is none within the
+ * limits.
+ */
 export function shapeOf(neck: Neck, pitches: readonly Midi[], limits: ShapeLimits = SHAPE_LIMITS): Shape | null {
   const strings = neck.strings.map((m) => m + neck.capo);
   const highest = Math.min(limits.highest, neck.frets - neck.capo);

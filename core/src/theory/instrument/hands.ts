@@ -11,7 +11,9 @@ export interface Hand {
 export interface Hands {
   left: Hand;
   right: Hand;
-  /** None up to an octave; `wide` up to a tenth less a step; `far` beyond: only some hands reach it (common practice). */
+  /**
+   * None up to an octave; `wide` up to a tenth less a step; `far` beyond: only some hands reach it (common practice).
+   */
   stretch: "none" | "wide" | "far";
 }
 
@@ -29,8 +31,8 @@ const hand = (pitches: Midi[]): Hand => ({
 const strain = ({ span, fingers }: Hand): number => Math.max(0, span - OCTAVE_SPAN) * 0.5 + (fingers >= 5 ? 0.4 : 0);
 
 /**
- * Shares notes (low to high) between two hands, or one: the sharing that strains least; among equals the right hand takes what it can.
- * Null when a hand would need more than five fingers or reach past `reach` semitones.
+ * Shares notes (low to high) between two hands, or one: the sharing that strains least; among equals the right hand
+ * takes what it can. Null when a hand would need more than five fingers or reach past `reach` semitones.
  */
 export function twoHands(pitches: readonly Midi[], reach: Semitones = NINTH_SPAN, hands: 1 | 2 = 2): Hands | null {
   let best: { hands: Hands; cost: number } | null = null;

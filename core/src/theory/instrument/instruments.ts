@@ -31,8 +31,8 @@ export const ROLES = ["drums", "bass", "chords", "melody", "counter", "vocal"] a
 export type Role = (typeof ROLES)[number];
 
 /**
- * How it is held: keys under two hands (the widest span of one in semitones), strings with frets (open strings as drawn, number of frets,
- * vibrating length in millimetres), or note by note.
+ * How it is held: keys under two hands (the widest span of one in semitones), strings with frets (open strings as
+ * drawn, number of frets, vibrating length in millimetres), or note by note.
  */
 export type Held =
   | { by: "hands"; span: Semitones }
@@ -228,8 +228,8 @@ export interface WithInstruments {
 }
 
 /**
- * The instrument with an id: the song's own one first, so that a song may change a known instrument for itself. An unknown id gives the
- * piano, so that a song never falls silent.
+ * The instrument with an id: the song's own one first, so that a song may change a known instrument for itself. An
+ * unknown id gives the piano, so that a song never falls silent.
  */
 export const instrumentOf = (id: string, song?: WithInstruments): Instrument =>
   song?.instruments?.find((i) => i.id === id) ?? INSTRUMENTS.find((i) => i.id === id) ?? firstOf(INSTRUMENTS);

@@ -14,8 +14,8 @@ export function motionKind(lowFrom: Midi, lowTo: Midi, highFrom: Midi, highTo: M
 }
 
 /**
- * Parallel perfect interval between two voices that both move in the same direction from a fifth (octave, unison) into another of the
- * same class (Huron 2001; any harmony textbook). Null when there is none.
+ * Parallel perfect interval between two voices that both move in the same direction from a fifth (octave, unison) into
+ * another of the same class (Huron 2001; any harmony textbook). Null when there is none.
  */
 export function parallelPerfect(lowFrom: Midi, lowTo: Midi, highFrom: Midi, highTo: Midi): "fifth" | "octave" | null {
   if (lowFrom === lowTo || Math.sign(lowTo - lowFrom) !== Math.sign(highTo - highFrom)) return null;
@@ -26,7 +26,10 @@ export function parallelPerfect(lowFrom: Midi, lowTo: Midi, highFrom: Midi, high
   return null;
 }
 
-/** How a voice goes against another one that may lie above or below it: the kind of motion, and whether a perfect interval is parallel. */
+/**
+ * How a voice goes against another one that may lie above or below it: the kind of motion, and whether a perfect
+ * interval is parallel.
+ */
 export function motionAgainst(
   from: Midi,
   to: Midi,
@@ -39,8 +42,9 @@ export function motionAgainst(
 }
 
 /**
- * Total motion in semitones between two sonorities, sorted low to high, every note of each matched to at least one of the other: the
- * smallest sum over all matchings that do not cross (for equal numbers this is voice to voice). Exact, by dynamic programming.
+ * Total motion in semitones between two sonorities, sorted low to high, every note of each matched to at least one of
+ * the other: the smallest sum over all matchings that do not cross (for equal numbers this is voice to voice). Exact,
+ * by dynamic programming.
  */
 export function motionBetween(a: readonly Midi[], b: readonly Midi[]): number {
   if (a.length === b.length) {
@@ -77,8 +81,8 @@ export function commonTones(a: readonly Midi[], b: readonly Midi[]): number {
 }
 
 /**
- * Smallest voice leading between two sets of pitch classes of equal size: sum of semitones, octaves free (Tymoczko 2006; Cohn 1996). For
- * sorted sets the best matching is one of the rotations.
+ * Smallest voice leading between two sets of pitch classes of equal size: sum of semitones, octaves free (Tymoczko
+ * 2006; Cohn 1996). For sorted sets the best matching is one of the rotations.
  */
 export function voiceLeadingDistance(a: readonly number[], b: readonly number[]): number {
   const from = [...a].sort((x, y) => x - y);
@@ -94,8 +98,8 @@ export function voiceLeadingDistance(a: readonly number[], b: readonly number[])
 }
 
 /**
- * Lowest sounding bottom note for each interval (arranging handbooks, value from memory; handbooks differ by a step), by semitones from 1
- * to 16; the octave has none.
+ * Lowest sounding bottom note for each interval (arranging handbooks, value from memory; handbooks differ by a step),
+ * by semitones from 1 to 16; the octave has none.
  */
 export const LOW_INTERVAL_LIMITS: Readonly<Record<number, Midi>> = {
   1: 52,

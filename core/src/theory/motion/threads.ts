@@ -23,8 +23,8 @@ export const counts = (counted: Counted, low: number, high: number, voices: numb
   counted === "every" || (counted === "outer" && low === 0 && high === voices - 1);
 
 /**
- * Which note of a sonority goes to which of the next, both low to high: no two ways cross, every note takes part, and the sum of the ways
- * is the smallest there is (the matching that `motionBetween` measures).
+ * Which note of a sonority goes to which of the next, both low to high: no two ways cross, every note takes part, and
+ * the sum of the ways is the smallest there is (the matching that `motionBetween` measures).
  */
 export function threads(a: readonly Midi[], b: readonly Midi[], counted: Counted = "every"): Thread[] {
   if (!a.length || !b.length) return [];

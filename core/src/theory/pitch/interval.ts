@@ -26,7 +26,10 @@ const NAMES = [
   "twelfth",
 ];
 
-/** An interval by its semitones: "major sixth", "minor tenth"; what is wider than a twelfth by its octaves ("major third and 2 octaves"). */
+/**
+ * An interval by its semitones: "major sixth", "minor tenth"; what is wider than a twelfth by its octaves ("major third
+ * and 2 octaves").
+ */
 export function intervalWords(semitones: Semitones): string {
   const name = NAMES[semitones];
   if (name) return name;

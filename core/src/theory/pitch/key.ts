@@ -102,15 +102,20 @@ export function nameInKey(pc: PitchClass, key: Key): NoteName {
   return raised < 0 ? plainName(pc, key.flats || above === 10 || above === 3) : transposeNote(key.tonic, raised, above);
 }
 
-/** Letters above the tonic by which roots outside the scale are named: lowered degrees, and raised ones that lead up. */
+/**
+ * Letters above the tonic by which roots outside the scale are named: lowered degrees, and raised ones that lead up.
+ */
 const LOWERED = [0, 1, 1, 2, 2, 3, 4, 4, 5, 5, 6, 6];
 const RAISED = [0, 0, 1, 1, 2, 3, 3, 4, 4, 5, 5, 6];
-/** Names that are only read where the signature is near them: accidentals a key must have at least, flats below nought. */
+/**
+ * Names that are only read where the signature is near them: accidentals a key must have at least, flats below nought.
+ */
 export const FAR: Record<string, number> = { Cb: -3, Fb: -5, "E#": 5, "B#": 6 };
 
 /**
- * Name of a chord's root in a key. Outside the scale it is what it is there: a lowered degree (♭II, ♭III, ♭VI, ♭VII), or, with `leads`, a raised one,
- * as diminished chords are that lead up by a semitone. Plain where the exact name would be hard to read (common practice).
+ * Name of a chord's root in a key. Outside the scale it is what it is there: a lowered degree (♭II, ♭III, ♭VI, ♭VII),
+ * or, with `leads`, a raised one, as diminished chords are that lead up by a semitone. Plain where the exact name would
+ * be hard to read (common practice).
  */
 export function rootInKey(pc: PitchClass, key: Key, leads = false): NoteName {
   const index = key.pcs.indexOf(mod(pc, 12));

@@ -108,8 +108,9 @@ function beatLevel(i: number, n: number): number {
 }
 
 /**
- * Level of a position in the tree of its meter (Longuet-Higgins and Lee 1984): 0 the downbeat, one lower for each division: in 4/4 the middle −1, other
- * beats −2, eighths −3; in 3/4 beats −1, eighths −2; in 6/8 the second dotted quarter −1, eighths −2.
+ * Level of a position in the tree of its meter (Longuet-Higgins and Lee 1984): 0 the downbeat, one lower for each
+ * division: in 4/4 the middle −1, other beats −2, eighths −3; in 3/4 beats −1, eighths −2; in 6/8 the second dotted
+ * quarter −1, eighths −2.
  */
 export function treeLevel(meter: Meter, tick: Ticks): number {
   const inBar = ((tick % meter.bar) + meter.bar) % meter.bar;

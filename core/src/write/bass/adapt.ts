@@ -16,9 +16,9 @@ const chordAt = (chords: readonly ChordEvent[], tick: Ticks): Chord | null => {
 };
 
 /**
- * Lets a bass line follow chords that changed between two ticks, keeping its rhythm: what stood on the old bass goes to the new one, other notes that are
- * no longer chord tones to the nearest chord tone; a note held into a new chord it does not belong to is struck again there. Pinned notes stay. Null when
- * nothing has to move.
+ * Lets a bass line follow chords that changed between two ticks, keeping its rhythm: what stood on the old bass goes to
+ * the new one, other notes that are no longer chord tones to the nearest chord tone; a note held into a new chord it
+ * does not belong to is struck again there. Pinned notes stay. Null when nothing has to move.
  */
 export function adaptBass(
   before: Song,

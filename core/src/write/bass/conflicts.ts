@@ -8,7 +8,10 @@ import { EVERY_MEASURE, type BassReport } from "./measures";
 import type { Chosen } from "./reasons";
 import type { BassStyle } from "./style";
 
-/** What stands between the material and the targets: pins, N.C., range, chords that share nothing, accents that leave no room. */
+/**
+ * What stands between the material and the targets: pins, N.C., range, chords that share nothing, accents that leave no
+ * room.
+ */
 export function findConflicts(
   ctx: BassContext,
   style: BassStyle,
@@ -40,7 +43,9 @@ export function findConflicts(
         code: "held",
         tick: kick.start,
         measures: ["accents"],
-        message: `The pinned ${pin.pitch} is held through the main accent at ${where(kick.start)}, so nothing can sound anew there.`,
+        message:
+          `The pinned ${pin.pitch} is held through the main accent at ${where(kick.start)}, so nothing can sound ` +
+          "anew there.",
       });
   }
   for (const { slot, midi } of line) {
@@ -49,7 +54,9 @@ export function findConflicts(
         code: "pin",
         tick: slot.start,
         measures: ["longestOutside", "chordTime", "approaches"],
-        message: `The pinned ${slot.pin.pitch} at ${where(slot.start)} lies outside ${slot.chord.symbol} for ${beatsText(ctx.meter, slot.duration)}.`,
+        message:
+          `The pinned ${slot.pin.pitch} at ${where(slot.start)} lies outside ${slot.chord.symbol} for ` +
+          `${beatsText(ctx.meter, slot.duration)}.`,
       });
     const written = slot.chord?.chord && bassPc(slot.chord.chord);
     if (
@@ -80,7 +87,9 @@ export function findConflicts(
       code: "pitchClasses",
       tick: figure.from,
       measures: ["pitchClasses"],
-      message: `From ${where(figure.from)} the figure needs ${figure.count} different pitches for ${symbols.join(", ")}; the aim is ${ctx.settings.pitches}.`,
+      message:
+        `From ${where(figure.from)} the figure needs ${figure.count} different pitches for ` +
+        `${symbols.join(", ")}; the aim is ${ctx.settings.pitches}.`,
     });
   }
   const aim = { style, settings: ctx.settings, meter: ctx.meter };

@@ -33,7 +33,10 @@ export interface BassContext {
   /** The line as it stands, or a candidate for it, with the roles of its notes. */
   notes: readonly RealizedNote[];
   roles: ReadonlyMap<RealizedNote, RoleSpan[]>;
-  /** What follows in the form, with the chord and, where it is written, the first note of this part; absent where the line leads back to its own beginning. */
+  /**
+   * What follows in the form, with the chord and, where it is written, the first note of this part; absent where the
+   * line leads back to its own beginning.
+   */
   onward?: { chord: RealizedChord; first: FirstNote | null; into: string };
   /** Notes of other bass sounds that are heard with it. */
   layers: readonly RealizedNote[];
@@ -51,7 +54,10 @@ export interface BassContext {
   settings: BassSettings;
 }
 
-/** Lengths of the figures the pitch-class target looks at: two bars, or one where the chords change more than once a bar (common practice). */
+/**
+ * Lengths of the figures the pitch-class target looks at: two bars, or one where the chords change more than once a bar
+ * (common practice).
+ */
 export function figures(ctx: Pick<BassContext, "meter" | "bars" | "chords">): { from: Ticks; to: Ticks }[] {
   const { bar } = ctx.meter;
   const out: { from: Ticks; to: Ticks }[] = [];
@@ -130,7 +136,10 @@ export const chordAt = (ctx: Pick<BassContext, "chords">, tick: Ticks): Realized
 export const beatLength = (ctx: Pick<BassContext, "meter">, tick: Ticks): Ticks =>
   nth(ctx.meter.beats, beatAt(ctx.meter, ((tick % ctx.meter.bar) + ctx.meter.bar) % ctx.meter.bar)).duration;
 
-/** Whether the tune is silent, or holds a note it struck at least a beat ago, over a whole half-beat from here: the bass may move. */
+/**
+ * Whether the tune is silent, or holds a note it struck at least a beat ago, over a whole half-beat from here: the bass
+ * may move.
+ */
 export function inGap(ctx: Pick<BassContext, "meter" | "tune">, tick: Ticks): boolean {
   if (!ctx.tune.notes.length) return false;
   const beat = beatLength(ctx, tick);

@@ -11,7 +11,10 @@ import { bassLines, type BassLine, type BassRequest } from "./write";
 
 type Notes = BassLine["notes"];
 
-/** The pitch class a way leads to: that of the first note that is written there, else the bass of its chord; null where it is silent. */
+/**
+ * The pitch class a way leads to: that of the first note that is written there, else the bass of its chord; null where
+ * it is silent.
+ */
 function targetOf(song: Song, way: WayOn, part: string): number | null {
   const first = firstNote(song, way, part);
   if (first) return mod(first.midi, 12);
@@ -30,8 +33,9 @@ function endLeadsTo(notes: Notes, target: number): boolean {
 }
 
 /**
- * A line is written once for a section and leads to what follows most of its passes. Each pass that goes on elsewhere, and to which it would not lead, gets a last
- * bar of its own: these edits, to be made after the line is taken. A pass that has that bar for itself already keeps it.
+ * A line is written once for a section and leads to what follows most of its passes. Each pass that goes on elsewhere,
+ * and to which it would not lead, gets a last bar of its own: these edits, to be made after the line is taken. A pass
+ * that has that bar for itself already keeps it.
  */
 export function passEndings(song: Song, request: BassRequest, notes: Notes): Edit[] {
   const section = sectionOf(song, request.section);

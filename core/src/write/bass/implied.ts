@@ -16,7 +16,10 @@ export interface ImpliedRoot {
   duration: Ticks;
   root: PitchClass;
   name: string;
-  /** Chord that is meant most plainly: a triad of the key where its third is open, by the tones that were played where they tell it. */
+  /**
+   * Chord that is meant most plainly: a triad of the key where its third is open, by the tones that were played where
+   * they tell it.
+   */
   symbol: string;
   /** Other roots that explain the stretch nearly as well. */
   others: string[];
@@ -25,7 +28,10 @@ export interface ImpliedRoot {
   notes: string[];
 }
 
-/** How plainly a tone points to a root, by its distance above it (common practice: root, fifth and third tell, the rest speaks against). */
+/**
+ * How plainly a tone points to a root, by its distance above it (common practice: root, fifth and third tell, the rest
+ * speaks against).
+ */
 const SPEAKS: Record<number, number> = {
   0: 1,
   7: 0.62,
@@ -50,7 +56,10 @@ interface Stretch {
   fit: number[];
 }
 
-/** How much a note counts in a stretch: its share of the time, more on strong places; the note that begins it is heard as its bass. */
+/**
+ * How much a note counts in a stretch: its share of the time, more on strong places; the note that begins it is heard
+ * as its bass.
+ */
 function weightIn(n: RealizedNote, from: Ticks, to: Ticks, meter: Meter): number {
   const time = Math.min(to, n.start + n.duration) - Math.max(from, n.start);
   if (time <= 0) return 0;
@@ -74,9 +83,9 @@ function stretchesOf(notes: readonly RealizedNote[], meter: Meter, bars: number)
 }
 
 /**
- * Roots that a bass line implies where no chord is written yet: for every half bar (or bar) each root is weighed by how long and how strongly
- * its tones sound, and the cheapest way through the section is taken, in which a change of root costs something. Errors: those of
- * `bassContext`, and `bass.empty`.
+ * Roots that a bass line implies where no chord is written yet: for every half bar (or bar) each root is weighed by how
+ * long and how strongly its tones sound, and the cheapest way through the section is taken, in which a change of root
+ * costs something. Errors: those of `bassContext`, and `bass.empty`.
  */
 export function impliedRoots(song: Song, sectionId: string, partId: string): Result<ImpliedRoot[]> {
   const context = bassContext(factsOf(song), sectionId, partId);

@@ -73,8 +73,8 @@ export function layersOf(real: RealizedSong): BassLayer[] {
 }
 
 /**
- * Who plays where, and where layers get in each other's way: at the same time with different pitch classes, with attacks that miss each
- * other, or both full below E2. Errors: `bass.section`.
+ * Who plays where, and where layers get in each other's way: at the same time with different pitch classes, with
+ * attacks that miss each other, or both full below E2. Errors: `bass.section`.
  */
 export function bassLayers(song: Song, sectionId: string): Result<BassLayers> {
   const section = sectionOf(song, sectionId);
@@ -171,8 +171,8 @@ const shifted = (song: Song, section: Section, notes: readonly Note[], by: numbe
   }));
 
 /**
- * Ways for two bass parts to share one line: taking turns by figure, the low notes for one and the moves for the other, the ends for the
- * other, or both as one voice an octave apart. Errors: `bass.layers`.
+ * Ways for two bass parts to share one line: taking turns by figure, the low notes for one and the moves for the other,
+ * the ends for the other, or both as one voice an octave apart. Errors: `bass.layers`.
  */
 export function layerOffers(song: Song, sectionId: string, lead: string, other: string): Result<LayerOffer[]> {
   const section = sectionOf(song, sectionId);
@@ -292,9 +292,9 @@ export function drumUntuned(song: Song, section: string, part: Part["id"], drum:
 }
 
 /**
- * A low tuned drum as the bass: its pitch from the line (or from the chords where the line is silent), every tail ended before the next
- * note. With `rhythm: "line"` its hits are the line's, otherwise its own. `instead`: the line is kept as a take and makes room for the drum.
- * Errors: `bass.drum`.
+ * A low tuned drum as the bass: its pitch from the line (or from the chords where the line is silent), every tail ended
+ * before the next note. With `rhythm: "line"` its hits are the line's, otherwise its own. `instead`: the line is kept
+ * as a take and makes room for the drum. Errors: `bass.drum`.
  */
 export function drumAsBass(
   song: Song,

@@ -21,8 +21,8 @@ export interface WeavePlace {
 type WeaveContext = Pick<BassContext, "song" | "section" | "part" | "meter" | "read">;
 
 /**
- * Where a bass line that weaves sounds: on the kick's accents and on those of others that stand clear of them. Of two accents a sixteenth
- * apart it takes the weightier one; with the tune it does not compete.
+ * Where a bass line that weaves sounds: on the kick's accents and on those of others that stand clear of them. Of two
+ * accents a sixteenth apart it takes the weightier one; with the tune it does not compete.
  */
 export function weavePlan(ctx: WeaveContext): WeavePlace[] {
   const map = ctx.read.get(accentsAt, ctx.section.id);

@@ -64,11 +64,17 @@ const COST = {
   approach: { semitone: 0.25, inKey: 0.4, outside: 1.2 },
 } as const;
 
-/** What a fifth costs beside what the style says, and the share of its cost that a third keeps, by what is liked over the chord. */
+/**
+ * What a fifth costs beside what the style says, and the share of its cost that a third keeps, by what is liked over
+ * the chord.
+ */
 const FIFTH_WHERE = { third: 0.8, either: 0, fifth: -0.1 } as const;
 const THIRD_WHERE = { third: 0.5, either: 0.8, fifth: 1 } as const;
 
-/** Candidates of every slot with their costs: chord tones by the style's costs; where the slot leads on, also tones a step beside the next. */
+/**
+ * Candidates of every slot with their costs: chord tones by the style's costs; where the slot leads on, also tones a
+ * step beside the next.
+ */
 export function pitchSlots(
   ctx: BassContext,
   style: BassStyle,
@@ -191,7 +197,8 @@ function candidateOf(
     // A beginning wants its root; a major seventh in the bass clashes with the root above it.
     if (slot.use === "anchor")
       own += (slot.start === 0 && !isBass ? COST.firstInverted : 0) + (role === "7" ? COST.seventhBelow : 0);
-    // In a slot that leads on, a chord tone that lies a step beside the next root is as good as an approach from outside.
+    // In a slot that leads on, a chord tone that lies a step beside the next root is as good as an approach from
+    // outside.
     if (slot.use === "approach") return { midi, inChord, cost: beside === 1 || beside === 2 ? 0.15 : own + 1 };
     if (!slot.prefers) return { midi, inChord, cost: own };
     return { midi, inChord, cost: at < 0 ? own + COST.unpreferred : at * COST.prefers };
@@ -233,8 +240,8 @@ function toneCost(
 }
 
 /**
- * Cost of the interval from one bass note to the next. A tone outside the chord must leave by step into a chord tone (or be repeated, where
- * it took the next chord early).
+ * Cost of the interval from one bass note to the next. A tone outside the chord must leave by step into a chord tone
+ * (or be repeated, where it took the next chord early).
  */
 export function stepCost(
   style: BassStyle,
@@ -319,7 +326,10 @@ export function overFigures(
   });
 }
 
-/** The cheapest pitches whose figures keep to a number of pitch classes: exact, figure by figure. What a figure cannot keep is said. */
+/**
+ * The cheapest pitches whose figures keep to a number of pitch classes: exact, figure by figure. What a figure cannot
+ * keep is said.
+ */
 export function choosePitches(ctx: BassContext, style: BassStyle, slots: PitchSlot[]): PitchResult | null {
   const groups: [number, number][] = [];
   let before: unknown = null;
@@ -341,7 +351,9 @@ export function choosePitches(ctx: BassContext, style: BassStyle, slots: PitchSl
   );
 }
 
-/** Another line on the same rhythm: what the first one took costs more and more, until two fifths of the notes differ. */
+/**
+ * Another line on the same rhythm: what the first one took costs more and more, until two fifths of the notes differ.
+ */
 export function otherPitches(
   ctx: BassContext,
   style: BassStyle,

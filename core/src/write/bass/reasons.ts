@@ -17,7 +17,10 @@ export interface Chosen {
   midi: Midi;
 }
 
-/** Chord tones as the chord spells them, approach notes with the letter beside their target, other tones as the key does. */
+/**
+ * Chord tones as the chord spells them, approach notes with the letter beside their target, other tones as the key
+ * does.
+ */
 export function spell(ctx: BassContext, { slot, midi }: Chosen, next?: Chosen): string {
   const pc = mod(midi, 12);
   const own = slot.chord?.chord && chordToneName(slot.chord.chord, pc);

@@ -44,7 +44,10 @@ export function approachPlaces(ctx: BassContext, priority: number): Place[] {
 /** Bars that depart from the figure: every fourth one. */
 const departs = (bar: number): boolean => bar % 4 === 3;
 
-/** What must sound: the beginnings of chords (of the first one where a note is held under all of them), and the kicks the settings name. */
+/**
+ * What must sound: the beginnings of chords (of the first one where a note is held under all of them), and the kicks
+ * the settings name.
+ */
 function requiredPlaces(ctx: BassContext, style: BassStyle): Map<Ticks, Place> {
   const places = new Map<Ticks, Place>();
   ctx.chords.forEach((chord, i) => {
@@ -59,8 +62,9 @@ function requiredPlaces(ctx: BassContext, style: BassStyle): Map<Ticks, Place> {
 }
 
 /**
- * The rhythm of a line: what must sound, and of the style's other places those that the density lets through. Kicks and gaps of the tune
- * speak for a place, notes of the tune that begin there against it; chance decides between equals, in the same way in every bar.
+ * The rhythm of a line: what must sound, and of the style's other places those that the density lets through. Kicks and
+ * gaps of the tune speak for a place, notes of the tune that begin there against it; chance decides between equals, in
+ * the same way in every bar.
  */
 export function rhythmOf(ctx: BassContext, style: BassStyle, seed: number, places = style.places(ctx)): Slot[] {
   const { settings } = ctx;
@@ -165,8 +169,9 @@ export function lastBarRepeats(starts: readonly Ticks[], bars: number, length: T
 }
 
 /**
- * The repetition ends with a fill: what sounds in its last beat leads back. Where the last bar would repeat an earlier one's rhythm, a note is added in a
- * free half-beat near the end; where there is none, the line breathes just before the fill.
+ * The repetition ends with a fill: what sounds in its last beat leads back. Where the last bar would repeat an earlier
+ * one's rhythm, a note is added in a free half-beat near the end; where there is none, the line breathes just before
+ * the fill.
  */
 function addEnding(ctx: BassContext, places: Map<Ticks, Place>, seed: number): void {
   const { bar, beats } = ctx.meter;

@@ -1,7 +1,10 @@
 import { playingOf } from "../../song/playing";
 import type { Part, PlayingOf, Section } from "../../song/schema";
 
-/** How a bass line is played, in plain terms (see `BassPlaying`), with every value decided. Every style has its own usual ones. */
+/**
+ * How a bass line is played, in plain terms (see `BassPlaying`), with every value decided. Every style has its own
+ * usual ones.
+ */
 export type BassSettings = {
   [K in Exclude<keyof PlayingOf<"bass">, "style">]-?: Exclude<PlayingOf<"bass">[K], undefined>;
 };
@@ -25,7 +28,9 @@ export const USUAL_SETTINGS: BassSettings = {
   high: "",
 };
 
-/** Settings of a part in a section: what is set for the section, else for the part, else what is usual for the style. */
+/**
+ * Settings of a part in a section: what is set for the section, else for the part, else what is usual for the style.
+ */
 export function bassSettings(
   part: Part,
   section: Section | undefined,

@@ -33,7 +33,10 @@ export interface ShapeStep {
 
 const LEADING = /^(approach|scaleStep|anticipation|fill|passing)/;
 
-/** Notes of the line with how well each is justified, least first. Pinned notes and those written by hand for a reason stand last. */
+/**
+ * Notes of the line with how well each is justified, least first. Pinned notes and those written by hand for a reason
+ * stand last.
+ */
 export function justified(ctx: BassContext): { note: RealizedNote; reason: Reason | null; weight: number }[] {
   const { notes, roles } = ctx;
   const kickAt = new Set(ctx.kicks.map((k) => k.start));
@@ -42,7 +45,8 @@ export function justified(ctx: BassContext): { note: RealizedNote; reason: Reaso
     .map(({ note, reason }, i) => {
       let weight = weightOfReason(reason, note.pinned);
       if (weight > 0 && weight < 1) {
-        // A note that another one leads into is needed by it; notes under the tune's motion and on weak places are needed less.
+        // A note that another one leads into is needed by it; notes under the tune's motion and on weak places are
+        // needed less.
         if (i > 0 && LEADING.test(nth(list, i - 1).reason?.id ?? "")) weight += 0.4;
         if (ctx.tune.notes.length && !inGap(ctx, note.start)) weight -= 0.08;
         weight += metricalLevel(ctx.meter, note.start) * 0.02;
@@ -52,7 +56,10 @@ export function justified(ctx: BassContext): { note: RealizedNote; reason: Reaso
     .sort((a, b) => a.weight - b.weight || b.note.start - a.note.start);
 }
 
-/** Removes the least justified note; what was tied to its beginning takes its time where the chord is the same. Errors: as `bassRequest`, `bass.bare`. */
+/**
+ * Removes the least justified note; what was tied to its beginning takes its time where the chord is the same. Errors:
+ * as `bassRequest`, `bass.bare`.
+ */
 export function thinOut(song: Song, request: BassRequest): Result<ShapeStep> {
   const resolved = bassRequest(factsOf(song), request);
   if (!resolved.ok) return resolved;
@@ -77,7 +84,10 @@ export function thinOut(song: Song, request: BassRequest): Result<ShapeStep> {
   });
 }
 
-/** Places where a note could be added, the most wanted first: new chords, kicks, what the style knows, and the beats between. */
+/**
+ * Places where a note could be added, the most wanted first: new chords, kicks, what the style knows, and the beats
+ * between.
+ */
 function freePlaces(
   ctx: BassContext,
   style: BassStyle,
@@ -136,7 +146,10 @@ function slotAt(ctx: BassContext, style: BassStyle, { at, use, prefers, with: ot
 /** How many of the most wanted places are tried with all their pitches. */
 const TRIED = 8;
 
-/** Adds the best justified note the style knows a place for, with the pitch that suits its neighbors. Errors: as `bassRequest`, `bass.full`. */
+/**
+ * Adds the best justified note the style knows a place for, with the pitch that suits its neighbors. Errors: as
+ * `bassRequest`, `bass.full`.
+ */
 export function buildUp(song: Song, request: BassRequest): Result<ShapeStep> {
   const resolved = bassRequest(factsOf(song), request);
   if (!resolved.ok) return resolved;
@@ -308,7 +321,10 @@ function changedNotes(before: Song, after: Song, { section, part }: NotePlace): 
   return is.filter((t) => !was.has(t)).length + Math.max(0, was.size - is.length);
 }
 
-/** Ways to set the lengths of a line that stands, each with its effect. Pinned notes keep theirs. Errors: as `bassRequest`. */
+/**
+ * Ways to set the lengths of a line that stands, each with its effect. Pinned notes keep theirs. Errors: as
+ * `bassRequest`.
+ */
 export function gates(song: Song, request: BassRequest): Result<{ now: Gate["effect"]; gates: Gate[] }> {
   const resolved = bassRequest(factsOf(song), request);
   if (!resolved.ok) return resolved;

@@ -4,9 +4,9 @@ import type { BassContext } from "./context";
 import type { BassSettings } from "./settings";
 
 /**
- * What a slot of the rhythm is for: an anchor states the chord, a kick slot doubles the kick, a hook stands off the kick, an octave lifts, an
- * approach leads into the next anchor, an ending makes the last bar differ, a scale slot steps on, a weave slot meets another player's accent, a
- * push takes the next chord early.
+ * What a slot of the rhythm is for: an anchor states the chord, a kick slot doubles the kick, a hook stands off the
+ * kick, an octave lifts, an approach leads into the next anchor, an ending makes the last bar differ, a scale slot
+ * steps on, a weave slot meets another player's accent, a push takes the next chord early.
  */
 export type SlotUse = "anchor" | "kick" | "hook" | "octave" | "approach" | "ending" | "scale" | "weave" | "push";
 
@@ -14,7 +14,10 @@ export interface Slot {
   start: Ticks;
   duration: Ticks;
   use: SlotUse;
-  /** Tones that are wished for, best first: roles over the chord, "8" for the bass an octave up, "bass" for the written bass, "5up" for the fifth above it. */
+  /**
+   * Tones that are wished for, best first: roles over the chord, "8" for the bass an octave up, "bass" for the written
+   * bass, "5up" for the fifth above it.
+   */
   prefers?: readonly string[];
   /** Player whose accent a weave slot meets. */
   with?: string;

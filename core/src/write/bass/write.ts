@@ -31,12 +31,17 @@ export interface BassRequest {
   /** A style's id; what the part has stored for the section, or kick-locked, where it is absent. */
   style?: string;
   seed?: number;
-  /** Over what is stored in the part, and what is usual for the style. `glides` is the older name of `slides: "some"`. */
+  /**
+   * Over what is stored in the part, and what is usual for the style. `glides` is the older name of `slides: "some"`.
+   */
   settings?: Partial<BassSettings> & { glides?: boolean };
 }
 
 export interface BassLine {
-  /** The whole part for the section: pinned notes kept, everything else new. Ids of new notes are given when the line is taken. */
+  /**
+   * The whole part for the section: pinned notes kept, everything else new. Ids of new notes are given when the line is
+   * taken.
+   */
   notes: (NewNote & { id?: string })[];
   reasons: (Reason | undefined)[];
   report: BassReport;
@@ -79,9 +84,9 @@ export function bassRequest(read: Reader, request: BassRequest): Result<{ ctx: B
 }
 
 /**
- * Writes up to five bass lines for a section in one style, best first: the same rhythm with other pitches, then other rhythms from the
- * seed. Where pins, chords, N.C. and targets cannot all be met, the line names the conflict. Errors: `bass.style`, `bass.section`,
- * `bass.part`, `bass.range`, `bass.chords`, `bass.none`.
+ * Writes up to five bass lines for a section in one style, best first: the same rhythm with other pitches, then other
+ * rhythms from the seed. Where pins, chords, N.C. and targets cannot all be met, the line names the conflict. Errors:
+ * `bass.style`, `bass.section`, `bass.part`, `bass.range`, `bass.chords`, `bass.none`.
  */
 export function bassLines(song: Song, request: BassRequest): Result<BassLine[]> {
   const resolved = bassRequest(factsOf(song), request);
@@ -94,7 +99,8 @@ export function bassLines(song: Song, request: BassRequest): Result<BassLine[]> 
   if (ctx.range[1] - ctx.range[0] < 11)
     return fail(
       "bass.range",
-      `${pitchName(ctx.range[0], nameInKey(mod(ctx.range[0], 12), ctx.key))} to ${pitchName(ctx.range[1], nameInKey(mod(ctx.range[1], 12), ctx.key))} is less than an octave`,
+      `${pitchName(ctx.range[0], nameInKey(mod(ctx.range[0], 12), ctx.key))} to ` +
+        `${pitchName(ctx.range[1], nameInKey(mod(ctx.range[1], 12), ctx.key))} is less than an octave`,
       {
         hint: "A line needs at least an octave, so that every chord has its root.",
       },
@@ -207,7 +213,10 @@ function apart(report: BassReport, first: BassReport): string[] {
   ];
 }
 
-/** Different rhythms from one seed; where a figure of its own is wanted, the one least like those of the other sections comes first. */
+/**
+ * Different rhythms from one seed; where a figure of its own is wanted, the one least like those of the other sections
+ * comes first.
+ */
 function rhythmsOf(ctx: BassContext, style: BassStyle, seed: number): Slot[][] {
   const places = style.places(ctx);
   const list = distinctRhythms(ATTEMPTS, (attempt) => rhythmOf(ctx, style, seed * 97 + attempt, places));
@@ -309,7 +318,10 @@ function slashesOf(ctx: BassContext, style: BassStyle, line: readonly Chosen[]):
   });
 }
 
-/** Glides from a note that lasts into the next one, a third to an octave away: one in two bars at most, or wherever there is room. */
+/**
+ * Glides from a note that lasts into the next one, a third to an octave away: one in two bars at most, or wherever
+ * there is room.
+ */
 function addGlides(ctx: BassContext, line: readonly Chosen[], notes: (NewNote & { id?: string })[]): void {
   const many = ctx.settings.slides === "many";
   let last = -Infinity;

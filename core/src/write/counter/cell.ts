@@ -20,7 +20,10 @@ export interface Cell {
   drawn: boolean;
 }
 
-/** The cell of a part: what it plays in the first bar in which it plays at all, or in two where it plays in both and nowhere else. */
+/**
+ * The cell of a part: what it plays in the first bar in which it plays at all, or in two where it plays in both and
+ * nowhere else.
+ */
 export function cellOf(ctx: CounterContext, variant = 0, lift = 0): Cell | null {
   const { bar } = ctx.meter;
   const own = ctx.notes.filter((n) => n.start >= 0 && n.start < ctx.length);
@@ -123,7 +126,10 @@ export const waysFrom = (first: CellWay): CellWay[] => [
   ...(Object.keys(CELL_WAYS) as CellWay[]).filter((w) => w !== first),
 ];
 
-/** A pitch moved along the scale as far as the root of its chord moves to another, the nearest way; a tone outside the scale keeps its distance. */
+/**
+ * A pitch moved along the scale as far as the root of its chord moves to another, the nearest way; a tone outside the
+ * scale keeps its distance.
+ */
 function alongScale(midi: Midi, from: Chord, to: Chord, { key }: Pick<CounterContext, "key">): Midi {
   const degree = (pc: number) => key.pcs.indexOf(mod(pc, 12));
   const [a, b] = [degree(rootPc(from)), degree(rootPc(to))];

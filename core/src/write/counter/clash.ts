@@ -4,7 +4,9 @@ import { chordPitchClasses } from "../../theory/chord/chord";
 import { rubsOver } from "../../hear/line/between";
 import { beatsWithin, chordAt, type CounterContext } from "./context";
 
-/** Whether a pitch rubs at a moment: against the tune, a part that lays out the chords, or a tone of the chord below it. */
+/**
+ * Whether a pitch rubs at a moment: against the tune, a part that lays out the chords, or a tone of the chord below it.
+ */
 export function rubsAt(ctx: CounterContext, midi: Midi, tick: Ticks): boolean {
   const chord = chordAt(ctx, Math.max(0, tick))?.chord;
   const tune = ctx.tuneAt(tick);

@@ -92,7 +92,10 @@ export interface CounterPlace {
   against?: string;
 }
 
-/** What a part's counter melody in a section is written against. Errors: `counter.section`, `counter.part`, `counter.against`. */
+/**
+ * What a part's counter melody in a section is written against. Errors: `counter.section`, `counter.part`,
+ * `counter.against`.
+ */
 export function counterContext(
   read: Reader,
   { section: sectionId, part: partId, against }: CounterPlace,

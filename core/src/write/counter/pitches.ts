@@ -259,7 +259,10 @@ export const choosePitches = (style: CounterStyle, slots: readonly PitchSlot[]):
 /** Share of notes in which another line differs, so that one hears it is another. */
 const OTHER = 0.25;
 
-/** Another line on the same rhythm: the tones that the first one took cost more and more, in every octave, until a quarter of the notes differ. */
+/**
+ * Another line on the same rhythm: the tones that the first one took cost more and more, in every octave, until a
+ * quarter of the notes differ.
+ */
 export function otherPitches(
   style: CounterStyle,
   slots: readonly PitchSlot[],

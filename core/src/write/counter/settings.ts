@@ -19,7 +19,9 @@ export const USUAL_COUNTER: CounterSettings = {
   under: "sixths",
 };
 
-/** Settings of a part in a section: what is set for the section, else for the part, else what is usual for the style. */
+/**
+ * Settings of a part in a section: what is set for the section, else for the part, else what is usual for the style.
+ */
 export function counterSettings(
   part: Part,
   section: Section | undefined,

@@ -4,14 +4,18 @@ import type { CounterContext } from "./context";
 import type { PlacedSlot } from "./style";
 
 /**
- * First species in two voices: one note against each note of the tune (Fux 1725, Gradus ad Parnassum). Consonances only, the fourth among the
- * dissonances; perfect at the beginning and the end; no parallel or direct perfect intervals; contrary motion preferred.
+ * First species in two voices: one note against each note of the tune (Fux 1725, Gradus ad Parnassum). Consonances
+ * only, the fourth among the dissonances; perfect at the beginning and the end; no parallel or direct perfect
+ * intervals; contrary motion preferred.
  */
 type Against = Pick<PlacedSlot, "start" | "duration" | "tune">;
 
 const PERFECT = [0, 7];
 const CONSONANT = [0, 3, 4, 7, 8, 9];
-/** What breaking a rule costs: more than any sum of wishes, but not forbidden, so that a tune that cannot be answered strictly still is answered. */
+/**
+ * What breaking a rule costs: more than any sum of wishes, but not forbidden, so that a tune that cannot be answered
+ * strictly still is answered.
+ */
 export const BROKEN = 1000;
 
 /** Position of a slot in the strict line. */
@@ -20,7 +24,9 @@ const isFirst = (ctx: CounterContext, slot: Against): boolean =>
   slot.start === ctx.tune.find((n) => n.start >= 0)?.start;
 const isLast = (ctx: CounterContext, slot: Against): boolean => slot.start === ctx.tune.at(-1)?.start;
 
-/** What the interval over (or under) the tune costs. Tones come from the key; the last but one may be its leading tone. */
+/**
+ * What the interval over (or under) the tune costs. Tones come from the key; the last but one may be its leading tone.
+ */
 export function speciesNode(ctx: CounterContext, slot: Against, midi: Midi): number {
   if (slot.tune === null) return Infinity;
   const above = midi - slot.tune;
@@ -55,7 +61,8 @@ export function speciesStep(slots: readonly Against[], c: number, from: Midi, to
     return 1.2;
   };
   let cost = sizeCost();
-  // Melodic leaps: no tritone, no seventh, nothing over an octave; a major sixth counts as one too (a minor one up is let stand).
+  // Melodic leaps: no tritone, no seventh, nothing over an octave; a major sixth counts as one too (a minor one up is
+  // let stand).
   if (size === 6 || size === 9 || size === 10 || size === 11 || size > 12) cost += BROKEN;
   const perfect = PERFECT.includes(mod(Math.abs(to - b), 12));
   const sameWay = own !== 0 && tune !== 0 && Math.sign(own) === Math.sign(tune);
@@ -68,7 +75,10 @@ export function speciesStep(slots: readonly Against[], c: number, from: Midi, to
   return cost;
 }
 
-/** What three notes cost: a leap is answered by a step or a smaller leap the other way; not three of one in a row, no tritone outlined. */
+/**
+ * What three notes cost: a leap is answered by a step or a smaller leap the other way; not three of one in a row, no
+ * tritone outlined.
+ */
 export function speciesTurn(slots: readonly Against[], c: number, x: Midi, y: Midi, z: Midi): number {
   const [first, second] = [y - x, z - y];
   let cost = 0;

@@ -50,7 +50,10 @@ const USUAL = firstOf(COUNTER_STYLES);
 export const counterStyleOf = (part: Part, section: Section | undefined): CounterStyle =>
   COUNTER_STYLES.find((s) => s.id === playingOf(part, "counter", { section }).style) ?? USUAL;
 
-/** The context of a request with its style and settings resolved. Errors: `counter.style`, and those of `counterContext`. */
+/**
+ * The context of a request with its style and settings resolved. Errors: `counter.style`, and those of
+ * `counterContext`.
+ */
 export function counterRequest(
   read: Reader,
   request: CounterRequest,
@@ -73,9 +76,10 @@ export function counterRequest(
 }
 
 /**
- * Writes up to five counter melodies for a section in one style, those that meet most aims first. Where pins, chords, the tune and the aims cannot
- * all be met, the line names the conflict. Errors: `counter.style`, `counter.section`, `counter.part`, `counter.against`, `counter.range`,
- * `counter.chords`, `counter.place` (the style finds no place to sound), `counter.none`.
+ * Writes up to five counter melodies for a section in one style, those that meet most aims first. Where pins, chords,
+ * the tune and the aims cannot all be met, the line names the conflict. Errors: `counter.style`, `counter.section`,
+ * `counter.part`, `counter.against`, `counter.range`, `counter.chords`, `counter.place` (the style finds no place to
+ * sound), `counter.none`.
  */
 export function counterLines(song: Song, request: CounterRequest): Result<CounterLine[]> {
   const resolved = counterRequest(factsOf(song), request);
@@ -274,7 +278,10 @@ function conflictsOf(
           code: "stuck",
           tick: at.start,
           measures: [],
-          message: `No tone of the range stands clear of the tune and the chords at ${positionText(ctx.meter, at.start)}${stuck.length > 1 ? ` and ${stuck.length - 1} other places` : ""}: the line rests there.`,
+          message:
+            "No tone of the range stands clear of the tune and the chords at " +
+            `${positionText(ctx.meter, at.start)}${stuck.length > 1 ? ` and ${stuck.length - 1} other places` : ""}: ` +
+            "the line rests there.",
         },
       ]
     : [];

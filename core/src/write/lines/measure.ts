@@ -16,8 +16,9 @@ export interface Conflict extends Cause {
 }
 
 /**
- * A measure of a written line: everything that is known of it stands in its definition. `Ctx` is what the line stands in, `F` are the fields it
- * adds to the report, `Basics` those that every measure may read, `Aim` is what was asked for, `Line` the line as its writer holds it.
+ * A measure of a written line: everything that is known of it stands in its definition. `Ctx` is what the line stands
+ * in, `F` are the fields it adds to the report, `Basics` those that every measure may read, `Aim` is what was asked
+ * for, `Line` the line as its writer holds it.
  */
 export interface MeasureOf<Ctx, F extends object, Basics extends object, Aim, Line> {
   id: string;

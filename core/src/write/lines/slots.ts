@@ -15,7 +15,10 @@ export interface Pinned {
   pinMidi?: Midi;
 }
 
-/** Pinned notes take their place, as slots of one pitch; slots that they cover give way, slots before them end where they begin. */
+/**
+ * Pinned notes take their place, as slots of one pitch; slots that they cover give way, slots before them end where
+ * they begin.
+ */
 export function withPins<S extends Timed>(
   slots: readonly S[],
   pinned: readonly Note[],

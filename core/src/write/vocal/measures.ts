@@ -124,7 +124,9 @@ const breath: VocalMeasure = {
   id: "longest",
   title: "Longest phrase",
   unit: "beats",
-  how: `Seconds from one rest of a beat to the next; ${USUAL_BREATH} s is one breath at ease (common practice). Where to breathe stands under Singers`,
+  how:
+    `Seconds from one rest of a beat to the next; ${USUAL_BREATH} s is one breath at ease (common practice). ` +
+    "Where to breathe stands under Singers",
   take: (j) => {
     const phrases = j.voices.flatMap((notes) =>
       phrasesOf({ notes, meter: j.ctx.meter, tempo: j.ctx.tempo, length: j.ctx.length }),
@@ -143,7 +145,8 @@ export const VOCAL_MEASURES: readonly VocalMeasure[] = [
     "rub",
     "rubs",
     "Rubs on a beat",
-    "Notes a semitone or a minor ninth from the tune, another voice, a part that lays out the chords, or above a tone of the chord; tones of the chord do not count",
+    "Notes a semitone or a minor ninth from the tune, another voice, a part that lays out the chords, or above " +
+      "a tone of the chord; tones of the chord do not count",
     because("rub", tuneTakes),
     free,
   ),
@@ -202,7 +205,8 @@ export const VOCAL_MEASURES: readonly VocalMeasure[] = [
     "Out of range",
     "Notes outside the range of singer or voice",
     (j) =>
-      `another voice, key or octave would suit ${new Set(found(j, "range").map((s) => nth(j.ctx.voices, s.voice).name)).size > 1 ? "them" : "it"}`,
+      "another voice, key or octave would suit " +
+      `${new Set(found(j, "range").map((s) => nth(j.ctx.voices, s.voice).name)).size > 1 ? "them" : "it"}`,
     () => true,
   ),
   count(

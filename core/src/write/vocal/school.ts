@@ -62,7 +62,9 @@ export interface VocalSchool {
   source: string;
   /** How many voices it can write, the tune not counted. */
   voices: readonly [least: number, most: number];
-  /** Types of voice for parts that are still to be added, high to low; where the tune lies decides where it is absent. */
+  /**
+   * Types of voice for parts that are still to be added, high to low; where the tune lies decides where it is absent.
+   */
   types?: readonly string[];
   /** What must be there. */
   needs: readonly ("tune" | "chords")[];

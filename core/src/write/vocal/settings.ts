@@ -17,7 +17,9 @@ export const USUAL_VOCAL: VocalSettings = {
   lead: "top",
 };
 
-/** Settings of a part in a section: what is set for the section, else for the part, else what is usual for the school. */
+/**
+ * Settings of a part in a section: what is set for the section, else for the part, else what is usual for the school.
+ */
 export function vocalSettings(
   part: Part,
   section: Section | undefined,

@@ -31,7 +31,9 @@ export function tuneSlots(ctx: VocalContext): VocalSlot[] {
   });
 }
 
-/** Places of a hymn: the voices move with the chords and with the beats of the tune; what passes above them is its own. */
+/**
+ * Places of a hymn: the voices move with the chords and with the beats of the tune; what passes above them is its own.
+ */
 export function hymnSlots(ctx: VocalContext): VocalSlot[] {
   const out: VocalSlot[] = [];
   for (const slot of tuneSlots(ctx)) {

@@ -162,7 +162,8 @@ function against(s: Sounding, voice: number, other: number): Found[] {
     const kind = WORDS[p.kind];
     if (!kind || (kind === "parallel" && (targets.parallel || targets.given || !targets.strict))) return [];
     if (targets.given && kind !== "rub") return [];
-    // Strict voices may meet on one note; others that do are one voice less. Between voices of four, crossing alone counts.
+    // Strict voices may meet on one note; others that do are one voice less. Between voices of four, crossing alone
+    // counts.
     if (kind === "unison" && (targets.strict || p.duration < firstOf(ctx.meter.beats).duration || !s.targets.parallel))
       return [];
     const note = line.indexOf(p.first);
@@ -261,7 +262,9 @@ function fixesFor(s: Sounding, windows: readonly Window[], spot: Found): PitchNa
 /** Notes of a line that sound in a stretch, in order. */
 type Window = (from: Ticks, to: Ticks) => RealizedNote[];
 
-/** Rough spots at one note of a voice and at the next one, were it another; what else the voices do is not looked at. */
+/**
+ * Rough spots at one note of a voice and at the next one, were it another; what else the voices do is not looked at.
+ */
 function spotsNear(s: Sounding, windows: readonly Window[], voice: number, note: number, tried: RealizedNote): Found[] {
   const line = nth(s.voices, voice);
   const [before, after] = [line[note - 1], line[note + 1]];

@@ -67,7 +67,9 @@ export function rangeCost({ comfortable: [low, high], extremes: [least, most] }:
   return stretch + (beyond ? COST.beyond + beyond : 0);
 }
 
-/** Whether a pitch rubs against what sounds with it beside the voices, or lies a minor ninth above a tone of the chord. */
+/**
+ * Whether a pitch rubs against what sounds with it beside the voices, or lies a minor ninth above a tone of the chord.
+ */
 export function rubsAt(ctx: VocalContext, midi: Midi, tick: Ticks): boolean {
   const tune = ctx.leadAt(tick);
   const around = [

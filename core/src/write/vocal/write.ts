@@ -61,7 +61,9 @@ export const vocalSchoolOf = (part: Part, section: Section | undefined): VocalSc
 export const writtenVoices = ({ voices: [least, most] }: VocalSchool, inAll: number): number =>
   Math.min(most, Math.max(least, inAll - 1));
 
-/** The context of a request with its school and settings resolved. Errors: `vocal.school`, and those of `vocalContext`. */
+/**
+ * The context of a request with its school and settings resolved. Errors: `vocal.school`, and those of `vocalContext`.
+ */
 export function vocalRequest(read: Reader, request: VocalRequest): Result<{ ctx: VocalContext; school: VocalSchool }> {
   const { song } = read;
   const part = partOf(song, request.part);
@@ -102,8 +104,9 @@ function missing({ ctx, school }: { ctx: VocalContext; school: VocalSchool }): R
 }
 
 /**
- * Writes voices beside a tune in one school: up to five ways, those that meet most aims first. Where ranges, pins, chords and the aims cannot all be
- * met, the conflict is named. Errors: `vocal.school`, `vocal.section`, `vocal.part`, `vocal.lead`, `vocal.chords`, `vocal.tune`, `vocal.none`.
+ * Writes voices beside a tune in one school: up to five ways, those that meet most aims first. Where ranges, pins,
+ * chords and the aims cannot all be met, the conflict is named. Errors: `vocal.school`, `vocal.section`, `vocal.part`,
+ * `vocal.lead`, `vocal.chords`, `vocal.tune`, `vocal.none`.
  */
 export function vocalLines(song: Song, request: VocalRequest): Result<VocalLines[]> {
   const resolved = vocalRequest(factsOf(song), request);
@@ -181,7 +184,10 @@ function plans(ctx: VocalContext, way: VocalWay): NewNote[][][] {
   );
 }
 
-/** Another way through the same places: what the first one took costs more and more, until enough of the places are set otherwise. */
+/**
+ * Another way through the same places: what the first one took costs more and more, until enough of the places are set
+ * otherwise.
+ */
 function otherPath(lattice: Lattice, taken: readonly number[], at: (c: number, i: number) => Stack): number[][] | null {
   const same = (c: number, i: number) => at(c, i).pitches.join() === at(c, nth(taken, c)).pitches.join();
   for (const surcharge of [0.4, 1, 2]) {

@@ -8,7 +8,8 @@ export const silentBeginning: Rule = {
   title: "Nobody plays on the first beat",
   family: "room",
   explanation:
-    "A section that begins with a rest is heard to begin later than it does: the ear takes the first sound for the first beat, until the meter sets it right.",
+    "A section that begins with a rest is heard to begin later than it does: the ear takes the first sound for " +
+    "the first beat, until the meter sets it right.",
   source: "common practice",
   severity: { chorale: "note", band: "note", jazz: "off", loop: "warning" },
   find({ section, sliced, meter }) {

@@ -2,8 +2,8 @@ import { sure } from "../../../../core/src/index";
 import type { MusicWorker } from "../music.worker";
 
 /**
- * The two workers without a browser: each a module of its own with its own memory, asked and answered by copies, one call after another.
- * What runs in them is the real thing.
+ * The two workers without a browser: each a module of its own with its own memory, asked and answered by copies, one
+ * call after another. What runs in them is the real thing.
  */
 let waiting = 0;
 

@@ -10,7 +10,8 @@ export const alteredDominant: Technique = {
   id: "altered-dominant",
   title: "Altered dominant",
   explanation:
-    "A dominant with a flat or sharp ninth, a flat thirteenth or a sharp eleventh: the altered notes come from minor or from the substitute, and step into the next chord by semitones.",
+    "A dominant with a flat or sharp ninth, a flat thirteenth or a sharp eleventh: the altered notes come from " +
+    "minor or from the substitute, and step into the next chord by semitones.",
   source: "any jazz harmony textbook",
   adventure: 0.35,
   aim: "more",

@@ -9,7 +9,8 @@ export const appliedDominant: Technique = {
   id: "applied-dominant",
   title: "Applied dominant",
   explanation:
-    "The dominant of the chord to come, put in front of it or in the whole place before it: its third leads up into the next root, its seventh falls into the next third.",
+    "The dominant of the chord to come, put in front of it or in the whole place before it: its third leads up " +
+    "into the next root, its seventh falls into the next third.",
   source: "any harmony textbook",
   adventure: 0.4,
   aim: "more",

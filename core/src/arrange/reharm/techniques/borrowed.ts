@@ -11,7 +11,8 @@ export const borrowed: Technique = {
   id: "borrowed",
   title: "Borrowed chord",
   explanation:
-    "The chord on the same degree of the parallel mode: iv for IV, iiø for ii, bVI for vi, bIII for iii, bVII for the leading-tone chord.",
+    "The chord on the same degree of the parallel mode: iv for IV, iiø for ii, bVI for vi, bIII for iii, bVII " +
+    "for the leading-tone chord.",
   source: "any harmony textbook (modal mixture)",
   adventure: 0.5,
   aim: "more",

@@ -7,7 +7,8 @@ export const delayed: Technique = {
   id: "delayed",
   title: "Delayed resolution",
   explanation:
-    "The dominant hangs on into the place of the chord it leads to and resolves late, over the new bass or as a suspension.",
+    "The dominant hangs on into the place of the chord it leads to and resolves late, over the new bass or as " +
+    "a suspension.",
   source: "common practice",
   adventure: 0.32,
   aim: "more",

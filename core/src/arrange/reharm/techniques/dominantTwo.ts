@@ -9,7 +9,8 @@ export const dominantTwo: Technique = {
   id: "dominant-two",
   title: "Dominant on II",
   explanation:
-    "A dominant seventh on the second degree in the place of ii or IV: its raised fourth shines and then slides back or on.",
+    "A dominant seventh on the second degree in the place of ii or IV: its raised fourth shines and then " +
+    "slides back or on.",
   source: "common practice",
   adventure: 0.5,
   aim: "more",

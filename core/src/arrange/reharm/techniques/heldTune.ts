@@ -15,7 +15,8 @@ export const heldTune: Technique = {
   id: "held-tune",
   title: "Another light under the tune",
   explanation:
-    "The note the tune rests on becomes another member of a chord from outside the key: third, fifth or seventh of something the ear did not expect.",
+    "The note the tune rests on becomes another member of a chord from outside the key: third, fifth or " +
+    "seventh of something the ear did not expect.",
   source: "common practice",
   adventure: 0.8,
   aim: "more",

@@ -8,7 +8,8 @@ export const homeward: Technique = {
   id: "homeward",
   title: "Back into the key",
   explanation:
-    "A chord from outside gives way to the chord of the key that stands on the same degree, or to the one that keeps most of its notes.",
+    "A chord from outside gives way to the chord of the key that stands on the same degree, or to the one that " +
+    "keeps most of its notes.",
   source: "common practice",
   adventure: 0.1,
   aim: "less",

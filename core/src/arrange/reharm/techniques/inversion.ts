@@ -10,7 +10,8 @@ export const inversion: Technique = {
   id: "inversion",
   title: "Inversion for a stepwise bass",
   explanation:
-    "The same chord with its third, fifth or seventh in the bass, so that the bass walks by step from the chord before to the one after.",
+    "The same chord with its third, fifth or seventh in the bass, so that the bass walks by step from the " +
+    "chord before to the one after.",
   source: "any harmony textbook",
   adventure: 0.1,
   aim: "more",

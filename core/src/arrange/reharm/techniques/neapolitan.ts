@@ -8,7 +8,8 @@ export const neapolitan: Technique = {
   id: "neapolitan",
   title: "Neapolitan",
   explanation:
-    "Before the dominant the major chord on the lowered second degree takes the place of ii or IV, most often over its third, so that the bass goes on as it would under IV.",
+    "Before the dominant the major chord on the lowered second degree takes the place of ii or IV, most often " +
+    "over its third, so that the bass goes on as it would under IV.",
   source: "any harmony textbook",
   adventure: 0.5,
   aim: "more",
@@ -19,7 +20,8 @@ export const neapolitan: Technique = {
     const five = mod(firstOf(key.pcs) + 7, 12);
     const sixFour = next !== undefined && rootPc(next) === key.pcs[0] && bassPc(next) === five;
     if (!next || !(sixFour || (rootPc(next) === five && !has(next, "b3")))) return [];
-    // Where the second degree is low already the chord is nothing new; where the fourth is raised it has no third there.
+    // Where the second degree is low already the chord is nothing new; where the fourth is raised it has no third
+    // there.
     if (key.pcs[1] === mod(firstOf(key.pcs) + 1, 12) || key.pcs[3] !== mod(firstOf(key.pcs) + 5, 12)) return [];
     const root = transposeNote(key.tonic, 1, 1);
     const bass = nth(key.scale, 3);

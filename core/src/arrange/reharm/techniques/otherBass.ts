@@ -7,7 +7,8 @@ export const otherBass: Technique = {
   id: "other-bass",
   title: "Other bass under the same chord",
   explanation:
-    "The upper chord stays and the bass moves: a minor triad over the major third below it becomes a major seventh chord, a major chord over the tone above its root a suspended dominant.",
+    "The upper chord stays and the bass moves: a minor triad over the major third below it becomes a major " +
+    "seventh chord, a major chord over the tone above its root a suspended dominant.",
   source: "common practice",
   adventure: 0.35,
   aim: "more",

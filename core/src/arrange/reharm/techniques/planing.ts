@@ -6,7 +6,8 @@ export const planing: Technique = {
   id: "planing",
   title: "Constant structure",
   explanation:
-    "All chosen chords take the kind of the first one and slide in parallel on their own roots: color instead of function.",
+    "All chosen chords take the kind of the first one and slide in parallel on their own roots: color instead " +
+    "of function.",
   source: "any twentieth-century harmony textbook",
   adventure: 0.7,
   aim: "more",

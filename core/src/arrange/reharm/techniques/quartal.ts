@@ -6,7 +6,8 @@ export const quartal: Technique = {
   id: "quartal",
   title: "Fourths and suspensions",
   explanation:
-    "Chords that can be stacked in fourths: 9sus4 for a dominant, m11 for a minor seventh, 6/9 for a major chord. Open, neither sweet nor sour.",
+    "Chords that can be stacked in fourths: 9sus4 for a dominant, m11 for a minor seventh, 6/9 for a major " +
+    "chord. Open, neither sweet nor sour.",
   source: "common practice",
   adventure: 0.45,
   aim: "more",

@@ -7,7 +7,8 @@ export const relative: Technique = {
   id: "relative",
   title: "Relative and mediant",
   explanation:
-    "A chord of the key a third away shares two notes and can stand in: vi or iii for I, ii or vi for IV, iii or vii for V.",
+    "A chord of the key a third away shares two notes and can stand in: vi or iii for I, ii or vi for IV, iii " +
+    "or vii for V.",
   source: "any harmony textbook",
   adventure: 0.15,
   aim: "more",

@@ -7,7 +7,8 @@ export const rootlessDominant: Technique = {
   id: "rootless-dominant",
   title: "Half-diminished for a dominant",
   explanation:
-    "A dominant ninth without its root is a half-diminished chord on its third: F#m7b5 says what D9 says, with less weight.",
+    "A dominant ninth without its root is a half-diminished chord on its third: F#m7b5 says what D9 says, with " +
+    "less weight.",
   source: "common practice",
   adventure: 0.4,
   aim: "more",

@@ -8,7 +8,9 @@ export const thirdCycle: Technique = {
   id: "third-cycle",
   title: "Cycle of thirds",
   explanation:
-    "The octave divided into three or four equal steps: major chords that fall by major thirds, or rise by minor thirds, come back to where they began. With a dominant before each one, ii–V–I becomes a tour of three keys.",
+    "The octave divided into three or four equal steps: major chords that fall by major thirds, or rise by " +
+    "minor thirds, come back to where they began. With a dominant before each one, ii–V–I becomes a tour of " +
+    "three keys.",
   source: "any jazz harmony textbook; Cohn 2012",
   adventure: 0.85,
   aim: "more",

@@ -8,7 +8,8 @@ export const turnaround: Technique = {
   id: "turnaround",
   title: "Turnaround",
   explanation:
-    "Four quick chords in the place of a tonic that only waits: they lead to the tonic that follows: the beginning once more, or the next section.",
+    "Four quick chords in the place of a tonic that only waits: they lead to the tonic that follows: the " +
+    "beginning once more, or the next section.",
   source: "any jazz harmony textbook",
   adventure: 0.42,
   aim: "more",

@@ -8,7 +8,8 @@ export const twoFive: Technique = {
   id: "two-five",
   title: "ii–V insertion",
   explanation:
-    "The supertonic and dominant of the chord to come, put in front of it; before a dominant that stands there already, its own ii.",
+    "The supertonic and dominant of the chord to come, put in front of it; before a dominant that stands there " +
+    "already, its own ii.",
   source: "any jazz harmony textbook",
   adventure: 0.38,
   aim: "more",

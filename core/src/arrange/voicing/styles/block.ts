@@ -16,7 +16,9 @@ export const block: VoicingStyle = {
   id: "block",
   title: "Block chords",
   explanation:
-    "Four tones close together under the note of a tune, every note of it with a chord of its own; with five voices the tune is doubled at the octave. A note foreign to the chord stands in for the tone below it, or is carried by a diminished seventh.",
+    "Four tones close together under the note of a tune, every note of it with a chord of its own; with five " +
+    "voices the tune is doubled at the octave. A note foreign to the chord stands in for the tone below it, or " +
+    "is carried by a diminished seventh.",
   source: "any jazz arranging handbook",
   alone: true,
   candidates(chord, limits) {

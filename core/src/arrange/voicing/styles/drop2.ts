@@ -34,7 +34,8 @@ export const drop2: VoicingStyle = {
   id: "drop2",
   title: "Drop 2",
   explanation:
-    "A close position with its second note from the top an octave lower: the usual spread for two hands, guitars and sections.",
+    "A close position with its second note from the top an octave lower: the usual spread for two hands, " +
+    "guitars and sections.",
   source: "any jazz arranging handbook",
   fixed: true,
   candidates: dropping(2),

@@ -12,7 +12,10 @@ export const FOUR_PART: readonly [Midi, Midi][] = [
   [60, 79],
 ];
 
-/** Pitch classes that want to go somewhere: the seventh down; up the third of a dominant, and the seventh degree of the key under its dominant. */
+/**
+ * Pitch classes that want to go somewhere: the seventh down; up the third of a dominant, and the seventh degree of the
+ * key under its dominant.
+ */
 function tendencies(
   chord: Chord,
   scale: readonly PitchClass[] | undefined,
@@ -30,7 +33,10 @@ function tendencies(
   return { seventh: seventh ? pcOf(chord, seventh) : null, leading };
 }
 
-/** What each doubling costs: the root is best, then the fifth, then the third; leading tones, sevenths and colors are not doubled (Kostka & Payne). */
+/**
+ * What each doubling costs: the root is best, then the fifth, then the third; leading tones, sevenths and colors are
+ * not doubled (Kostka & Payne).
+ */
 function doublingCost(chord: Chord, pc: number, leading: PitchClass | null): number {
   const above = mod(pc - rootPc(chord), 12);
   if (pc === leading) return NEVER;
@@ -40,7 +46,10 @@ function doublingCost(chord: Chord, pc: number, leading: PitchClass | null): num
 }
 const NEVER = 9;
 
-/** Tones a chord of four voices cannot do without: what names it, then what colors it, the richest first; a perfect fifth is dropped first. */
+/**
+ * Tones a chord of four voices cannot do without: what names it, then what colors it, the richest first; a perfect
+ * fifth is dropped first.
+ */
 function neededOf(chord: Chord): PitchClass[] {
   const rank = (t: ChordTone) => {
     if (t.degree === 3 || t.degree === 4 || t.degree === 2) return 0;
@@ -64,7 +73,10 @@ export const fourPart: VoicingStyle = {
   id: "four-part",
   title: "Four parts",
   explanation:
-    "Soprano, alto, tenor and bass in their ranges, upper voices at most an octave apart, the root doubled first: textbook part writing. Sevenths fall, leading tones rise (an inner one may fall to the fifth), colors and altered fifths are kept and a perfect fifth is left out first. The bass sings the root or the written bass.",
+    "Soprano, alto, tenor and bass in their ranges, upper voices at most an octave apart, the root doubled " +
+    "first: textbook part writing. Sevenths fall, leading tones rise (an inner one may fall to the fifth), " +
+    "colors and altered fifths are kept and a perfect fifth is left out first. The bass sings the root or the " +
+    "written bass.",
   source: "Kostka & Payne, Tonal Harmony; Huron 2001",
   alone: true,
   fixed: true,

@@ -42,7 +42,8 @@ export const keyboard: VoicingStyle = {
   id: "keyboard",
   title: "Keyboard, any spread",
   explanation:
-    "Every inversion and every spread of the chord that lies in range and under two hands. The cheapest path through all of them is chosen.",
+    "Every inversion and every spread of the chord that lies in range and under two hands. The cheapest path " +
+    "through all of them is chosen.",
   source: "common practice",
   candidates(chord, { low, high, voices, span, bassCovered }) {
     const root = rootPc(chord);

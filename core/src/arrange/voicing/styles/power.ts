@@ -6,7 +6,8 @@ export const power: VoicingStyle = {
   id: "power",
   title: "Thirdless and power",
   explanation:
-    "Root and fifth, doubled at the octave, without any third: neither major nor minor, made for distortion and for open loops.",
+    "Root and fifth, doubled at the octave, without any third: neither major nor minor, made for distortion " +
+    "and for open loops.",
   source: "common practice",
   alone: true,
   fixed: true,

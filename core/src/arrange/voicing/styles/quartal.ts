@@ -11,7 +11,8 @@ export const quartal: VoicingStyle = {
   id: "quartal",
   title: "Fourths",
   explanation:
-    "Tones stacked in fourths, a third allowed on top: open and floating. Chords with a suspension, an eleventh, a ninth or a sixth have enough of them.",
+    "Tones stacked in fourths, a third allowed on top: open and floating. Chords with a suspension, an " +
+    "eleventh, a ninth or a sixth have enough of them.",
   source: "any twentieth-century harmony textbook",
   candidates(chord, limits) {
     const dominant = chord.tones.some((t) => t.role === "b7") && chord.tones.some((t) => t.role === "3");

@@ -2,7 +2,10 @@ import type { Chord, ChordTone } from "../../../theory/chord/chord";
 import { colorOf, lossOf, pcOf, places, toneAt, voiced } from "../stack";
 import type { VoicingLimits, VoicingStyle } from "../style";
 
-/** Third, fifth (or thirteenth, or sixth), seventh, ninth; what the chord does not name comes from its key, and where there is no ninth three tones are left. */
+/**
+ * Third, fifth (or thirteenth, or sixth), seventh, ninth; what the chord does not name comes from its key, and where
+ * there is no ninth three tones are left.
+ */
 function fourTones(
   chord: Chord,
   scale: VoicingLimits["scale"],
@@ -31,7 +34,9 @@ export const rootlessAny: VoicingStyle = {
   id: "rootless",
   title: "Rootless A and B",
   explanation:
-    "Left-hand chords without root over a bass: third, fifth, seventh and ninth from the third up (A) or from the seventh up (B), a thirteenth in place of the fifth of a dominant. The path changes between A and B, so that hardly anything moves.",
+    "Left-hand chords without root over a bass: third, fifth, seventh and ninth from the third up (A) or from " +
+    "the seventh up (B), a thirteenth in place of the fifth of a dominant. The path changes between A and B, " +
+    "so that hardly anything moves.",
   source: "Levine, The Jazz Piano Book",
   fixed: true,
   candidates: (chord, limits) => [

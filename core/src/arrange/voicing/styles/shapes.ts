@@ -22,7 +22,10 @@ interface Wishes {
   known: boolean;
 }
 
-/** From this fret on open strings among fretted ones are a special effect; a barre is a grip one knows, and one stays low on the neck (common practice). */
+/**
+ * From this fret on open strings among fretted ones are a special effect; a barre is a grip one knows, and one stays
+ * low on the neck (common practice).
+ */
 const HIGH = 4;
 const AMONG_HIGH = 0.5;
 const KNOWN_BARRE = 0.45;
@@ -37,7 +40,10 @@ const LACKING = 2;
 
 const known = new Map<string, RawVoicing[]>();
 
-/** All shapes of a chord on a neck with what they leave out and double; remembered, for a song uses the same chords again and again. */
+/**
+ * All shapes of a chord on a neck with what they leave out and double; remembered, for a song uses the same chords
+ * again and again.
+ */
 function shapesOf(chord: Chord, neck: Neck, wished: number, bassCovered: boolean, wishes: Wishes): RawVoicing[] {
   const id = [
     wishes.id,
@@ -80,7 +86,8 @@ function shapesOf(chord: Chord, neck: Neck, wished: number, bassCovered: boolean
       { pitches: shape.pitches, missing: missing + inverted + stringsCost(shape, wished, wishes), doubling, shape },
     ];
   });
-  // Of the same notes the easiest fingering in each position; of all, those that are not much harder or poorer than the best.
+  // Of the same notes the easiest fingering in each position; of all, those that are not much harder or poorer than the
+  // best.
   const own = (v: RawVoicing) => v.missing + v.doubling + sure(v.shape).strain;
   const easiest = new Map<string, RawVoicing>();
   for (const v of raw) {
@@ -133,7 +140,9 @@ export const shapes: VoicingStyle = {
   id: "shapes",
   title: "Strummed shapes",
   explanation:
-    "The open and barre shapes one strums: as many strings as will sound, the root lowest, low on the neck. Found by searching strings, frets, capo and tuning: four fingers over four or five frets, a barre where no open string forbids it, at most one silent string inside.",
+    "The open and barre shapes one strums: as many strings as will sound, the root lowest, low on the neck. " +
+    "Found by searching strings, frets, capo and tuning: four fingers over four or five frets, a barre where " +
+    "no open string forbids it, at most one silent string inside.",
   source: "common practice",
   alone: true,
   held: "frets",
@@ -145,7 +154,8 @@ export const picking: VoicingStyle = {
   id: "picking",
   title: "Picked shapes",
   explanation:
-    "For fingers that pluck string by string: open strings are liked, the root lies lowest, four or five strings are enough, and the hand stays where it is when it can.",
+    "For fingers that pluck string by string: open strings are liked, the root lies lowest, four or five " +
+    "strings are enough, and the hand stays where it is when it can.",
   source: "common practice",
   alone: true,
   held: "frets",
@@ -157,7 +167,8 @@ export const comping: VoicingStyle = {
   id: "comping",
   title: "Comping shapes",
   explanation:
-    "Small movable chords as jazz guitarists comp: three or four strings, no tone twice, no open string ringing on, third and seventh before all, and little movement from one to the next.",
+    "Small movable chords as jazz guitarists comp: three or four strings, no tone twice, no open string " +
+    "ringing on, third and seventh before all, and little movement from one to the next.",
   source: "common practice",
   alone: true,
   held: "frets",

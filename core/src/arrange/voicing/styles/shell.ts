@@ -7,7 +7,8 @@ export const shell: VoicingStyle = {
   id: "shell",
   title: "Shell",
   explanation:
-    "Root, third and seventh only, in either order; of a triad root and third, with or without the fifth: the least that tells the chord, with room for everybody else.",
+    "Root, third and seventh only, in either order; of a triad root and third, with or without the fifth: the " +
+    "least that tells the chord, with room for everybody else.",
   source: "any jazz piano handbook",
   fixed: true,
   candidates(chord, limits) {

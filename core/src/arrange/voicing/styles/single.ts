@@ -5,7 +5,8 @@ export const single: VoicingStyle = {
   id: "single",
   title: "Single notes",
   explanation:
-    "One tone a chord, the material of a thin line: the path keeps or steps to the nearest tone, third and seventh before root and fifth.",
+    "One tone a chord, the material of a thin line: the path keeps or steps to the nearest tone, third and " +
+    "seventh before root and fifth.",
   source: "common practice",
   alone: true,
   fixed: true,

@@ -8,7 +8,8 @@ export const spread: VoicingStyle = {
   id: "spread",
   title: "Spread with octave bass",
   explanation:
-    "The left hand plays the bass note in octaves, the right hand three tones close together: full, for a piano alone or a big chorus.",
+    "The left hand plays the bass note in octaves, the right hand three tones close together: full, for a " +
+    "piano alone or a big chorus.",
   source: "common practice",
   fixed: true,
   candidates(chord, limits) {

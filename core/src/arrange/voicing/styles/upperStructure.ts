@@ -8,7 +8,8 @@ export const upperStructure: VoicingStyle = {
   id: "upper-structure",
   title: "Triad over shell",
   explanation:
-    "Third and seventh below, and above them a plain major or minor triad made of the chord's upper tones: two clear sounds that make one rich chord.",
+    "Third and seventh below, and above them a plain major or minor triad made of the chord's upper tones: two " +
+    "clear sounds that make one rich chord.",
   source: "Levine, The Jazz Piano Book",
   fixed: true,
   candidates(chord, limits) {

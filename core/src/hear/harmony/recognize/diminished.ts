@@ -10,7 +10,8 @@ export const commonToneDiminished: Recognizer = {
   id: "common-tone-diminished",
   title: "Common-tone diminished",
   explanation:
-    "A diminished seventh that keeps the root of the chord after it, or before it; its other notes are neighbors that step into place.",
+    "A diminished seventh that keeps the root of the chord after it, or before it; its other notes are " +
+    "neighbors that step into place.",
   source: "Kostka & Payne, Tonal Harmony",
   find(p, i) {
     const { chord } = nth(p.chords, i);
@@ -22,12 +23,16 @@ export const commonToneDiminished: Recognizer = {
       if (!before || isDiminished(before) || rootPc(before) !== rootPc(chord)) return null;
       return {
         function: "chromatic",
-        explanation: `Keeps ${sym(chord.root)}, the root of ${sym(before.root + before.quality)}, while the other notes lean towards ${sym(next.root + next.quality)}.`,
+        explanation:
+          `Keeps ${sym(chord.root)}, the root of ${sym(before.root + before.quality)}, while the other notes ` +
+          `lean towards ${sym(next.root + next.quality)}.`,
       };
     }
     return {
       function: "chromatic",
-      explanation: `Keeps ${sym(next.root)}, the root of ${sym(next.root + next.quality)}, while the other notes step into it as neighbors.`,
+      explanation:
+        `Keeps ${sym(next.root)}, the root of ${sym(next.root + next.quality)}, while the other notes step into ` +
+        "it as neighbors.",
     };
   },
 };
@@ -52,7 +57,9 @@ export const passingDiminished: Recognizer = {
     const names = walks.map((c) => sym(c.bass ?? c.root));
     return {
       function: up ? "dominant" : "chromatic",
-      explanation: `Its bass walks by semitones, ${names.join(" – ")}${up ? `, and it is the leading-tone chord of ${sym(next.bass ?? next.root)}` : ""}.`,
+      explanation:
+        "Its bass walks by semitones, " +
+        `${names.join(" – ")}${up ? `, and it is the leading-tone chord of ${sym(next.bass ?? next.root)}` : ""}.`,
     };
   },
 };

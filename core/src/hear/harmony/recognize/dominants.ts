@@ -40,7 +40,9 @@ export const suspension: Recognizer = {
     const third = noteOf(next, 3);
     if (!third) return null;
     return {
-      explanation: `${sym(held.name)} is held in place of the third and ${noteOf(chord, 4) ? "falls" : "rises"} to ${sym(third.name)} in ${sym(next.root + next.quality)}.`,
+      explanation:
+        `${sym(held.name)} is held in place of the third and ${noteOf(chord, 4) ? "falls" : "rises"} to ` +
+        `${sym(third.name)} in ${sym(next.root + next.quality)}.`,
     };
   },
 };
@@ -62,7 +64,8 @@ export const appliedDominant: Recognizer = {
     // The seventh on VII of minor is the dominant of the relative major where that comes.
     const toRelative = isMinorish(key) && arrives && step === 2 && isDominant(chord);
     if (belongs(chord, key) && !toRelative) return null;
-    // Without a seventh, or without arriving, it is some other major chord; a degree outside the key must be reached by a seventh.
+    // Without a seventh, or without arriving, it is some other major chord; a degree outside the key must be reached by
+    // a seventh.
     if (!isDominant(chord) && (!arrives || step < 0)) return null;
     if (!arrives && (above(chord, key) === 10 || above(chord, key) === 0) && !isMinorish(key)) return null;
     const third = noteOf(chord, 3);
@@ -95,7 +98,9 @@ export const appliedDiminished: Recognizer = {
     if (!target?.arrives) return null;
     return {
       function: "dominant",
-      explanation: `Leading-tone chord of ${sym(next.root)} (vii°/${sym(target.degree)}): ${sym(chord.root)} rises to ${sym(next.root)}, the other notes step into the chord.`,
+      explanation:
+        `Leading-tone chord of ${sym(next.root)} (vii°/${sym(target.degree)}): ${sym(chord.root)} rises to ` +
+        `${sym(next.root)}, the other notes step into the chord.`,
     };
   },
 };
@@ -104,7 +109,8 @@ export const appliedTwo: Recognizer = {
   id: "applied-two",
   title: "ii–V of another degree",
   explanation:
-    "A minor seventh or half-diminished chord before an applied dominant: together they are ii and V of the degree they lead to.",
+    "A minor seventh or half-diminished chord before an applied dominant: together they are ii and V of the " +
+    "degree they lead to.",
   source: "any jazz harmony textbook",
   find(p, i) {
     const { chord, key } = nth(p.chords, i);
@@ -123,7 +129,9 @@ export const appliedTwo: Recognizer = {
     if (after && rootMove(next.chord, after) === 11)
       return {
         function: "subdominant",
-        explanation: `Goes before the substitute ${dominant} as its ii; together they stand for the ii–V of ${sym(after.root)}.`,
+        explanation:
+          `Goes before the substitute ${dominant} as its ii; together they stand for the ii–V of ` +
+          `${sym(after.root)}.`,
       };
     const target = targetOf(p, i, LEADS.two, after);
     if (!target) return null;
@@ -138,7 +146,8 @@ export const dominantTwo: Recognizer = {
   id: "dominant-two",
   title: "Dominant on II",
   explanation:
-    "A dominant seventh on the second degree that does not go to V at once: bright, lydian, its raised fourth slides back or on.",
+    "A dominant seventh on the second degree that does not go to V at once: bright, lydian, its raised fourth " +
+    "slides back or on.",
   source: "common practice",
   find(p, i) {
     const { chord, key } = nth(p.chords, i);
@@ -157,7 +166,10 @@ export const dominantTwo: Recognizer = {
     const fourth = nth(key.scale, 3);
     return {
       function: "subdominant",
-      explanation: `Dominant on II: ${name(chord, 3)} brightens ${sym(fourth)} of ${sym(key.tonic)} ${key.mode}; it may rise to ${sym(nth(key.scale, 4))} or slide back to ${sym(fourth)}, here into ${sym(next.root + next.quality)}.`,
+      explanation:
+        `Dominant on II: ${name(chord, 3)} brightens ${sym(fourth)} of ${sym(key.tonic)} ${key.mode}; it may ` +
+        `rise to ${sym(nth(key.scale, 4))} or slide back to ${sym(fourth)}, here into ` +
+        `${sym(next.root + next.quality)}.`,
     };
   },
 };
@@ -166,7 +178,8 @@ export const tritoneSubstitute: Recognizer = {
   id: "tritone-substitute",
   title: "Tritone substitute",
   explanation:
-    "A dominant seventh a tritone away from the expected one: the same third and seventh, changed over, and a bass that falls a semitone.",
+    "A dominant seventh a tritone away from the expected one: the same third and seventh, changed over, and a " +
+    "bass that falls a semitone.",
   source: "any jazz harmony textbook",
   find(p, i) {
     const { chord, key } = nth(p.chords, i);
@@ -177,7 +190,9 @@ export const tritoneSubstitute: Recognizer = {
     const tritone = [name(chord, 3), name(chord, 7)];
     return {
       function: "dominant",
-      explanation: `Stands for ${sym(replaced)}7: both have ${tritone.join(" and ")}. The bass falls a semitone from ${sym(chord.root)} to ${sym(next.root)}.`,
+      explanation:
+        `Stands for ${sym(replaced)}7: both have ${tritone.join(" and ")}. The bass falls a semitone from ` +
+        `${sym(chord.root)} to ${sym(next.root)}.`,
     };
   },
 };
@@ -202,7 +217,10 @@ export const backdoor: Recognizer = {
       return null;
     return {
       function: "dominant",
-      explanation: `Backdoor dominant: comes from ${sym(key.tonic)} minor and enters ${sym(key.tonic)} from a tone below; ${name(chord, 7)} falls to ${sym(nth(key.scale, 4))}${noteOf(chord, 5) ? `, ${name(chord, 5)} to ${sym(nth(key.scale, 2))}` : ""}.`,
+      explanation:
+        `Backdoor dominant: comes from ${sym(key.tonic)} minor and enters ${sym(key.tonic)} from a tone below; ` +
+        `${name(chord, 7)} falls to ` +
+        `${sym(nth(key.scale, 4))}${noteOf(chord, 5) ? `, ${name(chord, 5)} to ${sym(nth(key.scale, 2))}` : ""}.`,
     };
   },
 };
@@ -211,7 +229,8 @@ export const rootlessDominant: Recognizer = {
   id: "rootless-dominant",
   title: "Dominant without its root",
   explanation:
-    "A half-diminished chord on the raised fourth or the seventh degree of major holds third, fifth, seventh and ninth of II or V.",
+    "A half-diminished chord on the raised fourth or the seventh degree of major holds third, fifth, seventh " +
+    "and ninth of II or V.",
   source: "common practice",
   find(p, i) {
     const { chord, key } = nth(p.chords, i);
@@ -227,7 +246,10 @@ export const rootlessDominant: Recognizer = {
     const root = nth(key.scale, where === 6 ? 1 : 4);
     return {
       function: "dominant",
-      explanation: `${sym(root)}9 without its ${sym(root)}: ${name(chord, 1)} ${name(chord, 3)} ${name(chord, 5)} ${name(chord, 7)} are its third, fifth, seventh and ninth. It is also ${sym(sure(noteOf(chord, 3)).name)}m6 over ${sym(chord.root)}.`,
+      explanation:
+        `${sym(root)}9 without its ${sym(root)}: ${name(chord, 1)} ${name(chord, 3)} ${name(chord, 5)} ` +
+        `${name(chord, 7)} are its third, fifth, seventh and ninth. It is also ` +
+        `${sym(sure(noteOf(chord, 3)).name)}m6 over ${sym(chord.root)}.`,
     };
   },
 };
@@ -236,7 +258,9 @@ export const augmentedSixth: Recognizer = {
   id: "augmented-sixth",
   title: "Augmented sixth family",
   explanation:
-    "bVI with a seventh before V (or I over its fifth): the root falls and the seventh, written as a raised fourth, rises a semitone, both into the dominant's root. Jazz calls the same chord the tritone substitute of II.",
+    "bVI with a seventh before V (or I over its fifth): the root falls and the seventh, written as a raised " +
+    "fourth, rises a semitone, both into the dominant's root. Jazz calls the same chord the tritone substitute " +
+    "of II.",
   source: "any harmony textbook",
   find(p, i) {
     const { chord, key } = nth(p.chords, i);
@@ -253,7 +277,10 @@ export const augmentedSixth: Recognizer = {
     else kind = "Italian";
     return {
       function: "subdominant",
-      explanation: `${kind} augmented sixth: ${sym(chord.root)} falls to ${sym(nth(key.scale, 4))} and its seventh ${name(chord, 7)}, heard as ${sym(transposeNote(key.tonic, 3, 6))}, rises to it. Heard in jazz as the tritone substitute of ${sym(transposeNote(key.tonic, 1, 2))}7.`,
+      explanation:
+        `${kind} augmented sixth: ${sym(chord.root)} falls to ${sym(nth(key.scale, 4))} and its seventh ` +
+        `${name(chord, 7)}, heard as ${sym(transposeNote(key.tonic, 3, 6))}, rises to it. Heard in jazz as the ` +
+        `tritone substitute of ${sym(transposeNote(key.tonic, 1, 2))}7.`,
     };
   },
 };

@@ -38,7 +38,10 @@ function isChained(p: Progression, i: number): boolean {
   return next !== undefined && rootMove(nth(p.chords, i).chord, next) === 5;
 }
 
-/** The twelve bars: I, IV in the fifth, I again in the seventh, V in the ninth, I in the eleventh; by where the chords begin, whatever fills them. */
+/**
+ * The twelve bars: I, IV in the fifth, I again in the seventh, V in the ninth, I in the eleventh; by where the chords
+ * begin, whatever fills them.
+ */
 function isTwelveBars(p: Progression): boolean {
   const first = firstOf(p.chords).event.start;
   const last = lastOf(p.chords).event;
@@ -67,7 +70,9 @@ export const blues: Recognizer = {
     const form = formOf(p).twelve ? " The twelve bars of the blues." : "";
     return {
       function: where === 0 ? "tonic" : "subdominant",
-      explanation: `${where === 0 ? "Home" : "The fourth degree"} of the blues: ${sym(seventh.name)} is a color that stays, not a pull.${form}`,
+      explanation:
+        `${where === 0 ? "Home" : "The fourth degree"} of the blues: ${sym(seventh.name)} is a color that stays, ` +
+        `not a pull.${form}`,
     };
   },
 };
@@ -76,7 +81,8 @@ export const cadentialSixFour: Recognizer = {
   id: "cadential",
   title: "Cadential six-four",
   explanation:
-    "The tonic over its fifth before the dominant: sixth and fourth over the bass hang and fall into the dominant's fifth and third.",
+    "The tonic over its fifth before the dominant: sixth and fourth over the bass hang and fall into the " +
+    "dominant's fifth and third.",
   source: "any harmony textbook",
   find(p, i) {
     const { chord, key } = nth(p.chords, i);
@@ -90,7 +96,9 @@ export const cadentialSixFour: Recognizer = {
     if (!third || !to) return null;
     return {
       function: "dominant",
-      explanation: `Cadential six-four: ${sym(key.tonic)} and ${sym(third.name)} hang over ${sym(chord.bass)} and fall to ${sym(to.name)} and ${sym(transposeNote(next.root, 4, 7))} in ${sym(next.root + next.quality)}.`,
+      explanation:
+        `Cadential six-four: ${sym(key.tonic)} and ${sym(third.name)} hang over ${sym(chord.bass)} and fall to ` +
+        `${sym(to.name)} and ${sym(transposeNote(next.root, 4, 7))} in ${sym(next.root + next.quality)}.`,
     };
   },
 };
@@ -152,7 +160,8 @@ export const alteredDominant: Recognizer = {
   id: "altered-dominant",
   title: "Altered dominant",
   explanation:
-    "The dominant with its fifth or its tensions altered: each altered note lies a semitone from a note of the tonic and steps into it.",
+    "The dominant with its fifth or its tensions altered: each altered note lies a semitone from a note of the " +
+    "tonic and steps into it.",
   source: "any jazz harmony textbook",
   find(p, i) {
     const { chord, key } = nth(p.chords, i);
@@ -163,7 +172,9 @@ export const alteredDominant: Recognizer = {
     if (!altered.length) return null;
     return {
       function: "dominant",
-      explanation: `The dominant with ${listed(altered)}: what is altered sharpens its pull and steps into the chord on ${sym(key.tonic)} by semitones.`,
+      explanation:
+        `The dominant with ${listed(altered)}: what is altered sharpens its pull and steps into the chord on ` +
+        `${sym(key.tonic)} by semitones.`,
     };
   },
 };

@@ -16,7 +16,9 @@ function runAround(p: Progression, i: number, pair: (a: Chord, b: Chord) => bool
   return [from, to];
 }
 
-/** The notes of a chromatic line through chords with common tones: one voice stepping by semitones while the rest stays. */
+/**
+ * The notes of a chromatic line through chords with common tones: one voice stepping by semitones while the rest stays.
+ */
 function chromaticLine(p: Progression, from: number, to: number): PitchClass[] | null {
   for (const direction of [-1, 1]) {
     for (const start of chordPitchClasses(nth(p.chords, from).chord)) {
@@ -70,7 +72,9 @@ export const lineCliche: Recognizer = {
       pcs.map((pc, k) => sym(sure(chordToneName(nth(p.chords, from + k).chord, pc)))).join(" – ");
     if (line)
       return {
-        explanation: `One voice moves by semitones while the chord on ${sym(nth(p.chords, i).chord.root)} stays: ${names(line.from, line.pcs)}.`,
+        explanation:
+          `One voice moves by semitones while the chord on ${sym(nth(p.chords, i).chord.root)} stays: ` +
+          `${names(line.from, line.pcs)}.`,
       };
     // Through chords that share all the rest: C, C augmented, Am, C7.
     const two = runAround(p, i, (a, b) => a.bass === undefined && b.bass === undefined && shares(a, b).length >= 2);
@@ -80,7 +84,9 @@ export const lineCliche: Recognizer = {
     const common = chordPitchClasses(firstOf(run)).filter((pc) => run.every((c) => chordPitchClasses(c).includes(pc)));
     if (common.length < 2) return null;
     return {
-      explanation: `An inner voice moves by semitones, ${names(inner.from, inner.pcs)}, while ${listed(common.map((pc) => sym(sure(chordToneName(firstOf(run), pc)))))} stay.`,
+      explanation:
+        `An inner voice moves by semitones, ${names(inner.from, inner.pcs)}, while ` +
+        `${listed(common.map((pc) => sym(sure(chordToneName(firstOf(run), pc)))))} stay.`,
     };
   },
 };
@@ -99,7 +105,9 @@ export const pedal: Recognizer = {
     const { bass: _, ...upper } = chord;
     const inside = chordPitchClasses(upper).includes(bassPc(chord));
     return {
-      explanation: `${sym(bass)} is held in the bass through ${run.length} chords${inside ? "" : `; it does not belong to ${sym(upper.root + upper.quality)} above it`}.`,
+      explanation:
+        `${sym(bass)} is held in the bass through ${run.length} ` +
+        `chords${inside ? "" : `; it does not belong to ${sym(upper.root + upper.quality)} above it`}.`,
     };
   },
 };
@@ -124,7 +132,8 @@ export const thirdCycle: Recognizer = {
   id: "third-cycle",
   title: "Cycle of thirds",
   explanation:
-    "Chords of one kind go on by the same third and divide the octave equally: three major thirds or four minor ones come back to the beginning.",
+    "Chords of one kind go on by the same third and divide the octave equally: three major thirds or four " +
+    "minor ones come back to the beginning.",
   source: "Cohn 2012; any jazz harmony textbook",
   find(p, i) {
     if (belongs(nth(p.chords, i).chord, p.home)) return null;
@@ -154,7 +163,9 @@ export const thirdCycle: Recognizer = {
       const size = by === 4 || by === 8 ? "major" : "minor";
       return {
         function: "chromatic",
-        explanation: `A cycle of ${size} thirds: ${names.join(" – ")}; each is ${by < 6 ? "above" : "below"} the last, and ${size === "major" ? "three" : "four"} such steps make the octave.`,
+        explanation:
+          `A cycle of ${size} thirds: ${names.join(" – ")}; each is ${by < 6 ? "above" : "below"} the last, and ` +
+          `${size === "major" ? "three" : "four"} such steps make the octave.`,
       };
     }
     return null;
@@ -243,7 +254,9 @@ export const chromatic: Recognizer = {
     const kept = next ? chordPitchClasses(chord).filter((pc) => chordPitchClasses(next).includes(pc)).length : 0;
     return {
       function: "chromatic",
-      explanation: `A color of its own: ${listed(outside)} lie${outside.length === 1 ? "s" : ""} outside the key.${next ? ` ${kept ? `${kept === 1 ? "One note" : `${kept} notes`} stay${kept === 1 ? "s" : ""}` : "No note stays"} for ${sym(next.root + next.quality)}.` : ""}`,
+      explanation:
+        `A color of its own: ${listed(outside)} lie${outside.length === 1 ? "s" : ""} outside the ` +
+        `key.${next ? ` ${kept ? `${kept === 1 ? "One note" : `${kept} notes`} stay${kept === 1 ? "s" : ""}` : "No note stays"} for ${sym(next.root + next.quality)}.` : ""}`,
     };
   },
 };

@@ -51,7 +51,9 @@ export const neapolitan: Recognizer = {
       return null;
     return {
       function: "subdominant",
-      explanation: `Neapolitan: the major chord on the lowered second degree. ${sym(chord.root)} wants to fall to ${sym(key.tonic)} or, before V, on to ${sym(transposeNote(nth(key.scale, 4), 2, 4))}.`,
+      explanation:
+        `Neapolitan: the major chord on the lowered second degree. ${sym(chord.root)} wants to fall to ` +
+        `${sym(key.tonic)} or, before V, on to ${sym(transposeNote(nth(key.scale, 4), 2, 4))}.`,
     };
   },
 };
@@ -79,8 +81,10 @@ export const borrowed: Recognizer = {
       function: functionOf(),
       explanation:
         from.mode === "minor" && !key.pcs.includes(leading) && chordPitchClasses(chord).includes(leading)
-          ? `${where === 7 ? "The dominant" : "A chord"} of ${sym(key.tonic)} minor: ${sym(transposeNote(key.tonic, 6, 11))}, its raised seventh, leads up to ${sym(key.tonic)}.`
-          : `Borrowed from ${sym(key.tonic)} ${from.mode}: ${listed(notes)} come${notes.length === 1 ? "s" : ""} from there.`,
+          ? `${where === 7 ? "The dominant" : "A chord"} of ${sym(key.tonic)} minor: ` +
+            `${sym(transposeNote(key.tonic, 6, 11))}, its raised seventh, leads up to ${sym(key.tonic)}.`
+          : `Borrowed from ${sym(key.tonic)} ${from.mode}: ${listed(notes)} come${notes.length === 1 ? "s" : ""} ` +
+            "from there.",
     };
   },
 };
@@ -89,7 +93,8 @@ export const chromaticMediant: Recognizer = {
   id: "chromatic-mediant",
   title: "Chromatic mediant",
   explanation:
-    "A chord of the same kind a third away: one note is kept, the others shift by a semitone or a tone, with no dominant pull.",
+    "A chord of the same kind a third away: one note is kept, the others shift by a semitone or a tone, with " +
+    "no dominant pull.",
   source: "Cohn 2012; any harmony textbook",
   find(p, i) {
     const { chord, key } = nth(p.chords, i);
@@ -102,7 +107,9 @@ export const chromaticMediant: Recognizer = {
       const common = sure(chord.tones.map((t) => toneName(chord, t)).find((n) => kept.includes(pitchClass(n))));
       return {
         function: "chromatic",
-        explanation: `A third away from ${nameOf(other)} and of the same kind: ${sym(common)} is kept, ${listed(altered(chord, key))} bring${altered(chord, key).length === 1 ? "s" : ""} the new color.`,
+        explanation:
+          `A third away from ${nameOf(other)} and of the same kind: ${sym(common)} is kept, ` +
+          `${listed(altered(chord, key))} bring${altered(chord, key).length === 1 ? "s" : ""} the new color.`,
       };
     }
     return null;

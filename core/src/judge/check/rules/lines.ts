@@ -102,7 +102,10 @@ export function changesOf(ctx: CheckContext, { notes }: Line): { from: RealizedN
   });
 }
 
-/** Tones that want to fall by step and do not, where the next chord neither holds them nor lacks the tone below: "the seventh F4". */
+/**
+ * Tones that want to fall by step and do not, where the next chord neither holds them nor lacks the tone below: "the
+ * seventh F4".
+ */
 export const notFallen = (
   ctx: CheckContext,
   toneOf: (chord: RealizedChord | null) => number | null,
@@ -122,7 +125,9 @@ export const notFallen = (
           duration: to.duration,
           parts: [line.part.id],
           notes: [from.id, to.id],
-          message: `${line.part.name}: ${called} ${from.pitch} goes to ${to.pitch} at ${positionText(ctx.meter, to.start)} instead of falling by step.`,
+          message:
+            `${line.part.name}: ${called} ${from.pitch} goes to ${to.pitch} at ` +
+            `${positionText(ctx.meter, to.start)} instead of falling by step.`,
           amount: `${signed(move)} semitones instead of −${below}`,
           fixes: to.pinned ? [] : [moveNote(ctx, line.part, to, from.midi - below)],
         },

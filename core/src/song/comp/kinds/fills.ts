@@ -6,7 +6,8 @@ export const fills: CompKind = {
   id: "fills",
   title: "Fills between the phrases",
   explanation:
-    "Silent while the tune moves; in its gaps a short run of chord tones, up or down, that ends before the tune comes back. How long a gap must be is yours to say.",
+    "Silent while the tune moves; in its gaps a short run of chord tones, up or down, that ends before the " +
+    "tune comes back. How long a gap must be is yours to say.",
   source: "common practice",
   voices: false,
   fresh: { name: "Fills", instrument: "electricPiano" },

@@ -15,7 +15,9 @@ export const COMP_KINDS: readonly CompKind[] = [chords, pad, high, octave, arpeg
 
 /** How a part plays the chords in time. */
 export const CompPlaying = CompSettings.extend({
-  /** How it plays them here, where that is not the part's own way; chords under every note of a tune stay what they are. */
+  /**
+   * How it plays them here, where that is not the part's own way; chords under every note of a tune stay what they are.
+   */
   kind: z.enum(COMP_KINDS.flatMap((k) => (k.id === "block" ? [] : [k.id]))).optional(),
 });
 

@@ -5,7 +5,8 @@ export const reversed: CompKind = {
   id: "reversed",
   title: "Reversed in time",
   explanation:
-    "Each chord turned around in time: its notes come in one after the other from the top, swell out of silence, and end together on the lowest, where the chord ends.",
+    "Each chord turned around in time: its notes come in one after the other from the top, swell out of " +
+    "silence, and end together on the lowest, where the chord ends.",
   source: "common practice",
   voices: false,
   fresh: { name: "Swells", instrument: "strings" },

@@ -70,7 +70,8 @@ export const longestOutside = defineMeasure({
     targets.longestOutside === null
       ? null
       : [
-          `at most ${beatsText(meter, targets.longestOutside * firstOf(meter.beats).duration)}; pedals and anticipations by name are excepted`,
+          `at most ${beatsText(meter, targets.longestOutside * firstOf(meter.beats).duration)}; pedals and ` +
+            "anticipations by name are excepted",
           own.longestOutside <= targets.longestOutside * Math.max(...meter.beats.map((b) => b.duration)),
         ],
 });
@@ -160,7 +161,9 @@ export const sounding = defineMeasure({
   id: "sounding",
   title: "Chords heard as others",
   unit: "words",
-  how: "Chords under which the bass holds another note than the written one for half their length, or on their first beat.",
+  how:
+    "Chords under which the bass holds another note than the written one for half their length, or on their " +
+    "first beat.",
   take: (ctx): { sounding: { chord: string; symbol: string; heard: string; tick: Ticks }[] } => ({
     sounding: heardAsOthers(ctx).map(([chord, heard]) => ({
       chord: chord.id,

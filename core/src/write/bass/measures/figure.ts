@@ -45,7 +45,9 @@ export const syncopation = defineMeasure({
   id: "syncopation",
   title: "Syncopation a bar",
   unit: "weight",
-  how: "Attacks before a stronger place that is then held or silent, weighed by the difference of the two (Longuet-Higgins & Lee), a bar.",
+  how:
+    "Attacks before a stronger place that is then held or silent, weighed by the difference of the two " +
+    "(Longuet-Higgins & Lee), a bar.",
   take: (ctx): { syncopation: number } => ({
     syncopation: offBeats(ctx).reduce((sum, s) => sum + s.weight, 0) / ctx.bars,
   }),

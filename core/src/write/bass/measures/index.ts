@@ -7,7 +7,9 @@ import { backbeats, lengths, silence } from "./lengths";
 import type { Aim, BassMeasure, Basics } from "./measure";
 import { close, register, stepwise, tune } from "./motion";
 
-/** Every measure of a bass line, in the order in which they are shown; a new one is one definition and one line here. */
+/**
+ * Every measure of a bass line, in the order in which they are shown; a new one is one definition and one line here.
+ */
 export const BASS_MEASURES = [
   chordTime,
   longestOutside,

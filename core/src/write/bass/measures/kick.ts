@@ -2,7 +2,10 @@ import type { Ticks } from "../../../theory/time/meter";
 import { chordAt, type BassContext } from "../context";
 import { defineMeasure, idsOf, percent } from "./measure";
 
-/** Main accents under a chord, and whether some bass sound strikes there: where several share a line, it does not matter which. */
+/**
+ * Main accents under a chord, and whether some bass sound strikes there: where several share a line, it does not matter
+ * which.
+ */
 function metAccents(ctx: BassContext): { start: Ticks; met: boolean }[] {
   const attacks = new Set([...ctx.notes, ...ctx.layers].map((n) => n.start));
   return ctx.kicks

@@ -62,7 +62,9 @@ export const lengths = defineMeasure({
   id: "lengths",
   title: "Lengths",
   unit: "notes",
-  how: "Notes shorter than half a beat, up to a beat and a half, and longer. It points at whichever of the short and the long are fewer.",
+  how:
+    "Notes shorter than half a beat, up to a beat and a half, and longer. It points at whichever of the short " +
+    "and the long are fewer.",
   take(ctx): { lengths: Record<Length, number> } {
     const count = { short: 0, middle: 0, long: 0 };
     for (const note of ctx.notes) count[lengthOf(ctx, note)]++;
@@ -108,7 +110,9 @@ export const backbeats = defineMeasure({
       : {
           code: "short",
           tick: before,
-          message: `An attack less than a sixteenth before the backbeat at ${positionText(ctx.meter, before)} cannot end before it.`,
+          message:
+            `An attack less than a sixteenth before the backbeat at ${positionText(ctx.meter, before)} cannot ` +
+            "end before it.",
         };
   },
 });

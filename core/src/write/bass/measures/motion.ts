@@ -37,7 +37,8 @@ export const stepwise = defineMeasure({
       tick,
       message:
         from === to
-          ? `Chord tones of ${to ?? "the chord"} lie a third or more apart, and there is no room for a step at ${where}.`
+          ? `Chord tones of ${to ?? "the chord"} lie a third or more apart, and there is no room for a step at ` +
+            `${where}.`
           : `From ${from ?? "–"} to ${to ?? "–"} at ${where} no step is possible there.`,
     };
   },
@@ -78,7 +79,9 @@ export const tune = defineMeasure({
   id: "tune",
   title: "Moves around the tune",
   unit: "notes",
-  how: "Notes that begin in a gap of the tune, and those that begin under its motion. Main accents and new chords are not counted.",
+  how:
+    "Notes that begin in a gap of the tune, and those that begin under its motion. Main accents and new chords " +
+    "are not counted.",
   take: (ctx): { tune: { inGaps: number; under: number; close: number } | null } => ({
     tune: ctx.tune.notes.length
       ? { inGaps: inGaps(ctx).length, under: underTune(ctx).length, close: withinOctave(ctx).length }

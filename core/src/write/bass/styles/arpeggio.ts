@@ -10,7 +10,8 @@ export const arpeggio: BassStyle = {
   id: "arpeggio",
   title: "Arpeggio",
   explanation:
-    "Chord tones one after the other, up and back, so that the bass spells the harmony by itself. For thin textures; crowds a busy piano.",
+    "Chord tones one after the other, up and back, so that the bass spells the harmony by itself. For thin " +
+    "textures; crowds a busy piano.",
   source: "common practice",
   targets: { pitchClasses: 6, longestOutside: 0.5, chordTime: 0.9 },
   costs: {

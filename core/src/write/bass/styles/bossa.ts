@@ -7,7 +7,8 @@ export const bossa: BassStyle = {
   id: "bossa",
   title: "Bossa-type",
   explanation:
-    "Root on the first beat, fifth on the middle one, each with a short note just before it that leads in. Even and light, under a rhythm section that syncopates above.",
+    "Root on the first beat, fifth on the middle one, each with a short note just before it that leads in. " +
+    "Even and light, under a rhythm section that syncopates above.",
   source: "common practice",
   targets: { pitchClasses: 5, longestOutside: 0.5, chordTime: 0.9 },
   costs: { root: 0.6, fifth: 0.2, majorThird: 2.4, minorThird: 2, seventh: 2.4, other: 4, octave: 0.8, repeat: 0.2 },

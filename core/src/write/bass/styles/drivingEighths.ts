@@ -7,7 +7,8 @@ export const drivingEighths: BassStyle = {
   id: "driving-eighths",
   title: "Driving eighths",
   explanation:
-    "The root in even half-beats, with an octave or a fifth now and then and a step into the next chord. Pushes a chorus forward; tires where it never stops.",
+    "The root in even half-beats, with an octave or a fifth now and then and a step into the next chord. " +
+    "Pushes a chorus forward; tires where it never stops.",
   source: "common practice",
   targets: { pitchClasses: 4, longestOutside: 0.5, chordTime: 0.9, silence: [0, 0.45] },
   costs: { root: 0, fifth: 1.1, majorThird: 2.6, minorThird: 2, seventh: 2.4, other: 5, octave: 0.7, repeat: 0 },

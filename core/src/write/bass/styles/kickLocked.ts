@@ -7,7 +7,8 @@ export const kickLocked: BassStyle = {
   id: "kick-locked",
   title: "Kick-locked",
   explanation:
-    "Sounds with the kick, cut before the backbeat so that the line breathes; a few notes away from the kick give the hook. Suits grooves with a kick worth hearing.",
+    "Sounds with the kick, cut before the backbeat so that the line breathes; a few notes away from the kick " +
+    "give the hook. Suits grooves with a kick worth hearing.",
   source: "common practice",
   targets: { pitchClasses: 4, longestOutside: 0.5, chordTime: 0.95, offKick: 0.6 },
   costs: { root: 0.3, fifth: 0.7, majorThird: 1.8, minorThird: 1, seventh: 1.4, other: 4, octave: 0.6, repeat: 0.25 },

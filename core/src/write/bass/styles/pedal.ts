@@ -8,7 +8,8 @@ export const pedal: BassStyle = {
   id: "pedal",
   title: "Pedal",
   explanation:
-    "One note stays while the chords move above it: the tonic for rest, the dominant for waiting, or the tone most chords share. Other players may hear other chords; the report says which.",
+    "One note stays while the chords move above it: the tonic for rest, the dominant for waiting, or the tone " +
+    "most chords share. Other players may hear other chords; the report says which.",
   source: "common practice",
   targets: { pitchClasses: 1, longestOutside: null, chordTime: 0, silence: [0, 0.4] },
   costs: { root: 0, fifth: 0, majorThird: 0, minorThird: 0, seventh: 0, other: 0, octave: 0.3, repeat: 0 },

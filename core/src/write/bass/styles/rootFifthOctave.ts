@@ -9,7 +9,8 @@ export const rootFifthOctave: BassStyle = {
   id: "root-fifth-octave",
   title: "Root, fifth, octave",
   explanation:
-    "The root states the chord, fifth and octave move it on and come back down, an approach note leads into the next root. Suits songs that should walk without wandering.",
+    "The root states the chord, fifth and octave move it on and come back down, an approach note leads into " +
+    "the next root. Suits songs that should walk without wandering.",
   source: "common practice",
   targets: { pitchClasses: 5, longestOutside: 0.5, chordTime: 0.85 },
   costs: { root: 0.8, fifth: 0.2, majorThird: 2.2, minorThird: 1.4, seventh: 2.4, other: 4, octave: 0.1, repeat: 0.8 },

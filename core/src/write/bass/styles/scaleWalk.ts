@@ -6,7 +6,8 @@ export const scaleWalk: BassStyle = {
   id: "scale-walk",
   title: "Scale walk",
   explanation:
-    "The bass goes up and down the scale by step, and the harmony rides on it: chord tones on the strong places, passing tones between. Carries a progression that stands still.",
+    "The bass goes up and down the scale by step, and the harmony rides on it: chord tones on the strong " +
+    "places, passing tones between. Carries a progression that stands still.",
   source: "common practice",
   targets: { pitchClasses: 7, longestOutside: 1, chordTime: 0.55, stepwise: 0.55 },
   costs: {

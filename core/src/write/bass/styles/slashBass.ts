@@ -6,7 +6,8 @@ export const slashBass: BassStyle = {
   id: "slash-bass",
   title: "Step by inversion",
   explanation:
-    "The bass chooses the inversion that lets it move by step: one long note a chord, most of them a tone or a semitone from the last. Write the slash chords with it, so that the others know.",
+    "The bass chooses the inversion that lets it move by step: one long note a chord, most of them a tone or a " +
+    "semitone from the last. Write the slash chords with it, so that the others know.",
   source: "common practice",
   targets: { pitchClasses: 4, longestOutside: 0.5, chordTime: 0.85, stepwise: 0.5 },
   costs: {

@@ -7,7 +7,8 @@ export const stabBounce: BassStyle = {
   id: "stab-bounce",
   title: "Stab and bounce",
   explanation:
-    "Short stabs with the kick, answered an octave higher between the beats, and silence around both. Dances; wants a tight kick and a short sound.",
+    "Short stabs with the kick, answered an octave higher between the beats, and silence around both. Dances; " +
+    "wants a tight kick and a short sound.",
   source: "common practice",
   targets: { pitchClasses: 3, longestOutside: 0.5, chordTime: 0.95, silence: [0.3, 0.9] },
   costs: { root: 0.1, fifth: 1.2, majorThird: 3, minorThird: 2, seventh: 2, other: 4, octave: 0, repeat: 0.3 },

@@ -6,7 +6,8 @@ export const walking: BassStyle = {
   id: "walking",
   title: "Walking",
   explanation:
-    "A note on every beat: the root when the chord begins, chord tones and steps of the scale between, and a step into the next root on the last beat. The ride of a swing tune; leaves little room for a busy kick.",
+    "A note on every beat: the root when the chord begins, chord tones and steps of the scale between, and a " +
+    "step into the next root on the last beat. The ride of a swing tune; leaves little room for a busy kick.",
   source: "common practice",
   targets: { pitchClasses: 7, longestOutside: 1, chordTime: 0.6, silence: [0, 0.3] },
   costs: {

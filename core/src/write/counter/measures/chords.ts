@@ -26,7 +26,9 @@ export const clashes = defineMeasure({
   id: "clashes",
   title: "Rubs on a beat",
   unit: "notes",
-  how: "Notes a semitone or a minor ninth from the tune, from a part that lays out the chords, or above a tone of the chord, on a beat. Tones of the chord and suspensions do not count",
+  how:
+    "Notes a semitone or a minor ninth from the tune, from a part that lays out the chords, or above a tone of " +
+    "the chord, on a beat. Tones of the chord and suspensions do not count",
   take: (ctx): { clashes: number } => ({ clashes: clashing(ctx).length }),
   notes: (ctx) => idsOf(clashing(ctx).map((c) => c.note)),
   show: (own) => String(own.clashes),
@@ -140,7 +142,9 @@ export const guides = defineMeasure({
   id: "guides",
   title: "Thirds and sevenths",
   unit: "share",
-  how: "The share of notes that begin as the third or seventh of their chord: a fourth in its place counts, and the sixth where there is no seventh",
+  how:
+    "The share of notes that begin as the third or seventh of their chord: a fourth in its place counts, and the " +
+    "sixth where there is no seventh",
   take: (ctx): { guides: number | null } => ({
     guides: ctx.notes.length ? ctx.notes.filter((n) => isGuide(ctx, n)).length / ctx.notes.length : null,
   }),

@@ -5,7 +5,10 @@ import type { Aim, Basics, CounterMeasure } from "./measure";
 import { falls, hits, range, reasons, strict } from "./style";
 import { answering, crossing, doubling, motion, overlap, parallels, together } from "./tune";
 
-/** Every measure of a counter melody, in the order in which they are shown; a new one is one definition and one line here. */
+/**
+ * Every measure of a counter melody, in the order in which they are shown; a new one is one definition and one line
+ * here.
+ */
 export const COUNTER_MEASURES = [
   clashes,
   overlap,

@@ -45,7 +45,9 @@ export const hits = defineMeasure({
   cause: (ctx, _line, own) => ({
     code: "hits",
     ...(own.missed.length ? { tick: firstOf(own.missed) } : {}),
-    message: `The ${DRUM_KINDS[ctx.drum].title} strikes where there is no chord, or under a pinned note${at(ctx, own.missed[0])}.`,
+    message:
+      `The ${DRUM_KINDS[ctx.drum].title} strikes where there is no chord, or under a pinned ` +
+      `note${at(ctx, own.missed[0])}.`,
   }),
 });
 
@@ -71,7 +73,9 @@ export const strict = defineMeasure({
   id: "strict",
   title: "Strict rules broken",
   unit: "times",
-  how: "Rules of first species against the tune: consonances only, perfect ends, no parallel or direct fifths and octaves, no dissonant leap",
+  how:
+    "Rules of first species against the tune: consonances only, perfect ends, no parallel or direct fifths and " +
+    "octaves, no dissonant leap",
   take: (ctx): { breaks: { tick: Ticks; words: string }[] } => ({ breaks: ctx.tune.length ? strictBreaks(ctx) : [] }),
   ticks: (own) => own.breaks.map((b) => b.tick),
   show: () => null,

@@ -76,7 +76,9 @@ export const parallels = defineMeasure({
   target: (own, { style }) => (own.parallels === null || style.targets.given ? null : ["none", own.parallels === 0]),
   cause: (ctx) => ({
     code: "parallels",
-    message: `Every other tone there would rub or leave the range${at(ctx, moves(ctx).find((m) => m.parallel)?.note.start)}.`,
+    message:
+      "Every other tone there would rub or leave the " +
+      `range${at(ctx, moves(ctx).find((m) => m.parallel)?.note.start)}.`,
   }),
 });
 

@@ -47,7 +47,8 @@ export const answer: CounterStyle = {
   id: "answer",
   title: "Answer in the gaps",
   explanation:
-    "Call and response: it begins where the tune rests for a beat or more, and ends before the next phrase. The same figure answers every time, on other notes.",
+    "Call and response: it begins where the tune rests for a beat or more, and ends before the next phrase. " +
+    "The same figure answers every time, on other notes.",
   source: "common practice",
   targets: { overlap: 0.2, answers: true, chordTime: 0.6, pitches: 6 },
   costs: COSTS,

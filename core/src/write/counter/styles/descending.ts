@@ -18,7 +18,8 @@ export const descending: CounterStyle = {
   id: "descending",
   title: "Descending figure",
   explanation:
-    "A short figure that falls through the scale and comes back at the same place of the bar, over every chord anew: few notes, known again at once.",
+    "A short figure that falls through the scale and comes back at the same place of the bar, over every chord " +
+    "anew: few notes, known again at once.",
   source: "common practice",
   targets: { falls: 0.7, chordTime: 0.5, pitches: 7 },
   costs: { ...COSTS, repeat: 1.2, leap: 0.24, similar: 0.1, unanswered: 0.2 },

@@ -10,7 +10,8 @@ export const doubleStops: CounterStyle = {
   id: "doubleStops",
   title: "Double-stops",
   explanation:
-    "Two notes at once, a sixth or a third apart, both tones of the chord: a fiddle or a horn pair that fills without playing a chord. Where neither fits, a fourth or fifth stands.",
+    "Two notes at once, a sixth or a third apart, both tones of the chord: a fiddle or a horn pair that fills " +
+    "without playing a chord. Where neither fits, a fourth or fifth stands.",
   source: "common practice",
   targets: { chordTime: 0.9, independent: 0.4 },
   costs: { ...COSTS, repeat: 0.3, leap: 0.14 },

@@ -24,7 +24,8 @@ export const guideTones: CounterStyle = {
   id: "guideTones",
   title: "Guide tones",
   explanation:
-    "Thirds and sevenths, each going by step or common tone to the nearest of the next chord: the line that tells the harmony with one note at a time. Where a chord has no seventh, its third or sixth stands.",
+    "Thirds and sevenths, each going by step or common tone to the nearest of the next chord: the line that " +
+    "tells the harmony with one note at a time. Where a chord has no seventh, its third or sixth stands.",
   source: "common practice of jazz arranging",
   targets: { guides: 0.75, stepwise: 0.6, chordTime: 0.9 },
   costs: { tones: TONES, step: 0, similar: COSTS.similar, repeat: 0.02, leap: 0.28, unanswered: 0.3 },

@@ -9,7 +9,9 @@ export const ostinato: CounterStyle = {
   id: "ostinato",
   title: "Arpeggio or ostinato",
   explanation:
-    "A cell that comes back: the first bar you drew (or two), or the tones of the first chord where nothing is drawn. Refitted, it takes the same degrees of every chord; moved along the scale, it keeps its shape; held, it stays as it is, and what clashes is listed.",
+    "A cell that comes back: the first bar you drew (or two), or the tones of the first chord where nothing is " +
+    "drawn. Refitted, it takes the same degrees of every chord; moved along the scale, it keeps its shape; " +
+    "held, it stays as it is, and what clashes is listed.",
   source: "common practice",
   targets: { given: true },
   costs: COSTS,

@@ -12,7 +12,8 @@ export const percussion: CounterStyle = {
   id: "percussion",
   title: "With the drum",
   explanation:
-    "It takes the hits of one drum, every one, and gives them pitches: as few as it can, up and down the chord, or a line by step. So a melodic layer and the drums become one.",
+    "It takes the hits of one drum, every one, and gives them pitches: as few as it can, up and down the " +
+    "chord, or a line by step. So a melodic layer and the drums become one.",
   source: "common practice",
   targets: { hits: true, chordTime: 0.6 },
   costs: { ...COSTS, repeat: 0 },

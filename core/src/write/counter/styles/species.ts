@@ -8,7 +8,9 @@ export const species: CounterStyle = {
   id: "species",
   title: "First species, strict",
   explanation:
-    "One note against every note of the tune, by the rules of strict counterpoint: consonances only, no parallel or direct fifths and octaves, perfect at both ends, contrary motion where it can be. The far end: it hears the tune and the key, not the chords.",
+    "One note against every note of the tune, by the rules of strict counterpoint: consonances only, no " +
+    "parallel or direct fifths and octaves, perfect at both ends, contrary motion where it can be. The far " +
+    "end: it hears the tune and the key, not the chords.",
   source: "J. J. Fux, Gradus ad Parnassum (1725), from memory",
   targets: { strict: true },
   costs: COSTS,

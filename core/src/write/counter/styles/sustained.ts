@@ -6,7 +6,9 @@ export const sustained: CounterStyle = {
   id: "sustained",
   title: "Sustained line",
   explanation:
-    "One long note under each chord, moving by step or not at all, against the tune rather than with it. What belongs to the next chord too is held over; a tone that does not may hang over the change and fall by step.",
+    "One long note under each chord, moving by step or not at all, against the tune rather than with it. What " +
+    "belongs to the next chord too is held over; a tone that does not may hang over the change and fall by " +
+    "step.",
   source: "common practice",
   targets: { chordTime: 0.75, stepwise: 0.6, independent: 0.5, pitches: 5 },
   costs: { ...COSTS, repeat: 0.05, leap: 0.2, similar: 0.35 },

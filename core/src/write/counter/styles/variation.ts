@@ -20,7 +20,8 @@ export const variation: CounterStyle = {
   id: "variation",
   title: "Second half varied",
   explanation:
-    "The first half stays as it is, and the second comes back to it with more: longer notes are filled with steps, the line may rise, and the end is another one.",
+    "The first half stays as it is, and the second comes back to it with more: longer notes are filled with " +
+    "steps, the line may rise, and the end is another one.",
   source: "common practice",
   targets: { chordTime: 0.6 },
   costs: { ...COSTS, repeat: 0.5 },

@@ -71,7 +71,9 @@ export const behind: VocalSchool = {
   id: "behind",
   title: "Behind the singer",
   explanation:
-    "One to three voices hold tones of each chord on a vowel, moving as little as they can and breathing at the bar line; swelling, each of their notes rises out of silence. Assumes that the words belong to the singer alone.",
+    "One to three voices hold tones of each chord on a vowel, moving as little as they can and breathing at " +
+    "the bar line; swelling, each of their notes rises out of silence. Assumes that the words belong to the " +
+    "singer alone.",
   source: "common practice",
   voices: [1, 3],
   needs: ["chords"],

@@ -13,7 +13,10 @@ import { distanceWords } from "./inScale";
 
 const NAMES = ["alto", "tenor", "bass"] as const;
 
-/** What each doubling costs: the root is best, then the fifth, then the third; leading tones and sevenths are not doubled (Kostka & Payne). */
+/**
+ * What each doubling costs: the root is best, then the fifth, then the third; leading tones and sevenths are not
+ * doubled (Kostka & Payne).
+ */
 function doublingCost(ctx: VocalContext, slot: VocalSlot, pc: number): number {
   const chord = sure(sure(slot.chord).chord);
   if (pc === leadingToneOf(ctx.key, slot.chord) || pc === seventhOf(slot.chord)) return 9;
@@ -81,7 +84,10 @@ function settings(ctx: VocalContext, slot: VocalSlot): Stack[] {
   return bestOf(out);
 }
 
-/** Settings that cost much more than the best are not tried, nor more than so many (chords of five and more tones have thousands). */
+/**
+ * Settings that cost much more than the best are not tried, nor more than so many (chords of five and more tones have
+ * thousands).
+ */
 const WORSE = 8;
 const MOST = 90;
 function bestOf(stacks: Stack[]): Stack[] {
@@ -148,7 +154,9 @@ export const chorale: VocalSchool = {
   id: "chorale",
   title: "Four-part chorale",
   explanation:
-    "Alto, tenor and bass under the tune as the soprano, moving with the chords and beats: complete chords with the root doubled first, upper voices at most an octave apart, no parallel fifths or octaves, leading tones up and sevenths down. Assumes four independent voices.",
+    "Alto, tenor and bass under the tune as the soprano, moving with the chords and beats: complete chords " +
+    "with the root doubled first, upper voices at most an octave apart, no parallel fifths or octaves, leading " +
+    "tones up and sevenths down. Assumes four independent voices.",
   source: "Kostka & Payne, Tonal Harmony",
   voices: [3, 3],
   types: ["alto", "tenor", "bassVoice"],

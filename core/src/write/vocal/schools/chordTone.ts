@@ -9,7 +9,10 @@ import { besideReason, octaveFor } from "./inScale";
 /** A semitone from the tune is no harmony. */
 const NEAREST = 2;
 
-/** Chord tones on one side of a pitch, the nearest first; tones of the scale a third away and more where no chord sounds. */
+/**
+ * Chord tones on one side of a pitch, the nearest first; tones of the scale a third away and more where no chord
+ * sounds.
+ */
 function tonesBeside(ctx: VocalContext, { lead, chord }: VocalSlot, way: 1 | -1): Midi[] {
   const from = sure(lead).midi + way * (chord?.chord ? NEAREST : 3);
   const pcs = chord?.chord ? chordPcs(chord) : scaleOf(ctx, chord);
@@ -38,7 +41,9 @@ export const chordTone: VocalSchool = {
   id: "chordTone",
   title: "Nearest chord tone",
   explanation:
-    "Under or over each note of the tune the nearest tone of the chord, a semitone apart never. It stands still while the tune passes through, and always agrees with the chord. Assumes that the chord matters more than the line: leaps and seconds can come of it.",
+    "Under or over each note of the tune the nearest tone of the chord, a semitone apart never. It stands " +
+    "still while the tune passes through, and always agrees with the chord. Assumes that the chord matters " +
+    "more than the line: leaps and seconds can come of it.",
   source: "common practice",
   voices: [1, 1],
   needs: ["tune", "chords"],

@@ -59,7 +59,9 @@ export const close: VocalSchool = {
   id: "close",
   title: "Close harmony",
   explanation:
-    "Two to four parts within an octave, all on the words and in the rhythm of the tune: under each of its notes the next tones of the chord. A passing note of the tune is gone along with by all. Assumes voices that blend into one; parallels are the style.",
+    "Two to four parts within an octave, all on the words and in the rhythm of the tune: under each of its " +
+    "notes the next tones of the chord. A passing note of the tune is gone along with by all. Assumes voices " +
+    "that blend into one; parallels are the style.",
   source: "common practice",
   voices: [1, 3],
   needs: ["tune", "chords"],

@@ -50,7 +50,9 @@ export const drone: VocalSchool = {
   id: "drone",
   title: "Drone",
   explanation:
-    "One note held through the section, taken up again with each breath: the tonic, the fifth, or the tone that most of the chords have. Assumes that the harmony may rub against it for a while; where it does is told.",
+    "One note held through the section, taken up again with each breath: the tonic, the fifth, or the tone " +
+    "that most of the chords have. Assumes that the harmony may rub against it for a while; where it does is " +
+    "told.",
   source: "common practice",
   voices: [1, 1],
   needs: [],

@@ -30,7 +30,9 @@ export const fixed: VocalSchool = {
   id: "fixed",
   title: "A fixed interval",
   explanation:
-    "A copy of the tune, every note the same number of semitones away: the quick way. What leaves the key or the chord is marked, with the tones that would fit. Assumes a sound that moves in parallel, or someone who mends it.",
+    "A copy of the tune, every note the same number of semitones away: the quick way. What leaves the key or " +
+    "the chord is marked, with the tones that would fit. Assumes a sound that moves in parallel, or someone " +
+    "who mends it.",
   source: "common practice",
   voices: [1, 1],
   needs: ["tune"],

@@ -20,7 +20,10 @@ type Side = VocalSettings["side"];
 const sign = (side: Side): 1 | -1 => (side === "above" ? 1 : -1);
 const other = (side: Side): Side => (side === "above" ? "below" : "above");
 
-/** Octaves by which a line that goes along with the tune is moved so that its voice can sing it: no more than it must be. */
+/**
+ * Octaves by which a line that goes along with the tune is moved so that its voice can sing it: no more than it must
+ * be.
+ */
 export function octaveFor(
   ctx: VocalContext,
   side: Side,
@@ -57,7 +60,9 @@ function along(ctx: VocalContext, side: Side, interval: VocalSettings["interval"
   const plain = (slot: VocalSlot) => stepped(scaleOf(ctx, slot.chord), sure(slot.lead).midi, way * WANTED[interval]);
   const octave = octaveFor(ctx, side, plain, slots);
   return {
-    title: `${interval === "third" ? "Thirds" : "Sixths"} ${side}${octave ? " and an octave" : ""}, ${bent ? "bent to the chords" : "straight through the scale"}`,
+    title:
+      `${interval === "third" ? "Thirds" : "Sixths"} ${side}${octave ? " and an octave" : ""}, ` +
+      `${bent ? "bent to the chords" : "straight through the scale"}`,
     slots,
     free: !bent,
     stacks(slot) {
@@ -79,7 +84,9 @@ export const inScale: VocalSchool = {
   id: "inScale",
   title: "Thirds and sixths",
   explanation:
-    "A line a third or a sixth from the tune that moves as it moves, kept in the scale; where that would leave or rub against the chord it bends to a fourth, a fifth or the next tone that fits. Assumes that the tune leads and that the two are heard as one.",
+    "A line a third or a sixth from the tune that moves as it moves, kept in the scale; where that would leave " +
+    "or rub against the chord it bends to a fourth, a fifth or the next tone that fits. Assumes that the tune " +
+    "leads and that the two are heard as one.",
   source: "common practice",
   voices: [1, 1],
   needs: ["tune"],

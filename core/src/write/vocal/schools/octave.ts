@@ -5,7 +5,8 @@ export const octave: VocalSchool = {
   id: "octave",
   title: "Octave",
   explanation:
-    "The tune once more, an octave below or above: thicker, not another line. Assumes that tune and double are heard as one.",
+    "The tune once more, an octave below or above: thicker, not another line. Assumes that tune and double are " +
+    "heard as one.",
   source: "common practice",
   voices: [1, 1],
   needs: ["tune"],

@@ -36,7 +36,9 @@ export const open: VocalSchool = {
   id: "open",
   title: "Open harmony",
   explanation:
-    "Two to four parts spread over more than an octave, in the rhythm of the tune: close harmony with one of its voices let down an octave. Assumes voices of different registers; it sounds wider and calmer than close harmony.",
+    "Two to four parts spread over more than an octave, in the rhythm of the tune: close harmony with one of " +
+    "its voices let down an octave. Assumes voices of different registers; it sounds wider and calmer than " +
+    "close harmony.",
   source: "common practice",
   voices: [1, 3],
   needs: ["tune", "chords"],

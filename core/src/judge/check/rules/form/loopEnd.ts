@@ -17,7 +17,9 @@ export const loopEnd: Rule = {
   title: "The end of the loop does not lead to its start",
   family: "form",
   explanation:
-    "The section is played again from its beginning. Its last chord stands still into the same chord, or a line has to leap more than an octave back to its first note. A turnaround, often the dominant of the first chord, or a step before the first note, leads home.",
+    "The section is played again from its beginning. Its last chord stands still into the same chord, or a " +
+    "line has to leap more than an octave back to its first note. A turnaround, often the dominant of the " +
+    "first chord, or a step before the first note, leads home.",
   source: "common practice (turnarounds)",
   severity: { chorale: "off", band: "off", jazz: "note", loop: "note" },
   find: (ctx) => (repeats(ctx) ? [...standsStill(ctx), ...leapsBack(ctx)] : []),
@@ -51,7 +53,9 @@ function standsStill(ctx: CheckContext): RawFinding[] {
       duration: last.duration,
       parts: [],
       notes: [],
-      message: `${last.symbol} at ${positionText(ctx.meter, last.start)} goes on into ${first.symbol} of the repeat: nothing leads there.`,
+      message:
+        `${last.symbol} at ${positionText(ctx.meter, last.start)} goes on into ${first.symbol} of the repeat: ` +
+        "nothing leads there.",
       amount: "the same chord",
       fixes: [
         {
@@ -96,7 +100,9 @@ const leapsBack = (ctx: CheckContext): RawFinding[] =>
           duration: last.duration,
           parts: [id],
           notes: [last.id],
-          message: `${name} leaps a ${intervalWords(size)} from ${last.pitch} at ${positionText(ctx.meter, last.start)} back to ${first.pitch}.`,
+          message:
+            `${name} leaps a ${intervalWords(size)} from ${last.pitch} at ${positionText(ctx.meter, last.start)} ` +
+            `back to ${first.pitch}.`,
           amount: `${size} semitones`,
           fixes: [],
         },

@@ -3,7 +3,10 @@ import type { Pass } from "../../../../song/schema";
 import type { RealizedSong } from "../../../../song/realize";
 import type { CheckContext, Rule } from "../../rule";
 
-/** So many passes may be the same note for note before it is told (common practice: the third time something should be new). */
+/**
+ * So many passes may be the same note for note before it is told (common practice: the third time something should be
+ * new).
+ */
 const TIMES = 3;
 const FEWEST_BARS = 4;
 
@@ -12,7 +15,9 @@ export const passAgain: Rule = {
   title: "A section comes back unchanged",
   family: "form",
   explanation:
-    "A section is played three times or more, and all parts and the drums play the same in each, note for note. A layer more or less, another ending, a busier rhythm or a step higher tells the third time from the first. Words of several verses are a variation. A loop lives of it, so it is not told there.",
+    "A section is played three times or more, and all parts and the drums play the same in each, note for " +
+    "note. A layer more or less, another ending, a busier rhythm or a step higher tells the third time from " +
+    "the first. Words of several verses are a variation. A loop lives of it, so it is not told there.",
   source: "common practice of arranging",
   severity: { chorale: "off", band: "note", jazz: "note", loop: "off" },
   heard: 0.5,
@@ -32,7 +37,9 @@ export const passAgain: Rule = {
         duration: section.bars * meter.bar,
         parts: [],
         notes: [],
-        message: `${section.name} is played ${counted(group.length, "time")} note for note in all parts: ${listed(group.map((p) => p.name ?? `time ${passes.indexOf(p) + 1}`))}.`,
+        message:
+          `${section.name} is played ${counted(group.length, "time")} note for note in all parts: ` +
+          `${listed(group.map((p) => p.name ?? `time ${passes.indexOf(p) + 1}`))}.`,
         amount: counted(group.length, "time"),
         fixes: [],
       }));
@@ -41,7 +48,10 @@ export const passAgain: Rule = {
 
 const known = new WeakMap<RealizedSong, string>();
 
-/** All that sounds in a pass, as text; empty where several verses are sung, or nothing sounds. Passes that differ in nothing are one object. */
+/**
+ * All that sounds in a pass, as text; empty where several verses are sung, or nothing sounds. Passes that differ in
+ * nothing are one object.
+ */
 function soundOf(ctx: CheckContext, pass: Pass): string {
   const real = ctx.pass(pass.id);
   let text = known.get(real);

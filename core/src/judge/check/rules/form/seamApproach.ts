@@ -24,7 +24,9 @@ export const seamApproach: Rule = {
   title: "An approach that leads nowhere",
   family: "form",
   explanation:
-    "The bass ends a section with a note that leads on, outside its chord or written as an approach, and the next section begins elsewhere. A line that was written for its own repeat misses another section: a step or a fifth before the new first note leads there.",
+    "The bass ends a section with a note that leads on, outside its chord or written as an approach, and the " +
+    "next section begins elsewhere. A line that was written for its own repeat misses another section: a step " +
+    "or a fifth before the new first note leads there.",
   source: "common practice of bass playing",
   severity: { chorale: "note", band: "warning", jazz: "warning", loop: "note" },
   find: (ctx) =>
@@ -62,7 +64,9 @@ export const seamApproach: Rule = {
               duration: last.duration,
               parts: [part.id],
               notes: [last.id],
-              message: `${part.name} leads with ${last.pitch} at ${positionText(ctx.meter, last.start)} of ${seam.from}${missed ? ` to ${target}` : ""}, but ${seam.into} begins on ${noteOf(first.pitch)}.`,
+              message:
+                `${part.name} leads with ${last.pitch} at ${positionText(ctx.meter, last.start)} of ` +
+                `${seam.from}${missed ? ` to ${target}` : ""}, but ${seam.into} begins on ${noteOf(first.pitch)}.`,
               amount: `to ${noteOf(first.pitch)}`,
               // Where the section goes on in other ways too, the bar is written for this pass alone.
               fixes: only

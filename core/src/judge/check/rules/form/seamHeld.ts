@@ -11,7 +11,8 @@ export const seamHeld: Rule = {
   title: "Held into the next section",
   family: "form",
   explanation:
-    "A note of one section sounds on over the seam for half a beat or longer, and is foreign to the chord with which the next section begins. What belongs to that chord may ring on.",
+    "A note of one section sounds on over the seam for half a beat or longer, and is foreign to the chord with " +
+    "which the next section begins. What belongs to that chord may ring on.",
   source: "common practice",
   severity: { chorale: "fault", band: "warning", jazz: "note", loop: "warning" },
   find(ctx) {
@@ -35,7 +36,9 @@ export const seamHeld: Rule = {
                 duration: n.duration,
                 parts: [part.id],
                 notes: [n.id],
-                message: `${part.name} holds ${spoken(n.pitch)} for ${beatsText(ctx.meter, past)} from ${seam.from} into ${seam.into}, which begins with ${chord.symbol}.`,
+                message:
+                  `${part.name} holds ${spoken(n.pitch)} for ${beatsText(ctx.meter, past)} from ${seam.from} ` +
+                  `into ${seam.into}, which begins with ${chord.symbol}.`,
                 amount: beatsText(ctx.meter, past),
                 fixes: [
                   {

@@ -11,7 +11,8 @@ export const seamMotion: Rule = {
   title: "A leap over a seam",
   family: "form",
   explanation:
-    "Where one section goes on to the next the lines go on too: a bass or a tune that leaps more than an octave without a rest tears there.",
+    "Where one section goes on to the next the lines go on too: a bass or a tune that leaps more than an " +
+    "octave without a rest tears there.",
   source: "common practice",
   severity: { chorale: "warning", band: "note", jazz: "note", loop: "off" },
   find: (ctx) => seamsOf(ctx).flatMap((seam) => leaps(ctx, seam).map((f) => atSeam(seam, f))),
@@ -33,7 +34,10 @@ const leaps = (ctx: CheckContext, seam: Seam): RawFinding[] =>
           duration: last.duration,
           parts: [part.id],
           notes: [last.id],
-          message: `${part.name} leaps a ${intervalWords(size)} from ${last.pitch} at ${positionText(ctx.meter, last.start)} at the end of ${seam.from} to ${first.pitch}, where ${seam.into} begins.`,
+          message:
+            `${part.name} leaps a ${intervalWords(size)} from ${last.pitch} at ` +
+            `${positionText(ctx.meter, last.start)} at the end of ${seam.from} to ${first.pitch}, where ` +
+            `${seam.into} begins.`,
           amount: `${size} semitones`,
           fixes: [],
         },

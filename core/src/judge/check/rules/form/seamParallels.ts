@@ -7,7 +7,8 @@ export const seamParallels: Rule = {
   title: "Parallels over a seam",
   family: "form",
   explanation:
-    "Bass and tune move in parallel fifths or octaves from the end of one section into the beginning of the next, where they are heard most plainly of all.",
+    "Bass and tune move in parallel fifths or octaves from the end of one section into the beginning of the " +
+    "next, where they are heard most plainly of all.",
   source: "Huron 2001; any harmony textbook",
   severity: { chorale: "fault", band: "note", jazz: "off", loop: "off" },
   find: (ctx) => seamsOf(ctx).flatMap((seam) => parallels(ctx, seam).map((f) => atSeam(seam, f))),
@@ -26,7 +27,9 @@ function parallels(ctx: CheckContext, seam: Seam): RawFinding[] {
       duration: low.last.duration,
       parts: [bass.id, tune.id],
       notes: [low.last.id, high.last.id],
-      message: `Parallel ${kind}s over the seam from ${seam.from} into ${seam.into}: ${bass.name} ${low.last.pitch}–${low.first.pitch}, ${tune.name} ${high.last.pitch}–${high.first.pitch}.`,
+      message:
+        `Parallel ${kind}s over the seam from ${seam.from} into ${seam.into}: ${bass.name} ` +
+        `${low.last.pitch}–${low.first.pitch}, ${tune.name} ${high.last.pitch}–${high.first.pitch}.`,
       amount: `${kind}s`,
       fixes: [],
     },

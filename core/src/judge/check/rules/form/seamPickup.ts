@@ -8,7 +8,8 @@ export const seamPickup: Rule = {
   title: "A pickup begins while the section before still sounds",
   family: "form",
   explanation:
-    "The next section begins with a pickup, and the same part still plays or sings the end of this one: one player cannot do both. End the note earlier, or let the last bar of this section be free.",
+    "The next section begins with a pickup, and the same part still plays or sings the end of this one: one " +
+    "player cannot do both. End the note earlier, or let the last bar of this section be free.",
   source: "common practice",
   severity: { chorale: "warning", band: "warning", jazz: "warning", loop: "note" },
   find: (ctx) =>
@@ -33,7 +34,10 @@ export const seamPickup: Rule = {
               duration: -first.start,
               parts: [part.id],
               notes: late.map((n) => n.id),
-              message: `${part.name} still has ${late.map((n) => n.pitch).join(", ")} at ${positionText(ctx.meter, from)}, at the end of ${seam.from}, where its pickup into ${seam.into} begins.`,
+              message:
+                `${part.name} still has ${late.map((n) => n.pitch).join(", ")} at ` +
+                `${positionText(ctx.meter, from)}, at the end of ${seam.from}, where its pickup into ` +
+                `${seam.into} begins.`,
               amount: beatsText(ctx.meter, -first.start),
               fixes: [
                 {

@@ -23,7 +23,10 @@ export interface Seam {
 const nameOf = ({ song }: CheckContext, pass: Pass): string =>
   pass.name ?? song.sections.find((s) => s.id === pass.sectionId)?.name ?? "the section";
 
-/** How the passes of a section go on, each way once: as they are played, with their own bars, in their own key, without the parts that are out. */
+/**
+ * How the passes of a section go on, each way once: as they are played, with their own bars, in their own key, without
+ * the parts that are out.
+ */
 export function seamsOf(ctx: CheckContext): Seam[] {
   const { song, section, meter } = ctx;
   const seen = new Set<string>();
@@ -70,7 +73,10 @@ export const inPass = (pass: Pass, edit: Edit, here = false): Edit => ({
   edit,
 });
 
-/** The last note of a part before the seam and its first after it (a pickup begins before), where it goes straight on; times are those of the section. */
+/**
+ * The last note of a part before the seam and its first after it (a pickup begins before), where it goes straight on;
+ * times are those of the section.
+ */
 export function over(
   ctx: CheckContext,
   { before, after, at, pass }: Seam,

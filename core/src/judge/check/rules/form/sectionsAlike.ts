@@ -3,7 +3,10 @@ import type { RealizedSong } from "../../../../song/realize";
 import { sectionOf } from "../../../../song/document";
 import type { Pass } from "../../../../song/schema";
 
-/** How near two sections may lie in register (semitones of the tune's middle), in busyness (attacks a bar) and in loudness (velocity) to be one place (common practice). */
+/**
+ * How near two sections may lie in register (semitones of the tune's middle), in busyness (attacks a bar) and in
+ * loudness (velocity) to be one place (common practice).
+ */
 const REGISTER = 2;
 const BUSY = 0.12;
 const LOUD = 6;
@@ -24,7 +27,9 @@ export const sectionsAlike: Rule = {
   title: "Two sections sit in one place",
   family: "form",
   explanation:
-    "Two sections of different names have the same parts, the tune in the same register, as many attacks and the same loudness: the second one does not lift. A higher tune, another layer, a busier or calmer rhythm, or less before it, tells them apart.",
+    "Two sections of different names have the same parts, the tune in the same register, as many attacks and " +
+    "the same loudness: the second one does not lift. A higher tune, another layer, a busier or calmer rhythm, " +
+    "or less before it, tells them apart.",
   source: "common practice of songwriting",
   severity: { chorale: "off", band: "note", jazz: "off", loop: "note" },
   heard: 0.7,
@@ -33,7 +38,8 @@ export const sectionsAlike: Rule = {
     if (section.bars < FEWEST_BARS || section.copyOf !== undefined) return [];
     const { form } = song;
     const passes = form.filter((p) => p.sectionId === section.id);
-    // Each pass against the one of another section that was heard last before it: the one that comes later is meant to be different.
+    // Each pass against the one of another section that was heard last before it: the one that comes later is meant to
+    // be different.
     let last: Pass | undefined;
     const pairs = form.flatMap((pass) => {
       if (pass.sectionId !== section.id) {
@@ -58,7 +64,9 @@ export const sectionsAlike: Rule = {
         duration: section.bars * meter.bar,
         parts: [],
         notes: [],
-        message: `${section.name}${times} and the ${first.name} before it have the same parts, register, busyness and loudness.`,
+        message:
+          `${section.name}${times} and the ${first.name} before it have the same parts, register, busyness and ` +
+          "loudness.",
         amount: `like ${first.name}`,
         fixes: [],
       },

@@ -11,7 +11,9 @@ export const accentsMiss: Rule = {
   title: "Accents just miss each other",
   family: "groove",
   explanation:
-    "Two players accent places a sixteenth apart, bar after bar: together it sounds like a mistake rather than like two rhythms. Both on one place, or clearly apart, they lock. The other drums, and whoever sings, are left as they are; a part that strikes with the kick is covered by it.",
+    "Two players accent places a sixteenth apart, bar after bar: together it sounds like a mistake rather than " +
+    "like two rhythms. Both on one place, or clearly apart, they lock. The other drums, and whoever sings, are " +
+    "left as they are; a part that strikes with the kick is covered by it.",
   source: "common practice",
   severity: { chorale: "off", band: "note", jazz: "note", loop: "note" },
   find(ctx) {
@@ -44,7 +46,10 @@ export const accentsMiss: Rule = {
         duration: ctx.section.bars * ctx.meter.bar - tick,
         parts: [...new Set(late.flatMap((p) => (drumOf(p) ? (drums ?? []) : p)))],
         notes: [],
-        message: `${capital(listed(late.map((p) => nameOf(ctx, p))))} ${late.length > 1 ? "have accents" : "has accents"} a sixteenth beside those of the others, bar after bar, first at ${positionText(ctx.meter, tick)}.`,
+        message:
+          `${capital(listed(late.map((p) => nameOf(ctx, p))))} ` +
+          `${late.length > 1 ? "have accents" : "has accents"} a sixteenth beside those of the others, bar after ` +
+          `bar, first at ${positionText(ctx.meter, tick)}.`,
         amount: `${fights.length} ${fights.length === 1 ? "pair" : "pairs"} of players`,
         fixes: moved.flatMap((p): Fix[] =>
           p.edit ? [{ label: `${capital(nameOf(ctx, p.id))} comes to the others`, edit: p.edit }] : [],

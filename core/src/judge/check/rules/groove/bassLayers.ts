@@ -11,7 +11,8 @@ export const bassLayersRule: Rule = {
   title: "Bass layers in each other’s way",
   family: "groove",
   explanation:
-    "Several bass sounds take turns, or they are one voice: same pitches, same rhythm, an octave or a sound apart. What hurts is disagreement of pitch or rhythm, or two full low octaves at once.",
+    "Several bass sounds take turns, or they are one voice: same pitches, same rhythm, an octave or a sound " +
+    "apart. What hurts is disagreement of pitch or rhythm, or two full low octaves at once.",
   source: "common practice",
   severity: { chorale: "warning", band: "warning", jazz: "warning", loop: "warning" },
   find(ctx) {

@@ -4,7 +4,10 @@ import { withFill } from "../../../../arrange/groove/patterns";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
 import { playingIn } from "../room/pairs";
 
-/** The same bars this often, and for so many bars at least, before it is told (common practice: the third time something should be new). */
+/**
+ * The same bars this often, and for so many bars at least, before it is told (common practice: the third time something
+ * should be new).
+ */
 const TIMES = 3;
 const BARS = 12;
 /** Lengths of what may repeat, in bars. */
@@ -15,7 +18,9 @@ export const repeated: Rule = {
   title: "Note for note again",
   family: "groove",
   explanation:
-    "Every part and the drums play the same bars three times or more, note for note. The ear stops listening the third time unless something is added, left out or ends differently. A loop lives of it, so it is not told there; words of several verses are a variation.",
+    "Every part and the drums play the same bars three times or more, note for note. The ear stops listening " +
+    "the third time unless something is added, left out or ends differently. A loop lives of it, so it is not " +
+    "told there; words of several verses are a variation.",
   source: "common practice",
   severity: { chorale: "off", band: "note", jazz: "note", loop: "off" },
   heard: 0.5,

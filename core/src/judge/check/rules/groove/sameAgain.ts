@@ -3,7 +3,10 @@ import { positionText } from "../../../../theory/time/meter";
 import { withFill } from "../../../../arrange/groove/patterns";
 import type { Rule } from "../../rule";
 
-/** So many bars one rhythm may come back note for note before it is told (common practice: a fill or a change marks every fourth or eighth bar). */
+/**
+ * So many bars one rhythm may come back note for note before it is told (common practice: a fill or a change marks
+ * every fourth or eighth bar).
+ */
 const BARS = 12;
 
 export const sameAgain: Rule = {
@@ -11,7 +14,8 @@ export const sameAgain: Rule = {
   title: "The drums repeat without a change",
   family: "groove",
   explanation:
-    "The drums play the same bar again and again, with no fill, no hit left out or added. A change every fourth or eighth bar tells where one is. Where a loop is the style, this is not said.",
+    "The drums play the same bar again and again, with no fill, no hit left out or added. A change every " +
+    "fourth or eighth bar tells where one is. Where a loop is the style, this is not said.",
   source: "common practice",
   severity: { chorale: "off", band: "note", jazz: "note", loop: "off" },
   find({ song, section, sliced, meter }) {

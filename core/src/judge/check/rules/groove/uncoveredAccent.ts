@@ -14,7 +14,8 @@ export const uncoveredAccent: Rule = {
   title: "Main kick accent without bass",
   family: "groove",
   explanation:
-    "The bass sounds on the kick's main accents: kicks on a beat or clearly louder than the rest, or those you have marked. It need not sound on every kick.",
+    "The bass sounds on the kick's main accents: kicks on a beat or clearly louder than the rest, or those you " +
+    "have marked. It need not sound on every kick.",
   source: "common practice",
   severity: { chorale: "off", band: "warning", jazz: "note", loop: "warning" },
   find({ song, section, sliced, meter }) {

@@ -14,7 +14,9 @@ export const capoWrong: Rule = {
   title: "The capo does not fit what is written",
   family: "handover",
   explanation:
-    "With a capo the open strings are higher: notes below the lowest of them are not there, and shapes that were found for another capo sound in another key. Move the notes, find the shapes again, or take the capo off.",
+    "With a capo the open strings are higher: notes below the lowest of them are not there, and shapes that " +
+    "were found for another capo sound in another key. Move the notes, find the shapes again, or take the capo " +
+    "off.",
   source: "common practice",
   severity: { chorale: "fault", band: "fault", jazz: "fault", loop: "warning" },
   find: (ctx) =>
@@ -38,7 +40,9 @@ function below(ctx: CheckContext, part: Part, lowest: Midi, capo: number): RawFi
         duration: n.duration,
         parts: [part.id],
         notes: [n.id],
-        message: `${part.name}: ${n.pitch} at ${positionText(ctx.meter, n.start)} lies below ${name}, its lowest note with the capo in fret ${capo}.`,
+        message:
+          `${part.name}: ${n.pitch} at ${positionText(ctx.meter, n.start)} lies below ${name}, its lowest note ` +
+          `with the capo in fret ${capo}.`,
         amount: `capo ${capo}`,
         fixes: [...(up ? [{ label: "An octave higher", edit: up }] : []), without(ctx, part)],
       };
@@ -56,7 +60,10 @@ const otherShapes = (ctx: CheckContext, part: Part, capo: number): RawFinding[] 
         duration: event.duration,
         parts: [part.id],
         notes: [],
-        message: `${part.name}: the shape of ${event.symbol} at ${positionText(ctx.meter, event.start)} is for ${shape.capo ? `a capo in fret ${shape.capo}` : "no capo"}; the part has ${capo ? `its capo in fret ${capo}` : "none"}.`,
+        message:
+          `${part.name}: the shape of ${event.symbol} at ${positionText(ctx.meter, event.start)} is for ` +
+          `${shape.capo ? `a capo in fret ${shape.capo}` : "no capo"}; the part has ` +
+          `${capo ? `its capo in fret ${capo}` : "none"}.`,
         amount: `capo ${shape.capo} instead of ${capo}`,
         fixes: [setCapo(ctx, part, shape.capo)],
       },

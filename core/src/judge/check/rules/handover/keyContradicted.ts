@@ -5,7 +5,10 @@ import { isDiatonic } from "../../../../theory/chord/numerals";
 import { findKeys, findKeysOfChords } from "../../../../hear/harmony/keys";
 import type { Rule } from "../../rule";
 
-/** The stated key loses by this much, and less than this share of the time lies in it, before it is contradicted (common practice). */
+/**
+ * The stated key loses by this much, and less than this share of the time lies in it, before it is contradicted (common
+ * practice).
+ */
 const MARGIN = 0.2;
 const SHARE = 0.6;
 /** Fewer notes than this say nothing about a key. */
@@ -16,7 +19,9 @@ export const keyContradicted: Rule = {
   title: "The stated key and the chords disagree",
   family: "handover",
   explanation:
-    "The key that is written names the degrees, spells the notes and guides every suggestion. When most of the chords lie outside it and another key fits them clearly better, one of the two is wrong. A tonic that is only named in the other spelling (D sharp minor, E flat minor) is no contradiction.",
+    "The key that is written names the degrees, spells the notes and guides every suggestion. When most of the " +
+    "chords lie outside it and another key fits them clearly better, one of the two is wrong. A tonic that is " +
+    "only named in the other spelling (D sharp minor, E flat minor) is no contradiction.",
   source: "Krumhansl & Kessler 1982; common practice for the limits",
   severity: { chorale: "warning", band: "warning", jazz: "note", loop: "warning" },
   find({ section, sliced, key }) {
@@ -43,7 +48,9 @@ export const keyContradicted: Rule = {
         parts: [],
         notes: [],
         amount: `${percent} % of the time`,
-        message: `${keyName(key)} is written, but only ${percent} % of the ${chords.length < 3 ? "notes'" : "chords'"} time lies in it; ${best.key} fits better${best.equal.length ? `, and so does ${best.equal[0]}` : ""}.`,
+        message:
+          `${keyName(key)} is written, but only ${percent} % of the ${chords.length < 3 ? "notes'" : "chords'"} ` +
+          `time lies in it; ${best.key} fits better${best.equal.length ? `, and so does ${best.equal[0]}` : ""}.`,
         fixes: section.key
           ? []
           : [best.key, ...best.equal.slice(0, 1)].map((k) => ({

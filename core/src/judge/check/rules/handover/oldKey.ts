@@ -12,7 +12,10 @@ import type { RealizedNote } from "../../../../song/realize";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
 import { chordAt, pcsOf } from "../lines";
 
-/** Shares of a part's time on chord tones: less than this as it stands, and more than that when moved, and it is in another key (common practice). */
+/**
+ * Shares of a part's time on chord tones: less than this as it stands, and more than that when moved, and it is in
+ * another key (common practice).
+ */
 const WRONG = 0.4;
 const RIGHT = 0.75;
 const IN_KEY = 0.9;
@@ -23,7 +26,9 @@ export const oldKey: Rule = {
   title: "A part in another key than the chords",
   family: "handover",
   explanation:
-    "Most notes of the part are foreign to the chords, and moved by one interval nearly all of them fit: it was left behind when the song was moved, or the notes of a transposing instrument were entered as the player reads them rather than as they sound.",
+    "Most notes of the part are foreign to the chords, and moved by one interval nearly all of them fit: it " +
+    "was left behind when the song was moved, or the notes of a transposing instrument were entered as the " +
+    "player reads them rather than as they sound.",
   source: "common practice",
   severity: { chorale: "warning", band: "warning", jazz: "warning", loop: "warning" },
   heard: 3,
@@ -37,7 +42,9 @@ export const oldKey: Rule = {
         duration: firstOf(notes).duration,
         parts: [part.id],
         notes: notes.map((n) => n.id),
-        message: `${part.name}: only ${percent(now.chord)} of its time fits the chords; a ${way} it would be ${percent(best.chord)}.${asRead ? ` That is how the player of ${withArticle(inSentence(instrument.title))} reads it; it sounds a ${way}.` : ""}`,
+        message:
+          `${part.name}: only ${percent(now.chord)} of its time fits the chords; a ${way} it would be ` +
+          `${percent(best.chord)}.${asRead ? ` That is how the player of ${withArticle(inSentence(instrument.title))} reads it; it sounds a ${way}.` : ""}`,
         amount: `${best.by > 0 ? "+" : "−"}${Math.abs(best.by)} semitones`,
         fixes: [
           {
@@ -57,7 +64,10 @@ export const oldKey: Rule = {
     }),
 };
 
-/** Parts whose notes are foreign to the chords as they stand and fit them when moved: what else is found in them follows from that. */
+/**
+ * Parts whose notes are foreign to the chords as they stand and fit them when moved: what else is found in them follows
+ * from that.
+ */
 export const inOtherKey = (ctx: CheckContext): Set<string> => new Set(displacedIn(ctx).map((d) => d.part.id));
 
 interface Displaced {

@@ -10,7 +10,8 @@ export const breath: Rule = {
   title: "No place to breathe",
   family: "range",
   explanation:
-    "A sung stretch without a rest that is longer than one breath of its singer: eight seconds where none was measured. The fix ends notes early at the ends of words, as few as will do.",
+    "A sung stretch without a rest that is longer than one breath of its singer: eight seconds where none was " +
+    "measured. The fix ends notes early at the ends of words, as few as will do.",
   source: "common practice",
   severity: { chorale: "warning", band: "warning", jazz: "warning", loop: "note" },
   find: (ctx) => sungTogether(phrasesOf(ctx)),
@@ -58,7 +59,9 @@ const phrasesOf = ({ song, section, meter, sliced }: CheckContext): RawFinding[]
           duration: p.end - p.start,
           parts: [part.id],
           notes: notes.filter((n) => n.start >= p.start && n.start < p.end).map((n) => n.id),
-          message: `${part.name} sings for ${p.seconds.toFixed(1)} s from ${positionText(meter, p.start)} without a rest; one breath is ${most} s.`,
+          message:
+            `${part.name} sings for ${p.seconds.toFixed(1)} s from ${positionText(meter, p.start)} without a ` +
+            `rest; one breath is ${most} s.`,
           amount: `${p.seconds.toFixed(1)} s`,
           fixes: p.breaths.some((b) => b.edit)
             ? [

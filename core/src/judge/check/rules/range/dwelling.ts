@@ -9,7 +9,10 @@ import { isSung, rangeOfPart } from "../../../../hear/singer/range";
 import type { RealizedNote } from "../../../../song/realize";
 import type { CheckContext, Fix, RawFinding, Rule } from "../../rule";
 
-/** Share of its time a part may spend past the ends of its comfortable range, and how many beats of sound say something (common practice). */
+/**
+ * Share of its time a part may spend past the ends of its comfortable range, and how many beats of sound say something
+ * (common practice).
+ */
 const SHARE = 0.4;
 const LEAST_BEATS = 8;
 
@@ -20,7 +23,9 @@ export const dwelling: Rule = {
   title: "Stays at the edge of the range",
   family: "range",
   explanation:
-    "Much of the part lies past the comfortable range, though inside what is possible. A player or singer who lives there tires, plays thin or loud, and has nowhere to go. Long stretches at the top of a voice can injure it: rest, and ask a voice professional when it hurts.",
+    "Much of the part lies past the comfortable range, though inside what is possible. A player or singer who " +
+    "lives there tires, plays thin or loud, and has nowhere to go. Long stretches at the top of a voice can " +
+    "injure it: rest, and ask a voice professional when it hurts.",
   source: "comfortable ranges of the instrument list; common practice for the share",
   severity: { chorale: "note", band: "note", jazz: "note", loop: "off" },
   find(ctx) {
@@ -47,7 +52,9 @@ export const dwelling: Rule = {
               duration: firstOf(past).duration,
               parts: [id],
               notes: past.map((n) => n.id),
-              message: `${part.name} spends ${percent(share)} of its time at the ${edge} of ${who}, from ${positionText(meter, firstOf(past).start)}.`,
+              message:
+                `${part.name} spends ${percent(share)} of its time at the ${edge} of ${who}, from ` +
+                `${positionText(meter, firstOf(past).start)}.`,
               amount: percent(share),
               fixes: byOctave(ctx, id, edge === "top" ? -12 : 12, extremes),
             },

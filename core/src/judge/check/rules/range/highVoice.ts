@@ -13,7 +13,8 @@ export const highVoice: Rule = {
   title: "Voice held above its comfortable range",
   family: "range",
   explanation:
-    "Singing high or loud for long tires and can injure the voice. Warm up, take breaks, consider another key; with pain or hoarseness, see a voice professional. The singer's own limits count more than any table.",
+    "Singing high or loud for long tires and can injure the voice. Warm up, take breaks, consider another key; " +
+    "with pain or hoarseness, see a voice professional. The singer's own limits count more than any table.",
   source: "common practice; comfortable ranges of the instrument list",
   severity: { chorale: "note", band: "note", jazz: "note", loop: "note" },
   find({ song, section, sliced, meter }) {
@@ -33,7 +34,10 @@ export const highVoice: Rule = {
               parts: [part.id],
               notes: [note.id],
               amount: beatsText(meter, note.duration),
-              message: `${part.name} holds ${note.pitch} for ${beatsText(meter, note.duration)} at ${positionText(meter, note.start)}, above the comfortable range. Long high notes tire the voice: plan a warm-up and breaks, or another key.`,
+              message:
+                `${part.name} holds ${note.pitch} for ${beatsText(meter, note.duration)} at ` +
+                `${positionText(meter, note.start)}, above the comfortable range. Long high notes tire the ` +
+                "voice: plan a warm-up and breaks, or another key.",
               fixes: [
                 {
                   label: "An octave down",

@@ -56,14 +56,19 @@ export const outOfRange: Rule = {
               // Block chords follow their tune: there the tune or the instrument has to change.
               fixes: part.link?.kind === "block" ? [] : [{ label: `Move to ${pitch}`, edit }],
               amount: `${counted(by, "semitone")} ${note.midi < low ? "too low" : "too high"}`,
-              message: `${part.name}: ${note.pitch} at ${positionText(meter, note.start)} is outside the range ${ends.join("–")} of ${singer ? singer.name : `the ${inSentence(instrument.title)}`}.`,
+              message:
+                `${part.name}: ${note.pitch} at ${positionText(meter, note.start)} is outside the range ` +
+                `${ends.join("–")} of ${singer ? singer.name : `the ${inSentence(instrument.title)}`}.`,
             };
           });
       });
   },
 };
 
-/** A part that plays another's voicings leaves its range: found once, for its first note; an octave lower or higher as a whole may cure it. */
+/**
+ * A part that plays another's voicings leaves its range: found once, for its first note; an octave lower or higher as a
+ * whole may cure it.
+ */
 function liftedOut(song: Song, section: Section, part: Part, [low, high]: [Midi, Midi], meter: Meter): RawFinding[] {
   const outside = linkedNotes(song, section, part)
     .map(({ note }) => ({ note, midi: pitchMidi(note.pitch) }))
@@ -81,7 +86,9 @@ function liftedOut(song: Song, section: Section, part: Part, [low, high]: [Midi,
       parts: [part.id],
       notes: [first.note.id],
       amount: `${outside.length} ${outside.length === 1 ? "note" : "notes"}`,
-      message: `${part.name}: ${first.note.pitch} at ${positionText(meter, first.note.start)} is outside the range of the ${inSentence(instrumentOf(part.instrument, song).title)}.`,
+      message:
+        `${part.name}: ${first.note.pitch} at ${positionText(meter, first.note.start)} is outside the range of ` +
+        `the ${inSentence(instrumentOf(part.instrument, song).title)}.`,
       fixes: lifts
         ? [
             {

@@ -10,7 +10,8 @@ export const polyphony: Rule = {
   title: "More notes than the instrument has",
   family: "range",
   explanation:
-    "The part asks for more notes at once than the instrument or the voice can sound. Notes that only touch at their ends do not count.",
+    "The part asks for more notes at once than the instrument or the voice can sound. Notes that only touch at " +
+    "their ends do not count.",
   source: "orchestration handbooks, as the instrument list has it",
   severity: { chorale: "fault", band: "fault", jazz: "fault", loop: "warning" },
   find({ song, section, sliced, meter }) {
@@ -31,7 +32,9 @@ export const polyphony: Rule = {
           duration: said - note.start,
           parts: [part.id],
           notes: held.map((n) => n.id),
-          message: `${part.name}: ${held.map((n) => n.pitch).join(", ")} at once at ${positionText(meter, note.start)}; the ${inSentence(title)} sounds ${counted(most, "note")}.`,
+          message:
+            `${part.name}: ${held.map((n) => n.pitch).join(", ")} at once at ${positionText(meter, note.start)}; ` +
+            `the ${inSentence(title)} sounds ${counted(most, "note")}.`,
           amount: `${held.length} instead of ${most}`,
           fixes: over.length
             ? [

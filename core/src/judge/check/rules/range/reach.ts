@@ -19,7 +19,9 @@ export const reach: Rule = {
   title: "A stretch that cannot be held",
   family: "range",
   explanation:
-    "Notes struck at once need more than two hands of five fingers, a span that no hand has, or a shape that cannot be held on the neck. Where hands are small an octave is already wide: wide stretches that hurt should be broken up or left out.",
+    "Notes struck at once need more than two hands of five fingers, a span that no hand has, or a shape that " +
+    "cannot be held on the neck. Where hands are small an octave is already wide: wide stretches that hurt " +
+    "should be broken up or left out.",
   source: "common practice; shapes are searched on the neck",
   severity: { chorale: "fault", band: "fault", jazz: "fault", loop: "note" },
   find(ctx) {
@@ -46,7 +48,9 @@ export const reach: Rule = {
             duration: Math.min(...chord.map((n) => n.duration)),
             parts: [part.id],
             notes: chord.map((n) => n.id),
-            message: `${part.name}: ${chord.map((n) => n.pitch).join(" ")} at ${positionText(ctx.meter, tick)} cannot be held by one player.`,
+            message:
+              `${part.name}: ${chord.map((n) => n.pitch).join(" ")} at ${positionText(ctx.meter, tick)} cannot ` +
+              "be held by one player.",
             amount: `${lastOf(midis) - firstOf(midis)} semitones, ${midis.length} notes`,
             fixes: nearer(ctx, part, chord, (m) => holds(m)),
           },

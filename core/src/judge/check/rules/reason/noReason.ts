@@ -16,7 +16,9 @@ export const noReason: Rule = {
   title: "A note in a written line says nothing, or something else",
   family: "reason",
   explanation:
-    "A line that the application wrote says of each note why it is there. A note among them without a reason, or one whose reason names another pitch, was changed since. Nothing sounds wrong for it: say that it is meant, so that it is left alone when the line is written anew.",
+    "A line that the application wrote says of each note why it is there. A note among them without a reason, " +
+    "or one whose reason names another pitch, was changed since. Nothing sounds wrong for it: say that it is " +
+    "meant, so that it is left alone when the line is written anew.",
   source: "common practice: every note answers to something",
   severity: { chorale: "note", band: "note", jazz: "note", loop: "note" },
   heard: 0.1,
@@ -37,8 +39,10 @@ export const noReason: Rule = {
               parts: [part.id],
               notes: [n.id],
               message: silent
-                ? `${part.name}: ${spoken(n.pitch)} at ${positionText(ctx.meter, n.start)} has no reason, as the other ${counted(generated.length, "note")} have.`
-                : `${part.name}: ${spoken(n.pitch)} at ${positionText(ctx.meter, n.start)} gives a reason that is no longer true: ${describeReason(n.reason)}.`,
+                ? `${part.name}: ${spoken(n.pitch)} at ${positionText(ctx.meter, n.start)} has no reason, as the ` +
+                  `other ${counted(generated.length, "note")} have.`
+                : `${part.name}: ${spoken(n.pitch)} at ${positionText(ctx.meter, n.start)} gives a reason that ` +
+                  `is no longer true: ${describeReason(n.reason)}.`,
               amount: silent ? "no reason" : "another pitch",
               fixes: [meant(ctx, part.id, n)],
             },

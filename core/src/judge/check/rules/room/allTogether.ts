@@ -15,7 +15,9 @@ export const allTogether: Rule = {
   title: "Everyone strikes together",
   family: "room",
   explanation:
-    "Four or more parts have one rhythm for eight bars or longer, the tune among them: nothing answers, nothing carries on while another holds. A chorale is written so; a band sounds stiff. A riff that all play in unison counts as one part.",
+    "Four or more parts have one rhythm for eight bars or longer, the tune among them: nothing answers, " +
+    "nothing carries on while another holds. A chorale is written so; a band sounds stiff. A riff that all " +
+    "play in unison counts as one part.",
   source: "common practice of arranging",
   severity: { chorale: "off", band: "note", jazz: "note", loop: "off" },
   heard: 0.6,
@@ -40,7 +42,9 @@ export const allTogether: Rule = {
           duration: (end - bar) * meter.bar,
           parts: voices.map((p) => p.part.id),
           notes: [],
-          message: `${counted(voices.length, "part")} strike everything together for ${counted(end - bar, "bar")} from ${positionText(meter, bar * meter.bar)}.`,
+          message:
+            `${counted(voices.length, "part")} strike everything together for ${counted(end - bar, "bar")} from ` +
+            `${positionText(meter, bar * meter.bar)}.`,
           amount: counted(end - bar, "bar"),
           fixes: [],
         });

@@ -11,7 +11,10 @@ import type { Fix, RawFinding, Rule } from "../../rule";
 import { loudnessOf, shareOf } from "../../../../arrange/room/share";
 import { playingIn } from "./pairs";
 
-/** Share of the tune's time for which something may lie over it, and the decibels by which it must be softer to be no matter (common practice). */
+/**
+ * Share of the tune's time for which something may lie over it, and the decibels by which it must be softer to be no
+ * matter (common practice).
+ */
 const SHARE = 0.3;
 /** What plays chords is heard as a background until it lies over most of the tune, as loud as the tune itself. */
 const CHORDS = 0.6;
@@ -23,7 +26,9 @@ export const covered: Rule = {
   title: "The tune is covered",
   family: "room",
   explanation:
-    "Something as loud as the tune lies above it and within an octave for much of its time: the ear follows what is on top. Lower or softer it accompanies again. Sung harmonies, and what doubles the tune an octave higher, are not meant.",
+    "Something as loud as the tune lies above it and within an octave for much of its time: the ear follows " +
+    "what is on top. Lower or softer it accompanies again. Sung harmonies, and what doubles the tune an octave " +
+    "higher, are not meant.",
   source: "Huron 2001 (the outer voice is heard best); common practice for the limits",
   severity: { chorale: "off", band: "warning", jazz: "note", loop: "note" },
   find(ctx) {
@@ -78,7 +83,10 @@ export const covered: Rule = {
             duration: firstOf(during).duration,
             parts: [lead.part.id, p.part.id],
             notes: during.map((n) => n.id),
-            message: `${p.part.name} lies above ${lead.part.name} for ${percent(share)} of the tune from ${positionText(meter, firstOf(during).start)}, ${over > 0 ? `${over.toFixed(0)} dB louder` : "about as loud"}.`,
+            message:
+              `${p.part.name} lies above ${lead.part.name} for ${percent(share)} of the tune from ` +
+              `${positionText(meter, firstOf(during).start)}, ` +
+              `${over > 0 ? `${over.toFixed(0)} dB louder` : "about as loud"}.`,
             amount: `${percent(share)} of the tune`,
             fixes: [
               ...(lower ? [{ label: `${p.part.name.split(",")[0]} an octave lower under the tune`, edit: lower }] : []),

@@ -6,7 +6,10 @@ import { attacksByBar, playingIn } from "./pairs";
 
 /** So many rhythms of their own at once are more than one can follow (common practice: three things that move). */
 const MOST = 4;
-/** Attacks a bar from which a part moves rather than holds, by beat; and the share of attacks in common from which two parts have one rhythm. */
+/**
+ * Attacks a bar from which a part moves rather than holds, by beat; and the share of attacks in common from which two
+ * parts have one rhythm.
+ */
 const MOVES_PER_BEAT = 0.75;
 const SAME = 0.6;
 const FEWEST_BARS = 2;
@@ -16,7 +19,9 @@ export const crowded: Rule = {
   title: "Too much moves at once",
   family: "room",
   explanation:
-    "Four or more parts move at once, each in a rhythm of its own. One follows about three things: a tune, a bass, and one that accompanies. Let one of them hold, rest, or take the rhythm of another. Parts that strike together count as one.",
+    "Four or more parts move at once, each in a rhythm of its own. One follows about three things: a tune, a " +
+    "bass, and one that accompanies. Let one of them hold, rest, or take the rhythm of another. Parts that " +
+    "strike together count as one.",
   source: "common practice of arranging",
   severity: { chorale: "off", band: "note", jazz: "note", loop: "note" },
   heard: 0.6,
@@ -48,7 +53,9 @@ export const crowded: Rule = {
           duration: (end - bar) * meter.bar,
           parts: first.map((p) => p.id),
           notes: [],
-          message: `${first.map((p) => p.name).join(", ")} each move in a rhythm of their own for ${counted(end - bar, "bar")} from ${positionText(meter, bar * meter.bar)}.`,
+          message:
+            `${first.map((p) => p.name).join(", ")} each move in a rhythm of their own for ` +
+            `${counted(end - bar, "bar")} from ${positionText(meter, bar * meter.bar)}.`,
           amount: counted(end - bar, "bar"),
           fixes: [],
         });

@@ -5,7 +5,10 @@ import type { RawFinding, Rule } from "../../rule";
 import { attacksOf, loudnessOf, shareOf } from "../../../../arrange/room/share";
 import { doubles, playingIn, type Playing } from "./pairs";
 
-/** Shares of time in one register and of attacks in common from which two parts are one mass; decibels apart at which one is only a shadow (common practice). */
+/**
+ * Shares of time in one register and of attacks in common from which two parts are one mass; decibels apart at which
+ * one is only a shadow (common practice).
+ */
 const REGISTER = 0.6;
 const RHYTHM = 0.75;
 const SHADOW = 9;
@@ -19,7 +22,10 @@ export const masking: Rule = {
   title: "Two parts in one register and rhythm",
   family: "room",
   explanation:
-    "Two parts that play chords strike together in the same octave, about equally loud: they are heard as one thick instrument, and each hides the other. Another octave, another rhythm or a rest makes room. A double that plays the same notes, and a line that doubles tones of the chords, are colors of their own and are not told.",
+    "Two parts that play chords strike together in the same octave, about equally loud: they are heard as one " +
+    "thick instrument, and each hides the other. Another octave, another rhythm or a rest makes room. A double " +
+    "that plays the same notes, and a line that doubles tones of the chords, are colors of their own and are " +
+    "not told.",
   source: "common practice of arranging",
   severity: { chorale: "off", band: "note", jazz: "warning", loop: "warning" },
   heard: 0.6,
@@ -55,7 +61,9 @@ export const masking: Rule = {
             duration: section.bars * meter.bar - Math.max(0, first),
             parts: [a.part.id, b.part.id],
             notes: [],
-            message: `${a.part.name} and ${b.part.name} share ${percent(together)} of their attacks and lie in one octave for ${percent(register)} of their time.`,
+            message:
+              `${a.part.name} and ${b.part.name} share ${percent(together)} of their attacks and lie in one ` +
+              `octave for ${percent(register)} of their time.`,
             amount: `${percent(register)} of the time`,
             fixes: [b, a].flatMap((p) =>
               ([-1, 1] as const).flatMap((way) => {

@@ -12,7 +12,8 @@ export const nobodyRests: Rule = {
   title: "Nobody rests",
   family: "room",
   explanation:
-    "Five or more parts sound in every bar of a section of eight bars or longer. Where nobody ever rests nothing can come in, and the section stays at one weight. A part that enters late, or leaves, makes room.",
+    "Five or more parts sound in every bar of a section of eight bars or longer. Where nobody ever rests " +
+    "nothing can come in, and the section stays at one weight. A part that enters late, or leaves, makes room.",
   source: "common practice of arranging",
   severity: { chorale: "off", band: "note", jazz: "note", loop: "note" },
   heard: 0.5,

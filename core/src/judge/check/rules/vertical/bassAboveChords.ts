@@ -15,7 +15,9 @@ export const bassAboveChords: Rule = {
   title: "Bass above the chord part",
   family: "vertical",
   explanation:
-    "When the bass rises above the lowest note of the chord part, the chord part becomes the bass of the harmony and another inversion is heard than was written. Where the chord part has the written bass lowest, nothing is changed by it.",
+    "When the bass rises above the lowest note of the chord part, the chord part becomes the bass of the " +
+    "harmony and another inversion is heard than was written. Where the chord part has the written bass " +
+    "lowest, nothing is changed by it.",
   source: "Huron 2001 (part crossing); common practice",
   severity: { chorale: "fault", band: "warning", jazz: "warning", loop: "warning" },
   find({ song, section, sliced, meter }) {
@@ -68,7 +70,9 @@ export const bassAboveChords: Rule = {
         notes: [bass.note.id, lowest.note.id],
         fixes,
         amount: counted(bass.note.midi - lowest.note.midi, "semitone"),
-        message: `The bass's ${bass.note.pitch} lies above the chord part's ${lowest.note.pitch} at ${positionText(meter, slice.start)}.`,
+        message:
+          `The bass's ${bass.note.pitch} lies above the chord part's ${lowest.note.pitch} at ` +
+          `${positionText(meter, slice.start)}.`,
       });
     }
     return [...found.values()].map((f) => ({ ...f, amount: `${f.amount}, ${beatsText(meter, sure(f.duration))}` }));

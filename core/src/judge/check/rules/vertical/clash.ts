@@ -46,7 +46,9 @@ export const clash: Rule = {
   title: "Two parts rub",
   family: "vertical",
   explanation:
-    "A semitone or a minor ninth between two parts, on a beat or for one, where the chord does not hold both tones: the ear takes one of them for a mistake. Suspensions, appoggiaturas, anticipations and pedals are excepted by name, and light passing tones go by.",
+    "A semitone or a minor ninth between two parts, on a beat or for one, where the chord does not hold both " +
+    "tones: the ear takes one of them for a mistake. Suspensions, appoggiaturas, anticipations and pedals are " +
+    "excepted by name, and light passing tones go by.",
   source: "any arranging handbook",
   severity: { chorale: "fault", band: "warning", jazz: "note", loop: "warning" },
   heard: 1.2,
@@ -78,8 +80,12 @@ export const clash: Rule = {
           duration,
           parts: [low.part, high.part],
           notes: [low.note.id, high.note.id],
-          message: `${b.name}’s ${high.note.pitch} rubs against ${a.name}’s ${low.note.pitch} at ${positionText(meter, from)}.`,
-          amount: `${high.note.midi - low.note.midi === 1 ? "a semitone" : "a minor ninth"}, ${beatsText(meter, duration)}`,
+          message:
+            `${b.name}’s ${high.note.pitch} rubs against ${a.name}’s ${low.note.pitch} at ` +
+            `${positionText(meter, from)}.`,
+          amount:
+            `${high.note.midi - low.note.midi === 1 ? "a semitone" : "a minor ninth"}, ` +
+            `${beatsText(meter, duration)}`,
           fixes:
             mover.note.chordId === undefined
               ? mends(ctx, partOf(mover.part), mover.note, (m) => !isRub(m, other.note.midi) && m !== other.note.midi)

@@ -12,7 +12,10 @@ import type { CheckContext, Fix, Rule } from "../../rule";
 import { inOtherKey } from "../handover/oldKey";
 import { contradictedIn } from "./otherChord";
 
-/** Longest stay outside the chord that passes unnoticed, in beats (common practice): a bass half a beat, an upper line under one beat. */
+/**
+ * Longest stay outside the chord that passes unnoticed, in beats (common practice): a bass half a beat, an upper line
+ * under one beat.
+ */
 const ALLOWED = { bass: 0.5, upper: 0.99 } as const;
 /** Ornaments that are meant to be heard, by name, and how long they may last in beats. */
 const BY_NAME: Record<string, number> = {
@@ -33,7 +36,9 @@ export const longOutside: Rule = {
   title: "Long note outside the chord",
   family: "vertical",
   explanation:
-    "A note outside the sounding chord is heard as passing while it is short; a walking bass may lead on for a beat. Held, it is heard as a wrong chord. Notes that are held into another chord are judged again there. Pedals, anticipations and resolved suspensions are excepted by name.",
+    "A note outside the sounding chord is heard as passing while it is short; a walking bass may lead on for a " +
+    "beat. Held, it is heard as a wrong chord. Notes that are held into another chord are judged again there. " +
+    "Pedals, anticipations and resolved suspensions are excepted by name.",
   source: "common practice; non-chord tones as in any harmony textbook",
   severity: { chorale: "fault", band: "warning", jazz: "note", loop: "warning" },
   find(ctx) {
@@ -79,7 +84,9 @@ export const longOutside: Rule = {
                 notes: [note.id],
                 fixes: waysOut(ctx, part.id, note, span, index),
                 amount: beatsText(meter, span.duration),
-                message: `${part.name}: ${spoken(note.pitch)} ${held} the ${ROLE_WORDS[span.role] ?? span.role}${kind}, for ${beatsText(meter, span.duration)}.`,
+                message:
+                  `${part.name}: ${spoken(note.pitch)} ${held} the ${ROLE_WORDS[span.role] ?? span.role}${kind}, ` +
+                  `for ${beatsText(meter, span.duration)}.`,
               },
             ];
           }),
@@ -88,7 +95,10 @@ export const longOutside: Rule = {
   },
 };
 
-/** What is done about a note from one of its spans on: end it where the chord changes, or move it, or its rest, to the nearest tones of the chord. */
+/**
+ * What is done about a note from one of its spans on: end it where the chord changes, or move it, or its rest, to the
+ * nearest tones of the chord.
+ */
 function waysOut(
   { song, section, meter }: CheckContext,
   part: string,

@@ -16,7 +16,11 @@ export const lowIntervals: Rule = {
   title: "Close intervals too low",
   family: "vertical",
   explanation:
-    "Close intervals turn to mud below a limit that depends on the interval: a minor third below C3, a fifth below B flat 1. The lowest sounding pitches are judged where they last for a beat, whoever plays them: a low piano that doubles the bass in octaves is one voice with it, one that plays a second beside it is not. Roughness, the beating of partials, agrees: at its limit every interval is about as rough as any other at its own, and rougher below; only a semitone is rough everywhere.",
+    "Close intervals turn to mud below a limit that depends on the interval: a minor third below C3, a fifth " +
+    "below B flat 1. The lowest sounding pitches are judged where they last for a beat, whoever plays them: a " +
+    "low piano that doubles the bass in octaves is one voice with it, one that plays a second beside it is " +
+    "not. Roughness, the beating of partials, agrees: at its limit every interval is about as rough as any " +
+    "other at its own, and rougher below; only a semitone is rough everywhere.",
   source: "low interval limits of arranging handbooks, which differ by a step; roughness after Sethares 1993",
   severity: { chorale: "warning", band: "warning", jazz: "note", loop: "warning" },
   find(ctx) {
@@ -85,7 +89,10 @@ export const lowIntervals: Rule = {
         notes: [low.note.id, high.note.id],
         fixes,
         amount: `${counted(short, "semitone")} too low`,
-        message: `The ${intervalWords(high.note.midi - low.note.midi)} ${low.note.pitch}–${high.note.pitch} at ${positionText(meter, slice.start)} lies below its limit; ${roughnessText(low.note.midi, high.note.midi)}.`,
+        message:
+          `The ${intervalWords(high.note.midi - low.note.midi)} ${low.note.pitch}–${high.note.pitch} at ` +
+          `${positionText(meter, slice.start)} lies below its limit; ` +
+          `${roughnessText(low.note.midi, high.note.midi)}.`,
       });
     }
     // A passing tone of the bass is no color of the chord.

@@ -36,8 +36,8 @@ export interface Contradicted {
 }
 
 /**
- * Chords of which a third, an altered or plain fifth, or a seventh hardly sounds, while at least two parts (or the part that lays chords out) sound the
- * tone a semitone beside it for half of the time or longer.
+ * Chords of which a third, an altered or plain fifth, or a seventh hardly sounds, while at least two parts (or the part
+ * that lays chords out) sound the tone a semitone beside it for half of the time or longer.
  */
 export function contradictedIn({ song, sliced }: CheckContext): Contradicted[] {
   const roles = new Map(song.parts.map((p) => [p.id, p.role]));
@@ -76,7 +76,9 @@ export const otherChord: Rule = {
   title: "Another chord sounds than is written",
   family: "vertical",
   explanation:
-    "A tone that tells what the written chord is, its third, its seventh or an altered fifth, is hardly played, and the tone a semitone beside it does. Either the symbol or the notes are wrong; players who read the symbol will play against the others.",
+    "A tone that tells what the written chord is, its third, its seventh or an altered fifth, is hardly " +
+    "played, and the tone a semitone beside it does. Either the symbol or the notes are wrong; players who " +
+    "read the symbol will play against the others.",
   source: "common practice",
   severity: { chorale: "warning", band: "warning", jazz: "warning", loop: "note" },
   heard: 1.2,
@@ -92,7 +94,10 @@ export const otherChord: Rule = {
         duration: chord.duration,
         parts: [...new Set(notes.map((n) => n.part))],
         notes: notes.map((n) => n.id),
-        message: `${chord.symbol} is written at ${positionText(ctx.meter, chord.start)}, but ${wanted} hardly sounds, if at all: ${rivalName} sounds for ${beatsText(ctx.meter, time)}${symbol ? `, which makes it ${symbol}` : ""}.`,
+        message:
+          `${chord.symbol} is written at ${positionText(ctx.meter, chord.start)}, but ${wanted} hardly sounds, ` +
+          `if at all: ${rivalName} sounds for ` +
+          `${beatsText(ctx.meter, time)}${symbol ? `, which makes it ${symbol}` : ""}.`,
         amount: beatsText(ctx.meter, time),
         fixes: symbol ? [{ label: `Write ${symbol}`, edit: renamed(ctx, chord, symbol) }] : [],
       };

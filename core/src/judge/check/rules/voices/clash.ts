@@ -8,7 +8,8 @@ export const voiceClash: Rule = {
   title: "Voices rub",
   family: "voices",
   explanation:
-    "Two sung lines stand a semitone or a minor ninth apart on a beat, or for one, and the chord does not hold both tones. Singers find such a note hard to keep.",
+    "Two sung lines stand a semitone or a minor ninth apart on a beat, or for one, and the chord does not hold " +
+    "both tones. Singers find such a note hard to keep.",
   source: "any arranging handbook",
   severity: { chorale: "warning", band: "warning", jazz: "note", loop: "note" },
   find: (ctx) =>

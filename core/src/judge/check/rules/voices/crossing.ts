@@ -7,7 +7,8 @@ export const voiceCrossing: Rule = {
   title: "Voices cross",
   family: "voices",
   explanation:
-    "The lower of two sung lines goes above the upper one. The ear follows the top note and hears another tune; in choral writing it is a fault, in a band it is told.",
+    "The lower of two sung lines goes above the upper one. The ear follows the top note and hears another " +
+    "tune; in choral writing it is a fault, in a band it is told.",
   source: "Kostka & Payne, Tonal Harmony; Huron 2001",
   severity: { chorale: "fault", band: "note", jazz: "note", loop: "off" },
   find: (ctx) =>

@@ -9,7 +9,8 @@ export const directPerfects: Rule = {
   title: "Direct fifths and octaves of the outer voices",
   family: "voices",
   explanation:
-    "The outer voices go the same way into a fifth or an octave while the upper one leaps: the bare interval stands out as if it had been approached in parallel.",
+    "The outer voices go the same way into a fifth or an octave while the upper one leaps: the bare interval " +
+    "stands out as if it had been approached in parallel.",
   source: "Kostka & Payne, Tonal Harmony",
   severity: { chorale: "warning", band: "off", jazz: "off", loop: "off" },
   find(ctx) {
@@ -36,7 +37,9 @@ export const directPerfects: Rule = {
               duration: Math.min(low.to.duration, high.to.duration),
               parts: [low.line.part.id, high.line.part.id],
               notes: [low.from.id, low.to.id, high.from.id, high.to.id],
-              message: `${high.line.part.name} leaps the way ${low.line.part.name} goes into ${interval ? "a fifth" : "an octave"} at ${positionText(ctx.meter, tick)}.`,
+              message:
+                `${high.line.part.name} leaps the way ${low.line.part.name} goes into ` +
+                `${interval ? "a fifth" : "an octave"} at ${positionText(ctx.meter, tick)}.`,
               amount: interval ? "fifth" : "octave",
               fixes: mends(
                 ctx,

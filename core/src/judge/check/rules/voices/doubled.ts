@@ -9,7 +9,8 @@ export const doubledLeadingTone: Rule = {
   title: "Leading tone twice",
   family: "voices",
   explanation:
-    "Two lines sing or play the leading tone at once: both want to rise, and if both do they move in parallel octaves. Lines that double each other throughout are one voice.",
+    "Two lines sing or play the leading tone at once: both want to rise, and if both do they move in parallel " +
+    "octaves. Lines that double each other throughout are one voice.",
   source: "Kostka & Payne, Tonal Harmony",
   severity: { chorale: "fault", band: "off", jazz: "off", loop: "off" },
   find: (ctx) =>

@@ -7,7 +7,9 @@ import type { RealizedChord } from "../../../../song/realize";
 import type { Rule } from "../../rule";
 import { soundTwice } from "./twice";
 
-/** Sevenths, ninths, elevenths and thirteenths of a chord, and altered fifths over its major third, as pitch classes. */
+/**
+ * Sevenths, ninths, elevenths and thirteenths of a chord, and altered fifths over its major third, as pitch classes.
+ */
 function tensionsOf(chord: RealizedChord | null): number[] {
   const tones = chord?.chord?.tones ?? [];
   const major = tones.some((t) => t.role === "3");
@@ -21,13 +23,16 @@ export const doubledTension: Rule = {
   title: "Seventh or tension twice",
   family: "voices",
   explanation:
-    "Two voices have the same seventh, ninth, thirteenth or altered fifth at once. Both want to go the same way, so that octaves follow, and a stable tone is missing elsewhere. Lines that double each other throughout are one voice.",
+    "Two voices have the same seventh, ninth, thirteenth or altered fifth at once. Both want to go the same " +
+    "way, so that octaves follow, and a stable tone is missing elsewhere. Lines that double each other " +
+    "throughout are one voice.",
   source: "Kostka & Payne, Tonal Harmony (sevenths); common practice (tensions)",
   severity: { chorale: "warning", band: "off", jazz: "note", loop: "off" },
   find: (ctx) =>
     soundTwice(ctx, ({ chord }) => tensionsOf(chord), {
       least: firstOf(ctx.meter.beats).duration / 2,
       say: (names, { note, span }, { start, chord }) =>
-        `${names} both have ${noteOf(note.pitch)}, the ${ROLE_WORDS[span.role] ?? span.role} of ${sure(chord).symbol}, at ${positionText(ctx.meter, start)}.`,
+        `${names} both have ${noteOf(note.pitch)}, the ${ROLE_WORDS[span.role] ?? span.role} of ` +
+        `${sure(chord).symbol}, at ${positionText(ctx.meter, start)}.`,
     }),
 };

@@ -10,7 +10,8 @@ export const falseRelation: Rule = {
   title: "False relation",
   family: "voices",
   explanation:
-    "A note and its alteration follow each other in two different lines (F in one, F sharp in the other): the ear hears one of them as out of tune. In one and the same line the step is chromatic, and fine.",
+    "A note and its alteration follow each other in two different lines (F in one, F sharp in the other): the " +
+    "ear hears one of them as out of tune. In one and the same line the step is chromatic, and fine.",
   source: "any textbook of counterpoint",
   severity: { chorale: "warning", band: "off", jazz: "off", loop: "off" },
   find(ctx) {
@@ -45,7 +46,9 @@ export const falseRelation: Rule = {
               duration: now.duration,
               parts: [a.part.id, b.part.id],
               notes: [was.id, now.id],
-              message: `${was.pitch} of ${a.part.name} is contradicted by ${now.pitch} of ${b.part.name} at ${positionText(ctx.meter, tick)}.`,
+              message:
+                `${was.pitch} of ${a.part.name} is contradicted by ${now.pitch} of ${b.part.name} at ` +
+                `${positionText(ctx.meter, tick)}.`,
               amount: "a chromatic semitone",
               fixes: [],
             },

@@ -9,7 +9,10 @@ export const leadingTone: Rule = {
   title: "Leading tone does not rise",
   family: "voices",
   explanation:
-    "The third of a dominant, or the seventh degree under it, wants to rise to the root that follows. In an outer voice it must; an inner one may fall to the fifth. In a scale that goes down it may go on, and into another dominant it may fall a semitone to the seventh. Counts where the next chord has the tone it leads to.",
+    "The third of a dominant, or the seventh degree under it, wants to rise to the root that follows. In an " +
+    "outer voice it must; an inner one may fall to the fifth. In a scale that goes down it may go on, and into " +
+    "another dominant it may fall a semitone to the seventh. Counts where the next chord has the tone it leads " +
+    "to.",
   source: "Kostka & Payne, Tonal Harmony",
   severity: { chorale: "fault", band: "off", jazz: "note", loop: "off" },
   find(ctx) {
@@ -35,7 +38,9 @@ export const leadingTone: Rule = {
             duration: to.duration,
             parts: [line.part.id],
             notes: [from.id, to.id],
-            message: `${line.part.name}: the leading tone ${from.pitch} goes to ${to.pitch} at ${positionText(ctx.meter, to.start)} instead of rising.`,
+            message:
+              `${line.part.name}: the leading tone ${from.pitch} goes to ${to.pitch} at ` +
+              `${positionText(ctx.meter, to.start)} instead of rising.`,
             amount: `${to.midi - from.midi} semitones instead of +1`,
             fixes: to.pinned ? [] : [moveNote(ctx, line.part, to, from.midi + 1)],
           },

@@ -14,7 +14,10 @@ export const outerParallels: Rule = {
   title: "Parallel fifths and octaves between outer voices",
   family: "voices",
   explanation:
-    "When the bass and the top voice move the same way from one fifth or octave into another, the two voices fuse and one of them is lost to the ear. In band, jazz and loop styles this is often wanted, so it is only mentioned there; parts that double each other in octaves, or move in parallels throughout (planing, power chords), are not told.",
+    "When the bass and the top voice move the same way from one fifth or octave into another, the two voices " +
+    "fuse and one of them is lost to the ear. In band, jazz and loop styles this is often wanted, so it is " +
+    "only mentioned there; parts that double each other in octaves, or move in parallels throughout (planing, " +
+    "power chords), are not told.",
   source: "Huron 2001; any harmony textbook",
   severity: { chorale: "fault", band: "note", jazz: "off", loop: "off" },
   find({ song, section, sliced, meter }) {
@@ -74,7 +77,11 @@ export const outerParallels: Rule = {
             notes: [before.bass.note.id, before.top.note.id, bass.note.id, top.note.id],
             fixes,
             amount: counted(Math.abs(bass.note.midi - before.bass.note.midi), "semitone"),
-            message: `Parallel ${kind}s into ${positionText(meter, slice.start)}: bass ${before.bass.note.pitch}–${bass.note.pitch}, ${sure(sliced.real.parts.find((p) => p.id === top.part)).name} ${before.top.note.pitch}–${top.note.pitch}.`,
+            message:
+              `Parallel ${kind}s into ${positionText(meter, slice.start)}: bass ` +
+              `${before.bass.note.pitch}–${bass.note.pitch}, ` +
+              `${sure(sliced.real.parts.find((p) => p.id === top.part)).name} ` +
+              `${before.top.note.pitch}–${top.note.pitch}.`,
           });
         }
       }
@@ -84,7 +91,10 @@ export const outerParallels: Rule = {
   },
 };
 
-/** Share of the moves of two parts from which parallels are how they go together: octave doubling, power chords, planing; and how many say so. */
+/**
+ * Share of the moves of two parts from which parallels are how they go together: octave doubling, power chords,
+ * planing; and how many say so.
+ */
 const PLANING = 0.6;
 const FEWEST = 4;
 

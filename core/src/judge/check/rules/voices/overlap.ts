@@ -7,7 +7,8 @@ export const voiceOverlap: Rule = {
   title: "Voices overlap",
   family: "voices",
   explanation:
-    "A voice moves past the pitch its neighbor has just left: without crossing, the two lines are easily taken for each other. Counts where voices are independent.",
+    "A voice moves past the pitch its neighbor has just left: without crossing, the two lines are easily taken " +
+    "for each other. Counts where voices are independent.",
   source: "Kostka & Payne, Tonal Harmony; Huron 2001",
   severity: { chorale: "warning", band: "off", jazz: "off", loop: "off" },
   find: (ctx) =>

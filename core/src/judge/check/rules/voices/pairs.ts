@@ -58,7 +58,9 @@ export function betweenVoices(ctx: CheckContext, rule: PairRule): RawFinding[] {
         duration: place.duration,
         parts: [low.part.id, top.part.id],
         notes: [...new Set([place.first, place.second, ...(place.before ?? [])].map((n) => n.id))],
-        message: `${top.part.name} and ${low.part.name} ${rule.says} at ${positionText(ctx.meter, place.tick)}${rule.at ? `: ${rule.at(place)}` : ""}.`,
+        message:
+          `${top.part.name} and ${low.part.name} ${rule.says} at ` +
+          `${positionText(ctx.meter, place.tick)}${rule.at ? `: ${rule.at(place)}` : ""}.`,
         amount: rule.amount(place, ctx),
         fixes: fixesOf(ctx, low, clearOf(ctx, top, low, place, report.above)),
       }));
@@ -66,7 +68,10 @@ export function betweenVoices(ctx: CheckContext, rule: PairRule): RawFinding[] {
   );
 }
 
-/** Another tone for the lower line where the two meet: the nearest one of the chord that leaves nothing between them there. */
+/**
+ * Another tone for the lower line where the two meet: the nearest one of the chord that leaves nothing between them
+ * there.
+ */
 function clearOf(
   ctx: CheckContext,
   top: Line,

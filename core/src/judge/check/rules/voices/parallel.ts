@@ -6,7 +6,8 @@ export const voiceParallels: Rule = {
   title: "Parallel fifths and octaves between voices",
   family: "voices",
   explanation:
-    "Two sung lines that go the same way from a fifth, octave or unison into another of the same fuse into one. Lines that double each other in octaves throughout are meant so and are not named.",
+    "Two sung lines that go the same way from a fifth, octave or unison into another of the same fuse into " +
+    "one. Lines that double each other in octaves throughout are meant so and are not named.",
   source: "Huron 2001; any harmony textbook",
   severity: { chorale: "fault", band: "note", jazz: "off", loop: "off" },
   find: (ctx) =>

@@ -11,7 +11,9 @@ export const sixFour: Rule = {
   title: "A six-four chord without a reason",
   family: "voices",
   explanation:
-    "The fifth of a triad in the bass sounds unfinished. It is at home before the dominant (cadential), passed through by step, over a bass that stays, or where the bass only walks through one chord; elsewhere the root or the third stands better.",
+    "The fifth of a triad in the bass sounds unfinished. It is at home before the dominant (cadential), passed " +
+    "through by step, over a bass that stays, or where the bass only walks through one chord; elsewhere the " +
+    "root or the third stands better.",
   source: "Kostka & Payne, Tonal Harmony",
   severity: { chorale: "warning", band: "off", jazz: "off", loop: "off" },
   find(ctx) {
@@ -39,7 +41,9 @@ export const sixFour: Rule = {
             duration: note.duration,
             parts: [part.id],
             notes: [note.id],
-            message: `${part.name} stands on ${note.pitch}, the fifth of ${here.symbol}, at ${positionText(ctx.meter, note.start)}, and it leads to no dominant.`,
+            message:
+              `${part.name} stands on ${note.pitch}, the fifth of ${here.symbol}, at ` +
+              `${positionText(ctx.meter, note.start)}, and it leads to no dominant.`,
             amount: "six-four",
             fixes: mends(ctx, part, note, (m) => mod(m - rootPc(chord), 12) !== 7 && lowest(note.start, m)),
           },

@@ -11,7 +11,8 @@ export const voiceSpacing: Rule = {
   title: "Upper voices too far apart",
   family: "voices",
   explanation:
-    "Neighbors among the sung voices above the lowest lie more than an octave apart: the chord falls into two groups. The distance to the lowest voice is free.",
+    "Neighbors among the sung voices above the lowest lie more than an octave apart: the chord falls into two " +
+    "groups. The distance to the lowest voice is free.",
   source: "Kostka & Payne, Tonal Harmony",
   severity: { chorale: "warning", band: "off", jazz: "off", loop: "off" },
   find(ctx) {
@@ -33,7 +34,9 @@ export const voiceSpacing: Rule = {
             duration: Math.min(endOf(top), endOf(under)) - tick,
             parts: [low.part.id, high.part.id],
             notes: [under.id, top.id],
-            message: `${high.part.name}’s ${top.pitch} lies more than an octave above ${under.pitch} of ${low.part.name} at ${positionText(ctx.meter, tick)}.`,
+            message:
+              `${high.part.name}’s ${top.pitch} lies more than an octave above ${under.pitch} of ` +
+              `${low.part.name} at ${positionText(ctx.meter, tick)}.`,
             amount: counted(top.midi - under.midi, "semitone"),
             fixes: mends(ctx, low.part, under, (m) => top.midi - m <= WIDEST_UPPER && m < top.midi),
           },

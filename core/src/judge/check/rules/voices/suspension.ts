@@ -21,7 +21,9 @@ export const suspension: Rule = {
   title: "Suspension not prepared or not resolved",
   family: "voices",
   explanation:
-    "A suspension is prepared (the same voice has the tone before, or at least comes to it by step), stands on the beat, and falls by step. That goes for the fourth of a sus chord and for a tone that is held into a chord it does not belong to. In pop and jazz a sus chord is a color of its own.",
+    "A suspension is prepared (the same voice has the tone before, or at least comes to it by step), stands on " +
+    "the beat, and falls by step. That goes for the fourth of a sus chord and for a tone that is held into a " +
+    "chord it does not belong to. In pop and jazz a sus chord is a color of its own.",
   source: "any textbook of counterpoint; Kostka & Payne, Tonal Harmony",
   severity: { chorale: "warning", band: "off", jazz: "off", loop: "off" },
   find: (ctx) => [...notFallen(ctx, suspendedOf, "the suspended fourth"), ...unprepared(ctx), ...leftByLeap(ctx)],
@@ -46,7 +48,9 @@ const unprepared = (ctx: CheckContext): RawFinding[] =>
           duration: note.duration,
           parts: [part.id],
           notes: [before.id, note.id],
-          message: `${part.name} leaps to ${note.pitch}, the suspended fourth of ${sure(chord).symbol}, at ${positionText(ctx.meter, note.start)}: it is not prepared.`,
+          message:
+            `${part.name} leaps to ${note.pitch}, the suspended fourth of ${sure(chord).symbol}, at ` +
+            `${positionText(ctx.meter, note.start)}: it is not prepared.`,
           amount: `${Math.abs(note.midi - before.midi)} semitones`,
           fixes: mends(ctx, part, note, (m) => mod(m, 12) !== mod(note.midi, 12)),
         },
@@ -54,7 +58,10 @@ const unprepared = (ctx: CheckContext): RawFinding[] =>
     }),
   );
 
-/** Tones held into a chord on a beat that rub for less than a beat and are left by leap; longer ones are told as tones outside the chord. */
+/**
+ * Tones held into a chord on a beat that rub for less than a beat and are left by leap; longer ones are told as tones
+ * outside the chord.
+ */
 function leftByLeap(ctx: CheckContext): RawFinding[] {
   const beat = firstOf(ctx.meter.beats).duration;
   return linesOf(ctx).flatMap(({ part, notes }) =>
@@ -73,7 +80,9 @@ function leftByLeap(ctx: CheckContext): RawFinding[] {
           duration: last.duration,
           parts: [part.id],
           notes: [note.id, next.id],
-          message: `${part.name} holds ${note.pitch} into ${last.chord.symbol} and leaves it by leap to ${next.pitch} at ${positionText(ctx.meter, endOf(note))}: it does not resolve.`,
+          message:
+            `${part.name} holds ${note.pitch} into ${last.chord.symbol} and leaves it by leap to ${next.pitch} ` +
+            `at ${positionText(ctx.meter, endOf(note))}: it does not resolve.`,
           amount: beatsText(ctx.meter, last.duration),
           fixes: next.pinned || below === undefined ? [] : [moveNote(ctx, part, next, note.midi - below)],
         },

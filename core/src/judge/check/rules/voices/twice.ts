@@ -7,8 +7,8 @@ import type { CheckContext, RawFinding } from "../../rule";
 import { endOf, linesOf, mends } from "../lines";
 
 /**
- * Places of at least so many ticks at which several voices sound one of some pitch classes at once. Lines that double each other throughout are one
- * voice; who came last gives way.
+ * Places of at least so many ticks at which several voices sound one of some pitch classes at once. Lines that double
+ * each other throughout are one voice; who came last gives way.
  */
 export function soundTwice(
   ctx: CheckContext,

@@ -8,7 +8,8 @@ export const voiceUnison: Rule = {
   title: "Two voices on one note",
   family: "voices",
   explanation:
-    "For a beat or more two sung lines have one pitch: for that time there is one voice less. Takes of one line count as one voice and are not named.",
+    "For a beat or more two sung lines have one pitch: for that time there is one voice less. Takes of one " +
+    "line count as one voice and are not named.",
   source: "common practice",
   severity: { chorale: "off", band: "note", jazz: "note", loop: "off" },
   find: (ctx) =>

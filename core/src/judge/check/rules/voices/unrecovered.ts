@@ -14,7 +14,8 @@ export const unrecovered: Rule = {
   title: "A leap that is not answered",
   family: "voices",
   explanation:
-    "After a sixth or more a line turns back, by step or by a smaller move; going on the same way by another leap loses the ear.",
+    "After a sixth or more a line turns back, by step or by a smaller move; going on the same way by another " +
+    "leap loses the ear.",
   source: "any textbook of counterpoint",
   severity: { chorale: "warning", band: "off", jazz: "off", loop: "off" },
   find: (ctx) =>
@@ -31,7 +32,9 @@ export const unrecovered: Rule = {
             duration: after.duration,
             parts: [part.id],
             notes: [from.id, to.id, after.id],
-            message: `${part.name} leaps ${withArticle(intervalWords(Math.abs(leap)))} to ${to.pitch} and goes on the same way to ${after.pitch} at ${positionText(ctx.meter, after.start)}.`,
+            message:
+              `${part.name} leaps ${withArticle(intervalWords(Math.abs(leap)))} to ${to.pitch} and goes on the ` +
+              `same way to ${after.pitch} at ${positionText(ctx.meter, after.start)}.`,
             amount: `${intervalWords(Math.abs(leap))}, then ${intervalWords(Math.abs(next))}`,
             fixes: after.pinned ? [] : [moveNote(ctx, part, after, back)],
           },

@@ -5,7 +5,10 @@ import { withArticle } from "../../../../theory/words/english";
 import type { RawFinding, Rule } from "../../rule";
 import { goesOn, linesOf, mends } from "../lines";
 
-/** Tritones and sevenths are hard to hit, and what goes beyond an octave falls into two lines (any textbook of counterpoint). */
+/**
+ * Tritones and sevenths are hard to hit, and what goes beyond an octave falls into two lines (any textbook of
+ * counterpoint).
+ */
 const hard = (semitones: number): boolean => [6, 10, 11].includes(semitones) || semitones > 12;
 
 export const wideLeap: Rule = {
@@ -13,7 +16,9 @@ export const wideLeap: Rule = {
   title: "A leap that is hard to sing or to follow",
   family: "voices",
   explanation:
-    "A tritone, a seventh, or more than an octave within a phrase of a tune or a voice. Where it is wanted, leave it with a reason; elsewhere another tone of the chord lies nearer. The bass is not judged: it leaps by nature.",
+    "A tritone, a seventh, or more than an octave within a phrase of a tune or a voice. Where it is wanted, " +
+    "leave it with a reason; elsewhere another tone of the chord lies nearer. The bass is not judged: it leaps " +
+    "by nature.",
   source: "any textbook of counterpoint",
   severity: { chorale: "warning", band: "note", jazz: "off", loop: "off" },
   find: (ctx) =>
@@ -29,7 +34,9 @@ export const wideLeap: Rule = {
             duration: to.duration,
             parts: [part.id],
             notes: [from.id, to.id],
-            message: `${part.name} leaps ${withArticle(intervalWords(size))} from ${from.pitch} to ${to.pitch} at ${positionText(ctx.meter, to.start)}.`,
+            message:
+              `${part.name} leaps ${withArticle(intervalWords(size))} from ${from.pitch} to ${to.pitch} at ` +
+              `${positionText(ctx.meter, to.start)}.`,
             amount: intervalWords(size),
             fixes: mends(
               ctx,
