@@ -61,16 +61,13 @@ export async function bass(
     for (const text of worstCases.slice(0, 12)) console.log(`  falls short: ${text}`);
   }
   if (browser)
-    await trace(
-      "painting kicks with the bass report open",
-      longSong(),
-      "bass",
-      async (page) => {
+    await trace("painting kicks with the bass report open", longSong(), "bass", {
+      prepare: async (page) => {
         await page.getByRole("tab", { name: /Report/ }).click();
         await page.locator(".report").waitFor();
         await page.waitForTimeout(3000);
       },
-      async (page) => {
+      act: async (page) => {
         const box = sure(await page.locator(".drums.editable").boundingBox());
         const y = box.y + box.height - 8;
         await page.mouse.move(box.x + 120, y);
@@ -81,5 +78,5 @@ export async function bass(
         await page.keyboard.press("Control+z");
         await page.waitForTimeout(800);
       },
-    );
+    });
 }

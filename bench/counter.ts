@@ -51,36 +51,30 @@ export async function counter(
   console.log(`  doubled to 32 bars ${growth[0]} ×, to 64 bars ${growth[1]} × (medians)`);
   if (grid) overGrid();
   if (!browser) return;
-  await trace(
-    "moving a note of the tune with the report open",
-    withFiddle(64),
-    "lines",
-    async (page) => {
+  await trace("moving a note of the tune with the report open", withFiddle(64), "lines", {
+    prepare: async (page) => {
       await page.getByRole("tab", { name: "Report" }).click();
       await page.locator(".report").first().waitFor();
       await page.waitForTimeout(3000);
     },
-    async (page) => {
+    act: async (page) => {
       await page.locator(".lane.melody [data-note]").nth(3).focus();
       for (let i = 0; i < 8; i++) await page.keyboard.press(i % 2 ? "ArrowDown" : "ArrowUp");
       await page.waitForTimeout(1500);
     },
-  );
-  await trace(
-    "typing words under the tune",
-    withFiddle(64),
-    "lines",
-    async (page) => {
+  });
+  await trace("typing words under the tune", withFiddle(64), "lines", {
+    prepare: async (page) => {
       await page.waitForTimeout(3000);
     },
-    async (page) => {
+    act: async (page) => {
       await page.locator(".lane.melody [data-note]").first().focus();
       await page.keyboard.press("w");
       await page.keyboard.type("lan-terns hang a-bove the or-chard row ", { delay: 60 });
       await page.keyboard.press("Enter");
       await page.waitForTimeout(1500);
     },
-  );
+  });
 }
 
 function overGrid(): void {

@@ -6,15 +6,12 @@ import { trace } from "./trace";
 
 export async function drag(): Promise<void> {
   const head = (page: Page) => page.locator(".lane.bass [data-note] .head").nth(4);
-  await trace(
-    "dragging a bass note with findings open",
-    longSong(),
-    "check",
-    async (page) => {
+  await trace("dragging a bass note with findings open", longSong(), "check", {
+    prepare: async (page) => {
       await head(page).waitFor();
       await page.waitForTimeout(3000);
     },
-    async (page) => {
+    act: async (page) => {
       const box = sure(await head(page).boundingBox());
       await page.mouse.move(box.x + 8, box.y + 8);
       await page.mouse.down();
@@ -24,5 +21,5 @@ export async function drag(): Promise<void> {
       await page.mouse.up();
       await page.waitForTimeout(1500);
     },
-  );
+  });
 }

@@ -121,16 +121,13 @@ export async function harmony(browser: boolean): Promise<void> {
       "with every reading ranked",
   );
   if (!browser) return;
-  await trace(
-    "sixteen bars reharmonized and harmonized in the worker",
-    longSong(16),
-    "chords",
-    async (page) => {
+  await trace("sixteen bars reharmonized and harmonized in the worker", longSong(16), "chords", {
+    prepare: async (page) => {
       await page.locator("[data-chord]").first().waitFor();
       await page.waitForTimeout(2500);
       await page.locator("[data-chord]").nth(2).click();
     },
-    async (page) => {
+    act: async (page) => {
       // Clicked inside the page: looking for roles would itself keep its main thread busy.
       const hit = (selector: string, index: number) =>
         page.evaluate(
@@ -151,5 +148,5 @@ export async function harmony(browser: boolean): Promise<void> {
       await hit("#panel button.primary", 0);
       await page.waitForTimeout(1500);
     },
-  );
+  });
 }

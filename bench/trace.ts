@@ -25,8 +25,7 @@ export async function trace(
   label: string,
   song: Song,
   workspace: string,
-  prepare: (page: Page) => Promise<void>,
-  act: (page: Page) => Promise<void>,
+  { prepare, act }: { prepare: (page: Page) => Promise<void>; act: (page: Page) => Promise<void> },
 ): Promise<void> {
   const server = await launchServer();
   const browser = await chromium.launch(sure(sure(config.use).launchOptions));

@@ -159,16 +159,13 @@ export async function voicing(time: Time, greedy: (lattice: Lattice) => Walk, br
       `greedy walk (${(fretTime / 200).toFixed(1)} ms a chord here)`,
   );
   if (!browser) return;
-  await trace(
-    "a weight of the voicing path dragged, 64 bars",
-    longSong(),
-    "voicings",
-    async (page) => {
+  await trace("a weight of the voicing path dragged, 64 bars", longSong(), "voicings", {
+    prepare: async (page) => {
       await page.locator("[data-chord]").first().waitFor();
       await page.locator(".weights input").first().waitFor();
       await page.waitForTimeout(4000);
     },
-    async (page) => {
+    act: async (page) => {
       for (let i = 0; i <= 12; i++) {
         await page.evaluate(
           (v) => {
@@ -182,5 +179,5 @@ export async function voicing(time: Time, greedy: (lattice: Lattice) => Walk, br
       }
       await page.waitForTimeout(2500);
     },
-  );
+  });
 }

@@ -35,7 +35,12 @@ export function tune(text: string, beatsInBar = 4): Omit<Note, "id">[] {
 }
 
 /** Hits of one bar as "beat:velocity", repeated in the given bars. */
-export const drums = (section: string, drum: Drum, bars: number[], pattern: string, beatsInBar = 4): Edit[] =>
+export const drums = (
+  section: string,
+  drum: Drum,
+  bars: number[],
+  { pattern, beatsInBar = 4 }: { pattern: string; beatsInBar?: number | undefined },
+): Edit[] =>
   bars.flatMap((bar) =>
     pattern.split(/\s+/).map((hit): Edit => {
       const [beat, velocity] = hit.split(":").map(Number);

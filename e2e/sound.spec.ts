@@ -2,7 +2,12 @@ import { firstOf, nth, sure, midiFrequency, realize, secondsAt, type RealizedSon
 import { expect, test } from "./fixtures";
 
 /** Energy of a frequency in a stretch of samples (Goertzel), by sample. */
-function energy(samples: number[], rate: number, from: number, to: number, frequency: number): number {
+function energy(
+  samples: number[],
+  rate: number,
+  from: number,
+  { to, frequency }: { to: number; frequency: number },
+): number {
   const a = Math.max(0, Math.floor(from * rate));
   const b = Math.min(samples.length, Math.floor(to * rate));
   const k = 2 * Math.cos((2 * Math.PI * frequency) / rate);
@@ -63,10 +68,10 @@ test("the demo rendered offline: notes at their times and pitches, silence where
       const to = Math.min(at(note.playedEnd), from + 0.3);
       const place = `${part} ${note.pitch} at tick ${note.start}`;
       // Its pitch is louder than the semitones and tones beside it.
-      const own = energy(samples, rate, from + 0.01, to, midiFrequency(note.midi));
+      const own = energy(samples, rate, from + 0.01, { to, frequency: midiFrequency(note.midi) });
       for (const d of [-2, 2])
         expect(own, `${place} against ${d}`).toBeGreaterThan(
-          energy(samples, rate, from + 0.01, to, midiFrequency(note.midi + d)) * 1.5,
+          energy(samples, rate, from + 0.01, { to, frequency: midiFrequency(note.midi + d) }) * 1.5,
         );
       // Before it there is silence when the note before has ended (and rung out), and it begins within 15 ms of its
       // time.
@@ -87,8 +92,8 @@ test("the demo rendered offline: notes at their times and pitches, silence where
   );
   for (const hit of real.hits.filter((h) => h.drum === "kick" && h.start < to)) {
     const time = at(hit.played);
-    expect(energy(samples, rate, time, time + 0.06, 60), `kick at ${hit.start}`).toBeGreaterThan(
-      energy(samples, rate, time - 0.07, time - 0.005, 60) * 4,
+    expect(energy(samples, rate, time, { to: time + 0.06, frequency: 60 }), `kick at ${hit.start}`).toBeGreaterThan(
+      energy(samples, rate, time - 0.07, { to: time - 0.005, frequency: 60 }) * 4,
     );
   }
   // The sampled piano sounds as well.
@@ -100,7 +105,7 @@ test("the demo rendered offline: notes at their times and pitches, silence where
   for (const note of sure(realBallad.parts.find((p) => p.id === "keys")).notes.filter((n) => n.start < 7680)) {
     const from = secondsAt(realBallad, note.played);
     expect(
-      energy(piano.samples, piano.rate, from, from + 0.5, midiFrequency(note.midi)),
+      energy(piano.samples, piano.rate, from, { to: from + 0.5, frequency: midiFrequency(note.midi) }),
       `piano ${note.pitch} at ${note.start}`,
     ).toBeGreaterThan(1e-9);
   }

@@ -107,7 +107,7 @@ describe("bad input gets a clear answer and changes nothing", () => {
     ["a malformed Origin", good(), { Origin: "apples" }, 403, "origin.foreign", /apples/],
     ["an Origin of nowhere", good(), { Origin: "null" }, 403, "origin.foreign", /null/],
   ];
-  test.each(cases)("%s", async (_, body, headers, status, code, message) => {
+  test.each(cases)("%s", async (...[, body, headers, status, code, message]) => {
     const song = await create("Untouched");
     const answer = await api(`/${song.id}`, json("PUT", body, { "If-Match": '"1"', ...headers }));
     const problem = (await answer.json()) as { code: string; title: string };

@@ -7,11 +7,13 @@ export class ApiProblem extends Error {
     readonly status: number,
     readonly code: string,
     message: string,
-    readonly hint?: string,
-    readonly current?: Song,
-    readonly revision?: number,
+    /** What to do about it; after a stale save the stored song and its revision. */
+    readonly more: { hint?: string | undefined; current?: Song | undefined; revision?: number | undefined } = {},
   ) {
     super(message);
+  }
+  get hint(): string | undefined {
+    return this.more.hint;
   }
 }
 
@@ -20,12 +22,9 @@ async function call(path: string, init?: RequestInit): Promise<Response> {
   try {
     response = await fetch(`/api/songs${path}`, init);
   } catch {
-    throw new ApiProblem(
-      0,
-      "server.away",
-      "The server is away",
-      "Your edits are kept in this browser and sent when it is back.",
-    );
+    throw new ApiProblem(0, "server.away", "The server is away", {
+      hint: "Your edits are kept in this browser and sent when it is back.",
+    });
   }
   if (response.ok) return response;
   const body = (await response.json().catch(() => ({}))) as {
@@ -39,9 +38,7 @@ async function call(path: string, init?: RequestInit): Promise<Response> {
     response.status >= 502 ? 0 : response.status,
     body.code ?? "server.failed",
     body.title ?? `The server answered ${response.status}`,
-    body.hint,
-    body.current,
-    body.revision,
+    { hint: body.hint, current: body.current, revision: body.revision },
   );
 }
 

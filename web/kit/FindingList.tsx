@@ -197,11 +197,11 @@ function HearPlace({ place, section, meter }: { place: FindingPlace; section: Se
   const { from, to } = around(section, meter, place.tick);
   return (
     <p className="finding-hear small">
-      <HearButton id={`${place.id}/context`} hear={(id) => hearFound(place, false, id, from, to)}>
+      <HearButton id={`${place.id}/context`} hear={(id) => hearFound(place, false, id, { from, to })}>
         Hear it
       </HearButton>
       {place.parts.length > 0 && (
-        <HearButton id={`${place.id}/alone`} hear={(id) => hearFound(place, true, id, from, to)}>
+        <HearButton id={`${place.id}/alone`} hear={(id) => hearFound(place, true, id, { from, to })}>
           These parts alone
         </HearButton>
       )}

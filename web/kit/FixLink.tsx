@@ -23,7 +23,7 @@ export function FixLink({
       <HearTake
         id={id}
         name={fix.label}
-        hear={() => auditionEdit(fix.edit, fix.label, id, from, to)}
+        hear={() => auditionEdit(fix.edit, fix.label, id, { from, to })}
         take={() => acceptEdit(fix.edit)}
       />
     </span>

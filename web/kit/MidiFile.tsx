@@ -88,13 +88,10 @@ function Import({ file: { name, contents }, data, only, part, done }: ImportProp
     addDrums: false,
   }));
   const set = (change: Partial<MidiSettings>) => setSettings({ ...settings, ...change });
-  const choices = midiChoices(
-    contents,
-    uses,
-    settings,
-    name,
-    only === "melody" ? { melodyPart: part } : { bassPart: part },
-  );
+  const choices = midiChoices(contents, uses, settings, {
+    file: name,
+    parts: only === "melody" ? { melodyPart: part } : { bassPart: part },
+  });
   const plan = importMidi(song, section.id, contents, choices);
   const drums = contents.tracks.find((t) => t.id === choices.drums);
   const [from, to] = settings.bars;
@@ -111,7 +108,7 @@ function Import({ file: { name, contents }, data, only, part, done }: ImportProp
       </div>
       {drums && (
         <DrumMap
-          notes={drumNotes(song, section.id, drums, (from - 1) * data.meter.bar, to * data.meter.bar)}
+          notes={drumNotes(song, section.id, drums, { from: (from - 1) * data.meter.bar, to: to * data.meter.bar })}
           settings={settings}
           set={set}
         />

@@ -75,7 +75,12 @@ export function PlayTab({ data, part }: PartProps) {
   const notes = useMemo(
     () =>
       recording &&
-      quantize(song, section, recording.notes, { grid, strength, ends, single: true }, recording.from, recording.to),
+      quantize(song, section, {
+        played: recording.notes,
+        how: { grid, strength, ends, single: true },
+        from: recording.from,
+        to: recording.to,
+      }),
     [recording, song, section, grid, strength, ends],
   );
   const change = useMemo((): Edit | null => {
@@ -120,7 +125,7 @@ export function PlayTab({ data, part }: PartProps) {
       {recording && notes && change && (
         <PlayedIn
           text={playedText(notes, recording)}
-          audition={() => auditionEdit(change, "what was played", "played", recording.from, recording.to)}
+          audition={() => auditionEdit(change, "what was played", "played", { from: recording.from, to: recording.to })}
           accept={() => acceptEdit(change)}
         />
       )}

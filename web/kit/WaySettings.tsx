@@ -33,7 +33,7 @@ const cleared = (playing: object): Record<string, null> =>
   Object.fromEntries(Object.keys(playing).map((name) => [name, null]));
 
 /** The edit that makes a section's own way of playing that of all sections. */
-function everywhere(song: Song, part: string, way: LineWay, own: object, chosen: object): Edit {
+function everywhere(song: Song, part: string, way: LineWay, { own, chosen }: { own: object; chosen: object }): Edit {
   const there = song.sections.flatMap((s): Edit[] => {
     const playing = s.playing?.[part]?.[way];
     return playing ? [{ do: "setPlaying", part, section: s.id, [way]: cleared(playing) }] : [];
@@ -63,7 +63,7 @@ export function WayButtons({ data, part, way, chosen }: PartProps & { way: LineW
       {data.song.sections.length > 1 && (
         <button
           type="button"
-          onClick={() => edit(everywhere(storedSong(), part.id, way, own, chosen), { stored: true })}
+          onClick={() => edit(everywhere(storedSong(), part.id, way, { own, chosen }), { stored: true })}
         >
           Use in every section
         </button>

@@ -51,8 +51,7 @@ export function midiChoices(
   { tracks }: MidiContents,
   uses: Record<string, Use>,
   { bars, unit, keep, drumMap, addDrums }: MidiSettings,
-  file: string,
-  parts: { bassPart?: string | undefined; melodyPart?: string | undefined },
+  { file, parts }: { file: string; parts: { bassPart?: string | undefined; melodyPart?: string | undefined } },
 ): MidiChoices {
   const one = (use: "melody" | "bass" | "drums") => {
     const track = tracks.find((t) => uses[t.id] === use || (use === "bass" && uses[t.id] === "chords and bass"));

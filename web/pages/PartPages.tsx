@@ -87,7 +87,7 @@ export function PlayerPage({
     return passes.ok
       ? {
           passes: passes.value,
-          partsOf: passes.value.map((p) => [drawnAs(song, part, p, pages.real.hits, own === "notes")]),
+          partsOf: passes.value.map((p) => [drawnAs(song, part, p, { hits: pages.real.hits, notes: own === "notes" })]),
         }
       : null;
   }, [song, pages, part, own]);

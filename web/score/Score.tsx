@@ -89,7 +89,7 @@ export function Score({ data, focus }: { data: SectionData; focus: readonly stri
     [view.left, view.width],
   );
   const rows = rowsOf(data.section).length;
-  const boxes = laneBoxes(parts, rows, view.height - TOP_HEIGHT, focus, chosen);
+  const boxes = laneBoxes(parts, rows, view.height - TOP_HEIGHT, { focus, chosen });
   // What one works in comes into view with its workspace.
   const first = focus[0];
   useEffect(() => {

@@ -94,8 +94,7 @@ export function barOf(
   chords: readonly EngravedChord[],
   clef: StaffClef,
   { meter, text }: { meter: Meter; text: number },
-  stem?: Stem,
-  other: readonly EngravedChord[] = [],
+  { stem, other = [] }: { stem?: Stem | undefined; other?: readonly EngravedChord[] | undefined } = {},
 ): Bar {
   const silent = chords.every((c) => !c.notes.length);
   const list = silent ? [{ ...firstOf(chords), value: "w" as const, dots: 0 as const, triplet: false }] : chords;

@@ -33,13 +33,13 @@ export function drumKey(e: KeyboardEvent, { data, rows, step, cursor, moveCursor
   if (sideways) moveCursor({ ...cursor, start: Math.min(data.length - step, Math.max(0, start + sideways)) });
   else if (upward && !e.altKey)
     moveCursor({ ...cursor, row: Math.min(rows.length - 1, Math.max(0, cursor.row - upward)) });
-  else if (e.key === "Enter") setHit(section, drum, start, hit ? null : usualVelocity(drum, start));
+  else if (e.key === "Enter") setHit(section, drum, start, { velocity: hit ? null : usualVelocity(drum, start) });
   else if (!hit) return false;
   else if (e.key === "." && drum === "kick")
     setMain(section, data.kicks, [start], !data.kicks.some((k) => k.main && k.start === start));
-  else if (e.key === "Delete" || e.key === "Backspace") setHit(section, drum, start, null);
+  else if (e.key === "Delete" || e.key === "Backspace") setHit(section, drum, start, { velocity: null });
   else if (e.key === "+" || e.key === "-" || upward)
-    setHit(section, drum, start, hit.velocity + (e.key === "+" || upward === 1 ? LOUDER : -LOUDER));
+    setHit(section, drum, start, { velocity: hit.velocity + (e.key === "+" || upward === 1 ? LOUDER : -LOUDER) });
   else return false;
   return true;
 }

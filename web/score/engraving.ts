@@ -112,13 +112,7 @@ export async function drawStaves(
       spots,
     };
     if (!(await drawLine(drawn, stop))) return null;
-    marks.write(
-      drawn.svg,
-      line,
-      index,
-      drawn.chorded,
-      spots.filter((s) => s.line === index),
-    );
+    marks.write(drawn.svg, line, index, { chorded: drawn.chorded, spots: spots.filter((s) => s.line === index) });
     sheet.pending.clear();
   }
   if (stop.on) return null;
@@ -169,7 +163,7 @@ function drawBar(sheet: DrawnLine, box: BarBox): void {
       drawn.push(...voices);
       staves.push(stave);
       if (part.tab && row.tab) {
-        const tab = drawTab(sheet, part.tab, firstOf(voices), row.tab.y, box);
+        const tab = drawTab(sheet, part.tab, firstOf(voices), { y: row.tab.y, box });
         drawn.push(tab);
         staves.push(tab.stave);
       }
@@ -180,7 +174,7 @@ function drawBar(sheet: DrawnLine, box: BarBox): void {
   const length = firstOf(parts).meter.bar;
   const begin = Math.max(...staves.map((s) => s.getNoteStartX()));
   const symbols = symbolVoice(sheet.options, length, box, firstOf(staves));
-  formatBar(drawn, symbols, begin, box, context);
+  formatBar(drawn, symbols, begin, { box, context });
   for (const d of drawn) sheet.heads.push(...headsOf(d, parts));
   connect(sheet, staves, box);
   for (const d of drawn) if (!(d.stave instanceof TabStave)) drawTies(context, d.bar, d.id, sheet.pending);
@@ -190,7 +184,7 @@ function drawBar(sheet: DrawnLine, box: BarBox): void {
       if (note instanceof StaveNote)
         sheet.chorded.push({ part: d.part, staff: d.staff, second: d.second, bar: box.bar, chord, note });
     });
-  sheet.spots.push(...spotsOf(drawn, symbols, { length, index: sheet.index }, begin, box));
+  sheet.spots.push(...spotsOf(drawn, symbols, { length, index: sheet.index }, { begin, box }));
 }
 
 /** Bar lines through all staves. */
@@ -210,7 +204,12 @@ function connect({ context, options, parts }: DrawnLine, staves: readonly Stave[
  * A staff without its notes: clef and signature where its line begins, the bar lines, a change of clef before the next
  * bar.
  */
-function staveOf(sheet: DrawnLine, part: StaffPart, staff: EngravedStaff, row: Row, box: BarBox): Stave {
+function staveOf(
+  sheet: DrawnLine,
+  part: StaffPart,
+  staff: EngravedStaff,
+  { row, box }: { row: Row; box: BarBox },
+): Stave {
   const { options, context } = sheet;
   const stave = new Stave(box.x, row.y, box.width, part.small ? { spacingBetweenLinesPx: SMALL_GAP } : {});
   const clef = staff.readings[Math.max(0, box.bar)]?.clef ?? staff.clef;
@@ -250,7 +249,7 @@ function drawStaff(
   box: BarBox,
 ): Drawn[] {
   const part = nth(sheet.parts, p);
-  const stave = staveOf(sheet, part, staff, row, box);
+  const stave = staveOf(sheet, part, staff, { row, box });
   const clef = staff.readings[Math.max(0, box.bar)]?.clef ?? staff.clef;
   const voices = voicesIn(staff, box.bar);
   const id = `${part.part}.${i}`;
@@ -269,7 +268,12 @@ function drawStaff(
       if (v === 0) return UP;
       return DOWN;
     };
-    const bar = barOf(chords, clef, { meter: part.meter, text: sheet.options.text }, stems(), voices[1 - v]);
+    const bar = barOf(
+      chords,
+      clef,
+      { meter: part.meter, text: sheet.options.text },
+      { stem: stems(), other: voices[1 - v] },
+    );
     if (part.small) for (const note of bar.notes) if (note instanceof StaveNote) shrinkNote(note);
     return [{ id: v ? `${id}.second` : id, ...about, second: v > 0, voice: looseVoice(bar.notes), bar }];
   });
@@ -282,11 +286,11 @@ function drawCounted(sheet: DrawnLine, box: BarBox): void {
   for (const [p, part] of sheet.parts.entries()) {
     const own = part.staves.map((staff, i) => {
       const row = nth(nth(sheet.line.rows.parts, p), i);
-      const stave = staveOf(sheet, part, staff, row, box);
+      const stave = staveOf(sheet, part, staff, { row, box });
       const rest = new MultiMeasureRest(box.span, { numberOfMeasures: box.span, showNumber: true });
       rest.setStave(stave).setContext(sheet.context).draw();
       staves.push(stave);
-      if (part.tab && row.tab) staves.push(emptyTab(sheet, part.tab, row.tab.y, box, stave));
+      if (part.tab && row.tab) staves.push(emptyTab(sheet, part.tab, row.tab.y, { box, stave }));
       return stave;
     });
     brace(sheet, own, box);
@@ -309,8 +313,7 @@ function emptyTab(
   { context, options }: DrawnLine,
   tab: Tablature,
   y: number,
-  { x, width, first, bar, span }: BarBox,
-  stave: Stave,
+  { box: { x, width, first, bar, span }, stave }: { box: BarBox; stave: Stave },
 ): TabStave {
   const tabStave = new TabStave(x, y, width, { numLines: tab.strings, spacingBetweenLinesPx: TAB_GAP });
   if (first) {
@@ -327,8 +330,8 @@ function emptyTab(
   return tabStave;
 }
 
-function drawTab(sheet: DrawnLine, tab: Tablature, notes: Drawn, y: number, box: BarBox): Drawn {
-  const stave = emptyTab(sheet, tab, y, box, notes.stave);
+function drawTab(sheet: DrawnLine, tab: Tablature, notes: Drawn, { y, box }: { y: number; box: BarBox }): Drawn {
+  const stave = emptyTab(sheet, tab, y, { box, stave: notes.stave });
   const moments = box.bar < 0 ? tab.pickup : nth(tab.measures, box.bar);
   return {
     ...notes,

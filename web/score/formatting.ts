@@ -70,8 +70,7 @@ export function formatBar(
   drawn: readonly Drawn[],
   symbols: Symbols | null,
   begin: number,
-  { x, width }: BarBox,
-  context: RenderContext,
+  { box: { x, width }, context }: { box: BarBox; context: RenderContext },
 ): void {
   for (const d of drawn) d.stave.setNoteStartX(begin);
   const formatter = new Formatter();
@@ -118,8 +117,7 @@ export function spotsOf(
   drawn: readonly Drawn[],
   symbols: Symbols | null,
   { length, index }: { length: number; index: number },
-  begin: number,
-  { x, width, bar }: BarBox,
+  { begin, box: { x, width, bar } }: { begin: number; box: BarBox },
 ): Spot[] {
   const starts = new Map<number, number>();
   for (const { bar: b } of drawn)

@@ -56,7 +56,12 @@ export function snapPitch(midi: number, snap: Snap, chord: RealizedChord | null,
 }
 
 /** One step up or down in the snap mode. */
-export function stepPitch(midi: Midi, direction: 1 | -1, snap: Snap, chord: RealizedChord | null, key: Key): Midi {
+export function stepPitch(
+  midi: Midi,
+  direction: 1 | -1,
+  snap: Snap,
+  { chord, key }: { chord: RealizedChord | null; key: Key },
+): Midi {
   if (snap === "semitone") return midi + direction;
   if (snap === "scale" || !chord?.chord) return scaleStep(midi, direction, key);
   const pcs = chordPitchClasses(chord.chord);

@@ -58,8 +58,7 @@ export function laneBoxes(
   parts: readonly Part[],
   drumRows: number,
   room: number,
-  focus: readonly string[],
-  chosen: Readonly<Record<string, boolean>>,
+  { focus, chosen }: { focus: readonly string[]; chosen: Readonly<Record<string, boolean>> },
 ): Map<string, LaneBox> {
   const least = (p: Part) => (p.role === "drums" ? drumRows * ROW : LEAST_LANE);
   const wanted = (p: Part) => (p.role !== "drums" && focus.includes(p.id) ? LEAST_FOCUS : least(p));

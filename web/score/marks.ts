@@ -58,14 +58,19 @@ export class Marks {
     private readonly options: SheetOptions,
   ) {}
 
-  write(svg: SVGElement, line: Line, index: number, chorded: readonly Chorded[], spots: readonly Spot[]): void {
+  write(
+    svg: SVGElement,
+    line: Line,
+    index: number,
+    { chorded, spots }: { chorded: readonly Chorded[]; spots: readonly Spot[] },
+  ): void {
     const { options, parts } = this;
     const right = options.width - 4;
     parts.forEach((part, p) =>
       part.staves.forEach((_, s) => {
         const row = nth(nth(line.rows.parts, p), s);
         const own = chorded.filter((c) => c.part === p && c.staff === s);
-        this.words(svg, row, `${p}.${s}`, own, right);
+        this.words(svg, row, `${p}.${s}`, { own, right });
         this.loudness(svg, row, own);
         for (const second of [false, true])
           this.slides(
@@ -73,7 +78,7 @@ export class Marks {
             own.filter((c) => c.second === second),
             right,
           );
-        this.octaves(svg, row, part, s, own);
+        this.octaves(svg, row, part, { s, own });
       }),
     );
     this.breaths(svg, line, spots);
@@ -82,7 +87,12 @@ export class Marks {
   }
 
   /** Words under their notes: hyphens between syllables, a line as long as one is held. */
-  private words(svg: SVGElement, row: Row, id: string, own: readonly Chorded[], right: number): void {
+  private words(
+    svg: SVGElement,
+    row: Row,
+    id: string,
+    { own, right }: { own: readonly Chorded[]; right: number },
+  ): void {
     const line = own.filter((c) => c.chord.notes.length > 0);
     const verses = Math.max(
       0,
@@ -107,7 +117,7 @@ export class Marks {
           open.reach = endX(note);
         tied = chord.notes.some((n) => n.tied);
       }
-      if (open && open.syllable.goesOn) this.hyphens(svg, open.end, Math.min(right, open.end + 60), y, 1);
+      if (open && open.syllable.goesOn) this.hyphens(svg, open.end, Math.min(right, open.end + 60), { y, most: 1 });
       else if (open) this.extender(svg, open, y);
       const last = line.at(-1)?.chord;
       const holds =
@@ -122,11 +132,16 @@ export class Marks {
 
   private goOn(svg: SVGElement, open: Open | null, x: number, y: number): void {
     if (!open) return;
-    if (open.syllable.goesOn) this.hyphens(svg, open.end, x, y);
+    if (open.syllable.goesOn) this.hyphens(svg, open.end, x, { y });
     else this.extender(svg, open, y, x - 6);
   }
 
-  private hyphens(svg: SVGElement, from: number, to: number, y: number, most = Infinity): void {
+  private hyphens(
+    svg: SVGElement,
+    from: number,
+    to: number,
+    { y, most = Infinity }: { y: number; most?: number | undefined },
+  ): void {
     const gap = to - from;
     if (gap < 5) return;
     const many = Math.min(most, Math.max(1, Math.floor(gap / 90)));
@@ -187,7 +202,12 @@ export class Marks {
     });
   }
 
-  private octaves(svg: SVGElement, row: Row, part: StaffPart, s: number, own: readonly Chorded[]): void {
+  private octaves(
+    svg: SVGElement,
+    row: Row,
+    part: StaffPart,
+    { s, own }: { s: number; own: readonly Chorded[] },
+  ): void {
     const { readings } = nth(part.staves, s);
     let run: Chorded[] = [];
     const close = () => {

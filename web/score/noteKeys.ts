@@ -66,7 +66,7 @@ export function noteKey(e: KeyboardEvent, lane: Lane): boolean {
     lane.typeWords(note.id);
     return true;
   }
-  return note ? changeKey(e, lane, place, notes, note, ids.length ? ids : [note.id]) : false;
+  return note ? changeKey(e, lane, { place, notes, note, ids: ids.length ? ids : [note.id] }) : false;
 }
 
 /** What is done with the chosen notes by the keys that everything knows for it. */
@@ -100,10 +100,7 @@ function newNote({ data, scale, select }: Lane, place: NotePlace, note: Placed |
 function changeKey(
   e: KeyboardEvent,
   lane: Lane,
-  place: NotePlace,
-  notes: Placed[],
-  note: Placed,
-  ids: string[],
+  { place, notes, note, ids }: { place: NotePlace; notes: Placed[]; note: Placed; ids: string[] },
 ): boolean {
   const { data, select } = lane;
   const { snap, grid } = usePreferences.getState();
@@ -115,7 +112,10 @@ function changeKey(
     const moved = (n: Placed): Midi => {
       if (e.altKey) return n.midi + 12 * upward;
       if (e.shiftKey) return n.midi + upward;
-      return stepPitch(n.midi, upward, snap, chordAtTick(data.real.chords, Math.max(0, n.start)), data.key);
+      return stepPitch(n.midi, upward, snap, {
+        chord: chordAtTick(data.real.chords, Math.max(0, n.start)),
+        key: data.key,
+      });
     };
     changeNotes(
       place,

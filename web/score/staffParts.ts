@@ -20,7 +20,7 @@ export function staffPart(song: Song, section: string, part: Part, written: bool
   const engraved = engrave(song, section, part.id, { written });
   if (!engraved.ok) return null;
   const drums = song.sections.find((s) => s.id === section)?.groove.lanes.filter((l) => l.hits.length) ?? [];
-  return part.role === "drums" && !drums.length ? null : drawnAs(song, part, engraved.value, drums);
+  return part.role === "drums" && !drums.length ? null : drawnAs(song, part, engraved.value, { hits: drums });
 }
 
 /** What stands under or beside the staves of a part: strings and frets, the legend of its drums. */
@@ -28,8 +28,7 @@ export function drawnAs(
   song: Song,
   part: Part,
   engraved: EngravedPart,
-  hits: readonly { drum: Drum }[],
-  notes = true,
+  { hits, notes = true }: { hits: readonly { drum: Drum }[]; notes?: boolean | undefined },
 ): StaffPart {
   if (part.role === "drums") {
     const legend = legendOf(hits);

@@ -84,10 +84,10 @@ export function useDrumGestures({ svg, data, axis, rows, row: height, step, move
   const press = (d: Drag, at: Place) => {
     const dy = d.y - at.y;
     if (d.mode === "press" && at.start !== d.start && Math.abs(dy) < NEAR) {
-      setHit(section, d.drum, d.start, null);
+      setHit(section, d.drum, d.start, { velocity: null });
       setDrag({ ...d, mode: "erase", last: d.start, first: false });
     } else if (d.mode === "velocity" || Math.abs(dy) >= SLACK) {
-      setHit(section, d.drum, d.start, d.value + Math.round(dy * LOUDER), !d.first);
+      setHit(section, d.drum, d.start, { velocity: d.value + Math.round(dy * LOUDER), quiet: !d.first });
       setDrag({ ...d, mode: "velocity", first: false });
     }
   };
@@ -105,7 +105,7 @@ export function useDrumGestures({ svg, data, axis, rows, row: height, step, move
         setMain(section, data.kicks, [at.start], !data.kicks.some((k) => k.main && k.start === at.start));
       else if (hit) begin(e.altKey ? "offset" : "press", e.altKey ? (hit.offset ?? 0) : hit.velocity, true);
       else {
-        paintHits(section, at.drum, [at.start], true, false);
+        paintHits(section, at.drum, [at.start], { on: true, quiet: false });
         begin("paint", 0, false);
       }
     },
@@ -116,11 +116,14 @@ export function useDrumGestures({ svg, data, axis, rows, row: height, step, move
       if (drag.mode === "press" || drag.mode === "velocity") return press(drag, at);
       const now = Math.min(data.length - step, Math.max(0, floorTick(axis.tick(at.x - 1), step)));
       if (now === drag.last) return;
-      paintHits(section, drag.drum, stepsBetween(floorTick(drag.last, step), now, step), drag.mode === "paint", true);
+      paintHits(section, drag.drum, stepsBetween(floorTick(drag.last, step), now, step), {
+        on: drag.mode === "paint",
+        quiet: true,
+      });
       setDrag({ ...drag, last: now });
     },
     onPointerUp() {
-      if (drag?.mode === "press") setHit(section, drag.drum, drag.start, null);
+      if (drag?.mode === "press") setHit(section, drag.drum, drag.start, { velocity: null });
       setDrag(null);
     },
   };

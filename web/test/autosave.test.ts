@@ -32,10 +32,7 @@ jest.spyOn(api, "save").mockImplementation((song, revision) => {
   if (server.refuses) return Promise.reject(server.refuses);
   if (revision !== server.revision)
     return Promise.reject(
-      Object.assign(new ApiProblem(409, "revision.stale", "stale"), {
-        current: server.song,
-        revision: server.revision,
-      }),
+      new ApiProblem(409, "revision.stale", "stale", { current: server.song, revision: server.revision }),
     );
   server.song = song;
   return Promise.resolve(++server.revision);

@@ -159,8 +159,8 @@ describe("drums", () => {
   const starts = (drum: Drum) => hitsNow("s1", drum).map((h) => h.start);
 
   test("a row is painted and cleared as one step; cells that are so already stay as loud as they are", () => {
-    setHit("s1", "kick", 480, 40);
-    paintHits("s1", "kick", [0, 480, 960], true, false);
+    setHit("s1", "kick", 480, { velocity: 40 });
+    paintHits("s1", "kick", [0, 480, 960], { on: true, quiet: false });
     expect(hitsNow("s1", "kick").map((h) => [h.start, h.velocity])).toEqual([
       [0, usualVelocity("kick", 0)],
       [480, 40],
@@ -168,20 +168,20 @@ describe("drums", () => {
     ]);
     useSong.getState().undo();
     expect(starts("kick")).toEqual([480]);
-    paintHits("s1", "kick", [0, 240, 480], false, false);
+    paintHits("s1", "kick", [0, 240, 480], { on: false, quiet: false });
     expect(starts("kick")).toEqual([]);
     const { version } = useSong.getState();
-    paintHits("s1", "kick", [0, 240], false, false);
+    paintHits("s1", "kick", [0, 240], { on: false, quiet: false });
     expect(useSong.getState().version).toBe(version);
   });
 
   test("off the quarter a hit is softer than on it, and loudness stays between 1 and 127", () => {
     expect(usualVelocity("closedHat", 240)).toBeLessThan(usualVelocity("closedHat", QUARTER));
-    setHit("s1", "snare", 480, 400);
+    setHit("s1", "snare", 480, { velocity: 400 });
     expect(firstOf(hitsNow("s1", "snare")).velocity).toBe(127);
-    setHit("s1", "snare", 480, -20);
+    setHit("s1", "snare", 480, { velocity: -20 });
     expect(firstOf(hitsNow("s1", "snare")).velocity).toBe(1);
-    setHit("s1", "snare", 480, null);
+    setHit("s1", "snare", 480, { velocity: null });
     expect(starts("snare")).toEqual([]);
   });
 

@@ -122,13 +122,10 @@ describe("what is only looked at or listened to changes nothing", () => {
       hear(songNow(), "bass", nth(BASS_HEARINGS, 1));
       await writeLines(section().id, "bass", 3);
       const [offer] = useResults.getState().lines;
-      auditionEdit(
-        { do: "setNotes", section: section().id, part: "bass", notes: sure(offer).notes },
-        "line 1",
-        "x",
-        0,
-        1920,
-      );
+      auditionEdit({ do: "setNotes", section: section().id, part: "bass", notes: sure(offer).notes }, "line 1", "x", {
+        from: 0,
+        to: 1920,
+      });
       for (const s of demo.sections) {
         showSection(s.id);
         await idle();

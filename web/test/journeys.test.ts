@@ -50,7 +50,7 @@ test("from nothing to a song: chords, kick, bass line, a finding fixed, all of i
     { do: "setKey", key: "Eb major" },
   );
   expect(layouts().every((l) => l.split(" ").length === 4)).toBe(true);
-  paintHits("s1", "kick", [0, 1200], true, false);
+  paintHits("s1", "kick", [0, 1200], { on: true, quiet: false });
   await make({ do: "repeatDrums", section: "s1", bar: 0 });
   await writeLines("s1", "bass", 1);
   const [line] = useResults.getState().lines as BassLine[];
@@ -84,7 +84,7 @@ test("groove: a pattern, a variation of one lane, accents by hand, and who misse
     { do: "setDrums", section: "s1", lanes: patternLanes(pattern, meter, 4) },
     { do: "setLane", section: "s1", drum: "kick", change: { swing: 0.6, offset: 10, name: "low drum" } },
   );
-  paintHits("s1", "rim", [840, 2760, 4680, 6600], true, false);
+  paintHits("s1", "rim", [840, 2760, 4680, 6600], { on: true, quiet: false });
   await idle();
   const view = sure(await workers.judge.accents("s1", "bass"));
   expect(view.map.rows.some((r) => r.name.toLowerCase().includes("low drum"))).toBe(true);
@@ -146,7 +146,12 @@ test("bass: a second sound shares the line; a tuned drum takes it over and gives
   expect(sure(section().notes[sure(second).id]).length).toBeGreaterThan(0);
   const line = sure(section().notes[sure(first).id]);
   await make(
-    must(drumAsBass(songNow(), "s1", sure(first).id, "kick", { rhythm: "line", glides: false, instead: true })),
+    must(
+      drumAsBass(songNow(), "s1", sure(first).id, {
+        drum: "kick",
+        how: { rhythm: "line", glides: false, instead: true },
+      }),
+    ),
   );
   expect(section().notes[sure(first).id]).toEqual([]);
   expect(sure(section().groove.lanes.find((l) => l.drum === "kick")).tuned).toBe(true);
@@ -174,7 +179,7 @@ test("check: every finding of a section full of faults has a place, parts that a
       notes: ["G5", "C#5", "F3", "Ab4"].map((pitch, i) => ({ start: i * 1920, duration: 1920, pitch, velocity: 90 })),
     },
   );
-  paintHits("s1", "kick", [480, 2400], true, false);
+  paintHits("s1", "kick", [480, 2400], { on: true, quiet: false });
   await idle();
   const all = findings();
   expect(all.length).toBeGreaterThan(5);
@@ -281,9 +286,12 @@ describe("a MIDI file", () => {
   test("bars are counted from one for people and from nought for the importer; one track can be chords and bass", () => {
     const uses = { ...guessUses(contents, undefined) };
     const piano = sure(contents.tracks.find((t) => /piano/i.test(t.name))).id;
-    const choices = midiChoices(contents, uses, settings, "strut.mid", {});
+    const choices = midiChoices(contents, uses, settings, { file: "strut.mid", parts: {} });
     expect(choices).toMatchObject({ bars: [0, 4], chords: [piano], tempo: true, key: false, file: "strut.mid" });
-    const both = midiChoices(contents, { [piano]: "chords and bass" }, settings, "strut.mid", { bassPart: "bass" });
+    const both = midiChoices(contents, { [piano]: "chords and bass" }, settings, {
+      file: "strut.mid",
+      parts: { bassPart: "bass" },
+    });
     expect(both).toMatchObject({ chords: [piano], bass: piano, bassPart: "bass" });
     expect(both).not.toHaveProperty("melody");
     expect(writtenText(choices, 1, undefined, "Verse")).toBe(

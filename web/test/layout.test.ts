@@ -39,14 +39,14 @@ describe("lanes", () => {
   });
 
   test("all are open where there is room for all", () => {
-    const boxes = laneBoxes(band, 5, 700, ["bass"], {});
+    const boxes = laneBoxes(band, 5, 700, { focus: ["bass"], chosen: {} });
     expect(open(boxes)).toHaveLength(band.length);
     expect(used(boxes)).toBeLessThanOrEqual(700 + band.length);
   });
 
   test("the lane a workspace is about is high, with nine parts and little room: the others are strips", () => {
     for (const focus of nine.map((p) => p.id)) {
-      const boxes = laneBoxes(nine, 5, 420, [focus], {});
+      const boxes = laneBoxes(nine, 5, 420, { focus: [focus], chosen: {} });
       expect(sure(boxes.get(focus)).folded).toBe(false);
       expect(sure(boxes.get(focus)).height).toBeGreaterThanOrEqual(focus === "drums" ? 5 * ROW : 84);
       for (const [id, box] of boxes) if (id !== focus && box.folded) expect(box.height).toBe(STRIP_HEIGHT);
@@ -54,18 +54,18 @@ describe("lanes", () => {
   });
 
   test("what the user folded stays folded, even what the work is about; what was unfolded stays open", () => {
-    const boxes = laneBoxes(nine, 5, 500, ["bass"], { bass: false, keys: true });
+    const boxes = laneBoxes(nine, 5, 500, { focus: ["bass"], chosen: { bass: false, keys: true } });
     expect([sure(boxes.get("bass")).folded, sure(boxes.get("keys")).folded]).toEqual([true, false]);
   });
 
   test("rows of drums are whole pixels, never lower than one can hit, and only where the work is about them higher", () => {
     for (const room of [300, 500, 900])
       for (const focus of [["drums"], ["bass"]]) {
-        const { height, folded } = sure(laneBoxes(band, 7, room, focus, {}).get("drums"));
+        const { height, folded } = sure(laneBoxes(band, 7, room, { focus, chosen: {} }).get("drums"));
         if (!folded) expect([height % 7, height / 7 >= ROW, height / 7 <= 32]).toEqual([0, true, true]);
       }
-    const high = sure(laneBoxes(band, 5, 900, ["drums"], {}).get("drums")).height;
-    expect(high).toBeGreaterThan(sure(laneBoxes(band, 5, 900, ["bass"], {}).get("drums")).height);
+    const high = sure(laneBoxes(band, 5, 900, { focus: ["drums"], chosen: {} }).get("drums")).height;
+    expect(high).toBeGreaterThan(sure(laneBoxes(band, 5, 900, { focus: ["bass"], chosen: {} }).get("drums")).height);
   });
 
   test("whatever the room and the focus: every part has its lane, at least a strip high", () => {
@@ -76,7 +76,7 @@ describe("lanes", () => {
         fc.dictionary(fc.constantFrom(...nine.map((p) => p.id)), fc.boolean()),
         fc.integer({ min: 5, max: 12 }),
         (room, focus, chosen, rows) => {
-          const boxes = laneBoxes(nine, rows, room, focus, chosen);
+          const boxes = laneBoxes(nine, rows, room, { focus, chosen });
           expect([...boxes.keys()]).toEqual(nine.map((p) => p.id));
           for (const [id, box] of boxes) {
             expect(box.height).toBeGreaterThanOrEqual(STRIP_HEIGHT);

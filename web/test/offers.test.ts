@@ -77,12 +77,12 @@ describe("offers", () => {
 
   test("hearing the same again stops; what cannot be made is not heard", () => {
     const change: Edit = { do: "setTempo", tempo: 120 };
-    auditionEdit(change, "faster", "f", 0, 1920);
-    auditionEdit(change, "faster", "f", 0, 1920);
+    auditionEdit(change, "faster", "f", { from: 0, to: 1920 });
+    auditionEdit(change, "faster", "f", { from: 0, to: 1920 });
     expect([heard.length, usePlayback.getState().preview]).toEqual([1, null]);
-    auditionEdit({ do: "setTempo", tempo: 0 }, "no", "n", 0, 1920);
+    auditionEdit({ do: "setTempo", tempo: 0 }, "no", "n", { from: 0, to: 1920 });
     expect([heard.length, problem()]).toEqual([1, expect.stringContaining("at least 20")]);
-    auditionEdit(change, "faster", "f", 0, 1920);
+    auditionEdit(change, "faster", "f", { from: 0, to: 1920 });
     expect(acceptEdit(change)).toBe(true);
     expect(usePlayback.getState().preview).toBeNull();
   });

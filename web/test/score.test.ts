@@ -63,9 +63,9 @@ test("snapping by chord tone, scale and semitone", () => {
     snapPitch(49.4, "semitone", chord, key),
   ]).toEqual([48, 50, 49]);
   expect([
-    stepPitch(48, 1, "chord", chord, key),
-    stepPitch(48, -1, "scale", chord, key),
-    stepPitch(48, 1, "semitone", chord, key),
+    stepPitch(48, 1, "chord", { chord, key }),
+    stepPitch(48, -1, "scale", { chord, key }),
+    stepPitch(48, 1, "semitone", { chord, key }),
   ]).toEqual([51, 46, 49]);
   expect(snapPitch(49.4, "chord", null, key)).toBe(50);
   expect(snapTick(330, 240)).toBe(240);
@@ -124,11 +124,15 @@ test("one drum alone beside a part, and a tuned drum with its tail and its slide
   // Muted drums are heard when they are asked for by name.
   song = edit(song, { do: "setPart", part: "drums", muted: true });
   expect(solo(["drum:kick"])).toEqual(["kick", "kick"]);
-  song = edit(song, must(drumAsBass(song, "s1", "bass", "kick", { rhythm: "drum", glides: true, instead: false })), {
-    do: "setPart",
-    part: "drums",
-    muted: false,
-  });
+  song = edit(
+    song,
+    must(drumAsBass(song, "s1", "bass", { drum: "kick", how: { rhythm: "drum", glides: true, instead: false } })),
+    {
+      do: "setPart",
+      part: "drums",
+      muted: false,
+    },
+  );
   const [first, second] = schedule(realize(song, { section: "s1" })).events.filter(
     (e) => e.kind === "drum" && e.drum === "kick",
   );

@@ -49,13 +49,10 @@ test(
   "words that come first stand on tones of their chords, inside the voice, with their syllables; what does not " +
     "fit is counted",
   async () => {
-    const { notes, left } = proposedNotes(
-      songNow(),
-      section(),
-      melody(),
-      lines("Lanterns hang above the orchard row", "orchard above"),
-      1,
-    );
+    const { notes, left } = proposedNotes(songNow(), section(), melody(), {
+      lines: lines("Lanterns hang above the orchard row", "orchard above"),
+      verse: 1,
+    });
     expect([left, notes.map((n) => n.lyrics)]).toEqual([
       0,
       "Lan- terns hang a- bove the or- chard row or- chard a- bove".split(" ").map((w) => ["", w]),
@@ -71,13 +68,10 @@ test(
     expect(by.get("Lan-")).toBeGreaterThan(sure(by.get("terns")));
     await make({ do: "setNotes", section: "s1", part: "melody", notes });
     expect(parseSong(JSON.parse(JSON.stringify(songNow()))).ok).toBe(true);
-    const many = proposedNotes(
-      songNow(),
-      section(),
-      melody(),
-      Array.from({ length: 9 }, () => firstOf(lines("orchard above the orchard"))),
-      0,
-    );
+    const many = proposedNotes(songNow(), section(), melody(), {
+      lines: Array.from({ length: 9 }, () => firstOf(lines("orchard above the orchard"))),
+      verse: 0,
+    });
     expect(many.left).toBeGreaterThan(0);
     expect(many.notes.length + many.left).toBe(9 * 7);
   },
@@ -90,7 +84,7 @@ test("words are laid from the chosen note on, in one step; what finds no note is
     part: "melody",
     notes: [0, 480, 960].map((start) => ({ start, duration: 480, pitch: "E4", velocity: 90 })),
   });
-  const { edit: change, left } = layEdit(section(), "melody", ["Lan-", "terns", "hang"], 1, 0);
+  const { edit: change, left } = layEdit(section(), "melody", ["Lan-", "terns", "hang"], { from: 1, verse: 0 });
   expect([edit(change), left]).toEqual([true, ["hang"]]);
   expect(sure(section().notes.melody).map((n) => n.lyrics ?? null)).toEqual([null, ["Lan-"], ["terns"]]);
   useSong.getState().undo();

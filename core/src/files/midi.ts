@@ -67,7 +67,7 @@ export function writeMidi(song: Song, options: { swing: "straight" | "played" })
       }
       continue;
     }
-    tracks.push(finish(partEvents(real, part, channel, played, shift), part.name));
+    tracks.push(finish(partEvents(real, part, channel, { played, shift }), part.name));
     next();
   }
   return encoded(tracks);
@@ -161,7 +161,7 @@ function tunedEvents(
       make(from + shift, 3, { type: "noteOn", channel, noteNumber: hit.midi, velocity: hit.velocity }),
       make(until + shift, 1, { type: "noteOff", channel, noteNumber: hit.midi, velocity: 0 }),
     );
-    if (hit.glideTo !== undefined) events.push(...glide(from, until, hit.glideTo - sure(hit.midi), channel, shift));
+    if (hit.glideTo !== undefined) events.push(...glide(from, until, hit.glideTo - sure(hit.midi), { channel, shift }));
   });
   return events;
 }
@@ -174,7 +174,12 @@ const bendRange = (channel: number): Timed[] =>
     [38, 0],
   ].map(([controllerType, value]) => make(0, 0, { type: "controller", channel, controllerType, value }));
 
-function partEvents(real: RealizedSong, part: RealizedPart, channel: number, played: boolean, shift: Ticks): Timed[] {
+function partEvents(
+  real: RealizedSong,
+  part: RealizedPart,
+  channel: number,
+  { played, shift }: { played: boolean; shift: Ticks },
+): Timed[] {
   const events = [
     make(0, 0, { type: "programChange", channel, programNumber: instrumentOf(part.instrument, real).program }),
   ];
@@ -191,13 +196,18 @@ function partEvents(real: RealizedSong, part: RealizedPart, channel: number, pla
       make(from + shift, 3, { type: "noteOn", channel, noteNumber: note.midi, velocity: note.velocity }),
       make(until + shift, 1, { type: "noteOff", channel, noteNumber: note.midi, velocity: 0 }),
     );
-    if (note.glideTo) events.push(...glide(from, until, pitchMidi(note.glideTo) - note.midi, channel, shift));
+    if (note.glideTo) events.push(...glide(from, until, pitchMidi(note.glideTo) - note.midi, { channel, shift }));
   });
   return events;
 }
 
 /** A linear bend over the last part of the note, reset when it ends. */
-function glide(from: number, until: number, semitones: number, channel: number, shift: Ticks): Timed[] {
+function glide(
+  from: number,
+  until: number,
+  semitones: number,
+  { channel, shift }: { channel: number; shift: Ticks },
+): Timed[] {
   const start = until - (until - from) * GLIDE_SHARE;
   const steps = 12;
   const bends = Array.from({ length: steps }, (_, i) => {

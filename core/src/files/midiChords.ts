@@ -25,10 +25,7 @@ const HEARD_OF_LONGEST = 0.3;
 export function nameChords(
   notes: readonly MidiNote[],
   length: Ticks,
-  meter: Meter,
-  unit: NamingUnit,
-  key: Key,
-  file: string,
+  { meter, unit, key, file }: { meter: Meter; unit: NamingUnit; key: Key; file: string },
 ): Omit<ChordEvent, "id">[] {
   const cuts: Ticks[] = [];
   for (let bar = 0; bar * meter.bar < length; bar++) {
@@ -43,7 +40,7 @@ export function nameChords(
   cuts.forEach((start, i) => {
     const end = Math.min(length, cuts[i + 1] ?? length);
     const last = events.at(-1);
-    const found = nameStretch(notes, start, end, key, last?.symbol);
+    const found = nameStretch(notes, start, end, { key, before: last?.symbol });
     if (!found) {
       if (last) last.duration = end - last.start;
       else events.push({ start, duration: end - start, symbol: NO_CHORD });
@@ -57,8 +54,7 @@ function nameStretch(
   notes: readonly MidiNote[],
   start: Ticks,
   end: Ticks,
-  key: Key,
-  before: string | undefined,
+  { key, before }: { key: Key; before: string | undefined },
 ): Pick<ChordEvent, "symbol" | "readings"> | null {
   const time = new Map<number, number>();
   let lowest: { midi: Midi; atStart: boolean } | null = null;

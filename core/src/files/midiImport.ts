@@ -99,8 +99,7 @@ export function drumNotes(
   song: Song,
   sectionId: string,
   track: MidiTrack,
-  from: Ticks,
-  to: Ticks,
+  { from, to }: { from: Ticks; to: Ticks },
 ): { note: Midi; count: number; lane: Drum | null }[] {
   const counts = new Map<Midi, number>();
   for (const n of track.notes) if (n.start >= from && n.start < to) counts.set(n.midi, (counts.get(n.midi) ?? 0) + 1);
@@ -245,7 +244,7 @@ function chordsIn(plan: Plan): Omit<ChordEvent, "id">[] {
   const { contents, choices, length, meter, key } = plan;
   const ids = new Set([...choices.chords, ...(choices.bass ? [choices.bass] : [])]);
   const sounding = contents.tracks.filter((t) => ids.has(t.id)).flatMap((t) => cut(plan, t.notes));
-  return nameChords(sounding, length, meter, choices.unit, key, choices.file);
+  return nameChords(sounding, length, { meter, unit: choices.unit, key, file: choices.file });
 }
 
 /** Tune and bass. */

@@ -52,13 +52,10 @@ export const hitsAt: Fact<[Place], RealizedHit[]> = {
 export const realizedAt: Fact<[Place, Reading], RealizedSong> = {
   id: "realized",
   of: (read, place, reading) =>
-    assemble(
-      read.song,
-      frameOf(read.song, place),
-      read.get(chordsAt, place),
-      (part) => read.get(notesAt, place, part.id, reading),
-      read.get(hitsAt, place),
-    ),
+    assemble(read.song, frameOf(read.song, place), read.get(chordsAt, place), {
+      notesOf: (part) => read.get(notesAt, place, part.id, reading),
+      hits: read.get(hitsAt, place),
+    }),
 };
 
 /** The whole form on one axis; passes that differ in nothing are worked out once. */

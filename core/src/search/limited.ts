@@ -185,7 +185,7 @@ function joined({ prepared: p, groups, kindOf }: Limited, costs: readonly Within
   const picks = groups.flatMap(([first, last], k) => {
     const [i, j] = [nth(path.picks, 2 * k), nth(path.picks, 2 * k + 1)];
     const kinds = nth(nth(costs, k).kinds, i * nth(p.sizes, last) + j);
-    return inside(p, kindOf, first, last, i, j, kinds);
+    return inside(p, kindOf, { first, last, i, j, kinds });
   });
   return { picks, cost: path.cost };
 }
@@ -194,11 +194,7 @@ function joined({ prepared: p, groups, kindOf }: Limited, costs: readonly Within
 function inside(
   p: Prepared,
   kindOf: Limited["kindOf"],
-  first: number,
-  last: number,
-  i: number,
-  j: number,
-  kinds: number,
+  { first, last, i, j, kinds }: { first: number; last: number; i: number; j: number; kinds: number },
 ): number[] {
   const only = (c: number): Float64Array =>
     nth(p.nodes, c).map((cost, x) =>

@@ -73,11 +73,10 @@ class Joint {
   constructor(
     private readonly lattice: BoundedLattice,
     private readonly c: number,
-    private readonly from: Members,
-    private readonly to: Members,
+    private readonly between: { from: Members; to: Members },
     private readonly ahead: Float64Array,
   ) {
-    const cheapest = Float64Array.from(to.lists, (list) => leastOf(list, ahead));
+    const cheapest = Float64Array.from(between.to.lists, (list) => leastOf(list, ahead));
     this.cheapest = cheapest;
     this.order = Int32Array.from(cheapest.keys()).sort((g, h) => cheapest[g]! - cheapest[h]!);
     this.reach = new Float64Array(cheapest.length);
@@ -89,7 +88,7 @@ class Joint {
   /** What each candidate costs at least from here on, told from the groups alone. */
   least(): Float64Array {
     const { lattice, c, cheapest, order } = this;
-    const { node, lists } = this.from;
+    const { node, lists } = this.between.from;
     const rest = new Float64Array(node.length);
     for (let g = 0; g < lists.length; g++) {
       let least = Infinity;
@@ -121,9 +120,9 @@ class Joint {
    */
   bestOnward(i: number, g: number, at: number, best: number): number {
     const { lattice, c, ahead, cheapest, short, reach, chance, bounds } = this;
-    const { lists, places, kinds, lowest, highest } = this.to;
-    const place = this.from.places[i]!;
-    const kind = this.from.kinds[g]!;
+    const { lists, places, kinds, lowest, highest } = this.between.to;
+    const place = this.between.from.places[i]!;
+    const kind = this.between.from.kinds[g]!;
     let chances = 0;
     let lowestBound = best;
     for (let s = 0; s < this.chosen; s++) {
@@ -197,7 +196,7 @@ export class Columns {
     const next = new Int32Array(node.length);
     if (!ahead) return { rest: node.slice(), next };
     const from = this.members[c]!;
-    const joint = new Joint(this.lattice, c, from, this.members[(c + 1) % this.n]!, ahead);
+    const joint = new Joint(this.lattice, c, { from, to: this.members[(c + 1) % this.n]! }, ahead);
     const rest = joint.least();
     const enough = this.whole.has(c) ? Infinity : worthwhile(rest);
     let guess = 0;

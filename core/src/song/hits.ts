@@ -30,15 +30,19 @@ export function realizedHits(song: Song, frame: Frame): RealizedHit[] {
             frame,
             lane,
             { ...hit, velocity: atVelocity(hit.velocity, louder) },
-            closing,
-            played(hit.start - frame.from) + late,
+            { closing, played: played(hit.start - frame.from) + late },
           ),
         );
   }
   return out.sort((a, b) => a.start - b.start);
 }
 
-function realizedHit(frame: Frame, lane: Lane, hit: Hit, closing: readonly Ticks[], played: number): RealizedHit {
+function realizedHit(
+  frame: Frame,
+  lane: Lane,
+  hit: Hit,
+  { closing, played }: { closing: readonly Ticks[]; played: number },
+): RealizedHit {
   const { from, semitones } = frame;
   // An open hat rings until it is closed.
   const closed = lane.drum === "openHat" ? closing.find((c) => c > hit.start) : undefined;

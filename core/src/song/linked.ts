@@ -27,15 +27,14 @@ export const voicesOf = (part: Part): string => part.link?.from ?? part.id;
 
 /** What a linked part plays in a section, with the chord each note comes from. */
 export function linkedNotes(song: Song, section: Section, part: Part, pass?: Pass): { note: Note; chordId: string }[] {
-  return derived(song, section, part, playingOf(part, "comp", { section, pass }), pass);
+  return derived(song, section, part, { playing: playingOf(part, "comp", { section, pass }), pass });
 }
 
 function derived(
   song: Song,
   section: Section,
   part: Part,
-  playing: PlayingOf<"comp">,
-  pass?: Pass,
+  { playing, pass }: { playing: PlayingOf<"comp">; pass?: Pass | undefined },
 ): { note: Note; chordId: string }[] {
   const link = sure(part.link);
   const kind = sure(COMP_KINDS.find((k) => k.id === (link.kind === "block" ? link.kind : (playing.kind ?? link.kind))));
@@ -88,4 +87,4 @@ function derived(
  * nothing of its own.
  */
 export const linkedHarmony: typeof linkedNotes = (song, section, part, pass) =>
-  sure(part.link).from ? [] : derived(song, section, part, {}, pass);
+  sure(part.link).from ? [] : derived(song, section, part, { playing: {}, pass });

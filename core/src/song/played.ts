@@ -28,8 +28,7 @@ export function quantizeHits(
   played: readonly PlayedNote[],
   laneOf: (midi: Midi) => Drum | null,
   { grid, strength }: Pick<Quantize, "grid" | "strength">,
-  from: Ticks,
-  to: Ticks,
+  { from, to }: { from: Ticks; to: Ticks },
 ): Lane[] {
   const lanes = new Map<Drum, Map<Ticks, Hit>>();
   for (const note of played) {
@@ -59,10 +58,12 @@ export function quantizeHits(
 export function quantize(
   song: Song,
   section: Section,
-  played: readonly PlayedNote[],
-  { grid, strength, ends, single }: Quantize,
-  from: Ticks,
-  to: Ticks,
+  {
+    played,
+    how: { grid, strength, ends, single },
+    from,
+    to,
+  }: { played: readonly PlayedNote[]; how: Quantize; from: Ticks; to: Ticks },
 ): Omit<Note, "id">[] {
   const placed = new Map<string, PlayedNote & { at: Ticks }>();
   for (const note of played) {

@@ -48,13 +48,10 @@ export function realize(song: Song, scope: Scope = {}): RealizedSong {
 /** One section or pass by itself, from tick 0; nothing where there is no such place. */
 export function realizePlace(song: Song, place: Place, harmony: boolean): RealizedSong {
   const frame = frameOf(song, place);
-  return assemble(
-    song,
-    frame,
-    frame ? realizedChords(frame) : [],
-    (part) => (frame ? realizedNotes(song, frame, part, harmony) : []),
-    frame ? realizedHits(song, frame) : [],
-  );
+  return assemble(song, frame, frame ? realizedChords(frame) : [], {
+    notesOf: (part) => (frame ? realizedNotes(song, frame, part, harmony) : []),
+    hits: frame ? realizedHits(song, frame) : [],
+  });
 }
 
 /** Puts together what was worked out for one place. */
@@ -62,8 +59,7 @@ export function assemble(
   song: Song,
   frame: Frame | null,
   chords: RealizedChord[],
-  notesOf: (part: Part) => RealizedNote[],
-  hits: RealizedHit[],
+  { notesOf, hits }: { notesOf: (part: Part) => RealizedNote[]; hits: RealizedHit[] },
 ): RealizedSong {
   return {
     duration: frame ? frame.to - frame.from : 0,
@@ -87,7 +83,7 @@ export function assemble(
 
 /** The passes of a form, each realized by itself, one after the other. */
 export function joinPasses(song: Song, passes: readonly RealizedSong[]): RealizedSong {
-  const whole = assemble(song, null, [], () => [], []);
+  const whole = assemble(song, null, [], { notesOf: () => [], hits: [] });
   whole.loops = false;
   for (const [i, real] of passes.entries()) {
     const at = whole.duration;

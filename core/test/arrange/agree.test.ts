@@ -155,8 +155,7 @@ describe("playing in", () => {
         return null;
       },
       { grid: 120, strength: 0 },
-      0,
-      3840,
+      { from: 0, to: 3840 },
     );
     expect(lanes).toEqual([
       { drum: "kick", hits: [{ start: 0, velocity: 100, offset: -20 }] },
@@ -173,12 +172,14 @@ describe("playing in", () => {
       { midi: 41, start: 930, end: 1100, velocity: 80 },
       { midi: 48, start: 3900, end: 4000, velocity: 80 },
     ];
-    expect(quantize(song, section, played, grid, 0, 3840).map((n) => [n.start, n.duration, n.pitch])).toEqual([
+    expect(
+      quantize(song, section, { played, how: grid, from: 0, to: 3840 }).map((n) => [n.start, n.duration, n.pitch]),
+    ).toEqual([
       [0, 240, "C2"],
       [480, 480, "G2"],
       [960, 240, "F2"],
     ]);
-    const [loose] = quantize(song, section, played, { ...grid, strength: 0.5 }, 0, 3840);
+    const [loose] = quantize(song, section, { played, how: { ...grid, strength: 0.5 }, from: 0, to: 3840 });
     expect(loose).toMatchObject({ start: 0, offset: -35 });
   });
   test("whatever is played: on the grid, in order, one at a time, and a song that takes it", () => {
@@ -194,14 +195,12 @@ describe("playing in", () => {
         fc.constantFrom(120, 160, 240, 480),
         fc.double({ min: 0, max: 1, noNaN: true }),
         (list, step, strength) => {
-          const notes = quantize(
-            song,
-            section,
-            list.map((n) => ({ ...n, end: n.start + n.length })),
-            { grid: step, strength, ends: false, single: true },
-            0,
-            3840,
-          );
+          const notes = quantize(song, section, {
+            played: list.map((n) => ({ ...n, end: n.start + n.length })),
+            how: { grid: step, strength, ends: false, single: true },
+            from: 0,
+            to: 3840,
+          });
           notes.forEach((n, i) => {
             expect(n.start % step).toBe(0);
             expect(n.duration).toBeGreaterThan(0);

@@ -115,7 +115,7 @@ test("merged, filled, varied, rolled: nothing that should stay is lost", () => {
         expect(
           sure(sure(merged.find((l) => l.drum === lane.drum)).hits.find((h) => h.start === hit.start)).velocity,
         ).toBeGreaterThanOrEqual(hit.velocity);
-  const filled = withFill(sure(a), meter, 3, 1, 5);
+  const filled = withFill(sure(a), meter, 3, { length: 1, seed: 5 });
   const last = 3 * 1920 + 1440;
   expect(filled.filter((l) => /Hat/.test(l.drum)).every((l) => l.hits.every((h) => h.start < last))).toBe(true);
   const struck = filled
@@ -123,13 +123,13 @@ test("merged, filled, varied, rolled: nothing that should stay is lost", () => {
     .flatMap((l) => l.hits.filter((h) => h.start >= last));
   expect(struck.length).toBeGreaterThan(1);
   expect(filled.find((l) => l.drum === "kick")).toEqual(sure(a).find((l) => l.drum === "kick"));
-  expect(withFill(sure(a), meter, 3, 1, 5)).toEqual(filled);
-  const varied = withVariation(sure(a), meter, 2, 4 * 1920, 3);
+  expect(withFill(sure(a), meter, 3, { length: 1, seed: 5 })).toEqual(filled);
+  const varied = withVariation(sure(a), meter, 2, { length: 4 * 1920, seed: 3 });
   const pass = (lanes: typeof varied, from: number) =>
     lanes.map((l) => l.hits.filter((h) => h.start >= from && h.start < from + 3840));
   expect(pass(varied, 0)).toEqual(pass(sure(a), 0));
   expect(pass(varied, 3840)).not.toEqual(pass(sure(a), 3840));
-  expect(roll(0, 480, 120, 40, 100).map((h) => h.velocity)).toEqual([40, 60, 80, 100]);
+  expect(roll(0, 480, 120, { from: 40, to: 100 }).map((h) => h.velocity)).toEqual([40, 60, 80, 100]);
 });
 
 test(

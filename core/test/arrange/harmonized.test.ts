@@ -28,7 +28,12 @@ const notesOf = (tune: string) => {
 const barsOf = (tune: Tune) => tune.degrees.split("|").map((bar) => bar.split(" "));
 const beatsOf = (tune: Tune) => Number(tune.meter[0]);
 
-function songOf(key: string, meter: string, bars: number, part: "melody" | "bass", notes: ReturnType<typeof notesOf>) {
+function songOf(
+  key: string,
+  meter: string,
+  bars: number,
+  { part, notes }: { part: "melody" | "bass"; notes: ReturnType<typeof notesOf> },
+) {
   return edit(
     must(newSong({ title: "Test", key, meter })),
     { do: "setSection", section: "s1", bars },
@@ -38,7 +43,7 @@ function songOf(key: string, meter: string, bars: number, part: "melody" | "bass
 
 function harmonized(tune: Tune, rhythm: HarmonicRhythm): ChordEvent[] {
   const bars = barsOf(tune);
-  const song = songOf(tune.key, tune.meter, bars.length, "melody", notesOf(tune.tune));
+  const song = songOf(tune.key, tune.meter, bars.length, { part: "melody", notes: notesOf(tune.tune) });
   const ending = lastOf(bars).at(-1) === "V" ? "open" : "closed";
   return firstOf(must(harmonizations({ song, section: "s1", part: "melody", rhythm, ending, color: 0.4 }, "melody")))
     .events;
@@ -130,7 +135,7 @@ test.each(BASSES)("in %s (%s) the bass %s carries %s", (key, ending, bass, chord
   const notes = bass
     .split(" ")
     .map((name, i) => ({ pitch: `${name}2`, start: i * 4 * QUARTER, duration: 4 * QUARTER, velocity: 90 }));
-  const song = songOf(key, "4/4", notes.length, "bass", notes);
+  const song = songOf(key, "4/4", notes.length, { part: "bass", notes });
   const list = must(harmonizations({ song, section: "s1", part: "bass", rhythm: "bar", ending, color: 0.4 }, "bass"));
   const at = (tick: number) =>
     sure(firstOf(list).events.find((e) => e.start <= tick && tick < e.start + e.duration)).symbol;
@@ -147,7 +152,10 @@ test.each(BASSES)("in %s (%s) the bass %s carries %s", (key, ending, bass, chord
 });
 
 test("a scale under a chord a beat is not tossed between I and V", () => {
-  const song = songOf("C major", "4/4", 4, "melody", notesOf("C4 D4 E4 F4|G4 A4 B4 C5|C5 B4 A4 G4|F4 E4 D4 C4"));
+  const song = songOf("C major", "4/4", 4, {
+    part: "melody",
+    notes: notesOf("C4 D4 E4 F4|G4 A4 B4 C5|C5 B4 A4 G4|F4 E4 D4 C4"),
+  });
   for (const rhythm of ["beat", "half bar", "free"] as const) {
     const list = must(harmonizations({ song, section: "s1", part: "melody", rhythm }, "melody"));
     expect(list).toHaveLength(5);

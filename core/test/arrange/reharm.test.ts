@@ -179,7 +179,7 @@ describe("reharmonizing a selection", () => {
         to: 3840,
         chords: [{ start: 1920, duration: 1920, symbol: "Db7" }],
       });
-      const change = sure(adaptBass(song, after, "s1", "bass", 1920, 3840));
+      const change = sure(adaptBass(song, after, { section: "s1", part: "bass", span: [1920, 3840] }));
       expect(sure(section(edit(after, change)).notes.bass).map((n) => n.pitch)).toEqual(
         ["C2", "Db2", "Cb3", "C2"].map((p) => (p === "Cb3" ? expect.stringMatching(/^(B2|Cb3)$/) : p)),
       );
@@ -193,12 +193,14 @@ describe("reharmonizing a selection", () => {
           { start: 960, duration: 960, symbol: "A7(b9)" },
         ],
       });
-      const held = sure(section(edit(split, sure(adaptBass(song, split, "s1", "bass", 0, 1920)))).notes.bass);
+      const held = sure(
+        section(edit(split, sure(adaptBass(song, split, { section: "s1", part: "bass", span: [0, 1920] })))).notes.bass,
+      );
       expect(held.slice(0, 2).map((n) => [n.pitch, n.start, n.duration])).toEqual([
         ["C2", 0, 960],
         ["A1", 960, 960],
       ]);
-      expect(adaptBass(song, song, "s1", "bass", 0, 5760)).toBeNull();
+      expect(adaptBass(song, song, { section: "s1", part: "bass", span: [0, 5760] })).toBeNull();
     },
   );
 });

@@ -73,7 +73,7 @@ test("a tuned drum is a track of its own, with its pitches and slides, and no lo
     ],
     bass: ["0 C2 2", "2 G1 2", "4 F1 4"],
   });
-  const made = drumAsBass(song, "s1", "bass", "kick", { rhythm: "drum", glides: true, instead: false });
+  const made = drumAsBass(song, "s1", "bass", { drum: "kick", how: { rhythm: "drum", glides: true, instead: false } });
   song = edit(song, must(made), { do: "setHit", section: "s1", drum: "snare", start: 480, velocity: 80 });
   const { tracks } = read(writeMidi(song, { swing: "straight" }));
   const kick = sure(tracks.find((t) => nameOf(t) === "kick, tuned"));

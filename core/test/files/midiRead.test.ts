@@ -49,8 +49,7 @@ const note = (
   tick: number,
   noteNumber: number,
   length: number,
-  channel = 0,
-  velocity = 80,
+  { channel = 0, velocity = 80 }: { channel?: number | undefined; velocity?: number | undefined } = {},
 ): [number, Omit<MidiEvent, "deltaTime">][] => [
   [tick, { type: "noteOn", noteNumber, velocity, channel } as never],
   [tick + length, { type: "noteOff", noteNumber, velocity: 0, channel } as never],
@@ -168,11 +167,16 @@ describe("import", () => {
       "kept; hits join on request",
     () => {
       const bytes = file([
-        [...note(0, 36, 10, 9), ...note(98, 67, 10, 9), ...note(192, 82, 10, 9), ...note(288, 60, 10, 9)],
+        [
+          ...note(0, 36, 10, { channel: 9 }),
+          ...note(98, 67, 10, { channel: 9 }),
+          ...note(192, 82, 10, { channel: 9 }),
+          ...note(288, 60, 10, { channel: 9 }),
+        ],
       ]);
       const contents = must(readMidi(bytes));
       const [track] = contents.tracks;
-      expect(drumNotes(song, "s1", sure(track), 0, 1920).map((n) => [n.note, n.lane])).toEqual([
+      expect(drumNotes(song, "s1", sure(track), { from: 0, to: 1920 }).map((n) => [n.note, n.lane])).toEqual([
         [36, "kick"],
         [60, null],
         [67, null],
@@ -218,7 +222,7 @@ describe("import", () => {
         [0, { type: "keySignature", key: -3, scale: 0 } as never],
         [800, { type: "endOfTrack" } as never],
       ],
-      [...note(0, 36, 10, 9), ...note(96, 65, 10, 9), ...chord(0, [48, 52, 55], 700)],
+      [...note(0, 36, 10, { channel: 9 }), ...note(96, 65, 10, { channel: 9 }), ...chord(0, [48, 52, 55], 700)],
     ]);
     const plan = must(
       importMidi(song, "s1", must(readMidi(bytes)), choices({ chords: ["1.1"], drums: "1.10", bars: [0, 2] })),

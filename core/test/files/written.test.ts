@@ -82,7 +82,7 @@ test.each<[what: string, key: string, chords: string, melody: string[], read: st
   ["E sharp where the chord says so", "F# minor", "| C#7 | F#m |", ["0 E#5 4", "4 F#5 4"], "E#5 F#5"],
   ["a flat ninth far from its key", "Ab major", "| Eb7(b9) | Ab |", ["0 Fb5 4", "4 C5 4"], "E5 C5"],
   ["a flat ninth that falls", "Ab major", "| Eb7(b9) | Ab |", ["0 Fb5 4", "4 Eb5 4"], "Fb5 Eb5"],
-])("%s (%s): spelled as it is read", (_, key, chords, melody, read) => {
+])("%s (%s): spelled as it is read", (...[, key, chords, melody, read]) => {
   const found = melodyOf(line(key, chords, melody)).measures.flatMap((bar) =>
     bar.flatMap((c) => c.notes.map((n) => n.pitch)),
   );
@@ -369,7 +369,7 @@ const plain = (bar: readonly EngravedChord[]) =>
     )
     .join(" ");
 
-test.each(FIRST_BARS)("%s, %s, %s, staff %d", (title, section, part, staff, expected) => {
+test.each(FIRST_BARS)("%s, %s, %s, staff %d", (...[title, section, part, staff, expected]) => {
   const song = sure(demoSongs().find((s) => s.title === title));
   const s = sure(song.sections.find((x) => x.name === section));
   const found = nth(

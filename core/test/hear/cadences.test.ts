@@ -5,7 +5,9 @@ const METER = must(parseMeter("4/4"));
 const events = (line: string): ChordEvent[] =>
   line.split(" ").map((symbol, i): ChordEvent => ({ id: `c${i}`, symbol, start: i * METER.bar, duration: METER.bar }));
 const cadences = (key: string, line: string) =>
-  analyzeEvents(events(line), must(parseKey(key)), false, METER).cadences.map((c) => `${c.kind} ${c.from}-${c.to}`);
+  analyzeEvents(events(line), must(parseKey(key)), false, { meter: METER }).cadences.map(
+    (c) => `${c.kind} ${c.from}-${c.to}`,
+  );
 
 /**
  * Names as in harmony textbooks (Kostka & Payne; Levine for the backdoor and the substitute), from memory; one chord a

@@ -171,7 +171,7 @@ describe("analysis (categories as any harmony textbook has them, unless said in 
   ];
   test.each(cases.map(([line, i, roman, category, inKey = "C major"]) => [line, i, roman, category, inKey] as const))(
     "%s, chord %i is %s, %s",
-    (line, index, roman, category, inKey) => {
+    (...[line, index, roman, category, inKey]) => {
       expect(analyze(line, inKey)[index]).toMatchObject({ roman, category });
     },
   );

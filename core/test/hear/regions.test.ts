@@ -7,12 +7,13 @@ const events = (line: string): ChordEvent[] =>
   line.split(" ").map((symbol, i): ChordEvent => ({ id: `c${i}`, symbol, start: i * 1920, duration: 1920 }));
 
 test.each(REGIONS)("%s: %s", (home, chords, ...stretches) => {
-  const { regions } = analyzeEvents(events(chords), must(parseKey(home)), false, null);
+  const { regions } = analyzeEvents(events(chords), must(parseKey(home)), false, { meter: null });
   expect(regions.map((r) => `${r.key} ${r.from.slice(1)}-${r.to.slice(1)}`)).toEqual(stretches);
 });
 
 test("a chord of both keys shows both numerals; a foreign one that begins a stretch has none at home", () => {
-  const read = (home: string, line: string) => analyzeEvents(events(line), must(parseKey(home)), false, null).chords;
+  const read = (home: string, line: string) =>
+    analyzeEvents(events(line), must(parseKey(home)), false, { meter: null }).chords;
   const pivot = nth(read("C major", "C Am Dm G C D7 G Em Am D7 G C F G7 C"), 4);
   expect([pivot.pivot, pivot.roman]).toEqual(["I", "IV"]);
   expect(pivot.explanation).toContain("A chord of both keys: I in C major, IV in G major.");

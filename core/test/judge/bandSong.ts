@@ -79,13 +79,13 @@ export function songOf(jotted: Jotted): Song {
       song = edit(song, { do: "setNotes", section, part: id, notes: notesFor(song, section, played, meter.bar) });
     }
     for (const [drum, steps] of Object.entries(drums ?? {}))
-      song = edit(song, ...hitsOf(section, drum as Drum, steps, barsOf(name), meter.bar));
+      song = edit(song, ...hitsOf(section, drum as Drum, steps, { bars: barsOf(name), bar: meter.bar }));
     if (also) song = also(song, section);
   }
   return { ...song, form: form.map((name, i) => ({ id: `o${i + 1}`, sectionId: sure(ids.get(name)) })) };
 }
 
-const hitsOf = (section: string, drum: Drum, steps: string, bars: number, bar: number): Edit[] =>
+const hitsOf = (section: string, drum: Drum, steps: string, { bars, bar }: { bars: number; bar: number }): Edit[] =>
   Array.from({ length: bars }, (_, b) =>
     [...steps].flatMap((s, i): Edit[] =>
       s === "."

@@ -25,8 +25,7 @@ const sameRhythm = (
   role: BandPart[0],
   instrument: string,
   pitch: string,
-  bars: number,
-  starts: readonly number[],
+  { bars, starts }: { bars: number; starts: readonly number[] },
 ): BandPart => [
   role,
   instrument,
@@ -166,15 +165,15 @@ export const BANDS: [what: string, rule: string, inside: Song, outside: Song][] 
     "three rhythms at once can be followed, four cannot",
     "crowded",
     band("| C | F |", {
-      Tune: sameRhythm("melody", "mezzo", "C4", 2, [0, 1, 2, 3]),
-      Pipe: sameRhythm("counter", "flute", "E5", 2, [0.5, 1.5, 2.5]),
-      Bass: sameRhythm("bass", "bassGuitar", "C2", 2, [0.25, 1.25, 2.25]),
+      Tune: sameRhythm("melody", "mezzo", "C4", { bars: 2, starts: [0, 1, 2, 3] }),
+      Pipe: sameRhythm("counter", "flute", "E5", { bars: 2, starts: [0.5, 1.5, 2.5] }),
+      Bass: sameRhythm("bass", "bassGuitar", "C2", { bars: 2, starts: [0.25, 1.25, 2.25] }),
     }),
     band("| C | F |", {
-      Tune: sameRhythm("melody", "mezzo", "C4", 2, [0, 1, 2, 3]),
-      Pipe: sameRhythm("counter", "flute", "E5", 2, [0.5, 1.5, 2.5]),
-      Reed: sameRhythm("counter", "clarinet", "E4", 2, [0.75, 1.75, 2.75]),
-      Bass: sameRhythm("bass", "bassGuitar", "C2", 2, [0.25, 1.25, 2.25]),
+      Tune: sameRhythm("melody", "mezzo", "C4", { bars: 2, starts: [0, 1, 2, 3] }),
+      Pipe: sameRhythm("counter", "flute", "E5", { bars: 2, starts: [0.5, 1.5, 2.5] }),
+      Reed: sameRhythm("counter", "clarinet", "E4", { bars: 2, starts: [0.75, 1.75, 2.75] }),
+      Bass: sameRhythm("bass", "bassGuitar", "C2", { bars: 2, starts: [0.25, 1.25, 2.25] }),
     }),
   ],
   [

@@ -111,7 +111,7 @@ describe("fixes are tried", () => {
       const before = new Set(checkSong(faulty.song).flatMap((f) => f.places.map((p) => `${f.rule}|${p.tick}`)));
       for (const f of checker.section(faulty.song, "s1"))
         for (const place of f.places.slice(0, 2))
-          for (const t of tryFixes(faulty.song, f, place.fixes, [place.id], checker)) {
+          for (const t of tryFixes(faulty.song, f, { fixes: place.fixes, ids: [place.id], checker })) {
             tried++;
             const after = edit(faulty.song, t.fix.edit);
             const grave = (s: string) => ["fault", "warning", "note"].indexOf(s);
@@ -130,10 +130,8 @@ describe("fixes are tried", () => {
   test("a fix that cannot be made mends nothing, and one that brings something as bad says what", () => {
     const song = edit(songWith({ line: "| C |", bass: ["0 C#2 4"] }));
     const [f] = checkSong(song).filter((x) => x.rule === "long-outside");
-    const [bad, gone] = tryFixes(
-      song,
-      sure(f),
-      [
+    const [bad, gone] = tryFixes(song, sure(f), {
+      fixes: [
         {
           label: "worse",
           edit: {
@@ -145,8 +143,8 @@ describe("fixes are tried", () => {
         },
         { label: "nobody", edit: { do: "removeNotes", section: "s1", part: "bass", notes: ["nobody"] } },
       ],
-      [firstOf(sure(f).places).id],
-    );
+      ids: [firstOf(sure(f).places).id],
+    });
     expect([sure(bad).mends, gone]).toEqual([true, { fix: sure(gone).fix, mends: false, brings: null }]);
   });
 });

@@ -146,7 +146,7 @@ test("every offer for any song can be taken and stored, and the bass can follow 
       const taken = must(
         applyEdit(s, { do: "setChords", section: "s1", from: offer.from, to: offer.to, chords: offer.chords }),
       ).song;
-      const follow = adaptBass(s, taken, "s1", "bass", offer.from, offer.to);
+      const follow = adaptBass(s, taken, { section: "s1", part: "bass", span: [offer.from, offer.to] });
       expect(parseSong(follow ? must(applyEdit(taken, follow)).song : taken).ok).toBe(true);
       expect(describeChange(offer.reasons[0])).not.toMatch(/undefined|\{/);
     }

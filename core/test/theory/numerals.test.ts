@@ -196,7 +196,7 @@ describe("changing a chord where it stands", () => {
     ["C", 1, -1, "Cm", "Eb", "b3"],
     ["C", 0, 1, "C#dim", "C#", "R"],
     ["C7(b9)", 1, -1, "Cm7(b9)", "Eb", "b3"],
-  ] as const)("%s, tone %i bent by %i: %s", (from, index, direction, to, note, role) => {
+  ] as const)("%s, tone %i bent by %i: %s", (...[from, index, direction, to, note, role]) => {
     expect(bendTone(chord(from), index, direction, C)).toMatchObject({ symbol: to, to: { note, role } });
   });
 

@@ -202,7 +202,10 @@ describe("layers", () => {
       notes: sure(firstOf(written(base, "root-anchored").sections).notes.bass),
     });
     for (const rhythm of ["drum", "line"] as const) {
-      const tuned = edit(song, must(drumAsBass(song, "s1", "bass", "kick", { rhythm, glides: true, instead: true })));
+      const tuned = edit(
+        song,
+        must(drumAsBass(song, "s1", "bass", { drum: "kick", how: { rhythm, glides: true, instead: true } })),
+      );
       const hits = realize(tuned, { section: "s1" }).hits.filter((h) => h.drum === "kick");
       expect(hits).toHaveLength(rhythm === "line" ? notesOf(song).length : grooves.length);
       hits.forEach((h, i) => {
@@ -213,7 +216,9 @@ describe("layers", () => {
       // Alone it is the one bass; the check that asks for a bass on the kick is silent.
       expect(must(bassLayers(tuned, "s1"))).toMatchObject({ kind: "alone", problems: [] });
     }
-    expect(drumAsBass(song, "s1", "bass", "snare", { rhythm: "line", glides: false, instead: false })).toMatchObject({
+    expect(
+      drumAsBass(song, "s1", "bass", { drum: "snare", how: { rhythm: "line", glides: false, instead: false } }),
+    ).toMatchObject({
       ok: false,
       error: { code: "bass.drum" },
     });

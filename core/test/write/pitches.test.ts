@@ -62,7 +62,7 @@ test.each(
   const found = sure(choosePitches(ctx, style, slots));
   const best = brute(
     slots,
-    (a, b, to) => stepCost(style, ctx.settings.octaves, a, b, to.use === "octave"),
+    (a, b, to) => stepCost(style, ctx.settings.octaves, a, { to: b, lifts: to.use === "octave" }),
     figures(ctx),
     limit,
   );

@@ -34,7 +34,7 @@ describe.each(songs.map((s) => [s.title, s] as const))("a low drum in place of t
     (_title, drum) => {
       const taken = edit(
         song,
-        must(drumAsBass(song, section, part, drum, { rhythm: "line", glides: true, instead: true })),
+        must(drumAsBass(song, section, part, { drum, how: { rhythm: "line", glides: true, instead: true } })),
       );
       // The drum has the line's places and pitches, and ends before its next note; the bass is silent here, nowhere
       // else, and not muted.
@@ -63,7 +63,7 @@ describe.each(songs.map((s) => [s.title, s] as const))("a low drum in place of t
   test("beside the bass it leaves the line alone", () => {
     const both = edit(
       song,
-      must(drumAsBass(song, section, part, "kick", { rhythm: "line", glides: false, instead: false })),
+      must(drumAsBass(song, section, part, { drum: "kick", how: { rhythm: "line", glides: false, instead: false } })),
     );
     expect([line(both), both.takes]).toEqual([line(song), song.takes]);
     // Untuned, what the bass has since then stays.
@@ -74,17 +74,20 @@ describe.each(songs.map((s) => [s.title, s] as const))("a low drum in place of t
 test("a drum without a pitch, a section that is not there, a line that is not written", () => {
   const song = firstOf(songs);
   const ask = (section: string, drum: "kick" | "snare") =>
-    drumAsBass(song, section, bassOf(song), drum, { rhythm: "line", glides: false, instead: true });
+    drumAsBass(song, section, bassOf(song), { drum, how: { rhythm: "line", glides: false, instead: true } });
   expect(ask("nobody", "kick")).toMatchObject({ ok: false, error: { code: "bass.section" } });
   expect(ask(firstOf(song.sections).id, "snare")).toMatchObject({ ok: false, error: { code: "bass.drum" } });
   const empty = must(
     applyEdit(song, { do: "setNotes", section: firstOf(song.sections).id, part: bassOf(song), notes: [] }),
   ).song;
   expect(
-    drumAsBass(empty, firstOf(song.sections).id, bassOf(song), "kick", {
-      rhythm: "line",
-      glides: false,
-      instead: true,
+    drumAsBass(empty, firstOf(song.sections).id, bassOf(song), {
+      drum: "kick",
+      how: {
+        rhythm: "line",
+        glides: false,
+        instead: true,
+      },
     }),
   ).toMatchObject({
     ok: false,

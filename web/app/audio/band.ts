@@ -197,7 +197,7 @@ export class Band {
     return {
       play: (e, time) => {
         const strength = strengthOf(e.velocity);
-        if (e.swell) this.swell(filter, timbre.wave, e, time, strength);
+        if (e.swell) this.swell(filter, timbre.wave, e, { time, strength });
         else poly.triggerAttackRelease(midiFrequency(e.midi), e.duration, time, strength);
       },
       stop: () => void poly.releaseAll(),
@@ -209,8 +209,7 @@ export class Band {
     to: Tone.Filter,
     wave: "triangle" | "sawtooth" | "square" | "sine",
     e: { midi: number; duration: number },
-    time: number,
-    strength: number,
+    { time, strength }: { time: number; strength: number },
   ): void {
     const synth = new Tone.Synth({
       oscillator: { type: wave },

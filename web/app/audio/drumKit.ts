@@ -12,8 +12,7 @@ const noise = (
   filter: "highpass" | "bandpass",
   frequency: number,
   decay: Seconds,
-  db: number,
-  length: Seconds,
+  { db, length }: { db: number; length: Seconds },
 ): Recipe => ({
   source: "noise",
   filter,
@@ -25,10 +24,12 @@ const noise = (
 const skin = (
   octaves: number,
   decay: Seconds,
-  db: number,
-  note: string,
-  length: Seconds,
-  pitchDecay = 0.02,
+  {
+    db,
+    note,
+    length,
+    pitchDecay = 0.02,
+  }: { db: number; note: string; length: Seconds; pitchDecay?: number | undefined },
 ): Recipe => ({
   source: "skin",
   octaves,
@@ -42,8 +43,7 @@ const tone = (
   decay: Seconds,
   db: number,
   note: string,
-  length: Seconds,
-  wave: "triangle" | "sine" = "triangle",
+  { length, wave = "triangle" }: { length: Seconds; wave?: "triangle" | "sine" | undefined },
 ): Recipe => ({
   source: "tone",
   decay,
@@ -54,24 +54,27 @@ const tone = (
 });
 
 /** What each drum is made of. Drums that share a first part choke each other, as one pair of hats does. */
-const closed = noise("highpass", 7500, 0.04, -16, 0.03);
-const rim = tone(0.04, -11, "G5", 0.03);
-const conga = skin(1.2, 0.18, -9, "D4", 0.14);
-const tom = skin(2.5, 0.3, -8, "G2", 0.25);
-const tambourine = noise("highpass", 8500, 0.1, -17, 0.08);
+const closed = noise("highpass", 7500, 0.04, { db: -16, length: 0.03 });
+const rim = tone(0.04, -11, "G5", { length: 0.03 });
+const conga = skin(1.2, 0.18, { db: -9, note: "D4", length: 0.14 });
+const tom = skin(2.5, 0.3, { db: -8, note: "G2", length: 0.25 });
+const tambourine = noise("highpass", 8500, 0.1, { db: -17, length: 0.08 });
 const KIT: Record<Drum, Recipe[]> = {
-  kick: [skin(5, 0.28, -3, "C1", 0.2, 0.03)],
-  snare: [noise("bandpass", 2400, 0.16, -8, 0.1), skin(2, 0.1, -14, "G2", 0.05, 0.01)],
-  clap: [noise("bandpass", 1300, 0.12, -8, 0.1)],
+  kick: [skin(5, 0.28, { db: -3, note: "C1", length: 0.2, pitchDecay: 0.03 })],
+  snare: [
+    noise("bandpass", 2400, 0.16, { db: -8, length: 0.1 }),
+    skin(2, 0.1, { db: -14, note: "G2", length: 0.05, pitchDecay: 0.01 }),
+  ],
+  clap: [noise("bandpass", 1300, 0.12, { db: -8, length: 0.1 })],
   closedHat: [closed],
   pedalHat: [{ ...closed, length: 0.02, share: 0.8 }],
-  openHat: [noise("highpass", 6500, 0.28, -18, 0.24)],
-  ride: [noise("highpass", 5200, 0.4, -21, 0.3)],
-  shaker: [noise("bandpass", 6000, 0.06, -15, 0.05)],
+  openHat: [noise("highpass", 6500, 0.28, { db: -18, length: 0.24 })],
+  ride: [noise("highpass", 5200, 0.4, { db: -21, length: 0.3 })],
+  shaker: [noise("bandpass", 6000, 0.06, { db: -15, length: 0.05 })],
   tambourine: [tambourine],
   rim: [rim],
-  clave: [tone(0.07, -12, "D#6", 0.05)],
-  triangle: [{ ...tone(0.9, -24, "A6", 0.5), share: 0.6 }],
+  clave: [tone(0.07, -12, "D#6", { length: 0.05 })],
+  triangle: [{ ...tone(0.9, -24, "A6", { length: 0.5 }), share: 0.6 }],
   tom: [tom],
   conga: [conga],
   free1: [{ ...tom, note: "C3", length: 0.2 } as Recipe],
@@ -82,7 +85,7 @@ const KIT: Record<Drum, Recipe[]> = {
 /** Drums that ring as long as their hit says. */
 const RINGING: readonly Drum[] = ["openHat", "triangle"];
 
-const CLICK = tone(0.03, -10, "G5", 0.02, "sine");
+const CLICK = tone(0.03, -10, "G5", { length: 0.02, wave: "sine" });
 const STRONG_CLICK = "C6";
 
 /** A monophonic source must be started at strictly rising times. */
@@ -139,7 +142,7 @@ export class DrumKit {
 
   strike(drum: Drum, time: Seconds, velocity: number, { duration, midi, glideTo }: DrumHit = {}): void {
     if (midi !== undefined && TUNABLE.includes(drum))
-      return this.ring(drum, time, velocity, midi, duration ?? 0.3, glideTo);
+      return this.ring(drum, time, { velocity, midi, duration: duration ?? 0.3, glideTo });
     for (const { recipe, source } of this.piecesOf(drum)) {
       const length = RINGING.includes(drum) ? (duration ?? recipe.length) : recipe.length;
       source.start(time, velocity * (recipe.share ?? 1), length);
@@ -150,10 +153,12 @@ export class DrumKit {
   private ring(
     drum: Drum,
     at: Seconds,
-    velocity: number,
-    midi: Midi,
-    duration: Seconds,
-    glideTo: Midi | undefined,
+    {
+      velocity,
+      midi,
+      duration,
+      glideTo,
+    }: { velocity: number; midi: Midi; duration: Seconds; glideTo: Midi | undefined },
   ): void {
     let tail = this.tails.get(drum);
     if (!tail) {

@@ -138,7 +138,12 @@ export function stop(): void {
  * Plays another version of the song around a place, once; the preview is shown while it sounds. Asked for again, it
  * stops.
  */
-export async function audition(song: Song, label: string, id: string, from: Ticks, to: Ticks): Promise<void> {
+export async function audition(
+  song: Song,
+  label: string,
+  id: string,
+  { from, to }: { from: Ticks; to: Ticks },
+): Promise<void> {
   if (usePlayback.getState().preview?.id === id && useSound.getState().playing) return endPreview();
   usePlayback.setState({ preview: { song, label, id }, wholeSong: false });
   await start(song, { from, to, loop: false, countIn: false });

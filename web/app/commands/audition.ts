@@ -12,10 +12,10 @@ export function around(section: Section, meter: Meter, tick: Ticks): { from: Tic
 }
 
 /** Plays the song as it would be after an edit; asked for again, it stops. */
-export function auditionEdit(edit: Edit, label: string, id: string, from: Ticks, to: Ticks): void {
+export function auditionEdit(edit: Edit, label: string, id: string, { from, to }: { from: Ticks; to: Ticks }): void {
   if (!useSong.getState().song) return;
   const result = applyEdit(songNow(), edit);
-  if (result.ok) void audition(result.value.song, label, id, from, to);
+  if (result.ok) void audition(result.value.song, label, id, { from, to });
   else say(result.error);
 }
 

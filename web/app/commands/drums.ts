@@ -10,11 +10,21 @@ export const usualVelocity = (drum: Drum, start: Ticks): number =>
   DRUM_KINDS[drum].velocity[start % QUARTER === 0 ? 0 : 1];
 
 /** Sets a hit, or clears it (null). */
-export const setHit = (section: string, drum: Drum, start: Ticks, velocity: number | null, quiet = false): boolean =>
+export const setHit = (
+  section: string,
+  drum: Drum,
+  start: Ticks,
+  { velocity, quiet = false }: { velocity: number | null; quiet?: boolean | undefined },
+): boolean =>
   edit({ do: "setHit", section, drum, start, velocity: velocity && Math.min(127, Math.max(1, velocity)) }, { quiet });
 
 /** Sets or clears the hits of several steps, as one step of undo; those that are so already stay as they are. */
-export function paintHits(section: string, drum: Drum, starts: readonly Ticks[], on: boolean, quiet: boolean): void {
+export function paintHits(
+  section: string,
+  drum: Drum,
+  starts: readonly Ticks[],
+  { on, quiet }: { on: boolean; quiet: boolean },
+): void {
   const there = new Set(hitsNow(section, drum).map((h) => h.start));
   const edits = starts
     .filter((start) => there.has(start) !== on)

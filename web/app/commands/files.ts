@@ -23,6 +23,7 @@ export function fileName(song: Song, ending: string): string {
 /** Reads a song file and stores it as a new song; returns its id or says what is wrong. */
 export async function importFile(file: File): Promise<string> {
   const read = readSongFile(await file.text());
-  if (!read.ok) throw new ApiProblem(422, read.error.code, `${file.name}: ${read.error.message}`, read.error.hint);
+  if (!read.ok)
+    throw new ApiProblem(422, read.error.code, `${file.name}: ${read.error.message}`, { hint: read.error.hint });
   return (await api.create(read.value)).song.id;
 }

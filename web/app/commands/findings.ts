@@ -38,8 +38,13 @@ export function onlyThose(song: Song, place: FindingPlace): Song {
 }
 
 /** Plays the bars of a place: everybody, or the parts that are concerned alone. Nothing is changed by it. */
-export function hearFound(place: FindingPlace, alone: boolean, id: string, from: number, to: number): void {
+export function hearFound(
+  place: FindingPlace,
+  alone: boolean,
+  id: string,
+  { from, to }: { from: number; to: number },
+): void {
   const { song } = useSong.getState();
   if (song)
-    void audition(alone ? onlyThose(song, place) : song, alone ? "the parts alone" : "in context", id, from, to);
+    void audition(alone ? onlyThose(song, place) : song, alone ? "the parts alone" : "in context", id, { from, to });
 }

@@ -37,7 +37,7 @@ export async function auditionOffer(offer: Offer, bar: Ticks, end: Ticks): Promi
   usePlayback.setState({ lastOffer: offer.id });
   const result = applyEdit(songNow(), await prepare(offer));
   const { from, to } = stretch(offer, bar, end);
-  if (result.ok) await audition(result.value.song, offer.label, offer.id, from, to);
+  if (result.ok) await audition(result.value.song, offer.label, offer.id, { from, to });
   else say(result.error);
 }
 
@@ -48,7 +48,7 @@ export const isWritten = (previewId: string): boolean => previewId.startsWith(WR
 /** What is written, at the same spot. */
 export async function auditionWritten(offer: Offer, bar: Ticks, end: Ticks): Promise<void> {
   const { from, to } = stretch(offer, bar, end);
-  await audition(songNow(), "what is written", WRITTEN + offer.id, from, to);
+  await audition(songNow(), "what is written", WRITTEN + offer.id, { from, to });
 }
 
 export async function acceptOffer(offer: Offer): Promise<void> {

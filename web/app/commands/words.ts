@@ -21,8 +21,7 @@ export function layEdit(
   section: Section,
   part: string,
   syllables: readonly string[],
-  from: number,
-  verse: number,
+  { from, verse }: { from: number; verse: number },
 ): { edit: Edit; left: string[] } {
   const { notes, left } = layWords(section.notes[part] ?? [], syllables, { from, verse });
   return { edit: { do: "changeNotes", section: section.id, part, notes }, left };
@@ -36,8 +35,7 @@ export function proposedNotes(
   song: Song,
   section: Section,
   part: Part,
-  lines: readonly (readonly Syllable[])[],
-  verse: number,
+  { lines, verse }: { lines: readonly (readonly Syllable[])[]; verse: number },
 ): { notes: NewNote[]; left: number } {
   const meter = sectionMeter(song, section);
   const { placed, left } = rhythmOfWords(lines, meter, section.bars);

@@ -36,8 +36,7 @@ async function write<B extends Bench>(
   bench: B,
   section: string,
   part: string,
-  seed: number,
-  ask: Promise<Result<Written[B][]>>,
+  { seed, ask }: { seed: number; ask: Promise<Result<Written[B][]>> },
 ): Promise<void> {
   const busy = `${linesId(bench, section, part)}:${seed}:${Date.now()}`;
   useResults.setState({ busy, writeProblem: null });
@@ -51,7 +50,7 @@ async function write<B extends Bench>(
 
 /** Writes bass lines with the style and settings of the part. */
 export const writeLines = (section: string, part: string, seed: number): Promise<void> =>
-  write("bass", section, part, seed, workers.writer.bass({ section, part, seed }));
+  write("bass", section, part, { seed, ask: workers.writer.bass({ section, part, seed }) });
 
 /** Writes counter melodies with the style and settings of the part, against another line. */
 export const writeCounters = (
@@ -60,17 +59,14 @@ export const writeCounters = (
   seed: number,
   against: string | undefined,
 ): Promise<void> =>
-  write(
-    "counter",
-    section,
-    part,
+  write("counter", section, part, {
     seed,
-    workers.writer.counter({ section, part, seed, ...(against === undefined ? {} : { against }) }),
-  );
+    ask: workers.writer.counter({ section, part, seed, ...(against === undefined ? {} : { against }) }),
+  });
 
 /** Writes voices beside a tune with the school and settings of the part. */
 export const writeVoices = (request: VocalRequest): Promise<void> =>
-  write("vocal", request.section, request.part, 0, workers.writer.vocal(request));
+  write("vocal", request.section, request.part, { seed: 0, ask: workers.writer.vocal(request) });
 
 /** Mends a rough spot of written voices: the note has another pitch, and they are judged once more. */
 export async function mendVoices(request: VocalRequest, index: number, spot: RoughSpot, pitch: string): Promise<void> {

@@ -64,8 +64,8 @@ export function startAutosave(): () => void {
       }
     } catch (error) {
       const problem = error instanceof ApiProblem ? error : new ApiProblem(0, "server.away", String(error));
-      if (problem.status === 409 && problem.current)
-        setSave({ status: "conflict", conflict: { song: problem.current, revision: problem.revision ?? 0 } });
+      const { current, revision = 0 } = problem.more;
+      if (problem.status === 409 && current) setSave({ status: "conflict", conflict: { song: current, revision } });
       else if (problem.status === 0) {
         setSave({ status: "away" });
         later(RETRY);

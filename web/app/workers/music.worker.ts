@@ -274,14 +274,12 @@ const musicWorker = {
     const place = finding.places.find((p) => p.id === placeId);
     const open = view();
     if (!open || !place) return {};
-    const own = tryFixes(open, finding, place.fixes, [place.id], trialChecker);
-    const all = tryFixes(
-      open,
-      finding,
-      finding.forAll,
-      finding.places.map((p) => p.id),
-      trialChecker,
-    );
+    const own = tryFixes(open, finding, { fixes: place.fixes, ids: [place.id], checker: trialChecker });
+    const all = tryFixes(open, finding, {
+      fixes: finding.forAll,
+      ids: finding.places.map((p) => p.id),
+      checker: trialChecker,
+    });
     return Object.fromEntries([...own, ...all].flatMap((t) => (t.mends ? [[t.fix.label, t.brings] as const] : [])));
   },
   /** What can be mended without a doubt of the findings of a section that are named. */

@@ -42,7 +42,7 @@ function ModeChange({ song, to, end, done }: { song: Song; to: string; end: numb
       <button
         type="button"
         title="Hear the section there"
-        onClick={() => auditionEdit(change, `${to}, degree by degree`, "key:mode", 0, end)}
+        onClick={() => auditionEdit(change, `${to}, degree by degree`, "key:mode", { from: 0, to: end })}
       >
         Hear
       </button>
@@ -86,7 +86,7 @@ export function KeyMove({ song, to, done }: { song: Song; to: string; done(): vo
           <button
             type="button"
             title="Hear the section there"
-            onClick={() => auditionEdit(change, `${to}, ${way(semitones)}`, `key:${semitones}`, 0, end)}
+            onClick={() => auditionEdit(change, `${to}, ${way(semitones)}`, `key:${semitones}`, { from: 0, to: end })}
           >
             Hear
           </button>

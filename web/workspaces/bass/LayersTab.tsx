@@ -144,7 +144,7 @@ function Offers({ data, lead, other }: { data: SectionData; lead: Part; other: P
               <HearTake
                 id={id}
                 name={o.title}
-                hear={() => auditionEdit(o.edit, o.title.toLowerCase(), id, 0, data.length)}
+                hear={() => auditionEdit(o.edit, o.title.toLowerCase(), id, { from: 0, to: data.length })}
                 take={() => take(o.title, o.edit)}
               />
             </span>
@@ -166,7 +166,7 @@ function DrumBass({ data, part }: PartProps) {
   const [instead, setInstead] = useState(true);
   const id = `${drumPlayer(drum)}:${rhythm}:${glides}:${instead}`;
   const make = (then: (change: Edit) => void) => {
-    const made = drumAsBass(songNow(), data.section.id, part.id, drum, { rhythm, glides, instead });
+    const made = drumAsBass(songNow(), data.section.id, part.id, { drum, how: { rhythm, glides, instead } });
     if (made.ok) then(made.value);
     else say(made.error);
   };
@@ -198,7 +198,9 @@ function DrumBass({ data, part }: PartProps) {
           id={id}
           name={`${DRUM_KINDS[drum].title} as the bass`}
           hear={() =>
-            make((change) => auditionEdit(change, `${DRUM_KINDS[drum].title} as the bass`, id, 0, data.length))
+            make((change) =>
+              auditionEdit(change, `${DRUM_KINDS[drum].title} as the bass`, id, { from: 0, to: data.length }),
+            )
           }
           take={() => make(acceptEdit)}
         />

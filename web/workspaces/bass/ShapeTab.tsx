@@ -113,7 +113,7 @@ function States({ data, part }: PartProps) {
                   id={`take:${t.id}`}
                   name={t.name}
                   takeText="Back to it"
-                  hear={() => auditionEdit(back, t.name, `take:${t.id}`, 0, data.length)}
+                  hear={() => auditionEdit(back, t.name, `take:${t.id}`, { from: 0, to: data.length })}
                   take={() => acceptEdit({ do: "all", label: "back to a state", edits: edits() })}
                 />
                 <button
@@ -182,7 +182,7 @@ function Lengths({ data, part }: PartProps) {
                   id={`gate:${g.id}`}
                   name={g.title}
                   disabled={!g.changed}
-                  hear={() => auditionEdit(g.edit, g.title.toLowerCase(), `gate:${g.id}`, 0, data.length)}
+                  hear={() => auditionEdit(g.edit, g.title.toLowerCase(), `gate:${g.id}`, { from: 0, to: data.length })}
                   take={() => acceptEdit({ do: "all", label: g.title, edits: [keepNotes(section, part.id), g.edit] })}
                 />
               </td>

@@ -58,7 +58,7 @@ export function SafeFixes({ data, findings }: { data: SectionData; findings: rea
             id="safe"
             name="all these changes"
             takeText="Take all"
-            hear={() => auditionEdit(edit, "what is safe", "safe", 0, data.length)}
+            hear={() => auditionEdit(edit, "what is safe", "safe", { from: 0, to: data.length })}
             take={() => acceptEdit(edit)}
           />
         )}

@@ -25,14 +25,27 @@ interface Found {
 
 const NOTHING: Found = { one: [], whole: [], problem: null };
 
+interface Asked {
+  section: string;
+  ids: string[];
+  range: number;
+  techniques: string[];
+  scope: Scope;
+}
+
 /** Asks again whenever what is asked for, or the song, has changed. */
-function useFound(section: string, ids: string, range: number, techniques: string, scope: Scope): Found {
+function useFound(
+  section: string,
+  ids: string,
+  range: number,
+  { techniques, scope }: { techniques: string; scope: Scope },
+): Found {
   const version = useSong((s) => s.version);
   const [found, setFound] = useState<Found>(NOTHING);
   const request = useMemo(
     () =>
       latest(
-        async (section: string, ids: string[], range: number, techniques: string[], scope: Scope): Promise<Found> => {
+        async ({ section, ids, range, techniques, scope }: Asked): Promise<Found> => {
           if (scope === "section") {
             const result = await workers.writer.reharmonizeSection({ section, range, techniques });
             return result.ok ? { ...NOTHING, whole: result.value } : { ...NOTHING, problem: result.error };
@@ -46,7 +59,7 @@ function useFound(section: string, ids: string, range: number, techniques: strin
   );
   useEffect(() => {
     if (scope === "chords" && !ids) setFound(NOTHING);
-    else request(section, ids.split(","), range, techniques.split(","), scope);
+    else request({ section, ids: ids.split(","), range, techniques: techniques.split(","), scope });
   }, [request, section, ids, range, techniques, scope, version]);
   return found;
 }
@@ -90,7 +103,7 @@ export function Reharmonize({ data }: { data: SectionData }) {
   else if (chord) ids = [chord];
   else ids = [];
   const allowed = TECHNIQUES.filter((t) => !off.includes(t.id) && (aim === "all" || t.aim === aim)).map((t) => t.id);
-  const found = useFound(data.section.id, ids.join(), range, allowed.join(), scope);
+  const found = useFound(data.section.id, ids.join(), range, { techniques: allowed.join(), scope });
   const offers = useMemo(() => offersOf(found, data.section.id, data.length), [found, data.section.id, data.length]);
   useOffers(offers);
   return (

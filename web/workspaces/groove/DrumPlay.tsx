@@ -44,8 +44,7 @@ export function DrumPlay({ data }: { data: SectionData }) {
         recording.notes,
         (midi) => laneForNote(song, section.id, midi),
         { grid, strength },
-        recording.from,
-        recording.to,
+        { from: recording.from, to: recording.to },
       ),
     [recording, song, section.id, grid, strength],
   );
@@ -105,7 +104,7 @@ function Played({
   return (
     <PlayedIn
       text={`${hits} ${hits === 1 ? "hit" : "hits"} played: ${each || "none on a key that has a drum"}`}
-      audition={() => auditionEdit(change, "what was played", "played", from, to)}
+      audition={() => auditionEdit(change, "what was played", "played", { from, to })}
       accept={() => acceptEdit(change)}
     />
   );

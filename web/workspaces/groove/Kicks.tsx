@@ -54,7 +54,7 @@ function Kick({ data, kick }: { data: SectionData; kick: KickHit }) {
         max={127}
         step={1}
         value={kick.velocity}
-        set={(n, quiet) => setHit(section, "kick", kick.start, n, quiet)}
+        set={(n, quiet) => setHit(section, "kick", kick.start, { velocity: n, quiet })}
       />
     </>
   );

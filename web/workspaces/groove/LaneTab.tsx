@@ -142,7 +142,10 @@ function Feel({ data: { song, section, meter }, lane, set }: Props) {
           title="Thirty-second notes over the last beat, from soft to loud"
           onClick={() =>
             set({
-              hits: [...lane.hits.filter((h) => h.start < last), ...roll(last, end, THIRTY_SECOND, ROLL_FROM, ROLL_TO)],
+              hits: [
+                ...lane.hits.filter((h) => h.start < last),
+                ...roll(last, end, THIRTY_SECOND, { from: ROLL_FROM, to: ROLL_TO }),
+              ],
             })
           }
         >

@@ -103,13 +103,17 @@ function ShapeIt({ section, meter, length }: { section: Section; meter: Meter; l
         </button>
       </div>
       <div className="controls">
-        <button type="button" disabled={first === null} onClick={() => put(withFill(lanes, meter, last, 1, seed))}>
+        <button
+          type="button"
+          disabled={first === null}
+          onClick={() => put(withFill(lanes, meter, last, { length: 1, seed }))}
+        >
           Fill on the last beat
         </button>
         <button
           type="button"
           disabled={first === null}
-          onClick={() => put(withFill(lanes, meter, last, Math.ceil(meter.beats.length / 2), seed))}
+          onClick={() => put(withFill(lanes, meter, last, { length: Math.ceil(meter.beats.length / 2), seed }))}
         >
           Fill half the last bar
         </button>
@@ -118,7 +122,7 @@ function ShapeIt({ section, meter, length }: { section: Section; meter: Meter; l
         <button
           type="button"
           disabled={first === null || section.bars <= turn}
-          onClick={() => put(withVariation(lanes, meter, turn, length, seed))}
+          onClick={() => put(withVariation(lanes, meter, turn, { length, seed }))}
         >
           Vary every second time
         </button>

@@ -110,7 +110,9 @@ function Closeness({ data, map: { step: length }, id, own, reference }: Closenes
   const moves = near.share >= limit ? moveAway(own, reference, limit) : [];
   // What lies beyond the bar repeats with it.
   const within = moves.filter(([a, b]) => a < own.length && b < own.length);
-  const change = within.length ? moveAttacks(song, data.section.id, id, within, own.length, length) : null;
+  const change = within.length
+    ? moveAttacks(song, data.section.id, { id, moves: within, steps: own.length, tick: length })
+    : null;
   const where = (step: number) => inBar(data.meter, step * length);
   return (
     <>
@@ -144,7 +146,7 @@ const Away = ({ id, change, length }: { id: string; change: Edit; length: number
   <HearTake
     id={`away:${id}`}
     name="moved away"
-    hear={() => auditionEdit(change, "moved away", `away:${id}`, 0, length)}
+    hear={() => auditionEdit(change, "moved away", `away:${id}`, { from: 0, to: length })}
     take={() => acceptEdit(change)}
   />
 );

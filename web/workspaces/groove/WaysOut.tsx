@@ -52,7 +52,8 @@ export function WaysOut({
 
 function Weaving({ data, plan, part }: { data: SectionData; plan: readonly WeavePlace[]; part: string }) {
   const section = data.section.id;
-  const hear = (change: Edit | null) => change && auditionEdit(change, "the bass weaves", "weave", 0, data.length);
+  const hear = (change: Edit | null) =>
+    change && auditionEdit(change, "the bass weaves", "weave", { from: 0, to: data.length });
   const take = (change: Edit | null) =>
     change &&
     acceptEdit({ do: "all", label: "the bass weaves", edits: [keepNotes(section, part, "before weaving"), change] });
@@ -83,7 +84,7 @@ function Agreeing({ data, agreed }: { data: SectionData; agreed: Agreement }) {
     <HearTake
       id={id}
       name={label}
-      hear={() => auditionEdit(change, label, id, 0, data.length)}
+      hear={() => auditionEdit(change, label, id, { from: 0, to: data.length })}
       take={() => acceptEdit(change)}
     />
   );

@@ -176,7 +176,7 @@ function Shown({ data, song, found }: { data: SectionData; song: Song; found: Tr
               id={id}
               name={`${found.key}, ${words}`}
               takeText="Move"
-              hear={() => auditionEdit(change, `${found.key}, ${words}`, id, 0, data.length)}
+              hear={() => auditionEdit(change, `${found.key}, ${words}`, id, { from: 0, to: data.length })}
               take={() => {
                 endPreview();
                 if (edit(change)) tellUndoable(`The song was moved to ${keyText(found.key)}, ${words}.`);

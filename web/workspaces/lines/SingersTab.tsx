@@ -211,7 +211,7 @@ function Contours({ data, part }: PartProps) {
             <HearTake
               id={`contour:${part.id}:${r.title}`}
               name={r.title}
-              hear={() => auditionEdit(r.edit, r.title, `contour:${part.id}:${r.title}`, 0, data.length)}
+              hear={() => auditionEdit(r.edit, r.title, `contour:${part.id}:${r.title}`, { from: 0, to: data.length })}
               take={() => acceptEdit(r.edit)}
             />
           </li>
@@ -255,7 +255,7 @@ function Breaths({ data, part }: PartProps) {
                     <HearTake
                       id={id}
                       name={`a breath ${b.words}`}
-                      hear={() => auditionEdit(sure(b.edit), b.words, id, from, to)}
+                      hear={() => auditionEdit(sure(b.edit), b.words, id, { from, to })}
                       take={() => acceptEdit(sure(b.edit))}
                     />
                   ) : (

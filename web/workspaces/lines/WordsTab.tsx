@@ -123,7 +123,7 @@ function Lay({ data, part, lines }: Words) {
           line.findIndex((n) => n.id === chosen.ids[0]),
         )
       : 0;
-  const laid = layEdit(section, part.id, syllables.map(writtenSyllable), from, verse);
+  const laid = layEdit(section, part.id, syllables.map(writtenSyllable), { from, verse });
   return (
     <>
       <p className="controls">
@@ -149,7 +149,7 @@ function Propose({ data, part, lines }: Words) {
   const verse = usePreferences((s) => s.verse);
   const there = (section.notes[part.id] ?? []).length > 0;
   const { notes, left } = useMemo(
-    () => proposedNotes(song, section, part, lines, verse),
+    () => proposedNotes(song, section, part, { lines, verse }),
     [song, section, part, lines, verse],
   );
   const change: Edit = { do: "setNotes", section: section.id, part: part.id, notes };
@@ -168,7 +168,7 @@ function Propose({ data, part, lines }: Words) {
         id="words"
         name="the rhythm for the words"
         disabled={!notes.length}
-        hear={() => auditionEdit(change, "a rhythm for the words", "words", 0, data.length)}
+        hear={() => auditionEdit(change, "a rhythm for the words", "words", { from: 0, to: data.length })}
         take={() => acceptEdit(change)}
       />
     </div>

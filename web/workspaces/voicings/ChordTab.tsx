@@ -188,7 +188,7 @@ function Others({ data, part, event, chosen, alternatives, pin }: OthersProps) {
                 id={id}
                 name={pitches}
                 takeText="Pin"
-                hear={() => auditionEdit(edits(a.pitches), pitches, id, from, to)}
+                hear={() => auditionEdit(edits(a.pitches), pitches, id, { from, to })}
                 take={() => {
                   pin(a.pitches);
                   soundPitches(part.id, a.pitches);

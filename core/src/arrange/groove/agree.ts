@@ -125,7 +125,7 @@ export function agreeOnAccents(song: Song, sectionId: string, map = accentMap(so
           `${apartText(Math.min(mod(to - from, steps), mod(from - to, steps)) * step)} ` +
           `${mod(to - from, steps) < steps / 2 ? "before" : "after"} the others. Would you try it on ` +
           `${where(to)}${others}? Then it lands as one.${more}`,
-        edit: moveAttacks(song, sectionId, row.id, moves, steps, step),
+        edit: moveAttacks(song, sectionId, { id: row.id, moves, steps, tick: step }),
       },
     ];
   });
@@ -177,10 +177,7 @@ const isSung = (song: Song, id: string): boolean =>
 export function moveAttacks(
   song: Song,
   sectionId: string,
-  id: PlayerId,
-  moves: readonly [number, number][],
-  steps: number,
-  tick: Ticks,
+  { id, moves, steps, tick }: { id: PlayerId; moves: readonly [number, number][]; steps: number; tick: Ticks },
 ): Edit | null {
   const section = sure(sectionOf(song, sectionId));
   const target = new Map(moves);

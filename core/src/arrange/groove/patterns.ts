@@ -197,7 +197,7 @@ export function mergeLanes(a: readonly Lane[], b: readonly Lane[]): Lane[] {
 }
 
 /** A roll: evenly spaced hits from one loudness to another, from `start` up to `end`. */
-export function roll(start: Ticks, end: Ticks, step: Ticks, from: number, to: number): Hit[] {
+export function roll(start: Ticks, end: Ticks, step: Ticks, { from, to }: { from: number; to: number }): Hit[] {
   const count = Math.max(1, Math.floor((end - start) / step));
   return Array.from({ length: count }, (_, i) => ({
     start: start + i * step,
@@ -209,7 +209,12 @@ export function roll(start: Ticks, end: Ticks, step: Ticks, from: number, to: nu
  * A fill over the last beats of a bar: snare first, then toms, rising; what the same drums had there gives way, hats
  * fall silent.
  */
-export function withFill(lanes: readonly Lane[], meter: Meter, bar: number, length: number, seed: number): Lane[] {
+export function withFill(
+  lanes: readonly Lane[],
+  meter: Meter,
+  bar: number,
+  { length, seed }: { length: number; seed: number },
+): Lane[] {
   const next = random(seed);
   const first = nth(meter.beats, Math.max(0, meter.beats.length - length)).start + bar * meter.bar;
   const end = (bar + 1) * meter.bar;
@@ -243,7 +248,12 @@ export function withFill(lanes: readonly Lane[], meter: Meter, bar: number, leng
  * kick or snare is added or a soft one left out. The first pass, main accents and hits that are tuned or off the grid
  * stay.
  */
-export function withVariation(lanes: readonly Lane[], meter: Meter, bars: number, length: Ticks, seed: number): Lane[] {
+export function withVariation(
+  lanes: readonly Lane[],
+  meter: Meter,
+  bars: number,
+  { length, seed }: { length: Ticks; seed: number },
+): Lane[] {
   const pass = bars * meter.bar;
   const next = random(seed);
   return lanes.map((lane) => {

@@ -123,8 +123,7 @@ export function onBass(
   choice: Choice,
   notes: readonly RealizedNote[],
   segments: readonly Segment[],
-  c: number,
-  key: Key,
+  { c, key }: { c: number; key: Key },
 ): Choice {
   const note = bassOf(notes, nth(segments, c));
   if (!note) return choice;

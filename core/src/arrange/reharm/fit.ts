@@ -65,10 +65,7 @@ function available(chord: Chord, key: Key): Map<number, boolean> {
 export function fitOf(
   chord: Chord,
   key: Key,
-  from: Ticks,
-  to: Ticks,
-  notes: readonly RealizedNote[],
-  lines: Lines,
+  { from, to, notes, lines }: { from: Ticks; to: Ticks; notes: readonly RealizedNote[]; lines: Lines },
 ): Fit {
   const major = chord.tones.some((t) => t.role === "7");
   const pcs = chordPitchClasses(chord);
@@ -122,8 +119,8 @@ export function fitOf(
 }
 
 /** The bass part against a chord: tones of the chord are fine in any inversion. */
-export const bassFit = (chord: Chord, key: Key, from: Ticks, to: Ticks, lines: Lines): Fit => {
-  const fit = fitOf(chord, key, from, to, lines.bass, lines);
+export const bassFit = (chord: Chord, key: Key, from: Ticks, { to, lines }: { to: Ticks; lines: Lines }): Fit => {
+  const fit = fitOf(chord, key, { from, to, notes: lines.bass, lines });
   // In the bass a tension is a foreign note, but a line can be written anew more easily than a tune.
   return { ...fit, cost: fit.cost * 0.5 + fit.tensions * 0.2 };
 };

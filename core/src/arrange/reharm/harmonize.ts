@@ -77,7 +77,7 @@ export function harmonizations(request: HarmonizeRequest, as: "melody" | "bass")
   const columns = segments.map((s, c): Choice[] => {
     const pin = pinned.find((c) => c.start <= s.start && c.start + c.duration >= s.start + s.duration);
     if (!pin) {
-      const list = as === "bass" ? palette.map((choice) => onBass(choice, notes, segments, c, key)) : palette;
+      const list = as === "bass" ? palette.map((choice) => onBass(choice, notes, segments, { c, key })) : palette;
       return s.start % meter.bar === 0 ? list : list.flatMap((x) => [x, { ...x, held: true }]);
     }
     const chord = parseChord(pin.symbol);
@@ -90,7 +90,7 @@ export function harmonizations(request: HarmonizeRequest, as: "melody" | "bass")
   if (leading.length && lastOf(columns).length > 1) columns[columns.length - 1] = [...lastOf(columns), ...leading];
   const line = lineOf(notes, meter);
   const fits = columns.map((list, c) =>
-    list.map((choice) => weighChoice(choice, notes, line, nth(segments, c), key, all, as)),
+    list.map((choice) => weighChoice(choice, notes, { line, s: nth(segments, c), key, lines: all, as })),
   );
   const last = columns.length - 1;
   const { node, step } = costsOf({
@@ -119,7 +119,7 @@ export function harmonizations(request: HarmonizeRequest, as: "melody" | "bass")
         fit: nth(nth(fits, c), i),
         segment: nth(segments, c),
       }));
-      const events = merge(picks, section.chords, notes, key, as);
+      const events = merge(picks, section.chords, notes, { key, as });
       return {
         events,
         technique: as === "bass" ? "harmonize-bass" : "harmonize-melody",
@@ -157,15 +157,11 @@ const alike = (a: Chord, b: Chord): boolean =>
 function weighChoice(
   choice: Choice,
   notes: readonly RealizedNote[],
-  line: readonly LineNote[],
-  s: Segment,
-  key: Key,
-  lines: Lines,
-  as: "melody" | "bass",
+  { line, s, key, lines, as }: { line: readonly LineNote[]; s: Segment; key: Key; lines: Lines; as: "melody" | "bass" },
 ): { cost: number; clashes: string[] } {
-  const fit = fitOf(choice.chord, key, s.start, s.start + s.duration, notes, lines);
+  const fit = fitOf(choice.chord, key, { from: s.start, to: s.start + s.duration, notes, lines });
   const clashes = fit.clashes.map((c) => c.text);
-  if (as === "melody") return { cost: carries(choice.chord, key, s, line, lines.meter), clashes };
+  if (as === "melody") return { cost: carries(choice.chord, key, s, { line, meter: lines.meter }), clashes };
   const note = bassOf(notes, s);
   // What lies on the first beat must be in the chord.
   return { cost: fit.cost + (note && !chordPitchClasses(choice.chord).includes(mod(note.midi, 12)) ? 4 : 0), clashes };
@@ -176,8 +172,7 @@ function merge(
   picks: { choice: Choice; segment: Segment }[],
   written: readonly ChordEvent[],
   notes: readonly RealizedNote[],
-  key: Key,
-  as: "melody" | "bass",
+  { key, as }: { key: Key; as: "melody" | "bass" },
 ): ChordEvent[] {
   const events: ChordEvent[] = [];
   for (const { choice, segment } of picks) {
@@ -197,7 +192,7 @@ function merge(
       });
   }
   return events.map((event, i) =>
-    event.pinned ? event : { ...event, why: reasonOf(event, events[i + 1], notes, key, as) },
+    event.pinned ? event : { ...event, why: reasonOf(event, events[i + 1], notes, { key, as }) },
   );
 }
 
@@ -205,8 +200,7 @@ function reasonOf(
   event: ChordEvent,
   next: ChordEvent | undefined,
   notes: readonly RealizedNote[],
-  key: Key,
-  as: "melody" | "bass",
+  { key, as }: { key: Key; as: "melody" | "bass" },
 ): Reason {
   const chord = parseChord(event.symbol);
   if (!chord.ok) return because("user");

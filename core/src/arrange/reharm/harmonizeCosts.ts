@@ -80,26 +80,26 @@ export function costsOf(problem: Problem): {
     );
   };
   const step = (c: number, i: number, j: number): number =>
-    stepCost(
-      problem,
-      nth(segments, c),
-      nth(segments, c + 1),
-      nth(nth(columns, c), i),
-      nth(nth(columns, c + 1), j),
-      nth(columns, c + 1).length > 1,
-      arrivals[c + 1],
-    );
+    stepCost(problem, nth(segments, c), {
+      segment: nth(segments, c + 1),
+      a: nth(nth(columns, c), i),
+      b: nth(nth(columns, c + 1), j),
+      free: nth(columns, c + 1).length > 1,
+      arrives: arrivals[c + 1],
+    });
   return { node, step };
 }
 
 function stepCost(
   { key, meter, rhythm }: Problem,
   before: Segment,
-  segment: Segment,
-  a: Choice,
-  b: Choice,
-  free: boolean,
-  arrives: PhraseEnd | undefined,
+  {
+    segment,
+    a,
+    b,
+    free,
+    arrives,
+  }: { segment: Segment; a: Choice; b: Choice; free: boolean; arrives: PhraseEnd | undefined },
 ): number {
   const onBar = segment.start % meter.bar === 0;
   if (b.held && a.symbol !== b.symbol) return Infinity;

@@ -40,7 +40,12 @@ const MEMBER: Record<string, number> = { R: 0, "3": 0, b3: 0, "5": 0.02 };
  * textbook does: passing and neighbor notes on weak places and leaning notes that step on cost little, what is left by
  * leap costs fully. A leading tone of minor asks for its dominant.
  */
-export function carries(chord: Chord, key: Key, s: Segment, line: readonly LineNote[], meter: Meter): number {
+export function carries(
+  chord: Chord,
+  key: Key,
+  s: Segment,
+  { line, meter }: { line: readonly LineNote[]; meter: Meter },
+): number {
   const pcs = chordPitchClasses(chord);
   const beat = firstOf(meter.beats).duration;
   const leading = mod(firstOf(key.pcs) + 11, 12);

@@ -123,7 +123,7 @@ export function reharmonizations({
           )
             continue;
           if (technique.aim === "more" && repeats(ground, proposal, index, end)) continue;
-          const candidate = weigh(ground, technique, proposal, index, end);
+          const candidate = weigh(ground, technique, proposal, { index, end });
           const id = `${candidate.from}:${candidate.chords.map((c) => `${c.symbol}+${c.duration}`).join()}`;
           if (seen.has(id)) continue;
           seen.add(id);
@@ -212,7 +212,12 @@ export function newOutside(chords: readonly Chord[], old: readonly Chord[], key:
 const motionThrough = (chords: readonly (Chord | undefined)[]): number =>
   pairwise(chords).reduce((sum, [from, to]) => sum + (from && to ? smallestMotion(from, to) : 0), 0);
 
-function weigh(ground: Ground, technique: Technique, proposal: Proposal, index: number, end: number): ReharmCandidate {
+function weigh(
+  ground: Ground,
+  technique: Technique,
+  proposal: Proposal,
+  { index, end }: { index: number; end: number },
+): ReharmCandidate {
   const { slots, lines, section } = ground;
   const spot = spotAt(ground, index, [index, end]);
   const after = beside(ground, end + 1)?.chord;
@@ -229,12 +234,12 @@ function weigh(ground: Ground, technique: Technique, proposal: Proposal, index: 
   const placed = proposal.chords.map((c, i): Omit<ChordEvent, "id"> => {
     const start = at;
     at += c.duration;
-    const m = fitOf(nth(chords, i), key, start, at, lines.melody, lines);
+    const m = fitOf(nth(chords, i), key, { from: start, to: at, notes: lines.melody, lines });
     melody.chordTones += m.chordTones;
     melody.tensions += m.tensions;
     melody.clashes.push(...m.clashes.map((x) => x.text));
     melodyCost += m.cost;
-    const b = bassFit(nth(chords, i), key, start, at, lines);
+    const b = bassFit(nth(chords, i), key, start, { to: at, lines });
     bass.clashes.push(...b.clashes.map((x) => x.text));
     bassCost += b.cost;
     return { start, duration: c.duration, symbol: c.symbol, why: reason };

@@ -197,10 +197,15 @@ function optionsAt(ground: Ground, index: number, range: number, allowed?: reado
     const events = symbols.map((symbol, i) => {
       const start = at;
       at += nth(durations, i);
-      const m = fitOf(nth(chords, i), slot.key, start, at, ground.lines.melody, ground.lines);
+      const m = fitOf(nth(chords, i), slot.key, {
+        from: start,
+        to: at,
+        notes: ground.lines.melody,
+        lines: ground.lines,
+      });
       melody += m.cost;
       clashes.push(...m.clashes.map((c) => c.text));
-      bass += bassFit(nth(chords, i), slot.key, start, at, ground.lines).cost;
+      bass += bassFit(nth(chords, i), slot.key, start, { to: at, lines: ground.lines }).cost;
       return { start, duration: nth(durations, i), symbol, ...(more.reason ? { why: more.reason } : {}) };
     });
     const links = chords.reduce((s, c, i) => s + (i > 0 ? linkCost(nth(chords, i - 1), c, slot.key) : 0), 0);

@@ -56,7 +56,12 @@ export function rootFrom(target: NoteName, letters: number, semitones: number, k
  * A chord of color some way from a note, under the one of its two names that is easier to read: Eb7, not D#7 with its
  * double sharp.
  */
-export function colorAt(from: NoteName, letters: number, semitones: number, quality: string, key: Key): string {
+export function colorAt(
+  from: NoteName,
+  letters: number,
+  semitones: number,
+  { quality, key }: { quality: string; key: Key },
+): string {
   const root = rootFrom(from, letters, semitones, key);
   const awkward = (name: NoteName): number => {
     const chord = read(name + quality);
@@ -114,8 +119,7 @@ export const replacement = (
   spot: Spot,
   symbol: string,
   reason: string,
-  params: Record<string, string>,
-  more: Partial<Proposal> = {},
+  { params, more = {} }: { params: Record<string, string>; more?: Partial<Proposal> | undefined },
 ): Proposal[] =>
   symbol === spot.here.event.symbol
     ? []

@@ -25,7 +25,9 @@ export function judgeProgression(song: Song, sectionId: string): Verdict {
   const home = sectionKey(song, section);
   const roots = new Set(slots.map((s) => rootPc(s.chord))).size;
   const clashes = slots.flatMap(
-    (s) => fitOf(s.chord, s.key, s.event.start, s.event.start + s.event.duration, lines.melody, lines).clashes,
+    (s) =>
+      fitOf(s.chord, s.key, { from: s.event.start, to: s.event.start + s.event.duration, notes: lines.melody, lines })
+        .clashes,
   );
   const diatonic = slots.filter((s) => outsideOf(s.chord, home) === 0).length;
   const last = lastOf(slots);

@@ -99,8 +99,7 @@ function measured(
   part: Part,
   voice: Part,
   sung: readonly RealizedNote[],
-  notes: readonly RealizedNote[],
-  meter: Meter,
+  { notes, meter }: { notes: readonly RealizedNote[]; meter: Meter },
 ): InTheRoom | null {
   const tune = soundingIn(sung, meter.bar);
   const during = notes.filter((n) => tune.within(n.start, n.start + n.duration).length > 0);
@@ -140,8 +139,7 @@ export function octaveShift(
   song: Song,
   section: Section,
   part: Part,
-  during: readonly RealizedNote[],
-  way: 1 | -1,
+  { during, way }: { during: readonly RealizedNote[]; way: 1 | -1 },
 ): Edit | null {
   const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).range);
   if (during.some((n) => n.midi + 12 * way < low || n.midi + 12 * way > high) || part.echoes !== undefined) return null;
@@ -174,8 +172,7 @@ function resting(
   song: Song,
   section: Section,
   part: Part,
-  sung: readonly RealizedNote[],
-  during: readonly RealizedNote[],
+  { sung, during }: { sung: readonly RealizedNote[]; during: readonly RealizedNote[] },
 ): Edit | null {
   if (!part.link) return { do: "removeNotes", section: section.id, part: part.id, notes: during.map((n) => n.id) };
   if (part.link.kind !== "voicing") return null;
@@ -198,7 +195,12 @@ function resting(
 }
 
 /** Fewer attacks: on the beats alone. Held: struck once with each chord, or note by note until another pitch comes. */
-function calmer(song: Song, section: Section, part: Part, during: readonly RealizedNote[], held: boolean): Edit | null {
+function calmer(
+  song: Song,
+  section: Section,
+  part: Part,
+  { during, held }: { during: readonly RealizedNote[]; held: boolean },
+): Edit | null {
   if (part.link) {
     const { rhythm = "held", follow } = playingOf(part, "comp", { section });
     if (part.link.kind !== "voicing" || (rhythm === "held" && !follow)) return null;
@@ -248,10 +250,10 @@ export function roomOffers(
     .get(notesAt, sectionPlace(sectionId), partId, "played")
     .filter((n) => tune.within(n.start, n.start + n.duration).length > 0);
   const edits: [RoomOffer["id"], Edit | null][] = [
-    ["octave", octaveShift(song, section, part, during, -1)],
-    ["rest", resting(song, section, part, sung, during)],
-    ["fewer", calmer(song, section, part, during, false)],
-    ["hold", calmer(song, section, part, during, true)],
+    ["octave", octaveShift(song, section, part, { during, way: -1 })],
+    ["rest", resting(song, section, part, { sung, during })],
+    ["fewer", calmer(song, section, part, { during, held: false })],
+    ["hold", calmer(song, section, part, { during, held: true })],
   ];
   return edits
     .flatMap(([id, edit]): RoomOffer[] => {
@@ -276,13 +278,10 @@ const inTheRoomAt: Fact<[section: string, voice: string, part: string], InTheRoo
     const [voice, part] = [partOf(song, voiceId), partOf(song, partId)];
     const sung = read.get(tuneAt, sectionId, voiceId)?.notes;
     if (!section || !voice || !part || !sung?.length) return null;
-    return measured(
-      part,
-      voice,
-      sung,
-      read.get(notesAt, sectionPlace(sectionId), partId, "played"),
-      sectionMeter(song, section),
-    );
+    return measured(part, voice, sung, {
+      notes: read.get(notesAt, sectionPlace(sectionId), partId, "played"),
+      meter: sectionMeter(song, section),
+    });
   },
 };
 

@@ -40,6 +40,11 @@ export function heldSpace(
     const kept = held[i] && find(column, held[i]);
     return kept ? { ...column, candidates: aloneIn(base.value.kept, kept) } : column;
   });
-  const space = spaceOver(narrow, judge, options.loop ?? false, neck, base.value.kept, base.value.kept.held);
+  const space = spaceOver(narrow, judge, {
+    loop: options.loop ?? false,
+    neck,
+    kept: base.value.kept,
+    searched: base.value.kept.held,
+  });
   return ok({ free: free.ok ? free.value : base.value, space });
 }

@@ -209,8 +209,7 @@ export function alternativesAt(
   space: VoicingSpace,
   free: VoicingSpace,
   picks: readonly number[],
-  c: number,
-  most = 8,
+  { c, most = 8 }: { c: number; most?: number | undefined },
 ): Alternative[] {
   const n = picks.length;
   const { closed } = space;

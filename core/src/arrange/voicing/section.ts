@@ -211,7 +211,7 @@ export function layOut(asked: AskedVoicing, stay: Layouts = {}): Result<SectionV
     tops: byId((c) => nth(columns, c).top),
     bottoms: byId((c) => nth(columns, c).bottomMissed),
     easier: easierOnes(asked, space, best.path.picks),
-    alternatives: byId((c) => alternativesAt(space, free, best.path.picks, c)),
+    alternatives: byId((c) => alternativesAt(space, free, best.path.picks, { c })),
   });
 }
 
@@ -233,7 +233,7 @@ function easierOnes(asked: AskedVoicing, space: VoicingSpace, picks: readonly nu
   if (!near.ok) return {};
   return Object.fromEntries(
     wide.flatMap((c) => {
-      const [first] = alternativesAt(space, near.value, picks, c, 1);
+      const [first] = alternativesAt(space, near.value, picks, { c, most: 1 });
       return first ? [[nth(ids, c), first.pitches]] : [];
     }),
   );

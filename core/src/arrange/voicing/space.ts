@@ -146,17 +146,14 @@ export function voicingSpace(chords: readonly Chord[], options: PathOptions): Re
       });
     columns.push(column);
   }
-  return ok(spaceOver(columns, judge, options.loop ?? false, neck, kept, kept.free));
+  return ok(spaceOver(columns, judge, { loop: options.loop ?? false, neck, kept, searched: kept.free }));
 }
 
 /** The space over columns that are known. */
 export function spaceOver(
   columns: Column[],
   judge: Judge,
-  loop: boolean,
-  neck: Neck | undefined,
-  kept: Kept,
-  searched: Searched,
+  { loop, neck, kept, searched }: { loop: boolean; neck: Neck | undefined; kept: Kept; searched: Searched },
 ): VoicingSpace {
   const lattice = steppedLattice(columns, judge, loop);
   let prepared: Prepared | undefined;

@@ -89,8 +89,7 @@ export function voiced(
   chord: Chord,
   layouts: readonly (readonly Midi[])[],
   { low, high, bassCovered }: VoicingLimits,
-  missing = 0,
-  doubling = 0,
+  { missing = 0, doubling = 0 }: { missing?: number | undefined; doubling?: number | undefined } = {},
 ): RawVoicing[] {
   const seen = new Set<string>();
   const out: RawVoicing[] = [];

@@ -129,8 +129,7 @@ export function notesOf(
   bar: readonly EngravedChord[],
   meter: Meter,
   voice: Voice,
-  going: Going,
-  next: EngravedChord | undefined = undefined,
+  { going, next = undefined }: { going: Going; next?: EngravedChord | undefined },
 ): Element[] {
   const beams = beamsOf(bar, meter);
   return bar.flatMap((c, i): Element[] => {

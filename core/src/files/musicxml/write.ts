@@ -130,7 +130,7 @@ function measures(
     const changed = opening || attributesKey(sure(before), nth(real.sections, p - 1)) !== attributesKey(pass, section);
     if (opening && upbeat)
       out.push(
-        el("measure", [attributes(written, pass, section), ...bar(written, p, -1, goings, drums, upbeat)], {
+        el("measure", [attributes(written, pass, section), ...bar(written, p, { k: -1, goings, drums, upbeat })], {
           number: 0,
           implicit: "yes",
         }),
@@ -152,7 +152,7 @@ function measures(
       out.push(
         el(
           "measure",
-          [...head, ...signs, ...signed.lines, ...symbols, ...bar(written, p, k, goings, drums), ...closing],
+          [...head, ...signs, ...signed.lines, ...symbols, ...bar(written, p, { k, goings, drums }), ...closing],
           {
             number: number++,
           },
@@ -178,10 +178,12 @@ const longestPickup = (written: readonly Written[]): Ticks =>
 function bar(
   written: Written,
   p: number,
-  k: number,
-  goings: Goings,
-  drums: ReadonlyMap<string, string> | null,
-  upbeat: Ticks = 0,
+  {
+    k,
+    goings,
+    drums,
+    upbeat = 0,
+  }: { k: number; goings: Goings; drums: ReadonlyMap<string, string> | null; upbeat?: Ticks | undefined },
 ): Element[] {
   const pass = nth(written.passes, p);
   const tab = written.tabs[p];
@@ -209,7 +211,7 @@ function bar(
           },
         ),
       );
-    out.push(...notesOf(chords, pass.meter, { ...voice, drums }, going, next));
+    out.push(...notesOf(chords, pass.meter, { ...voice, drums }, { going, next }));
   };
   pass.staves.forEach((staff, s) => {
     const octave = -staff.octave - (staff.readings[Math.max(0, k)]?.shift ?? 0);

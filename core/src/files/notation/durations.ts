@@ -59,7 +59,12 @@ export function snapEdge(tick: Ticks, grids: readonly BeatGrid[]): Ticks {
  * dotted only as the beat of a compound meter, and longer than a beat only where the bar is halved (Gould, *Behind
  * Bars*, from memory).
  */
-export function write(from: Ticks, to: Ticks, meter: Meter, grids: readonly BeatGrid[], rest = false): Written[] {
+export function write(
+  from: Ticks,
+  to: Ticks,
+  meter: Meter,
+  { grids, rest = false }: { grids: readonly BeatGrid[]; rest?: boolean | undefined },
+): Written[] {
   const out: Written[] = [];
   const middle = meter.beats.length % 2 === 0 ? nth(meter.beats, meter.beats.length / 2).start : -1;
   let at = from;
@@ -97,7 +102,7 @@ export function write(from: Ticks, to: Ticks, meter: Meter, grids: readonly Beat
     const fits = ([ticks, , dots]: (typeof VALUES)[number]): boolean => {
       const end = at + ticks;
       if (end > limit) return false;
-      if (rest && !restFits(at, ticks, dots, meter, beat)) return false;
+      if (rest && !restFits(at, ticks, dots, { meter, beat })) return false;
       // Inside a quarter every value reads; in a longer beat they stand on its eighths.
       if (end <= beat.end)
         return beat.end - beat.start <= 480 || (at - beat.start) % Math.min(ticks, 240) === 0 || ticks <= 120;
@@ -118,7 +123,7 @@ export function write(from: Ticks, to: Ticks, meter: Meter, grids: readonly Beat
  * A rest that can be read: a whole beat of a compound meter, halves of an even bar, or a plain part of a beat in its
  * place.
  */
-function restFits(at: Ticks, ticks: Ticks, dots: 0 | 1, meter: Meter, beat: BeatGrid): boolean {
+function restFits(at: Ticks, ticks: Ticks, dots: 0 | 1, { meter, beat }: { meter: Meter; beat: BeatGrid }): boolean {
   const length = beat.end - beat.start;
   const into = at - beat.start;
   if (ticks === length && into === 0) return true;

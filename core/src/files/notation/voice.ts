@@ -81,7 +81,7 @@ export function barOf({ bars, carried }: WrittenVoice, bar: number, meter: Meter
   );
   const out: EngravedChord[] = [];
   const rest = (start: Ticks, end: Ticks) => {
-    for (const piece of write(start, end, meter, grids, true))
+    for (const piece of write(start, end, meter, { grids, rest: true }))
       out.push({ ...piece, start: from + piece.start, notes: [], articulation: null });
   };
   let at = 0;
@@ -90,7 +90,7 @@ export function barOf({ bars, carried }: WrittenVoice, bar: number, meter: Meter
     const end = Math.min(meter.bar, a.end - from);
     if (start > at) rest(at, start);
     const notes = [...new Map(a.notes.map((n) => [n.midi, n])).values()].sort((x, y) => x.midi - y.midi);
-    const pieces = write(Math.max(at, start), end, meter, grids);
+    const pieces = write(Math.max(at, start), end, meter, { grids });
     pieces.forEach((piece, k) => {
       const last = k === pieces.length - 1;
       const tied = !last || (a.end > to && to < length);

@@ -84,7 +84,7 @@ export function analyzeProgression(
   { loop = false }: { loop?: boolean } = {},
 ): ChordAnalysis[] {
   const home = parseKey(key);
-  return home.ok ? analyzeEvents(events, home.value, loop, null).chords : [];
+  return home.ok ? analyzeEvents(events, home.value, loop, { meter: null }).chords : [];
 }
 
 /**
@@ -94,21 +94,17 @@ export function analyzeProgression(
 export function analyzeSection(song: Song, sectionId: string): HarmonyReport {
   const section = sectionOf(song, sectionId);
   if (!section) return { chords: [], regions: [], cadences: [], join: null, keys: [], home: song.key };
-  return analyzeEvents(
-    section.chords,
-    sectionKey(song, section),
-    true,
-    sectionMeter(song, section),
-    aroundSection(song, sectionId),
-  );
+  return analyzeEvents(section.chords, sectionKey(song, section), true, {
+    meter: sectionMeter(song, section),
+    around: aroundSection(song, sectionId),
+  });
 }
 
 export function analyzeEvents(
   events: readonly ChordEvent[],
   home: Key,
   loop: boolean,
-  meter: Meter | null,
-  around: ReturnType<typeof aroundSection> = null,
+  { meter, around = null }: { meter: Meter | null; around?: ReturnType<typeof aroundSection> | undefined },
 ): HarmonyReport {
   const own = readProgression(events, home, loop);
   const p = within(own, around);
@@ -198,7 +194,7 @@ function analyzeOne(p: Progression, i: number): ChordAnalysis {
     })),
     outside: names
       .filter(({ pc }) => !p.home.pcs.includes(pc))
-      .map(({ note, pc }) => outsideTone(p, i, note, pc, first.id)),
+      .map(({ note, pc }) => outsideTone(p, i, note, { pc, category: first.id })),
   };
 }
 
@@ -263,7 +259,12 @@ function plainFunction(chord: Chord, key: Key): HarmonicFunction {
  * Raised notes lead up, lowered notes and sevenths fall (any harmony textbook); the chord after it tells whether they
  * arrive.
  */
-function outsideTone(p: Progression, i: number, note: NoteName, pc: number, category: Category): OutsideTone {
+function outsideTone(
+  p: Progression,
+  i: number,
+  note: NoteName,
+  { pc, category }: { pc: number; category: Category },
+): OutsideTone {
   const { chord, key } = nth(p.chords, i);
   const next = neighbor(p, i, 1)?.chord;
   const { role } = toneRole(chord, pc);

@@ -79,8 +79,7 @@ function rankKeys(
   weights: readonly number[],
   sharps: boolean,
   equal = EQUAL,
-  modes: readonly Mode[] = PLAIN,
-  extra: (key: Key) => number = () => 0,
+  { modes = PLAIN, extra = () => 0 }: { modes?: readonly Mode[] | undefined; extra?: (key: Key) => number } = {},
 ): KeyFit[] {
   const fits: { key: string; score: number }[] = [];
   for (const mode of modes)
@@ -205,49 +204,52 @@ export function findKeysOfChords(chords: readonly { chord: Chord; duration: numb
   const round =
     half > 1 && list.length % 2 === 0 && list.slice(half).every((c, i) => rootPc(c) === rootPc(nth(list, i)));
   const sounds = (pc: PitchClass) => nth(weights, mod(pc, 12)) > 0;
-  return rankKeys(weights, lean > 0, EQUAL_CHORDS, ALL, (key) => {
-    const on = (degree: number) => mod(firstOf(key.pcs) + degree, 12);
-    const minor = MODES[key.mode][2] === 3;
-    const sevenths = (degree: number) => list.filter((c) => rootPc(c) === on(degree) && has(c, "3"));
-    const bluesy = !minor && [0, 5].every((d) => sevenths(d).length > 0 && sevenths(d).every((c) => has(c, "b7")));
-    // A dominant seventh is home in the blues and in mixolydian alone.
-    const isHome = (chord: Chord | undefined) =>
-      chord !== undefined &&
-      rootPc(chord) === on(0) &&
-      chord.tones.some((t) => t.degree === 3 && t.alter < 0 === minor) &&
-      (minor || !has(chord, "b7") || bluesy || key.mode === "mixolydian");
-    const [first, last] = [list[0], list.at(-1)];
-    let score = round
-      ? (isHome(first) ? LAST : 0) + (isHome(last) ? FIRST : 0)
-      : (isHome(last) ? LAST : 0) + (isHome(first) ? FIRST : 0);
-    score += phrases(list).filter(([begin, end]) => isHome(begin) || isHome(end)).length * PHRASE;
-    const modal = MODAL[key.mode];
-    if (modal) {
-      const heard =
-        sounds(on(modal.own)) &&
-        !sounds(on(modal.instead)) &&
-        (isHome(first) || (isHome(last) && !has(sure(last), "b7")));
-      const whole = heard && list.every((c) => chordPitchClasses(c).every((pc) => key.pcs.includes(pc)));
-      return score + (whole ? WHOLE : -RARE) - (heard ? 0 : UNHEARD) + (two && heard && isHome(first) ? VAMP : 0);
-    }
-    const isFive = (chord: Chord) =>
-      rootPc(chord) === on(7) && (has(chord, "3") || chord.tones.some((t) => t.degree === 4));
-    const substitute = (chord: Chord) => rootPc(chord) === on(1) && has(chord, "3") && has(chord, "b7");
-    const cadences = harmonies.filter((c, i) => (isFive(c) || substitute(c)) && isHome(harmonies[i + 1])).length;
-    const pairs = harmonies.filter((c, i) => {
-      const next = harmonies[i + 1];
-      return (
-        next !== undefined &&
-        (isFive(next) || substitute(next)) &&
-        has(next, "b7") &&
-        rootPc(c) === on(2) &&
-        has(c, "b3")
-      );
-    }).length;
-    score += Math.min(2, cadences) * CADENCE + Math.min(2, pairs) * TWO_FIVE;
-    const before = harmonies.at(-2);
-    if (last && isFive(last) && has(last, "b7")) score += OPEN + (before && rootPc(before) === on(2) ? CADENCE : 0);
-    if (bluesy && isHome(first)) score += BLUES;
-    return score;
+  return rankKeys(weights, lean > 0, EQUAL_CHORDS, {
+    modes: ALL,
+    extra: (key) => {
+      const on = (degree: number) => mod(firstOf(key.pcs) + degree, 12);
+      const minor = MODES[key.mode][2] === 3;
+      const sevenths = (degree: number) => list.filter((c) => rootPc(c) === on(degree) && has(c, "3"));
+      const bluesy = !minor && [0, 5].every((d) => sevenths(d).length > 0 && sevenths(d).every((c) => has(c, "b7")));
+      // A dominant seventh is home in the blues and in mixolydian alone.
+      const isHome = (chord: Chord | undefined) =>
+        chord !== undefined &&
+        rootPc(chord) === on(0) &&
+        chord.tones.some((t) => t.degree === 3 && t.alter < 0 === minor) &&
+        (minor || !has(chord, "b7") || bluesy || key.mode === "mixolydian");
+      const [first, last] = [list[0], list.at(-1)];
+      let score = round
+        ? (isHome(first) ? LAST : 0) + (isHome(last) ? FIRST : 0)
+        : (isHome(last) ? LAST : 0) + (isHome(first) ? FIRST : 0);
+      score += phrases(list).filter(([begin, end]) => isHome(begin) || isHome(end)).length * PHRASE;
+      const modal = MODAL[key.mode];
+      if (modal) {
+        const heard =
+          sounds(on(modal.own)) &&
+          !sounds(on(modal.instead)) &&
+          (isHome(first) || (isHome(last) && !has(sure(last), "b7")));
+        const whole = heard && list.every((c) => chordPitchClasses(c).every((pc) => key.pcs.includes(pc)));
+        return score + (whole ? WHOLE : -RARE) - (heard ? 0 : UNHEARD) + (two && heard && isHome(first) ? VAMP : 0);
+      }
+      const isFive = (chord: Chord) =>
+        rootPc(chord) === on(7) && (has(chord, "3") || chord.tones.some((t) => t.degree === 4));
+      const substitute = (chord: Chord) => rootPc(chord) === on(1) && has(chord, "3") && has(chord, "b7");
+      const cadences = harmonies.filter((c, i) => (isFive(c) || substitute(c)) && isHome(harmonies[i + 1])).length;
+      const pairs = harmonies.filter((c, i) => {
+        const next = harmonies[i + 1];
+        return (
+          next !== undefined &&
+          (isFive(next) || substitute(next)) &&
+          has(next, "b7") &&
+          rootPc(c) === on(2) &&
+          has(c, "b3")
+        );
+      }).length;
+      score += Math.min(2, cadences) * CADENCE + Math.min(2, pairs) * TWO_FIVE;
+      const before = harmonies.at(-2);
+      if (last && isFive(last) && has(last, "b7")) score += OPEN + (before && rootPc(before) === on(2) ? CADENCE : 0);
+      if (bluesy && isHome(first)) score += BLUES;
+      return score;
+    },
   });
 }

@@ -49,7 +49,7 @@ export function findRegions(chords: readonly Chord[], home: Key): Region[] {
         }
         let to = from;
         while (to < chords.length && belongs(nth(chords, to), key)) to++;
-        const region = trim(chords, foreign, from, to, key, home);
+        const region = trim(chords, foreign, { from, to, key, home });
         if (region) found.push(region);
         from = to;
       }
@@ -65,10 +65,7 @@ export function findRegions(chords: readonly Chord[], home: Key): Region[] {
 function trim(
   chords: readonly Chord[],
   foreign: readonly boolean[],
-  from: number,
-  to: number,
-  key: Key,
-  home: Key,
+  { from, to, key, home }: { from: number; to: number; key: Key; home: Key },
 ): (Region & { weight: number }) | null {
   const arrivals: number[] = [];
   for (let i = from + 1; i < to; i++)

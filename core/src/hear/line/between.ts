@@ -122,10 +122,12 @@ export function pairReport(a: Line, b: Line, { meter, chords, above: known }: Pa
   const put = (
     kind: BetweenKind,
     tick: Ticks,
-    x: RealizedNote,
-    y: RealizedNote,
-    duration: Ticks,
-    more: Partial<Between> = {},
+    {
+      x,
+      y,
+      duration,
+      more = {},
+    }: { x: RealizedNote; y: RealizedNote; duration: Ticks; more?: Partial<Between> | undefined },
   ) => places.push({ kind, tick, first: x, second: y, duration, semitones: x.midi - y.midi, ...more });
   const octaves = doubled(pairs.map(({ x, y }) => ({ octave: mod(x.midi - y.midi, 12) === 0 })));
   let before: (typeof pairs)[number] | null = null;
@@ -133,9 +135,9 @@ export function pairReport(a: Line, b: Line, { meter, chords, above: known }: Pa
     const { tick, x, y } = here;
     const lasts = Math.min(end(x), end(y)) - tick;
     const [top, low] = above ? [x, y] : [y, x];
-    if (top.midi < low.midi) put("crossing", tick, x, y, lasts);
-    else if (x.midi === y.midi) put("unison", tick, x, y, lasts);
-    if (rubs(here, chords)) put("clash", tick, x, y, lasts);
+    if (top.midi < low.midi) put("crossing", tick, { x, y, duration: lasts });
+    else if (x.midi === y.midi) put("unison", tick, { x, y, duration: lasts });
+    if (rubs(here, chords)) put("clash", tick, { x, y, duration: lasts });
     // Within a phrase of both: what each did just before.
     const was: { x: RealizedNote; y: RealizedNote } | null =
       before && end(before.x) >= x.start && end(before.y) >= y.start ? before : null;
@@ -143,12 +145,12 @@ export function pairReport(a: Line, b: Line, { meter, chords, above: known }: Pa
       const [from, to] = was.x.midi < was.y.midi ? [was.x, was.y] : [was.y, was.x];
       const [fromNow, toNow] = from === was.x ? [x, y] : [y, x];
       const kind = parallelPerfect(from.midi, fromNow.midi, to.midi, toNow.midi);
-      if (kind) put("parallel", tick, x, y, lasts, { interval: kind, before: [was.x, was.y] });
+      if (kind) put("parallel", tick, { x, y, duration: lasts, more: { interval: kind, before: [was.x, was.y] } });
     }
     if (was && top.midi >= low.midi) {
       const [topWas, lowWas] = above ? [was.x, was.y] : [was.y, was.x];
       if ((top !== topWas && top.midi < lowWas.midi) || (low !== lowWas && low.midi > topWas.midi))
-        put("overlap", tick, x, y, lasts, { before: [was.x, was.y] });
+        put("overlap", tick, { x, y, duration: lasts, more: { before: [was.x, was.y] } });
     }
     before = here;
   }

@@ -50,8 +50,7 @@ function candidates(
   section: Section,
   pcsOfKey: readonly number[],
   note: Note,
-  [low, high]: [Midi, Midi],
-  easy: [Midi, Midi],
+  { voice: [low, high], easy }: { voice: [Midi, Midi]; easy: [Midi, Midi] },
 ): Candidate[] {
   const was = pitchMidi(note.pitch);
   if (note.pinned) return [{ midi: was, cost: 0 }];
@@ -108,7 +107,9 @@ export function rewriteContour(
   const out = ranges.flatMap(([title, inside]): Rewritten[] => {
     const outside = (n: Note) => pitchMidi(n.pitch) < inside[0] || pitchMidi(n.pitch) > inside[1];
     if (!notes.some(outside)) return [];
-    const tones = notes.map((n) => candidates(section, key.pcs, n, inside, range ?? voice.comfortable));
+    const tones = notes.map((n) =>
+      candidates(section, key.pcs, n, { voice: inside, easy: range ?? voice.comfortable }),
+    );
     if (tones.some((t) => !t.length)) return [];
     const were = notes.map((n) => pitchMidi(n.pitch));
     const path = cheapestPath({

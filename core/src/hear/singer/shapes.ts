@@ -50,8 +50,7 @@ function strainOf(instrument: NeckKey["instrument"], chord: Chord, root: number)
     neck,
     pcs,
     needed.map((t) => mod(root + t.semitones, 12)),
-    NEAR,
-    Math.min(4, neck.strings.length),
+    { limits: NEAR, least: Math.min(4, neck.strings.length) },
   );
   const best = found.reduce((least, s) => Math.min(least, s.strain), IMPOSSIBLE);
   if (strains.size > 2000) strains.clear();

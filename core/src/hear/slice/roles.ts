@@ -153,14 +153,14 @@ export function noteRoles(
         spans.push({ start: at, duration: Math.min(from, end) - at, chord: null, role: "", kind: "free", label: "–" });
       if (!chord || from >= end) break;
       const to = Math.min(end, chord.start + chord.duration);
-      spans.push(spanOf(note.midi, from, to - from, chord, key, part.role === "bass"));
+      spans.push(spanOf(note.midi, from, { duration: to - from, chord, key, isBass: part.role === "bass" }));
       at = to;
     }
     if (!part.linked)
       spans.forEach((span, i) => {
         if (span.kind !== "outside" && !isBriefColor(span)) return;
-        const follows = followerOf(real, notes, index, spans, i);
-        const kind = nonChordKind(real, part, notes, index, spans, i, key);
+        const follows = followerOf(real, notes, index, { spans, i });
+        const kind = nonChordKind(real, part, { notes, index, spans, i, key });
         const level = (tick: Ticks) => metricalLevel(meter, tick - origin);
         if (kind !== "outside" && follows && level(span.start) > level(follows.start)) span.accented = true;
         if (span.kind === "outside") Object.assign(span, { kind, label: SIGNS[kind] ?? span.label });
@@ -175,10 +175,7 @@ export function noteRoles(
 function spanOf(
   midi: number,
   start: Ticks,
-  duration: Ticks,
-  chord: RealizedChord,
-  key: Key,
-  isBass: boolean,
+  { duration, chord, key, isBass }: { duration: Ticks; chord: RealizedChord; key: Key; isBass: boolean },
 ): RoleSpan {
   if (!chord.chord) return { start, duration, chord, role: "", kind: "free", label: "–" };
   const pc = mod(midi, 12);
@@ -231,8 +228,7 @@ function followerOf(
   real: RoleContext,
   notes: readonly RealizedNote[],
   index: number,
-  spans: readonly RoleSpan[],
-  i: number,
+  { spans, i }: { spans: readonly RoleSpan[]; i: number },
 ): { midi: number; start: Ticks } | undefined {
   const note = nth(notes, index);
   if (i < spans.length - 1) return { midi: note.midi, start: nth(spans, i + 1).start };
@@ -249,11 +245,13 @@ function followerOf(
 function nonChordKind(
   real: RoleContext,
   part: Pick<RealizedPart, "role">,
-  notes: readonly RealizedNote[],
-  index: number,
-  spans: readonly RoleSpan[],
-  i: number,
-  key: Key,
+  {
+    notes,
+    index,
+    spans,
+    i,
+    key,
+  }: { notes: readonly RealizedNote[]; index: number; spans: readonly RoleSpan[]; i: number; key: Key },
 ): RoleKind {
   const note = nth(notes, index);
   const span = nth(spans, i);

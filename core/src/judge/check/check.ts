@@ -138,7 +138,7 @@ function grouped(found: readonly Found[], rule: Rule, severity: Severity, song: 
     if (group) group.found.push(f);
     else groups.set(id, { found: [f], waiver });
   }
-  return [...groups.values()].map((g) => toFinding(g.found, rule, severity, song, g.waiver));
+  return [...groups.values()].map((g) => toFinding(g.found, rule, severity, { song, waiver: g.waiver }));
 }
 
 /** Whether an edit would write into a part that echoes another one: it has no notes of its own. */
@@ -152,8 +152,7 @@ function toFinding(
   found: readonly Found[],
   rule: Rule,
   severity: Severity,
-  song: Song,
-  waiver: Waiver | undefined,
+  { song, waiver }: { song: Song; waiver: Waiver | undefined },
 ): Finding {
   const sorted = [...found].sort((a, b) => a.raw.tick - b.raw.tick);
   const places = sorted.map(({ raw, matter }): FindingPlace => ({

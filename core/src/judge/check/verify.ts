@@ -31,10 +31,12 @@ function places(findings: readonly Finding[], least: number): Map<string, string
 export function tryFixes(
   song: Song,
   finding: Finding,
-  fixes: readonly Fix[],
-  ids: readonly string[],
-  checker: Checker = createChecker(),
-  worst: Severity = finding.severity,
+  {
+    fixes,
+    ids,
+    checker = createChecker(),
+    worst = finding.severity,
+  }: { fixes: readonly Fix[]; ids: readonly string[]; checker?: Checker | undefined; worst?: Severity | undefined },
 ): TriedFix[] {
   const { section } = finding.where;
   const least = RANK[worst];
@@ -54,10 +56,9 @@ export const verifiedFixes = (
   song: Song,
   finding: Finding,
   place: FindingPlace,
-  checker?: Checker,
-  worst?: Severity,
+  { checker, worst }: { checker?: Checker | undefined; worst?: Severity | undefined } = {},
 ): Fix[] =>
-  tryFixes(song, finding, place.fixes, [place.id], checker, worst).flatMap((t) =>
+  tryFixes(song, finding, { fixes: place.fixes, ids: [place.id], checker, worst }).flatMap((t) =>
     t.mends && t.brings === null ? [t.fix] : [],
   );
 
@@ -114,13 +115,17 @@ export function safeFixes(
     const whole = current(firstOf(wantedPlaces).id);
     const ids = whole?.places.map((p) => p.id) ?? [];
     const all =
-      whole && tryFixes(now, whole, whole.forAll, ids, checker, least(whole)).find((t) => t.mends && t.brings === null);
+      whole &&
+      tryFixes(now, whole, { fixes: whole.forAll, ids, checker, worst: least(whole) }).find(
+        (t) => t.mends && t.brings === null,
+      );
     if (whole && all && make(whole, firstOf(whole.places), all.fix)) continue;
     for (const { id } of wantedPlaces) {
       // As it stands by now: an earlier step may have mended it, or changed the notes that its fix speaks of.
       const found = current(id);
       const place = found?.places.find((p) => p.id === id);
-      if (found && place && !make(found, place, verifiedFixes(now, found, place, checker, least(found))[0])) left++;
+      if (found && place && !make(found, place, verifiedFixes(now, found, place, { checker, worst: least(found) })[0]))
+        left++;
     }
   }
   return { steps, edit: edits.length ? { do: "all", label: "mend what is safe", edits } : null, left };

@@ -72,32 +72,37 @@ export function followChange(
       const old = sectionOf(before, section.id);
       const span = old && old !== section ? changedSpan(old.chords, section.chords) : null;
       if (!old || !span) continue;
-      for (const edit of respelled(before, after, old, section, span)) make(edit);
+      for (const edit of respelled(before, after, old, { section, span })) make(edit);
       if (!bass) continue;
       for (const part of after.parts.filter((p) => p.role === "bass" && isWritten(p)))
-        make(adaptBass(before, now, section.id, part.id, ...span));
+        make(adaptBass(before, now, { section: section.id, part: part.id, span }));
     }
   for (const part of laidOutParts(now))
-    for (const section of now.sections) make(layoutEdit(before, now, section, part, memory));
+    for (const section of now.sections) make(layoutEdit(before, now, section, { part, memory }));
   // Chords that a pass has for itself are laid out beside those it shares.
   for (const { id, sectionId, own } of now.form) {
     if (!own?.some((o) => o.chords) || (before && passOf(before, id)?.own === own && before.parts === now.parts))
       continue;
     for (const part of laidOutParts(now)) {
       const view = passView(now, id);
-      const edit = layoutEdit(null, view, sure(sectionOf(view, sectionId)), part, memory);
+      const edit = layoutEdit(null, view, sure(sectionOf(view, sectionId)), { part, memory });
       if (edit) make({ do: "inPass", pass: id, edit });
     }
   }
   for (const pass of now.form)
-    for (const part of laidOutParts(now)) make(passLayoutEdit(before, now, pass, part, memory));
+    for (const part of laidOutParts(now)) make(passLayoutEdit(before, now, pass, { part, memory }));
   return edits;
 }
 
 /**
  * Layouts of a part in a pass where it is voiced in its own way; where it no longer is, those of the section come back.
  */
-function passLayoutEdit(before: Song | null, now: Song, pass: Pass, part: Part, memory: Memory): Edit | null {
+function passLayoutEdit(
+  before: Song | null,
+  now: Song,
+  pass: Pass,
+  { part, memory }: { part: Part; memory: Memory },
+): Edit | null {
   const stored = pass.voicings?.[part.id];
   const give: Edit = { do: "setPassVoicings", pass: pass.id, part: part.id, pitches: null };
   if (!pass.playing?.[part.id]?.voicing) return stored ? give : null;
@@ -138,7 +143,12 @@ function changedSpan(a: readonly ChordEvent[], b: readonly ChordEvent[]): [from:
 }
 
 /** Notes that were named as their chord named them are named as the new one does; other names are the user's. */
-function respelled(before: Song, after: Song, old: Section, section: Section, [from, to]: [Ticks, Ticks]): Edit[] {
+function respelled(
+  before: Song,
+  after: Song,
+  old: Section,
+  { section, span: [from, to] }: { section: Section; span: [Ticks, Ticks] },
+): Edit[] {
   return Object.entries(section.notes).flatMap(([part, list]): Edit[] => {
     const changes = list.flatMap((n: Note) => {
       if (n.start < from || n.start >= to) return [];
@@ -155,10 +165,15 @@ function respelled(before: Song, after: Song, old: Section, section: Section, [f
  * are others, otherwise only those of chords that have none, or that ask for another top or lowest note. The others
  * stay.
  */
-function layoutEdit(before: Song | null, now: Song, section: Section, part: Part, memory: Memory): Edit | null {
+function layoutEdit(
+  before: Song | null,
+  now: Song,
+  section: Section,
+  { part, memory }: { part: Part; memory: Memory },
+): Edit | null {
   if (before?.sections.includes(section) && before.parts === now.parts && before.instruments === now.instruments)
     return null;
-  if (sure(part.link).kind === "block") return blockEdit(before, now, section, part, memory);
+  if (sure(part.link).kind === "block") return blockEdit(before, now, section, { part, memory });
   const bare = section.chords.some((c) => c.symbol !== NO_CHORD && !c.voicings?.[part.id]);
   if (!before && !bare) return null;
   const is = memory.at(now).get(voicingAskedAt, section.id, part.id);
@@ -194,7 +209,12 @@ const textOf = (notes: readonly NewNote[]): string =>
     .sort()
     .join();
 
-function blockEdit(before: Song | null, now: Song, section: Section, part: Part, memory: Memory): Edit | null {
+function blockEdit(
+  before: Song | null,
+  now: Song,
+  section: Section,
+  { part, memory }: { part: Part; memory: Memory },
+): Edit | null {
   if (!before) return null;
   const made = memory.at(now).get(blockAt, section.id, part.id);
   if (!made.ok) return null;

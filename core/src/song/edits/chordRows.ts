@@ -86,7 +86,7 @@ export const copyChords = defineEdit({
     const to = edit.to ?? section.bars * bar;
     const copies = chosen.map(({ id: _, ...c }) => ({ ...c, start: c.start - from + to }));
     const target = draftOf(draft, edit.section);
-    target.chords = replaceChords(section.chords, to, to + length, copies, chordFresh(tools));
+    target.chords = replaceChords(section.chords, to, to + length, { list: copies, fresh: chordFresh(tools) });
     target.bars = Math.max(section.bars, Math.ceil((to + length) / bar));
   },
 });

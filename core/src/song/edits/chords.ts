@@ -18,8 +18,7 @@ export function replaceChords(
   chords: readonly ChordEvent[],
   from: Ticks,
   to: Ticks,
-  list: readonly NewChord[],
-  fresh: () => string,
+  { list, fresh }: { list: readonly NewChord[]; fresh: () => string },
 ): ChordEvent[] {
   const kept = chords.flatMap((c): ChordEvent[] => {
     const end = c.start + c.duration;
@@ -160,7 +159,7 @@ export const setChords = defineEdit({
         "chords",
         `${outside.symbol} does not lie between ${positionText(meter, from)} and ${positionText(meter, to)}`,
       );
-    target.chords = replaceChords(before.chords, from, to, chords, chordFresh(tools));
+    target.chords = replaceChords(before.chords, from, to, { list: chords, fresh: chordFresh(tools) });
     target.bars = Math.max(before.bars, Math.ceil(to / meter.bar));
   },
 });

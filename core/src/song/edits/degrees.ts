@@ -48,7 +48,7 @@ const above = (key: Key, degree: number): number => nth(MODES[key.mode], degree)
  * those of minor. With `leading`, the seventh of a major key stays a leading tone in a mode whose own lies a whole tone
  * below the tonic.
  */
-function alterIn(degree: number, alter: number, from: Key, to: Key, leading: boolean): number {
+function alterIn(degree: number, alter: number, from: Key, { to, leading }: { to: Key; leading: boolean }): number {
   if (above(from, degree) + alter === above(to, degree)) return 0;
   return leading && degree === 6 && alter === 0 && above(from, 6) === 11 && above(to, 6) === 10 ? 1 : alter;
 }
@@ -137,7 +137,7 @@ export function movingDegrees(from: Key, to: Key, steps: number): MovingDegrees 
     (leading: boolean) =>
     (name: NoteName): NoteName => {
       const { degree, alter } = degreeOf(name, from);
-      return named(degree + steps, steps ? alter : alterIn(degree, alter, from, to, leading), to);
+      return named(degree + steps, steps ? alter : alterIn(degree, alter, from, { to, leading }), to);
     };
   // How far all goes on the whole: the nearer way from tonic to tonic, and the steps.
   const tonic = mod(firstOf(to.pcs) - firstOf(from.pcs) + 6, 12) - 6;

@@ -82,7 +82,12 @@ export function beyondMusic(open: Song, after: Song, sectionId: string): boolean
  * Brings what was changed in a pass back into the song: bars that the pass has for itself are changed there, and so is
  * everything where it is meant `here` only; the rest goes to the section. Names go back to the key of the section.
  */
-export function closePass(song: Song, pass: Pass, open: Song, after: Song, here: boolean): Song | Problem {
+export function closePass(
+  song: Song,
+  pass: Pass,
+  open: Song,
+  { after, here }: { after: Song; here: boolean },
+): Song | Problem {
   const section = sure(sectionOf(song, pass.sectionId));
   const [was, is] = [sure(sectionOf(open, section.id)), sure(sectionOf(after, section.id))];
   const { bar } = sectionMeter(song, section);
@@ -102,9 +107,12 @@ export function closePass(song: Song, pass: Pass, open: Song, after: Song, here:
   );
   if (here) changed.forEach((kinds, b) => kinds.forEach((k) => nth(owned, b).add(k)));
   let nextId = Math.max(song.nextId, after.nextId === open.nextId ? 0 : after.nextId);
-  const next = withShared(section, { home, is, was }, shared, bar, () => {
-    nextId = Math.max(nextId, freeNumber(after, "c")) + 1;
-    return `c${nextId - 1}`;
+  const next = withShared(section, { home, is, was }, shared, {
+    bar,
+    fresh: () => {
+      nextId = Math.max(nextId, freeNumber(after, "c")) + 1;
+      return `c${nextId - 1}`;
+    },
   });
   // A bar that says what the section says is no longer different.
   changed.forEach((kinds, b) => {
@@ -250,8 +258,7 @@ function withShared(
   section: Section,
   { home, is, was }: Record<"home" | "is" | "was", Section>,
   shared: readonly ReadonlySet<string>[],
-  bar: Ticks,
-  fresh: () => string,
+  { bar, fresh }: { bar: Ticks; fresh: () => string },
 ): Section {
   const next = { ...section };
   let changed = false;

@@ -127,7 +127,7 @@ function applyInPass(song: Song, { pass: id, here = false, edit }: Extract<Edit,
     const shorter = applyEdit(song, { do: "setSection", section: section.id, bars });
     return !shorter.ok ? shorter : applyEdit(shorter.value.song, { do: "inPass", pass: id, edit });
   }
-  const closed = closePass(song, pass, open, made.value.song, here);
+  const closed = closePass(song, pass, open, { after: made.value.song, here });
   if ("message" in closed) return { ok: false, error: closed };
   const breach = breachOf(closed);
   if (breach)

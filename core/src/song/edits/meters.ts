@@ -41,8 +41,7 @@ export function rebar(
   section: Draft<Section>,
   original: Section,
   old: Meter,
-  meter: Meter,
-  fresh: EditTools["fresh"],
+  { meter, fresh }: { meter: Meter; fresh: EditTools["fresh"] },
 ): void {
   const move = (start: Ticks) => (start < 0 ? start : Math.floor(start / old.bar) * meter.bar + (start % old.bar));
   const { beyond } = section;

@@ -57,7 +57,7 @@ export const setSectionTime = defineEdit({
       if (old.text !== next.text) {
         const refused = meterRefused(song, here, old, next);
         if (refused) return refused;
-        rebar(target, here, old, next, fresh);
+        rebar(target, here, old, { meter: next, fresh });
       }
     }
     if (pickup !== undefined) {

@@ -73,7 +73,7 @@ export const setMeter = defineEdit({
     for (const section of draft.sections) {
       if (section.meter) continue;
       const original = sure(song.sections.find((x) => x.id === section.id));
-      rebar(section, original, sectionMeter(song, original), meter, fresh);
+      rebar(section, original, sectionMeter(song, original), { meter, fresh });
     }
     draft.meter = meter.text;
   },

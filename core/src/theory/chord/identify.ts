@@ -116,7 +116,14 @@ export function chordReadings({ pitches, bass, key, noBass, soundsOnly, before, 
     const chord = symbol === undefined ? null : parseChord(symbol);
     return chord?.ok ? [{ root: rootPc(chord.value), open: !chord.value.tones.some((t) => t.degree === 3) }] : [];
   });
-  return ok(rank([...names.keys()], soundsOnly ? new Map() : names, bassNote, bass !== undefined, parsedKey, beside));
+  return ok(
+    rank([...names.keys()], soundsOnly ? new Map() : names, {
+      bass: bassNote,
+      explicit: bass !== undefined,
+      key: parsedKey,
+      beside,
+    }),
+  );
 }
 
 function readNote(text: string): { pc: PitchClass; name: NoteName; midi: number | null } | null {
@@ -132,10 +139,12 @@ const rotate = (mask: number, by: number): number => ((mask >> by) | (mask << (1
 function rank(
   pcs: readonly PitchClass[],
   names: Map<PitchClass, NoteName>,
-  bass: PitchClass | null,
-  explicit: boolean,
-  key: Key | null,
-  beside: readonly Beside[],
+  {
+    bass,
+    explicit,
+    key,
+    beside,
+  }: { bass: PitchClass | null; explicit: boolean; key: Key | null; beside: readonly Beside[] },
 ): Reading[] {
   const notes = pcs.reduce((m, pc) => m | (1 << pc), 0);
   const found: Found[] = [];
@@ -145,10 +154,10 @@ function rank(
     // The bass may stand apart from the chord above it, unless the chord is built on it.
     const apart = bassAbove !== null && bassAbove !== 0 && pcs.length > 3 ? above & ~(1 << bassAbove) : null;
     for (const template of TEMPLATES) {
-      weigh(root, template, above, bassAbove, false, pcs.length, explicit, found);
+      weigh(root, template, { above, bass: bassAbove, foreign: false, size: pcs.length, explicit, out: found });
       // A sixth or seventh in the bass is an inversion, not a foreign bass.
       if (apart !== null && sure(bassAbove) < 9 && !(template.mask & (1 << sure(bassAbove))))
-        weigh(root, template, apart, bassAbove, true, pcs.length, explicit, found);
+        weigh(root, template, { above: apart, bass: bassAbove, foreign: true, size: pcs.length, explicit, out: found });
     }
   }
   const plain = new Set(found.flatMap((f) => (f.added.length || f.rootless || f.foreign ? [] : [f.root])));
@@ -170,7 +179,7 @@ function rank(
   const seen = new Set<string>();
   const kept: (Found & { symbol: string })[] = [];
   for (const f of keyed) {
-    const symbol = spell(f, names, bass, explicit, key);
+    const symbol = spell(f, names, bass, { explicit, key });
     const id = symbol && `${symbol}:${f.rootless}`;
     if (!symbol || seen.has(sure(id))) continue;
     seen.add(sure(id));
@@ -195,12 +204,14 @@ function rank(
 function weigh(
   root: PitchClass,
   t: Template,
-  above: number,
-  bass: number | null,
-  foreign: boolean,
-  size: number,
-  explicit: boolean,
-  out: Found[],
+  {
+    above,
+    bass,
+    foreign,
+    size,
+    explicit,
+    out,
+  }: { above: number; bass: number | null; foreign: boolean; size: number; explicit: boolean; out: Found[] },
 ): void {
   const rootless = !(above & 1);
   // A root is only understood where third and seventh are there to point to it.
@@ -306,8 +317,7 @@ function spell(
   f: Found,
   names: Map<PitchClass, NoteName>,
   bass: PitchClass | null,
-  explicit: boolean,
-  key: Key | null,
+  { explicit, key }: { explicit: boolean; key: Key | null },
 ): string | null {
   const usual = f.template.tones.some((t) => t.degree === 3 && t.alter === -1) ? MINOR_ROOTS : MAJOR_ROOTS;
   const root = names.get(f.root) ?? (key ? rootInKey(f.root, key, leadsUp(f.template)) : nth(usual, f.root));

@@ -49,7 +49,12 @@ const ownDegree = (key: Key, index: number): number =>
   isMinorish(key) ? Math.max(nth(MODES[key.mode], index), nth(MODES.minor, index)) : nth(MODES[key.mode], index);
 
 /** Semitones of a degree; vii° in minor stands on the raised seventh. */
-function degreeSemitones(key: Key, accidental: string, index: number, diminished: boolean, arabic = false): number {
+function degreeSemitones(
+  key: Key,
+  accidental: string,
+  index: number,
+  { diminished, arabic = false }: { diminished: boolean; arabic?: boolean | undefined },
+): number {
   const own = arabic ? nth(MODES[key.mode], index) : ownDegree(key, index);
   const major = nth(MODES.major, index);
   if (!accidental) return isMinorish(key) && index === 6 && diminished ? 11 : own;
@@ -113,7 +118,11 @@ export function parseNumeral(source: string, key: Key): Result<Chord> {
     return fail("numeral.unknown", `"${source}": "${after}" is not a degree`, { position: slash + 2, hint });
   if (over && !over.arabic) {
     // Applied: read in the key of the other degree.
-    const root = transposeNote(key.tonic, over.index, degreeSemitones(key, over.accidental, over.index, false));
+    const root = transposeNote(
+      key.tonic,
+      over.index,
+      degreeSemitones(key, over.accidental, over.index, { diminished: false }),
+    );
     const local = parseKey(`${root} ${over.minor ? "minor" : "major"}`);
     if (!local.ok) return local;
     return parseNumeral(text.slice(0, slash), local.value);
@@ -124,7 +133,11 @@ export function parseNumeral(source: string, key: Key): Result<Chord> {
   const { accidental, index, arabic, minor } = parts;
   let { suffix } = parts;
   const diminished = /^(°|ø|dim)/.test(suffix);
-  const root = transposeNote(key.tonic, index, degreeSemitones(key, accidental, index, minor && diminished, arabic));
+  const root = transposeNote(
+    key.tonic,
+    index,
+    degreeSemitones(key, accidental, index, { diminished: minor && diminished, arabic }),
+  );
   let inversion = 0;
   if (!arabic) {
     const found =
@@ -169,7 +182,11 @@ export function parseNumeral(source: string, key: Key): Result<Chord> {
   const tone = inversion ? chord.value.tones.find((t) => t.degree === inversion) : undefined;
   let bass: NoteName | undefined = tone && transposeNote(root, tone.degree - 1, tone.semitones);
   if (over)
-    bass = transposeNote(key.tonic, over.index, degreeSemitones(key, over.accidental, over.index, false, over.arabic));
+    bass = transposeNote(
+      key.tonic,
+      over.index,
+      degreeSemitones(key, over.accidental, over.index, { diminished: false, arabic: over.arabic }),
+    );
   return ok({ ...chord.value, ...(bass && bass !== root ? { bass } : {}) });
 }
 

@@ -103,8 +103,7 @@ export function findShapes(
   neck: Neck,
   allowed: readonly PitchClass[],
   required: readonly PitchClass[],
-  limits: ShapeLimits = SHAPE_LIMITS,
-  least = 3,
+  { limits = SHAPE_LIMITS, least = 3 }: { limits?: ShapeLimits | undefined; least?: number | undefined } = {},
 ): Shape[] {
   const pcs = new Set(allowed.map((pc) => mod(pc, 12)));
   const needed = required.reduce((mask, pc) => mask | (1 << mod(pc, 12)), 0);
@@ -134,11 +133,13 @@ export function findShapes(
     const walk = (
       s: number,
       sounding: number,
-      mask: number,
-      based: boolean,
-      above: number,
-      inside: number,
-      silent: number,
+      {
+        mask,
+        based,
+        above,
+        inside,
+        silent,
+      }: { mask: number; based: boolean; above: number; inside: number; silent: number },
     ): void => {
       if (sounding + strings.length - s < least || (needed & ~(mask | nth(ahead, s))) !== 0 || (!based && !rooted[s]))
         return;
@@ -150,17 +151,23 @@ export function findShapes(
         return;
       }
       frets[s] = null;
-      walk(s + 1, sounding, mask, based, above, inside, sounding ? silent + 1 : 0);
+      walk(s + 1, sounding, { mask, based, above, inside, silent: sounding ? silent + 1 : 0 });
       if (inside + silent <= limits.muted)
         for (const { fret, bit } of nth(choices, s)) {
           const higher = above + (fret > position ? 1 : 0);
           if (higher > limits.fingers) continue;
           frets[s] = fret;
-          walk(s + 1, sounding + 1, mask | bit, based || fret === position, higher, inside + silent, 0);
+          walk(s + 1, sounding + 1, {
+            mask: mask | bit,
+            based: based || fret === position,
+            above: higher,
+            inside: inside + silent,
+            silent: 0,
+          });
         }
       frets[s] = null;
     };
-    walk(0, 0, 0, position === 0, 0, 0, 0);
+    walk(0, 0, { mask: 0, based: position === 0, above: 0, inside: 0, silent: 0 });
   };
   search(0, 0);
   for (let position = 1; position <= highest; position++) {

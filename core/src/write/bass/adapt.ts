@@ -23,10 +23,7 @@ const chordAt = (chords: readonly ChordEvent[], tick: Ticks): Chord | null => {
 export function adaptBass(
   before: Song,
   after: Song,
-  sectionId: string,
-  partId: string,
-  from: Ticks,
-  to: Ticks,
+  { section: sectionId, part: partId, span: [from, to] }: { section: string; part: string; span: [Ticks, Ticks] },
 ): Edit | null {
   const [old, now] = [sectionOf(before, sectionId), sectionOf(after, sectionId)];
   const part = partOf(after, partId);

@@ -16,8 +16,7 @@ export function findConflicts(
   ctx: BassContext,
   style: BassStyle,
   line: readonly Chosen[],
-  over: readonly { from: Ticks; to: Ticks; count: number }[],
-  report: BassReport,
+  { over, report }: { over: readonly { from: Ticks; to: Ticks; count: number }[]; report: BassReport },
 ): Conflict[] {
   const conflicts: Conflict[] = [];
   const where = (tick: Ticks) => positionText(ctx.meter, tick);

@@ -300,8 +300,10 @@ export function drumAsBass(
   song: Song,
   sectionId: string,
   part: Part["id"],
-  drum: Drum,
-  { rhythm, glides, instead }: { rhythm: "line" | "drum"; glides: boolean; instead: boolean },
+  {
+    drum,
+    how: { rhythm, glides, instead },
+  }: { drum: Drum; how: { rhythm: "line" | "drum"; glides: boolean; instead: boolean } },
 ): Result<Edit> {
   const section = sectionOf(song, sectionId);
   if (!section) return fail("bass.section", `No section has the id "${sectionId}"`);

@@ -103,7 +103,7 @@ export function pitchSlots(
         for (let midi = low; midi <= high; midi++) {
           const pc = mod(midi, 12);
           let found: Candidate | null;
-          if (pedal === undefined) found = candidateOf(ctx, style, slot, chord, ahead, leads, midi, center);
+          if (pedal === undefined) found = candidateOf(ctx, style, { slot, chord, ahead, leads, midi, center });
           else if (pc === pedal) found = { midi, cost: 0, inChord: true };
           else found = null;
           if (!found) continue;
@@ -151,8 +151,7 @@ function preferenceOf(
   prefers: readonly string[],
   role: string,
   isBass: boolean,
-  high: boolean,
-  overRoot: boolean,
+  { high, overRoot }: { high: boolean; overRoot: boolean },
 ): number {
   return prefers.findIndex((w) => {
     if (w === "bass") return isBass && !high;
@@ -165,12 +164,14 @@ function preferenceOf(
 function candidateOf(
   ctx: BassContext,
   style: BassStyle,
-  slot: Slot,
-  chord: RealizedChord,
-  ahead: RealizedChord | null,
-  leads: boolean,
-  midi: Midi,
-  center: Midi,
+  {
+    slot,
+    chord,
+    ahead,
+    leads,
+    midi,
+    center,
+  }: { slot: Slot; chord: RealizedChord; ahead: RealizedChord | null; leads: boolean; midi: Midi; center: Midi },
 ): Candidate | null {
   const pc = mod(midi, 12);
   const { role, inChord } = toneRole(sure(chord.chord), pc);
@@ -183,7 +184,7 @@ function candidateOf(
     const high = midi >= center && midi - 12 >= ctx.range[0];
     // Over a root that lies low.
     const overRoot = midi - 7 >= ctx.range[0] && !(midi - 7 >= center && midi - 19 >= ctx.range[0]);
-    const at = slot.prefers ? preferenceOf(slot.prefers, role, isBass, high, overRoot) : 0;
+    const at = slot.prefers ? preferenceOf(slot.prefers, role, isBass, { high, overRoot }) : 0;
     // An anchor states the written bass; a preference only says in which octave.
     if (slot.use === "anchor" && !style.inverts)
       return {
@@ -193,7 +194,7 @@ function candidateOf(
           ? at && COST.otherOctave
           : ({ 5: COST.anchor.fifth, R: COST.anchor.root }[role] ?? COST.anchor.other),
       };
-    let own = toneCost(ctx, style, chord, role, isBass, slot.use === "octave");
+    let own = toneCost(ctx, style, { chord, role, isBass, octave: slot.use === "octave" });
     // A beginning wants its root; a major seventh in the bass clashes with the root above it.
     if (slot.use === "anchor")
       own += (slot.start === 0 && !isBass ? COST.firstInverted : 0) + (role === "7" ? COST.seventhBelow : 0);
@@ -219,10 +220,7 @@ function candidateOf(
 function toneCost(
   ctx: BassContext,
   style: BassStyle,
-  chord: RealizedChord,
-  role: string,
-  isBass: boolean,
-  octave: boolean,
+  { chord, role, isBass, octave }: { chord: RealizedChord; role: string; isBass: boolean; octave: boolean },
 ): number {
   const { costs } = style;
   if (isBass) return octave ? costs.octave : costs.root;
@@ -247,23 +245,21 @@ export function stepCost(
   style: BassStyle,
   octaves: "none" | "some" | "many",
   from: Candidate,
-  to: Candidate,
-  lifts: boolean,
+  { to, lifts }: { to: Candidate; lifts: boolean },
 ): number {
   const distance = Math.abs(to.midi - from.midi);
   if (to.way && (distance ? Math.sign(to.midi - from.midi) !== to.way : from.way !== undefined && from.way !== to.way))
     return Infinity;
   if (to.way && from.way && from.way !== to.way)
-    return moveCost(style, octaves, from, to, lifts) + (style.costs.reverse ?? 0);
-  return moveCost(style, octaves, from, to, lifts);
+    return moveCost(style, octaves, from, { to, lifts }) + (style.costs.reverse ?? 0);
+  return moveCost(style, octaves, from, { to, lifts });
 }
 
 function moveCost(
   style: BassStyle,
   octaves: "none" | "some" | "many",
   from: Candidate,
-  to: Candidate,
-  lifts: boolean,
+  { to, lifts }: { to: Candidate; lifts: boolean },
 ): number {
   const distance = Math.abs(to.midi - from.midi);
   if (from.ahead) return distance === 0 ? 0 : Infinity;
@@ -297,7 +293,7 @@ function lineLattice(ctx: BassContext, slots: PitchSlot[], style: BassStyle): La
       if (nth(slots, c).pin) return 0;
       const [a, b] = [nth(nth(slots, c).candidates, i), nth(to.candidates, j)];
       return (
-        stepCost(style, ctx.settings.octaves, a, b, to.use === "octave") +
+        stepCost(style, ctx.settings.octaves, a, { to: b, lifts: to.use === "octave" }) +
         (to.beyond && !leadsOrStays(a.midi, b.midi, nth(slots, c)) ? COST.astray : 0)
       );
     },

@@ -211,7 +211,7 @@ function pricedAt(
   const here = nth(slots, i);
   const [before, after] = [nth(slots, (i + slots.length - 1) % slots.length), nth(slots, (i + 1) % slots.length)];
   const step = (from: PitchSlot, a: Candidate, to: PitchSlot, b: Candidate) =>
-    from === to ? 0 : stepCost(style, ctx.settings.octaves, a, b, to.use === "octave");
+    from === to ? 0 : stepCost(style, ctx.settings.octaves, a, { to: b, lifts: to.use === "octave" });
   return here.candidates
     .map((c) => ({
       midi: c.midi,

@@ -125,10 +125,29 @@ export function bassLines(song: Song, request: BassRequest): Result<BassLine[]> 
       if (attempt === 0) title = named || "As the style has it";
       else if (named) title = `${named}, another rhythm`;
       else title = "Another rhythm";
-      add(finish(ctx, style, open, chosen.path.picks, chosen.over, seed, title, pedal !== undefined));
+      add(
+        finish(ctx, style, {
+          slots: open,
+          picks: chosen.path.picks,
+          over: chosen.over,
+          seed,
+          title,
+          pedal: pedal !== undefined,
+        }),
+      );
       if (attempt > 0 || pedal !== undefined) continue;
       const other = otherPitches(ctx, style, open, chosen.path.picks);
-      if (other) add(finish(ctx, style, open, other.path.picks, other.over, seed, "Same rhythm, other notes", false));
+      if (other)
+        add(
+          finish(ctx, style, {
+            slots: open,
+            picks: other.path.picks,
+            over: other.over,
+            seed,
+            title: "Same rhythm, other notes",
+            pedal: false,
+          }),
+        );
     }
     return true;
   };
@@ -247,12 +266,21 @@ const velocityOf = (ctx: BassContext, slot: Slot): number => {
 function finish(
   ctx: BassContext,
   style: BassStyle,
-  slots: PitchSlot[],
-  picks: number[],
-  over: { from: number; to: number; count: number }[],
-  seed: number,
-  title: string,
-  pedal: boolean,
+  {
+    slots,
+    picks,
+    over,
+    seed,
+    title,
+    pedal,
+  }: {
+    slots: PitchSlot[];
+    picks: number[];
+    over: { from: number; to: number; count: number }[];
+    seed: number;
+    title: string;
+    pedal: boolean;
+  },
 ): BassLine | null {
   const all: Chosen[] = slots.map((slot, i) => ({ slot, midi: nth(slot.candidates, nth(picks, i)).midi }));
   const line = all.filter(({ slot }) => !slot.beyond);
@@ -274,7 +302,7 @@ function finish(
     notes,
     reasons: notes.map((n) => n.reason),
     report: measured,
-    conflicts: findConflicts(ctx, style, line, over, measured),
+    conflicts: findConflicts(ctx, style, line, { over, report: measured }),
     seed,
     style: style.id,
     title,

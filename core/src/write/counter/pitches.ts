@@ -72,7 +72,7 @@ export function pitchSlots(
     const [low, high] = [Math.max(ctx.range[0], ctx.home - REACH), Math.min(ctx.range[1], ctx.home + REACH)];
     const candidates: Candidate[] = [];
     for (let midi = low; midi <= high; midi++)
-      candidates.push(...candidatesFor(ctx, style, base, slots[index + 1], midi));
+      candidates.push(...candidatesFor(ctx, style, base, { next: slots[index + 1], midi }));
     if (!candidates.length) stuck.push(slot);
     return candidates.length ? [{ ...base, candidates }] : [];
   });
@@ -85,8 +85,7 @@ function candidatesFor(
   ctx: CounterContext,
   style: CounterStyle,
   slot: Based,
-  next: CounterSlot | undefined,
-  midi: Midi,
+  { next, midi }: { next: CounterSlot | undefined; midi: Midi },
 ): Candidate[] {
   if (style.rules) {
     const cost = style.rules.node(ctx, slot, midi);
@@ -95,7 +94,7 @@ function candidatesFor(
     return cost === Infinity ? [] : [{ midi, cost: cost + rubs + place(ctx, slot, midi), standing: "chord" }];
   }
   const rubbed = rubbedBeats(ctx, midi, slot.start, slot.duration).length > 0;
-  return standings(ctx, style, slot, next, midi, rubbed).flatMap(([standing, own]): Candidate[] => {
+  return standings(ctx, style, { slot, next, midi, rubbed }).flatMap(([standing, own]): Candidate[] => {
     const cost = own + place(ctx, slot, midi) + (!rubbed && rubsAt(ctx, midi, slot.start) ? COST.offBeatRub : 0);
     const { under: unders } = slot;
     if (!unders) return [{ midi, cost, standing }];
@@ -136,10 +135,7 @@ const leaves = (ctx: CounterContext, slot: Based, midi: Midi): boolean => {
 function standings(
   ctx: CounterContext,
   { costs }: CounterStyle,
-  slot: Based,
-  next: CounterSlot | undefined,
-  midi: Midi,
-  rubbed: boolean,
+  { slot, next, midi, rubbed }: { slot: Based; next: CounterSlot | undefined; midi: Midi; rubbed: boolean },
 ): [Standing, number][] {
   const pc = mod(midi, 12);
   const chord = slot.chord?.chord;
@@ -191,7 +187,12 @@ function joins(from: Candidate, to: Candidate): boolean {
   return !(from.standing === "suspension" && !(move < 0 && step && to.standing === "chord"));
 }
 
-function stepCost({ costs }: CounterStyle, a: PitchSlot, b: PitchSlot, from: Candidate, to: Candidate): number {
+function stepCost(
+  { costs }: CounterStyle,
+  a: PitchSlot,
+  b: PitchSlot,
+  { from, to }: { from: Candidate; to: Candidate },
+): number {
   // A pinned note is left and reached as the user wants it; its conflicts are reported instead.
   const pinned = a.pin !== undefined || b.pin !== undefined || a.fixed !== undefined || b.fixed !== undefined;
   if (b.fresh)
@@ -242,9 +243,9 @@ export function lineLattice(style: CounterStyle, slots: readonly PitchSlot[]): S
     step: (c, i, j) =>
       rules
         ? rules.step(slots, c, at(c, i).midi, at(c + 1, j).midi)
-        : stepCost(style, nth(slots, c), nth(slots, c + 1), at(c, i), at(c + 1, j)),
+        : stepCost(style, nth(slots, c), nth(slots, c + 1), { from: at(c, i), to: at(c + 1, j) }),
     turn: (c, i, j, k) => {
-      if (rules) return rules.turn(slots, c, at(c, i).midi, at(c + 1, j).midi, at(c + 2, k).midi);
+      if (rules) return rules.turn(slots, c, [at(c, i).midi, at(c + 1, j).midi, at(c + 2, k).midi]);
       return nth(slots, c + 1).fresh || nth(slots, c + 2).fresh
         ? 0
         : turnCost(style, at(c, i), at(c + 1, j), at(c + 2, k));

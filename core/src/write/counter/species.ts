@@ -79,7 +79,7 @@ export function speciesStep(slots: readonly Against[], c: number, from: Midi, to
  * What three notes cost: a leap is answered by a step or a smaller leap the other way; not three of one in a row, no
  * tritone outlined.
  */
-export function speciesTurn(slots: readonly Against[], c: number, x: Midi, y: Midi, z: Midi): number {
+export function speciesTurn(slots: readonly Against[], c: number, [x, y, z]: readonly [Midi, Midi, Midi]): number {
   const [first, second] = [y - x, z - y];
   let cost = 0;
   if (first === 0 && second === 0) cost += 2;

@@ -84,7 +84,7 @@ export interface PitchRules {
   /** Infinity forbids a pitch. */
   node(ctx: CounterContext, slot: PlacedSlot, midi: Midi): number;
   step(slots: readonly PlacedSlot[], column: number, from: Midi, to: Midi): number;
-  turn(slots: readonly PlacedSlot[], column: number, x: Midi, y: Midi, z: Midi): number;
+  turn(slots: readonly PlacedSlot[], column: number, midis: readonly [Midi, Midi, Midi]): number;
 }
 
 /** A note of a written line, as it is asked for its reason. */

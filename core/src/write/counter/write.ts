@@ -236,7 +236,7 @@ function finish(
     notes,
     reasons: notes.map((n) => n.reason),
     report: report.report,
-    conflicts: conflictsOf(report.ctx, style, line, stuck, report.report),
+    conflicts: conflictsOf(report.ctx, style, line, { stuck, report: report.report }),
     seed,
     style: style.id,
     title,
@@ -268,8 +268,7 @@ function conflictsOf(
   ctx: CounterContext,
   style: CounterStyle,
   line: readonly Chosen[],
-  stuck: readonly CounterSlot[],
-  report: CounterReport,
+  { stuck, report }: { stuck: readonly CounterSlot[]; report: CounterReport },
 ): Conflict[] {
   const at = stuck[0];
   const known: Conflict[] = at

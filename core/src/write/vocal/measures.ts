@@ -51,11 +51,19 @@ const notesOf = (j: Judged, kind: SpotKind): string[] =>
 function count(
   kind: SpotKind,
   field: Exclude<keyof VocalReport, "links" | "notes" | "chordTime" | "longest">,
-  title: string,
-  how: string,
-  why: (j: Judged) => string,
-  aimed: (targets: VocalTargets) => boolean,
-  shown: (targets: VocalTargets) => boolean = () => true,
+  {
+    title,
+    how,
+    why,
+    aimed,
+    shown = () => true,
+  }: {
+    title: string;
+    how: string;
+    why: (j: Judged) => string;
+    aimed: (targets: VocalTargets) => boolean;
+    shown?: (targets: VocalTargets) => boolean | undefined;
+  },
 ): VocalMeasure {
   return {
     id: field,
@@ -141,92 +149,73 @@ const breath: VocalMeasure = {
 /** Every measure of written voices. */
 export const VOCAL_MEASURES: readonly VocalMeasure[] = [
   chordTime,
-  count(
-    "rub",
-    "rubs",
-    "Rubs on a beat",
-    "Notes a semitone or a minor ninth from the tune, another voice, a part that lays out the chords, or above " +
+  count("rub", "rubs", {
+    title: "Rubs on a beat",
+    how:
+      "Notes a semitone or a minor ninth from the tune, another voice, a part that lays out the chords, or above " +
       "a tone of the chord; tones of the chord do not count",
-    because("rub", tuneTakes),
-    free,
-  ),
-  count(
-    "key",
-    "outOfKey",
-    "Out of the key",
-    "Notes neither in the key nor in the chord",
-    because("key", () => "nothing else was left"),
-    free,
-  ),
-  count(
-    "chord",
-    "outside",
-    "Outside the chord",
-    "Notes on a beat, or a beat long, that the chord does not hold, while the tune sings one of its tones",
-    because("chord", tuneTakes),
-    (t) => free(t) && t.chordTime !== undefined && t.chordTime > 0.9,
-  ),
-  count(
-    "parallel",
-    "parallels",
-    "Parallel fifths, octaves",
-    "Between any two voices, from a fifth, octave or unison into another of the same",
-    because("parallel", () => "the tune and the chords leave no other way in these ranges"),
-    (t) => t.strict === true,
-    (t) => t.strict === true,
-  ),
-  count(
-    "crossing",
-    "crossings",
-    "Crossings",
-    "Notes on the other side of the tune or of a neighbor",
-    because("crossing", () => "the ranges lie too close"),
-    (t) => free(t) && t.parallel === undefined,
-  ),
-  count(
-    "unison",
-    "unisons",
-    "In unison",
-    "Notes of a beat or more that are the tune's own, or another voice's",
-    because("unison", tuneTakes),
-    free,
-  ),
-  count(
-    "leap",
-    "leaps",
-    "Hard leaps",
-    "Tritones, sevenths and more than an octave within a phrase",
-    because("leap", () => "the tones of the chords nearest to the tune lie so"),
-    free,
-  ),
-  count(
-    "range",
-    "outOfRange",
-    "Out of range",
-    "Notes outside the range of singer or voice",
-    (j) =>
+    why: because("rub", tuneTakes),
+    aimed: free,
+  }),
+  count("key", "outOfKey", {
+    title: "Out of the key",
+    how: "Notes neither in the key nor in the chord",
+    why: because("key", () => "nothing else was left"),
+    aimed: free,
+  }),
+  count("chord", "outside", {
+    title: "Outside the chord",
+    how: "Notes on a beat, or a beat long, that the chord does not hold, while the tune sings one of its tones",
+    why: because("chord", tuneTakes),
+    aimed: (t) => free(t) && t.chordTime !== undefined && t.chordTime > 0.9,
+  }),
+  count("parallel", "parallels", {
+    title: "Parallel fifths, octaves",
+    how: "Between any two voices, from a fifth, octave or unison into another of the same",
+    why: because("parallel", () => "the tune and the chords leave no other way in these ranges"),
+    aimed: (t) => t.strict === true,
+    shown: (t) => t.strict === true,
+  }),
+  count("crossing", "crossings", {
+    title: "Crossings",
+    how: "Notes on the other side of the tune or of a neighbor",
+    why: because("crossing", () => "the ranges lie too close"),
+    aimed: (t) => free(t) && t.parallel === undefined,
+  }),
+  count("unison", "unisons", {
+    title: "In unison",
+    how: "Notes of a beat or more that are the tune's own, or another voice's",
+    why: because("unison", tuneTakes),
+    aimed: free,
+  }),
+  count("leap", "leaps", {
+    title: "Hard leaps",
+    how: "Tritones, sevenths and more than an octave within a phrase",
+    why: because("leap", () => "the tones of the chords nearest to the tune lie so"),
+    aimed: free,
+  }),
+  count("range", "outOfRange", {
+    title: "Out of range",
+    how: "Notes outside the range of singer or voice",
+    why: (j) =>
       "another voice, key or octave would suit " +
       `${new Set(found(j, "range").map((s) => nth(j.ctx.voices, s.voice).name)).size > 1 ? "them" : "it"}`,
-    () => true,
-  ),
-  count(
-    "spacing",
-    "spacing",
-    "Spacing",
-    "Upper neighbors more than an octave apart",
-    because("spacing", () => "the tune goes too high above the other voices"),
-    (t) => t.strict === true,
-    (t) => t.strict === true,
-  ),
-  count(
-    "tendency",
-    "tendencies",
-    "Tones that do not resolve",
-    "Leading tones in the bass that do not rise, sevenths that do not fall",
-    because("tendency", () => "the next chord or the ranges keep them from it"),
-    (t) => t.strict === true,
-    (t) => t.strict === true,
-  ),
+    aimed: () => true,
+  }),
+  count("spacing", "spacing", {
+    title: "Spacing",
+    how: "Upper neighbors more than an octave apart",
+    why: because("spacing", () => "the tune goes too high above the other voices"),
+    aimed: (t) => t.strict === true,
+    shown: (t) => t.strict === true,
+  }),
+  count("tendency", "tendencies", {
+    title: "Tones that do not resolve",
+    how: "Leading tones in the bass that do not rise, sevenths that do not fall",
+    why: because("tendency", () => "the next chord or the ranges keep them from it"),
+    aimed: (t) => t.strict === true,
+    shown: (t) => t.strict === true,
+  }),
   breath,
 ];
 

@@ -254,7 +254,7 @@ function fixesFor(s: Sounding, windows: readonly Window[], spot: Found): PitchNa
   for (const midi of candidates) {
     if (out.length === MOST_FIXES) break;
     const pitch = spell(ctx, chord, midi);
-    if (!spotsNear(s, windows, spot.voice, spot.note, { ...n, midi, pitch }).length) out.push(pitch);
+    if (!spotsNear(s, windows, spot.voice, { note: spot.note, tried: { ...n, midi, pitch } }).length) out.push(pitch);
   }
   return out;
 }
@@ -265,7 +265,12 @@ type Window = (from: Ticks, to: Ticks) => RealizedNote[];
 /**
  * Rough spots at one note of a voice and at the next one, were it another; what else the voices do is not looked at.
  */
-function spotsNear(s: Sounding, windows: readonly Window[], voice: number, note: number, tried: RealizedNote): Found[] {
+function spotsNear(
+  s: Sounding,
+  windows: readonly Window[],
+  voice: number,
+  { note, tried }: { note: number; tried: RealizedNote },
+): Found[] {
   const line = nth(s.voices, voice);
   const [before, after] = [line[note - 1], line[note + 1]];
   const from = before?.start ?? tried.start;

@@ -173,13 +173,7 @@ function plans(ctx: VocalContext, way: VocalWay): NewNote[][][] {
   const paths = [best, ...(way.several ? (otherPath(lattice, best, at) ?? []) : [])];
   return paths.map((picks) =>
     ctx.voices.map((_, v) =>
-      notesOf(
-        ctx,
-        way,
-        slots,
-        picks.map((p, c) => nth(at(c, p).pitches, v)),
-        v,
-      ),
+      notesOf(ctx, way, slots, { line: picks.map((p, c) => nth(at(c, p).pitches, v)), voice: v }),
     ),
   );
 }
@@ -224,8 +218,7 @@ function notesOf(
   ctx: VocalContext,
   way: VocalWay,
   slots: readonly VocalSlot[],
-  line: readonly Midi[],
-  voice: number,
+  { line, voice }: { line: readonly Midi[]; voice: number },
 ): NewNote[] {
   const out: { note: NewNote; slot: VocalSlot; midi: Midi; from: number }[] = [];
   slots.forEach((slot, c) => {

@@ -27,7 +27,12 @@ export function stop(): void {
   useSound.setState({ playing: false });
 }
 
-export function audition(song: Song, label: string, id: string, from: Ticks, to: Ticks): Promise<void> {
+export function audition(
+  song: Song,
+  label: string,
+  id: string,
+  { from, to }: { from: Ticks; to: Ticks },
+): Promise<void> {
   if (usePlayback.getState().preview?.id === id && useSound.getState().playing) return Promise.resolve(endPreview());
   usePlayback.setState({ preview: { song, label, id }, wholeSong: false });
   heard.push({ song, label, from, to });

@@ -46,15 +46,15 @@ export const alteredDominant: Technique = {
       });
       const notes = listed(added.map(typeset));
       if (quality === "7(#9)")
-        return replacement(
-          spot,
-          symbol,
-          "rubs",
-          { new: symbol, notes, third: sure(noteOf(made, 3)).name },
-          { needsNext: true },
-        );
+        return replacement(spot, symbol, "rubs", {
+          params: { new: symbol, notes, third: sure(noteOf(made, 3)).name },
+          more: { needsNext: true },
+        });
       if (paths.length)
-        return replacement(spot, symbol, "pulls", { new: symbol, notes, paths: listed(paths) }, { needsNext: true });
+        return replacement(spot, symbol, "pulls", {
+          params: { new: symbol, notes, paths: listed(paths) },
+          more: { needsNext: true },
+        });
       return [];
     });
   },

@@ -35,7 +35,7 @@ export const appliedDominant: Technique = {
         seventh: sure(noteOf(read(symbol), 7)).name,
         goal: thirdOf(next),
       };
-      return replacement(spot, symbol, "turns", params, { needsNext: true });
+      return replacement(spot, symbol, "turns", { params, more: { needsNext: true } });
     }
     const root = dominantRoot(next, spot.here.key);
     const params = (symbol: string) => ({
@@ -48,7 +48,9 @@ export const appliedDominant: Technique = {
     const whole = sizeOf(chord) === 4 ? [`${root}7`] : [root, `${root}7`];
     return [
       ...["7", dominantInto(next)].flatMap((quality) => before(spot, root + quality, "leads", params(root + quality))),
-      ...whole.flatMap((symbol) => replacement(spot, symbol, "whole", params(symbol), { needsNext: true })),
+      ...whole.flatMap((symbol) =>
+        replacement(spot, symbol, "whole", { params: params(symbol), more: { needsNext: true } }),
+      ),
     ];
   },
 };

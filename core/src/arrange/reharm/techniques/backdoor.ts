@@ -28,7 +28,10 @@ export const backdoor: Technique = {
     const cut = halves(spot.here, spot.meter);
     return [
       ...(dominant
-        ? replacement(spot, seven, "alone", { new: seven, home, old: event.symbol }, { needsNext: true })
+        ? replacement(spot, seven, "alone", {
+            params: { new: seven, home, old: event.symbol },
+            more: { needsNext: true },
+          })
         : []),
       ...(cut
         ? [

@@ -36,10 +36,12 @@ export const borrowed: Technique = {
       .filter((n) => !key.pcs.includes(mod(pitchClass(n), 12)));
     if (!outside.length) return [];
     return replacement(spot, symbol, "from", {
-      new: symbol,
-      mode: other.tonic === key.tonic ? `${key.tonic} ${other.mode}` : `the parallel ${other.mode}`,
-      notes: outside.join(" and "),
-      verb: outside.length === 1 ? "belongs" : "belong",
+      params: {
+        new: symbol,
+        mode: other.tonic === key.tonic ? `${key.tonic} ${other.mode}` : `the parallel ${other.mode}`,
+        notes: outside.join(" and "),
+        verb: outside.length === 1 ? "belongs" : "belong",
+      },
     });
   },
 };

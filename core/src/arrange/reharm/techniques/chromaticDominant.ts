@@ -17,7 +17,7 @@ export const chromaticDominant: Technique = {
     if (!spot.next) return [];
     const move = mod(rootPc(spot.next.chord) - rootPc(chord), 12);
     if (move !== 2 && move !== 10) return [];
-    const symbol = colorAt(spot.next.chord.root, move === 2 ? 6 : 1, move === 2 ? 11 : 1, "7", key);
+    const symbol = colorAt(spot.next.chord.root, move === 2 ? 6 : 1, move === 2 ? 11 : 1, { quality: "7", key });
     return before(spot, symbol, "slide", { new: symbol, from: chord.root, to: spot.next.chord.root });
   },
 };

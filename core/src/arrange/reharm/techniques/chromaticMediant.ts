@@ -23,7 +23,7 @@ export const chromaticMediant: Technique = {
     } else if (sizeOf(chord) === 4) quality = "maj7";
     else quality = "";
     return [3, 4, 8, 9].flatMap((by) => {
-      const symbol = colorAt(chord.root, by < 6 ? 2 : 5, by, quality, key);
+      const symbol = colorAt(chord.root, by < 6 ? 2 : 5, by, { quality, key });
       const other = read(symbol);
       const kept = other.tones
         .map((t) => toneName(other, t))
@@ -31,7 +31,9 @@ export const chromaticMediant: Technique = {
       // A fifth above the next root it is a dominant before it is a mediant.
       const leads = !minor && spot.next !== undefined && mod(rootPc(other) - rootPc(spot.next.chord), 12) === 7;
       if (leads || !kept.length || chordPitchClasses(other).every((pc) => key.pcs.includes(pc))) return [];
-      return replacement(spot, symbol, "light", { new: symbol, old: event.symbol, kept: kept.join(" and ") });
+      return replacement(spot, symbol, "light", {
+        params: { new: symbol, old: event.symbol, kept: kept.join(" and ") },
+      });
     });
   },
 };

@@ -28,9 +28,11 @@ export const color: Technique = {
     const under =
       onRoot && has(chord, "7") && !has(chord, "b3")
         ? replacement(spot, chordSymbol(sixth), "sixth", {
-            sixth: sure(noteOf(sixth, 6)).name,
-            seventh: sure(noteOf(chord, 7)).name,
-            root: chord.root,
+            params: {
+              sixth: sure(noteOf(sixth, 6)).name,
+              seventh: sure(noteOf(chord, 7)).name,
+              root: chord.root,
+            },
           })
         : [];
     const dominant = has(chord, "3") && has(chord, "b7");
@@ -50,8 +52,10 @@ export const color: Technique = {
         if (!dominant && added.some((t) => t.alter < 0 && t.degree > 7)) return [];
         if (what === "seventh" && onRoot && has(next, "7")) return [];
         return replacement(spot, chordSymbol(next), names.length > 1 ? "several" : "add", {
-          what,
-          note: names.join(" and "),
+          params: {
+            what,
+            note: names.join(" and "),
+          },
         });
       })
       .concat(under);

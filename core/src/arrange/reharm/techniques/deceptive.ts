@@ -25,8 +25,10 @@ export const deceptive: Technique = {
     const six = diatonicAt(key, 5, chord);
     const flat = symbolAt(firstOf(key.pcs) + 8, sizeOf(chord) === 4 ? "maj7" : "", key);
     return [
-      ...replacement(spot, six, "six", { ...params, new: six }, { needsPrev: true }),
-      ...(isMinorish(key) ? [] : replacement(spot, flat, "flat", { ...params, new: flat }, { needsPrev: true })),
+      ...replacement(spot, six, "six", { params: { ...params, new: six }, more: { needsPrev: true } }),
+      ...(isMinorish(key)
+        ? []
+        : replacement(spot, flat, "flat", { params: { ...params, new: flat }, more: { needsPrev: true } })),
     ];
   },
 };

@@ -23,9 +23,11 @@ export const dominantTwo: Technique = {
     return ["7", "9"].flatMap((quality) => {
       const symbol = symbolAt(nth(key.pcs, 1), quality, key);
       return replacement(spot, symbol, "shine", {
-        new: symbol,
-        raised: symbolAt(firstOf(key.pcs) + 6, "", key, false),
-        plain: nth(key.scale, 3),
+        params: {
+          new: symbol,
+          raised: symbolAt(firstOf(key.pcs) + 6, "", key, false),
+          plain: nth(key.scale, 3),
+        },
       });
     });
   },

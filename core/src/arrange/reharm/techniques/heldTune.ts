@@ -30,13 +30,10 @@ export const heldTune: Technique = {
     const next = spot.next?.chord;
     return KINDS.flatMap(([quality, below]) =>
       below.flatMap((semitones) => {
-        const symbol = colorAt(
-          name,
-          -sure(LETTERS[semitones]),
-          -semitones,
-          sizeOf(chord) === 4 || quality === "7" ? quality : quality.replace(/maj7|7/, ""),
+        const symbol = colorAt(name, -sure(LETTERS[semitones]), -semitones, {
+          quality: sizeOf(chord) === 4 || quality === "7" ? quality : quality.replace(/maj7|7/, ""),
           key,
-        );
+        });
         const made = read(symbol);
         if (!chordPitchClasses(made).includes(pc) || chordPitchClasses(made).every((x) => key.pcs.includes(x)))
           return [];
@@ -49,7 +46,7 @@ export const heldTune: Technique = {
         )
           return [];
         const { role } = toneRole(made, pc);
-        return replacement(spot, symbol, "holds", { note: name, role: MEMBER[role] ?? role, new: symbol });
+        return replacement(spot, symbol, "holds", { params: { note: name, role: MEMBER[role] ?? role, new: symbol } });
       }),
     );
   },

@@ -24,6 +24,8 @@ export const homeward: Technique = {
     const kept = found ? shared(found, chord) : 0;
     if (!found || !kept) return [];
     const symbol = found.root + found.quality;
-    return replacement(spot, symbol, "plain", { new: symbol, old: event.symbol, kept: `${kept} of its notes` });
+    return replacement(spot, symbol, "plain", {
+      params: { new: symbol, old: event.symbol, kept: `${kept} of its notes` },
+    });
   },
 };

@@ -28,9 +28,11 @@ export const inversion: Technique = {
         const [a, b] = [distance(from, pc), distance(pc, to)];
         if (pc === bassPc(chord) || !a || !b || a > 2 || b > 2) return [];
         return replacement(spot, over(chord, bass), "step", {
-          bass,
-          from: sure(spot.prev).chord.bass ?? sure(spot.prev).chord.root,
-          to: sure(spot.next).chord.bass ?? sure(spot.next).chord.root,
+          params: {
+            bass,
+            from: sure(spot.prev).chord.bass ?? sure(spot.prev).chord.root,
+            to: sure(spot.next).chord.bass ?? sure(spot.next).chord.root,
+          },
         });
       });
   },

@@ -28,7 +28,7 @@ export const neapolitan: Technique = {
     const symbol = `${root}/${bass}`;
     const params = { new: symbol, five: sure(spot.next).event.symbol, second: root, bass, to: next.bass ?? next.root };
     const where = mod(rootPc(chord) - firstOf(key.pcs), 12);
-    if (where === 2 || where === 5) return replacement(spot, symbol, "flat", params, { needsNext: true });
+    if (where === 2 || where === 5) return replacement(spot, symbol, "flat", { params, more: { needsNext: true } });
     if (where === 7) return [];
     return before(spot, symbol, "flat", params);
   },

@@ -34,9 +34,11 @@ export const otherBass: Technique = {
     const tone = major && dominant ? above : undefined;
     return [
       ...(third
-        ? replacement(spot, over(plain, third), "below", { bass: third, sounds: third + (minor ? "maj7" : "m7") })
+        ? replacement(spot, over(plain, third), "below", {
+            params: { bass: third, sounds: third + (minor ? "maj7" : "m7") },
+          })
         : []),
-      ...(tone ? replacement(spot, over(plain, tone), "above", { bass: tone }) : []),
+      ...(tone ? replacement(spot, over(plain, tone), "above", { params: { bass: tone } }) : []),
     ];
   },
 };

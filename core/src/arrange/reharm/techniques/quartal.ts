@@ -26,6 +26,8 @@ export const quartal: Technique = {
       );
     return qualities
       .filter(inKey)
-      .flatMap((q) => replacement(spot, chord.root + q, "open", { new: chord.root + q, old: event.symbol }));
+      .flatMap((q) =>
+        replacement(spot, chord.root + q, "open", { params: { new: chord.root + q, old: event.symbol } }),
+      );
   },
 };

@@ -19,12 +19,9 @@ export const raisedThird: Technique = {
     if (!next || !has(chord, "b3") || has(chord, "b5") || mod(rootPc(next) - rootPc(chord), 12) !== 5) return [];
     const figure = chord.tones.some((t) => t.degree === 9) ? "9" : "7";
     const symbol = chord.root + (has(next, "b3") && figure === "9" ? "7(b9)" : figure);
-    return replacement(
-      spot,
-      symbol,
-      "raise",
-      { from: sure(noteOf(chord, 3)).name, to: sure(noteOf(read(symbol), 3)).name, root: next.root },
-      { needsNext: true },
-    );
+    return replacement(spot, symbol, "raise", {
+      params: { from: sure(noteOf(chord, 3)).name, to: sure(noteOf(read(symbol), 3)).name, root: next.root },
+      more: { needsNext: true },
+    });
   },
 };

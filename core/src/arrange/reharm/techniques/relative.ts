@@ -23,7 +23,9 @@ export const relative: Technique = {
       if (/dim|b5/.test(symbol) && step !== 4) return [];
       const kept = shared(chord, read(symbol));
       return kept >= Math.min(2, chordPitchClasses(chord).length)
-        ? replacement(spot, symbol, "third", { new: symbol, old: spot.here.event.symbol, kept: String(kept) })
+        ? replacement(spot, symbol, "third", {
+            params: { new: symbol, old: spot.here.event.symbol, kept: String(kept) },
+          })
         : [];
     });
   },

@@ -20,6 +20,6 @@ export const rootlessDominant: Technique = {
     const minor =
       spot.next !== undefined && has(spot.next.chord, "b3") && mod(rootPc(spot.next.chord) - rootPc(chord), 12) === 5;
     const symbol = transposeNote(chord.root, 2, 4) + (minor ? "dim7" : "m7b5");
-    return replacement(spot, symbol, "third", { new: symbol, old: event.symbol, root: chord.root });
+    return replacement(spot, symbol, "third", { params: { new: symbol, old: event.symbol, root: chord.root } });
   },
 };

@@ -23,8 +23,8 @@ export const thinning: Technique = {
     );
     const fifth = chord.tones.some((t) => t.role === "5") ? `${chord.root}5` : null;
     return [
-      ...replacement(spot, triad, "triad", { new: triad, old }),
-      ...(fifth ? replacement(spot, fifth, "fifth", { new: fifth, old }) : []),
+      ...replacement(spot, triad, "triad", { params: { new: triad, old } }),
+      ...(fifth ? replacement(spot, fifth, "fifth", { params: { new: fifth, old } }) : []),
     ];
   },
 };

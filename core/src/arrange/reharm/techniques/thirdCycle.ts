@@ -25,7 +25,7 @@ export const thirdCycle: Technique = {
     const quality = sizeOf(chord) === 4 ? "maj7" : "";
     const circle = (steps: readonly number[], reason: string) => {
       const line = steps.map((s, i) =>
-        i === 0 || s % 12 === 0 ? chord.root + quality : colorAt(chord.root, sure(LETTERS[s]), s, quality, key),
+        i === 0 || s % 12 === 0 ? chord.root + quality : colorAt(chord.root, sure(LETTERS[s]), s, { quality, key }),
       );
       return {
         chords: line.map((symbol, i) => ({ symbol, duration: nth(sure(four), i) })),

@@ -27,7 +27,10 @@ export const tritone: Technique = {
       return [
         ...["7", "9", "7(#11)"].flatMap((quality) => {
           const sub = place + quality;
-          return replacement(spot, sub, "bass", { new: sub, old: event.symbol, root }, { needsNext: true });
+          return replacement(spot, sub, "bass", {
+            params: { new: sub, old: event.symbol, root },
+            more: { needsNext: true },
+          });
         }),
         ...withTwo(spot, place),
       ];

@@ -40,7 +40,7 @@ export const block: VoicingStyle = {
           ? own.map((x) => (x === pcOf(chord, seventh) ? mod(rootPc(chord) + 9, 12) : x))
           : own;
       const make = (stack: Midi[], missing: number) =>
-        voiced(chord, [doubled([...stack, top], top, voices)], wide, missing, pcs.length < 4 ? 0.3 : 0);
+        voiced(chord, [doubled([...stack, top], top, voices)], wide, { missing, doubling: pcs.length < 4 ? 0.3 : 0 });
       const pc = mod(top, 12);
       if (pcs.includes(pc)) {
         const rest = below(

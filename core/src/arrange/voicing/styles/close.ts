@@ -16,7 +16,7 @@ export const close: VoicingStyle = {
         limits,
       ),
       limits,
-      lossOf(chord, tones, limits.bassCovered),
+      { missing: lossOf(chord, tones, limits.bassCovered) },
     );
   },
 };

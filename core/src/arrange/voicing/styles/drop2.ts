@@ -24,8 +24,7 @@ export function dropping(...voices: number[]): (chord: Chord, limits: VoicingLim
       chord,
       layouts.map((stack) => stack.map((m, i) => (voices.includes(stack.length - i) ? m - 12 : m))),
       limits,
-      missing,
-      doubling,
+      { missing, doubling },
     );
   };
 }

@@ -12,6 +12,6 @@ export const open: VoicingStyle = {
       tones.map((t) => pcOf(chord, t)),
       limits,
     ).map((stack) => stack.map((m, i) => (i % 2 ? m + 12 : m)));
-    return voiced(chord, layouts, limits, lossOf(chord, tones, limits.bassCovered));
+    return voiced(chord, layouts, limits, { missing: lossOf(chord, tones, limits.bassCovered) });
   },
 };

@@ -22,7 +22,7 @@ export const power: VoicingStyle = {
       [five, root, five],
     ];
     return stacks.flatMap((s, i) =>
-      voiced(chord, places(s, limits), limits, s.length === 2 ? 0.6 : 0, i >= 2 ? 0.6 : 0),
+      voiced(chord, places(s, limits), limits, { missing: s.length === 2 ? 0.6 : 0, doubling: i >= 2 ? 0.6 : 0 }),
     );
   },
 };

@@ -40,12 +40,9 @@ export const quartal: VoicingStyle = {
       .flatMap((s) => {
         const used = chord.tones.filter((t) => s.includes(pcOf(chord, t)));
         // Open sound is wanted here: what is left out counts less.
-        return voiced(
-          chord,
-          places(s, limits),
-          limits,
-          lossOf(chord, used, limits.bassCovered) * 0.4 + (limits.voices - s.length) * 0.5,
-        );
+        return voiced(chord, places(s, limits), limits, {
+          missing: lossOf(chord, used, limits.bassCovered) * 0.4 + (limits.voices - s.length) * 0.5,
+        });
       });
   },
 };

@@ -26,7 +26,7 @@ export function rootless(order: (t: NonNullable<ReturnType<typeof fourTones>>) =
     if (!found || !limits.bassCovered) return [];
     const tones = order(found).filter((t) => t !== undefined);
     const pcs = tones.map((t) => pcOf(chord, t));
-    return voiced(chord, places(pcs, limits), limits, lossOf(chord, tones, true) * 0.5);
+    return voiced(chord, places(pcs, limits), limits, { missing: lossOf(chord, tones, true) * 0.5 });
   };
 }
 

@@ -44,7 +44,12 @@ const known = new Map<string, RawVoicing[]>();
  * All shapes of a chord on a neck with what they leave out and double; remembered, for a song uses the same chords
  * again and again.
  */
-function shapesOf(chord: Chord, neck: Neck, wished: number, bassCovered: boolean, wishes: Wishes): RawVoicing[] {
+function shapesOf(
+  chord: Chord,
+  neck: Neck,
+  wished: number,
+  { bassCovered, wishes }: { bassCovered: boolean; wishes: Wishes },
+): RawVoicing[] {
   const id = [
     wishes.id,
     chordSymbol(chord),
@@ -69,8 +74,8 @@ function shapesOf(chord: Chord, neck: Neck, wished: number, bassCovered: boolean
   const essential = [...weight].filter(([, w]) => w >= 4).map(([pc]) => pc);
   const least = Math.min(neck.strings.length, Math.max(FEWEST, wished - LACKING));
   const limits = wishes.known ? { ...SHAPE_LIMITS, highest: HIGHEST_GRIP } : SHAPE_LIMITS;
-  const whole = findShapes(neck, pcs, essential, limits, least);
-  const raw = (whole.length ? whole : findShapes(neck, pcs, [], limits, least)).flatMap((shape): RawVoicing[] => {
+  const whole = findShapes(neck, pcs, essential, { limits, least });
+  const raw = (whole.length ? whole : findShapes(neck, pcs, [], { limits, least })).flatMap((shape): RawVoicing[] => {
     const heard = shape.pitches.map((m) => mod(m, 12));
     // Alone, the lowest note is the bass; a re-entrant tuning has none.
     if (!bassCovered && !reentrant && heard[0] !== bass) return [];
@@ -121,7 +126,7 @@ function stringsCost(
 const necked =
   (wishes: Wishes): VoicingStyle["candidates"] =>
   (chord, { neck, voices, bassCovered }: VoicingLimits) =>
-    neck ? shapesOf(chord, neck, voices, bassCovered, wishes) : [];
+    neck ? shapesOf(chord, neck, voices, { bassCovered, wishes }) : [];
 
 /** A hand takes a grip as a whole: what each voice does counts little, and low strings do not boom as keys do. */
 const GRIPS: VoicingStyle["weights"] = {

@@ -20,7 +20,7 @@ export const shell: VoicingStyle = {
       const [root, a] = [rootPc(chord), pcOf(chord, third)];
       const fifth = toneAt(chord, 5);
       const stacks = [[root, a], [a, root], ...(fifth ? [[root, pcOf(chord, fifth), a]] : [])];
-      return stacks.flatMap((s) => voiced(chord, places(s, limits), limits, s.length > 2 ? 0 : 0.2));
+      return stacks.flatMap((s) => voiced(chord, places(s, limits), limits, { missing: s.length > 2 ? 0 : 0.2 }));
     }
     const [root, a, b] = [rootPc(chord), pcOf(chord, third), pcOf(chord, seventh)];
     const used = [firstOf(chord.tones), third, seventh];
@@ -32,7 +32,7 @@ export const shell: VoicingStyle = {
       chord,
       stacks.flatMap((s) => places(s, limits)),
       limits,
-      lossOf(chord, used, false) * 0.3,
+      { missing: lossOf(chord, used, false) * 0.3 },
     );
   },
 };

@@ -17,6 +17,6 @@ export const single: VoicingStyle = {
         if (t.degree === 1) return 0.6;
         return 1;
       };
-      return voiced(chord, places([pcOf(chord, t)], limits), { ...limits, bassCovered: true }, toneCost());
+      return voiced(chord, places([pcOf(chord, t)], limits), { ...limits, bassCovered: true }, { missing: toneCost() });
     }),
 };

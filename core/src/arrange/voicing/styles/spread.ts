@@ -28,8 +28,7 @@ export const spread: VoicingStyle = {
       chord,
       layouts.filter((l) => firstOf(l) >= 24),
       { ...limits, low: limits.low - 24 },
-      lossOf(chord, used, false),
-      0.3,
+      { missing: lossOf(chord, used, false), doubling: 0.3 },
     );
   },
 };

@@ -41,7 +41,7 @@ export const upperStructure: VoicingStyle = {
         chord,
         layouts,
         { ...limits, low: limits.low - 4, high: limits.high + 4 },
-        lossOf(chord, used, limits.bassCovered),
+        { missing: lossOf(chord, used, limits.bassCovered) },
       ).map((v) => ({ ...v, says }));
     });
   },

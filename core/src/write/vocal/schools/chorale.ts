@@ -96,7 +96,7 @@ function bestOf(stacks: Stack[]): Stack[] {
 }
 
 /** What moving from one setting to the next costs: parallels, overlaps, leaps, tones that must resolve. */
-function moving(ctx: VocalContext, from: Stack, to: Stack, a: VocalSlot, b: VocalSlot): number {
+function moving(ctx: VocalContext, from: Stack, to: Stack, { a, b }: { a: VocalSlot; b: VocalSlot }): number {
   const was = [sure(a.lead).midi, ...from.pitches];
   const now = [sure(b.lead).midi, ...to.pitches];
   // A passing note of the tune neither makes nor hides a parallel.
@@ -118,7 +118,7 @@ function moving(ctx: VocalContext, from: Stack, to: Stack, a: VocalSlot, b: Voca
     if (size > 12) cost += 8;
     if (v < 3 && size > 5) cost += 1;
   }
-  return cost + unresolved(ctx, was, now, a, b);
+  return cost + unresolved(ctx, was, now, { a, b });
 }
 
 /** Outer voices that move the same way into a fifth or octave, the upper one by leap. */
@@ -128,7 +128,12 @@ const directPerfect = (was: readonly Midi[], now: readonly Midi[]): boolean => {
 };
 
 /** Leading tones that do not rise and sevenths that do not fall, where the next chord has the tone they want. */
-function unresolved(ctx: VocalContext, was: readonly Midi[], now: readonly Midi[], a: VocalSlot, b: VocalSlot): number {
+function unresolved(
+  ctx: VocalContext,
+  was: readonly Midi[],
+  now: readonly Midi[],
+  { a, b }: { a: VocalSlot; b: VocalSlot },
+): number {
   const leading = leadingToneOf(ctx.key, a.chord);
   const seventh = seventhOf(a.chord);
   const next = chordPcs(b.chord);
@@ -170,7 +175,7 @@ export const chorale: VocalSchool = {
       slots: hymnSlots(ctx),
       several: true,
       stacks: (slot) => settings(ctx, slot),
-      step: (from, to, a, b) => moving(ctx, from, to, a, b),
+      step: (from, to, a, b) => moving(ctx, from, to, { a, b }),
       free: true,
       reason: ({ voice, slot, midi }) =>
         because("inner", {

@@ -68,7 +68,11 @@ function found(ctx: CheckContext, from: number, length: number, times: number): 
         ? [
             {
               label: `A fill in bar ${last + 1}`,
-              edit: { do: "setDrums", section: section.id, lanes: withFill(section.groove.lanes, meter, last, 1, 1) },
+              edit: {
+                do: "setDrums",
+                section: section.id,
+                lanes: withFill(section.groove.lanes, meter, last, { length: 1, seed: 1 }),
+              },
             },
           ]
         : [],

@@ -41,7 +41,11 @@ export const sameAgain: Rule = {
             fixes: [
               {
                 label: `A fill in bar ${fill + 1}`,
-                edit: { do: "setDrums", section: section.id, lanes: withFill(section.groove.lanes, meter, fill, 1, 1) },
+                edit: {
+                  do: "setDrums",
+                  section: section.id,
+                  lanes: withFill(section.groove.lanes, meter, fill, { length: 1, seed: 1 }),
+                },
               },
             ],
           },

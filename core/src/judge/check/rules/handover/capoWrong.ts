@@ -34,7 +34,7 @@ function below(ctx: CheckContext, part: Part, lowest: Midi, capo: number): RawFi
   return (ctx.sliced.real.parts.find((p) => p.id === part.id)?.notes ?? [])
     .filter((n) => n.midi < lowest && n.midi >= lowest - capo)
     .map((n): RawFinding => {
-      const up = part.link ? null : octaveShift(ctx.song, ctx.section, part, [n], 1);
+      const up = part.link ? null : octaveShift(ctx.song, ctx.section, part, { during: [n], way: 1 });
       return {
         tick: n.start,
         duration: n.duration,

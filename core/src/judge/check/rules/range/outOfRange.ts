@@ -27,7 +27,7 @@ export const outOfRange: Rule = {
         const singer = singerOf(song, part.id);
         const [low, high] = singer ? singerRange(song, singer).extremes : midiRange(part.range ?? instrument.range);
         const ends = singer?.extremes ?? part.range ?? instrument.range;
-        if (part.link?.from) return liftedOut(song, section, part, [low, high], meter);
+        if (part.link?.from) return liftedOut(song, section, part, { range: [low, high], meter });
         return sure(sliced.real.parts.find((p) => p.id === part.id))
           .notes.filter((n) => n.midi < low || n.midi > high)
           .map((note) => {
@@ -69,7 +69,12 @@ export const outOfRange: Rule = {
  * A part that plays another's voicings leaves its range: found once, for its first note; an octave lower or higher as a
  * whole may cure it.
  */
-function liftedOut(song: Song, section: Section, part: Part, [low, high]: [Midi, Midi], meter: Meter): RawFinding[] {
+function liftedOut(
+  song: Song,
+  section: Section,
+  part: Part,
+  { range: [low, high], meter }: { range: [Midi, Midi]; meter: Meter },
+): RawFinding[] {
   const outside = linkedNotes(song, section, part)
     .map(({ note }) => ({ note, midi: pitchMidi(note.pitch) }))
     .filter(({ midi }) => midi < low || midi > high);

@@ -50,7 +50,7 @@ export const covered: Rule = {
           return [];
         const during = p.notes.filter((m) => tune.within(m.start, m.start + m.duration).some((n) => above(n, m)));
         const whole = p.notes.filter((m) => tune.within(m.start, m.start + m.duration).length > 0);
-        const lower = octaveShift(song, section, p.part, whole, -1);
+        const lower = octaveShift(song, section, p.part, { during: whole, way: -1 });
         const factor = strengthOf(100) * 10 ** (-(over + SOFTER + 2) / 20);
         const softer: Fix[] = isWritten(p.part)
           ? [

@@ -67,7 +67,7 @@ export const masking: Rule = {
             amount: `${percent(register)} of the time`,
             fixes: [b, a].flatMap((p) =>
               ([-1, 1] as const).flatMap((way) => {
-                const edit = octaveShift(song, section, p.part, p.notes, way);
+                const edit = octaveShift(song, section, p.part, { during: p.notes, way });
                 return edit
                   ? [{ label: `${p.part.name.split(",")[0]} an octave ${way < 0 ? "lower" : "higher"}`, edit }]
                   : [];

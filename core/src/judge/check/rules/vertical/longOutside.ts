@@ -82,7 +82,7 @@ export const longOutside: Rule = {
                 duration: span.duration,
                 parts: [part.id],
                 notes: [note.id],
-                fixes: waysOut(ctx, part.id, note, span, index),
+                fixes: waysOut(ctx, part.id, note, { span, index }),
                 amount: beatsText(meter, span.duration),
                 message:
                   `${part.name}: ${spoken(note.pitch)} ${held} the ${ROLE_WORDS[span.role] ?? span.role}${kind}, ` +
@@ -103,8 +103,7 @@ function waysOut(
   { song, section, meter }: CheckContext,
   part: string,
   note: RealizedNote,
-  span: RoleSpan,
-  index: number,
+  { span, index }: { span: RoleSpan; index: number },
 ): Fix[] {
   const change = (edit: { duration?: number; pitch?: string }): Edit => ({
     do: "changeNotes",

@@ -62,7 +62,7 @@ export function betweenVoices(ctx: CheckContext, rule: PairRule): RawFinding[] {
           `${top.part.name} and ${low.part.name} ${rule.says} at ` +
           `${positionText(ctx.meter, place.tick)}${rule.at ? `: ${rule.at(place)}` : ""}.`,
         amount: rule.amount(place, ctx),
-        fixes: fixesOf(ctx, low, clearOf(ctx, top, low, place, report.above)),
+        fixes: fixesOf(ctx, low, clearOf(ctx, top, low, { place, above: report.above })),
       }));
     }),
   );
@@ -76,8 +76,7 @@ function clearOf(
   ctx: CheckContext,
   top: Line,
   low: Line,
-  place: Between,
-  above: boolean,
+  { place, above }: { place: Between; above: boolean },
 ): { note: RealizedNote; midi: Midi } | null {
   const note = above ? place.second : place.first;
   if (note.pinned) return null;
