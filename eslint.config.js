@@ -14,6 +14,7 @@ const FLOORS = {
   arrange: ["voicing", "reharm", "groove", "room"],
   judge: ["follow", "check"],
   files: ["notation"],
+  public: [],
 };
 // A folder of web imports only folders listed before it; anything may be tested.
 const WEB = {

@@ -3,7 +3,7 @@
  * kicks with the report open.
  */
 import { sure } from "../core/src/base/list";
-import { BASS_STYLES, checkSong, bassLines } from "../core/src/index";
+import { Bass, Check } from "../core/src/index";
 import { GRID, judge } from "./bassGrid";
 import { longSong } from "./songs";
 import { trace } from "./trace";
@@ -15,10 +15,10 @@ export async function bass(
   { grid, browser }: { grid: boolean; browser: boolean },
 ): Promise<void> {
   const song = longSong(16);
-  const check = time(() => checkSong(song));
-  const ratios = BASS_STYLES.map((s) => ({
+  const check = time(() => Check.song(song));
+  const ratios = Bass.STYLES.map((s) => ({
     id: s.id,
-    ratio: time(() => bassLines(song, { section: "s1", part: "bass", style: s.id }), 3) / check,
+    ratio: time(() => Bass.write(song, { section: "s1", part: "bass", style: s.id }), 3) / check,
   }));
   const worst = ratios.reduce((a, b) => (b.ratio > a.ratio ? b : a));
   console.log(

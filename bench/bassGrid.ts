@@ -1,21 +1,6 @@
 import { firstOf } from "../core/src/base/list";
-import {
-  applyEdit,
-  BASS_STYLES,
-  bassRequest,
-  factsOf,
-  measuresOf,
-  must,
-  newSong,
-  patternLanes,
-  DRUM_PATTERNS,
-  bassLines,
-  type BassReport,
-  type Conflict,
-  type Edit,
-  type Measure,
-  type Song,
-} from "../core/src/index";
+import { Bass, type BassReport, type Conflict, Edit, Fact, Groove, type Measure, must, Song } from "../core/src/index";
+import { measuresOf } from "../core/src/write/bass/measures";
 
 /**
  * Progressions of the grid, invented: diatonic, applied and borrowed chords, slash chords, a vamp, chords that change
@@ -43,7 +28,7 @@ export interface Case {
 }
 
 /** All combinations, in a fixed order. */
-export const GRID: readonly (Case & { key: string })[] = BASS_STYLES.flatMap((s) =>
+export const GRID: readonly (Case & { key: string })[] = Bass.STYLES.flatMap((s) =>
   LINES.flatMap(([key, line]) =>
     KICKS.flatMap((kick) => METERS.map((meter) => ({ style: s.id, meter, kick, key, line }))),
   ),
@@ -54,12 +39,12 @@ export function gridSong({ key, line, meter, kick }: Omit<Case, "style"> & { key
   const id = [key, line, meter, kick].join("|");
   const known = songs.get(id);
   if (known) return known;
-  const base = must(newSong({ title: "Grid", key, meter, bars: 4 }));
-  const edit = (song: Song, e: Edit) => must(applyEdit(song, e)).song;
+  const base = must(Song.create({ title: "Grid", key, meter, bars: 4 }));
+  const edit = (song: Song, e: Edit) => must(Edit.apply(song, e)).song;
   let song = edit(base, { do: "setLine", section: "s1", line });
-  const { meter: read } = must(bassRequest(factsOf(song), { section: "s1", part: "bass" })).ctx;
-  const pattern = DRUM_PATTERNS.find((p) => p.id === kick);
-  if (pattern) song = edit(song, { do: "setDrums", section: "s1", lanes: patternLanes(pattern, read, 4) });
+  const { meter: read } = must(Bass.request(Fact.of(song), { section: "s1", part: "bass" })).ctx;
+  const pattern = Groove.PATTERNS.find((p) => p.id === kick);
+  if (pattern) song = edit(song, { do: "setDrums", section: "s1", lanes: Groove.lanes(pattern, read, 4) });
   if (kick === "pushed")
     for (let bar = 0; bar < 4; bar++)
       for (const beat of read.beats.slice(0, 3))
@@ -87,8 +72,8 @@ export interface Outcome {
 export function judge(c: Case & { key: string }, seed = 4): Outcome {
   const song = gridSong(c);
   const request = { section: "s1", part: "bass", style: c.style, seed };
-  const lines = must(bassLines(song, request));
-  const { ctx, style } = must(bassRequest(factsOf(song), request));
+  const lines = must(Bass.write(song, request));
+  const { ctx, style } = must(Bass.request(Fact.of(song), request));
   const { report, conflicts } = firstOf(lines);
   const unmet = measuresOf(report, { style, settings: ctx.settings, meter: ctx.meter }).filter((m) => m.met === false);
   const named = new Set(conflicts.flatMap((x) => x.measures));

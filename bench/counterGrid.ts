@@ -1,26 +1,20 @@
 import { firstOf, nth, sure } from "../core/src/base/list";
 import {
-  applyEdit,
-  chordOf,
-  chordPitchClasses,
-  COUNTER_STYLES,
-  counterLines,
-  counterMeasures,
-  counterRequest,
-  DRUM_PATTERNS,
-  factsOf,
-  must,
-  newSong,
-  patternLanes,
-  pitchMidi,
-  spellAt,
+  Chord,
   type Conflict,
+  Counter,
   type CounterReport,
-  type Edit,
+  Edit,
+  Fact,
+  Groove,
   type Measure,
+  must,
   type NewNote,
-  type Song,
+  Pitch,
+  Song,
 } from "../core/src/index";
+import { counterMeasures } from "../core/src/write/counter/measures";
+import { counterRequest } from "../core/src/write/counter/write";
 import { LINES } from "./bassGrid";
 
 /** How the tunes of the grid go, in beats of the meter (minus is a rest), each over and over: invented. */
@@ -44,7 +38,7 @@ export interface CounterCase {
 }
 
 /** All combinations, in a fixed order. */
-export const COUNTER_GRID: readonly CounterCase[] = COUNTER_STYLES.flatMap((s) =>
+export const COUNTER_GRID: readonly CounterCase[] = Counter.STYLES.flatMap((s) =>
   LINES.flatMap(([key, line]) =>
     (Object.keys(RHYTHMS) as (keyof typeof RHYTHMS)[]).flatMap((tune) =>
       METERS.map((meter) => ({ style: s.id, tune, meter, key, line })),
@@ -57,7 +51,7 @@ const MOVES = [0, 2, 1, -1, -2, 1, 3, -1, -3, 0, 2, -2];
 /** A tune over the chords of a section: tones of the chord on beats, steps of the key between. */
 function tuneOver(song: Song, rhythm: readonly number[]): NewNote[] {
   const section = firstOf(song.sections);
-  const { ctx } = must(counterRequest(factsOf(song), { section: "s1", part: "answer" }));
+  const { ctx } = must(counterRequest(Fact.of(song), { section: "s1", part: "answer" }));
   const beat = firstOf(ctx.meter.beats).duration;
   const scale = Array.from({ length: 40 }, (_, i) => 50 + i).filter((m) => ctx.key.pcs.includes(m % 12));
   const notes: NewNote[] = [];
@@ -68,14 +62,14 @@ function tuneOver(song: Song, rhythm: readonly number[]): NewNote[] {
     if (value > 0) {
       degree = Math.min(scale.length - 4, Math.max(3, degree + nth(MOVES, i % MOVES.length)));
       let midi = nth(scale, degree);
-      const chord = chordOf(section.chords.findLast((c) => c.start <= at)?.symbol ?? "");
-      const pcs = chord ? chordPitchClasses(chord) : [];
+      const chord = Chord.of(section.chords.findLast((c) => c.start <= at)?.symbol ?? "");
+      const pcs = chord ? Chord.pitchClasses(chord) : [];
       if (at % beat === 0 && pcs.length)
         midi = [0, 1, -1, 2, -2, 3].map((d) => midi + d).find((m) => pcs.includes(m % 12)) ?? midi;
       notes.push({
         start: at,
         duration: Math.min(duration, ctx.length - at),
-        pitch: spellAt(song, section, at, midi),
+        pitch: Song.spell(song, section, at, midi),
         velocity: 92,
       });
     }
@@ -89,13 +83,13 @@ export function counterSong({ key, line, meter, tune }: Omit<CounterCase, "style
   const id = [key, line, meter, tune].join("|");
   const known = songs.get(id);
   if (known) return known;
-  const edit = (s: Song, e: Edit) => must(applyEdit(s, e)).song;
-  let song = must(newSong({ title: "Grid", key, meter, bars: 4 }));
+  const edit = (s: Song, e: Edit) => must(Edit.apply(s, e)).song;
+  let song = must(Song.create({ title: "Grid", key, meter, bars: 4 }));
   song = edit(song, { do: "setLine", section: "s1", line });
   song = edit(song, { do: "addPart", name: "Fiddle", role: "counter", instrument: "violin" });
   song = { ...song, parts: song.parts.map((p) => (p.name === "Fiddle" ? { ...p, id: "answer" } : p)) };
-  const { ctx } = must(counterRequest(factsOf(song), { section: "s1", part: "answer" }));
-  song = edit(song, { do: "setDrums", section: "s1", lanes: patternLanes(nth(DRUM_PATTERNS, 1), ctx.meter, 4) });
+  const { ctx } = must(counterRequest(Fact.of(song), { section: "s1", part: "answer" }));
+  song = edit(song, { do: "setDrums", section: "s1", lanes: Groove.lanes(nth(Groove.PATTERNS, 1), ctx.meter, 4) });
   song = edit(song, { do: "setNotes", section: "s1", part: "melody", notes: tuneOver(song, RHYTHMS[tune]) });
   songs.set(id, song);
   return song;
@@ -114,8 +108,8 @@ export interface CounterOutcome {
 
 /** A sustained line is taken: what a variation comes back to. */
 function withFirstHalf(song: Song): Song {
-  const [line] = must(counterLines(song, { section: "s1", part: "answer", style: "sustained", seed: 2 }));
-  return must(applyEdit(song, { do: "setNotes", section: "s1", part: "answer", notes: sure(line).notes })).song;
+  const [line] = must(Counter.write(song, { section: "s1", part: "answer", style: "sustained", seed: 2 }));
+  return must(Edit.apply(song, { do: "setNotes", section: "s1", part: "answer", notes: sure(line).notes })).song;
 }
 
 /**
@@ -126,16 +120,16 @@ export function judgeCounter(c: CounterCase, seed = 4): CounterOutcome | { nothi
   const bare = counterSong(c);
   const song = c.style === "variation" ? withFirstHalf(bare) : bare;
   const request = { section: "s1", part: "answer", style: c.style, seed };
-  const written = counterLines(song, request);
+  const written = Counter.write(song, request);
   if (!written.ok) return { nothing: written.error.code };
-  const { ctx, style } = must(counterRequest(factsOf(song), request));
+  const { ctx, style } = must(counterRequest(Fact.of(song), request));
   const { report, conflicts, notes } = firstOf(written.value);
   const unmet = counterMeasures(report, { style, settings: ctx.settings }, ctx.meter).filter((m) => m.met === false);
   const named = new Set(conflicts.flatMap((x) => x.measures));
   return {
     song,
     lines: written.value.length,
-    notes: notes.map((n) => ({ ...n, midi: pitchMidi(n.pitch) })),
+    notes: notes.map((n) => ({ ...n, midi: Pitch.midi(n.pitch) })),
     unmet,
     unexplained: unmet.filter((m) => !named.has(m.id)),
     conflicts,

@@ -2,17 +2,7 @@
  * Random edits in thousands: how many are accepted and then refused as a document, and how often what is remembered is
  * stale. `npm run bench -- edits`.
  */
-import {
-  applyEdit,
-  checkSong,
-  createChecker,
-  createMemory,
-  harmonyAt,
-  parseSong,
-  realizedAt,
-  sectionPlace,
-  type Song,
-} from "../core/src/index";
+import { Check, Edit, Fact, Place, Song } from "../core/src/index";
 import { walk } from "../core/test/anyEdit";
 import { goldenSong } from "../core/test/fixtures";
 
@@ -31,13 +21,13 @@ export function edits(count = 10_000): void {
   let [accepted, refused, hostile, stale] = [0, 0, 0, 0];
   const each = Math.ceil(count / STARTS.length);
   for (const [seed, name] of STARTS.entries()) {
-    const [checker, memory] = [createChecker(), createMemory()];
+    const [checker, memory] = [Check.checker(), Fact.memory()];
     const text = (song: Song, check: (s: Song) => unknown, read = memory) =>
       JSON.stringify([
         check(song),
         song.sections.map((s) => [
-          read.at(song).get(harmonyAt, s.id),
-          read.at(song).get(realizedAt, sectionPlace(s.id), "held"),
+          read.at(song).get(Fact.harmony, s.id),
+          read.at(song).get(Fact.realized, Place.section(s.id), "held"),
         ]),
       ]);
     let start = goldenSong(name);
@@ -49,7 +39,7 @@ export function edits(count = 10_000): void {
           seed: seed * 1000 + row,
           length: 50,
           apply(song, change) {
-            const result = applyEdit(song, change);
+            const result = Edit.apply(song, change);
             if (result.ok) accepted++;
             else refused++;
             return result.ok ? result.value.song : song;
@@ -57,9 +47,9 @@ export function edits(count = 10_000): void {
         },
         (song, before) => {
           if (song === before) return;
-          if (!parseSong(JSON.parse(JSON.stringify(song))).ok) hostile++;
+          if (!Song.parse(JSON.parse(JSON.stringify(song))).ok) hostile++;
           const remembered = text(song, (s) => s.sections.flatMap((x) => checker.section(s, x.id)));
-          if (remembered !== text(song, checkSong, createMemory())) stale++;
+          if (remembered !== text(song, Check.song, Fact.memory())) stale++;
         },
       );
       start = goldenSong(name);

@@ -3,27 +3,12 @@
  * what one edit in a section used twenty times costs.
  */
 import { firstOf, lastOf, nth, sure } from "../core/src/base/list";
-import {
-  applyEdit,
-  busyOf,
-  createChecker,
-  createMemory,
-  formOf,
-  formRealized,
-  must,
-  passView,
-  realize,
-  realizedAt,
-  rolesAt,
-  sectionPlace,
-  sliceReal,
-  writeMidi,
-  type Edit,
-  type Song,
-} from "../core/src/index";
+import { Check, Edit, Fact, Form, Midi, must, Place, Song } from "../core/src/index";
+import { formRealized } from "../core/src/hear/sounding";
+import { sliceReal } from "../core/src/hear/slice/slices";
 import { eightParts } from "./songs";
 
-const edit = (song: Song, ...edits: Edit[]): Song => edits.reduce((s, e) => must(applyEdit(s, e)).song, song);
+const edit = (song: Song, ...edits: Edit[]): Song => edits.reduce((s, e) => must(Edit.apply(s, e)).song, song);
 
 /**
  * Four sections of eight bars and eight parts, n passes of them: every fourth is moved, every fifth has a bar of its
@@ -49,7 +34,8 @@ function passes(n: number): Song {
           part: "melody",
           notes: [
             {
-              id: lastOf(sure(sure(passView(song, pass.id).sections.find((s) => s.id === section.id)).notes.melody)).id,
+              id: lastOf(sure(sure(Form.view(song, pass.id).sections.find((s) => s.id === section.id)).notes.melody))
+                .id,
               pitch: "G4",
             },
           ],
@@ -62,18 +48,18 @@ function passes(n: number): Song {
 export function form(time: (run: () => unknown, times?: number) => number): void {
   const [forty, eighty] = [passes(40), passes(80)];
   const one: Song = { ...forty, form: forty.form.slice(0, 1) };
-  const bars = (song: Song) => formOf(song).reduce((sum, p) => sum + p.bars, 0);
+  const bars = (song: Song) => Form.of(song).reduce((sum, p) => sum + p.bars, 0);
   const checked = (song: Song) => {
-    const checker = createChecker(createMemory());
+    const checker = Check.checker(Fact.memory());
     for (const { id } of song.sections.slice(0, song.form.length)) checker.section(song, id);
   };
   const rows: [string, (song: Song) => unknown][] = [
-    ["realize", (song) => realize(song)],
-    ["realize and slice", (song) => sliceReal(realize(song, { harmony: true }))],
+    ["realize", (song) => Song.realize(song)],
+    ["realize and slice", (song) => sliceReal(Song.realize(song, { harmony: true }))],
     ["check", checked],
-    ["MIDI, as it is played", (song) => writeMidi(song, { swing: "played" })],
-    ["the form remembered", (song) => createMemory().at(song).get(formRealized, "played")],
-    ["the grid of the form", (song) => busyOf(song, createMemory().at(song))],
+    ["MIDI, as it is played", (song) => Midi.write(song, { swing: "played" })],
+    ["the form remembered", (song) => Fact.memory().at(song).get(formRealized, "played")],
+    ["the grid of the form", (song) => Form.busy(song, Fact.memory().at(song))],
   ];
   console.log(`forty passes of eight bars in eight parts, ${bars(forty)} bars, against one pass; and twice as many`);
   for (const [name, run] of rows) {
@@ -87,13 +73,13 @@ export function form(time: (run: () => unknown, times?: number) => number): void
     ...forty,
     form: Array.from({ length: 20 }, (_, i) => ({ id: `o${900 + i}`, sectionId: "s1" })),
   };
-  const memory = createMemory();
+  const memory = Fact.memory();
   const shown = (song: Song) => {
     const read = memory.at(song);
-    read.get(realizedAt, sectionPlace("s1"), "played");
-    for (const p of song.parts) read.get(rolesAt, sectionPlace("s1"), p.id, "played");
-    formOf(song);
-    busyOf(song, read);
+    read.get(Fact.realized, Place.section("s1"), "played");
+    for (const p of song.parts) read.get(Fact.roles, Place.section("s1"), p.id, "played");
+    Form.of(song);
+    Form.busy(song, read);
   };
   shown(often);
   const note = nth(sure(firstOf(often.sections).notes.melody), 9).id;
@@ -108,13 +94,13 @@ export function form(time: (run: () => unknown, times?: number) => number): void
     });
     shown(song);
   };
-  const checker = createChecker(memory);
+  const checker = Check.checker(memory);
   checker.section(song, "s1");
   const all = time(() => {
-    const read = createMemory().at(song);
-    read.get(realizedAt, sectionPlace("s1"), "played");
-    for (const p of song.parts) read.get(rolesAt, sectionPlace("s1"), p.id, "played");
-    busyOf(song, read);
+    const read = Fact.memory().at(song);
+    read.get(Fact.realized, Place.section("s1"), "played");
+    for (const p of song.parts) read.get(Fact.roles, Place.section("s1"), p.id, "played");
+    Form.busy(song, read);
   }, 3);
   const one20 = time(step, 9);
   const judged = time(() => {

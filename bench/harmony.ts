@@ -4,7 +4,7 @@
  */
 import { firstOf, nth, sure } from "../core/src/base/list";
 import { Chord as TonalChord, Note as TonalNote } from "tonal";
-import { chordPitchClasses, identifyChords, must, parseChord, transposeNote, type Chord } from "../core/src/index";
+import { Chord, must, Pitch } from "../core/src/index";
 import { longSong } from "./songs";
 import { trace } from "./trace";
 
@@ -46,10 +46,10 @@ function cases(): Case[] {
   let seed = 7;
   const next = (n: number) => (seed = (seed * 16807) % 2147483647) % n;
   return Array.from({ length: 1000 }, (_, i): Case => {
-    const intended = must(parseChord(nth(ROOTS, next(12)) + nth(QUALITIES, next(QUALITIES.length))));
+    const intended = must(Chord.parse(nth(ROOTS, next(12)) + nth(QUALITIES, next(QUALITIES.length))));
     const tones = intended.tones.map((t) => ({
       degree: t.degree,
-      name: transposeNote(intended.root, t.degree - 1, t.semitones),
+      name: Pitch.transpose(intended.root, t.degree - 1, t.semitones),
     }));
     let kind: "left out" | "added" | "whole";
     if (i % 4 === 1 && tones.length > 3 && tones.some((t) => t.degree === 5)) kind = "left out";
@@ -58,7 +58,7 @@ function cases(): Case[] {
     let notes = tones.filter((t) => kind !== "left out" || t.degree !== 5).map((t) => t.name);
     if (kind === "added") {
       const free = ["9", "11", "13"]
-        .map((d) => transposeNote(intended.root, Number(d) - 1, sure({ 9: 14, 11: 17, 13: 21 }[d as "9"])))
+        .map((d) => Pitch.transpose(intended.root, Number(d) - 1, sure({ 9: 14, 11: 17, 13: 21 }[d as "9"])))
         .filter((n) => !notes.map((x) => TonalNote.chroma(x)).includes(TonalNote.chroma(n)));
       if (free.length) notes.push(nth(free, next(free.length)));
     }
@@ -76,19 +76,19 @@ const set = (pcs: readonly (number | undefined)[]): string => [...new Set(pcs)].
 export async function harmony(browser: boolean): Promise<void> {
   const all = cases();
   const pcs = (chord: Chord) =>
-    set(chordPitchClasses({ root: chord.root, quality: chord.quality, tones: chord.tones }));
-  const ours = all.map((c) => identifyChords({ pitches: c.notes, bass: firstOf(c.notes) }));
+    set(Chord.pitchClasses({ root: chord.root, quality: chord.quality, tones: chord.tones }));
+  const ours = all.map((c) => Chord.identify({ pitches: c.notes, bass: firstOf(c.notes) }));
   const theirs = all.map((c) => TonalChord.detect(c.notes));
   const right = (kind: Case["kind"] | null) => {
     const chosen = all.map((c, i) => ({ c, i })).filter(({ c }) => kind === null || c.kind === kind);
     const we = chosen.filter(({ c, i }) => {
-      const first = nth(ours, i)[0] && must(parseChord(firstOf(nth(ours, i)).symbol));
+      const first = nth(ours, i)[0] && must(Chord.parse(firstOf(nth(ours, i)).symbol));
       if (!first) return false;
       const added = c.kind === "added";
       return (
         TonalNote.chroma(first.root) === TonalNote.chroma(c.intended.root) &&
         (added
-          ? chordPitchClasses(c.intended).every((pc) => chordPitchClasses(first).includes(pc))
+          ? Chord.pitchClasses(c.intended).every((pc) => Chord.pitchClasses(first).includes(pc))
           : pcs(first) === pcs(c.intended))
       );
     }).length;
@@ -99,7 +99,7 @@ export async function harmony(browser: boolean): Promise<void> {
       if (read.empty || TonalNote.chroma(read.tonic ?? "") !== TonalNote.chroma(c.intended.root)) return false;
       const notes = read.notes.map((n) => TonalNote.chroma(n));
       return c.kind === "added"
-        ? chordPitchClasses(c.intended).every((pc) => notes.includes(pc))
+        ? Chord.pitchClasses(c.intended).every((pc) => notes.includes(pc))
         : set(notes) === pcs(c.intended);
     }).length;
     return `${((we / chosen.length) * 100).toFixed(0)} % against ${((they / chosen.length) * 100).toFixed(0)} %`;
@@ -110,7 +110,7 @@ export async function harmony(browser: boolean): Promise<void> {
     run();
     return performance.now() - t;
   };
-  const mine = time(() => all.forEach((c) => identifyChords({ pitches: c.notes, bass: firstOf(c.notes) })));
+  const mine = time(() => all.forEach((c) => Chord.identify({ pitches: c.notes, bass: firstOf(c.notes) })));
   const detect = time(() => all.forEach((c) => TonalChord.detect(c.notes)));
   console.log(
     `1000 note sets, intended chord named first, ours against tonal's detection: all ${right(null)}; whole ` +

@@ -3,16 +3,10 @@
  * adds the traces, `grid` all bass styles, `edits` ten thousand random edits.
  */
 import { firstOf, lastOf, nth, sure } from "../core/src/base/list";
-import {
-  createChecker,
-  checkSong,
-  motionBetween,
-  must,
-  parseChord,
-  sliceSong,
-  voicingSpace,
-  type Lattice,
-} from "../core/src/index";
+import { Check, Chord, type Lattice, must } from "../core/src/index";
+import { motionBetween } from "../core/src/theory/motion/motion";
+import { sliceSong } from "../core/src/hear/slice/slices";
+import { voicingSpace } from "../core/src/arrange/voicing/space";
 import { cheapestPruned } from "../core/src/search/pruned";
 import { longSong, loopOf } from "./songs";
 
@@ -70,7 +64,7 @@ function brute(lattice: Lattice): number {
   return best;
 }
 
-const chords = (n: number) => loopOf(n).map((s) => must(parseChord(s)));
+const chords = (n: number) => loopOf(n).map((s) => must(Chord.parse(s)));
 // Five voices over four octaves: hundreds of candidates a chord.
 const space = must(voicingSpace(chords(64), { loop: true, voices: 5, bassCovered: true, range: ["F#2", "C6"] }));
 const { lattice, columns } = space;
@@ -113,7 +107,7 @@ for (const closed of [false, true])
   for (const symbols of short) {
     const small = must(
       voicingSpace(
-        symbols.map((s) => must(parseChord(s))),
+        symbols.map((s) => must(Chord.parse(s))),
         { loop: closed, voices: 3 },
       ),
     );
@@ -123,8 +117,8 @@ console.log(`  equal to brute force on ${equal} of ${short.length * 2} short pro
 
 const song = longSong();
 const sliceTime = time(() => sliceSong(song, { section: "s1" }));
-const checkTime = time(() => checkSong(song));
-const checker = createChecker();
+const checkTime = time(() => Check.song(song));
+const checker = Check.checker();
 checker.section(song, "s1");
 const notes = sliceSong(song, { section: "s1" }).real.parts.reduce((n, p) => n + p.notes.length, 0);
 console.log(

@@ -1,15 +1,5 @@
 import { firstOf, nth, sure } from "../core/src/base/list";
-import {
-  applyEdit,
-  must,
-  newSong,
-  QUARTER,
-  voiceSection,
-  bassLines,
-  type Edit,
-  type Note,
-  type Song,
-} from "../core/src/index";
+import { Bass, Edit, Meter, must, type Note, Song, Voicing } from "../core/src/index";
 
 const SYMBOLS = [
   "Ebmaj9",
@@ -38,7 +28,7 @@ export const loopOf = (n: number): string[] =>
  * A song of 64 bars and four parts in one section: eighths in the melody, two chords a bar, a written bass, full drums.
  */
 export function longSong(bars = 64): Song {
-  const edit = (song: Song, ...edits: Edit[]): Song => edits.reduce((s, e) => must(applyEdit(s, e)).song, song);
+  const edit = (song: Song, ...edits: Edit[]): Song => edits.reduce((s, e) => must(Edit.apply(s, e)).song, song);
   const chords = loopOf(bars * 2);
   const line = `| ${Array.from({ length: bars }, (_, b) => `${chords[2 * b]} ${chords[2 * b + 1]}`).join(" | ")} |`;
   const melody = Array.from({ length: bars * 8 }, (_, i): Omit<Note, "id"> => ({
@@ -48,7 +38,7 @@ export function longSong(bars = 64): Song {
     velocity: 80,
   }));
   let song = edit(
-    must(newSong({ id: "long", title: "Sixty-four bars", key: "Eb major", bars })),
+    must(Song.create({ id: "long", title: "Sixty-four bars", key: "Eb major", bars })),
     { do: "setLine", section: "s1", line },
     { do: "setNotes", section: "s1", part: "melody", notes: melody },
     ...Array.from({ length: bars * 8 }, (_, i): Edit => ({
@@ -63,12 +53,12 @@ export function longSong(bars = 64): Song {
         do: "setHit",
         section: "s1",
         drum: "kick",
-        start: (b * 4 + beat) * QUARTER,
+        start: (b * 4 + beat) * Meter.QUARTER,
         velocity: beat ? 90 : 110,
       })),
     ).flat(),
   );
-  const voiced = must(voiceSection(song, "s1", "keys"));
+  const voiced = must(Voicing.section(song, "s1", "keys"));
   song = edit(song, {
     do: "setVoicings",
     section: "s1",
@@ -79,7 +69,7 @@ export function longSong(bars = 64): Song {
     do: "setNotes",
     section: "s1",
     part: "bass",
-    notes: firstOf(must(bassLines(song, { section: "s1", part: "bass" }))).notes,
+    notes: firstOf(must(Bass.write(song, { section: "s1", part: "bass" }))).notes,
   });
 }
 
@@ -90,7 +80,7 @@ export function eightParts(bars: number): Song {
   return ["Second", "Third", "Fiddle", "Horn"].reduce(
     (s, name, k) =>
       must(
-        applyEdit(s, {
+        Edit.apply(s, {
           do: "addPart",
           name,
           role: k < 2 ? "vocal" : "counter",

@@ -3,7 +3,7 @@
  * three singers.
  */
 import { firstOf, nth, sure } from "../core/src/base/list";
-import { applyEdit, checkSong, fitKey, must, neckKey, VOCAL_SCHOOLS, vocalLines, type Song } from "../core/src/index";
+import { Check, Edit, Frets, must, Singer, type Song, Vocal } from "../core/src/index";
 import { longSong } from "./songs";
 import { judgeVocal, VOCAL_GRID } from "../core/test/write/vocalGrid";
 
@@ -12,7 +12,7 @@ const median = (list: readonly number[]): number => [...list].sort((a, b) => a -
 /** The long song with a tune of quarters that breathes, and a voice beside it. */
 function withVoice(bars: number): Song {
   const song = longSong(bars);
-  const edit = (s: Song, e: Parameters<typeof applyEdit>[1]) => must(applyEdit(s, e)).song;
+  const edit = (s: Song, e: Parameters<typeof Edit.apply>[1]) => must(Edit.apply(s, e)).song;
   const sung = sure(firstOf(song.sections).notes.melody)
     .filter((n) => n.start % 480 === 0 && Math.floor(n.start / 480) % 8 < 7)
     .map((n) => ({
@@ -29,13 +29,13 @@ function withVoice(bars: number): Song {
 
 export function vocal(time: (run: () => unknown, times?: number) => number, { grid }: { grid: boolean }): void {
   const songs = [16, 32, 64].map(withVoice);
-  const check = time(() => checkSong(firstOf(songs)));
-  const rows = VOCAL_SCHOOLS.map((school) => ({
+  const check = time(() => Check.song(firstOf(songs)));
+  const rows = Vocal.SCHOOLS.map((school) => ({
     id: school.id,
     times: songs.map((song) =>
       time(
         () =>
-          vocalLines(song, {
+          Vocal.write(song, {
             section: "s1",
             part: sure(song.parts.find((p) => p.name === "Second")).id,
             lead: "melody",
@@ -53,8 +53,8 @@ export function vocal(time: (run: () => unknown, times?: number) => number, { gr
         `${(nth(r.times, 2) / nth(r.times, 1)).toFixed(1)} ×`,
     );
   const [three] = songs.map(withSingers);
-  const fit = time(() => fitKey({ ...sure(three), title: `${Math.random()}` }), 3);
-  const necks = time(() => Array.from({ length: 12 }, (_, k) => neckKey(sure(three), k, "guitar")), 3);
+  const fit = time(() => Singer.fit({ ...sure(three), title: `${Math.random()}` }), 3);
+  const necks = time(() => Array.from({ length: 12 }, (_, k) => Frets.keyOf(sure(three), k, "guitar")), 3);
   console.log(
     `key fitting for three singers, 16 bars: ${(fit / check).toFixed(1)} × one check; guitar shapes for all ` +
       `keys, known chords: ${(necks / check).toFixed(1)} ×`,
@@ -64,7 +64,7 @@ export function vocal(time: (run: () => unknown, times?: number) => number, { gr
 
 /** Three singers, of whom two sing what the third does. */
 function withSingers(song: Song): Song {
-  const edit = (s: Song, e: Parameters<typeof applyEdit>[1]) => must(applyEdit(s, e)).song;
+  const edit = (s: Song, e: Parameters<typeof Edit.apply>[1]) => must(Edit.apply(s, e)).song;
   const tune = sure(firstOf(song.sections).notes.melody);
   let out = edit(song, { do: "addSinger", name: "One", voice: "mezzo", part: "melody" });
   for (const voice of ["alto", "tenor"]) {

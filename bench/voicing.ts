@@ -4,22 +4,11 @@
  */
 import { nth, sure } from "../core/src/base/list";
 import { Voicing, VoicingDictionary } from "tonal";
-import {
-  cheapestPath,
-  findShapes,
-  instrumentOf,
-  motionBetween,
-  must,
-  neckOf,
-  parseChord,
-  pathsOf,
-  pitchMidi,
-  pitchName,
-  plainName,
-  voicePaths,
-  voicingSpace,
-  type Lattice,
-} from "../core/src/index";
+import { Chord, Frets, Instrument, type Lattice, must, Pitch } from "../core/src/index";
+import { cheapestPath } from "../core/src/search/lattice";
+import { motionBetween } from "../core/src/theory/motion/motion";
+import { pathsOf, voicePaths } from "../core/src/arrange/voicing/path";
+import { voicingSpace } from "../core/src/arrange/voicing/space";
 import { cheapestPrepared, prepare } from "../core/src/search/lattice";
 import { cheapestPruned } from "../core/src/search/pruned";
 import { longSong, loopOf } from "./songs";
@@ -32,7 +21,7 @@ interface Walk {
 }
 
 export async function voicing(time: Time, greedy: (lattice: Lattice) => Walk, browser: boolean): Promise<void> {
-  const chords = (n: number) => loopOf(n).map((s) => must(parseChord(s)));
+  const chords = (n: number) => loopOf(n).map((s) => must(Chord.parse(s)));
   const space = must(
     voicingSpace(chords(64), { loop: true, style: "every", voices: 5, bassCovered: true, range: ["F#2", "C6"] }),
   );
@@ -71,10 +60,13 @@ export async function voicing(time: Time, greedy: (lattice: Lattice) => Walk, br
   };
   const layout = nth(nth(columns, 30).candidates, Math.floor(nth(columns, 30).candidates.length / 2));
   const pinned = must(
-    voicingSpace(chords(64), { ...options, pins: { 30: layout.pitches.map((m) => pitchName(m, plainName(m, true))) } }),
+    voicingSpace(chords(64), {
+      ...options,
+      pins: { 30: layout.pitches.map((m) => Pitch.name(m, Pitch.plain(m, true))) },
+    }),
   ).lattice;
   const other = chords(64);
-  other[30] = must(parseChord("F#m7b5"));
+  other[30] = must(Chord.parse("F#m7b5"));
   const changed = must(voicingSpace(other, options)).lattice;
   console.log(
     `  after one pin ${times(() => cheapestPruned(pinned, memory))} ×, after one other chord ` +
@@ -122,8 +114,8 @@ export async function voicing(time: Time, greedy: (lattice: Lattice) => Walk, br
   const symbols = Array.from({ length: 64 }, (_, i) =>
     nth(["CM7", "Am7", "Dm7", "G7", "Em7", "A7", "FM7", "Bm7b5"], (i * 5 + Math.floor(i / 8)) % 8),
   );
-  const theirs = Voicing.sequence(symbols, range, VoicingDictionary.all).map((v) => v.map(pitchMidi));
-  const sets = symbols.map((s) => Voicing.search(s, range, VoicingDictionary.all).map((v) => v.map(pitchMidi)));
+  const theirs = Voicing.sequence(symbols, range, VoicingDictionary.all).map((v) => v.map(Pitch.midi));
+  const sets = symbols.map((s) => Voicing.search(s, range, VoicingDictionary.all).map((v) => v.map(Pitch.midi)));
   const ours = sure(
     cheapestPath({
       sizes: sets.map((s) => s.length),
@@ -140,19 +132,19 @@ export async function voicing(time: Time, greedy: (lattice: Lattice) => Walk, br
       `${total(theirs)} semitones, the exact path over the same ${mine}: ${(mine / total(theirs)).toFixed(2)}`,
   );
 
-  const neck = sure(neckOf(instrumentOf("guitar")));
+  const neck = sure(Frets.neck(Instrument.of("guitar")));
   const searched = Array.from({ length: 200 }, (_, i) => {
     const chord = must(
-      parseChord(
+      Chord.parse(
         `${["C", "Db", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"][i % 12]}${["", "m7", "maj9", "13", "7(b9)", "6/9", "m7b5", "9sus4"][Math.floor(i / 12) % 8]}`,
       ),
     );
-    return chord.tones.map((t) => (t.semitones + pitchMidi(`${chord.root}4`)) % 12);
+    return chord.tones.map((t) => (t.semitones + Pitch.midi(`${chord.root}4`)) % 12);
   });
   let shapes = 0;
   const fretTime = time(() => {
     shapes = 0;
-    for (const pcs of searched) shapes += findShapes(neck, pcs, pcs.length > 4 ? pcs.slice(1, 4) : pcs).length;
+    for (const pcs of searched) shapes += Frets.find(neck, pcs, pcs.length > 4 ? pcs.slice(1, 4) : pcs).length;
   }, 1);
   console.log(
     `200 chords searched on a guitar's neck: ${shapes} shapes, ${(fretTime / walkTime).toFixed(1)} × the ` +

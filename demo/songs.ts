@@ -1,16 +1,5 @@
 import { firstOf, nth, sure } from "../core/src/base/list";
-import {
-  DRUM_PATTERNS,
-  layerOffers,
-  must,
-  newSong,
-  parseMeter,
-  patternLanes,
-  vocalLines,
-  bassLines,
-  type Edit,
-  type Song,
-} from "../core/src/index";
+import { Bass, type Edit, Groove, Meter, must, Song, Vocal } from "../core/src/index";
 import { arrange, breathing, build, drums, laidAlong, ledOn, otherEnding, range, tune } from "./tools";
 
 /** Songs for the orchard's harvest-night concert: a small band and two singers. All invented. */
@@ -19,7 +8,7 @@ const EIGHTHS = "1:66 1.5:46 2:60 2.5:46 3:66 3.5:46 4:60 4.5:50";
 
 function lanterns(): Song {
   const base = must(
-    newSong({
+    Song.create({
       id: "lanterns-on-row-nine",
       title: "Lanterns on Row Nine",
       key: "Eb major",
@@ -111,7 +100,7 @@ function withSecondSinger(song: Song, chorus: string): Song {
     { do: "addSinger", name: "Wren", voice: "alto", part: wren },
     { do: "setPlaying", part: wren, vocal: { school: "inScale", side: "below", interval: "third" } },
   ]);
-  const [line] = must(vocalLines(ready, { section: chorus, part: wren, lead: "melody" }));
+  const [line] = must(Vocal.write(ready, { section: chorus, part: wren, lead: "melody" }));
   const sung = build(ready, [{ do: "setNotes", section: chorus, part: wren, notes: sure(line).notes }]);
   const verse = firstOf(sung.sections).id;
   // The second verse is without drums; the second chorus ends otherwise and leads into the last one, a whole tone
@@ -135,7 +124,7 @@ function withSecondSinger(song: Song, chorus: string): Song {
 
 function cider(): Song {
   const base = must(
-    newSong({
+    Song.create({
       id: "cider-press-strut",
       title: "Cider Press Strut",
       key: "D minor",
@@ -191,7 +180,7 @@ function cider(): Song {
 /** A waltz for nylon guitar: shapes on the neck, chords after the downbeat, strings that play the top of them. */
 function hayloft(): Song {
   const base = must(
-    newSong({
+    Song.create({
       id: "hayloft-waltz",
       title: "Hayloft Waltz",
       key: "G major",
@@ -254,7 +243,7 @@ function hayloft(): Song {
  */
 function shed(): Song {
   const base = must(
-    newSong({
+    Song.create({
       id: "sorting-shed-stomp",
       title: "Sorting Shed Stomp",
       key: "E minor",
@@ -264,12 +253,12 @@ function shed(): Song {
       profile: "loop",
     }),
   );
-  const meter = must(parseMeter("4/4"));
+  const meter = must(Meter.parse("4/4"));
   const pattern = (id: string, bars: number): Edit[] => [
     {
       do: "setDrums",
       section: "s1",
-      lanes: patternLanes(sure(DRUM_PATTERNS.find((p) => p.id === id)), meter, bars),
+      lanes: Groove.lanes(sure(Groove.PATTERNS.find((p) => p.id === id)), meter, bars),
     },
   ];
   let song = build(base, [
@@ -301,7 +290,7 @@ function shed(): Song {
     {
       do: "setDrums",
       section: tailgate,
-      lanes: patternLanes(sure(DRUM_PATTERNS.find((p) => p.id === "half-time")), meter, 4),
+      lanes: Groove.lanes(sure(Groove.PATTERNS.find((p) => p.id === "half-time")), meter, 4),
     },
     {
       do: "setPlaying",
@@ -315,12 +304,14 @@ function shed(): Song {
     do: "setNotes",
     section: id,
     part: "bass",
-    notes: firstOf(must(bassLines(song, { section: id, part: "bass", seed: 2 }))).notes,
+    notes: firstOf(must(Bass.write(song, { section: id, part: "bass", seed: 2 }))).notes,
   });
   song = build(song, [bass(tailgate)]);
   // In the half-time section the sub carries the bass of every chord.
   const sub = sure(song.parts.find((p) => p.name === "Sub")).id;
-  song = build(song, [sure(must(layerOffers(song, tailgate, "bass", sub)).find((o) => o.id === "turns-moves")).edit]);
+  song = build(song, [
+    sure(must(Bass.layerOffers(song, tailgate, "bass", sub)).find((o) => o.id === "turns-moves")).edit,
+  ]);
   // The first section leads to what the bass has there.
   return build(song, [bass("s1")]);
 }

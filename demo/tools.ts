@@ -1,32 +1,28 @@
 import { nth, sure } from "../core/src/base/list";
 import {
-  applyEdit,
-  bassLines,
-  breathsOf,
-  checkSong,
-  must,
-  parseMeter,
-  passEndings,
-  passView,
-  QUARTER,
-  storeVoicing,
-  voiceSection,
-  withFollowing,
+  Bass,
+  Check,
   type Drum,
-  type Edit,
+  Edit,
+  Form,
+  Meter,
+  must,
   type Note,
+  Singer,
   type Song,
+  Voicing,
 } from "../core/src/index";
+import { storeVoicing } from "../core/src/arrange/voicing/section";
 
 /** Notes written as "bar:beat pitch beats [syllable]", separated by commas; bar 0 is the pickup. */
 export function tune(text: string, beatsInBar = 4): Omit<Note, "id">[] {
   return text.split(",").map((item) => {
     const [place, pitch, beats, syllable] = item.trim().split(/\s+/);
     const [bar, beat] = sure(place).split(":").map(Number);
-    const start = (sure(bar) - 1) * beatsInBar * QUARTER + Math.round((sure(beat) - 1) * QUARTER);
+    const start = (sure(bar) - 1) * beatsInBar * Meter.QUARTER + Math.round((sure(beat) - 1) * Meter.QUARTER);
     return {
       start,
-      duration: Math.round(Number(beats) * QUARTER),
+      duration: Math.round(Number(beats) * Meter.QUARTER),
       pitch: sure(pitch),
       velocity: 88,
       ...(syllable ? { lyrics: [syllable] } : {}),
@@ -48,7 +44,7 @@ export const drums = (
         do: "setHit",
         section,
         drum,
-        start: (bar - 1) * beatsInBar * QUARTER + Math.round((sure(beat) - 1) * QUARTER),
+        start: (bar - 1) * beatsInBar * Meter.QUARTER + Math.round((sure(beat) - 1) * Meter.QUARTER),
         velocity: sure(velocity),
       };
     }),
@@ -57,7 +53,7 @@ export const drums = (
 export const range = (from: number, to: number): number[] => Array.from({ length: to - from + 1 }, (_, i) => from + i);
 
 export function build(start: Song, edits: Edit[]): Song {
-  return edits.reduce((song, edit) => must(applyEdit(song, edit)).song, start);
+  return edits.reduce((song, edit) => must(Edit.apply(song, edit)).song, start);
 }
 
 /** Ends notes early where singers would find no place to breathe. */
@@ -66,7 +62,7 @@ export const breathing = (song: Song): Song =>
     (all, { id }) =>
       all.parts.reduce((now, part) => {
         const phrases =
-          part.role === "vocal" || part.role === "melody" ? breathsOf(now, { section: id, part: part.id }) : null;
+          part.role === "vocal" || part.role === "melody" ? Singer.breaths(now, { section: id, part: part.id }) : null;
         return phrases?.ok
           ? build(
               now,
@@ -83,7 +79,7 @@ export function laidAlong(song: Song): Song {
   for (let round = 0; round < 6; round++) {
     const before = current;
     for (const { id } of [...song.sections].reverse())
-      current = build(current, [storeVoicing(id, "keys", must(voiceSection(current, id, "keys")))]);
+      current = build(current, [storeVoicing(id, "keys", must(Voicing.section(current, id, "keys")))]);
     if (JSON.stringify(current) === JSON.stringify(before)) return current;
   }
   return current;
@@ -93,14 +89,14 @@ export function laidAlong(song: Song): Song {
 export function ledOn(song: Song, seed: number, glides: boolean): Song {
   return song.sections.reduce((now, { id }) => {
     const request = { section: id, part: "bass", seed, settings: { glides } };
-    const taken = must(bassLines(now, request)).map((line) =>
+    const taken = must(Bass.write(now, request)).map((line) =>
       build(now, [
         { do: "setNotes", section: id, part: "bass", notes: line.notes },
-        ...passEndings(now, request, line.notes),
+        ...Bass.endings(now, request, line.notes),
       ]),
     );
     // Of the lines that are offered, the one in which least is found.
-    const found = taken.map((s) => checkSong(s).length);
+    const found = taken.map((s) => Check.song(s).length);
     return nth(taken, found.indexOf(Math.min(...found)));
   }, song);
 }
@@ -109,11 +105,11 @@ export function ledOn(song: Song, seed: number, glides: boolean): Song {
 export function otherEnding(song: Song, pass: string, line: string, seed: number): Song {
   const { sectionId } = sure(song.form.find((p) => p.id === pass));
   const section = sure(song.sections.find((s) => s.id === sectionId));
-  const lastBar = (section.bars - 1) * must(parseMeter(song.meter)).bar;
+  const lastBar = (section.bars - 1) * must(Meter.parse(song.meter)).bar;
   const changed = build(song, [
-    withFollowing(song, { do: "inPass", pass, here: true, edit: { do: "setLine", section: sectionId, line } }),
+    Edit.withFollowing(song, { do: "inPass", pass, here: true, edit: { do: "setLine", section: sectionId, line } }),
   ]);
-  const view = passView(changed, pass, true);
+  const view = Form.view(changed, pass, true);
   const notes = sure(sure(view.sections.find((s) => s.id === sectionId)).notes.bass);
   const held = build(view, [
     {
@@ -123,7 +119,7 @@ export function otherEnding(song: Song, pass: string, line: string, seed: number
       notes: notes.map((n) => (n.start < lastBar ? { ...n, pinned: true } : n)),
     },
   ]);
-  const [written] = must(bassLines(held, { section: sectionId, part: "bass", seed }));
+  const [written] = must(Bass.write(held, { section: sectionId, part: "bass", seed }));
   return build(changed, [
     {
       do: "inPass",
@@ -143,7 +139,7 @@ export function otherEnding(song: Song, pass: string, line: string, seed: number
 export function arrange(song: Song, style: string, seed: number, glides: boolean): Song {
   let current = song;
   for (const { id } of song.sections) {
-    const voiced = must(voiceSection(current, id, "keys"));
+    const voiced = must(Voicing.section(current, id, "keys"));
     current = build(current, [
       {
         do: "setVoicings",
@@ -152,7 +148,7 @@ export function arrange(song: Song, style: string, seed: number, glides: boolean
         pitches: Object.fromEntries(voiced.ids.map((chord, i) => [chord, nth(voiced.chords, i).pitches])),
       },
     ]);
-    const [line] = must(bassLines(current, { section: id, part: "bass", style, seed, settings: { glides } }));
+    const [line] = must(Bass.write(current, { section: id, part: "bass", style, seed, settings: { glides } }));
     current = build(current, [{ do: "setNotes", section: id, part: "bass", notes: sure(line).notes }]);
   }
   return current;

@@ -1,6 +1,6 @@
 import type { Page } from "@playwright/test";
 import { readFileSync } from "node:fs";
-import { firstOf, sure, applyEdit, must, newSong, type Edit, type Song } from "../core/src/index";
+import { Edit, firstOf, must, Song, sure } from "../core/src/index";
 import { demoSongs } from "../demo/songs";
 import { expect, songOf, test } from "./fixtures";
 
@@ -16,7 +16,7 @@ function faulty(): Song {
     },
     { do: "setNotes", section: "s1", part: "bass", notes: [{ start: 0, duration: 1920, pitch: "C#2", velocity: 80 }] },
   ];
-  return edits.reduce((s, e) => must(applyEdit(s, e)).song, must(newSong({ title: "Too high", bars: 4 })));
+  return edits.reduce((s, e) => must(Edit.apply(s, e)).song, must(Song.create({ title: "Too high", bars: 4 })));
 }
 
 async function openCheck(page: Page, song: Song): Promise<void> {

@@ -1,6 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
-import { firstOf, lastOf, nth, sure, newSong as createSong, must, writeMidi } from "../core/src/index";
+import { firstOf, lastOf, Midi, must, nth, Song, sure } from "../core/src/index";
 import { demoSongs } from "../demo/songs";
 import { beatX, drag, expect, newSong, songOf, test, typeLine } from "./fixtures";
 
@@ -156,7 +156,7 @@ test("a MIDI file: tracks are guessed and can be changed, doubt is shown, a brok
   await open("notes.txt", Buffer.from("apples"));
   await expect(page.getByRole("alert")).toContainText("does not begin with MThd");
   const strut = nth(demoSongs(), 1);
-  await open("strut.mid", Buffer.from(writeMidi({ ...strut, form: strut.form.slice(1, 2) }, { swing: "straight" })));
+  await open("strut.mid", Buffer.from(Midi.write({ ...strut, form: strut.form.slice(1, 2) }, { swing: "straight" })));
   await expect(page.getByLabel("Use Bass as")).toHaveValue("bass");
   await expect(page.getByText(/of 8 chords are doubtful/)).toBeVisible();
   await page.getByLabel("a chord each").selectOption("half bar");
@@ -254,7 +254,7 @@ test("reharmonizing: alternatives are ordered by the slider, heard, compared wit
 });
 
 test("a tune is harmonized with reasons, and the panel is accessible on every tab", async ({ page, request }) => {
-  const song = { ...must(createSong({ id: "press-house", title: "Press House", bars: 4 })) };
+  const song = { ...must(Song.create({ id: "press-house", title: "Press House", bars: 4 })) };
   firstOf(song.sections).notes.melody = ["C5", "E5", "F5", "A5", "G5", "B4", "C5"].map((pitch, i) => ({
     id: `n${i + 1}`,
     start: i * 960,

@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { firstOf, nth, sure, parseSong, type Song } from "../core/src/index";
+import { firstOf, nth, Song, sure } from "../core/src/index";
 import { drumCell, expect, newSong, saved, songOf, test, typeLine } from "./fixtures";
 
 test("the main job: chords, kick, voicings, bass, check, hearing, editing, coming back, MIDI", async ({ page }) => {
@@ -84,7 +84,7 @@ test("the main job: chords, kick, voicings, bass, check, hearing, editing, comin
   const json = page.waitForEvent("download");
   await page.getByRole("button", { name: "Save as JSON" }).click();
   const file = await (await json).path();
-  const parsed = parseSong(readFileSync(file, "utf8"));
+  const parsed = Song.parse(readFileSync(file, "utf8"));
   expect(parsed.ok && parsed.value.id).toBe(id);
   await page
     .locator(".desk input[type=file]")

@@ -1,5 +1,5 @@
 import { demoSongs } from "../demo/songs";
-import { firstOf, pitchMidi, type Song } from "../core/src/index";
+import { firstOf, Pitch, type Song } from "../core/src/index";
 import { expect, newSong, songOf, test } from "./fixtures";
 
 test("another key: the music moves up or down or only its name changes; heard first, taken back in one step", async ({
@@ -32,7 +32,7 @@ test("another key: the music moves up or down or only its name changes; heard fi
     song.sections.flatMap((s) =>
       Object.values(s.notes)
         .flat()
-        .map((n) => pitchMidi(n.pitch)),
+        .map((n) => Pitch.midi(n.pitch)),
     );
   expect(notes(after)).toEqual(notes(before).map((m) => m + 2));
   await expect(page.locator("[data-chord]").first()).toContainText("F");

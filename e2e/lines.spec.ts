@@ -1,6 +1,6 @@
 import type { Page } from "@playwright/test";
 import { demoSongs } from "../demo/songs";
-import { firstOf, nth, sure, parseTune, type Note, type Song } from "../core/src/index";
+import { Meter, firstOf, type Note, nth, type Song, sure, Tune } from "../core/src/index";
 import { clickLane, drag, expect, newSong, songOf, test, typeLine } from "./fixtures";
 
 /** Opens a demo song in Lines, with one of its tabs. */
@@ -42,8 +42,10 @@ test("the report on a tune shows its notes; a line is heard alone, with chords, 
 
 test("a tune as text: read while it is typed, refused with its place, one step of undo", async ({ page }) => {
   await withTune(page, "E4 q F e G e A h | A q F r h | G w | E h. r q");
-  const { meter } = { meter: (await import("../core/src/index")).parseMeter("4/4") };
-  const expected = meter.ok ? parseTune("E4 q F e G e A h | A q F r h | G w | E h. r q", { meter: meter.value }) : null;
+  const meter = Meter.parse("4/4");
+  const expected = meter.ok
+    ? Tune.parse("E4 q F e G e A h | A q F r h | G w | E h. r q", { meter: meter.value })
+    : null;
   expect((await tune(page)).map((n) => [n.start, n.pitch, n.duration])).toEqual(
     expected?.ok ? expected.value.map((n) => [n.start, n.pitch, n.duration]) : null,
   );

@@ -1,4 +1,4 @@
-import { firstOf, nth, sure, INSTRUMENTS, midiRange, must, newSong, pitchName, type Song } from "../core/src/index";
+import { firstOf, Instrument, must, nth, Pitch, Song, sure } from "../core/src/index";
 import { loudness, peak, aWeight } from "./loudness";
 import { expect, test } from "./fixtures";
 
@@ -9,15 +9,15 @@ const NAMES = ["C", "Db", "D", "Eb", "E", "F", "Gb", "G", "Ab", "A", "Bb", "B"];
 
 /** Two notes of an instrument in the middle of its comfortable range, at velocity 80. */
 function middle(id: string): Song {
-  const instrument = sure(INSTRUMENTS.find((i) => i.id === id));
-  const [low, high] = midiRange(instrument.comfortable);
+  const instrument = sure(Instrument.ALL.find((i) => i.id === id));
+  const [low, high] = Instrument.range(instrument.comfortable);
   const center = Math.round((low + high) / 2);
-  const song = must(newSong({ title: "Weighing", tempo: 120 }));
+  const song = must(Song.create({ title: "Weighing", tempo: 120 }));
   const notes = [0, 4].map((above, i) => ({
     id: `n${i}`,
     start: i * 960,
     duration: 720,
-    pitch: pitchName(center + above, nth(NAMES, (center + above) % 12)),
+    pitch: Pitch.name(center + above, nth(NAMES, (center + above) % 12)),
     velocity: 80,
   }));
   return {
@@ -45,10 +45,10 @@ test("every instrument is as loud as the others, chords as the tune, the bass as
   const render = (song: Song, options: { solo?: string[]; to?: number }) =>
     page.evaluate(([s, o]) => window.orchard!.render({ song: s, section: "s1", ...o }), [song, options] as const);
   // One instrument of each sound, and those that lie far from it.
-  const weighed = INSTRUMENTS.filter(
+  const weighed = Instrument.ALL.filter(
     (i, at) =>
       i.id !== "drums" &&
-      (INSTRUMENTS.findIndex((x) => x.sound === i.sound) === at || /cello|tenor$|bassVoice|trombone/.test(i.id)),
+      (Instrument.ALL.findIndex((x) => x.sound === i.sound) === at || /cello|tenor$|bassVoice|trombone/.test(i.id)),
   );
   const levels = [];
   for (const { id } of weighed) {

@@ -1,4 +1,4 @@
-import { firstOf, nth, sure, midiFrequency, realize, secondsAt, type RealizedSong, type Song } from "../core/src/index";
+import { firstOf, nth, Pitch, type RealizedSong, Song, sure } from "../core/src/index";
 import { expect, test } from "./fixtures";
 
 /** Energy of a frequency in a stretch of samples (Goertzel), by sample. */
@@ -48,8 +48,8 @@ test("the demo rendered offline: notes at their times and pitches, silence where
   const song = (await made.json()) as Song;
   await page.goto(`/songs/${song.id}/chords`);
   await expect(page.locator("[data-chord]").first()).toBeVisible();
-  const real: RealizedSong = realize(song, { section: "s1" });
-  const at = (tick: number) => secondsAt(real, tick);
+  const real: RealizedSong = Song.realize(song, { section: "s1" });
+  const at = (tick: number) => Song.secondsAt(real, tick);
   // Four bars say as much as eight.
   const to = 4 * 1920;
   for (const part of ["bass", "melody"]) {
@@ -68,10 +68,10 @@ test("the demo rendered offline: notes at their times and pitches, silence where
       const to = Math.min(at(note.playedEnd), from + 0.3);
       const place = `${part} ${note.pitch} at tick ${note.start}`;
       // Its pitch is louder than the semitones and tones beside it.
-      const own = energy(samples, rate, from + 0.01, { to, frequency: midiFrequency(note.midi) });
+      const own = energy(samples, rate, from + 0.01, { to, frequency: Pitch.frequency(note.midi) });
       for (const d of [-2, 2])
         expect(own, `${place} against ${d}`).toBeGreaterThan(
-          energy(samples, rate, from + 0.01, { to, frequency: midiFrequency(note.midi + d) }) * 1.5,
+          energy(samples, rate, from + 0.01, { to, frequency: Pitch.frequency(note.midi + d) }) * 1.5,
         );
       // Before it there is silence when the note before has ended (and rung out), and it begins within 15 ms of its
       // time.
@@ -101,11 +101,11 @@ test("the demo rendered offline: notes at their times and pitches, silence where
   await page.goto("/songs/lanterns-on-row-nine/chords");
   await expect(page.locator("[data-chord]").first()).toBeVisible();
   const piano = await page.evaluate(() => window.orchard!.render({ section: "s1", solo: ["keys"], to: 7680 }));
-  const realBallad = realize(ballad, { section: "s1" });
+  const realBallad = Song.realize(ballad, { section: "s1" });
   for (const note of sure(realBallad.parts.find((p) => p.id === "keys")).notes.filter((n) => n.start < 7680)) {
-    const from = secondsAt(realBallad, note.played);
+    const from = Song.secondsAt(realBallad, note.played);
     expect(
-      energy(piano.samples, piano.rate, from, { to: from + 0.5, frequency: midiFrequency(note.midi) }),
+      energy(piano.samples, piano.rate, from, { to: from + 0.5, frequency: Pitch.frequency(note.midi) }),
       `piano ${note.pitch} at ${note.start}`,
     ).toBeGreaterThan(1e-9);
   }

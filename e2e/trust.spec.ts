@@ -1,6 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
-import { firstOf, nth, sure, applyEdit, must, type Edit, type Song } from "../core/src/index";
+import { Edit, firstOf, must, nth, type Song, sure } from "../core/src/index";
 import { demoSongs } from "../demo/songs";
 import { expect, saved, songOf, test } from "./fixtures";
 
@@ -29,7 +29,7 @@ function crowded(): Song {
       })),
     },
   ];
-  return edits.reduce((s, e) => must(applyEdit(s, e)).song, song);
+  return edits.reduce((s, e) => must(Edit.apply(s, e)).song, song);
 }
 
 async function open(page: Page, song: Song, workspace: string): Promise<void> {

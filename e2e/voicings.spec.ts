@@ -1,6 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
-import { firstOf, lastOf, nth, sure, pitchMidi, type Song } from "../core/src/index";
+import { firstOf, lastOf, nth, Pitch, type Song, sure } from "../core/src/index";
 import { expect, songOf, test } from "./fixtures";
 
 /** A copy of a demo song, so that nothing a test does is seen by another. */
@@ -58,12 +58,12 @@ test("one key each: inversion, style, register, instrument; a wanted top note; a
   await page.locator("[data-chord]").nth(1).click();
   await page.getByRole("tab", { name: "Chord" }).click();
   const chord = async () => sure(sure(nth(firstOf((await songOf(page)).sections).chords, 1).voicings).keys);
-  const start = (await chord()).pitches.map(pitchMidi);
+  const start = (await chord()).pitches.map(Pitch.midi);
   await page.keyboard.press("i");
-  await expect.poll(async () => (await chord()).pitches.map(pitchMidi)[0]).toBeGreaterThan(firstOf(start));
+  await expect.poll(async () => (await chord()).pitches.map(Pitch.midi)[0]).toBeGreaterThan(firstOf(start));
   expect((await chord()).pinned).toBe(true);
   await page.keyboard.press("Shift+I");
-  await expect.poll(async () => (await chord()).pitches.map(pitchMidi)).toEqual(start);
+  await expect.poll(async () => (await chord()).pitches.map(Pitch.midi)).toEqual(start);
   await page.getByRole("button", { name: "Unpin" }).click();
 
   const wanted = page.getByLabel("Wanted top note");
@@ -158,7 +158,7 @@ test("melodic chords: the piano's top follows the voice and the report counts", 
         const note =
           tune.findLast((n) => n.start <= c.start && n.start + n.duration > c.start) ??
           sure(tune.find((n) => n.start > c.start));
-        return pitchMidi(lastOf(sure(sure(c.voicings).keys).pitches)) === pitchMidi(note.pitch);
+        return Pitch.midi(lastOf(sure(sure(c.voicings).keys).pitches)) === Pitch.midi(note.pitch);
       }).length;
     })
     .toBeGreaterThan(9);
@@ -205,7 +205,7 @@ test("an instrument of one's own is made and changed; what cannot be is refused"
   await expect
     .poll(async () =>
       firstOf((await songOf(page)).sections).chords.every((c) =>
-        sure(sure(c.voicings).keys).pitches.every((p) => pitchMidi(p) <= 69),
+        sure(sure(c.voicings).keys).pitches.every((p) => Pitch.midi(p) <= 69),
       ),
     )
     .toBe(true);

@@ -7,18 +7,7 @@
 import { readdirSync, readFileSync, statSync } from "node:fs";
 import path from "node:path";
 import { parseArgs } from "node:util";
-import {
-  checkReport,
-  parseSong,
-  PROFILES,
-  readMidi,
-  reportAsCsv,
-  songOfMidi,
-  type CheckReport,
-  type Profile,
-  type Result,
-  type Song,
-} from "../core/src/index";
+import { Check, type CheckReport, Midi, type Profile, type Result, Song } from "../core/src/index";
 
 const FILES = /\.(json|midi?)$/i;
 const LEVELS = ["fault", "warning", "note", "never"] as const;
@@ -34,9 +23,9 @@ function filesOf(target: string): string[] {
 }
 
 function read(file: string): Result<Song> {
-  if (!/\.midi?$/i.test(file)) return parseSong(readFileSync(file, "utf8"));
-  const contents = readMidi(new Uint8Array(readFileSync(file)));
-  return contents.ok ? songOfMidi(contents.value, path.basename(file)) : contents;
+  if (!/\.midi?$/i.test(file)) return Song.parse(readFileSync(file, "utf8"));
+  const contents = Midi.read(new Uint8Array(readFileSync(file)));
+  return contents.ok ? Midi.song(contents.value, path.basename(file)) : contents;
 }
 
 const count = (n: number, what: string): string => `${n} ${what}${n === 1 ? "" : "s"}`;
@@ -73,10 +62,10 @@ function main(): number {
   if (
     !positionals.length ||
     level < 0 ||
-    (values.school !== undefined && !PROFILES.includes(values.school as Profile))
+    (values.school !== undefined && !Song.PROFILES.includes(values.school as Profile))
   ) {
     console.error(
-      `Usage: npm run check -- [--school ${PROFILES.join("|")}] [--json | --csv] [--fail ${LEVELS.join("|")}] path …`,
+      `Usage: npm run check -- [--school ${Song.PROFILES.join("|")}] [--json | --csv] [--fail ${LEVELS.join("|")}] path …`,
     );
     return 2;
   }
@@ -98,14 +87,14 @@ function main(): number {
         status = 2;
         continue;
       }
-      const report = checkReport(song.value, values.school === undefined ? {} : { profile: values.school as Profile });
+      const report = Check.report(song.value, values.school === undefined ? {} : { profile: values.school as Profile });
       reports.push({ file, report });
       const grave = LEVELS.slice(0, level + 1).some((s) => s !== "never" && report.counts[s] > 0);
       if (status === 0 && values.fail !== "never" && grave) status = 1;
     }
   }
   if (values.json) console.log(JSON.stringify(reports, null, 2));
-  else if (values.csv) process.stdout.write(reports.map(({ report }) => reportAsCsv(report)).join(""));
+  else if (values.csv) process.stdout.write(reports.map(({ report }) => Check.csv(report)).join(""));
   else console.log(reports.map(({ file, report }) => tell(file, report)).join("\n\n"));
   return status;
 }

@@ -1,413 +1,222 @@
 /** The public interface of the core: the only file that the server, the web application and outside scripts import. */
+import * as pitch from "./public/pitch";
+import * as key from "./public/key";
+import * as meter from "./public/meter";
+import * as text from "./public/text";
+import * as chord from "./public/chord";
+import * as frets from "./public/frets";
+import * as instrument from "./public/instrument";
+import * as drums from "./public/drums";
+import * as song from "./public/song";
+import * as edit from "./public/edit";
+import * as clip from "./public/clip";
+import * as place from "./public/place";
+import * as form from "./public/form";
+import * as comp from "./public/comp";
+import * as fact from "./public/fact";
+import * as slice from "./public/slice";
+import * as harmony from "./public/harmony";
+import * as reharm from "./public/reharm";
+import * as voicing from "./public/voicing";
+import * as groove from "./public/groove";
+import * as room from "./public/room";
+import * as tune from "./public/tune";
+import * as echo from "./public/echo";
+import * as words from "./public/words";
+import * as singer from "./public/singer";
+import * as bass from "./public/bass";
+import * as counter from "./public/counter";
+import * as vocal from "./public/vocal";
+import * as check from "./public/check";
+import * as notation from "./public/notation";
+import * as midi from "./public/midi";
+import * as musicXml from "./public/musicXml";
+import * as songFile from "./public/songFile";
+
+/** Notes and pitches by name: "Eb", "Eb4". Midi numbers, pitch classes 0 to 11, semitones, hertz. */
+export const Pitch: typeof pitch = pitch;
+/** Keys by name: "Eb major", "F# dorian". */
+export const Key: typeof key = key;
+/** Meters, places and lengths in ticks, 480 to a quarter; tempo in quarters a minute. */
+export const Meter: typeof meter = meter;
+/** Words of a sentence. */
+export const Text: typeof text = text;
+/** Chords: symbols, tones, numerals, names for notes. */
+export const Chord: typeof chord = chord;
+/** Necks and the shapes on them: frets are counted from the capo, the lowest string first. */
+export const Frets: typeof frets = frets;
+/** Instruments: range, clef, transposition, how they are held and how loud they are. */
+export const Instrument: typeof instrument = instrument;
+/** Drums, their lanes and players. */
+export const Drums: typeof drums = drums;
+/** The document: parts, sections, passes. */
+export const Song: typeof song = song;
+/** Changes of a song, and what follows from them. */
+export const Edit: typeof edit = edit;
+/** What is copied, and set down elsewhere. */
+export const Clip: typeof clip = clip;
+/** Where something is read: a section by itself, or one pass of the form. */
+export const Place: typeof place = place;
+/** The passes of a song: where each lies in ticks and seconds, what it plays, where it leads. */
+export const Form: typeof form = form;
+/** How parts play the chords. */
+export const Comp: typeof comp = comp;
+/** What follows from a song, worked out when it is asked for and remembered with what it read. */
+export const Fact: typeof fact = fact;
+/** The moments at which anything changes, and what each note is there. */
+export const Slice: typeof slice = slice;
+/** What chords are in a key. */
+export const Harmony: typeof harmony = harmony;
+/** Other chords for a place, a section, a tune or a bass. */
+export const Reharm: typeof reharm = reharm;
+/** Chords laid out for hands, necks and sections, from chord to chord. */
+export const Voicing: typeof voicing = voicing;
+/** Drum patterns, accents, and rhythms to stay clear of. */
+export const Groove: typeof groove = groove;
+/** Who is in the way of a voice. */
+export const Room: typeof room = room;
+/** A tune: entered as text, measured, and how two lines go together. */
+export const Tune: typeof tune = tune;
+/** Parts that repeat another one later. */
+export const Echo: typeof echo = echo;
+/** Words under notes: syllables, stresses, verses, and a rhythm for them. */
+export const Words: typeof words = words;
+/** Singers: ranges, keys that fit them, breaths, pages. */
+export const Singer: typeof singer = singer;
+/** Bass lines against kick, chords and tune. */
+export const Bass: typeof bass = bass;
+/** Counter melodies against a tune. */
+export const Counter: typeof counter = counter;
+/** Voices beside a tune. */
+export const Vocal: typeof vocal = vocal;
+/** What is wrong between instruments, why, and the ways out. */
+export const Check: typeof check = check;
+/** Parts as they are written. */
+export const Notation: typeof notation = notation;
+/** Standard MIDI Files. */
+export const Midi: typeof midi = midi;
+/** Scores for notation programs. */
+export const MusicXml: typeof musicXml = musicXml;
+/** Song files. */
+export const SongFile: typeof songFile = songFile;
+
+// Lists that cannot be empty, values that cannot be missing, and answers that say what was wrong.
 export { firstOf, lastOf, nth, pairwise, sure } from "./base/list";
-export { fail, must, ok, type Problem, type Result } from "./base/result";
-export {
-  midiFrequency,
-  mod,
-  noteName,
-  noteOf,
-  parseNote,
-  parsePitch,
-  pitchClass,
-  pitchMidi,
-  pitchName,
-  plainName,
-  spoken,
-  transposeNote,
-  typeset,
-  typesetNames,
-  type Hertz,
-  type Midi,
-  type NoteName,
-  type PitchClass,
-  type PitchName,
-  type Semitones,
-} from "./theory/pitch/pitch";
-export { intervalWords } from "./theory/pitch/interval";
-export {
-  keyName,
-  MODES,
-  nameInKey,
-  parseKey,
-  rootInKey,
-  scaleStep,
-  spellInKey,
-  transposeKey,
-  type Key,
-  type Mode,
-} from "./theory/pitch/key";
-export {
-  beatAt,
-  beatsText,
-  EIGHTH,
-  EIGHTH_TRIPLET,
-  metricalLevel,
-  parseMeter,
-  positionText,
-  QUARTER,
-  SIXTEENTH,
-  SIXTEENTH_TRIPLET,
-  THIRTY_SECOND,
-  type Beat,
-  type Bpm,
-  type Meter,
-  type Seconds,
-  type Ticks,
-} from "./theory/time/meter";
-export { feelText, swung, tappedTempo, ticksToSeconds, type Swing } from "./theory/time/swing";
-export {
-  bassPc,
-  chordPitchClasses,
-  chordSymbol,
-  chordToneName,
-  rootPc,
-  toneRole,
-  type Chord,
-  type ChordTone,
-} from "./theory/chord/chord";
-export {
-  chordOf,
-  LINE_LIMIT,
-  NO_CHORD,
-  readLine,
-  shareBar,
-  writeLine,
-  type LineChord,
-  type ParsedLine,
-} from "./theory/chord/progression";
-export { identifyChords, isSure, chordReadings, type Identify, type Reading } from "./theory/chord/identify";
-export {
-  identifyFrets,
-  isReentrant,
-  parseFrets,
-  parseTuning,
-  fretReadings,
-  TUNINGS,
-  type FretReadings,
-  type FretShape,
-} from "./theory/chord/frets";
-export { diatonicChord, isMinorish, parseNumeral, readNumerals, romanOf } from "./theory/chord/numerals";
-export {
-  bendTone,
-  COLORS,
-  hasColor,
-  moveBySemitones,
-  moveInScale,
-  toggleColor,
-  withBass,
-  type Bent,
-  type Color,
-} from "./theory/chord/modify";
-export { parseChord, chordOfTones } from "./theory/chord/parse";
+export { fail, must, ok } from "./base/result";
+
+// For scripts: these names stay as they are.
+export { parseChord } from "./theory/chord/parse";
+export { chordSymbol, chordPitchClasses } from "./theory/chord/chord";
 export { parseProgression } from "./song/progression";
-export * from "./song/clip";
-export { quantize, quantizeHits, tightened, type PlayedNote, type Quantize } from "./song/played";
-export { DRUM_KINDS, DRUMS, TUNABLE, type DrumKind } from "./theory/instrument/drums";
-export {
-  LIMITS,
-  PROFILES,
-  SONG_VERSION,
-  type ChordEvent,
-  type Drum,
-  type Groove,
-  type Hit,
-  type Lane,
-  type Link,
-  type Entry,
-  type Matter,
-  type NewNote,
-  type Note,
-  type OwnInstrument,
-  type Part,
-  type Pass,
-  type Playing,
-  type PlayingOf,
-  type Profile,
-  type Reason,
-  type Section,
-  type Singer,
-  type Slide,
-  type Song,
-  type Take,
-  type Waiver,
-  type Way,
-} from "./song/schema";
-export {
-  isWritten,
-  MIGRATIONS,
-  newSong,
-  parseSong,
-  partByRole,
-  partOf,
-  passOf,
-  sectionKey,
-  sectionMeter,
-  sectionOf,
-  sectionSwing,
-  sectionTempo,
-  type NewSong,
-} from "./song/document";
-export { capital, counted, freeName, withArticle } from "./theory/words/english";
-export { countBeyond } from "./song/beyond";
-export { applyEdit, EDITS, type Applied, type Edit } from "./song/edits";
-export type { EditDefinition } from "./song/edits/define";
-export { drumOf, drumPlayer, laneName, laneTitle, type PlayerId } from "./song/players";
-export { ownerOf, playingOf, type Level, type Where } from "./song/playing";
-export { findPlace, passPlace, sectionPlace, type Place } from "./song/place";
-export { isUnlike, passView } from "./song/passView";
-export { firstNote, wayOn, waysOn, type FirstNote, type WayOn } from "./song/onward";
-export { passEndings } from "./write/bass/endings";
-export { formOf, timeText, type FormPass } from "./song/form";
-export { createMemory, factsOf, type Fact, type Memory, type Reader } from "./facts/memory";
-export * from "./hear/sounding";
-export * from "./hear/slice/facts";
-export * from "./hear/line/facts";
-export * from "./hear/harmony/facts";
-export * from "./hear/accents/facts";
-export * from "./arrange/reharm/facts";
-export * from "./arrange/groove/facts";
-export * from "./arrange/voicing/facts";
-export { busyOf, type Busy } from "./hear/slice/busy";
-export { echoNotes, echoSettings, fadedVelocity, USUAL_ECHO, type EchoSettings } from "./song/echo";
-export { decibels, strengthOf, velocityOf } from "./theory/instrument/loudness";
-export { spellAt } from "./song/spell";
-export { because, describeReason, REASONS, weightOfReason, type ReasonId, type ReasonParams } from "./song/reasons";
-export {
-  chordAtTick,
-  realize,
-  secondsAt,
-  sectionAt,
-  tickAt,
-  type RealizedChord,
-  type RealizedHit,
-  type RealizedNote,
-  type RealizedPart,
-  type RealizedSection,
-  type RealizedSong,
-} from "./song/realize";
-export { cheapestPath, cheapestPaths, prepare, type Lattice, type Path } from "./search/lattice";
-export { kicks, LOUD_KICK, type KickHit } from "./hear/slice/accents";
-export * from "./hear/line/echo";
-export { reportMelody, type MelodyReport } from "./hear/line/melody";
-export { nonChordTones, type NonChordTone } from "./hear/slice/nonChord";
-export {
-  KIND_WORDS,
-  noteRoles,
-  ROLE_WORDS,
-  SIGNS,
-  textbookKind,
-  type RoleKind,
-  type RoleSpan,
-} from "./hear/slice/roles";
-export {
-  slices,
-  sliceReal,
-  sliceSong,
-  soundingNames,
-  type Slice,
-  type Sliced,
-  type SliceNote,
-} from "./hear/slice/slices";
-export * from "./theory/motion/motion";
-export * from "./theory/motion/roughness";
-export { threads, type Counted, type Thread, type ThreadKind } from "./theory/motion/threads";
-export * from "./hear/harmony/analyze";
-export type { Cadence, LoopJoin } from "./hear/harmony/cadence";
-export {
-  chordDistance,
-  regionOf,
-  setDistance,
-  smallestMotion,
-  tonicOf,
-  type LerdahlDistance,
-} from "./hear/harmony/distance";
-export {
-  EQUAL,
-  EQUAL_CHORDS,
-  findKeys,
-  findKeysOfChords,
-  PROFILES_KK,
-  type KeyFit,
-  type WeighedNote,
-} from "./hear/harmony/keys";
-export { RECOGNIZERS } from "./hear/harmony/recognize";
-export { AT_HOME, CATEGORIES, type Category } from "./hear/harmony/recognize/types";
-export { PISTON, rootProgression, stepOf } from "./hear/harmony/roots";
-export { fittingScales, SCALES, tensions, type FittingScale, type Tension } from "./hear/harmony/scales";
-export {
-  CLEFS,
-  INSTRUMENTS,
-  instrumentOf,
-  instrumentsFor,
-  midiRange,
-  ROLES,
-  SOUNDS,
-  type Clef,
-  type Held,
-  type Instrument,
-  type Role,
-  type SoundKind,
-  type WithInstruments,
-} from "./theory/instrument/instruments";
-export { handStrain, NINTH_SPAN, OCTAVE_SPAN, twoHands, type Hand, type Hands } from "./theory/instrument/hands";
-export {
-  findShapes,
-  holdShape,
-  SHAPE_LIMITS,
-  shapeOf,
-  WIDE_REACH,
-  type Neck,
-  type Shape,
-  type ShapeLimits,
-} from "./theory/instrument/fretboard";
-export { COMP_KINDS } from "./song/comp/kinds";
-export type { CompKind, SettingName } from "./song/comp/kind";
-export { parsePattern, PATTERNS, STEP, stepsOf, type CompPattern } from "./song/comp/patterns";
-export { linkedNotes, voicedChords, voicesOf } from "./song/linked";
-export {
-  countedBy,
-  sumTerms,
-  TERM_NAMES,
-  TERMS,
-  TOP_SHAPES,
-  trade,
-  type TermName,
-  type Terms,
-  type TopShape,
-  type Weights,
-} from "./arrange/voicing/cost";
-export { VOICING_STYLES } from "./arrange/voicing/styles";
-export type { VoicingStyle } from "./arrange/voicing/style";
-export { usualVoices, type PathOptions } from "./arrange/voicing/setting";
-export { neckOf } from "./theory/instrument/neck";
-export { voicingSpace } from "./arrange/voicing/space";
-export { type TopReport } from "./arrange/voicing/candidate";
-export {
-  pathsOf,
-  voicePaths,
-  voicedProgressions,
-  voiceProgression,
-  type Alternative,
-  type VoicedChord,
-  type VoicedPath,
-} from "./arrange/voicing/path";
-export { blockNotes } from "./arrange/voicing/block";
-export { chooseCapo, type CapoChoice } from "./arrange/voicing/capo";
-export type { Anew } from "./arrange/voicing/anew";
-export {
-  partOptions,
-  sectionPaths,
-  storeLayouts,
-  storeVoicing,
-  tuneOver,
-  voiceSection,
-  type SectionPath,
-  type SectionVoicing,
-} from "./arrange/voicing/section";
-export { invert } from "./arrange/voicing/invert";
-export { tabOf, type TabPlace } from "./arrange/voicing/tab";
-export * from "./files/notation";
-export type { NoteValue } from "./files/notation/durations";
-export {
-  describeChange,
-  reharmonize,
-  reharmonizations,
-  type ReharmCandidate,
-  type ReharmRequest,
-} from "./arrange/reharm/reharmonize";
-export { judgeProgression, type Verdict } from "./arrange/reharm/verdict";
-export { reharmonizeSection, type Progressed, type SectionRequest } from "./arrange/reharm/section";
-export { RHYTHMS, type HarmonicRhythm } from "./arrange/reharm/choices";
-export {
-  harmonizeBass,
-  harmonizeMelody,
-  harmonizations,
-  type Harmonization,
-  type HarmonizeRequest,
-} from "./arrange/reharm/harmonize";
-export type { Technique } from "./arrange/reharm/technique";
-export { TECHNIQUES } from "./arrange/reharm/techniques";
-export {
-  accentMap,
-  pairOf,
-  type AccentMap,
-  type AccentPair,
-  type AccentRow,
-  type PairKind,
-} from "./hear/accents/accentMap";
-export { agreeOnAccents, moveAttacks, type Agreement, type PlayerRequest } from "./arrange/groove/agree";
-export { moveAway, nearness, parseReference, swapDistance, type Nearness } from "./arrange/groove/reference";
-export { euclid } from "./arrange/groove/euclid";
-export {
-  DRUM_PATTERNS,
-  mergeLanes,
-  patternLanes,
-  roll,
-  stepHits,
-  withFill,
-  withVariation,
-  type DrumPattern,
-} from "./arrange/groove/patterns";
-export { syncopation, syncopations, type Syncopation } from "./hear/accents/syncopation";
-export { reasonOf } from "./write/bass/reasons";
+export { identifyChords } from "./theory/chord/identify";
+export { identifyFrets } from "./theory/chord/frets";
+export { analyzeProgression } from "./hear/harmony/analyze";
+export { findKeys } from "./hear/harmony/keys";
+export { reharmonize } from "./arrange/reharm/reharmonize";
+export { harmonizeMelody, harmonizeBass } from "./arrange/reharm/harmonize";
+export { voiceProgression } from "./arrange/voicing/path";
+export { writeBass } from "./write/bass/write";
 export { reportBass } from "./write/bass/report";
-export * from "./hear/line/tune";
-export * from "./hear/line/report";
-export * from "./hear/line/text";
-export * from "./hear/lyrics/syllables";
-export * from "./hear/lyrics/words";
-export * from "./hear/lyrics/rhythm";
-export { roomAt, roomForVoice, roomOffers, type InTheRoom, type Room, type RoomOffer } from "./arrange/room/room";
-export { COUNTER_STYLES } from "./write/counter/styles";
-export { leadsOf } from "./write/counter/context";
-export { counterMeasures, type CounterReport } from "./write/counter/measures";
-export type { CounterStyle } from "./write/counter/style";
-export { counterSettings, type CounterSettings } from "./write/counter/settings";
-export { cheapestSecond, type SecondOrder } from "./search/second";
-export * from "./write/counter/write";
-export * from "./hear/singer";
-export * from "./write/vocal";
-export * from "./hear/line/between";
-export { bassVerdictAt, judgeBass, type BassVerdict, type JustifiedNote } from "./write/bass/judge";
-export { BASS_MEASURES, measuresOf, reportOf, type BassReport } from "./write/bass/measures";
-export type { Aim, BassMeasure } from "./write/bass/measures/measure";
-export type { ToneUse } from "./write/bass/measures/chordTones";
-export { bassStyle, bassStyleOf, usualFor } from "./write/bass/chosen";
-export { adaptBass } from "./write/bass/adapt";
-export { BASS_STYLES } from "./write/bass/styles";
-export type { BassStyle, BassTargets } from "./write/bass/style";
-export { buildUp, gates, justified, thinOut, type Gate, type ShapeStep } from "./write/bass/shape";
-export { impliedChords, impliedRoots, type ImpliedRoot } from "./write/bass/implied";
-export {
-  bassLayers,
-  drumAsBass,
-  drumUntuned,
-  layerOffers,
-  type BassLayer,
-  type BassLayers,
-  type LayerOffer,
-  type LayerProblem,
-} from "./write/bass/layers";
-export { weavePlan, type WeavePlace } from "./write/bass/others";
-export { bassSettings, USUAL_SETTINGS, type BassSettings } from "./write/bass/settings";
-export { bassRequest, bassLines, writeBass, type BassLine, type BassRequest } from "./write/bass/write";
-export type { Conflict, Measure } from "./write/lines/measure";
-export * from "./song/transposeSong";
-export {
-  follow,
-  followChange,
-  isComplete,
-  laidOutParts,
-  WHAT_FOLLOWS,
-  withFollowing,
-  type FollowOptions,
-} from "./judge/follow/follow";
-export * from "./arrange/room/brings";
-export * from "./judge/check";
-export { readSongFile, writeSongFile } from "./files/json";
-export { BEND_RANGE, GLIDE_SHARE, GM_DRUMS, writeMidi } from "./files/midi";
-export { songOfMidi } from "./files/midiSong";
-export { nameChords } from "./files/midiChords";
+export { writeCounterMelody } from "./write/counter/write";
+export { writeVocalHarmony } from "./write/vocal/write";
+export { reportMelody } from "./hear/line/melody";
+export { nonChordTones } from "./hear/slice/nonChord";
+export { fitKey } from "./hear/singer/fit";
+export { transposeSong } from "./song/transposeSong";
+export { transpose } from "./hear/singer/transpose";
+export { follow } from "./judge/follow/follow";
+export { realize } from "./song/realize";
+export { slices } from "./hear/slice/slices";
+export { checkSong } from "./judge/check/check";
+export { parseSong, newSong } from "./song/document";
+export { writeMidi } from "./files/midi";
+export { readMidi } from "./files/midiRead";
 export { writeMusicXml } from "./files/musicxml/write";
-export { drumNotes, importMidi, laneForNote, type MidiChoices, type MidiImport } from "./files/midiImport";
-export { readMidi, type MidiContents, type MidiNote, type MidiTrack } from "./files/midiRead";
+
+// Types.
+export type { AccentMap, AccentPair, AccentRow } from "./hear/accents/accentMap";
+export type { Agreement } from "./arrange/groove/agree";
+export type { Alternative, VoicedChord } from "./arrange/voicing/path";
+export type { Anew } from "./arrange/voicing/anew";
+export type { BassLayers } from "./write/bass/layers";
+export type { BassLine, BassRequest } from "./write/bass/write";
+export type { BassReport } from "./write/bass/measures";
+export type { BassSettings } from "./write/bass/settings";
+export type { BassStyle } from "./write/bass/style";
+export type { BassVerdict } from "./write/bass/judge";
+export type { Bpm, Seconds, Ticks } from "./theory/time/meter";
+export type { Busy } from "./hear/slice/busy";
+export type { CapoChoice } from "./arrange/voicing/capo";
+export type { CheckReport, ReportedFinding } from "./judge/check/report";
+export type { ChordAnalysis, HarmonyReport } from "./hear/harmony/analyze";
+export type { ChordEvent, Hit, Lane, NewNote, Note } from "./song/schema/material";
+export type { Clef, SoundKind, WithInstruments } from "./theory/instrument/instruments";
+export type { Color } from "./theory/chord/modify";
+export type { CompKind, SettingName } from "./song/comp/kind";
+export type { Conflict, Measure } from "./write/lines/measure";
+export type { CounterLine, CounterRequest } from "./write/counter/write";
+export type { CounterReport } from "./write/counter/measures";
+export type { CounterSettings } from "./write/counter/settings";
+export type { CounterStyle } from "./write/counter/style";
+export type { Drum } from "./theory/instrument/drums";
+export type { Dynamic, SungSyllable } from "./files/notation/marks";
+export type { EngravedChord, EngravedStaff, StaffClef } from "./files/notation/staff";
+export type { EngravedPart, EngravedPass } from "./files/notation/engrave";
+export type { Family, Finding, FindingPlace, Fix, Severity } from "./judge/check/rule";
+export type { FormPass } from "./song/form";
+export type { Gate, ShapeStep } from "./write/bass/shape";
+export type { HarmonicRhythm } from "./arrange/reharm/choices";
+export type { Harmonization, HarmonizeRequest } from "./arrange/reharm/harmonize";
+export type { ImpliedRoot } from "./write/bass/implied";
+export type { InTheRoom, RoomOffer } from "./arrange/room/room";
+export type { KickHit } from "./hear/slice/accents";
+export type { Lattice } from "./search/lattice";
+export type { Layout } from "./files/notation/slashes";
+export type { Level } from "./song/playing";
+export type { Link, OwnInstrument, Part, Pass, Section, Waiver } from "./song/schema/song";
+export type { NoteName, PitchName, Semitones } from "./theory/pitch/pitch";
+export type { MidiChoices } from "./files/midiImport";
+export type { MidiContents, MidiTrack } from "./files/midiRead";
+export type { MomentNote } from "./judge/check/moment";
+export type { Nearness } from "./arrange/groove/reference";
+export type { NeckKey } from "./hear/singer/shapes";
+export type { Order, PageBlock, Pages } from "./files/notation/pages";
+export type { Overview, OverviewBar } from "./judge/check/overview";
+export type { PageSection, SingerPage } from "./hear/singer/page";
+export type { PlayedNote } from "./song/played";
+export type { PlayerId } from "./song/players";
+export type { Playing, PlayingOf, Profile, Way } from "./song/schema/playing";
+export type { Problem, Result } from "./base/result";
+export type { Progressed, SectionRequest } from "./arrange/reharm/section";
+export type { Reader } from "./facts/memory";
+export type { Reading } from "./theory/chord/identify";
+export type { RealizedChord, RealizedNote, RealizedPart, RealizedSong } from "./song/realized";
+export type { ReharmCandidate, ReharmRequest } from "./arrange/reharm/reharmonize";
+export type { RoleSpan } from "./hear/slice/roles";
+export type { RoughSpot } from "./write/vocal/spots";
+export type { SafeFixes } from "./judge/check/verify";
+export type { SectionPath, SectionVoicing } from "./arrange/voicing/section";
+export type { Shape } from "./theory/instrument/fretboard";
+export type { Stress, Syllable, WordBook } from "./hear/lyrics/syllables";
+export type { SungKey, Zone } from "./hear/singer/fit";
+export type { Swing } from "./theory/time/swing";
+export type { TabMoment, Tablature } from "./files/notation/tab";
+export type { Tension } from "./hear/harmony/scales";
+export type { TermName, TopShape } from "./arrange/voicing/cost";
+export type { Verdict } from "./arrange/reharm/verdict";
+export type { VocalLines, VocalRequest } from "./write/vocal/write";
+export type { VocalSchool } from "./write/vocal/school";
+export type { VocalSettings } from "./write/vocal/settings";
+export type { VoiceRange } from "./hear/singer/range";
+export type { VoicingStyle } from "./arrange/voicing/style";
+export type { WayOn } from "./song/onward";
+export type { WeavePlace } from "./write/bass/others";
+export type Meter = import("./theory/time/meter").Meter;
+export type Chord = import("./theory/chord/chord").Chord;
+export type Instrument = import("./theory/instrument/instruments").Instrument;
+export type Clip = import("./song/clip").Clip;
+export type Edit = import("./song/edits/list").Edit;
+export type Key = import("./theory/pitch/key").Key;
+export type Singer = import("./song/schema/song").Singer;
+export type Song = import("./song/schema/song").Song;
+export type Midi = import("./theory/pitch/pitch").Midi;

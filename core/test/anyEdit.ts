@@ -1,7 +1,8 @@
 import { firstOf, sure } from "../src/base/list";
 import fc from "fast-check";
 import type { z } from "zod";
-import { EDITS, type Edit, type Song } from "../src/index";
+import { EDITS, type Edit } from "../src/song/edits/list";
+import type { Song } from "../src/song/schema/song";
 
 /** Edits made from the schemas of the edits themselves: values inside what is allowed, at its ends, and just beyond. */
 

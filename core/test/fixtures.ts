@@ -1,6 +1,8 @@
 import { readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
-import { must, parseSong, type Song } from "../src/index";
+import { must } from "../src/base/result";
+import { parseSong } from "../src/song/document";
+import type { Song } from "../src/song/schema/song";
 
 const folder = path.join(process.cwd(), "core", "test", "fixtures", "version1");
 

@@ -1,5 +1,11 @@
 import { sure } from "../src/base/list";
-import { applyEdit, must, newSong, QUARTER, type Edit, type Note, type Song } from "../src/index";
+import { applyEdit } from "../src/song/edits";
+import { must } from "../src/base/result";
+import { newSong } from "../src/song/document";
+import { QUARTER } from "../src/theory/time/meter";
+import type { Edit } from "../src/song/edits/list";
+import type { Note } from "../src/song/schema/material";
+import type { Song } from "../src/song/schema/song";
 
 export const edit = (song: Song, ...edits: Edit[]): Song => edits.reduce((s, e) => must(applyEdit(s, e)).song, song);
 

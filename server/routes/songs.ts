@@ -1,6 +1,6 @@
 import { Router, type Request, type Response } from "express";
 import { z } from "zod";
-import { firstOf, newSong, parseSong, type Result, type Song } from "../../core/src/index";
+import { firstOf, type Result, Song } from "../../core/src/index";
 import { HttpProblem } from "../problem";
 import type { SongStore, Stored } from "../store/songs";
 
@@ -50,7 +50,7 @@ export function songRoutes(store: SongStore): Router {
     const body: unknown = request.body;
     const isDocument = typeof body === "object" && body !== null && "version" in body;
     let song: Song;
-    if (isDocument) song = accept(parseSong(body));
+    if (isDocument) song = accept(Song.parse(body));
     else {
       const settings = NewSong.safeParse(body);
       if (!settings.success)
@@ -61,7 +61,7 @@ export function songRoutes(store: SongStore): Router {
           { hint: "Send at least a title." },
         );
       song = accept(
-        newSong(
+        Song.create(
           Object.fromEntries(Object.entries(settings.data).filter(([, v]) => v !== undefined)) as { title: string },
         ),
       );
@@ -78,7 +78,7 @@ export function songRoutes(store: SongStore): Router {
   });
   routes.put("/:id", async (request, response) => {
     const based = basedOn(request);
-    send(response, await store.save(idOf(request), based, accept(parseSong(request.body))));
+    send(response, await store.save(idOf(request), based, accept(Song.parse(request.body))));
   });
   routes.delete("/:id", async (request, response) => {
     await store.remove(idOf(request));

@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import type { Knex } from "knex";
-import { keyName, must, parseKey, parseSong, type Result, type Song } from "../../core/src/index";
+import { Key, must, type Result, Song } from "../../core/src/index";
 import type { Contents, RevisionInfo, SongSummary } from "../../shared/songs";
 import { HttpProblem } from "../problem";
 
@@ -19,7 +19,7 @@ interface Row {
 const contentsOf = (song: Song): Contents => {
   const lengths = new Map(song.sections.map((s) => [s.id, s.bars]));
   return {
-    key: keyName(must(parseKey(song.key))),
+    key: Key.name(must(Key.parse(song.key))),
     tempo: song.tempo,
     meter: song.meter,
     bars: song.form.reduce(
@@ -73,7 +73,7 @@ export class SongStore {
    */
   private async summarize(id: string): Promise<Result<Contents>> {
     const { document } = await this.row(this.db, id);
-    const song = parseSong(document);
+    const song = Song.parse(document);
     if (!song.ok) return song;
     const contents = contentsOf(song.value);
     await this.db<Row>("songs")
@@ -222,7 +222,7 @@ const unknown = (id: string): HttpProblem =>
 
 /** Reads a stored document, migrating it to the present version. */
 function read(document: string): Song {
-  const song = parseSong(document);
+  const song = Song.parse(document);
   if (song.ok) return song.value;
   throw new HttpProblem(422, "song.unreadable", `The stored song cannot be read: ${song.error.message}`, {
     hint: "Save it to a file from the list of songs; an earlier version may still be readable.",

@@ -1,4 +1,4 @@
-import { firstOf, must, newSong, type Song } from "../../core/src/index";
+import { firstOf, must, Song } from "../../core/src/index";
 import { startServer } from "./helpers";
 
 let server: Awaited<ReturnType<typeof startServer>>;
@@ -57,7 +57,7 @@ describe("what cannot be a song is refused, says where, and stores nothing", () 
   });
 
   test("a document larger than the limit", async () => {
-    const huge = { ...must(newSong({ title: "Huge" })), filler: "x".repeat(30_000_000) };
+    const huge = { ...must(Song.create({ title: "Huge" })), filler: "x".repeat(30_000_000) };
     const problem = await problemOf(await post("", huge));
     expect(problem.status).toBe(413);
     expect(await titles()).toEqual(["Row Nine"]);

@@ -1,6 +1,6 @@
 import http from "node:http";
 import { readFileSync } from "node:fs";
-import { firstOf, must, newSong, type Song } from "../../core/src/index";
+import { firstOf, must, Song } from "../../core/src/index";
 import type { SongSummary } from "../../shared/songs";
 import { startServer } from "./helpers";
 
@@ -61,7 +61,7 @@ test("autosaves are thinned by age, named ones stay", async () => {
 });
 
 describe("bad input gets a clear answer and changes nothing", () => {
-  const good = () => must(newSong({ title: "Quiet" }));
+  const good = () => must(Song.create({ title: "Quiet" }));
   const withNote = (note: object): unknown => {
     const song = good();
     return {

@@ -1,17 +1,16 @@
 import { memo, useEffect, useRef, useState } from "react";
 import {
-  firstOf,
-  nth,
-  sure,
-  positionText,
-  RULES,
-  typesetNames,
+  Check,
   type Edit,
   type Finding,
   type FindingPlace,
+  firstOf,
   type Fix,
-  type Meter,
+  Meter,
+  nth,
+  Pitch,
   type Section,
+  sure,
 } from "../../core/src/index";
 import type { SectionData } from "../app/store/sectionData";
 import { around } from "../app/commands/audition";
@@ -91,7 +90,7 @@ const same = (a: CardProps, b: CardProps): boolean =>
   JSON.stringify(a.finding) === JSON.stringify(b.finding);
 
 const Card = memo(function Card({ finding: f, number, section, meter, names }: CardProps) {
-  const rule = RULES.find((r) => r.id === f.rule);
+  const rule = Check.RULES.find((r) => r.id === f.rule);
   const found = useSelection((s) => s.found);
   const [last, setLast] = useState(0);
   const shown = f.places.findIndex((p) => p.id === found);
@@ -114,7 +113,7 @@ const Card = memo(function Card({ finding: f, number, section, meter, names }: C
     >
       <p className="finding-head">
         <button type="button" title="Show it in the score" onClick={() => go(at)}>
-          <b className="number">{number}</b> {positionText(meter, place.tick)}
+          <b className="number">{number}</b> {Meter.position(meter, place.tick)}
           {names && <> · {names}</>}
         </button>
         <span className={`severity ${f.severity}`}>{f.severity}</span>
@@ -132,7 +131,7 @@ const Card = memo(function Card({ finding: f, number, section, meter, names }: C
           </button>
         </p>
       )}
-      <p>{typesetNames(place.message)}</p>
+      <p>{Pitch.typesetAll(place.message)}</p>
       <p className="small" title={rule?.explanation}>
         {rule?.title} · {place.amount} · {f.source}
       </p>
@@ -186,7 +185,7 @@ function Fixes({ finding, place, fixes, section, meter }: FixesProps) {
     <div key={fix.label}>
       <FixLink fix={fix} id={`${place.id}/${fix.label}`} section={section} meter={meter} tick={place.tick} />
       {known?.[fix.label] && (
-        <span className="small brings-too"> would bring: {typesetNames(sure(known[fix.label]))}</span>
+        <span className="small brings-too"> would bring: {Pitch.typesetAll(sure(known[fix.label]))}</span>
       )}
     </div>
   ));

@@ -1,4 +1,4 @@
-import { typesetNames, type Fix, type Meter, type Section, type Ticks } from "../../core/src/index";
+import { type Fix, type Meter, Pitch, type Section, type Ticks } from "../../core/src/index";
 import { acceptEdit, around, auditionEdit } from "../app/commands/audition";
 import { HearTake } from "./HearTake";
 
@@ -19,7 +19,7 @@ export function FixLink({
   const { from, to } = around(section, meter, tick);
   return (
     <span className="fix">
-      <span>{typesetNames(fix.label)}</span>
+      <span>{Pitch.typesetAll(fix.label)}</span>
       <HearTake
         id={id}
         name={fix.label}

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from "react";
-import { counted, storeLayouts, type Anew, type Part } from "../../core/src/index";
+import { type Anew, type Part, Text, Voicing } from "../../core/src/index";
 import type { Offer } from "../app/store/results";
 import type { SectionData } from "../app/store/sectionData";
 import { useSong } from "../app/store/song";
@@ -34,7 +34,7 @@ export function LaidOutAnew({ data, part }: { data: SectionData; part: Part }) {
         ? {
             id: `anew:${part.id}:${section}:${anew.gain.toFixed(2)}`,
             label: "laid out anew",
-            edit: storeLayouts(section, part.id, anew.pitches),
+            edit: Voicing.store(section, part.id, anew.pitches),
             from: 0,
             to: data.length,
             whole: true,
@@ -52,9 +52,9 @@ export function LaidOutAnew({ data, part }: { data: SectionData; part: Part }) {
       </span>
       <span className="small offer-why">
         {moves < now
-          ? `moves ${counted(moves, "semitone")} instead of ${now}`
+          ? `moves ${Text.counted(moves, "semitone")} instead of ${now}`
           : anew.trades.join(", ") || "costs less in all"}
-        ; {counted(anew.changed, "chord changes", "chords change")}, pinned ones stay
+        ; {Text.counted(anew.changed, "chord changes", "chords change")}, pinned ones stay
       </span>
     </div>
   );

@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import { nth, typesetNames, type Conflict } from "../../core/src/index";
+import { type Conflict, nth, Pitch } from "../../core/src/index";
 import { usePlayback } from "../app/store/playback";
 import { useOffers, type Offer } from "../app/store/results";
 import { OfferButtons } from "./OfferButtons";
@@ -32,7 +32,7 @@ export function LineCandidates<L extends Line>({ data, part, offers, lines, text
       {offers.map((offer, i) => (
         <li key={offer.id} className={heard === offer.id ? "current" : ""}>
           <span className="line-title">
-            {typesetNames(nth(lines, i).title)}
+            {Pitch.typesetAll(nth(lines, i).title)}
             <span className="small"> {text(nth(lines, i))}</span>
           </span>
           <OfferButtons offer={offer} bar={data.meter.bar} end={data.length} />
@@ -53,7 +53,7 @@ function Conflicts({ list }: { list: readonly Conflict[] }) {
   return (
     <ul className="conflicts">
       {list.slice(0, CONFLICTS).map((c, k) => (
-        <li key={k}>{typesetNames(c.message)}</li>
+        <li key={k}>{Pitch.typesetAll(c.message)}</li>
       ))}
       {list.length > CONFLICTS && <li>and {list.length - CONFLICTS} more</li>}
     </ul>

@@ -1,4 +1,4 @@
-import { typesetNames, type Part } from "../../core/src/index";
+import { type Part, Pitch } from "../../core/src/index";
 import { chooseNotes } from "../app/store/selection";
 
 /** One row of a report. */
@@ -42,11 +42,11 @@ function Row({ part, row: { title, value, notes, hint, missed } }: { part: Part[
         ) : (
           title
         )}
-        {missed && <span className="aim">aims at {typesetNames(missed)}</span>}
+        {missed && <span className="aim">aims at {Pitch.typesetAll(missed)}</span>}
       </th>
       <td>
         {missed && <span aria-label="outside the target">! </span>}
-        {typesetNames(value)}
+        {Pitch.typesetAll(value)}
       </td>
     </tr>
   );

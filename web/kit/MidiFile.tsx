@@ -1,19 +1,16 @@
 import { useState } from "react";
 import {
-  firstOf,
-  sure,
-  DRUM_KINDS,
-  drumNotes,
-  DRUMS,
-  importMidi,
-  LIMITS,
-  readMidi,
-  typeset,
-  writeLine,
+  Chord,
   type Drum,
+  Drums,
+  firstOf,
+  Midi,
   type MidiChoices,
   type MidiContents,
+  Pitch,
   type Problem,
+  Song,
+  sure,
 } from "../../core/src/index";
 import type { SectionData } from "../app/store/sectionData";
 import { edit, useStored } from "../app/store/song";
@@ -36,7 +33,7 @@ export function MidiFile({ data, only, part }: { data: SectionData; only?: Only;
   const [done, setDone] = useState<string | null>(null);
   const open = async (chosen: File) => {
     setDone(null);
-    const result = readMidi(new Uint8Array(await chosen.arrayBuffer()));
+    const result = Midi.read(new Uint8Array(await chosen.arrayBuffer()));
     setProblem(result.ok ? null : result.error);
     setFile(result.ok ? { name: chosen.name, contents: result.value } : null);
   };
@@ -81,7 +78,7 @@ function Import({ file: { name, contents }, data, only, part, done }: ImportProp
   const { song, section } = useStored(data.section.id);
   const [uses, setUses] = useState(() => guessUses(contents, only));
   const [settings, setSettings] = useState<MidiSettings>(() => ({
-    bars: [1, Math.min(LIMITS.bars, Math.max(1, Math.ceil(contents.length / data.meter.bar)))],
+    bars: [1, Math.min(Song.LIMITS.bars, Math.max(1, Math.ceil(contents.length / data.meter.bar)))],
     unit: "bar",
     keep: { tempo: !only, meter: !only, key: !only },
     drumMap: {},
@@ -92,7 +89,7 @@ function Import({ file: { name, contents }, data, only, part, done }: ImportProp
     file: name,
     parts: only === "melody" ? { melodyPart: part } : { bassPart: part },
   });
-  const plan = importMidi(song, section.id, contents, choices);
+  const plan = Midi.plan(song, section.id, contents, choices);
   const drums = contents.tracks.find((t) => t.id === choices.drums);
   const [from, to] = settings.bars;
   return (
@@ -108,7 +105,10 @@ function Import({ file: { name, contents }, data, only, part, done }: ImportProp
       </div>
       {drums && (
         <DrumMap
-          notes={drumNotes(song, section.id, drums, { from: (from - 1) * data.meter.bar, to: to * data.meter.bar })}
+          notes={Midi.drumNotes(song, section.id, drums, {
+            from: (from - 1) * data.meter.bar,
+            to: to * data.meter.bar,
+          })}
           settings={settings}
           set={set}
         />
@@ -119,7 +119,9 @@ function Import({ file: { name, contents }, data, only, part, done }: ImportProp
         <>
           {plan.value.chords.length > 0 && (
             <>
-              <p className="line-preview">{typeset(writeLine(plan.value.chords, data.meter, to - from + 1))}</p>
+              <p className="line-preview">
+                {Pitch.typeset(Chord.writeLine(plan.value.chords, data.meter, to - from + 1))}
+              </p>
               <p className="small">{doubtText(plan.value.unsure, plan.value.chords.length, settings.unit)}</p>
             </>
           )}
@@ -233,7 +235,7 @@ function Keep({
     <>
       {box("tempo", "its tempo")}
       {box("meter", "its meter")}
-      {key && !ownKey && box("key", `its key, ${typeset(key.key)}`)}
+      {key && !ownKey && box("key", `its key, ${Pitch.typeset(key.key)}`)}
     </>
   );
 }
@@ -258,7 +260,7 @@ function DrumMap({
                 <Select<Drum | "">
                   label={`Lane of note ${note}`}
                   value={(note in drumMap ? drumMap[note] : lane) ?? ""}
-                  choices={[["", "left out"], ...DRUMS.map((d) => [d, DRUM_KINDS[d].title] as const)]}
+                  choices={[["", "left out"], ...Drums.ALL.map((d) => [d, Drums.KINDS[d].title] as const)]}
                   set={(d) => set({ drumMap: { ...drumMap, [note]: d || null } })}
                 />
               </td>

@@ -1,4 +1,4 @@
-import { intervalWords, withArticle } from "../../core/src/index";
+import { Pitch, Text } from "../../core/src/index";
 import type { MoveBy } from "../app/commands/moves";
 
 const SEMITONES = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12];
@@ -26,7 +26,7 @@ export function MoveSelect({
         const [way, n] = e.target.value.split(":");
         const by = Number(n);
         const up = by > 0 ? "up" : "down";
-        if (way === "semitones") go({ semitones: by }, `${up} ${withArticle(intervalWords(Math.abs(by)))}`);
+        if (way === "semitones") go({ semitones: by }, `${up} ${Text.withArticle(Pitch.interval(Math.abs(by)))}`);
         if (way === "steps") go({ steps: by }, `${up} ${STEPS[Math.abs(by) - 1]} along the scale`);
       }}
     >
@@ -35,7 +35,7 @@ export function MoveSelect({
         <optgroup key={sign} label={sign > 0 ? "up" : "down"}>
           {SEMITONES.map((n) => (
             <option key={n} value={`semitones:${sign * n}`}>
-              {sign > 0 ? "↑" : "↓"} {intervalWords(n)}
+              {sign > 0 ? "↑" : "↓"} {Pitch.interval(n)}
             </option>
           ))}
         </optgroup>

@@ -1,13 +1,5 @@
 import { useEffect, type ReactNode } from "react";
-import {
-  EIGHTH,
-  EIGHTH_TRIPLET,
-  QUARTER,
-  SIXTEENTH,
-  SIXTEENTH_TRIPLET,
-  type Midi,
-  type Ticks,
-} from "../../core/src/index";
+import { Meter, type Midi, type Ticks } from "../../core/src/index";
 import { useSound } from "../app/audio/sound";
 import { dropRecording, isRecording, stopRecording, useRecord } from "../app/commands/record";
 import { startComputerKeys, startMidi, usePlayed } from "../app/input/played";
@@ -26,7 +18,7 @@ export interface PlayIn {
   mode: "replace" | "add";
 }
 
-export const PLAY_IN: PlayIn = { countIn: true, click: true, grid: EIGHTH, strength: 1, mode: "replace" };
+export const PLAY_IN: PlayIn = { countIn: true, click: true, grid: Meter.EIGHTH, strength: 1, mode: "replace" };
 
 /** The C from which the computer's keys play a bass or drums: two octaves below the middle one. */
 export const LOWEST_KEY = 36;
@@ -126,11 +118,11 @@ function OnTheGrid({ settings, set, children }: Pick<Props, "settings" | "set" |
           text="set on"
           value={settings.grid}
           choices={[
-            [QUARTER, "quarters"],
-            [EIGHTH, "eighths"],
-            [SIXTEENTH, "sixteenths"],
-            [EIGHTH_TRIPLET, "eighth triplets"],
-            [SIXTEENTH_TRIPLET, "sixteenth triplets"],
+            [Meter.QUARTER, "quarters"],
+            [Meter.EIGHTH, "eighths"],
+            [Meter.SIXTEENTH, "sixteenths"],
+            [Meter.EIGHTH_TRIPLET, "eighth triplets"],
+            [Meter.SIXTEENTH_TRIPLET, "sixteenth triplets"],
           ]}
           set={(grid) => set({ grid })}
         />

@@ -1,18 +1,16 @@
 import { useEffect, useMemo, useState } from "react";
 import {
-  counted,
-  instrumentOf,
-  midiRange,
-  quantize,
-  spellInKey,
-  typeset,
   type Edit,
+  Instrument,
+  Key,
   type Midi,
   type NewNote,
   type Note,
   type Part,
+  Pitch,
   type PlayedNote,
-  type Song,
+  Song,
+  Text,
   type Ticks,
 } from "../../core/src/index";
 import { soundPlayedNote } from "../app/audio/sound";
@@ -58,7 +56,7 @@ export function withPlayed(
 
 /** The C at or below the middle of a part, from which the computer's keys play it. */
 function lowestKey(part: Part, song: Song): Midi {
-  const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).comfortable);
+  const [low, high] = Instrument.range(part.range ?? Instrument.of(part.instrument, song).comfortable);
   return Math.floor((low + high) / 24) * 12;
 }
 
@@ -75,7 +73,7 @@ export function PlayTab({ data, part }: PartProps) {
   const notes = useMemo(
     () =>
       recording &&
-      quantize(song, section, {
+      Song.quantize(song, section, {
         played: recording.notes,
         how: { grid, strength, ends, single: true },
         from: recording.from,
@@ -90,7 +88,7 @@ export function PlayTab({ data, part }: PartProps) {
       do: "all",
       label: "played in",
       edits: [
-        keepNotes(section.id, part.id, `${counted(stored.length, "note")}, before playing in`),
+        keepNotes(section.id, part.id, `${Text.counted(stored.length, "note")}, before playing in`),
         { do: "setNotes", section: section.id, part: part.id, notes: withPlayed(stored, notes, recording, mode) },
       ],
     };
@@ -111,12 +109,12 @@ export function PlayTab({ data, part }: PartProps) {
         }
         keys={
           <>
-            <kbd>A</kbd> to <kbd>;</kbd> are white keys from {spellInKey(lowest, data.key)}, the row above black ones.{" "}
+            <kbd>A</kbd> to <kbd>;</kbd> are white keys from {Key.spell(lowest, data.key)}, the row above black ones.{" "}
             <kbd>Z</kbd> <kbd>X</kbd> move an octave.
           </>
         }
         lowest={lowest}
-        heard={typeset(held.map((m) => spellInKey(m, data.key)).join("  "))}
+        heard={Pitch.typeset(held.map((m) => Key.spell(m, data.key)).join("  "))}
       >
         <Check on={ends} set={setEnds}>
           ends too
@@ -139,6 +137,6 @@ function playedText(notes: readonly NewNote[], recording: Recording): string {
   const count = `${notes.length} ${notes.length === 1 ? "note" : "notes"} played`;
   return (
     `${count}${lost > 0 ? ` (${lost} fell together or outside)` : ""}: ` +
-    `${typeset(names.join(" "))}${notes.length > SHOWN ? " …" : ""}`
+    `${Pitch.typeset(names.join(" "))}${notes.length > SHOWN ? " …" : ""}`
   );
 }

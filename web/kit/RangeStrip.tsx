@@ -1,4 +1,4 @@
-import { nth, pitchName, typeset, type Midi, type Seconds, type VoiceRange } from "../../core/src/index";
+import { type Midi, nth, Pitch, type Seconds, type VoiceRange } from "../../core/src/index";
 
 interface Props {
   label: string;
@@ -10,7 +10,7 @@ interface Props {
 
 const HEIGHT = 30;
 const NAMES = ["C", "Db", "D", "Eb", "E", "F", "Gb", "G", "Ab", "A", "Bb", "B"];
-const named = (midi: Midi): string => typeset(pitchName(midi, nth(NAMES, midi % 12)));
+const named = (midi: Midi): string => Pitch.typeset(Pitch.name(midi, nth(NAMES, midi % 12)));
 
 /**
  * Where a voice spends its time, low to high: its comfortable range as a band, its ends as lines, a bar for each pitch.

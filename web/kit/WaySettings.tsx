@@ -1,4 +1,4 @@
-import { instrumentOf, typeset, type Edit, type Song } from "../../core/src/index";
+import { type Edit, Instrument, Pitch, type Song } from "../../core/src/index";
 import { edit, say, storedSong } from "../app/store/song";
 import { InPlace } from "./InPlace";
 import type { PartProps } from "./partProps";
@@ -15,15 +15,20 @@ export function WayRange({
   high,
   put,
 }: PartProps & { low: string; high: string; put(values: { low?: string; high?: string }): boolean }) {
-  const usual = instrumentOf(part.instrument, data.song).comfortable;
+  const usual = Instrument.of(part.instrument, data.song).comfortable;
   const commit = (name: "low" | "high") => (text: string) => {
     const read = typedPitch(text, say);
     return read !== null && put({ [name]: read });
   };
   return (
     <>
-      <InPlace label="Lowest note" value={typeset(low || (part.range?.[0] ?? usual[0]))} commit={commit("low")} /> –{" "}
-      <InPlace label="Highest note" value={typeset(high || (part.range?.[1] ?? usual[1]))} commit={commit("high")} />
+      <InPlace label="Lowest note" value={Pitch.typeset(low || (part.range?.[0] ?? usual[0]))} commit={commit("low")} />{" "}
+      –{" "}
+      <InPlace
+        label="Highest note"
+        value={Pitch.typeset(high || (part.range?.[1] ?? usual[1]))}
+        commit={commit("high")}
+      />
     </>
   );
 }

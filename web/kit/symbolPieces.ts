@@ -1,4 +1,4 @@
-import { nth, typeset } from "../../core/src/index";
+import { nth, Pitch } from "../../core/src/index";
 
 /** A chord symbol in the pieces it is printed in: root and minor sign large, quality raised, bass after a slash. */
 export function symbolPieces(symbol: string): { root: string; raised: string; slash: string } {
@@ -8,8 +8,8 @@ export function symbolPieces(symbol: string): { root: string; raised: string; sl
   const quality = slash ? nth(match, 2).slice(0, -slash[0].length) : nth(match, 2);
   const minor = /^m(?!aj)/.exec(quality) ? "m" : "";
   return {
-    root: typeset(nth(match, 1)) + minor,
-    raised: typeset(quality.slice(minor.length)),
-    slash: slash ? `/${typeset(nth(slash, 1))}` : "",
+    root: Pitch.typeset(nth(match, 1)) + minor,
+    raised: Pitch.typeset(quality.slice(minor.length)),
+    slash: slash ? `/${Pitch.typeset(nth(slash, 1))}` : "",
   };
 }

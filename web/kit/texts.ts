@@ -1,14 +1,13 @@
 import {
-  sure,
-  parsePitch,
-  typeset,
   type Bpm,
+  Meter,
   type Pass,
+  Pitch,
   type PitchName,
   type Problem,
   type Song,
+  sure,
   type Ticks,
-  QUARTER,
 } from "../../core/src/index";
 
 /** Typed text with the letters that stand for real accidentals. */
@@ -17,7 +16,7 @@ export const plainSigns = (text: string): string => text.replaceAll("♭", "b").
 /** A key with real accidentals: "E♭ major". */
 export const keyText = (key: string): string => {
   const [tonic, ...mode] = key.split(" ");
-  return [typeset(sure(tonic)), ...mode].join(" ");
+  return [Pitch.typeset(sure(tonic)), ...mode].join(" ");
 };
 
 /**
@@ -26,7 +25,7 @@ export const keyText = (key: string): string => {
  */
 export function typedPitch(text: string, say: (problem: Problem) => void): PitchName | null {
   const name = plainSigns(text.trim()).replace(/^[a-g]/, (letter) => letter.toUpperCase());
-  const pitch = parsePitch(name);
+  const pitch = Pitch.parse(name);
   if (pitch.ok) return name;
   say(pitch.error);
   return null;
@@ -41,8 +40,9 @@ export const percent = (share: number): string => `${Math.round(share * 100)}\u0
 const MINUTE = 60_000;
 
 /** Ticks as milliseconds at a tempo, and back. */
-export const milliseconds = (ticks: Ticks, tempo: Bpm): number => Math.round((ticks / QUARTER) * (MINUTE / tempo));
-export const ticksOf = (ms: number, tempo: Bpm): Ticks => Math.round((ms * tempo * QUARTER) / MINUTE);
+export const milliseconds = (ticks: Ticks, tempo: Bpm): number =>
+  Math.round((ticks / Meter.QUARTER) * (MINUTE / tempo));
+export const ticksOf = (ms: number, tempo: Bpm): Ticks => Math.round((ms * tempo * Meter.QUARTER) / MINUTE);
 
 type Own = NonNullable<Pass["own"]>[number];
 

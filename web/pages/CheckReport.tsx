@@ -1,6 +1,6 @@
 import { useMemo } from "react";
 import { Link, useParams } from "react-router";
-import { sure, checkReport, counted, PROFILE_WORDS, typesetNames, type ReportedFinding } from "../../core/src/index";
+import { Check, Pitch, type ReportedFinding, sure, Text } from "../../core/src/index";
 import { useOpened } from "./opened";
 import "./pages.scss";
 
@@ -8,7 +8,7 @@ import "./pages.scss";
 export function CheckReport() {
   const { id = "" } = useParams();
   const { song, failed } = useOpened(id);
-  const report = useMemo(() => song && checkReport(song), [song]);
+  const report = useMemo(() => song && Check.report(song), [song]);
   if (failed) return <p className="message">The song cannot be opened: {failed}</p>;
   if (!song || !report) return <p className="message muted">Opening …</p>;
   const open = report.findings.filter((f) => f.left === undefined);
@@ -27,10 +27,10 @@ export function CheckReport() {
           <h1>{song.title}</h1>
           <p className="for">What was found</p>
           <p className="facts-line">
-            Judged as {PROFILE_WORDS[report.school].title}: {PROFILE_WORDS[report.school].assumes}
+            Judged as {Check.PROFILE_WORDS[report.school].title}: {Check.PROFILE_WORDS[report.school].assumes}
           </p>
           <p className="facts-line">
-            {counted(fault, "fault")}, {counted(warning, "warning")}, {counted(note, "note")}
+            {Text.counted(fault, "fault")}, {Text.counted(warning, "warning")}, {Text.counted(note, "note")}
           </p>
         </header>
         {open.length ? <Rows findings={open} /> : <p>Nothing is worth a remark.</p>}
@@ -60,15 +60,15 @@ function Rows({ findings }: { findings: readonly ReportedFinding[] }) {
               <b>{f.title}</b> <span className="small">{f.severity}</span>
               {f.left !== undefined && <span className="small">, left: “{f.left}”</span>}
             </p>
-            <p>{typesetNames(sure(first).message)}</p>
+            <p>{Pitch.typesetAll(sure(first).message)}</p>
             <p className="small">
               {sure(first).section}:{" "}
               {f.places
                 .slice(0, SHOWN)
                 .map((p) => p.where)
                 .join("; ")}
-              {more > 0 && `; and ${counted(more, "more place")}`}
-              {sure(first).fixes.length > 0 && `. Ways out: ${typesetNames(sure(first).fixes.join("; "))}`}. Source:{" "}
+              {more > 0 && `; and ${Text.counted(more, "more place")}`}
+              {sure(first).fixes.length > 0 && `. Ways out: ${Pitch.typesetAll(sure(first).fixes.join("; "))}`}. Source:{" "}
               {f.source}.
             </p>
           </li>

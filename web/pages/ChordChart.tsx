@@ -1,14 +1,4 @@
-import {
-  nth,
-  must,
-  parseKey,
-  writtenKey,
-  writtenSymbol,
-  type PageBlock,
-  type Pages,
-  type Semitones,
-  type Song,
-} from "../../core/src/index";
+import { Key, must, Notation, nth, type PageBlock, type Pages, type Semitones, type Song } from "../../core/src/index";
 import { PAPERS, type Paper } from "../score/pageStaves";
 import { symbolWidth } from "../score/svg";
 import { ChordName } from "../kit/ChordName";
@@ -69,15 +59,15 @@ export function ChordChart({
 }) {
   const cell = PAPERS[paper].width / PER_LINE;
   const names = (chords: ChartBar["chords"]) =>
-    chords.map((c) => ({ at: c.at, width: symbolWidth(writtenSymbol(c.symbol, transposition)) }));
-  const keys = pages.blocks.map((b) => writtenKey(b.key, transposition).key);
+    chords.map((c) => ({ at: c.at, width: symbolWidth(Notation.writtenSymbol(c.symbol, transposition)) }));
+  const keys = pages.blocks.map((b) => Notation.writtenKey(b.key, transposition).key);
   return (
     <FormHead
       song={song}
       pages={pages}
       paper={paper}
       reader="Chord chart"
-      written={keys[0] ?? must(parseKey(song.key))}
+      written={keys[0] ?? must(Key.parse(song.key))}
     >
       {pages.blocks.map((block, i) => (
         <section key={block.pass} className="page-section chart-section">
@@ -113,7 +103,7 @@ export function ChordChart({
                       className="chart-chord"
                       style={{ left: `${LEFT + c.at * SPREAD}%`, fontSize: sizeOf(names(chords), cell) }}
                     >
-                      <ChordName symbol={writtenSymbol(c.symbol, transposition)} />
+                      <ChordName symbol={Notation.writtenSymbol(c.symbol, transposition)} />
                     </span>
                   ))
                 )}

@@ -1,16 +1,5 @@
 import { useEffect, useRef, useState, type ReactNode } from "react";
-import {
-  nth,
-  feelText,
-  keyName,
-  typesetNames,
-  type Key,
-  type Meter,
-  type PageBlock,
-  type Pages,
-  type Song,
-  type Swing,
-} from "../../core/src/index";
+import { Key, Meter, nth, type PageBlock, type Pages, Pitch, type Song, type Swing } from "../../core/src/index";
 import { drawOnPage, PAPERS, type Paper } from "../score/pageStaves";
 import type { SheetOptions } from "../score/sheet";
 import type { StaffPart } from "../score/rows";
@@ -59,7 +48,7 @@ export const factsText = (
   key: string | null,
   { meter, tempo, swing }: { meter: string; tempo: number; swing: Swing },
 ): string =>
-  [...(key ? [keyText(key)] : []), meter, `♩ = ${round(tempo)}`, feelText(swing)].filter((t) => t).join(" · ");
+  [...(key ? [keyText(key)] : []), meter, `♩ = ${round(tempo)}`, Meter.feel(swing)].filter((t) => t).join(" · ");
 
 /** The head of a page that is laid out from the form. */
 export function FormHead({
@@ -88,7 +77,7 @@ export function FormHead({
       label={`${reader}, ${song.title}`}
       reader={reader}
       {...(note ? { note } : {})}
-      facts={first ? factsText(written && keyName(written), { ...first, meter: first.meter.text }) : ""}
+      facts={first ? factsText(written && Key.name(written), { ...first, meter: first.meter.text }) : ""}
       form={formText(pages)}
     >
       {children}
@@ -121,10 +110,10 @@ export function BlockHead({
   writtenBefore?: Key;
 }) {
   const changes = [
-    ...(before && writtenBefore && keyName(written) !== keyName(writtenBefore) ? [keyText(keyName(written))] : []),
+    ...(before && writtenBefore && Key.name(written) !== Key.name(writtenBefore) ? [keyText(Key.name(written))] : []),
     ...(before && before.meter.text !== block.meter.text ? [block.meter.text] : []),
     ...(before && before.tempo !== block.tempo ? [`♩ = ${round(block.tempo)}`] : []),
-    ...(before && feelText(before.swing) !== feelText(block.swing) ? [feelText(block.swing) || "straight"] : []),
+    ...(before && Meter.feel(before.swing) !== Meter.feel(block.swing) ? [Meter.feel(block.swing) || "straight"] : []),
   ];
   return (
     <h2>
@@ -156,7 +145,7 @@ export function Staves({
       stop.on = true;
     };
   }, [parts, settings]);
-  return <div ref={host} className="page-host" role="img" aria-busy={!drawn} aria-label={typesetNames(label)} />;
+  return <div ref={host} className="page-host" role="img" aria-busy={!drawn} aria-label={Pitch.typesetAll(label)} />;
 }
 
 /** Meters whose time signature has not been seen yet. */

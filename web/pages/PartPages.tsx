@@ -1,22 +1,19 @@
 import { useMemo } from "react";
 import {
-  firstOf,
-  nth,
-  sure,
-  engraveBlocks,
-  instrumentOf,
-  must,
-  pagesOf,
-  tunePart,
-  typesetNames,
-  writtenSymbol,
   type EngravedPass,
+  firstOf,
+  Instrument,
   type Layout,
+  must,
+  Notation,
+  nth,
   type Order,
   type Pages,
   type Part,
+  Pitch,
   type Semitones,
   type Song,
+  sure,
 } from "../../core/src/index";
 import { scaleFor, type Paper } from "../score/pageStaves";
 import { drawnAs, sheetSymbols, stringsText } from "../score/staffParts";
@@ -80,10 +77,10 @@ export function PlayerPage({
   part,
   layout,
 }: Omit<Props, "pages"> & { order: Order; part: Part; layout: Layout }) {
-  const pages = useMemo(() => pagesOf(song, order, [part.id]), [song, order, part.id]);
+  const pages = useMemo(() => Notation.pages(song, order, [part.id]), [song, order, part.id]);
   const own = part.role === "chords" ? layout : "notes";
   const drawn = useMemo(() => {
-    const passes = engraveBlocks(song, pages, part.id, { layout: own });
+    const passes = Notation.blocks(song, pages, part.id, { layout: own });
     return passes.ok
       ? {
           passes: passes.value,
@@ -92,12 +89,12 @@ export function PlayerPage({
       : null;
   }, [song, pages, part, own]);
   if (!drawn) return null;
-  const instrument = instrumentOf(part.instrument, song);
+  const instrument = Instrument.of(part.instrument, song);
   const staves = drawn.partsOf[0]?.[0];
   const scale = scaleFor((staves?.staves.length ?? 1) + (staves?.tab ? 1 : 0));
   const strings = stringsText(song, part);
-  const name = (symbol: string) => writtenSymbol(symbol, instrument.transposition);
-  const title = typesetNames(instrument.title);
+  const name = (symbol: string) => Notation.writtenSymbol(symbol, instrument.transposition);
+  const title = Pitch.typesetAll(instrument.title);
   const named = title.startsWith(part.name);
   const drums = part.role === "drums";
   return (
@@ -168,11 +165,11 @@ const Diagrams = ({ shapes }: { shapes: ReturnType<typeof shapesOf> }) =>
 /** Tune, words and chords. */
 export function LeadSheet({ song, pages, paper, transposition }: Props & { transposition: Semitones }) {
   const drawn = useMemo(() => {
-    const tune = tunePart(song);
+    const tune = Notation.tunePart(song);
     if (!tune.ok) return null;
     // A voice keeps its clef; a player of another instrument reads at the height the tune is sung.
     const passes = must(
-      engraveBlocks(song, pages, tune.value.id, transposition ? { transposition } : { written: false }),
+      Notation.blocks(song, pages, tune.value.id, transposition ? { transposition } : { written: false }),
     );
     return { tune: tune.value, passes, partsOf: passes.map((p) => [p]) };
   }, [song, pages, transposition]);
@@ -191,7 +188,7 @@ export function LeadSheet({ song, pages, paper, transposition }: Props & { trans
         paper={paper}
         passes={drawn.passes}
         partsOf={drawn.partsOf}
-        name={(s) => writtenSymbol(s, transposition)}
+        name={(s) => Notation.writtenSymbol(s, transposition)}
         scale={scaleFor(1)}
       />
     </FormHead>
@@ -202,7 +199,7 @@ export function LeadSheet({ song, pages, paper, transposition }: Props & { trans
 export function ScorePage({ song, pages, paper, parts }: Props & { parts: readonly Part[] }) {
   const drawn = useMemo(() => {
     const all = parts.flatMap((part) => {
-      const passes = engraveBlocks(song, pages, part.id, { written: false });
+      const passes = Notation.blocks(song, pages, part.id, { written: false });
       return passes.ok ? [{ part, passes: passes.value }] : [];
     });
     const partsOf = pages.blocks.map((_, i) =>

@@ -1,14 +1,6 @@
 import { useMemo } from "react";
 import { Link } from "react-router";
-import {
-  engrave,
-  singerPage,
-  typesetNames,
-  VOICES,
-  type PageSection,
-  type SingerPage,
-  type Song,
-} from "../../core/src/index";
+import { Notation, type PageSection, Pitch, Singer, type SingerPage, type Song } from "../../core/src/index";
 import type { Paper } from "../score/pageStaves";
 import { sheetSymbols } from "../score/staffParts";
 import type { StaffPart } from "../score/rows";
@@ -18,7 +10,7 @@ import { factsText, PageHead, Staves } from "./Paper";
 /** Singers who have a part, by the pages they get. */
 export const singersWithPages = (song: Song): { id: string; name: string; page: SingerPage }[] =>
   song.singers.flatMap((s) => {
-    const page = singerPage(song, s.id);
+    const page = Singer.page(song, s.id);
     return page.ok ? [{ id: s.id, name: s.name, page: page.value }] : [];
   });
 
@@ -36,7 +28,7 @@ export function SingersPages({ song, paper, left }: { song: Song; paper: Paper; 
 }
 
 function Page({ song, page, paper }: { song: Song; page: SingerPage; paper: Paper }) {
-  const voice = VOICES.find((v) => v.id === page.voice)?.title ?? page.voice;
+  const voice = Singer.VOICES.find((v) => v.id === page.voice)?.title ?? page.voice;
   return (
     <PageHead
       song={song}
@@ -70,8 +62,8 @@ const SCALE = 0.86;
 
 /** Staves of one section: the tune small, the own line under it. */
 function staffParts(song: Song, section: PageSection, part: string): StaffPart[] {
-  const tune = section.tune === null ? null : engrave(song, section.section, section.tune, { written: true });
-  const own = engrave(song, section.section, part, { written: true });
+  const tune = section.tune === null ? null : Notation.engrave(song, section.section, section.tune, { written: true });
+  const own = Notation.engrave(song, section.section, part, { written: true });
   return [
     ...(tune?.ok ? [{ ...tune.value, small: true, staves: tune.value.staves.map(withoutWords) }] : []),
     ...(own.ok ? [{ ...own.value, breaths: section.breaths }] : []),
@@ -116,7 +108,7 @@ function Section({
       {section.sings ? (
         section.entrances.map((e) => (
           <p key={e.tick} className="entrance small">
-            Enters in {typesetNames(e.words)}.
+            Enters in {Pitch.typesetAll(e.words)}.
           </p>
         ))
       ) : (

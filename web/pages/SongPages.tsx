@@ -1,15 +1,6 @@
 import { useMemo, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
-import {
-  LAYOUTS,
-  pagesOf,
-  tunePart,
-  type Layout,
-  type Order,
-  type Pages,
-  type Part,
-  type Song,
-} from "../../core/src/index";
+import { type Layout, Notation, type Order, type Pages, type Part, type Song } from "../../core/src/index";
 import { PAPERS, type Paper } from "../score/pageStaves";
 import { Check } from "../kit/Check";
 import { Select, type Choice } from "../kit/Select";
@@ -64,7 +55,7 @@ function Opened({ song, kind, setKind }: { song: Song; kind: Kind; setKind(kind:
   const [layout, setLayout] = useState<Layout>("notes");
   const [read, setRead] = useState(0);
   const [left, setLeft] = useState<readonly string[]>([]);
-  const parts = useMemo(() => playing(song, pagesOf(song, order)), [song, order]);
+  const parts = useMemo(() => playing(song, Notation.pages(song, order)), [song, order]);
   const chosen = useMemo(() => parts.filter((p) => !left.includes(p.id)), [parts, left]);
   let listed: readonly { id: string; name: string }[];
   if (kind === "singers") listed = singersWithPages(song);
@@ -72,7 +63,7 @@ function Opened({ song, kind, setKind }: { song: Song; kind: Kind; setKind(kind:
   else listed = [];
   // Each kind of page is about the parts that stand on it.
   const about = useMemo(() => {
-    const tune = tunePart(song);
+    const tune = Notation.tunePart(song);
     if (kind === "lead") {
       if (tune.ok) return [tune.value.id];
       return [];
@@ -80,7 +71,7 @@ function Opened({ song, kind, setKind }: { song: Song; kind: Kind; setKind(kind:
     if (kind === "chart") return [];
     return chosen.map((p) => p.id);
   }, [song, kind, chosen]);
-  const pages = useMemo(() => pagesOf(song, order, about), [song, order, about]);
+  const pages = useMemo(() => Notation.pages(song, order, about), [song, order, about]);
   const sheet = { song, pages, paper };
   return (
     <main className="singer-pages">
@@ -96,7 +87,7 @@ function Opened({ song, kind, setKind }: { song: Song; kind: Kind; setKind(kind:
             text="comping"
             value={layout}
             set={setLayout}
-            choices={LAYOUTS.map((l): Choice<Layout> => [l, LAYOUT_WORDS[l]])}
+            choices={Notation.LAYOUTS.map((l): Choice<Layout> => [l, LAYOUT_WORDS[l]])}
           />
         )}
         {(kind === "lead" || kind === "chart") && (

@@ -1,13 +1,12 @@
 import { useRef, type MouseEvent, type PointerEvent } from "react";
 import {
-  sure,
-  categoryTitle,
-  positionText,
-  typeset,
   type ChordAnalysis,
   type ChordEvent,
-  type Meter,
+  Harmony,
+  Meter,
+  Pitch,
   type Shape,
+  sure,
   type Ticks,
 } from "../../core/src/index";
 import { usePreferences } from "../app/store/preferences";
@@ -42,7 +41,9 @@ export function ChordCell({ event, analysis, width, meter, sounding, shape, ...r
   const { section, chosen, focusable, layoutPinned, focus, rename } = rest;
   const found = analysis && analysis.category !== "none" && analysis.symbol === event.symbol ? analysis : undefined;
   const numeral = found?.pivot ? `${found.pivot} = ${found.roman}` : (found?.roman ?? "");
-  const meaning = found ? `: ${typeset(numeral)}, ${categoryTitle(found.category)}. ${found.explanation}` : "";
+  const meaning = found
+    ? `: ${Pitch.typeset(numeral)}, ${Harmony.categoryTitle(found.category)}. ${found.explanation}`
+    : "";
   const room = width - (shape && width > SHAPED ? FRETS : 0);
   return (
     <button
@@ -51,7 +52,7 @@ export function ChordCell({ event, analysis, width, meter, sounding, shape, ...r
       data-chord={event.id}
       tabIndex={focusable ? 0 : -1}
       aria-pressed={chosen}
-      title={`${typeset(event.symbol)}, ${positionText(meter, event.start)}${meaning}`}
+      title={`${Pitch.typeset(event.symbol)}, ${Meter.position(meter, event.start)}${meaning}`}
       onClick={(e: MouseEvent) => chooseInRow(section, event.id, e.shiftKey)}
       onDoubleClick={rename}
       onKeyDown={(e) => {
@@ -71,7 +72,7 @@ export function ChordCell({ event, analysis, width, meter, sounding, shape, ...r
       <span className="under">
         {/* A numeral is not cut to another one either. */}
         {found && numeral.length * NUMERAL + PADDING <= width && (
-          <b className={found.outside.length ? "roman foreign" : "roman"}>{typeset(numeral)}</b>
+          <b className={found.outside.length ? "roman foreign" : "roman"}>{Pitch.typeset(numeral)}</b>
         )}
         {event.pinned && (
           <i className="pin-mark" aria-label="pinned">
@@ -82,7 +83,7 @@ export function ChordCell({ event, analysis, width, meter, sounding, shape, ...r
       </span>
       {shape && width > SHAPED && <FretDiagram shape={shape} />}
       {sounding && sounding !== event.symbol && width > SOUNDING && (
-        <span className="sounding">{typeset(sounding)}</span>
+        <span className="sounding">{Pitch.typeset(sounding)}</span>
       )}
     </button>
   );

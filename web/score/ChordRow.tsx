@@ -1,12 +1,12 @@
 import { useEffect, useMemo } from "react";
 import {
-  nth,
-  sure,
-  instrumentOf,
-  typeset,
   type ChordAnalysis,
   type ChordEvent,
   type HarmonyReport,
+  Instrument,
+  nth,
+  Pitch,
+  sure,
 } from "../../core/src/index";
 import { chordsNow } from "../app/commands/chords";
 import { useVoicePart } from "../app/commands/voicings";
@@ -52,7 +52,7 @@ export function ChordRow({ data, axis, window }: Props) {
   const preview = usePlayback((s) => s.preview !== null);
   const part = useVoicePart(data.song);
   const shapes = useResults((s) =>
-    part && instrumentOf(part.instrument, data.song).held.by === "frets" ? s.voicing[part.id] : undefined,
+    part && Instrument.of(part.instrument, data.song).held.by === "frets" ? s.voicing[part.id] : undefined,
   );
   const find = (id: string) => chordsNow(section).find((c) => c.id === id);
   const focus = (id: string) => {
@@ -179,9 +179,9 @@ const Regions = ({
         key={r.from}
         className="key-region"
         style={{ left: axis.x(first.start), width: (last.start + last.duration - first.start) * axis.scale - 3 }}
-        title={typeset(r.text)}
+        title={Pitch.typeset(r.text)}
       >
-        in {typeset(r.key)}
+        in {Pitch.typeset(r.key)}
       </span>
     );
   });

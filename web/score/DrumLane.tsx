@@ -1,5 +1,5 @@
 import { memo, useRef, useState } from "react";
-import { nth, laneName, positionText, typeset, type Drum, type Hit } from "../../core/src/index";
+import { type Drum, Drums, type Hit, Meter, nth, Pitch } from "../../core/src/index";
 import { hitsNow } from "../app/commands/drums";
 import { usePlayback } from "../app/store/playback";
 import { usePreferences } from "../app/store/preferences";
@@ -80,7 +80,7 @@ function cursorText(data: SectionData, rows: readonly Drum[], { row, start }: Cu
   const hit = hitsNow(data.section.id, drum).find((h) => h.start === start);
   const main = drum === "kick" && data.kicks.some((k) => k.main && k.start === start);
   const what = hit ? `velocity ${hit.velocity}${main ? ", main accent" : ""}` : "empty";
-  return `${laneName(data.section, drum)}, ${positionText(data.meter, start)}, ${what}`;
+  return `${Drums.laneName(data.section, drum)}, ${Meter.position(data.meter, start)}, ${what}`;
 }
 
 function Grid({ data, axis, window, step, height }: Props & { step: number; height: number }) {
@@ -129,11 +129,11 @@ const hitText = (data: SectionData, drum: Drum, h: Hit): string => {
     return "";
   };
   return [
-    laneName(data.section, drum),
-    positionText(data.meter, h.start),
+    Drums.laneName(data.section, drum),
+    Meter.position(data.meter, h.start),
     `velocity ${h.velocity}`,
     timing(),
-    h.pitch ? typeset(h.pitch) : "",
+    h.pitch ? Pitch.typeset(h.pitch) : "",
   ]
     .filter(Boolean)
     .join(", ");

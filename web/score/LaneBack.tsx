@@ -1,17 +1,5 @@
 import { memo } from "react";
-import {
-  sure,
-  chordPitchClasses,
-  mod,
-  parseKey,
-  QUARTER,
-  rootPc,
-  tensions,
-  typeset,
-  type Key,
-  type Midi,
-  type RealizedChord,
-} from "../../core/src/index";
+import { Chord, Harmony, Key, Meter, type Midi, Pitch, type RealizedChord, sure } from "../../core/src/index";
 import { useResults } from "../app/store/results";
 import type { SectionData } from "../app/store/sectionData";
 import { useSelection } from "../app/store/selection";
@@ -40,7 +28,7 @@ export const LaneBack = memo(function LaneBack({ data, axis, scale, height, wind
   const harmony = useResults((s) => s.harmony);
   const { meter } = data;
   const keyOf = (id: string): Key => {
-    const local = parseKey(harmony?.chords.find((x) => x.id === id)?.key ?? "");
+    const local = Key.parse(harmony?.chords.find((x) => x.id === id)?.key ?? "");
     return local.ok ? local.value : data.key;
   };
   return (
@@ -79,15 +67,15 @@ export const LaneBack = memo(function LaneBack({ data, axis, scale, height, wind
 /** Pitches of a lane that belong to a class. */
 const pitchesIn = ({ low, high }: LaneScale, pc: number): Midi[] => {
   const out = [];
-  for (let m = low; m <= high; m++) if (mod(m, 12) === pc) out.push(m);
+  for (let m = low; m <= high; m++) if (Pitch.mod(m, 12) === pc) out.push(m);
   return out;
 };
 
 function Tones({ chord: c, axis, scale }: { chord: RealizedChord; axis: Axis; scale: LaneScale }) {
-  const root = rootPc(sure(c.chord));
+  const root = Chord.rootPc(sure(c.chord));
   const end = axis.x(c.start + c.duration);
-  return chordPitchClasses(sure(c.chord)).flatMap((pc) => {
-    const above = mod(pc - root, 12);
+  return Chord.pitchClasses(sure(c.chord)).flatMap((pc) => {
+    const above = Pitch.mod(pc - root, 12);
     const strong = above === 0 || above === 7;
     return pitchesIn(scale, pc).map((m) => (
       <g key={m}>
@@ -120,12 +108,12 @@ function Tensions({
   axis: Axis;
   scale: LaneScale;
 }) {
-  return tensions(sure(c.chord), keyOf).flatMap((t) =>
+  return Harmony.tensions(sure(c.chord), keyOf).flatMap((t) =>
     pitchesIn(scale, t.pc).map((m) => (
       <g key={m} className={t.available ? "tension" : "tension avoid"}>
         <line x1={axis.x(c.start)} x2={axis.x(c.start + c.duration)} y1={scale.y(m)} y2={scale.y(m)} />
         <text x={axis.x(c.start) + 3} y={scale.y(m) - 2}>
-          {t.available ? typeset(t.role) : `avoid ${typeset(t.role)}`}
+          {t.available ? Pitch.typeset(t.role) : `avoid ${Pitch.typeset(t.role)}`}
         </text>
       </g>
     )),
@@ -133,4 +121,4 @@ function Tensions({
 }
 
 /** Whether beats are wide enough to be told apart. */
-export const showsBeats = (axis: Axis): boolean => axis.scale * QUARTER > COLORED;
+export const showsBeats = (axis: Axis): boolean => axis.scale * Meter.QUARTER > COLORED;

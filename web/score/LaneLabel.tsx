@@ -1,4 +1,4 @@
-import { drumOf, instrumentOf, laneName, typesetNames, type Part } from "../../core/src/index";
+import { Drums, Instrument, type Part, Pitch } from "../../core/src/index";
 import { usePlayback } from "../app/store/playback";
 import type { SectionData } from "../app/store/sectionData";
 import { partOfReal } from "../app/store/sectionData";
@@ -10,7 +10,7 @@ import { rowsOf, type LaneBox } from "./layout";
 import { Toggle } from "../kit/Toggle";
 
 /** Whether a name in the list of solo players belongs to a part: a single drum belongs to the drums. */
-const belongs = (part: Part, id: string): boolean => id === part.id || (part.role === "drums" && drumOf(id) !== null);
+const belongs = (part: Part, id: string): boolean => id === part.id || (part.role === "drums" && Drums.of(id) !== null);
 
 /** Hears a part alone, or with the others again. */
 export function toggleSolo(part: Part): void {
@@ -22,7 +22,7 @@ export function toggleSolo(part: Part): void {
 /** The head of a lane: who plays it, on what, whether it is heard, and how high it stands. */
 export function LaneLabel({ data, part, box }: { data: SectionData; part: Part; box: LaneBox }) {
   const soloed = usePlayback((s) => s.solo.some((id) => belongs(part, id)));
-  const instrument = instrumentOf(part.instrument, data.song).title;
+  const instrument = Instrument.of(part.instrument, data.song).title;
   const open = !box.folded;
   const out = usePass()?.muted?.includes(part.id) ?? false;
   return (
@@ -33,7 +33,7 @@ export function LaneLabel({ data, part, box }: { data: SectionData; part: Part; 
       </span>
       {open && out && <span className="role">out in this pass</span>}
       {open && !out && part.role !== "drums" && instrument !== part.name && (
-        <span className="role">{typesetNames(instrument)}</span>
+        <span className="role">{Pitch.typesetAll(instrument)}</span>
       )}
       <span className="lane-tools">
         <Toggle
@@ -70,7 +70,7 @@ export function LaneLabel({ data, part, box }: { data: SectionData; part: Part; 
 const DrumNames = ({ data, height }: { data: SectionData; height: number }) =>
   rowsOf(data.section).map((drum, i, { length }) => (
     <i key={drum} className="drum-name" style={{ top: (i * height) / length, lineHeight: `${height / length}px` }}>
-      {laneName(data.section, drum)}
+      {Drums.laneName(data.section, drum)}
     </i>
   ));
 

@@ -1,5 +1,5 @@
 import Dropdown from "react-bootstrap/Dropdown";
-import { instrumentsFor, isWritten, typesetNames, type Part } from "../../core/src/index";
+import { Instrument, type Part, Pitch, Song } from "../../core/src/index";
 import { move } from "../app/commands/moves";
 import { addPart, moveEdit, NEW_PARTS, removePart } from "../app/commands/parts";
 import { setInstrument } from "../app/commands/voicings";
@@ -33,7 +33,7 @@ export function LaneMenu({ data, part }: { data: SectionData; part: Part }) {
 
 function Items({ data, part }: { data: SectionData; part: Part }) {
   const { song } = data;
-  const instruments = instrumentsFor(song).filter((i) => i.roles.includes(part.role));
+  const instruments = Instrument.forRole(song).filter((i) => i.roles.includes(part.role));
   const [up, down] = [moveEdit(song.parts, part.id, -1), moveEdit(song.parts, part.id, 1)];
   return (
     <>
@@ -49,11 +49,11 @@ function Items({ data, part }: { data: SectionData; part: Part }) {
             label={`Instrument of ${part.name}`}
             text="on"
             value={part.instrument}
-            choices={instruments.map((i) => [i.id, typesetNames(i.title)])}
+            choices={instruments.map((i) => [i.id, Pitch.typesetAll(i.title)])}
             set={(id) => setInstrument(part.id, id)}
           />
         )}
-        {isWritten(part) && (
+        {Song.isWritten(part) && (
           <>
             <MoveSelect
               label={`Move the notes of ${part.name} in ${data.section.name}`}

@@ -1,15 +1,12 @@
 import { useEffect, useMemo, useRef, useState, type RefObject } from "react";
 import {
   firstOf,
-  sure,
-  engraveGrand,
-  instrumentOf,
-  feelText,
-  positionText,
-  sectionSwing,
-  sectionTempo,
-  writtenSymbol,
+  Instrument,
+  Meter,
+  Notation as TheNotation,
   type SectionVoicing,
+  Song,
+  sure,
 } from "../../core/src/index";
 import { playheadIn } from "../app/audio/sound";
 import { useHead } from "../app/audio/useHead";
@@ -34,7 +31,7 @@ const GRAND = "*";
 const EACH = "";
 
 function grand(data: SectionData): StaffPart[] {
-  const engraved = engraveGrand(data.song, data.section.id);
+  const engraved = TheNotation.grand(data.song, data.section.id);
   return engraved.ok ? [engraved.value] : [];
 }
 
@@ -95,7 +92,7 @@ export default function Notation({ data }: { data: SectionData }) {
       .flatMap((p) => staffPart(data.song, data.section.id, p, written) ?? []);
   }, [data, written, only, lanes, parted]);
   const fretted = pitched.find(
-    (p) => p.link?.kind === "voicing" && instrumentOf(p.instrument, data.song).held.by === "frets",
+    (p) => p.link?.kind === "voicing" && Instrument.of(p.instrument, data.song).held.by === "frets",
   );
   const shapes = useResults((s) => (fretted ? s.voicing[fretted.id] : undefined));
   const name = useMemo(() => symbolsFor(data, parts, written), [data, parts, written]);
@@ -111,7 +108,7 @@ export default function Notation({ data }: { data: SectionData }) {
   const onNotes = useStaffNotes(data, parts, sheet, placed);
   useStaffFindings(sheet, placed);
   const head = useSheetPlayhead(placed, scroller);
-  const feel = feelText(sectionSwing(data.song, data.section));
+  const feel = Meter.feel(Song.swingOf(data.song, data.section));
   const alone = parts.length === 1 ? data.song.parts.find((p) => p.id === firstOf(parts).part) : undefined;
   const strings = alone ? stringsText(data.song, alone) : "";
   return (
@@ -142,7 +139,7 @@ export default function Notation({ data }: { data: SectionData }) {
           <span className="small">chord symbols as they sound</span>
         )}
         <span className="small">
-          ♩ = {Math.round(sectionTempo(data.song, data.section) * 100) / 100}
+          ♩ = {Math.round(Song.tempoOf(data.song, data.section) * 100) / 100}
           {feel && `, ${feel}`}
           {strings && ` · ${strings}`}
         </span>
@@ -173,7 +170,7 @@ export default function Notation({ data }: { data: SectionData }) {
 function symbolsFor(data: SectionData, parts: readonly StaffPart[], written: boolean): (symbol: string) => string {
   const part = parts.length === 1 && written ? data.song.parts.find((p) => p.id === firstOf(parts).part) : undefined;
   return part && part.role !== "drums"
-    ? (symbol) => writtenSymbol(symbol, instrumentOf(part.instrument, data.song).transposition)
+    ? (symbol) => TheNotation.writtenSymbol(symbol, Instrument.of(part.instrument, data.song).transposition)
     : (symbol) => symbol;
 }
 
@@ -201,7 +198,7 @@ function SheetChords({ data, placed, shapes, name }: SheetChordsProps) {
             className="sheet-chord"
             style={{ left: at.x - 6, top: at.top + 2 }}
             aria-pressed={c.id === selected}
-            aria-label={`${name(c.symbol)}, ${positionText(data.meter, c.start)}`}
+            aria-label={`${name(c.symbol)}, ${Meter.position(data.meter, c.start)}`}
             onClick={() => {
               chooseChord(c.id);
               soundLayout(data.song, c);

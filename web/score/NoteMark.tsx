@@ -1,19 +1,5 @@
 import { memo } from "react";
-import {
-  HELD,
-  KIND_WORDS,
-  noteOf,
-  positionText,
-  QUARTER,
-  ROLE_WORDS,
-  SIGNS,
-  spoken,
-  textbookKind,
-  typeset,
-  type Meter,
-  type RealizedNote,
-  type RoleSpan,
-} from "../../core/src/index";
+import { Meter, Pitch, type RealizedNote, type RoleSpan, Slice, Words } from "../../core/src/index";
 import { DOT, DOTS_BELOW, RADIUS } from "./layout";
 
 interface Props {
@@ -45,10 +31,12 @@ interface Props {
 /** What a note is over its chord, in words: a tone of it, a color, and the non-chord tone it is where it is one. */
 function saidOf(span: RoleSpan | undefined): string {
   if (!span) return "no chord";
-  const kind = textbookKind(span);
-  if (span.kind === "chord") return ROLE_WORDS[span.role] ?? span.role;
-  const words = kind ? `${span.accented ? "accented " : ""}${KIND_WORDS[kind]}` : KIND_WORDS[span.kind];
-  return span.kind === "tension" ? [ROLE_WORDS[span.role] ?? span.role, ...(kind ? [words] : [])].join(", ") : words;
+  const kind = Slice.textbook(span);
+  if (span.kind === "chord") return Slice.ROLE_WORDS[span.role] ?? span.role;
+  const words = kind ? `${span.accented ? "accented " : ""}${Slice.KIND_WORDS[kind]}` : Slice.KIND_WORDS[span.kind];
+  return span.kind === "tension"
+    ? [Slice.ROLE_WORDS[span.role] ?? span.role, ...(kind ? [words] : [])].join(", ")
+    : words;
 }
 
 /** While a note is dragged: in the chord, in the key, or outside. */
@@ -69,7 +57,7 @@ function DragTag({ x, y, span, inKey }: { x: number; y: number; span: RoleSpan |
   return (
     <text className={`drag-tag ${standing()}`} x={x} y={y}>
       {where}
-      {span?.chord && !inChord ? `: ${typeset(span.role)}` : ""}
+      {span?.chord && !inChord ? `: ${Pitch.typeset(span.role)}` : ""}
     </text>
   );
 }
@@ -97,11 +85,11 @@ export const NoteMark = memo(function NoteMark({
 }: Props) {
   const first = spans[0];
   const hollow = first !== undefined && first.kind !== "chord" && first.kind !== "free";
-  const label = names ? typeset(noteOf(note.pitch)) : typeset(first?.label ?? "–");
+  const label = names ? Pitch.typeset(Pitch.note(note.pitch)) : Pitch.typeset(first?.label ?? "–");
   const said =
-    `${spoken(note.pitch)}, ${saidOf(first)}, ` +
-    `${positionText(meter, note.start)}${onKick ? ", on the kick" : ""}${note.pinned ? ", pinned" : ""}`;
-  const dot = scale * QUARTER < DOTS_BELOW;
+    `${Pitch.spoken(note.pitch)}, ${saidOf(first)}, ` +
+    `${Meter.position(meter, note.start)}${onKick ? ", on the kick" : ""}${note.pinned ? ", pinned" : ""}`;
+  const dot = scale * Meter.QUARTER < DOTS_BELOW;
   const cx = dot ? x + DOT : x + RADIUS + aside * (RADIUS * 2 - 1);
   return (
     <g
@@ -136,7 +124,7 @@ export const NoteMark = memo(function NoteMark({
       )}
       {first?.as && !dot && width > 2 * RADIUS + 6 && (
         <text className="held sign" x={cx + RADIUS + 2} y={y - 4}>
-          {SIGNS[first.as]}
+          {Slice.SIGNS[first.as]}
         </text>
       )}
       {spans
@@ -149,13 +137,13 @@ export const NoteMark = memo(function NoteMark({
             x={x + (span.start - note.start) * scale + 4}
             y={y - 5}
           >
-            {typeset(span.label)}
+            {Pitch.typeset(span.label)}
           </text>
         ))}
       {note.pinned && !dot && <circle className="pin" cx={cx + 6} cy={y - 7} r={2.6} />}
       {word && !dot && (
         <text className="lyric" x={x + 1} y={lyricY}>
-          {word === HELD ? "—" : word}
+          {word === Words.HELD ? "—" : word}
         </text>
       )}
       {inKey !== undefined && <DragTag x={cx + RADIUS + 4} y={y < 24 ? y + 22 : y - 12} span={first} inKey={inKey} />}

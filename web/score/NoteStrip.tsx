@@ -1,16 +1,4 @@
-import {
-  beatsText,
-  counted,
-  EIGHTH,
-  EIGHTH_TRIPLET,
-  pitchMidi,
-  positionText,
-  QUARTER,
-  SIXTEENTH,
-  type Note,
-  type Part,
-  isWritten,
-} from "../../core/src/index";
+import { Meter, type Note, type Part, Pitch, Song, Text } from "../../core/src/index";
 import { soundNote } from "../app/audio/sound";
 import { move } from "../app/commands/moves";
 import { changeNotes, removeNotes, type NoteChange } from "../app/commands/notes";
@@ -31,7 +19,8 @@ export function NoteStrip({ data }: { data: SectionData }) {
   const grid = usePreferences((s) => s.grid);
   const names = usePreferences((s) => s.names);
   const part = chosen.ids.length ? data.song.parts.find((p) => p.id === chosen.part) : undefined;
-  const note = part && isWritten(part) ? data.section.notes[part.id]?.find((n) => n.id === chosen.ids[0]) : undefined;
+  const note =
+    part && Song.isWritten(part) ? data.section.notes[part.id]?.find((n) => n.id === chosen.ids[0]) : undefined;
   return (
     <div className="strip-bar" role="toolbar" aria-label="Notes">
       <Switches
@@ -48,10 +37,10 @@ export function NoteStrip({ data }: { data: SectionData }) {
         label="Time grid"
         value={grid}
         choices={[
-          [QUARTER, "¼"],
-          [EIGHTH, "⅛"],
-          [EIGHTH_TRIPLET, "⅛ triplet"],
-          [SIXTEENTH, "1⁄16"],
+          [Meter.QUARTER, "¼"],
+          [Meter.EIGHTH, "⅛"],
+          [Meter.EIGHTH_TRIPLET, "⅛ triplet"],
+          [Meter.SIXTEENTH, "1⁄16"],
         ]}
         set={(g) => usePreferences.setState({ grid: g })}
       />
@@ -84,7 +73,7 @@ function ChosenNote({ data, part, note, ids }: { data: SectionData; part: Part; 
   const setPitch = (text: string): boolean => {
     const name = typedPitch(text, say);
     if (!name) return false;
-    void soundNote(part.id, pitchMidi(name));
+    void soundNote(part.id, Pitch.midi(name));
     return changeNotes(place, [{ id: note.id, pitch: name }]);
   };
   const following = partOfReal(data, part.id).notes.find((n) => n.start > note.start);
@@ -99,7 +88,7 @@ function ChosenNote({ data, part, note, ids }: { data: SectionData; part: Part; 
         <PitchInput key={note.id + note.pitch} value={note.pitch} commit={setPitch} />
       </label>
       <span className="tabular">
-        {positionText(data.meter, note.start)}, {beatsText(data.meter, note.duration)}
+        {Meter.position(data.meter, note.start)}, {Meter.beats(data.meter, note.duration)}
       </span>
       <InPlace
         label="Velocity, 1 to 127"
@@ -129,7 +118,7 @@ function ChosenNote({ data, part, note, ids }: { data: SectionData; part: Part; 
         go={(by, said) =>
           move(
             { do: "transposePart", ...place, notes: ids, ...by },
-            `${counted(ids.length, "note")} of ${part.name} went ${said}`,
+            `${Text.counted(ids.length, "note")} of ${part.name} went ${said}`,
           )
         }
       />
@@ -153,7 +142,7 @@ function PitchInput({ value, commit }: { value: string; commit(text: string): bo
   return (
     <input
       id="note-pitch"
-      title={`Pitch (MIDI ${pitchMidi(value)})`}
+      title={`Pitch (MIDI ${Pitch.midi(value)})`}
       defaultValue={value}
       style={{ width: 42 }}
       onBlur={(e) => {

@@ -1,16 +1,15 @@
 import { memo, useMemo, useRef, useState, type KeyboardEvent } from "react";
 import {
-  nth,
-  sure,
-  counted,
-  noteRoles,
-  pitchMidi,
-  typesetNames,
-  voicesOf,
+  Comp,
   type Finding,
+  nth,
+  Pitch,
   type RealizedNote,
   type RealizedPart,
   type RoleSpan,
+  Slice,
+  sure,
+  Text,
 } from "../../core/src/index";
 import type { NoteChange } from "../app/commands/notes";
 import { usePlayback } from "../app/store/playback";
@@ -85,7 +84,7 @@ function useShown(
       return copies ? [n, { ...gone, id: `${n.id}-copy` }] : [gone];
     });
     const notes = went.sort((a, b) => a.start - b.start);
-    return { notes, roles: noteRoles(data.real, { ...part, notes }) };
+    return { notes, roles: Slice.roles(data.real, { ...part, notes }) };
   }, [changes, copies, part, data]);
 }
 
@@ -134,7 +133,7 @@ export const PitchLane = memo(function PitchLane({
       width={axis.width}
       height={height}
       role="group"
-      aria-label={`${part.name}, ${counted(part.notes.length, "note")}`}
+      aria-label={`${part.name}, ${Text.counted(part.notes.length, "note")}`}
       tabIndex={part.notes.length ? -1 : 0}
       onPointerEnter={() => hold(true)}
       onPointerLeave={() => hold(false)}
@@ -144,7 +143,7 @@ export const PitchLane = memo(function PitchLane({
     >
       <LaneBack {...lane} window={window} lined={lined} colors={lined && !bass && !part.linked} />
       {bass && <KickLines data={data} axis={axis} height={height} window={window} />}
-      {threaded && <Threads data={data} part={voicesOf(source)} axis={axis} y={scale.y} window={window} />}
+      {threaded && <Threads data={data} part={Comp.voices(source)} axis={axis} y={scale.y} window={window} />}
       <Upbeat data={data} part={partId} axis={axis} scale={scale} />
       <Notes
         {...lane}
@@ -169,7 +168,7 @@ export const PitchLane = memo(function PitchLane({
 const Upbeat = ({ data, part, axis, scale }: Pick<OverProps, "data" | "part" | "axis" | "scale">) =>
   data.upbeats.get(part)?.map((n) => (
     <g key={n.id} className="upbeat" transform={`translate(${axis.x(n.start)} ${scale.y(n.midi)})`}>
-      <title>{`${typesetNames(n.pitch)}, upbeat of the next pass`}</title>
+      <title>{`${Pitch.typesetAll(n.pitch)}, upbeat of the next pass`}</title>
       <line x1={0} x2={n.duration * axis.scale} y1={0} y2={0} />
       <circle r={RADIUS - 2} />
     </g>
@@ -286,5 +285,5 @@ function Notes({
 const moved = (n: RealizedNote, { start, duration, pitch }: NoteChange): Partial<RealizedNote> => ({
   ...(start !== undefined ? { start } : {}),
   ...(duration !== undefined ? { duration } : {}),
-  ...(pitch !== undefined ? { pitch, midi: pitchMidi(pitch) } : { midi: n.midi }),
+  ...(pitch !== undefined ? { pitch, midi: Pitch.midi(pitch) } : { midi: n.midi }),
 });

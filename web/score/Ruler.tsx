@@ -1,5 +1,5 @@
 import { useRef, useState, type PointerEvent } from "react";
-import { sure, positionText, typesetNames } from "../../core/src/index";
+import { Meter, Pitch, sure } from "../../core/src/index";
 import { usePlayback } from "../app/store/playback";
 import { useResults } from "../app/store/results";
 import type { SectionData } from "../app/store/sectionData";
@@ -81,7 +81,7 @@ export function Ruler({ data, axis, window }: { data: SectionData; axis: Axis; w
         <div
           className="play-from"
           style={{ left: axis.x(from) }}
-          title={`Play from ${positionText(data.meter, from)}`}
+          title={`Play from ${Meter.position(data.meter, from)}`}
           aria-hidden="true"
         />
       )}
@@ -118,7 +118,7 @@ function FoundMarks({ data, axis, window }: { data: SectionData; axis: Axis; win
         key={p.id}
         className={`found ${p.severity}`}
         style={{ left: axis.x(Math.max(0, p.tick)), width: Math.max(LEAST_MARK, p.duration * axis.scale) }}
-        title={typesetNames(p.message)}
+        title={Pitch.typesetAll(p.message)}
       />
     ));
 }

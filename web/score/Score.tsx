@@ -1,5 +1,5 @@
 import { useEffect, useMemo } from "react";
-import { sure, instrumentOf, type Part, type Pass } from "../../core/src/index";
+import { Instrument, type Part, type Pass, sure } from "../../core/src/index";
 import { usePreferences } from "../app/store/preferences";
 import { useResults } from "../app/store/results";
 import type { SectionData } from "../app/store/sectionData";
@@ -26,7 +26,7 @@ const TINTS: Partial<Record<Part["role"], string>> = {
 const tintOf = (part: Part): string =>
   part.role === "drums"
     ? ""
-    : (TINTS[part.role] ?? (instrumentOf(part.instrument).sound === "voice" ? "tint-vocal" : "tint-counter"));
+    : (TINTS[part.role] ?? (Instrument.of(part.instrument).sound === "voice" ? "tint-vocal" : "tint-counter"));
 
 /** Pixels drawn beyond the edges, so that scrolling shows no gaps. */
 const BEYOND = 250;

@@ -1,5 +1,5 @@
 import { memo } from "react";
-import { nth, sure, countedBy, QUARTER, RULES, threads, voicedChords } from "../../core/src/index";
+import { Check, Comp, Meter, nth, Slice, sure, Voicing } from "../../core/src/index";
 import type { SectionData } from "../app/store/sectionData";
 import type { Axis, Window } from "./axis";
 import { DOTS_BELOW } from "./layout";
@@ -12,7 +12,7 @@ interface Props {
   window: Window;
 }
 
-const PARALLELS = sure(RULES.find((r) => r.id === "parallels"));
+const PARALLELS = sure(Check.RULES.find((r) => r.id === "parallels"));
 
 const REACH = 22;
 
@@ -24,14 +24,14 @@ export const threadReach = (width: number): number => Math.min(REACH, width * 0.
  * it leaps, doubled and marked where it moves in a parallel fifth or octave.
  */
 export const Threads = memo(function Threads({ data, part, axis, y, window }: Props) {
-  const chords = voicedChords(data.section, part);
+  const chords = Comp.voicedChords(data.section, part);
   const source = data.song.parts.find((p) => p.id === part);
   const joins = source?.link?.loop ?? false;
   // Counted as the cost of the layouts counts them, red where the school that judges calls them a fault.
-  const counted = countedBy(source?.playing.voicing?.school ?? "band");
+  const counted = Voicing.countedBy(source?.playing.voicing?.school ?? "band");
   const fault = PARALLELS.severity[data.song.profile] === "fault" ? " fault" : "";
   // Words stand where there is room for them.
-  const told = axis.scale * QUARTER >= DOTS_BELOW;
+  const told = axis.scale * Meter.QUARTER >= DOTS_BELOW;
   const out = [];
   for (const [i, chord] of chords.entries()) {
     const last = i === chords.length - 1;
@@ -41,7 +41,7 @@ export const Threads = memo(function Threads({ data, part, axis, y, window }: Pr
     const x = axis.x(end);
     if (x < window.from || x > window.to + REACH) continue;
     const reach = threadReach(chord.duration * axis.scale);
-    for (const t of threads(
+    for (const t of Slice.threads(
       chord.pitches.map((p) => p.midi),
       next.pitches.map((p) => p.midi),
       counted,

@@ -1,5 +1,5 @@
 import { useLayoutEffect, useRef, useState, type KeyboardEvent } from "react";
-import { HELD, layOne, sungNotes } from "../../core/src/index";
+import { Words } from "../../core/src/index";
 import { changeNotes, type NotePlace } from "../app/commands/notes";
 import { usePreferences } from "../app/store/preferences";
 import { sectionNow } from "../app/store/song";
@@ -22,7 +22,7 @@ interface Props {
  */
 export function WordEntry({ place, note: id, axis, height, go, end }: Props) {
   const verse = usePreferences((s) => s.verse);
-  const notes = sungNotes(sectionNow(place.section)?.notes[place.part] ?? []);
+  const notes = Words.sung(sectionNow(place.section)?.notes[place.part] ?? []);
   const at = notes.findIndex((n) => n.id === id);
   const note = notes[at];
   const stored = note?.lyrics?.[verse] ?? "";
@@ -38,7 +38,7 @@ export function WordEntry({ place, note: id, axis, height, go, end }: Props) {
   if (!note) return null;
   const put = (index: number, word: string) => {
     const target = notes[index];
-    if (target && (target.lyrics?.[verse] ?? "") !== word) changeNotes(place, [layOne(target, word, verse)]);
+    if (target && (target.lyrics?.[verse] ?? "") !== word) changeNotes(place, [Words.layOne(target, word, verse)]);
   };
   const on = (step: number) => {
     const next = notes[at + step];
@@ -52,16 +52,16 @@ export function WordEntry({ place, note: id, axis, height, go, end }: Props) {
     if (e.key === " ") {
       put(at, whole);
       on(1);
-    } else if (e.key === "-" && word && word !== HELD) {
+    } else if (e.key === "-" && word && word !== Words.HELD) {
       put(at, `${word}-`);
       on(1);
-    } else if (e.key === HELD) {
+    } else if (e.key === Words.HELD) {
       // Behind a syllable the next note holds it; in an empty place this one does.
       if (word) {
         put(at, whole);
-        put(at + 1, HELD);
+        put(at + 1, Words.HELD);
         on(1);
-      } else setText(HELD);
+      } else setText(Words.HELD);
     } else if (e.key === "Enter" || e.key === "Escape") {
       if (e.key === "Enter") put(at, whole);
       end(id);

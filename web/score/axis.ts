@@ -1,4 +1,4 @@
-import { QUARTER, type Meter, type Ticks } from "../../core/src/index";
+import { Meter, type Ticks } from "../../core/src/index";
 
 /** Places on the time axis. */
 export interface Axis {
@@ -16,7 +16,7 @@ const MARGIN = 2;
 
 /** An axis with so many pixels a quarter note. */
 export function makeAxis(zoom: number, pickup: Ticks, length: Ticks): Axis {
-  const scale = zoom / QUARTER;
+  const scale = zoom / Meter.QUARTER;
   return {
     scale,
     pickup,
@@ -29,7 +29,7 @@ export function makeAxis(zoom: number, pickup: Ticks, length: Ticks): Axis {
 
 /** Zoom at which a length fits a width in pixels. */
 export const zoomToFit = (width: number, pickup: Ticks, length: Ticks): number =>
-  (Math.max(1, width) / (length + pickup)) * QUARTER;
+  (Math.max(1, width) / (length + pickup)) * Meter.QUARTER;
 
 /** Most pixels a quarter note where bars are fitted. */
 const WIDEST = 96;

@@ -12,16 +12,13 @@ import {
   type StemmableNote,
 } from "vexflow/bravura";
 import {
-  firstOf,
-  nth,
-  sure,
-  EIGHTH,
-  QUARTER,
-  staffStep,
-  TOP_LINE,
   type EngravedChord,
-  type Meter,
+  firstOf,
+  Meter,
+  Notation,
+  nth,
   type StaffClef,
+  sure,
   type TabMoment,
 } from "../../core/src/index";
 import { Spacer } from "./small";
@@ -57,10 +54,10 @@ const [ASIDE, CLEAR] = [3, 5];
  * Where a rest stands beside another voice: above or below the middle, clear of what that voice has at the same time.
  */
 function restBeside(rest: EngravedChord, clef: StaffClef, stem: Stem, other: readonly EngravedChord[]): string {
-  const middle = TOP_LINE[clef] - 4;
+  const middle = Notation.TOP_LINE[clef] - 4;
   const steps = other
     .filter((c) => c.start < rest.start + rest.ticks && c.start + c.ticks > rest.start)
-    .flatMap((c) => c.notes.map((n) => staffStep(n.pitch)));
+    .flatMap((c) => c.notes.map((n) => Notation.staffStep(n.pitch)));
   const step =
     stem === UP
       ? Math.max(middle + ASIDE, ...steps.map((s) => s + CLEAR))
@@ -135,7 +132,7 @@ export function barOf(
   if (silent) return { notes, chords: [], tuplets: [], beams: [] };
   // A triplet is known before beams are laid: its three eighths are one beat.
   const tuplets = tupletsOf(list, notes);
-  const groups = meter.beats.map((b) => new Fraction(b.duration / EIGHTH, 8));
+  const groups = meter.beats.map((b) => new Fraction(b.duration / Meter.EIGHTH, 8));
   const beams = Beam.generateBeams(
     notes,
     stem === undefined ? { groups, maintainStemDirections: false } : { groups, stemDirection: stem },
@@ -161,7 +158,7 @@ function tupletsOf(list: readonly EngravedChord[], notes: StemmableNote[]): Tupl
   const beats = new Map<number, StemmableNote[]>();
   list.forEach((c, i) => {
     if (!c.triplet) return;
-    const beat = Math.floor(c.start / QUARTER);
+    const beat = Math.floor(c.start / Meter.QUARTER);
     beats.set(beat, [...(beats.get(beat) ?? []), nth(notes, i)]);
   });
   return [...beats.values()].map((group) => new Tuplet(group, { numNotes: 3, notesOccupied: 2 }));

@@ -1,6 +1,6 @@
 import { useState, type KeyboardEvent } from "react";
 import { flushSync } from "react-dom";
-import { sure, NO_CHORD, type Problem } from "../../core/src/index";
+import { Chord, type Problem, sure } from "../../core/src/index";
 import { chordsNow, putEdit } from "../app/commands/chords";
 import type { SectionData } from "../app/store/sectionData";
 import { chooseChord } from "../app/store/selection";
@@ -39,7 +39,7 @@ export function useChordTyping(
   const commit = (): boolean => {
     if (!typing) return true;
     const text = typing.text.trim();
-    const symbol = /^n\.?c\.?$/i.test(text) ? NO_CHORD : text;
+    const symbol = /^n\.?c\.?$/i.test(text) ? Chord.NONE : text;
     const fresh = typing.id === NEW;
     if (fresh) chooseChord(null);
     const same = fresh ? !text : text === chordsNow(section).find((c) => c.id === typing.id)?.symbol;

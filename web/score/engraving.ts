@@ -11,13 +11,13 @@ import {
   type RenderContext,
 } from "vexflow/bravura";
 import {
-  firstOf,
-  lastOf,
-  nth,
-  sure,
-  voicesIn,
   type EngravedPart,
   type EngravedStaff,
+  firstOf,
+  lastOf,
+  Notation,
+  nth,
+  sure,
   type Tablature,
 } from "../../core/src/index";
 import { barOf, DOWN, tabBar, UP } from "./bars";
@@ -251,7 +251,7 @@ function drawStaff(
   const part = nth(sheet.parts, p);
   const stave = staveOf(sheet, part, staff, { row, box });
   const clef = staff.readings[Math.max(0, box.bar)]?.clef ?? staff.clef;
-  const voices = voicesIn(staff, box.bar);
+  const voices = Notation.voicesIn(staff, box.bar);
   const id = `${part.part}.${i}`;
   const about = { part: p, staff: i, stave };
   const empty: Drawn = {

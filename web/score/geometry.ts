@@ -1,14 +1,4 @@
-import {
-  firstOf,
-  nth,
-  chordPitchClasses,
-  mod,
-  scaleStep,
-  type Key,
-  type Midi,
-  type RealizedChord,
-  type Ticks,
-} from "../../core/src/index";
+import { Chord, firstOf, Key, type Midi, nth, Pitch, type RealizedChord, type Ticks } from "../../core/src/index";
 import type { Snap } from "../app/store/preferences";
 
 /** Lowest and highest pitch a lane shows: its notes with some room, at least `least` semitones. */
@@ -45,13 +35,13 @@ export function setAside(heads: readonly { start: Ticks; y: number }[], diameter
 export function snapPitch(midi: number, snap: Snap, chord: RealizedChord | null, key: Key): Midi {
   let allowed: number[] | null;
   if (snap === "semitone") allowed = null;
-  else if (snap === "chord" && chord?.chord) allowed = chordPitchClasses(chord.chord);
+  else if (snap === "chord" && chord?.chord) allowed = Chord.pitchClasses(chord.chord);
   else allowed = key.pcs;
   const center = Math.round(midi);
   if (!allowed) return center;
   for (let d = 0; d < 12; d++)
     for (const m of midi >= center ? [center + d, center - d] : [center - d, center + d])
-      if (allowed.includes(mod(m, 12))) return m;
+      if (allowed.includes(Pitch.mod(m, 12))) return m;
   return center;
 }
 
@@ -63,10 +53,10 @@ export function stepPitch(
   { chord, key }: { chord: RealizedChord | null; key: Key },
 ): Midi {
   if (snap === "semitone") return midi + direction;
-  if (snap === "scale" || !chord?.chord) return scaleStep(midi, direction, key);
-  const pcs = chordPitchClasses(chord.chord);
+  if (snap === "scale" || !chord?.chord) return Key.step(midi, direction, key);
+  const pcs = Chord.pitchClasses(chord.chord);
   let next = midi + direction;
-  while (!pcs.includes(mod(next, 12))) next += direction;
+  while (!pcs.includes(Pitch.mod(next, 12))) next += direction;
   return next;
 }
 

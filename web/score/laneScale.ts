@@ -1,6 +1,5 @@
 import {
-  instrumentOf,
-  midiRange,
+  Instrument,
   type Midi,
   type RealizedNote,
   type RealizedPart,
@@ -47,7 +46,7 @@ const USUAL: readonly [Midi, Midi] = [55, 76];
 
 /** Lowest and highest pitch a part's lane shows. */
 export function partRange(part: RealizedPart, song: WithInstruments): [Midi, Midi] {
-  const comfortable = midiRange(instrumentOf(part.instrument, song).comfortable);
+  const comfortable = Instrument.range(Instrument.of(part.instrument, song).comfortable);
   const usual = part.role === "bass" ? USUAL_BASS : USUAL;
   return laneRange(
     part.notes.map((n) => n.midi),

@@ -1,4 +1,4 @@
-import { DRUMS, type Drum, type Part, type Section } from "../../core/src/index";
+import { type Drum, Drums, type Part, type Section } from "../../core/src/index";
 
 /** Sizes of the score in pixels: the drawing, the style sheet (as custom properties) and the tests read them here. */
 export const LABEL_WIDTH = 140;
@@ -34,7 +34,7 @@ const USUAL: readonly Drum[] = ["kick", "snare", "clap", "closedHat", "openHat"]
 
 /** The rows of the grid, top to bottom: hats above, kick at the foot, under the bass. */
 export const rowsOf = (section: Section): Drum[] =>
-  DRUMS.filter((d) => USUAL.includes(d) || section.groove.lanes.some((l) => l.drum === d)).reverse();
+  Drums.ALL.filter((d) => USUAL.includes(d) || section.groove.lanes.some((l) => l.drum === d)).reverse();
 
 /** Highest register on top, drums at the bottom; within a register in the order of the song. */
 const REGISTER: Record<Part["role"], number> = { melody: 0, vocal: 1, counter: 2, chords: 3, bass: 4, drums: 5 };

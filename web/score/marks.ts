@@ -1,11 +1,11 @@
 import type { StaveNote } from "vexflow/bravura";
 import {
-  firstOf,
-  lastOf,
-  nth,
-  staffStep,
   type Dynamic,
   type EngravedChord,
+  firstOf,
+  lastOf,
+  Notation,
+  nth,
   type SungSyllable,
 } from "../../core/src/index";
 import { VERSE, type Row } from "./rows";
@@ -192,7 +192,7 @@ export class Marks {
             [headX(next.note) - 4 - (next.chord.notes[target]?.accidental ? 10 : 0), nth(next.note.getYs(), target)],
           ]);
         } else {
-          const falls = staffStep(n.slide) < staffStep(n.pitch);
+          const falls = Notation.staffStep(n.slide) < Notation.staffStep(n.pitch);
           writeLine(svg, "slide", [
             [x, y],
             [Math.min(right, x + 20), y + (falls ? 12 : -12)],

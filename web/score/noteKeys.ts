@@ -1,4 +1,4 @@
-import { chordAtTick, type Midi, type RealizedPart } from "../../core/src/index";
+import { type Midi, type RealizedPart, Song } from "../../core/src/index";
 import type { KeyboardEvent } from "react";
 import { soundNote } from "../app/audio/sound";
 import { copyNotes, cutNotes, duplicateNotes, pasteNotes } from "../app/commands/clipboard";
@@ -90,7 +90,7 @@ function reach(notes: readonly Placed[], ids: readonly string[], to: number): st
 function newNote({ data, scale, select }: Lane, place: NotePlace, note: Placed | undefined): boolean {
   const { snap, grid } = usePreferences.getState();
   const start = note ? Math.min(note.start + note.duration, data.length - grid) : 0;
-  const midi = note?.midi ?? snapPitch((scale.low + scale.high) / 2, snap, chordAtTick(data.real.chords, 0), data.key);
+  const midi = note?.midi ?? snapPitch((scale.low + scale.high) / 2, snap, Song.chordAt(data.real.chords, 0), data.key);
   const id = addNote(place, { start, duration: grid, pitch: spellHere(data.section, start, midi) });
   if (id) select(id);
   return true;
@@ -113,7 +113,7 @@ function changeKey(
       if (e.altKey) return n.midi + 12 * upward;
       if (e.shiftKey) return n.midi + upward;
       return stepPitch(n.midi, upward, snap, {
-        chord: chordAtTick(data.real.chords, Math.max(0, n.start)),
+        chord: Song.chordAt(data.real.chords, Math.max(0, n.start)),
         key: data.key,
       });
     };

@@ -1,12 +1,10 @@
 import {
-  firstOf,
-  lastOf,
-  staffStep,
-  TOP_LINE,
-  voicesIn,
   type EngravedChord,
   type EngravedPart,
   type EngravedStaff,
+  firstOf,
+  lastOf,
+  Notation,
   type Tablature,
 } from "../../core/src/index";
 
@@ -43,7 +41,10 @@ const OCTAVES = 20;
 
 const hasWords = (staff: EngravedStaff, bars: readonly number[]): boolean => versesOf(staff, bars) > 0;
 const versesOf = (staff: EngravedStaff, bars: readonly number[]): number =>
-  Math.max(0, ...bars.flatMap((bar) => voicesIn(staff, bar).flatMap((v) => v.map((c) => c.words?.length ?? 0))));
+  Math.max(
+    0,
+    ...bars.flatMap((bar) => Notation.voicesIn(staff, bar).flatMap((v) => v.map((c) => c.words?.length ?? 0))),
+  );
 
 /**
  * How far notes, stems and signs reach above the top line and below the bottom line of a staff in some bars, in pixels.
@@ -53,8 +54,8 @@ function reachOf(staff: EngravedStaff, bars: readonly number[], small = false): 
   const reach = (c: EngravedChord, stems: "free" | "up" | "down", top: number) => {
     if (!c.notes.length) return;
     const sign = c.articulation ? SIGN : 0;
-    const high = (staffStep(lastOf(c.notes).pitch) - top) * STEP;
-    const low = (top - 8 - staffStep(firstOf(c.notes).pitch)) * STEP;
+    const high = (Notation.staffStep(lastOf(c.notes).pitch) - top) * STEP;
+    const low = (top - 8 - Notation.staffStep(firstOf(c.notes).pitch)) * STEP;
     // One voice has its stems towards the middle line, from the note that is furthest away.
     const rises = stems === "up" || (stems === "free" && high < low);
     const stem = c.value === "w" ? 0 : STEM;
@@ -65,8 +66,8 @@ function reachOf(staff: EngravedStaff, bars: readonly number[], small = false): 
   let [loud, over, under] = [false, false, false];
   for (const bar of bars) {
     const reading = staff.readings[Math.max(0, bar)];
-    const top = TOP_LINE[reading?.clef ?? staff.clef];
-    const voices = voicesIn(staff, bar);
+    const top = Notation.TOP_LINE[reading?.clef ?? staff.clef];
+    const voices = Notation.voicesIn(staff, bar);
     voices.forEach((voice, v) => {
       for (const c of voice) {
         const stems = () => {

@@ -1,4 +1,4 @@
-import { firstOf, nth, sure, voicesIn } from "../../core/src/index";
+import { firstOf, Notation, nth, sure } from "../../core/src/index";
 import { rowsOf, type Rows, type StaffPart } from "./rows";
 import { widthOf } from "./svg";
 
@@ -96,9 +96,9 @@ function roomOf(
     for (const staff of part.staves) {
       // Signs of both voices stand in columns before their heads.
       const columns = new Map<number, number>();
-      for (const c of voicesIn(staff, bar).flat())
+      for (const c of Notation.voicesIn(staff, bar).flat())
         columns.set(c.start, (columns.get(c.start) ?? 0) + c.notes.filter((n) => n.accidental).length);
-      for (const voice of voicesIn(staff, bar))
+      for (const voice of Notation.voicesIn(staff, bar))
         for (const c of voice) {
           if (c.hidden) continue;
           const signs = Math.min(MOST_COLUMNS, sure(columns.get(c.start))) * SIGN_WIDTH;
@@ -127,7 +127,7 @@ function wish(parts: readonly StaffPart[], bar: number, options: SheetOptions): 
 }
 
 const silent = (parts: readonly StaffPart[], bar: number): boolean =>
-  parts.every((p) => p.staves.every((s) => voicesIn(s, bar).every((v) => v.every((c) => !c.notes.length))));
+  parts.every((p) => p.staves.every((s) => Notation.voicesIn(s, bar).every((v) => v.every((c) => !c.notes.length))));
 
 /** Bars as they are drawn one after the other: silent ones may be counted together. */
 function barsOf(parts: readonly StaffPart[], { bars, countRests }: SheetOptions): { bar: number; span: number }[] {

@@ -1,14 +1,12 @@
 import {
-  firstOf,
-  engrave,
-  instrumentOf,
-  legendOf,
-  neckOf,
-  tablature,
-  typeset,
   type Drum,
   type EngravedPart,
+  firstOf,
+  Frets,
+  Instrument,
+  Notation,
   type Part,
+  Pitch,
   type Song,
 } from "../../core/src/index";
 import { symbolWidth } from "./svg";
@@ -17,7 +15,7 @@ import type { StaffPart } from "./rows";
 
 /** A part of a section as it is drawn; null where there is nothing to draw. */
 export function staffPart(song: Song, section: string, part: Part, written: boolean): StaffPart | null {
-  const engraved = engrave(song, section, part.id, { written });
+  const engraved = Notation.engrave(song, section, part.id, { written });
   if (!engraved.ok) return null;
   const drums = song.sections.find((s) => s.id === section)?.groove.lanes.filter((l) => l.hits.length) ?? [];
   return part.role === "drums" && !drums.length ? null : drawnAs(song, part, engraved.value, { hits: drums });
@@ -31,24 +29,24 @@ export function drawnAs(
   { hits, notes = true }: { hits: readonly { drum: Drum }[]; notes?: boolean | undefined },
 ): StaffPart {
   if (part.role === "drums") {
-    const legend = legendOf(hits);
+    const legend = Notation.legend(hits);
     return {
       ...engraved,
       ...(legend.length ? { legend: `from below: ${legend.map((d) => d.title).join(", ")}` } : {}),
     };
   }
   const { capo, tuning } = part.playing.voicing ?? {};
-  const neck = notes ? neckOf(instrumentOf(part.instrument, song), capo, tuning) : undefined;
-  return { ...engraved, ...(neck ? { tab: tablature(firstOf(engraved.staves), neck) } : {}) };
+  const neck = notes ? Frets.neck(Instrument.of(part.instrument, song), capo, tuning) : undefined;
+  return { ...engraved, ...(neck ? { tab: Notation.tablature(firstOf(engraved.staves), neck) } : {}) };
 }
 
 /** Capo and tuning of a fretted part, as they stand above its strings; nothing where they are the usual ones. */
 export function stringsText(song: Song, part: Part): string {
   const { capo, tuning } = part.playing.voicing ?? {};
-  if (instrumentOf(part.instrument, song).held.by !== "frets") return "";
+  if (Instrument.of(part.instrument, song).held.by !== "frets") return "";
   return [
     ...(capo ? [`capo ${capo}`] : []),
-    ...(tuning?.length ? [`tuning ${tuning.map((t) => typeset(t.replace(/-?\d+$/, ""))).join(" ")}`] : []),
+    ...(tuning?.length ? [`tuning ${tuning.map((t) => Pitch.typeset(t.replace(/-?\d+$/, ""))).join(" ")}`] : []),
   ].join(", ");
 }
 

@@ -1,14 +1,14 @@
 import { useEffect, useState, type PointerEvent, type RefObject } from "react";
 import {
-  nth,
-  sure,
-  chordAtTick,
-  pitchMidi,
-  scaleStep,
+  Key,
   type Meter,
   type Midi,
+  nth,
+  Pitch,
   type RealizedNote,
   type RealizedPart,
+  Song,
+  sure,
   type Ticks,
 } from "../../core/src/index";
 import { soundNote } from "../app/audio/sound";
@@ -91,8 +91,8 @@ function movedLike(midi: Midi, from: Midi, to: Midi, { data }: Pick<Lane, "data"
   const way = to > from ? 1 : -1;
   let [at, moved] = [from, midi];
   while ((way > 0 ? at < to : at > to) && Math.abs(moved - midi) < 60) {
-    at = scaleStep(at, way, data.key);
-    moved = scaleStep(moved, way, data.key);
+    at = Key.step(at, way, data.key);
+    moved = Key.step(moved, way, data.key);
   }
   return moved;
 }
@@ -122,7 +122,7 @@ function changesAt(lane: Lane, drag: Drag, at: Point, ids: readonly string[]): N
     : snapPitch(
         note.midi + scale.semitones(dy),
         snap,
-        chordAtTick(data.real.chords, Math.max(0, note.start + by)),
+        Song.chordAt(data.real.chords, Math.max(0, note.start + by)),
         data.key,
       );
   const changeOf = (n: RealizedNote, to: Midi): NoteChange => ({
@@ -169,7 +169,7 @@ function dropped({ part }: Lane, place: NotePlace, d: Drag): boolean {
   const made =
     d.changes.length > 0 &&
     (d.kind === "copy" ? addCopies(place, d.changes) : changeNotes(place, d.changes, { quiet: d.kind === "draw" }));
-  if (pitch && (d.changes.length || d.kind !== "draw")) void soundNote(part.id, pitchMidi(pitch));
+  if (pitch && (d.changes.length || d.kind !== "draw")) void soundNote(part.id, Pitch.midi(pitch));
   return made;
 }
 
@@ -229,7 +229,7 @@ export function useNoteGestures(lane: Lane): NoteGestures {
     const { snap, grid } = usePreferences.getState();
     const from = floorTick(axis.tick(at.x), grid);
     if (from < -axis.pickup || from >= data.length) return;
-    const midi = snapPitch(scale.midiAt(at.y), snap, chordAtTick(data.real.chords, Math.max(0, from)), data.key);
+    const midi = snapPitch(scale.midiAt(at.y), snap, Song.chordAt(data.real.chords, Math.max(0, from)), data.key);
     const id = addNote(place, { start: from, duration: grid, pitch: spellHere(data.section, from, midi) });
     if (id) setDrag(start("draw", id, at));
   };

@@ -1,4 +1,4 @@
-import { sure, must, newSong, type Song } from "../../core/src/index";
+import { must, Song, sure } from "../../core/src/index";
 import { api, ApiProblem } from "../app/api";
 import { openSong, resolveConflict, startAutosave } from "../app/store/autosave";
 import { songNow, useSong } from "../app/store/song";
@@ -56,7 +56,7 @@ beforeEach(async () => {
   });
   kept.clear();
   Object.assign(server, {
-    song: { ...must(newSong({ title: "Cellar" })), id: "cellar" },
+    song: { ...must(Song.create({ title: "Cellar" })), id: "cellar" },
     revision: 4,
     away: false,
     refuses: null,

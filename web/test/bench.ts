@@ -1,4 +1,4 @@
-import { firstOf, nth, sure, must, newSong, type Edit, type Section, type Song } from "../../core/src/index";
+import { type Edit, firstOf, must, nth, type Section, Song, sure } from "../../core/src/index";
 import * as sound from "../app/audio/sound";
 import { startAnalysis } from "../app/store/analysis";
 import { resetPlayback } from "../app/store/playback";
@@ -15,7 +15,7 @@ export const { idle } = client as unknown as typeof import("../app/workers/__moc
 let end: (() => void) | null = null;
 
 /** Opens a song as the application does: all stores as for a newcomer, the workers following. */
-export async function bench(song: Song = must(newSong({ title: "Press House" }))): Promise<void> {
+export async function bench(song: Song = must(Song.create({ title: "Press House" }))): Promise<void> {
   end?.();
   resetPreferences();
   resetPlayback();

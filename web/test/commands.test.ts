@@ -1,15 +1,4 @@
-import {
-  firstOf,
-  lastOf,
-  nth,
-  sure,
-  must,
-  newSong,
-  pitchMidi,
-  QUARTER,
-  type Drum,
-  type Edit,
-} from "../../core/src/index";
+import { type Drum, type Edit, firstOf, lastOf, Meter, must, nth, Pitch, Song, sure } from "../../core/src/index";
 import { demoSongs } from "../../core/test/demos";
 import { afterText, chordsNow, put, putEdit, rename } from "../app/commands/chords";
 import { hitsNow, paintHits, setHit, setMain, usualVelocity } from "../app/commands/drums";
@@ -107,9 +96,9 @@ describe("voicings", () => {
     const before = nth(layouts(), 1);
     invertChord(1);
     expect(sure(sure(nth(section().chords, 1).voicings).keys).pinned).toBe(true);
-    const lowest = (text: string) => pitchMidi(firstOf(text.split(" ")));
+    const lowest = (text: string) => Pitch.midi(firstOf(text.split(" ")));
     expect(lowest(nth(layouts(), 1))).toBeGreaterThan(lowest(before));
-    expect(notesHeard.slice(-4).map((n) => n.midi)).toEqual(nth(layouts(), 1).split(" ").map(pitchMidi));
+    expect(notesHeard.slice(-4).map((n) => n.midi)).toEqual(nth(layouts(), 1).split(" ").map(Pitch.midi));
     invertChord(-1);
     expect(layouts()[1]).toBe(before);
     useSong.getState().undo();
@@ -142,7 +131,7 @@ describe("voicings", () => {
     const event = nth(section().chords, 2);
     notesHeard.length = 0;
     soundLayout(songNow(), event);
-    expect(notesHeard.map((n) => n.midi)).toEqual(sure(sure(event.voicings).keys).pitches.map(pitchMidi));
+    expect(notesHeard.map((n) => n.midi)).toEqual(sure(sure(event.voicings).keys).pitches.map(Pitch.midi));
     soundLayout(songNow(), undefined);
     expect(notesHeard).toHaveLength(sure(sure(event.voicings).keys).pitches.length);
   });
@@ -176,7 +165,7 @@ describe("drums", () => {
   });
 
   test("off the quarter a hit is softer than on it, and loudness stays between 1 and 127", () => {
-    expect(usualVelocity("closedHat", 240)).toBeLessThan(usualVelocity("closedHat", QUARTER));
+    expect(usualVelocity("closedHat", 240)).toBeLessThan(usualVelocity("closedHat", Meter.QUARTER));
     setHit("s1", "snare", 480, { velocity: 400 });
     expect(firstOf(hitsNow("s1", "snare")).velocity).toBe(127);
     setHit("s1", "snare", 480, { velocity: -20 });
@@ -275,7 +264,7 @@ describe("sections", () => {
 });
 
 test("a file is named after its song, and an unreadable one is refused with its name", async () => {
-  const named = (title: string) => fileName(must(newSong({ title })), "mid");
+  const named = (title: string) => fileName(must(Song.create({ title })), "mid");
   expect([named("Lanterns, on Row Nine!"), named("Über den Äpfeln"), named("…")]).toEqual([
     "lanterns-on-row-nine.mid",
     "über-den-äpfeln.mid",

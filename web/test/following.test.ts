@@ -1,5 +1,5 @@
 import { demoSongs } from "../../core/test/demos";
-import { firstOf, lastOf, nth, sure, PROFILES, sectionOf, type Edit, type Song } from "../../core/src/index";
+import { type Edit, firstOf, lastOf, nth, Song, sure } from "../../core/src/index";
 import { toggleSolo } from "../score/LaneLabel";
 import { auditionOffer } from "../app/commands/offers";
 import { auditionEdit } from "../app/commands/audition";
@@ -110,7 +110,7 @@ describe("what is only looked at or listened to changes nothing", () => {
     test(`muting, soloing, judging, hearing: ${demo.title}`, async () => {
       await bench(demo);
       const before = music(songNow());
-      for (const profile of PROFILES) await make({ do: "setProfile", profile });
+      for (const profile of Song.PROFILES) await make({ do: "setProfile", profile });
       for (const part of demo.parts) {
         await make({ do: "setPart", part: part.id, muted: true });
         toggleSolo(part);
@@ -167,7 +167,7 @@ describe("what is only looked at or listened to changes nothing", () => {
     );
     expect(songNow()).toBe(now);
     expect(heard.map((h) => [h.label, h.from, h.to])).toEqual([["another", 1920, 7680]]);
-    const shown = sure(sectionOf(firstOf(heard).song, section().id));
+    const shown = sure(Song.section(firstOf(heard).song, section().id));
     expect([nth(shown.chords, 2).symbol, sure(sure(nth(shown.chords, 2).voicings).keys).pitches.length]).toEqual([
       "Ab7",
       4,

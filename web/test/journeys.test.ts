@@ -1,25 +1,20 @@
 import { demoSongs } from "../../core/test/demos";
 import {
-  firstOf,
-  lastOf,
-  nth,
-  sure,
-  checkSong,
-  drumAsBass,
-  drumUntuned,
-  layerOffers,
-  must,
-  parseSong,
-  PATTERNS,
-  patternLanes,
-  DRUM_PATTERNS,
-  pitchMidi,
-  readMidi,
-  sectionMeter,
-  writeMidi,
-  writeSongFile,
-  type Edit,
+  Bass,
   type BassLine,
+  Check,
+  Comp,
+  type Edit,
+  firstOf,
+  Groove,
+  lastOf,
+  Midi,
+  must,
+  nth,
+  Pitch,
+  Song,
+  SongFile,
+  sure,
 } from "../../core/src/index";
 import { acceptEdit } from "../app/commands/audition";
 import { acceptLine, linesId, writeLines } from "../app/commands/written";
@@ -40,7 +35,7 @@ jest.mock("../app/audio/sound");
 
 const demos = demoSongs();
 const findings = () => useResults.getState().findings;
-const kept = () => must(parseSong(JSON.stringify(songNow())));
+const kept = () => must(Song.parse(JSON.stringify(songNow())));
 
 test("from nothing to a song: chords, kick, bass line, a finding fixed, all of it undone and redone", async () => {
   await bench();
@@ -77,11 +72,11 @@ test("from nothing to a song: chords, kick, bass line, a finding fixed, all of i
 
 test("groove: a pattern, a variation of one lane, accents by hand, and who misses whom", async () => {
   await bench();
-  const meter = sectionMeter(songNow(), section());
-  const pattern = firstOf(DRUM_PATTERNS);
+  const meter = Song.meterOf(songNow(), section());
+  const pattern = firstOf(Groove.PATTERNS);
   await make(
     { do: "setLine", section: "s1", line: "| Dm | Bb | F | C |" },
-    { do: "setDrums", section: "s1", lanes: patternLanes(pattern, meter, 4) },
+    { do: "setDrums", section: "s1", lanes: Groove.lanes(pattern, meter, 4) },
     { do: "setLane", section: "s1", drum: "kick", change: { swing: 0.6, offset: 10, name: "low drum" } },
   );
   paintHits("s1", "rim", [840, 2760, 4680, 6600], { on: true, quiet: false });
@@ -141,13 +136,13 @@ test("voicings: what laying out anew gains is said, and taking it gains it", asy
 test("bass: a second sound shares the line; a tuned drum takes it over and gives it back", async () => {
   await bench(nth(demos, 3));
   const [first, second] = songNow().parts.filter((p) => p.role === "bass");
-  const [offer] = must(layerOffers(songNow(), "s1", sure(first).id, sure(second).id));
+  const [offer] = must(Bass.layerOffers(songNow(), "s1", sure(first).id, sure(second).id));
   await make(sure(offer).edit);
   expect(sure(section().notes[sure(second).id]).length).toBeGreaterThan(0);
   const line = sure(section().notes[sure(first).id]);
   await make(
     must(
-      drumAsBass(songNow(), "s1", sure(first).id, {
+      Bass.fromDrum(songNow(), "s1", sure(first).id, {
         drum: "kick",
         how: { rhythm: "line", glides: false, instead: true },
       }),
@@ -155,7 +150,7 @@ test("bass: a second sound shares the line; a tuned drum takes it over and gives
   );
   expect(section().notes[sure(first).id]).toEqual([]);
   expect(sure(section().groove.lanes.find((l) => l.drum === "kick")).tuned).toBe(true);
-  await make(drumUntuned(songNow(), "s1", sure(first).id, "kick"));
+  await make(Bass.untuneDrum(songNow(), "s1", sure(first).id, "kick"));
   expect(sure(section().notes[sure(first).id]).map((n) => [n.start, n.pitch])).toEqual(
     line.map((n) => [n.start, n.pitch]),
   );
@@ -192,7 +187,7 @@ test("check: every finding of a section full of faults has a place, parts that a
     for (const { fix, ids } of [...f.places.flatMap((p) => p.fixes.map((fix) => ({ fix, ids: [p.id] }))), ...all]) {
       const before = songNow();
       await make(fix.edit);
-      const now = new Set(checkSong(songNow()).flatMap((x) => x.places.map((p) => p.id)));
+      const now = new Set(Check.song(songNow()).flatMap((x) => x.places.map((p) => p.id)));
       fixed.push([fix.label, ids.some((id) => now.has(id))]);
       useSong.getState().undo();
       await idle();
@@ -219,9 +214,9 @@ test("form and hand over: a second section, its own settings, the files and back
   expect(layouts("keys", 0)).toEqual(
     firstOf(firstOf(demos).sections).chords.map((c) => sure(sure(c.voicings).keys).pitches.join(" ")),
   );
-  const back = must(parseSong(writeSongFile(songNow())));
+  const back = must(Song.parse(SongFile.write(songNow())));
   expect(back).toEqual(songNow());
-  const read = must(readMidi(writeMidi(songNow(), { swing: "straight" })));
+  const read = must(Midi.read(Midi.write(songNow(), { swing: "straight" })));
   expect(read.tracks.length).toBeGreaterThan(3);
   await make({ do: "removeSection", section: copy.id });
   expect(songNow().sections).toHaveLength(2);
@@ -257,7 +252,7 @@ describe("workspaces say which lanes they are about", () => {
 });
 
 describe("a MIDI file", () => {
-  const contents = must(readMidi(writeMidi(nth(demos, 1), { swing: "straight" })));
+  const contents = must(Midi.read(Midi.write(nth(demos, 1), { swing: "straight" })));
   const settings = {
     bars: [1, 4] as [number, number],
     unit: "bar" as const,
@@ -337,9 +332,9 @@ test("every rhythm a part can play leaves notes, at every place of the chords, i
     link: { kind: "voicing", loop: true },
   });
   const id = sure(songNow().parts.find((p) => p.name === "Guitar")).id;
-  for (const pattern of PATTERNS.slice(0, 6)) {
+  for (const pattern of Comp.PATTERNS.slice(0, 6)) {
     await make({ do: "setPlaying", part: id, comp: { rhythm: pattern.id } });
-    const layout = section().chords.every((c) => c.voicings?.[id]?.pitches.every((p) => pitchMidi(p) >= 40));
+    const layout = section().chords.every((c) => c.voicings?.[id]?.pitches.every((p) => Pitch.midi(p) >= 40));
     expect([pattern.id, layout]).toEqual([pattern.id, true]);
   }
   expect(linesId("bass", "s1", id)).toBe(`bass:s1:${id}`);

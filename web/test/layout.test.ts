@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { firstOf, sure, must, newSong, parseMeter, realize, type Part } from "../../core/src/index";
+import { firstOf, Meter, must, type Part, Song, sure } from "../../core/src/index";
 import { demoSongs } from "../../core/test/demos";
 import { edit } from "../../core/test/helpers";
 import { barsInSight, inSight, makeAxis, zoomForBars, zoomToFit } from "../score/axis";
@@ -90,7 +90,7 @@ describe("lanes", () => {
   });
 
   test("rows: hats above, kick at the foot; a drum that is not usual has one when it is used", () => {
-    const song = must(newSong({ title: "Row" }));
+    const song = must(Song.create({ title: "Row" }));
     expect(rowsOf(firstOf(song.sections)).at(-1)).toBe("kick");
     expect(rowsOf(firstOf(song.sections))).toHaveLength(5);
     const shaker = edit(song, { do: "setHit", section: "s1", drum: "shaker", start: 0, velocity: 80 });
@@ -100,7 +100,7 @@ describe("lanes", () => {
 });
 
 describe("the time axis", () => {
-  const common = must(parseMeter("4/4"));
+  const common = must(Meter.parse("4/4"));
   test("pixels and ticks are each other's inverse", () => {
     fc.assert(
       fc.property(
@@ -116,7 +116,7 @@ describe("the time axis", () => {
   });
 
   test("as many whole bars as read well fill the width, and no bar loses its last beat", () => {
-    for (const meter of ["4/4", "3/4", "7/8 2+2+3", "12/8"].map((m) => must(parseMeter(m))))
+    for (const meter of ["4/4", "3/4", "7/8 2+2+3", "12/8"].map((m) => must(Meter.parse(m))))
       for (const bars of [1, 2, 4, 5, 8, 12, 16, 24, 64])
         for (const width of [320, 560, 760, 1040, 1400]) {
           const zoom = zoomForBars(width, 480, bars, meter);
@@ -167,7 +167,7 @@ describe("the scale of a lane", () => {
   });
 
   test("while one works in it, a lane grows where a note would fall out and never shrinks", () => {
-    const real = realize(firstOf(demoSongs()), { section: "s1" });
+    const real = Song.realize(firstOf(demoSongs()), { section: "s1" });
     const bass = sure(real.parts.find((p) => p.role === "bass"));
     const range = partRange(bass, {});
     expect(keptRange(range, bass)).toBe(range);
@@ -178,7 +178,7 @@ describe("the scale of a lane", () => {
   });
 
   test("an empty lane shows where its instrument lies, the bass from E1", () => {
-    const real = realize(must(newSong({ title: "Empty" })), {});
+    const real = Song.realize(must(Song.create({ title: "Empty" })), {});
     const rangeOf = (role: string) => partRange(sure(real.parts.find((p) => p.role === role)), {});
     expect(rangeOf("bass")[0]).toBeLessThanOrEqual(28);
     expect(rangeOf("melody")[0]).toBeGreaterThanOrEqual(52);

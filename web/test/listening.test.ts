@@ -1,17 +1,8 @@
 import { demoSongs } from "../../core/test/demos";
-import { firstOf, nth, realize, secondsAt, tickAt, type Song } from "../../core/src/index";
 import { edit } from "../../core/test/helpers";
 import { playersOf, schedule, type EventOptions } from "../app/audio/events";
 import { soundingAt } from "../pages/workbench/sounding";
-import {
-  createMemory,
-  kicksAt,
-  realizedAt,
-  rolesAt,
-  sectionKey,
-  sectionMeter,
-  sectionPlace,
-} from "../../core/src/index";
+import { Fact, firstOf, nth, Place, realize, Song } from "../../core/src/index";
 import type { SectionData } from "../app/store/sectionData";
 
 const demos = demoSongs();
@@ -29,7 +20,7 @@ describe.each(demos.map((d) => [d.title, d] as const))("what sounds of %s", (_, 
     const written = real.parts.reduce((sum, p) => sum + p.notes.filter((n) => n.start >= 0).length, 0);
     expect(events.filter((e) => e.kind === "note")).toHaveLength(written);
     expect(events.filter((e) => e.kind === "drum")).toHaveLength(real.hits.length);
-    expect([lead, length]).toEqual([0, secondsAt(real, real.duration)]);
+    expect([lead, length]).toEqual([0, Song.secondsAt(real, real.duration)]);
     events.forEach((e, i) => expect(e.time).toBeGreaterThanOrEqual(events[i - 1]?.time ?? 0));
     for (const e of events) expect(e.time).toBeLessThanOrEqual(length);
   });
@@ -54,43 +45,43 @@ describe.each(demos.map((d) => [d.title, d] as const))("what sounds of %s", (_, 
   });
 
   test("bar after bar it is the whole", () => {
-    const { bar } = sectionMeter(song, firstOf(song.sections));
+    const { bar } = Song.meterOf(song, firstOf(song.sections));
     const bars = firstOf(song.sections).bars;
     const attacks = (options: EventOptions, from = 0) =>
       plan(song, options).events.flatMap((e) => (e.kind === "drum" ? [`${e.drum} ${(e.time + from).toFixed(2)}`] : []));
     const parts = Array.from({ length: bars }, (_, b) =>
-      attacks({ from: b * bar, to: (b + 1) * bar }, secondsAt(real, b * bar)),
+      attacks({ from: b * bar, to: (b + 1) * bar }, Song.secondsAt(real, b * bar)),
     ).flat();
     expect(parts).toHaveLength(attacks({}).length);
   });
 
   test("the click strikes every beat, the count-in one bar of them, the first strongest", () => {
-    const meter = sectionMeter(song, firstOf(song.sections));
+    const meter = Song.meterOf(song, firstOf(song.sections));
     const clicks = (options: EventOptions) => plan(song, options).events.filter((e) => e.kind === "click");
     expect(clicks({ click: true })).toHaveLength(meter.beats.length * firstOf(song.sections).bars);
     const counted = clicks({ countIn: true });
     expect(counted.map((c) => c.kind === "click" && c.strong)).toEqual(meter.beats.map((b) => b.start === 0));
-    expect(plan(song, { countIn: true }).lead).toBeCloseTo(secondsAt(real, meter.bar), 6);
+    expect(plan(song, { countIn: true }).lead).toBeCloseTo(Song.secondsAt(real, meter.bar), 6);
   });
 
   test("ticks and seconds are each other's inverse", () => {
     for (let tick = 0; tick < real.duration; tick += 333)
-      expect(tickAt(real, secondsAt(real, tick))).toBeCloseTo(tick, 4);
+      expect(Song.tickAt(real, Song.secondsAt(real, tick))).toBeCloseTo(tick, 4);
   });
 
   test("at every moment the keyboard shows what sounds, with what it is in the chord", () => {
-    const read = createMemory().at(song);
-    const place = sectionPlace("s1");
+    const read = Fact.memory().at(song);
+    const place = Place.section("s1");
     const section = firstOf(song.sections);
-    const played = read.get(realizedAt, place, "played");
+    const played = read.get(Fact.realized, place, "played");
     const data = {
       song,
       section,
       real: played,
-      meter: sectionMeter(song, section),
-      key: sectionKey(song, section),
-      kicks: read.get(kicksAt, place),
-      roles: new Map(played.parts.map((p) => [p.id, read.get(rolesAt, place, p.id, "played")])),
+      meter: Song.meterOf(song, section),
+      key: Song.keyOf(song, section),
+      kicks: read.get(Fact.kicks, place),
+      roles: new Map(played.parts.map((p) => [p.id, read.get(Fact.roles, place, p.id, "played")])),
     } as unknown as SectionData;
     for (let tick = 0; tick < played.duration; tick += 480) {
       const there = soundingAt(data, tick);

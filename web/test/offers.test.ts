@@ -1,4 +1,4 @@
-import { firstOf, lastOf, nth, sure, type Edit } from "../../core/src/index";
+import { type Edit, firstOf, lastOf, nth, sure } from "../../core/src/index";
 import { demoSongs } from "../../core/test/demos";
 import { acceptEdit, around, auditionEdit } from "../app/commands/audition";
 import { BASS_HEARINGS, bassPartOf, bassParts, keepNotes } from "../app/commands/bass";

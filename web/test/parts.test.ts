@@ -1,17 +1,5 @@
 import { demoSongs } from "../../core/test/demos";
-import {
-  firstOf,
-  lastOf,
-  nth,
-  sure,
-  applyEdit,
-  COMP_KINDS,
-  instrumentOf,
-  must,
-  realize,
-  type Edit,
-  type Song,
-} from "../../core/src/index";
+import { Comp, Edit, firstOf, Instrument, lastOf, must, nth, Song, sure } from "../../core/src/index";
 import { edit as apply, songWith } from "../../core/test/helpers";
 import { playersOf, schedule } from "../app/audio/events";
 import { addPart, freeName, moveEdit, NEW_PARTS, removePart } from "../app/commands/parts";
@@ -93,18 +81,18 @@ describe("the edit that moves a part", () => {
   });
 
   test("names that are not there are refused", () => {
-    expect(applyEdit(song, { do: "movePart", part: "nobody", before: null })).toMatchObject({
+    expect(Edit.apply(song, { do: "movePart", part: "nobody", before: null })).toMatchObject({
       ok: false,
       error: { code: "edit.part" },
     });
-    expect(applyEdit(song, { do: "movePart", part: "bass", before: "nobody" })).toMatchObject({ ok: false });
+    expect(Edit.apply(song, { do: "movePart", part: "bass", before: "nobody" })).toMatchObject({ ok: false });
   });
 });
 
 describe("how loud what is scheduled is struck", () => {
   const strengths = (song: Song, options: Parameters<typeof schedule>[1] = {}) =>
     new Map(
-      schedule(realize(song, { section: "s1" }), options).events.flatMap((e) =>
+      schedule(Song.realize(song, { section: "s1" }), options).events.flatMap((e) =>
         e.kind === "note" ? [[`${e.part}@${e.time.toFixed(2)}@${e.midi}`, e.velocity] as const] : [],
       ),
     );
@@ -138,7 +126,7 @@ describe("how loud what is scheduled is struck", () => {
   test("players know their sound and where the middle of their range is", () => {
     for (const demo of demos)
       for (const player of playersOf(demo)) {
-        const instrument = instrumentOf(sure(demo.parts.find((p) => p.id === player.id)).instrument, demo);
+        const instrument = Instrument.of(sure(demo.parts.find((p) => p.id === player.id)).instrument, demo);
         expect(player.sound).toBe(instrument.sound);
         if (instrument.id !== "drums") expect(player.middle).toBeGreaterThan(20);
       }
@@ -147,7 +135,7 @@ describe("how loud what is scheduled is struck", () => {
 
 test("all ways of playing the chords give notes under every chord of a demo song, or say why not", async () => {
   await bench(firstOf(demos));
-  for (const kind of COMP_KINDS) {
+  for (const kind of Comp.KINDS) {
     let link;
     if (kind.id === "block") link = { kind: kind.id, top: "melody" };
     else if (kind.voices) link = { kind: kind.id, loop: true };
@@ -155,11 +143,11 @@ test("all ways of playing the chords give notes under every chord of a demo song
     await make({ do: "addPart", name: kind.title, role: "chords", instrument: kind.fresh.instrument, link });
     const part = sure(songNow().parts.find((p) => p.name === kind.title));
     await idle();
-    const real = sure(realize(songNow(), { section: section().id }).parts.find((p) => p.id === part.id));
+    const real = sure(Song.realize(songNow(), { section: section().id }).parts.find((p) => p.id === part.id));
     // Fills wait for a gap of the tune; this one leaves none that is long enough.
     expect([kind.id, real.notes.length > 0]).toEqual([kind.id, kind.id !== "fills"]);
     useSong.getState().undo();
     await idle();
   }
-  expect(must(applyEdit(songNow(), { do: "setTempo", tempo: 99 })).song.tempo).toBe(99);
+  expect(must(Edit.apply(songNow(), { do: "setTempo", tempo: 99 })).song.tempo).toBe(99);
 });

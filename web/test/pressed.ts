@@ -1,5 +1,5 @@
 import type { KeyboardEvent } from "react";
-import { createMemory, kicksAt, realizedAt, sectionKey, sectionMeter, sectionPlace } from "../../core/src/index";
+import { Fact, Place, Song } from "../../core/src/index";
 import type { SectionData } from "../app/store/sectionData";
 import { songNow } from "../app/store/song";
 import { section } from "./bench";
@@ -17,21 +17,21 @@ export function key(text: string): KeyboardEvent {
   } as KeyboardEvent;
 }
 
-const memory = createMemory();
+const memory = Fact.memory();
 /** The section as the score has it now. */
 export function data(): SectionData {
   const song = songNow();
   const read = memory.at(song);
-  const place = sectionPlace(section().id);
+  const place = Place.section(section().id);
   return {
     song,
     section: section(),
-    real: read.get(realizedAt, place, "played"),
+    real: read.get(Fact.realized, place, "played"),
     roles: new Map(),
-    kicks: read.get(kicksAt, place),
-    meter: sectionMeter(song, section()),
-    key: sectionKey(song, section()),
-    length: section().bars * sectionMeter(song, section()).bar,
+    kicks: read.get(Fact.kicks, place),
+    meter: Song.meterOf(song, section()),
+    key: Song.keyOf(song, section()),
+    length: section().bars * Song.meterOf(song, section()).bar,
     pickup: 480,
     upbeats: new Map(),
     sounding: new Map(),

@@ -1,4 +1,4 @@
-import { drumAsBass, must, newSong, parseChord, parseKey, realize, type RealizedChord } from "../../core/src/index";
+import { Bass, Chord, Key, must, type RealizedChord, Song } from "../../core/src/index";
 import { laneRange, lyricLines, setAside, snapPitch, snapTick, stepPitch } from "../score/geometry";
 import { schedule } from "../app/audio/events";
 import { edit, songWith } from "../../core/test/helpers";
@@ -9,9 +9,9 @@ const chord: RealizedChord = {
   start: 0,
   duration: 1920,
   symbol: "Cm7",
-  chord: must(parseChord("Cm7")),
+  chord: must(Chord.parse("Cm7")),
 };
-const key = must(parseKey("Eb major"));
+const key = must(Key.parse("Eb major"));
 
 test("note heads that would overlap are set aside, in turn; others stay", () => {
   expect(
@@ -83,7 +83,7 @@ test(
       melody: ["-1 G4 1", "0 C5 2"],
     });
     song = edit(song, { do: "setTempo", tempo: 120 }, { do: "setSwing", ratio: 2 / 3, unit: 8 });
-    const real = realize(song, { section: "s1" });
+    const real = Song.realize(song, { section: "s1" });
     const starts = (options: Parameters<typeof schedule>[1], part: string) =>
       schedule(real, options)
         .events.filter((e) => e.kind !== "click" && e.part === part)
@@ -97,9 +97,9 @@ test(
     expect(schedule(real, { solo: ["bass"] }).events).toHaveLength(3);
     expect(starts({ from: 960, to: 3840 }, "bass")).toEqual([1]);
     expect(starts({ from: 2400, to: 3840 }, "bass")).toEqual([0]);
-    const muted = realize(edit(song, { do: "setPart", part: "bass", muted: true }), { section: "s1" });
+    const muted = Song.realize(edit(song, { do: "setPart", part: "bass", muted: true }), { section: "s1" });
     expect(schedule(muted).events.some((e) => e.kind === "note" && e.part === "bass")).toBe(false);
-    expect(schedule(realize(must(newSong({ title: "empty" })), {})).events).toEqual([]);
+    expect(schedule(Song.realize(must(Song.create({ title: "empty" })), {})).events).toEqual([]);
   },
 );
 
@@ -118,7 +118,9 @@ test("one drum alone beside a part, and a tuned drum with its tail and its slide
     { do: "setHit", section: "s1", drum: "snare", start: 480, velocity: 90 },
   );
   const solo = (ids: string[]) =>
-    schedule(realize(song, { section: "s1" }), { solo: ids }).events.map((e) => (e.kind === "drum" ? e.drum : e.kind));
+    schedule(Song.realize(song, { section: "s1" }), { solo: ids }).events.map((e) =>
+      e.kind === "drum" ? e.drum : e.kind,
+    );
   expect(solo(["bass", "drum:kick"]).sort()).toEqual(["kick", "kick", "note", "note"]);
   expect(solo(["drum:snare"])).toEqual(["snare"]);
   // Muted drums are heard when they are asked for by name.
@@ -126,14 +128,14 @@ test("one drum alone beside a part, and a tuned drum with its tail and its slide
   expect(solo(["drum:kick"])).toEqual(["kick", "kick"]);
   song = edit(
     song,
-    must(drumAsBass(song, "s1", "bass", { drum: "kick", how: { rhythm: "drum", glides: true, instead: false } })),
+    must(Bass.fromDrum(song, "s1", "bass", { drum: "kick", how: { rhythm: "drum", glides: true, instead: false } })),
     {
       do: "setPart",
       part: "drums",
       muted: false,
     },
   );
-  const [first, second] = schedule(realize(song, { section: "s1" })).events.filter(
+  const [first, second] = schedule(Song.realize(song, { section: "s1" })).events.filter(
     (e) => e.kind === "drum" && e.drum === "kick",
   );
   // Two beats at 120 less fifteen ticks.

@@ -1,10 +1,10 @@
-import { firstOf, sure, must, newSong, type Song } from "../../core/src/index";
+import { firstOf, must, Song, sure } from "../../core/src/index";
 import { walk } from "../../core/test/anyEdit";
 import { goldenSong } from "../../core/test/fixtures";
 import { useSong } from "../app/store/song";
 
 const state = () => useSong.getState();
-const open = () => state().open(must(newSong({ title: "Row Three" })), 4);
+const open = () => state().open(must(Song.create({ title: "Row Three" })), 4);
 
 describe("the open song", () => {
   beforeEach(open);

@@ -1,4 +1,4 @@
-import { firstOf, sure, must, newSong, QUARTER } from "../../core/src/index";
+import { firstOf, Meter, must, Song, sure } from "../../core/src/index";
 import { demoSongs } from "../../core/test/demos";
 import { tell, useNotice } from "../app/store/notice";
 import {
@@ -22,7 +22,7 @@ import {
 } from "../app/store/selection";
 import { sectionNow, songNow, useSong } from "../app/store/song";
 
-const offer = { id: "a", label: "a", edit: { do: "setTempo" as const, tempo: 90 }, from: 0, to: QUARTER };
+const offer = { id: "a", label: "a", edit: { do: "setTempo" as const, tempo: 90 }, from: 0, to: Meter.QUARTER };
 
 describe("selection", () => {
   beforeEach(() => resetSelection("s1"));
@@ -189,7 +189,7 @@ describe("preferences", () => {
 
 describe("the song", () => {
   test("another version that is adopted is a step that undo takes back", () => {
-    const [mine, theirs] = [must(newSong({ title: "Mine" })), must(newSong({ title: "Theirs" }))];
+    const [mine, theirs] = [must(Song.create({ title: "Mine" })), must(Song.create({ title: "Theirs" }))];
     const { open, adopt, edit, undo, redo } = useSong.getState();
     open(mine, 3);
     edit({ do: "setTempo", tempo: 120 });
@@ -206,7 +206,7 @@ describe("the song", () => {
   });
 
   test("ids of what was made come back, and what is not there is not found", () => {
-    useSong.getState().open(must(newSong({ title: "Row" })), 1);
+    useSong.getState().open(must(Song.create({ title: "Row" })), 1);
     const made = sure(useSong.getState().make({ do: "addSection", name: "Chorus", bars: 8 }));
     expect(sectionNow(firstOf(made))).toMatchObject({ name: "Chorus", bars: 8 });
     expect(sectionNow("nobody")).toBeUndefined();
@@ -215,7 +215,7 @@ describe("the song", () => {
   });
 
   test("an edit that changes nothing is no step", () => {
-    useSong.getState().open(must(newSong({ title: "Row", tempo: 96 })), 1);
+    useSong.getState().open(must(Song.create({ title: "Row", tempo: 96 })), 1);
     const { version } = useSong.getState();
     expect(useSong.getState().edit({ do: "setTempo", tempo: 96 })).toBe(true);
     expect([useSong.getState().version, useSong.getState().past, useSong.getState().status]).toEqual([
@@ -226,7 +226,7 @@ describe("the song", () => {
   });
 
   test("five hundred steps are remembered, the oldest go", () => {
-    useSong.getState().open(must(newSong({ title: "Row" })), 1);
+    useSong.getState().open(must(Song.create({ title: "Row" })), 1);
     for (let i = 0; i < 620; i++) useSong.getState().edit({ do: "setTempo", tempo: 60 + (i % 200) });
     let steps = 0;
     while (useSong.getState().past.length && steps < 1000) {

@@ -1,17 +1,14 @@
 import {
+  Chord,
   firstOf,
+  Instrument,
   lastOf,
+  Pitch,
+  Song,
   sure,
-  chordOf,
-  chordPitchClasses,
-  instrumentOf,
-  midiRange,
-  parseSong,
-  pitchMidi,
-  soundsOf,
-  syllablesOf,
   type Syllable,
   type WordBook,
+  Words,
 } from "../../core/src/index";
 import { addCopies, copyNotes, cutNotes, duplicateNotes, pasteNotes, useClipboard } from "../app/commands/clipboard";
 import { layEdit, proposedNotes } from "../app/commands/words";
@@ -30,11 +27,11 @@ const SOUNDS: Record<string, string> = {
 };
 const BOOK: WordBook = {
   hyphenate: (w) => [w],
-  spoken: (w) => (SOUNDS[w] ? soundsOf(sure(SOUNDS[w])) : undefined),
+  spoken: (w) => (SOUNDS[w] ? Words.sounds(sure(SOUNDS[w])) : undefined),
   stressed: "first",
   light: new Set(["the", "to"]),
 };
-const lines = (...texts: string[]): Syllable[][] => texts.map((t) => syllablesOf(t, BOOK));
+const lines = (...texts: string[]): Syllable[][] => texts.map((t) => Words.syllables(t, BOOK));
 const melody = () => sure(songNow().parts.find((p) => p.id === "melody"));
 const place = { section: "s1", part: "melody" };
 
@@ -57,17 +54,17 @@ test(
       0,
       "Lan- terns hang a- bove the or- chard row or- chard a- bove".split(" ").map((w) => ["", w]),
     ]);
-    const [low, high] = midiRange(instrumentOf(melody().instrument, songNow()).comfortable);
+    const [low, high] = Instrument.range(Instrument.of(melody().instrument, songNow()).comfortable);
     for (const n of notes) {
-      const chord = sure(chordOf(sure(section().chords.findLast((c) => c.start <= n.start)).symbol));
-      expect(chordPitchClasses(chord)).toContain(pitchMidi(n.pitch) % 12);
-      expect([pitchMidi(n.pitch) >= low, pitchMidi(n.pitch) <= high]).toEqual([true, true]);
+      const chord = sure(Chord.of(sure(section().chords.findLast((c) => c.start <= n.start)).symbol));
+      expect(Chord.pitchClasses(chord)).toContain(Pitch.midi(n.pitch) % 12);
+      expect([Pitch.midi(n.pitch) >= low, Pitch.midi(n.pitch) <= high]).toEqual([true, true]);
     }
     // Stressed syllables are sung a little louder.
     const by = new Map(notes.map((n) => [sure(n.lyrics)[1], n.velocity]));
     expect(by.get("Lan-")).toBeGreaterThan(sure(by.get("terns")));
     await make({ do: "setNotes", section: "s1", part: "melody", notes });
-    expect(parseSong(JSON.parse(JSON.stringify(songNow()))).ok).toBe(true);
+    expect(Song.parse(JSON.parse(JSON.stringify(songNow()))).ok).toBe(true);
     const many = proposedNotes(songNow(), section(), melody(), {
       lines: Array.from({ length: 9 }, () => firstOf(lines("orchard above the orchard"))),
       verse: 0,

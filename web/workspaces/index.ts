@@ -1,5 +1,5 @@
 import type { ComponentType } from "react";
-import { laidOutParts, partByRole, type Finding, type Song } from "../../core/src/index";
+import { Edit, type Finding, Song } from "../../core/src/index";
 import { linePartOf, lineParts } from "../app/commands/lines";
 import type { SectionData } from "../app/store/sectionData";
 import { BassPanel } from "./bass/BassPanel";
@@ -37,7 +37,8 @@ export interface Workspace {
 const known = (song: Song, ids: readonly (string | undefined)[]): string[] => [
   ...new Set(ids.flatMap((id) => song.parts.find((p) => p.id === id)?.id ?? [])),
 ];
-const ofRole = (song: Song, role: Parameters<typeof partByRole>[1]): string | undefined => partByRole(song, role)?.id;
+const ofRole = (song: Song, role: Parameters<typeof Song.partByRole>[1]): string | undefined =>
+  Song.partByRole(song, role)?.id;
 
 /** In the order in which people work; one may enter anywhere. */
 export const WORKSPACES: readonly Workspace[] = [
@@ -52,13 +53,13 @@ export const WORKSPACES: readonly Workspace[] = [
     title: "Chords",
     Panel: ChordsPanel,
     focus: ({ song, voicePart }) =>
-      known(song, [voicePart || laidOutParts(song)[0]?.id, ofRole(song, "melody") ?? ofRole(song, "vocal")]),
+      known(song, [voicePart || Edit.laidOutParts(song)[0]?.id, ofRole(song, "melody") ?? ofRole(song, "vocal")]),
   },
   {
     id: "voicings",
     title: "Voicings",
     Panel: VoicingsPanel,
-    focus: ({ song, voicePart }) => known(song, [voicePart || laidOutParts(song)[0]?.id]),
+    focus: ({ song, voicePart }) => known(song, [voicePart || Edit.laidOutParts(song)[0]?.id]),
   },
   {
     id: "lines",

@@ -1,24 +1,18 @@
 import { firstOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
-import {
-  accentMap,
-  agreeOnAccents,
-  applyEdit,
-  bassRequest,
-  factsOf,
-  moveAway,
-  must,
-  nearness,
-  parseMeter,
-  parseReference,
-  quantize,
-  quantizeHits,
-  swapDistance,
-  syncopation,
-  weavePlan,
-  type Edit,
-  type Song,
-} from "../../src/index";
+import { accentMap } from "../../src/hear/accents/accentMap";
+import { agreeOnAccents } from "../../src/arrange/groove/agree";
+import { applyEdit } from "../../src/song/edits";
+import { bassRequest } from "../../src/write/bass/write";
+import { factsOf } from "../../src/facts/memory";
+import { moveAway, nearness, parseReference, swapDistance } from "../../src/arrange/groove/reference";
+import { must } from "../../src/base/result";
+import { parseMeter } from "../../src/theory/time/meter";
+import { quantize, quantizeHits } from "../../src/song/played";
+import { syncopation } from "../../src/hear/accents/syncopation";
+import { weavePlan } from "../../src/write/bass/others";
+import type { Edit } from "../../src/song/edits/list";
+import type { Song } from "../../src/song/schema/song";
 import { edit, songWith } from "../helpers";
 
 const steps = (text: string) => must(parseReference(text));

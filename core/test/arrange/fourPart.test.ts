@@ -1,5 +1,9 @@
 import { firstOf, nth } from "../../src/base/list";
-import { chordPitchClasses, mod, must, parseChord, pitchMidi, voicedProgressions } from "../../src/index";
+import { chordPitchClasses } from "../../src/theory/chord/chord";
+import { mod, pitchMidi } from "../../src/theory/pitch/pitch";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { voicedProgressions } from "../../src/arrange/voicing/path";
 
 /** Textbook forms; counted by code that shares nothing with the writer (Kostka & Payne, Tonal Harmony, from memory). */
 const NAMES = ["C", "Db", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"];

@@ -1,18 +1,14 @@
 import { firstOf, nth, sure } from "../../src/base/list";
 import guitar from "@tombatossals/chords-db/lib/guitar.json";
 import ukulele from "@tombatossals/chords-db/lib/ukulele.json";
-import {
-  chooseCapo,
-  mod,
-  must,
-  parseChord,
-  pitchMidi,
-  rootPc,
-  voicedProgressions,
-  voicingSpace,
-  type PitchName,
-  type Shape,
-} from "../../src/index";
+import { chooseCapo } from "../../src/arrange/voicing/capo";
+import { mod, pitchMidi, type PitchName } from "../../src/theory/pitch/pitch";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { rootPc } from "../../src/theory/chord/chord";
+import { voicedProgressions } from "../../src/arrange/voicing/path";
+import { voicingSpace } from "../../src/arrange/voicing/space";
+import type { Shape } from "../../src/theory/instrument/fretboard";
 import { edit, songWith } from "../helpers";
 
 const text = (frets: readonly (number | null)[]): string => frets.map((f) => f ?? "x").join(" ");

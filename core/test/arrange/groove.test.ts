@@ -1,26 +1,23 @@
 import { firstOf, sure } from "../../src/base/list";
+import { accentMap, pairOf } from "../../src/hear/accents/accentMap";
+import { applyEdit } from "../../src/song/edits";
+import { DRUM_KINDS, DRUMS } from "../../src/theory/instrument/drums";
 import {
-  accentMap,
-  applyEdit,
-  DRUM_KINDS,
   DRUM_PATTERNS,
-  DRUMS,
-  euclid,
-  GM_DRUMS,
-  kicks,
   mergeLanes,
-  must,
-  pairOf,
-  parseMeter,
-  parseSong,
   patternLanes,
-  realize,
   roll,
-  syncopation,
-  syncopations,
   withFill,
   withVariation,
-} from "../../src/index";
+} from "../../src/arrange/groove/patterns";
+import { euclid } from "../../src/arrange/groove/euclid";
+import { GM_DRUMS } from "../../src/files/midi";
+import { kicks } from "../../src/hear/slice/accents";
+import { must } from "../../src/base/result";
+import { parseMeter } from "../../src/theory/time/meter";
+import { parseSong } from "../../src/song/document";
+import { realize } from "../../src/song/realize";
+import { syncopation, syncopations } from "../../src/hear/accents/syncopation";
 import { edit, songWith } from "../helpers";
 
 const METERS = ["4/4", "3/4", "6/8", "12/8", "5/4", "7/8"];

@@ -1,14 +1,10 @@
 import { firstOf, lastOf, nth, sure } from "../../src/base/list";
-import {
-  analyzeProgression,
-  describeChange,
-  harmonizations,
-  harmonizeBass,
-  harmonizeMelody,
-  must,
-  parseChord,
-  type Song,
-} from "../../src/index";
+import { analyzeProgression } from "../../src/hear/harmony/analyze";
+import { describeChange } from "../../src/arrange/reharm/reharmonize";
+import { harmonizations, harmonizeBass, harmonizeMelody } from "../../src/arrange/reharm/harmonize";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import type { Song } from "../../src/song/schema/song";
 import { edit, songWith } from "../helpers";
 
 const section = (song: Song) => firstOf(song.sections);

@@ -1,17 +1,14 @@
 import { firstOf, lastOf, nth, sure } from "../../src/base/list";
-import {
-  chordPitchClasses,
-  harmonizations,
-  pitchClass,
-  must,
-  newSong,
-  parseChord,
-  parseKey,
-  parsePitch,
-  QUARTER,
-  type ChordEvent,
-  type HarmonicRhythm,
-} from "../../src/index";
+import { chordPitchClasses } from "../../src/theory/chord/chord";
+import { harmonizations } from "../../src/arrange/reharm/harmonize";
+import { pitchClass, parsePitch } from "../../src/theory/pitch/pitch";
+import { must } from "../../src/base/result";
+import { newSong } from "../../src/song/document";
+import { parseChord } from "../../src/theory/chord/parse";
+import { parseKey } from "../../src/theory/pitch/key";
+import { QUARTER } from "../../src/theory/time/meter";
+import type { ChordEvent } from "../../src/song/schema/material";
+import type { HarmonicRhythm } from "../../src/arrange/reharm/choices";
 import { stepOf } from "../../src/hear/harmony/roots";
 import { BASSES, TUNES, type Tune } from "./harmonized";
 import { edit } from "../helpers";

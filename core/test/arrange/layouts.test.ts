@@ -1,19 +1,14 @@
 import { firstOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
-import {
-  anewAt,
-  factsOf,
-  follow,
-  must,
-  parseChord,
-  pitchMidi,
-  storeLayouts,
-  voiceSection,
-  voicingAt,
-  type Edit,
-  type PitchName,
-  type Song,
-} from "../../src/index";
+import { anewAt, voicingAt } from "../../src/arrange/voicing/facts";
+import { factsOf } from "../../src/facts/memory";
+import { follow } from "../../src/judge/follow/follow";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { pitchMidi, type PitchName } from "../../src/theory/pitch/pitch";
+import { storeLayouts, voiceSection } from "../../src/arrange/voicing/section";
+import type { Edit } from "../../src/song/edits/list";
+import type { Song } from "../../src/song/schema/song";
 import { edit, songWith } from "../helpers";
 
 const SYMBOLS = ["C", "Am7", "Dm9", "G7", "Fmaj7", "E7(b9)", "Bbmaj7", "Ebm6", "F#m7b5", "B7", "Cmaj9", "Gsus4"];

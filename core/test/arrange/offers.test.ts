@@ -1,15 +1,11 @@
 import { firstOf, nth, sure } from "../../src/base/list";
-import {
-  chordPitchClasses,
-  describeChange,
-  must,
-  parseChord,
-  parseKey,
-  pitchClass,
-  reharmonize,
-  reharmonizeSection,
-  type Chord,
-} from "../../src/index";
+import { chordPitchClasses, type Chord } from "../../src/theory/chord/chord";
+import { describeChange, reharmonize } from "../../src/arrange/reharm/reharmonize";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { parseKey } from "../../src/theory/pitch/key";
+import { pitchClass } from "../../src/theory/pitch/pitch";
+import { reharmonizeSection } from "../../src/arrange/reharm/section";
 import { toneName } from "../../src/theory/chord/chord";
 import { belongs } from "../../src/hear/harmony/context";
 import { songWith } from "../helpers";

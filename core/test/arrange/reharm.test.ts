@@ -1,18 +1,14 @@
 import { firstOf, lastOf, nth, sure } from "../../src/base/list";
-import {
-  adaptBass,
-  applyEdit,
-  describeChange,
-  judgeProgression,
-  must,
-  parseChord,
-  parseKey,
-  reharmonize,
-  reharmonizeSection,
-  TECHNIQUES,
-  reharmonizations,
-  type Song,
-} from "../../src/index";
+import { adaptBass } from "../../src/write/bass/adapt";
+import { applyEdit } from "../../src/song/edits";
+import { describeChange, reharmonize, reharmonizations } from "../../src/arrange/reharm/reharmonize";
+import { judgeProgression } from "../../src/arrange/reharm/verdict";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { parseKey } from "../../src/theory/pitch/key";
+import { reharmonizeSection } from "../../src/arrange/reharm/section";
+import { TECHNIQUES } from "../../src/arrange/reharm/techniques";
+import type { Song } from "../../src/song/schema/song";
 import { edit, songWith } from "../helpers";
 
 const section = (song: Song) => firstOf(song.sections);

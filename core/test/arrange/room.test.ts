@@ -1,18 +1,14 @@
 import { sure } from "../../src/base/list";
-import {
-  applyEdit,
-  clipOf,
-  must,
-  parseMeter,
-  pasted,
-  roomForVoice,
-  roomOffers,
-  tightened,
-  withFollowing,
-  type Edit,
-  type Note,
-  type Song,
-} from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { clipOf, pasted } from "../../src/song/clip";
+import { must } from "../../src/base/result";
+import { parseMeter } from "../../src/theory/time/meter";
+import { roomForVoice, roomOffers } from "../../src/arrange/room/room";
+import { tightened } from "../../src/song/played";
+import { withFollowing } from "../../src/judge/follow/follow";
+import type { Edit } from "../../src/song/edits/list";
+import type { Note } from "../../src/song/schema/material";
+import type { Song } from "../../src/song/schema/song";
 import { demoSongs } from "../demos";
 import { edit, songWith } from "../helpers";
 

@@ -1,23 +1,16 @@
 import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
-import {
-  blockNotes,
-  chordPitchClasses,
-  invert,
-  must,
-  parseChord,
-  pathsOf,
-  pitchMidi,
-  realize,
-  sectionPaths,
-  sumTerms,
-  TERM_NAMES,
-  trade,
-  voicedProgressions,
-  voicePaths,
-  voiceSection,
-  voicingSpace,
-} from "../../src/index";
+import { blockNotes } from "../../src/arrange/voicing/block";
+import { chordPitchClasses } from "../../src/theory/chord/chord";
+import { invert } from "../../src/arrange/voicing/invert";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { pathsOf, voicedProgressions, voicePaths } from "../../src/arrange/voicing/path";
+import { pitchMidi } from "../../src/theory/pitch/pitch";
+import { realize } from "../../src/song/realize";
+import { sectionPaths, voiceSection } from "../../src/arrange/voicing/section";
+import { sumTerms, TERM_NAMES, trade } from "../../src/arrange/voicing/cost";
+import { voicingSpace } from "../../src/arrange/voicing/space";
 import { edit, songWith } from "../helpers";
 
 const chords = (...symbols: string[]) => symbols.map((s) => must(parseChord(s)));

@@ -1,14 +1,11 @@
 import { firstOf, nth, sure } from "../../src/base/list";
-import {
-  chordPitchClasses,
-  motionBetween,
-  must,
-  parseChord,
-  pitchMidi,
-  voicePaths,
-  voicedProgressions,
-  voicingSpace,
-} from "../../src/index";
+import { chordPitchClasses } from "../../src/theory/chord/chord";
+import { motionBetween } from "../../src/theory/motion/motion";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { pitchMidi } from "../../src/theory/pitch/pitch";
+import { voicePaths, voicedProgressions } from "../../src/arrange/voicing/path";
+import { voicingSpace } from "../../src/arrange/voicing/space";
 
 const chord = (symbol: string) => must(parseChord(symbol));
 

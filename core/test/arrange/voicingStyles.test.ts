@@ -1,18 +1,14 @@
 import { firstOf, lastOf, nth, sure } from "../../src/base/list";
-import {
-  chordPitchClasses,
-  must,
-  parallelPerfect,
-  parseChord,
-  parseKey,
-  parseNumeral,
-  chordSymbol,
-  pitchMidi,
-  voicedProgressions,
-  VOICING_STYLES,
-  voiceProgression,
-  voiceSection,
-} from "../../src/index";
+import { chordPitchClasses, chordSymbol } from "../../src/theory/chord/chord";
+import { must } from "../../src/base/result";
+import { parallelPerfect } from "../../src/theory/motion/motion";
+import { parseChord } from "../../src/theory/chord/parse";
+import { parseKey } from "../../src/theory/pitch/key";
+import { parseNumeral } from "../../src/theory/chord/numerals";
+import { pitchMidi } from "../../src/theory/pitch/pitch";
+import { voicedProgressions, voiceProgression } from "../../src/arrange/voicing/path";
+import { VOICING_STYLES } from "../../src/arrange/voicing/styles";
+import { voiceSection } from "../../src/arrange/voicing/section";
 import { edit, songWith } from "../helpers";
 
 const ROOTS = ["C", "Db", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"];

@@ -1,5 +1,11 @@
 import { firstOf, sure } from "../../src/base/list";
-import { applyEdit, checkSong, describeReason, must, REASONS, reportBass, sliceSong, spoken } from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { checkSong } from "../../src/judge/check/check";
+import { describeReason, REASONS } from "../../src/song/reasons";
+import { must } from "../../src/base/result";
+import { reportBass } from "../../src/write/bass/report";
+import { sliceSong } from "../../src/hear/slice/slices";
+import { spoken } from "../../src/theory/pitch/pitch";
 import { demoSongs } from "../../../demo/songs";
 
 describe("the demo is sound music", () => {

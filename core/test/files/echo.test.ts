@@ -1,21 +1,16 @@
 import { firstOf, sure } from "../../src/base/list";
 import fc from "fast-check";
-import {
-  applyEdit,
-  chordPitchClasses,
-  chordOf,
-  decibels,
-  echoDelays,
-  echoReport,
-  must,
-  parseSong,
-  realize,
-  strengthOf,
-  ticksToSeconds,
-  velocityOf,
-  type Edit,
-  type Song,
-} from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { chordPitchClasses } from "../../src/theory/chord/chord";
+import { chordOf } from "../../src/theory/chord/progression";
+import { decibels, strengthOf, velocityOf } from "../../src/theory/instrument/loudness";
+import { echoDelays, echoReport } from "../../src/hear/line/echo";
+import { must } from "../../src/base/result";
+import { parseSong } from "../../src/song/document";
+import { realize } from "../../src/song/realize";
+import { ticksToSeconds } from "../../src/theory/time/swing";
+import type { Edit } from "../../src/song/edits/list";
+import type { Song } from "../../src/song/schema/song";
 import { demoSongs } from "../demos";
 import { edit, songWith } from "../helpers";
 

@@ -1,6 +1,9 @@
 import { nth, sure } from "../../src/base/list";
 import fc from "fast-check";
-import { engrave, must, pitchMidi, type EngravedChord, type EngravedPart } from "../../src/index";
+import { engrave, type EngravedPart } from "../../src/files/notation/engrave";
+import { must } from "../../src/base/result";
+import { pitchMidi } from "../../src/theory/pitch/pitch";
+import type { EngravedChord } from "../../src/files/notation/staff";
 import { ENGRAVINGS } from "./engravings";
 import { edit, songWith } from "../helpers";
 

@@ -1,15 +1,10 @@
 import { firstOf, lastOf, nth, sure } from "../../src/base/list";
-import {
-  BEND_RANGE,
-  drumAsBass,
-  GM_DRUMS,
-  must,
-  midiFrequency,
-  pitchMidi,
-  realize,
-  writeMidi,
-  type Song,
-} from "../../src/index";
+import { BEND_RANGE, GM_DRUMS, writeMidi } from "../../src/files/midi";
+import { drumAsBass } from "../../src/write/bass/layers";
+import { must } from "../../src/base/result";
+import { midiFrequency, pitchMidi } from "../../src/theory/pitch/pitch";
+import { realize } from "../../src/song/realize";
+import type { Song } from "../../src/song/schema/song";
 import { demoSongs } from "../demos";
 import { edit, songWith } from "../helpers";
 

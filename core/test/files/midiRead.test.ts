@@ -1,19 +1,15 @@
 import { firstOf, nth, sure } from "../../src/base/list";
 import { writeMidi as encode, type MidiEvent } from "midi-file";
-import {
-  applyEdit,
-  drumNotes,
-  importMidi,
-  must,
-  newSong,
-  readMidi,
-  realize,
-  writeLine,
-  parseMeter,
-  writeMidi,
-  type MidiChoices,
-  type Song,
-} from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { drumNotes, importMidi, type MidiChoices } from "../../src/files/midiImport";
+import { must } from "../../src/base/result";
+import { newSong } from "../../src/song/document";
+import { readMidi } from "../../src/files/midiRead";
+import { realize } from "../../src/song/realize";
+import { writeLine } from "../../src/theory/chord/progression";
+import { parseMeter } from "../../src/theory/time/meter";
+import { writeMidi } from "../../src/files/midi";
+import type { Song } from "../../src/song/schema/song";
 import { demoSongs } from "../demos";
 
 const meter = must(parseMeter("4/4"));

@@ -4,17 +4,15 @@ import { mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { DOMParser } from "@xmldom/xmldom";
-import {
-  DRUM_KINDS,
-  instrumentOf,
-  must,
-  parseChord,
-  pitchMidi,
-  realize,
-  writeMusicXml,
-  type RealizedSong,
-  type Song,
-} from "../../src/index";
+import { DRUM_KINDS } from "../../src/theory/instrument/drums";
+import { instrumentOf } from "../../src/theory/instrument/instruments";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { pitchMidi } from "../../src/theory/pitch/pitch";
+import { realize } from "../../src/song/realize";
+import { writeMusicXml } from "../../src/files/musicxml/write";
+import type { RealizedSong } from "../../src/song/realized";
+import type { Song } from "../../src/song/schema/song";
 import { kindOf } from "../../src/files/musicxml/harmony";
 import { engraveForm } from "../../src/files/notation/engrave";
 import type { EngravedChord } from "../../src/files/notation/staff";

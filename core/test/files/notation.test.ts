@@ -1,17 +1,12 @@
 import { firstOf, sure } from "../../src/base/list";
-import {
-  applyEdit,
-  engrave,
-  engraveGrand,
-  INSTRUMENTS,
-  instrumentOf,
-  midiRange,
-  must,
-  parseSong,
-  pitchMidi,
-  realize,
-  type OwnInstrument,
-} from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { engrave, engraveGrand } from "../../src/files/notation/engrave";
+import { INSTRUMENTS, instrumentOf, midiRange } from "../../src/theory/instrument/instruments";
+import { must } from "../../src/base/result";
+import { parseSong } from "../../src/song/document";
+import { pitchMidi } from "../../src/theory/pitch/pitch";
+import { realize } from "../../src/song/realize";
+import type { OwnInstrument } from "../../src/song/schema/song";
 import { edit, songWith } from "../helpers";
 
 const line = (melody: string[], meter = "4/4", key = "C major") => songWith({ line: "| C | F |", melody, meter, key });

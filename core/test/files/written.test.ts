@@ -1,24 +1,15 @@
 import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
-import {
-  engrave,
-  engraveBlocks,
-  ledgersOf,
-  must,
-  neckOf,
-  instrumentOf,
-  pagesOf,
-  parsePitch,
-  pitchMidi,
-  realize,
-  staffStep,
-  tablature,
-  tunePart,
-  voicesIn,
-  type EngravedChord,
-  type EngravedStaff,
-  type Song,
-} from "../../src/index";
+import { engrave } from "../../src/files/notation/engrave";
+import { engraveBlocks, pagesOf, tunePart } from "../../src/files/notation/pages";
+import { ledgersOf, staffStep, voicesIn, type EngravedChord, type EngravedStaff } from "../../src/files/notation/staff";
+import { must } from "../../src/base/result";
+import { neckOf } from "../../src/theory/instrument/neck";
+import { instrumentOf } from "../../src/theory/instrument/instruments";
+import { parsePitch, pitchMidi } from "../../src/theory/pitch/pitch";
+import { realize } from "../../src/song/realize";
+import { tablature } from "../../src/files/notation/tab";
+import type { Song } from "../../src/song/schema/song";
 import { engraveForm } from "../../src/files/notation/engrave";
 import { demoSongs } from "../demos";
 import { edit, songWith } from "../helpers";

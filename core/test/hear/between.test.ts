@@ -1,16 +1,12 @@
 import { firstOf, sure } from "../../src/base/list";
 import fc from "fast-check";
-import {
-  byVoice,
-  checkSong,
-  must,
-  pairReport,
-  parseMeter,
-  pitchMidi,
-  sameVoice,
-  type RealizedNote,
-  type Song,
-} from "../../src/index";
+import { byVoice, pairReport, sameVoice } from "../../src/hear/line/between";
+import { checkSong } from "../../src/judge/check/check";
+import { must } from "../../src/base/result";
+import { parseMeter } from "../../src/theory/time/meter";
+import { pitchMidi } from "../../src/theory/pitch/pitch";
+import type { RealizedNote } from "../../src/song/realized";
+import type { Song } from "../../src/song/schema/song";
 import { edit, songWith } from "../helpers";
 
 const METER = must(parseMeter("4/4"));

@@ -1,5 +1,8 @@
 import { analyzeEvents } from "../../src/hear/harmony/analyze";
-import { must, parseKey, parseMeter, type ChordEvent } from "../../src/index";
+import { must } from "../../src/base/result";
+import { parseKey } from "../../src/theory/pitch/key";
+import { parseMeter } from "../../src/theory/time/meter";
+import type { ChordEvent } from "../../src/song/schema/material";
 
 const METER = must(parseMeter("4/4"));
 const events = (line: string): ChordEvent[] =>

@@ -1,34 +1,22 @@
 import { firstOf, sure } from "../../src/base/list";
-import {
-  accentsAt,
-  agreementAt,
-  applyEdit,
-  bassVerdictAt,
-  checkSong,
-  chordsAt,
-  createChecker,
-  createMemory,
-  formRealized,
-  harmonyAt,
-  hitsAt,
-  kicksAt,
-  notesAt,
-  passPlace,
-  realize,
-  realizedAt,
-  rolesAt,
-  sectionPlace,
-  slicesAt,
-  sliceSong,
-  soundingAt,
-  verdictAt,
-  tuneAt,
-  voicingAt,
-  type Edit,
-  type Finding,
-  type Memory,
-  type Song,
-} from "../../src/index";
+import { accentsAt } from "../../src/hear/accents/facts";
+import { agreementAt } from "../../src/arrange/groove/facts";
+import { applyEdit } from "../../src/song/edits";
+import { bassVerdictAt } from "../../src/write/bass/judge";
+import { checkSong, createChecker } from "../../src/judge/check/check";
+import { chordsAt, formRealized, hitsAt, notesAt, realizedAt } from "../../src/hear/sounding";
+import { createMemory, type Memory } from "../../src/facts/memory";
+import { harmonyAt } from "../../src/hear/harmony/facts";
+import { kicksAt, rolesAt, slicesAt, soundingAt } from "../../src/hear/slice/facts";
+import { passPlace, sectionPlace } from "../../src/song/place";
+import { realize } from "../../src/song/realize";
+import { sliceSong } from "../../src/hear/slice/slices";
+import { verdictAt } from "../../src/arrange/reharm/facts";
+import { tuneAt } from "../../src/hear/line/facts";
+import { voicingAt } from "../../src/arrange/voicing/facts";
+import type { Edit } from "../../src/song/edits/list";
+import type { Finding } from "../../src/judge/check/rule";
+import type { Song } from "../../src/song/schema/song";
 import { walk } from "../anyEdit";
 import { goldenSong } from "../fixtures";
 import { BAND_SONGS } from "../judge/bandSongs";

@@ -1,20 +1,18 @@
 import { firstOf, lastOf, nth, sure } from "../../src/base/list";
-import {
-  analyzeSection,
-  bassLines,
-  checkSong,
-  findKeysOfChords,
-  follow,
-  must,
-  parseChord,
-  PROFILES,
-  reharmonizations,
-  voiceSection,
-  writeLine,
-  parseMeter,
-  type Edit,
-  type Song,
-} from "../../src/index";
+import { analyzeSection } from "../../src/hear/harmony/analyze";
+import { bassLines } from "../../src/write/bass/write";
+import { checkSong } from "../../src/judge/check/check";
+import { findKeysOfChords } from "../../src/hear/harmony/keys";
+import { follow } from "../../src/judge/follow/follow";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { PROFILES } from "../../src/song/schema/playing";
+import { reharmonizations } from "../../src/arrange/reharm/reharmonize";
+import { voiceSection } from "../../src/arrange/voicing/section";
+import { writeLine } from "../../src/theory/chord/progression";
+import { parseMeter } from "../../src/theory/time/meter";
+import type { Edit } from "../../src/song/edits/list";
+import type { Song } from "../../src/song/schema/song";
 import { edit, songWith } from "../helpers";
 
 /**

@@ -1,28 +1,17 @@
 import { firstOf, nth, sure } from "../../src/base/list";
 import { Scale as TonalScale, Note as TonalNote } from "tonal";
-import {
-  analyzeProgression,
-  analyzeSection,
-  applyEdit,
-  chordDistance,
-  findKeys,
-  findKeysOfChords,
-  fittingScales,
-  must,
-  parseChord,
-  parseKey,
-  parseProgression,
-  PISTON,
-  PROFILES_KK,
-  regionOf,
-  RECOGNIZERS,
-  rootProgression,
-  SCALES,
-  setDistance,
-  smallestMotion,
-  tensions,
-  type Category,
-} from "../../src/index";
+import { analyzeProgression, analyzeSection } from "../../src/hear/harmony/analyze";
+import { applyEdit } from "../../src/song/edits";
+import { chordDistance, regionOf, setDistance, smallestMotion } from "../../src/hear/harmony/distance";
+import { findKeys, findKeysOfChords, PROFILES_KK } from "../../src/hear/harmony/keys";
+import { fittingScales, SCALES, tensions } from "../../src/hear/harmony/scales";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { parseKey } from "../../src/theory/pitch/key";
+import { parseProgression } from "../../src/song/progression";
+import { PISTON, rootProgression } from "../../src/hear/harmony/roots";
+import { RECOGNIZERS } from "../../src/hear/harmony/recognize";
+import type { Category } from "../../src/hear/harmony/recognize/types";
 import { songWith } from "../helpers";
 
 const chord = (text: string) => must(parseChord(text));

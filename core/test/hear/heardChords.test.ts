@@ -1,16 +1,11 @@
 import { firstOf, nth } from "../../src/base/list";
 import fc from "fast-check";
-import {
-  chordPitchClasses,
-  chordSymbol,
-  identifyChords,
-  must,
-  parseChord,
-  parseKey,
-  pitchName,
-  rootInKey,
-  type Reading,
-} from "../../src/index";
+import { chordPitchClasses, chordSymbol } from "../../src/theory/chord/chord";
+import { identifyChords, type Reading } from "../../src/theory/chord/identify";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { parseKey, rootInKey } from "../../src/theory/pitch/key";
+import { pitchName } from "../../src/theory/pitch/pitch";
 
 /** Plain sharps, as a keyboard would name its keys: the names say nothing. */
 const KEYS = ["C", "C#", "D", "D#", "E", "F", "F#", "G", "G#", "A", "A#", "B"];

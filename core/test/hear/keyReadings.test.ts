@@ -1,14 +1,10 @@
 import { firstOf } from "../../src/base/list";
-import {
-  chordSymbol,
-  findKeysOfChords,
-  must,
-  parseChord,
-  parseKey,
-  transposeKey,
-  transposeNote,
-  type Chord,
-} from "../../src/index";
+import { chordSymbol, type Chord } from "../../src/theory/chord/chord";
+import { findKeysOfChords } from "../../src/hear/harmony/keys";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { parseKey, transposeKey } from "../../src/theory/pitch/key";
+import { transposeNote } from "../../src/theory/pitch/pitch";
 import { KEY_READINGS } from "./keyReadings";
 
 const read = (line: string): Chord[] => line.split(" ").map((s) => must(parseChord(s)));

@@ -3,22 +3,22 @@ import fc from "fast-check";
 import {
   attacksABar,
   contourOf,
-  factsOf,
   leapsOf,
   meanPitch,
-  must,
-  parseMeter,
   phrasesOf,
-  reportMelody,
-  pitchMidi,
   returnsOf,
   samePlace,
   silenceOf,
   span,
-  tuneAt,
-  tuneReport,
   type TuneContext,
-} from "../../src/index";
+} from "../../src/hear/line/tune";
+import { factsOf } from "../../src/facts/memory";
+import { must } from "../../src/base/result";
+import { parseMeter } from "../../src/theory/time/meter";
+import { reportMelody } from "../../src/hear/line/melody";
+import { pitchMidi } from "../../src/theory/pitch/pitch";
+import { tuneAt } from "../../src/hear/line/facts";
+import { tuneReport } from "../../src/hear/line/report";
 import { edit, songWith } from "../helpers";
 
 /** A tune "pitch beats", a dash for a rest; four bars of four. */

@@ -2,23 +2,12 @@ import { lastOf, sure } from "../../src/base/list";
 import { dictionary } from "cmu-pronouncing-dictionary";
 import english from "hyphen/en-us";
 import fc from "fast-check";
-import {
-  layWords,
-  LIGHT_ENGLISH,
-  metricalLevel,
-  must,
-  parseMeter,
-  rhythmOfWords,
-  soundsOf,
-  syllablesOf,
-  syllablesOfWord,
-  typedSyllables,
-  versesOf,
-  wordsText,
-  writtenSyllable,
-  type Note,
-  type WordBook,
-} from "../../src/index";
+import { layWords, typedSyllables, versesOf, wordsText, writtenSyllable } from "../../src/hear/lyrics/words";
+import { LIGHT_ENGLISH, soundsOf, syllablesOf, syllablesOfWord, type WordBook } from "../../src/hear/lyrics/syllables";
+import { metricalLevel, parseMeter } from "../../src/theory/time/meter";
+import { must } from "../../src/base/result";
+import { rhythmOfWords } from "../../src/hear/lyrics/rhythm";
+import type { Note } from "../../src/song/schema/material";
 
 const SOFT = "\u00ad";
 const BOOK: WordBook = {

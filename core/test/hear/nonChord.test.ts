@@ -1,4 +1,5 @@
-import { KIND_WORDS, nonChordTones, textbookKind, type RoleKind } from "../../src/index";
+import { KIND_WORDS, textbookKind, type RoleKind } from "../../src/hear/slice/roles";
+import { nonChordTones } from "../../src/hear/slice/nonChord";
 import { songWith } from "../helpers";
 
 /**

@@ -1,15 +1,12 @@
 import { nth } from "../../src/base/list";
 import fc from "fast-check";
-import {
-  analyzeProgression,
-  must,
-  parseChord,
-  parseKey,
-  transposeNote,
-  typeset,
-  type Chord,
-  type ChordEvent,
-} from "../../src/index";
+import { analyzeProgression } from "../../src/hear/harmony/analyze";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { parseKey } from "../../src/theory/pitch/key";
+import { transposeNote, typeset } from "../../src/theory/pitch/pitch";
+import type { Chord } from "../../src/theory/chord/chord";
+import type { ChordEvent } from "../../src/song/schema/material";
 import { toneName } from "../../src/theory/chord/chord";
 import { namesIn } from "./names";
 import { MORE_READINGS } from "./moreReadings";

@@ -1,6 +1,8 @@
 import { nth } from "../../src/base/list";
 import { analyzeEvents } from "../../src/hear/harmony/analyze";
-import { must, parseKey, type ChordEvent } from "../../src/index";
+import { must } from "../../src/base/result";
+import { parseKey } from "../../src/theory/pitch/key";
+import type { ChordEvent } from "../../src/song/schema/material";
 import { REGIONS } from "./regions";
 
 const events = (line: string): ChordEvent[] =>

@@ -1,5 +1,6 @@
 import { nth, sure } from "../../src/base/list";
-import { sliceSong, slices, type Song } from "../../src/index";
+import { sliceSong, slices } from "../../src/hear/slice/slices";
+import type { Song } from "../../src/song/schema/song";
 import { songWith } from "../helpers";
 
 describe("roles of notes", () => {

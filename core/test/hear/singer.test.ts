@@ -1,28 +1,22 @@
 import { firstOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
 import { Chord as TonalChord, Note as TonalNote } from "tonal";
-import {
-  applyEdit,
-  breathsOf,
-  byPower,
-  cautionFor,
-  factsOf,
-  fitKey,
-  instrumentOf,
-  must,
-  neckKey,
-  parsePitch,
-  pitchMidi,
-  realize,
-  rewriteContour,
-  singerPage,
-  singerRange,
-  transposeSong,
-  VOICES,
-  zoneOf,
-  type Edit,
-  type Song,
-} from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { breathsOf } from "../../src/hear/singer/breaths";
+import { byPower, fitKey, zoneOf } from "../../src/hear/singer/fit";
+import { cautionFor } from "../../src/hear/singer/caution";
+import { factsOf } from "../../src/facts/memory";
+import { instrumentOf } from "../../src/theory/instrument/instruments";
+import { must } from "../../src/base/result";
+import { neckKey } from "../../src/hear/singer/shapes";
+import { parsePitch, pitchMidi } from "../../src/theory/pitch/pitch";
+import { realize } from "../../src/song/realize";
+import { rewriteContour } from "../../src/hear/singer/contour";
+import { singerPage } from "../../src/hear/singer/page";
+import { singerRange, VOICES } from "../../src/hear/singer/range";
+import { transposeSong } from "../../src/song/transposeSong";
+import type { Edit } from "../../src/song/edits/list";
+import type { Song } from "../../src/song/schema/song";
 import { demoSongs } from "../demos";
 import { edit, songWith } from "../helpers";
 

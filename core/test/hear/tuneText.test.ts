@@ -1,6 +1,9 @@
 import { sure } from "../../src/base/list";
 import fc from "fast-check";
-import { must, parseMeter, parseTune, tuneText, type NewNote } from "../../src/index";
+import { must } from "../../src/base/result";
+import { parseMeter } from "../../src/theory/time/meter";
+import { parseTune, tuneText } from "../../src/hear/line/text";
+import type { NewNote } from "../../src/song/schema/material";
 
 const meter = must(parseMeter("4/4"));
 const read = (text: string, more = {}) =>

@@ -1,20 +1,18 @@
 import { firstOf, lastOf, nth, sure } from "../../src/base/list";
-import {
-  analyzeSection,
-  chordPitchClasses,
-  factsOf,
-  findKeys,
-  harmonizations,
-  must,
-  parseChord,
-  pitchMidi,
-  realize,
-  tuneAt,
-  tuneReport,
-  type Edit,
-  type NewNote,
-  type Song,
-} from "../../src/index";
+import { analyzeSection } from "../../src/hear/harmony/analyze";
+import { chordPitchClasses } from "../../src/theory/chord/chord";
+import { factsOf } from "../../src/facts/memory";
+import { findKeys } from "../../src/hear/harmony/keys";
+import { harmonizations } from "../../src/arrange/reharm/harmonize";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { pitchMidi } from "../../src/theory/pitch/pitch";
+import { realize } from "../../src/song/realize";
+import { tuneAt } from "../../src/hear/line/facts";
+import { tuneReport } from "../../src/hear/line/report";
+import type { Edit } from "../../src/song/edits/list";
+import type { NewNote } from "../../src/song/schema/material";
+import type { Song } from "../../src/song/schema/song";
 import { edit, songWith } from "../helpers";
 
 /** Tunes that have belonged to everybody for long, written from memory: pitch and length in beats; a dash is a rest. */

@@ -1,5 +1,11 @@
 import { firstOf, lastOf, nth, sure } from "../../src/base/list";
-import { applyEdit, must, pitchMidi, spellAt, type Edit, type Note, type Song } from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { must } from "../../src/base/result";
+import { pitchMidi } from "../../src/theory/pitch/pitch";
+import { spellAt } from "../../src/song/spell";
+import type { Edit } from "../../src/song/edits/list";
+import type { Note } from "../../src/song/schema/material";
+import type { Song } from "../../src/song/schema/song";
 
 export interface Put {
   song: Song;

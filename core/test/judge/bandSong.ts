@@ -1,20 +1,16 @@
 import { firstOf, lastOf, sure } from "../../src/base/list";
-import {
-  bassPc,
-  chordOf,
-  mod,
-  must,
-  newSong,
-  parseMeter,
-  parseTune,
-  pitchMidi,
-  spellAt,
-  type Drum,
-  type Edit,
-  type Part,
-  type Profile,
-  type Song,
-} from "../../src/index";
+import { bassPc } from "../../src/theory/chord/chord";
+import { chordOf } from "../../src/theory/chord/progression";
+import { mod, pitchMidi } from "../../src/theory/pitch/pitch";
+import { must } from "../../src/base/result";
+import { newSong } from "../../src/song/document";
+import { parseMeter } from "../../src/theory/time/meter";
+import { parseTune } from "../../src/hear/line/text";
+import { spellAt } from "../../src/song/spell";
+import type { Drum } from "../../src/theory/instrument/drums";
+import type { Edit } from "../../src/song/edits/list";
+import type { Part, Song } from "../../src/song/schema/song";
+import type { Profile } from "../../src/song/schema/playing";
 import { edit } from "../helpers";
 
 /**

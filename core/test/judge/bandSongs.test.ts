@@ -1,5 +1,11 @@
 import { sure } from "../../src/base/list";
-import { applyEdit, checkSong, must, parseSong, RULES, type Finding, type Song } from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { checkSong } from "../../src/judge/check/check";
+import { must } from "../../src/base/result";
+import { parseSong } from "../../src/song/document";
+import { RULES } from "../../src/judge/check/rules";
+import type { Finding } from "../../src/judge/check/rule";
+import type { Song } from "../../src/song/schema/song";
 import { BAND_SONGS } from "./bandSongs";
 import { songOf, type Jotted } from "./bandSong";
 

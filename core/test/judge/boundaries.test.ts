@@ -1,5 +1,8 @@
 import { firstOf, sure } from "../../src/base/list";
-import { checkSong, RULES, type Profile, type Song } from "../../src/index";
+import { checkSong } from "../../src/judge/check/check";
+import { RULES } from "../../src/judge/check/rules";
+import type { Profile } from "../../src/song/schema/playing";
+import type { Song } from "../../src/song/schema/song";
 import { BANDS } from "./boundariesOfBands";
 import { LINES } from "./boundariesOfLines";
 import { edit, notesOf, songWith } from "../helpers";

@@ -1,5 +1,5 @@
 import { nth } from "../../src/base/list";
-import type { Song } from "../../src/index";
+import type { Song } from "../../src/song/schema/song";
 import { edit, songWith } from "../helpers";
 import { band, everyBar, later, thenSection, withLines, type BandPart } from "./lines";
 

@@ -1,4 +1,4 @@
-import type { Song } from "../../src/index";
+import type { Song } from "../../src/song/schema/song";
 import { edit, songWith } from "../helpers";
 import { withLines } from "./lines";
 

@@ -1,5 +1,9 @@
 import { nth, sure } from "../../src/base/list";
-import { BASS_STYLES, checkSong, RULES, type Finding, type Song } from "../../src/index";
+import { BASS_STYLES } from "../../src/write/bass/styles";
+import { checkSong } from "../../src/judge/check/check";
+import { RULES } from "../../src/judge/check/rules";
+import type { Finding } from "../../src/judge/check/rule";
+import type { Song } from "../../src/song/schema/song";
 import { edit, songWith } from "../helpers";
 
 describe("findings", () => {

@@ -1,15 +1,13 @@
 import { firstOf, nth, sure } from "../../src/base/list";
-import {
-  applyEdit,
-  must,
-  newSong,
-  parseMeter,
-  parseTune,
-  pitchMidi,
-  transposeSong,
-  vocalLines,
-  type Song,
-} from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { must } from "../../src/base/result";
+import { newSong } from "../../src/song/document";
+import { parseMeter } from "../../src/theory/time/meter";
+import { parseTune } from "../../src/hear/line/text";
+import { pitchMidi } from "../../src/theory/pitch/pitch";
+import { transposeSong } from "../../src/song/transposeSong";
+import { vocalLines } from "../../src/write/vocal/write";
+import type { Song } from "../../src/song/schema/song";
 import { FORMS } from "./putFaults";
 import { FOUR_PART } from "../../src/arrange/voicing/styles/fourPart";
 

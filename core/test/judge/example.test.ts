@@ -1,7 +1,11 @@
 import { nth, sure } from "../../src/base/list";
 import { readFileSync } from "node:fs";
 import path from "node:path";
-import { applyEdit, EDITS, factsOf, RULES, type Song } from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { EDITS } from "../../src/song/edits/list";
+import { factsOf } from "../../src/facts/memory";
+import { RULES } from "../../src/judge/check/rules";
+import type { Song } from "../../src/song/schema/song";
 import { contextOf } from "../../src/judge/check/check";
 import { silentBeginning } from "./example/silentBeginning";
 import { edit, songWith } from "../helpers";

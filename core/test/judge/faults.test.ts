@@ -1,5 +1,6 @@
 import { nth } from "../../src/base/list";
-import { checkSong, type Profile } from "../../src/index";
+import { checkSong } from "../../src/judge/check/check";
+import type { Profile } from "../../src/song/schema/playing";
 import { BAND_INJECTORS } from "./bandInjectors";
 import { BAND_KEYS, cleanBand, tallyBandFaults } from "./putBandFaults";
 import { cleanSong, counts, FORMS, INJECTORS, shiftsOf, tallyFaults } from "./putFaults";

@@ -1,5 +1,11 @@
 import { firstOf, lastOf, nth, sure } from "../../src/base/list";
-import { applyEdit, checkSong, must, parseSong, RULES, severityOf, type Finding, type Song } from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { checkSong, severityOf } from "../../src/judge/check/check";
+import { must } from "../../src/base/result";
+import { parseSong } from "../../src/song/document";
+import { RULES } from "../../src/judge/check/rules";
+import type { Finding } from "../../src/judge/check/rule";
+import type { Song } from "../../src/song/schema/song";
 import { edit, songWith } from "../helpers";
 import { withLines } from "./lines";
 

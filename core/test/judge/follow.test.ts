@@ -1,16 +1,12 @@
 import { firstOf, nth, sure } from "../../src/base/list";
-import {
-  applyEdit,
-  follow,
-  followChange,
-  must,
-  voiceSection,
-  withFollowing,
-  writeLine,
-  parseMeter,
-  type Edit,
-  type Song,
-} from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { follow, followChange, withFollowing } from "../../src/judge/follow/follow";
+import { must } from "../../src/base/result";
+import { voiceSection } from "../../src/arrange/voicing/section";
+import { writeLine } from "../../src/theory/chord/progression";
+import { parseMeter } from "../../src/theory/time/meter";
+import type { Edit } from "../../src/song/edits/list";
+import type { Song } from "../../src/song/schema/song";
 import { walk } from "../anyEdit";
 import { goldenSong } from "../fixtures";
 import { edit, songWith } from "../helpers";

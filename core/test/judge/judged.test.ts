@@ -1,24 +1,22 @@
 import { firstOf, nth, sure } from "../../src/base/list";
 import { demoSongs } from "../demos";
-import {
-  accentsAt,
-  bassLines,
-  bassVerdictAt,
-  checkSong,
-  countedBy,
-  factsOf,
-  parallelPerfect,
-  PROFILES,
-  realize,
-  RULES,
-  soundingNames,
-  threads,
-  voicePaths,
-  must,
-  parseChord,
-  pitchMidi,
-  type Song,
-} from "../../src/index";
+import { accentsAt } from "../../src/hear/accents/facts";
+import { bassLines } from "../../src/write/bass/write";
+import { bassVerdictAt } from "../../src/write/bass/judge";
+import { checkSong } from "../../src/judge/check/check";
+import { countedBy } from "../../src/arrange/voicing/cost";
+import { factsOf } from "../../src/facts/memory";
+import { parallelPerfect } from "../../src/theory/motion/motion";
+import { PROFILES } from "../../src/song/schema/playing";
+import { realize } from "../../src/song/realize";
+import { RULES } from "../../src/judge/check/rules";
+import { soundingNames } from "../../src/hear/slice/slices";
+import { threads } from "../../src/theory/motion/threads";
+import { voicePaths } from "../../src/arrange/voicing/path";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { pitchMidi } from "../../src/theory/pitch/pitch";
+import type { Song } from "../../src/song/schema/song";
 import { goldenSong, VERSION1 } from "../fixtures";
 import { edit } from "../helpers";
 

@@ -1,5 +1,5 @@
 import { lastOf, sure } from "../../src/base/list";
-import type { Part, Song } from "../../src/index";
+import type { Part, Song } from "../../src/song/schema/song";
 import { edit, notesOf, songWith } from "../helpers";
 
 /**

@@ -1,17 +1,13 @@
 import { firstOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
-import {
-  bringsAt,
-  checkSong,
-  createChecker,
-  factsOf,
-  momentAt,
-  momentsOf,
-  must,
-  realize,
-  tryFixes,
-  type Song,
-} from "../../src/index";
+import { bringsAt } from "../../src/arrange/room/brings";
+import { checkSong, createChecker } from "../../src/judge/check/check";
+import { factsOf } from "../../src/facts/memory";
+import { momentAt, momentsOf } from "../../src/judge/check/moment";
+import { must } from "../../src/base/result";
+import { realize } from "../../src/song/realize";
+import { tryFixes } from "../../src/judge/check/verify";
+import type { Song } from "../../src/song/schema/song";
 import { cleanSong, INJECTORS } from "./putFaults";
 import { demoSongs } from "../demos";
 import { edit, songWith } from "../helpers";

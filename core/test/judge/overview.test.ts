@@ -1,16 +1,14 @@
 import { firstOf, nth, sure } from "../../src/base/list";
-import {
-  applyEdit,
-  checkSong,
-  factsOf,
-  formRealized,
-  must,
-  overviewOf,
-  parseSong,
-  safeFixes,
-  type Finding,
-  type Song,
-} from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { checkSong } from "../../src/judge/check/check";
+import { factsOf } from "../../src/facts/memory";
+import { formRealized } from "../../src/hear/sounding";
+import { must } from "../../src/base/result";
+import { overviewOf } from "../../src/judge/check/overview";
+import { parseSong } from "../../src/song/document";
+import { safeFixes } from "../../src/judge/check/verify";
+import type { Finding } from "../../src/judge/check/rule";
+import type { Song } from "../../src/song/schema/song";
 import { BAND_SONGS } from "./bandSongs";
 import { songOf } from "./bandSong";
 import { demoSongs } from "../demos";

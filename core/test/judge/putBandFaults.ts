@@ -1,5 +1,11 @@
 import { nth, sure } from "../../src/base/list";
-import { applyEdit, checkSong, must, RULES, transposeSong, type Profile, type Song } from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { checkSong } from "../../src/judge/check/check";
+import { must } from "../../src/base/result";
+import { RULES } from "../../src/judge/check/rules";
+import { transposeSong } from "../../src/song/transposeSong";
+import type { Profile } from "../../src/song/schema/playing";
+import type { Song } from "../../src/song/schema/song";
 import { random } from "../../src/base/random";
 import { BAND_INJECTORS } from "./bandInjectors";
 import { songOf, type Jotted } from "./bandSong";

@@ -1,24 +1,22 @@
 import { firstOf, nth, sure } from "../../src/base/list";
-import {
-  applyEdit,
-  checkSong,
-  chordOf,
-  chordPitchClasses,
-  must,
-  newSong,
-  parseMeter,
-  parseTune,
-  pitchMidi,
-  spellAt,
-  takeVoices,
-  transposeSong,
-  vocalLines,
-  type Edit,
-  type Finding,
-  type Note,
-  type Profile,
-  type Song,
-} from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { checkSong } from "../../src/judge/check/check";
+import { chordOf } from "../../src/theory/chord/progression";
+import { chordPitchClasses } from "../../src/theory/chord/chord";
+import { must } from "../../src/base/result";
+import { newSong } from "../../src/song/document";
+import { parseMeter } from "../../src/theory/time/meter";
+import { parseTune } from "../../src/hear/line/text";
+import { pitchMidi } from "../../src/theory/pitch/pitch";
+import { spellAt } from "../../src/song/spell";
+import { takeVoices } from "../../src/write/vocal/take";
+import { transposeSong } from "../../src/song/transposeSong";
+import { vocalLines } from "../../src/write/vocal/write";
+import type { Edit } from "../../src/song/edits/list";
+import type { Finding } from "../../src/judge/check/rule";
+import type { Note } from "../../src/song/schema/material";
+import type { Profile } from "../../src/song/schema/playing";
+import type { Song } from "../../src/song/schema/song";
 import { random } from "../../src/base/random";
 
 /** Textbook forms with a soprano: clean four-part music to put faults into. */

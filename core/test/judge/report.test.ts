@@ -3,17 +3,14 @@ import { spawnSync } from "node:child_process";
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import {
-  checkReport,
-  checkSong,
-  must,
-  parseSong,
-  readMidi,
-  reportAsCsv,
-  songOfMidi,
-  writeMidi,
-  type Song,
-} from "../../src/index";
+import { checkReport, reportAsCsv } from "../../src/judge/check/report";
+import { checkSong } from "../../src/judge/check/check";
+import { must } from "../../src/base/result";
+import { parseSong } from "../../src/song/document";
+import { readMidi } from "../../src/files/midiRead";
+import { songOfMidi } from "../../src/files/midiSong";
+import { writeMidi } from "../../src/files/midi";
+import type { Song } from "../../src/song/schema/song";
 import { demoSongs } from "../demos";
 import { edit, songWith } from "../helpers";
 

@@ -1,15 +1,13 @@
 import { firstOf, lastOf, nth, sure } from "../../src/base/list";
-import {
-  applyEdit,
-  createChecker,
-  must,
-  passView,
-  realize,
-  secondsAt,
-  type Edit,
-  type Finding,
-  type Song,
-} from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { createChecker } from "../../src/judge/check/check";
+import { must } from "../../src/base/result";
+import { passView } from "../../src/song/passView";
+import { realize } from "../../src/song/realize";
+import { secondsAt } from "../../src/song/realized";
+import type { Edit } from "../../src/song/edits/list";
+import type { Finding } from "../../src/judge/check/rule";
+import type { Song } from "../../src/song/schema/song";
 import { demoSongs } from "../demos";
 import { edit, notesOf, songWith } from "../helpers";
 

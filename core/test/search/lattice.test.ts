@@ -1,6 +1,6 @@
 import { firstOf, nth } from "../../src/base/list";
 import fc from "fast-check";
-import { cheapestPath, cheapestPaths, type Lattice } from "../../src/index";
+import { cheapestPath, cheapestPaths, type Lattice } from "../../src/search/lattice";
 
 /** Every path with its cost, the slow way. */
 function brute(lattice: Lattice): { picks: number[]; cost: number }[] {

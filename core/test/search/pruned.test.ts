@@ -1,6 +1,9 @@
 import { firstOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
-import { must, parseChord, pathsOf, voicingSpace } from "../../src/index";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { pathsOf } from "../../src/arrange/voicing/path";
+import { voicingSpace } from "../../src/arrange/voicing/space";
 import { cheapestPrepared, prepare } from "../../src/search/lattice";
 import type { BoundedLattice } from "../../src/search/onward";
 import { cheapestPruned, type SearchMemory } from "../../src/search/pruned";

@@ -1,36 +1,26 @@
 import { firstOf } from "../../src/base/list";
 import fc from "fast-check";
-import {
-  adaptBass,
-  analyzeSection,
-  applyEdit,
-  bendTone,
-  checkSong,
-  chordSymbol,
-  COLORS,
-  describeChange,
-  fittingScales,
-  judgeProgression,
-  moveBySemitones,
-  moveInScale,
-  must,
-  newSong,
-  parseChord,
-  parseKey,
-  parseMeter,
-  parseNumeral,
-  parseSong,
-  reharmonize,
-  reharmonizeSection,
-  RHYTHMS,
-  romanOf,
-  tensions,
-  toggleColor,
-  harmonizations,
-  voiceSection,
-  VOICING_STYLES,
-  type Song,
-} from "../../src/index";
+import { adaptBass } from "../../src/write/bass/adapt";
+import { analyzeSection } from "../../src/hear/harmony/analyze";
+import { applyEdit } from "../../src/song/edits";
+import { bendTone, COLORS, moveBySemitones, moveInScale, toggleColor } from "../../src/theory/chord/modify";
+import { checkSong } from "../../src/judge/check/check";
+import { chordSymbol } from "../../src/theory/chord/chord";
+import { describeChange, reharmonize } from "../../src/arrange/reharm/reharmonize";
+import { fittingScales, tensions } from "../../src/hear/harmony/scales";
+import { judgeProgression } from "../../src/arrange/reharm/verdict";
+import { must } from "../../src/base/result";
+import { newSong, parseSong } from "../../src/song/document";
+import { parseChord } from "../../src/theory/chord/parse";
+import { parseKey } from "../../src/theory/pitch/key";
+import { parseMeter } from "../../src/theory/time/meter";
+import { parseNumeral, romanOf } from "../../src/theory/chord/numerals";
+import { reharmonizeSection } from "../../src/arrange/reharm/section";
+import { RHYTHMS } from "../../src/arrange/reharm/choices";
+import { harmonizations } from "../../src/arrange/reharm/harmonize";
+import { voiceSection } from "../../src/arrange/voicing/section";
+import { VOICING_STYLES } from "../../src/arrange/voicing/styles";
+import type { Song } from "../../src/song/schema/song";
 
 /**
  * Songs nobody would write, in rare keys, odd meters and spellings: nothing may throw, and every offer can be taken and

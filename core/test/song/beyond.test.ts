@@ -1,21 +1,17 @@
 import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
-import {
-  applyEdit,
-  checkSong,
-  countBeyond,
-  harmonyAt,
-  factsOf,
-  must,
-  parseSong,
-  realize,
-  sectionMeter,
-  voiceSection,
-  writeMidi,
-  type Edit,
-  type Section,
-  type Song,
-} from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { checkSong } from "../../src/judge/check/check";
+import { countBeyond } from "../../src/song/beyond";
+import { harmonyAt } from "../../src/hear/harmony/facts";
+import { factsOf } from "../../src/facts/memory";
+import { must } from "../../src/base/result";
+import { parseSong, sectionMeter } from "../../src/song/document";
+import { realize } from "../../src/song/realize";
+import { voiceSection } from "../../src/arrange/voicing/section";
+import { writeMidi } from "../../src/files/midi";
+import type { Edit } from "../../src/song/edits/list";
+import type { Section, Song } from "../../src/song/schema/song";
 import { goldenSong, textOf, VERSION1 } from "../fixtures";
 import { edit, songWith } from "../helpers";
 

@@ -1,6 +1,12 @@
 import { firstOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
-import { applyEdit, must, parseSong, writeLine, parseMeter, type Edit, type Song } from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { must } from "../../src/base/result";
+import { parseSong } from "../../src/song/document";
+import { writeLine } from "../../src/theory/chord/progression";
+import { parseMeter } from "../../src/theory/time/meter";
+import type { Edit } from "../../src/song/edits/list";
+import type { Song } from "../../src/song/schema/song";
 import { edit, songWith } from "../helpers";
 
 const meter = must(parseMeter("4/4"));

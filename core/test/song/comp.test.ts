@@ -1,21 +1,14 @@
 import { firstOf, lastOf, nth, sure } from "../../src/base/list";
-import {
-  COMP_KINDS,
-  linkedNotes,
-  must,
-  parseMeter,
-  parsePattern,
-  PATTERNS,
-  pitchMidi,
-  realize,
-  STEP,
-  stepsOf,
-  storeVoicing,
-  voiceSection,
-  type Link,
-  type PlayingOf,
-  type Song,
-} from "../../src/index";
+import { COMP_KINDS } from "../../src/song/comp/kinds";
+import { linkedNotes } from "../../src/song/linked";
+import { must } from "../../src/base/result";
+import { parseMeter } from "../../src/theory/time/meter";
+import { parsePattern, PATTERNS, STEP, stepsOf } from "../../src/song/comp/patterns";
+import { pitchMidi } from "../../src/theory/pitch/pitch";
+import { realize } from "../../src/song/realize";
+import { storeVoicing, voiceSection } from "../../src/arrange/voicing/section";
+import type { Link, Song } from "../../src/song/schema/song";
+import type { PlayingOf } from "../../src/song/schema/playing";
 import { edit, songWith } from "../helpers";
 
 const plain = songWith({

@@ -1,23 +1,15 @@
 import { firstOf, nth, sure } from "../../src/base/list";
 import { Note, Progression, Scale } from "tonal";
-import {
-  afterMove,
-  applyEdit,
-  chooseCapo,
-  chordPitchClasses,
-  chordToneName,
-  keyName,
-  MODES,
-  mod,
-  must,
-  noteOf,
-  parseChord,
-  parseKey,
-  pitchClass,
-  pitchMidi,
-  type Edit,
-  type Song,
-} from "../../src/index";
+import { afterMove } from "../../src/hear/singer/moved";
+import { applyEdit } from "../../src/song/edits";
+import { chooseCapo } from "../../src/arrange/voicing/capo";
+import { chordPitchClasses, chordToneName } from "../../src/theory/chord/chord";
+import { keyName, MODES, parseKey } from "../../src/theory/pitch/key";
+import { mod, noteOf, pitchClass, pitchMidi } from "../../src/theory/pitch/pitch";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import type { Edit } from "../../src/song/edits/list";
+import type { Song } from "../../src/song/schema/song";
 import { edit, songWith } from "../helpers";
 
 const KEYS = ["C", "G", "D", "A", "E", "B", "F#", "Db", "Ab", "Eb", "Bb", "F"];

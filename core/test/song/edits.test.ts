@@ -1,16 +1,13 @@
 import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
-import {
-  applyEdit,
-  checkSong,
-  createChecker,
-  must,
-  parseSong,
-  voiceSection,
-  type Edit,
-  type Finding,
-  type Song,
-} from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { checkSong, createChecker } from "../../src/judge/check/check";
+import { must } from "../../src/base/result";
+import { parseSong } from "../../src/song/document";
+import { voiceSection } from "../../src/arrange/voicing/section";
+import type { Edit } from "../../src/song/edits/list";
+import type { Finding } from "../../src/judge/check/rule";
+import type { Song } from "../../src/song/schema/song";
 import { demoSongs } from "../demos";
 import { songWith } from "../helpers";
 

@@ -1,20 +1,17 @@
 import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
 import { parseMidi } from "midi-file";
-import {
-  applyEdit,
-  busyOf,
-  createMemory,
-  formOf,
-  keyName,
-  must,
-  realize,
-  secondsAt,
-  timeText,
-  writeMidi,
-  type Edit,
-  type Song,
-} from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { busyOf } from "../../src/hear/slice/busy";
+import { createMemory } from "../../src/facts/memory";
+import { formOf, timeText } from "../../src/song/form";
+import { keyName } from "../../src/theory/pitch/key";
+import { must } from "../../src/base/result";
+import { realize } from "../../src/song/realize";
+import { secondsAt } from "../../src/song/realized";
+import { writeMidi } from "../../src/files/midi";
+import type { Edit } from "../../src/song/edits/list";
+import type { Song } from "../../src/song/schema/song";
 import { demoSongs } from "../demos";
 import { edit, songWith } from "../helpers";
 

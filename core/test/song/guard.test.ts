@@ -1,6 +1,10 @@
 import { firstOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
-import { applyEdit, EDITS, must, newSong, parseSong, type Edit, type Song } from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { EDITS, type Edit } from "../../src/song/edits/list";
+import { must } from "../../src/base/result";
+import { newSong, parseSong } from "../../src/song/document";
+import type { Song } from "../../src/song/schema/song";
 import { anyEdit, walk } from "../anyEdit";
 import { goldenSong } from "../fixtures";
 import { edit, songWith } from "../helpers";

@@ -1,16 +1,14 @@
 import { firstOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
-import {
-  applyEdit,
-  formOf,
-  must,
-  parseSong,
-  passView,
-  realize,
-  type Edit,
-  type RealizedSong,
-  type Song,
-} from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { formOf } from "../../src/song/form";
+import { must } from "../../src/base/result";
+import { parseSong } from "../../src/song/document";
+import { passView } from "../../src/song/passView";
+import { realize } from "../../src/song/realize";
+import type { Edit } from "../../src/song/edits/list";
+import type { RealizedSong } from "../../src/song/realized";
+import type { Song } from "../../src/song/schema/song";
 import { withFollowing } from "../../src/judge/follow/follow";
 import { realizePlace } from "../../src/song/realize";
 import { anyEdit } from "../anyEdit";

@@ -2,19 +2,14 @@ import { firstOf, nth, sure } from "../../src/base/list";
 import { createHash } from "node:crypto";
 import { readFileSync } from "node:fs";
 import path from "node:path";
-import {
-  bassSettings,
-  bassStyleOf,
-  checkSong,
-  EDITS,
-  must,
-  parseSong,
-  partOf,
-  sectionOf,
-  usualFor,
-  voiceSection,
-  writeMidi,
-} from "../../src/index";
+import { bassSettings } from "../../src/write/bass/settings";
+import { bassStyleOf, usualFor } from "../../src/write/bass/chosen";
+import { checkSong } from "../../src/judge/check/check";
+import { EDITS } from "../../src/song/edits/list";
+import { must } from "../../src/base/result";
+import { parseSong, partOf, sectionOf } from "../../src/song/document";
+import { voiceSection } from "../../src/arrange/voicing/section";
+import { writeMidi } from "../../src/files/midi";
 import { goldenSong, textOf, VERSION1 } from "../fixtures";
 import { edit } from "../helpers";
 

@@ -1,26 +1,20 @@
 import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
-import {
-  analyzeSection,
-  bassLines,
-  BASS_STYLES,
-  checkSong,
-  firstNote,
-  harmonizeMelody,
-  judgeProgression,
-  mod,
-  must,
-  noteOf,
-  passEndings,
-  pitchClass,
-  pitchMidi,
-  realize,
-  reharmonize,
-  voiceSection,
-  waysOn,
-  type Edit,
-  type Song,
-} from "../../src/index";
+import { analyzeSection } from "../../src/hear/harmony/analyze";
+import { bassLines } from "../../src/write/bass/write";
+import { BASS_STYLES } from "../../src/write/bass/styles";
+import { checkSong } from "../../src/judge/check/check";
+import { firstNote, waysOn } from "../../src/song/onward";
+import { harmonizeMelody } from "../../src/arrange/reharm/harmonize";
+import { judgeProgression } from "../../src/arrange/reharm/verdict";
+import { mod, noteOf, pitchClass, pitchMidi } from "../../src/theory/pitch/pitch";
+import { must } from "../../src/base/result";
+import { passEndings } from "../../src/write/bass/endings";
+import { realize } from "../../src/song/realize";
+import { reharmonize } from "../../src/arrange/reharm/reharmonize";
+import { voiceSection } from "../../src/arrange/voicing/section";
+import type { Edit } from "../../src/song/edits/list";
+import type { Song } from "../../src/song/schema/song";
 import { motionBetween } from "../../src/theory/motion/motion";
 import { edit, notesOf, songWith } from "../helpers";
 

@@ -1,20 +1,14 @@
 import { firstOf, sure } from "../../src/base/list";
-import {
-  applyEdit,
-  must,
-  newSong,
-  parseMeter,
-  parseSong,
-  positionText,
-  realize,
-  secondsAt,
-  swung,
-  tappedTempo,
-  tickAt,
-  writeLine,
-  type Edit,
-  type Song,
-} from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { must } from "../../src/base/result";
+import { newSong, parseSong } from "../../src/song/document";
+import { parseMeter, positionText } from "../../src/theory/time/meter";
+import { realize } from "../../src/song/realize";
+import { secondsAt, tickAt } from "../../src/song/realized";
+import { swung, tappedTempo } from "../../src/theory/time/swing";
+import { writeLine } from "../../src/theory/chord/progression";
+import type { Edit } from "../../src/song/edits/list";
+import type { Song } from "../../src/song/schema/song";
 import { edit, songWith } from "../helpers";
 import { demoSongs } from "../demos";
 

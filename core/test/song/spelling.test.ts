@@ -1,22 +1,17 @@
 import { firstOf, nth, sure } from "../../src/base/list";
-import {
-  analyzeProgression,
-  chordSymbol,
-  identifyChords,
-  moveBySemitones,
-  must,
-  parseChord,
-  parseKey,
-  pitchClass,
-  pitchMidi,
-  realize,
-  rootInKey,
-  soundingNames,
-  spellAt,
-  transposeKey,
-  parseProgression,
-  type Song,
-} from "../../src/index";
+import { analyzeProgression } from "../../src/hear/harmony/analyze";
+import { chordSymbol } from "../../src/theory/chord/chord";
+import { identifyChords } from "../../src/theory/chord/identify";
+import { moveBySemitones } from "../../src/theory/chord/modify";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { parseKey, rootInKey, transposeKey } from "../../src/theory/pitch/key";
+import { pitchClass, pitchMidi } from "../../src/theory/pitch/pitch";
+import { realize } from "../../src/song/realize";
+import { soundingNames } from "../../src/hear/slice/slices";
+import { spellAt } from "../../src/song/spell";
+import { parseProgression } from "../../src/song/progression";
+import type { Song } from "../../src/song/schema/song";
 import { edit, songWith } from "../helpers";
 
 const key = (text: string) => must(parseKey(text));

@@ -1,20 +1,15 @@
 import { firstOf, nth, sure } from "../../src/base/list";
-import {
-  analyzeSection,
-  applyEdit,
-  checkSong,
-  follow,
-  keyName,
-  must,
-  parseKey,
-  parseSong,
-  realize,
-  transposeKey,
-  transposeSong,
-  waysTo,
-  type Edit,
-  type Song,
-} from "../../src/index";
+import { analyzeSection } from "../../src/hear/harmony/analyze";
+import { applyEdit } from "../../src/song/edits";
+import { checkSong } from "../../src/judge/check/check";
+import { follow } from "../../src/judge/follow/follow";
+import { keyName, parseKey, transposeKey } from "../../src/theory/pitch/key";
+import { must } from "../../src/base/result";
+import { parseSong } from "../../src/song/document";
+import { realize } from "../../src/song/realize";
+import { transposeSong, waysTo } from "../../src/song/transposeSong";
+import type { Edit } from "../../src/song/edits/list";
+import type { Song } from "../../src/song/schema/song";
 import { demoSongs } from "../demos";
 import { edit, heldSong, songWith } from "../helpers";
 

@@ -1,16 +1,12 @@
 import { firstOf, lastOf, nth, sure } from "../../src/base/list";
-import {
-  applyEdit,
-  checkSong,
-  must,
-  passView,
-  realize,
-  sectionKey,
-  sectionOf,
-  transpose,
-  type Song,
-  type TransposeRequest,
-} from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { checkSong } from "../../src/judge/check/check";
+import { must } from "../../src/base/result";
+import { passView } from "../../src/song/passView";
+import { realize } from "../../src/song/realize";
+import { sectionKey, sectionOf } from "../../src/song/document";
+import { transpose, type TransposeRequest } from "../../src/hear/singer/transpose";
+import type { Song } from "../../src/song/schema/song";
 import { demoSongs } from "../demos";
 import { edit, heldSong, songWith } from "../helpers";
 

@@ -1,18 +1,12 @@
 import { sure } from "../../src/base/list";
 import { Chord as TonalChord, Note as TonalNote } from "tonal";
 import fc from "fast-check";
-import {
-  chordPitchClasses,
-  chordSymbol,
-  must,
-  parseChord,
-  parseMeter,
-  pitchClass,
-  readLine,
-  shareBar,
-  writeLine,
-  type LineChord,
-} from "../../src/index";
+import { chordPitchClasses, chordSymbol } from "../../src/theory/chord/chord";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { parseMeter } from "../../src/theory/time/meter";
+import { pitchClass } from "../../src/theory/pitch/pitch";
+import { readLine, shareBar, writeLine, type LineChord } from "../../src/theory/chord/progression";
 
 /** Our spelling of each quality and the dictionary's (registry package `tonal` 6.4.3, an independent parser). */
 const QUALITIES: [ours: string, theirs: string][] = [

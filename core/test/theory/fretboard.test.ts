@@ -1,23 +1,16 @@
 import { firstOf, nth, sure } from "../../src/base/list";
 import guitar from "@tombatossals/chords-db/lib/guitar.json";
 import ukulele from "@tombatossals/chords-db/lib/ukulele.json";
-import {
-  chooseCapo,
-  findShapes,
-  handStrain,
-  holdShape,
-  instrumentOf,
-  must,
-  neckOf,
-  pitchMidi,
-  SHAPE_LIMITS,
-  shapeOf,
-  tabOf,
-  voicedProgressions,
-  twoHands,
-  voiceSection,
-  type Neck,
-} from "../../src/index";
+import { chooseCapo } from "../../src/arrange/voicing/capo";
+import { findShapes, holdShape, SHAPE_LIMITS, shapeOf, type Neck } from "../../src/theory/instrument/fretboard";
+import { handStrain, twoHands } from "../../src/theory/instrument/hands";
+import { instrumentOf } from "../../src/theory/instrument/instruments";
+import { must } from "../../src/base/result";
+import { neckOf } from "../../src/theory/instrument/neck";
+import { pitchMidi } from "../../src/theory/pitch/pitch";
+import { tabOf } from "../../src/arrange/voicing/tab";
+import { voicedProgressions } from "../../src/arrange/voicing/path";
+import { voiceSection } from "../../src/arrange/voicing/section";
 import { edit, songWith } from "../helpers";
 
 interface Position {

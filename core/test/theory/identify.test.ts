@@ -2,22 +2,12 @@ import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import { Chord as TonalChord, Note as TonalNote } from "tonal";
 import guitar from "@tombatossals/chords-db/lib/guitar.json";
 import ukulele from "@tombatossals/chords-db/lib/ukulele.json";
-import {
-  chordPitchClasses,
-  identifyChords,
-  identifyFrets,
-  isSure,
-  must,
-  parseChord,
-  parseFrets,
-  parseTuning,
-  transposeNote,
-  chordReadings,
-  fretReadings,
-  TUNINGS,
-  type Chord,
-  type Reading,
-} from "../../src/index";
+import { chordPitchClasses, type Chord } from "../../src/theory/chord/chord";
+import { identifyChords, isSure, chordReadings, type Reading } from "../../src/theory/chord/identify";
+import { identifyFrets, parseFrets, parseTuning, fretReadings, TUNINGS } from "../../src/theory/chord/frets";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { transposeNote } from "../../src/theory/pitch/pitch";
 
 const FLATS = ["C", "Db", "D", "Eb", "E", "F", "Gb", "G", "Ab", "A", "Bb", "B"];
 const symbols = (readings: Reading[], n = 14) => readings.slice(0, n).map((r) => r.symbol);

@@ -1,15 +1,10 @@
 import { nth } from "../../src/base/list";
 import fc from "fast-check";
-import {
-  belowLimit,
-  chordPitchClasses,
-  motionKind,
-  must,
-  parallelPerfect,
-  parseChord,
-  pitchMidi,
-  voiceLeadingDistance,
-} from "../../src/index";
+import { belowLimit, motionKind, parallelPerfect, voiceLeadingDistance } from "../../src/theory/motion/motion";
+import { chordPitchClasses } from "../../src/theory/chord/chord";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { pitchMidi } from "../../src/theory/pitch/pitch";
 
 const chord = (symbol: string) => must(parseChord(symbol));
 

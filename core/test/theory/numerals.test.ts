@@ -3,25 +3,20 @@ import fc from "fast-check";
 import { Key as TonalKey } from "tonal";
 import {
   bendTone,
-  chordOfTones,
-  chordPitchClasses,
-  chordSymbol,
   COLORS,
-  diatonicChord,
   hasColor,
   moveBySemitones,
   moveInScale,
-  must,
-  parseChord,
-  parseKey,
-  parseMeter,
-  parseNumeral,
-  readNumerals,
-  romanOf,
   toggleColor,
   withBass,
   type Color,
-} from "../../src/index";
+} from "../../src/theory/chord/modify";
+import { chordOfTones, parseChord } from "../../src/theory/chord/parse";
+import { chordPitchClasses, chordSymbol } from "../../src/theory/chord/chord";
+import { diatonicChord, parseNumeral, readNumerals, romanOf } from "../../src/theory/chord/numerals";
+import { must } from "../../src/base/result";
+import { parseKey } from "../../src/theory/pitch/key";
+import { parseMeter } from "../../src/theory/time/meter";
 
 const key = (text: string) => must(parseKey(text));
 const chord = (text: string) => must(parseChord(text));

@@ -2,23 +2,17 @@ import { firstOf, nth } from "../../src/base/list";
 import { intervalWords } from "../../src/theory/pitch/interval";
 import fc from "fast-check";
 import { Note, Scale } from "tonal";
+import { keyName, MODES, nameInKey, parseKey, scaleStep, transposeKey, type Mode } from "../../src/theory/pitch/key";
+import { must } from "../../src/base/result";
 import {
-  keyName,
-  MODES,
-  must,
-  nameInKey,
-  parseKey,
   parseNote,
   parsePitch,
   pitchMidi,
   pitchName,
-  scaleStep,
   spoken,
-  transposeKey,
   transposeNote,
   typesetNames,
-  type Mode,
-} from "../../src/index";
+} from "../../src/theory/pitch/pitch";
 
 const TONICS = ["Cb", "Gb", "Db", "Ab", "Eb", "Bb", "F", "C", "G", "D", "A", "E", "B", "F#", "C#"];
 

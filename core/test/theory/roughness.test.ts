@@ -1,13 +1,13 @@
 import { firstOf, nth } from "../../src/base/list";
 import {
   criticalBand,
-  LOW_INTERVAL_LIMITS,
   pairRoughness,
   roughness,
   roughnessOfPartials,
   roughnessOfTones,
-  threads,
-} from "../../src/index";
+} from "../../src/theory/motion/roughness";
+import { LOW_INTERVAL_LIMITS } from "../../src/theory/motion/motion";
+import { threads } from "../../src/theory/motion/threads";
 
 /** Where a function of the second frequency is largest. */
 const peak = (f: number): number => {

@@ -1,5 +1,8 @@
 import { chordParserFactory } from "chord-symbol";
-import { chordPitchClasses, chordSymbol, mod, must, parseChord, pitchClass } from "../../src/index";
+import { chordPitchClasses, chordSymbol } from "../../src/theory/chord/chord";
+import { mod, pitchClass } from "../../src/theory/pitch/pitch";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
 import { DIFFERENCES, REFUSED, SPELLINGS } from "./spellings";
 
 const ROOTS = ["C", "C#", "Db", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"];

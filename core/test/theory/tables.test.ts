@@ -1,20 +1,13 @@
 import { firstOf, sure } from "../../src/base/list";
-import {
-  belowLimit,
-  chordPitchClasses,
-  INSTRUMENTS,
-  instrumentOf,
-  LOW_INTERVAL_LIMITS,
-  midiFrequency,
-  must,
-  parseChord,
-  parseKey,
-  pitchClass,
-  pitchMidi,
-  spellAt,
-  toneRole,
-  writtenPitch,
-} from "../../src/index";
+import { belowLimit, LOW_INTERVAL_LIMITS } from "../../src/theory/motion/motion";
+import { chordPitchClasses, toneRole } from "../../src/theory/chord/chord";
+import { INSTRUMENTS, instrumentOf } from "../../src/theory/instrument/instruments";
+import { midiFrequency, pitchClass, pitchMidi } from "../../src/theory/pitch/pitch";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { parseKey } from "../../src/theory/pitch/key";
+import { spellAt } from "../../src/song/spell";
+import { writtenPitch } from "../../src/files/notation/reading";
 import { songWith } from "../helpers";
 
 /**

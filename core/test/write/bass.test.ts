@@ -1,25 +1,18 @@
 import { firstOf, nth, sure } from "../../src/base/list";
-import {
-  applyEdit,
-  BASS_STYLES,
-  bassRequest,
-  bassPc,
-  DRUM_PATTERNS,
-  mod,
-  must,
-  parseChord,
-  parseMeter,
-  patternLanes,
-  pitchMidi,
-  realize,
-  reportBass,
-  bassSettings,
-  factsOf,
-  bassLines,
-  type BassLine,
-  type BassSettings,
-  type Song,
-} from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { BASS_STYLES } from "../../src/write/bass/styles";
+import { bassRequest, bassLines, type BassLine } from "../../src/write/bass/write";
+import { bassPc } from "../../src/theory/chord/chord";
+import { DRUM_PATTERNS, patternLanes } from "../../src/arrange/groove/patterns";
+import { mod, pitchMidi } from "../../src/theory/pitch/pitch";
+import { must } from "../../src/base/result";
+import { parseChord } from "../../src/theory/chord/parse";
+import { parseMeter } from "../../src/theory/time/meter";
+import { realize } from "../../src/song/realize";
+import { reportBass } from "../../src/write/bass/report";
+import { bassSettings, type BassSettings } from "../../src/write/bass/settings";
+import { factsOf } from "../../src/facts/memory";
+import type { Song } from "../../src/song/schema/song";
 import { demoSongs } from "../demos";
 import { edit, songWith } from "../helpers";
 

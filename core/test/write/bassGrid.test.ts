@@ -1,5 +1,5 @@
 import { firstOf } from "../../src/base/list";
-import { BASS_STYLES } from "../../src/index";
+import { BASS_STYLES } from "../../src/write/bass/styles";
 import { GRID, judge } from "../../../bench/bassGrid";
 
 /**

@@ -1,18 +1,14 @@
 import { firstOf, nth, sure } from "../../src/base/list";
-import {
-  BASS_STYLES,
-  describeReason,
-  judgeBass,
-  measuresOf,
-  must,
-  parseMeter,
-  reportBass,
-  bassSettings,
-  bassLines,
-  type BassLine,
-  type BassSettings,
-  type Song,
-} from "../../src/index";
+import { BASS_STYLES } from "../../src/write/bass/styles";
+import { describeReason } from "../../src/song/reasons";
+import { judgeBass } from "../../src/write/bass/judge";
+import { measuresOf } from "../../src/write/bass/measures";
+import { must } from "../../src/base/result";
+import { parseMeter } from "../../src/theory/time/meter";
+import { reportBass } from "../../src/write/bass/report";
+import { bassSettings, type BassSettings } from "../../src/write/bass/settings";
+import { bassLines, type BassLine } from "../../src/write/bass/write";
+import type { Song } from "../../src/song/schema/song";
 import { demoSongs } from "../demos";
 import { edit, songWith } from "../helpers";
 

@@ -1,21 +1,13 @@
 import { firstOf, nth, sure } from "../../src/base/list";
-import {
-  bassLayers,
-  buildUp,
-  drumAsBass,
-  gates,
-  impliedChords,
-  impliedRoots,
-  layerOffers,
-  mod,
-  must,
-  pitchMidi,
-  realize,
-  rootPc,
-  thinOut,
-  bassLines,
-  type Song,
-} from "../../src/index";
+import { bassLayers, drumAsBass, layerOffers } from "../../src/write/bass/layers";
+import { buildUp, gates, thinOut } from "../../src/write/bass/shape";
+import { impliedChords, impliedRoots } from "../../src/write/bass/implied";
+import { mod, pitchMidi } from "../../src/theory/pitch/pitch";
+import { must } from "../../src/base/result";
+import { realize } from "../../src/song/realize";
+import { rootPc } from "../../src/theory/chord/chord";
+import { bassLines } from "../../src/write/bass/write";
+import type { Song } from "../../src/song/schema/song";
 import { GRID, gridSong } from "../../../bench/bassGrid";
 import { edit, songWith } from "../helpers";
 

@@ -1,18 +1,14 @@
 import { firstOf, nth, sure } from "../../src/base/list";
-import {
-  cheapestSecond,
-  chordOf,
-  COUNTER_STYLES,
-  counterLines,
-  counterRequest,
-  factsOf,
-  must,
-  pitchMidi,
-  type Edit,
-  type Note,
-  type SecondOrder,
-  type Song,
-} from "../../src/index";
+import { cheapestSecond, type SecondOrder } from "../../src/search/second";
+import { chordOf } from "../../src/theory/chord/progression";
+import { COUNTER_STYLES } from "../../src/write/counter/styles";
+import { counterLines, counterRequest } from "../../src/write/counter/write";
+import { factsOf } from "../../src/facts/memory";
+import { must } from "../../src/base/result";
+import { pitchMidi } from "../../src/theory/pitch/pitch";
+import type { Edit } from "../../src/song/edits/list";
+import type { Note } from "../../src/song/schema/material";
+import type { Song } from "../../src/song/schema/song";
 import fc from "fast-check";
 import { refit } from "../../src/write/counter/cell";
 import { lineLattice, pitchSlots } from "../../src/write/counter/pitches";

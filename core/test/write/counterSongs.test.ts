@@ -1,22 +1,18 @@
 import { firstOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
-import {
-  applyEdit,
-  COUNTER_STYLES,
-  counterLines,
-  counterRequest,
-  counterSettings,
-  describeReason,
-  factsOf,
-  must,
-  notesAt,
-  parseSong,
-  pitchMidi,
-  sectionPlace,
-  type CounterSettings,
-  type Edit,
-  type Song,
-} from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { COUNTER_STYLES } from "../../src/write/counter/styles";
+import { counterLines, counterRequest } from "../../src/write/counter/write";
+import { counterSettings, type CounterSettings } from "../../src/write/counter/settings";
+import { describeReason } from "../../src/song/reasons";
+import { factsOf } from "../../src/facts/memory";
+import { must } from "../../src/base/result";
+import { notesAt } from "../../src/hear/sounding";
+import { parseSong } from "../../src/song/document";
+import { pitchMidi } from "../../src/theory/pitch/pitch";
+import { sectionPlace } from "../../src/song/place";
+import type { Edit } from "../../src/song/edits/list";
+import type { Song } from "../../src/song/schema/song";
 import { REASONS } from "../../src/song/reasons";
 import { demoSongs } from "../demos";
 import { edit } from "../helpers";

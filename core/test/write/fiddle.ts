@@ -1,5 +1,9 @@
 import { sure } from "../../src/base/list";
-import { counterLines, must, type CounterLine, type Edit, type Note, type Song } from "../../src/index";
+import { counterLines, type CounterLine } from "../../src/write/counter/write";
+import { must } from "../../src/base/result";
+import type { Edit } from "../../src/song/edits/list";
+import type { Note } from "../../src/song/schema/material";
+import type { Song } from "../../src/song/schema/song";
 import { edit } from "../helpers";
 
 /** A song with a fiddle that answers the melody. */

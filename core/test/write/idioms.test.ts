@@ -1,17 +1,12 @@
 import { firstOf, nth, sure } from "../../src/base/list";
-import {
-  BASS_STYLES,
-  bassLines,
-  chordOf,
-  chordPitchClasses,
-  mod,
-  must,
-  pitchClass,
-  pitchMidi,
-  type BassLine,
-  type Note,
-  type Song,
-} from "../../src/index";
+import { BASS_STYLES } from "../../src/write/bass/styles";
+import { bassLines, type BassLine } from "../../src/write/bass/write";
+import { chordOf } from "../../src/theory/chord/progression";
+import { chordPitchClasses } from "../../src/theory/chord/chord";
+import { mod, pitchClass, pitchMidi } from "../../src/theory/pitch/pitch";
+import { must } from "../../src/base/result";
+import type { Note } from "../../src/song/schema/material";
+import type { Song } from "../../src/song/schema/song";
 import { GRID, gridSong } from "../../../bench/bassGrid";
 import { songWith } from "../helpers";
 

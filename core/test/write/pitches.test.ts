@@ -1,5 +1,9 @@
 import { firstOf, lastOf, nth, sure } from "../../src/base/list";
-import { BASS_STYLES, bassRequest, factsOf, mod, must } from "../../src/index";
+import { BASS_STYLES } from "../../src/write/bass/styles";
+import { bassRequest } from "../../src/write/bass/write";
+import { factsOf } from "../../src/facts/memory";
+import { mod } from "../../src/theory/pitch/pitch";
+import { must } from "../../src/base/result";
 import { figures } from "../../src/write/bass/context";
 import { choosePitches, pitchSlots, stepCost, type PitchSlot } from "../../src/write/bass/pitches";
 import type { Slot } from "../../src/write/bass/style";

@@ -1,5 +1,9 @@
 import { firstOf, nth } from "../../src/base/list";
-import { counterRequest, factsOf, must, pitchMidi, type Edit } from "../../src/index";
+import { counterRequest } from "../../src/write/counter/write";
+import { factsOf } from "../../src/facts/memory";
+import { must } from "../../src/base/result";
+import { pitchMidi } from "../../src/theory/pitch/pitch";
+import type { Edit } from "../../src/song/edits/list";
 import { strictBreaks } from "../../src/write/counter/strict";
 import { note, withFiddle, write } from "./fiddle";
 import { edit, songWith } from "../helpers";

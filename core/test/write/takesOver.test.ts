@@ -1,17 +1,12 @@
 import { firstOf, nth, sure } from "../../src/base/list";
 import { demoSongs } from "../demos";
-import {
-  applyEdit,
-  bassLayers,
-  DRUM_KINDS,
-  drumAsBass,
-  drumUntuned,
-  must,
-  parseSong,
-  pitchMidi,
-  TUNABLE,
-  type Song,
-} from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { bassLayers, drumAsBass, drumUntuned } from "../../src/write/bass/layers";
+import { DRUM_KINDS, TUNABLE } from "../../src/theory/instrument/drums";
+import { must } from "../../src/base/result";
+import { parseSong } from "../../src/song/document";
+import { pitchMidi } from "../../src/theory/pitch/pitch";
+import type { Song } from "../../src/song/schema/song";
 import { goldenSong, VERSION1 } from "../fixtures";
 import { edit } from "../helpers";
 

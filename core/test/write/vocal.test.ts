@@ -1,27 +1,22 @@
 import { firstOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
-import {
-  applyEdit,
-  describeReason,
-  factsOf,
-  must,
-  mended,
-  notesAt,
-  parseMeter,
-  parseSong,
-  parseTune,
-  pitchMidi,
-  rejudge,
-  sectionPlace,
-  takeVoices,
-  VOCAL_SCHOOLS,
-  vocalLines,
-  vocalRequest,
-  vocalRows,
-  type Edit,
-  type Song,
-  type VocalSettings,
-} from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { describeReason } from "../../src/song/reasons";
+import { factsOf } from "../../src/facts/memory";
+import { must } from "../../src/base/result";
+import { mended, rejudge, vocalLines, vocalRequest } from "../../src/write/vocal/write";
+import { notesAt } from "../../src/hear/sounding";
+import { parseMeter } from "../../src/theory/time/meter";
+import { parseSong } from "../../src/song/document";
+import { parseTune } from "../../src/hear/line/text";
+import { pitchMidi } from "../../src/theory/pitch/pitch";
+import { sectionPlace } from "../../src/song/place";
+import { takeVoices } from "../../src/write/vocal/take";
+import { VOCAL_SCHOOLS } from "../../src/write/vocal/schools";
+import { vocalRows } from "../../src/write/vocal/measures";
+import type { Edit } from "../../src/song/edits/list";
+import type { Song } from "../../src/song/schema/song";
+import type { VocalSettings } from "../../src/write/vocal/settings";
 import { judgeVocal, VOCAL_GRID } from "./vocalGrid";
 import { demoSongs } from "../demos";
 import { edit, songWith } from "../helpers";

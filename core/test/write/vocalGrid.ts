@@ -1,17 +1,12 @@
 import { firstOf } from "../../src/base/list";
-import {
-  applyEdit,
-  factsOf,
-  must,
-  VOCAL_SCHOOLS,
-  vocalLines,
-  vocalRequest,
-  vocalRows,
-  type Conflict,
-  type Measure,
-  type Song,
-  type VocalLines,
-} from "../../src/index";
+import { applyEdit } from "../../src/song/edits";
+import { factsOf } from "../../src/facts/memory";
+import { must } from "../../src/base/result";
+import { VOCAL_SCHOOLS } from "../../src/write/vocal/schools";
+import { vocalLines, vocalRequest, type VocalLines } from "../../src/write/vocal/write";
+import { vocalRows } from "../../src/write/vocal/measures";
+import type { Conflict, Measure } from "../../src/write/lines/measure";
+import type { Song } from "../../src/song/schema/song";
 import { COUNTER_GRID, counterSong, type CounterCase } from "../../../bench/counterGrid";
 
 export type VocalCase = Omit<CounterCase, "style"> & { school: string; voices: number };

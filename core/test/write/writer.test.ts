@@ -1,6 +1,9 @@
 import { firstOf, nth } from "../../src/base/list";
 import fc from "fast-check";
-import { gapsOf, must, parseMeter, type Note } from "../../src/index";
+import { gapsOf } from "../../src/hear/line/tune";
+import { must } from "../../src/base/result";
+import { parseMeter } from "../../src/theory/time/meter";
+import type { Note } from "../../src/song/schema/material";
 import { isRub as rubs } from "../../src/hear/line/between";
 import { soundingIn } from "../../src/hear/slice/soundingIn";
 import { alike, attackProfile, halfOf, noise } from "../../src/hear/line/figure";

@@ -1,5 +1,5 @@
 import * as Tone from "tone";
-import { nth, sure, GLIDE_SHARE, midiFrequency, strengthOf, type Midi, type SoundKind } from "../../../core/src/index";
+import { Instrument, Midi, nth, Pitch, type SoundKind, sure } from "../../../core/src/index";
 import { DrumKit } from "./drumKit";
 import type { BandPart, SoundEvent } from "./events";
 
@@ -174,7 +174,7 @@ export class Band {
       this.loads.push(Tone.loaded());
       return {
         play: (e, time) =>
-          void sampler.triggerAttackRelease(midiFrequency(e.midi), e.duration, time, strengthOf(e.velocity)),
+          void sampler.triggerAttackRelease(Pitch.frequency(e.midi), e.duration, time, Instrument.strength(e.velocity)),
         stop: () => void sampler.releaseAll(),
       };
     }
@@ -196,9 +196,9 @@ export class Band {
     poly.connect(filter);
     return {
       play: (e, time) => {
-        const strength = strengthOf(e.velocity);
+        const strength = Instrument.strength(e.velocity);
         if (e.swell) this.swell(filter, timbre.wave, e, { time, strength });
-        else poly.triggerAttackRelease(midiFrequency(e.midi), e.duration, time, strength);
+        else poly.triggerAttackRelease(Pitch.frequency(e.midi), e.duration, time, strength);
       },
       stop: () => void poly.releaseAll(),
     };
@@ -221,7 +221,7 @@ export class Band {
         release: 0.03,
       },
     }).connect(to);
-    synth.triggerAttackRelease(midiFrequency(e.midi), e.duration, time, strength);
+    synth.triggerAttackRelease(Pitch.frequency(e.midi), e.duration, time, strength);
     const transport = Tone.getTransport();
     transport.scheduleOnce(() => synth.dispose(), transport.seconds + e.duration + 1.5);
   }
@@ -245,15 +245,15 @@ export class Band {
         last = time;
         // A little shorter than written, so that the next attack begins clean on the one voice.
         synth.triggerAttackRelease(
-          midiFrequency(e.midi),
+          Pitch.frequency(e.midi),
           Math.max(0.03, e.duration - 0.012),
           time,
           (e.velocity / 127) ** 1.2,
         );
         if (e.glideTo !== undefined) {
-          const from = time + e.duration * (1 - GLIDE_SHARE);
-          synth.frequency.setValueAtTime(midiFrequency(e.midi), from);
-          synth.frequency.exponentialRampToValueAtTime(midiFrequency(e.glideTo), time + e.duration - 0.015);
+          const from = time + e.duration * (1 - Midi.GLIDE_SHARE);
+          synth.frequency.setValueAtTime(Pitch.frequency(e.midi), from);
+          synth.frequency.exponentialRampToValueAtTime(Pitch.frequency(e.glideTo), time + e.duration - 0.015);
         }
       },
       stop: () => {

@@ -1,5 +1,5 @@
 import * as Tone from "tone";
-import { GLIDE_SHARE, midiFrequency, TUNABLE, type Drum, type Midi, type Seconds } from "../../../core/src/index";
+import { type Drum, Drums, Midi, Pitch, type Seconds } from "../../../core/src/index";
 
 /** Filtered noise, a skin with a falling pitch, or a short tone. */
 type Recipe = { db: number; decay: Seconds; length: Seconds; share?: number } & (
@@ -141,7 +141,7 @@ export class DrumKit {
   }
 
   strike(drum: Drum, time: Seconds, velocity: number, { duration, midi, glideTo }: DrumHit = {}): void {
-    if (midi !== undefined && TUNABLE.includes(drum))
+    if (midi !== undefined && Drums.TUNABLE.includes(drum))
       return this.ring(drum, time, { velocity, midi, duration: duration ?? 0.3, glideTo });
     for (const { recipe, source } of this.piecesOf(drum)) {
       const length = RINGING.includes(drum) ? (duration ?? recipe.length) : recipe.length;
@@ -167,10 +167,10 @@ export class DrumKit {
       this.tails.set(drum, tail);
     }
     const time = this.free(tail, at);
-    tail.triggerAttackRelease(midiFrequency(midi), Math.max(0.03, duration - 0.02), time, velocity);
+    tail.triggerAttackRelease(Pitch.frequency(midi), Math.max(0.03, duration - 0.02), time, velocity);
     if (glideTo === undefined) return;
-    tail.frequency.setValueAtTime(midiFrequency(midi), time + duration * (1 - GLIDE_SHARE));
-    tail.frequency.exponentialRampToValueAtTime(midiFrequency(glideTo), time + duration - 0.015);
+    tail.frequency.setValueAtTime(Pitch.frequency(midi), time + duration * (1 - Midi.GLIDE_SHARE));
+    tail.frequency.exponentialRampToValueAtTime(Pitch.frequency(glideTo), time + duration - 0.015);
   }
 
   private level(db: number): Tone.Volume {

@@ -1,19 +1,17 @@
 import {
-  sure,
-  drumPlayer,
-  instrumentOf,
-  midiRange,
-  pitchMidi,
-  QUARTER,
-  secondsAt,
   type Drum,
-  type Instrument,
+  Drums,
+  Instrument,
+  Meter,
   type Midi,
+  Pitch,
   type RealizedNote,
   type RealizedPart,
   type RealizedSong,
   type Seconds,
+  Song,
   type SoundKind,
+  sure,
   type Ticks,
   type WithInstruments,
 } from "../../../core/src/index";
@@ -27,7 +25,7 @@ export interface BandPart {
 }
 
 function middleOf(instrument: Instrument): Midi {
-  const [low, high] = midiRange(instrument.comfortable);
+  const [low, high] = Instrument.range(instrument.comfortable);
   return (low + high) / 2;
 }
 
@@ -36,7 +34,7 @@ export const playersOf = (
   song: WithInstruments & { parts: readonly { id: string; instrument: string }[] },
 ): BandPart[] =>
   song.parts.map((p) => {
-    const instrument = instrumentOf(p.instrument, song);
+    const instrument = Instrument.of(p.instrument, song);
     return { id: p.id, sound: instrument.sound, middle: middleOf(instrument) };
   });
 
@@ -124,13 +122,13 @@ export function schedule(
 ): Schedule {
   const events: SoundEvent[] = [];
   const first = real.sections.findLast((s) => s.start <= from) ?? real.sections[0];
-  const base = secondsAt(real, from);
-  const lead = countIn && first ? (secondsAt(real, from + first.meter.bar) - base) / speed : 0;
-  const at = (tick: number): Seconds => (secondsAt(real, tick) - base) / speed + lead;
+  const base = Song.secondsAt(real, from);
+  const lead = countIn && first ? (Song.secondsAt(real, from + first.meter.bar) - base) / speed : 0;
+  const at = (tick: number): Seconds => (Song.secondsAt(real, tick) - base) / speed + lead;
   const audible = (id: string, muted: boolean) => (solo.length ? solo.includes(id) : !muted);
   for (const part of real.parts) {
     if (!audible(part.id, part.muted)) continue;
-    const { sound } = instrumentOf(part.instrument, real);
+    const { sound } = Instrument.of(part.instrument, real);
     const strength = strengthOf(part, forward);
     for (const note of part.notes) {
       // A pickup sounds into the count-in; a note that began earlier is entered in its middle.
@@ -149,7 +147,7 @@ export function schedule(
         sound,
         midi: note.midi,
         velocity: strength(note),
-        ...(note.glideTo ? { glideTo: pitchMidi(note.glideTo) } : {}),
+        ...(note.glideTo ? { glideTo: Pitch.midi(note.glideTo) } : {}),
         ...(note.swell ? { swell: true } : {}),
       });
     }
@@ -160,7 +158,7 @@ export function schedule(
       if (
         hit.start >= from &&
         hit.start < to &&
-        (audible(drums.id, drums.muted) || solo.includes(drumPlayer(hit.drum)))
+        (audible(drums.id, drums.muted) || solo.includes(Drums.player(hit.drum)))
       )
         events.push({
           kind: "drum",
@@ -170,7 +168,7 @@ export function schedule(
           velocity: hit.velocity,
           ...(hit.midi !== undefined ? { midi: hit.midi } : {}),
           ...(hit.glideTo !== undefined ? { glideTo: hit.glideTo } : {}),
-          ...(hit.duration ? { duration: (hit.duration / QUARTER) * (60 / sure(first).tempo) } : {}),
+          ...(hit.duration ? { duration: (hit.duration / Meter.QUARTER) * (60 / sure(first).tempo) } : {}),
         });
   if (lead && first)
     for (const beat of first.meter.beats)

@@ -1,5 +1,5 @@
 import * as Tone from "tone";
-import { sure, tickAt, secondsAt, type Drum, type Midi, type RealizedSong, type Ticks } from "../../../core/src/index";
+import { type Drum, type Midi, type RealizedSong, Song, sure, type Ticks } from "../../../core/src/index";
 import { Band } from "./band";
 import { playersOf, schedule, type EventOptions, type BandPart as Part } from "./events";
 
@@ -56,7 +56,7 @@ export class Player {
     this.fill(band);
     const offset =
       startAt !== undefined && startAt > options.from && startAt < options.to
-        ? (secondsAt(real, startAt) - secondsAt(real, options.from)) / (options.speed ?? 1) + this.job.lead
+        ? (Song.secondsAt(real, startAt) - Song.secondsAt(real, options.from)) / (options.speed ?? 1) + this.job.lead
         : 0;
     transport.start("+0.06", offset);
   }
@@ -98,7 +98,7 @@ export class Player {
     // Where the ear is, not the scheduler, which runs ahead.
     const { real, options, lead } = this.job;
     const seconds = (Tone.getTransport().getSecondsAtTime(Tone.immediate()) - lead) * (options.speed ?? 1);
-    const at = Math.min(options.to - 1, tickAt(real, secondsAt(real, options.from) + seconds));
+    const at = Math.min(options.to - 1, Song.tickAt(real, Song.secondsAt(real, options.from) + seconds));
     // Only a count-in lies before the beginning.
     return lead > 0 ? at : Math.max(options.from, at);
   }

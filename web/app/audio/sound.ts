@@ -1,13 +1,5 @@
 import { create } from "zustand";
-import {
-  passOf,
-  realize,
-  type Drum,
-  type Midi,
-  type RealizedSong,
-  type Song,
-  type Ticks,
-} from "../../../core/src/index";
+import { type Drum, type Midi, type RealizedSong, Song, type Ticks } from "../../../core/src/index";
 import { formNow } from "../store/form";
 import { passInView } from "../store/passes";
 import { usePlayback } from "../store/playback";
@@ -52,9 +44,9 @@ export const useSound = create<SoundState>(() => ({ playing: false, loading: fal
 function heardOf(song: Song): RealizedSong {
   const { wholeSong, silent } = usePlayback.getState();
   const { section, pass } = useSelection.getState();
-  const real = realize(song, wholeSong ? {} : { section });
+  const real = Song.realize(song, wholeSong ? {} : { section });
   const here = passInView(song, pass, section);
-  const out = new Set([...(silent ? [silent] : []), ...((!wholeSong && here && passOf(song, here)?.muted) || [])]);
+  const out = new Set([...(silent ? [silent] : []), ...((!wholeSong && here && Song.pass(song, here)?.muted) || [])]);
   if (!out.size) return real;
   const parts = real.parts.map((p) => (out.has(p.id) ? { ...p, notes: [] } : p));
   return { ...real, parts, hits: parts.some((p) => out.has(p.id) && p.role === "drums") ? [] : real.hits };
@@ -239,6 +231,9 @@ export async function renderSong(options: {
   const song = options.song ?? useSong.getState().song;
   if (!song) throw new Error("no song is open");
   const { render } = await import("./player");
-  const { samples, rate } = await render(realize(song, options.section ? { section: options.section } : {}), options);
+  const { samples, rate } = await render(
+    Song.realize(song, options.section ? { section: options.section } : {}),
+    options,
+  );
   return { samples: Array.from(samples), rate };
 }

@@ -1,4 +1,4 @@
-import { applyEdit, type Edit, type Meter, type Section, type Ticks } from "../../../core/src/index";
+import { Edit, type Meter, type Section, type Ticks } from "../../../core/src/index";
 import { audition, endPreview } from "../audio/sound";
 import { say, songNow, useSong } from "../store/song";
 
@@ -14,7 +14,7 @@ export function around(section: Section, meter: Meter, tick: Ticks): { from: Tic
 /** Plays the song as it would be after an edit; asked for again, it stops. */
 export function auditionEdit(edit: Edit, label: string, id: string, { from, to }: { from: Ticks; to: Ticks }): void {
   if (!useSong.getState().song) return;
-  const result = applyEdit(songNow(), edit);
+  const result = Edit.apply(songNow(), edit);
   if (result.ok) void audition(result.value.song, label, id, { from, to });
   else say(result.error);
 }

@@ -1,16 +1,15 @@
 import {
-  firstOf,
-  chordOf,
-  NO_CHORD,
-  pitchMidi,
-  SIXTEENTH,
-  voiceSection,
+  Chord,
   type ChordEvent,
   type Edit,
+  firstOf,
+  Meter,
   type Midi,
   type Part,
+  Pitch,
   type Section,
   type Song,
+  Voicing,
 } from "../../../core/src/index";
 import { soundNote } from "../audio/sound";
 import type { SectionData } from "../store/sectionData";
@@ -51,7 +50,7 @@ export function putEdit(data: SectionData, symbol: string, where: Where, reading
     chords: [{ start: from, duration: to - from, symbol, ...more }],
   });
   if (event && event !== chords.at(-1)) {
-    const half = Math.round(event.duration / 2 / SIXTEENTH) * SIXTEENTH;
+    const half = Math.round(event.duration / 2 / Meter.SIXTEENTH) * Meter.SIXTEENTH;
     return into(event.start + half, event.start + event.duration);
   }
   // At the end: the first bar that has no chord yet.
@@ -91,16 +90,16 @@ function alone(song: Song, part: Part, symbol: string): Midi[] {
   const layouts = known.get(part) ?? new Map<string, Midi[]>();
   known.set(part, layouts);
   const found = layouts.get(symbol);
-  if (found || symbol === NO_CHORD || !chordOf(symbol)) return found ?? [];
+  if (found || symbol === Chord.NONE || !Chord.of(symbol)) return found ?? [];
   const section: Section = {
     ...firstOf(song.sections),
     id: "alone",
     bars: 1,
     notes: {},
-    chords: [{ id: "c0", start: 0, duration: SIXTEENTH, symbol }],
+    chords: [{ id: "c0", start: 0, duration: Meter.SIXTEENTH, symbol }],
   };
-  const voiced = voiceSection({ ...song, sections: [section] }, section.id, part.id);
-  const pitches = voiced.ok ? (voiced.value.chords[0]?.pitches ?? []).map(pitchMidi) : [];
+  const voiced = Voicing.section({ ...song, sections: [section] }, section.id, part.id);
+  const pitches = voiced.ok ? (voiced.value.chords[0]?.pitches ?? []).map(Pitch.midi) : [];
   layouts.set(symbol, pitches);
   return pitches;
 }

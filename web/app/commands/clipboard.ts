@@ -1,16 +1,5 @@
 import { create } from "zustand";
-import {
-  sure,
-  clipOf,
-  clipStart,
-  counted,
-  pasted,
-  sectionMeter,
-  type Clip,
-  type Edit,
-  type Note,
-  type Ticks,
-} from "../../../core/src/index";
+import { Clip, type Edit, type Note, Song, sure, Text, type Ticks } from "../../../core/src/index";
 import { usePlayback } from "../store/playback";
 import { chooseNotes } from "../store/selection";
 import { sectionNow, songNow, useSong } from "../store/song";
@@ -21,7 +10,7 @@ import { tellUndoable } from "./undoable";
 /** What was copied last; it can be set down in any part and section. */
 export const useClipboard = create<{ clip: Clip | null }>(() => ({ clip: null }));
 
-const meterOf = ({ section }: NotePlace) => sectionMeter(songNow(), sure(sectionNow(section)));
+const meterOf = ({ section }: NotePlace) => Song.meterOf(songNow(), sure(sectionNow(section)));
 const storedIn = ({ section, part }: NotePlace): readonly Note[] => sectionNow(section)?.notes[part] ?? [];
 const chosenIn = (place: NotePlace, ids: readonly string[]): Note[] =>
   storedIn(place).filter((n) => ids.includes(n.id));
@@ -30,8 +19,8 @@ const chosenIn = (place: NotePlace, ids: readonly string[]): Note[] =>
 export function copyNotes(place: NotePlace, ids: readonly string[]): boolean {
   const notes = chosenIn(place, ids);
   if (!notes.length) return false;
-  useClipboard.setState({ clip: clipOf(notes, meterOf(place)) });
-  tell({ text: `${counted(notes.length, "note")} copied. Ctrl V sets them down.` });
+  useClipboard.setState({ clip: Clip.of(notes, meterOf(place)) });
+  tell({ text: `${Text.counted(notes.length, "note")} copied. Ctrl V sets them down.` });
   return true;
 }
 
@@ -39,8 +28,8 @@ export function copyNotes(place: NotePlace, ids: readonly string[]): boolean {
 export function cutNotes(place: NotePlace, ids: readonly string[]): boolean {
   const notes = chosenIn(place, ids);
   if (!notes.length || !removeNotes(place, [...ids])) return false;
-  useClipboard.setState({ clip: clipOf(notes, meterOf(place)) });
-  tellUndoable(`${counted(notes.length, "note")} cut. Ctrl V sets them down.`);
+  useClipboard.setState({ clip: Clip.of(notes, meterOf(place)) });
+  tellUndoable(`${Text.counted(notes.length, "note")} cut. Ctrl V sets them down.`);
   return true;
 }
 
@@ -53,7 +42,7 @@ function setDown(place: NotePlace, clip: Clip, at: Ticks): boolean {
     tell({ text: `There is no room behind it: ${section.name} ends with bar ${section.bars}.` });
     return false;
   }
-  const { kept, added, gone } = pasted(storedIn(place), clip, at, length);
+  const { kept, added, gone } = Clip.paste(storedIn(place), clip, at, length);
   const change: Edit = { do: "setNotes", ...place, notes: [...kept, ...added] };
   const before = new Set(storedIn(place).map((n) => n.id));
   if (!useSong.getState().edit(change)) return false;
@@ -65,7 +54,7 @@ function setDown(place: NotePlace, clip: Clip, at: Ticks): boolean {
   );
   const lost = clip.notes.length - added.length;
   const parts = [
-    counted(added.length, "note"),
+    Text.counted(added.length, "note"),
     gone ? `${gone} gave way` : "",
     lost ? `${lost} would stand past the end` : "",
   ];
@@ -76,13 +65,13 @@ function setDown(place: NotePlace, clip: Clip, at: Ticks): boolean {
 /** Where the next copy of notes stands: behind their stretch, at the same place of the beat or bar. */
 const behind = (place: NotePlace, notes: readonly Note[]): Ticks => {
   const meter = meterOf(place);
-  return clipStart(notes, meter) + clipOf(notes, meter).length;
+  return Clip.start(notes, meter) + Clip.of(notes, meter).length;
 };
 
 /** A copy of notes right behind them. */
 export function duplicateNotes(place: NotePlace, ids: readonly string[]): boolean {
   const notes = chosenIn(place, ids);
-  return notes.length > 0 && setDown(place, clipOf(notes, meterOf(place)), behind(place, notes));
+  return notes.length > 0 && setDown(place, Clip.of(notes, meterOf(place)), behind(place, notes));
 }
 
 /** Sets down what was copied: where playing was set to begin, else behind the chosen notes, else at the beginning. */

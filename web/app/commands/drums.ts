@@ -1,4 +1,4 @@
-import { DRUM_KINDS, QUARTER, type Drum, type Edit, type Hit, type KickHit, type Ticks } from "../../../core/src/index";
+import { type Drum, Drums, type Edit, type Hit, type KickHit, Meter, type Ticks } from "../../../core/src/index";
 import { edit, sectionNow } from "../store/song";
 
 /** Hits of a drum as they are stored now. */
@@ -7,7 +7,7 @@ export const hitsNow = (section: string, drum: Drum): readonly Hit[] =>
 
 /** Loudness a hit is painted with: on a quarter, or off it. */
 export const usualVelocity = (drum: Drum, start: Ticks): number =>
-  DRUM_KINDS[drum].velocity[start % QUARTER === 0 ? 0 : 1];
+  Drums.KINDS[drum].velocity[start % Meter.QUARTER === 0 ? 0 : 1];
 
 /** Sets a hit, or clears it (null). */
 export const setHit = (

@@ -1,4 +1,4 @@
-import { readSongFile, type Song } from "../../../core/src/index";
+import { type Song, SongFile } from "../../../core/src/index";
 import { api, ApiProblem } from "../api";
 
 /** How long a link to a file is kept, in milliseconds. */
@@ -22,7 +22,7 @@ export function fileName(song: Song, ending: string): string {
 
 /** Reads a song file and stores it as a new song; returns its id or says what is wrong. */
 export async function importFile(file: File): Promise<string> {
-  const read = readSongFile(await file.text());
+  const read = SongFile.read(await file.text());
   if (!read.ok)
     throw new ApiProblem(422, read.error.code, `${file.name}: ${read.error.message}`, { hint: read.error.hint });
   return (await api.create(read.value)).song.id;

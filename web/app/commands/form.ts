@@ -1,4 +1,4 @@
-import { firstOf, passOf, type Edit, type FormPass, type Pass, type Playing } from "../../../core/src/index";
+import { type Edit, firstOf, type FormPass, type Pass, type Playing, Song } from "../../../core/src/index";
 import { play, playedPlace } from "../audio/sound";
 import { usePlayback } from "../store/playback";
 import { showPass, useSelection, writeHere } from "../store/selection";
@@ -64,7 +64,7 @@ export function followSong(): void {
 
 /** Takes a part out of a pass, or lets it play there again. */
 export function toggleOut(pass: string, part: string): void {
-  const muted = passOf(storedSong(), pass)?.muted ?? [];
+  const muted = Song.pass(storedSong(), pass)?.muted ?? [];
   edit({ do: "setPass", pass, muted: muted.includes(part) ? muted.filter((m) => m !== part) : [...muted, part] });
 }
 
@@ -96,7 +96,7 @@ export async function writeBassFor(part: string, pass: FormPass, here: boolean):
 
 /** Takes how a part plays in one pass to another; what that one had for itself, and this one has not, is given back. */
 export function copyPlaying(part: string, from: string, to: string): void {
-  const [source, target] = [passOf(storedSong(), from), passOf(storedSong(), to)];
+  const [source, target] = [Song.pass(storedSong(), from), Song.pass(storedSong(), to)];
   if (!source || !target || from === to) return;
   const ways: Record<string, Record<string, unknown>> = givenBack(target.playing?.[part]);
   for (const [way, values] of Object.entries(source.playing?.[part] ?? {})) ways[way] = { ...ways[way], ...values };

@@ -1,11 +1,11 @@
-import { isWritten, laidOutParts, rangeOfPart, type Part, type Song } from "../../../core/src/index";
+import { Edit, type Part, Singer, Song } from "../../../core/src/index";
 import { ALONE, WITH_ALL, type Hearing } from "./hearing";
 
 const ROLES: readonly Part["role"][] = ["melody", "vocal", "counter"];
 
 /** Parts that sing or play a line of their own: tunes first, then voices and counter melodies. */
 export const lineParts = (song: Song): Part[] =>
-  ROLES.flatMap((role) => song.parts.filter((p) => isWritten(p) && p.role === role));
+  ROLES.flatMap((role) => song.parts.filter((p) => Song.isWritten(p) && p.role === role));
 
 /** The line that is worked on. */
 export const linePartOf = (song: Song, id: string): Part | undefined => {
@@ -13,7 +13,8 @@ export const linePartOf = (song: Song, id: string): Part | undefined => {
   return lines.find((p) => p.id === id) ?? lines[0];
 };
 
-const middle = (song: Song, part: Part): number => rangeOfPart(song, part).comfortable.reduce((a, b) => a + b, 0) / 2;
+const middle = (song: Song, part: Part): number =>
+  Singer.rangeOfPart(song, part).comfortable.reduce((a, b) => a + b, 0) / 2;
 
 /** The line that lies nearest to one. */
 function neighborOf(song: Song, id: Part["id"]): string[] {
@@ -27,7 +28,7 @@ function neighborOf(song: Song, id: Part["id"]): string[] {
 const LINE_HEARINGS: readonly Hearing[] = [
   ALONE,
   { id: "neighbor", title: "with its neighbor", beside: neighborOf },
-  { id: "chords", title: "with chords", beside: (song) => laidOutParts(song).map((p) => p.id) },
+  { id: "chords", title: "with chords", beside: (song) => Edit.laidOutParts(song).map((p) => p.id) },
   { id: "lines", title: "all lines", beside: (song) => lineParts(song).map((p) => p.id) },
   WITH_ALL,
 ];

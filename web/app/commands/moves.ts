@@ -1,15 +1,4 @@
-import {
-  firstOf,
-  nth,
-  afterMove,
-  instrumentOf,
-  keyName,
-  laidOutParts,
-  parseKey,
-  playingOf,
-  typesetNames,
-  type Edit,
-} from "../../../core/src/index";
+import { Edit, firstOf, Instrument, Key, nth, Pitch, Singer, Song } from "../../../core/src/index";
 import { edit, storedSong } from "../store/song";
 import { workers } from "../workers/client";
 import { tellUndoable } from "./undoable";
@@ -31,8 +20,8 @@ export function move(change: Edit, what: string): boolean {
   tellUndoable(`${what}.`);
   // What it brings is worked out behind the change, so that nothing waits for it.
   setTimeout(() => {
-    const brought = afterMove(before, after);
-    const lines = brought.slice(0, TOLD).map((b) => typesetNames(`${b.what} ${b.why}`));
+    const brought = Singer.afterMove(before, after);
+    const lines = brought.slice(0, TOLD).map((b) => Pitch.typesetAll(`${b.what} ${b.why}`));
     if (brought.length > TOLD) lines.push(`${brought.length - TOLD} more in Check`);
     void capos().then((better) => {
       if (storedSong() === after && lines.length + better.length)
@@ -45,22 +34,22 @@ export function move(change: Edit, what: string): boolean {
 /** For parts that are held on a neck: the capo that is easiest now, where it is another one. */
 async function capos(): Promise<string[]> {
   const song = storedSong();
-  const necks = laidOutParts(song).filter((p) => instrumentOf(p.instrument, song).held.by === "frets");
+  const necks = Edit.laidOutParts(song).filter((p) => Instrument.of(p.instrument, song).held.by === "frets");
   const found = await Promise.all(necks.map(async (part) => ({ part, choices: await workers.writer.capo(part.id) })));
   return found.flatMap(({ part, choices }) => {
     const [best] = choices.ok ? choices.value : [];
-    if (!best || best.capo === (playingOf(part, "voicing").capo ?? 0)) return [];
+    if (!best || best.capo === (Song.playing(part, "voicing").capo ?? 0)) return [];
     const shapes = firstOf(best.keyOfShapes.split(" "));
     return [
       `${part.name} would lie better with ` +
-        `${best.capo ? `a capo in fret ${best.capo}, held as in ${typesetNames(shapes)}` : "no capo"}`,
+        `${best.capo ? `a capo in fret ${best.capo}, held as in ${Pitch.typesetAll(shapes)}` : "no capo"}`,
     ];
   });
 }
 
 /** The keys to which a mode can be changed: the parallel and the relative one, of a major or minor key. */
 export function otherModes(text: string): { key: string; title: string }[] {
-  const key = parseKey(text);
+  const key = Key.parse(text);
   if (!key.ok || (key.value.mode !== "major" && key.value.mode !== "minor")) return [];
   const mode = key.value.mode === "major" ? "minor" : "major";
   const relative = nth(key.value.scale, mode === "minor" ? 5 : 2);
@@ -68,7 +57,7 @@ export function otherModes(text: string): { key: string; title: string }[] {
     { tonic: key.value.tonic, word: "parallel" },
     { tonic: relative, word: "relative" },
   ].flatMap(({ tonic, word }) => {
-    const to = parseKey(`${tonic} ${mode}`);
-    return to.ok ? [{ key: keyName(to.value), title: word }] : [];
+    const to = Key.parse(`${tonic} ${mode}`);
+    return to.ok ? [{ key: Key.name(to.value), title: word }] : [];
   });
 }

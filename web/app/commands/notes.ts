@@ -1,4 +1,4 @@
-import { pitchMidi, spellAt, type Edit, type Midi, type Note, type Section, type Ticks } from "../../../core/src/index";
+import { type Edit, type Midi, type Note, Pitch, type Section, Song, type Ticks } from "../../../core/src/index";
 import { soundNote } from "../audio/sound";
 import { chooseNotes } from "../store/selection";
 import { edit, sectionNow, songNow, useSong } from "../store/song";
@@ -16,11 +16,11 @@ const DRAWN_VELOCITY = 90;
 
 /** Notes of a part as they are stored now: the drawn ones may be a frame behind, and keys come fast. */
 export const notesNow = ({ section, part }: NotePlace): (Note & { midi: Midi })[] =>
-  (sectionNow(section)?.notes[part] ?? []).map((n) => ({ ...n, midi: pitchMidi(n.pitch) }));
+  (sectionNow(section)?.notes[part] ?? []).map((n) => ({ ...n, midi: Pitch.midi(n.pitch) }));
 
 /** The name of a pitch at a place, by its chord and key. */
 export const spellHere = (section: Section, tick: Ticks, midi: Midi): string =>
-  spellAt(songNow(), section, tick, Math.min(127, Math.max(0, midi)));
+  Song.spell(songNow(), section, tick, Math.min(127, Math.max(0, midi)));
 
 export const changeNotesEdit = ({ section, part }: NotePlace, notes: NoteChange[]): Edit => ({
   do: "changeNotes",
@@ -37,7 +37,7 @@ export function addNote(place: NotePlace, note: { start: Ticks; duration: Ticks;
   const made = useSong.getState().make({ do: "addNote", ...place, note: { ...note, velocity: DRAWN_VELOCITY } });
   const id = made?.[0];
   if (!id) return null;
-  void soundNote(place.part, pitchMidi(note.pitch));
+  void soundNote(place.part, Pitch.midi(note.pitch));
   chooseNotes(place.part, [id]);
   return id;
 }

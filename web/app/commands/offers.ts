@@ -1,4 +1,4 @@
-import { applyEdit, type Edit, type Ticks } from "../../../core/src/index";
+import { Edit, type Ticks } from "../../../core/src/index";
 import { audition, endPreview } from "../audio/sound";
 import { usePlayback } from "../store/playback";
 import { usePreferences } from "../store/preferences";
@@ -35,7 +35,7 @@ const stretch = (offer: Offer, bar: Ticks, end: Ticks) =>
 
 export async function auditionOffer(offer: Offer, bar: Ticks, end: Ticks): Promise<void> {
   usePlayback.setState({ lastOffer: offer.id });
-  const result = applyEdit(songNow(), await prepare(offer));
+  const result = Edit.apply(songNow(), await prepare(offer));
   const { from, to } = stretch(offer, bar, end);
   if (result.ok) await audition(result.value.song, offer.label, offer.id, { from, to });
   else say(result.error);

@@ -1,4 +1,4 @@
-import { sure, freeName as unused, partOf, type Edit, type Part } from "../../../core/src/index";
+import { type Edit, type Part, Song, sure, Text } from "../../../core/src/index";
 import { setLane } from "../store/selection";
 import { edit, songNow, useSong } from "../store/song";
 import { tellUndoable } from "./undoable";
@@ -21,7 +21,7 @@ export const NEW_PARTS: readonly {
 
 /** A name that no part has yet. */
 export const freeName = (name: string): string =>
-  unused(
+  Text.freeName(
     songNow().parts.map((p) => p.name),
     name,
   );
@@ -37,7 +37,7 @@ export function addPart(role: Role): string | undefined {
 
 /** Removes a part; from where that was done it can be taken back. */
 export function removePart(id: string): void {
-  const part = partOf(songNow(), id);
+  const part = Song.part(songNow(), id);
   if (part && edit({ do: "removePart", part: id })) tellUndoable(`${part.name} was removed.`);
 }
 

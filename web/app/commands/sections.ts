@@ -1,4 +1,4 @@
-import { firstOf, lastOf, countBeyond, counted, type Section } from "../../../core/src/index";
+import { firstOf, lastOf, type Section, Song, Text } from "../../../core/src/index";
 import { showSection } from "../store/selection";
 import { edit, sectionNow, storedSong, useSong } from "../store/song";
 import { tellUndoable } from "./undoable";
@@ -8,11 +8,11 @@ const NEW_BARS = 4;
 
 /** What is kept past the end of a section, in one line; null where nothing is. */
 export function beyondText(section: Section): string | null {
-  const { chords, notes, hits } = countBeyond(section);
+  const { chords, notes, hits } = Song.beyond(section);
   const list = [
-    ...(chords ? [counted(chords, "chord")] : []),
-    ...(notes ? [counted(notes, "note")] : []),
-    ...(hits ? [counted(hits, "drum hit")] : []),
+    ...(chords ? [Text.counted(chords, "chord")] : []),
+    ...(notes ? [Text.counted(notes, "note")] : []),
+    ...(hits ? [Text.counted(hits, "drum hit")] : []),
   ];
   if (!list.length) return null;
   const words = list.length > 1 ? `${list.slice(0, -1).join(", ")} and ${lastOf(list)}` : firstOf(list);

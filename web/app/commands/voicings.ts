@@ -1,20 +1,17 @@
 import {
-  firstOf,
-  nth,
-  sure,
-  instrumentOf,
-  instrumentsFor,
-  invert,
-  laidOutParts,
-  NO_CHORD,
-  pitchMidi,
-  sectionOf,
-  VOICING_STYLES,
+  Chord,
   type ChordEvent,
+  Edit,
+  firstOf,
+  Instrument,
+  nth,
   type Part,
+  Pitch,
   type PitchName,
   type Section,
-  type Song,
+  Song,
+  sure,
+  Voicing,
   type VoicingStyle,
 } from "../../../core/src/index";
 import { soundNote } from "../audio/sound";
@@ -23,7 +20,7 @@ import { chooseChord, useSelection } from "../store/selection";
 import { edit, say, useSong, type PlayingChange } from "../store/song";
 
 const voicePartIn = (song: Song, id: string): Part | undefined => {
-  const parts = laidOutParts(song);
+  const parts = Edit.laidOutParts(song);
   return parts.find((p) => p.id === id) ?? parts.find((p) => sure(p.link).kind === "voicing") ?? parts[0];
 };
 
@@ -38,8 +35,8 @@ export function useVoicePart(song: Song): Part | undefined {
 
 /** Styles that suit how an instrument is held. */
 export const stylesFor = (song: Song, part: Part): VoicingStyle[] => {
-  const { held } = instrumentOf(part.instrument, song);
-  return VOICING_STYLES.filter(
+  const { held } = Instrument.of(part.instrument, song);
+  return Voicing.STYLES.filter(
     (s) =>
       (!s.held || s.held === held.by) &&
       (held.by === "hands" || s.id !== "every") &&
@@ -54,7 +51,7 @@ export const voicingStyleOf = (song: Song, part: Part): VoicingStyle => {
 
 /** Lets a chord sound in the sound of its part. */
 export function soundPitches(part: string, pitches: readonly PitchName[]): void {
-  for (const p of pitches) void soundNote(part, pitchMidi(p), 0.9);
+  for (const p of pitches) void soundNote(part, Pitch.midi(p), 0.9);
 }
 
 /** Lets a chord of a section sound as it is laid out. */
@@ -67,8 +64,8 @@ export function soundLayout(song: Song, event: ChordEvent | undefined): void {
 /** The chord in focus, or the first one of the section. */
 function focused(song: Song): { section: Section | undefined; event: ChordEvent | undefined } {
   const { section: id, chord } = useSelection.getState();
-  const section = sectionOf(song, id);
-  const events = section?.chords.filter((c) => c.symbol !== NO_CHORD) ?? [];
+  const section = Song.section(song, id);
+  const events = section?.chords.filter((c) => c.symbol !== Chord.NONE) ?? [];
   return { section, event: events.find((c) => c.id === chord) ?? events[0] };
 }
 
@@ -121,9 +118,9 @@ export const invertChord = (direction: 1 | -1): void =>
     const { section, event } = focused(song);
     const pitches = event?.voicings?.[part.id]?.pitches;
     if (!section || !event || !pitches) return;
-    const fretted = instrumentOf(part.instrument, song).held.by === "frets";
-    const next = fretted ? nextShape(part.id, event.id, pitches, direction) : invert(pitches, direction);
-    if (!next || next.some((p) => pitchMidi(p) < LOWEST || pitchMidi(p) > HIGHEST)) {
+    const fretted = Instrument.of(part.instrument, song).held.by === "frets";
+    const next = fretted ? nextShape(part.id, event.id, pitches, direction) : Voicing.invert(pitches, direction);
+    if (!next || next.some((p) => Pitch.midi(p) < LOWEST || Pitch.midi(p) > HIGHEST)) {
       say({
         code: "voicing.inversion",
         message: `There is no ${direction > 0 ? "higher" : "lower"} layout of ${event.symbol}`,
@@ -141,7 +138,7 @@ function nextShape(
   pitches: readonly PitchName[],
   direction: 1 | -1,
 ): PitchName[] | undefined {
-  const height = (p: readonly PitchName[]) => p.reduce((sum, x) => sum + pitchMidi(x), 0) / p.length;
+  const height = (p: readonly PitchName[]) => p.reduce((sum, x) => sum + Pitch.midi(x), 0) / p.length;
   const all = useResults.getState().voicing[part]?.alternatives[chord] ?? [];
   return all
     .filter((a) => (height(a.pitches) - height(pitches)) * direction > 0.01)
@@ -177,7 +174,7 @@ export const moveRegister = (direction: 1 | -1): void =>
 
 export const nextInstrument = (direction: 1 | -1): void =>
   withVoicePart((song, part) => {
-    const all = instrumentsFor(song).filter((i) => i.roles.includes(part.role));
+    const all = Instrument.forRole(song).filter((i) => i.roles.includes(part.role));
     const at = all.findIndex((i) => i.id === part.instrument);
     setInstrument(part.id, nth(all, (at + direction + all.length) % all.length).id);
   });

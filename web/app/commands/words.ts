@@ -1,19 +1,13 @@
 import {
-  chordOf,
-  chordPitchClasses,
-  instrumentOf,
-  layWords,
-  midiRange,
-  rhythmOfWords,
-  sectionMeter,
-  spellAt,
-  writtenSyllable,
+  Chord,
   type Edit,
+  Instrument,
   type NewNote,
   type Part,
   type Section,
-  type Song,
+  Song,
   type Syllable,
+  Words,
 } from "../../../core/src/index";
 
 /** The edit that lays syllables under the notes of a part, and what found no note. */
@@ -23,7 +17,7 @@ export function layEdit(
   syllables: readonly string[],
   { from, verse }: { from: number; verse: number },
 ): { edit: Edit; left: string[] } {
-  const { notes, left } = layWords(section.notes[part] ?? [], syllables, { from, verse });
+  const { notes, left } = Words.lay(section.notes[part] ?? [], syllables, { from, verse });
   return { edit: { do: "changeNotes", section: section.id, part, notes }, left };
 }
 
@@ -37,15 +31,15 @@ export function proposedNotes(
   part: Part,
   { lines, verse }: { lines: readonly (readonly Syllable[])[]; verse: number },
 ): { notes: NewNote[]; left: number } {
-  const meter = sectionMeter(song, section);
-  const { placed, left } = rhythmOfWords(lines, meter, section.bars);
-  const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).comfortable);
+  const meter = Song.meterOf(song, section);
+  const { placed, left } = Words.rhythm(lines, meter, section.bars);
+  const [low, high] = Instrument.range(part.range ?? Instrument.of(part.instrument, song).comfortable);
   let near = Math.round((low + high) / 2);
   const notes = placed.map((p): NewNote => {
-    const chord = chordOf(
+    const chord = Chord.of(
       section.chords.findLast((c) => c.start <= p.start && p.start < c.start + c.duration)?.symbol ?? "",
     );
-    const pcs = chord ? chordPitchClasses(chord) : null;
+    const pcs = chord ? Chord.pitchClasses(chord) : null;
     const midi = pcs
       ? ([0, -1, 1, -2, 2, -3, 3, -4, 4]
           .map((d) => near + d)
@@ -55,9 +49,9 @@ export function proposedNotes(
     return {
       start: p.start,
       duration: p.duration,
-      pitch: spellAt(song, section, p.start, midi),
+      pitch: Song.spell(song, section, p.start, midi),
       velocity: p.stress ? 92 : 80,
-      lyrics: [...Array.from({ length: verse }, () => ""), writtenSyllable(p)],
+      lyrics: [...Array.from({ length: verse }, () => ""), Words.written(p)],
     };
   });
   return { notes, left };

@@ -1,16 +1,15 @@
 import { useMemo } from "react";
 import {
-  nth,
-  mended,
-  takeVoices,
   type BassLine,
   type BassRequest,
   type CounterLine,
   type Edit,
+  nth,
   type Problem,
   type Result,
   type RoughSpot,
   type Ticks,
+  Vocal,
   type VocalLines,
   type VocalRequest,
 } from "../../../core/src/index";
@@ -71,7 +70,7 @@ export const writeVoices = (request: VocalRequest): Promise<void> =>
 /** Mends a rough spot of written voices: the note has another pitch, and they are judged once more. */
 export async function mendVoices(request: VocalRequest, index: number, spot: RoughSpot, pitch: string): Promise<void> {
   const lines = useResults.getState().lines as VocalLines[];
-  const next = mended(nth(lines, index), spot, pitch);
+  const next = Vocal.mend(nth(lines, index), spot, pitch);
   const judged = await workers.writer.rejudge(request, next);
   const put = judged.ok ? judged.value : next;
   if (useResults.getState().lines === lines)
@@ -86,7 +85,7 @@ export function useVoiceOffers(section: string, part: string, length: Ticks): Of
       lines.map((line, i): Offer => ({
         id: `voices:${i}:${line.school}:${part}`,
         label: `way ${i + 1}`,
-        edit: takeVoices(songNow(), section, line),
+        edit: Vocal.take(songNow(), section, line),
         from: 0,
         to: length,
         whole: true,

@@ -1,4 +1,4 @@
-import { sure, laidOutParts, WHAT_FOLLOWS, type Edit } from "../../../core/src/index";
+import { Edit, sure } from "../../../core/src/index";
 import { workers } from "../workers/client";
 import { latest, sync } from "../workers/sync";
 import { passInView } from "./passes";
@@ -52,7 +52,7 @@ const settle = latest(
     const state = useSong.getState();
     // What was worked out for an older song is asked for again.
     if (version !== state.version) settle();
-    else if (edits.length) state.edit({ do: "all", label: WHAT_FOLLOWS, edits }, { quiet: true, stored: true });
+    else if (edits.length) state.edit({ do: "all", label: Edit.WHAT_FOLLOWS, edits }, { quiet: true, stored: true });
   },
 );
 
@@ -60,7 +60,7 @@ function refresh(): void {
   const { section } = useSelection.getState();
   const { song } = useSong.getState();
   analyze(section);
-  if (song && laidOutParts(song).length) showLayouts(section);
+  if (song && Edit.laidOutParts(song).length) showLayouts(section);
 }
 
 /** Tells the workers which pass is in view. */

@@ -1,5 +1,5 @@
 import { del, get as read, set as write } from "idb-keyval";
-import { sure, parseSong, type Song } from "../../../core/src/index";
+import { Song, sure } from "../../../core/src/index";
 import { api, ApiProblem } from "../api";
 import { useSong } from "./song";
 
@@ -19,7 +19,7 @@ const RETRY = 2500;
  */
 export async function openSong(id: string): Promise<void> {
   const unsent = await read<Unsent>(keyOf(id));
-  const mine = unsent && parseSong(unsent.song).ok ? unsent : undefined;
+  const mine = unsent && Song.parse(unsent.song).ok ? unsent : undefined;
   try {
     const stored = await api.get(id);
     if (!mine || JSON.stringify(mine.song) === JSON.stringify(stored.song)) {

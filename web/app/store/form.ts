@@ -1,9 +1,9 @@
-import { formOf, type FormPass, type Song } from "../../../core/src/index";
+import { Form, type FormPass, type Song } from "../../../core/src/index";
 
 /** The passes of the song asked for last: the strip, the sound and the grid ask for the same one. */
 let known: { song: Song; passes: FormPass[] } | null = null;
 
 export function formNow(song: Song): FormPass[] {
-  if (known?.song !== song) known = { song, passes: formOf(song) };
+  if (known?.song !== song) known = { song, passes: Form.of(song) };
   return known.passes;
 }

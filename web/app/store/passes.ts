@@ -1,4 +1,4 @@
-import { isUnlike, passOf, passView, type Edit, type Song } from "../../../core/src/index";
+import { type Edit, Form, Song } from "../../../core/src/index";
 import { useSelection } from "./selection";
 
 /** What of the form is looked at. */
@@ -20,7 +20,7 @@ export function passInView(song: Song, pass: string | null, section: string): st
 
 /** The song as the pass in view plays it. */
 export const viewOf = (song: Song, { pass, section, here }: Looked = useSelection.getState()): Song =>
-  passView(song, passInView(song, pass, section), here);
+  Form.view(song, passInView(song, pass, section), here);
 
 /** Whether an edit says something of a section, or of how a part plays anywhere. */
 const concerns = (edit: Edit, section: string): boolean => {
@@ -32,7 +32,8 @@ const concerns = (edit: Edit, section: string): boolean => {
 /** An edit of the section in view as one of the pass in view, where that plays something else or is meant alone. */
 export function asMeant(song: Song, edit: Edit, looked: Looked = useSelection.getState()): Edit {
   const id = passInView(song, looked.pass, looked.section);
-  const pass = id === null ? undefined : passOf(song, id);
-  if (!pass || edit.do === "inPass" || !(looked.here || isUnlike(pass)) || !concerns(edit, pass.sectionId)) return edit;
+  const pass = id === null ? undefined : Song.pass(song, id);
+  if (!pass || edit.do === "inPass" || !(looked.here || Form.isUnlike(pass)) || !concerns(edit, pass.sectionId))
+    return edit;
   return { do: "inPass", pass: pass.id, ...(looked.here ? { here: true } : {}), edit };
 }

@@ -1,5 +1,5 @@
 import { create } from "zustand";
-import { EIGHTH, SIXTEENTH, type Ticks } from "../../../core/src/index";
+import { Meter, type Ticks } from "../../../core/src/index";
 
 export type Snap = "chord" | "scale" | "semitone";
 
@@ -37,8 +37,8 @@ const initial = (): PreferencesState => ({
   zoom: 54,
   fit: "bars",
   snap: "chord",
-  grid: EIGHTH,
-  drumGrid: SIXTEENTH,
+  grid: Meter.EIGHTH,
+  drumGrid: Meter.SIXTEENTH,
   names: false,
   notation: false,
   written: false,

@@ -2,8 +2,8 @@ import { useLayoutEffect } from "react";
 import { create } from "zustand";
 import type {
   BassLine,
-  CounterLine,
   BassVerdict,
+  CounterLine,
   Edit,
   Finding,
   HarmonyReport,

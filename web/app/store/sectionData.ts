@@ -1,28 +1,19 @@
 import { useMemo } from "react";
 import {
-  lastOf,
-  sure,
-  createMemory,
-  kicksAt,
-  notesAt,
-  passPlace,
-  realizedAt,
-  rolesAt,
-  sectionKey,
-  sectionMeter,
-  sectionOf,
-  sectionPlace,
-  soundingAt,
+  Fact,
   type Key,
   type KickHit,
+  lastOf,
   type Meter,
+  Place,
   type Reader,
   type RealizedNote,
   type RealizedPart,
   type RealizedSong,
   type RoleSpan,
   type Section,
-  type Song,
+  Song,
+  sure,
   type Ticks,
 } from "../../../core/src/index";
 
@@ -45,7 +36,7 @@ export interface SectionData {
 }
 
 /** Facts of the song in view, remembered from edit to edit. */
-const memory = createMemory();
+const memory = Fact.memory();
 
 /** What follows from a song, remembered as well. */
 export const factsNow = (song: Song): Reader => memory.at(song);
@@ -61,7 +52,7 @@ function upbeatsInto(song: Song, section: Section, bar: Ticks, passId: string | 
     song.parts.map((p) => [
       p.id,
       read
-        .get(notesAt, passPlace(song, next.id), p.id, "played")
+        .get(Fact.notes, Place.pass(song, next.id), p.id, "played")
         .filter((n) => n.start < 0)
         .map((n) => ({ ...n, start: n.start + end })),
     ]),
@@ -70,12 +61,12 @@ function upbeatsInto(song: Song, section: Section, bar: Ticks, passId: string | 
 
 export function useSectionData(song: Song, sectionId: string, passId: string | null): SectionData | null {
   return useMemo(() => {
-    const section = sectionOf(song, sectionId);
+    const section = Song.section(song, sectionId);
     if (!section) return null;
     const read = memory.at(song);
-    const place = sectionPlace(sectionId);
-    const real = read.get(realizedAt, place, "played");
-    const meter = sectionMeter(song, section);
+    const place = Place.section(sectionId);
+    const real = read.get(Fact.realized, place, "played");
+    const meter = Song.meterOf(song, section);
     const earliest = Math.min(
       -(section.pickup ?? 0),
       ...real.parts.flatMap((p) => p.notes.slice(0, 8).map((n) => n.start)),
@@ -86,12 +77,12 @@ export function useSectionData(song: Song, sectionId: string, passId: string | n
       section,
       real,
       meter,
-      key: sectionKey(song, section),
-      sounding: read.get(soundingAt, place),
-      kicks: read.get(kicksAt, place),
+      key: Song.keyOf(song, section),
+      sounding: read.get(Fact.sounding, place),
+      kicks: read.get(Fact.kicks, place),
       length: section.bars * meter.bar,
       upbeats: upbeatsInto(song, section, meter.bar, passId),
-      roles: new Map(real.parts.map((p) => [p.id, read.get(rolesAt, place, p.id, "played")])),
+      roles: new Map(real.parts.map((p) => [p.id, read.get(Fact.roles, place, p.id, "played")])),
       pickup: Math.max(beat, Math.ceil(-earliest / beat) * beat),
     };
   }, [song, sectionId, passId]);

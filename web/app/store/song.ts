@@ -1,15 +1,5 @@
 import { create } from "zustand";
-import {
-  firstOf,
-  sure,
-  applyEdit,
-  sectionOf,
-  type Edit,
-  type Pass,
-  type Problem,
-  type Section,
-  type Song,
-} from "../../../core/src/index";
+import { Edit, firstOf, type Pass, type Problem, type Section, Song, sure } from "../../../core/src/index";
 import { asMeant, passInView, viewOf } from "./passes";
 import { useSelection } from "./selection";
 
@@ -84,7 +74,7 @@ export const useSong = create<SongState>((set, get) => ({
     const { song, past, version } = get();
     if (!song) return null;
     const edit = stored ? asked : asMeant(song, asked);
-    const result = applyEdit(song, edit);
+    const result = Edit.apply(song, edit);
     if (!result.ok) {
       set({ problem: result.error });
       return null;
@@ -144,7 +134,7 @@ export const songNow = (): Song => viewOf(storedSong());
 /** A section as it is stored now, as the pass in view plays it. */
 export const sectionNow = (id: string): Section | undefined => {
   const { song } = useSong.getState();
-  return song ? sectionOf(viewOf(song), id) : undefined;
+  return song ? Song.section(viewOf(song), id) : undefined;
 };
 
 /** Makes an edit of the stored song. */
@@ -173,5 +163,5 @@ export function useView(song: Song): Song {
 /** The song as the pass in view plays it, and one of its sections, whatever is being tried out in the score. */
 export function useStored(sectionId: string): { song: Song; section: Section } {
   const song = useView(sure(useSong((s) => s.song)));
-  return { song, section: sectionOf(song, sectionId) ?? firstOf(song.sections) };
+  return { song, section: Song.section(song, sectionId) ?? firstOf(song.sections) };
 }

@@ -1,78 +1,49 @@
 import { expose } from "comlink";
 import {
-  sure,
-  accentsAt,
-  agreementAt,
-  anewAt,
-  applyEdit,
-  bassRequest,
-  bassVerdictAt,
-  buildUp,
-  chooseCapo,
-  createChecker,
-  createMemory,
-  fail,
-  followChange,
-  gates,
-  harmonyAt,
-  isComplete,
-  laidOutParts,
-  ok,
-  partByRole,
-  partOf,
-  passView,
-  passEndings,
-  pathsAt,
-  reharmonizeSection,
-  thinOut,
-  harmonizations,
-  reharmonizations,
-  bassLines,
-  counterLines,
-  fitKey,
-  neckKey,
-  rejudge,
-  overviewOf,
-  safeFixes,
-  tryFixes,
-  vocalLines,
-  verdictAt,
-  voicingAt,
-  weavePlan,
-  WHAT_FOLLOWS,
-  withFollowing,
   type AccentMap,
   type Agreement,
   type Anew,
+  Bass,
   type BassLine,
   type BassRequest,
   type BassVerdict,
   type CapoChoice,
+  Check,
+  Counter,
   type CounterLine,
   type CounterRequest,
-  type Edit,
+  Edit,
+  Fact,
+  fail,
   type Finding,
-  type Overview,
-  type SafeFixes,
+  Form,
+  Frets,
   type Gate,
   type Harmonization,
   type HarmonizeRequest,
   type HarmonyReport,
-  type SungKey,
   type NeckKey,
-  type VocalLines,
-  type VocalRequest,
+  ok,
+  type Overview,
   type Progressed,
+  Reharm,
   type ReharmCandidate,
   type ReharmRequest,
   type Result,
+  type SafeFixes,
   type SectionPath,
   type SectionRequest,
   type SectionVoicing,
   type ShapeStep,
-  type Song,
+  Singer,
+  Song,
+  type SungKey,
+  sure,
   type Syllable,
   type Verdict,
+  Vocal,
+  type VocalLines,
+  type VocalRequest,
   type WeavePlace,
   type WordBook,
 } from "../../../core/src/index";
@@ -91,16 +62,16 @@ let version = 0;
 let settled: Song | null = null;
 /** The version for which what follows was asked last, where something did. */
 let asked = -1;
-const memory = createMemory();
-const checker = createChecker(memory);
+const memory = Fact.memory();
+const checker = Check.checker(memory);
 // Judges what is only tried out (a drag, a preview), without displacing what is remembered of the song itself.
-const trialMemory = createMemory();
-const trialChecker = createChecker(trialMemory);
+const trialMemory = Fact.memory();
+const trialChecker = Check.checker(trialMemory);
 
 /** The pass that is looked at. */
 let looked: { pass: string | null; here: boolean } = { pass: null, here: false };
 /** The song as that pass plays it. */
-const view = (): Song | null => song && passView(song, looked.pass, looked.here);
+const view = (): Song | null => song && Form.view(song, looked.pass, looked.here);
 
 /** Runs what needs an open song. */
 const withSong = <T>(run: (open: Song) => Result<T>): Result<T> => {
@@ -165,12 +136,12 @@ const musicWorker = {
   /** False when the worker does not hold the version before: then the song must be loaded. */
   edit(next: number, change: Edit): boolean {
     if (!song || version !== next - 1) return false;
-    const result = applyEdit(song, change);
+    const result = Edit.apply(song, change);
     if (!result.ok) return false;
-    if (settled === song && isComplete(change)) settled = result.value.song;
+    if (settled === song && Edit.isComplete(change)) settled = result.value.song;
     // What followed was worked out for the song as it is now: from there on only what that brought is looked at, so
     // that it comes to an end.
-    if (asked === version && change.do === "all" && change.label === WHAT_FOLLOWS) settled = song;
+    if (asked === version && change.do === "all" && change.label === Edit.WHAT_FOLLOWS) settled = song;
     song = result.value.song;
     version = next;
     return true;
@@ -182,18 +153,18 @@ const musicWorker = {
   analyze(section: string, bassPart: string, known: number, tried?: Edit): Analysis {
     const open = view();
     if (!open) return { findings: [], report: null, harmony: null };
-    const changed = tried ? applyEdit(open, tried) : null;
+    const changed = tried ? Edit.apply(open, tried) : null;
     const judged = changed?.ok ? changed.value.song : open;
     const [read, by] = changed?.ok ? [trialMemory.at(judged), trialChecker] : [memory.at(judged), checker];
-    const bass = partOf(judged, bassPart) ?? partByRole(judged, "bass");
-    const report = bass && read.get(bassVerdictAt, section, bass.id);
+    const bass = Song.part(judged, bassPart) ?? Song.partByRole(judged, "bass");
+    const report = bass && read.get(Fact.bass, section, bass.id);
     const findings = by.section(judged, section);
-    const harmony = memory.at(open).get(harmonyAt, section);
+    const harmony = memory.at(open).get(Fact.harmony, section);
     const number = numberOf(harmony);
     return {
       findings,
       report: report?.ok ? report.value : null,
-      harmony: number === known ? null : { harmony, verdict: memory.at(open).get(verdictAt, section), number },
+      harmony: number === known ? null : { harmony, verdict: memory.at(open).get(Fact.verdict, section), number },
     };
   },
   /**
@@ -204,15 +175,15 @@ const musicWorker = {
     const open = view();
     if (!open) return null;
     const read = memory.at(open);
-    const map = read.get(accentsAt, section);
+    const map = read.get(Fact.accents, section);
     if (!map.ok) return null;
-    const agreed = read.get(agreementAt, section);
-    const bass = bassRequest(read, { section, part });
-    return { map: map.value, agreed: agreed.ok ? agreed.value : null, plan: bass.ok ? weavePlan(bass.value.ctx) : [] };
+    const agreed = read.get(Fact.agreement, section);
+    const bass = Bass.request(read, { section, part });
+    return { map: map.value, agreed: agreed.ok ? agreed.value : null, plan: bass.ok ? Bass.weave(bass.value.ctx) : [] };
   },
   /** Edits that belong to what changed since the song was last settled; made, they settle it. */
   follow(): { version: number; edits: Edit[] } {
-    const edits = song ? followChange(settled, song, { memory }) : [];
+    const edits = song ? Edit.followChange(settled, song, { memory }) : [];
     if (!edits.length) settled = song;
     asked = edits.length ? version : -1;
     return { version, edits };
@@ -220,16 +191,16 @@ const musicWorker = {
   /** An edit with what belongs to it, the bass too where it is to go along. */
   withFollowing: (edit: Edit, bass: boolean): Result<Edit> =>
     withSong((open) => {
-      const applied = applyEdit(open, edit);
-      return applied.ok ? ok(withFollowing(open, edit, { bass, memory: trialMemory })) : applied;
+      const applied = Edit.apply(open, edit);
+      return applied.ok ? ok(Edit.withFollowing(open, edit, { bass, memory: trialMemory })) : applied;
     }),
   /** What the voicing path chose for each part of a section. `known`: numbers of what the caller has, by part. */
   layouts(section: string, known: Record<string, number>): Layouts[] {
     const open = view();
     if (!open) return [];
     const read = memory.at(open);
-    return laidOutParts(open).flatMap((part): Layouts[] => {
-      const voiced = sure(part.link).kind === "voicing" ? read.get(voicingAt, section, part.id) : null;
+    return Edit.laidOutParts(open).flatMap((part): Layouts[] => {
+      const voiced = sure(part.link).kind === "voicing" ? read.get(Fact.voicing, section, part.id) : null;
       if (!voiced) return [];
       const number = numberOf(voiced);
       return [{ part: part.id, number, voicing: known[part.id] === number ? null : voiced }];
@@ -237,35 +208,35 @@ const musicWorker = {
   },
   /** What laying the section out anew would gain; null where nothing. */
   anew: (section: string, part: string): Result<Anew | null> =>
-    withSong((open) => memory.at(open).get(anewAt, section, part)),
+    withSong((open) => memory.at(open).get(Fact.anew, section, part)),
   paths: (section: string, part: string): Result<SectionPath[]> =>
-    withSong((open) => memory.at(open).get(pathsAt, section, part)),
-  capo: (part: string): Result<CapoChoice[]> => withSong((open) => chooseCapo(open, part)),
+    withSong((open) => memory.at(open).get(Fact.paths, section, part)),
+  capo: (part: string): Result<CapoChoice[]> => withSong((open) => Frets.capo(open, part)),
   /** Only what is shown crosses the border: the first offers, without the chords they leave alone. */
   reharmonize: (request: Omit<ReharmRequest, "song">): Result<ShownOffer[]> =>
     withSong((open) => {
-      const found = reharmonizations({ song: open, ...request });
+      const found = Reharm.find({ song: open, ...request });
       return found.ok ? ok(found.value.slice(0, 9).map(({ events: _, ...shown }) => shown)) : found;
     }),
   reharmonizeSection: (request: Omit<SectionRequest, "song">): Result<Progressed[]> =>
-    withSong((open) => reharmonizeSection({ song: open, ...request })),
+    withSong((open) => Reharm.section({ song: open, ...request })),
   harmonize: (request: Omit<HarmonizeRequest, "song">, as: "melody" | "bass"): Result<Harmonization[]> =>
-    withSong((open) => harmonizations({ song: open, ...request }, as)),
+    withSong((open) => Reharm.harmonize({ song: open, ...request }, as)),
   gates: (request: BassRequest): Result<{ now: Gate["effect"]; gates: Gate[] }> =>
-    withSong((open) => gates(open, request)),
+    withSong((open) => Bass.gates(open, request)),
   /** Removes the least justified note, or adds the best justified one. */
   shape: (request: BassRequest, way: "thin" | "build"): Result<ShapeStep> =>
-    withSong((open) => (way === "thin" ? thinOut : buildUp)(open, request)),
+    withSong((open) => (way === "thin" ? Bass.thinOut : Bass.buildUp)(open, request)),
   /** Lines of text in syllables; a language is loaded when it is first asked for, and stays. */
   async syllables(text: string, language: Language): Promise<Syllable[][]> {
     let book = books.get(language);
     if (!book) books.set(language, (book = wordBook(language)));
     return linesOf(text, await book);
   },
-  vocal: (request: VocalRequest): Result<VocalLines[]> => withSong((open) => vocalLines(open, request)),
+  vocal: (request: VocalRequest): Result<VocalLines[]> => withSong((open) => Vocal.write(open, request)),
   /** Voices judged once more after a note of them was changed. */
   rejudge: (request: VocalRequest, lines: VocalLines): Result<VocalLines> =>
-    withSong((open) => rejudge(open, request, lines)),
+    withSong((open) => Vocal.rejudge(open, request, lines)),
   /**
    * Fixes of a place of a finding, tried: by their labels, what each would bring that is as bad; null brings nothing, a
    * fix that does not mend is left out.
@@ -274,8 +245,8 @@ const musicWorker = {
     const place = finding.places.find((p) => p.id === placeId);
     const open = view();
     if (!open || !place) return {};
-    const own = tryFixes(open, finding, { fixes: place.fixes, ids: [place.id], checker: trialChecker });
-    const all = tryFixes(open, finding, {
+    const own = Check.tryFixes(open, finding, { fixes: place.fixes, ids: [place.id], checker: trialChecker });
+    const all = Check.tryFixes(open, finding, {
       fixes: finding.forAll,
       ids: finding.places.map((p) => p.id),
       checker: trialChecker,
@@ -285,30 +256,30 @@ const musicWorker = {
   /** What can be mended without a doubt of the findings of a section that are named. */
   safe: (section: string, findings: string[]): SafeFixes | null => {
     const open = view();
-    return open ? safeFixes(open, section, findings, trialChecker) : null;
+    return open ? Check.safeFixes(open, section, findings, trialChecker) : null;
   },
   /** The whole form at a glance. */
-  overview: (): Overview | null => (song ? overviewOf(song, memory) : null),
+  overview: (): Overview | null => (song ? Check.overview(song, memory) : null),
   /** The song in twelve keys for its singers, each with how guitar and ukulele would hold it. */
   keys: (singers: string[]): Result<TriedKey[]> =>
     withSong((open) =>
       ok(
-        fitKey(open, { singers }).map((fit) => ({
+        Singer.fit(open, { singers }).map((fit) => ({
           ...fit,
           necks: (["guitar", "ukulele"] as const).flatMap(
-            (instrument) => neckKey(open, fit.semitones, instrument) ?? [],
+            (instrument) => Frets.keyOf(open, fit.semitones, instrument) ?? [],
           ),
         })),
       ),
     ),
-  counter: (request: CounterRequest): Result<CounterLine[]> => withSong((open) => counterLines(open, request)),
+  counter: (request: CounterRequest): Result<CounterLine[]> => withSong((open) => Counter.write(open, request)),
   /**
    * What gives passes of the section that go on elsewhere a last bar of their own in a line that was written for the
    * others.
    */
   endings: (request: BassRequest, notes: BassLine["notes"]): Result<Edit[]> =>
-    withSong((open) => ok(passEndings(open, request, notes))),
-  bass: (request: BassRequest): Result<BassLine[]> => withSong((open) => bassLines(open, request)),
+    withSong((open) => ok(Bass.endings(open, request, notes))),
+  bass: (request: BassRequest): Result<BassLine[]> => withSong((open) => Bass.write(open, request)),
 };
 
 export type MusicWorker = typeof musicWorker;

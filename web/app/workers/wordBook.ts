@@ -1,4 +1,4 @@
-import { sure, LIGHT_ENGLISH, soundsOf, syllablesOf, type Syllable, type WordBook } from "../../../core/src/index";
+import { sure, type Syllable, type WordBook, Words } from "../../../core/src/index";
 
 /**
  * Languages whose words can be divided, by their hyphenation patterns; a stress is known for English alone, for others
@@ -53,10 +53,10 @@ export async function wordBook(language: Language): Promise<WordBook> {
   return {
     hyphenate: (word) => patterns.hyphenateSync(word, { hyphenChar: SOFT, minWordLength: 3 }).split(SOFT),
     ...(sounds
-      ? { spoken: (word: string) => (Object.hasOwn(sounds, word) ? soundsOf(sure(sounds[word])) : undefined) }
+      ? { spoken: (word: string) => (Object.hasOwn(sounds, word) ? Words.sounds(sure(sounds[word])) : undefined) }
       : {}),
     stressed: STRESSED[language],
-    light: sounds ? LIGHT_ENGLISH : NO_LIGHT,
+    light: sounds ? Words.LIGHT_ENGLISH : NO_LIGHT,
   };
 }
 
@@ -64,5 +64,5 @@ export async function wordBook(language: Language): Promise<WordBook> {
 export const linesOf = (text: string, book: WordBook): Syllable[][] =>
   text
     .split("\n")
-    .map((line) => syllablesOf(line, book))
+    .map((line) => Words.syllables(line, book))
     .filter((line) => line.length);

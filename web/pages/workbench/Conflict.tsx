@@ -1,4 +1,4 @@
-import { sure, sectionMeter, writeLine, type Song } from "../../../core/src/index";
+import { Chord, Song, sure } from "../../../core/src/index";
 import { resolveConflict } from "../../app/store/autosave";
 import { useSong } from "../../app/store/song";
 
@@ -9,7 +9,7 @@ function facts(song: Song): [string, string][] {
     ["Key", song.key],
     ["Tempo, meter", `${song.tempo} bpm, ${song.meter}`],
     ...song.sections.flatMap((s): [string, string][] => [
-      [`${s.name}: chords`, s.chords.length ? writeLine(s.chords, sectionMeter(song, s), s.bars) : "none"],
+      [`${s.name}: chords`, s.chords.length ? Chord.writeLine(s.chords, Song.meterOf(song, s), s.bars) : "none"],
       ...song.parts
         .filter((p) => (s.notes[p.id] ?? []).length)
         .map((p): [string, string] => [

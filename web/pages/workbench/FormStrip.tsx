@@ -1,6 +1,6 @@
 import { useRef, useState, type KeyboardEvent, type RefObject } from "react";
 import Dropdown from "react-bootstrap/Dropdown";
-import { nth, counted, sectionOf, timeText, type FormPass, type Song } from "../../../core/src/index";
+import { Form, type FormPass, nth, Song, Text } from "../../../core/src/index";
 import { playedPlace } from "../../app/audio/sound";
 import { useHead } from "../../app/audio/useHead";
 import { addPass, followSong, loopPasses, movePass, playFrom, removePass } from "../../app/commands/form";
@@ -146,8 +146,8 @@ function PassButton({ pass, current, loopTo }: { pass: FormPass; current: boolea
       type="button"
       aria-pressed={current}
       aria-label={
-        `${pass.name}, ${counted(pass.bars, "bar")}, from ` +
-        `${timeText(pass.startSeconds)}${words ? `; ${words}` : ""}`
+        `${pass.name}, ${Text.counted(pass.bars, "bar")}, from ` +
+        `${Form.time(pass.startSeconds)}${words ? `; ${words}` : ""}`
       }
       title={
         `${words ? `${words}. ` : ""}Click: look at it. Double click: play from here. Shift click: loop up to ` +
@@ -172,7 +172,7 @@ function PassButton({ pass, current, loopTo }: { pass: FormPass; current: boolea
           </span>
         </>
       )}
-      <span className="muted tabular time">{timeText(Math.round(pass.startSeconds))}</span>
+      <span className="muted tabular time">{Form.time(Math.round(pass.startSeconds))}</span>
     </button>
   );
 }
@@ -198,7 +198,7 @@ function FormEnd({
   return (
     <span className="head-group">
       <span className="form-total tabular muted">
-        {counted(bars, "bar")}, {timeText(seconds)}
+        {Text.counted(bars, "bar")}, {Form.time(seconds)}
       </span>
       <Dropdown align="end">
         <Dropdown.Toggle
@@ -225,9 +225,9 @@ function FormEnd({
             <Dropdown.Item
               as="button"
               type="button"
-              onClick={() => addSection(sectionOf(song, shown.section), current)}
+              onClick={() => addSection(Song.section(song, shown.section), current)}
             >
-              New section like {sectionOf(song, shown.section)?.name}
+              New section like {Song.section(song, shown.section)?.name}
             </Dropdown.Item>
           )}
         </Dropdown.Menu>

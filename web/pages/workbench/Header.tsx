@@ -1,6 +1,6 @@
 import { useRef, useState } from "react";
 import { Link } from "react-router";
-import { keyName, parseKey, tappedTempo, type Song } from "../../../core/src/index";
+import { Key, Meter, type Song } from "../../../core/src/index";
 import { toggleFit, usePreferences, zoomBy } from "../../app/store/preferences";
 import { edit, useSong, type SaveStatus } from "../../app/store/song";
 import { InPlace } from "../../kit/InPlace";
@@ -21,8 +21,8 @@ const STATUS: Record<SaveStatus, string> = {
 };
 const KEYS = ["C", "G", "D", "A", "E", "B", "F#", "Db", "Ab", "Eb", "Bb", "F"]
   .flatMap((t) => [`${t} major`, `${t} minor`])
-  .map((k) => parseKey(k))
-  .flatMap((k) => (k.ok ? [keyName(k.value)] : []));
+  .map((k) => Key.parse(k))
+  .flatMap((k) => (k.ok ? [Key.name(k.value)] : []));
 /** Taps that count: the newest of one stretch. */
 const TAPS = 9;
 
@@ -69,7 +69,7 @@ function TimeFields({ song }: { song: Song }) {
   const taps = useRef<number[]>([]);
   const tap = () => {
     taps.current = [...taps.current, performance.now()].slice(-TAPS);
-    const tempo = tappedTempo(taps.current);
+    const tempo = Meter.tapped(taps.current);
     if (tempo) edit({ do: "setTempo", tempo }, { quiet: taps.current.length > 2 });
   };
   const { ratio, unit } = song.swing;

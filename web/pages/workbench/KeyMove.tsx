@@ -1,17 +1,5 @@
 import { useMemo } from "react";
-import {
-  firstOf,
-  counted,
-  keyName,
-  parseKey,
-  sectionMeter,
-  sectionOf,
-  transposeSong,
-  typeset,
-  typesetNames,
-  waysTo,
-  type Song,
-} from "../../../core/src/index";
+import { firstOf, Key, Pitch, Song, Text } from "../../../core/src/index";
 import { endPreview } from "../../app/audio/sound";
 import { auditionEdit } from "../../app/commands/audition";
 import { move } from "../../app/commands/moves";
@@ -24,17 +12,17 @@ const hasMusic = (song: Song): boolean =>
 
 /** A key as it was typed, where it is one that the music could move to: on another tonic, or in another mode. */
 export function movableKey(song: Song, text: string): string | null {
-  const [from, to] = [parseKey(song.key), parseKey(text)];
+  const [from, to] = [Key.parse(song.key), Key.parse(text)];
   if (!from.ok || !to.ok || !hasMusic(song)) return null;
-  return from.value.mode !== to.value.mode || from.value.pcs[0] !== to.value.pcs[0] ? keyName(to.value) : null;
+  return from.value.mode !== to.value.mode || from.value.pcs[0] !== to.value.pcs[0] ? Key.name(to.value) : null;
 }
 
 const way = (semitones: number): string =>
-  `${semitones > 0 ? "up" : "down"} ${counted(Math.abs(semitones), "semitone")}`;
+  `${semitones > 0 ? "up" : "down"} ${Text.counted(Math.abs(semitones), "semitone")}`;
 
 /** A key of another mode was typed: every degree goes to the same degree there. */
 function ModeChange({ song, to, end, done }: { song: Song; to: string; end: number; done(): void }) {
-  const [from, goal] = [parseKey(song.key), parseKey(to)];
+  const [from, goal] = [Key.parse(song.key), Key.parse(to)];
   if (!from.ok || !goal.ok || from.value.mode === goal.value.mode) return null;
   const change = { do: "changeMode", key: to } as const;
   return (
@@ -52,7 +40,7 @@ function ModeChange({ song, to, end, done }: { song: Song; to: string; end: numb
         title="Every scale degree goes to the same degree of the new key; the dominant keeps its leading tone"
         onClick={() => {
           endPreview();
-          move(change, `The song is in ${typeset(to)}, degree by degree`);
+          move(change, `The song is in ${Pitch.typeset(to)}, degree by degree`);
           done();
         }}
       >
@@ -66,21 +54,21 @@ function ModeChange({ song, to, end, done }: { song: Song; to: string; end: numb
 export function KeyMove({ song, to, done }: { song: Song; to: string; done(): void }) {
   const ways = useMemo(
     () =>
-      waysTo(song.key, to).flatMap((semitones) => {
-        const found = transposeSong(song, { key: to, semitones });
+      Song.waysTo(song.key, to).flatMap((semitones) => {
+        const found = Song.transpose(song, { key: to, semitones });
         return found.ok ? [{ semitones, ...found.value }] : [];
       }),
     [song, to],
   );
   const section =
-    sectionOf(
+    Song.section(
       song,
       useSelection((s) => s.section),
     ) ?? firstOf(song.sections);
-  const end = section.bars * sectionMeter(song, section).bar;
+  const end = section.bars * Song.meterOf(song, section).bar;
   return (
-    <div className="key-move" role="group" aria-label={`To ${typeset(to)}`}>
-      <span>To {typeset(to)}:</span>
+    <div className="key-move" role="group" aria-label={`To ${Pitch.typeset(to)}`}>
+      <span>To {Pitch.typeset(to)}:</span>
       {ways.map(({ semitones, edit: change, left }) => (
         <span key={semitones} className="key-way">
           <button
@@ -95,15 +83,15 @@ export function KeyMove({ song, to, done }: { song: Song; to: string; done(): vo
             className="primary"
             onClick={() => {
               endPreview();
-              move(change, `The song was moved to ${typeset(to)}, ${way(semitones)}`);
+              move(change, `The song was moved to ${Pitch.typeset(to)}, ${way(semitones)}`);
               done();
             }}
           >
             Move {way(semitones)}
           </button>
           {left.length > 0 && (
-            <span className="small" title={left.map((l) => typesetNames(`${l.what}: ${l.why}`)).join("\n")}>
-              {typesetNames(left.map((l) => l.what).join("; "))} would not fit
+            <span className="small" title={left.map((l) => Pitch.typesetAll(`${l.what}: ${l.why}`)).join("\n")}>
+              {Pitch.typesetAll(left.map((l) => l.what).join("; "))} would not fit
             </span>
           )}
         </span>

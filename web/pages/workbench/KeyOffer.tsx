@@ -1,4 +1,4 @@
-import { sure, AT_HOME, parseKey, sectionOf, typeset, type Song } from "../../../core/src/index";
+import { Harmony, Key, Pitch, Song, sure } from "../../../core/src/index";
 import { useResults } from "../../app/store/results";
 import { useSelection } from "../../app/store/selection";
 import { edit } from "../../app/store/song";
@@ -8,7 +8,7 @@ const LEAST_CHORDS = 3;
 
 /** The pitch classes of a key, to tell modes of one scale. */
 const scaleOf = (key: string): string => {
-  const parsed = parseKey(key);
+  const parsed = Key.parse(key);
   return parsed.ok ? [...parsed.value.pcs].sort().join() : "";
 };
 
@@ -19,12 +19,12 @@ const scaleOf = (key: string): string => {
 export function KeyOffer({ song }: { song: Song }) {
   const harmony = useResults((s) => s.harmony);
   const id = useSelection((s) => s.section);
-  const section = sectionOf(song, id);
+  const section = Song.section(song, id);
   const [best] = harmony?.keys ?? [];
   if (!best || !section || section.key || section.chords.length < LEAST_CHORDS) return null;
   if (best.equal.length || scaleOf(best.key) === scaleOf(song.key)) return null;
   // A key that most chords are at home in is kept, whatever fits as well.
-  const atHome = sure(harmony).chords.filter((c) => AT_HOME.has(c.category)).length;
+  const atHome = sure(harmony).chords.filter((c) => Harmony.AT_HOME.has(c.category)).length;
   if (atHome * 2 > sure(harmony).chords.length) return null;
   const alone = song.sections.every((s) => s === section || s.key !== undefined || !s.chords.length);
   const whose = alone ? "the song" : section.name;
@@ -33,14 +33,14 @@ export function KeyOffer({ song }: { song: Song }) {
       type="button"
       className="key-offer"
       title={
-        `The chords fit ${typeset(best.key)} better than ${typeset(song.key)}. Names the key of ${whose}; no ` +
+        `The chords fit ${Pitch.typeset(best.key)} better than ${Pitch.typeset(song.key)}. Names the key of ${whose}; no ` +
         "chord changes"
       }
       onClick={() =>
         edit(alone ? { do: "setKey", key: best.key } : { do: "setSectionTime", section: section.id, key: best.key })
       }
     >
-      {typeset(best.key)}
+      {Pitch.typeset(best.key)}
       {alone ? "" : ` for ${section.name}`}?
     </button>
   );

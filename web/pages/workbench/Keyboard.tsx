@@ -1,4 +1,4 @@
-import { firstOf, chordOf, mod, parseKey, tensions, typeset, type Midi } from "../../../core/src/index";
+import { Chord, firstOf, Harmony, Key, type Midi, Pitch } from "../../../core/src/index";
 import { soundNote, useSound } from "../../app/audio/sound";
 import { useVoicePart } from "../../app/commands/voicings";
 import { press, pressKey, release, usePlayed } from "../../app/input/played";
@@ -10,7 +10,7 @@ import type { Sounding } from "./sounding";
 const LOW: Midi = 36;
 const HIGH: Midi = 84;
 const KEYS = Array.from({ length: HIGH - LOW + 1 }, (_, i) => LOW + i);
-const isBlack = (m: Midi): boolean => [1, 3, 6, 8, 10].includes(mod(m, 12));
+const isBlack = (m: Midi): boolean => [1, 3, 6, 8, 10].includes(Pitch.mod(m, 12));
 const WHITES = KEYS.filter((m) => !isBlack(m));
 /** Width of a white key, of a hundred. */
 const WIDTH = 100 / WHITES.length;
@@ -90,7 +90,7 @@ function SoundingDots({ sounding }: { sounding: readonly Sounding[] }) {
     .filter(([m]) => m >= LOW && m <= HIGH)
     .map(([m, { part, role }]) => (
       <span key={m} className={`key-dot ${part.role}`} style={dotAt(m)}>
-        {typeset(role?.label ?? "")}
+        {Pitch.typeset(role?.label ?? "")}
       </span>
     ));
 }
@@ -101,17 +101,17 @@ function ColorDots({ data }: { data: SectionData }) {
   const key = useResults((s) => s.harmony?.chords.find((c) => c.id === id)?.key);
   const playing = useSound((s) => s.playing);
   const event = data.section.chords.find((c) => c.id === id);
-  const chord = event && !playing ? chordOf(event.symbol) : null;
+  const chord = event && !playing ? Chord.of(event.symbol) : null;
   if (!chord) return null;
-  const local = parseKey(key ?? "");
-  return tensions(chord, local.ok ? local.value : data.key).map((t) => (
+  const local = Key.parse(key ?? "");
+  return Harmony.tensions(chord, local.ok ? local.value : data.key).map((t) => (
     <span
       key={t.pc}
       className={`key-dot tension${t.available ? "" : " avoid"}`}
       title={t.rule}
-      style={dotAt(COLOR_OCTAVE + mod(t.pc, 12))}
+      style={dotAt(COLOR_OCTAVE + Pitch.mod(t.pc, 12))}
     >
-      {t.available ? typeset(t.role) : "×"}
+      {t.available ? Pitch.typeset(t.role) : "×"}
     </span>
   ));
 }

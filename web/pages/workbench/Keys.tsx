@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
-import { partByRole, partOf, type Part } from "../../../core/src/index";
+import { type Part, Song } from "../../../core/src/index";
 import { endPreview, play, stop, useSound } from "../../app/audio/sound";
 import { acceptOffer, auditionOffer, auditionWritten, isWritten } from "../../app/commands/offers";
 import { walkFound } from "../../app/commands/findings";
@@ -80,7 +80,7 @@ const heardOffer = (): Offer | undefined => {
 /** The part that mute and solo are about: that of the chosen note, or the bass. */
 function partAtHand(): Part | undefined {
   const song = songNow();
-  return partOf(song, useSelection.getState().notes.part) ?? partByRole(song, "bass");
+  return Song.part(song, useSelection.getState().notes.part) ?? Song.partByRole(song, "bass");
 }
 
 /** Between the offer heard last and what is written, at the same spot. */

@@ -1,4 +1,4 @@
-import { keyName, passOf, sectionOf, sectionKey, type FormPass, type Pass, type Song } from "../../../core/src/index";
+import { type FormPass, Key, type Pass, Song } from "../../../core/src/index";
 import { addPass, loopPasses, movePass, playFrom, removePass, toggleOut, typedBars } from "../../app/commands/form";
 import { usePlayback } from "../../app/store/playback";
 import { useSelection } from "../../app/store/selection";
@@ -12,12 +12,12 @@ import { keyMove, SectionTime, SEMITONES } from "./SectionTime";
 
 /** One pass: its name, the bars that are played, its key, who plays; and what belongs to its section alone. */
 export function PassDetails({ song, pass }: { song: Song; pass: FormPass }) {
-  const stored = passOf(song, pass.id);
-  const section = sectionOf(song, pass.section);
+  const stored = Song.pass(song, pass.id);
+  const section = Song.section(song, pass.section);
   const looped = usePlayback((s) => s.wholeSong && s.passes?.from === pass.id && s.passes.to === pass.id);
   if (!stored || !section) return null;
   const [from, to] = stored.bars ?? [0, section.bars];
-  const home = sectionKey(song, section);
+  const home = Song.keyOf(song, section);
   const muted = stored.muted ?? [];
   const set = (change: Parameters<typeof setPass>[1]) => setPass(pass.id, change);
   const unlike =
@@ -46,7 +46,7 @@ export function PassDetails({ song, pass }: { song: Song; pass: FormPass }) {
         text="in"
         value={stored.transpose ?? 0}
         set={(transpose) => set({ transpose })}
-        choices={SEMITONES.map((n): Choice<number> => [n, n === 0 ? keyText(keyName(home)) : keyMove(home, n)])}
+        choices={SEMITONES.map((n): Choice<number> => [n, n === 0 ? keyText(Key.name(home)) : keyMove(home, n)])}
       />
       <span className="controls" role="group" aria-label="Who plays in this pass">
         {song.parts.map((p) => (

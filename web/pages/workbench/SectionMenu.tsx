@@ -1,5 +1,5 @@
 import Dropdown from "react-bootstrap/Dropdown";
-import { sectionOf, type Song } from "../../../core/src/index";
+import { Song } from "../../../core/src/index";
 import { move } from "../../app/commands/moves";
 import { addSection, beyondText, removeSection, setBars } from "../../app/commands/sections";
 import { showSection, useSelection } from "../../app/store/selection";
@@ -10,7 +10,7 @@ import { Select } from "../../kit/Select";
 /** The section in view: chosen in a box that only chooses, and what can be done with it in a menu of its own. */
 export function SectionMenu({ song }: { song: Song }) {
   const id = useSelection((s) => s.section);
-  const section = sectionOf(song, id);
+  const section = Song.section(song, id);
   if (!section) return null;
   const beyond = beyondText(section);
   return (

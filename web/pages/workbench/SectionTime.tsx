@@ -1,18 +1,4 @@
-import {
-  firstOf,
-  nth,
-  capital,
-  counted,
-  keyName,
-  sectionKey,
-  sectionMeter,
-  transposeKey,
-  withArticle,
-  type Edit,
-  type Key,
-  type Section,
-  type Song,
-} from "../../../core/src/index";
+import { type Edit, firstOf, Key, nth, type Section, Song, Text } from "../../../core/src/index";
 import { move, otherModes } from "../../app/commands/moves";
 import { useSelection } from "../../app/store/selection";
 import { edit } from "../../app/store/song";
@@ -23,11 +9,12 @@ import { keyText } from "../../kit/texts";
 export const SEMITONES = Array.from({ length: 25 }, (_, i) => i - 12);
 const STEPS = [-7, -6, -5, -4, -3, -2, -1, 0, 1, 2, 3, 4, 5, 6, 7];
 const STEP_NAMES = ["second", "third", "fourth", "fifth", "sixth", "seventh", "octave"];
-const stepsText = (n: number): string => `${n > 0 ? "up" : "down"} ${withArticle(nth(STEP_NAMES, Math.abs(n) - 1))}`;
+const stepsText = (n: number): string =>
+  `${n > 0 ? "up" : "down"} ${Text.withArticle(nth(STEP_NAMES, Math.abs(n) - 1))}`;
 
 /** "F major, up 2": where a key comes to by so many semitones. */
 export const keyMove = (home: Key, n: number): string =>
-  `${keyText(keyName(transposeKey(home, n)))}, ${n > 0 ? "up" : "down"} ${Math.abs(n)}`;
+  `${keyText(Key.name(Key.transpose(home, n)))}, ${n > 0 ? "up" : "down"} ${Math.abs(n)}`;
 
 /**
  * Key, tempo and meter of the section, where they are not the song's: edited in place, given back by what the song has.
@@ -36,15 +23,15 @@ export function SectionTime({ song, section }: { song: Song; section: Section })
   const set = (change: Omit<Extract<Edit, { do: "setSectionTime" }>, "do" | "section">) =>
     edit({ do: "setSectionTime", section: section.id, ...change });
   const swing = section.swing ?? song.swing;
-  const beat = firstOf(sectionMeter(song, section).beats).duration;
+  const beat = firstOf(Song.meterOf(song, section).beats).duration;
   const times = song.form.filter((p) => p.sectionId === section.id).length;
-  const home = sectionKey(song, section);
+  const home = Song.keyOf(song, section);
   const own = section.key ?? section.tempo ?? section.meter ?? section.swing;
   return (
     <span className="controls small" role="group" aria-label={`All of ${section.name}`}>
       <span className="muted">
         {section.name}
-        {times > 1 ? `, ${counted(times, "pass", "passes")}` : ""}:
+        {times > 1 ? `, ${Text.counted(times, "pass", "passes")}` : ""}:
       </span>
       <InPlace
         label={`Key of ${section.name}`}
@@ -105,7 +92,7 @@ function SectionMoves({ section, home }: { section: Section; home: Key }) {
   const what = here ? "this pass" : section.name;
   const semitones = SEMITONES.filter((n) => n !== 0).map((n): [string, string] => [`key:${n}`, keyMove(home, n)]);
   const steps = STEPS.filter((n) => n !== 0).map((n): [string, string] => [`steps:${n}`, stepsText(n)]);
-  const modes = otherModes(keyName(home)).map((m): [string, string] => [
+  const modes = otherModes(Key.name(home)).map((m): [string, string] => [
     `mode:${m.key}`,
     `${keyText(m.key)}, the ${m.title}`,
   ]);
@@ -113,7 +100,7 @@ function SectionMoves({ section, home }: { section: Section; home: Key }) {
     const [way, to] = value.split(":") as [string, string];
     const by = Number(to);
     if (way === "key") {
-      const key = keyName(transposeKey(home, by));
+      const key = Key.name(Key.transpose(home, by));
       move(
         { do: "transposeSection", section: section.id, key, semitones: by },
         `${section.name} went to ${keyText(key)}`,
@@ -122,7 +109,7 @@ function SectionMoves({ section, home }: { section: Section; home: Key }) {
     if (way === "steps")
       move(
         { do: "shiftInScale", section: section.id, steps: by },
-        `${capital(what)} went ${stepsText(by)} along the scale`,
+        `${Text.capital(what)} went ${stepsText(by)} along the scale`,
       );
     if (way === "mode")
       move(

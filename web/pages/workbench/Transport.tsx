@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { firstOf, chordAtTick, positionText, SIXTEENTH, typeset, type Ticks } from "../../../core/src/index";
+import { firstOf, Meter, Pitch, Song, type Ticks } from "../../../core/src/index";
 import { play, playhead, playheadIn, stop, useSound } from "../../app/audio/sound";
 import { clearLoop, toggleLoop, usePlayback } from "../../app/store/playback";
 import type { SectionData } from "../../app/store/sectionData";
@@ -78,9 +78,9 @@ function Position({ data, tick, at }: { data: SectionData; tick: Ticks | null; a
   const whole = usePlayback((s) => s.wholeSong);
   let text: string;
   if (tick !== null && whole)
-    text = `${data.section.name}, ${positionText(data.meter, Math.floor(tick / SIXTEENTH) * SIXTEENTH)}`;
-  else if (tick !== null) text = positionText(data.meter, Math.floor(tick / SIXTEENTH) * SIXTEENTH);
-  else if (at !== null) text = positionText(data.meter, at);
+    text = `${data.section.name}, ${Meter.position(data.meter, Math.floor(tick / Meter.SIXTEENTH) * Meter.SIXTEENTH)}`;
+  else if (tick !== null) text = Meter.position(data.meter, Math.floor(tick / Meter.SIXTEENTH) * Meter.SIXTEENTH);
+  else if (at !== null) text = Meter.position(data.meter, at);
   else text = "Stopped";
   return <b className="tabular">{text}</b>;
 }
@@ -144,14 +144,14 @@ function Switches({ length }: { length: Ticks }) {
 /** The chord of the moment, and what each part has in it. */
 function Now({ data, at, sounding }: { data: SectionData; at: Ticks | null; sounding: readonly Sounding[] }) {
   const playing = useSound((s) => s.playing);
-  const chord = at === null ? null : chordAtTick(data.real.chords, at);
+  const chord = at === null ? null : Song.chordAt(data.real.chords, at);
   if (at === null) return <p className="now">Choose a chord or press Space</p>;
   if (!chord) return <p className="now">No chord here</p>;
   const words = data.real.parts
     .filter((p) => p.role !== "drums")
     .map((p) => ({
       name: firstOf(p.name.split(",")),
-      roles: sounding.filter((s) => s.part.id === p.id).map((s) => typeset(s.role?.label ?? "–")),
+      roles: sounding.filter((s) => s.part.id === p.id).map((s) => Pitch.typeset(s.role?.label ?? "–")),
     }))
     .filter((w) => w.roles.length)
     .map((w) => `${w.name} ${w.roles.join(" ")}`);

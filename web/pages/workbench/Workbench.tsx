@@ -1,6 +1,6 @@
 import { lazy, Suspense, useDeferredValue, useEffect, useMemo } from "react";
 import { Link, useParams } from "react-router";
-import { firstOf, nth, sure, sectionOf, type Song } from "../../../core/src/index";
+import { firstOf, nth, Song, sure } from "../../../core/src/index";
 import { NoteStrip } from "../../score/NoteStrip";
 import { Score } from "../../score/Score";
 import { usePlayback } from "../../app/store/playback";
@@ -32,7 +32,7 @@ function useShown(song: Song): SectionData | null {
   const view = useView(song);
   const shown = preview ?? view;
   // An undone section leaves its id behind: fall back to the first one.
-  const section = sectionOf(shown, chosen) ? chosen : firstOf(shown.sections).id;
+  const section = Song.section(shown, chosen) ? chosen : firstOf(shown.sections).id;
   useEffect(() => {
     if (section !== chosen) showSection(section);
   }, [section, chosen]);

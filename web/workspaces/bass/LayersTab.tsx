@@ -1,20 +1,5 @@
 import { useMemo, useState } from "react";
-import {
-  nth,
-  bassLayers,
-  DRUM_KINDS,
-  drumAsBass,
-  drumUntuned,
-  drumOf,
-  drumPlayer,
-  layerOffers,
-  positionText,
-  TUNABLE,
-  type BassLayers,
-  type Drum,
-  type Edit,
-  type Part,
-} from "../../../core/src/index";
+import { Bass, type BassLayers, type Drum, Drums, type Edit, Meter, nth, type Part } from "../../../core/src/index";
 import { acceptEdit, auditionEdit } from "../../app/commands/audition";
 import { bassParts, keepNotes } from "../../app/commands/bass";
 import type { SectionData } from "../../app/store/sectionData";
@@ -37,7 +22,7 @@ const SHOWN = 6;
 /** Several bass sounds: who plays where, how they can share a line, and a tuned drum as the bass. */
 export function LayersTab({ data, part }: PartProps) {
   const section = data.section.id;
-  const found = useMemo(() => bassLayers(data.song, section), [data.song, section]);
+  const found = useMemo(() => Bass.layers(data.song, section), [data.song, section]);
   const others = bassParts(data.song).filter((p) => p.id !== part.id);
   if (!found.ok) return <p className="problem">{found.error.message}</p>;
   const { layers, kind } = found.value;
@@ -94,8 +79,8 @@ function Clashes({ data, problems }: { data: SectionData; problems: BassLayers["
       <h3>In each other’s way</h3>
       <ul className="plain-list">
         {problems.slice(0, SHOWN).map((p, i) => {
-          const at = p.layers.findIndex((l) => !drumOf(l));
-          const place = positionText(data.meter, p.tick);
+          const at = p.layers.findIndex((l) => !Drums.of(l));
+          const place = Meter.position(data.meter, p.tick);
           return (
             <li key={i}>
               {at < 0 ? (
@@ -122,7 +107,7 @@ function Offers({ data, lead, other }: { data: SectionData; lead: Part; other: P
   const section = data.section.id;
   // Offers belong to the song as it is, not to the one that is being heard.
   const { song } = useStored(section);
-  const offers = useMemo(() => layerOffers(song, section, lead.id, other.id), [song, section, lead.id, other.id]);
+  const offers = useMemo(() => Bass.layerOffers(song, section, lead.id, other.id), [song, section, lead.id, other.id]);
   if (!offers.ok)
     return (
       <p className="small">
@@ -164,9 +149,9 @@ function DrumBass({ data, part }: PartProps) {
   const [rhythm, setRhythm] = useState<DrumRhythm>("drum");
   const [glides, setGlides] = useState(false);
   const [instead, setInstead] = useState(true);
-  const id = `${drumPlayer(drum)}:${rhythm}:${glides}:${instead}`;
+  const id = `${Drums.player(drum)}:${rhythm}:${glides}:${instead}`;
   const make = (then: (change: Edit) => void) => {
-    const made = drumAsBass(songNow(), data.section.id, part.id, { drum, how: { rhythm, glides, instead } });
+    const made = Bass.fromDrum(songNow(), data.section.id, part.id, { drum, how: { rhythm, glides, instead } });
     if (made.ok) then(made.value);
     else say(made.error);
   };
@@ -176,7 +161,7 @@ function DrumBass({ data, part }: PartProps) {
       <h3>A low drum as the bass</h3>
       <p className="small">Its pitch follows the line, and its tail ends before the next note.</p>
       <div className="controls">
-        <Select label="Drum" value={drum} choices={TUNABLE.map((d) => [d, DRUM_KINDS[d].title])} set={setDrum} />
+        <Select label="Drum" value={drum} choices={Drums.TUNABLE.map((d) => [d, Drums.KINDS[d].title])} set={setDrum} />
         <Select
           label="Rhythm of the drum"
           value={rhythm}
@@ -196,16 +181,16 @@ function DrumBass({ data, part }: PartProps) {
       <p className="controls">
         <HearTake
           id={id}
-          name={`${DRUM_KINDS[drum].title} as the bass`}
+          name={`${Drums.KINDS[drum].title} as the bass`}
           hear={() =>
             make((change) =>
-              auditionEdit(change, `${DRUM_KINDS[drum].title} as the bass`, id, { from: 0, to: data.length }),
+              auditionEdit(change, `${Drums.KINDS[drum].title} as the bass`, id, { from: 0, to: data.length }),
             )
           }
           take={() => make(acceptEdit)}
         />
         {lane?.tuned && (
-          <button type="button" onClick={() => edit(drumUntuned(songNow(), data.section.id, part.id, drum))}>
+          <button type="button" onClick={() => edit(Bass.untuneDrum(songNow(), data.section.id, part.id, drum))}>
             Only a drum again
           </button>
         )}

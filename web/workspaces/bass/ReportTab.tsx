@@ -1,4 +1,4 @@
-import { BASS_STYLES, positionText, typesetNames, type Measure } from "../../../core/src/index";
+import { Bass, type Measure, Meter, Pitch } from "../../../core/src/index";
 import { useResults } from "../../app/store/results";
 import type { SectionData } from "../../app/store/sectionData";
 import { MeasureTable, type MeasureRow } from "../../kit/MeasureTable";
@@ -10,8 +10,8 @@ import type { PartProps } from "../../kit/partProps";
 const PLACES = 3;
 
 function rowOf({ id, title, value, notes, ticks, target, met }: Measure, { meter }: SectionData): MeasureRow {
-  const places = ticks.slice(0, PLACES).map((t) => positionText(meter, t));
-  const hint = typesetNames(
+  const places = ticks.slice(0, PLACES).map((t) => Meter.position(meter, t));
+  const hint = Pitch.typesetAll(
     [target && `Aims at ${target}`, places.length && `at ${places.join("; ")}`].filter(Boolean).join(". "),
   );
   return { id, title, value, notes, hint, missed: met === false ? (target ?? undefined) : undefined };
@@ -22,7 +22,7 @@ export function ReportTab({ data, part }: PartProps) {
   const verdict = useResults((s) => s.report);
   if (!verdict || verdict.part !== part.id || !verdict.report.notes)
     return <p className="small">No bass notes yet. Write lines, or click into the bass lane.</p>;
-  const style = BASS_STYLES.find((s) => s.id === verdict.style);
+  const style = Bass.STYLES.find((s) => s.id === verdict.style);
   return (
     <>
       <NoteReason data={data} part={part.id} />

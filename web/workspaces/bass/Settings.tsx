@@ -1,11 +1,4 @@
-import {
-  bassSettings,
-  usualFor,
-  type BassSettings,
-  type BassStyle,
-  type Part,
-  type Section,
-} from "../../../core/src/index";
+import { Bass, type BassSettings, type BassStyle, type Part, type Section } from "../../../core/src/index";
 import { clearLines } from "../../app/store/results";
 import { edit } from "../../app/store/song";
 import { Check } from "../../kit/Check";
@@ -68,7 +61,7 @@ const PITCHES = [1, 2, 3, 4, 5, 6, 7];
 
 /** What is set for a part in a section, over what is usual for the style. */
 export const settingsFor = (part: Part, section: Section, style: BassStyle): BassSettings =>
-  bassSettings(part, section, usualFor(style));
+  Bass.settings(part, section, Bass.usual(style));
 
 /** How the bass is played, in plain terms. Every change is one of this section. */
 export function Settings({ data, part, style }: PartProps & { style: BassStyle }) {

@@ -1,14 +1,5 @@
 import { useEffect, useState } from "react";
-import {
-  sure,
-  describeReason,
-  positionText,
-  typeset,
-  typesetNames,
-  type BassVerdict,
-  type Edit,
-  type Gate,
-} from "../../../core/src/index";
+import { type BassVerdict, type Edit, type Gate, Meter, Pitch, Song, sure } from "../../../core/src/index";
 import { acceptEdit, auditionEdit } from "../../app/commands/audition";
 import { keepNotes } from "../../app/commands/bass";
 import { useResults } from "../../app/store/results";
@@ -58,8 +49,8 @@ function Steps({ data, part, without }: PartProps & { without: number }) {
     // The state before is kept with the step, so that one undo takes both back.
     const label = way === "thin" ? "thin out" : "build up";
     if (!acceptEdit({ do: "all", label, edits: [keepNotes(section, part.id), change] })) return;
-    const where = `${typeset(pitch)}, ${positionText(data.meter, tick)}`;
-    const why = reason ? typesetNames(describeReason(reason)) : "it had no reason";
+    const where = `${Pitch.typeset(pitch)}, ${Meter.position(data.meter, tick)}`;
+    const why = reason ? Pitch.typesetAll(Song.reason(reason)) : "it had no reason";
     // Why a new note is there stands below, with the note chosen.
     setDone(way === "thin" ? `Removed ${where}: ${why}.` : `Added ${where}.`);
     const added =
@@ -214,10 +205,12 @@ function Whys({ data, part, list }: PartProps & { list: BassVerdict["notes"] }) 
         {(all ? list : list.slice(0, FIRST)).map((n) => (
           <li key={n.id} className={n.reason ? "" : "off"}>
             <button type="button" onClick={() => chooseNotes(part.id, [n.id])}>
-              {typeset(n.pitch)}, {positionText(data.meter, n.tick)}
+              {Pitch.typeset(n.pitch)}, {Meter.position(data.meter, n.tick)}
             </button>{" "}
             <span className="small">
-              {n.reason ? typesetNames(describeReason(n.reason)) : "no reason: outside the chord, and not led anywhere"}
+              {n.reason
+                ? Pitch.typesetAll(Song.reason(n.reason))
+                : "no reason: outside the chord, and not led anywhere"}
             </span>
             {!n.reason && (
               <>

@@ -1,17 +1,15 @@
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import {
-  counted,
-  BASS_STYLES,
-  bassStyleOf,
-  chordOf,
-  impliedChords,
-  positionText,
-  typeset,
-  waysOn,
+  Bass,
   type BassLine,
+  Chord,
   type Edit,
+  Form,
   type ImpliedRoot,
+  Meter,
+  Pitch,
+  Text,
   type WayOn,
 } from "../../../core/src/index";
 import { acceptLine, useLineOffers, useWritten, writeLines } from "../../app/commands/written";
@@ -38,8 +36,8 @@ export function WriteTab({ data, part }: PartProps) {
   const mine = useWritten("bass", section, part.id).length > 0;
   const verdict = useResults((s) => (s.report?.part === part.id ? s.report : null));
   const [seed, setSeed] = useState(1);
-  const style = bassStyleOf(part, data.section);
-  const bare = !data.section.chords.some((c) => chordOf(c.symbol));
+  const style = Bass.styleOf(part, data.section);
+  const bare = !data.section.chords.some((c) => Chord.of(c.symbol));
   const write = () => {
     const next = mine ? seed + 1 : seed;
     setSeed(next);
@@ -51,7 +49,7 @@ export function WriteTab({ data, part }: PartProps) {
         <Select
           label="Style"
           value={style.id}
-          choices={BASS_STYLES.map((s) => [s.id, s.title])}
+          choices={Bass.STYLES.map((s) => [s.id, s.title])}
           set={(id) => {
             edit({ do: "setPlaying", part: part.id, section, bass: { style: id } });
             clearLines();
@@ -84,11 +82,14 @@ export function WriteTab({ data, part }: PartProps) {
 /** Where the line leads, as the form goes on. */
 function LeadsTo({ data: { song, section } }: { data: SectionData }) {
   const here = useSelection((s) => s.here);
-  const ways = useMemo(() => waysOn(song, section.id), [song, section.id]);
+  const ways = useMemo(() => Form.waysOn(song, section.id), [song, section.id]);
   const [main, ...others] = ways;
   if (!main || (main.again && !others.length)) return null;
-  const goal = (w: WayOn) => `${w.again ? "its own beginning" : w.into}${w.symbol ? ` (${typeset(w.symbol)})` : ""}`;
-  const counts = others.map((w) => `${goal(w)}, ${w.passes.length === 1 ? "once" : counted(w.passes.length, "time")}`);
+  const goal = (w: WayOn) =>
+    `${w.again ? "its own beginning" : w.into}${w.symbol ? ` (${Pitch.typeset(w.symbol)})` : ""}`;
+  const counts = others.map(
+    (w) => `${goal(w)}, ${w.passes.length === 1 ? "once" : Text.counted(w.passes.length, "time")}`,
+  );
   return (
     <p className="small">
       The line leads on to {goal(main)}.
@@ -117,7 +118,7 @@ function lineText({ notes, report }: BassLine): string {
   const accents =
     report.accentsMet === report.accents ? "all accents" : `${report.accentsMet} of ${report.accents} accents`;
   const pitches = `${report.pitchClasses} different ${report.pitchClasses === 1 ? "note" : "notes"}`;
-  return `${counted(notes.length, "note")}, ${accents}, ${pitches}, ${percent(report.silence)} rest`;
+  return `${Text.counted(notes.length, "note")}, ${accents}, ${pitches}, ${percent(report.silence)} rest`;
 }
 
 /** A line taken together with the chords as they are written over it. */
@@ -137,7 +138,7 @@ function Slashed({ section, line, offer }: { section: string; line: BassLine; of
       </button>{" "}
       {line.slashes
         .slice(0, SLASHES)
-        .map((s) => typeset(s.symbol))
+        .map((s) => Pitch.typeset(s.symbol))
         .join(", ")}
       {line.slashes.length > SLASHES ? " …" : ""}
     </span>
@@ -160,11 +161,11 @@ function BassFirst({ data, implied, notes }: { data: SectionData; implied: reado
         <tbody>
           {implied.map((r) => (
             <tr key={r.start}>
-              <th scope="row">{positionText(data.meter, r.start)}</th>
-              <td className="root">{typeset(r.symbol)}</td>
+              <th scope="row">{Meter.position(data.meter, r.start)}</th>
+              <td className="root">{Pitch.typeset(r.symbol)}</td>
               <td className="small">
                 {r.reason}
-                {r.others.length > 0 && `; or ${r.others.map(typeset).join(", ")}`}
+                {r.others.length > 0 && `; or ${r.others.map(Pitch.typeset).join(", ")}`}
               </td>
             </tr>
           ))}
@@ -180,7 +181,7 @@ function BassFirst({ data, implied, notes }: { data: SectionData; implied: reado
               section: data.section.id,
               from: 0,
               to: data.length,
-              chords: impliedChords(implied),
+              chords: Bass.implied(implied),
             })
           }
         >

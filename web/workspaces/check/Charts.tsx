@@ -1,17 +1,6 @@
 import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip, type ChartOptions } from "chart.js";
 import { Bar } from "react-chartjs-2";
-import {
-  firstOf,
-  nth,
-  counted,
-  pitchName,
-  plainName,
-  sectionMeter,
-  sectionOf,
-  typeset,
-  type Overview,
-  type OverviewBar,
-} from "../../../core/src/index";
+import { firstOf, nth, type Overview, type OverviewBar, Pitch, Song, Text } from "../../../core/src/index";
 import { usePlayback } from "../../app/store/playback";
 import { showSection } from "../../app/store/selection";
 import { songNow } from "../../app/store/song";
@@ -24,7 +13,7 @@ const color = (name: string): string => getComputedStyle(document.documentElemen
 
 /** A bar of the chart ends a little past its pitch. */
 const nameOf = (x: number): string =>
-  typeset(pitchName(Math.round(x), plainName(((Math.round(x) % 12) + 12) % 12, true)));
+  Pitch.typeset(Pitch.name(Math.round(x), Pitch.plain(((Math.round(x) % 12) + 12) % 12, true)));
 
 const SEVERITIES = ["fault", "warning", "note"] as const;
 
@@ -40,10 +29,10 @@ export default function Charts({ overview, section }: { overview: Overview; sect
 /** Goes to a bar of the form: its section comes into view, and playing begins there. */
 function goTo({ section, bar }: OverviewBar): void {
   const song = songNow();
-  const there = sectionOf(song, section);
+  const there = Song.section(song, section);
   if (!there) return;
   showSection(section);
-  usePlayback.setState({ from: (bar - 1) * sectionMeter(song, there).bar });
+  usePlayback.setState({ from: (bar - 1) * Song.meterOf(song, there).bar });
 }
 
 function Trouble({ bars, section }: { bars: readonly OverviewBar[]; section: string }) {
@@ -75,7 +64,7 @@ function Trouble({ bars, section }: { bars: readonly OverviewBar[]; section: str
       tooltip: {
         callbacks: {
           title: ([item]) => (item ? `${nth(bars, item.dataIndex).name}, bar ${nth(bars, item.dataIndex).bar}` : ""),
-          label: (item) => counted(Number(item.raw), item.dataset.label ?? ""),
+          label: (item) => Text.counted(Number(item.raw), item.dataset.label ?? ""),
         },
       },
     },
@@ -91,7 +80,7 @@ function Trouble({ bars, section }: { bars: readonly OverviewBar[]; section: str
       <div
         className="chart trouble"
         role="img"
-        aria-label={`${counted(sum, "place")} over ${counted(bars.length, "bar")}`}
+        aria-label={`${Text.counted(sum, "place")} over ${Text.counted(bars.length, "bar")}`}
       >
         <Bar
           options={options}

@@ -1,4 +1,4 @@
-import { PROFILE_WORDS, PROFILES } from "../../../core/src/index";
+import { Check, Song } from "../../../core/src/index";
 import { useResults } from "../../app/store/results";
 import type { SectionData } from "../../app/store/sectionData";
 import { edit } from "../../app/store/song";
@@ -46,11 +46,11 @@ export function CheckPanel({ data }: { data: SectionData }) {
             label="Judged as"
             text="judged as"
             value={profile}
-            choices={PROFILES.map((p) => [p, PROFILE_WORDS[p].title])}
+            choices={Song.PROFILES.map((p) => [p, Check.PROFILE_WORDS[p].title])}
             set={(p) => edit({ do: "setProfile", profile: p })}
           />
         </div>
-        <p className="small flush assumes">{PROFILE_WORDS[profile].assumes}</p>
+        <p className="small flush assumes">{Check.PROFILE_WORDS[profile].assumes}</p>
         <Tabs row="check" label="Check" tabs={TABS} />
       </PanelHead>
       <open.Tab data={data} />

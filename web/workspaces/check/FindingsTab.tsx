@@ -1,17 +1,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { download, fileName } from "../../app/commands/files";
-import {
-  checkReport,
-  FAMILIES,
-  PROFILE_WORDS,
-  reportAsCsv,
-  RULES,
-  severityOf,
-  type Family,
-  type Finding,
-  type Severity,
-} from "../../../core/src/index";
+import { Check, type Family, type Finding, type Severity } from "../../../core/src/index";
 import { useResults } from "../../app/store/results";
 import type { SectionData } from "../../app/store/sectionData";
 import { edit } from "../../app/store/song";
@@ -67,14 +57,14 @@ function TakeAway({ data: { song } }: { data: SectionData }) {
       <p className="controls">
         <button
           type="button"
-          onClick={() => download(fileName(song, "findings.csv"), reportAsCsv(checkReport(song)), "text/csv")}
+          onClick={() => download(fileName(song, "findings.csv"), Check.csv(Check.report(song)), "text/csv")}
         >
           Table (CSV)
         </button>
         <button
           type="button"
           onClick={() =>
-            download(fileName(song, "findings.json"), JSON.stringify(checkReport(song), null, 2), "application/json")
+            download(fileName(song, "findings.json"), JSON.stringify(Check.report(song), null, 2), "application/json")
           }
         >
           Data (JSON)
@@ -108,7 +98,7 @@ function Filters({
   set(f: Filter): void;
 }) {
   const parts = data.song.parts.filter((p) => findings.some((f) => f.where.parts.includes(p.id)));
-  const families = (Object.keys(FAMILIES) as Family[]).filter((k) => findings.some((f) => f.family === k));
+  const families = (Object.keys(Check.FAMILIES) as Family[]).filter((k) => findings.some((f) => f.family === k));
   const severities = (["fault", "warning", "note"] as const).filter((s) => findings.some((f) => f.severity === s));
   return (
     <div className="controls filters" role="group" aria-label="Show only">
@@ -121,7 +111,7 @@ function Filters({
       <Select<Family | "">
         label="Family"
         value={filter.family}
-        choices={[["", "every kind"], ...families.map((k) => [k, FAMILIES[k]] as const)]}
+        choices={[["", "every kind"], ...families.map((k) => [k, Check.FAMILIES[k]] as const)]}
         set={(family) => set({ ...filter, family })}
       />
       <Select<Severity | "">
@@ -142,11 +132,11 @@ function Weights({ data: { song } }: { data: SectionData }) {
     <>
       <p className="small">
         What is set here holds for this song, whichever school judges it. The rest is as{" "}
-        {PROFILE_WORDS[song.profile].title} has it.
+        {Check.PROFILE_WORDS[song.profile].title} has it.
       </p>
       <table className="measures settings">
         <tbody>
-          {RULES.map((rule) => (
+          {Check.RULES.map((rule) => (
             <tr key={rule.id}>
               <th scope="row" title={rule.explanation}>
                 {rule.title}
@@ -156,7 +146,7 @@ function Weights({ data: { song } }: { data: SectionData }) {
                   label={rule.title}
                   value={song.severities?.[rule.id] ?? AS_SCHOOL}
                   choices={[
-                    [AS_SCHOOL, severityOf(rule, { ...song, severities: {} })],
+                    [AS_SCHOOL, Check.severity(rule, { ...song, severities: {} })],
                     ["fault", "fault here"],
                     ["warning", "warning here"],
                     ["note", "note here"],
@@ -183,12 +173,12 @@ function Nothing({ data }: { data: SectionData }) {
     <>
       <p>
         {heard.join(", ")} were checked against each other, the chords and the kick over {data.section.bars} bars by{" "}
-        {RULES.length} rules. Nothing is worth a remark.
+        {Check.RULES.length} rules. Nothing is worth a remark.
       </p>
       <details>
         <summary className="small">What was checked</summary>
         <ul className="plain-list small">
-          {RULES.map((r) => (
+          {Check.RULES.map((r) => (
             <li key={r.id} title={r.explanation}>
               {r.title}
             </li>

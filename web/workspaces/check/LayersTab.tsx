@@ -1,4 +1,4 @@
-import { bringsAt, type Song } from "../../../core/src/index";
+import { Fact, type Song } from "../../../core/src/index";
 import { usePlayback } from "../../app/store/playback";
 import { factsNow, type SectionData } from "../../app/store/sectionData";
 import { useStored } from "../../app/store/song";
@@ -11,7 +11,7 @@ const without = (song: Song, part: string): string[] => song.parts.map((p) => p.
 /** What each part brings that no other does, and the section without it. */
 export function LayersTab({ data }: { data: SectionData }) {
   const { song, section } = useStored(data.section.id);
-  const rows = factsNow(song).get(bringsAt, section.id);
+  const rows = factsNow(song).get(Fact.brings, section.id);
   const solo = usePlayback((s) => s.solo);
   if (!rows.length) return <p>No part has a note in {section.name} yet.</p>;
   const spare = rows.filter((r) => r.spare !== null);

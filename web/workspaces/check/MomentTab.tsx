@@ -1,4 +1,4 @@
-import { nth, momentAt, momentsOf, typeset, typesetNames, type MomentNote } from "../../../core/src/index";
+import { Check, type MomentNote, nth, Pitch } from "../../../core/src/index";
 import { usePlayback } from "../../app/store/playback";
 import type { SectionData } from "../../app/store/sectionData";
 import { useStored } from "../../app/store/song";
@@ -9,8 +9,8 @@ import { oneDecimal } from "../../kit/texts";
 export function MomentTab({ data }: { data: SectionData }) {
   const { song, section } = useStored(data.section.id);
   const from = usePlayback((s) => s.from) ?? 0;
-  const moments = momentsOf(song, section.id);
-  const found = momentAt(song, section.id, from);
+  const moments = Check.moments(song, section.id);
+  const found = Check.moment(song, section.id, from);
   if (!moments.ok || !found.ok) return <p>Nothing sounds in {section.name} yet.</p>;
   const ticks = moments.value.map((m) => m.tick);
   const at = ticks.findLastIndex((t) => t <= from);
@@ -65,9 +65,9 @@ export function MomentTab({ data }: { data: SectionData }) {
             <tr key={`${n.part}:${n.pitch}`} className={n.struck ? "" : "held"}>
               <th scope="row">
                 {n.name.split(",")[0]}
-                <span className="small"> {typesetNames(n.role)}</span>
+                <span className="small"> {Pitch.typesetAll(n.role)}</span>
               </th>
-              <td title={n.struck ? "struck here" : "held over"}>{typeset(n.pitch)}</td>
+              <td title={n.struck ? "struck here" : "held over"}>{Pitch.typeset(n.pitch)}</td>
               <td>{n.overBass ?? "–"}</td>
               <td>{n.toTune ?? "–"}</td>
             </tr>
@@ -86,7 +86,7 @@ const BLACK = new Set([1, 3, 6, 8, 10]);
 function Register({ notes }: { notes: readonly MomentNote[] }) {
   const step = WIDTH / (HIGH - LOW + 1);
   const x = (midi: number) => (Math.min(HIGH, Math.max(LOW, midi)) - LOW) * step;
-  const words = notes.map((n) => `${n.name} ${typeset(n.pitch)}`).join(", ");
+  const words = notes.map((n) => `${n.name} ${Pitch.typeset(n.pitch)}`).join(", ");
   return (
     <svg className="register" width={WIDTH} height={34} role="img" aria-label={`Register: ${words || "nobody"}`}>
       {Array.from({ length: HIGH - LOW + 1 }, (_, i) => LOW + i).map((m) => (
@@ -107,7 +107,7 @@ function Register({ notes }: { notes: readonly MomentNote[] }) {
           cy={7}
           r={4.5}
         >
-          <title>{`${n.name}: ${typeset(n.pitch)}`}</title>
+          <title>{`${n.name}: ${Pitch.typeset(n.pitch)}`}</title>
         </circle>
       ))}
     </svg>

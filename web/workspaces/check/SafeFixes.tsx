@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { counted, positionText, typesetNames, type Finding, type SafeFixes as Safe } from "../../../core/src/index";
+import { type Finding, Meter, Pitch, type SafeFixes as Safe, Text } from "../../../core/src/index";
 import { acceptEdit, auditionEdit } from "../../app/commands/audition";
 import type { SectionData } from "../../app/store/sectionData";
 import { useSong } from "../../app/store/song";
@@ -40,15 +40,15 @@ export function SafeFixes({ data, findings }: { data: SectionData; findings: rea
     <section className="safe" aria-label="What would be changed">
       <p className="small">
         {steps.length
-          ? `${counted(steps.length, "change")}, each of which mends its place and brings no fault or warning.`
+          ? `${Text.counted(steps.length, "change")}, each of which mends its place and brings no fault or warning.`
           : "Nothing here can be mended without a doubt."}
-        {left > 0 && ` ${counted(left, "place")} would be left for you to decide.`}
+        {left > 0 && ` ${Text.counted(left, "place")} would be left for you to decide.`}
       </p>
       <ol className="small">
         {steps.map((s) => (
           <li key={s.place.id}>
-            {positionText(meter, s.place.tick)}: {typesetNames(s.fix.label)}
-            <span className="muted"> · {typesetNames(s.place.message)}</span>
+            {Meter.position(meter, s.place.tick)}: {Pitch.typesetAll(s.fix.label)}
+            <span className="muted"> · {Pitch.typesetAll(s.place.message)}</span>
           </li>
         ))}
       </ol>

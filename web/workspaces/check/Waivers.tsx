@@ -1,10 +1,10 @@
-import { RULES, sectionOf, type Song, type Waiver } from "../../../core/src/index";
+import { Check, Song, type Waiver } from "../../../core/src/index";
 import { edit } from "../../app/store/song";
 
 /** What a waiver holds for: a place, a section, parts, or the whole song. */
 function where(song: Song, { sectionId, parts, about }: Waiver): string {
   const names = parts.map((id) => song.parts.find((p) => p.id === id)?.name.split(",")[0] ?? id).join(", ");
-  const section = sectionId === undefined ? "the whole song" : (sectionOf(song, sectionId)?.name ?? sectionId);
+  const section = sectionId === undefined ? "the whole song" : (Song.section(song, sectionId)?.name ?? sectionId);
   return [names || "everyone", section, about ? "one place" : ""].filter(Boolean).join(", ");
 }
 
@@ -15,7 +15,7 @@ export function Waivers({ song }: { song: Song }) {
       {song.waivers.map((w) => (
         <li key={w.id}>
           <span>
-            <b>{RULES.find((r) => r.id === w.rule)?.title ?? w.rule}</b>
+            <b>{Check.RULES.find((r) => r.id === w.rule)?.title ?? w.rule}</b>
             {`: ${where(song, w)}. “${w.reason}”`}
           </span>
           <button type="button" onClick={() => edit({ do: "unwaive", waiver: w.id })}>

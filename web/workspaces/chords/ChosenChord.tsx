@@ -1,19 +1,12 @@
 import {
-  categoryTitle,
-  chordOf,
-  chordSymbol,
-  COLORS,
-  describeChange,
-  hasColor,
-  toggleColor,
-  typeset,
-  typesetNames,
-  withBass,
-  type Chord,
+  Chord,
   type ChordAnalysis,
   type ChordEvent,
   type Color,
+  Harmony,
   type HarmonyReport,
+  Pitch,
+  Reharm,
 } from "../../../core/src/index";
 import { chordsNow, rename, soundChord } from "../../app/commands/chords";
 import { useResults } from "../../app/store/results";
@@ -73,9 +66,10 @@ export function ChosenChord({ data }: { data: SectionData }) {
 
 const Meaning = ({ found }: { found: ChordAnalysis }) => (
   <span className="roman-line">
-    <b className="roman">{typeset(found.pivot ? `${found.pivot} = ${found.roman}` : found.roman)}</b> {found.function}
-    {found.category === "diatonic" ? "" : `, ${categoryTitle(found.category)}`}
-    {found.also.length > 0 && `, also ${found.also.slice(0, 2).map(categoryTitle).join(", ")}`}
+    <b className="roman">{Pitch.typeset(found.pivot ? `${found.pivot} = ${found.roman}` : found.roman)}</b>{" "}
+    {found.function}
+    {found.category === "diatonic" ? "" : `, ${Harmony.categoryTitle(found.category)}`}
+    {found.also.length > 0 && `, also ${found.also.slice(0, 2).map(Harmony.categoryTitle).join(", ")}`}
   </span>
 );
 
@@ -102,19 +96,19 @@ function Why({
           With the bass as written it sounds as <ChordName symbol={sounding} />.
         </p>
       )}
-      {region && <p className="why">{typesetNames(region.text)}.</p>}
+      {region && <p className="why">{Pitch.typesetAll(region.text)}.</p>}
       {found && found.outside.length > 0 && (
         <ul className="outside">
           {found.outside.map((o) => (
             <li key={o.note}>
-              <b>{typeset(o.note)}</b>, {o.what}
-              {o.wants === o.note ? "" : `: wants to go to ${typeset(o.wants)}${o.arrives ? ", and does" : ""}`}.
+              <b>{Pitch.typeset(o.note)}</b>, {o.what}
+              {o.wants === o.note ? "" : `: wants to go to ${Pitch.typeset(o.wants)}${o.arrives ? ", and does" : ""}`}.
             </li>
           ))}
         </ul>
       )}
-      {event.why && event.why.id !== "user" && <p className="small">Chosen because: {describeChange(event.why)}.</p>}
-      {cadence && <p className="small">{typesetNames(cadence.text)}.</p>}
+      {event.why && event.why.id !== "user" && <p className="small">Chosen because: {Reharm.describe(event.why)}.</p>}
+      {cadence && <p className="small">{Pitch.typesetAll(cadence.text)}.</p>}
       {event.readings && <Readings section={data.section.id} event={event} readings={event.readings} />}
     </>
   );
@@ -148,24 +142,24 @@ function Readings({ section, event, readings }: { section: string; event: ChordE
 /** Tones added and taken out, another bass, a pin. */
 function Changes({ data, event }: { data: SectionData; event: ChordEvent }) {
   const section = data.section.id;
-  const chord = chordOf(event.symbol);
+  const chord = Chord.of(event.symbol);
   if (!chord) return null;
   // A change starts from the chord as it is stored now.
   const change = (make: (chord: Chord) => Chord) => {
-    const stored = chordOf(chordsNow(section).find((c) => c.id === event.id)?.symbol ?? "");
-    if (stored) rename(section, event.id, chordSymbol(make(stored)));
+    const stored = Chord.of(chordsNow(section).find((c) => c.id === event.id)?.symbol ?? "");
+    if (stored) rename(section, event.id, Chord.symbol(make(stored)));
   };
   return (
     <div className="colors" role="group" aria-label="Change the chord where it stands">
-      {COLORS.map((color) => (
+      {Chord.COLORS.map((color) => (
         <Toggle
           key={color}
-          on={hasColor(chord, color)}
+          on={Chord.hasColor(chord, color)}
           title={
-            `${color} ${hasColor(chord, color) ? "off" : "on"}: ` +
-            `${typeset(chordSymbol(toggleColor(chord, color, data.key)))}`
+            `${color} ${Chord.hasColor(chord, color) ? "off" : "on"}: ` +
+            `${Pitch.typeset(Chord.symbol(Chord.toggleColor(chord, color, data.key)))}`
           }
-          press={() => change((c) => toggleColor(c, color, data.key))}
+          press={() => change((c) => Chord.toggleColor(c, color, data.key))}
         >
           {COLOR_LABELS[color]}
         </Toggle>
@@ -174,8 +168,8 @@ function Changes({ data, event }: { data: SectionData; event: ChordEvent }) {
         label="Bass"
         text="over"
         value={chord.bass ?? chord.root}
-        choices={basses(chord, data.key).map((n) => [n, typeset(n)])}
-        set={(bass) => change((c) => withBass(c, bass))}
+        choices={basses(chord, data.key).map((n) => [n, Pitch.typeset(n)])}
+        set={(bass) => change((c) => Chord.withBass(c, bass))}
       />
       <Toggle
         on={event.pinned ?? false}

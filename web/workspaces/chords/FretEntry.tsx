@@ -1,14 +1,5 @@
 import { useState } from "react";
-import {
-  sure,
-  fretReadings,
-  keyName,
-  noteOf,
-  parseFrets,
-  parseTuning,
-  TUNINGS,
-  typeset,
-} from "../../../core/src/index";
+import { Frets, Key, Pitch, sure } from "../../../core/src/index";
 import type { SectionData } from "../../app/store/sectionData";
 import { NumberBox } from "../../kit/NumberBox";
 import { Refused } from "../../kit/Refused";
@@ -24,12 +15,14 @@ export function FretEntry({ data }: { data: SectionData }) {
   const [ownTuning, setOwnTuning] = useState<string | null>(null);
   const [capo, setCapo] = useState(0);
   const [text, setText] = useState("x32010");
-  const known = sure(TUNINGS.find((t) => t.id === tuningId));
-  const tuning = ownTuning === null ? null : parseTuning(ownTuning, known.strings);
+  const known = sure(Frets.TUNINGS.find((t) => t.id === tuningId));
+  const tuning = ownTuning === null ? null : Frets.parseTuning(ownTuning, known.strings);
   const strings = tuning?.ok ? tuning.value : known.strings;
-  const frets = parseFrets(text);
+  const frets = Frets.parse(text);
   const shape = frets.ok && frets.value.length === strings.length ? frets.value : strings.map(() => null);
-  const named = frets.ok ? fretReadings({ frets: frets.value, tuning: strings, capo, key: keyName(data.key) }) : frets;
+  const named = frets.ok
+    ? Frets.readings({ frets: frets.value, tuning: strings, capo, key: Key.name(data.key) })
+    : frets;
   const refused = [tuning, named].find((read) => read && !read.ok);
   const problem = refused && !refused.ok ? refused.error : null;
   const setFret = (string: number, fret: number | null) => {
@@ -46,7 +39,7 @@ export function FretEntry({ data }: { data: SectionData }) {
     setTuningId(id);
     setOwnTuning(null);
     setText(
-      sure(TUNINGS.find((t) => t.id === id))
+      sure(Frets.TUNINGS.find((t) => t.id === id))
         .strings.map(() => "x")
         .join(""),
     );
@@ -57,7 +50,7 @@ export function FretEntry({ data }: { data: SectionData }) {
         <Select
           label="Instrument and tuning"
           value={tuningId}
-          choices={TUNINGS.map((t) => [t.id, t.title])}
+          choices={Frets.TUNINGS.map((t) => [t.id, t.title])}
           set={setKnown}
         />
         <label>
@@ -69,7 +62,7 @@ export function FretEntry({ data }: { data: SectionData }) {
         <label>
           <span className="muted">tuning</span>
           <input
-            value={ownTuning ?? strings.map(noteOf).join(" ")}
+            value={ownTuning ?? strings.map(Pitch.note).join(" ")}
             className="tuning"
             spellCheck={false}
             onChange={(e) => setOwnTuning(e.target.value)}
@@ -91,7 +84,7 @@ export function FretEntry({ data }: { data: SectionData }) {
       {problem && <Refused problem={problem} />}
       {named.ok && (
         <>
-          <p className="played-notes">{typeset(named.value.pitches.join("  "))}</p>
+          <p className="played-notes">{Pitch.typeset(named.value.pitches.join("  "))}</p>
           <Named data={data} readings={named.value.sounding} {...(capo ? { shape: named.value.shape } : {})} />
         </>
       )}

@@ -1,16 +1,15 @@
 import { startTransition, useMemo, useState } from "react";
 import {
-  nth,
-  counted,
-  describeChange,
-  RHYTHMS,
-  typeset,
-  writeLine,
+  Chord,
   type HarmonicRhythm,
   type Harmonization,
+  nth,
   type Part,
+  Pitch,
   type Problem,
-  isWritten,
+  Reharm,
+  Song,
+  Text,
 } from "../../../core/src/index";
 import { useOffers, type Offer } from "../../app/store/results";
 import type { SectionData } from "../../app/store/sectionData";
@@ -25,7 +24,7 @@ type Ending = "closed" | "open";
 
 /** Chords for a line that is there already: a tune, or a bass. */
 export function Harmonize({ data }: { data: SectionData }) {
-  const lines = data.song.parts.filter((p) => isWritten(p) && (data.section.notes[p.id]?.length ?? 0) > 0);
+  const lines = data.song.parts.filter((p) => Song.isWritten(p) && (data.section.notes[p.id]?.length ?? 0) > 0);
   const [chosen, choose] = useState("");
   const part = lines.find((p) => p.id === chosen) ?? lines[0];
   if (!part)
@@ -80,7 +79,7 @@ function ForLine({
           label="A chord each"
           text="a chord each"
           value={rhythm}
-          choices={RHYTHMS.map((r) => [r, r === "free" ? "half bar, where the line asks for it" : r])}
+          choices={Reharm.RHYTHMS.map((r) => [r, r === "free" ? "half bar, where the line asks for it" : r])}
           set={setRhythm}
         />
         <Select
@@ -131,11 +130,13 @@ function Harmonizations({ data, list }: { data: SectionData; list: readonly Harm
             <span className="offer-head">
               <b className="tabular">{i + 1}</b>
               <span className="small">
-                {counted(h.events.length, "chord")}, {clashText(h.clashes.length)}
+                {Text.counted(h.events.length, "chord")}, {clashText(h.clashes.length)}
               </span>
               <OfferButtons offer={nth(offers, i)} bar={data.meter.bar} end={data.length} />
             </span>
-            <span className="offer-line">{typeset(writeLine(h.events, data.meter, data.section.bars))}</span>
+            <span className="offer-line">
+              {Pitch.typeset(Chord.writeLine(h.events, data.meter, data.section.bars))}
+            </span>
             <button type="button" aria-expanded={open === i} onClick={() => setOpen(open === i ? null : i)}>
               reasons
             </button>
@@ -143,7 +144,7 @@ function Harmonizations({ data, list }: { data: SectionData; list: readonly Harm
               <ul className="small reasons">
                 {h.events.map((e) => (
                   <li key={e.id}>
-                    <ChordName symbol={e.symbol} /> {e.pinned ? "pinned" : describeChange(e.why)}
+                    <ChordName symbol={e.symbol} /> {e.pinned ? "pinned" : Reharm.describe(e.why)}
                   </li>
                 ))}
                 {h.clashes.slice(0, 3).map((c) => (

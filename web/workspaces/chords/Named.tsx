@@ -1,4 +1,4 @@
-import { firstOf, isSure, type Reading } from "../../../core/src/index";
+import { Chord, firstOf, type Reading } from "../../../core/src/index";
 import { afterText, put, soundChord, type Where } from "../../app/commands/chords";
 import type { SectionData } from "../../app/store/sectionData";
 import { useSelection } from "../../app/store/selection";
@@ -54,7 +54,7 @@ export function Named({ data, readings, shape }: { data: SectionData; readings: 
                 </th>
                 <td>
                   {percent(r.score)}
-                  {i === 0 && !isSure(readings) ? " ?" : ""}
+                  {i === 0 && !Chord.isSure(readings) ? " ?" : ""}
                 </td>
               </tr>
             ))}

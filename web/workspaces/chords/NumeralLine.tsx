@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { chordOf, keyName, readNumerals, romanOf, typeset, writeLine } from "../../../core/src/index";
+import { Chord, Key, Pitch } from "../../../core/src/index";
 import type { SectionData } from "../../app/store/sectionData";
 import { edit } from "../../app/store/song";
 import { LineProblems } from "../../kit/LineProblems";
@@ -10,18 +10,18 @@ const SHOWN = 24;
 /** Numerals or degrees, read in the section's key, shown as chords while they are typed. */
 export function NumeralLine({ data }: { data: SectionData }) {
   const [text, setText] = useState("");
-  const read = text.trim() ? readNumerals(text, data.key, data.meter) : null;
+  const read = text.trim() ? Chord.readNumerals(text, data.key, data.meter) : null;
   const good = read && !read.problems.length;
-  const line = good ? writeLine(read.chords, data.meter, read.bars) : "";
+  const line = good ? Chord.writeLine(read.chords, data.meter, read.bars) : "";
   const write = () => good && edit({ do: "setLine", section: data.section.id, line }) && setText("");
   const present = data.section.chords.map((c) => {
-    const chord = chordOf(c.symbol);
-    return chord ? romanOf(chord, data.key) : "–";
+    const chord = Chord.of(c.symbol);
+    return chord ? Chord.numeral(chord, data.key) : "–";
   });
   return (
     <>
       <label className="block-label" htmlFor="numerals">
-        Numerals or degrees in {typeset(keyName(data.key))}
+        Numerals or degrees in {Pitch.typeset(Key.name(data.key))}
       </label>
       <textarea
         id="numerals"
@@ -46,7 +46,7 @@ export function NumeralLine({ data }: { data: SectionData }) {
           after="Nothing is written until every numeral can be read."
         />
       )}
-      {good && <p className="line-preview">{typeset(line)}</p>}
+      {good && <p className="line-preview">{Pitch.typeset(line)}</p>}
       <div className="controls">
         <button type="button" className="primary" disabled={!good} onClick={write}>
           Write into the section
@@ -57,7 +57,7 @@ export function NumeralLine({ data }: { data: SectionData }) {
         <code>V65</code> is an inversion, <code>V7/ii</code> an applied dominant, <code>IV/5</code> stands over degree
         5.
       </p>
-      {present.length > 0 && <p className="small">Now: {typeset(present.slice(0, SHOWN).join("  "))}</p>}
+      {present.length > 0 && <p className="small">Now: {Pitch.typeset(present.slice(0, SHOWN).join("  "))}</p>}
     </>
   );
 }

@@ -1,17 +1,5 @@
 import { useState } from "react";
-import {
-  firstOf,
-  nth,
-  chordOf,
-  diatonicChord,
-  isMinorish,
-  keyName,
-  mod,
-  rootInKey,
-  romanOf,
-  typeset,
-  type Key,
-} from "../../../core/src/index";
+import { Chord, firstOf, Key, nth, Pitch } from "../../../core/src/index";
 import { afterText, put, soundChord, type Where } from "../../app/commands/chords";
 import type { SectionData } from "../../app/store/sectionData";
 import { useSelection } from "../../app/store/selection";
@@ -22,16 +10,17 @@ const DEGREES = [0, 1, 2, 3, 4, 5, 6];
 
 /** Chords near a key, in rows: its own, the dominants of its degrees, and what is borrowed or further off. */
 export function paletteOf(key: Key): [title: string, symbols: string[]][] {
-  const at = (semitones: number, quality: string) => rootInKey(mod(firstOf(key.pcs) + semitones, 12), key) + quality;
+  const at = (semitones: number, quality: string) =>
+    Key.root(Pitch.mod(firstOf(key.pcs) + semitones, 12), key) + quality;
   const dominants = DEGREES.slice(1)
-    .filter((d) => !diatonicChord(key, d, 3).endsWith("dim"))
-    .map((d) => rootInKey(mod(nth(key.pcs, d) + 7, 12), key) + "7");
+    .filter((d) => !Chord.diatonic(key, d, 3).endsWith("dim"))
+    .map((d) => Key.root(Pitch.mod(nth(key.pcs, d) + 7, 12), key) + "7");
   return [
-    [`Triads of ${typeset(keyName(key))}`, DEGREES.map((d) => diatonicChord(key, d, 3))],
-    ["Sevenths", DEGREES.map((d) => diatonicChord(key, d, 4))],
-    ["Ninths", DEGREES.map((d) => diatonicChord(key, d, 5))],
+    [`Triads of ${Pitch.typeset(Key.name(key))}`, DEGREES.map((d) => Chord.diatonic(key, d, 3))],
+    ["Sevenths", DEGREES.map((d) => Chord.diatonic(key, d, 4))],
+    ["Ninths", DEGREES.map((d) => Chord.diatonic(key, d, 5))],
     ["Dominants of its degrees", dominants],
-    isMinorish(key)
+    Key.isMinorish(key)
       ? [
           "Raised seventh and major",
           [at(7, ""), at(7, "7"), at(7, "7(b9)"), at(11, "dim7"), at(5, ""), at(2, "m7"), at(0, "")],
@@ -52,8 +41,8 @@ export function Palette({ data }: { data: SectionData }) {
   const event = data.section.chords.find((c) => c.id === focus);
   const target = chosen === "instead" && !event ? "after" : chosen;
   const roman = (symbol: string) => {
-    const chord = chordOf(symbol);
-    return chord ? typeset(romanOf(chord, key)) : "";
+    const chord = Chord.of(symbol);
+    return chord ? Pitch.typeset(Chord.numeral(chord, key)) : "";
   };
   return (
     <>
@@ -63,7 +52,7 @@ export function Palette({ data }: { data: SectionData }) {
           value={target}
           set={choose}
           choices={[
-            ...(event ? [["instead", `in place of ${typeset(event.symbol)}`] as const] : []),
+            ...(event ? [["instead", `in place of ${Pitch.typeset(event.symbol)}`] as const] : []),
             ["after", afterText(data, focus)],
             ["listen", "only listen"],
           ]}
@@ -77,7 +66,7 @@ export function Palette({ data }: { data: SectionData }) {
               <button
                 key={symbol}
                 type="button"
-                title={`${typeset(symbol)}, ${roman(symbol)}`}
+                title={`${Pitch.typeset(symbol)}, ${roman(symbol)}`}
                 onClick={() => (target === "listen" ? soundChord(symbol) : put(data, symbol, target))}
               >
                 <ChordName symbol={symbol} />

@@ -1,5 +1,5 @@
 import { useEffect } from "react";
-import { firstOf, identifyChords, keyName, spellInKey, typeset } from "../../../core/src/index";
+import { Chord, firstOf, Key, Pitch } from "../../../core/src/index";
 import { soundNote } from "../../app/audio/sound";
 import { put } from "../../app/commands/chords";
 import { useVoicePart } from "../../app/commands/voicings";
@@ -34,12 +34,12 @@ export function PlayedEntry({ data }: { data: SectionData }) {
   const chord = useSelection((s) => s.chord);
   const part = useVoicePart(data.song)?.id ?? firstOf(data.song.parts).id;
   useCollecting(part);
-  const names = notes.map((m) => spellInKey(m, data.key));
+  const names = notes.map((m) => Key.spell(m, data.key));
   // It goes behind the chosen chord, or at the end: what stands there helps to name it.
   const before = (data.section.chords.find((c) => c.id === chord) ?? data.section.chords.at(-1))?.symbol;
   const readings =
     notes.length > 1
-      ? identifyChords({ pitches: names, key: keyName(data.key), soundsOnly: true, ...(before ? { before } : {}) })
+      ? Chord.identify({ pitches: names, key: Key.name(data.key), soundsOnly: true, ...(before ? { before } : {}) })
       : [];
   // With the computer's keys on, Enter puts the chord that was played.
   useEffect(() => {
@@ -78,7 +78,7 @@ export function PlayedEntry({ data }: { data: SectionData }) {
         </p>
       )}
       <p className="played-notes" aria-live="polite">
-        {names.length ? typeset(names.join("  ")) : "No notes yet."}
+        {names.length ? Pitch.typeset(names.join("  ")) : "No notes yet."}
       </p>
       <Named data={data} readings={readings} />
     </>

@@ -1,13 +1,4 @@
-import {
-  firstOf,
-  counted,
-  describeChange,
-  TECHNIQUES,
-  typeset,
-  typesetNames,
-  writeLine,
-  type Progressed,
-} from "../../../core/src/index";
+import { Chord, firstOf, Pitch, type Progressed, Reharm, Text } from "../../../core/src/index";
 import { usePlayback } from "../../app/store/playback";
 import { usePreferences } from "../../app/store/preferences";
 import type { Offer } from "../../app/store/results";
@@ -50,11 +41,11 @@ export function OneOffer({ c, n, data, offer }: Props & { c: ShownOffer }) {
         <OfferButtons offer={offer} bar={data.meter.bar} end={data.length} />
       </span>
       <span className="offer-why">
-        {c.title}. {describeChange(c.reasons[0])}.
+        {c.title}. {Reharm.describe(c.reasons[0])}.
       </span>
       <span className="small offer-measures">
-        {typesetNames(tuneText(c))}; voices move {c.motion.after} semitones (now {c.motion.before}); {outside}
-        {c.bass.clashes.length > 0 && !follows && `; bass: ${typesetNames(firstOf(c.bass.clashes))}`}
+        {Pitch.typesetAll(tuneText(c))}; voices move {c.motion.after} semitones (now {c.motion.before}); {outside}
+        {c.bass.clashes.length > 0 && !follows && `; bass: ${Pitch.typesetAll(firstOf(c.bass.clashes))}`}
       </span>
     </li>
   );
@@ -65,22 +56,22 @@ export function WholeOffer({ p, n, data, written, offer }: Props & { p: Progress
   const heard = useHeard(offer);
   const titles = p.technique
     .split(", ")
-    .map((id) => TECHNIQUES.find((t) => t.id === id)?.title.toLowerCase() ?? id)
+    .map((id) => Reharm.TECHNIQUES.find((t) => t.id === id)?.title.toLowerCase() ?? id)
     .join(", ");
   const clashes = p.clashes.length;
   const fits = clashes
-    ? `${clashes} ${clashes === 1 ? "note" : "notes"} of the tune would clash: ${typesetNames(firstOf(p.clashes))}`
+    ? `${clashes} ${clashes === 1 ? "note" : "notes"} of the tune would clash: ${Pitch.typesetAll(firstOf(p.clashes))}`
     : "the tune fits";
   return (
     <li className={heard ? "current" : ""}>
       <span className="offer-head">
         <b className="tabular">{n}</b>
         <span className="small">
-          {p.changed ? `${p.changed} of ${counted(written, "chord")} changed` : "as written"}
+          {p.changed ? `${p.changed} of ${Text.counted(written, "chord")} changed` : "as written"}
         </span>
         <OfferButtons offer={offer} bar={data.meter.bar} end={data.length} />
       </span>
-      <span className="offer-line">{typeset(writeLine(p.events, data.meter, data.section.bars))}</span>
+      <span className="offer-line">{Pitch.typeset(Chord.writeLine(p.events, data.meter, data.section.bars))}</span>
       <span className="small">
         {titles}; {fits}
       </span>

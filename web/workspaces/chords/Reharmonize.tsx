@@ -1,5 +1,5 @@
 import { startTransition, useEffect, useMemo, useState } from "react";
-import { nth, TECHNIQUES, typesetNames, type Problem, type Progressed } from "../../../core/src/index";
+import { nth, Pitch, type Problem, type Progressed, Reharm } from "../../../core/src/index";
 import { usePreferences } from "../../app/store/preferences";
 import { useOffers, useResults, type Offer } from "../../app/store/results";
 import type { SectionData } from "../../app/store/sectionData";
@@ -102,14 +102,16 @@ export function Reharmonize({ data }: { data: SectionData }) {
   if (chords.length) ids = chords;
   else if (chord) ids = [chord];
   else ids = [];
-  const allowed = TECHNIQUES.filter((t) => !off.includes(t.id) && (aim === "all" || t.aim === aim)).map((t) => t.id);
+  const allowed = Reharm.TECHNIQUES.filter((t) => !off.includes(t.id) && (aim === "all" || t.aim === aim)).map(
+    (t) => t.id,
+  );
   const found = useFound(data.section.id, ids.join(), range, { techniques: allowed.join(), scope });
   const offers = useMemo(() => offersOf(found, data.section.id, data.length), [found, data.section.id, data.length]);
   useOffers(offers);
   return (
     <>
       {verdict && data.section.chords.length > 1 && (
-        <p className={verdict.enough ? "verdict enough" : "verdict"}>{typesetNames(verdict.text)}</p>
+        <p className={verdict.enough ? "verdict enough" : "verdict"}>{Pitch.typesetAll(verdict.text)}</p>
       )}
       <div className="controls">
         <Switches
@@ -183,17 +185,17 @@ function Techniques({ off, set }: { off: string[]; set(off: string[]): void }) {
   return (
     <details className="techniques">
       <summary className="small">
-        {TECHNIQUES.length - off.length} of {TECHNIQUES.length} techniques
+        {Reharm.TECHNIQUES.length - off.length} of {Reharm.TECHNIQUES.length} techniques
       </summary>
       <div className="controls">
         <button type="button" onClick={() => set([])}>
           all
         </button>
-        <button type="button" onClick={() => set(TECHNIQUES.map((t) => t.id))}>
+        <button type="button" onClick={() => set(Reharm.TECHNIQUES.map((t) => t.id))}>
           none
         </button>
       </div>
-      {TECHNIQUES.map((t) => (
+      {Reharm.TECHNIQUES.map((t) => (
         <Check
           key={t.id}
           on={!off.includes(t.id)}

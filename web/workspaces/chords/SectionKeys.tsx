@@ -1,13 +1,4 @@
-import {
-  sure,
-  CATEGORIES,
-  keyName,
-  parseKey,
-  RECOGNIZERS,
-  typeset,
-  typesetNames,
-  type HarmonyReport,
-} from "../../../core/src/index";
+import { Harmony, type HarmonyReport, Key, Pitch, sure } from "../../../core/src/index";
 import { useResults } from "../../app/store/results";
 import type { SectionData } from "../../app/store/sectionData";
 import { edit } from "../../app/store/song";
@@ -16,11 +7,12 @@ const TONICS = ["Cb", "C", "C#", "Db", "D", "D#", "Eb", "E", "F", "F#", "Gb", "G
 
 /** The other name of a key, where it has one. */
 function enharmonic(name: string): string | null {
-  const read = parseKey(name);
+  const read = Key.parse(name);
   if (!read.ok) return null;
   for (const tonic of TONICS) {
-    const other = parseKey(`${tonic} ${read.value.mode}`);
-    if (tonic !== read.value.tonic && other.ok && other.value.pcs[0] === read.value.pcs[0]) return keyName(other.value);
+    const other = Key.parse(`${tonic} ${read.value.mode}`);
+    if (tonic !== read.value.tonic && other.ok && other.value.pcs[0] === read.value.pcs[0])
+      return Key.name(other.value);
   }
   return null;
 }
@@ -40,7 +32,7 @@ export function SectionKeys({ data }: { data: SectionData }) {
         <tbody>
           {harmony.keys.slice(0, 3).map((k) => (
             <tr key={k.key}>
-              <th scope="row">{typeset(k.key)}</th>
+              <th scope="row">{Pitch.typeset(k.key)}</th>
               <td>{k.score.toFixed(2)}</td>
               <td>{signed(k.margin)}</td>
             </tr>
@@ -54,20 +46,20 @@ export function SectionKeys({ data }: { data: SectionData }) {
             title="Renames every chord and note; nothing sounds different"
             onClick={() => edit({ do: "respell", key: other })}
           >
-            spell the song in {typeset(other)}
+            spell the song in {Pitch.typeset(other)}
           </button>
         </p>
       )}
       {harmony.regions.map((r) => (
         <p key={r.from} className="small">
-          {typesetNames(r.text)}.
+          {Pitch.typesetAll(r.text)}.
         </p>
       ))}
-      {harmony.join && <p className="small">Loop: {typesetNames(harmony.join.text)}</p>}
+      {harmony.join && <p className="small">Loop: {Pitch.typesetAll(harmony.join.text)}</p>}
       {harmony.cadences.length > 0 && (
         <ul className="small plain-list">
           {harmony.cadences.slice(0, 8).map((c) => (
-            <li key={c.from + c.to}>{typesetNames(c.text)}</li>
+            <li key={c.from + c.to}>{Pitch.typesetAll(c.text)}</li>
           ))}
         </ul>
       )}
@@ -78,17 +70,17 @@ export function SectionKeys({ data }: { data: SectionData }) {
 
 function BestKey({ data, harmony }: { data: SectionData; harmony: HarmonyReport }) {
   const [best, next] = harmony.keys;
-  const named = keyName(data.key);
+  const named = Key.name(data.key);
   if (!best) return null;
   const rivals = best.equal.length
-    ? ` and ${typeset(best.equal.join(", "))} equally well`
-    : `, ahead of ${typeset(sure(next).key)}`;
+    ? ` and ${Pitch.typeset(best.equal.join(", "))} equally well`
+    : `, ahead of ${Pitch.typeset(sure(next).key)}`;
   return (
     <p className="small">
-      The chords fit {typeset(best.key)} best{rivals}.{" "}
+      The chords fit {Pitch.typeset(best.key)} best{rivals}.{" "}
       {best.key !== named && !best.equal.includes(named) && !data.section.key && (
         <button type="button" onClick={() => edit({ do: "setKey", key: best.key })}>
-          write it in {typeset(best.key)}
+          write it in {Pitch.typeset(best.key)}
         </button>
       )}
     </p>
@@ -102,9 +94,9 @@ function Words({ harmony }: { harmony: HarmonyReport }) {
     <details>
       <summary className="small">What the words mean</summary>
       <dl className="small words">
-        {RECOGNIZERS.filter((r) => used.has(r.id)).map((r) => (
+        {Harmony.RECOGNIZERS.filter((r) => used.has(r.id)).map((r) => (
           <div key={r.id}>
-            <dt>{CATEGORIES[r.id]}</dt>
+            <dt>{Harmony.CATEGORIES[r.id]}</dt>
             <dd>
               {r.explanation} ({r.source})
             </dd>

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { writeLine } from "../../../core/src/index";
+import { Chord } from "../../../core/src/index";
 import type { SectionData } from "../../app/store/sectionData";
 import { edit, say, useSong } from "../../app/store/song";
 import { LineProblems, type LineProblem } from "../../kit/LineProblems";
@@ -7,7 +7,7 @@ import { LineProblems, type LineProblem } from "../../kit/LineProblems";
 /** The whole section as one line of symbols: every key pressed is heard by the score. */
 export function SymbolLine({ data }: { data: SectionData }) {
   const lineProblems = useSong((s) => s.lineProblems);
-  const written = data.section.chords.length ? writeLine(data.section.chords, data.meter, data.section.bars) : "";
+  const written = data.section.chords.length ? Chord.writeLine(data.section.chords, data.meter, data.section.bars) : "";
   const [draft, setDraft] = useState<string | null>(null);
   const [refused, setRefused] = useState<LineProblem | null>(null);
   // Another song, section or an undo shows what is stored.

@@ -1,24 +1,4 @@
-import {
-  nth,
-  bendTone,
-  chordDistance,
-  chordOf,
-  chordToneName,
-  fittingScales,
-  keyName,
-  mod,
-  parseKey,
-  regionOf,
-  ROLE_WORDS,
-  rootPc,
-  smallestMotion,
-  tensions,
-  tonicOf,
-  typeset,
-  type Chord,
-  type Key,
-  type Tension,
-} from "../../../core/src/index";
+import { Chord, Harmony, Key, nth, Pitch, Slice, type Tension } from "../../../core/src/index";
 import { rename } from "../../app/commands/chords";
 import { useResults } from "../../app/store/results";
 import type { SectionData } from "../../app/store/sectionData";
@@ -32,8 +12,8 @@ export function Understand({ data }: { data: SectionData }) {
   const found = useResults((s) => s.harmony?.chords.find((c) => c.id === id));
   const index = data.section.chords.findIndex((c) => c.id === id);
   const event = data.section.chords[index];
-  const chord = event ? chordOf(event.symbol) : null;
-  const local = parseKey(found?.key ?? "");
+  const chord = event ? Chord.of(event.symbol) : null;
+  const local = Key.parse(found?.key ?? "");
   return (
     <>
       {event && chord ? (
@@ -53,10 +33,10 @@ export function Understand({ data }: { data: SectionData }) {
 /** How far the chord lies from home and from its neighbors. */
 function Distances({ chord, index, data: { key, section } }: { chord: Chord; index: number; data: SectionData }) {
   const n = section.chords.length;
-  const beside = (step: number) => (n > 1 ? chordOf(nth(section.chords, mod(index + step, n)).symbol) : null);
-  const home = tonicOf(key);
+  const beside = (step: number) => (n > 1 ? Chord.of(nth(section.chords, Pitch.mod(index + step, n)).symbol) : null);
+  const home = Key.tonic(key);
   const rows: [string, Chord | null][] = [
-    [`home, ${typeset(home.root + home.quality)}`, home],
+    [`home, ${Pitch.typeset(home.root + home.quality)}`, home],
     ["the chord before", beside(-1)],
     ["the chord after", beside(1)],
   ];
@@ -67,12 +47,12 @@ function Distances({ chord, index, data: { key, section } }: { chord: Chord; ind
         <tbody>
           {rows.map(([label, other]) => {
             if (!other) return null;
-            const d = chordDistance(other, chord, regionOf(other, key), regionOf(chord, key));
+            const d = Chord.distance(other, chord, Key.region(other, key), Key.region(chord, key));
             return (
               <tr key={label}>
                 <th scope="row">from {label}</th>
                 <td title={`key ${d.region} + root ${d.chord} + new notes ${d.distinct} (Lerdahl 1988)`}>{d.total}</td>
-                <td title="smallest voice leading, in semitones">{smallestMotion(other, chord)} st</td>
+                <td title="smallest voice leading, in semitones">{Chord.motion(other, chord)} st</td>
               </tr>
             );
           })}
@@ -89,10 +69,10 @@ function Distances({ chord, index, data: { key, section } }: { chord: Chord; ind
 /** The chord's tones; each can be bent by a semitone, with what comes of it. */
 function Tones({ chord, data, id }: { chord: Chord; data: SectionData; id: string }) {
   const bend = (i: number, direction: 1 | -1) => {
-    const bent = bendTone(chord, i, direction, data.key);
+    const bent = Chord.bend(chord, i, direction, data.key);
     if (!bent) return null;
-    const role = ROLE_WORDS[bent.to.role] ?? bent.to.role;
-    const said = `${typeset(bent.from.note)} becomes ${typeset(bent.to.note)}, ${role} of ${typeset(bent.symbol)}`;
+    const role = Slice.ROLE_WORDS[bent.to.role] ?? bent.to.role;
+    const said = `${Pitch.typeset(bent.from.note)} becomes ${Pitch.typeset(bent.to.note)}, ${role} of ${Pitch.typeset(bent.symbol)}`;
     return (
       <button type="button" title={said} aria-label={said} onClick={() => rename(data.section.id, id, bent.symbol)}>
         {direction > 0 ? "♯" : "♭"} <ChordName symbol={bent.symbol} />
@@ -113,8 +93,8 @@ function Tones({ chord, data, id }: { chord: Chord; data: SectionData; id: strin
       <tbody>
         {chord.tones.map((t, i) => (
           <tr key={t.role}>
-            <th scope="row">{ROLE_WORDS[t.role] ?? t.role}</th>
-            <td>{typeset(chordToneName(rooted, mod(rootPc(chord) + t.semitones, 12)) ?? "")}</td>
+            <th scope="row">{Slice.ROLE_WORDS[t.role] ?? t.role}</th>
+            <td>{Pitch.typeset(Chord.toneName(rooted, Pitch.mod(Chord.rootPc(chord) + t.semitones, 12)) ?? "")}</td>
             <td>{bend(i, -1)}</td>
             <td>{bend(i, 1)}</td>
           </tr>
@@ -122,7 +102,7 @@ function Tones({ chord, data, id }: { chord: Chord; data: SectionData; id: strin
         {chord.bass && (
           <tr>
             <th scope="row">in the bass</th>
-            <td>{typeset(chord.bass)}</td>
+            <td>{Pitch.typeset(chord.bass)}</td>
             <td />
             <td />
           </tr>
@@ -134,12 +114,12 @@ function Tones({ chord, data, id }: { chord: Chord; data: SectionData; id: strin
 
 /** Tensions, notes to avoid, and scales that hold the chord. */
 function Colors({ chord, home }: { chord: Chord; home: Key }) {
-  const list = tensions(chord, home);
-  const scales = fittingScales(chord, home).slice(0, 4);
-  const name = (t: Tension) => `${typeset(t.role)} ${typeset(t.note)}`;
+  const list = Harmony.tensions(chord, home);
+  const scales = Harmony.scales(chord, home).slice(0, 4);
+  const name = (t: Tension) => `${Pitch.typeset(t.role)} ${Pitch.typeset(t.note)}`;
   return (
     <>
-      <h3>Tensions and scales in {typeset(keyName(home))}</h3>
+      <h3>Tensions and scales in {Pitch.typeset(Key.name(home))}</h3>
       <ul className="tension-list">
         {[...list]
           .sort((a, b) => Number(b.available) - Number(a.available))
@@ -157,9 +137,9 @@ function Colors({ chord, home }: { chord: Chord; home: Key }) {
             {scales.map((s) => (
               <tr key={s.name}>
                 <th scope="row">
-                  {typeset(chord.root)} {s.name.replace(" b", " ♭")}
+                  {Pitch.typeset(chord.root)} {s.name.replace(" b", " ♭")}
                 </th>
-                <td className="scale-notes">{typeset(s.notes.join(" "))}</td>
+                <td className="scale-notes">{Pitch.typeset(s.notes.join(" "))}</td>
               </tr>
             ))}
           </tbody>

@@ -1,4 +1,4 @@
-import { mod, pitchClass, transposeNote, type Chord, type Key, type NoteName } from "../../../core/src/index";
+import { type Chord, type Key, type NoteName, Pitch } from "../../../core/src/index";
 
 /** Letters and semitones above the root by which its twelve neighbors are named. */
 const STEPS: readonly [letters: number, semitones: number][] = [
@@ -21,11 +21,11 @@ export function basses({ root, bass }: Chord, key: Key): NoteName[] {
     root,
     ...(bass ? [bass] : []),
     ...key.scale,
-    ...STEPS.map(([letters, semitones]) => transposeNote(root, letters, semitones)),
+    ...STEPS.map(([letters, semitones]) => Pitch.transpose(root, letters, semitones)),
   ];
   const seen = new Set<number>();
   return names.filter((name) => {
-    const above = mod(pitchClass(name) - pitchClass(root), 12);
+    const above = Pitch.mod(Pitch.pitchClass(name) - Pitch.pitchClass(root), 12);
     if (seen.has(above)) return false;
     seen.add(above);
     return true;

@@ -1,22 +1,16 @@
 import { useState, type ReactNode } from "react";
 import {
-  sure,
-  BASS_STYLES,
-  bassStyleOf,
-  COMP_KINDS,
-  counted,
-  laidOutParts,
-  ownerOf,
-  passOf,
-  PATTERNS,
-  playingOf,
-  sectionOf,
-  VOICING_STYLES,
+  Bass,
   type Busy,
+  Comp,
+  Edit,
   type FormPass,
   type Level,
   type Part,
-  type Song,
+  Song,
+  sure,
+  Text,
+  Voicing,
   type Way,
 } from "../../../core/src/index";
 import { playAsSection, toggleOut, writeBassFor } from "../../app/commands/form";
@@ -39,8 +33,8 @@ const LEVELS: readonly Choice<Level>[] = [
  */
 export function CellDetails({ song, part, pass: shown, busy }: { song: Song; part: Part; pass: FormPass; busy: Busy }) {
   const [level, setLevel] = useState<Level>("pass");
-  const pass = passOf(song, shown.id);
-  const section = sectionOf(song, shown.section);
+  const pass = Song.pass(song, shown.id);
+  const section = Song.section(song, shown.section);
   if (!pass || !section) return null;
   const cell: Cell = { song, part, pass, section, level };
   const own = Object.keys(pass.playing?.[part.id] ?? {}).length > 0;
@@ -67,7 +61,7 @@ export function CellDetails({ song, part, pass: shown, busy }: { song: Song; par
       <table className="measures settings cell-settings">
         <tbody>
           {part.link && <CompRows cell={cell} />}
-          {laidOutParts(song).includes(part) && <VoicingRows cell={cell} />}
+          {Edit.laidOutParts(song).includes(part) && <VoicingRows cell={cell} />}
           {part.role === "bass" && !part.link && <BassRows cell={cell} />}
           {part.role === "drums" && <DrumPattern cell={cell} />}
           <Loudness cell={cell} />
@@ -114,7 +108,7 @@ function Row({
   children: ReactNode;
 }) {
   const { part, section, pass, level } = cell;
-  const owner = ownerOf(part, way, name as never, { section, pass });
+  const owner = Song.ownerOf(part, way, name as never, { section, pass });
   return (
     <tr>
       <th scope="row">{title}</th>
@@ -137,12 +131,12 @@ function Row({
   );
 }
 
-const KINDS: readonly Choice<string>[] = COMP_KINDS.filter((k) => k.id !== "block").map((k) => [k.id, k.title]);
+const KINDS: readonly Choice<string>[] = Comp.KINDS.filter((k) => k.id !== "block").map((k) => [k.id, k.title]);
 
 /** How a part that plays the chords plays them. */
 function CompRows({ cell }: { cell: Cell }) {
   const { part, section, pass } = cell;
-  const comp = playingOf(part, "comp", { section, pass });
+  const comp = Song.playing(part, "comp", { section, pass });
   const set = (values: Record<string, unknown>) => put(cell, "comp", values);
   const kind = comp.kind ?? sure(part.link).kind;
   if (sure(part.link).kind === "block") return null;
@@ -161,10 +155,10 @@ function CompRows({ cell }: { cell: Cell }) {
           label={`Rhythm of ${part.name} here`}
           value={comp.rhythm ?? "held"}
           choices={[
-            ...(comp.rhythm && !PATTERNS.some((p) => p.id === comp.rhythm)
+            ...(comp.rhythm && !Comp.PATTERNS.some((p) => p.id === comp.rhythm)
               ? [[comp.rhythm, "Its own steps"] as const]
               : []),
-            ...PATTERNS.map((p): Choice<string> => [p.id, p.title]),
+            ...Comp.PATTERNS.map((p): Choice<string> => [p.id, p.title]),
           ]}
           set={(rhythm) => set({ rhythm })}
         />
@@ -177,7 +171,7 @@ function CompRows({ cell }: { cell: Cell }) {
           value={comp.lift ?? 0}
           set={(lift) => set({ lift: lift || null })}
         />{" "}
-        <span className="muted">{counted(Math.abs(comp.lift ?? 0), "octave").replace(/^\d+ /, "")}</span>
+        <span className="muted">{Text.counted(Math.abs(comp.lift ?? 0), "octave").replace(/^\d+ /, "")}</span>
       </Row>
     </>
   );
@@ -186,14 +180,14 @@ function CompRows({ cell }: { cell: Cell }) {
 /** How a part lays the chords out. */
 function VoicingRows({ cell }: { cell: Cell }) {
   const { part, section, pass } = cell;
-  const { style, register = 0 } = playingOf(part, "voicing", { section, pass });
+  const { style, register = 0 } = Song.playing(part, "voicing", { section, pass });
   return (
     <>
       <Row cell={cell} title="voicings" way="voicing" name="style">
         <Select<string>
           label={`Voicings of ${part.name} here`}
           value={style ?? "keyboard"}
-          choices={VOICING_STYLES.map((s): Choice<string> => [s.id, s.title])}
+          choices={Voicing.STYLES.map((s): Choice<string> => [s.id, s.title])}
           set={(id) => put(cell, "voicing", { style: id })}
         />
       </Row>
@@ -220,15 +214,15 @@ const LENGTHS: readonly Choice<string>[] = [
 /** How a bass line is written here. */
 function BassRows({ cell }: { cell: Cell }) {
   const { part, section, pass } = cell;
-  const values = playingOf(part, "bass", { section, pass });
-  const style = values.style ?? bassStyleOf(part, section).id;
+  const values = Song.playing(part, "bass", { section, pass });
+  const style = values.style ?? Bass.styleOf(part, section).id;
   return (
     <>
       <Row cell={cell} title="style" way="bass" name="style">
         <Select<string>
           label={`Bass style of ${part.name} here`}
           value={style}
-          choices={BASS_STYLES.map((s): Choice<string> => [s.id, s.title])}
+          choices={Bass.STYLES.map((s): Choice<string> => [s.id, s.title])}
           set={(id) => put(cell, "bass", { style: id })}
         />
       </Row>
@@ -237,7 +231,7 @@ function BassRows({ cell }: { cell: Cell }) {
           from="few notes"
           to="many"
           label={`Density of ${part.name} here`}
-          value={values.density ?? BASS_STYLES.find((s) => s.id === style)?.usual.density ?? 0.5}
+          value={values.density ?? Bass.STYLES.find((s) => s.id === style)?.usual.density ?? 0.5}
           step={0.05}
           set={(density, quiet) => put(cell, "bass", { density }, quiet)}
         />
@@ -256,7 +250,7 @@ function BassRows({ cell }: { cell: Cell }) {
 
 const STEPS: readonly Choice<number>[] = [-4, -3, -2, -1, 0, 1, 2, 3, 4].map((n) => [
   n,
-  n === 0 ? "as written" : `${counted(Math.abs(n), "step")} ${n > 0 ? "louder" : "softer"}`,
+  n === 0 ? "as written" : `${Text.counted(Math.abs(n), "step")} ${n > 0 ? "louder" : "softer"}`,
 ]);
 
 /** How loud a part is here, in steps from p to mp, mf and f. */
@@ -267,7 +261,7 @@ function Loudness({ cell }: { cell: Cell }) {
       <Select<number>
         label={`Loudness of ${part.name} here`}
         title="A step leads from p to mp, mf, f"
-        value={playingOf(part, "dynamics", { section, pass }).steps ?? 0}
+        value={Song.playing(part, "dynamics", { section, pass }).steps ?? 0}
         choices={STEPS}
         set={(steps) => put(cell, "dynamics", { steps: steps || null })}
       />

@@ -1,13 +1,4 @@
-import {
-  sure,
-  DRUM_PATTERNS,
-  passView,
-  patternLanes,
-  sectionMeter,
-  type Edit,
-  type Section,
-  type Song,
-} from "../../../core/src/index";
+import { type Edit, Form, Groove, type Section, Song, sure } from "../../../core/src/index";
 import { edit } from "../../app/store/song";
 import { Select, type Choice } from "../../kit/Select";
 import type { Cell } from "./cell";
@@ -23,13 +14,13 @@ const textOf = (lanes: Section["groove"]["lanes"]): string =>
     .join(" ");
 
 const patternIn = (song: Song, section: Section, id: string) =>
-  patternLanes(sure(DRUM_PATTERNS.find((p) => p.id === id)), sectionMeter(song, section), section.bars);
+  Groove.lanes(sure(Groove.PATTERNS.find((p) => p.id === id)), Song.meterOf(song, section), section.bars);
 
 /** The pattern the drums play here, written for the pass, its section or all sections. */
 export function DrumPattern({ cell: { song, pass, section, level } }: { cell: Cell }) {
-  const here = sure(passView(song, pass.id).sections.find((s) => s.id === section.id));
+  const here = sure(Form.view(song, pass.id).sections.find((s) => s.id === section.id));
   const text = textOf(here.groove.lanes);
-  const playing = DRUM_PATTERNS.find((p) => textOf(patternIn(song, here, p.id)) === text)?.id ?? PAINTED;
+  const playing = Groove.PATTERNS.find((p) => textOf(patternIn(song, here, p.id)) === text)?.id ?? PAINTED;
   const own = pass.own?.some((o) => o.groove) ?? false;
   const write = (id: string) => {
     const lanes = (s: Section): Edit => ({ do: "setDrums", section: s.id, lanes: patternIn(song, s, id) });
@@ -48,7 +39,7 @@ export function DrumPattern({ cell: { song, pass, section, level } }: { cell: Ce
           value={playing}
           choices={[
             ...(playing === PAINTED ? [[PAINTED, text ? "as it is painted" : "nothing"] as const] : []),
-            ...DRUM_PATTERNS.map((p): Choice<string> => [p.id, p.title]),
+            ...Groove.PATTERNS.map((p): Choice<string> => [p.id, p.title]),
           ]}
           set={write}
         />

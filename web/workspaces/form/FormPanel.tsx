@@ -1,5 +1,5 @@
 import { useDeferredValue, useMemo, useRef, useState } from "react";
-import { sure, busyOf, passOf, type Busy, type FormPass, type Song } from "../../../core/src/index";
+import { type Busy, Form, type FormPass, Song, sure } from "../../../core/src/index";
 import { copyPlaying, toggleOut } from "../../app/commands/form";
 import { formNow } from "../../app/store/form";
 import { factsNow } from "../../app/store/sectionData";
@@ -22,7 +22,7 @@ export function FormPanel() {
   const [part, setPart] = useState<string | null>(null);
   const passes = formNow(song);
   const current = passInView(song, chosen, section);
-  const busy = useMemo(() => busyOf(song, factsNow(song)), [song]);
+  const busy = useMemo(() => Form.busy(song, factsNow(song)), [song]);
   const pass = passes.find((p) => p.id === current);
   const shown = song.parts.find((p) => p.id === part) ?? song.parts.find((p) => p.role === "chords") ?? song.parts[0];
   return (
@@ -87,7 +87,7 @@ function Grid({ song, passes, busy, current, part, choose }: GridProps) {
               </th>
               {passes.map((p) => {
                 const cell = sure(sure(busy.get(row.id)).get(p.id));
-                const own = Object.keys(passOf(song, p.id)?.playing?.[row.id] ?? {}).length > 0;
+                const own = Object.keys(Song.pass(song, p.id)?.playing?.[row.id] ?? {}).length > 0;
                 let words: string;
                 if (cell.muted) words = "out";
                 else if (cell.attacks) words = `${Math.round(cell.attacks * 10) / 10} attacks a bar`;

@@ -1,4 +1,4 @@
-import { sure, drumOf, type AccentMap, type AccentPair, type AccentRow } from "../../../core/src/index";
+import { type AccentMap, type AccentPair, type AccentRow, Drums, sure } from "../../../core/src/index";
 import { setMain } from "../../app/commands/drums";
 import type { SectionData } from "../../app/store/sectionData";
 import { percent } from "../../kit/texts";
@@ -42,7 +42,7 @@ export function Accents({ data, map }: { data: SectionData; map: AccentMap }) {
         <tbody>
           <Row row={all} scale={Math.max(...total, 0.01)} data={data} map={map} kicks={null} />
           {rows.map((r) => (
-            <Row key={r.id} row={r} scale={1} data={data} map={map} kicks={drumOf(r.id) === "kick" ? kicks : null} />
+            <Row key={r.id} row={r} scale={1} data={data} map={map} kicks={Drums.of(r.id) === "kick" ? kicks : null} />
           ))}
         </tbody>
       </table>

@@ -1,13 +1,5 @@
 import { useEffect, useMemo, useState } from "react";
-import {
-  laneForNote,
-  laneName,
-  mergeLanes,
-  quantizeHits,
-  SIXTEENTH,
-  type Edit,
-  type Lane,
-} from "../../../core/src/index";
+import { Drums, type Edit, Groove, type Lane, Meter, Midi, Song } from "../../../core/src/index";
 import { soundPlayedDrum } from "../../app/audio/sound";
 import { acceptEdit, auditionEdit } from "../../app/commands/audition";
 import { startRecording, useRecord } from "../../app/commands/record";
@@ -24,7 +16,7 @@ export function DrumPlay({ data }: { data: SectionData }) {
   const loop = usePlayback((s) => s.loop);
   const recording = useRecord((s) => s.recording);
   const held = usePlayed((s) => s.held);
-  const [settings, setSettings] = useState<PlayIn>({ ...PLAY_IN, grid: SIXTEENTH, mode: "add" });
+  const [settings, setSettings] = useState<PlayIn>({ ...PLAY_IN, grid: Meter.SIXTEENTH, mode: "add" });
   const { grid, strength, mode } = settings;
   const { song, section } = useStored(data.section.id);
   const drums = song.parts.find((p) => p.role === "drums");
@@ -32,7 +24,7 @@ export function DrumPlay({ data }: { data: SectionData }) {
   useEffect(
     () =>
       onPlayed((midi, velocity) => {
-        const drum = laneForNote(songNow(), section.id, midi);
+        const drum = Midi.laneForNote(songNow(), section.id, midi);
         if (drum) void soundPlayedDrum(part, drum, velocity);
       }),
     [part, section.id],
@@ -40,9 +32,9 @@ export function DrumPlay({ data }: { data: SectionData }) {
   const lanes = useMemo(
     () =>
       recording &&
-      quantizeHits(
+      Song.quantizeHits(
         recording.notes,
-        (midi) => laneForNote(song, section.id, midi),
+        (midi) => Midi.laneForNote(song, section.id, midi),
         { grid, strength },
         { from: recording.from, to: recording.to },
       ),
@@ -51,8 +43,8 @@ export function DrumPlay({ data }: { data: SectionData }) {
   if (!drums) return <p>This song has no drums.</p>;
   const { from, to } = stretchOf(loop, data.length);
   const nameOf = (midi: number) => {
-    const drum = laneForNote(song, section.id, midi);
-    return drum ? laneName(section, drum) : `note ${midi}`;
+    const drum = Midi.laneForNote(song, section.id, midi);
+    return drum ? Drums.laneName(section, drum) : `note ${midi}`;
   };
   return (
     <>
@@ -98,9 +90,9 @@ function Played({
   const there = section.groove.lanes;
   const kept =
     mode === "add" ? there : there.map((l) => ({ ...l, hits: l.hits.filter((h) => h.start < from || h.start >= to) }));
-  const change: Edit = { do: "setDrums", section: section.id, lanes: mergeLanes(kept, lanes) };
+  const change: Edit = { do: "setDrums", section: section.id, lanes: Groove.merge(kept, lanes) };
   const hits = lanes.reduce((sum, l) => sum + l.hits.length, 0);
-  const each = lanes.map((l) => `${laneName(section, l.drum)} ${l.hits.length}`).join(", ");
+  const each = lanes.map((l) => `${Drums.laneName(section, l.drum)} ${l.hits.length}`).join(", ");
   return (
     <PlayedIn
       text={`${hits} ${hits === 1 ? "hit" : "hits"} played: ${each || "none on a key that has a drum"}`}

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { DRUM_KINDS, DRUMS, euclid, stepHits, type Drum } from "../../../core/src/index";
+import { type Drum, Drums, Groove } from "../../../core/src/index";
 import { usePreferences } from "../../app/store/preferences";
 import type { SectionData } from "../../app/store/sectionData";
 import { edit } from "../../app/store/song";
@@ -15,13 +15,13 @@ export function Euclidean({ data }: { data: SectionData }) {
   const grid = usePreferences((s) => s.drumGrid);
   const [drum, setDrum] = useState<Drum>("rim");
   const [{ pulses, steps, rotation }, setShape] = useState({ pulses: 5, steps: 16, rotation: 0 });
-  const row = euclid(pulses, steps, rotation);
+  const row = Groove.euclid(pulses, steps, rotation);
   const set = (change: Partial<{ pulses: number; steps: number; rotation: number }>) => {
     const next = { pulses, steps, rotation, ...change };
     setShape({ ...next, pulses: Math.min(next.pulses, next.steps), rotation: Math.min(next.rotation, next.steps - 1) });
   };
   const put = () => {
-    const hits = stepHits(row, grid, data.length, DRUM_KINDS[drum].velocity[1]);
+    const hits = Groove.steps(row, grid, data.length, Drums.KINDS[drum].velocity[1]);
     edit({ do: "setLane", section: data.section.id, drum, change: { hits } });
   };
   return (
@@ -54,7 +54,7 @@ export function Euclidean({ data }: { data: SectionData }) {
           label="Lane for it"
           text="into"
           value={drum}
-          choices={DRUMS.map((d) => [d, DRUM_KINDS[d].title])}
+          choices={Drums.ALL.map((d) => [d, Drums.KINDS[d].title])}
           set={setDrum}
         />
         <button type="button" onClick={put}>

@@ -1,4 +1,4 @@
-import { EIGHTH, EIGHTH_TRIPLET, SIXTEENTH, SIXTEENTH_TRIPLET, THIRTY_SECOND } from "../../../core/src/index";
+import { Meter } from "../../../core/src/index";
 import { usePreferences } from "../../app/store/preferences";
 import type { SectionData } from "../../app/store/sectionData";
 import { MidiFile } from "../../kit/MidiFile";
@@ -45,11 +45,11 @@ export function GroovePanel({ data }: Props) {
             text="steps are"
             value={grid}
             choices={[
-              [SIXTEENTH, "sixteenths"],
-              [EIGHTH, "eighths"],
-              [EIGHTH_TRIPLET, "eighth triplets"],
-              [SIXTEENTH_TRIPLET, "sixteenth triplets"],
-              [THIRTY_SECOND, "thirty-seconds"],
+              [Meter.SIXTEENTH, "sixteenths"],
+              [Meter.EIGHTH, "eighths"],
+              [Meter.EIGHTH_TRIPLET, "eighth triplets"],
+              [Meter.SIXTEENTH_TRIPLET, "sixteenth triplets"],
+              [Meter.THIRTY_SECOND, "thirty-seconds"],
             ]}
             set={(drumGrid) => usePreferences.setState({ drumGrid })}
           />

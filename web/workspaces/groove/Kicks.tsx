@@ -1,4 +1,4 @@
-import { LOUD_KICK, positionText, type KickHit } from "../../../core/src/index";
+import { Groove, type KickHit, Meter } from "../../../core/src/index";
 import { setHit, setMain } from "../../app/commands/drums";
 import type { SectionData } from "../../app/store/sectionData";
 import { edit } from "../../app/store/song";
@@ -12,8 +12,8 @@ export function Kicks({ data }: { data: SectionData }) {
     <>
       <h3>Kick</h3>
       <p className="small">
-        Main accents are what the bass must meet: kicks on a beat or with velocity {LOUD_KICK} and more, unless you mark
-        them yourself.
+        Main accents are what the bass must meet: kicks on a beat or with velocity {Groove.LOUD_KICK} and more, unless
+        you mark them yourself.
       </p>
       {data.kicks.length ? (
         <>
@@ -39,7 +39,7 @@ export function Kicks({ data }: { data: SectionData }) {
 
 function Kick({ data, kick }: { data: SectionData; kick: KickHit }) {
   const section = data.section.id;
-  const place = positionText(data.meter, kick.start);
+  const place = Meter.position(data.meter, kick.start);
   return (
     <>
       <Check on={kick.main} set={(on) => setMain(section, data.kicks, [kick.start], on)}>

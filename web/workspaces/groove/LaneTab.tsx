@@ -1,20 +1,15 @@
 import { useState } from "react";
 import {
-  firstOf,
-  lastOf,
-  DRUM_KINDS,
-  DRUMS,
-  laneName,
-  laneTitle,
-  positionText,
-  roll,
-  THIRTY_SECOND,
-  TUNABLE,
-  typeset,
   type Drum,
+  Drums,
   type Edit,
+  firstOf,
+  Groove,
   type Hit,
   type Lane,
+  lastOf,
+  Meter,
+  Pitch,
 } from "../../../core/src/index";
 import type { SectionData } from "../../app/store/sectionData";
 import { edit, say } from "../../app/store/song";
@@ -53,7 +48,7 @@ export function LaneTab({ data }: { data: SectionData }) {
         <Select
           label="Lane"
           value={drum}
-          choices={DRUMS.map((d) => [d, `${laneName(section, d)}${used(d) ? "" : " (empty)"}`])}
+          choices={Drums.ALL.map((d) => [d, `${Drums.laneName(section, d)}${used(d) ? "" : " (empty)"}`])}
           set={setDrum}
         />
         {!stored && (
@@ -71,14 +66,14 @@ export function LaneTab({ data }: { data: SectionData }) {
 }
 
 function Naming({ lane, set }: Props) {
-  const { note: usual } = DRUM_KINDS[lane.drum];
+  const { note: usual } = Drums.KINDS[lane.drum];
   return (
     <table className="measures facts">
       <tbody>
         <tr>
           <th scope="row">name</th>
           <td>
-            <InPlace label="Name of the lane" value={laneTitle(lane)} commit={(name) => set({ name })} />
+            <InPlace label="Name of the lane" value={Drums.laneTitle(lane)} commit={(name) => set({ name })} />
           </td>
         </tr>
         <tr>
@@ -132,7 +127,7 @@ function Feel({ data: { song, section, meter }, lane, set }: Props) {
             Swing with the song
           </button>
         )}
-        {TUNABLE.includes(lane.drum) && (
+        {Drums.TUNABLE.includes(lane.drum) && (
           <Check on={lane.tuned ?? false} set={(on) => set({ tuned: on || null })}>
             tuned
           </Check>
@@ -144,7 +139,7 @@ function Feel({ data: { song, section, meter }, lane, set }: Props) {
             set({
               hits: [
                 ...lane.hits.filter((h) => h.start < last),
-                ...roll(last, end, THIRTY_SECOND, { from: ROLL_FROM, to: ROLL_TO }),
+                ...Groove.roll(last, end, Meter.THIRTY_SECOND, { from: ROLL_FROM, to: ROLL_TO }),
               ],
             })
           }
@@ -183,7 +178,7 @@ function Hits({ data, lane }: { data: SectionData; lane: Lane }) {
 }
 
 function HitRow({ data: { section, song, meter }, lane, hit: h }: { data: SectionData; lane: Lane; hit: Hit }) {
-  const where = positionText(meter, h.start);
+  const where = Meter.position(meter, h.start);
   const beat = firstOf(meter.beats).duration;
   const change = (fields: HitChange) =>
     edit({ do: "changeHit", section: section.id, drum: lane.drum, start: h.start, change: fields });
@@ -224,7 +219,7 @@ function HitRow({ data: { section, song, meter }, lane, hit: h }: { data: Sectio
         <td>
           <InPlace
             label={`Pitch at ${where}`}
-            value={h.pitch ? typeset(h.pitch) : "–"}
+            value={h.pitch ? Pitch.typeset(h.pitch) : "–"}
             commit={(t) => {
               const pitch = typedPitch(t, say);
               return pitch !== null && change({ pitch });

@@ -1,17 +1,5 @@
 import { useMemo, useState } from "react";
-import {
-  nth,
-  sure,
-  DRUM_PATTERNS,
-  mergeLanes,
-  patternLanes,
-  withFill,
-  withVariation,
-  type Lane,
-  type Meter,
-  type Section,
-  type Ticks,
-} from "../../../core/src/index";
+import { Groove, type Lane, type Meter, nth, type Section, sure, type Ticks } from "../../../core/src/index";
 import { acceptEdit } from "../../app/commands/audition";
 import { useOffers, type Offer } from "../../app/store/results";
 import type { SectionData } from "../../app/store/sectionData";
@@ -34,12 +22,12 @@ export function Patterns({ data }: { data: SectionData }) {
   const { lanes } = section.groove;
   const offers = useMemo(
     () =>
-      DRUM_PATTERNS.map((pattern): Offer => {
-        const fresh = patternLanes(pattern, meter, section.bars);
+      Groove.PATTERNS.map((pattern): Offer => {
+        const fresh = Groove.lanes(pattern, meter, section.bars);
         return {
           id: `pattern:${section.id}:${pattern.id}:${add}`,
           label: pattern.title.toLowerCase(),
-          edit: { do: "setDrums", section: section.id, lanes: add ? mergeLanes(lanes, fresh) : fresh },
+          edit: { do: "setDrums", section: section.id, lanes: add ? Groove.merge(lanes, fresh) : fresh },
           from: 0,
           to: Math.min(length, HEARD_BARS * meter.bar),
           whole: true,
@@ -58,7 +46,7 @@ export function Patterns({ data }: { data: SectionData }) {
         add to what is there instead of replacing it
       </Check>
       <ol className="offer-list" aria-label="Patterns">
-        {DRUM_PATTERNS.map((p, i) => (
+        {Groove.PATTERNS.map((p, i) => (
           <li key={p.id}>
             <span className="offer-head">
               <b>{i + 1}</b>
@@ -106,14 +94,14 @@ function ShapeIt({ section, meter, length }: { section: Section; meter: Meter; l
         <button
           type="button"
           disabled={first === null}
-          onClick={() => put(withFill(lanes, meter, last, { length: 1, seed }))}
+          onClick={() => put(Groove.withFill(lanes, meter, last, { length: 1, seed }))}
         >
           Fill on the last beat
         </button>
         <button
           type="button"
           disabled={first === null}
-          onClick={() => put(withFill(lanes, meter, last, { length: Math.ceil(meter.beats.length / 2), seed }))}
+          onClick={() => put(Groove.withFill(lanes, meter, last, { length: Math.ceil(meter.beats.length / 2), seed }))}
         >
           Fill half the last bar
         </button>
@@ -122,7 +110,7 @@ function ShapeIt({ section, meter, length }: { section: Section; meter: Meter; l
         <button
           type="button"
           disabled={first === null || section.bars <= turn}
-          onClick={() => put(withVariation(lanes, meter, turn, { length, seed }))}
+          onClick={() => put(Groove.withVariation(lanes, meter, turn, { length, seed }))}
         >
           Vary every second time
         </button>

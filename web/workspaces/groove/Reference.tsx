@@ -1,17 +1,5 @@
 import { useState } from "react";
-import {
-  firstOf,
-  drumOf,
-  moveAttacks,
-  moveAway,
-  nearness,
-  parseReference,
-  SIXTEENTH,
-  SIXTEENTH_TRIPLET,
-  type AccentMap,
-  type Edit,
-  type Nearness,
-} from "../../../core/src/index";
+import { type AccentMap, Drums, type Edit, firstOf, Groove, Meter, type Nearness } from "../../../core/src/index";
 import { acceptEdit, auditionEdit } from "../../app/commands/audition";
 import type { SectionData } from "../../app/store/sectionData";
 import { edit, useStored } from "../../app/store/song";
@@ -33,8 +21,8 @@ export function Reference({ data, map }: { data: SectionData; map: AccentMap }) 
   const [text, setText] = useState(stored);
   const [chosen, choose] = useState("");
   const row =
-    map.rows.find((r) => r.id === chosen) ?? map.rows.find((r) => drumOf(r.id) === "kick") ?? firstOf(map.rows);
-  const reference = text.trim() ? parseReference(text) : null;
+    map.rows.find((r) => r.id === chosen) ?? map.rows.find((r) => Drums.of(r.id) === "kick") ?? firstOf(map.rows);
+  const reference = text.trim() ? Groove.parseReference(text) : null;
   const own = row.strength.map((s) => s > BELONGS);
   /** The reference stays with the song. */
   const keep = (next: string) => {
@@ -89,8 +77,8 @@ export function Reference({ data, map }: { data: SectionData; map: AccentMap }) 
 }
 
 const stepWords = (step: number): string => {
-  if (step === SIXTEENTH) return "a sixteenth";
-  if (step === SIXTEENTH_TRIPLET) return "a sixteenth triplet";
+  if (step === Meter.SIXTEENTH) return "a sixteenth";
+  if (step === Meter.SIXTEENTH_TRIPLET) return "a sixteenth triplet";
   return "a twelfth of a beat";
 };
 
@@ -106,12 +94,12 @@ interface ClosenessProps {
 function Closeness({ data, map: { step: length }, id, own, reference }: ClosenessProps) {
   const { song } = useStored(data.section.id);
   const [limit, setLimit] = useState(0.7);
-  const near = nearness(own, reference);
-  const moves = near.share >= limit ? moveAway(own, reference, limit) : [];
+  const near = Groove.nearness(own, reference);
+  const moves = near.share >= limit ? Groove.moveAway(own, reference, limit) : [];
   // What lies beyond the bar repeats with it.
   const within = moves.filter(([a, b]) => a < own.length && b < own.length);
   const change = within.length
-    ? moveAttacks(song, data.section.id, { id, moves: within, steps: own.length, tick: length })
+    ? Groove.move(song, data.section.id, { id, moves: within, steps: own.length, tick: length })
     : null;
   const where = (step: number) => inBar(data.meter, step * length);
   return (

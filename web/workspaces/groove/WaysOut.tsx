@@ -1,4 +1,4 @@
-import { firstOf, type Agreement, type Edit, type Part, type WeavePlace } from "../../../core/src/index";
+import { type Agreement, type Edit, firstOf, type Part, type WeavePlace } from "../../../core/src/index";
 import { acceptEdit, auditionEdit } from "../../app/commands/audition";
 import { keepNotes } from "../../app/commands/bass";
 import type { SectionData } from "../../app/store/sectionData";

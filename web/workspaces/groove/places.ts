@@ -1,4 +1,4 @@
-import { positionText, type Meter, type Ticks } from "../../../core/src/index";
+import { Meter, type Ticks } from "../../../core/src/index";
 
 /** A place within the bar, without naming the bar. */
-export const inBar = (meter: Meter, tick: Ticks): string => positionText(meter, tick).replace("bar 1, ", "");
+export const inBar = (meter: Meter, tick: Ticks): string => Meter.position(meter, tick).replace("bar 1, ", "");

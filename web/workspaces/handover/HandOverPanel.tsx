@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { writeMidi, writeMusicXml, writeSongFile } from "../../../core/src/index";
+import { Midi, MusicXml, SongFile } from "../../../core/src/index";
 import type { RevisionInfo } from "../../../shared/songs";
 import { api, ApiProblem } from "../../app/api";
 import { download, fileName, importFile } from "../../app/commands/files";
@@ -33,7 +33,7 @@ const refused = (error: unknown): void =>
 export function HandOverPanel({ data: { song } }: { data: SectionData }) {
   const navigate = useNavigate();
   const midi = (swing: "straight" | "played") =>
-    download(fileName(song, "mid"), new Uint8Array(writeMidi(song, { swing })), "audio/midi");
+    download(fileName(song, "mid"), new Uint8Array(Midi.write(song, { swing })), "audio/midi");
   const open = (file: File) => void importFile(file).then((id) => void navigate(`/songs/${id}`), refused);
   return (
     <>
@@ -69,7 +69,7 @@ export function HandOverPanel({ data: { song } }: { data: SectionData }) {
         <button
           type="button"
           onClick={() =>
-            download(fileName(song, "musicxml"), writeMusicXml(song), "application/vnd.recordare.musicxml+xml")
+            download(fileName(song, "musicxml"), MusicXml.write(song), "application/vnd.recordare.musicxml+xml")
           }
         >
           Save as MusicXML
@@ -77,7 +77,10 @@ export function HandOverPanel({ data: { song } }: { data: SectionData }) {
       </div>
       <h3>Song file</h3>
       <div className="controls">
-        <button type="button" onClick={() => download(fileName(song, "json"), writeSongFile(song), "application/json")}>
+        <button
+          type="button"
+          onClick={() => download(fileName(song, "json"), SongFile.write(song), "application/json")}
+        >
           Save as JSON
         </button>
         <OpenFile accept={SONG_FILES} open={open}>

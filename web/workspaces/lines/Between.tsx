@@ -1,19 +1,15 @@
 import { useMemo } from "react";
 import {
+  Fact,
   firstOf,
-  sure,
-  byVoice,
-  chordsAt,
-  isSung,
-  notesAt,
-  pairReport,
-  rangeOfPart,
-  sectionPlace,
-  sectionTempo,
-  ticksToSeconds,
-  timeByPitch,
+  Meter,
   type Part,
+  Place,
   type RealizedNote,
+  Singer,
+  Song,
+  sure,
+  Tune,
 } from "../../../core/src/index";
 import { factsNow, type SectionData } from "../../app/store/sectionData";
 import { useResults } from "../../app/store/results";
@@ -39,8 +35,8 @@ export function Between({ data }: { data: SectionData }) {
   const lines = useMemo((): Line[] => {
     const read = factsNow(song);
     return song.parts
-      .filter((p) => isSung(song, p))
-      .map((part) => ({ part, notes: read.get(notesAt, sectionPlace(section.id), part.id, "played") }))
+      .filter((p) => Singer.isSung(song, p))
+      .map((part) => ({ part, notes: read.get(Fact.notes, Place.section(section.id), part.id, "played") }))
       .filter((l) => l.notes.length > 0);
   }, [song, section.id]);
   const findings = useResults((s) => s.findings);
@@ -51,8 +47,8 @@ export function Between({ data }: { data: SectionData }) {
       f.where.parts.every((id) => lines.some((l) => l.part.id === id)),
   );
   if (!lines.length) return null;
-  const tempo = sectionTempo(song, section);
-  const voices = byVoice(lines, data);
+  const tempo = Song.tempoOf(song, section);
+  const voices = Tune.byVoice(lines, data);
   return (
     <>
       <h3>The voices here</h3>
@@ -60,7 +56,9 @@ export function Between({ data }: { data: SectionData }) {
         <tbody>
           {voices.map(([first, ...takes]) => {
             const { part, notes } = sure(first);
-            const time = timeByPitch(notes.map((n) => ({ midi: n.midi, seconds: ticksToSeconds(n.duration, tempo) })));
+            const time = Singer.timeByPitch(
+              notes.map((n) => ({ midi: n.midi, seconds: Meter.seconds(n.duration, tempo) })),
+            );
             return (
               <tr key={part.id}>
                 <th scope="row">
@@ -76,7 +74,7 @@ export function Between({ data }: { data: SectionData }) {
                   )}
                 </th>
                 <td>
-                  <RangeStrip label={part.name} range={rangeOfPart(song, part)} time={time} />
+                  <RangeStrip label={part.name} range={Singer.rangeOfPart(song, part)} time={time} />
                 </td>
               </tr>
             );
@@ -103,9 +101,9 @@ const bars = ({ meter }: SectionData, from: number, to: number): string => {
 function Pairs({ data, voices }: { data: SectionData; voices: readonly Line[] }) {
   const { song } = useStored(data.section.id);
   const rows = useMemo(() => {
-    const chords = factsNow(song).get(chordsAt, sectionPlace(data.section.id));
+    const chords = factsNow(song).get(Fact.chords, Place.section(data.section.id));
     return voices.flatMap((a, i) =>
-      voices.slice(i + 1).map((b) => ({ a, b, pair: pairReport(a.notes, b.notes, { meter: data.meter, chords }) })),
+      voices.slice(i + 1).map((b) => ({ a, b, pair: Tune.pair(a.notes, b.notes, { meter: data.meter, chords }) })),
     );
   }, [song, voices, data.section.id, data.meter]);
   return rows.map(({ a, b, pair }) => {

@@ -1,16 +1,5 @@
 import { useMemo } from "react";
-import {
-  nth,
-  sure,
-  counted,
-  ECHO_DELAYS,
-  echoDelays,
-  echoReport,
-  typesetNames,
-  type Edit,
-  type Part,
-  type Ticks,
-} from "../../../core/src/index";
+import { Echo, type Edit, nth, type Part, Pitch, sure, Text, type Ticks } from "../../../core/src/index";
 import type { Offer } from "../../app/store/results";
 import { chooseNotes } from "../../app/store/selection";
 import { edit, useSong, useStored } from "../../app/store/song";
@@ -28,7 +17,7 @@ export function EchoOf({ data, part }: PartProps) {
     <Fold
       title={
         echoes.length
-          ? `${counted(echoes.length, "echo", "echoes")} of ${part.name.split(",")[0]}`
+          ? `${Text.counted(echoes.length, "echo", "echoes")} of ${part.name.split(",")[0]}`
           : "an echo of this line"
       }
       open={echoes.length > 0}
@@ -70,12 +59,12 @@ const SHIFTS: readonly Choice<number>[] = [
 function OneEcho({ data, part }: { data: PartProps["data"]; part: Part }) {
   const { song, section } = useStored(data.section.id);
   const place = useMemo(() => ({ section: section.id, part: part.id }), [section.id, part.id]);
-  const report = useMemo(() => echoReport(song, place), [song, place]);
+  const report = useMemo(() => Echo.report(song, place), [song, place]);
   if (!report.ok) return null;
   const { settings, seconds, decibels, notes, inside, outside } = report.value;
   const put = (values: Extract<Edit, { do: "setPlaying" }>["echo"]) =>
     edit({ do: "setPlaying", part: part.id, section: section.id, echo: sure(values) });
-  const known = ECHO_DELAYS.some(([d]) => d === settings.delay);
+  const known = Echo.DELAYS.some(([d]) => d === settings.delay);
   return (
     <div className="echo">
       <b>{part.name}</b>
@@ -84,7 +73,7 @@ function OneEcho({ data, part }: { data: PartProps["data"]; part: Part }) {
           label="Delay"
           text="after"
           value={settings.delay}
-          choices={[...ECHO_DELAYS, ...(known ? [] : [[settings.delay, `${settings.delay} ticks`] as Choice<number>])]}
+          choices={[...Echo.DELAYS, ...(known ? [] : [[settings.delay, `${settings.delay} ticks`] as Choice<number>])]}
           set={(delay) => put({ delay })}
         />
         <Select
@@ -125,7 +114,7 @@ function OneEcho({ data, part }: { data: PartProps["data"]; part: Part }) {
             Outside the chord
           </button>
           :{" "}
-          {typesetNames(
+          {Pitch.typesetAll(
             outside
               .slice(0, 3)
               .map((o) => o.words)
@@ -157,7 +146,7 @@ const OFFERED = 3;
 function OtherDelays({ data, part, now }: { data: PartProps["data"]; part: Part; now: Ticks }) {
   const { song, section } = useStored(data.section.id);
   const better = useMemo(() => {
-    const found = echoDelays(song, { section: section.id, part: part.id });
+    const found = Echo.delays(song, { section: section.id, part: part.id });
     if (!found.ok) return [];
     const own = found.value.find((d) => d.delay === now);
     return found.value.filter((d) => !own || d.inside / d.notes > own.inside / own.notes + 0.02).slice(0, OFFERED);

@@ -1,16 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import {
-  sure,
-  EIGHTH,
-  parseTune,
-  QUARTER,
-  SIXTEENTH,
-  tightened,
-  tuneText,
-  type NewNote,
-  type Note,
-  type Problem,
-} from "../../../core/src/index";
+import { Meter, type NewNote, type Note, type Problem, Song, sure, Tune } from "../../../core/src/index";
 import { useSelection } from "../../app/store/selection";
 import { edit, say, useSong, useStored } from "../../app/store/song";
 import { Fold } from "../../kit/Fold";
@@ -54,7 +43,7 @@ function Typed({ data, part }: PartProps) {
   const { section } = useStored(data.section.id);
   const { meter } = data;
   const stored = section.notes[part.id] ?? [];
-  const written = tuneText(stored, meter);
+  const written = Tune.write(stored, meter);
   const [draft, setDraft] = useState<string | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
   // One visit to the field is one step of undo, however many keys it took.
@@ -65,7 +54,7 @@ function Typed({ data, part }: PartProps) {
   }, [section.id, part.id]);
   const take = (text: string) => {
     setDraft(text);
-    const read = parseTune(text, { meter });
+    const read = Tune.parse(text, { meter });
     if (!read.ok) return setProblem(read.error);
     const notes = read.value.map((n) => withWhatItHad(n, stored));
     const fine = edit({ do: "setNotes", section: section.id, part: part.id, notes }, { quiet: visited.current });
@@ -114,7 +103,7 @@ function Typed({ data, part }: PartProps) {
 /** Notes set on the grid later: the chosen ones, or all. */
 function Tighten({ data, part }: PartProps) {
   const chosen = useSelection((s) => s.notes);
-  const [grid, setGrid] = useState(EIGHTH);
+  const [grid, setGrid] = useState(Meter.EIGHTH);
   const [strength, setStrength] = useState(1);
   const { section } = useStored(data.section.id);
   const stored = section.notes[part.id] ?? [];
@@ -129,9 +118,9 @@ function Tighten({ data, part }: PartProps) {
           text="set on"
           value={grid}
           choices={[
-            [QUARTER, "quarters"],
-            [EIGHTH, "eighths"],
-            [SIXTEENTH, "sixteenths"],
+            [Meter.QUARTER, "quarters"],
+            [Meter.EIGHTH, "eighths"],
+            [Meter.SIXTEENTH, "sixteenths"],
           ]}
           set={setGrid}
         />
@@ -142,7 +131,7 @@ function Tighten({ data, part }: PartProps) {
               do: "changeNotes",
               section: data.section.id,
               part: part.id,
-              notes: tightened(notes, { grid, strength }),
+              notes: Song.tighten(notes, { grid, strength }),
             })
           }
         >

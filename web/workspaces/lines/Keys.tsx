@@ -1,14 +1,5 @@
 import { useEffect, useMemo, useState } from "react";
-import {
-  firstOf,
-  byPower,
-  counted,
-  transposeSong,
-  typeset,
-  typesetNames,
-  waysTo,
-  type Song,
-} from "../../../core/src/index";
+import { firstOf, Pitch, Singer, Song, Text } from "../../../core/src/index";
 import { auditionEdit } from "../../app/commands/audition";
 import { endPreview } from "../../app/audio/sound";
 import { tellUndoable } from "../../app/commands/undoable";
@@ -48,7 +39,7 @@ export function Keys({ data }: { data: SectionData }) {
   const [open, setOpen] = useState<string | null>(null);
   const singing = song.singers.filter((s) => s.partId);
   if (!keys.length) return null;
-  const power = byPower(keys);
+  const power = Singer.byPower(keys);
   const [easiest, strongest] = [firstOf(keys), firstOf(power)];
   const shown = keys.find((k) => k.key === open);
   return (
@@ -99,7 +90,7 @@ export function Keys({ data }: { data: SectionData }) {
                   aria-expanded={open === k.key}
                   onClick={() => setOpen(open === k.key ? null : k.key)}
                 >
-                  {typeset(firstOf(k.key.split(" ")))}
+                  {Pitch.typeset(firstOf(k.key.split(" ")))}
                 </button>
               </th>
               <td>{moved(k.semitones)}</td>
@@ -107,7 +98,7 @@ export function Keys({ data }: { data: SectionData }) {
               <Bar share={k.power} best={k === strongest} />
               {k.necks.map((n) => (
                 <td key={n.instrument} className="neck">
-                  {typeset(firstOf(n.keyOfShapes.split(" ")))}
+                  {Pitch.typeset(firstOf(n.keyOfShapes.split(" ")))}
                   <span className="small">{n.capo ? ` capo ${n.capo}` : ""}</span>
                 </td>
               ))}
@@ -144,10 +135,10 @@ function Bar({ share, best }: { share: number | null; best: boolean }) {
 function Shown({ data, song, found }: { data: SectionData; song: Song; found: TriedKey }) {
   const ways = useMemo(
     () =>
-      waysTo(song.key, found.key)
+      Song.waysTo(song.key, found.key)
         .sort((a, b) => Number(b === found.semitones) - Number(a === found.semitones))
         .flatMap((semitones) => {
-          const moved = transposeSong(song, { key: found.key, semitones });
+          const moved = Song.transpose(song, { key: found.key, semitones });
           return moved.ok ? [{ semitones, ...moved.value }] : [];
         }),
     [song, found],
@@ -157,17 +148,17 @@ function Shown({ data, song, found }: { data: SectionData; song: Song; found: Tr
       <b>{keyText(found.key)}</b>
       {found.reasons.map((r) => (
         <p key={r} className="small">
-          {typesetNames(r)}.
+          {Pitch.typesetAll(r)}.
         </p>
       ))}
       {found.necks.map((n) => (
         <p key={n.instrument} className="small">
           {n.instrument === "guitar" ? "Guitar" : "Ukulele"}: {n.capo ? `capo in fret ${n.capo}, ` : ""}
-          {n.chords.slice(0, 8).map(typesetNames).join("  ")}
+          {n.chords.slice(0, 8).map(Pitch.typesetAll).join("  ")}
         </p>
       ))}
       {ways.map(({ semitones, edit: change, left }) => {
-        const words = `${semitones > 0 ? "up" : "down"} ${counted(Math.abs(semitones), "semitone")}`;
+        const words = `${semitones > 0 ? "up" : "down"} ${Text.counted(Math.abs(semitones), "semitone")}`;
         const id = `keys:${found.key}:${semitones}`;
         return (
           <p key={semitones} className="controls">
@@ -183,7 +174,7 @@ function Shown({ data, song, found }: { data: SectionData; song: Song; found: Tr
               }}
             />
             {left.length > 0 && (
-              <span className="small">{typesetNames(left.map((l) => `${l.what} ${l.why}`).join("; "))}</span>
+              <span className="small">{Pitch.typesetAll(left.map((l) => `${l.what} ${l.why}`).join("; "))}</span>
             )}
           </p>
         );

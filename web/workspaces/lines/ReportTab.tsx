@@ -1,17 +1,5 @@
 import { useMemo } from "react";
-import {
-  tuneInShort,
-  counterVerdictAt,
-  positionText,
-  samePlace,
-  tuneAt,
-  tuneReport,
-  typesetNames,
-  type Measure,
-  type Part,
-  type Section,
-  type Song,
-} from "../../../core/src/index";
+import { Fact, type Measure, Meter, type Part, Pitch, type Section, type Song, Tune } from "../../../core/src/index";
 import { factsNow, type SectionData } from "../../app/store/sectionData";
 import { useStored } from "../../app/store/song";
 import { Fold } from "../../kit/Fold";
@@ -24,10 +12,10 @@ import type { PartProps } from "../../kit/partProps";
 function useAlike(song: Song, section: Section, part: Part["id"]): { name: string; why: string }[] {
   return useMemo(() => {
     const read = factsNow(song);
-    const here = read.get(tuneAt, section.id, part);
+    const here = read.get(Fact.tune, section.id, part);
     return song.sections.flatMap((other) => {
-      const there = other.id === section.id ? null : read.get(tuneAt, other.id, part);
-      const why = here && there ? samePlace(here, there) : null;
+      const there = other.id === section.id ? null : read.get(Fact.tune, other.id, part);
+      const why = here && there ? Tune.samePlace(here, there) : null;
       return why ? [{ name: other.name, why }] : [];
     });
   }, [song, section.id, part]);
@@ -37,8 +25,8 @@ function useAlike(song: Song, section: Section, part: Part["id"]): { name: strin
 const PLACES = 3;
 
 function rowOf({ id, title, value, notes, ticks, target, met, how }: Measure, { meter }: SectionData): MeasureRow {
-  const places = ticks.slice(0, PLACES).map((t) => positionText(meter, t));
-  const hint = typesetNames(
+  const places = ticks.slice(0, PLACES).map((t) => Meter.position(meter, t));
+  const hint = Pitch.typesetAll(
     [how, target && `aims at ${target}`, places.length && `at ${places.join("; ")}`].filter(Boolean).join(". "),
   );
   return { id, title, value, notes, hint, missed: met === false ? (target ?? undefined) : undefined };
@@ -47,9 +35,9 @@ function rowOf({ id, title, value, notes, ticks, target, met, how }: Measure, { 
 /** What a line is, measured; a counter melody is set against its style as well. */
 export function ReportTab({ data, part }: PartProps) {
   const { song, section } = useStored(data.section.id);
-  const tune = factsNow(song).get(tuneAt, section.id, part.id);
+  const tune = factsNow(song).get(Fact.tune, section.id, part.id);
   const alike = useAlike(song, section, part.id);
-  const measures = tune ? tuneReport(tune) : [];
+  const measures = tune ? Tune.measure(tune) : [];
   if (!measures.length)
     return (
       <p>
@@ -64,8 +52,8 @@ export function ReportTab({ data, part }: PartProps) {
       <Neighbors song={song} section={section} part={part} />
       {alike.map(({ name, why }) => (
         <p key={name} className="small" role="note">
-          {section.name} and {name} sit in one place: {typesetNames(why)}. Where one should lift out of the other, move
-          it by a third or more, or change how dense it is.
+          {section.name} and {name} sit in one place: {Pitch.typesetAll(why)}. Where one should lift out of the other,
+          move it by a third or more, or change how dense it is.
         </p>
       ))}
       {part.role === "counter" && <AgainstTune data={data} part={part} />}
@@ -82,9 +70,9 @@ function Neighbors({ song, section, part }: { song: Song; section: Section; part
     ["before", ids.slice(0, Math.max(0, at)).findLast((id) => id !== section.id)],
     ["after", ids.slice(at + 1).find((id) => id !== section.id)],
   ].flatMap(([where, id]) => {
-    const tune = id === undefined ? null : factsNow(song).get(tuneAt, id, part.id);
+    const tune = id === undefined ? null : factsNow(song).get(Fact.tune, id, part.id);
     const name = song.sections.find((s) => s.id === id)?.name;
-    return tune?.notes.length ? [{ where, name, text: tuneInShort(tune) }] : [];
+    return tune?.notes.length ? [{ where, name, text: Tune.inShort(tune) }] : [];
   });
   if (!found.length) return null;
   return (
@@ -92,7 +80,7 @@ function Neighbors({ song, section, part }: { song: Song; section: Section; part
       <h3>Beside it</h3>
       {found.map(({ where, name, text }) => (
         <p key={where} className="small">
-          {name}, {where}: {typesetNames(text)}.
+          {name}, {where}: {Pitch.typesetAll(text)}.
         </p>
       ))}
     </>
@@ -102,7 +90,7 @@ function Neighbors({ song, section, part }: { song: Song; section: Section; part
 /** A counter melody against the line it answers, and against what its style aims at. */
 function AgainstTune({ data, part }: PartProps) {
   const { song } = useStored(data.section.id);
-  const verdict = factsNow(song).get(counterVerdictAt, data.section.id, part.id);
+  const verdict = factsNow(song).get(Fact.counter, data.section.id, part.id);
   if (!verdict.ok) return null;
   return (
     <Fold title="against the tune and its style" open>

@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import { nth, roomAt, roomOffers, typeset, type InTheRoom, type RoomOffer } from "../../../core/src/index";
+import { Fact, type InTheRoom, nth, Pitch, Room, type RoomOffer } from "../../../core/src/index";
 import { factsNow } from "../../app/store/sectionData";
 import { useOffers, type Offer } from "../../app/store/results";
 import { useStored } from "../../app/store/song";
@@ -11,7 +11,7 @@ import { percent } from "../../kit/texts";
 export function RoomTab({ data, part }: PartProps) {
   // What is heard just now is not what is written.
   const { song } = useStored(data.section.id);
-  const room = factsNow(song).get(roomAt, data.section.id, part.id);
+  const room = factsNow(song).get(Fact.room, data.section.id, part.id);
   const [open, setOpen] = useState<string | null>(null);
   if (room.lowest === null)
     return (
@@ -23,8 +23,8 @@ export function RoomTab({ data, part }: PartProps) {
   return (
     <>
       <p className="small">
-        Who plays while {part.name} sounds. Its lowest note is {typeset(room.lowest)}. A part is in its way while it
-        sounds within a fourth of the sung note; an octave lower it is not.
+        Who plays while {part.name} sounds. Its lowest note is {Pitch.typeset(room.lowest)}. A part is in its way while
+        it sounds within a fourth of the sung note; an octave lower it is not.
       </p>
       <table className="measures room">
         <thead>
@@ -75,7 +75,7 @@ function Row({ row, current, open }: { row: InTheRoom; current: boolean; open():
       <td className={conflict > 0.1 ? "off" : ""}>{percent(conflict)}</td>
       <td>{attacksABar.toFixed(1)}</td>
       <td>{octaves.length > 1 ? `${octaves[0]}–${octaves.at(-1)}` : octaves[0]}</td>
-      <td>{typeset(top)}</td>
+      <td>{Pitch.typeset(top)}</td>
       <td>{signed(loudness)}</td>
     </tr>
   );
@@ -86,7 +86,7 @@ function Instead({ data, part, row }: PartProps & { row: InTheRoom }) {
   const { song, section } = useStored(data.section.id);
   const { length, meter } = data;
   const found = useMemo(
-    () => roomOffers(song, { section: section.id, voice: part.id, part: row.part }),
+    () => Room.offers(song, { section: section.id, voice: part.id, part: row.part }),
     [song, section.id, part.id, row.part],
   );
   const offers = useMemo(

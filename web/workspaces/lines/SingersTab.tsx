@@ -1,28 +1,6 @@
 import { useMemo } from "react";
 import { Link, useParams } from "react-router";
-import {
-  sure,
-  breathsOf,
-  cautionFor,
-  counted,
-  isSung,
-  isWritten,
-  positionText,
-  rewriteContour,
-  singerOf,
-  singerRange,
-  sungBy,
-  timeByPitch,
-  typeset,
-  typesetNames,
-  USUAL_BREATH,
-  VOICES,
-  ZONES,
-  zoneOf,
-  type PitchName,
-  type Singer,
-  type Zone,
-} from "../../../core/src/index";
+import { Meter, Pitch, type PitchName, Singer, Song, sure, Text, type Zone } from "../../../core/src/index";
 import { acceptEdit, around, auditionEdit } from "../../app/commands/audition";
 import { factsNow, type SectionData } from "../../app/store/sectionData";
 import { edit, say, useStored } from "../../app/store/song";
@@ -41,12 +19,12 @@ export function SingersTab({ data, part }: PartProps) {
   const { id } = useParams();
   const add = () => {
     // The line that is worked on, else the first that is sung and has no singer yet.
-    const free = song.parts.filter((p) => isSung(song, p) && isWritten(p) && !singerOf(song, p.id));
+    const free = song.parts.filter((p) => Singer.isSung(song, p) && Song.isWritten(p) && !Singer.of(song, p.id));
     const sings = free.find((p) => p.id === part.id) ?? free[0];
     edit({
       do: "addSinger",
       name: sings?.name.split(",")[0] ?? `Singer ${song.singers.length + 1}`,
-      voice: VOICES.find((v) => v.id === sings?.instrument)?.id ?? "mezzo",
+      voice: Singer.VOICES.find((v) => v.id === sings?.instrument)?.id ?? "mezzo",
       ...(sings ? { part: sings.id } : {}),
     });
   };
@@ -89,15 +67,15 @@ const ZONE_WORDS: Record<Zone, string> = {
 /** One singer, edited where they stand. */
 function OneSinger({ data, singer }: { data: SectionData; singer: Singer }) {
   const { song } = useStored(data.section.id);
-  const range = singerRange(song, singer);
-  const notes = useMemo(() => sungBy(factsNow(song), singer), [song, singer]);
-  const time = timeByPitch(notes);
+  const range = Singer.range(song, singer);
+  const notes = useMemo(() => Singer.sungBy(factsNow(song), singer), [song, singer]);
+  const time = Singer.timeByPitch(notes);
   const all = notes.reduce((sum, n) => sum + n.seconds, 0);
-  const zones = ZONES.map(
-    (z) => [z, notes.reduce((sum, n) => sum + (zoneOf(range, n.midi) === z ? n.seconds : 0), 0)] as const,
+  const zones = Singer.ZONES.map(
+    (z) => [z, notes.reduce((sum, n) => sum + (Singer.zone(range, n.midi) === z ? n.seconds : 0), 0)] as const,
   ).filter(([, s]) => s > 0);
-  const caution = useMemo(() => cautionFor(factsNow(song), singer), [song, singer]);
-  const parts = song.parts.filter((p) => isWritten(p) && p.role !== "bass" && p.role !== "chords");
+  const caution = useMemo(() => Singer.caution(factsNow(song), singer), [song, singer]);
+  const parts = song.parts.filter((p) => Song.isWritten(p) && p.role !== "bass" && p.role !== "chords");
   return (
     <section className="singer" aria-label={singer.name}>
       <div className="controls">
@@ -110,7 +88,7 @@ function OneSinger({ data, singer }: { data: SectionData; singer: Singer }) {
         <Select
           label="Voice"
           value={singer.voice}
-          choices={VOICES.map((v) => [v.id, v.title])}
+          choices={Singer.VOICES.map((v) => [v.id, v.title])}
           set={(id) => edit({ do: "setSinger", singer: singer.id, voice: id })}
         />
         <Select
@@ -141,7 +119,7 @@ function OneSinger({ data, singer }: { data: SectionData; singer: Singer }) {
 
 /** The ends of a voice and its breath, as they were measured or as the type of voice has them. */
 function Ranges({ singer }: { singer: Singer }) {
-  const voice = VOICES.find((v) => v.id === singer.voice);
+  const voice = Singer.VOICES.find((v) => v.id === singer.voice);
   const ends = (which: "comfortable" | "extremes"): [PitchName, PitchName] =>
     singer[which] ?? (which === "comfortable" ? (voice?.comfortable ?? ["C4", "C5"]) : (voice?.range ?? ["A3", "F5"]));
   const put = (which: "comfortable" | "extremes", end: 0 | 1) => (text: string) => {
@@ -154,14 +132,24 @@ function Ranges({ singer }: { singer: Singer }) {
   return (
     <p className="small">
       at ease{" "}
-      <InPlace label="Lowest note at ease" value={typeset(ends("comfortable")[0])} commit={put("comfortable", 0)} />–
-      <InPlace label="Highest note at ease" value={typeset(ends("comfortable")[1])} commit={put("comfortable", 1)} /> ·
-      at most <InPlace label="Lowest note of all" value={typeset(ends("extremes")[0])} commit={put("extremes", 0)} />–
-      <InPlace label="Highest note of all" value={typeset(ends("extremes")[1])} commit={put("extremes", 1)} /> · one
-      breath{" "}
+      <InPlace
+        label="Lowest note at ease"
+        value={Pitch.typeset(ends("comfortable")[0])}
+        commit={put("comfortable", 0)}
+      />
+      –
+      <InPlace
+        label="Highest note at ease"
+        value={Pitch.typeset(ends("comfortable")[1])}
+        commit={put("comfortable", 1)}
+      />{" "}
+      · at most{" "}
+      <InPlace label="Lowest note of all" value={Pitch.typeset(ends("extremes")[0])} commit={put("extremes", 0)} />–
+      <InPlace label="Highest note of all" value={Pitch.typeset(ends("extremes")[1])} commit={put("extremes", 1)} /> ·
+      one breath{" "}
       <InPlace
         label="Seconds of one breath"
-        value={String(singer.breath ?? USUAL_BREATH)}
+        value={String(singer.breath ?? Singer.USUAL_BREATH)}
         suffix="s"
         commit={(text) => edit({ do: "setSinger", singer: singer.id, breath: Number(text.replace(",", ".")) })}
       />
@@ -186,7 +174,7 @@ function Ranges({ singer }: { singer: Singer }) {
 function Contours({ data, part }: PartProps) {
   const { song, section } = useStored(data.section.id);
   const found = useMemo(
-    () => rewriteContour(song, { section: section.id, part: part.id }),
+    () => Singer.rewrite(song, { section: section.id, part: part.id }),
     [song, section.id, part.id],
   );
   if (!found.ok || !found.value.length) return null;
@@ -205,7 +193,7 @@ function Contours({ data, part }: PartProps) {
             <span className="line-title">
               {r.title}{" "}
               <span className="small">
-                {counted(r.changed.length, "note")} changed, {percent(r.shape)} of the moves as they were
+                {Text.counted(r.changed.length, "note")} changed, {percent(r.shape)} of the moves as they were
               </span>
             </span>
             <HearTake
@@ -224,22 +212,25 @@ function Contours({ data, part }: PartProps) {
 /** Phrases that are longer than one breath, and where to breathe. */
 function Breaths({ data, part }: PartProps) {
   const { song, section } = useStored(data.section.id);
-  const phrases = useMemo(() => breathsOf(song, { section: section.id, part: part.id }), [song, section.id, part.id]);
-  if (!isSung(song, part) || !phrases.ok || !phrases.value.length) return null;
+  const phrases = useMemo(
+    () => Singer.breaths(song, { section: section.id, part: part.id }),
+    [song, section.id, part.id],
+  );
+  if (!Singer.isSung(song, part) || !phrases.ok || !phrases.value.length) return null;
   const long = phrases.value.filter((p) => p.long);
-  const breath = singerOf(song, part.id)?.breath ?? USUAL_BREATH;
+  const breath = Singer.of(song, part.id)?.breath ?? Singer.USUAL_BREATH;
   return (
     <>
       <h3>Breaths</h3>
       <p className="small">
-        {counted(phrases.value.length, "phrase")} in {section.name}, the longest{" "}
+        {Text.counted(phrases.value.length, "phrase")} in {section.name}, the longest{" "}
         {Math.max(...phrases.value.map((p) => p.seconds)).toFixed(1)} s.{" "}
         {long.length ? "" : `None is longer than one breath of ${breath} s.`}
       </p>
       {long.map((p) => (
         <div key={p.start} className="breaths">
           <p className="small">
-            {positionText(data.meter, p.start)}, {p.seconds.toFixed(1)} s:{" "}
+            {Meter.position(data.meter, p.start)}, {p.seconds.toFixed(1)} s:{" "}
             {p.breaths.length
               ? "breathe"
               : "no good place to breathe inside; shorten it or let another voice take over"}
@@ -250,7 +241,7 @@ function Breaths({ data, part }: PartProps) {
               const { from, to } = around(section, data.meter, b.tick);
               return (
                 <li key={b.note}>
-                  <span>{typesetNames(b.words)}</span>
+                  <span>{Pitch.typesetAll(b.words)}</span>
                   {b.edit ? (
                     <HearTake
                       id={id}

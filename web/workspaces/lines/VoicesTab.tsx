@@ -1,17 +1,13 @@
 import { useState } from "react";
 import {
-  sure,
-  chordOf,
-  counted,
-  isSung,
-  isWritten,
-  tunesFor,
-  typesetNames,
-  VOCAL_SCHOOLS,
-  vocalSchoolOf,
-  vocalSettings,
-  writtenVoices,
+  Chord,
   type Part,
+  Pitch,
+  Singer,
+  Song,
+  sure,
+  Text,
+  Vocal,
   type VocalLines,
   type VocalRequest,
   type VocalSchool,
@@ -34,7 +30,7 @@ import { EchoOf } from "./Echo";
 
 /** Voices beside a tune: written by school, compared with each other, echoed. */
 export function VoicesTab({ data, part }: PartProps) {
-  const first = tunesFor(data.song, "")[0];
+  const first = Vocal.tunes(data.song, "")[0];
   return (
     <>
       {part.role === "vocal" && part !== first ? (
@@ -49,7 +45,7 @@ export function VoicesTab({ data, part }: PartProps) {
 }
 
 const vocals = (data: PartProps["data"], but: readonly string[]): Part[] =>
-  data.song.parts.filter((p) => p.role === "vocal" && isWritten(p) && !but.includes(p.id));
+  data.song.parts.filter((p) => p.role === "vocal" && Song.isWritten(p) && !but.includes(p.id));
 
 /** The tune stays as it is: voices are written for parts of their own. */
 function Choose({ data, part }: PartProps) {
@@ -58,8 +54,8 @@ function Choose({ data, part }: PartProps) {
   return (
     <>
       <p>
-        {isSung(data.song, part) ? `${part.name} sings the tune. ` : ""}What goes with a tune is written for a voice of
-        its own.
+        {Singer.isSung(data.song, part) ? `${part.name} sings the tune. ` : ""}What goes with a tune is written for a
+        voice of its own.
       </p>
       <p className="controls">
         {others.map((p) => (
@@ -88,19 +84,19 @@ function Writer({ data, part }: PartProps) {
   const problem = useResults((s) => s.writeProblem);
   const lines = useWritten("vocal", section, part.id);
   const offers = useVoiceOffers(section, part.id, data.length);
-  const school = vocalSchoolOf(part, data.section);
-  const now = vocalSettings(part, data.section, school.usual);
+  const school = Vocal.schoolOf(part, data.section);
+  const now = Vocal.settings(part, data.section, school.usual);
   const [leadId, setLead] = useState<string | undefined>(undefined);
-  const leads = tunesFor(data.song, part.id);
+  const leads = Vocal.tunes(data.song, part.id);
   const lead = leads.find((p) => p.id === leadId) ?? leads[0];
-  const count = writtenVoices(school, now.voices);
+  const count = Vocal.written(school, now.voices);
   const beside = vocals(data, [part.id, lead?.id ?? ""]);
   const [chosen, setChosen] = useState<readonly string[] | null>(null);
   const others = (chosen ?? beside.map((p) => p.id))
     .filter((id) => beside.some((p) => p.id === id))
     .slice(0, count - 1);
   const request: VocalRequest = { section, part: part.id, others, ...(lead ? { lead: lead.id } : {}) };
-  const bare = school.needs.includes("chords") && !data.section.chords.some((c) => chordOf(c.symbol));
+  const bare = school.needs.includes("chords") && !data.section.chords.some((c) => Chord.of(c.symbol));
   const silent = school.needs.includes("tune") && !(lead && data.section.notes[lead.id]?.length);
   return (
     <>
@@ -108,7 +104,7 @@ function Writer({ data, part }: PartProps) {
         <Select
           label="School"
           value={school.id}
-          choices={VOCAL_SCHOOLS.map((s) => [s.id, s.title])}
+          choices={Vocal.SCHOOLS.map((s) => [s.id, s.title])}
           set={(id) => {
             edit({ do: "setPlaying", part: part.id, section, vocal: { school: id } });
             clearLines();
@@ -162,11 +158,11 @@ function Writer({ data, part }: PartProps) {
 /** What sets a way apart, in figures. */
 function wayText({ report, parts }: VocalLines, { targets }: VocalSchool): string {
   return [
-    parts.length > 1 && counted(parts.length, "voice"),
+    parts.length > 1 && Text.counted(parts.length, "voice"),
     report.chordTime !== null && `${percent(report.chordTime)} on chord tones`,
     report.rubs ? `${report.rubs} rub` : "no rub",
     report.outOfKey > 0 && `${report.outOfKey} out of the key`,
-    targets.strict && (report.parallels ? counted(report.parallels, "parallel") : "no parallels"),
+    targets.strict && (report.parallels ? Text.counted(report.parallels, "parallel") : "no parallels"),
     report.outOfRange > 0 && `${report.outOfRange} out of range`,
   ]
     .filter(Boolean)
@@ -181,14 +177,14 @@ function Rough({ line, mend }: { line: VocalLines; mend(spot: VocalLines["spots"
   if (!line.spots.length) return null;
   return (
     <div className="whole">
-      <Fold title={counted(line.spots.length, "rough spot")}>
+      <Fold title={Text.counted(line.spots.length, "rough spot")}>
         <ul className="rough">
           {line.spots.slice(0, SPOTS).map((spot, i) => (
             <li key={i}>
-              <span>{typesetNames(spot.message)}</span>
+              <span>{Pitch.typesetAll(spot.message)}</span>
               {spot.fixes.map((pitch) => (
                 <button key={pitch} type="button" title="Put this note there" onClick={() => mend(spot, pitch)}>
-                  {typesetNames(pitch)}
+                  {Pitch.typesetAll(pitch)}
                 </button>
               ))}
             </li>

@@ -1,15 +1,5 @@
 import { useEffect, useMemo, useState } from "react";
-import {
-  nth,
-  counted,
-  sungNotes,
-  versesOf,
-  wordsText,
-  writtenSyllable,
-  type Edit,
-  type Stress,
-  type Syllable,
-} from "../../../core/src/index";
+import { type Edit, nth, type Stress, type Syllable, Text, Words as TheWords } from "../../../core/src/index";
 import { acceptEdit, auditionEdit } from "../../app/commands/audition";
 import { layEdit, proposedNotes } from "../../app/commands/words";
 import { usePreferences } from "../../app/store/preferences";
@@ -42,7 +32,7 @@ export function WordsTab({ data, part }: PartProps) {
   const { section } = useStored(data.section.id);
   const verse = usePreferences((s) => s.verse);
   const notes = section.notes[part.id] ?? [];
-  const stored = wordsText(notes, verse);
+  const stored = TheWords.text(notes, verse);
   const [language, setLanguage] = useState<Language>("en-us");
   const [draft, setDraft] = useState<string | null>(null);
   const [stresses, setStresses] = useState<Record<string, Stress>>({});
@@ -64,7 +54,7 @@ export function WordsTab({ data, part }: PartProps) {
           text="verse"
           value={verse}
           choices={Array.from(
-            { length: Math.min(VERSES, Math.max(versesOf(notes) + 1, verse + 1)) },
+            { length: Math.min(VERSES, Math.max(TheWords.verses(notes) + 1, verse + 1)) },
             (_, i): [number, string] => [i, String(i + 1)],
           )}
           set={(n) => usePreferences.setState({ verse: n })}
@@ -113,7 +103,7 @@ function Lay({ data, part, lines }: Words) {
   const verse = usePreferences((s) => s.verse);
   const chosen = useSelection((s) => s.notes);
   const notes = section.notes[part.id] ?? [];
-  const line = sungNotes(notes);
+  const line = TheWords.sung(notes);
   if (!line.length) return null;
   const syllables = lines.flat();
   const from =
@@ -123,7 +113,7 @@ function Lay({ data, part, lines }: Words) {
           line.findIndex((n) => n.id === chosen.ids[0]),
         )
       : 0;
-  const laid = layEdit(section, part.id, syllables.map(writtenSyllable), { from, verse });
+  const laid = layEdit(section, part.id, syllables.map(TheWords.written), { from, verse });
   return (
     <>
       <p className="controls">
@@ -136,8 +126,8 @@ function Lay({ data, part, lines }: Words) {
         </button>
       </p>
       <p className="small">
-        {counted(syllables.length, "syllable")} for {counted(line.length - from, "note")}
-        {laid.left.length ? `; ${counted(laid.left.length, "syllable")} would find no note` : ""}.
+        {Text.counted(syllables.length, "syllable")} for {Text.counted(line.length - from, "note")}
+        {laid.left.length ? `; ${Text.counted(laid.left.length, "syllable")} would find no note` : ""}.
       </p>
     </>
   );
@@ -159,8 +149,8 @@ function Propose({ data, part, lines }: Words) {
         {there ? "A new rhythm for the words" : "A rhythm for the words"}
         <span className="small">
           {" "}
-          {counted(notes.length, "note")}, stresses on strong beats
-          {left ? `; ${counted(left, "syllable")} would not fit the section` : ""}
+          {Text.counted(notes.length, "note")}, stresses on strong beats
+          {left ? `; ${Text.counted(left, "syllable")} would not fit the section` : ""}
           {there ? ". What the part has here gives way" : ""}
         </span>
       </span>

@@ -1,17 +1,14 @@
 import { useState } from "react";
 import {
-  sure,
-  chordOf,
-  counted,
-  COUNTER_STYLES,
-  counterSettings,
-  counterStyleOf,
-  DRUM_KINDS,
-  leadsOf,
+  Chord,
+  Counter,
   type CounterLine,
   type CounterSettings,
   type CounterStyle,
-  isWritten,
+  Drums,
+  Song,
+  sure,
+  Text,
 } from "../../../core/src/index";
 import { addPart } from "../../app/commands/parts";
 import { useLineOffers, useWritten, writeCounters } from "../../app/commands/written";
@@ -31,7 +28,7 @@ import { WayButtons, WayRange } from "../../kit/WaySettings";
 /** Counter melodies written for an instrument by style, heard in place and taken. */
 export function WriteTab({ data, part }: PartProps) {
   if (part.role === "counter") return <Writer data={data} part={part} />;
-  const others = data.song.parts.filter((p) => p.role === "counter" && isWritten(p));
+  const others = data.song.parts.filter((p) => p.role === "counter" && Song.isWritten(p));
   return (
     <>
       <p>{part.name} is a tune. What answers it is written for a part of its own, so that the tune stays as it is.</p>
@@ -64,10 +61,10 @@ function Writer({ data, part }: PartProps) {
   const offers = useLineOffers("counter", part.id, section, data.length);
   const [seed, setSeed] = useState(1);
   const [lead, setLead] = useState<string | undefined>(undefined);
-  const leads = leadsOf(data.song, part.id);
+  const leads = Counter.leads(data.song, part.id);
   const against = leads.find((p) => p.id === lead) ?? leads[0];
-  const style = counterStyleOf(part, data.section);
-  const bare = !style.withoutChords && !data.section.chords.some((c) => chordOf(c.symbol));
+  const style = Counter.styleOf(part, data.section);
+  const bare = !style.withoutChords && !data.section.chords.some((c) => Chord.of(c.symbol));
   const write = () => {
     const next = lines.length ? seed + 1 : seed;
     setSeed(next);
@@ -79,7 +76,7 @@ function Writer({ data, part }: PartProps) {
         <Select
           label="Style"
           value={style.id}
-          choices={COUNTER_STYLES.map((s) => [s.id, s.title])}
+          choices={Counter.STYLES.map((s) => [s.id, s.title])}
           set={(id) => {
             edit({ do: "setPlaying", part: part.id, section, counter: { style: id } });
             clearLines();
@@ -123,7 +120,7 @@ function Writer({ data, part }: PartProps) {
 /** What sets a line apart, in the figures its style aims at. */
 function lineText({ report }: CounterLine, { targets }: CounterStyle): string {
   return [
-    counted(report.notes, "note"),
+    Text.counted(report.notes, "note"),
     `${report.pitches} different in two bars`,
     report.clashes ? `${report.clashes} rub` : "no rub",
     targets.independent !== undefined && report.independent !== null && `${percent(report.independent)} its own way`,
@@ -172,7 +169,7 @@ const CHOICES: Partial<Record<keyof CounterSettings, { label: string; choices: r
 /** How the line is written, in plain terms: what the style makes use of. Every change is one of this section. */
 function Settings({ data, part, style }: PartProps & { style: CounterStyle }) {
   const section = data.section.id;
-  const now = counterSettings(part, data.section, style.usual);
+  const now = Counter.settings(part, data.section, style.usual);
   const put = (
     values: Parameters<typeof edit>[0] extends infer E
       ? E extends { do: "setPlaying"; counter?: infer C }
@@ -244,7 +241,7 @@ function DrumChoice({
           value={drum ?? ""}
           choices={[
             ["", "what stands out"] as [DrumName | "", string],
-            ...struck.map((l): [DrumName | "", string] => [l.drum, l.name ?? DRUM_KINDS[l.drum].title]),
+            ...struck.map((l): [DrumName | "", string] => [l.drum, l.name ?? Drums.KINDS[l.drum].title]),
           ]}
           set={(v) => put(v === "" ? null : (v as DrumName))}
         />

@@ -1,19 +1,17 @@
 import {
-  firstOf,
-  nth,
-  counted,
-  chordOf,
-  instrumentOf,
-  TERM_NAMES,
-  TERMS,
-  typeset,
-  typesetNames,
   type Alternative,
+  Chord,
   type ChordEvent,
+  firstOf,
+  Instrument,
+  nth,
   type Part,
+  Pitch,
   type PitchName,
   type SectionVoicing,
+  Text,
   type VoicedChord,
+  Voicing,
 } from "../../../core/src/index";
 import { around, auditionEdit } from "../../app/commands/audition";
 import { invertChord, soundPitches, soundWhenVoiced } from "../../app/commands/voicings";
@@ -42,7 +40,7 @@ interface Props {
 export function ChordTab({ data, part }: Props) {
   const focus = useSelection((s) => s.chord);
   const voicing = useResults((s) => s.voicing[part.id]);
-  const events = data.section.chords.filter((c) => chordOf(c.symbol));
+  const events = data.section.chords.filter((c) => Chord.of(c.symbol));
   const event = events.find((c) => c.id === focus) ?? events[0];
   const index = event && voicing ? voicing.ids.indexOf(event.id) : -1;
   if (!event || !voicing || index < 0)
@@ -62,7 +60,7 @@ function OneChord({ data, part, event, voicing, index }: OneProps) {
   const base = { section: data.section.id, part: part.id, chord: event.id };
   const own = event.voicings?.[part.id];
   const pinned = own?.pinned ?? false;
-  const { held } = instrumentOf(part.instrument, data.song);
+  const { held } = Instrument.of(part.instrument, data.song);
   const frets = held.by === "frets";
   const pin = (pitches: PitchName[] | null): boolean => edit({ do: "pinVoicing", ...base, pitches });
   const setEnd = (end: "top" | "bottom", text: string): boolean => {
@@ -79,7 +77,7 @@ function OneChord({ data, part, event, voicing, index }: OneProps) {
         <h3>
           <ChordName symbol={event.symbol} />
         </h3>
-        <span className="pitches">{chosen.pitches.map(typeset).join(" ")}</span>
+        <span className="pitches">{chosen.pitches.map(Pitch.typeset).join(" ")}</span>
         {pinned && <span className="pin-mark">pinned</span>}
       </div>
       <p className="small flush">{motionText(chosen)}</p>
@@ -104,7 +102,7 @@ function OneChord({ data, part, event, voicing, index }: OneProps) {
           top note{" "}
           <InPlace
             label="Wanted top note"
-            value={own?.top ? typeset(own.top) : "any"}
+            value={own?.top ? Pitch.typeset(own.top) : "any"}
             commit={(t) => setEnd("top", t)}
           />
         </span>
@@ -112,20 +110,20 @@ function OneChord({ data, part, event, voicing, index }: OneProps) {
           lowest{" "}
           <InPlace
             label="Wanted lowest note"
-            value={own?.bottom ? typeset(own.bottom) : "any"}
+            value={own?.bottom ? Pitch.typeset(own.bottom) : "any"}
             commit={(t) => setEnd("bottom", t)}
           />
         </span>
       </div>
       {top?.met === "no" && (
         <p className="small problem flush">
-          {typeset(top.wanted)} on top cannot be had: {top.why}.
+          {Pitch.typeset(top.wanted)} on top cannot be had: {top.why}.
         </p>
       )}
       {held.by === "hands" && (
         <HandsOf pitches={chosen.pitches} part={part} easier={voicing.easier[event.id]} pin={pin} />
       )}
-      {chosen.says && <p className="small">{typesetNames(chosen.says)}</p>}
+      {chosen.says && <p className="small">{Pitch.typesetAll(chosen.says)}</p>}
       {chosen.shape && <NeckOf shape={chosen.shape} before={voicing.chords[index - 1]?.shape} />}
       <Others
         data={data}
@@ -145,7 +143,7 @@ function OneChord({ data, part, event, voicing, index }: OneProps) {
 const motionText = ({ motion, kept }: VoicedChord): string =>
   motion === null
     ? "Begins the path."
-    : `From the chord before: moves ${counted(motion, "semitone")}, keeps ${counted(kept ?? 0, "tone")}.`;
+    : `From the chord before: moves ${Text.counted(motion, "semitone")}, keeps ${Text.counted(kept ?? 0, "tone")}.`;
 
 interface OthersProps extends Props {
   event: ChordEvent;
@@ -171,7 +169,7 @@ function Others({ data, part, event, chosen, alternatives, pin }: OthersProps) {
       </div>
       <ol className="choices" aria-label="Other layouts">
         {alternatives.map((a, i) => {
-          const pitches = a.pitches.map(typeset).join(" ");
+          const pitches = a.pitches.map(Pitch.typeset).join(" ");
           const same = a.pitches.join() === chosen.pitches.join();
           const id = `voicing:${event.id}:${a.pitches.join()}`;
           return (
@@ -207,9 +205,9 @@ function Costs({ chosen }: { chosen: VoicedChord }) {
   return (
     <table className="measures">
       <tbody>
-        {TERM_NAMES.filter((t) => (chosen.terms[t] ?? 0) >= NOTHING).map((t) => (
+        {Voicing.TERM_NAMES.filter((t) => (chosen.terms[t] ?? 0) >= NOTHING).map((t) => (
           <tr key={t}>
-            <th scope="row">{TERMS[t]}</th>
+            <th scope="row">{Voicing.TERMS[t]}</th>
             <td>{oneDecimal(chosen.terms[t] ?? 0)}</td>
           </tr>
         ))}

@@ -1,13 +1,4 @@
-import {
-  EIGHTH,
-  EIGHTH_TRIPLET,
-  QUARTER,
-  SIXTEENTH,
-  type CompKind,
-  type Part,
-  type PlayingOf,
-  type SettingName,
-} from "../../../core/src/index";
+import { type CompKind, Meter, type Part, type PlayingOf, type SettingName } from "../../../core/src/index";
 import type { SectionData } from "../../app/store/sectionData";
 import { edit, type PlayingChange } from "../../app/store/song";
 import { Select, type Choice } from "../../kit/Select";
@@ -54,12 +45,12 @@ const CHOICES: readonly { name: NumberName; label: string; usual: number; choice
   {
     name: "step",
     label: "step",
-    usual: EIGHTH,
+    usual: Meter.EIGHTH,
     choices: [
-      [QUARTER, "quarter"],
-      [EIGHTH, "eighth"],
-      [EIGHTH_TRIPLET, "eighth triplet"],
-      [SIXTEENTH, "sixteenth"],
+      [Meter.QUARTER, "quarter"],
+      [Meter.EIGHTH, "eighth"],
+      [Meter.EIGHTH_TRIPLET, "eighth triplet"],
+      [Meter.SIXTEENTH, "sixteenth"],
     ],
   },
   {

@@ -1,4 +1,4 @@
-import { partByRole, PROFILE_WORDS, PROFILES, type Part, type Profile, type Song } from "../../../core/src/index";
+import { Check, type Part, type Profile, Song } from "../../../core/src/index";
 import { setVoicing } from "../../app/commands/voicings";
 import { Select } from "../../kit/Select";
 
@@ -8,15 +8,15 @@ import { Select } from "../../kit/Select";
  */
 export function Grounds({ part, song }: { part: Part; song: Song }) {
   const { school, over } = part.playing.voicing ?? {};
-  const withBass = over ? over === "bass" : partByRole(song, "bass") !== undefined;
+  const withBass = over ? over === "bass" : Song.partByRole(song, "bass") !== undefined;
   return (
     <div className="controls">
       <Select<Profile>
         label="Written for"
         text="written for"
-        title={PROFILE_WORDS[school ?? "band"].assumes}
+        title={Check.PROFILE_WORDS[school ?? "band"].assumes}
         value={school ?? "band"}
-        choices={PROFILES.map((p) => [p, PROFILE_WORDS[p].title])}
+        choices={Song.PROFILES.map((p) => [p, Check.PROFILE_WORDS[p].title])}
         set={(p) => setVoicing(part.id, { school: p })}
       />
       <Select<"bass" | "nothing">

@@ -1,12 +1,4 @@
-import {
-  pitchMidi,
-  twoHands,
-  typeset,
-  WIDE_REACH,
-  type Part,
-  type PitchName,
-  type Shape,
-} from "../../../core/src/index";
+import { Frets, Instrument, type Part, Pitch, type PitchName, type Shape } from "../../../core/src/index";
 import { soundPitches } from "../../app/commands/voicings";
 import { FretDiagram } from "../../kit/FretDiagram";
 
@@ -28,13 +20,13 @@ interface HandsProps {
 
 /** What each hand has to do, and an easier layout where it must stretch. */
 export function HandsOf({ pitches, part, easier, pin }: HandsProps) {
-  const sorted = [...pitches].sort((a, b) => pitchMidi(a) - pitchMidi(b));
-  const hands = twoHands(sorted.map(pitchMidi), 127, part.playing.voicing?.hands ?? 2);
+  const sorted = [...pitches].sort((a, b) => Pitch.midi(a) - Pitch.midi(b));
+  const hands = Instrument.hands(sorted.map(Pitch.midi), 127, part.playing.voicing?.hands ?? 2);
   if (!hands) return <p className="small problem flush">More than five notes for one hand.</p>;
   const left = sorted.slice(0, hands.left.fingers);
   const right = sorted.slice(hands.left.fingers);
   const words = (name: string, list: readonly PitchName[], span: number) =>
-    `${name} ${list.map(typeset).join(" ")} ` +
+    `${name} ${list.map(Pitch.typeset).join(" ")} ` +
     `(${list.length === 1 ? "1 finger" : `${list.length} fingers over ${span} semitones`})`;
   const wide = Math.max(hands.left.span, hands.right.span);
   return (
@@ -48,7 +40,7 @@ export function HandsOf({ pitches, part, easier, pin }: HandsProps) {
           stop when it hurts, and ask a teacher or a hand professional if it stays.{" "}
           {easier && (
             <button type="button" onClick={() => pin(easier) && soundPitches(part.id, easier)}>
-              Easier: {easier.map(typeset).join(" ")}
+              Easier: {easier.map(Pitch.typeset).join(" ")}
             </button>
           )}
         </span>
@@ -69,7 +61,7 @@ export function NeckOf({ shape, before }: { shape: Shape; before: Shape | undefi
         {shape.span ? `, ${shape.span + 1} frets (${Math.round(shape.reach)} mm)` : ""}
         {shape.muted ? `, ${shape.muted} ${shape.muted === 1 ? "string" : "strings"} kept silent inside` : ""}.{" "}
         {move ? `The hand moves ${move} ${move === 1 ? "fret" : "frets"} to it.` : ""}
-        {shape.reach > WIDE_REACH && (
+        {shape.reach > Frets.WIDE_REACH && (
           <span className="caution">
             {" "}
             A wide stretch of the left hand: warm up, do not force it, or take a shape higher on the neck.

@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import { CLEFS, parseTuning, SOUNDS, typeset, type Clef, type Instrument } from "../../../core/src/index";
+import { type Clef, Frets, Instrument, Pitch } from "../../../core/src/index";
 import { say } from "../../app/store/song";
 import { InPlace } from "../../kit/InPlace";
 import { Select } from "../../kit/Select";
@@ -71,7 +71,7 @@ export function InstrumentFacts({ instrument, stored, put }: Props) {
             <Select
               label="Clef"
               value={clef}
-              choices={CLEFS.map((c) => [c, CLEF_WORDS[c]])}
+              choices={Instrument.CLEFS.map((c) => [c, CLEF_WORDS[c]])}
               set={(c) => put({ clef: c })}
             />
           ) : (
@@ -111,7 +111,7 @@ export function InstrumentFacts({ instrument, stored, put }: Props) {
             <Select
               label="Sound"
               value={sound}
-              choices={SOUNDS.filter((s) => s !== "drums").map((s) => [s, s])}
+              choices={Instrument.SOUNDS.filter((s) => s !== "drums").map((s) => [s, s])}
               set={(s) => put({ sound: s })}
             />
           </Row>
@@ -126,7 +126,7 @@ function Ends({ field, label, instrument, stored, put }: Props & { field: "range
   if (!put)
     return (
       <>
-        {typeset(low)} – {typeset(high)}
+        {Pitch.typeset(low)} – {Pitch.typeset(high)}
       </>
     );
   const commit = (end: 0 | 1) => (text: string) => {
@@ -137,8 +137,8 @@ function Ends({ field, label, instrument, stored, put }: Props & { field: "range
   };
   return (
     <>
-      <InPlace label={`${label}, lowest note`} value={typeset(low)} commit={commit(0)} />
-      <InPlace label={`${label}, highest note`} value={typeset(high)} commit={commit(1)} />
+      <InPlace label={`${label}, lowest note`} value={Pitch.typeset(low)} commit={commit(0)} />
+      <InPlace label={`${label}, highest note`} value={Pitch.typeset(high)} commit={commit(1)} />
     </>
   );
 }
@@ -146,9 +146,9 @@ function Ends({ field, label, instrument, stored, put }: Props & { field: "range
 type Fretted = Extract<Instrument["held"], { by: "frets" }>;
 
 function Strings({ held, put }: { held: Fretted; put: Props["put"] }) {
-  if (!put) return held.strings.map(typeset).join(" ");
+  if (!put) return held.strings.map(Pitch.typeset).join(" ");
   const commit = (text: string) => {
-    const parsed = parseTuning(text, held.strings);
+    const parsed = Frets.parseTuning(text, held.strings);
     if (parsed.ok) return put({ held: { ...held, strings: parsed.value } });
     say(parsed.error);
     return false;

@@ -1,14 +1,5 @@
 import { useEffect, useState } from "react";
-import {
-  instrumentOf,
-  INSTRUMENTS,
-  instrumentsFor,
-  partOf,
-  type Instrument,
-  type OwnInstrument,
-  type Part,
-  type Song,
-} from "../../../core/src/index";
+import { Instrument, type OwnInstrument, type Part, Song } from "../../../core/src/index";
 import { nextInstrument, setInstrument, soundWhenVoiced } from "../../app/commands/voicings";
 import type { SectionData } from "../../app/store/sectionData";
 import { edit, songNow } from "../../app/store/song";
@@ -21,7 +12,7 @@ const OWN_SOURCE = "this song's own values";
 
 /** A copy of an instrument under an id of its own. */
 function ownCopy(song: Song, instrument: Instrument): OwnInstrument {
-  const taken = new Set(instrumentsFor(song).map((i) => i.id));
+  const taken = new Set(Instrument.forRole(song).map((i) => i.id));
   let id = "own1";
   for (let n = 2; taken.has(id); n++) id = `own${n}`;
   return {
@@ -34,7 +25,7 @@ function ownCopy(song: Song, instrument: Instrument): OwnInstrument {
 
 /** Who plays a part; every value can be changed for this song. */
 export function InstrumentTab({ data: { song }, part }: { data: SectionData; part: Part }) {
-  const instrument = instrumentOf(part.instrument, song);
+  const instrument = Instrument.of(part.instrument, song);
   const own = song.instruments?.some((i) => i.id === instrument.id) ?? false;
   const [asked, setChanging] = useState(false);
   useEffect(() => setChanging(false), [instrument.id]);
@@ -42,7 +33,7 @@ export function InstrumentTab({ data: { song }, part }: { data: SectionData; par
   /** The instrument as it is stored now: what is drawn may be a moment behind. */
   const stored = (): Instrument => {
     const now = songNow();
-    return instrumentOf(partOf(now, part.id)?.instrument ?? part.instrument, now);
+    return Instrument.of(Song.part(now, part.id)?.instrument ?? part.instrument, now);
   };
   const put = (change: Partial<Instrument>): boolean => {
     soundWhenVoiced(part.id);
@@ -64,7 +55,7 @@ export function InstrumentTab({ data: { song }, part }: { data: SectionData; par
           label="Instrument"
           title="O, Shift O"
           value={instrument.id}
-          choices={instrumentsFor(song)
+          choices={Instrument.forRole(song)
             .filter((i) => i.roles.includes(part.role))
             .map((i) => [i.id, i.title])}
           set={(id) => setInstrument(part.id, id)}
@@ -97,7 +88,7 @@ export function InstrumentTab({ data: { song }, part }: { data: SectionData; par
 
 /** The handbook's values again, or a part without the instrument that was made up. */
 function RemoveOwn({ instrument, part }: { instrument: Instrument; part: Part }) {
-  const known = INSTRUMENTS.some((i) => i.id === instrument.id);
+  const known = Instrument.ALL.some((i) => i.id === instrument.id);
   const remove = { do: "removeInstrument" as const, instrument: instrument.id };
   const edits = known ? [remove] : [{ do: "setPart" as const, part: part.id, instrument: FALLBACK }, remove];
   return (

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { instrumentOf, parseTuning, typeset, type CapoChoice, type Part } from "../../../core/src/index";
+import { type CapoChoice, Frets, Instrument, type Part, Pitch } from "../../../core/src/index";
 import { setVoicing } from "../../app/commands/voicings";
 import type { SectionData } from "../../app/store/sectionData";
 import { say } from "../../app/store/song";
@@ -15,7 +15,7 @@ const SHOWN = 4;
 export function Neck({ data, part }: { data: SectionData; part: Part }) {
   const [choices, setChoices] = useState<CapoChoice[] | null>(null);
   const [busy, setBusy] = useState(false);
-  const { held } = instrumentOf(part.instrument, data.song);
+  const { held } = Instrument.of(part.instrument, data.song);
   if (held.by !== "frets") return null;
   const { capo = 0, tuning = held.strings } = part.playing.voicing ?? {};
   const find = async () => {
@@ -26,7 +26,7 @@ export function Neck({ data, part }: { data: SectionData; part: Part }) {
     else say(found.error);
   };
   const setTuning = (text: string): boolean => {
-    const parsed = text.trim() ? parseTuning(text, held.strings) : null;
+    const parsed = text.trim() ? Frets.parseTuning(text, held.strings) : null;
     if (!parsed || parsed.ok) return setVoicing(part.id, { tuning: parsed ? parsed.value : null });
     say(parsed.error);
     return false;
@@ -53,7 +53,7 @@ export function Neck({ data, part }: { data: SectionData; part: Part }) {
           {choices.slice(0, SHOWN).map((c) => (
             <li key={c.capo} className={c.capo === capo ? "current" : ""}>
               <span className="line-title">
-                {c.capo ? `Capo ${c.capo}` : "No capo"}: think in {typeset(c.keyOfShapes)}
+                {c.capo ? `Capo ${c.capo}` : "No capo"}: think in {Pitch.typeset(c.keyOfShapes)}
                 <span className="small">
                   strain {oneDecimal(c.strain)}, {c.barres} {c.barres === 1 ? "barre" : "barres"}, {c.open} open{" "}
                   {c.open === 1 ? "string" : "strings"}

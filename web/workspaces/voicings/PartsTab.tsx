@@ -1,14 +1,14 @@
 import {
-  firstOf,
-  sure,
-  COMP_KINDS,
-  instrumentsFor,
-  laidOutParts,
-  typesetNames,
+  Comp,
   type CompKind,
+  Edit,
+  firstOf,
+  Instrument,
   type Link,
   type Part,
-  isWritten,
+  Pitch,
+  Song,
+  sure,
 } from "../../../core/src/index";
 import { freeName, removePart } from "../../app/commands/parts";
 import { setInstrument } from "../../app/commands/voicings";
@@ -18,7 +18,7 @@ import { edit, songNow, useSong } from "../../app/store/song";
 import { Select, type Choice } from "../../kit/Select";
 import { CompSettings } from "./CompSettings";
 
-const kindOf = (part: Part): CompKind => sure(COMP_KINDS.find((k) => k.id === sure(part.link).kind));
+const kindOf = (part: Part): CompKind => sure(Comp.KINDS.find((k) => k.id === sure(part.link).kind));
 
 /** Parts that find layouts of their own, which others may play after. */
 const sourcesIn = (parts: readonly Part[]): Part[] => parts.filter((p) => sure(p.link).kind === "voicing");
@@ -28,8 +28,8 @@ const isTune = (p: Part): boolean => p.role === "melody" || p.role === "vocal";
 /** Adds a part that plays the chords in a way, and shows it. */
 function addPart(kind: CompKind): void {
   const song = songNow();
-  const source = sourcesIn(laidOutParts(song))[0];
-  const tune = song.parts.find((p) => isTune(p) && isWritten(p));
+  const source = sourcesIn(Edit.laidOutParts(song))[0];
+  const tune = song.parts.find((p) => isTune(p) && Song.isWritten(p));
   const links: Partial<Record<Link["kind"], Link>> = { block: { kind: "block", ...(tune ? { top: tune.id } : {}) } };
   const link: Link =
     links[kind.id] ??
@@ -66,7 +66,7 @@ export function PartsTab({ data }: { data: SectionData }) {
       </ul>
       <h3>Add a part from these chords</h3>
       <div className="add-kinds">
-        {COMP_KINDS.map((k) => (
+        {Comp.KINDS.map((k) => (
           <button key={k.id} type="button" title={k.explanation} onClick={() => addPart(k)}>
             {k.title}
           </button>
@@ -104,9 +104,9 @@ function OnePart({ data, part }: { data: SectionData; part: Part }) {
           label={`Instrument of ${part.name}`}
           text="on"
           value={part.instrument}
-          choices={instrumentsFor(data.song)
+          choices={Instrument.forRole(data.song)
             .filter((i) => i.roles.includes(part.role))
-            .map((i) => [i.id, typesetNames(i.title)])}
+            .map((i) => [i.id, Pitch.typesetAll(i.title)])}
           set={(id) => setInstrument(part.id, id)}
         />
         {kind.id !== "block" && <Source data={data} part={part} own={kind.voices} />}
@@ -130,7 +130,7 @@ function OnePart({ data, part }: { data: SectionData; part: Part }) {
 
 /** Whose layouts a part plays: its own, or those of another. */
 function Source({ data, part, own }: { data: SectionData; part: Part; own: boolean }) {
-  const sources = sourcesIn(laidOutParts(data.song)).filter((p) => p.id !== part.id);
+  const sources = sourcesIn(Edit.laidOutParts(data.song)).filter((p) => p.id !== part.id);
   const { from, ...link } = sure(part.link);
   if (!sources.length && !from) return null;
   return (

@@ -1,16 +1,15 @@
 import {
-  sure,
-  chordOf,
-  instrumentOf,
-  TOP_SHAPES,
-  typeset,
-  usualVoices,
-  wayOn,
+  Chord,
+  Form,
+  Instrument,
   type Part,
+  Pitch,
   type PlayingOf,
   type SectionVoicing,
+  Song,
+  sure,
   type TopShape,
-  isWritten,
+  Voicing,
 } from "../../../core/src/index";
 import { moveRegister, setVoicing, soundWhenVoiced, stylesFor, voicingStyleOf } from "../../app/commands/voicings";
 import { openTab } from "../../app/store/preferences";
@@ -55,7 +54,7 @@ function Block({ data, part }: Props) {
 
 function Path({ data, part }: Props) {
   const voicing = useResults((s) => s.voicing[part.id]);
-  const held = instrumentOf(part.instrument, data.song).held.by;
+  const held = Instrument.of(part.instrument, data.song).held.by;
   const asked = part.playing.voicing ?? {};
   return (
     <>
@@ -71,7 +70,7 @@ function Path({ data, part }: Props) {
           label="Shape of the top line"
           text="goes"
           value={asked.topShape ?? "smooth"}
-          choices={Object.entries(TOP_SHAPES) as [TopShape, string][]}
+          choices={Object.entries(Voicing.TOP_SHAPES) as [TopShape, string][]}
           set={(topShape) => setVoicing(part.id, { topShape })}
         />
         <TopPart data={data} part={part} words="follows" />
@@ -106,7 +105,9 @@ function Style({ data, part, voicing }: Props & { voicing: SectionVoicing | unde
   const style = voicingStyleOf(data.song, part);
   const register = part.playing.voicing?.register ?? 0;
   const fallbacks = voicing?.fallbacks ?? [];
-  const names = [...new Set(data.section.chords.filter((c) => fallbacks.includes(c.id)).map((c) => typeset(c.symbol)))];
+  const names = [
+    ...new Set(data.section.chords.filter((c) => fallbacks.includes(c.id)).map((c) => Pitch.typeset(c.symbol))),
+  ];
   return (
     <>
       <div className="controls">
@@ -147,9 +148,9 @@ const SPANS: readonly Choice<number>[] = [
 
 /** The loop, how many voices, and what hands can reach. */
 function Hands({ data, part, asked }: Props & { asked: PlayingOf<"voicing"> }) {
-  const { held, polyphony } = instrumentOf(part.instrument, data.song);
+  const { held, polyphony } = Instrument.of(part.instrument, data.song);
   const style = voicingStyleOf(data.song, part);
-  const way = wayOn(data.song, data.section.id);
+  const way = Form.wayOn(data.song, data.section.id);
   const frets = held.by === "frets";
   return (
     <div className="controls">
@@ -168,7 +169,7 @@ function Hands({ data, part, asked }: Props & { asked: PlayingOf<"voicing"> }) {
         <Select
           label={frets ? "Strings wished for" : "Number of voices"}
           text={frets ? "strings wished for" : "voices"}
-          value={asked.voices ?? usualVoices(style, { held })}
+          value={asked.voices ?? Voicing.usualVoices(style, { held })}
           choices={[2, 3, 4, 5, 6].filter((n) => n <= polyphony).map((n) => [n, String(n)])}
           set={(voices) => setVoicing(part.id, { voices })}
         />
@@ -200,7 +201,7 @@ function Hands({ data, part, asked }: Props & { asked: PlayingOf<"voicing"> }) {
 
 /** The part whose notes the top follows. */
 function TopPart({ data, part, words }: Props & { words: string }) {
-  const tunes = data.song.parts.filter((p) => p.id !== part.id && isWritten(p) && p.role !== "bass");
+  const tunes = data.song.parts.filter((p) => p.id !== part.id && Song.isWritten(p) && p.role !== "bass");
   const { top, ...link } = sure(part.link);
   return (
     <Select
@@ -222,15 +223,15 @@ function Tops({ data, part }: Props) {
   const tops = Object.entries(voicing?.tops ?? {});
   const missed = Object.entries(voicing?.bottoms ?? {});
   if (!tops.length && !missed.length) return null;
-  const nameOf = (id: string) => typeset(data.section.chords.find((c) => c.id === id)?.symbol ?? "");
+  const nameOf = (id: string) => Pitch.typeset(data.section.chords.find((c) => c.id === id)?.symbol ?? "");
   const over = tops.filter(([, t]) => t.met === "over");
   const unmet: [id: string, words: string][] = [
     ...tops
       .filter(([, t]) => t.met === "no")
-      .map(([id, t]): [string, string] => [id, `${typeset(t.wanted)} over ${nameOf(id)}: ${t.why}`]),
-    ...missed.map(([id, p]): [string, string] => [id, `${typeset(p)} under ${nameOf(id)} cannot be had`]),
+      .map(([id, t]): [string, string] => [id, `${Pitch.typeset(t.wanted)} over ${nameOf(id)}: ${t.why}`]),
+    ...missed.map(([id, p]): [string, string] => [id, `${Pitch.typeset(p)} under ${nameOf(id)} cannot be had`]),
   ];
-  const laidOver = over.map(([id, t]) => `${typeset(t.wanted)} over ${nameOf(id)}`).join(", ");
+  const laidOver = over.map(([id, t]) => `${Pitch.typeset(t.wanted)} over ${nameOf(id)}`).join(", ");
   return (
     <div role="status" className="small">
       {tops.length > 0 && (
@@ -259,7 +260,7 @@ function Tops({ data, part }: Props) {
 
 /** How many layouts are pinned, and all let go at once. */
 function Pinned({ data: { section }, part }: Props) {
-  const events = section.chords.filter((c) => chordOf(c.symbol));
+  const events = section.chords.filter((c) => Chord.of(c.symbol));
   const pinned = events.filter((e) => e.voicings?.[part.id]?.pinned);
   if (!pinned.length) return null;
   return (

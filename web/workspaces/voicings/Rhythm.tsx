@@ -1,15 +1,4 @@
-import {
-  sure,
-  DRUM_KINDS,
-  drumOf,
-  drumPlayer,
-  DRUMS,
-  PATTERNS,
-  SIXTEENTH,
-  stepsOf,
-  type Meter,
-  type Part,
-} from "../../../core/src/index";
+import { Comp, Drums, Meter, type Part, sure } from "../../../core/src/index";
 import type { SectionData } from "../../app/store/sectionData";
 import type { PlayingChange } from "../../app/store/song";
 import { Check } from "../../kit/Check";
@@ -38,12 +27,12 @@ interface Props {
 /** A rhythm by name, of one's own, or a drum's; anticipation and length. */
 export function Rhythm({ data, part, set }: Props) {
   const { rhythm = "held", follow, anticipate, gate = 100 } = part.playing.comp ?? {};
-  const steps = stepsOf(rhythm, data.meter);
+  const steps = Comp.steps(rhythm, data.meter);
   let value: string;
-  if (follow) value = drumPlayer(follow);
-  else if (PATTERNS.some((p) => p.id === rhythm)) value = rhythm;
+  if (follow) value = Drums.player(follow);
+  else if (Comp.PATTERNS.some((p) => p.id === rhythm)) value = rhythm;
   else value = OWN;
-  const drums = DRUMS.filter((d) => data.section.groove.lanes.some((l) => l.drum === d));
+  const drums = Drums.ALL.filter((d) => data.section.groove.lanes.some((l) => l.drum === d));
   return (
     <>
       <div className="controls">
@@ -52,12 +41,12 @@ export function Rhythm({ data, part, set }: Props) {
           text="rhythm"
           value={value}
           choices={[
-            ...PATTERNS.map((p): Choice<string> => [p.id, p.title]),
+            ...Comp.PATTERNS.map((p): Choice<string> => [p.id, p.title]),
             [OWN, "Your own"],
-            ...drums.map((d): Choice<string> => [drumPlayer(d), `With the ${DRUM_KINDS[d].title}`]),
+            ...drums.map((d): Choice<string> => [Drums.player(d), `With the ${Drums.KINDS[d].title}`]),
           ]}
           set={(v) => {
-            const drum = drumOf(v);
+            const drum = Drums.of(v);
             set(drum ? { follow: drum } : { follow: null, rhythm: v === OWN ? steps : v });
           }}
         />
@@ -93,8 +82,8 @@ export function Rhythm({ data, part, set }: Props) {
 
 /** The rhythm in sixteenths: a click goes through played, accented, held on, silent. */
 function Steps({ name, steps, meter, set }: { name: string; steps: string; meter: Meter; set(steps: string): void }) {
-  const bar = meter.bar / SIXTEENTH;
-  const beats = meter.beats.map((b) => b.start / SIXTEENTH);
+  const bar = meter.bar / Meter.SIXTEENTH;
+  const beats = meter.beats.map((b) => b.start / Meter.SIXTEENTH);
   return (
     <>
       <div

@@ -1,4 +1,4 @@
-import { laidOutParts, type Part } from "../../../core/src/index";
+import { Edit, type Part } from "../../../core/src/index";
 import { useVoicePart } from "../../app/commands/voicings";
 import type { SectionData } from "../../app/store/sectionData";
 import { useSelection } from "../../app/store/selection";
@@ -23,7 +23,7 @@ const TABS: readonly Tab<{ data: SectionData; part: Part }>[] = [
 export function VoicingsPanel({ data }: { data: SectionData }) {
   const part = useVoicePart(data.song);
   const open = useTab("voicings", TABS);
-  const parts = laidOutParts(data.song);
+  const parts = Edit.laidOutParts(data.song);
   if (!part)
     return (
       <>

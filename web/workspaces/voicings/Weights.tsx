@@ -1,4 +1,4 @@
-import { TERM_NAMES, TERMS, type Part, type TermName } from "../../../core/src/index";
+import { type Part, type TermName, Voicing } from "../../../core/src/index";
 import { voicingStyleOf } from "../../app/commands/voicings";
 import { useResults } from "../../app/store/results";
 import { edit, useSong } from "../../app/store/song";
@@ -17,13 +17,13 @@ export function Weights({ part }: { part: Part }) {
   return (
     <>
       <div className="weights">
-        {TERM_NAMES.filter((t) => counts(t)).map((t) => (
+        {Voicing.TERM_NAMES.filter((t) => counts(t)).map((t) => (
           <Slider
             key={t}
             className={`slider${weight(t) === 0 ? " zero" : ""}`}
-            label={`Weight of ${TERMS[t]}`}
+            label={`Weight of ${Voicing.TERMS[t]}`}
             title={`× ${weight(t)}`}
-            from={TERMS[t]}
+            from={Voicing.TERMS[t]}
             to={oneDecimal(voicing?.terms[t] ?? 0)}
             value={weight(t)}
             max={3}

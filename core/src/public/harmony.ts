@@ -1,0 +1,5 @@
+/** What chords are in a key. */
+export { analyzeProgression as analyze, categoryTitle } from "../hear/harmony/analyze";
+export { CATEGORIES, AT_HOME } from "../hear/harmony/recognize/types";
+export { RECOGNIZERS } from "../hear/harmony/recognize";
+export { fittingScales as scales, tensions } from "../hear/harmony/scales";

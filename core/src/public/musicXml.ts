@@ -1,0 +1,2 @@
+/** Scores for notation programs. */
+export { writeMusicXml as write } from "../files/musicxml/write";

@@ -1,0 +1,2 @@
+/** Song files. */
+export { readSongFile as read, writeSongFile as write } from "../files/json";

@@ -1,0 +1,6 @@
+/** A tune: entered as text, measured, and how two lines go together. */
+export { parseTune as parse, tuneText as write } from "../hear/line/text";
+export { tuneReport as measure, tuneInShort as inShort } from "../hear/line/report";
+export { samePlace } from "../hear/line/tune";
+export { pairReport as pair, byVoice } from "../hear/line/between";
+export { reportMelody as report } from "../hear/line/melody";

@@ -1,0 +1,7 @@
+/** Chords laid out for hands, necks and sections, from chord to chord. */
+export { voicedProgressions as progressions } from "../arrange/voicing/path";
+export { voiceSection as section, storeLayouts as store } from "../arrange/voicing/section";
+export { invert } from "../arrange/voicing/invert";
+export { usualVoices } from "../arrange/voicing/setting";
+export { countedBy, TERM_NAMES, TERMS, TOP_SHAPES } from "../arrange/voicing/cost";
+export { VOICING_STYLES as STYLES } from "../arrange/voicing/styles";
