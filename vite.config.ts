@@ -1,11 +1,12 @@
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
+import { notice } from "./scripts/notice.mjs";
 
 export default defineConfig({
-  plugins: [react()],
+  plugins: [react(), notice({ writes: true })],
   publicDir: "web/public",
   build: { outDir: "dist", assetsInlineLimit: 0, chunkSizeWarningLimit: 700 },
-  worker: { format: "es" },
+  worker: { format: "es", plugins: () => [notice()] },
   css: {
     preprocessorOptions: {
       scss: { quietDeps: true, silenceDeprecations: ["import", "global-builtin", "color-functions", "if-function"] },

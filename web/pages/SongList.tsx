@@ -1,10 +1,7 @@
-import { firstOf } from "../../core/src/index";
 import { useCallback, useEffect, useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import type { SongSummary } from "../../shared/songs";
 import { api, ApiProblem } from "../app/api";
-import { importFile } from "../app/commands/files";
-import { openTab } from "../app/store/preferences";
 import { OpenFile, SONG_FILES } from "../kit/OpenFile";
 import { SongRow } from "./SongRow";
 import "./songs.scss";
@@ -110,6 +107,9 @@ export function SongList() {
         </table>
       )}
       <Steps />
+      <footer className="small">
+        <Link to="/about">About, and whose work is in it</Link>
+      </footer>
     </main>
   );
 }
@@ -119,8 +119,8 @@ function Begin({ fail }: { fail(error: unknown): void }) {
   const [title, setTitle] = useState("");
   const navigate = useNavigate();
   const begin = ({ workspace, tab }: (typeof BEGINNINGS)[number]) =>
-    api.create({ title: title.trim() || "Untitled" }).then(({ song }) => {
-      if (tab) openTab(...tab);
+    api.create({ title: title.trim() || "Untitled" }).then(async ({ song }) => {
+      if (tab) (await import("../app/store/preferences")).openTab(...tab);
       void navigate(`/songs/${song.id}/${workspace}`);
     }, fail);
   return (
@@ -128,7 +128,8 @@ function Begin({ fail }: { fail(error: unknown): void }) {
       className="controls begin"
       onSubmit={(e) => {
         e.preventDefault();
-        void begin(firstOf(BEGINNINGS));
+        const [first] = BEGINNINGS;
+        if (first) void begin(first);
       }}
     >
       <input
@@ -152,7 +153,11 @@ function Begin({ fail }: { fail(error: unknown): void }) {
       ))}
       <OpenFile
         accept={SONG_FILES}
-        open={(file) => void importFile(file).then((id) => void navigate(`/songs/${id}/chords`), fail)}
+        open={(file) =>
+          void import("../app/commands/files")
+            .then((files) => files.importFile(file))
+            .then((id) => void navigate(`/songs/${id}/chords`), fail)
+        }
       >
         Open a JSON file …
       </OpenFile>

@@ -3,7 +3,6 @@ import { Link, useNavigate } from "react-router";
 import type { SongSummary } from "../../shared/songs";
 import { api } from "../app/api";
 import { Field } from "../kit/Field";
-import { keyText } from "../kit/texts";
 
 interface Props {
   song: SongSummary;
@@ -11,6 +10,9 @@ interface Props {
   duplicate(): void;
   remove(): void;
 }
+
+/** "Eb major" with its real sign; the list does without the core, so that it is there at once. */
+const keyText = (key: string): string => key.replace(/^([A-G])b/, "$1♭").replace("#", "♯");
 
 /** A song of the list: the row opens it, unless a control in it was meant. */
 export function SongRow({ song, rename, duplicate, remove }: Props) {
