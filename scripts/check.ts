@@ -7,26 +7,23 @@
 import { readdirSync, readFileSync, statSync } from "node:fs";
 import path from "node:path";
 import { parseArgs } from "node:util";
-import { Check, type CheckReport, Midi, type Profile, type Result, Song } from "../core/src/index";
+import { Check, firstOf, Format, Song, type CheckReport, type Profile, type Result } from "../core/src/index";
 
-const FILES = /\.(json|midi?)$/i;
 const LEVELS = ["fault", "warning", "note", "never"] as const;
 
 /** Files of a path: itself, or all that can be read in a folder. */
 function filesOf(target: string): string[] {
   if (!statSync(target).isDirectory()) return [target];
   return readdirSync(target, { withFileTypes: true })
-    .flatMap((e) =>
-      e.isDirectory() ? filesOf(path.join(target, e.name)) : FILES.test(e.name) ? [path.join(target, e.name)] : [],
-    )
+    .flatMap((e) => {
+      const file = path.join(target, e.name);
+      if (e.isDirectory()) return filesOf(file);
+      return Format.of(e.name)?.read ? [file] : [];
+    })
     .sort();
 }
 
-function read(file: string): Result<Song> {
-  if (!/\.midi?$/i.test(file)) return Song.parse(readFileSync(file, "utf8"));
-  const contents = Midi.read(new Uint8Array(readFileSync(file)));
-  return contents.ok ? Midi.song(contents.value, path.basename(file)) : contents;
-}
+const read = (file: string): Result<Song> => Format.read(path.basename(file), new Uint8Array(readFileSync(file)));
 
 const count = (n: number, what: string): string => `${n} ${what}${n === 1 ? "" : "s"}`;
 
@@ -38,11 +35,11 @@ function tell(file: string, { title, school, counts, findings }: CheckReport): s
       `${count(counts.warning, "warning")}, ` +
       `${count(counts.note, "note")}${counts.left ? `, ${counts.left} left with a reason` : ""}`,
     ...open.map((f) => {
-      const [first] = f.places;
+      const first = firstOf(f.places);
       const more = f.places.length - 1;
       return (
-        `  ${f.severity.padEnd(7)} ${first!.section}, ${first!.where}: ` +
-        `${first!.message}${more ? ` And ${count(more, "more place")}.` : ""}`
+        `  ${f.severity.padEnd(7)} ${first.section}, ${first.where}: ` +
+        `${first.message}${more ? ` And ${count(more, "more place")}.` : ""}`
       );
     }),
   ].join("\n");

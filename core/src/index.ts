@@ -32,6 +32,7 @@ import * as notation from "./public/notation";
 import * as midi from "./public/midi";
 import * as musicXml from "./public/musicXml";
 import * as songFile from "./public/songFile";
+import * as format from "./public/format";
 
 /** Notes and pitches by name: "Eb", "Eb4". Midi numbers, pitch classes 0 to 11, semitones, hertz. */
 export const Pitch: typeof pitch = pitch;
@@ -97,6 +98,8 @@ export const Notation: typeof notation = notation;
 export const Midi: typeof midi = midi;
 /** Scores for notation programs. */
 export const MusicXml: typeof musicXml = musicXml;
+/** File formats: what can be opened and written. */
+export const Format: typeof format = format;
 /** Song files. */
 export const SongFile: typeof songFile = songFile;
 
@@ -220,3 +223,4 @@ export type Key = import("./theory/pitch/key").Key;
 export type Singer = import("./song/schema/song").Singer;
 export type Song = import("./song/schema/song").Song;
 export type Midi = import("./theory/pitch/pitch").Midi;
+export type Format = import("./files/format").Format;

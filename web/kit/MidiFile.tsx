@@ -1,5 +1,6 @@
 import { useState } from "react";
 import {
+  Format,
   Chord,
   type Drum,
   Drums,
@@ -17,7 +18,7 @@ import { edit, useStored } from "../app/store/song";
 import { Check } from "./Check";
 import { guessUses, midiChoices, usesOf, writtenText, type MidiSettings, type Only, type Use } from "./midiChoices";
 import { NumberBox } from "./NumberBox";
-import { MIDI_FILES, OpenFile } from "./OpenFile";
+import { OpenFile } from "./OpenFile";
 import { Refused } from "./Refused";
 import { Select } from "./Select";
 
@@ -39,7 +40,10 @@ export function MidiFile({ data, only, part }: { data: SectionData; only?: Only;
   };
   return (
     <>
-      <OpenFile accept={MIDI_FILES} open={(chosen) => void open(chosen)}>
+      <OpenFile
+        accept={Format.pickerText(Format.ALL.filter((f) => f.id === "midi"))}
+        open={(chosen) => void open(chosen)}
+      >
         Open a MIDI file …
       </OpenFile>
       {problem && <Refused problem={problem} />}

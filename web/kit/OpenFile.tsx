@@ -18,7 +18,3 @@ export function OpenFile({ accept, open, children }: { accept: string; open(file
     </label>
   );
 }
-
-/** What song files are. */
-export const SONG_FILES = ".json,application/json";
-export const MIDI_FILES = ".mid,.midi,audio/midi";

@@ -1,10 +1,12 @@
-import { useCallback, useEffect, useState } from "react";
+import { lazy, Suspense, useCallback, useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { SongSummary } from "../../shared/songs";
 import { api, ApiProblem } from "../app/api";
-import { OpenFile, SONG_FILES } from "../kit/OpenFile";
 import { SongRow } from "./SongRow";
 import "./songs.scss";
+
+/** Files are read by the core: it comes after the list. */
+const DropFile = lazy(() => import("../kit/DropFile").then((file) => ({ default: file.DropFile })));
 
 /** Ways to begin an empty song: where each leads. */
 const BEGINNINGS: readonly { label: string; title: string; workspace: string; tab?: [row: string, tab: string] }[] = [
@@ -64,6 +66,7 @@ export function SongList() {
         <p>Chord progressions, their voicings, and bass lines written against the chords and the kick.</p>
       </header>
       <Begin fail={fail} />
+      <Open fail={fail} />
       {problem && (
         <p className="problem" role="alert">
           {problem.message}. {problem.hint}
@@ -114,7 +117,21 @@ export function SongList() {
   );
 }
 
-/** A new song from chords, a groove or a tune, or from a file. */
+/** A song from a file of any format that can be opened. */
+function Open({ fail }: { fail(error: unknown): void }) {
+  const navigate = useNavigate();
+  const open = (file: File) =>
+    void import("../app/commands/files")
+      .then((files) => files.importFile(file))
+      .then((id) => void navigate(`/songs/${id}/chords`), fail);
+  return (
+    <Suspense fallback={<p className="drop-file small">Getting ready to open files …</p>}>
+      <DropFile open={open} />
+    </Suspense>
+  );
+}
+
+/** A new song from chords, a groove or a tune. */
 function Begin({ fail }: { fail(error: unknown): void }) {
   const [title, setTitle] = useState("");
   const navigate = useNavigate();
@@ -151,16 +168,6 @@ function Begin({ fail }: { fail(error: unknown): void }) {
           {b.label}
         </button>
       ))}
-      <OpenFile
-        accept={SONG_FILES}
-        open={(file) =>
-          void import("../app/commands/files")
-            .then((files) => files.importFile(file))
-            .then((id) => void navigate(`/songs/${id}/chords`), fail)
-        }
-      >
-        Open a JSON file …
-      </OpenFile>
     </form>
   );
 }

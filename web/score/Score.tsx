@@ -14,7 +14,7 @@ import { LABEL_WIDTH, laneBoxes, laneOrder, rowsOf, SCORE_VARIABLES, TOP_HEIGHT 
 import { PitchLane } from "./PitchLane";
 import { Strip } from "./Strip";
 import "./style.scss";
-import { useFound, usePlayhead, useViewport } from "./useViewport";
+import { showLane, useFound, usePlayhead, useViewport } from "./useViewport";
 
 const TINTS: Partial<Record<Part["role"], string>> = {
   bass: "tint-bass",
@@ -93,8 +93,8 @@ export function Score({ data, focus }: { data: SectionData; focus: readonly stri
   // What one works in comes into view with its workspace.
   const first = focus[0];
   useEffect(() => {
-    document.getElementById(`lane-${first}`)?.scrollIntoView({ block: "nearest" });
-  }, [first]);
+    if (view.ref.current) showLane(view.ref.current, first);
+  }, [first, view.ref]);
   useFound(view.ref, axis, findings);
   return (
     <div className="score" ref={view.ref} onScroll={view.onScroll} style={SCORE_VARIABLES}>

@@ -1,10 +1,10 @@
 import { nth } from "../../core/src/index";
-import type { KeyboardEvent } from "react";
 import { flushSync } from "react-dom";
 import { chordsNow } from "../app/commands/chords";
 import { soundLayout } from "../app/commands/voicings";
 import { chooseChord, useSelection } from "../app/store/selection";
 import { edit, songNow } from "../app/store/song";
+import { runShortcut, sidewaysOf, upwardOf, withAny, type Press, type Shortcut } from "../kit/shortcuts";
 
 /** Chooses a chord, or with `extend` a row of them from where it was begun, and lets it sound. */
 export function chooseInRow(section: string, id: string, extend = false): void {
@@ -28,36 +28,82 @@ interface Row {
   rename(): void;
 }
 
+/** A chord with the row that is chosen with it. */
+interface Chosen extends Row {
+  events: ReturnType<typeof chordsNow>;
+  index: number;
+  /** All that is chosen, where this chord is among it; else this chord. */
+  ids: string[];
+}
+
+/** The keys of a chord. */
+export const CHORD_KEYS: readonly Shortcut<Chosen>[] = [
+  {
+    keys: "← →",
+    what: "previous, next chord; Home and End the first and last; Shift chooses a row of them",
+    mouse: "click, Shift-click",
+    on: withAny(["arrowleft", "arrowright", "home", "end"], "shift+"),
+    run({ section, events, index, focus }, press) {
+      const step = { Home: -events.length, End: events.length }[press.key] ?? sidewaysOf(press);
+      const next = nth(events, Math.min(events.length - 1, Math.max(0, index + step)));
+      // Drawn at once, so that the next key finds it.
+      flushSync(() => chooseInRow(section, next.id, press.shiftKey));
+      focus(next.id);
+    },
+  },
+  {
+    keys: "↑ ↓",
+    what: "along the scale; Shift by semitones",
+    on: withAny(["arrowup", "arrowdown"], "shift+"),
+    run({ section, ids }, press) {
+      const by = press.shiftKey ? "semitone" : "scale";
+      edit({ do: "moveChords", section, chords: ids, by, steps: upwardOf(press) });
+    },
+  },
+  {
+    keys: "Enter",
+    what: "type the symbol where it stands; Tab goes on to the next",
+    mouse: "double-click",
+    on: ["enter"],
+    run: ({ rename }) => rename(),
+  },
+  {
+    keys: "P",
+    what: "pin it",
+    mouse: "pin, in the panel",
+    on: withAny(["p"], "shift+"),
+    run({ section, events, ids }) {
+      const pinned = !ids.every((x) => events.find((c) => c.id === x)?.pinned);
+      edit({ do: "pinChords", section, chords: ids, pinned });
+    },
+  },
+  {
+    keys: "Ctrl A",
+    what: "choose all",
+    on: ["mod+a"],
+    run: ({ events, id }) =>
+      chooseChord(
+        id,
+        events.map((c) => c.id),
+      ),
+  },
+  {
+    keys: "Delete",
+    what: "delete it",
+    on: ["delete", "backspace"],
+    run({ section, events, index, ids, focus }) {
+      const near = events[index - 1] ?? events[index + ids.length];
+      if (!edit({ do: "arrangeChords", section, chords: ids, how: "remove" })) return;
+      flushSync(() => chooseChord(near?.id ?? null));
+      if (near) focus(near.id);
+    },
+  },
+];
+
 /** Keys of a chord in the row. True when the key meant something here. */
-export function chordKey(e: KeyboardEvent, { section, id, focus, rename }: Row): boolean {
-  const events = chordsNow(section);
-  const index = events.findIndex((c) => c.id === id);
+export function chordKey(press: Press, row: Row): boolean {
+  const events = chordsNow(row.section);
   const { chords } = useSelection.getState();
-  const ids = chords.includes(id) ? chords : [id];
-  const step = { ArrowLeft: -1, ArrowRight: 1, Home: -events.length, End: events.length }[e.key];
-  const upward = { ArrowUp: 1, ArrowDown: -1 }[e.key];
-  const command = e.ctrlKey || e.metaKey;
-  if (step) {
-    const next = nth(events, Math.min(events.length - 1, Math.max(0, index + step)));
-    // Drawn at once, so that the next key finds it.
-    flushSync(() => chooseInRow(section, next.id, e.shiftKey));
-    focus(next.id);
-  } else if (upward)
-    edit({ do: "moveChords", section, chords: ids, by: e.shiftKey ? "semitone" : "scale", steps: upward });
-  else if (e.key === "Enter") rename();
-  else if (e.key === "Delete" || e.key === "Backspace") {
-    const near = events[index - 1] ?? events[index + ids.length];
-    if (!edit({ do: "arrangeChords", section, chords: ids, how: "remove" })) return true;
-    flushSync(() => chooseChord(near?.id ?? null));
-    if (near) focus(near.id);
-  } else if (e.key.toLowerCase() === "p" && !command) {
-    const pinned = !ids.every((x) => events.find((c) => c.id === x)?.pinned);
-    edit({ do: "pinChords", section, chords: ids, pinned });
-  } else if (e.key === "a" && command)
-    chooseChord(
-      id,
-      events.map((c) => c.id),
-    );
-  else return false;
-  return true;
+  const ids = chords.includes(row.id) ? chords : [row.id];
+  return runShortcut(CHORD_KEYS, press, { ...row, events, ids, index: events.findIndex((c) => c.id === row.id) });
 }

@@ -5,7 +5,7 @@ import { useHead } from "../app/audio/useHead";
 import type { Finding } from "../../core/src/index";
 import { useSelection } from "../app/store/selection";
 import type { Axis } from "./axis";
-import { LABEL_WIDTH } from "./layout";
+import { LABEL_WIDTH, TOP_HEIGHT } from "./layout";
 
 export interface Viewport {
   ref: RefObject<HTMLDivElement | null>;
@@ -55,6 +55,16 @@ export const usePlayhead = (viewport: RefObject<HTMLDivElement | null>, axis: Ax
     return true;
   });
 
+/** Scrolls as far as it takes to show a lane; the keyboard stays where it was, which `scrollIntoView` does not promise. */
+export function showLane(view: HTMLElement, part: string | undefined): void {
+  const lane = document.getElementById(`lane-${part}`);
+  if (!lane) return;
+  const [box, room] = [lane.getBoundingClientRect(), view.getBoundingClientRect()];
+  const above = box.top - room.top - TOP_HEIGHT;
+  const below = box.bottom - room.bottom;
+  if (above < 0 || below > 0) view.scrollTop += above < 0 ? above : Math.min(above, below);
+}
+
 /** Brings the place of a finding that is looked at into sight: its bar, and the lane of its first part. */
 export function useFound(viewport: RefObject<HTMLDivElement | null>, axis: Axis, findings: readonly Finding[]): void {
   const found = useSelection((s) => s.found);
@@ -66,7 +76,7 @@ export function useFound(viewport: RefObject<HTMLDivElement | null>, axis: Axis,
     const inView = x - view.scrollLeft;
     if (inView < 0 || inView > view.clientWidth - LABEL_WIDTH - TURNED)
       view.scrollLeft = Math.max(0, x - view.clientWidth / 3);
-    if (place.parts[0]) document.getElementById(`lane-${place.parts[0]}`)?.scrollIntoView({ block: "nearest" });
+    showLane(view, place.parts[0]);
     // What is found anew after an edit moves nothing.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [found]);

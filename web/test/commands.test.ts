@@ -270,7 +270,7 @@ test("a file is named after its song, and an unreadable one is refused with its 
     "über-den-äpfeln.mid",
     "song.mid",
   ]);
-  await expect(importFile({ name: "x.json", text: () => Promise.resolve("{") } as File)).rejects.toMatchObject({
+  await expect(importFile(new File(["{"], "x.json"))).rejects.toMatchObject({
     status: 422,
     message: expect.stringContaining("x.json: This is not JSON") as string,
   });

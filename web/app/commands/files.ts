@@ -1,4 +1,4 @@
-import { type Song, SongFile } from "../../../core/src/index";
+import { Format, type Song } from "../../../core/src/index";
 import { api, ApiProblem } from "../api";
 
 /** How long a link to a file is kept, in milliseconds. */
@@ -20,9 +20,9 @@ export function fileName(song: Song, ending: string): string {
   return `${name || "song"}.${ending}`;
 }
 
-/** Reads a song file and stores it as a new song; returns its id or says what is wrong. */
+/** Reads a file of any format that can be opened and stores it as a new song; returns its id or says what is wrong. */
 export async function importFile(file: File): Promise<string> {
-  const read = SongFile.read(await file.text());
+  const read = Format.read(file.name, new Uint8Array(await file.arrayBuffer()));
   if (!read.ok)
     throw new ApiProblem(422, read.error.code, `${file.name}: ${read.error.message}`, { hint: read.error.hint });
   return (await api.create(read.value)).song.id;

@@ -1,13 +1,13 @@
 import { useCallback, useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { Midi, MusicXml, SongFile } from "../../../core/src/index";
+import { firstOf, Format, type Song } from "../../../core/src/index";
 import type { RevisionInfo } from "../../../shared/songs";
 import { api, ApiProblem } from "../../app/api";
 import { download, fileName, importFile } from "../../app/commands/files";
 import type { SectionData } from "../../app/store/sectionData";
 import { say, useSong } from "../../app/store/song";
 import { Field } from "../../kit/Field";
-import { OpenFile, SONG_FILES } from "../../kit/OpenFile";
+import { DropFile } from "../../kit/DropFile";
 import { PanelHead } from "../../kit/PanelHead";
 import "./style.scss";
 
@@ -32,8 +32,6 @@ const refused = (error: unknown): void =>
 /** Files out and in, and the versions that were stored. */
 export function HandOverPanel({ data: { song } }: { data: SectionData }) {
   const navigate = useNavigate();
-  const midi = (swing: "straight" | "played") =>
-    download(fileName(song, "mid"), new Uint8Array(Midi.write(song, { swing })), "audio/midi");
   const open = (file: File) => void importFile(file).then((id) => void navigate(`/songs/${id}`), refused);
   return (
     <>
@@ -47,48 +45,33 @@ export function HandOverPanel({ data: { song } }: { data: SectionData }) {
           </Link>
         ))}
       </div>
-      <h3>MIDI file</h3>
-      <p className="small">
-        One track a part, drums on the General MIDI map, with tempo, meter, key and names; glides as pitch bend. Muted
-        parts are included.
-      </p>
-      <div className="controls">
-        <button type="button" onClick={() => midi("played")}>
-          As it is played
-        </button>
-        <button type="button" onClick={() => midi("straight")}>
-          Straight, as written
-        </button>
-      </div>
-      <h3>Score</h3>
-      <p className="small">
-        For notation programs: every part as its player reads it, words, chord symbols and drums, pass by pass. Muted
-        parts are included.
-      </p>
-      <div className="controls">
-        <button
-          type="button"
-          onClick={() =>
-            download(fileName(song, "musicxml"), MusicXml.write(song), "application/vnd.recordare.musicxml+xml")
-          }
-        >
-          Save as MusicXML
-        </button>
-      </div>
-      <h3>Song file</h3>
-      <div className="controls">
-        <button
-          type="button"
-          onClick={() => download(fileName(song, "json"), SongFile.write(song), "application/json")}
-        >
-          Save as JSON
-        </button>
-        <OpenFile accept={SONG_FILES} open={open}>
-          Open a JSON file …
-        </OpenFile>
-      </div>
-      <p className="small">An opened file becomes a song of its own; nothing here is overwritten.</p>
+      {Format.ALL.map((format) => (
+        <Files key={format.id} format={format} song={song} />
+      ))}
+      <DropFile open={open} />
       <Versions song={song.id} />
+    </>
+  );
+}
+
+/** A format with the ways of writing the song in it. */
+function Files({ format: { title, explanation, extensions, media, ways }, song }: { format: Format; song: Song }) {
+  if (!ways.length) return null;
+  return (
+    <>
+      <h3>{title}</h3>
+      <p className="small">{explanation}</p>
+      <div className="controls">
+        {ways.map((way) => (
+          <button
+            key={way.id}
+            type="button"
+            onClick={() => download(fileName(song, firstOf(extensions)), new Uint8Array(way.write(song)), media)}
+          >
+            {way.title}
+          </button>
+        ))}
+      </div>
     </>
   );
 }
