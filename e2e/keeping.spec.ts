@@ -64,6 +64,7 @@ test("a file dropped on the list becomes a song of its own; a picture is refused
   await expect(page.getByRole("alert")).toContainText(".mid, .midi, .json");
   await drop("lanterns.mid", bytes);
   await page.waitForURL(/songs\/.+\/chords/);
+  await expect(page.getByLabel("Title", { exact: true })).not.toHaveValue("");
   const song = await songOf(page);
   expect(song.parts.length).toBeGreaterThan(3);
   expect(Object.values(firstOf(song.sections).notes).flat().length).toBeGreaterThan(20);
@@ -83,6 +84,6 @@ test("About names whose work ships: the piano, the typefaces, the dictionary, ea
   expect(text).toContain("SIL OPEN FONT LICENSE");
   // Nothing that ships asks for the source of what it is linked with.
   expect(await page.locator("tbody td:nth-child(2)").allTextContents()).not.toContainEqual(
-    expect.stringMatching(/GPL/) as string,
+    expect.stringMatching(/GPL/),
   );
 });

@@ -77,8 +77,8 @@ export function songRoutes(store: SongStore): Router {
       .send(document);
   });
   routes.put("/:id", async (request, response) => {
-    const based = basedOn(request);
-    send(response, await store.save(idOf(request), based, accept(Song.parse(request.body))));
+    const revision = await store.save(idOf(request), basedOn(request), accept(Song.parse(request.body)));
+    response.status(204).set("ETag", `"${revision}"`).end();
   });
   routes.delete("/:id", async (request, response) => {
     await store.remove(idOf(request));

@@ -119,8 +119,11 @@ export class SongStore {
     return { song: document, revision: 1 };
   }
 
-  /** Replaces the document if it is still at the given revision; otherwise refuses and hands back what is stored. */
-  async save(id: string, based: number, song: Song): Promise<Stored> {
+  /**
+   * Replaces the document if it is still at the given revision and answers with the new one; otherwise refuses and hands
+   * back what is stored.
+   */
+  async save(id: string, based: number, song: Song): Promise<number> {
     return this.db.transaction(async (tx) => {
       const row = await this.row(tx, id);
       if (row.revision !== based)
@@ -138,7 +141,7 @@ export class SongStore {
         .update({ title: song.title, revision, document, summary: JSON.stringify(contentsOf(song)), updated_at: at });
       await tx("revisions").insert({ song_id: id, revision, document, name: null, created_at: at });
       await this.thin(tx, id, at);
-      return { song: { ...song, id }, revision };
+      return revision;
     });
   }
 

@@ -17,7 +17,7 @@ import { around } from "../app/commands/audition";
 import { hearFound, showFound } from "../app/commands/findings";
 import { useSelection } from "../app/store/selection";
 import { edit, useSong } from "../app/store/song";
-import { workers } from "../app/workers/client";
+import { workers } from "../app/workers/sync";
 import { FixLink } from "./FixLink";
 import { HearButton } from "./HearTake";
 import { Select } from "./Select";

@@ -3,7 +3,7 @@ import { type Anew, type Part, Text, Voicing } from "../../core/src/index";
 import type { Offer } from "../app/store/results";
 import type { SectionData } from "../app/store/sectionData";
 import { useSong } from "../app/store/song";
-import { workers } from "../app/workers/client";
+import { workers } from "../app/workers/sync";
 import { OfferButtons } from "./OfferButtons";
 
 /** What laying the section out anew would gain, as often as the song changes. */

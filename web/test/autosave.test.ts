@@ -5,9 +5,10 @@ import { songNow, useSong } from "../app/store/song";
 
 /** What the browser keeps between two visits. */
 const kept = new Map<string, unknown>();
+let writes = 0;
 jest.mock("idb-keyval", () => ({
   get: (key: string) => Promise.resolve(structuredClone(kept.get(key))),
-  set: (key: string, value: unknown) => Promise.resolve(void kept.set(key, structuredClone(value))),
+  set: (key: string, value: unknown) => Promise.resolve(void (writes++, kept.set(key, structuredClone(value)))),
   del: (key: string) => Promise.resolve(void kept.delete(key)),
 }));
 
@@ -44,6 +45,7 @@ const settle = async (ms = 0): Promise<void> => {
   await jest.advanceTimersByTimeAsync(ms);
 };
 const online: (() => void)[] = [];
+const hidden: (() => void)[] = [];
 let end: () => void;
 
 beforeEach(async () => {
@@ -52,6 +54,11 @@ beforeEach(async () => {
     window: {
       addEventListener: (_: string, f: () => void) => online.push(f),
       removeEventListener: () => online.splice(0),
+    },
+    document: {
+      visibilityState: "visible",
+      addEventListener: (_: string, f: () => void) => hidden.push(f),
+      removeEventListener: () => hidden.splice(0),
     },
   });
   kept.clear();
@@ -71,25 +78,48 @@ afterEach(async () => {
   jest.useRealTimers();
 });
 
-test("an edit is kept in the browser at once and is on the server within a second; then nothing is kept", async () => {
+const copied = () => (kept.get("unsent:cellar") as { song: Song } | undefined)?.song.tempo;
+
+test("an edit is on the server within a second; until it is, the browser keeps it, and then nothing", async () => {
+  let answer: (revision: number) => void = () => undefined;
+  jest.spyOn(api, "save").mockImplementationOnce((song) => {
+    server.song = song;
+    return new Promise((resolve) => (answer = resolve));
+  });
   edit(100);
-  await settle();
-  expect([state().status, (kept.get("unsent:cellar") as { song: Song }).song.tempo, server.song.tempo]).toEqual([
-    "waiting",
-    100,
-    96,
-  ]);
+  await settle(400);
+  expect([state().status, copied(), server.song.tempo]).toEqual(["waiting", undefined, 96]);
+  await settle(200);
+  expect([state().status, copied()]).toEqual(["saving", 100]);
+  answer(5);
   await settle(1000);
   expect([state().status, state().revision, server.song.tempo, kept.size]).toEqual(["saved", 5, 100, 0]);
 });
 
-test("many edits in a row are one save", async () => {
+test("many edits in a row are one save and one copy; where they do not end, a save comes all the same", async () => {
+  writes = 0;
   for (let tempo = 60; tempo < 90; tempo++) {
     edit(tempo);
     await settle(50);
   }
   await settle(1000);
-  expect([server.saves, server.song.tempo]).toEqual([1, 89]);
+  expect([server.saves, server.song.tempo, writes]).toEqual([1, 89, 1]);
+  for (let tempo = 90; tempo < 160; tempo++) {
+    edit(tempo);
+    await settle(100);
+  }
+  await settle(1000);
+  // Seven seconds without a pause: every three seconds, and at the end.
+  expect([server.saves, server.song.tempo, writes]).toEqual([4, 159, 4]);
+});
+
+test("a page that is left keeps and sends what is not stored", async () => {
+  edit(100);
+  Object.assign(globalThis.document, { visibilityState: "hidden" });
+  hidden.forEach((leave) => leave());
+  expect(copied()).toBe(100);
+  await settle(10);
+  expect([server.song.tempo, copied()]).toEqual([100, undefined]);
 });
 
 test("an edit made while the song is being saved is saved after it", async () => {

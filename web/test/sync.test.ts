@@ -1,8 +1,7 @@
 import { firstOf, nth, sure } from "../../core/src/index";
 import { edit, songWith } from "../../core/test/helpers";
 import type { Edit, Song } from "../../core/src/index";
-import { latest, sync } from "../app/workers/sync";
-import { workers } from "../app/workers/client";
+import { latest, tell, workers } from "../app/workers/sync";
 import { idle } from "./bench";
 
 jest.mock("../app/workers/client");
@@ -63,14 +62,14 @@ describe("the workers follow the song", () => {
 
   beforeEach(async () => {
     now = song;
-    sync(++version, now, null);
+    void tell({ version: ++version, song: now, edit: null });
     await idle();
   });
 
   test("edit by edit", async () => {
     for (const symbol of ["Dm", "Bb", "E7"]) {
       now = edit(now, change(symbol));
-      sync(++version, now, change(symbol));
+      void tell({ version: ++version, song: now, edit: change(symbol) });
       expect((await heldBy())[1]).toBe(symbol);
     }
   });
@@ -78,11 +77,11 @@ describe("the workers follow the song", () => {
   test("where an edit was missed, or cannot be made there, the whole song is sent", async () => {
     now = edit(now, change("Dm"), change("Am"));
     version += 2;
-    sync(version, now, change("Am"));
+    void tell({ version, song: now, edit: change("Am") });
     await idle();
     expect(await heldBy()).toEqual(["C", "Am", "G", "C"]);
     const foreign: Edit = { do: "setChord", section: "s1", chord: "nobody", symbol: "C" };
-    sync(++version, song, foreign);
+    void tell({ version: ++version, song, edit: foreign });
     await idle();
     expect(await heldBy()).toEqual(["C", "F", "G", "C"]);
   });
@@ -91,7 +90,7 @@ describe("the workers follow the song", () => {
     const first = await workers.judge.analyze("s1", "bass", -1);
     const again = await workers.judge.analyze("s1", "bass", sure(first.harmony).number);
     expect(again.harmony).toBeNull();
-    sync(++version, (now = edit(now, change("Dm"))), change("Dm"));
+    void tell({ version: ++version, song: (now = edit(now, change("Dm"))), edit: change("Dm") });
     const after = await workers.judge.analyze("s1", "bass", sure(first.harmony).number);
     expect(sure(after.harmony).number).not.toBe(sure(first.harmony).number);
   });
@@ -113,7 +112,6 @@ describe("the workers follow the song", () => {
   });
 
   test("layouts are sent when they are others, by number", async () => {
-    await workers.writer.follow();
     const [first] = await workers.writer.layouts("s1", {});
     expect(first).toMatchObject({ part: "keys", voicing: { ok: true } });
     const [same] = await workers.writer.layouts("s1", { keys: sure(first).number });

@@ -3,7 +3,7 @@ import { play, playedPlace } from "../audio/sound";
 import { usePlayback } from "../store/playback";
 import { showPass, useSelection, writeHere } from "../store/selection";
 import { edit, say, storedSong, useSong } from "../store/song";
-import { workers } from "../workers/client";
+import { workers } from "../workers/sync";
 import { tellUndoable } from "./undoable";
 
 /** Plays the whole song from a pass on. */

@@ -1,6 +1,6 @@
 import { Edit, firstOf, Instrument, Key, nth, Pitch, Singer, Song } from "../../../core/src/index";
 import { edit, storedSong } from "../store/song";
-import { workers } from "../workers/client";
+import { workers } from "../workers/sync";
 import { tellUndoable } from "./undoable";
 
 /** By how much something is moved: semitones, or steps of the scale. */

@@ -5,7 +5,7 @@ import { usePreferences } from "../store/preferences";
 import { setOffers, type Offer } from "../store/results";
 import { chooseChord } from "../store/selection";
 import { say, songNow, useSong } from "../store/song";
-import { workers } from "../workers/client";
+import { workers } from "../workers/sync";
 
 const MOST_PREPARED = 60;
 const prepared = new Map<string, Edit>();

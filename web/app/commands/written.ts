@@ -16,7 +16,7 @@ import {
 import { clearLines, useResults, type Offer } from "../store/results";
 import { useSelection } from "../store/selection";
 import { songNow } from "../store/song";
-import { workers } from "../workers/client";
+import { workers } from "../workers/sync";
 import { acceptEdit } from "./audition";
 
 /** A bench that writes lines, and what a line of it is. */

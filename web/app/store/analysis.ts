@@ -1,6 +1,5 @@
 import { Edit, sure } from "../../../core/src/index";
-import { workers } from "../workers/client";
-import { latest, sync } from "../workers/sync";
+import { workers, latest, tell } from "../workers/sync";
 import { passInView } from "./passes";
 import { leaveSectionPlayback } from "./playback";
 import { leaveSectionResults, useResults } from "./results";
@@ -45,17 +44,6 @@ const showLayouts = latest(
   },
 );
 
-/** Makes what belongs to the edits since the song was last settled, as one step of undo with them. */
-const settle = latest(
-  () => workers.writer.follow(),
-  ({ version, edits }) => {
-    const state = useSong.getState();
-    // What was worked out for an older song is asked for again.
-    if (version !== state.version) settle();
-    else if (edits.length) state.edit({ do: "all", label: Edit.WHAT_FOLLOWS, edits }, { quiet: true, stored: true });
-  },
-);
-
 function refresh(): void {
   const { section } = useSelection.getState();
   const { song } = useSong.getState();
@@ -63,37 +51,46 @@ function refresh(): void {
   if (song && Edit.laidOutParts(song).length) showLayouts(section);
 }
 
-/** Tells the workers which pass is in view. */
-function look(): string {
+/** The pass that was told to be in view. */
+let seen = "";
+
+/** Tells the workers which pass is in view, where it is another one; whether it is. */
+function look(): boolean {
   const { song } = useSong.getState();
   const { pass, section, here } = useSelection.getState();
   const id = song && passInView(song, pass, section);
+  const now = `${id} ${here}`;
+  if (now === seen) return false;
+  seen = now;
   for (const worker of Object.values(workers)) void worker.look(id, here);
-  return `${id} ${here}`;
+  return true;
+}
+
+/** Tells a version of the song; makes what belongs to it, as one step of undo with it, or else judges it. */
+async function follow(edit: Edit | null): Promise<void> {
+  const { song, version } = useSong.getState();
+  if (!song) return;
+  const follows = await tell({ version, song, edit });
+  // What was worked out for an older song comes with the newer one's answer.
+  if (useSong.getState().version !== version) return;
+  if (!follows || !useSong.getState().edit(follows, { quiet: true, stored: true })) refresh();
 }
 
 /**
- * Follows the song: tells the workers, judges again, and makes what belongs to each edit. Returns a function that ends
- * this.
+ * Follows the song: tells the workers, makes what belongs to each edit, and judges. Returns a function that ends this.
  */
 export function startAnalysis(): () => void {
-  const { song, version } = useSong.getState();
-  if (song) sync(version, song, null);
-  let seen = look();
+  seen = "";
+  look();
   const offSong = useSong.subscribe((state, before) => {
     if (state.version === before.version || !state.song) return;
-    sync(state.version, state.song, state.version === before.version + 1 ? state.lastEdit : null);
-    seen = look();
-    settle();
-    refresh();
+    const told = follow(state.version === before.version + 1 ? state.lastEdit : null);
+    look();
+    void told;
   });
   const offSelection = useSelection.subscribe((state, before) => {
     if (state.section !== before.section || state.pass !== before.pass || state.here !== before.here) {
-      const now = look();
-      if (now !== seen) {
-        seen = now;
-        if (state.section === before.section) refresh();
-      }
+      if (look() && state.section === before.section) refresh();
     }
     if (state.bassPart !== before.bassPart) analyze(state.section);
     if (state.section === before.section) return;
@@ -103,8 +100,7 @@ export function startAnalysis(): () => void {
     chooseNoNotes();
     refresh();
   });
-  settle();
-  refresh();
+  void follow(null);
   return () => {
     offSong();
     offSelection();

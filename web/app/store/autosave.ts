@@ -1,5 +1,5 @@
 import { del, get as read, set as write } from "idb-keyval";
-import { Song, sure } from "../../../core/src/index";
+import { Song } from "../../../core/src/index";
 import { api, ApiProblem } from "../api";
 import { useSong } from "./song";
 
@@ -10,7 +10,9 @@ interface Unsent {
 }
 
 const keyOf = (id: string): string => `unsent:${id}`;
+/** From the last edit to its save, and from the first that is not saved, however many come after it. */
 const DELAY = 500;
+const MOST = 3000;
 const RETRY = 2500;
 
 /**
@@ -38,8 +40,9 @@ export async function openSong(id: string): Promise<void> {
 }
 
 /**
- * Keeps every change in the browser at once and sends it to the server within a second of the last edit; returns a
- * function that ends this.
+ * Sends every change to the server within a second of the last edit. What is on its way, or cannot be sent, is kept in
+ * this browser until it is stored there: one copy a save, and one when the page is left. Returns a function that ends
+ * this.
  */
 export function startAutosave(): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
@@ -48,20 +51,30 @@ export function startAutosave(): () => void {
     clearTimeout(timer);
     timer = setTimeout(() => void save(), delay);
   };
+  /** When the first edit came that no save has taken yet. */
+  let since: number | null = null;
+  /** The version that the browser's own copy holds. */
+  let kept = -1;
+  const keep = () => {
+    const { song, revision, version } = useSong.getState();
+    if (!song || kept === version) return;
+    kept = version;
+    void write(keyOf(song.id), { song, revision } satisfies Unsent);
+  };
   const save = async () => {
     const { song, revision, status, version, setSave } = useSong.getState();
+    if (song && status === "conflict") keep();
     if (!song || running || (status !== "waiting" && status !== "away")) return;
     running = true;
+    since = null;
+    keep();
     setSave({ status: "saving" });
     try {
       const next = await api.save(song, revision);
       const unchanged = useSong.getState().version === version;
       setSave({ revision: next, status: unchanged ? "saved" : "waiting" });
       if (unchanged) await del(keyOf(song.id));
-      else {
-        await write(keyOf(song.id), { song: sure(useSong.getState().song), revision: next } satisfies Unsent);
-        later(DELAY);
-      }
+      else later(DELAY);
     } catch (error) {
       const problem = error instanceof ApiProblem ? error : new ApiProblem(0, "server.away", String(error));
       const { current, revision = 0 } = problem.more;
@@ -84,17 +97,24 @@ export function startAutosave(): () => void {
   const onChange = (state: ReturnType<typeof useSong.getState>, before: ReturnType<typeof useSong.getState>) => {
     if (state.version === before.version && state.status === before.status) return;
     if (state.status !== "waiting" && !(state.version !== before.version && state.status === "conflict")) return;
-    if (state.song && state.version !== before.version)
-      void write(keyOf(state.song.id), { song: state.song, revision: state.revision } satisfies Unsent);
-    later(DELAY);
+    since ??= Date.now();
+    later(Math.max(0, Math.min(DELAY, since + MOST - Date.now())));
   };
   const unsubscribe = useSong.subscribe(onChange);
   const online = () => later(0);
+  // A page that is left may not come back: what is not stored yet is kept, and sent if there is time.
+  const leave = () => {
+    if (document.visibilityState !== "hidden" || useSong.getState().status === "saved") return;
+    keep();
+    void save();
+  };
   window.addEventListener("online", online);
+  document.addEventListener("visibilitychange", leave);
   if (useSong.getState().status !== "saved") later(DELAY);
   return () => {
     unsubscribe();
     window.removeEventListener("online", online);
+    document.removeEventListener("visibilitychange", leave);
     clearTimeout(timer);
     void save();
   };

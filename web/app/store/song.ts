@@ -79,7 +79,7 @@ export const useSong = create<SongState>((set, get) => ({
       set({ problem: result.error });
       return null;
     }
-    const { song: next, problems, created } = result.value;
+    const { song: next, problems, created, edit: read } = result.value;
     const lineProblems = asked.do === "setLine" ? problems : get().lineProblems;
     if (next === song) {
       set({ lineProblems, problem: null });
@@ -88,7 +88,7 @@ export const useSong = create<SongState>((set, get) => ({
     set({
       song: next,
       version: version + 1,
-      lastEdit: edit,
+      lastEdit: read,
       past: quiet ? past : [...past.slice(-HISTORY), song],
       future: quiet ? get().future : [],
       // What follows an edit by itself does not take a message away.

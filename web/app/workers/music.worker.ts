@@ -60,8 +60,8 @@ let version = 0;
  * stored.
  */
 let settled: Song | null = null;
-/** The version for which what follows was asked last, where something did. */
-let asked = -1;
+/** What followed from the song as it is now, as it was answered; null where nothing did. */
+let proposed: Edit | null = null;
 const memory = Fact.memory();
 const checker = Check.checker(memory);
 // Judges what is only tried out (a drag, a preview), without displacing what is remembered of the song itself.
@@ -122,29 +122,50 @@ export type TriedKey = SungKey & { necks: NeckKey[] };
 
 export type ShownOffer = Omit<ReharmCandidate, "events">;
 
+/** What belongs to what changed since the song was last settled, as one edit; null where all of it is there. */
+function following(): Edit | null {
+  const edits = song ? Edit.followChange(settled, song, { memory }) : [];
+  if (!edits.length) settled = song;
+  proposed = edits.length ? { do: "all", label: Edit.WHAT_FOLLOWS, edits } : null;
+  return proposed;
+}
+
 const musicWorker = {
-  /** `fresh`: a song that was opened, undone or redone, not one that was edited. */
-  load(next: number, document: Song, fresh: boolean): void {
+  /** `fresh`: a song that was opened, undone or redone, not one that was edited. Answers with what follows. */
+  load(next: number, document: Song, { fresh, ask }: { fresh: boolean; ask: boolean }): Edit | null {
     song = document;
     version = next;
     if (fresh) settled = null;
+    return ask ? following() : null;
+  },
+  /**
+   * Follows edits, the last of which leads to version `next`; answers with what follows from them, as one edit. `ask`:
+   * whether that is wanted. Undefined where this worker does not hold the version before: then the song must be loaded.
+   */
+  edits(next: number, changes: Edit[], ask: boolean): Edit | null | undefined {
+    if (!song || version !== next - changes.length) return undefined;
+    for (const change of changes) {
+      const made = Edit.repeat(song, change);
+      if (!made) return undefined;
+      if (settled === song && Edit.isComplete(change)) settled = made;
+      song = made;
+    }
+    version = next;
+    return ask ? following() : null;
+  },
+  /** What followed was made of the song: it is taken over without crossing the border again, and looked at once more. */
+  took(next: number): Edit | null | undefined {
+    const made = song && proposed && version === next - 1 ? Edit.repeat(song, proposed) : null;
+    if (!made) return undefined;
+    // From here on only what that brought is looked at, so that it comes to an end.
+    settled = song;
+    song = made;
+    version = next;
+    return following();
   },
   /** What is asked from now on is asked of a section as this pass plays it. */
   look(pass: string | null, here: boolean): void {
     looked = { pass, here };
-  },
-  /** False when the worker does not hold the version before: then the song must be loaded. */
-  edit(next: number, change: Edit): boolean {
-    if (!song || version !== next - 1) return false;
-    const result = Edit.apply(song, change);
-    if (!result.ok) return false;
-    if (settled === song && Edit.isComplete(change)) settled = result.value.song;
-    // What followed was worked out for the song as it is now: from there on only what that brought is looked at, so
-    // that it comes to an end.
-    if (asked === version && change.do === "all" && change.label === Edit.WHAT_FOLLOWS) settled = song;
-    song = result.value.song;
-    version = next;
-    return true;
   },
   /**
    * Findings and bass report of a section; with `tried`, as if that edit had been made. `known`: number of the harmony
@@ -180,13 +201,6 @@ const musicWorker = {
     const agreed = read.get(Fact.agreement, section);
     const bass = Bass.request(read, { section, part });
     return { map: map.value, agreed: agreed.ok ? agreed.value : null, plan: bass.ok ? Bass.weave(bass.value.ctx) : [] };
-  },
-  /** Edits that belong to what changed since the song was last settled; made, they settle it. */
-  follow(): { version: number; edits: Edit[] } {
-    const edits = song ? Edit.followChange(settled, song, { memory }) : [];
-    if (!edits.length) settled = song;
-    asked = edits.length ? version : -1;
-    return { version, edits };
   },
   /** An edit with what belongs to it, the bass too where it is to go along. */
   withFollowing: (edit: Edit, bass: boolean): Result<Edit> =>

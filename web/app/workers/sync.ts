@@ -1,12 +1,59 @@
-import type { Edit, Song } from "../../../core/src/index";
-import { workers } from "./client";
+import type { Remote } from "comlink";
+import { Edit, type Song } from "../../../core/src/index";
+import { workers as started } from "./client";
+import type { MusicWorker } from "./music.worker";
 
-/** Brings both workers to a version of the song. Calls are answered in order, so what follows sees it. */
-export function sync(version: number, song: Song, edit: Edit | null): void {
-  for (const worker of Object.values(workers))
-    if (!edit) void worker.load(version, song, true);
-    else void worker.edit(version, edit).then((followed) => (followed ? undefined : worker.load(version, song, false)));
+/** A version of the song, and the edit that led to it; null where it came from elsewhere. */
+export interface Version {
+  version: number;
+  song: Song;
+  edit: Edit | null;
 }
+
+/** Versions the writer has not been told yet: it is told when it is asked for something. */
+let untold: Version[] = [];
+/** Whether an edit is what the judge answered: made, it is there already. */
+const isAnswer = (edit: Edit): boolean => edit.do === "all" && edit.label === Edit.WHAT_FOLLOWS;
+
+/**
+ * Tells the judge a version of the song; answers with what follows from it, as one edit. What followed and was made
+ * goes no second time. The writer is told when it is next asked.
+ */
+export async function tell(now: Version): Promise<Edit | null> {
+  const { version, song, edit } = now;
+  if (edit) untold.push(now);
+  else untold = [now];
+  const { judge } = started;
+  let answer: Edit | null | undefined;
+  if (edit) answer = await (isAnswer(edit) ? judge.took(version) : judge.edits(version, [edit], true));
+  if (answer === undefined) answer = await judge.load(version, song, { fresh: !edit || isAnswer(edit), ask: true });
+  return answer;
+}
+
+/** Brings the writer to the newest version: the song where it came from elsewhere, and all edits in one message. */
+async function bring(): Promise<void> {
+  const versions = untold;
+  untold = [];
+  const { writer } = started;
+  const whole = versions.findLast(({ edit }) => !edit);
+  if (whole) void writer.load(whole.version, whole.song, { fresh: true, ask: false });
+  const last = versions.at(-1);
+  const changes = versions.slice(whole ? versions.indexOf(whole) + 1 : 0).flatMap(({ edit }) => edit ?? []);
+  if (!last || !changes.length) return;
+  const held = await writer.edits(last.version, changes, false);
+  if (held === undefined) await writer.load(last.version, last.song, { fresh: false, ask: false });
+}
+
+/** The workers, each as far as the song is: what is asked of the writer comes behind all that it has to know. */
+export const workers: Record<"judge" | "writer", Remote<MusicWorker>> = {
+  judge: started.judge,
+  writer: new Proxy(started.writer, {
+    get(writer, name: keyof MusicWorker) {
+      void bring();
+      return writer[name];
+    },
+  }),
+};
 
 /** Runs a request so that only the newest one is answered; at most one is under way and one waits. */
 export function latest<A extends unknown[], R>(

@@ -7,7 +7,7 @@ import { chooseNotes } from "../../app/store/selection";
 import { edit, say, sectionNow, songNow } from "../../app/store/song";
 import { HearTake } from "../../kit/HearTake";
 import { percent } from "../../kit/texts";
-import { workers } from "../../app/workers/client";
+import { workers } from "../../app/workers/sync";
 import type { PartProps } from "../../kit/partProps";
 import { NoteReason } from "../../kit/NoteReason";
 

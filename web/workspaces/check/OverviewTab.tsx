@@ -4,7 +4,7 @@ import type { Overview } from "../../../core/src/index";
 import type { SectionData } from "../../app/store/sectionData";
 import { useSong } from "../../app/store/song";
 import { percent } from "../../kit/texts";
-import { workers } from "../../app/workers/client";
+import { workers } from "../../app/workers/sync";
 
 /** Charts are loaded when they are first looked at. */
 const Charts = lazy(() => import("./Charts"));

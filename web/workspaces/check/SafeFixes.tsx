@@ -4,7 +4,7 @@ import { acceptEdit, auditionEdit } from "../../app/commands/audition";
 import type { SectionData } from "../../app/store/sectionData";
 import { useSong } from "../../app/store/song";
 import { HearTake } from "../../kit/HearTake";
-import { workers } from "../../app/workers/client";
+import { workers } from "../../app/workers/sync";
 
 /** Mends what is safe of the findings that are shown: the whole change is seen and heard before it is made. */
 export function SafeFixes({ data, findings }: { data: SectionData; findings: readonly Finding[] }) {

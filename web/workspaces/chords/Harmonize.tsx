@@ -18,7 +18,7 @@ import { OfferButtons } from "../../kit/OfferButtons";
 import { Refused } from "../../kit/Refused";
 import { Select } from "../../kit/Select";
 import { Slider } from "../../kit/Slider";
-import { workers } from "../../app/workers/client";
+import { workers } from "../../app/workers/sync";
 
 type Ending = "closed" | "open";
 

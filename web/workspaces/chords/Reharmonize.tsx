@@ -8,7 +8,7 @@ import { useSong, useStored } from "../../app/store/song";
 import { Check } from "../../kit/Check";
 import { Slider } from "../../kit/Slider";
 import { Switches } from "../../kit/Switches";
-import { workers } from "../../app/workers/client";
+import { workers } from "../../app/workers/sync";
 import { latest } from "../../app/workers/sync";
 import type { ShownOffer } from "../../app/workers/music.worker";
 import { OneOffer, WholeOffer } from "./ReharmOffers";

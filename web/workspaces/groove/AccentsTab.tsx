@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { useBassPart } from "../../app/commands/bass";
 import type { SectionData } from "../../app/store/sectionData";
-import { workers } from "../../app/workers/client";
+import { workers } from "../../app/workers/sync";
 import type { AccentView } from "../../app/workers/music.worker";
 import { Accents } from "./Accents";
 import { Kicks } from "./Kicks";

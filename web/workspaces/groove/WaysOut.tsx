@@ -4,7 +4,7 @@ import { keepNotes } from "../../app/commands/bass";
 import type { SectionData } from "../../app/store/sectionData";
 import { say } from "../../app/store/song";
 import { HearTake } from "../../kit/HearTake";
-import { workers } from "../../app/workers/client";
+import { workers } from "../../app/workers/sync";
 import type { AccentView } from "../../app/workers/music.worker";
 import { inBar } from "./places";
 

@@ -8,7 +8,7 @@ import { edit, useSong, useStored } from "../../app/store/song";
 import { HearTake } from "../../kit/HearTake";
 import { Select } from "../../kit/Select";
 import { keyText, percent } from "../../kit/texts";
-import { workers } from "../../app/workers/client";
+import { workers } from "../../app/workers/sync";
 import type { TriedKey } from "../../app/workers/music.worker";
 
 /** The song tried in all keys; what is shown while it is tried again is what was found before. */

@@ -6,7 +6,7 @@ import { usePreferences } from "../../app/store/preferences";
 import { chooseNotes, useSelection } from "../../app/store/selection";
 import { edit, useStored } from "../../app/store/song";
 import { HearTake } from "../../kit/HearTake";
-import { workers } from "../../app/workers/client";
+import { workers } from "../../app/workers/sync";
 import { LANGUAGES, type Language } from "../../app/workers/wordBook";
 import type { PartProps } from "../../kit/partProps";
 import { Select } from "../../kit/Select";

@@ -6,7 +6,7 @@ import { say } from "../../app/store/song";
 import { InPlace } from "../../kit/InPlace";
 import { Select } from "../../kit/Select";
 import { oneDecimal } from "../../kit/texts";
-import { workers } from "../../app/workers/client";
+import { workers } from "../../app/workers/sync";
 
 const FRETS = 13;
 const SHOWN = 4;

@@ -6,7 +6,7 @@ import { useOffers, useResults, type Offer } from "../../app/store/results";
 import type { SectionData } from "../../app/store/sectionData";
 import { say, useSong, useStored } from "../../app/store/song";
 import { OfferButtons } from "../../kit/OfferButtons";
-import { workers } from "../../app/workers/client";
+import { workers } from "../../app/workers/sync";
 
 type Layouts = Record<string, PitchName[]>;
 

@@ -1,4 +1,4 @@
-import { sure } from "../../base/list";
+import { firstOf, sure } from "../../base/list";
 import { produce } from "immer";
 import { z } from "zod";
 import { fail, ok, type Problem, type Result } from "../../base/result";
@@ -18,6 +18,8 @@ export interface Applied {
   created: string[];
   /** What could not be done while the rest stands, such as places of a chord line that could not be read. */
   problems: Problem[];
+  /** The edit as it was read: what `repeatEdit` makes elsewhere. */
+  edit: Edit;
 }
 
 const REGISTRY = new Map(
@@ -35,28 +37,48 @@ const REGISTRY = new Map(
  * accepts, with no reference into nothing; a refused one leaves everything as it was and says what and why. Error codes
  * begin with `edit.`, or are those of what is read.
  */
-export function applyEdit(before: Song, edit: Edit): Result<Applied> {
-  if (edit.do === "all") return applyAll(before, edit.edits);
-  if (edit.do === "inPass") return applyInPass(before, edit);
-  const entry = REGISTRY.get(edit.do);
-  if (!entry) return fail("edit.unknown", `There is no edit called "${String(edit.do)}"`);
-  const parsed = entry.schema.safeParse(edit);
-  if (!parsed.success) {
-    const [issue] = parsed.error.issues;
-    const read = issue?.code === "custom" ? (issue.params?.problem as Problem | undefined) : undefined;
-    if (read) return { ok: false, error: read };
-    return fail(
-      `edit.${edit.do}`,
-      cannotUse(entry.definition, { ...sure(issue), value: valueAt(edit, sure(issue).path) }),
-    );
-  }
-  const { do: _, ...fields } = parsed.data as Record<string, unknown>;
-  const absent = absentIn(before, entry.definition, fields);
-  if (absent) return { ok: false, error: absent };
-  return make(before, entry.definition, fields);
+export const applyEdit = (before: Song, edit: Edit): Result<Applied> => apply(before, edit, true);
+
+/**
+ * Makes an edit that `applyEdit` has accepted for the same song elsewhere (its `edit`, as it was read): nothing is read
+ * or checked a second time. Null where it cannot be made here, so that the whole song has to be sent.
+ */
+export function repeatEdit(before: Song, edit: Edit): Song | null {
+  const made = apply(before, edit, false);
+  return made.ok ? made.value.song : null;
 }
 
-function make(before: Song, { apply }: EditDefinition, edit: Record<string, unknown>): Result<Applied> {
+/** `reads`: whether the edit is read by its schema, and the song that comes of it checked. */
+function apply(before: Song, edit: Edit, reads: boolean): Result<Applied> {
+  if (edit.do === "all") return applyAll(before, edit, reads);
+  if (edit.do === "inPass") return applyInPass(before, edit, reads);
+  const entry = REGISTRY.get(edit.do);
+  if (!entry) return fail("edit.unknown", `There is no edit called "${String(edit.do)}"`);
+  const read = reads ? readEdit(entry, edit) : ok(edit);
+  if (!read.ok) return read;
+  const { do: _, ...fields } = read.value as Record<string, unknown> & { do: string };
+  const absent = absentIn(before, entry.definition, fields);
+  if (absent) return { ok: false, error: absent };
+  const made = make(before, entry.definition, fields, reads);
+  return made.ok ? ok({ ...made.value, edit: read.value }) : made;
+}
+
+type Entry = NonNullable<ReturnType<typeof REGISTRY.get>>;
+
+/** An edit as its schema reads it: texts without blanks around them. */
+function readEdit({ schema, definition }: Entry, edit: Edit): Result<Edit> {
+  const parsed = schema.safeParse(edit);
+  if (parsed.success) return ok(parsed.data as Edit);
+  const issue = firstOf(parsed.error.issues);
+  const read = issue.code === "custom" ? (issue.params?.problem as Problem | undefined) : undefined;
+  if (read) return { ok: false, error: read };
+  return fail(`edit.${edit.do}`, cannotUse(definition, { ...issue, value: valueAt(edit, issue.path) }));
+}
+
+/** What is made of a song before the edit is put beside it. */
+type Made = Omit<Applied, "edit">;
+
+function make(before: Song, { apply }: EditDefinition, edit: Record<string, unknown>, checks: boolean): Result<Made> {
   const created: string[] = [];
   const problems: Problem[] = [];
   let refused: Problem | undefined;
@@ -73,69 +95,57 @@ function make(before: Song, { apply }: EditDefinition, edit: Record<string, unkn
     refused = apply(draft, edit as never, { song: before, fresh, note: (p) => void problems.push(p) }) ?? undefined;
   });
   if (refused) return { ok: false, error: refused };
-  const issue = issueIn(SongFields, before, after);
-  if (issue)
-    return fail(
-      "edit.invalid",
-      `This would leave a song that cannot be kept: ${issue.path.map(String).join(".")}: ${issue.message}`,
-    );
-  const breach = after === before ? null : breachOf(after);
-  if (breach)
-    return fail(
-      "edit.invalid",
-      `This would leave a song that cannot be kept: ${breach.path.join(".")}: ${breach.message}`,
-    );
-  return ok({ song: after, created, problems });
+  const wrong = checks && after !== before ? (issueIn(SongFields, before, after) ?? breachOf(after)) : null;
+  return wrong ? unkept(wrong) : ok({ song: after, created, problems });
 }
 
-function applyAll(song: Song, edits: readonly Edit[]): Result<Applied> {
-  const all: Applied = { song, created: [], problems: [] };
-  for (const edit of edits) {
-    const next = applyEdit(all.song, edit);
+const unkept = ({ path, message }: Pick<Issue, "path" | "message">): Result<never> =>
+  fail("edit.invalid", `This would leave a song that cannot be kept: ${path.map(String).join(".")}: ${message}`);
+
+function applyAll(song: Song, all: Extract<Edit, { do: "all" }>, reads: boolean): Result<Applied> {
+  const made: Made = { song, created: [], problems: [] };
+  const edits: Edit[] = [];
+  for (const edit of all.edits) {
+    const next = apply(made.song, edit, reads);
     if (!next.ok) return next;
-    all.song = next.value.song;
-    all.created.push(...next.value.created);
-    all.problems.push(...next.value.problems);
+    made.song = next.value.song;
+    made.created.push(...next.value.created);
+    made.problems.push(...next.value.problems);
+    edits.push(next.value.edit);
   }
-  return ok(all);
+  return ok({ ...made, edit: { ...all, edits } });
 }
 
-function applyInPass(song: Song, { pass: id, here = false, edit }: Extract<Edit, { do: "inPass" }>): Result<Applied> {
+function applyInPass(song: Song, whole: Extract<Edit, { do: "inPass" }>, reads: boolean): Result<Applied> {
+  const { pass: id, here = false, edit } = whole;
   const pass = song.form.find((p) => p.id === id);
   const section = pass && song.sections.find((s) => s.id === pass.sectionId);
   if (!section) return fail("edit.pass", `No pass has the id "${id}"`);
+  const together = (label: string, edits: Edit[]) => applyAll(song, { do: "all", label, edits }, reads);
   if (edit.do === "all")
-    return applyAll(
-      song,
+    return together(
+      edit.label,
       edit.edits.map((e) => ({ do: "inPass", pass: id, here, edit: e })),
     );
-  if (REGISTRY.get(edit.do)?.definition.whole) return applyEdit(song, edit);
-  if (
-    edit.do === "setPlaying" &&
-    edit.pass === undefined &&
-    (edit.section === undefined || edit.section === section.id)
-  )
-    return applyAll(song, playedInPass(pass, edit, here));
+  if (REGISTRY.get(edit.do)?.definition.whole) return apply(song, edit, reads);
+  if (edit.do === "setPlaying" && edit.pass === undefined && (edit.section ?? section.id) === section.id)
+    return together("play it so here", playedInPass(pass, edit, here));
   const open = openPass(song, section, pass);
-  const made = applyEdit(open, edit);
+  const made = apply(open, edit, reads);
   if (!made.ok) return made;
-  if (beyondMusic(open, made.value.song, section.id)) return applyEdit(song, edit);
+  if (beyondMusic(open, made.value.song, section.id)) return apply(song, edit, reads);
   const { bars } = sure(made.value.song.sections.find((s) => s.id === section.id));
   if (bars !== section.bars && here) return { ok: false, error: lengthRefused(section) };
-  if (bars < section.bars) {
-    // What falls out of a shorter section is what the section has there, not what the pass has.
-    const shorter = applyEdit(song, { do: "setSection", section: section.id, bars });
-    return !shorter.ok ? shorter : applyEdit(shorter.value.song, { do: "inPass", pass: id, edit });
-  }
+  // What falls out of a shorter section is what the section has there, not what the pass has.
+  if (bars < section.bars)
+    return together("a shorter section", [
+      { do: "setSection", section: section.id, bars },
+      { do: "inPass", pass: id, edit },
+    ]);
   const closed = closePass(song, pass, open, { after: made.value.song, here });
   if ("message" in closed) return { ok: false, error: closed };
-  const breach = breachOf(closed);
-  if (breach)
-    return fail(
-      "edit.invalid",
-      `This would leave a song that cannot be kept: ${breach.path.join(".")}: ${breach.message}`,
-    );
-  return ok({ ...made.value, song: closed });
+  const breach = reads ? breachOf(closed) : null;
+  return breach ? unkept(breach) : ok({ ...made.value, song: closed, edit: { ...whole, edit: made.value.edit } });
 }
 
 /** An issue in words: "The velocity 0 cannot be used: velocities go from 1 to 127". */
