@@ -14,6 +14,9 @@ import { cheapestPruned } from "../core/src/search/pruned";
 import { longSong, loopOf } from "./songs";
 import { trace } from "./trace";
 
+const ROOTS = ["C", "Db", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"];
+const COLORS = ["", "m7", "maj9", "13", "7(b9)", "6/9", "m7b5", "9sus4"];
+
 type Time = (run: () => unknown, times?: number) => number;
 interface Walk {
   picks: number[];
@@ -134,11 +137,7 @@ export async function voicing(time: Time, greedy: (lattice: Lattice) => Walk, br
 
   const neck = sure(Frets.neck(Instrument.of("guitar")));
   const searched = Array.from({ length: 200 }, (_, i) => {
-    const chord = must(
-      Chord.parse(
-        `${["C", "Db", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"][i % 12]}${["", "m7", "maj9", "13", "7(b9)", "6/9", "m7b5", "9sus4"][Math.floor(i / 12) % 8]}`,
-      ),
-    );
+    const chord = must(Chord.parse(nth(ROOTS, i % 12) + nth(COLORS, Math.floor(i / 12) % 8)));
     return chord.tones.map((t) => (t.semitones + Pitch.midi(`${chord.root}4`)) % 12);
   });
   let shapes = 0;

@@ -62,7 +62,8 @@ function main(): number {
     (values.school !== undefined && !Song.PROFILES.includes(values.school as Profile))
   ) {
     console.error(
-      `Usage: npm run check -- [--school ${Song.PROFILES.join("|")}] [--json | --csv] [--fail ${LEVELS.join("|")}] path …`,
+      `Usage: npm run check -- [--school ${Song.PROFILES.join("|")}] [--json | --csv] [--fail ` +
+        `${LEVELS.join("|")}] path …`,
     );
     return 2;
   }

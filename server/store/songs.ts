@@ -120,8 +120,8 @@ export class SongStore {
   }
 
   /**
-   * Replaces the document if it is still at the given revision and answers with the new one; otherwise refuses and hands
-   * back what is stored.
+   * Replaces the document if it is still at the given revision and answers with the new one; otherwise refuses and
+   * hands back what is stored.
    */
   async save(id: string, based: number, song: Song): Promise<number> {
     return this.db.transaction(async (tx) => {

@@ -26,7 +26,9 @@ export function setAside(heads: readonly { start: Ticks; y: number }[], diameter
     for (let j = k - 1; j >= 0 && nth(heads, nth(order, j)).start === nth(heads, nth(order, k)).start; j--)
       if (Math.abs(nth(heads, nth(order, j)).y - nth(heads, nth(order, k)).y) < diameter)
         taken.add(nth(shift, nth(order, j)));
-    while (taken.has(nth(shift, nth(order, k)))) shift[nth(order, k)]! += 1;
+    let aside = nth(shift, nth(order, k));
+    while (taken.has(aside)) aside++;
+    shift[nth(order, k)] = aside;
   }
   return shift;
 }

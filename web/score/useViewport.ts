@@ -55,7 +55,9 @@ export const usePlayhead = (viewport: RefObject<HTMLDivElement | null>, axis: Ax
     return true;
   });
 
-/** Scrolls as far as it takes to show a lane; the keyboard stays where it was, which `scrollIntoView` does not promise. */
+/**
+ * Scrolls as far as it takes to show a lane; the keyboard stays where it was, which `scrollIntoView` does not promise.
+ */
 export function showLane(view: HTMLElement, part: string | undefined): void {
   const lane = document.getElementById(`lane-${part}`);
   if (!lane) return;

@@ -21,5 +21,10 @@ export const firstOf = <T>(list: ArrayLike<T>): T => nth(list, 0);
 /** The last entry of a list that is not empty. Throws a RangeError where it is. `lastOf([1, 2, 3])` is 3. */
 export const lastOf = <T>(list: ArrayLike<T>): T => nth(list, list.length - 1);
 
+/** Adds to an entry of a list of sums. `add(sums, 2, 0.5)` */
+export function add(sums: number[], index: number, by: number): void {
+  sums[index] = nth(sums, index) + by;
+}
+
 /** Each entry with the one after it. `pairwise([1, 2, 3])` is [[1, 2], [2, 3]]. */
 export const pairwise = <T>(list: readonly T[]): [T, T][] => list.slice(1).map((next, i) => [nth(list, i), next]);

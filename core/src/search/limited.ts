@@ -115,8 +115,8 @@ function through({ prepared: p, kindOf }: Limited, [first, last]: readonly [numb
         }
       }
       for (let b = 0; b < to.length; b++) {
-        next[b]! += nth(nth(p.nodes, c), nth(to, b));
-        by[b]! |= nth(nth(bitsOf, k), b);
+        next[b] = nth(next, b) + nth(nth(p.nodes, c), nth(to, b));
+        by[b] = nth(by, b) | nth(nth(bitsOf, k), b);
       }
       costs = next;
       used = by;

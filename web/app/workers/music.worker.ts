@@ -153,7 +153,9 @@ const musicWorker = {
     version = next;
     return ask ? following() : null;
   },
-  /** What followed was made of the song: it is taken over without crossing the border again, and looked at once more. */
+  /**
+   * What followed was made of the song: it is taken over without crossing the border again, and looked at once more.
+   */
   took(next: number): Edit | null | undefined {
     const made = song && proposed && version === next - 1 ? Edit.repeat(song, proposed) : null;
     if (!made) return undefined;

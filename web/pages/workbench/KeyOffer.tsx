@@ -33,7 +33,8 @@ export function KeyOffer({ song }: { song: Song }) {
       type="button"
       className="key-offer"
       title={
-        `The chords fit ${Pitch.typeset(best.key)} better than ${Pitch.typeset(song.key)}. Names the key of ${whose}; no ` +
+        `The chords fit ${Pitch.typeset(best.key)} better than ${Pitch.typeset(song.key)}. Names the key of ` +
+        `${whose}; no ` +
         "chord changes"
       }
       onClick={() =>

@@ -72,7 +72,9 @@ function Tones({ chord, data, id }: { chord: Chord; data: SectionData; id: strin
     const bent = Chord.bend(chord, i, direction, data.key);
     if (!bent) return null;
     const role = Slice.ROLE_WORDS[bent.to.role] ?? bent.to.role;
-    const said = `${Pitch.typeset(bent.from.note)} becomes ${Pitch.typeset(bent.to.note)}, ${role} of ${Pitch.typeset(bent.symbol)}`;
+    const said =
+      `${Pitch.typeset(bent.from.note)} becomes ${Pitch.typeset(bent.to.note)}, ${role} of ` +
+      `${Pitch.typeset(bent.symbol)}`;
     return (
       <button type="button" title={said} aria-label={said} onClick={() => rename(data.section.id, id, bent.symbol)}>
         {direction > 0 ? "♯" : "♭"} <ChordName symbol={bent.symbol} />

@@ -126,8 +126,8 @@ function costOf(p: Prepared, picks: readonly number[]): number {
   const n = picks.length;
   let cost = 0;
   picks.forEach((x, c) => {
-    cost += p.nodes[c]![x]!;
-    if (c + 1 < n || p.closed) cost += p.steps[c]![x * nth(p.sizes, (c + 1) % n) + nth(picks, (c + 1) % n)]!;
+    cost += nth(nth(p.nodes, c), x);
+    if (c + 1 < n || p.closed) cost += nth(nth(p.steps, c), x * nth(p.sizes, (c + 1) % n) + nth(picks, (c + 1) % n));
   });
   return cost;
 }

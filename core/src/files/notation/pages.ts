@@ -96,7 +96,7 @@ export function pagesOf(song: Song, order: Order, about?: readonly string[]): Pa
   const real = realize({ ...laid, form: chosen.map((c) => c.pass) });
   let first = 1;
   const blocks = real.sections.map((s, i): PageBlock => {
-    const { name, times } = chosen[i]!;
+    const { name, times } = sure(chosen[i]);
     const block = {
       pass: s.pass,
       name,

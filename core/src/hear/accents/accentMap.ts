@@ -137,7 +137,10 @@ export function accentMap(
       }
     if (!loudest.size) return [];
     const strength = new Array<number>(steps).fill(0);
-    for (const [at, velocity] of loudest) strength[(at / step) % steps]! += velocity / 127 / section.bars;
+    for (const [at, velocity] of loudest) {
+      const k = (at / step) % steps;
+      strength[k] = nth(strength, k) + velocity / 127 / section.bars;
+    }
     const found = syncopations([...loudest.keys()], meter, length);
     return [
       {

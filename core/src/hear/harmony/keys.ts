@@ -1,4 +1,4 @@
-import { firstOf, nth, sure } from "../../base/list";
+import { add, firstOf, nth, sure } from "../../base/list";
 import { keyName, MODES, parseKey, type Key, type Mode } from "../../theory/pitch/key";
 import {
   mod,
@@ -129,7 +129,7 @@ export function findKeys(notes: readonly WeighedNote[]): KeyFit[] {
     else if (parsePitch(text).ok) pc = pitchClass(noteOf(text));
     else pc = null;
     if (pc === null) continue;
-    weights[pc]! += typeof item === "string" ? 1 : item.duration;
+    add(weights, pc, typeof item === "string" ? 1 : item.duration);
     const signOf = () => {
       if (text.includes("#")) return 1;
       if (text.slice(1).includes("b")) return -1;
@@ -185,9 +185,9 @@ export function findKeysOfChords(chords: readonly { chord: Chord; duration: numb
     const leads =
       next !== undefined && has(chord, "b7") && has(chord, "3") && mod(rootPc(next) - rootPc(chord), 12) === 5;
     for (const pc of chordPitchClasses(chord))
-      weights[pc]! += leads && mod(pc - rootPc(chord), 12) === 4 ? duration * LEADING : duration;
-    weights[rootPc(chord)]! += duration;
-    weights[bassPc(chord)]! += duration * 0.5;
+      add(weights, pc, leads && mod(pc - rootPc(chord), 12) === 4 ? duration * LEADING : duration);
+    add(weights, rootPc(chord), duration);
+    add(weights, bassPc(chord), duration * 0.5);
     const signOfRoot = () => {
       if (chord.root.includes("#")) return 1;
       if (chord.root.includes("b")) return -1;

@@ -1,3 +1,4 @@
+import { add } from "../../base/list";
 import { random } from "../../base/random";
 import { mod } from "../../theory/pitch/pitch";
 import type { Ticks } from "../../theory/time/meter";
@@ -13,7 +14,7 @@ export function noise(seed: number, position: number): number {
 /** Share of bars that sound at each sixteenth of the bar: the rhythm figure of a line. */
 export function attackProfile(starts: readonly Ticks[], bar: Ticks, bars: number): number[] {
   const profile = new Array<number>(Math.round(bar / 120)).fill(0);
-  for (const s of starts) if (s >= 0 && s < bars * bar) profile[Math.floor(mod(s, bar) / 120)]! += 1 / bars;
+  for (const s of starts) if (s >= 0 && s < bars * bar) add(profile, Math.floor(mod(s, bar) / 120), 1 / bars);
   return profile.map((x) => Math.min(1, x));
 }
 

@@ -113,8 +113,9 @@ export function singerPage(song: Song, singerId: string): Result<SingerPage> {
           tick: note.start,
           pitch: note.pitch,
           words:
-            `${positionText(meter, note.start).replace(/^pickup/, "the pickup")}${waited > 0 ? `, after ${counted(waited, "bar")}` : ""}: ` +
-            `${note.pitch}${from ? `, ${from}` : ""}`,
+            `${positionText(meter, note.start).replace(/^pickup/, "the pickup")}${
+              waited > 0 ? ", after " + `${counted(waited, "bar")}` : ""
+            }: ` + `${note.pitch}${from ? `, ${from}` : ""}`,
         },
       ];
     });

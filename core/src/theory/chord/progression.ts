@@ -1,4 +1,4 @@
-import { firstOf, nth } from "../../base/list";
+import { add, firstOf, nth } from "../../base/list";
 import type { Problem } from "../../base/result";
 import type { Meter, Ticks } from "../time/meter";
 import { chordSymbol, type Chord } from "./chord";
@@ -83,7 +83,7 @@ export function shareBar(meter: Meter, count: number): Ticks[] | null {
 function dotBar(meter: Meter, tokens: Token[]): Ticks[] | null {
   if (tokens.length > meter.beats.length) return null;
   const lengths = tokens.map((_, i) => nth(meter.beats, i).duration);
-  lengths[lengths.length - 1]! += meter.bar - lengths.reduce((a, b) => a + b, 0);
+  add(lengths, lengths.length - 1, meter.bar - lengths.reduce((a, b) => a + b, 0));
   return lengths;
 }
 

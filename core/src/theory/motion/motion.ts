@@ -1,4 +1,4 @@
-import { nth } from "../../base/list";
+import { lastOf, nth } from "../../base/list";
 import { mod, type Midi } from "../pitch/pitch";
 
 export type MotionKind = "none" | "oblique" | "contrary" | "similar" | "parallel";
@@ -56,14 +56,14 @@ export function motionBetween(a: readonly Midi[], b: readonly Midi[]): number {
   for (let i = 0; i < a.length; i++) {
     let diagonal = Infinity;
     for (let j = 0; j < b.length; j++) {
-      const up = i > 0 ? row[j]! : Infinity;
-      const left = j > 0 ? row[j - 1]! : Infinity;
+      const up = i > 0 ? nth(row, j) : Infinity;
+      const left = j > 0 ? nth(row, j - 1) : Infinity;
       const before = i === 0 && j === 0 ? 0 : Math.min(up, left, diagonal);
       diagonal = up;
       row[j] = before + Math.abs(nth(a, i) - nth(b, j));
     }
   }
-  return row[b.length - 1]!;
+  return lastOf(row);
 }
 
 const row = new Float64Array(256);

@@ -123,7 +123,8 @@ export const picardy: Recognizer = {
     const third = sure(noteOf(chord, 3));
     return {
       function: "tonic",
-      explanation: `Picardy third: ${sym(third.name)} instead of ${sym(nth(key.scale, 2))} lets the minor key end in major.`,
+      explanation:
+        `Picardy third: ${sym(third.name)} instead of ${sym(nth(key.scale, 2))} lets the minor key end ` + "in major.",
     };
   },
 };

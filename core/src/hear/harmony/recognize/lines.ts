@@ -194,7 +194,8 @@ export const planing: Recognizer = {
     if (run.length < 3 || new Set(run.map((h) => rootPc(h.chord))).size < 3 || !foreign || plain) return null;
     return {
       function: "chromatic",
-      explanation: `One kind of chord slides in parallel: ${run.map((h) => sym(h.chord.root + h.chord.quality)).join(", ")}.`,
+      explanation:
+        "One kind of chord slides in parallel: " + `${run.map((h) => sym(h.chord.root + h.chord.quality)).join(", ")}.`,
     };
   },
 };
@@ -256,7 +257,13 @@ export const chromatic: Recognizer = {
       function: "chromatic",
       explanation:
         `A color of its own: ${listed(outside)} lie${outside.length === 1 ? "s" : ""} outside the ` +
-        `key.${next ? ` ${kept ? `${kept === 1 ? "One note" : `${kept} notes`} stay${kept === 1 ? "s" : ""}` : "No note stays"} for ${sym(next.root + next.quality)}.` : ""}`,
+        `key.${
+          next
+            ? " " +
+              `${kept ? `${kept === 1 ? "One note" : `${kept} notes`} stay${kept === 1 ? "s" : ""}` : "No note stays"} ` +
+              `for ${sym(next.root + next.quality)}.`
+            : ""
+        }`,
     };
   },
 };

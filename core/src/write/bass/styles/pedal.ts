@@ -1,4 +1,4 @@
-import { firstOf, nth } from "../../../base/list";
+import { add, firstOf, nth } from "../../../base/list";
 import { mod } from "../../../theory/pitch/pitch";
 import { chordPitchClasses } from "../../../theory/chord/chord";
 import { beatsOf } from "../rhythm";
@@ -20,7 +20,7 @@ export const pedal: BassStyle = {
   /** Tonic and dominant of the key, and the tone that sounds longest in the chords. */
   pedals(ctx) {
     const time = new Array<number>(12).fill(0);
-    for (const c of ctx.chords) if (c.chord) for (const pc of chordPitchClasses(c.chord)) time[pc]! += c.duration;
+    for (const c of ctx.chords) if (c.chord) for (const pc of chordPitchClasses(c.chord)) add(time, pc, c.duration);
     const tonic = firstOf(ctx.key.pcs);
     const shared = time.indexOf(Math.max(...time));
     return [...new Set([tonic, mod(tonic + 7, 12), shared])].sort((a, b) => nth(time, b) - nth(time, a));

@@ -61,7 +61,8 @@ function found(ctx: CheckContext, from: number, length: number, times: number): 
     duration: times * length * meter.bar,
     parts: playingIn(ctx).map((p) => p.part.id),
     notes: [],
-    message: `${counted(length, "bar")} come ${times} times note for note from ${positionText(meter, from * meter.bar)}.`,
+    message:
+      `${counted(length, "bar")} come ${times} times note for note from ` + `${positionText(meter, from * meter.bar)}.`,
     amount: `${times} times`,
     fixes:
       drums && section.groove.lanes.length

@@ -44,7 +44,12 @@ export const oldKey: Rule = {
         notes: notes.map((n) => n.id),
         message:
           `${part.name}: only ${percent(now.chord)} of its time fits the chords; a ${way} it would be ` +
-          `${percent(best.chord)}.${asRead ? ` That is how the player of ${withArticle(inSentence(instrument.title))} reads it; it sounds a ${way}.` : ""}`,
+          `${percent(best.chord)}.${
+            asRead
+              ? ` That is how the player of ${withArticle(inSentence(instrument.title))} reads it; it sounds a ` +
+                `${way}.`
+              : ""
+          }`,
         amount: `${best.by > 0 ? "+" : "−"}${Math.abs(best.by)} semitones`,
         fixes: [
           {
