@@ -52,8 +52,7 @@ export function growth(time: (f: () => unknown, runs?: number) => number): void 
   console.log("sixteen bars of two chords, and twice as many; times against slicing the sixteen");
   for (const [name, once, twice] of rows) {
     const [a, b] = [time(once, 3), time(twice, 3)];
-    console.log(
-      `  ${name}: ${(a / reference).toFixed(1)} × the slices (${a.toFixed(0)} ms here); doubled ${(b / a).toFixed(1)} ×`,
-    );
+    const times = `${(a / reference).toFixed(1)} × the slices (${a.toFixed(0)} ms here)`;
+    console.log(`  ${name}: ${times}; doubled ${(b / a).toFixed(1)} ×`);
   }
 }

@@ -71,7 +71,7 @@ export function PlayControls({ settings, set, record, keys, lowest = LOWEST_KEY,
   return (
     <>
       <p className="small">
-        Press record, then play: the keys on screen at the foot of the page, those of the computer, or a MIDI keyboard.{" "}
+        Press record, then play: the keys at the foot of the page, those of the computer, or a MIDI keyboard.{" "}
         {device ? `Listening to ${device}.` : deviceProblem}
       </p>
       <div className="controls">

@@ -53,6 +53,7 @@ function Rows({ findings }: { findings: readonly ReportedFinding[] }) {
     <ol className="reported">
       {findings.map((f, i) => {
         const [first] = f.places;
+        const fixes = first?.fixes ?? [];
         const more = f.places.length - SHOWN;
         return (
           <li key={i}>
@@ -68,8 +69,7 @@ function Rows({ findings }: { findings: readonly ReportedFinding[] }) {
                 .map((p) => p.where)
                 .join("; ")}
               {more > 0 && `; and ${Text.counted(more, "more place")}`}
-              {sure(first).fixes.length > 0 && `. Ways out: ${Pitch.typesetAll(sure(first).fixes.join("; "))}`}. Source:{" "}
-              {f.source}.
+              {fixes.length > 0 && `. Ways out: ${Pitch.typesetAll(fixes.join("; "))}`}. Source: {f.source}.
             </p>
           </li>
         );

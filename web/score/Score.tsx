@@ -114,11 +114,12 @@ export function Score({ data, focus }: { data: SectionData; focus: readonly stri
         {parts.map((part) => {
           const box = sure(boxes.get(part.id));
           const tint = tintOf(part);
+          const state = `${box.folded ? " folded" : ""}${out.includes(part.id) ? " out" : ""}`;
           return (
             <section
               key={part.id}
               id={`lane-${part.id}`}
-              className={`lane ${part.role} ${tint}${box.folded ? " folded" : ""}${out.includes(part.id) ? " out" : ""}`}
+              className={`lane ${part.role} ${tint}${state}`}
               style={{ height: box.height }}
               aria-label={part.name}
             >

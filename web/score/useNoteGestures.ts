@@ -216,14 +216,8 @@ export function useNoteGestures(lane: Lane): NoteGestures {
     if (chordId) chooseChord(chordId, useSelection.getState().chords);
     target.focus();
     const resize = (e.target as Element).hasAttribute("data-grip");
-    if (editable) {
-      const action = () => {
-        if (resize) return "resize";
-        if (e.altKey) return "copy";
-        return "move";
-      };
-      setDrag(start(action(), id, point(e), e.shiftKey ? [id] : []));
-    }
+    const moving = e.altKey ? "copy" : "move";
+    if (editable) setDrag(start(resize ? "resize" : moving, id, point(e), e.shiftKey ? [id] : []));
   };
   const draw = (at: Point) => {
     const { snap, grid } = usePreferences.getState();

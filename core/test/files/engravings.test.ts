@@ -1,3 +1,4 @@
+import { headsOf } from "./heads";
 import { nth, sure } from "../../src/base/list";
 import fc from "fast-check";
 import { engrave, type EngravedPart } from "../../src/files/notation/engrave";
@@ -25,12 +26,7 @@ const written = (notes: readonly string[]) =>
   });
 const sign = (c: EngravedChord) => ({ staccato: "'", tenuto: "_" })[c.articulation ?? ("" as never)] ?? "";
 const textOf = (bar: readonly EngravedChord[]) =>
-  bar
-    .map(
-      (c) =>
-        `${c.notes.map((n) => n.pitch + (n.tied ? "~" : "")).join("+") || "r"}:${c.value}${".".repeat(c.dots)}${c.triplet ? "t" : ""}${sign(c)}`,
-    )
-    .join(" ");
+  bar.map((c) => [headsOf(c), ":", c.value, ".".repeat(c.dots), c.triplet ? "t" : "", sign(c)].join("")).join(" ");
 
 test.each(ENGRAVINGS)("%s (%s)", (_, meter, notes, expected) => {
   const bars = expected.split(" | ").length;

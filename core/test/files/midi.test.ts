@@ -1,6 +1,6 @@
 import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import { BEND_RANGE, GM_DRUMS, writeMidi } from "../../src/files/midi";
-import { drumAsBass } from "../../src/write/bass/layers";
+import { drumAsBass } from "../../src/write/bass/fromDrum";
 import { must } from "../../src/base/result";
 import { midiFrequency, pitchMidi } from "../../src/theory/pitch/pitch";
 import { realize } from "../../src/song/realize";

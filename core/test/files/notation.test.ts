@@ -1,3 +1,4 @@
+import { headsOf } from "./heads";
 import { firstOf, sure } from "../../src/base/list";
 import { applyEdit } from "../../src/song/edits";
 import { engrave, engraveGrand } from "../../src/files/notation/engrave";
@@ -9,14 +10,18 @@ import { realize } from "../../src/song/realize";
 import type { OwnInstrument } from "../../src/song/schema/song";
 import { edit, songWith } from "../helpers";
 
+/** Marks of shortness as the table writes them. */
+const SHORT = { staccato: "'", tenuto: "_", none: "" };
+
 const line = (melody: string[], meter = "4/4", key = "C major") => songWith({ line: "| C | F |", melody, meter, key });
 const text = (song: ReturnType<typeof line>, part = "melody", written = false) =>
   must(engrave(song, "s1", part, { written })).staves.map((s) =>
     s.measures.map((m) =>
       m
-        .map(
-          (c) =>
-            `${c.notes.map((n) => n.pitch + (n.tied ? "~" : "")).join("+") || "r"}:${c.value}${".".repeat(c.dots)}${c.triplet ? "t" : ""}${c.articulation ? { staccato: "'", tenuto: "_" }[c.articulation] : ""}`,
+        .map((c) =>
+          [headsOf(c), ":", c.value, ".".repeat(c.dots), c.triplet ? "t" : "", SHORT[c.articulation ?? "none"]].join(
+            "",
+          ),
         )
         .join(" "),
     ),

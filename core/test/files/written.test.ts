@@ -1,3 +1,4 @@
+import { headsOf } from "./heads";
 import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import fc from "fast-check";
 import { engrave } from "../../src/files/notation/engrave";
@@ -354,10 +355,7 @@ const FIRST_BARS: [string, string, string, number, string][] = [
 ];
 const plain = (bar: readonly EngravedChord[]) =>
   bar
-    .map(
-      (c) =>
-        `${c.notes.map((n) => n.pitch + (n.tied ? "~" : "")).join("+") || "r"}:${c.value}${".".repeat(c.dots)}${c.articulation === "staccato" ? "'" : ""}`,
-    )
+    .map((c) => [headsOf(c), ":", c.value, ".".repeat(c.dots), c.articulation === "staccato" ? "'" : ""].join(""))
     .join(" ");
 
 test.each(FIRST_BARS)("%s, %s, %s, staff %d", (...[title, section, part, staff, expected]) => {

@@ -11,7 +11,8 @@ import {
   withBass,
   type Color,
 } from "../../src/theory/chord/modify";
-import { chordOfTones, parseChord } from "../../src/theory/chord/parse";
+import { parseChord } from "../../src/theory/chord/parse";
+import { chordOfTones } from "../../src/theory/chord/ofTones";
 import { chordPitchClasses, chordSymbol } from "../../src/theory/chord/chord";
 import { diatonicChord, parseNumeral, readNumerals, romanOf } from "../../src/theory/chord/numerals";
 import { must } from "../../src/base/result";

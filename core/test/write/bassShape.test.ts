@@ -1,5 +1,7 @@
 import { firstOf, nth, sure } from "../../src/base/list";
-import { bassLayers, drumAsBass, layerOffers } from "../../src/write/bass/layers";
+import { bassLayers } from "../../src/write/bass/layers";
+import { drumAsBass } from "../../src/write/bass/fromDrum";
+import { layerOffers } from "../../src/write/bass/sharing";
 import { buildUp, gates, thinOut } from "../../src/write/bass/shape";
 import { impliedChords, impliedRoots } from "../../src/write/bass/implied";
 import { mod, pitchMidi } from "../../src/theory/pitch/pitch";

@@ -1,7 +1,8 @@
 import { firstOf, nth, sure } from "../../src/base/list";
 import { demoSongs } from "../demos";
 import { applyEdit } from "../../src/song/edits";
-import { bassLayers, drumAsBass, drumUntuned } from "../../src/write/bass/layers";
+import { bassLayers } from "../../src/write/bass/layers";
+import { drumAsBass, drumUntuned } from "../../src/write/bass/fromDrum";
 import { DRUM_KINDS, TUNABLE } from "../../src/theory/instrument/drums";
 import { must } from "../../src/base/result";
 import { parseSong } from "../../src/song/document";

@@ -22,7 +22,8 @@ const useStripPlayhead = (strip: RefObject<HTMLOListElement | null>, passes: rea
     const box = pass && strip.current?.querySelector<HTMLElement>(`[data-pass="${pass.id}"]`);
     if (!at?.pass || !pass || !box) return false;
     followSong();
-    head.style.transform = `translateX(${box.offsetLeft + (box.offsetWidth * Math.max(0, at.inSong - pass.start)) / pass.duration}px)`;
+    const share = Math.max(0, at.inSong - pass.start) / pass.duration;
+    head.style.transform = `translateX(${box.offsetLeft + box.offsetWidth * share}px)`;
     return true;
   });
 

@@ -172,7 +172,7 @@ function Nothing({ data }: { data: SectionData }) {
   return (
     <>
       <p>
-        {heard.join(", ")} were checked against each other, the chords and the kick over {data.section.bars} bars by{" "}
+        {heard.join(", ")} were checked against each other, chords and kick over {data.section.bars} bars by{" "}
         {Check.RULES.length} rules. Nothing is worth a remark.
       </p>
       <details>

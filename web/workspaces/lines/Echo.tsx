@@ -93,7 +93,7 @@ function OneEcho({ data, part }: { data: PartProps["data"]; part: Part }) {
         <Select label="Pitch" text="pitch" value={settings.shift} choices={SHIFTS} set={(shift) => put({ shift })} />
       </div>
       <p className="small">
-        {Math.round(seconds * 1000)} ms, {settings.delay} ticks; each repeat {Math.abs(decibels).toFixed(2)} dB softer.{" "}
+        {Math.round(seconds * 1000)} ms; each repeat {Math.abs(decibels).toFixed(2)} dB softer.{" "}
         {notes
           ? `${inside} of ${notes} notes fall on tones or colors of the chord.`
           : "There is nothing to repeat here."}{" "}

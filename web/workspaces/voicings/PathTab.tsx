@@ -92,10 +92,10 @@ function Path({ data, part }: Props) {
 
 function Found({ voicing, what }: { voicing: SectionVoicing | undefined; what: string }) {
   if (!voicing?.ids.length) return <p className="small">Type a chord line in Chords; it is voiced at once.</p>;
+  const [fewest, most] = [Math.min(...voicing.candidates), Math.max(...voicing.candidates)];
   return (
     <p className="small">
-      Each chord has {Math.min(...voicing.candidates)}–{Math.max(...voicing.candidates)} {what}; the ones chosen move{" "}
-      <b>{voicing.motion}</b> semitones in all.
+      Each chord has {fewest}–{most} {what}; the ones chosen move <b>{voicing.motion}</b> semitones in all.
     </p>
   );
 }

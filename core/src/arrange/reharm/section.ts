@@ -179,17 +179,15 @@ function likeness(a: Option, b: Option): number {
 const offRange = (adventure: number, range: number): number =>
   Math.max(0, Math.abs(adventure - range) - W.near * range);
 
-function optionsAt(ground: Ground, index: number, range: number, allowed?: readonly string[]): Option[] {
+type About = Pick<Option, "reason" | "technique" | "needsNext" | "needsPrev" | "adventure" | "outside">;
+
+/** Weighs chords that could stand in a place: what they do under tune and bass, how far they lead, what they cost. */
+function maker(ground: Ground, index: number, range: number) {
   const slot = nth(ground.slots, index);
   const spot = spotAt(ground, index, [index, index]);
   const isHome = (index === 0 || spot.last) && isTonic(slot.chord, slot.key) && slot.chord.bass === undefined;
   const holdsHome = (c: Chord) => isTonic(c, slot.key) && bassPc(c) === slot.key.pcs[0];
-  const make = (
-    chords: Chord[],
-    durations: readonly number[],
-    symbols: readonly string[],
-    more: Pick<Option, "reason" | "technique" | "needsNext" | "needsPrev" | "adventure" | "outside">,
-  ): Option => {
+  return (chords: Chord[], durations: readonly number[], symbols: readonly string[], more: About): Option => {
     let at = slot.event.start;
     let melody = 0;
     let bass = 0;
@@ -221,6 +219,12 @@ function optionsAt(ground: Ground, index: number, range: number, allowed?: reado
       (isHome && !holdsHome(firstOf(chords)) ? W.home * (1 - range) : 0);
     return { chords, events, melody, bass, clashes, cost, ...more };
   };
+}
+
+function optionsAt(ground: Ground, index: number, range: number, allowed?: readonly string[]): Option[] {
+  const slot = nth(ground.slots, index);
+  const spot = spotAt(ground, index, [index, index]);
+  const make = maker(ground, index, range);
   const written = make([slot.chord], [slot.event.duration], [slot.event.symbol], {
     reason: null,
     technique: "",

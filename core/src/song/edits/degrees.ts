@@ -14,7 +14,7 @@ import {
   type PitchName,
 } from "../../theory/pitch/pitch";
 import { chordPitchClasses, chordSymbol, rootPc, toneName, type Chord, type ChordTone } from "../../theory/chord/chord";
-import { chordOfTones } from "../../theory/chord/parse";
+import { chordOfTones } from "../../theory/chord/ofTones";
 import { chordOf } from "../../theory/chord/progression";
 import type { Moving } from "./moving";
 

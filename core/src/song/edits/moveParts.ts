@@ -63,7 +63,8 @@ export const transposePart = defineEdit({
     if (!isWritten(part))
       return refuse(
         "part",
-        `${part.name} has no notes of its own: it ${part.role === "drums" ? "is struck" : "plays what it is linked to"}`,
+        `${part.name} has no notes of its own: it ` +
+          (part.role === "drums" ? "is struck" : "plays what it is linked to"),
       );
     if (!semitones === !steps) return refuse("transpose", "A part is moved by semitones or along the scale");
     const only = notes && new Set(notes);

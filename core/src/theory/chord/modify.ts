@@ -3,7 +3,8 @@ import { mod, noteName, parseNote, pitchClass, type NoteName } from "../pitch/pi
 import { nameInKey, rootInKey, type Key } from "../pitch/key";
 import { chordPitchClasses, chordToneName, rootPc, toneName, toneRole, type Chord, type ChordTone } from "./chord";
 import { identifyChords, type Reading } from "./identify";
-import { chordOfTones, parseChord } from "./parse";
+import { parseChord } from "./parse";
+import { chordOfTones } from "./ofTones";
 
 /** What can be switched on and off in a chord where it stands. */
 export const COLORS = ["seventh", "ninth", "thirteenth", "sixth", "sus4", "sus2", "third"] as const;

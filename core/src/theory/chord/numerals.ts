@@ -100,6 +100,30 @@ const INVERSIONS: [figure: string, degree: number, seventh: boolean][] = [
 ];
 
 /**
+ * The figures of an inversion at the end of a numeral: with the degree in the bass, and whether it is a seventh chord.
+ */
+const inversionOf = (suffix: string) =>
+  INVERSIONS.find(([figure]) => new RegExp(`^(?:maj|°|ø|\\+)?${figure}$`).test(suffix)) ??
+  (/^(°|ø|maj)?2$/.test(suffix) ? (["2", 7, true] as const) : undefined);
+
+/** A numeral without its inversion, as a chord quality. */
+function qualityOf({ accidental, index, arabic, minor, suffix }: Split, key: Key): Result<string> {
+  // A plain degree takes the key's own triad, seventh or ninth.
+  if (arabic && /^(7|9)?$/.test(suffix) && !accidental) {
+    const sizes: Record<string, 3 | 4 | 5> = { "": 3, "7": 4, "9": 5 };
+    const chord = parseChord(diatonicChord(key, index, sizes[suffix]));
+    return chord.ok ? ok(chord.value.quality) : chord;
+  }
+  if (suffix.startsWith("ø")) return ok(suffix.includes("9") ? "m9b5" : "m7b5");
+  if (/^(°|dim)/.test(suffix)) return ok("dim" + suffix.replace(/^(°|dim)/, ""));
+  if (suffix.startsWith("+")) return ok(suffix === "+" ? "aug" : `aug${suffix.slice(1)}`);
+  // A power chord has no third to be minor.
+  if (/^5($|\()/.test(suffix)) return ok(suffix);
+  const whole = minor ? "m" + suffix.replace(/^maj/, "Maj") : suffix;
+  return ok(whole.replace("(add6)", "6"));
+}
+
+/**
  * Reads a Roman numeral or a degree in a key: "ii7", "V65", "bVII", "V7/V", "viiø7", "IV/5" (over the fifth degree),
  * "Ger6", and the plain numbers of a degree pattern, "6" or "27" (the key's own seventh on 2). Errors: numeral.unknown,
  * numeral.quality with the 1-based column.
@@ -138,42 +162,12 @@ export function parseNumeral(source: string, key: Key): Result<Chord> {
     index,
     degreeSemitones(key, accidental, index, { diminished: minor && diminished, arabic }),
   );
-  let inversion = 0;
-  if (!arabic) {
-    const found =
-      INVERSIONS.find(([figure]) => new RegExp(`^(?:maj|°|ø|\\+)?${figure}$`).test(suffix)) ??
-      (/^(°|ø|maj)?2$/.test(suffix) ? (["2", 7, true] as const) : undefined);
-    if (found) {
-      inversion = found[1];
-      suffix = suffix.slice(0, -found[0].length) + (found[2] ? "7" : "");
-    }
-  }
-  let quality: string;
-  if (arabic && /^(7|9)?$/.test(suffix) && !accidental) {
-    const size = () => {
-      if (suffix === "9") return 5;
-      if (suffix === "7") return 4;
-      return 3;
-    };
-    const chord = parseChord(diatonicChord(key, index, size()));
-    if (!chord.ok) return chord;
-    quality = chord.value.quality;
-  } else if (suffix.startsWith("ø")) quality = suffix.includes("9") ? "m9b5" : "m7b5";
-  else if (/^(°|dim)/.test(suffix)) quality = "dim" + suffix.replace(/^(°|dim)/, "");
-  else if (suffix.startsWith("+")) quality = suffix === "+" ? "aug" : `aug${suffix.slice(1)}`;
-  // A power chord has no third to be minor.
-  else if (/^5($|\()/.test(suffix)) quality = suffix;
-  else {
-    const minorSuffix = () => {
-      if (minor) {
-        if (/^maj/.test(suffix)) return "m" + suffix.replace("maj", "Maj");
-        return "m" + suffix;
-      }
-      return suffix;
-    };
-    quality = minorSuffix().replace("(add6)", "6");
-  }
-  const chord = parseChord(root + quality);
+  const inverted = arabic ? undefined : inversionOf(suffix);
+  if (inverted) suffix = suffix.slice(0, -inverted[0].length) + (inverted[2] ? "7" : "");
+  const inversion = inverted?.[1] ?? 0;
+  const quality = qualityOf({ ...parts, suffix }, key);
+  if (!quality.ok) return quality;
+  const chord = parseChord(root + quality.value);
   if (!chord.ok)
     return fail("numeral.quality", `"${source}": "${parts.suffix}" is not a chord ending`, {
       position: source.length - parts.suffix.length + 1,

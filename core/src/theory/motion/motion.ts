@@ -1,4 +1,4 @@
-import { lastOf, nth } from "../../base/list";
+import { nth } from "../../base/list";
 import { mod, type Midi } from "../pitch/pitch";
 
 export type MotionKind = "none" | "oblique" | "contrary" | "similar" | "parallel";
@@ -63,7 +63,7 @@ export function motionBetween(a: readonly Midi[], b: readonly Midi[]): number {
       row[j] = before + Math.abs(nth(a, i) - nth(b, j));
     }
   }
-  return lastOf(row);
+  return nth(row, b.length - 1);
 }
 
 const row = new Float64Array(256);

@@ -83,15 +83,8 @@ export function bassRequest(read: Reader, request: BassRequest): Result<{ ctx: B
   return ctx.ok ? ok({ ctx: ctx.value, style: style.value }) : ctx;
 }
 
-/**
- * Writes up to five bass lines for a section in one style, best first: the same rhythm with other pitches, then other
- * rhythms from the seed. Where pins, chords, N.C. and targets cannot all be met, the line names the conflict. Errors:
- * `bass.style`, `bass.section`, `bass.part`, `bass.range`, `bass.chords`, `bass.none`.
- */
-export function bassLines(song: Song, request: BassRequest): Result<BassLine[]> {
-  const resolved = bassRequest(factsOf(song), request);
-  if (!resolved.ok) return resolved;
-  const { ctx, style } = resolved.value;
+/** What a line cannot be written without: chords, and an octave to write it in. */
+function lacking(ctx: BassContext): Result<never> | null {
   if (!ctx.chords.some((c) => c.chord))
     return fail("bass.chords", `${ctx.section.name} has no chords yet`, {
       hint: "Type a chord line first; the bass is written against it. A bass of your own can be harmonized instead.",
@@ -105,6 +98,20 @@ export function bassLines(song: Song, request: BassRequest): Result<BassLine[]> 
         hint: "A line needs at least an octave, so that every chord has its root.",
       },
     );
+  return null;
+}
+
+/**
+ * Writes up to five bass lines for a section in one style, best first: the same rhythm with other pitches, then other
+ * rhythms from the seed. Where pins, chords, N.C. and targets cannot all be met, the line names the conflict. Errors:
+ * `bass.style`, `bass.section`, `bass.part`, `bass.range`, `bass.chords`, `bass.none`.
+ */
+export function bassLines(song: Song, request: BassRequest): Result<BassLine[]> {
+  const resolved = bassRequest(factsOf(song), request);
+  if (!resolved.ok) return resolved;
+  const { ctx, style } = resolved.value;
+  const lacks = lacking(ctx);
+  if (lacks) return lacks;
   const seed = request.seed ?? 1;
   const { lines, add } = collector<BassLine>(MOST_LINES);
   const pedals: (PitchClass | undefined)[] = style.pedals?.(ctx) ?? [undefined];

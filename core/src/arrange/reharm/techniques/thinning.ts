@@ -1,5 +1,5 @@
 import { chordSymbol } from "../../../theory/chord/chord";
-import { chordOfTones } from "../../../theory/chord/parse";
+import { chordOfTones } from "../../../theory/chord/ofTones";
 import type { Technique } from "../technique";
 import { replacement } from "../tools";
 

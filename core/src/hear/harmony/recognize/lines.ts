@@ -240,6 +240,12 @@ export const slidingTwoFive: Recognizer = {
   },
 };
 
+/** "No note stays", "One note stays", "3 notes stay". */
+const staying = (kept: number): string => {
+  if (kept === 0) return "No note stays";
+  return kept === 1 ? "One note stays" : `${kept} notes stay`;
+};
+
 /** The last word: nothing else fits. */
 export const chromatic: Recognizer = {
   id: "chromatic",
@@ -256,14 +262,8 @@ export const chromatic: Recognizer = {
     return {
       function: "chromatic",
       explanation:
-        `A color of its own: ${listed(outside)} lie${outside.length === 1 ? "s" : ""} outside the ` +
-        `key.${
-          next
-            ? " " +
-              `${kept ? `${kept === 1 ? "One note" : `${kept} notes`} stay${kept === 1 ? "s" : ""}` : "No note stays"} ` +
-              `for ${sym(next.root + next.quality)}.`
-            : ""
-        }`,
+        `A color of its own: ${listed(outside)} lie${outside.length === 1 ? "s" : ""} outside the key.` +
+        (next ? ` ${staying(kept)} for ${sym(next.root + next.quality)}.` : ""),
     };
   },
 };

@@ -62,7 +62,8 @@ export const borrowed: Recognizer = {
   id: "borrowed",
   title: "Borrowed chord",
   explanation:
-    "A chord of another mode on the same tonic, most often of the parallel minor: the color changes, the home does not.",
+    "A chord of another mode on the same tonic, most often of the parallel minor: the color changes, the home " +
+    "does not.",
   source: "any harmony textbook (modal mixture)",
   find(p, i) {
     const { chord, key } = nth(p.chords, i);

@@ -4,7 +4,8 @@ export const pad: CompKind = {
   id: "pad",
   title: "Pad",
   explanation:
-    "Holds the same chords evenly, without the chops; a note that stays in the next chord is held on, not struck again.",
+    "Holds the same chords evenly, without the chops; a note that stays in the next chord is held on, not struck " +
+    "again.",
   source: "common practice",
   voices: false,
   fresh: { name: "Pad", instrument: "pad" },
