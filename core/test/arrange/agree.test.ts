@@ -52,6 +52,17 @@ describe("where accents just miss each other", () => {
     expect(must(accentMap(after, "s1")).pairs.filter((p) => p.kind === "fight")).toEqual([]);
     expect(agreeOnAccents(after, "s1")).toMatchObject({ ok: false, error: { code: "accents.agreed" } });
   });
+  test("the kick counts one and a half times: a rim as loud gives way to it, one at full strength on the beat does not", () => {
+    const movedBy = (velocity: number): string[] => {
+      const kicks = [0, 7, 16, 23].map((step): [number, number] => [step / 4, 97]);
+      const song = [8, 24].reduce(
+        (now, step) => edit(now, { do: "setHit", section: "s1", drum: "rim", start: step * 120, velocity }),
+        songWith({ line: "| C | F |", kicks }),
+      );
+      return must(agreeOnAccents(song, "s1")).players.map((p) => p.id);
+    };
+    expect([movedBy(104), movedBy(127)]).toEqual([["drum:rim"], ["drum:kick"]]);
+  });
   test("a part of chords is asked in its rhythm, a tune never", () => {
     const song = songWith({
       line: "| C | F |",

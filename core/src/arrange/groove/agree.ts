@@ -61,6 +61,9 @@ export function nearMissChains(rows: readonly AccentRow[], steps: number, tick: 
   return chains.filter((c) => c.length > 1);
 }
 
+/** What a step is worth (common practice): struck by a clave, by the kick beside others, for each level of the meter. */
+const WEIGHT = { clave: 100, kick: 1.5, level: 0.08 } as const;
+
 /** A clave is what the others play around: it stays. */
 const stays = (id: PlayerId): boolean => drumOf(id) === "clave";
 
@@ -68,18 +71,14 @@ const stays = (id: PlayerId): boolean => drumOf(id) === "clave";
  * What speaks for a step: a clave before all, then who strikes it and how hard, the kick first, and its place in the
  * meter.
  */
-const weightOf = (rows: readonly AccentRow[], meter: Meter, step: number, tick: Ticks): number =>
-  rows.reduce((sum, r) => {
-    const weightOf = () => {
-      if (r.accents.includes(step)) {
-        if (stays(r.id)) return 100;
-        return (r.strength[step] ?? 0.5) * (drumOf(r.id) === "kick" ? 1.5 : 1);
-      }
-      return 0;
-    };
-    return sum + weightOf();
-  }, 0) +
-  (metricalLevel(meter, step * tick) + 6) * 0.08;
+function weightOf(rows: readonly AccentRow[], meter: Meter, step: number, tick: Ticks): number {
+  const striking = rows.filter((r) => r.accents.includes(step));
+  const sums = striking.map((r) => {
+    if (stays(r.id)) return WEIGHT.clave;
+    return (r.strength[step] ?? 0.5) * (drumOf(r.id) === "kick" ? WEIGHT.kick : 1);
+  });
+  return sums.reduce((a, b) => a + b, 0) + (metricalLevel(meter, step * tick) + 6) * WEIGHT.level;
+}
 
 const apartText = (ticks: Ticks): string => {
   if (ticks === 120) return "a sixteenth";

@@ -1,0 +1,53 @@
+import { firstOf, sure } from "../../src/base/list";
+import { checkSong } from "../../src/judge/check/check";
+import { tryFixes, verifiedFixes } from "../../src/judge/check/verify";
+import type { Fix } from "../../src/judge/check/rule";
+import type { Edit } from "../../src/song/edits";
+import { songWith } from "../helpers";
+
+/** A bass that holds a foreign note over a whole bar: one finding, with its place. */
+const song = songWith({ line: "| C | F |", bass: ["0 C#2 4", "4 F2 4"] });
+const finding = sure(checkSong(song).find((f) => f.rule === "long-outside"));
+const ids = finding.places.map((p) => p.id);
+const bassNote = sure(firstOf(song.sections).notes.bass?.[0]).id;
+const fixOf = (label: string, edit: Edit): Fix => ({ label, edit });
+const pitched = (pitch: string): Fix =>
+  fixOf(`to ${pitch}`, { do: "changeNotes", section: "s1", part: "bass", notes: [{ id: bassNote, pitch }] });
+
+const softer = fixOf("softer", {
+  do: "changeNotes",
+  section: "s1",
+  part: "bass",
+  notes: [{ id: bassNote, velocity: 40 }],
+});
+
+test("a fix mends only what is gone after it; what cannot be made mends nothing", () => {
+  const fixes = [
+    pitched("C2"),
+    softer,
+    fixOf("another tempo", { do: "setTempo", tempo: 99 }),
+    fixOf("nobody's note", { do: "removeNotes", section: "s1", part: "bass", notes: ["nobody"] }),
+  ];
+  expect(tryFixes(song, finding, { fixes, ids }).map((t) => t.mends)).toEqual([true, false, false, false]);
+});
+
+test("what a fix brings is told where it is as bad, and then the fix is not verified", () => {
+  // A major seventh in the bass, held under its root for a bar, is another long note outside.
+  const moved = fixOf("the same fault a bar later", {
+    do: "all",
+    label: "moved",
+    edits: [
+      pitched("C2").edit,
+      { do: "changeNotes", section: "s1", part: "bass", notes: [{ id: other(), pitch: "F#2" }] },
+    ],
+  });
+  const [good, bad] = tryFixes(song, finding, { fixes: [pitched("C2"), moved], ids });
+  expect([good?.mends, good?.brings, bad?.mends]).toEqual([true, null, true]);
+  expect(bad?.brings).toMatch(/F sharp 2/);
+  const place = { ...firstOf(finding.places), fixes: [pitched("C2"), moved, softer] };
+  expect(verifiedFixes(song, finding, place).map((f) => f.label)).toEqual(["to C2"]);
+});
+
+function other(): string {
+  return sure(firstOf(song.sections).notes.bass?.[1]).id;
+}
