@@ -1,6 +1,6 @@
 /**
- * Changes one decision of the core after another and sees whether the tests of its floor notice: `npm run mutate`.
- * `--most 24` mutants at the most, `--seconds 600` in all, `--seed 1` which ones, `--in write/bass` where. A number that
+ * Changes one decision of the core after another and sees if the tests of its floor notice: `npm run mutate`.
+ * `--most 24` mutants at the most, `--seconds 600` in all, `--seed 1`, `--in write/bass` where. A number that
  * has a name or stands in a table is a decision, and so is a comparison or a condition. The sample is the same for a
  * seed; the checkout is never changed: mutants live in a copy.
  */

@@ -70,7 +70,7 @@ test("a file dropped on the list becomes a song of its own; a picture is refused
   expect(Object.values(firstOf(song.sections).notes).flat().length).toBeGreaterThan(20);
 });
 
-test("About names whose work ships: the piano, the typefaces, the dictionary, each with its licence", async ({
+test("About names whose work ships: the piano, the typefaces, the dictionary, each with its license", async ({
   page,
 }) => {
   await page.goto("/");

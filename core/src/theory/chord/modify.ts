@@ -25,38 +25,64 @@ export const hasColor = (chord: Chord, color: Color): boolean => {
   }[color];
 };
 
+type Without = (...degrees: number[]) => Plain[];
+type InKey = (semitones: number) => boolean;
+
+/** The third that the key has. */
+const thirdIn = (inKey: InKey): Plain => ({ degree: 3, alter: inKey(3) && !inKey(4) ? -1 : 0 });
+
+/** Which degrees a color is, and which give way when it comes; a suspension that goes gives the third back. */
+const COLOR_TONES: Record<Color, { is: number[]; replaces: number[] }> = {
+  seventh: { is: [7], replaces: [6] },
+  ninth: { is: [9], replaces: [] },
+  thirteenth: { is: [13], replaces: [6] },
+  sixth: { is: [6], replaces: [7, 13] },
+  sus4: { is: [4], replaces: [3, 2, 11] },
+  sus2: { is: [2], replaces: [3, 4, 9] },
+  third: { is: [3], replaces: [2, 4] },
+};
+
+function withoutColor(color: Color, without: Without, inKey: InKey): Plain[] {
+  if (color === "sus4" || color === "sus2") return [...without(4, 2), thirdIn(inKey)];
+  return without(...COLOR_TONES[color].is);
+}
+
+function withColor(color: Color, { chord, without, inKey }: { chord: Chord; without: Without; inKey: InKey }): Plain[] {
+  const { tones } = chord;
+  const dominant = tones.some((t) => t.role === "3") && tones.some((t) => t.role === "b7");
+  /** Over a dominant as the key has it: lowered where it has only the lowered one. */
+  const tension = (degree: number, semitones: number): Plain => ({
+    degree,
+    alter: dominant && !inKey(semitones) && inKey(semitones - 1) ? -1 : 0,
+  });
+  const seventh: Plain = { degree: 7, alter: sevenths(chord, inKey) };
+  const rest = without(...COLOR_TONES[color].replaces);
+  const own: Record<Color, () => Plain[]> = {
+    seventh: () => [seventh],
+    ninth: () => [tension(9, 2)],
+    // A thirteenth chord is built on its seventh and ninth.
+    thirteenth: () => [
+      ...(tones.some((t) => t.degree === 7) ? [] : [seventh]),
+      ...(tones.some((t) => t.degree === 9 || t.degree === 2) ? [] : [{ degree: 9, alter: 0 }]),
+      tension(13, 9),
+    ],
+    sixth: () => [{ degree: 6, alter: 0 }],
+    sus4: () => [{ degree: 4, alter: 0 }],
+    sus2: () => [{ degree: 2, alter: 0 }],
+    third: () => [thirdIn(inKey)],
+  };
+  return [...rest, ...own[color]()];
+}
+
 /** The chord with a color switched on (as the key has it, where it has one) or off. */
 export function toggleColor(chord: Chord, color: Color, key: Key): Chord {
   const { tones } = chord;
   const without = (...degrees: number[]): Plain[] => tones.filter((t) => !degrees.includes(t.degree));
   const inKey = (semitones: number) => key.pcs.includes(mod(rootPc(chord) + semitones, 12));
-  const on = !hasColor(chord, color);
-  const dominant = tones.some((t) => t.role === "3") && tones.some((t) => t.role === "b7");
-  const third: Plain = { degree: 3, alter: inKey(3) && !inKey(4) ? -1 : 0 };
-  const make = (list: Plain[]) => chordOfTones(chord.root, list, chord.bass);
-  switch (color) {
-    case "seventh":
-      return make(on ? [...without(6), { degree: 7, alter: sevenths(chord, inKey) }] : without(7));
-    case "ninth":
-      return make(on ? [...tones, { degree: 9, alter: dominant && !inKey(2) && inKey(1) ? -1 : 0 }] : without(9));
-    case "thirteenth":
-      if (!on) return make(without(13));
-      // A thirteenth chord is built on its seventh and ninth.
-      return make([
-        ...without(6),
-        ...(tones.some((t) => t.degree === 7) ? [] : [{ degree: 7, alter: sevenths(chord, inKey) }]),
-        ...(tones.some((t) => t.degree === 9 || t.degree === 2) ? [] : [{ degree: 9, alter: 0 }]),
-        { degree: 13, alter: dominant && !inKey(9) && inKey(8) ? -1 : 0 },
-      ]);
-    case "sixth":
-      return make(on ? [...without(7, 13), { degree: 6, alter: 0 }] : without(6));
-    case "sus4":
-      return make(on ? [...without(3, 2, 11), { degree: 4, alter: 0 }] : [...without(4, 2), third]);
-    case "sus2":
-      return make(on ? [...without(3, 4, 9), { degree: 2, alter: 0 }] : [...without(4, 2), third]);
-    case "third":
-      return make(on ? [...without(2, 4), third] : without(3));
-  }
+  const plain = hasColor(chord, color)
+    ? withoutColor(color, without, inKey)
+    : withColor(color, { chord, without, inKey });
+  return chordOfTones(chord.root, plain, chord.bass);
 }
 
 function sevenths(chord: Chord, inKey: (semitones: number) => boolean): number {

@@ -225,46 +225,50 @@ function degreeOf(note: NoteName, key: Key): { index: number; accidental: string
   return { index, accidental: shift < 0 ? "b".repeat(-shift) : "#".repeat(shift) };
 }
 
+/** What stands behind a numeral for a quality, and whether the chord is diminished. */
+function suffixOf(quality: string): { suffix: string; diminished: boolean } {
+  if (/^dim/.test(quality)) return { suffix: "°" + quality.slice(3), diminished: true };
+  if (/^m(7|9|11|13)b5/.test(quality)) return { suffix: "ø" + quality.slice(1).replace("b5", ""), diminished: true };
+  if (/^aug/.test(quality)) return { suffix: "+", diminished: false };
+  if (/^mMaj/.test(quality)) return { suffix: "maj" + quality.slice(4), diminished: false };
+  const plain = /^m(?!aj)/.test(quality) ? quality.slice(1) : quality;
+  return { suffix: /^6(?!\/9)/.test(plain) ? "(add6)" + plain.slice(1) : plain, diminished: false };
+}
+
+/** Whether a numeral is small: by the chord's third, or where it has none by the key's, but for the dominant. */
+function isSmall(chord: Chord, key: Key, { index, accidental }: { index: number; accidental: string }): boolean {
+  const third = chord.tones.find((t) => t.degree === 3);
+  if (third) return third.alter < 0;
+  const above = mod(nth(key.pcs, mod(index + 2, 7)) - nth(key.pcs, index), 12);
+  return accidental === "" && index !== 4 && above === 3;
+}
+
+/** The sign before a numeral; a diminished chord on the seventh degree of minor is plainly vii° on the leading tone. */
+function signOf({ index, accidental }: { index: number; accidental: string }, key: Key, diminished: boolean): string {
+  if (!diminished || !isMinorish(key) || index !== 6) return accidental;
+  // On the natural seventh it needs a sign of its own.
+  return { "#": "", "": "b" }[accidental] ?? accidental;
+}
+
 /**
  * Roman numeral of a chord in a key: case by the third, ° and ø, figures for inversions of triads and sevenths, "/5"
  * for any other bass degree.
  */
 export function romanOf(chord: Chord, key: Key): string {
-  const root = respell(chord.root, key, /^dim|^m7b5/.test(chord.quality));
-  const { index, accidental } = degreeOf(root, key);
-  const third = chord.tones.find((t) => t.degree === 3);
-  const fifth = chord.tones.find((t) => t.degree === 5);
-  const { quality } = chord;
-  const minorThird = third
-    ? third.alter < 0
-    : accidental === "" && index !== 4 && mod(nth(key.pcs, mod(index + 2, 7)) - nth(key.pcs, index), 12) === 3;
-  let numeral = minorThird ? nth(ROMAN, index).toLowerCase() : nth(ROMAN, index);
-  let suffix = quality;
-  let diminished = false;
-  if (/^dim/.test(quality)) {
-    suffix = "°" + quality.slice(3);
-    diminished = true;
-  } else if (/^m(7|9|11|13)b5/.test(quality)) {
-    suffix = "ø" + quality.slice(1).replace("b5", "");
-    diminished = true;
-  } else if (/^aug/.test(quality)) suffix = "+";
-  else if (/^mMaj/.test(quality)) suffix = "maj" + quality.slice(4);
-  else if (/^m(?!aj)/.test(quality)) suffix = quality.slice(1);
-  if (/^6(?!\/9)/.test(suffix)) suffix = "(add6)" + suffix.slice(1);
-  // The leading-tone chord of minor is plain vii°.
-  const raised = isMinorish(key) && index === 6 && accidental === "#" && diminished;
-  if (raised) numeral = "vii";
-  // On the natural seventh a diminished chord needs a sign of its own.
-  const natural = isMinorish(key) && index === 6 && accidental === "" && diminished;
-  let prefix: string;
-  if (raised) prefix = "";
-  else if (natural) prefix = "b";
-  else prefix = accidental;
+  const degree = degreeOf(respell(chord.root, key, /^dim|^m7b5/.test(chord.quality)), key);
+  const { suffix, diminished } = suffixOf(chord.quality);
+  const large = nth(ROMAN, degree.index);
+  const sign = signOf(degree, key, diminished);
+  // The leading-tone chord of minor is small whatever it leaves out.
+  const small = isSmall(chord, key, degree) || (sign === "" && degree.accidental === "#");
+  const numeral = sign + (small ? large.toLowerCase() : large);
+  const { bass } = chord;
   // The root under another name is no other bass.
-  if (!chord.bass || pitchClass(chord.bass) === rootPc(chord)) return prefix + numeral + suffix;
-  const inBass = chord.tones.find((t) => mod(rootPc(chord) + t.semitones, 12) === pitchClass(sure(chord.bass)));
-  const figures = figured(chord, suffix, inBass?.degree, third !== undefined && fifth !== undefined);
-  return prefix + numeral + (figures ?? `${suffix}/${degreeName(respell(chord.bass, key), key)}`);
+  if (!bass || pitchClass(bass) === rootPc(chord)) return numeral + suffix;
+  const has = (d: number) => chord.tones.some((t) => t.degree === d);
+  const inBass = chord.tones.find((t) => mod(rootPc(chord) + t.semitones, 12) === pitchClass(bass));
+  const figures = figured(chord, suffix, inBass?.degree, has(3) && has(5));
+  return numeral + (figures ?? `${suffix}/${degreeName(respell(bass, key), key)}`);
 }
 
 function figured(chord: Chord, suffix: string, degree: number | undefined, whole: boolean): string | null {

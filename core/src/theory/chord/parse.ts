@@ -1,4 +1,4 @@
-import { nth, sure } from "../../base/list";
+import { sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { noteName, parseNote, type NoteName } from "../pitch/pitch";
 import { tone, type Chord } from "./chord";
@@ -104,36 +104,68 @@ function readNumber(cursor: Cursor, draft: Draft): void {
 
 const ALTERATIONS = /^(b|#|\+|-)(5|9|11|13|4|6)/;
 
-/** Everything after the figure: sus, add, no, alterations, alt; parentheses, commas and spaces only separate. */
-function readModifier(cursor: Cursor, draft: Draft): boolean {
-  let match;
-  if ((match = take(cursor, /^\(\s*(9|11|13)(?=\s*[),])/))) readTension(draft, Number(match[1]));
-  else if (take(cursor, /^[(),\s]+/)) return true;
-  else if ((match = take(cursor, /^sus(7|9|13)(?![0-9])/))) {
-    Object.assign(draft, { sus: [4], seventh: "minor", extension: SEVENTH_OF[match[1] as keyof typeof SEVENTH_OF] });
-  } else if (take(cursor, /^sus(?:2\/?4|4\/?2)/) || take(cursor, /^sus2sus4/)) draft.sus = [2, 4];
-  else if ((match = take(cursor, /^sus(2|4)?/))) draft.sus = [match[1] === "2" ? 2 : 4];
-  else if (take(cursor, /^alt(?:ered)?/)) {
-    if (draft.seventh === "none") draft.seventh = "minor";
-    draft.omitted.push(5);
-    draft.altered.push(tone(9, -1), tone(9, 1), tone(11, 1), tone(13, -1));
-  } else if ((match = take(cursor, /^add(b|#)?(2|4|6|9|11|13)/))) {
-    const degree = { "2": 9, "4": 11, "6": 6 }[nth(match, 2)] ?? Number(match[2]);
-    draft.added.push(tone(degree, { b: -1, "#": 1 }[match[1] ?? ""] ?? 0));
-  } else if ((match = take(cursor, /^(?:no|omit)\s?(root|1|3|5|7|9|11)/))) {
-    draft.omitted.push(match[1] === "root" ? 1 : Number(match[1]));
-  } else if ((match = take(cursor, ALTERATIONS))) {
-    const alter = match[1] === "b" || match[1] === "-" ? -1 : 1;
-    const degree = { "4": 11, "6": 13 }[nth(match, 2)] ?? Number(match[2]);
-    if (degree === 5 && draft.altered.every((t) => t.degree !== 5) && draft.fifth === 0) draft.fifth = alter;
-    else draft.altered.push(tone(degree, alter));
-  } else if (take(cursor, /^(?:maj7|M7|Δ7?)/)) draft.seventh = "major";
-  else if (draft.fifth === 0 && take(cursor, /^(?:aug|\+)(?![0-9])/)) draft.fifth = 1;
-  else if (draft.seventh !== "none" && (match = take(cursor, /^(9|11|13)(?=$|[/),])/)))
-    readTension(draft, Number(match[1]));
-  else return false;
-  return true;
+/** A way of going on behind the figure: what it looks like, and what it says. False where it says nothing here. */
+type Modifier = [pattern: RegExp, say: (draft: Draft, match: RegExpExecArray) => boolean | void];
+
+const SIGN: Record<string, -1 | 1> = { b: -1, "-": -1, "#": 1, "+": 1 };
+
+/** Everything after the figure, the longest reading first; parentheses, commas and blanks only separate. */
+const MODIFIERS: readonly Modifier[] = [
+  [/^\(\s*(9|11|13)(?=\s*[),])/, (draft, match) => readTension(draft, Number(match[1]))],
+  [/^[(),\s]+/, () => undefined],
+  [
+    /^sus(7|9|13)(?![0-9])/,
+    (draft, match) =>
+      void Object.assign(draft, {
+        sus: [4],
+        seventh: "minor",
+        extension: SEVENTH_OF[match[1] as keyof typeof SEVENTH_OF],
+      }),
+  ],
+  [/^sus(?:2\/?4|4\/?2|2sus4)/, (draft) => void (draft.sus = [2, 4])],
+  [/^sus(2|4)?/, (draft, match) => void (draft.sus = [match[1] === "2" ? 2 : 4])],
+  [
+    /^alt(?:ered)?/,
+    (draft) => {
+      if (draft.seventh === "none") draft.seventh = "minor";
+      draft.omitted.push(5);
+      draft.altered.push(tone(9, -1), tone(9, 1), tone(11, 1), tone(13, -1));
+    },
+  ],
+  [
+    /^add(b|#)?(2|4|6|9|11|13)/,
+    (draft, [, sign = "", degree = ""]) =>
+      void draft.added.push(tone({ "2": 9, "4": 11, "6": 6 }[degree] ?? Number(degree), SIGN[sign] ?? 0)),
+  ],
+  [
+    /^(?:no|omit)\s?(root|1|3|5|7|9|11)/,
+    (draft, match) => void draft.omitted.push(match[1] === "root" ? 1 : Number(match[1])),
+  ],
+  [ALTERATIONS, (draft, [, sign = "", degree = ""]) => alter(draft, SIGN[sign] ?? 1, degree)],
+  [/^(?:maj7|M7|Δ7?)/, (draft) => void (draft.seventh = "major")],
+  [/^(?:aug|\+)(?![0-9])/, (draft) => (draft.fifth === 0 ? void (draft.fifth = 1) : false)],
+  [
+    /^(9|11|13)(?=$|[/),])/,
+    (draft, match) => (draft.seventh === "none" ? false : readTension(draft, Number(match[1]))),
+  ],
+];
+
+/** A fifth that nothing has altered yet is the chord's own; other degrees, and a second fifth, are alterations. */
+function alter(draft: Draft, sign: -1 | 1, written: string): void {
+  const degree = { "4": 11, "6": 13 }[written] ?? Number(written);
+  const free = draft.fifth === 0 && draft.altered.every((t) => t.degree !== 5);
+  if (degree === 5 && free) draft.fifth = sign;
+  else draft.altered.push(tone(degree, sign));
 }
+
+/** Reads one modifier; false where what stands there is none. */
+const readModifier = (cursor: Cursor, draft: Draft): boolean =>
+  MODIFIERS.some(([pattern, say]) => {
+    const match = pattern.exec(cursor.text);
+    if (!match || say(draft, match) === false) return false;
+    take(cursor, pattern);
+    return true;
+  });
 
 /** A tension in parentheses: what completes a ninth or thirteenth chord makes one, anything else is added. */
 function readTension(draft: Draft, degree: number): void {
