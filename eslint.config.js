@@ -238,9 +238,10 @@ export default tseslint.config(
   // imports.
   {
     files: [
-      "core/src/search/{lattice,onward,pruned,second}.ts",
+      "core/src/search/{lattice,limited,onward,pruned,second}.ts",
       "core/src/arrange/voicing/{bounds,cost,held,kept,space}.ts",
       "core/src/theory/motion/roughness.ts",
+      "core/src/write/{bass,counter}/pitches.ts",
       "e2e/**",
       "bench/**",
     ],

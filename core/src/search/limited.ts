@@ -1,4 +1,4 @@
-import { firstOf, lastOf, nth, sure } from "../base/list";
+import { sure } from "../base/list";
 import { cheapestPrepared, type Path, type Prepared } from "./lattice";
 
 /** A lattice whose columns stand in groups, each of which may use only so many kinds of candidates. */
@@ -52,7 +52,7 @@ export function cheapestLimited(limited: Limited): LimitedPath | null {
       const relaxed = [...bound].filter((g) => !over.has(g)).pop();
       if (relaxed === undefined) return null;
       over.add(relaxed);
-      now[relaxed] = nth(free, relaxed);
+      now[relaxed] = free[relaxed]!;
       continue;
     }
     const broken = groups.flatMap((g, k) =>
@@ -61,7 +61,7 @@ export function cheapestLimited(limited: Limited): LimitedPath | null {
     if (!broken.length) return { ...path, over: [...over].sort((a, b) => a - b) };
     for (const k of broken) {
       bound.add(k);
-      const kept = limit(limited, nth(groups, k), sure(most), nth(free, k));
+      const kept = limit(limited, groups[k]!, sure(most), free[k]!);
       if (kept) now[k] = kept;
       else over.add(k);
     }
@@ -71,7 +71,7 @@ export function cheapestLimited(limited: Limited): LimitedPath | null {
 /** How many kinds a path uses in a group. */
 function kindsOf({ kindOf }: Limited, [first, last]: readonly [number, number], picks: readonly number[]): number {
   let used = 0;
-  for (let c = first; c <= last; c++) used |= 1 << kindOf(c, nth(picks, c));
+  for (let c = first; c <= last; c++) used |= 1 << kindOf(c, picks[c]!);
   return bits(used);
 }
 
@@ -83,47 +83,46 @@ function through({ prepared: p, kindOf }: Limited, [first, last]: readonly [numb
   const lists = Array.from({ length: last - first + 1 }, (_, k) => {
     const c = first + k;
     const list: number[] = [];
-    for (let i = 0; i < nth(p.sizes, c); i++)
-      if ((kinds >> kindOf(c, i)) & 1 && nth(nth(p.nodes, c), i) < Infinity) list.push(i);
+    for (let i = 0; i < p.sizes[c]!; i++) if ((kinds >> kindOf(c, i)) & 1 && p.nodes[c]![i]! < Infinity) list.push(i);
     return list;
   });
   const bitsOf = lists.map((list, k) => list.map((i) => 1 << kindOf(first + k, i)));
-  const exits = nth(p.sizes, last);
-  const size = nth(p.sizes, first) * exits;
+  const exits = p.sizes[last]!;
+  const size = p.sizes[first]! * exits;
   const into = { costs: new Float64Array(size).fill(Infinity), kinds: new Int32Array(size) };
   if (lists.some((l) => !l.length)) return into;
-  firstOf(lists).forEach((i, at) => {
-    let costs = firstOf(lists).map((x) => (x === i ? nth(nth(p.nodes, first), i) : Infinity));
-    let used = firstOf(lists).map(() => nth(firstOf(bitsOf), at));
+  lists[0]!.forEach((i, at) => {
+    let costs = lists[0]!.map((x) => (x === i ? p.nodes[first]![i]! : Infinity));
+    let used = lists[0]!.map(() => bitsOf[0]![at]!);
     for (let k = 1; k < lists.length; k++) {
       const c = first + k;
-      const [from, to] = [nth(lists, k - 1), nth(lists, k)];
-      const table = nth(p.steps, c - 1);
-      const width = nth(p.sizes, c);
+      const [from, to] = [lists[k - 1]!, lists[k]!];
+      const table = p.steps[c - 1]!;
+      const width = p.sizes[c]!;
       const next = new Array<number>(to.length).fill(Infinity);
       const by = new Array<number>(to.length).fill(0);
       for (let a = 0; a < from.length; a++) {
-        const base = nth(costs, a);
+        const base = costs[a]!;
         if (base === Infinity) continue;
-        const row = nth(from, a) * width;
+        const row = from[a]! * width;
         for (let b = 0; b < to.length; b++) {
-          const cost = base + nth(table, row + nth(to, b));
-          if (cost < nth(next, b)) {
+          const cost = base + table[row + to[b]!]!;
+          if (cost < next[b]!) {
             next[b] = cost;
-            by[b] = nth(used, a);
+            by[b] = used[a]!;
           }
         }
       }
       for (let b = 0; b < to.length; b++) {
-        next[b] = nth(next, b) + nth(nth(p.nodes, c), nth(to, b));
-        by[b] = nth(by, b) | nth(nth(bitsOf, k), b);
+        next[b] = next[b]! + p.nodes[c]![to[b]!]!;
+        by[b] = by[b]! | bitsOf[k]![b]!;
       }
       costs = next;
       used = by;
     }
-    lastOf(lists).forEach((j, b) => {
-      into.costs[i * exits + j] = nth(costs, b);
-      into.kinds[i * exits + j] = nth(used, b);
+    lists.at(-1)!.forEach((j, b) => {
+      into.costs[i * exits + j] = costs[b]!;
+      into.kinds[i * exits + j] = used[b]!;
     });
   });
   return into;
@@ -148,14 +147,13 @@ function limit(limited: Limited, group: readonly [number, number], most: number,
     const seen = new Set(queue);
     while (queue.length) {
       let best = 0;
-      for (let q = 1; q < queue.length; q++)
-        if (nth(solve(nth(queue, q)).costs, at) < nth(solve(nth(queue, best)).costs, at)) best = q;
-      const kinds = firstOf(queue.splice(best, 1));
+      for (let q = 1; q < queue.length; q++) if (solve(queue[q]!).costs[at]! < solve(queue[best]!).costs[at]!) best = q;
+      const kinds = queue.splice(best, 1)[0]!;
       const { costs, kinds: uses } = solve(kinds);
       if (costs[at] === Infinity) break;
-      const used = nth(uses, at);
+      const used = uses[at]!;
       if (bits(used) <= most) {
-        into.costs[at] = nth(costs, at);
+        into.costs[at] = costs[at]!;
         into.kinds[at] = used;
         any = true;
         break;
@@ -174,17 +172,17 @@ function limit(limited: Limited, group: readonly [number, number], most: number,
 /** The cheapest way through all groups, each by its own costs: a lattice of entries and exits. */
 function joined({ prepared: p, groups, kindOf }: Limited, costs: readonly Within[]): Path | null {
   const ends = groups.flatMap(([first, last]) => [first, last]);
-  const steps = groups.flatMap(([, last], k) => [nth(costs, k).costs, ...p.steps.slice(last, last + 1)]);
+  const steps = groups.flatMap(([, last], k) => [costs[k]!.costs, ...p.steps.slice(last, last + 1)]);
   const path = cheapestPrepared({
-    sizes: ends.map((c) => nth(p.sizes, c)),
-    nodes: ends.map((c) => new Float64Array(nth(p.sizes, c))),
+    sizes: ends.map((c) => p.sizes[c]!),
+    nodes: ends.map((c) => new Float64Array(p.sizes[c]!)),
     steps,
     closed: p.closed,
   });
   if (!path) return null;
   const picks = groups.flatMap(([first, last], k) => {
-    const [i, j] = [nth(path.picks, 2 * k), nth(path.picks, 2 * k + 1)];
-    const kinds = nth(nth(costs, k).kinds, i * nth(p.sizes, last) + j);
+    const [i, j] = [path.picks[2 * k]!, path.picks[2 * k + 1]!];
+    const kinds = costs[k]!.kinds[i * p.sizes[last]! + j]!;
     return inside(p, kindOf, { first, last, i, j, kinds });
   });
   return { picks, cost: path.cost };
@@ -197,15 +195,15 @@ function inside(
   { first, last, i, j, kinds }: { first: number; last: number; i: number; j: number; kinds: number },
 ): number[] {
   const only = (c: number): Float64Array =>
-    nth(p.nodes, c).map((cost, x) =>
+    p.nodes[c]!.map((cost, x) =>
       (kinds >> kindOf(c, x)) & 1 && (c !== first || x === i) && (c !== last || x === j) ? cost : Infinity,
     );
   const columns = Array.from({ length: last - first + 1 }, (_, k) => first + k);
   return sure(
     cheapestPrepared({
-      sizes: columns.map((c) => nth(p.sizes, c)),
+      sizes: columns.map((c) => p.sizes[c]!),
       nodes: columns.map(only),
-      steps: columns.slice(0, -1).map((c) => nth(p.steps, c)),
+      steps: columns.slice(0, -1).map((c) => p.steps[c]!),
       closed: false,
     }),
   ).picks;

@@ -181,11 +181,13 @@ function rank(
     const bassAbove = bass === null ? null : mod(bass - root, 12);
     // The bass may stand apart from the chord above it, unless the chord is built on it.
     const apart = bassAbove !== null && bassAbove !== 0 && pcs.length > 3 ? above & ~(1 << bassAbove) : null;
+    const whole: Above = { ...asked, above, bass: bassAbove, foreign: false };
+    // A sixth or seventh in the bass is an inversion, not a foreign bass.
+    const upper: Above | null =
+      apart !== null && sure(bassAbove) < 9 ? { ...asked, above: apart, bass: bassAbove, foreign: true } : null;
     for (const template of TEMPLATES) {
-      put(weigh(root, template, { ...asked, above, bass: bassAbove, foreign: false }));
-      // A sixth or seventh in the bass is an inversion, not a foreign bass.
-      if (apart !== null && sure(bassAbove) < 9 && !(template.mask & (1 << sure(bassAbove))))
-        put(weigh(root, template, { ...asked, above: apart, bass: bassAbove, foreign: true }));
+      put(weigh(root, template, whole));
+      if (upper && !(template.mask & (1 << sure(bassAbove)))) put(weigh(root, template, upper));
     }
   }
   const keyed = ordered(found, (f) => keyCost(f, key) + spellingCost(f, names) + besideCost(f, beside));
@@ -268,6 +270,7 @@ function onBass(t: Template, { bass, foreign, size }: Above, rootless: boolean):
 function weigh(root: PitchClass, t: Template, notes: Above): Found | null {
   const { above, bass, foreign, size, explicit } = notes;
   const rootless = !(above & 1);
+  if (t.mask & ~above & ~1 & ~t.spare) return null;
   // A root is only understood where third and seventh are there to point to it.
   if (rootless && (foreign || size < 3 || !t.seventh || t.suspended)) return null;
   const lacks = leftOut(t, notes, rootless);

@@ -10,6 +10,8 @@ export interface Template {
   mask: number;
   /** Bits of the tones that may be missing, with what each costs. */
   optional: Map<number, { cost: number; label: string }>;
+  /** All bits of `optional` together. */
+  spare: number;
   cost: number;
   seventh: boolean;
   suspended: boolean;
@@ -130,6 +132,7 @@ function template(quality: string, cost: number): Template {
     tones,
     optional,
     cost,
+    spare: [...optional.keys()].reduce((m, bit) => m | bit, 0),
     mask: tones.reduce((m, t) => m | (1 << (t.semitones % 12)), 0),
     seventh,
     suspended: tones.some((t) => t.degree === 2 || t.degree === 4),
