@@ -1,6 +1,6 @@
 import { demoSongs } from "../demo/songs";
 import { firstOf, Pitch, type Song } from "../core/src/index";
-import { expect, newSong, songOf, test } from "./fixtures";
+import { expect, newSong, saved, songOf, test } from "./fixtures";
 
 test("another key: the music moves up or down or only its name changes; heard first, taken back in one step", async ({
   page,
@@ -37,7 +37,7 @@ test("another key: the music moves up or down or only its name changes; heard fi
   expect(notes(after)).toEqual(notes(before).map((m) => m + 2));
   await expect(page.locator("[data-chord]").first()).toContainText("F");
   // Layouts went along as they were, and nothing lays them out anew.
-  await page.waitForTimeout(800);
+  await saved(page);
   expect((await songOf(page)).sections).toEqual(after.sections);
   await page.getByRole("button", { name: "Undo" }).last().click();
   await expect.poll(async () => (await songOf(page)).key).toBe(before.key);
