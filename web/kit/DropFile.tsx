@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Format } from "../../core/src/index";
 import { OpenFile } from "./OpenFile";
+import "./DropFile.scss";
 
 /** A place to choose a file or drop one: every format that can be opened. It becomes a song of its own. */
 export function DropFile({ open }: { open(file: File): void }) {

@@ -53,12 +53,13 @@ export function startAutosave(): () => void {
   };
   /** When the first edit came that no save has taken yet. */
   let since: number | null = null;
-  /** The version that the browser's own copy holds. */
-  let kept = -1;
+  /** The version that the browser's own copy holds, and the revision it is based on. */
+  let kept = "";
   const keep = () => {
     const { song, revision, version } = useSong.getState();
-    if (!song || kept === version) return;
-    kept = version;
+    const now = `${version} on ${revision}`;
+    if (!song || kept === now) return;
+    kept = now;
     void write(keyOf(song.id), { song, revision } satisfies Unsent);
   };
   const save = async () => {
