@@ -189,6 +189,46 @@ test("edits of two windows meet: both are shown, keeping mine saves over, taking
   expect(server.song.tempo).toBe(90);
 });
 
+test("a save that arrived but was never answered is no conflict, with or without the server at the next visit", async () => {
+  const lost = (song: Song) => {
+    server.song = song;
+    server.revision++;
+    return Promise.reject(new ApiProblem(0, "server.away", "away"));
+  };
+  const arrives = () => jest.spyOn(api, "save").mockImplementationOnce(lost);
+  arrives();
+  edit(100);
+  await settle(600);
+  expect([state().status, server.song.tempo]).toEqual(["away", 100]);
+  edit(101);
+  await settle(3000);
+  expect([state().status, server.song.tempo]).toEqual(["saved", 101]);
+
+  for (const away of [true, false]) {
+    arrives();
+    edit(110);
+    await settle(600);
+    end();
+    server.away = away;
+    await openSong("cellar");
+    end = startAutosave();
+    edit(111);
+    await settle(600);
+    server.away = false;
+    await settle(4000);
+    expect([state().status, server.song.tempo, kept.size]).toEqual(["saved", 111, 0]);
+  }
+  // What somebody else stored in the meantime is one, as before.
+  arrives();
+  edit(112);
+  await settle(600);
+  server.song = { ...server.song, tempo: 60 };
+  server.revision++;
+  edit(113);
+  await settle(4000);
+  expect(state().status).toBe("conflict");
+});
+
 test("unsent edits on an older revision open as a conflict", async () => {
   server.away = true;
   edit(100);

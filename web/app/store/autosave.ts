@@ -7,6 +7,8 @@ import { useSong } from "./song";
 interface Unsent {
   song: Song;
   revision: number;
+  /** What was sent on that revision and never answered: the server may have one of these. */
+  sent: Song[];
 }
 
 const keyOf = (id: string): string => `unsent:${id}`;
@@ -14,6 +16,14 @@ const keyOf = (id: string): string => `unsent:${id}`;
 const DELAY = 500;
 const MOST = 3000;
 const RETRY = 2500;
+/** So many unanswered saves are remembered. */
+const MOST_SENT = 8;
+
+/** The saves of the open song that were never answered. A page that was left, or a lost line, makes them. */
+let sent: Song[] = [];
+const same = (a: Song, b: Song): boolean => JSON.stringify(a) === JSON.stringify(b);
+/** Whether the stored song is one of this browser's own: then it is what the edits stand on, and no conflict. */
+const isOwn = (stored: Song, unanswered: readonly Song[]): boolean => unanswered.some((song) => same(song, stored));
 
 /**
  * Opens a song: the stored one, or the unsent edits of this browser when there are any. Throws ApiProblem when neither
@@ -24,18 +34,20 @@ export async function openSong(id: string): Promise<void> {
   const mine = unsent && Song.parse(unsent.song).ok ? unsent : undefined;
   try {
     const stored = await api.get(id);
-    if (!mine || JSON.stringify(mine.song) === JSON.stringify(stored.song)) {
+    sent = [];
+    if (!mine || same(mine.song, stored.song)) {
       if (mine) await del(keyOf(id));
       useSong.getState().open(stored.song, stored.revision);
-    } else if (mine.revision === stored.revision) useSong.getState().open(mine.song, stored.revision, "waiting");
+    } else if (mine.revision === stored.revision || isOwn(stored.song, mine.sent ?? []))
+      useSong.getState().open(mine.song, stored.revision, "waiting");
     else {
       useSong.getState().open(mine.song, mine.revision, "conflict");
       useSong.getState().setSave({ conflict: stored });
     }
   } catch (error) {
-    if (mine && error instanceof ApiProblem && error.status === 0)
-      useSong.getState().open(mine.song, mine.revision, "away");
-    else throw error;
+    if (!mine || !(error instanceof ApiProblem) || error.status !== 0) throw error;
+    sent = mine.sent ?? [];
+    useSong.getState().open(mine.song, mine.revision, "away");
   }
 }
 
@@ -53,14 +65,14 @@ export function startAutosave(): () => void {
   };
   /** When the first edit came that no save has taken yet. */
   let since: number | null = null;
-  /** The version that the browser's own copy holds, and the revision it is based on. */
+  /** What the browser's own copy holds: the version, the revision it is based on, how many saves had no answer. */
   let kept = "";
   const keep = () => {
     const { song, revision, version } = useSong.getState();
-    const now = `${version} on ${revision}`;
+    const now = `${version} on ${revision} after ${sent.length}`;
     if (!song || kept === now) return;
     kept = now;
-    void write(keyOf(song.id), { song, revision } satisfies Unsent);
+    void write(keyOf(song.id), { song, revision, sent } satisfies Unsent);
   };
   const save = async () => {
     const { song, revision, status, version, setSave } = useSong.getState();
@@ -68,10 +80,12 @@ export function startAutosave(): () => void {
     if (!song || running || (status !== "waiting" && status !== "away")) return;
     running = true;
     since = null;
+    if (!sent.includes(song)) sent = [...sent, song].slice(-MOST_SENT);
     keep();
     setSave({ status: "saving" });
     try {
       const next = await api.save(song, revision);
+      sent = [];
       const unchanged = useSong.getState().version === version;
       setSave({ revision: next, status: unchanged ? "saved" : "waiting" });
       if (unchanged) await del(keyOf(song.id));
@@ -79,7 +93,12 @@ export function startAutosave(): () => void {
     } catch (error) {
       const problem = error instanceof ApiProblem ? error : new ApiProblem(0, "server.away", String(error));
       const { current, revision = 0 } = problem.more;
-      if (problem.status === 409 && current) setSave({ status: "conflict", conflict: { song: current, revision } });
+      const own = current && isOwn(current, sent);
+      if (own) {
+        sent = [];
+        setSave({ revision, status: "waiting" });
+      } else if (problem.status === 409 && current)
+        setSave({ status: "conflict", conflict: { song: current, revision } });
       else if (problem.status === 0) {
         setSave({ status: "away" });
         later(RETRY);
@@ -106,8 +125,8 @@ export function startAutosave(): () => void {
   // A page that is left may not come back: what is not stored yet is kept, and sent if there is time.
   const leave = () => {
     if (document.visibilityState !== "hidden" || useSong.getState().status === "saved") return;
-    keep();
     void save();
+    keep();
   };
   window.addEventListener("online", online);
   document.addEventListener("visibilitychange", leave);

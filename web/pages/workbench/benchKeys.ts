@@ -1,3 +1,4 @@
+import { flushSync } from "react-dom";
 import { type Part, Song } from "../../../core/src/index";
 import { endPreview, stop } from "../../app/audio/sound";
 import { acceptOffer, auditionOffer, auditionWritten, isWritten } from "../../app/commands/offers";
@@ -153,9 +154,12 @@ export const BENCH_KEYS: readonly Shortcut<Bench>[] = [
     on: ["c"],
     run({ workspace }) {
       if (workspace !== "chords") return false;
-      openTab("chords", "write");
-      openTab("ways in", "symbols");
-      requestAnimationFrame(() => document.getElementById("line")?.focus());
+      // The next key may come before the next frame: the line has to be there now.
+      flushSync(() => {
+        openTab("chords", "write");
+        openTab("ways in", "symbols");
+      });
+      document.getElementById("line")?.focus();
       return true;
     },
   },
