@@ -119,7 +119,7 @@ export { reharmonize } from "./arrange/reharm/reharmonize";
 export { harmonizeMelody, harmonizeBass } from "./arrange/reharm/harmonize";
 export { voiceProgression } from "./arrange/voicing/path";
 export { writeBass } from "./write/bass/write";
-export { reportBass } from "./write/bass/report";
+export { reportBass } from "./write/bass/write";
 export { writeCounterMelody } from "./write/counter/write";
 export { writeVocalHarmony } from "./write/vocal/write";
 export { reportMelody } from "./hear/line/melody";

@@ -1,9 +1,13 @@
 /** Bass lines against kick, chords and tune. */
-export { bassRequest as request, bassLines as write } from "../write/bass/write";
-export { reportBass as report } from "../write/bass/report";
+export {
+  bassRequest as request,
+  reportBass as report,
+  bassLines as write,
+  bassSettings as settings,
+  bassStyleOf as styleOf,
+  usualFor as usual,
+} from "../write/bass/write";
 export { BASS_STYLES as STYLES } from "../write/bass/styles";
-export { bassStyleOf as styleOf, usualFor as usual } from "../write/bass/chosen";
-export { bassSettings as settings } from "../write/bass/settings";
 export { passEndings as endings } from "../write/bass/endings";
 export { impliedChords as implied } from "../write/bass/implied";
 export { bassLayers as layers } from "../write/bass/layers";

@@ -3,7 +3,7 @@ import { applyEdit } from "../../src/song/edits";
 import { checkSong } from "../../src/judge/check/check";
 import { describeReason, REASONS } from "../../src/song/reasons";
 import { must } from "../../src/base/result";
-import { reportBass } from "../../src/write/bass/report";
+import { reportBass } from "../../src/write/bass/write";
 import { sliceSong } from "../../src/hear/slice/slices";
 import { spoken } from "../../src/theory/pitch/pitch";
 import { demoSongs } from "../../../demo/songs";

@@ -228,7 +228,7 @@ describe("over a grid of tunes, keys, meters, chords and schools", () => {
     () => {
       for (const c of sample) {
         const { song, lines } = judgeVocal(c);
-        const { ctx, school } = must(
+        const { ctx, style: school } = must(
           vocalRequest(factsOf(song), {
             section: "s1",
             part: "beside",

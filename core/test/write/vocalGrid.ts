@@ -50,7 +50,7 @@ export function judgeVocal(c: VocalCase): VocalOutcome {
   const song = vocalSong(c);
   const request = { section: "s1", part: "beside", lead: "melody", school: c.school, voices: c.voices };
   const lines = must(vocalLines(song, request));
-  const { ctx, school } = must(vocalRequest(factsOf(song), request));
+  const { ctx, style: school } = must(vocalRequest(factsOf(song), request));
   const { report, conflicts } = firstOf(lines);
   const unmet = vocalRows(report, school.targets, ctx.meter).filter((m) => m.met === false);
   const named = new Set(conflicts.flatMap((x) => x.measures));

@@ -231,7 +231,7 @@ function BassRows({ cell }: { cell: Cell }) {
           from="few notes"
           to="many"
           label={`Density of ${part.name} here`}
-          value={values.density ?? Bass.STYLES.find((s) => s.id === style)?.usual.density ?? 0.5}
+          value={values.density ?? Bass.STYLES.find((s) => s.id === style)?.usual?.density ?? 0.5}
           step={0.05}
           set={(density, quiet) => put(cell, "bass", { density }, quiet)}
         />

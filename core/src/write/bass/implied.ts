@@ -8,7 +8,8 @@ import type { ChordEvent, Song } from "../../song/schema";
 import type { RealizedNote } from "../../song/realize";
 import { cheapestPath } from "../../search/lattice";
 import { factsOf } from "../../facts/memory";
-import { bassContext, type BassContext } from "./context";
+import type { BassContext } from "./context";
+import { bassRequest } from "./write";
 
 /** What a stretch of a bass line alone says about the harmony. */
 export interface ImpliedRoot {
@@ -85,12 +86,12 @@ function stretchesOf(notes: readonly RealizedNote[], meter: Meter, bars: number)
 /**
  * Roots that a bass line implies where no chord is written yet: for every half bar (or bar) each root is weighed by how
  * long and how strongly its tones sound, and the cheapest way through the section is taken, in which a change of root
- * costs something. Errors: those of `bassContext`, and `bass.empty`.
+ * costs something. Errors: those of `bassRequest`, and `bass.empty`.
  */
 export function impliedRoots(song: Song, sectionId: string, partId: string): Result<ImpliedRoot[]> {
-  const context = bassContext(factsOf(song), sectionId, partId);
+  const context = bassRequest(factsOf(song), { section: sectionId, part: partId });
   if (!context.ok) return context;
-  const roots = rootsIn(context.value);
+  const roots = rootsIn(context.value.ctx);
   return roots.length
     ? ok(roots)
     : fail("bass.empty", "There is no bass line yet", {

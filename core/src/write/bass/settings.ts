@@ -1,5 +1,4 @@
-import { playingOf } from "../../song/playing";
-import type { Part, PlayingOf, Section } from "../../song/schema";
+import type { PlayingOf } from "../../song/schema";
 
 /**
  * How a bass line is played, in plain terms (see `BassPlaying`), with every value decided. Every style has its own
@@ -27,15 +26,3 @@ export const USUAL_SETTINGS: BassSettings = {
   low: "",
   high: "",
 };
-
-/**
- * Settings of a part in a section: what is set for the section, else for the part, else what is usual for the style.
- */
-export function bassSettings(
-  part: Part,
-  section: Section | undefined,
-  usual: Partial<BassSettings> = {},
-): BassSettings {
-  const { style: _, ...own } = playingOf(part, "bass", { section });
-  return { ...USUAL_SETTINGS, ...usual, ...(own as Partial<BassSettings>) };
-}

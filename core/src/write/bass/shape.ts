@@ -13,12 +13,11 @@ import { beatLength, chordAt, inGap, type BassContext } from "./context";
 import { pitchSlots, stepCost, type Candidate, type OpenSlot, type PitchSlot } from "./pitches";
 import { reasonForNote, reasonOf, spell } from "./reasons";
 import { factsOf } from "../../facts/memory";
-import { reportBass } from "./report";
 import type { BassReport } from "./measures";
 import { halfOf } from "../../hear/line/figure";
 import { beatsOf, restsOf, untilBackbeat } from "./rhythm";
 import type { BassStyle, Place } from "./style";
-import { bassRequest, type BassRequest } from "./write";
+import { bassRequest, reportBass, type BassRequest } from "./write";
 
 /** One step of thinning or building, as an edit that undo takes back. */
 export interface ShapeStep {

@@ -1,5 +1,6 @@
 import type { PitchClass } from "../../theory/pitch/pitch";
 import type { Ticks } from "../../theory/time/meter";
+import type { LineStyle } from "../lines/kind";
 import type { BassContext } from "./context";
 import type { BassSettings } from "./settings";
 
@@ -68,16 +69,9 @@ export interface BassTargets {
 }
 
 /** A way of playing bass: one file each in styles/. */
-export interface BassStyle {
-  id: string;
-  title: string;
-  /** One paragraph, shown in the interface. */
-  explanation: string;
-  source: string;
+export interface BassStyle extends LineStyle<BassSettings> {
   targets: BassTargets;
   costs: ToneCosts;
-  /** Settings that are usual for it, where they are not the common ones. */
-  usual: Partial<BassSettings>;
   /** Every place where it may sound. Beginnings of chords and the kicks it must meet are added to these. */
   places(ctx: BassContext): Place[];
   /** How long a note is held at most, in ticks; it always ends where the next one or its chord does. */

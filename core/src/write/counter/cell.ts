@@ -155,17 +155,21 @@ const MOVED: Record<Exclude<CellWay, "hold">, (midi: Midi, from: Chord, to: Chor
   scale: alongScale,
 };
 
+/** A note of the cell where it landed, and the pitch it has in the cell. */
+interface LaidNote {
+  start: Ticks;
+  duration: Ticks;
+  midi: Midi;
+  model: Midi;
+}
+
 /** Where each note of the cell lands in a section, and the pitch it has there. */
-export function laidCell(
-  ctx: CounterContext,
-  cell: Cell,
-  way: CellWay,
-): { start: Ticks; duration: Ticks; midi: Midi }[] {
+export function laidCell(ctx: CounterContext, cell: Cell, way: CellWay): LaidNote[] {
   const origin = cell.drawn
     ? Math.floor(sure(ctx.notes.find((n) => n.start >= 0)).start / ctx.meter.bar) * ctx.meter.bar
     : 0;
   const home = (at: Ticks) => chordAt(ctx, origin + at)?.chord ?? ctx.chords.find((c) => c.chord)?.chord;
-  const out: { start: Ticks; duration: Ticks; midi: Midi }[] = [];
+  const out: LaidNote[] = [];
   for (let from = mod(origin, cell.length); from < ctx.length; from += cell.length)
     for (const n of cell.notes) {
       const start = from + n.at;
@@ -173,7 +177,7 @@ export function laidCell(
       if (start >= ctx.length || !chord?.chord) continue;
       const own = home(n.at);
       const midi = way !== "hold" && own ? folded(MOVED[way](n.midi, own, chord.chord, ctx), ctx.range) : n.midi;
-      out.push({ start, duration: Math.min(n.duration, ctx.length - start), midi });
+      out.push({ start, duration: Math.min(n.duration, ctx.length - start), midi, model: n.midi });
     }
   return out;
 }

@@ -1,5 +1,4 @@
-import { playingOf } from "../../song/playing";
-import type { Drum, Part, PlayingOf, Section } from "../../song/schema";
+import type { Drum, PlayingOf } from "../../song/schema";
 
 /** How a counter melody is written, in plain terms (see `CounterPlaying`), with every value decided. */
 export type CounterSettings = {
@@ -18,15 +17,3 @@ export const USUAL_COUNTER: CounterSettings = {
   cell: "refit",
   under: "sixths",
 };
-
-/**
- * Settings of a part in a section: what is set for the section, else for the part, else what is usual for the style.
- */
-export function counterSettings(
-  part: Part,
-  section: Section | undefined,
-  usual: Partial<CounterSettings> = {},
-): CounterSettings {
-  const { style: _, ...own } = playingOf(part, "counter", { section });
-  return { ...USUAL_COUNTER, ...usual, ...(own as Partial<CounterSettings>) };
-}

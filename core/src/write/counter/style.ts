@@ -1,7 +1,9 @@
-import type { Midi, NoteName, Semitones } from "../../theory/pitch/pitch";
+import type { Midi, Semitones } from "../../theory/pitch/pitch";
 import type { Ticks } from "../../theory/time/meter";
 import type { RealizedChord } from "../../song/realize";
 import type { Reason } from "../../song/schema";
+import type { LineStyle } from "../lines/kind";
+import type { SeenNote } from "../lines/seen";
 import type { CounterContext } from "./context";
 import type { CounterSettings } from "./settings";
 
@@ -23,8 +25,8 @@ export interface CounterSlot {
   under?: readonly Semitones[];
   /** A pitch it stays close to. */
   near?: number;
-  /** Where the note it varies stands. */
-  of?: Ticks;
+  /** The pitch its cell has here before it goes over other chords. */
+  model?: number;
   /** It likes to be the note before once more. */
   keeps?: boolean;
   /** Joined to the note before where both have one pitch: a tone that lasts through a change of chord. */
@@ -87,36 +89,26 @@ export interface PitchRules {
   turn(slots: readonly PlacedSlot[], column: number, midis: readonly [Midi, Midi, Midi]): number;
 }
 
-/** A note of a written line, as it is asked for its reason. */
+/** A note of a finished line as it is asked for its reason, with the place it was written into. */
 export interface WrittenNote {
   ctx: CounterContext;
-  slot: PlacedSlot;
-  midi: Midi;
-  /** From the note before; 0 where none leads here. */
-  move: Semitones;
-  /** The note before, where it is left by step. */
-  stepFrom: NoteName | null;
+  slot: CounterSlot;
+  note: SeenNote;
   /** What it is over its chord, for the words of a reason. */
   own: { role: string; chord: string };
 }
 
 /** A way of writing a counter melody: one file each in styles/. */
-export interface CounterStyle {
-  id: string;
-  title: string;
-  /** One paragraph, shown in the interface. */
-  explanation: string;
-  source: string;
+export interface CounterStyle extends LineStyle<CounterSettings> {
   targets: CounterTargets;
   costs: CounterCosts;
-  usual?: Partial<CounterSettings>;
   /** Its rhythm; empty where the material offers no place, and then `nothing` says why. */
   slots(ctx: CounterContext, seed: number, attempt: number): CounterSlot[];
   /** What each attempt is called, where it is not another rhythm. */
   titles?(ctx: CounterContext): readonly string[];
   nothing?(ctx: CounterContext): { message: string; hint: string };
   rules?: PitchRules;
-  /** Why a note is there, where the style has words of its own for it. */
+  /** Why a note is there, where the style has words of its own for it and the finished line bears them out. */
   reason?(note: WrittenNote): Reason | null;
   /** It hears the tune and the key; chords need not be there. */
   withoutChords?: boolean;

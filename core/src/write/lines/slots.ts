@@ -1,4 +1,3 @@
-import { sure } from "../../base/list";
 import { pitchMidi, type Midi } from "../../theory/pitch/pitch";
 import type { Ticks } from "../../theory/time/meter";
 import type { Note } from "../../song/schema";
@@ -43,21 +42,4 @@ export function distinctRhythms<S extends Timed>(attempts: number, make: (attemp
     if (slots.length && !found.has(id)) found.set(id, slots);
   }
   return [...found.values()];
-}
-
-/** Collects lines that differ in a note, up to a number. */
-export function collector<L extends { notes: readonly (Timed & { pitch: string })[] }>(
-  most: number,
-): { lines: L[]; add(line: L | null): void } {
-  const lines: L[] = [];
-  const seen = new Set<string>();
-  return {
-    lines,
-    add(line) {
-      const id = line?.notes.map((n) => `${n.start}:${n.pitch}:${n.duration}`).join();
-      if (!line || lines.length >= most || seen.has(sure(id))) return;
-      seen.add(sure(id));
-      lines.push(line);
-    },
-  };
 }

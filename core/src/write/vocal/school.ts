@@ -2,6 +2,7 @@ import type { Midi } from "../../theory/pitch/pitch";
 import type { Ticks } from "../../theory/time/meter";
 import type { RealizedChord, RealizedNote } from "../../song/realize";
 import type { Reason } from "../../song/schema";
+import type { LineStyle } from "../lines/kind";
 import type { VocalContext } from "./context";
 import type { VocalSettings } from "./settings";
 
@@ -38,8 +39,8 @@ export interface VocalWay {
   free?: boolean;
   /** Different settings of one plan are offered. */
   several?: boolean;
-  /** Why a note is there. */
-  reason(note: { voice: number; slot: VocalSlot; midi: Midi; before: Midi | null }): Reason;
+  /** Why a note of the finished voice is there; `kept`: it is the note before once more, with no rest between. */
+  reason(note: { voice: number; slot: VocalSlot; midi: Midi; kept: boolean }): Reason;
 }
 
 export interface VocalTargets {
@@ -53,13 +54,8 @@ export interface VocalTargets {
   parallel?: boolean;
 }
 
-/** A way of writing voices beside a tune: one file each in schools/. */
-export interface VocalSchool {
-  id: string;
-  title: string;
-  /** One paragraph, shown in the interface: what it does, and what it assumes. */
-  explanation: string;
-  source: string;
+/** A way of writing voices beside a tune, and what it assumes: one file each in schools/. */
+export interface VocalSchool extends LineStyle<VocalSettings> {
   /** How many voices it can write, the tune not counted. */
   voices: readonly [least: number, most: number];
   /**
@@ -69,7 +65,6 @@ export interface VocalSchool {
   /** What must be there. */
   needs: readonly ("tune" | "chords")[];
   targets: VocalTargets;
-  usual?: Partial<VocalSettings>;
   /** Settings that mean something for it. */
   uses: readonly (keyof VocalSettings)[];
   /** Sings a syllable of its own, not the words of the tune. */

@@ -1,5 +1,4 @@
-import { playingOf } from "../../song/playing";
-import type { Part, PlayingOf, Section } from "../../song/schema";
+import type { PlayingOf } from "../../song/schema";
 
 /** How voices are written beside a tune, with every value decided. */
 export type VocalSettings = {
@@ -16,15 +15,3 @@ export const USUAL_VOCAL: VocalSettings = {
   tone: "tonic",
   lead: "top",
 };
-
-/**
- * Settings of a part in a section: what is set for the section, else for the part, else what is usual for the school.
- */
-export function vocalSettings(
-  part: Part,
-  section: Section | undefined,
-  usual: Partial<VocalSettings> = {},
-): VocalSettings {
-  const { school: _, ...own } = playingOf(part, "vocal", { section });
-  return { ...USUAL_VOCAL, ...usual, ...(own as Partial<VocalSettings>) };
-}

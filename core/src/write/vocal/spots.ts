@@ -8,7 +8,8 @@ import { pairReport, type Between, type PairReport } from "../../hear/line/betwe
 import { soundingIn } from "../../hear/slice/soundingIn";
 import { chordAt, type VocalContext } from "./context";
 import type { VocalTargets } from "./school";
-import { chordPcs, inChord, pitchesIn, rubsAt, scaleOf, spell, weighs } from "./tones";
+import { chordPcs, inChord, pitchesIn, rubsAt, scaleOf, weighs } from "./tones";
+import { spellOver } from "../../song/spell";
 import { leadingToneOf, seventhOf, WIDEST_UPPER } from "../../hear/harmony/tendency";
 
 export const SPOT_KINDS = [
@@ -253,7 +254,7 @@ function fixesFor(s: Sounding, windows: readonly Window[], spot: Found): PitchNa
   const out: PitchName[] = [];
   for (const midi of candidates) {
     if (out.length === MOST_FIXES) break;
-    const pitch = spell(ctx, chord, midi);
+    const pitch = spellOver(ctx.key, chord?.chord, midi);
     if (!spotsNear(s, windows, spot.voice, { note: spot.note, tried: { ...n, midi, pitch } }).length) out.push(pitch);
   }
   return out;

@@ -1,12 +1,11 @@
 import { firstOf, nth, sure } from "../../base/list";
 import { capital } from "../../theory/words/english";
-import { mod, type Midi, type PitchClass, type PitchName } from "../../theory/pitch/pitch";
+import { mod, type Midi, type PitchClass } from "../../theory/pitch/pitch";
 import { metricalLevel, type Ticks } from "../../theory/time/meter";
 import { chordPitchClasses, chordToneName, toneRole } from "../../theory/chord/chord";
 import type { RealizedChord } from "../../song/realize";
 import { ROLE_WORDS } from "../../hear/slice/roles";
 import { isRub, rubsOver } from "../../hear/line/between";
-import { spellOver } from "../../song/spell";
 import { chordAt, type VocalContext, type VocalVoice } from "./context";
 import type { Stack, VocalSlot } from "./school";
 
@@ -122,10 +121,6 @@ export function choose<T>(list: readonly T[], count: number): T[][] {
 
 /** One voice as stacks. */
 export const single = (midi: Midi, cost: number): Stack => ({ pitches: [midi], cost });
-
-/** Chord tones as the chord spells them, other tones as the key does. */
-export const spell = (ctx: Pick<VocalContext, "key">, chord: RealizedChord | null, midi: Midi): PitchName =>
-  spellOver(ctx.key, chord?.chord, midi);
 
 /** What a tone is over its chord, for the words of a reason. */
 export function roleOver(chord: RealizedChord | null, midi: Midi): { role: string; chord: string } | null {

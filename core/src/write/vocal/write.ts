@@ -2,29 +2,25 @@ import { firstOf, nth, sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { pitchMidi, type Midi } from "../../theory/pitch/pitch";
 import type { Ticks } from "../../theory/time/meter";
-import { partOf, sectionOf } from "../../song/document";
-import { playingOf } from "../../song/playing";
-import type { NewNote, Note, Part, Reason, Section, Song } from "../../song/schema";
+import type { NewNote, Note, Part, Section, Song } from "../../song/schema";
 import type { RealizedNote } from "../../song/realize";
+import { spellOver } from "../../song/spell";
 import { cheapestPath, type Lattice } from "../../search/lattice";
 import { factsOf, type Reader } from "../../facts/memory";
-import { missesOf, type Conflict } from "../lines/measure";
-import { vocalContext, type VocalContext, type VocalPlace } from "./context";
+import { linesOf, OFFERED, settingOf } from "../lines/engine";
+import { noChords } from "../lines/ground";
+import type { LineKind, LineNote, Setting, WrittenLine } from "../lines/kind";
+import { settingsOf, styleOf } from "../lines/playing";
+import { byDensity } from "../lines/titles";
+import { vocalContext, type VocalContext, type VocalRequest } from "./context";
 import { vocalConflicts, vocalReportOf, vocalRows, type VocalReport } from "./measures";
 import type { Stack, VocalSchool, VocalSlot, VocalWay } from "./school";
 import { VOCAL_SCHOOLS } from "./schools";
-import { vocalSettings, type VocalSettings } from "./settings";
+import { USUAL_VOCAL, type VocalSettings } from "./settings";
 import { roughSpots, type RoughSpot } from "./spots";
-import { moveCost, spell } from "./tones";
+import { moveCost } from "./tones";
 
-export interface VocalRequest extends VocalPlace {
-  /** A school's id; what the part has stored for the section, or the first, where it is absent. */
-  school?: string;
-  /** How many sing in all, the tune among them; over what is stored. */
-  voices?: number;
-  /** Over what is stored in the part. */
-  settings?: Partial<VocalSettings>;
-}
+export type { VocalRequest } from "./context";
 
 /** What one voice sings in the section: pinned notes kept, everything else new. */
 export interface WrittenVoice {
@@ -33,74 +29,79 @@ export interface WrittenVoice {
   name: string;
   /** The type of voice of the part that is to be added. */
   type?: string;
-  notes: (NewNote & { id?: string })[];
+  notes: LineNote[];
 }
 
-export interface VocalLines {
-  /** High to low. */
+export interface VocalLines extends WrittenLine<VocalReport> {
+  /** High to low; `notes` are those of the first: all there is where one is written. */
   parts: WrittenVoice[];
-  /** Of the first voice: all there is where one is written. */
-  notes: WrittenVoice["notes"];
-  reasons: (Reason | undefined)[];
-  report: VocalReport;
   /** Where it is rough, with what would mend it. */
   spots: RoughSpot[];
-  conflicts: Conflict[];
   school: string;
-  title: string;
 }
 
-const LINES = 5;
-const USUAL = firstOf(VOCAL_SCHOOLS);
-
-/** The school of a part in a section. */
-export const vocalSchoolOf = (part: Part, section: Section | undefined): VocalSchool =>
-  VOCAL_SCHOOLS.find((s) => s.id === playingOf(part, "vocal", { section }).school) ?? USUAL;
-
+/** What was asked for comes first, unless another way misses more than this fewer of the aims. */
+const LEAD = 1.5;
 /** How many voices are written in a school. */
 export const writtenVoices = ({ voices: [least, most] }: VocalSchool, inAll: number): number =>
   Math.min(most, Math.max(least, inAll - 1));
 
+type Asked = Omit<VocalRequest, "voices">;
+type VocalSetting = Setting<VocalContext, VocalSchool>;
+
+/** Voices beside a tune as the engine writes them. */
+const VOCAL: LineKind<VocalSettings, Asked, VocalSchool, VocalContext, VocalLines> = {
+  id: "vocal",
+  field: "school",
+  words: { one: "school of vocal harmony", all: "Schools" },
+  styles: VOCAL_SCHOOLS,
+  first: firstOf(VOCAL_SCHOOLS),
+  usual: USUAL_VOCAL,
+  asked: (request) => request.school,
+  context: (read, request, { settings, style }) =>
+    vocalContext(read, request, settings, { count: writtenVoices(style, settings.voices), types: style.types }),
+  lacks,
+  candidates,
+  most: OFFERED,
+  rows: (report, { ctx, style }) => vocalRows(report, style.targets, ctx.meter),
+  lead: LEAD,
+  apart: (line, first) => byDensity(line.report.notes, first.report.notes),
+  none: {
+    message: "No voice fits the tune, the chords and the ranges",
+    hint: "Choose another school, or widen the ranges.",
+  },
+};
+
+/** The school of a part in a section. */
+export const vocalSchoolOf = (part: Part, section: Section | undefined): VocalSchool => styleOf(VOCAL, part, section);
+
+/** Settings of a part in a section, over what is usual. */
+export const vocalSettings = (
+  part: Part,
+  section: Section | undefined,
+  over: Partial<VocalSettings> = {},
+): VocalSettings => settingsOf(VOCAL, part, { section, over });
+
+/** A request in which the number of voices is one of the settings. */
+const asked = ({ voices, ...request }: VocalRequest): Asked =>
+  voices === undefined ? request : { ...request, settings: { ...request.settings, voices } };
+
 /**
  * The context of a request with its school and settings resolved. Errors: `vocal.school`, and those of `vocalContext`.
  */
-export function vocalRequest(read: Reader, request: VocalRequest): Result<{ ctx: VocalContext; school: VocalSchool }> {
-  const { song } = read;
-  const part = partOf(song, request.part);
-  const section = sectionOf(song, request.section);
-  let school: VocalSchool | undefined;
-  if (request.school === undefined) {
-    if (part) school = vocalSchoolOf(part, section);
-    else school = USUAL;
-  } else school = VOCAL_SCHOOLS.find((s) => s.id === request.school);
-  if (!school)
-    return fail("vocal.school", `No school of vocal harmony is called "${request.school}"`, {
-      hint: `Schools: ${VOCAL_SCHOOLS.map((s) => s.id).join(", ")}.`,
-    });
-  const stored = part ? vocalSettings(part, section, school.usual) : ({ voices: 2 } as VocalSettings);
-  const settings = {
-    ...stored,
-    ...request.settings,
-    ...(request.voices === undefined ? {} : { voices: request.voices }),
-  };
-  const ctx = vocalContext(read, request, settings, {
-    count: writtenVoices(school, settings.voices),
-    types: school.types,
-  });
-  return ctx.ok ? ok({ ctx: ctx.value, school }) : ctx;
-}
+export const vocalRequest = (read: Reader, request: VocalRequest): Result<VocalSetting> =>
+  settingOf(VOCAL, read, asked(request));
 
 /** What a school needs and the section does not have. */
-function missing({ ctx, school }: { ctx: VocalContext; school: VocalSchool }): ReturnType<typeof fail> | null {
-  if (school.needs.includes("chords") && !ctx.chords.some((c) => c.chord))
-    return fail("vocal.chords", `${ctx.section.name} has no chords yet`, {
-      hint: "Type a chord line first; the voices are written from it.",
-    });
-  if (school.needs.includes("tune") && !ctx.tune.length)
-    return fail("vocal.tune", `${ctx.lead?.name ?? "The tune"} has no note in ${ctx.section.name}`, {
-      hint: "Write the tune first; the voices go along with it.",
-    });
-  return null;
+function lacks({ ctx, style }: VocalSetting): Result<never> | null {
+  if (style.needs.includes("chords")) {
+    const bare = noChords("vocal", ctx, "the voices are written from it.");
+    if (bare) return bare;
+  }
+  if (!style.needs.includes("tune") || ctx.tune.length) return null;
+  return fail("vocal.tune", `${ctx.lead?.name ?? "The tune"} has no note in ${ctx.section.name}`, {
+    hint: "Write the tune first; the voices go along with it.",
+  });
 }
 
 /**
@@ -108,37 +109,20 @@ function missing({ ctx, school }: { ctx: VocalContext; school: VocalSchool }): R
  * chords and the aims cannot all be met, the conflict is named. Errors: `vocal.school`, `vocal.section`, `vocal.part`,
  * `vocal.lead`, `vocal.chords`, `vocal.tune`, `vocal.none`.
  */
-export function vocalLines(song: Song, request: VocalRequest): Result<VocalLines[]> {
-  const resolved = vocalRequest(factsOf(song), request);
-  if (!resolved.ok) return resolved;
-  const lacking = missing(resolved.value);
-  if (lacking) return lacking;
-  const { ctx, school } = resolved.value;
-  const seen = new Set<string>();
-  const out: VocalLines[] = [];
-  for (const way of school.ways(ctx))
-    for (const [k, voices] of plans(ctx, way).entries()) {
-      const id = JSON.stringify(voices.map((v) => v.map((n) => [n.start, n.duration, n.pitch])));
-      if (out.length >= LINES || seen.has(id) || voices.every((v) => !v.length)) continue;
-      seen.add(id);
-      out.push(judged(ctx, school, voices, k ? `${way.title}, another way` : way.title));
-    }
-  const [wanted] = out;
-  const misses = new Map(out.map((l) => [l, missesOf(vocalRows(l.report, school.targets, ctx.meter))]));
-  // What was asked for comes first, unless another way meets two more of the aims.
-  const order = (l: VocalLines) => sure(misses.get(l)) - (l === wanted ? 1.5 : 0);
-  out.sort((a, b) => order(a) - order(b));
-  return out.length
-    ? ok(out)
-    : fail("vocal.none", "No voice fits the tune, the chords and the ranges", {
-        hint: "Choose another school, or widen the ranges.",
-      });
-}
+export const vocalLines = (song: Song, request: VocalRequest): Result<VocalLines[]> =>
+  linesOf(VOCAL, song, asked(request));
 
 /** The lines alone, best first; empty where `vocalLines` would name an error. */
 export function writeVocalHarmony(song: Song, request: VocalRequest): VocalLines[] {
   const result = vocalLines(song, request);
   return result.ok ? result.value : [];
+}
+
+function* candidates({ ctx, style }: VocalSetting): Iterable<VocalLines | null> {
+  for (const way of style.ways(ctx))
+    for (const [k, voices] of plans(ctx, way).entries())
+      if (voices.some((v) => v.length))
+        yield judged({ ctx, style }, voices, k ? `${way.title}, another way` : way.title);
 }
 
 /** Share of places in which another way must differ for one to hear it. */
@@ -220,7 +204,7 @@ function notesOf(
   slots: readonly VocalSlot[],
   { line, voice }: { line: readonly Midi[]; voice: number },
 ): NewNote[] {
-  const out: { note: NewNote; slot: VocalSlot; midi: Midi; from: number }[] = [];
+  const out: { note: NewNote; slot: VocalSlot; midi: Midi }[] = [];
   slots.forEach((slot, c) => {
     const last = out.at(-1);
     const midi = nth(line, c);
@@ -229,7 +213,6 @@ function notesOf(
       return;
     }
     const { lead } = slot;
-    const before = last && !slot.fresh ? last.midi : null;
     const words = lead?.lyrics && (slot.start === lead.start ? lead.lyrics : lead.lyrics.map(() => "_"));
     const swell = !lead && ctx.settings.manner === "swelling";
     const sung = () => {
@@ -240,23 +223,30 @@ function notesOf(
     out.push({
       slot,
       midi,
-      from: c,
       note: {
         start: slot.start,
         duration: slot.duration,
-        pitch: spell(ctx, slot.chord, midi),
+        pitch: spellOver(ctx.key, slot.chord?.chord, midi),
         velocity: lead ? Math.max(1, Math.round(lead.velocity * BESIDE)) : HELD,
-        reason: way.reason({ voice, slot, midi, before }),
         ...sung(),
         ...(swell ? { swell } : {}),
       },
     });
   });
-  return withPinned(
+  const places = new Map(out.map(({ note, slot }) => [note.start, slot]));
+  const finished = withPinned(
     ctx,
     out.map((x) => x.note),
     voice,
   );
+  // Why each is there is asked of the voice as it is in the end, pinned notes among its own.
+  return finished.map((note, i): NewNote => {
+    const slot = places.get(note.start);
+    if (note.pinned || !slot) return note;
+    const before = finished[i - 1];
+    const kept = before?.pitch === note.pitch && before.start + before.duration === note.start;
+    return { ...note, reason: way.reason({ voice, slot, midi: pitchMidi(note.pitch), kept }) };
+  });
 }
 
 /** Pinned notes stay as they are; what they cover gives way to them. */
@@ -292,8 +282,7 @@ const asSung = (ctx: VocalContext, voice: number, notes: WrittenVoice["notes"]):
 
 /** Written voices with all that is to be said of them. */
 function judged(
-  ctx: VocalContext,
-  school: VocalSchool,
+  { ctx, style: school }: VocalSetting,
   voices: readonly WrittenVoice["notes"][],
   title: string,
 ): VocalLines {
@@ -321,11 +310,9 @@ function judged(
 export function rejudge(song: Song, request: VocalRequest, lines: VocalLines): Result<VocalLines> {
   const resolved = vocalRequest(factsOf(song), request);
   if (!resolved.ok) return resolved;
-  const { ctx, school } = resolved.value;
   return ok(
     judged(
-      ctx,
-      school,
+      resolved.value,
       lines.parts.map((p) => p.notes),
       lines.title,
     ),

@@ -53,7 +53,7 @@ export const answer: CounterStyle = {
   targets: { overlap: 0.2, answers: true, chordTime: 0.6, pitches: 6 },
   costs: COSTS,
   uses: ["density", "side"],
-  reason: ({ ctx, own }) => because("answers", { ...own, part: ctx.against }),
+  reason: ({ ctx, note, own }) => (ctx.tuneAt(note.start) ? null : because("answers", { ...own, part: ctx.against })),
   slots: (ctx, seed) =>
     ctx.gaps
       .filter((g) => g.to > 0 && g.from < ctx.length)

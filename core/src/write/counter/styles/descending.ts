@@ -24,7 +24,10 @@ export const descending: CounterStyle = {
   targets: { falls: 0.7, chordTime: 0.5, pitches: 7 },
   costs: { ...COSTS, repeat: 1.2, leap: 0.24, similar: 0.1, unanswered: 0.2 },
   uses: ["density", "side"],
-  reason: ({ slot, move, own }) => because(slot.fresh || move >= 0 ? "figure" : "falls", own),
+  reason({ note, own }) {
+    if (!note.before) return because("figure", own);
+    return note.move < 0 ? because("falls", own) : null;
+  },
   slots(ctx, seed) {
     const { bar, beats } = ctx.meter;
     const every = ctx.settings.density > 0.6 ? 1 : 2;

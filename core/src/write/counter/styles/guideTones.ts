@@ -1,5 +1,6 @@
 import { because } from "../../../song/reasons";
 import { noise } from "../../../hear/line/figure";
+import { isGuideTone, stepFrom } from "../../lines/seen";
 import { COSTS, type CounterStyle } from "../style";
 import { middleOf, stretches } from "./common";
 
@@ -30,7 +31,11 @@ export const guideTones: CounterStyle = {
   targets: { guides: 0.75, stepwise: 0.6, chordTime: 0.9 },
   costs: { tones: TONES, step: 0, similar: COSTS.similar, repeat: 0.02, leap: 0.28, unanswered: 0.3 },
   uses: ["density", "side"],
-  reason: ({ own, stepFrom }) => (stepFrom ? because("guideStep", { ...own, from: stepFrom }) : because("guide", own)),
+  reason({ note, own }) {
+    if (!isGuideTone(note)) return null;
+    const from = stepFrom(note);
+    return from ? because("guideStep", { ...own, from }) : because("guide", own);
+  },
   slots: (ctx, seed) =>
     stretches(ctx, 2).flatMap((s, i) => {
       const middle = middleOf(ctx, s);

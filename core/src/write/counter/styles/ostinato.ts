@@ -20,15 +20,25 @@ export const ostinato: CounterStyle = {
     drawn(ctx)
       ? waysFrom(ctx.settings.cell).map((w) => CELL_WAYS[w])
       : ["Up and back", "Rolling", "Down", "By leaps", "Up"],
-  reason: ({ slot, own }) =>
-    slot.cell === "refit" ? because("cell", own) : because(slot.cell === "scale" ? "cellScale" : "cellHeld"),
+  reason({ slot, note, own }) {
+    if (slot.model === undefined) return null;
+    if (note.midi === slot.model) return note.inChord ? because("cellKept", own) : because("cellHeld", own);
+    if (slot.cell === "scale") return because("cellScale");
+    return note.inChord ? because("cell", own) : null;
+  },
   slots(ctx, seed, attempt) {
     const cell = cellOf(ctx, attempt, Math.floor(seed / 97) % 3);
     if (!cell) return [];
     const ways = waysFrom(ctx.settings.cell);
     const way = cell.drawn ? ways[attempt] : ways[0];
     return way
-      ? laidCell(ctx, cell, way).map(({ start, duration, midi }) => ({ start, duration, fixed: midi, cell: way }))
+      ? laidCell(ctx, cell, way).map(({ start, duration, midi, model }) => ({
+          start,
+          duration,
+          fixed: midi,
+          model,
+          cell: way,
+        }))
       : [];
   },
 };

@@ -19,7 +19,8 @@ export const percussion: CounterStyle = {
   costs: { ...COSTS, repeat: 0 },
   uses: ["drum", "hits", "side"],
   titles: ({ settings }) => rulesFrom(settings.hits).map((r) => TITLES[r]),
-  reason: ({ ctx, own }) => because("withDrum", { ...own, drum: DRUM_KINDS[ctx.drum].title }),
+  reason: ({ ctx, note, own }) =>
+    ctx.hits.includes(note.start) ? because("withDrum", { ...own, drum: DRUM_KINDS[ctx.drum].title }) : null,
   slots(ctx, _seed, attempt) {
     const rule = rulesFrom(ctx.settings.hits)[attempt];
     if (!rule) return [];

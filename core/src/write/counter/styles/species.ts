@@ -1,4 +1,5 @@
 import { intervalWords } from "../../../theory/pitch/interval";
+import { capital } from "../../../theory/words/english";
 import { noteOf } from "../../../theory/pitch/pitch";
 import { because } from "../../../song/reasons";
 import { speciesNode, speciesStep, speciesTurn } from "../species";
@@ -17,12 +18,11 @@ export const species: CounterStyle = {
   uses: ["side"],
   rules: { node: speciesNode, step: speciesStep, turn: speciesTurn },
   withoutChords: true,
-  reason({ ctx, slot, midi }) {
-    const tune = ctx.tuneAt(slot.start);
+  reason({ ctx, note: { start, midi } }) {
+    const tune = ctx.tuneAt(start);
     if (!tune) return null;
-    const interval = intervalWords(Math.abs(midi - tune.midi));
     return because("species", {
-      interval: interval.charAt(0).toUpperCase() + interval.slice(1),
+      interval: capital(intervalWords(Math.abs(midi - tune.midi))),
       side: midi < tune.midi ? "under" : "over",
       pitch: noteOf(tune.pitch),
       part: ctx.against,

@@ -26,9 +26,14 @@ export const variation: CounterStyle = {
   targets: { chordTime: 0.6 },
   costs: { ...COSTS, repeat: 0.5 },
   uses: ["density", "side"],
-  reason({ ctx, slot, own }) {
-    if (slot.of === undefined) return null;
-    return because(slot.passes ? "fills" : "again", { ...own, where: positionText(ctx.meter, slot.of) });
+  reason({ ctx, note, own }) {
+    const at = note.start - halfOf(ctx);
+    const first = at < 0 ? undefined : firstHalf(ctx).findLast((s) => s.start <= at && at < s.start + s.duration);
+    if (!first) return null;
+    const where = { ...own, where: positionText(ctx.meter, first.start) };
+    if (first.start < at) return because("fills", where);
+    const varied = first.fixed !== note.midi || first.duration !== note.end - note.start;
+    return because(varied ? "again" : "comesBack", where);
   },
   slots(ctx, seed) {
     const half = halfOf(ctx);
@@ -43,7 +48,7 @@ export const variation: CounterStyle = {
         if (start >= ctx.length || !chord?.chord) return [];
         // A note may sound on where the first time another chord cut it off, and ends with its own chord.
         const duration = Math.min(s.duration, chord.start + chord.duration - start);
-        const varied = { of: s.start, near: sure(s.fixed) };
+        const varied = { near: sure(s.fixed) };
         const splits = duration >= 2 * beat && noise(seed, i % 5) < 0.35 + ctx.settings.density * 0.6;
         if (!splits) return [{ start, duration, ...varied }];
         const into = duration >= 3 * beat ? [duration - beat, beat / 2, beat / 2] : [duration - beat, beat];

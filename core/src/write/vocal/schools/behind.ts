@@ -59,8 +59,8 @@ function held(ctx: VocalContext, drop: number, title: string): VocalWay {
     slots: chordSlots(ctx),
     several: true,
     stacks: (slot) => settings(ctx, slot, home),
-    reason: ({ slot, midi, before }) =>
-      because(before === midi ? "keptBehind" : "behind", {
+    reason: ({ slot, midi, kept }) =>
+      because(kept ? "keptBehind" : "behind", {
         ...sure(roleOver(slot.chord, midi)),
         part: ctx.lead?.name ?? "the tune",
       }),
