@@ -19,7 +19,7 @@ interface Props<L extends Line> extends PartProps {
   /** What sets a line apart, in figures. */
   text(line: L): string;
   /** What else can be done with one. */
-  children?(line: L, offer: Offer): ReactNode;
+  children?: ((line: L, offer: Offer) => ReactNode) | undefined;
 }
 
 /** Written lines to be heard in place and taken, each with what keeps it from its aims. */

@@ -1,4 +1,5 @@
-import { type Part, Pitch } from "../../core/src/index";
+import { type Measure, Meter, type Part, Pitch } from "../../core/src/index";
+import type { SectionData } from "../app/store/sectionData";
 import { chooseNotes } from "../app/store/selection";
 
 /** One row of a report. */
@@ -12,6 +13,19 @@ export interface MeasureRow {
   hint: string;
   /** What it should be, where it is not. */
   missed?: string | undefined;
+}
+
+/** Places of a measure that are told. */
+const PLACES = 3;
+
+/** A measure of a written line as a row: how it is worked out, its aim and its places stand in the hint. */
+export function measureRow(measure: Measure, { meter }: SectionData): MeasureRow {
+  const { id, title, value, notes, ticks, target, met, how } = measure;
+  const places = ticks.slice(0, PLACES).map((t) => Meter.position(meter, t));
+  const hint = Pitch.typesetAll(
+    [how, target && `aims at ${target}`, places.length && `at ${places.join("; ")}`].filter(Boolean).join(". "),
+  );
+  return { id, title, value, notes, hint, missed: met === false ? (target ?? undefined) : undefined };
 }
 
 /** Measures of a line; each shows its notes when it is pressed. */

@@ -5,7 +5,6 @@ import { chordOf } from "../../src/theory/chord/progression";
 import { chordPitchClasses } from "../../src/theory/chord/chord";
 import { mod, pitchClass, pitchMidi } from "../../src/theory/pitch/pitch";
 import { must } from "../../src/base/result";
-import type { Note } from "../../src/song/schema/material";
 import type { Song } from "../../src/song/schema/song";
 import { GRID, gridSong } from "../../../bench/bassGrid";
 import { songWith } from "../helpers";

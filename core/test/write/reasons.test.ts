@@ -95,7 +95,9 @@ const besideTune: Claim = (p, { interval, pitch }) => {
   const apart = note(p).midi - lead.midi;
   if (apart === 0) return /unison/.test(sure(interval));
   const size = SIZES[Math.abs(apart)];
-  return sure(interval).includes(apart > 0 ? "above" : "below") && (size === undefined || interval!.includes(size));
+  return (
+    sure(interval).includes(apart > 0 ? "above" : "below") && (size === undefined || sure(interval).includes(size))
+  );
 };
 
 const CLAIMS: Record<string, Claim> = {

@@ -7,7 +7,7 @@ import type { Note } from "../../src/song/schema/material";
 import { isRub as rubs } from "../../src/hear/line/between";
 import { soundingIn } from "../../src/hear/slice/soundingIn";
 import { alike, attackProfile, halfOf, noise } from "../../src/hear/line/figure";
-import { collector, distinctRhythms, withPins } from "../../src/write/lines/slots";
+import { distinctRhythms, withPins } from "../../src/write/lines/slots";
 import { causesOf, missesOf, rowsOf, takeAll, type Links, type MeasureOf } from "../../src/write/lines/measure";
 
 const pin = (start: number, duration: number): Note => ({
@@ -65,13 +65,9 @@ describe("pins among slots", () => {
   });
 });
 
-test("plans are kept once, in the order in which they come up; lines that sound the same are one", () => {
+test("plans are kept once, in the order in which they come up", () => {
   const plans = distinctRhythms(6, (i) => (i === 3 ? [] : [{ start: (i % 2) * 240, duration: 480 }]));
   expect(plans.map((p) => firstOf(p).start)).toEqual([0, 240]);
-  const { lines, add } = collector<{ notes: { start: number; duration: number; pitch: string }[]; title: string }>(2);
-  const line = (pitch: string, title: string) => ({ notes: [{ start: 0, duration: 480, pitch }], title });
-  for (const l of [line("C4", "a"), line("C4", "again"), null, line("D4", "b"), line("E4", "one too many")]) add(l);
-  expect(lines.map((l) => l.title)).toEqual(["a", "b"]);
 });
 
 test("what sounds is found as by looking at every note", () => {

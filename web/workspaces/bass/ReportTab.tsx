@@ -1,21 +1,9 @@
-import { Bass, type Measure, Meter, Pitch } from "../../../core/src/index";
+import { Bass } from "../../../core/src/index";
 import { useResults } from "../../app/store/results";
-import type { SectionData } from "../../app/store/sectionData";
-import { MeasureTable, type MeasureRow } from "../../kit/MeasureTable";
+import { MeasureTable, measureRow } from "../../kit/MeasureTable";
 import { NoteReason } from "../../kit/NoteReason";
 import { OwnFindings } from "../../kit/OwnFindings";
 import type { PartProps } from "../../kit/partProps";
-
-/** Places of a measure that are told. */
-const PLACES = 3;
-
-function rowOf({ id, title, value, notes, ticks, target, met }: Measure, { meter }: SectionData): MeasureRow {
-  const places = ticks.slice(0, PLACES).map((t) => Meter.position(meter, t));
-  const hint = Pitch.typesetAll(
-    [target && `Aims at ${target}`, places.length && `at ${places.join("; ")}`].filter(Boolean).join(". "),
-  );
-  return { id, title, value, notes, hint, missed: met === false ? (target ?? undefined) : undefined };
-}
 
 /** What a line measures against what its style aims at; each measure shows its notes. */
 export function ReportTab({ data, part }: PartProps) {
@@ -29,7 +17,7 @@ export function ReportTab({ data, part }: PartProps) {
       <p className="small">
         Measured against {style?.title.toLowerCase()} and its settings. A measure shows its notes when you press it.
       </p>
-      <MeasureTable part={part.id} rows={verdict.measures.map((m) => rowOf(m, data))} />
+      <MeasureTable part={part.id} rows={verdict.measures.map((m) => measureRow(m, data))} />
       <OwnFindings data={data} part={part.id} />
     </>
   );

@@ -14,15 +14,13 @@ import {
 } from "../../../core/src/index";
 import { acceptLine, useLineOffers, useWritten, writeLines } from "../../app/commands/written";
 import { openTab } from "../../app/store/preferences";
-import { clearLines, useResults, type Offer } from "../../app/store/results";
+import { useResults, type Offer } from "../../app/store/results";
 import type { SectionData } from "../../app/store/sectionData";
 import { useSelection } from "../../app/store/selection";
 import { edit } from "../../app/store/song";
 import { Fold } from "../../kit/Fold";
 import { MidiFile } from "../../kit/MidiFile";
-import { LineCandidates } from "../../kit/LineCandidates";
-import { Refused } from "../../kit/Refused";
-import { Select } from "../../kit/Select";
+import { LineBench } from "../../kit/LineBench";
 import { percent } from "../../kit/texts";
 import type { PartProps } from "../../kit/partProps";
 import { OwnFindings } from "../../kit/OwnFindings";
@@ -31,51 +29,40 @@ import { Settings } from "./Settings";
 /** Lines written by style and settings, heard in place and taken. */
 export function WriteTab({ data, part }: PartProps) {
   const section = data.section.id;
-  const busy = useResults((s) => s.busy !== null);
-  const problem = useResults((s) => s.writeProblem);
-  const mine = useWritten("bass", section, part.id).length > 0;
+  const lines = useWritten("bass", section, part.id);
+  const offers = useLineOffers("bass", part.id, section, data.length);
   const verdict = useResults((s) => (s.report?.part === part.id ? s.report : null));
   const [seed, setSeed] = useState(1);
   const style = Bass.styleOf(part, data.section);
   const bare = !data.section.chords.some((c) => Chord.of(c.symbol));
-  const write = () => {
-    const next = mine ? seed + 1 : seed;
+  const run = () => {
+    const next = lines.length ? seed + 1 : seed;
     setSeed(next);
     void writeLines(section, part.id, next);
   };
   return (
-    <>
-      <div className="controls">
-        <Select
-          label="Style"
-          value={style.id}
-          choices={Bass.STYLES.map((s) => [s.id, s.title])}
-          set={(id) => {
-            edit({ do: "setPlaying", part: part.id, section, bass: { style: id } });
-            clearLines();
-          }}
-        />
-        <button type="button" className="primary" onClick={write} disabled={busy || bare}>
-          {busy && "Writing …"}
-          {!busy && (mine ? "More lines" : "Write lines")}
-        </button>
-      </div>
-      <p className="small">{style.explanation} Pinned notes stay.</p>
-      {problem && <Refused problem={problem} />}
-      <LeadsTo data={data} />
-      <Candidates data={data} part={part} />
-      <Fold title="how it is played">
-        <Settings data={data} part={part} style={style} />
-      </Fold>
+    <LineBench
+      data={data}
+      part={part}
+      way="bass"
+      style={{ label: "Style", field: "style", now: style, all: Bass.STYLES }}
+      write={{ words: lines.length ? "More lines" : "Write lines", possible: !bare, run }}
+      lines={lines}
+      offers={offers}
+      text={lineText}
+      each={(line, offer) => line.slashes.length > 0 && <Slashed section={section} line={line} offer={offer} />}
+      before={<LeadsTo data={data} />}
+      settings={["how it is played", <Settings key="bass" data={data} part={part} style={style} />]}
+    >
       {bare && <BassFirst data={data} implied={verdict?.implied ?? []} notes={verdict?.report.notes ?? 0} />}
-      {!bare && !mine && !verdict?.report.notes && (
+      {!bare && !lines.length && !verdict?.report.notes && (
         <p className="small">No bass notes yet. Write lines, click into the bass lane, or play one in.</p>
       )}
       <Fold title="take a line from a MIDI file">
         <MidiFile data={data} only="bass" part={part.id} />
       </Fold>
       <OwnFindings data={data} part={part.id} />
-    </>
+    </LineBench>
   );
 }
 
@@ -98,16 +85,6 @@ function LeadsTo({ data: { song, section } }: { data: SectionData }) {
         ` It also goes on to ${counts.join("; ")}: there the last bar is written for that pass alone where it ` +
           "has to be."}
     </p>
-  );
-}
-
-function Candidates({ data, part }: PartProps) {
-  const lines = useWritten("bass", data.section.id, part.id);
-  const offers = useLineOffers("bass", part.id, data.section.id, data.length);
-  return (
-    <LineCandidates data={data} part={part} offers={offers} lines={lines} text={lineText}>
-      {(line, offer) => line.slashes.length > 0 && <Slashed section={data.section.id} line={line} offer={offer} />}
-    </LineCandidates>
   );
 }
 

@@ -1,9 +1,9 @@
 import { useMemo } from "react";
-import { Fact, type Measure, Meter, type Part, Pitch, type Section, type Song, Tune } from "../../../core/src/index";
-import { factsNow, type SectionData } from "../../app/store/sectionData";
+import { Fact, type Part, Pitch, type Section, type Song, Tune } from "../../../core/src/index";
+import { factsNow } from "../../app/store/sectionData";
 import { useStored } from "../../app/store/song";
 import { Fold } from "../../kit/Fold";
-import { MeasureTable, type MeasureRow } from "../../kit/MeasureTable";
+import { MeasureTable, measureRow } from "../../kit/MeasureTable";
 import { NoteReason } from "../../kit/NoteReason";
 import { OwnFindings } from "../../kit/OwnFindings";
 import type { PartProps } from "../../kit/partProps";
@@ -19,17 +19,6 @@ function useAlike(song: Song, section: Section, part: Part["id"]): { name: strin
       return why ? [{ name: other.name, why }] : [];
     });
   }, [song, section.id, part]);
-}
-
-/** Places of a measure that are told. */
-const PLACES = 3;
-
-function rowOf({ id, title, value, notes, ticks, target, met, how }: Measure, { meter }: SectionData): MeasureRow {
-  const places = ticks.slice(0, PLACES).map((t) => Meter.position(meter, t));
-  const hint = Pitch.typesetAll(
-    [how, target && `aims at ${target}`, places.length && `at ${places.join("; ")}`].filter(Boolean).join(". "),
-  );
-  return { id, title, value, notes, hint, missed: met === false ? (target ?? undefined) : undefined };
 }
 
 /** What a line is, measured; a counter melody is set against its style as well. */
@@ -94,7 +83,7 @@ function AgainstTune({ data, part }: PartProps) {
   if (!verdict.ok) return null;
   return (
     <Fold title="against the tune and its style" open>
-      <MeasureTable part={part.id} rows={verdict.value.measures.map((m) => rowOf(m, data))} />
+      <MeasureTable part={part.id} rows={verdict.value.measures.map((m) => measureRow(m, data))} />
     </Fold>
   );
 }

@@ -5,7 +5,6 @@ import {
   Pitch,
   Singer,
   Song,
-  sure,
   Text,
   Vocal,
   type VocalLines,
@@ -15,16 +14,14 @@ import {
 } from "../../../core/src/index";
 import { addPart } from "../../app/commands/parts";
 import { mendVoices, useVoiceOffers, useWritten, writeVoices } from "../../app/commands/written";
-import { clearLines, useResults } from "../../app/store/results";
+import { clearLines } from "../../app/store/results";
 import { useSelection } from "../../app/store/selection";
-import { edit } from "../../app/store/song";
 import { Fold } from "../../kit/Fold";
-import { LineCandidates } from "../../kit/LineCandidates";
+import { LineBench } from "../../kit/LineBench";
+import { LineSettings, type Control } from "../../kit/LineSettings";
 import type { PartProps } from "../../kit/partProps";
-import { Refused } from "../../kit/Refused";
 import { Select, type Choice } from "../../kit/Select";
 import { percent } from "../../kit/texts";
-import { WayButtons } from "../../kit/WaySettings";
 import { Between } from "./Between";
 import { EchoOf } from "./Echo";
 
@@ -80,8 +77,6 @@ function Choose({ data, part }: PartProps) {
 
 function Writer({ data, part }: PartProps) {
   const section = data.section.id;
-  const busy = useResults((s) => s.busy !== null);
-  const problem = useResults((s) => s.writeProblem);
   const lines = useWritten("vocal", section, part.id);
   const offers = useVoiceOffers(section, part.id, data.length);
   const school = Vocal.schoolOf(part, data.section);
@@ -99,59 +94,45 @@ function Writer({ data, part }: PartProps) {
   const bare = school.needs.includes("chords") && !data.section.chords.some((c) => Chord.of(c.symbol));
   const silent = school.needs.includes("tune") && !(lead && data.section.notes[lead.id]?.length);
   return (
-    <>
-      <div className="controls">
-        <Select
-          label="School"
-          value={school.id}
-          choices={Vocal.SCHOOLS.map((s) => [s.id, s.title])}
-          set={(id) => {
-            edit({ do: "setPlaying", part: part.id, section, vocal: { school: id } });
-            clearLines();
-          }}
-        />
-        {leads.length > 1 && lead && (
-          <Select
-            label="The tune"
-            text="beside"
-            value={lead.id}
-            choices={leads.map((p) => [p.id, p.name])}
-            set={(id) => {
-              setLead(id);
-              clearLines();
-            }}
-          />
-        )}
-        <button
-          type="button"
-          className="primary"
-          disabled={busy || bare || silent}
-          onClick={() => void writeVoices(request)}
-        >
-          {busy && "Writing …"}
-          {!busy && (count > 1 ? "Write the voices" : "Write the voice")}
-        </button>
-      </div>
-      <p className="small">
-        {school.explanation} {school.source.startsWith("common") ? "" : `(${school.source}.) `}Pinned notes stay.
-      </p>
-      <Settings data={data} part={part} school={school} now={now} />
-      {count > 1 && <Further part={part} count={count} beside={beside} others={others} set={setChosen} />}
-      {bare && (
-        <p className="small">There are no chords here yet: type them in Chords, and voices can be written from them.</p>
+    <LineBench
+      data={data}
+      part={part}
+      way="vocal"
+      style={{ label: "School", field: "school", now: school, all: Vocal.SCHOOLS }}
+      against={{ label: "The tune", words: "beside", parts: leads, now: lead, set: setLead }}
+      write={{
+        words: count > 1 ? "Write the voices" : "Write the voice",
+        possible: !bare && !silent,
+        run: () => void writeVoices(request),
+      }}
+      lines={lines}
+      offers={offers}
+      text={(line) => wayText(line, school)}
+      each={(line) => (
+        <Rough line={line} mend={(spot, pitch) => void mendVoices(request, lines.indexOf(line), spot, pitch)} />
       )}
-      {!bare && silent && (
-        <p className="small">
-          {lead ? `${lead.name} has no note here yet` : "There is no tune yet"}: enter it first, and voices can join it.
-        </p>
-      )}
-      {problem && <Refused problem={problem} />}
-      <LineCandidates data={data} part={part} offers={offers} lines={lines} text={(line) => wayText(line, school)}>
-        {(line) => (
-          <Rough line={line} mend={(spot, pitch) => void mendVoices(request, lines.indexOf(line), spot, pitch)} />
-        )}
-      </LineCandidates>
-    </>
+      before={
+        <>
+          <Settings data={data} part={part} school={school} now={now} />
+          {count > 1 && <Further part={part} count={count} beside={beside} others={others} set={setChosen} />}
+          <Missing bare={bare} silent={silent} lead={lead} />
+        </>
+      }
+    />
+  );
+}
+
+/** What must be there before voices can be written. */
+function Missing({ bare, silent, lead }: { bare: boolean; silent: boolean; lead: Part | undefined }) {
+  if (bare)
+    return (
+      <p className="small">There are no chords here yet: type them in Chords, and voices can be written from them.</p>
+    );
+  if (!silent) return null;
+  return (
+    <p className="small">
+      {lead ? `${lead.name} has no note here yet` : "There is no tune yet"}: enter it first, and voices can join it.
+    </p>
   );
 }
 
@@ -236,99 +217,92 @@ function Further({
   );
 }
 
-type Name = keyof VocalSettings;
-const CHOICES: Partial<Record<Name, { label: string; choices: readonly Choice<string | number>[] }>> = {
-  voices: {
-    label: "singing in all",
+const CONTROLS: readonly Control<keyof VocalSettings>[] = [
+  {
+    kind: "choice",
+    name: "voices",
+    words: "singing in all",
     choices: [
       [2, "two"],
       [3, "three"],
       [4, "four"],
     ],
   },
-  side: {
-    label: "lies",
+  {
+    kind: "choice",
+    name: "side",
+    words: "lies",
     choices: [
       ["below", "below the tune"],
       ["above", "above the tune"],
     ],
   },
-  interval: {
-    label: "goes in",
+  {
+    kind: "choice",
+    name: "interval",
+    words: "goes in",
     choices: [
       ["third", "thirds"],
       ["sixth", "sixths"],
     ],
   },
-  semitones: {
-    label: "semitones away",
-    choices: [12, 9, 8, 7, 5, 4, 3, -3, -4, -5, -7, -8, -9, -12].map((n): Choice<number> => [
-      n,
-      n > 0 ? `${n} up` : `${-n} down`,
-    ]),
+  {
+    kind: "choice",
+    name: "semitones",
+    words: "semitones away",
+    choices: [12, 9, 8, 7, 5, 4, 3, -3, -4, -5, -7, -8, -9, -12].map((n) => [n, n > 0 ? `${n} up` : `${-n} down`]),
   },
-  manner: {
-    label: "notes are",
+  {
+    kind: "choice",
+    name: "manner",
+    words: "notes are",
     choices: [
       ["held", "held"],
       ["swelling", "swelling"],
     ],
   },
-  syllable: {
-    label: "on",
+  {
+    kind: "choice",
+    name: "syllable",
+    words: "on",
     choices: [
       ["oo", "oo"],
       ["ah", "ah"],
       ["mm", "mm"],
     ],
   },
-  tone: {
-    label: "holds",
+  {
+    kind: "choice",
+    name: "tone",
+    words: "holds",
     choices: [
       ["tonic", "the tonic"],
       ["fifth", "the fifth"],
       ["common", "what most chords have"],
     ],
   },
-  lead: {
-    label: "the tune lies",
+  {
+    kind: "choice",
+    name: "lead",
+    words: "the tune lies",
     choices: [
       ["top", "on top"],
       ["second", "under one voice"],
     ],
   },
-};
+];
 
 /** What the school makes use of. Every change is one of this section. */
 function Settings({ data, part, school, now }: PartProps & { school: VocalSchool; now: VocalSettings }) {
   if (!school.uses.length) return null;
-  const put = (name: Name, value: string | number) => {
-    clearLines();
-    return edit({ do: "setPlaying", part: part.id, section: data.section.id, vocal: { [name]: value } });
-  };
   return (
-    <>
-      <table className="measures settings">
-        <tbody>
-          {school.uses.map((name) => {
-            const { label, choices } = sure(CHOICES[name]);
-            return (
-              <tr key={name}>
-                <th scope="row">{label}</th>
-                <td>
-                  <Select
-                    label={label}
-                    value={now[name] as string | number}
-                    choices={choices}
-                    set={(v) => put(name, v)}
-                  />
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
-      <WayButtons data={data} part={part} way="vocal" chosen={{ school: school.id }} />
-    </>
+    <LineSettings
+      data={data}
+      part={part}
+      way="vocal"
+      controls={CONTROLS.filter((c) => school.uses.includes(c.name))}
+      now={now}
+      chosen={{ school: school.id }}
+    />
   );
 }

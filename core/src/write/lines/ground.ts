@@ -115,7 +115,7 @@ export const tunesFor = (song: Song, part: string): Part[] =>
     song.parts.filter((p) => p.role === role && p.id !== part && isWritten(p)),
   );
 
-/** Pitches of the parts that lay out the chords, sounding at a tick, without those that are written or written against. */
+/** Pitches of the parts that lay out the chords, sounding at a tick, but for some parts: those of the line itself. */
 export function harmonyOf({ read, song, section, meter }: Ground, without: readonly (Part | null | undefined)[]) {
   const sounding = soundingIn(
     song.parts
