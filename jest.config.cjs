@@ -5,6 +5,10 @@ module.exports = {
     "<rootDir>/web/test/**/*.test.ts",
   ],
   transform: {
+    "/core/test/.+\\.test\\.ts$": "<rootDir>/scripts/jestBundle.cjs",
+    // For tests of web and server all of core is one script.
+    "/core/src/index\\.ts$": "<rootDir>/scripts/jestBundle.cjs",
+    "/core/test/demoSetup\\.ts$": "<rootDir>/scripts/jestBundle.cjs",
     "^.+\\.[jt]sx?$": [
       "@swc/jest",
       {
@@ -23,5 +27,6 @@ module.exports = {
   // Style sheets say nothing without a browser.
   moduleNameMapper: { "\\.scss$": "<rootDir>/web/test/noStyle.ts" },
   transformIgnorePatterns: ["/node_modules/(?!(@exodus|chord-symbol|cmu-pronouncing-dictionary|tonal|@tonaljs)/)"],
-  testTimeout: 60000,
+  // A machine may be several times slower than the one on which a test was written.
+  testTimeout: 240000,
 };

@@ -316,4 +316,12 @@ function shed(): Song {
   return build(song, [bass("s1")]);
 }
 
-export const demoSongs = (): Song[] => [lanterns(), cider(), hayloft(), shed()].map(breathing);
+/** The songs by their ids; each is written when it is asked for, which takes a second. */
+export const DEMO: readonly { id: string; make(): Song }[] = [
+  { id: "lanterns-on-row-nine", make: () => breathing(lanterns()) },
+  { id: "cider-press-strut", make: () => breathing(cider()) },
+  { id: "hayloft-waltz", make: () => breathing(hayloft()) },
+  { id: "sorting-shed-stomp", make: () => breathing(shed()) },
+];
+
+export const demoSongs = (): Song[] => DEMO.map((song) => song.make());

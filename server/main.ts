@@ -2,7 +2,7 @@ import { randomBytes } from "node:crypto";
 import type { AddressInfo } from "node:net";
 import path from "node:path";
 import { fileURLToPath } from "node:url";
-import { demoSongs } from "../demo/songs";
+import { DEMO } from "../demo/songs";
 import { createApp } from "./app";
 import { isLoopback } from "./guard";
 import { openDatabase } from "./store/database";
@@ -22,7 +22,7 @@ const db = await openDatabase(process.env.DATA_DIR ?? path.join(root, "data"));
 const store = new SongStore(db);
 // Seeding never touches a song that exists, deleted ones included.
 if (process.env.SEED !== "off")
-  for (const song of demoSongs()) if (!(await store.exists(song.id))) await store.create(song, true);
+  for (const { id, make } of DEMO) if (!(await store.exists(id))) await store.create(make(), true);
 
 const token = isLoopback(host) ? undefined : (process.env.TOKEN ?? randomBytes(16).toString("hex"));
 const app = createApp({

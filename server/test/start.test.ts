@@ -62,9 +62,9 @@ test("a taken port and a senseless one are named in a sentence", async () => {
   const holder = net.createServer();
   await new Promise<void>((resolve) => holder.listen(0, "127.0.0.1", resolve));
   const { port } = holder.address() as AddressInfo;
-  const taken = await said(start({ PORT: String(port), DATA_DIR: folder }));
+  const taken = await said(start({ PORT: String(port), DATA_DIR: folder, SEED: "off" }));
   expect([taken.code, taken.text]).toEqual([1, expect.stringContaining(`Port ${port} is taken by another program`)]);
-  const senseless = await said(start({ PORT: "harvest", DATA_DIR: folder }));
+  const senseless = await said(start({ PORT: "harvest", DATA_DIR: folder, SEED: "off" }));
   expect([senseless.code, senseless.text]).toEqual([1, expect.stringContaining('PORT is "harvest"')]);
   holder.close();
   rmSync(folder, { recursive: true, force: true });

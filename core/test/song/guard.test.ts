@@ -1,4 +1,5 @@
 import { firstOf, nth, sure } from "../../src/base/list";
+import { isDeepStrictEqual } from "node:util";
 import fc from "fast-check";
 import { applyEdit } from "../../src/song/edits";
 import { EDITS, type Edit } from "../../src/song/edits/list";
@@ -18,7 +19,7 @@ const STARTS = ["every-setting", "pickup", "glides", "transposing"].map(goldenSo
 function judged(song: Song, change: Edit): boolean {
   const frozen = JSON.stringify(song);
   const result = applyEdit(song, change);
-  expect(JSON.stringify(song)).toBe(frozen);
+  expect(JSON.stringify(song) === frozen).toBe(true);
   if (!result.ok) {
     expect([change.do, result.error.message]).toEqual([change.do, expect.stringMatching(/\w{2}/)]);
     expect(result.error.code).toMatch(/^\w+\.\w+$/);
@@ -27,8 +28,10 @@ function judged(song: Song, change: Edit): boolean {
   const written = JSON.parse(JSON.stringify(result.value.song)) as unknown;
   const parsed = parseSong(written);
   expect([JSON.stringify(change), parsed.ok ? "" : parsed.error.message]).toEqual([JSON.stringify(change), ""]);
-  if (parsed.ok) expect(parsed.value).toEqual(written);
-  for (const id of result.value.created) expect(JSON.stringify(written)).toContain(`"${id}"`);
+  // Jest's own comparison takes ten times as long.
+  if (parsed.ok && !isDeepStrictEqual(parsed.value, written)) expect(parsed.value).toEqual(written);
+  const text = JSON.stringify(written);
+  expect(result.value.created.filter((id) => !text.includes(`"${id}"`))).toEqual([]);
   return true;
 }
 

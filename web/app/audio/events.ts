@@ -104,81 +104,110 @@ export interface Schedule {
   length: Seconds;
 }
 
+/** A stretch of the song as it is scheduled. */
+interface Stretch {
+  from: Ticks;
+  to: Ticks;
+  solo: readonly string[];
+  /** Whether the beats before it are counted in. */
+  countIn: boolean;
+  /** When a position sounds, in seconds from the start of the schedule. */
+  at(tick: Ticks): Seconds;
+}
+
+const isAudible = ({ solo }: Stretch, part: { id: string; muted: boolean }): boolean =>
+  solo.length ? solo.includes(part.id) : !part.muted;
+
+/**
+ * Where a note of a stretch is entered, in ticks; null where it does not sound there. A pickup sounds into the
+ * count-in, a note that began earlier is entered in its middle.
+ */
+function entry({ from, to, countIn, at }: Stretch, note: RealizedNote): Ticks | null {
+  if (note.start >= to) return null;
+  if (note.start >= from) return Math.max(note.played, from);
+  if (note.start < 0) return from === 0 && (countIn || at(note.played) >= 0) ? note.played : null;
+  return note.playedEnd <= from ? null : Math.max(note.played, from);
+}
+
+function noteEvents(real: RealizedSong, stretch: Stretch, forward: readonly string[]): SoundEvent[] {
+  const { to, at } = stretch;
+  return real.parts.flatMap((part): SoundEvent[] => {
+    if (!isAudible(stretch, part)) return [];
+    const { sound } = Instrument.of(part.instrument, real);
+    const strength = strengthOf(part, forward);
+    return part.notes.flatMap((note): SoundEvent[] => {
+      const start = entry(stretch, note);
+      if (start === null) return [];
+      const time = Math.max(0, at(start));
+      const end = at(Math.min(note.playedEnd, to));
+      if (end <= time) return [];
+      return [
+        {
+          kind: "note",
+          time,
+          duration: end - time,
+          part: part.id,
+          sound,
+          midi: note.midi,
+          velocity: strength(note),
+          ...(note.glideTo ? { glideTo: Pitch.midi(note.glideTo) } : {}),
+          ...(note.swell ? { swell: true } : {}),
+        },
+      ];
+    });
+  });
+}
+
+function drumEvents(real: RealizedSong, stretch: Stretch, tempo: number): SoundEvent[] {
+  const { from, to, solo, at } = stretch;
+  const drums = real.parts.find((p) => p.role === "drums");
+  if (!drums) return [];
+  const heard = isAudible(stretch, drums);
+  return real.hits
+    .filter((hit) => hit.start >= from && hit.start < to && (heard || solo.includes(Drums.player(hit.drum))))
+    .map((hit) => ({
+      kind: "drum",
+      time: Math.max(0, at(hit.played)),
+      part: drums.id,
+      drum: hit.drum,
+      velocity: hit.velocity,
+      ...(hit.midi !== undefined ? { midi: hit.midi } : {}),
+      ...(hit.glideTo !== undefined ? { glideTo: hit.glideTo } : {}),
+      ...(hit.duration ? { duration: (hit.duration / Meter.QUARTER) * (60 / tempo) } : {}),
+    }));
+}
+
+/** A click on every beat of the stretch. */
+const clicks = (real: RealizedSong, { from, to, at }: Stretch): SoundEvent[] =>
+  real.sections.flatMap(({ start, bars, meter }) =>
+    Array.from({ length: bars }, (_, bar) => start + bar * meter.bar).flatMap((bar) =>
+      meter.beats
+        .filter((beat) => bar + beat.start >= from && bar + beat.start < to)
+        .map((beat): SoundEvent => ({ kind: "click", time: at(bar + beat.start), strong: beat.start === 0 })),
+    ),
+  );
+
 /**
  * Everything that sounds between two positions, from the played positions of the realized song: what is heard is what
  * is written.
  */
-export function schedule(
-  real: RealizedSong,
-  {
-    from = 0,
-    to = real.duration,
-    solo = [],
-    click = false,
-    countIn = false,
-    speed = 1,
-    forward = [],
-  }: EventOptions = {},
-): Schedule {
-  const events: SoundEvent[] = [];
+export function schedule(real: RealizedSong, options: EventOptions = {}): Schedule {
+  const { from = 0, to = real.duration, solo = [], click = false, countIn = false, speed = 1, forward = [] } = options;
   const first = real.sections.findLast((s) => s.start <= from) ?? real.sections[0];
   const base = Song.secondsAt(real, from);
   const lead = countIn && first ? (Song.secondsAt(real, from + first.meter.bar) - base) / speed : 0;
   const at = (tick: number): Seconds => (Song.secondsAt(real, tick) - base) / speed + lead;
-  const audible = (id: string, muted: boolean) => (solo.length ? solo.includes(id) : !muted);
-  for (const part of real.parts) {
-    if (!audible(part.id, part.muted)) continue;
-    const { sound } = Instrument.of(part.instrument, real);
-    const strength = strengthOf(part, forward);
-    for (const note of part.notes) {
-      // A pickup sounds into the count-in; a note that began earlier is entered in its middle.
-      const pickup = note.start < from && note.start < 0 && from === 0 && (countIn || at(note.played) >= 0);
-      if (note.start >= to || (note.start < from && !pickup && note.playedEnd <= from)) continue;
-      if (note.start < from && !pickup && note.start < 0) continue;
-      const start = pickup ? note.played : Math.max(note.played, from);
-      const time = Math.max(0, at(start));
-      const end = at(Math.min(note.playedEnd, to));
-      if (end <= time) continue;
-      events.push({
-        kind: "note",
-        time,
-        duration: end - time,
-        part: part.id,
-        sound,
-        midi: note.midi,
-        velocity: strength(note),
-        ...(note.glideTo ? { glideTo: Pitch.midi(note.glideTo) } : {}),
-        ...(note.swell ? { swell: true } : {}),
-      });
-    }
-  }
-  const drums = real.parts.find((p) => p.role === "drums");
-  if (drums)
-    for (const hit of real.hits)
-      if (
-        hit.start >= from &&
-        hit.start < to &&
-        (audible(drums.id, drums.muted) || solo.includes(Drums.player(hit.drum)))
-      )
-        events.push({
-          kind: "drum",
-          time: Math.max(0, at(hit.played)),
-          part: drums.id,
-          drum: hit.drum,
-          velocity: hit.velocity,
-          ...(hit.midi !== undefined ? { midi: hit.midi } : {}),
-          ...(hit.glideTo !== undefined ? { glideTo: hit.glideTo } : {}),
-          ...(hit.duration ? { duration: (hit.duration / Meter.QUARTER) * (60 / sure(first).tempo) } : {}),
-        });
-  if (lead && first)
-    for (const beat of first.meter.beats)
-      events.push({ kind: "click", time: at(from + beat.start) - lead, strong: beat.start === 0 });
-  if (click)
-    for (const section of real.sections)
-      for (let bar = 0; bar < section.bars; bar++)
-        for (const beat of section.meter.beats) {
-          const tick = section.start + bar * section.meter.bar + beat.start;
-          if (tick >= from && tick < to) events.push({ kind: "click", time: at(tick), strong: beat.start === 0 });
-        }
+  const stretch: Stretch = { from, to, solo, countIn, at };
+  const counted = lead && first ? first.meter.beats : [];
+  const events = [
+    ...noteEvents(real, stretch, forward),
+    ...(first ? drumEvents(real, stretch, first.tempo) : []),
+    ...counted.map((beat): SoundEvent => ({
+      kind: "click",
+      time: at(from + beat.start) - lead,
+      strong: beat.start === 0,
+    })),
+    ...(click ? clicks(real, stretch) : []),
+  ];
   return { events: events.sort((a, b) => a.time - b.time), lead, length: at(to) };
 }

@@ -238,10 +238,80 @@ function followerOf(
     : undefined;
 }
 
-/**
- * The name that its surroundings justify for a tone outside its chord: how it is reached and left (any harmony
- * textbook); "outside" where none does.
- */
+/** A tone outside its chord, with how it is reached and left. */
+interface Around {
+  note: RealizedNote;
+  chord: RealizedChord | null;
+  bass: boolean;
+  key: Key;
+  /** The note before and the one after, where no long rest lies between; what comes after that. */
+  previous: RealizedNote | undefined;
+  follows: After | undefined;
+  then: RealizedNote | undefined;
+  /** It was a tone of the chord before, held or struck again. */
+  held: boolean;
+  /** It becomes a tone of the chord that comes while it sounds. */
+  settles: boolean;
+  /** It is one again when it is struck the next time. */
+  returns: boolean;
+}
+
+const belongs = (midi: number, chord: RealizedChord | null): boolean =>
+  chord?.chord != null && chordPitchClasses(chord.chord).includes(mod(midi, 12));
+const comes = ({ note, previous }: Around): boolean => previous !== undefined && isStep(previous.midi, note.midi);
+const leaves = ({ note, follows }: Around): boolean => follows !== undefined && isStep(note.midi, follows.midi);
+const resolves = ({ follows }: Around): boolean => follows !== undefined && belongs(follows.midi, follows.chord);
+const changes = ({ follows, chord }: Around): boolean => follows !== undefined && follows.chord !== chord;
+
+/** It goes on in the direction from which it came. */
+const goesOn = ({ note, previous, follows }: Around): boolean =>
+  previous !== undefined &&
+  follows !== undefined &&
+  previous.midi !== follows.midi &&
+  (note.midi - previous.midi) * (follows.midi - note.midi) > 0;
+
+/** A step, a skip of a third on in the same direction, and a step back: the figure of strict counterpoint. */
+const skipsOn = (a: Around): boolean =>
+  a.follows !== undefined &&
+  a.then !== undefined &&
+  comes(a) &&
+  goesOn(a) &&
+  isThird(a.note.midi, a.follows.midi) &&
+  isStep(a.follows.midi, a.then.midi) &&
+  Math.sign(a.then.midi - a.follows.midi) === -Math.sign(a.follows.midi - a.note.midi);
+
+const falls = ({ note, follows }: Around): boolean => follows !== undefined && follows.midi < note.midi;
+
+/** What a tone outside its chord can be, the first that holds (any harmony textbook). */
+const NAMES: readonly [RoleKind, (a: Around) => boolean][] = [
+  ["suspension", (a) => a.held && leaves(a) && falls(a)],
+  ["retardation", (a) => a.held && leaves(a)],
+  ["pedal", (a) => (a.held && a.returns) || a.note.reason?.id === "pedal"],
+  ["anticipation", (a) => a.settles || (a.follows?.midi === a.note.midi && changes(a) && resolves(a))],
+  ["approach", (a) => a.bass && leaves(a) && changes(a) && resolves(a)],
+  ["passing", (a) => comes(a) && leaves(a) && goesOn(a)],
+  ["neighbor", (a) => comes(a) && leaves(a)],
+  ["approach", (a) => a.bass && leaves(a) && resolves(a)],
+  ["appoggiatura", (a) => leaves(a) && resolves(a)],
+  ["cambiata", skipsOn],
+  ["escape", (a) => comes(a) && a.follows !== undefined && a.key.pcs.includes(mod(a.note.midi, 12))],
+];
+
+/** Whether a note was a tone of the chord before it: within its own sound, or struck before without a rest. */
+function isHeld(
+  real: RoleContext,
+  note: RealizedNote,
+  { previous, spans, i }: { previous: RealizedNote | undefined; spans: readonly RoleSpan[]; i: number },
+): boolean {
+  if (i > 0) return nth(spans, i - 1).kind === "chord";
+  return (
+    previous?.midi === note.midi &&
+    previous.start + previous.duration >= note.start &&
+    belongs(note.midi, chordAtTick(real.chords, previous.start))
+  );
+}
+
+/** The name that its surroundings justify for a tone outside its chord; "outside" where none does. */
 function nonChordKind(
   real: RoleContext,
   part: Pick<RealizedPart, "role">,
@@ -254,54 +324,23 @@ function nonChordKind(
   }: { notes: readonly RealizedNote[]; index: number; spans: readonly RoleSpan[]; i: number; key: Key },
 ): RoleKind {
   const note = nth(notes, index);
-  const span = nth(spans, i);
   const before = notes[index - 1];
   // What a long rest parts from the note does not lead to it.
   const previous = before && note.start - (before.start + before.duration) <= BREATH ? before : undefined;
   const after = afterOf(real, notes, index);
   const isLast = i === spans.length - 1;
-  const nextSpan = spans[i + 1];
-  const follows = isLast && after && after.start - (note.start + note.duration) <= BREATH ? after : undefined;
-  const chordAt = (tick: Ticks) => chordAtTick(real.chords, tick);
-  const belongs = (midi: number, chord: RealizedChord | null) =>
-    chord?.chord != null && chordPitchClasses(chord.chord).includes(mod(midi, 12));
-  const held =
-    (i > 0 && nth(spans, i - 1).kind === "chord") ||
-    (i === 0 &&
-      previous !== undefined &&
-      previous.midi === note.midi &&
-      previous.start + previous.duration >= note.start &&
-      belongs(note.midi, chordAt(previous.start)));
-  const returns =
-    nextSpan?.kind === "chord" || (isLast && after?.midi === note.midi && belongs(note.midi, after.chord));
-  if (held && follows && isStep(note.midi, follows.midi))
-    return follows.midi < note.midi ? "suspension" : "retardation";
-  if ((held && returns) || note.reason?.id === "pedal") return "pedal";
-  if (
-    nextSpan?.kind === "chord" ||
-    (follows?.midi === note.midi && follows.chord !== span.chord && belongs(note.midi, follows.chord))
-  )
-    return "anticipation";
-  const leaves = follows && isStep(note.midi, follows.midi);
-  if (leaves && part.role === "bass" && follows.chord !== span.chord && belongs(follows.midi, follows.chord))
-    return "approach";
-  const comes = previous && isStep(previous.midi, note.midi);
-  if (comes && leaves)
-    return previous.midi !== follows.midi && (note.midi - previous.midi) * (follows.midi - note.midi) > 0
-      ? "passing"
-      : "neighbor";
-  if (leaves && belongs(follows.midi, follows.chord)) return part.role === "bass" ? "approach" : "appoggiatura";
-  if (!comes || !follows) return "outside";
-  // A step, a skip of a third on in the same direction, and a step back: the figure of strict counterpoint.
-  const last = notes[index + 2];
-  const onward = Math.sign(follows.midi - note.midi);
-  if (
-    onward === Math.sign(note.midi - previous.midi) &&
-    isThird(note.midi, follows.midi) &&
-    last &&
-    isStep(follows.midi, last.midi) &&
-    Math.sign(last.midi - follows.midi) === -onward
-  )
-    return "cambiata";
-  return key.pcs.includes(mod(note.midi, 12)) ? "escape" : "outside";
+  const settles = spans[i + 1]?.kind === "chord";
+  const around: Around = {
+    note,
+    chord: nth(spans, i).chord,
+    bass: part.role === "bass",
+    key,
+    previous,
+    follows: isLast && after && after.start - (note.start + note.duration) <= BREATH ? after : undefined,
+    then: notes[index + 2],
+    held: isHeld(real, note, { previous, spans, i }),
+    settles,
+    returns: settles || (isLast && after?.midi === note.midi && belongs(note.midi, after.chord)),
+  };
+  return NAMES.find(([, holds]) => holds(around))?.[0] ?? "outside";
 }

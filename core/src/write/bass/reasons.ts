@@ -1,10 +1,11 @@
 import { nth, sure } from "../../base/list";
 import { nameInKey } from "../../theory/pitch/key";
-import { mod, noteOf, pitchName, transposeNote, type Midi } from "../../theory/pitch/pitch";
-import { bassPc, chordToneName, toneRole } from "../../theory/chord/chord";
+import { mod, noteOf, pitchName, transposeNote, type Midi, type NoteName } from "../../theory/pitch/pitch";
+import { bassPc, chordToneName, toneRole, type Chord } from "../../theory/chord/chord";
 import type { RealizedNote } from "../../song/realize";
 import { because } from "../../song/reasons";
 import type { Reason } from "../../song/schema";
+import type { KickHit } from "../../hear/slice/accents";
 import type { RoleSpan } from "../../hear/slice/roles";
 import type { BassContext } from "./context";
 import type { PitchSlot } from "./pitches";
@@ -35,6 +36,96 @@ export function spell(ctx: BassContext, { slot, midi }: Chosen, next?: Chosen): 
   return pitchName(midi, nameInKey(pc, ctx.key));
 }
 
+/** A note of a chosen line with what lies around it: all that its reason may speak of. */
+interface Placed {
+  slot: PitchSlot;
+  midi: Midi;
+  chord: Chord;
+  symbol: string;
+  pitch: NoteName;
+  role: string;
+  previous: Chosen | undefined;
+  /** How the note before is written. */
+  from: NoteName;
+  next: Chosen;
+  /** How the next note is written. */
+  target: NoteName;
+  /** The next note stands under another chord. */
+  changes: boolean;
+  kick: KickHit | undefined;
+  /** Whether there is any kick to stand away from. */
+  kicked: boolean;
+  /** It lies an octave above the same tone of the same chord. */
+  lifted: boolean;
+}
+
+/** A reason, where it is one of this note. */
+type Why = (n: Placed) => Reason | null;
+
+const isStep = (a: Midi | undefined, b: Midi): boolean =>
+  a !== undefined && Math.abs(a - b) >= 1 && Math.abs(a - b) <= 2;
+const stepsIn = (n: Placed): boolean => isStep(n.previous?.midi, n.midi);
+const stepsOn = (n: Placed): boolean => isStep(n.midi, n.next.midi);
+const tone = ({ role, symbol }: Placed) => ({ role, chord: symbol });
+
+/** Of a tone outside its chord: how it is reached and left. */
+const OUTSIDE: readonly Why[] = [
+  (n) =>
+    n.next.midi === n.midi && n.changes ? because("anticipation", { chord: n.next.slot.chord?.symbol ?? "" }) : null,
+  (n) => (stepsIn(n) && n.previous?.midi === n.next.midi && !n.changes ? because("neighbor") : null),
+  (n) => (stepsIn(n) && stepsOn(n) && !n.changes ? because("scaleStep", { from: n.from, target: n.target }) : null),
+  (n) => {
+    if (!stepsOn(n)) return null;
+    const interval = Math.abs(n.next.midi - n.midi) === 1 ? "semitone" : "whole tone";
+    return because(n.next.midi > n.midi ? "approachBelow" : "approachAbove", { target: n.target, interval });
+  },
+];
+
+/** Of the root, or of the bass as it is written. */
+const ON_BASS: readonly Why[] = [
+  (n) => (n.lifted && n.slot.use !== "anchor" ? because("octave") : null),
+  (n) =>
+    n.slot.use === "weave" && n.slot.with
+      ? because("weave", { pitch: n.pitch, chord: n.symbol, with: n.slot.with })
+      : null,
+  (n) => (n.kick ? because(n.kick.main ? `${bassKind(n)}OnKick` : `${bassKind(n)}WithKick`, bassWords(n)) : null),
+  (n) => (n.slot.use === "ending" ? because("ending", { role: "Root", chord: n.symbol }) : null),
+  (n) => (n.slot.start === n.slot.chord?.start ? because(`${bassKind(n)}OnBeat`, bassWords(n)) : null),
+  (n) => (n.slot.inGap && n.slot.use !== "anchor" ? because("gap", { role: "Root", chord: n.symbol }) : null),
+  // Without a kick nothing stands away from it.
+  (n) => (n.kicked ? because(`${bassKind(n)}Hook`, bassWords(n)) : null),
+  (n) => because("chordTone", { role: n.chord.bass ? "Written bass" : "Root", chord: n.symbol }),
+];
+const bassKind = ({ chord }: Placed) => (chord.bass ? ("bass" as const) : ("root" as const));
+const bassWords = ({ pitch, symbol }: Placed) => ({ pitch, chord: symbol });
+
+/** Of another tone of the chord. */
+const ON_TONE: readonly Why[] = [
+  (n) => (n.slot.use === "ending" ? because("ending", tone(n)) : null),
+  (n) => (n.slot.use === "anchor" && !n.kick && (stepsIn(n) || stepsOn(n)) ? because("inversion", tone(n)) : null),
+  (n) => (n.slot.use === "approach" && n.role !== "5" && n.changes && stepsOn(n) ? because("fill", tone(n)) : null),
+  (n) => (n.slot.use === "weave" && n.slot.with ? because("weaveTone", { ...tone(n), with: n.slot.with }) : null),
+  (n) => (n.role === "5" && fallsToBass(n) ? because("approachFifth", { target: n.target }) : null),
+  (n) => (n.slot.inGap ? because("gap", tone(n)) : null),
+  (n) => (n.role === "5" ? because("fifth", { chord: n.symbol }) : null),
+  (n) => (n.role === "3" || n.role === "b3" ? because("third", { chord: n.symbol }) : null),
+  (n) => (n.role === "7" || n.role === "b7" ? because("seventh", { chord: n.symbol }) : null),
+];
+
+/** Whether it is the fifth above the bass that comes with another chord. */
+function fallsToBass({ midi, next, changes }: Placed): boolean {
+  const there = next.slot.chord?.chord;
+  return changes && there != null && mod(midi - next.midi, 12) === 7 && mod(next.midi, 12) === bassPc(there);
+}
+
+const firstOfAll = (list: readonly Why[], n: Placed): Reason => {
+  for (const why of list) {
+    const reason = why(n);
+    if (reason) return reason;
+  }
+  return because("chordTone", tone(n));
+};
+
 /** Why each note of a written line is there. */
 export function reasonForNote(ctx: BassContext, line: readonly Chosen[], i: number, pedal: boolean): Reason {
   const { slot, midi } = nth(line, i);
@@ -46,72 +137,48 @@ export function reasonForNote(ctx: BassContext, line: readonly Chosen[], i: numb
   const symbol = sure(slot.chord).symbol;
   if (pedal) return because("pedal", { pitch, chord: symbol });
   const previous = line[i - 1];
-  const isStep = (a: Midi, b: Midi) => Math.abs(a - b) >= 1 && Math.abs(a - b) <= 2;
-  const changes = next.slot.chord?.chord != null && next.slot.chord !== slot.chord;
-  if (!inChord) {
-    const target = noteOf(spell(ctx, next));
-    if (next.midi === midi && changes) return because("anticipation", { chord: sure(next.slot.chord).symbol });
-    const comes = previous !== undefined && isStep(previous.midi, midi);
-    if (comes && previous.midi === next.midi && !changes) return because("neighbor");
-    if (comes && isStep(midi, next.midi) && !changes)
-      return because("scaleStep", { from: noteOf(spell(ctx, previous)), target });
-    if (isStep(midi, next.midi)) {
-      const interval = Math.abs(next.midi - midi) === 1 ? "semitone" : "whole tone";
-      return because(next.midi > midi ? "approachBelow" : "approachAbove", { target, interval });
-    }
-    return because("chordTone", { role, chord: symbol });
-  }
-  const kick = ctx.kicks.find((k) => k.start === slot.start);
-  if (pc === bassPc(chord)) {
-    const first = line.findIndex((s) => s.slot.chord === slot.chord && mod(s.midi, 12) === pc);
-    if (first < i && midi - nth(line, first).midi === 12 && slot.use !== "anchor") return because("octave");
-    const kind = chord.bass ? "bass" : "root";
-    const params = { pitch, chord: symbol };
-    if (slot.use === "weave" && slot.with) return because("weave", { ...params, with: slot.with });
-    if (kick) return because(kick.main ? (`${kind}OnKick` as const) : (`${kind}WithKick` as const), params);
-    if (slot.use === "ending") return because("ending", { role: "Root", chord: symbol });
-    if (slot.start === sure(slot.chord).start) return because(`${kind}OnBeat` as const, params);
-    if (slot.inGap && slot.use !== "anchor") return because("gap", { role: "Root", chord: symbol });
-    // Without a kick nothing stands away from it.
-    return ctx.kicks.length
-      ? because(`${kind}Hook` as const, params)
-      : because("chordTone", { role: kind === "bass" ? "Written bass" : "Root", chord: symbol });
-  }
-  if (slot.use === "ending") return because("ending", { role, chord: symbol });
-  const stepwise = (previous !== undefined && isStep(previous.midi, midi)) || isStep(midi, next.midi);
-  if (slot.use === "anchor" && !kick && stepwise) return because("inversion", { role, chord: symbol });
-  if (slot.use === "approach" && role !== "5" && changes && isStep(midi, next.midi))
-    return because("fill", { role, chord: symbol });
-  if (slot.use === "weave" && slot.with) return because("weaveTone", { role, chord: symbol, with: slot.with });
-  if (role === "5") {
-    if (
-      changes &&
-      mod(pc - mod(next.midi, 12), 12) === 7 &&
-      mod(next.midi, 12) === bassPc(sure(sure(next.slot.chord).chord))
-    )
-      return because("approachFifth", { target: noteOf(spell(ctx, next)) });
-    if (slot.inGap) return because("gap", { role, chord: symbol });
-    return because("fifth", { chord: symbol });
-  }
-  if (slot.inGap) return because("gap", { role, chord: symbol });
-  if (role === "3" || role === "b3") return because("third", { chord: symbol });
-  if (role === "7" || role === "b7") return because("seventh", { chord: symbol });
-  return because("chordTone", { role, chord: symbol });
+  const first = line.findIndex((s) => s.slot.chord === slot.chord && mod(s.midi, 12) === pc);
+  const placed: Placed = {
+    slot,
+    midi,
+    chord,
+    symbol,
+    pitch,
+    role,
+    previous,
+    from: previous ? noteOf(spell(ctx, previous)) : "",
+    next,
+    target: noteOf(spell(ctx, next)),
+    changes: next.slot.chord?.chord != null && next.slot.chord !== slot.chord,
+    kick: ctx.kicks.find((k) => k.start === slot.start),
+    kicked: ctx.kicks.length > 0,
+    lifted: first >= 0 && first < i && midi - nth(line, first).midi === 12,
+  };
+  if (!inChord) return firstOfAll(OUTSIDE, placed);
+  return firstOfAll(pc === bassPc(chord) ? ON_BASS : ON_TONE, placed);
 }
 
 /** The reason of a note: the stored one, the user's pin, or what its place justifies; null when nothing does. */
 export function reasonOf(note: RealizedNote, spans: readonly RoleSpan[], onKick: boolean): Reason | null {
   if (note.reason) return note.reason;
   if (note.pinned) return because("pinned");
-  const first = spans[0];
+  const [first, second] = spans;
   if (!first?.chord) return null;
   const pitch = noteOf(note.pitch);
-  if (first.kind === "chord")
-    return first.role === "R"
-      ? because(onKick ? "rootWithKick" : "chordTone", { pitch, role: "Root", chord: first.chord.symbol })
-      : because("chordTone", { role: first.role, chord: first.chord.symbol });
-  if (first.kind === "anticipation")
-    return because("anticipation", { chord: spans[1]?.chord?.symbol ?? "the next chord" });
-  if (first.kind === "outside" || first.kind === "tension" || first.kind === "free") return null;
-  return first.kind === "pedal" ? because("pedal", { pitch, chord: first.chord.symbol }) : because(first.kind);
+  const { symbol } = first.chord;
+  switch (first.kind) {
+    case "chord":
+      if (first.role !== "R") return because("chordTone", { role: first.role, chord: symbol });
+      return onKick ? because("rootWithKick", { pitch }) : because("chordTone", { role: "Root", chord: symbol });
+    case "anticipation":
+      return because("anticipation", { chord: second?.chord?.symbol ?? "the next chord" });
+    case "outside":
+    case "tension":
+    case "free":
+      return null;
+    case "pedal":
+      return because("pedal", { pitch, chord: symbol });
+    default:
+      return because(first.kind);
+  }
 }
