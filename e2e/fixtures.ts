@@ -6,13 +6,14 @@ import path from "node:path";
 import { fileURLToPath } from "node:url";
 import { test as base, expect, type Page } from "@playwright/test";
 import type { Song } from "../core/src/index";
+import { bundleServer } from "../scripts/bundle.mjs";
 
 const root = path.join(path.dirname(fileURLToPath(import.meta.url)), "..");
 
 /** The real server with its demo songs, on a free port, with a temporary data folder. */
 export async function launchServer(): Promise<{ url: string; stop(): void }> {
   const folder = mkdtempSync(path.join(tmpdir(), "orchard-e2e-"));
-  const child = spawn(process.execPath, ["--import", "tsx", "server/main.ts"], {
+  const child = spawn(process.execPath, [bundleServer()], {
     cwd: root,
     env: { ...process.env, PORT: "0", DATA_DIR: folder },
     stdio: ["ignore", "pipe", "ignore"],

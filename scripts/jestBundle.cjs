@@ -49,6 +49,7 @@ module.exports = {
       sourcesContent: false,
       absWorkingDir: root,
       banner,
+      external: ["*/scripts/bundle.mjs"],
       logLevel: "silent",
     });
     const [map, code] = outputFiles[0].path.endsWith(".map") ? outputFiles : [...outputFiles].reverse();

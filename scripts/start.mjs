@@ -4,6 +4,8 @@ import { buildWeb, checkNode, installPackages, root } from "./setup.mjs";
 checkNode();
 installPackages();
 buildWeb();
-const server = spawn(process.execPath, ["--import", "tsx", "server/main.ts"], { cwd: root, stdio: "inherit" });
+// Only now are the packages there that this needs.
+const { bundleServer } = await import("./bundle.mjs");
+const server = spawn(process.execPath, [bundleServer()], { cwd: root, stdio: "inherit" });
 for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => server.kill(signal));
 server.on("exit", (code) => process.exit(code ?? 0));

@@ -9,7 +9,7 @@ const root = path.join(__dirname, "../..");
 
 const started: ChildProcess[] = [];
 const start = (env: Record<string, string>): ChildProcess => {
-  const child = spawn(process.execPath, ["--import", "tsx", "server/main.ts"], {
+  const child = spawn(process.execPath, [sure(process.env.SERVER)], {
     cwd: root,
     env: { ...process.env, ...env },
     stdio: ["ignore", "pipe", "pipe"],

@@ -14,7 +14,7 @@ test(
     "whoever judges",
   () => {
     for (let form = 0; form < FORMS.length; form++)
-      for (const by of shiftsOf(form).filter((_, i) => i % 5 === form % 5))
+      for (const by of shiftsOf(form).filter((_, i) => i % 11 === form % 11))
         for (const profile of ["chorale", "band"] as Profile[])
           expect([
             nth(FORMS, form)[1],
@@ -40,15 +40,17 @@ test(
   "a band that plays without a fault has nothing at warning or above, whichever school judges; what is put into " +
     "it is found, and nothing else",
   () => {
-    for (const by of BAND_KEYS)
-      for (const profile of ["band", "jazz", "loop"] as const)
-        expect([
-          by,
-          profile,
-          checkSong(cleanBand(by, profile))
-            .filter(counts)
-            .map((f) => f.message),
-        ]).toEqual([by, profile, []]);
+    BAND_KEYS.forEach((by, i) => {
+      // The schools by turns: with the benchmarks every key is judged by each.
+      const profile = nth(["band", "jazz", "loop"] as const, i % 3);
+      expect([
+        by,
+        profile,
+        checkSong(cleanBand(by, profile))
+          .filter(counts)
+          .map((f) => f.message),
+      ]).toEqual([by, profile, []]);
+    });
     const told: string[] = [];
     const tallies = tallyBandFaults(2 * Object.keys(BAND_INJECTORS).length, 11, (text) => told.push(text));
     expect(told).toEqual([]);

@@ -114,7 +114,7 @@ test("songs are checked outside the application: a file, a folder, a MIDI file; 
   const folder = mkdtempSync(path.join(tmpdir(), "orchard-check-"));
   const root = path.join(__dirname, "../../..");
   const run = (...args: string[]) =>
-    spawnSync(process.execPath, ["--import", "tsx", "scripts/check.ts", ...args], {
+    spawnSync(process.execPath, [sure(process.env.CHECK), ...args], {
       cwd: root,
       encoding: "utf8",
       env: { ...process.env, NODE_OPTIONS: "" },

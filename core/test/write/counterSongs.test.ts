@@ -88,7 +88,7 @@ test(
           }
         },
       ),
-      { seed: 77, numRuns: 16 },
+      { seed: 77, numRuns: 8 },
     );
   },
 );
