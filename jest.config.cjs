@@ -5,10 +5,10 @@ module.exports = {
     "<rootDir>/web/test/**/*.test.ts",
   ],
   transform: {
-    "/core/test/.+\\.test\\.ts$": "<rootDir>/scripts/jestBundle.cjs",
+    "/core/test/.+\\.test\\.ts$": "<rootDir>/scripts/jestBundle.mjs",
     // For tests of web and server all of core is one script.
-    "/core/src/index\\.ts$": "<rootDir>/scripts/jestBundle.cjs",
-    "/core/test/demoSetup\\.ts$": "<rootDir>/scripts/jestBundle.cjs",
+    "/core/src/index\\.ts$": "<rootDir>/scripts/jestBundle.mjs",
+    "/core/test/demoSetup\\.ts$": "<rootDir>/scripts/jestBundle.mjs",
     "^.+\\.[jt]sx?$": [
       "@swc/jest",
       {

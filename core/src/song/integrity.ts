@@ -1,7 +1,7 @@
 import { INSTRUMENTS } from "../theory/instrument/instruments";
 import type { ChordEvent, Note } from "./schema/material";
 import { LIMITS } from "./schema/scalars";
-import type { Pass, Section, Song } from "./schema/song";
+import type { Part, Pass, Section, Song } from "./schema/song";
 
 /** Something that does not hold between the things of a song. */
 export interface Breach {
@@ -98,60 +98,81 @@ function doubled(song: Song): Breach | null {
   return null;
 }
 
-/** References of everything but the sections. */
-function danglingRecord(song: Song): Breach | null {
-  const sections = factsOf(song.sections).ids;
-  const parts = factsOf(song.parts).ids;
-  const part = (id: string | undefined, ...path: Breach["path"]) =>
-    id !== undefined && !parts.has(id) ? missing(path, "part", id) : null;
-  const section = (id: string | undefined, ...path: Breach["path"]) =>
-    id !== undefined && !sections.has(id) ? missing(path, "section", id) : null;
-  const eachPart = (ids: readonly string[], ...path: Breach["path"]) =>
-    ids.reduce<Breach | null>((found, id, i) => found ?? part(id, ...path, i), null);
-  const takes = factsOf(song.takes).ids;
-  const instruments = new Set([...INSTRUMENTS, ...(song.instruments ?? [])].map((i) => i.id));
-  for (const [i, p] of song.parts.entries()) {
-    const found =
-      (instruments.has(p.instrument) ? null : missing(["parts", i, "instrument"], "instrument", p.instrument)) ??
-      part(p.link?.from, "parts", i, "link", "from") ??
-      part(p.link?.top, "parts", i, "link", "top") ??
-      part(p.echoes, "parts", i, "echoes") ??
-      (p.echoes !== undefined &&
-      (p.link || song.parts.some((q) => q.id === p.echoes && (q.echoes !== undefined || q.role === "drums")))
-        ? {
-            path: ["parts", i, "echoes"],
-            message: "an echo repeats a pitched part that is no echo itself, and plays no chords",
-          }
-        : null);
-    if (found) return found;
-  }
-  for (const [i, pass] of song.form.entries()) {
-    const found = section(pass.sectionId, "form", i, "sectionId") ?? breachOfPass(song, pass, i, eachPart);
-    if (found) return found;
-  }
-  for (const [i, t] of song.takes.entries()) {
-    const found =
-      section(t.sectionId, "takes", i, "sectionId") ??
-      eachPart(Object.keys(t.notes ?? {}), "takes", i, "notes") ??
-      materialOf(song, t, ["takes", i]);
-    if (found) return found;
-  }
-  for (const [i, w] of song.waivers.entries()) {
-    const found = section(w.sectionId, "waivers", i, "sectionId") ?? eachPart(w.parts, "waivers", i, "parts");
-    if (found) return found;
-  }
-  for (const [i, s] of song.singers.entries()) {
-    const found = part(s.partId, "singers", i, "partId");
-    if (found) return found;
-  }
-  for (const [i, e] of song.log.entries()) {
-    const found =
-      section(e.where?.sectionId, "log", i, "where", "sectionId") ??
-      eachPart(e.where?.parts ?? [], "log", i, "where", "parts") ??
-      (e.takeId !== undefined && !takes.has(e.takeId) ? missing(["log", i, "takeId"], "take", e.takeId) : null);
+/** The first breach of a list, each looked for only where those before it are none. */
+function firstBreach<T>(list: readonly T[], breachOf: (item: T, i: number) => Breach | null): Breach | null {
+  for (const [i, item] of list.entries()) {
+    const found = breachOf(item, i);
     if (found) return found;
   }
   return null;
+}
+
+/** Looks for ids that nothing has. */
+function finder(song: Song) {
+  const sections = factsOf(song.sections).ids;
+  const parts = factsOf(song.parts).ids;
+  const takes = factsOf(song.takes).ids;
+  const instruments = new Set([...INSTRUMENTS, ...(song.instruments ?? [])].map((i) => i.id));
+  const among =
+    (ids: ReadonlySet<string>, what: string) =>
+    (id: string | undefined, ...path: Breach["path"]) =>
+      id !== undefined && !ids.has(id) ? missing(path, what, id) : null;
+  const part = among(parts, "part");
+  return {
+    part,
+    section: among(sections, "section"),
+    take: among(takes, "take"),
+    instrument: among(instruments, "instrument"),
+    eachPart: (ids: readonly string[], ...path: Breach["path"]) => firstBreach(ids, (id, i) => part(id, ...path, i)),
+  };
+}
+
+/** An echo repeats a pitched part that is no echo itself. */
+function oddEcho(song: Song, { echoes, link }: Part, i: number): Breach | null {
+  if (echoes === undefined) return null;
+  const odd = song.parts.some((q) => q.id === echoes && (q.echoes !== undefined || q.role === "drums"));
+  if (!link && !odd) return null;
+  const message = "an echo repeats a pitched part that is no echo itself, and plays no chords";
+  return { path: ["parts", i, "echoes"], message };
+}
+
+/** References of everything but the sections. */
+function danglingRecord(song: Song): Breach | null {
+  const { part, section, take, instrument, eachPart } = finder(song);
+  return (
+    firstBreach(
+      song.parts,
+      (p, i) =>
+        instrument(p.instrument, "parts", i, "instrument") ??
+        part(p.link?.from, "parts", i, "link", "from") ??
+        part(p.link?.top, "parts", i, "link", "top") ??
+        part(p.echoes, "parts", i, "echoes") ??
+        oddEcho(song, p, i),
+    ) ??
+    firstBreach(
+      song.form,
+      (pass, i) => section(pass.sectionId, "form", i, "sectionId") ?? breachOfPass(song, pass, i, eachPart),
+    ) ??
+    firstBreach(
+      song.takes,
+      (t, i) =>
+        section(t.sectionId, "takes", i, "sectionId") ??
+        eachPart(Object.keys(t.notes ?? {}), "takes", i, "notes") ??
+        materialOf(song, t, ["takes", i]),
+    ) ??
+    firstBreach(
+      song.waivers,
+      (w, i) => section(w.sectionId, "waivers", i, "sectionId") ?? eachPart(w.parts, "waivers", i, "parts"),
+    ) ??
+    firstBreach(song.singers, (s, i) => part(s.partId, "singers", i, "partId")) ??
+    firstBreach(
+      song.log,
+      (e, i) =>
+        section(e.where?.sectionId, "log", i, "where", "sectionId") ??
+        eachPart(e.where?.parts ?? [], "log", i, "where", "parts") ??
+        take(e.takeId, "log", i, "takeId"),
+    )
+  );
 }
 
 function breachOfPass(

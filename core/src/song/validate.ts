@@ -1,4 +1,4 @@
-import { firstOf, sure } from "../base/list";
+import { firstOf } from "../base/list";
 import type { z } from "zod";
 
 export interface Issue {
@@ -25,64 +25,74 @@ const plain = (schema: z.ZodType): z.ZodType => {
 
 const idOf = (x: unknown): unknown => (typeof x === "object" && x !== null && "id" in x ? x.id : undefined);
 
+type Path = PropertyKey[];
+/** Values before and after a change, which are not the same. */
+interface Pair<T> {
+  before: T;
+  after: T;
+  path: Path;
+}
+
+const isObject = (x: unknown): x is object => typeof x === "object" && x !== null;
+
+/** Field by field. */
+function issueInFields(schema: z.ZodType, shape: Record<string, z.ZodType>, pair: Pair<object>): Issue | null {
+  const { path } = pair;
+  const [before, after] = [pair.before as Record<string, unknown>, pair.after as Record<string, unknown>];
+  for (const [name, field] of Object.entries(shape)) {
+    const issue = issueIn(field, before[name], after[name], [...path, name]);
+    if (issue) return issue;
+  }
+  return Object.keys(after).every((name) => name in shape) ? null : parse(schema, after, path);
+}
+
+/** Entry by entry; a new name is parsed with its value. */
+function issueInEntries(schema: z.ZodType, valueType: z.ZodType, { before, after, path }: Pair<object>): Issue | null {
+  for (const [name, value] of Object.entries(after)) {
+    const was = (before as Record<string, unknown>)[name];
+    const issue =
+      was === undefined ? parse(schema, { [name]: value }, path) : issueIn(valueType, was, value, [...path, name]);
+    if (issue) return issue;
+  }
+  return null;
+}
+
+/** Element by element. */
+function issueInElements(
+  schema: z.ZodType,
+  element: z.ZodType,
+  { before, after, path }: Pair<readonly unknown[]>,
+): Issue | null {
+  // Most stands where it stood; only where it does not is it looked for elsewhere.
+  const moved = after.flatMap((value: unknown, i) => (value === before[i] ? [] : [i]));
+  const same = moved.length > 1 ? new Set<unknown>(before) : null;
+  for (const i of moved) {
+    const value: unknown = after[i];
+    if (same?.has(value)) continue;
+    const id = idOf(value);
+    // What has no id is held against what stood in its place: whatever the two share was good there too.
+    const counterpart: unknown =
+      id === undefined || idOf(before[i]) === id ? before[i] : before.find((x) => idOf(x) === id);
+    const issue = issueIn(element, counterpart, value, [...path, i]);
+    if (issue) return issue;
+  }
+  // How many there may be is all that is left to check; the elements are good.
+  return parseLength(schema, after, path);
+}
+
 /**
  * The first thing that a schema refuses in what is new of a value: whatever is the same object as before was checked
  * before. Objects are walked field by field, records entry by entry, lists element by element; anything else, and what
  * has no counterpart, is parsed.
  */
-export function issueIn(schema: z.ZodType, before: unknown, after: unknown, path: PropertyKey[] = []): Issue | null {
+export function issueIn(schema: z.ZodType, before: unknown, after: unknown, path: Path = []): Issue | null {
   if (after === before) return null;
-  const def = defOf(plain(schema));
-  if (
-    after === undefined ||
-    after === null ||
-    before === undefined ||
-    before === null ||
-    typeof after !== "object" ||
-    typeof before !== "object"
-  )
-    return parse(schema, after, path);
-  if (def.type === "object" && def.shape && !def.checks?.length) {
-    for (const [name, field] of Object.entries(def.shape)) {
-      const issue = issueIn(
-        field,
-        (before as Record<string, unknown>)[name],
-        (after as Record<string, unknown>)[name],
-        [...path, name],
-      );
-      if (issue) return issue;
-    }
-    const odd = Object.keys(after).find((name) => !(name in sure(def.shape)));
-    return odd === undefined ? null : parse(schema, after, path);
-  }
-  if (def.type === "record" && def.valueType) {
-    for (const [name, value] of Object.entries(after)) {
-      const was = (before as Record<string, unknown>)[name];
-      const issue =
-        was === undefined
-          ? parse(schema, { [name]: value }, path)
-          : issueIn(def.valueType, was, value, [...path, name]);
-      if (issue) return issue;
-    }
-    return null;
-  }
-  if (def.type === "array" && def.element && Array.isArray(after) && Array.isArray(before)) {
-    // Most stands where it stood; only where it does not is it looked for elsewhere.
-    const moved = after.flatMap((value: unknown, i) => (value === before[i] ? [] : [i]));
-    const same = moved.length > 1 ? new Set<unknown>(before) : null;
-    for (const i of moved) {
-      const value: unknown = after[i];
-      if (same?.has(value)) continue;
-      const id = idOf(value);
-      // What has no id is held against what stood in its place: whatever the two share was good there too.
-      const counterpart: unknown =
-        id === undefined || idOf(before[i]) === id ? before[i] : before.find((x) => idOf(x) === id);
-      const issue = issueIn(def.element, counterpart, value, [...path, i]);
-      if (issue) return issue;
-    }
-    // How many there may be is all that is left to check; the elements are good.
-    return parseLength(schema, after, path);
-  }
+  if (!isObject(after) || !isObject(before)) return parse(schema, after, path);
+  const { type, shape, checks, valueType, element } = defOf(plain(schema));
+  if (type === "object" && shape && !checks?.length) return issueInFields(schema, shape, { before, after, path });
+  if (type === "record" && valueType) return issueInEntries(schema, valueType, { before, after, path });
+  if (type === "array" && element && Array.isArray(after) && Array.isArray(before))
+    return issueInElements(schema, element, { before, after, path });
   return parse(schema, after, path);
 }
 

@@ -20,6 +20,7 @@ import {
   rootMove,
   type HarmonicFunction,
   type Progression,
+  type Heard,
 } from "./context";
 import { findKeysOfChords, type KeyFit } from "./keys";
 import { aroundSection, readProgression, within } from "./progression";
@@ -255,6 +256,56 @@ function plainFunction(chord: Chord, key: Key): HarmonicFunction {
   );
 }
 
+/** A tone as it is asked about: of a chord of the progression, and outside the key at home. */
+interface Asked {
+  heard: Heard;
+  next: Chord | undefined;
+  note: NoteName;
+  pc: number;
+  role: string;
+}
+
+const roleName = ({ role, heard: { chord } }: Asked): string => `${ROLE_NAME[role] ?? role} of ${typeset(chord.root)}`;
+
+/** In a stretch that visits another key its notes are at home; only leading tones and sevenths pull. */
+function toneOfVisit(asked: Asked): OutsideTone {
+  const { heard, next, note, pc, role } = asked;
+  const { chord, key } = heard;
+  const pulls = () => {
+    if (role === "3" && isDominant(chord, true)) return 1;
+    return role === "b7" && isDominant(chord) ? -1 : 0;
+  };
+  const pull = pulls();
+  const step = key.pcs.indexOf(pc);
+  const goal = pull ? nth(key.scale, mod(step + pull, 7)) : note;
+  return {
+    note,
+    role,
+    what: `degree ${step + 1} of ${typeset(key.tonic)} ${key.mode}, ${roleName(asked)}`,
+    wants: goal,
+    arrives: pull !== 0 && next !== undefined && chordPitchClasses(next).includes(pitchClass(goal)),
+  };
+}
+
+const FALLING: ReadonlySet<string> = new Set(["b7", "bb7", "b9", "b5", "b13"]);
+
+/** Whether a tone leads up: as a leading tone, as the raised fourth of an augmented sixth, or as a raised degree. */
+function leadsUp({ heard: { chord }, next, role }: Asked, category: Category, raised: boolean): boolean {
+  const leads =
+    (role === "3" && (isDominant(chord, true) || isSuspended(chord))) ||
+    (role === "R" && next !== undefined && rootMove(chord, next) === 1);
+  // The seventh of an augmented sixth is a raised fourth in other letters.
+  const sixth = category === "augmented-sixth" && role === "b7";
+  return leads || sixth || (raised && !FALLING.has(role));
+}
+
+/** What a tone is against the key: "raised 4", in the name of the degree it stands for. */
+function alteration(degree: string, home: Key): string {
+  const plain = typeset(nth(home.scale, Number(degree.replace(/[#b]/g, "")) - 1));
+  if (degree.startsWith("#")) return `raised ${plain}`;
+  return degree.startsWith("b") ? `lowered ${plain}` : "another key's note";
+}
+
 /**
  * Raised notes lead up, lowered notes and sevenths fall (any harmony textbook); the chord after it tells whether they
  * arrive.
@@ -265,50 +316,19 @@ function outsideTone(
   note: NoteName,
   { pc, category }: { pc: number; category: Category },
 ): OutsideTone {
-  const { chord, key } = nth(p.chords, i);
+  const heard = nth(p.chords, i);
   const next = neighbor(p, i, 1)?.chord;
-  const { role } = toneRole(chord, pc);
-  // In a stretch that visits another key its notes are at home; only leading tones and sevenths pull.
-  if (key !== p.home && key.pcs.includes(pc)) {
-    let pull: 1 | -1 | 0;
-    if (role === "3" && isDominant(chord, true)) pull = 1;
-    else if (role === "b7" && isDominant(chord)) pull = -1;
-    else pull = 0;
-    const step = key.pcs.indexOf(pc);
-    const goal = pull ? nth(key.scale, mod(step + pull, 7)) : note;
-    return {
-      note,
-      role,
-      what:
-        `degree ${step + 1} of ${typeset(key.tonic)} ${key.mode}, ${ROLE_NAME[role] ?? role} of ` +
-        `${typeset(chord.root)}`,
-      wants: goal,
-      arrives: pull !== 0 && next !== undefined && chordPitchClasses(next).includes(pitchClass(goal)),
-    };
-  }
-  const leads =
-    (role === "3" && (isDominant(chord, true) || isSuspended(chord))) ||
-    (role === "R" && next !== undefined && rootMove(chord, next) === 1);
-  // The seventh of an augmented sixth is a raised fourth in other letters.
-  const sixth = category === "augmented-sixth" && role === "b7";
-  const seventh = (role === "b7" && !sixth) || role === "bb7" || role === "b9" || role === "b5" || role === "b13";
+  const asked: Asked = { heard, next, note, pc, role: toneRole(heard.chord, pc).role };
+  if (heard.key !== p.home && heard.key.pcs.includes(pc)) return toneOfVisit(asked);
   const degree = degreeName(note, p.home);
-  const raised = degree.startsWith("#");
-  const up = leads || sixth || (!seventh && raised);
-  const target = mod(pc + (up ? 1 : -1), 12);
+  const target = mod(pc + (leadsUp(asked, category, degree.startsWith("#")) ? 1 : -1), 12);
   // As the chord that comes on it is written, else as the key has it, else as that chord has it.
   const comes = next && (rootPc(next) === target || !p.home.pcs.includes(target)) ? chordToneName(next, target) : null;
-  const wants = comes ?? nameInKey(target, p.home);
-  const plain = typeset(nth(p.home.scale, Number(degree.replace(/[#b]/g, "")) - 1));
-  let kind: string;
-  if (raised) kind = `raised ${plain}`;
-  else if (degree.startsWith("b")) kind = `lowered ${plain}`;
-  else kind = "another key's note";
   return {
     note,
-    role,
-    what: `${kind}, ${ROLE_NAME[role] ?? role} of ${typeset(chord.root)}`,
-    wants,
+    role: asked.role,
+    what: `${alteration(degree, p.home)}, ${roleName(asked)}`,
+    wants: comes ?? nameInKey(target, p.home),
     arrives: next !== undefined && chordPitchClasses(next).includes(target),
   };
 }

@@ -1,6 +1,6 @@
 import { nth } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
-import { parseNote, parsePitch, pitchMidi, type Midi, type PitchName } from "../../theory/pitch/pitch";
+import { mod, parseNote, parsePitch, pitchMidi, type Midi, type PitchName } from "../../theory/pitch/pitch";
 import { beatsText, type Meter, type Ticks } from "../../theory/time/meter";
 import type { NewNote } from "../../song/schema";
 
@@ -38,6 +38,76 @@ function nearest(name: string, near: Midi): PitchName | null {
 
 const plainSigns = (text: string): string => text.replace(/♯/g, "#").replace(/♭/g, "b");
 
+/** How far a tune has been read. */
+interface Reading {
+  meter: Meter;
+  from: Ticks;
+  notes: NewNote[];
+  at: Ticks;
+  /** The pitch of the note before: one without an octave lies near it. */
+  last: Midi;
+  length: Ticks;
+  /** A bar line has been read. */
+  barred: boolean;
+}
+
+const wrong = (code: string, token: Token, message: string) =>
+  fail(code, message, { position: token.at + 1, hint: HINT });
+
+/**
+ * A bar line: what stands before the first one and is shorter than a bar is a pickup; one at the very beginning says
+ * nothing.
+ */
+function readBarLine(reading: Reading, token: Token): Result<null> {
+  const { meter, from, notes, barred } = reading;
+  const off = mod(reading.at - from, meter.bar);
+  reading.barred = true;
+  if (!off) return ok(null);
+  if (barred)
+    return wrong(
+      "tune.bar",
+      token,
+      `The bar before this bar line has ${beatsText(meter, off)}; a bar of ${meter.text} has ` +
+        `${beatsText(meter, meter.bar)}`,
+    );
+  for (const n of notes) n.start -= off;
+  reading.at -= off;
+  return ok(null);
+}
+
+/** The note before, held for one more length. */
+function holdOn({ notes, at, length }: Reading, token: Token): Result<null> {
+  const held = notes.at(-1);
+  if (held?.start === undefined || held.start + held.duration !== at)
+    return wrong("tune.hold", token, "There is no note here that could be held on");
+  held.duration += length;
+  return ok(null);
+}
+
+/** The pitch that is typed; without its octave the nearest to the note before. */
+function pitchTyped(word: string, last: Midi): PitchName | null {
+  const name = word.charAt(0).toUpperCase() + word.slice(1);
+  if (/\d$/.test(name)) return name;
+  return parseNote(name) ? nearest(name, last) : null;
+}
+
+function readNote(reading: Reading, token: Token): Result<null> {
+  const pitch = pitchTyped(plainSigns(token.text), reading.last);
+  const parsed = pitch === null ? null : parsePitch(pitch);
+  if (!parsed?.ok || pitch === null) return wrong("tune.token", token, `"${token.text}" is not a note of the keyboard`);
+  reading.last = parsed.value;
+  reading.notes.push({ start: reading.at, duration: reading.length, pitch, velocity: 90 });
+  return ok(null);
+}
+
+/** What a word of a typed tune is; null where it is none of these. A lone "e" at the beginning is a note. */
+function kindOf(word: string, first: boolean): "note" | "rest" | "held" | null {
+  if (word === "_") return "held";
+  if (/^(r|rest)$/i.test(word)) return "rest";
+  const isLength = lengthOf(word) !== null && !first && word === word.toLowerCase();
+  return /^[A-Ga-g][#b]{0,2}(-?\d+)?$/.test(word) && !isLength ? "note" : null;
+}
+
 /**
  * Reads a tune that is typed: "E4 q F e G e | A h r q". A length holds for what follows; a note without an octave is
  * the nearest to the one before; "_" holds the note before for one more length; bar lines are checked, and what stands
@@ -48,61 +118,27 @@ export function parseTune(
   { meter, near = 67, from = 0 }: { meter: Meter; near?: Midi; from?: Ticks },
 ): Result<NewNote[]> {
   const tokens = tokensOf(text);
-  const notes: NewNote[] = [];
-  let [at, last, length, barred] = [from, near, LENGTHS.q as Ticks, false];
-  const wrong = (code: string, token: Token, message: string) =>
-    fail(code, message, { position: token.at + 1, hint: HINT });
+  const reading: Reading = { meter, from, notes: [], at: from, last: near, length: LENGTHS.q, barred: false };
   for (let i = 0; i < tokens.length; i++) {
     const token = nth(tokens, i);
-    const word = plainSigns(token.text);
-    if (word === "|") {
-      const off = (((at - from) % meter.bar) + meter.bar) % meter.bar;
-      // What stands before the first bar line and is shorter than a bar is a pickup; a bar line at the very beginning
-      // says nothing.
-      if (off && !barred) {
-        for (const n of notes) n.start -= off;
-        at -= off;
-      } else if (off)
-        return wrong(
-          "tune.bar",
-          token,
-          `The bar before this bar line has ${beatsText(meter, off)}; a bar of ${meter.text} has ` +
-            `${beatsText(meter, meter.bar)}`,
-        );
-      barred = true;
+    if (token.text === "|") {
+      const read = readBarLine(reading, token);
+      if (!read.ok) return read;
       continue;
     }
-    const following = tokens[i + 1] && lengthOf(nth(tokens, i + 1).text);
-    const isNote =
-      /^[A-Ga-g][#b]{0,2}(-?\d+)?$/.test(word) && !(lengthOf(word) !== null && i > 0 && word === word.toLowerCase());
-    const isRest = /^(r|rest)$/i.test(word);
-    const isHeld = word === "_";
-    if (!isNote && !isRest && !isHeld)
-      return wrong("tune.token", token, `"${token.text}" is neither a note nor a length`);
-    if (following) {
-      length = following;
+    const kind = kindOf(plainSigns(token.text), i === 0);
+    if (!kind) return wrong("tune.token", token, `"${token.text}" is neither a note nor a length`);
+    const length = lengthOf(tokens[i + 1]?.text ?? "");
+    if (length) {
+      reading.length = length;
       i++;
     }
-    if (isHeld) {
-      const held = notes.at(-1);
-      if (!held || held.start + held.duration !== at)
-        return wrong("tune.hold", token, "There is no note here that could be held on");
-      held.duration += length;
-    } else if (isNote) {
-      const name = word.charAt(0).toUpperCase() + word.slice(1);
-      let pitch: string | null;
-      if (/\d$/.test(name)) pitch = name;
-      else if (parseNote(name)) pitch = nearest(name, last);
-      else pitch = null;
-      const parsed = pitch === null ? null : parsePitch(pitch);
-      if (!parsed?.ok || pitch === null)
-        return wrong("tune.token", token, `"${token.text}" is not a note of the keyboard`);
-      last = parsed.value;
-      notes.push({ start: at, duration: length, pitch, velocity: 90 });
-    }
-    at += length;
+    const READ = { held: holdOn, note: readNote, rest: () => ok(null) };
+    const read = READ[kind](reading, token);
+    if (!read.ok) return read;
+    reading.at += reading.length;
   }
-  return ok(notes);
+  return ok(reading.notes);
 }
 
 /** Lengths that can be written, longest first, with what each costs: triplets are the last resort. */

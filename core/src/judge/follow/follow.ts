@@ -50,6 +50,46 @@ export function withFollowing(song: Song, edit: Edit, options: FollowOptions = {
   return following.length ? { do: "all", label: "with what follows", edits: [edit, ...following] } : edit;
 }
 
+/** Edits that follow from each other: each is made on the song as the others leave it; what changes nothing is none. */
+interface Following {
+  edits: Edit[];
+  now: Song;
+}
+
+function make(following: Following, edit: Edit | null): void {
+  const made = edit && applyEdit(following.now, edit);
+  if (!edit || !made?.ok || made.value.song === following.now) return;
+  following.edits.push(edit);
+  following.now = made.value.song;
+}
+
+/** What follows from other chords of a section: names of notes, and basses that are led along. */
+function followChords(
+  following: Following,
+  [before, after]: readonly [Song, Song],
+  { section, bass }: { section: Section; bass: boolean },
+): void {
+  const old = sectionOf(before, section.id);
+  const span = old && old !== section ? changedSpan(old.chords, section.chords) : null;
+  if (!old || !span) return;
+  for (const edit of respelled(before, after, old, { section, span })) make(following, edit);
+  const led = bass ? after.parts.filter((p) => p.role === "bass" && isWritten(p)) : [];
+  for (const part of led)
+    make(following, adaptBass(before, following.now, { section: section.id, part: part.id, span }));
+}
+
+/** Layouts of chords that a pass has for itself: they are laid out beside those it shares. */
+function followOwnChords(following: Following, before: Song | null, pass: Pass, memory: Memory): void {
+  const { id, sectionId, own } = pass;
+  const known = before && passOf(before, id)?.own === own && before.parts === following.now.parts;
+  if (known || !own?.some((o) => o.chords)) return;
+  for (const part of laidOutParts(following.now)) {
+    const view = passView(following.now, id);
+    const edit = layoutEdit(null, view, sure(sectionOf(view, sectionId)), { part, memory });
+    if (edit) make(following, { do: "inPass", pass: id, edit });
+  }
+}
+
 /**
  * What follows from all that changed between two versions of a song; from nothing: what a song that is opened still
  * lacks.
@@ -59,39 +99,35 @@ export function followChange(
   after: Song,
   { bass = false, memory = createMemory() }: FollowOptions = {},
 ): Edit[] {
-  const edits: Edit[] = [];
-  let now = after;
-  const make = (edit: Edit | null): void => {
-    const made = edit && applyEdit(now, edit);
-    if (!edit || !made?.ok || made.value.song === now) return;
-    edits.push(edit);
-    now = made.value.song;
-  };
-  if (before)
-    for (const section of after.sections) {
-      const old = sectionOf(before, section.id);
-      const span = old && old !== section ? changedSpan(old.chords, section.chords) : null;
-      if (!old || !span) continue;
-      for (const edit of respelled(before, after, old, { section, span })) make(edit);
-      if (!bass) continue;
-      for (const part of after.parts.filter((p) => p.role === "bass" && isWritten(p)))
-        make(adaptBass(before, now, { section: section.id, part: part.id, span }));
-    }
-  for (const part of laidOutParts(now))
-    for (const section of now.sections) make(layoutEdit(before, now, section, { part, memory }));
-  // Chords that a pass has for itself are laid out beside those it shares.
-  for (const { id, sectionId, own } of now.form) {
-    if (!own?.some((o) => o.chords) || (before && passOf(before, id)?.own === own && before.parts === now.parts))
-      continue;
-    for (const part of laidOutParts(now)) {
-      const view = passView(now, id);
-      const edit = layoutEdit(null, view, sure(sectionOf(view, sectionId)), { part, memory });
-      if (edit) make({ do: "inPass", pass: id, edit });
-    }
-  }
-  for (const pass of now.form)
-    for (const part of laidOutParts(now)) make(passLayoutEdit(before, now, pass, { part, memory }));
-  return edits;
+  const following: Following = { edits: [], now: after };
+  if (before) for (const section of after.sections) followChords(following, [before, after], { section, bass });
+  for (const part of laidOutParts(following.now))
+    for (const section of following.now.sections)
+      make(following, layoutEdit(before, following.now, section, { part, memory }));
+  for (const pass of following.now.form) followOwnChords(following, before, pass, memory);
+  for (const pass of following.now.form)
+    for (const part of laidOutParts(following.now))
+      make(following, passLayoutEdit(before, following.now, pass, { part, memory }));
+  return following.edits;
+}
+
+/** Whether nothing has changed that the layouts of a part in a pass come from. */
+function isSettled(before: Song | null, now: Song, pass: Pass): boolean {
+  if (!before || before.parts !== now.parts || passOf(before, pass.id) !== pass) return false;
+  return sectionOf(before, pass.sectionId) === sectionOf(now, pass.sectionId);
+}
+
+/** Layouts of a pass that stay: of chords that are what they were, where the path is asked the same. */
+function stayingInPass(
+  was: AskedVoicing | null,
+  is: AskedVoicing,
+  { stored, layouts }: { stored: Layouts | undefined; layouts: Layouts },
+): Layouts {
+  if (!stored) return {};
+  const symbols = new Map(was?.ids.map((id, i) => [id, was.symbols[i]]) ?? []);
+  const same = (id: string) => !symbols.has(id) || symbols.get(id) === is.symbols[is.ids.indexOf(id)];
+  const has = Object.fromEntries(Object.entries(layouts).filter(([id]) => stored[id] && same(id)));
+  return was ? stayingLayouts(was, is, has) : has;
 }
 
 /**
@@ -104,33 +140,23 @@ function passLayoutEdit(
   { part, memory }: { part: Part; memory: Memory },
 ): Edit | null {
   const stored = pass.voicings?.[part.id];
-  const give: Edit = { do: "setPassVoicings", pass: pass.id, part: part.id, pitches: null };
-  if (!pass.playing?.[part.id]?.voicing) return stored ? give : null;
-  const old = before && passOf(before, pass.id);
-  const [section, was] = [sure(sectionOf(now, pass.sectionId)), before && sectionOf(before, pass.sectionId)];
-  if (stored && (!before || (old === pass && was === section && before.parts === now.parts))) return null;
+  const put = (pitches: Record<string, string[]> | null): Edit => ({ do: "setPassVoicings", pass: pass.id, part: part.id, pitches });
+  if (!pass.playing?.[part.id]?.voicing) return stored ? put(null) : null;
+  if (stored && (!before || isSettled(before, now, pass))) return null;
   const asked = (song: Song) => memory.at(song).get(voicingAskedAt, pass.sectionId, part.id);
   const view = passView(now, pass.id);
   const is = asked(view);
   if (!is.ok) return null;
-  const wasAsked = before && old ? asked(passView(before, pass.id)) : null;
+  const was = before && passOf(before, pass.id) ? asked(passView(before, pass.id)) : null;
   const layouts = layoutsOf(sure(sectionOf(view, pass.sectionId)), part.id);
-  const symbols = new Map(wasAsked?.ok ? wasAsked.value.ids.map((id, i) => [id, wasAsked.value.symbols[i]]) : []);
-  const same = (id: string) => !symbols.has(id) || symbols.get(id) === is.value.symbols[is.value.ids.indexOf(id)];
-  const has = Object.fromEntries(Object.entries(layouts).filter(([id]) => stored?.[id] && same(id)));
-  let stay: Readonly<Record<string, readonly string[]>>;
-  if (wasAsked?.ok && stored) stay = stayingLayouts(wasAsked.value, is.value, has);
-  else if (stored) stay = has;
-  else stay = {};
+  const stay = stayingInPass(was?.ok ? was.value : null, is.value, { stored, layouts });
   const voiced = layOutBeside(is.value, stay);
-  if (!voiced.ok) return stored ? give : null;
+  if (!voiced.ok) return stored ? put(null) : null;
   const back = movesOf(now, pass)?.back;
   const pitches = Object.fromEntries(
     voiced.value.ids.map((id, i) => [id, nth(voiced.value.chords, i).pitches.map((p) => (back ? back.pitch(p) : p))]),
   );
-  return JSON.stringify(pitches) === JSON.stringify(stored)
-    ? null
-    : { do: "setPassVoicings", pass: pass.id, part: part.id, pitches };
+  return JSON.stringify(pitches) === JSON.stringify(stored) ? null : put(pitches);
 }
 
 /** The stretch in which two lists of chords differ in time or name. */

@@ -237,44 +237,59 @@ function detach(draft: Draft<Song>, id: string, { song, fresh }: EditTools): voi
   delete partIn(draft, id).link;
 }
 
+/** What holds things of parts by their ids: a section, a pass, a take, a stretch of own bars. */
+interface Holder {
+  notes?: Draft<Song>["sections"][number]["notes"] | undefined;
+  playing?: Record<string, unknown> | undefined;
+  chords?: Draft<Song>["sections"][number]["chords"] | undefined;
+}
+
+/** Takes all that a part has out of a holder. */
+function without(holder: Holder, id: string): void {
+  delete holder.notes?.[id];
+  if (holder.playing) delete holder.playing[id];
+  for (const chord of holder.chords ?? []) delete chord.voicings?.[id];
+}
+
+/** Parts that live from another one: they keep what they play as notes of their own, or go on without its top. */
+function release(draft: Draft<Song>, id: string, tools: EditTools): void {
+  for (const p of tools.song.parts)
+    if (p.link?.from === id || (p.link?.kind === "block" && p.link.top === id)) detach(draft, p.id, tools);
+    else if (p.echoes === id) print(draft, p.id, tools);
+    else if (p.link?.top === id) delete sure(partIn(draft, p.id).link).top;
+}
+
+/** A part out of the takes; takes that held nothing else go, and their ids are returned. */
+function withoutTakes(draft: Draft<Song>, id: string): ReadonlySet<string> {
+  const gone = new Set<string>();
+  for (const take of draft.takes) {
+    const had = take.notes !== undefined && id in take.notes;
+    without(take, id);
+    if (had && !Object.keys(take.notes ?? {}).length && !take.chords && !take.groove) gone.add(take.id);
+  }
+  draft.takes = draft.takes.filter((t) => !gone.has(t.id));
+  return gone;
+}
+
 /** Removes a part with all it has. Parts that play its layouts keep their notes. */
 export const removePart = defineEdit({
   name: "removePart",
   title: "remove a part",
   schema: { part: PartId },
   apply(draft, { part: id }, tools) {
-    for (const p of tools.song.parts)
-      if (p.link?.from === id || (p.link?.kind === "block" && p.link.top === id)) detach(draft, p.id, tools);
-      else if (p.echoes === id) print(draft, p.id, tools);
-      else if (p.link?.top === id) delete sure(partIn(draft, p.id).link).top;
+    release(draft, id, tools);
     draft.parts = draft.parts.filter((p) => p.id !== id);
-    const without = (holder: {
-      notes?: Draft<Song>["sections"][number]["notes"] | undefined;
-      playing?: Record<string, unknown> | undefined;
-      chords?: Draft<Song>["sections"][number]["chords"] | undefined;
-    }) => {
-      delete holder.notes?.[id];
-      if (holder.playing) delete holder.playing[id];
-      for (const chord of holder.chords ?? []) delete chord.voicings?.[id];
-    };
     for (const section of draft.sections) {
-      without(section);
-      without(section.beyond ?? {});
+      without(section, id);
+      without(section.beyond ?? {}, id);
     }
     for (const pass of draft.form) {
-      without(pass);
+      without(pass, id);
       if (pass.voicings) delete pass.voicings[id];
       if (pass.muted) pass.muted = pass.muted.filter((p) => p !== id);
-      pass.own?.forEach(without);
+      pass.own?.forEach((own) => without(own, id));
     }
-    const gone = new Set<string>();
-    for (const take of draft.takes) {
-      if (!take.notes || !(id in take.notes)) continue;
-      without(take);
-      if (!Object.keys(take.notes).length && !take.chords && !take.groove) gone.add(take.id);
-    }
-    for (const take of draft.takes) without(take);
-    draft.takes = draft.takes.filter((t) => !gone.has(t.id));
+    const gone = withoutTakes(draft, id);
     draft.waivers = draft.waivers.filter((w) => !w.parts.includes(id));
     for (const singer of draft.singers) if (singer.partId === id) delete singer.partId;
     for (const entry of draft.log) {

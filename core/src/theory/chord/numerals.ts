@@ -123,65 +123,73 @@ function qualityOf({ accidental, index, arabic, minor, suffix }: Split, key: Key
   return ok(whole.replace("(add6)", "6"));
 }
 
+const HINT = "Write numerals like ii7, V65, bVII, V7/V, or degrees like 6 4 1 5.";
+
+/** Signs as they are typed on a keyboard. */
+const plainSigns = (source: string): string =>
+  (SIXTHS[source] ?? source)
+    .replace(/♭/g, "b")
+    .replace(/♯/g, "#")
+    .replace(/[oº](?=$|7|\/)/, "°");
+
+/** A numeral and what stands after its last slash, which is not that of a six-nine chord. */
+function atSlash(text: string): { head: string; after: string | null; slash: number } {
+  const slash = text.lastIndexOf("/");
+  if (slash <= 0 || /6\/9$/.test(text)) return { head: text, after: null, slash };
+  return { head: text.slice(0, slash), after: text.slice(slash + 1), slash };
+}
+
+/** The root of a numeral's degree. */
+function rootOf({ accidental, index, arabic, minor }: Split, key: Key, diminished: boolean): NoteName {
+  const semitones = degreeSemitones(key, accidental, index, { diminished: minor && diminished, arabic });
+  return transposeNote(key.tonic, index, semitones);
+}
+
+/** The key that a degree stands for: "/V" reads what stands before it in the key of V. */
+function localKey({ accidental, index, minor }: Split, key: Key): Result<Key> {
+  const root = transposeNote(key.tonic, index, degreeSemitones(key, accidental, index, { diminished: false }));
+  return parseKey(`${root} ${minor ? "minor" : "major"}`);
+}
+
 /**
  * Reads a Roman numeral or a degree in a key: "ii7", "V65", "bVII", "V7/V", "viiø7", "IV/5" (over the fifth degree),
  * "Ger6", and the plain numbers of a degree pattern, "6" or "27" (the key's own seventh on 2). Errors: numeral.unknown,
  * numeral.quality with the 1-based column.
  */
 export function parseNumeral(source: string, key: Key): Result<Chord> {
-  const text = (SIXTHS[source] ?? source)
-    .replace(/♭/g, "b")
-    .replace(/♯/g, "#")
-    .replace(/[oº](?=$|7|\/)/, "°");
-  const slash = text.lastIndexOf("/");
-  const after = slash > 0 ? text.slice(slash + 1) : "";
-  const isSixNine = /6\/9$/.test(text);
-  const hint = "Write numerals like ii7, V65, bVII, V7/V, or degrees like 6 4 1 5.";
-  const over = !isSixNine && slash > 0 ? split(after) : null;
-  if (!isSixNine && slash > 0 && (!over || over.suffix))
-    return fail("numeral.unknown", `"${source}": "${after}" is not a degree`, { position: slash + 2, hint });
+  const { head, after, slash } = atSlash(plainSigns(source));
+  const over = after === null ? null : split(after);
+  if (after !== null && (!over || over.suffix))
+    return fail("numeral.unknown", `"${source}": "${after}" is not a degree`, { position: slash + 2, hint: HINT });
   if (over && !over.arabic) {
-    // Applied: read in the key of the other degree.
-    const root = transposeNote(
-      key.tonic,
-      over.index,
-      degreeSemitones(key, over.accidental, over.index, { diminished: false }),
-    );
-    const local = parseKey(`${root} ${over.minor ? "minor" : "major"}`);
-    if (!local.ok) return local;
-    return parseNumeral(text.slice(0, slash), local.value);
+    const local = localKey(over, key);
+    return local.ok ? parseNumeral(head, local.value) : local;
   }
-  const head = over ? text.slice(0, slash) : text;
   const parts = split(head);
-  if (!parts) return fail("numeral.unknown", `"${source}" is not a numeral`, { position: 1, hint });
-  const { accidental, index, arabic, minor } = parts;
-  let { suffix } = parts;
-  const diminished = /^(°|ø|dim)/.test(suffix);
-  const root = transposeNote(
-    key.tonic,
-    index,
-    degreeSemitones(key, accidental, index, { diminished: minor && diminished, arabic }),
-  );
-  const inverted = arabic ? undefined : inversionOf(suffix);
-  if (inverted) suffix = suffix.slice(0, -inverted[0].length) + (inverted[2] ? "7" : "");
-  const inversion = inverted?.[1] ?? 0;
+  if (!parts) return fail("numeral.unknown", `"${source}" is not a numeral`, { position: 1, hint: HINT });
+  const read = readSplit(parts, key);
+  if (!read.ok)
+    return fail("numeral.quality", `"${source}": "${parts.suffix}" is not a chord ending`, {
+      position: source.length - parts.suffix.length + 1,
+      hint: read.error.hint ?? HINT,
+    });
+  const { chord, root, inverted } = read.value;
+  const bass = over ? rootOf(over, key, false) : inverted;
+  return ok({ ...chord, ...(bass && bass !== root ? { bass } : {}) });
+}
+
+/** The chord of a numeral, its root, and the tone that its figures put into the bass. */
+function readSplit(parts: Split, key: Key): Result<{ chord: Chord; root: NoteName; inverted: NoteName | undefined }> {
+  const root = rootOf(parts, key, /^(°|ø|dim)/.test(parts.suffix));
+  const figures = parts.arabic ? undefined : inversionOf(parts.suffix);
+  const suffix = figures ? parts.suffix.slice(0, -figures[0].length) + (figures[2] ? "7" : "") : parts.suffix;
   const quality = qualityOf({ ...parts, suffix }, key);
   if (!quality.ok) return quality;
   const chord = parseChord(root + quality.value);
-  if (!chord.ok)
-    return fail("numeral.quality", `"${source}": "${parts.suffix}" is not a chord ending`, {
-      position: source.length - parts.suffix.length + 1,
-      hint: chord.error.hint ?? hint,
-    });
+  if (!chord.ok) return chord;
+  const inversion = figures?.[1] ?? 0;
   const tone = inversion ? chord.value.tones.find((t) => t.degree === inversion) : undefined;
-  let bass: NoteName | undefined = tone && transposeNote(root, tone.degree - 1, tone.semitones);
-  if (over)
-    bass = transposeNote(
-      key.tonic,
-      over.index,
-      degreeSemitones(key, over.accidental, over.index, { diminished: false, arabic: over.arabic }),
-    );
-  return ok({ ...chord.value, ...(bass && bass !== root ? { bass } : {}) });
+  return ok({ chord: chord.value, root, inverted: tone && transposeNote(root, tone.degree - 1, tone.semitones) });
 }
 
 /**

@@ -161,80 +161,96 @@ function preferenceOf(
   });
 }
 
-function candidateOf(
+/** A pitch that is tried in a slot. */
+interface Tried {
+  slot: Slot;
+  chord: RealizedChord;
+  ahead: RealizedChord | null;
+  leads: boolean;
+  midi: Midi;
+  center: Midi;
+}
+
+/** What an anchor costs that states the written bass; a preference only says in which octave. */
+function anchorCost(role: string, isBass: boolean, at: number): number {
+  if (isBass) return at && COST.otherOctave;
+  if (role === "5") return COST.anchor.fifth;
+  return role === "R" ? COST.anchor.root : COST.anchor.other;
+}
+
+/** A tone of the chord; `beside` is how far it lies from the bass that comes. */
+function toneCandidate(
   ctx: BassContext,
   style: BassStyle,
-  {
-    slot,
-    chord,
-    ahead,
-    leads,
-    midi,
-    center,
-  }: { slot: Slot; chord: RealizedChord; ahead: RealizedChord | null; leads: boolean; midi: Midi; center: Midi },
+  { slot, chord, midi, center }: Tried,
+  { role, beside }: { role: string; beside: number | null },
+): Candidate {
+  const isBass = mod(midi, 12) === bassPc(sure(chord.chord));
+  const [low] = ctx.range;
+  const high = midi >= center && midi - 12 >= low;
+  // Over a root that lies low.
+  const overRoot = midi - 7 >= low && !(midi - 7 >= center && midi - 19 >= low);
+  const at = slot.prefers ? preferenceOf(slot.prefers, role, isBass, { high, overRoot }) : 0;
+  const tone = (cost: number): Candidate => ({ midi, inChord: true, cost });
+  if (slot.use === "anchor" && !style.inverts) return tone(anchorCost(role, isBass, at));
+  let own = toneCost(ctx, style, { chord, role, isBass, octave: slot.use === "octave" });
+  // A beginning wants its root; a major seventh in the bass clashes with the root above it.
+  if (slot.use === "anchor")
+    own += (slot.start === 0 && !isBass ? COST.firstInverted : 0) + (role === "7" ? COST.seventhBelow : 0);
+  // In a slot that leads on, a chord tone that lies a step beside the next root is as good as an approach from
+  // outside.
+  if (slot.use === "approach") return tone(beside === 1 || beside === 2 ? 0.15 : own + 1);
+  if (!slot.prefers) return tone(own);
+  return tone(at < 0 ? own + COST.unpreferred : at * COST.prefers);
+}
+
+/** A tone outside the chord, where the slot leads on and is short enough for one. */
+function outsideCandidate(
+  ctx: BassContext,
+  style: BassStyle,
+  { slot, leads, midi }: Tried,
+  beside: number | null,
 ): Candidate | null {
+  const most = (style.targets.longestOutside ?? 1) * beatLength(ctx, slot.start);
+  if (slot.duration > most || !leads) return null;
+  const inKey = ctx.key.pcs.includes(mod(midi, 12));
+  if (slot.use === "approach" || slot.use === "ending") {
+    // Approach notes aim at the next chord's bass: a scale step, or a semitone from below or above.
+    if (beside === null || beside > 2 || beside === 0) return null;
+    const step = inKey ? COST.approach.inKey : COST.approach.outside;
+    return { midi, inChord: false, cost: beside === 1 ? COST.approach.semitone : step };
+  }
+  return slot.use === "scale" && inKey ? { midi, inChord: false, cost: 0.5, scale: true } : null;
+}
+
+function candidateOf(ctx: BassContext, style: BassStyle, tried: Tried): Candidate | null {
+  const { slot, chord, ahead, midi } = tried;
   const pc = mod(midi, 12);
   const { role, inChord } = toneRole(sure(chord.chord), pc);
   const next = ahead?.chord && ahead !== chord ? bassPc(ahead.chord) : null;
   const beside = next === null ? null : Math.min(mod(next - pc, 12), mod(pc - next, 12));
-  if (slot.use === "push" && next === pc && (slot.prefers ?? []).includes("next"))
+  if (slot.use === "push" && next === pc && slot.prefers?.includes("next"))
     return { midi, cost: 0, inChord, ...(inChord ? {} : { ahead: true }) };
-  if (inChord) {
-    const isBass = pc === bassPc(sure(chord.chord));
-    const high = midi >= center && midi - 12 >= ctx.range[0];
-    // Over a root that lies low.
-    const overRoot = midi - 7 >= ctx.range[0] && !(midi - 7 >= center && midi - 19 >= ctx.range[0]);
-    const at = slot.prefers ? preferenceOf(slot.prefers, role, isBass, { high, overRoot }) : 0;
-    // An anchor states the written bass; a preference only says in which octave.
-    if (slot.use === "anchor" && !style.inverts)
-      return {
-        midi,
-        inChord,
-        cost: isBass
-          ? at && COST.otherOctave
-          : ({ 5: COST.anchor.fifth, R: COST.anchor.root }[role] ?? COST.anchor.other),
-      };
-    let own = toneCost(ctx, style, { chord, role, isBass, octave: slot.use === "octave" });
-    // A beginning wants its root; a major seventh in the bass clashes with the root above it.
-    if (slot.use === "anchor")
-      own += (slot.start === 0 && !isBass ? COST.firstInverted : 0) + (role === "7" ? COST.seventhBelow : 0);
-    // In a slot that leads on, a chord tone that lies a step beside the next root is as good as an approach from
-    // outside.
-    if (slot.use === "approach") return { midi, inChord, cost: beside === 1 || beside === 2 ? 0.15 : own + 1 };
-    if (!slot.prefers) return { midi, inChord, cost: own };
-    return { midi, inChord, cost: at < 0 ? own + COST.unpreferred : at * COST.prefers };
-  }
-  const most = (style.targets.longestOutside ?? 1) * beatLength(ctx, slot.start);
-  if (slot.duration > most || !leads) return null;
-  if (slot.use === "approach" || slot.use === "ending") {
-    // Approach notes aim at the next chord's bass: a scale step, or a semitone from below or above.
-    if (beside === null || beside > 2 || beside === 0) return null;
-    const step = ctx.key.pcs.includes(pc) ? COST.approach.inKey : COST.approach.outside;
-    return { midi, inChord, cost: beside === 1 ? COST.approach.semitone : step };
-  }
-  if (slot.use === "scale" && ctx.key.pcs.includes(pc)) return { midi, inChord, cost: 0.5, scale: true };
-  return null;
+  return inChord ? toneCandidate(ctx, style, tried, { role, beside }) : outsideCandidate(ctx, style, tried, beside);
 }
+
+const FIFTHS: ReadonlySet<string> = new Set(["5", "b5", "#5"]);
+const SEVENTHS: ReadonlySet<string> = new Set(["b7", "7", "bb7", "6"]);
 
 /** The style's costs, bent by what the settings say of thirds and fifths over major and minor chords. */
 function toneCost(
   ctx: BassContext,
-  style: BassStyle,
+  { costs }: BassStyle,
   { chord, role, isBass, octave }: { chord: RealizedChord; role: string; isBass: boolean; octave: boolean },
 ): number {
-  const { costs } = style;
   if (isBass) return octave ? costs.octave : costs.root;
+  if (role === "R") return costs.root + 0.5;
+  if (SEVENTHS.has(role)) return costs.seventh;
   const minor = sure(chord.chord).tones.some((t) => t.role === "b3");
   const liked = minor ? ctx.settings.overMinor : ctx.settings.overMajor;
-  if (role === "R") return costs.root + 0.5;
-  if (role === "5" || role === "b5" || role === "#5")
-    return Math.max(0, costs.fifth + FIFTH_WHERE[liked] + (role === "5" ? 0 : 0.2));
-  if (role === "3" || role === "b3") {
-    const own = role === "3" ? costs.majorThird : costs.minorThird;
-    return Math.max(0.1, own * THIRD_WHERE[liked]);
-  }
-  if (role === "b7" || role === "7" || role === "bb7" || role === "6") return costs.seventh;
-  return costs.other;
+  if (FIFTHS.has(role)) return Math.max(0, costs.fifth + FIFTH_WHERE[liked] + (role === "5" ? 0 : 0.2));
+  if (role === "3") return Math.max(0.1, costs.majorThird * THIRD_WHERE[liked]);
+  return role === "b3" ? Math.max(0.1, costs.minorThird * THIRD_WHERE[liked]) : costs.other;
 }
 
 /**
@@ -255,6 +271,9 @@ export function stepCost(
   return moveCost(style, octaves, from, { to, lifts });
 }
 
+/** What a leap of an octave costs, by how many the player likes, and whether it lifts. */
+const OCTAVE = { none: [3, 3], some: [0.5, 0.1], many: [0, -0.4] } as const;
+
 function moveCost(
   style: BassStyle,
   octaves: "none" | "some" | "many",
@@ -263,21 +282,14 @@ function moveCost(
 ): number {
   const distance = Math.abs(to.midi - from.midi);
   if (from.ahead) return distance === 0 ? 0 : Infinity;
-  if (!from.inChord && (distance < 1 || distance > 2 || !to.inChord)) return Infinity;
+  const byStep = distance === 1 || distance === 2;
+  if (!from.inChord && !(byStep && to.inChord)) return Infinity;
+  if (byStep) return 0;
   // A scale step comes by step as well.
-  const strays = to.scale && (distance === 0 || distance > 2) ? 2 : 0;
+  const strays = to.scale ? 2 : 0;
   if (distance === 0) return style.costs.repeat + strays;
-  if (distance <= 2) return strays;
+  if (distance === 12) return OCTAVE[octaves][lifts ? 1 : 0];
   const leap = distance * (style.costs.leap ?? 0.09) + strays;
-  if (distance === 12) {
-    if (octaves === "none") return 3;
-    if (octaves === "many") {
-      if (lifts) return -0.4;
-      return 0;
-    }
-    if (lifts) return 0.1;
-    return 0.5;
-  }
   if (distance > 12) return 2 + leap;
   return leap + (distance === 6 || distance >= 10 ? 0.8 : 0);
 }

@@ -61,6 +61,40 @@ function requiredPlaces(ctx: BassContext, style: BassStyle): Map<Ticks, Place> {
   return places;
 }
 
+/** How much a place is wanted, with what speaks for it and against it; 1 and more must sound. */
+function scorer(ctx: BassContext, seed: number): (place: Place) => number {
+  const { settings, meter } = ctx;
+  const kickAt = new Set(ctx.kicks.map((k) => k.start));
+  const tuneAt = new Set(ctx.tune.starts);
+  const obeys = settings.melody && ctx.tune.notes.length > 0;
+  /** Where the tune rests, or where it begins a note; on a kick it has no say. */
+  const ofTune = ({ at, priority }: Place): number => {
+    if (!obeys) return 0;
+    if (inGap(ctx, at)) return 0.12;
+    if (kickAt.has(at)) return 0;
+    // What makes the style gives way least.
+    const giving = Math.min(1, 2.5 * (1 - priority) + 0.1);
+    return -(tuneAt.has(at) ? 0.35 : 0.15) * (ctx.tune.sung ? 1.2 : 1) * giving;
+  };
+  return (place) => {
+    if (place.priority >= 1) return place.priority;
+    const position = mod(place.at, meter.bar);
+    let score = place.priority + ofTune(place);
+    if (kickAt.has(place.at) && settings.lock !== "chords") score += 0.15;
+    if (place.use === "octave" && settings.octaves === "many") score += 0.2;
+    score += (noise(seed, position) - 0.5) * 0.5;
+    if (departs(Math.floor(place.at / meter.bar))) score += (noise(seed + 101, position) - 0.4) * settings.variation;
+    return score;
+  };
+}
+
+/** Whether a style may sound at a place where nothing must: under a chord, inside the section, in no rest. */
+function isOpen(ctx: BassContext, place: Place, rests: readonly { from: Ticks; to: Ticks }[]): boolean {
+  if (place.at < 0 || place.at >= ctx.length || !chordAt(ctx, place.at)?.chord) return false;
+  if (place.use === "octave" && ctx.settings.octaves === "none") return false;
+  return !rests.some((r) => place.at >= r.from && place.at < r.to);
+}
+
 /**
  * The rhythm of a line: what must sound, and of the style's other places those that the density lets through. Kicks and
  * gaps of the tune speak for a place, notes of the tune that begin there against it; chance decides between equals, in
@@ -69,30 +103,8 @@ function requiredPlaces(ctx: BassContext, style: BassStyle): Map<Ticks, Place> {
 export function rhythmOf(ctx: BassContext, style: BassStyle, seed: number, places = style.places(ctx)): Slot[] {
   const { settings } = ctx;
   const chosen = requiredPlaces(ctx, style);
-  const kickAt = new Set(ctx.kicks.map((k) => k.start));
-  const tuneAt = new Set(ctx.tune.starts);
-  const obeys = settings.melody && ctx.tune.notes.length > 0;
   const restAt = settings.rests ? restsOf(ctx) : [];
-  const scoreOf = (place: Place): number => {
-    let score = place.priority;
-    if (score >= 1) return score;
-    const position = mod(place.at, ctx.meter.bar);
-    if (kickAt.has(place.at) && settings.lock !== "chords") score += 0.15;
-    if (place.use === "octave" && settings.octaves === "many") score += 0.2;
-    if (obeys) {
-      if (inGap(ctx, place.at)) score += 0.12;
-      // What makes the style gives way least.
-      else if (!kickAt.has(place.at))
-        score -=
-          (tuneAt.has(place.at) ? 0.35 : 0.15) *
-          (ctx.tune.sung ? 1.2 : 1) *
-          Math.min(1, 2.5 * (1 - place.priority) + 0.1);
-    }
-    score += (noise(seed, position) - 0.5) * 0.5;
-    if (departs(Math.floor(place.at / ctx.meter.bar)))
-      score += (noise(seed + 101, position) - 0.4) * settings.variation;
-    return score;
-  };
+  const scoreOf = scorer(ctx, seed);
   /** Of what a style may do where a kick must be met: what it wants most. */
   const wanted = new Map<Ticks, Place>();
   for (const place of places) {
@@ -103,10 +115,8 @@ export function rhythmOf(ctx: BassContext, style: BassStyle, seed: number, place
         chosen.set(place.at, { ...known, prefers: place.prefers, ...(place.with ? { with: place.with } : {}) });
       continue;
     }
-    const chord = chordAt(ctx, place.at);
-    if (!chord?.chord || place.at < 0 || place.at >= ctx.length) continue;
-    if (place.use === "octave" && settings.octaves === "none") continue;
-    if (!known && restAt.some((r) => place.at >= r.from && place.at < r.to)) continue;
+    // A kick is met in a rest, too.
+    if (!isOpen(ctx, place, known ? [] : restAt)) continue;
     if (known && place.priority > (wanted.get(place.at)?.priority ?? 0)) wanted.set(place.at, place);
     if (scoreOf(place) >= 1 - settings.density) chosen.set(place.at, known ? { ...place, priority: 1 } : place);
   }

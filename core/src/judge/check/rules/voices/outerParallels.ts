@@ -6,8 +6,9 @@ import { chordPitchClasses } from "../../../../theory/chord/chord";
 import { spellAt } from "../../../../song/spell";
 import { parallelPerfect } from "../../../../theory/motion/motion";
 import { instrumentOf, midiRange } from "../../../../theory/instrument/instruments";
-import type { SliceNote } from "../../../../hear/slice/slices";
-import type { Fix, RawFinding, Rule } from "../../rule";
+import type { Slice, SliceNote } from "../../../../hear/slice/slices";
+import type { Edit } from "../../../../song/edits";
+import type { CheckContext, Fix, RawFinding, Rule } from "../../rule";
 
 export const outerParallels: Rule = {
   id: "parallels",
@@ -20,76 +21,78 @@ export const outerParallels: Rule = {
     "power chords), are not told.",
   source: "Huron 2001; any harmony textbook",
   severity: { chorale: "fault", band: "note", jazz: "off", loop: "off" },
-  find({ song, section, sliced, meter }) {
+  find(ctx) {
     const found: RawFinding[] = [];
     const moves = new Map<string, number>();
-    let before: { bass: SliceNote; top: SliceNote } | null = null;
-    const roleOf = new Map(sliced.real.parts.map((p) => [p.id, p.role]));
-    for (const slice of sliced.slices) {
+    let before: Outer | null = null;
+    const roleOf = new Map(ctx.sliced.real.parts.map((p) => [p.id, p.role]));
+    for (const slice of ctx.sliced.slices) {
       const bass = slice.notes.find((n) => roleOf.get(n.part) === "bass");
       const top = slice.notes.at(-1);
-      if (!bass || !top || top === bass) {
-        before = null;
-        continue;
+      const now: Outer | null = bass && top && top !== bass ? { bass, top } : null;
+      if (now && before && strike(now) && samePlayers(before, now)) {
+        const pair = `${now.bass.part}+${now.top.part}`;
+        if (before.bass.note.midi !== now.bass.note.midi) moves.set(pair, (moves.get(pair) ?? 0) + 1);
+        const finding = parallelAt(ctx, slice, before, now);
+        if (finding) found.push(finding);
       }
-      if (before && bass.attack && top.attack && before.bass.part === bass.part && before.top.part === top.part) {
-        if (before.bass.note.midi !== bass.note.midi)
-          moves.set(`${bass.part}+${top.part}`, (moves.get(`${bass.part}+${top.part}`) ?? 0) + 1);
-        const kind = parallelPerfect(before.bass.note.midi, bass.note.midi, before.top.note.midi, top.note.midi);
-        if (kind) {
-          const fixes: Fix[] = [];
-          const part = sure(song.parts.find((p) => p.id === bass.part));
-          const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).comfortable);
-          const pcs = slice.chord?.chord ? chordPitchClasses(slice.chord.chord) : [];
-          for (let d = 1; d <= 12 && fixes.length < 2; d++)
-            for (const midi of [bass.note.midi - d, bass.note.midi + d]) {
-              if (
-                fixes.length === 2 ||
-                midi < low ||
-                midi > high ||
-                midi >= top.note.midi ||
-                !pcs.includes(mod(midi, 12)) ||
-                parallelPerfect(before.bass.note.midi, midi, before.top.note.midi, top.note.midi)
-              )
-                continue;
-              const pitch = spellAt(song, section, bass.note.start, midi);
-              fixes.push({
-                label: `Bass to ${pitch}`,
-                edit: { do: "changeNotes", section: section.id, part: bass.part, notes: [{ id: bass.note.id, pitch }] },
-              });
-            }
-          // Without a chord to choose from, an octave the other way still breaks the parallel.
-          const octave = bass.note.midi + (bass.note.midi > before.bass.note.midi ? -12 : 12);
-          if (!fixes.length)
-            fixes.push({
-              label: `Bass to ${spellAt(song, section, bass.note.start, octave)}`,
-              edit: {
-                do: "changeNotes",
-                section: section.id,
-                part: bass.part,
-                notes: [{ id: bass.note.id, pitch: spellAt(song, section, bass.note.start, octave) }],
-              },
-            });
-          found.push({
-            tick: slice.start,
-            duration: slice.duration,
-            parts: [bass.part, top.part],
-            notes: [before.bass.note.id, before.top.note.id, bass.note.id, top.note.id],
-            fixes,
-            amount: counted(Math.abs(bass.note.midi - before.bass.note.midi), "semitone"),
-            message:
-              `Parallel ${kind}s into ${positionText(meter, slice.start)}: bass ` +
-              `${before.bass.note.pitch}–${bass.note.pitch}, ` +
-              `${sure(sliced.real.parts.find((p) => p.id === top.part)).name} ` +
-              `${before.top.note.pitch}–${top.note.pitch}.`,
-          });
-        }
-      }
-      before = { bass, top };
+      before = now;
     }
-    return song.profile === "chorale" ? found : found.filter((f) => !planes(f.parts, found, moves));
+    return ctx.song.profile === "chorale" ? found : found.filter((f) => !planes(f.parts, found, moves));
   },
 };
+
+/** The outer voices of a moment. */
+interface Outer {
+  bass: SliceNote;
+  top: SliceNote;
+}
+
+const strike = ({ bass, top }: Outer): boolean => bass.attack && top.attack;
+const samePlayers = (a: Outer, b: Outer): boolean => a.bass.part === b.bass.part && a.top.part === b.top.part;
+const parallel = (before: Outer, { bass, top }: Outer, midi = bass.note.midi) =>
+  parallelPerfect(before.bass.note.midi, midi, before.top.note.midi, top.note.midi);
+
+function parallelAt(ctx: CheckContext, slice: Slice, before: Outer, now: Outer): RawFinding | null {
+  const kind = parallel(before, now);
+  if (!kind) return null;
+  const { bass, top } = now;
+  const name = sure(ctx.sliced.real.parts.find((p) => p.id === top.part)).name;
+  return {
+    tick: slice.start,
+    duration: slice.duration,
+    parts: [bass.part, top.part],
+    notes: [before.bass.note.id, before.top.note.id, bass.note.id, top.note.id],
+    fixes: fixesAt(ctx, slice, before, now),
+    amount: counted(Math.abs(bass.note.midi - before.bass.note.midi), "semitone"),
+    message:
+      `Parallel ${kind}s into ${positionText(ctx.meter, slice.start)}: bass ` +
+      `${before.bass.note.pitch}–${bass.note.pitch}, ${name} ${before.top.note.pitch}–${top.note.pitch}.`,
+  };
+}
+
+/** So many fixes are offered. */
+const FIXES = 2;
+
+/** The nearest tones of the chord that the bass could go to; without any an octave the other way. */
+function fixesAt({ song, section }: CheckContext, slice: Slice, before: Outer, now: Outer): Fix[] {
+  const { note, part: id } = now.bass;
+  const part = sure(song.parts.find((p) => p.id === id));
+  const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).comfortable);
+  const pcs = slice.chord?.chord ? chordPitchClasses(slice.chord.chord) : [];
+  const near = Array.from({ length: 12 }, (_, d) => [note.midi - d - 1, note.midi + d + 1])
+    .flat()
+    .filter((midi) => midi >= low && midi <= high && midi < now.top.note.midi && pcs.includes(mod(midi, 12)))
+    .filter((midi) => !parallel(before, now, midi))
+    .slice(0, FIXES);
+  // Without a chord to choose from, an octave the other way still breaks the parallel.
+  const octave = note.midi + (note.midi > before.bass.note.midi ? -12 : 12);
+  return (near.length ? near : [octave]).map((midi): Fix => {
+    const pitch = spellAt(song, section, note.start, midi);
+    const edit: Edit = { do: "changeNotes", section: section.id, part: id, notes: [{ id: note.id, pitch }] };
+    return { label: `Bass to ${pitch}`, edit };
+  });
+}
 
 /**
  * Share of the moves of two parts from which parallels are how they go together: octave doubling, power chords,

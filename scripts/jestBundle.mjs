@@ -1,13 +1,15 @@
-// Jest's transform for what has core inside: a test file of core, or core itself for the tests of web and server, becomes
-// one script with all that it imports. Modules that are compiled one by one call each other through getters, which made
-// the same code several times slower than it is in the browser; and every test file loaded hundreds of modules anew.
-// No module of core can be mocked.
-const { createHash } = require("node:crypto");
-const { readdirSync, readFileSync } = require("node:fs");
-const path = require("node:path");
-const { buildSync, version } = require("esbuild");
+// Jest's transform for what has core inside: a test file of core, or core itself for the tests of web and server,
+// becomes one script with all that it imports. Modules that are compiled one by one call each other through getters,
+// which made the same code several times slower than it is in the browser; and every test file loaded hundreds of
+// modules anew. No module of core can be mocked.
+import { createHash } from "node:crypto";
+import { readdirSync, readFileSync } from "node:fs";
+import path from "node:path";
+import { fileURLToPath } from "node:url";
+import { buildSync, version } from "esbuild";
 
-const root = path.join(__dirname, "..");
+const here = fileURLToPath(import.meta.url);
+const root = path.join(path.dirname(here), "..");
 /** Folders that end up in a bundle. */
 const SOURCES = ["core/src", "core/test", "bench", "demo", "shared"];
 
@@ -22,7 +24,7 @@ const banner = { js: `const { ${[...GLOBALS, ...TYPED].join(", ")} } = globalThi
 /** Hash over everything that may be in a bundle; a change anywhere makes all of them anew. */
 let sources;
 function hashOfSources() {
-  const hash = createHash("sha256").update(version).update(readFileSync(__filename));
+  const hash = createHash("sha256").update(version).update(readFileSync(here));
   const visit = (folder) => {
     for (const entry of readdirSync(folder, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
       const file = path.join(folder, entry.name);
@@ -34,8 +36,12 @@ function hashOfSources() {
   return hash.digest("hex");
 }
 
-module.exports = {
-  getCacheKey: (_text, file) => createHash("sha256").update((sources ??= hashOfSources())).update(file).digest("hex"),
+export default {
+  getCacheKey: (_text, file) =>
+    createHash("sha256")
+      .update((sources ??= hashOfSources()))
+      .update(file)
+      .digest("hex"),
   process(_text, file) {
     const { outputFiles } = buildSync({
       entryPoints: [file],
