@@ -1,4 +1,8 @@
+import { existsSync } from "node:fs";
 import { defineConfig } from "@playwright/test";
+
+const [shell, whole] = ["/usr/bin/chromium-headless-shell", "/usr/bin/chromium"];
+const chromium = existsSync(shell) ? shell : whole;
 
 export default defineConfig({
   testDir: "e2e",
@@ -12,7 +16,7 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     actionTimeout: 20_000,
     launchOptions: {
-      executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+      executablePath: process.env.CHROMIUM ?? chromium,
       args: [
         "--no-sandbox",
         "--disable-gpu",

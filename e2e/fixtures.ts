@@ -4,7 +4,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { fileURLToPath } from "node:url";
-import { test as base, expect, type Page } from "@playwright/test";
+import { test as base, expect, type Locator, type Page } from "@playwright/test";
 import type { Song } from "../core/src/index";
 import { bundleServer } from "../scripts/bundle.mjs";
 
@@ -109,6 +109,16 @@ export async function drag(
   await page.mouse.down();
   await page.mouse.move(to.x, to.y, { steps });
   await page.mouse.up();
+}
+
+/** Drags one thing onto another, by their middles. */
+export async function dragOnto(page: Page, what: Locator, onto: Locator): Promise<void> {
+  const middle = async (l: Locator) => {
+    await l.scrollIntoViewIfNeeded();
+    const { x, y, width, height } = sure(await l.boundingBox());
+    return { x: x + width / 2, y: y + height / 2 };
+  };
+  await drag(page, await middle(what), await middle(onto), 10);
 }
 
 /** Waits until the playhead has come to a beat; both are counted from 1. */

@@ -2,7 +2,7 @@ import { firstOf, nth, sure } from "../core/src/index";
 import type { Page } from "@playwright/test";
 import { demoSongs } from "../demo/songs";
 import type { Song } from "../core/src/index";
-import { expect, songOf, test } from "./fixtures";
+import { expect, songOf, test, dragOnto } from "./fixtures";
 
 const strip = (page: Page) => page.getByRole("navigation", { name: "Form" });
 const passes = (page: Page) => strip(page).locator(".form-pass");
@@ -37,7 +37,7 @@ test("passes are added behind the one in view, moved by keys and by dragging, ta
   await passes(page).nth(3).getByRole("button").press("Alt+ArrowLeft");
   expect(await names(page)).toEqual(["Verse", "Chorus", "Chorus", "Verse"]);
   await page.getByRole("button", { name: "Undo" }).first().click();
-  await passes(page).nth(2).dragTo(passes(page).nth(0));
+  await dragOnto(page, passes(page).nth(2), passes(page).nth(0));
   expect(await names(page)).toEqual(["Verse", "Verse", "Chorus", "Chorus"]);
   await passes(page).nth(0).getByRole("button").press("Delete");
   await expect(passes(page)).toHaveCount(3);
@@ -131,7 +131,7 @@ test(
     await expect(cell("Piano", "Chorus", 2)).toHaveAccessibleName(/4 attacks a bar, in its own way/);
     await expect(cell("Piano", "Chorus", 1)).not.toHaveAccessibleName(/its own way/);
     // Dragged to the other chorus, it is played so there as well.
-    await cell("Piano", "Chorus", 2).dragTo(cell("Piano", "Chorus", 1));
+    await dragOnto(page, cell("Piano", "Chorus", 2), cell("Piano", "Chorus", 1));
     await expect(cell("Piano", "Chorus", 1)).toHaveAccessibleName(/4 attacks a bar, in its own way/);
     await page.getByRole("button", { name: "Undo" }).first().click();
     await choose("Piano", 2);

@@ -123,17 +123,20 @@ function installDebian(name, hint) {
   }
 }
 
-/** Path of a Chromium; installs Debian's package where there is none and that is possible. */
+/**
+ * Path of a Chromium. The one without a window does the same in two thirds of the time: Debian's package of it is
+ * installed where it is not there and that is possible; otherwise any other Chromium will do.
+ */
 export function findChromium() {
-  const names = [
-    process.env.CHROMIUM,
-    "/usr/bin/chromium",
-    "/usr/bin/chromium-browser",
-    "/usr/bin/google-chrome",
-  ].filter(Boolean);
-  const found = () => names.find((name) => existsSync(name));
-  if (!found()) installDebian("chromium", "Install it (Debian: apt-get install chromium) or set CHROMIUM to its path.");
-  return found();
+  const first = (...names) => names.find((name) => name && existsSync(name));
+  const chosen = () => first(process.env.CHROMIUM, "/usr/bin/chromium-headless-shell");
+  const other = () => first("/usr/bin/chromium", "/usr/bin/chromium-browser", "/usr/bin/google-chrome");
+  if (!chosen())
+    installDebian(
+      "chromium-headless-shell",
+      other() ? "Another Chromium is used." : "Install Chromium or set CHROMIUM to its path.",
+    );
+  return chosen() ?? other();
 }
 
 /** The validator that reads a written score against its document type. */

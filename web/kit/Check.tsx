@@ -1,7 +1,8 @@
-import type { ReactNode } from "react";
+import { useId, type ReactNode } from "react";
+import FormCheck from "react-bootstrap/FormCheck";
 
 /** A yes or no, with its words. */
-export const Check = ({
+export function Check({
   on,
   set,
   title,
@@ -11,8 +12,14 @@ export const Check = ({
   set(on: boolean): unknown;
   title?: string;
   children: ReactNode;
-}) => (
-  <label className="check" title={title}>
-    <input type="checkbox" checked={on} onChange={(e) => set(e.target.checked)} /> {children}
-  </label>
-);
+}) {
+  const id = useId();
+  return (
+    <FormCheck className="check" title={title}>
+      <FormCheck.Input id={id} bsPrefix="check-box" checked={on} onChange={(e) => set(e.target.checked)} />
+      <FormCheck.Label htmlFor={id} bsPrefix="check-words" title={title}>
+        {children}
+      </FormCheck.Label>
+    </FormCheck>
+  );
+}

@@ -1,11 +1,11 @@
 import { usePreferences } from "../app/store/preferences";
+import { Button } from "./Button";
 
 /** Makes the computer's keys play, or lets them be keys of the application again. */
 export function ComputerKeys() {
   const playIn = usePreferences((s) => s.playIn);
   return (
-    <button
-      type="button"
+    <Button
       className="toggle"
       aria-pressed={playIn}
       title="A W S E D F … are piano keys from C, Z and X move an octave"
@@ -16,6 +16,6 @@ export function ComputerKeys() {
       }}
     >
       computer keys play
-    </button>
+    </Button>
   );
 }

@@ -1,3 +1,5 @@
+import FormControl from "react-bootstrap/FormControl";
+
 /** A line of text that is taken when it is left or with Enter. */
 export const Field = ({
   label,
@@ -16,7 +18,8 @@ export const Field = ({
   leave?(): void;
   autoFocus?: boolean;
 }) => (
-  <input
+  <FormControl
+    bsPrefix="field"
     key={value}
     aria-label={label}
     placeholder={placeholder}

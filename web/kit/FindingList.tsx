@@ -1,3 +1,4 @@
+import FormControl from "react-bootstrap/FormControl";
 import { memo, useEffect, useRef, useState } from "react";
 import {
   Check,
@@ -21,6 +22,7 @@ import { workers } from "../app/workers/sync";
 import { FixLink } from "./FixLink";
 import { HearButton } from "./HearTake";
 import { Select } from "./Select";
+import { Button } from "./Button";
 
 const SHOWN = 25;
 
@@ -50,9 +52,7 @@ export function FindingList({
       ))}
       {rest > 0 && !more && (
         <li>
-          <button type="button" onClick={() => setMore(true)}>
-            Show {rest} more
-          </button>
+          <Button onClick={() => setMore(true)}>Show {rest} more</Button>
         </li>
       )}
     </ol>
@@ -112,23 +112,23 @@ const Card = memo(function Card({ finding: f, number, section, meter, names }: C
       className={`finding ${f.severity}${f.waived !== undefined ? " waived" : ""}${shown >= 0 ? " current" : ""}`}
     >
       <p className="finding-head">
-        <button type="button" title="Show it in the score" onClick={() => go(at)}>
+        <Button title="Show it in the score" onClick={() => go(at)}>
           <b className="number">{number}</b> {Meter.position(meter, place.tick)}
           {names && <> · {names}</>}
-        </button>
+        </Button>
         <span className={`severity ${f.severity}`}>{f.severity}</span>
       </p>
       {several && (
         <p className="finding-places small">
-          <button type="button" aria-label="Place before" onClick={() => walk(-1)}>
+          <Button aria-label="Place before" onClick={() => walk(-1)}>
             ‹
-          </button>
+          </Button>
           <span className="tabular">
             {at + 1} of {f.places.length} places
           </span>
-          <button type="button" aria-label="Next place" onClick={() => walk(1)}>
+          <Button aria-label="Next place" onClick={() => walk(1)}>
             ›
-          </button>
+          </Button>
         </p>
       )}
       <p>{Pitch.typesetAll(place.message)}</p>
@@ -139,9 +139,7 @@ const Card = memo(function Card({ finding: f, number, section, meter, names }: C
       {f.waived !== undefined ? (
         <p className="small">
           Left: “{f.waived}”{" "}
-          <button type="button" onClick={() => edit({ do: "unwaive", waiver: sure(f.waiver) })}>
-            Judge it again
-          </button>
+          <Button onClick={() => edit({ do: "unwaive", waiver: sure(f.waiver) })}>Judge it again</Button>
         </p>
       ) : (
         <div className="fixes">
@@ -219,9 +217,9 @@ function Leave({ finding, place, names }: { finding: Finding; place: FindingPlac
   const [scope, setScope] = useState<Scope>("here");
   if (reason === null)
     return (
-      <button type="button" className="quiet" onClick={() => setReason("")}>
+      <Button className="quiet" onClick={() => setReason("")}>
         Leave, with a reason
-      </button>
+      </Button>
     );
   const leave = (why: string) => {
     const all = finding.places.map((p): Edit => ({ do: "waive", finding: p.id, reason: why }));
@@ -241,7 +239,8 @@ function Leave({ finding, place, names }: { finding: Finding; place: FindingPlac
   ];
   return (
     <span className="leave" onKeyDown={(e) => e.key === "Escape" && setReason(null)}>
-      <input
+      <FormControl
+        bsPrefix="field"
         autoFocus
         aria-label="Reason for leaving it"
         placeholder="why it may stand"
@@ -254,9 +253,9 @@ function Leave({ finding, place, names }: { finding: Finding; place: FindingPlac
         }}
       />
       <Select label="Holds for" value={scope} choices={choices} set={setScope} />
-      <button type="button" disabled={!reason.trim()} onClick={() => leave(reason.trim())}>
+      <Button disabled={!reason.trim()} onClick={() => leave(reason.trim())}>
         Leave it
-      </button>
+      </Button>
     </span>
   );
 }

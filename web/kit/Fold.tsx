@@ -1,14 +1,28 @@
-import { useState, type ReactNode } from "react";
+import { useContext, type ReactNode } from "react";
+import Accordion from "react-bootstrap/Accordion";
+import AccordionContext from "react-bootstrap/AccordionContext";
+import { useAccordionButton } from "react-bootstrap/AccordionButton";
+import { Button } from "./Button";
+
+/** A fold has one thing to show. */
+const IN = "in";
 
 /** Something that is only shown when it is asked for. */
-export function Fold({ title, open: first = false, children }: { title: string; open?: boolean; children: ReactNode }) {
-  const [open, setOpen] = useState(first);
+export const Fold = ({ title, open = false, children }: { title: string; open?: boolean; children: ReactNode }) => (
+  <Accordion bsPrefix="fold" {...(open ? { defaultActiveKey: IN } : {})}>
+    <Head title={title} />
+    <Accordion.Collapse eventKey={IN} mountOnEnter unmountOnExit bsPrefix="fold-body">
+      <>{children}</>
+    </Accordion.Collapse>
+  </Accordion>
+);
+
+function Head({ title }: { title: string }) {
+  const open = useContext(AccordionContext).activeEventKey === IN;
+  const press = useAccordionButton(IN);
   return (
-    <>
-      <button type="button" className="more" aria-expanded={open} onClick={() => setOpen(!open)}>
-        {open ? "▾" : "▸"} {title}
-      </button>
-      {open && children}
-    </>
+    <Button className="more" aria-expanded={open} onClick={press}>
+      {open ? "▾" : "▸"} {title}
+    </Button>
   );
 }

@@ -1,5 +1,6 @@
 import { usePlayback } from "../app/store/playback";
 import { useSound } from "../app/audio/sound";
+import { Button } from "./Button";
 
 interface Props {
   /** Id of the preview, to show whether it is heard now. */
@@ -21,8 +22,7 @@ export function HearTake({ id, hear, take, name, takeText = "Take", hearTitle, d
   const on = heard && playing;
   return (
     <span className="hear-take">
-      <button
-        type="button"
+      <Button
         aria-pressed={on}
         disabled={disabled}
         title={hearTitle}
@@ -30,10 +30,10 @@ export function HearTake({ id, hear, take, name, takeText = "Take", hearTitle, d
         onClick={() => void hear()}
       >
         {on ? "Stop" : "Hear"}
-      </button>
-      <button type="button" disabled={disabled} aria-label={name && `${takeText}: ${name}`} onClick={() => void take()}>
+      </Button>
+      <Button disabled={disabled} aria-label={name && `${takeText}: ${name}`} onClick={() => void take()}>
         {takeText}
-      </button>
+      </Button>
     </span>
   );
 }
@@ -43,8 +43,8 @@ export function HearButton({ id, hear, children }: { id: string; hear(id: string
   const heard = usePlayback((s) => s.preview?.id === id);
   const on = useSound((s) => s.playing) && heard;
   return (
-    <button type="button" aria-pressed={on} onClick={() => void hear(id)}>
+    <Button aria-pressed={on} onClick={() => void hear(id)}>
       {on ? "Stop" : children}
-    </button>
+    </Button>
   );
 }

@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from "react";
+import FormControl from "react-bootstrap/FormControl";
 
 interface Props {
   label: string;
@@ -27,7 +28,8 @@ export function InPlace({ label, value, commit, className = "", width, suffix, l
   return (
     <label className={`in-place ${className}`}>
       <span className="visually-hidden">{label}</span>
-      <input
+      <FormControl
+        bsPrefix="field"
         value={text}
         title={label}
         style={{ width: width ?? `${Math.max(3, text.length + 2.5)}ch`, ...(suffix ? { textAlign: "right" } : {}) }}

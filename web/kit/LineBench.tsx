@@ -7,6 +7,7 @@ import { putPlaying } from "./LineSettings";
 import type { PartProps } from "./partProps";
 import { Refused } from "./Refused";
 import { Select } from "./Select";
+import { Button } from "./Button";
 
 interface Style {
   id: string;
@@ -62,9 +63,9 @@ export function LineBench<L extends { title: string; conflicts: readonly Conflic
             }}
           />
         )}
-        <button type="button" className="primary" onClick={write.run} disabled={busy || !write.possible}>
+        <Button className="primary" onClick={write.run} disabled={busy || !write.possible}>
           {busy ? "Writing …" : write.words}
-        </button>
+        </Button>
       </div>
       <p className="small">
         {Pitch.typesetAll(explanation)} {source.startsWith("common") ? "" : `(${source}.) `}Pinned notes stay.

@@ -1,3 +1,4 @@
+import Table from "react-bootstrap/Table";
 import type { ReactNode } from "react";
 import { clearLines } from "../app/store/results";
 import { edit } from "../app/store/song";
@@ -57,7 +58,7 @@ export function LineSettings<Name extends string>(props: Props<Name>) {
           />
         ) : null,
       )}
-      <table className="measures settings">
+      <Table bsPrefix="measures" className="settings">
         <tbody>
           {controls.map((c) =>
             c.kind === "choice" ? (
@@ -84,7 +85,7 @@ export function LineSettings<Name extends string>(props: Props<Name>) {
             </tr>
           )}
         </tbody>
-      </table>
+      </Table>
       {controls.map((c) =>
         c.kind === "check" ? (
           <Check key={c.name} title={c.title} on={now[c.name] === true} set={(on) => put({ [c.name]: on })}>

@@ -1,6 +1,8 @@
+import Table from "react-bootstrap/Table";
 import { type Measure, Meter, type Part, Pitch } from "../../core/src/index";
 import type { SectionData } from "../app/store/sectionData";
 import { chooseNotes } from "../app/store/selection";
+import { Button } from "./Button";
 
 /** One row of a report. */
 export interface MeasureRow {
@@ -31,13 +33,13 @@ export function measureRow(measure: Measure, { meter }: SectionData): MeasureRow
 /** Measures of a line; each shows its notes when it is pressed. */
 export function MeasureTable({ part, rows }: { part: Part["id"]; rows: readonly MeasureRow[] }) {
   return (
-    <table className="measures report">
+    <Table bsPrefix="measures" className="report">
       <tbody>
         {rows.map((row) => (
           <Row key={row.id} part={part} row={row} />
         ))}
       </tbody>
-    </table>
+    </Table>
   );
 }
 
@@ -46,13 +48,9 @@ function Row({ part, row: { title, value, notes, hint, missed } }: { part: Part[
     <tr className={missed ? "off" : ""} title={hint}>
       <th scope="row">
         {notes.length ? (
-          <button
-            type="button"
-            title={`${hint}${hint ? ". " : ""}Show the notes`}
-            onClick={() => chooseNotes(part, [...notes])}
-          >
+          <Button title={`${hint}${hint ? ". " : ""}Show the notes`} onClick={() => chooseNotes(part, [...notes])}>
             {title}
-          </button>
+          </Button>
         ) : (
           title
         )}

@@ -1,3 +1,4 @@
+import Table from "react-bootstrap/Table";
 import { useState } from "react";
 import {
   Format,
@@ -21,6 +22,7 @@ import { NumberBox } from "./NumberBox";
 import { OpenFile } from "./OpenFile";
 import { Refused } from "./Refused";
 import { Select } from "./Select";
+import { Button } from "./Button";
 
 interface Opened {
   name: string;
@@ -134,15 +136,14 @@ function Import({ file: { name, contents }, data, only, part, done }: ImportProp
               {r}
             </p>
           ))}
-          <button
-            type="button"
+          <Button
             className="primary"
             onClick={() =>
               edit(plan.value.edit) && done(writtenText(choices, plan.value.chords.length, only, section.name))
             }
           >
             Write into {section.name}
-          </button>
+          </Button>
         </>
       )}
     </>
@@ -167,7 +168,7 @@ function Tracks({
   set(uses: Record<string, Use>): void;
 }) {
   return (
-    <table className="measures midi-tracks">
+    <Table bsPrefix="measures" className="midi-tracks">
       <tbody>
         {contents.tracks.map((t) => (
           <tr key={t.id}>
@@ -188,7 +189,7 @@ function Tracks({
           </tr>
         ))}
       </tbody>
-    </table>
+    </Table>
   );
 }
 
@@ -253,7 +254,7 @@ function DrumMap({
   return (
     <>
       <h3>Drum notes</h3>
-      <table className="measures drum-map">
+      <Table bsPrefix="measures" className="drum-map">
         <tbody>
           {notes.map(({ note, count, lane }) => (
             <tr key={note}>
@@ -271,7 +272,7 @@ function DrumMap({
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       <Check on={addDrums} set={(on) => set({ addDrums: on })}>
         join what the lanes have instead of replacing it
       </Check>

@@ -1,3 +1,4 @@
+import FormSelect from "react-bootstrap/FormSelect";
 import { Pitch, Text } from "../../core/src/index";
 import type { MoveBy } from "../app/commands/moves";
 
@@ -18,7 +19,8 @@ export function MoveSelect({
   go(by: MoveBy, said: string): unknown;
 }) {
   return (
-    <select
+    <FormSelect
+      bsPrefix="select"
       aria-label={label}
       title={label}
       value=""
@@ -49,6 +51,6 @@ export function MoveSelect({
           ))}
         </optgroup>
       ))}
-    </select>
+    </FormSelect>
   );
 }

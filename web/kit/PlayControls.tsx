@@ -8,6 +8,7 @@ import { Check } from "./Check";
 import { Select } from "./Select";
 import { Slider } from "./Slider";
 import { ComputerKeys } from "./ComputerKeys";
+import { Button } from "./Button";
 
 /** How what is played in is set on the grid. */
 export interface PlayIn {
@@ -75,8 +76,7 @@ export function PlayControls({ settings, set, record, keys, lowest = LOWEST_KEY,
         {device ? `Listening to ${device}.` : deviceProblem}
       </p>
       <div className="controls">
-        <button
-          type="button"
+        <Button
           className="primary"
           aria-pressed={on}
           aria-label={on ? "Stop recording" : begins}
@@ -88,7 +88,7 @@ export function PlayControls({ settings, set, record, keys, lowest = LOWEST_KEY,
           }}
         >
           {on ? "Stop" : "Record"}
-        </button>
+        </Button>
         <ComputerKeys />
         <Check on={settings.countIn} set={(countIn) => set({ countIn })}>
           count-in
@@ -158,15 +158,11 @@ export function PlayedIn({ text, audition, accept }: { text: string; audition():
     <div className="played-in">
       <p role="status">{text}</p>
       <p className="controls">
-        <button type="button" onClick={audition}>
-          Hear
-        </button>
-        <button type="button" className="primary" onClick={() => accept() && dropRecording()}>
+        <Button onClick={audition}>Hear</Button>
+        <Button className="primary" onClick={() => accept() && dropRecording()}>
           Take
-        </button>
-        <button type="button" onClick={dropRecording}>
-          Drop it
-        </button>
+        </Button>
+        <Button onClick={dropRecording}>Drop it</Button>
       </p>
     </div>
   );

@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import FormSelect from "react-bootstrap/FormSelect";
 
 /** A value, and what it is called. */
 export type Choice<T extends string | number> = readonly [value: T, label: string];
@@ -18,7 +19,8 @@ interface Props<T extends string | number> {
 /** One value out of a few. */
 export function Select<T extends string | number>({ label, text, value, choices, set, title, disabled }: Props<T>) {
   const box = (
-    <select
+    <FormSelect
+      bsPrefix="select"
       aria-label={label}
       title={title}
       disabled={disabled}
@@ -33,7 +35,7 @@ export function Select<T extends string | number>({ label, text, value, choices,
           {words}
         </option>
       ))}
-    </select>
+    </FormSelect>
   );
   return text === undefined ? (
     box

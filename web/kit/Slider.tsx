@@ -1,4 +1,5 @@
 import { useRef, type ReactNode } from "react";
+import FormRange from "react-bootstrap/FormRange";
 
 interface Props {
   label: string;
@@ -34,8 +35,8 @@ export function Slider({
   return (
     <label className={className} title={title}>
       <span>{from}</span>
-      <input
-        type="range"
+      <FormRange
+        bsPrefix="slide"
         min={min}
         max={max}
         step={step}

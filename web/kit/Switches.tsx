@@ -1,3 +1,5 @@
+import ButtonGroup from "react-bootstrap/ButtonGroup";
+import { Button } from "./Button";
 import type { Choice } from "./Select";
 
 /** Two or three values beside each other, of which one is pressed. */
@@ -15,12 +17,12 @@ export function Switches<T extends string | number>({
   titles?: Partial<Record<T, string>>;
 }) {
   return (
-    <span className="switches" role="group" aria-label={label}>
+    <ButtonGroup as="span" bsPrefix="switches" aria-label={label}>
       {choices.map(([v, words]) => (
-        <button key={v} type="button" aria-pressed={v === value} title={titles[v]} onClick={() => set(v)}>
+        <Button key={v} aria-pressed={v === value} title={titles[v]} onClick={() => set(v)}>
           {words}
-        </button>
+        </Button>
       ))}
-    </span>
+    </ButtonGroup>
   );
 }

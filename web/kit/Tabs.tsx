@@ -1,6 +1,7 @@
-import { firstOf, nth } from "../../core/src/index";
+import { firstOf } from "../../core/src/index";
 import { openTab, usePreferences } from "../app/store/preferences";
 import type { ComponentType, ReactNode } from "react";
+import Nav from "react-bootstrap/Nav";
 
 /** One tab of a row: what it is called, and what it shows. */
 export interface Tab<P> {
@@ -27,37 +28,20 @@ interface Props<P> {
 /** A row of tabs; what the open one shows is drawn by whoever knows its data. */
 export function Tabs<P>({ row, label, tabs, mark }: Props<P>) {
   const open = useTab(row, tabs);
-  const move = (step: number) => {
-    const next = nth(tabs, (tabs.indexOf(open) + step + tabs.length) % tabs.length);
-    openTab(row, next.id);
-    document.getElementById(`tab-${row}-${next.id}`)?.focus();
-  };
   return (
-    <div
-      className="tabs"
+    <Nav
+      bsPrefix="tabs"
       role="tablist"
       aria-label={label}
-      onKeyDown={(e) => {
-        const step = { ArrowLeft: -1, ArrowRight: 1 }[e.key];
-        if (!step) return;
-        e.preventDefault();
-        move(step);
-      }}
+      activeKey={open.id}
+      onSelect={(id) => (id === null ? undefined : openTab(row, id))}
     >
       {tabs.map((t) => (
-        <button
-          key={t.id}
-          id={`tab-${row}-${t.id}`}
-          type="button"
-          role="tab"
-          aria-selected={t === open}
-          tabIndex={t === open ? 0 : -1}
-          onClick={() => openTab(row, t.id)}
-        >
+        <Nav.Link key={t.id} as="button" type="button" bsPrefix="tab" id={`tab-${row}-${t.id}`} eventKey={t.id}>
           {t.title}
           {mark?.(t.id)}
-        </button>
+        </Nav.Link>
       ))}
-    </div>
+    </Nav>
   );
 }

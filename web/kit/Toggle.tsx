@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { Button } from "./Button";
 
 interface Props {
   on: boolean;
@@ -11,7 +12,7 @@ interface Props {
 
 /** A button that stays pressed. */
 export const Toggle = ({ on, press, label, title, children }: Props) => (
-  <button type="button" className="toggle" aria-pressed={on} aria-label={label} title={title} onClick={() => press()}>
+  <Button className="toggle" aria-pressed={on} aria-label={label} title={title} onClick={() => press()}>
     {children}
-  </button>
+  </Button>
 );

@@ -3,6 +3,7 @@ import { edit, say, storedSong } from "../app/store/song";
 import { InPlace } from "./InPlace";
 import type { PartProps } from "./partProps";
 import { typedPitch } from "./texts";
+import { Button } from "./Button";
 
 /** Ways of writing a line that a section can have settings of its own for. */
 type LineWay = "bass" | "counter" | "vocal";
@@ -58,20 +59,16 @@ export function WayButtons({ data, part, way, chosen }: PartProps & { way: LineW
   );
   return (
     <p className="controls">
-      <button
-        type="button"
+      <Button
         disabled={!Object.keys(own).length}
         onClick={() => edit({ do: "setPlaying", part: part.id, section: data.section.id, [way]: cleared(own) })}
       >
         Back to the usual
-      </button>
+      </Button>
       {data.song.sections.length > 1 && (
-        <button
-          type="button"
-          onClick={() => edit(everywhere(storedSong(), part.id, way, { own, chosen }), { stored: true })}
-        >
+        <Button onClick={() => edit(everywhere(storedSong(), part.id, way, { own, chosen }), { stored: true })}>
           Use in every section
-        </button>
+        </Button>
       )}
     </p>
   );

@@ -1,3 +1,4 @@
+import Table from "react-bootstrap/Table";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
 
@@ -52,7 +53,7 @@ export function About() {
             {state.list.length} packages, the sampled piano, the typefaces, the music font, the pronouncing dictionary
             and the hyphenation patterns among them. <a href="/NOTICE.txt">Their licenses in full</a>.
           </p>
-          <table className="song-table notice-table">
+          <Table bsPrefix="song-table" className="notice-table">
             <thead>
               <tr>
                 {["Package", "License", "Made by"].map((title) => (
@@ -76,7 +77,7 @@ export function About() {
                 </tr>
               ))}
             </tbody>
-          </table>
+          </Table>
         </>
       )}
     </main>

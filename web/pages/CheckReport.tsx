@@ -3,6 +3,7 @@ import { Link, useParams } from "react-router";
 import { Check, Pitch, type ReportedFinding, sure, Text } from "../../core/src/index";
 import { useOpened } from "./opened";
 import "./pages.scss";
+import { Button } from "../kit/Button";
 
 /** What was found in the whole song as a page, printed from the browser or saved as PDF there. */
 export function CheckReport() {
@@ -18,9 +19,9 @@ export function CheckReport() {
     <main className="singer-pages">
       <div className="pages-bar controls" role="toolbar" aria-label="Pages">
         <Link to={`/songs/${id}/check`}>Back to the song</Link>
-        <button type="button" className="primary" onClick={() => window.print()}>
+        <Button className="primary" onClick={() => window.print()}>
           Print, or save as PDF
-        </button>
+        </Button>
       </div>
       <article className="singer-page check-report" aria-label={`What was found in ${song.title}`}>
         <header>

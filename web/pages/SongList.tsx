@@ -1,9 +1,12 @@
+import FormControl from "react-bootstrap/FormControl";
+import Table from "react-bootstrap/Table";
 import { lazy, Suspense, useCallback, useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { SongSummary } from "../../shared/songs";
 import { api, ApiProblem } from "../app/api";
 import { SongRow } from "./SongRow";
 import "./songs.scss";
+import { Button } from "../kit/Button";
 
 /** Files are read by the core: it comes after the list. */
 const DropFile = lazy(() => import("../kit/DropFile").then((file) => ({ default: file.DropFile })));
@@ -74,16 +77,13 @@ export function SongList() {
       )}
       {deleted && (
         <p className="undo-note" role="status">
-          “{deleted.title}” was deleted.{" "}
-          <button type="button" onClick={() => restore(deleted)}>
-            Undo
-          </button>
+          “{deleted.title}” was deleted. <Button onClick={() => restore(deleted)}>Undo</Button>
         </p>
       )}
       {songs === null && !problem && <p>Opening …</p>}
       {songs?.length === 0 && <p>No songs yet. Begin one above.</p>}
       {songs && songs.length > 0 && (
-        <table className="song-table">
+        <Table bsPrefix="song-table">
           <thead>
             <tr>
               {["Song", "Key", "Tempo", "Meter", "Bars", "Changed"].map((title) => (
@@ -107,7 +107,7 @@ export function SongList() {
               />
             ))}
           </tbody>
-        </table>
+        </Table>
       )}
       <Steps />
       <footer className="small">
@@ -149,7 +149,8 @@ function Begin({ fail }: { fail(error: unknown): void }) {
         if (first) void begin(first);
       }}
     >
-      <input
+      <FormControl
+        bsPrefix="field"
         aria-label="Title of the new song"
         placeholder="Title of a new song"
         maxLength={200}
@@ -158,7 +159,7 @@ function Begin({ fail }: { fail(error: unknown): void }) {
       />
       <span className="muted">begin with</span>
       {BEGINNINGS.map((b, i) => (
-        <button
+        <Button
           key={b.label}
           type={i ? "button" : "submit"}
           className={i ? "" : "primary"}
@@ -166,7 +167,7 @@ function Begin({ fail }: { fail(error: unknown): void }) {
           onClick={i ? () => void begin(b) : undefined}
         >
           {b.label}
-        </button>
+        </Button>
       ))}
     </form>
   );

@@ -10,6 +10,7 @@ import { LeadSheet, PlayerPage, ScorePage } from "./PartPages";
 import { singersWithPages, SingersPages } from "./SingerPages";
 import "../kit/style.scss";
 import "./pages.scss";
+import { Button } from "../kit/Button";
 
 const KINDS = [
   ["lead", "Lead sheet"],
@@ -100,9 +101,9 @@ function Opened({ song, kind, setKind }: { song: Song; kind: Kind; setKind(kind:
           set={setPaper}
           choices={(Object.keys(PAPERS) as Paper[]).map((p): Choice<Paper> => [p, PAPERS[p].title])}
         />
-        <button type="button" className="primary" onClick={() => window.print()}>
+        <Button className="primary" onClick={() => window.print()}>
           Print, or save as PDF
-        </button>
+        </Button>
         {listed.length > 0 && (
           <span className="pages-chosen">
             {listed.map((p) => (

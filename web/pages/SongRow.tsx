@@ -3,6 +3,7 @@ import { Link, useNavigate } from "react-router";
 import type { SongSummary } from "../../shared/songs";
 import { api } from "../app/api";
 import { Field } from "../kit/Field";
+import { Button } from "../kit/Button";
 
 interface Props {
   song: SongSummary;
@@ -54,21 +55,21 @@ export function SongRow({ song, rename, duplicate, remove }: Props) {
         <div className="actions">
           {contents ? (
             <>
-              <button type="button" onClick={() => setRenaming(true)} aria-label={`Rename ${song.title}`}>
+              <Button onClick={() => setRenaming(true)} aria-label={`Rename ${song.title}`}>
                 Rename
-              </button>
-              <button type="button" onClick={duplicate} aria-label={`Duplicate ${song.title}`}>
+              </Button>
+              <Button onClick={duplicate} aria-label={`Duplicate ${song.title}`}>
                 Duplicate
-              </button>
+              </Button>
             </>
           ) : (
             <a className="button" href={api.documentUrl(song.id)} download aria-label={`Save ${song.title} to a file`}>
               Save to a file
             </a>
           )}
-          <button type="button" onClick={remove} aria-label={`Delete ${song.title}`}>
+          <Button onClick={remove} aria-label={`Delete ${song.title}`}>
             Delete
-          </button>
+          </Button>
         </div>
       </td>
     </tr>

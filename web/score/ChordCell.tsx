@@ -16,6 +16,7 @@ import { FretDiagram } from "../kit/FretDiagram";
 import type { Axis } from "./axis";
 import { chooseInRow, chordKey } from "./chordKeys";
 import { symbolFits, symbolSize } from "./geometry";
+import { Button } from "../kit/Button";
 
 /** Pixels a chord must be wide for its shape, and for its sounding name. */
 const SHAPED = 92;
@@ -46,8 +47,7 @@ export function ChordCell({ event, analysis, width, meter, sounding, shape, ...r
     : "";
   const room = width - (shape && width > SHAPED ? FRETS : 0);
   return (
-    <button
-      type="button"
+    <Button
       className={symbolFits(event.symbol, room) ? "" : "tight"}
       data-chord={event.id}
       tabIndex={focusable ? 0 : -1}
@@ -85,7 +85,7 @@ export function ChordCell({ event, analysis, width, meter, sounding, shape, ...r
       {sounding && sounding !== event.symbol && width > SOUNDING && (
         <span className="sounding">{Pitch.typeset(sounding)}</span>
       )}
-    </button>
+    </Button>
   );
 }
 

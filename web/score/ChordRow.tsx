@@ -1,3 +1,4 @@
+import FormControl from "react-bootstrap/FormControl";
 import { useEffect, useMemo } from "react";
 import {
   type ChordAnalysis,
@@ -19,6 +20,7 @@ import { ChordBorder, ChordCell } from "./ChordCell";
 import { NEW, useChordTyping, type ChordTyping } from "./chordEditing";
 import { LABEL_WIDTH } from "./layout";
 import { Ruler } from "./Ruler";
+import { Button } from "../kit/Button";
 
 interface Props {
   data: SectionData;
@@ -124,11 +126,8 @@ export function ChordRow({ data, axis, window }: Props) {
         )}
         {!events.length && !typing && (
           <p className="empty-row" style={{ left: axis.x(0) }}>
-            No chords yet.{" "}
-            <button type="button" onClick={() => typed.begin(NEW, "")}>
-              Type the first one here
-            </button>{" "}
-            (Tab goes on to the next bar), or use the ways in on the right.
+            No chords yet. <Button onClick={() => typed.begin(NEW, "")}>Type the first one here</Button> (Tab goes on to
+            the next bar), or use the ways in on the right.
           </p>
         )}
       </div>
@@ -141,7 +140,8 @@ function SymbolInput({ typed }: { typed: ChordTyping }) {
   const { id, text, problem } = sure(typed.typing);
   return (
     <>
-      <input
+      <FormControl
+        bsPrefix="field"
         autoFocus
         aria-label={id === NEW ? "New chord" : "Chord symbol"}
         aria-invalid={problem !== null}

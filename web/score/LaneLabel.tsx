@@ -8,6 +8,7 @@ import { laneFoot, laneScale, octaves, partRange } from "./laneScale";
 import { LaneMenu } from "./LaneMenu";
 import { rowsOf, type LaneBox } from "./layout";
 import { Toggle } from "../kit/Toggle";
+import { Button } from "../kit/Button";
 
 /** Whether a name in the list of solo players belongs to a part: a single drum belongs to the drums. */
 const belongs = (part: Part, id: string): boolean => id === part.id || (part.role === "drums" && Drums.of(id) !== null);
@@ -47,15 +48,14 @@ export function LaneLabel({ data, part, box }: { data: SectionData; part: Part; 
         <Toggle on={soloed} label={`solo ${part.name}`} title="Solo (S)" press={() => toggleSolo(part)}>
           solo
         </Toggle>
-        <button
-          type="button"
+        <Button
           title={open ? "Fold to a strip" : "Unfold"}
           aria-expanded={open}
           aria-label={`${open ? "fold" : "unfold"} ${part.name}`}
           onClick={() => setLane(part.id, !open)}
         >
           {open ? "▾" : "▸"}
-        </button>
+        </Button>
       </span>
       {open &&
         (part.role === "drums" ? (

@@ -25,6 +25,7 @@ import { PLAIN_SHEET, type Placed, type SheetSymbol } from "./sheet";
 import { type StaffPart } from "./rows";
 import { sheetSymbols, staffPart, stringsText } from "./staffParts";
 import { useStaffFindings, useStaffNotes } from "./staffNotes";
+import { Button } from "../kit/Button";
 
 /** Everything on a grand staff. */
 const GRAND = "*";
@@ -192,9 +193,8 @@ function SheetChords({ data, placed, shapes, name }: SheetChordsProps) {
         const k = shapes?.ids.indexOf(c.id) ?? -1;
         const shape = k >= 0 ? sure(shapes).chords[k]?.shape : undefined;
         return (
-          <button
+          <Button
             key={c.id}
-            type="button"
             className="sheet-chord"
             style={{ left: at.x - 6, top: at.top + 2 }}
             aria-pressed={c.id === selected}
@@ -206,7 +206,7 @@ function SheetChords({ data, placed, shapes, name }: SheetChordsProps) {
           >
             <ChordName symbol={name(c.symbol)} />
             {shape && <FretDiagram shape={shape} />}
-          </button>
+          </Button>
         );
       })}
     </div>

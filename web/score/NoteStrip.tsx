@@ -1,3 +1,4 @@
+import FormControl from "react-bootstrap/FormControl";
 import { Meter, type Note, type Part, Pitch, Song, Text } from "../../core/src/index";
 import { soundNote } from "../app/audio/sound";
 import { move } from "../app/commands/moves";
@@ -11,6 +12,7 @@ import { MoveSelect } from "../kit/MoveSelect";
 import { Switches } from "../kit/Switches";
 import { typedPitch } from "../kit/texts";
 import { Toggle } from "../kit/Toggle";
+import { Button } from "../kit/Button";
 
 /** How notes snap, and the chosen note: everything about it, edited in place. */
 export function NoteStrip({ data }: { data: SectionData }) {
@@ -44,15 +46,14 @@ export function NoteStrip({ data }: { data: SectionData }) {
         ]}
         set={(g) => usePreferences.setState({ grid: g })}
       />
-      <button
-        type="button"
+      <Button
         className="toggle names"
         aria-pressed={names}
         title="Note names instead of roles"
         onClick={() => usePreferences.setState({ names: !names })}
       >
         note names
-      </button>
+      </Button>
       {note && part ? (
         <ChosenNote data={data} part={part} note={note} ids={chosen.ids} />
       ) : (
@@ -122,8 +123,7 @@ function ChosenNote({ data, part, note, ids }: { data: SectionData; part: Part; 
           )
         }
       />
-      <button
-        type="button"
+      <Button
         className="quiet"
         title="Delete"
         aria-label="Delete the note"
@@ -133,14 +133,15 @@ function ChosenNote({ data, part, note, ids }: { data: SectionData; part: Part; 
         }}
       >
         <i className="bi-trash3" />
-      </button>
+      </Button>
     </span>
   );
 }
 
 function PitchInput({ value, commit }: { value: string; commit(text: string): boolean }) {
   return (
-    <input
+    <FormControl
+      bsPrefix="field"
       id="note-pitch"
       title={`Pitch (MIDI ${Pitch.midi(value)})`}
       defaultValue={value}

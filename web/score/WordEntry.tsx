@@ -1,3 +1,4 @@
+import FormControl from "react-bootstrap/FormControl";
 import { useLayoutEffect, useRef, useState, type KeyboardEvent } from "react";
 import { Words } from "../../core/src/index";
 import { changeNotes, type NotePlace } from "../app/commands/notes";
@@ -71,7 +72,8 @@ export function WordEntry({ place, note: id, axis, height, go, end }: Props) {
   };
   return (
     <foreignObject x={axis.x(note.start) - 2} y={height - 26} width={120} height={24}>
-      <input
+      <FormControl
+        bsPrefix="field"
         ref={input}
         className="word-entry"
         aria-label={`Words under note ${at + 1} of ${notes.length}, verse ${verse + 1}`}

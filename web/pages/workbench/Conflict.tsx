@@ -1,6 +1,8 @@
+import Table from "react-bootstrap/Table";
 import { Chord, Song, sure } from "../../../core/src/index";
 import { resolveConflict } from "../../app/store/autosave";
 import { useSong } from "../../app/store/song";
+import { Button } from "../../kit/Button";
 
 /** What can be compared of a song, by name. */
 function facts(song: Song): [string, string][] {
@@ -38,7 +40,7 @@ export function Conflict({ mine }: { mine: Song }) {
         Another window saved it while you were working. Nothing is lost: choose which version goes on. The other one
         stays among the earlier versions if it was stored.
       </p>
-      <table>
+      <Table bsPrefix="versions">
         <thead>
           <tr>
             <th />
@@ -55,14 +57,12 @@ export function Conflict({ mine }: { mine: Song }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       <div className="controls">
-        <button type="button" className="primary" onClick={() => void resolveConflict("mine")}>
+        <Button className="primary" onClick={() => void resolveConflict("mine")}>
           Go on with this window’s version
-        </button>
-        <button type="button" onClick={() => void resolveConflict("stored")}>
-          Take the stored version
-        </button>
+        </Button>
+        <Button onClick={() => void resolveConflict("stored")}>Take the stored version</Button>
       </div>
     </div>
   );

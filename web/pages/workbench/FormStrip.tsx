@@ -1,4 +1,8 @@
-import { useRef, useState, type KeyboardEvent, type RefObject } from "react";
+import FormControl from "react-bootstrap/FormControl";
+import { closestCenter, DndContext, type DragEndEvent } from "@dnd-kit/core";
+import { horizontalListSortingStrategy, SortableContext, useSortable } from "@dnd-kit/sortable";
+import { CSS } from "@dnd-kit/utilities";
+import { useRef, useState, type KeyboardEvent, type ReactNode, type RefObject } from "react";
 import Dropdown from "react-bootstrap/Dropdown";
 import { Form, type FormPass, nth, Song, Text } from "../../../core/src/index";
 import { playedPlace } from "../../app/audio/sound";
@@ -11,8 +15,10 @@ import { passInView } from "../../app/store/passes";
 import { showPass, useSelection, writeHere } from "../../app/store/selection";
 import { edit } from "../../app/store/song";
 import { keyText } from "../../kit/texts";
+import { useListDrag } from "../../kit/useListDrag";
 import { Toggle } from "../../kit/Toggle";
 import { PassDetails } from "./PassDetails";
+import { Button } from "../../kit/Button";
 
 /** A line goes through the strip while the whole song plays, and what is played comes into view. */
 const useStripPlayhead = (strip: RefObject<HTMLOListElement | null>, passes: readonly FormPass[]) =>
@@ -37,17 +43,15 @@ export function FormStrip({ song }: { song: Song }) {
   const looped = usePlayback((s) => (s.wholeSong ? s.passes : null));
   const here = useSelection((s) => s.here);
   const [open, setOpen] = useState(false);
-  const [over, setOver] = useState<number | null>(null);
-  const dragged = useRef<string | null>(null);
   const passes = formNow(song);
   const strip = useRef<HTMLOListElement>(null);
   const head = useStripPlayhead(strip, passes);
   const current = passInView(song, chosen, section);
   const shown = passes.find((p) => p.id === current);
-  const drop = (to: number) => {
-    if (dragged.current) edit({ do: "movePass", pass: dragged.current, to });
-    dragged.current = null;
-    setOver(null);
+  const sensors = useListDrag();
+  const drop = ({ active, over }: DragEndEvent) => {
+    const to = passes.findIndex((p) => p.id === over?.id);
+    if (to >= 0 && over?.id !== active.id) edit({ do: "movePass", pass: String(active.id), to });
   };
   /** From the pass in view to this one, again and again. */
   const loopTo = (i: number) => {
@@ -66,43 +70,48 @@ export function FormStrip({ song }: { song: Song }) {
   };
   return (
     <nav className="form-strip" aria-label="Form">
-      <ol ref={strip} onDragOver={(e) => e.preventDefault()} onDrop={() => drop(over ?? passes.length)}>
-        {passes.map((pass, i) => (
-          <li
-            key={pass.id}
-            data-pass={pass.id}
-            className={[
-              "form-pass",
-              over === i && "over",
-              isLooped(i) && "looped",
-              here && pass.id === current && "here",
-            ]
-              .filter(Boolean)
-              .join(" ")}
-            style={{ flexGrow: pass.seconds }}
-            draggable
-            onDragStart={(e) => {
-              dragged.current = pass.id;
-              e.dataTransfer.effectAllowed = "move";
-            }}
-            onDragEnter={() => setOver(i)}
-            onDragEnd={() => {
-              dragged.current = null;
-              setOver(null);
-            }}
-            onDrop={(e) => {
-              e.stopPropagation();
-              drop(i);
-            }}
-          >
-            <PassButton pass={pass} current={pass.id === current} loopTo={() => loopTo(i)} />
-          </li>
-        ))}
-        <div className="form-playhead" ref={head} aria-hidden="true" />
-      </ol>
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
+        <SortableContext items={passes.map((p) => p.id)} strategy={horizontalListSortingStrategy}>
+          <ol ref={strip}>
+            {passes.map((pass, i) => (
+              <StripPass key={pass.id} pass={pass} looped={isLooped(i)} here={here && pass.id === current}>
+                <PassButton pass={pass} current={pass.id === current} loopTo={() => loopTo(i)} />
+              </StripPass>
+            ))}
+            <div className="form-playhead" ref={head} aria-hidden="true" />
+          </ol>
+        </SortableContext>
+      </DndContext>
       <FormEnd song={song} passes={passes} current={current} open={open} setOpen={setOpen} />
       {open && shown && <PassDetails key={shown.id} song={song} pass={shown} />}
     </nav>
+  );
+}
+
+/** A place of the strip: it can be dragged to another one, and the others make room. */
+function StripPass({
+  pass,
+  looped,
+  here,
+  children,
+}: {
+  pass: FormPass;
+  looped: boolean;
+  here: boolean;
+  children: ReactNode;
+}) {
+  const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({ id: pass.id });
+  const classes = ["form-pass", isDragging && "dragged", looped && "looped", here && "here"];
+  return (
+    <li
+      ref={setNodeRef}
+      data-pass={pass.id}
+      className={classes.filter(Boolean).join(" ")}
+      style={{ flexGrow: pass.seconds, transform: CSS.Translate.toString(transform), transition }}
+      {...listeners}
+    >
+      {children}
+    </li>
   );
 }
 
@@ -122,7 +131,8 @@ function PassButton({ pass, current, loopTo }: { pass: FormPass; current: boolea
   };
   if (naming)
     return (
-      <input
+      <FormControl
+        bsPrefix="field"
         className="form-name"
         aria-label="Name of this pass"
         defaultValue={pass.name}
@@ -143,8 +153,7 @@ function PassButton({ pass, current, loopTo }: { pass: FormPass; current: boolea
   const key = pass.unlike.find((u) => u === pass.key);
   const words = differs(pass);
   return (
-    <button
-      type="button"
+    <Button
       aria-pressed={current}
       aria-label={
         `${pass.name}, ${Text.counted(pass.bars, "bar")}, from ` +
@@ -174,7 +183,7 @@ function PassButton({ pass, current, loopTo }: { pass: FormPass; current: boolea
         </>
       )}
       <span className="muted tabular time">{Form.time(Math.round(pass.startSeconds))}</span>
-    </button>
+    </Button>
   );
 }
 

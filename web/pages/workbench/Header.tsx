@@ -10,6 +10,7 @@ import { KeyMove, movableKey } from "./KeyMove";
 import { KeyOffer } from "./KeyOffer";
 import { SectionMenu } from "./SectionMenu";
 import { Toggle } from "../../kit/Toggle";
+import { Button } from "../../kit/Button";
 
 const STATUS: Record<SaveStatus, string> = {
   saved: "Saved",
@@ -83,9 +84,9 @@ function TimeFields({ song }: { song: Song }) {
         commit={(t) => edit({ do: "setTempo", tempo: Number(t) })}
         suffix="bpm"
       />
-      <button type="button" className="quiet" onClick={tap} title="Tap the tempo, twice or more">
+      <Button className="quiet" onClick={tap} title="Tap the tempo, twice or more">
         tap
-      </button>
+      </Button>
       <InPlace
         label="Meter, for example 6/8 or 7/8 2+2+3"
         className="strong"
@@ -122,33 +123,19 @@ function HistoryAndZoom() {
   const whole = usePreferences((s) => s.fit === "section");
   return (
     <span className="head-group end">
-      <button
-        type="button"
-        className="quiet"
-        onClick={undo}
-        disabled={!canUndo}
-        aria-label="Undo"
-        title="Undo (Ctrl+Z)"
-      >
+      <Button className="quiet" onClick={undo} disabled={!canUndo} aria-label="Undo" title="Undo (Ctrl+Z)">
         <i className="bi-arrow-counterclockwise" /> <span className="undo-word">Undo</span>
-      </button>
-      <button
-        type="button"
-        className="quiet"
-        onClick={redo}
-        disabled={!canRedo}
-        aria-label="Redo"
-        title="Redo (Ctrl+Shift+Z)"
-      >
+      </Button>
+      <Button className="quiet" onClick={redo} disabled={!canRedo} aria-label="Redo" title="Redo (Ctrl+Shift+Z)">
         <i className="bi-arrow-clockwise" /> <span className="undo-word">Redo</span>
-      </button>
+      </Button>
       <span className={`status ${status}`} role="status">
         {STATUS[status]}
       </span>
       <span className="zoom" role="group" aria-label="Zoom">
-        <button type="button" className="quiet" aria-label="Zoom out" title="Zoom out (-)" onClick={() => zoomBy(-1)}>
+        <Button className="quiet" aria-label="Zoom out" title="Zoom out (-)" onClick={() => zoomBy(-1)}>
           −
-        </button>
+        </Button>
         <Toggle
           on={whole}
           label="Fit the section to the window"
@@ -157,9 +144,9 @@ function HistoryAndZoom() {
         >
           fit
         </Toggle>
-        <button type="button" className="quiet" aria-label="Zoom in" title="Zoom in (+)" onClick={() => zoomBy(1)}>
+        <Button className="quiet" aria-label="Zoom in" title="Zoom in (+)" onClick={() => zoomBy(1)}>
           +
-        </button>
+        </Button>
       </span>
     </span>
   );

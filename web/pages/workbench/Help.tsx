@@ -1,3 +1,4 @@
+import Table from "react-bootstrap/Table";
 import Modal from "react-bootstrap/Modal";
 import { usePreferences } from "../../app/store/preferences";
 import type { Shortcut } from "../../kit/shortcuts";
@@ -64,7 +65,7 @@ export function Help({ workspace, focus, offers }: { workspace: string; focus: P
           {placesFor(workspace, focus, offers).map((place) => (
             <section key={place}>
               <h3>{TITLES[place]}</h3>
-              <table className="measures keys">
+              <Table bsPrefix="measures" className="keys">
                 <tbody>
                   {ROWS[place].map(({ keys, what, mouse }) => (
                     <tr key={keys + what}>
@@ -76,7 +77,7 @@ export function Help({ workspace, focus, offers }: { workspace: string; focus: P
                     </tr>
                   ))}
                 </tbody>
-              </table>
+              </Table>
             </section>
           ))}
         </div>

@@ -5,6 +5,7 @@ import { auditionEdit } from "../../app/commands/audition";
 import { move } from "../../app/commands/moves";
 import { useSelection } from "../../app/store/selection";
 import { edit } from "../../app/store/song";
+import { Button } from "../../kit/Button";
 
 /** Whether there is anything that could move. */
 const hasMusic = (song: Song): boolean =>
@@ -27,15 +28,13 @@ function ModeChange({ song, to, end, done }: { song: Song; to: string; end: numb
   const change = { do: "changeMode", key: to } as const;
   return (
     <span className="key-way">
-      <button
-        type="button"
+      <Button
         title="Hear the section there"
         onClick={() => auditionEdit(change, `${to}, degree by degree`, "key:mode", { from: 0, to: end })}
       >
         Hear
-      </button>
-      <button
-        type="button"
+      </Button>
+      <Button
         className="primary"
         title="Every scale degree goes to the same degree of the new key; the dominant keeps its leading tone"
         onClick={() => {
@@ -45,7 +44,7 @@ function ModeChange({ song, to, end, done }: { song: Song; to: string; end: numb
         }}
       >
         Change the mode, degree by degree
-      </button>
+      </Button>
     </span>
   );
 }
@@ -71,15 +70,13 @@ export function KeyMove({ song, to, done }: { song: Song; to: string; done(): vo
       <span>To {Pitch.typeset(to)}:</span>
       {ways.map(({ semitones, edit: change, left }) => (
         <span key={semitones} className="key-way">
-          <button
-            type="button"
+          <Button
             title="Hear the section there"
             onClick={() => auditionEdit(change, `${to}, ${way(semitones)}`, `key:${semitones}`, { from: 0, to: end })}
           >
             Hear
-          </button>
-          <button
-            type="button"
+          </Button>
+          <Button
             className="primary"
             onClick={() => {
               endPreview();
@@ -88,7 +85,7 @@ export function KeyMove({ song, to, done }: { song: Song; to: string; done(): vo
             }}
           >
             Move {way(semitones)}
-          </button>
+          </Button>
           {left.length > 0 && (
             <span className="small" title={left.map((l) => Pitch.typesetAll(`${l.what}: ${l.why}`)).join("\n")}>
               {Pitch.typesetAll(left.map((l) => l.what).join("; "))} would not fit
@@ -98,8 +95,7 @@ export function KeyMove({ song, to, done }: { song: Song; to: string; done(): vo
       ))}
       <ModeChange song={song} to={to} end={end} done={done} />
       <span className="key-way">
-        <button
-          type="button"
+        <Button
           title="The notes stay as they are; only the key is called another one"
           onClick={() => {
             edit({ do: "setKey", key: to });
@@ -107,10 +103,8 @@ export function KeyMove({ song, to, done }: { song: Song; to: string; done(): vo
           }}
         >
           Only rename the key
-        </button>
-        <button type="button" onClick={done}>
-          Cancel
-        </button>
+        </Button>
+        <Button onClick={done}>Cancel</Button>
       </span>
     </div>
   );

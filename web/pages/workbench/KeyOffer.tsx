@@ -2,6 +2,7 @@ import { Harmony, Key, Pitch, Song, sure } from "../../../core/src/index";
 import { useResults } from "../../app/store/results";
 import { useSelection } from "../../app/store/selection";
 import { edit } from "../../app/store/song";
+import { Button } from "../../kit/Button";
 
 /** Chords that must be there before a key is clear. */
 const LEAST_CHORDS = 3;
@@ -29,8 +30,7 @@ export function KeyOffer({ song }: { song: Song }) {
   const alone = song.sections.every((s) => s === section || s.key !== undefined || !s.chords.length);
   const whose = alone ? "the song" : section.name;
   return (
-    <button
-      type="button"
+    <Button
       className="key-offer"
       title={
         `The chords fit ${Pitch.typeset(best.key)} better than ${Pitch.typeset(song.key)}. Names the key of ` +
@@ -43,6 +43,6 @@ export function KeyOffer({ song }: { song: Song }) {
     >
       {Pitch.typeset(best.key)}
       {alone ? "" : ` for ${section.name}`}?
-    </button>
+    </Button>
   );
 }

@@ -1,8 +1,10 @@
+import Alert from "react-bootstrap/Alert";
 import { sure } from "../../../core/src/index";
 import { endPreview } from "../../app/audio/sound";
 import { usePlayback } from "../../app/store/playback";
 import { tell, useNotice } from "../../app/store/notice";
 import { say, useSong } from "../../app/store/song";
+import { Button } from "../../kit/Button";
 
 /** What is heard instead of the song, in a place of its own. */
 export function PreviewNote() {
@@ -11,10 +13,7 @@ export function PreviewNote() {
     <span className="preview-note" role="status">
       {label !== undefined && (
         <>
-          Hearing: <b>{label}</b>{" "}
-          <button type="button" onClick={endPreview}>
-            back to what is written
-          </button>
+          Hearing: <b>{label}</b> <Button onClick={endPreview}>back to what is written</Button>
         </>
       )}
     </span>
@@ -28,32 +27,31 @@ export function Messages() {
   return (
     <div className="messages">
       {notice && (
-        <p className="notice" role="status">
+        <Alert bsPrefix="notice" variant="" transition={false} role="status">
           {notice.text}{" "}
           {notice.act && (
-            <button
-              type="button"
+            <Button
               onClick={() => {
                 sure(notice.act).run();
                 tell(null);
               }}
             >
               {notice.act.label}
-            </button>
+            </Button>
           )}
-          <button type="button" className="close" aria-label="Close" onClick={() => tell(null)}>
+          <Button className="close" aria-label="Close" onClick={() => tell(null)}>
             ×
-          </button>
-        </p>
+          </Button>
+        </Alert>
       )}
       {problem && (
-        <p className="notice problem" role="alert">
+        <Alert bsPrefix="notice" variant="" transition={false} className="problem">
           {problem.message}
           {/[.!?]$/.test(problem.message) ? "" : "."} {problem.hint}{" "}
-          <button type="button" className="close" aria-label="Close" onClick={() => say(null)}>
+          <Button className="close" aria-label="Close" onClick={() => say(null)}>
             ×
-          </button>
-        </p>
+          </Button>
+        </Alert>
       )}
     </div>
   );

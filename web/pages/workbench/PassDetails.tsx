@@ -9,6 +9,7 @@ import { Select, type Choice } from "../../kit/Select";
 import { keyText, ownText } from "../../kit/texts";
 import { Toggle } from "../../kit/Toggle";
 import { keyMove, SectionTime, SEMITONES } from "./SectionTime";
+import { Button } from "../../kit/Button";
 
 /** One pass: its name, the bars that are played, its key, who plays; and what belongs to its section alone. */
 export function PassDetails({ song, pass }: { song: Song; pass: FormPass }) {
@@ -56,37 +57,25 @@ export function PassDetails({ song, pass }: { song: Song; pass: FormPass }) {
         ))}
       </span>
       <span className="controls">
-        <button type="button" onClick={() => playFrom(pass)}>
-          Play from here
-        </button>
+        <Button onClick={() => playFrom(pass)}>Play from here</Button>
         <Toggle on={looped} title="Play this pass again and again" press={() => loopPasses(pass.id, pass.id)}>
           loop this pass
         </Toggle>
-        <button type="button" onClick={() => addPass(pass.section, pass.id, pass.id)}>
-          Repeat it
-        </button>
-        <button
-          type="button"
-          aria-label="Earlier"
-          title="Earlier in the form (Alt ←)"
-          onClick={() => movePass(pass.id, -1)}
-        >
+        <Button onClick={() => addPass(pass.section, pass.id, pass.id)}>Repeat it</Button>
+        <Button aria-label="Earlier" title="Earlier in the form (Alt ←)" onClick={() => movePass(pass.id, -1)}>
           ←
-        </button>
-        <button type="button" aria-label="Later" title="Later in the form (Alt →)" onClick={() => movePass(pass.id, 1)}>
+        </Button>
+        <Button aria-label="Later" title="Later in the form (Alt →)" onClick={() => movePass(pass.id, 1)}>
           →
-        </button>
-        <button type="button" onClick={() => removePass(pass)}>
-          Take it out
-        </button>
+        </Button>
+        <Button onClick={() => removePass(pass)}>Take it out</Button>
         {unlike && (
-          <button
-            type="button"
+          <Button
             title="Name, bars, key and parts as the section has them"
             onClick={() => set({ name: null, bars: null, transpose: null, muted: null })}
           >
             As its section
-          </button>
+          </Button>
         )}
       </span>
       <OwnBars song={song} pass={stored} />
@@ -106,9 +95,7 @@ function OwnBars({ song, pass }: { song: Song; pass: Pass }) {
         <span key={own.bars[0]} className="controls">
           bar{own.bars[1] - own.bars[0] > 1 ? "s" : ""} {own.bars[0] + 1}
           {own.bars[1] - own.bars[0] > 1 ? `–${own.bars[1]}` : ""}, {ownText(song, own)}
-          <button type="button" onClick={() => edit({ do: "giveBack", pass: pass.id, bars: own.bars })}>
-            Give back
-          </button>
+          <Button onClick={() => edit({ do: "giveBack", pass: pass.id, bars: own.bars })}>Give back</Button>
         </span>
       )) ?? <span>nothing yet; what you write now is</span>}
     </span>

@@ -1,3 +1,4 @@
+import FormSelect from "react-bootstrap/FormSelect";
 import { type Edit, firstOf, Key, nth, type Section, Song, Text } from "../../../core/src/index";
 import { move, otherModes } from "../../app/commands/moves";
 import { useSelection } from "../../app/store/selection";
@@ -5,6 +6,7 @@ import { edit } from "../../app/store/song";
 import { InPlace } from "../../kit/InPlace";
 import { Select } from "../../kit/Select";
 import { keyText } from "../../kit/texts";
+import { Button } from "../../kit/Button";
 
 export const SEMITONES = Array.from({ length: 25 }, (_, i) => i - 12);
 const STEPS = [-7, -6, -5, -4, -3, -2, -1, 0, 1, 2, 3, 4, 5, 6, 7];
@@ -75,9 +77,7 @@ export function SectionTime({ song, section }: { song: Song; section: Section })
       />
       <SectionMoves section={section} home={home} />
       {own !== undefined && (
-        <button type="button" onClick={() => set({ key: null, tempo: null, meter: null, swing: null })}>
-          As the song
-        </button>
+        <Button onClick={() => set({ key: null, tempo: null, meter: null, swing: null })}>As the song</Button>
       )}
     </span>
   );
@@ -118,7 +118,7 @@ function SectionMoves({ section, home }: { section: Section; home: Key }) {
       );
   };
   return (
-    <select aria-label={`Move ${section.name}`} value="" onChange={(e) => go(e.target.value)}>
+    <FormSelect bsPrefix="select" aria-label={`Move ${section.name}`} value="" onChange={(e) => go(e.target.value)}>
       <option value="">move …</option>
       {(
         [
@@ -137,6 +137,6 @@ function SectionMoves({ section, home }: { section: Section; home: Key }) {
             ))}
           </optgroup>
         ))}
-    </select>
+    </FormSelect>
   );
 }

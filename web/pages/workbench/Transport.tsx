@@ -9,6 +9,7 @@ import { Select } from "../../kit/Select";
 import { Keyboard } from "./Keyboard";
 import { soundingAt, type Sounding } from "./sounding";
 import { Toggle } from "../../kit/Toggle";
+import { Button } from "../../kit/Button";
 
 /** How often the position is read while the band plays, in milliseconds. */
 const TICK = 70;
@@ -55,15 +56,14 @@ export function Transport({ data }: { data: SectionData }) {
   const icon = playing ? "bi-stop-fill" : "bi-play-fill";
   return (
     <footer className="transport">
-      <button
-        type="button"
+      <Button
         className="play"
         aria-label={playing ? "Stop" : "Play"}
         title="Space"
         onClick={() => (playing ? stop() : void play())}
       >
         <i className={loading ? "bi-hourglass-split" : icon} />
-      </button>
+      </Button>
       <div className="where">
         <Position data={data} tick={tick} at={at} />
         <Switches length={data.length} />
@@ -103,8 +103,7 @@ function Switches({ length }: { length: Ticks }) {
       >
         loop
       </Toggle>
-      <button
-        type="button"
+      <Button
         className="quiet"
         disabled={!loop || (loop.from === 0 && loop.to === length)}
         title="The whole section again (Shift L)"
@@ -112,7 +111,7 @@ function Switches({ length }: { length: Ticks }) {
         onClick={clearLoop}
       >
         ×
-      </button>
+      </Button>
       <Toggle
         on={whole}
         title="Play the whole form once"

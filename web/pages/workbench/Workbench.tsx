@@ -21,6 +21,7 @@ import { Messages, PreviewNote } from "./Messages";
 import { PanelEdge } from "./PanelEdge";
 import "./style.scss";
 import { Transport } from "./Transport";
+import { Button } from "../../kit/Button";
 
 /** The engraver and its music font are loaded when notes are first shown on staves. */
 const Notation = lazy(() => import("../../score/Notation"));
@@ -144,15 +145,14 @@ function Nav({ song, current }: { song: Song; current: Workspace }) {
         titles={{ staves: "The section on staves, with tablature for fretted parts" }}
         set={(v) => usePreferences.setState({ notation: v === "staves" })}
       />
-      <button
-        type="button"
+      <Button
         className="help-button"
         onClick={() => usePreferences.setState({ help: true })}
         title="Keys (?)"
         aria-label="Keys"
       >
         ?
-      </button>
+      </Button>
     </nav>
   );
 }

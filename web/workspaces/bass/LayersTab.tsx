@@ -1,3 +1,4 @@
+import Table from "react-bootstrap/Table";
 import { useMemo, useState } from "react";
 import { Bass, type BassLayers, type Drum, Drums, type Edit, Meter, nth, type Part } from "../../../core/src/index";
 import { acceptEdit, auditionEdit } from "../../app/commands/audition";
@@ -9,6 +10,7 @@ import { Check } from "../../kit/Check";
 import { HearTake } from "../../kit/HearTake";
 import { Select } from "../../kit/Select";
 import type { PartProps } from "../../kit/partProps";
+import { Button } from "../../kit/Button";
 
 const WORDS: Record<BassLayers["kind"], string> = {
   alone: "No more than one bass sound plays here.",
@@ -43,9 +45,9 @@ export function LayersTab({ data, part }: PartProps) {
         <p className="small">A second bass sound can take turns with this one, or double it an octave away.</p>
       )}
       <p className="controls">
-        <button type="button" onClick={() => edit({ do: "addPart", name, role: "bass", instrument: "subBass" })}>
+        <Button onClick={() => edit({ do: "addPart", name, role: "bass", instrument: "subBass" })}>
           Add a bass part
-        </button>
+        </Button>
       </p>
       <DrumBass data={data} part={part} />
     </>
@@ -54,7 +56,7 @@ export function LayersTab({ data, part }: PartProps) {
 
 /** Who plays in which bar. */
 const Bars = ({ found: { layers, bars } }: { found: BassLayers }) => (
-  <table className="accent-map layers" aria-label="Who plays in which bar">
+  <Table bsPrefix="accent-map" className="layers" aria-label="Who plays in which bar">
     <tbody>
       {layers.map((l) => (
         <tr key={l.id}>
@@ -69,7 +71,7 @@ const Bars = ({ found: { layers, bars } }: { found: BassLayers }) => (
         </tr>
       ))}
     </tbody>
-  </table>
+  </Table>
 );
 
 function Clashes({ data, problems }: { data: SectionData; problems: BassLayers["problems"] }) {
@@ -86,9 +88,7 @@ function Clashes({ data, problems }: { data: SectionData; problems: BassLayers["
               {at < 0 ? (
                 <b>{place}</b>
               ) : (
-                <button type="button" onClick={() => chooseNotes(nth(p.layers, at), [nth(p.notes, at)])}>
-                  {place}
-                </button>
+                <Button onClick={() => chooseNotes(nth(p.layers, at), [nth(p.notes, at)])}>{place}</Button>
               )}{" "}
               <span className="small">{p.message}</span>
             </li>
@@ -190,9 +190,9 @@ function DrumBass({ data, part }: PartProps) {
           take={() => make(acceptEdit)}
         />
         {lane?.tuned && (
-          <button type="button" onClick={() => edit(Bass.untuneDrum(songNow(), data.section.id, part.id, drum))}>
+          <Button onClick={() => edit(Bass.untuneDrum(songNow(), data.section.id, part.id, drum))}>
             Only a drum again
-          </button>
+          </Button>
         )}
       </p>
     </>

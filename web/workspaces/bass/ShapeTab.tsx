@@ -1,3 +1,4 @@
+import Table from "react-bootstrap/Table";
 import { useEffect, useState } from "react";
 import { type BassVerdict, type Edit, type Gate, Meter, Pitch, Song, sure } from "../../../core/src/index";
 import { acceptEdit, auditionEdit } from "../../app/commands/audition";
@@ -10,6 +11,7 @@ import { percent } from "../../kit/texts";
 import { workers } from "../../app/workers/sync";
 import type { PartProps } from "../../kit/partProps";
 import { NoteReason } from "../../kit/NoteReason";
+import { Button } from "../../kit/Button";
 
 /** Notes whose reason is told before all are asked for. */
 const FIRST = 8;
@@ -62,12 +64,12 @@ function Steps({ data, part, without }: PartProps & { without: number }) {
   return (
     <>
       <div className="controls">
-        <button type="button" className="primary" disabled={busy || !count} onClick={() => void step("thin")}>
+        <Button className="primary" disabled={busy || !count} onClick={() => void step("thin")}>
           Thin out
-        </button>
-        <button type="button" className="primary" disabled={busy} onClick={() => void step("build")}>
+        </Button>
+        <Button className="primary" disabled={busy} onClick={() => void step("build")}>
           Build up
-        </button>
+        </Button>
         <span className="small">
           {count} {count === 1 ? "note" : "notes"}
           {without ? `, ${without} without a reason` : ""}
@@ -107,15 +109,14 @@ function States({ data, part }: PartProps) {
                   hear={() => auditionEdit(back, t.name, `take:${t.id}`, { from: 0, to: data.length })}
                   take={() => acceptEdit({ do: "all", label: "back to a state", edits: edits() })}
                 />
-                <button
-                  type="button"
+                <Button
                   className="quiet"
                   aria-label={`Forget ${t.name}`}
                   title="Forget it"
                   onClick={() => edit({ do: "removeTake", take: t.id })}
                 >
                   <i className="bi-trash3" />
-                </button>
+                </Button>
               </li>
             );
           })}
@@ -124,9 +125,9 @@ function States({ data, part }: PartProps) {
         <p className="small">None yet: every step keeps the state before it.</p>
       )}
       <p className="controls">
-        <button type="button" disabled={!data.section.notes[part.id]?.length} onClick={keep}>
+        <Button disabled={!data.section.notes[part.id]?.length} onClick={keep}>
           Keep what is there now
-        </button>
+        </Button>
       </p>
     </>
   );
@@ -149,7 +150,7 @@ function Lengths({ data, part }: PartProps) {
   return (
     <>
       <h3>Lengths and silence</h3>
-      <table className="measures gates">
+      <Table bsPrefix="measures" className="gates">
         <thead>
           <tr>
             <td />
@@ -180,7 +181,7 @@ function Lengths({ data, part }: PartProps) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </>
   );
 }
@@ -204,9 +205,9 @@ function Whys({ data, part, list }: PartProps & { list: BassVerdict["notes"] }) 
       <ol className="plain-list whys">
         {(all ? list : list.slice(0, FIRST)).map((n) => (
           <li key={n.id} className={n.reason ? "" : "off"}>
-            <button type="button" onClick={() => chooseNotes(part.id, [n.id])}>
+            <Button onClick={() => chooseNotes(part.id, [n.id])}>
               {Pitch.typeset(n.pitch)}, {Meter.position(data.meter, n.tick)}
-            </button>{" "}
+            </Button>{" "}
             <span className="small">
               {n.reason
                 ? Pitch.typesetAll(Song.reason(n.reason))
@@ -215,22 +216,18 @@ function Whys({ data, part, list }: PartProps & { list: BassVerdict["notes"] }) 
             {!n.reason && (
               <>
                 {" "}
-                <button
-                  type="button"
-                  title="Your own reason: it is no longer listed, and not removed"
-                  onClick={() => meant(n.id)}
-                >
+                <Button title="Your own reason: it is no longer listed, and not removed" onClick={() => meant(n.id)}>
                   it is meant
-                </button>
+                </Button>
               </>
             )}
           </li>
         ))}
       </ol>
       {list.length > FIRST && (
-        <button type="button" aria-expanded={all} onClick={() => setAll(!all)}>
+        <Button aria-expanded={all} onClick={() => setAll(!all)}>
           {all ? "The least justified only" : `All ${list.length}`}
-        </button>
+        </Button>
       )}
     </>
   );

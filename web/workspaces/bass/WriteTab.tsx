@@ -1,3 +1,4 @@
+import Table from "react-bootstrap/Table";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import {
@@ -25,6 +26,7 @@ import { percent } from "../../kit/texts";
 import type { PartProps } from "../../kit/partProps";
 import { OwnFindings } from "../../kit/OwnFindings";
 import { Settings } from "./Settings";
+import { Button } from "../../kit/Button";
 
 /** Lines written by style and settings, heard in place and taken. */
 export function WriteTab({ data, part }: PartProps) {
@@ -110,9 +112,7 @@ function Slashed({ section, line, offer }: { section: string; line: BassLine; of
   };
   return (
     <span className="slashes small">
-      <button type="button" onClick={() => acceptLine(slashed)}>
-        Take with its slash chords
-      </button>{" "}
+      <Button onClick={() => acceptLine(slashed)}>Take with its slash chords</Button>{" "}
       {line.slashes
         .slice(0, SLASHES)
         .map((s) => Pitch.typeset(s.symbol))
@@ -134,7 +134,7 @@ function BassFirst({ data, implied, notes }: { data: SectionData; implied: reado
   return (
     <>
       <h3>Roots the line implies</h3>
-      <table className="measures implied">
+      <Table bsPrefix="measures" className="implied">
         <tbody>
           {implied.map((r) => (
             <tr key={r.start}>
@@ -147,10 +147,9 @@ function BassFirst({ data, implied, notes }: { data: SectionData; implied: reado
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       <p className="controls">
-        <button
-          type="button"
+        <Button
           className="primary"
           onClick={() =>
             edit({
@@ -163,7 +162,7 @@ function BassFirst({ data, implied, notes }: { data: SectionData; implied: reado
           }
         >
           Write them as chords
-        </button>
+        </Button>
         <Link className="button" to={`/songs/${data.song.id}/chords`} onClick={() => openTab("chords", "harmonize")}>
           Harmonize the line
         </Link>

@@ -1,3 +1,4 @@
+import Table from "react-bootstrap/Table";
 import { useState } from "react";
 import { Link } from "react-router";
 import { download, fileName } from "../../app/commands/files";
@@ -10,6 +11,7 @@ import { FindingList } from "../../kit/FindingList";
 import { Select } from "../../kit/Select";
 import { SafeFixes } from "./SafeFixes";
 import { Waivers } from "./Waivers";
+import { Button } from "../../kit/Button";
 
 /** What was found in the section, the gravest first, with what can be done about it. */
 export function FindingsTab({ data }: { data: SectionData }) {
@@ -55,20 +57,16 @@ function TakeAway({ data: { song } }: { data: SectionData }) {
     <>
       <p className="small">Everything found in all sections, with places and ways out: as a table, or as data.</p>
       <p className="controls">
-        <button
-          type="button"
-          onClick={() => download(fileName(song, "findings.csv"), Check.csv(Check.report(song)), "text/csv")}
-        >
+        <Button onClick={() => download(fileName(song, "findings.csv"), Check.csv(Check.report(song)), "text/csv")}>
           Table (CSV)
-        </button>
-        <button
-          type="button"
+        </Button>
+        <Button
           onClick={() =>
             download(fileName(song, "findings.json"), JSON.stringify(Check.report(song), null, 2), "application/json")
           }
         >
           Data (JSON)
-        </button>
+        </Button>
         <Link to={`/songs/${song.id}/report`}>To print</Link>
       </p>
     </>
@@ -134,7 +132,7 @@ function Weights({ data: { song } }: { data: SectionData }) {
         What is set here holds for this song, whichever school judges it. The rest is as{" "}
         {Check.PROFILE_WORDS[song.profile].title} has it.
       </p>
-      <table className="measures settings">
+      <Table bsPrefix="measures" className="settings">
         <tbody>
           {Check.RULES.map((rule) => (
             <tr key={rule.id}>
@@ -158,7 +156,7 @@ function Weights({ data: { song } }: { data: SectionData }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </>
   );
 }
@@ -175,8 +173,7 @@ function Nothing({ data }: { data: SectionData }) {
         {heard.join(", ")} were checked against each other, chords and kick over {data.section.bars} bars by{" "}
         {Check.RULES.length} rules. Nothing is worth a remark.
       </p>
-      <details>
-        <summary className="small">What was checked</summary>
+      <Fold title="what was checked">
         <ul className="plain-list small">
           {Check.RULES.map((r) => (
             <li key={r.id} title={r.explanation}>
@@ -184,7 +181,7 @@ function Nothing({ data }: { data: SectionData }) {
             </li>
           ))}
         </ul>
-      </details>
+      </Fold>
     </>
   );
 }

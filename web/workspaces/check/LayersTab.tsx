@@ -1,3 +1,4 @@
+import Table from "react-bootstrap/Table";
 import { Fact, type Song } from "../../../core/src/index";
 import { usePlayback } from "../../app/store/playback";
 import { factsNow, type SectionData } from "../../app/store/sectionData";
@@ -21,7 +22,7 @@ export function LayersTab({ data }: { data: SectionData }) {
         A layer earns its place by what only it brings: attacks where nobody else strikes, an octave or a tone that
         nobody else has then. Hear the section without it to decide.
       </p>
-      <table className="measures brings">
+      <Table bsPrefix="measures" className="brings">
         <thead>
           <tr>
             <th scope="col">part</th>
@@ -54,7 +55,7 @@ export function LayersTab({ data }: { data: SectionData }) {
             );
           })}
         </tbody>
-      </table>
+      </Table>
       {spare.map((r) => (
         <p key={r.part} className="small">
           {r.name} could be left out here: {r.spare}.

@@ -1,9 +1,11 @@
+import Table from "react-bootstrap/Table";
 import { Check, type MomentNote, nth, Pitch } from "../../../core/src/index";
 import { usePlayback } from "../../app/store/playback";
 import type { SectionData } from "../../app/store/sectionData";
 import { useStored } from "../../app/store/song";
 import { ChordName } from "../../kit/ChordName";
 import { oneDecimal } from "../../kit/texts";
+import { Button } from "../../kit/Button";
 
 /** Everything that sounds at one moment, from the place where playing begins; the arrow keys walk. */
 export function MomentTab({ data }: { data: SectionData }) {
@@ -31,13 +33,13 @@ export function MomentTab({ data }: { data: SectionData }) {
       }}
     >
       <p className="finding-places">
-        <button type="button" aria-label="Moment before" onClick={() => go(at - 1)}>
+        <Button aria-label="Moment before" onClick={() => go(at - 1)}>
           ‹
-        </button>
+        </Button>
         <b>{where}</b>
-        <button type="button" aria-label="Next moment" onClick={() => go(at + 1)}>
+        <Button aria-label="Next moment" onClick={() => go(at + 1)}>
           ›
-        </button>
+        </Button>
       </p>
       <p className="small">Arrow keys walk; a click into the ruler goes there. What is held over is pale.</p>
       <p>
@@ -51,7 +53,7 @@ export function MomentTab({ data }: { data: SectionData }) {
         {drums.length > 0 && <span className="small"> · {drums.join(", ")}</span>}
       </p>
       <Register notes={notes} />
-      <table className="measures moment-table">
+      <Table bsPrefix="measures" className="moment-table">
         <thead>
           <tr>
             <th scope="col">part</th>
@@ -73,7 +75,7 @@ export function MomentTab({ data }: { data: SectionData }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import Table from "react-bootstrap/Table";
 import { nth } from "../../../core/src/index";
 import { lazy, Suspense, useEffect, useState } from "react";
 import type { Overview } from "../../../core/src/index";
@@ -51,7 +52,7 @@ function Covering({ overview: { covering } }: { overview: Overview }) {
         over chords are thick; anything over the tune is heard before it.
       </p>
       <div className="covering-scroll">
-        <table className="measures covering">
+        <Table bsPrefix="measures" className="covering">
           <thead>
             <tr>
               <th scope="col">covered</th>
@@ -86,7 +87,7 @@ function Covering({ overview: { covering } }: { overview: Overview }) {
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       </div>
     </>
   );

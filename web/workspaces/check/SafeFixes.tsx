@@ -5,6 +5,7 @@ import type { SectionData } from "../../app/store/sectionData";
 import { useSong } from "../../app/store/song";
 import { HearTake } from "../../kit/HearTake";
 import { workers } from "../../app/workers/sync";
+import { Button } from "../../kit/Button";
 
 /** Mends what is safe of the findings that are shown: the whole change is seen and heard before it is made. */
 export function SafeFixes({ data, findings }: { data: SectionData; findings: readonly Finding[] }) {
@@ -30,9 +31,7 @@ export function SafeFixes({ data, findings }: { data: SectionData; findings: rea
   if (!found || found.version !== version)
     return (
       <p className="controls">
-        <button type="button" onClick={ask}>
-          Fix what is safe …
-        </button>
+        <Button onClick={ask}>Fix what is safe …</Button>
       </p>
     );
   const { steps, edit, left } = found.safe;
@@ -62,9 +61,9 @@ export function SafeFixes({ data, findings }: { data: SectionData; findings: rea
             take={() => acceptEdit(edit)}
           />
         )}
-        <button type="button" className="quiet" onClick={() => setFound(null)}>
+        <Button className="quiet" onClick={() => setFound(null)}>
           Not now
-        </button>
+        </Button>
       </p>
     </section>
   );

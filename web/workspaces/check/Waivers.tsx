@@ -1,5 +1,6 @@
 import { Check, Song, type Waiver } from "../../../core/src/index";
 import { edit } from "../../app/store/song";
+import { Button } from "../../kit/Button";
 
 /** What a waiver holds for: a place, a section, parts, or the whole song. */
 function where(song: Song, { sectionId, parts, about }: Waiver): string {
@@ -18,9 +19,7 @@ export function Waivers({ song }: { song: Song }) {
             <b>{Check.RULES.find((r) => r.id === w.rule)?.title ?? w.rule}</b>
             {`: ${where(song, w)}. “${w.reason}”`}
           </span>
-          <button type="button" onClick={() => edit({ do: "unwaive", waiver: w.id })}>
-            Judge it again
-          </button>
+          <Button onClick={() => edit({ do: "unwaive", waiver: w.id })}>Judge it again</Button>
         </li>
       ))}
     </ul>

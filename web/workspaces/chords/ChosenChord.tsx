@@ -18,6 +18,7 @@ import { Select } from "../../kit/Select";
 import { basses } from "./basses";
 import { GroupTools } from "./GroupTools";
 import { Toggle } from "../../kit/Toggle";
+import { Button } from "../../kit/Button";
 
 const COLOR_LABELS: Record<Color, string> = {
   seventh: "7",
@@ -52,9 +53,9 @@ export function ChosenChord({ data }: { data: SectionData }) {
       <p className="chosen-line">
         <ChordName symbol={event.symbol} />
         {found && found.category !== "none" && <Meaning found={found} />}
-        <button type="button" className="quiet end" aria-label="Choose no chord" onClick={() => chooseChord(null)}>
+        <Button className="quiet end" aria-label="Choose no chord" onClick={() => chooseChord(null)}>
           done
-        </button>
+        </Button>
       </p>
       {many ? <GroupTools section={section} ids={chords} /> : <Changes data={data} event={event} />}
       <div className="whys">
@@ -132,9 +133,7 @@ function Readings({ section, event, readings }: { section: string; event: ChordE
           <ChordName symbol={r} />
         </Toggle>
       ))}
-      <button type="button" onClick={() => edit({ do: "setReadings", section, chord: event.id, readings: null })}>
-        settled
-      </button>
+      <Button onClick={() => edit({ do: "setReadings", section, chord: event.id, readings: null })}>settled</Button>
     </p>
   );
 }

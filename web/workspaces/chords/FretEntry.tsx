@@ -1,3 +1,4 @@
+import FormControl from "react-bootstrap/FormControl";
 import { useState } from "react";
 import { Frets, Key, Pitch, sure } from "../../../core/src/index";
 import type { SectionData } from "../../app/store/sectionData";
@@ -5,6 +6,7 @@ import { NumberBox } from "../../kit/NumberBox";
 import { Refused } from "../../kit/Refused";
 import { Select } from "../../kit/Select";
 import { Named } from "./Named";
+import { Button } from "../../kit/Button";
 
 const SHOWN = 5;
 const HIGHEST_POSITION = 12;
@@ -61,7 +63,8 @@ export function FretEntry({ data }: { data: SectionData }) {
       <div className="controls">
         <label>
           <span className="muted">tuning</span>
-          <input
+          <FormControl
+            bsPrefix="field"
             value={ownTuning ?? strings.map(Pitch.note).join(" ")}
             className="tuning"
             spellCheck={false}
@@ -71,7 +74,8 @@ export function FretEntry({ data }: { data: SectionData }) {
         </label>
         <label>
           <span className="muted">frets</span>
-          <input
+          <FormControl
+            bsPrefix="field"
             value={text}
             className="frets"
             spellCheck={false}
@@ -111,9 +115,8 @@ function NeckGrid({ strings, shape, setFret }: NeckProps) {
       <div className="neck-row names">
         <span>{position > 1 ? position : ""}</span>
         {strings.map((s, i) => (
-          <button
+          <Button
             key={i}
-            type="button"
             aria-pressed={shape[i] === 0}
             aria-label={`String ${strings.length - i}, ${s}: ${stateOf(i)}`}
             title={
@@ -123,32 +126,31 @@ function NeckGrid({ strings, shape, setFret }: NeckProps) {
           >
             {shape[i] === null && "×"}
             {shape[i] === 0 && "o"}
-          </button>
+          </Button>
         ))}
       </div>
       {Array.from({ length: SHOWN }, (_, row) => position + row).map((fret) => (
         <div key={fret} className="neck-row">
           <span>{fret}</span>
           {strings.map((_, i) => (
-            <button
+            <Button
               key={i}
-              type="button"
               aria-pressed={shape[i] === fret}
               aria-label={`String ${strings.length - i}, fret ${fret}`}
               onClick={() => setFret(i, fret)}
             >
               {shape[i] === fret ? "●" : ""}
-            </button>
+            </Button>
           ))}
         </div>
       ))}
       <div className="controls">
-        <button type="button" disabled={position === 1} onClick={() => setPosition(position - 1)}>
+        <Button disabled={position === 1} onClick={() => setPosition(position - 1)}>
           lower frets
-        </button>
-        <button type="button" disabled={position > HIGHEST_POSITION} onClick={() => setPosition(position + 1)}>
+        </Button>
+        <Button disabled={position > HIGHEST_POSITION} onClick={() => setPosition(position + 1)}>
           higher frets
-        </button>
+        </Button>
       </div>
     </div>
   );

@@ -1,5 +1,6 @@
 import type { Edit, Section } from "../../../core/src/index";
 import { edit } from "../../app/store/song";
+import { Button } from "../../kit/Button";
 
 type How = Extract<Edit, { do: "arrangeChords" }>["how"];
 
@@ -22,56 +23,37 @@ export function GroupTools({ section, ids }: { section: Section; ids: string[] }
         {MOVES.map(([by, words]) => (
           <span key={by} className="stepper" role="group" aria-label={words}>
             <span className="muted">{words}</span>
-            <button
-              type="button"
-              aria-label={`down ${words}`}
-              onClick={() => edit({ do: "moveChords", ...base, by, steps: -1 })}
-            >
+            <Button aria-label={`down ${words}`} onClick={() => edit({ do: "moveChords", ...base, by, steps: -1 })}>
               −1
-            </button>
-            <button
-              type="button"
-              aria-label={`up ${words}`}
-              onClick={() => edit({ do: "moveChords", ...base, by, steps: 1 })}
-            >
+            </Button>
+            <Button aria-label={`up ${words}`} onClick={() => edit({ do: "moveChords", ...base, by, steps: 1 })}>
               +1
-            </button>
+            </Button>
           </span>
         ))}
       </div>
       <div>
-        <button
-          type="button"
+        <Button
           title="Writes them again right behind, over what stands there"
           onClick={() => edit({ do: "copyChords", ...base, to: end })}
         >
           repeat
-        </button>
-        <button
-          type="button"
-          title="Writes them again at the end of the section"
-          onClick={() => edit({ do: "copyChords", ...base })}
-        >
+        </Button>
+        <Button title="Writes them again at the end of the section" onClick={() => edit({ do: "copyChords", ...base })}>
           copy to the end
-        </button>
-        <button type="button" onClick={arrange("reverse")}>
-          reverse
-        </button>
-        <button type="button" disabled={ids.length !== 2} onClick={arrange("swap")}>
+        </Button>
+        <Button onClick={arrange("reverse")}>reverse</Button>
+        <Button disabled={ids.length !== 2} onClick={arrange("swap")}>
           swap
-        </button>
-        <button type="button" title="Each lasts half as long, and the row is played twice" onClick={arrange("double")}>
+        </Button>
+        <Button title="Each lasts half as long, and the row is played twice" onClick={arrange("double")}>
           twice as fast
-        </button>
-        <button type="button" title="Every second chord goes, the others last twice as long" onClick={arrange("halve")}>
+        </Button>
+        <Button title="Every second chord goes, the others last twice as long" onClick={arrange("halve")}>
           half as fast
-        </button>
-        <button type="button" onClick={() => edit({ do: "pinChords", ...base, pinned: !pinned })}>
-          {pinned ? "unpin" : "pin"}
-        </button>
-        <button type="button" onClick={arrange("remove")}>
-          delete
-        </button>
+        </Button>
+        <Button onClick={() => edit({ do: "pinChords", ...base, pinned: !pinned })}>{pinned ? "unpin" : "pin"}</Button>
+        <Button onClick={arrange("remove")}>delete</Button>
       </div>
     </div>
   );

@@ -19,6 +19,7 @@ import { Refused } from "../../kit/Refused";
 import { Select } from "../../kit/Select";
 import { Slider } from "../../kit/Slider";
 import { workers } from "../../app/workers/sync";
+import { Button } from "../../kit/Button";
 
 type Ending = "closed" | "open";
 
@@ -95,9 +96,9 @@ function ForLine({
       </div>
       <Slider from="plain triads" to="sevenths, neighbors" label="Color" value={color} set={setColor} />
       <div className="controls">
-        <button type="button" className="primary" disabled={busy} onClick={() => void go()}>
+        <Button className="primary" disabled={busy} onClick={() => void go()}>
           {busy ? "Working …" : `Harmonize ${part.name.split(",")[0]}`}
-        </button>
+        </Button>
       </div>
       {problem && <Refused problem={problem} />}
       <Harmonizations data={data} list={list} />
@@ -137,9 +138,9 @@ function Harmonizations({ data, list }: { data: SectionData; list: readonly Harm
             <span className="offer-line">
               {Pitch.typeset(Chord.writeLine(h.events, data.meter, data.section.bars))}
             </span>
-            <button type="button" aria-expanded={open === i} onClick={() => setOpen(open === i ? null : i)}>
+            <Button aria-expanded={open === i} onClick={() => setOpen(open === i ? null : i)}>
               reasons
-            </button>
+            </Button>
             {open === i && (
               <ul className="small reasons">
                 {h.events.map((e) => (

@@ -1,9 +1,11 @@
+import Table from "react-bootstrap/Table";
 import { Chord, firstOf, type Reading } from "../../../core/src/index";
 import { afterText, put, soundChord, type Where } from "../../app/commands/chords";
 import type { SectionData } from "../../app/store/sectionData";
 import { useSelection } from "../../app/store/selection";
 import { ChordName } from "../../kit/ChordName";
 import { percent } from "../../kit/texts";
+import { Button } from "../../kit/Button";
 
 /** Readings that are shown: the first three, then those that are likely enough. */
 const SURELY = 3;
@@ -39,7 +41,7 @@ export function Named({ data, readings, shape }: { data: SectionData; readings: 
           The shape is <ChordName symbol={shape[0].symbol} />; with the capo it sounds:
         </p>
       )}
-      <table className="measures readings-table">
+      <Table bsPrefix="measures" className="readings-table">
         <tbody>
           {readings
             .filter((r, i) => i < SURELY || r.score >= LIKELY)
@@ -47,9 +49,9 @@ export function Named({ data, readings, shape }: { data: SectionData; readings: 
             .map((r, i) => (
               <tr key={r.symbol + String(r.rootless)}>
                 <th scope="row">
-                  <button type="button" title="Hear it" onClick={() => soundChord(r.symbol)}>
+                  <Button title="Hear it" onClick={() => soundChord(r.symbol)}>
                     <ChordName symbol={r.symbol} />
-                  </button>
+                  </Button>
                   <span className="small"> {readingText(r)}</span>
                 </th>
                 <td>
@@ -59,18 +61,17 @@ export function Named({ data, readings, shape }: { data: SectionData; readings: 
               </tr>
             ))}
         </tbody>
-      </table>
+      </Table>
       {places.map(([where, text], i) => (
         <div key={where} className="put-row">
-          <button type="button" className={i === 0 ? "primary" : ""} onClick={() => put(data, first.symbol, where)}>
+          <Button className={i === 0 ? "primary" : ""} onClick={() => put(data, first.symbol, where)}>
             Put <ChordName symbol={first.symbol} /> {text}
-          </button>
+          </Button>
         </div>
       ))}
       {readings.length > 1 && (
         <div className="put-row">
-          <button
-            type="button"
+          <Button
             title="The chord is written with all its readings; you decide later"
             onClick={() =>
               put(
@@ -82,7 +83,7 @@ export function Named({ data, readings, shape }: { data: SectionData; readings: 
             }
           >
             not sure: keep the readings with it
-          </button>
+          </Button>
         </div>
       )}
     </div>

@@ -1,8 +1,10 @@
+import FormControl from "react-bootstrap/FormControl";
 import { useState } from "react";
 import { Chord, Key, Pitch } from "../../../core/src/index";
 import type { SectionData } from "../../app/store/sectionData";
 import { edit } from "../../app/store/song";
 import { LineProblems } from "../../kit/LineProblems";
+import { Button } from "../../kit/Button";
 
 /** Numerals of the present chords that are shown. */
 const SHOWN = 24;
@@ -23,7 +25,9 @@ export function NumeralLine({ data }: { data: SectionData }) {
       <label className="block-label" htmlFor="numerals">
         Numerals or degrees in {Pitch.typeset(Key.name(data.key))}
       </label>
-      <textarea
+      <FormControl
+        as="textarea"
+        bsPrefix="field"
         id="numerals"
         rows={2}
         spellCheck={false}
@@ -48,9 +52,9 @@ export function NumeralLine({ data }: { data: SectionData }) {
       )}
       {good && <p className="line-preview">{Pitch.typeset(line)}</p>}
       <div className="controls">
-        <button type="button" className="primary" disabled={!good} onClick={write}>
+        <Button className="primary" disabled={!good} onClick={write}>
           Write into the section
-        </button>
+        </Button>
       </div>
       <p className="small">
         Without bar lines every numeral is a bar. Plain degrees take the key’s own triad, <code>27</code> its seventh;{" "}

@@ -5,6 +5,7 @@ import type { SectionData } from "../../app/store/sectionData";
 import { useSelection } from "../../app/store/selection";
 import { ChordName } from "../../kit/ChordName";
 import { Switches } from "../../kit/Switches";
+import { Button } from "../../kit/Button";
 
 const DEGREES = [0, 1, 2, 3, 4, 5, 6];
 
@@ -63,15 +64,14 @@ export function Palette({ data }: { data: SectionData }) {
           <h4 className="palette-title">{title}</h4>
           <div className="palette">
             {[...new Set(symbols)].map((symbol) => (
-              <button
+              <Button
                 key={symbol}
-                type="button"
                 title={`${Pitch.typeset(symbol)}, ${roman(symbol)}`}
                 onClick={() => (target === "listen" ? soundChord(symbol) : put(data, symbol, target))}
               >
                 <ChordName symbol={symbol} />
                 <small>{roman(symbol)}</small>
-              </button>
+              </Button>
             ))}
           </div>
         </div>

@@ -9,6 +9,7 @@ import type { SectionData } from "../../app/store/sectionData";
 import { useSelection } from "../../app/store/selection";
 import { Named } from "./Named";
 import { ComputerKeys } from "../../kit/ComputerKeys";
+import { Button } from "../../kit/Button";
 
 /** Keys join the chord that is collected, while it lasts; each sounds. */
 function useCollecting(part: string): void {
@@ -66,9 +67,9 @@ export function PlayedEntry({ data }: { data: SectionData }) {
       </p>
       <div className="controls">
         <ComputerKeys />
-        <button type="button" disabled={!notes.length} onClick={clearPlayed}>
+        <Button disabled={!notes.length} onClick={clearPlayed}>
           clear
-        </button>
+        </Button>
       </div>
       {playIn && (
         <p className="small">

@@ -12,6 +12,8 @@ import { workers } from "../../app/workers/sync";
 import { latest } from "../../app/workers/sync";
 import type { ShownOffer } from "../../app/workers/music.worker";
 import { OneOffer, WholeOffer } from "./ReharmOffers";
+import { Fold } from "../../kit/Fold";
+import { Button } from "../../kit/Button";
 
 type Aim = "all" | "more" | "less";
 type Scope = "chords" | "section";
@@ -183,17 +185,10 @@ export function Reharmonize({ data }: { data: SectionData }) {
 /** Which techniques may be used. */
 function Techniques({ off, set }: { off: string[]; set(off: string[]): void }) {
   return (
-    <details className="techniques">
-      <summary className="small">
-        {Reharm.TECHNIQUES.length - off.length} of {Reharm.TECHNIQUES.length} techniques
-      </summary>
+    <Fold title={`${Reharm.TECHNIQUES.length - off.length} of ${Reharm.TECHNIQUES.length} techniques`}>
       <div className="controls">
-        <button type="button" onClick={() => set([])}>
-          all
-        </button>
-        <button type="button" onClick={() => set(Reharm.TECHNIQUES.map((t) => t.id))}>
-          none
-        </button>
+        <Button onClick={() => set([])}>all</Button>
+        <Button onClick={() => set(Reharm.TECHNIQUES.map((t) => t.id))}>none</Button>
       </div>
       {Reharm.TECHNIQUES.map((t) => (
         <Check
@@ -205,6 +200,6 @@ function Techniques({ off, set }: { off: string[]; set(off: string[]): void }) {
           {t.title}
         </Check>
       ))}
-    </details>
+    </Fold>
   );
 }

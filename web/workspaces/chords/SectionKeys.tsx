@@ -1,7 +1,10 @@
+import Table from "react-bootstrap/Table";
 import { Harmony, type HarmonyReport, Key, Pitch, sure } from "../../../core/src/index";
 import { useResults } from "../../app/store/results";
 import type { SectionData } from "../../app/store/sectionData";
 import { edit } from "../../app/store/song";
+import { Fold } from "../../kit/Fold";
+import { Button } from "../../kit/Button";
 
 const TONICS = ["Cb", "C", "C#", "Db", "D", "D#", "Eb", "E", "F", "F#", "Gb", "G", "G#", "Ab", "A", "A#", "Bb", "B"];
 
@@ -28,7 +31,7 @@ export function SectionKeys({ data }: { data: SectionData }) {
     <>
       <h3>Key and shape of the section</h3>
       <BestKey data={data} harmony={harmony} />
-      <table className="measures">
+      <Table bsPrefix="measures">
         <tbody>
           {harmony.keys.slice(0, 3).map((k) => (
             <tr key={k.key}>
@@ -38,16 +41,15 @@ export function SectionKeys({ data }: { data: SectionData }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       {other && (
         <p className="small">
-          <button
-            type="button"
+          <Button
             title="Renames every chord and note; nothing sounds different"
             onClick={() => edit({ do: "respell", key: other })}
           >
             spell the song in {Pitch.typeset(other)}
-          </button>
+          </Button>
         </p>
       )}
       {harmony.regions.map((r) => (
@@ -79,9 +81,7 @@ function BestKey({ data, harmony }: { data: SectionData; harmony: HarmonyReport 
     <p className="small">
       The chords fit {Pitch.typeset(best.key)} best{rivals}.{" "}
       {best.key !== named && !best.equal.includes(named) && !data.section.key && (
-        <button type="button" onClick={() => edit({ do: "setKey", key: best.key })}>
-          write it in {Pitch.typeset(best.key)}
-        </button>
+        <Button onClick={() => edit({ do: "setKey", key: best.key })}>write it in {Pitch.typeset(best.key)}</Button>
       )}
     </p>
   );
@@ -91,8 +91,7 @@ function BestKey({ data, harmony }: { data: SectionData; harmony: HarmonyReport 
 function Words({ harmony }: { harmony: HarmonyReport }) {
   const used = new Set(harmony.chords.flatMap((c) => (c.category === "none" ? [] : [c.category, ...c.also])));
   return (
-    <details>
-      <summary className="small">What the words mean</summary>
+    <Fold title="what the words mean">
       <dl className="small words">
         {Harmony.RECOGNIZERS.filter((r) => used.has(r.id)).map((r) => (
           <div key={r.id}>
@@ -103,6 +102,6 @@ function Words({ harmony }: { harmony: HarmonyReport }) {
           </div>
         ))}
       </dl>
-    </details>
+    </Fold>
   );
 }

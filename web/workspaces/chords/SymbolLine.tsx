@@ -1,3 +1,4 @@
+import FormControl from "react-bootstrap/FormControl";
 import { useEffect, useRef, useState } from "react";
 import { Chord } from "../../../core/src/index";
 import type { SectionData } from "../../app/store/sectionData";
@@ -39,7 +40,9 @@ export function SymbolLine({ data }: { data: SectionData }) {
       <label className="block-label" htmlFor="line">
         Chord line
       </label>
-      <textarea
+      <FormControl
+        as="textarea"
+        bsPrefix="field"
         id="line"
         rows={4}
         spellCheck={false}

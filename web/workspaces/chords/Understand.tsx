@@ -1,3 +1,4 @@
+import Table from "react-bootstrap/Table";
 import { Chord, Harmony, Key, nth, Pitch, Slice, type Tension } from "../../../core/src/index";
 import { rename } from "../../app/commands/chords";
 import { useResults } from "../../app/store/results";
@@ -5,6 +6,7 @@ import type { SectionData } from "../../app/store/sectionData";
 import { useSelection } from "../../app/store/selection";
 import { ChordName } from "../../kit/ChordName";
 import { SectionKeys } from "./SectionKeys";
+import { Button } from "../../kit/Button";
 
 /** Everything about the chord in focus, and the keys the section's chords fit. */
 export function Understand({ data }: { data: SectionData }) {
@@ -43,7 +45,7 @@ function Distances({ chord, index, data: { key, section } }: { chord: Chord; ind
   return (
     <>
       <h3>Distances</h3>
-      <table className="measures">
+      <Table bsPrefix="measures">
         <tbody>
           {rows.map(([label, other]) => {
             if (!other) return null;
@@ -57,7 +59,7 @@ function Distances({ chord, index, data: { key, section } }: { chord: Chord; ind
             );
           })}
         </tbody>
-      </table>
+      </Table>
       <p className="small">
         Left: distance in tonal space after Lerdahl (1988), keys counted where a chord leaves the key; right: the least
         motion of all voices, in semitones.
@@ -76,14 +78,14 @@ function Tones({ chord, data, id }: { chord: Chord; data: SectionData; id: strin
       `${Pitch.typeset(bent.from.note)} becomes ${Pitch.typeset(bent.to.note)}, ${role} of ` +
       `${Pitch.typeset(bent.symbol)}`;
     return (
-      <button type="button" title={said} aria-label={said} onClick={() => rename(data.section.id, id, bent.symbol)}>
+      <Button title={said} aria-label={said} onClick={() => rename(data.section.id, id, bent.symbol)}>
         {direction > 0 ? "♯" : "♭"} <ChordName symbol={bent.symbol} />
-      </button>
+      </Button>
     );
   };
   const rooted = { ...chord, bass: chord.root };
   return (
-    <table className="measures tones">
+    <Table bsPrefix="measures" className="tones">
       <thead>
         <tr>
           <th scope="col">tone</th>
@@ -110,7 +112,7 @@ function Tones({ chord, data, id }: { chord: Chord; data: SectionData; id: strin
           </tr>
         )}
       </tbody>
-    </table>
+    </Table>
   );
 }
 
@@ -134,7 +136,7 @@ function Colors({ chord, home }: { chord: Chord; home: Key }) {
         {!list.length && <li className="small">No scale in common use holds all of its notes.</li>}
       </ul>
       {scales.length > 0 && (
-        <table className="measures">
+        <Table bsPrefix="measures">
           <tbody>
             {scales.map((s) => (
               <tr key={s.name}>
@@ -145,7 +147,7 @@ function Colors({ chord, home }: { chord: Chord; home: Key }) {
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       )}
       <p className="small">
         Jazz teaching calls notes a semitone above a chord tone avoid notes; chorale style resolves them, loop music

@@ -1,3 +1,4 @@
+import Table from "react-bootstrap/Table";
 import { useState, type ReactNode } from "react";
 import {
   Bass,
@@ -21,6 +22,7 @@ import { Slider } from "../../kit/Slider";
 import { Switches } from "../../kit/Switches";
 import type { Cell } from "./cell";
 import { DrumPattern } from "./DrumPattern";
+import { Button } from "../../kit/Button";
 
 const LEVELS: readonly Choice<Level>[] = [
   ["part", "the song"],
@@ -44,21 +46,16 @@ export function CellDetails({ song, part, pass: shown, busy }: { song: Song; par
         {part.name} in {shown.name}
       </h3>
       <div className="controls">
-        <button
-          type="button"
-          aria-pressed={busy.muted}
-          disabled={part.muted}
-          onClick={() => toggleOut(pass.id, part.id)}
-        >
+        <Button aria-pressed={busy.muted} disabled={part.muted} onClick={() => toggleOut(pass.id, part.id)}>
           {busy.muted ? "Let it play here" : "Out in this pass"}
-        </button>
+        </Button>
         <span className="small">{busy.muted ? "silent" : `${Math.round(busy.attacks * 10) / 10} attacks a bar`}</span>
       </div>
       <div className="controls">
         <span className="muted">changes are for</span>
         <Switches label="Changes are for" value={level} choices={LEVELS} set={setLevel} />
       </div>
-      <table className="measures settings cell-settings">
+      <Table bsPrefix="measures" className="settings cell-settings">
         <tbody>
           {part.link && <CompRows cell={cell} />}
           {Edit.laidOutParts(song).includes(part) && <VoicingRows cell={cell} />}
@@ -66,20 +63,16 @@ export function CellDetails({ song, part, pass: shown, busy }: { song: Song; par
           {part.role === "drums" && <DrumPattern cell={cell} />}
           <Loudness cell={cell} />
         </tbody>
-      </table>
+      </Table>
       {part.role === "bass" && !part.link && level !== "part" && (
-        <button type="button" onClick={() => void writeBassFor(part.id, shown, level === "pass")}>
+        <Button onClick={() => void writeBassFor(part.id, shown, level === "pass")}>
           Write its line {level === "pass" ? "for this pass" : `in ${section.name}`}
-        </button>
+        </Button>
       )}
       {!part.link && part.role !== "drums" && part.role !== "bass" && (
         <p className="small">{part.name} plays what is written.</p>
       )}
-      {own && (
-        <button type="button" onClick={() => playAsSection(part.id, pass)}>
-          Play as in its section
-        </button>
-      )}
+      {own && <Button onClick={() => playAsSection(part.id, pass)}>Play as in its section</Button>}
     </section>
   );
 }
@@ -116,15 +109,14 @@ function Row({
       <td className="small from">
         {owner === null ? "as usual" : { part: "the song’s", section: `${section.name}’s`, pass: "this pass’s" }[owner]}
         {owner === level && (
-          <button
-            type="button"
+          <Button
             className="quiet"
             aria-label={`Give ${title} back`}
             title="Give it back: it is inherited again"
             onClick={() => put(cell, way, { [name]: null })}
           >
             ×
-          </button>
+          </Button>
         )}
       </td>
     </tr>

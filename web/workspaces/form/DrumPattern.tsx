@@ -2,6 +2,7 @@ import { type Edit, Form, Groove, type Section, Song, sure } from "../../../core
 import { edit } from "../../app/store/song";
 import { Select, type Choice } from "../../kit/Select";
 import type { Cell } from "./cell";
+import { Button } from "../../kit/Button";
 
 const PAINTED = "painted";
 
@@ -47,15 +48,14 @@ export function DrumPattern({ cell: { song, pass, section, level } }: { cell: Ce
       <td className="small from">
         {own ? "this pass’s" : `${section.name}’s`}
         {own && level === "pass" && (
-          <button
-            type="button"
+          <Button
             className="quiet"
             aria-label="Give the drums back"
             title="Give it back: it is inherited again"
             onClick={() => edit({ do: "giveBack", pass: pass.id, what: "groove" })}
           >
             ×
-          </button>
+          </Button>
         )}
       </td>
     </tr>

@@ -1,8 +1,10 @@
+import Table from "react-bootstrap/Table";
 import { type AccentMap, type AccentPair, type AccentRow, Drums, sure } from "../../../core/src/index";
 import { setMain } from "../../app/commands/drums";
 import type { SectionData } from "../../app/store/sectionData";
 import { percent } from "../../kit/texts";
 import { inBar } from "./places";
+import { Button } from "../../kit/Button";
 
 const WORDS: Record<AccentPair["kind"], string> = {
   agree: "agree",
@@ -38,20 +40,20 @@ export function Accents({ data, map }: { data: SectionData; map: AccentMap }) {
   return (
     <>
       <h3>Who plays where in the bar</h3>
-      <table className="accent-map" aria-label={`Accents over ${steps} steps of the bar`}>
+      <Table bsPrefix="accent-map" aria-label={`Accents over ${steps} steps of the bar`}>
         <tbody>
           <Row row={all} scale={Math.max(...total, 0.01)} data={data} map={map} kicks={null} />
           {rows.map((r) => (
             <Row key={r.id} row={r} scale={1} data={data} map={map} kicks={Drums.of(r.id) === "kick" ? kicks : null} />
           ))}
         </tbody>
-      </table>
+      </Table>
       <p className="small">
         Dark columns are accents: played in most bars, and not much softer than the strongest of the row. Underlined
         kicks are main accents, which the bass must meet: press one to change that in all bars.
       </p>
       <h3>Syncopation a bar</h3>
-      <table className="measures">
+      <Table bsPrefix="measures">
         <tbody>
           {rows.map((r) => (
             <tr key={r.id} className={r.syncopation ? "" : "zero"}>
@@ -62,7 +64,7 @@ export function Accents({ data, map }: { data: SectionData; map: AccentMap }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       <Pairs map={map} />
     </>
   );
@@ -94,15 +96,14 @@ function Row({ row: { name, strength, accents }, scale, data, map, kicks }: RowP
         return (
           <td key={i} className={beats.includes(i) ? "beat" : ""} title={`${name}, ${where}: ${percent(s / scale)}`}>
             {kick ? (
-              <button
-                type="button"
+              <Button
                 className={kick.main ? "main" : ""}
                 aria-pressed={kick.main}
                 aria-label={`Main accent of the kick at ${where}`}
                 onClick={() => setMain(data.section.id, data.kicks, kick.hits, !kick.main)}
               >
                 {column}
-              </button>
+              </Button>
             ) : (
               column
             )}

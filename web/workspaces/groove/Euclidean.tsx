@@ -5,6 +5,7 @@ import type { SectionData } from "../../app/store/sectionData";
 import { edit } from "../../app/store/song";
 import { NumberBox } from "../../kit/NumberBox";
 import { Select } from "../../kit/Select";
+import { Button } from "../../kit/Button";
 
 const MOST_STEPS = 32;
 /** Steps that fit one row. */
@@ -57,9 +58,7 @@ export function Euclidean({ data }: { data: SectionData }) {
           choices={Drums.ALL.map((d) => [d, Drums.KINDS[d].title])}
           set={setDrum}
         />
-        <button type="button" onClick={put}>
-          Put it there
-        </button>
+        <Button onClick={put}>Put it there</Button>
         <span className="small">in steps of the grid</span>
       </div>
     </>

@@ -4,6 +4,7 @@ import type { SectionData } from "../../app/store/sectionData";
 import { edit } from "../../app/store/song";
 import { Check } from "../../kit/Check";
 import { Slider } from "../../kit/Slider";
+import { Button } from "../../kit/Button";
 
 /** The main accents of the kick: by rule, or marked by hand. */
 export function Kicks({ data }: { data: SectionData }) {
@@ -25,9 +26,7 @@ export function Kicks({ data }: { data: SectionData }) {
             ))}
           </ul>
           {data.section.groove.accents && (
-            <button type="button" onClick={() => edit({ do: "setAccents", section, accents: null })}>
-              Back to the rule
-            </button>
+            <Button onClick={() => edit({ do: "setAccents", section, accents: null })}>Back to the rule</Button>
           )}
         </>
       ) : (

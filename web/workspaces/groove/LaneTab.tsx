@@ -1,3 +1,4 @@
+import Table from "react-bootstrap/Table";
 import { useState } from "react";
 import {
   type Drum,
@@ -18,6 +19,7 @@ import { InPlace } from "../../kit/InPlace";
 import { Select } from "../../kit/Select";
 import { Slider } from "../../kit/Slider";
 import { milliseconds, percent, ticksOf, typedPitch } from "../../kit/texts";
+import { Button } from "../../kit/Button";
 
 type LaneChange = Extract<Edit, { do: "setLane" }>["change"];
 type HitChange = Extract<Edit, { do: "changeHit" }>["change"];
@@ -51,11 +53,7 @@ export function LaneTab({ data }: { data: SectionData }) {
           choices={Drums.ALL.map((d) => [d, `${Drums.laneName(section, d)}${used(d) ? "" : " (empty)"}`])}
           set={setDrum}
         />
-        {!stored && (
-          <button type="button" onClick={() => set({})}>
-            Add the lane
-          </button>
-        )}
+        {!stored && <Button onClick={() => set({})}>Add the lane</Button>}
       </div>
       <Naming data={data} lane={lane} set={set} />
       <Feel data={data} lane={lane} set={set} />
@@ -68,7 +66,7 @@ export function LaneTab({ data }: { data: SectionData }) {
 function Naming({ lane, set }: Props) {
   const { note: usual } = Drums.KINDS[lane.drum];
   return (
-    <table className="measures facts">
+    <Table bsPrefix="measures" className="facts">
       <tbody>
         <tr>
           <th scope="row">name</th>
@@ -87,7 +85,7 @@ function Naming({ lane, set }: Props) {
           </td>
         </tr>
       </tbody>
-    </table>
+    </Table>
   );
 }
 
@@ -122,18 +120,13 @@ function Feel({ data: { song, section, meter }, lane, set }: Props) {
         set={(n, quiet) => set({ offset: n || null }, quiet)}
       />
       <div className="controls">
-        {lane.swing !== undefined && (
-          <button type="button" onClick={() => set({ swing: null })}>
-            Swing with the song
-          </button>
-        )}
+        {lane.swing !== undefined && <Button onClick={() => set({ swing: null })}>Swing with the song</Button>}
         {Drums.TUNABLE.includes(lane.drum) && (
           <Check on={lane.tuned ?? false} set={(on) => set({ tuned: on || null })}>
             tuned
           </Check>
         )}
-        <button
-          type="button"
+        <Button
           title="Thirty-second notes over the last beat, from soft to loud"
           onClick={() =>
             set({
@@ -145,10 +138,10 @@ function Feel({ data: { song, section, meter }, lane, set }: Props) {
           }
         >
           Roll into the next bar
-        </button>
-        <button type="button" disabled={!lane.hits.length} onClick={() => set({ hits: [] })}>
+        </Button>
+        <Button disabled={!lane.hits.length} onClick={() => set({ hits: [] })}>
           Empty it
-        </button>
+        </Button>
       </div>
     </>
   );
@@ -158,7 +151,7 @@ function Hits({ data, lane }: { data: SectionData; lane: Lane }) {
   const hits = lane.hits.filter((h) => h.start < LISTED_BARS * data.meter.bar);
   if (!hits.length) return <p className="small">No hit yet. Add the lane and paint in its row.</p>;
   return (
-    <table className="measures hits">
+    <Table bsPrefix="measures" className="hits">
       <thead>
         <tr>
           <th scope="col">where</th>
@@ -173,7 +166,7 @@ function Hits({ data, lane }: { data: SectionData; lane: Lane }) {
           <HitRow key={h.start} data={data} lane={lane} hit={h} />
         ))}
       </tbody>
-    </table>
+    </Table>
   );
 }
 

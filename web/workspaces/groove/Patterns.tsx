@@ -9,6 +9,7 @@ import { OfferButtons } from "../../kit/OfferButtons";
 import { Select } from "../../kit/Select";
 import { percent } from "../../kit/texts";
 import { Euclidean } from "./Euclidean";
+import { Button } from "../../kit/Button";
 
 /** Bars of a pattern that are heard. */
 const HEARD_BARS = 4;
@@ -82,38 +83,31 @@ function ShapeIt({ section, meter, length }: { section: Section; meter: Meter; l
     <>
       <h3>Shape it</h3>
       <div className="controls">
-        <button
-          type="button"
+        <Button
           disabled={first === null || section.bars < 2}
           onClick={() => edit({ do: "repeatDrums", section: section.id, bar: sure(first) })}
         >
           Repeat bar {(first ?? 0) + 1} through the section
-        </button>
+        </Button>
       </div>
       <div className="controls">
-        <button
-          type="button"
-          disabled={first === null}
-          onClick={() => put(Groove.withFill(lanes, meter, last, { length: 1, seed }))}
-        >
+        <Button disabled={first === null} onClick={() => put(Groove.withFill(lanes, meter, last, { length: 1, seed }))}>
           Fill on the last beat
-        </button>
-        <button
-          type="button"
+        </Button>
+        <Button
           disabled={first === null}
           onClick={() => put(Groove.withFill(lanes, meter, last, { length: Math.ceil(meter.beats.length / 2), seed }))}
         >
           Fill half the last bar
-        </button>
+        </Button>
       </div>
       <div className="controls">
-        <button
-          type="button"
+        <Button
           disabled={first === null || section.bars <= turn}
           onClick={() => put(Groove.withVariation(lanes, meter, turn, { length, seed }))}
         >
           Vary every second time
-        </button>
+        </Button>
         <Select
           label="Bars that are repeated"
           text="of"

@@ -1,3 +1,4 @@
+import FormControl from "react-bootstrap/FormControl";
 import { useState } from "react";
 import { type AccentMap, Drums, type Edit, firstOf, Groove, Meter, type Nearness } from "../../../core/src/index";
 import { acceptEdit, auditionEdit } from "../../app/commands/audition";
@@ -9,6 +10,7 @@ import { Select } from "../../kit/Select";
 import { Slider } from "../../kit/Slider";
 import { percent } from "../../kit/texts";
 import { inBar } from "./places";
+import { Button } from "../../kit/Button";
 
 /** Share of the bars in which a step is played, from which it belongs to the rhythm: every sixth. */
 const BELONGS = 0.15;
@@ -44,7 +46,8 @@ export function Reference({ data, map }: { data: SectionData; map: AccentMap }) 
       <div className="controls">
         <label>
           <span className="muted">with</span>
-          <input
+          <FormControl
+            bsPrefix="field"
             aria-label="Reference rhythm"
             className="reference"
             placeholder="x..x..x...x.x..."
@@ -54,8 +57,7 @@ export function Reference({ data, map }: { data: SectionData; map: AccentMap }) 
             onBlur={() => keep(text)}
           />
         </label>
-        <button
-          type="button"
+        <Button
           title="The rhythm as it stands now becomes the reference"
           onClick={() => {
             const now = own.map((x) => (x ? "x" : ".")).join("");
@@ -64,7 +66,7 @@ export function Reference({ data, map }: { data: SectionData; map: AccentMap }) 
           }}
         >
           this one
-        </button>
+        </Button>
       </div>
       {reference && !reference.ok && <Refused problem={reference.error} />}
       {reference?.ok && <Closeness data={data} map={map} id={row.id} own={own} reference={reference.value} />}

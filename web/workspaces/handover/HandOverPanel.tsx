@@ -10,6 +10,7 @@ import { Field } from "../../kit/Field";
 import { DropFile } from "../../kit/DropFile";
 import { PanelHead } from "../../kit/PanelHead";
 import "./style.scss";
+import { Button } from "../../kit/Button";
 
 const PRINTED = [
   ["lead", "Lead sheet"],
@@ -63,13 +64,12 @@ function Files({ format: { title, explanation, extensions, media, ways }, song }
       <p className="small">{explanation}</p>
       <div className="controls">
         {ways.map((way) => (
-          <button
+          <Button
             key={way.id}
-            type="button"
             onClick={() => download(fileName(song, firstOf(extensions)), new Uint8Array(way.write(song)), media)}
           >
             {way.title}
-          </button>
+          </Button>
         ))}
       </div>
     </>
@@ -109,9 +109,9 @@ function Versions({ song }: { song: string }) {
             {r.revision === revision ? (
               <span className="small">now</span>
             ) : (
-              <button type="button" title="Undo takes it back" onClick={() => bringBack(r.revision)}>
+              <Button title="Undo takes it back" onClick={() => bringBack(r.revision)}>
                 Bring back
-              </button>
+              </Button>
             )}
           </li>
         ))}

@@ -1,3 +1,4 @@
+import Table from "react-bootstrap/Table";
 import { useMemo } from "react";
 import {
   Fact,
@@ -18,6 +19,7 @@ import { useStored } from "../../app/store/song";
 import { FindingList } from "../../kit/FindingList";
 import { RangeStrip } from "../../kit/RangeStrip";
 import { percent } from "../../kit/texts";
+import { Button } from "../../kit/Button";
 
 interface Line {
   part: Part;
@@ -52,7 +54,7 @@ export function Between({ data }: { data: SectionData }) {
   return (
     <>
       <h3>The voices here</h3>
-      <table className="measures voices">
+      <Table bsPrefix="measures" className="voices">
         <tbody>
           {voices.map(([first, ...takes]) => {
             const { part, notes } = sure(first);
@@ -62,13 +64,9 @@ export function Between({ data }: { data: SectionData }) {
             return (
               <tr key={part.id}>
                 <th scope="row">
-                  <button
-                    type="button"
-                    title={`Work on ${part.name}`}
-                    onClick={() => useSelection.setState({ linePart: part.id })}
-                  >
+                  <Button title={`Work on ${part.name}`} onClick={() => useSelection.setState({ linePart: part.id })}>
                     {short(part)}
-                  </button>
+                  </Button>
                   {takes.length > 0 && (
                     <span className="small"> with {takes.map((t) => short(t.part)).join(", ")}, takes of one line</span>
                   )}
@@ -80,7 +78,7 @@ export function Between({ data }: { data: SectionData }) {
             );
           })}
         </tbody>
-      </table>
+      </Table>
       <Pairs data={data} voices={voices.map((v) => firstOf(v))} />
       {rules.length > 0 && <FindingList data={data} findings={rules} all={findings} />}
     </>

@@ -8,6 +8,7 @@ import { OfferButtons } from "../../kit/OfferButtons";
 import type { PartProps } from "../../kit/partProps";
 import { Select, type Choice } from "../../kit/Select";
 import { percent } from "../../kit/texts";
+import { Button } from "../../kit/Button";
 
 /** Echoes of a line: added as a part of their own, set, judged against the chords they fall into, printed to notes. */
 export function EchoOf({ data, part }: PartProps) {
@@ -32,8 +33,7 @@ export function EchoOf({ data, part }: PartProps) {
         </p>
       )}
       <p className="controls">
-        <button
-          type="button"
+        <Button
           onClick={() => {
             const name = `${part.name.split(",")[0]}, echo`;
             useSong
@@ -42,7 +42,7 @@ export function EchoOf({ data, part }: PartProps) {
           }}
         >
           {echoes.length ? "Add another echo" : "Add an echo"}
-        </button>
+        </Button>
       </p>
     </Fold>
   );
@@ -101,8 +101,7 @@ function OneEcho({ data, part }: { data: PartProps["data"]; part: Part }) {
       </p>
       {outside.length > 0 && (
         <p className="small">
-          <button
-            type="button"
+          <Button
             className="quiet"
             onClick={() =>
               chooseNotes(
@@ -112,7 +111,7 @@ function OneEcho({ data, part }: { data: PartProps["data"]; part: Part }) {
             }
           >
             Outside the chord
-          </button>
+          </Button>
           :{" "}
           {Pitch.typesetAll(
             outside
@@ -125,16 +124,13 @@ function OneEcho({ data, part }: { data: PartProps["data"]; part: Part }) {
       )}
       <OtherDelays data={data} part={part} now={settings.delay} />
       <p className="controls">
-        <button
-          type="button"
+        <Button
           title="It has notes of its own from then on"
           onClick={() => edit({ do: "setEcho", part: part.id, of: null })}
         >
           Print to notes
-        </button>
-        <button type="button" onClick={() => edit({ do: "removePart", part: part.id })}>
-          Remove
-        </button>
+        </Button>
+        <Button onClick={() => edit({ do: "removePart", part: part.id })}>Remove</Button>
       </p>
     </div>
   );

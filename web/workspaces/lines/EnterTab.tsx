@@ -1,3 +1,4 @@
+import FormControl from "react-bootstrap/FormControl";
 import { useEffect, useRef, useState } from "react";
 import { Meter, type NewNote, type Note, type Problem, Song, sure, Tune } from "../../../core/src/index";
 import { useSelection } from "../../app/store/selection";
@@ -9,6 +10,7 @@ import type { PartProps } from "../../kit/partProps";
 import { PlayTab } from "../../kit/PlayTab";
 import { Select } from "../../kit/Select";
 import { Slider } from "../../kit/Slider";
+import { Button } from "../../kit/Button";
 
 /** Ways to get a line in: typed, played, from a file; drawing needs no tab. */
 export function EnterTab({ data, part }: PartProps) {
@@ -72,7 +74,9 @@ function Typed({ data, part }: PartProps) {
       <label className="block-label" htmlFor="tune">
         The line as text
       </label>
-      <textarea
+      <FormControl
+        as="textarea"
+        bsPrefix="field"
         id="tune"
         rows={4}
         spellCheck={false}
@@ -124,8 +128,7 @@ function Tighten({ data, part }: PartProps) {
           ]}
           set={setGrid}
         />
-        <button
-          type="button"
+        <Button
           onClick={() =>
             edit({
               do: "changeNotes",
@@ -136,7 +139,7 @@ function Tighten({ data, part }: PartProps) {
           }
         >
           Set {ids.length > 1 ? `the ${notes.length} chosen notes` : "all notes"}
-        </button>
+        </Button>
       </div>
       <Slider from="as played" to="on the grid" label="How strictly" value={strength} step={0.05} set={setStrength} />
     </Fold>

@@ -1,3 +1,4 @@
+import Table from "react-bootstrap/Table";
 import { useEffect, useMemo, useState } from "react";
 import { firstOf, Pitch, Singer, Song, Text } from "../../../core/src/index";
 import { auditionEdit } from "../../app/commands/audition";
@@ -10,6 +11,7 @@ import { Select } from "../../kit/Select";
 import { keyText, percent } from "../../kit/texts";
 import { workers } from "../../app/workers/sync";
 import type { TriedKey } from "../../app/workers/music.worker";
+import { Button } from "../../kit/Button";
 
 /** The song tried in all keys; what is shown while it is tried again is what was found before. */
 function useKeys(song: Song, singers: string): TriedKey[] {
@@ -64,7 +66,7 @@ export function Keys({ data }: { data: SectionData }) {
           set={setWho}
         />
       )}
-      <table className="measures song-keys">
+      <Table bsPrefix="measures" className="song-keys">
         <thead>
           <tr>
             <th scope="col">key</th>
@@ -85,13 +87,9 @@ export function Keys({ data }: { data: SectionData }) {
           {keys.map((k) => (
             <tr key={k.key} className={k.semitones === 0 ? "current" : ""}>
               <th scope="row">
-                <button
-                  type="button"
-                  aria-expanded={open === k.key}
-                  onClick={() => setOpen(open === k.key ? null : k.key)}
-                >
+                <Button aria-expanded={open === k.key} onClick={() => setOpen(open === k.key ? null : k.key)}>
                   {Pitch.typeset(firstOf(k.key.split(" ")))}
-                </button>
+                </Button>
               </th>
               <td>{moved(k.semitones)}</td>
               <Bar share={k.comfort} best={k === easiest} />
@@ -105,7 +103,7 @@ export function Keys({ data }: { data: SectionData }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       {shown ? (
         <Shown data={data} song={song} found={shown} />
       ) : (

@@ -1,3 +1,4 @@
+import Table from "react-bootstrap/Table";
 import { useMemo, useState } from "react";
 import { Fact, type InTheRoom, nth, Pitch, Room, type RoomOffer } from "../../../core/src/index";
 import { factsNow } from "../../app/store/sectionData";
@@ -6,6 +7,7 @@ import { useStored } from "../../app/store/song";
 import { OfferButtons } from "../../kit/OfferButtons";
 import type { PartProps } from "../../kit/partProps";
 import { percent } from "../../kit/texts";
+import { Button } from "../../kit/Button";
 
 /** Who plays while the line sounds, where, how loud and how much in its way; what each could do instead. */
 export function RoomTab({ data, part }: PartProps) {
@@ -26,7 +28,7 @@ export function RoomTab({ data, part }: PartProps) {
         Who plays while {part.name} sounds. Its lowest note is {Pitch.typeset(room.lowest)}. A part is in its way while
         it sounds within a fourth of the sung note; an octave lower it is not.
       </p>
-      <table className="measures room">
+      <Table bsPrefix="measures" className="room">
         <thead>
           <tr>
             <th scope="col">part</th>
@@ -50,7 +52,7 @@ export function RoomTab({ data, part }: PartProps) {
             <Row key={p.part} row={p} current={p === chosen} open={() => setOpen(p.part)} />
           ))}
         </tbody>
-      </table>
+      </Table>
       {!room.parts.length && <p className="small">Nobody else plays while it sounds.</p>}
       {chosen && <Instead data={data} part={part} row={chosen} />}
     </>
@@ -68,9 +70,9 @@ function Row({ row, current, open }: { row: InTheRoom; current: boolean; open():
   return (
     <tr className={current ? "current" : ""}>
       <th scope="row">
-        <button type="button" aria-pressed={current} title={`${name}: what it could do instead`} onClick={open}>
+        <Button aria-pressed={current} title={`${name}: what it could do instead`} onClick={open}>
           {name}
-        </button>
+        </Button>
       </th>
       <td className={conflict > 0.1 ? "off" : ""}>{percent(conflict)}</td>
       <td>{attacksABar.toFixed(1)}</td>

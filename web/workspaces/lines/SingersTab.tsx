@@ -12,6 +12,7 @@ import { RangeStrip } from "../../kit/RangeStrip";
 import { Select } from "../../kit/Select";
 import { percent, typedPitch } from "../../kit/texts";
 import { Keys } from "./Keys";
+import { Button } from "../../kit/Button";
 
 /** Who sings: their ranges, the key that suits them, where to breathe, and their pages. */
 export function SingersTab({ data, part }: PartProps) {
@@ -40,9 +41,9 @@ export function SingersTab({ data, part }: PartProps) {
         </p>
       )}
       <p className="controls">
-        <button type="button" className={song.singers.length ? "" : "primary"} onClick={add}>
+        <Button className={song.singers.length ? "" : "primary"} onClick={add}>
           Add a singer
-        </button>
+        </Button>
         {song.singers.some((s) => s.partId) && (
           <Link className="button" to={`/songs/${id}/pages?for=singers`}>
             Pages for the singers
@@ -154,18 +155,17 @@ function Ranges({ singer }: { singer: Singer }) {
         commit={(text) => edit({ do: "setSinger", singer: singer.id, breath: Number(text.replace(",", ".")) })}
       />
       {(singer.comfortable || singer.extremes || singer.breath) && (
-        <button
-          type="button"
+        <Button
           className="quiet"
           title="The ranges of the type of voice again"
           onClick={() => edit({ do: "setSinger", singer: singer.id, comfortable: null, extremes: null, breath: null })}
         >
           as usual
-        </button>
+        </Button>
       )}{" "}
-      <button type="button" className="quiet" onClick={() => edit({ do: "removeSinger", singer: singer.id })}>
+      <Button className="quiet" onClick={() => edit({ do: "removeSinger", singer: singer.id })}>
         remove
-      </button>
+      </Button>
     </p>
   );
 }

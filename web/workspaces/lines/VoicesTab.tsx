@@ -24,6 +24,7 @@ import { Select, type Choice } from "../../kit/Select";
 import { percent } from "../../kit/texts";
 import { Between } from "./Between";
 import { EchoOf } from "./Echo";
+import { Button } from "../../kit/Button";
 
 /** Voices beside a tune: written by school, compared with each other, echoed. */
 export function VoicesTab({ data, part }: PartProps) {
@@ -56,12 +57,11 @@ function Choose({ data, part }: PartProps) {
       </p>
       <p className="controls">
         {others.map((p) => (
-          <button key={p.id} type="button" onClick={() => choose(p.id)}>
+          <Button key={p.id} onClick={() => choose(p.id)}>
             Write for {p.name}
-          </button>
+          </Button>
         ))}
-        <button
-          type="button"
+        <Button
           className={others.length ? "" : "primary"}
           onClick={() => {
             const id = addPart("vocal");
@@ -69,7 +69,7 @@ function Choose({ data, part }: PartProps) {
           }}
         >
           Add a voice
-        </button>
+        </Button>
       </p>
     </>
   );
@@ -164,9 +164,9 @@ function Rough({ line, mend }: { line: VocalLines; mend(spot: VocalLines["spots"
             <li key={i}>
               <span>{Pitch.typesetAll(spot.message)}</span>
               {spot.fixes.map((pitch) => (
-                <button key={pitch} type="button" title="Put this note there" onClick={() => mend(spot, pitch)}>
+                <Button key={pitch} title="Put this note there" onClick={() => mend(spot, pitch)}>
                   {Pitch.typesetAll(pitch)}
-                </button>
+                </Button>
               ))}
             </li>
           ))}

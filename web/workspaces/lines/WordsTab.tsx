@@ -1,3 +1,4 @@
+import FormControl from "react-bootstrap/FormControl";
 import { useEffect, useMemo, useState } from "react";
 import { type Edit, nth, type Stress, type Syllable, Text, Words as TheWords } from "../../../core/src/index";
 import { acceptEdit, auditionEdit } from "../../app/commands/audition";
@@ -10,6 +11,7 @@ import { workers } from "../../app/workers/sync";
 import { LANGUAGES, type Language } from "../../app/workers/wordBook";
 import type { PartProps } from "../../kit/partProps";
 import { Select } from "../../kit/Select";
+import { Button } from "../../kit/Button";
 
 /** A text in syllables; what is shown while another one is worked out is the one before. */
 function useSyllables(text: string, language: Language): Syllable[][] {
@@ -73,7 +75,9 @@ export function WordsTab({ data, part }: PartProps) {
       <label className="block-label" htmlFor="words">
         Or write or paste them here, a line of the song in each line
       </label>
-      <textarea
+      <FormControl
+        as="textarea"
+        bsPrefix="field"
         id="words"
         rows={4}
         value={text}
@@ -117,13 +121,9 @@ function Lay({ data, part, lines }: Words) {
   return (
     <>
       <p className="controls">
-        <button
-          type="button"
-          className="primary"
-          onClick={() => edit(laid.edit) && chooseNotes(part.id, [nth(line, from).id])}
-        >
+        <Button className="primary" onClick={() => edit(laid.edit) && chooseNotes(part.id, [nth(line, from).id])}>
           Lay under the notes{from ? ` from note ${from + 1}` : ""}
-        </button>
+        </Button>
       </p>
       <p className="small">
         {Text.counted(syllables.length, "syllable")} for {Text.counted(line.length - from, "note")}
@@ -175,16 +175,15 @@ function Syllables({ lines, set }: { lines: readonly (readonly Syllable[])[]; se
       {lines.map((line, i) => (
         <p key={i}>
           {line.map((s, k) => (
-            <button
+            <Button
               key={k}
-              type="button"
               className={`syllable stress-${s.stress}`}
               aria-label={`${s.text}, ${SAID[s.stress]}`}
               onClick={() => set(`${i}:${k}:${s.text}`, NEXT[s.stress])}
             >
               {s.text}
               {s.goesOn ? "-" : ""}
-            </button>
+            </Button>
           ))}
         </p>
       ))}

@@ -18,6 +18,7 @@ import { OwnFindings } from "../../kit/OwnFindings";
 import type { PartProps } from "../../kit/partProps";
 import { Select } from "../../kit/Select";
 import { percent } from "../../kit/texts";
+import { Button } from "../../kit/Button";
 
 /** Counter melodies written for an instrument by style, heard in place and taken. */
 export function WriteTab({ data, part }: PartProps) {
@@ -28,12 +29,11 @@ export function WriteTab({ data, part }: PartProps) {
       <p>{part.name} is a tune. What answers it is written for a part of its own, so that the tune stays as it is.</p>
       <p className="controls">
         {others.map((p) => (
-          <button key={p.id} type="button" onClick={() => useSelection.setState({ linePart: p.id })}>
+          <Button key={p.id} onClick={() => useSelection.setState({ linePart: p.id })}>
             Write for {p.name}
-          </button>
+          </Button>
         ))}
-        <button
-          type="button"
+        <Button
           className={others.length ? "" : "primary"}
           onClick={() => {
             const id = addPart("counter");
@@ -41,7 +41,7 @@ export function WriteTab({ data, part }: PartProps) {
           }}
         >
           Add a counter melody
-        </button>
+        </Button>
       </p>
     </>
   );

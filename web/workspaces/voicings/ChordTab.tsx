@@ -1,3 +1,4 @@
+import Table from "react-bootstrap/Table";
 import {
   type Alternative,
   Chord,
@@ -27,6 +28,7 @@ import { InPlace } from "../../kit/InPlace";
 import { oneDecimal, typedPitch } from "../../kit/texts";
 import { HandsOf, NeckOf } from "./Held";
 import { Toggle } from "../../kit/Toggle";
+import { Button } from "../../kit/Button";
 
 /** Costs below this are not told. */
 const NOTHING = 0.05;
@@ -83,16 +85,14 @@ function OneChord({ data, part, event, voicing, index }: OneProps) {
       <p className="small flush">{motionText(chosen)}</p>
       <div className="controls">
         <span className="stepper" role="group" aria-label="Invert">
-          <button type="button" title="Shift I" onClick={() => invertChord(-1)}>
+          <Button title="Shift I" onClick={() => invertChord(-1)}>
             {frets ? "lower shape" : "invert down"}
-          </button>
-          <button type="button" title="I" onClick={() => invertChord(1)}>
+          </Button>
+          <Button title="I" onClick={() => invertChord(1)}>
             {frets ? "higher shape" : "invert up"}
-          </button>
+          </Button>
         </span>
-        <button type="button" onClick={() => soundPitches(part.id, chosen.pitches)}>
-          Hear it
-        </button>
+        <Button onClick={() => soundPitches(part.id, chosen.pitches)}>Hear it</Button>
         <Toggle on={pinned} press={() => pin(pinned ? null : chosen.pitches)}>
           {pinned ? "Unpin" : "Pin"}
         </Toggle>
@@ -203,7 +203,7 @@ function Others({ data, part, event, chosen, alternatives, pin }: OthersProps) {
 /** What the chord costs, term by term. */
 function Costs({ chosen }: { chosen: VoicedChord }) {
   return (
-    <table className="measures">
+    <Table bsPrefix="measures">
       <tbody>
         {Voicing.TERM_NAMES.filter((t) => (chosen.terms[t] ?? 0) >= NOTHING).map((t) => (
           <tr key={t}>
@@ -218,6 +218,6 @@ function Costs({ chosen }: { chosen: VoicedChord }) {
           <td>{oneDecimal(chosen.cost)}</td>
         </tr>
       </tfoot>
-    </table>
+    </Table>
   );
 }

@@ -5,6 +5,7 @@ import { Select, type Choice } from "../../kit/Select";
 import { Slider } from "../../kit/Slider";
 import { milliseconds } from "../../kit/texts";
 import { Rhythm } from "./Rhythm";
+import { Button } from "../../kit/Button";
 
 type Comp = PlayingOf<"comp">;
 type NumberName = {
@@ -193,9 +194,7 @@ function Human({ data, part, comp, set }: FeelProps) {
       />
       {human > 0 && (
         <div className="controls">
-          <button type="button" onClick={() => set({ seed: seed + 1 })}>
-            Another hand ({seed})
-          </button>
+          <Button onClick={() => set({ seed: seed + 1 })}>Another hand ({seed})</Button>
         </div>
       )}
     </>

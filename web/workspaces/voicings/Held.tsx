@@ -1,6 +1,7 @@
 import { Frets, Instrument, type Part, Pitch, type PitchName, type Shape } from "../../../core/src/index";
 import { soundPitches } from "../../app/commands/voicings";
 import { FretDiagram } from "../../kit/FretDiagram";
+import { Button } from "../../kit/Button";
 
 const SPANS: Record<number, string> = {
   12: "an octave",
@@ -39,9 +40,9 @@ export function HandsOf({ pitches, part, easier, pin }: HandsProps) {
           A stretch of {SPANS[wide] ?? `${wide} semitones`}: not every hand reaches it. Roll it, or leave a note out;
           stop when it hurts, and ask a teacher or a hand professional if it stays.{" "}
           {easier && (
-            <button type="button" onClick={() => pin(easier) && soundPitches(part.id, easier)}>
+            <Button onClick={() => pin(easier) && soundPitches(part.id, easier)}>
               Easier: {easier.map(Pitch.typeset).join(" ")}
-            </button>
+            </Button>
           )}
         </span>
       )}

@@ -1,3 +1,4 @@
+import Table from "react-bootstrap/Table";
 import type { ReactNode } from "react";
 import { type Clef, Frets, Instrument, Pitch } from "../../../core/src/index";
 import { say } from "../../app/store/song";
@@ -53,7 +54,7 @@ export function InstrumentFacts({ instrument, stored, put }: Props) {
     );
   const { held, polyphony, transposition, clef, sound } = instrument;
   return (
-    <table className="measures facts">
+    <Table bsPrefix="measures" className="facts">
       <tbody>
         {put && (
           <Row title="name">
@@ -117,7 +118,7 @@ export function InstrumentFacts({ instrument, stored, put }: Props) {
           </Row>
         )}
       </tbody>
-    </table>
+    </Table>
   );
 }
 

@@ -5,6 +5,7 @@ import type { SectionData } from "../../app/store/sectionData";
 import { edit, songNow } from "../../app/store/song";
 import { Select } from "../../kit/Select";
 import { InstrumentFacts } from "./InstrumentFacts";
+import { Button } from "../../kit/Button";
 
 /** The instrument that is played where an own one is removed. */
 const FALLBACK = "piano";
@@ -61,25 +62,19 @@ export function InstrumentTab({ data: { song }, part }: { data: SectionData; par
           set={(id) => setInstrument(part.id, id)}
         />
         <span className="stepper">
-          <button type="button" aria-label="Instrument before" onClick={() => nextInstrument(-1)}>
+          <Button aria-label="Instrument before" onClick={() => nextInstrument(-1)}>
             ‹
-          </button>
-          <button type="button" aria-label="Next instrument" onClick={() => nextInstrument(1)}>
+          </Button>
+          <Button aria-label="Next instrument" onClick={() => nextInstrument(1)}>
             ›
-          </button>
+          </Button>
         </span>
       </div>
       <InstrumentFacts instrument={instrument} stored={stored} put={changing ? put : null} />
       <p className="small">Source: {instrument.source}. Players differ: ask yours.</p>
       <div className="controls">
-        {!changing && (
-          <button type="button" onClick={() => setChanging(true)}>
-            Change it for this song
-          </button>
-        )}
-        <button type="button" onClick={addOwn}>
-          New instrument from this one
-        </button>
+        {!changing && <Button onClick={() => setChanging(true)}>Change it for this song</Button>}
+        <Button onClick={addOwn}>New instrument from this one</Button>
         {own && <RemoveOwn instrument={instrument} part={part} />}
       </div>
     </>
@@ -92,8 +87,8 @@ function RemoveOwn({ instrument, part }: { instrument: Instrument; part: Part })
   const remove = { do: "removeInstrument" as const, instrument: instrument.id };
   const edits = known ? [remove] : [{ do: "setPart" as const, part: part.id, instrument: FALLBACK }, remove];
   return (
-    <button type="button" onClick={() => edit({ do: "all", label: "instrument", edits })}>
+    <Button onClick={() => edit({ do: "all", label: "instrument", edits })}>
       {known ? "Back to the handbook's values" : "Remove this instrument"}
-    </button>
+    </Button>
   );
 }

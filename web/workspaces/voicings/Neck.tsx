@@ -7,6 +7,7 @@ import { InPlace } from "../../kit/InPlace";
 import { Select } from "../../kit/Select";
 import { oneDecimal } from "../../kit/texts";
 import { workers } from "../../app/workers/sync";
+import { Button } from "../../kit/Button";
 
 const FRETS = 13;
 const SHOWN = 4;
@@ -41,9 +42,9 @@ export function Neck({ data, part }: { data: SectionData; part: Part }) {
           choices={Array.from({ length: FRETS }, (_, i) => [i, i === 0 ? "none" : `fret ${i}`] as const)}
           set={(c) => setVoicing(part.id, { capo: c })}
         />
-        <button type="button" disabled={busy} onClick={() => void find()}>
+        <Button disabled={busy} onClick={() => void find()}>
           {busy ? "Trying capos …" : "Easiest for the song"}
-        </button>
+        </Button>
         <span className="inline-field">
           strings <InPlace label="Tuning, lowest drawn string first" value={tuning.join(" ")} commit={setTuning} />
         </span>
@@ -59,9 +60,7 @@ export function Neck({ data, part }: { data: SectionData; part: Part }) {
                   {c.open === 1 ? "string" : "strings"}
                 </span>
               </span>
-              <button type="button" onClick={() => setVoicing(part.id, { capo: c.capo })}>
-                Take
-              </button>
+              <Button onClick={() => setVoicing(part.id, { capo: c.capo })}>Take</Button>
             </li>
           ))}
         </ol>

@@ -7,6 +7,7 @@ import type { SectionData } from "../../app/store/sectionData";
 import { say, useSong, useStored } from "../../app/store/song";
 import { OfferButtons } from "../../kit/OfferButtons";
 import { workers } from "../../app/workers/sync";
+import { Button } from "../../kit/Button";
 
 type Layouts = Record<string, PitchName[]>;
 
@@ -92,13 +93,13 @@ export function OtherWays({ data, part }: { data: SectionData; part: Part }) {
       <div className="row-head">
         <h3 className="flush">Other ways</h3>
         <span className="controls flush">
-          <button type="button" disabled={busy} onClick={() => void ask()}>
+          <Button disabled={busy} onClick={() => void ask()}>
             {busy && "Looking …"}
             {!busy && (asked && asked !== version ? "Look again" : "Find five")}
-          </button>
-          <button type="button" title="Remember these layouts and compare them later" onClick={remember}>
+          </Button>
+          <Button title="Remember these layouts and compare them later" onClick={remember}>
             Remember these
-          </button>
+          </Button>
         </span>
       </div>
       {ways.length > 0 ? (

@@ -17,6 +17,7 @@ import { useSelection } from "../../app/store/selection";
 import { edit, songNow, useSong } from "../../app/store/song";
 import { Select, type Choice } from "../../kit/Select";
 import { CompSettings } from "./CompSettings";
+import { Button } from "../../kit/Button";
 
 const kindOf = (part: Part): CompKind => sure(Comp.KINDS.find((k) => k.id === sure(part.link).kind));
 
@@ -52,14 +53,13 @@ export function PartsTab({ data }: { data: SectionData }) {
       <ul className="part-list">
         {linked.map((p) => (
           <li key={p.id} className={p === open ? "open" : ""}>
-            <button
-              type="button"
+            <Button
               className="part-name"
               aria-expanded={p === open}
               onClick={() => useSelection.setState({ voicePart: p.id })}
             >
               <b>{p.name}</b> <span className="small">{kindOf(p).title.toLowerCase()}</span>
-            </button>
+            </Button>
             {p === open && <OnePart data={data} part={p} />}
           </li>
         ))}
@@ -67,9 +67,9 @@ export function PartsTab({ data }: { data: SectionData }) {
       <h3>Add a part from these chords</h3>
       <div className="add-kinds">
         {Comp.KINDS.map((k) => (
-          <button key={k.id} type="button" title={k.explanation} onClick={() => addPart(k)}>
+          <Button key={k.id} title={k.explanation} onClick={() => addPart(k)}>
             {k.title}
-          </button>
+          </Button>
         ))}
       </div>
     </>
@@ -113,16 +113,15 @@ function OnePart({ data, part }: { data: SectionData; part: Part }) {
       </div>
       <CompSettings data={data} part={part} kind={kind} />
       <div className="controls">
-        <button
-          type="button"
+        <Button
           title="The notes become this part's own"
           onClick={() => edit({ do: "setLink", part: part.id, link: null })}
         >
           Detach
-        </button>
-        <button type="button" title="Undo brings it back" onClick={() => removePart(part.id)}>
+        </Button>
+        <Button title="Undo brings it back" onClick={() => removePart(part.id)}>
           Remove
-        </button>
+        </Button>
       </div>
     </div>
   );

@@ -24,6 +24,7 @@ import { Grounds } from "./Grounds";
 import { Neck } from "./Neck";
 import { OtherWays } from "./OtherWays";
 import { Weights } from "./Weights";
+import { Button } from "../../kit/Button";
 
 interface Props {
   data: SectionData;
@@ -119,13 +120,13 @@ function Style({ data, part, voicing }: Props & { voicing: SectionVoicing | unde
           set={(id) => setVoicing(part.id, { style: id })}
         />
         <span className="stepper" role="group" aria-label="Register">
-          <button type="button" title="Lower (Shift R)" onClick={() => moveRegister(-1)}>
+          <Button title="Lower (Shift R)" onClick={() => moveRegister(-1)}>
             lower
-          </button>
+          </Button>
           <span className="tabular">{register > 0 ? `+${register}` : register}</span>
-          <button type="button" title="Higher (R)" onClick={() => moveRegister(1)}>
+          <Button title="Higher (R)" onClick={() => moveRegister(1)}>
             higher
-          </button>
+          </Button>
         </span>
       </div>
       <p className="small">{style.explanation}</p>
@@ -243,15 +244,14 @@ function Tops({ data, part }: Props) {
       {unmet.map(([id, words]) => (
         <p key={id} className="flush problem">
           {words}{" "}
-          <button
-            type="button"
+          <Button
             onClick={() => {
               chooseChord(id);
               openTab("voicings", "chord");
             }}
           >
             show
-          </button>
+          </Button>
         </p>
       ))}
     </div>
@@ -268,8 +268,7 @@ function Pinned({ data: { section }, part }: Props) {
       <span className="small">
         {pinned.length} of {events.length} chords pinned
       </span>
-      <button
-        type="button"
+      <Button
         onClick={() =>
           edit({
             do: "all",
@@ -285,7 +284,7 @@ function Pinned({ data: { section }, part }: Props) {
         }
       >
         Let all go
-      </button>
+      </Button>
     </p>
   );
 }

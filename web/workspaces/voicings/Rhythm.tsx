@@ -4,6 +4,7 @@ import type { PlayingChange } from "../../app/store/song";
 import { Check } from "../../kit/Check";
 import { Select, type Choice } from "../../kit/Select";
 import { Slider } from "../../kit/Slider";
+import { Button } from "../../kit/Button";
 
 /** Marks of a rhythm in the order in which a click goes through them. */
 const MARKS: Record<string, { next: string; words: string; look: string }> = {
@@ -93,9 +94,8 @@ function Steps({ name, steps, meter, set }: { name: string; steps: string; meter
         aria-label={`Steps of ${name}, sixteenths`}
       >
         {[...steps].map((mark, i) => (
-          <button
+          <Button
             key={i}
-            type="button"
             className={`step ${sure(MARKS[mark]).look}${beats.includes(i % bar) ? " beat" : ""}`}
             aria-label={`Step ${i + 1}: ${sure(MARKS[mark]).words}`}
             onClick={() => set(steps.slice(0, i) + sure(MARKS[mark]).next + steps.slice(i + 1))}
@@ -103,14 +103,10 @@ function Steps({ name, steps, meter, set }: { name: string; steps: string; meter
         ))}
       </div>
       <div className="controls">
-        <button type="button" onClick={() => set(steps + steps)} disabled={steps.length * 2 > LONGEST}>
+        <Button onClick={() => set(steps + steps)} disabled={steps.length * 2 > LONGEST}>
           Twice as long
-        </button>
-        {steps.length > bar && (
-          <button type="button" onClick={() => set(steps.slice(0, bar))}>
-            One bar
-          </button>
-        )}
+        </Button>
+        {steps.length > bar && <Button onClick={() => set(steps.slice(0, bar))}>One bar</Button>}
         <span className="small">Click a step: played, accented, held on, silent.</span>
       </div>
     </>

@@ -11,6 +11,7 @@ import { InstrumentTab } from "./InstrumentTab";
 import { PartsTab } from "./PartsTab";
 import { PathTab } from "./PathTab";
 import "./style.scss";
+import { Button } from "../../kit/Button";
 
 const TABS: readonly Tab<{ data: SectionData; part: Part }>[] = [
   { id: "path", title: "Path", Tab: PathTab },
@@ -29,8 +30,7 @@ export function VoicingsPanel({ data }: { data: SectionData }) {
       <>
         <PanelHead title="Voicings" />
         <p>No part of this song plays the chords yet.</p>
-        <button
-          type="button"
+        <Button
           className="primary"
           onClick={() =>
             edit({
@@ -43,7 +43,7 @@ export function VoicingsPanel({ data }: { data: SectionData }) {
           }
         >
           Add a piano that plays them
-        </button>
+        </Button>
       </>
     );
   return (

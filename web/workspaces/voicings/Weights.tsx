@@ -4,6 +4,7 @@ import { useResults } from "../../app/store/results";
 import { edit, useSong } from "../../app/store/song";
 import { Slider } from "../../kit/Slider";
 import { oneDecimal } from "../../kit/texts";
+import { Button } from "../../kit/Button";
 
 /** Weights of the terms, and what each costs over the whole path. */
 export function Weights({ part }: { part: Part }) {
@@ -40,9 +41,9 @@ export function Weights({ part }: { part: Part }) {
         </p>
       </div>
       {Object.keys(weights).length > 0 && (
-        <button type="button" onClick={() => edit({ do: "setPlaying", part: part.id, voicing: { weights: null } })}>
+        <Button onClick={() => edit({ do: "setPlaying", part: part.id, voicing: { weights: null } })}>
           Back to the usual weights
-        </button>
+        </Button>
       )}
     </>
   );
