@@ -79,7 +79,18 @@ function sample<T>(list: readonly T[], most: number, seed: number): T[] {
 
 function copyOf(root: string): string {
   const copy = mkdtempSync(path.join(tmpdir(), "orchard-mutants-"));
-  for (const name of ["core", "demo", "bench", "docs", "scripts", "CONTRIBUTING.md", "package.json", "jest.config.cjs"])
+  for (const name of [
+    "core",
+    "demo",
+    "bench",
+    "docs",
+    "scripts",
+    "server",
+    "shared",
+    "CONTRIBUTING.md",
+    "package.json",
+    "jest.config.cjs",
+  ])
     cpSync(path.join(root, name), path.join(copy, name), { recursive: true });
   symlinkSync(path.join(root, "node_modules"), path.join(copy, "node_modules"));
   return copy;

@@ -3,6 +3,7 @@ export {
   parseMeter as parse,
   beatsText as beats,
   positionText as position,
+  beatText as inBar,
   metricalLevel as level,
   EIGHTH,
   EIGHTH_TRIPLET,

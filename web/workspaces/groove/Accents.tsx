@@ -1,9 +1,8 @@
 import Table from "react-bootstrap/Table";
-import { type AccentMap, type AccentPair, type AccentRow, Drums, sure } from "../../../core/src/index";
+import { Meter, type AccentMap, type AccentPair, type AccentRow, Drums, sure } from "../../../core/src/index";
 import { setMain } from "../../app/commands/drums";
 import type { SectionData } from "../../app/store/sectionData";
 import { percent } from "../../kit/texts";
-import { inBar } from "./places";
 import { Button } from "../../kit/Button";
 
 const WORDS: Record<AccentPair["kind"], string> = {
@@ -85,7 +84,7 @@ function Row({ row: { name, strength, accents }, scale, data, map, kicks }: RowP
     <tr>
       <th scope="row">{name}</th>
       {strength.map((s, i) => {
-        const where = inBar(map.meter, i * map.step);
+        const where = Meter.inBar(map.meter, i * map.step);
         const column = (
           <i
             className={accents.includes(i) ? "accent" : ""}
@@ -115,7 +114,7 @@ function Row({ row: { name, strength, accents }, scale, data, map, kicks }: RowP
 }
 
 function Pairs({ map: { pairs, rows, meter, step } }: { map: AccentMap }) {
-  const where = (at: number) => inBar(meter, at * step);
+  const where = (at: number) => Meter.inBar(meter, at * step);
   const nameOf = (id: string) => sure(rows.find((r) => r.id === id)).name;
   const interesting = pairs.filter((p) => p.kind !== "apart").sort((a, b) => ORDER[a.kind] - ORDER[b.kind]);
   return (

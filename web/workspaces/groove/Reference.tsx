@@ -9,7 +9,6 @@ import { Refused } from "../../kit/Refused";
 import { Select } from "../../kit/Select";
 import { Slider } from "../../kit/Slider";
 import { percent } from "../../kit/texts";
-import { inBar } from "./places";
 import { Button } from "../../kit/Button";
 
 /** Share of the bars in which a step is played, from which it belongs to the rhythm: every sixth. */
@@ -103,7 +102,7 @@ function Closeness({ data, map: { step: length }, id, own, reference }: Closenes
   const change = within.length
     ? Groove.move(song, data.section.id, { id, moves: within, steps: own.length, tick: length })
     : null;
-  const where = (step: number) => inBar(data.meter, step * length);
+  const where = (step: number) => Meter.inBar(data.meter, step * length);
   return (
     <>
       <Slider

@@ -1,4 +1,4 @@
-import { type Agreement, type Edit, firstOf, type Part, type WeavePlace } from "../../../core/src/index";
+import { Meter, type Agreement, type Edit, firstOf, type Part, type WeavePlace } from "../../../core/src/index";
 import { acceptEdit, auditionEdit } from "../../app/commands/audition";
 import { keepNotes } from "../../app/commands/bass";
 import type { SectionData } from "../../app/store/sectionData";
@@ -6,7 +6,6 @@ import { say } from "../../app/store/song";
 import { HearTake } from "../../kit/HearTake";
 import { workers } from "../../app/workers/sync";
 import type { AccentView } from "../../app/workers/music.worker";
-import { inBar } from "./places";
 
 /** The edit that writes a bass that weaves between the accents; null (and a message) where none can be written. */
 async function weave(section: string, part: string): Promise<Edit | null> {
@@ -71,7 +70,7 @@ function Weaving({ data, plan, part }: { data: SectionData; plan: readonly Weave
       <ul className="plain-list small weave">
         {plan.map((p) => (
           <li key={p.step} className={p.take ? "" : "left"}>
-            <b>{inBar(data.meter, p.tick)}</b> {p.take ? "play" : "leave"}: {p.why}
+            <b>{Meter.inBar(data.meter, p.tick)}</b> {p.take ? "play" : "leave"}: {p.why}
           </li>
         ))}
       </ul>

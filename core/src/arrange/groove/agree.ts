@@ -1,6 +1,6 @@
 import { firstOf, lastOf, nth, sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
-import { metricalLevel, positionText, type Meter, type Ticks } from "../../theory/time/meter";
+import { metricalLevel, beatText, type Meter, type Ticks } from "../../theory/time/meter";
 import { mod } from "../../theory/pitch/pitch";
 import { STEP, stepsOf } from "../../song/comp/patterns";
 import { sectionMeter, sectionOf } from "../../song/document";
@@ -86,7 +86,6 @@ const apartText = (ticks: Ticks): string => {
   return "a little";
 };
 const capital = (name: string): string => sure(name[0]).toUpperCase() + name.slice(1);
-const inBar = (meter: Meter, tick: Ticks): string => positionText(meter, tick).replace("bar 1, ", "");
 
 /**
  * One accent pattern for players whose accents just miss each other: in every chain of accents a sixteenth apart the
@@ -96,7 +95,7 @@ const inBar = (meter: Meter, tick: Ticks): string => positionText(meter, tick).r
 export function agreeOnAccents(song: Song, sectionId: string, map = accentMap(song, sectionId)): Result<Agreement> {
   if (!map.ok) return map;
   const { meter, steps, step } = map.value;
-  const where = (at: number) => inBar(meter, at * step);
+  const where = (at: number) => beatText(meter, at * step);
   const rows = map.value.rows.filter((r) => !keepsTime(r.id) && !isSung(song, r.id));
   const found = settled(rows, meter, steps, step);
   if (!found.size)

@@ -15,11 +15,11 @@ import { moveMaterial } from "./moving";
 type Own = NonNullable<Pass["own"]>[number];
 type Notes = Section["notes"];
 
-/** Kinds of what stands in a bar: chords, drums, and the notes of each part. */
-const CHORDS = "chords";
-const DRUMS = "groove";
-const notesOf = (part: string): string => `notes ${part}`;
-const partOfKind = (kind: string): string => kind.slice("notes ".length);
+/** Kinds of what stands in a bar: chords, drums, and the notes of a part, by its id. */
+const CHORDS: unique symbol = Symbol("chords");
+const DRUMS: unique symbol = Symbol("drums");
+type Kind = typeof CHORDS | typeof DRUMS | string;
+const isPart = (kind: Kind): kind is string => typeof kind === "string";
 
 /** Why a change of one pass cannot make its section longer or shorter. */
 export const lengthRefused = ({ name, bars }: Section): Problem =>
@@ -103,7 +103,7 @@ export function closePass(
   const changed = changesOf(was, is, bar, is.bars);
   const owned = ownedOf(pass, is.bars);
   const shared = changed.map((kinds, b) =>
-    here ? new Set<string>() : new Set([...kinds].filter((k) => !nth(owned, b).has(k))),
+    here ? new Set<Kind>() : new Set([...kinds].filter((k) => !nth(owned, b).has(k))),
   );
   if (here) changed.forEach((kinds, b) => kinds.forEach((k) => nth(owned, b).add(k)));
   let nextId = Math.max(song.nextId, after.nextId === open.nextId ? 0 : after.nextId);
@@ -180,7 +180,7 @@ const settings = ({ groove: { lanes, accents } }: Section): string =>
 const noId = (key: string, value: unknown): unknown => (key === "id" ? undefined : value);
 
 /** What stands in a bar, as text. */
-function textIn(section: Section, kind: string, b: number, bar: Ticks): string {
+function textIn(section: Section, kind: Kind, b: number, bar: Ticks): string {
   const [from, to] = [b * bar, (b + 1) * bar];
   const inside = beginsIn(from, to);
   if (kind === CHORDS)
@@ -192,17 +192,15 @@ function textIn(section: Section, kind: string, b: number, bar: Ticks): string {
     return JSON.stringify(
       section.groove.lanes.flatMap((l) => (l.hits.some(inside) ? [[l.drum, l.hits.filter(inside)]] : [])).sort(),
     );
-  return JSON.stringify((section.notes[partOfKind(kind)] ?? []).filter(inside), noId);
+  return JSON.stringify((section.notes[kind] ?? []).filter(inside), noId);
 }
 
 /** What has changed, bar by bar. */
-function changesOf(was: Section, is: Section, bar: Ticks, bars: number): Set<string>[] {
-  const kinds = [
-    ...(was.chords === is.chords ? [] : [CHORDS]),
-    ...(was.groove === is.groove ? [] : [DRUMS]),
-    ...[...new Set([...Object.keys(was.notes), ...Object.keys(is.notes)])]
-      .filter((p) => was.notes[p] !== is.notes[p])
-      .map(notesOf),
+function changesOf(was: Section, is: Section, bar: Ticks, bars: number): Set<Kind>[] {
+  const kinds: Kind[] = [
+    ...(was.chords === is.chords ? [] : [CHORDS as Kind]),
+    ...(was.groove === is.groove ? [] : [DRUMS as Kind]),
+    ...[...new Set([...Object.keys(was.notes), ...Object.keys(is.notes)])].filter((p) => was.notes[p] !== is.notes[p]),
   ];
   return Array.from(
     { length: bars },
@@ -211,27 +209,24 @@ function changesOf(was: Section, is: Section, bar: Ticks, bars: number): Set<str
 }
 
 /** What a pass has for itself, bar by bar. */
-function ownedOf(pass: Pass, bars: number): Set<string>[] {
-  const out = Array.from(
-    { length: Math.max(bars, ...(pass.own ?? []).map((o) => o.bars[1])) },
-    () => new Set<string>(),
-  );
+function ownedOf(pass: Pass, bars: number): Set<Kind>[] {
+  const out = Array.from({ length: Math.max(bars, ...(pass.own ?? []).map((o) => o.bars[1])) }, () => new Set<Kind>());
   for (const { bars: span, chords, groove, notes } of pass.own ?? [])
     for (let b = span[0]; b < span[1]; b++) {
       if (chords) nth(out, b).add(CHORDS);
       if (groove) nth(out, b).add(DRUMS);
-      for (const part of Object.keys(notes ?? {})) nth(out, b).add(notesOf(part));
+      for (const part of Object.keys(notes ?? {})) nth(out, b).add(part);
     }
   return out;
 }
 
 /** Neighboring bars that have the same kinds of things for themselves, as one stretch. */
-function ownBars(home: Section, owned: readonly ReadonlySet<string>[], bar: Ticks): Own[] {
+function ownBars(home: Section, owned: readonly ReadonlySet<Kind>[], bar: Ticks): Own[] {
   const out: Own[] = [];
-  const text = (b: number) => [...nth(owned, b)].sort().join();
+  const alike = (a: ReadonlySet<Kind>, b: ReadonlySet<Kind>) => a.size === b.size && [...a].every((k) => b.has(k));
   for (let b = 0; b < owned.length;) {
     let to = b + 1;
-    while (to < owned.length && text(to) === text(b)) to++;
+    while (to < owned.length && alike(nth(owned, to), nth(owned, b))) to++;
     if (nth(owned, b).size) out.push(ownStretch(home, nth(owned, b), [b, to], bar));
     b = to;
   }
@@ -240,11 +235,11 @@ function ownBars(home: Section, owned: readonly ReadonlySet<string>[], bar: Tick
 
 function ownStretch(
   { chords, groove, notes }: Section,
-  kinds: ReadonlySet<string>,
+  kinds: ReadonlySet<Kind>,
   bars: [number, number],
   bar: Ticks,
 ): Own {
-  const parts = [...kinds].filter((k) => k !== CHORDS && k !== DRUMS).map(partOfKind);
+  const parts = [...kinds].filter(isPart);
   const mine = {
     ...(kinds.has(CHORDS) ? { chords } : {}),
     ...(kinds.has(DRUMS) ? { groove: { lanes: groove.lanes } } : {}),
@@ -257,7 +252,7 @@ function ownStretch(
 function withShared(
   section: Section,
   { home, is, was }: Record<"home" | "is" | "was", Section>,
-  shared: readonly ReadonlySet<string>[],
+  shared: readonly ReadonlySet<Kind>[],
   { bar, fresh }: { bar: Ticks; fresh: () => string },
 ): Section {
   const next = { ...section };
@@ -278,9 +273,9 @@ function withShared(
       })),
     };
   }
-  const inShared = (kind: string) => (x: { start: Ticks }) =>
+  const inShared = (kind: Kind) => (x: { start: Ticks }) =>
     shared[Math.max(0, Math.floor(x.start / bar))]?.has(kind) ?? false;
-  const mixed = <T extends { start: Ticks }>(kind: string, old: readonly T[], now: readonly T[]): T[] =>
+  const mixed = <T extends { start: Ticks }>(kind: Kind, old: readonly T[], now: readonly T[]): T[] =>
     [...old.filter((x) => !inShared(kind)(x)), ...now.filter(inShared(kind))].sort((a, b) => a.start - b.start);
   const kinds = new Set(shared.flatMap((s) => [...s]));
   for (const kind of kinds) {
@@ -298,10 +293,9 @@ function withShared(
         })),
       };
     } else {
-      const part = partOfKind(kind);
       const notes: Notes = {
         ...next.notes,
-        [part]: mixed<Note>(kind, section.notes[part] ?? [], home.notes[part] ?? []),
+        [kind]: mixed<Note>(kind, section.notes[kind] ?? [], home.notes[kind] ?? []),
       };
       next.notes = notes;
     }
@@ -322,7 +316,7 @@ function withFreshIds(chords: Section["chords"], fresh: () => string): Section["
 function sharedChords(
   chords: Section["chords"],
   now: Section["chords"],
-  shared: readonly ReadonlySet<string>[],
+  shared: readonly ReadonlySet<Kind>[],
   bar: Ticks,
 ): Section["chords"] {
   let out = chords;

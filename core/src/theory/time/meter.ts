@@ -127,6 +127,13 @@ export function treeLevel(meter: Meter, tick: Ticks): number {
 /** 1-based bar and beat of a position in a section of one meter, for example "bar 2, beat 3½". */
 export function positionText(meter: Meter, tick: Ticks): string {
   const bar = Math.floor(tick / meter.bar);
+  const where = beatText(meter, tick);
+  return bar < 0 ? `pickup, ${where}` : `bar ${bar + 1}, ${where}`;
+}
+
+/** A place within its bar: "beat 2½". */
+export function beatText(meter: Meter, tick: Ticks): string {
+  const bar = Math.floor(tick / meter.bar);
   const inBar = tick - bar * meter.bar;
   const index = beatAt(meter, inBar);
   const beat = nth(meter.beats, index);
@@ -140,8 +147,7 @@ export function positionText(meter: Meter, tick: Ticks): string {
     [3 / 4, "¾"],
   ];
   const mark = marks.find(([value]) => Math.abs(value - share) < 0.01);
-  const where = `beat ${index + 1}${mark ? mark[1] : ` + ${Math.round(share * 100)} %`}`;
-  return bar < 0 ? `pickup, ${where}` : `bar ${bar + 1}, ${where}`;
+  return `beat ${index + 1}${mark ? mark[1] : ` + ${Math.round(share * 100)} %`}`;
 }
 
 /** A length in beats of the meter, in words: "½ beat", "1 beat", "2 beats". */
