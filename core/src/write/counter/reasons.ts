@@ -35,8 +35,9 @@ export function counterReason(
   const styled = () => (own && style.reason?.({ ctx, slot, note, own })) ?? null;
   if (!own) return styled() ?? because("noChord");
   if (!note.inChord) {
-    const cell = slot.model === undefined ? null : styled();
-    return cell ?? outsideReason(note) ?? because(rubs(ctx, note) ? "over" : "color", own);
+    // A given cell, and a line that hears only the tune, have their own words for what the chord does not hold.
+    const first = slot.model !== undefined || style.withoutChords ? styled() : null;
+    return first ?? outsideReason(note) ?? because(rubs(ctx, note) ? "over" : "color", own);
   }
   const said = styled();
   if (said) return said;

@@ -1,0 +1,45 @@
+import { createHash } from "node:crypto";
+import { firstOf } from "../../src/base/list";
+import { must } from "../../src/base/result";
+import { writeMidi } from "../../src/files/midi";
+import { readMidi } from "../../src/files/midiRead";
+import { songOfMidi } from "../../src/files/midiSong";
+import { writeMusicXml } from "../../src/files/musicxml/write";
+import { demoSongs } from "../demos";
+import { goldenSong, VERSION1 } from "../fixtures";
+import { expectKept } from "../kept";
+
+const SONGS = [...demoSongs(), ...VERSION1.map(goldenSong)];
+const short = (text: string): string => createHash("sha256").update(text).digest("hex").slice(0, 12);
+
+test("scores, measure by measure", () => {
+  const found: Record<string, string[]> = {};
+  for (const song of SONGS) {
+    const text = writeMusicXml(song);
+    const parts = text.split("<part ").slice(1);
+    found[song.title] = [
+      short(text.slice(0, text.indexOf("<part "))),
+      ...parts.map((p) => p.split("<measure ").slice(1).map(short).join(" ")),
+    ];
+  }
+  expectKept("musicxml", found);
+});
+
+test("MIDI files, track by track, and what is read back", () => {
+  const found: Record<string, string[]> = {};
+  for (const song of SONGS)
+    for (const swing of ["straight", "played"] as const) {
+      const bytes = writeMidi(song, { swing });
+      const contents = must(readMidi(bytes));
+      const back = must(songOfMidi(contents, "song.mid"));
+      found[`${song.title}, ${swing}`] = [
+        short(Buffer.from(bytes).toString("hex")),
+        ...contents.tracks.map((t) => `${t.name} ${t.notes.length} ${short(JSON.stringify(t.notes))}`),
+        `${back.key} ${back.meter} ${back.tempo}`,
+        firstOf(back.sections)
+          .chords.map((c) => `${c.start} ${c.symbol}`)
+          .join(", "),
+      ];
+    }
+  expectKept("midi", found);
+});
