@@ -62,38 +62,90 @@ function DragTag({ x, y, span, inKey }: { x: number; y: number; span: RoleSpan |
   );
 }
 
+/** The head with its role or its name; far out it is a dot. */
+function Head({ cx, y, dot, label }: { cx: number; y: number; dot: boolean; label: string }) {
+  return (
+    <>
+      <circle className="head" cx={cx} cy={y} r={dot ? DOT : RADIUS} />
+      {!dot && (
+        <text
+          x={cx}
+          y={y}
+          {...(label.length > 2 ? { textLength: RADIUS * 1.6, lengthAdjust: "spacingAndGlyphs" } : {})}
+        >
+          {label}
+        </text>
+      )}
+    </>
+  );
+}
+
+/** Its new role where it is held into another chord. */
+const HeldRoles = ({ note, spans, x, y, scale }: Pick<Props, "note" | "spans" | "x" | "y" | "scale">) => (
+  <>
+    {spans
+      .slice(1)
+      .filter((s) => s.duration * scale > 12)
+      .map((span) => (
+        <text
+          key={span.start}
+          className={`held ${span.kind === "chord" || span.kind === "tension" ? "" : "off"}`}
+          x={x + (span.start - note.start) * scale + 4}
+          y={y - 5}
+        >
+          {Pitch.typeset(span.label)}
+        </text>
+      ))}
+  </>
+);
+
+/** What stands at a note besides its role, where there is room: its non-chord tone, pin, syllable and finding. */
+function Signs({ note, spans, x, y, width, cx, word, lyricY, finding }: SignProps) {
+  const as = spans[0]?.as;
+  return (
+    <>
+      {as && width > 2 * RADIUS + 6 && (
+        <text className="held sign" x={cx + RADIUS + 2} y={y - 4}>
+          {Slice.SIGNS[as]}
+        </text>
+      )}
+      {note.pinned && <circle className="pin" cx={cx + 6} cy={y - 7} r={2.6} />}
+      {word && (
+        <text className="lyric" x={x + 1} y={lyricY}>
+          {word === Words.HELD ? "—" : word}
+        </text>
+      )}
+      {finding !== undefined && (
+        <text className="finding-mark" x={cx + 12} y={y - 8}>
+          {finding}
+        </text>
+      )}
+    </>
+  );
+}
+type SignProps = Pick<Props, "note" | "spans" | "x" | "y" | "width" | "word" | "lyricY" | "finding"> & { cx: number };
+
+const isHollow = (span: RoleSpan | undefined): boolean =>
+  span !== undefined && span.kind !== "chord" && span.kind !== "free";
+
 /** A note: a head with its role, a line as long as it lasts, and its new role where it is held into another chord. */
-export const NoteMark = memo(function NoteMark({
-  note,
-  spans,
-  x,
-  y,
-  width,
-  aside,
-  tint,
-  selected,
-  focusable,
-  editable,
-  names,
-  onKick,
-  finding,
-  scale,
-  meter,
-  word,
-  inKey,
-  lyricY,
-}: Props) {
-  const first = spans[0];
-  const hollow = first !== undefined && first.kind !== "chord" && first.kind !== "free";
+export const NoteMark = memo(function NoteMark(props: Props) {
+  const { note, spans, x, y, width, aside, tint, selected, focusable, editable, names, onKick, scale, meter } = props;
+  const { inKey } = props;
+  const [first] = spans;
   const label = names ? Pitch.typeset(Pitch.note(note.pitch)) : Pitch.typeset(first?.label ?? "–");
-  const said =
-    `${Pitch.spoken(note.pitch)}, ${saidOf(first)}, ` +
-    `${Meter.position(meter, note.start)}${onKick ? ", on the kick" : ""}${note.pinned ? ", pinned" : ""}`;
+  const said = [
+    Pitch.spoken(note.pitch),
+    saidOf(first),
+    Meter.position(meter, note.start),
+    ...(onKick ? ["on the kick"] : []),
+    ...(note.pinned ? ["pinned"] : []),
+  ].join(", ");
   const dot = scale * Meter.QUARTER < DOTS_BELOW;
   const cx = dot ? x + DOT : x + RADIUS + aside * (RADIUS * 2 - 1);
   return (
     <g
-      className={`note ${tint}${hollow ? " hollow" : ""}${selected ? " selected" : ""}`}
+      className={["note", tint, isHollow(first) && "hollow", selected && "selected"].filter(Boolean).join(" ")}
       data-note={note.id}
       role="button"
       aria-label={said}
@@ -112,46 +164,10 @@ export const NoteMark = memo(function NoteMark({
         />
       )}
       {note.glideTo && <path className="glide" d={`M${x + width - 12},${y} q8,0 12,-7`} />}
-      <circle className="head" cx={cx} cy={y} r={dot ? DOT : RADIUS} />
-      {!dot && (
-        <text
-          x={cx}
-          y={y}
-          {...(label.length > 2 ? { textLength: RADIUS * 1.6, lengthAdjust: "spacingAndGlyphs" } : {})}
-        >
-          {label}
-        </text>
-      )}
-      {first?.as && !dot && width > 2 * RADIUS + 6 && (
-        <text className="held sign" x={cx + RADIUS + 2} y={y - 4}>
-          {Slice.SIGNS[first.as]}
-        </text>
-      )}
-      {spans
-        .slice(1)
-        .filter((s) => s.duration * scale > 12)
-        .map((span) => (
-          <text
-            key={span.start}
-            className={`held ${span.kind === "chord" || span.kind === "tension" ? "" : "off"}`}
-            x={x + (span.start - note.start) * scale + 4}
-            y={y - 5}
-          >
-            {Pitch.typeset(span.label)}
-          </text>
-        ))}
-      {note.pinned && !dot && <circle className="pin" cx={cx + 6} cy={y - 7} r={2.6} />}
-      {word && !dot && (
-        <text className="lyric" x={x + 1} y={lyricY}>
-          {word === Words.HELD ? "—" : word}
-        </text>
-      )}
+      <Head cx={cx} y={y} dot={dot} label={label} />
+      <HeldRoles {...props} />
+      {!dot && <Signs {...props} cx={cx} />}
       {inKey !== undefined && <DragTag x={cx + RADIUS + 4} y={y < 24 ? y + 22 : y - 12} span={first} inKey={inKey} />}
-      {finding !== undefined && !dot && (
-        <text className="finding-mark" x={cx + 12} y={y - 8}>
-          {finding}
-        </text>
-      )}
     </g>
   );
 });

@@ -32,6 +32,9 @@ test("a chord moved along the scale is what the scale has there: triads, seventh
   expect(row("Csus4")).toBe("Csus4 Dsus4 Esus4 Fsus4 Gsus4 Asus4 Bsus4(b5)");
   expect(row("Cmaj9").split(" ").slice(0, 2)).toEqual(["Cmaj9", "Dm9"]);
   expect(row("C6").split(" ")[3]).toBe("F6");
+  // Elevenths and thirteenths are those of the scale: sharp over F, flat over E and A.
+  expect(row("Dm11").split(" ").slice(0, 3)).toEqual(["Dm11", "Em11(b9)", "Fmaj9(#11)"]);
+  expect(row("Cmaj13").split(" ")).toEqual(expect.arrayContaining(["G13"]));
 });
 
 test("a ninth may be missing only under an eleventh or a thirteenth; an eleventh only under a thirteenth", () => {

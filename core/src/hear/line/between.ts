@@ -107,59 +107,86 @@ const doubled = (moves: readonly { octave: boolean }[]): boolean =>
 
 const mean = (line: Line): number => line.reduce((sum, n) => sum + n.midi, 0) / Math.max(1, line.length);
 
-/** How two lines go together, place by place. */
-export function pairReport(a: Line, b: Line, { meter, chords, above: known }: PairGround): PairReport {
+/** What two lines sound at a moment at which either begins a note. */
+interface Pair {
+  tick: Ticks;
+  x: RealizedNote;
+  y: RealizedNote;
+}
+
+/** All moments at which both sound. */
+function pairsOf(a: Line, b: Line, meter: Meter): Pair[] {
   const [first, second] = [soundingIn(a, meter.bar), soundingIn(b, meter.bar)];
-  const topAt = (sung: ReturnType<typeof soundingIn<RealizedNote>>, tick: Ticks) => sung.at(tick).at(-1) ?? null;
   const moments = [...new Set([...a, ...b].map((n) => n.start))].sort((x, y) => x - y);
-  const pairs = moments.flatMap((tick) => {
-    const [x, y] = [topAt(first, tick), topAt(second, tick)];
+  return moments.flatMap((tick) => {
+    const [x, y] = [first.at(tick).at(-1), second.at(tick).at(-1)];
     return x && y ? [{ tick, x, y }] : [];
   });
+}
+
+const placeOf = (kind: BetweenKind, { tick, x, y }: Pair, more: Partial<Between> = {}): Between => ({
+  kind,
+  tick,
+  first: x,
+  second: y,
+  duration: Math.min(end(x), end(y)) - tick,
+  semitones: x.midi - y.midi,
+  ...more,
+});
+
+/** Both have moved from one fifth, octave or unison into another. */
+function parallelAt(here: Pair, was: Pair): Between[] {
+  if (here.x === was.x || here.y === was.y) return [];
+  const low = was.x.midi < was.y.midi ? ("x" as const) : ("y" as const);
+  const high = low === "x" ? "y" : "x";
+  const interval = parallelPerfect(was[low].midi, here[low].midi, was[high].midi, here[high].midi);
+  return interval ? [placeOf("parallel", here, { interval, before: [was.x, was.y] })] : [];
+}
+
+/** One has moved past where the other one just was. */
+function overlapAt(here: Pair, was: Pair, [upper, lower]: readonly ["x", "y"] | readonly ["y", "x"]): Between[] {
+  const [top, low, topWas, lowWas] = [here[upper], here[lower], was[upper], was[lower]];
+  if (top.midi < low.midi) return [];
+  const past = (top !== topWas && top.midi < lowWas.midi) || (low !== lowWas && low.midi > topWas.midi);
+  return past ? [placeOf("overlap", here, { before: [was.x, was.y] })] : [];
+}
+
+/** What is to be said of a moment; `was` is the one before, where it belongs to the same phrase of both. */
+function placesAt(
+  here: Pair,
+  was: Pair | null,
+  { above, octaves, chords }: { above: boolean; octaves: boolean; chords: readonly RealizedChord[] },
+): Between[] {
+  const order = above ? (["x", "y"] as const) : (["y", "x"] as const);
+  const [upper, lower] = order;
+  const crosses = here[upper].midi < here[lower].midi;
+  return [
+    ...(crosses ? [placeOf("crossing", here)] : []),
+    ...(here.x.midi === here.y.midi ? [placeOf("unison", here)] : []),
+    ...(rubs(here, chords) ? [placeOf("clash", here)] : []),
+    ...(was && !octaves ? parallelAt(here, was) : []),
+    ...(was ? overlapAt(here, was, order) : []),
+  ];
+}
+
+/** How two lines go together, place by place. */
+export function pairReport(a: Line, b: Line, { meter, chords, above: known }: PairGround): PairReport {
+  const pairs = pairsOf(a, b, meter);
   const weight = pairs.reduce((sum, { x, y }) => sum + Math.sign(x.midi - y.midi), 0);
   const above = known ?? (weight === 0 ? mean(a) >= mean(b) : weight > 0);
-  const places: Between[] = [];
-  const put = (
-    kind: BetweenKind,
-    tick: Ticks,
-    {
-      x,
-      y,
-      duration,
-      more = {},
-    }: { x: RealizedNote; y: RealizedNote; duration: Ticks; more?: Partial<Between> | undefined },
-  ) => places.push({ kind, tick, first: x, second: y, duration, semitones: x.midi - y.midi, ...more });
   const octaves = doubled(pairs.map(({ x, y }) => ({ octave: mod(x.midi - y.midi, 12) === 0 })));
-  let before: (typeof pairs)[number] | null = null;
-  for (const here of pairs) {
-    const { tick, x, y } = here;
-    const lasts = Math.min(end(x), end(y)) - tick;
-    const [top, low] = above ? [x, y] : [y, x];
-    if (top.midi < low.midi) put("crossing", tick, { x, y, duration: lasts });
-    else if (x.midi === y.midi) put("unison", tick, { x, y, duration: lasts });
-    if (rubs(here, chords)) put("clash", tick, { x, y, duration: lasts });
-    // Within a phrase of both: what each did just before.
-    const was: { x: RealizedNote; y: RealizedNote } | null =
-      before && end(before.x) >= x.start && end(before.y) >= y.start ? before : null;
-    if (was && x !== was.x && y !== was.y && !octaves) {
-      const [from, to] = was.x.midi < was.y.midi ? [was.x, was.y] : [was.y, was.x];
-      const [fromNow, toNow] = from === was.x ? [x, y] : [y, x];
-      const kind = parallelPerfect(from.midi, fromNow.midi, to.midi, toNow.midi);
-      if (kind) put("parallel", tick, { x, y, duration: lasts, more: { interval: kind, before: [was.x, was.y] } });
-    }
-    if (was && top.midi >= low.midi) {
-      const [topWas, lowWas] = above ? [was.x, was.y] : [was.y, was.x];
-      if ((top !== topWas && top.midi < lowWas.midi) || (low !== lowWas && low.midi > topWas.midi))
-        put("overlap", tick, { x, y, duration: lasts, more: { before: [was.x, was.y] } });
-    }
-    before = here;
-  }
+  const places = pairs.flatMap((here, i) => {
+    const before = pairs[i - 1];
+    const joined = before && end(before.x) >= here.x.start && end(before.y) >= here.y.start;
+    return placesAt(here, joined ? before : null, { above, octaves, chords });
+  });
   const struck = [new Set(a.map((n) => n.start)), new Set(b.map((n) => n.start))] as const;
   const common = [...struck[0]].filter((t) => struck[1].has(t)).length;
+  const moments = new Set([...struck[0], ...struck[1]]).size;
   return {
     above,
     together: shared(a, b, meter.bar).both,
-    sameRhythm: moments.length ? common / moments.length : 0,
+    sameRhythm: moments ? common / moments : 0,
     leads: leading(struck, meter),
     places,
   };
