@@ -148,6 +148,29 @@ function rangeOf(instrument: Instrument, options: PathOptions): [Midi, Midi] {
 export const usualVoices = (style: VoicingStyle, { held }: Pick<Instrument, "held">): number =>
   style.voices ?? (held.by === "frets" && style.held === "frets" ? held.strings.length : 4);
 
+/** The style in which an instrument lays out freely: shapes on a neck, single notes, or any spread for hands. */
+function freeStyle({ held, polyphony }: Instrument): VoicingStyle {
+  if (held.by === "frets") return shapes;
+  return polyphony === 1 ? single : keyboard;
+}
+
+/** Whether an instrument is not held as a style is meant for. */
+const isForeign = (style: VoicingStyle, { held }: Instrument): boolean =>
+  (style.held ?? held.by) !== held.by || (held.by !== "hands" && style.id === "every");
+
+/** Where the layouts lie by themselves: the middle of a neck above its capo, or a little under that of the range. */
+function centerOf(neck: Neck | undefined, [low, high]: readonly [Midi, Midi], register: number): number {
+  if (!neck) return (low + high) / 2 - 1;
+  return (Math.min(...neck.strings) + Math.max(...neck.strings)) / 2 + neck.capo + 2 + register;
+}
+
+/** What is judged by: four-part writing brings its own rules along. */
+const judgeOf = (style: VoicingStyle, options: PathOptions): Setting["judge"] => ({
+  profile: style === fourPart ? "chorale" : (options.profile ?? "band"),
+  weights: weightsWith(options.weights, style.weights),
+  top: options.topShape ?? "smooth",
+});
+
 export function settingOf(options: PathOptions): Result<Setting> {
   const wanted = VOICING_STYLES.find((s) => s.id === (options.style ?? "keyboard"));
   if (!wanted)
@@ -157,16 +180,10 @@ export function settingOf(options: PathOptions): Result<Setting> {
   const instrument = instrumentOf(options.instrument ?? "piano", options.song);
   const { held, polyphony } = instrument;
   const neck = neckOf(instrument, options.capo, options.tuning);
-  const oneNote = polyphony === 1;
-  let free: VoicingStyle;
-  if (held.by === "frets") free = shapes;
-  else if (oneNote) free = single;
-  else free = keyboard;
   // The free style of a fretted instrument are its shapes; an instrument of one note plays single notes.
-  const foreign = (wanted.held ?? held.by) !== held.by || (held.by !== "hands" && wanted.id === "every");
-  const style = oneNote || foreign || wanted === keyboard ? free : wanted;
+  const free = freeStyle(instrument);
+  const style = polyphony === 1 || isForeign(wanted, instrument) || wanted === keyboard ? free : wanted;
   const [low, high] = rangeOf(instrument, options);
-  const register = options.register ?? 0;
   return ok({
     options,
     instrument,
@@ -174,12 +191,7 @@ export function settingOf(options: PathOptions): Result<Setting> {
     style,
     replaced: style !== wanted && wanted !== keyboard && wanted.id !== "every",
     free,
-    judge: {
-      // Four-part writing brings its own rules along.
-      profile: style === fourPart ? "chorale" : (options.profile ?? "band"),
-      weights: weightsWith(options.weights, style.weights),
-      top: options.topShape ?? "smooth",
-    },
+    judge: judgeOf(style, options),
     limits: {
       low,
       high,
@@ -190,9 +202,7 @@ export function settingOf(options: PathOptions): Result<Setting> {
       ...(neck ? { neck } : {}),
     },
     hands: options.hands ?? 2,
-    center: neck
-      ? (Math.min(...neck.strings) + Math.max(...neck.strings)) / 2 + neck.capo + 2 + register
-      : (low + high) / 2 - 1,
+    center: centerOf(neck, [low, high], options.register ?? 0),
   });
 }
 

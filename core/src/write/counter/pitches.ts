@@ -130,30 +130,45 @@ const leaves = (ctx: CounterContext, slot: Based, midi: Midi): boolean => {
   return false;
 };
 
+/** A pitch that is tried in a slot. */
+interface Tried {
+  slot: Based;
+  next: CounterSlot | undefined;
+  midi: Midi;
+  rubbed: boolean;
+}
+
+/** What it costs to leave the chord before the note ends. */
+const LEAVES = 2;
+
+/** Whether a slot may pass through a tone: short, and weaker than what it leads to, without a rest. */
+function passesThrough(ctx: CounterContext, { slot, next }: Tried): boolean {
+  if (!slot.passes || next?.start !== slot.start + slot.duration) return false;
+  const beat = ctx.meter.beats[0]!.duration;
+  return slot.duration <= beat && metricalLevel(ctx.meter, slot.start) < metricalLevel(ctx.meter, next.start);
+}
+
+/** Whether a tone may hang over here and resolve: what follows is there at once, and it is no longer than a bar. */
+const hangsOver = (ctx: CounterContext, { slot, next }: Tried): boolean =>
+  slot.suspends === true && next?.start === slot.start + slot.duration && slot.duration <= ctx.meter.bar;
+
 /** What a pitch can be in a slot, with what each costs. */
-function standings(
-  ctx: CounterContext,
-  { costs }: CounterStyle,
-  { slot, next, midi, rubbed }: { slot: Based; next: CounterSlot | undefined; midi: Midi; rubbed: boolean },
-): [Standing, number][] {
+function standings(ctx: CounterContext, { costs }: CounterStyle, tried: Tried): [Standing, number][] {
+  const { slot, midi, rubbed } = tried;
   const pc = mod(midi, 12);
+  const inKey = ctx.key.pcs.includes(pc);
   const chord = slot.chord?.chord;
-  if (!chord) return ctx.key.pcs.includes(pc) && !rubbed ? [["free", costs.tones.other]] : [];
+  if (!chord) return inKey && !rubbed ? [["free", costs.tones.other]] : [];
   const { role, inChord } = toneRole(chord, pc);
-  if (inChord)
-    return rubbed ? [] : [["chord", (costs.tones[role] ?? costs.tones.other) + (leaves(ctx, slot, midi) ? 2 : 0)]];
+  const leaving = () => (leaves(ctx, slot, midi) ? LEAVES : 0);
+  if (inChord) return rubbed ? [] : [["chord", (costs.tones[role] ?? costs.tones.other) + leaving()]];
   const out: [Standing, number][] = [];
   if (!rubbed && costs.color !== undefined && isTension(chord, pc, ctx.key))
-    out.push(["color", costs.color + (leaves(ctx, slot, midi) ? 2 : 0)]);
-  if (slot.fresh || !ctx.key.pcs.includes(pc)) return out;
-  const beat = ctx.meter.beats[0]!.duration;
-  // A tone that is passed through: short, and weaker than what it leads to.
-  const weak = next !== undefined && metricalLevel(ctx.meter, slot.start) < metricalLevel(ctx.meter, next.start);
-  if (slot.passes && !rubbed && slot.duration <= beat && weak && next.start === slot.start + slot.duration)
-    out.push(["passing", COST.passing]);
+    out.push(["color", costs.color + leaving()]);
+  if (slot.fresh || !inKey) return out;
+  if (!rubbed && passesThrough(ctx, tried)) out.push(["passing", COST.passing]);
   // Prepared and resolved, it may rub: that is what a suspension is for.
-  if (slot.suspends && next?.start === slot.start + slot.duration && slot.duration <= ctx.meter.bar)
-    out.push(["suspension", COST.suspension]);
+  if (hangsOver(ctx, tried)) out.push(["suspension", COST.suspension]);
   return out;
 }
 
@@ -186,41 +201,45 @@ function joins(from: Candidate, to: Candidate): boolean {
   return !(from.standing === "suspension" && !(move < 0 && step && to.standing === "chord"));
 }
 
+/** What the interval of a move costs by itself. */
+function intervalCost(size: number): number {
+  if (size === 6) return COST.tritone;
+  if (size === 10 || size === 11) return COST.seventh;
+  if (size === 12) return COST.octave;
+  return size > 12 ? COST.wide : 0;
+}
+
+/** What a move costs by its size: staying, a step, or so much a semitone. */
+function sizeCost({ costs }: CounterStyle, b: PitchSlot, to: Candidate, size: number): number {
+  if (size > 2) return size * costs.leap;
+  if (size > 0) return costs.step;
+  if (b.keeps) return COST.keeps;
+  return to.standing === "suspension" ? 0 : costs.repeat;
+}
+
+/** What a move costs against that of the tune. */
+function againstTune({ costs }: CounterStyle, [a, b]: readonly [PitchSlot, PitchSlot], from: Midi, to: Midi): number {
+  if (a.tune === null || b.tune === null) return 0;
+  const { kind, parallel } = motionAgainst(from, to, a.tune, b.tune);
+  return (parallel ? COST.parallel : 0) + (kind === "similar" || kind === "parallel" ? costs.similar : 0);
+}
+
+const isLeft = ({ standing }: Candidate): boolean => standing === "passing" || standing === "suspension";
+
 function stepCost(
-  { costs }: CounterStyle,
+  style: CounterStyle,
   a: PitchSlot,
   b: PitchSlot,
   { from, to }: { from: Candidate; to: Candidate },
 ): number {
   // A pinned note is left and reached as the user wants it; its conflicts are reported instead.
-  const pinned = a.pin !== undefined || b.pin !== undefined || a.fixed !== undefined || b.fixed !== undefined;
-  if (b.fresh)
-    return !pinned && (to.standing === "passing" || to.standing === "suspension" || from.standing === "passing")
-      ? Infinity
-      : 0;
+  const pinned = [a, b].some((s) => s.pin !== undefined || s.fixed !== undefined);
+  if (b.fresh) return !pinned && (isLeft(to) || from.standing === "passing") ? Infinity : 0;
   if (!pinned && !joins(from, to)) return Infinity;
   const move = to.midi - from.midi;
   const size = Math.abs(move);
-  const moveCost = () => {
-    if (size === 0) {
-      if (b.keeps) return COST.keeps;
-      if (to.standing === "suspension") return 0;
-      return costs.repeat;
-    }
-    if (size <= 2) return costs.step;
-    return size * costs.leap;
-  };
-  let cost = moveCost();
-  if (size === 6) cost += COST.tritone;
-  else if (size === 10 || size === 11) cost += COST.seventh;
-  else if (size === 12) cost += COST.octave;
-  else if (size > 12) cost += COST.wide;
-  if (a.way && Math.sign(move) !== a.way) cost += COST.wrongWay * (size === 0 ? 0.6 : 1);
-  if (a.tune === null || b.tune === null) return cost;
-  const { kind, parallel } = motionAgainst(from.midi, to.midi, a.tune, b.tune);
-  if (parallel) cost += COST.parallel;
-  if (kind === "similar" || kind === "parallel") cost += costs.similar;
-  return cost;
+  const wrong = a.way && Math.sign(move) !== a.way ? COST.wrongWay * (size === 0 ? 0.6 : 1) : 0;
+  return sizeCost(style, b, to, size) + intervalCost(size) + wrong + againstTune(style, [a, b], from.midi, to.midi);
 }
 
 /** What three notes in a row cost: a leap wants a step back, and not another leap on. */
