@@ -91,12 +91,13 @@ export function joined(section: Section, fresh: () => string): Section {
   const { beyond, ...rest } = section;
   if (!beyond) return section;
   const parts = [...new Set([...Object.keys(section.notes), ...Object.keys(beyond.notes ?? {})])];
-  const notesOf = (part: string): Note[] => byStart([...(section.notes[part] ?? []), ...(beyond.notes?.[part] ?? [])]);
+  const notesWithLater = (part: string): Note[] =>
+    byStart([...(section.notes[part] ?? []), ...(beyond.notes?.[part] ?? [])]);
   return {
     ...rest,
     chords: joinChords(section.chords, beyond.chords ?? [], fresh),
     groove: joinGroove(section.groove, beyond.groove),
-    notes: beyond.notes ? Object.fromEntries(parts.map((part) => [part, notesOf(part)])) : section.notes,
+    notes: beyond.notes ? Object.fromEntries(parts.map((part) => [part, notesWithLater(part)])) : section.notes,
   };
 }
 

@@ -157,7 +157,7 @@ export function realizedNotes(song: Song, frame: Frame, part: Part, harmony: boo
   else if (part.echoes !== undefined) notes = echoNotes(song, section, part, pass).map((note) => ({ note }));
   else notes = (section.notes[partId] ?? []).map((note) => ({ note }));
   const louder = louderBy(part, frame);
-  const spell = (m: Midi, name: PitchName) => (semitones ? pitchName(m, moved(noteOf(name))) : name);
+  const spelledIn = (m: Midi, name: PitchName) => (semitones ? pitchName(m, moved(noteOf(name))) : name);
   const out: RealizedNote[] = [];
   for (const { note, chordId } of notes) {
     const reachesBack = note.start < 0 && from === 0;
@@ -174,13 +174,13 @@ export function realizedNotes(song: Song, frame: Frame, part: Part, harmony: boo
       start,
       duration: note.duration,
       midi,
-      pitch: spell(midi, note.pitch),
+      pitch: spelledIn(midi, note.pitch),
       velocity: atVelocity(note.velocity, louder),
       played: played(start) + offset,
       playedEnd: played(start + note.duration) + offset,
     };
     // Set one by one: most notes have none of these, and there are thousands.
-    if (note.slide) real.glideTo = spell(pitchMidi(note.slide.to) + semitones, note.slide.to);
+    if (note.slide) real.glideTo = spelledIn(pitchMidi(note.slide.to) + semitones, note.slide.to);
     if (note.pinned) real.pinned = true;
     if (note.reason) real.reason = note.reason;
     if (note.lyrics?.[0]) real.lyric = note.lyrics[0];

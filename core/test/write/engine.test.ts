@@ -1,6 +1,6 @@
 import { nth } from "../../src/base/list";
 import { fail, must, ok } from "../../src/base/result";
-import { linesOf, OFFERED } from "../../src/write/lines/engine";
+import { writeLines, OFFERED } from "../../src/write/lines/engine";
 import { groundOf, type Ground } from "../../src/write/lines/ground";
 import type { LineKind, LineRequest, LineStyle, WrittenLine } from "../../src/write/lines/kind";
 import type { Links, Measure } from "../../src/write/lines/measure";
@@ -68,9 +68,9 @@ const kindOf = (
 const song = songWith({ line: "| C |" });
 const at = { section: "s1", part: "melody" };
 const lines = (
-  kind: Parameters<typeof linesOf<Settings, Request, LineStyle<Settings>, never, Line>>[0],
+  kind: Parameters<typeof writeLines<Settings, Request, LineStyle<Settings>, never, Line>>[0],
   request = {},
-) => must(linesOf(kind, song, { ...at, ...request }));
+) => must(writeLines(kind, song, { ...at, ...request }));
 
 test("lines come once, those that miss fewest aims first, in the order found where they miss as many", () => {
   const kind = kindOf(() => [
@@ -115,7 +115,7 @@ test("settings: the usual ones, over them those of the style, of the part, of th
 
 test("what is lacking, an unknown style, and no line at all are told in the words of the kind", () => {
   const code = (kind: unknown, request = {}) => {
-    const result = linesOf(kind as ReturnType<typeof kindOf>, song, { ...at, ...request });
+    const result = writeLines(kind as ReturnType<typeof kindOf>, song, { ...at, ...request });
     return result.ok ? null : [result.error.code, result.error.message];
   };
   expect(code(kindOf(() => []))).toEqual(["counter.none", "Nothing"]);

@@ -5,7 +5,7 @@ import { factsOf } from "../../src/facts/memory";
 import { mod } from "../../src/theory/pitch/pitch";
 import { must } from "../../src/base/result";
 import { figures } from "../../src/write/bass/context";
-import { choosePitches, pitchSlots, stepCost, type PitchSlot } from "../../src/write/bass/pitches";
+import { choosePitches, pitchSlots, bassStep, type PitchSlot } from "../../src/write/bass/pitches";
 import type { Slot } from "../../src/write/bass/style";
 import { songWith } from "../helpers";
 
@@ -66,7 +66,7 @@ test.each(
   const found = sure(choosePitches(ctx, style, slots));
   const best = brute(
     slots,
-    (a, b, to) => stepCost(style, ctx.settings.octaves, a, { to: b, lifts: to.use === "octave" }),
+    (a, b, to) => bassStep(style, ctx.settings.octaves, a, { to: b, lifts: to.use === "octave" }),
     figures(ctx),
     limit,
   );

@@ -16,7 +16,7 @@ export interface Lines {
   meter: Meter;
 }
 
-export function linesOf(song: Song, section: string, meter: Meter): Lines {
+export function tuneAndBass(song: Song, section: string, meter: Meter): Lines {
   const real = realize(song, { section });
   const of = (roles: readonly string[]) =>
     real.parts

@@ -4,7 +4,7 @@ import { sectionKey, sectionMeter, sectionOf } from "../../song/document";
 import type { Section, Song } from "../../song/schema";
 import type { Heard } from "../../hear/harmony/context";
 import { aroundSection, readProgression, within } from "../../hear/harmony/progression";
-import { linesOf, type Lines } from "./fit";
+import { tuneAndBass, type Lines } from "./fit";
 import type { ChordSlot, Spot } from "./technique";
 
 /** The chords of a section as techniques and searches find them. */
@@ -33,7 +33,7 @@ export function materialOf(song: Song, sectionId: string): Result<Ground> {
   return ok({
     section,
     slots,
-    lines: linesOf(song, sectionId, meter),
+    lines: tuneAndBass(song, sectionId, meter),
     song,
     ...(after && around ? { after, into: around.into } : {}),
     ...(p.before ? { before: p.before } : {}),

@@ -15,7 +15,7 @@ import { prepare } from "../../search/lattice";
 import { variedPaths } from "../../search/varied";
 import { rootProgression, stepOf } from "../../hear/harmony/roots";
 import { bassOf, candidates, cutSegments, onBass, type Choice, type HarmonicRhythm, type Segment } from "./choices";
-import { fitOf, linesOf, type Lines } from "./fit";
+import { fitOf, tuneAndBass, type Lines } from "./fit";
 import { carries, lineOf, type LineNote } from "./overLine";
 import { costsOf, W } from "./harmonizeCosts";
 
@@ -65,7 +65,7 @@ export function harmonizations(request: HarmonizeRequest, as: "melody" | "bass")
   if (!section || !found) return fail("harmonize.place", `No section "${request.section}" or part "${part}"`);
   const meter = sectionMeter(song, section);
   const key = sectionKey(song, section);
-  const all = linesOf(song, section.id, meter);
+  const all = tuneAndBass(song, section.id, meter);
   const notes = [...all.melody, ...all.bass].filter((n) => n.part === part).sort((a, b) => a.start - b.start);
   if (!notes.length)
     return fail("harmonize.empty", `${found.name} has no notes in ${section.name}`, {

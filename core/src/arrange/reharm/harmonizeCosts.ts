@@ -80,7 +80,7 @@ export function costsOf(problem: Problem): {
     );
   };
   const step = (c: number, i: number, j: number): number =>
-    stepCost(problem, nth(segments, c), {
+    chordStep(problem, nth(segments, c), {
       segment: nth(segments, c + 1),
       a: nth(nth(columns, c), i),
       b: nth(nth(columns, c + 1), j),
@@ -90,7 +90,7 @@ export function costsOf(problem: Problem): {
   return { node, step };
 }
 
-function stepCost(
+function chordStep(
   { key, meter, rhythm }: Problem,
   before: Segment,
   {

@@ -1,5 +1,5 @@
 import { motionBetween, parallelPerfect } from "../../theory/motion/motion";
-import { PARALLEL_WEIGHT, stepCost, topCost, type Judge } from "./cost";
+import { PARALLEL_WEIGHT, layoutStep, topCost, type Judge } from "./cost";
 import type { BoundedLattice } from "../../search/onward";
 import type { Midi } from "../../theory/pitch/pitch";
 import type { Candidate, Column } from "./candidate";
@@ -59,7 +59,7 @@ export function steppedLattice(columns: readonly Column[], judge: Judge, loop: b
   return {
     sizes: columns.map((c) => c.candidates.length),
     node: (c, i) => columns[c]!.candidates[i]!.cost,
-    step: (c, i, j) => stepCost(columns[c]!.candidates[i]!, columns[(c + 1) % n]!.candidates[j]!, judge),
+    step: (c, i, j) => layoutStep(columns[c]!.candidates[i]!, columns[(c + 1) % n]!.candidates[j]!, judge),
     closed: loop,
     alike: (c) => columns[c]!.candidates,
     groups: (c) => groups[c]!.of,

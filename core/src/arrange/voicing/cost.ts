@@ -194,7 +194,7 @@ export const stepTerms = (a: RawVoicing, b: RawVoicing, { profile, weights, top 
 });
 
 /** The sum of `stepTerms`, without making them: this runs for every pair of candidates. */
-export function stepCost(from: RawVoicing, to: RawVoicing, { profile, weights, top }: Judge): number {
+export function layoutStep(from: RawVoicing, to: RawVoicing, { profile, weights, top }: Judge): number {
   const a = from.pitches;
   const b = to.pitches;
   const rest =

@@ -7,7 +7,7 @@ import { cheapestPaths, cheapestPrepared, type Path, type Prepared } from "../..
 import type { Shape } from "../../theory/instrument/fretboard";
 import { commonTones, motionBetween } from "../../theory/motion/motion";
 import { cheapestPruned } from "../../search/pruned";
-import { stepCost, stepTerms, sumTerms, trade, type TermName, type Terms, type Weights } from "./cost";
+import { layoutStep, stepTerms, sumTerms, trade, type TermName, type Terms, type Weights } from "./cost";
 import { voicingSpace, type VoicingSpace } from "./space";
 import type { PathOptions } from "./setting";
 
@@ -229,7 +229,8 @@ export function alternativesAt(
   const ranked = nth(free.columns, c)
     .candidates.map((v) => ({
       v,
-      cost: v.cost + (before ? stepCost(before, v, space.judge) : 0) + (after ? stepCost(v, after, space.judge) : 0),
+      cost:
+        v.cost + (before ? layoutStep(before, v, space.judge) : 0) + (after ? layoutStep(v, after, space.judge) : 0),
     }))
     .sort((a, b) => a.cost - b.cost);
   const seen = new Set<string>();

@@ -171,7 +171,7 @@ const judgeOf = (style: VoicingStyle, options: PathOptions): Setting["judge"] =>
   top: options.topShape ?? "smooth",
 });
 
-export function settingOf(options: PathOptions): Result<Setting> {
+export function voicingSetting(options: PathOptions): Result<Setting> {
   const wanted = VOICING_STYLES.find((s) => s.id === (options.style ?? "keyboard"));
   if (!wanted)
     return fail("voicing.style", `No voicing style is called "${options.style}"`, {

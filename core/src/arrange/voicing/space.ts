@@ -15,7 +15,7 @@ import type { Candidate, Column } from "./candidate";
 import { keptFor, laidFor, pricedFor, type Kept, type Laid, type Searched } from "./kept";
 import type { RawVoicing } from "./style";
 import { keyboard } from "./styles/keyboard";
-import { layoutsOf, playedOn, settingOf, type Outer, type PathOptions, type Setting } from "./setting";
+import { layoutsOf, playedOn, voicingSetting, type Outer, type PathOptions, type Setting } from "./setting";
 
 export interface VoicingSpace {
   columns: Column[];
@@ -132,7 +132,7 @@ function columnMaker(s: Setting, kept: Kept): (i: number, chord: Chord) => Colum
 
 /** All candidates of every chord and the lattice over them. Errors: `voicing.style`, `voicing.none`. */
 export function voicingSpace(chords: readonly Chord[], options: PathOptions): Result<VoicingSpace> {
-  const setting = settingOf(options);
+  const setting = voicingSetting(options);
   if (!setting.ok) return setting;
   const { judge, neck } = setting.value;
   const kept = keptFor(setting.value);

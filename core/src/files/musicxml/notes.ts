@@ -125,7 +125,7 @@ function slideOf(note: EngravedNote, joined: boolean): Element | null {
  * One bar of a voice. `going` says what comes from the bar before, and is left with what goes on; `next` is the first
  * chord of the bar after.
  */
-export function notesOf(
+export function noteElements(
   bar: readonly EngravedChord[],
   meter: Meter,
   voice: Voice,

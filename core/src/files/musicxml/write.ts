@@ -14,7 +14,7 @@ import { realize, type RealizedChord, type RealizedSection, type RealizedSong } 
 import type { Part, Song } from "../../song/schema";
 import { attributes, attributesKey, openLines, readingSigns } from "./attributes";
 import { harmony } from "./harmony";
-import { backup, notesOf, type Going, type Voice } from "./notes";
+import { backup, noteElements, type Going, type Voice } from "./notes";
 import { el, writeXml, type Element } from "./xml";
 
 const DOCTYPE =
@@ -211,7 +211,7 @@ function bar(
           },
         ),
       );
-    out.push(...notesOf(chords, pass.meter, { ...voice, drums }, { going, next }));
+    out.push(...noteElements(chords, pass.meter, { ...voice, drums }, { going, next }));
   };
   pass.staves.forEach((staff, s) => {
     const octave = -staff.octave - (staff.readings[Math.max(0, k)]?.shift ?? 0);

@@ -76,7 +76,7 @@ const PLAIN: readonly (readonly number[])[] = [[0], [1, 2], [3, 4], [5, 6], [6, 
  * What is against one name following another: a chromatic note that leaves by semitone on its letter, a note that
  * changes its name, an augmented or diminished step.
  */
-function stepCost(from: NoteName, to: NoteName, semitones: number, foreign: boolean): number {
+function spellingStep(from: NoteName, to: NoteName, semitones: number, foreign: boolean): number {
   const letters = mod(sure(parseNote(to)).step - sure(parseNote(from)).step, 7);
   if (semitones === 0) return letters === 0 ? 0 : COSTS.renamed;
   const up = mod(semitones, 12);
@@ -112,7 +112,7 @@ export function spellLine(
           return { name, cost: own + (last ? nth(last, best(last)).cost : 0), before: best(last) };
         let chosen = { cost: Infinity, before: 0 };
         last.forEach((s, k) => {
-          const cost = s.cost + stepCost(s.name, name, semitones, !key.scale.includes(s.name));
+          const cost = s.cost + spellingStep(s.name, name, semitones, !key.scale.includes(s.name));
           if (cost < chosen.cost) chosen = { cost, before: k };
         });
         return { name, cost: own + chosen.cost, before: chosen.before };

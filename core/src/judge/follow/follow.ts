@@ -140,7 +140,12 @@ function passLayoutEdit(
   { part, memory }: { part: Part; memory: Memory },
 ): Edit | null {
   const stored = pass.voicings?.[part.id];
-  const put = (pitches: Record<string, string[]> | null): Edit => ({ do: "setPassVoicings", pass: pass.id, part: part.id, pitches });
+  const put = (pitches: Record<string, string[]> | null): Edit => ({
+    do: "setPassVoicings",
+    pass: pass.id,
+    part: part.id,
+    pitches,
+  });
   if (!pass.playing?.[part.id]?.voicing) return stored ? put(null) : null;
   if (stored && (!before || isSettled(before, now, pass))) return null;
   const asked = (song: Song) => memory.at(song).get(voicingAskedAt, pass.sectionId, part.id);

@@ -9,7 +9,7 @@ import { defineEdit, draftOf, refuse } from "./define";
 const At = { section: SectionId, part: PartId };
 const NewNote = Note.omit({ id: true });
 
-const notesOf = (song: Song, section: string, part: string): readonly Note[] =>
+const editableNotes = (song: Song, section: string, part: string): readonly Note[] =>
   sure(sectionOf(song, section)).notes[part] ?? [];
 
 type Fields = z.infer<typeof NewNote>;
@@ -54,7 +54,7 @@ export const addNote = defineEdit({
   title: "add a note",
   schema: { ...At, note: NewNote },
   apply(draft, { section, part, note }, { song, fresh }) {
-    const before = notesOf(song, section, part);
+    const before = editableNotes(song, section, part);
     const added = noteWith(fresh("n"), note);
     const problem = pastEnd(song, section, before, [added]);
     if (problem) return problem;
@@ -94,7 +94,7 @@ export const changeNotes = defineEdit({
   title: "change notes",
   schema: { ...At, notes: z.array(Change).max(LIMITS.notes) },
   apply(draft, { section, part, notes }, { song }) {
-    const before = notesOf(song, section, part);
+    const before = editableNotes(song, section, part);
     const changes = new Map(notes.map((n) => [n.id, n]));
     const unknown = notes.find((n) => !before.some((b) => b.id === n.id));
     if (unknown) return refuse("note", `No note of this part has the id "${unknown.id}"`);
@@ -113,7 +113,7 @@ export const removeNotes = defineEdit({
   title: "remove notes",
   schema: { ...At, notes: z.array(NoteId).max(LIMITS.notes) },
   apply(draft, { section, part, notes }, { song }) {
-    const before = notesOf(song, section, part);
+    const before = editableNotes(song, section, part);
     const gone = new Set(notes);
     const known = new Set(before.map((n) => n.id));
     const unknown = notes.find((id) => !known.has(id));
@@ -141,7 +141,7 @@ export const setNotes = defineEdit({
       used.add(id);
       return noteWith(id, n);
     });
-    const problem = pastEnd(song, section, notesOf(song, section, part), after);
+    const problem = pastEnd(song, section, editableNotes(song, section, part), after);
     if (problem) return problem;
     draftOf(draft, section).notes[part] = inOrder(after);
   },

@@ -194,7 +194,7 @@ function rank(
   const seen = new Set<string>();
   const kept: (Found & { symbol: string })[] = [];
   for (const f of keyed) {
-    const symbol = spell(f, names, bass, { explicit, key });
+    const symbol = spellReading(f, names, bass, { explicit, key });
     const id = symbol && `${symbol}:${f.rootless}`;
     if (!symbol || seen.has(sure(id))) continue;
     seen.add(sure(id));
@@ -354,7 +354,7 @@ const lacksThird = ({ omitted, template }: Found): boolean =>
 const leadsUp = ({ tones }: Template): boolean =>
   tones.some((t) => t.degree === 5 && t.alter === -1) && tones.some((t) => t.degree === 3 && t.alter === -1);
 
-function spell(
+function spellReading(
   f: Found,
   names: Map<PitchClass, NoteName>,
   bass: PitchClass | null,

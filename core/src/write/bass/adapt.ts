@@ -9,7 +9,7 @@ import { spellAt } from "../../song/spell";
 import type { ChordEvent, Note, Song } from "../../song/schema";
 import { instrumentOf, midiRange } from "../../theory/instrument/instruments";
 
-const chordAt = (chords: readonly ChordEvent[], tick: Ticks): Chord | null => {
+const chordOver = (chords: readonly ChordEvent[], tick: Ticks): Chord | null => {
   const event = chords.find((c) => c.start <= tick && tick < c.start + c.duration);
   const chord = event && event.symbol !== NO_CHORD ? parseChord(event.symbol) : null;
   return chord?.ok ? chord.value : null;
@@ -36,7 +36,7 @@ export function adaptBass(
   };
   /** Where a pitch goes at a tick; null when it may stay. */
   const moved = (midi: Midi, tick: Ticks): Midi | null => {
-    const [was, is] = [chordAt(old.chords, tick), chordAt(now.chords, tick)];
+    const [was, is] = [chordOver(old.chords, tick), chordOver(now.chords, tick)];
     if (!is) return null;
     const onBass = was !== null && mod(midi, 12) === bassPc(was);
     const allowed = onBass ? [bassPc(is)] : chordPitchClasses(is);
@@ -57,7 +57,7 @@ export function adaptBass(
     const cuts = now.chords.map((c) => c.start).filter((t) => t > Math.max(n.start, from - 1) && t < Math.min(end, to));
     let last: { start: Ticks; duration: Ticks } = { start: n.start, duration: n.duration };
     for (const cut of cuts) {
-      const is = chordAt(now.chords, cut);
+      const is = chordOver(now.chords, cut);
       if (!is || chordPitchClasses(is).includes(mod(midi, 12))) continue;
       midi = nearest(midi, [bassPc(is)]);
       last.duration = cut - last.start;

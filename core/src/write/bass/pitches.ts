@@ -257,7 +257,7 @@ function toneCost(
  * Cost of the interval from one bass note to the next. A tone outside the chord must leave by step into a chord tone
  * (or be repeated, where it took the next chord early).
  */
-export function stepCost(
+export function bassStep(
   style: BassStyle,
   octaves: "none" | "some" | "many",
   from: Candidate,
@@ -305,7 +305,7 @@ function lineLattice(ctx: BassContext, slots: PitchSlot[], style: BassStyle): La
       if (slots[c]!.pin) return 0;
       const [a, b] = [slots[c]!.candidates[i]!, to.candidates[j]!];
       return (
-        stepCost(style, ctx.settings.octaves, a, { to: b, lifts: to.use === "octave" }) +
+        bassStep(style, ctx.settings.octaves, a, { to: b, lifts: to.use === "octave" }) +
         (to.beyond && !leadsOrStays(a.midi, b.midi, slots[c]!) ? COST.astray : 0)
       );
     },

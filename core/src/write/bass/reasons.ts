@@ -22,14 +22,14 @@ export interface Chosen {
  * Chord tones as the chord spells them, approach notes with the letter beside their target, other tones as the key
  * does.
  */
-export function spell(ctx: BassContext, { slot, midi }: Chosen, next?: Chosen): string {
+export function spellBass(ctx: BassContext, { slot, midi }: Chosen, next?: Chosen): string {
   const pc = mod(midi, 12);
   const own = slot.chord?.chord && chordToneName(slot.chord.chord, pc);
   if (own) return pitchName(midi, own);
   const distance = next ? midi - next.midi : 0;
-  if (next && distance === 0) return spell(ctx, { slot: next.slot, midi });
+  if (next && distance === 0) return spellBass(ctx, { slot: next.slot, midi });
   const beside =
-    next && Math.abs(distance) <= 2 ? transposeNote(noteOf(spell(ctx, next)), Math.sign(distance), distance) : null;
+    next && Math.abs(distance) <= 2 ? transposeNote(noteOf(spellBass(ctx, next)), Math.sign(distance), distance) : null;
   // Names of white keys by another letter are for chords and keys that have them.
   if (beside && beside.length <= 2 && (!WHITE.has(beside) || nameInKey(pc, ctx.key) === beside))
     return pitchName(midi, beside);
@@ -132,7 +132,7 @@ export function reasonForNote(ctx: BassContext, line: readonly Chosen[], i: numb
   const chord = sure(sure(slot.chord).chord);
   const next = nth(line, (i + 1) % line.length);
   const pc = mod(midi, 12);
-  const pitch = noteOf(spell(ctx, nth(line, i), next));
+  const pitch = noteOf(spellBass(ctx, nth(line, i), next));
   const { role, inChord } = toneRole(chord, pc);
   const symbol = sure(slot.chord).symbol;
   if (pedal) return because("pedal", { pitch, chord: symbol });
@@ -146,9 +146,9 @@ export function reasonForNote(ctx: BassContext, line: readonly Chosen[], i: numb
     pitch,
     role,
     previous,
-    from: previous ? noteOf(spell(ctx, previous)) : "",
+    from: previous ? noteOf(spellBass(ctx, previous)) : "",
     next,
-    target: noteOf(spell(ctx, next)),
+    target: noteOf(spellBass(ctx, next)),
     changes: next.slot.chord?.chord != null && next.slot.chord !== slot.chord,
     kick: ctx.kicks.find((k) => k.start === slot.start),
     kicked: ctx.kicks.length > 0,

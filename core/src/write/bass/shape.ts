@@ -10,8 +10,8 @@ import type { RealizedNote } from "../../song/realize";
 import { weightOfReason } from "../../song/reasons";
 import type { Note, Reason, Song } from "../../song/schema";
 import { beatLength, chordAt, inGap, type BassContext } from "./context";
-import { pitchSlots, stepCost, type Candidate, type OpenSlot, type PitchSlot } from "./pitches";
-import { reasonForNote, reasonOf, spell } from "./reasons";
+import { pitchSlots, bassStep, type Candidate, type OpenSlot, type PitchSlot } from "./pitches";
+import { reasonForNote, reasonOf, spellBass } from "./reasons";
 import { factsOf } from "../../facts/memory";
 import type { BassReport } from "./measures";
 import { halfOf } from "../../hear/line/figure";
@@ -173,7 +173,7 @@ export function buildUp(song: Song, request: BassRequest): Result<ShapeStep> {
       const reason = reasonForNote(ctx, line, i, pedal !== undefined);
       const score = weightOfReason(reason) + wanted - cost * 0.3;
       if (!best || score > best.score)
-        best = { score, slot, reason, pitch: spell(ctx, nth(line, i), nth(line, (i + 1) % line.length)) };
+        best = { score, slot, reason, pitch: spellBass(ctx, nth(line, i), nth(line, (i + 1) % line.length)) };
     }
   }
   if (!best)
@@ -210,7 +210,7 @@ function pricedAt(
   const here = nth(slots, i);
   const [before, after] = [nth(slots, (i + slots.length - 1) % slots.length), nth(slots, (i + 1) % slots.length)];
   const step = (from: PitchSlot, a: Candidate, to: PitchSlot, b: Candidate) =>
-    from === to ? 0 : stepCost(style, ctx.settings.octaves, a, { to: b, lifts: to.use === "octave" });
+    from === to ? 0 : bassStep(style, ctx.settings.octaves, a, { to: b, lifts: to.use === "octave" });
   return here.candidates
     .map((c) => ({
       midi: c.midi,

@@ -5,7 +5,7 @@ import { nameInKey } from "../../theory/pitch/key";
 import { bassPc, chordPitchClasses, chordSymbol, chordToneName } from "../../theory/chord/chord";
 import type { NewNote, Note, Part, Section, Song } from "../../song/schema";
 import { factsOf, type Reader } from "../../facts/memory";
-import { linesOf, OFFERED, settingOf } from "../lines/engine";
+import { writeLines, OFFERED, lineSetting } from "../lines/engine";
 import { inPlace, noChords, tooNarrow } from "../lines/ground";
 import type { LineKind, LineNote, LineRequest, Setting, WrittenLine } from "../lines/kind";
 import { settingsOf, styleOf, usualOf } from "../lines/playing";
@@ -16,7 +16,7 @@ import { bassContext, type BassContext } from "./context";
 import { choosePitches, otherPitches, pitchSlots, type OpenSlot, type PitchSlot } from "./pitches";
 import { measuresOf, reportOf, type BassReport } from "./measures";
 import { otherFigures } from "./measures/figure";
-import { reasonForNote, spell, type Chosen } from "./reasons";
+import { reasonForNote, spellBass, type Chosen } from "./reasons";
 import { alike, attackProfile } from "../../hear/line/figure";
 import { rhythmOf } from "./rhythm";
 import { USUAL_SETTINGS, type BassSettings } from "./settings";
@@ -94,14 +94,15 @@ function today({ settings, ...request }: BassRequest): LineRequest<BassSettings>
 
 /** The context of a request with its style and settings resolved. Errors: `bass.style`, and those of `bassContext`. */
 export const bassRequest = (read: Reader, request: BassRequest): Result<Setting<BassContext, BassStyle>> =>
-  settingOf(BASS, read, today(request));
+  lineSetting(BASS, read, today(request));
 
 /**
  * Writes up to five bass lines for a section in one style, best first: the same rhythm with other pitches, then other
  * rhythms from the seed. Where pins, chords, N.C. and targets cannot all be met, the line names the conflict. Errors:
  * `bass.style`, `bass.section`, `bass.part`, `bass.range`, `bass.chords`, `bass.none`.
  */
-export const bassLines = (song: Song, request: BassRequest): Result<BassLine[]> => linesOf(BASS, song, today(request));
+export const bassLines = (song: Song, request: BassRequest): Result<BassLine[]> =>
+  writeLines(BASS, song, today(request));
 
 /** The lines alone, best first; empty where `bassLines` would name an error. */
 export function writeBass(song: Song, request: BassRequest): BassLine[] {
@@ -235,7 +236,7 @@ function finish({ ctx, style }: Setting<BassContext, BassStyle>, draft: Draft): 
     return {
       start: slot.start,
       duration: slot.duration,
-      pitch: spell(ctx, chosen, nth(all, (i + 1) % all.length)),
+      pitch: spellBass(ctx, chosen, nth(all, (i + 1) % all.length)),
       velocity: velocityOf(ctx, slot),
       reason: reasonForNote(ctx, all, i, pedal),
     };

@@ -226,7 +226,7 @@ function againstTune({ costs }: CounterStyle, [a, b]: readonly [PitchSlot, Pitch
 
 const isLeft = ({ standing }: Candidate): boolean => standing === "passing" || standing === "suspension";
 
-function stepCost(
+function counterStep(
   style: CounterStyle,
   a: PitchSlot,
   b: PitchSlot,
@@ -261,7 +261,7 @@ export function lineLattice(style: CounterStyle, slots: readonly PitchSlot[]): S
     step: (c, i, j) =>
       rules
         ? rules.step(slots, c, at(c, i).midi, at(c + 1, j).midi)
-        : stepCost(style, slots[c]!, slots[c + 1]!, { from: at(c, i), to: at(c + 1, j) }),
+        : counterStep(style, slots[c]!, slots[c + 1]!, { from: at(c, i), to: at(c + 1, j) }),
     turn: (c, i, j, k) => {
       if (rules) return rules.turn(slots, c, [at(c, i).midi, at(c + 1, j).midi, at(c + 2, k).midi]);
       return slots[c + 1]!.fresh || slots[c + 2]!.fresh ? 0 : turnCost(style, at(c, i), at(c + 1, j), at(c + 2, k));

@@ -5,7 +5,7 @@ import { positionText } from "../../theory/time/meter";
 import type { Part, Section, Song } from "../../song/schema";
 import { spellOver } from "../../song/spell";
 import type { Fact, Reader } from "../../facts/memory";
-import { linesOf, OFFERED, settingOf } from "../lines/engine";
+import { writeLines, OFFERED, lineSetting } from "../lines/engine";
 import { inPlace, noChords, tooNarrow } from "../lines/ground";
 import type { LineKind, LineNote, Setting, WrittenLine } from "../lines/kind";
 import { causesOf, type Conflict, type Measure } from "../lines/measure";
@@ -79,7 +79,7 @@ export const counterSettings = (
  * `counterContext`.
  */
 export const counterRequest = (read: Reader, request: CounterRequest): Result<Setting<CounterContext, CounterStyle>> =>
-  settingOf(COUNTER, read, request);
+  lineSetting(COUNTER, read, request);
 
 /**
  * Writes up to five counter melodies for a section in one style, those that meet most aims first. Where pins, chords,
@@ -88,7 +88,7 @@ export const counterRequest = (read: Reader, request: CounterRequest): Result<Se
  * sound), `counter.none`.
  */
 export const counterLines = (song: Song, request: CounterRequest): Result<CounterLine[]> =>
-  linesOf(COUNTER, song, request);
+  writeLines(COUNTER, song, request);
 
 /** The lines alone, best first; empty where `counterLines` would name an error. */
 export function writeCounterMelody(song: Song, request: CounterRequest): CounterLine[] {

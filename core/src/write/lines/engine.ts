@@ -12,7 +12,7 @@ import { setApart } from "./titles";
 export const OFFERED = 5;
 
 /** A request with its surroundings, settings and style. Errors: those of the kind's styles and of its context. */
-export function settingOf<
+export function lineSetting<
   Settings extends object,
   Q extends LineRequest<Settings>,
   S extends LineStyle<Settings>,
@@ -53,14 +53,14 @@ function collect<L extends WrittenLine>(candidates: (found: readonly L[]) => Ite
  * pins, chords and aims cannot all be met, the line names the conflict. Errors: as `settingOf`, what the kind lacks,
  * and `….none`.
  */
-export function linesOf<
+export function writeLines<
   Settings extends object,
   Q extends LineRequest<Settings>,
   S extends LineStyle<Settings>,
   C,
   L extends WrittenLine,
 >(kind: LineKind<Settings, Q, S, C, L>, song: Song, request: Q): Result<L[]> {
-  const resolved = settingOf(kind, factsOf(song), request);
+  const resolved = lineSetting(kind, factsOf(song), request);
   if (!resolved.ok) return resolved;
   const setting = resolved.value;
   const lacks = kind.lacks(setting);

@@ -146,5 +146,5 @@ export function vocalContext(
 }
 
 /** The chord at a tick; a pickup stands under the first one. */
-export const chordAt = (ctx: Pick<VocalContext, "chords">, tick: Ticks): RealizedChord | null =>
+export const chordUnder = (ctx: Pick<VocalContext, "chords">, tick: Ticks): RealizedChord | null =>
   chordAtTick(ctx.chords, Math.max(0, tick));

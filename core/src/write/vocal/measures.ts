@@ -44,7 +44,7 @@ export interface Judged extends Sounding {
 type VocalMeasure = MeasureOf<Judged, VocalReport, Pick<VocalReport, "notes">, VocalTargets, Judged>;
 
 const found = (j: Judged, kind: SpotKind): RoughSpot[] => j.spots.filter((s) => s.kind === kind);
-const notesOf = (j: Judged, kind: SpotKind): string[] =>
+const notesOfSpots = (j: Judged, kind: SpotKind): string[] =>
   idsOf(found(j, kind).map((s) => nth(nth(j.voices, s.voice), s.note)));
 
 /** A measure that counts rough spots of one kind; `aimed` says for which schools none is the aim. */
@@ -71,7 +71,7 @@ function count(
     unit: "notes",
     how,
     take: (j) => ({ [field]: shown(j.targets) ? found(j, kind).length : 0 }) as unknown as VocalReport,
-    notes: (j) => notesOf(j, kind),
+    notes: (j) => notesOfSpots(j, kind),
     show: (own) => String(own[field]),
     target: (own, targets) => (aimed(targets) && shown(targets) ? ["none", own[field] === 0] : null),
     cause(j) {
@@ -116,7 +116,7 @@ const chordTime: VocalMeasure = {
       }
     return { chordTime: all ? on / all : null } as VocalReport;
   },
-  notes: (j) => notesOf(j, "chord"),
+  notes: (j) => notesOfSpots(j, "chord"),
   show: (own) => (own.chordTime === null ? null : percent(own.chordTime)),
   target: (own, targets) =>
     targets.chordTime === undefined || own.chordTime === null

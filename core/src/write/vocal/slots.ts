@@ -1,7 +1,7 @@
 import { firstOf, sure } from "../../base/list";
 import { QUARTER, type Ticks } from "../../theory/time/meter";
 import { USUAL_BREATH } from "../../hear/singer/range";
-import { chordAt, type VocalContext } from "./context";
+import { chordUnder, type VocalContext } from "./context";
 import type { VocalSlot } from "./school";
 import { inChord, weighs } from "./tones";
 
@@ -24,7 +24,7 @@ export function tuneSlots(ctx: VocalContext): VocalSlot[] {
       start,
       duration: (cuts[i] ?? to) - start,
       lead,
-      chord: chordAt(ctx, start),
+      chord: chordUnder(ctx, start),
       fresh: fresh && i === 0,
       joins: i > 0,
     }));

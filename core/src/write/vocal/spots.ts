@@ -6,7 +6,7 @@ import { withArticle } from "../../theory/words/english";
 import type { RealizedNote } from "../../song/realize";
 import { pairReport, type Between, type PairReport } from "../../hear/line/between";
 import { soundingIn } from "../../hear/slice/soundingIn";
-import { chordAt, type VocalContext } from "./context";
+import { chordUnder, type VocalContext } from "./context";
 import type { VocalTargets } from "./school";
 import { chordPcs, inChord, pitchesIn, rubsAt, scaleOf, weighs } from "./tones";
 import { spellOver } from "../../song/spell";
@@ -60,7 +60,7 @@ function alone(s: Sounding, voice: number): Found[] {
     const put = (kind: SpotKind, message: string, tick = n.start) => out.push({ kind, tick, voice, note: i, message });
     if (n.midi < extremes[0] || n.midi > extremes[1])
       put("range", `${n.pitch} at ${where} is ${n.midi < extremes[0] ? "below" : "above"} the range of ${name}`);
-    const chord = chordAt(ctx, n.start);
+    const chord = chordUnder(ctx, n.start);
     const own = chordPcs(chord);
     if (!own.includes(mod(n.midi, 12)) && !ctx.key.pcs.includes(mod(n.midi, 12)))
       put("key", `${n.pitch} at ${where} leaves the key${chord?.chord ? ` and ${chord.symbol}` : ""}`);
@@ -113,7 +113,7 @@ function goesAlong(ctx: VocalContext, n: RealizedNote, tick: Ticks): boolean {
     lead !== null &&
     lead.start === n.start &&
     n.duration <= beat &&
-    !inChord(chordAt(ctx, tick), lead.midi) &&
+    !inChord(chordUnder(ctx, tick), lead.midi) &&
     Math.abs(lead.midi - n.midi) > 2
   );
 }
@@ -141,7 +141,7 @@ function rubbing(ctx: VocalContext, midi: Midi, tick: Ticks): string {
       .map((n) => ({ o, n })),
   )[0];
   if (other) return `${other.n.pitch} of ${other.o.part.name}`;
-  return `the chord, ${chordAt(ctx, tick)?.symbol ?? ""}`;
+  return `the chord, ${chordUnder(ctx, tick)?.symbol ?? ""}`;
 }
 
 const WORDS: Partial<Record<Between["kind"], SpotKind>> = {
@@ -198,8 +198,8 @@ function strictly(s: Sounding): Found[] {
           message: `${names[voice + 1]} lies more than an octave under ${names[voice]} at ${where}`,
         });
       const next = line[note + 1];
-      const chord = chordAt(ctx, n.start);
-      const after = next && chordAt(ctx, next.start);
+      const chord = chordUnder(ctx, n.start);
+      const after = next && chordUnder(ctx, next.start);
       if (!next || !after || after === chord || next.start > n.start + n.duration) return;
       const [pc, move] = [mod(n.midi, 12), next.midi - n.midi];
       const pcs = chordPcs(after);
@@ -241,7 +241,7 @@ function fixesFor(s: Sounding, windows: readonly Window[], spot: Found): PitchNa
   const line = nth(s.voices, spot.voice);
   const n = nth(line, spot.note);
   if (n.pinned) return [];
-  const chord = chordAt(ctx, Math.max(n.start, spot.tick));
+  const chord = chordUnder(ctx, Math.max(n.start, spot.tick));
   const [low, high] = nth(ctx.voices, spot.voice).extremes;
   const tones = (pcs: readonly number[]) =>
     pitchesIn(pcs, Math.max(low, n.midi - TRIED), Math.min(high, n.midi + TRIED)).sort(

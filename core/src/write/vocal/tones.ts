@@ -6,7 +6,7 @@ import { chordPitchClasses, chordToneName, toneRole } from "../../theory/chord/c
 import type { RealizedChord } from "../../song/realize";
 import { ROLE_WORDS } from "../../hear/slice/roles";
 import { isRub, rubsOver } from "../../hear/line/between";
-import { chordAt, type VocalContext, type VocalVoice } from "./context";
+import { chordUnder, type VocalContext, type VocalVoice } from "./context";
 import type { Stack, VocalSlot } from "./school";
 
 export const chordPcs = (chord: RealizedChord | null): readonly PitchClass[] =>
@@ -76,7 +76,7 @@ export function rubsAt(ctx: VocalContext, midi: Midi, tick: Ticks): boolean {
     ...ctx.harmonyAt(tick),
     ...ctx.others.flatMap((o) => o.at(tick).map((n) => n.midi)),
   ];
-  return rubsOver(chordPcs(chordAt(ctx, tick)), midi, around);
+  return rubsOver(chordPcs(chordUnder(ctx, tick)), midi, around);
 }
 
 /** What a tone costs where it stands: outside the chord or the key, rubbing, doubling the tune. */

@@ -7,7 +7,7 @@ import type { RealizedNote } from "../../song/realize";
 import { spellOver } from "../../song/spell";
 import { cheapestPath, type Lattice } from "../../search/lattice";
 import { factsOf, type Reader } from "../../facts/memory";
-import { linesOf, OFFERED, settingOf } from "../lines/engine";
+import { writeLines, OFFERED, lineSetting } from "../lines/engine";
 import { noChords } from "../lines/ground";
 import type { LineKind, LineNote, Setting, WrittenLine } from "../lines/kind";
 import { settingsOf, styleOf } from "../lines/playing";
@@ -90,7 +90,7 @@ const asked = ({ voices, ...request }: VocalRequest): Asked =>
  * The context of a request with its school and settings resolved. Errors: `vocal.school`, and those of `vocalContext`.
  */
 export const vocalRequest = (read: Reader, request: VocalRequest): Result<VocalSetting> =>
-  settingOf(VOCAL, read, asked(request));
+  lineSetting(VOCAL, read, asked(request));
 
 /** What a school needs and the section does not have. */
 function lacks({ ctx, style }: VocalSetting): Result<never> | null {
@@ -110,7 +110,7 @@ function lacks({ ctx, style }: VocalSetting): Result<never> | null {
  * `vocal.lead`, `vocal.chords`, `vocal.tune`, `vocal.none`.
  */
 export const vocalLines = (song: Song, request: VocalRequest): Result<VocalLines[]> =>
-  linesOf(VOCAL, song, asked(request));
+  writeLines(VOCAL, song, asked(request));
 
 /** The lines alone, best first; empty where `vocalLines` would name an error. */
 export function writeVocalHarmony(song: Song, request: VocalRequest): VocalLines[] {
@@ -157,7 +157,7 @@ function plans(ctx: VocalContext, way: VocalWay): NewNote[][][] {
   const paths = [best, ...(way.several ? (otherPath(lattice, best, at) ?? []) : [])];
   return paths.map((picks) =>
     ctx.voices.map((_, v) =>
-      notesOf(ctx, way, slots, { line: picks.map((p, c) => nth(at(c, p).pitches, v)), voice: v }),
+      sungNotes(ctx, way, slots, { line: picks.map((p, c) => nth(at(c, p).pitches, v)), voice: v }),
     ),
   );
 }
@@ -198,7 +198,7 @@ const BESIDE = 0.86;
 const HELD = 58;
 
 /** The notes of one voice: places of one note of the tune, or of one breath, that stay on a pitch are one note. */
-function notesOf(
+function sungNotes(
   ctx: VocalContext,
   way: VocalWay,
   slots: readonly VocalSlot[],

@@ -26,7 +26,7 @@ export const linesOf = ({ song, sliced }: CheckContext, roles = ROLES): Line[] =
     .filter((l) => l.notes.length > 0);
 
 export const endOf = (n: { start: Ticks; duration: Ticks }): Ticks => n.start + n.duration;
-export const chordAt = ({ sliced }: CheckContext, tick: Ticks): RealizedChord | null =>
+export const chordOfLine = ({ sliced }: CheckContext, tick: Ticks): RealizedChord | null =>
   chordAtTick(sliced.real.chords, Math.max(0, tick));
 export const pcsOf = (chord: RealizedChord | null): readonly number[] =>
   chord?.chord ? chordPitchClasses(chord.chord) : [];
@@ -76,7 +76,7 @@ const NEAR = 7;
 
 /** Tones of the chord inside the part's range that could stand in place of a note, the nearest first. */
 export function tonesFor(ctx: CheckContext, part: Part, note: RealizedNote): Midi[] {
-  const pcs = pcsOf(chordAt(ctx, note.start));
+  const pcs = pcsOf(chordOfLine(ctx, note.start));
   const allowed = pcs.length ? pcs : ctx.key.pcs;
   const [low, high] = rangeOfPart(ctx.song, part).extremes;
   return Array.from({ length: 2 * NEAR + 1 }, (_, k) => note.midi - NEAR + k)
@@ -97,8 +97,10 @@ export const mends = (ctx: CheckContext, part: Part, note: RealizedNote, clear: 
 export function changesOf(ctx: CheckContext, { notes }: Line): { from: RealizedNote; to: RealizedNote }[] {
   return notes.slice(1).flatMap((to, i) => {
     const from = nth(notes, i);
-    const [a, b] = [chordAt(ctx, from.start), chordAt(ctx, to.start)];
-    return a && b && a !== b && endOf(from) >= to.start && chordAt(ctx, endOf(from) - 1) === a ? [{ from, to }] : [];
+    const [a, b] = [chordOfLine(ctx, from.start), chordOfLine(ctx, to.start)];
+    return a && b && a !== b && endOf(from) >= to.start && chordOfLine(ctx, endOf(from) - 1) === a
+      ? [{ from, to }]
+      : [];
   });
 }
 
@@ -114,8 +116,8 @@ export const notFallen = (
   linesOf(ctx).flatMap((line) =>
     changesOf(ctx, line).flatMap(({ from, to }): RawFinding[] => {
       const pc = mod(from.midi, 12);
-      const after = pcsOf(chordAt(ctx, to.start));
-      if (pc !== toneOf(chordAt(ctx, from.start)) || after.includes(pc)) return [];
+      const after = pcsOf(chordOfLine(ctx, to.start));
+      if (pc !== toneOf(chordOfLine(ctx, from.start)) || after.includes(pc)) return [];
       const below = [1, 2].find((d) => after.includes(mod(pc - d, 12)));
       const move = to.midi - from.midi;
       if (below === undefined || move === -1 || move === -2) return [];

@@ -4,7 +4,7 @@ import { because } from "../../../song/reasons";
 import type { VocalContext } from "../context";
 import type { VocalSchool, VocalSlot, VocalWay } from "../school";
 import { breathBars } from "../slots";
-import { chordAt } from "../context";
+import { chordUnder } from "../context";
 import { chordPcs, pitchesIn, rangeCost, single } from "../tones";
 
 /** One place a breath, over the whole section. */
@@ -16,7 +16,7 @@ function breaths(ctx: VocalContext): VocalSlot[] {
       start,
       duration: Math.min(bar, ctx.length - start),
       lead: null,
-      chord: chordAt(ctx, start),
+      chord: chordUnder(ctx, start),
       fresh: start === 0,
       joins: false,
     });

@@ -10,7 +10,7 @@ import { rangeOfPart } from "../../../../hear/singer/range";
 import type { Part } from "../../../../song/schema";
 import type { RealizedNote } from "../../../../song/realize";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
-import { chordAt, pcsOf } from "../lines";
+import { chordOfLine, pcsOf } from "../lines";
 
 /**
  * Shares of a part's time on chord tones: less than this as it stands, and more than that when moved, and it is in
@@ -87,7 +87,7 @@ const displacedIn = (ctx: CheckContext): Displaced[] =>
     .filter((p) => isWritten(p))
     .flatMap((part): Displaced[] => {
       const notes = (ctx.sliced.real.parts.find((p) => p.id === part.id)?.notes ?? []).filter(
-        (n) => pcsOf(chordAt(ctx, n.start)).length > 0,
+        (n) => pcsOf(chordOfLine(ctx, n.start)).length > 0,
       );
       if (notes.length < FEWEST || new Set(notes.map((n) => mod(n.midi, 12))).size < 3) return [];
       const now = fit(ctx, notes, 0);
@@ -111,7 +111,7 @@ function fit(ctx: CheckContext, notes: readonly RealizedNote[], by: number): Fit
   let [all, chord, key] = [0, 0, 0];
   for (const n of notes) {
     const pc = mod(n.midi + by, 12);
-    const pcs = pcsOf(chordAt(ctx, n.start));
+    const pcs = pcsOf(chordOfLine(ctx, n.start));
     all += n.duration;
     if (pcs.includes(pc)) chord += n.duration;
     if (pcs.includes(pc) || ctx.key.pcs.includes(pc)) key += n.duration;

@@ -3,7 +3,7 @@ import { parseNote, noteOf } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
 import { lastBegun, type RealizedNote } from "../../../../song/realize";
 import type { RawFinding, Rule } from "../../rule";
-import { chordAt, endOf, linesOf, noteAt, type Line } from "../lines";
+import { chordOfLine, endOf, linesOf, noteAt, type Line } from "../lines";
 
 export const falseRelation: Rule = {
   id: "false-relation",
@@ -33,7 +33,7 @@ export const falseRelation: Rule = {
             !was ||
             now?.start !== tick ||
             !altered(was, now) ||
-            chordAt(ctx, tick - 1) === chordAt(ctx, tick)
+            chordOfLine(ctx, tick - 1) === chordOfLine(ctx, tick)
           )
             return [];
           // The line itself takes the chromatic step, or the other one had the note as well.

@@ -2,7 +2,7 @@ import { mod } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
 import { leadingToneOf, seventhOf } from "../../../../hear/harmony/tendency";
 import type { RawFinding, Rule } from "../../rule";
-import { changesOf, chordAt, endOf, linesOf, moveNote, pcsOf } from "../lines";
+import { changesOf, chordOfLine, endOf, linesOf, moveNote, pcsOf } from "../lines";
 
 export const leadingTone: Rule = {
   id: "leading-tone",
@@ -20,8 +20,8 @@ export const leadingTone: Rule = {
     return lines.flatMap((line) =>
       changesOf(ctx, line).flatMap(({ from, to }): RawFinding[] => {
         const pc = mod(from.midi, 12);
-        const after = pcsOf(chordAt(ctx, to.start));
-        const leads = leadingToneOf(ctx.key, chordAt(ctx, from.start));
+        const after = pcsOf(chordOfLine(ctx, to.start));
+        const leads = leadingToneOf(ctx.key, chordOfLine(ctx, from.start));
         if (pc !== leads || !after.includes(mod(pc + 1, 12)) || after.includes(pc) || to.midi === from.midi + 1)
           return [];
         const others = lines
@@ -31,7 +31,8 @@ export const leadingTone: Rule = {
         if (inner && (to.midi - from.midi === -4 || to.midi - from.midi === -3)) return [];
         const before = line.notes[line.notes.indexOf(from) - 1];
         const down = before?.midi === from.midi + 1 && to.midi === from.midi - 2;
-        if (down || (to.midi === from.midi - 1 && mod(to.midi, 12) === seventhOf(chordAt(ctx, to.start)))) return [];
+        if (down || (to.midi === from.midi - 1 && mod(to.midi, 12) === seventhOf(chordOfLine(ctx, to.start))))
+          return [];
         return [
           {
             tick: to.start,

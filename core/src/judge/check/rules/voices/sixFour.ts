@@ -2,7 +2,7 @@ import { mod } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
 import { rootPc } from "../../../../theory/chord/chord";
 import type { RawFinding, Rule } from "../../rule";
-import { chordAt, endOf, linesOf, mends } from "../lines";
+import { chordOfLine, endOf, linesOf, mends } from "../lines";
 
 const step = (semitones: number): boolean => Math.abs(semitones) === 1 || Math.abs(semitones) === 2;
 
@@ -22,7 +22,7 @@ export const sixFour: Rule = {
       lines.every((l) => !l.notes.some((n) => n.start <= tick && tick < endOf(n) && n.midi < midi));
     return lines.flatMap(({ part, notes }) =>
       notes.flatMap((note, i): RawFinding[] => {
-        const here = chordAt(ctx, note.start);
+        const here = chordOfLine(ctx, note.start);
         const chord = here?.chord;
         const fifth = chord?.tones.find((t) => t.degree === 5 && t.alter === 0);
         if (!chord || !fifth || chord.tones.some((t) => t.degree === 7) || mod(note.midi - rootPc(chord), 12) !== 7)
@@ -33,7 +33,7 @@ export const sixFour: Rule = {
         const cadential = next?.chord && rootPc(next.chord) === mod(note.midi, 12);
         const passing = before && after && step(note.midi - before.midi) && step(after.midi - note.midi);
         const stays = before && after && before.midi === note.midi && after.midi === note.midi;
-        const walks = [before, after].some((n) => n && chordAt(ctx, n.start) === here);
+        const walks = [before, after].some((n) => n && chordOfLine(ctx, n.start) === here);
         if (cadential || passing || stays || walks) return [];
         return [
           {

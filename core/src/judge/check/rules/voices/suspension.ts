@@ -5,7 +5,7 @@ import { rootPc } from "../../../../theory/chord/chord";
 import type { RealizedChord } from "../../../../song/realize";
 import { textbookKind } from "../../../../hear/slice/roles";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
-import { chordAt, endOf, goesOn, linesOf, mends, moveNote, notFallen, pcsOf } from "../lines";
+import { chordOfLine, endOf, goesOn, linesOf, mends, moveNote, notFallen, pcsOf } from "../lines";
 
 /** The fourth that stands for the third of a chord, as a pitch class; null where the chord has none. */
 const suspendedOf = (chord: RealizedChord | null): number | null => {
@@ -34,10 +34,10 @@ const unprepared = (ctx: CheckContext): RawFinding[] =>
   linesOf(ctx).flatMap(({ part, notes }) =>
     notes.slice(1).flatMap((note, i): RawFinding[] => {
       const before = nth(notes, i);
-      const chord = chordAt(ctx, note.start);
+      const chord = chordOfLine(ctx, note.start);
       if (
         suspendedOf(chord) !== mod(note.midi, 12) ||
-        chordAt(ctx, before.start) === chord ||
+        chordOfLine(ctx, before.start) === chord ||
         !goesOn(ctx, before, note)
       )
         return [];
@@ -71,7 +71,11 @@ function leftByLeap(ctx: CheckContext): RawFinding[] {
       if (spans.length < 2 || !last?.chord?.chord || last.kind !== "outside" || textbookKind(last) !== null) return [];
       const next = nth(notes, i + 1);
       if (last.duration >= beat || last.duration < beat / 2 || metricalLevel(ctx.meter, last.start) < -2) return [];
-      if (!goesOn(ctx, note, next) || chordAt(ctx, next.start) !== last.chord || Math.abs(next.midi - note.midi) <= 2)
+      if (
+        !goesOn(ctx, note, next) ||
+        chordOfLine(ctx, next.start) !== last.chord ||
+        Math.abs(next.midi - note.midi) <= 2
+      )
         return [];
       const below = [1, 2].find((d) => pcsOf(last.chord).includes(mod(note.midi - d, 12)));
       return [
