@@ -17,6 +17,7 @@ import type { SectionData } from "../app/store/sectionData";
 import { useSelection } from "../app/store/selection";
 import { inSight, type Axis, type Window } from "./axis";
 import { ChordBorder, ChordCell } from "./ChordCell";
+import { sectionNow, useSong } from "../app/store/song";
 import { NEW, useChordTyping, type ChordTyping } from "./chordEditing";
 import { LABEL_WIDTH } from "./layout";
 import { Ruler } from "./Ruler";
@@ -47,11 +48,13 @@ function reveal(axis: Axis, event: ChordEvent | undefined): void {
 /** Ruler and chord symbols with what they mean in the key. */
 export function ChordRow({ data, axis, window }: Props) {
   const section = data.section.id;
-  const events = data.section.chords;
+  const preview = usePlayback((s) => s.preview !== null);
+  // Keys act on the chords as they are stored: the row is never behind, though the rest of the score follows later.
+  const stored = useSong(() => sectionNow(section)?.chords);
+  const events = preview ? data.section.chords : (stored ?? data.section.chords);
   const selected = useSelection((s) => s.chord);
   const chosen = useSelection((s) => s.chords);
   const harmony = useResults((s) => s.harmony);
-  const preview = usePlayback((s) => s.preview !== null);
   const part = useVoicePart(data.song);
   const shapes = useResults((s) =>
     part && Instrument.of(part.instrument, data.song).held.by === "frets" ? s.voicing[part.id] : undefined,

@@ -4,7 +4,9 @@ import { applyEdit } from "../../src/song/edits";
 import { describeReason } from "../../src/song/reasons";
 import { factsOf } from "../../src/facts/memory";
 import { must } from "../../src/base/result";
-import { mended, rejudge, vocalLines, vocalRequest } from "../../src/write/vocal/write";
+import { bassSettings } from "../../src/write/bass/write";
+import { counterSettings } from "../../src/write/counter/write";
+import { mended, rejudge, vocalLines, vocalRequest, vocalSettings } from "../../src/write/vocal/write";
 import { notesAt } from "../../src/hear/sounding";
 import { parseMeter } from "../../src/theory/time/meter";
 import { parseSong } from "../../src/song/document";
@@ -352,4 +354,17 @@ test("rows of a report are those the school judges by, and a copied tune is told
   ).toEqual(expect.arrayContaining(["parallels", "spacing", "tendencies"]));
   const stored = edit(song, { do: "setPlaying", part: "beside", section: "s1", vocal: { school: "octave" } } as Edit);
   expect(firstOf(must(vocalLines(stored, { section: "s1", part: "beside" }))).school).toBe("octave");
+});
+
+test("where nothing is set two sing, the second a third below; a bass meets the main kicks at middling density", () => {
+  const [part] = songWith({ line: "| C |" }).parts;
+  expect(vocalSettings(sure(part), undefined)).toMatchObject({
+    voices: 2,
+    side: "below",
+    interval: "third",
+    semitones: 4,
+    manner: "held",
+  });
+  expect(bassSettings(sure(part), undefined)).toMatchObject({ density: 0.5, lock: "main", pitches: 4, variation: 0.3 });
+  expect(counterSettings(sure(part), undefined)).toMatchObject({ density: 0.5, side: "either", cell: "refit" });
 });

@@ -7,7 +7,7 @@ import { sectionMeter, sectionOf } from "../../song/document";
 import type { Edit } from "../../song/edits";
 import { drumOf, type PlayerId } from "../../song/players";
 import { ownerOf, playingOf } from "../../song/playing";
-import type { Song } from "../../song/schema";
+import type { Drum, Part, Section, Song } from "../../song/schema";
 import { accentMap, keepsTime, nearMiss, type AccentRow } from "../../hear/accents/accentMap";
 
 /** What one player would change so that all accent the same places. */
@@ -171,67 +171,73 @@ function settled(
 const isSung = (song: Song, id: string): boolean =>
   ["melody", "vocal"].includes(song.parts.find((p) => p.id === id)?.role ?? "");
 
+/** Attacks that go from some steps of every bar to others. */
+interface Moves {
+  id: PlayerId;
+  moves: readonly [number, number][];
+  steps: number;
+  tick: Ticks;
+}
+
+/** From one step to another, by the nearest way: across the bar line where that is shorter. */
+function nearestWay(from: number, to: number, steps: number): number {
+  const by = to - from;
+  if (by > steps / 2) return by - steps;
+  return by < -steps / 2 ? by + steps : by;
+}
+
+/** Where an attack goes; null where it stays. */
+function goalOf({ moves, steps, tick }: Moves, at: Ticks): Ticks | null {
+  const step = mod(Math.round(at / tick), steps);
+  const to = moves.findLast(([from]) => from === step)?.[1];
+  return to === undefined ? null : at + nearestWay(step, to, steps) * tick;
+}
+
+function moveHits(section: Section, drum: Drum, moves: Moves): Edit {
+  const length = section.bars * moves.steps * moves.tick;
+  const hits = section.groove.lanes.find((l) => l.drum === drum)?.hits ?? [];
+  const at = new Map<Ticks, (typeof hits)[number]>();
+  for (const hit of hits) {
+    // The section comes round again: what goes past its end begins it.
+    const start = mod(goalOf(moves, hit.start) ?? hit.start, length);
+    const known = at.get(start);
+    if (!known || known.velocity < hit.velocity) at.set(start, { ...hit, start });
+  }
+  const sorted = [...at.values()].sort((a, b) => a.start - b.start);
+  return { do: "setLane", section: section.id, drum, change: { hits: sorted } };
+}
+
+/** The rhythm of a part that plays the chords, which is written in sixteenths. */
+function moveRhythm(song: Song, section: Section, part: Part, { moves, steps, tick }: Moves): Edit | null {
+  if (part.link?.kind !== "voicing" || tick !== STEP) return null;
+  const meter = sectionMeter(song, section);
+  const text = [...stepsOf(playingOf(part, "comp", { section }).rhythm ?? "held", meter)];
+  for (let bar = 0; bar * steps < text.length; bar++)
+    for (const [from, to] of moves) {
+      const a = bar * steps + from;
+      const b = mod(a + nearestWay(from, to, steps), text.length);
+      if (!/x/i.test(text[a] ?? "")) continue;
+      const mark = nth(text, a);
+      text[a] = b < a ? "-" : ".";
+      text[b] = mark;
+    }
+  const owned = ownerOf(part, "comp", "rhythm", { section }) === "section";
+  const comp = { rhythm: text.join("") };
+  return { do: "setPlaying", part: part.id, ...(owned ? { section: section.id } : {}), comp };
+}
+
 /** Moves what a player strikes at some steps of every bar to other steps; null where its rhythm is made by a rule. */
-export function moveAttacks(
-  song: Song,
-  sectionId: string,
-  { id, moves, steps, tick }: { id: PlayerId; moves: readonly [number, number][]; steps: number; tick: Ticks },
-): Edit | null {
+export function moveAttacks(song: Song, sectionId: string, moves: Moves): Edit | null {
   const section = sure(sectionOf(song, sectionId));
-  const target = new Map(moves);
-  const moved = (at: Ticks): Ticks | null => {
-    const step = Math.round(at / tick);
-    const to = target.get(mod(step, steps));
-    if (to === undefined) return null;
-    let by = to - mod(step, steps);
-    if (by > steps / 2) by -= steps;
-    if (by < -steps / 2) by += steps;
-    return at + by * tick;
-  };
+  const { id, steps, tick } = moves;
   const length = section.bars * steps * tick;
   const drum = drumOf(id);
-  if (drum) {
-    const hits = section.groove.lanes.find((l) => l.drum === drum)?.hits ?? [];
-    const at = new Map<Ticks, (typeof hits)[number]>();
-    for (const hit of hits) {
-      // The section comes round again: what goes past its end begins it.
-      const start = mod(moved(hit.start) ?? hit.start, length);
-      const known = at.get(start);
-      if (!known || known.velocity < hit.velocity) at.set(start, { ...hit, start });
-    }
-    return {
-      do: "setLane",
-      section: sectionId,
-      drum,
-      change: { hits: [...at.values()].sort((a, b) => a.start - b.start) },
-    };
-  }
+  if (drum) return moveHits(section, drum, moves);
   const part = song.parts.find((p) => p.id === id);
   if (!part) return null;
-  if (part.link) {
-    // Its rhythm is written in sixteenths.
-    if (part.link.kind !== "voicing" || tick !== STEP) return null;
-    const meter = sectionMeter(song, section);
-    const text = [...stepsOf(playingOf(part, "comp", { section }).rhythm ?? "held", meter)];
-    for (let bar = 0; bar * steps < text.length; bar++)
-      for (const [from, to] of moves) {
-        const a = bar * steps + from;
-        // By the nearest way, across the bar line where that is shorter.
-        let by: number;
-        if (to - from > steps / 2) by = to - from - steps;
-        else if (from - to > steps / 2) by = to - from + steps;
-        else by = to - from;
-        const b = mod(a + by, text.length);
-        if (!/x/i.test(text[a] ?? "")) continue;
-        const mark = nth(text, a);
-        text[a] = b < a ? "-" : ".";
-        text[b] = mark;
-      }
-    const owned = ownerOf(part, "comp", "rhythm", { section }) === "section";
-    return { do: "setPlaying", part: id, ...(owned ? { section: sectionId } : {}), comp: { rhythm: text.join("") } };
-  }
+  if (part.link) return moveRhythm(song, section, part, moves);
   const notes = (section.notes[id] ?? []).flatMap((n) => {
-    const start = moved(n.start);
+    const start = goalOf(moves, n.start);
     if (start === null) return [];
     const inside = mod(start, length);
     return [

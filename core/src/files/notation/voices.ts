@@ -16,12 +16,10 @@ const heightOf = ({ notes }: Event): number => notes.reduce((sum, n) => sum + n.
 const heldUnder = (a: Event, b: Event): boolean =>
   a.start < b.start && a.end - b.start >= Math.max(240, (a.end - a.start) / 4);
 
-/**
- * One voice or two, the upper first: two only where a note is held while another one of the staff moves. Notes that
- * hold under each other go to different voices, the higher ones above; where three would be needed the shorter note is
- * cut in writing.
- */
-export function voicesOf(notes: readonly RealizedNote[]): [upper: RealizedNote[], lower: RealizedNote[]] {
+type Rivals = ReadonlyMap<Event, readonly Event[]>;
+
+/** Notes that begin and end together are one event. */
+function eventsOf(notes: readonly RealizedNote[]): Event[] {
   const byShape = new Map<string, Event>();
   for (const n of notes) {
     const end = n.start + n.duration;
@@ -30,51 +28,78 @@ export function voicesOf(notes: readonly RealizedNote[]): [upper: RealizedNote[]
     if (event) event.notes.push(n);
     else byShape.set(id, { start: n.start, end, notes: [n] });
   }
-  const events = [...byShape.values()].sort((a, b) => a.start - b.start || a.end - b.end);
+  return [...byShape.values()].sort((a, b) => a.start - b.start || a.end - b.end);
+}
+
+/** Struck together, so much longer is left far behind. */
+const FAR = 480;
+
+/** Events that cannot be in one voice: held under the other, or struck with it and left far behind. */
+function rivalsOf(events: readonly Event[]): Rivals {
   const rivals = new Map<Event, Event[]>(events.map((e) => [e, []]));
+  const leftBehind = (a: Event, b: Event) =>
+    a.start === b.start &&
+    Math.abs(a.end - b.end) >= FAR &&
+    events.some((e) => e.start > a.start && e.start < Math.max(a.end, b.end));
   for (let i = 0; i < events.length; i++)
     for (let j = i + 1; j < events.length && nth(events, j).start < nth(events, i).end; j++) {
       const [a, b] = [nth(events, i), nth(events, j)];
-      // Held under the other, or struck with it and left far behind.
-      const apart =
-        heldUnder(a, b) ||
-        (a.start === b.start &&
-          Math.abs(a.end - b.end) >= 480 &&
-          events.some((e) => e.start > a.start && e.start < Math.max(a.end, b.end)));
-      if (!apart) continue;
+      if (!heldUnder(a, b) && !leftBehind(a, b)) continue;
       sure(rivals.get(a)).push(b);
       sure(rivals.get(b)).push(a);
     }
+  return rivals;
+}
+
+/** Two sides of all that hang together by rivalry, so that no rivals are on one side. */
+function sidesFrom(event: Event, rivals: Rivals, seen: Set<Event>): [Set<Event>, Set<Event>] {
+  const sides: [Set<Event>, Set<Event>] = [new Set(), new Set()];
+  const queue: [Event, 0 | 1][] = [[event, 0]];
+  seen.add(event);
+  for (let next = queue.shift(); next; next = queue.shift()) {
+    const [e, side] = next;
+    sides[side].add(e);
+    for (const r of sure(rivals.get(e)).filter((x) => !seen.has(x))) {
+      seen.add(r);
+      queue.push([r, side === 0 ? 1 : 0]);
+    }
+  }
+  return sides;
+}
+
+/** Events of the lower voice among those that have rivals. */
+function lowerOf(events: readonly Event[], rivals: Rivals): Set<Event> {
   const lower = new Set<Event>();
   const seen = new Set<Event>();
+  const mean = (set: Set<Event>) => [...set].reduce((s, e) => s + heightOf(e), 0) / Math.max(1, set.size);
   for (const event of events) {
     if (seen.has(event) || !sure(rivals.get(event)).length) continue;
-    const sides: [Set<Event>, Set<Event>] = [new Set(), new Set()];
-    const queue: [Event, 0 | 1][] = [[event, 0]];
-    seen.add(event);
-    while (queue.length) {
-      const [e, side] = sure(queue.shift());
-      sides[side].add(e);
-      for (const r of sure(rivals.get(e)))
-        if (!seen.has(r)) {
-          seen.add(r);
-          queue.push([r, side === 0 ? 1 : 0]);
-        }
-    }
-    const mean = (set: Set<Event>) => [...set].reduce((s, e) => s + heightOf(e), 0) / Math.max(1, set.size);
-    for (const e of mean(sides[0]) >= mean(sides[1]) ? sides[1] : sides[0]) lower.add(e);
+    const [a, b] = sidesFrom(event, rivals, seen);
+    for (const e of mean(a) >= mean(b) ? b : a) lower.add(e);
   }
+  return lower;
+}
+
+/** A note that begins so shortly before another one ends does not cut it. */
+const GRAZES = 60;
+
+/**
+ * One voice or two, the upper first: two only where a note is held while another one of the staff moves. Notes that
+ * hold under each other go to different voices, the higher ones above; where three would be needed the shorter note is
+ * cut in writing.
+ */
+export function voicesOf(notes: readonly RealizedNote[]): [upper: RealizedNote[], lower: RealizedNote[]] {
+  const events = eventsOf(notes);
+  const rivals = rivalsOf(events);
+  const lower = lowerOf(events, rivals);
   // What begins while the upper of two voices still sounds, and lies below it, joins the lower one instead of cutting
   // it short.
   let sounding: Event[] = [];
   for (const event of events) {
-    sounding = sounding.filter((e) => e.end > event.start + 60);
+    sounding = sounding.filter((e) => e.end > event.start + GRAZES);
+    const under = (e: Event) => !lower.has(e) && e.start < event.start && heightOf(e) > heightOf(event);
     if (sure(rivals.get(event)).length) sounding.push(event);
-    else if (
-      sounding.length &&
-      sounding.every((e) => !lower.has(e) && e.start < event.start && heightOf(e) > heightOf(event))
-    )
-      lower.add(event);
+    else if (sounding.length && sounding.every(under)) lower.add(event);
   }
   const of = (list: Event[]) => list.flatMap((e) => e.notes);
   return [of(events.filter((e) => !lower.has(e))), of(events.filter((e) => lower.has(e)))];

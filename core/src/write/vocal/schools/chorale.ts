@@ -95,29 +95,48 @@ function bestOf(stacks: Stack[]): Stack[] {
   return sorted.filter((x) => x.cost <= firstOf(sorted).cost + WORSE).slice(0, MOST);
 }
 
+/** What breaks the rules of moving costs (common practice of the chorale style). */
+const MOVE = {
+  parallel: 20,
+  direct: 2,
+  overlap: 4,
+  semitone: { bass: 0.04, inner: 0.12 },
+  dissonant: 3,
+  wide: 8,
+  innerLeap: 1,
+} as const;
+
+/** Parallels between all voices; `ends`: where the soprano stands as the place ends. */
+function parallelsOf(was: readonly Midi[], now: readonly Midi[], ends: Midi): number {
+  let cost = 0;
+  for (let high = 0; high < 4; high++)
+    for (let low = high + 1; low < 4; low++) {
+      const between = (top: Midi) => parallelPerfect(nth(was, low), nth(now, low), top, nth(now, high));
+      // A passing note of the tune neither makes nor hides a parallel.
+      if (high === 0 && ends !== was[0] && between(ends)) cost += MOVE.parallel;
+      if (between(nth(was, high))) cost += MOVE.parallel;
+      else if (high === 0 && low === 3 && directPerfect(was, now)) cost += MOVE.direct;
+    }
+  return cost;
+}
+
+/** What the move of one voice costs by its size; the bass may leap. */
+function leapOf(voice: number, size: number): number {
+  const bass = voice === 3;
+  let cost = size * (bass ? MOVE.semitone.bass : MOVE.semitone.inner);
+  if (size === 6 || size === 10 || size === 11) cost += MOVE.dissonant;
+  if (size > 12) cost += MOVE.wide;
+  if (!bass && size > 5) cost += MOVE.innerLeap;
+  return cost;
+}
+
 /** What moving from one setting to the next costs: parallels, overlaps, leaps, tones that must resolve. */
 function moving(ctx: VocalContext, from: Stack, to: Stack, { a, b }: { a: VocalSlot; b: VocalSlot }): number {
   const was = [sure(a.lead).midi, ...from.pitches];
   const now = [sure(b.lead).midi, ...to.pitches];
-  // A passing note of the tune neither makes nor hides a parallel.
-  const ends = a.leadEnd ?? firstOf(was);
-  let cost = 0;
-  for (let high = 0; high < 4; high++)
-    for (let low = high + 1; low < 4; low++) {
-      const kind = parallelPerfect(nth(was, low), nth(now, low), nth(was, high), nth(now, high));
-      if (high === 0 && ends !== was[0] && parallelPerfect(nth(was, low), nth(now, low), ends, firstOf(now)))
-        cost += 20;
-      if (kind) cost += 20;
-      else if (high === 0 && low === 3 && directPerfect(was, now)) cost += 2;
-    }
-  for (let v = 0; v < 3; v++) if (nth(now, v + 1) > nth(was, v) || nth(now, v) < nth(was, v + 1)) cost += 4;
-  for (let v = 1; v < 4; v++) {
-    const size = Math.abs(nth(now, v) - nth(was, v));
-    cost += v === 3 ? size * 0.04 : size * 0.12;
-    if (size === 6 || size === 10 || size === 11) cost += 3;
-    if (size > 12) cost += 8;
-    if (v < 3 && size > 5) cost += 1;
-  }
+  let cost = parallelsOf(was, now, a.leadEnd ?? firstOf(was));
+  for (let v = 0; v < 3; v++) if (nth(now, v + 1) > nth(was, v) || nth(now, v) < nth(was, v + 1)) cost += MOVE.overlap;
+  for (let v = 1; v < 4; v++) cost += leapOf(v, Math.abs(nth(now, v) - nth(was, v)));
   return cost + unresolved(ctx, was, now, { a, b });
 }
 
