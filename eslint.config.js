@@ -174,7 +174,7 @@ const STILL_COMPLEX = [
 ];
 
 export default tseslint.config(
-  { ignores: ["dist/", "node_modules/", "data/", "test-results/", "playwright-report/"] },
+  { ignores: [".cache/", "dist/", "node_modules/", "data/", "test-results/", "playwright-report/"] },
   ...tseslint.configs.recommended,
   {
     rules: {
