@@ -111,6 +111,27 @@ export async function drag(
   await page.mouse.up();
 }
 
+type Rendering = Parameters<NonNullable<Window["orchard"]>["render"]>[0];
+
+/**
+ * Renders a section on the page, without a sound. The samples come as bytes: as a list of numbers they would take many
+ * seconds on their way.
+ */
+export async function rendered(page: Page, what: Rendering): Promise<{ samples: number[]; rate: number }> {
+  const { text, rate } = await page.evaluate(async (asked) => {
+    const { samples, rate } = await window.orchard!.render(asked);
+    const blob = new Blob([Float32Array.from(samples)]);
+    const text = await new Promise<string>((resolve) => {
+      const reader = new FileReader();
+      reader.onload = () => resolve(String(reader.result));
+      reader.readAsDataURL(blob);
+    });
+    return { text: text.slice(text.indexOf(",") + 1), rate };
+  }, what);
+  const bytes = Buffer.from(text, "base64");
+  return { samples: Array.from({ length: bytes.length / 4 }, (_, k) => bytes.readFloatLE(4 * k)), rate };
+}
+
 /** Drags one thing onto another, by their middles. */
 export async function dragOnto(page: Page, what: Locator, onto: Locator): Promise<void> {
   const middle = async (l: Locator) => {

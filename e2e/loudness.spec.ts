@@ -1,7 +1,7 @@
 import type { Page } from "@playwright/test";
 import { firstOf, Instrument, must, nth, Pitch, Song, sure } from "../core/src/index";
 import { loudness, peak, aWeight } from "./loudness";
-import { expect, test } from "./fixtures";
+import { expect, rendered, test } from "./fixtures";
 
 /** Four bars of a demo song. */
 const BARS = 7680;
@@ -40,8 +40,7 @@ test("the A-curve has its values (IEC 61672-1, from memory): 1 kHz 0, 100 Hz −
 async function renderer(page: Page) {
   await page.goto("/songs/cider-press-strut/chords");
   await expect(page.locator("[data-chord]").first()).toBeVisible();
-  return (song: Song, options: { solo?: string[]; to?: number }) =>
-    page.evaluate(([s, o]) => window.orchard!.render({ song: s, section: "s1", ...o }), [song, options] as const);
+  return (song: Song, options: { solo?: string[]; to?: number }) => rendered(page, { song, section: "s1", ...options });
 }
 
 test("every instrument is as loud as the others", async ({ page }) => {

@@ -1,5 +1,5 @@
 import { firstOf, nth, Pitch, type RealizedSong, Song, sure } from "../core/src/index";
-import { expect, test } from "./fixtures";
+import { expect, rendered, test } from "./fixtures";
 
 /** Energy of a frequency in a stretch of samples (Goertzel), by sample. */
 function energy(
@@ -53,10 +53,7 @@ test("the demo rendered offline: notes at their times and pitches, silence where
   // Four bars say as much as eight.
   const to = 4 * 1920;
   for (const part of ["bass", "melody"]) {
-    const { samples, rate } = await page.evaluate(
-      (p) => window.orchard!.render({ section: "s1", solo: [p[0]], to: p[1] }),
-      [part, to] as const,
-    );
+    const { samples, rate } = await rendered(page, { section: "s1", solo: [part], to });
     const notes = sure(real.parts.find((p) => p.id === part)).notes.filter((n) => n.start + n.duration < to);
     const swungNotes = notes.filter((n) => n.played !== n.start);
     if (part === "bass") expect(swungNotes.length).toBeGreaterThan(5);
@@ -86,10 +83,7 @@ test("the demo rendered offline: notes at their times and pitches, silence where
     });
   }
   // Kicks: energy low down at every played hit.
-  const { samples, rate } = await page.evaluate(
-    (end) => window.orchard!.render({ section: "s1", solo: ["drums"], to: end }),
-    to,
-  );
+  const { samples, rate } = await rendered(page, { section: "s1", solo: ["drums"], to });
   for (const hit of real.hits.filter((h) => h.drum === "kick" && h.start < to)) {
     const time = at(hit.played);
     expect(energy(samples, rate, time, { to: time + 0.06, frequency: 60 }), `kick at ${hit.start}`).toBeGreaterThan(
@@ -100,7 +94,7 @@ test("the demo rendered offline: notes at their times and pitches, silence where
   const ballad = (await (await request.get("/api/songs/lanterns-on-row-nine")).json()) as Song;
   await page.goto("/songs/lanterns-on-row-nine/chords");
   await expect(page.locator("[data-chord]").first()).toBeVisible();
-  const piano = await page.evaluate(() => window.orchard!.render({ section: "s1", solo: ["keys"], to: 7680 }));
+  const piano = await rendered(page, { section: "s1", solo: ["keys"], to: 7680 });
   const realBallad = Song.realize(ballad, { section: "s1" });
   for (const note of sure(realBallad.parts.find((p) => p.id === "keys")).notes.filter((n) => n.start < 7680)) {
     const from = Song.secondsAt(realBallad, note.played);
