@@ -55,8 +55,8 @@ interface Placed {
   kick: KickHit | undefined;
   /** Whether there is any kick to stand away from. */
   kicked: boolean;
-  /** It lies an octave above the same tone of the same chord. */
-  lifted: boolean;
+  /** Whether it lies an octave above the same tone of the same chord. */
+  lifted(): boolean;
 }
 
 /** A reason, where it is one of this note. */
@@ -83,7 +83,7 @@ const OUTSIDE: readonly Why[] = [
 
 /** Of the root, or of the bass as it is written. */
 const ON_BASS: readonly Why[] = [
-  (n) => (n.lifted && n.slot.use !== "anchor" ? because("octave") : null),
+  (n) => (n.slot.use !== "anchor" && n.lifted() ? because("octave") : null),
   (n) =>
     n.slot.use === "weave" && n.slot.with
       ? because("weave", { pitch: n.pitch, chord: n.symbol, with: n.slot.with })
@@ -126,6 +126,15 @@ const firstOfAll = (list: readonly Why[], n: Placed): Reason => {
   return because("chordTone", tone(n));
 };
 
+/** The first note of the same tone under the same chord: the note itself where it is the first. */
+function firstOfChord(line: readonly Chosen[], i: number): Chosen {
+  const own = nth(line, i);
+  let first = own;
+  for (let k = i - 1; k >= 0 && nth(line, k).slot.chord === own.slot.chord; k--)
+    if (mod(nth(line, k).midi - own.midi, 12) === 0) first = nth(line, k);
+  return first;
+}
+
 /** Why each note of a written line is there. */
 export function reasonForNote(ctx: BassContext, line: readonly Chosen[], i: number, pedal: boolean): Reason {
   const { slot, midi } = nth(line, i);
@@ -137,7 +146,6 @@ export function reasonForNote(ctx: BassContext, line: readonly Chosen[], i: numb
   const symbol = sure(slot.chord).symbol;
   if (pedal) return because("pedal", { pitch, chord: symbol });
   const previous = line[i - 1];
-  const first = line.findIndex((s) => s.slot.chord === slot.chord && mod(s.midi, 12) === pc);
   const placed: Placed = {
     slot,
     midi,
@@ -152,7 +160,7 @@ export function reasonForNote(ctx: BassContext, line: readonly Chosen[], i: numb
     changes: next.slot.chord?.chord != null && next.slot.chord !== slot.chord,
     kick: ctx.kicks.find((k) => k.start === slot.start),
     kicked: ctx.kicks.length > 0,
-    lifted: first >= 0 && first < i && midi - nth(line, first).midi === 12,
+    lifted: () => midi - firstOfChord(line, i).midi === 12,
   };
   if (!inChord) return firstOfAll(OUTSIDE, placed);
   return firstOfAll(pc === bassPc(chord) ? ON_BASS : ON_TONE, placed);

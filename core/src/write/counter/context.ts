@@ -25,6 +25,8 @@ export interface CounterContext extends PartGround {
   gaps: readonly Gap[];
   tuneAt: (tick: Ticks) => RealizedNote | null;
   tuneWithin: (from: Ticks, to: Ticks) => readonly RealizedNote[];
+  /** The part's own note at a tick, as it stands before it is written anew; the newer one where two sound. */
+  oldAt: (tick: Ticks) => RealizedNote | null;
   /** Pitches of the parts that lay out the chords, sounding at a tick. */
   harmonyAt: (tick: Ticks) => readonly Midi[];
   /** Hits of the drum it doubles. */
@@ -90,6 +92,7 @@ export function counterContext(
     return fail("counter.against", `"${against}" is not a line that ${part.name} could answer`);
   const tune = (lead && read.get(tuneAt, section, lead.id)?.notes) ?? [];
   const sung = soundingIn(tune, meter.bar);
+  const old = soundingIn(ground.notes, meter.bar);
   const struck = read.get(hitsAt, sectionPlace(section));
   const drum = settings.drum ?? DOUBLED.find((d) => struck.some((h) => h.drum === d)) ?? firstOf(DOUBLED);
   return ok({
@@ -101,6 +104,7 @@ export function counterContext(
     // Where two notes sound, the newer one is the tune.
     tuneAt: (tick) => sung.at(tick).at(-1) ?? null,
     tuneWithin: sung.within,
+    oldAt: (tick) => old.at(tick).at(-1) ?? null,
     harmonyAt: harmonyOf(ground, [part]),
     drum,
     hits: [

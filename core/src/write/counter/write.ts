@@ -10,7 +10,7 @@ import { inPlace, noChords, tooNarrow } from "../lines/ground";
 import type { LineKind, LineNote, Setting, WrittenLine } from "../lines/kind";
 import { causesOf, type Conflict, type Measure } from "../lines/measure";
 import { settingsOf, styleOf } from "../lines/playing";
-import { seenIn } from "../lines/seen";
+import { seenIn, topsOf } from "../lines/seen";
 import { distinctRhythms, withPins } from "../lines/slots";
 import { ANOTHER, AS_IT_IS, byDensity } from "../lines/titles";
 import { counterContext, type CounterContext, type CounterRequest } from "./context";
@@ -214,11 +214,12 @@ function finish(
     ctx,
     bare.map((b) => b.note),
   );
+  const tops = topsOf(seen);
   const notes = bare.map(({ note, slot }, i): LineNote => {
     if (slot.pin) return note;
     const at = nth(seen, i);
-    const upper = seen.find((s) => s.start === at.start && s.midi > at.midi);
-    const reason = upper ? stopReason(at, upper) : counterReason(ctx, style, { note: at, slot });
+    const top = tops.get(at.start);
+    const reason = top && top !== at ? stopReason(at, top) : counterReason(ctx, style, { note: at, slot });
     return { ...note, reason };
   });
   const placed = inPlace(ctx, notes);

@@ -44,6 +44,13 @@ const ownOf = (chord: RealizedChord | null, midi: Midi): SeenNote["own"] => {
   return { role: capital(ROLE_WORDS[role] ?? role), chord: chord.symbol };
 };
 
+/** The highest note at each beginning. */
+export function topsOf(seen: readonly SeenNote[]): Map<Ticks, SeenNote> {
+  const tops = new Map<Ticks, SeenNote>();
+  for (const n of seen) if (n.midi > (tops.get(n.start)?.midi ?? -1)) tops.set(n.start, n);
+  return tops;
+}
+
 /**
  * The notes of a finished line, one for each, in their order; of notes that begin together the highest is the line.
  * Those under it have no neighbors.
@@ -65,7 +72,8 @@ export function seenIn({ chords }: Pick<Ground, "chords">, notes: readonly LineN
       move: 0,
     };
   });
-  const line = seen.filter((n) => !seen.some((o) => o !== n && o.start === n.start && o.midi > n.midi));
+  const tops = topsOf(seen);
+  const line = seen.filter((n) => tops.get(n.start) === n);
   line.forEach((n, i) => {
     const before = i > 0 ? nth(line, i - 1) : null;
     if (!before || before.end !== n.start) return;

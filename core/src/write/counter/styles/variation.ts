@@ -28,11 +28,12 @@ export const variation: CounterStyle = {
   uses: ["density", "side"],
   reason({ ctx, note, own }) {
     const at = note.start - halfOf(ctx);
-    const first = at < 0 ? undefined : firstHalf(ctx).findLast((s) => s.start <= at && at < s.start + s.duration);
-    if (!first) return null;
+    const first = at < 0 ? undefined : ctx.oldAt(at);
+    if (!first || first.start < 0) return null;
     const where = { ...own, where: positionText(ctx.meter, first.start) };
     if (first.start < at) return because("fills", where);
-    const varied = first.fixed !== note.midi || first.duration !== note.end - note.start;
+    const lasts = Math.min(first.duration, halfOf(ctx) - first.start);
+    const varied = first.midi !== note.midi || lasts !== note.end - note.start;
     return because(varied ? "again" : "comesBack", where);
   },
   slots(ctx, seed) {
