@@ -55,46 +55,44 @@ function main(): number {
       fail: { type: "string", default: "fault" },
     },
   });
+  const { school } = values;
   const level = LEVELS.indexOf(values.fail as (typeof LEVELS)[number]);
-  if (
-    !positionals.length ||
-    level < 0 ||
-    (values.school !== undefined && !Song.PROFILES.includes(values.school as Profile))
-  ) {
+  if (!positionals.length || level < 0 || (school !== undefined && !isProfile(school))) {
     console.error(
       `Usage: npm run check -- [--school ${Song.PROFILES.join("|")}] [--json | --csv] [--fail ` +
         `${LEVELS.join("|")}] path …`,
     );
     return 2;
   }
-  let status = 0;
-  const reports: { file: string; report: CheckReport }[] = [];
-  for (const target of positionals) {
-    let files: string[];
-    try {
-      files = filesOf(target);
-    } catch {
-      console.error(`${target}: there is no such file or folder`);
-      status = 2;
-      continue;
-    }
-    for (const file of files) {
-      const song = read(file);
-      if (!song.ok) {
-        console.error(`${file}: ${song.error.message}${song.error.hint ? `. ${song.error.hint}` : ""}`);
-        status = 2;
-        continue;
-      }
-      const report = Check.report(song.value, values.school === undefined ? {} : { profile: values.school as Profile });
-      reports.push({ file, report });
-      const grave = LEVELS.slice(0, level + 1).some((s) => s !== "never" && report.counts[s] > 0);
-      if (status === 0 && values.fail !== "never" && grave) status = 1;
-    }
-  }
+  const songs = positionals.flatMap(songsAt);
+  const reports = songs.flatMap(({ file, song }) =>
+    song ? [{ file, report: Check.report(song, school === undefined ? {} : { profile: school }) }] : [],
+  );
   if (values.json) console.log(JSON.stringify(reports, null, 2));
   else if (values.csv) process.stdout.write(reports.map(({ report }) => Check.csv(report)).join(""));
   else console.log(reports.map(({ file, report }) => tell(file, report)).join("\n\n"));
-  return status;
+  if (songs.some(({ song }) => !song)) return 2;
+  const graver = LEVELS.slice(0, level + 1).filter((s) => s !== "never");
+  return values.fail !== "never" && reports.some(({ report }) => graver.some((s) => report.counts[s] > 0)) ? 1 : 0;
+}
+
+const isProfile = (name: string): name is Profile => Song.PROFILES.some((p) => p === name);
+
+/** The songs of a file or folder; null for what cannot be read, of which is told. */
+function songsAt(target: string): { file: string; song: Song | null }[] {
+  let files: string[];
+  try {
+    files = filesOf(target);
+  } catch {
+    console.error(`${target}: there is no such file or folder`);
+    return [{ file: target, song: null }];
+  }
+  return files.map((file) => {
+    const song = read(file);
+    if (song.ok) return { file, song: song.value };
+    console.error(`${file}: ${song.error.message}${song.error.hint ? `. ${song.error.hint}` : ""}`);
+    return { file, song: null };
+  });
 }
 
 process.exitCode = main();

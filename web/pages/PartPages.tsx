@@ -69,6 +69,21 @@ function Blocks({
   ));
 }
 
+/** Who reads a part, and what it is played on where the name does not say it. */
+function readerOf(song: Song, part: Part): { reader: string; note: string } {
+  const title = Pitch.typesetAll(Instrument.of(part.instrument, song).title);
+  const named = title.startsWith(part.name);
+  const strings = stringsText(song, part);
+  return {
+    reader: named ? title : part.name,
+    note: [...(named ? [] : [title]), ...(strings ? [strings] : [])].join(", "),
+  };
+}
+
+/** How many staves one line of a part has, with tablature. */
+const stavesIn = (drawn: Pick<StaffPart, "staves" | "tab"> | undefined): number =>
+  (drawn?.staves.length ?? 1) + (drawn?.tab ? 1 : 0);
+
 /** A part for its player. */
 export function PlayerPage({
   song,
@@ -89,21 +104,16 @@ export function PlayerPage({
       : null;
   }, [song, pages, part, own]);
   if (!drawn) return null;
-  const instrument = Instrument.of(part.instrument, song);
+  const { transposition } = Instrument.of(part.instrument, song);
   const staves = drawn.partsOf[0]?.[0];
-  const scale = scaleFor((staves?.staves.length ?? 1) + (staves?.tab ? 1 : 0));
-  const strings = stringsText(song, part);
-  const name = (symbol: string) => Notation.writtenSymbol(symbol, instrument.transposition);
-  const title = Pitch.typesetAll(instrument.title);
-  const named = title.startsWith(part.name);
+  const name = (symbol: string) => Notation.writtenSymbol(symbol, transposition);
   const drums = part.role === "drums";
   return (
     <FormHead
       song={song}
       pages={pages}
       paper={paper}
-      reader={named ? title : part.name}
-      note={[...(named ? [] : [title]), ...(strings ? [strings] : [])].join(", ")}
+      {...readerOf(song, part)}
       written={drums ? null : firstOf(drawn.passes).key}
     >
       {staves?.legend && <p className="entrance small">{staves.legend}</p>}
@@ -114,7 +124,7 @@ export function PlayerPage({
         passes={drawn.passes}
         partsOf={drawn.partsOf}
         name={drums ? null : name}
-        scale={scale}
+        scale={scaleFor(stavesIn(staves))}
         counted
       />
     </FormHead>

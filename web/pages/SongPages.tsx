@@ -50,6 +50,50 @@ export function SongPages() {
   return <Opened song={song} kind={kind} setKind={(k) => setSearch({ for: k }, { replace: true })} />;
 }
 
+interface Listed {
+  id: string;
+  name: string;
+}
+
+/** Players or singers of whom pages can be left out. */
+function listedFor(kind: Kind, song: Song, parts: readonly Part[]): readonly Listed[] {
+  if (kind === "singers") return singersWithPages(song);
+  return kind === "parts" || kind === "score" ? parts : [];
+}
+
+/** The parts that stand on a kind of page. */
+function partsOn(kind: Kind, song: Song, chosen: readonly Part[]): string[] {
+  if (kind === "chart") return [];
+  if (kind !== "lead") return chosen.map((p) => p.id);
+  const tune = Notation.tunePart(song);
+  return tune.ok ? [tune.value.id] : [];
+}
+
+function WhoIsPrinted({
+  listed,
+  left,
+  setLeft,
+}: {
+  listed: readonly Listed[];
+  left: readonly string[];
+  setLeft(left: readonly string[]): void;
+}) {
+  if (!listed.length) return null;
+  return (
+    <span className="pages-chosen">
+      {listed.map((p) => (
+        <Check
+          key={p.id}
+          on={!left.includes(p.id)}
+          set={(on) => setLeft(on ? left.filter((x) => x !== p.id) : [...left, p.id])}
+        >
+          {p.name}
+        </Check>
+      ))}
+    </span>
+  );
+}
+
 function Opened({ song, kind, setKind }: { song: Song; kind: Kind; setKind(kind: Kind): void }) {
   const [paper, setPaper] = useState<Paper>("A4");
   const [order, setOrder] = useState<Order>("once");
@@ -58,20 +102,7 @@ function Opened({ song, kind, setKind }: { song: Song; kind: Kind; setKind(kind:
   const [left, setLeft] = useState<readonly string[]>([]);
   const parts = useMemo(() => playing(song, Notation.pages(song, order)), [song, order]);
   const chosen = useMemo(() => parts.filter((p) => !left.includes(p.id)), [parts, left]);
-  let listed: readonly { id: string; name: string }[];
-  if (kind === "singers") listed = singersWithPages(song);
-  else if (kind === "parts" || kind === "score") listed = parts;
-  else listed = [];
-  // Each kind of page is about the parts that stand on it.
-  const about = useMemo(() => {
-    const tune = Notation.tunePart(song);
-    if (kind === "lead") {
-      if (tune.ok) return [tune.value.id];
-      return [];
-    }
-    if (kind === "chart") return [];
-    return chosen.map((p) => p.id);
-  }, [song, kind, chosen]);
+  const about = useMemo(() => partsOn(kind, song, chosen), [song, kind, chosen]);
   const pages = useMemo(() => Notation.pages(song, order, about), [song, order, about]);
   const sheet = { song, pages, paper };
   return (
@@ -104,29 +135,14 @@ function Opened({ song, kind, setKind }: { song: Song; kind: Kind; setKind(kind:
         <Button className="primary" onClick={() => window.print()}>
           Print, or save as PDF
         </Button>
-        {listed.length > 0 && (
-          <span className="pages-chosen">
-            {listed.map((p) => (
-              <Check
-                key={p.id}
-                on={!left.includes(p.id)}
-                set={(on) => setLeft(on ? left.filter((x) => x !== p.id) : [...left, p.id])}
-              >
-                {p.name}
-              </Check>
-            ))}
-          </span>
-        )}
+        <WhoIsPrinted listed={listedFor(kind, song, parts)} left={left} setLeft={setLeft} />
       </div>
       {kind === "lead" && <LeadSheet {...sheet} transposition={read} />}
       {kind === "parts" &&
-        (chosen.length ? (
-          chosen.map((part) => (
-            <PlayerPage key={part.id} song={song} order={order} paper={paper} part={part} layout={layout} />
-          ))
-        ) : (
-          <p className="message">No part is chosen, or none has notes yet.</p>
+        chosen.map((part) => (
+          <PlayerPage key={part.id} song={song} order={order} paper={paper} part={part} layout={layout} />
         ))}
+      {kind === "parts" && !chosen.length && <p className="message">No part is chosen, or none has notes yet.</p>}
       {kind === "chart" && <ChordChart {...sheet} transposition={read} />}
       {kind === "score" && <ScorePage {...sheet} parts={chosen} />}
       {kind === "singers" && <SingersPages song={song} paper={paper} left={left} />}

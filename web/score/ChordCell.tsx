@@ -37,14 +37,43 @@ interface Props {
   rename(): void;
 }
 
+/** What a chord is in its key; a pivot in both. */
+const numeralOf = ({ pivot, roman }: ChordAnalysis): string => (pivot ? `${pivot} = ${roman}` : roman);
+
+const meaningOf = (found: ChordAnalysis | undefined): string =>
+  found ? `: ${Pitch.typeset(numeralOf(found))}, ${Harmony.categoryTitle(found.category)}. ${found.explanation}` : "";
+
+/** A numeral where there is room for it: it is not cut to another one either. */
+function Numeral({ text, foreign, width }: { text: string; foreign: boolean; width: number }) {
+  if (text.length * NUMERAL + PADDING > width) return null;
+  return <b className={foreign ? "roman foreign" : "roman"}>{Pitch.typeset(text)}</b>;
+}
+
+const Doubt = () => (
+  <i className="doubt" aria-label="not sure">
+    ?
+  </i>
+);
+
+const Pins = ({ name, layout }: { name: boolean; layout: boolean }) => (
+  <>
+    {name && (
+      <i className="pin-mark" aria-label="pinned">
+        pin
+      </i>
+    )}
+    {layout && <i className="pin-dot" aria-label="voicing pinned" />}
+  </>
+);
+
+/** What a chord sounds like with the bass, where that is not what is written. */
+const Sounding = ({ name, written }: { name: string | undefined; written: string }) =>
+  name && name !== written ? <span className="sounding">{Pitch.typeset(name)}</span> : null;
+
 /** A chord above the lanes: its symbol, what it is in the key, and what it sounds like with the bass. */
 export function ChordCell({ event, analysis, width, meter, sounding, shape, ...rest }: Props) {
   const { section, chosen, focusable, layoutPinned, focus, rename } = rest;
   const found = analysis && analysis.category !== "none" && analysis.symbol === event.symbol ? analysis : undefined;
-  const numeral = found?.pivot ? `${found.pivot} = ${found.roman}` : (found?.roman ?? "");
-  const meaning = found
-    ? `: ${Pitch.typeset(numeral)}, ${Harmony.categoryTitle(found.category)}. ${found.explanation}`
-    : "";
   const room = width - (shape && width > SHAPED ? FRETS : 0);
   return (
     <Button
@@ -52,7 +81,7 @@ export function ChordCell({ event, analysis, width, meter, sounding, shape, ...r
       data-chord={event.id}
       tabIndex={focusable ? 0 : -1}
       aria-pressed={chosen}
-      title={`${Pitch.typeset(event.symbol)}, ${Meter.position(meter, event.start)}${meaning}`}
+      title={`${Pitch.typeset(event.symbol)}, ${Meter.position(meter, event.start)}${meaningOf(found)}`}
       onClick={(e: MouseEvent) => chooseInRow(section, event.id, e.shiftKey)}
       onDoubleClick={rename}
       onKeyDown={(e) => {
@@ -63,28 +92,14 @@ export function ChordCell({ event, analysis, width, meter, sounding, shape, ...r
     >
       <span className="symbol" style={symbolSize(event.symbol, room)}>
         <ChordName symbol={event.symbol} />
-        {event.readings && (
-          <i className="doubt" aria-label="not sure">
-            ?
-          </i>
-        )}
+        {event.readings && <Doubt />}
       </span>
       <span className="under">
-        {/* A numeral is not cut to another one either. */}
-        {found && numeral.length * NUMERAL + PADDING <= width && (
-          <b className={found.outside.length ? "roman foreign" : "roman"}>{Pitch.typeset(numeral)}</b>
-        )}
-        {event.pinned && (
-          <i className="pin-mark" aria-label="pinned">
-            pin
-          </i>
-        )}
-        {layoutPinned && <i className="pin-dot" aria-label="voicing pinned" />}
+        {found && <Numeral text={numeralOf(found)} foreign={found.outside.length > 0} width={width} />}
+        <Pins name={event.pinned ?? false} layout={layoutPinned} />
       </span>
       {shape && width > SHAPED && <FretDiagram shape={shape} />}
-      {sounding && sounding !== event.symbol && width > SOUNDING && (
-        <span className="sounding">{Pitch.typeset(sounding)}</span>
-      )}
+      {width > SOUNDING && <Sounding name={sounding} written={event.symbol} />}
     </Button>
   );
 }

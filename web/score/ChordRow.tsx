@@ -5,7 +5,7 @@ import {
   type ChordEvent,
   type HarmonyReport,
   Instrument,
-  nth,
+  type Part,
   Pitch,
   sure,
 } from "../../core/src/index";
@@ -44,6 +44,9 @@ function reveal(axis: Axis, event: ChordEvent | undefined): void {
   if (left < view.scrollLeft) view.scrollLeft = Math.max(0, left - EDGE);
   else if (right > view.scrollLeft + width) view.scrollLeft = right - width + EDGE;
 }
+
+const isLayoutPinned = (event: ChordEvent, part: Part | undefined): boolean =>
+  part !== undefined && event.voicings?.[part.id]?.pinned === true;
 
 /** Ruler and chord symbols with what they mean in the key. */
 export function ChordRow({ data, axis, window }: Props) {
@@ -89,7 +92,6 @@ export function ChordRow({ data, axis, window }: Props) {
           const near = inSight(axis, window, event.start, event.start + event.duration);
           if (!near && event.id !== current && event.id !== typing?.id) return null;
           const width = event.duration * axis.scale;
-          const at = shapes?.ids.indexOf(event.id) ?? -1;
           const isChosen = chosen.includes(event.id) || event.id === selected;
           return (
             <div
@@ -109,8 +111,8 @@ export function ChordRow({ data, axis, window }: Props) {
                   focusable={event.id === current}
                   analysis={analyses.get(event.id)}
                   sounding={data.sounding.get(event.id)}
-                  shape={at >= 0 ? nth(sure(shapes).chords, at).shape : undefined}
-                  layoutPinned={part !== undefined && event.voicings?.[part.id]?.pinned === true}
+                  shape={shapes?.chords[shapes.ids.indexOf(event.id)]?.shape}
+                  layoutPinned={isLayoutPinned(event, part)}
                   focus={focus}
                   rename={() => typed.begin(event.id, event.symbol)}
                 />

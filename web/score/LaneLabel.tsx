@@ -20,22 +20,26 @@ export function toggleSolo(part: Part): void {
   usePlayback.setState({ solo: on ? solo.filter((id) => !belongs(part, id)) : [...solo, part.id] });
 }
 
+/** What a part is played on, where its name does not say it; that it is out in the pass. */
+function Role({ part, instrument }: { part: Part; instrument: string }) {
+  const out = usePass()?.muted?.includes(part.id) ?? false;
+  if (out) return <span className="role">out in this pass</span>;
+  if (part.role === "drums" || instrument === part.name) return null;
+  return <span className="role">{Pitch.typesetAll(instrument)}</span>;
+}
+
 /** The head of a lane: who plays it, on what, whether it is heard, and how high it stands. */
 export function LaneLabel({ data, part, box }: { data: SectionData; part: Part; box: LaneBox }) {
   const soloed = usePlayback((s) => s.solo.some((id) => belongs(part, id)));
   const instrument = Instrument.of(part.instrument, data.song).title;
   const open = !box.folded;
-  const out = usePass()?.muted?.includes(part.id) ?? false;
   return (
     <div className="lane-label">
       <span className="lane-name">
         <b title={part.name}>{part.name}</b>
         <LaneMenu data={data} part={part} />
       </span>
-      {open && out && <span className="role">out in this pass</span>}
-      {open && !out && part.role !== "drums" && instrument !== part.name && (
-        <span className="role">{Pitch.typesetAll(instrument)}</span>
-      )}
+      {open && <Role part={part} instrument={instrument} />}
       <span className="lane-tools">
         <Toggle
           on={part.muted ?? false}

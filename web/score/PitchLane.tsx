@@ -3,6 +3,7 @@ import {
   Comp,
   type Finding,
   nth,
+  type Part,
   Pitch,
   type RealizedNote,
   type RealizedPart,
@@ -88,6 +89,10 @@ function useShown(
   }, [changes, copies, part, data]);
 }
 
+/** Chords that are held from one to the next show the way of their voices. */
+const holdsChords = ({ link, playing: { comp = {} } }: Part): boolean =>
+  link?.kind === "voicing" && !comp.follow && (comp.rhythm ?? "held") === "held";
+
 /** A pitched part: its notes over the tones of each chord, written and moved with mouse and keys. */
 export const PitchLane = memo(function PitchLane({
   data,
@@ -116,9 +121,7 @@ export const PitchLane = memo(function PitchLane({
     chooseNotes(partId, all);
     requestAnimationFrame(() => svg.current?.querySelector<SVGElement>(`[data-note="${id}"]`)?.focus());
   };
-  const comp = source?.playing.comp;
-  // Chords that are held from one to the next show the way of their voices.
-  const threaded = source?.link?.kind === "voicing" && !comp?.follow && (comp?.rhythm ?? "held") === "held";
+  const threaded = source && holdsChords(source) ? source : null;
   const bass = part.role === "bass";
   const lane = { data, axis, scale, height };
   const onKeyDown = (e: KeyboardEvent) => {
@@ -143,7 +146,7 @@ export const PitchLane = memo(function PitchLane({
     >
       <LaneBack {...lane} window={window} lined={lined} colors={lined && !bass && !part.linked} />
       {bass && <KickLines data={data} axis={axis} height={height} window={window} />}
-      {threaded && <Threads data={data} part={Comp.voices(source)} axis={axis} y={scale.y} window={window} />}
+      {threaded && <Threads data={data} part={Comp.voices(threaded)} axis={axis} y={scale.y} window={window} />}
       <Upbeat data={data} part={partId} axis={axis} scale={scale} />
       <Notes
         {...lane}
@@ -154,7 +157,7 @@ export const PitchLane = memo(function PitchLane({
         ids={ids}
         current={current}
         editable={editable}
-        threaded={threaded}
+        threaded={threaded !== null}
         findings={findings}
         dragged={gestures.dragged}
       />

@@ -200,6 +200,17 @@ function connect({ context, options, parts }: DrawnLine, staves: readonly Stave[
     new StaveConnector(top, foot).setType("singleLeft").setContext(context).draw();
 }
 
+/** The eight at a clef that is read an octave off. */
+function octaveSign(octave: number): "8vb" | "8va" | undefined {
+  if (octave === 0) return undefined;
+  return octave < 0 ? "8vb" : "8va";
+}
+
+function lastBarLine({ times, closes }: DrawnLine["options"]): (typeof BAR_LINE)[keyof typeof BAR_LINE] {
+  if (times > 1) return BAR_LINE.repeatEnd;
+  return closes ? BAR_LINE.end : BAR_LINE.double;
+}
+
 /**
  * A staff without its notes: clef and signature where its line begins, the bar lines, a change of clef before the next
  * bar.
@@ -213,31 +224,16 @@ function staveOf(
   const { options, context } = sheet;
   const stave = new Stave(box.x, row.y, box.width, part.small ? { spacingBetweenLinesPx: SMALL_GAP } : {});
   const clef = staff.readings[Math.max(0, box.bar)]?.clef ?? staff.clef;
-  let eight: "8vb" | "8va" | undefined;
-  if (staff.octave === 0) eight = undefined;
-  else if (staff.octave < 0) eight = "8vb";
-  else eight = "8va";
+  const eight = octaveSign(staff.octave);
   if (box.first) {
-    const octaveSign = () => {
-      if (staff.octave === 0) return undefined;
-      if (staff.octave < 0) return "8vb";
-      return "8va";
-    };
-    stave.addClef(clef, "default", octaveSign()).addKeySignature(signatureOf(part));
+    stave.addClef(clef, "default", eight).addKeySignature(signatureOf(part));
     if (box.opening && !part.small && options.time) stave.addTimeSignature(firstOf(part.meter.text.split(" ")));
   }
   const after = staff.readings[box.bar + box.span]?.clef;
   if (after && after !== clef) stave.addEndClef(after, "small", eight);
   if (part.small) stave.getModifiers().forEach(shrinkModifier);
   if (options.times > 1 && box.bar === 0) stave.setBegBarType(BAR_LINE.repeatBegin);
-  if (box.bar + box.span === options.bars) {
-    const barLine = () => {
-      if (options.times > 1) return BAR_LINE.repeatEnd;
-      if (options.closes) return BAR_LINE.end;
-      return BAR_LINE.double;
-    };
-    stave.setEndBarType(barLine());
-  }
+  if (box.bar + box.span === options.bars) stave.setEndBarType(lastBarLine(options));
   stave.setContext(context).draw();
   return stave;
 }

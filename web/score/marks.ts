@@ -7,6 +7,7 @@ import {
   Notation,
   nth,
   type SungSyllable,
+  type Ticks,
 } from "../../core/src/index";
 import { VERSE, type Row } from "./rows";
 import type { Line, SheetOptions, Spot } from "./sheet";
@@ -38,6 +39,10 @@ const DYNAMICS: Record<Dynamic, string> = {
 const headX = (note: StaveNote): number => note.getNoteHeadBeginX();
 const endX = (note: StaveNote): number => note.getNoteHeadEndX();
 
+/** Whether a chord begins before a tick, where there is one; `more` ticks later will do too. */
+const isBefore = (chord: EngravedChord | undefined, tick: Ticks | null, more = 0): boolean =>
+  chord !== undefined && tick !== null && chord.start < tick + more;
+
 /** A syllable that goes on: where its text ends, and how far it is held. */
 interface Open {
   syllable: SungSyllable;
@@ -51,7 +56,7 @@ interface Open {
  */
 export class Marks {
   /** Syllables that go on into the next line, by staff and verse. */
-  private readonly open = new Map<string, Open>();
+  private readonly open = new Map<string, readonly (Open | null)[]>();
 
   constructor(
     private readonly parts: readonly StaffPart[],
@@ -94,40 +99,42 @@ export class Marks {
     { own, right }: { own: readonly Chorded[]; right: number },
   ): void {
     const line = own.filter((c) => c.chord.notes.length > 0);
-    const verses = Math.max(
-      0,
-      ...line.map((c) => c.chord.words?.length ?? 0),
-      ...[...this.open.keys()].map((k) => (k.startsWith(`${id}.`) ? Number(k.split(".")[2]) + 1 : 0)),
+    const open = this.open.get(id) ?? [];
+    const verses = Math.max(open.length, ...line.map((c) => c.chord.words?.length ?? 0));
+    this.open.set(
+      id,
+      Array.from({ length: verses }, (_, v) =>
+        this.verse(svg, line, open[v] ?? null, { v, y: row.words + v * VERSE, right }),
+      ),
     );
-    for (let v = 0; v < verses; v++) {
-      const key = `${id}.${v}`;
-      const y = row.words + v * VERSE;
-      let open = this.open.get(key) ?? null;
-      if (open) open = { ...open, end: this.options.margin + 40, reach: 0 };
-      let tied = false;
-      for (const { chord, note } of line) {
-        const syllable = chord.words?.[v];
-        if (syllable) {
-          const x = headX(note) - 3;
-          this.goOn(svg, open, x, y);
-          const end = x + widthOf(syllable.text, "syllable") * this.options.text;
-          writeText(svg, "syllable", syllable.text, { x, y });
-          open = { syllable, end, reach: endX(note) };
-        } else if (open && (tied || (open.syllable.until !== null && chord.start <= open.syllable.until)))
-          open.reach = endX(note);
-        tied = chord.notes.some((n) => n.tied);
-      }
-      if (open && open.syllable.goesOn) this.hyphens(svg, open.end, Math.min(right, open.end + 60), { y, most: 1 });
-      else if (open) this.extender(svg, open, y);
-      const last = line.at(-1)?.chord;
-      const holds =
-        open &&
-        (open.syllable.goesOn ||
-          tied ||
-          (open.syllable.until !== null && last !== undefined && last.start < open.syllable.until));
-      if (open && holds) this.open.set(key, open);
-      else this.open.delete(key);
+  }
+
+  /** One verse of a row, after the syllable that is open before it; gives what is left open. */
+  private verse(
+    svg: SVGElement,
+    line: readonly Chorded[],
+    before: Open | null,
+    { v, y, right }: { v: number; y: number; right: number },
+  ): Open | null {
+    let open = before && { ...before, end: this.options.margin + 40, reach: 0 };
+    let tied = false;
+    for (const { chord, note } of line) {
+      const syllable = chord.words?.[v];
+      if (syllable) {
+        const x = headX(note) - 3;
+        this.goOn(svg, open, x, y);
+        const end = x + widthOf(syllable.text, "syllable") * this.options.text;
+        writeText(svg, "syllable", syllable.text, { x, y });
+        open = { syllable, end, reach: endX(note) };
+      } else if (open && (tied || isBefore(chord, open.syllable.until, 1))) open.reach = endX(note);
+      tied = chord.notes.some((n) => n.tied);
     }
+    if (!open) return null;
+    const { goesOn, until } = open.syllable;
+    if (goesOn) this.hyphens(svg, open.end, Math.min(right, open.end + 60), { y, most: 1 });
+    else this.extender(svg, open, y);
+    const last = line.at(-1)?.chord;
+    return goesOn || tied || isBefore(last, until) ? open : null;
   }
 
   private goOn(svg: SVGElement, open: Open | null, x: number, y: number): void {

@@ -1,7 +1,7 @@
 import { firstOf } from "../base/list";
 import { because } from "../song/reasons";
 import { spellInKey, type Key } from "../theory/pitch/key";
-import { mod, noteOf, type Midi } from "../theory/pitch/pitch";
+import { mod, noteOf } from "../theory/pitch/pitch";
 import { THIRTY_SECOND, type Meter, type Ticks } from "../theory/time/meter";
 import { identifyChords, isSure } from "../theory/chord/identify";
 import { NO_CHORD } from "../theory/chord/progression";
@@ -56,27 +56,24 @@ function nameStretch(
   end: Ticks,
   { key, before }: { key: Key; before: string | undefined },
 ): Pick<ChordEvent, "symbol" | "readings"> | null {
-  const time = new Map<number, number>();
-  let lowest: { midi: Midi; atStart: boolean } | null = null;
-  for (const n of notes) {
+  const sounding = notes.flatMap((n) => {
     const overlap = Math.min(end, n.start + n.duration) - Math.max(start, n.start);
-    if (overlap <= 0) continue;
-    const pc = mod(n.midi, 12);
-    time.set(pc, (time.get(pc) ?? 0) + overlap);
-    // A note played a moment early or late still stands on the beginning.
-    const atStart = n.start <= start + THIRTY_SECOND && overlap > THIRTY_SECOND;
-    if (!lowest || (atStart && !lowest.atStart) || (atStart === lowest.atStart && n.midi < lowest.midi))
-      lowest = { midi: n.midi, atStart };
-  }
+    return overlap > 0 ? [{ midi: n.midi, start: n.start, overlap }] : [];
+  });
+  const time = new Map<number, number>();
+  for (const { midi, overlap } of sounding) time.set(mod(midi, 12), (time.get(mod(midi, 12)) ?? 0) + overlap);
   const longest = Math.max(0, ...time.values());
   const pcs = [...time]
     .filter(([, t]) => t >= (end - start) * HEARD && t >= longest * HEARD_OF_LONGEST)
     .map(([pc]) => pc);
-  if (pcs.length < 2 || !lowest) return null;
+  if (pcs.length < 2) return null;
+  // The bass is the lowest note of the beginning. A note played a moment early or late still stands there.
+  const first = sounding.filter((n) => n.start <= start + THIRTY_SECOND && n.overlap > THIRTY_SECOND);
+  const lowest = Math.min(...(first.length ? first : sounding).map((n) => n.midi));
   const name = (pc: number) => noteOf(spellInKey(60 + pc, key));
   const readings = identifyChords({
     pitches: pcs.map(name),
-    bass: name(mod(lowest.midi, 12)),
+    bass: name(mod(lowest, 12)),
     key: `${key.tonic} ${key.mode}`,
     soundsOnly: true,
     ...(before ? { before } : {}),

@@ -6,6 +6,7 @@ import { EIGHTH_TRIPLET, parseMeter, SIXTEENTH, type Meter, type Ticks } from ".
 import { partByRole, sectionKey, sectionMeter, sectionOf } from "../song/document";
 import type { Edit } from "../song/edits";
 import { DRUM_KINDS, DRUMS } from "../theory/instrument/drums";
+import { counted } from "../theory/words/english";
 import {
   LIMITS,
   type ChordEvent,
@@ -165,13 +166,9 @@ function planOf(song: Song, sectionId: string, contents: MidiContents, choices: 
     return fail("midi.tracks", "No track is chosen", {
       hint: "Choose what each track is: chords, melody, bass or drums.",
     });
-  const fileMeter = firstOf(contents.meters).text;
-  const read = choices.meter ? parseMeter(fileMeter) : ok(sectionMeter(song, section));
-  if (!read.ok)
-    return fail("midi.meter", `The file's meter ${fileMeter} is not one this application knows`, {
-      hint: "Leave the song's own meter.",
-    });
-  const meter = read.value;
+  const read = meterOf(song, section, contents, choices);
+  if (!read.ok) return read;
+  const { meter, reported } = read.value;
   const [first, end] = choices.bars;
   const [from, to] = [first * meter.bar, end * meter.bar];
   if (!(first >= 0 && end > first) || from >= contents.length)
@@ -179,20 +176,40 @@ function planOf(song: Song, sectionId: string, contents: MidiContents, choices: 
       "midi.bars",
       `Bars ${first + 1} to ${end} are not in the file, which has ${Math.ceil(contents.length / meter.bar)}`,
     );
-  const reported: string[] = [];
-  const meterText = choices.meter ? fileMeter : (section.meter ?? song.meter);
-  if (!choices.meter && fileMeter !== meterText.split(" ")[0])
-    reported.push(`The file is in ${fileMeter}; its bars were counted in ${meterText}.`);
   const fileKey = (contents.keys.findLast((k) => k.tick <= from) ?? contents.keys[0])?.key;
-  const parsed = choices.key && fileKey && !section.key ? parseKey(fileKey) : null;
-  const key = parsed?.ok ? parsed.value : sectionKey(song, section);
-  const plan: Plan = {
-    ...{ song, section, contents, choices, meter, key, from, to, reported },
-    taken: parsed?.ok ? sure(fileKey) : null,
-    length: to - from,
-  };
+
+  const keyed = keyTaken(song, section, choices.key ? fileKey : undefined);
+  const plan: Plan = { song, section, contents, choices, meter, from, to, reported, ...keyed, length: to - from };
   reportChanges(plan, fileKey);
   return ok(plan);
+}
+
+/** The key in which is written: the file's where it is wanted and the section has none of its own. */
+function keyTaken(song: Song, section: Section, wanted: string | undefined): Pick<Plan, "key" | "taken"> {
+  const parsed = wanted && !section.key ? parseKey(wanted) : null;
+  return parsed?.ok ? { key: parsed.value, taken: sure(wanted) } : { key: sectionKey(song, section), taken: null };
+}
+
+/** The meter in which bars are counted, and what is to be said of it. */
+function meterOf(
+  song: Song,
+  section: Section,
+  contents: MidiContents,
+  choices: MidiChoices,
+): Result<{ meter: Meter; reported: string[] }> {
+  const fileMeter = firstOf(contents.meters).text;
+  if (choices.meter) {
+    const read = parseMeter(fileMeter);
+    return read.ok
+      ? ok({ meter: read.value, reported: [] })
+      : fail("midi.meter", `The file's meter ${fileMeter} is not one this application knows`, {
+          hint: "Leave the song's own meter.",
+        });
+  }
+  const own = section.meter ?? song.meter;
+  const other = fileMeter !== own.split(" ")[0];
+  const reported = other ? [`The file is in ${fileMeter}; its bars were counted in ${own}.`] : [];
+  return ok({ meter: sectionMeter(song, section), reported });
 }
 
 /** Says which changes of tempo, meter and key inside the bars are not kept. */
@@ -274,20 +291,11 @@ function lineEdits(plan: Plan): Edit[] {
   });
 }
 
-/**
- * Drum hits by lane; what the section had in these bars gives way, unless both are wanted, and how its lanes are played
- * stays.
- */
-function drumEdits(plan: Plan): Edit[] {
-  const { song, section, choices, from, length, reported } = plan;
-  const track = trackOf(plan, choices.drums);
-  if (!track) return [];
+/** Notes as hits of the lanes they are given to; of what has no lane it is told. */
+function hitsOf({ song, section, choices, length, reported }: Plan, notes: readonly MidiNote[]): Lane[] {
   const unmapped = new Map<Midi, number>();
   const lanes = new Map<Drum, Map<Ticks, Hit>>();
-  for (const n of cut(
-    plan,
-    track.notes.filter((x) => x.start >= from),
-  )) {
+  for (const n of notes) {
     const chosen = choices.drumMap?.[n.midi];
     const drum = chosen === undefined ? laneForNote(song, section.id, n.midi) : chosen;
     const { start, offset } = notated(n.start);
@@ -299,13 +307,25 @@ function drumEdits(plan: Plan): Edit[] {
   }
   for (const [midi, count] of unmapped)
     reported.push(
-      `${count} ${count === 1 ? "hit" : "hits"} of drum note ${midi} (${plainName(midi, true)}) ` +
-        `${count === 1 ? "has" : "have"} no lane here and ${count === 1 ? "was" : "were"} left out.`,
+      `${counted(count, "hit")} of drum note ${midi} (${plainName(midi, true)}) ` +
+        `${count === 1 ? "has no lane here and was" : "have no lane here and were"} left out.`,
     );
-  const fresh = [...lanes].map(([drum, hits]): Lane => ({
-    drum,
-    hits: [...hits.values()].sort((x, y) => x.start - y.start),
-  }));
+  return [...lanes].map(([drum, hits]) => ({ drum, hits: [...hits.values()].sort((x, y) => x.start - y.start) }));
+}
+
+/**
+ * Drum hits by lane; what the section had in these bars gives way, unless both are wanted, and how its lanes are played
+ * stays.
+ */
+function drumEdits(plan: Plan): Edit[] {
+  const { section, choices, from, length } = plan;
+  const track = trackOf(plan, choices.drums);
+  if (!track) return [];
+  const notes = cut(
+    plan,
+    track.notes.filter((x) => x.start >= from),
+  );
+  const fresh = hitsOf(plan, notes);
   const kept = section.groove.lanes.map((l) =>
     choices.addDrums ? l : { ...l, hits: l.hits.filter((h) => h.start >= length) },
   );

@@ -1,4 +1,5 @@
-import { firstOf, sure } from "../base/list";
+import { given } from "../base/given";
+import { firstOf } from "../base/list";
 import { parseMidi, type MidiEvent } from "midi-file";
 import { fail, ok, type Result } from "../base/result";
 import type { Midi } from "../theory/pitch/pitch";
@@ -93,70 +94,82 @@ function isCutOff(bytes: Uint8Array): boolean {
   return at > bytes.length;
 }
 
+/** A track as it is read: its name, and its notes and first program by channel. */
+interface TrackRead {
+  name: string;
+  /** Notes that have not ended, by channel and number, the oldest first. */
+  open: Map<string, MidiNote[]>;
+  byChannel: Map<number, MidiNote[]>;
+  programs: Map<number, number>;
+}
+
 function readTrack(events: readonly MidiEvent[], index: number, scale: number, out: MidiContents): void {
+  const track: TrackRead = { name: "", open: new Map(), byChannel: new Map(), programs: new Map() };
   let tick = 0;
-  let name = "";
-  const open = new Map<string, MidiNote[]>();
-  const byChannel = new Map<number, MidiNote[]>();
-  const programs = new Map<number, number>();
   for (const event of events) {
     tick += event.deltaTime;
     const at = Math.round(tick * scale);
-    switch (event.type) {
-      case "trackName":
-        name = event.text.trim();
-        if (index === 0 && !out.title) out.title = name;
-        break;
-      case "setTempo":
-        out.tempos.push({ tick: at, bpm: Math.round((60_000_000 / event.microsecondsPerBeat) * 100) / 100 });
-        break;
-      case "timeSignature":
-        out.meters.push({ tick: at, text: `${event.numerator}/${event.denominator}` });
-        break;
-      case "keySignature":
-        out.keys.push({
-          tick: at,
-          key: event.scale ? `${MINOR_KEYS[event.key + 7]} minor` : `${MAJOR_KEYS[event.key + 7]} major`,
-        });
-        break;
-      case "noteOn": {
-        const note: MidiNote = { midi: event.noteNumber, start: at, duration: 0, velocity: event.velocity };
-        const id = `${event.channel}:${event.noteNumber}`;
-        open.set(id, [...(open.get(id) ?? []), note]);
-        const list = byChannel.get(event.channel) ?? [];
-        list.push(note);
-        byChannel.set(event.channel, list);
-        break;
-      }
-      case "programChange":
-        if (!programs.has(event.channel)) programs.set(event.channel, event.programNumber);
-        break;
-      case "noteOff": {
-        // The oldest note of a pitch ends first.
-        const note = open.get(`${event.channel}:${event.noteNumber}`)?.shift();
-        if (note) note.duration = Math.max(1, at - note.start);
-        break;
-      }
-      default:
-    }
+    readMeta(event, at, out);
+    readEvent(event, at, track);
   }
+  if (index === 0 && !out.title) out.title = track.name;
   const end = Math.round(tick * scale);
   // A note that is never ended lasts to the end of its track.
-  for (const list of open.values()) for (const note of list) note.duration = Math.max(1, end - note.start);
-  for (const [channel, notes] of byChannel) {
+  for (const list of track.open.values()) for (const note of list) note.duration = Math.max(1, end - note.start);
+  for (const [channel, notes] of track.byChannel) {
     const pitches = notes.map((n) => n.midi);
     out.tracks.push({
       id: `${index}.${channel + 1}`,
-      name: name || `Track ${index + 1}`,
+      name: track.name || `Track ${index + 1}`,
       channel: channel + 1,
       drums: channel === 9,
-      ...(programs.has(channel) ? { program: sure(programs.get(channel)) } : {}),
+      ...given({ program: track.programs.get(channel) }),
       notes,
       lowest: Math.min(...pitches),
       highest: Math.max(...pitches),
       voices: mostAtOnce(notes),
     });
     out.length = Math.max(out.length, ...notes.map((n) => n.start + n.duration));
+  }
+}
+
+/** What is said of the whole file: tempos, meters and keys. */
+function readMeta(event: MidiEvent, tick: Ticks, out: MidiContents): void {
+  if (event.type === "setTempo")
+    out.tempos.push({ tick, bpm: Math.round((60_000_000 / event.microsecondsPerBeat) * 100) / 100 });
+  else if (event.type === "timeSignature") out.meters.push({ tick, text: `${event.numerator}/${event.denominator}` });
+  else if (event.type === "keySignature")
+    out.keys.push({
+      tick,
+      key: event.scale ? `${MINOR_KEYS[event.key + 7]} minor` : `${MAJOR_KEYS[event.key + 7]} major`,
+    });
+}
+
+function readEvent(event: MidiEvent, at: Ticks, track: TrackRead): void {
+  const { open, byChannel, programs } = track;
+  switch (event.type) {
+    case "trackName":
+      track.name = event.text.trim();
+      break;
+    case "noteOn": {
+      const note: MidiNote = { midi: event.noteNumber, start: at, duration: 0, velocity: event.velocity };
+      const id = `${event.channel}:${event.noteNumber}`;
+      open.set(id, [...(open.get(id) ?? []), note]);
+      const list = byChannel.get(event.channel) ?? [];
+      list.push(note);
+      byChannel.set(event.channel, list);
+      break;
+    }
+    case "programChange":
+      if (!programs.has(event.channel)) programs.set(event.channel, event.programNumber);
+      break;
+    case "noteOff": {
+      // The oldest note of a pitch ends first.
+      const note = open.get(`${event.channel}:${event.noteNumber}`)?.shift();
+      if (note) note.duration = Math.max(1, at - note.start);
+      break;
+    }
+    default:
   }
 }
 

@@ -1,6 +1,7 @@
+import { given } from "../base/given";
 import { firstOf, sure } from "../base/list";
-import { fail, ok, type Result } from "../base/result";
-import { keyName, parseKey, spellInKey } from "../theory/pitch/key";
+import { fail, must, ok, type Result } from "../base/result";
+import { keyName, parseKey, spellInKey, type Key } from "../theory/pitch/key";
 import { mod, pitchName, plainName } from "../theory/pitch/pitch";
 import { parseMeter, type Ticks } from "../theory/time/meter";
 import { INSTRUMENTS, midiRange, type Instrument } from "../theory/instrument/instruments";
@@ -68,29 +69,17 @@ export function songOfMidi(contents: MidiContents, file: string): Result<Song> {
   if (!tracks.length) return fail("midi.song", `${file} has no pitched notes`);
   const meterText = contents.meters[0]?.text ?? "4/4";
   const read = parseMeter(meterText);
-  const meter = read.ok ? read.value : null;
-  const bar: Ticks = meter?.bar ?? 1920;
+  const bar: Ticks = read.ok ? read.value.bar : 1920;
   const bars = Math.min(LIMITS.bars, Math.max(1, Math.ceil(contents.length / bar)));
-  const stated = contents.keys[0] && parseKey(contents.keys[0].key);
-  const key = stated?.ok
-    ? keyName(stated.value)
-    : firstOf(
-        findKeys(
-          tracks.flatMap((t) =>
-            t.notes.map(({ midi, duration }) => ({ pitch: pitchName(midi, plainName(mod(midi, 12), true)), duration })),
-          ),
-        ),
-      ).key;
+  const home = keyOf(contents, tracks);
   const tempo = Math.min(LIMITS.tempo[1], Math.max(LIMITS.tempo[0], contents.tempos[0]?.bpm ?? 120));
-  const made = newSong({ title: contents.title.trim() || file, key, tempo, meter: meter ? meterText : "4/4", bars });
+  const title = contents.title.trim() || file;
+  const made = newSong({ title, key: keyName(home), tempo, meter: read.ok ? meterText : "4/4", bars });
   if (!made.ok) return made;
-  const home = parseKey(key);
-  if (!home.ok) return home;
-  const roles = rolesOf(tracks);
   const drums = contents.tracks.find((t) => t.drums);
   const named = importMidi(made.value, "s1", contents, {
     chords: tracks.map((t) => t.id),
-    ...(drums ? { drums: drums.id } : {}),
+    ...given({ drums: drums?.id }),
     bars: [0, bars],
     unit: "half bar",
     tempo: false,
@@ -98,21 +87,7 @@ export function songOfMidi(contents: MidiContents, file: string): Result<Song> {
     file,
   });
   if (!named.ok) return named;
-  const end = bars * bar;
-  const notes = (t: MidiTrack): NewNote[] =>
-    t.notes.flatMap((n): NewNote[] => {
-      const { start, offset } = notated(n.start);
-      if (start >= end) return [];
-      return [
-        {
-          start,
-          duration: Math.max(1, n.duration),
-          pitch: spellInKey(n.midi, home.value),
-          velocity: Math.min(127, Math.max(1, n.velocity)),
-          ...(Math.abs(offset) > OFF ? { offset } : {}),
-        },
-      ];
-    });
+  const roles = rolesOf(tracks);
   const edit: Edit = {
     do: "all",
     label: "from a MIDI file",
@@ -124,10 +99,37 @@ export function songOfMidi(contents: MidiContents, file: string): Result<Song> {
         name: t.name.trim() || `Track ${i + 1}`,
         role: sure(roles.get(t)),
         instrument: instrumentFor(t.program, t).id,
-        notes: { s1: notes(t) },
+        notes: { s1: notesOf(t, home, bars * bar) },
       })),
     ],
   };
   const applied = applyEdit(made.value, edit);
   return applied.ok ? ok(applied.value.song) : applied;
 }
+
+/** The key a file states, else the one its notes speak for. */
+function keyOf(contents: MidiContents, tracks: readonly MidiTrack[]): Key {
+  const stated = contents.keys[0] && parseKey(contents.keys[0].key);
+  if (stated?.ok) return stated.value;
+  const notes = tracks.flatMap((t) => t.notes);
+  const found = findKeys(
+    notes.map(({ midi, duration }) => ({ pitch: pitchName(midi, plainName(mod(midi, 12), true)), duration })),
+  );
+  return must(parseKey(firstOf(found).key));
+}
+
+/** Notes of a track up to an end, where they are written. */
+const notesOf = (track: MidiTrack, key: Key, end: Ticks): NewNote[] =>
+  track.notes.flatMap((n): NewNote[] => {
+    const { start, offset } = notated(n.start);
+    if (start >= end) return [];
+    return [
+      {
+        start,
+        duration: Math.max(1, n.duration),
+        pitch: spellInKey(n.midi, key),
+        velocity: Math.min(127, Math.max(1, n.velocity)),
+        ...(Math.abs(offset) > OFF ? { offset } : {}),
+      },
+    ];
+  });

@@ -277,23 +277,25 @@ export function cheapestPaths(lattice: Lattice | Prepared, { k, differs, limit =
   fromStarts([]);
   const found: Path[] = [];
   for (let looked = 0; queue.length && found.length < k && looked < limit; looked++) {
-    let at = 0;
-    for (let i = 1; i < queue.length; i++) if (queue[i]!.cost < queue[at]!.cost) at = i;
-    const region = queue.splice(at, 1)[0]!;
+    const region = takeCheapest(queue);
     const picks = turnBack(region.picks, by);
     if (!differs || found.every((f) => differs(picks, f.picks))) found.push({ picks, cost: region.cost });
     let prefixCost = 0;
-    for (let c = 0; c < p.sizes.length; c++) {
+    for (const [c, pick] of region.picks.entries()) {
       if (c >= region.fixed) {
-        const excluded = [...(c === region.fixed ? region.excluded : []), region.picks[c]!];
+        const excluded = [...(c === region.fixed ? region.excluded : []), pick];
         if (c === 0) fromStarts(excluded);
         else fromPrefix(region.picks.slice(0, c), prefixCost, excluded);
       }
-      prefixCost +=
-        p.nodes[c]![region.picks[c]!]! +
-        (c > 0 ? p.steps[c - 1]![region.picks[c - 1]! * p.sizes[c]! + region.picks[c]!]! : 0);
       // The node of column c is part of the prefix of every later region; the step into c + 1 is added there.
+      prefixCost += p.nodes[c]![pick]! + (c > 0 ? p.steps[c - 1]![region.picks[c - 1]! * p.sizes[c]! + pick]! : 0);
     }
   }
   return found;
+}
+
+function takeCheapest(queue: Region[]): Region {
+  let at = 0;
+  for (let i = 1; i < queue.length; i++) if (queue[i]!.cost < queue[at]!.cost) at = i;
+  return queue.splice(at, 1)[0]!;
 }

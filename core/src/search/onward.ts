@@ -148,7 +148,12 @@ class Joint {
         if (cost < best) [best, at] = [cost, j];
       }
     }
-    // The likeliest first, until none can be better.
+    return this.likeliest(i, chances, { at, best });
+  }
+
+  /** The cheapest of what was put by: the likeliest first, until none can be better. */
+  private likeliest(i: number, chances: number, { at, best }: { at: number; best: number }): number {
+    const { chance, bounds } = this;
     while (chances) {
       let first = 0;
       for (let k = 1; k < chances; k++) if (bounds[k]! < bounds[first]!) first = k;

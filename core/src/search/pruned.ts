@@ -64,35 +64,34 @@ export function cheapestPruned(
 ): { path: Path | null; memory: SearchMemory | undefined } {
   const n = lattice.sizes.length;
   if (!n || lattice.sizes.includes(0)) return { path: null, memory: undefined };
-  const closed = (lattice.closed ?? false) && n > 1;
+  const closed = lattice.closed === true && n > 1;
   const columns = new Columns(lattice, closed);
   const names = lattice.sizes.map((_, c) => lattice.alike(c));
   let values = settled(columns, names, memory?.closed === closed ? memory : undefined);
   while (values) {
     const { agree, ...left } = values;
-    let way: Way;
-    if (closed) {
-      if (agree) way = roundIn(columns, values);
-      else way = { picks: null };
-    } else way = openWay(values);
+    const way = wayOf(columns, values);
     if (way.ask !== undefined) {
       columns.whole.add(way.ask);
       values = settled(columns, names, { names, closed, ...left }, [way.ask]);
       continue;
     }
-    let { picks } = way;
-    if (!picks) {
-      for (let c = 0; c < n; c++) columns.whole.add(c);
-      const all = settled(columns, names, { names, closed, ...left }, columns.whole);
-      if (!all) break;
-      picks = closed ? ((all.agree ? roundIn(columns, all).picks : null) ?? divided(columns, all)) : openWay(all).picks;
-    }
+    const picks = way.picks ?? fromWhole(columns, names, { names, closed, ...left });
+    if (picks === undefined) break;
     return {
       path: picks && { picks, cost: costOf(lattice, picks, closed) },
       memory: agree ? { names, closed, ...left } : undefined,
     };
   }
   return { path: null, memory: undefined };
+}
+
+/** The cheapest picks with every column worked out whole: null where there are none, undefined where no path is. */
+function fromWhole(columns: Columns, names: readonly object[], memory: SearchMemory): number[] | null | undefined {
+  for (let c = 0; c < columns.n; c++) columns.whole.add(c);
+  const all = settled(columns, names, memory, columns.whole);
+  if (!all) return undefined;
+  return wayOf(columns, all).picks ?? (columns.closed ? divided(columns, all) : null);
 }
 
 /** A way through all columns, or the column that must be worked out whole before one can be told. */
@@ -104,6 +103,21 @@ interface Way {
 interface Values extends Pick<SearchMemory, "rest" | "next" | "shift"> {
   /** Every column agrees with the next. */
   agree: boolean;
+}
+
+/** Columns that are new, or are not followed by what followed them before, of `size` columns. */
+function unknownColumns({ n, closed }: Columns, was: readonly number[], size: number): boolean[] {
+  return was.map((old, c) => {
+    if (old < 0) return true;
+    if (c === n - 1 && !closed) return old !== size - 1;
+    return was[(c + 1) % n] !== (old + 1) % size;
+  });
+}
+
+/** What the cheapest ways on lead to: nothing on a ring whose columns do not agree. */
+function wayOf(columns: Columns, values: Values): Way {
+  if (!columns.closed) return openWay(values);
+  return values.agree ? roundIn(columns, values) : { picks: null };
 }
 
 /**
@@ -121,25 +135,15 @@ function settled(
   const rest: (Float64Array | undefined)[] = was.map((old) => memory?.rest[old]);
   const next: (Int32Array | undefined)[] = was.map((old) => memory?.next[old]);
   const shift = was.map((old) => memory?.shift[old] ?? 0);
-  const isNext = (c: number): boolean => {
-    if (c === n - 1 && !closed) return was[c] === memory!.names.length - 1;
-    const after = (c + 1) % n;
-    return was[after] === (was[c]! + 1) % memory!.names.length;
-  };
-  const dirty = was.map((old, c) => old < 0 || !isNext(c));
+  const dirty = unknownColumns(columns, was, memory ? memory.names.length : 0);
   for (const at of again) dirty[at] = true;
   let left = dirty.filter(Boolean).length;
-  // A ring begins behind a column that is known, so that what is ahead of the first to be worked out is right up to
-  // little.
-  let c = n - 1;
-  if (closed && left && left < n) while (!(dirty[c] && !dirty[(c + 1) % n])) c--;
+  let c = firstToWork(dirty, closed);
   for (let steps = 0; left && steps < Math.max(n, LEAST) * TURNS; steps++, c = (c + n - 1) % n) {
     if (!dirty[c]) continue;
     dirty[c] = false;
     left--;
-    const ahead =
-      c === n - 1 && !closed ? null : (rest[(c + 1) % n] ?? new Float64Array(columns.nodes[(c + 1) % n]!.length));
-    const made = columns.onward(c, ahead, next[c]);
+    const made = columns.onward(c, aheadOf(columns, rest, c), next[c]);
     shift[c] = fromZero(made.rest);
     if (shift[c] === Infinity) return null;
     const before = rest[c];
@@ -147,12 +151,29 @@ function settled(
     if (before && alikeUpTo(before, made.rest)) continue;
     rest[c] = made.rest;
     const earlier = (c + n - 1) % n;
-    if ((c > 0 || closed) && !dirty[earlier]) {
+    if (!dirty[earlier] && (c > 0 || closed)) {
       dirty[earlier] = true;
       left++;
     }
   }
   return { rest: rest as Float64Array[], next: next as Int32Array[], shift, agree: !left };
+}
+
+/**
+ * The last column; a ring begins before one that is known, so that what is ahead of the first to be worked out is
+ * right up to little.
+ */
+function firstToWork(dirty: readonly boolean[], closed: boolean): number {
+  const n = dirty.length;
+  const found = closed ? dirty.findLastIndex((is, c) => is && !dirty[(c + 1) % n]) : -1;
+  return found < 0 ? n - 1 : found;
+}
+
+/** Potentials of the column after one; null behind the last, zeros where they are not known yet. */
+function aheadOf({ n, closed, nodes }: Columns, rest: readonly (Float64Array | undefined)[], c: number) {
+  if (c === n - 1 && !closed) return null;
+  const next = (c + 1) % n;
+  return rest[next] ?? new Float64Array(nodes[next]!.length);
 }
 
 const argmin = (values: Float64Array): number => {

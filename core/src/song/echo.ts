@@ -1,4 +1,4 @@
-import { pitchMidi, pitchName } from "../theory/pitch/pitch";
+import { noteOf, pitchMidi, pitchName, type Midi, type PitchName } from "../theory/pitch/pitch";
 import { EIGHTH, SIXTEENTH, type Ticks } from "../theory/time/meter";
 import { swung } from "../theory/time/swing";
 import { strengthOf, velocityOf } from "../theory/instrument/loudness";
@@ -43,33 +43,33 @@ export function echoNotes(song: Song, section: Section, part: Part, pass?: Pass)
     const bar = Math.floor(tick / meter.bar) * meter.bar;
     return bar + swung(tick - bar, meter.bar, swing);
   };
-  const sources = source.link
-    ? linkedNotes(song, section, source, pass).map((n) => n.note)
-    : (section.notes[source.id] ?? []);
+  const named = (note: Note, midi: Midi, start: Ticks): PitchName =>
+    shift % 12 === 0 ? pitchName(midi, noteOf(note.pitch)) : spellAt(song, section, Math.max(0, start), midi);
   const out = new Map<string, Note>();
-  for (const note of sources)
+  for (const note of soundingOf(song, section, source, pass)) {
+    const midi = pitchMidi(note.pitch) + shift;
+    if (midi < 0 || midi > 127) continue;
     for (let r = 1; r <= repeats; r++) {
       const start = note.start + r * delay;
       const velocity = fadedVelocity(note.velocity, decay ** r);
       if (start >= end || velocity < 1) break;
-      const midi = pitchMidi(note.pitch) + shift;
-      if (midi < 0 || midi > 127) break;
-      const pitch =
-        shift % 12 === 0
-          ? pitchName(midi, note.pitch.replace(/-?\d+$/, ""))
-          : spellAt(song, section, Math.max(0, start), midi);
-      const offset = Math.round(played(note.start) + r * delay - played(start)) + (note.offset ?? 0);
       const id = `${start}:${midi}`;
       const known = out.get(id);
       if (known && known.velocity >= velocity) continue;
+      const offset = Math.round(played(note.start) + r * delay - played(start)) + (note.offset ?? 0);
       out.set(id, {
         id: `${part.id}.${note.id}.${r}`,
         start,
         duration: note.duration,
-        pitch,
+        pitch: named(note, midi, start),
         velocity,
         ...(offset ? { offset: Math.max(-480, Math.min(480, offset)) } : {}),
       });
     }
+  }
   return [...out.values()].sort((a, b) => a.start - b.start || pitchMidi(a.pitch) - pitchMidi(b.pitch));
 }
+
+/** What a part plays in a section: by its link, or its own notes. */
+const soundingOf = (song: Song, section: Section, part: Part, pass: Pass | undefined): readonly Note[] =>
+  part.link ? linkedNotes(song, section, part, pass).map((n) => n.note) : (section.notes[part.id] ?? []);

@@ -49,21 +49,20 @@ function wayOf(song: Song, pass: Pass, next: Pass): Omit<WayOn, "passes"> | null
   const by = away(pass);
   const key = by ? transposeKey(frame.key, by) : frame.key;
   const moved = movedBetween(frame.key, key, by);
-  const chord = first && first.start === 0 ? first.chord : null;
-  const lasts = first?.chord ? (chordLength(song, next, first.id) ?? first.duration) : 0;
+  const chord = first?.start === 0 ? first.chord : null;
   return {
     next: next.id,
     into: next.name ?? frame.section.name,
-    again:
-      next.sectionId === pass.sectionId &&
-      (next.transpose ?? 0) === (pass.transpose ?? 0) &&
-      frame.from === 0 &&
-      !next.own?.some((o) => o.bars[0] === 0),
-    symbol: chord ? chordSymbol(by ? transposeChord(chord, moved) : chord) : null,
-    lasts,
+    again: frame.from === 0 && isAgain(pass, next),
+    symbol: chord && chordSymbol(by ? transposeChord(chord, moved) : chord),
+    lasts: first?.chord ? (chordLength(song, next, first.id) ?? first.duration) : 0,
     key: keyName(key),
   };
 }
+
+/** The next pass is the same section in the same key, and has no first bar of its own. */
+const isAgain = (pass: Pass, next: Pass): boolean =>
+  next.sectionId === pass.sectionId && away(next) === away(pass) && !next.own?.some((o) => o.bars[0] === 0);
 
 const chordLength = (song: Song, pass: Pass, id: string): Ticks | undefined =>
   frameOf(song, passPlace(song, pass.id))?.section.chords.find((c) => c.id === id)?.duration;

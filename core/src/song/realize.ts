@@ -147,47 +147,73 @@ export function realizedChords(frame: Frame): RealizedChord[] {
 
 /** Notes of one part at a place; none where the pass mutes it. With `harmony`, a linked part's chords held. */
 export function realizedNotes(song: Song, frame: Frame, part: Part, harmony: boolean): RealizedNote[] {
-  const { section, pass, from, to, semitones, moved } = frame;
+  const { pass, from, to, semitones } = frame;
   if (pass?.muted?.includes(part.id)) return [];
-  const played = playedAt(frame, frame.swing);
-  const { id: partId, offset: late = 0 } = part;
-  const { passId: passName, sectionId } = frame;
-  let notes: { note: Note; chordId?: string }[];
-  if (part.link) notes = (harmony ? linkedHarmony : linkedNotes)(song, section, part, pass);
-  else if (part.echoes !== undefined) notes = echoNotes(song, section, part, pass).map((note) => ({ note }));
-  else notes = (section.notes[partId] ?? []).map((note) => ({ note }));
-  const louder = louderBy(part, frame);
-  const spelledIn = (m: Midi, name: PitchName) => (semitones ? pitchName(m, moved(noteOf(name))) : name);
+  const ways: Ways = {
+    frame,
+    part: part.id,
+    late: part.offset ?? 0,
+    louder: louderBy(part, frame),
+    played: playedAt(frame, frame.swing),
+  };
   const out: RealizedNote[] = [];
-  for (const { note, chordId } of notes) {
+  for (const { note, chordId } of writtenNotes(song, frame, part, harmony)) {
     const reachesBack = note.start < 0 && from === 0;
     if ((note.start < from && !reachesBack) || note.start >= to) continue;
     const midi = pitchMidi(note.pitch) + semitones;
     if (midi < 0 || midi > 127) continue;
-    const offset = (note.offset ?? 0) + late;
-    const start = note.start - from;
-    const real: RealizedNote = {
-      id: note.id,
-      part: partId,
-      section: sectionId,
-      pass: passName,
-      start,
-      duration: note.duration,
-      midi,
-      pitch: spelledIn(midi, note.pitch),
-      velocity: atVelocity(note.velocity, louder),
-      played: played(start) + offset,
-      playedEnd: played(start + note.duration) + offset,
-    };
-    // Set one by one: most notes have none of these, and there are thousands.
-    if (note.slide) real.glideTo = spelledIn(pitchMidi(note.slide.to) + semitones, note.slide.to);
-    if (note.pinned) real.pinned = true;
-    if (note.reason) real.reason = note.reason;
-    if (note.lyrics?.[0]) real.lyric = note.lyrics[0];
-    if (note.lyrics) real.lyrics = note.lyrics;
+    const real = realizedNote(note, midi, ways);
     if (chordId) real.chordId = chordId;
-    if (note.swell) real.swell = true;
     out.push(real);
   }
   return out.sort((a, b) => a.start - b.start || a.midi - b.midi);
+}
+
+/** Notes of a part in the section of a place: by its link, after the part it echoes, or its own. */
+function writtenNotes(
+  song: Song,
+  { section, pass }: Frame,
+  part: Part,
+  harmony: boolean,
+): { note: Note; chordId?: string }[] {
+  if (part.link) return (harmony ? linkedHarmony : linkedNotes)(song, section, part, pass);
+  const own = part.echoes === undefined ? (section.notes[part.id] ?? []) : echoNotes(song, section, part, pass);
+  return own.map((note) => ({ note }));
+}
+
+/** How the notes of a part are played at a place: how late and loud, and when what is written is played. */
+interface Ways {
+  frame: Frame;
+  part: string;
+  late: Ticks;
+  louder: ReturnType<typeof louderBy>;
+  played: (tick: Ticks) => Ticks;
+}
+
+function realizedNote(note: Note, midi: Midi, { frame, part, late, louder, played }: Ways): RealizedNote {
+  const { semitones, moved } = frame;
+  const spelledIn = (m: Midi, name: PitchName) => (semitones ? pitchName(m, moved(noteOf(name))) : name);
+  const offset = (note.offset ?? 0) + late;
+  const start = note.start - frame.from;
+  const real: RealizedNote = {
+    id: note.id,
+    part,
+    section: frame.sectionId,
+    pass: frame.passId,
+    start,
+    duration: note.duration,
+    midi,
+    pitch: spelledIn(midi, note.pitch),
+    velocity: atVelocity(note.velocity, louder),
+    played: played(start) + offset,
+    playedEnd: played(start + note.duration) + offset,
+  };
+  // Set one by one: most notes have none of these, and there are thousands.
+  if (note.slide) real.glideTo = spelledIn(pitchMidi(note.slide.to) + semitones, note.slide.to);
+  if (note.pinned) real.pinned = true;
+  if (note.reason) real.reason = note.reason;
+  if (note.lyrics?.[0]) real.lyric = note.lyrics[0];
+  if (note.lyrics) real.lyrics = note.lyrics;
+  if (note.swell) real.swell = true;
+  return real;
 }

@@ -78,6 +78,19 @@ const FORMS: { minor: boolean; chords: [above: number, quality: string][] }[] = 
 const MAJOR = [0, 2, 4, 5, 7, 9, 11];
 const MINOR = [0, 2, 3, 5, 7, 8, 10];
 
+/** Parallel octaves and fifths between two chords of four pitches, by plain arithmetic. */
+function parallelsBetween(before: readonly number[], now: readonly number[]): string[] {
+  const out: string[] = [];
+  for (let a = 0; a < 4; a++)
+    for (let b = a + 1; b < 4; b++) {
+      const [from, to] = [mod(nth(before, b) - nth(before, a), 12), mod(nth(now, b) - nth(now, a), 12)];
+      const sameWay = Math.sign(nth(now, a) - nth(before, a)) === Math.sign(nth(now, b) - nth(before, b));
+      if (before[a] !== now[a] && from === to && [0, 7].includes(from) && sameWay)
+        out.push(`parallel ${from ? "fifths" : "octaves"}`);
+    }
+  return out;
+}
+
 function faultsOf(form: (typeof FORMS)[number], tonic: number): string[] {
   const symbols = form.chords.map(([above, quality]) => nth(NAMES, mod(tonic + above, 12)) + quality);
   const scale = (form.minor ? MINOR : MAJOR).map((pc) => mod(pc + tonic, 12));
@@ -101,34 +114,22 @@ function faultsOf(form: (typeof FORMS)[number], tonic: number): string[] {
     if (third && seventh?.role === "b7") leads = mod(root + 4, 12);
     else if (nth(form.chords, i - 1)[0] === 7) leads = leading;
     else leads = null;
+    const falling = seventh ? mod(root + seventh.semitones, 12) : null;
+    const second = [mod(tonic + 8, 12), leading].sort().join();
     before.forEach((was, v) => {
       const move = nth(now, v) - was;
       const pc = mod(was, 12);
-      if (seventh && pc === mod(root + seventh.semitones, 12) && !own.includes(pc))
-        if (own.some((x) => [1, 2].includes(mod(pc - x, 12))) && ![-1, -2].includes(move))
-          out.push(`${symbols[i]}: seventh moves ${move}`);
-      if (pc === leads && own.includes(mod(pc + 1, 12)) && !own.includes(pc)) {
-        const outer = v === 0 || v === 3;
-        if (move !== 1 && (outer || ![-3, -4].includes(move))) out.push(`${symbols[i]}: leading tone moves ${move}`);
-      }
-      if (
-        form.minor &&
-        Math.abs(move) === 3 &&
-        [pc, mod(nth(now, v), 12)].sort().join() === [mod(tonic + 8, 12), leading].sort().join()
-      )
+      const inner = v !== 0 && v !== 3;
+      const stays = own.includes(pc);
+      const falls = [1, 2].some((d) => own.includes(mod(pc - d, 12)));
+      if (pc === falling && !stays && falls && ![-1, -2].includes(move))
+        out.push(`${symbols[i]}: seventh moves ${move}`);
+      if (pc === leads && !stays && own.includes(mod(pc + 1, 12)) && ![1, ...(inner ? [-3, -4] : [])].includes(move))
+        out.push(`${symbols[i]}: leading tone moves ${move}`);
+      if (form.minor && Math.abs(move) === 3 && [pc, mod(nth(now, v), 12)].sort().join() === second)
         out.push(`${symbols[i]}: augmented second`);
     });
-    for (let a = 0; a < 4; a++)
-      for (let b = a + 1; b < 4; b++) {
-        const [from, to] = [mod(nth(before, b) - nth(before, a), 12), mod(nth(now, b) - nth(now, a), 12)];
-        if (
-          before[a] !== now[a] &&
-          from === to &&
-          (from === 0 || from === 7) &&
-          Math.sign(nth(now, a) - nth(before, a)) === Math.sign(nth(now, b) - nth(before, b))
-        )
-          out.push(`${symbols[i]}: parallel ${from ? "fifths" : "octaves"}`);
-      }
+    for (const kind of parallelsBetween(before, now)) out.push(`${symbols[i]}: ${kind}`);
   });
   return out;
 }

@@ -42,6 +42,14 @@ interface Read {
   tied: boolean;
 }
 
+const midiIn = (pitch: Element): number =>
+  sure(STEPS[sure(text(pitch, "step"))]) + Number(text(pitch, "alter") ?? 0) + 12 * (Number(text(pitch, "octave")) + 1);
+
+const shiftIn = (attributes: Element): number => {
+  const t = children(attributes, "transpose")[0];
+  return t ? Number(text(t, "chromatic")) + 12 * Number(text(t, "octave-change") ?? 0) : 0;
+};
+
 /**
  * What a part sounds like, read as another program would: durations and backups move a cursor, chords stay, ties join,
  * transposition is undone.
@@ -58,11 +66,7 @@ function readPart(part: Element): Read[] {
     let last = 0;
     let length = 0;
     for (const e of Array.from(m.childNodes) as Element[]) {
-      if (e.nodeName === "attributes") {
-        const t = children(e, "transpose")[0];
-        if (children(e, "divisions")[0])
-          shift = t ? Number(text(t, "chromatic")) + 12 * Number(text(t, "octave-change") ?? 0) : 0;
-      }
+      if (e.nodeName === "attributes" && children(e, "divisions")[0]) shift = shiftIn(e);
       if (e.nodeName === "backup") at -= Number(text(e, "duration"));
       if (e.nodeName !== "note") continue;
       const duration = Number(text(e, "duration"));
@@ -74,11 +78,7 @@ function readPart(part: Element): Read[] {
       }
       const pitch = children(e, "pitch")[0];
       if (pitch) {
-        const midi =
-          sure(STEPS[sure(text(pitch, "step"))]) +
-          Number(text(pitch, "alter") ?? 0) +
-          12 * (Number(text(pitch, "octave")) + 1) +
-          shift;
+        const midi = midiIn(pitch) + shift;
         const ties = children(e, "tie").map((t) => t.getAttribute("type"));
         const held = ties.includes("stop") ? open.get(midi) : undefined;
         if (held) held.duration += duration;

@@ -61,6 +61,51 @@ function tones(symbol: string): { root: number; third: number; seventh: number |
   };
 }
 
+type Tones = ReturnType<typeof tones>;
+
+/** What is wrong with four pitches, soprano to bass, over a chord. */
+function wrongIn(v: readonly number[], symbol: string): string[] {
+  const [s, a, t, b] = v as [number, number, number, number];
+  const chord = tones(symbol);
+  const heard = v.map((m) => m % 12);
+  const times = (pc: number | null) => heard.filter((x) => x === pc).length;
+  // The third of a dominant is a leading tone.
+  const leading = chord.seventh !== null && chord.third === (chord.root + 4) % 12;
+  const away = [b, t, a].some((m, k) => m < nth(FOUR_PART, k)[0] || m > nth(FOUR_PART, k)[1]);
+  const faults = {
+    crossed: !(s >= a && a >= t && t >= b),
+    spacing: s - a > 12 || a - t > 12,
+    range: away,
+    outside: heard.some((pc) => !chord.pcs.includes(pc)),
+    incomplete: !times(chord.third) || !times(chord.root),
+    seventh: chord.seventh !== null && times(chord.seventh) !== 1,
+    "leading tone": leading && times(chord.third) > 1,
+    bass: symbol.includes("/") && b % 12 !== chord.bass,
+  };
+  return Object.entries(faults).flatMap(([what, is]) => (is ? [what] : []));
+}
+
+/** What is wrong between two chords of four pitches: parallels, a seventh that does not fall, leaps. */
+function wrongBetween(before: readonly number[], v: readonly number[], previous: Tones, chord: Tones): string[] {
+  const out: string[] = [];
+  for (let x = 0; x < 4; x++)
+    for (let y = x + 1; y < 4; y++) {
+      const [was, is] = [(nth(before, x) - nth(before, y)) % 12, (nth(v, x) - nth(v, y)) % 12];
+      const [mx, my] = [nth(v, x) - nth(before, x), nth(v, y) - nth(before, y)];
+      if (was === is && [0, 7].includes(is) && mx !== 0 && my !== 0 && Math.sign(mx) === Math.sign(my))
+        out.push(`parallel ${is ? "fifths" : "octaves"}`);
+    }
+  before.forEach((m, k) => {
+    if (k === 0) return;
+    const ways = [m - 1, m - 2];
+    const wants = m % 12 === previous.seventh && !chord.pcs.includes(m % 12);
+    const may = ways.some((d) => chord.pcs.includes(((d % 12) + 12) % 12));
+    if (wants && may && !ways.includes(nth(v, k))) out.push("seventh does not fall");
+    if (Math.abs(nth(v, k) - m) > 12) out.push("leap");
+  });
+  return out;
+}
+
 const shifts = [0, 1, 2, 3, 4, -1, -2, -3];
 
 test.each(FORMS.map((form) => [`${form[0]} ${form[1]}`, form] as const))(
@@ -73,54 +118,12 @@ test.each(FORMS.map((form) => [`${form[0]} ${form[1]}`, form] as const))(
       const symbols = soprano.map((n) => sure(chords.findLast((c) => c.start <= n.start)).symbol);
       const wrong: string[] = [];
       voices.forEach((v, i) => {
-        const [s, a, t, b] = v as [number, number, number, number];
-        const chord = tones(nth(symbols, i));
-        if (!(s >= a && a >= t && t >= b)) wrong.push(`${i}: crossed`);
-        if (s - a > 12 || a - t > 12) wrong.push(`${i}: spacing`);
-        [b, t, a].forEach((m, k) => {
-          const [low, high] = nth(FOUR_PART, k);
-          if (m < low || m > high) wrong.push(`${i}: range`);
-        });
-        const heard = v.map((m) => m % 12);
-        if (heard.some((pc) => !chord.pcs.includes(pc))) wrong.push(`${i}: outside ${symbols[i]}`);
-        if (!heard.includes(chord.third) || !heard.includes(chord.root)) wrong.push(`${i}: incomplete`);
-        if (chord.seventh !== null && heard.filter((pc) => pc === chord.seventh).length !== 1)
-          wrong.push(`${i}: seventh`);
-        // The third of a dominant is a leading tone.
-        if (
-          chord.seventh !== null &&
-          chord.third === (chord.root + 4) % 12 &&
-          heard.filter((pc) => pc === chord.third).length > 1
-        )
-          wrong.push(`${i}: leading tone`);
-        if (nth(symbols, i).includes("/") && b % 12 !== chord.bass) wrong.push(`${i}: bass`);
+        const symbol = nth(symbols, i);
+        wrong.push(...wrongIn(v, symbol).map((what) => `${i}: ${what}`));
         const before = voices[i - 1];
-        if (!before || symbols[i] === symbols[i - 1]) return;
-        for (let x = 0; x < 4; x++)
-          for (let y = x + 1; y < 4; y++) {
-            const [was, is] = [(nth(before, x) - nth(before, y)) % 12, (nth(v, x) - nth(v, y)) % 12];
-            if (
-              was === is &&
-              (is === 0 || is === 7) &&
-              v[x] !== before[x] &&
-              v[y] !== before[y] &&
-              Math.sign(nth(v, x) - nth(before, x)) === Math.sign(nth(v, y) - nth(before, y))
-            )
-              wrong.push(`${i}: parallel ${is ? "fifths" : "octaves"}`);
-          }
-        const previous = tones(nth(symbols, i - 1));
-        before.forEach((m, k) => {
-          const falls = [m - 1, m - 2].some((d) => chord.pcs.includes(((d % 12) + 12) % 12));
-          if (
-            k > 0 &&
-            m % 12 === previous.seventh &&
-            !chord.pcs.includes(m % 12) &&
-            falls &&
-            ![m - 1, m - 2].includes(nth(v, k))
-          )
-            wrong.push(`${i}: seventh does not fall`);
-          if (k > 0 && Math.abs(nth(v, k) - m) > 12) wrong.push(`${i}: leap`);
-        });
+        const previous = symbols[i - 1];
+        if (!before || !previous || symbol === previous) return;
+        wrong.push(...wrongBetween(before, v, tones(previous), tones(symbol)).map((what) => `${i}: ${what}`));
       });
       expect([form[1], by, wrong]).toEqual([form[1], by, []]);
     }

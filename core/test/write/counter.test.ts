@@ -1,7 +1,9 @@
 import { firstOf, nth, sure } from "../../src/base/list";
 import { cheapestSecond, type SecondOrder } from "../../src/search/second";
+import type { Chord } from "../../src/theory/chord/chord";
 import { chordOf } from "../../src/theory/chord/progression";
 import { COUNTER_STYLES } from "../../src/write/counter/styles";
+import type { CounterContext } from "../../src/write/counter/context";
 import { counterLines, counterRequest } from "../../src/write/counter/write";
 import { factsOf } from "../../src/facts/memory";
 import { must } from "../../src/base/result";
@@ -101,6 +103,37 @@ describe("the lattice of three in a row", () => {
 const SAMPLE = COUNTER_GRID.filter((_, i) => i % 13 === 0);
 const rubs = (a: number, b: number) => [1, 13].includes(Math.abs(a - b));
 
+const within = <T extends { start: number; duration: number }>(list: readonly T[], tick: number): T | undefined =>
+  list.find((x) => x.start <= tick && tick < x.start + x.duration);
+
+interface Sung {
+  start: number;
+  duration: number;
+  midi: number;
+  pitch: string;
+}
+
+const pcsOf = (chord: Chord | null | undefined): number[] =>
+  chord ? chord.tones.map((t) => (t.semitones + pitchMidi(`${chord.root}4`)) % 12) : [];
+
+/** Beats of four bars on which a note rubs against the tune, by plain arithmetic. */
+function roughBeats(
+  { meter, chords }: CounterContext,
+  notes: readonly (Sung & { reason?: { id: string } | undefined })[],
+  tune: readonly Sung[],
+): string[] {
+  const beats = [0, 1, 2, 3].flatMap((bar) => meter.beats.map((b) => bar * meter.bar + b.start));
+  return beats.flatMap((tick) => {
+    const [n, against, chord] = [within(notes, tick), within(tune, tick), within(chords, tick)];
+    if (!n || !against || n.reason?.id === "suspension" || !rubs(n.midi, against.midi)) return [];
+    const own = [n, against].every((x) => pcsOf(chord?.chord).includes(x.midi % 12));
+    // Held into the chord and falling by step, it is a suspension as well.
+    const next = notes.find((m) => m.start === n.start + n.duration);
+    const hangs = n.start < (chord?.start ?? 0) && next !== undefined && [1, 2].includes(n.midi - next.midi);
+    return own || hangs ? [] : [`${tick}: ${n.pitch} against ${against.pitch}`];
+  });
+}
+
 test("over a grid of tunes, keys, meters and chords every style meets its aims, or names the conflict that prevents it", () => {
   expect(COUNTER_GRID.length).toBeGreaterThan(500);
   expect(new Set(SAMPLE.map((c) => c.style)).size).toBe(COUNTER_STYLES.length);
@@ -123,29 +156,8 @@ test("over a grid of tunes, keys, meters and chords every style meets its aims, 
     // On a beat no note rubs against the tune, by plain arithmetic; a suspension and two tones of the chord may.
     const { ctx } = must(counterRequest(factsOf(song), { section: "s1", part: "answer", style: c.style }));
     const tune = sure(firstOf(song.sections).notes.melody).map((n) => ({ ...n, midi: pitchMidi(n.pitch) }));
-    const clashes = conflicts.some((x) => x.measures.includes("clashes"));
-    for (const n of notes)
-      for (let bar = 0; bar < 4; bar++)
-        for (const b of ctx.meter.beats) {
-          const tick = bar * ctx.meter.bar + b.start;
-          if (tick < n.start || tick >= n.start + n.duration || sure(n.reason).id === "suspension" || clashes) continue;
-          const against = tune.find((t) => t.start <= tick && tick < t.start + t.duration);
-          const chord = ctx.chords.find((x) => x.start <= tick && tick < x.start + x.duration)?.chord;
-          const pcs = chord?.tones.map((t) => (t.semitones + pitchMidi(`${chord.root}4`)) % 12) ?? [];
-          const own = against && pcs.includes(n.midi % 12) && pcs.includes(against.midi % 12);
-          // Held into the chord and falling by step, it is a suspension as well.
-          const next = notes.find((m) => m.start === n.start + n.duration);
-          const since = ctx.chords.find((x) => x.start <= tick && tick < x.start + x.duration)?.start ?? 0;
-          if (n.start < since && next && [1, 2].includes(n.midi - next.midi)) continue;
-          if (against && !own)
-            expect([place, tick, n.pitch, against.pitch, rubs(n.midi, against.midi)]).toEqual([
-              place,
-              tick,
-              n.pitch,
-              against.pitch,
-              false,
-            ]);
-        }
+    if (!conflicts.some((x) => x.measures.includes("clashes")))
+      expect([place, roughBeats(ctx, notes, tune)]).toEqual([place, []]);
   }
   expect(met / written).toBeGreaterThan(0.9);
   expect(choice / written).toBeGreaterThan(0.95);

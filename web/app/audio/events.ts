@@ -194,14 +194,15 @@ const clicks = (real: RealizedSong, { from, to, at }: Stretch): SoundEvent[] =>
 export function schedule(real: RealizedSong, options: EventOptions = {}): Schedule {
   const { from = 0, to = real.duration, solo = [], click = false, countIn = false, speed = 1, forward = [] } = options;
   const first = real.sections.findLast((s) => s.start <= from) ?? real.sections[0];
+  if (!first) return { events: [], lead: 0, length: 0 };
   const base = Song.secondsAt(real, from);
-  const lead = countIn && first ? (Song.secondsAt(real, from + first.meter.bar) - base) / speed : 0;
+  const lead = countIn ? (Song.secondsAt(real, from + first.meter.bar) - base) / speed : 0;
   const at = (tick: number): Seconds => (Song.secondsAt(real, tick) - base) / speed + lead;
   const stretch: Stretch = { from, to, solo, countIn, at };
-  const counted = lead && first ? first.meter.beats : [];
+  const counted = lead ? first.meter.beats : [];
   const events = [
     ...noteEvents(real, stretch, forward),
-    ...(first ? drumEvents(real, stretch, first.tempo) : []),
+    ...drumEvents(real, stretch, first.tempo),
     ...counted.map((beat): SoundEvent => ({
       kind: "click",
       time: at(from + beat.start) - lead,

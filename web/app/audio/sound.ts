@@ -98,18 +98,21 @@ async function start(
 export async function play(position?: Ticks): Promise<void> {
   const { song } = useSong.getState();
   if (!song) return;
-  const { preview, loop, from, wholeSong, countIn } = usePlayback.getState();
+  const { preview, from, wholeSong, countIn } = usePlayback.getState();
   const startAt = position ?? (wholeSong ? null : from);
   const shown = preview?.song ?? (wholeSong ? song : songNow());
-  const looped = wholeSong ? loopedPasses(shown) : null;
-  const range =
-    looped ?? (loop && !wholeSong ? { from: loop.from, to: loop.to } : { from: 0, to: heardOf(shown).duration });
-  await start(shown, {
-    ...range,
-    loop: looped !== null || (!wholeSong && (loop?.on ?? true)),
-    countIn,
-    ...(startAt !== null ? { startAt } : {}),
-  });
+  await start(shown, { ...rangeOf(shown, wholeSong), countIn, ...(startAt !== null ? { startAt } : {}) });
+}
+
+/** What is played of a song: the passes or bars that are looped, else all of it. A section goes round unless told. */
+function rangeOf(shown: Song, wholeSong: boolean): { from: Ticks; to: Ticks; loop: boolean } {
+  const whole = { from: 0, to: heardOf(shown).duration };
+  if (wholeSong) {
+    const looped = loopedPasses(shown);
+    return looped ? { ...looped, loop: true } : { ...whole, loop: false };
+  }
+  const { loop } = usePlayback.getState();
+  return loop ? { from: loop.from, to: loop.to, loop: loop.on } : { ...whole, loop: true };
 }
 
 /** Where the passes that are played again and again lie in the whole song; null where none are, or they are gone. */

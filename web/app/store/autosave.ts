@@ -74,6 +74,24 @@ export function startAutosave(): () => void {
     kept = now;
     void write(keyOf(song.id), { song, revision, sent } satisfies Unsent);
   };
+  const notSaved = (problem: ApiProblem) => {
+    const { setSave, say } = useSong.getState();
+    const { current, revision = 0 } = problem.more;
+    if (current && isOwn(current, sent)) {
+      sent = [];
+      setSave({ revision, status: "waiting" });
+    } else if (problem.status === 409 && current)
+      setSave({ status: "conflict", conflict: { song: current, revision } });
+    else if (problem.status === 0) {
+      setSave({ status: "away" });
+      later(RETRY);
+    } else {
+      setSave({ status: "refused" });
+      const hint = problem.hint ? { hint: problem.hint } : {};
+      say({ code: problem.code, message: `Not saved: ${problem.message}`, ...hint });
+    }
+  };
+
   const save = async () => {
     const { song, revision, status, version, setSave } = useSong.getState();
     if (song && status === "conflict") keep();
@@ -91,25 +109,7 @@ export function startAutosave(): () => void {
       if (unchanged) await del(keyOf(song.id));
       else later(DELAY);
     } catch (error) {
-      const problem = error instanceof ApiProblem ? error : new ApiProblem(0, "server.away", String(error));
-      const { current, revision = 0 } = problem.more;
-      const own = current && isOwn(current, sent);
-      if (own) {
-        sent = [];
-        setSave({ revision, status: "waiting" });
-      } else if (problem.status === 409 && current)
-        setSave({ status: "conflict", conflict: { song: current, revision } });
-      else if (problem.status === 0) {
-        setSave({ status: "away" });
-        later(RETRY);
-      } else {
-        setSave({ status: "refused" });
-        useSong.getState().say({
-          code: problem.code,
-          message: `Not saved: ${problem.message}`,
-          ...(problem.hint ? { hint: problem.hint } : {}),
-        });
-      }
+      notSaved(error instanceof ApiProblem ? error : new ApiProblem(0, "server.away", String(error)));
     } finally {
       running = false;
     }

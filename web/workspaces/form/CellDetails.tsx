@@ -30,6 +30,22 @@ const LEVELS: readonly Choice<Level>[] = [
   ["pass", "this pass"],
 ];
 
+/** By what a part plays: a link, a bass line that is written for it, a drum pattern, or what is written. */
+function playsBy({ role, link }: Part): "link" | "bass" | "drums" | "written" {
+  if (role === "drums") return "drums";
+  if (link) return "link";
+  return role === "bass" ? "bass" : "written";
+}
+
+function WriteLine({ cell: { part, section, level }, shown }: { cell: Cell; shown: FormPass }) {
+  const here = level === "pass";
+  return (
+    <Button onClick={() => void writeBassFor(part.id, shown, here)}>
+      Write its line {here ? "for this pass" : `in ${section.name}`}
+    </Button>
+  );
+}
+
 /**
  * How one part plays in one pass: each value with the level it comes from, set for the song, the section or the pass.
  */
@@ -40,6 +56,7 @@ export function CellDetails({ song, part, pass: shown, busy }: { song: Song; par
   if (!pass || !section) return null;
   const cell: Cell = { song, part, pass, section, level };
   const own = Object.keys(pass.playing?.[part.id] ?? {}).length > 0;
+  const plays = playsBy(part);
   return (
     <section aria-label={`${part.name} in ${shown.name}`}>
       <h3>
@@ -59,19 +76,13 @@ export function CellDetails({ song, part, pass: shown, busy }: { song: Song; par
         <tbody>
           {part.link && <CompRows cell={cell} />}
           {Edit.laidOutParts(song).includes(part) && <VoicingRows cell={cell} />}
-          {part.role === "bass" && !part.link && <BassRows cell={cell} />}
-          {part.role === "drums" && <DrumPattern cell={cell} />}
+          {plays === "bass" && <BassRows cell={cell} />}
+          {plays === "drums" && <DrumPattern cell={cell} />}
           <Loudness cell={cell} />
         </tbody>
       </Table>
-      {part.role === "bass" && !part.link && level !== "part" && (
-        <Button onClick={() => void writeBassFor(part.id, shown, level === "pass")}>
-          Write its line {level === "pass" ? "for this pass" : `in ${section.name}`}
-        </Button>
-      )}
-      {!part.link && part.role !== "drums" && part.role !== "bass" && (
-        <p className="small">{part.name} plays what is written.</p>
-      )}
+      {plays === "bass" && level !== "part" && <WriteLine cell={cell} shown={shown} />}
+      {plays === "written" && <p className="small">{part.name} plays what is written.</p>}
       {own && <Button onClick={() => playAsSection(part.id, pass)}>Play as in its section</Button>}
     </section>
   );

@@ -57,13 +57,53 @@ interface OneProps extends Props {
   index: number;
 }
 
+function Inverting({ frets }: { frets: boolean }) {
+  return (
+    <span className="stepper" role="group" aria-label="Invert">
+      <Button title="Shift I" onClick={() => invertChord(-1)}>
+        {frets ? "lower shape" : "invert down"}
+      </Button>
+      <Button title="I" onClick={() => invertChord(1)}>
+        {frets ? "higher shape" : "invert up"}
+      </Button>
+    </span>
+  );
+}
+
+function WantedEnd({
+  text,
+  label,
+  pitch,
+  commit,
+}: {
+  text: string;
+  label: string;
+  pitch: PitchName | undefined;
+  commit(text: string): boolean;
+}) {
+  return (
+    <span className="inline-field">
+      {text} <InPlace label={label} value={pitch ? Pitch.typeset(pitch) : "any"} commit={commit} />
+    </span>
+  );
+}
+
+function MissedTop({ top }: { top: OneProps["voicing"]["tops"][string] | undefined }) {
+  if (top?.met !== "no") return null;
+  return (
+    <p className="small problem flush">
+      {Pitch.typeset(top.wanted)} on top cannot be had: {top.why}.
+    </p>
+  );
+}
+
 function OneChord({ data, part, event, voicing, index }: OneProps) {
   const chosen = nth(voicing.chords, index);
   const base = { section: data.section.id, part: part.id, chord: event.id };
   const own = event.voicings?.[part.id];
   const pinned = own?.pinned ?? false;
   const { held } = Instrument.of(part.instrument, data.song);
-  const frets = held.by === "frets";
+
   const pin = (pitches: PitchName[] | null): boolean => edit({ do: "pinVoicing", ...base, pitches });
   const setEnd = (end: "top" | "bottom", text: string): boolean => {
     if (/^(any|-|–)?$/i.test(text.trim())) return edit({ do: "pinEnds", ...base, [end]: null });
@@ -72,7 +112,6 @@ function OneChord({ data, part, event, voicing, index }: OneProps) {
     soundWhenVoiced(part.id);
     return edit({ do: "pinEnds", ...base, [end]: name });
   };
-  const top = voicing.tops[event.id];
   return (
     <>
       <div className="chord-head">
@@ -84,42 +123,17 @@ function OneChord({ data, part, event, voicing, index }: OneProps) {
       </div>
       <p className="small flush">{motionText(chosen)}</p>
       <div className="controls">
-        <span className="stepper" role="group" aria-label="Invert">
-          <Button title="Shift I" onClick={() => invertChord(-1)}>
-            {frets ? "lower shape" : "invert down"}
-          </Button>
-          <Button title="I" onClick={() => invertChord(1)}>
-            {frets ? "higher shape" : "invert up"}
-          </Button>
-        </span>
+        <Inverting frets={held.by === "frets"} />
         <Button onClick={() => soundPitches(part.id, chosen.pitches)}>Hear it</Button>
         <Toggle on={pinned} press={() => pin(pinned ? null : chosen.pitches)}>
           {pinned ? "Unpin" : "Pin"}
         </Toggle>
       </div>
       <div className="controls">
-        <span className="inline-field">
-          top note{" "}
-          <InPlace
-            label="Wanted top note"
-            value={own?.top ? Pitch.typeset(own.top) : "any"}
-            commit={(t) => setEnd("top", t)}
-          />
-        </span>
-        <span className="inline-field">
-          lowest{" "}
-          <InPlace
-            label="Wanted lowest note"
-            value={own?.bottom ? Pitch.typeset(own.bottom) : "any"}
-            commit={(t) => setEnd("bottom", t)}
-          />
-        </span>
+        <WantedEnd text="top note" label="Wanted top note" pitch={own?.top} commit={(t) => setEnd("top", t)} />
+        <WantedEnd text="lowest" label="Wanted lowest note" pitch={own?.bottom} commit={(t) => setEnd("bottom", t)} />
       </div>
-      {top?.met === "no" && (
-        <p className="small problem flush">
-          {Pitch.typeset(top.wanted)} on top cannot be had: {top.why}.
-        </p>
-      )}
+      <MissedTop top={voicing.tops[event.id]} />
       {held.by === "hands" && (
         <HandsOf pitches={chosen.pitches} part={part} easier={voicing.easier[event.id]} pin={pin} />
       )}

@@ -90,6 +90,15 @@ export function costsOf(problem: Problem): {
   return { node, step };
 }
 
+/** Rhythms of harmony in which a change costs less. */
+const SHORT: ReadonlySet<Problem["rhythm"]> = new Set<Problem["rhythm"]>(["half bar", "beat"]);
+
+/** Where a chord changes. A bar of two beats has halves for beats. */
+function placeOf(meter: Meter, start: Ticks): "bar" | "half" | "beat" {
+  if (start % meter.bar === 0) return "bar";
+  return metricalLevel(meter, start) >= -1 || meter.beats.length === 2 ? "half" : "beat";
+}
+
 function chordStep(
   { key, meter, rhythm }: Problem,
   before: Segment,
@@ -102,20 +111,16 @@ function chordStep(
   }: { segment: Segment; a: Choice; b: Choice; free: boolean; arrives: PhraseEnd | undefined },
 ): number {
   const onBar = segment.start % meter.bar === 0;
-  if (b.held && a.symbol !== b.symbol) return Infinity;
-  if (a.symbol === b.symbol && !b.held && !onBar && free) return Infinity;
+  const stays = a.symbol === b.symbol;
+  if (b.held ? !stays : stays && !onBar && free) return Infinity;
   // A phrase comes home from the dominant, or plagally.
   const home = stepOf(b.chord, key) === 1 ? approachCost(a.chord, key, arrives) * W.cadence : 0;
-  if (a.symbol === b.symbol) {
+  if (stays) {
     // What is new inside a bar and goes on over the bar line sounds early.
-    const early = onBar && a.held === undefined && before.start % meter.bar !== 0;
-    return (onBar ? W.stay : 0) + (early ? W.early : 0) + home;
+    const early = a.held === undefined && before.start % meter.bar !== 0 ? W.early : 0;
+    return onBar ? W.stay + early + home : home;
   }
-  let place: "bar" | "half" | "beat";
-  if (onBar) place = "bar";
-  else if (metricalLevel(meter, segment.start) >= -1 || meter.beats.length === 2) place = "half";
-  else place = "beat";
-  const moves = W.change[place] * (rhythm === "half bar" || rhythm === "beat" ? 0.6 : 1);
+  const moves = W.change[placeOf(meter, segment.start)] * (SHORT.has(rhythm) ? 0.6 : 1);
   // Another color of the same chord is hardly a change.
   if (rootPc(a.chord) === rootPc(b.chord) && bassPc(a.chord) === bassPc(b.chord)) return moves + W.recolor;
   // An applied dominant that does not arrive is a stray.
@@ -151,12 +156,14 @@ function progress(a: Chord, b: Chord, key: Key): number {
     return slides ? 0.7 : 0.25;
   }
   if (key.mode !== "major" && key.mode !== "minor") return 0.15;
+  const steps = `${from}${to}`;
+  if (key.mode === "minor" && MINOR_STEPS.has(steps)) return 0.1;
   const usual = W.usual[rootProgression(from, to)];
-  if (key.mode === "minor" && MINOR_STEPS.has(`${from}${to}`)) return 0.1;
-  if (from === 1) return Math.min(usual, 0.25);
-  if (from === 4 && to === 1) return 0.1;
-  return from === 5 && (to === 4 || to === 2) ? 0.6 : usual;
+  return from === 1 ? Math.min(usual, 0.25) : (OWN_COSTS[steps] ?? usual);
 }
+
+/** Plagally home; from the dominant back. */
+const OWN_COSTS: Record<string, number> = { "41": 0.1, "54": 0.6, "52": 0.6 };
 
 const isFive = (chord: Chord, key: Key): boolean =>
   stepOf(chord, key) === 5 && (isDominant(chord, true) || (key.mode !== "major" && key.mode !== "minor"));
@@ -209,29 +216,24 @@ function approachCost(chord: Chord, key: Key, end: PhraseEnd | undefined): numbe
  */
 function endCosts({ key, ending, onto }: Problem, bass: RealizedNote | undefined): (chord: Chord) => number {
   const open = ending === "open" || (bass !== undefined && mod(bass.midi, 12) !== key.pcs[0]);
-  return (chord) => {
-    const home = stepOf(chord, key) === 1 && outsideOf(chord, key) === 0;
-    if (!open) {
-      if (home) {
-        if (bassPc(chord) === rootPc(chord)) return 0;
-        return 1;
-      }
-      return W.end;
-    }
-    if (bass !== undefined) {
-      if (home) return 1;
-      if (bassPc(chord) === rootPc(chord)) {
-        if (isFive(chord, key) || stepOf(chord, key) !== 5) return 0;
-        return 0.6;
-      }
-      return 0.8;
-    }
-    // What leads on into another section is its dominant: the fifth below is the root that comes.
-    if (onto && stepOf(onto, key) !== 1) {
-      if (rootMove(chord, onto) === 5 && isDominant(chord, true)) return 0;
-      if (isFive(chord, key)) return W.end / 4;
-      return W.end;
-    }
-    return isFive(chord, key) ? 0 : W.end;
+  const isHome = (chord: Chord) => stepOf(chord, key) === 1 && outsideOf(chord, key) === 0;
+  const onRoot = (chord: Chord) => bassPc(chord) === rootPc(chord);
+  const closed = (chord: Chord) => {
+    if (!isHome(chord)) return W.end;
+    return onRoot(chord) ? 0 : 1;
   };
+  const overBass = (chord: Chord) => {
+    if (isHome(chord)) return 1;
+    if (!onRoot(chord)) return 0.8;
+    return isFive(chord, key) || stepOf(chord, key) !== 5 ? 0 : 0.6;
+  };
+  // What leads on into another section is its dominant: the fifth below is the root that comes.
+  const leading = (next: Chord) => (chord: Chord) => {
+    if (rootMove(chord, next) === 5 && isDominant(chord, true)) return 0;
+    return isFive(chord, key) ? W.end / 4 : W.end;
+  };
+  if (!open) return closed;
+  if (bass !== undefined) return overBass;
+  if (onto && stepOf(onto, key) !== 1) return leading(onto);
+  return (chord) => (isFive(chord, key) ? 0 : W.end);
 }

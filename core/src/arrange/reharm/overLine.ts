@@ -46,40 +46,48 @@ export function carries(
   s: Segment,
   { line, meter }: { line: readonly LineNote[]; meter: Meter },
 ): number {
-  const pcs = chordPitchClasses(chord);
   const beat = firstOf(meter.beats).duration;
-  const leading = mod(firstOf(key.pcs) + 11, 12);
   let cost = 0;
-  for (const { note, from, to } of line) {
+  for (const lineNote of line) {
+    const { note } = lineNote;
     const start: Ticks = Math.max(s.start, note.start);
     const end: Ticks = Math.min(s.start + s.duration, note.start + note.duration);
     if (end <= start) continue;
-    const pc = mod(note.midi, 12);
-    const beats = (end - start) / beat;
-    const weight = placeWeight(meter, start);
-    const { role, inChord } = toneRole(chord, pc);
-    if (inChord) {
-      cost += beats * weight * (MEMBER[role] ?? 0.1);
-      // A seventh in the tune wants to step down; under a root it rubs.
-      if (role === "b7" && isDominant(chord) && to !== undefined && !(to === 0 || to === -1 || to === -2))
-        cost += 0.25 * weight;
-      if (role === "R" && chord.tones.some((t) => t.role === "7")) cost += 0.6 * beats * weight;
-      continue;
-    }
-    // Raised on its way up to the tonic, on a beat or held: the key's dominant, or a chord that has it.
-    if (isMinorish(key) && pc === leading && !key.pcs.includes(leading) && (beats >= 1 || weight > 0.7)) {
-      cost += 3;
-      continue;
-    }
-    const steps = (by: number | undefined) => by !== undefined && by !== 0 && Math.abs(by) <= 2;
-    const weak = weight < 0.8 && start === note.start;
-    const rubs = pcs.some((p) => mod(pc - p, 12) === 1) ? 1.3 : 1;
-    const unaccented = steps(from) ? "passing" : "weak";
-    const length = [1, 2].filter((limit) => beats >= limit).length;
-    const excused = steps(to) ? nth(EXCUSED[weak ? unaccented : "leaning"], length) : 1;
-    cost += Math.min(beats, 2.5) * weight * excused * rubs;
+    const heard = { beats: (end - start) / beat, weight: placeWeight(meter, start), attacked: start === note.start };
+    const { role, inChord } = toneRole(chord, mod(note.midi, 12));
+    cost += inChord ? memberCost(chord, role, lineNote, heard) : foreignCost(chord, key, lineNote, heard);
   }
   return cost;
+}
+
+/** How a note is heard over a chord: how many beats of it, on how strong a place, and whether it begins there. */
+interface Heard {
+  beats: number;
+  weight: number;
+  attacked: boolean;
+}
+
+function memberCost(chord: Chord, role: string, { to }: LineNote, { beats, weight }: Heard): number {
+  const carried = beats * weight * (MEMBER[role] ?? 0.1);
+  // A seventh in the tune wants to step down; under a root it rubs.
+  if (role === "b7" && isDominant(chord) && to !== undefined && ![0, -1, -2].includes(to))
+    return carried + 0.25 * weight;
+  if (role === "R" && chord.tones.some((t) => t.role === "7")) return carried + 0.6 * beats * weight;
+  return carried;
+}
+
+const steps = (by: number | undefined): boolean => by !== undefined && by !== 0 && Math.abs(by) <= 2;
+
+function foreignCost(chord: Chord, key: Key, { note, from, to }: LineNote, { beats, weight, attacked }: Heard): number {
+  const pc = mod(note.midi, 12);
+  const leading = mod(firstOf(key.pcs) + 11, 12);
+  // Raised on its way up to the tonic, on a beat or held: the key's dominant, or a chord that has it.
+  if (isMinorish(key) && pc === leading && !key.pcs.includes(leading) && (beats >= 1 || weight > 0.7)) return 3;
+  const unaccented = steps(from) ? "passing" : "weak";
+  const length = [1, 2].filter((limit) => beats >= limit).length;
+  const excused = steps(to) ? nth(EXCUSED[weight < 0.8 && attacked ? unaccented : "leaning"], length) : 1;
+  const rubs = chordPitchClasses(chord).some((p) => mod(pc - p, 12) === 1) ? 1.3 : 1;
+  return Math.min(beats, 2.5) * weight * excused * rubs;
 }
 
 /**

@@ -76,6 +76,18 @@ const MOST = 40;
 const AGAIN = 0.5;
 const BORDER = 40;
 
+const spelled = (chords: readonly { symbol: string; duration: Ticks }[]): string =>
+  chords.map((c) => `${c.symbol}+${c.duration}`).join();
+
+/** Whether a proposal is something else than the chords `from` to `to`, which are there and not pinned. */
+function mayReplace(ground: Ground, proposal: Proposal, from: number, to: number): boolean {
+  if (to >= ground.slots.length) return false;
+  const span = ground.slots.slice(from, to + 1).map((s) => s.event);
+  // Silence between two chords is not filled.
+  const broken = pairwise(span).some(([a, b]) => b.start !== a.start + a.duration);
+  return !broken && !span.some((e) => e.pinned) && spelled(span) !== spelled(proposal.chords);
+}
+
 /**
  * Alternatives for chosen chords, those nearest to the wanted range first. Pinned chords stay. Errors:
  * `reharm.section`, `reharm.none` when nothing is chosen that can change, `reharm.pinned` when all that is chosen is
@@ -108,23 +120,10 @@ export function reharmonizations({
       for (const technique of allowed)
         for (const proposal of technique.propose(spot)) {
           const end = index + (proposal.span ?? 1) - 1;
-          const span = ground.slots.slice(index, end + 1);
-          if (end >= ground.slots.length || span.some((s) => s.event.pinned)) continue;
-          // Silence between two chords is not filled.
-          if (
-            span.some(
-              (s, k) => k > 0 && s.event.start !== nth(span, k - 1).event.start + nth(span, k - 1).event.duration,
-            )
-          )
-            continue;
-          if (
-            span.map((s) => `${s.event.symbol}+${s.event.duration}`).join() ===
-            proposal.chords.map((c) => `${c.symbol}+${c.duration}`).join()
-          )
-            continue;
+          if (!mayReplace(ground, proposal, index, end)) continue;
           if (technique.aim === "more" && repeats(ground, proposal, index, end)) continue;
           const candidate = weigh(ground, technique, proposal, { index, end });
-          const id = `${candidate.from}:${candidate.chords.map((c) => `${c.symbol}+${c.duration}`).join()}`;
+          const id = `${candidate.from}:${spelled(candidate.chords)}`;
           if (seen.has(id)) continue;
           seen.add(id);
           found.push(candidate);

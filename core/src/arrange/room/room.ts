@@ -194,6 +194,17 @@ function resting(
     : null;
 }
 
+function calmerComping(part: Part, section: Section, held: boolean): Edit | null {
+  const { rhythm = "held", follow } = playingOf(part, "comp", { section });
+  if (part.link?.kind !== "voicing" || (rhythm === "held" && !follow)) return null;
+  return {
+    do: "setPlaying",
+    part: part.id,
+    section: section.id,
+    comp: { rhythm: held ? "held" : "beats", follow: null },
+  };
+}
+
 /** Fewer attacks: on the beats alone. Held: struck once with each chord, or note by note until another pitch comes. */
 function calmer(
   song: Song,
@@ -201,29 +212,17 @@ function calmer(
   part: Part,
   { during, held }: { during: readonly RealizedNote[]; held: boolean },
 ): Edit | null {
-  if (part.link) {
-    const { rhythm = "held", follow } = playingOf(part, "comp", { section });
-    if (part.link.kind !== "voicing" || (rhythm === "held" && !follow)) return null;
-    return {
-      do: "setPlaying",
-      part: part.id,
-      section: section.id,
-      comp: { rhythm: held ? "held" : "beats", follow: null },
-    };
-  }
+  if (part.link) return calmerComping(part, section, held);
   const meter = sectionMeter(song, section);
   const own = section.notes[part.id] ?? [];
   const among = new Set(during.map((n) => n.id));
   const changes = (note: NewNote) => section.chords.some((c) => c.start === note.start);
   const kept: (NewNote & { id?: string })[] = [];
+  const mayGo = (note: NewNote, last: NewNote | undefined) =>
+    held ? last?.pitch === note.pitch && !changes(note) : metricalLevel(meter, note.start) < -2;
   for (const note of own) {
     const last = kept.at(-1);
-    const goes =
-      among.has(note.id) &&
-      !note.pinned &&
-      (held
-        ? last !== undefined && last.pitch === note.pitch && !changes(note)
-        : metricalLevel(meter, note.start) < -2);
+    const goes = among.has(note.id) && !note.pinned && mayGo(note, last);
     if (!goes) kept.push(note);
     else if (last && held)
       kept[kept.length - 1] = { ...last, duration: Math.max(last.duration, note.start + note.duration - last.start) };

@@ -155,22 +155,30 @@ function tendencyCost(from: RawVoicing, to: RawVoicing): number {
   let cost = 0;
   for (const { voice, way } of from.tends ?? []) {
     const [was, now] = [a[voice]!, b[voice]!];
-    const has = (semitones: number) => b.some((m) => (m - was - semitones) % 12 === 0);
-    if (has(0)) continue;
-    const move = now - was;
-    if (way === "down") {
-      if ((has(-1) || has(-2)) && move !== -1 && move !== -2) cost += UNRESOLVED;
-    } else if (has(1) && move !== 1) {
-      const inner = voice > 0 && voice < a.length - 1;
-      if (!inner || (move !== -4 && move !== -3)) cost += UNRESOLVED;
-    }
+    const up = voice > 0 && voice < a.length - 1 ? INNER_UP : UP;
+    if (isLeft(b, was, now, way === "down" ? DOWN : up)) cost += UNRESOLVED;
   }
-  if (from.minorOn !== undefined)
-    for (let v = 0; v < a.length; v++) {
-      const [low, high] = a[v]! < b[v]! ? [a[v]!, b[v]!] : [b[v]!, a[v]!];
-      if (high - low === 3 && mod(low - from.minorOn, 12) === 8) cost += UNRESOLVED;
-    }
+  if (from.minorOn === undefined) return cost;
+  for (let v = 0; v < a.length; v++) {
+    const low = Math.min(a[v]!, b[v]!);
+    if (Math.abs(a[v]! - b[v]!) === 3 && mod(low - from.minorOn, 12) === 8) cost += UNRESOLVED;
+  }
   return cost;
+}
+
+/** Where a tone wants to go, in semitones, and where else it may. A leading tone in an inner voice may fall. */
+interface Way {
+  wanted: readonly number[];
+  allowed: readonly number[];
+}
+const DOWN: Way = { wanted: [-1, -2], allowed: [-1, -2] };
+const UP: Way = { wanted: [1], allowed: [1] };
+const INNER_UP: Way = { wanted: [1], allowed: [1, -3, -4] };
+
+/** Whether a voice leaves its tone otherwise than allowed, where the next chord has what it wants and not the tone. */
+function isLeft(next: readonly Midi[], was: Midi, now: Midi, { wanted, allowed }: Way): boolean {
+  const has = (semitones: number) => next.some((m) => (m - was - semitones) % 12 === 0);
+  return !has(0) && !allowed.includes(now - was) && wanted.some(has);
 }
 
 /** A shape that is fretted all over; one with open strings is found without looking. */

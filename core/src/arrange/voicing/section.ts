@@ -1,3 +1,4 @@
+import { given } from "../../base/given";
 import { firstOf, nth, sure } from "../../base/list";
 import { ok, type Result } from "../../base/result";
 import { type PitchName } from "../../theory/pitch/pitch";
@@ -47,29 +48,20 @@ export interface SectionPath {
 
 /** How a part asks to be voiced in a section, from how it plays there. */
 export function partOptions(song: Song, part: Part, section?: Section): PathOptions {
-  const { style, school, over, voices, register, weights, topShape, hands, span, capo, tuning } = playingOf(
-    part,
-    "voicing",
-    { section },
-  );
+  const { style, school, over, weights, ...asked } = playingOf(part, "voicing", { section });
+  const { voices, register = 0, topShape, hands = 2, span, capo = 0, tuning } = asked;
   return {
     // A style that a later version wrote is voiced freely.
     style: VOICING_STYLES.some((s) => s.id === style) ? sure(style) : "keyboard",
     instrument: part.instrument,
     ...(song.instruments ? { song: { instruments: song.instruments } } : {}),
     loop: part.link?.loop ?? false,
-    ...(voices === undefined ? {} : { voices }),
     profile: school ?? "band",
     bassCovered: over ? over === "bass" : song.parts.some((p) => p.role === "bass"),
     weights: (weights ?? {}) as Partial<Weights>,
-    register: register ?? 0,
-    hands: hands ?? 2,
-    capo: capo ?? 0,
+    ...{ register, hands, capo },
+    ...given({ voices, topShape, span, tuning, range: part.range }),
     ...(section ? { scale: sectionKey(song, section).pcs } : {}),
-    ...(topShape ? { topShape } : {}),
-    ...(span ? { span } : {}),
-    ...(tuning ? { tuning } : {}),
-    ...(part.range ? { range: part.range } : {}),
   };
 }
 
@@ -107,12 +99,14 @@ export function askVoicing(song: Song, sectionId: string, partId: string): Resul
   const events = section.chords.filter((event) => chordOf(event.symbol));
   const pins: Record<number, PitchName[]> = {};
   const outer: NonNullable<PathOptions["outer"]> = {};
+  const tune = part.link?.top;
   events.forEach((e, i) => {
     const v = e.voicings?.[partId];
     // A pinned chord keeps its name and its layout.
-    if (v?.pinned || (v && e.pinned)) pins[i] = v.pitches;
-    const top = v?.top ?? (part.link?.top ? tuneOver(section, part.link.top, e)?.pitch : undefined);
-    if (top || v?.bottom) outer[i] = { ...(top ? { top } : {}), ...(v?.bottom ? { bottom: v.bottom } : {}) };
+    if (v && (v.pinned || e.pinned)) pins[i] = v.pitches;
+    const top = v?.top ?? (tune ? tuneOver(section, tune, e)?.pitch : undefined);
+    const wanted = given({ top, bottom: v?.bottom });
+    if (Object.keys(wanted).length) outer[i] = wanted;
   });
   const way = part.link?.loop ? wayOn(song, sectionId) : null;
   const layout = way?.symbol ? firstLayout(song, way, partId) : [];

@@ -1,3 +1,4 @@
+import { given } from "../../base/given";
 import { neckOf } from "../../theory/instrument/neck";
 import { fail, ok, type Result } from "../../base/result";
 import { type Midi, type PitchClass, type PitchName, type Semitones } from "../../theory/pitch/pitch";
@@ -171,18 +172,23 @@ const judgeOf = (style: VoicingStyle, options: PathOptions): Setting["judge"] =>
   top: options.topShape ?? "smooth",
 });
 
+const mayPlay = (style: VoicingStyle, instrument: Instrument): boolean =>
+  instrument.polyphony > 1 && !isForeign(style, instrument) && style !== keyboard;
+
 export function voicingSetting(options: PathOptions): Result<Setting> {
-  const wanted = VOICING_STYLES.find((s) => s.id === (options.style ?? "keyboard"));
+  const { style: asked = "keyboard", instrument: played = "piano", scale } = options;
+  const { bassCovered = true, hands = 2, register = 0 } = options;
+  const wanted = VOICING_STYLES.find((s) => s.id === asked);
   if (!wanted)
-    return fail("voicing.style", `No voicing style is called "${options.style}"`, {
+    return fail("voicing.style", `No voicing style is called "${asked}"`, {
       hint: `Styles: ${VOICING_STYLES.map((s) => s.id).join(", ")}.`,
     });
-  const instrument = instrumentOf(options.instrument ?? "piano", options.song);
+  const instrument = instrumentOf(played, options.song);
   const { held, polyphony } = instrument;
   const neck = neckOf(instrument, options.capo, options.tuning);
   // The free style of a fretted instrument are its shapes; an instrument of one note plays single notes.
   const free = freeStyle(instrument);
-  const style = polyphony === 1 || isForeign(wanted, instrument) || wanted === keyboard ? free : wanted;
+  const style = mayPlay(wanted, instrument) ? wanted : free;
   const [low, high] = rangeOf(instrument, options);
   return ok({
     options,
@@ -197,12 +203,12 @@ export function voicingSetting(options: PathOptions): Result<Setting> {
       high,
       voices: Math.min(options.voices ?? usualVoices(style, instrument), polyphony),
       span: held.by === "hands" ? (options.span ?? held.span) : 127,
-      bassCovered: options.bassCovered ?? true,
-      ...(options.scale ? { scale: options.scale } : {}),
+      bassCovered,
+      ...given({ scale }),
       ...(neck ? { neck } : {}),
     },
-    hands: options.hands ?? 2,
-    center: centerOf(neck, [low, high], options.register ?? 0),
+    hands,
+    center: centerOf(neck, [low, high], register),
   });
 }
 

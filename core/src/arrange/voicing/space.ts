@@ -50,22 +50,39 @@ function withWishes(s: Setting, layouts: Layouts, chord: Chord, wish: { top?: Pi
     ...(wish.top ? { top: pitchMidi(wish.top) } : {}),
     ...(wish.bottom ? { bottom: pitchMidi(wish.bottom) } : {}),
   };
-  const whole = midiRange(s.instrument.range);
-  const away = [outer.top, outer.bottom].some((m) => m !== undefined && (m < whole[0] || m > whole[1]));
-  let raw = away ? [] : layouts(s.style, chord, outer);
-  if (!raw.length && !away) raw = layouts(s.free, chord, outer);
-  const bottomMissed = !raw.length && wish.bottom ? { bottomMissed: wish.bottom } : {};
-  if (!raw.length && wish.bottom && wish.top && !away) raw = layouts(s.free, chord, { top: outer.top! });
+  const { raw, missed } = layoutsUnder(s, layouts, chord, outer);
+  const bottomMissed = missed && wish.bottom ? { bottomMissed: wish.bottom } : {};
   if (!wish.top) return { raw, ...bottomMissed };
-  const inChord = chord.tones.some((t) => mod(pitchMidi(chord.root + "4") + t.semitones, 12) === mod(outer.top!, 12));
-  const why = away
+  if (raw.length) {
+    const inChord = chord.tones.some((t) => mod(pitchMidi(chord.root + "4") + t.semitones, 12) === mod(outer.top!, 12));
+    return { raw, ...bottomMissed, top: { wanted: wish.top, met: inChord ? "chord" : "over" } };
+  }
+  const why = isAway(s, outer)
     ? `outside the range of the ${inSentence(s.instrument.title)}`
     : "no layout of the chord fits under it";
-  let met: "chord" | "no" | "over";
-  if (!raw.length) met = "no";
-  else if (inChord) met = "chord";
-  else met = "over";
-  return { raw, ...bottomMissed, top: { wanted: wish.top, met, ...(raw.length ? {} : { why }) } };
+  return { raw, ...bottomMissed, top: { wanted: wish.top, met: "no", why } };
+}
+
+const isAway = ({ instrument }: Setting, outer: Outer): boolean => {
+  const [low, high] = midiRange(instrument.range);
+  return [outer.top, outer.bottom].some((m) => m !== undefined && (m < low || m > high));
+};
+
+/** Layouts between outer notes: of the style, else of the free one; the lower wish gives way before the upper. */
+function layoutsUnder(
+  s: Setting,
+  layouts: Layouts,
+  chord: Chord,
+  outer: Outer,
+): { raw: RawVoicing[]; missed: boolean } {
+  if (isAway(s, outer)) return { raw: [], missed: true };
+  for (const style of [s.style, s.free]) {
+    const raw = layouts(style, chord, outer);
+    if (raw.length) return { raw, missed: false };
+  }
+  const { top, bottom } = outer;
+  const both = top !== undefined && bottom !== undefined;
+  return { raw: both ? layouts(s.free, chord, { top }) : [], missed: true };
 }
 
 /** Layouts of the style, else free ones, else fewer voices: they are better than silence. */

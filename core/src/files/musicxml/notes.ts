@@ -1,5 +1,5 @@
 import { firstOf, nth, sure } from "../../base/list";
-import { parseNote } from "../../theory/pitch/pitch";
+import { parseNote, type Midi } from "../../theory/pitch/pitch";
 import { QUARTER, type Meter, type Ticks } from "../../theory/time/meter";
 import type { NoteValue } from "../notation/durations";
 import type { SungSyllable } from "../notation/marks";
@@ -133,64 +133,113 @@ export function noteElements(
 ): Element[] {
   const beams = beamsOf(bar, meter);
   return bar.flatMap((c, i): Element[] => {
-    const full = bar.length === 1 && c.ticks === meter.bar && !c.notes.length;
-    const rest = el("rest", [], full ? { measure: "yes" } : {});
-    const heads = c.notes.length ? c.notes : [null];
-    const follows = (bar[i + 1] ?? next)?.notes.length ? true : false;
-    const slid = going.sliding && c.notes.length > 0;
-    const moment = voice.tab?.moments[i];
-    const made = heads.map((n, k) => {
-      const stop = n !== null && going.held.has(n.midi);
-      const ties = [...(stop ? ["stop"] : []), ...(n?.tied ? ["start"] : [])];
-      const place = n && moment?.places[k];
-      const slide = n && slideOf(n, follows);
-      const notations = [
-        ...ties.map((type) => el("tied", [], { type })),
-        ...(k === 0 && slid ? [el("slide", [], { type: "stop", "line-type": "solid", number: 1 })] : []),
-        ...(k === 0 && slide ? [slide] : []),
-        ...(k === 0
-          ? tupletEnds(bar, i).map((type) => el("tuplet", [], { type, bracket: nth(beams, i).length ? "no" : "yes" }))
-          : []),
-        ...(place
-          ? [el("technical", [el("string", sure(voice.tab).strings - place.string), el("fret", place.fret)])]
-          : []),
-        ...(k === 0 && c.articulation && !voice.tab ? [el("articulations", [el(c.articulation)])] : []),
-      ];
-      const words = k === 0 && !voice.tab ? (c.words ?? []) : [];
-      const head = () => {
-        if (n) {
-          if (voice.drums) return unpitched(n.pitch);
-          return pitch(n.pitch, voice.octave);
-        }
-        return rest;
-      };
-      return el(
-        "note",
-        [
-          k > 0 && el("chord"),
-          head(),
-          el("duration", c.ticks),
-          ...ties.map((type) => el("tie", [], { type })),
-          n && voice.drums && el("instrument", [], { id: sure(voice.drums.get(firstOf(n.id.split(":")))) }),
-          el("voice", voice.number),
-          !full && el("type", TYPES[c.value]),
-          c.dots > 0 && el("dot"),
-          n?.accidental !== undefined && !voice.tab && accidental(n.accidental),
-          c.triplet && el("time-modification", [el("actual-notes", 3), el("normal-notes", 2)]),
-          n?.head !== undefined && el("notehead", n.head),
-          voice.staff !== null && el("staff", voice.staff),
-          ...(k === 0 ? nth(beams, i).map((sign, level) => el("beam", sign, { number: level + 1 })) : []),
-          notations.length > 0 && el("notations", notations),
-          ...words.flatMap((syllable, v) => (syllable ? [lyric(syllable, v, firstOf(c.notes).tied)] : [])),
-        ],
-        c.hidden || (voice.tab && !n) ? { "print-object": "no" } : {},
-      );
-    });
-    going.held.clear();
-    for (const n of c.notes) if (n.tied) going.held.add(n.midi);
+    const follows = Boolean((bar[i + 1] ?? next)?.notes.length);
+    const at: Moment = {
+      ...{ chord: c, voice, follows, held: new Set(going.held), beams: nth(beams, i) },
+      full: bar.length === 1 && c.ticks === meter.bar && !c.notes.length,
+      slid: going.sliding && c.notes.length > 0,
+      tuplets: tupletEnds(bar, i),
+      places: voice.tab?.moments[i]?.places ?? [],
+    };
+    going.held = new Set(c.notes.filter((n) => n.tied).map((n) => n.midi));
     if (c.notes.length) going.sliding = firstOf(c.notes).slide !== undefined && follows;
-    return [...(c.dynamic && !voice.tab ? [loudness(c.dynamic, voice.staff)] : []), ...made];
+    const said = c.dynamic && !voice.tab ? [loudness(c.dynamic, voice.staff)] : [];
+    const [lowest, ...others] = c.notes;
+    if (!lowest) return [...said, silence(at)];
+    return [...said, head(at, lowest, 0), ...others.map((n, k) => head(at, n, k + 1))];
   });
+}
+
+/** A chord or rest of a bar, and what is known of it there. */
+interface Moment {
+  chord: EngravedChord;
+  voice: Voice;
+  /** A rest that fills the bar. */
+  full: boolean;
+  /** A chord follows at once. */
+  follows: boolean;
+  /** Pitches that are tied from the chord before; whether a slide leads here. */
+  held: ReadonlySet<Midi>;
+  slid: boolean;
+  beams: readonly string[];
+  tuplets: readonly ("start" | "stop")[];
+  /** Strings and frets of the notes, on tablature. */
+  places: TabMoment["places"];
+}
+
+const SLIDE = { "line-type": "solid", number: 1 };
+const tuplets = ({ tuplets, beams }: Moment): Element[] =>
+  tuplets.map((type) => el("tuplet", [], { type, bracket: beams.length ? "no" : "yes" }));
+const notated = (notations: Element[]) => notations.length > 0 && el("notations", notations);
+const written = ({ chord, full }: Moment) => [!full && el("type", TYPES[chord.value]), chord.dots > 0 && el("dot")];
+const triplet = ({ chord }: Moment) =>
+  chord.triplet && el("time-modification", [el("actual-notes", 3), el("normal-notes", 2)]);
+const onStaff = ({ voice, beams }: Moment, first: boolean) => [
+  voice.staff !== null && el("staff", voice.staff),
+  ...(first ? beams.map((sign, level) => el("beam", sign, { number: level + 1 })) : []),
+];
+
+function silence(at: Moment): Element {
+  const { chord, voice, full } = at;
+  return el(
+    "note",
+    [
+      el("rest", [], full ? { measure: "yes" } : {}),
+      el("duration", chord.ticks),
+      el("voice", voice.number),
+      ...written(at),
+      triplet(at),
+      ...onStaff(at, true),
+      notated(tuplets(at)),
+    ],
+    chord.hidden || voice.tab ? { "print-object": "no" } : {},
+  );
+}
+
+/** What is written over, under and beside a head; what holds for the whole chord stands at its first. */
+function notationsOf(at: Moment, note: EngravedNote, k: number, ties: readonly string[]): Element[] {
+  const { chord, voice, places } = at;
+  const place = places[k];
+  const slide = slideOf(note, at.follows);
+  const ofChord = [
+    ...(at.slid ? [el("slide", [], { type: "stop", ...SLIDE })] : []),
+    ...(slide ? [slide] : []),
+    ...tuplets(at),
+  ];
+  const fretted = place && [el("string", sure(voice.tab).strings - place.string), el("fret", place.fret)];
+  const articulated = k === 0 && chord.articulation && !voice.tab;
+  return [
+    ...ties.map((type) => el("tied", [], { type })),
+    ...(k === 0 ? ofChord : []),
+    ...(fretted ? [el("technical", fretted)] : []),
+    ...(articulated ? [el("articulations", [el(chord.articulation ?? "")])] : []),
+  ];
+}
+
+/** Note `k` of a chord. */
+function head(at: Moment, note: EngravedNote, k: number): Element {
+  const { chord, voice } = at;
+  const ties = [...(at.held.has(note.midi) ? ["stop"] : []), ...(note.tied ? ["start"] : [])];
+  const words = k === 0 && !voice.tab ? (chord.words ?? []) : [];
+  return el(
+    "note",
+    [
+      k > 0 && el("chord"),
+      voice.drums ? unpitched(note.pitch) : pitch(note.pitch, voice.octave),
+      el("duration", chord.ticks),
+      ...ties.map((type) => el("tie", [], { type })),
+      note.drum !== undefined && el("instrument", [], { id: sure(voice.drums?.get(note.drum)) }),
+      el("voice", voice.number),
+      ...written(at),
+      note.accidental !== undefined && !voice.tab && accidental(note.accidental),
+      triplet(at),
+      note.head !== undefined && el("notehead", note.head),
+      ...onStaff(at, k === 0),
+      notated(notationsOf(at, note, k, ties)),
+      ...words.flatMap((syllable, v) => (syllable ? [lyric(syllable, v, firstOf(chord.notes).tied)] : [])),
+    ],
+    chord.hidden ? { "print-object": "no" } : {},
+  );
 }
 
 const loudness = (dynamic: string, staff: number | null): Element =>

@@ -22,6 +22,34 @@ const read = (pitch: PitchName): Read => {
   return { letter, alter: sure(parseNote(noteOf(pitch))).alter, place: letter + pitch.slice(noteOf(pitch).length) };
 };
 
+/** What a reader of a bar has in mind before a note. */
+interface InMind {
+  /** What the signature makes of the letter. */
+  home: number;
+  /** What stood on each line and space of the bar; letters shown there at all. */
+  places: ReadonlyMap<string, number>;
+  shown: ReadonlySet<string>;
+  /** By letter, what came altered over the bar line, and what the bar before made of it. */
+  altered: ReadonlyMap<string, number>;
+  before: ReadonlyMap<string, number>;
+}
+
+const differs = (letters: ReadonlyMap<string, number>, { letter, alter }: Read): boolean =>
+  letters.has(letter) && letters.get(letter) !== alter;
+
+/** The sign that a note of a chord needs or is reminded with. */
+function signOf(own: Read, chord: EngravedChord, mind: InMind): Accidental | null {
+  const { home, places, shown, altered, before } = mind;
+  const { letter, place, alter } = own;
+  if ((places.get(place) ?? home) !== alter) return { alter, courtesy: false };
+  if (places.has(place)) return null;
+  // In one chord the same letter may stand twice: each head has its sign.
+  const twice = chord.notes.map((o) => read(o.pitch)).some((o) => o.letter === letter && o.alter !== alter);
+  const elsewhere = [...places].some(([p, other]) => p[0] === letter && p !== place && other !== alter);
+  const reminded = elsewhere || (differs(before, own) && !shown.has(letter)) || differs(altered, own);
+  return reminded || (twice && alter === home) ? { alter, courtesy: !twice } : null;
+}
+
 /**
  * Signs before the heads of a staff: one where a note differs from the signature and from what stood before it in its
  * bar, none where a tie leads into it; a reminding one where the letter was altered in the bar before, stands altered
@@ -41,9 +69,6 @@ export function withAccidentals(staff: EngravedStaff, key: Key): EngravedStaff {
       .sort((a, b) => a.c.start - b.c.start || a.voice - b.voice);
     const shown = new Set<string>();
     for (const { c, voice } of chords) {
-      // In one chord the same letter may stand twice: each head has its sign.
-      const twice = (n: Read) =>
-        c.notes.some((o) => read(o.pitch).letter === n.letter && read(o.pitch).alter !== n.alter);
       for (const n of c.notes) {
         const own = read(n.pitch);
         const home = signature.get(own.letter) ?? 0;
@@ -51,17 +76,8 @@ export function withAccidentals(staff: EngravedStaff, key: Key): EngravedStaff {
           if (own.alter !== home) altered.set(own.letter, own.alter);
           continue;
         }
-        const needed = (places.get(own.place) ?? home) !== own.alter;
-        const other = [...places].some(
-          ([place, alter]) => place[0] === own.letter && place !== own.place && alter !== own.alter,
-        );
-        const reminded =
-          !places.has(own.place) &&
-          ((before.has(own.letter) && before.get(own.letter) !== own.alter && !shown.has(own.letter)) || other);
-        const came = altered.has(own.letter) && altered.get(own.letter) !== own.alter && !places.has(own.place);
-        if (needed) signs.set(n, { alter: own.alter, courtesy: false });
-        else if (reminded || came || (twice(own) && own.alter === home && !places.has(own.place)))
-          signs.set(n, { alter: own.alter, courtesy: !twice(own) });
+        const sign = signOf(own, c, { home, places, altered, before, shown });
+        if (sign) signs.set(n, sign);
         shown.add(own.letter);
         places.set(own.place, own.alter);
       }

@@ -13,6 +13,10 @@ export interface Written {
   triplet: boolean;
 }
 
+/** Inside a quarter every value reads; in a longer beat they stand on its eighths. */
+const readsInBeat = (at: Ticks, ticks: Ticks, { start, end }: BeatGrid): boolean =>
+  end - start <= 480 || (at - start) % Math.min(ticks, 240) === 0 || ticks <= 120;
+
 const VALUES: [Ticks, NoteValue, 0 | 1][] = [
   [1920, "w", 0],
   [1440, "h", 1],
@@ -91,21 +95,12 @@ export function write(
     }
     const onBeat = at === beat.start;
     const nextTriplet = grids.find((g) => g.start >= beat.end && g.triplet)?.start ?? meter.bar;
-    const halfBar = () => {
-      if (middle > at && at > 0) {
-        if (to >= meter.bar && onBeat && at === 0) return to;
-        return middle;
-      }
-      return to;
-    };
-    const limit = Math.min(to, nextTriplet, halfBar());
+    const limit = Math.min(to, nextTriplet, middle > at && at > 0 ? middle : to);
     const fits = ([ticks, , dots]: (typeof VALUES)[number]): boolean => {
       const end = at + ticks;
       if (end > limit) return false;
       if (rest && !restFits(at, ticks, dots, { meter, beat })) return false;
-      // Inside a quarter every value reads; in a longer beat they stand on its eighths.
-      if (end <= beat.end)
-        return beat.end - beat.start <= 480 || (at - beat.start) % Math.min(ticks, 240) === 0 || ticks <= 120;
+      if (end <= beat.end) return readsInBeat(at, ticks, beat);
       if (onBeat)
         return meter.beats.some((b) => b.start === end) || end === meter.bar || (ticks === 720 && meter.unit < 8);
       // A syncopation: an eighth before the beat to an eighth after it.

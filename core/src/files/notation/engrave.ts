@@ -19,7 +19,7 @@ import type { Song } from "../../song/schema";
 import { withAccidentals } from "./accidentals";
 import { withReadings } from "./clefs";
 import { loudnessOf } from "./marks";
-import { drumNotes, headOf } from "./percussion";
+import { DRUM_SIGNS, drumNotes } from "./percussion";
 import { readingOf, type Reading } from "./reading";
 import { writeRhythm } from "./rhythm";
 import { slashNotes, type Layout } from "./slashes";
@@ -190,6 +190,7 @@ function drumStaff(hits: readonly RealizedHit[], meter: Meter, bars: number): En
     hits.filter((h) => h.start < length),
     meter,
   );
+  const drums = new Map([...hands, ...feet].map((n) => [n.id, n.drum]));
   // Feet alone are written in one voice.
   const [upper, lower] = hands.length ? [hands, feet] : [feet, []];
   const frame = { meter, bars, reading: PLAIN, chordAt: () => null };
@@ -197,8 +198,9 @@ function drumStaff(hits: readonly RealizedHit[], meter: Meter, bars: number): En
   return mapChords({ ...staff, readings: staff.measures.map(() => ({ clef: "percussion", shift: 0 })) }, (c) => ({
     ...c,
     notes: c.notes.map((n) => {
-      const head = headOf(n.id);
-      return { ...n, tied: false, ...(head ? { head } : {}) };
+      const drum = sure(drums.get(n.id));
+      const { head } = DRUM_SIGNS[drum];
+      return { ...n, tied: false, drum, ...(head ? { head } : {}) };
     }),
   }));
 }

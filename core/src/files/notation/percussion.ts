@@ -52,15 +52,20 @@ export const legendOf = (hits: readonly Pick<RealizedHit, "drum">[]): { drum: Dr
     .map((drum) => ({ drum, title: DRUM_KINDS[drum].title, sign: DRUM_SIGNS[drum] }))
     .sort((a, b) => pitchMidi(a.sign.place) - pitchMidi(b.sign.place));
 
+/** A hit as a note where its drum stands on the staff. */
+export interface DrumNote extends RealizedNote {
+  drum: Drum;
+}
+
 /**
  * Hits as notes that can be written, hands and feet apart: each lasts to the next hit of its voice, but no longer than
  * its beat, for a drum does not sound on.
  */
-export function drumNotes(hits: readonly RealizedHit[], meter: Meter): [hands: RealizedNote[], feet: RealizedNote[]] {
+export function drumNotes(hits: readonly RealizedHit[], meter: Meter): [hands: DrumNote[], feet: DrumNote[]] {
   const voice = (feet: boolean) => {
     const own = hits.filter((h) => DRUM_SIGNS[h.drum].feet === feet).sort((a, b) => a.start - b.start);
     const starts = [...new Set(own.map((h) => h.start))];
-    return own.map((h): RealizedNote => {
+    return own.map((h): DrumNote => {
       const { place } = DRUM_SIGNS[h.drum];
       const { start } = h;
       const inBar = ((start % meter.bar) + meter.bar) % meter.bar;
@@ -69,6 +74,7 @@ export function drumNotes(hits: readonly RealizedHit[], meter: Meter): [hands: R
       const duration = Math.min(next - h.start, beat.start + beat.duration - inBar, QUARTER * 1.5);
       return {
         id: `${h.drum}:${h.start}`,
+        drum: h.drum,
         part: "",
         section: "",
         pass: h.pass,
@@ -84,5 +90,3 @@ export function drumNotes(hits: readonly RealizedHit[], meter: Meter): [hands: R
   };
   return [voice(false), voice(true)];
 }
-
-export const headOf = (id: string): Head | null => DRUM_SIGNS[id.split(":")[0] as Drum]?.head ?? null;

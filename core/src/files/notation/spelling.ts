@@ -48,25 +48,36 @@ function namesOf(pc: number, key: Key, chord: Chord | null): NoteName[] {
   });
 }
 
+/** What a name costs that is seldom read, by the signatures in which it is. */
+function farCost(name: NoteName, { signature }: Key): number {
+  const far = FAR[name];
+  if (far === undefined) return 0;
+  return (far < 0 ? signature <= far : signature >= far) ? COSTS.near : COSTS.far;
+}
+
 /** What is against one name of a note, whatever stands around it. */
 function nameCost(name: NoteName, note: LineNote, key: Key, chord: Chord | null): number {
   const pc = mod(note.midi, 12);
+  const inScale = key.scale.includes(name);
   let cost = 0;
-  if (key.scale.includes(name)) cost -= EARNS.scale;
+  if (inScale) cost -= EARNS.scale;
   else if (nameInKey(pc, key) === name) cost -= EARNS.chromatic;
-  const tone = chord?.tones.find((t) => mod(spelledPc(sure(parseNote(chord.root))) + t.semitones, 12) === pc);
-  let said: string | null;
-  if (chord?.bass && spelledPc(sure(parseNote(chord.bass))) === pc) said = chord.bass;
-  else if (tone && chord) said = toneName(chord, tone);
-  else said = null;
-  const promised = said === name && (!tone || PLAIN_ROLES.has(tone.role));
-  if (said === name) cost -= promised ? EARNS.promised : EARNS.tension;
+  const said = chord && saidBy(chord, pc);
+  const promised = said?.name === name && said.plain;
+  if (said?.name === name) cost -= promised ? EARNS.promised : EARNS.tension;
   if (noteOf(note.pitch) === name) cost -= EARNS.written;
-  const far = FAR[name];
-  if (far !== undefined && !promised && !key.scale.includes(name))
-    cost += (far < 0 ? key.signature <= far : key.signature >= far) ? COSTS.near : COSTS.far;
+  if (!promised && !inScale) cost += farCost(name, key);
   if (Math.abs(sure(parseNote(name)).alter) > 1) cost += COSTS.double;
   return cost;
+}
+
+/** What the symbol of a chord calls one of its notes, and whether it is no tension. */
+function saidBy(chord: Chord, pc: number): { name: string; plain: boolean } | null {
+  const pcOf = (name: NoteName) => spelledPc(sure(parseNote(name)));
+  const tone = chord.tones.find((t) => mod(pcOf(chord.root) + t.semitones, 12) === pc);
+  const plain = !tone || PLAIN_ROLES.has(tone.role);
+  if (chord.bass && pcOf(chord.bass) === pc) return { name: chord.bass, plain };
+  return tone ? { name: toneName(chord, tone), plain } : null;
 }
 
 /** Semitones of the plain intervals so many letters apart. */

@@ -1,3 +1,4 @@
+import type { Drum } from "../../theory/instrument/drums";
 import { nth, sure } from "../../base/list";
 import type { Midi, PitchName } from "../../theory/pitch/pitch";
 import type { Ticks } from "../../theory/time/meter";
@@ -22,6 +23,8 @@ export interface EngravedNote {
   /** Goes on into the next chord. */
   tied: boolean;
   accidental?: Accidental;
+  /** What is struck, on a percussion staff. */
+  drum?: Drum;
   head?: Head;
   /** Where it slides to at its end, as it is read. */
   slide?: PitchName;

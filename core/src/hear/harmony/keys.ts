@@ -1,4 +1,4 @@
-import { add, firstOf, nth, sure } from "../../base/list";
+import { add, firstOf, nth, pairwise } from "../../base/list";
 import { keyName, MODES, parseKey, type Key, type Mode } from "../../theory/pitch/key";
 import {
   mod,
@@ -198,58 +198,94 @@ export function findKeysOfChords(chords: readonly { chord: Chord; duration: numb
   const list = chords.map((c) => c.chord);
   // Repeats and other colors of a chord are one harmony.
   const harmonies = list.filter((c, i) => i === 0 || rootPc(c) !== rootPc(nth(list, i - 1)));
-  const two = new Set(harmonies.map(rootPc)).size === 2 && harmonies.length > 2;
   // What comes around begins where its home is; what is said once ends there.
   const half = list.length / 2;
   const round =
     half > 1 && list.length % 2 === 0 && list.slice(half).every((c, i) => rootPc(c) === rootPc(nth(list, i)));
   const sounds = (pc: PitchClass) => nth(weights, mod(pc, 12)) > 0;
-  return rankKeys(weights, lean > 0, EQUAL_CHORDS, {
-    modes: ALL,
-    extra: (key) => {
-      const on = (degree: number) => mod(firstOf(key.pcs) + degree, 12);
-      const minor = MODES[key.mode][2] === 3;
-      const sevenths = (degree: number) => list.filter((c) => rootPc(c) === on(degree) && has(c, "3"));
-      const bluesy = !minor && [0, 5].every((d) => sevenths(d).length > 0 && sevenths(d).every((c) => has(c, "b7")));
-      // A dominant seventh is home in the blues and in mixolydian alone.
-      const isHome = (chord: Chord | undefined) =>
-        chord !== undefined &&
-        rootPc(chord) === on(0) &&
-        chord.tones.some((t) => t.degree === 3 && t.alter < 0 === minor) &&
-        (minor || !has(chord, "b7") || bluesy || key.mode === "mixolydian");
-      const [first, last] = [list[0], list.at(-1)];
-      let score = round
-        ? (isHome(first) ? LAST : 0) + (isHome(last) ? FIRST : 0)
-        : (isHome(last) ? LAST : 0) + (isHome(first) ? FIRST : 0);
-      score += phrases(list).filter(([begin, end]) => isHome(begin) || isHome(end)).length * PHRASE;
-      const modal = MODAL[key.mode];
-      if (modal) {
-        const heard =
-          sounds(on(modal.own)) &&
-          !sounds(on(modal.instead)) &&
-          (isHome(first) || (isHome(last) && !has(sure(last), "b7")));
-        const whole = heard && list.every((c) => chordPitchClasses(c).every((pc) => key.pcs.includes(pc)));
-        return score + (whole ? WHOLE : -RARE) - (heard ? 0 : UNHEARD) + (two && heard && isHome(first) ? VAMP : 0);
-      }
-      const isFive = (chord: Chord) =>
-        rootPc(chord) === on(7) && (has(chord, "3") || chord.tones.some((t) => t.degree === 4));
-      const substitute = (chord: Chord) => rootPc(chord) === on(1) && has(chord, "3") && has(chord, "b7");
-      const cadences = harmonies.filter((c, i) => (isFive(c) || substitute(c)) && isHome(harmonies[i + 1])).length;
-      const pairs = harmonies.filter((c, i) => {
-        const next = harmonies[i + 1];
-        return (
-          next !== undefined &&
-          (isFive(next) || substitute(next)) &&
-          has(next, "b7") &&
-          rootPc(c) === on(2) &&
-          has(c, "b3")
-        );
-      }).length;
-      score += Math.min(2, cadences) * CADENCE + Math.min(2, pairs) * TWO_FIVE;
-      const before = harmonies.at(-2);
-      if (last && isFive(last) && has(last, "b7")) score += OPEN + (before && rootPc(before) === on(2) ? CADENCE : 0);
-      if (bluesy && isHome(first)) score += BLUES;
-      return score;
-    },
+  const music: ChordsHeard = { list, harmonies, round, sounds };
+  return rankKeys(weights, lean > 0, EQUAL_CHORDS, { modes: ALL, extra: (key) => speaksFor(key, music) });
+}
+
+/** Chords as they are listened to for their key. */
+interface ChordsHeard {
+  list: readonly Chord[];
+  /** One chord for each stretch on a root. */
+  harmonies: readonly Chord[];
+  /** The second half goes over the roots of the first. */
+  round: boolean;
+  sounds: (pc: PitchClass) => boolean;
+}
+
+/** What speaks for a key besides its notes: home where music begins, rests and ends, cadences, a mode's own degree. */
+function speaksFor(key: Key, music: ChordsHeard): number {
+  const { list, round } = music;
+  const bluesy = isBlues(key, list);
+  const isHome = (chord: Chord | undefined) => chord !== undefined && isHomeChord(chord, key, bluesy);
+  const [first, last] = [list[0], list.at(-1)];
+  const ends = round ? { first: LAST, last: FIRST } : { first: FIRST, last: LAST };
+  const rests = phrases(list).filter(([begin, end]) => isHome(begin) || isHome(end)).length;
+  const score = (isHome(last) ? ends.last : 0) + (isHome(first) ? ends.first : 0) + rests * PHRASE;
+  const modal = MODAL[key.mode];
+  if (modal) return score + speaksForMode(key, modal, music, isHome);
+  return score + cadencesIn(key, music, isHome) + (bluesy && isHome(first) ? BLUES : 0);
+}
+
+const degreePc = (key: Key, semitones: number): PitchClass => mod(firstOf(key.pcs) + semitones, 12);
+
+/** Tonic and subdominant are sevenths throughout. */
+function isBlues(key: Key, list: readonly Chord[]): boolean {
+  if (isMinorMode(key)) return false;
+  return [0, 5].every((d) => {
+    const there = list.filter((c) => rootPc(c) === degreePc(key, d) && has(c, "3"));
+    return there.length > 0 && there.every((c) => has(c, "b7"));
   });
+}
+const isMinorMode = (key: Key): boolean => MODES[key.mode][2] === 3;
+
+/** The tonic chord. A dominant seventh is home in the blues and in mixolydian alone. */
+function isHomeChord(chord: Chord, key: Key, bluesy: boolean): boolean {
+  const minor = isMinorMode(key);
+  return (
+    rootPc(chord) === degreePc(key, 0) &&
+    chord.tones.some((t) => t.degree === 3 && t.alter < 0 === minor) &&
+    (minor || !has(chord, "b7") || bluesy || key.mode === "mixolydian")
+  );
+}
+
+type IsHome = (chord: Chord | undefined) => boolean;
+
+/** A mode is heard where its own degree is there, the one it changes is not, and the music begins or ends at home. */
+function speaksForMode(
+  key: Key,
+  { own, instead }: { own: number; instead: number },
+  { list, harmonies, sounds }: ChordsHeard,
+  isHome: IsHome,
+): number {
+  const [first, last] = [list[0], list.at(-1)];
+  const begins = isHome(first);
+  const heard =
+    sounds(degreePc(key, own)) &&
+    !sounds(degreePc(key, instead)) &&
+    (begins || (last !== undefined && isHome(last) && !has(last, "b7")));
+  if (!heard) return -RARE - UNHEARD;
+  const whole = list.every((c) => chordPitchClasses(c).every((pc) => key.pcs.includes(pc)));
+  const two = new Set(harmonies.map(rootPc)).size === 2 && harmonies.length > 2;
+  return (whole ? WHOLE : -RARE) + (two && begins ? VAMP : 0);
+}
+
+/** Dominants, or their substitutes on the lowered second degree, that go home; ii before them; an open end. */
+function cadencesIn(key: Key, { harmonies, list }: ChordsHeard, isHome: IsHome): number {
+  const isFive = (chord: Chord) =>
+    rootPc(chord) === degreePc(key, 7) && (has(chord, "3") || chord.tones.some((t) => t.degree === 4));
+  const leads = (chord: Chord) =>
+    isFive(chord) || (rootPc(chord) === degreePc(key, 1) && has(chord, "3") && has(chord, "b7"));
+  const isTwo = (chord: Chord) => rootPc(chord) === degreePc(key, 2);
+  const steps = pairwise(harmonies);
+  const cadences = steps.filter(([a, b]) => leads(a) && isHome(b)).length;
+  const pairs = steps.filter(([a, b]) => isTwo(a) && has(a, "b3") && leads(b) && has(b, "b7")).length;
+  const score = Math.min(2, cadences) * CADENCE + Math.min(2, pairs) * TWO_FIVE;
+  const [before, last] = [harmonies.at(-2), list.at(-1)];
+  if (!last || !isFive(last) || !has(last, "b7")) return score;
+  return score + OPEN + (before && isTwo(before) ? CADENCE : 0);
 }

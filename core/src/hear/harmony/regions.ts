@@ -67,14 +67,11 @@ function trim(
   foreign: readonly boolean[],
   { from, to, key, home }: { from: number; to: number; key: Key; home: Key },
 ): (Region & { weight: number }) | null {
-  const arrivals: number[] = [];
-  for (let i = from + 1; i < to; i++)
-    if (
-      isTonic(nth(chords, i), key) &&
-      rootPc(nth(chords, i - 1)) === mod(firstOf(key.pcs) + 7, 12) &&
-      isDominant(nth(chords, i - 1), foreign[i - 1])
-    )
-      arrivals.push(i);
+  const arrives = (i: number) =>
+    isTonic(nth(chords, i), key) &&
+    rootPc(nth(chords, i - 1)) === mod(firstOf(key.pcs) + 7, 12) &&
+    isDominant(nth(chords, i - 1), foreign[i - 1]);
+  const arrivals = chords.flatMap((_, i) => (i > from && i < to && arrives(i) ? [i] : []));
   if (!arrivals.length) return null;
   const outside = foreign.flatMap((f, i) => (f && i >= from && i < to ? [i] : []));
   if (outside.length < 2) return null;
@@ -83,16 +80,13 @@ function trim(
   // A tonic that belongs to the home key must be stayed in: it is reached again, with chords from outside in between.
   if (tonicIsHome && !(arrivals.length > 1 && outside.some((i) => i > firstOf(arrivals) && i < lastOf(arrivals))))
     return null;
-  let first = Math.min(firstOf(arrivals) - 1, firstOf(outside));
-  // What prepares the dominant belongs to it: ii or IV of the other key.
-  while (
-    first > from &&
-    [2, 5].includes(mod(rootPc(nth(chords, first - 1)) - firstOf(key.pcs), 12)) &&
-    first === firstOf(arrivals) - 1
-  )
-    first--;
-  // Otherwise its own tonic before the dominant is the chord both keys share.
-  if (first > from && first === firstOf(arrivals) - 1 && isTonic(nth(chords, first - 1), key)) first--;
+  const dominant = firstOf(arrivals) - 1;
+  let first = Math.min(dominant, firstOf(outside));
+  if (first > from && first === dominant) {
+    const before = nth(chords, first - 1);
+    // What prepares the dominant belongs to it, ii or IV of the other key; so does its own tonic, which both share.
+    if ([2, 5].includes(mod(rootPc(before) - firstOf(key.pcs), 12)) || isTonic(before, key)) first--;
+  }
   if (last + 1 - first < 3) return null;
   // At the end of the progression nothing leaves it but a return home.
   let end = last + 1;

@@ -57,10 +57,16 @@ function editOf(song: Song, { section, pass, part, notes }: TransposeRequest, by
   const way = wayOf(home, by);
   if (!way.ok) return way;
   if (notes) return notesEdit(song, { sections: one ? [one] : song.sections, part, notes }, way.value);
-  if (part !== undefined) return ok({ do: "transposePart", part, ...(one ? { section: one.id } : {}), ...way.value });
-  if ("steps" in way.value || !one)
-    return ok({ do: "shiftInScale", ...(one ? { section: one.id } : {}), ...(way.value as { steps: number }) });
-  const { semitones } = way.value;
+  return part === undefined
+    ? wholeEdit(home, one, way.value)
+    : ok({ do: "transposePart", part, ...(one ? { section: one.id } : {}), ...way.value });
+}
+
+/** A section in another key, or it or the whole song along the scale. */
+function wholeEdit(home: Key, one: Section | undefined, way: Way): Result<Edit> {
+  if ("steps" in way) return ok({ do: "shiftInScale", ...(one ? { section: one.id } : {}), steps: way.steps });
+  if (!one) return fail("transpose.section", "A whole song is moved with all its sections");
+  const { semitones } = way;
   return ok({ do: "transposeSection", section: one.id, key: keyName(transposeKey(home, semitones)), semitones });
 }
 

@@ -1,4 +1,4 @@
-import { nth, sure } from "../../base/list";
+import { nth, pairwise, sure } from "../../base/list";
 import { mod, type NoteName, noteOf, pitchClass } from "../../theory/pitch/pitch";
 import { beatAt, type Ticks } from "../../theory/time/meter";
 import {
@@ -74,67 +74,77 @@ export function sliceReal(
   real: RealizedSong,
   roles: Sliced["roles"] = new Map(real.parts.map((part) => [part.id, noteRoles(real, part)])),
 ): Sliced {
-  const kickMap = new Map<Ticks, KickHit>();
-  for (const section of real.sections)
-    for (const kick of kicks(section.groove, section.meter))
-      if (kick.start < section.duration) kickMap.set(section.start + kick.start, kick);
-  const notes = real.parts.flatMap((p) => p.notes).sort((a, b) => a.start - b.start);
-  const cuts = new Set<Ticks>([0, real.duration]);
-  for (const chord of real.chords) cuts.add(chord.start).add(chord.start + chord.duration);
-  for (const note of notes) cuts.add(note.start).add(note.start + note.duration);
-  for (const hit of real.hits) cuts.add(hit.start);
-  const edges = [...cuts].sort((a, b) => a - b);
+  const kickMap = kicksByTick(real);
+  const edges = edgesOf(real);
   const bassNames = soundingNames(real);
+  const notes = inOrder(real.parts.flatMap((p) => p.notes).sort((a, b) => a.start - b.start));
+  const chords = inOrder(real.chords);
+  const sections = inOrder(real.sections);
+  const hitsIn = inOrder(real.hits);
 
   const out: Slice[] = [];
   let active: RealizedNote[] = [];
-  let noteAt = 0;
-  let chordAt = 0;
-  let hitAt = 0;
-  let sectionIndex = 0;
-  for (let e = 0; e + 1 < edges.length; e++) {
-    const start = nth(edges, e);
-    active = active.filter((n) => n.start + n.duration > start);
-    while (noteAt < notes.length && nth(notes, noteAt).start <= start) active.push(nth(notes, noteAt++));
-    while (
-      chordAt < real.chords.length &&
-      nth(real.chords, chordAt).start + nth(real.chords, chordAt).duration <= start
-    )
-      chordAt++;
-    while (sectionIndex + 1 < real.sections.length && nth(real.sections, sectionIndex + 1).start <= start)
-      sectionIndex++;
-    const hits: RealizedHit[] = [];
-    while (hitAt < real.hits.length && nth(real.hits, hitAt).start <= start) hits.push(nth(real.hits, hitAt++));
-    const section = real.sections[sectionIndex];
+  let chord: RealizedSong["chords"][number] | undefined;
+  // An upbeat is heard in the first section.
+  let section = real.sections[0];
+  for (const [start, end] of pairwise(edges)) {
+    active = active.filter((n) => n.start + n.duration > start).concat(notes(start));
+    chord = chords(start).at(-1) ?? chord;
+    section = sections(start).at(-1) ?? section;
+    const hits = hitsIn(start);
     if (!section) break;
-    const chord = real.chords[chordAt];
     const inSection = start - section.start;
     const bar = Math.floor(inSection / section.meter.bar);
-    const here = chord && chord.start <= start ? chord : null;
+    const here = chord && start < chord.start + chord.duration ? chord : null;
     out.push({
       start,
-      duration: nth(edges, e + 1) - start,
+      duration: end - start,
       section,
       bar,
       beat: beatAt(section.meter, inSection - bar * section.meter.bar),
       chord: here,
       sounding: here && (bassNames.get(here) ?? here.symbol),
-      notes: active
-        .map((note) => ({
-          part: note.part,
-          note,
-          attack: note.start === start,
-          span: sure(
-            sure(sure(roles.get(note.part)).get(note)).find((s) => s.start <= start && start < s.start + s.duration),
-          ),
-        }))
-        .sort((a, b) => a.note.midi - b.note.midi),
+      notes: active.map((note) => soundingAt(roles, note, start)).sort((a, b) => a.note.midi - b.note.midi),
       hits,
       kick: hits.some((h) => h.drum === "kick") ? (kickMap.get(start) ?? null) : null,
     });
   }
   return { real, slices: out, roles };
 }
+
+function kicksByTick(real: RealizedSong): Map<Ticks, KickHit> {
+  const found = new Map<Ticks, KickHit>();
+  for (const section of real.sections)
+    for (const kick of kicks(section.groove, section.meter))
+      if (kick.start < section.duration) found.set(section.start + kick.start, kick);
+  return found;
+}
+
+/** Where anything begins or ends, in order. */
+function edgesOf(real: RealizedSong): Ticks[] {
+  const cuts = new Set<Ticks>([0, real.duration]);
+  for (const chord of real.chords) cuts.add(chord.start).add(chord.start + chord.duration);
+  for (const { notes } of real.parts) for (const note of notes) cuts.add(note.start).add(note.start + note.duration);
+  for (const hit of real.hits) cuts.add(hit.start);
+  return [...cuts].sort((a, b) => a - b);
+}
+
+/** Walks through a list ordered by start: gives what has begun by a tick and was not given before. */
+function inOrder<T extends { start: Ticks }>(list: readonly T[]): (tick: Ticks) => T[] {
+  let at = 0;
+  return (tick) => {
+    const from = at;
+    while (at < list.length && nth(list, at).start <= tick) at++;
+    return list.slice(from, at);
+  };
+}
+
+const soundingAt = (roles: Sliced["roles"], note: RealizedNote, tick: Ticks): SliceNote => ({
+  part: note.part,
+  note,
+  attack: note.start === tick,
+  span: sure(sure(sure(roles.get(note.part)).get(note)).find((s) => s.start <= tick && tick < s.start + s.duration)),
+});
 
 const heard = new Map<string, string>();
 

@@ -1,4 +1,5 @@
 import { nth, sure } from "../../base/list";
+import type { Result } from "../../base/result";
 import { pitchMidi } from "../../theory/pitch/pitch";
 import type { Ticks } from "../../theory/time/meter";
 import { NO_CHORD } from "../../theory/chord/progression";
@@ -10,7 +11,14 @@ import type { ChordEvent, NewNote, Note, Part, Pass, Section, Song } from "../..
 import { spellAt } from "../../song/spell";
 import { blockAt, voicingAskedAt } from "../../arrange/voicing/facts";
 import { createMemory, type Memory } from "../../facts/memory";
-import { layOutBeside, layoutsOf, storeVoicing, type AskedVoicing, type Layouts } from "../../arrange/voicing/section";
+import {
+  layOutBeside,
+  layoutsOf,
+  storeVoicing,
+  type AskedVoicing,
+  type Layouts,
+  type SectionVoicing,
+} from "../../arrange/voicing/section";
 import { adaptBass } from "../../write/bass/adapt";
 
 export interface FollowOptions {
@@ -152,16 +160,31 @@ function passLayoutEdit(
   const view = passView(now, pass.id);
   const is = asked(view);
   if (!is.ok) return null;
-  const was = before && passOf(before, pass.id) ? asked(passView(before, pass.id)) : null;
+  const was = viewBefore(before, pass.id);
   const layouts = layoutsOf(sure(sectionOf(view, pass.sectionId)), part.id);
-  const stay = stayingInPass(was?.ok ? was.value : null, is.value, { stored, layouts });
+  const stay = stayingInPass(was && valueOf(asked(was)), is.value, { stored, layouts });
   const voiced = layOutBeside(is.value, stay);
   if (!voiced.ok) return stored ? put(null) : null;
-  const back = movesOf(now, pass)?.back;
-  const pitches = Object.fromEntries(
-    voiced.value.ids.map((id, i) => [id, nth(voiced.value.chords, i).pitches.map((p) => (back ? back.pitch(p) : p))]),
-  );
+  const pitches = asWritten(now, pass, voiced.value);
   return JSON.stringify(pitches) === JSON.stringify(stored) ? null : put(pitches);
+}
+
+const viewBefore = (before: Song | null, pass: string): Song | null =>
+  before && passOf(before, pass) ? passView(before, pass) : null;
+
+const valueOf = <T>(result: Result<T>): T | null => (result.ok ? result.value : null);
+
+type LaidOut = Pick<SectionVoicing, "ids" | "chords">;
+
+/** Layouts of a pass by chord, where its section has them: a pass may be in another key. */
+function asWritten(song: Song, pass: Pass, { ids, chords }: LaidOut): Record<string, string[]> {
+  const back = movesOf(song, pass)?.back;
+  return Object.fromEntries(
+    ids.map((id, i) => {
+      const { pitches } = nth(chords, i);
+      return [id, back ? pitches.map((p) => back.pitch(p)) : pitches];
+    }),
+  );
 }
 
 /** The stretch in which two lists of chords differ in time or name. */
@@ -202,8 +225,7 @@ function layoutEdit(
   section: Section,
   { part, memory }: { part: Part; memory: Memory },
 ): Edit | null {
-  if (before?.sections.includes(section) && before.parts === now.parts && before.instruments === now.instruments)
-    return null;
+  if (before && isUntouched(before, now, section)) return null;
   if (sure(part.link).kind === "block") return blockEdit(before, now, section, { part, memory });
   const bare = section.chords.some((c) => c.symbol !== NO_CHORD && !c.voicings?.[part.id]);
   if (!before && !bare) return null;
@@ -215,9 +237,16 @@ function layoutEdit(
   if (is.value.ids.every((id) => stay[id])) return null;
   const voiced = layOutBeside(is.value, stay);
   if (!voiced.ok) return null;
-  const wanted = new Map(voiced.value.ids.map((id, i) => [id, nth(voiced.value.chords, i).pitches.join()]));
-  const stands = section.chords.every((c) => (has[c.id]?.join() ?? "") === (wanted.get(c.id) ?? ""));
-  return stands ? null : storeVoicing(section.id, part.id, voiced.value);
+  return stands(section, has, voiced.value) ? null : storeVoicing(section.id, part.id, voiced.value);
+}
+
+const isUntouched = (before: Song, now: Song, section: Section): boolean =>
+  before.sections.includes(section) && before.parts === now.parts && before.instruments === now.instruments;
+
+/** Every chord has the layout it is given, and none has one that is given none. */
+function stands(section: Section, has: Layouts, { ids, chords }: LaidOut): boolean {
+  const wanted = new Map(ids.map((id, i) => [id, nth(chords, i).pitches.join()]));
+  return section.chords.every((c) => (has[c.id]?.join() ?? "") === (wanted.get(c.id) ?? ""));
 }
 
 /** The layouts that stay when what is asked of the path has changed. */

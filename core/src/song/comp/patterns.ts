@@ -138,20 +138,12 @@ const chordAt = (chords: readonly CompChord[], tick: Ticks) =>
  * with `anticipate` an attack in the last eighth before a change already plays what comes.
  */
 export function inRhythm(ctx: CompContext, choose: (chord: CompChord) => CompChord["pitches"]): CompNote[] {
-  const { chords, playing, length, loop } = ctx;
-  const anticipate = playing.anticipate === true;
-  const gate = (playing.gate ?? 100) / 100;
+  const gate = (ctx.playing.gate ?? 100) / 100;
   const out: CompNote[] = [];
   for (const attack of rhythmOf(ctx)) {
-    const end = Math.min(length, attack.start + attack.duration);
+    const end = Math.min(ctx.length, attack.start + attack.duration);
     for (let at = attack.start; at < end;) {
-      const here = chordAt(chords, at);
-      const next = chords.find((c) => c.start > at) ?? (loop ? chords[0] : undefined);
-      const change = here ? here.start + here.duration : Math.min(end, chords.find((c) => c.start > at)?.start ?? end);
-      const pushed =
-        anticipate && at === attack.start && next && change - at <= 240 && (next.start === change || change === length);
-      const chord = pushed ? next : here;
-      const stop = pushed ? end : Math.min(end, change);
+      const { chord, stop } = struckAt(ctx, at, end, at === attack.start);
       if (chord) {
         const duration = Math.max(30, Math.round((stop - at) * (attack.short ? Math.min(gate, 0.7) : gate)));
         for (const p of choose(chord))
@@ -161,4 +153,20 @@ export function inRhythm(ctx: CompContext, choose: (chord: CompChord) => CompCho
     }
   }
   return out;
+}
+
+/** The chord that is struck at a tick and how long it holds, to the end of its attack or the next change. */
+function struckAt(
+  { chords, playing, length, loop }: CompContext,
+  at: Ticks,
+  end: Ticks,
+  attacked: boolean,
+): { chord: CompChord | undefined; stop: Ticks } {
+  const here = chordAt(chords, at);
+  const after = chords.find((c) => c.start > at);
+  const change = here ? here.start + here.duration : Math.min(end, after?.start ?? end);
+  const next = after ?? (loop ? chords[0] : undefined);
+  const near = playing.anticipate === true && attacked && change - at <= 240;
+  if (near && next && (next.start === change || change === length)) return { chord: next, stop: end };
+  return { chord: here, stop: Math.min(end, change) };
 }

@@ -78,11 +78,13 @@ const isMelodicTonic = (chord: Chord, key: Key): boolean =>
  */
 function belongsTo(next: Chord, chord: Chord, key: Key): boolean {
   const up = mod(rootPc(next) - rootPc(chord), 12);
+  const hasAll = (c: Chord, ...roles: string[]) => roles.every((role) => has(c, role));
   const outside = isOutside(chord, key);
-  if (outside && up === 1 && has(chord, "b3") && has(chord, "b5")) return true;
-  if (outside && up === 5 && has(chord, "3") && !has(chord, "7")) return true;
-  const second = up === 5 && has(chord, "b3") && !has(chord, "6") && !has(chord, "7") && rootPc(chord) !== key.pcs[0];
-  return second && has(next, "3") && has(next, "b7") && (outside || (isOutside(next, key) && !isLeading(next, key)));
+  if (outside && up === 1 && hasAll(chord, "b3", "b5")) return true;
+  if (up !== 5) return false;
+  if (outside && has(chord, "3") && !has(chord, "7")) return true;
+  const second = has(chord, "b3") && !["6", "7"].some((role) => has(chord, role)) && rootPc(chord) !== key.pcs[0];
+  return second && hasAll(next, "3", "b7") && (outside || (isOutside(next, key) && !isLeading(next, key)));
 }
 
 type Tone = Pick<ChordTone, "degree" | "alter">;

@@ -128,8 +128,7 @@ function applyInPass(song: Song, whole: Extract<Edit, { do: "inPass" }>, reads: 
       edit.edits.map((e) => ({ do: "inPass", pass: id, here, edit: e })),
     );
   if (REGISTRY.get(edit.do)?.definition.whole) return apply(song, edit, reads);
-  if (edit.do === "setPlaying" && edit.pass === undefined && (edit.section ?? section.id) === section.id)
-    return together("play it so here", playedInPass(pass, edit, here));
+  if (isPlayingHere(edit, section.id)) return together("play it so here", playedInPass(pass, edit, here));
   const open = openPass(song, section, pass);
   const made = apply(open, edit, reads);
   if (!made.ok) return made;
@@ -144,9 +143,18 @@ function applyInPass(song: Song, whole: Extract<Edit, { do: "inPass" }>, reads: 
     ]);
   const closed = closePass(song, pass, open, { after: made.value.song, here });
   if ("message" in closed) return { ok: false, error: closed };
-  const breach = reads ? breachOf(closed) : null;
-  return breach ? unkept(breach) : ok({ ...made.value, song: closed, edit: { ...whole, edit: made.value.edit } });
+  return asRead({ ...made.value, song: closed, edit: { ...whole, edit: made.value.edit } }, reads);
 }
+
+/** What was made, read again as a whole where it is to be. */
+function asRead(applied: Applied, reads: boolean): Result<Applied> {
+  const breach = reads ? breachOf(applied.song) : null;
+  return breach ? unkept(breach) : ok(applied);
+}
+
+/** The playing of a part in the section of a pass, and not for another pass. */
+const isPlayingHere = (edit: Edit, section: string): edit is Extract<Edit, { do: "setPlaying" }> =>
+  edit.do === "setPlaying" && edit.pass === undefined && (edit.section ?? section) === section;
 
 /** An issue in words: "The velocity 0 cannot be used: velocities go from 1 to 127". */
 function cannotUse({ title }: EditDefinition, { path, message, value }: Issue): string {

@@ -1,4 +1,4 @@
-import { firstOf, nth, sure } from "../../base/list";
+import { firstOf, nth } from "../../base/list";
 import type { Draft } from "immer";
 import type { Problem } from "../../base/result";
 import { positionText, type Meter, type Ticks } from "../../theory/time/meter";
@@ -46,15 +46,16 @@ export function rebar(
   const move = (start: Ticks) => (start < 0 ? start : Math.floor(start / old.bar) * meter.bar + (start % old.bar));
   const { beyond } = section;
   for (const { notes = {}, groove } of beyond ? [section, beyond] : [section]) {
-    for (const list of Object.values(notes)) for (const note of list) note.start = move(note.start);
-    for (const lane of groove?.lanes ?? []) for (const hit of lane.hits) hit.start = move(hit.start);
+    const hits = groove?.lanes.flatMap((lane) => lane.hits) ?? [];
+    for (const event of [...Object.values(notes).flat(), ...hits]) event.start = move(event.start);
     if (groove?.accents) groove.accents = groove.accents.filter((a) => a % old.bar < meter.bar).map(move);
   }
   for (const chord of beyond?.chords ?? []) {
     // A chord past the end takes whole bars of the new meter.
-    const [from, to] = [chord.start, chord.start + chord.duration].map((t) => Math.round(t / old.bar) * meter.bar);
-    chord.start = sure(from);
-    chord.duration = Math.max(meter.bar, sure(to) - sure(from));
+    const inBars = (t: Ticks) => Math.round(t / old.bar) * meter.bar;
+    const [from, to] = [inBars(chord.start), inBars(chord.start + chord.duration)];
+    chord.start = from;
+    chord.duration = Math.max(meter.bar, to - from);
   }
   if (!original.chords.length) return;
   const line = readLine(writeLine(original.chords, old, original.bars), meter);

@@ -15,6 +15,7 @@ import {
   SectionId,
   Transposition,
   type Note,
+  type Part,
   type Section,
   type Song,
 } from "../schema";
@@ -34,6 +35,12 @@ function bySemitones(semitones: number): (name: PitchName) => PitchName {
   return (name) => pitchName(pitchMidi(name) + semitones, transposeNote(noteOf(name), letters, mod(semitones, 12)));
 }
 
+const notWritten = ({ name, role }: Part): Problem =>
+  refuse(
+    "part",
+    `${name} has no notes of its own: it ${role === "drums" ? "is struck" : "plays what it is linked to"}`,
+  );
+
 /** A note moved; null where it leaves the range of MIDI. */
 function movedNote(n: Note, to: (name: PitchName) => PitchName): Note | null {
   const pitch = to(n.pitch);
@@ -41,6 +48,21 @@ function movedNote(n: Note, to: (name: PitchName) => PitchName): Note | null {
   if (!parsePitch(pitch).ok || (slide && !parsePitch(slide.to).ok)) return null;
   const { reason: _, slide: _slide, ...plain } = n;
   return { ...plain, pitch, ...(slide ? { slide } : {}) };
+}
+
+/** Moves notes of a list, all or some; gives the pitch of one that cannot go there, or null. */
+function moveList(
+  list: Draft<Note>[],
+  only: ReadonlySet<string> | undefined,
+  to: (name: PitchName) => PitchName,
+): PitchName | null {
+  for (const [i, n] of list.entries()) {
+    if (only && !only.has(n.id)) continue;
+    const moved = movedNote(n, to);
+    if (!moved) return n.pitch;
+    list[i] = moved;
+  }
+  return null;
 }
 
 /**
@@ -60,25 +82,16 @@ export const transposePart = defineEdit({
   },
   apply(draft, { part: id, section, notes, semitones = 0, steps = 0 }, { song }) {
     const part = sure(partOf(song, id));
-    if (!isWritten(part))
-      return refuse(
-        "part",
-        `${part.name} has no notes of its own: it ` +
-          (part.role === "drums" ? "is struck" : "plays what it is linked to"),
-      );
+    if (!isWritten(part)) return notWritten(part);
     if (!semitones === !steps) return refuse("transpose", "A part is moved by semitones or along the scale");
     const only = notes && new Set(notes);
     for (const s of section === undefined ? song.sections : [sure(sectionOf(song, section))]) {
       const key = sectionKey(song, s);
       const to = steps ? movingDegrees(key, key, steps).pitch : bySemitones(semitones);
-      for (const { notes: held } of only ? [draftOf(draft, s.id)] : heldIn(draft, s.id)) {
-        const list = held?.[id];
-        for (const [i, n] of list?.entries() ?? []) {
-          if (only && !only.has(n.id)) continue;
-          const moved = movedNote(n, to);
-          if (!moved) return lost(n.pitch);
-          sure(list)[i] = moved;
-        }
+      const lists = (only ? [draftOf(draft, s.id)] : heldIn(draft, s.id)).map((held) => held.notes?.[id] ?? []);
+      for (const list of lists) {
+        const stuck = moveList(list, only, to);
+        if (stuck) return lost(stuck);
       }
     }
   },

@@ -98,20 +98,26 @@ function moveNote(n: Draft<Note>, move: Moving): void {
 /** By how much a held shape goes: its capo takes it, over the octave where it would come below the nut. */
 export const capoMoved = (capo: number, semitones: Semitones): number => mod(capo + semitones, 12);
 
+type Layout = NonNullable<NonNullable<Material["chords"]>[number]["voicings"]>[string];
+
+function moveLayout(v: Layout, move: Moving): void {
+  const by = v.shape ? capoMoved(v.shape.capo, move.semitones) - v.shape.capo : move.semitones;
+  if (v.shape) v.shape.capo += by;
+  v.pitches = v.pitches.map((p) => move.pitch(p, by));
+  if (v.top) v.top = move.pitch(v.top, by);
+  if (v.bottom) v.bottom = move.pitch(v.bottom, by);
+}
+
+function moveChord(chord: NonNullable<Material["chords"]>[number], move: Moving): void {
+  chord.symbol = move.symbol(chord.symbol);
+  if (chord.written !== undefined) chord.written = move.typed(chord.written);
+  if (chord.readings) chord.readings = chord.readings.map(move.symbol);
+  if (chord.why) chord.why = movedReason(chord.why, move);
+  for (const v of Object.values(chord.voicings ?? {})) moveLayout(v, move);
+}
+
 export function moveMaterial({ chords = [], notes = {}, groove }: Material, move: Moving): void {
-  for (const chord of chords) {
-    chord.symbol = move.symbol(chord.symbol);
-    if (chord.written !== undefined) chord.written = move.typed(chord.written);
-    if (chord.readings) chord.readings = chord.readings.map(move.symbol);
-    if (chord.why) chord.why = movedReason(chord.why, move);
-    for (const v of Object.values(chord.voicings ?? {})) {
-      const by = v.shape ? capoMoved(v.shape.capo, move.semitones) - v.shape.capo : move.semitones;
-      if (v.shape) v.shape.capo += by;
-      v.pitches = v.pitches.map((p) => move.pitch(p, by));
-      if (v.top) v.top = move.pitch(v.top, by);
-      if (v.bottom) v.bottom = move.pitch(v.bottom, by);
-    }
-  }
+  for (const chord of chords) moveChord(chord, move);
   for (const list of Object.values(notes)) for (const n of list) moveNote(n, move);
   for (const hit of groove?.lanes.flatMap((l) => l.hits) ?? []) {
     if (hit.pitch) hit.pitch = move.pitch(hit.pitch);
@@ -128,11 +134,6 @@ export function movePassMaterial({ own = [], voicings = {} }: Draft<Song>["form"
 
 /** Every name in a song goes along. */
 function moveSong(draft: Draft<Song>, song: Song, move: Moving): void {
-  const shaped = new Set(
-    song.sections.flatMap((s) =>
-      s.chords.flatMap((c) => Object.entries(c.voicings ?? {}).flatMap(([id, v]) => (v.shape ? [id] : []))),
-    ),
-  );
   for (const section of draft.sections) {
     if (section.key) section.key = move.key(section.key);
     moveMaterial(section, move);
@@ -140,7 +141,25 @@ function moveSong(draft: Draft<Song>, song: Song, move: Moving): void {
   }
   for (const pass of draft.form) movePassMaterial(pass, move);
   for (const take of draft.takes) moveMaterial(take, move);
-  // A part that is held in shapes plays on with its capo elsewhere; no capo is none, not one in fret 0.
+  moveCapos(draft, song, move);
+  for (const waiver of draft.waivers) waiver.about = movedAbout(waiver.about, move);
+}
+
+/** What a waiver is about: a place, and pitches after a bar. */
+function movedAbout(about: string, move: Moving): string {
+  const [at, pitches] = about.split("|");
+  if (!pitches) return about;
+  const moved = pitches.split(" ").map((p) => (parsePitch(p).ok ? move.pitch(p) : p));
+  return `${at}|${moved.join(" ")}`;
+}
+
+/** A part that is held in shapes plays on with its capo elsewhere; no capo is none, not one in fret 0. */
+function moveCapos(draft: Draft<Song>, song: Song, move: Moving): void {
+  const shaped = new Set(
+    song.sections.flatMap((s) =>
+      s.chords.flatMap((c) => Object.entries(c.voicings ?? {}).flatMap(([id, v]) => (v.shape ? [id] : []))),
+    ),
+  );
   for (const part of draft.parts) {
     const { voicing } = part.playing;
     if (voicing?.capo === undefined && !shaped.has(part.id)) continue;
@@ -153,14 +172,6 @@ function moveSong(draft: Draft<Song>, song: Song, move: Moving): void {
   for (const { playing = {} } of [...draft.sections, ...draft.form])
     for (const { voicing } of Object.values(playing))
       if (voicing?.capo !== undefined) voicing.capo = capoMoved(voicing.capo, move.semitones);
-  for (const waiver of draft.waivers) {
-    const [at, pitches] = waiver.about.split("|");
-    if (pitches)
-      waiver.about = `${at}|${pitches
-        .split(" ")
-        .map((p) => (parsePitch(p).ok ? move.pitch(p) : p))
-        .join(" ")}`;
-  }
 }
 
 /** Says which note a move would take out of the range of all instruments; null where none. */

@@ -4,7 +4,7 @@ import { keyName, parseKey } from "../../theory/pitch/key";
 import { beatsText, parseMeter, type Meter, type Ticks } from "../../theory/time/meter";
 import { cutAt, joined } from "../beyond";
 import { sectionMeter, sectionOf } from "../document";
-import { Bars, Duration, KeyText, MeterText, SectionId, Swing, Tempo, Title, type Section } from "../schema";
+import { Bars, Duration, KeyText, MeterText, SectionId, Swing, Tempo, Title, type Section, type Song } from "../schema";
 import { assign, copiedMaterial, defineEdit, draftOf, Place, refuse } from "./define";
 import { meterRefused, rebar } from "./meters";
 
@@ -31,6 +31,21 @@ export const setSection = defineEdit({
     else delete target.beyond;
   },
 });
+
+type OwnTime = Pick<SectionTime, "key" | "tempo" | "meter" | "swing">;
+type SectionTime = Parameters<typeof assign<Section>>[1];
+
+/** What a section has for itself: null where it is what the song has, undefined where it is not asked. */
+function ownIn(song: Song, { key, tempo, meter, swing }: OwnTime): OwnTime {
+  const same = <T>(asked: T, has: boolean) => (has ? null : asked);
+  const named = key && keyName(must(parseKey(key)));
+  return {
+    key: same(named, named === song.key),
+    tempo: same(tempo, tempo === song.tempo),
+    meter: same(meter, Boolean(meter) && must(parseMeter(meter ?? "")).text === song.meter),
+    swing: same(swing, swing?.ratio === song.swing.ratio && swing?.unit === song.swing.unit),
+  };
+}
 
 /**
  * Key, tempo, meter and swing of a section alone, where they are not the song's; null gives the song's back. The key is
@@ -64,14 +79,7 @@ export const setSectionTime = defineEdit({
       const refused = pickupRefused(here, sectionMeter(song, here), pickup ?? 0);
       if (refused) return refused;
     }
-    const named = key && keyName(must(parseKey(key)));
-    assign(target, {
-      key: named === song.key ? null : named,
-      tempo: tempo === song.tempo ? null : tempo,
-      meter: meter && must(parseMeter(meter)).text === song.meter ? null : meter,
-      swing: swing && swing.ratio === song.swing.ratio && swing.unit === song.swing.unit ? null : swing,
-      pickup,
-    });
+    assign(target, { ...ownIn(song, { key, tempo, meter, swing }), pickup });
   },
 });
 

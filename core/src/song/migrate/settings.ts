@@ -58,25 +58,39 @@ const laysOut = (part: Part1): boolean =>
   part.link !== undefined && !part.link.from && COMP_KINDS.some((k) => k.id === sure(part.link).kind && k.voices);
 
 function placeOf(song: Song1, part: Part1, name: string, value: Value): Place {
-  const writesBass = part.role === "bass" && !part.link;
-  if (name === "style") return { way: writesBass ? "bass" : "voicing", field: "style", value };
-  if (name === "reference") return { way: "drums", field: "reference", value };
-  if (name === "tuning") {
-    const { held } = instrumentOf(part.instrument, song);
-    const read = parseTuning(String(value), held.by === "frets" ? held.strings : firstOf(TUNINGS).strings);
-    return read.ok ? { way: "voicing", field: "tuning", value: read.value } : null;
+  switch (name) {
+    case "style":
+      return { way: part.role === "bass" && !part.link ? "bass" : "voicing", field: "style", value };
+    case "reference":
+      return { way: "drums", field: "reference", value };
+    case "tuning":
+      return tuningOf(song, part, value);
+    // Two ways of playing used these names with different values.
+    case "octaves":
+    case "gate":
+      return { way: typeof value === "number" ? "comp" : "bass", field: name, value };
+    case "turn":
+      return { way: "bass", field: "ending", value };
+    case "density":
+      return { way: "bass", field: name, value: within(value, 0, 1) };
+    case "pitches":
+      return { way: "bass", field: name, value: within(typeof value === "number" ? Math.round(value) : value, 1, 7) };
+    default: {
+      const found = Object.entries({ voicing: VOICING, comp: COMP, bass: BASS }).find(([, names]) =>
+        names.includes(name),
+      );
+      return found ? { way: found[0] as Way, field: name, value } : null;
+    }
   }
-  if (name === "density" && typeof value === "number")
-    return { way: "bass", field: name, value: Math.min(1, Math.max(0, value)) };
-  if (name === "pitches" && typeof value === "number")
-    return { way: "bass", field: name, value: Math.min(7, Math.max(1, Math.round(value))) };
-  // Two ways of playing used these names with different values.
-  if (name === "octaves") return { way: typeof value === "number" ? "comp" : "bass", field: name, value };
-  if (name === "gate") return { way: typeof value === "number" ? "comp" : "bass", field: name, value };
-  if (name === "turn") return { way: "bass", field: "ending", value };
-  if (VOICING.includes(name)) return { way: "voicing", field: name, value };
-  if (COMP.includes(name)) return { way: "comp", field: name, value };
-  return BASS.includes(name) ? { way: "bass", field: name, value } : null;
+}
+
+const within = (value: Value, low: number, high: number): Value =>
+  typeof value === "number" ? Math.min(high, Math.max(low, value)) : value;
+
+function tuningOf(song: Song1, part: Part1, value: Value): Place {
+  const { held } = instrumentOf(part.instrument, song);
+  const read = parseTuning(String(value), held.by === "frets" ? held.strings : firstOf(TUNINGS).strings);
+  return read.ok ? { way: "voicing", field: "tuning", value: read.value } : null;
 }
 
 /** Puts a value where it belongs; false where the schema does not take it. */
@@ -106,14 +120,10 @@ export function sortSettings(song: Song1, part: Part1): Sorted {
     const at = name.lastIndexOf("@");
     const section = at > 0 ? song.sections.find((s) => s.id === name.slice(at + 1)) : undefined;
     const place = placeOf(song, part, section ? name.slice(0, at) : name, value);
-    let taken = false;
+    let taken: boolean;
     if (weight) taken = putWeight(out.playing, nth(weight, 1), value);
-    else if (!section) taken = place !== null && put(out.playing, place);
-    else if (place?.way === "bass") {
-      const own = out.bySection.get(section.id) ?? {};
-      taken = put(own, place);
-      if (taken) out.bySection.set(section.id, own);
-    }
+    else if (section) taken = putInSection(out, section.id, place);
+    else taken = place !== null && put(out.playing, place);
     if (!taken) out.unread[name] = value;
   }
   // Before there were more and fewer slides there was one check mark for them.
@@ -121,12 +131,21 @@ export function sortSettings(song: Song1, part: Part1): Sorted {
     if (out.playing.bass?.slides === undefined)
       put(out.playing, { way: "bass", field: "slides", value: glides ? "some" : "none" });
   } else if (glides !== undefined) out.unread.glides = glides;
-  if (laysOut(part)) {
-    // What layouts were written for followed the profile and the mute button; now it is theirs.
-    const basses = song.parts.filter((p) => p.role === "bass");
-    if (song.profile !== "band") out.playing.voicing = { ...out.playing.voicing, school: song.profile };
-    if (basses.length && basses.every((p) => p.muted))
-      out.playing.voicing = { ...out.playing.voicing, over: "nothing" };
-  }
+  if (laysOut(part)) takeOver(song, out.playing);
   return out;
+}
+
+function putInSection({ bySection }: Sorted, section: string, place: Place): boolean {
+  if (place?.way !== "bass") return false;
+  const own = bySection.get(section) ?? {};
+  const taken = put(own, place);
+  if (taken) bySection.set(section, own);
+  return taken;
+}
+
+/** What layouts were written for followed the profile and the mute button; now it is theirs. */
+function takeOver(song: Song1, playing: Playing): void {
+  const basses = song.parts.filter((p) => p.role === "bass");
+  if (song.profile !== "band") playing.voicing = { ...playing.voicing, school: song.profile };
+  if (basses.length && basses.every((p) => p.muted)) playing.voicing = { ...playing.voicing, over: "nothing" };
 }

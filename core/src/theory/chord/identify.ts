@@ -162,6 +162,12 @@ function ordered(found: readonly Found[], around: (f: Found) => number): Found[]
   return keyed.sort((a, b) => a.cost - b.cost);
 }
 
+/**
+ * The bass, so far above the root, may stand apart from the chord of `size` notes above it, unless that is built on it.
+ * A sixth or seventh in the bass is an inversion, not a foreign bass.
+ */
+const mayStandApart = (bass: number, size: number): boolean => bass !== 0 && size > 3 && bass < 9;
+
 function rank(
   pcs: readonly PitchClass[],
   names: Map<PitchClass, NoteName>,
@@ -179,16 +185,11 @@ function rank(
   for (let root = 0; root < 12; root++) {
     const above = rotate(notes, root);
     const bassAbove = bass === null ? null : mod(bass - root, 12);
-    // The bass may stand apart from the chord above it, unless the chord is built on it.
-    const apart = bassAbove !== null && bassAbove !== 0 && pcs.length > 3 ? above & ~(1 << bassAbove) : null;
     const whole: Above = { ...asked, above, bass: bassAbove, foreign: false };
-    // A sixth or seventh in the bass is an inversion, not a foreign bass.
-    const upper: Above | null =
-      apart !== null && sure(bassAbove) < 9 ? { ...asked, above: apart, bass: bassAbove, foreign: true } : null;
-    for (const template of TEMPLATES) {
-      put(weigh(root, template, whole));
-      if (upper && !(template.mask & (1 << sure(bassAbove)))) put(weigh(root, template, upper));
-    }
+    for (const template of TEMPLATES) put(weigh(root, template, whole));
+    if (bassAbove === null || !mayStandApart(bassAbove, pcs.length)) continue;
+    const upper: Above = { ...asked, above: above & ~(1 << bassAbove), bass: bassAbove, foreign: true };
+    for (const template of TEMPLATES) if (!(template.mask & (1 << bassAbove))) put(weigh(root, template, upper));
   }
   const keyed = ordered(found, (f) => keyCost(f, key) + spellingCost(f, names) + besideCost(f, beside));
   const seen = new Set<string>();
@@ -266,25 +267,28 @@ function onBass(t: Template, { bass, foreign, size }: Above, rootless: boolean):
   return degree > 7 && size > 3 ? null : (BASS_COST[degree] ?? STRANGE_BASS);
 }
 
+/** A root is only understood where third and seventh are there to point to it. */
+const mayLackRoot = (t: Template, { foreign, size }: Above): boolean =>
+  !foreign && size >= 3 && t.seventh && !t.suspended;
+
+/** What a suspension that hangs, a root that is not there, and a foreign bass cost. */
+function kindCost(t: Template, { bass, foreign, size, explicit }: Above, rootless: boolean): number {
+  const hanging = t.suspended && size > 3 && bass !== 0 ? HANGING : 0;
+  const lacking = rootless ? ROOTLESS + (explicit ? 1 : 0) : 0;
+  return hanging + lacking + (foreign ? FOREIGN_BASS : 0);
+}
+
 /** The notes as a template over a root; null where they are not it. */
 function weigh(root: PitchClass, t: Template, notes: Above): Found | null {
-  const { above, bass, foreign, size, explicit } = notes;
+  const { above, bass, foreign } = notes;
   const rootless = !(above & 1);
   if (t.mask & ~above & ~1 & ~t.spare) return null;
-  // A root is only understood where third and seventh are there to point to it.
-  if (rootless && (foreign || size < 3 || !t.seventh || t.suspended)) return null;
+  if (rootless && !mayLackRoot(t, notes)) return null;
   const lacks = leftOut(t, notes, rootless);
   const more = lacks && putIn(t, notes, rootless);
   const standing = more && onBass(t, notes, rootless);
   if (!lacks || !more || standing === null) return null;
-  const cost =
-    t.cost +
-    (t.suspended && size > 3 && bass !== 0 ? HANGING : 0) +
-    (rootless ? ROOTLESS + (explicit ? 1 : 0) : 0) +
-    (foreign ? FOREIGN_BASS : 0) +
-    lacks.cost +
-    more.cost +
-    standing;
+  const cost = t.cost + kindCost(t, notes, rootless) + lacks.cost + more.cost + standing;
   if (cost > MOST_COST) return null;
   const inverted = bass !== null && bass !== 0;
   return { root, template: t, omitted: lacks.omitted, added: more.added, rootless, foreign, inverted, cost };

@@ -1,6 +1,6 @@
 import { sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
-import { noteName, parseNote, type NoteName } from "../pitch/pitch";
+import { noteName, parseNote } from "../pitch/pitch";
 import { tone, type Chord } from "./chord";
 import { build, quality, type Draft } from "./draft";
 
@@ -48,6 +48,15 @@ function readMajor(cursor: Cursor, draft: Draft): boolean {
 /** Minor in its spellings; a minus before a 5 lowers the fifth instead. */
 const MINOR = /^(?:min|Min|MIN|mi|Mi|MI|m(?!aj|a(?![a-z]))|-(?!5))/;
 
+/** The seventh or more over a minor third, a major seventh after a slash or in brackets too. */
+function readOverMinor(cursor: Cursor, draft: Draft): void {
+  take(cursor, /^\/(?=M|maj|Δ)/);
+  if (take(cursor, /^\((?=(?:maj|Maj|MAJ|ma|Ma|M|Δ)(?:7|9|11|13)\))/)) {
+    readMajor(cursor, draft);
+    take(cursor, /^\)/);
+  } else if (!readMajor(cursor, draft)) readNumber(cursor, draft);
+}
+
 function readFamily(cursor: Cursor, draft: Draft): void {
   let match;
   if (take(cursor, /^(?:ø7?|hdim7?|h7)/)) {
@@ -66,13 +75,7 @@ function readFamily(cursor: Cursor, draft: Draft): void {
     readNumber(cursor, draft);
   } else if (take(cursor, MINOR)) {
     draft.third = "minor";
-    take(cursor, /^\/(?=M|maj|Δ)/);
-    if (!take(cursor, /^\((?=(?:maj|Maj|MAJ|ma|Ma|M|Δ)(?:7|9|11|13)\))/)) {
-      if (!readMajor(cursor, draft)) readNumber(cursor, draft);
-    } else {
-      readMajor(cursor, draft);
-      take(cursor, /^\)/);
-    }
+    readOverMinor(cursor, draft);
   } else if (!readMajor(cursor, draft)) {
     readNumber(cursor, draft);
   } else if (draft.seventh === "none") {
@@ -189,35 +192,33 @@ export function parseChord(text: string): Result<Chord> {
   return result;
 }
 
+const noBass = (source: string, text: string, position: number): Result<never> =>
+  fail("chord.bass", `"${source}": no note is called ${text || "(nothing)"}`, {
+    position,
+    hint: "After the slash write a note, such as C/E.",
+  });
+
+function noRoot(source: string, text: string): Result<never> {
+  const lower = /^[a-g](?:b|#)?/.test(text);
+  return fail("chord.root", `"${source}": a chord begins with a root from A to G`, {
+    position: 1,
+    hint: lower
+      ? `Write the root as a capital letter: ${sure(source[0]).toUpperCase()}${source.slice(1)}.`
+      : "Write for example Ebmaj7.",
+  });
+}
+
 function readChord(source: string): Result<Chord> {
   const text = normalize(source);
   if (!text.trim())
     return fail("chord.empty", "there is no chord here", { position: 1, hint: "Type a chord such as Cm7." });
   const root = /^[A-G](?:bb|b|##|x|#)?/.exec(text);
-  if (!root) {
-    const lower = /^[a-g](?:b|#)?/.exec(text);
-    return fail("chord.root", `"${source}": a chord begins with a root from A to G`, {
-      position: 1,
-      hint: lower
-        ? `Write the root as a capital letter: ${sure(source[0]).toUpperCase()}${source.slice(1)}.`
-        : "Write for example Ebmaj7.",
-    });
-  }
+  if (!root) return noRoot(source, text);
   const rest = text.slice(root[0].length);
-  // A slash bass is the last slash, unless it belongs to 6/9.
-  const slash = rest.lastIndexOf("/");
-  const isBass = slash >= 0 && !/6\/9\)?$/.test(rest.slice(0, slash + 2)) && !/^\/(?:M|maj|Δ)/.test(rest.slice(slash));
-  const bassText = isBass ? rest.slice(slash + 1) : "";
-  let bass: NoteName | undefined;
-  if (isBass) {
-    const note = /^[A-G]/.test(bassText) ? parseNote(bassText) : null;
-    if (!note)
-      return fail("chord.bass", `"${source}": no note is called ${bassText || "(nothing)"}`, {
-        position: root[0].length + slash + 2,
-        hint: "After the slash write a note, such as C/E.",
-      });
-    bass = noteName(note);
-  }
+  const slash = bassSlash(rest);
+  const bassText = slash === null ? "" : rest.slice(slash + 1);
+  const bass = /^[A-G]/.test(bassText) ? parseNote(bassText) : null;
+  if (slash !== null && !bass) return noBass(source, bassText, root[0].length + slash + 2);
   const draft: Draft = {
     third: "major",
     fifth: 0,
@@ -229,7 +230,7 @@ function readChord(source: string): Result<Chord> {
     altered: [],
     omitted: [],
   };
-  const cursor: Cursor = { text: isBass ? rest.slice(0, slash) : rest, column: root[0].length + 1 };
+  const cursor: Cursor = { text: rest.slice(0, slash ?? rest.length), column: root[0].length + 1 };
   readFamily(cursor, draft);
   while (cursor.text && readModifier(cursor, draft));
   if (cursor.text)
@@ -244,7 +245,16 @@ function readChord(source: string): Result<Chord> {
       position: root[0].length + 1,
       hint: "Leave out fewer tones.",
     });
-  return ok({ root: rootName, quality: quality(draft), tones, ...(bass && bass !== rootName ? { bass } : {}) });
+  const bassName = bass && noteName(bass);
+  const own = bassName && bassName !== rootName ? { bass: bassName } : {};
+  return ok({ root: rootName, quality: quality(draft), tones, ...own });
+}
+
+/** Where a bass is written after a slash: the last one, unless it belongs to 6/9 or to a major seventh. */
+function bassSlash(rest: string): number | null {
+  const slash = rest.lastIndexOf("/");
+  if (slash < 0 || /6\/9\)?$/.test(rest.slice(0, slash + 2)) || /^\/(?:M|maj|Δ)/.test(rest.slice(slash))) return null;
+  return slash;
 }
 
 function hintFor(text: string): string {

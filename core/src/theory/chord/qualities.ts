@@ -114,18 +114,19 @@ const OMITTED_THIRD = 2.3;
 function template(quality: string, cost: number): Template {
   const { tones } = must(parseChord("C" + quality));
   const optional: Template["optional"] = new Map();
-  const has = (degree: number, alter = 0) => tones.some((t) => t.degree === degree && t.alter === alter);
   const seventh = tones.some((t) => t.degree === 7);
   const top = Math.max(...tones.map((t) => t.degree));
+  // What it costs to leave a tone out, by degree. Without its third a triad is a power chord, and a seventh chord is
+  // neither major nor minor: one name serves both.
+  const prices = new Map<number, number>();
+  if (tones.length > 2) prices.set(5, OMITTED_FIFTH);
+  if (seventh || quality === "6")
+    prices.set(3, tones.some((t) => t.degree === 11 && t.alter === 0) ? 0.3 : OMITTED_THIRD);
+  if (top > 9) prices.set(9, 0.3);
+  if (top === 13) prices.set(11, 0.2);
   for (const t of tones) {
-    const bit = 1 << (t.semitones % 12);
-    const allow = (price: number) => optional.set(bit, { cost: price, label: t.role });
-    if (t.degree === 5 && t.alter === 0 && quality !== "5" && tones.length > 2) allow(OMITTED_FIFTH);
-    // Beside a lowered thirteenth or raised eleventh the fifth is usually gone.
-    // Without its third a triad is a power chord, and a seventh chord is neither major nor minor: one name serves both.
-    else if (t.degree === 3 && t.alter === 0 && (seventh || quality === "6")) allow(has(11) ? 0.3 : OMITTED_THIRD);
-    else if (t.degree === 9 && t.alter === 0 && top > 9) allow(0.3);
-    else if (t.degree === 11 && t.alter === 0 && top === 13) allow(0.2);
+    const price = prices.get(t.degree);
+    if (t.alter === 0 && price !== undefined) optional.set(1 << (t.semitones % 12), { cost: price, label: t.role });
   }
   return {
     quality,

@@ -1,4 +1,5 @@
-import { mod, pitchMidi, type Midi } from "../../theory/pitch/pitch";
+import { lastOf } from "../../base/list";
+import { mod, pitchMidi, type Midi, type PitchClass, type PitchName } from "../../theory/pitch/pitch";
 import type { Ticks } from "../../theory/time/meter";
 import { bassPc, chordPitchClasses, type Chord } from "../../theory/chord/chord";
 import { parseChord } from "../../theory/chord/parse";
@@ -6,7 +7,7 @@ import { NO_CHORD } from "../../theory/chord/progression";
 import { partOf, sectionOf } from "../../song/document";
 import type { Edit } from "../../song/edits";
 import { spellAt } from "../../song/spell";
-import type { ChordEvent, Note, Song } from "../../song/schema";
+import type { ChordEvent, Note, Part, Song } from "../../song/schema";
 import { instrumentOf, midiRange } from "../../theory/instrument/instruments";
 
 const chordOver = (chords: readonly ChordEvent[], tick: Ticks): Chord | null => {
@@ -28,48 +29,79 @@ export function adaptBass(
   const [old, now] = [sectionOf(before, sectionId), sectionOf(after, sectionId)];
   const part = partOf(after, partId);
   if (!old || !now || !part) return null;
-  const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, after).comfortable);
-  const nearest = (midi: Midi, allowed: readonly number[]): Midi => {
-    for (let d = 0; d <= 11; d++)
-      for (const m of [midi - d, midi + d]) if (allowed.includes(mod(m, 12)) && m >= low && m <= high) return m;
-    return midi;
-  };
-  /** Where a pitch goes at a tick; null when it may stay. */
-  const moved = (midi: Midi, tick: Ticks): Midi | null => {
-    const [was, is] = [chordOver(old.chords, tick), chordOver(now.chords, tick)];
-    if (!is) return null;
-    const onBass = was !== null && mod(midi, 12) === bassPc(was);
-    const allowed = onBass ? [bassPc(is)] : chordPitchClasses(is);
-    return allowed.includes(mod(midi, 12)) ? null : nearest(midi, allowed);
-  };
-  const changes: { id: string; pitch?: string; duration?: Ticks }[] = [];
+  const follows: Follows = { before: old.chords, after: now.chords, range: rangeOf(after, part), span: [from, to] };
+  const changes: Change[] = [];
   const added: Omit<Note, "id">[] = [];
-  for (const n of now.notes[partId] ?? []) {
-    const end = n.start + n.duration;
-    if (n.pinned || end <= from || n.start >= to) continue;
-    let midi = pitchMidi(n.pitch);
-    const first = n.start >= from ? moved(midi, n.start) : null;
-    const change: (typeof changes)[number] = { id: n.id };
-    if (first !== null) {
-      change.pitch = spellAt(after, now, n.start, first);
-      midi = first;
-    }
-    const cuts = now.chords.map((c) => c.start).filter((t) => t > Math.max(n.start, from - 1) && t < Math.min(end, to));
-    let last: { start: Ticks; duration: Ticks } = { start: n.start, duration: n.duration };
-    for (const cut of cuts) {
-      const is = chordOver(now.chords, cut);
-      if (!is || chordPitchClasses(is).includes(mod(midi, 12))) continue;
-      midi = nearest(midi, [bassPc(is)]);
-      last.duration = cut - last.start;
-      if (last.start === n.start) change.duration = last.duration;
-      last = { start: cut, duration: end - cut };
-      added.push(Object.assign(last, { pitch: spellAt(after, now, cut, midi), velocity: n.velocity }));
-    }
-    if (change.pitch !== undefined || change.duration !== undefined) changes.push(change);
+  for (const note of now.notes[partId] ?? []) {
+    if (note.pinned || note.start + note.duration <= from || note.start >= to) continue;
+    const [first, ...others] = struckAnew(note, follows);
+    if (!first) continue;
+    const named = (start: Ticks, midi: Midi): PitchName => spellAt(after, now, start, midi);
+    const change = changeTo(note, first, named);
+    if (change) changes.push(change);
+    for (const { midi, ...place } of others)
+      added.push({ ...place, pitch: named(place.start, midi), velocity: note.velocity });
   }
   const edits: Edit[] = [
     ...(changes.length ? [{ do: "changeNotes" as const, section: sectionId, part: partId, notes: changes }] : []),
     ...added.map((note) => ({ do: "addNote" as const, section: sectionId, part: partId, note })),
   ];
   return edits.length ? { do: "all", label: "bass follows", edits } : null;
+}
+
+type Change = { id: string; pitch?: PitchName; duration?: Ticks };
+type Struck = { start: Ticks; duration: Ticks; midi: Midi };
+
+function changeTo(note: Note, to: Struck, named: (start: Ticks, midi: Midi) => PitchName): Change | null {
+  const change = {
+    ...(to.midi === pitchMidi(note.pitch) ? {} : { pitch: named(note.start, to.midi) }),
+    ...(to.duration === note.duration ? {} : { duration: to.duration }),
+  };
+  return Object.keys(change).length ? { id: note.id, ...change } : null;
+}
+
+const rangeOf = (song: Song, part: Part): [Midi, Midi] =>
+  midiRange(part.range ?? instrumentOf(part.instrument, song).comfortable);
+
+/** Chords that changed between two ticks, and where the line may lie. */
+interface Follows {
+  before: readonly ChordEvent[];
+  after: readonly ChordEvent[];
+  range: [Midi, Midi];
+  span: [Ticks, Ticks];
+}
+
+/** A note as it follows: its own pitch first, then each place where it is struck again for a chord it is not in. */
+function struckAnew(note: Note, follows: Follows): Struck[] {
+  const { after, span } = follows;
+  const [from, to] = span;
+  const end = note.start + note.duration;
+  let midi = pitchMidi(note.pitch);
+  if (note.start >= from) midi = movedAt(midi, note.start, follows);
+  const struck = [{ start: note.start, duration: note.duration, midi }];
+  for (const { start: cut } of after) {
+    if (cut <= Math.max(note.start, from - 1) || cut >= Math.min(end, to)) continue;
+    const is = chordOver(after, cut);
+    if (!is || chordPitchClasses(is).includes(mod(midi, 12))) continue;
+    midi = nearestOf(midi, [bassPc(is)], follows);
+    const last = lastOf(struck);
+    last.duration = cut - last.start;
+    struck.push({ start: cut, duration: end - cut, midi });
+  }
+  return struck;
+}
+
+/** Where a pitch goes at a tick: it stays where the new chord has it. */
+function movedAt(midi: Midi, tick: Ticks, follows: Follows): Midi {
+  const [was, is] = [chordOver(follows.before, tick), chordOver(follows.after, tick)];
+  if (!is) return midi;
+  const onBass = was !== null && mod(midi, 12) === bassPc(was);
+  return nearestOf(midi, onBass ? [bassPc(is)] : chordPitchClasses(is), follows);
+}
+
+function nearestOf(midi: Midi, allowed: readonly PitchClass[], { range: [low, high] }: Follows): Midi {
+  if (allowed.includes(mod(midi, 12))) return midi;
+  for (let d = 1; d <= 11; d++)
+    for (const m of [midi - d, midi + d]) if (allowed.includes(mod(m, 12)) && m >= low && m <= high) return m;
+  return midi;
 }

@@ -130,6 +130,22 @@ const TELLS: Record<number, string> = { 0: "root", 7: "fifth", 4: "third", 3: "t
 /** A tone counts where it sounds for more than this share. */
 const HEARD = 0.06;
 
+/** What a triad is called, with a minor and with a major seventh that the line plays. */
+const QUALITIES = {
+  major: { plain: "", seventh: "7", majorSeventh: "maj7" },
+  minor: { plain: "m", seventh: "m7", majorSeventh: null },
+  diminished: { plain: "dim", seventh: "m7b5", majorSeventh: null },
+};
+
+/** The chord on a root of which tones are heard, by semitones above it. What the line leaves open the key decides. */
+function impliedQuality(heard: (above: number) => boolean, inKey: (above: number) => boolean): string {
+  const minor = heard(3) || (!heard(4) && inKey(3) && !inKey(4));
+  const diminished = !heard(7) && (heard(6) || (minor && !inKey(7) && inKey(6)));
+  const triad = diminished ? QUALITIES.diminished : QUALITIES.minor;
+  const qualities = minor ? triad : QUALITIES.major;
+  return (heard(10) ? qualities.seventh : heard(11) && qualities.majorSeventh) || qualities.plain;
+}
+
 /** What is known of a root: the chord meant most plainly, what speaks for it, and what else it could be. */
 function describe(root: PitchClass, over: readonly Stretch[], key: Key): ImpliedRoot {
   const [start, end] = [firstOf(over).from, lastOf(over).to];
@@ -142,20 +158,6 @@ function describe(root: PitchClass, over: readonly Stretch[], key: Key): Implied
   const total = [...time.values()].reduce((a, b) => a + b, 0) || 1;
   const share = (above: number) => (time.get(above) ?? 0) / total;
   const heard = (above: number) => share(above) > HEARD;
-  const inKey = (above: number) => key.pcs.includes(mod(root + above, 12));
-  // What the line leaves open the key decides.
-  const minor = heard(3) || (!heard(4) && inKey(3) && !inKey(4));
-  const diminished = !heard(7) && (heard(6) || (minor && !inKey(7) && inKey(6)));
-  let quality: "m7" | "m" | "maj7" | "" | "7" | "m7b5" | "dim";
-  if (minor) {
-    if (diminished) {
-      if (heard(10)) quality = "m7b5";
-      else quality = "dim";
-    } else if (heard(10)) quality = "m7";
-    else quality = "m";
-  } else if (heard(10)) quality = "7";
-  else if (heard(11)) quality = "maj7";
-  else quality = "";
   const name = rootInKey(root, key);
   const spoken = [...time.keys()].filter((above) => TELLS[above] && heard(above)).sort((a, b) => share(b) - share(a));
   const mean = Array.from({ length: 12 }, (_, pc) => over.reduce((sum, s) => sum + nth(s.fit, pc), 0) / over.length);
@@ -164,7 +166,7 @@ function describe(root: PitchClass, over: readonly Stretch[], key: Key): Implied
     duration: end - start,
     root,
     name,
-    symbol: name + quality,
+    symbol: name + impliedQuality(heard, (above) => key.pcs.includes(mod(root + above, 12))),
     others: [...mean.keys()]
       .filter((pc) => pc !== root && nth(mean, pc) > Math.max(0.3, nth(mean, root) * 0.75))
       .sort((a, b) => nth(mean, b) - nth(mean, a))

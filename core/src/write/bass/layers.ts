@@ -66,6 +66,24 @@ export function layersOf(real: RealizedSong): BassLayer[] {
   return [...parts, ...drums.values()];
 }
 
+/** Attacks nearer than this are one (a thirty-second). */
+const TOGETHER: Ticks = 60;
+
+/** How two notes of two layers that sound together for a while disagree; null where they do not. */
+function problemOf(
+  [a, b]: readonly [BassLayer, BassLayer],
+  [x, y]: readonly [BassLayer["notes"][number], BassLayer["notes"][number]],
+  overlap: Ticks,
+): { kind: LayerProblem["kind"]; what: string; low?: string } | null {
+  const low = x.midi < LOW && y.midi < LOW && overlap >= FULL;
+  if (mod(x.midi - y.midi, 12) !== 0)
+    return { kind: "pitch", what: "play different notes", ...(low ? { low: ", both in the low octave" } : {}) };
+  if (Math.abs(x.start - y.start) < TOGETHER) return low ? { kind: "low", what: "both fill the low octave" } : null;
+  const alone = (layer: BassLayer, start: Ticks) => layer.notes.every((n) => Math.abs(n.start - start) >= TOGETHER);
+  if (alone(b, x.start) || alone(a, y.start)) return { kind: "rhythm", what: "begin the same note at different times" };
+  return null;
+}
+
 /**
  * Who plays where, and where layers get in each other's way: at the same time with different pitch classes, with
  * attacks that miss each other, or both full below E2. Errors: `bass.section`.
@@ -93,39 +111,17 @@ export function judgeLayers(real: RealizedSong, bar: Ticks, bars: number): BassL
         for (const y of b.notes) {
           const from = Math.max(x.start, y.start);
           const overlap = Math.min(x.start + x.duration, y.start + y.duration) - from;
-          if (overlap < 60) continue;
+          if (overlap < TOGETHER) continue;
           together++;
-          const where = positionText(meter, from);
-          const base = {
-            tick: from,
-            duration: overlap,
-            layers: [a.id, b.id] as [string, string],
-            notes: [x.id, y.id] as [string, string],
-          };
-          const samePitch = mod(x.midi - y.midi, 12) === 0;
-          const apart = Math.abs(x.start - y.start);
-          const low = x.midi < LOW && y.midi < LOW && overlap >= FULL ? ", both in the low octave" : "";
-          if (!samePitch)
+          const said = problemOf([a, b], [x, y], overlap);
+          if (said)
             problems.push({
-              ...base,
-              kind: "pitch",
-              message: `${a.name} and ${b.name} play different notes at ${where}${low}.`,
-            });
-          else if (
-            apart >= 60 &&
-            (b.notes.every((n) => Math.abs(n.start - x.start) >= 60) ||
-              a.notes.every((n) => Math.abs(n.start - y.start) >= 60))
-          )
-            problems.push({
-              ...base,
-              kind: "rhythm",
-              message: `${a.name} and ${b.name} begin the same note at different times at ${where}.`,
-            });
-          else if (samePitch && apart < 60 && x.midi < LOW && y.midi < LOW && overlap >= FULL)
-            problems.push({
-              ...base,
-              kind: "low",
-              message: `${a.name} and ${b.name} both fill the low octave at ${where}.`,
+              tick: from,
+              duration: overlap,
+              layers: [a.id, b.id],
+              notes: [x.id, y.id],
+              kind: said.kind,
+              message: `${a.name} and ${b.name} ${said.what} at ${positionText(meter, from)}${said.low ?? ""}.`,
             });
           else agreed++;
         }

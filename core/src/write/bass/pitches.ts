@@ -71,6 +71,14 @@ const COST = {
 const FIFTH_WHERE = { third: 0.8, either: 0, fifth: -0.1 } as const;
 const THIRD_WHERE = { third: 0.5, either: 0.8, fifth: 1 } as const;
 
+const pedalCandidate = (midi: Midi, pedal: PitchClass): Candidate | null =>
+  mod(midi, 12) === pedal ? { midi, cost: 0, inChord: true } : null;
+
+/** Whether a slot is heard to go on into the next: it lasts to it, or comes no more than a beat before. */
+const leadsInto = (ctx: BassContext, slot: OpenSlot, next: OpenSlot): boolean =>
+  (slot.start + slot.duration) % ctx.length === next.start % ctx.length ||
+  next.start - slot.start <= beatLength(ctx, slot.start);
+
 /**
  * Candidates of every slot with their costs: chord tones by the style's costs; where the slot leads on, also tones a
  * step beside the next.
@@ -81,43 +89,47 @@ export function pitchSlots(
   slots: readonly OpenSlot[],
   pedal?: PitchClass,
 ): PitchSlot[] {
-  const [low, high] = ctx.range;
-  const center = low + (high - low) * 0.4;
   return withOnward(ctx, [...slots])
     .map((slot, index, all): PitchSlot => {
+      const center = centerOf(ctx);
       if (slot.beyond)
-        return { ...slot, chord: slot.beyond.chord, candidates: firstOnward(slot.beyond, [low, high], center) };
+        return { ...slot, chord: slot.beyond.chord, candidates: firstOnward(slot.beyond, ctx.range, center) };
       const chord = chordAt(ctx, slot.start);
       if (slot.pinMidi !== undefined) {
         const inChord = !chord?.chord || chordPitchClasses(chord.chord).includes(mod(slot.pinMidi, 12));
         return { ...slot, chord, candidates: [{ midi: slot.pinMidi, cost: 0, inChord }] };
       }
-      const candidates: Candidate[] = [];
-      if (chord?.chord) {
-        const next = all[(index + 1) % all.length]!;
-        const ahead = next.beyond?.chord ?? chordAt(ctx, next.start);
-        const leads =
-          (slot.start + slot.duration) % ctx.length === next.start % ctx.length ||
-          next.start - slot.start <= beatLength(ctx, slot.start);
-        const tune = ctx.settings.melody ? tuneAt(ctx, slot.start) : null;
-        for (let midi = low; midi <= high; midi++) {
-          const pc = mod(midi, 12);
-          let found: Candidate | null;
-          if (pedal === undefined) found = candidateOf(ctx, style, { slot, chord, ahead, leads, midi, center });
-          else if (pc === pedal) found = { midi, cost: 0, inChord: true };
-          else found = null;
-          if (!found) continue;
-          const cost =
-            found.cost +
-            Math.abs(midi - center) * COST.middle +
-            (tune !== null && midi > tune - 12 ? COST.underTune + (midi - tune + 12) * 0.2 : 0);
-          if (style.costs.reverse === undefined) candidates.push({ ...found, cost });
-          else candidates.push({ ...found, cost, way: 1 }, { ...found, cost, way: -1 });
-        }
-      }
-      return { ...slot, chord, candidates };
+      if (!chord?.chord) return { ...slot, chord, candidates: [] };
+      const next = all[(index + 1) % all.length]!;
+      const ahead = next.beyond?.chord ?? chordAt(ctx, next.start);
+      const place = { slot, chord, center, ahead, leads: leadsInto(ctx, slot, next) };
+      return { ...slot, chord, candidates: candidatesAt(ctx, style, place, pedal) };
     })
     .filter((slot) => slot.candidates.length > 0);
+}
+
+/** Where a line likes to lie: a little under the middle of its range. */
+const centerOf = ({ range: [low, high] }: BassContext): number => low + (high - low) * 0.4;
+
+/** All pitches of the range that a slot may take. */
+function candidatesAt(
+  ctx: BassContext,
+  style: BassStyle,
+  place: Omit<Tried, "midi">,
+  pedal: PitchClass | undefined,
+): Candidate[] {
+  const [low, high] = ctx.range;
+  const tune = ctx.settings.melody ? tuneAt(ctx, place.slot.start) : null;
+  const out: Candidate[] = [];
+  for (let midi = low; midi <= high; midi++) {
+    const found = pedal === undefined ? candidateOf(ctx, style, { ...place, midi }) : pedalCandidate(midi, pedal);
+    if (!found) continue;
+    const underTune = tune !== null && midi > tune - 12 ? COST.underTune + (midi - tune + 12) * 0.2 : 0;
+    const cost = found.cost + Math.abs(midi - place.center) * COST.middle + underTune;
+    if (style.costs.reverse === undefined) out.push({ ...found, cost });
+    else out.push({ ...found, cost, way: 1 }, { ...found, cost, way: -1 });
+  }
+  return out;
 }
 
 /** Whether a bass note leads on to another: by step, or by a fifth or fourth. */
@@ -178,6 +190,10 @@ function anchorCost(role: string, isBass: boolean, at: number): number {
   return role === "R" ? COST.anchor.root : COST.anchor.other;
 }
 
+/** A beginning wants its root; a major seventh in the bass clashes with the root above it. */
+const invertedCost = (slot: OpenSlot, role: string, isBass: boolean): number =>
+  (slot.start === 0 && !isBass ? COST.firstInverted : 0) + (role === "7" ? COST.seventhBelow : 0);
+
 /** A tone of the chord; `beside` is how far it lies from the bass that comes. */
 function toneCandidate(
   ctx: BassContext,
@@ -193,10 +209,8 @@ function toneCandidate(
   const at = slot.prefers ? preferenceOf(slot.prefers, role, isBass, { high, overRoot }) : 0;
   const tone = (cost: number): Candidate => ({ midi, inChord: true, cost });
   if (slot.use === "anchor" && !style.inverts) return tone(anchorCost(role, isBass, at));
-  let own = toneCost(ctx, style, { chord, role, isBass, octave: slot.use === "octave" });
-  // A beginning wants its root; a major seventh in the bass clashes with the root above it.
-  if (slot.use === "anchor")
-    own += (slot.start === 0 && !isBass ? COST.firstInverted : 0) + (role === "7" ? COST.seventhBelow : 0);
+  const placed = slot.use === "anchor" ? invertedCost(slot, role, isBass) : 0;
+  const own = toneCost(ctx, style, { chord, role, isBass, octave: slot.use === "octave" }) + placed;
   // In a slot that leads on, a chord tone that lies a step beside the next root is as good as an approach from
   // outside.
   if (slot.use === "approach") return tone(beside === 1 || beside === 2 ? 0.15 : own + 1);
@@ -289,9 +303,13 @@ function moveCost(
   const strays = to.scale ? 2 : 0;
   if (distance === 0) return style.costs.repeat + strays;
   if (distance === 12) return OCTAVE[octaves][lifts ? 1 : 0];
-  const leap = distance * (style.costs.leap ?? 0.09) + strays;
-  if (distance > 12) return 2 + leap;
-  return leap + (distance === 6 || distance >= 10 ? 0.8 : 0);
+  return distance * (style.costs.leap ?? 0.09) + strays + hardness(distance);
+}
+
+/** A tritone, a seventh, more than an octave. */
+function hardness(distance: number): number {
+  if (distance > 12) return 2;
+  return distance === 6 || distance >= 10 ? 0.8 : 0;
 }
 
 /** The lattice of a line, which leads on into what follows, or back into its own beginning. */

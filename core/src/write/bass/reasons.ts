@@ -6,9 +6,13 @@ import type { RealizedNote } from "../../song/realize";
 import { because } from "../../song/reasons";
 import type { Reason } from "../../song/schema";
 import type { KickHit } from "../../hear/slice/accents";
-import type { RoleSpan } from "../../hear/slice/roles";
+import type { RoleKind, RoleSpan } from "../../hear/slice/roles";
 import type { BassContext } from "./context";
 import type { PitchSlot } from "./pitches";
+
+/** Kinds of notes of which nothing says why they are there. */
+const isUnexplained = (kind: RoleKind): kind is "outside" | "tension" | "free" =>
+  kind === "outside" || kind === "tension" || kind === "free";
 
 const WHITE = new Set(["Cb", "Fb", "B#", "E#"]);
 
@@ -176,17 +180,13 @@ export function reasonOf(note: RealizedNote, spans: readonly RoleSpan[], onKick:
   const { symbol } = first.chord;
   switch (first.kind) {
     case "chord":
-      if (first.role !== "R") return because("chordTone", { role: first.role, chord: symbol });
-      return onKick ? because("rootWithKick", { pitch }) : because("chordTone", { role: "Root", chord: symbol });
+      if (onKick && first.role === "R") return because("rootWithKick", { pitch });
+      return because("chordTone", { role: first.role === "R" ? "Root" : first.role, chord: symbol });
     case "anticipation":
       return because("anticipation", { chord: second?.chord?.symbol ?? "the next chord" });
-    case "outside":
-    case "tension":
-    case "free":
-      return null;
     case "pedal":
       return because("pedal", { pitch, chord: symbol });
     default:
-      return because(first.kind);
+      return isUnexplained(first.kind) ? null : because(first.kind);
   }
 }

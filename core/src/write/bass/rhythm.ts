@@ -95,6 +95,17 @@ function isOpen(ctx: BassContext, place: Place, rests: readonly { from: Ticks; t
   return !rests.some((r) => place.at >= r.from && place.at < r.to);
 }
 
+/** The beginning of a chord takes over what the style wishes for there. */
+const wishing = (known: Place, { prefers, with: also }: Place): Place =>
+  prefers && !known.prefers ? { ...known, prefers, ...(also ? { with: also } : {}) } : known;
+
+/** A kick says that something must sound; what sounds there is what the style wants most of what it may do there. */
+function meetKicks(chosen: Map<Ticks, Place>, may: readonly Place[]): void {
+  const wanted = new Map<Ticks, Place>();
+  for (const place of may) if (place.priority > (wanted.get(place.at)?.priority ?? 0)) wanted.set(place.at, place);
+  for (const [at, place] of wanted) if (chosen.get(at)?.use === "kick") chosen.set(at, { ...place, priority: 1 });
+}
+
 /**
  * The rhythm of a line: what must sound, and of the style's other places those that the density lets through. Kicks and
  * gaps of the tune speak for a place, notes of the tune that begin there against it; chance decides between equals, in
@@ -105,23 +116,20 @@ export function rhythmOf(ctx: BassContext, style: BassStyle, seed: number, place
   const chosen = requiredPlaces(ctx, style);
   const restAt = settings.rests ? restsOf(ctx) : [];
   const scoreOf = scorer(ctx, seed);
-  /** Of what a style may do where a kick must be met: what it wants most. */
-  const wanted = new Map<Ticks, Place>();
+  const kicked: Place[] = [];
   for (const place of places) {
     const known = chosen.get(place.at);
-    if (known && known.use !== "kick") {
-      // The beginning of a chord takes over what the style wishes for there.
-      if (place.prefers && !known.prefers)
-        chosen.set(place.at, { ...known, prefers: place.prefers, ...(place.with ? { with: place.with } : {}) });
-      continue;
-    }
+    const passes = scoreOf(place) >= 1 - settings.density;
+    if (!known) {
+      if (passes && isOpen(ctx, place, restAt)) chosen.set(place.at, place);
+    } else if (known.use !== "kick") chosen.set(place.at, wishing(known, place));
     // A kick is met in a rest, too.
-    if (!isOpen(ctx, place, known ? [] : restAt)) continue;
-    if (known && place.priority > (wanted.get(place.at)?.priority ?? 0)) wanted.set(place.at, place);
-    if (scoreOf(place) >= 1 - settings.density) chosen.set(place.at, known ? { ...place, priority: 1 } : place);
+    else if (isOpen(ctx, place, [])) {
+      kicked.push(place);
+      if (passes) chosen.set(place.at, { ...place, priority: 1 });
+    }
   }
-  // A kick says that something must sound; what sounds there is the style's own.
-  for (const [at, place] of wanted) if (sure(chosen.get(at)).use === "kick") chosen.set(at, { ...place, priority: 1 });
+  meetKicks(chosen, kicked);
   if (settings.ending) addEnding(ctx, chosen, seed);
   if (!style.pedals && !style.sustains) addLead(ctx, style, chosen);
   return toSlots(ctx, style, chosen, restAt);

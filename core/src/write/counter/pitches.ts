@@ -162,14 +162,23 @@ function standings(ctx: CounterContext, { costs }: CounterStyle, tried: Tried): 
   const { role, inChord } = toneRole(chord, pc);
   const leaving = () => (leaves(ctx, slot, midi) ? LEAVES : 0);
   if (inChord) return rubbed ? [] : [["chord", (costs.tones[role] ?? costs.tones.other) + leaving()]];
-  const out: [Standing, number][] = [];
-  if (!rubbed && costs.color !== undefined && isTension(chord, pc, ctx.key))
-    out.push(["color", costs.color + leaving()]);
-  if (slot.fresh || !inKey) return out;
-  if (!rubbed && passesThrough(ctx, tried)) out.push(["passing", COST.passing]);
+  return outsideStandings(ctx, tried, { color: costs.color, moves: !slot.fresh && inKey, leaving });
+}
+
+/** What a pitch outside the chord can be: a color, or, where it comes from a note before and is in the key, led. */
+function outsideStandings(
+  ctx: CounterContext,
+  tried: Tried,
+  { color, moves, leaving }: { color: number | undefined; moves: boolean; leaving: () => number },
+): [Standing, number][] {
+  const chord = tried.slot.chord?.chord;
   // Prepared and resolved, it may rub: that is what a suspension is for.
-  if (hangsOver(ctx, tried)) out.push(["suspension", COST.suspension]);
-  return out;
+  const hangs: [Standing, number][] = moves && hangsOver(ctx, tried) ? [["suspension", COST.suspension]] : [];
+  if (tried.rubbed || !chord) return hangs;
+  const out: [Standing, number][] = [];
+  if (color !== undefined && isTension(chord, mod(tried.midi, 12), ctx.key)) out.push(["color", color + leaving()]);
+  if (moves && passesThrough(ctx, tried)) out.push(["passing", COST.passing]);
+  return [...out, ...hangs];
 }
 
 /** What it costs to lie on the other side of the tune. */

@@ -30,17 +30,20 @@ export function counterReason(
   style: CounterStyle,
   { note, slot }: { note: SeenNote; slot: CounterSlot },
 ): Reason {
-  const { own, before } = note;
-  if (!own && !style.withoutChords) return because("noChord");
-  const styled = () => (own && style.reason?.({ ctx, slot, note, own })) ?? null;
-  if (!own) return styled() ?? because("noChord");
+  const { own } = note;
+  if (!own) return because("noChord");
+  const styled = () => style.reason?.({ ctx, slot, note, own }) ?? null;
   if (!note.inChord) {
     // A given cell, and a line that hears only the tune, have their own words for what the chord does not hold.
     const first = slot.model !== undefined || style.withoutChords ? styled() : null;
     return first ?? outsideReason(note) ?? because(rubs(ctx, note) ? "over" : "color", own);
   }
-  const said = styled();
-  if (said) return said;
+  return styled() ?? ledReason(ctx, note, own);
+}
+
+/** Why a tone of the chord is there, from where it comes. */
+function ledReason(ctx: CounterContext, note: SeenNote, own: NonNullable<SeenNote["own"]>): Reason {
+  const { before } = note;
   if (before && note.move === 0 && before.chord !== note.chord) return because("keeps", own);
   if (opposes(ctx, note)) return because("opposes", { ...own, part: ctx.against });
   const from = stepFrom(note);

@@ -34,18 +34,33 @@ export function speciesNode(ctx: CounterContext, slot: Against, midi: Midi): num
   const interval = mod(Math.abs(above), 12);
   if (!CONSONANT.includes(interval)) return Infinity;
   const pc = mod(midi, 12);
-  const tonic = firstOf(ctx.key.pcs);
-  const leading = mod(tonic - 1, 12);
-  const [first, last] = [isFirst(ctx, slot), isLast(ctx, slot)];
+  const leading = mod(firstOf(ctx.key.pcs) - 1, 12);
   if (!ctx.key.pcs.includes(pc)) return slot.start === ctx.tune.at(-2)?.start && pc === leading ? 0.1 : Infinity;
-  let cost = 0;
-  // Above, a line may begin on the fifth; below, that would set the tune over another final.
-  if (first && !(interval === 0 || (interval === 7 && ctx.side === "above"))) cost += BROKEN;
-  if (last && interval !== 0) cost += BROKEN;
-  // A unison belongs to the ends.
-  if (above === 0 && !first && !last) cost += BROKEN;
-  if (PERFECT.includes(interval) && !first && !last) cost += 0.6;
-  return cost + (Math.abs(above) > 16 ? 1.5 : 0);
+  const wide = Math.abs(above) > 16 ? 1.5 : 0;
+  const ends = [isFirst(ctx, slot), isLast(ctx, slot)];
+  return wide + (ends.includes(true) ? endCost(ctx, interval, ends) : insideCost(above, interval));
+}
+
+/** Above, a line may begin on the fifth; below, that would set the tune over another final. It ends on the final. */
+const endCost = (ctx: CounterContext, interval: number, [first, last]: readonly boolean[]): number => {
+  const begins = interval === 0 || (interval === 7 && ctx.side === "above");
+  return (first && !begins ? BROKEN : 0) + (last && interval !== 0 ? BROKEN : 0);
+};
+
+/** A unison belongs to the ends. */
+const insideCost = (above: number, interval: number): number =>
+  (above === 0 ? BROKEN : 0) + (PERFECT.includes(interval) ? 0.6 : 0);
+
+/**
+ * What the size of a melodic interval costs: no tritone, no seventh, nothing over an octave; a major sixth counts as
+ * one too (a minor one up is let stand).
+ */
+function sizeCost(size: number): number {
+  const broken = [6, 9, 10, 11].includes(size) || size > 12 ? BROKEN : 0;
+  if (size === 0) return 0.5;
+  if (size <= 2) return 0;
+  if (size <= 4) return 0.35;
+  return (size <= 7 ? 0.7 : 1.2) + broken;
 }
 
 /** What a move costs against that of the tune. */
@@ -53,17 +68,7 @@ export function speciesStep(slots: readonly Against[], c: number, from: Midi, to
   const [a, b] = [sure(nth(slots, c).tune), sure(nth(slots, c + 1).tune)];
   const [own, tune] = [to - from, b - a];
   const size = Math.abs(own);
-  const sizeCost = () => {
-    if (size === 0) return 0.5;
-    if (size <= 2) return 0;
-    if (size <= 4) return 0.35;
-    if (size <= 7) return 0.7;
-    return 1.2;
-  };
-  let cost = sizeCost();
-  // Melodic leaps: no tritone, no seventh, nothing over an octave; a major sixth counts as one too (a minor one up is
-  // let stand).
-  if (size === 6 || size === 9 || size === 10 || size === 11 || size > 12) cost += BROKEN;
+  let cost = sizeCost(size);
   const perfect = PERFECT.includes(mod(Math.abs(to - b), 12));
   const sameWay = own !== 0 && tune !== 0 && Math.sign(own) === Math.sign(tune);
   if (perfect && sameWay) cost += BROKEN;

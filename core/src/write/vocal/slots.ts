@@ -38,11 +38,7 @@ export function hymnSlots(ctx: VocalContext): VocalSlot[] {
   const out: VocalSlot[] = [];
   for (const slot of tuneSlots(ctx)) {
     const last = out.at(-1);
-    const changes = last?.chord !== slot.chord;
-    const own = inChord(slot.chord, sure(slot.lead).midi) && last?.lead !== slot.lead;
-    const leaps = Math.abs(sure(slot.lead).midi - (last?.leadEnd ?? last?.lead?.midi ?? sure(slot.lead).midi)) > 2;
-    const moves = slot.fresh || !last || changes || (own && (leaps || weighs(ctx, slot.start, slot.duration)));
-    if (moves) out.push({ ...slot, joins: false });
+    if (!last || movesAnew(ctx, last, slot)) out.push({ ...slot, joins: false });
     else {
       last.duration = slot.start + slot.duration - last.start;
       last.leadEnd = sure(slot.lead).midi;
@@ -79,4 +75,13 @@ export function chordSlots(ctx: VocalContext): VocalSlot[] {
     }
     return out;
   });
+}
+
+/** Whether all voices move: with a new chord, or with a note of the tune that the chord holds, by leap or on a beat. */
+function movesAnew(ctx: VocalContext, last: VocalSlot, slot: VocalSlot): boolean {
+  if (slot.fresh || last.chord !== slot.chord) return true;
+  const { midi } = sure(slot.lead);
+  if (!inChord(slot.chord, midi) || last.lead === slot.lead) return false;
+  const leaps = Math.abs(midi - (last.leadEnd ?? last.lead?.midi ?? midi)) > 2;
+  return leaps || weighs(ctx, slot.start, slot.duration);
 }

@@ -50,8 +50,22 @@ const hardLeap = (semitones: number): boolean => [6, 10, 11].includes(Math.abs(s
 
 type Found = Omit<RoughSpot, "fixes">;
 
+/** A hard leap without a rest before it, that is not the tune's own. */
+function leapsHard({ ctx, targets }: Sounding, before: RealizedNote, n: RealizedNote): boolean {
+  const rest = n.start - (before.start + before.duration);
+  if (rest >= firstOf(ctx.meter.beats).duration || !hardLeap(n.midi - before.midi)) return false;
+  return !(targets.given || (targets.parallel && hardLeap(leadMove(ctx, before, n))));
+}
+
+/** Where a note weighs outside the chord, and does not go along with a tune that is outside itself. */
+function outsideChord(ctx: VocalContext, n: RealizedNote): ReturnType<typeof stretchesOutside>[number] | undefined {
+  const lead = ctx.leadAt(n.start);
+  if (lead?.start === n.start && !inChord(chordUnder(ctx, n.start), lead.midi)) return undefined;
+  return stretchesOutside(ctx, n).find((o) => weighs(ctx, o.from, o.to - o.from));
+}
+
 function alone(s: Sounding, voice: number): Found[] {
-  const { ctx, targets } = s;
+  const { ctx } = s;
   const line = nth(s.voices, voice);
   const { name, extremes } = nth(ctx.voices, voice);
   return line.flatMap((n, i): Found[] => {
@@ -61,14 +75,12 @@ function alone(s: Sounding, voice: number): Found[] {
     if (n.midi < extremes[0] || n.midi > extremes[1])
       put("range", `${n.pitch} at ${where} is ${n.midi < extremes[0] ? "below" : "above"} the range of ${name}`);
     const chord = chordUnder(ctx, n.start);
-    const own = chordPcs(chord);
-    if (!own.includes(mod(n.midi, 12)) && !ctx.key.pcs.includes(mod(n.midi, 12)))
+    const pc = mod(n.midi, 12);
+    if (!chordPcs(chord).includes(pc) && !ctx.key.pcs.includes(pc))
       put("key", `${n.pitch} at ${where} leaves the key${chord?.chord ? ` and ${chord.symbol}` : ""}`);
     else {
-      const lead = ctx.leadAt(n.start);
-      const along = lead?.start === n.start && !inChord(chord, lead.midi);
-      const beyond = stretchesOutside(ctx, n).find((o) => weighs(ctx, o.from, o.to - o.from));
-      if (beyond && !along)
+      const beyond = outsideChord(ctx, n);
+      if (beyond)
         put("chord", `${n.pitch} at ${positionText(ctx.meter, beyond.from)} is outside ${beyond.symbol}`, beyond.from);
     }
     const rubbed = beatsOf(ctx, n).find((t) => rubsAt(ctx, n.midi, t) && !goesAlong(ctx, n, t));
@@ -79,13 +91,7 @@ function alone(s: Sounding, voice: number): Found[] {
         rubbed,
       );
     const before = line[i - 1];
-    const given = targets.given || (targets.parallel && hardLeap(leadMove(ctx, before, n)));
-    if (
-      before &&
-      !given &&
-      n.start - (before.start + before.duration) < firstOf(ctx.meter.beats).duration &&
-      hardLeap(n.midi - before.midi)
-    )
+    if (before && leapsHard(s, before, n))
       put("leap", `${name} leaps ${withArticle(intervalWords(Math.abs(n.midi - before.midi)))} at ${where}`);
     return out;
   });
@@ -179,6 +185,25 @@ function against(s: Sounding, voice: number, other: number): Found[] {
   });
 }
 
+/** Tones that do not go where they want to, though the next chord has it. An inner leading tone may fall. */
+function unresolved(
+  ctx: VocalContext,
+  n: RealizedNote,
+  next: RealizedNote,
+  voice: number,
+): (readonly ["leading tone", "rise"] | readonly ["seventh", "fall"])[] {
+  const [chord, after] = [chordUnder(ctx, n.start), chordUnder(ctx, next.start)];
+  if (!after || after === chord || next.start > n.start + n.duration) return [];
+  const [pc, move, pcs] = [mod(n.midi, 12), next.midi - n.midi, chordPcs(after)];
+  if (pcs.includes(pc)) return [];
+  const rises = voice === 2 && pc === leadingToneOf(ctx.key, chord) && pcs.includes(mod(pc + 1, 12));
+  const falls = pc === seventhOf(chord) && [1, 2].some((d) => pcs.includes(mod(pc - d, 12)));
+  return [
+    ...(rises && move !== 1 ? [["leading tone", "rise"] as const] : []),
+    ...(falls && move !== -1 && move !== -2 ? [["seventh", "fall"] as const] : []),
+  ];
+}
+
 /** Strict voices: distances between upper neighbors, leading tones and sevenths. */
 function strictly(s: Sounding): Found[] {
   const { ctx } = s;
@@ -198,33 +223,13 @@ function strictly(s: Sounding): Found[] {
           message: `${names[voice + 1]} lies more than an octave under ${names[voice]} at ${where}`,
         });
       const next = line[note + 1];
-      const chord = chordUnder(ctx, n.start);
-      const after = next && chordUnder(ctx, next.start);
-      if (!next || !after || after === chord || next.start > n.start + n.duration) return;
-      const [pc, move] = [mod(n.midi, 12), next.midi - n.midi];
-      const pcs = chordPcs(after);
-      const leading = leadingToneOf(ctx.key, chord);
-      if (pc === leading && pcs.includes(mod(pc + 1, 12)) && !pcs.includes(pc) && move !== 1 && voice === 2)
+      for (const [tone, way] of next ? unresolved(ctx, n, next, voice) : [])
         out.push({
           kind: "tendency",
           tick: n.start,
           voice,
           note,
-          message: `The leading tone ${n.pitch} at ${where} does not rise`,
-        });
-      if (
-        pc === seventhOf(chord) &&
-        !pcs.includes(pc) &&
-        move !== -1 &&
-        move !== -2 &&
-        [1, 2].some((d) => pcs.includes(mod(pc - d, 12)))
-      )
-        out.push({
-          kind: "tendency",
-          tick: n.start,
-          voice,
-          note,
-          message: `The seventh ${n.pitch} at ${where} does not fall`,
+          message: `The ${tone} ${n.pitch} at ${where} does not ${way}`,
         });
     }),
   );

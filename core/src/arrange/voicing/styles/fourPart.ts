@@ -69,6 +69,47 @@ function neededOf(chord: Chord): PitchClass[] {
 
 type Tendency = NonNullable<RawVoicing["tends"]>[number];
 
+/** Where a voice, 0 for the bass, sings a pitch class. */
+function sungAt(voice: number, pc: PitchClass): Midi[] {
+  const [low, high] = nth(FOUR_PART, voice);
+  const found: Midi[] = [];
+  for (let m = low + mod(pc - low, 12); m <= high; m += 12) found.push(m);
+  return found;
+}
+
+/** No voice crosses or doubles another at the unison; upper neighbors an octave apart at most, the bass a twelfth. */
+const isSpaced = (b: Midi, t: Midi, a: Midi, s: Midi): boolean =>
+  t > b && a > t && s > a && a - t <= 12 && s - a <= 12 && t - b <= 19;
+
+/** What four voices are asked to sing: the tones, those they cannot do without, and where tones want to go. */
+interface Asked {
+  chord: Chord;
+  pcs: readonly PitchClass[];
+  needed: readonly PitchClass[];
+  fifth: PitchClass | null;
+  seventh: PitchClass | null;
+  leading: PitchClass | null;
+}
+
+/** Four pitches as a layout; null where a needed tone is missing or one is doubled that never is. */
+function layoutOf({ chord, pcs, needed, fifth, seventh, leading }: Asked, pitches: Midi[]): RawVoicing | null {
+  const sung = pitches.map((m) => m % 12);
+  if (!needed.every((pc) => sung.includes(pc))) return null;
+  const counts = new Map<number, number>();
+  for (const pc of sung) counts.set(pc, (counts.get(pc) ?? 0) + 1);
+  const doubling = [...counts].reduce(
+    (sum, [pc, n]) => sum + (n - 1) * doublingCost(chord, pc, leading) + (n > 2 ? 2 : 0),
+    0,
+  );
+  if (doubling >= NEVER) return null;
+  const missing = pcs.filter((pc) => !counts.has(pc)).reduce((sum, pc) => sum + (pc === fifth ? 0.8 : 1.2), 0);
+  const tends = sung.flatMap((pc, voice): Tendency[] => {
+    if (pc === seventh) return [{ voice, way: "down" }];
+    return pc === leading ? [{ voice, way: "up" }] : [];
+  });
+  return { pitches, missing, doubling, ...(tends.length ? { tends } : {}) };
+}
+
 export const fourPart: VoicingStyle = {
   id: "four-part",
   title: "Four parts",
@@ -82,43 +123,20 @@ export const fourPart: VoicingStyle = {
   fixed: true,
   candidates(chord, { scale }) {
     const pcs = [...new Set(chord.tones.map((t) => pcOf(chord, t)))];
-    const bass = bassPc(chord);
     const fifth = chord.tones.find((t) => t.role === "5");
-    const needed = neededOf(chord);
-    const { seventh, leading } = tendencies(chord, scale);
+    const asked: Asked = {
+      ...{ chord, pcs, needed: neededOf(chord), ...tendencies(chord, scale) },
+      fifth: fifth ? pcOf(chord, fifth) : null,
+    };
     const minorOn: Pick<RawVoicing, "minorOn"> =
       scale && mod(nth(scale, 2) - firstOf(scale), 12) === 3 ? { minorOn: firstOf(scale) } : {};
     const out: RawVoicing[] = [];
-    const at = (voice: number, pc: number): Midi[] => {
-      const [low, high] = nth(FOUR_PART, voice);
-      const found: Midi[] = [];
-      for (let m = low + mod(pc - low, 12); m <= high; m += 12) found.push(m);
-      return found;
-    };
-    for (const b of at(0, bass))
-      for (const t of pcs.flatMap((pc) => at(1, pc)))
-        for (const a of pcs.flatMap((pc) => at(2, pc)))
-          for (const s of pcs.flatMap((pc) => at(3, pc))) {
-            if (t < b || a < t || s < a || a - t > 12 || s - a > 12 || t - b > 19) continue;
-            const sung = [b, t, a, s].map((m) => m % 12);
-            if (!needed.every((pc) => sung.includes(pc))) continue;
-            if (new Set([b, t, a, s]).size < 4) continue;
-            const counts = new Map<number, number>();
-            for (const pc of sung) counts.set(pc, (counts.get(pc) ?? 0) + 1);
-            const doubling = [...counts].reduce(
-              (sum, [pc, n]) => sum + (n - 1) * doublingCost(chord, pc, leading) + (n > 2 ? 2 : 0),
-              0,
-            );
-            if (doubling >= NEVER) continue;
-            const missing = pcs
-              .filter((pc) => !counts.has(pc))
-              .reduce((sum, pc) => sum + (fifth && pc === pcOf(chord, fifth) ? 0.8 : 1.2), 0);
-            const tends = sung.flatMap((pc, voice): Tendency[] => {
-              if (pc === seventh) return [{ voice, way: "down" }];
-              if (pc === leading) return [{ voice, way: "up" }];
-              return [];
-            });
-            out.push({ pitches: [b, t, a, s], missing, doubling, ...minorOn, ...(tends.length ? { tends } : {}) });
+    for (const b of sungAt(0, bassPc(chord)))
+      for (const t of pcs.flatMap((pc) => sungAt(1, pc)))
+        for (const a of pcs.flatMap((pc) => sungAt(2, pc)))
+          for (const s of pcs.flatMap((pc) => sungAt(3, pc))) {
+            const layout = isSpaced(b, t, a, s) && layoutOf(asked, [b, t, a, s]);
+            if (layout) out.push({ ...layout, ...minorOn });
           }
     return out;
   },

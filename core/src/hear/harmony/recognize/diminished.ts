@@ -1,6 +1,7 @@
 import { nth } from "../../../base/list";
+import type { Key } from "../../../theory/pitch/key";
 import { typeset } from "../../../theory/pitch/pitch";
-import { chordPitchClasses, rootPc } from "../../../theory/chord/chord";
+import { chordPitchClasses, rootPc, type Chord } from "../../../theory/chord/chord";
 import { above, bassMove, earlier, isDiminished, isFullyDiminished, neighbor, onward } from "../context";
 import type { Recognizer } from "./types";
 
@@ -37,6 +38,10 @@ export const commonToneDiminished: Recognizer = {
   },
 };
 
+/** The one on the lowered third falls into ii, whatever comes before it. */
+const fallsIntoTwo = (chord: Chord, next: Chord, key: Key): boolean =>
+  above(chord, key) === 3 && above(next, key) === 2;
+
 export const passingDiminished: Recognizer = {
   id: "passing-diminished",
   title: "Passing diminished",
@@ -44,22 +49,19 @@ export const passingDiminished: Recognizer = {
   source: "any harmony textbook",
   find(p, i) {
     const { chord, key } = nth(p.chords, i);
-    const before = earlier(p, i)?.chord;
-    const next = onward(p, i)?.chord;
+    const [before, next] = [earlier(p, i), onward(p, i)].map((h) => h?.chord);
     if (!next || !isDiminished(chord)) return null;
-    const up = before !== undefined && bassMove(before, chord) === 1 && bassMove(chord, next) === 1;
-    // The one on the lowered third falls into ii, whatever comes before it.
-    const falls = above(chord, key) === 3 && above(next, key) === 2;
-    const down = bassMove(chord, next) === 11 && (falls || (before !== undefined && bassMove(before, chord) === 11));
+    const came = before && bassMove(before, chord);
+    const goes = bassMove(chord, next);
+    const up = came === 1 && goes === 1;
+    const down = goes === 11 && (came === 11 || fallsIntoTwo(chord, next, key));
     if (!up && !down) return null;
-    const walks =
-      before !== undefined && [1, 11].includes(bassMove(before, chord)) ? [before, chord, next] : [chord, next];
-    const names = walks.map((c) => sym(c.bass ?? c.root));
+    const walks = before && (came === 1 || came === 11) ? [before, chord, next] : [chord, next];
+    const bassOf = (c: Chord) => sym(c.bass ?? c.root);
+    const leads = up ? `, and it is the leading-tone chord of ${bassOf(next)}` : "";
     return {
       function: up ? "dominant" : "chromatic",
-      explanation:
-        "Its bass walks by semitones, " +
-        `${names.join(" – ")}${up ? `, and it is the leading-tone chord of ${sym(next.bass ?? next.root)}` : ""}.`,
+      explanation: `Its bass walks by semitones, ${walks.map(bassOf).join(" – ")}${leads}.`,
     };
   },
 };

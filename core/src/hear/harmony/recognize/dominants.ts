@@ -1,6 +1,6 @@
 import { firstOf, nth, sure } from "../../../base/list";
-import { nameInKey } from "../../../theory/pitch/key";
-import { mod, pitchClass, transposeNote, typeset } from "../../../theory/pitch/pitch";
+import { nameInKey, type Key } from "../../../theory/pitch/key";
+import { mod, pitchClass, transposeNote, typeset, type NoteName } from "../../../theory/pitch/pitch";
 import { rootPc, type Chord } from "../../../theory/chord/chord";
 import { isMinorish, noteOf } from "../../../theory/chord/numerals";
 import { LEADS, targetOf } from "../target";
@@ -47,6 +47,16 @@ export const suspension: Recognizer = {
   },
 };
 
+/** Whether a dominant is heard as one of its target, and not as a chord of the key or some other major chord. */
+function leadsAway(chord: Chord, key: Key, { arrives, root }: { arrives: boolean; root: NoteName }): boolean {
+  const step = key.pcs.indexOf(pitchClass(root));
+  const seventh = isDominant(chord);
+  // The seventh on VII of minor is the dominant of the relative major where that comes.
+  if (belongs(chord, key)) return isMinorish(key) && arrives && step === 2 && seventh;
+  if (arrives) return seventh || step >= 0; // A degree outside the key must be reached by a seventh.
+  return seventh && (isMinorish(key) || ![0, 10].includes(above(chord, key)));
+}
+
 export const appliedDominant: Recognizer = {
   id: "applied-dominant",
   title: "Applied dominant",
@@ -58,16 +68,8 @@ export const appliedDominant: Recognizer = {
     // An augmented triad straight before its goal is a dominant with a raised fifth.
     const beside = neighbor(p, i, 1)?.chord;
     const raised = isAugmented(chord) && beside !== undefined && rootMove(chord, beside) === LEADS.dominant;
-    if (!target || !(isDominant(chord, true) || raised)) return null;
+    if (!target || !(isDominant(chord, true) || raised) || !leadsAway(chord, key, target)) return null;
     const { arrives, root } = target;
-    const step = key.pcs.indexOf(pitchClass(root));
-    // The seventh on VII of minor is the dominant of the relative major where that comes.
-    const toRelative = isMinorish(key) && arrives && step === 2 && isDominant(chord);
-    if (belongs(chord, key) && !toRelative) return null;
-    // Without a seventh, or without arriving, it is some other major chord; a degree outside the key must be reached by
-    // a seventh.
-    if (!isDominant(chord) && (!arrives || step < 0)) return null;
-    if (!arrives && (above(chord, key) === 10 || above(chord, key) === 0) && !isMinorish(key)) return null;
     const third = noteOf(chord, 3);
     const next = onward(p, i)?.chord;
     const lead = third

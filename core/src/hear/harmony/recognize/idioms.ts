@@ -1,7 +1,7 @@
 import { firstOf, lastOf, nth, sure } from "../../../base/list";
 import { listed } from "../../../theory/words/english";
 import { mod, transposeNote, typeset } from "../../../theory/pitch/pitch";
-import { bassPc, chordPitchClasses, rootPc } from "../../../theory/chord/chord";
+import { bassPc, chordPitchClasses, rootPc, type Chord } from "../../../theory/chord/chord";
 import { isMinorish, noteOf } from "../../../theory/chord/numerals";
 import { above, earlier, isDominant, isMajor, isMinor, neighbor, onward, rootMove, type Progression } from "../context";
 import { preparesApplied } from "./prepares";
@@ -110,21 +110,21 @@ export const picardy: Recognizer = {
   source: "any harmony textbook",
   find(p, i) {
     const { chord, key } = nth(p.chords, i);
-    if (!isMinorish(key) || rootPc(chord) !== key.pcs[0] || !isMajor(chord) || isDominant(chord)) return null;
-    const before = earlier(p, i)?.chord;
-    const next = onward(p, i)?.chord;
-    const last = p.chords.slice(i).every((h) => rootPc(h.chord) === key.pcs[0] && !isMinor(h.chord));
+    const onTonic = (c: Chord) => rootPc(c) === key.pcs[0];
+    const ends = onTonic(chord) && isMajor(chord) && !isDominant(chord);
+    if (!isMinorish(key) || !ends) return null;
+    const [turned, before, next] = [neighbor(p, i, -1), earlier(p, i), onward(p, i)].map((h) => h?.chord);
     // Straight after the minor tonic the mode changes; nothing ends.
-    const turned = neighbor(p, i, -1)?.chord;
-    if (turned && rootPc(turned) === key.pcs[0] && isMinor(turned)) return null;
+    const turns = turned !== undefined && onTonic(turned) && isMinor(turned);
+    if (!before || turns) return null;
+    const last = p.chords.slice(i).every((h) => onTonic(h.chord) && !isMinor(h.chord));
     // On the way to iv it is a dominant; before a minor tonic it has not ended anything.
-    if (!last && (!next || rootMove(chord, next) === 5)) return null;
-    if (!before || !([5, 7, 10].includes(above(before, key)) || last)) return null;
-    const third = sure(noteOf(chord, 3));
+    const closes = next !== undefined && rootMove(chord, next) !== 5 && [5, 7, 10].includes(above(before, key));
+    if (!last && !closes) return null;
+    const [raised, minor] = [sure(noteOf(chord, 3)).name, nth(key.scale, 2)].map(sym);
     return {
       function: "tonic",
-      explanation:
-        `Picardy third: ${sym(third.name)} instead of ${sym(nth(key.scale, 2))} lets the minor key end ` + "in major.",
+      explanation: `Picardy third: ${raised} instead of ${minor} lets the minor key end in major.`,
     };
   },
 };

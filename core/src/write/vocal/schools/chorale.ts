@@ -1,6 +1,6 @@
-import { firstOf, nth, sure } from "../../../base/list";
+import { firstOf, nth, pairwise, sure } from "../../../base/list";
 import { mod, type Midi } from "../../../theory/pitch/pitch";
-import { bassPc, rootPc } from "../../../theory/chord/chord";
+import { bassPc, rootPc, type Chord } from "../../../theory/chord/chord";
 import { because } from "../../../song/reasons";
 import { isRub } from "../../../hear/line/between";
 import { belowLimit, parallelPerfect } from "../../../theory/motion/motion";
@@ -28,6 +28,33 @@ function doublingCost(ctx: VocalContext, slot: VocalSlot, pc: number): number {
   return 3;
 }
 
+/** What it costs to leave out a tone, by degree. */
+const MISSING: Record<number, number> = { 1: 2.5, 2: 5, 3: 5, 4: 5, 5: 0.7 };
+
+/** What the bass costs, by semitones over the root: a third is well, a fifth must be led to. */
+function bassCost(above: number): number {
+  if (above === 0) return 0;
+  if (above === 3 || above === 4) return 0.8;
+  return above === 7 ? 3.5 : 1.6;
+}
+
+/** Two voices on one pitch, soprano to bass. */
+const unisonCost = (pitches: readonly Midi[]): number =>
+  pairwise(pitches).reduce((sum, [upper, lower], i) => sum + (upper === lower ? nth(UNISON, i) : 0), 0);
+const UNISON = [1.2, 1.2, 0.8];
+
+/** Which tones are sung how often: doublings, what is missing, a seventh above all. */
+function tonesCost(ctx: VocalContext, slot: VocalSlot, chord: Chord, pitches: readonly Midi[]): number {
+  const counts = new Map<number, number>();
+  for (const m of pitches) counts.set(mod(m, 12), (counts.get(mod(m, 12)) ?? 0) + 1);
+  let cost = 0;
+  for (const [pc, n] of counts) cost += (n - 1) * doublingCost(ctx, slot, pc) + (n > 2 ? 2 : 0);
+  for (const tone of chord.tones)
+    if (!counts.has(mod(rootPc(chord) + tone.semitones, 12))) cost += MISSING[tone.degree] ?? 1.5;
+  const seventh = seventhOf(slot.chord);
+  return cost + (seventh !== null && !counts.has(seventh) ? 5 : 0);
+}
+
 /** Alto, tenor and bass under a note of the tune: complete, spaced, nothing doubled that should not be. */
 function settings(ctx: VocalContext, slot: VocalSlot): Stack[] {
   const { chord } = slot;
@@ -41,42 +68,16 @@ function settings(ctx: VocalContext, slot: VocalSlot): Stack[] {
   };
   const written = bassPc(chord.chord);
   const slashed = chord.chord.bass !== undefined;
-  const seventh = seventhOf(chord);
   const out: Stack[] = [];
   for (const a of inside(0, s - WIDEST_UPPER, s))
     for (const t of inside(1, a - WIDEST_UPPER, a))
       for (const b of inside(2, t - 24, t)) {
         const pc = mod(b, 12);
         if (slashed && pc !== written) continue;
-        const above = mod(pc - rootPc(chord.chord), 12);
-        const bassCost = () => {
-          if (slashed || above === 0) return 0;
-          if (above === 3 || above === 4) return 0.8;
-          if (above === 7) return 3.5;
-          return 1.6;
-        };
-        let cost = bassCost();
-        const counts = new Map<number, number>();
-        for (const m of [s, a, t, b]) counts.set(mod(m, 12), (counts.get(mod(m, 12)) ?? 0) + 1);
-        for (const [own, n] of counts) cost += (n - 1) * doublingCost(ctx, slot, own) + (n > 2 ? 2 : 0);
-        for (const tone of chord.chord.tones)
-          if (!counts.has(mod(rootPc(chord.chord) + tone.semitones, 12))) {
-            const missing = () => {
-              if (tone.degree === 5) return 0.7;
-              if (tone.degree === 1) return 2.5;
-              if (tone.degree === 3 || tone.degree === 4 || tone.degree === 2) return 5;
-              return 1.5;
-            };
-            cost += missing();
-          }
-        if (seventh !== null && !counts.has(seventh)) cost += 5;
-        cost +=
-          rangeCost(sure(alto), a) +
-          rangeCost(sure(tenor), t) +
-          rangeCost(sure(bass), b) +
-          (a === s ? 1.2 : 0) +
-          (t === a ? 1.2 : 0) +
-          (t === b ? 0.8 : 0);
+        let cost = slashed ? 0 : bassCost(mod(pc - rootPc(chord.chord), 12));
+        cost += tonesCost(ctx, slot, chord.chord, [s, a, t, b]);
+        cost += rangeCost(sure(alto), a) + rangeCost(sure(tenor), t) + rangeCost(sure(bass), b);
+        cost += unisonCost([s, a, t, b]);
         cost += Math.max(0, t - b - 16) * 0.1 + belowLimit(b, t) * 1.5;
         if (!pcs.includes(mod(s, 12))) cost += [a, t, b].filter((m) => isRub(m, s)).length * 4;
         out.push({ pitches: [a, t, b], cost });

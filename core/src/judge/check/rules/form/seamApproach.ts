@@ -1,10 +1,10 @@
 import { firstOf, sure } from "../../../../base/list";
-import { mod, noteOf, pitchClass } from "../../../../theory/pitch/pitch";
+import { mod, noteOf, pitchClass, type Midi } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
 import { leadsTo } from "../../../../write/bass/pitches";
 import { sectionOf } from "../../../../song/document";
 import { passView } from "../../../../song/passView";
-import { chordAtTick } from "../../../../song/realize";
+import { chordAtTick, type RealizedNote } from "../../../../song/realize";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
 import { moveNote, pcsOf } from "../lines";
 import { waysOn } from "../../../../song/onward";
@@ -17,6 +17,29 @@ const PROMISES = new Set(["approachBelow", "approachAbove", "approachFifth", "ap
 function inView(ctx: CheckContext, { pass }: Seam): CheckContext {
   const song = passView(ctx.song, pass.id);
   return { ...ctx, song, section: sure(sectionOf(song, pass.sectionId)) };
+}
+
+/** The target a written approach names, where the next section does not begin on it. */
+function missedTarget(seam: Seam, last: RealizedNote, first: RealizedNote): string | null {
+  const target = last.reason?.params?.target;
+  if (typeof target !== "string") return null;
+  return mod(first.midi - (seam.pass.transpose ?? 0), 12) === pitchClass(target) ? null : target;
+}
+
+/** Written as an approach, or outside its chord. */
+function leadsOn({ meter }: CheckContext, seam: Seam, last: RealizedNote): boolean {
+  if (PROMISES.has(last.reason?.id ?? "")) return true;
+  const pcs = pcsOf(chordAtTick(seam.before.chords, last.start - (seam.pass.bars?.[0] ?? 0) * meter.bar));
+  return pcs.length > 0 && !pcs.includes(mod(last.midi, 12));
+}
+
+/** A step of the key before the note that comes, the nearest to the one that is there. */
+function stepBefore(seam: Seam, last: RealizedNote, first: RealizedNote): Midi | undefined {
+  const { key } = firstOf(seam.before.sections);
+  return [-2, -1, 1, 2]
+    .map((d) => first.midi + d)
+    .sort((a, b) => Math.abs(a - last.midi) - Math.abs(b - last.midi))
+    .find((m) => key.pcs.includes(mod(m, 12)));
 }
 
 export const seamApproach: Rule = {
@@ -37,23 +60,11 @@ export const seamApproach: Rule = {
           const pair = over(ctx, seam, part.id);
           if (!pair) return [];
           const { last, first } = pair;
-          const promised = PROMISES.has(last.reason?.id ?? "");
-          const pcs = pcsOf(chordAtTick(seam.before.chords, last.start - (seam.pass.bars?.[0] ?? 0) * ctx.meter.bar));
-          const outside = pcs.length > 0 && !pcs.includes(mod(last.midi, 12));
-          const target = last.reason?.params?.target;
-          const missed =
-            typeof target === "string" && mod(first.midi - (seam.pass.transpose ?? 0), 12) !== pitchClass(target);
-          if (
-            !(promised || outside) ||
-            ((leadsTo(last.midi, first.midi) || mod(last.midi - first.midi, 12) === 0) && !missed)
-          )
-            return [];
-          const steps = [-2, -1, 1, 2]
-            .map((d) => first.midi + d)
-            .sort((a, b) => Math.abs(a - last.midi) - Math.abs(b - last.midi));
-          const { key } = firstOf(seam.before.sections);
-          const step = steps.find((m) => key.pcs.includes(mod(m, 12)));
+          const missed = missedTarget(seam, last, first);
+          const arrives = leadsTo(last.midi, first.midi) || mod(last.midi - first.midi, 12) === 0;
+          if (!leadsOn(ctx, seam, last) || (arrives && !missed)) return [];
           const only = waysOn(ctx.song, ctx.section.id).length === 1;
+          const step = stepBefore(seam, last, first);
           const mends =
             step !== undefined && step !== last.midi && !last.pinned
               ? [moveNote(inView(ctx, seam), part, last, step)]
@@ -66,7 +77,7 @@ export const seamApproach: Rule = {
               notes: [last.id],
               message:
                 `${part.name} leads with ${last.pitch} at ${positionText(ctx.meter, last.start)} of ` +
-                `${seam.from}${missed ? ` to ${target}` : ""}, but ${seam.into} begins on ${noteOf(first.pitch)}.`,
+                `${seam.from}${missed ? ` to ${missed}` : ""}, but ${seam.into} begins on ${noteOf(first.pitch)}.`,
               amount: `to ${noteOf(first.pitch)}`,
               // Where the section goes on in other ways too, the bar is written for this pass alone.
               fixes: only

@@ -5,7 +5,9 @@ import { mod, pitchMidi } from "../../../../theory/pitch/pitch";
 import { bassPc } from "../../../../theory/chord/chord";
 import { spellAt } from "../../../../song/spell";
 import { instrumentOf, midiRange } from "../../../../theory/instrument/instruments";
-import type { Fix, RawFinding, Rule } from "../../rule";
+import { partOf } from "../../../../song/document";
+import type { SliceNote } from "../../../../hear/slice/slices";
+import type { CheckContext, Fix, RawFinding, Rule } from "../../rule";
 
 /** The highest note there is (MIDI 1.0). */
 const HIGHEST = 127;
@@ -20,11 +22,13 @@ export const bassAboveChords: Rule = {
     "lowest, nothing is changed by it.",
   source: "Huron 2001 (part crossing); common practice",
   severity: { chorale: "fault", band: "warning", jazz: "warning", loop: "warning" },
-  find({ song, section, sliced, meter }) {
+  find(ctx) {
+    const { sliced, meter } = ctx;
     const found = new Map<string, RawFinding>();
+    const roles = new Map(sliced.real.parts.map((p) => [p.id, p.role]));
     for (const slice of sliced.slices) {
-      const bass = slice.notes.find((n) => sure(sliced.real.parts.find((p) => p.id === n.part)).role === "bass");
-      const lowest = slice.notes.find((n) => sure(sliced.real.parts.find((p) => p.id === n.part)).role === "chords");
+      const bass = slice.notes.find((n) => roles.get(n.part) === "bass");
+      const lowest = slice.notes.find((n) => roles.get(n.part) === "chords");
       if (!bass || !lowest || bass.note.midi <= lowest.note.midi) continue;
       // What lies lowest is the written bass: the inversion is as it is written.
       if (slice.chord?.chord && mod(lowest.note.midi, 12) === bassPc(slice.chord.chord)) continue;
@@ -34,41 +38,12 @@ export const bassAboveChords: Rule = {
         known.duration = (known.duration ?? 0) + slice.duration;
         continue;
       }
-      const fixes: Fix[] = [];
-      const part = sure(song.parts.find((p) => p.id === bass.part));
-      const [low] = midiRange(part.range ?? instrumentOf(part.instrument, song).range);
-      if (bass.note.midi - 12 >= low) {
-        const pitch = spellAt(song, section, bass.note.start, bass.note.midi - 12);
-        fixes.push({
-          label: `Bass to ${pitch}`,
-          edit: { do: "changeNotes", section: section.id, part: bass.part, notes: [{ id: bass.note.id, pitch }] },
-        });
-      }
-      const event = section.chords.find((c) => c.id === lowest.note.chordId);
-      const pitches = event?.voicings?.[lowest.part]?.pitches;
-      if (event && pitches) {
-        const midis = pitches.map(
-          (p) => pitchMidi(p) + 12 * Math.max(0, Math.ceil((bass.note.midi - pitchMidi(p)) / 12)),
-        );
-        const raised = midis.map((midi) => spellAt(song, section, event.start, midi));
-        if (Math.max(...midis) <= HIGHEST)
-          fixes.push({
-            label: `${sure(sliced.real.parts.find((p) => p.id === lowest.part)).name} above ${bass.note.pitch}`,
-            edit: {
-              do: "pinVoicing",
-              section: section.id,
-              part: lowest.part,
-              chord: event.id,
-              pitches: [...new Set(raised)],
-            },
-          });
-      }
       found.set(id, {
         tick: slice.start,
         duration: slice.duration,
         parts: [bass.part, lowest.part],
         notes: [bass.note.id, lowest.note.id],
-        fixes,
+        fixes: [...bassDown(ctx, bass), ...chordUp(ctx, bass, lowest)],
         amount: counted(bass.note.midi - lowest.note.midi, "semitone"),
         message:
           `The bass's ${bass.note.pitch} lies above the chord part's ${lowest.note.pitch} at ` +
@@ -78,3 +53,34 @@ export const bassAboveChords: Rule = {
     return [...found.values()].map((f) => ({ ...f, amount: `${f.amount}, ${beatsText(meter, sure(f.duration))}` }));
   },
 };
+
+function bassDown({ song, section }: CheckContext, { note, part: id }: SliceNote): Fix[] {
+  const part = sure(partOf(song, id));
+  const [low] = midiRange(part.range ?? instrumentOf(part.instrument, song).range);
+  if (note.midi - 12 < low) return [];
+  const pitch = spellAt(song, section, note.start, note.midi - 12);
+  return [
+    {
+      label: `Bass to ${pitch}`,
+      edit: { do: "changeNotes", section: section.id, part: id, notes: [{ id: note.id, pitch }] },
+    },
+  ];
+}
+
+/** Every note of the chord that lies under the bass, as many octaves up as it takes. */
+function chordUp({ song, section }: CheckContext, bass: SliceNote, { note, part }: SliceNote): Fix[] {
+  const event = section.chords.find((c) => c.id === note.chordId);
+  const layout = event?.voicings?.[part];
+  if (!event || !layout) return [];
+  const midis = layout.pitches.map(
+    (p) => pitchMidi(p) + 12 * Math.max(0, Math.ceil((bass.note.midi - pitchMidi(p)) / 12)),
+  );
+  if (Math.max(...midis) > HIGHEST) return [];
+  const raised = midis.map((midi) => spellAt(song, section, event.start, midi));
+  return [
+    {
+      label: `${sure(partOf(song, part)).name} above ${bass.note.pitch}`,
+      edit: { do: "pinVoicing", section: section.id, part, chord: event.id, pitches: [...new Set(raised)] },
+    },
+  ];
+}

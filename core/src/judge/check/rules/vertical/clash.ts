@@ -1,6 +1,6 @@
 import { firstOf, sure } from "../../../../base/list";
 import { mod } from "../../../../theory/pitch/pitch";
-import { beatsText, metricalLevel, positionText } from "../../../../theory/time/meter";
+import { beatsText, metricalLevel, positionText, type Meter } from "../../../../theory/time/meter";
 import { isRub } from "../../../../hear/line/between";
 import { textbookKind } from "../../../../hear/slice/roles";
 import type { SliceNote } from "../../../../hear/slice/slices";
@@ -41,6 +41,18 @@ function rubsOf({ sliced }: CheckContext): Rub[] {
   return [...found.values()];
 }
 
+/** Too short and light to be heard as a mistake, or a dissonance that is meant. */
+function goesBy(meter: Meter, { low, high, from, duration }: Rub): boolean {
+  const beat = firstOf(meter.beats).duration;
+  const level = metricalLevel(meter, from);
+  if (duration < beat && !(level >= -2 && duration >= beat / 2)) return true;
+  const kinds = [low, high].map(({ span }) => ({ span, kind: textbookKind(span) ?? "" }));
+  if (kinds.some(({ kind }) => MEANT.has(kind))) return true;
+  // A light passing tone goes by.
+  const short = duration <= beat / 2 && level <= -2;
+  return duration <= beat && kinds.some(({ span, kind }) => LIGHT.has(kind) && (!span.accented || short));
+}
+
 export const clash: Rule = {
   id: "clash",
   title: "Two parts rub",
@@ -54,17 +66,11 @@ export const clash: Rule = {
   heard: 1.2,
   find(ctx) {
     const { song, meter } = ctx;
-    const beat = firstOf(meter.beats).duration;
     const partOf = (id: string) => sure(song.parts.find((p) => p.id === id));
     const elsewhere = inOtherKey(ctx);
     return rubsOf(ctx).flatMap(({ low, high, from, duration }): RawFinding[] => {
       if (elsewhere.has(low.part) || elsewhere.has(high.part)) return [];
-      const onBeat = metricalLevel(meter, from) >= -2 && duration >= beat / 2;
-      if (duration < beat && !onBeat) return [];
-      if ([low, high].some((n) => MEANT.has(textbookKind(n.span) ?? ""))) return [];
-      // A light passing tone goes by.
-      const light = (n: SliceNote) => !n.span.accented || (duration <= beat / 2 && metricalLevel(meter, from) <= -2);
-      if (duration <= beat && [low, high].some((n) => LIGHT.has(textbookKind(n.span) ?? "") && light(n))) return [];
+      if (goesBy(meter, { low, high, from, duration })) return [];
       const [a, b] = [partOf(low.part), partOf(high.part)];
       // Between two voices it is told of them.
       if (isSung(song, a) && isSung(song, b)) return [];

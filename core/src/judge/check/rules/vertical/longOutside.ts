@@ -55,6 +55,12 @@ export const longOutside: Rule = {
     const walking = new Set(
       sliced.real.parts.filter((p) => p.role === "bass" && walks(p.notes, beat)).map((p) => p.id),
     );
+    // A light passing or neighboring tone may last a beat; so may every note of a bass that walks.
+    const usual = ({ id, role }: { id: string; role: string }, { kind, accented }: RoleSpan): number => {
+      if (role !== "bass") return kind !== "approach" && led.has(kind) && !accented ? 1 : ALLOWED.upper;
+      if (walking.has(id)) return 1;
+      return led.has(kind) ? byStyle(id) : ALLOWED.bass;
+    };
     const elsewhere = inOtherKey(ctx);
     return sliced.real.parts
       .filter((p) => !p.linked && p.role !== "drums" && !elsewhere.has(p.id))
@@ -65,15 +71,7 @@ export const longOutside: Rule = {
             if (told.get(span.chord) === mod(note.midi, 12)) return [];
             if (span.kind === "tension" && part.role !== "bass") return [];
             const beats = span.duration / firstOf(meter.beats).duration;
-            // A light passing or neighboring tone may last a beat; so may every note of a bass that walks.
-            let usual: number;
-            if (part.role !== "bass") {
-              if (span.kind !== "approach" && led.has(span.kind) && !span.accented) usual = 1;
-              else usual = ALLOWED.upper;
-            } else if (walking.has(part.id)) usual = 1;
-            else if (led.has(span.kind)) usual = byStyle(part.id);
-            else usual = ALLOWED.bass;
-            if (beats <= (BY_NAME[span.kind] ?? usual)) return [];
+            if (beats <= (BY_NAME[span.kind] ?? usual(part, span))) return [];
             const held = index > 0 ? `is held into ${span.chord.symbol}, where it is` : `under ${span.chord.symbol} is`;
             const kind = span.kind === "outside" || span.kind === "tension" ? "" : ` (${KIND_WORDS[span.kind]})`;
             return [

@@ -4,7 +4,8 @@ import { counted } from "../../../../theory/words/english";
 import { intervalWords } from "../../../../theory/pitch/interval";
 import { beatsText, positionText } from "../../../../theory/time/meter";
 import { spellAt } from "../../../../song/spell";
-import type { Midi } from "../../../../theory/pitch/pitch";
+import type { Midi, PitchName } from "../../../../theory/pitch/pitch";
+import type { RealizedNote } from "../../../../song/realize";
 import { belowLimit } from "../../../../theory/motion/motion";
 import { pairRoughness } from "../../../../theory/motion/roughness";
 import { rangeOfPart } from "../../../../hear/singer/range";
@@ -24,7 +25,7 @@ export const lowIntervals: Rule = {
   source: "low interval limits of arranging handbooks, which differ by a step; roughness after Sethares 1993",
   severity: { chorale: "warning", band: "warning", jazz: "note", loop: "warning" },
   find(ctx) {
-    const { song, section, sliced, meter } = ctx;
+    const { song, sliced, meter } = ctx;
     const found = new Map<string, RawFinding>();
     for (const slice of sliced.slices) {
       const pair = tooLow(slice.notes);
@@ -42,52 +43,12 @@ export const lowIntervals: Rule = {
         if (!known.notes.includes(low.note.id)) known.notes.push(low.note.id);
         continue;
       }
-      const fixes: Fix[] = [];
-      // By as many octaves as it takes: a ninth may be too low where the second was.
-      const up = [12, 24].find((n) => !belowLimit(low.note.midi, high.note.midi + n)) ?? 24;
-      const raised = spellAt(song, section, high.note.start, high.note.midi + up);
-      const event = high.note.chordId ? section.chords.find((c) => c.id === high.note.chordId) : undefined;
-      const pitches = event?.voicings?.[high.part]?.pitches;
-      if (event && pitches)
-        fixes.push({
-          label: `${high.note.pitch} to ${raised} in the chord`,
-          edit: {
-            do: "pinVoicing",
-            section: section.id,
-            part: high.part,
-            chord: event.id,
-            pitches: [...pitches.filter((p) => p !== high.note.pitch), raised],
-          },
-        });
-      else if (!high.note.chordId)
-        fixes.push({
-          label: `${high.note.pitch} to ${raised}`,
-          edit: {
-            do: "changeNotes",
-            section: section.id,
-            part: high.part,
-            notes: [{ id: high.note.id, pitch: raised }],
-          },
-        });
-      if (!low.note.chordId && low.note.midi - 12 >= 28 && !belowLimit(low.note.midi - 12, high.note.midi)) {
-        const lowered = spellAt(song, section, low.note.start, low.note.midi - 12);
-        fixes.push({
-          label: `${low.note.pitch} to ${lowered}`,
-          edit: {
-            do: "changeNotes",
-            section: section.id,
-            part: low.part,
-            notes: [{ id: low.note.id, pitch: lowered }],
-          },
-        });
-      }
-      fixes.push(...asOneVoice(ctx, low, high));
       found.set(id, {
         tick: slice.start,
         duration: slice.duration,
         parts: [low.part, high.part],
         notes: [low.note.id, high.note.id],
-        fixes,
+        fixes: [...upperRaised(ctx, low, high), ...lowerLowered(ctx, low, high), ...asOneVoice(ctx, low, high)],
         amount: `${counted(short, "semitone")} too low`,
         message:
           `The ${intervalWords(high.note.midi - low.note.midi)} ${low.note.pitch}–${high.note.pitch} at ` +
@@ -141,3 +102,39 @@ function asOneVoice({ song, section }: CheckContext, low: SliceNote, high: Slice
     },
   ];
 }
+
+/** The upper note higher by as many octaves as it takes: a ninth may be too low where the second was. */
+function upperRaised({ song, section }: CheckContext, low: SliceNote, { note, part }: SliceNote): Fix[] {
+  const up = [12, 24].find((n) => !belowLimit(low.note.midi, note.midi + n)) ?? 24;
+  const raised = spellAt(song, section, note.start, note.midi + up);
+  if (!note.chordId) return [toPitch(section.id, part, note, raised)];
+  const event = section.chords.find((c) => c.id === note.chordId);
+  const layout = event?.voicings?.[part];
+  if (!event || !layout) return [];
+  return [
+    {
+      label: `${note.pitch} to ${raised} in the chord`,
+      edit: {
+        do: "pinVoicing",
+        section: section.id,
+        part,
+        chord: event.id,
+        pitches: [...layout.pitches.filter((p) => p !== note.pitch), raised],
+      },
+    },
+  ];
+}
+
+/** The lowest string of a bass (E1). */
+const LOWEST: Midi = 28;
+
+function lowerLowered({ song, section }: CheckContext, { note, part }: SliceNote, high: SliceNote): Fix[] {
+  const midi = note.midi - 12;
+  if (note.chordId || midi < LOWEST || belowLimit(midi, high.note.midi)) return [];
+  return [toPitch(section.id, part, note, spellAt(song, section, note.start, midi))];
+}
+
+const toPitch = (section: string, part: string, { id, pitch: was }: RealizedNote, pitch: PitchName): Fix => ({
+  label: `${was} to ${pitch}`,
+  edit: { do: "changeNotes", section, part, notes: [{ id, pitch }] },
+});

@@ -1,10 +1,19 @@
-import { mod } from "../../../../theory/pitch/pitch";
+import { mod, type Midi } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
-import { rootPc } from "../../../../theory/chord/chord";
+import { rootPc, type Chord } from "../../../../theory/chord/chord";
 import type { RawFinding, Rule } from "../../rule";
 import { chordOfLine, endOf, linesOf, mends } from "../lines";
 
 const step = (semitones: number): boolean => Math.abs(semitones) === 1 || Math.abs(semitones) === 2;
+
+/** Passed through by step, or stayed on. */
+const isLed = (before: Midi, here: Midi, after: Midi): boolean =>
+  (step(here - before) && step(after - here)) || (before === here && after === here);
+
+const isFifthOfTriad = (chord: Chord, midi: Midi): boolean =>
+  chord.tones.some((t) => t.degree === 5 && t.alter === 0) &&
+  !chord.tones.some((t) => t.degree === 7) &&
+  mod(midi - rootPc(chord), 12) === 7;
 
 export const sixFour: Rule = {
   id: "six-four",
@@ -24,17 +33,12 @@ export const sixFour: Rule = {
       notes.flatMap((note, i): RawFinding[] => {
         const here = chordOfLine(ctx, note.start);
         const chord = here?.chord;
-        const fifth = chord?.tones.find((t) => t.degree === 5 && t.alter === 0);
-        if (!chord || !fifth || chord.tones.some((t) => t.degree === 7) || mod(note.midi - rootPc(chord), 12) !== 7)
-          return [];
-        if (!lowest(note.start, note.midi)) return [];
+        if (!chord || !isFifthOfTriad(chord, note.midi) || !lowest(note.start, note.midi)) return [];
         const [before, after] = [notes[i - 1], notes[i + 1]];
         const next = ctx.sliced.real.chords.find((c) => c.start > here.start && c.chord);
         const cadential = next?.chord && rootPc(next.chord) === mod(note.midi, 12);
-        const passing = before && after && step(note.midi - before.midi) && step(after.midi - note.midi);
-        const stays = before && after && before.midi === note.midi && after.midi === note.midi;
         const walks = [before, after].some((n) => n && chordOfLine(ctx, n.start) === here);
-        if (cadential || passing || stays || walks) return [];
+        if (cadential || walks || (before && after && isLed(before.midi, note.midi, after.midi))) return [];
         return [
           {
             tick: note.start,

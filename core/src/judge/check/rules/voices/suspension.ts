@@ -3,7 +3,7 @@ import { mod } from "../../../../theory/pitch/pitch";
 import { beatsText, metricalLevel, positionText } from "../../../../theory/time/meter";
 import { rootPc } from "../../../../theory/chord/chord";
 import type { RealizedChord } from "../../../../song/realize";
-import { textbookKind } from "../../../../hear/slice/roles";
+import { textbookKind, type RoleSpan } from "../../../../hear/slice/roles";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
 import { chordOfLine, endOf, goesOn, linesOf, mends, moveNote, notFallen, pcsOf } from "../lines";
 
@@ -58,25 +58,27 @@ const unprepared = (ctx: CheckContext): RawFinding[] =>
     }),
   );
 
+/** A tone without a name of its own, outside a chord that comes on a beat, for half a beat or more. */
+function hangs(ctx: CheckContext, span: RoleSpan): boolean {
+  const beat = firstOf(ctx.meter.beats).duration;
+  const { kind, duration, start } = span;
+  const named = kind !== "outside" || textbookKind(span) !== null;
+  return !named && duration < beat && duration >= beat / 2 && metricalLevel(ctx.meter, start) >= -2;
+}
+
 /**
  * Tones held into a chord on a beat that rub for less than a beat and are left by leap; longer ones are told as tones
  * outside the chord.
  */
 function leftByLeap(ctx: CheckContext): RawFinding[] {
-  const beat = firstOf(ctx.meter.beats).duration;
   return linesOf(ctx).flatMap(({ part, notes }) =>
     notes.slice(0, -1).flatMap((note, i): RawFinding[] => {
       const spans = ctx.sliced.roles.get(part.id)?.get(note) ?? [];
       const last = spans.at(-1);
-      if (spans.length < 2 || !last?.chord?.chord || last.kind !== "outside" || textbookKind(last) !== null) return [];
+      if (spans.length < 2 || !last?.chord?.chord || !hangs(ctx, last)) return [];
       const next = nth(notes, i + 1);
-      if (last.duration >= beat || last.duration < beat / 2 || metricalLevel(ctx.meter, last.start) < -2) return [];
-      if (
-        !goesOn(ctx, note, next) ||
-        chordOfLine(ctx, next.start) !== last.chord ||
-        Math.abs(next.midi - note.midi) <= 2
-      )
-        return [];
+      const left = goesOn(ctx, note, next) && chordOfLine(ctx, next.start) === last.chord;
+      if (!left || Math.abs(next.midi - note.midi) <= 2) return [];
       const below = [1, 2].find((d) => pcsOf(last.chord).includes(mod(note.midi - d, 12)));
       return [
         {
