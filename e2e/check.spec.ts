@@ -1,8 +1,7 @@
 import type { Page } from "@playwright/test";
 import { readFileSync } from "node:fs";
-import { Edit, firstOf, must, Song, sure } from "../core/src/index";
-import { demoSongs } from "../demo/songs";
 import { expect, songOf, test } from "./fixtures";
+import { demoSongs, Edit, firstOf, must, Song, sure } from "./orchard";
 
 /** A voice that is too high in four bars, over a bass that stands outside its chord once. */
 function faulty(): Song {

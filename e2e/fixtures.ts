@@ -1,12 +1,13 @@
-import { sure } from "../core/src/index";
 import { spawn } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { fileURLToPath } from "node:url";
+import AxeBuilder from "@axe-core/playwright";
 import { test as base, expect, type Locator, type Page } from "@playwright/test";
 import type { Song } from "../core/src/index";
 import { bundleServer } from "../scripts/bundle.mjs";
+import { firstOf, songFile, sure } from "./orchard";
 
 const root = path.join(path.dirname(fileURLToPath(import.meta.url)), "..");
 
@@ -15,7 +16,7 @@ export async function launchServer(): Promise<{ url: string; stop(): void }> {
   const folder = mkdtempSync(path.join(tmpdir(), "orchard-e2e-"));
   const child = spawn(process.execPath, [bundleServer()], {
     cwd: root,
-    env: { ...process.env, PORT: "0", DATA_DIR: folder },
+    env: { ...process.env, PORT: "0", DATA_DIR: folder, SEED: songFile() },
     stdio: ["ignore", "pipe", "ignore"],
   });
   const url = await new Promise<string>((resolve, reject) => {
@@ -76,8 +77,25 @@ export const typeLine = async (page: Page, line: string): Promise<void> => {
 };
 
 /** The song as the page holds it. */
-export const songOf = (page: Page): Promise<Song> => page.evaluate(() => window.orchard!.song()!);
+export const songOf = async (page: Page): Promise<Song> =>
+  // As one text it travels many times faster than as a tree of values.
+  JSON.parse(await page.evaluate(() => JSON.stringify(window.orchard!.song()))) as Song;
 export const saved = (page: Page): Promise<void> => expect(page.locator(".status")).toHaveText("Saved");
+
+/**
+ * What axe finds on the page: each rule with the first place. The score has most of the nodes and is the same in every
+ * workspace: `where` leaves it out, or keeps to the panel. There are no frames, for which axe would open another page.
+ */
+export async function unreadable(page: Page, where: "page" | "beside the score" | "panel" = "page"): Promise<string[]> {
+  const axe = new AxeBuilder({ page }).options({ resultTypes: ["violations"] }).setLegacyMode();
+  if (where === "beside the score") axe.exclude("#score");
+  if (where === "panel") axe.include("#panel");
+  const { violations } = await axe.analyze();
+  return violations.map(({ id, nodes }) => {
+    const { html, failureSummary } = firstOf(nodes);
+    return `${id}: ${html.slice(0, 160)} ${failureSummary?.slice(0, 200)}`;
+  });
+}
 
 /** Where a beat of the section stands on the page, by the ruler; beats are counted from 0 at bar 1. */
 export async function beatX(page: Page, beat: number, beatsABar = 4): Promise<number> {

@@ -1,8 +1,7 @@
-import { firstOf, nth, sure } from "../core/src/index";
 import type { Page } from "@playwright/test";
-import { demoSongs } from "../demo/songs";
 import type { Song } from "../core/src/index";
 import { expect, songOf, test, dragOnto } from "./fixtures";
+import { demoSongs, firstOf, nth, sure } from "./orchard";
 
 const strip = (page: Page) => page.getByRole("navigation", { name: "Form" });
 const passes = (page: Page) => strip(page).locator(".form-pass");

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
-import { firstOf, nth, Song, sure } from "../core/src/index";
 import { drumCell, expect, newSong, saved, songOf, test, typeLine } from "./fixtures";
+import { firstOf, nth, Song, sure } from "./orchard";
 
 test("the main job: chords, kick, voicings, bass, check, hearing, editing, coming back, MIDI", async ({ page }) => {
   const id = await newSong(page, "Windfall Evening");

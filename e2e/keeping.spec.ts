@@ -1,6 +1,5 @@
-import { firstOf, Midi } from "../core/src/index";
-import { demoSongs } from "../demo/songs";
 import { expect, newSong, saved, songOf, test, typeLine } from "./fixtures";
+import { demoSongs, firstOf, Midi } from "./orchard";
 
 test("unsent edits survive a server that is away and a reloaded page, and are sent when it is back", async ({
   page,

@@ -1,6 +1,5 @@
-import { demoSongs } from "../demo/songs";
-import { firstOf, Pitch, type Song } from "../core/src/index";
 import { expect, newSong, saved, songOf, test } from "./fixtures";
+import { demoSongs, firstOf, Pitch, type Song } from "./orchard";
 
 test("another key: the music moves up or down or only its name changes; heard first, taken back in one step", async ({
   page,

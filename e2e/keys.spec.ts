@@ -1,8 +1,7 @@
-import { firstOf, nth } from "../core/src/index";
 import type { Page } from "@playwright/test";
-import { demoSongs } from "../demo/songs";
 import type { Song } from "../core/src/index";
 import { expect, songOf, test } from "./fixtures";
+import { demoSongs, firstOf, nth } from "./orchard";
 
 /** What has the focus: its element and how it is called. */
 const focused = (page: Page): Promise<string> =>

@@ -1,7 +1,6 @@
 import type { Page } from "@playwright/test";
-import { demoSongs } from "../demo/songs";
-import { Meter, firstOf, type Note, nth, type Song, sure, Tune } from "../core/src/index";
 import { clickLane, drag, expect, newSong, songOf, test, typeLine } from "./fixtures";
+import { demoSongs, firstOf, Meter, type Note, nth, type Song, sure, Tune } from "./orchard";
 
 /** Opens a demo song in Lines, with one of its tabs. */
 async function openLines(page: Page, song: number, tab: string): Promise<void> {

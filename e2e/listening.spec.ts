@@ -1,5 +1,5 @@
-import { sure } from "../core/src/index";
 import { expect, saved, songOf, test } from "./fixtures";
+import { sure } from "./orchard";
 
 test("loop over bars of the ruler, solo, mute, click and count-in", async ({ page }) => {
   await page.goto("/songs/cider-press-strut/bass");

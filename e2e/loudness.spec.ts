@@ -1,7 +1,7 @@
 import type { Page } from "@playwright/test";
-import { firstOf, Instrument, must, nth, Pitch, Song, sure } from "../core/src/index";
 import { loudness, peak, aWeight } from "./loudness";
 import { expect, rendered, test } from "./fixtures";
+import { firstOf, Instrument, must, nth, Pitch, Song, sure } from "./orchard";
 
 /** Four bars of a demo song. */
 const BARS = 7680;

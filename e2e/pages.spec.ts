@@ -1,9 +1,8 @@
-import { firstOf, nth, sure } from "../core/src/index";
 import type { Page } from "@playwright/test";
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
-import { demoSongs } from "../demo/songs";
 import { faultsOn } from "./boxes";
 import { expect, test } from "./fixtures";
+import { demoSongs, firstOf, nth, sure } from "./orchard";
 
 /** A copy of a demo song for this test alone: others change theirs. Returns its address. */
 async function copyOf(page: Page, id: string): Promise<string> {
@@ -160,8 +159,7 @@ for (const song of SONGS)
     const staves = page.locator(".notation select");
     for (const name of await staves.locator("option").allTextContents()) {
       await staves.selectOption({ label: name });
-      await expect(page.locator(".sheet .sheet-system svg").first()).toBeVisible();
-      await page.waitForTimeout(350);
+      await expect(page.locator(".sheet[aria-busy=false] .sheet-system svg").first()).toBeVisible();
       expect([name, await faultsOn(page)]).toEqual([name, []]);
     }
   });

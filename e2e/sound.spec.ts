@@ -1,5 +1,5 @@
-import { firstOf, nth, Pitch, type RealizedSong, Song, sure } from "../core/src/index";
 import { expect, rendered, test } from "./fixtures";
+import { firstOf, nth, Pitch, type RealizedSong, Song, sure } from "./orchard";
 
 /** Energy of a frequency in a stretch of samples (Goertzel), by sample. */
 function energy(

@@ -1,8 +1,6 @@
-import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
-import { Edit, firstOf, must, nth, type Song, sure } from "../core/src/index";
-import { demoSongs } from "../demo/songs";
-import { expect, saved, songOf, test } from "./fixtures";
+import { expect, saved, songOf, test, unreadable } from "./fixtures";
+import { demoSongs, Edit, firstOf, must, nth, type Song, sure } from "./orchard";
 
 /** A demo song under eight parts with long names, and a bass that is found fault with all over. */
 function crowded(): Song {
@@ -198,12 +196,7 @@ test("axe finds nothing in the crowded song: narrow in the light, usual in the d
     await page.setViewportSize({ width, height: Math.round(width * 0.6) });
     await page.goto(url);
     await expect(page.locator(".findings > li").first()).toBeVisible();
-    const { violations } = await new AxeBuilder({ page }).options({ resultTypes: ["violations"] }).analyze();
-    expect([scheme, width, violations.map((v) => `${v.id}: ${firstOf(v.nodes).html.slice(0, 140)}`)]).toEqual([
-      scheme,
-      width,
-      [],
-    ]);
+    expect([scheme, width, await unreadable(page)]).toEqual([scheme, width, []]);
   }
 });
 

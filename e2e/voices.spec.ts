@@ -1,9 +1,8 @@
-import { firstOf, nth, sure } from "../core/src/index";
 import type { Page } from "@playwright/test";
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
-import { demoSongs } from "../demo/songs";
 import type { Song } from "../core/src/index";
 import { expect, songOf, test } from "./fixtures";
+import { demoSongs, firstOf, nth, sure } from "./orchard";
 
 /** Opens a demo song in Lines, with one of its tabs. */
 async function openLines(page: Page, tab: string, song = 0): Promise<Song> {

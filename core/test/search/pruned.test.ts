@@ -93,7 +93,7 @@ const sumOf = (lattice: BoundedLattice, picks: readonly number[]): number =>
     return sum + lattice.node(c, x) + (onward ? lattice.step(c, x, nth(picks, (c + 1) % picks.length)) : 0);
   }, 0);
 
-test("a thousand made-up problems, open and closed, cost what the cheapest of all their paths costs", () => {
+test("hundreds of made-up problems, open and closed, cost what the cheapest of all their paths costs", () => {
   let closedOnes = 0;
   fc.assert(
     fc.property(fc.array(made, { minLength: 1, maxLength: 5 }), fc.boolean(), (columns, closed) => {
@@ -103,9 +103,9 @@ test("a thousand made-up problems, open and closed, cost what the cheapest of al
       expect(path?.cost ?? Infinity).toBe(brute(lattice));
       if (path) expect(sumOf(lattice, path.picks)).toBe(path.cost);
     }),
-    { numRuns: 700, seed: 17 },
+    { numRuns: 300, seed: 17 },
   );
-  expect(closedOnes).toBeGreaterThan(300);
+  expect(closedOnes).toBeGreaterThan(120);
 });
 
 test("after columns are replaced, pinned, put in and taken out, what was kept gives what a search from nothing gives", () => {
@@ -142,7 +142,7 @@ test("after columns are replaced, pinned, put in and taken out, what was kept gi
         }
       },
     ),
-    { numRuns: 250, seed: 9 },
+    { numRuns: 150, seed: 9 },
   );
 });
 

@@ -40,7 +40,7 @@ const sound = (real: RealizedSong, pass?: string): string =>
     ),
     real.hits.filter((h) => !pass || h.pass === pass).map((h) => [h.drum, h.played, h.velocity, h.midi]),
   ]);
-const passSound = (song: Song, id: string) => sound(realizePlace(song, `pass:${id}`, false));
+const passSound = (song: Song, id: string) => sound(realizePlace(song, { kind: "pass", id }, false));
 
 describe("an edit of one pass", () => {
   test("here only: the bar is the pass's own, all other passes and the section stay; given back, it is gone", () => {
@@ -242,7 +242,7 @@ describe("for any edit of the music", () => {
 
 describe("how a part plays in a pass", () => {
   const attacks = (song: Song, pass: string) =>
-    sure(realizePlace(song, `pass:${pass}`, false).parts.find((p) => p.id === "keys")).notes.map(
+    sure(realizePlace(song, { kind: "pass", id: pass }, false).parts.find((p) => p.id === "keys")).notes.map(
       (n) => [n.start, n.midi, n.velocity] as const,
     );
   const voiced = () => {

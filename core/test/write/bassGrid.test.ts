@@ -6,7 +6,7 @@ import { GRID, judge } from "../../../bench/bassGrid";
  * A fixed sample of the whole grid, which `npm run bench -- grid` writes: every 53rd combination, so that all styles,
  * meters and kicks come up.
  */
-const SAMPLE = GRID.filter((_, i) => i % 53 === 0);
+const SAMPLE = GRID.filter((_, i) => i % 97 === 0);
 
 test(
   "every style meets its own targets on a grid of progressions, kicks and meters, or names the conflict that " +

@@ -168,7 +168,7 @@ const CLAIMS: Record<string, Claim> = {
     (p, { chord }) =>
       chordAt(p, note(p).start)?.symbol === chord &&
       (mod(sure(tuneOn(p, note(p).start) ?? note(p)).midi - note(p).midi, 12) === 0 ||
-        ![1, 11].includes(Math.abs(sure(tuneOn(p, note(p).start) ?? note(p)).midi - note(p).midi))),
+        ![1, 13].includes(Math.abs(sure(tuneOn(p, note(p).start) ?? note(p)).midi - note(p).midi))),
   ),
   over: outside,
   figure: all(tone, (p) => from(p) === undefined),
@@ -252,7 +252,7 @@ test("every reason of a bass line is so, in every style", () => {
   for (const style of BASS_STYLES)
     for (const c of every(
       GRID.filter((g) => g.style === style.id),
-      71,
+      113,
     )) {
       const song = gridSong(c);
       for (const line of must(bassLines(song, { section: "s1", part: "bass", style: style.id, seed: 4 })))
@@ -267,7 +267,7 @@ test("every reason of a counter melody is so, in every style", () => {
   for (const style of COUNTER_STYLES)
     for (const c of every(
       COUNTER_GRID.filter((g) => g.style === style.id),
-      9,
+      14,
     )) {
       let song = counterSong(c);
       const request = { section: "s1", part: "answer", style: style.id, seed: 4 };
@@ -291,7 +291,7 @@ test("every reason of a sung voice is so, in every school", () => {
   for (const school of VOCAL_SCHOOLS)
     for (const c of every(
       VOCAL_GRID.filter((g) => g.school === school.id),
-      11,
+      17,
     )) {
       const song = vocalSong(c);
       const request = { section: "s1", part: "beside", lead: "melody", school: c.school, voices: c.voices };

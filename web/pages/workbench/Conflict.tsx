@@ -1,3 +1,4 @@
+import Modal from "react-bootstrap/Modal";
 import Table from "react-bootstrap/Table";
 import { Chord, Song, sure } from "../../../core/src/index";
 import { resolveConflict } from "../../app/store/autosave";
@@ -34,36 +35,51 @@ export function Conflict({ mine }: { mine: Song }) {
   const right = new Map(facts(conflict.song));
   const names = [...new Set([...left.keys(), ...right.keys()])];
   return (
-    <div className="conflict" role="alertdialog" aria-labelledby="conflict-title">
-      <h2 id="conflict-title">This song was changed elsewhere</h2>
-      <p>
-        Another window saved it while you were working. Nothing is lost: choose which version goes on. The other one
-        stays among the earlier versions if it was stored.
-      </p>
-      <Table bsPrefix="versions">
-        <thead>
-          <tr>
-            <th />
-            <th scope="col">In this window</th>
-            <th scope="col">Stored</th>
-          </tr>
-        </thead>
-        <tbody>
-          {names.map((n) => (
-            <tr key={n} className={left.get(n) === right.get(n) ? "same" : "different"}>
-              <th scope="row">{n}</th>
-              <td>{left.get(n) ?? "–"}</td>
-              <td>{right.get(n) ?? "–"}</td>
+    <Modal
+      show
+      centered
+      scrollable
+      size="xl"
+      backdrop="static"
+      keyboard={false}
+      role="alertdialog"
+      aria-labelledby="conflict-title"
+    >
+      <Modal.Header>
+        <Modal.Title id="conflict-title" as="h2">
+          This song was changed elsewhere
+        </Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        <p>
+          Another window saved it while you were working. Nothing is lost: choose which version goes on. The other one
+          stays among the earlier versions if it was stored.
+        </p>
+        <Table bsPrefix="versions">
+          <thead>
+            <tr>
+              <th />
+              <th scope="col">In this window</th>
+              <th scope="col">Stored</th>
             </tr>
-          ))}
-        </tbody>
-      </Table>
-      <div className="controls">
+          </thead>
+          <tbody>
+            {names.map((n) => (
+              <tr key={n} className={left.get(n) === right.get(n) ? "same" : "different"}>
+                <th scope="row">{n}</th>
+                <td>{left.get(n) ?? "–"}</td>
+                <td>{right.get(n) ?? "–"}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      </Modal.Body>
+      <Modal.Footer className="controls">
         <Button className="primary" onClick={() => void resolveConflict("mine")}>
           Go on with this window’s version
         </Button>
         <Button onClick={() => void resolveConflict("stored")}>Take the stored version</Button>
-      </div>
-    </div>
+      </Modal.Footer>
+    </Modal>
   );
 }

@@ -1,8 +1,8 @@
-import FormSelect from "react-bootstrap/FormSelect";
 import { type Edit, firstOf, Key, nth, type Section, Song, Text } from "../../../core/src/index";
 import { move, otherModes } from "../../app/commands/moves";
 import { useSelection } from "../../app/store/selection";
 import { edit } from "../../app/store/song";
+import { AskSelect, type Offer } from "../../kit/AskSelect";
 import { InPlace } from "../../kit/InPlace";
 import { Select } from "../../kit/Select";
 import { keyText } from "../../kit/texts";
@@ -90,53 +90,36 @@ export function SectionTime({ song, section }: { song: Song; section: Section })
 function SectionMoves({ section, home }: { section: Section; home: Key }) {
   const here = useSelection((s) => s.here);
   const what = here ? "this pass" : section.name;
-  const semitones = SEMITONES.filter((n) => n !== 0).map((n): [string, string] => [`key:${n}`, keyMove(home, n)]);
-  const steps = STEPS.filter((n) => n !== 0).map((n): [string, string] => [`steps:${n}`, stepsText(n)]);
-  const modes = otherModes(Key.name(home)).map((m): [string, string] => [
-    `mode:${m.key}`,
-    `${keyText(m.key)}, the ${m.title}`,
-  ]);
-  const go = (value: string) => {
-    const [way, to] = value.split(":") as [string, string];
-    const by = Number(to);
-    if (way === "key") {
-      const key = Key.name(Key.transpose(home, by));
-      move(
-        { do: "transposeSection", section: section.id, key, semitones: by },
-        `${section.name} went to ${keyText(key)}`,
-      );
-    }
-    if (way === "steps")
-      move(
-        { do: "shiftInScale", section: section.id, steps: by },
-        `${Text.capital(what)} went ${stepsText(by)} along the scale`,
-      );
-    if (way === "mode")
-      move(
-        { do: "changeMode", section: section.id, key: to },
-        `${section.name} is in ${keyText(to)}, degree by degree`,
-      );
+  const toKey = (semitones: number): Offer => {
+    const key = Key.name(Key.transpose(home, semitones));
+    const said = `${section.name} went to ${keyText(key)}`;
+    return {
+      shown: keyMove(home, semitones),
+      go: () => move({ do: "transposeSection", section: section.id, key, semitones }, said),
+    };
   };
+  const alongScale = (steps: number): Offer => ({
+    shown: stepsText(steps),
+    go: () =>
+      move(
+        { do: "shiftInScale", section: section.id, steps },
+        `${Text.capital(what)} went ${stepsText(steps)} along the scale`,
+      ),
+  });
+  const toMode = ({ key, title }: ReturnType<typeof otherModes>[number]): Offer => ({
+    shown: `${keyText(key)}, the ${title}`,
+    go: () =>
+      move({ do: "changeMode", section: section.id, key }, `${section.name} is in ${keyText(key)}, degree by degree`),
+  });
   return (
-    <FormSelect bsPrefix="select" aria-label={`Move ${section.name}`} value="" onChange={(e) => go(e.target.value)}>
-      <option value="">move …</option>
-      {(
-        [
-          [`${section.name} to another key`, semitones],
-          [`${what} along the scale`, steps],
-          [`${section.name} into the other mode`, modes],
-        ] as const
-      )
-        .filter(([, choices]) => choices.length)
-        .map(([title, choices]) => (
-          <optgroup key={title} label={title}>
-            {choices.map(([value, words]) => (
-              <option key={value} value={value}>
-                {words}
-              </option>
-            ))}
-          </optgroup>
-        ))}
-    </FormSelect>
+    <AskSelect
+      label={`Move ${section.name}`}
+      words="move"
+      groups={[
+        { title: `${section.name} to another key`, offers: SEMITONES.filter(Boolean).map(toKey) },
+        { title: `${what} along the scale`, offers: STEPS.filter(Boolean).map(alongScale) },
+        { title: `${section.name} into the other mode`, offers: otherModes(Key.name(home)).map(toMode) },
+      ]}
+    />
   );
 }

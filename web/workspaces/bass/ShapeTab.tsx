@@ -147,6 +147,12 @@ function Lengths({ data, part }: PartProps) {
     };
   }, [data.song, section, part.id]);
   if (!found) return null;
+  // What is shown may be of the line before the last step: what is taken is worked out for the line as it is.
+  const withEdit = async (id: string, act: (change: Edit) => unknown) => {
+    const result = await workers.writer.gates({ section, part: part.id });
+    const gate = result.ok ? result.value.gates.find((g) => g.id === id) : undefined;
+    if (gate) act(gate.edit);
+  };
   return (
     <>
       <h3>Lengths and silence</h3>
@@ -174,8 +180,16 @@ function Lengths({ data, part }: PartProps) {
                   id={`gate:${g.id}`}
                   name={g.title}
                   disabled={!g.changed}
-                  hear={() => auditionEdit(g.edit, g.title.toLowerCase(), `gate:${g.id}`, { from: 0, to: data.length })}
-                  take={() => acceptEdit({ do: "all", label: g.title, edits: [keepNotes(section, part.id), g.edit] })}
+                  hear={() =>
+                    withEdit(g.id, (change) =>
+                      auditionEdit(change, g.title.toLowerCase(), `gate:${g.id}`, { from: 0, to: data.length }),
+                    )
+                  }
+                  take={() =>
+                    withEdit(g.id, (change) =>
+                      acceptEdit({ do: "all", label: g.title, edits: [keepNotes(section, part.id), change] }),
+                    )
+                  }
                 />
               </td>
             </tr>

@@ -5,7 +5,7 @@ import type { Bpm, Meter, Ticks } from "../../theory/time/meter";
 import type { Swing } from "../../theory/time/swing";
 import { isSung } from "../../hear/singer/range";
 import { partOf } from "../../song/document";
-import { passPlace } from "../../song/place";
+import { passPlace, placeKey } from "../../song/place";
 import { realize, type RealizedSong } from "../../song/realize";
 import type { Part, Pass, Song } from "../../song/schema";
 import { engraveForm, type EngravedPass, type EngravingOptions } from "./engrave";
@@ -67,7 +67,7 @@ export function pagesOf(song: Song, order: Order, about?: readonly string[]): Pa
   const firsts = new Map<string, string>();
   const names = new Map<string, string>();
   const passes = form.map((pass) => {
-    const place = passPlace(laid, pass.id);
+    const place = placeKey(passPlace(laid, pass.id));
     const time = (nth.get(pass.sectionId) ?? 0) + 1;
     nth.set(pass.sectionId, time);
     const section = sure(song.sections.find((s) => s.id === pass.sectionId));

@@ -1,5 +1,5 @@
 import { sure } from "../../base/list";
-import { passPlace } from "../../song/place";
+import { passPlace, placeKey } from "../../song/place";
 import type { Song } from "../../song/schema";
 import { realizedAt } from "../sounding";
 import type { Reader } from "../../facts/memory";
@@ -17,13 +17,13 @@ export function busyOf(song: Song, read: Reader): Map<string, Map<string, Busy>>
   const out = new Map<string, Map<string, Busy>>(song.parts.map((p) => [p.id, new Map()]));
   for (const pass of song.form) {
     const place = passPlace(song, pass.id);
-    let attacks = known.get(place);
+    let attacks = known.get(placeKey(place));
     if (!attacks) {
       const real = read.get(realizedAt, place, "played");
       const bars = Math.max(1, real.sections[0]?.bars ?? 1);
       const count = (starts: readonly { start: number }[]) => new Set(starts.map((x) => x.start)).size / bars;
       attacks = new Map(real.parts.map((p) => [p.id, count(p.role === "drums" ? real.hits : p.notes)]));
-      known.set(place, attacks);
+      known.set(placeKey(place), attacks);
     }
     for (const part of song.parts)
       sure(out.get(part.id)).set(pass.id, {

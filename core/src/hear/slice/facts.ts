@@ -31,8 +31,7 @@ export const rolesAt: Fact<[Place, string, Reading], Map<RealizedNote, RoleSpan[
     const part = partOf(read.song, id);
     const ground = read.get(groundAt, place);
     if (!part || !ground) return new Map();
-    const section = place.startsWith("section:") ? place.slice("section:".length) : null;
-    const onward = section === null || part.link ? null : read.get(onwardAt, section, id);
+    const onward = place.kind === "pass" || part.link ? null : read.get(onwardAt, place.id, id);
     const notes = read.get(notesAt, place, id, reading);
     return noteRoles(
       { ...ground, ...(onward ? { onward } : {}), chords: read.get(chordsAt, place) },

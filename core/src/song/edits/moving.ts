@@ -1,3 +1,4 @@
+import { aboutText, readAbout } from "../matter";
 import { firstOf, sure } from "../../base/list";
 import type { Draft } from "immer";
 import { must, type Problem } from "../../base/result";
@@ -145,12 +146,13 @@ function moveSong(draft: Draft<Song>, song: Song, move: Moving): void {
   for (const waiver of draft.waivers) waiver.about = movedAbout(waiver.about, move);
 }
 
-/** What a waiver is about: a place, and pitches after a bar. */
+/** What a waiver is about, with its pitches moved. */
 function movedAbout(about: string, move: Moving): string {
-  const [at, pitches] = about.split("|");
-  if (!pitches) return about;
-  const moved = pitches.split(" ").map((p) => (parsePitch(p).ok ? move.pitch(p) : p));
-  return `${at}|${moved.join(" ")}`;
+  const { place, pitches } = readAbout(about);
+  return aboutText(
+    place,
+    pitches.map((p) => (parsePitch(p).ok ? move.pitch(p) : p)),
+  );
 }
 
 /** A part that is held in shapes plays on with its capo elsewhere; no capo is none, not one in fret 0. */

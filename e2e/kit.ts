@@ -1,0 +1,3 @@
+/** What tests of the application need of its core, and its demo songs: bundled as one script (see orchard.ts). */
+export * from "../core/src/index";
+export { demoSongs } from "../demo/songs";
