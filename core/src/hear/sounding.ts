@@ -18,7 +18,7 @@ import {
 import { alike, type Fact } from "../facts/memory";
 
 /** How linked parts are read: as they are played, or as the chords they come from. */
-export type Reading = "played" | "held";
+export type Sounding = "played" | "held";
 
 /** Chords of a place, as written. */
 export const chordsAt: Fact<[Place], RealizedChord[]> = {
@@ -30,7 +30,7 @@ export const chordsAt: Fact<[Place], RealizedChord[]> = {
 };
 
 /** Notes of one part at a place. */
-export const notesAt: Fact<[Place, string, Reading], RealizedNote[]> = {
+export const notesAt: Fact<[Place, string, Sounding], RealizedNote[]> = {
   id: "notes",
   of(read, place, id, reading) {
     const frame = frameOf(read.song, place);
@@ -49,7 +49,7 @@ export const hitsAt: Fact<[Place], RealizedHit[]> = {
 };
 
 /** A place realized by itself, from tick 0. */
-export const realizedAt: Fact<[Place, Reading], RealizedSong> = {
+export const realizedAt: Fact<[Place, Sounding], RealizedSong> = {
   id: "realized",
   of: (read, place, reading) =>
     assemble(read.song, frameOf(read.song, place), read.get(chordsAt, place), {
@@ -59,7 +59,7 @@ export const realizedAt: Fact<[Place, Reading], RealizedSong> = {
 };
 
 /** The whole form on one axis; passes that differ in nothing are worked out once. */
-export const formRealized: Fact<[Reading], RealizedSong> = {
+export const formRealized: Fact<[Sounding], RealizedSong> = {
   id: "form",
   of: (read, reading) =>
     joinPasses(

@@ -6,7 +6,7 @@ import { parseMeter } from "../../src/theory/time/meter";
 import type { Note } from "../../src/song/schema/material";
 import { isRub as rubs } from "../../src/hear/line/between";
 import { soundingIn } from "../../src/hear/slice/soundingIn";
-import { alike, attackProfile, halfOf, noise } from "../../src/hear/line/figure";
+import { figureLikeness, attackProfile, halfOf, noise } from "../../src/hear/line/figure";
 import { distinctRhythms, withPins } from "../../src/write/lines/slots";
 import { causesOf, missesOf, rowsOf, takeAll, type Links, type MeasureOf } from "../../src/write/lines/measure";
 
@@ -155,9 +155,11 @@ test(
     expect([halfOf(480), halfOf(720), halfOf(960)]).toEqual([240, 480, 480]);
     const straight = attackProfile([0, 480, 960, 1440, 1920], 1920, 2);
     expect(straight.filter((x) => x > 0)).toEqual([1, 0.5, 0.5, 0.5]);
-    expect([alike(straight, straight), alike(straight, attackProfile([240], 1920, 1)), alike([], [])]).toEqual([
-      1, 0, 0,
-    ]);
+    expect([
+      figureLikeness(straight, straight),
+      figureLikeness(straight, attackProfile([240], 1920, 1)),
+      figureLikeness([], []),
+    ]).toEqual([1, 0, 0]);
     expect(noise(4, 7)).toBe(noise(4, 7));
     const values = Array.from({ length: 400 }, (_, i) => noise(3, i));
     expect([Math.min(...values) >= 0, Math.max(...values) < 1]).toEqual([true, true]);

@@ -2,7 +2,7 @@ import { firstOf, sure } from "../../base/list";
 import { mod, typeset } from "../../theory/pitch/pitch";
 import { beatsText, metricalLevel, positionText, type Meter, type Ticks } from "../../theory/time/meter";
 import { chordPitchClasses, rootPc, toneRole, type Chord } from "../../theory/chord/chord";
-import { noteOf } from "../../theory/chord/numerals";
+import { memberOf } from "../../theory/chord/numerals";
 import { realize, type RealizedNote } from "../../song/realize";
 import type { Song } from "../../song/schema";
 import { tensions } from "../../hear/harmony/scales";
@@ -85,7 +85,7 @@ export function fitOf(
         tick: start,
         text:
           `${nameOf(lines, note)}: ${typeset(note.pitch)} at ${positionText(lines.meter, start)} would rub ` +
-          `against ${typeset(sure(noteOf(chord, 7)).name)}, the major seventh of ` +
+          `against ${typeset(sure(memberOf(chord, 7)).name)}, the major seventh of ` +
           `${typeset(chord.root + chord.quality)}, ${beatsText(lines.meter, end - start)}`,
       });
       continue;

@@ -16,7 +16,7 @@ import { variedPaths } from "../../search/varied";
 import { rootProgression, stepOf } from "../../hear/harmony/roots";
 import { bassOf, candidates, cutSegments, onBass, type Choice, type HarmonicRhythm, type Segment } from "./choices";
 import { fitOf, tuneAndBass, type Lines } from "./fit";
-import { carries, lineOf, type LineNote } from "./overLine";
+import { carries, lineOf, type TuneNote } from "./overLine";
 import { costsOf, W } from "./harmonizeCosts";
 
 export interface HarmonizeRequest {
@@ -157,7 +157,7 @@ const alike = (a: Chord, b: Chord): boolean =>
 function weighChoice(
   choice: Choice,
   notes: readonly RealizedNote[],
-  { line, s, key, lines, as }: { line: readonly LineNote[]; s: Segment; key: Key; lines: Lines; as: "melody" | "bass" },
+  { line, s, key, lines, as }: { line: readonly TuneNote[]; s: Segment; key: Key; lines: Lines; as: "melody" | "bass" },
 ): { cost: number; clashes: string[] } {
   const fit = fitOf(choice.chord, key, { from: s.start, to: s.start + s.duration, notes, lines });
   const clashes = fit.clashes.map((c) => c.text);

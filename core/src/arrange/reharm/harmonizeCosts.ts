@@ -37,7 +37,7 @@ export const W = {
 /**
  * A line to be harmonized: its stretches, the chords that may stand in each, and what the line says to each of them.
  */
-export interface Problem {
+export interface HarmonyProblem {
   key: Key;
   meter: Meter;
   length: Ticks;
@@ -53,7 +53,7 @@ export interface Problem {
 }
 
 /** What each chord costs where it stands, and each step from one to the next. */
-export function costsOf(problem: Problem): {
+export function costsOf(problem: HarmonyProblem): {
   node(c: number, i: number): number;
   step(c: number, i: number, j: number): number;
 } {
@@ -91,7 +91,7 @@ export function costsOf(problem: Problem): {
 }
 
 /** Rhythms of harmony in which a change costs less. */
-const SHORT: ReadonlySet<Problem["rhythm"]> = new Set<Problem["rhythm"]>(["half bar", "beat"]);
+const SHORT: ReadonlySet<HarmonyProblem["rhythm"]> = new Set<HarmonyProblem["rhythm"]>(["half bar", "beat"]);
 
 /** Where a chord changes. A bar of two beats has halves for beats. */
 function placeOf(meter: Meter, start: Ticks): "bar" | "half" | "beat" {
@@ -100,7 +100,7 @@ function placeOf(meter: Meter, start: Ticks): "bar" | "half" | "beat" {
 }
 
 function chordStep(
-  { key, meter, rhythm }: Problem,
+  { key, meter, rhythm }: HarmonyProblem,
   before: Segment,
   {
     segment,
@@ -214,7 +214,7 @@ function approachCost(chord: Chord, key: Key, end: PhraseEnd | undefined): numbe
 /**
  * What it costs to end on a chord. A bass that ends on another note than the tonic ends open, on the chord it carries.
  */
-function endCosts({ key, ending, onto }: Problem, bass: RealizedNote | undefined): (chord: Chord) => number {
+function endCosts({ key, ending, onto }: HarmonyProblem, bass: RealizedNote | undefined): (chord: Chord) => number {
   const open = ending === "open" || (bass !== undefined && mod(bass.midi, 12) !== key.pcs[0]);
   const isHome = (chord: Chord) => stepOf(chord, key) === 1 && outsideOf(chord, key) === 0;
   const onRoot = (chord: Chord) => bassPc(chord) === rootPc(chord);

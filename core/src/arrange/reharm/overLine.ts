@@ -10,7 +10,7 @@ import { placeWeight } from "./fit";
 import type { Segment } from "./choices";
 
 /** A note of a tune with what comes before and after it. */
-export interface LineNote {
+export interface TuneNote {
   note: RealizedNote;
   /** Semitones from the note before, and to the one after; undefined at a rest or the ends. */
   from?: number;
@@ -18,7 +18,7 @@ export interface LineNote {
 }
 
 /** Notes of a line, in order, each with how it is approached and left; a rest of a beat or more separates. */
-export function lineOf(notes: readonly RealizedNote[], meter: Meter): LineNote[] {
+export function lineOf(notes: readonly RealizedNote[], meter: Meter): TuneNote[] {
   const beat = firstOf(meter.beats).duration;
   const joined = (a: RealizedNote | undefined, b: RealizedNote | undefined) =>
     a && b && b.start - (a.start + a.duration) < beat ? b.midi - a.midi : undefined;
@@ -44,7 +44,7 @@ export function carries(
   chord: Chord,
   key: Key,
   s: Segment,
-  { line, meter }: { line: readonly LineNote[]; meter: Meter },
+  { line, meter }: { line: readonly TuneNote[]; meter: Meter },
 ): number {
   const beat = firstOf(meter.beats).duration;
   let cost = 0;
@@ -67,7 +67,7 @@ interface Heard {
   attacked: boolean;
 }
 
-function memberCost(chord: Chord, role: string, { to }: LineNote, { beats, weight }: Heard): number {
+function memberCost(chord: Chord, role: string, { to }: TuneNote, { beats, weight }: Heard): number {
   const carried = beats * weight * (MEMBER[role] ?? 0.1);
   // A seventh in the tune wants to step down; under a root it rubs.
   if (role === "b7" && isDominant(chord) && to !== undefined && ![0, -1, -2].includes(to))
@@ -78,7 +78,7 @@ function memberCost(chord: Chord, role: string, { to }: LineNote, { beats, weigh
 
 const steps = (by: number | undefined): boolean => by !== undefined && by !== 0 && Math.abs(by) <= 2;
 
-function foreignCost(chord: Chord, key: Key, { note, from, to }: LineNote, { beats, weight, attacked }: Heard): number {
+function foreignCost(chord: Chord, key: Key, { note, from, to }: TuneNote, { beats, weight, attacked }: Heard): number {
   const pc = mod(note.midi, 12);
   const leading = mod(firstOf(key.pcs) + 11, 12);
   // Raised on its way up to the tonic, on a beat or held: the key's dominant, or a chord that has it.

@@ -145,7 +145,7 @@ export const upper = (chord: Chord): Chord => {
   const { bass: _, ...rest } = chord;
   return rest;
 };
-export const over = (chord: Chord, bass: NoteName): string =>
+export const slashed = (chord: Chord, bass: NoteName): string =>
   chordSymbol(pitchClass(bass) === rootPc(chord) ? upper(chord) : { ...chord, bass });
 export const shared = (a: Chord, b: Chord): number =>
   chordPitchClasses(a).filter((pc) => chordPitchClasses(b).includes(pc)).length;

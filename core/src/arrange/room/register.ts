@@ -2,7 +2,7 @@ import { lastOf, sure } from "../../base/list";
 import type { Midi } from "../../theory/pitch/pitch";
 import type { RealizedSong } from "../../song/realize";
 import type { Song } from "../../song/schema";
-import { loudnessOf, shareOf } from "./share";
+import { meanLevel, shareOf } from "./share";
 
 /** Where a part lies over the whole form. */
 export interface Register {
@@ -69,7 +69,7 @@ export function coveringOf(song: Song, real: RealizedSong): Covering {
     notes: p.notes,
     part: sure(song.parts.find((x) => x.id === p.id)),
   }));
-  const loud = new Map(parts.map((p) => [p.id, loudnessOf(p)]));
+  const loud = new Map(parts.map((p) => [p.id, meanLevel(p)]));
   return {
     parts: parts.map(({ id, name }) => ({ id, name })),
     share: parts.map((a) =>

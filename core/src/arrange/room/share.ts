@@ -4,10 +4,10 @@ import type { RealizedNote } from "../../song/realize";
 import type { Part } from "../../song/schema";
 import { soundingIn } from "../../hear/slice/soundingIn";
 
-export const attacksOf = (notes: readonly RealizedNote[]): Set<number> => new Set(notes.map((n) => n.start));
+export const attackTimes = (notes: readonly RealizedNote[]): Set<number> => new Set(notes.map((n) => n.start));
 
 /** Mean loudness of a part in decibels under the strongest note, its level counted in. */
-export const loudnessOf = ({ part, notes }: { part: Pick<Part, "level">; notes: readonly RealizedNote[] }): number =>
+export const meanLevel = ({ part, notes }: { part: Pick<Part, "level">; notes: readonly RealizedNote[] }): number =>
   decibels(strengthOf(notes.reduce((sum, n) => sum + n.velocity, 0) / notes.length)) + (part.level ?? 0);
 
 /** Share of the time of some notes in which another part sounds something that a test accepts. */

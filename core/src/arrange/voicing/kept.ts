@@ -4,7 +4,7 @@ import type { RawVoicing } from "./style";
 import type { Candidate, Column } from "./candidate";
 
 /** Layouts of a chord, and what became of its wishes. */
-export interface Laid extends Pick<Column, "fallback" | "top" | "bottomMissed"> {
+export interface LaidWays extends Pick<Column, "fallback" | "top" | "bottomMissed"> {
   raw: RawVoicing[];
   /** Roughness of each, worked out when it first counts. */
   rough?: number[];
@@ -21,7 +21,7 @@ export interface Searched {
  */
 export interface Kept {
   /** By chord and wish; null where nothing can be laid out. */
-  laid: Map<string, Laid | null>;
+  laid: Map<string, LaidWays | null>;
   priced: Map<string, Candidate[]>;
   /** A layout that is to stay, alone. */
   alone: WeakMap<Candidate, Candidate[]>;
@@ -54,7 +54,7 @@ export function keptFor({ style, free, replaced, instrument, limits, hands, judg
   return remembered(ways, way, WAYS, () => ({ laid, priced: new Map(), alone: new WeakMap(), free: {}, held: {} }));
 }
 
-export const laidFor = (kept: Kept, id: string, make: () => Laid | null): Laid | null =>
+export const laidFor = (kept: Kept, id: string, make: () => LaidWays | null): LaidWays | null =>
   remembered(kept.laid, id, CHORDS, make);
 
 export const pricedFor = (kept: Kept, id: string, make: () => Candidate[]): Candidate[] =>

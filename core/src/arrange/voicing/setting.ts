@@ -218,7 +218,7 @@ export interface Outer {
 }
 
 /** Layouts of a chord in a style, each worked out once. */
-export function layoutsOf({
+export function layoutsInStyle({
   instrument,
   limits,
   hands,

@@ -12,10 +12,10 @@ import { roughness } from "../../theory/motion/roughness";
 import { steppedLattice } from "./bounds";
 import { nodeTerms, sumTerms, type Judge, type Terms } from "./cost";
 import type { Candidate, Column } from "./candidate";
-import { keptFor, laidFor, pricedFor, type Kept, type Laid, type Searched } from "./kept";
+import { keptFor, laidFor, pricedFor, type Kept, type LaidWays, type Searched } from "./kept";
 import type { RawVoicing } from "./style";
 import { keyboard } from "./styles/keyboard";
-import { layoutsOf, playedOn, voicingSetting, type Outer, type PathOptions, type Setting } from "./setting";
+import { layoutsInStyle, playedOn, voicingSetting, type Outer, type PathOptions, type Setting } from "./setting";
 
 export interface VoicingSpace {
   columns: Column[];
@@ -41,7 +41,7 @@ function pinnedLayout(pin: readonly PitchName[], neck: Neck | undefined): RawVoi
   return { pitches, missing: 0, doubling: 0, ...(shape ? { shape } : {}) };
 }
 
-type Layouts = ReturnType<typeof layoutsOf>;
+type Layouts = ReturnType<typeof layoutsInStyle>;
 type Found = Pick<Column, "top" | "bottomMissed"> & { raw: RawVoicing[] };
 
 /** Layouts with wanted outer notes, and what became of the wishes. */
@@ -100,7 +100,7 @@ function anyLayouts(
 }
 
 /** What each layout of a chord costs by itself. */
-function priced({ instrument, judge, limits, hands, center }: Setting, chord: Chord, laid: Laid): Candidate[] {
+function priced({ instrument, judge, limits, hands, center }: Setting, chord: Chord, laid: LaidWays): Candidate[] {
   const { raw } = laid;
   const bass = limits.bassCovered ? BASS_OCTAVE + mod(bassPc(chord) - BASS_OCTAVE, 12) : undefined;
   if (judge.weights.roughness)
@@ -125,12 +125,12 @@ function priced({ instrument, judge, limits, hands, center }: Setting, chord: Ch
  * Makes the column of a chord; null where nothing can be laid out. Chords of one name and wish share their candidates.
  */
 function columnMaker(s: Setting, kept: Kept): (i: number, chord: Chord) => Column | null {
-  const layouts = layoutsOf(s);
+  const layouts = layoutsInStyle(s);
   const laidOut = (
     chord: Chord,
     pin: readonly PitchName[] | undefined,
     wish: { top?: PitchName; bottom?: PitchName } | undefined,
-  ): Laid | null => {
+  ): LaidWays | null => {
     if (pin) return { raw: [pinnedLayout(pin, s.neck)], fallback: false };
     const wished = wish && withWishes(s, layouts, chord, wish);
     const laid = wished?.raw.length ? { raw: wished.raw, fallback: false } : anyLayouts(s, layouts, chord);

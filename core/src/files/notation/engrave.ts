@@ -18,14 +18,14 @@ import {
 import type { Song } from "../../song/schema";
 import { withAccidentals } from "./accidentals";
 import { withReadings } from "./clefs";
-import { loudnessOf } from "./marks";
-import { DRUM_SIGNS, drumNotes } from "./percussion";
-import { readingOf, type Reading } from "./reading";
+import { dynamicSigns } from "./marks";
+import { DRUM_SIGNS, notesOfHits } from "./percussion";
+import { readingOf, type StaffReading } from "./reading";
 import { writeRhythm } from "./rhythm";
 import { slashNotes, type Layout } from "./slashes";
 import { mapChords, voicesIn, type EngravedChord, type EngravedStaff, type StaffClef } from "./staff";
-import { barOf, voiceOf, type WrittenVoice } from "./voice";
-import { handsOf, voicesOf } from "./voices";
+import { barOf, voiceOf, type VoiceInBars } from "./voice";
+import { handsOf, splitVoices } from "./voices";
 
 export interface EngravedPart {
   part: string;
@@ -154,7 +154,7 @@ function withLoudness(
     const bar = nth(firsts, i) + Math.min(s.bars - 1, Math.max(0, Math.floor((n.start - s.start) / s.meter.bar)));
     bars[bar]?.push(n.velocity);
   }
-  const signs = loudnessOf(bars, new Set(apart ? firsts : []));
+  const signs = dynamicSigns(bars, new Set(apart ? firsts : []));
   return passes.map((pass, i) => {
     const first = new Map<number, number>();
     for (let k = 0; k < pass.bars; k++)
@@ -181,12 +181,12 @@ function withLoudness(
 /** Percussion has no key signature. */
 const NO_KEY: Key = must(parseKey("C major"));
 /** Its notes are read where they stand. */
-const PLAIN: Reading = { key: NO_KEY, octave: 0, lifted: 0, read: (n) => n.pitch, chord: (c) => c, voices: 1 };
+const PLAIN: StaffReading = { key: NO_KEY, octave: 0, lifted: 0, read: (n) => n.pitch, chord: (c) => c, voices: 1 };
 
 /** Hits on a percussion staff: hands with stems up, feet down. */
 function drumStaff(hits: readonly RealizedHit[], meter: Meter, bars: number): EngravedStaff {
   const length = bars * meter.bar;
-  const [hands, feet] = drumNotes(
+  const [hands, feet] = notesOfHits(
     hits.filter((h) => h.start < length),
     meter,
   );
@@ -207,7 +207,7 @@ function drumStaff(hits: readonly RealizedHit[], meter: Meter, bars: number): En
 
 /** A part as slashes with its rhythm or the beats. */
 function slashStaff(notes: readonly RealizedNote[], layout: Exclude<Layout, "notes">, frame: Frame): EngravedStaff {
-  const reading: Reading = { ...PLAIN, key: frame.reading.key };
+  const reading: StaffReading = { ...PLAIN, key: frame.reading.key };
   const staff = staffOf("treble", slashNotes(notes, layout, frame.meter), [], {
     ...frame,
     reading,
@@ -243,7 +243,7 @@ export function engraveGrand(song: Song, sectionId: string): Result<EngravedPart
     ).values(),
   ].reverse();
   const chordAt = (tick: Ticks) => chordAtTick(real.chords, tick)?.chord ?? null;
-  const reading: Reading = { ...PLAIN, key, voices: 2 };
+  const reading: StaffReading = { ...PLAIN, key, voices: 2 };
   const staves = stavesOf({ clefs: ["treble", "bass"], notes, meter, bars, reading, chordAt }).map((staff) =>
     mapChords(staff, ({ words: _, ...c }, bar) =>
       bar >= 0 && nth(staff.second, bar).length && !c.notes.length ? { ...c, hidden: true } : c,
@@ -264,7 +264,7 @@ function staffClefs(clef: Clef, notes: readonly RealizedNote[]): StaffClef[] {
 interface Frame {
   meter: Meter;
   bars: number;
-  reading: Reading;
+  reading: StaffReading;
   chordAt(tick: Ticks): Chord | null;
 }
 
@@ -274,7 +274,7 @@ function stavesOf({
   ...frame
 }: Frame & { clefs: readonly StaffClef[]; notes: readonly RealizedNote[] }): EngravedStaff[] {
   const staff = (clef: StaffClef, own: readonly RealizedNote[]): EngravedStaff => {
-    const [upper, lower] = frame.reading.voices === 1 ? [own, []] : voicesOf(own);
+    const [upper, lower] = frame.reading.voices === 1 ? [own, []] : splitVoices(own);
     return withAccidentals(withReadings(staffOf(clef, upper, lower, frame)), frame.reading.key);
   };
   if (clefs.length === 1) return [staff(firstOf(clefs), notes)];
@@ -291,8 +291,8 @@ function staffOf(
 ): Omit<EngravedStaff, "readings"> {
   const length = bars * meter.bar;
   const voices = [upper, lower].map((own) => voiceOf(writeRhythm(own, meter, length), meter, reading, chordAt));
-  const bar = (voice: WrittenVoice, k: number) => barOf(voice, k, meter, length);
-  const [first, second] = voices as [WrittenVoice, WrittenVoice];
+  const bar = (voice: VoiceInBars, k: number) => barOf(voice, k, meter, length);
+  const [first, second] = voices as [VoiceInBars, VoiceInBars];
   const moves = (k: number) => second.bars.has(k);
   return {
     clef,

@@ -30,7 +30,7 @@ const nearest = (velocity: number) =>
  * is. In the bars of `anew`, where something begins that is read by itself, it is said again. Loudness that never
  * steps, and is none to speak of, goes without saying.
  */
-export function loudnessOf(bars: readonly (readonly number[])[], anew: ReadonlySet<number>): (Dynamic | null)[] {
+export function dynamicSigns(bars: readonly (readonly number[])[], anew: ReadonlySet<number>): (Dynamic | null)[] {
   let now: (typeof LEVELS)[number] | null = null;
   let again = false;
   let steps = 0;

@@ -61,7 +61,7 @@ export interface DrumNote extends RealizedNote {
  * Hits as notes that can be written, hands and feet apart: each lasts to the next hit of its voice, but no longer than
  * its beat, for a drum does not sound on.
  */
-export function drumNotes(hits: readonly RealizedHit[], meter: Meter): [hands: DrumNote[], feet: DrumNote[]] {
+export function notesOfHits(hits: readonly RealizedHit[], meter: Meter): [hands: DrumNote[], feet: DrumNote[]] {
   const voice = (feet: boolean) => {
     const own = hits.filter((h) => DRUM_SIGNS[h.drum].feet === feet).sort((a, b) => a.start - b.start);
     const starts = [...new Set(own.map((h) => h.start))];

@@ -61,7 +61,7 @@ function farFrom(clef: Exclude<Clef, "grand">, notes: readonly RealizedNote[]): 
 }
 
 /** How a part is read. */
-export interface Reading {
+export interface StaffReading {
   key: Key;
   octave: EngravedStaff["octave"];
   /** Semitones from where it is read up to where it sounds. */
@@ -82,7 +82,7 @@ export function readingOf(
   home: Key,
   written: boolean,
   notes: readonly RealizedNote[],
-): Reading {
+): StaffReading {
   const octaves = instrument.transposition % 12 === 0;
   const shift = octaves || written ? instrument.transposition : 0;
   const { key, respelled } = writtenKey(home, shift);

@@ -15,7 +15,7 @@ import type { Ticks } from "../../theory/time/meter";
 import { toneName, type Chord } from "../../theory/chord/chord";
 
 /** A note of a line as its player reads it: `midi` is the written height. */
-export interface LineNote {
+export interface NoteInLine {
   start: Ticks;
   midi: Midi;
   pitch: PitchName;
@@ -56,7 +56,7 @@ function farCost(name: NoteName, { signature }: Key): number {
 }
 
 /** What is against one name of a note, whatever stands around it. */
-function nameCost(name: NoteName, note: LineNote, key: Key, chord: Chord | null): number {
+function nameCost(name: NoteName, note: NoteInLine, key: Key, chord: Chord | null): number {
   const pc = mod(note.midi, 12);
   const inScale = key.scale.includes(name);
   let cost = 0;
@@ -103,7 +103,7 @@ function spellingStep(from: NoteName, to: NoteName, semitones: number, foreign: 
  * `moves` says whether a note is alone and goes on to the next one. Time grows with the number of notes.
  */
 export function spellLine(
-  notes: readonly LineNote[],
+  notes: readonly NoteInLine[],
   { key, chordAt, moves }: { key: Key; chordAt(tick: Ticks): Chord | null; moves(i: number): boolean },
 ): PitchName[] {
   interface State {

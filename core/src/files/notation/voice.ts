@@ -5,7 +5,7 @@ import type { Chord } from "../../theory/chord/chord";
 import type { RealizedNote } from "../../song/realize";
 import { gridsOf, write } from "./durations";
 import { wordsOf, type SungSyllable } from "./marks";
-import type { Reading } from "./reading";
+import type { StaffReading } from "./reading";
 import type { WrittenAttack } from "./rhythm";
 import { spellLine } from "./spelling";
 import type { EngravedChord } from "./staff";
@@ -14,13 +14,13 @@ import type { EngravedChord } from "./staff";
 interface Carried {
   names: ReadonlyMap<RealizedNote, PitchName>;
   words: ReadonlyMap<RealizedNote, (SungSyllable | null)[]>;
-  read: Reading["read"];
+  read: StaffReading["read"];
 }
 
 /** Names and words of a voice's notes. */
 function carriedBy(
   attacks: readonly WrittenAttack[],
-  reading: Reading,
+  reading: StaffReading,
   chordAt: (tick: Ticks) => Chord | null,
 ): Carried {
   const flat = attacks.flatMap((a) =>
@@ -45,7 +45,7 @@ function carriedBy(
 }
 
 /** A voice as it is written, ready to be cut into bars. */
-export interface WrittenVoice {
+export interface VoiceInBars {
   /** Attacks that sound in a bar, by its number; the pickup is −1. */
   bars: ReadonlyMap<number, readonly WrittenAttack[]>;
   carried: Carried;
@@ -54,9 +54,9 @@ export interface WrittenVoice {
 export function voiceOf(
   attacks: readonly WrittenAttack[],
   meter: Meter,
-  reading: Reading,
+  reading: StaffReading,
   chordAt: (tick: Ticks) => Chord | null,
-): WrittenVoice {
+): VoiceInBars {
   const bars = new Map<number, WrittenAttack[]>();
   for (const attack of attacks)
     for (let bar = Math.floor(attack.start / meter.bar); bar * meter.bar < attack.end; bar++) {
@@ -71,7 +71,7 @@ export function voiceOf(
  * One bar of a voice: its attacks in values tied over beats and bars, and the rests between. `length` is where the
  * music ends.
  */
-export function barOf({ bars, carried }: WrittenVoice, bar: number, meter: Meter, length: Ticks): EngravedChord[] {
+export function barOf({ bars, carried }: VoiceInBars, bar: number, meter: Meter, length: Ticks): EngravedChord[] {
   const from = bar * meter.bar;
   const to = Math.min(length, from + meter.bar);
   const here = (bars.get(bar) ?? []).filter((a) => a.start < to);

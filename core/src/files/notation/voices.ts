@@ -88,7 +88,7 @@ const GRAZES = 60;
  * hold under each other go to different voices, the higher ones above; where three would be needed the shorter note is
  * cut in writing.
  */
-export function voicesOf(notes: readonly RealizedNote[]): [upper: RealizedNote[], lower: RealizedNote[]] {
+export function splitVoices(notes: readonly RealizedNote[]): [upper: RealizedNote[], lower: RealizedNote[]] {
   const events = eventsOf(notes);
   const rivals = rivalsOf(events);
   const lower = lowerOf(events, rivals);

@@ -19,7 +19,7 @@ export function attackProfile(starts: readonly Ticks[], bar: Ticks, bars: number
 }
 
 /** How much two figures are alike, 0–1: what they share of all they have (weighted Jaccard index). */
-export function alike(a: readonly number[], b: readonly number[]): number {
+export function figureLikeness(a: readonly number[], b: readonly number[]): number {
   let shared = 0;
   let all = 0;
   for (let i = 0; i < Math.max(a.length, b.length); i++) {

@@ -29,7 +29,7 @@ export function typedSyllables(text: string): string[] {
     });
 }
 
-export interface Laid {
+export interface LaidWords {
   notes: { id: string; lyrics: string[] | null }[];
   /** Syllables for which no note is left. */
   left: string[];
@@ -54,7 +54,7 @@ export function layWords(
   notes: readonly Note[],
   syllables: readonly string[],
   { from = 0, verse = 0 }: { from?: number; verse?: number } = {},
-): Laid {
+): LaidWords {
   const line = sungNotes(notes).slice(from);
   const laid = line
     .slice(0, syllables.length)
@@ -63,7 +63,7 @@ export function layWords(
 }
 
 /** One note's syllable in a verse; an empty text takes it away. */
-export const layOne = (note: Note, text: string, verse = 0): Laid["notes"][number] => ({
+export const layOne = (note: Note, text: string, verse = 0): LaidWords["notes"][number] => ({
   id: note.id,
   lyrics: withVerse(note.lyrics, verse, text),
 });

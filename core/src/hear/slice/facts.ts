@@ -3,7 +3,7 @@ import { partOf } from "../../song/document";
 import { type Place } from "../../song/place";
 import { frameOf, type RealizedNote } from "../../song/realize";
 import { alike, type Fact } from "../../facts/memory";
-import { chordsAt, notesAt, onwardAt, realizedAt, type Reading } from "../sounding";
+import { chordsAt, notesAt, onwardAt, realizedAt, type Sounding } from "../sounding";
 import { kicks, type KickHit } from "./accents";
 import { noteRoles, type RoleContext, type RoleSpan } from "./roles";
 import { namesOver, sliceReal, type Sliced } from "./slices";
@@ -25,7 +25,7 @@ const groundAt: Fact<[Place], Omit<RoleContext, "chords"> | null> = {
 };
 
 /** Roles of the notes of one part at a place, by note. */
-export const rolesAt: Fact<[Place, string, Reading], Map<RealizedNote, RoleSpan[]>> = {
+export const rolesAt: Fact<[Place, string, Sounding], Map<RealizedNote, RoleSpan[]>> = {
   id: "roles",
   of(read, place, id, reading) {
     const part = partOf(read.song, id);

@@ -12,7 +12,7 @@ import { agreementAt } from "../../arrange/groove/facts";
 import { notesAt, realizedAt } from "../../hear/sounding";
 import { slicesAt } from "../../hear/slice/facts";
 import { createMemory, type Fact, type Memory, type Reader } from "../../facts/memory";
-import { noticing, together } from "./rank";
+import { noticing, joinedWeight } from "./rank";
 import type { CheckContext, Finding, FindingPlace, Fix, RawFinding, Rule, Severity } from "./rule";
 import { RULES } from "./rules";
 
@@ -187,7 +187,7 @@ function toFinding(
     source: rule.source,
     fixes: [...sure(first).fixes, ...forAll],
     forAll,
-    weight: together(found.map((f) => f.weight)),
+    weight: joinedWeight(found.map((f) => f.weight)),
     ...(waiver ? { waived: waiver.reason, waiver: waiver.id } : {}),
   };
 }

@@ -40,5 +40,5 @@ function exposure(own: readonly RealizedNote[], around: readonly RealizedNote[])
 }
 
 /** What several places are worth together: the worst of them, and more the more there are. */
-export const together = (weights: readonly number[]): number =>
+export const joinedWeight = (weights: readonly number[]): number =>
   Math.max(0, ...weights) * (1 + Math.log2(Math.max(1, weights.length)) / 2);

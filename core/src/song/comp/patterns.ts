@@ -115,7 +115,7 @@ export function attacksOf(steps: string, length: Ticks): Attack[] {
 }
 
 /** The rhythm a part plays: its pattern, or the hits of the drum it follows. */
-export function rhythmOf({ playing, meter, length, hits, chords }: CompContext): Attack[] {
+export function compRhythm({ playing, meter, length, hits, chords }: CompContext): Attack[] {
   const follow = playing.follow ?? "";
   const rhythm = playing.rhythm ?? "held";
   if (!follow && rhythm === "held")
@@ -140,7 +140,7 @@ const chordAt = (chords: readonly CompChord[], tick: Ticks) =>
 export function inRhythm(ctx: CompContext, choose: (chord: CompChord) => CompChord["pitches"]): CompNote[] {
   const gate = (ctx.playing.gate ?? 100) / 100;
   const out: CompNote[] = [];
-  for (const attack of rhythmOf(ctx)) {
+  for (const attack of compRhythm(ctx)) {
     const end = Math.min(ctx.length, attack.start + attack.duration);
     for (let at = attack.start; at < end;) {
       const { chord, stop } = struckAt(ctx, at, end, at === attack.start);

@@ -6,7 +6,7 @@ import type { Drum } from "../../theory/instrument/drums";
 import { LIMITS, type Section, type Song } from "../schema";
 
 /** A place between the passes of the form, counted from 0. */
-export const Place = z.int("places are whole numbers").min(0).max(LIMITS.passes);
+export const PlaceInForm = z.int("places are whole numbers").min(0).max(LIMITS.passes);
 
 /** What begins the ids of each thing. */
 export type IdPrefix = "s" | "p" | "o" | "c" | "n" | "t" | "v" | "w";

@@ -18,7 +18,7 @@ import {
   type Pass,
   type Song,
 } from "../schema";
-import { assign, copiedMaterial, defineEdit, draftOf, Place, refuse } from "./define";
+import { assign, copiedMaterial, defineEdit, draftOf, PlaceInForm, refuse } from "./define";
 import { moveMaterial, movePassMaterial, moveRefused, moving, outOfMidi } from "./moving";
 
 type OwnBars = NonNullable<Pass["own"]>[number];
@@ -32,7 +32,7 @@ const nameOf = (song: Song, sectionId: string): string => sectionOf(song, sectio
 export const addPass = defineEdit({
   name: "addPass",
   title: "play a section once more",
-  schema: { section: SectionId, at: Place.optional(), like: PassId.optional() },
+  schema: { section: SectionId, at: PlaceInForm.optional(), like: PassId.optional() },
   apply(draft, { section, at = draft.form.length, like }, { song, fresh }) {
     if (at > song.form.length)
       return refuse(
@@ -52,7 +52,7 @@ export const addPass = defineEdit({
 export const movePass = defineEdit({
   name: "movePass",
   title: "move a pass",
-  schema: { pass: PassId, to: Place },
+  schema: { pass: PassId, to: PlaceInForm },
   apply(draft, { pass, to }, { song }) {
     const from = song.form.findIndex((p) => p.id === pass);
     if (to > song.form.length)

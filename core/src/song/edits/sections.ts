@@ -5,7 +5,7 @@ import { beatsText, parseMeter, type Meter, type Ticks } from "../../theory/time
 import { cutAt, joined } from "../beyond";
 import { sectionMeter, sectionOf } from "../document";
 import { Bars, Duration, KeyText, MeterText, SectionId, Swing, Tempo, Title, type Section, type Song } from "../schema";
-import { assign, copiedMaterial, defineEdit, draftOf, Place, refuse } from "./define";
+import { assign, copiedMaterial, defineEdit, draftOf, PlaceInForm, refuse } from "./define";
 import { meterRefused, rebar } from "./meters";
 
 /**
@@ -110,7 +110,7 @@ function pickupRefused({ name, notes }: Section, meter: Meter, pickup: Ticks): P
 export const addSection = defineEdit({
   name: "addSection",
   title: "add a section",
-  schema: { name: Title, bars: Bars, copyOf: SectionId.optional(), at: Place.optional() },
+  schema: { name: Title, bars: Bars, copyOf: SectionId.optional(), at: PlaceInForm.optional() },
   apply(draft, edit, { song, fresh }) {
     const id = fresh("s");
     const source = edit.copyOf === undefined ? undefined : song.sections.find((s) => s.id === edit.copyOf);

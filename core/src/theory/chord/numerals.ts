@@ -328,7 +328,7 @@ export function isDiatonic(chord: Chord, key: Key, harmonic = false): boolean {
   );
 }
 
-export const noteOf = (chord: Chord, degree: number): { name: NoteName; pc: PitchClass } | null => {
+export const memberOf = (chord: Chord, degree: number): { name: NoteName; pc: PitchClass } | null => {
   const found = chord.tones.find((t) => t.degree === degree);
   if (!found) return null;
   const name = toneName(chord, found);

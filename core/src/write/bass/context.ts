@@ -106,7 +106,7 @@ export function inGap(ctx: Pick<BassContext, "meter" | "tune">, tick: Ticks): bo
 }
 
 /** Lowest note of the tune that sounds at a tick; null where it rests. */
-export function tuneAt(ctx: Pick<BassContext, "tune">, tick: Ticks): Midi | null {
+export function lowestTuneAt(ctx: Pick<BassContext, "tune">, tick: Ticks): Midi | null {
   let lowest: Midi | null = null;
   for (const n of ctx.tune.notes) {
     if (n.start > tick) break;

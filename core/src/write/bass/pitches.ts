@@ -6,7 +6,7 @@ import type { RealizedChord } from "../../song/realize";
 import type { Pinned } from "../lines/slots";
 import { prepare, type Lattice, type Path } from "../../search/lattice";
 import { cheapestLimited } from "../../search/limited";
-import { beatLength, chordAt, figures, tuneAt, type BassContext } from "./context";
+import { beatLength, chordAt, figures, lowestTuneAt, type BassContext } from "./context";
 import type { BassStyle, Slot } from "./style";
 
 /** A slot as the writer holds it. A pinned note is a slot with one pitch. */
@@ -119,7 +119,7 @@ function candidatesAt(
   pedal: PitchClass | undefined,
 ): Candidate[] {
   const [low, high] = ctx.range;
-  const tune = ctx.settings.melody ? tuneAt(ctx, place.slot.start) : null;
+  const tune = ctx.settings.melody ? lowestTuneAt(ctx, place.slot.start) : null;
   const out: Candidate[] = [];
   for (let midi = low; midi <= high; midi++) {
     const found = pedal === undefined ? candidateOf(ctx, style, { ...place, midi }) : pedalCandidate(midi, pedal);

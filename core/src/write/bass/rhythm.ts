@@ -5,7 +5,7 @@ import type { Ticks } from "../../theory/time/meter";
 import { halfOf, noise } from "../../hear/line/figure";
 import { beatLength, chordAt, figures, inGap, type BassContext } from "./context";
 import { leadsTo } from "./pitches";
-import type { BassStyle, Place, Slot } from "./style";
+import type { BassStyle, RhythmPlace, Slot } from "./style";
 
 /** Every beat of the section that has a chord. */
 export function beatsOf(
@@ -30,8 +30,8 @@ export function beatsOf(
 }
 
 /** Places a half-beat before each change of chord, from which a note can lead into the next one. */
-export function approachPlaces(ctx: BassContext, priority: number): Place[] {
-  return ctx.chords.flatMap((chord, i): Place[] => {
+export function approachPlaces(ctx: BassContext, priority: number): RhythmPlace[] {
+  return ctx.chords.flatMap((chord, i): RhythmPlace[] => {
     const next = ctx.chords[i + 1] ?? ctx.onward?.chord ?? firstOf(ctx.chords);
     if (!chord.chord || !next.chord || next.symbol === chord.symbol) return [];
     const end = chord.start + chord.duration;
@@ -48,8 +48,8 @@ const departs = (bar: number): boolean => bar % 4 === 3;
  * What must sound: the beginnings of chords (of the first one where a note is held under all of them), and the kicks
  * the settings name.
  */
-function requiredPlaces(ctx: BassContext, style: BassStyle): Map<Ticks, Place> {
-  const places = new Map<Ticks, Place>();
+function requiredPlaces(ctx: BassContext, style: BassStyle): Map<Ticks, RhythmPlace> {
+  const places = new Map<Ticks, RhythmPlace>();
   ctx.chords.forEach((chord, i) => {
     if (chord.chord && !(style.sustains && i > 0 && nth(ctx.chords, i - 1).chord))
       places.set(chord.start, { at: chord.start, use: "anchor", priority: 1 });
@@ -62,13 +62,13 @@ function requiredPlaces(ctx: BassContext, style: BassStyle): Map<Ticks, Place> {
 }
 
 /** How much a place is wanted, with what speaks for it and against it; 1 and more must sound. */
-function scorer(ctx: BassContext, seed: number): (place: Place) => number {
+function scorer(ctx: BassContext, seed: number): (place: RhythmPlace) => number {
   const { settings, meter } = ctx;
   const kickAt = new Set(ctx.kicks.map((k) => k.start));
   const tuneAt = new Set(ctx.tune.starts);
   const obeys = settings.melody && ctx.tune.notes.length > 0;
   /** Where the tune rests, or where it begins a note; on a kick it has no say. */
-  const ofTune = ({ at, priority }: Place): number => {
+  const ofTune = ({ at, priority }: RhythmPlace): number => {
     if (!obeys) return 0;
     if (inGap(ctx, at)) return 0.12;
     if (kickAt.has(at)) return 0;
@@ -89,19 +89,19 @@ function scorer(ctx: BassContext, seed: number): (place: Place) => number {
 }
 
 /** Whether a style may sound at a place where nothing must: under a chord, inside the section, in no rest. */
-function isOpen(ctx: BassContext, place: Place, rests: readonly { from: Ticks; to: Ticks }[]): boolean {
+function isOpen(ctx: BassContext, place: RhythmPlace, rests: readonly { from: Ticks; to: Ticks }[]): boolean {
   if (place.at < 0 || place.at >= ctx.length || !chordAt(ctx, place.at)?.chord) return false;
   if (place.use === "octave" && ctx.settings.octaves === "none") return false;
   return !rests.some((r) => place.at >= r.from && place.at < r.to);
 }
 
 /** The beginning of a chord takes over what the style wishes for there. */
-const wishing = (known: Place, { prefers, with: also }: Place): Place =>
+const wishing = (known: RhythmPlace, { prefers, with: also }: RhythmPlace): RhythmPlace =>
   prefers && !known.prefers ? { ...known, prefers, ...(also ? { with: also } : {}) } : known;
 
 /** A kick says that something must sound; what sounds there is what the style wants most of what it may do there. */
-function meetKicks(chosen: Map<Ticks, Place>, may: readonly Place[]): void {
-  const wanted = new Map<Ticks, Place>();
+function meetKicks(chosen: Map<Ticks, RhythmPlace>, may: readonly RhythmPlace[]): void {
+  const wanted = new Map<Ticks, RhythmPlace>();
   for (const place of may) if (place.priority > (wanted.get(place.at)?.priority ?? 0)) wanted.set(place.at, place);
   for (const [at, place] of wanted) if (chosen.get(at)?.use === "kick") chosen.set(at, { ...place, priority: 1 });
 }
@@ -116,7 +116,7 @@ export function rhythmOf(ctx: BassContext, style: BassStyle, seed: number, place
   const chosen = requiredPlaces(ctx, style);
   const restAt = settings.rests ? restsOf(ctx) : [];
   const scoreOf = scorer(ctx, seed);
-  const kicked: Place[] = [];
+  const kicked: RhythmPlace[] = [];
   for (const place of places) {
     const known = chosen.get(place.at);
     const passes = scoreOf(place) >= 1 - settings.density;
@@ -143,7 +143,7 @@ export const restsOf = (ctx: BassContext): { from: Ticks; to: Ticks }[] =>
 function toSlots(
   ctx: BassContext,
   style: BassStyle,
-  places: ReadonlyMap<Ticks, Place>,
+  places: ReadonlyMap<Ticks, RhythmPlace>,
   rests: readonly { from: Ticks; to: Ticks }[],
 ): Slot[] {
   const sorted = [...places.values()].sort((a, b) => a.at - b.at);
@@ -191,7 +191,7 @@ export function lastBarRepeats(starts: readonly Ticks[], bars: number, length: T
  * one's rhythm, a note is added in a free half-beat near the end; where there is none, the line breathes just before
  * the fill.
  */
-function addEnding(ctx: BassContext, places: Map<Ticks, Place>, seed: number): void {
+function addEnding(ctx: BassContext, places: Map<Ticks, RhythmPlace>, seed: number): void {
   const { bar, beats } = ctx.meter;
   const from = (ctx.bars - 1) * bar;
   const fill = from + lastOf(beats).start;
@@ -229,7 +229,7 @@ function addEnding(ctx: BassContext, places: Map<Ticks, Place>, seed: number): v
 }
 
 /** Where the last chord's bass does not lead into what follows in the form, the last note does. */
-function addLead(ctx: BassContext, style: BassStyle, places: Map<Ticks, Place>): void {
+function addLead(ctx: BassContext, style: BassStyle, places: Map<Ticks, RhythmPlace>): void {
   const last = ctx.chords.at(-1);
   if (!ctx.onward || !last?.chord) return;
   const [root, target] = [bassPc(last.chord), mod(ctx.onward.first?.midi ?? bassPc(sure(ctx.onward.chord.chord)), 12)];

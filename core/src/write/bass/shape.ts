@@ -16,7 +16,7 @@ import { factsOf } from "../../facts/memory";
 import type { BassReport } from "./measures";
 import { halfOf } from "../../hear/line/figure";
 import { beatsOf, restsOf, untilBackbeat } from "./rhythm";
-import type { BassStyle, Place } from "./style";
+import type { BassStyle, RhythmPlace } from "./style";
 import { bassRequest, reportBass, type BassRequest } from "./write";
 
 /** One step of thinning or building, as an edit that undo takes back. */
@@ -91,22 +91,22 @@ function freePlaces(
   ctx: BassContext,
   style: BassStyle,
   notes: readonly RealizedNote[],
-): { place: Place; score: number }[] {
+): { place: RhythmPlace; score: number }[] {
   const free = (at: Ticks) =>
     at >= 0 &&
     at < ctx.length &&
     chordAt(ctx, at)?.chord &&
     !notes.some((n) => Math.abs(n.start - at) < 120 || (n.pinned && n.start < at && n.start + n.duration > at));
-  const candidates: Place[] = [
-    ...ctx.chords.flatMap((c): Place[] => (c.chord ? [{ at: c.start, use: "anchor", priority: 1 }] : [])),
-    ...ctx.kicks.map((k): Place => ({ at: k.start, use: "kick", priority: k.main ? 1 : 0.6 })),
+  const candidates: RhythmPlace[] = [
+    ...ctx.chords.flatMap((c): RhythmPlace[] => (c.chord ? [{ at: c.start, use: "anchor", priority: 1 }] : [])),
+    ...ctx.kicks.map((k): RhythmPlace => ({ at: k.start, use: "kick", priority: k.main ? 1 : 0.6 })),
     ...style.places(ctx),
-    ...beatsOf(ctx).flatMap((b): Place[] => [
+    ...beatsOf(ctx).flatMap((b): RhythmPlace[] => [
       { at: b.at, use: "hook", priority: 0.2 },
       { at: b.at + halfOf(b.duration), use: "hook", priority: 0.1 },
     ]),
   ];
-  const places = new Map<Ticks, Place>();
+  const places = new Map<Ticks, RhythmPlace>();
   for (const place of candidates)
     if (free(place.at) && (places.get(place.at)?.priority ?? -1) < place.priority) places.set(place.at, place);
   const gaps = ctx.tune.notes.length > 0;
@@ -125,7 +125,12 @@ function freePlaces(
 }
 
 /** The slot of a place: as long as the style holds it, within its room. */
-function slotAt(ctx: BassContext, style: BassStyle, { at, use, prefers, with: other }: Place, next: Ticks): OpenSlot {
+function slotAt(
+  ctx: BassContext,
+  style: BassStyle,
+  { at, use, prefers, with: other }: RhythmPlace,
+  next: Ticks,
+): OpenSlot {
   const chord = sure(chordAt(ctx, at));
   const most = Math.min(
     Math.min(next, chord.start + chord.duration) - at,

@@ -27,7 +27,7 @@ export interface Slot {
 }
 
 /** A place where a style may sound. */
-export interface Place {
+export interface RhythmPlace {
   at: Ticks;
   use: SlotUse;
   /** How much the style wants it: 1 always, 0.5 at medium density, near 0 only in the busiest line. */
@@ -73,7 +73,7 @@ export interface BassStyle extends LineStyle<BassSettings> {
   targets: BassTargets;
   costs: ToneCosts;
   /** Every place where it may sound. Beginnings of chords and the kicks it must meet are added to these. */
-  places(ctx: BassContext): Place[];
+  places(ctx: BassContext): RhythmPlace[];
   /** How long a note is held at most, in ticks; it always ends where the next one or its chord does. */
   hold(ctx: BassContext, start: Ticks, use: SlotUse): Ticks;
   /** Notes that are held under all chords, where the style has one: each gives a line of its own. */

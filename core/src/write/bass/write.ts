@@ -17,7 +17,7 @@ import { choosePitches, otherPitches, pitchSlots, type OpenSlot, type PitchSlot 
 import { measuresOf, reportOf, type BassReport } from "./measures";
 import { otherFigures } from "./measures/figure";
 import { reasonForNote, spellBass, type Chosen } from "./reasons";
-import { alike, attackProfile } from "../../hear/line/figure";
+import { figureLikeness, attackProfile } from "../../hear/line/figure";
 import { rhythmOf } from "./rhythm";
 import { USUAL_SETTINGS, type BassSettings } from "./settings";
 import type { BassStyle, Slot } from "./style";
@@ -200,7 +200,7 @@ function rhythmsOf(ctx: BassContext, style: BassStyle, seed: number): Slot[][] {
       ctx.meter.bar,
       ctx.bars,
     );
-    return Math.max(0, ...others.map((o) => alike(own, o.profile)));
+    return Math.max(0, ...others.map((o) => figureLikeness(own, o.profile)));
   };
   return list
     .map((slots) => ({ slots, near: nearest(slots) }))

@@ -7,7 +7,7 @@ import { beatsWithin, chordAt, type CounterContext } from "./context";
 /**
  * Whether a pitch rubs at a moment: against the tune, a part that lays out the chords, or a tone of the chord below it.
  */
-export function rubsAt(ctx: CounterContext, midi: Midi, tick: Ticks): boolean {
+export function rubsInCounter(ctx: CounterContext, midi: Midi, tick: Ticks): boolean {
   const chord = chordAt(ctx, Math.max(0, tick))?.chord;
   const tune = ctx.tuneAt(tick);
   return rubsOver(chord ? chordPitchClasses(chord) : [], midi, [...(tune ? [tune.midi] : []), ...ctx.harmonyAt(tick)]);
@@ -19,4 +19,4 @@ export const judged = (ctx: CounterContext, start: Ticks, duration: Ticks): Tick
 
 /** Beats on which a pitch rubs while it is held. */
 export const rubbedBeats = (ctx: CounterContext, midi: Midi, start: Ticks, duration: Ticks): Ticks[] =>
-  judged(ctx, start, duration).filter((t) => rubsAt(ctx, midi, t));
+  judged(ctx, start, duration).filter((t) => rubsInCounter(ctx, midi, t));

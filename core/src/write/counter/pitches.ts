@@ -6,7 +6,7 @@ import { cheapestSecond, type SecondOrder } from "../../search/second";
 import { motionAgainst } from "../../theory/motion/motion";
 import { isTension } from "../../hear/slice/roles";
 import type { Pinned } from "../lines/slots";
-import { rubbedBeats, rubsAt } from "./clash";
+import { rubbedBeats, rubsInCounter } from "./clash";
 import { chordAt, REACH, type CounterContext } from "./context";
 import type { CounterSlot, CounterStyle, PlacedSlot } from "./style";
 
@@ -94,7 +94,7 @@ function candidatesFor(
   }
   const rubbed = rubbedBeats(ctx, midi, slot.start, slot.duration).length > 0;
   return standings(ctx, style, { slot, next, midi, rubbed }).flatMap(([standing, own]): Candidate[] => {
-    const cost = own + place(ctx, slot, midi) + (!rubbed && rubsAt(ctx, midi, slot.start) ? COST.offBeatRub : 0);
+    const cost = own + place(ctx, slot, midi) + (!rubbed && rubsInCounter(ctx, midi, slot.start) ? COST.offBeatRub : 0);
     const { under: unders } = slot;
     if (!unders) return [{ midi, cost, standing }];
     if (standing !== "chord") return [];

@@ -3,7 +3,7 @@ import { noteOf } from "../../theory/pitch/pitch";
 import { because } from "../../song/reasons";
 import type { Reason } from "../../song/schema";
 import { outsideReason, stepFrom, type SeenNote } from "../lines/seen";
-import { rubbedBeats, rubsAt } from "./clash";
+import { rubbedBeats, rubsInCounter } from "./clash";
 import type { CounterContext } from "./context";
 import type { CounterSlot, CounterStyle } from "./style";
 
@@ -11,7 +11,7 @@ import type { CounterSlot, CounterStyle } from "./style";
 const HELD_BEATS = 2;
 
 const rubs = (ctx: CounterContext, { midi, start, end }: SeenNote): boolean =>
-  rubsAt(ctx, midi, start) || rubbedBeats(ctx, midi, start, end - start).length > 0;
+  rubsInCounter(ctx, midi, start) || rubbedBeats(ctx, midi, start, end - start).length > 0;
 
 /** Whether the line moves while the tune moves, and the other way. */
 function opposes(ctx: CounterContext, { start, move }: SeenNote): boolean {

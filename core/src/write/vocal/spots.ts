@@ -8,7 +8,7 @@ import { pairReport, type Between, type PairReport } from "../../hear/line/betwe
 import { soundingIn } from "../../hear/slice/soundingIn";
 import { chordUnder, type VocalContext } from "./context";
 import type { VocalTargets } from "./school";
-import { chordPcs, inChord, pitchesIn, rubsAt, scaleOf, weighs } from "./tones";
+import { chordPcs, inChord, pitchesIn, rubsInVoices, scaleOf, weighs } from "./tones";
 import { spellOver } from "../../song/spell";
 import { leadingToneOf, seventhOf, WIDEST_UPPER } from "../../hear/harmony/tendency";
 
@@ -83,7 +83,7 @@ function alone(s: Sounding, voice: number): Found[] {
       if (beyond)
         put("chord", `${n.pitch} at ${positionText(ctx.meter, beyond.from)} is outside ${beyond.symbol}`, beyond.from);
     }
-    const rubbed = beatsOf(ctx, n).find((t) => rubsAt(ctx, n.midi, t) && !goesAlong(ctx, n, t));
+    const rubbed = beatsOf(ctx, n).find((t) => rubsInVoices(ctx, n.midi, t) && !goesAlong(ctx, n, t));
     if (rubbed !== undefined)
       put(
         "rub",

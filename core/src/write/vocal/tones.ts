@@ -69,7 +69,7 @@ export function rangeCost({ comfortable: [low, high], extremes: [least, most] }:
 /**
  * Whether a pitch rubs against what sounds with it beside the voices, or lies a minor ninth above a tone of the chord.
  */
-export function rubsAt(ctx: VocalContext, midi: Midi, tick: Ticks): boolean {
+export function rubsInVoices(ctx: VocalContext, midi: Midi, tick: Ticks): boolean {
   const tune = ctx.leadAt(tick);
   const around = [
     ...(tune ? [tune.midi] : []),
@@ -100,7 +100,7 @@ export function toneCost(ctx: VocalContext, slot: VocalSlot, midi: Midi, voice: 
   }
   if (!ctx.key.pcs.includes(mod(midi, 12)) && !chordPcs(chord).includes(mod(midi, 12))) cost += COST.noKey;
   // A tone that goes along with a short passing one of the tune may lie above a tone of the chord, as that does.
-  if (rubsAt(ctx, midi, start) && !(passing && !long && lead && !isRub(midi, lead.midi)))
+  if (rubsInVoices(ctx, midi, start) && !(passing && !long && lead && !isRub(midi, lead.midi)))
     cost += counts ? COST.rub : COST.weakRub;
   if (lead?.midi === midi) cost += COST.unison;
   return cost;
@@ -120,7 +120,7 @@ export function choose<T>(list: readonly T[], count: number): T[][] {
 }
 
 /** One voice as stacks. */
-export const single = (midi: Midi, cost: number): Stack => ({ pitches: [midi], cost });
+export const asStack = (midi: Midi, cost: number): Stack => ({ pitches: [midi], cost });
 
 /** What a tone is over its chord, for the words of a reason. */
 export function roleOver(chord: RealizedChord | null, midi: Midi): { role: string; chord: string } | null {

@@ -1,7 +1,7 @@
 import { sure } from "../../../base/list";
 import { mod, pitchClass, transposeNote, typeset } from "../../../theory/pitch/pitch";
 import { chordPitchClasses, chordToneName, rootPc, toneName } from "../../../theory/chord/chord";
-import { noteOf } from "../../../theory/chord/numerals";
+import { memberOf } from "../../../theory/chord/numerals";
 import { listed } from "../../../theory/words/english";
 import type { Technique } from "../technique";
 import { has, read, replacement } from "../tools";
@@ -47,7 +47,7 @@ export const alteredDominant: Technique = {
       const notes = listed(added.map(typeset));
       if (quality === "7(#9)")
         return replacement(spot, symbol, "rubs", {
-          params: { new: symbol, notes, third: sure(noteOf(made, 3)).name },
+          params: { new: symbol, notes, third: sure(memberOf(made, 3)).name },
           more: { needsNext: true },
         });
       if (paths.length)

@@ -1,7 +1,7 @@
 import { sure } from "../../../base/list";
 import { mod } from "../../../theory/pitch/pitch";
 import { rootPc, type Chord } from "../../../theory/chord/chord";
-import { noteOf } from "../../../theory/chord/numerals";
+import { memberOf } from "../../../theory/chord/numerals";
 import type { Technique } from "../technique";
 import { before, dominantInto, dominantRoot, has, read, replacement, sizeOf } from "../tools";
 
@@ -32,7 +32,7 @@ export const appliedDominant: Technique = {
         new: symbol,
         old: event.symbol,
         next: name,
-        seventh: sure(noteOf(read(symbol), 7)).name,
+        seventh: sure(memberOf(read(symbol), 7)).name,
         goal: thirdOf(next),
       };
       return replacement(spot, symbol, "turns", { params, more: { needsNext: true } });
@@ -42,7 +42,7 @@ export const appliedDominant: Technique = {
       new: symbol,
       old: event.symbol,
       next: name,
-      third: sure(noteOf(read(symbol), 3)).name,
+      third: sure(memberOf(read(symbol), 3)).name,
       root: next.root,
     });
     const whole = sizeOf(chord) === 4 ? [`${root}7`] : [root, `${root}7`];
@@ -55,4 +55,4 @@ export const appliedDominant: Technique = {
   },
 };
 
-const thirdOf = (chord: Chord): string => sure(noteOf(chord, 3) ?? noteOf(chord, 1)).name;
+const thirdOf = (chord: Chord): string => sure(memberOf(chord, 3) ?? memberOf(chord, 1)).name;

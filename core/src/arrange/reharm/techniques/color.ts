@@ -1,7 +1,7 @@
 import { sure } from "../../../base/list";
 import { mod, pitchClass } from "../../../theory/pitch/pitch";
 import { chordSymbol, rootPc, toneName } from "../../../theory/chord/chord";
-import { noteOf } from "../../../theory/chord/numerals";
+import { memberOf } from "../../../theory/chord/numerals";
 import { hasColor, toggleColor, type Color } from "../../../theory/chord/modify";
 import type { Technique } from "../technique";
 import { has, mainNote, replacement } from "../tools";
@@ -29,8 +29,8 @@ export const color: Technique = {
       onRoot && has(chord, "7") && !has(chord, "b3")
         ? replacement(spot, chordSymbol(sixth), "sixth", {
             params: {
-              sixth: sure(noteOf(sixth, 6)).name,
-              seventh: sure(noteOf(chord, 7)).name,
+              sixth: sure(memberOf(sixth, 6)).name,
+              seventh: sure(memberOf(chord, 7)).name,
               root: chord.root,
             },
           })

@@ -2,7 +2,7 @@ import { sure } from "../../../base/list";
 import { mod, pitchClass } from "../../../theory/pitch/pitch";
 import { bassPc, toneName } from "../../../theory/chord/chord";
 import type { Technique } from "../technique";
-import { replacement, over } from "../tools";
+import { replacement, slashed } from "../tools";
 
 const distance = (a: number, b: number) => Math.min(mod(a - b, 12), mod(b - a, 12));
 
@@ -27,7 +27,7 @@ export const inversion: Technique = {
         const pc = pitchClass(bass);
         const [a, b] = [distance(from, pc), distance(pc, to)];
         if (pc === bassPc(chord) || !a || !b || a > 2 || b > 2) return [];
-        return replacement(spot, over(chord, bass), "step", {
+        return replacement(spot, slashed(chord, bass), "step", {
           params: {
             bass,
             from: sure(spot.prev).chord.bass ?? sure(spot.prev).chord.root,

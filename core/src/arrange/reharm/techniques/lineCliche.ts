@@ -1,5 +1,5 @@
 import { nth, sure } from "../../../base/list";
-import { noteOf } from "../../../theory/chord/numerals";
+import { memberOf } from "../../../theory/chord/numerals";
 import type { Technique } from "../technique";
 import { halves, has, parts, read } from "../tools";
 
@@ -13,7 +13,7 @@ export const lineCliche: Technique = {
   words: { falls: "An inner voice falls through {chord}: {line}" },
   propose(spot) {
     const { chord } = spot.here;
-    if (chord.bass || has(chord, "b5") || !noteOf(chord, 3) || (has(chord, "3") && has(chord, "b7"))) return [];
+    if (chord.bass || has(chord, "b5") || !memberOf(chord, 3) || (has(chord, "3") && has(chord, "b7"))) return [];
     const minor = has(chord, "b3");
     const all = minor ? ["m", "mMaj7", "m7", "m6"] : ["", "maj7", "7", "6"];
     const four = parts(spot.here, 4);
@@ -22,7 +22,7 @@ export const lineCliche: Technique = {
       qualities
         .map((q) => {
           const c = read(chord.root + q);
-          return sure(noteOf(c, 7) ?? noteOf(c, 6) ?? noteOf(c, 1)).name;
+          return sure(memberOf(c, 7) ?? memberOf(c, 6) ?? memberOf(c, 1)).name;
         })
         .join(" – ");
     const make = (qualities: string[], lengths: readonly number[]) => ({

@@ -1,7 +1,7 @@
 import { mod, pitchClass } from "../../../theory/pitch/pitch";
 import { rootPc } from "../../../theory/chord/chord";
 import type { Technique } from "../technique";
-import { has, replacement, over, sizeOf, upper } from "../tools";
+import { has, replacement, slashed, sizeOf, upper } from "../tools";
 
 export const otherBass: Technique = {
   id: "other-bass",
@@ -34,11 +34,11 @@ export const otherBass: Technique = {
     const tone = major && dominant ? above : undefined;
     return [
       ...(third
-        ? replacement(spot, over(plain, third), "below", {
+        ? replacement(spot, slashed(plain, third), "below", {
             params: { bass: third, sounds: third + (minor ? "maj7" : "m7") },
           })
         : []),
-      ...(tone ? replacement(spot, over(plain, tone), "above", { params: { bass: tone } }) : []),
+      ...(tone ? replacement(spot, slashed(plain, tone), "above", { params: { bass: tone } }) : []),
     ];
   },
 };

@@ -2,7 +2,7 @@ import { firstOf, nth } from "../../../base/list";
 import { mod, pitchClass, type NoteName } from "../../../theory/pitch/pitch";
 import { chordPitchClasses } from "../../../theory/chord/chord";
 import type { Technique } from "../technique";
-import { over, upper } from "../tools";
+import { slashed, upper } from "../tools";
 
 export const pedal: Technique = {
   id: "pedal",
@@ -27,7 +27,7 @@ export const pedal: Technique = {
       });
     return [firstOf(spot.home.scale), nth(spot.home.scale, 4)].filter(clear).map((bass) => ({
       span: run.length,
-      chords: run.map((s) => ({ symbol: over(upper(s.chord), bass), duration: s.event.duration })),
+      chords: run.map((s) => ({ symbol: slashed(upper(s.chord), bass), duration: s.event.duration })),
       reason: "hold",
       params: { bass, count: String(run.length) },
     }));

@@ -1,7 +1,7 @@
 import { sure } from "../../../base/list";
 import { mod } from "../../../theory/pitch/pitch";
 import { rootPc } from "../../../theory/chord/chord";
-import { noteOf } from "../../../theory/chord/numerals";
+import { memberOf } from "../../../theory/chord/numerals";
 import type { Technique } from "../technique";
 import { has, replacement, read } from "../tools";
 
@@ -20,7 +20,7 @@ export const raisedThird: Technique = {
     const figure = chord.tones.some((t) => t.degree === 9) ? "9" : "7";
     const symbol = chord.root + (has(next, "b3") && figure === "9" ? "7(b9)" : figure);
     return replacement(spot, symbol, "raise", {
-      params: { from: sure(noteOf(chord, 3)).name, to: sure(noteOf(read(symbol), 3)).name, root: next.root },
+      params: { from: sure(memberOf(chord, 3)).name, to: sure(memberOf(read(symbol), 3)).name, root: next.root },
       more: { needsNext: true },
     });
   },

@@ -1,7 +1,7 @@
 import { sure } from "../../../base/list";
 import { chordSymbol } from "../../../theory/chord/chord";
 import { toggleColor } from "../../../theory/chord/modify";
-import { noteOf } from "../../../theory/chord/numerals";
+import { memberOf } from "../../../theory/chord/numerals";
 import type { Technique } from "../technique";
 import { halves } from "../tools";
 
@@ -16,11 +16,11 @@ export const suspension: Technique = {
   propose(spot) {
     const { chord, key, event } = spot.here;
     const cut = halves(spot.here, spot.meter);
-    const third = noteOf(chord, 3);
+    const third = memberOf(chord, 3);
     if (!cut || !third || chord.tones.some((t) => t.degree === 11 || t.role === "b5")) return [];
     const sus = toggleColor(chord, "sus4", key);
     // Over IV the fourth would be raised or foreign; a suspension comes from the key.
-    if (!key.pcs.includes(sure(noteOf(sus, 4)).pc)) return [];
+    if (!key.pcs.includes(sure(memberOf(sus, 4)).pc)) return [];
     return [
       {
         chords: [
@@ -28,7 +28,7 @@ export const suspension: Technique = {
           { symbol: event.symbol, duration: cut[1] },
         ],
         reason: "falls",
-        params: { fourth: sure(noteOf(sus, 4)).name, root: chord.root, third: third.name },
+        params: { fourth: sure(memberOf(sus, 4)).name, root: chord.root, third: third.name },
       },
     ];
   },

@@ -2,7 +2,7 @@ import { firstOf, nth, sure } from "../../../base/list";
 import { nameInKey, type Key } from "../../../theory/pitch/key";
 import { mod, pitchClass, transposeNote, typeset, type NoteName } from "../../../theory/pitch/pitch";
 import { rootPc, type Chord } from "../../../theory/chord/chord";
-import { isMinorish, noteOf } from "../../../theory/chord/numerals";
+import { isMinorish, memberOf } from "../../../theory/chord/numerals";
 import { LEADS, targetOf } from "../target";
 import {
   above,
@@ -23,7 +23,7 @@ import { blues, raisedSixth } from "./idioms";
 import { preparesApplied } from "./prepares";
 import type { Recognizer } from "./types";
 
-const name = (chord: Chord, degree: number): string => typeset(noteOf(chord, degree)?.name ?? "");
+const name = (chord: Chord, degree: number): string => typeset(memberOf(chord, degree)?.name ?? "");
 const sym = (text: string): string => typeset(text);
 
 export const suspension: Recognizer = {
@@ -36,12 +36,12 @@ export const suspension: Recognizer = {
     const { chord } = nth(p.chords, i);
     const next = neighbor(p, i, 1)?.chord;
     if (!isSuspended(chord) || !next || rootPc(next) !== rootPc(chord)) return null;
-    const held = noteOf(chord, 4) ?? sure(noteOf(chord, 2));
-    const third = noteOf(next, 3);
+    const held = memberOf(chord, 4) ?? sure(memberOf(chord, 2));
+    const third = memberOf(next, 3);
     if (!third) return null;
     return {
       explanation:
-        `${sym(held.name)} is held in place of the third and ${noteOf(chord, 4) ? "falls" : "rises"} to ` +
+        `${sym(held.name)} is held in place of the third and ${memberOf(chord, 4) ? "falls" : "rises"} to ` +
         `${sym(third.name)} in ${sym(next.root + next.quality)}.`,
     };
   },
@@ -70,7 +70,7 @@ export const appliedDominant: Recognizer = {
     const raised = isAugmented(chord) && beside !== undefined && rootMove(chord, beside) === LEADS.dominant;
     if (!target || !(isDominant(chord, true) || raised) || !leadsAway(chord, key, target)) return null;
     const { arrives, root } = target;
-    const third = noteOf(chord, 3);
+    const third = memberOf(chord, 3);
     const next = onward(p, i)?.chord;
     const lead = third
       ? `${sym(third.name)} is its third and leads up to ${sym(root)}`
@@ -159,7 +159,7 @@ export const dominantTwo: Recognizer = {
       belongs(chord, key) ||
       above(chord, key) !== 2 ||
       !isDominant(chord, true) ||
-      !noteOf(chord, 3) ||
+      !memberOf(chord, 3) ||
       // Where nothing comes it waits for V.
       !next ||
       rootMove(chord, next) === 5
@@ -186,7 +186,7 @@ export const tritoneSubstitute: Recognizer = {
   find(p, i) {
     const { chord, key } = nth(p.chords, i);
     const next = onward(p, i)?.chord;
-    if (!next || !isDominant(chord) || !noteOf(chord, 3) || belongs(chord, key) || rootMove(chord, next) !== 11)
+    if (!next || !isDominant(chord) || !memberOf(chord, 3) || belongs(chord, key) || rootMove(chord, next) !== 11)
       return null;
     const replaced = nameInKey(mod(rootPc(chord) + 6, 12), key);
     const tritone = [name(chord, 3), name(chord, 7)];
@@ -222,7 +222,7 @@ export const backdoor: Recognizer = {
       explanation:
         `Backdoor dominant: comes from ${sym(key.tonic)} minor and enters ${sym(key.tonic)} from a tone below; ` +
         `${name(chord, 7)} falls to ` +
-        `${sym(nth(key.scale, 4))}${noteOf(chord, 5) ? `, ${name(chord, 5)} to ${sym(nth(key.scale, 2))}` : ""}.`,
+        `${sym(nth(key.scale, 4))}${memberOf(chord, 5) ? `, ${name(chord, 5)} to ${sym(nth(key.scale, 2))}` : ""}.`,
     };
   },
 };
@@ -251,7 +251,7 @@ export const rootlessDominant: Recognizer = {
       explanation:
         `${sym(root)}9 without its ${sym(root)}: ${name(chord, 1)} ${name(chord, 3)} ${name(chord, 5)} ` +
         `${name(chord, 7)} are its third, fifth, seventh and ninth. It is also ` +
-        `${sym(sure(noteOf(chord, 3)).name)}m6 over ${sym(chord.root)}.`,
+        `${sym(sure(memberOf(chord, 3)).name)}m6 over ${sym(chord.root)}.`,
     };
   },
 };
@@ -267,11 +267,11 @@ export const augmentedSixth: Recognizer = {
   find(p, i) {
     const { chord, key } = nth(p.chords, i);
     const next = onward(p, i)?.chord;
-    if (!next || above(chord, key) !== 8 || !isDominant(chord) || !noteOf(chord, 3)) return null;
+    if (!next || above(chord, key) !== 8 || !isDominant(chord) || !memberOf(chord, 3)) return null;
     const dominant = mod(firstOf(key.pcs) + 7, 12);
     const intoFive =
       rootPc(next) === dominant ||
-      (rootPc(next) === key.pcs[0] && next.bass !== undefined && noteOf(next, 5)?.name === next.bass);
+      (rootPc(next) === key.pcs[0] && next.bass !== undefined && memberOf(next, 5)?.name === next.bass);
     if (!intoFive) return null;
     let kind: "French" | "German" | "Italian";
     if (chord.tones.some((t) => t.role === "b5")) kind = "French";

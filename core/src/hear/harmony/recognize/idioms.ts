@@ -2,7 +2,7 @@ import { firstOf, lastOf, nth, sure } from "../../../base/list";
 import { listed } from "../../../theory/words/english";
 import { mod, transposeNote, typeset } from "../../../theory/pitch/pitch";
 import { bassPc, chordPitchClasses, rootPc, type Chord } from "../../../theory/chord/chord";
-import { isMinorish, noteOf } from "../../../theory/chord/numerals";
+import { isMinorish, memberOf } from "../../../theory/chord/numerals";
 import { above, earlier, isDominant, isMajor, isMinor, neighbor, onward, rootMove, type Progression } from "../context";
 import { preparesApplied } from "./prepares";
 import { lineCliche } from "./lines";
@@ -27,7 +27,7 @@ function isBlues(p: Progression): boolean {
   if (isMinorish(p.home)) return false;
   const on = (semitones: number) => p.chords.filter((h) => above(h.chord, p.home) === semitones).map((h) => h.chord);
   const [one, four] = [on(0), on(5)];
-  const seventh = (list: typeof one) => list.some((c) => isDominant(c) && noteOf(c, 3));
+  const seventh = (list: typeof one) => list.some((c) => isDominant(c) && memberOf(c, 3));
   // A fourth degree that falls a fifth further is a link of a chain of dominants.
   const chained = p.chords.some((h, i) => above(h.chord, p.home) === 5 && isDominant(h.chord) && isChained(p, i));
   return seventh(one) && seventh(four) && !chained && one.every((c) => isDominant(c) || !isMajor(c));
@@ -64,9 +64,9 @@ export const blues: Recognizer = {
   find(p, i) {
     const { chord, key } = nth(p.chords, i);
     const where = above(chord, key);
-    if (key !== p.home || !isDominant(chord) || !noteOf(chord, 3) || (where !== 0 && where !== 5) || !formOf(p).blues)
+    if (key !== p.home || !isDominant(chord) || !memberOf(chord, 3) || (where !== 0 && where !== 5) || !formOf(p).blues)
       return null;
-    const seventh = sure(noteOf(chord, 7));
+    const seventh = sure(memberOf(chord, 7));
     const form = formOf(p).twelve ? " The twelve bars of the blues." : "";
     return {
       function: where === 0 ? "tonic" : "subdominant",
@@ -91,8 +91,8 @@ export const cadentialSixFour: Recognizer = {
     if (rootPc(chord) !== key.pcs[0] || chord.bass === undefined || bassPc(chord) !== fifth || chord.tones.length > 3)
       return null;
     if (!next || rootPc(next) !== fifth || bassPc(next) !== fifth || !isDominant(next, true)) return null;
-    const third = noteOf(chord, 3);
-    const to = noteOf(next, 3);
+    const third = memberOf(chord, 3);
+    const to = memberOf(next, 3);
     if (!third || !to) return null;
     return {
       function: "dominant",
@@ -121,7 +121,7 @@ export const picardy: Recognizer = {
     // On the way to iv it is a dominant; before a minor tonic it has not ended anything.
     const closes = next !== undefined && rootMove(chord, next) !== 5 && [5, 7, 10].includes(above(before, key));
     if (!last && !closes) return null;
-    const [raised, minor] = [sure(noteOf(chord, 3)).name, nth(key.scale, 2)].map(sym);
+    const [raised, minor] = [sure(memberOf(chord, 3)).name, nth(key.scale, 2)].map(sym);
     return {
       function: "tonic",
       explanation: `Picardy third: ${raised} instead of ${minor} lets the minor key end in major.`,
@@ -166,7 +166,7 @@ export const alteredDominant: Recognizer = {
   source: "any jazz harmony textbook",
   find(p, i) {
     const { chord, key } = nth(p.chords, i);
-    if (above(chord, key) !== 7 || !isDominant(chord) || !noteOf(chord, 3)) return null;
+    if (above(chord, key) !== 7 || !isDominant(chord) || !memberOf(chord, 3)) return null;
     const altered = chord.tones
       .filter((t) => t.alter !== 0 && (t.degree === 5 || t.degree > 7))
       .map((t) => sym(t.role));

@@ -3,7 +3,7 @@ import { listed } from "../../../theory/words/english";
 import { MODES, parseKey, type Key, type Mode } from "../../../theory/pitch/key";
 import { mod, pitchClass, transposeNote, typeset } from "../../../theory/pitch/pitch";
 import { chordPitchClasses, rootPc, toneName, type Chord } from "../../../theory/chord/chord";
-import { isDiatonic, isMinorish, noteOf } from "../../../theory/chord/numerals";
+import { isDiatonic, isMinorish, memberOf } from "../../../theory/chord/numerals";
 import { above, belongs, isMajor, isMinor, neighbor, rootMove, shares } from "../context";
 import { preparesApplied } from "./prepares";
 import type { Recognizer } from "./types";
@@ -156,7 +156,7 @@ export const diatonic: Recognizer = {
     return {
       explanation: nth(DEGREE_WORDS[isMinorish(key) ? "minor" : "major"], step)(
         sym(key.tonic),
-        noteOf(chord, 3) ? sym(sure(noteOf(chord, 3)).name) : "",
+        memberOf(chord, 3) ? sym(sure(memberOf(chord, 3)).name) : "",
       ),
     };
   },

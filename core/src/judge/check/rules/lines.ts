@@ -46,7 +46,7 @@ export interface Move {
 }
 
 /** Moves at which two lines both strike anew. The lower line is the one that lies lower before. */
-export function movesOf(a: Line, b: Line): Move[] {
+export function movesBetween(a: Line, b: Line): Move[] {
   const starts = new Map(b.notes.map((n, i) => [n.start, i]));
   const out: Move[] = [];
   for (const [i, to] of a.notes.entries()) {

@@ -3,7 +3,7 @@ import { sectionMeter } from "../../../song/document";
 import type { RealizedNote } from "../../../song/realize";
 import { syncopations } from "../../../hear/accents/syncopation";
 import { figures, type BassContext } from "../context";
-import { alike, attackProfile } from "../../../hear/line/figure";
+import { figureLikeness, attackProfile } from "../../../hear/line/figure";
 import { lastBarRepeats } from "../rhythm";
 import { defineMeasure, idsOf, percent } from "./measure";
 
@@ -89,7 +89,11 @@ export const likeness = defineMeasure({
     if (!ctx.notes.length) return { likeness: [] };
     const own = attackProfile(startsOf(ctx), ctx.meter.bar, ctx.bars);
     return {
-      likeness: otherFigures(ctx).map(({ section, name, profile }) => ({ section, name, share: alike(own, profile) })),
+      likeness: otherFigures(ctx).map(({ section, name, profile }) => ({
+        section,
+        name,
+        share: figureLikeness(own, profile),
+      })),
     };
   },
   show(own) {

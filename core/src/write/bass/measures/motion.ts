@@ -1,7 +1,7 @@
 import { firstOf, nth } from "../../../base/list";
 import { pitchName, plainName, type Midi } from "../../../theory/pitch/pitch";
 import { positionText } from "../../../theory/time/meter";
-import { inGap, tuneAt, type BassContext } from "../context";
+import { inGap, lowestTuneAt, type BassContext } from "../context";
 import type { RealizedNote } from "../../../song/realize";
 import { defineMeasure, idsOf, percent } from "./measure";
 
@@ -104,7 +104,7 @@ export const tune = defineMeasure({
 
 const withinOctave = (ctx: BassContext): RealizedNote[] =>
   ctx.notes.filter((n) => {
-    const lowest = tuneAt(ctx, n.start);
+    const lowest = lowestTuneAt(ctx, n.start);
     return lowest !== null && n.midi > lowest - 12;
   });
 

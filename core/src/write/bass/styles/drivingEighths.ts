@@ -1,7 +1,7 @@
 import { halfOf } from "../../../hear/line/figure";
 import { approachPlaces, beatsOf } from "../rhythm";
 import { beatLength } from "../context";
-import type { BassStyle, Place } from "../style";
+import type { BassStyle, RhythmPlace } from "../style";
 
 export const drivingEighths: BassStyle = {
   id: "driving-eighths",
@@ -20,7 +20,7 @@ export const drivingEighths: BassStyle = {
       const { length } = ctx.meter.beats;
       // It pushes up into the middle of the bar, and turns at its end.
       const lifts = b.beat === Math.floor(length / 2) - 1 || length === 1;
-      const places: Place[] = [
+      const places: RhythmPlace[] = [
         { at: b.at + half, use: "octave", priority: lifts ? 0.55 : 0.1, prefers: ["8"] },
         { at: b.at + half, use: "hook", priority: b.beat === length - 1 ? 0.55 : 0.1, prefers: ["5", "8"] },
         { at: b.at, use: "hook", priority: 0.95, prefers: ["bass"] },

@@ -8,7 +8,7 @@ import { isRub } from "../../../hear/line/between";
 import type { VocalContext } from "../context";
 import type { Stack, VocalSchool, VocalSlot, VocalWay } from "../school";
 import { chordSlots } from "../slots";
-import { chordPcs, choose, pitchesIn, rangeCost, roleOver, rubsAt } from "../tones";
+import { chordPcs, choose, pitchesIn, rangeCost, roleOver, rubsInVoices } from "../tones";
 
 /** What leaving a tone of the chord out costs, and what each is worth for a voice alone. */
 const WORTH: Record<string, number> = { "3": 1, b3: 1, "7": 0.8, b7: 0.8, "4": 0.9, "2": 0.8, "6": 0.5, "9": 0.4 };
@@ -38,7 +38,7 @@ function settings(ctx: VocalContext, slot: VocalSlot, home: Midi): Stack[] {
             n.duration >= firstOf(ctx.meter.beats).duration
           )
             cost += 1.2;
-        if (rubsAt(ctx, midi, slot.start)) cost += 1.5;
+        if (rubsInVoices(ctx, midi, slot.start)) cost += 1.5;
         if (v > 0 && nth(pitches, v - 1) - midi < 3) cost += 0.8;
       });
       const classes = new Set(pitches.map((p) => mod(p, 12)));

@@ -3,7 +3,7 @@ import type { Midi } from "../../../theory/pitch/pitch";
 import type { VocalContext } from "../context";
 import type { VocalSchool, VocalSlot, VocalWay } from "../school";
 import { tuneSlots } from "../slots";
-import { chordPcs, pitchesIn, scaleOf, single } from "../tones";
+import { chordPcs, pitchesIn, scaleOf, asStack } from "../tones";
 import { besideReason, octaveFor } from "./inScale";
 
 /** A semitone from the tune is no harmony. */
@@ -31,7 +31,7 @@ function nearest(ctx: VocalContext, side: "below" | "above", rank: 0 | 1): Vocal
     free: true,
     stacks: (slot) => {
       const midi = plain(slot);
-      return midi === null ? [] : [single(midi + octave, 0)];
+      return midi === null ? [] : [asStack(midi + octave, 0)];
     },
     reason: ({ slot, midi }) => besideReason(ctx, slot, midi),
   };

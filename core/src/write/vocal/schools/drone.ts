@@ -5,7 +5,7 @@ import type { VocalContext } from "../context";
 import type { VocalSchool, VocalSlot, VocalWay } from "../school";
 import { breathBars } from "../slots";
 import { chordUnder } from "../context";
-import { chordPcs, pitchesIn, rangeCost, single } from "../tones";
+import { chordPcs, pitchesIn, rangeCost, asStack } from "../tones";
 
 /** One place a breath, over the whole section. */
 function breaths(ctx: VocalContext): VocalSlot[] {
@@ -41,7 +41,7 @@ function on(ctx: VocalContext, pc: PitchClass, title: string): VocalWay {
     title,
     slots: breaths(ctx),
     free: true,
-    stacks: () => [single(midi, 0)],
+    stacks: () => [asStack(midi, 0)],
     reason: () => because("drone", { key: `${ctx.key.tonic} ${ctx.key.mode}`, place: title.toLowerCase() }),
   };
 }

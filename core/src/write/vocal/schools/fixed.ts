@@ -3,7 +3,7 @@ import { because } from "../../../song/reasons";
 import type { VocalContext } from "../context";
 import type { VocalSchool, VocalWay } from "../school";
 import { tuneSlots } from "../slots";
-import { single } from "../tones";
+import { asStack } from "../tones";
 import { distanceWords } from "./inScale";
 
 /** The tune once more, so many semitones away. */
@@ -14,7 +14,7 @@ export function copyAt(ctx: VocalContext, semitones: number, title: string): Voc
       .filter((s) => !s.joins)
       .map((s) => ({ ...s, duration: sure(s.lead).duration })),
     free: true,
-    stacks: (slot) => [single(sure(slot.lead).midi + semitones, 0)],
+    stacks: (slot) => [asStack(sure(slot.lead).midi + semitones, 0)],
     reason: ({ slot, midi }) =>
       because("copied", {
         interval: distanceWords(sure(slot.lead).midi, midi),

@@ -7,7 +7,7 @@ import type { VocalContext } from "../context";
 import type { VocalSchool, VocalSlot, VocalWay } from "../school";
 import type { VocalSettings } from "../settings";
 import { tuneSlots } from "../slots";
-import { inChord, rangeCost, roleOver, scaleOf, single, stepped, toneCost } from "../tones";
+import { inChord, rangeCost, roleOver, scaleOf, asStack, stepped, toneCost } from "../tones";
 
 /** What each distance in scale steps costs where a third or a sixth is wanted; what is not named is not sung. */
 const STEPS: Record<VocalSettings["interval"], Record<number, number>> = {
@@ -66,11 +66,11 @@ function along(ctx: VocalContext, side: Side, interval: VocalSettings["interval"
     slots,
     free: !bent,
     stacks(slot) {
-      if (!bent) return [single(plain(slot) + octave, 0)];
+      if (!bent) return [asStack(plain(slot) + octave, 0)];
       const scale = scaleOf(ctx, slot.chord);
       return Object.entries(STEPS[interval]).map(([steps, cost]) => {
         const midi = stepped(scale, sure(slot.lead).midi, way * Number(steps)) + octave;
-        return single(midi, cost + toneCost(ctx, slot, midi, firstOf(ctx.voices)));
+        return asStack(midi, cost + toneCost(ctx, slot, midi, firstOf(ctx.voices)));
       });
     },
     // Going along: a voice that moves while the tune stands, or stands while it moves, is heard as another thing.

@@ -8,7 +8,7 @@ import { chordAtTick, type RealizedNote } from "../../../../song/realize";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
 import { moveNote, pcsOf } from "../lines";
 import { waysOn } from "../../../../song/onward";
-import { atSeam, inPass, over, seamsOf, type Seam } from "./seams";
+import { atSeam, inPass, acrossSeam, seamsOf, type Seam } from "./seams";
 
 /** Reasons that promise where the line goes. */
 const PROMISES = new Set(["approachBelow", "approachAbove", "approachFifth", "approach", "anticipation"]);
@@ -57,7 +57,7 @@ export const seamApproach: Rule = {
       ctx.song.parts
         .filter((p) => p.role === "bass")
         .flatMap((part): RawFinding[] => {
-          const pair = over(ctx, seam, part.id);
+          const pair = acrossSeam(ctx, seam, part.id);
           if (!pair) return [];
           const { last, first } = pair;
           const missed = missedTarget(seam, last, first);

@@ -1,7 +1,7 @@
 import { intervalWords } from "../../../../theory/pitch/interval";
 import { positionText } from "../../../../theory/time/meter";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
-import { atSeam, over, seamsOf, type Seam } from "./seams";
+import { atSeam, acrossSeam, seamsOf, type Seam } from "./seams";
 
 /** A line that leaps farther than this over a seam tears there (common practice). */
 const OCTAVE = 12;
@@ -24,7 +24,7 @@ const leaps = (ctx: CheckContext, seam: Seam): RawFinding[] =>
   ctx.song.parts
     .filter((p) => LINES.includes(p.role))
     .flatMap((part): RawFinding[] => {
-      const pair = over(ctx, seam, part.id);
+      const pair = acrossSeam(ctx, seam, part.id);
       const size = pair ? Math.abs(pair.first.midi - pair.last.midi) : 0;
       if (!pair || size <= OCTAVE) return [];
       const { last, first } = pair;

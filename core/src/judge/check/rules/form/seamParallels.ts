@@ -1,6 +1,6 @@
 import { parallelPerfect } from "../../../../theory/motion/motion";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
-import { atSeam, over, seamsOf, type Seam } from "./seams";
+import { atSeam, acrossSeam, seamsOf, type Seam } from "./seams";
 
 export const seamParallels: Rule = {
   id: "seam-parallels",
@@ -17,7 +17,7 @@ export const seamParallels: Rule = {
 function parallels(ctx: CheckContext, seam: Seam): RawFinding[] {
   const bass = ctx.song.parts.find((p) => p.role === "bass");
   const tune = ctx.song.parts.find((p) => p.role === "melody");
-  const [low, high] = [bass && over(ctx, seam, bass.id), tune && over(ctx, seam, tune.id)];
+  const [low, high] = [bass && acrossSeam(ctx, seam, bass.id), tune && acrossSeam(ctx, seam, tune.id)];
   if (!bass || !tune || !low || !high) return [];
   const kind = parallelPerfect(low.last.midi, low.first.midi, high.last.midi, high.first.midi);
   if (!kind) return [];

@@ -77,7 +77,7 @@ export const inPass = (pass: Pass, edit: Edit, here = false): Edit => ({
  * The last note of a part before the seam and its first after it (a pickup begins before), where it goes straight on;
  * times are those of the section.
  */
-export function over(
+export function acrossSeam(
   ctx: CheckContext,
   { before, after, at, pass }: Seam,
   part: string,

@@ -8,7 +8,7 @@ import { velocityOf, strengthOf } from "../../../../theory/instrument/loudness";
 import { isWritten } from "../../../../song/document";
 import { soundingIn } from "../../../../hear/slice/soundingIn";
 import type { Fix, RawFinding, Rule } from "../../rule";
-import { loudnessOf, shareOf } from "../../../../arrange/room/share";
+import { meanLevel, shareOf } from "../../../../arrange/room/share";
 import { playingIn } from "./pairs";
 
 /**
@@ -40,7 +40,7 @@ export const covered: Rule = {
     return all
       .filter((p) => p !== lead && p.part.role !== "bass" && !isSung(song, p.part))
       .flatMap((p): RawFinding[] => {
-        const over = loudnessOf(p) - loudnessOf(lead);
+        const over = meanLevel(p) - meanLevel(lead);
         if (over < (p.part.role === "chords" ? 0 : -SOFTER)) return [];
         // One that doubles the tune in octaves adds to it.
         const above = (n: { midi: number }, m: { midi: number }) => m.midi > n.midi && m.midi - n.midi < OCTAVE;

@@ -2,8 +2,8 @@ import { percent } from "../../../../theory/words/english";
 import { isSung } from "../../../../hear/singer/range";
 import { octaveShift } from "../../../../arrange/room/room";
 import type { RawFinding, Rule } from "../../rule";
-import { attacksOf, loudnessOf, shareOf } from "../../../../arrange/room/share";
-import { doubles, playingIn, type Playing } from "./pairs";
+import { attackTimes, meanLevel, shareOf } from "../../../../arrange/room/share";
+import { doubles, playingIn, type Sounded } from "./pairs";
 
 /**
  * Shares of time in one register and of attacks in common from which two parts are one mass; decibels apart at which
@@ -37,12 +37,12 @@ export const masking: Rule = {
     return parts.flatMap((a, i) =>
       parts.slice(i + 1).flatMap((b): RawFinding[] => {
         if (a.part.role !== "chords" && b.part.role !== "chords") return [];
-        const [x, y] = [attacksOf(a.notes), attacksOf(b.notes)];
+        const [x, y] = [attackTimes(a.notes), attackTimes(b.notes)];
         const together = [...x].filter((t) => y.has(t)).length / Math.min(x.size, y.size);
         if (together < RHYTHM || Math.min(x.size, y.size) < Math.max(x.size, y.size) / 2) return [];
-        if (Math.abs(loudnessOf(a) - loudnessOf(b)) > SHADOW) return [];
+        if (Math.abs(meanLevel(a) - meanLevel(b)) > SHADOW) return [];
         // A line that doubles the chords' own tones is a color; two that play chords are two players of one thing.
-        let line: Playing | null;
+        let line: Sounded | null;
         if (a.part.role !== "chords") line = a;
         else if (b.part.role !== "chords") line = b;
         else line = null;
@@ -50,7 +50,7 @@ export const masking: Rule = {
         const same = shareOf(a.notes, b.notes, meter.bar, (n, m) => n.midi === m.midi && n.start === m.start);
         if (same > DOUBLE) return [];
         if (line && doubles(line, line === a ? b : a, meter.bar)) return [];
-        const near = (p: Playing, q: Playing) =>
+        const near = (p: Sounded, q: Sounded) =>
           shareOf(p.notes, q.notes, meter.bar, (n, m) => Math.abs(n.midi - m.midi) <= NEAR);
         const register = Math.min(near(a, b), near(b, a));
         if (register < REGISTER) return [];

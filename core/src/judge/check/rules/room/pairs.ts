@@ -5,16 +5,16 @@ import type { Part } from "../../../../song/schema";
 import type { CheckContext } from "../../rule";
 
 /** A part with what it plays, chopped and arpeggiated. */
-export interface Playing {
+export interface Sounded {
   part: Part;
   notes: readonly RealizedNote[];
 }
 
 /** Pitched parts that play in the section; those that only repeat another part are left out. */
-export const playingIn = (ctx: CheckContext): Playing[] =>
+export const playingIn = (ctx: CheckContext): Sounded[] =>
   ctx.song.parts
     .filter((p) => p.role !== "drums" && p.echoes === undefined)
-    .map((part): Playing => ({ part, notes: ctx.played(part.id) }))
+    .map((part): Sounded => ({ part, notes: ctx.played(part.id) }))
     .filter((p) => p.notes.length > 0);
 
 /** Attacks of some notes by the bar they fall into; what begins before the section or after it is left out. */
@@ -25,5 +25,5 @@ export function attacksByBar(notes: readonly RealizedNote[], bar: number, bars: 
 }
 
 /** Whether one part doubles the other throughout, in unison or octaves: one voice in two colors. */
-export const doubles = (a: Playing, b: Playing, bar: number): boolean =>
+export const doubles = (a: Sounded, b: Sounded, bar: number): boolean =>
   shareOf(a.notes, b.notes, bar, (x, y) => mod(x.midi - y.midi, 12) === 0 && x.start === y.start) > 0.8;

@@ -2,7 +2,7 @@ import { mod } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
 import { parallelPerfect } from "../../../../theory/motion/motion";
 import type { RawFinding, Rule } from "../../rule";
-import { endOf, linesOf, mends, movesOf } from "../lines";
+import { endOf, linesOf, mends, movesBetween } from "../lines";
 
 export const directPerfects: Rule = {
   id: "direct-perfects",
@@ -17,7 +17,7 @@ export const directPerfects: Rule = {
     const lines = linesOf(ctx);
     return lines.flatMap((a, i) =>
       lines.slice(i + 1).flatMap((b) =>
-        movesOf(a, b).flatMap(({ tick, low, high }): RawFinding[] => {
+        movesBetween(a, b).flatMap(({ tick, low, high }): RawFinding[] => {
           const [down, up] = [low.to.midi - low.from.midi, high.to.midi - high.from.midi];
           const interval = mod(high.to.midi - low.to.midi, 12);
           if (Math.abs(up) <= 2 || Math.sign(down) !== Math.sign(up) || (interval !== 0 && interval !== 7)) return [];
