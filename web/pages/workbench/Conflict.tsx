@@ -50,7 +50,7 @@ export function Conflict({ mine }: { mine: Song }) {
           This song was changed elsewhere
         </Modal.Title>
       </Modal.Header>
-      <Modal.Body>
+      <Modal.Body className="conflict">
         <p>
           Another window saved it while you were working. Nothing is lost: choose which version goes on. The other one
           stays among the earlier versions if it was stored.

@@ -77,8 +77,9 @@ export function Workbench() {
       <Header song={song} />
       <Nav song={song} current={workspace} />
       <FormStrip song={song} />
+      {conflict && <Conflict mine={song} />}
       {conflict ? (
-        <Conflict mine={song} />
+        <div className="desk" />
       ) : (
         <div
           className={`desk ${workspace.id}`}
