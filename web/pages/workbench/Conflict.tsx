@@ -4,12 +4,13 @@ import { Chord, Song, sure } from "../../../core/src/index";
 import { resolveConflict } from "../../app/store/autosave";
 import { useSong } from "../../app/store/song";
 import { Button } from "../../kit/Button";
+import { keyText } from "../../kit/texts";
 
 /** What can be compared of a song, by name. */
 function facts(song: Song): [string, string][] {
   return [
     ["Title", song.title],
-    ["Key", song.key],
+    ["Key", keyText(song.key)],
     ["Tempo, meter", `${song.tempo} bpm, ${song.meter}`],
     ...song.sections.flatMap((s): [string, string][] => [
       [`${s.name}: chords`, s.chords.length ? Chord.writeLine(s.chords, Song.meterOf(song, s), s.bars) : "none"],
