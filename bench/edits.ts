@@ -48,8 +48,9 @@ export function edits(count = 10_000): void {
         (song, before) => {
           if (song === before) return;
           if (!Song.parse(JSON.parse(JSON.stringify(song))).ok) hostile++;
-          const remembered = text(song, (s) => s.sections.flatMap((x) => checker.section(s, x.id)));
-          if (remembered !== text(song, Check.song, Fact.memory())) stale++;
+          const found = (by: ReturnType<typeof Check.checker>) => (s: Song) =>
+            s.sections.flatMap((x) => by.section(s, x.id));
+          if (text(song, found(checker)) !== text(song, found(Check.checker()), Fact.memory())) stale++;
         },
       );
       start = goldenSong(name);

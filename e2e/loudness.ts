@@ -1,3 +1,5 @@
+import { nth } from "./orchard";
+
 /** Loudness as the ear weighs it: the A-curve of IEC 61672-1, applied to the spectrum of a stretch of samples. */
 
 /** Gain of the A-curve at a frequency, as a factor of the amplitude; 1 at 1 kHz. */
@@ -16,8 +18,8 @@ function transform(re: Float64Array, im: Float64Array): void {
     for (; j & bit; bit >>= 1) j ^= bit;
     j ^= bit;
     if (i < j) {
-      [re[i], re[j]] = [re[j]!, re[i]!];
-      [im[i], im[j]] = [im[j]!, im[i]!];
+      [re[i], re[j]] = [nth(re, j), nth(re, i)];
+      [im[i], im[j]] = [nth(im, j), nth(im, i)];
     }
   }
   for (let size = 2; size <= n; size *= 2) {
@@ -26,9 +28,9 @@ function transform(re: Float64Array, im: Float64Array): void {
       for (let k = 0; k < size / 2; k++) {
         const [c, s] = [Math.cos(angle * k), Math.sin(angle * k)];
         const [a, b] = [start + k, start + k + size / 2];
-        const [x, y] = [re[b]! * c - im[b]! * s, re[b]! * s + im[b]! * c];
-        [re[b], im[b]] = [re[a]! - x, im[a]! - y];
-        [re[a], im[a]] = [re[a]! + x, im[a]! + y];
+        const [x, y] = [nth(re, b) * c - nth(im, b) * s, nth(re, b) * s + nth(im, b) * c];
+        [re[b], im[b]] = [nth(re, a) - x, nth(im, a) - y];
+        [re[a], im[a]] = [nth(re, a) + x, nth(im, a) + y];
       }
   }
 }
@@ -53,7 +55,7 @@ export function loudness(samples: readonly number[], rate: number): number {
   sounding.forEach((x, i) => (re[i] = x));
   transform(re, im);
   let power = 0;
-  for (let k = 1; k < n / 2; k++) power += 2 * (re[k]! ** 2 + im[k]! ** 2) * aWeight((k * rate) / n) ** 2;
+  for (let k = 1; k < n / 2; k++) power += 2 * (nth(re, k) ** 2 + nth(im, k) ** 2) * aWeight((k * rate) / n) ** 2;
   return 10 * Math.log10(power / n / sounding.length);
 }
 

@@ -1,3 +1,4 @@
+import { nth } from "../base/list";
 /**
  * Columns of candidates, a cost for each candidate and for each step between neighbors. Finds the exact cheapest path,
  * open or looping, and the k cheapest. Voicings, bass pitches and harmonizations are all this one problem.
@@ -146,10 +147,10 @@ function cheapestClosed(p: Prepared, starts: readonly number[]): Path | null {
     const close = closing(p, set);
     const { rest, next } = backward(p, close.cost);
     let from = -1;
-    for (const s of set) if (from < 0 || rest[0]![s]! < rest[0]![from]!) from = s;
-    if (from < 0 || rest[0]![from] === Infinity) return null;
+    for (const s of set) if (from < 0 || nth(nth(rest, 0), s) < nth(nth(rest, 0), from)) from = s;
+    if (from < 0 || nth(rest, 0)[from] === Infinity) return null;
     const picks = follow(next, from);
-    return { bound: rest[0]![from]!, set, from, to: close.to[picks.at(-1)!]!, picks };
+    return { bound: nth(nth(rest, 0), from), set, from, to: nth(close.to, picks.at(-1)!), picks };
   };
   const first = solve(starts);
   const queue = first ? [first] : [];
@@ -200,10 +201,10 @@ export function cheapestPrepared(prepared: Prepared): Path | null {
   const { p, by } = turned(prepared);
   if (!p.closed) {
     const { rest, next } = backward(p);
-    const from = argmin(rest[0]!);
-    return rest[0]![from] === Infinity ? null : { picks: follow(next, from), cost: rest[0]![from]! };
+    const from = argmin(nth(rest, 0));
+    return nth(rest, 0)[from] === Infinity ? null : { picks: follow(next, from), cost: nth(nth(rest, 0), from) };
   }
-  const path = cheapestClosed(p, all(p.sizes[0]!));
+  const path = cheapestClosed(p, all(nth(p.sizes, 0)));
   return path && { picks: turnBack(path.picks, by), cost: path.cost };
 }
 
@@ -244,14 +245,14 @@ export function cheapestPaths(lattice: Lattice | Prepared, { k, differs, limit =
   };
   const queue: Region[] = [];
   const fromStarts = (excluded: readonly number[]) => {
-    const starts = all(p.sizes[0]!).filter((s) => !excluded.includes(s));
+    const starts = all(nth(p.sizes, 0)).filter((s) => !excluded.includes(s));
     if (!starts.length) return;
     let best: Path | null;
     if (p.closed) best = cheapestClosed(p, starts);
     else {
       const { rest, next } = tableFor(0);
       const from = starts.reduce((a, b) => (rest[0]![b]! < rest[0]![a]! ? b : a));
-      best = rest[0]![from] === Infinity ? null : { picks: follow(next, from), cost: rest[0]![from]! };
+      best = nth(rest, 0)[from] === Infinity ? null : { picks: follow(next, from), cost: nth(nth(rest, 0), from) };
     }
     if (best) queue.push({ ...best, fixed: 0, excluded });
   };

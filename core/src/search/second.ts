@@ -18,7 +18,7 @@ export function cheapestSecond({ sizes, node, step, turn }: SecondOrder): Path |
   const n = sizes.length;
   if (!n || sizes.includes(0)) return null;
   const nodes = sizes.map((size, c) => Float64Array.from({ length: size }, (_, i) => node(c, i)));
-  if (n === 1) return cheapest(nodes[0]!, () => [], 1);
+  if (n === 1) return cheapest(nth(nodes, 0), () => [], 1);
   // rest[i * cols + j]: from candidate i of a column and j of the next one to the end, with their own costs.
   let rest: Float64Array | null = null;
   const picks: Int32Array[] = [];
@@ -56,7 +56,8 @@ export function cheapestSecond({ sizes, node, step, turn }: SecondOrder): Path |
     sure(rest),
     (at) => {
       const path = [Math.floor(at / cols), at % cols];
-      for (let c = 0; c + 2 < n; c++) path.push(picks[c]![nth(path, c) * nth(sizes, c + 1) + nth(path, c + 1)]!);
+      for (let c = 0; c + 2 < n; c++)
+        path.push(nth(nth(picks, c), nth(path, c) * nth(sizes, c + 1) + nth(path, c + 1)));
       return path;
     },
     2,
@@ -65,6 +66,6 @@ export function cheapestSecond({ sizes, node, step, turn }: SecondOrder): Path |
 
 function cheapest(costs: Float64Array, pathFrom: (at: number) => number[], known: number): Path | null {
   let at = 0;
-  for (let i = 1; i < costs.length; i++) if (costs[i]! < costs[at]!) at = i;
-  return costs[at] === Infinity ? null : { picks: known === 1 ? [at] : pathFrom(at), cost: costs[at]! };
+  for (let i = 1; i < costs.length; i++) if (nth(costs, i) < nth(costs, at)) at = i;
+  return costs[at] === Infinity ? null : { picks: known === 1 ? [at] : pathFrom(at), cost: nth(costs, at) };
 }

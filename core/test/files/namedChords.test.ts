@@ -38,7 +38,7 @@ test("one tone alone names nothing; a stretch without a chord holds the one befo
   expect(named([C, 0, 1920], [G, 0, 1920])).toEqual(["C5"]);
 });
 
-/** A key cannot be held twice: a pitch that is struck again while it sounds ends there, one that ends in time does not. */
+/** A key cannot be held twice: a pitch that is struck again while it sounds ends there. */
 test.each([
   [479, 479],
   [480, 480],

@@ -12,7 +12,8 @@ test.each([
   ["6/8", 2200, 680, 2160, 720],
   ["6/8", 2160, 720, 2160, 720],
   ["6/8", 2160, 721, 1440, 2880],
-])("in %s a note at %i for %i is a clip from %i, %i long", (name, start, duration, from, length) => {
+] as const)("in %s a note at %i for %i is a clip from %i, %i long", (...row) => {
+  const [name, start, duration, from, length] = row;
   const meter = must(parseMeter(name));
   expect(clipStart([note(start, duration)], meter)).toBe(from);
   const clip = clipOf([note(start, duration)], meter);

@@ -1,3 +1,4 @@
+import { nth } from "../../base/list";
 import { inSentence } from "../../theory/words/english";
 import { fail, ok, type Result } from "../../base/result";
 import { mod, pitchMidi, type Midi, type PitchName } from "../../theory/pitch/pitch";
@@ -114,7 +115,7 @@ function priced({ instrument, judge, limits, hands, center }: Setting, chord: Ch
     else strain = 0;
     const terms: Terms = {
       ...nodeTerms(v, center, judge.weights, bass),
-      roughness: (rough[k]! - smoothest) * 0.6 * judge.weights.roughness,
+      roughness: (nth(rough, k) - smoothest) * 0.6 * judge.weights.roughness,
       hand: Math.min(strain, 20) * judge.weights.hand,
     };
     return { ...v, terms, cost: sumTerms(terms) };

@@ -27,8 +27,11 @@ const table = new Float64Array(128 * 128).fill(-1);
 /** Roughness between two notes in equal temperament, A4 = 440 Hz. */
 export function pairRoughness(a: Midi, b: Midi): number {
   const at = Math.min(a, b) * 128 + Math.max(a, b);
-  if (table[at]! < 0) table[at] = roughnessOfTones(midiFrequency(a), midiFrequency(b));
-  return table[at]!;
+  const known = table[at] ?? -1;
+  if (known >= 0) return known;
+  const found = roughnessOfTones(midiFrequency(a), midiFrequency(b));
+  table[at] = found;
+  return found;
 }
 
 /** Roughness of a chord: the sum over all pairs of its notes. */

@@ -1,4 +1,4 @@
-import { sure } from "../../base/list";
+import { nth, sure } from "../../base/list";
 import { mod, type Midi, type PitchClass } from "../../theory/pitch/pitch";
 import type { Ticks } from "../../theory/time/meter";
 import { bassPc, chordPitchClasses, toneRole } from "../../theory/chord/chord";
@@ -100,7 +100,7 @@ export function pitchSlots(
         return { ...slot, chord, candidates: [{ midi: slot.pinMidi, cost: 0, inChord }] };
       }
       if (!chord?.chord) return { ...slot, chord, candidates: [] };
-      const next = all[(index + 1) % all.length]!;
+      const next = nth(all, (index + 1) % all.length);
       const ahead = next.beyond?.chord ?? chordAt(ctx, next.start);
       const place = { slot, chord, center, ahead, leads: leadsInto(ctx, slot, next) };
       return { ...slot, chord, candidates: candidatesAt(ctx, style, place, pedal) };
@@ -316,15 +316,15 @@ function hardness(distance: number): number {
 function lineLattice(ctx: BassContext, slots: PitchSlot[], style: BassStyle): Lattice {
   return {
     sizes: slots.map((s) => s.candidates.length),
-    node: (c, i) => slots[c]!.candidates[i]!.cost,
+    node: (c, i) => nth(nth(slots, c).candidates, i).cost,
     step: (c, i, j) => {
-      const to = slots[(c + 1) % slots.length]!;
+      const to = nth(slots, (c + 1) % slots.length);
       // A pinned note is left as the user wants it; its conflicts are reported instead.
-      if (slots[c]!.pin) return 0;
-      const [a, b] = [slots[c]!.candidates[i]!, to.candidates[j]!];
+      if (nth(slots, c).pin) return 0;
+      const [a, b] = [nth(nth(slots, c).candidates, i), nth(to.candidates, j)];
       return (
         bassStep(style, ctx.settings.octaves, a, { to: b, lifts: to.use === "octave" }) +
-        (to.beyond && !leadsOrStays(a.midi, b.midi, slots[c]!) ? COST.astray : 0)
+        (to.beyond && !leadsOrStays(a.midi, b.midi, nth(slots, c)) ? COST.astray : 0)
       );
     },
     closed: !slots.at(-1)?.beyond,
@@ -345,7 +345,7 @@ export function overFigures(
 ): { from: Ticks; to: Ticks; count: number; index: number }[] {
   return figures(ctx).flatMap((f, index) => {
     const used = slots.flatMap((s, c) =>
-      s.start >= f.from && s.start < f.to ? [mod(s.candidates[picks[c]!]!.midi, 12)] : [],
+      s.start >= f.from && s.start < f.to ? [mod(nth(s.candidates, nth(picks, c)).midi, 12)] : [],
     );
     const count = new Set(used).size;
     return count > ctx.settings.pitches ? [{ ...f, count, index }] : [];
@@ -369,7 +369,7 @@ export function choosePitches(ctx: BassContext, style: BassStyle, slots: PitchSl
   const path = cheapestLimited({
     prepared: prepare(lineLattice(ctx, slots, style)),
     groups,
-    kindOf: (c, i) => mod(slots[c]!.candidates[i]!.midi, 12),
+    kindOf: (c, i) => mod(nth(nth(slots, c).candidates, i).midi, 12),
     most: ctx.settings.pitches,
   });
   return (

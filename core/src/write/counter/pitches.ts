@@ -1,3 +1,4 @@
+import { nth } from "../../base/list";
 import { mod, type Midi } from "../../theory/pitch/pitch";
 import { metricalLevel } from "../../theory/time/meter";
 import { chordPitchClasses, toneRole } from "../../theory/chord/chord";
@@ -144,7 +145,7 @@ const LEAVES = 2;
 /** Whether a slot may pass through a tone: short, and weaker than what it leads to, without a rest. */
 function passesThrough(ctx: CounterContext, { slot, next }: Tried): boolean {
   if (!slot.passes || next?.start !== slot.start + slot.duration) return false;
-  const beat = ctx.meter.beats[0]!.duration;
+  const beat = nth(ctx.meter.beats, 0).duration;
   return slot.duration <= beat && metricalLevel(ctx.meter, slot.start) < metricalLevel(ctx.meter, next.start);
 }
 
@@ -262,7 +263,7 @@ function turnCost({ costs }: CounterStyle, a: Candidate, b: Candidate, c: Candid
 
 /** The line as a lattice. */
 export function lineLattice(style: CounterStyle, slots: readonly PitchSlot[]): SecondOrder {
-  const at = (c: number, i: number) => slots[c]!.candidates[i]!;
+  const at = (c: number, i: number) => nth(nth(slots, c).candidates, i);
   const { rules } = style;
   return {
     sizes: slots.map((s) => s.candidates.length),
@@ -270,10 +271,12 @@ export function lineLattice(style: CounterStyle, slots: readonly PitchSlot[]): S
     step: (c, i, j) =>
       rules
         ? rules.step(slots, c, at(c, i).midi, at(c + 1, j).midi)
-        : counterStep(style, slots[c]!, slots[c + 1]!, { from: at(c, i), to: at(c + 1, j) }),
+        : counterStep(style, nth(slots, c), nth(slots, c + 1), { from: at(c, i), to: at(c + 1, j) }),
     turn: (c, i, j, k) => {
       if (rules) return rules.turn(slots, c, [at(c, i).midi, at(c + 1, j).midi, at(c + 2, k).midi]);
-      return slots[c + 1]!.fresh || slots[c + 2]!.fresh ? 0 : turnCost(style, at(c, i), at(c + 1, j), at(c + 2, k));
+      return nth(slots, c + 1).fresh || nth(slots, c + 2).fresh
+        ? 0
+        : turnCost(style, at(c, i), at(c + 1, j), at(c + 2, k));
     },
   };
 }
@@ -294,16 +297,16 @@ export function otherPitches(
   slots: readonly PitchSlot[],
   taken: readonly number[],
 ): { slots: PitchSlot[]; picks: number[] } | null {
-  const tone = (c: number, i: number) => mod(slots[c]!.candidates[i]!.midi, 12);
+  const tone = (c: number, i: number) => mod(nth(nth(slots, c).candidates, i).midi, 12);
   for (const surcharge of [0.3, 0.7, 1.5]) {
     const turned = slots.map((s, c) => ({
       ...s,
       candidates: s.candidates.map((x, i) =>
-        s.candidates.length > 1 && tone(c, i) === tone(c, taken[c]!) ? { ...x, cost: x.cost + surcharge } : x,
+        s.candidates.length > 1 && tone(c, i) === tone(c, nth(taken, c)) ? { ...x, cost: x.cost + surcharge } : x,
       ),
     }));
     const picks = choosePitches(style, turned);
-    if (picks && picks.filter((p, c) => tone(c, p) !== tone(c, taken[c]!)).length >= slots.length * OTHER)
+    if (picks && picks.filter((p, c) => tone(c, p) !== tone(c, nth(taken, c))).length >= slots.length * OTHER)
       return { slots: turned, picks };
   }
   return null;
