@@ -28,3 +28,6 @@ export function must<T>(result: Result<T>): T {
   if (!result.ok) throw new Error(result.error.message);
   return result.value;
 }
+
+/** The value of a result, or null where there is an error, for those who have another way then. */
+export const orNull = <T>(result: Result<T>): T | null => (result.ok ? result.value : null);

@@ -41,7 +41,7 @@ export function WaysOut({
       <h3>{agreed ? "Where accents just miss each other: two ways out" : "A bass that weaves"}</h3>
       {bass && plan.length > 0 && <Weaving data={data} plan={plan} part={bass.id} />}
       {agreed ? (
-        <Agreeing data={data} agreed={agreed} />
+        <Agreeing data={data} agreed={agreed} part={bass?.id ?? ""} />
       ) : (
         <p className="small">All accents fall together or well apart: nothing has to be agreed on.</p>
       )}
@@ -78,27 +78,33 @@ function Weaving({ data, plan, part }: { data: SectionData; plan: readonly Weave
   );
 }
 
-function Agreeing({ data, agreed }: { data: SectionData; agreed: Agreement }) {
-  const buttons = (id: string, label: string, change: Edit) => (
+function Agreeing({ data, agreed, part }: { data: SectionData; agreed: Agreement; part: string }) {
+  // What is shown may be of the moment before: what is heard and taken is worked out for the section as it is.
+  const withEdit = async (of: (now: Agreement) => Edit | null | undefined, act: (change: Edit) => unknown) => {
+    const now = (await workers.judge.accents(data.section.id, part))?.agreed;
+    const change = now && of(now);
+    if (change) act(change);
+  };
+  const buttons = (id: string, label: string, of: (now: Agreement) => Edit | null | undefined) => (
     <HearTake
       id={id}
       name={label}
-      hear={() => auditionEdit(change, label, id, { from: 0, to: data.length })}
-      take={() => acceptEdit(change)}
+      hear={() => withEdit(of, (change) => auditionEdit(change, label, id, { from: 0, to: data.length }))}
+      take={() => withEdit(of, acceptEdit)}
     />
   );
   return (
     <>
       <p className="offer-head">
         <b>All agree on one pattern</b>
-        {agreed.players.some((p) => p.edit) && buttons("agree", "one accent pattern", agreed.edit)}
+        {agreed.players.some((p) => p.edit) && buttons("agree", "one accent pattern", (now) => now.edit)}
       </p>
       <ul className="plain-list notes-to-players">
         {agreed.players.map((p) => (
           <li key={p.id}>
             “{p.note}”{" "}
             {p.edit ? (
-              buttons(`agree:${p.id}`, `${p.name} changes`, p.edit)
+              buttons(`agree:${p.id}`, `${p.name} changes`, (now) => now.players.find((x) => x.id === p.id)?.edit)
             ) : (
               <span className="small">To be said: this part is made by a rule.</span>
             )}

@@ -1,3 +1,4 @@
+import { isStep } from "../../theory/pitch/interval";
 import { firstOf, nth } from "../../base/list";
 import type { Key, Mode } from "../../theory/pitch/key";
 import { mod } from "../../theory/pitch/pitch";
@@ -76,16 +77,14 @@ function memberCost(chord: Chord, role: string, { to }: TuneNote, { beats, weigh
   return carried;
 }
 
-const steps = (by: number | undefined): boolean => by !== undefined && by !== 0 && Math.abs(by) <= 2;
-
 function foreignCost(chord: Chord, key: Key, { note, from, to }: TuneNote, { beats, weight, attacked }: Heard): number {
   const pc = mod(note.midi, 12);
   const leading = mod(firstOf(key.pcs) + 11, 12);
   // Raised on its way up to the tonic, on a beat or held: the key's dominant, or a chord that has it.
   if (isMinorish(key) && pc === leading && !key.pcs.includes(leading) && (beats >= 1 || weight > 0.7)) return 3;
-  const unaccented = steps(from) ? "passing" : "weak";
+  const unaccented = isStep(from ?? 0) ? "passing" : "weak";
   const length = [1, 2].filter((limit) => beats >= limit).length;
-  const excused = steps(to) ? nth(EXCUSED[weight < 0.8 && attacked ? unaccented : "leaning"], length) : 1;
+  const excused = isStep(to ?? 0) ? nth(EXCUSED[weight < 0.8 && attacked ? unaccented : "leaning"], length) : 1;
   const rubs = chordPitchClasses(chord).some((p) => mod(pc - p, 12) === 1) ? 1.3 : 1;
   return Math.min(beats, 2.5) * weight * excused * rubs;
 }

@@ -1,5 +1,5 @@
 import { firstOf, sure } from "../../base/list";
-import type { Result } from "../../base/result";
+import { orNull } from "../../base/result";
 import { counted } from "../../theory/words/english";
 import { passOf, sectionKey, sectionMeter, sectionOf } from "../../song/document";
 import { aboutText, covers, matterId } from "../../song/matter";
@@ -64,8 +64,6 @@ const foundBy: Fact<[rule: string, section: string], Found[]> = {
     }));
   },
 };
-
-const orNull = <T>(result: Result<T>): T | null => (result.ok ? result.value : null);
 
 export function contextOf(read: Reader, sectionId: string): CheckContext | null {
   const { song } = read;

@@ -1,5 +1,5 @@
 import { nth, sure } from "../../base/list";
-import type { Result } from "../../base/result";
+import { orNull } from "../../base/result";
 import { pitchMidi } from "../../theory/pitch/pitch";
 import type { Ticks } from "../../theory/time/meter";
 import { NO_CHORD } from "../../theory/chord/progression";
@@ -162,7 +162,7 @@ function passLayoutEdit(
   if (!is.ok) return null;
   const was = viewBefore(before, pass.id);
   const layouts = layoutsOf(sure(sectionOf(view, pass.sectionId)), part.id);
-  const stay = stayingInPass(was && valueOf(asked(was)), is.value, { stored, layouts });
+  const stay = stayingInPass(was && orNull(asked(was)), is.value, { stored, layouts });
   const voiced = layOutBeside(is.value, stay);
   if (!voiced.ok) return stored ? put(null) : null;
   const pitches = asWritten(now, pass, voiced.value);
@@ -171,8 +171,6 @@ function passLayoutEdit(
 
 const viewBefore = (before: Song | null, pass: string): Song | null =>
   before && passOf(before, pass) ? passView(before, pass) : null;
-
-const valueOf = <T>(result: Result<T>): T | null => (result.ok ? result.value : null);
 
 type LaidOut = Pick<SectionVoicing, "ids" | "chords">;
 

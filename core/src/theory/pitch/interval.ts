@@ -3,6 +3,9 @@ import type { Semitones } from "./pitch";
 /** Letters an interval of so many semitones goes up: a second, a third, a fourth, an augmented fourth, a fifth … */
 export const LETTERS: readonly number[] = [0, 1, 1, 2, 2, 3, 3, 4, 5, 5, 6, 6];
 
+/** A step, up or down. */
+export const isStep = (move: Semitones): boolean => Math.abs(move) === 1 || Math.abs(move) === 2;
+
 const NAMES = [
   "unison",
   "minor second",

@@ -2,18 +2,16 @@ import { lastOf } from "../../base/list";
 import { mod, pitchMidi, type Midi, type PitchClass, type PitchName } from "../../theory/pitch/pitch";
 import type { Ticks } from "../../theory/time/meter";
 import { bassPc, chordPitchClasses, type Chord } from "../../theory/chord/chord";
-import { parseChord } from "../../theory/chord/parse";
-import { NO_CHORD } from "../../theory/chord/progression";
+import { chordOf } from "../../theory/chord/progression";
 import { partOf, sectionOf } from "../../song/document";
 import type { Edit } from "../../song/edits";
 import { spellAt } from "../../song/spell";
-import type { ChordEvent, Note, Part, Song } from "../../song/schema";
-import { instrumentOf, midiRange } from "../../theory/instrument/instruments";
+import type { ChordEvent, Note, Song } from "../../song/schema";
+import { usualRange } from "../lines/ground";
 
 const chordOver = (chords: readonly ChordEvent[], tick: Ticks): Chord | null => {
   const event = chords.find((c) => c.start <= tick && tick < c.start + c.duration);
-  const chord = event && event.symbol !== NO_CHORD ? parseChord(event.symbol) : null;
-  return chord?.ok ? chord.value : null;
+  return event ? chordOf(event.symbol) : null;
 };
 
 /**
@@ -29,7 +27,7 @@ export function adaptBass(
   const [old, now] = [sectionOf(before, sectionId), sectionOf(after, sectionId)];
   const part = partOf(after, partId);
   if (!old || !now || !part) return null;
-  const follows: Follows = { before: old.chords, after: now.chords, range: rangeOf(after, part), span: [from, to] };
+  const follows: Follows = { before: old.chords, after: now.chords, range: usualRange(after, part), span: [from, to] };
   const changes: Change[] = [];
   const added: Omit<Note, "id">[] = [];
   for (const note of now.notes[partId] ?? []) {
@@ -59,9 +57,6 @@ function changeTo(note: Note, to: Struck, named: (start: Ticks, midi: Midi) => P
   };
   return Object.keys(change).length ? { id: note.id, ...change } : null;
 }
-
-const rangeOf = (song: Song, part: Part): [Midi, Midi] =>
-  midiRange(part.range ?? instrumentOf(part.instrument, song).comfortable);
 
 /** Chords that changed between two ticks, and where the line may lie. */
 interface Follows {

@@ -1,3 +1,4 @@
+import { isStep } from "../../theory/pitch/interval";
 import { nth, sure } from "../../base/list";
 import { mod, type Midi, type PitchClass } from "../../theory/pitch/pitch";
 import type { Ticks } from "../../theory/time/meter";
@@ -296,7 +297,7 @@ function moveCost(
 ): number {
   const distance = Math.abs(to.midi - from.midi);
   if (from.ahead) return distance === 0 ? 0 : Infinity;
-  const byStep = distance === 1 || distance === 2;
+  const byStep = isStep(distance);
   if (!from.inChord && !(byStep && to.inChord)) return Infinity;
   if (byStep) return 0;
   // A scale step comes by step as well.

@@ -1,3 +1,4 @@
+import { isStep } from "../../theory/pitch/interval";
 import { nth, sure } from "../../base/list";
 import { nameInKey } from "../../theory/pitch/key";
 import { mod, noteOf, pitchName, transposeNote, type Midi, type NoteName } from "../../theory/pitch/pitch";
@@ -66,10 +67,8 @@ interface Placed {
 /** A reason, where it is one of this note. */
 type Why = (n: Placed) => Reason | null;
 
-const isStep = (a: Midi | undefined, b: Midi): boolean =>
-  a !== undefined && Math.abs(a - b) >= 1 && Math.abs(a - b) <= 2;
-const stepsIn = (n: Placed): boolean => isStep(n.previous?.midi, n.midi);
-const stepsOn = (n: Placed): boolean => isStep(n.midi, n.next.midi);
+const stepsIn = (n: Placed): boolean => n.previous !== undefined && isStep(n.midi - n.previous.midi);
+const stepsOn = (n: Placed): boolean => isStep(n.next.midi - n.midi);
 const tone = ({ role, symbol }: Placed) => ({ role, chord: symbol });
 
 /** Of a tone outside its chord: how it is reached and left. */

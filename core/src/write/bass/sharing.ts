@@ -1,3 +1,4 @@
+import { usualRange } from "../lines/ground";
 import { lastOf, sure } from "../../base/list";
 import { fail, ok, type Result } from "../../base/result";
 import { mod, pitchMidi, type Midi } from "../../theory/pitch/pitch";
@@ -122,7 +123,7 @@ function asOneVoice({ song, section, lead: a, other: b, line, octaves }: Shared)
       explanation: `${b.name} plays every note of ${a.name} with it: same rhythm, same pitches, another octave.`,
       edit: { do: "setNotes", section: section.id, part: b.id, notes: shifted(song, section, line, up) },
     });
-  const leadRange = midiRange(a.range ?? instrumentOf(a.instrument, song).comfortable);
+  const leadRange = usualRange(song, a);
   if (octaves(line, 0) === 0 && octavesInto(line, leadRange, 12) === 12)
     offers.push({
       id: "voice-under",

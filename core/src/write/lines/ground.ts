@@ -57,9 +57,13 @@ export function groundOf(kind: string, read: Reader, sectionId: string): Result<
   });
 }
 
+/** Where a part is written: in its own range, else where its instrument is at ease. */
+export const usualRange = (song: Song, part: Part): [Midi, Midi] =>
+  midiRange(part.range ?? instrumentOf(part.instrument, song).comfortable);
+
 /** The range that is set, by the names of its ends; where none is, that in which the instrument is at ease. */
 function rangeOf({ song }: Ground, part: Part, { low, high }: { low: string; high: string }): [Midi, Midi] {
-  const [least, most] = midiRange(part.range ?? instrumentOf(part.instrument, song).comfortable);
+  const [least, most] = usualRange(song, part);
   const end = (text: string, usual: Midi) => {
     const pitch = text ? parsePitch(text) : null;
     return pitch?.ok ? pitch.value : usual;

@@ -1,3 +1,4 @@
+import { isStep } from "../../theory/pitch/interval";
 import { nth } from "../../base/list";
 import { chordAtTick, type RealizedChord } from "../../song/realize";
 import type { Reason } from "../../song/schema";
@@ -34,9 +35,6 @@ export interface SeenNote {
   /** From the note before; 0 where none leads here. */
   move: Semitones;
 }
-
-/** A step, up or down. */
-export const isStep = (move: Semitones): boolean => Math.abs(move) === 1 || Math.abs(move) === 2;
 
 const ownOf = (chord: RealizedChord | null, midi: Midi): SeenNote["own"] => {
   if (!chord?.chord) return null;

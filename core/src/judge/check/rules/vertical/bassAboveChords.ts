@@ -1,3 +1,4 @@
+import { moveNote } from "../lines";
 import { sure } from "../../../../base/list";
 import { counted } from "../../../../theory/words/english";
 import { beatsText, positionText } from "../../../../theory/time/meter";
@@ -54,17 +55,10 @@ export const bassAboveChords: Rule = {
   },
 };
 
-function bassDown({ song, section }: CheckContext, { note, part: id }: SliceNote): Fix[] {
-  const part = sure(partOf(song, id));
-  const [low] = midiRange(part.range ?? instrumentOf(part.instrument, song).range);
-  if (note.midi - 12 < low) return [];
-  const pitch = spellAt(song, section, note.start, note.midi - 12);
-  return [
-    {
-      label: `Bass to ${pitch}`,
-      edit: { do: "changeNotes", section: section.id, part: id, notes: [{ id: note.id, pitch }] },
-    },
-  ];
+function bassDown(ctx: CheckContext, { note, part: id }: SliceNote): Fix[] {
+  const part = sure(partOf(ctx.song, id));
+  const [low] = midiRange(part.range ?? instrumentOf(part.instrument, ctx.song).range);
+  return note.midi - 12 < low ? [] : [moveNote(ctx, part, note, note.midi - 12)];
 }
 
 /** Every note of the chord that lies under the bass, as many octaves up as it takes. */

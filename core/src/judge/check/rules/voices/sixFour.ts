@@ -1,14 +1,13 @@
+import { isStep } from "../../../../theory/pitch/interval";
 import { mod, type Midi } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
 import { rootPc, type Chord } from "../../../../theory/chord/chord";
 import type { RawFinding, Rule } from "../../rule";
 import { chordOfLine, endOf, linesOf, mends } from "../lines";
 
-const step = (semitones: number): boolean => Math.abs(semitones) === 1 || Math.abs(semitones) === 2;
-
 /** Passed through by step, or stayed on. */
 const isLed = (before: Midi, here: Midi, after: Midi): boolean =>
-  (step(here - before) && step(after - here)) || (before === here && after === here);
+  (isStep(here - before) && isStep(after - here)) || (before === here && after === here);
 
 const isFifthOfTriad = (chord: Chord, midi: Midi): boolean =>
   chord.tones.some((t) => t.degree === 5 && t.alter === 0) &&
