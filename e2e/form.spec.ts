@@ -38,6 +38,17 @@ test("passes are added behind the one in view, moved by keys and by dragging, ta
   await page.getByRole("button", { name: "Undo" }).first().click();
   await dragOnto(page, passes(page).nth(2), passes(page).nth(0));
   expect(await names(page)).toEqual(["Verse", "Verse", "Chorus", "Chorus"]);
+  // A hand that shakes by four pixels has clicked; from six on it drags.
+  const { x, y, width, height } = sure(await passes(page).nth(1).boundingBox());
+  await page.mouse.move(x + width / 2, y + height / 2);
+  await page.mouse.down();
+  await page.mouse.move(x + width / 2 + 4, y + height / 2);
+  await expect(passes(page).nth(1)).not.toHaveAttribute("style", /translate3d/);
+  await page.mouse.move(x + width / 2 + 6, y + height / 2);
+  await expect(passes(page).nth(1)).toHaveAttribute("style", /translate3d/);
+  await page.keyboard.press("Escape");
+  await page.mouse.up();
+  expect(await names(page)).toEqual(["Verse", "Verse", "Chorus", "Chorus"]);
   await passes(page).nth(0).getByRole("button").press("Delete");
   await expect(passes(page)).toHaveCount(3);
   expect((await songOf(page)).sections).toHaveLength(2);

@@ -229,6 +229,32 @@ test("a save that arrived but was never answered is no conflict, with or without
   expect(state().status).toBe("conflict");
 });
 
+test.each([
+  [8, "saved"],
+  [9, "conflict"],
+])(
+  "of saves that were never answered the last eight are known again: %i after the one that arrived",
+  async (more, then) => {
+    const save = jest.spyOn(api, "save");
+    save.mockImplementationOnce((song: Song) => {
+      server.song = song;
+      server.revision++;
+      return Promise.reject(new ApiProblem(0, "server.away", "away"));
+    });
+    edit(100);
+    await settle(600);
+    server.away = true;
+    // The one that arrived is the first of them.
+    for (let i = 1; i < more; i++) {
+      edit(100 + i);
+      await settle(700);
+    }
+    server.away = false;
+    await settle(6000);
+    expect(state().status).toBe(then);
+  },
+);
+
 test("unsent edits on an older revision open as a conflict", async () => {
   server.away = true;
   edit(100);

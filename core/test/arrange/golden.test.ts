@@ -19,6 +19,7 @@ import { expectKept } from "../kept";
 const ROWS = {
   jazz: ["Dm9", "G13", "Cmaj9", "A7(b9)", "Dm7b5", "G7(#5)", "Cm6", "Cm(maj7)"],
   songs: ["C", "G/B", "Am", "F", "Fm6", "C/G", "Gsus4", "G"],
+  blues: ["E9", "A13", "E7(#9)", "B7(b13)", "F#m7/E", "D#dim7", "E6/9"],
 };
 
 test("layouts of every style on the instruments that play it", () => {
@@ -32,6 +33,20 @@ test("layouts of every style on the instruments that play it", () => {
           : [voiced.error.message];
       }
   expectKept("voicing", found);
+});
+
+test("layouts under the notes of a tune, in every style that takes one", () => {
+  const found: Record<string, string[]> = {};
+  const chords = ["Cmaj7", "A7", "Dm7", "G7", "C6", "Fm6", "Cmaj7"];
+  for (const style of VOICING_STYLES)
+    for (const voices of [4, 5]) {
+      const outer = Object.fromEntries(["C5", "B4", "C5", "E5", "D5", "C5", "C5"].map((top, i) => [i, { top }]));
+      const voiced = voicedProgressions({ chords, instrument: "piano", style: style.id, k: 2, outer, voices });
+      found[`${style.id}, ${voices}`] = voiced.ok
+        ? voiced.value.map((p) => p.voicings.map((v) => v.join(" ")).join(" | "))
+        : [voiced.error.message];
+    }
+  expectKept("underTune", found);
 });
 
 const TUNE = [

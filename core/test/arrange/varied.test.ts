@@ -11,3 +11,41 @@ test("hats are louder off the beat and softer on it in every second pass, and th
   expect([at(0), at(240), at(1680)]).toEqual([80, 80, 80]);
   expect([at(1920), at(1920 + 240)]).toEqual([72, 90]);
 });
+
+/** What a kick lane of one bar becomes in its second pass, over many seeds: how many hits go, and where some come. */
+function secondPass(hits: readonly { start: number; velocity: number }[]): { gone: boolean; added: number[] } {
+  const meter = must(parseMeter("4/4"));
+  const twice = [...hits, ...hits.map((h) => ({ ...h, start: h.start + meter.bar }))];
+  const found = Array.from({ length: 24 }, (_, seed) => {
+    const [lane] = withVariation([{ drum: "kick", hits: twice }], meter, 1, { length: 2 * meter.bar, seed });
+    return sure(lane).hits.filter((h) => h.start >= meter.bar);
+  });
+  const own = new Set(hits.map((h) => h.start + meter.bar));
+  return {
+    gone: found.some((f) => f.length < hits.length),
+    added: [...new Set(found.flatMap((f) => f.map((h) => h.start).filter((t) => !own.has(t))))].map((t) => t % 1920),
+  };
+}
+
+test("a hit below 96 is soft and may be left out, where it is not the only one; an accent stays", () => {
+  const with2 = (velocity: number) =>
+    secondPass([
+      { start: 0, velocity: 110 },
+      { start: 720, velocity },
+      { start: 1200, velocity },
+    ]);
+  expect([with2(95).gone, with2(96).gone]).toEqual([true, false]);
+  const with1 = secondPass([
+    { start: 0, velocity: 110 },
+    { start: 720, velocity: 80 },
+  ]);
+  expect(with1.gone).toBe(false);
+});
+
+test("a hit is added a sixteenth or more from the others and off the beat, nowhere else", () => {
+  const every = (first: number) => Array.from({ length: 8 }, (_, i) => ({ start: first + i * 240, velocity: 110 }));
+  const { added } = secondPass(every(0));
+  expect(added.length).toBeGreaterThan(0);
+  expect(added.every((t) => t % 240 === 120)).toBe(true);
+  expect(secondPass(every(1)).added).toEqual([]);
+});

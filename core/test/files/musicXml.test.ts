@@ -12,6 +12,7 @@ import { pitchMidi } from "../../src/theory/pitch/pitch";
 import { realize } from "../../src/song/realize";
 import { writeMusicXml } from "../../src/files/musicxml/write";
 import type { RealizedSong } from "../../src/song/realized";
+import type { OwnInstrument } from "../../src/song/schema";
 import type { Song } from "../../src/song/schema/song";
 import { kindOf } from "../../src/files/musicxml/harmony";
 import { engraveForm } from "../../src/files/notation/engrave";
@@ -332,4 +333,30 @@ test.each<[string, string, string]>([
 ])("%s is of the kind %s %s", (symbol, kind, degrees) => {
   const found = kindOf(must(parseChord(symbol)));
   expect([found.kind, found.degrees.map((d) => `${d.type} ${d.value} ${d.alter}`).join(", ")]).toEqual([kind, degrees]);
+});
+
+test("clefs are written by the line they stand on: G on the second, F on the fourth, C on the third or the fourth", () => {
+  const own = {
+    ...structuredClone(instrumentOf("cello")),
+    id: "own1",
+    title: "Tenor viol",
+    clef: "tenor",
+  } as OwnInstrument;
+  const clefOf = (instrument: string, pitch: string) => {
+    const song = edit(
+      songWith({ line: "| C |", melody: [`0 ${pitch} 4`] }),
+      { do: "setInstrument", instrument: own },
+      { do: "setPart", part: "melody", instrument },
+    );
+    const part = sure(
+      writeMusicXml(song)
+        .split(/<part id=/)
+        .find((p) => p.includes("<step>")),
+    );
+    return sure(/<sign>(\w+)<\/sign>\s*<line>(\d)<\/line>/.exec(part))
+      .slice(1, 3)
+      .join("");
+  };
+  expect([clefOf("flute", "G5"), clefOf("cello", "G2"), clefOf("viola", "E4")]).toEqual(["G2", "F4", "C3"]);
+  expect(clefOf("own1", "E4")).toBe("C4");
 });

@@ -1,4 +1,4 @@
-import { firstOf, sure } from "../../src/base/list";
+import { firstOf, lastOf, sure } from "../../src/base/list";
 import { checkSong } from "../../src/judge/check/check";
 import { RULES } from "../../src/judge/check/rules";
 import type { Profile } from "../../src/song/schema/playing";
@@ -53,6 +53,18 @@ const twoVoices = (line: string, first: string[], second: string[]): Song => {
   const part = sure(song.parts.find((p) => p.name === "Second")).id;
   const notes = notesOf(second);
   return edit(song, { do: "setNotes", section: "s1", part, notes });
+};
+
+/** A bass and a trombone that hold two notes. */
+const withBoth = (low: string, high: string): Song => {
+  const added = edit(songWith({ line: "| C |", bass: [`0 ${low} 4`] }), {
+    do: "addPart",
+    name: "Trombone",
+    role: "counter",
+    instrument: "trombone",
+  });
+  const part = lastOf(added.parts).id;
+  return edit(added, { do: "setNotes", section: "s1", part, notes: notesOf([`0 ${high} 4`]) });
 };
 
 /** Eight notes of B major. */
@@ -194,6 +206,30 @@ const cases: [what: string, rule: string, inside: Song, outside: Song][] = [
     twoVoices("| C |", ["0 E4 1", "1 G4 3"], ["0 E4 1", "1 C4 3"]),
   ],
   [
+    "attacks nearer than a thirty-second are one, a thirty-second apart they are two",
+    "bass-layers",
+    twoBasses(["0 C2 1"], ["0.1229 C3 1"]),
+    twoBasses(["0 C2 1"], ["0.125 C3 1"]),
+  ],
+  [
+    "layers that differ for less than a thirty-second take turns",
+    "bass-layers",
+    twoBasses(["0 C2 1"], ["0.8771 A2 1"]),
+    twoBasses(["0 C2 1"], ["0.875 A2 1"]),
+  ],
+  [
+    "two low notes share half a beat: shorter ones do not fill the low octave",
+    "bass-layers",
+    twoBasses(["0 C2 0.49"], ["0 C2 0.49"]),
+    twoBasses(["0 C2 0.5"], ["0 C2 0.5"]),
+  ],
+  [
+    "from E2 up two full voices are clear, a semitone lower they are not",
+    "bass-layers",
+    twoBasses(["0 E2 1"], ["0 E2 1"]),
+    twoBasses(["0 Eb2 1"], ["0 Eb2 1"]),
+  ],
+  [
     "layers that take turns may differ, at once they may not",
     "bass-layers",
     twoBasses(["0 C2 1"], ["1 A2 1"]),
@@ -205,6 +241,17 @@ cases.push(...LINES, ...BANDS);
 
 test.each(cases)("%s (%s)", (_, rule, inside, outside) => {
   expect([found(inside, rule), found(outside, rule)]).toEqual([false, true]);
+});
+
+test("a close low interval is opened downwards as far as the lowest string of a bass, no lower", () => {
+  const lowered = (low: string, high: string) =>
+    checkSong(withBoth(low, high))
+      .filter((f) => f.rule === "low-intervals")
+      .flatMap((f) => f.fixes.map((x) => x.label));
+  expect(lowered("E2", "A2")).toContain("E2 to E1");
+  const under = lowered("Eb2", "Ab2");
+  expect(under.length).toBeGreaterThan(0);
+  expect(under).not.toContain("Eb2 to Eb1");
 });
 
 test("every rule has a severity in every profile, and is silent where it is off", () => {

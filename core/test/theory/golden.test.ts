@@ -1,3 +1,4 @@
+import { nth } from "../../src/base/list";
 import { must } from "../../src/base/result";
 import { chordSymbol } from "../../src/theory/chord/chord";
 import { chordReadings } from "../../src/theory/chord/identify";
@@ -26,6 +27,7 @@ test("symbols: what they hold, and what they are called in three keys", () => {
   expectKept("symbols", found);
 });
 
+const SHARPS = ["C", "C#", "D", "D#", "E", "F", "F#", "G", "G#", "A", "A#", "B"];
 const SETS = [
   "C4 E4 G4",
   "E4 G4 C5",
@@ -53,6 +55,19 @@ test("sets of pitches: their names in order, with the share of certainty", () =>
         .slice(0, 5)
         .map((r) => `${r.symbol} ${r.score.toFixed(2)} −${r.omitted.join(",")} +${r.added.join(",")}`);
   expectKept("identify", found);
+});
+
+test("every set of three or four notes over C: its first two names, with the notes' own spelling left open", () => {
+  const found: Record<string, string[]> = {};
+  const above = Array.from({ length: 11 }, (_, i) => i + 1);
+  const sets = above.flatMap((a) =>
+    above.flatMap((b) => (b > a ? [[0, a, b], ...above.flatMap((c) => (c > b ? [[0, a, b, c]] : []))] : [])),
+  );
+  for (const set of sets)
+    found[set.join(" ")] = must(chordReadings({ pitches: set.map((pc) => `${nth(SHARPS, pc)}4`), soundsOnly: true }))
+      .slice(0, 2)
+      .map((r) => `${r.symbol} ${r.score.toFixed(1)}`);
+  expectKept("sets", found);
 });
 
 test("numerals: the chords they are in major and minor", () => {

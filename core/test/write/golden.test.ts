@@ -1,6 +1,6 @@
-import { firstOf, nth, sure } from "../../src/base/list";
+import { firstOf, lastOf, nth, sure } from "../../src/base/list";
 import { must } from "../../src/base/result";
-import type { NewNote } from "../../src/song/schema";
+import type { NewNote, Song } from "../../src/song/schema";
 import { BASS_STYLES } from "../../src/write/bass/styles";
 import { bassLines } from "../../src/write/bass/write";
 import { judgeBass } from "../../src/write/bass/judge";
@@ -11,6 +11,7 @@ import { vocalLines } from "../../src/write/vocal/write";
 import { GRID, gridSong, LINES } from "../../../bench/bassGrid";
 import { counterSong } from "../../../bench/counterGrid";
 import { vocalSong, VOCAL_GRID } from "./vocalGrid";
+import { edit, notesOf } from "../helpers";
 import { expectKept } from "../kept";
 
 /** Beat, pitch and length of every note. */
@@ -37,6 +38,32 @@ test("bass lines of every style over three grooves", () => {
         ]);
     }
   expectKept("bass", found);
+});
+
+/** A guitar that accents every third sixteenth of the bar against the kick. */
+function besideGuitar(song: Song): Song {
+  const added = edit(song, { do: "addPart", name: "Guitar", role: "counter", instrument: "guitar" });
+  const steps = [0, 3, 6, 10, 12, 15];
+  const notes = Array.from({ length: 4 }, (_, bar) => steps.map((s) => `${bar * 4 + s / 4} Bb3 .25`)).flat();
+  return edit(added, { do: "setNotes", section: "s1", part: lastOf(added.parts).id, notes: notesOf(notes) });
+}
+
+test("bass lines beside another player's accents and under a tune, sparse and full", () => {
+  const found: Record<string, string[]> = {};
+  const [key, line] = nth(LINES, 3);
+  const grooved = besideGuitar(
+    gridSong(sure(GRID.find((c) => c.kick === "bossa" && c.meter === "4/4" && c.line === line))),
+  );
+  const tune = notesOf(["0 Eb4 1", "1 G4 2", "4 F4 .5", "4.5 G4 2.5", "8 C5 1.5", "10 Bb4 1", "12 G4 3"]);
+  const song = edit(grooved, { do: "setNotes", section: "s1", part: "melody", notes: tune });
+  for (const style of BASS_STYLES)
+    for (const density of [0.3, 0.9]) {
+      const request = { section: "s1", part: "bass", style: style.id, seed: 7, settings: { density, melody: true } };
+      found[`${style.id}, ${density}, ${key}`] = must(bassLines(song, request))
+        .slice(0, 2)
+        .map((l) => text(l.notes));
+    }
+  expectKept("bassBeside", found);
 });
 
 test("what is measured of a bass line", () => {
