@@ -69,7 +69,7 @@ function main(): number {
     song ? [{ file, report: Check.report(song, school === undefined ? {} : { profile: school }) }] : [],
   );
   if (values.json) console.log(JSON.stringify(reports, null, 2));
-  else if (values.csv) process.stdout.write(reports.map(({ report }) => Check.csv(report)).join(""));
+  else if (values.csv) process.stdout.write(Check.csv(...reports.map(({ report }) => report)));
   else console.log(reports.map(({ file, report }) => tell(file, report)).join("\n\n"));
   if (songs.some(({ song }) => !song)) return 2;
   const graver = LEVELS.slice(0, level + 1).filter((s) => s !== "never");

@@ -55,7 +55,7 @@ function nameStretch(
   start: Ticks,
   end: Ticks,
   { key, before }: { key: Key; before: string | undefined },
-): Pick<ChordEvent, "symbol" | "readings"> | null {
+): Pick<ChordEvent, "symbol" | "readings" | "certainty"> | null {
   const sounding = notes.flatMap((n) => {
     const overlap = Math.min(end, n.start + n.duration) - Math.max(start, n.start);
     return overlap > 0 ? [{ midi: n.midi, start: n.start, overlap }] : [];
@@ -81,6 +81,7 @@ function nameStretch(
   if (!readings.length) return null;
   return {
     symbol: firstOf(readings).symbol,
+    certainty: Math.round(firstOf(readings).score * 100) / 100,
     ...(isSure(readings) && !firstOf(readings).added.length && pcs.length < 6 && firstOf(readings).score > 0.5
       ? {}
       : { readings: readings.slice(0, 4).map((r) => r.symbol) }),

@@ -38,6 +38,32 @@ const anyLine = (part: string) =>
     ),
   );
 
+type Two = readonly [number, number];
+
+/** What two pitches do to each other. */
+function standing([x, y]: Two, above: boolean): string[] {
+  const out: string[] = [];
+  if (x === y) out.push("unison");
+  else if (x > y !== above) out.push("crossing");
+  return [1, 13].includes(Math.abs(x - y)) ? [...out, "clash"] : out;
+}
+
+/** What a move makes, seen from the voice that was lower. */
+function moving([wasX, wasY]: Two, [x, y]: Two): string[] {
+  const turned = wasX >= wasY;
+  const [low, high] = turned ? [wasY, wasX] : [wasX, wasY];
+  const [lowNow, highNow] = turned ? [y, x] : [x, y];
+  const [from, to] = [high - low, highNow - lowNow];
+  const way = Math.sign(lowNow - low) * Math.sign(highNow - high);
+  const [was, is] = [from % 12, (to + 120) % 12];
+  const again = was === is && (is === 0 || is === 7);
+  if (way < 0) return again && to >= 0 ? ["contrary"] : [];
+  if (way === 0) return [];
+  // Voices that change places in the move make no parallel.
+  if (again) return to < 0 || (from === 0 && to !== 0) ? [] : ["parallel"];
+  return highNow > high && was === 6 && is === 7 ? ["unequal"] : [];
+}
+
 test("crossings, unisons, parallels and rubs are those that are counted beat by beat from the pitches alone", () => {
   fc.assert(
     fc.property(anyLine("a"), anyLine("b"), (a, b) => {
@@ -48,16 +74,11 @@ test("crossings, unisons, parallels and rubs are those that are counted beat by 
       const above = signs === 0 ? mean(a) >= mean(b) : signs > 0;
       const want: string[] = [];
       for (const beat of both) {
-        const [x, y] = [sure(at(a, beat)), sure(at(b, beat))];
-        if (x === y) want.push(`unison ${beat}`);
-        else if (x > y !== above) want.push(`crossing ${beat}`);
-        if ([1, 13].includes(Math.abs(x - y))) want.push(`clash ${beat}`);
+        const here = [sure(at(a, beat)), sure(at(b, beat))] as const;
+        want.push(...standing(here, above).map((kind) => `${kind} ${beat}`));
         if (!both.includes(beat - 1)) continue;
-        const [wasX, wasY] = [sure(at(a, beat - 1)), sure(at(b, beat - 1))];
-        const same = (x - wasX) * (y - wasY) > 0;
-        const [was, is] = [Math.abs(wasX - wasY) % 12, Math.abs(x - y) % 12];
-        const turned = Math.sign(wasX - wasY) * Math.sign(x - y) < 0;
-        if (same && was === is && (was === 0 || was === 7) && !turned) want.push(`parallel ${beat}`);
+        const was = [sure(at(a, beat - 1)), sure(at(b, beat - 1))] as const;
+        want.push(...moving(was, here).map((kind) => `${kind} ${beat}`));
       }
       const report = pairReport(a, b, GROUND);
       const octaves =
@@ -213,7 +234,8 @@ test("a finding between two voices is one, with its places, and its fixes mend i
   expect(found).toHaveLength(1);
   expect(firstOf(found).amount).toBe("3 places");
   expect(firstOf(found).where.notes.length).toBe(8);
-  const [one, all] = firstOf(found).fixes;
+  const [one] = firstOf(found).fixes;
+  const [all] = firstOf(found).forAll;
   const left = (s: Song) =>
     checkSong(s)
       .filter((f) => f.rule === "voice-parallels")

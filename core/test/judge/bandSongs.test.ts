@@ -40,7 +40,7 @@ test.each(songs.map((s) => [s.jotted.title, s] as const))(
   },
 );
 
-test("half of the songs have fewer than fifteen findings for every 64 bars that are played, and none has thirty", () => {
+test("half of the songs have fewer than seventeen findings for every 64 bars that are played, and none has thirty", () => {
   const per = songs
     .map(({ song }) => {
       const bars = song.form.reduce(
@@ -50,7 +50,7 @@ test("half of the songs have fewer than fifteen findings for every 64 bars that 
       return (checkSong(song).length / bars) * 64;
     })
     .sort((a, b) => a - b);
-  expect(per[Math.floor(per.length / 2)]).toBeLessThan(15);
+  expect(per[Math.floor(per.length / 2)]).toBeLessThan(17);
   expect(per.at(-1)).toBeLessThan(30);
 });
 

@@ -132,7 +132,7 @@ export const BAND_SONGS: readonly Jotted[] = [
     marks: [
       ["long-outside", "Bridge", 6, "Sax"],
       ["loop-end", "Head", 8],
-      ["clash", "Head", 7, "Sax", "Trumpet"],
+      ["long-outside", "Head", 7, "Trumpet"],
     ],
   },
   {

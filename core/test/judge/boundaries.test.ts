@@ -5,6 +5,7 @@ import type { Profile } from "../../src/song/schema/playing";
 import type { Song } from "../../src/song/schema/song";
 import { BANDS } from "./boundariesOfBands";
 import { LINES } from "./boundariesOfLines";
+import { VOICES } from "./boundariesOfVoices";
 import { edit, notesOf, songWith } from "../helpers";
 
 /** Just inside and just outside of what each check allows. */
@@ -237,7 +238,7 @@ const cases: [what: string, rule: string, inside: Song, outside: Song][] = [
   ],
 ];
 
-cases.push(...LINES, ...BANDS);
+cases.push(...LINES, ...BANDS, ...VOICES);
 
 test.each(cases)("%s (%s)", (_, rule, inside, outside) => {
   expect([found(inside, rule), found(outside, rule)]).toEqual([false, true]);

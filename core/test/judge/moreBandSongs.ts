@@ -50,7 +50,7 @@ export const MORE_SONGS: readonly Jotted[] = [
     },
     form: ["Riff", "Verse", "Riff", "Verse"],
     marks: [
-      ["clash", "Verse", 8, "Right"],
+      ["long-outside", "Verse", 8, "Right"],
       ["seam-motion", "Verse", 8, "Bass"],
     ],
   },

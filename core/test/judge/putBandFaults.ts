@@ -65,6 +65,9 @@ export const cleanBand = (semitones: number, profile: Profile): Song => {
 export const BAND_KEYS = [0, 1, 2];
 
 /** Puts faults into a clean band, by each school in turn, and looks for them; by rule. */
+/** What says more about a fault where both would be right: a rub of a foreign note that is held, for one. */
+const ALSO: Record<string, readonly string[]> = { clash: ["long-outside", "other-chord"] };
+
 export function tallyBandFaults(count: number, seed: number, told?: (text: string) => void): Map<string, Tally> {
   const next = random(seed);
   const pick = (n: number) => Math.floor(next() * n);
@@ -109,7 +112,7 @@ export function tallyBandFaults(count: number, seed: number, told?: (text: strin
       (!put.notes && !put.parts) ||
       p.notes.some((n) => put.notes?.includes(n)) ||
       p.parts.some((x) => put.parts?.includes(x));
-    if (places.some((p) => p.rule === rule && touches(p))) tally.found++;
+    if (places.some((p) => (p.rule === rule || ALSO[rule]?.includes(p.rule)) && touches(p))) tally.found++;
     else told?.(`missed ${rule} (${profile} ${by} ${section})`);
     for (const p of places.filter((x) => x.grave && !ids.has(x.id))) {
       if (touches(p)) tally.right++;

@@ -106,8 +106,15 @@ test("the report says what Check says, place by place; CSV reads back as it is",
   }
   const body = rows.slice(1, -1);
   expect(new Set(body.map((r) => r.length))).toEqual(new Set([firstOf(rows).length]));
-  expect(body.map((r) => r[6])).toEqual(checkReport(left).findings.flatMap((f) => f.places.map((p) => p.message)));
+  expect(body.map((r) => r[7])).toEqual(checkReport(left).findings.flatMap((f) => f.places.map((p) => p.message)));
   expect(lastOf(body).at(-1)).toBe("a shout, meant so");
+  expect(new Set(body.map((r) => r[0]))).toEqual(new Set([song.title]));
+  // Several songs are one table with one head, and no cell of it is a formula to a table program.
+  const formula = { ...song, title: '=HYPERLINK("http://x")' };
+  const both = reportAsCsv(checkReport(song), checkReport(formula));
+  expect(both.match(/^song,/gm)).toHaveLength(1);
+  expect(both).toContain("\"'=HYPERLINK");
+  expect(both.split("\r\n").filter((row) => /^"?[=+@-]/.test(row))).toEqual([]);
 });
 
 test("songs are checked outside the application: a file, a folder, a MIDI file; the exit status says how it went", () => {

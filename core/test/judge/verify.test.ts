@@ -3,7 +3,7 @@ import { checkSong } from "../../src/judge/check/check";
 import { tryFixes, verifiedFixes } from "../../src/judge/check/verify";
 import type { Fix } from "../../src/judge/check/rule";
 import type { Edit } from "../../src/song/edits";
-import { songWith } from "../helpers";
+import { edit, songWith } from "../helpers";
 
 /** A bass that holds a foreign note over a whole bar: one finding, with its place. */
 const song = songWith({ line: "| C | F |", bass: ["0 C#2 4", "4 F2 4"] });
@@ -31,6 +31,31 @@ test("a fix mends only what is gone after it; what cannot be made mends nothing"
   expect(tryFixes(song, finding, { fixes, ids }).map((t) => t.mends)).toEqual([true, false, false, false]);
 });
 
+test("a fault that is still there with other pitches is not mended", () => {
+  expect(
+    tryFixes(song, finding, { fixes: [pitched("Db2"), pitched("D2"), pitched("E2")], ids }).map((t) => t.mends),
+  ).toEqual([false, false, true]);
+});
+
+test("no fix takes the third from a chord or asks for what cannot be played, however lightly the school weighs that", () => {
+  const bare = songWith({ line: "| C |", melody: ["0 E4 4"], bass: ["0 C2 4"] });
+  const keyed = edit(bare, {
+    do: "pinVoicing",
+    section: "s1",
+    part: "keys",
+    chord: firstOf(firstOf(bare.sections).chords).id,
+    pitches: ["C3", "G3", "C4"],
+  });
+  const tune = sure(firstOf(keyed.sections).notes.melody?.[0]).id;
+  const to = (pitch: string) =>
+    fixOf(pitch, { do: "changeNotes", section: "s1", part: "melody", notes: [{ id: tune, pitch }] });
+  expect(tryFixes(keyed, finding, { fixes: [to("G4"), to("E5"), to("E7")], ids: [] }).map((t) => t.brings)).toEqual([
+    expect.stringContaining("Nobody has E"),
+    null,
+    expect.stringContaining("outside the range"),
+  ]);
+});
+
 test("what a fix brings is told where it is as bad, and then the fix is not verified", () => {
   // A major seventh in the bass, held under its root for a bar, is another long note outside.
   const moved = fixOf("the same fault a bar later", {
@@ -43,7 +68,7 @@ test("what a fix brings is told where it is as bad, and then the fix is not veri
   });
   const [good, bad] = tryFixes(song, finding, { fixes: [pitched("C2"), moved], ids });
   expect([good?.mends, good?.brings, bad?.mends]).toEqual([true, null, true]);
-  expect(bad?.brings).toMatch(/F sharp 2/);
+  expect(bad?.brings).toMatch(/F#2/);
   const place = { ...firstOf(finding.places), fixes: [pitched("C2"), moved, softer] };
   expect(verifiedFixes(song, finding, place).map((f) => f.label)).toEqual(["to C2"]);
 });

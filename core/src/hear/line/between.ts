@@ -1,4 +1,4 @@
-import { firstOf } from "../../base/list";
+import { firstOf, pairwise } from "../../base/list";
 import { mod, type Midi } from "../../theory/pitch/pitch";
 import type { Meter, Ticks } from "../../theory/time/meter";
 import { chordPitchClasses } from "../../theory/chord/chord";
@@ -7,7 +7,7 @@ import { parallelPerfect } from "../../theory/motion/motion";
 import { soundingIn } from "../slice/soundingIn";
 
 /** What two lines can do to each other. */
-export type BetweenKind = "crossing" | "overlap" | "unison" | "parallel" | "clash";
+export type BetweenKind = "crossing" | "overlap" | "unison" | "parallel" | "contrary" | "unequal" | "clash";
 
 /** One place where it happens, with the note of each line. */
 export interface Between {
@@ -20,14 +20,19 @@ export interface Between {
   /** Of parallels: the interval; of clashes: the distance in semitones. */
   interval?: "fifth" | "octave";
   semitones: number;
-  /** Of parallels and overlaps: the notes before, which make them. */
+  /** Of parallels, contrary perfects, unequal fifths and overlaps: the notes before, which make them. */
   before?: readonly [RealizedNote, RealizedNote];
 }
 
 export interface PairGround {
   meter: Meter;
   chords: readonly RealizedChord[];
-  /** Whether the first line is the upper one by its nature; where it is absent, the line that mostly lies above is. */
+  /**
+   * Semitones by which the first line lies above the second elsewhere, where that is known: it tells which is the upper
+   * one where neither mostly lies above here.
+   */
+  leaning?: number | undefined;
+  /** Whether the first line is the upper one, where that is decided. */
   above?: boolean | undefined;
 }
 
@@ -47,6 +52,8 @@ export interface PairReport {
   /** Share of all attacks that are struck together. */
   sameRhythm: number;
   leads: Leading[];
+  /** How often both go to another pitch at once. */
+  moves: number;
   places: Between[];
 }
 
@@ -70,17 +77,28 @@ export function rubsOver(pcs: readonly number[], midi: Midi, around: readonly Mi
 /** Share of its time that a line must have in unison with another one to be the same voice sung twice. */
 const SAME = 0.85;
 
-/** Ticks in which two lines sound, and in which they sound one pitch. */
-function shared(a: Line, b: Line, bar: Ticks): { both: Ticks; unison: Ticks } {
-  const other = soundingIn(b, bar);
-  let [both, unison] = [0, 0];
+/** Lines by the bars their notes sound in, worked out once for each line. */
+const indices = new WeakMap<Line, Map<Ticks, ReturnType<typeof soundingIn<RealizedNote>>>>();
+function indexOf(line: Line, bar: Ticks): ReturnType<typeof soundingIn<RealizedNote>> {
+  let byBar = indices.get(line);
+  if (!byBar) indices.set(line, (byBar = new Map()));
+  let index = byBar.get(bar);
+  if (!index) byBar.set(bar, (index = soundingIn(line, bar)));
+  return index;
+}
+
+/** Ticks in which two lines sound, in which they sound one pitch, and in which they do in any octave. */
+function shared(a: Line, b: Line, bar: Ticks): { both: Ticks; unison: Ticks; octave: Ticks } {
+  const other = indexOf(b, bar);
+  let [both, unison, octave] = [0, 0, 0];
   for (const n of a)
     for (const m of other.within(n.start, end(n))) {
       const time = Math.min(end(n), end(m)) - Math.max(n.start, m.start);
       both += time;
       if (n.midi === m.midi) unison += time;
+      if (mod(n.midi - m.midi, 12) === 0) octave += time;
     }
-  return { both, unison };
+  return { both, unison, octave };
 }
 
 /** Whether two lines are takes of one: the same notes at the same time, sung twice. Such lines count as one voice. */
@@ -90,11 +108,29 @@ export function sameVoice(a: Line, b: Line, { meter }: Pick<PairGround, "meter">
   return longest > 0 && shared(a, b, meter.bar).unison >= SAME * longest;
 }
 
-/** Lines by voice: takes of one line stand together, the first of them in front. */
-export function byVoice<L extends { notes: Line }>(lines: readonly L[], ground: Pick<PairGround, "meter">): L[][] {
+/** So many notes at least say that a line goes along with another one; fewer may meet by chance. */
+const ALONG = 4;
+
+/**
+ * Whether one line doubles another: takes of one line, or the same pitches in any octave nearly all the time that it
+ * plays, as instruments go along with voices.
+ */
+export function doubles(a: Line, b: Line, ground: Pick<PairGround, "meter">): boolean {
+  if (sameVoice(a, b, ground)) return true;
+  if (Math.min(a.length, b.length) < ALONG) return false;
+  const length = (line: Line) => line.reduce((sum, n) => sum + n.duration, 0);
+  return shared(a, b, ground.meter.bar).octave >= SAME * Math.min(length(a), length(b));
+}
+
+/** Lines by voice: takes of one line stand together, the first of them in front; or all that double each other. */
+export function byVoice<L extends { notes: Line }>(
+  lines: readonly L[],
+  ground: Pick<PairGround, "meter">,
+  one: typeof sameVoice = sameVoice,
+): L[][] {
   const groups: L[][] = [];
   for (const line of lines) {
-    const known = line.notes.length ? groups.find((g) => sameVoice(firstOf(g).notes, line.notes, ground)) : undefined;
+    const known = line.notes.length ? groups.find((g) => one(firstOf(g).notes, line.notes, ground)) : undefined;
     if (known) known.push(line);
     else groups.push([line]);
   }
@@ -116,7 +152,7 @@ interface Pair {
 
 /** All moments at which both sound. */
 function pairsOf(a: Line, b: Line, meter: Meter): Pair[] {
-  const [first, second] = [soundingIn(a, meter.bar), soundingIn(b, meter.bar)];
+  const [first, second] = [indexOf(a, meter.bar), indexOf(b, meter.bar)];
   const moments = [...new Set([...a, ...b].map((n) => n.start))].sort((x, y) => x - y);
   return moments.flatMap((tick) => {
     const [x, y] = [first.at(tick).at(-1), second.at(tick).at(-1)];
@@ -134,14 +170,23 @@ const placeOf = (kind: BetweenKind, { tick, x, y }: Pair, more: Partial<Between>
   ...more,
 });
 
-/** Both have moved from one fifth, octave or unison into another. */
-function parallelAt(here: Pair, was: Pair): Between[] {
-  if (here.x === was.x || here.y === was.y) return [];
+/** What a move of both lines makes: parallel perfects, the same in contrary motion, or a fifth after a smaller one. */
+function perfectsAt(here: Pair, was: Pair): Between[] {
+  if (here.x.midi === was.x.midi || here.y.midi === was.y.midi) return [];
   const low = was.x.midi < was.y.midi ? ("x" as const) : ("y" as const);
   const high = low === "x" ? "y" : "x";
-  const interval = parallelPerfect(was[low].midi, here[low].midi, was[high].midi, here[high].midi);
-  return interval ? [placeOf("parallel", here, { interval, before: [was.x, was.y] })] : [];
+  const [down, up] = [here[low].midi - was[low].midi, here[high].midi - was[high].midi];
+  const [from, to] = [was[high].midi - was[low].midi, here[high].midi - here[low].midi];
+  const before = [was.x, was.y] as const;
+  const parallel = parallelPerfect(was[low].midi, here[low].midi, was[high].midi, here[high].midi);
+  if (parallel) return [placeOf("parallel", here, { interval: parallel, before })];
+  const [was12, is12] = [mod(from, 12), mod(to, 12)];
+  if (Math.sign(down) === Math.sign(up))
+    return was12 === 6 && is12 === 7 && up > 0 ? [placeOf("unequal", here, { before })] : [];
+  const interval = PERFECT[is12];
+  return interval && to >= 0 && was12 === is12 ? [placeOf("contrary", here, { interval, before })] : [];
 }
+const PERFECT: Record<number, "fifth" | "octave"> = { 0: "octave", 7: "fifth" };
 
 /** One has moved past where the other one just was. */
 function overlapAt(here: Pair, was: Pair, [upper, lower]: readonly ["x", "y"] | readonly ["y", "x"]): Between[] {
@@ -162,23 +207,61 @@ function placesAt(
   const crosses = here[upper].midi < here[lower].midi;
   return [
     ...(crosses ? [placeOf("crossing", here)] : []),
-    ...(here.x.midi === here.y.midi ? [placeOf("unison", here)] : []),
+    ...(here.x.midi === here.y.midi && !octaves ? [placeOf("unison", here)] : []),
     ...(rubs(here, chords) ? [placeOf("clash", here)] : []),
-    ...(was && !octaves ? parallelAt(here, was) : []),
+    ...(was && !octaves ? perfectsAt(here, was) : []),
     ...(was ? overlapAt(here, was, order) : []),
   ];
 }
 
+/** Share of the moments at which a line must lie above another one to be the upper one here. */
+const MOSTLY = 2 / 3;
+
+/** Which line is the upper one: that which mostly lies above here, else in the song, else on the whole here. */
+function isAbove(pairs: readonly Pair[], { a, b, leaning = 0 }: { a: Line; b: Line; leaning?: number | undefined }) {
+  const higher = pairs.filter(({ x, y }) => x.midi > y.midi).length;
+  const lower = pairs.filter(({ x, y }) => x.midi < y.midi).length;
+  const told = higher + lower;
+  if (told && Math.max(higher, lower) >= MOSTLY * told) return higher > lower;
+  if (leaning !== 0) return leaning > 0;
+  return higher === lower ? mean(a) >= mean(b) : higher > lower;
+}
+
+/** So many moves in a row in octaves or unison are no mistake: for that time two lines are one. */
+const RUN = 4;
+
+/** The moments, by index, at which two lines go along in octaves or unison for long. */
+function goingAlong(pairs: readonly Pair[]): Set<number> {
+  const out = new Set<number>();
+  let run: number[] = [];
+  let moves = 0;
+  const close = () => {
+    if (moves >= RUN) run.forEach((i) => out.add(i));
+    run = [];
+    moves = 0;
+  };
+  pairs.forEach(({ x, y }, i) => {
+    const before = pairs[i - 1];
+    if (mod(x.midi - y.midi, 12) !== 0) return close();
+    if (run.length && before && x.midi !== before.x.midi) moves++;
+    run.push(i);
+  });
+  close();
+  return out;
+}
+
 /** How two lines go together, place by place. */
-export function pairReport(a: Line, b: Line, { meter, chords, above: known }: PairGround): PairReport {
+export function pairReport(a: Line, b: Line, { meter, chords, leaning, above: known }: PairGround): PairReport {
   const pairs = pairsOf(a, b, meter);
-  const weight = pairs.reduce((sum, { x, y }) => sum + Math.sign(x.midi - y.midi), 0);
-  const above = known ?? (weight === 0 ? mean(a) >= mean(b) : weight > 0);
+  const above = known ?? isAbove(pairs, { a, b, leaning });
   const octaves = doubled(pairs.map(({ x, y }) => ({ octave: mod(x.midi - y.midi, 12) === 0 })));
+  const along = goingAlong(pairs);
+  const beat = firstOf(meter.beats).duration;
   const places = pairs.flatMap((here, i) => {
     const before = pairs[i - 1];
-    const joined = before && end(before.x) >= here.x.start && end(before.y) >= here.y.start;
-    return placesAt(here, joined ? before : null, { above, octaves, chords });
+    // A rest shorter than a beat does not part two notes of a line.
+    const joined = before && here.x.start - end(before.x) < beat && here.y.start - end(before.y) < beat;
+    return placesAt(here, joined ? before : null, { above, octaves: octaves || along.has(i), chords });
   });
   const struck = [new Set(a.map((n) => n.start)), new Set(b.map((n) => n.start))] as const;
   const common = [...struck[0]].filter((t) => struck[1].has(t)).length;
@@ -188,6 +271,7 @@ export function pairReport(a: Line, b: Line, { meter, chords, above: known }: Pa
     together: shared(a, b, meter.bar).both,
     sameRhythm: moments ? common / moments : 0,
     leads: leading(struck, meter),
+    moves: pairwise(pairs).filter(([was, is]) => was.x.midi !== is.x.midi && was.y.midi !== is.y.midi).length,
     places,
   };
 }

@@ -1,5 +1,6 @@
 import { nth, sure } from "../../base/list";
 import { mod } from "../../theory/pitch/pitch";
+import { threadsOf } from "../voice/threads";
 import type { Key } from "../../theory/pitch/key";
 import { metricalLevel, type Ticks } from "../../theory/time/meter";
 import { chordPitchClasses, toneRole } from "../../theory/chord/chord";
@@ -131,13 +132,40 @@ export type RoleContext = Pick<RealizedSong, "chords" | "loops" | "duration"> & 
   sections: readonly Pick<RealizedSection, "start" | "key" | "meter">[];
 };
 
-/** Role spans of every note of a part, by note object. A held note is judged again under each chord it sounds with. */
+/**
+ * Role spans of every note of a part, by note object. A held note is judged again under each chord it sounds with; what
+ * came before a note and what follows it is told by its own voice, never by a note struck with it.
+ */
 export function noteRoles(
   real: RoleContext,
   part: Pick<RealizedPart, "role" | "linked" | "notes">,
 ): Map<RealizedNote, RoleSpan[]> {
-  const result = new Map<RealizedNote, RoleSpan[]>();
-  const { notes } = part;
+  // In the order of the notes, whichever voice they belong to.
+  const result = new Map<RealizedNote, RoleSpan[]>(part.notes.map((n) => [n, []]));
+  const threads = threadsOf(part.notes);
+  for (const notes of threads)
+    // The first note after a section is one: it is that of a part with one voice.
+    rolesOfVoice(threads.length > 1 && real.onward ? { ...real, onward: { ...real.onward, first: null } } : real, {
+      part,
+      notes,
+      result,
+    });
+  return result;
+}
+
+/** The same for one voice of a part. */
+function rolesOfVoice(
+  real: RoleContext,
+  {
+    part,
+    notes,
+    result,
+  }: {
+    part: Pick<RealizedPart, "role" | "linked">;
+    notes: readonly RealizedNote[];
+    result: Map<RealizedNote, RoleSpan[]>;
+  },
+): void {
   let first = 0;
   notes.forEach((note, index) => {
     const end = note.start + note.duration;
@@ -168,7 +196,6 @@ export function noteRoles(
       });
     result.set(note, spans);
   });
-  return result;
 }
 
 // Under a chord a tone that is foreign to it is no color: in the bass there are no tensions.

@@ -10,10 +10,13 @@ import type { Matter, Profile, Song, Waiver } from "../../song/schema";
 import { accentsAt } from "../../hear/accents/facts";
 import { agreementAt } from "../../arrange/groove/facts";
 import { notesAt, realizedAt } from "../../hear/sounding";
+import { liesAt, threadsAt } from "../../hear/voice/voices";
 import { slicesAt } from "../../hear/slice/facts";
 import { createMemory, type Fact, type Memory, type Reader } from "../../facts/memory";
 import { noticing, joinedWeight } from "./rank";
-import type { CheckContext, Finding, FindingPlace, Fix, RawFinding, Rule, Severity } from "./rule";
+import { ifNamed } from "./named";
+import type { CheckContext, Finding, FindingPlace, Fix, JudgedPair, RawFinding, Rule, Severity } from "./rule";
+import { judgedPairs } from "./rules/voices/pairs";
 import { RULES } from "./rules";
 
 export const PROFILE_WORDS: Record<Profile, { title: string; assumes: string }> = {
@@ -57,11 +60,22 @@ const foundBy: Fact<[rule: string, section: string], Found[]> = {
     const all = rule.find(ctx);
     if (!all.length) return [];
     const weightOf = noticing(ctx);
-    return all.map((raw) => ({
-      raw,
-      matter: { rule: ruleId, sectionId, parts: raw.parts, about: aboutOf(read, sectionId, raw) },
-      weight: weightOf(raw) * (rule.heard ?? 1),
-    }));
+    return all
+      .map((told) => (rule.family === "vertical" ? ifNamed(ctx, told) : told))
+      .map((raw) => ({
+        raw,
+        matter: { rule: ruleId, sectionId, parts: raw.parts, about: aboutOf(read, sectionId, raw) },
+        weight: weightOf(raw) * (rule.heard ?? 1),
+      }));
+  },
+};
+
+/** Pairs of voices of a section, and what they do to each other: every rule about pairs reads these. */
+const pairsAt: Fact<[section: string, kind: string], JudgedPair[]> = {
+  id: "pairs",
+  of(read, section, kind) {
+    const ctx = contextOf(read, section);
+    return ctx ? judgedPairs(ctx, kind === "inside") : [];
   },
 };
 
@@ -77,6 +91,9 @@ export function contextOf(read: Reader, sectionId: string): CheckContext | null 
     get sliced() {
       return read.get(slicesAt, sectionPlace(sectionId));
     },
+    threads: (part) => read.get(threadsAt, sectionPlace(sectionId), part, "held"),
+    pairs: (kind) => read.get(pairsAt, sectionId, kind),
+    lies: (part) => read.get(liesAt, part),
     played: (part) => read.get(notesAt, sectionPlace(sectionId), part, "played"),
     accents: () => orNull(read.get(accentsAt, sectionId)),
     agreement: () => orNull(read.get(agreementAt, sectionId)),
@@ -128,16 +145,39 @@ const byRank = (a: Finding, b: Finding): number =>
 
 /** The same fault of the same parts is one finding; what a waiver lets stand is one of its own. */
 function grouped(found: readonly Found[], rule: Rule, severity: Severity, song: Song): Finding[] {
-  const groups = new Map<string, { found: Found[]; waiver: Waiver | undefined }>();
+  const groups = new Map<string, { found: Found[]; waiver: Waiver | undefined; grade: Severity }>();
   for (const f of found) {
     const waiver = song.waivers.find((w) => covers(w, f.matter));
+    const grade = lowered(severity, f.raw.lighter ?? 0);
+    if (grade === null) continue;
     const id = `${waiver?.id ?? ""}|${[...f.raw.parts].sort().join()}`;
     const group = groups.get(id);
-    if (group) group.found.push(f);
-    else groups.set(id, { found: [f], waiver });
+    if (!group) groups.set(id, { found: [f], waiver, grade });
+    else {
+      group.found.push(f);
+      // As grave as the gravest of its places.
+      if (RANK[grade] < RANK[group.grade]) group.grade = grade;
+    }
   }
-  return [...groups.values()].map((g) => toFinding(g.found, rule, severity, { song, waiver: g.waiver }));
+  return [...groups.values()].map((g) => toFinding(g.found, rule, g.grade, { song, waiver: g.waiver }));
 }
+
+/** What happens at four fifths of its chances or more, and so often at least, is a habit (common practice). */
+const HABIT = 0.8;
+const OFTEN = 8;
+
+/** How often something happened of how many times it could, where that is nearly always; null elsewhere. */
+function habitOf(found: readonly Found[]): { times: number; chances: number } | null {
+  const chances = Math.max(0, ...found.map((f) => f.raw.chances ?? 0));
+  return chances && found.length >= OFTEN && found.length >= HABIT * chances
+    ? { times: found.length, chances: Math.max(chances, found.length) }
+    : null;
+}
+
+const GRADES: readonly Severity[] = ["fault", "warning", "note"];
+
+/** A severity so many degrees lighter; null where nothing is left of it. */
+const lowered = (severity: Severity, by: number): Severity | null => GRADES[GRADES.indexOf(severity) + by] ?? null;
 
 /** Whether an edit would write into a part that echoes another one: it has no notes of its own. */
 const writesEcho = (song: Song, edit: Edit): boolean =>
@@ -167,11 +207,15 @@ function toFinding(
   const { matter } = firstOf(sorted);
   const several = places.length > 1;
   const forAll = several ? allAtOnce(places) : [];
+  const habit = waiver ? null : habitOf(found);
+  const said = habit
+    ? `${sure(first).message} So it is ${habit.times} of ${habit.chances} times: a habit.`
+    : sure(first).message;
   return {
     id: several ? matterId({ ...matter, about: "" }) : sure(first).id,
     rule: rule.id,
     family: rule.family,
-    severity,
+    severity: habit ? "note" : severity,
     where: {
       section: sure(matter.sectionId),
       tick: sure(first).tick,
@@ -180,8 +224,9 @@ function toFinding(
       notes: [...new Set(places.flatMap((p) => p.notes))],
     },
     places,
-    message: sure(first).message,
-    amount: several ? counted(places.length, "place") : sure(first).amount,
+    message: said,
+    amount: habitAmount(habit) ?? (several ? counted(places.length, "place") : sure(first).amount),
+    ...(habit ? { habit } : {}),
     source: rule.source,
     fixes: [...sure(first).fixes, ...forAll],
     forAll,
@@ -189,6 +234,9 @@ function toFinding(
     ...(waiver ? { waived: waiver.reason, waiver: waiver.id } : {}),
   };
 }
+
+const habitAmount = (habit: Finding["habit"] | null): string | null =>
+  habit ? `${habit.times} of ${habit.chances}` : null;
 
 /** Notes an edit changes or removes. */
 const touched = (edit: Edit): string[] => {

@@ -79,6 +79,7 @@ export function checkReport(song: Song, { profile = song.profile }: { profile?: 
 }
 
 const COLUMNS = [
+  "song",
   "severity",
   "rule",
   "family",
@@ -91,13 +92,22 @@ const COLUMNS = [
   "left",
 ] as const;
 
-/** A field of a table in CSV (RFC 4180). */
-const field = (text: string): string => (/[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text);
+/** A field of a table in CSV (RFC 4180). What a table program would take for a formula begins with an apostrophe. */
+function field(text: string): string {
+  const plain = /^[=+\-@\t\r]/.test(text) ? `'${text}` : text;
+  return /[",\r\n]/.test(plain) ? `"${plain.replaceAll('"', '""')}"` : plain;
+}
 
-/** The report as CSV (RFC 4180), a row for every place. */
-export function reportAsCsv({ findings }: CheckReport): string {
-  const rows = findings.flatMap((f) =>
+/** Reports as one table in CSV (RFC 4180), a row for every place. */
+export function reportAsCsv(...reports: readonly CheckReport[]): string {
+  const rows = reports.flatMap(rowsOf);
+  return [COLUMNS, ...rows].map((row) => `${row.map(field).join(",")}\r\n`).join("");
+}
+
+const rowsOf = ({ title, findings }: CheckReport): string[][] =>
+  findings.flatMap((f) =>
     f.places.map((p) => [
+      title,
       f.severity,
       f.title,
       f.family,
@@ -110,5 +120,3 @@ export function reportAsCsv({ findings }: CheckReport): string {
       f.left ?? "",
     ]),
   );
-  return [COLUMNS, ...rows].map((row) => `${row.map(field).join(",")}\r\n`).join("");
-}

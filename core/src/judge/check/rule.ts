@@ -1,10 +1,13 @@
 import type { Key } from "../../theory/pitch/key";
+import type { Midi } from "../../theory/pitch/pitch";
 import type { Meter, Ticks } from "../../theory/time/meter";
 import type { Edit } from "../../song/edits";
 import type { Profile, Section, Song } from "../../song/schema";
 import type { AccentMap } from "../../hear/accents/accentMap";
 import type { Agreement } from "../../arrange/groove/agree";
 import type { RealizedNote, RealizedSong } from "../../song/realize";
+import type { Between } from "../../hear/line/between";
+import type { Voice } from "../../hear/voice/voices";
 import type { Sliced } from "../../hear/slice/slices";
 
 export type Severity = "fault" | "warning" | "note";
@@ -64,6 +67,8 @@ export interface Finding {
   forAll: Fix[];
   /** How much a listener notices it: findings of one severity stand in this order. */
   weight: number;
+  /** It happens at nearly all of its chances, so many: taken as meant. */
+  habit?: { times: number; chances: number };
   /** Why the user lets it stand, and the waiver that says so. */
   waived?: string;
   waiver?: string;
@@ -74,7 +79,27 @@ export type RawFinding = Pick<FindingPlace, "message" | "amount" | "fixes" | "ti
   duration?: Ticks;
   /** The pass whose notes these are, where it is about one pass alone. */
   pass?: string;
+  /** How often these parts had the chance to do it in the section: what happens nearly always is a habit. */
+  chances?: number;
+  /** By how many degrees it weighs less than its rule says: a voice inside a chord is no line of its own. */
+  lighter?: number | undefined;
 };
+
+/** A voice that is judged: a line, or a thread inside a part that sounds several notes at once. */
+export interface Line extends Voice {
+  /** By how many degrees what is found in it weighs less than in a line. */
+  lighter: number;
+}
+
+/** How two voices go together, told from the first of them. */
+export interface JudgedPair {
+  a: Line;
+  b: Line;
+  above: boolean;
+  /** How often both moved at once. */
+  moves: number;
+  places: Between[];
+}
 
 export interface CheckContext {
   song: Song;
@@ -83,6 +108,12 @@ export interface CheckContext {
   key: Key;
   /** Slices of the section: chopped and arpeggiated parts as the chords they come from. */
   sliced: Sliced;
+  /** The voices of a part, from the top: one of a line, several of what sounds several notes at once. */
+  threads(part: string): readonly (readonly RealizedNote[])[];
+  /** Pairs of voices, with how they go together: lines with lines, or with voices inside chords too. */
+  pairs(kind: "lines" | "inside"): readonly JudgedPair[];
+  /** Where the written notes of a part lie in the song, on the average; null where it has none. */
+  lies(part: string): Midi | null;
   /** Notes of a part as they are played: chopped, strummed, arpeggiated. */
   played(part: string): readonly RealizedNote[];
   /**

@@ -15,14 +15,25 @@ export interface TriedFix {
 
 const RANK: Record<Severity, number> = { fault: 0, warning: 1, note: 2 };
 
+/** What no fix may take from a chord or ask of a player, however lightly the school weighs it. */
+const NEVER = new Set(["missing-tone", "written-bass", "other-chord", "out-of-range", "reach", "polyphony"]);
+
 /** Places of findings by what they are about, apart from the pitches, which a fix changes. */
 function places(findings: readonly Finding[], least: number): Map<string, string> {
   const out = new Map<string, string>();
   for (const f of findings)
-    if (f.waived === undefined && RANK[f.severity] <= least)
+    if (f.waived === undefined && (RANK[f.severity] <= least || NEVER.has(f.rule)))
       for (const p of f.places) out.set(`${f.rule}|${[...p.parts].sort().join()}|${p.tick}`, p.message);
   return out;
 }
+
+type Place = Pick<FindingPlace, "tick" | "duration" | "parts" | "notes">;
+
+/** Whether two places are one fault: they meet in time, and are of the same parts or about a note they share. */
+const isSame = (a: Place, b: Place): boolean =>
+  a.tick < b.tick + Math.max(1, b.duration) &&
+  b.tick < a.tick + Math.max(1, a.duration) &&
+  ([...a.parts].sort().join() === [...b.parts].sort().join() || a.notes.some((n) => b.notes.includes(n)));
 
 /**
  * Tries fixes of a finding: whether each mends what it is offered for, and whether it brings anything as bad, or as bad
@@ -41,13 +52,15 @@ export function tryFixes(
   const { section } = finding.where;
   const least = RANK[worst];
   const before = places(checker.section(song, section), least);
+  const wanted = new Set(ids);
+  const meant = finding.places.filter((p) => wanted.has(p.id));
   return fixes.map((fix): TriedFix => {
     const after = applyEdit(song, fix.edit);
     if (!after.ok) return { fix, mends: false, brings: null };
     const now = checker.section(after.value.song, section);
-    const left = new Set(now.flatMap((f) => f.places.map((p) => p.id)));
+    const left = now.filter((f) => f.rule === finding.rule).flatMap((f) => f.places);
     const added = [...places(now, least)].find(([about]) => !before.has(about));
-    return { fix, mends: !ids.some((id) => left.has(id)), brings: added ? added[1] : null };
+    return { fix, mends: !meant.some((p) => left.some((l) => isSame(p, l))), brings: added ? added[1] : null };
   });
 }
 

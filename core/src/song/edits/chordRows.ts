@@ -67,6 +67,7 @@ export const moveChords = defineEdit({
       delete c.voicings;
       delete c.why;
       delete c.readings;
+      delete c.certainty;
       delete c.written;
     }
   },

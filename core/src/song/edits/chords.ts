@@ -134,6 +134,7 @@ export const setChord = defineEdit({
     delete event.voicings;
     delete event.why;
     delete event.readings;
+    delete event.certainty;
     delete event.written;
   },
 });

@@ -62,6 +62,8 @@ export const ChordEvent = z.object({
   /** As it was typed, where that differs from the canonical symbol. */
   written: z.string().max(100).optional(),
   readings: z.array(ChordText).max(16).optional(),
+  /** How sure the name is where it was read off notes, 0 to 1; absent where somebody wrote it. */
+  certainty: z.number().min(0).max(1).optional(),
   pinned: z.boolean().optional(),
   voicings: z.record(PartId, Voicing).optional(),
   why: Reason.optional(),

@@ -1,10 +1,18 @@
-import type { Semitones } from "./pitch";
+import { sure } from "../../base/list";
+import { mod, parseNote, type NoteName, type Semitones } from "./pitch";
 
 /** Letters an interval of so many semitones goes up: a second, a third, a fourth, an augmented fourth, a fifth … */
 export const LETTERS: readonly number[] = [0, 1, 1, 2, 2, 3, 3, 4, 5, 5, 6, 6];
 
 /** A step, up or down. */
 export const isStep = (move: Semitones): boolean => Math.abs(move) === 1 || Math.abs(move) === 2;
+
+/** Whether a move of so many semitones is written as a step and wider than one: F up to G sharp. */
+export function isAugmentedSecond(from: NoteName, to: NoteName, move: Semitones): boolean {
+  if (Math.abs(move) !== 3) return false;
+  const [a, b] = [sure(parseNote(from)).step, sure(parseNote(to)).step];
+  return mod(move > 0 ? b - a : a - b, 7) === 1;
+}
 
 const NAMES = [
   "unison",

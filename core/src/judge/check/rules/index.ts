@@ -31,12 +31,17 @@ import { bassAboveChords } from "./vertical/bassAboveChords";
 import { clash } from "./vertical/clash";
 import { longOutside } from "./vertical/longOutside";
 import { lowIntervals } from "./vertical/lowIntervals";
+import { missingTone } from "./vertical/missingTone";
 import { otherChord } from "./vertical/otherChord";
+import { writtenBass } from "./vertical/writtenBass";
+import { augmentedSecond } from "./voices/augmentedSecond";
 import { voiceClash } from "./voices/clash";
+import { contraryPerfects } from "./voices/contrary";
 import { voiceCrossing } from "./voices/crossing";
 import { directPerfects } from "./voices/direct";
 import { doubledLeadingTone } from "./voices/doubled";
 import { doubledTension } from "./voices/doubledTension";
+import { doubledThird } from "./voices/doubledThird";
 import { falseRelation } from "./voices/falseRelation";
 import { leadingTone } from "./voices/leadingTone";
 import { outerParallels } from "./voices/outerParallels";
@@ -44,8 +49,10 @@ import { voiceOverlap } from "./voices/overlap";
 import { voiceParallels } from "./voices/parallel";
 import { seventh } from "./voices/seventh";
 import { sixFour } from "./voices/sixFour";
+import { sixFourFourth } from "./voices/sixFourFourth";
 import { voiceSpacing } from "./voices/spacing";
 import { suspension } from "./voices/suspension";
+import { unequalFifths } from "./voices/unequal";
 import { voiceUnison } from "./voices/unison";
 import { unrecovered } from "./voices/unrecovered";
 import { wideLeap } from "./voices/wideLeap";
@@ -55,6 +62,8 @@ export const RULES: readonly Rule[] = [
   outerParallels,
   directPerfects,
   voiceParallels,
+  contraryPerfects,
+  unequalFifths,
   voiceCrossing,
   voiceOverlap,
   voiceClash,
@@ -65,9 +74,12 @@ export const RULES: readonly Rule[] = [
   suspension,
   doubledLeadingTone,
   doubledTension,
+  doubledThird,
   falseRelation,
   sixFour,
+  sixFourFourth,
   wideLeap,
+  augmentedSecond,
   unrecovered,
   outOfRange,
   dwelling,
@@ -79,6 +91,8 @@ export const RULES: readonly Rule[] = [
   clash,
   longOutside,
   otherChord,
+  missingTone,
+  writtenBass,
   bassAboveChords,
   masking,
   covered,

@@ -3,27 +3,56 @@ import { mod, type Midi } from "../../../theory/pitch/pitch";
 import { positionText, type Ticks } from "../../../theory/time/meter";
 import { chordPitchClasses } from "../../../theory/chord/chord";
 import { chordAtTick, lastBegun, type RealizedChord, type RealizedNote } from "../../../song/realize";
-import { isWritten } from "../../../song/document";
+import { byVoice, doubles } from "../../../hear/line/between";
+import { partVoices, type Voice } from "../../../hear/voice/voices";
+import { capital } from "../../../theory/words/english";
 import type { Part } from "../../../song/schema";
 import { spellAt } from "../../../song/spell";
 import { rangeOfPart } from "../../../hear/singer/range";
-import type { CheckContext, Fix, RawFinding } from "../rule";
+import type { CheckContext, Fix, Line, RawFinding } from "../rule";
 
-/** A part that plays or sings one note at a time, as it is written. */
-export interface Line {
-  part: Part;
-  notes: readonly RealizedNote[];
+/** Whether a part has voices of its own: what only plays another part's notes again is orchestration. */
+const hasVoices = ({ role, echoes, link }: Part): boolean =>
+  role !== "drums" && echoes === undefined && !link?.from && link?.kind !== "block";
+
+/** So many lines by themselves make the harmony; chords beside them accompany. */
+const CHOIR = 3;
+
+/**
+ * The voices of a section that have notes, in the order of the song and from the top of each part: all of them, or
+ * those of the roles that are named. What doubles another voice throughout is that voice.
+ */
+export function linesOf(ctx: CheckContext, roles?: readonly Part["role"][]): Line[] {
+  const known = voicesIn.get(ctx) ?? allVoices(ctx);
+  voicesIn.set(ctx, known);
+  return roles ? known.filter((l) => roles.includes(l.part.role)) : known;
 }
 
-/** Roles of the parts that are lines. */
-const ROLES: readonly Part["role"][] = ["bass", "melody", "vocal", "counter"];
+const voicesIn = new WeakMap<CheckContext, Line[]>();
 
-/** The lines of a section that have notes, in the order of the song. */
-export const linesOf = ({ song, sliced }: CheckContext, roles = ROLES): Line[] =>
-  song.parts
-    .filter((p) => roles.includes(p.role) && isWritten(p))
-    .map((part): Line => ({ part, notes: sliced.real.parts.find((r) => r.id === part.id)?.notes ?? [] }))
-    .filter((l) => l.notes.length > 0);
+function allVoices(ctx: CheckContext): Line[] {
+  const all = ctx.song.parts.filter(hasVoices).flatMap((part) => partVoices(part, ctx.threads(part.id)));
+  const lines = all.filter((v) => isLine(v)).length;
+  const inside = lines >= CHOIR ? 2 : 1;
+  return all.map((v): Line => ({ ...v, lighter: isLine(v) ? 0 : inside }));
+}
+
+/** Whether a voice is a line: it is its part, and that is not there for the chords. */
+export const isLine = ({ main, part }: Voice): boolean => main && part.role !== "chords";
+
+/** The name of a voice at the beginning of a sentence. */
+export const opening = (name: string): string => (name.startsWith("the ") ? capital(name) : name);
+
+/** What has outer voices: the lines where they make the harmony by themselves, else everything that sounds. */
+export function harmonyLines(ctx: CheckContext): Line[] {
+  const all = linesOf(ctx);
+  const lines = all.filter(isLine);
+  return lines.length >= CHOIR ? lines : all;
+}
+
+/** Lines alone, one of those that double each other. */
+export const separateLines = (ctx: CheckContext): Line[] =>
+  byVoice(linesOf(ctx).filter(isLine), ctx, doubles).map((v) => firstOf(v));
 
 export const endOf = (n: { start: Ticks; duration: Ticks }): Ticks => n.start + n.duration;
 export const chordOfLine = ({ sliced }: CheckContext, tick: Ticks): RealizedChord | null =>
@@ -62,14 +91,32 @@ export function movesBetween(a: Line, b: Line): Move[] {
   return out;
 }
 
-/** The fix that gives a note another pitch. */
-export const moveNote = ({ song, section }: CheckContext, part: Part, note: RealizedNote, midi: Midi): Fix => {
+/** The fix that gives a note another pitch; a note of a chord moves in its layout. None where it has no layout. */
+export function moveNote({ song, section }: CheckContext, part: Part, note: RealizedNote, midi: Midi): Fix[] {
   const pitch = spellAt(song, section, Math.max(0, note.start), midi);
-  return {
-    label: `${part.name.split(",")[0]} to ${pitch}`,
-    edit: { do: "changeNotes", section: section.id, part: part.id, notes: [{ id: note.id, pitch }] },
-  };
-};
+  const [name] = part.name.split(",");
+  if (note.chordId === undefined)
+    return [
+      {
+        label: `${name} to ${pitch}`,
+        edit: { do: "changeNotes", section: section.id, part: part.id, notes: [{ id: note.id, pitch }] },
+      },
+    ];
+  const pitches = section.chords.find((c) => c.id === note.chordId)?.voicings?.[part.id]?.pitches;
+  if (!pitches?.includes(note.pitch) || pitches.includes(pitch)) return [];
+  return [
+    {
+      label: `${note.pitch} of ${name} to ${pitch}`,
+      edit: {
+        do: "pinVoicing",
+        section: section.id,
+        part: part.id,
+        chord: note.chordId,
+        pitches: [...pitches.filter((p) => p !== note.pitch), pitch],
+      },
+    },
+  ];
+}
 
 /** How far a tone that mends may lie from the one that stands there. */
 const NEAR = 7;
@@ -91,7 +138,7 @@ export const mends = (ctx: CheckContext, part: Part, note: RealizedNote, clear: 
     : tonesFor(ctx, part, note)
         .filter(clear)
         .slice(0, 2)
-        .map((midi) => moveNote(ctx, part, note, midi));
+        .flatMap((midi) => moveNote(ctx, part, note, midi));
 
 /** The last note of a line under each chord that goes straight on into the next one. */
 export function changesOf(ctx: CheckContext, { notes }: Line): { from: RealizedNote; to: RealizedNote }[] {
@@ -128,10 +175,11 @@ export const notFallen = (
           parts: [line.part.id],
           notes: [from.id, to.id],
           message:
-            `${line.part.name}: ${called} ${from.pitch} goes to ${to.pitch} at ` +
+            `${opening(line.name)}: ${called} ${from.pitch} goes to ${to.pitch} at ` +
             `${positionText(ctx.meter, to.start)} instead of falling by step.`,
           amount: `${signed(move)} semitones instead of −${below}`,
-          fixes: to.pinned ? [] : [moveNote(ctx, line.part, to, from.midi - below)],
+          fixes: to.pinned ? [] : moveNote(ctx, line.part, to, from.midi - below),
+          lighter: line.lighter,
         },
       ];
     }),

@@ -1,6 +1,7 @@
 import { firstOf, nth, pairwise, sure } from "../../../base/list";
 import { mod, type Midi } from "../../../theory/pitch/pitch";
-import { bassPc, rootPc, type Chord } from "../../../theory/chord/chord";
+import { isAugmentedSecond } from "../../../theory/pitch/interval";
+import { bassPc, chordToneName, rootPc, type Chord } from "../../../theory/chord/chord";
 import { because } from "../../../song/reasons";
 import { isRub } from "../../../hear/line/between";
 import { belowLimit, parallelPerfect } from "../../../theory/motion/motion";
@@ -137,8 +138,18 @@ function moving(ctx: VocalContext, from: Stack, to: Stack, { a, b }: { a: VocalS
   const now = [sure(b.lead).midi, ...to.pitches];
   let cost = parallelsOf(was, now, a.leadEnd ?? firstOf(was));
   for (let v = 0; v < 3; v++) if (nth(now, v + 1) > nth(was, v) || nth(now, v) < nth(was, v + 1)) cost += MOVE.overlap;
-  for (let v = 1; v < 4; v++) cost += leapOf(v, Math.abs(nth(now, v) - nth(was, v)));
+  for (let v = 1; v < 4; v++) {
+    const [x, y] = [nth(was, v), nth(now, v)];
+    cost += leapOf(v, Math.abs(y - x)) + (isAugmented(a, b, x, y) ? MOVE.dissonant : 0);
+  }
   return cost + unresolved(ctx, was, now, { a, b });
+}
+
+/** A step of three semitones, by the names of the tones in their chords. */
+function isAugmented(a: VocalSlot, b: VocalSlot, from: Midi, to: Midi): boolean {
+  if (Math.abs(to - from) !== 3 || !a.chord?.chord || !b.chord?.chord) return false;
+  const [x, y] = [chordToneName(a.chord.chord, mod(from, 12)), chordToneName(b.chord.chord, mod(to, 12))];
+  return x !== null && y !== null && isAugmentedSecond(x, y, to - from);
 }
 
 /** Outer voices that move the same way into a fifth or octave, the upper one by leap. */

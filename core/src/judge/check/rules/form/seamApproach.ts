@@ -67,7 +67,7 @@ export const seamApproach: Rule = {
           const step = stepBefore(seam, last, first);
           const mends =
             step !== undefined && step !== last.midi && !last.pinned
-              ? [moveNote(inView(ctx, seam), part, last, step)]
+              ? moveNote(inView(ctx, seam), part, last, step)
               : [];
           return [
             atSeam(seam, {

@@ -1,5 +1,5 @@
 import { firstOf } from "../../../../base/list";
-import { mod, spoken } from "../../../../theory/pitch/pitch";
+import { mod } from "../../../../theory/pitch/pitch";
 import { beatsText } from "../../../../theory/time/meter";
 import { isWritten } from "../../../../song/document";
 import type { RawFinding, Rule } from "../../rule";
@@ -37,7 +37,7 @@ export const seamHeld: Rule = {
                 parts: [part.id],
                 notes: [n.id],
                 message:
-                  `${part.name} holds ${spoken(n.pitch)} for ${beatsText(ctx.meter, past)} from ${seam.from} ` +
+                  `${part.name} holds ${n.pitch} for ${beatsText(ctx.meter, past)} from ${seam.from} ` +
                   `into ${seam.into}, which begins with ${chord.symbol}.`,
                 amount: beatsText(ctx.meter, past),
                 fixes: [

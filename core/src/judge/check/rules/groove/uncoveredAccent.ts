@@ -85,6 +85,7 @@ export const uncoveredAccent: Rule = {
           tick: kick.start,
           duration: 120,
           parts: [bass.id],
+          chances: main.length,
           notes: [`kick@${kick.start}`],
           fixes,
           amount: `velocity ${kick.velocity}`,

@@ -1,8 +1,10 @@
 import { firstOf, sure } from "../../../../base/list";
-import { positionText } from "../../../../theory/time/meter";
+import { positionText, type Meter, type Ticks } from "../../../../theory/time/meter";
 import { breathsOf } from "../../../../hear/singer/breaths";
 import { isSung, singerOf, USUAL_BREATH } from "../../../../hear/singer/range";
 import { isWritten } from "../../../../song/document";
+import type { RealizedNote } from "../../../../song/realize";
+import { endOf } from "../lines";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
 
 export const breath: Rule = {
@@ -43,6 +45,24 @@ function sungTogether(found: readonly RawFinding[]): RawFinding[] {
   });
 }
 
+/** A note so many times as long as the line's usual one, and two beats at least, ends a phrase (common practice). */
+const ENDS = 2;
+
+/**
+ * The longest stretch between the ends of phrases: at the end of a clause one breathes without a rest that is written,
+ * and in a chorale after the long note that ends each line.
+ */
+function longest(notes: readonly RealizedNote[], meter: Meter, chorale: boolean): Ticks {
+  const usual = [...notes].map((n) => n.duration).sort((a, b) => a - b)[Math.floor(notes.length / 2)] ?? 0;
+  const least = Math.max(ENDS * usual, 2 * firstOf(meter.beats).duration);
+  let [from, most] = [notes[0]?.start ?? 0, 0];
+  for (const n of notes) {
+    most = Math.max(most, endOf(n) - from);
+    if ((chorale && n.duration >= least) || /[,.;:!?–]["”’)]*$/.test(n.lyric ?? "")) from = endOf(n);
+  }
+  return most;
+}
+
 const phrasesOf = ({ song, section, meter, sliced }: CheckContext): RawFinding[] =>
   song.parts
     .filter((p) => isSung(song, p) && isWritten(p))
@@ -54,6 +74,15 @@ const phrasesOf = ({ song, section, meter, sliced }: CheckContext): RawFinding[]
       const most = singerOf(song, part.id)?.breath ?? USUAL_BREATH;
       return found.value
         .filter((p) => p.long && (!p.breaths.length || p.breaths.some((b) => b.edit)))
+        .filter(
+          (p) =>
+            longest(
+              notes.filter((n) => n.start >= p.start && n.start < p.end),
+              meter,
+              song.profile === "chorale",
+            ) >
+            (p.end - p.start) * (most / p.seconds),
+        )
         .map((p) => ({
           tick: p.start,
           duration: p.end - p.start,

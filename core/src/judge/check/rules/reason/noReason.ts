@@ -1,5 +1,5 @@
 import { counted } from "../../../../theory/words/english";
-import { mod, noteOf, pitchClass, spoken } from "../../../../theory/pitch/pitch";
+import { mod, noteOf, pitchClass } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
 import { isWritten } from "../../../../song/document";
 import { describeReason } from "../../../../song/reasons";
@@ -39,9 +39,9 @@ export const noReason: Rule = {
               parts: [part.id],
               notes: [n.id],
               message: silent
-                ? `${part.name}: ${spoken(n.pitch)} at ${positionText(ctx.meter, n.start)} has no reason, as the ` +
+                ? `${part.name}: ${n.pitch} at ${positionText(ctx.meter, n.start)} has no reason, as the ` +
                   `other ${counted(generated.length, "note")} have.`
-                : `${part.name}: ${spoken(n.pitch)} at ${positionText(ctx.meter, n.start)} gives a reason that ` +
+                : `${part.name}: ${n.pitch} at ${positionText(ctx.meter, n.start)} gives a reason that ` +
                   `is no longer true: ${describeReason(n.reason)}.`,
               amount: silent ? "no reason" : "another pitch",
               fixes: [meant(ctx, part.id, n)],

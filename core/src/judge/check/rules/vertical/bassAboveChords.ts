@@ -51,14 +51,19 @@ export const bassAboveChords: Rule = {
           `${positionText(meter, slice.start)}.`,
       });
     }
-    return [...found.values()].map((f) => ({ ...f, amount: `${f.amount}, ${beatsText(meter, sure(f.duration))}` }));
+    const chances = sliced.real.chords.filter((x) => x.chord).length;
+    return [...found.values()].map((f) => ({
+      ...f,
+      chances,
+      amount: `${f.amount}, ${beatsText(meter, sure(f.duration))}`,
+    }));
   },
 };
 
 function bassDown(ctx: CheckContext, { note, part: id }: SliceNote): Fix[] {
   const part = sure(partOf(ctx.song, id));
   const [low] = midiRange(part.range ?? instrumentOf(part.instrument, ctx.song).range);
-  return note.midi - 12 < low ? [] : [moveNote(ctx, part, note, note.midi - 12)];
+  return note.midi - 12 < low ? [] : moveNote(ctx, part, note, note.midi - 12);
 }
 
 /** Every note of the chord that lies under the bass, as many octaves up as it takes. */

@@ -8,6 +8,8 @@ import { isSung } from "../../../../hear/singer/range";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
 import { inOtherKey } from "../handover/oldKey";
 import { mends, pcsOf } from "../lines";
+import { outsideIn } from "./longOutside";
+import { contradictedIn } from "./otherChord";
 
 /** Non-chord tones that are meant to rub, and resolve. */
 const MEANT = new Set(["suspension", "retardation", "appoggiatura", "anticipation", "pedal"]);
@@ -68,8 +70,12 @@ export const clash: Rule = {
     const { song, meter } = ctx;
     const partOf = (id: string) => sure(song.parts.find((p) => p.id === id));
     const elsewhere = inOtherKey(ctx);
+    // A foreign note that is held is told as one, with all it rubs against; so is one that makes another chord.
+    const told = new Set(
+      [...outsideIn(ctx).map((f) => f.notes), ...contradictedIn(ctx).map((c) => c.notes.map((n) => n.id))].flat(),
+    );
     return rubsOf(ctx).flatMap(({ low, high, from, duration }): RawFinding[] => {
-      if (elsewhere.has(low.part) || elsewhere.has(high.part)) return [];
+      if ([low, high].some((n) => elsewhere.has(n.part) || told.has(n.note.id))) return [];
       if (goesBy(meter, { low, high, from, duration })) return [];
       const [a, b] = [partOf(low.part), partOf(high.part)];
       // Between two voices it is told of them.

@@ -1,5 +1,7 @@
 import { firstOf, sure } from "../../../../base/list";
-import { mod, spoken } from "../../../../theory/pitch/pitch";
+import { mod } from "../../../../theory/pitch/pitch";
+import { listed } from "../../../../theory/words/english";
+import { isRub } from "../../../../hear/line/between";
 import { beatsText, positionText, type Ticks } from "../../../../theory/time/meter";
 import { chordPitchClasses } from "../../../../theory/chord/chord";
 import { spellAt } from "../../../../song/spell";
@@ -8,7 +10,7 @@ import { playingOf } from "../../../../song/playing";
 import { BASS_STYLES } from "../../../../write/bass/styles";
 import type { RealizedNote } from "../../../../song/realize";
 import type { Edit } from "../../../../song/edits";
-import type { CheckContext, Fix, Rule } from "../../rule";
+import type { CheckContext, Fix, RawFinding, Rule } from "../../rule";
 import { inOtherKey } from "../handover/oldKey";
 import { contradictedIn } from "./otherChord";
 
@@ -41,57 +43,67 @@ export const longOutside: Rule = {
     "Pedals, anticipations and resolved suspensions are excepted by name.",
   source: "common practice; non-chord tones as in any harmony textbook",
   severity: { chorale: "fault", band: "warning", jazz: "note", loop: "warning" },
-  find(ctx) {
-    const { song, section, sliced, meter } = ctx;
-    // What makes another chord of one is told there.
-    const told = new Map(contradictedIn(ctx).map((c) => [c.chord, c.rival]));
-    // A style of bass that goes by step may stay outside for as long as it aims at, where the note is led on.
-    const byStyle = (id: string): number => {
-      const { style } = playingOf(sure(song.parts.find((p) => p.id === id)), "bass", { section });
-      return Math.max(ALLOWED.bass, BASS_STYLES.find((s) => s.id === style)?.targets.longestOutside ?? ALLOWED.bass);
-    };
-    const led = new Set(["approach", "passing", "neighbor"]);
-    const beat = firstOf(meter.beats).duration;
-    const walking = new Set(
-      sliced.real.parts.filter((p) => p.role === "bass" && walks(p.notes, beat)).map((p) => p.id),
-    );
-    // A light passing or neighboring tone may last a beat; so may every note of a bass that walks.
-    const usual = ({ id, role }: { id: string; role: string }, { kind, accented }: RoleSpan): number => {
-      if (role !== "bass") return kind !== "approach" && led.has(kind) && !accented ? 1 : ALLOWED.upper;
-      if (walking.has(id)) return 1;
-      return led.has(kind) ? byStyle(id) : ALLOWED.bass;
-    };
-    const elsewhere = inOtherKey(ctx);
-    return sliced.real.parts
-      .filter((p) => !p.linked && p.role !== "drums" && !elsewhere.has(p.id))
-      .flatMap((part) =>
-        [...sure(sliced.roles.get(part.id))].flatMap(([note, spans]) =>
-          spans.flatMap((span, index) => {
-            if (span.kind === "chord" || span.kind === "free" || !span.chord?.chord) return [];
-            if (told.get(span.chord) === mod(note.midi, 12)) return [];
-            if (span.kind === "tension" && part.role !== "bass") return [];
-            const beats = span.duration / firstOf(meter.beats).duration;
-            if (beats <= (BY_NAME[span.kind] ?? usual(part, span))) return [];
-            const held = index > 0 ? `is held into ${span.chord.symbol}, where it is` : `under ${span.chord.symbol} is`;
-            const kind = span.kind === "outside" || span.kind === "tension" ? "" : ` (${KIND_WORDS[span.kind]})`;
-            return [
-              {
-                tick: span.start,
-                duration: span.duration,
-                parts: [part.id],
-                notes: [note.id],
-                fixes: waysOut(ctx, part.id, note, { span, index }),
-                amount: beatsText(meter, span.duration),
-                message:
-                  `${part.name}: ${spoken(note.pitch)} ${held} the ${ROLE_WORDS[span.role] ?? span.role}${kind}, ` +
-                  `for ${beatsText(meter, span.duration)}.`,
-              },
-            ];
-          }),
-        ),
-      );
-  },
+  find: outsideIn,
 };
+
+/** All notes that stay outside their chord too long. */
+export function outsideIn(ctx: CheckContext): RawFinding[] {
+  const { song, section, sliced, meter } = ctx;
+  // What makes another chord of one is told there.
+  const told = new Map(contradictedIn(ctx).map((c) => [c.chord.start, c.rival]));
+  // A style of bass that goes by step may stay outside for as long as it aims at, where the note is led on.
+  const byStyle = (id: string): number => {
+    const { style } = playingOf(sure(song.parts.find((p) => p.id === id)), "bass", { section });
+    return Math.max(ALLOWED.bass, BASS_STYLES.find((s) => s.id === style)?.targets.longestOutside ?? ALLOWED.bass);
+  };
+  const led = new Set(["approach", "passing", "neighbor"]);
+  const beat = firstOf(meter.beats).duration;
+  const walking = new Set(sliced.real.parts.filter((p) => p.role === "bass" && walks(p.notes, beat)).map((p) => p.id));
+  // A light passing or neighboring tone may last a beat; so may every note of a bass that walks.
+  const usual = ({ id, role }: { id: string; role: string }, { kind, accented }: RoleSpan): number => {
+    if (role !== "bass") return kind !== "approach" && led.has(kind) && !accented ? 1 : ALLOWED.upper;
+    if (walking.has(id)) return 1;
+    return led.has(kind) ? byStyle(id) : ALLOWED.bass;
+  };
+  const elsewhere = inOtherKey(ctx);
+  return sliced.real.parts
+    .filter((p) => !p.linked && p.role !== "drums" && !elsewhere.has(p.id))
+    .flatMap((part) =>
+      [...sure(sliced.roles.get(part.id))].flatMap(([note, spans]) =>
+        spans.flatMap((span, index) => {
+          if (span.kind === "chord" || span.kind === "free" || !span.chord?.chord) return [];
+          if (told.get(span.chord.start) === mod(note.midi, 12)) return [];
+          if (span.kind === "tension" && part.role !== "bass") return [];
+          const beats = span.duration / firstOf(meter.beats).duration;
+          if (beats <= (BY_NAME[span.kind] ?? usual(part, span))) return [];
+          const held = index > 0 ? `is held into ${span.chord.symbol}, where it is` : `under ${span.chord.symbol} is`;
+          const kind = span.kind === "outside" || span.kind === "tension" ? "" : ` (${KIND_WORDS[span.kind]})`;
+          return [
+            {
+              tick: span.start,
+              duration: span.duration,
+              parts: [part.id],
+              notes: [note.id],
+              chances: part.notes.length,
+              fixes: waysOut(ctx, part.id, note, { span, index }),
+              amount: beatsText(meter, span.duration),
+              message:
+                `${part.name}: ${note.pitch} ${held} the ${ROLE_WORDS[span.role] ?? span.role}${kind}, ` +
+                `for ${beatsText(meter, span.duration)}${against(ctx, note, span.start)}.`,
+            },
+          ];
+        }),
+      ),
+    );
+}
+
+/** What a foreign note rubs against as it begins to be one: ", against B3 of Voice". */
+function against({ song, sliced }: CheckContext, note: RealizedNote, tick: Ticks): string {
+  const around = sliced.slices.find((s) => s.start <= tick && tick < s.start + s.duration)?.notes ?? [];
+  const rubbed = around.filter((n) => n.part !== note.part && isRub(n.note.midi, note.midi));
+  const names = rubbed.map((n) => `${n.note.pitch} of ${song.parts.find((p) => p.id === n.part)?.name ?? n.part}`);
+  return names.length ? `, against ${listed(names)}` : "";
+}
 
 /**
  * What is done about a note from one of its spans on: end it where the chord changes, or move it, or its rest, to the

@@ -58,7 +58,8 @@ export const lowIntervals: Rule = {
     }
     // A passing tone of the bass is no color of the chord.
     const lasting = [...found.values()].filter((f) => sure(f.duration) >= firstOf(meter.beats).duration);
-    return lasting.map((f) => ({ ...f, amount: `${f.amount}, ${beatsText(meter, sure(f.duration))}` }));
+    const chances = sliced.real.chords.filter((x) => x.chord).length;
+    return lasting.map((f) => ({ ...f, chances, amount: `${f.amount}, ${beatsText(meter, sure(f.duration))}` }));
   },
 };
 

@@ -15,8 +15,9 @@ import type { RealizedChord } from "../../../../song/realize";
 import type { Edit } from "../../../../song/edits";
 import type { Slice } from "../../../../hear/slice/slices";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
+import { harmoniesOf } from "./harmony";
 
-/** Share of a chord's time for which another tone must sound in the place of one of its own (common practice). */
+/** Share of a harmony's time for which another tone must sound in the place of one of its own (common practice). */
 const SHARE = 0.5;
 /** A tone of the chord that sounds for less than this share of the other one's time does not hold against it. */
 const HARDLY = 0.34;
@@ -37,29 +38,32 @@ export interface Contradicted {
 
 /**
  * Chords of which a third, an altered or plain fifth, or a seventh hardly sounds, while at least two parts (or the part
- * that lays chords out) sound the tone a semitone beside it for half of the time or longer.
+ * that lays chords out) sound the tone a semitone beside it for half of the harmony's time, or longer.
  */
-export function contradictedIn({ song, sliced }: CheckContext): Contradicted[] {
-  const roles = new Map(song.parts.map((p) => [p.id, p.role]));
-  const under = new Map<RealizedChord, Slice[]>();
-  for (const s of sliced.slices) if (s.chord?.chord) under.set(s.chord, [...(under.get(s.chord) ?? []), s]);
-  return [...under].flatMap(([chord, slices]): Contradicted[] => {
-    const own = chordPitchClasses(sure(chord.chord));
-    const root = rootPc(sure(chord.chord));
-    const timeOf = (pc: number) =>
-      slices.filter((s) => s.notes.some((n) => mod(n.note.midi, 12) === pc)).reduce((sum, s) => sum + s.duration, 0);
-    const doubted = sure(chord.chord).tones.filter((t) => [3, 5, 7].includes(t.degree));
-    const minor = sure(chord.chord).tones.some((t) => t.role === "b3");
+export function contradictedIn(ctx: CheckContext): Contradicted[] {
+  const told = contradicted.get(ctx) ?? readContradicted(ctx);
+  contradicted.set(ctx, told);
+  return told;
+}
+
+const contradicted = new WeakMap<CheckContext, Contradicted[]>();
+
+function readContradicted(ctx: CheckContext): Contradicted[] {
+  const roles = new Map(ctx.song.parts.map((p) => [p.id, p.role]));
+  const strict = ctx.song.profile === "chorale";
+  return harmoniesOf(ctx).flatMap(({ written: chord, harmonic: slices, time: all, timeOf }): Contradicted[] => {
+    const own = chordPitchClasses(chord.chord);
+    const root = rootPc(chord.chord);
+    const doubted = chord.chord.tones.filter((t) => [3, 5, 7].includes(t.degree));
+    const minor = chord.chord.tones.some((t) => t.role === "b3");
+    // Over a dominant seventh an altered fifth is a color, but in four parts.
+    const colored = !strict && chord.chord.tones.some((t) => t.role === "b7");
     for (const missing of doubted)
       for (const d of [-1, 1]) {
         const rival = mod(root + missing.semitones + d, 12);
         const time = timeOf(rival);
-        if (own.includes(rival) || rival === root || time < chord.duration * SHARE) continue;
-        if (timeOf(mod(root + missing.semitones, 12)) > time * HARDLY) continue;
-        // A fourth in place of the third, or a sixth of the fifth, is a color of its own.
-        if (d === 1 && missing.semitones === 4) continue;
-        // Without its plain fifth a chord is the same; only over a minor third does the diminished one make another.
-        if (missing.degree === 5 && missing.alter === 0 && !(d === -1 && minor)) continue;
+        if (own.includes(rival) || rival === root || time < all * SHARE) continue;
+        if (timeOf(root + missing.semitones) > time * HARDLY || isColor(missing, d, { minor, colored })) continue;
         const notes = slices.flatMap((s) =>
           s.notes.filter((n) => mod(n.note.midi, 12) === rival).map((n) => ({ id: n.note.id, part: n.part })),
         );
@@ -70,6 +74,13 @@ export function contradictedIn({ song, sliced }: CheckContext): Contradicted[] {
     return [];
   });
 }
+
+/**
+ * Whether a tone a semitone beside one of the chord colors it: a fourth in place of the third; over a minor third a
+ * raised fifth, which is the sixth of another inversion; an altered fifth where those are colors.
+ */
+const isColor = (missing: ChordTone, d: number, { minor, colored }: { minor: boolean; colored: boolean }): boolean =>
+  (d === 1 && missing.semitones === 4) || (missing.degree === 5 && missing.alter === 0 && (minor ? d === 1 : colored));
 
 export const otherChord: Rule = {
   id: "other-chord",
@@ -106,7 +117,7 @@ export const otherChord: Rule = {
 };
 
 /** What the notes under a chord make, if it is another chord on the same bass. */
-function soundingSymbol(ctx: CheckContext, chord: RealizedChord, slices: readonly Slice[]): string | null {
+export function soundingSymbol(ctx: CheckContext, chord: RealizedChord, slices: readonly Slice[]): string | null {
   const times = new Map<number, { time: Ticks; name: string }>();
   for (const s of slices)
     for (const n of new Map(s.notes.map((x) => [mod(x.note.midi, 12), x])).values()) {
@@ -114,7 +125,8 @@ function soundingSymbol(ctx: CheckContext, chord: RealizedChord, slices: readonl
       const name = chordToneName(sure(chord.chord), pc) ?? n.note.pitch.replace(/-?\d+$/, "");
       times.set(pc, { time: (times.get(pc)?.time ?? 0) + s.duration, name });
     }
-  const heard = [...times].filter(([, t]) => t.time >= chord.duration * HEARD).map(([, t]) => t.name);
+  const sum = slices.reduce((all, s) => all + s.duration, 0);
+  const heard = [...times].filter(([, t]) => t.time >= sum * HEARD).map(([, t]) => t.name);
   if (heard.length < 2) return null;
   const bass = times.get(bassPc(sure(chord.chord)))?.name;
   const readings = identifyChords({ pitches: heard, key: keyName(ctx.key), ...(bass ? { bass } : { noBass: true }) });
@@ -123,7 +135,7 @@ function soundingSymbol(ctx: CheckContext, chord: RealizedChord, slices: readonl
 }
 
 /** Another name for a chord whose layouts stay as they are. */
-function renamed({ section }: CheckContext, { id }: RealizedChord, symbol: string): Edit {
+export function renamed({ section }: CheckContext, { id }: RealizedChord, symbol: string): Edit {
   const parts = Object.keys(section.chords.find((c) => c.id === id)?.voicings ?? {});
   const layouts = (part: string) =>
     Object.fromEntries(section.chords.flatMap((c) => (c.voicings?.[part] ? [[c.id, c.voicings[part].pitches]] : [])));

@@ -1,7 +1,7 @@
 import { firstOf } from "../../../../base/list";
 import { beatsText, metricalLevel } from "../../../../theory/time/meter";
 import type { Rule } from "../../rule";
-import { betweenVoices } from "./pairs";
+import { areSung, betweenVoices } from "./pairs";
 
 export const voiceClash: Rule = {
   id: "voice-clash",
@@ -16,7 +16,9 @@ export const voiceClash: Rule = {
     betweenVoices(ctx, {
       kind: "clash",
       says: "rub",
-      counts: (p, { meter }) => p.duration >= firstOf(meter.beats).duration || metricalLevel(meter, p.tick) >= -2,
+      counts: (p, ctx, pair) =>
+        areSung(ctx, pair) &&
+        (p.duration >= firstOf(ctx.meter.beats).duration || metricalLevel(ctx.meter, p.tick) >= -2),
       at: (p) => `${p.first.pitch} against ${p.second.pitch}`,
       amount: (p, { meter }) => beatsText(meter, p.duration),
     }),

@@ -2,7 +2,7 @@ import { mod } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
 import { parallelPerfect } from "../../../../theory/motion/motion";
 import type { RawFinding, Rule } from "../../rule";
-import { endOf, linesOf, mends, movesBetween } from "../lines";
+import { endOf, harmonyLines, mends, movesBetween, opening } from "../lines";
 
 export const directPerfects: Rule = {
   id: "direct-perfects",
@@ -14,7 +14,7 @@ export const directPerfects: Rule = {
   source: "Kostka & Payne, Tonal Harmony",
   severity: { chorale: "warning", band: "off", jazz: "off", loop: "off" },
   find(ctx) {
-    const lines = linesOf(ctx);
+    const lines = harmonyLines(ctx);
     return lines.flatMap((a, i) =>
       lines.slice(i + 1).flatMap((b) =>
         movesBetween(a, b).flatMap(({ tick, low, high }): RawFinding[] => {
@@ -38,9 +38,10 @@ export const directPerfects: Rule = {
               parts: [low.line.part.id, high.line.part.id],
               notes: [low.from.id, low.to.id, high.from.id, high.to.id],
               message:
-                `${high.line.part.name} leaps the way ${low.line.part.name} goes into ` +
+                `${opening(high.line.name)} leaps the way ${low.line.name} goes into ` +
                 `${interval ? "a fifth" : "an octave"} at ${positionText(ctx.meter, tick)}.`,
               amount: interval ? "fifth" : "octave",
+              lighter: Math.max(high.line.lighter, low.line.lighter),
               fixes: mends(
                 ctx,
                 high.line.part,

@@ -22,8 +22,8 @@ export const doubledLeadingTone: Rule = {
       },
       {
         least: 0,
-        say: (names, { note }, { start }) =>
-          `${names} have the leading tone ${noteOf(note.pitch)} at once at ${positionText(ctx.meter, start)}.`,
+        say: (have, { note }, { start }) =>
+          `${have} the leading tone ${noteOf(note.pitch)} at once at ${positionText(ctx.meter, start)}.`,
       },
     ),
 };

@@ -31,8 +31,8 @@ export const doubledTension: Rule = {
   find: (ctx) =>
     soundTwice(ctx, ({ chord }) => tensionsOf(chord), {
       least: firstOf(ctx.meter.beats).duration / 2,
-      say: (names, { note, span }, { start, chord }) =>
-        `${names} both have ${noteOf(note.pitch)}, the ${ROLE_WORDS[span.role] ?? span.role} of ` +
+      say: (have, { note, span }, { start, chord }) =>
+        `${have} ${noteOf(note.pitch)}, the ${ROLE_WORDS[span.role] ?? span.role} of ` +
         `${sure(chord).symbol}, at ${positionText(ctx.meter, start)}.`,
     }),
 };

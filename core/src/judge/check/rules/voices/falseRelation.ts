@@ -2,8 +2,8 @@ import { sure } from "../../../../base/list";
 import { parseNote, noteOf } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
 import { lastBegun, type RealizedNote } from "../../../../song/realize";
-import type { RawFinding, Rule } from "../../rule";
-import { chordOfLine, endOf, linesOf, noteAt, type Line } from "../lines";
+import type { Line, RawFinding, Rule } from "../../rule";
+import { chordOfLine, endOf, linesOf, noteAt } from "../lines";
 
 export const falseRelation: Rule = {
   id: "false-relation",
@@ -47,10 +47,11 @@ export const falseRelation: Rule = {
               parts: [a.part.id, b.part.id],
               notes: [was.id, now.id],
               message:
-                `${was.pitch} of ${a.part.name} is contradicted by ${now.pitch} of ${b.part.name} at ` +
+                `${was.pitch} of ${a.name} is contradicted by ${now.pitch} of ${b.name} at ` +
                 `${positionText(ctx.meter, tick)}.`,
               amount: "a chromatic semitone",
               fixes: [],
+              lighter: Math.max(a.lighter, b.lighter),
             },
           ];
         }),

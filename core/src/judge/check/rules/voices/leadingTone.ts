@@ -2,7 +2,7 @@ import { mod } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
 import { leadingToneOf, seventhOf } from "../../../../hear/harmony/tendency";
 import type { RawFinding, Rule } from "../../rule";
-import { changesOf, chordOfLine, endOf, linesOf, moveNote, pcsOf } from "../lines";
+import { changesOf, chordOfLine, endOf, linesOf, moveNote, opening, pcsOf } from "../lines";
 
 export const leadingTone: Rule = {
   id: "leading-tone",
@@ -40,10 +40,11 @@ export const leadingTone: Rule = {
             parts: [line.part.id],
             notes: [from.id, to.id],
             message:
-              `${line.part.name}: the leading tone ${from.pitch} goes to ${to.pitch} at ` +
+              `${opening(line.name)}: the leading tone ${from.pitch} goes to ${to.pitch} at ` +
               `${positionText(ctx.meter, to.start)} instead of rising.`,
             amount: `${to.midi - from.midi} semitones instead of +1`,
-            fixes: to.pinned ? [] : [moveNote(ctx, line.part, to, from.midi + 1)],
+            fixes: to.pinned ? [] : moveNote(ctx, line.part, to, from.midi + 1),
+            lighter: line.lighter,
           },
         ];
       }),

@@ -1,7 +1,7 @@
-import { sure } from "../../../../base/list";
+import { firstOf, sure } from "../../../../base/list";
 import { counted } from "../../../../theory/words/english";
 import { mod } from "../../../../theory/pitch/pitch";
-import { positionText } from "../../../../theory/time/meter";
+import { positionText, type Ticks } from "../../../../theory/time/meter";
 import { chordPitchClasses } from "../../../../theory/chord/chord";
 import { spellAt } from "../../../../song/spell";
 import { parallelPerfect } from "../../../../theory/motion/motion";
@@ -22,25 +22,52 @@ export const outerParallels: Rule = {
   source: "Huron 2001; any harmony textbook",
   severity: { chorale: "fault", band: "note", jazz: "off", loop: "off" },
   find(ctx) {
-    const found: RawFinding[] = [];
-    const moves = new Map<string, number>();
-    let before: Outer | null = null;
-    const roleOf = new Map(ctx.sliced.real.parts.map((p) => [p.id, p.role]));
-    for (const slice of ctx.sliced.slices) {
-      const bass = slice.notes.find((n) => roleOf.get(n.part) === "bass");
-      const top = slice.notes.at(-1);
-      const now: Outer | null = bass && top && top !== bass ? { bass, top } : null;
-      if (now && before && strike(now) && samePlayers(before, now)) {
-        const pair = `${now.bass.part}+${now.top.part}`;
-        if (before.bass.note.midi !== now.bass.note.midi) moves.set(pair, (moves.get(pair) ?? 0) + 1);
-        const finding = parallelAt(ctx, slice, before, now);
-        if (finding) found.push(finding);
-      }
-      before = now;
-    }
+    const { found, moves } = outerIn(ctx);
     return ctx.song.profile === "chorale" ? found : found.filter((f) => !planes(f.parts, found, moves));
   },
 };
+
+interface OuterMoves {
+  found: RawFinding[];
+  /** How often each pair of players moved. */
+  moves: Map<string, number>;
+}
+
+const known = new WeakMap<CheckContext, OuterMoves>();
+
+function outerIn(ctx: CheckContext): OuterMoves {
+  const told = known.get(ctx) ?? readOuter(ctx);
+  known.set(ctx, told);
+  return told;
+}
+
+/** Whether two parts move in parallel into a tick as bass and top voice: then it is told of those. */
+export const isOuter = (ctx: CheckContext, tick: Ticks, parts: readonly string[]): boolean =>
+  outerIn(ctx).found.some((f) => f.tick === tick && f.parts.every((p) => parts.includes(p)));
+
+function readOuter(ctx: CheckContext): OuterMoves {
+  const found: RawFinding[] = [];
+  const moves = new Map<string, number>();
+  const beat = firstOf(ctx.meter.beats).duration;
+  let before: { outer: Outer; end: Ticks } | null = null;
+  const roleOf = new Map(ctx.sliced.real.parts.map((p) => [p.id, p.role]));
+  for (const slice of ctx.sliced.slices) {
+    const bass = slice.notes.find((n) => roleOf.get(n.part) === "bass");
+    const top = slice.notes.at(-1);
+    // A rest shorter than a beat does not part two notes of a line.
+    if (!bass || !top || top === bass) continue;
+    const now: Outer = { bass, top };
+    const was = before && slice.start - before.end < beat ? before.outer : null;
+    if (was && strike(now) && samePlayers(was, now)) {
+      const pair = `${bass.part}+${top.part}`;
+      if (was.bass.note.midi !== bass.note.midi) moves.set(pair, (moves.get(pair) ?? 0) + 1);
+      const finding = parallelAt(ctx, slice, was, now);
+      if (finding) found.push(finding);
+    }
+    before = { outer: now, end: slice.start + slice.duration };
+  }
+  return { found, moves };
+}
 
 /** The outer voices of a moment. */
 interface Outer {

@@ -1,115 +1,175 @@
-import { firstOf, lastOf, sure } from "../../../../base/list";
+import { firstOf, lastOf } from "../../../../base/list";
 import { mod, type Midi } from "../../../../theory/pitch/pitch";
-import { positionText } from "../../../../theory/time/meter";
+import { positionText, type Ticks } from "../../../../theory/time/meter";
 import { chordPitchClasses } from "../../../../theory/chord/chord";
 import { chordAtTick, type RealizedNote } from "../../../../song/realize";
-import type { Part } from "../../../../song/schema";
-import { isWritten } from "../../../../song/document";
 import { spellAt } from "../../../../song/spell";
-import { byVoice, pairReport, type Between, type BetweenKind } from "../../../../hear/line/between";
+import { pairReport, type Between, type BetweenKind } from "../../../../hear/line/between";
 import { isSung, rangeOfPart } from "../../../../hear/singer/range";
-import type { CheckContext, Fix, RawFinding } from "../../rule";
+import type { CheckContext, Fix, JudgedPair, Line, RawFinding } from "../../rule";
+import { endOf, isLine, linesOf, moveNote, opening, separateLines } from "../lines";
 
-interface Line {
-  part: Part;
-  notes: readonly RealizedNote[];
-}
-
-/** Sung lines of a section, takes of one line once. */
-function sungLines({ song, sliced, meter }: CheckContext): Line[] {
-  const lines = song.parts
-    .filter((p) => isSung(song, p) && isWritten(p))
-    .map((part): Line => ({ part, notes: sliced.real.parts.find((r) => r.id === part.id)?.notes ?? [] }))
-    .filter((l) => l.notes.length);
-  return byVoice(lines, { meter }).map(([first]) => sure(first));
-}
-
-/** Semitones by which the middles of two voices differ where one is the upper by nature. */
-const NATURE = 2;
 /** How far a tone that mends may lie from the one that stands there. */
 const NEAR = 7;
 
 interface PairRule {
   kind: BetweenKind;
   /** Which places count; all where it is absent. */
-  counts?(place: Between, ctx: CheckContext): boolean;
-  /** "cross", "sing one note" … after the names of the two. */
+  counts?(place: Between, ctx: CheckContext, pair: Pair): boolean;
+  /** "cross", "are on one note" … after the names of the two. */
   says: string;
   /** Words of one place. */
   at?(place: Between): string;
   amount(place: Between, ctx: CheckContext): string;
+  /** Voices inside chords count too, not lines alone. */
+  inside?: boolean;
 }
 
-/** Every place at which two sung lines do something to each other; the fix moves the lower line. */
-export function betweenVoices(ctx: CheckContext, rule: PairRule): RawFinding[] {
-  const lines = sungLines(ctx);
-  const center = (l: Line) => rangeOfPart(ctx.song, l.part).comfortable.reduce((x, y) => x + y, 0) / 2;
-  return lines.flatMap((a, i) =>
-    lines.slice(i + 1).flatMap((b): RawFinding[] => {
-      // Which voice is the upper one is a matter of who sings; of two alike it is the one that mostly lies above.
-      const apart = center(a) - center(b);
-      const above = Math.abs(apart) < NATURE ? undefined : apart > 0;
-      const report = pairReport(a.notes, b.notes, { meter: ctx.meter, chords: ctx.sliced.real.chords, above });
-      const places = report.places.filter((p) => p.kind === rule.kind && (rule.counts?.(p, ctx) ?? true));
-      if (!places.length) return [];
-      const [top, low] = report.above ? [a, b] : [b, a];
-      return places.map((place): RawFinding => ({
-        tick: place.tick,
-        duration: place.duration,
-        parts: [low.part.id, top.part.id],
-        notes: [...new Set([place.first, place.second, ...(place.before ?? [])].map((n) => n.id))],
-        message:
-          `${top.part.name} and ${low.part.name} ${rule.says} at ` +
-          `${positionText(ctx.meter, place.tick)}${rule.at ? `: ${rule.at(place)}` : ""}.`,
-        amount: rule.amount(place, ctx),
-        fixes: fixesOf(ctx, low, clearOf(ctx, top, low, { place, above: report.above })),
-      }));
-    }),
-  );
+/** Two voices, the upper one first. */
+export interface Pair {
+  top: Line;
+  low: Line;
 }
 
 /**
- * Another tone for the lower line where the two meet: the nearest one of the chord that leaves nothing between them
- * there.
+ * All pairs that are judged: lines with lines, and the voices inside one chord part with each other. Chords beside
+ * lines accompany them.
  */
-function clearOf(
+export const judgedPairs = (ctx: CheckContext, inside: boolean): JudgedPair[] =>
+  (inside ? insidePairs(ctx) : linePairs(ctx)).map(([a, b]): JudgedPair => {
+    const [x, y] = [ctx.lies(a.part.id), ctx.lies(b.part.id)];
+    const leaning = x === null || y === null || a.part === b.part ? undefined : x - y;
+    const { above, moves, places } = pairReport(a.notes, b.notes, {
+      meter: ctx.meter,
+      chords: ctx.sliced.real.chords,
+      leaning,
+    });
+    return { a, b, above, moves, places };
+  });
+
+const pairsOf = (lines: readonly Line[]): [Line, Line][] =>
+  lines.flatMap((a, i) => lines.slice(i + 1).map((b): [Line, Line] => [a, b]));
+const linePairs = (ctx: CheckContext): [Line, Line][] => pairsOf(separateLines(ctx));
+
+function insidePairs(ctx: CheckContext): [Line, Line][] {
+  const threads = linesOf(ctx).filter((l) => !isLine(l));
+  return [...new Set(threads.map((t) => t.part))].flatMap((part) => pairsOf(threads.filter((t) => t.part === part)));
+}
+
+/** Moments that follow each other without a break are one place: a crossing that lasts is crossed once. */
+function joined(places: readonly Between[]): Between[] {
+  const out: Between[] = [];
+  for (const p of places) {
+    const last = out.at(-1);
+    if (last && p.tick <= last.tick + last.duration)
+      last.duration = Math.max(last.duration, p.tick + p.duration - last.tick);
+    else out.push({ ...p });
+  }
+  return out;
+}
+
+/** Every place at which two voices do something to each other. */
+export function betweenVoices(ctx: CheckContext, rule: PairRule): RawFinding[] {
+  return [...ctx.pairs("lines"), ...(rule.inside ? ctx.pairs("inside") : [])].flatMap((pair): RawFinding[] => {
+    const { a, b, above } = pair;
+    const [top, low] = above ? [a, b] : [b, a];
+    const all = pair.places.filter((p) => p.kind === rule.kind && (rule.counts?.(p, ctx, { top, low }) ?? true));
+    const places = rule.kind === "crossing" ? joined(all) : all;
+    return places.map((place): RawFinding => ({
+      tick: place.tick,
+      duration: place.duration,
+      parts: [low.part.id, top.part.id],
+      notes: [...new Set([place.first, place.second, ...(place.before ?? [])].map((n) => n.id))],
+      message:
+        `${opening(top.name)} and ${low.name} ${rule.says} at ` +
+        `${positionText(ctx.meter, place.tick)}${rule.at ? `: ${rule.at(place)}` : ""}.`,
+      amount: rule.amount(place, ctx),
+      // A crossing lasts: it has no number of chances.
+      ...(rule.kind === "crossing" ? {} : { chances: pair.moves }),
+      lighter: Math.max(a.lighter, b.lighter),
+      fixes: fixesOf(ctx, { a, b, above }, place),
+    }));
+  });
+}
+
+export const areSung = ({ song }: CheckContext, { top, low }: Pair): boolean =>
+  isSung(song, top.part) && isSung(song, low.part);
+
+/** Whether one of the two is the tune or is sung: in a band the others accompany it. */
+export const isLed = ({ song }: CheckContext, { top, low }: Pair): boolean =>
+  [top, low].some(({ part }) => part.role === "melody" || isSung(song, part));
+
+/** A line that others are written around is moved last. */
+const isGiven = ({ part }: Line): boolean => part.role === "melody";
+
+/** Another tone for one of the two, the one that gives way first; or the two change places. */
+function fixesOf(ctx: CheckContext, { a, b, above }: Pick<JudgedPair, "a" | "b" | "above">, place: Between): Fix[] {
+  const [top, low] = above ? [a, b] : [b, a];
+  const order = isGiven(low) && !isGiven(top) ? [top, low] : [low, top];
+  const swap = place.kind === "crossing" ? exchange(ctx, { a, b }, place) : [];
+  const moves = order.flatMap((mover) => {
+    const first = mover === a;
+    const [other, note] = first ? [b, place.first] : [a, place.second];
+    const midi = clearTone(ctx, { mover, other, above: mover === top, note, place });
+    return midi === null ? [] : moveNote(ctx, mover.part, note, midi);
+  });
+  return [...swap, ...moves];
+}
+
+/** The two give each other their notes: nothing else sounds than before. */
+function exchange(
+  { song, section }: CheckContext,
+  { a, b }: Pick<JudgedPair, "a" | "b">,
+  { first, second }: Between,
+): Fix[] {
+  const same = first.start === second.start && first.duration === second.duration;
+  const fits = (l: Line, midi: Midi) => {
+    const [low, high] = rangeOfPart(song, l.part).extremes;
+    return midi >= low && midi <= high;
+  };
+  if (!same || first.pinned || second.pinned || !fits(a, second.midi) || !fits(b, first.midi)) return [];
+  const at = Math.max(0, first.start);
+  const set = (l: Line, note: RealizedNote, midi: Midi) => ({
+    do: "changeNotes" as const,
+    section: section.id,
+    part: l.part.id,
+    notes: [{ id: note.id, pitch: spellAt(song, section, at, midi) }],
+  });
+  return [
+    {
+      label: `Exchange ${first.pitch} and ${second.pitch}`,
+      edit: { do: "all", label: "exchange", edits: [set(a, first, second.midi), set(b, second, first.midi)] },
+    },
+  ];
+}
+
+/** The nearest tone of the chord for a note that leaves nothing between the two voices there; null where none does. */
+function clearTone(
   ctx: CheckContext,
-  top: Line,
-  low: Line,
-  { place, above }: { place: Between; above: boolean },
-): { note: RealizedNote; midi: Midi } | null {
-  const note = above ? place.second : place.first;
+  {
+    mover,
+    other,
+    above,
+    note,
+    place,
+  }: { mover: Line; other: Line; above: boolean; note: RealizedNote; place: Between },
+): Midi | null {
   if (note.pinned) return null;
   const chord = chordAtTick(ctx.sliced.real.chords, Math.max(0, place.tick))?.chord;
   const pcs = chord ? chordPitchClasses(chord) : ctx.key.pcs;
-  const [least, most] = rangeOfPart(ctx.song, low.part).extremes;
-  const from = low.notes.indexOf(note);
-  const own = low.notes.slice(Math.max(0, from - 1), from + 2);
-  const end = lastOf(own).start + lastOf(own).duration;
-  const other = top.notes.filter((n) => n.start < end && n.start + n.duration > firstOf(own).start);
+  const [least, most] = rangeOfPart(ctx.song, mover.part).extremes;
+  const at = mover.notes.indexOf(note);
+  const own = mover.notes.slice(Math.max(0, at - 1), at + 2);
+  const [from, to]: [Ticks, Ticks] = [firstOf(own).start, endOf(lastOf(own))];
+  const around = other.notes.filter((n) => n.start < to && endOf(n) > from);
   const tones = Array.from({ length: 2 * NEAR + 1 }, (_, k) => note.midi - NEAR + k)
     .filter((m) => m !== note.midi && m >= least && m <= most && pcs.includes(mod(m, 12)))
     .sort((x, y) => Math.abs(x - note.midi) - Math.abs(y - note.midi));
   const clear = tones.find((midi) => {
     const tried = own.map((n) => (n === note ? { ...n, midi } : n));
-    return !pairReport(other, tried, { meter: ctx.meter, chords: ctx.sliced.real.chords }).places.some(
-      (p) => p.second.id === note.id || (p.kind === "parallel" && p.first.start <= end),
+    return !pairReport(tried, around, { meter: ctx.meter, chords: ctx.sliced.real.chords, above }).places.some(
+      (p) => p.first.id === note.id || (p.kind === "parallel" && p.second.start <= to),
     );
   });
-  return clear === undefined ? null : { note, midi: clear };
-}
-
-function fixesOf(
-  { song, section }: CheckContext,
-  { part }: Line,
-  move: { note: RealizedNote; midi: Midi } | null,
-): Fix[] {
-  if (!move) return [];
-  const pitch = spellAt(song, section, Math.max(0, move.note.start), move.midi);
-  return [
-    {
-      label: `${part.name.split(",")[0]} to ${pitch}`,
-      edit: { do: "changeNotes", section: section.id, part: part.id, notes: [{ id: move.note.id, pitch }] },
-    },
-  ];
+  return clear ?? null;
 }

@@ -3,7 +3,7 @@ import { mod, type Midi } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
 import { rootPc, type Chord } from "../../../../theory/chord/chord";
 import type { RawFinding, Rule } from "../../rule";
-import { chordOfLine, endOf, linesOf, mends } from "../lines";
+import { chordOfLine, endOf, harmonyLines, mends, opening } from "../lines";
 
 /** Passed through by step, or stayed on. */
 const isLed = (before: Midi, here: Midi, after: Midi): boolean =>
@@ -25,10 +25,10 @@ export const sixFour: Rule = {
   source: "Kostka & Payne, Tonal Harmony",
   severity: { chorale: "warning", band: "off", jazz: "off", loop: "off" },
   find(ctx) {
-    const lines = linesOf(ctx);
+    const lines = harmonyLines(ctx);
     const lowest = (tick: number, midi: number) =>
       lines.every((l) => !l.notes.some((n) => n.start <= tick && tick < endOf(n) && n.midi < midi));
-    return lines.flatMap(({ part, notes }) =>
+    return lines.flatMap(({ part, name, notes, lighter }) =>
       notes.flatMap((note, i): RawFinding[] => {
         const here = chordOfLine(ctx, note.start);
         const chord = here?.chord;
@@ -45,9 +45,10 @@ export const sixFour: Rule = {
             parts: [part.id],
             notes: [note.id],
             message:
-              `${part.name} stands on ${note.pitch}, the fifth of ${here.symbol}, at ` +
+              `${opening(name)} stands on ${note.pitch}, the fifth of ${here.symbol}, at ` +
               `${positionText(ctx.meter, note.start)}, and it leads to no dominant.`,
             amount: "six-four",
+            lighter,
             fixes: mends(ctx, part, note, (m) => mod(m - rootPc(chord), 12) !== 7 && lowest(note.start, m)),
           },
         ];

@@ -2,26 +2,22 @@ import { nth } from "../../../../base/list";
 import { counted } from "../../../../theory/words/english";
 import { positionText } from "../../../../theory/time/meter";
 import { WIDEST_UPPER } from "../../../../hear/harmony/tendency";
-import { isSung, rangeOfPart } from "../../../../hear/singer/range";
-import type { RawFinding, Rule } from "../../rule";
-import { endOf, linesOf, mends, noteAt, type Line } from "../lines";
+import type { Line, RawFinding, Rule } from "../../rule";
+import { endOf, mends, noteAt, separateLines } from "../lines";
 
 export const voiceSpacing: Rule = {
   id: "voice-spacing",
   title: "Upper voices too far apart",
   family: "voices",
   explanation:
-    "Neighbors among the sung voices above the lowest lie more than an octave apart: the chord falls into two " +
-    "groups. The distance to the lowest voice is free.",
+    "Neighbors among the voices above the lowest, sung or played, lie more than an octave apart: the chord " +
+    "falls into two groups. The distance to the lowest voice is free.",
   source: "Kostka & Payne, Tonal Harmony",
   severity: { chorale: "warning", band: "off", jazz: "off", loop: "off" },
   find(ctx) {
-    const center = (l: Line) => rangeOfPart(ctx.song, l.part).comfortable.reduce((x, y) => x + y, 0);
     const mean = (l: Line) => l.notes.reduce((sum, n) => sum + n.midi, 0) / l.notes.length;
-    // High to low by who sings, of two alike by where they sing; the lowest voice is free.
-    const voices = linesOf(ctx)
-      .filter((l) => isSung(ctx.song, l.part))
-      .sort((a, b) => (Math.abs(center(a) - center(b)) >= 4 ? center(b) - center(a) : mean(b) - mean(a)));
+    // High to low by where they lie here; the lowest voice is free.
+    const voices = [...separateLines(ctx)].sort((a, b) => mean(b) - mean(a));
     return voices.slice(1, -1).flatMap((low, i) => {
       const high = nth(voices, i);
       const starts = [...new Set([...low.notes, ...high.notes].map((n) => n.start))].sort((a, b) => a - b);

@@ -5,7 +5,7 @@ import { rootPc } from "../../../../theory/chord/chord";
 import type { RealizedChord } from "../../../../song/realize";
 import { textbookKind, type RoleSpan } from "../../../../hear/slice/roles";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
-import { chordOfLine, endOf, goesOn, linesOf, mends, moveNote, notFallen, pcsOf } from "../lines";
+import { chordOfLine, endOf, goesOn, linesOf, mends, moveNote, notFallen, opening, pcsOf } from "../lines";
 
 /** The fourth that stands for the third of a chord, as a pitch class; null where the chord has none. */
 const suspendedOf = (chord: RealizedChord | null): number | null => {
@@ -31,7 +31,7 @@ export const suspension: Rule = {
 
 /** Fourths of sus chords that are leapt to. */
 const unprepared = (ctx: CheckContext): RawFinding[] =>
-  linesOf(ctx).flatMap(({ part, notes }) =>
+  linesOf(ctx).flatMap(({ part, name, notes, lighter }) =>
     notes.slice(1).flatMap((note, i): RawFinding[] => {
       const before = nth(notes, i);
       const chord = chordOfLine(ctx, note.start);
@@ -49,10 +49,11 @@ const unprepared = (ctx: CheckContext): RawFinding[] =>
           parts: [part.id],
           notes: [before.id, note.id],
           message:
-            `${part.name} leaps to ${note.pitch}, the suspended fourth of ${sure(chord).symbol}, at ` +
+            `${opening(name)} leaps to ${note.pitch}, the suspended fourth of ${sure(chord).symbol}, at ` +
             `${positionText(ctx.meter, note.start)}: it is not prepared.`,
           amount: `${Math.abs(note.midi - before.midi)} semitones`,
           fixes: mends(ctx, part, note, (m) => mod(m, 12) !== mod(note.midi, 12)),
+          lighter,
         },
       ];
     }),
@@ -71,7 +72,7 @@ function hangs(ctx: CheckContext, span: RoleSpan): boolean {
  * outside the chord.
  */
 function leftByLeap(ctx: CheckContext): RawFinding[] {
-  return linesOf(ctx).flatMap(({ part, notes }) =>
+  return linesOf(ctx).flatMap(({ part, name, notes, lighter }) =>
     notes.slice(0, -1).flatMap((note, i): RawFinding[] => {
       const spans = ctx.sliced.roles.get(part.id)?.get(note) ?? [];
       const last = spans.at(-1);
@@ -87,10 +88,11 @@ function leftByLeap(ctx: CheckContext): RawFinding[] {
           parts: [part.id],
           notes: [note.id, next.id],
           message:
-            `${part.name} holds ${note.pitch} into ${last.chord.symbol} and leaves it by leap to ${next.pitch} ` +
+            `${opening(name)} holds ${note.pitch} into ${last.chord.symbol} and leaves it by leap to ${next.pitch} ` +
             `at ${positionText(ctx.meter, endOf(note))}: it does not resolve.`,
           amount: beatsText(ctx.meter, last.duration),
-          fixes: next.pinned || below === undefined ? [] : [moveNote(ctx, part, next, note.midi - below)],
+          fixes: next.pinned || below === undefined ? [] : moveNote(ctx, part, next, note.midi - below),
+          lighter,
         },
       ];
     }),

@@ -1,10 +1,15 @@
-import { firstOf } from "../../../../base/list";
 import { mod } from "../../../../theory/pitch/pitch";
+import { listed } from "../../../../theory/words/english";
 import { beatsText } from "../../../../theory/time/meter";
-import { byVoice } from "../../../../hear/line/between";
 import type { Slice, SliceNote } from "../../../../hear/slice/slices";
-import type { CheckContext, RawFinding } from "../../rule";
-import { endOf, linesOf, mends } from "../lines";
+import type { CheckContext, Line, RawFinding } from "../../rule";
+import { endOf, isLine, linesOf, mends, noteAt, opening, separateLines } from "../lines";
+
+interface Told {
+  /** For so long at least. */
+  least: number;
+  say(have: string, note: SliceNote, slice: Slice): string;
+}
 
 /**
  * Places of at least so many ticks at which several voices sound one of some pitch classes at once. Lines that double
@@ -13,14 +18,27 @@ import { endOf, linesOf, mends } from "../lines";
 export function soundTwice(
   ctx: CheckContext,
   tonesOf: (slice: Slice) => readonly number[],
-  { least, say }: { least: number; say(names: string, note: SliceNote, slice: Slice): string },
+  { least, say }: Told,
 ): RawFinding[] {
-  const voices = byVoice(linesOf(ctx), ctx).map((v) => firstOf(v));
+  // Lines among themselves, and the voices inside a chord part: chords that double a tune's tones accompany it.
+  const inside = linesOf(ctx).filter((l) => !isLine(l));
+  const parts = [...new Set(inside.map((l) => l.part))];
+  const groups = [separateLines(ctx), ...parts.map((part) => inside.filter((l) => l.part === part))];
+  return groups.flatMap((voices) => twiceAmong(ctx, voices, tonesOf, { least, say }));
+}
+
+function twiceAmong(
+  ctx: CheckContext,
+  voices: readonly Line[],
+  tonesOf: (slice: Slice) => readonly number[],
+  { least, say }: Told,
+): RawFinding[] {
   return ctx.sliced.slices.flatMap((slice) => {
     const tones = tonesOf(slice);
     return tones.flatMap((pc): RawFinding[] => {
       const have = voices.flatMap((line) => {
-        const sung = slice.notes.find((n) => n.part === line.part.id && mod(n.note.midi, 12) === pc);
+        const own = noteAt(line, slice.start);
+        const sung = own && mod(own.midi, 12) === pc ? slice.notes.find((n) => n.note === own) : undefined;
         // A bass that walks through the chord is not heard as one of its voices.
         const walks = line.part.role === "bass" && sung !== undefined && sung.note.start !== slice.chord?.start;
         return sung && !walks ? [{ line, sung }] : [];
@@ -33,9 +51,15 @@ export function soundTwice(
         {
           tick: slice.start,
           duration,
+          chances: ctx.sliced.real.chords.filter((c) => c.chord).length,
           parts: have.map((h) => h.line.part.id),
           notes: have.map((h) => h.sung.note.id),
-          message: say(have.map((h) => h.line.part.name).join(" and "), moves.sung, slice),
+          message: say(
+            opening(`${listed(have.map((h) => h.line.name))}${have.length === 2 ? " both" : " all"} have`),
+            moves.sung,
+            slice,
+          ),
+          lighter: Math.max(...have.map((h) => h.line.lighter)),
           amount: beatsText(ctx.meter, duration),
           fixes:
             have.length === 2 ? mends(ctx, moves.line.part, moves.sung.note, (m) => !tones.includes(mod(m, 12))) : [],

@@ -3,7 +3,7 @@ import { intervalWords } from "../../../../theory/pitch/interval";
 import { positionText } from "../../../../theory/time/meter";
 import { withArticle } from "../../../../theory/words/english";
 import type { RawFinding, Rule } from "../../rule";
-import { goesOn, linesOf, moveNote } from "../lines";
+import { goesOn, linesOf, moveNote, opening } from "../lines";
 import { scaleStep } from "../../../../theory/pitch/key";
 
 /** A sixth and more asks to be answered (any textbook of counterpoint). */
@@ -19,7 +19,7 @@ export const unrecovered: Rule = {
   source: "any textbook of counterpoint",
   severity: { chorale: "warning", band: "off", jazz: "off", loop: "off" },
   find: (ctx) =>
-    linesOf(ctx, ["melody", "vocal", "counter"]).flatMap(({ part, notes }) =>
+    linesOf(ctx, ["melody", "vocal", "counter"]).flatMap(({ part, name, notes, lighter }) =>
       notes.slice(2).flatMap((after, i): RawFinding[] => {
         const [from, to] = [nth(notes, i), nth(notes, i + 1)];
         const [leap, next] = [to.midi - from.midi, after.midi - to.midi];
@@ -33,10 +33,11 @@ export const unrecovered: Rule = {
             parts: [part.id],
             notes: [from.id, to.id, after.id],
             message:
-              `${part.name} leaps ${withArticle(intervalWords(Math.abs(leap)))} to ${to.pitch} and goes on the ` +
+              `${opening(name)} leaps ${withArticle(intervalWords(Math.abs(leap)))} to ${to.pitch} and goes on the ` +
               `same way to ${after.pitch} at ${positionText(ctx.meter, after.start)}.`,
             amount: `${intervalWords(Math.abs(leap))}, then ${intervalWords(Math.abs(next))}`,
-            fixes: after.pinned ? [] : [moveNote(ctx, part, after, back)],
+            fixes: after.pinned ? [] : moveNote(ctx, part, after, back),
+            lighter,
           },
         ];
       }),

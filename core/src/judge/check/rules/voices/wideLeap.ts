@@ -3,7 +3,7 @@ import { intervalWords } from "../../../../theory/pitch/interval";
 import { positionText } from "../../../../theory/time/meter";
 import { withArticle } from "../../../../theory/words/english";
 import type { RawFinding, Rule } from "../../rule";
-import { goesOn, linesOf, mends } from "../lines";
+import { goesOn, linesOf, mends, opening } from "../lines";
 
 /**
  * Tritones and sevenths are hard to hit, and what goes beyond an octave falls into two lines (any textbook of
@@ -22,7 +22,7 @@ export const wideLeap: Rule = {
   source: "any textbook of counterpoint",
   severity: { chorale: "warning", band: "note", jazz: "off", loop: "off" },
   find: (ctx) =>
-    linesOf(ctx, ["melody", "vocal"]).flatMap(({ part, notes }) =>
+    linesOf(ctx, ["melody", "vocal"]).flatMap(({ part, name, notes, lighter }) =>
       notes.slice(1).flatMap((to, i): RawFinding[] => {
         const from = nth(notes, i);
         const size = Math.abs(to.midi - from.midi);
@@ -35,9 +35,10 @@ export const wideLeap: Rule = {
             parts: [part.id],
             notes: [from.id, to.id],
             message:
-              `${part.name} leaps ${withArticle(intervalWords(size))} from ${from.pitch} to ${to.pitch} at ` +
+              `${opening(name)} leaps ${withArticle(intervalWords(size))} from ${from.pitch} to ${to.pitch} at ` +
               `${positionText(ctx.meter, to.start)}.`,
             amount: intervalWords(size),
+            lighter,
             fixes: mends(
               ctx,
               part,

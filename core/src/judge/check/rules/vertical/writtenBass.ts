@@ -1,0 +1,93 @@
+import { mod, noteOf, pitchMidi } from "../../../../theory/pitch/pitch";
+import { beatsText, positionText } from "../../../../theory/time/meter";
+import { bassPc, chordPitchClasses, chordToneName } from "../../../../theory/chord/chord";
+import { firstOf } from "../../../../base/list";
+import type { SliceNote } from "../../../../hear/slice/slices";
+import { partOf } from "../../../../song/document";
+import { spellAt } from "../../../../song/spell";
+import { rangeOfPart } from "../../../../hear/singer/range";
+import type { CheckContext, Fix, RawFinding, Rule } from "../../rule";
+import { moveNote } from "../lines";
+import { harmoniesOf, type Harmony } from "./harmony";
+
+/** Share of a chord's time for which its written bass must be the lowest for the inversion to be as written. */
+const SHARE = 0.5;
+/** A bass further than this from where it stands is another phrase. */
+const NEAR = 9;
+
+export const writtenBass: Rule = {
+  id: "written-bass",
+  title: "The written bass is not the lowest",
+  family: "vertical",
+  explanation:
+    "The symbol names the lowest note: the root, or the one after the stroke. Where another tone of the chord lies " +
+    "lowest as it begins and for most of its time, another inversion is heard than is written. A bass that only " +
+    "walks through the chord after its first note is as written.",
+  source: "common practice of chord symbols; Kostka & Payne, Tonal Harmony (inversions)",
+  severity: { chorale: "warning", band: "warning", jazz: "note", loop: "note" },
+  find: (ctx) =>
+    harmoniesOf(ctx).flatMap((harmony): RawFinding[] => {
+      const low = otherBass(ctx, harmony);
+      if (!low) return [];
+      const { written } = harmony;
+      const slash = written.symbol.includes("/");
+      const wanted = chordToneName(written.chord, bassPc(written.chord)) ?? written.chord.bass ?? written.chord.root;
+      return [
+        {
+          tick: written.start,
+          duration: written.duration,
+          parts: [low.part],
+          notes: [low.note.id],
+          message:
+            `${written.symbol} at ${positionText(ctx.meter, written.start)} has ${wanted} as its bass, but ` +
+            `${noteOf(low.note.pitch)} of ${partOf(ctx.song, low.part)?.name ?? "a part"} lies lowest.`,
+          amount: beatsText(ctx.meter, written.duration),
+          chances: harmoniesOf(ctx).length,
+          // A root that is turned over is an inversion; a bass that was asked for by name is more.
+          lighter: slash ? 0 : 1,
+          fixes: [...lowered(ctx, harmony, low), ...renamed(ctx, harmony, low)],
+        },
+      ];
+    }),
+};
+
+/** The note that lies lowest at the beginning of a chord and for most of its time, where it is not the written bass. */
+function otherBass({ song }: CheckContext, { written, slices }: Harmony): SliceNote | null {
+  const bassParts = new Set(song.parts.filter((p) => p.role === "bass").map((p) => p.id));
+  const begins = slices.find((s) => s.start === written.start);
+  const low = begins?.notes[0];
+  const wanted = bassPc(written.chord);
+  const slash = written.symbol.includes("/");
+  if (!low || mod(low.note.midi, 12) === wanted) return null;
+  const withBass = slices.some((s) => s.notes.some((n) => bassParts.has(n.part)));
+  // Without a bass the chord stands for itself, unless the bass is asked for by name.
+  if (withBass ? !bassParts.has(low.part) : !slash) return null;
+  // What is no tone of the chord is told as a foreign note.
+  if (!slash && !chordPitchClasses(written.chord).includes(mod(low.note.midi, 12))) return null;
+  const sounding = slices.filter((s) => s.notes.length > 0);
+  const right = sounding.filter((s) => mod(firstOf(s.notes).note.midi, 12) === wanted);
+  const time = (list: typeof slices) => list.reduce((sum, s) => sum + s.duration, 0);
+  return time(right) < SHARE * time(sounding) ? low : null;
+}
+
+/** The lowest note goes to the written bass, the nearest that stays lowest. */
+function lowered(ctx: CheckContext, { written, slices }: Harmony, low: SliceNote): Fix[] {
+  const part = partOf(ctx.song, low.part);
+  if (!part || low.note.pinned) return [];
+  const [least, most] = rangeOfPart(ctx.song, part).extremes;
+  const above = slices.find((s) => s.start === written.start)?.notes[1]?.note.midi ?? most;
+  const midi = Array.from({ length: NEAR }, (_, d) => [low.note.midi - d - 1, low.note.midi + d + 1])
+    .flat()
+    .find((m) => mod(m, 12) === bassPc(written.chord) && m >= least && m <= Math.min(most, above));
+  return midi === undefined ? [] : moveNote(ctx, part, low.note, midi);
+}
+
+/** Or the symbol says what sounds. */
+function renamed({ song, section }: CheckContext, { written }: Harmony, { note }: SliceNote): Fix[] {
+  const upper = written.symbol.split("/")[0];
+  const bass = noteOf(spellAt(song, section, written.start, pitchMidi(note.pitch)));
+  const symbol =
+    mod(note.midi, 12) === mod(bassPc({ ...written.chord, bass: written.chord.root }), 12) ? upper : `${upper}/${bass}`;
+  if (!symbol) return [];
+  return [{ label: `Write ${symbol}`, edit: { do: "setChord", section: section.id, chord: written.id, symbol } }];
+}

@@ -1,0 +1,46 @@
+import { mod } from "../../../../theory/pitch/pitch";
+import { positionText } from "../../../../theory/time/meter";
+import { rootPc } from "../../../../theory/chord/chord";
+import type { RawFinding, Rule } from "../../rule";
+import { changesOf, chordOfLine, endOf, harmonyLines, moveNote, opening, pcsOf } from "../lines";
+
+export const sixFourFourth: Rule = {
+  id: "six-four-fourth",
+  title: "The fourth of a six-four chord does not fall",
+  family: "voices",
+  explanation:
+    "Before the dominant the fourth over the bass, the root of the six-four chord, is a dissonance: it stays or " +
+    "falls by step to the third of the dominant. One that rises leaves it hanging.",
+  source: "Kostka & Payne, Tonal Harmony (cadential six-four)",
+  severity: { chorale: "warning", band: "off", jazz: "off", loop: "off" },
+  find(ctx) {
+    const lines = harmonyLines(ctx);
+    const lowest = (tick: number) =>
+      Math.min(...lines.flatMap((l) => l.notes.filter((n) => n.start <= tick && tick < endOf(n)).map((n) => n.midi)));
+    return lines.flatMap((line) =>
+      changesOf(ctx, line).flatMap(({ from, to }): RawFinding[] => {
+        const [here, next] = [chordOfLine(ctx, from.start)?.chord, chordOfLine(ctx, to.start)?.chord];
+        if (!here || !next || here.tones.some((t) => t.degree === 7)) return [];
+        const fifth = mod(rootPc(here) + 7, 12);
+        // The bass has the fifth and goes on as the root of what follows.
+        if (mod(lowest(from.start), 12) !== fifth || rootPc(next) !== fifth || rootPc(here) === fifth) return [];
+        if (mod(from.midi, 12) !== rootPc(here) || to.midi <= from.midi || from.midi === lowest(from.start)) return [];
+        const below = [1, 2].find((d) => pcsOf(chordOfLine(ctx, to.start)).includes(mod(from.midi - d, 12)));
+        return [
+          {
+            tick: to.start,
+            duration: to.duration,
+            parts: [line.part.id],
+            notes: [from.id, to.id],
+            message:
+              `${opening(line.name)}: the fourth ${from.pitch} of the six-four chord rises to ${to.pitch} at ` +
+              `${positionText(ctx.meter, to.start)} instead of falling.`,
+            amount: "a fourth that rises",
+            lighter: line.lighter,
+            fixes: to.pinned || below === undefined ? [] : moveNote(ctx, line.part, to, from.midi - below),
+          },
+        ];
+      }),
+    );
+  },
+};
