@@ -56,9 +56,9 @@ function moving([wasX, wasY]: Two, [x, y]: Two): string[] {
   const [from, to] = [high - low, highNow - lowNow];
   const way = Math.sign(lowNow - low) * Math.sign(highNow - high);
   const [was, is] = [from % 12, (to + 120) % 12];
-  const again = was === is && (is === 0 || is === 7);
+  const again = was === is && [0, 7].includes(is);
   if (way < 0) return again && to >= 0 ? ["contrary"] : [];
-  if (way === 0) return [];
+  if (!way) return [];
   // Voices that change places in the move make no parallel.
   if (again) return to < 0 || (from === 0 && to !== 0) ? [] : ["parallel"];
   return highNow > high && was === 6 && is === 7 ? ["unequal"] : [];

@@ -122,15 +122,11 @@ export function doubles(a: Line, b: Line, ground: Pick<PairGround, "meter">): bo
   return shared(a, b, ground.meter.bar).octave >= SAME * Math.min(length(a), length(b));
 }
 
-/** Lines by voice: takes of one line stand together, the first of them in front; or all that double each other. */
-export function byVoice<L extends { notes: Line }>(
-  lines: readonly L[],
-  ground: Pick<PairGround, "meter">,
-  one: typeof sameVoice = sameVoice,
-): L[][] {
+/** Lines by voice: takes of one line stand together, the first of them in front. */
+export function byVoice<L extends { notes: Line }>(lines: readonly L[], ground: Pick<PairGround, "meter">): L[][] {
   const groups: L[][] = [];
   for (const line of lines) {
-    const known = line.notes.length ? groups.find((g) => one(firstOf(g).notes, line.notes, ground)) : undefined;
+    const known = line.notes.length ? groups.find((g) => sameVoice(firstOf(g).notes, line.notes, ground)) : undefined;
     if (known) known.push(line);
     else groups.push([line]);
   }

@@ -10,13 +10,13 @@ import type { Matter, Profile, Song, Waiver } from "../../song/schema";
 import { accentsAt } from "../../hear/accents/facts";
 import { agreementAt } from "../../arrange/groove/facts";
 import { notesAt, realizedAt } from "../../hear/sounding";
-import { liesAt, threadsAt } from "../../hear/voice/voices";
+import { doublesAt, pairAt } from "../../hear/voice/pairs";
+import { threadsAt } from "../../hear/voice/voices";
 import { slicesAt } from "../../hear/slice/facts";
 import { createMemory, type Fact, type Memory, type Reader } from "../../facts/memory";
 import { noticing, joinedWeight } from "./rank";
 import { ifNamed } from "./named";
-import type { CheckContext, Finding, FindingPlace, Fix, JudgedPair, RawFinding, Rule, Severity } from "./rule";
-import { judgedPairs } from "./rules/voices/pairs";
+import type { CheckContext, Finding, FindingPlace, Fix, RawFinding, Rule, Severity } from "./rule";
 import { RULES } from "./rules";
 
 export const PROFILE_WORDS: Record<Profile, { title: string; assumes: string }> = {
@@ -70,15 +70,6 @@ const foundBy: Fact<[rule: string, section: string], Found[]> = {
   },
 };
 
-/** Pairs of voices of a section, and what they do to each other: every rule about pairs reads these. */
-const pairsAt: Fact<[section: string, kind: string], JudgedPair[]> = {
-  id: "pairs",
-  of(read, section, kind) {
-    const ctx = contextOf(read, section);
-    return ctx ? judgedPairs(ctx, kind === "inside") : [];
-  },
-};
-
 export function contextOf(read: Reader, sectionId: string): CheckContext | null {
   const { song } = read;
   const section = sectionOf(song, sectionId);
@@ -92,8 +83,8 @@ export function contextOf(read: Reader, sectionId: string): CheckContext | null 
       return read.get(slicesAt, sectionPlace(sectionId));
     },
     threads: (part) => read.get(threadsAt, sectionPlace(sectionId), part, "held"),
-    pairs: (kind) => read.get(pairsAt, sectionId, kind),
-    lies: (part) => read.get(liesAt, part),
+    pair: (a, b) => sure(read.get(pairAt, sectionId, a.part.id, String(a.place), b.part.id, String(b.place))),
+    areOne: (a, b) => read.get(doublesAt, sectionId, a.part.id, String(a.place), b.part.id, String(b.place)),
     played: (part) => read.get(notesAt, sectionPlace(sectionId), part, "played"),
     accents: () => orNull(read.get(accentsAt, sectionId)),
     agreement: () => orNull(read.get(agreementAt, sectionId)),

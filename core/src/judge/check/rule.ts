@@ -1,12 +1,11 @@
 import type { Key } from "../../theory/pitch/key";
-import type { Midi } from "../../theory/pitch/pitch";
 import type { Meter, Ticks } from "../../theory/time/meter";
 import type { Edit } from "../../song/edits";
 import type { Profile, Section, Song } from "../../song/schema";
 import type { AccentMap } from "../../hear/accents/accentMap";
 import type { Agreement } from "../../arrange/groove/agree";
 import type { RealizedNote, RealizedSong } from "../../song/realize";
-import type { Between } from "../../hear/line/between";
+import type { PairReport } from "../../hear/line/between";
 import type { Voice } from "../../hear/voice/voices";
 import type { Sliced } from "../../hear/slice/slices";
 
@@ -91,16 +90,6 @@ export interface Line extends Voice {
   lighter: number;
 }
 
-/** How two voices go together, told from the first of them. */
-export interface JudgedPair {
-  a: Line;
-  b: Line;
-  above: boolean;
-  /** How often both moved at once. */
-  moves: number;
-  places: Between[];
-}
-
 export interface CheckContext {
   song: Song;
   section: Section;
@@ -110,10 +99,9 @@ export interface CheckContext {
   sliced: Sliced;
   /** The voices of a part, from the top: one of a line, several of what sounds several notes at once. */
   threads(part: string): readonly (readonly RealizedNote[])[];
-  /** Pairs of voices, with how they go together: lines with lines, or with voices inside chords too. */
-  pairs(kind: "lines" | "inside"): readonly JudgedPair[];
-  /** Where the written notes of a part lie in the song, on the average; null where it has none. */
-  lies(part: string): Midi | null;
+  /** How two voices go together, told from the first of them; and whether they are one in two sounds. */
+  pair(a: Voice, b: Voice): PairReport;
+  areOne(a: Voice, b: Voice): boolean;
   /** Notes of a part as they are played: chopped, strummed, arpeggiated. */
   played(part: string): readonly RealizedNote[];
   /**

@@ -29,11 +29,11 @@ function places(findings: readonly Finding[], least: number): Map<string, string
 
 type Place = Pick<FindingPlace, "tick" | "duration" | "parts" | "notes">;
 
-/** Whether two places are one fault: they meet in time, and are of the same parts or about a note they share. */
+const partsOf = (p: Place): string => [...p.parts].sort().join();
+
+/** Whether two places of one rule are one fault: they meet in time, and are of the same parts. */
 const isSame = (a: Place, b: Place): boolean =>
-  a.tick < b.tick + Math.max(1, b.duration) &&
-  b.tick < a.tick + Math.max(1, a.duration) &&
-  ([...a.parts].sort().join() === [...b.parts].sort().join() || a.notes.some((n) => b.notes.includes(n)));
+  a.tick < b.tick + Math.max(1, b.duration) && b.tick < a.tick + Math.max(1, a.duration) && partsOf(a) === partsOf(b);
 
 /**
  * Tries fixes of a finding: whether each mends what it is offered for, and whether it brings anything as bad, or as bad

@@ -3,7 +3,6 @@ import { mod, type Midi } from "../../../theory/pitch/pitch";
 import { positionText, type Ticks } from "../../../theory/time/meter";
 import { chordPitchClasses } from "../../../theory/chord/chord";
 import { chordAtTick, lastBegun, type RealizedChord, type RealizedNote } from "../../../song/realize";
-import { byVoice, doubles } from "../../../hear/line/between";
 import { partVoices, type Voice } from "../../../hear/voice/voices";
 import { capital } from "../../../theory/words/english";
 import type { Part } from "../../../song/schema";
@@ -51,8 +50,11 @@ export function harmonyLines(ctx: CheckContext): Line[] {
 }
 
 /** Lines alone, one of those that double each other. */
-export const separateLines = (ctx: CheckContext): Line[] =>
-  byVoice(linesOf(ctx).filter(isLine), ctx, doubles).map((v) => firstOf(v));
+export function separateLines(ctx: CheckContext): Line[] {
+  const voices: Line[] = [];
+  for (const line of linesOf(ctx)) if (isLine(line) && !voices.some((v) => ctx.areOne(v, line))) voices.push(line);
+  return voices;
+}
 
 export const endOf = (n: { start: Ticks; duration: Ticks }): Ticks => n.start + n.duration;
 export const chordOfLine = ({ sliced }: CheckContext, tick: Ticks): RealizedChord | null =>

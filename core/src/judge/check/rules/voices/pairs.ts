@@ -4,9 +4,9 @@ import { positionText, type Ticks } from "../../../../theory/time/meter";
 import { chordPitchClasses } from "../../../../theory/chord/chord";
 import { chordAtTick, type RealizedNote } from "../../../../song/realize";
 import { spellAt } from "../../../../song/spell";
-import { pairReport, type Between, type BetweenKind } from "../../../../hear/line/between";
+import { pairReport, type Between, type BetweenKind, type PairReport } from "../../../../hear/line/between";
 import { isSung, rangeOfPart } from "../../../../hear/singer/range";
-import type { CheckContext, Fix, JudgedPair, Line, RawFinding } from "../../rule";
+import type { CheckContext, Fix, Line, RawFinding } from "../../rule";
 import { endOf, isLine, linesOf, moveNote, opening, separateLines } from "../lines";
 
 /** How far a tone that mends may lie from the one that stands there. */
@@ -31,21 +31,18 @@ export interface Pair {
   low: Line;
 }
 
+/** Two voices as they stand in the song, with how they go together. */
+interface JudgedPair extends PairReport {
+  a: Line;
+  b: Line;
+}
+
 /**
  * All pairs that are judged: lines with lines, and the voices inside one chord part with each other. Chords beside
  * lines accompany them.
  */
-export const judgedPairs = (ctx: CheckContext, inside: boolean): JudgedPair[] =>
-  (inside ? insidePairs(ctx) : linePairs(ctx)).map(([a, b]): JudgedPair => {
-    const [x, y] = [ctx.lies(a.part.id), ctx.lies(b.part.id)];
-    const leaning = x === null || y === null || a.part === b.part ? undefined : x - y;
-    const { above, moves, places } = pairReport(a.notes, b.notes, {
-      meter: ctx.meter,
-      chords: ctx.sliced.real.chords,
-      leaning,
-    });
-    return { a, b, above, moves, places };
-  });
+const judgedPairs = (ctx: CheckContext, inside: boolean): JudgedPair[] =>
+  [...linePairs(ctx), ...(inside ? insidePairs(ctx) : [])].map(([a, b]) => ({ a, b, ...ctx.pair(a, b) }));
 
 const pairsOf = (lines: readonly Line[]): [Line, Line][] =>
   lines.flatMap((a, i) => lines.slice(i + 1).map((b): [Line, Line] => [a, b]));
@@ -70,7 +67,7 @@ function joined(places: readonly Between[]): Between[] {
 
 /** Every place at which two voices do something to each other. */
 export function betweenVoices(ctx: CheckContext, rule: PairRule): RawFinding[] {
-  return [...ctx.pairs("lines"), ...(rule.inside ? ctx.pairs("inside") : [])].flatMap((pair): RawFinding[] => {
+  return judgedPairs(ctx, rule.inside ?? false).flatMap((pair): RawFinding[] => {
     const { a, b, above } = pair;
     const [top, low] = above ? [a, b] : [b, a];
     const all = pair.places.filter((p) => p.kind === rule.kind && (rule.counts?.(p, ctx, { top, low }) ?? true));

@@ -1,0 +1,44 @@
+/** How two voices of a section go together, as facts: worked out again only when one of the two has changed. */
+import { sectionMeter, sectionOf } from "../../song/document";
+import { sectionPlace } from "../../song/place";
+import { alike, type Fact, type Reader } from "../../facts/memory";
+import { doubles, pairReport, type PairReport } from "../line/between";
+import { chordsAt } from "../sounding";
+import { liesAt, threadsAt } from "./voices";
+
+/** A voice by its part and its place from the top there. */
+type Of = [section: string, part: string, place: string, other: string, otherPlace: string];
+
+const notesOf = (read: Reader, section: string, part: string, place: string) =>
+  read.get(threadsAt, sectionPlace(section), part, "held")[Number(place)] ?? [];
+
+/** What two voices do to each other; null where there is no such section. */
+export const pairAt: Fact<Of, PairReport | null> = {
+  id: "pair",
+  of(read, id, part, place, other, otherPlace) {
+    const section = sectionOf(read.song, id);
+    if (!section) return null;
+    const [x, y] = [read.get(liesAt, part), read.get(liesAt, other)];
+    const leaning = x === null || y === null || part === other ? undefined : x - y;
+    return pairReport(notesOf(read, id, part, place), notesOf(read, id, other, otherPlace), {
+      meter: sectionMeter(read.song, section),
+      chords: read.get(chordsAt, sectionPlace(id)),
+      leaning,
+    });
+  },
+};
+
+/** Whether two voices are one in two sounds. */
+export const doublesAt: Fact<Of, boolean> = {
+  id: "doubles",
+  of(read, id, part, place, other, otherPlace) {
+    const section = sectionOf(read.song, id);
+    return (
+      section !== undefined &&
+      doubles(notesOf(read, id, part, place), notesOf(read, id, other, otherPlace), {
+        meter: sectionMeter(read.song, section),
+      })
+    );
+  },
+  same: alike,
+};
