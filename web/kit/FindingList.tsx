@@ -222,9 +222,9 @@ function Leave({ finding, place, names }: { finding: Finding; place: FindingPlac
       </Button>
     );
   const leave = (why: string) => {
-    const all = finding.places.map((p): Edit => ({ do: "waive", finding: p.id, reason: why }));
+    const all = finding.places.map((p): Edit => ({ do: "waive", finding: p.id, duration: p.duration, reason: why }));
     const what = (): Edit => {
-      if (scope === "here") return { do: "waive", finding: place.id, reason: why };
+      if (scope === "here") return { do: "waive", finding: place.id, duration: place.duration, reason: why };
       if (scope === "all") return { do: "all", label: "leave them", edits: all };
       return { do: "waive", rule: finding.rule, parts: scope === "part" ? place.parts : [], reason: why };
     };

@@ -15,7 +15,7 @@ export function readAbout(about: string): { place: string; pitches: string[] } {
 
 /**
  * Whether a waiver covers a matter: its rule, its section or any, its parts or any, and the same thing, the same place
- * or anything.
+ * or anything; for as long as it was when it was left, where that is known.
  */
 export function covers(waiver: Waiver, matter: Matter): boolean {
   const { place, pitches } = readAbout(waiver.about);
@@ -23,6 +23,7 @@ export function covers(waiver: Waiver, matter: Matter): boolean {
     waiver.rule === matter.rule &&
     (waiver.sectionId === undefined || waiver.sectionId === matter.sectionId) &&
     waiver.parts.every((p) => matter.parts.includes(p)) &&
+    (waiver.duration === undefined || (matter.duration ?? 0) <= waiver.duration) &&
     (waiver.about === "" ||
       waiver.about === matter.about ||
       (!pitches.length && place === readAbout(matter.about).place))

@@ -15,7 +15,8 @@ const notesOf = (read: Reader, section: string, part: string, place: string) =>
 /** What two voices do to each other; null where there is no such section. */
 export const pairAt: Fact<Of, PairReport | null> = {
   id: "pair",
-  of(read, id, part, place, other, otherPlace) {
+  of(read, ...at) {
+    const [id, part, place, other, otherPlace] = at;
     const section = sectionOf(read.song, id);
     if (!section) return null;
     const [x, y] = [read.get(liesAt, part), read.get(liesAt, other)];
@@ -31,7 +32,8 @@ export const pairAt: Fact<Of, PairReport | null> = {
 /** Whether two voices are one in two sounds. */
 export const doublesAt: Fact<Of, boolean> = {
   id: "doubles",
-  of(read, id, part, place, other, otherPlace) {
+  of(read, ...at) {
+    const [id, part, place, other, otherPlace] = at;
     const section = sectionOf(read.song, id);
     return (
       section !== undefined &&

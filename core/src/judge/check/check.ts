@@ -64,7 +64,13 @@ const foundBy: Fact<[rule: string, section: string], Found[]> = {
       .map((told) => (rule.family === "vertical" ? ifNamed(ctx, told) : told))
       .map((raw) => ({
         raw,
-        matter: { rule: ruleId, sectionId, parts: raw.parts, about: aboutOf(read, sectionId, raw) },
+        matter: {
+          rule: ruleId,
+          sectionId,
+          parts: raw.parts,
+          about: aboutOf(read, sectionId, raw),
+          duration: raw.duration ?? 0,
+        },
         weight: weightOf(raw) * (rule.heard ?? 1),
       }));
   },

@@ -4,6 +4,7 @@ import { z } from "zod";
 import { fail, ok, type Problem, type Result } from "../../base/result";
 import { INSTRUMENTS } from "../../theory/instrument/instruments";
 import { breachOf, freeNumber } from "../integrity";
+import { followWaivers } from "../waived";
 import { SongFields, type Song, type Thing } from "../schema";
 import { issueIn, valueAt, type Issue } from "../validate";
 import type { EditDefinition } from "./define";
@@ -37,7 +38,10 @@ const REGISTRY = new Map(
  * accepts, with no reference into nothing; a refused one leaves everything as it was and says what and why. Error codes
  * begin with `edit.`, or are those of what is read.
  */
-export const applyEdit = (before: Song, edit: Edit): Result<Applied> => apply(before, edit, true);
+export function applyEdit(before: Song, edit: Edit): Result<Applied> {
+  const made = apply(before, edit, true);
+  return made.ok ? ok({ ...made.value, song: followWaivers(before, made.value.song) }) : made;
+}
 
 /**
  * Makes an edit that `applyEdit` has accepted for the same song elsewhere (its `edit`, as it was read): nothing is read
@@ -45,7 +49,7 @@ export const applyEdit = (before: Song, edit: Edit): Result<Applied> => apply(be
  */
 export function repeatEdit(before: Song, edit: Edit): Song | null {
   const made = apply(before, edit, false);
-  return made.ok ? made.value.song : null;
+  return made.ok ? followWaivers(before, made.value.song) : null;
 }
 
 /** `reads`: whether the edit is read by its schema, and the song that comes of it checked. */

@@ -60,10 +60,11 @@ export const waive = defineEdit({
     section: SectionId.optional(),
     parts: Matter.shape.parts.optional(),
     about: Matter.shape.about.optional(),
+    duration: Matter.shape.duration,
     reason: Waiver.shape.reason,
   },
-  apply(draft, { finding, rule, section, parts = [], about = "", reason }, { fresh }) {
-    let matter: { rule: string; parts: string[]; about: string; sectionId?: string | undefined } | null;
+  apply(draft, { finding, rule, section, parts = [], about = "", duration, reason }, { fresh }) {
+    let matter: Matter | null;
     if (finding !== undefined) matter = matterOf(finding);
     else if (rule) matter = { rule, ...(section === undefined ? {} : { sectionId: section }), parts, about };
     else matter = null;
@@ -71,7 +72,7 @@ export const waive = defineEdit({
     draft.waivers = draft.waivers.filter(
       (w) => !(covers(w, matter) && w.about === matter.about && w.parts.length === matter.parts.length),
     );
-    draft.waivers.push({ id: fresh("w"), ...matter, reason });
+    draft.waivers.push({ id: fresh("w"), ...matter, ...(duration === undefined ? {} : { duration }), reason });
   },
 });
 

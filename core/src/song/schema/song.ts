@@ -16,6 +16,7 @@ import {
   PartId,
   Pitch,
   SectionTick,
+  Tick,
   SectionId,
   Span,
   Swing,
@@ -156,6 +157,8 @@ export const Matter = z.object({
   sectionId: SectionId.optional(),
   parts: z.array(PartId).max(LIMITS.parts),
   about: z.string().max(400),
+  /** How long it lasts; a waiver that says it holds for what lasts no longer. */
+  duration: Tick.optional(),
 });
 export const Waiver = Matter.extend({ id: Id, reason: z.string().max(1000, "a reason has at most 1000 characters") });
 
