@@ -19,6 +19,7 @@ import { partOfReal, type SectionData } from "../app/store/sectionData";
 import { chooseNotes, useSelection } from "../app/store/selection";
 import { inSight, type Axis, type Window } from "./axis";
 import { numbersOf } from "./findings";
+import { VoiceWays } from "./VoiceWays";
 import { lyricLines, setAside } from "./geometry";
 import { KickLines, OpenAccents } from "./Kicks";
 import { LaneBack } from "./LaneBack";
@@ -147,6 +148,7 @@ export const PitchLane = memo(function PitchLane({
       <LaneBack {...lane} window={window} lined={lined} colors={lined && !bass && !part.linked} />
       {bass && <KickLines data={data} axis={axis} height={height} window={window} />}
       {threaded && <Threads data={data} part={Comp.voices(threaded)} axis={axis} y={scale.y} window={window} />}
+      <VoiceWays part={partId} notes={shown.notes} findings={findings} axis={axis} y={scale.y} window={window} />
       <Upbeat data={data} part={partId} axis={axis} scale={scale} />
       <Notes
         {...lane}

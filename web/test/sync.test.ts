@@ -15,6 +15,24 @@ const later = (): { promise: Promise<string>; answer(text: string): void } => {
 const turn = () => new Promise((resolve) => setImmediate(resolve));
 
 describe("only the newest request is answered", () => {
+  test("one that fails is told as failed, unless a newer one is waiting, and the next is asked as ever", async () => {
+    const said: string[] = [];
+    const ask = latest(
+      (text: string) => (text === "bad" ? Promise.reject(new Error("gone")) : Promise.resolve(text)),
+      (text) => void said.push(text),
+      () => void said.push("failed"),
+    );
+    ask("bad");
+    await turn();
+    ask("good");
+    await turn();
+    ask("bad");
+    ask("newer");
+    await turn();
+    await turn();
+    expect(said).toEqual(["failed", "good", "newer"]);
+  });
+
   test("one is under way, one waits; what came between is never asked", async () => {
     const asked: string[] = [];
     const done: string[] = [];

@@ -69,3 +69,19 @@ test("parallels, sevenths and leading tones inside the chords of one player are 
   // On keys nobody says which note goes where: what two voices exchange is heard as if each had stayed.
   expect(told / put).toBeGreaterThan(0.7);
 });
+
+test("names and notes of a crossing stand in one order: who is told first has the note that is told first", () => {
+  const { song, parts } = nth(CLEAN, 1);
+  const faulty = sure(
+    Array.from({ length: 20 }, (_, i) => sure(INJECTORS["voice-crossing"])({ song, parts, pick: (n) => i % n })).find(
+      (f) => f,
+    ),
+  );
+  const played = playedBy(faulty.song, parts, "strings");
+  for (const f of checkSong(played).filter((x) => x.rule === "voice-crossing")) {
+    const [, name, pitch] = sure(/^(.*?) and .*: ([A-G][b#]?\d) and/.exec(f.message));
+    const part = sure(played.parts.find((p) => p.name === name)).id;
+    const own = sure(firstOf(played.sections).notes[part]).filter((n) => f.where.notes.includes(n.id));
+    expect(own.map((n) => n.pitch)).toContain(pitch);
+  }
+});

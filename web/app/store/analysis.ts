@@ -10,15 +10,22 @@ const analyze = latest(
   (section: string, tried?: Edit) =>
     workers.judge.analyze(section, useSelection.getState().bassPart, useResults.getState().harmonyNumber, tried),
   ({ harmony, ...result }) =>
-    useResults.setState(
-      harmony
-        ? { ...result, harmony: harmony.harmony, verdict: harmony.verdict, harmonyNumber: harmony.number }
-        : result,
-    ),
+    useResults.setState({
+      ...result,
+      checked: "done",
+      ...(harmony ? { harmony: harmony.harmony, verdict: harmony.verdict, harmonyNumber: harmony.number } : {}),
+    }),
+  () => useResults.setState({ checked: "failed", findings: [] }),
 );
 
 /** Judges an edit that is still being made, such as a note under the mouse. */
 export const tryEdit = (edit: Edit): void => analyze(useSelection.getState().section, edit);
+
+/** Judges the section in view again. */
+export const checkAgain = (): void => {
+  useResults.setState({ checked: "yet" });
+  refresh();
+};
 
 /** Shows what the voicing path chose in the section in view. */
 const showLayouts = latest(

@@ -33,6 +33,8 @@ export interface Offer {
 
 interface ResultsState {
   findings: Finding[];
+  /** Whether the section in view was checked: nothing is said of it before. */
+  checked: "yet" | "done" | "failed";
   harmony: HarmonyReport | null;
   verdict: Verdict | null;
   /** Number of the harmony that is shown, so that it is not sent again. */
@@ -56,6 +58,7 @@ interface ResultsState {
 }
 
 const inSection = () => ({
+  checked: "yet" as const,
   harmonyNumber: -1,
   offers: [],
   voicing: {},

@@ -55,19 +55,29 @@ export const workers: Record<"judge" | "writer", Remote<MusicWorker>> = {
   }),
 };
 
-/** Runs a request so that only the newest one is answered; at most one is under way and one waits. */
+/**
+ * Runs a request so that only the newest one is answered; at most one is under way and one waits. `failed` is told
+ * where it could not be answered.
+ */
 export function latest<A extends unknown[], R>(
   run: (...args: A) => Promise<R>,
   done: (result: R) => void,
+  failed?: () => void,
 ): (...args: A) => void {
   let busy = false;
   let next: A | null = null;
   const go = (args: A): void => {
     busy = true;
     void run(...args)
-      .then((result) => {
-        if (!next) done(result);
-      })
+      .then(
+        (result) => {
+          if (!next) done(result);
+        },
+        (error: unknown) => {
+          if (!failed) throw error;
+          if (!next) failed();
+        },
+      )
       .finally(() => {
         busy = false;
         if (next) {

@@ -161,11 +161,13 @@ function Nav({ song, current }: { song: Song; current: Workspace }) {
 /** What is found, for those who hear the page. */
 function FindingsSaid() {
   const findings = useResults((s) => s.findings);
+  const checked = useResults((s) => s.checked);
   const open = findings.filter((f) => f.waived === undefined);
+  const none = { yet: "", done: "No findings", failed: "Not checked" }[checked];
   const count = open.length === 1 ? "1 finding" : `${open.length} findings`;
   return (
     <div className="visually-hidden" aria-live="polite">
-      {open.length ? `${count}. ${firstOf(open).message}` : "No findings"}
+      {open.length ? `${count}. ${firstOf(open).message}` : none}
     </div>
   );
 }

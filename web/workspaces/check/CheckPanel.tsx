@@ -11,7 +11,9 @@ import { MomentTab } from "./MomentTab";
 import { OverviewTab } from "./OverviewTab";
 import "./style.scss";
 
-const count = (n: number): string => {
+const count = (checked: "yet" | "done" | "failed", n: number): string => {
+  if (checked === "yet") return "Checking …";
+  if (checked === "failed") return "Not checked";
   if (n === 0) return "Nothing to look at";
   if (n === 1) return "One thing to look at";
   return `${n} things to look at`;
@@ -30,13 +32,14 @@ const TABS: readonly Tab<{ data: SectionData }>[] = [
  */
 export function CheckPanel({ data }: { data: SectionData }) {
   const findings = useResults((s) => s.findings);
+  const checked = useResults((s) => s.checked);
   const all = findings.filter((f) => f.waived === undefined);
   const waived = findings.length - all.length;
   const open = useTab("check", TABS);
   const { profile } = data.song;
   return (
     <>
-      <PanelHead title={count(all.length)}>
+      <PanelHead title={count(checked, all.length)}>
         <p className="small flush">
           {data.section.name}
           {waived > 0 && `, ${waived} left with a reason`}

@@ -1,8 +1,10 @@
+import Alert from "react-bootstrap/Alert";
 import Table from "react-bootstrap/Table";
 import { useState } from "react";
 import { Link } from "react-router";
 import { download, fileName } from "../../app/commands/files";
 import { Check, type Family, type Finding, type Severity } from "../../../core/src/index";
+import { checkAgain } from "../../app/store/analysis";
 import { useResults } from "../../app/store/results";
 import type { SectionData } from "../../app/store/sectionData";
 import { edit } from "../../app/store/song";
@@ -16,10 +18,12 @@ import { Button } from "../../kit/Button";
 /** What was found in the section, the gravest first, with what can be done about it. */
 export function FindingsTab({ data }: { data: SectionData }) {
   const findings = useResults((s) => s.findings);
+  const checked = useResults((s) => s.checked);
   const [filter, setFilter] = useState<Filter>(NO_FILTER);
   const all = findings.filter((f) => f.waived === undefined);
   const open = all.filter((f) => passes(f, filter));
   const waived = findings.filter((f) => f.waived !== undefined);
+  if (checked !== "done") return <Unchecked failed={checked === "failed"} name={data.section.name} />;
   return (
     <>
       {all.length > 3 && <Filters data={data} findings={all} filter={filter} set={setFilter} />}
@@ -48,6 +52,16 @@ export function FindingsTab({ data }: { data: SectionData }) {
         <TakeAway data={data} />
       </Fold>
     </>
+  );
+}
+
+/** Nothing is said of a section that was not looked at. */
+function Unchecked({ failed, name }: { failed: boolean; name: string }) {
+  if (!failed) return <p role="status">{name} is being checked …</p>;
+  return (
+    <Alert bsPrefix="problem" variant="" transition={false}>
+      {name} could not be checked. What is found is not known. <Button onClick={checkAgain}>Check again</Button>
+    </Alert>
   );
 }
 

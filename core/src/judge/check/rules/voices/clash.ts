@@ -19,7 +19,7 @@ export const voiceClash: Rule = {
       counts: (p, ctx, pair) =>
         areSung(ctx, pair) &&
         (p.duration >= firstOf(ctx.meter.beats).duration || metricalLevel(ctx.meter, p.tick) >= -2),
-      at: (p) => `${p.first.pitch} against ${p.second.pitch}`,
+      at: (_, top, low) => `${top} against ${low}`,
       amount: (p, { meter }) => beatsText(meter, p.duration),
     }),
 };

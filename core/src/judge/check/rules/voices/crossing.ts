@@ -18,7 +18,7 @@ export const voiceCrossing: Rule = {
       says: "cross",
       // In a band lines that accompany may cross; what crosses the tune or a voice takes its place.
       counts: (_, ctx, pair) => ctx.song.profile === "chorale" || isLed(ctx, pair),
-      at: (p) => `${p.first.pitch} and ${p.second.pitch}`,
+      at: (_, top, low) => `${top} and ${low}`,
       amount: (p, { meter }) => `${counted(Math.abs(p.semitones), "semitone")}, ${beatsText(meter, p.duration)}`,
     }),
 };

@@ -15,7 +15,7 @@ export const voiceOverlap: Rule = {
     betweenVoices(ctx, {
       kind: "overlap",
       says: "overlap",
-      at: (p) => `${p.first.pitch} and ${p.second.pitch}`,
+      at: (_, top, low) => `${top} and ${low}`,
       amount: (p, { meter }) => beatsText(meter, p.duration),
     }),
 };

@@ -1,5 +1,5 @@
 import { firstOf, lastOf } from "../../../../base/list";
-import { mod, type Midi } from "../../../../theory/pitch/pitch";
+import { mod, type Midi, type PitchName } from "../../../../theory/pitch/pitch";
 import { positionText, type Ticks } from "../../../../theory/time/meter";
 import { chordPitchClasses } from "../../../../theory/chord/chord";
 import { chordAtTick, type RealizedNote } from "../../../../song/realize";
@@ -18,8 +18,8 @@ interface PairRule {
   counts?(place: Between, ctx: CheckContext, pair: Pair): boolean;
   /** "cross", "are on one note" … after the names of the two. */
   says: string;
-  /** Words of one place. */
-  at?(place: Between): string;
+  /** Words of one place, from the pitches of the upper and the lower voice. */
+  at?(place: Between, top: PitchName, low: PitchName): string;
   amount(place: Between, ctx: CheckContext): string;
   /** Voices inside chords count too, not lines alone. */
   inside?: boolean;
@@ -72,6 +72,11 @@ export function betweenVoices(ctx: CheckContext, rule: PairRule): RawFinding[] {
     const [top, low] = above ? [a, b] : [b, a];
     const all = pair.places.filter((p) => p.kind === rule.kind && (rule.counts?.(p, ctx, { top, low }) ?? true));
     const places = rule.kind === "crossing" ? joined(all) : all;
+    const said = (place: Between) => {
+      const { first, second } = place;
+      const [high, deep] = above ? [first.pitch, second.pitch] : [second.pitch, first.pitch];
+      return rule.at ? `: ${rule.at(place, high, deep)}` : "";
+    };
     return places.map((place): RawFinding => ({
       tick: place.tick,
       duration: place.duration,
@@ -79,7 +84,7 @@ export function betweenVoices(ctx: CheckContext, rule: PairRule): RawFinding[] {
       notes: [...new Set([place.first, place.second, ...(place.before ?? [])].map((n) => n.id))],
       message:
         `${opening(top.name)} and ${low.name} ${rule.says} at ` +
-        `${positionText(ctx.meter, place.tick)}${rule.at ? `: ${rule.at(place)}` : ""}.`,
+        `${positionText(ctx.meter, place.tick)}${said(place)}.`,
       amount: rule.amount(place, ctx),
       // A crossing lasts: it has no number of chances.
       ...(rule.kind === "crossing" ? {} : { chances: pair.moves }),

@@ -27,7 +27,7 @@ export const unequalFifths: Rule = {
       kind: "unequal",
       says: "rise from a diminished into a perfect fifth",
       counts: areOuter,
-      at: (p) => `${p.first.pitch} and ${p.second.pitch}`,
+      at: (_, top, low) => `${top} and ${low}`,
       amount: () => "unequal fifths",
     }),
 };
