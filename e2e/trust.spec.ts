@@ -186,6 +186,15 @@ test("with eight parts, in every workspace and window, its lane is in view and n
   await expect(page.locator(".ruler .found.warning, .ruler .found.fault").first()).toBeVisible();
 });
 
+test("while nothing was checked no verdict is given; a judge that never comes gives none", async ({ page }) => {
+  // The worker is never read: what it would find is not known.
+  await page.route(/music\.worker/, () => undefined);
+  await open(page, crowded(), "check");
+  await expect(page.getByRole("heading", { name: "Checking …" })).toBeVisible();
+  await expect(page.getByText("is being checked …")).toBeVisible();
+  await expect(page.getByText(/Nothing (is worth|to look)|No findings/)).toHaveCount(0);
+});
+
 test("axe finds nothing in the crowded song: narrow in the light, usual in the dark", async ({ page }) => {
   test.setTimeout(240_000);
   await open(page, crowded(), "check");

@@ -1,6 +1,6 @@
 import { sure } from "../../src/base/list";
 import { must } from "../../src/base/result";
-import { withVariation } from "../../src/arrange/groove/patterns";
+import { stepHits, withVariation } from "../../src/arrange/groove/patterns";
 import { parseMeter } from "../../src/theory/time/meter";
 
 test("hats are louder off the beat and softer on it in every second pass, and their sum stays in MIDI's range", () => {
@@ -48,4 +48,13 @@ test("a hit is added a sixteenth or more from the others and off the beat, nowhe
   expect(added.length).toBeGreaterThan(0);
   expect(added.every((t) => t % 240 === 120)).toBe(true);
   expect(secondPass(every(1)).added).toEqual([]);
+});
+
+test("steps fill a length and no more: what would begin at its end belongs to what follows", () => {
+  const starts = (length: number) => stepHits([true, false], 240, length, 80).map((h) => h.start);
+  expect(starts(1920)).toEqual([0, 480, 960, 1440]);
+  expect(starts(1921)).toEqual([0, 480, 960, 1440, 1920]);
+  // The first of the figure a little louder, within MIDI's range.
+  expect(stepHits([true, true], 240, 480, 80).map((h) => h.velocity)).toEqual([92, 80]);
+  expect(stepHits([true], 240, 240, 120).map((h) => h.velocity)).toEqual([127]);
 });

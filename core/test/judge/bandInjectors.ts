@@ -332,9 +332,13 @@ export const BAND_INJECTORS: Record<string, (at: At) => Put | null> = {
       song: change(
         at,
         at.part("Bass"),
-        notes.flatMap((n, i) =>
-          i === odd ? [] : [{ id: n.id, reason: { id: "chordTone", params: { role: "Root", chord: "C" } } }],
-        ),
+        notes.map((n, i) => ({
+          id: n.id,
+          reason:
+            i === odd
+              ? { id: "rootOnBeat", params: { pitch: n.pitch.startsWith("C") ? "F#" : "C", chord: "C" } }
+              : { id: "chordTone", params: { role: "Root", chord: "C" } },
+        })),
       ),
       notes: [nth(notes, odd).id],
     };

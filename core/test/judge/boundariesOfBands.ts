@@ -312,10 +312,10 @@ export const BANDS: [what: string, rule: string, inside: Song, outside: Song][] 
   ],
   ["with a capo in fret 1 the lowest F is there, in fret 2 it is not", "capo", guitar(1), guitar(2)],
   [
-    "a note that is meant needs no reason, one among written ones does",
+    "a note that somebody wrote needs no reason; one that gives the reason of another note is told",
     "no-reason",
-    reasoned({ reason: { id: "user" } }),
     reasoned({}),
+    reasoned({ reason: { id: "rootOnBeat", params: { pitch: "F#", chord: "C" } } }),
   ],
   [
     "a reason that names the pitch is true, one that names another is not",

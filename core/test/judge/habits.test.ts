@@ -52,3 +52,47 @@ test("a name that was read off the notes and is not sure may be wrong: lighter, 
   expect(firstOf(firstOf(renamed.sections).chords).certainty).toBeUndefined();
   expect(checkSong(renamed).filter((f) => f.family === "vertical" && f.rule === "long-outside")).toEqual([]);
 });
+
+test("winds breathe too: a clarinet after twelve seconds, a trumpet after ten, a violin never", () => {
+  const held = (instrument: string, beats: number) => {
+    const song = edit(
+      songWith({
+        line: `|${" C |".repeat(8)}`,
+        melody: Array.from({ length: beats }, (_, b) => `${b} ${b % 2 ? "E5" : "G4"} 1`),
+      }),
+      { do: "setTempo", tempo: 60 },
+      { do: "setPart", part: "melody", instrument },
+    );
+    return checkSong(song).some((f) => f.rule === "breath");
+  };
+  expect([held("clarinet", 12), held("clarinet", 13)]).toEqual([false, true]);
+  expect([held("trumpet", 10), held("trumpet", 11)]).toEqual([false, true]);
+  expect(held("violin", 30)).toBe(false);
+  expect([held("mezzo", 8), held("mezzo", 9)]).toEqual([false, true]);
+});
+
+test("in a chorale the long note that ends a line is a place to breathe; elsewhere a rest or the end of a clause is", () => {
+  const lines = (long: number, profile: "chorale" | "band", words = false) => {
+    const melody = [0, 1].flatMap((line) => [
+      ...[0, 1, 2, 3].map((b) => `${line * (4 + long) + b} ${b % 2 ? "C5" : "B4"} 1`),
+      `${line * (4 + long) + 4} G4 ${long}`,
+    ]);
+    const song = edit(
+      songWith({ line: `|${" G |".repeat(4)}`, melody }),
+      { do: "setTempo", tempo: 60 },
+      { do: "setProfile", profile },
+    );
+    const tune = sure(firstOf(song.sections).notes.melody);
+    const said = words
+      ? edit(song, {
+          do: "changeNotes",
+          section: "s1",
+          part: "melody",
+          notes: [{ id: sure(tune[4]).id, lyrics: ["home,"] }],
+        })
+      : song;
+    return checkSong(said).some((f) => f.rule === "breath");
+  };
+  expect([lines(2, "chorale"), lines(1.75, "chorale")]).toEqual([false, true]);
+  expect([lines(2, "band"), lines(2, "band", true)]).toEqual([true, false]);
+});

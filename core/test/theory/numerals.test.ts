@@ -227,3 +227,9 @@ describe("changing a chord where it stands", () => {
       expect(chordSymbol(chordOfTones("C", chord(symbol).tones))).toBe(symbol);
   });
 });
+
+test("a root keeps its name in a key without a signature, and takes the key's own among flats or sharps", () => {
+  const roman = (symbol: string, key: string) => romanOf(must(parseChord(symbol)), must(parseKey(key)));
+  expect([roman("A#", "C major"), roman("Bb", "C major")]).toEqual(["#VI", "bVII"]);
+  expect([roman("D#", "F major"), roman("Gb", "G major")]).toEqual(["bVII", "VII"]);
+});

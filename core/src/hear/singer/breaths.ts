@@ -92,19 +92,20 @@ function breaks(meter: Meter, tempo: number, notes: readonly Note[], breath: Sec
 }
 
 /**
- * Phrases of a sung part in a section, and where to breathe in those that are longer than one breath of its singer.
+ * Phrases of a part that is sung or blown in a section, and where to breathe in those that are longer than one breath:
+ * that of its singer, or the one that is given.
  * Errors: `breath.part`.
  */
 export function breathsOf(
   song: Song,
-  { section: sectionId, part: partId }: { section: string; part: string },
+  { section: sectionId, part: partId, breath: own }: { section: string; part: string; breath?: Seconds },
 ): Result<SungPhrase[]> {
   const section = sectionOf(song, sectionId);
   if (!section || !partOf(song, partId))
     return fail("breath.part", `No part "${partId}" or no section "${sectionId}" is in the song`);
   const meter = sectionMeter(song, section);
   const tempo = sectionTempo(song, section);
-  const breath = singerOf(song, partId)?.breath ?? USUAL_BREATH;
+  const breath = own ?? singerOf(song, partId)?.breath ?? USUAL_BREATH;
   const notes = section.notes[partId] ?? [];
   const phrases: Note[][] = [];
   for (const note of notes) {

@@ -7,8 +7,7 @@ import { passView } from "../../../../song/passView";
 import { chordAtTick, type RealizedNote } from "../../../../song/realize";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
 import { moveNote, pcsOf } from "../lines";
-import { waysOn } from "../../../../song/onward";
-import { atSeam, inPass, acrossSeam, seamsOf, type Seam } from "./seams";
+import { atSeam, acrossSeam, seamsOf, type Seam } from "./seams";
 
 /** Reasons that promise where the line goes. */
 const PROMISES = new Set(["approachBelow", "approachAbove", "approachFifth", "approach", "anticipation"]);
@@ -63,7 +62,6 @@ export const seamApproach: Rule = {
           const missed = missedTarget(seam, last, first);
           const arrives = leadsTo(last.midi, first.midi) || mod(last.midi - first.midi, 12) === 0;
           if (!leadsOn(ctx, seam, last) || (arrives && !missed)) return [];
-          const only = waysOn(ctx.song, ctx.section.id).length === 1;
           const step = stepBefore(seam, last, first);
           const mends =
             step !== undefined && step !== last.midi && !last.pinned
@@ -79,13 +77,7 @@ export const seamApproach: Rule = {
                 `${part.name} leads with ${last.pitch} at ${positionText(ctx.meter, last.start)} of ` +
                 `${seam.from}${missed ? ` to ${missed}` : ""}, but ${seam.into} begins on ${noteOf(first.pitch)}.`,
               amount: `to ${noteOf(first.pitch)}`,
-              // Where the section goes on in other ways too, the bar is written for this pass alone.
-              fixes: only
-                ? mends
-                : mends.map((f) => ({
-                    label: `${f.label}, in this pass alone`,
-                    edit: inPass(seam.pass, f.edit, true),
-                  })),
+              fixes: mends,
             }),
           ];
         }),

@@ -1,4 +1,6 @@
 import { parallelPerfect } from "../../../../theory/motion/motion";
+import type { Part } from "../../../../song/schema";
+import { separateLines } from "../lines";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
 import { atSeam, acrossSeam, seamsOf, type Seam } from "./seams";
 
@@ -7,7 +9,7 @@ export const seamParallels: Rule = {
   title: "Parallels over a seam",
   family: "form",
   explanation:
-    "Bass and tune move in parallel fifths or octaves from the end of one section into the beginning of the " +
+    "Two lines move in parallel fifths or octaves from the end of one section into the beginning of the " +
     "next, where they are heard most plainly of all.",
   source: "Huron 2001; any harmony textbook",
   severity: { chorale: "fault", band: "note", jazz: "off", loop: "off" },
@@ -15,10 +17,24 @@ export const seamParallels: Rule = {
 };
 
 function parallels(ctx: CheckContext, seam: Seam): RawFinding[] {
-  const bass = ctx.song.parts.find((p) => p.role === "bass");
-  const tune = ctx.song.parts.find((p) => p.role === "melody");
-  const [low, high] = [bass && acrossSeam(ctx, seam, bass.id), tune && acrossSeam(ctx, seam, tune.id)];
-  if (!bass || !tune || !low || !high) return [];
+  const lines = separateLines(ctx).map((l) => l.part);
+  return lines.flatMap((a, i) =>
+    lines.slice(i + 1).flatMap((b) => (counts(ctx, a, b) ? parallelOf(ctx, seam, a, b) : [])),
+  );
+}
+
+/** Between all lines in four parts; in a band between bass and tune, where it is heard. */
+const counts = ({ song }: CheckContext, a: Part, b: Part): boolean =>
+  song.profile === "chorale" ||
+  [a, b]
+    .map((p) => p.role)
+    .sort()
+    .join() === "bass,melody";
+
+function parallelOf(ctx: CheckContext, seam: Seam, a: Part, b: Part): RawFinding[] {
+  const [x, y] = [acrossSeam(ctx, seam, a.id), acrossSeam(ctx, seam, b.id)];
+  if (!x || !y) return [];
+  const [bass, low, tune, high] = x.last.midi <= y.last.midi ? ([a, x, b, y] as const) : ([b, y, a, x] as const);
   const kind = parallelPerfect(low.last.midi, low.first.midi, high.last.midi, high.first.midi);
   if (!kind) return [];
   return [

@@ -18,6 +18,8 @@ export interface Seam {
   at: number;
   from: string;
   into: string;
+  /** The section has this pass alone: what is mended at its end is mended in it. */
+  only: boolean;
 }
 
 const nameOf = ({ song }: CheckContext, pass: Pass): string =>
@@ -47,6 +49,7 @@ export function seamsOf(ctx: CheckContext): Seam[] {
       {
         pass,
         next,
+        only: times.length === 1,
         before: ctx.pass(pass.id),
         after: ctx.pass(next.id),
         at: to * meter.bar,
@@ -57,11 +60,17 @@ export function seamsOf(ctx: CheckContext): Seam[] {
   });
 }
 
-/** What is found at a seam stands in the pass that ends: that is where it is mended. */
-export function atSeam({ pass }: Seam, found: RawFinding): RawFinding {
-  const fixes = found.fixes.map((f): Fix =>
-    isUnlike(pass) && f.edit.do !== "inPass" ? { ...f, edit: inPass(pass, f.edit) } : f,
-  );
+/**
+ * What is found at a seam stands in the pass that ends: that is where it is mended, and there alone where the section
+ * is played at other times too.
+ */
+export function atSeam({ pass, only }: Seam, found: RawFinding): RawFinding {
+  const fixes = found.fixes.map((f): Fix => {
+    if (f.edit.do === "inPass" || (only && !isUnlike(pass))) return f;
+    return only
+      ? { ...f, edit: inPass(pass, f.edit) }
+      : { label: `${f.label}, in this pass alone`, edit: inPass(pass, f.edit, true) };
+  });
   return { ...found, fixes, pass: pass.id };
 }
 

@@ -2,6 +2,8 @@ import { firstOf, sure } from "../../../../base/list";
 import { positionText, type Meter, type Ticks } from "../../../../theory/time/meter";
 import { breathsOf } from "../../../../hear/singer/breaths";
 import { isSung, singerOf, USUAL_BREATH } from "../../../../hear/singer/range";
+import { instrumentOf, type SoundKind } from "../../../../theory/instrument/instruments";
+import type { Part } from "../../../../song/schema";
 import { isWritten } from "../../../../song/document";
 import type { RealizedNote } from "../../../../song/realize";
 import { endOf } from "../lines";
@@ -12,8 +14,9 @@ export const breath: Rule = {
   title: "No place to breathe",
   family: "range",
   explanation:
-    "A sung stretch without a rest that is longer than one breath of its singer: eight seconds where none was " +
-    "measured. The fix ends notes early at the ends of words, as few as will do.",
+    "A stretch without a rest that is longer than one breath of its singer, eight seconds where none was measured, " +
+    "or of its player: ten seconds on flute and brass, twelve on reeds. The fix ends notes early at the ends of " +
+    "words, as few as will do.",
   source: "common practice",
   severity: { chorale: "warning", band: "warning", jazz: "warning", loop: "note" },
   find: (ctx) => sungTogether(phrasesOf(ctx)),
@@ -63,15 +66,25 @@ function longest(notes: readonly RealizedNote[], meter: Meter, chorale: boolean)
   return most;
 }
 
-const phrasesOf = ({ song, section, meter, sliced }: CheckContext): RawFinding[] =>
-  song.parts
-    .filter((p) => isSung(song, p) && isWritten(p))
+/** Sounds that are made with breath, and how long one of them lasts at ease, in seconds (common practice). */
+const BLOWN: Partial<Record<SoundKind, number>> = { flute: 10, reed: 12, brass: 10 };
+
+/** How long a part can go on in one breath; null where it needs none. */
+function breathOf({ song }: CheckContext, part: Part): number | null {
+  if (isSung(song, part)) return singerOf(song, part.id)?.breath ?? USUAL_BREATH;
+  return part.role === "drums" ? null : (BLOWN[instrumentOf(part.instrument, song).sound] ?? null);
+}
+
+const phrasesOf = (ctx: CheckContext): RawFinding[] =>
+  ctx.song.parts
+    .filter((p) => isWritten(p) && breathOf(ctx, p) !== null)
     .flatMap((part): RawFinding[] => {
+      const { song, section, meter, sliced } = ctx;
+      const most = breathOf(ctx, part) ?? USUAL_BREATH;
       // Read, so that the rule runs again when the line changes.
       const notes = sliced.real.parts.find((p) => p.id === part.id)?.notes ?? [];
-      const found = notes.length ? breathsOf(song, { section: section.id, part: part.id }) : null;
+      const found = notes.length ? breathsOf(song, { section: section.id, part: part.id, breath: most }) : null;
       if (!found?.ok) return [];
-      const most = singerOf(song, part.id)?.breath ?? USUAL_BREATH;
       return found.value
         .filter((p) => p.long && (!p.breaths.length || p.breaths.some((b) => b.edit)))
         .filter(
@@ -89,8 +102,8 @@ const phrasesOf = ({ song, section, meter, sliced }: CheckContext): RawFinding[]
           parts: [part.id],
           notes: notes.filter((n) => n.start >= p.start && n.start < p.end).map((n) => n.id),
           message:
-            `${part.name} sings for ${p.seconds.toFixed(1)} s from ${positionText(meter, p.start)} without a ` +
-            `rest; one breath is ${most} s.`,
+            `${part.name} ${isSung(song, part) ? "sings" : "plays"} for ${p.seconds.toFixed(1)} s from ` +
+            `${positionText(meter, p.start)} without a rest; one breath is ${most} s.`,
           amount: `${p.seconds.toFixed(1)} s`,
           fixes: p.breaths.some((b) => b.edit)
             ? [

@@ -1,4 +1,3 @@
-import { counted } from "../../../../theory/words/english";
 import { mod, noteOf, pitchClass } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
 import { isWritten } from "../../../../song/document";
@@ -13,12 +12,12 @@ const SHARE = 0.5;
 
 export const noReason: Rule = {
   id: "no-reason",
-  title: "A note in a written line says nothing, or something else",
+  title: "A note in a written line says something else",
   family: "reason",
   explanation:
-    "A line that the application wrote says of each note why it is there. A note among them without a reason, " +
-    "or one whose reason names another pitch, was changed since. Nothing sounds wrong for it: say that it is " +
-    "meant, so that it is left alone when the line is written anew.",
+    "A line that the application wrote says of each note why it is there. One whose reason names another pitch was " +
+    "changed since. Nothing sounds wrong for it: say that it is meant, so that it is left alone when the line is " +
+    "written anew. A note that somebody wrote needs no reason.",
   source: "common practice: every note answers to something",
   severity: { chorale: "note", band: "note", jazz: "note", loop: "note" },
   heard: 0.1,
@@ -30,20 +29,17 @@ export const noReason: Rule = {
         const generated = notes.filter((n) => n.reason && !OWN.has(n.reason.id));
         if (!notes.length || generated.length < notes.length * SHARE) return [];
         return notes.flatMap((n): RawFinding[] => {
-          const silent = !n.reason && !n.pinned;
-          if (!silent && !saysOther(n)) return [];
+          if (!saysOther(n)) return [];
           return [
             {
               tick: n.start,
               duration: n.duration,
               parts: [part.id],
               notes: [n.id],
-              message: silent
-                ? `${part.name}: ${n.pitch} at ${positionText(ctx.meter, n.start)} has no reason, as the ` +
-                  `other ${counted(generated.length, "note")} have.`
-                : `${part.name}: ${n.pitch} at ${positionText(ctx.meter, n.start)} gives a reason that ` +
-                  `is no longer true: ${describeReason(n.reason)}.`,
-              amount: silent ? "no reason" : "another pitch",
+              message:
+                `${part.name}: ${n.pitch} at ${positionText(ctx.meter, n.start)} gives a reason that ` +
+                `is no longer true: ${describeReason(n.reason)}.`,
+              amount: "another pitch",
               fixes: [meant(ctx, part.id, n)],
             },
           ];

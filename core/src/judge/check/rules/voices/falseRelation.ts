@@ -1,9 +1,15 @@
 import { sure } from "../../../../base/list";
-import { parseNote, noteOf } from "../../../../theory/pitch/pitch";
+import { mod, parseNote, noteOf, type Midi } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
 import { lastBegun, type RealizedNote } from "../../../../song/realize";
 import type { Line, RawFinding, Rule } from "../../rule";
-import { chordOfLine, endOf, linesOf, noteAt } from "../lines";
+import { chordOfLine, endOf, linesOf, mends, moveNote, noteAt } from "../lines";
+
+/** The altered note in the octave nearest to the other one. */
+const chromatic = (was: RealizedNote, now: RealizedNote): Midi => {
+  const up = mod(now.midi - was.midi, 12);
+  return was.midi + (up > 6 ? up - 12 : up);
+};
 
 export const falseRelation: Rule = {
   id: "false-relation",
@@ -50,7 +56,13 @@ export const falseRelation: Rule = {
                 `${was.pitch} of ${a.name} is contradicted by ${now.pitch} of ${b.name} at ` +
                 `${positionText(ctx.meter, tick)}.`,
               amount: "a chromatic semitone",
-              fixes: [],
+              // Another tone of the chord, or the line that had the note takes the chromatic step itself.
+              fixes: [
+                ...mends(ctx, b.part, now, (m) => mod(m - now.midi, 12) !== 0),
+                ...(own && !own.pinned && own.start === tick && Math.abs(was.midi - chromatic(was, now)) === 1
+                  ? moveNote(ctx, a.part, own, chromatic(was, now))
+                  : []),
+              ],
               lighter: Math.max(a.lighter, b.lighter),
             },
           ];
