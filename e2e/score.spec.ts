@@ -46,7 +46,7 @@ test("notes by mouse and keyboard: add, move, resize, step, pickup, delete", asy
   await page.locator(".lane.bass [data-note]").first().focus();
   const pitch = async () => firstOf(await bass())[2];
   await page.getByRole("button", { name: "scale", exact: true }).click();
-  await page.locator(".lane.bass [data-note]").first().click();
+  await page.locator(".lane.bass [data-note] .head").first().click();
   const start = await pitch();
   await page.keyboard.press("ArrowUp");
   await page.keyboard.press("ArrowDown");
@@ -80,7 +80,7 @@ test("findings follow a note while it is dragged, and a chord that changes under
   await page.locator("[data-chord]").nth(1).dblclick();
   await page.getByLabel("Chord symbol").fill("B7");
   await page.getByLabel("Chord symbol").press("Enter");
-  await expect(page.locator(".findings")).toContainText("C 2 is held into B7, where it is the flat ninth");
+  await expect(page.locator(".findings")).toContainText("C2 is held into B7, where it is the flat ninth");
   // Dragging it down to B, without letting go: the findings change with the mouse.
   const head = sure(await page.locator(".lane.bass [data-note] .head").first().boundingBox());
   await page.getByRole("button", { name: "semitones" }).click();

@@ -117,8 +117,14 @@ export const VOICES: [what: string, rule: string, inside: Song, outside: Song][]
   [
     "a bass that walks through the chord after its first note is as written",
     "written-bass",
-    songWith({ line: "| C |", bass: ["0 C2 1", "1 E2 1", "2 G2 1", "3 E2 1"] }),
-    songWith({ line: "| C |", bass: ["0 G2 1", "1 E2 1", "2 G2 1", "3 E2 1"] }),
+    piano("| C |", ["C4 E4 G4"], { bass: ["0 C2 1", "1 E2 1", "2 G2 1", "3 E2 1"] }),
+    piano("| C |", ["C4 E4 G4"], { bass: ["0 G2 1", "1 E2 1", "2 G2 1", "3 E2 1"] }),
+  ],
+  [
+    "a bass that sounds alone makes no inversion of what nobody plays",
+    "written-bass",
+    songWith({ line: "| C |", bass: ["0 G2 4"] }),
+    piano("| C |", ["C4 E4 G4"], { bass: ["0 G2 4"] }),
   ],
   [
     "short stabs say as much as a held chord: a minor third in them under a major symbol",

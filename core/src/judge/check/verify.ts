@@ -95,9 +95,18 @@ export interface SafeFixes {
   left: number;
 }
 
+/** Whether an edit gives the tune other notes: that is for its composer to say. Notes that end earlier stay its own. */
+function rewritesTune(song: Song, edit: Edit): boolean {
+  if (edit.do === "all") return edit.edits.some((e) => rewritesTune(song, e));
+  if (edit.do === "inPass") return rewritesTune(song, edit.edit);
+  if (edit.do !== "changeNotes" && edit.do !== "removeNotes" && edit.do !== "setNotes") return false;
+  if (song.parts.find((p) => p.id === edit.part)?.role !== "melody") return false;
+  return edit.do !== "changeNotes" || edit.notes.some((n) => n.pitch !== undefined || n.start !== undefined);
+}
+
 /**
  * Mends the findings of a section that are named, the gravest first, as far as that is safe. Nothing that is left with
- * a reason is touched.
+ * a reason is touched, and no tune is given other notes.
  */
 export function safeFixes(
   song: Song,
@@ -115,6 +124,7 @@ export function safeFixes(
   const least = (f: Finding): Severity => (f.severity === "note" ? "note" : "warning");
   const current = (id: string) =>
     checker.section(now, sectionId).find((f) => f.waived === undefined && f.places.some((p) => p.id === id));
+  const isSafe = (fix: Fix): boolean => !rewritesTune(song, fix.edit);
   const make = (found: Finding, place: FindingPlace, fix: Fix | undefined): boolean => {
     const after = fix && applyEdit(now, fix.edit);
     if (!fix || !after?.ok) return false;
@@ -129,7 +139,7 @@ export function safeFixes(
     const ids = whole?.places.map((p) => p.id) ?? [];
     const all =
       whole &&
-      tryFixes(now, whole, { fixes: whole.forAll, ids, checker, worst: least(whole) }).find(
+      tryFixes(now, whole, { fixes: whole.forAll.filter(isSafe), ids, checker, worst: least(whole) }).find(
         (t) => t.mends && t.brings === null,
       );
     if (whole && all && make(whole, firstOf(whole.places), all.fix)) continue;
@@ -137,8 +147,9 @@ export function safeFixes(
       // As it stands by now: an earlier step may have mended it, or changed the notes that its fix speaks of.
       const found = current(id);
       const place = found?.places.find((p) => p.id === id);
-      if (found && place && !make(found, place, verifiedFixes(now, found, place, { checker, worst: least(found) })[0]))
-        left++;
+      if (!found || !place) continue;
+      const safe = { ...place, fixes: place.fixes.filter(isSafe) };
+      if (!make(found, place, verifiedFixes(now, found, safe, { checker, worst: least(found) })[0])) left++;
     }
   }
   return { steps, edit: edits.length ? { do: "all", label: "mend what is safe", edits } : null, left };

@@ -52,13 +52,15 @@ export const writtenBass: Rule = {
 };
 
 /** The note that lies lowest at the beginning of a chord and for most of its time, where it is not the written bass. */
-function otherBass({ song }: CheckContext, { written, slices }: Harmony): SliceNote | null {
+function otherBass({ song }: CheckContext, { written, slices, harmonic }: Harmony): SliceNote | null {
   const bassParts = new Set(song.parts.filter((p) => p.role === "bass").map((p) => p.id));
   const begins = slices.find((s) => s.start === written.start);
   const low = begins?.notes[0];
   const wanted = bassPc(written.chord);
   const slash = written.symbol.includes("/");
   if (!low || mod(low.note.midi, 12) === wanted) return null;
+  // A bass that sounds alone makes no inversion.
+  if (!slash && !harmonic.length) return null;
   const withBass = slices.some((s) => s.notes.some((n) => bassParts.has(n.part)));
   // Without a bass the chord stands for itself, unless the bass is asked for by name.
   if (withBass ? !bassParts.has(low.part) : !slash) return null;
