@@ -91,6 +91,12 @@ export const VOICES: [what: string, rule: string, inside: Song, outside: Song][]
     withLines("| C/G | G |", { Tune: ["0 C5 4", "4 D5 4"], Bass: ["0 G2 4", "4 G2 4"] }),
   ],
   [
+    "a suspension may stand against its resolution in the bass a ninth below, nowhere nearer",
+    "against-resolution",
+    withLines("| F | C |", { Tune: ["0 C5 4", "4 C5 4"], Alto: ["0 F4 5", "5 E4 3"], Bass: ["0 F2 4", "4 E3 4"] }),
+    withLines("| F | C |", { Tune: ["0 C5 4", "4 E5 4"], Alto: ["0 F4 5", "5 E4 3"], Bass: ["0 F2 4", "4 C3 4"] }),
+  ],
+  [
     "a major triad doubles its root, not its third",
     "doubled-third",
     withLines("| F |", { Tune: ["0 A4 4"], Alto: ["0 F4 4"], Tenor: ["0 C4 4"], Bass: ["0 F2 4"] }),

@@ -34,6 +34,7 @@ import { lowIntervals } from "./vertical/lowIntervals";
 import { missingTone } from "./vertical/missingTone";
 import { otherChord } from "./vertical/otherChord";
 import { writtenBass } from "./vertical/writtenBass";
+import { againstResolution } from "./voices/againstResolution";
 import { augmentedSecond } from "./voices/augmentedSecond";
 import { voiceClash } from "./voices/clash";
 import { contraryPerfects } from "./voices/contrary";
@@ -72,6 +73,7 @@ export const RULES: readonly Rule[] = [
   leadingTone,
   seventh,
   suspension,
+  againstResolution,
   doubledLeadingTone,
   doubledTension,
   doubledThird,

@@ -1,6 +1,6 @@
 import { firstOf, sure } from "../../../../base/list";
 import { counted } from "../../../../theory/words/english";
-import { mod } from "../../../../theory/pitch/pitch";
+import { mod, type Midi } from "../../../../theory/pitch/pitch";
 import { positionText, type Ticks } from "../../../../theory/time/meter";
 import { chordPitchClasses } from "../../../../theory/chord/chord";
 import { spellAt } from "../../../../song/spell";
@@ -9,6 +9,7 @@ import { instrumentOf, midiRange } from "../../../../theory/instrument/instrumen
 import type { Slice, SliceNote } from "../../../../hear/slice/slices";
 import type { Edit } from "../../../../song/edits";
 import type { CheckContext, Fix, RawFinding, Rule } from "../../rule";
+import { mends } from "../lines";
 
 export const outerParallels: Rule = {
   id: "parallels",
@@ -101,8 +102,12 @@ function parallelAt(ctx: CheckContext, slice: Slice, before: Outer, now: Outer):
 /** So many fixes are offered. */
 const FIXES = 2;
 
-/** The nearest tones of the chord that the bass could go to; without any an octave the other way. */
-function fixesAt({ song, section }: CheckContext, slice: Slice, before: Outer, now: Outer): Fix[] {
+/**
+ * The nearest tones of the chord that the bass could go to; without any an octave the other way. Last, since it may be
+ * the tune, another tone for the top.
+ */
+function fixesAt(ctx: CheckContext, slice: Slice, before: Outer, now: Outer): Fix[] {
+  const { song, section } = ctx;
   const { note, part: id } = now.bass;
   const part = sure(song.parts.find((p) => p.id === id));
   const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).comfortable);
@@ -114,11 +119,15 @@ function fixesAt({ song, section }: CheckContext, slice: Slice, before: Outer, n
     .slice(0, FIXES);
   // Without a chord to choose from, an octave the other way still breaks the parallel.
   const octave = note.midi + (note.midi > before.bass.note.midi ? -12 : 12);
-  return (near.length ? near : [octave]).map((midi): Fix => {
+  const lead = sure(song.parts.find((p) => p.id === now.top.part));
+  const clear = (midi: Midi) =>
+    midi > note.midi && parallelPerfect(before.bass.note.midi, note.midi, before.top.note.midi, midi) === null;
+  const moved = (near.length ? near : [octave]).map((midi): Fix => {
     const pitch = spellAt(song, section, note.start, midi);
     const edit: Edit = { do: "changeNotes", section: section.id, part: id, notes: [{ id: note.id, pitch }] };
     return { label: `Bass to ${pitch}`, edit };
   });
+  return [...moved, ...mends(ctx, lead, now.top.note, clear).slice(0, 1)];
 }
 
 /**
