@@ -1,7 +1,8 @@
-import { firstOf, nth } from "../../../base/list";
+import { firstOf, lastOf, nth } from "../../../base/list";
 import { mod, type Midi } from "../../../theory/pitch/pitch";
 import { positionText, type Ticks } from "../../../theory/time/meter";
-import { chordPitchClasses } from "../../../theory/chord/chord";
+import { chordPitchClasses, rootPc } from "../../../theory/chord/chord";
+import { pairReport, type BetweenKind } from "../../../hear/line/between";
 import { chordAtTick, lastBegun, type RealizedChord, type RealizedNote } from "../../../song/realize";
 import { partVoices, type Voice } from "../../../hear/voice/voices";
 import { capital } from "../../../theory/words/english";
@@ -133,14 +134,64 @@ export function tonesFor(ctx: CheckContext, part: Part, note: RealizedNote): Mid
     .sort((a, b) => Math.abs(a - note.midi) - Math.abs(b - note.midi));
 }
 
-/** Up to two fixes: the nearest tones that pass a test. */
-export const mends = (ctx: CheckContext, part: Part, note: RealizedNote, clear: (midi: Midi) => boolean): Fix[] =>
-  note.pinned
-    ? []
-    : tonesFor(ctx, part, note)
-        .filter(clear)
-        .slice(0, 2)
-        .flatMap((midi) => moveNote(ctx, part, note, midi));
+/** So many of the nearest tones are weighed against each other. */
+const WEIGHED = 6;
+
+/** Up to two fixes: of the tones that pass a test those that do the least harm elsewhere, the nearest first. */
+export function mends(ctx: CheckContext, part: Part, note: RealizedNote, clear: (midi: Midi) => boolean): Fix[] {
+  if (note.pinned) return [];
+  const tones = tonesFor(ctx, part, note).filter(clear).slice(0, WEIGHED);
+  return leastHarm(ctx, part, note, tones)
+    .slice(0, 2)
+    .flatMap((midi) => moveNote(ctx, part, note, midi));
+}
+
+/** What another line does to a tone that is tried, and what the chord misses without the one that stands there. */
+const HARM: Partial<Record<BetweenKind, number>> = { crossing: 3, parallel: 3, clash: 2, overlap: 1 };
+const LOST_THIRD = 3;
+
+/** Tones for a note of a line by what they would bring between it and the others; equal ones stay in their order. */
+function leastHarm(ctx: CheckContext, part: Part, note: RealizedNote, tones: readonly Midi[]): Midi[] {
+  const lines = separateLines(ctx);
+  const line = lines.find((l) => l.part.id === part.id && l.notes[lastBegun(l.notes, note.start)] === note);
+  if (!line || tones.length < 2) return [...tones];
+  const at = lastBegun(line.notes, note.start);
+  const own = line.notes.slice(Math.max(0, at - 1), at + 2);
+  const [from, to] = [firstOf(own).start, endOf(lastOf(own))];
+  const others = lines
+    .filter((l) => l !== line)
+    .map((l) => ({
+      above: ctx.pair(line, l).above,
+      around: l.notes.slice(Math.max(0, lastBegun(l.notes, from)), lastBegun(l.notes, to - 1) + 1),
+    }));
+  const ground = { meter: ctx.meter, chords: ctx.sliced.real.chords };
+  const onlyThird = isOnlyThird(
+    ctx,
+    note,
+    others.map((o) => o.around),
+  );
+  const harm = (midi: Midi): number => {
+    const tried = own.map((n) => (n === note ? { ...n, midi } : n));
+    const between = others.flatMap(({ above, around }) => pairReport(tried, around, { ...ground, above }).places);
+    const lost = onlyThird && mod(midi - note.midi, 12) !== 0 ? LOST_THIRD : 0;
+    return lost + between.reduce((sum, p) => sum + (HARM[p.kind] ?? 0), 0);
+  };
+  return tones
+    .map((midi) => ({ midi, harm: harm(midi) }))
+    .sort((a, b) => a.harm - b.harm)
+    .map((t) => t.midi);
+}
+
+/** Whether nobody else has the third of the chord that a note has. */
+function isOnlyThird(ctx: CheckContext, note: RealizedNote, others: readonly (readonly RealizedNote[])[]): boolean {
+  const chord = chordOfLine(ctx, note.start)?.chord;
+  const third = chord?.tones.find((t) => t.degree === 3);
+  const pc = mod(note.midi, 12);
+  if (!chord || !third || mod(pc - third.semitones, 12) !== rootPc(chord)) return false;
+  return !others.some((line) =>
+    line.some((n) => n.start <= note.start && note.start < endOf(n) && mod(n.midi, 12) === pc),
+  );
+}
 
 /** The last note of a line under each chord that goes straight on into the next one. */
 export function changesOf(ctx: CheckContext, { notes }: Line): { from: RealizedNote; to: RealizedNote }[] {

@@ -167,11 +167,13 @@ function clearTone(
   const tones = Array.from({ length: 2 * NEAR + 1 }, (_, k) => note.midi - NEAR + k)
     .filter((m) => m !== note.midi && m >= least && m <= most && pcs.includes(mod(m, 12)))
     .sort((x, y) => Math.abs(x - note.midi) - Math.abs(y - note.midi));
-  const clear = tones.find((midi) => {
+  const left = (midi: Midi) => {
     const tried = own.map((n) => (n === note ? { ...n, midi } : n));
-    return !pairReport(tried, around, { meter: ctx.meter, chords: ctx.sliced.real.chords, above }).places.some(
-      (p) => p.first.id === note.id || (p.kind === "parallel" && p.second.start <= to),
-    );
-  });
-  return clear ?? null;
+    return pairReport(tried, around, { meter: ctx.meter, chords: ctx.sliced.real.chords, above }).places;
+  };
+  const clear = tones.find(
+    (midi) => !left(midi).some((p) => p.first.id === note.id || (p.kind === "parallel" && p.second.start <= to)),
+  );
+  // Where none is clear of everything, one that mends this much.
+  return clear ?? tones.find((midi) => !left(midi).some((p) => p.kind === place.kind)) ?? null;
 }
