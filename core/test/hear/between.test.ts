@@ -1,6 +1,6 @@
 import { firstOf, sure } from "../../src/base/list";
 import fc from "fast-check";
-import { byVoice, pairReport, sameVoice } from "../../src/hear/line/between";
+import { byVoice, doubles, pairReport, sameVoice } from "../../src/hear/line/between";
 import { checkSong } from "../../src/judge/check/check";
 import { must } from "../../src/base/result";
 import { parseMeter } from "../../src/theory/time/meter";
@@ -244,4 +244,43 @@ test("a finding between two voices is one, with its places, and its fixes mend i
   expect(left(edit(both, sure(all).edit))).toEqual([]);
   const before = sure(firstOf(both.sections).notes[part]).map((n) => pitchMidi(n.pitch));
   expect(before).toEqual([60, 62, 64, 65]);
+});
+
+test("four moves in a row in octaves are one voice for that long, three are parallels", () => {
+  const moved = (moves: number) => {
+    // A step up each time, and a third apart before and after: what lies between goes along in octaves.
+    const high = [60, ...Array.from({ length: moves + 1 }, (_, i) => 72 + 2 * (i % 2)), 71];
+    const low = [56, ...Array.from({ length: moves + 1 }, (_, i) => 60 + 2 * (i % 2)), 62, 64, 65, 64, 62];
+    const at = (part: string, midis: number[]) =>
+      line(
+        part,
+        midis.map((m, i) => [i, m, 1] as const),
+      );
+    return pairReport(at("a", high), at("b", low), GROUND).places.filter((p) => p.kind === "parallel").length;
+  };
+  expect([moved(3), moved(4)]).toEqual([3, 0]);
+});
+
+test("the upper of two lines is that above in two thirds of the moments, else the one above in the song", () => {
+  const steady = line(
+    "b",
+    [0, 1, 2, 3, 4, 5].map((b) => [b, 64, 1] as const),
+  );
+  const over = (times: number) =>
+    line(
+      "a",
+      [0, 1, 2, 3, 4, 5].map((b) => [b, b < times ? 67 : 60, 1] as const),
+    );
+  const above = (times: number) => pairReport(over(times), steady, { ...GROUND, leaning: -5 }).above;
+  expect([above(4), above(3)]).toEqual([true, false]);
+});
+
+test("a line of four notes that goes along in octaves doubles another one; of three notes it may be chance", () => {
+  const notes = (part: string, by: number, n: number) =>
+    line(
+      part,
+      [60, 62, 64, 65].slice(0, n).map((m, i) => [i, m + by, 1] as const),
+    );
+  const one = (n: number) => doubles(notes("a", 0, n), notes("b", 12, n), GROUND);
+  expect([one(3), one(4)]).toEqual([false, true]);
 });

@@ -2,6 +2,9 @@ import fc from "fast-check";
 import { LEGATO, threadsOf } from "../../src/hear/voice/threads";
 import { motionBetween } from "../../src/theory/motion/motion";
 import { nonChordTones } from "../../src/hear/slice/nonChord";
+import { sure } from "../../src/base/list";
+import { partVoices } from "../../src/hear/voice/voices";
+import type { RealizedNote } from "../../src/song/realized";
 import { edit, notesOf, songWith } from "../helpers";
 
 const note = (start: number, midi: number, duration = 480) => ({ start, duration, midi });
@@ -99,4 +102,16 @@ test("a passing tone inside chords is named by its own voice, not by what is str
   expect(nonChordTones(played, { section: "s1", part }).map((t) => [t.note.pitch, t.kind])).toEqual([
     ["D4", "neighbor"],
   ]);
+});
+
+test("a part of which seven tenths are one voice is that voice, double stops or not", () => {
+  const part = { ...sure(songWith({}).parts.find((p) => p.role === "melody")), name: "Fiddle" };
+  const voice = (n: number) => Array.from({ length: n }, () => realized);
+  const realized = { start: 0 } as RealizedNote;
+  const names = (top: number, low: number) => partVoices(part, [voice(top), voice(low)]).map((v) => [v.name, v.main]);
+  expect(names(7, 3)).toEqual([
+    ["Fiddle", true],
+    ["the bottom of Fiddle", false],
+  ]);
+  expect(names(6, 4).map(([, main]) => main)).toEqual([false, false]);
 });

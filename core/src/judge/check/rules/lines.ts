@@ -52,6 +52,14 @@ export function harmonyLines(ctx: CheckContext): Line[] {
 
 /** Lines alone, one of those that double each other. */
 export function separateLines(ctx: CheckContext): Line[] {
+  const known = separateIn.get(ctx) ?? separate(ctx);
+  separateIn.set(ctx, known);
+  return known;
+}
+
+const separateIn = new WeakMap<CheckContext, Line[]>();
+
+function separate(ctx: CheckContext): Line[] {
   const voices: Line[] = [];
   for (const line of linesOf(ctx)) if (isLine(line) && !voices.some((v) => ctx.areOne(v, line))) voices.push(line);
   return voices;

@@ -8,7 +8,7 @@ import { spellAt } from "../../../../song/spell";
 import { KIND_WORDS, ROLE_WORDS, type RoleSpan } from "../../../../hear/slice/roles";
 import { playingOf } from "../../../../song/playing";
 import { BASS_STYLES } from "../../../../write/bass/styles";
-import type { RealizedNote } from "../../../../song/realize";
+import { lastBegun, type RealizedNote } from "../../../../song/realize";
 import type { Edit } from "../../../../song/edits";
 import type { CheckContext, Fix, RawFinding, Rule } from "../../rule";
 import { inOtherKey } from "../handover/oldKey";
@@ -99,7 +99,7 @@ export function outsideIn(ctx: CheckContext): RawFinding[] {
 
 /** What a foreign note rubs against as it begins to be one: ", against B3 of Voice". */
 function against({ song, sliced }: CheckContext, note: RealizedNote, tick: Ticks): string {
-  const around = sliced.slices.find((s) => s.start <= tick && tick < s.start + s.duration)?.notes ?? [];
+  const around = sliced.slices[lastBegun(sliced.slices, tick)]?.notes ?? [];
   const rubbed = around.filter((n) => n.part !== note.part && isRub(n.note.midi, note.midi));
   const names = rubbed.map((n) => `${n.note.pitch} of ${song.parts.find((p) => p.id === n.part)?.name ?? n.part}`);
   return names.length ? `, against ${listed(names)}` : "";

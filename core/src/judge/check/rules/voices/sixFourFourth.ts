@@ -2,7 +2,7 @@ import { mod } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
 import { rootPc } from "../../../../theory/chord/chord";
 import type { RawFinding, Rule } from "../../rule";
-import { changesOf, chordOfLine, endOf, harmonyLines, moveNote, opening, pcsOf } from "../lines";
+import { changesOf, chordOfLine, harmonyLines, moveNote, noteAt, opening, pcsOf } from "../lines";
 
 export const sixFourFourth: Rule = {
   id: "six-four-fourth",
@@ -15,8 +15,7 @@ export const sixFourFourth: Rule = {
   severity: { chorale: "warning", band: "off", jazz: "off", loop: "off" },
   find(ctx) {
     const lines = harmonyLines(ctx);
-    const lowest = (tick: number) =>
-      Math.min(...lines.flatMap((l) => l.notes.filter((n) => n.start <= tick && tick < endOf(n)).map((n) => n.midi)));
+    const lowest = (tick: number) => Math.min(...lines.flatMap((l) => noteAt(l, tick)?.midi ?? []));
     return lines.flatMap((line) =>
       changesOf(ctx, line).flatMap(({ from, to }): RawFinding[] => {
         const [here, next] = [chordOfLine(ctx, from.start)?.chord, chordOfLine(ctx, to.start)?.chord];
