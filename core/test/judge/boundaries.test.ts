@@ -249,10 +249,10 @@ test("a close low interval is opened downwards as far as the lowest string of a 
     checkSong(withBoth(low, high))
       .filter((f) => f.rule === "low-intervals")
       .flatMap((f) => f.fixes.map((x) => x.label));
-  expect(lowered("E2", "A2")).toContain("E2 to E1");
+  expect(lowered("E2", "A2")).toContain("Bass: E2 to E1");
   const under = lowered("Eb2", "Ab2");
   expect(under.length).toBeGreaterThan(0);
-  expect(under).not.toContain("Eb2 to Eb1");
+  expect(under).not.toContain("Bass: Eb2 to Eb1");
 });
 
 test("every rule has a severity in every profile, and is silent where it is off", () => {

@@ -1,5 +1,5 @@
 import { firstOf, sure } from "../../base/list";
-import { mod, type PitchClass } from "../../theory/pitch/pitch";
+import { mod, type Midi, type PitchClass } from "../../theory/pitch/pitch";
 import type { Key } from "../../theory/pitch/key";
 import { chordPitchClasses, rootPc } from "../../theory/chord/chord";
 import type { RealizedChord } from "../../song/realize";
@@ -27,4 +27,20 @@ export function leadingToneOf(key: Key, chord: RealizedChord | null): PitchClass
 export function seventhOf(chord: RealizedChord | null): PitchClass | null {
   const tone = chord?.chord?.tones.find((t) => t.degree === 7);
   return tone ? mod(rootPc(sure(sure(chord).chord)) + tone.semitones, 12) : null;
+}
+
+/**
+ * How far a tone that wants to fall by step should have fallen, in semitones, where it does not; null where it does, or
+ * where the next chord holds it or lacks the tone below.
+ */
+export function fallsFrom(from: Midi, to: Midi, tone: PitchClass | null, after: readonly PitchClass[]): 1 | 2 | null {
+  const pc = mod(from, 12);
+  if (pc !== tone || after.includes(pc) || to === from - 1 || to === from - 2) return null;
+  return ([1, 2] as const).find((d) => after.includes(mod(pc - d, 12))) ?? null;
+}
+
+/** Whether a leading tone does not rise although the next chord has the tone it leads to, and does not hold it. */
+export function risesFrom(from: Midi, to: Midi, leads: PitchClass | null, after: readonly PitchClass[]): boolean {
+  const pc = mod(from, 12);
+  return pc === leads && after.includes(mod(pc + 1, 12)) && !after.includes(pc) && to !== from + 1;
 }

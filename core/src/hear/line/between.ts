@@ -146,12 +146,22 @@ interface Pair {
   y: RealizedNote;
 }
 
+/** Lines of so few notes are read through faster than they are looked up. */
+const FEW = 24;
+
+/** The note of a line that began last of those that sound at a tick. */
+function noteOfAt(line: Line, bar: Ticks): (tick: Ticks) => RealizedNote | undefined {
+  if (line.length <= FEW) return (tick) => line.findLast((n) => n.start <= tick && tick < end(n));
+  const index = indexOf(line, bar);
+  return (tick) => index.at(tick).at(-1);
+}
+
 /** All moments at which both sound. */
 function pairsOf(a: Line, b: Line, meter: Meter): Pair[] {
-  const [first, second] = [indexOf(a, meter.bar), indexOf(b, meter.bar)];
+  const [first, second] = [noteOfAt(a, meter.bar), noteOfAt(b, meter.bar)];
   const moments = [...new Set([...a, ...b].map((n) => n.start))].sort((x, y) => x - y);
   return moments.flatMap((tick) => {
-    const [x, y] = [first.at(tick).at(-1), second.at(tick).at(-1)];
+    const [x, y] = [first(tick), second(tick)];
     return x && y ? [{ tick, x, y }] : [];
   });
 }
@@ -246,9 +256,15 @@ function goingAlong(pairs: readonly Pair[]): Set<number> {
   return out;
 }
 
-/** How two lines go together, place by place. */
-export function pairReport(a: Line, b: Line, { meter, chords, leaning, above: known }: PairGround): PairReport {
-  const pairs = pairsOf(a, b, meter);
+/** What two lines do to each other, in order of time. */
+export const placesBetween = (a: Line, b: Line, ground: PairGround): Between[] =>
+  placesOf(pairsOf(a, b, ground.meter), { a, b }, ground).places;
+
+function placesOf(
+  pairs: readonly Pair[],
+  { a, b }: { a: Line; b: Line },
+  { meter, chords, leaning, above: known }: PairGround,
+): { above: boolean; places: Between[] } {
   const above = known ?? isAbove(pairs, { a, b, leaning });
   const octaves = doubled(pairs.map(({ x, y }) => ({ octave: mod(x.midi - y.midi, 12) === 0 })));
   const along = goingAlong(pairs);
@@ -259,6 +275,14 @@ export function pairReport(a: Line, b: Line, { meter, chords, leaning, above: kn
     const joined = before && here.x.start - end(before.x) < beat && here.y.start - end(before.y) < beat;
     return placesAt(here, joined ? before : null, { above, octaves: octaves || along.has(i), chords });
   });
+  return { above, places };
+}
+
+/** How two lines go together, place by place. */
+export function pairReport(a: Line, b: Line, ground: PairGround): PairReport {
+  const { meter } = ground;
+  const pairs = pairsOf(a, b, meter);
+  const { above, places } = placesOf(pairs, { a, b }, ground);
   const struck = [new Set(a.map((n) => n.start)), new Set(b.map((n) => n.start))] as const;
   const common = [...struck[0]].filter((t) => struck[1].has(t)).length;
   const moments = new Set([...struck[0], ...struck[1]]).size;

@@ -13,6 +13,7 @@ import { notesAt, realizedAt } from "../../hear/sounding";
 import { doublesAt, pairAt } from "../../hear/voice/pairs";
 import { threadsAt } from "../../hear/voice/voices";
 import { slicesAt } from "../../hear/slice/facts";
+import type { Sliced } from "../../hear/slice/slices";
 import { createMemory, type Fact, type Memory, type Reader } from "../../facts/memory";
 import { noticing, joinedWeight } from "./rank";
 import { ifNamed } from "./named";
@@ -80,13 +81,15 @@ export function contextOf(read: Reader, sectionId: string): CheckContext | null 
   const { song } = read;
   const section = sectionOf(song, sectionId);
   if (!section) return null;
+  let sliced: Sliced | undefined;
   return {
     song,
     section,
     meter: sectionMeter(song, section),
     key: sectionKey(song, section),
     get sliced() {
-      return read.get(slicesAt, sectionPlace(sectionId));
+      // Asked for at every note: that it was read is recorded once.
+      return (sliced ??= read.get(slicesAt, sectionPlace(sectionId)));
     },
     threads: (part) => read.get(threadsAt, sectionPlace(sectionId), part, "held"),
     pair: (a, b) => sure(read.get(pairAt, sectionId, a.part.id, String(a.place), b.part.id, String(b.place))),

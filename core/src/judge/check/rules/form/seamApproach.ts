@@ -6,7 +6,8 @@ import { sectionOf } from "../../../../song/document";
 import { passView } from "../../../../song/passView";
 import { chordAtTick, type RealizedNote } from "../../../../song/realize";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
-import { moveNote, pcsOf } from "../lines";
+import { moveNote } from "../../ways/move";
+import { pcsOf } from "../lines";
 import { atSeam, acrossSeam, seamsOf, type Seam } from "./seams";
 
 /** Reasons that promise where the line goes. */
@@ -63,10 +64,7 @@ export const seamApproach: Rule = {
           const arrives = leadsTo(last.midi, first.midi) || mod(last.midi - first.midi, 12) === 0;
           if (!leadsOn(ctx, seam, last) || (arrives && !missed)) return [];
           const step = stepBefore(seam, last, first);
-          const mends =
-            step !== undefined && step !== last.midi && !last.pinned
-              ? moveNote(inView(ctx, seam), part, last, step)
-              : [];
+          const mends = step !== undefined && step !== last.midi ? moveNote(inView(ctx, seam), last, step) : [];
           return [
             atSeam(seam, {
               tick: last.start,

@@ -5,12 +5,12 @@ import type { Meter } from "../../../../theory/time/meter";
 import { COMP_KINDS } from "../../../../song/comp/kinds";
 import { linkedNotes } from "../../../../song/linked";
 import { ownerOf, playingOf } from "../../../../song/playing";
-import { spellAt } from "../../../../song/spell";
 import type { Part, Section, Song } from "../../../../song/schema";
 import { instrumentOf, midiRange } from "../../../../theory/instrument/instruments";
 import { singerOf, singerRange } from "../../../../hear/singer/range";
 import { pitchMidi, type Midi } from "../../../../theory/pitch/pitch";
 import type { RawFinding, Rule } from "../../rule";
+import { waysOut } from "../../ways/ways";
 
 export const outOfRange: Rule = {
   id: "out-of-range",
@@ -19,7 +19,8 @@ export const outOfRange: Rule = {
   explanation: "The note lies outside what the instrument or voice can sound, or outside the range set for the part.",
   source: "ranges of orchestration handbooks; voices in four parts after Kostka & Payne",
   severity: { chorale: "fault", band: "fault", jazz: "fault", loop: "fault" },
-  find({ song, section, sliced, meter }) {
+  find(ctx) {
+    const { song, section, sliced, meter } = ctx;
     return song.parts
       .filter((p) => p.role !== "drums")
       .flatMap((part) => {
@@ -35,18 +36,6 @@ export const outOfRange: Rule = {
               note.midi < low
                 ? note.midi + 12 * Math.ceil((low - note.midi) / 12)
                 : note.midi - 12 * Math.ceil((note.midi - high) / 12);
-            const pitch = spellAt(song, section, note.start, inside);
-            const event = note.chordId ? section.chords.find((c) => c.id === note.chordId) : undefined;
-            const pitches = event?.voicings?.[part.id]?.pitches ?? [];
-            const edit = event
-              ? {
-                  do: "pinVoicing" as const,
-                  section: section.id,
-                  part: part.id,
-                  chord: event.id,
-                  pitches: [...pitches.filter((p) => p !== note.pitch), pitch],
-                }
-              : { do: "changeNotes" as const, section: section.id, part: part.id, notes: [{ id: note.id, pitch }] };
             const by = note.midi < low ? low - note.midi : note.midi - high;
             return {
               tick: note.start,
@@ -54,7 +43,15 @@ export const outOfRange: Rule = {
               parts: [part.id],
               notes: [note.id],
               // Block chords follow their tune: there the tune or the instrument has to change.
-              fixes: part.link?.kind === "block" ? [] : [{ label: `Move to ${pitch}`, edit }],
+              fixes:
+                part.link?.kind === "block"
+                  ? []
+                  : waysOut(ctx, {
+                      notes: [note],
+                      also: inside,
+                      clear: (p) => p(note) >= low && p(note) <= high,
+                      phrases: true,
+                    }),
               amount: `${counted(by, "semitone")} ${note.midi < low ? "too low" : "too high"}`,
               message:
                 `${part.name}: ${note.pitch} at ${positionText(meter, note.start)} is outside the range ` +

@@ -6,13 +6,9 @@ import { playingOf } from "../../../../song/playing";
 import type { Part } from "../../../../song/schema";
 import type { RealizedNote } from "../../../../song/realize";
 import { neckOf } from "../../../../theory/instrument/neck";
-import { holdShape, shapeOf, SHAPE_LIMITS, type Neck } from "../../../../theory/instrument/fretboard";
-import { twoHands } from "../../../../theory/instrument/hands";
 import { instrumentOf, midiRange } from "../../../../theory/instrument/instruments";
 import type { CheckContext, Fix, RawFinding, Rule } from "../../rule";
-
-/** Whether one player can take these notes, low to high, at once. */
-type Holds = (midis: readonly number[], shape?: readonly (number | null)[]) => boolean;
+import { holdsOf } from "../../ways/hand";
 
 export const reach: Rule = {
   id: "reach",
@@ -69,21 +65,6 @@ function lowestOf({ song, section }: CheckContext, part: Part): number {
   const { capo, tuning } = playingOf(part, "voicing", { section });
   const neck = neckOf(instrumentOf(part.instrument, song), capo ?? 0, tuning);
   return neck ? Math.min(...neck.strings) + neck.capo : 0;
-}
-
-function holdsOf({ song, section }: CheckContext, part: Part): Holds | null {
-  const instrument = instrumentOf(part.instrument, song);
-  const { hands, span, capo, tuning } = playingOf(part, "voicing", { section });
-  const { held } = instrument;
-  if (held.by === "hands") return (midis) => twoHands(midis, Math.max(span ?? 0, held.span), hands ?? 2) !== null;
-  const neck: Neck | undefined = neckOf(instrument, capo ?? 0, tuning);
-  if (!neck) return null;
-  const limits = { ...SHAPE_LIMITS, highest: neck.frets, muted: neck.strings.length };
-  // Low strings that only one note at a time is asked of leave the hand free.
-  return (midis, shape) =>
-    shape
-      ? holdShape(neck, shape) !== null
-      : midis.length > neck.strings.length || shapeOf(neck, midis, limits) !== null;
 }
 
 /** What brings a chord under the hands: an outer note by an octave, or one note left out. */

@@ -1,4 +1,4 @@
-import { moveNote } from "../lines";
+import { moveNote } from "../../ways/move";
 import { sure } from "../../../../base/list";
 import { counted } from "../../../../theory/words/english";
 import { beatsText, positionText } from "../../../../theory/time/meter";
@@ -63,7 +63,7 @@ export const bassAboveChords: Rule = {
 function bassDown(ctx: CheckContext, { note, part: id }: SliceNote): Fix[] {
   const part = sure(partOf(ctx.song, id));
   const [low] = midiRange(part.range ?? instrumentOf(part.instrument, ctx.song).range);
-  return note.midi - 12 < low ? [] : moveNote(ctx, part, note, note.midi - 12);
+  return note.midi - 12 < low ? [] : moveNote(ctx, note, note.midi - 12);
 }
 
 /** Every note of the chord that lies under the bass, as many octaves up as it takes. */

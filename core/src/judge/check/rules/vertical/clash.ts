@@ -7,7 +7,8 @@ import type { SliceNote } from "../../../../hear/slice/slices";
 import { isSung } from "../../../../hear/singer/range";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
 import { inOtherKey } from "../handover/oldKey";
-import { mends, pcsOf } from "../lines";
+import { pcsOf } from "../lines";
+import { waysOut } from "../../ways/ways";
 import { outsideIn } from "./longOutside";
 import { contradictedIn } from "./otherChord";
 
@@ -98,10 +99,11 @@ export const clash: Rule = {
           amount:
             `${high.note.midi - low.note.midi === 1 ? "a semitone" : "a minor ninth"}, ` +
             `${beatsText(meter, duration)}`,
-          fixes:
-            mover.note.chordId === undefined
-              ? mends(ctx, partOf(mover.part), mover.note, (m) => !isRub(m, other.note.midi) && m !== other.note.midi)
-              : [],
+          fixes: waysOut(ctx, {
+            notes: [mover.note],
+            later: [other.note],
+            clear: (p) => !isRub(p(mover.note), p(other.note)) && p(mover.note) !== p(other.note),
+          }),
         },
       ];
     });

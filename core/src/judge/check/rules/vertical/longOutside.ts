@@ -11,6 +11,7 @@ import { BASS_STYLES } from "../../../../write/bass/styles";
 import { lastBegun, type RealizedNote } from "../../../../song/realize";
 import type { Edit } from "../../../../song/edits";
 import type { CheckContext, Fix, RawFinding, Rule } from "../../rule";
+import { waysOut } from "../../ways/ways";
 import { inOtherKey } from "../handover/oldKey";
 import { contradictedIn } from "./otherChord";
 
@@ -85,7 +86,7 @@ export function outsideIn(ctx: CheckContext): RawFinding[] {
               parts: [part.id],
               notes: [note.id],
               chances: part.notes.length,
-              fixes: waysOut(ctx, part.id, note, { span, index }),
+              fixes: waysFrom(ctx, part.id, note, { span, index }),
               amount: beatsText(meter, span.duration),
               message:
                 `${part.name}: ${note.pitch} ${held} the ${ROLE_WORDS[span.role] ?? span.role}${kind}, ` +
@@ -109,12 +110,13 @@ function against({ song, sliced }: CheckContext, note: RealizedNote, tick: Ticks
  * What is done about a note from one of its spans on: end it where the chord changes, or move it, or its rest, to the
  * nearest tones of the chord.
  */
-function waysOut(
-  { song, section, meter }: CheckContext,
+function waysFrom(
+  ctx: CheckContext,
   part: string,
   note: RealizedNote,
   { span, index }: { span: RoleSpan; index: number },
 ): Fix[] {
+  const { song, section, meter } = ctx;
   const change = (edit: { duration?: number; pitch?: string }): Edit => ({
     do: "changeNotes",
     section: section.id,
@@ -126,27 +128,24 @@ function waysOut(
   if (until > 0)
     fixes.push({ label: `End it at ${positionText(meter, span.start)}`, edit: change({ duration: until }) });
   const pcs = chordPitchClasses(sure(sure(span.chord).chord));
-  const nearest = [1, -1, 2, -2, 3, -3]
-    .map((d) => note.midi + d)
-    .filter((m) => pcs.includes(mod(m, 12)))
-    .slice(0, index > 0 ? 1 : 2);
-  for (const midi of nearest) {
-    const pitch = spellAt(song, section, span.start, midi);
-    if (index === 0) fixes.push({ label: `Move to ${pitch}`, edit: change({ pitch }) });
-    else {
-      // Only the held part moves: the note ends at the change and its neighbor continues.
-      const { start, duration } = span;
-      const on: Edit = {
-        do: "addNote",
-        section: section.id,
-        part,
-        note: { start, duration, pitch, velocity: note.velocity },
-      };
-      fixes.push({
-        label: `Resolve to ${pitch} there`,
-        edit: { do: "all", label: "resolve", edits: [change({ duration: until }), on] },
-      });
-    }
+  if (index === 0) {
+    const moved = waysOut(ctx, { notes: [note], clear: (p) => pcs.includes(mod(p(note), 12)) });
+    return [...fixes, ...moved];
   }
+  const midi = [1, -1, 2, -2, 3, -3].map((d) => note.midi + d).find((m) => pcs.includes(mod(m, 12)));
+  if (midi === undefined) return fixes;
+  // Only the held part moves: the note ends at the change and its neighbor continues.
+  const pitch = spellAt(song, section, span.start, midi);
+  const { start, duration } = span;
+  const on: Edit = {
+    do: "addNote",
+    section: section.id,
+    part,
+    note: { start, duration, pitch, velocity: note.velocity },
+  };
+  fixes.push({
+    label: `Resolve to ${pitch} there`,
+    edit: { do: "all", label: "resolve", edits: [change({ duration: until }), on] },
+  });
   return fixes;
 }

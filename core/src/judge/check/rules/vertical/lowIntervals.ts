@@ -4,13 +4,14 @@ import { counted } from "../../../../theory/words/english";
 import { intervalWords } from "../../../../theory/pitch/interval";
 import { beatsText, positionText } from "../../../../theory/time/meter";
 import { spellAt } from "../../../../song/spell";
-import type { Midi, PitchName } from "../../../../theory/pitch/pitch";
-import type { RealizedNote } from "../../../../song/realize";
+import type { Midi } from "../../../../theory/pitch/pitch";
 import { belowLimit } from "../../../../theory/motion/motion";
 import { pairRoughness } from "../../../../theory/motion/roughness";
 import { rangeOfPart } from "../../../../hear/singer/range";
 import type { SliceNote } from "../../../../hear/slice/slices";
 import type { CheckContext, Fix, RawFinding, Rule } from "../../rule";
+import { partOf } from "../../../../song/document";
+import { waysOut } from "../../ways/ways";
 
 export const lowIntervals: Rule = {
   id: "low-intervals",
@@ -48,7 +49,7 @@ export const lowIntervals: Rule = {
         duration: slice.duration,
         parts: [low.part, high.part],
         notes: [low.note.id, high.note.id],
-        fixes: [...upperRaised(ctx, low, high), ...lowerLowered(ctx, low, high), ...asOneVoice(ctx, low, high)],
+        fixes: waysApart(ctx, low, high),
         amount: `${counted(short, "semitone")} too low`,
         message:
           `The ${intervalWords(high.note.midi - low.note.midi)} ${low.note.pitch}–${high.note.pitch} at ` +
@@ -89,53 +90,39 @@ function roughnessText(low: Midi, high: Midi): string {
     : "it is about as rough higher up: a semitone rubs anywhere";
 }
 
-/** The bass and what lies on it as one voice: the upper note becomes the octave of the lower one. */
-function asOneVoice({ song, section }: CheckContext, low: SliceNote, high: SliceNote): Fix[] {
-  const part = sure(song.parts.find((p) => p.id === high.part));
-  const midi = low.note.midi + 12;
-  const [least, most] = rangeOfPart(song, part).extremes;
-  if (high.note.chordId || low.part === high.part || midi < least || midi > most) return [];
-  const pitch = spellAt(song, section, Math.max(0, high.note.start), midi);
-  return [
-    {
-      label: `${high.note.pitch} to ${pitch}, the octave of ${low.note.pitch}`,
-      edit: { do: "changeNotes", section: section.id, part: high.part, notes: [{ id: high.note.id, pitch }] },
-    },
-  ];
-}
-
-/** The upper note higher by as many octaves as it takes: a ninth may be too low where the second was. */
-function upperRaised({ song, section }: CheckContext, low: SliceNote, { note, part }: SliceNote): Fix[] {
-  const up = [12, 24].find((n) => !belowLimit(low.note.midi, note.midi + n)) ?? 24;
-  const raised = spellAt(song, section, note.start, note.midi + up);
-  if (!note.chordId) return [toPitch(section.id, part, note, raised)];
-  const event = section.chords.find((c) => c.id === note.chordId);
-  const layout = event?.voicings?.[part];
-  if (!event || !layout) return [];
-  return [
-    {
-      label: `${note.pitch} to ${raised} in the chord`,
-      edit: {
-        do: "pinVoicing",
-        section: section.id,
-        part,
-        chord: event.id,
-        pitches: [...layout.pitches.filter((p) => p !== note.pitch), raised],
-      },
-    },
-  ];
-}
-
 /** The lowest string of a bass (E1). */
 const LOWEST: Midi = 28;
 
-function lowerLowered({ song, section }: CheckContext, { note, part }: SliceNote, high: SliceNote): Fix[] {
-  const midi = note.midi - 12;
-  if (note.chordId || midi < LOWEST || belowLimit(midi, high.note.midi)) return [];
-  return [toPitch(section.id, part, note, spellAt(song, section, note.start, midi))];
+/**
+ * The upper note higher by as many octaves as it takes (a ninth may be too low where the second was), the lower one an
+ * octave lower, or both as one voice: the upper note becomes the octave of the lower one.
+ */
+function waysApart(ctx: CheckContext, low: SliceNote, high: SliceNote): Fix[] {
+  const [under, over] = [low.note.midi, high.note.midi];
+  const up = [12, 24].find((n) => !belowLimit(under, over + n)) ?? 24;
+  const octave = under + 12;
+  const pitch = spellAt(ctx.song, ctx.section, Math.max(0, high.note.start), octave);
+  const one = !high.note.chordId && low.part !== high.part && fits(ctx, high, octave);
+  const deeper = !low.note.chordId && under - 12 >= LOWEST && !belowLimit(under - 12, over);
+  return waysOut(ctx, {
+    notes: [high.note, low.note],
+    clear: (p) => p(low.note) < p(high.note) && !belowLimit(p(low.note), p(high.note)),
+    ways: [
+      ...(fits(ctx, high, over + up) ? [{ way: [{ note: high.note, midi: over + up }] }] : []),
+      ...(deeper ? [{ way: [{ note: low.note, midi: under - 12 }] }] : []),
+      ...(one
+        ? [
+            {
+              way: [{ note: high.note, midi: octave }],
+              label: `${high.note.pitch} to ${pitch}, the octave of ${low.note.pitch}`,
+            },
+          ]
+        : []),
+    ],
+  });
 }
 
-const toPitch = (section: string, part: string, { id, pitch: was }: RealizedNote, pitch: PitchName): Fix => ({
-  label: `${was} to ${pitch}`,
-  edit: { do: "changeNotes", section, part, notes: [{ id, pitch }] },
-});
+function fits({ song }: CheckContext, { part }: SliceNote, midi: Midi): boolean {
+  const [least, most] = rangeOfPart(song, sure(partOf(song, part))).extremes;
+  return midi >= least && midi <= most;
+}

@@ -4,9 +4,10 @@ import { beatsText, positionText } from "../../../../theory/time/meter";
 import { rootPc, toneName, type ChordTone } from "../../../../theory/chord/chord";
 import { ROLE_WORDS } from "../../../../hear/slice/roles";
 import { spellAt } from "../../../../song/spell";
-import { rangeOfPart } from "../../../../hear/singer/range";
 import type { CheckContext, Fix, RawFinding, Rule } from "../../rule";
-import { linesOf, moveNote, noteAt } from "../lines";
+import type { RealizedNote } from "../../../../song/realize";
+import { waysOut } from "../../ways/ways";
+import { linesOf, noteAt } from "../lines";
 import { harmoniesOf, type Harmony } from "./harmony";
 import { contradictedIn } from "./otherChord";
 
@@ -67,33 +68,17 @@ export const missingTone: Rule = {
   },
 };
 
-/** How far a doubled tone may go to become the missing one. */
-const NEAR = 5;
-
-/** A voice that doubles another one's root or fifth takes the tone; else a chord part adds it. */
+/** A voice that doubles another one takes the tone, else one that can spare its own; or a chord part adds it. */
 function waysIn(ctx: CheckContext, { written, harmonic }: Harmony, pc: number): Fix[] {
   const at = firstOf(harmonic).start;
-  const here = linesOf(ctx).flatMap((line) => {
-    const note = noteAt(line, at);
-    return note ? [{ line, note }] : [];
-  });
-  const bass = here.reduce<(typeof here)[number] | undefined>(
-    (low, h) => (low && low.note.midi <= h.note.midi ? low : h),
-    undefined,
-  );
-  const twice = here.filter(
-    (h) =>
-      h !== bass &&
-      h.line.part.role !== "melody" &&
-      !h.note.pinned &&
-      here.some((o) => o !== h && mod(o.note.midi - h.note.midi, 12) === 0),
-  );
-  const moves = twice.flatMap(({ line, note }) => {
-    const [low, high] = rangeOfPart(ctx.song, line.part).extremes;
-    const midi = Array.from({ length: NEAR }, (_, d) => [note.midi - d - 1, note.midi + d + 1])
-      .flat()
-      .find((m) => mod(m, 12) === pc && m >= low && m <= high && m > (bass?.note.midi ?? 0));
-    return midi === undefined ? [] : moveNote(ctx, line.part, note, midi);
+  const here = linesOf(ctx).flatMap((line) => noteAt(line, at) ?? []);
+  const lowest = Math.min(...here.map((n) => n.midi));
+  const upper = here.filter((n) => n.midi > lowest);
+  const isTwice = (n: RealizedNote) => here.some((o) => o !== n && mod(o.midi - n.midi, 12) === 0);
+  const moves = waysOut(ctx, {
+    notes: upper.filter(isTwice),
+    later: upper,
+    clear: (p) => upper.some((n) => mod(p(n), 12) === pc) && upper.every((n) => p(n) > lowest),
   });
   return [...moves, ...added(ctx, written.id, pc)].slice(0, 2);
 }

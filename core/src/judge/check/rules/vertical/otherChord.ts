@@ -14,7 +14,8 @@ import { keyName } from "../../../../theory/pitch/key";
 import type { RealizedChord } from "../../../../song/realize";
 import type { Edit } from "../../../../song/edits";
 import type { Slice } from "../../../../hear/slice/slices";
-import type { CheckContext, RawFinding, Rule } from "../../rule";
+import type { CheckContext, Fix, RawFinding, Rule } from "../../rule";
+import { bestOf } from "../../ways/ways";
 import { harmoniesOf } from "./harmony";
 
 /** Share of a harmony's time for which another tone must sound in the place of one of its own (common practice). */
@@ -96,6 +97,7 @@ export const otherChord: Rule = {
   find(ctx) {
     return contradictedIn(ctx).map(({ chord, missing, rival, time, notes, slices }): RawFinding => {
       const wanted = toneName(sure(chord.chord), missing);
+      const root = rootPc(sure(chord.chord));
       const rivalName = sure(
         slices.flatMap((s) => s.notes).find((n) => mod(n.note.midi, 12) === rival),
       ).note.pitch.replace(/-?\d+$/, "");
@@ -110,11 +112,33 @@ export const otherChord: Rule = {
           `if at all: ${rivalName} sounds for ` +
           `${beatsText(ctx.meter, time)}${symbol ? `, which makes it ${symbol}` : ""}.`,
         amount: beatsText(ctx.meter, time),
-        fixes: symbol ? [{ label: `Write ${symbol}`, edit: renamed(ctx, chord, symbol) }] : [],
+        fixes: [
+          ...(symbol ? [{ label: `Write ${symbol}`, edit: renamed(ctx, chord, symbol) }] : []),
+          ...playedAsWritten(ctx, notes, { wanted, by: mod(root + missing.semitones - rival + 6, 12) - 6 }),
+        ],
       };
     });
   },
 };
+
+/** Everybody who has the other tone plays the one that is written. */
+function playedAsWritten(
+  ctx: CheckContext,
+  notes: Contradicted["notes"],
+  { wanted, by }: { wanted: string; by: number },
+): Fix[] {
+  const real = notes.flatMap(
+    ({ id, part }) =>
+      ctx
+        .threads(part)
+        .flat()
+        .find((n) => n.id === id) ?? [],
+  );
+  if (real.length < notes.length || real.some((n) => n.pinned)) return [];
+  return bestOf(ctx, [
+    { way: real.map((note) => ({ note, midi: note.midi + by })), label: `Play ${wanted} as written` },
+  ]);
+}
 
 /** What the notes under a chord make, if it is another chord on the same bass. */
 export function soundingSymbol(ctx: CheckContext, chord: RealizedChord, slices: readonly Slice[]): string | null {

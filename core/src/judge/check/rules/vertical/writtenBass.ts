@@ -5,15 +5,12 @@ import { firstOf } from "../../../../base/list";
 import type { SliceNote } from "../../../../hear/slice/slices";
 import { partOf } from "../../../../song/document";
 import { spellAt } from "../../../../song/spell";
-import { rangeOfPart } from "../../../../hear/singer/range";
 import type { CheckContext, Fix, RawFinding, Rule } from "../../rule";
-import { moveNote } from "../lines";
+import { waysOut } from "../../ways/ways";
 import { harmoniesOf, type Harmony } from "./harmony";
 
 /** Share of a chord's time for which its written bass must be the lowest for the inversion to be as written. */
 const SHARE = 0.5;
-/** A bass further than this from where it stands is another phrase. */
-const NEAR = 9;
 
 export const writtenBass: Rule = {
   id: "written-bass",
@@ -72,16 +69,21 @@ function otherBass({ song }: CheckContext, { written, slices, harmonic }: Harmon
   return time(right) < SHARE * time(sounding) ? low : null;
 }
 
-/** The lowest note goes to the written bass, the nearest that stays lowest. */
+/** So many of the notes above could go below it instead. */
+const ABOVE = 2;
+
+/** The lowest note goes to the written bass, or one above that has it goes below. */
 function lowered(ctx: CheckContext, { written, slices }: Harmony, low: SliceNote): Fix[] {
-  const part = partOf(ctx.song, low.part);
-  if (!part || low.note.pinned) return [];
-  const [least, most] = rangeOfPart(ctx.song, part).extremes;
-  const above = slices.find((s) => s.start === written.start)?.notes[1]?.note.midi ?? most;
-  const midi = Array.from({ length: NEAR }, (_, d) => [low.note.midi - d - 1, low.note.midi + d + 1])
-    .flat()
-    .find((m) => mod(m, 12) === bassPc(written.chord) && m >= least && m <= Math.min(most, above));
-  return midi === undefined ? [] : moveNote(ctx, part, low.note, midi);
+  const begins = slices.find((s) => s.start === written.start)?.notes ?? [];
+  const wanted = bassPc(written.chord);
+  return waysOut(ctx, {
+    notes: [low.note],
+    later: begins.slice(1, ABOVE + 1).map((n) => n.note),
+    clear(p) {
+      const lowest = Math.min(...begins.map((n) => p(n.note)));
+      return mod(lowest, 12) === wanted && (p(low.note) === low.note.midi || p(low.note) === lowest);
+    },
+  });
 }
 
 /** Or the symbol says what sounds. */

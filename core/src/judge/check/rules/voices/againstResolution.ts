@@ -4,7 +4,8 @@ import { beatsText, positionText } from "../../../../theory/time/meter";
 import { textbookKind } from "../../../../hear/slice/roles";
 import type { RealizedNote } from "../../../../song/realize";
 import type { CheckContext, Line, RawFinding, Rule } from "../../rule";
-import { goesOn, linesOf, mends, noteAt, opening } from "../lines";
+import { waysOut } from "../../ways/ways";
+import { goesOn, linesOf, noteAt, opening } from "../lines";
 
 /** Where a note is a suspension, and the note it falls to. */
 function suspended(ctx: CheckContext, { part, notes }: Line, i: number): { tick: number; falls: RealizedNote } | null {
@@ -46,7 +47,7 @@ export const againstResolution: Rule = {
                 `${has.pitch} at ${positionText(ctx.meter, tick)}.`,
               amount: beatsText(ctx.meter, falls.start - tick),
               lighter: Math.max(line.lighter, other.lighter),
-              fixes: mends(ctx, other.part, has, (m) => mod(m - falls.midi, 12) !== 0),
+              fixes: waysOut(ctx, { notes: [has], clear: (p) => mod(p(has) - falls.midi, 12) !== 0 }),
             },
           ];
         });

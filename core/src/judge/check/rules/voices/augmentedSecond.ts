@@ -1,9 +1,9 @@
 import { nth } from "../../../../base/list";
 import { isAugmentedSecond } from "../../../../theory/pitch/interval";
 import { noteOf } from "../../../../theory/pitch/pitch";
-import { positionText } from "../../../../theory/time/meter";
 import type { RawFinding, Rule } from "../../rule";
-import { goesOn, linesOf, mends, opening } from "../lines";
+import { goesOn, linesOf } from "../lines";
+import { moveTold } from "./moves";
 
 export const augmentedSecond: Rule = {
   id: "augmented-second",
@@ -15,24 +15,21 @@ export const augmentedSecond: Rule = {
   source: "Kostka & Payne, Tonal Harmony; any textbook of counterpoint",
   severity: { chorale: "warning", band: "off", jazz: "off", loop: "off" },
   find: (ctx) =>
-    linesOf(ctx).flatMap(({ part, name, notes, lighter }) =>
-      notes.slice(1).flatMap((to, i): RawFinding[] => {
-        const from = nth(notes, i);
+    linesOf(ctx).flatMap((line) =>
+      line.notes.slice(1).flatMap((to, i): RawFinding[] => {
+        const from = nth(line.notes, i);
         if (!goesOn(ctx, from, to) || !isAugmentedSecond(noteOf(from.pitch), noteOf(to.pitch), to.midi - from.midi))
           return [];
         return [
-          {
-            tick: to.start,
-            duration: to.duration,
-            parts: [part.id],
-            notes: [from.id, to.id],
-            message:
-              `${opening(name)} goes an augmented second from ${from.pitch} to ${to.pitch} at ` +
-              `${positionText(ctx.meter, to.start)}.`,
-            amount: "augmented second",
-            lighter,
-            fixes: mends(ctx, part, to, (m) => Math.abs(m - from.midi) !== 3),
-          },
+          moveTold(
+            ctx,
+            { line, from, to },
+            {
+              says: ` goes an augmented second from ${from.pitch} to ${to.pitch}`,
+              amount: "augmented second",
+              clear: (p) => Math.abs(p(to) - p(from)) !== 3,
+            },
+          ),
         ];
       }),
     ),

@@ -2,7 +2,8 @@ import { mod } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
 import { parallelPerfect } from "../../../../theory/motion/motion";
 import type { RawFinding, Rule } from "../../rule";
-import { endOf, harmonyLines, mends, movesBetween, opening } from "../lines";
+import { waysOut } from "../../ways/ways";
+import { endOf, harmonyLines, movesBetween, opening } from "../lines";
 
 export const directPerfects: Rule = {
   id: "direct-perfects",
@@ -42,12 +43,12 @@ export const directPerfects: Rule = {
                 `${interval ? "a fifth" : "an octave"} at ${positionText(ctx.meter, tick)}.`,
               amount: interval ? "fifth" : "octave",
               lighter: Math.max(high.line.lighter, low.line.lighter),
-              fixes: mends(
-                ctx,
-                high.line.part,
-                high.to,
-                (m) => ![0, 7].includes(mod(m - low.to.midi, 12)) && m > low.to.midi,
-              ),
+              fixes: waysOut(ctx, {
+                notes: [high.to, low.to],
+                clear: (p) =>
+                  p(high.to) > p(low.to) &&
+                  (![0, 7].includes(mod(p(high.to) - p(low.to), 12)) || Math.abs(p(high.to) - high.from.midi) <= 2),
+              }),
             },
           ];
         }),

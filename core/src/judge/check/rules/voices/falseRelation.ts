@@ -3,7 +3,8 @@ import { mod, parseNote, noteOf, type Midi } from "../../../../theory/pitch/pitc
 import { positionText } from "../../../../theory/time/meter";
 import { lastBegun, type RealizedNote } from "../../../../song/realize";
 import type { Line, RawFinding, Rule } from "../../rule";
-import { chordOfLine, endOf, linesOf, mends, moveNote, noteAt } from "../lines";
+import { waysOut } from "../../ways/ways";
+import { chordOfLine, endOf, linesOf, noteAt } from "../lines";
 
 /** The altered note in the octave nearest to the other one. */
 const chromatic = (was: RealizedNote, now: RealizedNote): Midi => {
@@ -57,12 +58,15 @@ export const falseRelation: Rule = {
                 `${positionText(ctx.meter, tick)}.`,
               amount: "a chromatic semitone",
               // Another tone of the chord, or the line that had the note takes the chromatic step itself.
-              fixes: [
-                ...mends(ctx, b.part, now, (m) => mod(m - now.midi, 12) !== 0),
-                ...(own && !own.pinned && own.start === tick && Math.abs(was.midi - chromatic(was, now)) === 1
-                  ? moveNote(ctx, a.part, own, chromatic(was, now))
-                  : []),
-              ],
+              fixes: waysOut(ctx, {
+                notes: [now],
+                later: [was],
+                clear: (p) => mod(p(now) - now.midi, 12) !== 0 || mod(p(was) - was.midi, 12) !== 0,
+                ways:
+                  own?.start === tick && !own.pinned && Math.abs(was.midi - chromatic(was, now)) === 1
+                    ? [{ way: [{ note: own, midi: chromatic(was, now) }] }]
+                    : [],
+              }),
               lighter: Math.max(a.lighter, b.lighter),
             },
           ];

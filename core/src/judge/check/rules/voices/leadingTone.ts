@@ -1,8 +1,8 @@
 import { mod } from "../../../../theory/pitch/pitch";
-import { positionText } from "../../../../theory/time/meter";
-import { leadingToneOf, seventhOf } from "../../../../hear/harmony/tendency";
+import { leadingToneOf, risesFrom, seventhOf } from "../../../../hear/harmony/tendency";
 import type { RawFinding, Rule } from "../../rule";
-import { changesOf, chordOfLine, endOf, linesOf, moveNote, opening, pcsOf } from "../lines";
+import { changesOf, chordOfLine, endOf, linesOf, pcsOf } from "../lines";
+import { moveTold } from "./moves";
 
 export const leadingTone: Rule = {
   id: "leading-tone",
@@ -19,11 +19,8 @@ export const leadingTone: Rule = {
     const lines = linesOf(ctx);
     return lines.flatMap((line) =>
       changesOf(ctx, line).flatMap(({ from, to }): RawFinding[] => {
-        const pc = mod(from.midi, 12);
-        const after = pcsOf(chordOfLine(ctx, to.start));
         const leads = leadingToneOf(ctx.key, chordOfLine(ctx, from.start));
-        if (pc !== leads || !after.includes(mod(pc + 1, 12)) || after.includes(pc) || to.midi === from.midi + 1)
-          return [];
+        if (!risesFrom(from.midi, to.midi, leads, pcsOf(chordOfLine(ctx, to.start)))) return [];
         const others = lines
           .filter((l) => l !== line)
           .flatMap((l) => l.notes.filter((n) => n.start <= from.start && from.start < endOf(n)));
@@ -34,18 +31,16 @@ export const leadingTone: Rule = {
         if (down || (to.midi === from.midi - 1 && mod(to.midi, 12) === seventhOf(chordOfLine(ctx, to.start))))
           return [];
         return [
-          {
-            tick: to.start,
-            duration: to.duration,
-            parts: [line.part.id],
-            notes: [from.id, to.id],
-            message:
-              `${opening(line.name)}: the leading tone ${from.pitch} goes to ${to.pitch} at ` +
-              `${positionText(ctx.meter, to.start)} instead of rising.`,
-            amount: `${to.midi - from.midi} semitones instead of +1`,
-            fixes: to.pinned ? [] : moveNote(ctx, line.part, to, from.midi + 1),
-            lighter: line.lighter,
-          },
+          moveTold(
+            ctx,
+            { line, from, to },
+            {
+              says: `: the leading tone ${from.pitch} goes to ${to.pitch}`,
+              instead: "rising",
+              amount: `${to.midi - from.midi} semitones instead of +1`,
+              clear: (p) => p(to) === p(from) + 1 || mod(p(from), 12) !== leads,
+            },
+          ),
         ];
       }),
     );

@@ -1,15 +1,10 @@
 import { firstOf, sure } from "../../../../base/list";
 import { counted } from "../../../../theory/words/english";
-import { mod, type Midi } from "../../../../theory/pitch/pitch";
 import { positionText, type Ticks } from "../../../../theory/time/meter";
-import { chordPitchClasses } from "../../../../theory/chord/chord";
-import { spellAt } from "../../../../song/spell";
 import { parallelPerfect } from "../../../../theory/motion/motion";
-import { instrumentOf, midiRange } from "../../../../theory/instrument/instruments";
 import type { Slice, SliceNote } from "../../../../hear/slice/slices";
-import type { Edit } from "../../../../song/edits";
 import type { CheckContext, Fix, RawFinding, Rule } from "../../rule";
-import { mends } from "../lines";
+import { waysOut } from "../../ways/ways";
 
 export const outerParallels: Rule = {
   id: "parallels",
@@ -91,7 +86,7 @@ function parallelAt(ctx: CheckContext, slice: Slice, before: Outer, now: Outer):
     duration: slice.duration,
     parts: [bass.part, top.part],
     notes: [before.bass.note.id, before.top.note.id, bass.note.id, top.note.id],
-    fixes: fixesAt(ctx, slice, before, now),
+    fixes: fixesAt(ctx, before, now),
     amount: counted(Math.abs(bass.note.midi - before.bass.note.midi), "semitone"),
     message:
       `Parallel ${kind}s into ${positionText(ctx.meter, slice.start)}: bass ` +
@@ -99,36 +94,14 @@ function parallelAt(ctx: CheckContext, slice: Slice, before: Outer, now: Outer):
   };
 }
 
-/** So many fixes are offered. */
-const FIXES = 2;
-
-/**
- * The nearest tones of the chord that the bass could go to; without any an octave the other way. Last, since it may be
- * the tune, another tone for the top.
- */
-function fixesAt(ctx: CheckContext, slice: Slice, before: Outer, now: Outer): Fix[] {
-  const { song, section } = ctx;
-  const { note, part: id } = now.bass;
-  const part = sure(song.parts.find((p) => p.id === id));
-  const [low, high] = midiRange(part.range ?? instrumentOf(part.instrument, song).comfortable);
-  const pcs = slice.chord?.chord ? chordPitchClasses(slice.chord.chord) : [];
-  const near = Array.from({ length: 12 }, (_, d) => [note.midi - d - 1, note.midi + d + 1])
-    .flat()
-    .filter((midi) => midi >= low && midi <= high && midi < now.top.note.midi && pcs.includes(mod(midi, 12)))
-    .filter((midi) => !parallel(before, now, midi))
-    .slice(0, FIXES);
-  // Without a chord to choose from, an octave the other way still breaks the parallel.
-  const octave = note.midi + (note.midi > before.bass.note.midi ? -12 : 12);
-  const lead = sure(song.parts.find((p) => p.id === now.top.part));
-  const clear = (midi: Midi) =>
-    midi > note.midi && parallelPerfect(before.bass.note.midi, note.midi, before.top.note.midi, midi) === null;
-  const moved = (near.length ? near : [octave]).map((midi): Fix => {
-    const pitch = spellAt(song, section, note.start, midi);
-    const edit: Edit = { do: "changeNotes", section: section.id, part: id, notes: [{ id: note.id, pitch }] };
-    return { label: `Bass to ${pitch}`, edit };
+/** Another tone for the bass, or for the top where that is no tune; else for both. */
+const fixesAt = (ctx: CheckContext, before: Outer, { bass, top }: Outer): Fix[] =>
+  waysOut(ctx, {
+    notes: [bass.note, top.note],
+    clear: (p) =>
+      p(bass.note) < p(top.note) &&
+      parallelPerfect(before.bass.note.midi, p(bass.note), before.top.note.midi, p(top.note)) === null,
   });
-  return [...moved, ...mends(ctx, lead, now.top.note, clear).slice(0, 1)];
-}
 
 /**
  * Share of the moves of two parts from which parallels are how they go together: octave doubling, power chords,

@@ -1,16 +1,13 @@
-import { firstOf, lastOf } from "../../../../base/list";
-import { mod, type Midi, type PitchName } from "../../../../theory/pitch/pitch";
+import { nth } from "../../../../base/list";
+import { type PitchName } from "../../../../theory/pitch/pitch";
 import { positionText, type Ticks } from "../../../../theory/time/meter";
-import { chordPitchClasses } from "../../../../theory/chord/chord";
-import { chordAtTick, type RealizedNote } from "../../../../song/realize";
-import { spellAt } from "../../../../song/spell";
-import { pairReport, type Between, type BetweenKind, type PairReport } from "../../../../hear/line/between";
+import { type RealizedNote } from "../../../../song/realize";
+import { placesBetween, type Between, type BetweenKind, type PairReport } from "../../../../hear/line/between";
 import { isSung, rangeOfPart } from "../../../../hear/singer/range";
 import type { CheckContext, Fix, Line, RawFinding } from "../../rule";
-import { endOf, isLine, linesOf, moveNote, opening, separateLines } from "../lines";
-
-/** How far a tone that mends may lie from the one that stands there. */
-const NEAR = 7;
+import type { Pitches } from "../../ways/trouble";
+import { waysOut, type NamedWay } from "../../ways/ways";
+import { isLine, linesOf, notesWithin, opening, separateLines } from "../lines";
 
 interface PairRule {
   kind: BetweenKind;
@@ -101,79 +98,56 @@ export const areSung = ({ song }: CheckContext, { top, low }: Pair): boolean =>
 export const isLed = ({ song }: CheckContext, { top, low }: Pair): boolean =>
   [top, low].some(({ part }) => part.role === "melody" || isSung(song, part));
 
-/** A line that others are written around is moved last. */
-const isGiven = ({ part }: Line): boolean => part.role === "melody";
-
-/** Another tone for one of the two, the one that gives way first; or the two change places. */
-function fixesOf(ctx: CheckContext, { a, b, above }: Pick<JudgedPair, "a" | "b" | "above">, place: Between): Fix[] {
-  const [top, low] = above ? [a, b] : [b, a];
-  const order = isGiven(low) && !isGiven(top) ? [top, low] : [low, top];
-  const swap = place.kind === "crossing" ? exchange(ctx, { a, b }, place) : [];
-  const moves = order.flatMap((mover) => {
-    const first = mover === a;
-    const [other, note] = first ? [b, place.first] : [a, place.second];
-    const midi = clearTone(ctx, { mover, other, above: mover === top, note, place });
-    return midi === null ? [] : moveNote(ctx, mover.part, note, midi);
+/** Another tone for one of the two or for both, another octave for a phrase; or the two change places. */
+function fixesOf(ctx: CheckContext, pair: Pick<JudgedPair, "a" | "b" | "above">, place: Between): Fix[] {
+  const { a, b, above } = pair;
+  const { first, second, before = [], kind } = place;
+  const [from, to] = [place.before?.[0].start ?? place.tick, place.tick + place.duration];
+  const ground = { meter: ctx.meter, chords: ctx.sliced.real.chords, above };
+  const [x, y] = [a, b].map((l) => notesWithin(l, from, to));
+  const sounding = (notes: readonly RealizedNote[] | undefined, p: Pitches) =>
+    (notes ?? []).map((n) => (p(n) === n.midi ? n : { ...n, midi: p(n) }));
+  const clear = (p: Pitches) =>
+    !placesBetween(sounding(x, p), sounding(y, p), ground).some(
+      (left) => left.kind === kind && left.tick < to && left.tick + left.duration > place.tick,
+    );
+  return waysOut(ctx, {
+    notes: [first, second],
+    later: before,
+    clear,
+    phrases: OF_HEIGHT.has(kind),
+    ways: kind === "crossing" ? exchanged(ctx, pair, { from: place.tick, to }) : [],
   });
-  return [...swap, ...moves];
 }
 
-/** The two give each other their notes: nothing else sounds than before. */
-function exchange(
-  { song, section }: CheckContext,
+/** What comes of where a line lies. */
+const OF_HEIGHT = new Set<BetweenKind>(["crossing", "overlap", "unison"]);
+
+/** The two give each other what they have there, note for note: nothing else sounds than before. */
+function exchanged(
+  ctx: CheckContext,
   { a, b }: Pick<JudgedPair, "a" | "b">,
-  { first, second }: Between,
-): Fix[] {
-  const same = first.start === second.start && first.duration === second.duration;
-  const fits = (l: Line, midi: Midi) => {
-    const [low, high] = rangeOfPart(song, l.part).extremes;
+  { from, to }: { from: Ticks; to: Ticks },
+): NamedWay[] {
+  const [mine, yours] = [a, b].map((l) => notesWithin(l, from, to));
+  if (!mine || mine.length !== yours?.length) return [];
+  const pairs = mine.map((n, i): [RealizedNote, RealizedNote] => [n, nth(yours, i)]);
+  const fits = (l: Line, { midi }: RealizedNote) => {
+    const [low, high] = rangeOfPart(ctx.song, l.part).extremes;
     return midi >= low && midi <= high;
   };
-  if (!same || first.pinned || second.pinned || !fits(a, second.midi) || !fits(b, first.midi)) return [];
-  const at = Math.max(0, first.start);
-  const set = (l: Line, note: RealizedNote, midi: Midi) => ({
-    do: "changeNotes" as const,
-    section: section.id,
-    part: l.part.id,
-    notes: [{ id: note.id, pitch: spellAt(song, section, at, midi) }],
-  });
-  return [
-    {
-      label: `Exchange ${first.pitch} and ${second.pitch}`,
-      edit: { do: "all", label: "exchange", edits: [set(a, first, second.midi), set(b, second, first.midi)] },
-    },
-  ];
-}
-
-/** The nearest tone of the chord for a note that leaves nothing between the two voices there; null where none does. */
-function clearTone(
-  ctx: CheckContext,
-  {
-    mover,
-    other,
-    above,
-    note,
-    place,
-  }: { mover: Line; other: Line; above: boolean; note: RealizedNote; place: Between },
-): Midi | null {
-  if (note.pinned) return null;
-  const chord = chordAtTick(ctx.sliced.real.chords, Math.max(0, place.tick))?.chord;
-  const pcs = chord ? chordPitchClasses(chord) : ctx.key.pcs;
-  const [least, most] = rangeOfPart(ctx.song, mover.part).extremes;
-  const at = mover.notes.indexOf(note);
-  const own = mover.notes.slice(Math.max(0, at - 1), at + 2);
-  const [from, to]: [Ticks, Ticks] = [firstOf(own).start, endOf(lastOf(own))];
-  const around = other.notes.filter((n) => n.start < to && endOf(n) > from);
-  const tones = Array.from({ length: 2 * NEAR + 1 }, (_, k) => note.midi - NEAR + k)
-    .filter((m) => m !== note.midi && m >= least && m <= most && pcs.includes(mod(m, 12)))
-    .sort((x, y) => Math.abs(x - note.midi) - Math.abs(y - note.midi));
-  const left = (midi: Midi) => {
-    const tried = own.map((n) => (n === note ? { ...n, midi } : n));
-    return pairReport(tried, around, { meter: ctx.meter, chords: ctx.sliced.real.chords, above }).places;
-  };
-  const clear = tones.find(
-    (midi) => !left(midi).some((p) => p.first.id === note.id || (p.kind === "parallel" && p.second.start <= to)),
+  const same = pairs.every(
+    ([m, n]) => m.start === n.start && m.duration === n.duration && !m.pinned && !n.pinned && fits(a, n) && fits(b, m),
   );
-  // Where none is clear of everything, one that mends this much.
-  return clear ?? tones.find((midi) => !left(midi).some((p) => p.kind === place.kind)) ?? null;
+  if (!same) return [];
+  const [first] = pairs;
+  const label =
+    pairs.length === 1 && first
+      ? `Exchange ${first[0].pitch} and ${first[1].pitch}`
+      : "Exchange the two while they cross";
+  const way = pairs.flatMap(([m, n]) => [
+    { note: m, midi: n.midi },
+    { note: n, midi: m.midi },
+  ]);
+  return [{ way, label }];
 }

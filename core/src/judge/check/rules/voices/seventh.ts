@@ -1,6 +1,6 @@
 import { seventhOf } from "../../../../hear/harmony/tendency";
 import type { Rule } from "../../rule";
-import { notFallen } from "../lines";
+import { notFallen } from "./moves";
 
 export const seventh: Rule = {
   id: "seventh",

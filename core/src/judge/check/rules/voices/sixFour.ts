@@ -3,7 +3,10 @@ import { mod, type Midi } from "../../../../theory/pitch/pitch";
 import { positionText } from "../../../../theory/time/meter";
 import { rootPc, type Chord } from "../../../../theory/chord/chord";
 import type { RawFinding, Rule } from "../../rule";
-import { chordOfLine, endOf, harmonyLines, mends, opening } from "../lines";
+import type { RealizedNote } from "../../../../song/realize";
+import type { Pitches } from "../../ways/trouble";
+import { waysOut } from "../../ways/ways";
+import { chordOfLine, harmonyLines, noteAt, opening } from "../lines";
 
 /** Passed through by step, or stayed on. */
 const isLed = (before: Midi, here: Midi, after: Midi): boolean =>
@@ -26,13 +29,16 @@ export const sixFour: Rule = {
   severity: { chorale: "warning", band: "off", jazz: "off", loop: "off" },
   find(ctx) {
     const lines = harmonyLines(ctx);
-    const lowest = (tick: number, midi: number) =>
-      lines.every((l) => !l.notes.some((n) => n.start <= tick && tick < endOf(n) && n.midi < midi));
+    const lowest = (note: RealizedNote, p: Pitches) =>
+      lines.every((l) => {
+        const other = noteAt(l, note.start);
+        return !other || p(other) >= p(note);
+      });
     return lines.flatMap(({ part, name, notes, lighter }) =>
       notes.flatMap((note, i): RawFinding[] => {
         const here = chordOfLine(ctx, note.start);
         const chord = here?.chord;
-        if (!chord || !isFifthOfTriad(chord, note.midi) || !lowest(note.start, note.midi)) return [];
+        if (!chord || !isFifthOfTriad(chord, note.midi) || !lowest(note, (n) => n.midi)) return [];
         const [before, after] = [notes[i - 1], notes[i + 1]];
         const next = ctx.sliced.real.chords.find((c) => c.start > here.start && c.chord);
         const cadential = next?.chord && rootPc(next.chord) === mod(note.midi, 12);
@@ -49,7 +55,10 @@ export const sixFour: Rule = {
               `${positionText(ctx.meter, note.start)}, and it leads to no dominant.`,
             amount: "six-four",
             lighter,
-            fixes: mends(ctx, part, note, (m) => mod(m - rootPc(chord), 12) !== 7 && lowest(note.start, m)),
+            fixes: waysOut(ctx, {
+              notes: [note],
+              clear: (p) => mod(p(note) - rootPc(chord), 12) !== 7 && lowest(note, p),
+            }),
           },
         ];
       }),

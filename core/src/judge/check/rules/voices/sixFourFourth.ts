@@ -1,8 +1,8 @@
 import { mod } from "../../../../theory/pitch/pitch";
-import { positionText } from "../../../../theory/time/meter";
 import { rootPc } from "../../../../theory/chord/chord";
 import type { RawFinding, Rule } from "../../rule";
-import { changesOf, chordOfLine, harmonyLines, moveNote, noteAt, opening, pcsOf } from "../lines";
+import { changesOf, chordOfLine, harmonyLines, noteAt } from "../lines";
+import { moveTold } from "./moves";
 
 export const sixFourFourth: Rule = {
   id: "six-four-fourth",
@@ -24,20 +24,17 @@ export const sixFourFourth: Rule = {
         // The bass has the fifth and goes on as the root of what follows.
         if (mod(lowest(from.start), 12) !== fifth || rootPc(next) !== fifth || rootPc(here) === fifth) return [];
         if (mod(from.midi, 12) !== rootPc(here) || to.midi <= from.midi || from.midi === lowest(from.start)) return [];
-        const below = [1, 2].find((d) => pcsOf(chordOfLine(ctx, to.start)).includes(mod(from.midi - d, 12)));
         return [
-          {
-            tick: to.start,
-            duration: to.duration,
-            parts: [line.part.id],
-            notes: [from.id, to.id],
-            message:
-              `${opening(line.name)}: the fourth ${from.pitch} of the six-four chord rises to ${to.pitch} at ` +
-              `${positionText(ctx.meter, to.start)} instead of falling.`,
-            amount: "a fourth that rises",
-            lighter: line.lighter,
-            fixes: to.pinned || below === undefined ? [] : moveNote(ctx, line.part, to, from.midi - below),
-          },
+          moveTold(
+            ctx,
+            { line, from, to },
+            {
+              says: `: the fourth ${from.pitch} of the six-four chord rises to ${to.pitch}`,
+              instead: "falling",
+              amount: "a fourth that rises",
+              clear: (p) => p(to) <= p(from),
+            },
+          ),
         ];
       }),
     );

@@ -3,7 +3,8 @@ import { counted } from "../../../../theory/words/english";
 import { positionText } from "../../../../theory/time/meter";
 import { WIDEST_UPPER } from "../../../../hear/harmony/tendency";
 import type { Line, RawFinding, Rule } from "../../rule";
-import { endOf, mends, noteAt, separateLines } from "../lines";
+import { waysOut } from "../../ways/ways";
+import { endOf, noteAt, separateLines } from "../lines";
 
 export const voiceSpacing: Rule = {
   id: "voice-spacing",
@@ -34,7 +35,11 @@ export const voiceSpacing: Rule = {
               `${high.part.name}’s ${top.pitch} lies more than an octave above ${under.pitch} of ` +
               `${low.part.name} at ${positionText(ctx.meter, tick)}.`,
             amount: counted(top.midi - under.midi, "semitone"),
-            fixes: mends(ctx, low.part, under, (m) => top.midi - m <= WIDEST_UPPER && m < top.midi),
+            fixes: waysOut(ctx, {
+              notes: [under, top],
+              clear: (p) => p(top) - p(under) <= WIDEST_UPPER && p(under) < p(top),
+              phrases: true,
+            }),
           },
         ];
       });

@@ -5,7 +5,10 @@ import { rootPc } from "../../../../theory/chord/chord";
 import type { RealizedChord } from "../../../../song/realize";
 import { textbookKind, type RoleSpan } from "../../../../hear/slice/roles";
 import type { CheckContext, RawFinding, Rule } from "../../rule";
-import { chordOfLine, endOf, goesOn, linesOf, mends, moveNote, notFallen, opening, pcsOf } from "../lines";
+import { isStep } from "../../../../theory/pitch/interval";
+import { waysOut } from "../../ways/ways";
+import { chordOfLine, endOf, goesOn, linesOf, opening } from "../lines";
+import { notFallen } from "./moves";
 
 /** The fourth that stands for the third of a chord, as a pitch class; null where the chord has none. */
 const suspendedOf = (chord: RealizedChord | null): number | null => {
@@ -52,7 +55,11 @@ const unprepared = (ctx: CheckContext): RawFinding[] =>
             `${opening(name)} leaps to ${note.pitch}, the suspended fourth of ${sure(chord).symbol}, at ` +
             `${positionText(ctx.meter, note.start)}: it is not prepared.`,
           amount: `${Math.abs(note.midi - before.midi)} semitones`,
-          fixes: mends(ctx, part, note, (m) => mod(m, 12) !== mod(note.midi, 12)),
+          fixes: waysOut(ctx, {
+            notes: [note],
+            later: [before],
+            clear: (p) => mod(p(note), 12) !== mod(note.midi, 12) || Math.abs(p(note) - p(before)) <= 2,
+          }),
           lighter,
         },
       ];
@@ -80,7 +87,6 @@ function leftByLeap(ctx: CheckContext): RawFinding[] {
       const next = nth(notes, i + 1);
       const left = goesOn(ctx, note, next) && chordOfLine(ctx, next.start) === last.chord;
       if (!left || Math.abs(next.midi - note.midi) <= 2) return [];
-      const below = [1, 2].find((d) => pcsOf(last.chord).includes(mod(note.midi - d, 12)));
       return [
         {
           tick: last.start,
@@ -91,7 +97,7 @@ function leftByLeap(ctx: CheckContext): RawFinding[] {
             `${opening(name)} holds ${note.pitch} into ${last.chord.symbol} and leaves it by leap to ${next.pitch} ` +
             `at ${positionText(ctx.meter, endOf(note))}: it does not resolve.`,
           amount: beatsText(ctx.meter, last.duration),
-          fixes: next.pinned || below === undefined ? [] : moveNote(ctx, part, next, note.midi - below),
+          fixes: waysOut(ctx, { notes: [next], clear: (p) => isStep(p(next) - p(note)) }),
           lighter,
         },
       ];

@@ -3,7 +3,8 @@ import { listed } from "../../../../theory/words/english";
 import { beatsText } from "../../../../theory/time/meter";
 import type { Slice, SliceNote } from "../../../../hear/slice/slices";
 import type { CheckContext, Line, RawFinding } from "../../rule";
-import { endOf, isLine, linesOf, mends, noteAt, opening, separateLines } from "../lines";
+import { waysOut } from "../../ways/ways";
+import { endOf, isLine, linesOf, noteAt, opening, separateLines } from "../lines";
 
 interface Told {
   /** For so long at least. */
@@ -61,8 +62,10 @@ function twiceAmong(
           ),
           lighter: Math.max(...have.map((h) => h.line.lighter)),
           amount: beatsText(ctx.meter, duration),
-          fixes:
-            have.length === 2 ? mends(ctx, moves.line.part, moves.sung.note, (m) => !tones.includes(mod(m, 12))) : [],
+          fixes: waysOut(ctx, {
+            notes: [moves, ...have.filter((h) => h !== moves)].map((h) => h.sung.note),
+            clear: (p) => have.filter((h) => mod(p(h.sung.note), 12) === pc).length < 2,
+          }),
         },
       ];
     });

@@ -3,11 +3,18 @@ import { intervalWords } from "../../../../theory/pitch/interval";
 import { positionText } from "../../../../theory/time/meter";
 import { withArticle } from "../../../../theory/words/english";
 import type { RawFinding, Rule } from "../../rule";
-import { goesOn, linesOf, moveNote, opening } from "../lines";
 import { scaleStep } from "../../../../theory/pitch/key";
+import type { Midi } from "../../../../theory/pitch/pitch";
+import { waysOut } from "../../ways/ways";
+import { goesOn, linesOf, opening } from "../lines";
 
 /** A sixth and more asks to be answered (any textbook of counterpoint). */
 const LEAP = 8;
+
+function goesOnTheSameWay(from: Midi, to: Midi, after: Midi): boolean {
+  const [leap, next] = [to - from, after - to];
+  return Math.abs(leap) >= LEAP && Math.abs(next) > 2 && Math.sign(next) === Math.sign(leap);
+}
 
 export const unrecovered: Rule = {
   id: "leap-not-recovered",
@@ -23,9 +30,8 @@ export const unrecovered: Rule = {
       notes.slice(2).flatMap((after, i): RawFinding[] => {
         const [from, to] = [nth(notes, i), nth(notes, i + 1)];
         const [leap, next] = [to.midi - from.midi, after.midi - to.midi];
-        if (Math.abs(leap) < LEAP || Math.abs(next) <= 2 || Math.sign(next) !== Math.sign(leap)) return [];
+        if (!goesOnTheSameWay(from.midi, to.midi, after.midi)) return [];
         if (!goesOn(ctx, from, to) || !goesOn(ctx, to, after)) return [];
-        const back = scaleStep(to.midi, leap > 0 ? -1 : 1, ctx.key);
         return [
           {
             tick: after.start,
@@ -36,7 +42,12 @@ export const unrecovered: Rule = {
               `${opening(name)} leaps ${withArticle(intervalWords(Math.abs(leap)))} to ${to.pitch} and goes on the ` +
               `same way to ${after.pitch} at ${positionText(ctx.meter, after.start)}.`,
             amount: `${intervalWords(Math.abs(leap))}, then ${intervalWords(Math.abs(next))}`,
-            fixes: after.pinned ? [] : moveNote(ctx, part, after, back),
+            fixes: waysOut(ctx, {
+              notes: [after],
+              later: [to],
+              also: scaleStep(to.midi, leap > 0 ? -1 : 1, ctx.key),
+              clear: (p) => !goesOnTheSameWay(p(from), p(to), p(after)),
+            }),
             lighter,
           },
         ];
