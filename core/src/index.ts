@@ -197,7 +197,7 @@ export type { RealizedChord, RealizedNote, RealizedPart, RealizedSong } from "./
 export type { ReharmCandidate, ReharmRequest } from "./arrange/reharm/reharmonize";
 export type { RoleSpan } from "./hear/slice/roles";
 export type { RoughSpot } from "./write/vocal/spots";
-export type { SafeFixes } from "./judge/check/verify";
+export type { SafeFixes, SafeProgress } from "./judge/check/verify";
 export type { SectionPath, SectionVoicing } from "./arrange/voicing/section";
 export type { Shape } from "./theory/instrument/fretboard";
 export type { Stress, Syllable, WordBook } from "./hear/lyrics/syllables";

@@ -34,6 +34,15 @@ const stabs = (line: string, ...pitches: string[]): Song =>
     Bass: ["bass", "bassGuitar", ["0 C2 4"]],
   });
 
+/** A bass in quarters that reaches the second chord, an F, with some notes. */
+const walking = (...reached: string[]): Song =>
+  songWith({
+    line: "| C | F |",
+    bass: ["C2", "E2", "G2", "A2", ...reached, ...["A2", "C3", "A2", "F2"].slice(reached.length)].map(
+      (p, b) => `${b} ${p} 1`,
+    ),
+  });
+
 /** Just inside and just outside of what is asked of voices, whoever has them. */
 export const VOICES: [what: string, rule: string, inside: Song, outside: Song][] = [
   [
@@ -119,6 +128,13 @@ export const VOICES: [what: string, rule: string, inside: Song, outside: Song][]
     "written-bass",
     songWith({ line: "| C/E |", bass: ["0 C2 2", "2 E2 2"] }),
     songWith({ line: "| C/E |", bass: ["0 C2 2.25", "2.25 E2 1.75"] }),
+  ],
+  ["a bass that walks begins each chord with a tone of it", "long-outside", walking("F2"), walking("F#2")],
+  [
+    "a tone by which a bass that walks goes on by step may stand there",
+    "long-outside",
+    walking("G2", "A2"),
+    walking("G2", "C3"),
   ],
   [
     "a bass that walks through the chord after its first note is as written",

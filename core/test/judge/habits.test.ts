@@ -1,5 +1,5 @@
 import { firstOf, sure } from "../../src/base/list";
-import { checkSong } from "../../src/judge/check/check";
+import { checkSong, habitsJudged } from "../../src/judge/check/check";
 import type { Song } from "../../src/song/schema/song";
 import { edit, songWith } from "../helpers";
 
@@ -22,12 +22,36 @@ const told = (song: Song) => sure(checkSong(song).find((f) => f.rule === "uncove
 
 test("what happens at four fifths of its chances, and eight times at least, is a habit: a note with its count", () => {
   const habit = told(offTheKick(10, 2));
-  expect([habit.severity, habit.amount, habit.habit]).toEqual(["note", "8 of 10", { times: 8, chances: 10 }]);
+  expect([habit.severity, habit.amount, habit.habit]).toEqual([
+    "note",
+    "8 of 10",
+    { times: 8, chances: 10, otherwise: "warning" },
+  ]);
   expect(habit.message).toContain("8 of 10 times: a habit");
   expect(habit.places).toHaveLength(8);
   // Less than four fifths, or fewer than eight, are told as they are.
   expect([told(offTheKick(11, 3)).severity, told(offTheKick(11, 3)).habit]).toEqual(["warning", undefined]);
   expect([told(offTheKick(7, 0)).severity, told(offTheKick(7, 0)).amount]).toEqual(["warning", "7 places"]);
+});
+
+test("asked for, a habit is judged as what happens once: as grave, with its places, before what is lighter", () => {
+  const found = checkSong(offTheKick(10, 2));
+  const judged = habitsJudged(found);
+  const habit = sure(judged.find((f) => f.rule === "uncovered-accent"));
+  expect([habit.severity, habit.amount, habit.habit, habit.places.length]).toEqual([
+    "warning",
+    "8 places",
+    undefined,
+    8,
+  ]);
+  expect(habit.message).not.toContain("habit");
+  expect(judged.map((f) => f.severity)).toEqual(
+    judged
+      .map((f) => f.severity)
+      .toSorted()
+      .toReversed(),
+  );
+  expect(judged).toHaveLength(found.length);
 });
 
 test("a name that was read off the notes and is not sure may be wrong: lighter, said, with the name that fits", () => {

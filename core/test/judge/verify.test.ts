@@ -1,6 +1,6 @@
 import { firstOf, sure } from "../../src/base/list";
 import { checkSong } from "../../src/judge/check/check";
-import { tryFixes, verifiedFixes } from "../../src/judge/check/verify";
+import { safeFixes, safeSteps, tryFixes, verifiedFixes } from "../../src/judge/check/verify";
 import type { Fix } from "../../src/judge/check/rule";
 import type { Edit } from "../../src/song/edits";
 import { edit, songWith } from "../helpers";
@@ -76,3 +76,34 @@ test("what a fix brings is told where it is as bad, and then the fix is not veri
 function other(): string {
   return sure(firstOf(song.sections).notes.bass?.[1]).id;
 }
+
+test("mending what is safe goes place by place, says how far it is, and can be stopped with nothing changed", () => {
+  const bars = 6;
+  const many = edit(songWith({ line: `|${" C |".repeat(bars)}` }), { do: "setSection", section: "s1", bars });
+  const notes = Array.from({ length: bars }, (_, b) => ({
+    start: b * 1920,
+    duration: 1920,
+    pitch: "C#2",
+    velocity: 90,
+  }));
+  const faulty = edit(many, { do: "setNotes", section: "s1", part: "bass", notes });
+  const found = checkSong(faulty).filter((f) => f.rule === "long-outside");
+  const ids = found.map((f) => f.id);
+  const of = found.reduce((sum, f) => sum + f.places.length, 0);
+  const steps = safeSteps(faulty, "s1", ids);
+  const told: number[] = [];
+  let now = steps.next();
+  for (; !now.done; now = steps.next()) {
+    expect(now.value.of).toBe(of);
+    told.push(now.value.done);
+  }
+  expect(told).toEqual(told.toSorted((a, b) => a - b));
+  expect(Math.max(...told)).toBeLessThan(of);
+  expect(now.value).toEqual(safeFixes(faulty, "s1", ids));
+  expect(now.value.steps.length + now.value.left).toBeGreaterThan(0);
+  const before = JSON.stringify(faulty);
+  const stopped = safeSteps(faulty, "s1", ids);
+  stopped.next();
+  stopped.return({ steps: [], edit: null, left: 0 });
+  expect(JSON.stringify(faulty)).toBe(before);
+});

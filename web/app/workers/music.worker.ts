@@ -31,6 +31,7 @@ import {
   type ReharmRequest,
   type Result,
   type SafeFixes,
+  type SafeProgress,
   type SectionPath,
   type SectionRequest,
   type SectionVoicing,
@@ -87,6 +88,9 @@ function numberOf(result: object): number {
   if (!number) numbers.set(result, (number = ++count));
   return number;
 }
+
+/** How far long work is, is told so often, in milliseconds. */
+const TOLD_EVERY = 150;
 
 const books = new Map<Language, Promise<WordBook>>();
 
@@ -269,10 +273,25 @@ const musicWorker = {
     });
     return Object.fromEntries([...own, ...all].flatMap((t) => (t.mends ? [[t.fix.label, t.brings] as const] : [])));
   },
-  /** What can be mended without a doubt of the findings of a section that are named. */
-  safe: (section: string, findings: string[]): SafeFixes | null => {
+  /**
+   * What can be mended without a doubt of the findings of a section that are named. `goOn` is told now and then how far
+   * it is; false stops it, and null is the answer.
+   */
+  async safe(
+    section: string,
+    findings: string[],
+    goOn: (now: SafeProgress) => boolean | Promise<boolean>,
+  ): Promise<SafeFixes | null> {
     const open = view();
-    return open ? Check.safeFixes(open, section, findings, trialChecker) : null;
+    if (!open) return null;
+    const steps = Check.safeSteps(open, section, findings, trialChecker);
+    let told = performance.now();
+    for (let now = steps.next(); ; now = steps.next()) {
+      if (now.done) return now.value;
+      if (performance.now() - told < TOLD_EVERY) continue;
+      if (!(await goOn(now.value))) return null;
+      told = performance.now();
+    }
   },
   /** The whole form at a glance. */
   overview: (): Overview | null => (song ? Check.overview(song, memory) : null),

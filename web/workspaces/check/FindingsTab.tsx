@@ -14,11 +14,14 @@ import { Select } from "../../kit/Select";
 import { SafeFixes } from "./SafeFixes";
 import { Waivers } from "./Waivers";
 import { Button } from "../../kit/Button";
+import { Toggle } from "../../kit/Toggle";
 
 /** What was found in the section, the gravest first, with what can be done about it. */
 export function FindingsTab({ data }: { data: SectionData }) {
-  const findings = useResults((s) => s.findings);
+  const told = useResults((s) => s.findings);
   const checked = useResults((s) => s.checked);
+  const [strict, setStrict] = useState(false);
+  const findings = strict ? Check.habitsJudged(told) : told;
   const [filter, setFilter] = useState<Filter>(NO_FILTER);
   const all = findings.filter((f) => f.waived === undefined);
   const open = all.filter((f) => passes(f, filter));
@@ -26,6 +29,17 @@ export function FindingsTab({ data }: { data: SectionData }) {
   if (checked !== "done") return <Unchecked failed={checked === "failed"} name={data.section.name} />;
   return (
     <>
+      {told.some((f) => f.habit) && (
+        <p className="controls">
+          <Toggle
+            on={strict}
+            press={() => setStrict(!strict)}
+            title="What happens nearly always is taken as meant and told once, as a note"
+          >
+            Judge habits too
+          </Toggle>
+        </p>
+      )}
       {all.length > 3 && <Filters data={data} findings={all} filter={filter} set={setFilter} />}
       {open.length > 0 && (
         <>

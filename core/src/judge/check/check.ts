@@ -226,7 +226,7 @@ function toFinding(
     places,
     message: said,
     amount: habitAmount(habit) ?? (several ? counted(places.length, "place") : sure(first).amount),
-    ...(habit ? { habit } : {}),
+    ...(habit ? { habit: { ...habit, otherwise: severity } } : {}),
     source: rule.source,
     fixes: [...sure(first).fixes, ...forAll],
     forAll,
@@ -235,7 +235,22 @@ function toFinding(
   };
 }
 
-const habitAmount = (habit: Finding["habit"] | null): string | null =>
+/** Findings with what is a habit judged as what happens once, the gravest first. */
+export const habitsJudged = (findings: readonly Finding[]): Finding[] =>
+  findings
+    .map(({ habit, ...f }) =>
+      habit
+        ? {
+            ...f,
+            severity: habit.otherwise,
+            message: firstOf(f.places).message,
+            amount: counted(f.places.length, "place"),
+          }
+        : f,
+    )
+    .sort(byRank);
+
+const habitAmount = (habit: { times: number; chances: number } | null): string | null =>
   habit ? `${habit.times} of ${habit.chances}` : null;
 
 /** Notes an edit changes or removes. */

@@ -66,8 +66,8 @@ export interface Finding {
   forAll: Fix[];
   /** How much a listener notices it: findings of one severity stand in this order. */
   weight: number;
-  /** It happens at nearly all of its chances, so many: taken as meant. */
-  habit?: { times: number; chances: number };
+  /** It happens at nearly all of its chances, so many: taken as meant; with how grave it would be otherwise. */
+  habit?: { times: number; chances: number; otherwise: Severity };
   /** Why the user lets it stand, and the waiver that says so. */
   waived?: string;
   waiver?: string;

@@ -104,9 +104,16 @@ function rewritesTune(song: Song, edit: Edit): boolean {
   return edit.do !== "changeNotes" || edit.notes.some((n) => n.pitch !== undefined || n.start !== undefined);
 }
 
+/** How far mending what is safe has come, in places. */
+export interface SafeProgress {
+  done: number;
+  of: number;
+}
+
 /**
  * Mends the findings of a section that are named, the gravest first, as far as that is safe. Nothing that is left with
- * a reason is touched, and no tune is given other notes.
+ * a reason is touched, and no tune is given other notes. Each place is tried once, so that twice the places take twice
+ * the time.
  */
 export function safeFixes(
   song: Song,
@@ -114,12 +121,26 @@ export function safeFixes(
   ids: readonly string[],
   checker: Checker = createChecker(),
 ): SafeFixes {
+  const steps = safeSteps(song, sectionId, ids, checker);
+  let now = steps.next();
+  while (!now.done) now = steps.next();
+  return now.value;
+}
+
+/** The same place by place, to be told how far it is, and stopped, between two. */
+export function* safeSteps(
+  song: Song,
+  sectionId: string,
+  ids: readonly string[],
+  checker: Checker = createChecker(),
+): Generator<SafeProgress, SafeFixes> {
   const wanted = new Set(ids);
   const chosen = checker.section(song, sectionId).filter((f) => wanted.has(f.id) && f.waived === undefined);
+  const of = chosen.reduce((sum, f) => sum + f.places.length, 0);
   const steps: SafeStep[] = [];
   const edits: Edit[] = [];
   let now = song;
-  let left = 0;
+  let [left, done] = [0, 0];
   // Mending a fault is not safe where it brings a warning; mending a note is not where it brings another.
   const least = (f: Finding): Severity => (f.severity === "note" ? "note" : "warning");
   const current = (id: string) =>
@@ -134,6 +155,7 @@ export function safeFixes(
     return true;
   };
   for (const { places: wantedPlaces } of chosen) {
+    yield { done, of };
     // What mends all of it at once is one step.
     const whole = current(firstOf(wantedPlaces).id);
     const ids = whole?.places.map((p) => p.id) ?? [];
@@ -142,8 +164,13 @@ export function safeFixes(
       tryFixes(now, whole, { fixes: whole.forAll.filter(isSafe), ids, checker, worst: least(whole) }).find(
         (t) => t.mends && t.brings === null,
       );
-    if (whole && all && make(whole, firstOf(whole.places), all.fix)) continue;
+    if (whole && all && make(whole, firstOf(whole.places), all.fix)) {
+      done += wantedPlaces.length;
+      continue;
+    }
     for (const { id } of wantedPlaces) {
+      yield { done, of };
+      done++;
       // As it stands by now: an earlier step may have mended it, or changed the notes that its fix speaks of.
       const found = current(id);
       const place = found?.places.find((p) => p.id === id);

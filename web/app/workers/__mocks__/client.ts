@@ -16,7 +16,8 @@ function start(): unknown {
   const worker = exposed[0] as unknown as Record<string, (...args: unknown[]) => unknown>;
   let last: Promise<unknown> = Promise.resolve();
   const call = (name: string, args: unknown[]): Promise<unknown> => {
-    const sent = structuredClone(args);
+    // A function crosses by itself: it is called back.
+    const sent = args.map((arg) => (typeof arg === "function" ? (arg as unknown) : structuredClone(arg)));
     waiting++;
     const answer = last.then(() => structuredClone(sure(worker[name])(...sent))).finally(() => waiting--);
     last = answer.catch(() => undefined);

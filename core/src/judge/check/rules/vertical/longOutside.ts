@@ -40,7 +40,7 @@ export const longOutside: Rule = {
   family: "vertical",
   explanation:
     "A note outside the sounding chord is heard as passing while it is short; a walking bass may lead on for a " +
-    "beat. Held, it is heard as a wrong chord. Notes that are held into another chord are judged again there. " +
+    "beat, but not where the chord begins. Held, it is heard as a wrong chord. Notes that are held into another chord are judged again there. " +
     "Pedals, anticipations and resolved suspensions are excepted by name.",
   source: "common practice; non-chord tones as in any harmony textbook",
   severity: { chorale: "fault", band: "warning", jazz: "note", loop: "warning" },
@@ -60,10 +60,11 @@ export function outsideIn(ctx: CheckContext): RawFinding[] {
   const led = new Set(["approach", "passing", "neighbor"]);
   const beat = firstOf(meter.beats).duration;
   const walking = new Set(sliced.real.parts.filter((p) => p.role === "bass" && walks(p.notes, beat)).map((p) => p.id));
-  // A light passing or neighboring tone may last a beat; so may every note of a bass that walks.
-  const usual = ({ id, role }: { id: string; role: string }, { kind, accented }: RoleSpan): number => {
+  // A light passing or neighboring tone may last a beat; so may the notes of a bass that walks, but the one on which a
+  // chord begins says what it is.
+  const usual = ({ id, role }: { id: string; role: string }, { kind, accented, start, chord }: RoleSpan): number => {
     if (role !== "bass") return kind !== "approach" && led.has(kind) && !accented ? 1 : ALLOWED.upper;
-    if (walking.has(id)) return 1;
+    if (walking.has(id)) return start === chord?.start && !led.has(kind) ? 0 : 1;
     return led.has(kind) ? byStyle(id) : ALLOWED.bass;
   };
   const elsewhere = inOtherKey(ctx);
