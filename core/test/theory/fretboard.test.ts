@@ -81,6 +81,23 @@ test("shapes every player knows are held as every player holds them (common prac
   expect(shapeOf(neck, ["C4", "C#4", "D4"].map(pitchMidi))).toBeNull();
 });
 
+test("a shape keeps every limit of the hand, and is found where it just keeps it", () => {
+  const neck = firstOf(NECKS)[2];
+  const free = { ...SHAPE_LIMITS, fingers: 9, muted: 9, reach: 99, span: 99, highest: 22 };
+  for (const pitches of [
+    ["C3", "E3", "G3", "C4", "E4"],
+    ["F2", "C3", "F3", "A3", "C4", "F4"],
+    ["G2", "B3", "D4", "G4"],
+  ])
+    for (const limit of ["fingers", "muted", "reach", "span"] as const) {
+      const midis = pitches.map(pitchMidi);
+      const easiest = sure(shapeOf(neck, midis, free));
+      expect(shapeOf(neck, midis, { ...free, [limit]: easiest[limit] })?.frets).toEqual(easiest.frets);
+      const tighter = shapeOf(neck, midis, { ...free, [limit]: easiest[limit] - 1 });
+      expect(tighter?.[limit] ?? -1).toBeLessThan(easiest[limit]);
+    }
+});
+
 test("a guitar part is made of shapes, position changes count, and the capo that eases the song is found", () => {
   const [path] = must(voicedProgressions({ chords: ["C", "Am", "F", "G7"], instrument: "guitar", loop: true }));
   expect(sure(path).shapes).toHaveLength(4);

@@ -84,3 +84,14 @@ test("every reason of every style has words", () => {
   const verdict = must(judgeBass(groove, at));
   expect(verdict.notes.map((n) => n.weight)).toEqual([...verdict.notes.map((n) => n.weight)].sort((a, b) => a - b));
 });
+
+test("one bar has no last bar that could differ, two have; roots are read off the bass only where no chord is written", () => {
+  const varied = (line: string, bass: string[]) => must(reportBass(songWith({ line, bass }), at)).lastBarVaried;
+  expect(varied("| C |", ["0 C2 1", "2 C2 1"])).toBeNull();
+  expect(varied("| C | C |", ["0 C2 1", "2 C2 1", "4 C2 1", "6 C2 1"])).toBe(false);
+  const implied = (song: Song) => must(judgeBass(song, at)).implied.length;
+  expect(implied(songWith({ line: "| C |", bass: ["0 C2 4"] }))).toBe(0);
+  const bare = songWith({ bass: ["0 C2 4"] });
+  expect(implied(bare)).toBeGreaterThan(0);
+  expect(implied(edit(bare, { do: "setNotes", section: "s1", part: "bass", notes: [] }))).toBe(0);
+});
