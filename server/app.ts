@@ -1,9 +1,12 @@
 import { existsSync } from "node:fs";
 import path from "node:path";
 import express, { type Express } from "express";
+import compression from "compression";
 import helmet from "helmet";
-import { checkOrigin, checkToken } from "./guard";
-import { HttpProblem, problemHandler } from "./problem";
+import { isPage } from "../shared/pages";
+import { checkDepth, checkOrigin, checkToken, limitRequests } from "./guard";
+import { HttpProblem } from "./httpProblem";
+import { problemHandler } from "./problem";
 import { songRoutes } from "./routes/songs";
 import type { SongStore } from "./store/songs";
 
@@ -46,8 +49,9 @@ export function createApp({ store, web, hosts = [], token }: AppOptions): Expres
     }),
   );
   app.use(checkOrigin(hosts));
-  if (token) app.use(checkToken(token));
-  app.use(express.json({ limit: MAX_BODY }));
+  if (token) app.use(limitRequests(), checkToken(token));
+  app.use(compression());
+  app.use(express.json({ limit: MAX_BODY, verify: checkDepth }));
   app.get("/api/health", (_request, response) => void response.json({ ok: true }));
   app.use("/api/songs", songRoutes(store));
   app.use("/api", (request) => {
@@ -56,7 +60,10 @@ export function createApp({ store, web, hosts = [], token }: AppOptions): Expres
   if (web && existsSync(path.join(web, "index.html"))) {
     app.use("/assets", express.static(path.join(web, "assets"), { immutable: true, maxAge: "1y", fallthrough: false }));
     app.use(express.static(web));
-    app.get("/{*path}", (_request, response) => response.sendFile(path.join(web, "index.html")));
+    app.get("/{*path}", ({ path: asked }, response) => {
+      if (!isPage(asked)) throw new HttpProblem(404, "page.unknown", `There is no page ${asked.slice(0, 100)}`);
+      response.sendFile(path.join(web, "index.html"));
+    });
   }
   app.use(problemHandler(MAX_BODY));
   return app;

@@ -6,8 +6,9 @@ import { fileURLToPath } from "node:url";
 import { must, Song } from "../core/src/index";
 import { DEMO } from "../demo/songs";
 import { createApp } from "./app";
-import { isLoopback } from "./guard";
+import { isLoopback, isToken } from "./guard";
 import { openDatabase } from "./store/database";
+import { startFailure } from "./store/failures";
 import { SongStore } from "./store/songs";
 
 const root = path.join(path.dirname(fileURLToPath(import.meta.url)), "..");
@@ -33,12 +34,20 @@ function seeds(from = "demo"): readonly { id: string; make(): Song }[] {
   }
 }
 
-const db = await openDatabase(process.env.DATA_DIR ?? path.join(root, "data"));
+const token = isLoopback(host) ? undefined : (process.env.TOKEN ?? randomBytes(16).toString("hex"));
+if (token !== undefined && !isToken(token)) {
+  console.error("TOKEN must be printable characters, at least one; leave it out to have one made.");
+  process.exit(1);
+}
+const folder = process.env.DATA_DIR ?? path.join(root, "data");
+const db = await openDatabase(folder).catch((error: unknown) => {
+  console.error(startFailure(error, folder));
+  process.exit(1);
+});
 const store = new SongStore(db);
 // Seeding never touches a song that exists, deleted ones included.
 for (const { id, make } of seeds(process.env.SEED)) if (!(await store.exists(id))) await store.create(make(), true);
 
-const token = isLoopback(host) ? undefined : (process.env.TOKEN ?? randomBytes(16).toString("hex"));
 const app = createApp({
   store,
   web: path.join(root, "dist"),
@@ -59,7 +68,7 @@ const server = app.listen(port, host, (error?: Error) => {
   const { port: actual } = server.address() as AddressInfo;
   console.log(
     "Hushed Orchard is ready at " +
-      `http://${isLoopback(host) ? "localhost" : host}:${actual}/${token ? `?token=${token}` : ""}`,
+      `http://${isLoopback(host) ? "localhost" : host}:${actual}/${token ? `?token=${encodeURIComponent(token)}` : ""}`,
   );
 });
 

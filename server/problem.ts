@@ -1,16 +1,6 @@
 import type { ErrorRequestHandler, Response } from "express";
-
-/** An error with everything a client needs to tell the user (RFC 9457, application/problem+json). */
-export class HttpProblem extends Error {
-  constructor(
-    readonly status: number,
-    readonly code: string,
-    message: string,
-    readonly more: { path?: string; hint?: string; [key: string]: unknown } = {},
-  ) {
-    super(message);
-  }
-}
+import { HttpProblem } from "./httpProblem";
+import { diskProblem } from "./store/failures";
 
 export function sendProblem(response: Response, problem: HttpProblem): void {
   response
@@ -35,7 +25,9 @@ export const problemHandler =
       next(error);
       return;
     }
-    if (error instanceof HttpProblem) sendProblem(response, error);
+    const full = diskProblem(error);
+    if (full) sendProblem(response, full);
+    else if (error instanceof HttpProblem) sendProblem(response, error);
     else if (isBodyError(error, "entity.too.large"))
       sendProblem(
         response,
@@ -46,7 +38,10 @@ export const problemHandler =
     else if (typeof (error as { status?: unknown }).status === "number" && (error as { status: number }).status < 500)
       sendProblem(
         response,
-        new HttpProblem((error as { status: number }).status, "request.bad", (error as Error).message),
+        // What others say of it may name files of this machine.
+        (error as { status: number }).status === 404
+          ? new HttpProblem(404, "route.unknown", "There is nothing at this address")
+          : new HttpProblem((error as { status: number }).status, "request.bad", "The request cannot be read"),
       );
     else {
       console.error(error);

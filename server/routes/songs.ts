@@ -1,7 +1,7 @@
 import { Router, type Request, type Response } from "express";
 import { z } from "zod";
 import { firstOf, type Result, Song } from "../../core/src/index";
-import { HttpProblem } from "../problem";
+import { HttpProblem } from "../httpProblem";
 import type { SongStore, Stored } from "../store/songs";
 
 const NewSong = z.object({
@@ -11,6 +11,16 @@ const NewSong = z.object({
   meter: z.string().optional(),
   bars: z.number().optional(),
 });
+
+/** How the list is asked for, in the address. */
+const Listed = z
+  .object({
+    search: z.string().max(200),
+    sort: z.enum(["changed", "title"]),
+    limit: z.coerce.number().int().min(1).max(500),
+    offset: z.coerce.number().int().min(0),
+  })
+  .partial();
 
 /** The value of a core result, or the problem it carries as an answer 422. */
 function accept<T>(result: Result<T>): T {
@@ -45,7 +55,18 @@ function send(response: Response, { song, revision }: Stored, status = 200): voi
 /** Songs and revisions under /api/songs. */
 export function songRoutes(store: SongStore): Router {
   const routes = Router();
-  routes.get("/", async (_request, response) => void response.json(await store.list()));
+  routes.get("/", async (request, response) => {
+    const asked = Listed.safeParse(request.query);
+    if (!asked.success)
+      throw new HttpProblem(
+        400,
+        "list.settings",
+        `${firstOf(asked.error.issues).path.join(".")}: ${firstOf(asked.error.issues).message}`,
+        { hint: "search is a text; sort is changed or title; limit is 1 to 500; offset is 0 or more." },
+      );
+    const { songs, total } = await store.list(asked.data);
+    response.set("X-Total-Count", String(total)).json(songs);
+  });
   routes.post("/", async (request, response) => {
     const body: unknown = request.body;
     const isDocument = typeof body === "object" && body !== null && "version" in body;

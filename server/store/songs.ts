@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import type { Knex } from "knex";
 import { Key, must, type Result, Song } from "../../core/src/index";
 import type { Contents, RevisionInfo, SongSummary } from "../../shared/songs";
-import { HttpProblem } from "../problem";
+import { HttpProblem } from "../httpProblem";
 
 interface Row {
   id: string;
@@ -35,6 +35,27 @@ export interface Stored {
   revision: number;
 }
 
+/** Which songs are listed. */
+export interface Listed {
+  search?: string | undefined;
+  /** Changed last first, or by title. */
+  sort?: "changed" | "title" | undefined;
+  limit?: number | undefined;
+  offset?: number | undefined;
+}
+
+export interface SongPage {
+  songs: SongSummary[];
+  /** All that were found, on other pages too. */
+  total: number;
+}
+
+/** So many songs are listed at a time. */
+const PAGE = 100;
+
+/** Older versions of one song without a name take so much room at most, in characters. */
+export const HISTORY_ROOM = 20_000_000;
+
 const MINUTE = 60_000;
 const DAY = 24 * 60 * MINUTE;
 
@@ -43,14 +64,30 @@ export class SongStore {
   constructor(
     private readonly db: Knex,
     private readonly now: () => number = Date.now,
+    private readonly historyRoom = HISTORY_ROOM,
   ) {}
 
-  async list(): Promise<SongSummary[]> {
-    const rows = await this.db<Row>("songs")
-      .whereNull("deleted_at")
-      .orderBy("updated_at", "desc")
-      .orderBy("title")
+  /** A page of the songs whose titles hold a text, in some order, and how many there are in all. */
+  async list({ search = "", sort = "changed", limit = PAGE, offset = 0 }: Listed = {}): Promise<SongPage> {
+    const text = search.trim().replace(/[\\%_]/g, "\\$&");
+    const found = () => {
+      const all = this.db<Row>("songs").whereNull("deleted_at");
+      return text ? all.whereRaw("title LIKE ? ESCAPE '\\'", [`%${text}%`]) : all;
+    };
+    const counted = await found().count<{ n: number }[]>({ n: "*" });
+    const ordered =
+      sort === "title"
+        ? found().orderByRaw("title COLLATE NOCASE")
+        : found().orderBy("updated_at", "desc").orderByRaw("title COLLATE NOCASE");
+    const rows = await ordered
+      .orderBy("id")
+      .limit(limit)
+      .offset(offset)
       .select("id", "title", "revision", "updated_at", "summary");
+    return { songs: await this.summaries(rows), total: Number(counted[0]?.n ?? 0) };
+  }
+
+  private summaries(rows: readonly Pick<Row, "id" | "title" | "revision" | "updated_at" | "summary">[]) {
     return Promise.all(
       rows.map(async ({ id, title, revision, updated_at: updatedAt, summary }) => {
         const contents: Result<Contents> = summary
@@ -97,7 +134,7 @@ export class SongStore {
     const id = keepId ? song.id : randomUUID();
     const document = { ...song, id };
     const at = this.now();
-    await this.db.transaction(async (tx) => {
+    await this.inOne(async (tx) => {
       await tx<Row>("songs").insert({
         id,
         title: song.title,
@@ -124,7 +161,7 @@ export class SongStore {
    * hands back what is stored.
    */
   async save(id: string, based: number, song: Song): Promise<number> {
-    return this.db.transaction(async (tx) => {
+    return this.inOne(async (tx) => {
       const row = await this.row(tx, id);
       if (row.revision !== based)
         throw new HttpProblem(
@@ -185,6 +222,26 @@ export class SongStore {
     if (!count) throw new HttpProblem(404, "revision.unknown", `The song has no revision ${revision}`);
   }
 
+  /**
+   * One transaction. Where the disk is full SQLite has ended it by itself, and ending it again fails: what is thrown is
+   * what went wrong first.
+   */
+  private async inOne<T>(run: (tx: Knex.Transaction) => Promise<T>): Promise<T> {
+    let cause: unknown;
+    try {
+      return await this.db.transaction(async (tx) => {
+        try {
+          return await run(tx);
+        } catch (error) {
+          cause = error;
+          throw error;
+        }
+      });
+    } catch (error) {
+      throw cause ?? error;
+    }
+  }
+
   /** Of unnamed revisions, all of the last ten minutes stay, then one for each ten minutes of a day, then one a day. */
   private async thin(tx: Knex.Transaction, id: string, at: number): Promise<void> {
     const rows = (await tx("revisions")
@@ -201,14 +258,32 @@ export class SongStore {
       seen.add(slot);
       return !first;
     });
-    if (drop.length)
-      await tx("revisions")
-        .where({ song_id: id })
-        .whereIn(
-          "revision",
-          drop.map((r) => r.revision),
-        )
-        .delete();
+    await this.drop(
+      tx,
+      id,
+      drop.map((r) => r.revision),
+    );
+    await this.bound(tx, id);
+  }
+
+  /** Of what is left the oldest go that do not fit into the room of a song; the newest stays, however large. */
+  private async bound(tx: Knex.Transaction, id: string): Promise<void> {
+    const rows = (await tx("revisions")
+      .where({ song_id: id })
+      .whereNull("name")
+      .orderBy("revision", "desc")
+      .select("revision", tx.raw("length(document) as size"))) as { revision: number; size: number }[];
+    let room = this.historyRoom;
+    const old = rows.filter(({ size }, i) => (room -= size) < 0 && i > 0);
+    await this.drop(
+      tx,
+      id,
+      old.map((r) => r.revision),
+    );
+  }
+
+  private async drop(tx: Knex.Transaction, id: string, revisions: readonly number[]): Promise<void> {
+    if (revisions.length) await tx("revisions").where({ song_id: id }).whereIn("revision", revisions).delete();
   }
 
   private async row(db: Knex, id: string): Promise<Row> {

@@ -56,6 +56,17 @@ describe("what cannot be a song is refused, says where, and stores nothing", () 
     expect(await titles()).toEqual(before);
   });
 
+  test("a document that is nested deeper than any song, at once; brackets in a text are text", async () => {
+    const nested = (levels: number) => `{"title": "x", "deep": ${"[".repeat(levels)}${"]".repeat(levels)}}`;
+    expect((await problemOf(await post("", nested(64)))).code).toBe("body.deep");
+    expect((await problemOf(await post("", "[".repeat(3_000_000)))).code).toBe("body.deep");
+    for (const fine of [nested(63), JSON.stringify({ title: `"${"[{".repeat(60)}\\` })]) {
+      const made = await post("", fine);
+      expect(made.status).toBe(201);
+      await api(`/${((await made.json()) as Song).id}`, { method: "DELETE" });
+    }
+  });
+
   test("a document larger than the limit", async () => {
     const huge = { ...must(Song.create({ title: "Huge" })), filler: "x".repeat(30_000_000) };
     const problem = await problemOf(await post("", huge));

@@ -1,8 +1,11 @@
 import http from "node:http";
-import { readFileSync } from "node:fs";
-import { firstOf, must, Song } from "../../core/src/index";
+import { readFileSync, rmSync } from "node:fs";
+import { firstOf, must, Song, sure } from "../../core/src/index";
 import type { SongSummary } from "../../shared/songs";
-import { startServer } from "./helpers";
+import { isToken } from "../guard";
+import { openDatabase } from "../store/database";
+import { SongStore } from "../store/songs";
+import { startServer, temporaryFolder } from "./helpers";
 
 let server: Awaited<ReturnType<typeof startServer>>;
 let clock = 1_800_000_000_000;
@@ -191,5 +194,98 @@ test("beyond this machine a token is asked for", async () => {
   const first = await fetch(`${open.url}/api/songs?token=harvest-token`);
   expect([first.status, first.headers.get("set-cookie")]).toEqual([200, expect.stringContaining("HttpOnly")]);
   expect((await fetch(`${open.url}/api/songs`, { headers: { Cookie: "token=harvest-token" } })).status).toBe(200);
+  await open.stop();
+});
+
+test("any token of printable characters works; another one than before refuses the old one; wrong ones are limited", async () => {
+  for (const token of ["harvest", "two words; and=signs", "100 %", "x".repeat(400)]) {
+    const open = await startServer({ token });
+    const first = await fetch(`${open.url}/api/songs?token=${encodeURIComponent(token)}`);
+    const cookie = sure(sure(first.headers.get("set-cookie")).split(";")[0]);
+    expect([first.headers.get("set-cookie"), first.status]).toEqual([
+      expect.stringMatching(/HttpOnly; SameSite=Strict/),
+      200,
+    ]);
+    expect((await fetch(`${open.url}/api/songs`, { headers: { Cookie: cookie } })).status).toBe(200);
+    await open.stop();
+    const changed = await startServer({ token: `${token}!` });
+    expect((await fetch(`${changed.url}/api/songs`, { headers: { Cookie: cookie } })).status).toBe(401);
+    await changed.stop();
+  }
+  const open = await startServer({ token: "harvest" });
+  const codes: number[] = [];
+  for (let i = 0; i < 21; i++) codes.push((await fetch(`${open.url}/api/songs?token=guess${i}`)).status);
+  expect([codes[19], codes[20]]).toEqual([401, 429]);
+  expect((await fetch(`${open.url}/api/songs?token=harvest`)).status).toBe(200);
+  await open.stop();
+});
+
+test("a token is printable characters, at least one that is no space", () => {
+  expect(["harvest", " a ", "~", "!"].map(isToken)).toEqual([true, true, true, true]);
+  expect(["", " ", "\n", "a\tb", "tök", "\u0000"].map(isToken)).toEqual([false, false, false, false, false, false]);
+});
+
+test("songs are listed a page at a time, searched and in an order, whatever is in a title", async () => {
+  const open = await startServer();
+  for (const title of ["Beech row", "apple press", "100 % cider", "Apple_crate", "Pear"])
+    await open.store.create(must(Song.create({ title })));
+  const list = async (query: string) => {
+    const response = await fetch(`${open.url}/api/songs${query}`);
+    const songs = (await response.json()) as { title: string }[];
+    return [songs.map((s) => s.title), Number(response.headers.get("x-total-count"))];
+  };
+  const byTitle = ["100 % cider", "apple press", "Apple_crate", "Beech row", "Pear"];
+  expect(await list("?sort=title")).toEqual([byTitle, 5]);
+  expect(await list("?sort=title&limit=2&offset=2")).toEqual([byTitle.slice(2, 4), 5]);
+  expect(await list("?search=apple&sort=title")).toEqual([["apple press", "Apple_crate"], 2]);
+  // Signs of the query language are letters like others.
+  expect(await list("?search=%25")).toEqual([["100 % cider"], 1]);
+  expect(await list("?search=_")).toEqual([["Apple_crate"], 1]);
+  for (const bad of ["?limit=0", "?limit=501", "?offset=-1", "?sort=size"])
+    expect((await fetch(`${open.url}/api/songs${bad}`)).status).toBe(400);
+  await open.stop();
+});
+
+test("the history of a song is bounded in size: the oldest without a name go first, the newest stays", async () => {
+  let now = Date.UTC(2026, 9, 1);
+  const folder = temporaryFolder();
+  const db = await openDatabase(folder);
+  const song = must(Song.create({ title: "Row" }));
+  const size = JSON.stringify(song).length;
+  const store = new SongStore(db, () => now, 3.5 * size);
+  const { song: stored } = await store.create(song, true);
+  await store.nameRevision(stored.id, 1, "first");
+  for (let revision = 1; revision < 7; revision++) {
+    now += 1000;
+    await store.save(stored.id, revision, stored);
+  }
+  expect((await store.revisions(stored.id)).map((r) => r.revision)).toEqual([7, 6, 5, 1]);
+  const small = new SongStore(db, () => now, 1);
+  await small.save(stored.id, 7, stored);
+  expect((await small.revisions(stored.id)).map((r) => r.revision)).toEqual([8, 1]);
+  await db.destroy();
+  rmSync(folder, { recursive: true });
+});
+
+test("a full disk is called that, nothing is changed, and the save works once there is room", async () => {
+  const open = await startServer();
+  const { song, revision } = await open.store.create(must(Song.create({ title: "Row" })));
+  const [{ page_count: pages }] = (await open.db.raw("PRAGMA page_count")) as [{ page_count: number }];
+  expect(await open.db.raw(`PRAGMA max_page_count = ${pages}`)).toEqual([{ max_page_count: pages }]);
+  const put = (title: string) =>
+    fetch(`${open.url}/api/songs/${song.id}`, {
+      method: "PUT",
+      headers: { "Content-Type": "application/json", "If-Match": `"${revision}"` },
+      body: JSON.stringify({ ...song, title, lyrics: undefined }),
+    });
+  let full = await put("Fuller");
+  // Free pages may take the first copies.
+  for (let i = 0; full.ok && i < 200; i++)
+    full = await fetch(`${open.url}/api/songs/${song.id}/duplicate`, { method: "POST" });
+  expect([full.status, ((await full.json()) as { code: string }).code]).toEqual([507, "disk.full"]);
+  const held = await open.store.get(song.id);
+  await open.db.raw("PRAGMA max_page_count = 1000000");
+  expect((await open.store.get(song.id)).revision).toBe(held.revision);
+  expect(await open.store.save(song.id, held.revision, { ...song, title: "Fuller" })).toBe(held.revision + 1);
   await open.stop();
 });

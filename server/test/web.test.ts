@@ -7,7 +7,7 @@ test("the built application is served under a strict policy, and its own address
   const web = temporaryFolder();
   mkdirSync(path.join(web, "assets"));
   writeFileSync(path.join(web, "index.html"), "<title>orchard</title>");
-  writeFileSync(path.join(web, "assets", "app.js"), "1;");
+  writeFileSync(path.join(web, "assets", "app.js"), "1;".repeat(2000));
   const server = await startServer({ web });
   const page = await fetch(`${server.url}/songs/anything/bass`);
   expect([page.status, await page.text()]).toEqual([200, "<title>orchard</title>"]);
@@ -26,8 +26,22 @@ test("the built application is served under a strict policy, and its own address
   expect([page.headers.get("x-powered-by"), page.headers.get("x-content-type-options")]).toEqual([null, "nosniff"]);
   const asset = await fetch(`${server.url}/assets/app.js`);
   expect([asset.status, asset.headers.get("cache-control")]).toEqual([200, expect.stringContaining("immutable")]);
-  expect((await fetch(`${server.url}/assets/gone.js`)).status).toBe(404);
-  expect((await fetch(`${server.url}/%2e%2e/package.json`)).headers.get("content-type")).toContain("text/html");
+  expect(asset.headers.get("content-encoding")).toMatch(/gzip|br/);
+  for (const page of ["/", "/about", "/songs/x", "/songs/x/pages"])
+    expect([page, (await fetch(`${server.url}${page}`)).status]).toEqual([page, 200]);
+  // What is no page is not there, and nothing says where the files lie.
+  for (const gone of [
+    "/%2e%2e/package.json",
+    "/wp-admin",
+    "/songs",
+    "/songs/x/y/z",
+    "/assets/gone.js",
+    "/assets/%00",
+  ]) {
+    const answer = await fetch(`${server.url}${gone}`);
+    expect([gone, answer.status >= 400 && answer.status < 500]).toEqual([gone, true]);
+    expect(await answer.text()).not.toContain(web);
+  }
   await server.stop();
   rmSync(web, { recursive: true });
 });

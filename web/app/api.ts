@@ -42,6 +42,14 @@ async function call(path: string, init?: RequestInit): Promise<Response> {
   );
 }
 
+/** Which songs are listed. */
+export interface Asked {
+  search?: string;
+  sort?: "changed" | "title";
+  limit?: number;
+  offset?: number;
+}
+
 const send = (method: string, body: unknown, headers: Record<string, string> = {}): RequestInit => ({
   method,
   headers: { "Content-Type": "application/json", ...headers },
@@ -54,7 +62,17 @@ const stored = async (response: Response) => ({
 });
 
 export const api = {
-  list: async () => (await (await call("")).json()) as SongSummary[],
+  /** A page of the songs, and how many there are in all. */
+  list: async (asked: Asked = {}): Promise<{ songs: SongSummary[]; total: number }> => {
+    const query = new URLSearchParams(
+      Object.entries(asked).flatMap(([name, value]) => (value === "" ? [] : [[name, String(value)]])),
+    );
+    const response = await call(query.size ? `?${query}` : "");
+    return {
+      songs: (await response.json()) as SongSummary[],
+      total: Number(response.headers.get("x-total-count") ?? 0),
+    };
+  },
   get: async (id: string) => stored(await call(`/${id}`)),
   /** The stored document as it stands, for a song that cannot be read. */
   documentUrl: (id: string): string => `/api/songs/${id}/document`,

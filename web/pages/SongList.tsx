@@ -1,12 +1,13 @@
 import FormControl from "react-bootstrap/FormControl";
 import Table from "react-bootstrap/Table";
-import { lazy, Suspense, useCallback, useEffect, useState } from "react";
+import { lazy, Suspense, useCallback, useEffect, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { SongSummary } from "../../shared/songs";
 import { api, ApiProblem } from "../app/api";
 import { SongRow } from "./SongRow";
 import "./songs.scss";
 import { Button } from "../kit/Button";
+import { Select } from "../kit/Select";
 
 /** Files are read by the core: it comes after the list. */
 const DropFile = lazy(() => import("../kit/DropFile").then((file) => ({ default: file.DropFile })));
@@ -28,29 +29,83 @@ const BEGINNINGS: readonly { label: string; title: string; workspace: string; ta
   },
 ];
 
-/** All songs as they are stored now, and what went wrong last. */
+/** So many songs are shown at first, and so many more each time. */
+const SHOWN = 50;
+/** No more than these are shown: others are found by their titles. */
+const MOST = 500;
+/** A pause in typing, in milliseconds, after which it is searched. */
+const TYPED = 200;
+
+/** Songs as they are stored now, those that are asked for, and what went wrong last. */
 function useSongs() {
-  const [songs, setSongs] = useState<SongSummary[] | null>(null);
+  const [page, setPage] = useState<{ songs: SongSummary[]; total: number } | null>(null);
+  const [search, setSearch] = useState("");
+  const [sort, setSort] = useState<"changed" | "title">("changed");
+  const [limit, setLimit] = useState(SHOWN);
+  const asked = useRef(0);
   const [problem, setProblem] = useState<ApiProblem | null>(null);
   const fail = useCallback(
     (error: unknown) => setProblem(error instanceof ApiProblem ? error : new ApiProblem(0, "unknown", String(error))),
     [],
   );
-  const refresh = useCallback(
-    () =>
-      api.list().then((list) => {
-        setSongs(list);
-        setProblem(null);
-      }, fail),
-    [fail],
-  );
-  useEffect(() => void refresh(), [refresh]);
-  return { songs, problem, fail, refresh };
+  const refresh = useCallback(() => {
+    const mine = ++asked.current;
+    return api.list({ search: search.trim(), sort, limit }).then((list) => {
+      if (mine !== asked.current) return;
+      setPage(list);
+      setProblem(null);
+    }, fail);
+  }, [fail, search, sort, limit]);
+  useEffect(() => {
+    const soon = setTimeout(() => void refresh(), search ? TYPED : 0);
+    return () => clearTimeout(soon);
+  }, [refresh, search]);
+  return {
+    page,
+    search,
+    setSearch,
+    sort,
+    setSort,
+    more: () => setLimit(Math.min(MOST, limit + SHOWN)),
+    problem,
+    fail,
+    refresh,
+  };
 }
+
+type Songs = ReturnType<typeof useSongs>;
+
+/** Which songs are shown, once there are so many that one looks for them. */
+function Find({ page, search, setSearch, sort, setSort }: Songs) {
+  if (!search && (page?.total ?? 0) <= FEW) return null;
+  return (
+    <div className="controls" role="search">
+      <FormControl
+        type="search"
+        value={search}
+        placeholder="Find a song"
+        aria-label="Find a song"
+        onChange={(e) => setSearch(e.target.value)}
+      />
+      <Select<"changed" | "title">
+        label="Order"
+        value={sort}
+        choices={[
+          ["changed", "changed last first"],
+          ["title", "by title"],
+        ]}
+        set={setSort}
+      />
+    </div>
+  );
+}
+const FEW = 8;
 
 /** The songbook: songs opened, begun, renamed, copied and deleted. */
 export function SongList() {
-  const { songs, problem, fail, refresh } = useSongs();
+  const list = useSongs();
+  const { page, problem, fail, refresh } = list;
+  const songs = page?.songs ?? null;
   const [deleted, setDeleted] = useState<SongSummary | null>(null);
   useEffect(() => {
     document.title = "Hushed Orchard";
@@ -81,7 +136,10 @@ export function SongList() {
         </p>
       )}
       {songs === null && !problem && <p>Opening …</p>}
-      {songs?.length === 0 && <p>No songs yet. Begin one above.</p>}
+      <Find {...list} />
+      {songs?.length === 0 && (
+        <p>{list.search ? "No song has this in its title." : "No songs yet. Begin one above."}</p>
+      )}
       {songs && songs.length > 0 && (
         <Table bsPrefix="song-table">
           <thead>
@@ -108,6 +166,14 @@ export function SongList() {
             ))}
           </tbody>
         </Table>
+      )}
+      {page && page.songs.length < page.total && (
+        <p className="controls">
+          <span className="small">
+            {page.songs.length} of {page.total} songs
+          </span>
+          {page.songs.length < MOST && <Button onClick={list.more}>Show more</Button>}
+        </p>
       )}
       <Steps />
       <footer className="small">

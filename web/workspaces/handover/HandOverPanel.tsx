@@ -93,6 +93,10 @@ function Versions({ song }: { song: string }) {
   return (
     <>
       <h3>Earlier versions</h3>
+      <p className="small">
+        Named versions stay. Of the others all of the last ten minutes stay, then one for each ten minutes of a day,
+        then one a day, up to 20 MB for a song.
+      </p>
       {status !== "saved" && <p className="small">The newest edits are not stored yet.</p>}
       <ul className="revisions">
         {revisions.slice(0, SHOWN).map((r) => (
