@@ -10,7 +10,7 @@ import { resetPlayback, usePlayback } from "../app/store/playback";
 import { useResults } from "../app/store/results";
 import { showSection } from "../app/store/selection";
 import { songNow, useSong } from "../app/store/song";
-import { workers } from "../app/workers/client";
+import { workers } from "../app/workers/sync";
 import { bench, heard, idle, layouts, make, section, symbols } from "./bench";
 
 jest.mock("../app/workers/client");

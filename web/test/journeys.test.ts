@@ -24,7 +24,7 @@ import { addSection } from "../app/commands/sections";
 import { useResults } from "../app/store/results";
 import { chooseChord, showSection } from "../app/store/selection";
 import { songNow, useSong } from "../app/store/song";
-import { workers } from "../app/workers/client";
+import { workers } from "../app/workers/sync";
 import { guessUses, midiChoices, usesOf, writtenText } from "../kit/midiChoices";
 import { keyText, milliseconds, oneDecimal, percent, plainSigns, ticksOf, typedPitch } from "../kit/texts";
 import { WORKSPACES } from "../workspaces";

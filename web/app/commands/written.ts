@@ -1,5 +1,6 @@
 import { useMemo } from "react";
 import {
+  fail,
   type BassLine,
   type BassRequest,
   type CounterLine,
@@ -39,7 +40,9 @@ async function write<B extends Bench>(
 ): Promise<void> {
   const busy = `${linesId(bench, section, part)}:${seed}:${Date.now()}`;
   useResults.setState({ busy, writeProblem: null });
-  const result = await ask;
+  const result = await ask.catch((error: unknown): Result<never> =>
+    fail("lines.failed", (error as Error).message, { hint: "Try again." }),
+  );
   if (useResults.getState().busy !== busy) return;
   const written = (lines: (BassLine | CounterLine | VocalLines)[], writeProblem: Problem | null) =>
     useResults.setState({ busy: null, lines, linesFor: linesId(bench, section, part), writeProblem });

@@ -1,5 +1,5 @@
 import { Edit, sure } from "../../../core/src/index";
-import { workers, latest, tell } from "../workers/sync";
+import { lookAt, workers, latest, tell } from "../workers/sync";
 import { passInView } from "./passes";
 import { leaveSectionPlayback } from "./playback";
 import { leaveSectionResults, useResults } from "./results";
@@ -69,7 +69,7 @@ function look(): boolean {
   const now = `${id} ${here}`;
   if (now === seen) return false;
   seen = now;
-  for (const worker of Object.values(workers)) void worker.look(id, here);
+  lookAt(id, here);
   return true;
 }
 

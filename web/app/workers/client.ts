@@ -1,8 +1,16 @@
-import { wrap, type Remote } from "comlink";
+import { wrap } from "comlink";
 import type { MusicWorker } from "./music.worker";
+import type { Started } from "./supervise";
 
-const start = (): Remote<MusicWorker> =>
-  wrap<MusicWorker>(new Worker(new URL("./music.worker.ts", import.meta.url), { type: "module" }));
-
-/** One worker judges, the other writes, so that findings never wait for a bass line. */
-export const workers = { judge: start(), writer: start() };
+/** Starts a worker of its own. */
+export function startWorker(): Started<MusicWorker> {
+  const worker = new Worker(new URL("./music.worker.ts", import.meta.url), { type: "module" });
+  return {
+    remote: wrap<MusicWorker>(worker),
+    end: () => worker.terminate(),
+    onFailure(failed) {
+      worker.addEventListener("error", (event) => failed(event.message || "it could not be loaded"));
+      worker.addEventListener("messageerror", () => failed("a message could not be read"));
+    },
+  };
+}

@@ -135,6 +135,8 @@ function following(): Edit | null {
 }
 
 const musicWorker = {
+  /** Whether anybody is there. */
+  alive: () => true,
   /** `fresh`: a song that was opened, undone or redone, not one that was edited. Answers with what follows. */
   load(next: number, document: Song, { fresh, ask }: { fresh: boolean; ask: boolean }): Edit | null {
     song = document;

@@ -1,13 +1,55 @@
 import type { Remote } from "comlink";
 import { Edit, type Song } from "../../../core/src/index";
-import { workers as started } from "./client";
+import { create } from "zustand";
+import { startWorker } from "./client";
 import type { MusicWorker } from "./music.worker";
+import { supervise, type Health } from "./supervise";
 
 /** A version of the song, and the edit that led to it; null where it came from elsewhere. */
 export interface Version {
   version: number;
   song: Song;
   edit: Edit | null;
+}
+
+/** How the two workers are: the page says it where one is not well. */
+export const useHealth = create<Record<"judge" | "writer", Health>>(() => ({ judge: "well", writer: "well" }));
+
+/** The newest version there is, and the pass that is looked at: where a new worker has to be brought to. */
+let newest: Version | null = null;
+let looked: [pass: string | null, here: boolean] = [null, false];
+
+/** A call may take half a minute, and the longer the larger the song is. */
+const PATIENCE = 30_000;
+const PER_BAR = 100;
+function patience(): number {
+  const { sections = [], parts = [] } = newest?.song ?? {};
+  return PATIENCE + PER_BAR * parts.length * sections.reduce((sum, s) => sum + s.bars, 0);
+}
+
+/** One worker judges, the other writes, so that findings never wait for a bass line. */
+const supervised = (who: "judge" | "writer") =>
+  supervise<MusicWorker>(startWorker, {
+    async restore(remote) {
+      if (newest) await remote.load(newest.version, newest.song, { fresh: true, ask: false });
+      await remote.look(...looked);
+    },
+    changed: (health) => useHealth.setState({ [who]: health }),
+    patience,
+  });
+const both = { judge: supervised("judge"), writer: supervised("writer") };
+const started = { judge: both.judge.calls, writer: both.writer.calls };
+
+/** Starts workers again that failed too often: they go on with what they were asked last. */
+export const startAgain = (): void => {
+  both.judge.again();
+  both.writer.again();
+};
+
+/** Tells both workers which pass is in view. */
+export function lookAt(pass: string | null, here: boolean): void {
+  looked = [pass, here];
+  for (const worker of Object.values(workers)) void worker.look(pass, here);
 }
 
 /** Versions the writer has not been told yet: it is told when it is asked for something. */
@@ -21,6 +63,7 @@ const isAnswer = (edit: Edit): boolean => edit.do === "all" && edit.label === Ed
  */
 export async function tell(now: Version): Promise<Edit | null> {
   const { version, song, edit } = now;
+  newest = now;
   if (edit) untold.push(now);
   else untold = [now];
   const { judge } = started;

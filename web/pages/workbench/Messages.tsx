@@ -4,6 +4,8 @@ import { endPreview } from "../../app/audio/sound";
 import { usePlayback } from "../../app/store/playback";
 import { tell, useNotice } from "../../app/store/notice";
 import { say, useSong } from "../../app/store/song";
+import { startAgain, useHealth } from "../../app/workers/sync";
+import type { Health } from "../../app/workers/supervise";
 import { Button } from "../../kit/Button";
 
 /** What is heard instead of the song, in a place of its own. */
@@ -20,12 +22,42 @@ export function PreviewNote() {
   );
 }
 
+/** What each worker does, as it is missed. */
+const MISSED = {
+  judge: "Checking, harmony and accents",
+  writer: "Writing lines, layouts and other chords",
+} as const;
+
+/** Says where nothing can be worked out for now, and what to do about it. */
+function WorkersNote() {
+  const health = useHealth();
+  const of = (state: Health) => (["judge", "writer"] as const).filter((who) => health[who] === state);
+  const [mending, down] = [of("mending"), of("down")];
+  const missed = (who: readonly ("judge" | "writer")[]) => who.map((w) => MISSED[w]).join("; ");
+  return (
+    <>
+      {mending.length > 0 && (
+        <Alert bsPrefix="notice" variant="" transition={false} role="status">
+          {missed(mending)}: stopped, and beginning again …
+        </Alert>
+      )}
+      {down.length > 0 && (
+        <Alert bsPrefix="notice" variant="" transition={false} className="problem">
+          {missed(down)}: stopped three times in a row. Your song is safe; what is shown may be older than it.{" "}
+          <Button onClick={startAgain}>Start again</Button>
+        </Alert>
+      )}
+    </>
+  );
+}
+
 /** Refusals and notices: they float over the foot of the score, so that nothing moves. */
 export function Messages() {
   const problem = useSong((s) => s.problem);
   const notice = useNotice((s) => s.notice);
   return (
     <div className="messages">
+      <WorkersNote />
       {notice && (
         <Alert bsPrefix="notice" variant="" transition={false} role="status">
           {notice.text}{" "}
