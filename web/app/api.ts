@@ -35,7 +35,7 @@ async function call(path: string, init?: RequestInit): Promise<Response> {
     revision?: number;
   };
   throw new ApiProblem(
-    response.status >= 502 ? 0 : response.status,
+    response.status >= 502 && response.status <= 504 ? 0 : response.status,
     body.code ?? "server.failed",
     body.title ?? `The server answered ${response.status}`,
     { hint: body.hint, current: body.current, revision: body.revision },

@@ -7,10 +7,19 @@ import { songNow, useSong } from "../app/store/song";
 const kept = new Map<string, unknown>();
 let writes = 0;
 jest.mock("idb-keyval", () => ({
-  get: (key: string) => Promise.resolve(structuredClone(kept.get(key))),
-  set: (key: string, value: unknown) => Promise.resolve(void (writes++, kept.set(key, structuredClone(value)))),
-  del: (key: string) => Promise.resolve(void kept.delete(key)),
+  keys: () => call("keys", () => [...kept.keys()]),
+  get: (key: string) => call("get", () => structuredClone(kept.get(key))),
+  set: (key: string, value: unknown) => call("set", () => void (writes++, kept.set(key, structuredClone(value)))),
+  del: (key: string) => call("del", () => void kept.delete(key)),
 }));
+/** Calls of the browser's own store that fail: by being refused, by throwing, or by never answering. */
+const failing = new Map<string, "refused" | "thrown" | "silent">();
+function call<T>(name: string, run: () => T): Promise<T> {
+  const how = failing.get(name);
+  if (how === "thrown") throw new Error("blocked");
+  if (how === "silent") return new Promise(() => undefined);
+  return how === "refused" ? Promise.reject(new Error("refused")) : Promise.resolve(run());
+}
 
 /** A server of one song, which can be away, slow or of another opinion. */
 const server = {
@@ -62,6 +71,7 @@ beforeEach(async () => {
     },
   });
   kept.clear();
+  failing.clear();
   Object.assign(server, {
     song: { ...must(Song.create({ title: "Cellar" })), id: "cellar" },
     revision: 4,
@@ -78,7 +88,8 @@ afterEach(async () => {
   jest.useRealTimers();
 });
 
-const copied = () => (kept.get("unsent:cellar") as { song: Song } | undefined)?.song.tempo;
+const copies = () => [...kept].filter(([key]) => key.startsWith("unsent:cellar:"));
+const copied = () => (copies()[0]?.[1] as { song: Song } | undefined)?.song.tempo;
 
 test("an edit is on the server within a second; until it is, the browser keeps it, and then nothing", async () => {
   let answer: (revision: number) => void = () => undefined;
@@ -290,4 +301,52 @@ test("a song that is neither here nor there is an error; kept rubbish is passed 
   kept.clear();
   server.away = true;
   await expect(openSong("cellar")).rejects.toMatchObject({ status: 0 });
+});
+
+describe("the browser's own store is a help, not a condition", () => {
+  const calls = ["keys", "get", "set", "del"];
+  const ways = ["refused", "thrown", "silent"] as const;
+  test.each(calls.flatMap((name) => ways.map((how) => [name, how] as const)))(
+    "where %s is %s a song opens and is saved, once",
+    async (name, how) => {
+      failing.set(name, how);
+      const opened = openSong("cellar");
+      await settle(10_000);
+      await opened;
+      expect(state().song?.title).toBe("Cellar");
+      edit(120);
+      await settle(15_000);
+      expect([state().status, server.song.tempo, server.saves]).toEqual(["saved", 120, 1]);
+    },
+  );
+
+  test("edits of a window that is gone are taken over, and its copy goes once they are stored; what is older stays", async () => {
+    const song = { ...server.song, tempo: 131 };
+    kept.set("unsent:cellar:gone", { song, revision: 4, sent: [], at: 2 });
+    kept.set("unsent:cellar:older", { song: { ...song, tempo: 132 }, revision: 4, sent: [], at: 1 });
+    kept.set("unsent:cellarage:other", { song: { ...song, tempo: 133 }, revision: 4, sent: [], at: 3 });
+    await openSong("cellar");
+    expect(state().song?.tempo).toBe(131);
+    end();
+    end = startAutosave();
+    await settle(5000);
+    expect([server.song.tempo, [...kept.keys()].sort()]).toEqual([
+      131,
+      ["unsent:cellar:older", "unsent:cellarage:other"],
+    ]);
+  });
+
+  test("a full disk is called that, and the save is tried again by itself", async () => {
+    server.refuses = new ApiProblem(507, "disk.full", "The disk of the server is full; nothing was changed");
+    edit(121);
+    await settle(1000);
+    expect([state().status, state().problem?.message]).toEqual([
+      "away",
+      expect.stringContaining("disk of the server is full"),
+    ]);
+    expect(copied()).toBe(121);
+    server.refuses = null;
+    await settle(5000);
+    expect([state().status, server.song.tempo]).toEqual(["saved", 121]);
+  });
 });

@@ -1,23 +1,36 @@
-import { del, get as read, set as write } from "idb-keyval";
-import { Song } from "../../../core/src/index";
+import type { Song } from "../../../core/src/index";
 import { api, ApiProblem } from "../api";
+import { tell } from "./notice";
+import { dropCopy, keepCopy, ownCopy, type OwnCopy } from "./ownCopy";
 import { useSong } from "./song";
 
-/** An edit state that the server does not have yet, kept in the browser. */
-interface Unsent {
-  song: Song;
-  revision: number;
-  /** What was sent on that revision and never answered: the server may have one of these. */
-  sent: Song[];
-}
-
-const keyOf = (id: string): string => `unsent:${id}`;
 /** From the last edit to its save, and from the first that is not saved, however many come after it. */
 const DELAY = 500;
 const MOST = 3000;
 const RETRY = 2500;
+/** What ends by itself. */
+const AGAIN = new Set(["disk.full", "requests.many"]);
 /** So many unanswered saves are remembered. */
 const MOST_SENT = 8;
+
+/** The copy the open song was taken from: it goes once its edits are stored. */
+let takenOver: OwnCopy | null = null;
+/** Whether it was said that this browser keeps no copy. */
+let saidUnkept = false;
+
+/** Keeps edits in this browser; says once where it cannot. */
+async function keepHere(song: Song, revision: number): Promise<void> {
+  if ((await keepCopy({ song, revision, sent })) || saidUnkept) return;
+  saidUnkept = true;
+  tell({ text: "This browser keeps no copy of edits that are on their way. Leave the page once it says Saved." });
+}
+
+/** What was kept of the open song is stored by now. */
+function stored(id: string): void {
+  void dropCopy(id);
+  if (takenOver) void dropCopy(id, takenOver.key);
+  takenOver = null;
+}
 
 /** The saves of the open song that were never answered. A page that was left, or a lost line, makes them. */
 let sent: Song[] = [];
@@ -30,13 +43,14 @@ const isOwn = (stored: Song, unanswered: readonly Song[]): boolean => unanswered
  * is to be had.
  */
 export async function openSong(id: string): Promise<void> {
-  const unsent = await read<Unsent>(keyOf(id));
-  const mine = unsent && Song.parse(unsent.song).ok ? unsent : undefined;
+  const copy = await ownCopy(id);
+  const mine = copy?.unsent;
+  takenOver = copy;
   try {
     const stored = await api.get(id);
     sent = [];
     if (!mine || same(mine.song, stored.song)) {
-      if (mine) await del(keyOf(id));
+      if (copy) void dropCopy(id, copy.key);
       useSong.getState().open(stored.song, stored.revision);
     } else if (mine.revision === stored.revision || isOwn(stored.song, mine.sent ?? []))
       useSong.getState().open(mine.song, stored.revision, "waiting");
@@ -72,7 +86,7 @@ export function startAutosave(): () => void {
     const now = `${version} on ${revision} after ${sent.length}`;
     if (!song || kept === now) return;
     kept = now;
-    void write(keyOf(song.id), { song, revision, sent } satisfies Unsent);
+    void keepHere(song, revision);
   };
   const notSaved = (problem: ApiProblem) => {
     const { setSave, say } = useSong.getState();
@@ -82,8 +96,10 @@ export function startAutosave(): () => void {
       setSave({ revision, status: "waiting" });
     } else if (problem.status === 409 && current)
       setSave({ status: "conflict", conflict: { song: current, revision } });
-    else if (problem.status === 0) {
+    else if (problem.status === 0 || AGAIN.has(problem.code)) {
       setSave({ status: "away" });
+      // A full disk is called that, and tried again: somebody makes room.
+      if (problem.status !== 0) say({ code: problem.code, message: `Not saved yet: ${problem.message}` });
       later(RETRY);
     } else {
       setSave({ status: "refused" });
@@ -106,7 +122,7 @@ export function startAutosave(): () => void {
       sent = [];
       const unchanged = useSong.getState().version === version;
       setSave({ revision: next, status: unchanged ? "saved" : "waiting" });
-      if (unchanged) await del(keyOf(song.id));
+      if (unchanged) stored(song.id);
       else later(DELAY);
     } catch (error) {
       notSaved(error instanceof ApiProblem ? error : new ApiProblem(0, "server.away", String(error)));
@@ -148,7 +164,7 @@ export async function resolveConflict(keep: "mine" | "stored"): Promise<void> {
   const { conflict, song, adopt, setSave } = useSong.getState();
   if (!conflict || !song) return;
   if (keep === "stored") {
-    await del(keyOf(song.id));
+    stored(song.id);
     adopt(conflict.song, conflict.revision, "saved");
   } else setSave({ revision: conflict.revision, conflict: null, status: "waiting" });
 }
