@@ -35,6 +35,9 @@ export async function launchServer(): Promise<{ url: string; stop(): void }> {
   };
 }
 
+/** What a worker says that a test has killed. */
+export const KILLED = "killed by the test";
+
 export const test = base.extend<{ quiet: undefined }, { server: { url: string } }>({
   server: [
     async ({}, use) => {
@@ -49,7 +52,9 @@ export const test = base.extend<{ quiet: undefined }, { server: { url: string } 
   quiet: [
     async ({ page }, use) => {
       const errors: string[] = [];
-      page.on("pageerror", (e) => errors.push(e.message));
+      page.on("pageerror", (e) => {
+        if (e.message !== KILLED) errors.push(e.message);
+      });
       page.on("console", (m) => {
         if (m.type() === "error" && !/Failed to load resource/.test(m.text())) errors.push(m.text());
       });

@@ -46,7 +46,7 @@ function band({ restore = () => Promise.resolve() }: { restore?: (remote: Remote
 
 beforeEach(() => {
   jest.useFakeTimers();
-  jest.spyOn(console, "error").mockImplementation(() => undefined);
+  jest.spyOn(console, "warn").mockImplementation(() => undefined);
 });
 afterEach(() => jest.useRealTimers());
 

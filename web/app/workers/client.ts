@@ -9,7 +9,11 @@ export function startWorker(): Started<MusicWorker> {
     remote: wrap<MusicWorker>(worker),
     end: () => worker.terminate(),
     onFailure(failed) {
-      worker.addEventListener("error", (event) => failed(event.message || "it could not be loaded"));
+      worker.addEventListener("error", (event) => {
+        // It is seen to here.
+        event.preventDefault();
+        failed(event.message || "it could not be loaded");
+      });
       worker.addEventListener("messageerror", () => failed("a message could not be read"));
     },
   };

@@ -92,7 +92,7 @@ class Supervisor<W extends { alive(): boolean }> {
 
   private failed(mine: number, why: string): void {
     if (mine !== this.generation) return;
-    console.error(`A worker failed: ${why}`);
+    console.warn(`A worker failed: ${why}`);
     this.worker.end();
     this.failures++;
     for (const call of this.open) {

@@ -52,10 +52,10 @@ interface Found {
  * What a rule finds in a section, place by place, with what each is about; severity and waivers are added when it is
  * asked for.
  */
-const foundBy: Fact<[rule: string, section: string], Found[]> = {
+const foundBy: Fact<[rule: string, section: string, how: "ways" | "bare"], Found[]> = {
   id: "findings",
-  of(read, ruleId, sectionId) {
-    const ctx = contextOf(read, sectionId);
+  of(read, ruleId, sectionId, how) {
+    const ctx = contextOf(read, sectionId, how === "bare");
     if (!ctx) return [];
     const rule = sure(RULES.find((r) => r.id === ruleId));
     const all = rule.find(ctx);
@@ -77,7 +77,7 @@ const foundBy: Fact<[rule: string, section: string], Found[]> = {
   },
 };
 
-export function contextOf(read: Reader, sectionId: string): CheckContext | null {
+export function contextOf(read: Reader, sectionId: string, bare = false): CheckContext | null {
   const { song } = read;
   const section = sectionOf(song, sectionId);
   if (!section) return null;
@@ -85,6 +85,7 @@ export function contextOf(read: Reader, sectionId: string): CheckContext | null 
   return {
     song,
     section,
+    bare,
     meter: sectionMeter(song, section),
     key: sectionKey(song, section),
     get sliced() {
@@ -119,6 +120,8 @@ function aboutOf(read: Reader, section: string, { tick, parts, notes, pass }: Ra
 export interface Checker {
   /** Findings of one section, worst first. Rules whose inputs did not change since the last call are not run again. */
   section(song: Song, sectionId: string): Finding[];
+  /** The same without the ways out that have to be weighed: what there is, to see what an edit would bring. */
+  bare(song: Song, sectionId: string): Finding[];
 }
 
 /** How grave a rule is in a song: as the user weighs it, else as the school does. */
@@ -126,15 +129,16 @@ export const severityOf = (rule: Rule, song: Song): Severity | "off" =>
   song.severities?.[rule.id] ?? rule.severity[song.profile];
 
 /** A checker that remembers what each rule found for as long as nothing that the rule read has changed. */
-export const createChecker = (memory: Memory = createMemory()): Checker => ({
-  section(song, id) {
+export function createChecker(memory: Memory = createMemory()): Checker {
+  const findings = (song: Song, id: string, how: "ways" | "bare"): Finding[] => {
     const read = memory.at(song);
     return RULES.flatMap((rule) => {
       const severity = severityOf(rule, song);
-      return severity === "off" ? [] : grouped(read.get(foundBy, rule.id, id), rule, severity, song);
+      return severity === "off" ? [] : grouped(read.get(foundBy, rule.id, id, how), rule, severity, song);
     }).sort(byRank);
-  },
-});
+  };
+  return { section: (song, id) => findings(song, id, "ways"), bare: (song, id) => findings(song, id, "bare") };
+}
 
 /** What is left with a reason comes last, then by severity, what a listener notices most, and place. */
 const byRank = (a: Finding, b: Finding): number =>

@@ -93,6 +93,8 @@ export interface Line extends Voice {
 export interface CheckContext {
   song: Song;
   section: Section;
+  /** Nobody asks for ways out: none are weighed. */
+  bare: boolean;
   meter: Meter;
   key: Key;
   /** Slices of the section: chopped and arpeggiated parts as the chords they come from. */

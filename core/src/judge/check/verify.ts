@@ -51,13 +51,13 @@ export function tryFixes(
 ): TriedFix[] {
   const { section } = finding.where;
   const least = RANK[worst];
-  const before = places(checker.section(song, section), least);
+  const before = places(checker.bare(song, section), least);
   const wanted = new Set(ids);
   const meant = finding.places.filter((p) => wanted.has(p.id));
   return fixes.map((fix): TriedFix => {
     const after = applyEdit(song, fix.edit);
     if (!after.ok) return { fix, mends: false, brings: null };
-    const now = checker.section(after.value.song, section);
+    const now = checker.bare(after.value.song, section);
     const left = now.filter((f) => f.rule === finding.rule).flatMap((f) => f.places);
     const added = [...places(now, least)].find(([about]) => !before.has(about));
     return { fix, mends: !meant.some((p) => left.some((l) => isSame(p, l))), brings: added ? added[1] : null };
@@ -145,6 +145,7 @@ export function* safeSteps(
   const least = (f: Finding): Severity => (f.severity === "note" ? "note" : "warning");
   const current = (id: string) =>
     checker.section(now, sectionId).find((f) => f.waived === undefined && f.places.some((p) => p.id === id));
+  const isThere = (id: string) => checker.bare(now, sectionId).some((f) => f.places.some((p) => p.id === id));
   const isSafe = (fix: Fix): boolean => !rewritesTune(song, fix.edit);
   const make = (found: Finding, place: FindingPlace, fix: Fix | undefined): boolean => {
     const after = fix && applyEdit(now, fix.edit);
@@ -172,6 +173,7 @@ export function* safeSteps(
       yield { done, of };
       done++;
       // As it stands by now: an earlier step may have mended it, or changed the notes that its fix speaks of.
+      if (!isThere(id)) continue;
       const found = current(id);
       const place = found?.places.find((p) => p.id === id);
       if (!found || !place) continue;

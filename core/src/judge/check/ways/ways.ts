@@ -51,6 +51,7 @@ const LATER = 0.5;
 
 /** The ways out, the one that brings least first; at most three. */
 export function waysOut(ctx: CheckContext, asked: Asked): Fix[] {
+  if (ctx.bare) return [];
   const movers = moversOf(ctx, asked);
   const alone = movers.flatMap(({ note, tones, last }) =>
     tones.map((midi): NamedWay => ({ way: [{ note, midi }], ...(last ? { extra: LATER } : {}) })),
@@ -72,7 +73,7 @@ export function waysOut(ctx: CheckContext, asked: Asked): Fix[] {
 
 /** Of ways that are known to mend those that bring little, the one that brings least first. */
 export const bestOf = (ctx: CheckContext, ways: readonly NamedWay[]): Fix[] =>
-  offered(ctx, weighed(ctx, ways, { isClear: () => true, most: ways.length, enough: ways.length }));
+  ctx.bare ? [] : offered(ctx, weighed(ctx, ways, { isClear: () => true, most: ways.length, enough: ways.length }));
 
 /** A way with what it is called, where its notes do not say it. */
 export interface NamedWay {

@@ -100,6 +100,7 @@ export const isLed = ({ song }: CheckContext, { top, low }: Pair): boolean =>
 
 /** Another tone for one of the two or for both, another octave for a phrase; or the two change places. */
 function fixesOf(ctx: CheckContext, pair: Pick<JudgedPair, "a" | "b" | "above">, place: Between): Fix[] {
+  if (ctx.bare) return [];
   const { a, b, above } = pair;
   const { first, second, before = [], kind } = place;
   const [from, to] = [place.before?.[0].start ?? place.tick, place.tick + place.duration];
