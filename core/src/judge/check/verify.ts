@@ -147,6 +147,11 @@ export function* safeSteps(
     checker.section(now, sectionId).find((f) => f.waived === undefined && f.places.some((p) => p.id === id));
   const isThere = (id: string) => checker.bare(now, sectionId).some((f) => f.places.some((p) => p.id === id));
   const isSafe = (fix: Fix): boolean => !rewritesTune(song, fix.edit);
+  const atOnce = (whole: Finding): Fix | undefined => {
+    const ids = whole.places.map((p) => p.id);
+    const tried = tryFixes(now, whole, { fixes: whole.forAll.filter(isSafe), ids, checker, worst: least(whole) });
+    return tried.find((t) => t.mends && t.brings === null)?.fix;
+  };
   const make = (found: Finding, place: FindingPlace, fix: Fix | undefined): boolean => {
     const after = fix && applyEdit(now, fix.edit);
     if (!fix || !after?.ok) return false;
@@ -159,13 +164,7 @@ export function* safeSteps(
     yield { done, of };
     // What mends all of it at once is one step.
     const whole = current(firstOf(wantedPlaces).id);
-    const ids = whole?.places.map((p) => p.id) ?? [];
-    const all =
-      whole &&
-      tryFixes(now, whole, { fixes: whole.forAll.filter(isSafe), ids, checker, worst: least(whole) }).find(
-        (t) => t.mends && t.brings === null,
-      );
-    if (whole && all && make(whole, firstOf(whole.places), all.fix)) {
+    if (whole && make(whole, firstOf(whole.places), atOnce(whole))) {
       done += wantedPlaces.length;
       continue;
     }

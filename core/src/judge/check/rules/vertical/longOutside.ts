@@ -40,8 +40,8 @@ export const longOutside: Rule = {
   family: "vertical",
   explanation:
     "A note outside the sounding chord is heard as passing while it is short; a walking bass may lead on for a " +
-    "beat, but not where the chord begins. Held, it is heard as a wrong chord. Notes that are held into another chord are judged again there. " +
-    "Pedals, anticipations and resolved suspensions are excepted by name.",
+    "beat, but not where the chord begins. Held, it is heard as a wrong chord. Notes that are held into another " +
+    "chord are judged again there. Pedals, anticipations and resolved suspensions are excepted by name.",
   source: "common practice; non-chord tones as in any harmony textbook",
   severity: { chorale: "fault", band: "warning", jazz: "note", loop: "warning" },
   find: outsideIn,

@@ -94,13 +94,14 @@ function parallelAt(ctx: CheckContext, slice: Slice, before: Outer, now: Outer):
   };
 }
 
-/** Another tone for the bass, or for the top where that is no tune; else for both. */
+/** Another tone for the bass, there or before; or for the top where that is no tune; else for several. */
 const fixesAt = (ctx: CheckContext, before: Outer, { bass, top }: Outer): Fix[] =>
   waysOut(ctx, {
     notes: [bass.note, top.note],
+    later: [before.bass.note, before.top.note],
     clear: (p) =>
       p(bass.note) < p(top.note) &&
-      parallelPerfect(before.bass.note.midi, p(bass.note), before.top.note.midi, p(top.note)) === null,
+      parallelPerfect(p(before.bass.note), p(bass.note), p(before.top.note), p(top.note)) === null,
   });
 
 /**
