@@ -1,10 +1,21 @@
 import { createHash, timingSafeEqual } from "node:crypto";
+import { networkInterfaces } from "node:os";
 import type { Request, RequestHandler } from "express";
 import { rateLimit } from "express-rate-limit";
 import { HttpProblem } from "./httpProblem";
 
 const LOOPBACK = new Set(["127.0.0.1", "localhost", "[::1]"]);
 export const isLoopback = (host: string): boolean => LOOPBACK.has(host) || host === "::1";
+
+/** Whether a server that listens there is reached under every address of the machine. */
+export const isEverywhere = (host: string): boolean => host === "0.0.0.0" || host === "::";
+
+/** The addresses of this machine in its networks, as they stand in an address of a page. */
+export const ownAddresses = (): string[] =>
+  Object.values(networkInterfaces())
+    .flatMap((list) => list ?? [])
+    .filter((i) => !i.internal)
+    .map((i) => (i.family === "IPv6" ? `[${i.address}]` : i.address));
 
 const hostname = (host: string): string => host.replace(/:\d+$/, "").toLowerCase();
 

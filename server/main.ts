@@ -6,7 +6,7 @@ import { fileURLToPath } from "node:url";
 import { must, Song } from "../core/src/index";
 import { DEMO } from "../demo/songs";
 import { createApp } from "./app";
-import { isLoopback, isToken } from "./guard";
+import { isEverywhere, isLoopback, isToken, ownAddresses } from "./guard";
 import { openDatabase } from "./store/database";
 import { startFailure } from "./store/failures";
 import { SongStore } from "./store/songs";
@@ -34,6 +34,9 @@ function seeds(from = "demo"): readonly { id: string; make(): Song }[] {
   }
 }
 
+/** Names and addresses under which browsers reach it: those that are named, else where it listens. */
+const named = (process.env.ALLOWED_HOSTS ?? "").split(",").flatMap((name) => name.trim().toLowerCase() || []);
+const reached = isEverywhere(host) ? [...named, ...ownAddresses()] : [...named, host];
 const token = isLoopback(host) ? undefined : (process.env.TOKEN ?? randomBytes(16).toString("hex"));
 if (token !== undefined && !isToken(token)) {
   console.error("TOKEN must be printable characters, at least one; leave it out to have one made.");
@@ -51,7 +54,7 @@ for (const { id, make } of seeds(process.env.SEED)) if (!(await store.exists(id)
 const app = createApp({
   store,
   web: path.join(root, "dist"),
-  hosts: isLoopback(host) ? [] : [host, ...(process.env.ALLOWED_HOSTS ?? "").split(",").filter(Boolean)],
+  hosts: isLoopback(host) ? [] : [...reached, host],
   ...(token ? { token } : {}),
 });
 
@@ -66,10 +69,9 @@ const server = app.listen(port, host, (error?: Error) => {
     process.exit(1);
   }
   const { port: actual } = server.address() as AddressInfo;
-  console.log(
-    "Hushed Orchard is ready at " +
-      `http://${isLoopback(host) ? "localhost" : host}:${actual}/${token ? `?token=${encodeURIComponent(token)}` : ""}`,
-  );
+  const name = isLoopback(host) ? "localhost" : (reached[0] ?? host);
+  const query = token ? `?token=${encodeURIComponent(token)}` : "";
+  console.log(`Hushed Orchard is ready at http://${name}:${actual}/${query}`);
 });
 
 for (const signal of ["SIGINT", "SIGTERM"] as const)

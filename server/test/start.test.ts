@@ -4,6 +4,7 @@ import { rmSync } from "node:fs";
 import net, { type AddressInfo } from "node:net";
 import path from "node:path";
 import { demoSongs } from "../../core/test/demos";
+import { ownAddresses } from "../guard";
 import { temporaryFolder } from "./helpers";
 
 const root = path.join(__dirname, "../..");
@@ -55,6 +56,24 @@ test("the server seeds the demo once, prints its address, and never touches a so
     child.kill("SIGKILL");
     await ended;
   }
+  rmSync(folder, { recursive: true, force: true });
+});
+
+test("beyond this machine the printed address opens with its token; an empty token is refused in a sentence", async () => {
+  const folder = temporaryFolder();
+  const env = { HOST: "0.0.0.0", PORT: "0", DATA_DIR: folder, SEED: "off" };
+  const child = start({ ...env, TOKEN: "two words; and 100 %" });
+  const { text } = await said(child, /ready at http\S+/);
+  const printed = new URL(sure(/http:\S+/.exec(text))[0]);
+  // An address of this machine in its network, where it has one.
+  const [own] = ownAddresses();
+  if (own !== undefined) expect(printed.hostname).toBe(own);
+  const list = (query: string) => fetch(`http://${printed.host}/api/songs${query}`);
+  expect((await list("")).status).toBe(401);
+  expect((await list(printed.search)).status).toBe(200);
+  child.kill("SIGKILL");
+  const refused = await said(start({ ...env, TOKEN: "" }));
+  expect([refused.code, refused.text]).toEqual([1, expect.stringContaining("TOKEN must be printable characters")]);
   rmSync(folder, { recursive: true, force: true });
 });
 
