@@ -165,3 +165,18 @@ test("who plays another third than is written plays the written one, in every pa
   expect(after.sections[0]?.notes.melody?.[0]?.pitch).toBe("E5");
   expect(checkSong(after).some((f) => f.rule === "other-chord")).toBe(false);
 });
+
+test("a line of which three notes lie too high is offered an octave lower as a whole, where none would be too low", () => {
+  const flute = (...notes: string[]) =>
+    band("| C | C |", { Flute: ["counter", "flute", notes], Bass: ["bass", "bassGuitar", ["0 C2 4"]] });
+  const whole = (song: Song) => found(song, "out-of-range").forAll.map((f) => f.label);
+  const lower = "All of Flute in Verse an octave lower";
+  expect(whole(flute("0 E7 1", "1 G7 1", "2 E7 1", "3 C7 1"))[0]).toBe(lower);
+  expect(whole(flute("0 E7 1", "1 G7 1", "2 C7 1"))).not.toContain(lower);
+  expect(whole(flute("0 E7 1", "1 G7 1", "2 E7 1", "3 C5 1"))[0]).toBe(lower);
+  // B4 an octave lower is B3, below the flute's C4.
+  expect(whole(flute("0 E7 1", "1 G7 1", "2 E7 1", "3 B4 1"))).not.toContain(lower);
+  const song = flute("0 E7 1", "1 G7 1", "2 E7 1", "3 C7 1");
+  const after = edit(song, sure(found(song, "out-of-range").forAll[0]).edit);
+  expect(checkSong(after).some((f) => f.rule === "out-of-range")).toBe(false);
+});

@@ -210,7 +210,7 @@ function toFinding(
   const [first] = places;
   const { matter } = firstOf(sorted);
   const several = places.length > 1;
-  const forAll = several ? allAtOnce(places) : [];
+  const forAll = several ? [firstOf(sorted).raw.whole ?? [], allAtOnce(places)].flat() : [];
   const habit = waiver ? null : habitOf(found);
   const said = habit
     ? `${sure(first).message} So it is ${habit.times} of ${habit.chances} times: a habit.`

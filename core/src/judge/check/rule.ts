@@ -80,6 +80,8 @@ export type RawFinding = Pick<FindingPlace, "message" | "amount" | "fixes" | "ti
   pass?: string;
   /** How often these parts had the chance to do it in the section: what happens nearly always is a habit. */
   chances?: number;
+  /** What mends every place of these parts, where that is simpler than each by itself. */
+  whole?: Fix | undefined;
   /** By how many degrees it weighs less than its rule says: a voice inside a chord is no line of its own. */
   lighter?: number | undefined;
 };

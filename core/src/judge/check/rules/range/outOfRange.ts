@@ -9,7 +9,9 @@ import type { Part, Section, Song } from "../../../../song/schema";
 import { instrumentOf, midiRange } from "../../../../theory/instrument/instruments";
 import { singerOf, singerRange } from "../../../../hear/singer/range";
 import { pitchMidi, type Midi } from "../../../../theory/pitch/pitch";
-import type { RawFinding, Rule } from "../../rule";
+import type { RealizedNote } from "../../../../song/realize";
+import { octaveShift } from "../../../../arrange/room/room";
+import type { CheckContext, Fix, RawFinding, Rule } from "../../rule";
 import { waysOut } from "../../ways/ways";
 
 export const outOfRange: Rule = {
@@ -29,8 +31,10 @@ export const outOfRange: Rule = {
         const [low, high] = singer ? singerRange(song, singer).extremes : midiRange(part.range ?? instrument.range);
         const ends = singer?.extremes ?? part.range ?? instrument.range;
         if (part.link?.from) return liftedOut(song, section, part, { range: [low, high], meter });
-        return sure(sliced.real.parts.find((p) => p.id === part.id))
-          .notes.filter((n) => n.midi < low || n.midi > high)
+        const { notes } = sure(sliced.real.parts.find((p) => p.id === part.id));
+        const whole = allShifted(ctx, part, notes, [low, high]);
+        return notes
+          .filter((n) => n.midi < low || n.midi > high)
           .map((note) => {
             const inside =
               note.midi < low
@@ -42,6 +46,7 @@ export const outOfRange: Rule = {
               duration: note.duration,
               parts: [part.id],
               notes: [note.id],
+              whole,
               // Block chords follow their tune: there the tune or the instrument has to change.
               fixes:
                 part.link?.kind === "block"
@@ -61,6 +66,28 @@ export const outOfRange: Rule = {
       });
   },
 };
+
+/** So many notes outside, and the whole line may lie in the wrong octave (common practice). */
+const MANY = 3;
+
+/** All of a part in another octave, where much of it lies outside its range and none of it would there. */
+function allShifted(
+  { song, section }: CheckContext,
+  part: Part,
+  notes: readonly RealizedNote[],
+  [low, high]: readonly [Midi, Midi],
+): Fix | undefined {
+  const outside = notes.filter((n) => n.midi < low || n.midi > high);
+  const [first] = outside;
+  if (!first || outside.length < MANY) return undefined;
+  const way = first.midi < low ? 1 : -1;
+  if (notes.some((n) => n.midi + 12 * way < low || n.midi + 12 * way > high)) return undefined;
+  const edit = octaveShift(song, section, part, { during: notes, way });
+  const [name] = part.name.split(",");
+  return edit
+    ? { label: `All of ${name} in ${section.name} an octave ${way > 0 ? "higher" : "lower"}`, edit }
+    : undefined;
+}
 
 /**
  * A part that plays another's voicings leaves its range: found once, for its first note; an octave lower or higher as a
