@@ -40,21 +40,41 @@ const attempt = <T>(call: () => Promise<T>): Promise<T | undefined> =>
   });
 
 /** This window, the same after it is loaded again. */
-const own = ((): string => {
+let own = ((): string => {
   try {
-    const known = sessionStorage.getItem("window") ?? crypto.randomUUID();
-    sessionStorage.setItem("window", known);
-    return known;
+    return sessionStorage.getItem("window") ?? newName();
   } catch {
-    return `w${Math.random().toString(36).slice(2)}`;
+    return newName();
   }
 })();
+function newName(): string {
+  return Math.random().toString(36).slice(2);
+}
+const later = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 const lockOf = (window: string): string => `orchard-window:${window}`;
 const locks = (): LockManager | undefined => (typeof navigator === "undefined" ? undefined : navigator.locks);
 
-// Held for as long as this window is open: so others know whose copies are in use.
-void attempt(async () => {
-  await locks()?.request(lockOf(own), () => new Promise(() => undefined));
+/** Holds the lock of this window for as long as it is open: so others know whose copies are in use. False if taken. */
+const hold = (window: string): Promise<boolean> =>
+  new Promise((resolve, reject) => {
+    const manager = locks();
+    if (!manager) return resolve(true);
+    manager
+      .request(lockOf(window), { ifAvailable: true }, (lock) => {
+        resolve(lock !== null);
+        return lock ? new Promise(() => undefined) : undefined;
+      })
+      .catch(reject);
+  });
+
+/** A page that is loaded again may find its own lock not free yet, for so long in milliseconds. */
+const LEAVING = 300;
+
+/** A window that was duplicated has the name of the first: it takes another one. */
+const named = attempt(async () => {
+  const isOurs = async () => (await hold(own)) || (await later(LEAVING), await hold(own));
+  if (!(await isOurs())) await hold((own = newName()));
+  sessionStorage.setItem("window", own);
 });
 
 const PREFIX = "unsent:";
@@ -71,6 +91,7 @@ async function others(): Promise<Set<string>> {
  * theirs; the older ones stay until they are opened.
  */
 export async function ownCopy(id: string): Promise<OwnCopy | null> {
+  await named;
   const all = (await attempt(() => keys<string>())) ?? [keyOf(id)];
   const open = await others();
   const mine = all.filter((key) => {

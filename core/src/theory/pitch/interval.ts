@@ -7,6 +7,12 @@ export const LETTERS: readonly number[] = [0, 1, 1, 2, 2, 3, 3, 4, 5, 5, 6, 6];
 /** A step, up or down. */
 export const isStep = (move: Semitones): boolean => Math.abs(move) === 1 || Math.abs(move) === 2;
 
+/**
+ * Tritones and sevenths are hard to hit, and what goes beyond an octave falls into two lines (any textbook of
+ * counterpoint).
+ */
+export const isHardLeap = (move: Semitones): boolean => [6, 10, 11].includes(Math.abs(move)) || Math.abs(move) > 12;
+
 /** Whether a move of so many semitones is written as a step and wider than one: F up to G sharp. */
 export function isAugmentedSecond(from: NoteName, to: NoteName, move: Semitones): boolean {
   if (Math.abs(move) !== 3) return false;

@@ -1,7 +1,7 @@
 import { firstOf, lastOf, nth, sure } from "../../base/list";
 import { mod, type Midi, type PitchName } from "../../theory/pitch/pitch";
 import { positionText, type Ticks } from "../../theory/time/meter";
-import { intervalWords } from "../../theory/pitch/interval";
+import { intervalWords, isHardLeap } from "../../theory/pitch/interval";
 import { withArticle } from "../../theory/words/english";
 import type { RealizedNote } from "../../song/realize";
 import { pairReport, type Between, type PairReport } from "../../hear/line/between";
@@ -45,16 +45,13 @@ export interface Sounding {
   targets: VocalTargets;
 }
 
-/** Wider than an octave, a seventh or a tritone: hard to sing in a line that supports another (common practice). */
-const hardLeap = (semitones: number): boolean => [6, 10, 11].includes(Math.abs(semitones)) || Math.abs(semitones) > 12;
-
 type Found = Omit<RoughSpot, "fixes">;
 
 /** A hard leap without a rest before it, that is not the tune's own. */
 function leapsHard({ ctx, targets }: Sounding, before: RealizedNote, n: RealizedNote): boolean {
   const rest = n.start - (before.start + before.duration);
-  if (rest >= firstOf(ctx.meter.beats).duration || !hardLeap(n.midi - before.midi)) return false;
-  return !(targets.given || (targets.parallel && hardLeap(leadMove(ctx, before, n))));
+  if (rest >= firstOf(ctx.meter.beats).duration || !isHardLeap(n.midi - before.midi)) return false;
+  return !(targets.given || (targets.parallel && isHardLeap(leadMove(ctx, before, n))));
 }
 
 /** Where a note weighs outside the chord, and does not go along with a tune that is outside itself. */

@@ -1,6 +1,6 @@
 import { pairwise, sure } from "../../../base/list";
 import { mod, noteOf, type Midi } from "../../../theory/pitch/pitch";
-import { isAugmentedSecond } from "../../../theory/pitch/interval";
+import { isAugmentedSecond, isHardLeap } from "../../../theory/pitch/interval";
 import type { Ticks } from "../../../theory/time/meter";
 import { bassPc, chordPitchClasses, rootPc } from "../../../theory/chord/chord";
 import { isRub, placesBetween, type BetweenKind } from "../../../hear/line/between";
@@ -195,7 +195,7 @@ function inLine(ctx: CheckContext, line: Line, notes: readonly RealizedNote[], f
     if (!goesOn(ctx, from, to)) continue;
     const size = Math.abs(to.midi - from.midi);
     const put = (what: string, cost: number) => found.set(`${what}|${nameOf(line)}|${to.start}`, cost);
-    if (led && isHard(size)) put("leap", HARD);
+    if (led && isHardLeap(size)) put("leap", HARD);
     else if (size > 12) put("leap", FAR);
     if (isAugmentedSecond(noteOf(from.pitch), noteOf(to.pitch), to.midi - from.midi)) put("augmented", AUGMENTED);
     const [was, is] = [chordOfLine(ctx, from.start), chordOfLine(ctx, to.start)];
@@ -205,12 +205,6 @@ function inLine(ctx: CheckContext, line: Line, notes: readonly RealizedNote[], f
     if (risesFrom(from.midi, to.midi, leads, pcsOf(is))) put("leading", NOT_LED);
   }
 }
-
-/**
- * Tritones and sevenths are hard to hit, and what goes beyond an octave falls into two lines (any textbook of
- * counterpoint).
- */
-export const isHard = (semitones: number): boolean => [6, 10, 11].includes(semitones) || semitones > 12;
 
 /** Chords under which some notes sound. */
 function chordsOf({ chords }: Scene, way: Way): RealizedChord[] {

@@ -1,8 +1,7 @@
 import { nth } from "../../../../base/list";
-import { intervalWords } from "../../../../theory/pitch/interval";
+import { intervalWords, isHardLeap } from "../../../../theory/pitch/interval";
 import { withArticle } from "../../../../theory/words/english";
 import type { RawFinding, Rule } from "../../rule";
-import { isHard } from "../../ways/trouble";
 import { goesOn, linesOf } from "../lines";
 import { moveTold } from "./moves";
 
@@ -21,7 +20,7 @@ export const wideLeap: Rule = {
       line.notes.slice(1).flatMap((to, i): RawFinding[] => {
         const from = nth(line.notes, i);
         const size = Math.abs(to.midi - from.midi);
-        if (!goesOn(ctx, from, to) || !isHard(size)) return [];
+        if (!goesOn(ctx, from, to) || !isHardLeap(size)) return [];
         return [
           moveTold(
             ctx,
@@ -29,7 +28,7 @@ export const wideLeap: Rule = {
             {
               says: ` leaps ${withArticle(intervalWords(size))} from ${from.pitch} to ${to.pitch}`,
               amount: intervalWords(size),
-              clear: (p) => !isHard(Math.abs(p(to) - p(from))),
+              clear: (p) => !isHardLeap(p(to) - p(from)),
             },
           ),
         ];
