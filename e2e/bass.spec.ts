@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { expect, newSong, playheadAt, saved, songOf, test, typeLine, unreadable } from "./fixtures";
+import { expect, newSong, playheadAt, saved, songOf, test, typeLine, unreadable, goTo } from "./fixtures";
 import { firstOf, nth, sure } from "./orchard";
 
 const bassOf = async (page: Page, part = "bass") => firstOf((await songOf(page)).sections).notes[part] ?? [];
@@ -10,14 +10,14 @@ const tab = (page: Page, name: string) => panel(page).getByRole("tab", { name })
 async function bench(page: Page, title: string, line = "| Am | F | C | G |"): Promise<void> {
   await newSong(page, title);
   if (line) await typeLine(page, line);
-  await page.getByRole("link", { name: "Groove" }).click();
+  await goTo(page, "Groove");
   await page
     .getByRole("list", { name: "Patterns" })
     .getByRole("listitem")
     .first()
     .getByRole("button", { name: "Take" })
     .click();
-  await page.getByRole("link", { name: /^Bass/ }).click();
+  await goTo(page, "Bass");
 }
 
 test("style and settings shape the lines; the report shows its notes; a line is thinned, built, cut and brought back", async ({

@@ -77,6 +77,12 @@ export async function newSong(page: Page, title: string): Promise<string> {
   return sure(page.url().split("/").at(-2));
 }
 
+/** Goes to another workspace; what is clicked next is its own and no longer of the one before. */
+export async function goTo(page: Page, title: string): Promise<void> {
+  await page.getByRole("link", { name: new RegExp(`^${title}`) }).click();
+  await expect(page.locator(`#panel.${title.toLowerCase().replace(" ", "")}`)).toBeVisible();
+}
+
 export const typeLine = async (page: Page, line: string): Promise<void> => {
   await page.getByLabel("Chord line").fill(line);
 };

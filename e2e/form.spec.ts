@@ -1,6 +1,6 @@
 import type { Page } from "@playwright/test";
 import type { Song } from "../core/src/index";
-import { expect, songOf, test, dragOnto } from "./fixtures";
+import { expect, songOf, test, dragOnto, goTo } from "./fixtures";
 import { demoSongs, firstOf, nth, sure } from "./orchard";
 
 const strip = (page: Page) => page.getByRole("navigation", { name: "Form" });
@@ -122,7 +122,7 @@ test(
     await openBallad(page);
     await passes(page).nth(1).getByRole("button").click();
     await playOnce(page, "Chorus");
-    await page.getByRole("link", { name: "Form", exact: true }).click();
+    await goTo(page, "Form");
     const before = await songOf(page);
     const cell = (part: string, pass: string, time: number) =>
       page.getByRole("button", { name: new RegExp(`^${part} in ${pass}, time ${time}`) });
@@ -246,7 +246,7 @@ test("the bass leads on: what a written line goes to is told, and a pass that go
   // Verse, verse, chorus: once back to its beginning, once on.
   await passes(page).nth(0).getByRole("button").click();
   await playOnce(page, "Verse");
-  await page.getByRole("link", { name: /^Bass/ }).click();
+  await goTo(page, "Bass");
   await expect(page.getByText(/The line leads on to its own beginning .* It also goes on to Chorus/)).toBeVisible();
   await page.getByLabel("Style", { exact: true }).selectOption({ label: "Walking" });
   await page.getByRole("button", { name: "Write lines" }).click();

@@ -1,6 +1,6 @@
 import { writeMidi, type MidiEvent } from "midi-file";
 import type { Page } from "@playwright/test";
-import { drag, drumCell, expect, newSong, playheadAt, songOf, test, typeLine, unreadable } from "./fixtures";
+import { drag, drumCell, expect, newSong, playheadAt, songOf, test, typeLine, unreadable, goTo } from "./fixtures";
 import { firstOf, nth, sure } from "./orchard";
 
 const lane = async (page: Page, drum: string) =>
@@ -9,7 +9,7 @@ const starts = async (page: Page, drum: string) => (await lane(page, drum))?.hit
 
 test("patterns by feel are heard, taken, added to, spread, filled, varied and undone", async ({ page }) => {
   await newSong(page, "Barn floor");
-  await page.getByRole("link", { name: "Groove" }).click();
+  await goTo(page, "Groove");
   await expect(page.getByRole("list", { name: "Patterns" }).getByRole("button", { name: "Take" })).toHaveCount(9);
   // The number keys hear what is offered once the list has settled.
   const hearing = page.getByText("Hearing: four on the floor");
@@ -46,7 +46,7 @@ test("a lane is named, swings and lies by itself; hits are moved off the grid an
   page,
 }) => {
   await newSong(page, "Cellar drum");
-  await page.getByRole("link", { name: "Groove" }).click();
+  await goTo(page, "Groove");
   await page
     .getByRole("list", { name: "Patterns" })
     .getByRole("listitem")
@@ -82,7 +82,7 @@ test("a lane is named, swings and lies by itself; hits are moved off the grid an
 
 test("triplets are painted, a hit is dragged off the grid, a kick is marked by hand", async ({ page }) => {
   await newSong(page, "Ladder step");
-  await page.getByRole("link", { name: "Groove" }).click();
+  await goTo(page, "Groove");
   const painted = await drumCell(page, "kick", 0);
   await page.getByLabel("Steps of the grid").selectOption("160");
   await drag(page, painted, await drumCell(page, "kick", 0.8));
@@ -113,7 +113,7 @@ test("accents that just miss: the bass weaves or all agree, heard and taken; a r
 }) => {
   await newSong(page, "Gate and post");
   await typeLine(page, "| Dm | Bb | F | C |");
-  await page.getByRole("link", { name: "Groove" }).click();
+  await goTo(page, "Groove");
   await page
     .getByRole("list", { name: "Patterns" })
     .getByRole("listitem")
@@ -163,7 +163,7 @@ test("accents that just miss: the bass weaves or all agree, heard and taken; a r
 
 test("drums of a MIDI file go to the lanes that are chosen, over the bars that are chosen", async ({ page }) => {
   await newSong(page, "Borrowed barn");
-  await page.getByRole("link", { name: "Groove" }).click();
+  await goTo(page, "Groove");
   await page.getByRole("tab", { name: "File" }).click();
   const note = (deltaTime: number, noteNumber: number): MidiEvent[] => [
     { deltaTime, type: "noteOn", channel: 9, noteNumber, velocity: 90 },
@@ -192,7 +192,7 @@ test("drums of a MIDI file go to the lanes that are chosen, over the bars that a
 
 test("drums are played in on the keys, heard, and join what was painted", async ({ page }) => {
   await newSong(page, "Threshing floor");
-  await page.getByRole("link", { name: "Groove" }).click();
+  await goTo(page, "Groove");
   const clap = await drumCell(page, "clap", 3);
   await page.mouse.click(clap.x, clap.y);
   await expect.poll(() => starts(page, "clap")).toEqual([3]);

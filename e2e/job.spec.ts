@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { drumCell, expect, newSong, saved, songOf, test, typeLine } from "./fixtures";
+import { drumCell, expect, newSong, saved, songOf, test, typeLine, goTo } from "./fixtures";
 import { firstOf, nth, Song, sure } from "./orchard";
 
 test("the main job: chords, kick, voicings, bass, check, hearing, editing, coming back, MIDI", async ({ page }) => {
@@ -21,7 +21,7 @@ test("the main job: chords, kick, voicings, bass, check, hearing, editing, comin
   await expect(page.getByRole("alert")).toHaveCount(0);
 
   // Paint a kick by clicks and a drag, repeat it.
-  await page.getByRole("link", { name: "Groove" }).click();
+  await goTo(page, "Groove");
   for (const beat of [0, 2.5]) {
     const at = await drumCell(page, "kick", beat);
     await page.mouse.click(at.x, at.y);
@@ -31,7 +31,7 @@ test("the main job: chords, kick, voicings, bass, check, hearing, editing, comin
   await expect(page.locator('[data-hit^="kick@"]')).toHaveCount(8);
 
   // Bass lines to hear and compare; one is taken and undone as one step.
-  await page.getByRole("link", { name: /Bass/ }).click();
+  await goTo(page, "Bass");
   await page.getByRole("button", { name: "Write lines" }).click();
   const lines = page.getByRole("list", { name: "Candidates" });
   await expect.poll(() => lines.getByRole("button", { name: "Take", exact: true }).count()).toBeGreaterThan(1);
@@ -71,7 +71,7 @@ test("the main job: chords, kick, voicings, bass, check, hearing, editing, comin
   await expect(page.getByRole("button", { name: "Stop", exact: true })).toBeVisible();
   await expect(page.locator(".where b")).toContainText("bar");
   await page.keyboard.press("Space");
-  await page.getByRole("link", { name: "Hand over" }).click();
+  await goTo(page, "Hand over");
   const midi = page.waitForEvent("download");
   await page.getByRole("button", { name: "As it is played" }).click();
   const bytes = readFileSync(await (await midi).path());

@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { clickLane, drag, expect, newSong, songOf, test, typeLine } from "./fixtures";
+import { clickLane, drag, expect, newSong, songOf, test, typeLine, goTo } from "./fixtures";
 import { demoSongs, firstOf, Meter, type Note, nth, type Song, sure, Tune } from "./orchard";
 
 /** Opens a demo song in Lines, with one of its tabs. */
@@ -13,7 +13,7 @@ async function openLines(page: Page, song: number, tab: string): Promise<void> {
 async function withTune(page: Page, tune: string): Promise<void> {
   await newSong(page, "A tune");
   await typeLine(page, "| C | F | G7 | C |");
-  await page.getByRole("link", { name: "Lines" }).click();
+  await goTo(page, "Lines");
   await page.locator("#tune").fill(tune);
   await page.locator("#tune").blur();
 }

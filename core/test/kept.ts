@@ -1,3 +1,4 @@
+import { createHash } from "node:crypto";
 import { mkdirSync, existsSync, readFileSync, writeFileSync } from "node:fs";
 import path from "node:path";
 
@@ -14,3 +15,13 @@ export function expectKept(name: string, found: Readonly<Record<string, string |
   const kept = existsSync(file) ? (JSON.parse(readFileSync(file, "utf8")) as unknown) : `${name} is not kept yet`;
   expect(found).toEqual(kept);
 }
+
+/**
+ * The mark of something too long to be kept whole: of a wide sweep what is found is kept as marks, one for each case,
+ * so that any change of it shows and says which case it was.
+ */
+export const markOf = (found: unknown): string =>
+  createHash("sha256")
+    .update(typeof found === "string" ? found : JSON.stringify(found))
+    .digest("hex")
+    .slice(0, 10);

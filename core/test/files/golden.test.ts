@@ -1,4 +1,3 @@
-import { createHash } from "node:crypto";
 import { firstOf } from "../../src/base/list";
 import { must } from "../../src/base/result";
 import { writeMidi } from "../../src/files/midi";
@@ -7,10 +6,9 @@ import { songOfMidi } from "../../src/files/midiSong";
 import { writeMusicXml } from "../../src/files/musicxml/write";
 import { demoSongs } from "../demos";
 import { goldenSong, VERSION1 } from "../fixtures";
-import { expectKept } from "../kept";
+import { expectKept, markOf } from "../kept";
 
 const SONGS = [...demoSongs(), ...VERSION1.map(goldenSong)];
-const short = (text: string): string => createHash("sha256").update(text).digest("hex").slice(0, 12);
 
 test("scores, measure by measure", () => {
   const found: Record<string, string[]> = {};
@@ -18,8 +16,8 @@ test("scores, measure by measure", () => {
     const text = writeMusicXml(song);
     const parts = text.split("<part ").slice(1);
     found[song.title] = [
-      short(text.slice(0, text.indexOf("<part "))),
-      ...parts.map((p) => p.split("<measure ").slice(1).map(short).join(" ")),
+      markOf(text.slice(0, text.indexOf("<part "))),
+      ...parts.map((p) => p.split("<measure ").slice(1).map(markOf).join(" ")),
     ];
   }
   expectKept("musicxml", found);
@@ -33,8 +31,8 @@ test("MIDI files, track by track, and what is read back", () => {
       const contents = must(readMidi(bytes));
       const back = must(songOfMidi(contents, "song.mid"));
       found[`${song.title}, ${swing}`] = [
-        short(Buffer.from(bytes).toString("hex")),
-        ...contents.tracks.map((t) => `${t.name} ${t.notes.length} ${short(JSON.stringify(t.notes))}`),
+        markOf(Buffer.from(bytes).toString("hex")),
+        ...contents.tracks.map((t) => `${t.name} ${t.notes.length} ${markOf(JSON.stringify(t.notes))}`),
         `${back.key} ${back.meter} ${back.tempo}`,
         firstOf(back.sections)
           .chords.map((c) => `${c.start} ${c.symbol}`)

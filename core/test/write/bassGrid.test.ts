@@ -3,17 +3,17 @@ import { BASS_STYLES } from "../../src/write/bass/styles";
 import { GRID, judge } from "../../../bench/bassGrid";
 
 /**
- * A fixed sample of the whole grid, which `npm run bench -- grid` writes: every 97th combination, so that all styles,
+ * A fixed sample of the whole grid, which `npm run bench -- grid` writes: every 139th combination, so that all styles,
  * meters and kicks come up.
  */
-const SAMPLE = GRID.filter((_, i) => i % 97 === 0);
+const SAMPLE = GRID.filter((_, i) => i % 139 === 0);
 
 test(
   "every style meets its own targets on a grid of progressions, kicks and meters, or names the conflict that " +
     "prevents it",
   () => {
     expect(new Set(SAMPLE.map((c) => c.style)).size).toBe(BASS_STYLES.length);
-    expect(new Set(SAMPLE.map((c) => `${c.meter}|${c.kick}`)).size).toBeGreaterThan(35);
+    expect(new Set(SAMPLE.map((c) => `${c.meter}|${c.kick}`)).size).toBeGreaterThan(25);
     let met = 0;
     let choice = 0;
     for (const c of SAMPLE) {
