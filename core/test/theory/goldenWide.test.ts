@@ -22,7 +22,8 @@ test("hands on every neck: shapes of eighteen chords, with and without a capo, a
       found[`${instrument.id}, capo ${capo}`] = CHORDS.map((symbol) => {
         const chord = must(parseChord(symbol));
         const shapes = findShapes(neck, chordPitchClasses(chord), [rootPc(chord)]);
-        return `${symbol} ${shapes.length} ${markOf(shapes)} ${markOf(shapes.slice(0, 5).map((s) => shapeOf(neck, s.pitches)))}`;
+        const easiest = shapes.slice(0, 5).map((s) => shapeOf(neck, s.pitches));
+        return `${symbol} ${shapes.length} ${markOf(shapes)} ${markOf(easiest)}`;
       });
     }
   expectKept("shapesWide", found);
