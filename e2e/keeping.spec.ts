@@ -1,5 +1,5 @@
 import { expect, newSong, saved, songOf, test, typeLine } from "./fixtures";
-import { demoSongs, firstOf, Midi } from "./orchard";
+import { demoSongs, firstOf, Midi, must, Song } from "./orchard";
 
 test("unsent edits survive a server that is away and a reloaded page, and are sent when it is back", async ({
   page,
@@ -67,6 +67,24 @@ test("a file dropped on the list becomes a song of its own; a picture is refused
   const song = await songOf(page);
   expect(song.parts.length).toBeGreaterThan(3);
   expect(Object.values(firstOf(song.sections).notes).flat().length).toBeGreaterThan(20);
+});
+
+test("a damaged file is opened, and what could not be read in it is told where the song stands", async ({ page }) => {
+  await page.goto("/");
+  const song = must(Song.create({ title: "Windfall ".repeat(40).slice(0, 200), bars: 4 }));
+  const damaged = { ...song, title: "Windfall ".repeat(40), tempo: 4000 };
+  await page.locator("input[type=file]").setInputFiles({
+    name: "windfall.json",
+    mimeType: "application/json",
+    buffer: Buffer.from(JSON.stringify(damaged)),
+  });
+  await page.waitForURL(/songs\/.+\/chords/);
+  const notice = page.getByRole("status").filter({ hasText: "windfall.json was opened" });
+  await expect(notice).toContainText("Title was cut to 200 characters");
+  await expect(notice).toContainText("Tempo became 400 (was 4000).");
+  expect((await songOf(page)).tempo).toBe(400);
+  await notice.getByRole("button", { name: "Close" }).click();
+  await expect(notice).toBeHidden();
 });
 
 test("About names whose work ships: the piano, the typefaces, the dictionary, each with its license", async ({

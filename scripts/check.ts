@@ -7,7 +7,16 @@
 import { readdirSync, readFileSync, statSync } from "node:fs";
 import path from "node:path";
 import { parseArgs } from "node:util";
-import { Check, firstOf, Format, Song, type CheckReport, type Profile, type Result } from "../core/src/index";
+import {
+  Check,
+  firstOf,
+  Format,
+  Song,
+  type CheckReport,
+  type Opened,
+  type Profile,
+  type Result,
+} from "../core/src/index";
 
 const LEVELS = ["fault", "warning", "note", "never"] as const;
 
@@ -23,7 +32,7 @@ function filesOf(target: string): string[] {
     .sort();
 }
 
-const read = (file: string): Result<Song> => Format.read(path.basename(file), new Uint8Array(readFileSync(file)));
+const read = (file: string): Result<Opened> => Format.read(path.basename(file), new Uint8Array(readFileSync(file)));
 
 const count = (n: number, what: string): string => `${n} ${what}${n === 1 ? "" : "s"}`;
 
@@ -89,7 +98,10 @@ function songsAt(target: string): { file: string; song: Song | null }[] {
   }
   return files.map((file) => {
     const song = read(file);
-    if (song.ok) return { file, song: song.value };
+    if (song.ok) {
+      for (const line of song.value.mended) console.error(`${file}: ${line}`);
+      return { file, song: song.value.song };
+    }
     console.error(`${file}: ${song.error.message}${song.error.hint ? `. ${song.error.hint}` : ""}`);
     return { file, song: null };
   });

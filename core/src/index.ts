@@ -152,6 +152,7 @@ export type { Busy } from "./hear/slice/busy";
 export type { CapoChoice } from "./arrange/voicing/capo";
 export type { CheckReport, ReportedFinding } from "./judge/check/report";
 export type { ChordAnalysis, HarmonyReport } from "./hear/harmony/analyze";
+export type { Opened } from "./song/document";
 export type { ChordEvent, Hit, Lane, NewNote, Note } from "./song/schema/material";
 export type { Clef, SoundKind, WithInstruments } from "./theory/instrument/instruments";
 export type { Color } from "./theory/chord/modify";

@@ -24,4 +24,4 @@ export const markOf = (found: unknown): string =>
   createHash("sha256")
     .update(typeof found === "string" ? found : JSON.stringify(found))
     .digest("hex")
-    .slice(0, 10);
+    .slice(0, 12);

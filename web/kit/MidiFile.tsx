@@ -131,7 +131,7 @@ function Import({ file: { name, contents }, data, only, part, done }: ImportProp
               <p className="small">{doubtText(plan.value.unsure, plan.value.chords.length, settings.unit)}</p>
             </>
           )}
-          {plan.value.reported.map((r) => (
+          {[...contents.mended, ...plan.value.reported].map((r) => (
             <p key={r} className="small">
               {r}
             </p>

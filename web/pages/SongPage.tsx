@@ -5,7 +5,7 @@ import { ApiProblem } from "../app/api";
 import { renderSong, startSound, warmUp } from "../app/audio/sound";
 import { startAnalysis } from "../app/store/analysis";
 import { openSong, startAutosave } from "../app/store/autosave";
-import { tell } from "../app/store/notice";
+import { tell, useNotice } from "../app/store/notice";
 import { resetPlayback } from "../app/store/playback";
 import { usePreferences } from "../app/store/preferences";
 import { resetResults } from "../app/store/results";
@@ -27,7 +27,7 @@ function prepare(): void {
   resetSelection(song.form[0]?.sectionId ?? firstOf(song.sections).id);
   resetPlayback();
   resetResults();
-  tell(null);
+  if (useNotice.getState().notice?.about !== song.id) tell(null);
   usePreferences.setState({ fit: "bars" });
 }
 

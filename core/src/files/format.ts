@@ -1,4 +1,5 @@
 import type { Result } from "../base/result";
+import type { Opened } from "../song/document";
 import type { Song } from "../song/schema";
 
 /** One way of writing a song in a format: most have one. */
@@ -20,8 +21,11 @@ export interface Format {
   extensions: readonly string[];
   /** Media type (IANA). */
   media: string;
-  /** A file as a song of its own; errors are told by what is wrong in it. Absent where it is only written. */
-  read?(bytes: Uint8Array, name: string): Result<Song>;
+  /**
+   * A file as a song of its own, and what was mended in it; errors are told by what is wrong in it. Absent where it is
+   * only written.
+   */
+  read?(bytes: Uint8Array, name: string): Result<Opened>;
   /** Empty where it is only read. */
   ways: readonly WayOut[];
 }

@@ -1,5 +1,6 @@
 import { given } from "../base/given";
 import { firstOf } from "../base/list";
+import { counted } from "../theory/words/english";
 import { parseMidi, type MidiEvent } from "midi-file";
 import { fail, ok, type Result } from "../base/result";
 import type { Midi } from "../theory/pitch/pitch";
@@ -37,7 +38,12 @@ export interface MidiContents {
   meters: { tick: Ticks; text: string }[];
   keys: { tick: Ticks; key: string }[];
   tracks: MidiTrack[];
+  /** What could not be read in it and was left out or set, in sentences; empty where it is whole. */
+  mended: string[];
 }
+
+/** How loud a note is that does not say it (MIDI 1.0: 64 where there is no velocity). */
+const UNSAID = 64;
 
 const MAJOR_KEYS = ["Cb", "Gb", "Db", "Ab", "Eb", "Bb", "F", "C", "G", "D", "A", "E", "B", "F#", "C#"];
 const MINOR_KEYS = ["Ab", "Eb", "Bb", "F", "C", "G", "D", "A", "E", "B", "F#", "C#", "G#", "D#", "A#"];
@@ -73,7 +79,7 @@ export function readMidi(bytes: Uint8Array): Result<MidiContents> {
       hint: "Export it with ticks per quarter note.",
     });
   const scale = QUARTER / division;
-  const out: MidiContents = { title: "", length: 0, tempos: [], meters: [], keys: [], tracks: [] };
+  const out: MidiContents = { title: "", length: 0, tempos: [], meters: [], keys: [], tracks: [], mended: [] };
   file.tracks.forEach((events, index) => readTrack(events, index, scale, out));
   if (!out.tracks.length)
     return fail("midi.empty", "The file has no notes", { hint: "Choose a file with notes in it." });
@@ -101,23 +107,36 @@ interface TrackRead {
   open: Map<string, MidiNote[]>;
   byChannel: Map<number, MidiNote[]>;
   programs: Map<number, number>;
+  /** Notes without a pitch from 0 to 127 or without a channel, and where the first one stood. */
+  broken: { count: number; first: Ticks };
 }
 
 function readTrack(events: readonly MidiEvent[], index: number, scale: number, out: MidiContents): void {
-  const track: TrackRead = { name: "", open: new Map(), byChannel: new Map(), programs: new Map() };
+  const track: TrackRead = {
+    name: "",
+    open: new Map(),
+    byChannel: new Map(),
+    programs: new Map(),
+    broken: { count: 0, first: 0 },
+  };
   let tick = 0;
   for (const event of events) {
-    tick += event.deltaTime;
+    tick += wholeFrom(event.deltaTime, 0, Infinity) ?? 0;
     const at = Math.round(tick * scale);
     readMeta(event, at, out);
     readEvent(event, at, track);
   }
   if (index === 0 && !out.title) out.title = track.name;
+  const { count, first } = track.broken;
+  if (count)
+    out.mended.push(
+      `${track.name.slice(0, 40) || `Track ${index + 1}`}: ${counted(count, "note")} without a pitch ` +
+        `${count === 1 ? "was" : "were"} left out, the first after ${counted(Math.round(first / QUARTER), "beat")}.`,
+    );
   const end = Math.round(tick * scale);
   // A note that is never ended lasts to the end of its track.
   for (const list of track.open.values()) for (const note of list) note.duration = Math.max(1, end - note.start);
   for (const [channel, notes] of track.byChannel) {
-    const pitches = notes.map((n) => n.midi);
     out.tracks.push({
       id: `${index}.${channel + 1}`,
       name: track.name || `Track ${index + 1}`,
@@ -125,24 +144,29 @@ function readTrack(events: readonly MidiEvent[], index: number, scale: number, o
       drums: channel === 9,
       ...given({ program: track.programs.get(channel) }),
       notes,
-      lowest: Math.min(...pitches),
-      highest: Math.max(...pitches),
+      // One by one: a list of a hundred thousand notes is too long for arguments of a call.
+      lowest: notes.reduce((low, n) => Math.min(low, n.midi), 127),
+      highest: notes.reduce((high, n) => Math.max(high, n.midi), 0),
       voices: mostAtOnce(notes),
     });
-    out.length = Math.max(out.length, ...notes.map((n) => n.start + n.duration));
+    out.length = notes.reduce((length, n) => Math.max(length, n.start + n.duration), out.length);
   }
 }
 
+/** A whole number within limits; undefined for what is none, which broken files hold. */
+const wholeFrom = (x: unknown, least: number, most: number): number | undefined =>
+  typeof x === "number" && Number.isInteger(x) && x >= least && x <= most ? x : undefined;
+
 /** What is said of the whole file: tempos, meters and keys. */
 function readMeta(event: MidiEvent, tick: Ticks, out: MidiContents): void {
-  if (event.type === "setTempo")
+  if (event.type === "setTempo") {
+    if (wholeFrom(event.microsecondsPerBeat, 1, Infinity) === undefined) return;
     out.tempos.push({ tick, bpm: Math.round((60_000_000 / event.microsecondsPerBeat) * 100) / 100 });
-  else if (event.type === "timeSignature") out.meters.push({ tick, text: `${event.numerator}/${event.denominator}` });
-  else if (event.type === "keySignature")
-    out.keys.push({
-      tick,
-      key: event.scale ? `${MINOR_KEYS[event.key + 7]} minor` : `${MAJOR_KEYS[event.key + 7]} major`,
-    });
+  } else if (event.type === "timeSignature") out.meters.push({ tick, text: `${event.numerator}/${event.denominator}` });
+  else if (event.type === "keySignature") {
+    const tonic = (event.scale ? MINOR_KEYS : MAJOR_KEYS)[event.key + 7];
+    if (tonic) out.keys.push({ tick, key: `${tonic} ${event.scale ? "minor" : "major"}` });
+  }
 }
 
 function readEvent(event: MidiEvent, at: Ticks, track: TrackRead): void {
@@ -152,8 +176,14 @@ function readEvent(event: MidiEvent, at: Ticks, track: TrackRead): void {
       track.name = event.text.trim();
       break;
     case "noteOn": {
-      const note: MidiNote = { midi: event.noteNumber, start: at, duration: 0, velocity: event.velocity };
-      const id = `${event.channel}:${event.noteNumber}`;
+      const midi = wholeFrom(event.noteNumber, 0, 127);
+      if (midi === undefined || wholeFrom(event.channel, 0, 15) === undefined) {
+        if (!track.broken.count++) track.broken.first = at;
+        break;
+      }
+      const velocity = wholeFrom(event.velocity, 1, 127) ?? UNSAID;
+      const note: MidiNote = { midi, start: at, duration: 0, velocity };
+      const id = `${event.channel}:${midi}`;
       open.set(id, [...(open.get(id) ?? []), note]);
       const list = byChannel.get(event.channel) ?? [];
       list.push(note);

@@ -1,12 +1,13 @@
 import { given } from "../base/given";
-import { firstOf, sure } from "../base/list";
+import { firstOf, lastOf, sure } from "../base/list";
 import { fail, must, ok, type Result } from "../base/result";
 import { keyName, parseKey, spellInKey, type Key } from "../theory/pitch/key";
 import { mod, pitchName, plainName } from "../theory/pitch/pitch";
 import { parseMeter, type Ticks } from "../theory/time/meter";
+import { counted } from "../theory/words/english";
 import { INSTRUMENTS, midiRange, type Instrument } from "../theory/instrument/instruments";
 import { findKeys } from "../hear/harmony/keys";
-import { newSong } from "../song/document";
+import { newSong, sectionOf, type NewSong, type Opened } from "../song/document";
 import { applyEdit, type Edit } from "../song/edits";
 import { LIMITS, type NewNote, type Part, type Song } from "../song/schema";
 import { importMidi, notated } from "./midiImport";
@@ -16,6 +17,9 @@ import type { MidiContents, MidiTrack } from "./midiRead";
 const BASS_BELOW = 48;
 /** A note farther off the grid than this keeps what it was late or early. */
 const OFF = 3;
+
+/** Drums are a part as well. */
+const MOST_TRACKS = LIMITS.parts - 1;
 
 /** Programs that sing: choir, voice, synthesized voice (GM level 1, from memory). */
 const SUNG: readonly number[] = [52, 53, 54];
@@ -60,51 +64,125 @@ function rolesOf(tracks: readonly MidiTrack[]): Map<MidiTrack, Part["role"]> {
   );
 }
 
+/** What a song can hold of a file, and what is said of the rest. */
+interface Share {
+  tracks: MidiTrack[];
+  /** Bars of each section, one after another. */
+  sections: number[];
+  mended: string[];
+}
+
 /**
- * A MIDI file as a song of one section: a part for every pitched track, the chords named from all of them, the drums of
- * the first drum track. Errors: `midi.song` where it has no pitched notes, and those of the song.
+ * As much of a file as a song holds: as many tracks as there can be parts, bars up to the one in which there are too
+ * many notes, in sections of at most as many bars as there can be.
  */
-export function songOfMidi(contents: MidiContents, file: string): Result<Song> {
-  const tracks = contents.tracks.filter((t) => !t.drums && t.notes.length);
-  if (!tracks.length) return fail("midi.song", `${file} has no pitched notes`);
+function shareOf(tracks: readonly MidiTrack[], bar: Ticks): Share {
+  const mended: string[] = [];
+  const taken = tracks.slice(0, MOST_TRACKS);
+  if (taken.length < tracks.length)
+    mended.push(`Of ${tracks.length} tracks the first ${MOST_TRACKS} were taken: a song has ${LIMITS.parts} parts.`);
+  const starts = taken.flatMap((t) => t.notes.map((n) => n.start)).sort((a, b) => a - b);
+  const last = lastOf(starts);
+  const whole = Math.floor(last / bar) + 1;
+  const tooMany = starts[LIMITS.notes];
+  const fitting = tooMany === undefined ? whole : Math.floor(tooMany / bar);
+  const bars = Math.max(1, Math.min(fitting, LIMITS.bars * LIMITS.sections));
+  if (bars < whole)
+    mended.push(
+      `The first ${counted(bars, "bar")} of ${whole} ${bars === 1 ? "was" : "were"} taken: ` +
+        (tooMany === undefined ? "a song has no more." : `a song has ${LIMITS.notes} notes at the most.`),
+    );
+  const sections = Array.from({ length: Math.ceil(bars / LIMITS.bars) }, (_, i) =>
+    Math.min(LIMITS.bars, bars - i * LIMITS.bars),
+  );
+  if (sections.length > 1)
+    mended.push(
+      `Its ${bars} bars stand in ${sections.length} sections: a section has ${LIMITS.bars} bars at the most.`,
+    );
+  return { tracks: taken, sections, mended };
+}
+
+/** A name as a song can have it. */
+function named(text: string, otherwise: string, mended: string[]): string {
+  const name = text.trim() || otherwise;
+  if (name.length <= LIMITS.title) return name;
+  mended.push(`The name “${name.slice(0, 40)} …” was cut to ${LIMITS.title} characters.`);
+  return name.slice(0, LIMITS.title).trim();
+}
+
+/**
+ * A MIDI file as a song: a part for every pitched track, the chords named from all of them, the drums of the first drum
+ * track; one section, or several where the file has more bars than one can have. What did not fit is told. Errors:
+ * `midi.song` where it has no pitched notes, and those of the song.
+ */
+export function songOfMidi(contents: MidiContents, file: string): Result<Opened> {
+  const pitched = contents.tracks.filter((t) => !t.drums && t.notes.length);
+  if (!pitched.length) return fail("midi.song", `${file} has no pitched notes`);
   const meterText = contents.meters[0]?.text ?? "4/4";
   const read = parseMeter(meterText);
-  const bar: Ticks = read.ok ? read.value.bar : 1920;
-  const bars = Math.min(LIMITS.bars, Math.max(1, Math.ceil(contents.length / bar)));
+  const bar: Ticks = read.ok ? read.value.bar : must(parseMeter("4/4")).bar;
+  const { tracks, sections, mended } = shareOf(pitched, bar);
+  mended.unshift(...contents.mended);
+  if (!read.ok) mended.push(`The meter ${meterText} is not one this application knows: its bars are counted in 4/4.`);
   const home = keyOf(contents, tracks);
   const tempo = Math.min(LIMITS.tempo[1], Math.max(LIMITS.tempo[0], contents.tempos[0]?.bpm ?? 120));
-  const title = contents.title.trim() || file;
-  const made = newSong({ title, key: keyName(home), tempo, meter: read.ok ? meterText : "4/4", bars });
+  const title = named(contents.title, file, mended);
+  const made = emptySong({ title, key: keyName(home), tempo, meter: read.ok ? meterText : "4/4" }, sections);
   if (!made.ok) return made;
-  const drums = contents.tracks.find((t) => t.drums);
-  const named = importMidi(made.value, "s1", contents, {
-    chords: tracks.map((t) => t.id),
-    ...given({ drums: drums?.id }),
-    bars: [0, bars],
-    unit: "half bar",
-    tempo: false,
-    meter: false,
-    file,
-  });
-  if (!named.ok) return named;
+  const song = made.value;
+  const chords = song.sections.map((s, i) => chordsOf({ song, contents, tracks, file }, s.id, i * LIMITS.bars));
+  const refused = chords.find((c) => !c.ok);
+  if (refused && !refused.ok) return refused;
   const roles = rolesOf(tracks);
   const edit: Edit = {
     do: "all",
     label: "from a MIDI file",
     edits: [
       ...["melody", "keys", "bass"].map((part): Edit => ({ do: "removePart", part })),
-      named.value.edit,
+      ...chords.flatMap((c) => (c.ok ? [c.value] : [])),
       ...tracks.map((t, i): Edit => ({
         do: "addPart",
-        name: t.name.trim() || `Track ${i + 1}`,
+        name: named(t.name, `Track ${i + 1}`, mended),
         role: sure(roles.get(t)),
         instrument: instrumentFor(t.program, t).id,
-        notes: { s1: notesOf(t, home, bars * bar) },
+        notes: Object.fromEntries(
+          song.sections.map((s, k) => [s.id, notesOf(t, home, [k * LIMITS.bars * bar, s.bars * bar])]),
+        ),
       })),
     ],
   };
-  const applied = applyEdit(made.value, edit);
-  return applied.ok ? ok(applied.value.song) : applied;
+  const applied = applyEdit(song, edit);
+  return applied.ok ? ok({ song: applied.value.song, mended }) : applied;
+}
+
+/** A song of sections of so many bars, one after another. */
+function emptySong(settings: NewSong, sections: readonly number[]): Result<Song> {
+  const made = newSong({ ...settings, bars: firstOf(sections) });
+  if (!made.ok || sections.length === 1) return made;
+  const longer = applyEdit(made.value, {
+    ...{ do: "all", label: "sections" },
+    edits: [
+      { do: "setSection", section: "s1", name: "Part 1" },
+      ...sections.slice(1).map((bars, i): Edit => ({ do: "addSection", name: `Part ${i + 2}`, bars })),
+    ],
+  });
+  return longer.ok ? ok(longer.value.song) : longer;
+}
+
+/** Chords and drums of a section that begins at a bar of the file. */
+function chordsOf(
+  { song, contents, tracks, file }: { song: Song; contents: MidiContents; tracks: readonly MidiTrack[]; file: string },
+  section: string,
+  bar: number,
+): Result<Edit> {
+  const drums = contents.tracks.find((t) => t.drums);
+  const bars = sure(sectionOf(song, section)).bars;
+  const planned = importMidi(song, section, contents, {
+    ...{ chords: tracks.map((t) => t.id), bars: [bar, bar + bars], unit: "half bar" },
+    ...given({ drums: drums?.id }),
+    ...{ tempo: false, meter: false, file },
+  });
+  return planned.ok ? ok(planned.value.edit) : planned;
 }
 
 /** The key a file states, else the one its notes speak for. */
@@ -118,15 +196,16 @@ function keyOf(contents: MidiContents, tracks: readonly MidiTrack[]): Key {
   return must(parseKey(firstOf(found).key));
 }
 
-/** Notes of a track up to an end, where they are written. */
-const notesOf = (track: MidiTrack, key: Key, end: Ticks): NewNote[] =>
+/** Notes of a track that begin in a stretch of the file, where they are written in it; none lasts past its end. */
+const notesOf = (track: MidiTrack, key: Key, [from, length]: [Ticks, Ticks]): NewNote[] =>
   track.notes.flatMap((n): NewNote[] => {
     const { start, offset } = notated(n.start);
-    if (start >= end) return [];
+    const at = start - from;
+    if (at < 0 || at >= length) return [];
     return [
       {
-        start,
-        duration: Math.max(1, n.duration),
+        start: at,
+        duration: Math.max(1, Math.min(n.duration, length - at)),
         pitch: spellInKey(n.midi, key),
         velocity: Math.min(127, Math.max(1, n.velocity)),
         ...(Math.abs(offset) > OFF ? { offset } : {}),

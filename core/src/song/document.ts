@@ -3,9 +3,12 @@ import { getUntracked } from "proxy-compare";
 import { fail, must, ok, type Result } from "../base/result";
 import { parseKey, type Key } from "../theory/pitch/key";
 import { parseMeter, type Meter } from "../theory/time/meter";
+import type { ZodType } from "zod";
+import { cutAt } from "./beyond";
+import { mendDocument } from "./mend/mend";
 import { fromVersion1 } from "./migrate/fromVersion1";
 import { Song1 } from "./migrate/version1";
-import { SONG_VERSION, SongSchema, type Part, type Pass, type Section, type Song } from "./schema";
+import { LIMITS, SONG_VERSION, SongSchema, type Part, type Pass, type Section, type Song } from "./schema";
 
 type Json = Record<string, unknown>;
 
@@ -28,13 +31,21 @@ function invalid({ issues }: Issues): ReturnType<typeof fail> {
   );
 }
 
+/** Reads a document by the schema of its version. */
+type Reader = <T>(schema: ZodType<T>, document: Json) => Result<T>;
+
+const strictly: Reader = (schema, document) => {
+  const read = schema.safeParse(document);
+  return read.success ? ok(read.data) : invalid(read.error);
+};
+
 /**
  * Turns a document of version n (the key) into one of version n + 1; its errors name the path in the older document.
  */
-export const MIGRATIONS: Record<number, (document: Json) => Result<Json>> = {
-  1: (document) => {
-    const read = Song1.safeParse(document);
-    return read.success ? ok(fromVersion1(read.data) as unknown as Json) : invalid(read.error);
+export const MIGRATIONS: Record<number, (document: Json, read?: Reader) => Result<Json>> = {
+  1: (document, read = strictly) => {
+    const found = read(Song1, document);
+    return found.ok ? ok(fromVersion1(found.value) as unknown as Json) : found;
   },
 };
 
@@ -44,7 +55,40 @@ const THIS_APPLICATION = { hint: "Choose a song file that this application wrote
  * Brings a document of any known version up to date and checks all of it. Errors name the path of the first thing that
  * is wrong.
  */
-export function parseSong(json: unknown): Result<Song> {
+export const parseSong = (json: unknown): Result<Song> => readSong(json, strictly);
+
+/** A song that was opened, and what was mended in its file, in sentences; none where it was whole. */
+export interface Opened {
+  song: Song;
+  mended: string[];
+}
+
+/**
+ * Brings a document of any known version up to date like `parseSong`, and mends what is wrong in it where something
+ * can be: a name that is too long is cut, a note without its pitch left out, a number set to the nearest that is
+ * allowed, and each is told. What would lie past the most bars of a section is kept beyond its end. Errors are those of
+ * `parseSong`, where nothing helps.
+ */
+export function openSong(json: unknown): Result<Opened> {
+  const mended: string[] = [];
+  const read = readSong(json, (schema, document) => {
+    const whole = schema.safeParse(document);
+    if (whole.success) return ok(whole.data);
+    const found = mendDocument(schema, document);
+    if (!found) return invalid(whole.error);
+    mended.push(...found.told);
+    return ok(found.value);
+  });
+  if (!read.ok) return read;
+  if (!mended.length) return ok({ song: read.value, mended });
+  const song = read.value;
+  const within = song.sections.map((s) =>
+    s.bars < LIMITS.bars || s.beyond ? s : cutAt(s, s.bars * sectionMeter(song, s).bar),
+  );
+  return ok({ song: { ...song, sections: within }, mended });
+}
+
+function readSong(json: unknown, read: Reader): Result<Song> {
   let document = json;
   if (typeof document === "string") {
     try {
@@ -72,12 +116,11 @@ export function parseSong(json: unknown): Result<Song> {
       },
     );
   for (let v = version; v < SONG_VERSION; v++) {
-    const next = sure(MIGRATIONS[v])(current);
+    const next = sure(MIGRATIONS[v])(current, read);
     if (!next.ok) return next;
     current = next.value;
   }
-  const parsed = SongSchema.safeParse(current);
-  return parsed.success ? ok(parsed.data) : invalid(parsed.error);
+  return read(SongSchema, current);
 }
 
 export interface NewSong {

@@ -124,6 +124,8 @@ function finder(song: Song) {
     take: among(takes, "take"),
     instrument: among(instruments, "instrument"),
     eachPart: (ids: readonly string[], ...path: Breach["path"]) => firstBreach(ids, (id, i) => part(id, ...path, i)),
+    eachKey: (record: object | undefined, ...path: Breach["path"]) =>
+      firstBreach(Object.keys(record ?? {}), (id) => part(id, ...path, id)),
   };
 }
 
@@ -138,7 +140,8 @@ function oddEcho(song: Song, { echoes, link }: Part, i: number): Breach | null {
 
 /** References of everything but the sections. */
 function danglingRecord(song: Song): Breach | null {
-  const { part, section, take, instrument, eachPart } = finder(song);
+  const find = finder(song);
+  const { part, section, take, instrument, eachPart, eachKey } = find;
   return (
     firstBreach(
       song.parts,
@@ -151,13 +154,13 @@ function danglingRecord(song: Song): Breach | null {
     ) ??
     firstBreach(
       song.form,
-      (pass, i) => section(pass.sectionId, "form", i, "sectionId") ?? breachOfPass(song, pass, i, eachPart),
+      (pass, i) => section(pass.sectionId, "form", i, "sectionId") ?? breachOfPass(song, pass, i, find),
     ) ??
     firstBreach(
       song.takes,
       (t, i) =>
         section(t.sectionId, "takes", i, "sectionId") ??
-        eachPart(Object.keys(t.notes ?? {}), "takes", i, "notes") ??
+        eachKey(t.notes, "takes", i, "notes") ??
         materialOf(song, t, ["takes", i]),
     ) ??
     firstBreach(
@@ -179,17 +182,16 @@ function breachOfPass(
   song: Song,
   pass: Pass,
   i: number,
-  eachPart: (ids: readonly string[], ...path: Breach["path"]) => Breach | null,
+  { eachPart, eachKey }: ReturnType<typeof finder>,
 ): Breach | null {
   const plain =
     eachPart(pass.muted ?? [], "form", i, "muted") ??
-    eachPart(Object.keys(pass.playing ?? {}), "form", i, "playing") ??
-    eachPart(Object.keys(pass.voicings ?? {}), "form", i, "voicings");
+    eachKey(pass.playing, "form", i, "playing") ??
+    eachKey(pass.voicings, "form", i, "voicings");
   if (plain) return plain;
   const own = [...(pass.own ?? [])];
   for (const [k, o] of own.entries()) {
-    const found =
-      eachPart(Object.keys(o.notes ?? {}), "form", i, "own", k, "notes") ?? materialOf(song, o, ["form", i, "own", k]);
+    const found = eachKey(o.notes, "form", i, "own", k, "notes") ?? materialOf(song, o, ["form", i, "own", k]);
     if (found) return found;
     const other = own.findIndex((x, j) => j < k && x.bars[0] < o.bars[1] && o.bars[0] < x.bars[1]);
     if (other >= 0) return { path: ["form", i, "own", k, "bars"], message: "two stretches of own bars overlap" };
@@ -219,7 +221,10 @@ function materialOf(
     const { twice } = factsOf(chords);
     if (twice !== null) return { path: [...path, "chords"], message: `two chords share the id "${twice}"` };
     for (const id of voicedBy(chords))
-      if (!parts.has(id)) return missing([...path, "chords", "voicings", id], "part", id);
+      if (!parts.has(id)) {
+        const at = chords.findIndex((c) => c.voicings && id in c.voicings);
+        return missing([...path, "chords", at, "voicings", id], "part", id);
+      }
   }
   if (groove && new Set(groove.lanes.map((l) => l.drum)).size < groove.lanes.length)
     return { path: [...path, "groove", "lanes"], message: "two lanes hold the same drum" };

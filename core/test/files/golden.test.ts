@@ -29,7 +29,7 @@ test("MIDI files, track by track, and what is read back", () => {
     for (const swing of ["straight", "played"] as const) {
       const bytes = writeMidi(song, { swing });
       const contents = must(readMidi(bytes));
-      const back = must(songOfMidi(contents, "song.mid"));
+      const { song: back } = must(songOfMidi(contents, "song.mid"));
       found[`${song.title}, ${swing}`] = [
         markOf(Buffer.from(bytes).toString("hex")),
         ...contents.tracks.map((t) => `${t.name} ${t.notes.length} ${markOf(JSON.stringify(t.notes))}`),

@@ -14,7 +14,7 @@ function readAs(instrument: string, notes: string[]): string {
     instrument,
     notes: { s1: notesOf(notes) },
   });
-  const read = must(songOfMidi(must(readMidi(writeMidi(added, { swing: "straight" }))), "line.mid"));
+  const { song: read } = must(songOfMidi(must(readMidi(writeMidi(added, { swing: "straight" }))), "line.mid"));
   return sure(read.parts.find((p) => p.name.startsWith("Line"))).instrument;
 }
 

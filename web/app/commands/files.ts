@@ -1,4 +1,5 @@
 import { Format, type Song } from "../../../core/src/index";
+import { tell } from "../store/notice";
 import { api, ApiProblem } from "../api";
 
 /** How long a link to a file is kept, in milliseconds. */
@@ -20,10 +21,21 @@ export function fileName(song: Song, ending: string): string {
   return `${name || "song"}.${ending}`;
 }
 
-/** Reads a file of any format that can be opened and stores it as a new song; returns its id or says what is wrong. */
+/**
+ * Reads a file of any format that can be opened and stores it as a new song; tells what was mended in it, and returns
+ * its id or says what is wrong.
+ */
 export async function importFile(file: File): Promise<string> {
   const read = Format.read(file.name, new Uint8Array(await file.arrayBuffer()));
   if (!read.ok)
     throw new ApiProblem(422, read.error.code, `${file.name}: ${read.error.message}`, { hint: read.error.hint });
-  return (await api.create(read.value)).song.id;
+  const { song, mended } = read.value;
+  const { id } = (await api.create(song)).song;
+  if (mended.length)
+    tell({
+      about: id,
+      text: `${file.name} was opened, but not everything in it could be read. The file is as it was; here:`,
+      list: mended,
+    });
+  return id;
 }

@@ -3,6 +3,10 @@ import { create } from "zustand";
 /** A note about something that was just done and can be taken back from where it is told. */
 interface Notice {
   text: string;
+  /** Line by line, where there is more to say. */
+  list?: readonly string[];
+  /** The song it is about, where that is still to be opened. */
+  about?: string;
   /** What the button does, and what it is called. */
   act?: { label: string; run(): void };
 }

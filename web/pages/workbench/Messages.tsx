@@ -61,6 +61,13 @@ export function Messages() {
       {notice && (
         <Alert bsPrefix="notice" variant="" transition={false} role="status">
           {notice.text}{" "}
+          {notice.list && (
+            <ul>
+              {notice.list.map((line) => (
+                <li key={line}>{line}</li>
+              ))}
+            </ul>
+          )}
           {notice.act && (
             <Button
               onClick={() => {

@@ -1,6 +1,6 @@
 import { fail, type Result } from "../../base/result";
 import { withArticle } from "../../theory/words/english";
-import type { Song } from "../../song/schema";
+import type { Opened } from "../../song/document";
 import type { Format } from "../format";
 import { midiFile } from "./midiFile";
 import { musicXmlFile } from "./musicXmlFile";
@@ -23,10 +23,10 @@ export const pickerText = (formats: readonly Format[]): string =>
   formats.flatMap((f) => [...f.extensions.map((e) => `.${e}`), f.media]).join(",");
 
 /**
- * A file as a song of its own, by what its name ends in. Errors: `format.unknown` where nothing reads such files, and
- * those of its reader.
+ * A file as a song of its own, by what its name ends in, with what was mended in it, in sentences. Errors:
+ * `format.unknown` where nothing reads such files, and those of its reader.
  */
-export function readFile(name: string, bytes: Uint8Array): Result<Song> {
+export function readFile(name: string, bytes: Uint8Array): Result<Opened> {
   const format = formatOf(name);
   if (format?.read) return format.read(bytes, name);
   const known = READABLE.flatMap((f) => f.extensions.map((e) => `.${e}`)).join(", ");
